@@ -1,0 +1,185 @@
+package drill
+
+import (
+	"errors"
+	"fmt"
+	"math"
+)
+
+// Kind says how a dose is counted, and so how its seconds are worked out.
+type Kind string
+
+// The kinds of dose.
+const (
+	Reps   Kind = "reps"   // repetitions, in sets, of one or two sides
+	Hold   Kind = "hold"   // positions held for some seconds
+	Travel Kind = "travel" // trips over a distance, in waves through lanes
+	Count  Kind = "count"  // acts of the sport: throws, kicks, catches
+	Grid   Kind = "grid"   // every cell of a grid tried so many times
+	Time   Kind = "time"   // plain time
+)
+
+// Kinds lists every kind of dose, in the order that a coach meets them.
+var Kinds = []Kind{Reps, Hold, Travel, Count, Grid, Time}
+
+// Flow says how the waves of a [Travel] dose follow each other.
+type Flow string
+
+// The flows of a travel dose.
+const (
+	Regroup    Flow = "regroup"    // everybody gathers after each trip
+	Continuous Flow = "continuous" // waves go on without gathering
+)
+
+// Dose is an amount of one drill. Only the fields of its kind count; seconds
+// may have a fraction (a rep of 2.5 s), the sums are rounded by the block.
+type Dose struct {
+	Kind Kind `json:"kind"`
+
+	Sets          int     `json:"sets,omitempty"`           // reps, hold: 1 or more
+	Reps          int     `json:"reps,omitempty"`           // reps, hold: a set and side
+	Sides         int     `json:"sides,omitempty"`          // reps, hold: 1 or 2
+	RepSeconds    float64 `json:"rep_seconds,omitempty"`    // reps: the sum of the tempo
+	HoldSeconds   float64 `json:"hold_seconds,omitempty"`   // hold
+	SettleSeconds float64 `json:"settle_seconds,omitempty"` // hold: to take up the position
+	RestSeconds   float64 `json:"rest_seconds,omitempty"`   // reps, hold: between sets
+
+	Trips           int     `json:"trips,omitempty"`            // travel
+	Metres          float64 `json:"metres,omitempty"`           // travel: one trip
+	Speed           float64 `json:"speed,omitempty"`            // travel: m/s
+	TurnSeconds     float64 `json:"turn_seconds,omitempty"`     // travel: between trips
+	IntervalSeconds float64 `json:"interval_seconds,omitempty"` // travel: between waves
+	Flow            Flow    `json:"flow,omitempty"`             // travel
+
+	Acts       int     `json:"acts,omitempty"`        // count: for each person
+	Cells      int     `json:"cells,omitempty"`       // grid
+	Tries      int     `json:"tries,omitempty"`       // grid: a cell
+	ActSeconds float64 `json:"act_seconds,omitempty"` // count, grid
+
+	Seconds int `json:"seconds,omitempty"` // time
+}
+
+// Group is who shares a dose: so many people, in so many lanes or at so many
+// stations at once.
+type Group struct {
+	People int `json:"people"`
+	Lanes  int `json:"lanes"`
+}
+
+// turns is how often a lane or station is used until everybody was there once.
+func (g Group) turns() float64 {
+	if g.People < 1 {
+		return 0
+	}
+	return math.Ceil(float64(g.People) / float64(max(1, g.Lanes)))
+}
+
+// Work is the time that group needs for the dose, in seconds, by the formula
+// of its kind. A dose of nothing takes no time.
+func (d Dose) Work(group Group) float64 {
+	if d.Amount() < 1 || group.People < 1 {
+		return 0
+	}
+	switch d.Kind {
+	case Reps:
+		return float64(d.Sets*d.Reps*d.Sides)*d.RepSeconds + float64(d.Sets-1)*d.RestSeconds
+	case Hold:
+		return float64(d.Sets*d.Reps*d.Sides)*(d.HoldSeconds+d.SettleSeconds) + float64(d.Sets-1)*d.RestSeconds
+	case Travel:
+		trip := d.Metres / d.Speed
+		waves := (group.turns() - 1) * d.IntervalSeconds
+		turns := float64(d.Trips-1) * d.TurnSeconds
+		if d.Flow == Continuous {
+			return float64(d.Trips)*trip + turns + waves
+		}
+		return float64(d.Trips)*(trip+waves) + turns
+	case Count:
+		return float64(d.Acts) * d.ActSeconds * group.turns()
+	case Grid:
+		return float64(d.Cells*d.Tries) * d.ActSeconds * group.turns()
+	case Time:
+		return float64(d.Seconds)
+	}
+	return 0
+}
+
+// Amount is the one number of the dose that a coach turns up and down: reps,
+// trips, acts, tries or seconds, by its kind.
+func (d Dose) Amount() int {
+	if field := d.amount(); field != nil {
+		return *field
+	}
+	return 0
+}
+
+// WithAmount is the dose with that number set to n.
+func (d Dose) WithAmount(n int) Dose {
+	if field := d.amount(); field != nil {
+		*field = n
+	}
+	return d
+}
+
+func (d *Dose) amount() *int {
+	switch d.Kind {
+	case Reps, Hold:
+		return &d.Reps
+	case Travel:
+		return &d.Trips
+	case Count:
+		return &d.Acts
+	case Grid:
+		return &d.Tries
+	case Time:
+		return &d.Seconds
+	}
+	return nil
+}
+
+// Units is how often the act of the drill is done by one person: all reps of
+// all sets and sides, all trips, acts or tries. Plain time counts as one.
+func (d Dose) Units() int {
+	switch d.Kind {
+	case Reps, Hold:
+		return d.Sets * d.Reps * d.Sides
+	case Grid:
+		return d.Cells * d.Tries
+	case Time:
+		return 1
+	}
+	return d.Amount()
+}
+
+// Validate says what is wrong with the dose, in one sentence, or nil.
+func (d Dose) Validate() error {
+	switch d.Kind {
+	case Reps:
+		return errors.Join(sets(d), within("seconds a rep", d.RepSeconds, 0.2, 120))
+	case Hold:
+		return errors.Join(sets(d), within("seconds a hold", d.HoldSeconds, 1, 300), within("seconds to settle", d.SettleSeconds, 0, 60))
+	case Travel:
+		if d.Flow != Regroup && d.Flow != Continuous {
+			return fmt.Errorf("flow is %q: it must be regroup or continuous", d.Flow)
+		}
+		return errors.Join(within("metres a trip", d.Metres, 1, 500), within("speed in m/s", d.Speed, 0.2, 12),
+			within("seconds to turn", d.TurnSeconds, 0, 120), within("seconds between waves", d.IntervalSeconds, 0, 120))
+	case Count:
+		return within("seconds an act", d.ActSeconds, 0.2, 300)
+	case Grid:
+		return errors.Join(within("cells", float64(d.Cells), 1, 100), within("seconds an act", d.ActSeconds, 0.2, 300))
+	case Time:
+		return nil
+	}
+	return fmt.Errorf("%q is not a kind of dose", d.Kind)
+}
+
+func sets(d Dose) error {
+	return errors.Join(within("sets", float64(d.Sets), 1, 20), within("sides", float64(d.Sides), 1, 2), within("seconds of rest", d.RestSeconds, 0, 600))
+}
+
+func within(what string, value, low, high float64) error {
+	if value >= low && value <= high { // false for NaN
+		return nil
+	}
+	return fmt.Errorf("%s must lie between %g and %g", what, low, high)
+}

@@ -1,0 +1,156 @@
+// Package drill knows what a drill is: what it is for, how it is dosed, how
+// long a dose takes a group, and what load it leaves in each player.
+package drill
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+)
+
+// Phase is a part of the warm-up with an aim of its own.
+type Phase string
+
+// The phases of RAMP (Jeffreys 2007), and the sport craft that follows them.
+// Own stands outside the order: own time, treatment, early kicks.
+const (
+	Raise      Phase = "raise"
+	Activate   Phase = "activate"
+	Mobilise   Phase = "mobilise"
+	Potentiate Phase = "potentiate"
+	Sport      Phase = "sport"
+	Own        Phase = ""
+)
+
+// Drill is one exercise as a coach knows it. A plan carries its drills whole,
+// so that it stands by itself.
+type Drill struct {
+	Code    string   `json:"code" yaml:"code"`
+	Name    string   `json:"name" yaml:"name"`
+	Aim     string   `json:"aim" yaml:"aim"` // why it is there, in one line
+	Phases  []Phase  `json:"phases" yaml:"phases"`
+	Dose    Dose     `json:"dose" yaml:"dose"`
+	Range   Range    `json:"range" yaml:"range"`
+	Unit    string   `json:"unit,omitempty" yaml:"unit"` // what is counted: lengths, throws, kicks
+	Effort  float64  `json:"effort" yaml:"effort"`       // 0 to 1
+	Ground  bool     `json:"ground,omitempty" yaml:"ground"`
+	Kit     []string `json:"kit,omitempty" yaml:"kit"` // what each player carries out
+	Cues    []string `json:"cues,omitempty" yaml:"cues"`
+	Caution string   `json:"caution,omitempty" yaml:"caution"`
+
+	// Together: the group does each act as one (a line-out, a scrum), so that
+	// nobody waits for a turn.
+	Together bool `json:"together,omitempty" yaml:"together"`
+
+	// ContactsPerUnit is the number of ground contacts of one rep, trip or act.
+	ContactsPerUnit float64 `json:"contacts_per_unit,omitempty" yaml:"contacts_per_unit"`
+}
+
+// SprintEffort is the share of full effort from which metres count as sprinted.
+const SprintEffort = 0.9
+
+// HardEffort is the share of full effort from which minutes count as hard.
+const HardEffort = 0.8
+
+// Validate says what is wrong with the drill, a sentence a line, or nil.
+func (d Drill) Validate() error {
+	var problems []error
+	if d.Code == "" || strings.TrimSpace(d.Name) == "" {
+		problems = append(problems, errors.New("a drill needs a code and a name"))
+	}
+	if strings.TrimSpace(d.Aim) == "" {
+		problems = append(problems, errors.New("a drill needs an aim in one line"))
+	}
+	problems = append(problems, d.Dose.Validate(), d.Range.Validate(), within("effort", d.Effort, 0, 1))
+	if err := errors.Join(problems...); err != nil {
+		return fmt.Errorf("drill %s: %w", d.Code, err)
+	}
+	return nil
+}
+
+// Serves tells whether the drill belongs in the phase.
+func (d Drill) Serves(phase Phase) bool {
+	return slices.Contains(d.Phases, phase)
+}
+
+// Words writes amount of the drill as a coach says it: "8 a side",
+// "2 × 6 a side", "4 lengths of 20 m", "9 throws", "2:30".
+func (d Drill) Words(amount int) string {
+	unit := d.Unit
+	if amount == 1 {
+		unit = strings.TrimSuffix(unit, "s")
+	}
+	switch d.Dose.Kind {
+	case Reps, Hold:
+		words := fmt.Sprint(amount)
+		if d.Dose.Sets > 1 {
+			words = fmt.Sprintf("%d × %d", d.Dose.Sets, amount)
+		}
+		if unit != "" {
+			words += " " + unit
+		}
+		if d.Dose.Sides == 2 {
+			words += " a side"
+		}
+		if d.Dose.Kind == Hold {
+			words += fmt.Sprintf(", %g s held", d.Dose.HoldSeconds)
+		}
+		return words
+	case Travel:
+		if unit == "" {
+			unit = "lengths"
+		}
+		return fmt.Sprintf("%d %s of %g m", amount, unit, d.Dose.Metres)
+	case Grid:
+		return fmt.Sprintf("%d cells × %d", d.Dose.Cells, amount)
+	case Time:
+		return fmt.Sprintf("%d:%02d", amount/60, amount%60)
+	}
+	return strings.TrimSpace(fmt.Sprintf("%d %s", amount, unit))
+}
+
+// Load is what work leaves in one player. Seconds are time on task, with
+// waiting in line; the rest is counted.
+type Load struct {
+	Seconds       int // at work, of any effort
+	HardSeconds   int // at an effort of 80 % and more
+	GroundSeconds int // sitting, kneeling or lying
+	Contacts      int // jumps, hops and landings
+	SprintMetres  int // at an effort of 90 % and more
+	Acts          int // throws, kicks, catches
+}
+
+// Add is the sum of two loads.
+func (l Load) Add(m Load) Load {
+	return Load{l.Seconds + m.Seconds, l.HardSeconds + m.HardSeconds, l.GroundSeconds + m.GroundSeconds,
+		l.Contacts + m.Contacts, l.SprintMetres + m.SprintMetres, l.Acts + m.Acts}
+}
+
+// Work is the time in seconds that group needs for amount of the drill.
+func (d Drill) Work(amount int, group Group) float64 {
+	if d.Together {
+		group.People = min(group.People, 1)
+	}
+	return d.Dose.WithAmount(amount).Work(group)
+}
+
+// Load is what amount of the drill, done in group, leaves in each of them.
+func (d Drill) Load(amount int, group Group) Load {
+	dose := d.Dose.WithAmount(amount)
+	seconds := int(d.Work(amount, group) + 0.5)
+	load := Load{Seconds: seconds, Contacts: int(d.ContactsPerUnit*float64(dose.Units()) + 0.5)}
+	if d.Effort >= HardEffort {
+		load.HardSeconds = seconds
+	}
+	if d.Ground {
+		load.GroundSeconds = seconds
+	}
+	if d.Dose.Kind == Travel && d.Effort >= SprintEffort {
+		load.SprintMetres = int(float64(amount)*d.Dose.Metres + 0.5)
+	}
+	if d.Dose.Kind == Count || d.Dose.Kind == Grid {
+		load.Acts = dose.Units()
+	}
+	return load
+}

@@ -1,0 +1,254 @@
+// Package plan holds the plan of one session's run-in: who warms up, at what,
+// where, by whom led, and counted back from which start. A [Document] stands by
+// itself; it can be kept, copied, exported and fitted without anything else.
+package plan
+
+import (
+	"slices"
+	"time"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+)
+
+// Format is the version of the document that this package writes.
+const Format = 1
+
+// Kind is what the run-in leads up to.
+type Kind string
+
+// The kinds of session.
+const (
+	Match    Kind = "match"
+	Training Kind = "training"
+)
+
+// Everyone, as a member of [Block.Who] or [Fixed.Who], means all players.
+const Everyone = "*"
+
+// Document is the plan of one session.
+type Document struct {
+	Format    int          `json:"format"`
+	Title     string       `json:"title"`
+	Kind      Kind         `json:"kind"`
+	StartName string       `json:"start_name"` // what the sport calls it: Kick-off
+	Start     clock.Start  `json:"start"`
+	Open      clock.Moment `json:"open"`   // the earliest work may begin
+	Margin    int          `json:"margin"` // seconds before the start at which work ends
+	Method    string       `json:"method"` // a key of Methods
+	Place     string       `json:"place,omitempty"`
+	Players   []Player     `json:"players"`
+	Units     []Unit       `json:"units,omitempty"`
+	Zones     []Zone       `json:"zones,omitempty"`
+	Leaders   []Leader     `json:"leaders,omitempty"`
+	Fixed     []Fixed      `json:"fixed,omitempty"`
+	Blocks    []Block      `json:"blocks"`
+}
+
+// Player is one of the squad who takes part today.
+type Player struct {
+	ID       string `json:"id"`
+	Number   int    `json:"number,omitempty"` // 0: none
+	First    string `json:"first"`
+	Last     string `json:"last"`
+	Position string `json:"position,omitempty"`
+	Late     int    `json:"late,omitempty"`      // seconds after Open at which the player can begin
+	DueShift int    `json:"due_shift,omitempty"` // seconds that the player's due time lies later (earlier if negative) than the squad's
+}
+
+// ShortName is the first name and the initial of the last: "Mara T."
+func (p Player) ShortName() string {
+	for _, initial := range p.Last {
+		return p.First + " " + string(initial) + "."
+	}
+	return p.First
+}
+
+// Unit is a position group or any other set of players that works together.
+type Unit struct {
+	ID      string   `json:"id"`
+	Name    string   `json:"name"`
+	Players []string `json:"players"`
+}
+
+// Zone is a place where blocks happen.
+type Zone struct {
+	ID       string `json:"id"`
+	Name     string `json:"name"`
+	Capacity int    `json:"capacity"`       // people at once
+	Lanes    int    `json:"lanes"`          // lanes or stations side by side
+	Free     []Span `json:"free,omitempty"` // none: always free
+}
+
+// Span is from one moment to another.
+type Span struct {
+	From clock.Moment `json:"from"`
+	To   clock.Moment `json:"to"`
+}
+
+// Window places the span on the time line of start.
+func (s Span) Window(start time.Time) (clock.Window, error) {
+	from, err := s.From.Offset(start)
+	if err != nil {
+		return clock.Window{}, err
+	}
+	to, err := s.To.Offset(start)
+	return clock.Window{From: from, To: to}, err
+}
+
+// Leader is one of the staff, who can lead one block at a time.
+type Leader struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	Role string `json:"role,omitempty"`
+}
+
+// Fixed is a thing of the day that the plan flows around: a talk, the toss.
+type Fixed struct {
+	ID     string   `json:"id"`
+	Name   string   `json:"name"`
+	Who    []string `json:"who"` // ids of units and players, or Everyone
+	Span   Span     `json:"span"`
+	Active bool     `json:"active,omitempty"` // it keeps the players warm
+}
+
+// Priority says how willingly a coach gives a block up.
+type Priority string
+
+// The priorities, and what a block of each weighs.
+const (
+	Must   Priority = "must"
+	Should Priority = "should"
+	Could  Priority = "could"
+)
+
+// Priorities lists them, the heaviest first.
+var Priorities = []Priority{Must, Should, Could}
+
+// Weight is what the block counts for in the score: 9, 3 or 1.
+func (p Priority) Weight() float64 {
+	return map[Priority]float64{Must: 9, Should: 3, Could: 1}[p]
+}
+
+// Block is a few drills in order, run as one for one audience.
+type Block struct {
+	ID        string        `json:"id"`
+	Name      string        `json:"name"`
+	Aim       string        `json:"aim"`
+	Phase     drill.Phase   `json:"phase"`
+	Who       []string      `json:"who"` // ids of units and players, or Everyone
+	Zone      string        `json:"zone,omitempty"`
+	Leader    string        `json:"leader,omitempty"`
+	Priority  Priority      `json:"priority"`
+	Loose     bool          `json:"loose,omitempty"`     // may swap places with other loose blocks of its phase
+	Excusable bool          `json:"excusable,omitempty"` // goes on without those called away meanwhile
+	Pin       *clock.Moment `json:"pin,omitempty"`
+	After     []string      `json:"after,omitempty"` // ids of blocks that end first
+	SetUp     int           `json:"set_up,omitempty"`
+	Items     []Item        `json:"items"`
+}
+
+// Item is a drill in a block.
+type Item struct {
+	Drill   drill.Drill `json:"drill"`
+	Explain int         `json:"explain,omitempty"` // seconds to explain it, where it is new to the group
+}
+
+// Seconds that a block needs between two drills, and to hand over to the next.
+const (
+	GapSeconds      = 10
+	HandoverSeconds = 20
+)
+
+// Seconds is the length of the block at the given amount of each drill:
+// set-up, explaining, work, gaps and handover, rounded up to the grid.
+func (b Block) Seconds(amounts []int, group drill.Group) int {
+	total := float64(b.SetUp + HandoverSeconds + GapSeconds*max(0, len(b.Items)-1))
+	for i, item := range b.Items {
+		total += float64(item.Explain) + item.Drill.Work(amounts[i], group)
+	}
+	return clock.CeilTo(total, clock.Grid)
+}
+
+// Method is a school of warming up: the order of its phases.
+type Method struct {
+	Name   string
+	Phases []drill.Phase
+}
+
+// DefaultMethod is the key of RAMP (Jeffreys 2007) in Methods.
+const DefaultMethod = "ramp"
+
+// Methods are the schools that a plan can follow.
+var Methods = map[string]Method{
+	DefaultMethod: {Name: "RAMP", Phases: []drill.Phase{drill.Raise, drill.Activate, drill.Mobilise, drill.Potentiate, drill.Sport}},
+}
+
+// Members resolves ids of units and players, or Everyone, to the ids of
+// players, in the order of the document and each once. Ids that nobody has are
+// passed over.
+func (d *Document) Members(who []string) []string {
+	wanted := map[string]bool{}
+	for _, id := range who {
+		if id == Everyone {
+			for _, p := range d.Players {
+				wanted[p.ID] = true
+			}
+		}
+		wanted[id] = true
+		if unit := d.Unit(id); unit != nil {
+			for _, member := range unit.Players {
+				wanted[member] = true
+			}
+		}
+	}
+	var members []string
+	for _, p := range d.Players {
+		if wanted[p.ID] {
+			members = append(members, p.ID)
+		}
+	}
+	return members
+}
+
+// Block returns the block of that id, or nil.
+func (d *Document) Block(id string) *Block {
+	return find(d.Blocks, id, func(b Block) string { return b.ID })
+}
+
+// Unit returns the unit of that id, or nil.
+func (d *Document) Unit(id string) *Unit {
+	return find(d.Units, id, func(u Unit) string { return u.ID })
+}
+
+// Zone returns the zone of that id, or nil.
+func (d *Document) Zone(id string) *Zone {
+	return find(d.Zones, id, func(z Zone) string { return z.ID })
+}
+
+// Leader returns the leader of that id, or nil.
+func (d *Document) Leader(id string) *Leader {
+	return find(d.Leaders, id, func(l Leader) string { return l.ID })
+}
+
+// Player returns the player of that id, or nil.
+func (d *Document) Player(id string) *Player {
+	return find(d.Players, id, func(p Player) string { return p.ID })
+}
+
+func find[T any](list []T, id string, idOf func(T) string) *T {
+	if i := slices.IndexFunc(list, func(t T) bool { return idOf(t) == id }); i >= 0 {
+		return &list[i]
+	}
+	return nil
+}
+
+// Group is who shares the doses of the block: its players, and the lanes of
+// its zone.
+func (d *Document) Group(b *Block) drill.Group {
+	group := drill.Group{People: len(d.Members(b.Who)), Lanes: 1}
+	if zone := d.Zone(b.Zone); zone != nil {
+		group.Lanes = zone.Lanes
+	}
+	return group
+}

@@ -1,0 +1,241 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+	"unicode/utf8"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+)
+
+// Limits of a document. They are far above any squad's needs and keep the
+// fit's work bounded.
+const (
+	MaxName    = 80  // characters of a name or title
+	MaxPlayers = 120 // players
+	MaxBlocks  = 60  // blocks
+	MaxItems   = 12  // drills in a block
+)
+
+// Problem is one thing wrong with a document: where, and what to do about it.
+type Problem struct {
+	Where string // such as "start", "margin", "blocks.b3.name"
+	What  string // one sentence
+}
+
+// Problems is every problem of a document. It is an error; its text is the
+// first of them.
+type Problems []Problem
+
+func (p Problems) Error() string { return p[0].Where + ": " + p[0].What }
+
+// At is the sentence about a place, or "".
+func (p Problems) At(where string) string {
+	for _, problem := range p {
+		if problem.Where == where {
+			return problem.What
+		}
+	}
+	return ""
+}
+
+// Validate checks everything about the document that does not need the fit,
+// and returns [Problems] or nil.
+func (d *Document) Validate() error {
+	v := validator{doc: d}
+	v.head()
+	v.people()
+	v.places()
+	ids := v.ids()
+	for i := range d.Fixed {
+		v.fixed(&d.Fixed[i])
+	}
+	if len(d.Blocks) > MaxBlocks {
+		v.add("blocks", "a plan has %d blocks at most", MaxBlocks)
+	}
+	for i := range d.Blocks {
+		v.block(&d.Blocks[i], ids)
+	}
+	if len(v.problems) > 0 {
+		return v.problems
+	}
+	return nil
+}
+
+type validator struct {
+	doc      *Document
+	start    time.Time
+	problems Problems
+}
+
+func (v *validator) add(where, what string, args ...any) {
+	v.problems = append(v.problems, Problem{where, fmt.Sprintf(what, args...)})
+}
+
+func (v *validator) name(where, name string) {
+	if problem := NameProblem(name); problem != "" {
+		v.add(where, "%s", problem)
+	}
+}
+
+// NameProblem says what is wrong with a name, or "".
+func NameProblem(name string) string {
+	switch n := utf8.RuneCountInString(name); {
+	case strings.TrimSpace(name) == "":
+		return "give it a name"
+	case n > MaxName:
+		return fmt.Sprintf("%d characters is too long: keep it to %d", n, MaxName)
+	case strings.ContainsAny(name, "\n\r\x00") || !utf8.ValidString(name):
+		return "keep the name to one line of plain text"
+	}
+	return ""
+}
+
+func (v *validator) head() {
+	d := v.doc
+	v.name("title", d.Title)
+	if d.Kind != Match && d.Kind != Training {
+		v.add("kind", "%q is neither match nor training", d.Kind)
+	}
+	if _, ok := Methods[d.Method]; !ok {
+		v.add("method", "%q is not a method that is known", d.Method)
+	}
+	if d.Margin < 0 || d.Margin > 3600 {
+		v.add("margin", "the margin lies between 0 and 60 minutes")
+	}
+	start, err := d.Start.Resolve()
+	if err != nil {
+		v.add("start", "%s", err)
+		return
+	}
+	v.start = start
+	open, err := d.Open.Offset(start)
+	switch {
+	case err != nil:
+		v.add("open", "%s", err)
+	case open < -24*3600:
+		v.add("open", "work opens more than a day before the start")
+	case int(open) > -d.Margin:
+		v.add("start", "the ground opens at %s, after the work has to end at %s: start later, or open earlier",
+			clock.Clock(start, open), clock.Clock(start, clock.Offset(-d.Margin)))
+	}
+}
+
+func (v *validator) people() {
+	d := v.doc
+	if len(d.Players) == 0 {
+		v.add("players", "nobody is picked: a run-in needs at least one player")
+	}
+	if len(d.Players) > MaxPlayers {
+		v.add("players", "a plan has %d players at most", MaxPlayers)
+	}
+	for _, p := range d.Players {
+		v.name("players."+p.ID, p.First)
+		if p.Late < 0 || p.Late > 24*3600 || p.DueShift < -3600 || p.DueShift > 4*3600 {
+			v.add("players."+p.ID, "late or due lies outside the day")
+		}
+	}
+}
+
+func (v *validator) places() {
+	for _, z := range v.doc.Zones {
+		v.name("zones."+z.ID, z.Name)
+		if z.Capacity < 1 || z.Lanes < 1 {
+			v.add("zones."+z.ID, "a zone holds at least one person, in at least one lane")
+		}
+		for _, span := range z.Free {
+			v.span("zones."+z.ID, span)
+		}
+	}
+}
+
+func (v *validator) span(where string, span Span) {
+	if v.start.IsZero() {
+		return
+	}
+	window, err := span.Window(v.start)
+	if err != nil {
+		v.add(where, "%s", err)
+	} else if window.To <= window.From {
+		v.add(where, "it ends before it starts")
+	}
+}
+
+// ids collects every id, and finds the empty and the doubled ones.
+func (v *validator) ids() map[string]string {
+	ids := map[string]string{}
+	put := func(kind, id string) {
+		if id == "" || id == Everyone || len(id) > 64 {
+			v.add(kind, "every one of the %s needs an id of its own", kind)
+		} else if _, taken := ids[id]; taken {
+			v.add(kind, "the id %q is used twice", id)
+		}
+		ids[id] = kind
+	}
+	d := v.doc
+	for _, p := range d.Players {
+		put("players", p.ID)
+	}
+	for _, u := range d.Units {
+		put("units", u.ID)
+	}
+	for _, z := range d.Zones {
+		put("zones", z.ID)
+	}
+	for _, l := range d.Leaders {
+		put("leaders", l.ID)
+	}
+	for _, f := range d.Fixed {
+		put("fixed", f.ID)
+	}
+	for _, b := range d.Blocks {
+		put("blocks", b.ID)
+	}
+	return ids
+}
+
+func (v *validator) fixed(f *Fixed) {
+	v.name("fixed."+f.ID, f.Name)
+	v.span("fixed."+f.ID, f.Span)
+}
+
+func (v *validator) block(b *Block, ids map[string]string) {
+	where := "blocks." + b.ID
+	v.name(where+".name", b.Name)
+	if len(b.Aim) > 4*MaxName {
+		v.add(where+".aim", "keep the aim to one line")
+	}
+	if b.Phase != drill.Own && !slices.Contains(Methods[v.doc.Method].Phases, b.Phase) {
+		v.add(where+".phase", "%q is not a phase of the method", b.Phase)
+	}
+	if b.Priority.Weight() == 0 {
+		v.add(where+".priority", "the priority is must, should or could")
+	}
+	if len(v.doc.Members(b.Who)) == 0 {
+		v.add(where+".who", "nobody is in it: pick a unit or players")
+	}
+	for _, ref := range []struct{ id, kind string }{{b.Zone, "zones"}, {b.Leader, "leaders"}} {
+		if ref.id != "" && ids[ref.id] != ref.kind {
+			v.add(where+"."+ref.kind, "%q is not among the %s of this plan", ref.id, ref.kind)
+		}
+	}
+	for _, id := range b.After {
+		if ids[id] != "blocks" || id == b.ID {
+			v.add(where+".after", "it cannot come after %q", id)
+		}
+	}
+	if b.SetUp < 0 || b.SetUp > 3600 {
+		v.add(where+".set_up", "set-up takes between 0 and 60 minutes")
+	}
+	if len(b.Items) == 0 || len(b.Items) > MaxItems {
+		v.add(where+".items", "a block has between 1 and %d drills", MaxItems)
+	}
+	for i, item := range b.Items {
+		if err := item.Drill.Validate(); err != nil {
+			v.add(fmt.Sprintf("%s.items.%d", where, i), "%s", err)
+		}
+	}
+}

@@ -1,0 +1,221 @@
+package runin
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"time"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// maxDosings bounds the lengths that a block is offered in: a drill of many
+// small steps is offered in evenly spread ones.
+const maxDosings = 8
+
+// Dosing is one length of a block: the amount of each of its drills.
+type Dosing struct {
+	Amounts []int
+	Seconds int
+	Value   float64 // 0.6 with all at their minimum, 1 with all at their target
+}
+
+// Dosings lists the lengths of the block for group, the shortest first: from
+// the minimum to the target of its drills, all turned up together.
+func Dosings(b *plan.Block, group drill.Group) []Dosing {
+	steps := 1
+	for _, item := range b.Items {
+		steps = max(steps, item.Drill.Range.Steps())
+	}
+	steps = min(steps, maxDosings)
+	var dosings []Dosing
+	for n := range steps {
+		share := 1.0
+		if steps > 1 {
+			share = float64(n) / float64(steps-1)
+		}
+		d := Dosing{Amounts: make([]int, len(b.Items))}
+		for i, item := range b.Items {
+			d.Amounts[i] = item.Drill.Range.At(share)
+			d.Value += item.Drill.Range.Worth(d.Amounts[i]) / float64(len(b.Items))
+		}
+		if steps == 1 { // nothing to turn: it is done as meant, or not at all
+			d.Value = 1
+		}
+		d.Seconds = b.Seconds(d.Amounts, group)
+		if last := len(dosings) - 1; last >= 0 && dosings[last].Seconds == d.Seconds {
+			dosings[last] = d // more for the same time
+			continue
+		}
+		dosings = append(dosings, d)
+	}
+	return dosings
+}
+
+// Compiled is a plan document made into a problem.
+type Compiled struct {
+	Problem Problem
+	Start   time.Time
+	Dosings [][]Dosing // by block, in the order of the document
+}
+
+// Compile makes the problem of a document. It fails with [plan.Problems] where
+// the document is not valid.
+func Compile(d *plan.Document) (*Compiled, error) {
+	if err := d.Validate(); err != nil {
+		return nil, err
+	}
+	start, err := d.Start.Resolve()
+	if err != nil {
+		return nil, err
+	}
+	c := &Compiled{Start: start, Problem: Problem{Grid: clock.Grid}}
+	for _, phase := range plan.Methods[d.Method].Phases {
+		c.Problem.Phases = append(c.Problem.Phases, string(phase))
+	}
+	open, err := d.Open.Offset(start)
+	if err != nil {
+		return nil, err
+	}
+	for _, p := range d.Players {
+		due := clock.Offset(p.DueShift - d.Margin)
+		c.Problem.Players = append(c.Problem.Players, Player{ID: p.ID, Open: min(open+clock.Offset(p.Late), due), Due: due})
+	}
+	for _, f := range d.Fixed {
+		window, err := f.Span.Window(start)
+		if err != nil {
+			return nil, err
+		}
+		if members := d.Members(f.Who); len(members) > 0 {
+			c.Problem.Fixed = append(c.Problem.Fixed, Fixed{ID: f.ID, Players: members, Start: window.From, End: window.To, Active: f.Active})
+		}
+	}
+	if err := c.resources(d); err != nil {
+		return nil, err
+	}
+	for i := range d.Blocks {
+		if err := c.block(d, &d.Blocks[i]); err != nil {
+			return nil, err
+		}
+	}
+	return c, nil
+}
+
+func (c *Compiled) resources(d *plan.Document) error {
+	for _, z := range d.Zones {
+		r := Resource{ID: z.ID, Capacity: z.Capacity}
+		for _, span := range z.Free {
+			window, err := span.Window(c.Start)
+			if err != nil {
+				return err
+			}
+			r.Free = append(r.Free, [2]clock.Offset{window.From, window.To})
+		}
+		c.Problem.Resources = append(c.Problem.Resources, r)
+	}
+	for _, l := range d.Leaders {
+		c.Problem.Resources = append(c.Problem.Resources, Resource{ID: l.ID, Capacity: 1})
+	}
+	return nil
+}
+
+func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
+	group := d.Group(from)
+	b := Block{ID: from.ID, Phase: string(from.Phase), Players: d.Members(from.Who), Weight: from.Priority.Weight(),
+		Must: from.Priority == plan.Must, Loose: from.Loose, Excusable: from.Excusable, After: from.After}
+	if from.Pin != nil {
+		at, err := from.Pin.Offset(c.Start)
+		if err != nil {
+			return err
+		}
+		pin := clock.Offset(math.Floor(float64(at)/clock.Grid) * clock.Grid)
+		b.Pin = &pin
+	}
+	if from.Zone != "" {
+		b.Needs = append(b.Needs, Need{from.Zone, group.People})
+	}
+	if from.Leader != "" {
+		b.Needs = append(b.Needs, Need{from.Leader, 1})
+	}
+	dosings := Dosings(from, group)
+	for _, dosing := range dosings {
+		b.Levels = append(b.Levels, Level{dosing.Seconds, dosing.Value})
+	}
+	c.Dosings = append(c.Dosings, dosings)
+	c.Problem.Blocks = append(c.Problem.Blocks, b)
+	return nil
+}
+
+// Schedule is a plan document fitted: the answer to its problem, in the
+// document's terms.
+type Schedule struct {
+	Start   time.Time     `json:"start"`
+	Result  *Result       `json:"result"`
+	Amounts [][]int       `json:"amounts"` // of each drill, by block; nil where the block is left out
+	Dosings [][]Dosing    `json:"-"`
+	Fixed   []FixedWindow `json:"fixed"`
+	Players []Player      `json:"players"` // with their windows
+}
+
+// FixedWindow is a fixed event of the document, placed on the time line.
+type FixedWindow struct {
+	ID      string       `json:"id"`
+	Players []string     `json:"players"`
+	Start   clock.Offset `json:"start"`
+	End     clock.Offset `json:"end"`
+}
+
+// Plan fits a document. It fails with [plan.Problems] where the document is
+// not valid; a document whose musts do not fit is an answer. Steps is as in
+// [Fit].
+func Plan(ctx context.Context, d *plan.Document, steps int) (*Schedule, error) {
+	c, err := Compile(d)
+	if err != nil {
+		return nil, err
+	}
+	r, err := Fit(ctx, &c.Problem, steps)
+	if err != nil {
+		return nil, fmt.Errorf("the plan cannot be read as a run-in: %w", err)
+	}
+	s := &Schedule{Start: c.Start, Result: r, Dosings: c.Dosings, Players: c.Problem.Players, Amounts: make([][]int, len(r.Blocks))}
+	for i := range r.Blocks {
+		if r.Blocks[i].Kept {
+			s.Amounts[i] = c.Dosings[i][r.Blocks[i].Level].Amounts
+		}
+		r.Blocks[i].Why = why(&d.Blocks[i], c.Dosings[i], &r.Blocks[i])
+	}
+	for _, f := range c.Problem.Fixed {
+		s.Fixed = append(s.Fixed, FixedWindow{f.ID, f.Players, f.Start, f.End})
+	}
+	return s, nil
+}
+
+// why says in a coach's words what became of a block.
+func why(b *plan.Block, dosings []Dosing, s *Scheduled) string {
+	full := dosings[len(dosings)-1]
+	switch {
+	case !s.Kept && b.Priority == plan.Must:
+		return fmt.Sprintf("a must, and not even %s of it fits", clock.Duration(dosings[0].Seconds))
+	case !s.Kept:
+		return fmt.Sprintf("a %s: its %s would take minutes that others use better", b.Priority, clock.Duration(dosings[0].Seconds))
+	case s.Level == len(dosings)-1:
+		return ""
+	}
+	text := ""
+	for i, item := range b.Items {
+		from, to := full.Amounts[i], dosings[s.Level].Amounts[i]
+		if from == to {
+			continue
+		}
+		if text != "" {
+			text += ", "
+		}
+		if len(b.Items) > 1 {
+			text += item.Drill.Name + " "
+		}
+		text += fmt.Sprintf("%s instead of %s", item.Drill.Words(to), item.Drill.Words(from))
+	}
+	return fmt.Sprintf("%s: %s shorter", text, clock.Duration(full.Seconds-dosings[s.Level].Seconds))
+}

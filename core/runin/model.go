@@ -1,0 +1,313 @@
+package runin
+
+import (
+	"math/bits"
+	"slices"
+	"sort"
+
+	"cuestart/core/clock"
+)
+
+// model is a problem made ready for the search: players gathered into strands,
+// names turned into indexes, rules into masks.
+type model struct {
+	problem *Problem
+	grid    int
+	lambda  float64 // what one idle player-second costs
+	strands []strand
+	blocks  []block
+	units   []int // for each vector place of an exclusive resource, the resource
+	shared  []int // resources that several blocks may hold at once
+}
+
+// strand is the players who share blocks, fixed events and window.
+type strand struct {
+	players   []int // indexes, rising
+	open, due int
+	blocks    uint64 // of these blocks
+	closed    []span // when fixed events hold them, merged
+	active    []span // when such events keep them warm, by start
+}
+
+type span struct{ from, to int }
+
+type block struct {
+	phase     int // -1: outside the order
+	strands   []int
+	people    int
+	levels    []level
+	must      bool
+	excusable bool
+	pinned    bool
+	pin       int
+	closed    []span // when it cannot run, merged and rising; covers all time outside its window
+	breaks    []int  // where an absence from it begins or ends
+	later     uint64 // blocks that, if kept, start after it has ended
+	linked    []int  // blocks that it has to wait for through a link
+	units     []int  // vector places of exclusive resources
+	shares    []share
+}
+
+type level struct {
+	seconds int
+	gain    float64
+}
+
+type share struct{ resource, amount int } // resource: index into model.shared
+
+func newModel(p *Problem) *model {
+	m := &model{problem: p, grid: p.Grid, lambda: IdleWeight / 60 / float64(len(p.Players))}
+	m.gatherStrands()
+	m.blocks = make([]block, len(p.Blocks))
+	for i := range p.Blocks {
+		m.readBlock(i)
+	}
+	m.orderBlocks()
+	m.readResources()
+	for i := range m.blocks {
+		m.blocks[i].closed = merge(m.blocks[i].closed)
+	}
+	return m
+}
+
+// gatherStrands groups the players; strands are sorted by what they have in
+// common, so that the order of the players does not matter.
+func (m *model) gatherStrands() {
+	p := m.problem
+	inBlock := make([]uint64, len(p.Players))
+	for i := range p.Blocks {
+		for _, player := range p.members(p.Blocks[i].Players) {
+			inBlock[player] |= 1 << i
+		}
+	}
+	closed, active := make([][]span, len(p.Players)), make([][]span, len(p.Players))
+	for i := range p.Fixed {
+		f := &p.Fixed[i]
+		for _, player := range p.members(f.Players) {
+			s := span{int(f.Start), int(f.End)}
+			closed[player] = append(closed[player], s)
+			if f.Active {
+				active[player] = append(active[player], s)
+			}
+		}
+	}
+	for player := range p.Players {
+		s := strand{open: int(p.Players[player].Open), due: int(p.Players[player].Due), blocks: inBlock[player], closed: merge(closed[player]), active: active[player]}
+		slices.SortFunc(s.active, func(a, b span) int { return a.from - b.from })
+		same := slices.IndexFunc(m.strands, func(t strand) bool {
+			return t.open == s.open && t.due == s.due && t.blocks == s.blocks && slices.Equal(t.closed, s.closed) && slices.Equal(t.active, s.active)
+		})
+		if same < 0 {
+			same = len(m.strands)
+			m.strands = append(m.strands, s)
+		}
+		m.strands[same].players = append(m.strands[same].players, player)
+	}
+	sort.SliceStable(m.strands, func(i, j int) bool {
+		a, b := &m.strands[i], &m.strands[j]
+		if x, y := bits.Reverse64(a.blocks), bits.Reverse64(b.blocks); x != y {
+			return x > y
+		}
+		if a.open != b.open {
+			return a.open < b.open
+		}
+		return a.due < b.due
+	})
+}
+
+func (m *model) readBlock(i int) {
+	from, to := &m.problem.Blocks[i], &m.blocks[i]
+	to.phase = slices.Index(m.problem.Phases, from.Phase)
+	to.must, to.excusable = from.Must, from.Excusable
+	if from.Pin != nil {
+		to.pinned, to.pin = true, int(*from.Pin)
+	}
+	for _, l := range from.Levels {
+		to.levels = append(to.levels, level{l.Seconds, from.Weight * l.Value})
+	}
+	for k := range m.strands {
+		s := &m.strands[k]
+		if s.blocks&(1<<i) == 0 {
+			continue
+		}
+		to.strands = append(to.strands, k)
+		to.people += len(s.players)
+		to.closed = append(to.closed, span{-2 * horizon, s.open}, span{s.due, 2 * horizon})
+		if !to.excusable {
+			to.closed = append(to.closed, s.closed...)
+			continue
+		}
+		for _, c := range s.closed {
+			to.breaks = append(to.breaks, c.from, c.to)
+		}
+	}
+	slices.Sort(to.breaks)
+	to.breaks = slices.Compact(to.breaks)
+}
+
+func (m *model) orderBlocks() {
+	for i := range m.blocks {
+		for j := range m.blocks {
+			shared := slices.ContainsFunc(m.blocks[i].strands, func(s int) bool { return slices.Contains(m.blocks[j].strands, s) })
+			if i != j && shared && m.problem.ordered(i, j) {
+				m.blocks[i].later |= 1 << j
+			}
+			if slices.Contains(m.problem.Blocks[j].After, m.problem.Blocks[i].ID) {
+				m.blocks[i].later |= 1 << j
+				m.blocks[j].linked = append(m.blocks[j].linked, i)
+			}
+		}
+	}
+}
+
+// readResources keeps the resources that can bind: those of which no two
+// users fit side by side as a place in the state's vector, the others as lists.
+func (m *model) readResources() {
+	for r := range m.problem.Resources {
+		resource := &m.problem.Resources[r]
+		uses, total := map[int]int{}, 0
+		for i := range m.problem.Blocks {
+			for _, need := range m.problem.Blocks[i].Needs {
+				if need.Resource == resource.ID {
+					uses[i] += need.Amount
+				}
+			}
+			total += uses[i]
+		}
+		var amounts []int
+		for i := range m.problem.Blocks {
+			amount := uses[i]
+			if amount == 0 {
+				continue
+			}
+			amounts = append(amounts, amount)
+			if amount > resource.Capacity {
+				m.blocks[i].closed = append(m.blocks[i].closed, span{-2 * horizon, 2 * horizon})
+			}
+			m.blocks[i].closed = append(m.blocks[i].closed, notFree(resource.Free)...)
+		}
+		if total <= resource.Capacity {
+			continue
+		}
+		slices.Sort(amounts)
+		exclusive := len(amounts) < 2 || amounts[0]+amounts[1] > resource.Capacity
+		if exclusive {
+			for i := range m.blocks {
+				if uses[i] > 0 {
+					m.blocks[i].units = append(m.blocks[i].units, len(m.units))
+				}
+			}
+			m.units = append(m.units, r)
+			continue
+		}
+		for i := range m.blocks {
+			if uses[i] > 0 {
+				m.blocks[i].shares = append(m.blocks[i].shares, share{len(m.shared), uses[i]})
+			}
+		}
+		m.shared = append(m.shared, r)
+	}
+}
+
+// notFree is the time outside the free spans; nil, as free, means always free.
+func notFree(free [][2]clock.Offset) []span {
+	if free == nil {
+		return nil
+	}
+	var open []span
+	for _, w := range free {
+		open = append(open, span{int(w[0]), int(w[1])})
+	}
+	var closed []span
+	from := -2 * horizon
+	for _, w := range merge(open) {
+		closed = append(closed, span{from, w.from})
+		from = w.to
+	}
+	return append(closed, span{from, 2 * horizon})
+}
+
+// merge sorts spans and joins those that touch; empty ones go.
+func merge(spans []span) []span {
+	spans = slices.DeleteFunc(slices.Clone(spans), func(s span) bool { return s.to <= s.from })
+	slices.SortFunc(spans, func(a, b span) int { return a.from - b.from })
+	var merged []span
+	for _, s := range spans {
+		if n := len(merged); n > 0 && s.from <= merged[n-1].to {
+			merged[n-1].to = max(merged[n-1].to, s.to)
+			continue
+		}
+		merged = append(merged, s)
+	}
+	return merged
+}
+
+// overlap is the number of seconds that [from, to) shares with merged spans.
+func overlap(spans []span, from, to int) (seconds int) {
+	for _, s := range spans {
+		seconds += max(0, min(s.to, to)-max(s.from, from))
+	}
+	return seconds
+}
+
+// idleBefore is what the waiting of strand s costs when its first block that
+// has a phase starts at first, before any work is credited: the time until due
+// less the active events that begin after first.
+func (m *model) idleBefore(s *strand, first int) int {
+	idle, covered := s.due-first, first
+	for _, a := range s.active {
+		if a.from <= first {
+			continue
+		}
+		from, to := max(a.from, covered), min(a.to, s.due)
+		if to > from {
+			idle -= to - from
+			covered = to
+		}
+	}
+	return idle
+}
+
+// missed is the player-seconds of block b at [from, to) that fixed events take.
+func (m *model) missed(b *block, from, to int) (seconds int) {
+	if !b.excusable {
+		return 0
+	}
+	for _, k := range b.strands {
+		s := &m.strands[k]
+		seconds += len(s.players) * overlap(s.closed, from, to)
+	}
+	return seconds
+}
+
+// latest is the latest end of b, at length seconds, no later than end, at which
+// it starts on the grid and clear of its closed times.
+func (m *model) latest(b *block, seconds, end int) (int, bool) {
+	for {
+		start := floorTo(end-seconds, m.grid)
+		end = start + seconds
+		// The spans are few and merged: the first that reaches into
+		// [start, end) decides.
+		hit := false
+		for i := len(b.closed) - 1; i >= 0; i-- {
+			if c := b.closed[i]; c.from < end && start < c.to {
+				if i == 0 { // before everybody's window
+					return 0, false
+				}
+				end, hit = c.from, true
+				break
+			}
+		}
+		if !hit {
+			return end, true
+		}
+	}
+}
+
+func floorTo(t, grid int) int {
+	if r := t % grid; r < 0 {
+		return t - r - grid
+	} else {
+		return t - r
+	}
+}

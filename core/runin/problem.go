@@ -1,0 +1,130 @@
+// Package runin fits a warm-up to the minutes there are: it decides for every
+// block how long it runs, whether it runs at all, and when it starts, so that
+// everybody is done just before the start.
+//
+// A [Problem] states players, blocks, fixed events and resources; [Fit]
+// answers with a [Result]. [Compile] makes a problem of a plan document. The
+// rules and the score are those of [Score], which checks any result against
+// its problem from first principles and is what the tests trust.
+//
+// # How it searches
+//
+// Players with the same blocks, fixed events and window form a strand; a
+// schedule is built from the due times backwards, strand by strand. A state is
+// the set of blocks not yet decided, with the earliest moment that each strand
+// and resource is taken from. Each step adds the block that ends next before
+// all placed ones, at one of its levels, as late as it can go; the blocks that
+// would have had to follow it are thereby left out. Every schedule in which no
+// block can move later is reached by just one such sequence, and no other
+// schedule is better, with one exception: a block that goes on without those
+// called away may gain from starting earlier, so for these the moments where
+// somebody's absence begins or ends are tried as well.
+//
+// A state that is no better than another one with the same blocks open is
+// dropped, and so is one whose upper bound (a Lagrangian relaxation of the
+// strands' and resources' minutes) is below the best plan known. While nothing
+// else has to be dropped, the answer is proven best. When a layer grows wider
+// than the step limit allows, the least promising states go, and Bound tells
+// how much better a plan could still be.
+package runin
+
+import "cuestart/core/clock"
+
+// Problem is what has to be fitted. Times are whole seconds relative to the
+// start, negative before it.
+type Problem struct {
+	Grid      int        `json:"grid"`   // starts are multiples of it
+	Phases    []string   `json:"phases"` // in the method's order
+	Players   []Player   `json:"players"`
+	Resources []Resource `json:"resources"`
+	Fixed     []Fixed    `json:"fixed"`
+	Blocks    []Block    `json:"blocks"`
+}
+
+// Player can work from Open until Due.
+type Player struct {
+	ID   string       `json:"id"`
+	Open clock.Offset `json:"open"`
+	Due  clock.Offset `json:"due"`
+}
+
+// Resource is a zone, a kind of kit, a leader or a named partner.
+type Resource struct {
+	ID       string            `json:"id"`
+	Capacity int               `json:"capacity"`
+	Free     [][2]clock.Offset `json:"free,omitempty"` // none: always
+}
+
+// Fixed is an event that holds its players from Start until End.
+type Fixed struct {
+	ID      string       `json:"id"`
+	Players []string     `json:"players"` // Everyone for all
+	Start   clock.Offset `json:"start"`
+	End     clock.Offset `json:"end"`
+	Active  bool         `json:"active,omitempty"` // it keeps them warm
+}
+
+// Everyone, as a player's id in a list, means all players.
+const Everyone = "*"
+
+// Block is a piece of work that runs in one go for all its players.
+type Block struct {
+	ID        string        `json:"id"`
+	Phase     string        `json:"phase"` // "": outside the order
+	Players   []string      `json:"players"`
+	Weight    float64       `json:"weight"`
+	Must      bool          `json:"must"`
+	Loose     bool          `json:"loose,omitempty"`
+	Excusable bool          `json:"excusable,omitempty"`
+	Pin       *clock.Offset `json:"pin,omitempty"`
+	After     []string      `json:"after,omitempty"`
+	Needs     []Need        `json:"needs,omitempty"`
+	Levels    []Level       `json:"levels"` // the shortest first
+}
+
+// Need is an amount of a resource that a block holds while it runs.
+type Need struct {
+	Resource string `json:"resource"`
+	Amount   int    `json:"amount"`
+}
+
+// Level is one length a block can have, and its worth: 1 at the target dose.
+type Level struct {
+	Seconds int     `json:"seconds"`
+	Value   float64 `json:"value"`
+}
+
+// Result is the answer to a problem.
+type Result struct {
+	Feasible bool        `json:"feasible"`          // the musts fit
+	Score    float64     `json:"score"`             // Value less the weight of idle minutes
+	Bound    float64     `json:"bound"`             // no plan scores more; equal to Score when proven best
+	Value    float64     `json:"value"`             // of the kept blocks
+	Idle     int         `json:"idle"`              // player-seconds
+	ShortBy  int         `json:"short_by"`          // seconds that all open times would have to move earlier
+	Why      string      `json:"why,omitempty"`     // where it does not fit
+	Stopped  bool        `json:"stopped,omitempty"` // ended by its context: the best plan so far
+	Blocks   []Scheduled `json:"blocks"`            // in the problem's order
+	Strands  [][]string  `json:"strands,omitempty"` // players by strand
+}
+
+// Scheduled says what became of a block.
+type Scheduled struct {
+	ID     string       `json:"id"`
+	Kept   bool         `json:"kept"`
+	Level  int          `json:"level"` // index into the block's levels
+	Start  clock.Offset `json:"start"`
+	End    clock.Offset `json:"end"`
+	Missed []Missed     `json:"missed,omitempty"`
+	Why    string       `json:"why"`
+}
+
+// Missed says who is called away from a block, and for how long.
+type Missed struct {
+	Player  string `json:"player"`
+	Seconds int    `json:"seconds"`
+}
+
+// IdleWeight is what a mean idle minute costs: five of them for everybody
+// weigh as much as one "could".
+const IdleWeight = 0.2

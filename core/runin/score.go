@@ -1,0 +1,210 @@
+package runin
+
+import (
+	"fmt"
+	"slices"
+
+	"cuestart/core/clock"
+)
+
+// Score checks a plan against every rule of its problem and works out its
+// value, idle player-seconds and score, second by second where needed and
+// without anything that the search uses. It returns the first rule that the
+// plan breaks, or nil. Who misses what, as r.Blocks states it, is checked too.
+func Score(p *Problem, r *Result) (score, value float64, idle int, err error) {
+	if len(r.Blocks) != len(p.Blocks) {
+		return 0, 0, 0, fmt.Errorf("the plan speaks of %d blocks, the problem of %d", len(r.Blocks), len(p.Blocks))
+	}
+	for i := range p.Blocks {
+		if err := blockRules(p, r, i); err != nil {
+			return 0, 0, 0, fmt.Errorf("%s: %w", p.Blocks[i].ID, err)
+		}
+	}
+	if err := resourceRules(p, r); err != nil {
+		return 0, 0, 0, err
+	}
+	for i := range p.Blocks {
+		if !r.Blocks[i].Kept {
+			continue
+		}
+		b, s := &p.Blocks[i], &r.Blocks[i]
+		members, missed := p.members(b.Players), 0
+		var list []Missed
+		if b.Excusable {
+			for _, player := range members {
+				if n := awaySeconds(p, player, clock.Window{From: s.Start, To: s.End}); n > 0 {
+					missed += n
+					list = append(list, Missed{p.Players[player].ID, n})
+				}
+			}
+		}
+		if !slices.Equal(list, s.Missed) {
+			return 0, 0, 0, fmt.Errorf("%s: missed by %v, the plan says %v", b.ID, list, s.Missed)
+		}
+		attendance := 1 - float64(missed)/float64(len(members)*int(s.End-s.Start))
+		value += b.Weight * b.Levels[s.Level].Value * attendance
+	}
+	for i := range p.Players {
+		idle += idleSeconds(p, r, i)
+	}
+	return value - IdleWeight*float64(idle)/float64(len(p.Players))/60, value, idle, nil
+}
+
+// members lists the indexes of the players meant by ids, rising.
+func (p *Problem) members(ids []string) []int {
+	var members []int
+	all := slices.Contains(ids, Everyone)
+	for i := range p.Players {
+		if all || slices.Contains(ids, p.Players[i].ID) {
+			members = append(members, i)
+		}
+	}
+	return members
+}
+
+func (p *Problem) holds(f *Fixed, player int) bool {
+	return slices.Contains(f.Players, Everyone) || slices.Contains(f.Players, p.Players[player].ID)
+}
+
+// awaySeconds counts the seconds of the window that fixed events take.
+func awaySeconds(p *Problem, player int, w clock.Window) (n int) {
+	for t := w.From; t < w.To; t++ {
+		for i := range p.Fixed {
+			if f := &p.Fixed[i]; f.Start <= t && t < f.End && p.holds(f, player) {
+				n++
+				break
+			}
+		}
+	}
+	return n
+}
+
+// blockRules checks block i by itself and against the blocks before it.
+func blockRules(p *Problem, r *Result, i int) error {
+	b, s := &p.Blocks[i], &r.Blocks[i]
+	if s.ID != b.ID {
+		return fmt.Errorf("the plan calls it %q", s.ID)
+	}
+	if !s.Kept {
+		if b.Must && r.Feasible {
+			return fmt.Errorf("a must is left out of a plan that claims to hold")
+		}
+		return nil
+	}
+	if s.Level < 0 || s.Level >= len(b.Levels) || int(s.End-s.Start) != b.Levels[s.Level].Seconds {
+		return fmt.Errorf("its length is not that of level %d", s.Level)
+	}
+	if int(s.Start)%p.Grid != 0 {
+		return fmt.Errorf("it starts off the grid, at %d", s.Start)
+	}
+	if b.Pin != nil && s.Start != *b.Pin {
+		return fmt.Errorf("it starts at %d, not at its pin %d", s.Start, *b.Pin)
+	}
+	members := p.members(b.Players)
+	for _, m := range members {
+		if player := &p.Players[m]; s.Start < player.Open || s.End > player.Due {
+			return fmt.Errorf("it leaves the window of %s", player.ID)
+		}
+		if !b.Excusable && awaySeconds(p, m, clock.Window{From: s.Start, To: s.End}) > 0 {
+			return fmt.Errorf("%s is called away", p.Players[m].ID)
+		}
+	}
+	for j := range p.Blocks {
+		if j == i || !r.Blocks[j].Kept {
+			continue
+		}
+		c, t := &p.Blocks[j], &r.Blocks[j]
+		if slices.Contains(b.After, c.ID) && t.End > s.Start {
+			return fmt.Errorf("it starts before %s has ended", c.ID)
+		}
+		if !intersect(members, p.members(c.Players)) {
+			continue
+		}
+		if t.Start < s.End && s.Start < t.End {
+			return fmt.Errorf("somebody is in %s at the same time", c.ID)
+		}
+		if p.ordered(j, i) && t.End > s.Start {
+			return fmt.Errorf("it starts before %s, which comes first", c.ID)
+		}
+	}
+	return nil
+}
+
+// ordered tells whether block i comes before block j in a strand with both.
+func (p *Problem) ordered(i, j int) bool {
+	b, c := &p.Blocks[i], &p.Blocks[j]
+	if b.Phase == "" || c.Phase == "" {
+		return false
+	}
+	if b.Phase != c.Phase {
+		return slices.Index(p.Phases, b.Phase) < slices.Index(p.Phases, c.Phase)
+	}
+	return i < j && !(b.Loose && c.Loose)
+}
+
+func intersect(a, b []int) bool {
+	return slices.ContainsFunc(a, func(x int) bool { return slices.Contains(b, x) })
+}
+
+func resourceRules(p *Problem, r *Result) error {
+	for k := range p.Resources {
+		resource := &p.Resources[k]
+		use := func(i int) (amount int) {
+			for _, need := range p.Blocks[i].Needs {
+				if need.Resource == resource.ID {
+					amount += need.Amount
+				}
+			}
+			return amount
+		}
+		for i, s := range r.Blocks {
+			if !s.Kept || use(i) == 0 {
+				continue
+			}
+			if resource.Free != nil && !slices.ContainsFunc(resource.Free, func(w [2]clock.Offset) bool { return w[0] <= s.Start && s.End <= w[1] }) {
+				return fmt.Errorf("%s: %s is not free then", s.ID, resource.ID)
+			}
+			total := 0 // at the start of s: usage only rises where a block starts
+			for j, t := range r.Blocks {
+				if t.Kept && t.Start <= s.Start && s.Start < t.End {
+					total += use(j)
+				}
+			}
+			if total > resource.Capacity {
+				return fmt.Errorf("%s: %s is used beyond its capacity", s.ID, resource.ID)
+			}
+		}
+	}
+	return nil
+}
+
+// idleSeconds counts the seconds from the start of the player's first kept
+// block that has a phase to the due time in which the player is neither at a
+// kept block nor in an active fixed event that begins after that start.
+func idleSeconds(p *Problem, r *Result, player int) (idle int) {
+	first, due := p.Players[player].Due, p.Players[player].Due
+	var at []clock.Window
+	for i, s := range r.Blocks {
+		if !s.Kept || !slices.Contains(p.members(p.Blocks[i].Players), player) {
+			continue
+		}
+		at = append(at, clock.Window{From: s.Start, To: s.End})
+		if p.Blocks[i].Phase != "" {
+			first = min(first, s.Start)
+		}
+	}
+	for t := first; t < due; t++ {
+		away, warm := false, false
+		for i := range p.Fixed {
+			if f := &p.Fixed[i]; f.Start <= t && t < f.End && p.holds(f, player) {
+				away = true
+				warm = warm || f.Active && f.Start > first
+			}
+		}
+		working := !away && slices.ContainsFunc(at, func(w clock.Window) bool { return w.From <= t && t < w.To })
+		if !working && !warm {
+			idle++
+		}
+	}
+	return idle
+}

@@ -1,0 +1,363 @@
+package runin
+
+import (
+	"cmp"
+	"context"
+	"math"
+	"math/bits"
+	"slices"
+)
+
+const eps = 1e-9
+
+// state is a partial plan, built backwards from the due times.
+type state struct {
+	open   uint64 // blocks not yet decided
+	places []int  // moments and amounts, of which more is better; see searcher
+	shares [][]use
+	credit float64 // gains of the placed blocks, and of the waiting that they save
+	bound  float64 // no completion scores more
+	last   int     // end of the block placed last: later ones end no later
+	sum    int     // of all starts: the later the better, among equals
+
+	from  *state
+	block int
+	level int
+	end   int
+}
+
+// use is an amount of a shared resource that is taken from start on.
+type use struct{ start, amount int }
+
+// searcher explores the states of a model layer by layer.
+//
+// A state's places are, in this order: for each strand the moment from which
+// it is taken, the start of its first block that has a phase, and the
+// player-seconds of work outside the order that come before that start; for
+// each exclusive resource and for each linked block the moment from which it
+// is taken, or by which it must end.
+type searcher struct {
+	*model
+	prices  []float64 // of a second of each strand, then of each exclusive resource
+	musts   uint64
+	steps   int // left to spend
+	ctx     context.Context
+	stopped bool
+
+	// shortfall: instead of the score, keep only the musts, at their shortest,
+	// and find how much earlier all would have to open.
+	shortfall bool
+
+	best      *state
+	bestScore float64
+	dropped   float64 // the highest bound of a state that was dropped unexplored
+}
+
+func (s *searcher) strandAt(k int) int { return 3 * k }
+func (s *searcher) unitAt(k int) int   { return 3*len(s.strands) + k }
+func (s *searcher) linkAt(i int) int   { return 3*len(s.strands) + len(s.units) + i }
+
+func newSearcher(ctx context.Context, m *model) *searcher {
+	s := &searcher{model: m, ctx: ctx, bestScore: math.Inf(-1), dropped: math.Inf(-1)}
+	for i := range m.blocks {
+		if m.blocks[i].must {
+			s.musts |= 1 << i
+		}
+	}
+	return s
+}
+
+// root is the state in which nothing is placed.
+func (s *searcher) root() *state {
+	places := make([]int, s.linkAt(len(s.blocks)))
+	for k := range s.strands {
+		places[3*k], places[3*k+1] = s.strands[k].due, s.strands[k].due
+	}
+	for i := 3 * len(s.strands); i < len(places); i++ {
+		places[i] = 2 * horizon
+	}
+	root := &state{open: 1<<len(s.blocks) - 1, places: places, shares: make([][]use, len(s.shared)), last: 2 * horizon, block: len(s.blocks)}
+	if s.shortfall {
+		root.open &= s.musts
+	}
+	return root
+}
+
+// run searches with layers of at most width states and reports whether
+// nothing was dropped for width, steps or time.
+func (s *searcher) run(width int) bool {
+	whole := true
+	s.dropped = math.Inf(-1)
+	layers := make([][]*state, len(s.blocks)+1)
+	root := s.root()
+	root.bound = s.boundOf(root)
+	layers[bits.OnesCount64(root.open)] = []*state{root}
+	for n := len(s.blocks); n >= 0; n-- {
+		layer := s.undominated(layers[n])
+		if len(layer) > width {
+			slices.SortStableFunc(layer, better)
+			for _, dropped := range layer[width:] {
+				s.drop(dropped)
+				whole = whole && dropped.bound <= s.bestScore+eps
+			}
+			layer = layer[:width]
+		}
+		for _, from := range layer {
+			if from.bound <= s.bestScore+eps && s.best != nil {
+				continue
+			}
+			if s.steps <= 0 || s.over() {
+				s.drop(from)
+				whole = false
+				continue
+			}
+			s.expand(from, func(next *state) {
+				left := bits.OnesCount64(next.open)
+				layers[left] = append(layers[left], next)
+			})
+		}
+		layers[n] = nil
+	}
+	return whole
+}
+
+func (s *searcher) over() bool {
+	if !s.stopped && s.steps%64 == 0 && s.ctx.Err() != nil {
+		s.stopped = true
+	}
+	return s.stopped
+}
+
+func (s *searcher) drop(t *state) { s.dropped = max(s.dropped, t.bound) }
+
+// better orders states by promise, and totally, so that every run is the same.
+func better(a, b *state) int {
+	return cmp.Or(cmp.Compare(b.bound, a.bound), cmp.Compare(b.credit, a.credit), cmp.Compare(b.sum, a.sum), cmp.Compare(a.open, b.open))
+}
+
+// undominated removes the states that another one with the same blocks open
+// equals or betters in everything.
+func (s *searcher) undominated(layer []*state) []*state {
+	slices.SortStableFunc(layer, func(a, b *state) int {
+		return cmp.Or(cmp.Compare(a.open, b.open), cmp.Compare(b.credit, a.credit), cmp.Compare(b.sum, a.sum))
+	})
+	kept := layer[:0]
+	first := 0 // of the kept states with the same blocks open
+	for _, t := range layer {
+		if t.bound <= s.bestScore+eps && s.best != nil {
+			continue
+		}
+		if len(kept) > 0 && kept[len(kept)-1].open != t.open {
+			first = len(kept)
+		}
+		if !slices.ContainsFunc(kept[first:], func(k *state) bool { s.steps--; return dominates(k, t) }) {
+			kept = append(kept, t)
+		}
+	}
+	return kept
+}
+
+// dominates tells whether any completion of b is open to a too, and no worse.
+// Both have the same blocks open, and a has at least the credit of b.
+func dominates(a, b *state) bool {
+	if a.last < b.last {
+		return false
+	}
+	for i, place := range a.places {
+		if place < b.places[i] {
+			return false
+		}
+	}
+	for r, uses := range a.shares {
+		for _, u := range uses {
+			if taken(uses, u.start+1) > taken(b.shares[r], u.start+1) && u.start < b.last {
+				return false
+			}
+		}
+	}
+	return true
+}
+
+// taken is the amount that uses hold just before end.
+func taken(uses []use, end int) (amount int) {
+	for _, u := range uses {
+		if u.start < end {
+			amount += u.amount
+		}
+	}
+	return amount
+}
+
+// expand emits every state that places one more block before those of t.
+func (s *searcher) expand(t *state, emit func(*state)) {
+	for open := t.open; open != 0; open &= open - 1 {
+		i := bits.TrailingZeros64(open)
+		b := &s.blocks[i]
+		out := t.open & b.later
+		if out&s.musts != 0 && (s.shortfall || !s.relaxed()) {
+			continue
+		}
+		limit := s.limit(t, i)
+		for l := range b.levels {
+			if s.shortfall && l > 0 {
+				break
+			}
+			for _, end := range s.ends(t, b, b.levels[l].seconds, limit) {
+				if end > t.last || end == t.last && i > t.block {
+					continue
+				}
+				s.steps--
+				if next := s.place(t, i, l, end, out); next != nil {
+					emit(next)
+				}
+			}
+		}
+	}
+}
+
+// relaxed: the musts do not all fit, so they may be left out.
+func (s *searcher) relaxed() bool { return s.musts == 0 }
+
+// limit is the latest moment at which block i could end beside the placed ones.
+func (s *searcher) limit(t *state, i int) int {
+	b := &s.blocks[i]
+	limit := t.places[s.linkAt(i)]
+	for _, k := range b.strands {
+		limit = min(limit, t.places[s.strandAt(k)])
+	}
+	for _, u := range b.units {
+		limit = min(limit, t.places[s.unitAt(u)])
+	}
+	for _, sh := range b.shares {
+		free := s.problem.Resources[s.shared[sh.resource]].Capacity - sh.amount
+		for _, u := range t.shares[sh.resource] { // rising: usage just before an end grows with it
+			if free -= u.amount; free < 0 {
+				limit = min(limit, u.start)
+				break
+			}
+		}
+	}
+	return limit
+}
+
+// ends lists the ends worth trying, the latest first: the latest there is and,
+// for an excusable block, those earlier ones that somebody misses less of.
+func (s *searcher) ends(t *state, b *block, seconds, limit int) []int {
+	if b.pinned {
+		end := b.pin + seconds
+		if at, ok := s.latest(b, seconds, end); !ok || at != end || end > limit {
+			return nil
+		}
+		return []int{end}
+	}
+	end, ok := s.latest(b, seconds, limit)
+	if !ok {
+		return nil
+	}
+	ends := []int{end}
+	if s.shortfall {
+		return ends
+	}
+	missed := s.missed(b, end-seconds, end)
+	if missed == 0 {
+		return ends
+	}
+	var tries []int
+	for _, at := range b.breaks {
+		tries = append(tries, at, at+seconds)
+	}
+	slices.SortFunc(tries, func(a, b int) int { return b - a })
+	for _, try := range tries {
+		at, ok := s.latest(b, seconds, min(try, end))
+		if !ok {
+			break
+		}
+		if less := s.missed(b, at-seconds, at); less < missed {
+			ends = append(ends, at)
+			missed = less
+		}
+	}
+	return ends
+}
+
+// place is t with block i added at level l, ending at end, and the blocks of
+// out left out; nil where that leads nowhere.
+func (s *searcher) place(t *state, i, l, end int, out uint64) *state {
+	b := &s.blocks[i]
+	seconds := b.levels[l].seconds
+	start := end - seconds
+	next := &state{open: t.open &^ (1<<i | out), last: end, sum: t.sum + start, from: t, block: i, level: l, end: end, credit: t.credit}
+	next.places = slices.Clone(t.places)
+	missed := s.missed(b, start, end)
+	if !s.shortfall {
+		next.credit += b.levels[l].gain * (1 - float64(missed)/float64(b.people*seconds))
+	}
+	for _, k := range b.strands {
+		strand := &s.strands[k]
+		at := next.places[3*k : 3*k+3]
+		at[0] = start
+		worked := len(strand.players) * seconds
+		if b.excusable {
+			worked -= len(strand.players) * overlap(strand.closed, start, end)
+		}
+		if b.phase < 0 {
+			at[2] += worked
+			continue
+		}
+		next.credit += s.lambda * float64(worked+at[2])
+		at[1], at[2] = start, 0
+	}
+	for _, u := range b.units {
+		next.places[s.unitAt(u)] = start
+	}
+	for _, j := range b.linked {
+		at := s.linkAt(j)
+		next.places[at] = min(next.places[at], start)
+	}
+	next.shares = t.shares
+	if len(b.shares) > 0 {
+		next.shares = slices.Clone(t.shares)
+		for _, sh := range b.shares {
+			uses := append(slices.Clone(next.shares[sh.resource]), use{start, sh.amount})
+			slices.SortFunc(uses, func(a, b use) int { return a.start - b.start })
+			next.shares[sh.resource] = uses
+		}
+	}
+	next.bound = s.boundOf(next)
+	if math.IsInf(next.bound, -1) || s.best != nil && next.bound <= s.bestScore+eps {
+		return nil
+	}
+	if next.open&s.musts == 0 {
+		s.consider(next)
+	}
+	return next
+}
+
+// consider takes t, in which no must is open, as a plan of its own.
+func (s *searcher) consider(t *state) {
+	score := t.credit - s.waiting(t)
+	if s.shortfall {
+		score = -float64(s.short(t))
+	}
+	if s.best == nil || score > s.bestScore+eps || score > s.bestScore-eps && t.sum > s.best.sum {
+		s.best, s.bestScore = t, max(score, s.bestScore)
+	}
+}
+
+// waiting is what the time from each strand's first block to its due time
+// costs; the work in it is in the credit.
+func (s *searcher) waiting(t *state) float64 {
+	idle := 0
+	for k := range s.strands {
+		idle += len(s.strands[k].players) * s.idleBefore(&s.strands[k], t.places[3*k+1])
+	}
+	return s.lambda * float64(idle)
+}
+
+// short is the number of seconds by which the worst strand begins before it opens.
+func (s *searcher) short(t *state) (seconds int) {
+	for k := range s.strands {
+		seconds = max(seconds, s.strands[k].open-t.places[3*k])
+	}
+	return seconds
+}
