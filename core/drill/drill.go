@@ -26,25 +26,25 @@ const (
 // Drill is one exercise as a coach knows it. A plan carries its drills whole,
 // so that it stands by itself.
 type Drill struct {
-	Code    string   `json:"code" yaml:"code"`
-	Name    string   `json:"name" yaml:"name"`
-	Aim     string   `json:"aim" yaml:"aim"` // why it is there, in one line
-	Phases  []Phase  `json:"phases" yaml:"phases"`
-	Dose    Dose     `json:"dose" yaml:"dose"`
-	Range   Range    `json:"range" yaml:"range"`
-	Unit    string   `json:"unit,omitempty" yaml:"unit"` // what is counted: lengths, throws, kicks
-	Effort  float64  `json:"effort" yaml:"effort"`       // 0 to 1
-	Ground  bool     `json:"ground,omitempty" yaml:"ground"`
-	Kit     []string `json:"kit,omitempty" yaml:"kit"` // what each player carries out
-	Cues    []string `json:"cues,omitempty" yaml:"cues"`
-	Caution string   `json:"caution,omitempty" yaml:"caution"`
+	Code    string   `json:"code"`
+	Name    string   `json:"name"`
+	Aim     string   `json:"aim"` // why it is there, in one line
+	Phases  []Phase  `json:"phases"`
+	Dose    Dose     `json:"dose"`
+	Range   Range    `json:"range"`
+	Unit    string   `json:"unit,omitempty"` // what is counted: lengths, throws, kicks
+	Effort  float64  `json:"effort"`         // 0 to 1
+	Ground  bool     `json:"ground,omitempty"`
+	Kit     []string `json:"kit,omitempty"` // what each player carries out
+	Cues    []string `json:"cues,omitempty"`
+	Caution string   `json:"caution,omitempty"`
 
 	// Together: the group does each act as one (a line-out, a scrum), so that
 	// nobody waits for a turn.
-	Together bool `json:"together,omitempty" yaml:"together"`
+	Together bool `json:"together,omitempty"`
 
 	// ContactsPerUnit is the number of ground contacts of one rep, trip or act.
-	ContactsPerUnit float64 `json:"contacts_per_unit,omitempty" yaml:"contacts_per_unit"`
+	ContactsPerUnit float64 `json:"contacts_per_unit,omitempty"`
 }
 
 // SprintEffort is the share of full effort from which metres count as sprinted.

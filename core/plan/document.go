@@ -138,6 +138,7 @@ type Block struct {
 	Phase     drill.Phase   `json:"phase"`
 	Who       []string      `json:"who"` // ids of units and players, or Everyone
 	Zone      string        `json:"zone,omitempty"`
+	Stations  int           `json:"stations,omitempty"` // fewer lanes than the zone has, such as two tees; 0: all of them
 	Leader    string        `json:"leader,omitempty"`
 	Priority  Priority      `json:"priority"`
 	Loose     bool          `json:"loose,omitempty"`     // may swap places with other loose blocks of its phase
@@ -244,11 +245,14 @@ func find[T any](list []T, id string, idOf func(T) string) *T {
 }
 
 // Group is who shares the doses of the block: its players, and the lanes of
-// its zone.
+// its zone or its own stations.
 func (d *Document) Group(b *Block) drill.Group {
 	group := drill.Group{People: len(d.Members(b.Who)), Lanes: 1}
 	if zone := d.Zone(b.Zone); zone != nil {
 		group.Lanes = zone.Lanes
+	}
+	if b.Stations > 0 {
+		group.Lanes = b.Stations
 	}
 	return group
 }

@@ -227,6 +227,9 @@ func (v *validator) block(b *Block, ids map[string]string) {
 			v.add(where+".after", "it cannot come after %q", id)
 		}
 	}
+	if b.Stations < 0 || b.Stations > 100 {
+		v.add(where+".stations", "there are between 1 and 100 stations")
+	}
 	if b.SetUp < 0 || b.SetUp > 3600 {
 		v.add(where+".set_up", "set-up takes between 0 and 60 minutes")
 	}

@@ -9,6 +9,9 @@ import (
 	"cuestart/core/clock"
 )
 
+// Version changes when the same problem may get another answer.
+const Version = 1
+
 // DefaultSteps is how many steps Fit spends unless told otherwise: enough to
 // prove a small problem, and a few tens of milliseconds of work.
 const DefaultSteps = 150_000

@@ -1,0 +1,231 @@
+// Package demo fills an empty database with the invented club Brackwater: its
+// squads, its ground Tidegate, and the sessions of the days to come.
+package demo
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"github.com/alexedwards/argon2id"
+
+	"cuestart/book"
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/runin"
+	"cuestart/store"
+)
+
+// The sign-in of the demo's coach.
+const (
+	Email    = "coach@brackwater.example"
+	Password = "warm before deep"
+)
+
+// zone is the time zone of the demo's grounds.
+const zone = "Europe/London"
+
+// Fill makes the demo club in an empty database, with sessions after now. A
+// database that has a club is left alone.
+func Fill(ctx context.Context, s *store.Store, now time.Time) error {
+	if empty, err := s.Empty(ctx); err != nil || !empty {
+		return err
+	}
+	hash, err := argon2id.CreateHash(Password, argon2id.DefaultParams)
+	if err != nil {
+		return err
+	}
+	coach, firstTeam, err := s.Found(ctx, "Brackwater", "Rugby union", "Women's first team", "club",
+		store.Account{Email: Email, Name: "Ines Varley", Role: store.Coach}, hash)
+	if err != nil {
+		return err
+	}
+	if _, err := s.AddPlayers(ctx, firstTeam, first); err != nil {
+		return err
+	}
+	juniors, err := s.AddSquad(ctx, coach.ClubID, "Under 16", "junior")
+	if err != nil {
+		return err
+	}
+	if _, err := s.AddPlayers(ctx, juniors, under16); err != nil {
+		return err
+	}
+	if err := s.AddVenue(ctx, coach.ClubID, "Tidegate", zone, ground); err != nil {
+		return err
+	}
+	location, err := time.LoadLocation(zone)
+	if err != nil {
+		return err
+	}
+	now = now.In(location)
+	saturday := next(now, time.Saturday, 15, 0)
+	for _, d := range []*plan.Document{
+		HomeMatch(saturday),
+		training(next(now, time.Tuesday, 18, 50)),
+		awayMatch(next(saturday.Add(time.Hour), time.Saturday, 14, 30)),
+	} {
+		schedule, err := runin.Plan(ctx, d, 0)
+		if err != nil {
+			return fmt.Errorf("the demo's %s: %w", d.Title, err)
+		}
+		if _, err := s.AddSession(ctx, firstTeam, store.Fitted{Document: d, Schedule: schedule, Summary: "made", By: coach.ID}); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// next is the first moment after now on that weekday at that time.
+func next(now time.Time, day time.Weekday, hour, minute int) time.Time {
+	at := time.Date(now.Year(), now.Month(), now.Day(), hour, minute, 0, 0, now.Location())
+	for at.Weekday() != day || !at.After(now) {
+		at = time.Date(at.Year(), at.Month(), at.Day()+1, hour, minute, 0, 0, now.Location())
+	}
+	return at
+}
+
+var ground = []store.Zone{
+	{Name: "Near half", Capacity: 40, Lanes: 8, Metres: 50, Surface: "grass"},
+	{Name: "Far half", Capacity: 40, Lanes: 8, Metres: 50, Surface: "grass"},
+	{Name: "In-goal strip", Capacity: 16, Lanes: 4, Metres: 20, Surface: "grass"},
+	{Name: "Hall", Capacity: 30, Lanes: 5, Metres: 18, Surface: "wood"},
+}
+
+// base is what the demo's sessions have in common: people, places, leaders.
+func base(start time.Time, free plan.Span) *plan.Document {
+	d := &plan.Document{Format: plan.Format, Start: clock.StartAt(start), Method: plan.DefaultMethod, Place: "Tidegate",
+		Leaders: []plan.Leader{
+			{ID: "ines", Name: "Ines", Role: "S&C coach"},
+			{ID: "dorrit", Name: "Dorrit", Role: "forwards coach"},
+			{ID: "pell", Name: "Pell", Role: "skills coach"},
+			{ID: "runa", Name: "Runa", Role: "assistant"},
+		},
+		Units: []plan.Unit{
+			{ID: "u-front-five", Name: "Front five", Players: ids(1, 2, 3, 4, 5, 16, 17, 18)},
+			{ID: "u-front-rows", Name: "Front rows", Players: ids(1, 2, 3, 16, 17, 18)},
+			{ID: "u-lineout", Name: "Line-out", Players: ids(1, 2, 3, 4, 5, 6, 8)},
+			{ID: "u-scrum", Name: "Scrum", Players: ids(1, 2, 3, 4, 5, 6, 7, 8)},
+			{ID: "u-kickers", Name: "Kickers", Players: ids(10, 15)},
+			{ID: "u-back-three", Name: "Back three", Players: ids(11, 14, 15)},
+			{ID: "u-hands", Name: "Inside backs", Players: ids(9, 10, 12, 13)},
+			{ID: "u-starters", Name: "Starters", Players: span(1, 15)},
+			{ID: "u-bench", Name: "Bench", Players: span(16, 23)},
+		},
+	}
+	for i, id := range []string{"near", "far", "strip", "hall"} {
+		z := ground[i]
+		d.Zones = append(d.Zones, plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes})
+		if id != "hall" {
+			d.Zones[i].Free = []plan.Span{free}
+		}
+	}
+	for _, p := range first[:23] {
+		d.Players = append(d.Players, plan.Player{ID: ids(p.Number)[0], Number: p.Number, First: p.First, Last: p.Last, Position: p.Position})
+	}
+	return d
+}
+
+func ids(numbers ...int) (list []string) {
+	for _, n := range numbers {
+		list = append(list, fmt.Sprintf("p%d", n))
+	}
+	return list
+}
+
+func span(from, to int) (list []string) {
+	for n := from; n <= to; n++ {
+		list = append(list, ids(n)...)
+	}
+	return list
+}
+
+// in places a block: who does it, where, led by whom.
+func in(b plan.Block, who, zone, leader string) plan.Block {
+	b.Who, b.Zone, b.Leader = []string{who}, zone, leader
+	b.Excusable = who == plan.Everyone || who == "u-bench"
+	b.Loose = b.Phase == drill.Sport && who != "u-starters"
+	return b
+}
+
+// fixed is a thing of the day from so many to so many minutes to go.
+func fixed(id, name, who string, from, to int) plan.Fixed {
+	return plan.Fixed{ID: id, Name: name, Who: []string{who}, Span: plan.Span{From: clock.BeforeStart(from * 60), To: clock.BeforeStart(to * 60)}}
+}
+
+func atClock(id, name, who, from, to string) plan.Fixed {
+	return plan.Fixed{ID: id, Name: name, Who: []string{who}, Span: plan.Span{From: clock.AtClock(from), To: clock.AtClock(to)}}
+}
+
+// matchBlocks are the run-in of a match day.
+func matchBlocks() []plan.Block {
+	kicks := in(book.NewBlock("kicks", "Kicks at posts", drill.Own, plan.Should, "kicks-at-posts"), "u-kickers", "far", "pell")
+	kicks.Stations = 2
+	high := in(book.NewBlock("high", "High balls", drill.Sport, plan.Should, "high-balls"), "u-back-three", "far", "pell")
+	high.Stations = 1
+	return []plan.Block{
+		in(book.NewBlock("raise", "Rising loop", drill.Raise, plan.Must, "rising-loop", "shuffle-and-cross", "skips"), plan.Everyone, "near", "ines"),
+		in(book.NewBlock("bands", "Bands", drill.Activate, plan.Should, "band-side-walk", "shoulder-band", "plank-reach"), plan.Everyone, "near", "ines"),
+		in(book.NewBlock("move", "Moving range", drill.Mobilise, plan.Must, "lunge-reach", "leg-swings", "hip-circles", "mid-back-turns"), plan.Everyone, "near", "ines"),
+		in(book.NewBlock("neck", "Neck holds", drill.Mobilise, plan.Should, "neck-holds"), "u-front-five", "strip", "dorrit"),
+		in(book.NewBlock("jumps", "Jumps, sprints", drill.Potentiate, plan.Must, "jump-and-stick", "strides-rising", "sprints"), plan.Everyone, "near", "ines"),
+		kicks,
+		in(book.NewBlock("lineout", "Line-out", drill.Sport, plan.Must, "lineout-throws"), "u-lineout", "near", "dorrit"),
+		in(book.NewBlock("scrum", "Scrum", drill.Sport, plan.Must, "scrum-sets"), "u-scrum", "strip", "dorrit"),
+		high,
+		in(book.NewBlock("hands", "Hands", drill.Sport, plan.Should, "hands-in-a-line"), "u-hands", "far", "ines"),
+		in(book.NewBlock("touch", "Bench touch", drill.Sport, plan.Could, "touch-game"), "u-bench", "far", "runa"),
+		in(book.NewBlock("team", "Team run", drill.Sport, plan.Must, "team-run"), "u-starters", "near", "ines"),
+	}
+}
+
+// HomeMatch is the demo's main scenario.
+func HomeMatch(start time.Time) *plan.Document {
+	d := base(start, plan.Span{From: clock.AtClock("14:10"), To: clock.BeforeStart(600)})
+	d.Title, d.Kind, d.StartName = "Brackwater v Fellmoor", plan.Match, "Kick-off"
+	d.Margin, d.Open = 600, clock.AtClock("14:10")
+	d.Fixed = []plan.Fixed{
+		atClock("arrival", "Arrival", plan.Everyone, "13:20", "13:30"),
+		atClock("taping", "Taping", "u-front-five", "13:30", "13:50"),
+		atClock("talk", "Team talk", plan.Everyone, "13:52", "14:05"),
+		fixed("referee", "Referee, front rows", "u-front-rows", 46, 42),
+		fixed("toss", "Toss", "p8", 40, 38),
+		fixed("inside", "Inside: drink, jersey, last word", plan.Everyone, 10, 4),
+		fixed("lineup", "Line up", plan.Everyone, 4, 0),
+	}
+	d.Blocks = matchBlocks()
+	return d
+}
+
+func awayMatch(start time.Time) *plan.Document {
+	d := base(start, plan.Span{From: clock.BeforeStart(32 * 60), To: clock.BeforeStart(480)})
+	d.Title, d.Kind, d.StartName, d.Place = "Oxlode Vale v Brackwater", plan.Match, "Kick-off", "Oxlode Vale"
+	d.Margin, d.Open = 480, clock.BeforeStart(32*60)
+	d.Fixed = []plan.Fixed{
+		fixed("bus", "Bus arrives", plan.Everyone, 90, 85),
+		fixed("talk", "Team talk", plan.Everyone, 46, 35),
+		fixed("referee", "Referee, front rows", "u-front-rows", 70, 66),
+		fixed("toss", "Toss", "p8", 30, 28),
+		fixed("inside", "Inside: drink, last word", plan.Everyone, 8, 3),
+		fixed("lineup", "Line up", plan.Everyone, 3, 0),
+	}
+	d.Blocks = matchBlocks()
+	return d
+}
+
+func training(start time.Time) *plan.Document {
+	d := base(start, plan.Span{From: clock.BeforeStart(40 * 60), To: clock.BeforeStart(-90 * 60)})
+	d.Title, d.Kind, d.StartName = "Tuesday training", plan.Training, "First whistle"
+	d.Margin, d.Open = 180, clock.BeforeStart(30*60)
+	d.Fixed = []plan.Fixed{fixed("notes", "Notes for the day", plan.Everyone, 30, 26)}
+	d.Blocks = []plan.Block{
+		in(book.NewBlock("tag", "Tag in the box", drill.Raise, plan.Must, "tag-in-the-box", "shuffle-and-cross"), plan.Everyone, "near", "ines"),
+		in(book.NewBlock("floor", "Hips and trunk", drill.Activate, plan.Should, "bridge", "plank-reach"), plan.Everyone, "near", "ines"),
+		in(book.NewBlock("move", "Moving range", drill.Mobilise, plan.Must, "lunge-reach", "hinge", "ankle-rocks"), plan.Everyone, "near", "ines"),
+		in(book.NewBlock("neck", "Neck holds", drill.Mobilise, plan.Should, "neck-holds"), "u-front-five", "strip", "dorrit"),
+		in(book.NewBlock("cuts", "Cuts", drill.Potentiate, plan.Must, "bounds", "cut-and-go"), plan.Everyone, "near", "ines"),
+		in(book.NewBlock("shields", "Shoulder on shield", drill.Sport, plan.Could, "contact-shields"), "u-scrum", "strip", "dorrit"),
+		in(book.NewBlock("passing", "Hands", drill.Sport, plan.Could, "hands-in-a-line"), "u-hands", "far", "pell"),
+	}
+	return d
+}

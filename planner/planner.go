@@ -1,0 +1,185 @@
+// Package planner joins the store and the core in the few use cases of the
+// product: open a board, change it, publish it, read what is shared.
+package planner
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"reflect"
+	"time"
+
+	"cuestart/core/clock"
+	"cuestart/core/plan"
+	"cuestart/core/runin"
+	"cuestart/store"
+)
+
+// Planner runs the use cases. Its methods may be called concurrently.
+type Planner struct {
+	Store *store.Store
+	Now   func() time.Time
+}
+
+// New is a planner on the real clock.
+func New(s *store.Store) *Planner { return &Planner{Store: s, Now: time.Now} }
+
+// Board is a session with everything that its page shows.
+type Board struct {
+	*store.Session
+	Publication store.Publication
+}
+
+// Sessions lists the club's sessions to come, and those of the last twelve
+// hours, with their schedules.
+func (p *Planner) Sessions(ctx context.Context, clubID uint64) ([]store.Session, error) {
+	sessions, err := p.Store.Sessions(ctx, clubID, p.Now().Add(-12*time.Hour))
+	if err != nil {
+		return nil, err
+	}
+	for i := range sessions {
+		if sessions[i].Schedule == nil {
+			if sessions[i].Schedule, err = runin.Plan(ctx, sessions[i].Document, 0); err != nil {
+				return nil, err
+			}
+		}
+	}
+	return sessions, nil
+}
+
+// Board opens a session of the club, or fails with store.ErrNotFound.
+func (p *Planner) Board(ctx context.Context, clubID, id uint64) (*Board, error) {
+	session, err := p.Store.Session(ctx, clubID, id)
+	if err != nil {
+		return nil, err
+	}
+	if session.Schedule == nil {
+		if session.Schedule, err = runin.Plan(ctx, session.Document, 0); err != nil {
+			return nil, err
+		}
+		if err := p.Store.Refitted(ctx, session); err != nil {
+			return nil, err
+		}
+	}
+	published, err := p.Store.Published(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	return &Board{session, published}, nil
+}
+
+// Edit changes a document in place and says what it did, as the edits of
+// package plan do.
+type Edit func(*plan.Document) (summary string, err error)
+
+// Change applies edit to the plan that the caller saw as edition, fits the
+// result and puts it in force. It fails with plan.Problems where the edit or
+// its result does not hold, and with store.ErrStale where somebody else was
+// faster; then nothing is changed.
+func (p *Planner) Change(ctx context.Context, by store.Account, id uint64, edition uint32, edit Edit) error {
+	session, err := p.Store.Session(ctx, by.ClubID, id)
+	if err != nil {
+		return err
+	}
+	if session.Edition != edition {
+		return store.ErrStale
+	}
+	next := session.Document.Clone()
+	summary, err := edit(next)
+	if err != nil {
+		return err
+	}
+	if reflect.DeepEqual(next, session.Document.Clone()) {
+		return nil
+	}
+	schedule, err := runin.Plan(ctx, next, 0)
+	if err != nil {
+		return err
+	}
+	return p.Store.Change(ctx, by.ClubID, id, edition, store.Fitted{Document: next, Schedule: schedule, Summary: summary, By: by.ID})
+}
+
+// Undo takes the last change back; it fails as store.Undo does.
+func (p *Planner) Undo(ctx context.Context, by store.Account, id uint64, edition uint32) error {
+	return p.Store.Undo(ctx, by.ClubID, id, edition)
+}
+
+// Redo brings back what Undo took away; it fails as store.Redo does.
+func (p *Planner) Redo(ctx context.Context, by store.Account, id uint64, edition uint32) error {
+	return p.Store.Redo(ctx, by.ClubID, id, edition)
+}
+
+// SetStart is the edit that moves the start, to a moment yet to come.
+func (p *Planner) SetStart(start clock.Start) Edit {
+	return func(d *plan.Document) (string, error) {
+		if start.Zone == "" {
+			start.Zone = d.Start.Zone
+		}
+		if err := p.yetToCome(start); err != nil {
+			return "", err
+		}
+		return d.SetStart(start)
+	}
+}
+
+func (p *Planner) yetToCome(start clock.Start) error {
+	if at, err := start.Resolve(); err == nil && !at.After(p.Now()) {
+		return plan.Problems{{Where: "start", What: fmt.Sprintf("%s has passed: pick a start that is still to come", at.Format("15:04 on 2 January"))}}
+	}
+	return nil
+}
+
+// NewSession is what a coach states of a session to come.
+type NewSession struct {
+	Kind    plan.Kind
+	Title   string
+	Start   clock.Start
+	Players int // how many, where there is no session to take them from
+}
+
+// Add makes a session like the club's last one of its kind, or from a short
+// standard plan where it is the first. It fails with plan.Problems.
+func (p *Planner) Add(ctx context.Context, by store.Account, n NewSession) (uint64, error) {
+	if n.Kind != plan.Match && n.Kind != plan.Training {
+		return 0, plan.Problems{{Where: "kind", What: "say whether it is a match or training"}}
+	}
+	if problem := plan.NameProblem(n.Title); problem != "" {
+		return 0, plan.Problems{{Where: "title", What: problem}}
+	}
+	if _, err := n.Start.Resolve(); err != nil {
+		return 0, plan.Problems{{Where: "start", What: err.Error()}}
+	}
+	if err := p.yetToCome(n.Start); err != nil {
+		return 0, err
+	}
+	squadID, document, err := p.like(ctx, by.ClubID, n)
+	if err != nil {
+		return 0, err
+	}
+	document.Title, document.Kind, document.Start = n.Title, n.Kind, n.Start
+	schedule, err := runin.Plan(ctx, document, 0)
+	if err != nil {
+		return 0, err
+	}
+	return p.Store.AddSession(ctx, squadID, store.Fitted{Document: document, Schedule: schedule, Summary: "made", By: by.ID})
+}
+
+// like finds the plan that a new session starts from.
+func (p *Planner) like(ctx context.Context, clubID uint64, n NewSession) (uint64, *plan.Document, error) {
+	for _, kind := range []plan.Kind{n.Kind, plan.Match, plan.Training} {
+		squadID, document, err := p.Store.Latest(ctx, clubID, kind)
+		if err == nil {
+			return squadID, document, nil
+		} else if !errors.Is(err, store.ErrNotFound) {
+			return 0, nil, err
+		}
+	}
+	if n.Players < 1 || n.Players > plan.MaxPlayers {
+		return 0, nil, plan.Problems{{Where: "players", What: fmt.Sprintf("say how many warm up: 1 to %d", plan.MaxPlayers)}}
+	}
+	squads, err := p.Store.Squads(ctx, clubID)
+	if err != nil || len(squads) == 0 {
+		return 0, nil, fmt.Errorf("the club has no squad: %w", err)
+	}
+	return squads[0].ID, Starter(n.Players), nil
+}

@@ -1,0 +1,108 @@
+package store
+
+import (
+	"context"
+	"crypto/rand"
+	"database/sql"
+	"encoding/base64"
+	"encoding/json"
+	"errors"
+	"time"
+
+	"cuestart/core/plan"
+	"cuestart/core/runin"
+	"cuestart/store/db"
+)
+
+// Publication is what is shared of a session.
+type Publication struct {
+	Number int    // counts what was published of the session; 0: nothing yet
+	Head   uint32 // the edition of the plan that was published
+	At     time.Time
+	Token  string // of the link in force; "": it was withdrawn
+}
+
+// Published tells what is shared of a session.
+func (s *Store) Published(ctx context.Context, session uint64) (Publication, error) {
+	row, err := s.queries.NewestPublication(ctx, session)
+	if errors.Is(err, sql.ErrNoRows) {
+		return Publication{}, nil
+	} else if err != nil {
+		return Publication{}, err
+	}
+	published := Publication{Number: int(row.Number), Head: row.Head, At: row.PublishedAt}
+	published.Token, err = s.queries.LiveLink(ctx, session)
+	if errors.Is(err, sql.ErrNoRows) {
+		err = nil
+	}
+	return published, err
+}
+
+// Publish shares the plan in force, under the link that is there or else a new
+// one. It fails with ErrStale where edition is not the session's any more.
+func (s *Store) Publish(ctx context.Context, clubID, id uint64, edition uint32) (token string, err error) {
+	err = s.within(ctx, func(q *db.Queries) error {
+		at, err := q.LockSession(ctx, db.LockSessionParams{ID: id, ClubID: clubID})
+		if err != nil {
+			return known(err)
+		}
+		if at.Edition != edition {
+			return ErrStale
+		}
+		if err := q.AddPublication(ctx, id); err != nil {
+			return err
+		}
+		token, err = q.LiveLink(ctx, id)
+		if errors.Is(err, sql.ErrNoRows) {
+			token = newToken()
+			err = q.AddLink(ctx, db.AddLinkParams{Token: token, SessionID: id})
+		}
+		return err
+	})
+	return token, err
+}
+
+// newToken is 256 random bits in letters that a link may hold.
+func newToken() string {
+	bits := make([]byte, 32)
+	rand.Read(bits) // never fails
+	return base64.RawURLEncoding.EncodeToString(bits)
+}
+
+// Withdraw ends the session's link, so that it shows nothing any more.
+func (s *Store) Withdraw(ctx context.Context, clubID, id uint64) error {
+	return s.within(ctx, func(q *db.Queries) error {
+		if _, err := q.LockSession(ctx, db.LockSessionParams{ID: id, ClubID: clubID}); err != nil {
+			return known(err)
+		}
+		_, err := q.WithdrawLinks(ctx, id)
+		return err
+	})
+}
+
+// Shared is what a link shows.
+type Shared struct {
+	Number   int
+	At       time.Time
+	Document *plan.Document
+	Schedule *runin.Schedule
+}
+
+// ErrWithdrawn is returned for a link that was good once.
+var ErrWithdrawn = errors.New("this link was withdrawn")
+
+// Shared returns what a link shows, or ErrNotFound or ErrWithdrawn.
+func (s *Store) Shared(ctx context.Context, token string) (*Shared, error) {
+	row, err := s.queries.Shared(ctx, token)
+	if err != nil {
+		return nil, known(err)
+	}
+	if row.WithdrawnAt.Valid {
+		return nil, ErrWithdrawn
+	}
+	shared := &Shared{Number: int(row.Number), At: row.PublishedAt, Document: new(plan.Document), Schedule: new(runin.Schedule)}
+	if err := json.Unmarshal(row.Document, shared.Document); err != nil {
+		return nil, err
+	}
+	return shared, json.Unmarshal(row.Schedule, shared.Schedule)
+}

@@ -1,0 +1,141 @@
+// Package store keeps clubs, squads, sessions and their plans in MariaDB. Each
+// method is one use case in one transaction; the SQL lies in queries, the
+// schema in migrations.
+package store
+
+import (
+	"context"
+	"database/sql"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"time"
+
+	"github.com/go-sql-driver/mysql"
+	"github.com/pressly/goose/v3"
+
+	"cuestart/mariadb"
+	"cuestart/store/db"
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// Errors that callers tell apart.
+var (
+	ErrNotFound = errors.New("there is no such thing in this club")
+	ErrStale    = errors.New("somebody else changed this plan meanwhile")
+	ErrTaken    = errors.New("this is taken already")
+	ErrNothing  = errors.New("there is nothing to undo or redo")
+)
+
+// Store is a database of Cue Start. Its methods may be called concurrently.
+type Store struct {
+	DB      *sql.DB
+	queries *db.Queries
+}
+
+// Open connects to the database named by dsn, in the form of go-sql-driver,
+// makes it if it is missing, and checks that its server will do. It does not
+// migrate.
+func Open(ctx context.Context, dsn string) (*Store, error) {
+	config, err := mysql.ParseDSN(dsn)
+	if err != nil || config.DBName == "" {
+		return nil, fmt.Errorf("CUESTART_DSN is not of the form user:password@tcp(host:3306)/database")
+	}
+	config.ParseTime = true
+	config.Loc = time.UTC
+	config.InterpolateParams = true
+	config.Timeout = 5 * time.Second
+	if config.Params == nil {
+		config.Params = map[string]string{}
+	}
+	config.Params["time_zone"] = "'+00:00'"
+	config.Params["sql_mode"] = "'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO'"
+	config.Collation = "utf8mb4_unicode_ci"
+	if err := create(ctx, config.Clone()); err != nil {
+		return nil, err
+	}
+	connector, err := mysql.NewConnector(config)
+	if err != nil {
+		return nil, err
+	}
+	pool := sql.OpenDB(connector)
+	pool.SetMaxOpenConns(32)
+	pool.SetMaxIdleConns(16)
+	pool.SetConnMaxIdleTime(5 * time.Minute)
+	return &Store{DB: pool, queries: db.New(pool)}, nil
+}
+
+// create makes the database where it is missing, and checks the server.
+func create(ctx context.Context, config *mysql.Config) error {
+	name := config.DBName
+	config.DBName = ""
+	connector, err := mysql.NewConnector(config)
+	if err != nil {
+		return err
+	}
+	server := sql.OpenDB(connector)
+	defer server.Close()
+	var version string
+	if err := server.QueryRowContext(ctx, "SELECT VERSION()").Scan(&version); err != nil {
+		return fmt.Errorf("the database does not answer: %w", err)
+	}
+	if err := mariadb.CheckVersion(version); err != nil {
+		return err
+	}
+	var found int
+	err = server.QueryRowContext(ctx, "SELECT COUNT(*) FROM information_schema.schemata WHERE schema_name = ?", name).Scan(&found)
+	if err == nil && found == 0 {
+		_, err = server.ExecContext(ctx, "CREATE DATABASE `"+name+"` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
+	}
+	if err != nil {
+		return fmt.Errorf("the database %s cannot be made: %w", name, err)
+	}
+	return nil
+}
+
+// Migrate brings the schema up to date.
+func (s *Store) Migrate(ctx context.Context) error {
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return err
+	}
+	provider, err := goose.NewProvider(goose.DialectMySQL, s.DB, files)
+	if err != nil {
+		return err
+	}
+	if _, err := provider.Up(ctx); err != nil {
+		return fmt.Errorf("the schema cannot be brought up to date: %w", err)
+	}
+	return nil
+}
+
+// Close closes the connections.
+func (s *Store) Close() error { return s.DB.Close() }
+
+// within runs do in a transaction that is rolled back if do fails.
+func (s *Store) within(ctx context.Context, do func(*db.Queries) error) error {
+	tx, err := s.DB.BeginTx(ctx, nil)
+	if err != nil {
+		return err
+	}
+	defer tx.Rollback()
+	if err := do(s.queries.WithTx(tx)); err != nil {
+		return err
+	}
+	return tx.Commit()
+}
+
+// known turns the driver's errors into those of this package.
+func known(err error) error {
+	var refused *mysql.MySQLError
+	switch {
+	case errors.Is(err, sql.ErrNoRows):
+		return ErrNotFound
+	case errors.As(err, &refused) && refused.Number == 1062:
+		return ErrTaken
+	}
+	return err
+}
