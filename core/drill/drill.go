@@ -110,6 +110,14 @@ func (d Drill) Words(amount int) string {
 	return strings.TrimSpace(fmt.Sprintf("%d %s", amount, unit))
 }
 
+// Figure writes amount without its unit: "8", or "2:30" for plain time.
+func (d Drill) Figure(amount int) string {
+	if d.Dose.Kind == Time {
+		return d.Words(amount)
+	}
+	return fmt.Sprint(amount)
+}
+
 // Load is what work leaves in one player. Seconds are time on task, with
 // waiting in line; the rest is counted.
 type Load struct {

@@ -210,12 +210,12 @@ func why(b *plan.Block, dosings []Dosing, s *Scheduled) string {
 			continue
 		}
 		if text != "" {
-			text += ", "
+			text += "; "
 		}
 		if len(b.Items) > 1 {
 			text += item.Drill.Name + " "
 		}
-		text += fmt.Sprintf("%s instead of %s", item.Drill.Words(to), item.Drill.Words(from))
+		text += fmt.Sprintf("%s, not %s", item.Drill.Words(to), item.Drill.Figure(from))
 	}
 	return fmt.Sprintf("%s: %s shorter", text, clock.Duration(full.Seconds-dosings[s.Level].Seconds))
 }

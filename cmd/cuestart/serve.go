@@ -1,0 +1,151 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
+	"syscall"
+	"time"
+
+	"github.com/caarlos0/env/v11"
+
+	"cuestart/demo"
+	"cuestart/mariadb"
+	"cuestart/planner"
+	"cuestart/store"
+	"cuestart/web"
+)
+
+// settings come from the environment.
+type settings struct {
+	Addr string `env:"CUESTART_ADDR" envDefault:"127.0.0.1:8080"`
+	Data string `env:"CUESTART_DATA" envDefault:"var"`
+	DSN  string `env:"CUESTART_DSN"`
+	URL  string `env:"CUESTART_URL"`
+}
+
+// database opens the store, on a private server unless a DSN is set, and
+// brings it up to date. Call the returned function to end both.
+func database(ctx context.Context, set settings) (*store.Store, func(), error) {
+	dsn, end := set.DSN, func() {}
+	if dsn == "" {
+		server, err := mariadb.Start(ctx, filepath.Join(set.Data, "mariadb"))
+		if err != nil {
+			return nil, nil, err
+		}
+		dsn = server.DSN("cuestart")
+		end = func() {
+			if err := server.Stop(); err != nil {
+				slog.Error("the database did not end cleanly", "error", err)
+			}
+		}
+	}
+	s, err := store.Open(ctx, dsn)
+	if err == nil {
+		err = s.Migrate(ctx)
+	}
+	if err != nil {
+		if s != nil {
+			s.Close()
+		}
+		end()
+		return nil, nil, err
+	}
+	return s, func() { s.Close(); end() }, nil
+}
+
+func migrate(ctx context.Context) error {
+	set, err := env.ParseAs[settings]()
+	if err != nil {
+		return err
+	}
+	_, end, err := database(ctx, set)
+	if err != nil {
+		return err
+	}
+	end()
+	fmt.Println("The database is up to date.")
+	return nil
+}
+
+// serve serves the site until ctx ends; with withDemo it fills in the demo
+// club where there is none.
+func serve(ctx context.Context, withDemo bool) error {
+	set, err := env.ParseAs[settings]()
+	if err != nil {
+		return err
+	}
+	listener, err := listen(set)
+	if err != nil {
+		return err
+	}
+	defer listener.Close()
+	s, end, err := database(ctx, set)
+	if err != nil {
+		return err
+	}
+	defer end()
+	if withDemo {
+		if err := demo.Fill(ctx, s, time.Now()); err != nil {
+			return fmt.Errorf("the demo club cannot be filled in: %w", err)
+		}
+	}
+	site, err := web.New(web.Config{Planner: planner.New(s), URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Log: slog.Default()})
+	if err != nil {
+		return err
+	}
+	defer site.Close()
+	server := &http.Server{Handler: site.Handler(), ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
+	served := make(chan error, 1)
+	go func() { served <- server.Serve(listener) }()
+	announce(ctx, s, listener.Addr().String())
+	select {
+	case err := <-served:
+		return err
+	case <-ctx.Done():
+	}
+	finish, cancel := context.WithTimeout(context.WithoutCancel(ctx), 10*time.Second)
+	defer cancel()
+	return server.Shutdown(finish)
+}
+
+// listen takes the port first, so that a second start ends at once.
+func listen(set settings) (net.Listener, error) {
+	listener, err := net.Listen("tcp", set.Addr)
+	switch {
+	case err == nil:
+		return listener, nil
+	case errors.Is(err, syscall.EADDRINUSE) && ours(set.Addr):
+		return nil, fmt.Errorf("Cue Start is running already at http://%s", set.Addr)
+	case errors.Is(err, syscall.EADDRINUSE):
+		return nil, fmt.Errorf("another program uses %s: end it, or set CUESTART_ADDR, such as CUESTART_ADDR=127.0.0.1:8081", set.Addr)
+	case errors.Is(err, os.ErrPermission):
+		return nil, fmt.Errorf("this user may not use %s: set CUESTART_ADDR to a port above 1023", set.Addr)
+	}
+	return nil, fmt.Errorf("CUESTART_ADDR %s cannot be used: %w", set.Addr, err)
+}
+
+// ours tells whether it is a Cue Start that answers at addr.
+func ours(addr string) bool {
+	client := http.Client{Timeout: time.Second}
+	answer, err := client.Get("http://" + addr + "/healthz")
+	if err != nil {
+		return false
+	}
+	defer answer.Body.Close()
+	return answer.Header.Get("X-Program") == "cuestart"
+}
+
+// announce prints the address, and the demo's sign-in where it is good, last.
+func announce(ctx context.Context, s *store.Store, addr string) {
+	fmt.Printf("Cue Start %s is ready at http://%s\n", version(), addr)
+	if _, _, err := s.AccountByEmail(ctx, demo.Email); err == nil {
+		fmt.Printf("Sign in as %s with the password: %s\n", demo.Email, demo.Password)
+	}
+}

@@ -1,0 +1,174 @@
+// Package e2e drives the real interface: the site on a real private MariaDB,
+// in headless Chromium.
+package e2e
+
+import (
+	"context"
+	"flag"
+	"fmt"
+	"io"
+	"log/slog"
+	"net/http/httptest"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+	_ "time/tzdata"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/demo"
+	"cuestart/mariadb"
+	"cuestart/planner"
+	"cuestart/store"
+	"cuestart/web"
+)
+
+// shots is where pictures of the main views are written; empty: none are.
+var shots = flag.String("shots", "", "folder for a picture of each main view")
+
+// now is the moment of every test: the Wednesday before the home match.
+var now = time.Date(2026, 11, 25, 10, 42, 0, 0, time.UTC)
+
+var server *mariadb.Server
+
+func TestMain(m *testing.M) {
+	flag.Parse()
+	os.Exit(func() int {
+		dir, err := os.MkdirTemp("", "cuestart-e2e")
+		if err != nil {
+			panic(err)
+		}
+		defer os.RemoveAll(dir)
+		if server, err = mariadb.Start(context.Background(), dir); err != nil {
+			panic(err)
+		}
+		defer server.Stop()
+		return m.Run()
+	}())
+}
+
+// site is a site of its own database, with the demo club if wanted.
+func site(t *testing.T, withDemo bool) (address string, p *planner.Planner) {
+	ctx := context.Background()
+	s, err := store.Open(ctx, server.DSN("test_"+strings.ToLower(strings.NewReplacer("/", "_", "#", "_").Replace(t.Name()))[:min(50, len(t.Name()))]))
+	require.NoError(t, err)
+	require.NoError(t, s.Migrate(ctx))
+	if withDemo {
+		require.NoError(t, demo.Fill(ctx, s, now))
+	}
+	p = planner.New(s)
+	p.Now = func() time.Time { return now }
+	pages, err := web.New(web.Config{Planner: p, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+	require.NoError(t, err)
+	listening := httptest.NewServer(pages.Handler())
+	t.Cleanup(func() { listening.Close(); pages.Close(); s.Close() })
+	return listening.URL, p
+}
+
+// browser is a tab of headless Chromium on a site.
+type browser struct {
+	t    *testing.T
+	ctx  context.Context
+	base string
+}
+
+func newBrowser(t *testing.T, base string) *browser {
+	options := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU,
+		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true))
+	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
+	t.Cleanup(cancel)
+	ctx, end := chromedp.NewExecAllocator(ctx, options...)
+	t.Cleanup(end)
+	ctx, closeTab := chromedp.NewContext(ctx, chromedp.WithErrorf(func(string, ...any) {}))
+	t.Cleanup(closeTab)
+	b := &browser{t, ctx, base}
+	b.size(1280, 800)
+	return b
+}
+
+func (b *browser) do(actions ...chromedp.Action[chromedp.Void]) {
+	b.t.Helper()
+	require.NoError(b.t, chromedp.Do(b.ctx, actions...))
+}
+
+func (b *browser) size(width, height int64) { b.do(chromedp.EmulateViewport(width, height)) }
+
+func (b *browser) open(path string) {
+	b.t.Helper()
+	if !strings.HasPrefix(path, "http") {
+		path = b.base + path
+	}
+	b.do(chromedp.Navigate(path))
+}
+
+func (b *browser) click(css string) { b.t.Helper(); b.do(chromedp.Click(chromedp.CSS(css))) }
+
+func (b *browser) fill(css, value string) {
+	b.t.Helper()
+	b.do(chromedp.Clear(chromedp.CSS(css)), chromedp.SendKeys(chromedp.CSS(css), value))
+}
+
+// set gives a field a value and lets it settle, as picking a date does.
+func (b *browser) set(css, value string) {
+	b.t.Helper()
+	b.run(fmt.Sprintf(`(() => { const f = document.querySelector(%q); f.value = %q; f.dispatchEvent(new Event("change", {bubbles: true})) })()`, css, value))
+}
+
+func (b *browser) run(script string) {
+	b.t.Helper()
+	b.do(chromedp.Evaluate[chromedp.Void](script))
+}
+
+func eval[T any](b *browser, expression string) T {
+	b.t.Helper()
+	value, err := chromedp.Run(b.ctx, chromedp.Evaluate[T](expression))
+	require.NoError(b.t, err, expression)
+	return value
+}
+
+func (b *browser) text(css string) string {
+	b.t.Helper()
+	return eval[string](b, fmt.Sprintf(`document.querySelector(%q)?.innerText ?? "nothing at %s"`, css, css))
+}
+
+func evalPromise(b *browser, expression string) string {
+	b.t.Helper()
+	value, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](expression, chromedp.EvalAwaitPromise))
+	require.NoError(b.t, err, expression)
+	return value
+}
+
+// until waits for a condition in the page.
+func (b *browser) until(condition string) {
+	b.t.Helper()
+	require.Eventually(b.t, func() bool {
+		met, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool]("Boolean("+condition+")"))
+		return err == nil && met
+	}, 20*time.Second, 30*time.Millisecond, condition)
+}
+
+func (b *browser) signIn() {
+	b.t.Helper()
+	b.open("/sign-in")
+	b.fill("[name=email]", demo.Email)
+	b.fill("[name=password]", demo.Password)
+	b.click("main button")
+	b.until(`location.pathname == "/today"`)
+}
+
+// shot writes a picture of what the window shows, where pictures are wanted.
+func (b *browser) shot(name string) {
+	b.t.Helper()
+	if *shots == "" {
+		return
+	}
+	b.run(`document.activeElement?.blur()`)
+	b.until(`document.fonts.status == "loaded"`)
+	time.Sleep(150 * time.Millisecond)
+	image, err := chromedp.Run(b.ctx, chromedp.CaptureScreenshot())
+	require.NoError(b.t, err)
+	require.NoError(b.t, os.WriteFile(filepath.Join(*shots, name+".png"), image, 0o644))
+}

@@ -1,0 +1,60 @@
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"os"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// TestEveryViewIsWhole opens each main view at each width: nothing may stick
+// out sideways, and axe may find nothing. With -shots it takes the pictures.
+func TestEveryViewIsWhole(t *testing.T) {
+	axe, err := os.ReadFile("testdata/axe.min.js")
+	require.NoError(t, err)
+	base, p := site(t, true)
+	token, err := p.Store.Publish(context.Background(), 1, 1, 1)
+	require.NoError(t, err)
+	b := newBrowser(t, base)
+	b.open("/sign-in")
+	b.shot("sign-in")
+	b.signIn()
+	for _, view := range []struct {
+		name, path string
+		widths     []int64
+	}{
+		{"today", "/today", []int64{1280, 768, 360}},
+		{"new-session", "/sessions/new", []int64{1280, 360}},
+		{"run-in", "/sessions/1", []int64{1280, 768, 360}},
+		{"run-in-block", "/sessions/1?block=jumps", []int64{1280, 768, 360}},
+		{"run-in-away", "/sessions/3", []int64{1280}},
+		{"sheet", "/sessions/1/sheet", []int64{1280, 360}},
+		{"who-are-you", "/r/" + token, []int64{390, 360}},
+		{"my-run-in", "/r/" + token + "/p15", []int64{390, 360}},
+		{"not-there", "/sessions/99", []int64{1280, 360}},
+	} {
+		for _, width := range view.widths {
+			t.Run(fmt.Sprintf("%s at %d", view.name, width), func(t *testing.T) {
+				b := &browser{t, b.ctx, b.base}
+				height := int64(800)
+				if width < 500 {
+					height = 844
+				}
+				b.size(width, height)
+				b.open(view.path)
+				b.shot(fmt.Sprintf("%s-%d", view.name, width))
+				wide := eval[int](b, `document.documentElement.scrollWidth`)
+				assert.LessOrEqual(t, wide, int(width), "something sticks out")
+				b.run(string(axe))
+				found := evalPromise(b, `axe.run().then(r => JSON.stringify(r.violations.map(v => v.id + ": " + v.nodes.map(n => n.html.slice(0, 120)).join(" | "))))`)
+				var violations []string
+				require.NoError(t, json.Unmarshal([]byte(found), &violations))
+				assert.Empty(t, violations)
+			})
+		}
+	}
+}

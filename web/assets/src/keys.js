@@ -1,0 +1,15 @@
+// keys opens and closes the sheet that lists the keys.
+export default () => ({
+  shown: false,
+  key(event) {
+    if (event.target.matches("input, select, textarea")) return;
+    if (event.key === "?") this.shown = !this.shown;
+    if (event.key === "Escape") this.shown = false;
+  },
+  show() {
+    this.shown = true;
+  },
+  hide() {
+    this.shown = false;
+  },
+});

@@ -1,0 +1,6 @@
+// printing opens the browser's print dialog.
+export default () => ({
+  print() {
+    window.print();
+  },
+});

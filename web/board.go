@@ -1,0 +1,433 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"cuestart/book"
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/store"
+)
+
+// boardBody is the Run-in page.
+type boardBody struct {
+	ID          uint64
+	Edition     uint32
+	Title, Sub  string
+	Verdict     verdict
+	Problems    plan.Problems // of the form that was sent, if it was refused
+	Stale       bool
+	Timing      timingForm
+	Charts      []chart // for wide and for narrow screens
+	Rows        []boardRow
+	Chosen      *chosen
+	Add         addForm
+	Carried     drill.Load
+	Saved       string
+	Undo, Redo  string
+	Publication store.Publication
+	Fresh       bool // what is published is the plan in force
+	Link        string
+	StartName   string
+	StartTime   string
+}
+
+// step is a hidden link to the block before or after the chosen one.
+type step struct{ Key, Block string }
+
+// Steps are the blocks that the keys n and p lead to.
+func (b *boardBody) Steps() (steps []step) {
+	if len(b.Rows) == 0 {
+		return nil
+	}
+	at := slices.IndexFunc(b.Rows, func(r boardRow) bool { return r.Chosen })
+	next, previous := (at+1)%len(b.Rows), (max(at, 0)+len(b.Rows)-1)%len(b.Rows)
+	return []step{{"n", b.Rows[next].ID}, {"p", b.Rows[previous].ID}}
+}
+
+// OutRows are the blocks that the chart cannot show, since they are left out.
+func (b *boardBody) OutRows() (out []boardRow) {
+	for _, r := range b.Rows {
+		if r.Out {
+			out = append(out, r)
+		}
+	}
+	return out
+}
+
+// Priorities are the choices of a new block.
+func (b *boardBody) Priorities() []plan.Priority { return plan.Priorities }
+
+// Shifts are the minutes by which the start can be moved with one press.
+func (b *boardBody) Shifts() []string { return []string{"-20", "-5", "+5", "+20"} }
+
+// Minutes writes seconds as minutes and seconds.
+func (b *boardBody) Minutes(seconds int) string { return clock.Duration(seconds) }
+
+type timingForm struct {
+	Local, Zone, Occurrence, Margin string
+}
+
+// boardRow is a block as a line of the list that phones and screen readers get.
+type boardRow struct {
+	ID, Name, Who, Where, Leader, Dose, ToGo, Clock, Length string
+	Phase                                                   drill.Phase
+	Out, Chosen                                             bool
+}
+
+// chosen is the block that is open for change.
+type chosen struct {
+	boardRow
+	Aim, Why   string
+	Items      []chosenItem
+	Priority   plan.Priority
+	Priorities []plan.Priority
+	Up, Down   bool
+	Before     string // the block that Up exchanges it with
+	After      string // the block that Down exchanges it with
+	Cautions   []string
+}
+
+// KeyOf is the key that picks priority n.
+func (c *chosen) KeyOf(n int) string { return strconv.Itoa(n + 1) }
+
+type chosenItem struct {
+	Index            int
+	Name, Words, Cue string
+	Range            drill.Range
+	Planned          string // what is fitted, where that is less than what was asked for
+	Problem          string
+	Less, More       bool
+}
+
+type addForm struct {
+	Open                        bool
+	Drill, Who, Phase, Priority string
+	Groups                      []drillGroup
+	Audiences                   []audience
+}
+
+type drillGroup struct {
+	Phase  drill.Phase
+	Name   string
+	Drills []drill.Drill
+}
+
+// Value is what the form sends for a drill of the group.
+func (g drillGroup) Value(code string) string { return tile(g.Phase) + " " + code }
+
+type audience struct{ ID, Name string }
+
+// part tells whether the page's script asks, for the board alone.
+func part(c *gin.Context) bool { return c.GetHeader("X-Part") == "board" }
+
+func sessionID(c *gin.Context) uint64 {
+	id, _ := strconv.ParseUint(c.Param("session"), 10, 64) // 0, which nothing has, if it is none
+	return id
+}
+
+func (s *Site) board(c *gin.Context) {
+	s.showBoard(c, http.StatusOK, c.Query("block"), nil, nil)
+}
+
+// showBoard writes the board, after a refused form with its problems and
+// whatever refill puts back into its fields.
+func (s *Site) showBoard(c *gin.Context, status int, block string, refused plan.Problems, refill func(*boardBody)) {
+	b, err := s.Planner.Board(c.Request.Context(), account(c).ClubID, sessionID(c))
+	if err != nil {
+		s.failed(c, err)
+		return
+	}
+	body := s.boardBody(c, b, block, refused)
+	if refill != nil {
+		refill(body)
+	}
+	if part(c) {
+		s.part(c, status, "board/board", "board", body)
+		return
+	}
+	s.show(c, status, "board/board", body.Title, "runin", body)
+}
+
+func (s *Site) boardBody(c *gin.Context, b *planner.Board, block string, refused plan.Problems) *boardBody {
+	d, fitted := b.Document, b.Schedule
+	base := fmt.Sprintf("/sessions/%d", b.ID)
+	body := &boardBody{ID: b.ID, Edition: b.Edition, Title: d.Title, Verdict: judge(d, fitted), Problems: refused,
+		Timing:  timingForm{Local: d.Start.Local, Zone: d.Start.Zone, Occurrence: string(d.Start.Occurrence), Margin: strings.TrimSuffix(clock.Duration(d.Margin), ":00")},
+		Carried: carried(d, fitted), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
+	body.Sub = strings.Join(nonEmpty(b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place, fmt.Sprintf("%d players", len(d.Players))), " · ")
+	body.Saved = fmt.Sprintf("Saved %s", b.Made.At.In(fitted.Start.Location()).Format("15:04"))
+	body.Fresh = b.Publication.Number > 0 && b.Publication.Head == b.Head
+	if b.Publication.Token != "" {
+		body.Link = s.origin(c) + "/r/" + b.Publication.Token
+	}
+	if d.Block(block) == nil {
+		block = ""
+	}
+	body.Charts = []chart{
+		newChart(d, fitted, "wide", 906, 120, base, block),
+		newChart(d, fitted, "narrow", 720, 112, base, block),
+	}
+	for i := range d.Blocks {
+		row := boardRowOf(b, i)
+		row.Chosen = row.ID == block
+		body.Rows = append(body.Rows, row)
+		if row.Chosen {
+			body.Chosen = chosenOf(b, i, row, refused)
+		}
+	}
+	slices.SortStableFunc(body.Rows, func(x, y boardRow) int {
+		if x.Out != y.Out {
+			return map[bool]int{false: -1, true: 1}[x.Out]
+		}
+		return int(startOf(b, x.ID) - startOf(b, y.ID))
+	})
+	body.Add = addFormOf(d)
+	return body
+}
+
+func startOf(b *planner.Board, id string) clock.Offset {
+	for _, r := range b.Schedule.Result.Blocks {
+		if r.ID == id {
+			return r.Start
+		}
+	}
+	return 0
+}
+
+func boardRowOf(b *planner.Board, i int) boardRow {
+	d, r := b.Document, &b.Schedule.Result.Blocks[i]
+	block := &d.Blocks[i]
+	row := boardRow{ID: block.ID, Name: block.Name, Phase: block.Phase, Who: who(d, block.Who), Where: zoneName(d, block.Zone), Leader: leaderName(d, block.Leader),
+		Out: !r.Kept, Dose: strings.Join(doses(block, b.Schedule.Amounts[i]), ", ")}
+	if r.Kept {
+		row.ToGo, row.Clock, row.Length = r.Start.ToGo(), clock.Clock(b.Schedule.Start, r.Start), clock.Duration(int(r.End-r.Start))
+	}
+	return row
+}
+
+func chosenOf(b *planner.Board, i int, row boardRow, refused plan.Problems) *chosen {
+	block, r := &b.Document.Blocks[i], &b.Schedule.Result.Blocks[i]
+	found := &chosen{boardRow: row, Aim: block.Aim, Why: r.Why, Priority: block.Priority, Priorities: plan.Priorities}
+	for n, item := range block.Items {
+		known := item.Drill
+		line := chosenItem{Index: n, Name: known.Name, Words: known.Words(known.Range.Target), Range: known.Range,
+			Less: known.Range.Target > known.Range.Min, More: known.Range.Target < known.Range.Max,
+			Problem: refused.At(fmt.Sprintf("blocks.%s.items.%d", block.ID, n))}
+		if amounts := b.Schedule.Amounts[i]; amounts != nil && amounts[n] != known.Range.Target {
+			line.Planned = known.Words(amounts[n])
+		}
+		if known.Caution != "" {
+			found.Cautions = append(found.Cautions, known.Caution)
+		}
+		found.Items = append(found.Items, line)
+	}
+	for n := range b.Document.Blocks {
+		if b.Document.Blocks[n].Phase == block.Phase {
+			switch name := b.Document.Blocks[n].Name; {
+			case n < i:
+				found.Up, found.Before = true, name
+			case n > i && !found.Down:
+				found.Down, found.After = true, name
+			}
+		}
+	}
+	return found
+}
+
+func addFormOf(d *plan.Document) addForm {
+	form := addForm{Priority: string(plan.Should), Who: plan.Everyone}
+	for _, phase := range append(slices.Clone(plan.Methods[d.Method].Phases), drill.Own) {
+		group := drillGroup{Phase: phase, Name: phaseNames[phase]}
+		for _, known := range book.Drills() {
+			if known.Serves(phase) {
+				group.Drills = append(group.Drills, known)
+			}
+		}
+		form.Groups = append(form.Groups, group)
+	}
+	form.Audiences = append(form.Audiences, audience{plan.Everyone, "Whole squad"})
+	for _, u := range d.Units {
+		form.Audiences = append(form.Audiences, audience{u.ID, u.Name})
+	}
+	for _, p := range d.Players {
+		name := p.ShortName()
+		if p.Number > 0 {
+			name = fmt.Sprintf("%d %s", p.Number, name)
+		}
+		form.Audiences = append(form.Audiences, audience{p.ID, name})
+	}
+	return form
+}
+
+func nonEmpty(words ...string) []string {
+	return slices.DeleteFunc(words, func(w string) bool { return w == "" })
+}
+
+// origin is how others reach the site.
+func (s *Site) origin(c *gin.Context) string {
+	if s.URL != "" {
+		return strings.TrimSuffix(s.URL, "/")
+	}
+	if s.Secure {
+		return "https://" + c.Request.Host
+	}
+	return "http://" + c.Request.Host
+}
+
+// edition is the one that the form was made on.
+func edition(c *gin.Context) uint32 {
+	n, _ := strconv.ParseUint(c.PostForm("edition"), 10, 32) // 0, which is always stale, if it is none
+	return uint32(n)
+}
+
+// change makes an edit and shows the board again, with block open; a refused
+// one with its sentences and the entered values.
+func (s *Site) change(c *gin.Context, block string, edit planner.Edit, refill func(*boardBody)) {
+	s.done(c, block, s.Planner.Change(c.Request.Context(), *account(c), sessionID(c), edition(c), edit), refill)
+}
+
+// done answers a write to the board.
+func (s *Site) done(c *gin.Context, block string, err error, refill func(*boardBody)) {
+	switch refused := problems(err); {
+	case err == nil && part(c):
+		s.showBoard(c, http.StatusOK, block, nil, nil)
+	case err == nil:
+		back := fmt.Sprintf("/sessions/%d", sessionID(c))
+		if block != "" {
+			back += "?block=" + block
+		}
+		c.Redirect(http.StatusSeeOther, back)
+	case refused != nil:
+		s.showBoard(c, http.StatusUnprocessableEntity, block, refused, refill)
+	case errors.Is(err, store.ErrStale):
+		s.showBoard(c, http.StatusConflict, block, nil, func(b *boardBody) {
+			b.Stale = true
+			if refill != nil {
+				refill(b)
+			}
+		})
+	case errors.Is(err, store.ErrNothing):
+		s.showBoard(c, http.StatusConflict, block, plan.Problems{{Where: "board", What: "There is nothing more to undo or redo."}}, nil)
+	default:
+		s.failed(c, err)
+	}
+}
+
+func (s *Site) setTiming(c *gin.Context) {
+	form := timingForm{Local: c.PostForm("start"), Occurrence: c.PostForm("occurrence"), Margin: c.PostForm("margin")}
+	s.change(c, "", func(d *plan.Document) (string, error) {
+		start := clock.Start{Local: form.Local, Zone: d.Start.Zone, Occurrence: clock.Occurrence(form.Occurrence)}
+		if minutes, err := strconv.Atoi(c.PostForm("shift")); err == nil {
+			at, err := d.Start.Resolve()
+			if err != nil {
+				return "", err
+			}
+			start = clock.StartAt(at.Add(time.Duration(max(-1440, min(minutes, 1440))) * time.Minute))
+		}
+		margin, err := clock.ParseDuration(form.Margin)
+		if err != nil {
+			return "", plan.Problems{{Where: "margin", What: err.Error()}}
+		}
+		var done []string
+		if start.Local != d.Start.Local || start.Occurrence != d.Start.Occurrence {
+			said, err := s.Planner.SetStart(start)(d)
+			if err != nil {
+				return "", err
+			}
+			done = append(done, said)
+		}
+		if margin != d.Margin {
+			said, err := d.SetMargin(margin)
+			if err != nil {
+				return "", err
+			}
+			done = append(done, said)
+		}
+		return strings.Join(done, ", "), nil
+	}, func(b *boardBody) { form.Zone = b.Timing.Zone; b.Timing = form })
+}
+
+func (s *Site) setDose(c *gin.Context) {
+	block := c.Param("block")
+	item, _ := strconv.Atoi(c.PostForm("item"))
+	s.change(c, block, func(d *plan.Document) (string, error) {
+		b := d.Block(block)
+		if b == nil || item < 0 || item >= len(b.Items) {
+			return "", plan.ErrNoSuchBlock
+		}
+		r := b.Items[item].Drill.Range
+		amount, err := strconv.Atoi(c.PostForm("amount"))
+		if steps, err2 := strconv.Atoi(c.PostForm("by")); err2 == nil && steps >= -100 && steps <= 100 {
+			amount, err = r.Clamp(r.Target+steps*r.Step), nil
+		}
+		if err != nil {
+			return "", plan.Problems{{Where: fmt.Sprintf("blocks.%s.items.%d", block, item), What: "write a whole number"}}
+		}
+		return d.SetDose(block, item, amount)
+	}, nil)
+}
+
+func (s *Site) setPriority(c *gin.Context) {
+	block := c.Param("block")
+	s.change(c, block, func(d *plan.Document) (string, error) {
+		return d.SetPriority(block, plan.Priority(c.PostForm("priority")))
+	}, nil)
+}
+
+func (s *Site) setOrder(c *gin.Context) {
+	block, by := c.Param("block"), 1
+	if c.PostForm("by") == "-1" {
+		by = -1
+	}
+	s.change(c, block, func(d *plan.Document) (string, error) { return d.Swap(block, by) }, nil)
+}
+
+func (s *Site) removeBlock(c *gin.Context) {
+	s.change(c, "", func(d *plan.Document) (string, error) { return d.Remove(c.Param("block")) }, nil)
+}
+
+func (s *Site) addBlock(c *gin.Context) {
+	form := addForm{Drill: c.PostForm("drill"), Who: c.PostForm("who"), Priority: c.PostForm("priority")}
+	phase, code, _ := strings.Cut(form.Drill, " ")
+	if phase == tile(drill.Own) {
+		phase = string(drill.Own)
+	}
+	s.change(c, "", func(d *plan.Document) (string, error) {
+		known, ok := book.Find(code)
+		if !ok {
+			return "", plan.Problems{{Where: "add.drill", What: "pick a drill"}}
+		}
+		return d.Add(known, drill.Phase(phase), []string{form.Who}, plan.Priority(form.Priority))
+	}, func(b *boardBody) {
+		b.Add.Open, b.Add.Drill, b.Add.Who, b.Add.Priority = true, form.Drill, form.Who, form.Priority
+	})
+}
+
+func (s *Site) undo(c *gin.Context) {
+	s.done(c, c.PostForm("block"), s.Planner.Undo(c.Request.Context(), *account(c), sessionID(c), edition(c)), nil)
+}
+
+func (s *Site) redo(c *gin.Context) {
+	s.done(c, c.PostForm("block"), s.Planner.Redo(c.Request.Context(), *account(c), sessionID(c), edition(c)), nil)
+}
+
+func (s *Site) publish(c *gin.Context) {
+	_, err := s.Planner.Store.Publish(c.Request.Context(), account(c).ClubID, sessionID(c), edition(c))
+	s.done(c, c.PostForm("block"), err, nil)
+}
+
+func (s *Site) withdraw(c *gin.Context) {
+	err := s.Planner.Store.Withdraw(c.Request.Context(), account(c).ClubID, sessionID(c))
+	s.done(c, c.PostForm("block"), err, nil)
+}

@@ -1,0 +1,204 @@
+package web
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/runin"
+)
+
+// phaseNames are the phases as a coach says them.
+var phaseNames = map[drill.Phase]string{drill.Raise: "Raise", drill.Activate: "Activate", drill.Mobilise: "Mobilise",
+	drill.Potentiate: "Potentiate", drill.Sport: "Sport", drill.Own: "Own time"}
+
+// letter is what marks a phase; own time has none.
+func letter(phase drill.Phase) string {
+	if phase == drill.Own {
+		return ""
+	}
+	return phaseNames[phase][:1]
+}
+
+// tile is the name of a phase's colours and hatch.
+func tile(phase drill.Phase) string {
+	if phase == drill.Own {
+		return "own"
+	}
+	return string(phase)
+}
+
+// who names an audience: "Whole squad", "Line-out", "Mara T.".
+func who(d *plan.Document, ids []string) string {
+	var names []string
+	for _, id := range ids {
+		if id == plan.Everyone {
+			return "Whole squad"
+		}
+		if u := d.Unit(id); u != nil {
+			names = append(names, u.Name)
+		} else if p := d.Player(id); p != nil {
+			names = append(names, p.ShortName())
+		}
+	}
+	return strings.Join(names, ", ")
+}
+
+func zoneName(d *plan.Document, id string) string {
+	if z := d.Zone(id); z != nil {
+		return z.Name
+	}
+	return ""
+}
+
+func fixedName(d *plan.Document, id string) string {
+	for _, f := range d.Fixed {
+		if f.ID == id {
+			return f.Name
+		}
+	}
+	return id
+}
+
+func leaderName(d *plan.Document, id string) string {
+	if l := d.Leader(id); l != nil {
+		return l.Name
+	}
+	return ""
+}
+
+// numbers writes the shirt numbers of players as a coach does: "1–3", "4 5",
+// "9 12 13". Players without a number are counted: "+2".
+func numbers(d *plan.Document, ids []string) string {
+	var list []int
+	without := 0
+	for _, id := range ids {
+		if p := d.Player(id); p != nil && p.Number > 0 {
+			list = append(list, p.Number)
+		} else {
+			without++
+		}
+	}
+	slices.Sort(list)
+	var parts []string
+	for i := 0; i < len(list); {
+		j := i
+		for j+1 < len(list) && list[j+1] == list[j]+1 {
+			j++
+		}
+		if j-i >= 2 {
+			parts = append(parts, fmt.Sprintf("%d–%d", list[i], list[j]))
+		} else {
+			for k := i; k <= j; k++ {
+				parts = append(parts, fmt.Sprint(list[k]))
+			}
+		}
+		i = j + 1
+	}
+	if without > 0 {
+		parts = append(parts, fmt.Sprintf("+%d", without))
+	}
+	return strings.Join(parts, " ")
+}
+
+// firstNames lists the first names of players, as many as fit.
+func firstNames(d *plan.Document, ids []string, fit func(string) bool) string {
+	var names []string
+	for _, id := range ids {
+		if p := d.Player(id); p != nil {
+			names = append(names, p.First)
+		}
+	}
+	if len(names) == len(d.Players) && len(names) > 3 {
+		return "everybody"
+	}
+	for n := len(names); n > 0; n-- {
+		text := strings.Join(names[:n], ", ")
+		if n < len(names) {
+			text += fmt.Sprintf(" +%d", len(names)-n)
+		}
+		if fit(text) || n == 1 {
+			return text
+		}
+	}
+	return ""
+}
+
+// doses writes what each drill of a block asks for at the given amounts.
+func doses(b *plan.Block, amounts []int) []string {
+	var words []string
+	for i, item := range b.Items {
+		amount := item.Drill.Range.Target
+		if amounts != nil {
+			amount = amounts[i]
+		}
+		words = append(words, item.Drill.Words(amount))
+	}
+	return words
+}
+
+// verdict says in one line whether a plan holds, and in a second what it took.
+type verdict struct {
+	Holds      bool
+	Head, Line string
+	Cuts       []cut
+}
+
+// cut is a block that was shortened or left out, or somebody called away.
+type cut struct{ What, Why string }
+
+func judge(d *plan.Document, s *runin.Schedule) verdict {
+	shortened, out := 0, 0
+	v := verdict{Holds: s.Result.Feasible}
+	first := clock.Offset(0)
+	var gone, less, missed []cut
+	for i := range s.Result.Blocks {
+		r, b := &s.Result.Blocks[i], &d.Blocks[i]
+		switch {
+		case !r.Kept:
+			out++
+			gone = append(gone, cut{b.Name + " is left out", r.Why})
+			continue
+		case r.Why != "":
+			shortened++
+			less = append(less, cut{b.Name + " is shortened", r.Why})
+		}
+		if d.Blocks[i].Phase != drill.Own {
+			first = min(first, r.Start)
+		}
+		for _, m := range r.Missed {
+			missed = append(missed, cut{fmt.Sprintf("%s misses %s of %s", d.Player(m.Player).ShortName(), clock.Duration(m.Seconds), b.Name), "called away meanwhile; the rest goes on"})
+		}
+	}
+	v.Cuts = slices.Concat(gone, less, missed)
+	switch {
+	case !v.Holds:
+		v.Head = "It does not hold."
+		v.Line = "The musts need " + clock.Duration(s.Result.ShortBy) + " more"
+		if s.Result.ShortBy == 0 {
+			v.Line = "Not all musts can stand, however early you open"
+		}
+	case out+shortened > 0:
+		v.Head = "It holds, with less."
+		v.Line = strings.Join(count(shortened, "shortened", out, "left out"), ", ")
+	case len(d.Blocks) == 0:
+		v.Head = "Nothing is planned yet."
+		v.Line = "Add the first block below the board"
+	default:
+		v.Head = "It holds."
+		v.Line = fmt.Sprintf("all in full, from %s to %s to go", first.MinutesToGo(), clock.Offset(-d.Margin).MinutesToGo())
+	}
+	return v
+}
+
+func count(pairs ...any) (words []string) {
+	for i := 0; i < len(pairs); i += 2 {
+		if n := pairs[i].(int); n > 0 {
+			words = append(words, fmt.Sprintf("%d %s", n, pairs[i+1]))
+		}
+	}
+	return words
+}
