@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"io"
 	"log/slog"
+	"net/http"
 	"net/http/httptest"
 	"os"
 	"path/filepath"
@@ -171,4 +172,9 @@ func (b *browser) shot(name string) {
 	image, err := chromedp.Run(b.ctx, chromedp.CaptureScreenshot())
 	require.NoError(b.t, err)
 	require.NoError(b.t, os.WriteFile(filepath.Join(*shots, name+".png"), image, 0o644))
+}
+
+func readAll(answer *http.Response) string {
+	text, _ := io.ReadAll(answer.Body)
+	return string(text)
 }

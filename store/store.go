@@ -48,6 +48,7 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	config.Loc = time.UTC
 	config.InterpolateParams = true
 	config.Timeout = 5 * time.Second
+	config.Logger = &mysql.NopLogger{} // what fails is returned, and logged once by who asked
 	if config.Params == nil {
 		config.Params = map[string]string{}
 	}

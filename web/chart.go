@@ -26,6 +26,7 @@ type chart struct {
 	LabelX        int // right end of the lane labels
 	Ticks         []tick
 	Lanes         []lane
+	laneHeight    int
 	Blocks        []chartBlock
 	Fixed         []chartFixed
 }
@@ -75,16 +76,17 @@ type chartFixed struct {
 }
 
 const (
-	laneHeight = 38
-	chartTop   = 62
-	lineWidth  = 10
+	chartTop  = 62
+	lineWidth = 10
 )
 
 func newChart(d *plan.Document, s *runin.Schedule, id string, width, labels int, base, chosen string) chart {
 	c := chart{ID: id, Width: width, Left: labels + 14, Top: chartTop, LabelX: labels, StartName: d.StartName, StartTime: clock.Clock(s.Start, 0)}
 	lanes := laneOrder(d, s)
-	c.Height = c.Top + laneHeight*len(lanes) + 12
-	c.Bottom = c.Top + laneHeight*len(lanes)
+	// A few lanes are high, many are as low as two lines of text allow.
+	c.laneHeight = max(38, min(110, 420/max(1, len(lanes))))
+	c.Height = c.Top + c.laneHeight*len(lanes) + 12
+	c.Bottom = c.Top + c.laneHeight*len(lanes)
 	c.LineY, c.LineHeight = 0, c.Height
 	from, to := chartSpan(d, s)
 	c.LineX = width - lineWidth
@@ -94,11 +96,11 @@ func newChart(d *plan.Document, s *runin.Schedule, id string, width, labels int,
 	x := func(o clock.Offset) int { return c.Left + (c.LineX-c.Left)*int(o-from)/int(-from) }
 	c.ticks(s, from, x)
 	for i, players := range lanes {
-		y := c.Top + i*laneHeight
-		l := lane{Y: y, Mid: y + laneHeight/2, WhoY: y + 16, NameY: y + 32, Who: numbers(d, players)}
+		y := c.Top + i*c.laneHeight
+		l := lane{Y: y, Mid: y + c.laneHeight/2, WhoY: y + c.laneHeight/2 - 3, NameY: y + c.laneHeight/2 + 13, Who: numbers(d, players)}
 		l.Names = firstNames(d, players, func(text string) bool { return textWidth(text, 14)*1.16 <= float64(labels) })
 		if l.Who == "" {
-			l.WhoY, l.Who, l.Names = y+24, l.Names, ""
+			l.WhoY, l.Who, l.Names = y+c.laneHeight/2+5, l.Names, ""
 		}
 		c.Lanes = append(c.Lanes, l)
 	}
@@ -188,7 +190,7 @@ func (c *chart) drawBlocks(d *plan.Document, s *runin.Schedule, lanes [][]string
 			Label: fmt.Sprintf("%s, %s, %s: %s to %s to go, %s", b.Name, phaseNames[b.Phase], who(d, b.Who), r.Start.ToGo(), r.End.ToGo(), strings.Join(words, ", "))}
 		left, right := x(r.Start), x(r.End)
 		for _, run := range runs(lanes, d.Members(b.Who)) {
-			drawn.Pieces = append(drawn.Pieces, piece{box: box{left, c.Top + run[0]*laneHeight + 2, max(3, right-left-1), (run[1]-run[0])*laneHeight - 4}})
+			drawn.Pieces = append(drawn.Pieces, piece{box: box{left, c.Top + run[0]*c.laneHeight + 2, max(3, right-left-1), (run[1]-run[0])*c.laneHeight - 4}})
 		}
 		c.Blocks = append(c.Blocks, drawn)
 	}
@@ -203,7 +205,7 @@ func (c *chart) drawFixed(d *plan.Document, s *runin.Schedule, lanes [][]string,
 		left, right := x(max(f.Start, from)), x(min(f.End, 0))
 		for _, run := range runs(lanes, f.Players) {
 			c.Fixed = append(c.Fixed, chartFixed{name: name, Label: fmt.Sprintf("%s: %s to %s to go", name, f.Start.ToGo(), f.End.ToGo()),
-				piece: piece{box: box{left, c.Top + run[0]*laneHeight + 3, max(3, right-left-1), (run[1]-run[0])*laneHeight - 6}}})
+				piece: piece{box: box{left, c.Top + run[0]*c.laneHeight + 3, max(3, right-left-1), (run[1]-run[0])*c.laneHeight - 6}}})
 		}
 	}
 }
@@ -246,7 +248,7 @@ func (c *chart) write() {
 // beside writes a text in the free room left or right of a box, if there is any.
 func (c *chart) beside(text string, b box) []textLine {
 	need := int(textWidth(text, 16)) + 12
-	mid := b.Y + min(b.H, laneHeight)/2
+	mid := b.Y + min(b.H, c.laneHeight)/2
 	left, right := c.Left, c.LineX
 	look := func(other box) {
 		if other.Y > mid || other.Y+other.H < mid {

@@ -44,12 +44,15 @@ type mineItem struct {
 	Phase               drill.Phase
 	Fixed               bool
 	Where, With, Leader string
-	Doses, Cues         []string
+	Doses, Cues, Kit    []string
 	Why                 string
 	State               string // past, now, next or "", when the page was made
 	Seconds             int
 	Missed              string
 }
+
+// Opened tells whether the page shows all of the item at once.
+func (i mineItem) Opened() bool { return i.State == "now" || i.State == "next" }
 
 // shared finds what a link shows, or answers that it shows nothing.
 func (s *Site) shared(c *gin.Context) *store.Shared {
@@ -123,6 +126,7 @@ func (s *Site) mineBody(found *store.Shared, p *plan.Player) mineBody {
 			item.Doses = append(item.Doses, line)
 			item.Cues = append(item.Cues, first(known.Drill.Cues, 2-min(1, len(b.Items)-1))...)
 			body.Carry = appendNew(body.Carry, known.Drill.Kit...)
+			item.Kit = appendNew(item.Kit, known.Drill.Kit...)
 			if known.Drill.Caution != "" {
 				body.Cautions = appendNew(body.Cautions, known.Drill.Caution)
 			}

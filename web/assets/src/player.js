@@ -14,11 +14,19 @@ function clock(seconds) {
   return `${Math.floor(s / 60)}:${two(s % 60)}`;
 }
 
+let shown = null;
+
 function tick() {
   const at = Math.round(Date.now() / 1000) - start;
   countdown.textContent = at > 0 ? `+${clock(at)}` : clock(at);
   caption.textContent = at > 0 ? "since the start" : -at >= 86400 ? "to go" : -at >= 3600 ? "hours to go" : "minutes to go";
   const next = items.find((item) => Number(item.dataset.to) > at);
+  if (next !== shown) {
+    // Only when it changes, so that what was tapped open stays so.
+    if (shown) shown.open = false;
+    if (next) next.open = true;
+    shown = next;
+  }
   for (const item of items) {
     const from = Number(item.dataset.from);
     const to = Number(item.dataset.to);

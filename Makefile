@@ -1,0 +1,44 @@
+# make demo: the two commands that matter are this one and make test.
+.PHONY: demo build test unit bench assets assets-check generate lint screenshots
+
+MARIADB = mariadbd=mariadb-server-core mariadb-install-db=mariadb-server-core my_print_defaults=mariadb-client-core
+
+demo: build
+	@exec ./bin/cuestart demo
+
+build:
+	@sh scripts/need.sh $(MARIADB)
+	@go build -o bin/cuestart ./cmd/cuestart
+
+# Everything: vet, formatting, the import rule, unit, store, process and browser tests.
+test: lint
+	@sh scripts/need.sh $(MARIADB) chromium=chromium
+	go test -count=1 ./...
+
+lint:
+	@test -z "$$(gofmt -l cmd core planner store mariadb web book demo e2e)" || { gofmt -l .; echo "run gofmt -w on these"; exit 1; }
+	go vet ./...
+
+# The quick ones, without browser and processes.
+unit:
+	go test ./core/... ./book/... ./store/... ./mariadb/...
+
+bench: build
+	@go run ./cmd/bench ./bin/cuestart
+
+# Styles, scripts and fonts; needs Node. The result is committed.
+assets:
+	npm ci --silent
+	sh scripts/assets.sh
+
+assets-check: assets
+	@git diff --exit-code --stat -- web/assets/dist e2e/testdata || { echo "web/assets/dist is not what its sources make: run make assets and commit"; exit 1; }
+
+# The typed queries of store/db from store/queries.
+generate:
+	CGO_ENABLED=0 go run github.com/sqlc-dev/sqlc/cmd/sqlc@v1.31.1 generate
+
+# The pictures in docs/screenshots, from the demo club.
+screenshots:
+	@sh scripts/need.sh $(MARIADB) chromium=chromium
+	go test -count=1 ./e2e -shots $(CURDIR)/docs/screenshots

@@ -1,0 +1,223 @@
+package main
+
+import (
+	"bufio"
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"net"
+	"net/http"
+	"net/http/cookiejar"
+	"net/url"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"strconv"
+	"strings"
+	"syscall"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/demo"
+)
+
+var binary string
+
+func TestMain(m *testing.M) {
+	os.Exit(func() int {
+		dir, err := os.MkdirTemp("", "cuestart-cmd")
+		if err != nil {
+			panic(err)
+		}
+		defer os.RemoveAll(dir)
+		binary = filepath.Join(dir, "cuestart")
+		if out, err := exec.Command("go", "build", "-o", binary, ".").CombinedOutput(); err != nil {
+			panic(string(out))
+		}
+		return m.Run()
+	}())
+}
+
+// program is a running cuestart.
+type program struct {
+	*exec.Cmd
+	address string
+	lines   chan string
+}
+
+func freePort(t *testing.T) string {
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	defer l.Close()
+	return l.Addr().String()
+}
+
+// start runs a command until it says that it is ready.
+func start(t *testing.T, data, address, command string) *program {
+	p := &program{Cmd: exec.Command(binary, command), address: "http://" + address, lines: make(chan string, 20)}
+	p.Env = append(os.Environ(), "CUESTART_DATA="+data, "CUESTART_ADDR="+address)
+	p.Stderr = os.Stderr
+	out, err := p.StdoutPipe()
+	require.NoError(t, err)
+	require.NoError(t, p.Start())
+	t.Cleanup(func() { p.Process.Kill(); p.Wait() })
+	go func() {
+		for lines := bufio.NewScanner(out); lines.Scan(); {
+			p.lines <- lines.Text()
+		}
+		close(p.lines)
+	}()
+	select {
+	case line := <-p.lines:
+		require.Contains(t, line, "is ready at "+p.address)
+	case <-time.After(90 * time.Second):
+		require.Fail(t, "it did not get ready")
+	}
+	return p
+}
+
+// fails runs a command that must end by itself, and returns its one sentence.
+func fails(t *testing.T, env []string, args ...string) string {
+	c := exec.Command(binary, args...)
+	c.Env = append(os.Environ(), env...)
+	var said bytes.Buffer
+	c.Stderr = &said
+	err := c.Run()
+	var exit *exec.ExitError
+	require.ErrorAs(t, err, &exit)
+	assert.Equal(t, 1, exit.ExitCode())
+	assert.Equal(t, 1, strings.Count(said.String(), "\n"), said.String())
+	return said.String()
+}
+
+// coach signs in to a running demo.
+func coach(t *testing.T, p *program) *http.Client {
+	jar, err := cookiejar.New(nil)
+	require.NoError(t, err)
+	client := &http.Client{Jar: jar, Timeout: 20 * time.Second}
+	answer, err := client.PostForm(p.address+"/sign-in", url.Values{"email": {demo.Email}, "password": {demo.Password}})
+	require.NoError(t, err)
+	answer.Body.Close()
+	require.Equal(t, "/today", answer.Request.URL.Path)
+	return client
+}
+
+// alive tells whether a process runs; one that ended but was not fetched by its
+// parent does not.
+func alive(pid int) bool {
+	line, err := os.ReadFile(fmt.Sprintf("/proc/%d/cmdline", pid))
+	return err == nil && len(line) > 0
+}
+
+func page(t *testing.T, c *http.Client, address string) string {
+	answer, err := c.Get(address)
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	var text bytes.Buffer
+	_, err = text.ReadFrom(answer.Body)
+	require.NoError(t, err)
+	return text.String()
+}
+
+func TestNothingIsLostWhenEitherProcessIsKilled(t *testing.T) {
+	data, address := t.TempDir(), freePort(t)
+	p := start(t, data, address, "demo")
+	assert.Contains(t, <-p.lines, demo.Password, "the sign-in comes last")
+	client := coach(t, p)
+	answer, err := client.PostForm(p.address+"/sessions/1/blocks/lineout/dose", url.Values{"edition": {"1"}, "item": {"0"}, "amount": {"11"}})
+	require.NoError(t, err)
+	answer.Body.Close()
+	require.Equal(t, http.StatusOK, answer.StatusCode)
+
+	assert.Contains(t, fails(t, []string{"CUESTART_DATA=" + data, "CUESTART_ADDR=" + address}, "demo"), "running already")
+	assert.Contains(t, fails(t, []string{"CUESTART_DATA=" + data, "CUESTART_ADDR=" + freePort(t)}, "demo"), "another Cue Start is running with this data folder")
+
+	// The database dies: the site brings it back by itself.
+	pid := func() int {
+		text, err := os.ReadFile(filepath.Join(data, "mariadb", "pid"))
+		require.NoError(t, err)
+		n, err := strconv.Atoi(strings.TrimSpace(string(text)))
+		require.NoError(t, err)
+		return n
+	}
+	require.NoError(t, syscall.Kill(pid(), syscall.SIGKILL))
+	require.Eventually(t, func() bool {
+		return strings.Contains(page(t, client, p.address+"/sessions/1?block=lineout"), "11 throws")
+	}, 30*time.Second, 200*time.Millisecond)
+
+	// The site dies: the same command comes up again, though the database still runs.
+	orphan := pid()
+	require.NoError(t, p.Process.Kill())
+	p.Wait()
+	require.True(t, alive(orphan), "the database outlived it")
+	p = start(t, data, address, "demo")
+	assert.Contains(t, page(t, client, p.address+"/sessions/1?block=lineout"), "11 throws", "and the coach is still signed in")
+	assert.False(t, alive(orphan))
+
+	// A polite end ends both.
+	second := pid()
+	require.NoError(t, p.Process.Signal(syscall.SIGTERM))
+	require.NoError(t, p.Wait())
+	assert.False(t, alive(second))
+}
+
+func TestWhatCannotStartSaysSoInOneSentence(t *testing.T) {
+	taken, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	defer taken.Close()
+	go http.Serve(taken, http.NotFoundHandler())
+	data := "CUESTART_DATA=" + t.TempDir()
+	assert.Contains(t, fails(t, []string{data, "CUESTART_ADDR=" + taken.Addr().String()}, "serve"), "another program uses")
+	free := "CUESTART_ADDR=" + freePort(t)
+	assert.Contains(t, fails(t, []string{free, "CUESTART_DATA=/proc/nowhere"}, "serve"), "cannot be made")
+	assert.Contains(t, fails(t, []string{free, data, "PATH=/nowhere", "CUESTART_DSN=nonsense"}, "serve"), "CUESTART_DSN is not of the form")
+	assert.Contains(t, fails(t, []string{free, data, "CUESTART_DSN=a:b@tcp(127.0.0.1:1)/c"}, "serve"), "does not answer")
+}
+
+func TestADiskThatIsFullIsSaid(t *testing.T) {
+	if os.Geteuid() != 0 {
+		t.Skip("only root can make a small disk")
+	}
+	disk := t.TempDir()
+	if err := syscall.Mount("tmpfs", disk, "tmpfs", 0, "size=40m"); err != nil {
+		t.Skip("no small disk can be made here: ", err)
+	}
+	defer syscall.Unmount(disk, 0)
+	assert.Contains(t, fails(t, []string{"CUESTART_ADDR=" + freePort(t), "CUESTART_DATA=" + disk}, "serve"), "the disk is full")
+}
+
+func TestFitReadsAndAnswersJSON(t *testing.T) {
+	run := func(input string, args ...string) (string, string, int) {
+		c := exec.Command(binary, append([]string{"fit"}, args...)...)
+		c.Stdin = strings.NewReader(input)
+		var out, said bytes.Buffer
+		c.Stdout, c.Stderr = &out, &said
+		err := c.Run()
+		if exit, ok := err.(*exec.ExitError); ok {
+			return out.String(), said.String(), exit.ExitCode()
+		}
+		require.NoError(t, err)
+		return out.String(), said.String(), 0
+	}
+	text, err := os.ReadFile("../../core/runin/testdata/fit-01.json")
+	require.NoError(t, err)
+	var vector struct{ Problem json.RawMessage }
+	require.NoError(t, json.Unmarshal(text, &vector))
+	out, _, code := run(string(vector.Problem), "-")
+	assert.Equal(t, 0, code)
+	assert.Regexp(t, regexp.MustCompile(`"feasible":true,"score":21,"bound":21`), out)
+
+	for _, bad := range []string{`{`, `[]`, `{"grid":5,"jumps":1}`, `{"grid":"x"}`, `{"grid":5,"players":[{"id":"a","open":-100,"due":-200}]}`, string(vector.Problem) + "x"} {
+		out, said, code := run(bad, "-")
+		assert.Equal(t, 2, code, bad)
+		assert.Empty(t, out)
+		assert.Equal(t, 1, strings.Count(said, "\n"), fmt.Sprint(said))
+	}
+	_, said, code := run("", "no-such-file.json")
+	assert.Equal(t, 2, code)
+	assert.Contains(t, said, "cannot be read")
+}

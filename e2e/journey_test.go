@@ -1,0 +1,207 @@
+package e2e
+
+import (
+	"bytes"
+	"context"
+	"net/http"
+	"net/http/cookiejar"
+	"net/url"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/demo"
+)
+
+// A coach moves the start, turns a dose, shares the plan and prints the sheet;
+// a player reads her own times on a phone.
+func TestFromSignInToAPlayersPhone(t *testing.T) {
+	base, _ := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.click(`a[href="/sessions/1"]`)
+	b.until(`location.pathname == "/sessions/1"`)
+	assert.Equal(t, "It holds.", b.text("#verdict"))
+	before := eval[string](b, `document.querySelector("#wide-block-jumps").getAttribute("aria-label")`)
+	assert.Contains(t, before, "23:05 to 19:00 to go")
+
+	// Twenty minutes earlier: the ground is free no sooner, so the plan gives way.
+	b.click("#shift-20")
+	b.until(`document.querySelector("#start").value.endsWith("14:40")`)
+	assert.Equal(t, "It holds, with less.", b.text("#verdict"))
+	assert.Contains(t, b.text("[aria-label='What was cut']"), "is left out")
+	b.click("#undo")
+	b.until(`document.querySelector("#start").value.endsWith("15:00")`)
+	b.set("#start", "2026-11-28T15:20")
+	b.until(`document.querySelector(".start-time").textContent == "15:20"`)
+	assert.Equal(t, "It holds.", b.text("#verdict"))
+
+	// More throws take more seconds, and everything before them starts sooner.
+	b.run(`document.querySelector("#wide-block-lineout").dispatchEvent(new MouseEvent("click", {bubbles: true, cancelable: true}))`)
+	b.until(`document.querySelector("#chosen h2")?.textContent == "Line-out"`)
+	b.click("#more-0")
+	b.click("#more-0") // without waiting for the first
+	b.until(`document.querySelector("#chosen ul .figure").textContent == "11 throws"`)
+	b.until(`document.querySelector("#wide-block-jumps").getAttribute("aria-label").includes("23:50 to 19:45")`)
+	assert.Equal(t, "more-0", eval[string](b, `document.activeElement.id`), "the keyboard stays where it was")
+	b.do(chromedp.KeyEvent("z"))
+	b.until(`document.querySelector("#chosen ul .figure").textContent == "10 throws"`)
+
+	b.click("#publish")
+	b.until(`document.querySelector("#share-link")`)
+	link := eval[string](b, `document.querySelector("#share-link").value`)
+
+	b.open("/sessions/1/sheet")
+	pdf, err := chromedp.Run(b.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize()))
+	require.NoError(t, err)
+	assert.Equal(t, 1, bytes.Count(pdf, []byte("/Type /Page\n")), "the sheet is one page")
+	if *shots != "" {
+		file := filepath.Join(t.TempDir(), "sheet.pdf")
+		require.NoError(t, os.WriteFile(file, pdf, 0o600))
+		require.NoError(t, exec.Command("pdftoppm", "-png", "-r", "80", "-singlefile", file, filepath.Join(*shots, "sheet-print")).Run())
+	}
+
+	phone := newBrowser(t, base) // another browser: nobody is signed in
+	phone.size(390, 844)
+	phone.open(link)
+	phone.click(`a[href$="/p15"]`)
+	phone.until(`document.querySelector("[data-countdown]")`)
+	text := phone.text("main")
+	assert.Contains(t, text, "Mara T. · 15")
+	assert.NotContains(t, text, "Tolland")
+	assert.Contains(t, text, "High balls")
+	assert.NotContains(t, text, "Line-out")
+	assert.Contains(t, text, "15:20")
+	list := func() string {
+		return eval[string](phone, `[...document.querySelectorAll("summary .figure")].map(e => e.textContent).join(" ")`)
+	}
+	assert.Contains(t, list(), "23:35", "her jumps and sprints begin with 23:35 to go")
+	counted := phone.text("[data-countdown]")
+	assert.NotEqual(t, "nothing", counted)
+
+	b.open("/sessions/1")
+	b.click(`form[action$="/withdraw"] button`)
+	b.until(`!document.querySelector("#share-link")`)
+	phone.open(link)
+	assert.Contains(t, phone.text("main"), "This link was withdrawn")
+}
+
+// The phone counts down by itself: nothing is asked of the server meanwhile.
+func TestThePhoneCountsWithoutASignal(t *testing.T) {
+	base, p := site(t, true)
+	token, err := p.Store.Publish(context.Background(), 1, 1, 1)
+	require.NoError(t, err)
+	b := newBrowser(t, base)
+	b.open("/r/" + token + "/p10")
+	// As if the start were 27:00 away: the browser's clock is what counts.
+	b.run(`(() => { const start = Number(document.querySelector("[data-start]").dataset.start); const real = Date.now; const skew = (start - 27 * 60) * 1000 - real(); Date.now = () => real() + skew; })()`)
+	b.until(`document.querySelector("[data-countdown]").textContent == "26:58"`)
+	assert.Equal(t, "Moving range", b.text("details[open] b"))
+	assert.Contains(t, b.text("details.now [data-left]"), "left")
+}
+
+// What a form refuses it answers beside the field, with what was entered.
+func TestBadInputIsASentence(t *testing.T) {
+	base, p := site(t, true)
+	jar, err := cookiejar.New(nil)
+	require.NoError(t, err)
+	client := &http.Client{Jar: jar, Timeout: 10 * time.Second}
+	post := func(path string, form url.Values) (int, string) {
+		answer, err := client.PostForm(base+path, form)
+		require.NoError(t, err)
+		defer answer.Body.Close()
+		text := readAll(answer)
+		assert.NotContains(t, text, "goroutine")
+		return answer.StatusCode, text
+	}
+	status, _ := post("/sessions/1/undo", url.Values{"edition": {"1"}})
+	assert.Equal(t, http.StatusOK, status, "signed out: led to the sign-in page")
+	status, text := post("/sign-in", url.Values{"email": {demo.Email}, "password": {"wrong"}})
+	assert.Equal(t, http.StatusUnauthorized, status)
+	assert.Contains(t, text, "do not belong together")
+	status, _ = post("/sign-in", url.Values{"email": {" COACH@brackwater.example "}, "password": {demo.Password}})
+	require.Equal(t, http.StatusOK, status)
+
+	long := strings.Repeat("a", 10_000)
+	for _, c := range []struct {
+		name, path string
+		form       url.Values
+		status     int
+		says, kept string
+	}{
+		{"a start in the past", "/sessions/1/timing", url.Values{"start": {"2020-01-01T15:00"}, "margin": {"10"}}, 422, "has passed", "2020-01-01T15:00"},
+		{"a start that is no time", "/sessions/1/timing", url.Values{"start": {"soon"}, "margin": {"10"}}, 422, "is not a date and time", "soon"},
+		{"a start that the clock change skips", "/sessions/1/timing", url.Values{"start": {"2027-03-28T01:30"}, "margin": {"10"}}, 422, "does not exist", "2027-03-28T01:30"},
+		{"a start that the clock change repeats", "/sessions/1/timing", url.Values{"start": {"2027-10-31T01:30"}, "margin": {"10"}}, 422, "comes twice", "2027-10-31T01:30"},
+		{"the ground opens after the work has to end", "/sessions/1/timing", url.Values{"start": {"2026-11-28T14:15"}, "margin": {"10"}}, 422, "the ground opens at 14:10", "2026-11-28T14:15"},
+		{"a margin of a day", "/sessions/1/timing", url.Values{"start": {"2026-11-28T15:00"}, "margin": {"1440"}}, 422, "between 0 and 60", "1440"},
+		{"a margin that is no number", "/sessions/1/timing", url.Values{"start": {"2026-11-28T15:00"}, "margin": {"ten"}}, 422, "write minutes as", "ten"},
+		{"a dose outside its range", "/sessions/1/blocks/lineout/dose", url.Values{"item": {"0"}, "amount": {"99"}}, 422, "goes from 5 throws to 12 throws", ""},
+		{"a dose that is no number", "/sessions/1/blocks/lineout/dose", url.Values{"item": {"0"}, "amount": {"many"}}, 422, "whole number", ""},
+		{"a block that is gone", "/sessions/1/blocks/nothing/remove", url.Values{}, 422, "no longer in the plan", ""},
+		{"nobody in a block", "/sessions/1/blocks", url.Values{"drill": {"raise skips"}, "who": {"nobody"}, "priority": {"should"}}, 422, "pick who does it", ""},
+		{"a drill in a strange phase", "/sessions/1/blocks", url.Values{"drill": {"mobilise sprints"}, "who": {"*"}, "priority": {"should"}}, 422, "does not belong in that phase", ""},
+		{"a stale edition", "/sessions/1/blocks/lineout/remove", url.Values{"edition": {"77"}}, 409, "Somebody else changed this plan", ""},
+		{"nothing to undo", "/sessions/1/undo", url.Values{}, 409, "nothing more to undo", ""},
+		{"a session of nobody", "/sessions/4711/undo", url.Values{}, 404, "There is nothing here", ""},
+		{"a session that is no number", "/sessions/x/undo", url.Values{}, 404, "There is nothing here", ""},
+		{"a name of 10,000 characters", "/sessions", url.Values{"kind": {"match"}, "title": {long}, "start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "10000 characters is too long", long},
+		{"no name", "/sessions", url.Values{"kind": {"match"}, "title": {" "}, "start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "give it a name", ""},
+		{"an unknown time zone", "/sessions", url.Values{"kind": {"match"}, "title": {"x"}, "start": {"2026-12-01T15:00"}, "zone": {"Moon/Base"}}, 422, "not known", "Moon/Base"},
+	} {
+		if !c.form.Has("edition") {
+			c.form.Set("edition", "1")
+		}
+		status, text := post(c.path, c.form)
+		assert.Equal(t, c.status, status, c.name)
+		assert.Contains(t, text, c.says, c.name)
+		assert.Contains(t, text, c.kept, c.name)
+	}
+	board, err := p.Board(context.Background(), 1, 1)
+	require.NoError(t, err)
+	assert.EqualValues(t, 1, board.Edition, "nothing was changed by any of it")
+
+	request, err := http.NewRequest("POST", base+"/sessions/1/blocks/lineout/remove", strings.NewReader("edition=1"))
+	require.NoError(t, err)
+	request.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	request.Header.Set("Origin", "https://elsewhere.example")
+	answer, err := client.Do(request)
+	require.NoError(t, err)
+	answer.Body.Close()
+	assert.Equal(t, http.StatusForbidden, answer.StatusCode, "a form of another site")
+	for range 12 {
+		status, text = post("/sign-in", url.Values{"email": {"guess@brackwater.example"}, "password": {"x"}})
+	}
+	assert.Equal(t, http.StatusTooManyRequests, status)
+	assert.Contains(t, text, "quarter of an hour")
+}
+
+// A club without the demo: the first page makes it, and a first session.
+func TestAFirstClubFindsItsWay(t *testing.T) {
+	base, _ := site(t, false)
+	b := newBrowser(t, base)
+	b.open("/")
+	b.until(`location.pathname == "/welcome"`)
+	b.shot("welcome")
+	for field, value := range map[string]string{"club": "Hollinmere", "sport": "Netball", "squad": "Firsts", "name": "Ada Quill", "email": "ada@hollinmere.example", "password": "three words here"} {
+		b.fill("[name="+field+"]", value)
+	}
+	b.click("main .act-first")
+	b.until(`location.pathname == "/today"`)
+	b.shot("today-empty")
+	b.click("main .act-first")
+	b.until(`location.pathname == "/sessions/new"`)
+	b.fill("[name=title]", "Hollinmere v Brackwater")
+	b.fill("[name=players]", "12")
+	b.click("main .act-first")
+	b.until(`document.querySelector("#verdict")`)
+	assert.Equal(t, "It holds.", b.text("#verdict"))
+	b.shot("first-run-in")
+}
