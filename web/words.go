@@ -177,9 +177,12 @@ func judge(d *plan.Document, s *runin.Schedule) verdict {
 	switch {
 	case !v.Holds:
 		v.Head = "It does not hold."
-		v.Line = "The musts need " + clock.Duration(s.Result.ShortBy) + " more"
-		if s.Result.ShortBy == 0 {
-			v.Line = "Not all musts can stand, however early you open"
+		v.Line = strings.ToUpper(s.Result.Why[:1]) + s.Result.Why[1:]
+		if by := s.Result.ShortBy; by > 0 {
+			v.Line = fmt.Sprintf("Open %s sooner, or give up a must. %s", clock.Duration(by), v.Line)
+		}
+		if len(s.Result.Binds) > 0 && len(s.Result.Binds) < len(d.Players) {
+			v.Line += ". Tightest for " + strings.Join(nonEmpty(numbers(d, s.Result.Binds), firstNames(d, s.Result.Binds, func(t string) bool { return len(t) < 30 })), " ")
 		}
 	case out+shortened > 0:
 		v.Head = "It holds, with less."

@@ -56,7 +56,7 @@ func (s *searcher) worth(t *state, i int) (most, priced float64) {
 			price += s.prices[len(s.strands)+u]
 		}
 	}
-	if b.must {
+	if s.musts&(1<<i) != 0 {
 		priced = math.Inf(-1)
 	}
 	for _, l := range b.levels {
@@ -192,7 +192,7 @@ func (s *searcher) relaxation(capacity []float64) (bound float64, slope []float6
 			price += s.prices[len(s.strands)+u]
 		}
 		best, seconds := 0.0, 0
-		if b.must && s.musts != 0 {
+		if s.musts&(1<<i) != 0 {
 			best = math.Inf(-1)
 		}
 		for _, l := range b.levels {

@@ -38,16 +38,28 @@ func Fit(ctx context.Context, p *Problem, steps int) (*Result, error) {
 	return s.partial(steps, whole), nil
 }
 
-// solve searches in layers of growing width until one search dropped nothing,
-// and reports whether one did.
+// annealShare is the share of the steps that annealing gets, one draft a step
+// and a half, where a narrow search did not settle the matter.
+const annealShare = 0.3
+
+// solve searches in narrow layers, then anneals, then searches in layers of
+// growing width until one search dropped nothing; it reports whether one did.
 func (s *searcher) solve() (whole bool) {
 	if !s.shortfall {
 		s.price()
 	}
-	if s.musts == 0 || s.shortfall && s.musts == 0 {
+	if s.musts == 0 {
 		s.consider(s.root())
 	}
-	for width := 60; s.steps > 0 && !s.stopped; width *= 6 {
+	if s.run(30) {
+		return true
+	}
+	if !s.shortfall && !s.over() {
+		drafts := int(annealShare * float64(s.steps))
+		s.anneal(drafts)
+		s.steps -= drafts
+	}
+	for width := 120; s.steps > 0 && !s.stopped; width *= 6 {
 		if s.run(width) {
 			return true
 		}
@@ -55,13 +67,63 @@ func (s *searcher) solve() (whole bool) {
 	return false
 }
 
+// anneal looks for a better plan than the best known, in a few runs of so many
+// drafts in all.
+func (s *searcher) anneal(drafts int) {
+	const runs = 3
+	a := newAnnealer(s)
+	d := a.begin()
+	if s.best != nil {
+		a.adopt(d, s.best)
+	}
+	for n := range runs {
+		hot := []float64{1, 0.6, 0.3}[n]
+		better, score := a.cool(d, drafts/runs, hot, 0.02)
+		if score > s.bestScore+eps && a.holds(better) {
+			s.best, s.bestScore = a.read(better), score
+		}
+		d = better
+	}
+}
+
 // partial answers a problem whose musts do not fit: by how much, why, and the
 // best plan that there is when musts too may be left out.
 func (s *searcher) partial(steps int, proven bool) *Result {
+	short := s.shortest(steps, false)
+	rest := newSearcher(s.ctx, s.model)
+	rest.steps, rest.musts = steps, 0
+	whole := rest.solve()
+	result := rest.result(false, whole)
+	if short.best != nil {
+		result.ShortBy = -int(short.bestScore)
+		result.Binds, result.Why = s.binding(short)
+		return result
+	}
+	if freed := s.shortest(steps, true); freed.best != nil {
+		result.Binds, result.Why = s.binding(freed)
+		result.Why += fmt.Sprintf("; what they need would have to be free %s earlier too", clock.Duration(-int(freed.bestScore)))
+		return result
+	}
+	result.Why = "the musts cannot all be placed, however early the work begins: a pin, a link or a fixed event stands in the way"
+	return result
+}
+
+// shortest finds how much earlier all would have to open for the musts to fit
+// at their shortest; with freed, resources too are free from any early moment.
+func (s *searcher) shortest(steps int, freed bool) *searcher {
 	lowered := *s.problem
 	lowered.Players = slices.Clone(lowered.Players)
 	for i := range lowered.Players {
 		lowered.Players[i].Open = -2 * horizon
+	}
+	if freed {
+		lowered.Resources = slices.Clone(lowered.Resources)
+		for i := range lowered.Resources {
+			if free := slices.Clone(lowered.Resources[i].Free); len(free) > 0 {
+				free[0][0] = -2 * horizon
+				lowered.Resources[i].Free = free
+			}
+		}
 	}
 	short := newSearcher(s.ctx, newModel(&lowered))
 	short.shortfall = true
@@ -76,45 +138,48 @@ func (s *searcher) partial(steps int, proven bool) *Result {
 	}
 	short.steps = steps
 	short.solve()
-
-	rest := newSearcher(s.ctx, s.model)
-	rest.steps, rest.musts = steps, 0
-	whole := rest.solve()
-	result := rest.result(false, whole)
-	result.Why = s.binding(short)
-	if short.best != nil {
-		result.ShortBy = short.short(short.best)
-	}
-	return result
+	return short
 }
 
-// binding says in one sentence what keeps the musts from fitting.
-func (s *searcher) binding(short *searcher) string {
-	if short.best == nil {
-		return "the musts cannot all be placed, however early the work begins: a pin, a link, a fixed event or a resource stands in the way"
-	}
+// binding says in one sentence what keeps the musts from fitting, and whom.
+func (s *searcher) binding(short *searcher) (players []string, why string) {
 	worst, by := 0, math.MinInt
 	for k := range short.strands {
-		if n := short.strands[k].open - short.best.places[3*k]; n > by {
+		first := short.strands[k].due
+		for _, i := range short.blocksOf(k) {
+			if l := short.best.level[i]; l >= 0 {
+				first = min(first, short.best.end[i]-short.blocks[i].levels[l].seconds)
+			}
+		}
+		if n := short.strands[k].open - first; n > by {
 			worst, by = k, n
 		}
 	}
 	strand := &short.strands[worst]
+	for _, player := range strand.players {
+		players = append(players, s.problem.Players[player].ID)
+	}
 	need := 0
-	for i := range short.blocks {
-		if b := &short.blocks[i]; b.must && slices.Contains(b.strands, worst) {
+	for _, i := range short.blocksOf(worst) {
+		if b := &short.blocks[i]; b.must {
 			need += b.levels[0].seconds
 		}
 	}
 	room := strand.due - strand.open - overlap(strand.closed, strand.open, strand.due)
-	who := s.problem.Players[strand.players[0]].ID
-	if n := len(strand.players); n > 1 {
-		who = fmt.Sprintf("%s and %d more", who, n-1)
-	}
 	if need > room {
-		return fmt.Sprintf("%s: the musts at their shortest take %s, and there are %s", who, clock.Duration(need), clock.Duration(room))
+		return players, fmt.Sprintf("the musts at their shortest take %s, and there are %s", clock.Duration(need), clock.Duration(room))
 	}
-	return fmt.Sprintf("%s: the musts take %s of %s, but fixed events, links, joint blocks or resources leave them no place to stand", who, clock.Duration(need), clock.Duration(room))
+	return players, fmt.Sprintf("the musts take %s of %s, but fixed events, links, joint blocks or resources leave them no place to stand", clock.Duration(need), clock.Duration(room))
+}
+
+// blocksOf lists the blocks of strand k.
+func (m *model) blocksOf(k int) (blocks []int) {
+	for i := range m.blocks {
+		if slices.Contains(m.blocks[i].strands, k) {
+			blocks = append(blocks, i)
+		}
+	}
+	return blocks
 }
 
 // result writes the best state as an answer.
@@ -124,10 +189,14 @@ func (s *searcher) result(feasible, whole bool) *Result {
 	for i := range p.Blocks {
 		r.Blocks[i] = Scheduled{ID: p.Blocks[i].ID}
 	}
-	for t := s.best; t != nil && t.from != nil; t = t.from {
-		seconds := s.blocks[t.block].levels[t.level].seconds
-		r.Blocks[t.block] = Scheduled{ID: p.Blocks[t.block].ID, Kept: true, Level: t.level,
-			Start: clock.Offset(t.end - seconds), End: clock.Offset(t.end)}
+	if s.best != nil {
+		for i, level := range s.best.level {
+			if level >= 0 {
+				end := clock.Offset(s.best.end[i])
+				r.Blocks[i].Kept, r.Blocks[i].Level = true, level
+				r.Blocks[i].Start, r.Blocks[i].End = end-clock.Offset(s.blocks[i].levels[level].seconds), end
+			}
+		}
 	}
 	for k := range s.strands {
 		var ids []string

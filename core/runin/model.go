@@ -41,7 +41,6 @@ type block struct {
 	pinned    bool
 	pin       int
 	closed    []span // when it cannot run, merged and rising; covers all time outside its window
-	breaks    []int  // where an absence from it begins or ends
 	later     uint64 // blocks that, if kept, start after it has ended
 	linked    []int  // blocks that it has to wait for through a link
 	units     []int  // vector places of exclusive resources
@@ -135,14 +134,8 @@ func (m *model) readBlock(i int) {
 		to.closed = append(to.closed, span{-2 * horizon, s.open}, span{s.due, 2 * horizon})
 		if !to.excusable {
 			to.closed = append(to.closed, s.closed...)
-			continue
-		}
-		for _, c := range s.closed {
-			to.breaks = append(to.breaks, c.from, c.to)
 		}
 	}
-	slices.Sort(to.breaks)
-	to.breaks = slices.Compact(to.breaks)
 }
 
 func (m *model) orderBlocks() {

@@ -17,8 +17,8 @@
 // would have had to follow it are thereby left out. Every schedule in which no
 // block can move later is reached by just one such sequence, and no other
 // schedule is better, with one exception: a block that goes on without those
-// called away may gain from starting earlier, so for these the moments where
-// somebody's absence begins or ends are tried as well.
+// called away may gain from starting earlier, so for these each earlier start at
+// which less is missed is tried as well.
 //
 // A state that is no better than another one with the same blocks open is
 // dropped, and so is one whose upper bound (a Lagrangian relaxation of the
@@ -103,6 +103,7 @@ type Result struct {
 	Idle     int         `json:"idle"`              // player-seconds
 	ShortBy  int         `json:"short_by"`          // seconds that all open times would have to move earlier
 	Why      string      `json:"why,omitempty"`     // where it does not fit
+	Binds    []string    `json:"binds,omitempty"`   // the players of the strand that Why speaks of
 	Stopped  bool        `json:"stopped,omitempty"` // ended by its context: the best plan so far
 	Blocks   []Scheduled `json:"blocks"`            // in the problem's order
 	Strands  [][]string  `json:"strands,omitempty"` // players by strand

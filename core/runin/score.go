@@ -161,8 +161,10 @@ func resourceRules(p *Problem, r *Result) error {
 			if !s.Kept || use(i) == 0 {
 				continue
 			}
-			if resource.Free != nil && !slices.ContainsFunc(resource.Free, func(w [2]clock.Offset) bool { return w[0] <= s.Start && s.End <= w[1] }) {
-				return fmt.Errorf("%s: %s is not free then", s.ID, resource.ID)
+			for t := s.Start; t < s.End && resource.Free != nil; t++ {
+				if !slices.ContainsFunc(resource.Free, func(w [2]clock.Offset) bool { return w[0] <= t && t < w[1] }) {
+					return fmt.Errorf("%s: %s is not free at %d", s.ID, resource.ID, t)
+				}
 			}
 			total := 0 // at the start of s: usage only rises where a block starts
 			for j, t := range r.Blocks {

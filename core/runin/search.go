@@ -26,6 +26,13 @@ type state struct {
 	end   int
 }
 
+// found is a whole plan: what each block is to be, and where it ends.
+type found struct {
+	level []int // by block; -1: left out
+	end   []int
+	sum   int // of all starts
+}
+
 // use is an amount of a shared resource that is taken from start on.
 type use struct{ start, amount int }
 
@@ -48,7 +55,7 @@ type searcher struct {
 	// and find how much earlier all would have to open.
 	shortfall bool
 
-	best      *state
+	best      *found // nil: nothing yet
 	bestScore float64
 	dropped   float64 // the highest bound of a state that was dropped unexplored
 }
@@ -202,7 +209,7 @@ func (s *searcher) expand(t *state, emit func(*state)) {
 			if s.shortfall && l > 0 {
 				break
 			}
-			for _, end := range s.ends(t, b, b.levels[l].seconds, limit) {
+			for _, end := range s.ends(b, b.levels[l].seconds, limit) {
 				if end > t.last || end == t.last && i > t.block {
 					continue
 				}
@@ -241,8 +248,8 @@ func (s *searcher) limit(t *state, i int) int {
 }
 
 // ends lists the ends worth trying, the latest first: the latest there is and,
-// for an excusable block, those earlier ones that somebody misses less of.
-func (s *searcher) ends(t *state, b *block, seconds, limit int) []int {
+// for an excusable block, each earlier one that somebody misses less of.
+func (s *searcher) ends(b *block, seconds, limit int) []int {
 	if b.pinned {
 		end := b.pin + seconds
 		if at, ok := s.latest(b, seconds, end); !ok || at != end || end > limit {
@@ -262,14 +269,8 @@ func (s *searcher) ends(t *state, b *block, seconds, limit int) []int {
 	if missed == 0 {
 		return ends
 	}
-	var tries []int
-	for _, at := range b.breaks {
-		tries = append(tries, at, at+seconds)
-	}
-	slices.SortFunc(tries, func(a, b int) int { return b - a })
-	for _, try := range tries {
-		at, ok := s.latest(b, seconds, min(try, end))
-		if !ok {
+	for at := end; missed > 0; {
+		if at, ok = s.latest(b, seconds, at-1); !ok {
 			break
 		}
 		if less := s.missed(b, at-seconds, at); less < missed {
@@ -340,8 +341,20 @@ func (s *searcher) consider(t *state) {
 		score = -float64(s.short(t))
 	}
 	if s.best == nil || score > s.bestScore+eps || score > s.bestScore-eps && t.sum > s.best.sum {
-		s.best, s.bestScore = t, max(score, s.bestScore)
+		s.best, s.bestScore = s.read(t), max(score, s.bestScore)
 	}
+}
+
+// read is the plan that led to t.
+func (s *searcher) read(t *state) *found {
+	f := &found{level: make([]int, len(s.blocks)), end: make([]int, len(s.blocks)), sum: t.sum}
+	for i := range f.level {
+		f.level[i] = -1
+	}
+	for ; t.from != nil; t = t.from {
+		f.level[t.block], f.end[t.block] = t.level, t.end
+	}
+	return f
 }
 
 // waiting is what the time from each strand's first block to its due time

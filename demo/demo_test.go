@@ -1,0 +1,65 @@
+package demo_test
+
+import (
+	"context"
+	"testing"
+	"time"
+	_ "time/tzdata"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/clock"
+	"cuestart/core/plan"
+	"cuestart/core/runin"
+	"cuestart/demo"
+)
+
+func kickOff(t *testing.T) time.Time {
+	at, err := clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}.Resolve()
+	require.NoError(t, err)
+	return at
+}
+
+func TestTheDemosMatchDayHoldsAndLandsOnTheMargin(t *testing.T) {
+	d := demo.HomeMatch(kickOff(t))
+	s, err := runin.Plan(context.Background(), d, 0)
+	require.NoError(t, err)
+	c, err := runin.Compile(d)
+	require.NoError(t, err)
+	_, _, _, err = runin.Score(&c.Problem, s.Result)
+	require.NoError(t, err)
+	assert.True(t, s.Result.Feasible)
+	for i, b := range s.Result.Blocks {
+		assert.True(t, b.Kept, b.ID)
+		assert.Empty(t, b.Why, b.ID)
+		assert.LessOrEqual(t, int(b.End), -d.Margin)
+		assert.Equal(t, int(b.End-b.Start), d.Blocks[i].Seconds(s.Amounts[i], d.Group(&d.Blocks[i])))
+	}
+	assert.Equal(t, clock.Offset(-d.Margin), s.Result.Blocks[len(s.Result.Blocks)-1].End, "the team run ends at the margin")
+}
+
+func TestAWhyIsSaidOfEachCut(t *testing.T) {
+	d := demo.HomeMatch(kickOff(t).Add(-20 * time.Minute)) // the ground is free no sooner
+	s, err := runin.Plan(context.Background(), d, 0)
+	require.NoError(t, err)
+	require.True(t, s.Result.Feasible)
+	for i, b := range s.Result.Blocks {
+		full := s.Dosings[i][len(s.Dosings[i])-1]
+		switch {
+		case !b.Kept:
+			assert.Contains(t, b.Why, "would take minutes that others use better", b.ID)
+			assert.NotEqual(t, plan.Must, d.Blocks[i].Priority)
+		case int(b.End-b.Start) < full.Seconds:
+			assert.Contains(t, b.Why, ", not ", b.ID)
+			assert.Contains(t, b.Why, clock.Duration(full.Seconds-int(b.End-b.Start))+" shorter", b.ID)
+		default:
+			assert.Empty(t, b.Why)
+		}
+	}
+	d = demo.HomeMatch(kickOff(t).Add(-35 * time.Minute))
+	s, err = runin.Plan(context.Background(), d, 0)
+	require.NoError(t, err)
+	assert.False(t, s.Result.Feasible)
+	assert.Contains(t, s.Result.Why, "would have to be free 9:45 earlier too", "the ground is the limit, not the players")
+}
