@@ -31,7 +31,7 @@ func fitCommand() *cobra.Command {
 			}
 			return json.NewEncoder(os.Stdout).Encode(result)
 		}}
-	command.Flags().IntVar(&steps, "steps", runin.DefaultSteps, "how many steps the search may take")
+	command.Flags().IntVar(&steps, "steps", 0, "how many steps the search may take; 0: by the size of the problem")
 	return command
 }
 

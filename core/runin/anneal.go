@@ -25,145 +25,218 @@ func (d *draft) clone() *draft {
 	return &draft{slices.Clone(d.order), slices.Clone(d.level), slices.Clone(d.pick)}
 }
 
-// annealer improves drafts. Its arrays are reused from draft to draft.
+// annealer improves drafts. A draft is placed block by block; what is taken
+// after each is kept, so that a change in the middle of the order only costs
+// the rest of it.
 type annealer struct {
 	*searcher
 	random *rand.Rand
+	pos    []int   // by block: its place in the order of the present draft
+	rivals [][]int // by block: those that it competes with for strands or resources
+	free   [][]int // by block: those rivals that may come before or after it
 
-	free    []int // by strand: the moment before which it is free
-	first   []int // by strand: start of its first block that has a phase
-	pending []int // by strand: player-seconds of work outside the order, before first
-	unit    []int // by exclusive resource: the moment before which it is free
-	link    []int // by block: the moment by which it must have ended
-	uses    [][]use
-	end     []int // by block: where it ended, if it was placed
-	placed  []bool
-	pos     []int // by block: its place in the order
+	unitAt, linkAt int   // where in taken the exclusive resources and the links begin
+	shareAt        []int // where each shared resource's list begins: its length, then start and amount of each use
+	present, tried trail
+}
+
+// trail is what a draft comes to, step by step; place n is before block n of
+// the order is placed.
+type trail struct {
+	taken  [][]int // by place: for each strand free until, first start, pending work; for each resource and link free until
+	value  []float64
+	worked []int
+	end    []int  // by block, where placed
+	placed []bool // by block
 }
 
 // mustPenalty is what a must that finds no place costs: more than any block is
 // worth, yet little enough that annealing finds its way through.
 const mustPenalty = 40
 
-func newAnnealer(s *searcher) *annealer {
-	a := &annealer{searcher: s, random: rand.New(rand.NewPCG(20, 26))}
+func newAnnealer(s *searcher, seed uint64) *annealer {
 	n := len(s.blocks)
-	a.free, a.first, a.pending = make([]int, len(s.strands)), make([]int, len(s.strands)), make([]int, len(s.strands))
-	a.unit, a.link = make([]int, len(s.units)), make([]int, n)
-	a.uses = make([][]use, len(s.shared))
-	a.end, a.placed, a.pos = make([]int, n), make([]bool, n), make([]int, n)
+	a := &annealer{searcher: s, random: rand.New(rand.NewPCG(seed, 26)), pos: make([]int, n)}
+	a.unitAt = 3 * len(s.strands)
+	a.linkAt = a.unitAt + len(s.units)
+	size := a.linkAt + n
+	for r := range s.shared {
+		a.shareAt = append(a.shareAt, size)
+		size++
+		for i := range s.blocks {
+			for _, sh := range s.blocks[i].shares {
+				if sh.resource == r {
+					size += 2
+				}
+			}
+		}
+	}
+	a.rivals, a.free = make([][]int, n), make([][]int, n)
+	for i := range s.blocks {
+		for j := range s.blocks {
+			if i != j && s.blocks[i].rivals(&s.blocks[j]) {
+				a.rivals[i] = append(a.rivals[i], j)
+				if s.blocks[i].later&(1<<j) == 0 && s.blocks[j].later&(1<<i) == 0 {
+					a.free[i] = append(a.free[i], j)
+				}
+			}
+		}
+	}
+	for _, t := range []*trail{&a.present, &a.tried} {
+		t.value, t.worked = make([]float64, n+1), make([]int, n+1)
+		t.end, t.placed = make([]int, n), make([]bool, n)
+		all := make([]int, size*(n+1))
+		for place := range n + 1 {
+			t.taken = append(t.taken, all[place*size:(place+1)*size])
+		}
+		start := t.taken[0]
+		for k := range s.strands {
+			start[3*k], start[3*k+1] = s.strands[k].due, s.strands[k].due
+		}
+		for i := a.unitAt; i < a.linkAt+n; i++ {
+			start[i] = 2 * horizon
+		}
+	}
 	return a
 }
 
-// score places the blocks of the draft one after the other, each as late as it
-// can go before the ones placed already, and returns what the plan scores, less
-// a penalty for musts that found no place.
-func (a *annealer) score(d *draft) float64 {
-	for k := range a.free {
-		a.free[k], a.first[k], a.pending[k] = a.strands[k].due, a.strands[k].due, 0
+// score places the draft from place on, on top of what the present draft came
+// to before it, and returns what the plan scores, less a penalty for musts that
+// found no place.
+func (a *annealer) score(d *draft, place int) float64 {
+	t := &a.tried
+	taken := t.taken[place]
+	if place > 0 {
+		copy(taken, a.present.taken[place])
+		t.value[place], t.worked[place] = a.present.value[place], a.present.worked[place]
 	}
-	for u := range a.unit {
-		a.unit[u] = 2 * horizon
-	}
-	for i := range a.link {
-		a.link[i], a.placed[i] = 2*horizon, false
-	}
-	for r := range a.uses {
-		a.uses[r] = a.uses[r][:0]
-	}
-	value, worked := 0.0, 0
-	for _, i := range d.order {
-		b := &a.blocks[i]
-		if d.level[i] >= 0 {
-			if gain, w, ok := a.put(i, b, b.levels[d.level[i]], d.pick[i]); ok {
+	for ; place < len(d.order); place++ {
+		i := d.order[place]
+		next := t.taken[place+1]
+		copy(next, taken)
+		value, worked := t.value[place], t.worked[place]
+		t.placed[i] = false
+		if l := d.level[i]; l >= 0 {
+			b := &a.blocks[i]
+			gain, w, end, ok := a.put(next, i, b, b.levels[l], d.pick[i])
+			if ok {
+				t.placed[i], t.end[i] = true, end
 				value += gain
 				worked += w
-				continue
 			}
 		}
-		if a.musts&(1<<i) != 0 {
+		if !t.placed[i] && a.musts&(1<<i) != 0 {
 			value -= mustPenalty
 		}
+		t.value[place+1], t.worked[place+1] = value, worked
+		taken = next
 	}
 	idle := 0
 	for k := range a.strands {
-		idle += len(a.strands[k].players) * a.idleBefore(&a.strands[k], a.first[k])
+		s := &a.strands[k]
+		if first := taken[3*k+1]; len(s.active) == 0 {
+			idle += len(s.players) * (s.due - first)
+		} else {
+			idle += len(s.players) * a.idleBefore(s, first)
+		}
 	}
-	return value - a.lambda*float64(idle-worked)
+	return t.value[len(d.order)] - a.lambda*float64(idle-t.worked[len(d.order)])
 }
 
-// put places block i; it returns its gain and the player-seconds of work that
-// now lie after the first block of their strand.
-func (a *annealer) put(i int, b *block, l level, pick int) (gain float64, worked int, ok bool) {
-	limit := a.link[i]
+// accept makes the draft that was placed from place on the present one.
+func (a *annealer) accept(d *draft, place int) {
+	p, t := &a.present, &a.tried
+	for n := place; n < len(d.order); n++ {
+		i := d.order[n]
+		a.pos[i] = n
+		p.end[i], p.placed[i] = t.end[i], t.placed[i]
+		p.taken[n+1], t.taken[n+1] = t.taken[n+1], p.taken[n+1]
+	}
+	copy(p.value[place+1:], t.value[place+1:])
+	copy(p.worked[place+1:], t.worked[place+1:])
+}
+
+// put places block i as late as it can go before what is taken; it returns its
+// gain, the player-seconds of work that now lie after the first block of their
+// strand, and its end.
+func (a *annealer) put(taken []int, i int, b *block, l level, pick int) (gain float64, worked, end int, ok bool) {
+	limit := taken[a.linkAt+i]
 	for _, k := range b.strands {
-		limit = min(limit, a.free[k])
+		limit = min(limit, taken[3*k])
 	}
 	for _, u := range b.units {
-		limit = min(limit, a.unit[u])
+		limit = min(limit, taken[a.unitAt+u])
 	}
 	for _, sh := range b.shares {
 		free := a.problem.Resources[a.shared[sh.resource]].Capacity - sh.amount
-		for _, u := range a.uses[sh.resource] {
-			if free -= u.amount; free < 0 {
-				limit = min(limit, u.start)
+		list := taken[a.shareAt[sh.resource]:]
+		for n := range list[0] {
+			if free -= list[2*n+2]; free < 0 {
+				limit = min(limit, list[2*n+1])
 				break
 			}
 		}
 	}
-	end, missed := 0, 0
+	missed := 0
 	switch {
 	case b.pinned:
 		end = b.pin + l.seconds
 		if at, fits := a.latest(b, l.seconds, end); !fits || at != end || end > limit {
-			return 0, 0, false
+			return 0, 0, 0, false
 		}
-		missed = a.missed(b, end-l.seconds, end)
-	case b.excusable:
-		ends := a.ends(b, l.seconds, limit)
-		if len(ends) == 0 {
-			return 0, 0, false
-		}
-		end = ends[min(pick, len(ends)-1)]
 		missed = a.missed(b, end-l.seconds, end)
 	default:
 		if end, ok = a.latest(b, l.seconds, limit); !ok {
-			return 0, 0, false
+			return 0, 0, 0, false
+		}
+		if b.excusable {
+			if missed = a.missed(b, end-l.seconds, end); missed > 0 && pick > 0 {
+				ends := a.ends(b, l.seconds, limit)
+				end = ends[min(pick, len(ends)-1)]
+				missed = a.missed(b, end-l.seconds, end)
+			}
 		}
 	}
 	start := end - l.seconds
-	a.end[i], a.placed[i] = end, true
 	for _, k := range b.strands {
-		a.free[k] = start
+		at := taken[3*k : 3*k+3]
+		at[0] = start
 		n := len(a.strands[k].players)
 		work := n * l.seconds
 		if missed > 0 {
 			work -= n * overlap(a.strands[k].closed, start, end)
 		}
 		if b.phase < 0 {
-			a.pending[k] += work
+			at[2] += work
 			continue
 		}
-		worked += work + a.pending[k]
-		a.first[k], a.pending[k] = start, 0
+		worked += work + at[2]
+		at[1], at[2] = start, 0
 	}
 	for _, u := range b.units {
-		a.unit[u] = start
+		taken[a.unitAt+u] = start
 	}
 	for _, j := range b.linked {
-		a.link[j] = min(a.link[j], start)
+		taken[a.linkAt+j] = min(taken[a.linkAt+j], start)
 	}
 	for _, sh := range b.shares {
-		uses := append(a.uses[sh.resource], use{start, sh.amount})
-		for n := len(uses) - 1; n > 0 && uses[n].start < uses[n-1].start; n-- {
-			uses[n], uses[n-1] = uses[n-1], uses[n]
+		list := taken[a.shareAt[sh.resource]:]
+		n := list[0]
+		for ; n > 0 && list[2*n-1] > start; n-- {
+			list[2*n+1], list[2*n+2] = list[2*n-1], list[2*n]
 		}
-		a.uses[sh.resource] = uses
+		list[2*n+1], list[2*n+2] = start, sh.amount
+		list[0]++
 	}
-	return l.gain * (1 - float64(missed)/float64(b.people*l.seconds)), worked, true
+	gain = l.gain
+	if missed > 0 {
+		gain *= 1 - float64(missed)/float64(b.people*l.seconds)
+	}
+	return gain, worked, end, true
 }
 
-// begin is a draft in the listed order, with everything at its shortest.
+// begin is a draft in the listed order: the musts at their shortest, the rest
+// left out.
 func (a *annealer) begin() *draft {
 	n := len(a.blocks)
 	d := &draft{order: make([]int, 0, n), level: make([]int, n), pick: make([]int, n)}
@@ -171,6 +244,9 @@ func (a *annealer) begin() *draft {
 	for len(d.order) < n {
 		// From the end: the last listed block whose followers are all placed.
 		for i := n - 1; i >= 0; i-- {
+			if a.musts&(1<<i) == 0 {
+				d.level[i] = -1
+			}
 			if done&(1<<i) == 0 && a.blocks[i].later&^done == 0 {
 				d.order = append(d.order, i)
 				done |= 1 << i
@@ -216,9 +292,9 @@ func (a *annealer) adopt(d *draft, f *found) {
 
 // holds tells whether every must of the draft finds its place.
 func (a *annealer) holds(d *draft) bool {
-	a.score(d)
+	a.score(d, 0)
 	for i := range a.blocks {
-		if a.musts&(1<<i) != 0 && !a.placed[i] {
+		if a.musts&(1<<i) != 0 && !a.tried.placed[i] {
 			return false
 		}
 	}
@@ -227,67 +303,78 @@ func (a *annealer) holds(d *draft) bool {
 
 // read is the plan that the draft comes to.
 func (a *annealer) read(d *draft) *found {
-	a.score(d)
+	a.score(d, 0)
 	f := &found{level: make([]int, len(a.blocks)), end: make([]int, len(a.blocks))}
 	for i := range a.blocks {
 		f.level[i] = -1
-		if a.placed[i] {
-			f.level[i], f.end[i] = d.level[i], a.end[i]
-			f.sum += a.end[i] - a.blocks[i].levels[d.level[i]].seconds
+		if a.tried.placed[i] {
+			f.level[i], f.end[i] = d.level[i], a.tried.end[i]
+			f.sum += f.end[i] - a.blocks[i].levels[d.level[i]].seconds
 		}
 	}
 	return f
 }
 
-// cool improves the draft for rounds rounds, from temperature hot to cold,
-// and returns the best that was seen.
+// cool improves the draft for rounds rounds, from temperature hot to cold, and
+// returns the best that was seen.
 func (a *annealer) cool(d *draft, rounds int, hot, cold float64) (*draft, float64) {
-	now := a.score(d)
+	d = d.clone()
+	now := a.score(d, 0)
+	a.accept(d, 0)
 	best, bestScore := d.clone(), now
 	next := d.clone()
 	factor := math.Pow(cold/hot, 1/float64(max(1, rounds)))
 	heat := hot
-	for range rounds {
-		next.copyFrom(d)
-		a.mutate(next)
-		score := a.score(next)
+	for round := range rounds {
+		if round%256 == 0 && a.ctx.Err() != nil {
+			break
+		}
+		place := a.mutate(next)
+		heat *= factor
+		if place == len(d.order) {
+			continue // nothing was changed
+		}
+		score := a.score(next, place)
 		if score >= now || a.random.Float64() < math.Exp((score-now)/heat) {
-			d, next = next, d
+			a.accept(next, place)
+			d.copyFrom(next)
 			now = score
 			if score > bestScore+eps {
 				best.copyFrom(d)
 				bestScore = score
 			}
+		} else {
+			next.copyFrom(d)
 		}
-		heat *= factor
 	}
 	return best, bestScore
 }
 
-// mutate changes the draft a little.
-func (a *annealer) mutate(d *draft) {
+// mutate changes the draft a little, and returns the first place of its order
+// from which on it differs.
+func (a *annealer) mutate(d *draft) int {
 	n := len(d.order)
-	switch r := a.random.IntN(10); {
-	case r < 4:
-		a.turn(d, a.random.IntN(n), 0)
-	case r < 6: // give to one, take from another
-		a.turn(d, a.random.IntN(n), 1)
-		a.turn(d, a.random.IntN(n), -1)
-	case r < 9:
-		a.shift(d)
-	default:
-		i := a.random.IntN(n)
-		if a.blocks[i].excusable {
-			d.pick[i] = max(0, d.pick[i]+1-2*a.random.IntN(2))
-		} else {
-			a.shift(d)
-			a.turn(d, a.random.IntN(n), 0)
+	i := a.random.IntN(n)
+	switch r := a.random.IntN(20); {
+	case r < 6:
+		return a.turn(d, i, 0)
+	case r < 12: // give to one, take from a rival
+		first := a.turn(d, i, 1)
+		if rivals := a.rivals[i]; len(rivals) > 0 {
+			first = min(first, a.turn(d, rivals[a.random.IntN(len(rivals))], -1))
 		}
+		return first
+	case r < 18:
+		return a.shift(d, i)
+	case a.blocks[i].excusable:
+		d.pick[i] = max(0, d.pick[i]+1-2*a.random.IntN(2))
+		return a.pos[i]
 	}
+	return min(a.turn(d, i, 0), a.shift(d, i))
 }
 
 // turn changes the level of block i: up, down, or (0) either way.
-func (a *annealer) turn(d *draft, i, way int) {
+func (a *annealer) turn(d *draft, i, way int) int {
 	low, high := -1, len(a.blocks[i].levels)-1
 	if a.musts&(1<<i) != 0 {
 		low = 0
@@ -295,15 +382,19 @@ func (a *annealer) turn(d *draft, i, way int) {
 	if way == 0 {
 		way = 1 - 2*a.random.IntN(2)
 	}
-	d.level[i] = max(low, min(high, d.level[i]+way))
+	was := d.level[i]
+	d.level[i] = max(low, min(high, was+way))
+	if d.level[i] == was {
+		return len(d.order)
+	}
+	return a.pos[i]
 }
 
-// shift moves one block within the order, as far as its followers and
+// shift moves block i within the order, as far as its followers and
 // predecessors let it.
-func (a *annealer) shift(d *draft) {
+func (a *annealer) shift(d *draft, i int) int {
 	n := len(d.order)
-	from := a.random.IntN(n)
-	i := d.order[from]
+	from := a.pos[i]
 	low, high := from, from
 	for low > 0 && a.blocks[i].later&(1<<d.order[low-1]) == 0 {
 		low--
@@ -312,11 +403,16 @@ func (a *annealer) shift(d *draft) {
 		high++
 	}
 	if low == high {
-		return
+		return n
 	}
-	to := low + a.random.IntN(high-low)
-	if to >= from {
-		to++
+	// To the place of a rival that it may pass: passing others changes nothing.
+	free := a.free[i]
+	if len(free) == 0 {
+		return n
+	}
+	to := max(low, min(high, a.pos[free[a.random.IntN(len(free))]]))
+	if to == from {
+		return n
 	}
 	for at := from; at < to; at++ {
 		d.order[at] = d.order[at+1]
@@ -325,4 +421,5 @@ func (a *annealer) shift(d *draft) {
 		d.order[at] = d.order[at-1]
 	}
 	d.order[to] = i
+	return min(from, to)
 }

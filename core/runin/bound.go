@@ -103,7 +103,7 @@ func (s *searcher) unitRoom(t *state, u int) int {
 	if !users || until <= from {
 		return 0
 	}
-	return until - from - overlap(notFree(s.problem.Resources[s.units[u]].Free), from, until)
+	return until - from - overlap(s.closed[u], from, until)
 }
 
 // fitsMusts tells whether each strand has room for its open musts at their

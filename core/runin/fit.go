@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"sync"
 
 	"cuestart/core/clock"
 )
@@ -12,12 +13,16 @@ import (
 // Version changes when the same problem may get another answer.
 const Version = 1
 
-// DefaultSteps is how many steps Fit spends unless told otherwise: enough to
-// prove a small problem, and a few tens of milliseconds of work.
-const DefaultSteps = 150_000
+// DefaultSteps is how many steps Fit spends on a problem unless told otherwise.
+// A step is one block placed by the search, or one draft tried by annealing,
+// and takes about a microsecond, so a squad's match day takes tens of
+// milliseconds and the largest problem a few hundred.
+func DefaultSteps(p *Problem) int {
+	return 20_000 + drafts(len(p.Blocks))
+}
 
 // Fit finds the plan of the greatest score, spending at most steps steps
-// (DefaultSteps if steps is 0). The same problem and steps give the same
+// ([DefaultSteps] if steps is 0). The same problem and steps give the same
 // answer on any machine, unless ctx ends first: then the answer is the best
 // plan so far and says so. An impossible problem is an answer, Feasible false;
 // an error means that the problem itself is malformed.
@@ -26,7 +31,7 @@ func Fit(ctx context.Context, p *Problem, steps int) (*Result, error) {
 		return nil, err
 	}
 	if steps <= 0 {
-		steps = DefaultSteps
+		steps = DefaultSteps(p)
 	}
 	m := newModel(p)
 	s := newSearcher(ctx, m)
@@ -38,52 +43,91 @@ func Fit(ctx context.Context, p *Problem, steps int) (*Result, error) {
 	return s.partial(steps, whole), nil
 }
 
-// annealShare is the share of the steps that annealing gets, one draft a step
-// and a half, where a narrow search did not settle the matter.
-const annealShare = 0.3
+// drafts is how many drafts annealing tries on each of its threads. Small and
+// middle problems are given more than they need, so that the best is found
+// every time; large ones what a moment allows.
+func drafts(blocks int) int {
+	if blocks <= 20 {
+		return 6000 * blocks
+	}
+	return 80 * blocks * blocks
+}
 
-// solve searches in narrow layers, then anneals, then searches in layers of
-// growing width until one search dropped nothing; it reports whether one did.
+// Problems of up to small blocks are proven best as a rule, and searched widely
+// at once; those of more than middle are annealed only, and searched if that
+// found no place for every must.
+const small, middle = 12, 20
+
+// solve looks for the best plan, by search and annealing, and reports whether
+// it is proven best.
 func (s *searcher) solve() (whole bool) {
 	if !s.shortfall {
 		s.price()
 	}
+	s.lowest = s.boundOf(s.root())
 	if s.musts == 0 {
 		s.consider(s.root())
 	}
-	if s.run(30) {
+	n := len(s.blocks)
+	width := 10
+	if n <= small || s.shortfall {
+		if s.run(40) || s.run(240) {
+			return true
+		}
+		width = 240
+	} else if n <= middle && s.run(width) {
 		return true
 	}
-	if !s.shortfall && !s.over() {
-		drafts := int(annealShare * float64(s.steps))
-		s.anneal(drafts)
-		s.steps -= drafts
+	if tries := min(drafts(n), s.steps); !s.shortfall {
+		s.anneal(tries)
+		s.steps -= tries
 	}
-	for width := 120; s.steps > 0 && !s.stopped; width *= 6 {
-		if s.run(width) {
+	for s.steps > 0 && !s.stopped && (n <= middle || s.best == nil || s.shortfall) {
+		if width *= 6; s.run(width) {
 			return true
 		}
 	}
 	return false
 }
 
-// anneal looks for a better plan than the best known, in a few runs of so many
-// drafts in all.
-func (s *searcher) anneal(drafts int) {
-	const runs = 3
-	a := newAnnealer(s)
+// anneal looks for a better plan than the best known, on two threads from two
+// seeds, of so many tries each; what they find does not depend on which is
+// faster.
+func (s *searcher) anneal(tries int) {
+	var found [2]*found
+	var scores [2]float64
+	var both sync.WaitGroup
+	for n := range found {
+		both.Go(func() { found[n], scores[n] = s.chain(uint64(n), tries) })
+	}
+	both.Wait()
+	for n := range found {
+		if found[n] != nil && scores[n] > s.bestScore+eps {
+			s.best, s.bestScore = found[n], scores[n]
+		}
+	}
+	s.stopped = s.ctx.Err() != nil
+}
+
+// chain anneals in a few runs, each from what the one before came to and less
+// hot. It returns the best plan in which every must has its place, if any.
+func (s *searcher) chain(seed uint64, tries int) (best *found, bestScore float64) {
+	const runs = 4
+	a := newAnnealer(s, seed)
 	d := a.begin()
 	if s.best != nil {
 		a.adopt(d, s.best)
 	}
-	for n := range runs {
-		hot := []float64{1, 0.6, 0.3}[n]
-		better, score := a.cool(d, drafts/runs, hot, 0.02)
-		if score > s.bestScore+eps && a.holds(better) {
-			s.best, s.bestScore = a.read(better), score
+	hot := 2.0
+	for range runs {
+		better, score := a.cool(d, tries/runs, hot, 0.05)
+		if (best == nil || score > bestScore+eps) && a.holds(better) {
+			best, bestScore = a.read(better), score
 		}
 		d = better
+		hot *= 0.6
 	}
+	return best, bestScore
 }
 
 // partial answers a problem whose musts do not fit: by how much, why, and the
@@ -95,13 +139,13 @@ func (s *searcher) partial(steps int, proven bool) *Result {
 	whole := rest.solve()
 	result := rest.result(false, whole)
 	if short.best != nil {
-		result.ShortBy = -int(short.bestScore)
+		result.ShortBy = -int(short.bestScore) * short.unit
 		result.Binds, result.Why = s.binding(short)
 		return result
 	}
 	if freed := s.shortest(steps, true); freed.best != nil {
 		result.Binds, result.Why = s.binding(freed)
-		result.Why += fmt.Sprintf("; what they need would have to be free %s earlier too", clock.Duration(-int(freed.bestScore)))
+		result.Why += fmt.Sprintf("; what they need would have to be free %s earlier too", clock.Duration(-int(freed.bestScore)*freed.unit))
 		return result
 	}
 	result.Why = "the musts cannot all be placed, however early the work begins: a pin, a link or a fixed event stands in the way"
@@ -133,7 +177,7 @@ func (s *searcher) shortest(steps int, freed bool) *searcher {
 		st := &short.strands[k]
 		st.open = math.MinInt
 		for _, player := range st.players {
-			st.open = max(st.open, int(s.problem.Players[player].Open))
+			st.open = max(st.open, short.at(s.problem.Players[player].Open))
 		}
 	}
 	short.steps = steps
@@ -167,9 +211,9 @@ func (s *searcher) binding(short *searcher) (players []string, why string) {
 	}
 	room := strand.due - strand.open - overlap(strand.closed, strand.open, strand.due)
 	if need > room {
-		return players, fmt.Sprintf("the musts at their shortest take %s, and there are %s", clock.Duration(need), clock.Duration(room))
+		return players, fmt.Sprintf("the musts at their shortest take %s, and there are %s", clock.Duration(need*short.unit), clock.Duration(room*short.unit))
 	}
-	return players, fmt.Sprintf("the musts take %s of %s, but fixed events, links, joint blocks or resources leave them no place to stand", clock.Duration(need), clock.Duration(room))
+	return players, fmt.Sprintf("the musts take %s of %s, but fixed events, links, joint blocks or resources leave them no place to stand", clock.Duration(need*short.unit), clock.Duration(room*short.unit))
 }
 
 // blocksOf lists the blocks of strand k.
@@ -192,9 +236,9 @@ func (s *searcher) result(feasible, whole bool) *Result {
 	if s.best != nil {
 		for i, level := range s.best.level {
 			if level >= 0 {
-				end := clock.Offset(s.best.end[i])
+				end := clock.Offset(s.best.end[i] * s.unit)
 				r.Blocks[i].Kept, r.Blocks[i].Level = true, level
-				r.Blocks[i].Start, r.Blocks[i].End = end-clock.Offset(s.blocks[i].levels[level].seconds), end
+				r.Blocks[i].Start, r.Blocks[i].End = end-clock.Offset(s.blocks[i].levels[level].seconds*s.unit), end
 			}
 		}
 	}
@@ -208,7 +252,7 @@ func (s *searcher) result(feasible, whole bool) *Result {
 	s.measure(r)
 	r.Bound = r.Score
 	if !whole {
-		r.Bound = max(r.Score, s.dropped)
+		r.Bound = max(r.Score, s.lowest)
 	}
 	for i := range r.Blocks {
 		r.Blocks[i].Why = s.why(r, i)
@@ -228,7 +272,7 @@ func (s *searcher) measure(r *Result) {
 			continue
 		}
 		sc, b := &r.Blocks[i], &s.blocks[i]
-		from, to := int(sc.Start), int(sc.End)
+		from, to := s.at(sc.Start), s.at(sc.End)
 		missed := s.missed(b, from, to)
 		r.Value += b.levels[sc.Level].gain * (1 - float64(missed)/float64(b.people*(to-from)))
 		for _, k := range b.strands {
@@ -237,7 +281,7 @@ func (s *searcher) measure(r *Result) {
 			}
 			if away := overlap(s.strands[k].closed, from, to); b.excusable && away > 0 {
 				for _, player := range s.strands[k].players {
-					sc.Missed = append(sc.Missed, Missed{s.problem.Players[player].ID, away})
+					sc.Missed = append(sc.Missed, Missed{s.problem.Players[player].ID, away * s.unit})
 				}
 			}
 		}
@@ -247,7 +291,7 @@ func (s *searcher) measure(r *Result) {
 		if !r.Blocks[i].Kept {
 			continue
 		}
-		from, to := int(r.Blocks[i].Start), int(r.Blocks[i].End)
+		from, to := s.at(r.Blocks[i].Start), s.at(r.Blocks[i].End)
 		for _, k := range s.blocks[i].strands {
 			if from < first[k] {
 				continue
@@ -264,6 +308,7 @@ func (s *searcher) measure(r *Result) {
 	}
 	r.Idle -= worked
 	r.Score = r.Value - s.lambda*float64(r.Idle)
+	r.Idle *= s.unit
 }
 
 func (s *searcher) sortMissed(missed []Missed) {

@@ -12,12 +12,14 @@ import (
 // names turned into indexes, rules into masks.
 type model struct {
 	problem *Problem
-	grid    int
+	unit    int     // seconds in one unit of the model's times: the grid if all times lie on it, else 1
+	grid    int     // in units
 	lambda  float64 // what one idle player-second costs
 	strands []strand
 	blocks  []block
-	units   []int // for each vector place of an exclusive resource, the resource
-	shared  []int // resources that several blocks may hold at once
+	closed  [][]span // by exclusive resource: when it is not free
+	units   []int    // for each vector place of an exclusive resource, the resource
+	shared  []int    // resources that several blocks may hold at once
 }
 
 // strand is the players who share blocks, fixed events and window.
@@ -55,7 +57,9 @@ type level struct {
 type share struct{ resource, amount int } // resource: index into model.shared
 
 func newModel(p *Problem) *model {
-	m := &model{problem: p, grid: p.Grid, lambda: IdleWeight / 60 / float64(len(p.Players))}
+	m := &model{problem: p, unit: unitOf(p)}
+	m.grid = p.Grid / m.unit
+	m.lambda = IdleWeight / 60 / float64(len(p.Players)) * float64(m.unit)
 	m.gatherStrands()
 	m.blocks = make([]block, len(p.Blocks))
 	for i := range p.Blocks {
@@ -68,6 +72,40 @@ func newModel(p *Problem) *model {
 	}
 	return m
 }
+
+// unitOf is the grid where every time of the problem is a multiple of it.
+func unitOf(p *Problem) int {
+	on := func(times ...clock.Offset) bool {
+		return !slices.ContainsFunc(times, func(t clock.Offset) bool { return int(t)%p.Grid != 0 })
+	}
+	for _, x := range p.Players {
+		if !on(x.Open, x.Due) {
+			return 1
+		}
+	}
+	for _, r := range p.Resources {
+		for _, w := range r.Free {
+			if !on(w[0], w[1]) {
+				return 1
+			}
+		}
+	}
+	for _, f := range p.Fixed {
+		if !on(f.Start, f.End) {
+			return 1
+		}
+	}
+	for _, b := range p.Blocks {
+		for _, l := range b.Levels {
+			if !on(clock.Offset(l.Seconds)) {
+				return 1
+			}
+		}
+	}
+	return p.Grid
+}
+
+func (m *model) at(o clock.Offset) int { return int(o) / m.unit }
 
 // gatherStrands groups the players; strands are sorted by what they have in
 // common, so that the order of the players does not matter.
@@ -83,7 +121,7 @@ func (m *model) gatherStrands() {
 	for i := range p.Fixed {
 		f := &p.Fixed[i]
 		for _, player := range p.members(f.Players) {
-			s := span{int(f.Start), int(f.End)}
+			s := span{m.at(f.Start), m.at(f.End)}
 			closed[player] = append(closed[player], s)
 			if f.Active {
 				active[player] = append(active[player], s)
@@ -91,7 +129,7 @@ func (m *model) gatherStrands() {
 		}
 	}
 	for player := range p.Players {
-		s := strand{open: int(p.Players[player].Open), due: int(p.Players[player].Due), blocks: inBlock[player], closed: merge(closed[player]), active: active[player]}
+		s := strand{open: m.at(p.Players[player].Open), due: m.at(p.Players[player].Due), blocks: inBlock[player], closed: merge(closed[player]), active: active[player]}
 		slices.SortFunc(s.active, func(a, b span) int { return a.from - b.from })
 		same := slices.IndexFunc(m.strands, func(t strand) bool {
 			return t.open == s.open && t.due == s.due && t.blocks == s.blocks && slices.Equal(t.closed, s.closed) && slices.Equal(t.active, s.active)
@@ -119,10 +157,10 @@ func (m *model) readBlock(i int) {
 	to.phase = slices.Index(m.problem.Phases, from.Phase)
 	to.must, to.excusable = from.Must, from.Excusable
 	if from.Pin != nil {
-		to.pinned, to.pin = true, int(*from.Pin)
+		to.pinned, to.pin = true, m.at(*from.Pin)
 	}
 	for _, l := range from.Levels {
-		to.levels = append(to.levels, level{l.Seconds, from.Weight * l.Value})
+		to.levels = append(to.levels, level{l.Seconds / m.unit, from.Weight * l.Value})
 	}
 	for k := range m.strands {
 		s := &m.strands[k]
@@ -177,7 +215,7 @@ func (m *model) readResources() {
 			if amount > resource.Capacity {
 				m.blocks[i].closed = append(m.blocks[i].closed, span{-2 * horizon, 2 * horizon})
 			}
-			m.blocks[i].closed = append(m.blocks[i].closed, notFree(resource.Free)...)
+			m.blocks[i].closed = append(m.blocks[i].closed, m.notFree(resource.Free)...)
 		}
 		if total <= resource.Capacity {
 			continue
@@ -191,6 +229,7 @@ func (m *model) readResources() {
 				}
 			}
 			m.units = append(m.units, r)
+			m.closed = append(m.closed, merge(m.notFree(resource.Free)))
 			continue
 		}
 		for i := range m.blocks {
@@ -203,13 +242,13 @@ func (m *model) readResources() {
 }
 
 // notFree is the time outside the free spans; nil, as free, means always free.
-func notFree(free [][2]clock.Offset) []span {
+func (m *model) notFree(free [][2]clock.Offset) []span {
 	if free == nil {
 		return nil
 	}
 	var open []span
 	for _, w := range free {
-		open = append(open, span{int(w[0]), int(w[1])})
+		open = append(open, span{m.at(w[0]), m.at(w[1])})
 	}
 	var closed []span
 	from := -2 * horizon
@@ -277,7 +316,10 @@ func (m *model) missed(b *block, from, to int) (seconds int) {
 // it starts on the grid and clear of its closed times.
 func (m *model) latest(b *block, seconds, end int) (int, bool) {
 	for {
-		start := floorTo(end-seconds, m.grid)
+		start := end - seconds
+		if m.grid > 1 {
+			start = floorTo(start, m.grid)
+		}
 		end = start + seconds
 		// The spans are few and merged: the first that reaches into
 		// [start, end) decides.
@@ -295,6 +337,15 @@ func (m *model) latest(b *block, seconds, end int) (int, bool) {
 			return end, true
 		}
 	}
+}
+
+// rivals tells whether two blocks compete for a strand or a resource.
+func (b *block) rivals(c *block) bool {
+	return slices.ContainsFunc(b.strands, func(k int) bool { return slices.Contains(c.strands, k) }) ||
+		slices.ContainsFunc(b.units, func(u int) bool { return slices.Contains(c.units, u) }) ||
+		slices.ContainsFunc(b.shares, func(x share) bool {
+			return slices.ContainsFunc(c.shares, func(y share) bool { return x.resource == y.resource })
+		})
 }
 
 func floorTo(t, grid int) int {

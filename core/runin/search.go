@@ -57,7 +57,8 @@ type searcher struct {
 
 	best      *found // nil: nothing yet
 	bestScore float64
-	dropped   float64 // the highest bound of a state that was dropped unexplored
+	dropped   float64 // the highest bound of a state that this run dropped unexplored
+	lowest    float64 // the lowest such bound of all runs: no plan scores more
 }
 
 func (s *searcher) strandAt(k int) int { return 3 * k }
@@ -65,7 +66,7 @@ func (s *searcher) unitAt(k int) int   { return 3*len(s.strands) + k }
 func (s *searcher) linkAt(i int) int   { return 3*len(s.strands) + len(s.units) + i }
 
 func newSearcher(ctx context.Context, m *model) *searcher {
-	s := &searcher{model: m, ctx: ctx, bestScore: math.Inf(-1), dropped: math.Inf(-1)}
+	s := &searcher{model: m, ctx: ctx, bestScore: math.Inf(-1), dropped: math.Inf(-1), lowest: math.Inf(1)}
 	for i := range m.blocks {
 		if m.blocks[i].must {
 			s.musts |= 1 << i
@@ -125,6 +126,7 @@ func (s *searcher) run(width int) bool {
 		}
 		layers[n] = nil
 	}
+	s.lowest = min(s.lowest, s.dropped)
 	return whole
 }
 
@@ -157,7 +159,7 @@ func (s *searcher) undominated(layer []*state) []*state {
 		if len(kept) > 0 && kept[len(kept)-1].open != t.open {
 			first = len(kept)
 		}
-		if !slices.ContainsFunc(kept[first:], func(k *state) bool { s.steps--; return dominates(k, t) }) {
+		if !slices.ContainsFunc(kept[first:], func(k *state) bool { return dominates(k, t) }) {
 			kept = append(kept, t)
 		}
 	}
