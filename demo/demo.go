@@ -94,7 +94,10 @@ var ground = []store.Zone{
 
 // base is what the demo's sessions have in common: people, places, leaders.
 func base(start time.Time, free plan.Span) *plan.Document {
-	d := &plan.Document{Format: plan.Format, Start: clock.StartAt(start), Method: plan.DefaultMethod, Place: "Tidegate",
+	air := 8.0
+	d := &plan.Document{Format: plan.Format, Start: clock.StartAt(start), Method: plan.DefaultMethod, Place: "Tidegate", Grade: drill.Club,
+		Today: plan.Conditions{Celsius: &air, Layers: true}, Stresses: []string{"ankle", "knee", "hip", "back", "shoulder", "neck"},
+		Kit: map[string]int{"light loop band": 24, "light band": 24, "ball": 14, "shield": 8, "tee": 2},
 		Leaders: []plan.Leader{
 			{ID: "ines", Name: "Ines", Role: "S&C coach"},
 			{ID: "dorrit", Name: "Dorrit", Role: "forwards coach"},

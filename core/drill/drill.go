@@ -39,6 +39,22 @@ type Drill struct {
 	Cues    []string `json:"cues,omitempty"`
 	Caution string   `json:"caution,omitempty"`
 
+	// What the checks go by.
+	Static    bool     `json:"static,omitempty"`     // held still, to stretch
+	NeedsWarm bool     `json:"needs_warm,omitempty"` // deep, or near full effort
+	EndRange  bool     `json:"end_range,omitempty"`  // stretches to the end of the range
+	OneSided  bool     `json:"one_sided,omitempty"`  // works one side at a time
+	ArmPump   bool     `json:"arm_pump,omitempty"`   // tires the throwing arm
+	Overhead  bool     `json:"overhead,omitempty"`   // hands above the head: throws, catches
+	Collision bool     `json:"collision,omitempty"`  // body contact at full effort
+	Regions   []string `json:"regions,omitempty"`    // joints it works: ankle, knee, hip, back, shoulder, neck, wrist
+	Planes    []string `json:"planes,omitempty"`     // front, side, turn
+
+	// Easier and Swap are codes of drills that stand in for this one, where a
+	// restriction asks for less, or for something else.
+	Easier string `json:"easier,omitempty"`
+	Swap   string `json:"swap,omitempty"`
+
 	// Together: the group does each act as one (a line-out, a scrum), so that
 	// nobody waits for a turn.
 	Together bool `json:"together,omitempty"`
@@ -62,11 +78,38 @@ func (d Drill) Validate() error {
 	if strings.TrimSpace(d.Aim) == "" {
 		problems = append(problems, errors.New("a drill needs an aim in one line"))
 	}
-	problems = append(problems, d.Dose.Validate(), d.Range.Validate(), within("effort", d.Effort, 0, 1))
+	problems = append(problems, d.For(Club).Dose.Validate(), d.Range.Validate(), within("effort", d.Effort, 0, 1))
 	if err := errors.Join(problems...); err != nil {
 		return fmt.Errorf("drill %s: %w", d.Code, err)
 	}
 	return nil
+}
+
+// Grade is the level of a squad.
+type Grade string
+
+// The grades.
+const (
+	Junior Grade = "junior"
+	Club   Grade = "club"
+	Elite  Grade = "elite"
+)
+
+// TopSpeed is the running speed in m/s that full effort means for a grade; a
+// coach's estimate for planning, not a test.
+var TopSpeed = map[Grade]float64{Junior: 6.5, Club: 7.5, Elite: 8.5}
+
+// For is the drill as a squad of that grade does it: a travel dose without a
+// speed of its own gets effort times the grade's top speed.
+func (d Drill) For(grade Grade) Drill {
+	top, known := TopSpeed[grade]
+	if !known {
+		top = TopSpeed[Club]
+	}
+	if d.Dose.Kind == Travel && d.Dose.Speed == 0 {
+		d.Dose.Speed = d.Effort * top
+	}
+	return d
 }
 
 // Serves tells whether the drill belongs in the phase.

@@ -43,6 +43,43 @@ type Document struct {
 	Leaders   []Leader     `json:"leaders,omitempty"`
 	Fixed     []Fixed      `json:"fixed,omitempty"`
 	Blocks    []Block      `json:"blocks"`
+
+	Grade        drill.Grade    `json:"grade,omitempty"` // "": club
+	Today        Conditions     `json:"today,omitzero"`
+	Kit          map[string]int `json:"kit,omitempty"`      // how many there are; what is not named suffices
+	Stresses     []string       `json:"stresses,omitempty"` // the joints that the sport stresses
+	Restrictions []Restriction  `json:"restrictions,omitempty"`
+	Kept         []Exception    `json:"kept,omitempty"` // findings that the coach keeps, and why
+}
+
+// Conditions are the day's facts that change doses and checks.
+type Conditions struct {
+	Celsius       *float64 `json:"air_celsius,omitempty"` // nil: not known
+	Layers        bool     `json:"layers,omitempty"`      // warm layers are worn while waiting
+	Wet           bool     `json:"wet,omitempty"`
+	Uneven        bool     `json:"uneven,omitempty"`
+	HardYesterday bool     `json:"hard_yesterday,omitempty"`
+	Light         bool     `json:"light,omitempty"`       // a light session follows
+	DrinkEvery    int      `json:"drink_every,omitempty"` // minutes between drink stops; 0: none are planned
+	Off           []string `json:"off,omitempty"`         // factors that the coach switched off, by id
+}
+
+// Restriction is what licensed medical staff ruled for a player. It is never
+// overruled by a plan.
+type Restriction struct {
+	Player     string   `json:"player"`
+	NoJumps    bool     `json:"no_jumps,omitempty"`
+	NoOverhead bool     `json:"no_overhead,omitempty"`
+	MaxEffort  float64  `json:"max_effort,omitempty"`  // 0: no limit
+	Spare      []string `json:"spare,omitempty"`       // joints
+	MaxMinutes int      `json:"max_minutes,omitempty"` // of work; 0: no limit
+}
+
+// Exception is a finding that the coach keeps, with the reason.
+type Exception struct {
+	Rule   string `json:"rule"`
+	Where  string `json:"where,omitempty"`
+	Reason string `json:"reason"`
 }
 
 // Player is one of the squad who takes part today.
@@ -52,7 +89,8 @@ type Player struct {
 	First    string `json:"first"`
 	Last     string `json:"last"`
 	Position string `json:"position,omitempty"`
-	Late     int    `json:"late,omitempty"`      // seconds after Open at which the player can begin
+	Late     int    `json:"late,omitempty"` // seconds after Open at which the player can begin
+	Loose    bool   `json:"hypermobile,omitempty"`
 	DueShift int    `json:"due_shift,omitempty"` // seconds that the player's due time lies later (earlier if negative) than the squad's
 }
 
@@ -153,6 +191,10 @@ type Block struct {
 type Item struct {
 	Drill   drill.Drill `json:"drill"`
 	Explain int         `json:"explain,omitempty"` // seconds to explain it, where it is new to the group
+
+	// Easier and Swap stand in for the drill where a restriction touches it.
+	Easier *drill.Drill `json:"easier,omitempty"`
+	Swap   *drill.Drill `json:"swap,omitempty"`
 }
 
 // Seconds that a block needs between two drills, and to hand over to the next.
@@ -169,20 +211,6 @@ func (b Block) Seconds(amounts []int, group drill.Group) int {
 		total += float64(item.Explain) + item.Drill.Work(amounts[i], group)
 	}
 	return clock.CeilTo(total, clock.Grid)
-}
-
-// Method is a school of warming up: the order of its phases.
-type Method struct {
-	Name   string
-	Phases []drill.Phase
-}
-
-// DefaultMethod is the key of RAMP (Jeffreys 2007) in Methods.
-const DefaultMethod = "ramp"
-
-// Methods are the schools that a plan can follow.
-var Methods = map[string]Method{
-	DefaultMethod: {Name: "RAMP", Phases: []drill.Phase{drill.Raise, drill.Activate, drill.Mobilise, drill.Potentiate, drill.Sport}},
 }
 
 // Members resolves ids of units and players, or Everyone, to the ids of

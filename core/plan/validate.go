@@ -47,6 +47,7 @@ func (p Problems) At(where string) string {
 func (d *Document) Validate() error {
 	v := validator{doc: d}
 	v.head()
+	v.day()
 	v.people()
 	v.places()
 	ids := v.ids()
@@ -121,6 +122,32 @@ func (v *validator) head() {
 	case int(open) > -d.Margin:
 		v.add("start", "the ground opens at %s, after the work has to end at %s: start later, or open earlier",
 			clock.Clock(start, open), clock.Clock(start, clock.Offset(-d.Margin)))
+	}
+}
+
+// day checks the conditions, the kit and the restrictions.
+func (v *validator) day() {
+	d := v.doc
+	if t := d.Today.Celsius; t != nil && (*t < -40 || *t > 55) {
+		v.add("today.air_celsius", "the air lies between -40 and 55 °C")
+	}
+	if d.Today.DrinkEvery < 0 || d.Today.DrinkEvery > 120 {
+		v.add("today.drink_every", "drink stops come every 1 to 120 minutes")
+	}
+	switch d.Grade {
+	case "", drill.Junior, drill.Club, drill.Elite:
+	default:
+		v.add("grade", "%q is not junior, club or elite", d.Grade)
+	}
+	for name, n := range d.Kit {
+		if n < 0 || n > 10_000 {
+			v.add("kit."+name, "there are between 0 and 10,000")
+		}
+	}
+	for _, r := range d.Restrictions {
+		if r.MaxEffort < 0 || r.MaxEffort > 1 || r.MaxMinutes < 0 {
+			v.add("restrictions."+r.Player, "effort lies between 0 and 1, minutes above 0")
+		}
 	}
 }
 

@@ -9,6 +9,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/today"
 )
 
 // maxDosings bounds the lengths that a block is offered in: a drill of many
@@ -67,6 +68,7 @@ func Compile(d *plan.Document) (*Compiled, error) {
 	if err := d.Validate(); err != nil {
 		return nil, err
 	}
+	d = today.Apply(d)
 	start, err := d.Start.Resolve()
 	if err != nil {
 		return nil, err

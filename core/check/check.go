@@ -1,0 +1,197 @@
+// Package check looks through a fitted plan as an experienced coach would and
+// says what is wrong, where, why, and what would mend it.
+//
+// Every check is a row of [Rules]. A [Finding] names the rule and the place; a
+// mend is a change of the plan that makes it go away without raising a new
+// stop, which [Mend] makes sure of by fitting and checking the changed plan.
+package check
+
+import (
+	"context"
+	"errors"
+	"slices"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/runin"
+	"cuestart/core/today"
+	"cuestart/core/warmth"
+)
+
+// Severity says how much a finding matters.
+type Severity string
+
+// The severities. A stop should not go out to players as it is.
+const (
+	Stop Severity = "stop"
+	Warn Severity = "warn"
+	Note Severity = "note"
+)
+
+// Rule is one check.
+type Rule struct {
+	ID       string
+	Severity Severity
+	Why      string // the reason, with its source where it rests on one
+	find     func(*reading)
+}
+
+// Finding is one thing that a rule found.
+type Finding struct {
+	Rule     string   `json:"rule"`
+	Severity Severity `json:"severity"`
+	What     string   `json:"what"`
+	Where    string   `json:"where,omitempty"`   // a block's id, or ""
+	Players  []string `json:"players,omitempty"` // whom it concerns, if not all
+	Why      string   `json:"why"`
+	Mend     string   `json:"mend,omitempty"` // what mending it would do; "": nothing is offered
+	Kept     string   `json:"kept,omitempty"` // the coach keeps it, for this reason
+
+	mends []change
+}
+
+// change is something that a mend may do to a plan; it reports whether it
+// found anything to change.
+type change func(*plan.Document) bool
+
+// Input is what is checked.
+type Input struct {
+	Document *plan.Document
+	Schedule *runin.Schedule
+	Book     []drill.Drill    // to take drills from for mends; may be empty
+	Earlier  []*plan.Document // plans of the same kind that ran before, the latest first
+}
+
+// Check looks through a fitted plan: the gravest findings first, within a
+// severity in the order of Rules.
+func Check(in Input) []Finding {
+	r := &reading{Input: in, day: today.Apply(in.Document)}
+	r.strands = warmth.Strands(r.day, in.Schedule)
+	for i := range Rules {
+		r.rule = &Rules[i]
+		r.rule.find(r)
+	}
+	rank := map[Severity]int{Stop: 0, Warn: 1, Note: 2}
+	slices.SortStableFunc(r.findings, func(a, b Finding) int { return rank[a.Severity] - rank[b.Severity] })
+	return r.findings
+}
+
+// Stops counts the findings that are stops and not kept.
+func Stops(findings []Finding) (n int) {
+	for _, f := range findings {
+		if f.Severity == Stop && f.Kept == "" {
+			n++
+		}
+	}
+	return n
+}
+
+// ErrNoMend is returned where no single change makes the finding go away.
+var ErrNoMend = errors.New("no single change mends this without spoiling something else")
+
+// Mend returns a changed copy of the document in which the finding of that
+// rule at that place is gone and no new stop has come, with what was done in a
+// few words; or ErrNoMend.
+func Mend(ctx context.Context, in Input, rule, where string) (*plan.Document, string, error) {
+	before := Check(in)
+	i := slices.IndexFunc(before, func(f Finding) bool { return f.Rule == rule && f.Where == where })
+	if i < 0 {
+		return nil, "", ErrNoMend
+	}
+	for _, apply := range before[i].mends {
+		next := in.Document.Clone()
+		if !apply(next) {
+			continue
+		}
+		schedule, err := runin.Plan(ctx, next, 0)
+		if err != nil || in.Schedule.Result.Feasible && !schedule.Result.Feasible {
+			continue
+		}
+		after := Check(Input{Document: next, Schedule: schedule, Book: in.Book, Earlier: in.Earlier})
+		if !newStop(before, after) && !slices.ContainsFunc(after, func(f Finding) bool { return f.Rule == rule && f.Where == where }) {
+			return next, before[i].Mend, nil
+		}
+	}
+	return nil, "", ErrNoMend
+}
+
+func newStop(before, after []Finding) bool {
+	return slices.ContainsFunc(after, func(f Finding) bool {
+		return f.Severity == Stop && !slices.ContainsFunc(before, func(g Finding) bool { return g.Rule == f.Rule && g.Where == f.Where })
+	})
+}
+
+// reading is a plan made ready for the rules.
+type reading struct {
+	Input
+	day      *plan.Document // with today's factors worked in
+	strands  []warmth.Strand
+	rule     *Rule
+	findings []Finding
+}
+
+// add reports a finding of the present rule. A second one at the same place
+// is taken as one with the first.
+func (r *reading) add(where, what string, players []string, mend string, changes ...change) {
+	for i := range r.findings {
+		if f := &r.findings[i]; f.Rule == r.rule.ID && f.Where == where {
+			for _, p := range players {
+				if !slices.Contains(f.Players, p) {
+					f.Players = append(f.Players, p)
+				}
+			}
+			return
+		}
+	}
+	f := Finding{Rule: r.rule.ID, Severity: r.rule.Severity, What: what, Where: where, Players: slices.Clone(players), Why: r.rule.Why, mends: changes}
+	if len(changes) > 0 {
+		f.Mend = mend
+	}
+	for _, e := range r.Document.Kept {
+		if e.Rule == f.Rule && e.Where == where {
+			f.Kept = e.Reason
+		}
+	}
+	r.findings = append(r.findings, f)
+}
+
+// kept calls do with each block that the schedule keeps.
+func (r *reading) kept(do func(b *plan.Block, s *runin.Scheduled, amounts []int)) {
+	for i := range r.Schedule.Result.Blocks {
+		if s := &r.Schedule.Result.Blocks[i]; s.Kept {
+			do(&r.day.Blocks[i], s, r.Schedule.Amounts[i])
+		}
+	}
+}
+
+// work calls do with each stretch of drill work of each strand.
+func (r *reading) work(do func(s *warmth.Strand, n int, x *warmth.Stretch)) {
+	for k := range r.strands {
+		s := &r.strands[k]
+		for n := range s.Stretches {
+			if s.Stretches[n].Drill != nil {
+				do(s, n, &s.Stretches[n])
+			}
+		}
+	}
+}
+
+// names writes players for a sentence: "Mara T.", "Mara T. and 3 more".
+func (r *reading) names(ids []string) string {
+	if len(ids) == len(r.Document.Players) {
+		return "everybody"
+	}
+	p := r.Document.Player(ids[0])
+	if p == nil {
+		return "a player"
+	}
+	switch len(ids) {
+	case 1:
+		return p.ShortName()
+	case 2:
+		if q := r.Document.Player(ids[1]); q != nil {
+			return p.ShortName() + " and " + q.ShortName()
+		}
+	}
+	return p.ShortName() + " and " + plural(len(ids)-1, "more", "more")
+}

@@ -1,0 +1,291 @@
+package check
+
+import (
+	"fmt"
+	"slices"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/runin"
+)
+
+func tooLong(r *reading) {
+	r.over(func(l drill.Load) int { return l.Seconds / 60 }, caps[r.grade()].minutes, "%s: %d minutes of work, %d are enough",
+		func(d drill.Drill) bool { return true }, "Turn doses down")
+}
+
+func tooManyContacts(r *reading) {
+	r.over(func(l drill.Load) int { return l.Contacts }, caps[r.grade()].contacts, "%s: %d ground contacts, %d at most",
+		func(d drill.Drill) bool { return d.ContactsPerUnit > 0 }, "Turn the jumps down")
+}
+
+func tooManySprints(r *reading) {
+	r.over(func(l drill.Load) int { return l.SprintMetres }, caps[r.grade()].sprintMetres, "%s: %d m at 90 %% and over, %d at most",
+		func(d drill.Drill) bool { return d.Effort >= drill.SprintEffort && d.Dose.Kind == drill.Travel }, "Turn the sprints down")
+}
+
+func groundTime(r *reading) {
+	loads := r.loads()
+	var players []string
+	for _, p := range r.Document.Players {
+		if l := loads[p.ID]; l.Seconds > 0 && 3*l.GroundSeconds > l.Seconds {
+			players = append(players, p.ID)
+		}
+	}
+	if len(players) > 0 {
+		ground := func(d drill.Drill) bool { return d.Ground }
+		r.add("", r.names(players)+": more than a third of the work on the ground", players, "Turn the ground work down",
+			whole(func(d *plan.Document) {
+				for i := range d.Blocks {
+					for n := range d.Blocks[i].Items {
+						if k := &d.Blocks[i].Items[n].Drill; ground(*k) {
+							least(k)
+						}
+					}
+				}
+			}),
+			func(d *plan.Document) bool {
+				done := false
+				for _, b := range slices.Clone(d.Blocks) {
+					done = takeAll(b.ID, ground)(d) || done
+				}
+				return done
+			})
+	}
+}
+
+func oneSide(r *reading) {
+	r.kept(func(b *plan.Block, _ *runin.Scheduled, _ []int) {
+		for _, item := range b.Items {
+			if k := item.Drill; k.OneSided && k.Dose.Sides == 1 {
+				r.add(b.ID, k.Name+" is done on one side only", nil, "Do it on both", alter(b.ID, k.Code, func(k *drill.Drill) { k.Dose.Sides = 2 }))
+			}
+		}
+	})
+}
+
+// queue finds drills in which people wait for more than half of the time.
+func queue(r *reading) {
+	r.kept(func(b *plan.Block, _ *runin.Scheduled, amounts []int) {
+		group := r.day.Group(b)
+		for n, item := range b.Items {
+			k := item.Drill
+			if k.Together {
+				continue
+			}
+			all := k.Work(amounts[n], group)
+			own := k.Work(amounts[n], drill.Group{People: 1, Lanes: 1})
+			if all > 0 && own < all/2 {
+				id, code := b.ID, k.Code
+				r.add(id, fmt.Sprintf("%s: %d share %d, and wait %.0f of %.0f s", k.Name, group.People, group.Lanes, all-own, all), nil, "Use more lanes or stations",
+					set(id, func(b *plan.Block) { b.Stations = 0 }),
+					func(d *plan.Document) bool {
+						z := d.Zone(d.Block(id).Zone)
+						if z == nil || z.Lanes >= group.People {
+							return false
+						}
+						d.Block(id).Stations = 0
+						z.Lanes = (group.People + 1) / 2
+						return true
+					}, takeOut(id, code))
+			}
+		}
+	})
+}
+
+func kitShort(r *reading) {
+	r.kept(func(b *plan.Block, _ *runin.Scheduled, _ []int) {
+		need := r.day.Group(b).People
+		for _, item := range b.Items {
+			people := need
+			if item.Drill.Together {
+				people = 1
+			} else if item.Drill.Dose.Kind == drill.Count || item.Drill.Dose.Kind == drill.Grid {
+				people = min(need, r.day.Group(b).Lanes)
+			}
+			for _, kit := range item.Drill.Kit {
+				if have, counted := r.Document.Kit[kit]; counted && have < people {
+					r.add(b.ID, fmt.Sprintf("%s wants %d of %s, and there are %d", item.Drill.Name, people, kit, have), nil, "Take "+item.Drill.Name+" out", takeOut(b.ID, item.Drill.Code))
+				}
+			}
+		}
+	})
+}
+
+func partner(r *reading) {
+	for i := range r.day.Blocks {
+		b := &r.day.Blocks[i]
+		missing := 0
+		for _, id := range b.Who {
+			if id != plan.Everyone && r.day.Unit(id) == nil && r.day.Player(id) == nil {
+				missing++
+			}
+		}
+		if missing > 0 {
+			r.add(b.ID, fmt.Sprintf("%s names %s not here today", b.Name, plural(missing, "player", "players")), nil, "Go on with those who are here",
+				func(d *plan.Document) bool {
+					b := d.Block(b.ID)
+					b.Who = slices.DeleteFunc(b.Who, func(id string) bool { return id != plan.Everyone && d.Unit(id) == nil && d.Player(id) == nil })
+					return len(b.Who) > 0
+				}, drop(b.ID))
+		}
+	}
+}
+
+func gridUntried(r *reading) {
+	for i, s := range r.Schedule.Result.Blocks {
+		if s.Kept {
+			continue
+		}
+		for _, item := range r.day.Blocks[i].Items {
+			if item.Drill.Dose.Kind == drill.Grid {
+				id := s.ID
+				r.add(id, fmt.Sprintf("%s is left out: %d places stay untried", r.day.Blocks[i].Name, item.Drill.Dose.Cells), nil, "Make it a must",
+					set(id, func(b *plan.Block) { b.Priority = plan.Must }))
+			}
+		}
+	}
+}
+
+func noLeader(r *reading) {
+	if len(r.Document.Leaders) == 0 {
+		return
+	}
+	r.kept(func(b *plan.Block, _ *runin.Scheduled, _ []int) {
+		if b.Leader == "" && b.Phase != drill.Own {
+			var tries []change
+			for _, l := range r.Document.Leaders {
+				tries = append(tries, set(b.ID, func(b *plan.Block) { b.Leader = l.ID }))
+			}
+			r.add(b.ID, "Nobody leads "+b.Name, nil, "Ask who is free", tries...)
+		}
+	})
+}
+
+func acts(r *reading) {
+	r.kept(func(b *plan.Block, _ *runin.Scheduled, amounts []int) {
+		for n, item := range b.Items {
+			k := item.Drill
+			if k.Dose.Kind != drill.Count && k.Dose.Kind != drill.Grid {
+				continue
+			}
+			units := k.Dose.WithAmount(amounts[n]).Units()
+			switch {
+			case units < actsAtLeast:
+				r.add(b.ID, fmt.Sprintf("%s: only %s", k.Name, k.Words(amounts[n])), nil, "Do a few more", alter(b.ID, k.Code, func(k *drill.Drill) {
+					for k.Dose.WithAmount(k.Range.Min).Units() < actsAtLeast {
+						k.Range.Min++
+					}
+					k.Range.Target, k.Range.Max = max(k.Range.Target, k.Range.Min), max(k.Range.Max, k.Range.Min)
+				}))
+			case units > actsAtMost:
+				r.add(b.ID, fmt.Sprintf("%s: %d tries each", k.Name, units), nil, "Do fewer", alter(b.ID, k.Code, func(k *drill.Drill) {
+					for k.Range.Target > 1 && k.Dose.WithAmount(k.Range.Target).Units() > actsAtMost {
+						k.Range.Target--
+					}
+					k.Range.Min = min(k.Range.Min, k.Range.Target)
+				}))
+			}
+		}
+	})
+}
+
+// covered tells whether any kept drill fits.
+func (r *reading) covered(fits func(drill.Drill) bool) (yes bool) {
+	r.kept(func(b *plan.Block, _ *runin.Scheduled, _ []int) {
+		yes = yes || slices.ContainsFunc(b.Items, func(i plan.Item) bool { return fits(i.Drill) })
+	})
+	return yes
+}
+
+// addTo offers to put a drill of the book that fits into a kept block of its
+// phase, or else to add it as a block.
+func (r *reading) addTo(fits func(drill.Drill) bool) []change {
+	var tries []change
+	for _, phase := range []drill.Phase{drill.Mobilise, drill.Activate, drill.Raise} {
+		known := r.from(func(d drill.Drill) bool { return d.Serves(phase) && fits(d) && !d.NeedsWarm && !d.Static })
+		if known == nil {
+			continue
+		}
+		r.kept(func(b *plan.Block, _ *runin.Scheduled, _ []int) {
+			if b.Phase == phase && len(b.Items) < plan.MaxItems {
+				tries = append(tries, set(b.ID, func(b *plan.Block) {
+					item := plan.Item{Drill: *known}
+					least(&item.Drill)
+					b.Items = append(b.Items, item)
+				}))
+			}
+		})
+		tries = append(tries, extra(known, known.Name, phase, []string{plan.Everyone}))
+	}
+	return tries
+}
+
+func plane(r *reading) {
+	if !r.covered(func(d drill.Drill) bool { return len(d.Planes) > 0 }) {
+		return // the drills do not say
+	}
+	for _, p := range planes {
+		fits := func(d drill.Drill) bool { return anyOf(d.Planes, p) }
+		if !r.covered(fits) {
+			r.add(p, "Nothing moves in the "+p+" plane", nil, "Add a drill that does", r.addTo(fits)...)
+		}
+	}
+}
+
+func joint(r *reading) {
+	for _, j := range r.Document.Stresses {
+		fits := func(d drill.Drill) bool { return anyOf(d.Regions, j) }
+		if !r.covered(fits) {
+			r.add(j, "Nothing prepares the "+j, nil, "Add a drill that does", r.addTo(fits)...)
+		}
+	}
+}
+
+func noAim(r *reading) {
+	for i := range r.day.Blocks {
+		b := &r.day.Blocks[i]
+		if b.Aim == "" && len(b.Items) > 0 {
+			aim := b.Items[0].Drill.Aim
+			r.add(b.ID, b.Name+" has no aim", nil, "Take the aim of its first drill", set(b.ID, func(b *plan.Block) { b.Aim = aim }))
+		}
+	}
+}
+
+// content is what tells one plan from another: its blocks and their drills.
+func content(d *plan.Document) (list []string) {
+	for _, b := range d.Blocks {
+		for _, i := range b.Items {
+			list = append(list, b.Name+"/"+i.Drill.Code)
+		}
+	}
+	return list
+}
+
+func sameAgain(r *reading) {
+	if len(r.Earlier) < sameTooOften {
+		return
+	}
+	for _, e := range r.Earlier[:sameTooOften] {
+		if !slices.Equal(content(e), content(r.Document)) {
+			return
+		}
+	}
+	r.add("", fmt.Sprintf("The same plan for the %dth time running", sameTooOften+1), nil, "")
+}
+
+func twoChanges(r *reading) {
+	if len(r.Earlier) < 2 || !slices.Equal(content(r.Earlier[0]), content(r.Earlier[1])) {
+		return // not a routine that is being read
+	}
+	was, is := content(r.Earlier[0]), content(r.Document)
+	changed := 0
+	for _, x := range is {
+		if !slices.Contains(was, x) {
+			changed++
+		}
+	}
+	if changed > 1 {
+		r.add("", fmt.Sprintf("%s new since last time", plural(changed, "drill is", "drills are")), nil, "")
+	}
+}

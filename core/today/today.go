@@ -1,0 +1,154 @@
+// Package today applies the day's facts to a plan: factors that turn doses up
+// or down, each with a reason, and the restrictions of medical staff.
+package today
+
+import (
+	"fmt"
+	"slices"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// Factor is one reason to do more or less of something today.
+type Factor struct {
+	ID     string      `json:"id"`
+	Phase  drill.Phase `json:"phase"`
+	Times  float64     `json:"times"`  // what the target is multiplied by
+	Reason string      `json:"reason"` // such as "cold, 4 °C"
+}
+
+// Words writes the factor as a coach reads it: "cold, 4 °C: Raise × 1.3".
+func (f Factor) Words(phase string) string {
+	return fmt.Sprintf("%s: %s × %.4g", f.Reason, phase, f.Times)
+}
+
+// air are the factors of temperature; the first row that fits counts.
+// A coach's defaults, editable by switching them off.
+var air = []struct {
+	id           string
+	from, to     float64 // °C, both included
+	raise, sport float64
+	word         string
+}{
+	{"cold", -60, 5, 1.3, 1.25, "cold"},
+	{"cool", 5, 12, 1.15, 1.1, "cool"},
+	{"hot", 30, 60, 0.7, 0.85, "hot"},
+	{"warm", 24, 30, 0.85, 0.9, "warm"},
+}
+
+// Factors lists what applies to the document today, including the ones that
+// its coach has switched off.
+func Factors(d *plan.Document) (factors []Factor) {
+	t := d.Today
+	if t.Celsius != nil {
+		for _, a := range air {
+			if *t.Celsius >= a.from && *t.Celsius <= a.to {
+				reason := fmt.Sprintf("%s, %.4g °C", a.word, *t.Celsius)
+				factors = append(factors, Factor{a.id + "-raise", drill.Raise, a.raise, reason}, Factor{a.id + "-sport", drill.Sport, a.sport, reason})
+				break
+			}
+		}
+	}
+	if t.HardYesterday {
+		factors = append(factors, Factor{"hard-yesterday", drill.Potentiate, 0.7, "the day after a hard day"})
+	}
+	if d.Grade == drill.Junior {
+		factors = append(factors, Factor{"junior", drill.Potentiate, 0.6, "juniors"})
+	}
+	if t.Light {
+		factors = append(factors, Factor{"light", drill.Potentiate, 0.5, "a light session follows"})
+	}
+	return factors
+}
+
+// juniorExplain is what the time to explain a drill is multiplied by.
+const juniorExplain = 1.5
+
+// Apply returns the document with today's factors worked into its targets:
+// clamp(round to step(target × Π factors), min, max). The document itself is
+// left as it is. A document that has nothing to apply is returned unchanged.
+func Apply(d *plan.Document) *plan.Document {
+	times := map[drill.Phase]float64{}
+	for _, f := range Factors(d) {
+		if slices.Contains(d.Today.Off, f.ID) {
+			continue
+		}
+		if times[f.Phase] == 0 {
+			times[f.Phase] = 1
+		}
+		times[f.Phase] *= f.Times
+	}
+	junior := d.Grade == drill.Junior
+	if len(times) == 0 && !junior {
+		return d
+	}
+	d = d.Clone()
+	for i := range d.Blocks {
+		b := &d.Blocks[i]
+		for n := range b.Items {
+			if junior {
+				b.Items[n].Explain = int(float64(b.Items[n].Explain)*juniorExplain + 0.5)
+			}
+			if f := times[b.Phase]; f != 0 {
+				r := &b.Items[n].Drill.Range
+				r.Target = r.Clamp(int(float64(r.Target)*f + 0.5))
+			}
+		}
+	}
+	return d
+}
+
+// Version is how a player does a drill that a restriction touches.
+type Version struct {
+	Block, Player string
+	Item          int
+	Drill         *drill.Drill // nil: left out
+	Reason        string       // in plain words, without a diagnosis
+}
+
+// Versions lists what restrictions change: the easier version where that
+// respects them, else the swap, else the player leaves the drill out.
+func Versions(d *plan.Document) (versions []Version) {
+	for _, r := range d.Restrictions {
+		for i := range d.Blocks {
+			b := &d.Blocks[i]
+			if !slices.Contains(d.Members(b.Who), r.Player) {
+				continue
+			}
+			for n, item := range b.Items {
+				reason := Touches(r, item.Drill)
+				if reason == "" {
+					continue
+				}
+				v := Version{Block: b.ID, Player: r.Player, Item: n, Reason: reason}
+				for _, stand := range []*drill.Drill{item.Easier, item.Swap} {
+					if stand != nil && Touches(r, *stand) == "" {
+						v.Drill = stand
+						break
+					}
+				}
+				versions = append(versions, v)
+			}
+		}
+	}
+	return versions
+}
+
+// Touches says which part of the restriction a drill touches, or "".
+func Touches(r plan.Restriction, d drill.Drill) string {
+	switch {
+	case r.NoJumps && d.ContactsPerUnit > 0:
+		return "no jumps"
+	case r.NoOverhead && d.Overhead:
+		return "nothing overhead"
+	case r.MaxEffort > 0 && d.Effort > r.MaxEffort:
+		return fmt.Sprintf("no more than %.0f %% effort", 100*r.MaxEffort)
+	}
+	for _, joint := range r.Spare {
+		if slices.Contains(d.Regions, joint) {
+			return "spare the " + joint
+		}
+	}
+	return ""
+}

@@ -1,0 +1,69 @@
+package today_test
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/today"
+)
+
+func document(celsius float64) *plan.Document {
+	block := func(id string, phase drill.Phase, target int) plan.Block {
+		return plan.Block{ID: id, Phase: phase, Who: []string{plan.Everyone}, Items: []plan.Item{{Explain: 20,
+			Drill: drill.Drill{Name: id, Effort: 0.9, ContactsPerUnit: 1, Dose: drill.Dose{Kind: drill.Count, ActSeconds: 5}, Range: drill.Range{Min: 2, Target: target, Max: 20, Step: 2}}}}}
+	}
+	return &plan.Document{Today: plan.Conditions{Celsius: &celsius}, Players: []plan.Player{{ID: "a"}, {ID: "b"}},
+		Blocks: []plan.Block{block("raise", drill.Raise, 10), block("hops", drill.Potentiate, 10), block("kicks", drill.Sport, 10)}}
+}
+
+func ExampleFactor_Words() {
+	for _, f := range today.Factors(document(4)) {
+		fmt.Println(f.Words(string(f.Phase)))
+	}
+	// Output:
+	// cold, 4 °C: raise × 1.3
+	// cold, 4 °C: sport × 1.25
+}
+
+func TestTargetsFollowTheDay(t *testing.T) {
+	targets := func(d *plan.Document) (list []int) {
+		for _, b := range today.Apply(d).Blocks {
+			list = append(list, b.Items[0].Drill.Range.Target)
+		}
+		return list
+	}
+	for celsius, want := range map[float64][]int{4: {14, 10, 14}, 5: {14, 10, 14}, 12: {12, 10, 12}, 18: {10, 10, 10}, 24: {10, 10, 10}, 31: {8, 10, 10}} {
+		assert.Equal(t, want, targets(document(celsius)), "%g °C", celsius)
+	}
+	d := document(18)
+	d.Today.HardYesterday, d.Today.Light = true, true // 10 × 0.7 × 0.5, on a step
+	assert.Equal(t, []int{10, 4, 10}, targets(d))
+	d.Grade = drill.Junior
+	assert.Equal(t, []int{10, 2, 10}, targets(d), "never below the minimum")
+	assert.Equal(t, 30, today.Apply(d).Blocks[0].Items[0].Explain)
+	d.Today.Off = []string{"junior", "light", "hard-yesterday"}
+	assert.Equal(t, []int{10, 10, 10}, targets(d))
+	assert.Equal(t, 10, d.Blocks[1].Items[0].Drill.Range.Target, "the plan itself is as it was")
+}
+
+func TestARestrictionPicksTheEasierThenTheSwapThenNothing(t *testing.T) {
+	d := document(18)
+	d.Restrictions = []plan.Restriction{{Player: "b", NoJumps: true}, {Player: "gone", NoJumps: true}}
+	versions := today.Versions(d)
+	require.Len(t, versions, 3)
+	assert.Nil(t, versions[1].Drill)
+	assert.Equal(t, "no jumps", versions[1].Reason)
+	d.Blocks[1].Items[0].Easier = &drill.Drill{Name: "low hops", ContactsPerUnit: 1}
+	d.Blocks[1].Items[0].Swap = &drill.Drill{Name: "bike"}
+	assert.Equal(t, "bike", today.Versions(d)[1].Drill.Name, "an easier version that jumps will not do")
+	d.Blocks[1].Items[0].Easier.ContactsPerUnit = 0
+	assert.Equal(t, "low hops", today.Versions(d)[1].Drill.Name)
+	for reason, r := range map[string]plan.Restriction{"no more than 80 % effort": {MaxEffort: 0.8}, "nothing overhead": {NoOverhead: true}, "spare the knee": {Spare: []string{"hip", "knee"}}, "": {MaxEffort: 0.95, NoJumps: true}} {
+		assert.Equal(t, reason, today.Touches(r, drill.Drill{Effort: 0.9, Overhead: true, Regions: []string{"knee"}}), reason)
+	}
+}
