@@ -127,8 +127,12 @@ func (s *searcher) fitsMusts(t *state) bool {
 
 // shortAtLeast is the shortfall of the worst strand when its open musts follow
 // without a gap.
-func (s *searcher) shortAtLeast(t *state) (seconds int) {
+func (s *searcher) shortAtLeast(t *state) int {
+	seconds := math.MinInt
 	for k := range s.strands {
+		if s.strands[k].blocks&s.musts == 0 {
+			continue
+		}
 		first := t.places[3*k]
 		for open := t.open & s.strands[k].blocks; open != 0; open &= open - 1 {
 			first -= s.blocks[bits.TrailingZeros64(open)].levels[0].seconds

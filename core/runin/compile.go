@@ -181,6 +181,11 @@ func Plan(ctx context.Context, d *plan.Document, steps int) (*Schedule, error) {
 	if err != nil {
 		return nil, fmt.Errorf("the plan cannot be read as a run-in: %w", err)
 	}
+	return c.schedule(d, r), nil
+}
+
+// schedule is the answer to the compiled problem in the terms of its document.
+func (c *Compiled) schedule(d *plan.Document, r *Result) *Schedule {
 	s := &Schedule{Start: c.Start, Result: r, Dosings: c.Dosings, Players: c.Problem.Players, Amounts: make([][]int, len(r.Blocks))}
 	for i := range r.Blocks {
 		if r.Blocks[i].Kept {
@@ -191,7 +196,7 @@ func Plan(ctx context.Context, d *plan.Document, steps int) (*Schedule, error) {
 	for _, f := range c.Problem.Fixed {
 		s.Fixed = append(s.Fixed, FixedWindow{f.ID, f.Players, f.Start, f.End})
 	}
-	return s, nil
+	return s
 }
 
 // why says in a coach's words what became of a block.

@@ -139,7 +139,7 @@ func (s *searcher) partial(steps int, proven bool) *Result {
 	whole := rest.solve()
 	result := rest.result(false, whole)
 	if short.best != nil {
-		result.ShortBy = -int(short.bestScore) * short.unit
+		result.ShortBy = max(0, -int(short.bestScore)*short.unit)
 		result.Binds, result.Why = s.binding(short)
 		return result
 	}

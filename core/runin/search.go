@@ -369,10 +369,14 @@ func (s *searcher) waiting(t *state) float64 {
 	return s.lambda * float64(idle)
 }
 
-// short is the number of seconds by which the worst strand begins before it opens.
-func (s *searcher) short(t *state) (seconds int) {
+// short is the time by which the worst strand begins before it opens; negative
+// if all have time to spare.
+func (s *searcher) short(t *state) int {
+	seconds := math.MinInt
 	for k := range s.strands {
-		seconds = max(seconds, s.strands[k].open-t.places[3*k])
+		if s.strands[k].blocks&s.musts != 0 {
+			seconds = max(seconds, s.strands[k].open-t.places[3*k])
+		}
 	}
 	return seconds
 }

@@ -1,0 +1,158 @@
+package runin
+
+import (
+	"context"
+	"fmt"
+	"slices"
+
+	"cuestart/core/clock"
+	"cuestart/core/plan"
+)
+
+// cutStep is how many seconds each cut-down takes away from the one before.
+const cutStep = 5 * 60
+
+// Cut is the plan for so many seconds less than there are.
+type Cut struct {
+	Less    int      `json:"less"` // seconds by which all open times lie later
+	Result  *Result  `json:"result"`
+	Changes []Change `json:"changes"` // from the cut before, or from the full plan
+}
+
+// Change is what becomes of a block from one cut to the next.
+type Change struct {
+	ID  string `json:"id"`
+	Was int    `json:"was"` // level; -1: left out
+	Now int    `json:"now"`
+}
+
+// Cutdowns solves the problem with 5, 10, 15 … minutes less, down to the least
+// that holds the musts. The first entry is the full plan; the last one takes
+// away exactly as much as the musts at their shortest allow. A problem whose
+// musts do not fit to begin with has the full plan's answer only. Steps is as
+// in [Fit], for each cut.
+func Cutdowns(ctx context.Context, p *Problem, steps int) ([]Cut, error) {
+	full, err := Fit(ctx, p, steps)
+	if err != nil {
+		return nil, err
+	}
+	cuts := []Cut{{Result: full}}
+	if !full.Feasible {
+		return cuts, nil
+	}
+	for _, less := range cutSteps(ctx, p, steps) {
+		r, err := Fit(ctx, later(p, less), steps)
+		if err != nil {
+			return nil, err
+		}
+		if !r.Feasible {
+			break
+		}
+		cuts = append(cuts, Cut{less, r, changes(cuts[len(cuts)-1].Result, r)})
+	}
+	return cuts, nil
+}
+
+// cutSteps lists how much each cut takes away.
+func cutSteps(ctx context.Context, p *Problem, steps int) (list []int) {
+	s := newSearcher(ctx, newModel(p))
+	if s.musts == 0 {
+		widest := 0
+		for _, player := range p.Players {
+			widest = max(widest, int(player.Due-player.Open))
+		}
+		for less := cutStep; less < widest; less += cutStep {
+			list = append(list, less)
+		}
+		return list
+	}
+	if steps <= 0 {
+		steps = DefaultSteps(p)
+	}
+	short := s.shortest(steps, false)
+	if short.best == nil {
+		return nil
+	}
+	spare := int(short.bestScore) * short.unit
+	for less := cutStep; less < spare; less += cutStep {
+		list = append(list, less)
+	}
+	if spare > 0 {
+		list = append(list, spare)
+	}
+	return list
+}
+
+// later is the problem with all open times moved later.
+func later(p *Problem, seconds int) *Problem {
+	moved := *p
+	moved.Players = slices.Clone(p.Players)
+	for i := range moved.Players {
+		moved.Players[i].Open = min(moved.Players[i].Open+clock.Offset(seconds), moved.Players[i].Due)
+	}
+	return &moved
+}
+
+func changes(was, now *Result) (list []Change) {
+	level := func(s Scheduled) int {
+		if !s.Kept {
+			return -1
+		}
+		return s.Level
+	}
+	for i := range now.Blocks {
+		if w, n := level(was.Blocks[i]), level(now.Blocks[i]); w != n {
+			list = append(list, Change{now.Blocks[i].ID, w, n})
+		}
+	}
+	return list
+}
+
+// CutPlan is a cut-down of a plan document, in a coach's words.
+type CutPlan struct {
+	Less     int // seconds
+	Minutes  int // left on the ground, in seconds
+	Work     int // seconds of kept blocks
+	Says     []string
+	Schedule *Schedule
+}
+
+// CutPlans are the cut-downs of a document.
+func CutPlans(ctx context.Context, d *plan.Document, steps int) ([]CutPlan, error) {
+	c, err := Compile(d)
+	if err != nil {
+		return nil, err
+	}
+	cuts, err := Cutdowns(ctx, &c.Problem, steps)
+	if err != nil {
+		return nil, err
+	}
+	open, due := clock.Offset(0), clock.Offset(-24*3600)
+	for _, p := range c.Problem.Players {
+		open, due = min(open, p.Open), max(due, p.Due)
+	}
+	plans := make([]CutPlan, len(cuts))
+	for n, cut := range cuts {
+		plans[n] = CutPlan{Less: cut.Less, Minutes: int(due-open) - cut.Less, Schedule: c.schedule(d, cut.Result)}
+		for i, s := range cut.Result.Blocks {
+			if s.Kept {
+				plans[n].Work += int(s.End - s.Start)
+			}
+			if at := slices.IndexFunc(cut.Changes, func(x Change) bool { return x.ID == s.ID }); at >= 0 {
+				plans[n].Says = append(plans[n].Says, changeWords(&d.Blocks[i], c.Dosings[i], cut.Changes[at]))
+			}
+		}
+	}
+	return plans, nil
+}
+
+func changeWords(b *plan.Block, dosings []Dosing, x Change) string {
+	length := func(level int) string { return clock.Duration(dosings[level].Seconds) }
+	switch {
+	case x.Now < 0:
+		return "no " + b.Name
+	case x.Was < 0:
+		return fmt.Sprintf("%s %s", b.Name, length(x.Now))
+	}
+	return fmt.Sprintf("%s %s → %s", b.Name, length(x.Was), length(x.Now))
+}

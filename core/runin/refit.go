@@ -1,0 +1,181 @@
+package runin
+
+import (
+	"context"
+	"fmt"
+	"slices"
+
+	"cuestart/core/clock"
+)
+
+// Live is how things stand while a plan is under way. Times are relative to
+// the start as it was planned.
+type Live struct {
+	Now     clock.Offset
+	Moved   int                     // seconds by which the start was put off; negative: called earlier
+	Arrives map[string]clock.Offset // late players: when each can begin
+	Out     []string                // players who drop out
+	Lost    []string                // resources that are gone from now on
+}
+
+// Refit solves the rest of a problem that is under way: what was done or has
+// begun stays as it was, the rest is fitted again between now and the new due
+// times. Blocks that come before something already begun are left out, since
+// the order of phases holds. The answer speaks of the problem's blocks, in
+// times relative to the planned start; its score counts the rest only.
+//
+// It fails as [Fit] does, and where live names a player or resource that the
+// problem does not have.
+func Refit(ctx context.Context, p *Problem, was *Result, live Live, steps int) (*Result, error) {
+	if err := p.Validate(); err != nil {
+		return nil, err
+	}
+	if len(was.Blocks) != len(p.Blocks) {
+		return nil, fmt.Errorf("the plan speaks of %d blocks, the problem of %d", len(was.Blocks), len(p.Blocks))
+	}
+	rest, index, err := remaining(p, was, live)
+	if err != nil {
+		return nil, err
+	}
+	answer := &Result{Feasible: true, Blocks: make([]Scheduled, len(p.Blocks))}
+	for i, s := range was.Blocks {
+		answer.Blocks[i] = Scheduled{ID: s.ID, Why: "it could no longer come in its order"}
+		if s.Kept && s.Start < live.Now {
+			answer.Blocks[i] = s
+			answer.Blocks[i].Why = "done"
+			if s.End > live.Now {
+				answer.Blocks[i].Why = "under way"
+			}
+		}
+	}
+	if len(rest.Players) == 0 || len(rest.Blocks) == 0 {
+		return answer, nil
+	}
+	r, err := Fit(ctx, rest, steps)
+	if err != nil {
+		return nil, fmt.Errorf("the rest of the plan: %w", err)
+	}
+	for n, i := range index {
+		if was.Blocks[i].Kept && was.Blocks[i].Start < live.Now {
+			continue // under way
+		}
+		answer.Blocks[i] = r.Blocks[n]
+	}
+	answer.Feasible, answer.Score, answer.Bound, answer.Value, answer.Idle = r.Feasible, r.Score, r.Bound, r.Value, r.Idle
+	answer.ShortBy, answer.Why, answer.Binds, answer.Stopped, answer.Strands = r.ShortBy, r.Why, r.Binds, r.Stopped, r.Strands
+	return answer, nil
+}
+
+// remaining is the problem of what is left to do, and which blocks of the
+// whole its blocks are. Blocks under way are in it, pinned where they are.
+func remaining(p *Problem, was *Result, live Live) (rest *Problem, index []int, err error) {
+	rest = &Problem{Grid: p.Grid, Phases: p.Phases}
+	known := map[string]bool{}
+	for _, player := range p.Players {
+		known[player.ID] = true
+		if slices.Contains(live.Out, player.ID) {
+			continue
+		}
+		player.Due += clock.Offset(live.Moved)
+		player.Open = max(player.Open, live.Now, live.Arrives[player.ID])
+		for i, s := range was.Blocks {
+			if s.Kept && s.Start < live.Now && s.End > live.Now && p.inBlock(i, player.ID) && live.Arrives[player.ID] == 0 {
+				player.Open, player.Due = s.Start, max(player.Due, s.End)
+			}
+		}
+		player.Open = min(player.Open, player.Due)
+		rest.Players = append(rest.Players, player)
+	}
+	for _, id := range append(slices.Clone(live.Out), keys(live.Arrives)...) {
+		if !known[id] {
+			return nil, nil, fmt.Errorf("there is no player %q", id)
+		}
+	}
+	for _, r := range p.Resources {
+		if slices.Contains(live.Lost, r.ID) {
+			r.Free = [][2]clock.Offset{{-horizon, live.Now}}
+		}
+		rest.Resources = append(rest.Resources, r)
+	}
+	for _, id := range live.Lost {
+		if !slices.ContainsFunc(p.Resources, func(r Resource) bool { return r.ID == id }) {
+			return nil, nil, fmt.Errorf("there is no resource %q", id)
+		}
+	}
+	for _, f := range p.Fixed {
+		if f.Start >= live.Now { // what is still to come moves with the start
+			f.Start, f.End = f.Start+clock.Offset(live.Moved), f.End+clock.Offset(live.Moved)
+		}
+		if f.Players = staying(p, f.Players, live.Out); len(f.Players) > 0 {
+			rest.Fixed = append(rest.Fixed, f)
+		}
+	}
+	for i, b := range p.Blocks {
+		if b.Players = staying(p, b.Players, live.Out); len(b.Players) == 0 || p.passed(was, live.Now, i) {
+			continue
+		}
+		s := was.Blocks[i]
+		if s.Kept && s.Start < live.Now {
+			if s.End <= live.Now {
+				continue
+			}
+			pin := s.Start
+			b.Pin, b.Must, b.Excusable, b.Levels = &pin, true, true, b.Levels[s.Level:s.Level+1]
+			b.Players = slices.DeleteFunc(slices.Clone(b.Players), func(id string) bool { _, late := live.Arrives[id]; return late })
+			if len(b.Players) == 0 {
+				continue
+			}
+			b.Needs = slices.DeleteFunc(slices.Clone(b.Needs), func(n Need) bool { return slices.Contains(live.Lost, n.Resource) })
+		} else if b.Pin != nil {
+			pin := *b.Pin + clock.Offset(floorTo(live.Moved, p.Grid))
+			b.Pin = &pin
+		}
+		rest.Blocks = append(rest.Blocks, b)
+		index = append(index, i)
+	}
+	left := map[string]bool{}
+	for _, b := range rest.Blocks {
+		left[b.ID] = true
+	}
+	for i := range rest.Blocks { // what is done needs no waiting for
+		rest.Blocks[i].After = slices.DeleteFunc(slices.Clone(rest.Blocks[i].After), func(id string) bool { return !left[id] })
+	}
+	return rest, index, nil
+}
+
+// passed tells whether block i, not begun, comes in its order before one that
+// has.
+func (p *Problem) passed(was *Result, now clock.Offset, i int) bool {
+	if was.Blocks[i].Kept && was.Blocks[i].Start < now {
+		return false
+	}
+	members := p.members(p.Blocks[i].Players)
+	for j, s := range was.Blocks {
+		if s.Kept && s.Start < now && p.ordered(i, j) && intersect(members, p.members(p.Blocks[j].Players)) {
+			return true
+		}
+	}
+	return false
+}
+
+func (p *Problem) inBlock(i int, player string) bool {
+	return slices.Contains(p.Blocks[i].Players, Everyone) || slices.Contains(p.Blocks[i].Players, player)
+}
+
+// staying is the players meant by ids without those who are out, by name.
+func staying(p *Problem, ids, out []string) (rest []string) {
+	for _, m := range p.members(ids) {
+		if id := p.Players[m].ID; !slices.Contains(out, id) {
+			rest = append(rest, id)
+		}
+	}
+	return rest
+}
+
+func keys(m map[string]clock.Offset) (list []string) {
+	for k := range m {
+		list = append(list, k)
+	}
+	slices.Sort(list)
+	return list
+}
