@@ -2,62 +2,111 @@ package main
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"os"
 
 	"github.com/spf13/cobra"
 
+	"cuestart/book"
+	"cuestart/core/check"
+	"cuestart/core/plan"
 	"cuestart/core/runin"
+	"cuestart/core/warmth"
+	"cuestart/docs/formats"
 )
 
-// maxInput is the largest file that is read, in bytes.
-const maxInput = 16 << 20
-
-func fitCommand() *cobra.Command {
+// engineCommands are those that read a file and answer in JSON.
+func engineCommands() []*cobra.Command {
 	steps := 0
-	command := &cobra.Command{Use: "fit FILE|-", Short: "Fit a run-in problem: JSON in, JSON out", Args: cobra.ExactArgs(1),
-		RunE: func(c *cobra.Command, args []string) error {
-			var problem runin.Problem
-			if err := readJSON(args[0], &problem); err != nil {
-				return malformed{err}
-			}
-			if err := problem.Validate(); err != nil {
-				return malformed{err}
-			}
-			result, err := runin.Fit(c.Context(), &problem, steps)
+	reads := func(use, short string, answer func(c *cobra.Command, name string) (any, error)) *cobra.Command {
+		command := &cobra.Command{Use: use + " FILE|-", Short: short, Args: cobra.ExactArgs(1),
+			RunE: func(c *cobra.Command, args []string) error {
+				said, err := answer(c, args[0])
+				if err != nil {
+					return err
+				}
+				return json.NewEncoder(os.Stdout).Encode(said)
+			}}
+		command.Flags().IntVar(&steps, "steps", 0, "how many steps the search may take; 0: by the size of the problem")
+		return command
+	}
+	return []*cobra.Command{
+		reads("fit", "Fit a run-in problem: JSON in, JSON out", func(c *cobra.Command, name string) (any, error) {
+			p, err := readProblem(name)
 			if err != nil {
-				return malformed{err}
+				return nil, err
 			}
-			return json.NewEncoder(os.Stdout).Encode(result)
-		}}
-	command.Flags().IntVar(&steps, "steps", 0, "how many steps the search may take; 0: by the size of the problem")
-	return command
+			return runin.Fit(c.Context(), p, steps)
+		}),
+		reads("cutdowns", "Fit a run-in problem with 5, 10, 15 … minutes less", func(c *cobra.Command, name string) (any, error) {
+			p, err := readProblem(name)
+			if err != nil {
+				return nil, err
+			}
+			return runin.Cutdowns(c.Context(), p, steps)
+		}),
+		reads("check", "Fit a plan document and say what is wrong with it", func(c *cobra.Command, name string) (any, error) {
+			d := new(plan.Document)
+			if err := readFile(name, formats.Plan, d); err != nil {
+				return nil, err
+			}
+			s, err := runin.Plan(c.Context(), d, steps)
+			var wrong plan.Problems
+			if errors.As(err, &wrong) {
+				return nil, malformed{fmt.Errorf("%s: %w", name, err)}
+			} else if err != nil {
+				return nil, err
+			}
+			findings := check.Check(check.Input{Document: d, Schedule: s, Book: book.Drills()})
+			return map[string]any{"schedule": s, "findings": append([]check.Finding{}, findings...)}, nil
+		}),
+		reads("warmth", "Estimate the warmth over pieces of constant effort", func(c *cobra.Command, name string) (any, error) {
+			in := struct {
+				Title string `json:"title"`
+				warmth.Air
+				Pieces []warmth.Piece `json:"pieces"`
+			}{Air: warmth.Air{Celsius: 18}}
+			if err := readFile(name, formats.Warmth, &in); err != nil {
+				return nil, err
+			}
+			curve := warmth.Run(in.Pieces, in.Air)
+			points := []map[string]float64{}
+			at := 0.0
+			for _, p := range append([]warmth.Piece{{}}, in.Pieces...) {
+				at += p.Seconds
+				points = append(points, map[string]float64{"at": at, "warmth": curve.At(at)})
+			}
+			return map[string]any{"end": curve.End(), "peak": curve.Peak(), "seconds_above_2": curve.SecondsAbove(warmth.Warm), "points": points}, nil
+		}),
+	}
 }
 
-// readJSON reads one JSON value of known fields from a file, or from the
-// standard input where the name is "-".
-func readJSON(name string, into any) error {
+func readProblem(name string) (*runin.Problem, error) {
+	p := new(runin.Problem)
+	if err := readFile(name, formats.Problem, p); err != nil {
+		return nil, err
+	}
+	if err := p.Validate(); err != nil {
+		return nil, malformed{fmt.Errorf("%s: %w", name, err)}
+	}
+	return p, nil
+}
+
+// readFile reads a file, or the standard input where the name is "-".
+func readFile(name, format string, into any) error {
 	var from io.Reader = os.Stdin
 	if name != "-" {
 		file, err := os.Open(name)
 		if err != nil {
-			return fmt.Errorf("%s cannot be read: %w", name, err)
+			return malformed{fmt.Errorf("%s cannot be read: %w", name, err)}
 		}
 		defer file.Close()
 		from = file
 	}
-	limited := &io.LimitedReader{R: from, N: maxInput + 1}
-	decoder := json.NewDecoder(limited)
-	decoder.DisallowUnknownFields()
-	if err := decoder.Decode(into); err != nil {
-		if limited.N <= 0 {
-			return fmt.Errorf("%s is larger than %d MB", name, maxInput>>20)
-		}
-		return fmt.Errorf("%s is not a problem: %w", name, err)
-	}
-	if _, err := decoder.Token(); err != io.EOF {
-		return fmt.Errorf("%s goes on after its end", name)
+	if err := formats.Read(from, format, into); err != nil {
+		return malformed{fmt.Errorf("%s: %w", name, err)}
 	}
 	return nil
 }

@@ -28,8 +28,8 @@ func main() {
 		&cobra.Command{Use: "demo", Short: "Serve the site, with an invented club if there is none", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error { return serve(c.Context(), true) }},
 		&cobra.Command{Use: "migrate", Short: "Bring the database up to date and end", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error { return migrate(c.Context()) }},
 		&cobra.Command{Use: "version", Short: "Print the version", Args: cobra.NoArgs, Run: func(*cobra.Command, []string) { fmt.Println("cuestart", version()) }},
-		fitCommand(),
 	)
+	root.AddCommand(engineCommands()...)
 	if err := root.ExecuteContext(ctx); err != nil {
 		fmt.Fprintln(os.Stderr, "cuestart:", err)
 		os.Exit(exitCode(err))

@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"bytes"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"net"
 	"net/http"
@@ -12,7 +13,6 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
-	"regexp"
 	"strconv"
 	"strings"
 	"syscall"
@@ -190,34 +190,65 @@ func TestADiskThatIsFullIsSaid(t *testing.T) {
 	assert.Contains(t, fails(t, []string{"CUESTART_ADDR=" + freePort(t), "CUESTART_DATA=" + disk}, "serve"), "the disk is full")
 }
 
-func TestFitReadsAndAnswersJSON(t *testing.T) {
-	run := func(input string, args ...string) (string, string, int) {
-		c := exec.Command(binary, append([]string{"fit"}, args...)...)
-		c.Stdin = strings.NewReader(input)
-		var out, said bytes.Buffer
-		c.Stdout, c.Stderr = &out, &said
-		err := c.Run()
-		if exit, ok := err.(*exec.ExitError); ok {
-			return out.String(), said.String(), exit.ExitCode()
-		}
-		require.NoError(t, err)
-		return out.String(), said.String(), 0
+// command runs a command on an input, and returns output, complaint and exit code.
+func command(t *testing.T, input string, args ...string) (out, said string, code int) {
+	c := exec.Command(binary, args...)
+	c.Stdin = strings.NewReader(input)
+	var stdout, stderr bytes.Buffer
+	c.Stdout, c.Stderr = &stdout, &stderr
+	err := c.Run()
+	var exit *exec.ExitError
+	if errors.As(err, &exit) {
+		return stdout.String(), stderr.String(), exit.ExitCode()
 	}
+	require.NoError(t, err)
+	return stdout.String(), stderr.String(), 0
+}
+
+func TestTheEngineReadsAndAnswersJSON(t *testing.T) {
 	text, err := os.ReadFile("../../core/runin/testdata/fit-01.json")
 	require.NoError(t, err)
 	var vector struct{ Problem json.RawMessage }
 	require.NoError(t, json.Unmarshal(text, &vector))
-	out, _, code := run(string(vector.Problem), "-")
+	problem := string(vector.Problem)
+	out, _, code := command(t, problem, "fit", "-")
 	assert.Equal(t, 0, code)
-	assert.Regexp(t, regexp.MustCompile(`"feasible":true,"score":21,"bound":21`), out)
+	assert.Contains(t, out, `"feasible":true,"score":21,"bound":21`)
+	out, _, code = command(t, problem, "cutdowns", "--steps", "20000", "-")
+	assert.Equal(t, 0, code)
+	assert.Contains(t, out, `"less":300`)
+	out, _, code = command(t, `{"air_celsius":18,"pieces":[{"effort":0.5,"seconds":600},{"effort":0,"seconds":480}]}`, "warmth", "-")
+	assert.Equal(t, 0, code)
+	assert.Contains(t, out, `"end":1.384`)
+	home, err := json.Marshal(demo.HomeMatch(time.Date(2026, 11, 28, 15, 0, 0, 0, time.UTC)))
+	require.NoError(t, err)
+	out, said, code := command(t, string(home), "check", "-")
+	assert.Equal(t, 0, code, said)
+	assert.Contains(t, out, `"rule":"queue"`)
 
-	for _, bad := range []string{`{`, `[]`, `{"grid":5,"jumps":1}`, `{"grid":"x"}`, `{"grid":5,"players":[{"id":"a","open":-100,"due":-200}]}`, string(vector.Problem) + "x"} {
-		out, said, code := run(bad, "-")
-		assert.Equal(t, 2, code, bad)
+	for bad, place := range map[string]string{
+		`{`:  "unexpected EOF",
+		`[]`: "the file: got array, want object",
+		strings.Replace(problem, `"grid": 5`, `"grid": 5, "jumps": 1`, 1): "jumps",
+		strings.Replace(problem, `"grid": 5`, `"grid": "x"`, 1):           "grid: got string, want integer",
+		strings.Replace(problem, `"seconds": 180`, `"seconds": NaN`, 1):   "line",
+		strings.Replace(problem, `"open": -1200`, `"open": -100`, 1):      `players[0] "p1": it ends at -480, before it begins at -100`,
+		problem + "x": "not one JSON value",
+		strings.Replace(problem, `"id": "catch",`, `"id": "catch", "after": ["catch"],`, 1):                                  "in a circle",
+		`{"grid":5,"phases":[],"players":[],"blocks":` + strings.Repeat("[", 20000) + strings.Repeat("]", 20000) + "}":       "max depth",
+		`{"grid":5,"phases":[],"players":[{"id":"a","open":-9,"due":0}],"blocks":[` + strings.Repeat(`{},`, 100000) + "{}]}": "blocks",
+		strings.Repeat(" ", 17<<20): "larger than 16 MB",
+	} {
+		out, said, code := command(t, bad, "fit", "-")
+		assert.Equal(t, 2, code, place)
 		assert.Empty(t, out)
-		assert.Equal(t, 1, strings.Count(said, "\n"), fmt.Sprint(said))
+		assert.Equal(t, 1, strings.Count(said, "\n"), said)
+		assert.Contains(t, said, place)
 	}
-	_, said, code := run("", "no-such-file.json")
+	_, said, code = command(t, "", "fit", "no-such-file.json")
 	assert.Equal(t, 2, code)
 	assert.Contains(t, said, "cannot be read")
+	_, said, code = command(t, strings.Replace(string(home), `"margin":600`, `"margin":-1`, 1), "check", "-")
+	assert.Equal(t, 2, code)
+	assert.Contains(t, said, "margin")
 }
