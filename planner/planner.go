@@ -7,13 +7,21 @@ import (
 	"errors"
 	"fmt"
 	"reflect"
+	"slices"
 	"time"
 
+	"cuestart/book"
+	"cuestart/core/check"
 	"cuestart/core/clock"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
+	"cuestart/core/today"
+	"cuestart/core/warmth"
 	"cuestart/store"
 )
+
+// atOnce is how many steps a fit may take while somebody waits for the page.
+const atOnce = 30_000
 
 // Planner runs the use cases. Its methods may be called concurrently.
 type Planner struct {
@@ -28,6 +36,8 @@ func New(s *store.Store) *Planner { return &Planner{Store: s, Now: time.Now} }
 type Board struct {
 	*store.Session
 	Publication store.Publication
+	Strands     []warmth.Strand // in the order of the schedule
+	Findings    []check.Finding
 }
 
 // Sessions lists the club's sessions to come, and those of the last twelve
@@ -39,7 +49,7 @@ func (p *Planner) Sessions(ctx context.Context, clubID uint64) ([]store.Session,
 	}
 	for i := range sessions {
 		if sessions[i].Schedule == nil {
-			if sessions[i].Schedule, err = runin.Plan(ctx, sessions[i].Document, 0); err != nil {
+			if sessions[i].Schedule, err = runin.Plan(ctx, sessions[i].Document, atOnce); err != nil {
 				return nil, err
 			}
 		}
@@ -54,7 +64,7 @@ func (p *Planner) Board(ctx context.Context, clubID, id uint64) (*Board, error) 
 		return nil, err
 	}
 	if session.Schedule == nil {
-		if session.Schedule, err = runin.Plan(ctx, session.Document, 0); err != nil {
+		if session.Schedule, err = runin.Plan(ctx, session.Document, atOnce); err != nil {
 			return nil, err
 		}
 		if err := p.Store.Refitted(ctx, session); err != nil {
@@ -65,7 +75,46 @@ func (p *Planner) Board(ctx context.Context, clubID, id uint64) (*Board, error) 
 	if err != nil {
 		return nil, err
 	}
-	return &Board{session, published}, nil
+	return &Board{session, published, warmth.Strands(today.Apply(session.Document), session.Schedule), check.Check(checkInput(session))}, nil
+}
+
+// CutDowns are the plans for 5, 10, 15 … minutes less, down to the least that
+// holds the musts.
+func (p *Planner) CutDowns(ctx context.Context, b *Board) ([]runin.CutPlan, error) {
+	return runin.CutPlans(ctx, b.Document, atOnce)
+}
+
+func checkInput(session *store.Session) check.Input {
+	return check.Input{Document: session.Document, Schedule: session.Schedule, Book: book.Drills()}
+}
+
+// Mend changes the plan so that a finding goes away. It fails with
+// check.ErrNoMend where no single change does that, and as Change does.
+func (p *Planner) Mend(ctx context.Context, by store.Account, id uint64, edition uint32, rule, where string) error {
+	board, err := p.Board(ctx, by.ClubID, id)
+	if err != nil {
+		return err
+	}
+	next, said, err := check.Mend(ctx, checkInput(board.Session), rule, where)
+	if err != nil {
+		return err
+	}
+	return p.Change(ctx, by, id, edition, func(d *plan.Document) (string, error) {
+		*d = *next
+		return said, nil
+	})
+}
+
+// Keep is the edit that keeps a finding as it is, with the coach's reason.
+func Keep(rule, where, reason string) Edit {
+	return func(d *plan.Document) (string, error) {
+		if problem := plan.NameProblem(reason); problem != "" {
+			return "", plan.Problems{{Where: "keep." + rule + "." + where, What: "say why in a few words"}}
+		}
+		d.Kept = append(slices.DeleteFunc(d.Kept, func(e plan.Exception) bool { return e.Rule == rule && e.Where == where }),
+			plan.Exception{Rule: rule, Where: where, Reason: reason})
+		return "kept: " + reason, nil
+	}
 }
 
 // Edit changes a document in place and says what it did, as the edits of
@@ -92,7 +141,7 @@ func (p *Planner) Change(ctx context.Context, by store.Account, id uint64, editi
 	if reflect.DeepEqual(next, session.Document.Clone()) {
 		return nil
 	}
-	schedule, err := runin.Plan(ctx, next, 0)
+	schedule, err := runin.Plan(ctx, next, atOnce)
 	if err != nil {
 		return err
 	}
@@ -157,7 +206,7 @@ func (p *Planner) Add(ctx context.Context, by store.Account, n NewSession) (uint
 		return 0, err
 	}
 	document.Title, document.Kind, document.Start = n.Title, n.Kind, n.Start
-	schedule, err := runin.Plan(ctx, document, 0)
+	schedule, err := runin.Plan(ctx, document, atOnce)
 	if err != nil {
 		return 0, err
 	}

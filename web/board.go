@@ -12,9 +12,11 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"cuestart/book"
+	"cuestart/core/check"
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/today"
 	"cuestart/planner"
 	"cuestart/store"
 )
@@ -25,6 +27,9 @@ type boardBody struct {
 	Edition     uint32
 	Title, Sub  string
 	Verdict     verdict
+	Findings    []finding
+	Kept        []finding
+	Factors     []string      // what the day does to the doses
 	Problems    plan.Problems // of the form that was sent, if it was refused
 	Stale       bool
 	Timing      timingForm
@@ -41,6 +46,14 @@ type boardBody struct {
 	StartName   string
 	StartTime   string
 }
+
+// finding is something that the checks found.
+type finding struct {
+	check.Finding
+	Word, Problem string // how grave it is; what was wrong with the reason given
+}
+
+var severityWords = map[check.Severity]string{check.Stop: "Do not run it so", check.Warn: "Look at", check.Note: "Mind"}
 
 // step is a hidden link to the block before or after the chosen one.
 type step struct{ Key, Block string }
@@ -105,7 +118,7 @@ type chosenItem struct {
 	Index            int
 	Name, Words, Cue string
 	Range            drill.Range
-	Planned          string // what is fitted, where that is less than what was asked for
+	Planned          string // what it comes to today, where that is not what was asked for
 	Problem          string
 	Less, More       bool
 }
@@ -174,9 +187,27 @@ func (s *Site) boardBody(c *gin.Context, b *planner.Board, block string, refused
 	if d.Block(block) == nil {
 		block = ""
 	}
+	for _, f := range b.Findings {
+		one := finding{f, severityWords[f.Severity], refused.At("keep." + f.Rule + "." + f.Where)}
+		if f.Kept != "" {
+			body.Kept = append(body.Kept, one)
+		} else {
+			body.Findings = append(body.Findings, one)
+		}
+	}
+	for _, f := range today.Factors(d) {
+		if !slices.Contains(d.Today.Off, f.ID) {
+			effect := fmt.Sprintf("%s × %.4g", phaseNames[f.Phase], f.Times)
+			if n := len(body.Factors) - 1; n >= 0 && strings.HasPrefix(body.Factors[n], f.Reason+": ") {
+				body.Factors[n] += ", " + effect
+			} else {
+				body.Factors = append(body.Factors, f.Reason+": "+effect)
+			}
+		}
+	}
 	body.Charts = []chart{
-		newChart(d, fitted, "wide", 906, 120, base, block),
-		newChart(d, fitted, "narrow", 720, 112, base, block),
+		newChart(b, "wide", 906, 120, base, block),
+		newChart(b, "narrow", 720, 112, base, block),
 	}
 	for i := range d.Blocks {
 		row := boardRowOf(b, i)
@@ -412,6 +443,18 @@ func (s *Site) addBlock(c *gin.Context) {
 	}, func(b *boardBody) {
 		b.Add.Open, b.Add.Drill, b.Add.Who, b.Add.Priority = true, form.Drill, form.Who, form.Priority
 	})
+}
+
+func (s *Site) mend(c *gin.Context) {
+	err := s.Planner.Mend(c.Request.Context(), *account(c), sessionID(c), edition(c), c.PostForm("rule"), c.PostForm("where"))
+	if errors.Is(err, check.ErrNoMend) {
+		err = plan.Problems{{Where: "board", What: "No single change mends this without spoiling something else. Change the plan by hand, or keep it with a reason."}}
+	}
+	s.done(c, "", err, nil)
+}
+
+func (s *Site) keep(c *gin.Context) {
+	s.change(c, "", planner.Keep(c.PostForm("rule"), c.PostForm("where"), c.PostForm("reason")), nil)
 }
 
 func (s *Site) undo(c *gin.Context) {

@@ -6,9 +6,9 @@ import (
 	"strings"
 
 	"cuestart/core/clock"
-	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
+	"cuestart/planner"
 )
 
 // chart is the Run-in as a drawing: lanes are strands, time runs from left to
@@ -29,6 +29,7 @@ type chart struct {
 	laneHeight    int
 	Blocks        []chartBlock
 	Fixed         []chartFixed
+	Warmth        trace
 }
 
 type tick struct {
@@ -80,12 +81,13 @@ const (
 	lineWidth = 10
 )
 
-func newChart(d *plan.Document, s *runin.Schedule, id string, width, labels int, base, chosen string) chart {
+func newChart(b *planner.Board, id string, width, labels int, base, chosen string) chart {
+	d, s := b.Document, b.Schedule
 	c := chart{ID: id, Width: width, Left: labels + 14, Top: chartTop, LabelX: labels, StartName: d.StartName, StartTime: clock.Clock(s.Start, 0)}
 	lanes := laneOrder(d, s)
 	// A few lanes are high, many are as low as two lines of text allow.
-	c.laneHeight = max(38, min(110, 420/max(1, len(lanes))))
-	c.Height = c.Top + c.laneHeight*len(lanes) + 12
+	c.laneHeight = max(36, min(110, 400/max(1, len(lanes))))
+	c.Height = c.Top + c.laneHeight*len(lanes) + warmthHeight + 14
 	c.Bottom = c.Top + c.laneHeight*len(lanes)
 	c.LineY, c.LineHeight = 0, c.Height
 	from, to := chartSpan(d, s)
@@ -107,6 +109,7 @@ func newChart(d *plan.Document, s *runin.Schedule, id string, width, labels int,
 	c.drawBlocks(d, s, lanes, x, base, chosen)
 	c.drawFixed(d, s, lanes, from, x)
 	c.write()
+	c.Warmth = newTrace(b, c.Left, c.Bottom+14, c.LineX, from, x)
 	return c
 }
 
@@ -258,8 +261,13 @@ func (c *chart) beside(text string, b box) []textLine {
 			left = max(left, other.X+other.W)
 		} else if other.X >= b.X+b.W-1 {
 			right = min(right, other.X)
+		} else if other != b && other.X > b.X {
+			right = b.X + b.W // it lies on something to its right
 		} else if other != b {
-			left, right = b.X, b.X+b.W // it lies on something
+			left = b.X
+			if other.X+other.W > b.X+b.W {
+				right = b.X + b.W
+			}
 		}
 	}
 	for i := range c.Blocks {
@@ -332,8 +340,8 @@ func fitText(text string, at box) (lines []textLine, whole bool) {
 		if widest(across, try.size) <= room && len(across)*try.step <= at.H {
 			return stack(across, at.X+5, at.Y+(at.H-len(across)*try.step)/2+14, try.step, try.class), true
 		}
-		if at.W >= 20 && at.H >= 56 && int(textWidth(text, try.size)) <= at.H-8 {
-			return []textLine{{X: at.X + at.W/2 + 5, Y: at.Y + 7, Class: try.class, Text: text, Upward: true, Anchor: "end"}}, true
+		if at.W >= 20 && at.H >= 56 && int(textWidth(text, try.size)) <= at.H-5 {
+			return []textLine{{X: at.X + at.W/2 + 5, Y: at.Y + 4, Class: try.class, Text: text, Upward: true, Anchor: "end"}}, true
 		}
 	}
 	if at.W >= 20 && at.H >= 56 {
@@ -403,29 +411,4 @@ func textWidth(text string, size int) float64 {
 		}
 	}
 	return em * float64(size)
-}
-
-// carried is what the run-in leaves in the players of a unit, or of all: the
-// heaviest loaded of them, since a coach plans for that one.
-func carried(d *plan.Document, s *runin.Schedule) drill.Load {
-	most := drill.Load{}
-	for _, p := range d.Players {
-		load := drill.Load{}
-		for i := range s.Result.Blocks {
-			b := &d.Blocks[i]
-			if !s.Result.Blocks[i].Kept || !slices.Contains(d.Members(b.Who), p.ID) {
-				continue
-			}
-			for k, item := range b.Items {
-				load = load.Add(item.Drill.Load(s.Amounts[i][k], d.Group(b)))
-			}
-		}
-		most.Seconds = max(most.Seconds, load.Seconds)
-		most.HardSeconds = max(most.HardSeconds, load.HardSeconds)
-		most.GroundSeconds = max(most.GroundSeconds, load.GroundSeconds)
-		most.Contacts = max(most.Contacts, load.Contacts)
-		most.SprintMetres = max(most.SprintMetres, load.SprintMetres)
-		most.Acts = max(most.Acts, load.Acts)
-	}
-	return most
 }

@@ -22,6 +22,7 @@ type sheetBody struct {
 	Kit                          []kitLine
 	Cautions                     []string
 	Made                         string
+	Cuts                         []cutLine
 }
 
 type sheetRow struct {
@@ -43,8 +44,33 @@ func (s *Site) sheet(c *gin.Context) {
 		s.failed(c, err)
 		return
 	}
-	s.show(c, http.StatusOK, "sheet/sheet", b.Document.Title+" sheet", "runin", sheetOf(b))
+	cuts, err := s.Planner.CutDowns(c.Request.Context(), b)
+	if err != nil {
+		s.failed(c, err)
+		return
+	}
+	body := sheetOf(b)
+	for n, cut := range cuts {
+		minutes := clock.Offset(-cut.Minutes).MinutesToGo()
+		if last := len(body.Cuts) - 1; len(cut.Says) == 0 && n > 0 {
+			body.Cuts[last].DownTo = minutes
+			continue
+		}
+		line := cutLine{Minutes: minutes, Work: clock.Duration(cut.Work), Says: strings.Join(cut.Says, ", ")}
+		if n == 0 {
+			line.Says = "as on the front"
+		}
+		body.Cuts = append(body.Cuts, line)
+	}
+	if last := len(body.Cuts) - 1; len(cuts) > 1 {
+		body.Cuts[last].Says += "; nothing less holds the musts"
+	}
+	s.show(c, http.StatusOK, "sheet/sheet", b.Document.Title+" sheet", "runin", body)
 }
+
+// cutLine is what changes when there are only so many minutes, down to which
+// it stays the same.
+type cutLine struct{ Minutes, DownTo, Work, Says string }
 
 func sheetOf(b *planner.Board) sheetBody {
 	d, fitted := b.Document, b.Schedule

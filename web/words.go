@@ -205,3 +205,28 @@ func count(pairs ...any) (words []string) {
 	}
 	return words
 }
+
+// carried is what the run-in leaves in the players of a unit, or of all: the
+// heaviest loaded of them, since a coach plans for that one.
+func carried(d *plan.Document, s *runin.Schedule) drill.Load {
+	most := drill.Load{}
+	for _, p := range d.Players {
+		load := drill.Load{}
+		for i := range s.Result.Blocks {
+			b := &d.Blocks[i]
+			if !s.Result.Blocks[i].Kept || !slices.Contains(d.Members(b.Who), p.ID) {
+				continue
+			}
+			for k, item := range b.Items {
+				load = load.Add(item.Drill.Load(s.Amounts[i][k], d.Group(b)))
+			}
+		}
+		most.Seconds = max(most.Seconds, load.Seconds)
+		most.HardSeconds = max(most.HardSeconds, load.HardSeconds)
+		most.GroundSeconds = max(most.GroundSeconds, load.GroundSeconds)
+		most.Contacts = max(most.Contacts, load.Contacts)
+		most.SprintMetres = max(most.SprintMetres, load.SprintMetres)
+		most.Acts = max(most.Acts, load.Acts)
+	}
+	return most
+}

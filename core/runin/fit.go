@@ -56,7 +56,7 @@ func drafts(blocks int) int {
 // Problems of up to small blocks are proven best as a rule, and searched widely
 // at once; those of more than middle are annealed only, and searched if that
 // found no place for every must.
-const small, middle = 12, 20
+const small, middle = 9, 20
 
 // solve looks for the best plan, by search and annealing, and reports whether
 // it is proven best.
@@ -134,10 +134,7 @@ func (s *searcher) chain(seed uint64, tries int) (best *found, bestScore float64
 // best plan that there is when musts too may be left out.
 func (s *searcher) partial(steps int, proven bool) *Result {
 	short := s.shortest(steps, false)
-	rest := newSearcher(s.ctx, s.model)
-	rest.steps, rest.musts = steps, 0
-	whole := rest.solve()
-	result := rest.result(false, whole)
+	result := s.most(steps)
 	if short.best != nil {
 		result.ShortBy = max(0, -int(short.bestScore)*short.unit)
 		result.Binds, result.Why = s.binding(short)
@@ -150,6 +147,31 @@ func (s *searcher) partial(steps int, proven bool) *Result {
 	}
 	result.Why = "the musts cannot all be placed, however early the work begins: a pin, a link or a fixed event stands in the way"
 	return result
+}
+
+// mustBonus is what keeping a must is worth over its gain when not all of them
+// can be kept: more than all else, so that as many as can be are.
+const mustBonus = 50
+
+// most is the best plan that keeps as many musts as can be. Its bound holds
+// among such plans.
+func (s *searcher) most(steps int) *Result {
+	model := newModel(s.problem)
+	bonus := func(by float64) {
+		for i := range model.blocks {
+			for l := range model.blocks[i].levels {
+				if model.blocks[i].must {
+					model.blocks[i].levels[l].gain += by
+				}
+			}
+		}
+	}
+	rest := newSearcher(s.ctx, model)
+	rest.steps, rest.musts = steps, 0
+	bonus(mustBonus)
+	whole := rest.solve()
+	bonus(-mustBonus)
+	return rest.result(false, whole)
 }
 
 // shortest finds how much earlier all would have to open for the musts to fit
