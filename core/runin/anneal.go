@@ -31,6 +31,7 @@ func (d *draft) clone() *draft {
 type annealer struct {
 	*searcher
 	random *rand.Rand
+	sooner sooner  // of its own: two annealers work at once
 	pos    []int   // by block: its place in the order of the present draft
 	rivals [][]int // by block: those that it competes with for strands or resources
 	free   [][]int // by block: those rivals that may come before or after it
@@ -56,7 +57,7 @@ const mustPenalty = 40
 
 func newAnnealer(s *searcher, seed uint64) *annealer {
 	n := len(s.blocks)
-	a := &annealer{searcher: s, random: rand.New(rand.NewPCG(seed, 26)), pos: make([]int, n)}
+	a := &annealer{searcher: s, sooner: sooner{}, random: rand.New(rand.NewPCG(seed, 26)), pos: make([]int, n)}
 	a.unitAt = 3 * len(s.strands)
 	a.linkAt = a.unitAt + len(s.units)
 	size := a.linkAt + n
@@ -116,9 +117,8 @@ func (a *annealer) score(d *draft, place int) float64 {
 		copy(next, taken)
 		value, worked := t.value[place], t.worked[place]
 		t.placed[i] = false
-		if l := d.level[i]; l >= 0 {
-			b := &a.blocks[i]
-			gain, w, end, ok := a.put(next, i, b, b.levels[l], d.pick[i])
+		if d.level[i] >= 0 {
+			gain, w, end, ok := a.put(next, d, i)
 			if ok {
 				t.placed[i], t.end[i] = true, end
 				value += gain
@@ -159,7 +159,9 @@ func (a *annealer) accept(d *draft, place int) {
 // put places block i as late as it can go before what is taken; it returns its
 // gain, the player-seconds of work that now lie after the first block of their
 // strand, and its end.
-func (a *annealer) put(taken []int, i int, b *block, l level, pick int) (gain float64, worked, end int, ok bool) {
+func (a *annealer) put(taken []int, d *draft, i int) (gain float64, worked, end int, ok bool) {
+	b, pick := &a.blocks[i], d.pick[i]
+	l := b.levels[d.level[i]]
 	limit := taken[a.linkAt+i]
 	for _, k := range b.strands {
 		limit = min(limit, taken[3*k])
@@ -191,7 +193,7 @@ func (a *annealer) put(taken []int, i int, b *block, l level, pick int) (gain fl
 		}
 		if b.excusable {
 			if missed = a.missed(b, end-l.seconds, end); missed > 0 && pick > 0 {
-				ends := a.ends(b, l.seconds, limit)
+				ends := a.sooner.ends(a.model, i, d.level[i], end)
 				end = ends[min(pick, len(ends)-1)]
 				missed = a.missed(b, end-l.seconds, end)
 			}

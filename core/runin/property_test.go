@@ -123,7 +123,7 @@ func TestTheSameInputGivesTheSameAnswerAndTimeEndsIt(t *testing.T) {
 
 func TestCutdownsGoDownToTheLeastThatHoldsTheMusts(t *testing.T) {
 	p := vectors(t)["fit-10.json"].Problem
-	cuts, err := runin.Cutdowns(context.Background(), &p, 0)
+	cuts, err := runin.Cutdowns(context.Background(), &p, 20_000)
 	require.NoError(t, err)
 	require.Greater(t, len(cuts), 3)
 	for n, cut := range cuts {
@@ -155,7 +155,7 @@ func TestWhatIsDoneStaysWhenThePlanIsFittedAgain(t *testing.T) {
 	now := clock.Offset(-1800)
 	check := func(live runin.Live) *runin.Result {
 		live.Now = now
-		r, err := runin.Refit(context.Background(), &p, was, live, 0)
+		r, err := runin.Refit(context.Background(), &p, was, live, 20_000)
 		require.NoError(t, err)
 		for i, s := range was.Blocks {
 			if s.Kept && s.Start < now {

@@ -50,6 +50,7 @@ type searcher struct {
 	steps   int // left to spend
 	ctx     context.Context
 	stopped bool
+	sooner  sooner
 
 	// shortfall: instead of the score, keep only the musts, at their shortest,
 	// and find how much earlier all would have to open.
@@ -66,7 +67,7 @@ func (s *searcher) unitAt(k int) int   { return 3*len(s.strands) + k }
 func (s *searcher) linkAt(i int) int   { return 3*len(s.strands) + len(s.units) + i }
 
 func newSearcher(ctx context.Context, m *model) *searcher {
-	s := &searcher{model: m, ctx: ctx, bestScore: math.Inf(-1), dropped: math.Inf(-1), lowest: math.Inf(1)}
+	s := &searcher{model: m, sooner: sooner{}, ctx: ctx, bestScore: math.Inf(-1), dropped: math.Inf(-1), lowest: math.Inf(1)}
 	for i := range m.blocks {
 		if m.blocks[i].must {
 			s.musts |= 1 << i
@@ -211,7 +212,7 @@ func (s *searcher) expand(t *state, emit func(*state)) {
 			if s.shortfall && l > 0 {
 				break
 			}
-			for _, end := range s.ends(b, b.levels[l].seconds, limit) {
+			for _, end := range s.ends(i, l, limit) {
 				if end > t.last || end == t.last && i > t.block {
 					continue
 				}
@@ -249,9 +250,12 @@ func (s *searcher) limit(t *state, i int) int {
 	return limit
 }
 
-// ends lists the ends worth trying, the latest first: the latest there is and,
-// for an excusable block, each earlier one that somebody misses less of.
-func (s *searcher) ends(b *block, seconds, limit int) []int {
+// ends lists the ends worth trying for block i at level l, the latest first:
+// the latest there is and, for an excusable block, each earlier one that
+// somebody misses less of.
+func (s *searcher) ends(i, l, limit int) []int {
+	b := &s.blocks[i]
+	seconds := b.levels[l].seconds
 	if b.pinned {
 		end := b.pin + seconds
 		if at, ok := s.latest(b, seconds, end); !ok || at != end || end > limit {
@@ -263,23 +267,36 @@ func (s *searcher) ends(b *block, seconds, limit int) []int {
 	if !ok {
 		return nil
 	}
-	ends := []int{end}
-	if s.shortfall {
+	if s.shortfall || s.missed(b, end-seconds, end) == 0 {
+		return []int{end}
+	}
+	return s.sooner.ends(s.model, i, l, end)
+}
+
+// sooner remembers the ends that an excusable block may have from a latest one
+// on: they only depend on that, and finding them takes a walk along the grid.
+type sooner map[[3]int][]int
+
+func (c sooner) ends(m *model, i, l, end int) []int {
+	key := [3]int{i, l, end}
+	ends, known := c[key]
+	if known {
 		return ends
 	}
-	missed := s.missed(b, end-seconds, end)
-	if missed == 0 {
-		return ends
-	}
-	for at := end; missed > 0; {
-		if at, ok = s.latest(b, seconds, at-1); !ok {
+	b := &m.blocks[i]
+	seconds := b.levels[l].seconds
+	ends = []int{end}
+	missed := m.missed(b, end-seconds, end)
+	for at, ok := end, true; missed > 0; {
+		if at, ok = m.latest(b, seconds, at-1); !ok {
 			break
 		}
-		if less := s.missed(b, at-seconds, at); less < missed {
+		if less := m.missed(b, at-seconds, at); less < missed {
 			ends = append(ends, at)
 			missed = less
 		}
 	}
+	c[key] = ends
 	return ends
 }
 
