@@ -21,7 +21,7 @@ import (
 )
 
 // atOnce is how many steps a fit may take while somebody waits for the page.
-const atOnce = 16_000
+const atOnce = 10_000
 
 // Planner runs the use cases. Its methods may be called concurrently.
 type Planner struct {
@@ -138,7 +138,7 @@ func (p *Planner) Change(ctx context.Context, by store.Account, id uint64, editi
 	if err != nil {
 		return err
 	}
-	if reflect.DeepEqual(next, session.Document.Clone()) {
+	if reflect.DeepEqual(next, session.Document) {
 		return nil
 	}
 	schedule, err := runin.Plan(ctx, next, atOnce)

@@ -210,17 +210,7 @@ func count(pairs ...any) (words []string) {
 // heaviest loaded of them, since a coach plans for that one.
 func carried(d *plan.Document, s *runin.Schedule) drill.Load {
 	most := drill.Load{}
-	for _, p := range d.Players {
-		load := drill.Load{}
-		for i := range s.Result.Blocks {
-			b := &d.Blocks[i]
-			if !s.Result.Blocks[i].Kept || !slices.Contains(d.Members(b.Who), p.ID) {
-				continue
-			}
-			for k, item := range b.Items {
-				load = load.Add(item.Drill.Load(s.Amounts[i][k], d.Group(b)))
-			}
-		}
+	for _, load := range s.Loads(d) {
 		most.Seconds = max(most.Seconds, load.Seconds)
 		most.HardSeconds = max(most.HardSeconds, load.HardSeconds)
 		most.GroundSeconds = max(most.GroundSeconds, load.GroundSeconds)

@@ -126,6 +126,7 @@ type reading struct {
 	Input
 	day      *plan.Document // with today's factors worked in
 	strands  []warmth.Strand
+	carried  map[string]drill.Load // by player; see loads
 	rule     *Rule
 	findings []Finding
 }

@@ -230,17 +230,10 @@ func withoutLoose(d *plan.Document, block string) bool {
 
 // loads is what the schedule leaves in each player.
 func (r *reading) loads() map[string]drill.Load {
-	loads := map[string]drill.Load{}
-	r.kept(func(b *plan.Block, _ *runin.Scheduled, amounts []int) {
-		sum := drill.Load{}
-		for n, item := range b.Items {
-			sum = sum.Add(item.Drill.Load(amounts[n], r.day.Group(b)))
-		}
-		for _, id := range r.day.Members(b.Who) {
-			loads[id] = loads[id].Add(sum)
-		}
-	})
-	return loads
+	if r.carried == nil {
+		r.carried = r.Schedule.Loads(r.day)
+	}
+	return r.carried
 }
 
 // over reports the players whose load is over a limit, the largest figure

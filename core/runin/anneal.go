@@ -192,11 +192,9 @@ func (a *annealer) put(taken []int, d *draft, i int) (gain float64, worked, end 
 			return 0, 0, 0, false
 		}
 		if b.excusable {
-			if missed = a.missed(b, end-l.seconds, end); missed > 0 && pick > 0 {
-				ends := a.sooner.ends(a.model, i, d.level[i], end)
-				end = ends[min(pick, len(ends)-1)]
-				missed = a.missed(b, end-l.seconds, end)
-			}
+			choices := a.sooner.ends(a.model, i, d.level[i], end)
+			n := min(pick, len(choices.at)-1)
+			end, missed = choices.at[n], choices.missed[n]
 		}
 	}
 	start := end - l.seconds

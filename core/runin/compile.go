@@ -161,6 +161,25 @@ type Schedule struct {
 	Players []Player      `json:"players"` // with their windows
 }
 
+// Loads is what the schedule of d leaves in each player, by id.
+func (s *Schedule) Loads(d *plan.Document) map[string]drill.Load {
+	loads := map[string]drill.Load{}
+	for i := range s.Result.Blocks {
+		if !s.Result.Blocks[i].Kept {
+			continue
+		}
+		b, sum := &d.Blocks[i], drill.Load{}
+		group := d.Group(b)
+		for n, item := range b.Items {
+			sum = sum.Add(item.Drill.Load(s.Amounts[i][n], group))
+		}
+		for _, id := range d.Members(b.Who) {
+			loads[id] = loads[id].Add(sum)
+		}
+	}
+	return loads
+}
+
 // FixedWindow is a fixed event of the document, placed on the time line.
 type FixedWindow struct {
 	ID      string       `json:"id"`

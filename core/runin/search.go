@@ -267,37 +267,43 @@ func (s *searcher) ends(i, l, limit int) []int {
 	if !ok {
 		return nil
 	}
-	if s.shortfall || s.missed(b, end-seconds, end) == 0 {
+	if s.shortfall || !b.excusable {
 		return []int{end}
 	}
-	return s.sooner.ends(s.model, i, l, end)
+	return s.sooner.ends(s.model, i, l, end).at
 }
 
-// sooner remembers the ends that an excusable block may have from a latest one
-// on: they only depend on that, and finding them takes a walk along the grid.
-type sooner map[[3]int][]int
+// sooner remembers where an excusable block may end, from a latest end on, and
+// how much is missed of it there: both depend on that end alone, and finding
+// them takes a walk along the grid.
+type sooner map[[3]int]choices
 
-func (c sooner) ends(m *model, i, l, end int) []int {
+type choices struct {
+	at     []int // ends, the latest first
+	missed []int // player-time that is missed there, falling
+}
+
+func (c sooner) ends(m *model, i, l, end int) choices {
 	key := [3]int{i, l, end}
-	ends, known := c[key]
+	found, known := c[key]
 	if known {
-		return ends
+		return found
 	}
 	b := &m.blocks[i]
 	seconds := b.levels[l].seconds
-	ends = []int{end}
 	missed := m.missed(b, end-seconds, end)
+	found = choices{[]int{end}, []int{missed}}
 	for at, ok := end, true; missed > 0; {
 		if at, ok = m.latest(b, seconds, at-1); !ok {
 			break
 		}
 		if less := m.missed(b, at-seconds, at); less < missed {
-			ends = append(ends, at)
+			found.at, found.missed = append(found.at, at), append(found.missed, less)
 			missed = less
 		}
 	}
-	c[key] = ends
-	return ends
+	c[key] = found
+	return found
 }
 
 // place is t with block i added at level l, ending at end, and the blocks of

@@ -83,9 +83,12 @@ func Apply(d *plan.Document) *plan.Document {
 	if len(times) == 0 && !junior {
 		return d
 	}
-	d = d.Clone()
+	changed := *d
+	d = &changed
+	d.Blocks = slices.Clone(d.Blocks)
 	for i := range d.Blocks {
 		b := &d.Blocks[i]
+		b.Items = slices.Clone(b.Items)
 		for n := range b.Items {
 			if junior {
 				b.Items[n].Explain = int(float64(b.Items[n].Explain)*juniorExplain + 0.5)
