@@ -16,11 +16,14 @@ import (
 	"os"
 	"os/exec"
 	"regexp"
+	"runtime"
 	"slices"
 	"strings"
 	"syscall"
 	"time"
 
+	"cuestart/core/runin"
+	"cuestart/core/runin/runintest"
 	"cuestart/demo"
 )
 
@@ -53,7 +56,44 @@ func run(binary string) error {
 	}
 	defer site.stop()
 	figure("demo_ready", site.ready.Seconds(), "s")
-	return site.measure()
+	if err := site.measure(); err != nil {
+		return err
+	}
+	return fits()
+}
+
+// fits measures the engine on made-up problems of each size.
+func fits() error {
+	gap, n, allocs := 0.0, 0, uint64(0)
+	for _, size := range []struct {
+		name string
+		size runintest.Size
+	}{{"small", runintest.Small}, {"middle", runintest.Middle}, {"large", runintest.Large}, {"xlarge", runintest.XLarge}} {
+		var times []time.Duration
+		for seed := range uint64(20) {
+			problem := runintest.Problem(seed, size.size)
+			var before, after runtime.MemStats
+			runtime.ReadMemStats(&before)
+			began := time.Now()
+			r, err := runin.Fit(context.Background(), problem, 0)
+			if err != nil {
+				return err
+			}
+			times = append(times, time.Since(began))
+			runtime.ReadMemStats(&after)
+			if r.Feasible && r.Score > 0 {
+				gap += (r.Bound - r.Score) / r.Score * 100
+				n++
+			}
+			if size.name == "middle" {
+				allocs += (after.Mallocs - before.Mallocs) / 20
+			}
+		}
+		figure("fit_"+size.name+"_p95", p95(times), "ms")
+	}
+	figure("fit_gap_pct", gap/float64(n), "%")
+	fmt.Printf("fit_allocs %d allocations\n", allocs)
+	return nil
 }
 
 // site is a running program and a signed-in client.

@@ -36,15 +36,16 @@ type annealer struct {
 	rivals [][]int // by block: those that it competes with for strands or resources
 	free   [][]int // by block: those rivals that may come before or after it
 
-	unitAt, linkAt int   // where in taken the exclusive resources and the links begin
-	shareAt        []int // where each shared resource's list begins: its length, then start and amount of each use
-	present, tried trail
+	// Where in taken the parts begin.
+	firstAt, pendingAt, unitAt, linkAt int
+	shareAt                            []int // where each shared resource's list begins: its length, then start and amount of each use
+	present, tried                     trail
 }
 
 // trail is what a draft comes to, step by step; place n is before block n of
 // the order is placed.
 type trail struct {
-	taken  [][]int // by place: for each strand free until, first start, pending work; for each resource and link free until
+	taken  [][]int // by place: the moment each strand is free until, then where the first block of each starts, its pending work, and the moment that each resource and link is free until
 	value  []float64
 	worked []int
 	end    []int  // by block, where placed
@@ -58,7 +59,7 @@ const mustPenalty = 40
 func newAnnealer(s *searcher, seed uint64) *annealer {
 	n := len(s.blocks)
 	a := &annealer{searcher: s, sooner: sooner{}, random: rand.New(rand.NewPCG(seed, 26)), pos: make([]int, n)}
-	a.unitAt = 3 * len(s.strands)
+	a.firstAt, a.pendingAt, a.unitAt = len(s.strands), 2*len(s.strands), 3*len(s.strands)
 	a.linkAt = a.unitAt + len(s.units)
 	size := a.linkAt + n
 	for r := range s.shared {
@@ -92,7 +93,7 @@ func newAnnealer(s *searcher, seed uint64) *annealer {
 		}
 		start := t.taken[0]
 		for k := range s.strands {
-			start[3*k], start[3*k+1] = s.strands[k].due, s.strands[k].due
+			start[k], start[a.firstAt+k] = s.strands[k].due, s.strands[k].due
 		}
 		for i := a.unitAt; i < a.linkAt+n; i++ {
 			start[i] = 2 * horizon
@@ -134,7 +135,7 @@ func (a *annealer) score(d *draft, place int) float64 {
 	idle := 0
 	for k := range a.strands {
 		s := &a.strands[k]
-		if first := taken[3*k+1]; len(s.active) == 0 {
+		if first := taken[a.firstAt+k]; len(s.active) == 0 {
 			idle += len(s.players) * (s.due - first)
 		} else {
 			idle += len(s.players) * a.idleBefore(s, first)
@@ -164,7 +165,7 @@ func (a *annealer) put(taken []int, d *draft, i int) (gain float64, worked, end 
 	l := b.levels[d.level[i]]
 	limit := taken[a.linkAt+i]
 	for _, k := range b.strands {
-		limit = min(limit, taken[3*k])
+		limit = min(limit, taken[k])
 	}
 	for _, u := range b.units {
 		limit = min(limit, taken[a.unitAt+u])
@@ -199,19 +200,23 @@ func (a *annealer) put(taken []int, d *draft, i int) (gain float64, worked, end 
 	}
 	start := end - l.seconds
 	for _, k := range b.strands {
-		at := taken[3*k : 3*k+3]
-		at[0] = start
-		n := len(a.strands[k].players)
-		work := n * l.seconds
-		if missed > 0 {
-			work -= n * overlap(a.strands[k].closed, start, end)
+		taken[k] = start
+	}
+	if b.phase < 0 {
+		for _, k := range b.strands {
+			away := 0
+			if missed > 0 {
+				away = overlap(a.strands[k].closed, start, end)
+			}
+			taken[a.pendingAt+k] += len(a.strands[k].players) * (l.seconds - away)
 		}
-		if b.phase < 0 {
-			at[2] += work
-			continue
+	} else {
+		worked = b.people*l.seconds - missed
+		first, pending := taken[a.firstAt:a.pendingAt], taken[a.pendingAt:a.unitAt]
+		for _, k := range b.strands {
+			worked += pending[k]
+			first[k], pending[k] = start, 0
 		}
-		worked += work + at[2]
-		at[1], at[2] = start, 0
 	}
 	for _, u := range b.units {
 		taken[a.unitAt+u] = start

@@ -50,7 +50,7 @@ func drafts(blocks int) int {
 	if blocks <= 20 {
 		return 6000 * blocks
 	}
-	return 80 * blocks * blocks
+	return 52 * blocks * blocks
 }
 
 // Problems of up to small blocks are proven best as a rule, and searched widely
@@ -81,6 +81,13 @@ func (s *searcher) solve() (whole bool) {
 	if tries := min(drafts(n), s.steps); !s.shortfall {
 		s.anneal(tries)
 		s.steps -= tries
+	}
+	if !s.shortfall && s.best != nil && !s.stopped {
+		const nodes = 5_000
+		s.lowest = min(s.lowest, s.knapsack(nodes))
+		if s.lowest <= s.bestScore+eps {
+			return true
+		}
 	}
 	for s.steps > 0 && !s.stopped && (n <= middle || s.best == nil || s.shortfall) {
 		if width *= 6; s.run(width) {
@@ -118,7 +125,7 @@ func (s *searcher) chain(seed uint64, tries int) (best *found, bestScore float64
 	if s.best != nil {
 		a.adopt(d, s.best)
 	}
-	hot := 2.0
+	hot := 3.0
 	for range runs {
 		better, score := a.cool(d, tries/runs, hot, 0.05)
 		if (best == nil || score > bestScore+eps) && a.holds(better) {

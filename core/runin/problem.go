@@ -23,9 +23,20 @@
 // A state that is no better than another one with the same blocks open is
 // dropped, and so is one whose upper bound (a Lagrangian relaxation of the
 // strands' and resources' minutes) is below the best plan known. While nothing
-// else has to be dropped, the answer is proven best. When a layer grows wider
-// than the step limit allows, the least promising states go, and Bound tells
-// how much better a plan could still be.
+// else has to be dropped, the answer is proven best: Bound equals Score. This
+// is the rule for a small problem, of up to nine blocks or so.
+//
+// Where the layers grow too wide for that, the least promising states go, and
+// what is found is improved by annealing: drafts, which are an order of blocks
+// and a level for each, are changed a little at a time and placed as above. On
+// problems of 16 blocks and six groups this found the best known plan every
+// time it was measured, and on 28 to 40 blocks came within a per cent of much
+// longer runs; that is measured, not proven. Bound then is what a bounded
+// search for the best whole levels leaves open when only minutes count, without
+// order and waiting; a plan may lie below it by ten per cent and still be best.
+//
+// Searching and annealing spend a number of steps and use two fixed seeds, so
+// that the same problem has the same answer on any machine.
 package runin
 
 import "cuestart/core/clock"
