@@ -5,10 +5,14 @@ import (
 	"encoding/json"
 	"fmt"
 	"os"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"cuestart/core/plan"
+	"cuestart/store"
 )
 
 // TestEveryViewIsWhole opens each main view at each width: nothing may stick
@@ -18,6 +22,13 @@ func TestEveryViewIsWhole(t *testing.T) {
 	require.NoError(t, err)
 	base, p := site(t, true)
 	token, err := p.Store.Publish(context.Background(), 1, 1, 1)
+	require.NoError(t, err)
+	long := strings.Repeat("Unbreakable", 7) // 77 characters without a space
+	require.NoError(t, p.Change(context.Background(), store.Account{ID: 1, ClubID: 1}, 2, 1, func(d *plan.Document) (string, error) {
+		d.Title, d.Blocks[0].Name, d.Players[0].First, d.Zones[0].Name, d.Fixed[0].Name = long, long, long, long, long
+		return "long names", nil
+	}))
+	longToken, err := p.Store.Publish(context.Background(), 1, 2, 2)
 	require.NoError(t, err)
 	b := newBrowser(t, base)
 	b.open("/sign-in")
@@ -35,6 +46,10 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"sheet", "/sessions/1/sheet", []int64{1280, 360}},
 		{"who-are-you", "/r/" + token, []int64{390, 360}},
 		{"my-run-in", "/r/" + token + "/p15", []int64{390, 360}},
+		{"long-run-in", "/sessions/2?block=tag", []int64{1280, 360}},
+		{"long-sheet", "/sessions/2/sheet", []int64{360}},
+		{"long-my-run-in", "/r/" + longToken + "/p1", []int64{360}},
+		{"long-who-are-you", "/r/" + longToken, []int64{360}},
 		{"not-there", "/sessions/99", []int64{1280, 360}},
 	} {
 		for _, width := range view.widths {

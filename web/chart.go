@@ -101,6 +101,7 @@ func newChart(b *planner.Board, id string, width, labels int, base, chosen strin
 		y := c.Top + i*c.laneHeight
 		l := lane{Y: y, Mid: y + c.laneHeight/2, WhoY: y + c.laneHeight/2 - 3, NameY: y + c.laneHeight/2 + 13, Who: numbers(d, players)}
 		l.Names = firstNames(d, players, func(text string) bool { return textWidth(text, 14)*1.16 <= float64(labels) })
+		l.Names = cutTo(l.Names, 14, int(float64(labels)/1.16))
 		if l.Who == "" {
 			l.WhoY, l.Who, l.Names = y+c.laneHeight/2+5, l.Names, ""
 		}
