@@ -33,6 +33,7 @@ type boardBody struct {
 	Problems    plan.Problems // of the form that was sent, if it was refused
 	Stale       bool
 	Timing      timingForm
+	Spare       bool
 	Charts      []chart // for wide and for narrow screens
 	Rows        []boardRow
 	Chosen      *chosen
@@ -180,6 +181,7 @@ func (s *Site) boardBody(c *gin.Context, b *planner.Board, block string, refused
 		Carried: carried(d, fitted), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
 	body.Sub = strings.Join(nonEmpty(b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place, fmt.Sprintf("%d players", len(d.Players))), " · ")
 	body.Saved = fmt.Sprintf("Saved %s", b.Made.At.In(fitted.Start.Location()).Format("15:04"))
+	body.Spare = d.UseSpare
 	body.Fresh = b.Publication.Number > 0 && b.Publication.Head == b.Head
 	if b.Publication.Token != "" {
 		body.Link = s.origin(c) + "/r/" + b.Publication.Token
@@ -443,6 +445,10 @@ func (s *Site) addBlock(c *gin.Context) {
 	}, func(b *boardBody) {
 		b.Add.Open, b.Add.Drill, b.Add.Who, b.Add.Priority = true, form.Drill, form.Who, form.Priority
 	})
+}
+
+func (s *Site) setSpare(c *gin.Context) {
+	s.change(c, "", func(d *plan.Document) (string, error) { return d.SetSpare(c.PostForm("use") == "yes") }, nil)
 }
 
 func (s *Site) mend(c *gin.Context) {

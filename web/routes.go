@@ -33,6 +33,7 @@ func (s *Site) routes(r *gin.Engine) {
 	session.POST("/blocks/:block/priority", s.setPriority)
 	session.POST("/blocks/:block/order", s.setOrder)
 	session.POST("/blocks/:block/remove", s.removeBlock)
+	session.POST("/spare", s.setSpare)
 	session.POST("/mend", s.mend)
 	session.POST("/keep", s.keep)
 	session.POST("/undo", s.undo)

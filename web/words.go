@@ -214,6 +214,7 @@ func carried(d *plan.Document, s *runin.Schedule) drill.Load {
 		most.Seconds = max(most.Seconds, load.Seconds)
 		most.HardSeconds = max(most.HardSeconds, load.HardSeconds)
 		most.GroundSeconds = max(most.GroundSeconds, load.GroundSeconds)
+		most.StandSeconds = max(most.StandSeconds, load.StandSeconds)
 		most.Contacts = max(most.Contacts, load.Contacts)
 		most.SprintMetres = max(most.SprintMetres, load.SprintMetres)
 		most.Acts = max(most.Acts, load.Acts)

@@ -167,6 +167,7 @@ type Load struct {
 	Seconds       int // at work, of any effort
 	HardSeconds   int // at an effort of 80 % and more
 	GroundSeconds int // sitting, kneeling or lying
+	StandSeconds  int // waiting for a turn, of Seconds
 	Contacts      int // jumps, hops and landings
 	SprintMetres  int // at an effort of 90 % and more
 	Acts          int // throws, kicks, catches
@@ -174,7 +175,7 @@ type Load struct {
 
 // Add is the sum of two loads.
 func (l Load) Add(m Load) Load {
-	return Load{l.Seconds + m.Seconds, l.HardSeconds + m.HardSeconds, l.GroundSeconds + m.GroundSeconds,
+	return Load{l.Seconds + m.Seconds, l.HardSeconds + m.HardSeconds, l.GroundSeconds + m.GroundSeconds, l.StandSeconds + m.StandSeconds,
 		l.Contacts + m.Contacts, l.SprintMetres + m.SprintMetres, l.Acts + m.Acts}
 }
 
@@ -190,7 +191,8 @@ func (d Drill) Work(amount int, group Group) float64 {
 func (d Drill) Load(amount int, group Group) Load {
 	dose := d.Dose.WithAmount(amount)
 	seconds := int(d.Work(amount, group) + 0.5)
-	load := Load{Seconds: seconds, Contacts: int(d.ContactsPerUnit*float64(dose.Units()) + 0.5)}
+	alone := int(d.Work(amount, Group{People: min(1, group.People), Lanes: 1}) + 0.5)
+	load := Load{Seconds: seconds, StandSeconds: max(0, seconds-alone), Contacts: int(d.ContactsPerUnit*float64(dose.Units()) + 0.5)}
 	if d.Effort >= HardEffort {
 		load.HardSeconds = seconds
 	}

@@ -85,6 +85,8 @@ func TestLoadIsCountedFromTheDose(t *testing.T) {
 	sprint := drill.Drill{Effort: 0.95, Dose: drill.Dose{Kind: drill.Travel, Metres: 20, Speed: 5, Flow: drill.Regroup}}
 	load := sprint.Load(3, drill.Group{People: 12, Lanes: 12})
 	assert.Equal(t, drill.Load{Seconds: 12, HardSeconds: 12, SprintMetres: 60}, load)
+	kicks := drill.Drill{Effort: 0.5, Dose: drill.Dose{Kind: drill.Count, ActSeconds: 12}}
+	assert.Equal(t, drill.Load{Seconds: 216, StandSeconds: 144, Acts: 6}, kicks.Load(6, drill.Group{People: 5, Lanes: 2}))
 	hops := drill.Drill{Effort: 0.8, ContactsPerUnit: 1, Dose: drill.Dose{Kind: drill.Reps, Sets: 2, Sides: 2, RepSeconds: 2, RestSeconds: 10}}
 	assert.Equal(t, 20, hops.Load(5, drill.Group{People: 1, Lanes: 1}).Contacts)
 }

@@ -44,7 +44,8 @@ type Document struct {
 	Fixed     []Fixed      `json:"fixed,omitempty"`
 	Blocks    []Block      `json:"blocks"`
 
-	Grade        drill.Grade    `json:"grade,omitempty"` // "": club
+	Grade        drill.Grade    `json:"grade,omitempty"`     // "": club
+	UseSpare     bool           `json:"use_spare,omitempty"` // doses may go up to their maximum where minutes are left
 	Today        Conditions     `json:"today,omitzero"`
 	Kit          map[string]int `json:"kit,omitempty"`      // how many there are; what is not named suffices
 	Stresses     []string       `json:"stresses,omitempty"` // the joints that the sport stresses

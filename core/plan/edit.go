@@ -48,6 +48,15 @@ func (d *Document) SetMargin(seconds int) (string, error) {
 	return "margin " + clock.Duration(seconds), nil
 }
 
+// SetSpare lets doses go up to their maximum where minutes are left, or not.
+func (d *Document) SetSpare(use bool) (string, error) {
+	d.UseSpare = use
+	if use {
+		return "spare minutes used", nil
+	}
+	return "spare minutes left free", nil
+}
+
 // SetDose sets the target of drill item of a block. An amount outside the
 // drill's range is refused with the range.
 func (d *Document) SetDose(block string, item, amount int) (string, error) {

@@ -139,3 +139,21 @@ func order(d *plan.Document) (ids []string) {
 	}
 	return ids
 }
+
+// Every school is told in the phases of RAMP, each phase once, and says why one
+// would choose it.
+func TestMethodsAreWhole(t *testing.T) {
+	assert.Len(t, plan.Methods, 5)
+	for key, m := range plan.Methods {
+		assert.NotEmpty(t, m.Name, key)
+		assert.NotEmpty(t, m.Why, key)
+		assert.ElementsMatch(t, []drill.Phase{drill.Raise, drill.Activate, drill.Mobilise, drill.Potentiate, drill.Sport}, m.Phases, key)
+		assert.Equal(t, drill.Sport, m.Phases[len(m.Phases)-1], "%s ends with the sport", key)
+		for phase := range m.Steps {
+			assert.Contains(t, m.Phases, phase, key)
+		}
+		d := document()
+		d.Method = key
+		assert.NoError(t, d.Validate(), key)
+	}
+}

@@ -24,11 +24,17 @@ type Dosing struct {
 }
 
 // Dosings lists the lengths of the block for group, the shortest first: from
-// the minimum to the target of its drills, all turned up together.
-func Dosings(b *plan.Block, group drill.Group) []Dosing {
+// the minimum to the target of its drills, or with spare to their maximum, all
+// turned up together.
+func Dosings(b *plan.Block, group drill.Group, spare bool) []Dosing {
 	steps := 1
-	for _, item := range b.Items {
-		steps = max(steps, item.Drill.Range.Steps())
+	ranges := make([]drill.Range, len(b.Items))
+	for i, item := range b.Items {
+		ranges[i] = item.Drill.Range
+		if spare {
+			ranges[i].Target = ranges[i].Max
+		}
+		steps = max(steps, ranges[i].Steps())
 	}
 	steps = min(steps, maxDosings)
 	var dosings []Dosing
@@ -39,7 +45,7 @@ func Dosings(b *plan.Block, group drill.Group) []Dosing {
 		}
 		d := Dosing{Amounts: make([]int, len(b.Items))}
 		for i, item := range b.Items {
-			d.Amounts[i] = item.Drill.Range.At(share)
+			d.Amounts[i] = ranges[i].At(share)
 			d.Value += item.Drill.Range.Worth(d.Amounts[i]) / float64(len(b.Items))
 		}
 		if steps == 1 { // nothing to turn: it is done as meant, or not at all
@@ -141,7 +147,7 @@ func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
 	if from.Leader != "" {
 		b.Needs = append(b.Needs, Need{from.Leader, 1})
 	}
-	dosings := Dosings(from, group)
+	dosings := Dosings(from, group, d.UseSpare)
 	for _, dosing := range dosings {
 		b.Levels = append(b.Levels, Level{dosing.Seconds, dosing.Value})
 	}
@@ -221,12 +227,18 @@ func (c *Compiled) schedule(d *plan.Document, r *Result) *Schedule {
 // why says in a coach's words what became of a block.
 func why(b *plan.Block, dosings []Dosing, s *Scheduled) string {
 	full := dosings[len(dosings)-1]
+	for _, d := range dosings { // what is beyond the target is a bonus, not a cut
+		if d.Value >= 1 {
+			full = d
+			break
+		}
+	}
 	switch {
 	case !s.Kept && b.Priority == plan.Must:
 		return fmt.Sprintf("a must, and not even %s of it fits", clock.Duration(dosings[0].Seconds))
 	case !s.Kept:
 		return fmt.Sprintf("a %s: its %s would take minutes that others use better", b.Priority, clock.Duration(dosings[0].Seconds))
-	case s.Level == len(dosings)-1:
+	case dosings[s.Level].Seconds >= full.Seconds:
 		return ""
 	}
 	text := ""

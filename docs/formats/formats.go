@@ -31,25 +31,28 @@ const (
 // MaxBytes is the largest file that is read.
 const MaxBytes = 16 << 20
 
-var compiled = sync.OnceValue(func() map[string]*jsonschema.Schema {
-	all := map[string]*jsonschema.Schema{}
-	for _, name := range []string{Problem, Plan, Warmth} {
-		text, err := schemas.ReadFile(name + ".schema.json")
-		if err != nil {
-			panic(err)
-		}
-		document, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))
-		if err != nil {
-			panic(err)
-		}
-		c := jsonschema.NewCompiler()
-		if err := c.AddResource(name, document); err != nil {
-			panic(err)
-		}
-		all[name] = c.MustCompile(name)
+var compiled = map[string]func() *jsonschema.Schema{
+	Problem: sync.OnceValue(func() *jsonschema.Schema { return compile(Problem) }),
+	Plan:    sync.OnceValue(func() *jsonschema.Schema { return compile(Plan) }),
+	Warmth:  sync.OnceValue(func() *jsonschema.Schema { return compile(Warmth) }),
+}
+
+// compile makes a built-in schema ready; that it can be is tested.
+func compile(name string) *jsonschema.Schema {
+	text, err := schemas.ReadFile(name + ".schema.json")
+	if err != nil {
+		panic(err)
 	}
-	return all
-})
+	document, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))
+	if err != nil {
+		panic(err)
+	}
+	c := jsonschema.NewCompiler()
+	if err := c.AddResource(name, document); err != nil {
+		panic(err)
+	}
+	return c.MustCompile(name)
+}
 
 // Read reads one JSON value of a format into a Go value. Anything else than
 // the format allows is an error of one sentence that names the place. It never
@@ -67,7 +70,7 @@ func Read(from io.Reader, format string, into any) error {
 		return notJSON(text, err)
 	}
 	var invalid *jsonschema.ValidationError
-	if err := compiled()[format].Validate(value); errors.As(err, &invalid) {
+	if err := compiled[format]().Validate(value); errors.As(err, &invalid) {
 		return sentence(invalid)
 	} else if err != nil {
 		return err
