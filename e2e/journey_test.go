@@ -165,6 +165,7 @@ func TestBadInputIsASentence(t *testing.T) {
 		{"a session of nobody", "/sessions/4711/undo", url.Values{}, 404, "There is nothing here", ""},
 		{"a session that is no number", "/sessions/x/undo", url.Values{}, 404, "There is nothing here", ""},
 		{"a name of 10,000 characters", "/sessions", url.Values{"kind": {"match"}, "title": {long}, "start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "10000 characters is too long", long},
+		{"a form of two megabytes", "/sessions", url.Values{"title": {strings.Repeat("a", 2<<20)}}, 413, "too much at once", ""},
 		{"no name", "/sessions", url.Values{"kind": {"match"}, "title": {" "}, "start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "give it a name", ""},
 		{"an unknown time zone", "/sessions", url.Values{"kind": {"match"}, "title": {"x"}, "start": {"2026-12-01T15:00"}, "zone": {"Moon/Base"}}, 422, "not known", "Moon/Base"},
 	} {

@@ -70,7 +70,7 @@ func (s *Site) Handler() http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
 	engine.SetTrustedProxies(nil)
-	engine.Use(s.recover, headers)
+	engine.Use(s.recover, headers, s.readForm)
 	s.routes(engine)
 	origin := http.NewCrossOriginProtection()
 	origin.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
@@ -88,6 +88,16 @@ func headers(c *gin.Context) {
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "no-referrer")
 	h.Set("Cache-Control", "no-store")
+	c.Next()
+}
+
+// readForm refuses a form that is too large or no form, before anything is
+// made of the half of it.
+func (s *Site) readForm(c *gin.Context) {
+	if err := c.Request.ParseForm(); err != nil {
+		s.plain(c, http.StatusRequestEntityTooLarge, "That is too much at once", "The form could not be read. Go back, shorten what you entered and send it again.")
+		return
+	}
 	c.Next()
 }
 

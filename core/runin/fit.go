@@ -152,7 +152,17 @@ func (s *searcher) partial(steps int, proven bool) *Result {
 		result.Why += fmt.Sprintf("; what they need would have to be free %s earlier too", clock.Duration(-int(freed.bestScore)*freed.unit))
 		return result
 	}
-	result.Why = "the musts cannot all be placed, however early the work begins: a pin, a link or a fixed event stands in the way"
+	result.Why = "the musts cannot all be placed, however early the work begins: a pin, a link, a fixed event or a resource stands in the way"
+	for i := range s.problem.Blocks {
+		b := &s.problem.Blocks[i]
+		for _, need := range b.Needs {
+			for _, r := range s.problem.Resources {
+				if b.Must && r.ID == need.Resource && r.Capacity < need.Amount {
+					result.Why = fmt.Sprintf("%s, a must, needs %d of %s, which holds %d", b.ID, need.Amount, r.ID, r.Capacity)
+				}
+			}
+		}
+	}
 	return result
 }
 

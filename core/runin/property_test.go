@@ -216,3 +216,31 @@ func FuzzFit(f *testing.F) {
 		}
 	})
 }
+
+// ShortBy is what it says: with all open times so much earlier the musts fit,
+// with a step less they do not.
+func TestShortByIsTheLeastThatHelps(t *testing.T) {
+	seen := 0
+	for seed := range uint64(200) {
+		p := clone(tiny(seed))
+		for i := range p.Players {
+			p.Players[i].Open += 420
+		}
+		r, err := runin.Fit(context.Background(), p, 0)
+		require.NoError(t, err)
+		if r.Feasible || r.ShortBy == 0 {
+			continue
+		}
+		seen++
+		for _, less := range []int{0, p.Grid} {
+			earlier := clone(p)
+			for i := range earlier.Players {
+				earlier.Players[i].Open -= clock.Offset(r.ShortBy - less)
+			}
+			e, err := runin.Fit(context.Background(), earlier, 0)
+			require.NoError(t, err)
+			assert.Equal(t, less == 0, e.Feasible, "seed %d: short by %d, opened %d earlier", seed, r.ShortBy, r.ShortBy-less)
+		}
+	}
+	assert.Greater(t, seen, 10)
+}
