@@ -40,5 +40,5 @@ generate:
 
 # The pictures in docs/screenshots, from the demo club.
 screenshots:
-	@sh scripts/need.sh $(MARIADB) chromium=chromium
+	@sh scripts/need.sh $(MARIADB) chromium=chromium pdftoppm=poppler-utils
 	go test -count=1 ./e2e -shots $(CURDIR)/docs/screenshots

@@ -75,7 +75,8 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 	if *shots != "" {
 		file := filepath.Join(t.TempDir(), "sheet.pdf")
 		require.NoError(t, os.WriteFile(file, pdf, 0o600))
-		require.NoError(t, exec.Command("pdftoppm", "-png", "-r", "80", "-singlefile", file, filepath.Join(*shots, "sheet-print")).Run())
+		require.NoError(t, exec.Command("pdftoppm", "-png", "-r", "80", "-f", "1", "-l", "1", "-singlefile", file, filepath.Join(*shots, "sheet-print")).Run())
+		require.NoError(t, exec.Command("pdftoppm", "-png", "-r", "80", "-f", "2", "-l", "2", "-singlefile", file, filepath.Join(*shots, "sheet-back")).Run())
 	}
 
 	phone := newBrowser(t, base) // another browser: nobody is signed in
