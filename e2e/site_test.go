@@ -22,6 +22,7 @@ import (
 
 	"cuestart/demo"
 	"cuestart/mariadb"
+	"cuestart/mariadb/mariadbtest"
 	"cuestart/planner"
 	"cuestart/store"
 	"cuestart/web"
@@ -37,18 +38,7 @@ var server *mariadb.Server
 
 func TestMain(m *testing.M) {
 	flag.Parse()
-	os.Exit(func() int {
-		dir, err := os.MkdirTemp("", "cuestart-e2e")
-		if err != nil {
-			panic(err)
-		}
-		defer os.RemoveAll(dir)
-		if server, err = mariadb.Start(context.Background(), dir); err != nil {
-			panic(err)
-		}
-		defer server.Stop()
-		return m.Run()
-	}())
+	os.Exit(mariadbtest.Run(m, &server))
 }
 
 // site is a site of its own database, with the demo club if wanted.

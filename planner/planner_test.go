@@ -17,26 +17,14 @@ import (
 	"cuestart/core/plan"
 	"cuestart/demo"
 	"cuestart/mariadb"
+	"cuestart/mariadb/mariadbtest"
 	"cuestart/planner"
 	"cuestart/store"
 )
 
 var server *mariadb.Server
 
-func TestMain(m *testing.M) {
-	os.Exit(func() int {
-		dir, err := os.MkdirTemp("", "cuestart-planner")
-		if err != nil {
-			panic(err)
-		}
-		defer os.RemoveAll(dir)
-		if server, err = mariadb.Start(context.Background(), dir); err != nil {
-			panic(err)
-		}
-		defer server.Stop()
-		return m.Run()
-	}())
-}
+func TestMain(m *testing.M) { os.Exit(mariadbtest.Run(m, &server)) }
 
 var (
 	ctx   = context.Background()

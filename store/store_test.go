@@ -16,25 +16,13 @@ import (
 	"cuestart/core/runin"
 	"cuestart/demo"
 	"cuestart/mariadb"
+	"cuestart/mariadb/mariadbtest"
 	"cuestart/store"
 )
 
 var server *mariadb.Server
 
-func TestMain(m *testing.M) {
-	os.Exit(func() int {
-		dir, err := os.MkdirTemp("", "cuestart-store")
-		if err != nil {
-			panic(err)
-		}
-		defer os.RemoveAll(dir)
-		if server, err = mariadb.Start(context.Background(), dir); err != nil {
-			panic(err)
-		}
-		defer server.Stop()
-		return m.Run()
-	}())
-}
+func TestMain(m *testing.M) { os.Exit(mariadbtest.Run(m, &server)) }
 
 func open(t *testing.T, name string) *store.Store {
 	s, err := store.Open(context.Background(), server.DSN(name))

@@ -1,0 +1,183 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"cuestart/book"
+	"cuestart/core/check"
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/store"
+)
+
+// edition is the one that the form was made on.
+func edition(c *gin.Context) uint32 {
+	n, _ := strconv.ParseUint(c.PostForm("edition"), 10, 32) // 0, which is always stale, if it is none
+	return uint32(n)
+}
+
+// change makes an edit and shows the board again, with block open; a refused
+// one with its sentences and the entered values.
+func (s *Site) change(c *gin.Context, block string, edit planner.Edit, refill func(*boardBody)) {
+	s.done(c, block, s.Planner.Change(c.Request.Context(), *account(c), sessionID(c), edition(c), edit), refill)
+}
+
+// done answers a write to the board.
+func (s *Site) done(c *gin.Context, block string, err error, refill func(*boardBody)) {
+	switch refused := problems(err); {
+	case err == nil && part(c):
+		s.showBoard(c, http.StatusOK, block, nil, nil)
+	case err == nil:
+		back := fmt.Sprintf("/sessions/%d", sessionID(c))
+		if block != "" {
+			back += "?block=" + block
+		}
+		c.Redirect(http.StatusSeeOther, back)
+	case refused != nil:
+		s.showBoard(c, http.StatusUnprocessableEntity, block, refused, refill)
+	case errors.Is(err, store.ErrStale):
+		s.showBoard(c, http.StatusConflict, block, nil, func(b *boardBody) {
+			b.Stale = true
+			if refill != nil {
+				refill(b)
+			}
+		})
+	case errors.Is(err, store.ErrNothing):
+		s.showBoard(c, http.StatusConflict, block, plan.Problems{{Where: "board", What: "There is nothing more to undo or redo."}}, nil)
+	default:
+		s.failed(c, err)
+	}
+}
+
+func (s *Site) setTiming(c *gin.Context) {
+	form := timingForm{Local: c.PostForm("start"), Occurrence: c.PostForm("occurrence"), Margin: c.PostForm("margin")}
+	s.change(c, "", func(d *plan.Document) (string, error) {
+		start := clock.Start{Local: form.Local, Zone: d.Start.Zone, Occurrence: clock.Occurrence(form.Occurrence)}
+		if minutes, err := strconv.Atoi(c.PostForm("shift")); err == nil {
+			at, err := d.Start.Resolve()
+			if err != nil {
+				return "", err
+			}
+			start = clock.StartAt(at.Add(time.Duration(max(-1440, min(minutes, 1440))) * time.Minute))
+		}
+		margin, err := clock.ParseDuration(form.Margin)
+		if err != nil {
+			return "", plan.Problems{{Where: "margin", What: err.Error()}}
+		}
+		var done []string
+		if start.Local != d.Start.Local || start.Occurrence != d.Start.Occurrence {
+			said, err := s.Planner.SetStart(start)(d)
+			if err != nil {
+				return "", err
+			}
+			done = append(done, said)
+		}
+		if margin != d.Margin {
+			said, err := d.SetMargin(margin)
+			if err != nil {
+				return "", err
+			}
+			done = append(done, said)
+		}
+		return strings.Join(done, ", "), nil
+	}, func(b *boardBody) { form.Zone = b.Timing.Zone; b.Timing = form })
+}
+
+func (s *Site) setDose(c *gin.Context) {
+	block := c.Param("block")
+	item, _ := strconv.Atoi(c.PostForm("item"))
+	s.change(c, block, func(d *plan.Document) (string, error) {
+		b := d.Block(block)
+		if b == nil || item < 0 || item >= len(b.Items) {
+			return "", plan.ErrNoSuchBlock
+		}
+		r := b.Items[item].Drill.Range
+		amount, err := strconv.Atoi(c.PostForm("amount"))
+		if steps, err2 := strconv.Atoi(c.PostForm("by")); err2 == nil && steps >= -100 && steps <= 100 {
+			amount, err = r.Clamp(r.Target+steps*r.Step), nil
+		}
+		if err != nil {
+			return "", plan.Problems{{Where: fmt.Sprintf("blocks.%s.items.%d", block, item), What: "write a whole number"}}
+		}
+		return d.SetDose(block, item, amount)
+	}, nil)
+}
+
+func (s *Site) setPriority(c *gin.Context) {
+	block := c.Param("block")
+	s.change(c, block, func(d *plan.Document) (string, error) {
+		return d.SetPriority(block, plan.Priority(c.PostForm("priority")))
+	}, nil)
+}
+
+func (s *Site) setOrder(c *gin.Context) {
+	block, by := c.Param("block"), 1
+	if c.PostForm("by") == "-1" {
+		by = -1
+	}
+	s.change(c, block, func(d *plan.Document) (string, error) { return d.Swap(block, by) }, nil)
+}
+
+func (s *Site) removeBlock(c *gin.Context) {
+	s.change(c, "", func(d *plan.Document) (string, error) { return d.Remove(c.Param("block")) }, nil)
+}
+
+func (s *Site) addBlock(c *gin.Context) {
+	form := addForm{Drill: c.PostForm("drill"), Who: c.PostForm("who"), Priority: c.PostForm("priority")}
+	phase, code, _ := strings.Cut(form.Drill, " ")
+	if phase == tile(drill.Own) {
+		phase = string(drill.Own)
+	}
+	s.change(c, "", func(d *plan.Document) (string, error) {
+		known, ok := book.Find(code)
+		if !ok {
+			return "", plan.Problems{{Where: "add.drill", What: "pick a drill"}}
+		}
+		return d.Add(known, drill.Phase(phase), []string{form.Who}, plan.Priority(form.Priority))
+	}, func(b *boardBody) {
+		b.Add.Open, b.Add.Drill, b.Add.Who, b.Add.Priority = true, form.Drill, form.Who, form.Priority
+	})
+}
+
+func (s *Site) setSpare(c *gin.Context) {
+	s.change(c, "", func(d *plan.Document) (string, error) { return d.SetSpare(c.PostForm("use") == "yes") }, nil)
+}
+
+func (s *Site) mend(c *gin.Context) {
+	err := s.Planner.Mend(c.Request.Context(), *account(c), sessionID(c), edition(c), c.PostForm("rule"), c.PostForm("where"))
+	if errors.Is(err, check.ErrNoMend) {
+		err = plan.Problems{{Where: "board", What: "No single change mends this without spoiling something else. Change the plan by hand, or keep it with a reason."}}
+	}
+	s.done(c, "", err, nil)
+}
+
+func (s *Site) keep(c *gin.Context) {
+	s.change(c, "", planner.Keep(c.PostForm("rule"), c.PostForm("where"), c.PostForm("reason")), nil)
+}
+
+func (s *Site) undo(c *gin.Context) {
+	s.done(c, c.PostForm("block"), s.Planner.Undo(c.Request.Context(), *account(c), sessionID(c), edition(c)), nil)
+}
+
+func (s *Site) redo(c *gin.Context) {
+	s.done(c, c.PostForm("block"), s.Planner.Redo(c.Request.Context(), *account(c), sessionID(c), edition(c)), nil)
+}
+
+func (s *Site) publish(c *gin.Context) {
+	_, err := s.Planner.Store.Publish(c.Request.Context(), account(c).ClubID, sessionID(c), edition(c))
+	s.done(c, c.PostForm("block"), err, nil)
+}
+
+func (s *Site) withdraw(c *gin.Context) {
+	err := s.Planner.Store.Withdraw(c.Request.Context(), account(c).ClubID, sessionID(c))
+	s.done(c, c.PostForm("block"), err, nil)
+}
