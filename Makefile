@@ -24,7 +24,7 @@ unit:
 	go test ./core/... ./book/... ./store/... ./mariadb/...
 
 bench: build
-	@go run ./cmd/bench ./bin/cuestart
+	@go test -count=1 ./e2e -run TestFigures -figures $(CURDIR)/bin/cuestart -v | grep -E '^[a-z_0-9]+ [0-9.e+]+ '
 
 # Styles, scripts and fonts; needs Node. The result is committed.
 assets:

@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -218,4 +219,73 @@ func TestAFirstClubFindsItsWay(t *testing.T) {
 	b.until(`document.querySelector("#verdict")`)
 	assert.Equal(t, "It holds.", b.text("#verdict"))
 	b.shot("first-run-in")
+}
+
+// Everything on the board can be done from the keyboard.
+func TestTheBoardWorksByKeyboard(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.open("/sessions/1")
+	chosen := func(name string) {
+		b.t.Helper()
+		b.until(`document.querySelector("#chosen h2")?.textContent == "` + name + `"`)
+	}
+	press := func(key string) { b.t.Helper(); b.do(chromedp.KeyEvent(key)) }
+	press("n")
+	chosen("Rising loop")
+	press("n")
+	chosen("Bands")
+	press("p")
+	chosen("Rising loop")
+	press("-")
+	b.until(`document.querySelector("#chosen ul .figure").textContent == "8 lengths of 60 m"`)
+	press("3")
+	b.until(`document.querySelector("#prio-could").getAttribute("aria-pressed") == "true"`)
+	press("z")
+	b.until(`document.querySelector("#prio-must").getAttribute("aria-pressed") == "true"`)
+	press("y")
+	b.until(`document.querySelector("#prio-could").getAttribute("aria-pressed") == "true"`)
+	press("?")
+	b.until(`document.querySelector("[role=dialog]")?.checkVisibility()`)
+	b.do(chromedp.KeyEvent(kb.Escape))
+	b.until(`!document.querySelector("[role=dialog]").checkVisibility()`)
+	b.click("#close-block")
+	b.until(`!document.querySelector("#chosen")`)
+
+	// A reason in a finding's own field, by keyboard alone.
+	b.run(`(() => { const d = document.querySelector("[aria-label=Findings] li:last-child details"); d.open = true; d.querySelector("input[name=reason]").focus() })()`)
+	b.do(chromedp.KeyEvent("one kicker is enough" + kb.Enter))
+	b.until(`document.body.innerText.includes("Kept: 1")`)
+	board, err := p.Board(context.Background(), 1, 1)
+	require.NoError(t, err)
+	assert.Equal(t, "one kicker is enough", board.Document.Kept[0].Reason)
+}
+
+// A block is added, and left out blocks can still be opened.
+func TestABlockIsAddedAndOrdered(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.open("/sessions/1")
+	b.run(`document.querySelector("details:has(#add)").open = true`)
+	b.set("#add-drill", "mobilise ankle-rocks")
+	b.set("#add-who", "u-kickers")
+	b.run(`document.querySelector("#add").click()`)
+	b.until(`document.querySelector("#wide-block-b13")`)
+	assert.Contains(t, eval[string](b, `document.querySelector("#wide-block-b13").getAttribute("aria-label")`), "Ankle rocks, Mobilise, Kickers")
+	b.open("/sessions/1?block=b13")
+	b.run(`document.querySelector("#sooner").click()`)
+	b.until(`document.querySelector("#later")?.innerText.includes("Neck holds")`)
+	board, err := p.Board(context.Background(), 1, 1)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"raise", "bands", "move", "b13"}, []string{board.Document.Blocks[0].ID, board.Document.Blocks[1].ID, board.Document.Blocks[2].ID, board.Document.Blocks[3].ID})
+	b.run(`document.querySelector('form[action$="/remove"] button').click()`)
+	b.until(`!document.querySelector("#wide-block-b13")`)
+
+	b.open("/sessions/3") // away, with less time: something is left out
+	name := b.text(`section[aria-label="The run-in"] p a`)
+	b.click(`section[aria-label="The run-in"] p a`)
+	b.until(`document.querySelector("#chosen")?.innerText.includes("Left out")`)
+	assert.Contains(t, name, b.text("#chosen h2"))
 }

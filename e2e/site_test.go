@@ -122,7 +122,7 @@ func eval[T any](b *browser, expression string) T {
 
 func (b *browser) text(css string) string {
 	b.t.Helper()
-	return eval[string](b, fmt.Sprintf(`document.querySelector(%q)?.innerText ?? "nothing at %s"`, css, css))
+	return eval[string](b, fmt.Sprintf(`document.querySelector(%q)?.innerText ?? "nothing there"`, css))
 }
 
 func evalPromise(b *browser, expression string) string {

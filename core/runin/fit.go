@@ -18,7 +18,7 @@ const Version = 1
 // and takes about a microsecond, so a squad's match day takes tens of
 // milliseconds and the largest problem a few hundred.
 func DefaultSteps(p *Problem) int {
-	return 20_000 + drafts(len(p.Blocks))
+	return 10_000 + drafts(len(p.Blocks))
 }
 
 // Fit finds the plan of the greatest score, spending at most steps steps
@@ -48,9 +48,9 @@ func Fit(ctx context.Context, p *Problem, steps int) (*Result, error) {
 // every time; large ones what a moment allows.
 func drafts(blocks int) int {
 	if blocks <= 20 {
-		return 6000 * blocks
+		return 4500 * blocks
 	}
-	return 52 * blocks * blocks
+	return 46 * blocks * blocks
 }
 
 // Problems of up to small blocks are proven best as a rule, and searched widely

@@ -1,14 +1,12 @@
-// Command bench measures the built program and prints a figure a line: name,
-// value, unit. It runs against a data folder of its own.
-package main
+package e2e
 
 import (
 	"bufio"
 	"compress/gzip"
 	"context"
+	"flag"
 	"fmt"
 	"io"
-	"log"
 	"net"
 	"net/http"
 	"net/http/cookiejar"
@@ -20,47 +18,38 @@ import (
 	"slices"
 	"strings"
 	"syscall"
+	"testing"
 	"time"
+
+	"github.com/stretchr/testify/require"
 
 	"cuestart/core/runin"
 	"cuestart/core/runin/runintest"
 	"cuestart/demo"
 )
 
-func main() {
-	log.SetFlags(0)
-	if len(os.Args) != 2 {
-		log.Fatal("usage: bench PROGRAM")
+// figures is the built program to measure; empty: nothing is measured.
+var figures = flag.String("figures", "", "built program whose figures are printed, one a line: name value unit")
+
+// TestFigures measures the built program, on a data folder of its own, and the
+// engine. It holds nothing against a limit: machines are shared and noisy.
+func TestFigures(t *testing.T) {
+	if *figures == "" {
+		t.Skip("nothing to measure: see make bench")
 	}
-	if err := run(os.Args[1]); err != nil {
-		log.Fatal("bench: ", err)
-	}
+	data := t.TempDir()
+	first, err := startProgram(*figures, data) // fills the folder
+	require.NoError(t, err)
+	first.stop()
+	p, err := startProgram(*figures, data)
+	require.NoError(t, err)
+	defer p.stop()
+	figure("demo_ready", p.ready.Seconds(), "s")
+	require.NoError(t, p.measure())
+	require.NoError(t, fits())
 }
 
 func figure(name string, value float64, unit string) { fmt.Printf("%s %.3g %s\n", name, value, unit) }
-
-func run(binary string) error {
-	data, err := os.MkdirTemp("", "cuestart-bench")
-	if err != nil {
-		return err
-	}
-	defer os.RemoveAll(data)
-	first, err := start(binary, data) // fills the folder
-	if err != nil {
-		return err
-	}
-	first.stop()
-	site, err := start(binary, data)
-	if err != nil {
-		return err
-	}
-	defer site.stop()
-	figure("demo_ready", site.ready.Seconds(), "s")
-	if err := site.measure(); err != nil {
-		return err
-	}
-	return fits()
-}
 
 // fits measures the engine on made-up problems of each size.
 func fits() error {
@@ -96,22 +85,22 @@ func fits() error {
 	return nil
 }
 
-// site is a running program and a signed-in client.
-type site struct {
+// program is a running site and a signed-in client.
+type program struct {
 	process *exec.Cmd
 	address string
 	ready   time.Duration
 	client  *http.Client
 }
 
-func start(binary, data string) (*site, error) {
+func startProgram(binary, data string) (*program, error) {
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	if err != nil {
 		return nil, err
 	}
 	address := l.Addr().String()
 	l.Close()
-	s := &site{process: exec.CommandContext(context.Background(), binary, "demo"), address: "http://" + address}
+	s := &program{process: exec.CommandContext(context.Background(), binary, "demo"), address: "http://" + address}
 	s.process.Env = append(os.Environ(), "CUESTART_DATA="+data, "CUESTART_ADDR="+address)
 	s.process.Stderr = os.Stderr
 	out, err := s.process.StdoutPipe()
@@ -139,7 +128,7 @@ func start(binary, data string) (*site, error) {
 	return s, err
 }
 
-func (s *site) stop() {
+func (s *program) stop() {
 	s.process.Process.Signal(syscall.SIGTERM)
 	s.process.Wait()
 }
@@ -150,7 +139,7 @@ type answer struct {
 	bytes int
 }
 
-func (s *site) get(path string) (answer, error) {
+func (s *program) get(path string) (answer, error) {
 	request, err := http.NewRequest("GET", s.address+path, nil)
 	if err != nil {
 		return answer{}, err
@@ -158,7 +147,7 @@ func (s *site) get(path string) (answer, error) {
 	return s.send(request)
 }
 
-func (s *site) post(path string, form url.Values) (answer, error) {
+func (s *program) post(path string, form url.Values) (answer, error) {
 	request, err := http.NewRequest("POST", s.address+path, strings.NewReader(form.Encode()))
 	if err != nil {
 		return answer{}, err
@@ -168,7 +157,7 @@ func (s *site) post(path string, form url.Values) (answer, error) {
 	return s.send(request)
 }
 
-func (s *site) send(request *http.Request) (answer, error) {
+func (s *program) send(request *http.Request) (answer, error) {
 	request.Header.Set("Accept-Encoding", "gzip")
 	got, err := s.client.Do(request)
 	if err != nil {
@@ -192,7 +181,7 @@ func (s *site) send(request *http.Request) (answer, error) {
 	return a, nil
 }
 
-func (s *site) measure() error {
+func (s *program) measure() error {
 	const board = "/sessions/1?block=lineout"
 	var times []time.Duration
 	for range 200 {
@@ -243,7 +232,7 @@ func (s *site) measure() error {
 
 // load is what a browser with nothing kept fetches for a page: the page, what
 // it names, and the fonts that its text needs.
-func (s *site) load(path string) (kb float64, err error) {
+func (s *program) load(path string) (kb float64, err error) {
 	page, err := s.get(path)
 	if err != nil {
 		return 0, err
