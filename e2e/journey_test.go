@@ -284,6 +284,12 @@ func TestABlockIsAddedAndOrdered(t *testing.T) {
 	b.until(`!document.querySelector("#wide-block-b13")`)
 
 	b.open("/sessions/3") // away, with less time: something is left out
+	b.set("#start", "2027-10-31T01:30") // in the hour that comes twice
+	b.until(`document.querySelector("#occurrence")`)
+	b.set("#occurrence", "second")
+	b.until(`document.querySelector(".start-time").textContent == "01:30" && !document.querySelector(".problem")`)
+	b.click("#undo")
+	b.until(`document.querySelector(".start-time").textContent == "14:30"`)
 	name := b.text(`section[aria-label="The run-in"] p a`)
 	b.click(`section[aria-label="The run-in"] p a`)
 	b.until(`document.querySelector("#chosen")?.innerText.includes("Left out")`)
