@@ -63,3 +63,19 @@ func TestAWhyIsSaidOfEachCut(t *testing.T) {
 	assert.False(t, s.Result.Feasible)
 	assert.Contains(t, s.Result.Why, "would have to be free 9:45 earlier too", "the ground is the limit, not the players")
 }
+
+// Kit is short of the squad: what two blocks want at once they cannot both have.
+func TestBlocksDoNotShareTheSamePieces(t *testing.T) {
+	d := demo.HomeMatch(kickOff(t))
+	d.Kit["ball"] = 8
+	c, err := runin.Compile(d)
+	require.NoError(t, err)
+	for i, want := range map[int]int{6: 1, 8: 1, 9: 4, 10: 8} { // line-out, high balls at one station, hands, bench touch
+		needs := c.Problem.Blocks[i].Needs
+		assert.Equal(t, runin.Need{Resource: "kit ball", Amount: want}, needs[len(needs)-1], d.Blocks[i].ID)
+	}
+	s, err := runin.Plan(context.Background(), d, 0)
+	require.NoError(t, err)
+	_, _, _, err = runin.Score(&c.Problem, s.Result)
+	require.NoError(t, err)
+}

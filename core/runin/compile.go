@@ -3,7 +3,9 @@ package runin
 import (
 	"context"
 	"fmt"
+	"maps"
 	"math"
+	"slices"
 	"time"
 
 	"cuestart/core/clock"
@@ -126,7 +128,38 @@ func (c *Compiled) resources(d *plan.Document) error {
 	for _, l := range d.Leaders {
 		c.Problem.Resources = append(c.Problem.Resources, Resource{ID: l.ID, Capacity: 1})
 	}
+	for _, name := range slices.Sorted(maps.Keys(d.Kit)) {
+		c.Problem.Resources = append(c.Problem.Resources, Resource{ID: kitID(name), Capacity: d.Kit[name]})
+	}
 	return nil
+}
+
+func kitID(name string) string { return "kit " + name }
+
+// kit is how much counted kit a block holds while it runs: a piece each, one
+// where the group works as one, one a station where people take turns. Who is
+// more than there are pieces takes turns too, so it is never more than those.
+func kit(d *plan.Document, b *plan.Block, group drill.Group) (needs []Need) {
+	for _, name := range slices.Sorted(maps.Keys(d.Kit)) {
+		most := 0
+		for _, item := range b.Items {
+			if !slices.Contains(item.Drill.Kit, name) {
+				continue
+			}
+			pieces := group.People
+			switch {
+			case item.Drill.Together:
+				pieces = 1
+			case item.Drill.Dose.Kind == drill.Count || item.Drill.Dose.Kind == drill.Grid:
+				pieces = min(pieces, group.Lanes)
+			}
+			most = max(most, pieces)
+		}
+		if most = min(most, d.Kit[name]); most > 0 {
+			needs = append(needs, Need{kitID(name), most})
+		}
+	}
+	return needs
 }
 
 func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
@@ -147,6 +180,7 @@ func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
 	if from.Leader != "" {
 		b.Needs = append(b.Needs, Need{from.Leader, 1})
 	}
+	b.Needs = append(b.Needs, kit(d, from, group)...)
 	dosings := Dosings(from, group, d.UseSpare)
 	for _, dosing := range dosings {
 		b.Levels = append(b.Levels, Level{dosing.Seconds, dosing.Value})

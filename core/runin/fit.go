@@ -58,6 +58,10 @@ func drafts(blocks int) int {
 // found no place for every must.
 const small, middle = 9, 20
 
+// widest is how many states of a layer are kept when the search is to prove
+// its answer; it bounds memory to some hundred megabytes.
+const widest = 200_000
+
 // solve looks for the best plan, by search and annealing, and reports whether
 // it is proven best.
 func (s *searcher) solve() (whole bool) {
@@ -69,13 +73,11 @@ func (s *searcher) solve() (whole bool) {
 		s.consider(s.root())
 	}
 	n := len(s.blocks)
-	width := 10
 	if n <= small || s.shortfall {
 		if s.run(40) || s.run(240) {
 			return true
 		}
-		width = 240
-	} else if n <= middle && s.run(width) {
+	} else if n <= middle && s.run(10) {
 		return true
 	}
 	if tries := min(drafts(n), s.steps); !s.shortfall {
@@ -89,10 +91,8 @@ func (s *searcher) solve() (whole bool) {
 			return true
 		}
 	}
-	for s.steps > 0 && !s.stopped && (n <= middle || s.best == nil || s.shortfall) {
-		if width *= 6; s.run(width) {
-			return true
-		}
+	if s.steps > 0 && !s.stopped && (n <= middle || s.best == nil || s.shortfall) {
+		return s.run(widest)
 	}
 	return false
 }

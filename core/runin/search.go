@@ -152,15 +152,22 @@ func (s *searcher) undominated(layer []*state) []*state {
 		return cmp.Or(cmp.Compare(a.open, b.open), cmp.Compare(b.credit, a.credit), cmp.Compare(b.sum, a.sum))
 	})
 	kept := layer[:0]
-	first := 0 // of the kept states with the same blocks open
-	for _, t := range layer {
+	first := 0    // of the kept states with the same blocks open
+	compared := 0 // each costs a small part of a step
+	const perStep = 64
+	for n, t := range layer {
+		if s.steps -= compared / perStep; s.steps <= 0 {
+			kept = append(kept, layer[n:]...) // left to be dropped for want of steps
+			break
+		}
+		compared %= perStep
 		if t.bound <= s.bestScore+eps && s.best != nil {
 			continue
 		}
 		if len(kept) > 0 && kept[len(kept)-1].open != t.open {
 			first = len(kept)
 		}
-		if !slices.ContainsFunc(kept[first:], func(k *state) bool { return dominates(k, t) }) {
+		if !slices.ContainsFunc(kept[first:], func(k *state) bool { compared++; return dominates(k, t) }) {
 			kept = append(kept, t)
 		}
 	}
