@@ -283,7 +283,7 @@ func TestABlockIsAddedAndOrdered(t *testing.T) {
 	b.run(`document.querySelector('form[action$="/remove"] button').click()`)
 	b.until(`!document.querySelector("#wide-block-b13")`)
 
-	b.open("/sessions/3") // away, with less time: something is left out
+	b.open("/sessions/3")               // away, with less time: something is left out
 	b.set("#start", "2027-10-31T01:30") // in the hour that comes twice
 	b.until(`document.querySelector("#occurrence")`)
 	b.set("#occurrence", "second")
