@@ -21,7 +21,7 @@ import (
 )
 
 // atOnce is how many steps a fit may take while somebody waits for the page.
-const atOnce = 5_000
+const atOnce = 3_000
 
 // Planner runs the use cases. Its methods may be called concurrently.
 type Planner struct {

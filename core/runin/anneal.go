@@ -1,6 +1,7 @@
 package runin
 
 import (
+	"context"
 	"math"
 	"math/rand/v2"
 	"slices"
@@ -241,7 +242,7 @@ func (a *annealer) put(taken []int, d *draft, i int) (gain float64, worked, end 
 }
 
 // begin is a draft in the listed order: the musts at their shortest, the rest
-// left out.
+// left out. There is none in a tangled model.
 func (a *annealer) begin() *draft {
 	n := len(a.blocks)
 	d := &draft{order: make([]int, 0, n), level: make([]int, n), pick: make([]int, n)}
@@ -262,9 +263,9 @@ func (a *annealer) begin() *draft {
 	return d
 }
 
-// adopt makes d what leads to the plan f.
+// adopt makes d what leads to the plan f, unless what f leaves out would have
+// no place in the order.
 func (a *annealer) adopt(d *draft, f *found) {
-	copy(d.level, f.level)
 	place := func(i int) int {
 		if f.level[i] < 0 {
 			return -2 * horizon
@@ -273,14 +274,15 @@ func (a *annealer) adopt(d *draft, f *found) {
 	}
 	// Those left out stay where the listed order has them: before their
 	// followers nothing may come.
-	slices.SortStableFunc(d.order, func(x, y int) int { return place(y) - place(x) })
-	kept := d.order[:0:0]
-	for _, i := range d.order {
+	order := slices.Clone(d.order)
+	slices.SortStableFunc(order, func(x, y int) int { return place(y) - place(x) })
+	kept := order[:0:0]
+	for _, i := range order {
 		if f.level[i] >= 0 {
 			kept = append(kept, i)
 		}
 	}
-	for _, i := range d.order {
+	for _, i := range order {
 		if f.level[i] >= 0 {
 			continue
 		}
@@ -292,6 +294,14 @@ func (a *annealer) adopt(d *draft, f *found) {
 		}
 		kept = slices.Insert(kept, at, i)
 	}
+	done := uint64(0)
+	for _, i := range kept {
+		if a.blocks[i].later&^done != 0 {
+			return
+		}
+		done |= 1 << i
+	}
+	copy(d.level, f.level)
 	copy(d.order, kept)
 }
 
@@ -322,7 +332,7 @@ func (a *annealer) read(d *draft) *found {
 
 // cool improves the draft for rounds rounds, from temperature hot to cold, and
 // returns the best that was seen.
-func (a *annealer) cool(d *draft, rounds int, hot, cold float64) (*draft, float64) {
+func (a *annealer) cool(ctx context.Context, d *draft, rounds int, hot, cold float64) (*draft, float64) {
 	d = d.clone()
 	now := a.score(d, 0)
 	a.accept(d, 0)
@@ -331,7 +341,7 @@ func (a *annealer) cool(d *draft, rounds int, hot, cold float64) (*draft, float6
 	factor := math.Pow(cold/hot, 1/float64(max(1, rounds)))
 	heat := hot
 	for round := range rounds {
-		if round%256 == 0 && a.ctx.Err() != nil {
+		if round%256 == 0 && ctx.Err() != nil {
 			break
 		}
 		place := a.mutate(next)

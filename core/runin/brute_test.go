@@ -146,6 +146,9 @@ func TestFitFindsWhatTryingEverythingFinds(t *testing.T) {
 		if any {
 			assert.InDelta(t, best, r.Score, 1e-6, "seed %d", seed)
 			assert.InDelta(t, best, r.Bound, 1e-6, "seed %d", seed)
+			early, err := runin.Fit(context.Background(), p, 20)
+			require.NoError(t, err)
+			assert.GreaterOrEqual(t, early.Bound, best-1e-6, "seed %d: a search cut short may not claim too much", seed)
 		}
 	}
 }

@@ -14,11 +14,11 @@ import (
 const Version = 1
 
 // DefaultSteps is how many steps Fit spends on a problem unless told otherwise.
-// A step is one block placed by the search, or one draft tried by annealing,
-// and takes about a microsecond, so a squad's match day takes tens of
-// milliseconds and the largest problem a few hundred.
+// A step is a draft tried by annealing, a block placed by the search or a
+// hundred and fifty places of a table, and takes a microsecond or two, so that
+// a squad's match day takes a tenth of a second.
 func DefaultSteps(p *Problem) int {
-	return 10_000 + drafts(len(p.Blocks))
+	return effort(len(p.Blocks)).all()
 }
 
 // Fit finds the plan of the greatest score, spending at most steps steps
@@ -43,91 +43,131 @@ func Fit(ctx context.Context, p *Problem, steps int) (*Result, error) {
 	return s.partial(steps, whole), nil
 }
 
-// drafts is how many drafts annealing tries on each of its threads. Small and
-// middle problems are given more than they need, so that the best is found
-// every time; large ones what a moment allows.
-func drafts(blocks int) int {
-	if blocks <= 20 {
-		return 4500 * blocks
-	}
-	return 46 * blocks * blocks
+// work is how many steps go where.
+type work struct {
+	quick   int // drafts, for a first plan
+	aside   int // drafts, on a thread of their own
+	descend int // into lowering the bound
+	search  int
+	after   int // drafts, when that is done
 }
 
-// Problems of up to small blocks are proven best as a rule, and searched widely
-// at once; those of more than middle are annealed only, and searched if that
-// found no place for every must.
-const small, middle = 9, 20
+// effort is the work on a problem of so many blocks. Small and middle ones are
+// given more than most need, so that the best is found nearly every time; large
+// ones what a moment allows, which is better spent on drafts.
+func effort(blocks int) work {
+	switch {
+	case blocks <= 10:
+		return work{quick: 1_000, aside: 3_000, descend: 1_000, search: 10_000}
+	case blocks <= 20:
+		return work{quick: 4_000, aside: 40_000, descend: 40_000, search: 70_000}
+	default:
+		return work{quick: 4_000, aside: 42 * blocks * blocks, descend: 20_000, after: 30 * blocks * blocks}
+	}
+}
 
-// widest is how many states of a layer are kept when the search is to prove
-// its answer; it bounds memory to some hundred megabytes.
+func (w work) all() int { return w.quick + w.aside + w.descend + w.search + w.after }
+
+// of shares steps out like w. More steps than that go mostly to the search.
+func (w work) of(steps int) work {
+	all := w.all()
+	if steps <= all {
+		part := func(n int) int { return n * steps / all }
+		return work{part(w.quick), part(w.aside), part(w.descend), part(w.search), part(w.after)}
+	}
+	more := (steps - all) / 5
+	return work{w.quick, w.aside + more, w.descend + more, w.search + 3*more, w.after}
+}
+
+// widest is how many states of a layer are kept at most; it bounds memory to
+// some hundred megabytes.
 const widest = 200_000
 
-// solve looks for the best plan, by search and annealing, and reports whether
-// it is proven best.
+// solve looks for the best plan, by annealing and by search, and reports
+// whether it is proven best. What two threads find does not depend on which is
+// faster.
 func (s *searcher) solve() (whole bool) {
-	if !s.shortfall {
-		s.price()
-	}
-	s.lowest = s.boundOf(s.root())
 	if s.musts == 0 {
 		s.consider(s.root())
 	}
-	n := len(s.blocks)
-	if n <= small || s.shortfall {
-		if s.run(40) || s.run(240) {
-			return true
-		}
-	} else if n <= middle && s.run(10) {
-		return true
+	if s.shortfall {
+		s.lowest = s.boundOf(s.root())
+		return s.widen()
 	}
-	if tries := min(drafts(n), s.steps); !s.shortfall {
-		s.anneal(tries)
-		s.steps -= tries
+	w := effort(len(s.blocks)).of(s.steps)
+	s.take(s.chain(s.ctx, 0, w.quick, nil))
+	var annealed *found
+	var score float64
+	var aside sync.WaitGroup
+	first := s.best
+	ctx, proven := context.WithCancel(s.ctx)
+	defer proven()
+	aside.Go(func() { annealed, score = s.chain(ctx, 1, w.aside, first) })
+	s.steps = w.search
+	if s.tangled {
+		s.steps += w.after
+		w.after = 0
 	}
-	if !s.shortfall && s.best != nil && !s.stopped {
-		const nodes = 5_000
-		s.lowest = min(s.lowest, s.knapsack(nodes))
-		if s.lowest <= s.bestScore+eps {
-			return true
-		}
+	s.relaxation = s.newRelaxation()
+	// A narrow search gives the bound a better target, a better bound the
+	// search a better guide.
+	s.lowest = s.relaxation.descend(s.bestScore, w.descend/8)
+	whole = s.lowest <= s.bestScore+eps || s.steps > 0 && s.run(10)
+	if !whole && w.descend > 500 {
+		s.lowest = min(s.lowest, s.relaxation.descend(s.bestScore, w.descend*7/8))
+		whole = s.lowest <= s.bestScore+eps || s.steps > 0 && s.widen()
 	}
-	if s.steps > 0 && !s.stopped && (n <= middle || s.best == nil || s.shortfall) {
-		return s.run(widest)
+	if whole {
+		proven() // no draft can do better
+	} else {
+		s.take(s.chain(s.ctx, 2, w.after, s.best))
 	}
-	return false
+	aside.Wait()
+	s.take(annealed, score)
+	s.stopped = s.stopped || s.ctx.Err() != nil
+	return whole || s.lowest <= s.bestScore+eps
 }
 
-// anneal looks for a better plan than the best known, on two threads from two
-// seeds, of so many tries each; what they find does not depend on which is
-// faster.
-func (s *searcher) anneal(tries int) {
-	var found [2]*found
-	var scores [2]float64
-	var both sync.WaitGroup
-	for n := range found {
-		both.Go(func() { found[n], scores[n] = s.chain(uint64(n), tries) })
+// take makes the plan f the best if it is.
+func (s *searcher) take(f *found, score float64) {
+	if f != nil && score > s.bestScore+eps {
+		s.best, s.bestScore = f, score
 	}
-	both.Wait()
-	for n := range found {
-		if found[n] != nil && scores[n] > s.bestScore+eps {
-			s.best, s.bestScore = found[n], scores[n]
-		}
-	}
-	s.stopped = s.ctx.Err() != nil
 }
 
-// chain anneals in a few runs, each from what the one before came to and less
-// hot. It returns the best plan in which every must has its place, if any.
-func (s *searcher) chain(seed uint64, tries int) (best *found, bestScore float64) {
+// widen searches with wider and wider layers while the steps last.
+func (s *searcher) widen() (whole bool) {
+	for width := 10.0; ; {
+		before := s.steps
+		if s.run(int(width)) {
+			return true
+		}
+		used := before - s.steps
+		more := min(4, float64(s.steps)/float64(max(1, used)), widest/width)
+		if s.stopped || more < 1.5 {
+			return false
+		}
+		width *= more
+	}
+}
+
+// chain anneals in a few runs of so many drafts together, each from what the
+// one before came to and less hot, the first from the plan from if there is
+// one. It returns the best plan in which every must has its place, if any; none
+// for a tangled model, which is left to the search.
+func (s *searcher) chain(ctx context.Context, seed uint64, drafts int, from *found) (best *found, bestScore float64) {
 	const runs = 4
+	if s.tangled {
+		return nil, 0
+	}
 	a := newAnnealer(s, seed)
 	d := a.begin()
-	if s.best != nil {
-		a.adopt(d, s.best)
+	if from != nil {
+		a.adopt(d, from)
 	}
 	hot := 3.0
 	for range runs {
-		better, score := a.cool(d, tries/runs, hot, 0.05)
+		better, score := a.cool(ctx, d, drafts/runs, hot, 0.05)
 		if (best == nil || score > bestScore+eps) && a.holds(better) {
 			best, bestScore = a.read(better), score
 		}
@@ -170,8 +210,9 @@ func (s *searcher) partial(steps int, proven bool) *Result {
 // can be kept: more than all else, so that as many as can be are.
 const mustBonus = 50
 
-// most is the best plan that keeps as many musts as can be. Its bound holds
-// among such plans.
+// most is the best plan that keeps as many musts as can be. Its bound is its
+// score if it is proven best among such plans, and else holds for every plan
+// that may leave musts out.
 func (s *searcher) most(steps int) *Result {
 	model := newModel(s.problem)
 	bonus := func(by float64) {
@@ -188,7 +229,11 @@ func (s *searcher) most(steps int) *Result {
 	bonus(mustBonus)
 	whole := rest.solve()
 	bonus(-mustBonus)
-	return rest.result(false, whole)
+	result := rest.result(false, true)
+	if !whole {
+		result.Bound = max(result.Score, rest.newRelaxation().descend(result.Score, effort(len(rest.blocks)).descend))
+	}
+	return result
 }
 
 // shortest finds how much earlier all would have to open for the musts to fit

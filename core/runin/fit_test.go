@@ -3,6 +3,7 @@ package runin_test
 import (
 	"context"
 	"encoding/json"
+	"fmt"
 	"os"
 	"path/filepath"
 	"testing"
@@ -56,5 +57,21 @@ func TestFitAgreesWithTheKnownAnswers(t *testing.T) {
 				assert.GreaterOrEqual(t, r.Bound, v.Best.Score-0.001)
 			}
 		})
+	}
+}
+
+// A link against the order of phases leaves no order that holds both blocks:
+// one of them goes.
+func TestFitDropsWhatALinkForbids(t *testing.T) {
+	for _, blocks := range []int{2, 12, 24} {
+		p := &runin.Problem{Grid: 5, Phases: []string{"raise", "sport"}, Players: []runin.Player{{ID: "p", Open: -3600}}}
+		for i := range blocks {
+			p.Blocks = append(p.Blocks, runin.Block{ID: fmt.Sprint("b", i), Phase: p.Phases[min(i, 1)], Players: []string{"p"}, Weight: 3, Levels: []runin.Level{{Seconds: 60, Value: 1}}})
+		}
+		p.Blocks[0].After = []string{"b1"}
+		r, err := runin.Fit(context.Background(), p, 0)
+		require.NoError(t, err)
+		assert.InDelta(t, 3*float64(blocks-1), r.Score, 1e-9)
+		assert.False(t, r.Blocks[0].Kept && r.Blocks[1].Kept)
 	}
 }

@@ -19,6 +19,9 @@ type model struct {
 	blocks  []block
 	closed  [][]span // by exclusive resource: when it is not free
 	units   []int    // for each vector place of an exclusive resource, the resource
+	users   []uint64 // of each such place, the blocks that need it
+	waits   uint64   // blocks that links may keep waiting
+	tangled bool     // links stand against the order of phases: no order holds all blocks
 	shared  []int    // resources that several blocks may hold at once
 }
 
@@ -66,6 +69,7 @@ func newModel(p *Problem) *model {
 		m.readBlock(i)
 	}
 	m.orderBlocks()
+	m.tangled = m.isTangled()
 	m.readResources()
 	for i := range m.blocks {
 		m.blocks[i].closed = merge(m.blocks[i].closed)
@@ -186,9 +190,23 @@ func (m *model) orderBlocks() {
 			if slices.Contains(m.problem.Blocks[j].After, m.problem.Blocks[i].ID) {
 				m.blocks[i].later |= 1 << j
 				m.blocks[j].linked = append(m.blocks[j].linked, i)
+				m.waits |= 1 << i
 			}
 		}
 	}
+}
+
+// isTangled tells whether some blocks must each end before the other starts.
+func (m *model) isTangled() bool {
+	done := uint64(0)
+	for range m.blocks {
+		for i := range m.blocks {
+			if m.blocks[i].later&^done == 0 {
+				done |= 1 << i
+			}
+		}
+	}
+	return done != 1<<len(m.blocks)-1
 }
 
 // readResources keeps the resources that can bind: those of which no two
@@ -221,6 +239,10 @@ func (m *model) readResources() {
 			continue
 		}
 		slices.Sort(amounts)
+		var users uint64
+		for i := range uses {
+			users |= 1 << i
+		}
 		exclusive := len(amounts) < 2 || amounts[0]+amounts[1] > resource.Capacity
 		if exclusive {
 			for i := range m.blocks {
@@ -228,7 +250,7 @@ func (m *model) readResources() {
 					m.blocks[i].units = append(m.blocks[i].units, len(m.units))
 				}
 			}
-			m.units = append(m.units, r)
+			m.units, m.users = append(m.units, r), append(m.users, users)
 			m.closed = append(m.closed, merge(m.notFree(resource.Free)))
 			continue
 		}

@@ -19,6 +19,8 @@ type state struct {
 	bound  float64 // no completion scores more
 	last   int     // end of the block placed last: later ones end no later
 	sum    int     // of all starts: the later the better, among equals
+	view   view
+	tables []*table // of each strand's open blocks, where known
 
 	from  *state
 	block int
@@ -45,16 +47,18 @@ type use struct{ start, amount int }
 // is taken, or by which it must end.
 type searcher struct {
 	*model
-	prices  []float64 // of a second of each strand, then of each exclusive resource
 	musts   uint64
 	steps   int // left to spend
 	ctx     context.Context
 	stopped bool
 	sooner  sooner
+	spare   []*state // to be used again
 
 	// shortfall: instead of the score, keep only the musts, at their shortest,
 	// and find how much earlier all would have to open.
 	shortfall bool
+
+	relaxation *relaxation // bounds the score; nil for a shortfall
 
 	best      *found // nil: nothing yet
 	bestScore float64
@@ -85,7 +89,7 @@ func (s *searcher) root() *state {
 	for i := 3 * len(s.strands); i < len(places); i++ {
 		places[i] = 2 * horizon
 	}
-	root := &state{open: 1<<len(s.blocks) - 1, places: places, shares: make([][]use, len(s.shared)), last: 2 * horizon, block: len(s.blocks)}
+	root := &state{open: 1<<len(s.blocks) - 1, places: places, shares: make([][]use, len(s.shared)), last: 2 * horizon, block: len(s.blocks), tables: make([]*table, len(s.strands))}
 	if s.shortfall {
 		root.open &= s.musts
 	}
@@ -98,19 +102,16 @@ func (s *searcher) run(width int) bool {
 	whole := true
 	s.dropped = math.Inf(-1)
 	layers := make([][]*state, len(s.blocks)+1)
+	spent := 0
+	if s.relaxation != nil {
+		spent = s.relaxation.spent()
+	}
 	root := s.root()
 	root.bound = s.boundOf(root)
 	layers[bits.OnesCount64(root.open)] = []*state{root}
 	for n := len(s.blocks); n >= 0; n-- {
-		layer := s.undominated(layers[n])
-		if len(layer) > width {
-			slices.SortStableFunc(layer, better)
-			for _, dropped := range layer[width:] {
-				s.drop(dropped)
-				whole = whole && dropped.bound <= s.bestScore+eps
-			}
-			layer = layer[:width]
-		}
+		layer, complete := s.promising(layers[n], width)
+		whole = whole && complete
 		for _, from := range layer {
 			if from.bound <= s.bestScore+eps && s.best != nil {
 				continue
@@ -124,6 +125,11 @@ func (s *searcher) run(width int) bool {
 				left := bits.OnesCount64(next.open)
 				layers[left] = append(layers[left], next)
 			})
+			if x := s.relaxation; x != nil {
+				now := x.spent()
+				s.steps -= now - spent
+				spent = now
+			}
 		}
 		layers[n] = nil
 	}
@@ -140,69 +146,9 @@ func (s *searcher) over() bool {
 
 func (s *searcher) drop(t *state) { s.dropped = max(s.dropped, t.bound) }
 
-// better orders states by promise, and totally, so that every run is the same.
+// better orders states by promise, so that every run is the same.
 func better(a, b *state) int {
 	return cmp.Or(cmp.Compare(b.bound, a.bound), cmp.Compare(b.credit, a.credit), cmp.Compare(b.sum, a.sum), cmp.Compare(a.open, b.open))
-}
-
-// undominated removes the states that another one with the same blocks open
-// equals or betters in everything.
-func (s *searcher) undominated(layer []*state) []*state {
-	slices.SortStableFunc(layer, func(a, b *state) int {
-		return cmp.Or(cmp.Compare(a.open, b.open), cmp.Compare(b.credit, a.credit), cmp.Compare(b.sum, a.sum))
-	})
-	kept := layer[:0]
-	first := 0    // of the kept states with the same blocks open
-	compared := 0 // each costs a small part of a step
-	const perStep = 64
-	for n, t := range layer {
-		if s.steps -= compared / perStep; s.steps <= 0 {
-			kept = append(kept, layer[n:]...) // left to be dropped for want of steps
-			break
-		}
-		compared %= perStep
-		if t.bound <= s.bestScore+eps && s.best != nil {
-			continue
-		}
-		if len(kept) > 0 && kept[len(kept)-1].open != t.open {
-			first = len(kept)
-		}
-		if !slices.ContainsFunc(kept[first:], func(k *state) bool { compared++; return dominates(k, t) }) {
-			kept = append(kept, t)
-		}
-	}
-	return kept
-}
-
-// dominates tells whether any completion of b is open to a too, and no worse.
-// Both have the same blocks open, and a has at least the credit of b.
-func dominates(a, b *state) bool {
-	if a.last < b.last {
-		return false
-	}
-	for i, place := range a.places {
-		if place < b.places[i] {
-			return false
-		}
-	}
-	for r, uses := range a.shares {
-		for _, u := range uses {
-			if taken(uses, u.start+1) > taken(b.shares[r], u.start+1) && u.start < b.last {
-				return false
-			}
-		}
-	}
-	return true
-}
-
-// taken is the amount that uses hold just before end.
-func taken(uses []use, end int) (amount int) {
-	for _, u := range uses {
-		if u.start < end {
-			amount += u.amount
-		}
-	}
-	return amount
 }
 
 // expand emits every state that places one more block before those of t.
@@ -319,8 +265,9 @@ func (s *searcher) place(t *state, i, l, end int, out uint64) *state {
 	b := &s.blocks[i]
 	seconds := b.levels[l].seconds
 	start := end - seconds
-	next := &state{open: t.open &^ (1<<i | out), last: end, sum: t.sum + start, from: t, block: i, level: l, end: end, credit: t.credit}
-	next.places = slices.Clone(t.places)
+	next := s.child(t)
+	next.open, next.last, next.sum = t.open&^(1<<i|out), end, t.sum+start
+	next.block, next.level, next.end = i, l, end
 	missed := s.missed(b, start, end)
 	if !s.shortfall {
 		next.credit += b.levels[l].gain * (1 - float64(missed)/float64(b.people*seconds))
@@ -358,12 +305,28 @@ func (s *searcher) place(t *state, i, l, end int, out uint64) *state {
 	}
 	next.bound = s.boundOf(next)
 	if math.IsInf(next.bound, -1) || s.best != nil && next.bound <= s.bestScore+eps {
+		s.spare = append(s.spare, next)
 		return nil
 	}
 	if next.open&s.musts == 0 {
 		s.consider(next)
 	}
 	return next
+}
+
+// child is a copy of t, made of a state that is of no use any more if there is
+// one.
+func (s *searcher) child(t *state) *state {
+	var c *state
+	if n := len(s.spare); n > 0 {
+		c, s.spare = s.spare[n-1], s.spare[:n-1]
+	} else {
+		c = &state{places: make([]int, len(t.places)), tables: make([]*table, len(t.tables))}
+	}
+	copy(c.places, t.places)
+	copy(c.tables, t.tables)
+	c.shares, c.credit, c.from = t.shares, t.credit, t
+	return c
 }
 
 // consider takes t, in which no must is open, as a plan of its own.

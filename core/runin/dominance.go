@@ -1,0 +1,111 @@
+package runin
+
+import (
+	"math/bits"
+	"slices"
+)
+
+// view is what of a state matters to its completions.
+type view struct {
+	settled float64   // credit, less the waiting of strands that have no block open
+	places  []int     // the moments from which strands, resources and links with a block open are taken
+	costs   []float64 // of each strand with a block open: its waiting, and the saving that is pending, negative
+}
+
+// promising gives the best states of a layer, at most width of them, without
+// those that another one with the same blocks open equals or betters in
+// everything, and tells whether no other state was dropped.
+func (s *searcher) promising(layer []*state, width int) (kept []*state, complete bool) {
+	slices.SortFunc(layer, better)
+	groups := map[uint64][]*state{}
+	compared := 0
+	for n, t := range layer {
+		if s.best != nil && t.bound <= s.bestScore+eps {
+			s.spare = append(s.spare, layer[n:]...)
+			break
+		}
+		if len(kept) == width || s.steps <= compared/comparisonsPerStep {
+			s.drop(t) // and all after it, of which none has a higher bound
+			s.spare = append(s.spare, layer[n:]...)
+			return kept, false
+		}
+		s.look(t)
+		group := groups[t.open]
+		if slices.ContainsFunc(group, func(k *state) bool { compared++; return s.dominates(k, t) }) {
+			s.spare = append(s.spare, t)
+			continue
+		}
+		groups[t.open] = append(group, t)
+		kept = append(kept, t)
+	}
+	s.steps -= compared / comparisonsPerStep
+	return kept, true
+}
+
+// comparisonsPerStep is how many comparisons of two states cost a step.
+const comparisonsPerStep = 32
+
+// look takes the view of t.
+func (s *searcher) look(t *state) {
+	v := &t.view
+	v.settled, v.places, v.costs = t.credit, v.places[:0], v.costs[:0]
+	for k := range s.strands {
+		strand := &s.strands[k]
+		at := t.places[3*k : 3*k+3]
+		waiting := s.lambda * float64(len(strand.players)*s.idleBefore(strand, at[1]))
+		if strand.blocks&t.open == 0 {
+			v.settled -= waiting
+			continue
+		}
+		v.places = append(v.places, min(at[0], t.last))
+		v.costs = append(v.costs, waiting, -s.lambda*float64(at[2]))
+	}
+	for u, users := range s.users {
+		if users&t.open != 0 {
+			v.places = append(v.places, min(t.places[s.unitAt(u)], t.last))
+		}
+	}
+	for open := t.open & s.waits; open != 0; open &= open - 1 {
+		v.places = append(v.places, min(t.places[s.linkAt(bits.TrailingZeros64(open))], t.last))
+	}
+}
+
+// dominates tells whether any completion of b is open to a too, and no worse.
+// Both have the same blocks open.
+func (s *searcher) dominates(a, b *state) bool {
+	if a.last < b.last {
+		return false
+	}
+	for i, place := range a.view.places {
+		if place < b.view.places[i] {
+			return false
+		}
+	}
+	// A completion that begins earlier settles a strand's waiting anew; one
+	// that does not keeps it. The worse of the two counts.
+	ahead := a.view.settled - b.view.settled
+	for i, cost := range a.view.costs {
+		ahead -= max(0, cost-b.view.costs[i])
+	}
+	if ahead < -eps {
+		return false
+	}
+	for r, uses := range a.shares {
+		for _, u := range uses {
+			if taken(uses, u.start+1) > taken(b.shares[r], u.start+1) && u.start < b.last {
+				return false
+			}
+		}
+	}
+	return true
+}
+
+// taken is the amount that uses hold just before end.
+func taken(uses []use, end int) (amount int) {
+	for _, u := range uses {
+		if u.start < end {
+			amount += u.amount
+		}
+	}
+	return amount
+}
