@@ -53,7 +53,7 @@ func figure(name string, value float64, unit string) { fmt.Printf("%s %.3g %s\n"
 
 // fits measures the engine on made-up problems of each size.
 func fits() error {
-	gap, n, allocs := 0.0, 0, uint64(0)
+	gap, n, allocs, bytes := 0.0, 0, uint64(0), uint64(0)
 	for _, size := range []struct {
 		name string
 		size runintest.Size
@@ -76,12 +76,14 @@ func fits() error {
 			}
 			if size.name == "middle" {
 				allocs += (after.Mallocs - before.Mallocs) / 20
+				bytes += (after.TotalAlloc - before.TotalAlloc) / 20
 			}
 		}
 		figure("fit_"+size.name+"_p95", p95(times), "ms")
 	}
 	figure("fit_gap_pct", gap/float64(n), "%")
 	fmt.Printf("fit_allocs %d allocations\n", allocs)
+	figure("fit_mb", float64(bytes)/1e6, "MB")
 	return nil
 }
 

@@ -29,7 +29,7 @@ func engineCommands() []*cobra.Command {
 				}
 				return json.NewEncoder(os.Stdout).Encode(said)
 			}}
-		command.Flags().IntVar(&steps, "steps", 0, "how many steps the search may take; 0: by the size of the problem")
+		command.Flags().IntVar(&steps, "steps", 0, "how many steps the search may take; 0: by the size of the problem; with 2000000 a day of 16 blocks is proven best in a second or so")
 		return command
 	}
 	return []*cobra.Command{

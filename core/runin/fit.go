@@ -11,7 +11,7 @@ import (
 )
 
 // Version changes when the same problem may get another answer.
-const Version = 1
+const Version = 2
 
 // DefaultSteps is how many steps Fit spends on a problem unless told otherwise.
 // A step is a draft tried by annealing, a block placed by the search or a
@@ -62,7 +62,7 @@ func effort(blocks int) work {
 	case blocks <= 20:
 		return work{quick: 4_000, aside: 40_000, descend: 40_000, search: 70_000}
 	default:
-		return work{quick: 4_000, aside: 42 * blocks * blocks, descend: 20_000, after: 30 * blocks * blocks}
+		return work{quick: 4_000, aside: 38 * blocks * blocks, descend: 16_000, after: 26 * blocks * blocks}
 	}
 }
 

@@ -21,22 +21,31 @@
 // which less is missed is tried as well.
 //
 // A state that is no better than another one with the same blocks open is
-// dropped, and so is one whose upper bound (a Lagrangian relaxation of the
-// strands' and resources' minutes) is below the best plan known. While nothing
-// else has to be dropped, the answer is proven best: Bound equals Score. This
-// is the rule for a small problem, of up to nine blocks or so.
+// dropped, and so is one whose upper bound is below the best plan known. While
+// nothing else has to be dropped, the answer is proven best: Bound equals Score.
 //
-// Where the layers grow too wide for that, the least promising states go, and
-// what is found is improved by annealing: drafts, which are an order of blocks
-// and a level for each, are changed a little at a time and placed as above. How
-// near that comes to the best is measured, not proven: on eight made-up problems
-// of 16 blocks it found the best plan known from longer runs of its own; on 28
-// to 40 blocks it fell short by under one per cent in the mean and by up to
-// three. Its settings were chosen on those same problems. Bound then is what a
-// bounded search for the best whole levels leaves open when only minutes count,
-// without order and waiting; it lies some ten per cent above the plan.
+// The bound is a Lagrangian relaxation: each strand plans for itself, by dynamic
+// programming over the sets of its blocks still open and the time, so that
+// order, levels and waiting within a strand are exact; multipliers, moved by
+// subgradient steps (Polyak 1969, Camerini et al. 1975), charge strands that
+// disagree about a block they share, and what wants more of a resource than
+// there is.
 //
-// Searching and annealing spend a number of steps and use two fixed seeds, so
+// Where the layers grow too wide, the least promising states go, and what is
+// found is improved by annealing: drafts, which are an order of blocks and a
+// level for each, are changed a little at a time and placed as above.
+//
+// # What is proven
+//
+// Bound is an upper bound of the score whatever the steps. Small problems (of
+// eight blocks, three groups) have all been proven best. Of twenty made-up
+// problems of 16 blocks and six groups, the default steps proved 13 and found
+// the best of all 20; two million steps, seconds at most, proved them all. On
+// 28 to 40 blocks nothing is proven at the default: the plan lay 0.4 % in the
+// mean and 1.7 % at worst below the best of runs of five seconds, and the bound
+// five to ten per cent above it.
+//
+// Searching and annealing spend a number of steps and use fixed seeds, so
 // that the same problem has the same answer on any machine.
 package runin
 
