@@ -1,9 +1,11 @@
-// Package book holds the drills that come with Cue Start.
+// Package book holds what comes with Cue Start: the drills, and the sports. A
+// club keeps its own changes beside it, so that a newer book never overwrites
+// them.
 package book
 
 import (
 	"bytes"
-	_ "embed"
+	"embed"
 	"encoding/json"
 	"fmt"
 	"sync"
@@ -12,46 +14,76 @@ import (
 
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/sport"
 )
 
-//go:embed drills.yaml
-var text []byte
+//go:embed drills/*.yaml sports.yaml
+var files embed.FS
+
+// parts are the files of drills, in the order that a coach meets them.
+var parts = []string{"raise", "activate", "mobilise", "potentiate", "sport", "after"}
+
+type content struct {
+	drills []drill.Drill
+	byCode map[string]drill.Drill
+	sports []sport.Sport
+}
+
+// all is the book, read once. It is built in and its test reads it, so that a
+// mistake in it is a bug.
+var all = sync.OnceValue(func() content {
+	c := content{byCode: map[string]drill.Drill{}}
+	for _, part := range parts {
+		text, err := files.ReadFile("drills/" + part + ".yaml")
+		if err != nil {
+			panic(err)
+		}
+		drills, err := Read(text)
+		if err != nil {
+			panic(err)
+		}
+		c.drills = append(c.drills, drills...)
+	}
+	for _, d := range c.drills {
+		c.byCode[d.Code] = d
+	}
+	text, err := files.ReadFile("sports.yaml")
+	if err == nil {
+		err = decode(text, &c.sports)
+	}
+	if err != nil {
+		panic(err)
+	}
+	return c
+})
 
 // Drills returns the drills of the book, by phase.
-var Drills = sync.OnceValue(func() []drill.Drill {
-	drills, err := Read(text)
-	if err != nil {
-		panic(err) // the book is built in, and its test reads it
-	}
-	return drills
-})
+func Drills() []drill.Drill { return all().drills }
 
 // Find returns the drill of that code.
 func Find(code string) (drill.Drill, bool) {
-	for _, d := range Drills() {
-		if d.Code == code {
-			return d, true
+	d, ok := all().byCode[code]
+	return d, ok
+}
+
+// Sports returns the sports of the book.
+func Sports() []sport.Sport { return all().sports }
+
+// Sport returns the sport of that key or name.
+func Sport(name string) (sport.Sport, bool) {
+	for _, s := range all().sports {
+		if s.Key == name || s.Name == name {
+			return s, true
 		}
 	}
-	return drill.Drill{}, false
+	return sport.Sport{}, false
 }
 
 // Read reads drills from YAML. Its keys are those of the drill's JSON; an
 // unknown key, a code used twice or a drill that does not hold is an error.
-func Read(text []byte) ([]drill.Drill, error) {
-	var entries []any
-	if err := yaml.Unmarshal(text, &entries); err != nil {
-		return nil, fmt.Errorf("the drill book is not YAML: %w", err)
-	}
-	asJSON, err := json.Marshal(entries)
-	if err != nil {
-		return nil, fmt.Errorf("the drill book: %w", err)
-	}
-	var drills []drill.Drill
-	decoder := json.NewDecoder(bytes.NewReader(asJSON))
-	decoder.DisallowUnknownFields()
-	if err := decoder.Decode(&drills); err != nil {
-		return nil, fmt.Errorf("the drill book: %w", err)
+func Read(text []byte) (drills []drill.Drill, err error) {
+	if err := decode(text, &drills); err != nil {
+		return nil, err
 	}
 	codes := map[string]bool{}
 	for _, d := range drills {
@@ -64,6 +96,23 @@ func Read(text []byte) ([]drill.Drill, error) {
 		codes[d.Code] = true
 	}
 	return drills, nil
+}
+
+func decode(text []byte, into any) error {
+	var entries []any
+	if err := yaml.Unmarshal(text, &entries); err != nil {
+		return fmt.Errorf("the book is not YAML: %w", err)
+	}
+	asJSON, err := json.Marshal(entries)
+	if err != nil {
+		return fmt.Errorf("the book: %w", err)
+	}
+	decoder := json.NewDecoder(bytes.NewReader(asJSON))
+	decoder.DisallowUnknownFields()
+	if err := decoder.Decode(into); err != nil {
+		return fmt.Errorf("the book: %w", err)
+	}
+	return nil
 }
 
 // NewBlock is a block of drills of the book; its aim is that of its first

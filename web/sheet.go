@@ -101,7 +101,7 @@ func sheetOf(b *planner.Board) sheetBody {
 		body.Rows = append(body.Rows, row)
 	}
 	for _, f := range fitted.Fixed {
-		row := sheetRow{at: f.Start, ToGo: f.Start.ToGo(), Clock: clock.Clock(fitted.Start, f.Start), Length: clock.Duration(int(f.End - f.Start)), Fixed: true, Name: f.ID, Who: "Whole squad"}
+		row := sheetRow{at: f.Start, ToGo: f.Start.ToGo(), Clock: clock.Clock(fitted.Start, f.Start), Length: clock.Duration(int(f.End - f.Start)), Fixed: true, Name: fixedName(d, f.ID), Who: who(d, f.Players)}
 		for _, known := range d.Fixed {
 			if known.ID == f.ID {
 				row.Name, row.Who = known.Name, who(d, known.Who)

@@ -60,6 +60,9 @@ func fixedName(d *plan.Document, id string) string {
 			return f.Name
 		}
 	}
+	if runin.Late(id) != "" {
+		return "Not there yet"
+	}
 	return id
 }
 

@@ -23,6 +23,10 @@ const (
 	Own        Phase = ""
 )
 
+// After is what follows the session: static holds, rolling, breath. It is no
+// part of a run-in.
+const After Phase = "after"
+
 // Drill is one exercise as a coach knows it. A plan carries its drills whole,
 // so that it stands by itself.
 type Drill struct {
@@ -35,9 +39,14 @@ type Drill struct {
 	Unit    string   `json:"unit,omitempty"` // what is counted: lengths, throws, kicks
 	Effort  float64  `json:"effort"`         // 0 to 1
 	Ground  bool     `json:"ground,omitempty"`
-	Kit     []string `json:"kit,omitempty"` // what each player carries out
+	Kit     []string `json:"kit,omitempty"`      // what each player carries out
+	LaneKit []string `json:"lane_kit,omitempty"` // what stands in each lane or at each station
+	Space   Space    `json:"space,omitzero"`
 	Cues    []string `json:"cues,omitempty"`
+	Faults  []string `json:"faults,omitempty"` // what to look for
 	Caution string   `json:"caution,omitempty"`
+	Least   Grade    `json:"least,omitempty"`  // the least level that it suits
+	Sports  []string `json:"sports,omitempty"` // keys of the sports it belongs to; none: any
 
 	// What the checks go by.
 	Static    bool     `json:"static,omitempty"`     // held still, to stretch
@@ -47,12 +56,14 @@ type Drill struct {
 	ArmPump   bool     `json:"arm_pump,omitempty"`   // tires the throwing arm
 	Overhead  bool     `json:"overhead,omitempty"`   // hands above the head: throws, catches
 	Collision bool     `json:"collision,omitempty"`  // body contact at full effort
-	Regions   []string `json:"regions,omitempty"`    // joints it works: ankle, knee, hip, back, shoulder, neck, wrist
-	Planes    []string `json:"planes,omitempty"`     // front, side, turn
+	Regions   []string `json:"regions,omitempty"`    // of Regions
+	Planes    []string `json:"planes,omitempty"`     // of Planes
+	Qualities []string `json:"qualities,omitempty"`  // of Qualities
 
-	// Easier and Swap are codes of drills that stand in for this one, where a
-	// restriction asks for less, or for something else.
+	// Easier, Harder and Swap are codes of drills that stand in for this one.
+	// Where a restriction asks for less, Easier does, or else Swap.
 	Easier string `json:"easier,omitempty"`
+	Harder string `json:"harder,omitempty"`
 	Swap   string `json:"swap,omitempty"`
 
 	// Together: the group does each act as one (a line-out, a scrum), so that
@@ -62,6 +73,21 @@ type Drill struct {
 	// ContactsPerUnit is the number of ground contacts of one rep, trip or act.
 	ContactsPerUnit float64 `json:"contacts_per_unit,omitempty"`
 }
+
+// Space is the ground that a lane of the drill takes, or one person where it is
+// done on the spot, in metres.
+type Space struct {
+	Length float64 `json:"length"` // 0: on the spot
+	Width  float64 `json:"width"`
+}
+
+// What a drill works, in the words that coaches sort by.
+var (
+	Regions   = []string{"ankle", "knee", "hip", "back", "shoulder", "elbow", "wrist", "neck"}
+	Planes    = []string{"front", "side", "turn"}
+	Qualities = []string{"pulse", "coordination", "rhythm", "game", "control", "strength", "stability", "range", "tissue", "hold",
+		"jump", "landing", "sprint", "acceleration", "change", "reaction", "craft", "calm"}
+)
 
 // SprintEffort is the share of full effort from which metres count as sprinted.
 const SprintEffort = 0.9
@@ -78,9 +104,19 @@ func (d Drill) Validate() error {
 	if strings.TrimSpace(d.Aim) == "" {
 		problems = append(problems, errors.New("a drill needs an aim in one line"))
 	}
-	problems = append(problems, d.For(Club).Dose.Validate(), d.Range.Validate(), within("effort", d.Effort, 0, 1))
+	problems = append(problems, d.For(Club).Dose.Validate(), d.Range.Validate(), within("effort", d.Effort, 0, 1),
+		known("region", d.Regions, Regions), known("plane", d.Planes, Planes), known("quality", d.Qualities, Qualities))
 	if err := errors.Join(problems...); err != nil {
 		return fmt.Errorf("drill %s: %w", d.Code, err)
+	}
+	return nil
+}
+
+func known(what string, words, all []string) error {
+	for _, w := range words {
+		if !slices.Contains(all, w) {
+			return fmt.Errorf("%q is not a %s: they are %s", w, what, strings.Join(all, ", "))
+		}
 	}
 	return nil
 }
@@ -94,6 +130,17 @@ const (
 	Club   Grade = "club"
 	Elite  Grade = "elite"
 )
+
+// Grades lists them, the least first.
+var Grades = []Grade{Junior, Club, Elite}
+
+// Suits tells whether a squad of that grade ("" is club) may do the drill.
+func (d Drill) Suits(grade Grade) bool {
+	if grade == "" {
+		grade = Club
+	}
+	return slices.Index(Grades, d.Least) <= slices.Index(Grades, grade)
+}
 
 // TopSpeed is the running speed in m/s that full effort means for a grade; a
 // coach's estimate for planning, not a test.

@@ -90,7 +90,7 @@ type Player struct {
 	First    string `json:"first"`
 	Last     string `json:"last"`
 	Position string `json:"position,omitempty"`
-	Late     int    `json:"late,omitempty"` // seconds after Open at which the player can begin
+	Late     int    `json:"late,omitempty"` // seconds after Open that the player comes; nobody waits for them
 	Loose    bool   `json:"hypermobile,omitempty"`
 	DueShift int    `json:"due_shift,omitempty"` // seconds that the player's due time lies later (earlier if negative) than the squad's
 }
@@ -114,9 +114,12 @@ type Unit struct {
 type Zone struct {
 	ID       string `json:"id"`
 	Name     string `json:"name"`
-	Capacity int    `json:"capacity"`       // people at once
-	Lanes    int    `json:"lanes"`          // lanes or stations side by side
-	Free     []Span `json:"free,omitempty"` // none: always free
+	Capacity int    `json:"capacity"`         // people at once
+	Lanes    int    `json:"lanes"`            // lanes or stations side by side
+	Metres   int    `json:"metres,omitempty"` // of a lane; 0: not known
+	Surface  string `json:"surface,omitempty"`
+	Covered  bool   `json:"covered,omitempty"` // stays dry
+	Free     []Span `json:"free,omitempty"`    // none: always free
 }
 
 // Span is from one moment to another.
@@ -174,6 +177,7 @@ type Block struct {
 	ID        string        `json:"id"`
 	Name      string        `json:"name"`
 	Aim       string        `json:"aim"`
+	Why       string        `json:"why,omitempty"` // why it was put in, where the plan was composed
 	Phase     drill.Phase   `json:"phase"`
 	Who       []string      `json:"who"` // ids of units and players, or Everyone
 	Zone      string        `json:"zone,omitempty"`

@@ -6,6 +6,7 @@ import (
 	"maps"
 	"math"
 	"slices"
+	"strings"
 	"time"
 
 	"cuestart/core/clock"
@@ -91,7 +92,11 @@ func Compile(d *plan.Document) (*Compiled, error) {
 	}
 	for _, p := range d.Players {
 		due := clock.Offset(p.DueShift - d.Margin)
-		c.Problem.Players = append(c.Problem.Players, Player{ID: p.ID, Open: min(open+clock.Offset(p.Late), due), Due: due})
+		c.Problem.Players = append(c.Problem.Players, Player{ID: p.ID, Open: min(open, due), Due: due})
+		if until := min(open+clock.Offset(p.Late), due); until > open {
+			// Nobody waits for who comes late: they are called away until then.
+			c.Problem.Fixed = append(c.Problem.Fixed, Fixed{ID: latePrefix + p.ID, Players: []string{p.ID}, Start: open, End: until})
+		}
 	}
 	for _, f := range d.Fixed {
 		window, err := f.Span.Window(start)
@@ -111,6 +116,18 @@ func Compile(d *plan.Document) (*Compiled, error) {
 		}
 	}
 	return c, nil
+}
+
+// latePrefix begins the id of the fixed event that a late player is held by.
+const latePrefix = "late "
+
+// Late returns the player that a fixed event of a schedule holds until their
+// late arrival, or "" where the event is another one.
+func Late(fixed string) string {
+	if player, late := strings.CutPrefix(fixed, latePrefix); late {
+		return player
+	}
+	return ""
 }
 
 func (c *Compiled) resources(d *plan.Document) error {

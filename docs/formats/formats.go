@@ -9,6 +9,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
@@ -26,6 +27,7 @@ const (
 	Problem = "problem"
 	Plan    = "plan"
 	Warmth  = "warmth"
+	Drills  = "drills"
 )
 
 // MaxBytes is the largest file that is read.
@@ -35,21 +37,24 @@ var compiled = map[string]func() *jsonschema.Schema{
 	Problem: sync.OnceValue(func() *jsonschema.Schema { return compile(Problem) }),
 	Plan:    sync.OnceValue(func() *jsonschema.Schema { return compile(Plan) }),
 	Warmth:  sync.OnceValue(func() *jsonschema.Schema { return compile(Warmth) }),
+	Drills:  sync.OnceValue(func() *jsonschema.Schema { return compile(Drills) }),
 }
 
 // compile makes a built-in schema ready; that it can be is tested.
 func compile(name string) *jsonschema.Schema {
-	text, err := schemas.ReadFile(name + ".schema.json")
-	if err != nil {
-		panic(err)
-	}
-	document, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))
-	if err != nil {
-		panic(err)
-	}
 	c := jsonschema.NewCompiler()
-	if err := c.AddResource(name, document); err != nil {
-		panic(err)
+	for _, one := range slices.Compact([]string{Plan, name}) { // drills are those of a plan
+		text, err := schemas.ReadFile(one + ".schema.json")
+		if err != nil {
+			panic(err)
+		}
+		document, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))
+		if err != nil {
+			panic(err)
+		}
+		if err := c.AddResource(one, document); err != nil {
+			panic(err)
+		}
 	}
 	return c.MustCompile(name)
 }

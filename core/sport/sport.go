@@ -1,0 +1,155 @@
+// Package sport knows what is particular to a sport: what its start is called,
+// who plays, which joints it stresses, when each role is due, what the day
+// holds, and the routines of its positions.
+package sport
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// Everyone, as who of a [Fixed], means the whole squad.
+const Everyone = "everyone"
+
+// Bench is the name of those who do not begin.
+const Bench = "Bench"
+
+// Sport is one sport as a club plays it.
+type Sport struct {
+	Key       string   `json:"key"`
+	Name      string   `json:"name"`
+	Start     string   `json:"start"`    // what its start is called: Kick-off
+	Ground    string   `json:"ground"`   // pitch, court, ice, diamond or track
+	Margin    int      `json:"margin"`   // minutes before the start at which work ends
+	Stresses  []string `json:"stresses"` // joints
+	Positions []string `json:"positions"`
+	Units     []Unit   `json:"units"`
+	Due       []Due    `json:"due"`
+	First     string   `json:"first,omitempty"` // what decides who is in action first
+	Fixed     []Fixed  `json:"fixed"`
+	Zones     []Zone   `json:"zones"` // of a usual ground
+	Craft     []Craft  `json:"craft"`
+	Team      Craft    `json:"team"` // what all who begin do last
+}
+
+// Unit is a set of positions that works together.
+type Unit struct {
+	Name      string   `json:"name"`
+	Positions []string `json:"positions"`
+}
+
+// Due is when a position, a unit or the bench has to be ready, in minutes from
+// the start, before it negative: where it is in action first, and where its
+// turn comes later.
+type Due struct {
+	Who   string `json:"who"`
+	First int    `json:"first,omitempty"` // 0: as everybody
+	Later int    `json:"later,omitempty"`
+}
+
+// Fixed is a thing that a match day usually holds, in minutes to go.
+type Fixed struct {
+	Name string `json:"name"`
+	Who  string `json:"who"` // everyone, or a unit; another word, such as captain, is for the coach to fill in
+	From int    `json:"from"`
+	To   int    `json:"to"`
+}
+
+// Zone is a place of a usual ground.
+type Zone struct {
+	Name     string `json:"name"`
+	Capacity int    `json:"capacity"`
+	Lanes    int    `json:"lanes"`
+	Metres   int    `json:"metres"`
+	Surface  string `json:"surface"`
+}
+
+// Craft is the routine of a position or unit.
+type Craft struct {
+	Name     string        `json:"name"`
+	For      []string      `json:"for,omitempty"`   // units or positions; none: all who begin
+	Phase    string        `json:"phase,omitempty"` // "": sport; own: outside the order
+	Zone     string        `json:"zone,omitempty"`  // where the ground has one of that name
+	Drills   []string      `json:"drills"`          // codes
+	Priority plan.Priority `json:"priority"`
+	Stations int           `json:"stations,omitempty"` // at once; 0: as many as the zone has lanes
+}
+
+// In is the phase that the routine belongs to.
+func (c Craft) In() drill.Phase {
+	switch c.Phase {
+	case "":
+		return drill.Sport
+	case "own":
+		return drill.Own
+	}
+	return drill.Phase(c.Phase)
+}
+
+// Has tells whether who is a position of the sport, one of its units, or the bench.
+func (s *Sport) Has(who string) bool {
+	return who == Bench || slices.Contains(s.Positions, who) || slices.ContainsFunc(s.Units, func(u Unit) bool { return u.Name == who })
+}
+
+// Covers tells whether who, a position or a unit, includes the position.
+func (s *Sport) Covers(who, position string) bool {
+	return who == position || slices.ContainsFunc(s.Units, func(u Unit) bool { return u.Name == who && slices.Contains(u.Positions, position) })
+}
+
+// Validate says what is wrong with the sport, a sentence a line, or nil. Known
+// tells whether the drill book has a code.
+func (s *Sport) Validate(known func(code string) bool) error {
+	var wrong []error
+	say := func(text string, args ...any) { wrong = append(wrong, fmt.Errorf(text, args...)) }
+	if s.Key == "" || s.Name == "" || s.Start == "" || len(s.Positions) == 0 || len(s.Stresses) == 0 || len(s.Zones) == 0 {
+		say("a sport needs a key, a name, what its start is called, positions, stressed joints and a ground")
+	}
+	for _, joint := range s.Stresses {
+		if !slices.Contains(drill.Regions, joint) {
+			say("%q is not a joint", joint)
+		}
+	}
+	for _, u := range s.Units {
+		for _, p := range u.Positions {
+			if !slices.Contains(s.Positions, p) {
+				say("unit %s: %q is not a position", u.Name, p)
+			}
+		}
+	}
+	for _, d := range s.Due {
+		if !s.Has(d.Who) || d.First < -60 || d.Later > 240 {
+			say("due %q: it is nobody, or lies outside the day", d.Who)
+		}
+	}
+	for _, f := range s.Fixed {
+		if f.From <= f.To || f.To < 0 {
+			say("%s ends before it starts", f.Name)
+		}
+	}
+	for _, c := range append(slices.Clone(s.Craft), s.Team) {
+		if len(c.Drills) == 0 || c.Priority.Weight() == 0 {
+			say("%s has no drill or no priority", c.Name)
+		}
+		for _, who := range c.For {
+			if !s.Has(who) {
+				say("%s is for %q, who is nobody", c.Name, who)
+			}
+		}
+		if c.Zone != "" && !slices.ContainsFunc(s.Zones, func(z Zone) bool { return z.Name == c.Zone }) {
+			say("%s: there is no zone %q", c.Name, c.Zone)
+		}
+		for _, code := range c.Drills {
+			if !known(code) {
+				say("%s: there is no drill %q", c.Name, code)
+			}
+		}
+	}
+	if err := errors.Join(wrong...); err != nil {
+		return fmt.Errorf("sport %s: %w", s.Key, err)
+	}
+	return nil
+}
