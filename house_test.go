@@ -30,7 +30,7 @@ var mayImport = map[string][]string{
 	"e2e":     {},
 }
 
-var coreOrder = []string{"clock", "drill", "plan", "sport", "today", "runin", "warmth", "check", "compose", "week", "trial"}
+var coreOrder = []string{"clock", "drill", "plan", "sport", "club", "today", "runin", "warmth", "check", "compose", "week", "trial"}
 
 // coreAvoids is what core never touches: files, network, processes.
 var coreAvoids = []string{"os", "net", "net/http", "os/exec", "database/sql", "math/rand", "io/fs", "embed", "syscall"}

@@ -11,6 +11,7 @@ import (
 
 	"cuestart/book"
 	"cuestart/core/clock"
+	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
@@ -41,17 +42,11 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 	if err != nil {
 		return err
 	}
-	if _, err := s.AddPlayers(ctx, firstTeam, first); err != nil {
-		return err
-	}
 	juniors, err := s.AddSquad(ctx, coach.ClubID, "Under 16", "junior")
 	if err != nil {
 		return err
 	}
-	if _, err := s.AddPlayers(ctx, juniors, under16); err != nil {
-		return err
-	}
-	if err := s.AddVenue(ctx, coach.ClubID, "Tidegate", zone, ground); err != nil {
+	if err := keep(ctx, s, coach, firstTeam, juniors); err != nil {
 		return err
 	}
 	location, err := time.LoadLocation(zone)
@@ -76,6 +71,32 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 	return nil
 }
 
+// keep fills in what the club keeps between sessions.
+func keep(ctx context.Context, s *store.Store, coach store.Account, firstTeam, juniors uint64) error {
+	venue, err := s.Keep(ctx, coach, "the ground", store.Change{Is: club.Venue{Name: "Tidegate", TimeZone: zone}})
+	if err != nil {
+		return err
+	}
+	var all []store.Change
+	for _, z := range ground {
+		all = append(all, store.Change{Owner: venue[0], Is: z})
+	}
+	for _, k := range kit {
+		all = append(all, store.Change{Is: k})
+	}
+	for _, one := range staff {
+		all = append(all, store.Change{Is: one})
+	}
+	for _, p := range first {
+		all = append(all, store.Change{Owner: firstTeam, Is: p})
+	}
+	for _, p := range under16 {
+		all = append(all, store.Change{Owner: juniors, Is: p})
+	}
+	_, err = s.Keep(ctx, coach, "squads, ground, kit and staff", all...)
+	return err
+}
+
 // next is the first moment after now on that weekday at that time.
 func next(now time.Time, day time.Weekday, hour, minute int) time.Time {
 	at := time.Date(now.Year(), now.Month(), now.Day(), hour, minute, 0, 0, now.Location())
@@ -85,12 +106,18 @@ func next(now time.Time, day time.Weekday, hour, minute int) time.Time {
 	return at
 }
 
-var ground = []store.Zone{
+var ground = []club.Zone{
 	{Name: "Near half", Capacity: 40, Lanes: 8, Metres: 50, Surface: "grass"},
 	{Name: "Far half", Capacity: 40, Lanes: 8, Metres: 50, Surface: "grass"},
 	{Name: "In-goal strip", Capacity: 16, Lanes: 4, Metres: 20, Surface: "grass"},
-	{Name: "Hall", Capacity: 30, Lanes: 5, Metres: 18, Surface: "wood"},
+	{Name: "Hall", Capacity: 30, Lanes: 5, Metres: 18, Surface: "wood", Covered: true},
 }
+
+// kit is what the demo's club has.
+var kit = []club.Kit{{Name: "light loop band", Pieces: 40}, {Name: "light band", Pieces: 40}, {Name: "ball", Pieces: 24}, {Name: "shield", Pieces: 8}, {Name: "tee", Pieces: 2},
+	{Name: "cones", Pieces: 40}, {Name: "bib", Pieces: 30}, {Name: "hurdle", Pieces: 12}, {Name: "medicine ball", Pieces: 6}, {Name: "post", Pieces: 2}, {Name: "roller", Pieces: 10}}
+
+var staff = []club.Staff{{Name: "Ines", Role: "S&C coach", Leads: true}, {Name: "Dorrit", Role: "forwards coach"}, {Name: "Pell", Role: "skills coach"}, {Name: "Runa", Role: "assistant"}}
 
 // base is what the demo's sessions have in common: people, places, leaders.
 func base(start time.Time, free plan.Span) *plan.Document {

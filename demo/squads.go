@@ -1,9 +1,9 @@
 package demo
 
-import "cuestart/store"
+import "cuestart/core/club"
 
 // first is the women's first team: 15 starters, 8 on the bench, 8 more.
-var first = []store.Player{
+var first = []club.Player{
 	{Number: 1, First: "Orla", Last: "Penhallick", Position: "Prop", Foot: "right", Hand: "right"},
 	{Number: 2, First: "Wren", Last: "Addlestrop", Position: "Hooker", Foot: "right", Hand: "right"},
 	{Number: 3, First: "Sunniva", Last: "Croake", Position: "Prop", Foot: "right", Hand: "right"},
@@ -38,7 +38,7 @@ var first = []store.Player{
 }
 
 // under16 is the junior side.
-var under16 = []store.Player{
+var under16 = []club.Player{
 	{Number: 1, First: "Posy", Last: "Arkle", Position: "Prop", Foot: "right", Hand: "right"},
 	{Number: 2, First: "Blythe", Last: "Cottam", Position: "Hooker", Foot: "right", Hand: "right"},
 	{Number: 3, First: "Erin", Last: "Dunstall", Position: "Prop", Foot: "right", Hand: "right"},

@@ -4,13 +4,11 @@ package planner
 
 import (
 	"context"
-	"errors"
 	"fmt"
 	"reflect"
 	"slices"
 	"time"
 
-	"cuestart/book"
 	"cuestart/core/check"
 	"cuestart/core/clock"
 	"cuestart/core/plan"
@@ -25,8 +23,9 @@ const atOnce = 3_000
 
 // Planner runs the use cases. Its methods may be called concurrently.
 type Planner struct {
-	Store *store.Store
-	Now   func() time.Time
+	Store   *store.Store
+	Now     func() time.Time
+	Weather Weather // nil: there is no forecast
 }
 
 // New is a planner on the real clock.
@@ -75,7 +74,11 @@ func (p *Planner) Board(ctx context.Context, clubID, id uint64) (*Board, error) 
 	if err != nil {
 		return nil, err
 	}
-	return &Board{session, published, warmth.Strands(today.Apply(session.Document), session.Schedule), check.Check(checkInput(session))}, nil
+	in, err := p.checkInput(ctx, clubID, session)
+	if err != nil {
+		return nil, err
+	}
+	return &Board{session, published, warmth.Strands(today.Apply(session.Document), session.Schedule), check.Check(in)}, nil
 }
 
 // CutDowns are the plans for 5, 10, 15 … minutes less, down to the least that
@@ -84,8 +87,12 @@ func (p *Planner) CutDowns(ctx context.Context, b *Board) ([]runin.CutPlan, erro
 	return runin.CutPlans(ctx, b.Document, atOnce)
 }
 
-func checkInput(session *store.Session) check.Input {
-	return check.Input{Document: session.Document, Schedule: session.Schedule, Book: book.Drills()}
+func (p *Planner) checkInput(ctx context.Context, clubID uint64, session *store.Session) (check.Input, error) {
+	b, err := p.Book(ctx, clubID)
+	if err != nil {
+		return check.Input{}, err
+	}
+	return check.Input{Document: session.Document, Schedule: session.Schedule, Book: b.Drills, Steps: atOnce}, nil
 }
 
 // Mend changes the plan so that a finding goes away. It fails with
@@ -95,7 +102,11 @@ func (p *Planner) Mend(ctx context.Context, by store.Account, id uint64, edition
 	if err != nil {
 		return err
 	}
-	next, said, err := check.Mend(ctx, checkInput(board.Session), rule, where)
+	in, err := p.checkInput(ctx, by.ClubID, board.Session)
+	if err != nil {
+		return err
+	}
+	next, said, err := check.Mend(ctx, in, rule, where)
 	if err != nil {
 		return err
 	}
@@ -145,7 +156,7 @@ func (p *Planner) Change(ctx context.Context, by store.Account, id uint64, editi
 	if err != nil {
 		return err
 	}
-	return p.Store.Change(ctx, by.ClubID, id, edition, store.Fitted{Document: next, Schedule: schedule, Summary: summary, By: by.ID})
+	return p.Store.ChangePlan(ctx, by.ClubID, id, edition, store.Fitted{Document: next, Schedule: schedule, Summary: summary, By: by.ID})
 }
 
 // Undo takes the last change back; it fails as store.Undo does.
@@ -176,59 +187,4 @@ func (p *Planner) yetToCome(start clock.Start) error {
 		return plan.Problems{{Where: "start", What: fmt.Sprintf("%s has passed: pick a start that is still to come", at.Format("15:04 on 2 January"))}}
 	}
 	return nil
-}
-
-// NewSession is what a coach states of a session to come.
-type NewSession struct {
-	Kind    plan.Kind
-	Title   string
-	Start   clock.Start
-	Players int // how many, where there is no session to take them from
-}
-
-// Add makes a session like the club's last one of its kind, or from a short
-// standard plan where it is the first. It fails with plan.Problems.
-func (p *Planner) Add(ctx context.Context, by store.Account, n NewSession) (uint64, error) {
-	if n.Kind != plan.Match && n.Kind != plan.Training {
-		return 0, plan.Problems{{Where: "kind", What: "say whether it is a match or training"}}
-	}
-	if problem := plan.NameProblem(n.Title); problem != "" {
-		return 0, plan.Problems{{Where: "title", What: problem}}
-	}
-	if _, err := n.Start.Resolve(); err != nil {
-		return 0, plan.Problems{{Where: "start", What: err.Error()}}
-	}
-	if err := p.yetToCome(n.Start); err != nil {
-		return 0, err
-	}
-	squadID, document, err := p.like(ctx, by.ClubID, n)
-	if err != nil {
-		return 0, err
-	}
-	document.Title, document.Kind, document.Start = n.Title, n.Kind, n.Start
-	schedule, err := runin.Plan(ctx, document, atOnce)
-	if err != nil {
-		return 0, err
-	}
-	return p.Store.AddSession(ctx, squadID, store.Fitted{Document: document, Schedule: schedule, Summary: "made", By: by.ID})
-}
-
-// like finds the plan that a new session starts from.
-func (p *Planner) like(ctx context.Context, clubID uint64, n NewSession) (uint64, *plan.Document, error) {
-	for _, kind := range []plan.Kind{n.Kind, plan.Match, plan.Training} {
-		squadID, document, err := p.Store.Latest(ctx, clubID, kind)
-		if err == nil {
-			return squadID, document, nil
-		} else if !errors.Is(err, store.ErrNotFound) {
-			return 0, nil, err
-		}
-	}
-	if n.Players < 1 || n.Players > plan.MaxPlayers {
-		return 0, nil, plan.Problems{{Where: "players", What: fmt.Sprintf("say how many warm up: 1 to %d", plan.MaxPlayers)}}
-	}
-	squads, err := p.Store.Squads(ctx, clubID)
-	if err != nil || len(squads) == 0 {
-		return 0, nil, fmt.Errorf("the club has no squad: %w", err)
-	}
-	return squads[0].ID, Starter(n.Players), nil
 }

@@ -2,7 +2,10 @@ package planner_test
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
+	"fmt"
+	"math"
 	"os"
 	"strings"
 	"testing"
@@ -14,6 +17,7 @@ import (
 
 	"cuestart/core/check"
 	"cuestart/core/clock"
+	"cuestart/core/club"
 	"cuestart/core/plan"
 	"cuestart/demo"
 	"cuestart/mariadb"
@@ -29,7 +33,7 @@ func TestMain(m *testing.M) { os.Exit(mariadbtest.Run(m, &server)) }
 var (
 	ctx   = context.Background()
 	now   = time.Date(2026, 11, 25, 10, 0, 0, 0, time.UTC)
-	coach = store.Account{ID: 1, ClubID: 1}
+	coach = store.Account{ID: 1, ClubID: 1, Role: store.Coach}
 )
 
 func open(t *testing.T, name string, withDemo bool) *planner.Planner {
@@ -90,18 +94,50 @@ func TestARefusedChangeLeavesThePlan(t *testing.T) {
 	assert.Empty(t, b.Undo)
 }
 
-func TestANewSessionIsLikeTheLastOfItsKind(t *testing.T) {
+func TestANewSessionIsComposedOrLikeTheLastOfItsKind(t *testing.T) {
 	p := open(t, "new", true)
-	id, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Training, Title: "Thursday", Start: clock.Start{Local: "2026-11-26T18:50", Zone: "Europe/London"}})
+	ask := planner.NewSession{Kind: plan.Training, Title: "Thursday", Start: clock.Start{Local: "2026-11-26T18:50", Zone: "Europe/London"}, From: planner.FromLast}
+	squad, err := p.Squad(ctx, 1, 0)
 	require.NoError(t, err)
-	b := board(t, p, id)
+	ask.Out = []uint64{squad.Players[2].ID}
+	added, err := p.Add(ctx, coach, ask)
+	require.NoError(t, err)
+	b := board(t, p, added.ID)
 	assert.Equal(t, "Thursday", b.Document.Title)
 	assert.NotNil(t, b.Document.Block("shields"), "as on Tuesday")
+	assert.Len(t, b.Document.Players, 22, "one is out")
 	assert.True(t, b.Schedule.Result.Feasible)
+
+	ground, err := p.Ground(ctx, 1)
+	require.NoError(t, err)
+	ask.Kind, ask.From, ask.Title, ask.Venue = plan.Match, planner.FromNothing, "Cup", ground.Venues[0].ID
+	ask.Bench = []uint64{squad.Players[15].ID, squad.Players[16].ID}
+	ask.Late = map[uint64]int{squad.Players[5].ID: 30}
+	added, err = p.Add(ctx, coach, ask)
+	require.NoError(t, err)
+	b = board(t, p, added.ID)
+	assert.True(t, b.Schedule.Result.Feasible)
+	assert.Zero(t, check.Stops(b.Findings))
+	assert.Len(t, b.Document.Players, 30)
+	assert.Equal(t, "Tidegate", b.Document.Place)
+	for _, block := range b.Document.Blocks {
+		assert.NotEmpty(t, block.Why, block.ID)
+	}
 	sessions, err := p.Sessions(ctx, 1)
 	require.NoError(t, err)
-	assert.Len(t, sessions, 4)
+	assert.Len(t, sessions, 5)
 
+	routine := club.Keep(b.Document, "Match day", "matches")
+	kept, err := p.Keep(ctx, coach, "kept", store.Change{Is: routine})
+	require.NoError(t, err)
+	ask.From, ask.Title = fmt.Sprint(kept[0]), "By routine"
+	added, err = p.Add(ctx, coach, ask)
+	require.NoError(t, err)
+	again := board(t, p, added.ID)
+	assert.Equal(t, b.Schedule.Result.Score, again.Schedule.Result.Score, "the same routine on the same day is the same plan")
+}
+
+func TestANewClubPlansWithoutNames(t *testing.T) {
 	first := open(t, "first", false)
 	founder, _, err := first.Store.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "a@b.example", Name: "A", Role: store.Coach}, "hash")
 	require.NoError(t, err)
@@ -111,15 +147,18 @@ func TestANewSessionIsLikeTheLastOfItsKind(t *testing.T) {
 	require.ErrorAs(t, err, &wrong)
 	assert.NotEmpty(t, wrong.At("players"))
 	ask.Players = 12
-	id, err = first.Add(ctx, founder, ask)
+	added, err := first.Add(ctx, founder, ask)
 	require.NoError(t, err)
-	b = board(t, first, id)
+	b := board(t, first, added.ID)
 	assert.Len(t, b.Document.Players, 12)
+	assert.Equal(t, "First centre pass", b.Document.StartName)
 	assert.Zero(t, check.Stops(b.Findings))
 	for field, spoil := range map[string]func(*planner.NewSession){
-		"kind":  func(n *planner.NewSession) { n.Kind = "" },
-		"title": func(n *planner.NewSession) { n.Title = "" },
-		"start": func(n *planner.NewSession) { n.Start.Local = "2026-11-20T15:00" },
+		"kind":    func(n *planner.NewSession) { n.Kind = "" },
+		"title":   func(n *planner.NewSession) { n.Title = "" },
+		"start":   func(n *planner.NewSession) { n.Start.Local = "2026-11-20T15:00" },
+		"from":    func(n *planner.NewSession) { n.From = "77" },
+		"minutes": func(n *planner.NewSession) { n.Minutes = 2 },
 	} {
 		bad := ask
 		spoil(&bad)
@@ -127,6 +166,91 @@ func TestANewSessionIsLikeTheLastOfItsKind(t *testing.T) {
 		require.ErrorAs(t, err, &wrong)
 		assert.NotEmpty(t, wrong.At(field), field)
 	}
+}
+
+// A ruling is made by medical staff alone, and holds on its days.
+func TestARulingGoesBeforeThePlan(t *testing.T) {
+	p := open(t, "ruling", true)
+	squad, err := p.Squad(ctx, 1, 0)
+	require.NoError(t, err)
+	knee := club.Restriction{NoJumps: true, Spare: []string{"knee"}, From: "2026-11-25", Until: "2026-11-30", Reason: "a secret"}
+	_, err = p.Keep(ctx, coach, "ruled", store.Change{Owner: squad.Players[0].ID, Is: knee})
+	assert.ErrorIs(t, err, planner.ErrForbidden)
+	physio := coach
+	physio.Role = store.Medical
+	_, err = p.Keep(ctx, physio, "a drill", store.Change{Is: club.Kit{Name: "ball", Pieces: 1}})
+	assert.ErrorIs(t, err, planner.ErrForbidden)
+	_, err = p.Keep(ctx, physio, "ruled", store.Change{Owner: squad.Players[0].ID, Is: knee})
+	require.NoError(t, err)
+	for day, n := range map[string]int{"2026-11-28": 1, "2026-12-05": 0} {
+		added, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Match, Title: "x", Start: clock.Start{Local: day + "T15:00", Zone: "Europe/London"}})
+		require.NoError(t, err)
+		b := board(t, p, added.ID)
+		assert.Len(t, b.Document.Restrictions, n, day)
+		assert.Zero(t, check.Stops(b.Findings))
+		text, err := json.Marshal(b.Document)
+		require.NoError(t, err)
+		assert.NotContains(t, string(text), "secret", "the coach sees the effect, not the reason")
+	}
+}
+
+func TestTheClubsBookIsItsOwn(t *testing.T) {
+	p := open(t, "book", true)
+	b, err := p.Book(ctx, 1)
+	require.NoError(t, err)
+	n := len(b.Drills)
+	skips, _ := b.Find("skips")
+	skips.Aim = "Ours"
+	require.NoError(t, p.KeepDrill(ctx, coach, club.Drill{Drill: skips}, 0))
+	gone, _ := b.Find("bounds")
+	require.NoError(t, p.KeepDrill(ctx, coach, club.Drill{Drill: gone, Gone: true}, 0))
+	skips.Code, skips.Name, skips.Harder = "our-skips", "Our skips", "nowhere"
+	var wrong plan.Problems
+	require.ErrorAs(t, p.KeepDrill(ctx, coach, club.Drill{Drill: skips}, 0), &wrong)
+	assert.NotEmpty(t, wrong.At("harder"))
+	skips.Harder = ""
+	require.NoError(t, p.KeepDrill(ctx, coach, club.Drill{Drill: skips}, 0))
+	b, err = p.Book(ctx, 1)
+	require.NoError(t, err)
+	assert.Len(t, b.Drills, n)
+	changed, _ := b.Find("skips")
+	assert.Equal(t, "Ours", changed.Aim)
+	_, there := b.Find("bounds")
+	assert.False(t, there)
+	require.NoError(t, p.ResetDrill(ctx, coach, "skips"))
+	b, _ = p.Book(ctx, 1)
+	changed, _ = b.Find("skips")
+	assert.NotEqual(t, "Ours", changed.Aim)
+}
+
+// weather is a forecast that answers after a while.
+type weather struct {
+	after time.Duration
+	air   float64
+	err   error
+}
+
+func (w weather) Hours(ctx context.Context, _ string, _ time.Time) (celsius, rain, wind [24]float64, err error) {
+	time.Sleep(w.after)
+	for h := range celsius {
+		celsius[h] = w.air
+	}
+	return celsius, rain, wind, w.err
+}
+
+func TestNoPlanWaitsForTheForecast(t *testing.T) {
+	p := planner.New(nil)
+	_, ok := p.Forecast(ctx, "Tidegate", now)
+	assert.False(t, ok, "there is none")
+	for name, w := range map[string]weather{"slow": {after: time.Minute}, "wrong": {air: 4000}, "not a number": {air: math.NaN()}, "away": {err: errors.New("no")}} {
+		p.Weather = w
+		_, ok := p.Forecast(ctx, "Tidegate", now)
+		assert.False(t, ok, name)
+	}
+	p.Weather = weather{air: 4}
+	day, ok := p.Forecast(ctx, "Tidegate", now)
+	assert.True(t, ok)
+	assert.Equal(t, 4.0, *day.Celsius)
 }
 
 func TestCutDownsAreThere(t *testing.T) {

@@ -2,7 +2,10 @@ package store
 
 import (
 	"context"
-	"database/sql"
+	"crypto/sha256"
+	"errors"
+	"fmt"
+	"time"
 
 	"cuestart/store/db"
 )
@@ -32,20 +35,6 @@ type Squad struct {
 	ID    uint64
 	Name  string
 	Grade string // junior, club or elite
-}
-
-// Player is a member of a squad.
-type Player struct {
-	Number                int // 0: none
-	First, Last, Position string
-	Foot, Hand            string // left, right or both
-}
-
-// Zone is a place of a venue.
-type Zone struct {
-	Name                    string
-	Capacity, Lanes, Metres int
-	Surface                 string
 }
 
 // Empty tells whether the database has no club yet.
@@ -121,34 +110,62 @@ func (s *Store) AddSquad(ctx context.Context, clubID uint64, name, grade string)
 	return uint64(id), known(err)
 }
 
-// AddPlayers adds players to a squad, all or none, and returns their ids.
-func (s *Store) AddPlayers(ctx context.Context, squadID uint64, players []Player) (ids []uint64, err error) {
-	err = s.within(ctx, func(q *db.Queries) error {
-		for _, p := range players {
-			id, err := q.AddPlayer(ctx, db.AddPlayerParams{SquadID: squadID, Number: sql.NullInt16{Int16: int16(p.Number), Valid: p.Number > 0},
-				First: p.First, Last: p.Last, Position: p.Position, Foot: db.PlayerFoot(p.Foot), Hand: db.PlayerHand(p.Hand)})
-			if err != nil {
-				return known(err)
-			}
-			ids = append(ids, uint64(id))
-		}
-		return nil
-	})
-	return ids, err
+// Squad returns a squad of the club, or ErrNotFound.
+func (s *Store) Squad(ctx context.Context, clubID, id uint64) (Squad, error) {
+	row, err := s.queries.Squad(ctx, db.SquadParams{ID: id, ClubID: clubID})
+	return Squad{row.ID, row.Name, string(row.Grade)}, known(err)
 }
 
-// AddVenue adds a venue and its zones.
-func (s *Store) AddVenue(ctx context.Context, clubID uint64, name, timeZone string, zones []Zone) error {
-	return s.within(ctx, func(q *db.Queries) error {
-		id, err := q.AddVenue(ctx, db.AddVenueParams{ClubID: clubID, Name: name, TimeZone: timeZone})
-		if err != nil {
-			return known(err)
+// Sport is the key or name of the club's sport, as it was founded.
+func (s *Store) Sport(ctx context.Context, clubID uint64) (string, error) {
+	row, err := s.queries.Club(ctx, clubID)
+	return row.Sport, known(err)
+}
+
+// Accounts lists who signs in for the club, the oldest first.
+func (s *Store) Accounts(ctx context.Context, clubID uint64) ([]Account, error) {
+	rows, err := s.queries.Accounts(ctx, clubID)
+	accounts := make([]Account, len(rows))
+	for i, row := range rows {
+		accounts[i] = Account{ID: row.ID, ClubID: clubID, Email: row.Email, Name: row.Name, Role: Role(row.Role)}
+	}
+	return accounts, err
+}
+
+// Invite asks somebody to join the staff with a role, for a week. It returns
+// the token of their link, which is kept only as a hash.
+func (s *Store) Invite(ctx context.Context, by Account, name, email string, role Role, now time.Time) (token string, err error) {
+	token = newToken()
+	return token, s.queries.AddInvitation(ctx, db.AddInvitationParams{TokenHash: hashOf(token), ClubID: by.ClubID, Name: name, Email: email,
+		Role: db.InvitationRole(role), MadeBy: by.ID, ExpiresAt: now.UTC().Add(7 * 24 * time.Hour)})
+}
+
+func hashOf(token string) string { return fmt.Sprintf("%x", sha256.Sum256([]byte(token))) }
+
+// Invited returns whom a link invites, or ErrNotFound where it is wrong, used
+// or over.
+func (s *Store) Invited(ctx context.Context, token string, now time.Time) (Account, error) {
+	row, err := s.queries.Invitation(ctx, hashOf(token))
+	if err == nil && (row.UsedAt.Valid || !now.Before(row.ExpiresAt)) {
+		err = ErrNotFound
+	}
+	return Account{ClubID: row.ClubID, ClubName: row.ClubName, Email: row.Email, Name: row.Name, Role: Role(row.Role)}, known(err)
+}
+
+// Join makes the account of who was invited. It fails as Invited does, and with
+// ErrTaken where the e-mail has an account.
+func (s *Store) Join(ctx context.Context, token, passwordHash string, now time.Time) (account Account, err error) {
+	account, err = s.Invited(ctx, token, now)
+	if err != nil {
+		return account, err
+	}
+	err = s.within(ctx, func(q *db.Queries) error {
+		if n, err := q.UseInvitation(ctx, hashOf(token)); err != nil || n == 0 {
+			return errors.Join(err, ErrNotFound)
 		}
-		for _, z := range zones {
-			if _, err := q.AddZone(ctx, db.AddZoneParams{VenueID: uint64(id), Name: z.Name, Capacity: uint16(z.Capacity), Lanes: uint16(z.Lanes), Metres: uint16(z.Metres), Surface: z.Surface}); err != nil {
-				return known(err)
-			}
-		}
-		return nil
+		id, err := q.AddAccount(ctx, db.AddAccountParams{ClubID: account.ClubID, Email: account.Email, Name: account.Name, Role: db.AccountRole(account.Role), PasswordHash: passwordHash})
+		account.ID = uint64(id)
+		return known(err)
 	})
+	return account, err
 }

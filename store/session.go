@@ -125,20 +125,36 @@ func (s *Store) Session(ctx context.Context, clubID, id uint64) (*Session, error
 	return found, nil
 }
 
-// Latest returns the plan of the club's last session of that kind, and its
-// squad, or ErrNotFound.
-func (s *Store) Latest(ctx context.Context, clubID uint64, kind plan.Kind) (squadID uint64, d *plan.Document, err error) {
-	row, err := s.queries.LatestSession(ctx, db.LatestSessionParams{ClubID: clubID, Kind: db.TeamSessionKind(kind)})
+// Latest returns the plan of a squad's last session of that kind, or
+// ErrNotFound.
+func (s *Store) Latest(ctx context.Context, clubID, squadID uint64, kind plan.Kind) (*plan.Document, error) {
+	row, err := s.queries.LatestSession(ctx, db.LatestSessionParams{ClubID: clubID, SquadID: squadID, Kind: db.TeamSessionKind(kind)})
 	if err != nil {
-		return 0, nil, known(err)
+		return nil, known(err)
 	}
-	d = new(plan.Document)
-	return row.SquadID, d, json.Unmarshal(row.Document, d)
+	d := new(plan.Document)
+	return d, json.Unmarshal(row, d)
 }
 
-// Change puts a new plan in force. It fails with ErrStale, and changes nothing,
+// Recent returns the plans of a squad's last six sessions, the latest first.
+func (s *Store) Recent(ctx context.Context, clubID, squadID uint64) ([]*plan.Document, error) {
+	rows, err := s.queries.RecentDocuments(ctx, db.RecentDocumentsParams{ClubID: clubID, SquadID: squadID})
+	if err != nil {
+		return nil, err
+	}
+	documents := make([]*plan.Document, len(rows))
+	for i, row := range rows {
+		documents[i] = new(plan.Document)
+		if err := json.Unmarshal(row, documents[i]); err != nil {
+			return nil, fmt.Errorf("a stored plan cannot be read: %w", err)
+		}
+	}
+	return documents, nil
+}
+
+// ChangePlan puts a new plan in force. It fails with ErrStale, and changes nothing,
 // where edition is not the session's any more.
-func (s *Store) Change(ctx context.Context, clubID, id uint64, edition uint32, next Fitted) error {
+func (s *Store) ChangePlan(ctx context.Context, clubID, id uint64, edition uint32, next Fitted) error {
 	return s.move(ctx, clubID, id, edition, func(q *db.Queries, head, newest uint32) (uint32, error) {
 		parent := sql.NullInt32{Int32: int32(head), Valid: true}
 		return newest + 1, addEdition(ctx, q, id, newest+1, parent, next)
@@ -146,7 +162,7 @@ func (s *Store) Change(ctx context.Context, clubID, id uint64, edition uint32, n
 }
 
 // Undo puts the plan in force that the present one was made from. It fails
-// with ErrStale as Change does, and with ErrNothing at the first plan.
+// with ErrStale as ChangePlan does, and with ErrNothing at the first plan.
 func (s *Store) Undo(ctx context.Context, clubID, id uint64, edition uint32) error {
 	return s.move(ctx, clubID, id, edition, func(q *db.Queries, head, _ uint32) (uint32, error) {
 		present, err := q.Edition(ctx, db.EditionParams{SessionID: id, Number: head})
@@ -158,7 +174,7 @@ func (s *Store) Undo(ctx context.Context, clubID, id uint64, edition uint32) err
 }
 
 // Redo brings back what the last Undo took away. It fails with ErrStale as
-// Change does, and with ErrNothing where nothing was undone.
+// ChangePlan does, and with ErrNothing where nothing was undone.
 func (s *Store) Redo(ctx context.Context, clubID, id uint64, edition uint32) error {
 	return s.move(ctx, clubID, id, edition, func(q *db.Queries, head, _ uint32) (uint32, error) {
 		next, err := q.NextEdition(ctx, db.NextEditionParams{SessionID: id, Parent: sql.NullInt32{Int32: int32(head), Valid: true}})

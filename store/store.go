@@ -10,6 +10,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"math"
 	"time"
 
 	"github.com/go-sql-driver/mysql"
@@ -99,6 +100,11 @@ func create(ctx context.Context, config *mysql.Config) error {
 
 // Migrate brings the schema up to date.
 func (s *Store) Migrate(ctx context.Context) error {
+	return s.MigrateTo(ctx, math.MaxInt64)
+}
+
+// MigrateTo brings the schema up to a version.
+func (s *Store) MigrateTo(ctx context.Context, version int64) error {
 	files, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return err
@@ -107,7 +113,7 @@ func (s *Store) Migrate(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	if _, err := provider.Up(ctx); err != nil {
+	if _, err := provider.UpTo(ctx, version); err != nil {
 		return fmt.Errorf("the schema cannot be brought up to date: %w", err)
 	}
 	return nil

@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/core/club"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 	"cuestart/demo"
@@ -66,9 +67,9 @@ func TestAPlanComesBackAsItWasAndCanBeUndone(t *testing.T) {
 	assert.Equal(t, again.Result, first.Schedule.Result, "what is stored is what was fitted")
 	assert.ErrorIs(t, s.Undo(ctx, 1, 1, first.Edition), store.ErrNothing)
 
-	require.NoError(t, s.Change(ctx, 1, 1, 1, fitted(t, first, 10)))
-	require.NoError(t, s.Change(ctx, 1, 1, 2, fitted(t, first, 11)))
-	assert.ErrorIs(t, s.Change(ctx, 1, 1, 2, fitted(t, first, 12)), store.ErrStale)
+	require.NoError(t, s.ChangePlan(ctx, 1, 1, 1, fitted(t, first, 10)))
+	require.NoError(t, s.ChangePlan(ctx, 1, 1, 2, fitted(t, first, 11)))
+	assert.ErrorIs(t, s.ChangePlan(ctx, 1, 1, 2, fitted(t, first, 12)), store.ErrStale)
 	assert.Equal(t, 11, throws())
 	require.NoError(t, s.Undo(ctx, 1, 1, 3))
 	assert.Equal(t, 10, throws())
@@ -77,7 +78,7 @@ func TestAPlanComesBackAsItWasAndCanBeUndone(t *testing.T) {
 	assert.Equal(t, 11, throws())
 	assert.ErrorIs(t, s.Redo(ctx, 1, 1, 5), store.ErrNothing)
 	require.NoError(t, s.Undo(ctx, 1, 1, 5))
-	require.NoError(t, s.Change(ctx, 1, 1, 6, fitted(t, first, 8)), "a change after an undo")
+	require.NoError(t, s.ChangePlan(ctx, 1, 1, 6, fitted(t, first, 8)), "a change after an undo")
 	assert.Empty(t, at().Redo)
 	require.NoError(t, s.Undo(ctx, 1, 1, 7))
 	assert.Equal(t, 10, throws(), "goes back to what it was made from")
@@ -94,7 +95,7 @@ func TestOnlyOneOfManyAtOnceChangesAPlan(t *testing.T) {
 	var all sync.WaitGroup
 	for range 8 {
 		all.Go(func() {
-			err := s.Change(ctx, 1, 1, 1, next)
+			err := s.ChangePlan(ctx, 1, 1, 1, next)
 			mu.Lock()
 			defer mu.Unlock()
 			if err == nil {
@@ -116,7 +117,7 @@ func TestWhatIsSharedStaysUntilItIsPublishedAgain(t *testing.T) {
 	token, err := s.Publish(ctx, 1, 1, 1)
 	require.NoError(t, err)
 	assert.Len(t, token, 43, "256 bits")
-	require.NoError(t, s.Change(ctx, 1, 1, 1, fitted(t, session, 12)))
+	require.NoError(t, s.ChangePlan(ctx, 1, 1, 1, fitted(t, session, 12)))
 	shared, err := s.Shared(ctx, token)
 	require.NoError(t, err)
 	assert.Equal(t, 9, shared.Document.Block("lineout").Items[0].Drill.Range.Target)
@@ -147,15 +148,109 @@ func TestAnotherClubsThingsAreNotThere(t *testing.T) {
 	require.NoError(t, err)
 	for name, err := range map[string]error{
 		"read":     func() error { _, err := s.Session(ctx, 2, 1); return err }(),
-		"change":   s.Change(ctx, 2, 1, 1, fitted(t, session, 10)),
+		"change":   s.ChangePlan(ctx, 2, 1, 1, fitted(t, session, 10)),
 		"undo":     s.Undo(ctx, 2, 1, 1),
 		"withdraw": s.Withdraw(ctx, 2, 1),
 		"publish":  func() error { _, err := s.Publish(ctx, 2, 1, 1); return err }(),
 	} {
 		assert.ErrorIs(t, err, store.ErrNotFound, name)
 	}
-	_, _, err = s.Latest(ctx, 2, plan.Match)
+	_, err = s.Latest(ctx, 2, 1, plan.Match)
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	_, _, err = s.Found(ctx, "Second", "x", "y", "club", store.Account{Email: "a@b.example", Name: "A", Role: store.Coach}, "hash")
 	assert.ErrorIs(t, err, store.ErrTaken, "only the first club is made without an invitation")
+}
+
+func TestThingsAreKeptWholeAndTakenBack(t *testing.T) {
+	ctx, s := context.Background(), open(t, "things")
+	coach, squad, err := s.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
+	require.NoError(t, err)
+	players := func() []store.Kept[club.Player] {
+		list, err := store.Things[club.Player](ctx, s, coach.ClubID)
+		require.NoError(t, err)
+		return list
+	}
+	ada, bea := club.Player{Number: 7, First: "Ada", Last: "Ros"}, club.Player{Number: 8, First: "Bea", Last: "Lind"}
+	ids, err := s.Keep(ctx, coach, "two players", store.Change{Owner: squad, Is: ada}, store.Change{Owner: squad, Is: bea})
+	require.NoError(t, err)
+	require.Len(t, players(), 2)
+	bea.Number = 7
+	_, err = s.Keep(ctx, coach, "all or none", store.Change{Owner: squad, Is: club.Player{First: "Cleo"}}, store.Change{ID: ids[1], Is: bea})
+	assert.ErrorIs(t, err, store.ErrTaken, "7 is Ada's")
+	assert.Len(t, players(), 2)
+	_, err = s.Keep(ctx, coach, "no name", store.Change{Owner: squad, Is: club.Player{}})
+	assert.Error(t, err)
+	ada.Position = "Centre"
+	_, err = s.Keep(ctx, coach, "a centre", store.Change{ID: ids[0], Edition: 1, Is: ada})
+	require.NoError(t, err)
+	_, err = s.Keep(ctx, coach, "late", store.Change{ID: ids[0], Edition: 1, Is: ada})
+	assert.ErrorIs(t, err, store.ErrStale)
+	_, err = s.Keep(ctx, coach, "as a drill", store.Change{ID: ids[0], Is: club.Kit{Name: "ball"}})
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	_, err = s.Keep(ctx, coach, "Bea leaves", store.Change{ID: ids[1], Is: bea, Gone: true})
+	require.NoError(t, err)
+
+	for _, said := range []string{"Bea leaves", "a centre", "two players"} {
+		newest, _, err := s.Newest(ctx, coach)
+		require.NoError(t, err)
+		assert.Equal(t, said, newest)
+		_, err = s.TakeBack(ctx, coach)
+		require.NoError(t, err)
+	}
+	assert.Empty(t, players())
+	_, err = s.TakeBack(ctx, coach)
+	assert.ErrorIs(t, err, store.ErrNothing)
+
+	other := coach
+	other.ClubID = 99
+	ids, err = s.Keep(ctx, coach, "again", store.Change{Owner: squad, Is: ada})
+	require.NoError(t, err)
+	_, err = s.Keep(ctx, other, "theirs", store.Change{ID: ids[0], Is: ada})
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	physio := coach
+	physio.ID, err = func() (uint64, error) {
+		token, err := s.Invite(ctx, coach, "Physio", "p@h.example", store.Medical, wednesday)
+		require.NoError(t, err)
+		joined, err := s.Join(ctx, token, "hash", wednesday)
+		require.NoError(t, err)
+		assert.Equal(t, store.Medical, joined.Role)
+		_, err = s.Join(ctx, token, "hash", wednesday)
+		assert.ErrorIs(t, err, store.ErrNotFound, "a link is used once")
+		return joined.ID, nil
+	}()
+	require.NoError(t, err)
+	ada.Notes = "left-footed on wet days"
+	_, err = s.Keep(ctx, physio, "a note", store.Change{ID: ids[0], Is: ada})
+	require.NoError(t, err)
+	_, err = s.TakeBack(ctx, coach)
+	assert.ErrorIs(t, err, store.ErrStale, "somebody else changed it since")
+}
+
+func TestAnOlderDatabaseKeepsItsPeopleAndPlaces(t *testing.T) {
+	ctx := context.Background()
+	s, err := store.Open(ctx, server.DSN("older"))
+	require.NoError(t, err)
+	defer s.Close()
+	require.NoError(t, s.MigrateTo(ctx, 1))
+	for _, text := range []string{
+		"INSERT INTO club (id, name, sport) VALUES (1, 'Brackwater', 'Rugby union')", "INSERT INTO squad (id, club_id, name, grade) VALUES (5, 1, 'Firsts', 'club')",
+		"INSERT INTO player (squad_id, number, first, last, position, foot, hand) VALUES (5, 9, 'Pia', 'Lindqvarn', 'Scrum-half', 'both', 'right'), (5, NULL, 'Ida', 'Ö \"x\"', '', 'left', 'right')",
+		"INSERT INTO venue (id, club_id, name, time_zone) VALUES (3, 1, 'Tidegate', 'Europe/London')", "INSERT INTO zone (venue_id, name, capacity, lanes, metres, surface) VALUES (3, 'Hall', 30, 5, 18, 'wood')",
+	} {
+		_, err := s.DB.ExecContext(ctx, text)
+		require.NoError(t, err)
+	}
+	require.NoError(t, s.Migrate(ctx))
+	players, err := store.Things[club.Player](ctx, s, 1)
+	require.NoError(t, err)
+	require.Len(t, players, 2)
+	assert.Equal(t, club.Player{Number: 9, First: "Pia", Last: "Lindqvarn", Position: "Scrum-half", Foot: club.Both, Hand: club.Right}, players[0].Is)
+	assert.EqualValues(t, 5, players[1].Owner)
+	assert.Equal(t, `Ö "x"`, players[1].Is.Last)
+	venues, err := store.Things[club.Venue](ctx, s, 1)
+	require.NoError(t, err)
+	zones, err := store.Things[club.Zone](ctx, s, 1)
+	require.NoError(t, err)
+	assert.Equal(t, venues[0].ID, zones[0].Owner)
+	assert.Equal(t, club.Zone{Name: "Hall", Capacity: 30, Lanes: 5, Metres: 18, Surface: "wood"}, zones[0].Is)
 }

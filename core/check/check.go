@@ -60,6 +60,7 @@ type Input struct {
 	Schedule *runin.Schedule
 	Book     []drill.Drill    // to take drills from for mends; may be empty
 	Earlier  []*plan.Document // plans of the same kind that ran before, the latest first
+	Steps    int              // of each fit of a mend, as in runin.Fit; 0: by the size of the problem
 }
 
 // Check looks through a fitted plan: the gravest findings first, within a
@@ -103,11 +104,11 @@ func Mend(ctx context.Context, in Input, rule, where string) (*plan.Document, st
 		if !apply(next) {
 			continue
 		}
-		schedule, err := runin.Plan(ctx, next, 0)
+		schedule, err := runin.Plan(ctx, next, in.Steps)
 		if err != nil || in.Schedule.Result.Feasible && !schedule.Result.Feasible {
 			continue
 		}
-		after := Check(Input{Document: next, Schedule: schedule, Book: in.Book, Earlier: in.Earlier})
+		after := Check(Input{Document: next, Schedule: schedule, Book: in.Book, Earlier: in.Earlier, Steps: in.Steps})
 		if !newStop(before, after) && !slices.ContainsFunc(after, func(f Finding) bool { return f.Rule == rule && f.Where == where }) {
 			return next, before[i].Mend, nil
 		}

@@ -190,8 +190,8 @@ func acts(r *reading) {
 	})
 }
 
-// covered tells whether any kept drill fits.
-func (r *reading) covered(fits func(drill.Drill) bool) (yes bool) {
+// trains tells whether any kept drill fits.
+func (r *reading) trains(fits func(drill.Drill) bool) (yes bool) {
 	r.kept(func(b *plan.Block, _ *runin.Scheduled, _ []int) {
 		yes = yes || slices.ContainsFunc(b.Items, func(i plan.Item) bool { return fits(i.Drill) })
 	})
@@ -222,12 +222,12 @@ func (r *reading) addTo(fits func(drill.Drill) bool) []change {
 }
 
 func plane(r *reading) {
-	if !r.covered(func(d drill.Drill) bool { return len(d.Planes) > 0 }) {
+	if !r.trains(func(d drill.Drill) bool { return len(d.Planes) > 0 }) {
 		return // the drills do not say
 	}
 	for _, p := range planes {
 		fits := func(d drill.Drill) bool { return anyOf(d.Planes, p) }
-		if !r.covered(fits) {
+		if !r.trains(fits) {
 			r.add(p, "Nothing moves in the "+p+" plane", nil, "Add a drill that does", r.addTo(fits)...)
 		}
 	}
@@ -236,7 +236,7 @@ func plane(r *reading) {
 func joint(r *reading) {
 	for _, j := range r.Document.Stresses {
 		fits := func(d drill.Drill) bool { return anyOf(d.Regions, j) }
-		if !r.covered(fits) {
+		if !r.trains(fits) {
 			r.add(j, "Nothing prepares the "+j, nil, "Add a drill that does", r.addTo(fits)...)
 		}
 	}

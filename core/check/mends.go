@@ -75,7 +75,7 @@ func whole(how func(*plan.Document)) change {
 // from finds the first drill of the book that fits.
 func (r *reading) from(fits func(drill.Drill) bool) *drill.Drill {
 	for _, d := range r.Book {
-		if fits(d) {
+		if len(d.Sports) == 0 && d.Suits(r.Document.Grade) && fits(d) {
 			found := d.For(r.Document.Grade)
 			return &found
 		}

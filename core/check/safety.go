@@ -122,12 +122,18 @@ func wetJumps(r *reading) {
 	}
 	r.kept(func(b *plan.Block, _ *runin.Scheduled, _ []int) {
 		for _, item := range b.Items {
-			if item.Drill.ContactsPerUnit > 0 && item.Drill.Effort >= drill.HardEffort {
+			if !r.covered(b) && item.Drill.ContactsPerUnit > 0 && item.Drill.Effort >= drill.HardEffort {
 				code := item.Drill.Code
 				r.add(b.ID, item.Drill.Name+" on wet or uneven ground", nil, "Take the jumps out", takeAll(b.ID, func(k drill.Drill) bool { return k.ContactsPerUnit > 0 && k.Effort >= drill.HardEffort }), takeOut(b.ID, code))
 			}
 		}
 	})
+}
+
+// covered tells whether the block's place stays dry and even.
+func (r *reading) covered(b *plan.Block) bool {
+	z := r.day.Zone(b.Zone)
+	return z != nil && z.Covered
 }
 
 // takeAll removes every drill of a block that fits, and an emptied block.
@@ -196,7 +202,7 @@ func wetGround(r *reading) {
 		return
 	}
 	r.kept(func(b *plan.Block, _ *runin.Scheduled, _ []int) {
-		if slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Drill.Ground }) {
+		if !r.covered(b) && slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Drill.Ground }) {
 			r.add(b.ID, b.Name+" goes to the ground, which is wet", nil, "Take the ground work out", takeAll(b.ID, func(k drill.Drill) bool { return k.Ground }))
 		}
 	})

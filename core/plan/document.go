@@ -56,10 +56,13 @@ type Document struct {
 // Conditions are the day's facts that change doses and checks.
 type Conditions struct {
 	Celsius       *float64 `json:"air_celsius,omitempty"` // nil: not known
+	Wind          float64  `json:"wind,omitempty"`        // m/s
 	Layers        bool     `json:"layers,omitempty"`      // warm layers are worn while waiting
 	Wet           bool     `json:"wet,omitempty"`
 	Uneven        bool     `json:"uneven,omitempty"`
 	HardYesterday bool     `json:"hard_yesterday,omitempty"`
+	TiredBlock    bool     `json:"tired_block,omitempty"` // a hard block of the season
+	AfterLoss     bool     `json:"after_loss,omitempty"`  // a game lifts the mood
 	Light         bool     `json:"light,omitempty"`       // a light session follows
 	DrinkEvery    int      `json:"drink_every,omitempty"` // minutes between drink stops; 0: none are planned
 	Off           []string `json:"off,omitempty"`         // factors that the coach switched off, by id

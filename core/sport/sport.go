@@ -42,7 +42,7 @@ type Unit struct {
 	Positions []string `json:"positions"`
 }
 
-// Due is when a position, a unit or the bench has to be ready, in minutes from
+// Due is when a position or a unit has to be ready, in minutes from
 // the start, before it negative: where it is in action first, and where its
 // turn comes later.
 type Due struct {
@@ -66,6 +66,7 @@ type Zone struct {
 	Lanes    int    `json:"lanes"`
 	Metres   int    `json:"metres"`
 	Surface  string `json:"surface"`
+	After    bool   `json:"after,omitempty"` // it is free after the start too
 }
 
 // Craft is the routine of a position or unit.

@@ -37,6 +37,9 @@ var air = []struct {
 	{"warm", 24, 30, 0.85, 0.9, "warm"},
 }
 
+// windy is the wind in m/s from which standing about cools; a coach's default.
+const windy = 8
+
 // Factors lists what applies to the document today, including the ones that
 // its coach has switched off.
 func Factors(d *plan.Document) (factors []Factor) {
@@ -50,8 +53,14 @@ func Factors(d *plan.Document) (factors []Factor) {
 			}
 		}
 	}
+	if t.Wind >= windy {
+		factors = append(factors, Factor{"wind-raise", drill.Raise, 1.1, fmt.Sprintf("wind, %.3g m/s", t.Wind)})
+	}
 	if t.HardYesterday {
 		factors = append(factors, Factor{"hard-yesterday", drill.Potentiate, 0.7, "the day after a hard day"})
+	}
+	if t.TiredBlock {
+		factors = append(factors, Factor{"tired-block", drill.Potentiate, 0.8, "a tired block of the season"})
 	}
 	if d.Grade == drill.Junior {
 		factors = append(factors, Factor{"junior", drill.Potentiate, 0.6, "juniors"})

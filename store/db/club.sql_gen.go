@@ -7,7 +7,7 @@ package db
 
 import (
 	"context"
-	"database/sql"
+	"encoding/json"
 )
 
 const account = `-- name: Account :one
@@ -109,36 +109,6 @@ func (q *Queries) AddClub(ctx context.Context, arg AddClubParams) (int64, error)
 	return result.LastInsertId()
 }
 
-const addPlayer = `-- name: AddPlayer :execlastid
-INSERT INTO player (squad_id, number, first, last, position, foot, hand) VALUES (?, ?, ?, ?, ?, ?, ?)
-`
-
-type AddPlayerParams struct {
-	SquadID  uint64
-	Number   sql.NullInt16
-	First    string
-	Last     string
-	Position string
-	Foot     PlayerFoot
-	Hand     PlayerHand
-}
-
-func (q *Queries) AddPlayer(ctx context.Context, arg AddPlayerParams) (int64, error) {
-	result, err := q.db.ExecContext(ctx, addPlayer,
-		arg.SquadID,
-		arg.Number,
-		arg.First,
-		arg.Last,
-		arg.Position,
-		arg.Foot,
-		arg.Hand,
-	)
-	if err != nil {
-		return 0, err
-	}
-	return result.LastInsertId()
-}
-
 const addSquad = `-- name: AddSquad :execlastid
 INSERT INTO squad (club_id, name, grade) VALUES (?, ?, ?)
 `
@@ -157,50 +127,20 @@ func (q *Queries) AddSquad(ctx context.Context, arg AddSquadParams) (int64, erro
 	return result.LastInsertId()
 }
 
-const addVenue = `-- name: AddVenue :execlastid
-INSERT INTO venue (club_id, name, time_zone) VALUES (?, ?, ?)
+const club = `-- name: Club :one
+SELECT name, sport FROM club WHERE id = ?
 `
 
-type AddVenueParams struct {
-	ClubID   uint64
-	Name     string
-	TimeZone string
+type ClubRow struct {
+	Name  string
+	Sport string
 }
 
-func (q *Queries) AddVenue(ctx context.Context, arg AddVenueParams) (int64, error) {
-	result, err := q.db.ExecContext(ctx, addVenue, arg.ClubID, arg.Name, arg.TimeZone)
-	if err != nil {
-		return 0, err
-	}
-	return result.LastInsertId()
-}
-
-const addZone = `-- name: AddZone :execlastid
-INSERT INTO zone (venue_id, name, capacity, lanes, metres, surface) VALUES (?, ?, ?, ?, ?, ?)
-`
-
-type AddZoneParams struct {
-	VenueID  uint64
-	Name     string
-	Capacity uint16
-	Lanes    uint16
-	Metres   uint16
-	Surface  string
-}
-
-func (q *Queries) AddZone(ctx context.Context, arg AddZoneParams) (int64, error) {
-	result, err := q.db.ExecContext(ctx, addZone,
-		arg.VenueID,
-		arg.Name,
-		arg.Capacity,
-		arg.Lanes,
-		arg.Metres,
-		arg.Surface,
-	)
-	if err != nil {
-		return 0, err
-	}
-	return result.LastInsertId()
+func (q *Queries) Club(ctx context.Context, id uint64) (ClubRow, error) {
+	row := q.db.QueryRowContext(ctx, club, id)
+	var i ClubRow
+	err := row.Scan(&i.Name, &i.Sport)
+	return i, err
 }
 
 const clubName = `-- name: ClubName :one
@@ -232,6 +172,66 @@ SELECT id FROM founding WHERE id = 1 FOR UPDATE
 func (q *Queries) LockFounding(ctx context.Context) error {
 	_, err := q.db.ExecContext(ctx, lockFounding)
 	return err
+}
+
+const recentDocuments = `-- name: RecentDocuments :many
+SELECT e.document
+FROM team_session s
+         JOIN squad ON squad.id = s.squad_id
+         JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
+WHERE squad.club_id = ? AND s.squad_id = ?
+ORDER BY s.start_at DESC, s.id DESC
+LIMIT 6
+`
+
+type RecentDocumentsParams struct {
+	ClubID  uint64
+	SquadID uint64
+}
+
+func (q *Queries) RecentDocuments(ctx context.Context, arg RecentDocumentsParams) ([]json.RawMessage, error) {
+	rows, err := q.db.QueryContext(ctx, recentDocuments, arg.ClubID, arg.SquadID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []json.RawMessage
+	for rows.Next() {
+		var document json.RawMessage
+		if err := rows.Scan(&document); err != nil {
+			return nil, err
+		}
+		items = append(items, document)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const squad = `-- name: Squad :one
+SELECT id, name, grade FROM squad WHERE id = ? AND club_id = ?
+`
+
+type SquadParams struct {
+	ID     uint64
+	ClubID uint64
+}
+
+type SquadRow struct {
+	ID    uint64
+	Name  string
+	Grade SquadGrade
+}
+
+func (q *Queries) Squad(ctx context.Context, arg SquadParams) (SquadRow, error) {
+	row := q.db.QueryRowContext(ctx, squad, arg.ID, arg.ClubID)
+	var i SquadRow
+	err := row.Scan(&i.ID, &i.Name, &i.Grade)
+	return i, err
 }
 
 const squads = `-- name: Squads :many

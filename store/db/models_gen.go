@@ -55,90 +55,47 @@ func (ns NullAccountRole) Value() (driver.Value, error) {
 	return string(ns.AccountRole), nil
 }
 
-type PlayerFoot string
+type InvitationRole string
 
 const (
-	PlayerFootLeft  PlayerFoot = "left"
-	PlayerFootRight PlayerFoot = "right"
-	PlayerFootBoth  PlayerFoot = "both"
+	InvitationRoleCoach     InvitationRole = "coach"
+	InvitationRoleAssistant InvitationRole = "assistant"
+	InvitationRoleMedical   InvitationRole = "medical"
 )
 
-func (e *PlayerFoot) Scan(src interface{}) error {
+func (e *InvitationRole) Scan(src interface{}) error {
 	switch s := src.(type) {
 	case []byte:
-		*e = PlayerFoot(s)
+		*e = InvitationRole(s)
 	case string:
-		*e = PlayerFoot(s)
+		*e = InvitationRole(s)
 	default:
-		return fmt.Errorf("unsupported scan type for PlayerFoot: %T", src)
+		return fmt.Errorf("unsupported scan type for InvitationRole: %T", src)
 	}
 	return nil
 }
 
-type NullPlayerFoot struct {
-	PlayerFoot PlayerFoot
-	Valid      bool // Valid is true if PlayerFoot is not NULL
+type NullInvitationRole struct {
+	InvitationRole InvitationRole
+	Valid          bool // Valid is true if InvitationRole is not NULL
 }
 
 // Scan implements the Scanner interface.
-func (ns *NullPlayerFoot) Scan(value interface{}) error {
+func (ns *NullInvitationRole) Scan(value interface{}) error {
 	if value == nil {
-		ns.PlayerFoot, ns.Valid = "", false
+		ns.InvitationRole, ns.Valid = "", false
 		return nil
 	}
 	ns.Valid = true
-	return ns.PlayerFoot.Scan(value)
+	return ns.InvitationRole.Scan(value)
 }
 
 // Value implements the driver Valuer interface.
-func (ns NullPlayerFoot) Value() (driver.Value, error) {
+func (ns NullInvitationRole) Value() (driver.Value, error) {
 	if !ns.Valid {
 		return nil, nil
 	}
-	return string(ns.PlayerFoot), nil
-}
-
-type PlayerHand string
-
-const (
-	PlayerHandLeft  PlayerHand = "left"
-	PlayerHandRight PlayerHand = "right"
-	PlayerHandBoth  PlayerHand = "both"
-)
-
-func (e *PlayerHand) Scan(src interface{}) error {
-	switch s := src.(type) {
-	case []byte:
-		*e = PlayerHand(s)
-	case string:
-		*e = PlayerHand(s)
-	default:
-		return fmt.Errorf("unsupported scan type for PlayerHand: %T", src)
-	}
-	return nil
-}
-
-type NullPlayerHand struct {
-	PlayerHand PlayerHand
-	Valid      bool // Valid is true if PlayerHand is not NULL
-}
-
-// Scan implements the Scanner interface.
-func (ns *NullPlayerHand) Scan(value interface{}) error {
-	if value == nil {
-		ns.PlayerHand, ns.Valid = "", false
-		return nil
-	}
-	ns.Valid = true
-	return ns.PlayerHand.Scan(value)
-}
-
-// Value implements the driver Valuer interface.
-func (ns NullPlayerHand) Value() (driver.Value, error) {
-	if !ns.Valid {
-		return nil, nil
-	}
-	return string(ns.PlayerHand), nil
+	return string(ns.InvitationRole), nil
 }
 
 type SquadGrade string
@@ -226,6 +183,57 @@ func (ns NullTeamSessionKind) Value() (driver.Value, error) {
 	return string(ns.TeamSessionKind), nil
 }
 
+type ThingKind string
+
+const (
+	ThingKindPlayer      ThingKind = "player"
+	ThingKindUnit        ThingKind = "unit"
+	ThingKindRestriction ThingKind = "restriction"
+	ThingKindVenue       ThingKind = "venue"
+	ThingKindZone        ThingKind = "zone"
+	ThingKindKit         ThingKind = "kit"
+	ThingKindStaff       ThingKind = "staff"
+	ThingKindRoutine     ThingKind = "routine"
+	ThingKindFixture     ThingKind = "fixture"
+	ThingKindDrill       ThingKind = "drill"
+	ThingKindSport       ThingKind = "sport"
+)
+
+func (e *ThingKind) Scan(src interface{}) error {
+	switch s := src.(type) {
+	case []byte:
+		*e = ThingKind(s)
+	case string:
+		*e = ThingKind(s)
+	default:
+		return fmt.Errorf("unsupported scan type for ThingKind: %T", src)
+	}
+	return nil
+}
+
+type NullThingKind struct {
+	ThingKind ThingKind
+	Valid     bool // Valid is true if ThingKind is not NULL
+}
+
+// Scan implements the Scanner interface.
+func (ns *NullThingKind) Scan(value interface{}) error {
+	if value == nil {
+		ns.ThingKind, ns.Valid = "", false
+		return nil
+	}
+	ns.Valid = true
+	return ns.ThingKind.Scan(value)
+}
+
+// Value implements the driver Valuer interface.
+func (ns NullThingKind) Value() (driver.Value, error) {
+	if !ns.Valid {
+		return nil, nil
+	}
+	return string(ns.ThingKind), nil
+}
+
 type Account struct {
 	ID           uint64
 	ClubID       uint64
@@ -247,6 +255,17 @@ type Founding struct {
 	ID uint8
 }
 
+type Invitation struct {
+	TokenHash string
+	ClubID    uint64
+	Name      string
+	Email     string
+	Role      InvitationRole
+	MadeBy    uint64
+	ExpiresAt time.Time
+	UsedAt    sql.NullTime
+}
+
 type PlanEdition struct {
 	SessionID uint64
 	Number    uint32
@@ -257,17 +276,6 @@ type PlanEdition struct {
 	Summary   string
 	MadeBy    sql.NullInt64
 	MadeAt    time.Time
-}
-
-type Player struct {
-	ID       uint64
-	SquadID  uint64
-	Number   sql.NullInt16
-	First    string
-	Last     string
-	Position string
-	Foot     PlayerFoot
-	Hand     PlayerHand
 }
 
 type Publication struct {
@@ -310,19 +318,23 @@ type TeamSession struct {
 	Edition  uint32
 }
 
-type Venue struct {
-	ID       uint64
-	ClubID   uint64
-	Name     string
-	TimeZone string
+type Thing struct {
+	ID        uint64
+	ClubID    uint64
+	Kind      ThingKind
+	Owner     uint64
+	UniqueAs  sql.NullString
+	Body      json.RawMessage
+	Edition   uint32
+	ChangedAt time.Time
 }
 
-type Zone struct {
-	ID       uint64
-	VenueID  uint64
-	Name     string
-	Capacity uint16
-	Lanes    uint16
-	Metres   uint16
-	Surface  string
+type ThingChange struct {
+	ID        uint64
+	ClubID    uint64
+	AccountID uint64
+	Summary   string
+	Changes   json.RawMessage
+	MadeAt    time.Time
+	UndoneAt  sql.NullTime
 }

@@ -102,30 +102,26 @@ func (q *Queries) Edition(ctx context.Context, arg EditionParams) (EditionRow, e
 }
 
 const latestSession = `-- name: LatestSession :one
-SELECT s.squad_id, e.document
+SELECT e.document
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE squad.club_id = ? AND s.kind = ?
+WHERE squad.club_id = ? AND s.squad_id = ? AND s.kind = ?
 ORDER BY s.start_at DESC, s.id DESC
 LIMIT 1
 `
 
 type LatestSessionParams struct {
-	ClubID uint64
-	Kind   TeamSessionKind
+	ClubID  uint64
+	SquadID uint64
+	Kind    TeamSessionKind
 }
 
-type LatestSessionRow struct {
-	SquadID  uint64
-	Document json.RawMessage
-}
-
-func (q *Queries) LatestSession(ctx context.Context, arg LatestSessionParams) (LatestSessionRow, error) {
-	row := q.db.QueryRowContext(ctx, latestSession, arg.ClubID, arg.Kind)
-	var i LatestSessionRow
-	err := row.Scan(&i.SquadID, &i.Document)
-	return i, err
+func (q *Queries) LatestSession(ctx context.Context, arg LatestSessionParams) (json.RawMessage, error) {
+	row := q.db.QueryRowContext(ctx, latestSession, arg.ClubID, arg.SquadID, arg.Kind)
+	var document json.RawMessage
+	err := row.Scan(&document)
+	return document, err
 }
 
 const lockSession = `-- name: LockSession :one

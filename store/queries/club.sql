@@ -24,14 +24,20 @@ INSERT INTO squad (club_id, name, grade) VALUES (?, ?, ?);
 -- name: Squads :many
 SELECT id, name, grade FROM squad WHERE club_id = ? ORDER BY id;
 
--- name: AddPlayer :execlastid
-INSERT INTO player (squad_id, number, first, last, position, foot, hand) VALUES (?, ?, ?, ?, ?, ?, ?);
-
--- name: AddVenue :execlastid
-INSERT INTO venue (club_id, name, time_zone) VALUES (?, ?, ?);
-
--- name: AddZone :execlastid
-INSERT INTO zone (venue_id, name, capacity, lanes, metres, surface) VALUES (?, ?, ?, ?, ?, ?);
-
 -- name: LockFounding :exec
 SELECT id FROM founding WHERE id = 1 FOR UPDATE;
+
+-- name: Club :one
+SELECT name, sport FROM club WHERE id = ?;
+
+-- name: Squad :one
+SELECT id, name, grade FROM squad WHERE id = ? AND club_id = ?;
+
+-- name: RecentDocuments :many
+SELECT e.document
+FROM team_session s
+         JOIN squad ON squad.id = s.squad_id
+         JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
+WHERE squad.club_id = ? AND s.squad_id = ?
+ORDER BY s.start_at DESC, s.id DESC
+LIMIT 6;

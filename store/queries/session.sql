@@ -19,11 +19,11 @@ FROM team_session s
 WHERE s.id = ? AND squad.club_id = ?;
 
 -- name: LatestSession :one
-SELECT s.squad_id, e.document
+SELECT e.document
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE squad.club_id = ? AND s.kind = ?
+WHERE squad.club_id = ? AND s.squad_id = ? AND s.kind = ?
 ORDER BY s.start_at DESC, s.id DESC
 LIMIT 1;
 

@@ -1,0 +1,352 @@
+// Package club knows what a club keeps between sessions: its squads' players
+// and units, what medical staff ruled, its ground, kit, staff, routines and
+// fixtures. Each is a small document that a plan copies whole.
+package club
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// Kind says what a thing of the club is.
+type Kind string
+
+// The kinds of things that a club keeps.
+const (
+	KindPlayer      Kind = "player"
+	KindUnit        Kind = "unit"
+	KindRestriction Kind = "restriction"
+	KindVenue       Kind = "venue"
+	KindZone        Kind = "zone"
+	KindKit         Kind = "kit"
+	KindStaff       Kind = "staff"
+	KindRoutine     Kind = "routine"
+	KindFixture     Kind = "fixture"
+	KindDrill       Kind = "drill" // the club's own, or its change of the book's
+	KindSport       Kind = "sport" // the club's copy
+)
+
+// Thing is what all of them have.
+type Thing interface {
+	Kind() Kind
+	// Label names it in a list and in an undo.
+	Label() string
+	// Unique is what no other thing of its kind and owner may share, or "".
+	Unique() string
+	// Validate says what is wrong with it as [plan.Problems], or nil.
+	Validate() error
+}
+
+// Player is a member of a squad.
+type Player struct {
+	Number   int         `json:"number,omitempty"` // 0: none
+	First    string      `json:"first"`
+	Last     string      `json:"last"`
+	Position string      `json:"position,omitempty"`
+	Foot     Side        `json:"foot,omitempty"`
+	Hand     Side        `json:"hand,omitempty"`
+	Level    drill.Grade `json:"level,omitempty"` // "": as the squad
+	Build    Build       `json:"build,omitempty"`
+	Notes    string      `json:"notes,omitempty"`
+}
+
+// Side is a hand or foot.
+type Side string
+
+// The sides.
+const (
+	Right Side = "right"
+	Left  Side = "left"
+	Both  Side = "both"
+)
+
+// Build is how a body moves, where it matters.
+type Build string
+
+// The builds: a stiff player gets more range, a hypermobile one control.
+const (
+	Usual       Build = ""
+	Stiff       Build = "stiff"
+	Hypermobile Build = "hypermobile"
+)
+
+func (Player) Kind() Kind      { return KindPlayer }
+func (p Player) Label() string { return strings.TrimSpace(p.First + " " + p.Last) }
+
+// Unique is the shirt number; names may come twice.
+func (p Player) Unique() string {
+	if p.Number == 0 {
+		return ""
+	}
+	return fmt.Sprintf("#%d", p.Number)
+}
+
+func (p Player) Validate() error {
+	v := problems{}
+	v.name("first", p.First, true)
+	v.name("last", p.Last, false)
+	v.name("position", p.Position, false)
+	v.when(p.Number < 0 || p.Number > 999, "number", "a number lies between 1 and 999")
+	v.oneOf("foot", string(p.Foot), "", "right", "left", "both")
+	v.oneOf("hand", string(p.Hand), "", "right", "left", "both")
+	v.oneOf("level", string(p.Level), "", "junior", "club", "elite")
+	v.oneOf("build", string(p.Build), "", "stiff", "hypermobile")
+	v.when(len(p.Notes) > 500, "notes", "keep notes to 500 characters")
+	return v.err()
+}
+
+// Unit is a set of players that works together, across positions.
+type Unit struct {
+	Name    string   `json:"name"`
+	Players []uint64 `json:"players"` // ids of the squad's players
+}
+
+func (Unit) Kind() Kind       { return KindUnit }
+func (u Unit) Label() string  { return u.Name }
+func (u Unit) Unique() string { return u.Name }
+func (u Unit) Validate() error {
+	v := problems{}
+	v.name("name", u.Name, true)
+	v.when(len(u.Players) == 0, "players", "nobody is in it")
+	return v.err()
+}
+
+// Restriction is what licensed medical staff ruled for a player. The coach sees
+// what it rules, never the reason.
+type Restriction struct {
+	NoJumps    bool     `json:"no_jumps,omitempty"`
+	NoOverhead bool     `json:"no_overhead,omitempty"`
+	MaxEffort  int      `json:"max_effort,omitempty"` // per cent; 0: no limit
+	Spare      []string `json:"spare,omitempty"`      // joints
+	MaxMinutes int      `json:"max_minutes,omitempty"`
+	From       string   `json:"from"`             // day, 2026-11-28
+	Until      string   `json:"until,omitempty"`  // the last day; "": until it is lifted
+	Review     string   `json:"review,omitempty"` // day on which it is looked at again
+	Reason     string   `json:"reason,omitempty"` // for medical staff only
+}
+
+func (Restriction) Kind() Kind       { return KindRestriction }
+func (r Restriction) Label() string  { return r.Words() }
+func (r Restriction) Unique() string { return "" }
+func (r Restriction) Validate() error {
+	v := problems{}
+	v.when(r.Words() == "", "rules", "say what it rules: at least one thing")
+	v.when(r.MaxEffort < 0 || r.MaxEffort > 100, "max_effort", "effort lies between 1 and 100 per cent")
+	v.when(r.MaxMinutes < 0 || r.MaxMinutes > 240, "max_minutes", "minutes lie between 1 and 240")
+	for _, joint := range r.Spare {
+		v.oneOf("spare", joint, drill.Regions...)
+	}
+	v.day("from", r.From, true)
+	v.day("until", r.Until, false)
+	v.day("review", r.Review, false)
+	v.when(r.Until != "" && r.Until < r.From, "until", "it ends before it begins")
+	v.when(len(r.Reason) > 500, "reason", "keep it to 500 characters")
+	return v.err()
+}
+
+// Words says what it rules: "no jumps, spare the knee".
+func (r Restriction) Words() string {
+	var words []string
+	if r.NoJumps {
+		words = append(words, "no jumps")
+	}
+	if r.NoOverhead {
+		words = append(words, "nothing overhead")
+	}
+	if r.MaxEffort > 0 {
+		words = append(words, fmt.Sprintf("no more than %d %% effort", r.MaxEffort))
+	}
+	for _, joint := range r.Spare {
+		words = append(words, "spare the "+joint)
+	}
+	if r.MaxMinutes > 0 {
+		words = append(words, fmt.Sprintf("%d minutes at most", r.MaxMinutes))
+	}
+	return strings.Join(words, ", ")
+}
+
+// Holds tells whether it is in force on a day, 2026-11-28.
+func (r Restriction) Holds(day string) bool {
+	return r.From <= day && (r.Until == "" || day <= r.Until)
+}
+
+// For is the restriction as a plan carries it, without dates and reason.
+func (r Restriction) For(player string) plan.Restriction {
+	return plan.Restriction{Player: player, NoJumps: r.NoJumps, NoOverhead: r.NoOverhead, MaxEffort: float64(r.MaxEffort) / 100, Spare: r.Spare, MaxMinutes: r.MaxMinutes}
+}
+
+// Venue is a ground.
+type Venue struct {
+	Name     string `json:"name"`
+	TimeZone string `json:"time_zone"` // IANA name
+}
+
+func (Venue) Kind() Kind       { return KindVenue }
+func (v Venue) Label() string  { return v.Name }
+func (v Venue) Unique() string { return v.Name }
+func (v Venue) Validate() error {
+	p := problems{}
+	p.name("name", v.Name, true)
+	_, err := time.LoadLocation(v.TimeZone)
+	p.when(err != nil || v.TimeZone == "", "time_zone", fmt.Sprintf("the time zone %q is not known", v.TimeZone))
+	return p.err()
+}
+
+// Zone is a place of a venue.
+type Zone struct {
+	Name     string `json:"name"`
+	Capacity int    `json:"capacity"`
+	Lanes    int    `json:"lanes"`
+	Metres   int    `json:"metres,omitempty"` // of a lane; 0: not known
+	Surface  string `json:"surface,omitempty"`
+	Covered  bool   `json:"covered,omitempty"`
+	Opens    string `json:"opens,omitempty"`  // time on the clock, 13:30; "": always
+	Closes   string `json:"closes,omitempty"` // "": never
+}
+
+func (Zone) Kind() Kind       { return KindZone }
+func (z Zone) Label() string  { return z.Name }
+func (z Zone) Unique() string { return z.Name }
+func (z Zone) Validate() error {
+	v := problems{}
+	v.name("name", z.Name, true)
+	v.when(z.Capacity < 1 || z.Capacity > 999, "capacity", "it holds between 1 and 999 people")
+	v.when(z.Lanes < 1 || z.Lanes > 99, "lanes", "it has between 1 and 99 lanes")
+	v.when(z.Metres < 0 || z.Metres > 500, "metres", "a lane is up to 500 m long")
+	v.hours(z.Opens, z.Closes)
+	return v.err()
+}
+
+// Plan is the zone as a plan carries it, free in its hours.
+func (z Zone) Plan(id string) plan.Zone {
+	p := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: z.Metres, Surface: z.Surface, Covered: z.Covered}
+	if z.Opens != "" || z.Closes != "" {
+		from, to := clock.BeforeStart(24*3600), clock.BeforeStart(-4*3600)
+		if z.Opens != "" {
+			from = clock.AtClock(z.Opens)
+		}
+		if z.Closes != "" {
+			to = clock.AtClock(z.Closes)
+		}
+		p.Free = []plan.Span{{From: from, To: to}}
+	}
+	return p
+}
+
+// Kit is how much there is of one thing.
+type Kit struct {
+	Name   string `json:"name"`
+	Pieces int    `json:"pieces"`
+}
+
+func (Kit) Kind() Kind       { return KindKit }
+func (k Kit) Label() string  { return k.Name }
+func (k Kit) Unique() string { return k.Name }
+func (k Kit) Validate() error {
+	v := problems{}
+	v.name("name", k.Name, true)
+	v.when(k.Pieces < 0 || k.Pieces > 10_000, "pieces", "there are between 0 and 10,000")
+	return v.err()
+}
+
+// Staff is one who leads blocks.
+type Staff struct {
+	Name  string `json:"name"`
+	Role  string `json:"role,omitempty"`
+	Leads bool   `json:"leads,omitempty"` // the whole squad's blocks
+}
+
+func (Staff) Kind() Kind       { return KindStaff }
+func (s Staff) Label() string  { return s.Name }
+func (s Staff) Unique() string { return s.Name }
+func (s Staff) Validate() error {
+	v := problems{}
+	v.name("name", s.Name, true)
+	v.name("role", s.Role, false)
+	return v.err()
+}
+
+// Fixture is a match or training that is to come, without a plan yet.
+type Fixture struct {
+	UID   string      `json:"uid"` // of the calendar it was read from, or made up
+	For   plan.Kind   `json:"kind"`
+	Title string      `json:"title"`
+	Start clock.Start `json:"start"`
+	Place string      `json:"place,omitempty"`
+	Day   bool        `json:"day,omitempty"` // the whole day: the hour is not known yet
+}
+
+func (Fixture) Kind() Kind       { return KindFixture }
+func (f Fixture) Label() string  { return f.Title }
+func (f Fixture) Unique() string { return f.UID }
+func (f Fixture) Validate() error {
+	v := problems{}
+	v.name("title", f.Title, true)
+	v.name("place", f.Place, false)
+	v.oneOf("kind", string(f.For), string(plan.Match), string(plan.Training))
+	v.when(f.UID == "" || len(f.UID) > 100, "uid", "a fixture needs an id of 1 to 100 characters")
+	_, err := f.Start.Resolve()
+	if err != nil {
+		v.add("start", err.Error())
+	}
+	return v.err()
+}
+
+// problems collects what is wrong with a thing.
+type problems struct{ found plan.Problems }
+
+func (p *problems) add(where, what string) {
+	p.found = append(p.found, plan.Problem{Where: where, What: what})
+}
+
+func (p *problems) when(wrong bool, where, what string) {
+	if wrong {
+		p.add(where, what)
+	}
+}
+
+func (p *problems) name(where, name string, needed bool) {
+	if name == "" && !needed {
+		return
+	}
+	if what := plan.NameProblem(name); what != "" {
+		p.add(where, what)
+	}
+}
+
+func (p *problems) oneOf(where, word string, all ...string) {
+	if !slices.Contains(all, word) {
+		known := slices.DeleteFunc(slices.Clone(all), func(s string) bool { return s == "" })
+		p.add(where, fmt.Sprintf("%q is not one of %s", word, strings.Join(known, ", ")))
+	}
+}
+
+func (p *problems) day(where, day string, needed bool) {
+	if day == "" && !needed {
+		return
+	}
+	_, err := time.Parse(time.DateOnly, day)
+	p.when(err != nil, where, fmt.Sprintf("%q is not a day such as 2026-11-28", day))
+}
+
+func (p *problems) hours(opens, closes string) {
+	for where, at := range map[string]string{"opens": opens, "closes": closes} {
+		if _, err := time.Parse("15:04", at); at != "" && err != nil {
+			p.add(where, fmt.Sprintf("%q is not a time such as 13:30", at))
+		}
+	}
+	p.when(opens != "" && closes != "" && closes <= opens, "closes", "it closes before it opens")
+}
+
+func (p *problems) err() error {
+	if len(p.found) == 0 {
+		return nil
+	}
+	return p.found
+}

@@ -1,0 +1,300 @@
+package club
+
+import (
+	"fmt"
+	"slices"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/sport"
+)
+
+// Routine is a list of blocks that is kept and used again. Its audiences are
+// names of units and positions, or [plan.Everyone], so that it fits another day's
+// squad; its places and leaders are names.
+type Routine struct {
+	Name   string       `json:"name"`
+	For    string       `json:"for,omitempty"` // what it is kept for: match day, gym day
+	Method string       `json:"method"`
+	Blocks []plan.Block `json:"blocks"`
+	Slots  []Slot       `json:"slots,omitempty"`
+}
+
+// Slot is a place in a block that takes another drill each time.
+type Slot struct {
+	Block string   `json:"block"` // id of the block
+	Item  int      `json:"item"`
+	Pool  []string `json:"pool"` // codes of drills
+}
+
+func (Routine) Kind() Kind       { return KindRoutine }
+func (r Routine) Label() string  { return r.Name }
+func (r Routine) Unique() string { return r.Name }
+func (r Routine) Validate() error {
+	v := problems{}
+	v.name("name", r.Name, true)
+	v.name("for", r.For, false)
+	v.when(len(r.Blocks) == 0, "blocks", "a routine has at least one block")
+	if _, known := plan.Methods[r.Method]; !known {
+		v.add("method", fmt.Sprintf("%q is not a method that is known", r.Method))
+	}
+	for _, b := range r.Blocks {
+		v.name("blocks."+b.ID, b.Name, true)
+		v.when(len(b.Items) == 0 || len(b.Items) > plan.MaxItems, "blocks."+b.ID, fmt.Sprintf("a block has between 1 and %d drills", plan.MaxItems))
+		for _, item := range b.Items {
+			if err := item.Drill.Validate(); err != nil {
+				v.add("blocks."+b.ID, err.Error())
+			}
+		}
+	}
+	for _, s := range r.Slots {
+		i := slices.IndexFunc(r.Blocks, func(b plan.Block) bool { return b.ID == s.Block })
+		v.when(i < 0 || s.Item < 0 || i >= 0 && s.Item >= len(r.Blocks[i].Items) || len(s.Pool) == 0, "slots", "a slot names a block, a place in it and a pool of drills")
+	}
+	return v.err()
+}
+
+// Keep makes a routine of a plan's blocks: who, where and by whom by name.
+func Keep(d *plan.Document, name, kept string) Routine {
+	r := Routine{Name: name, For: kept, Method: d.Method, Blocks: d.Clone().Blocks}
+	for i := range r.Blocks {
+		b := &r.Blocks[i]
+		var who []string
+		for _, id := range b.Who {
+			if u := d.Unit(id); u != nil {
+				who = append(who, u.Name)
+			} else if p := d.Player(id); p != nil {
+				who = append(who, p.First+" "+p.Last)
+			} else {
+				who = append(who, id)
+			}
+		}
+		b.Who = who
+		if z := d.Zone(b.Zone); z != nil {
+			b.Zone = z.Name
+		}
+		if l := d.Leader(b.Leader); l != nil {
+			b.Leader = l.Name
+		}
+		b.Pin = nil // a pin belongs to its day
+	}
+	return r
+}
+
+// Use puts the routine's blocks into a plan in place of its own, for those of
+// the audience who are there, and fills rotating slots from their pools: what
+// was done longest ago, or never, comes first. It returns what it went without.
+func (r Routine) Use(d *plan.Document, find func(code string) (drill.Drill, bool), recent []string) (says []string) {
+	d.Method, d.Blocks = r.Method, nil
+	for _, from := range r.Blocks {
+		b := (&plan.Document{Blocks: []plan.Block{from}}).Clone().Blocks[0]
+		b.Who = nil
+		for _, name := range from.Who {
+			b.Who = append(b.Who, audience(d, name)...)
+		}
+		b.Zone, b.Leader = idOf(d.Zones, from.Zone, func(z plan.Zone) (string, string) { return z.Name, z.ID }), idOf(d.Leaders, from.Leader, func(l plan.Leader) (string, string) { return l.Name, l.ID })
+		if len(d.Members(b.Who)) == 0 {
+			says = append(says, fmt.Sprintf("%s is left out: nobody of it is here", b.Name))
+			continue
+		}
+		if from.Zone != "" && b.Zone == "" {
+			says = append(says, fmt.Sprintf("%s: there is no %s here", b.Name, from.Zone))
+		}
+		d.Blocks = append(d.Blocks, b)
+	}
+	for i := range d.Blocks { // links to what was left out
+		d.Blocks[i].After = slices.DeleteFunc(d.Blocks[i].After, func(id string) bool { return d.Block(id) == nil })
+	}
+	for _, s := range r.Slots {
+		b := d.Block(s.Block)
+		if b == nil {
+			continue
+		}
+		best, age := -1, -1
+		for i, code := range s.Pool {
+			at := slices.Index(recent, code)
+			if at < 0 {
+				at = len(recent) + 1
+			}
+			if k, ok := find(code); ok && at > age && k.Serves(b.Phase) {
+				best, age = i, at
+			}
+		}
+		if best >= 0 {
+			k, _ := find(s.Pool[best])
+			b.Items[s.Item] = plan.Item{Drill: k.For(d.Grade)}
+			says = append(says, fmt.Sprintf("%s: %s in its turn", b.Name, k.Name))
+		}
+	}
+	return says
+}
+
+// audience finds a name among the units and players of a plan.
+func audience(d *plan.Document, name string) []string {
+	if name == plan.Everyone {
+		return []string{name}
+	}
+	if id := idOf(d.Units, name, func(u plan.Unit) (string, string) { return u.Name, u.ID }); id != "" {
+		return []string{id}
+	}
+	var ids []string
+	for _, p := range d.Players {
+		if p.Position == name || p.First+" "+p.Last == name {
+			ids = append(ids, p.ID)
+		}
+	}
+	return ids
+}
+
+func idOf[T any](list []T, name string, of func(T) (name, id string)) string {
+	for _, t := range list {
+		if n, id := of(t); n == name && name != "" {
+			return id
+		}
+	}
+	return ""
+}
+
+// Cost is what a routine asks of a squad, with every dose at its target.
+type Cost struct {
+	Seconds int        // of the busiest player
+	Load    drill.Load // the most that any player carries of each
+	Ground  int        // seconds that places are held, all together
+	Kit     []string   // what has to be there
+}
+
+// Cost works out what the routine asks of the people and places of a plan.
+func (r Routine) Cost(d *plan.Document) (c Cost) {
+	d = d.Clone()
+	r.Use(d, func(string) (drill.Drill, bool) { return drill.Drill{}, false }, nil)
+	seconds, loads := map[string]int{}, map[string]drill.Load{}
+	for i := range d.Blocks {
+		b := &d.Blocks[i]
+		group, sum := d.Group(b), drill.Load{}
+		amounts := make([]int, len(b.Items))
+		for n, item := range b.Items {
+			amounts[n] = item.Drill.Range.Target
+			sum = sum.Add(item.Drill.Load(amounts[n], group))
+			for _, kit := range slices.Concat(item.Drill.Kit, item.Drill.LaneKit) {
+				if !slices.Contains(c.Kit, kit) {
+					c.Kit = append(c.Kit, kit)
+				}
+			}
+		}
+		for _, id := range d.Members(b.Who) {
+			seconds[id] += b.Seconds(amounts, group)
+			loads[id] = loads[id].Add(sum)
+			c.Seconds = max(c.Seconds, seconds[id])
+			c.Load.Contacts = max(c.Load.Contacts, loads[id].Contacts)
+			c.Load.SprintMetres = max(c.Load.SprintMetres, loads[id].SprintMetres)
+			c.Load.Acts = max(c.Load.Acts, loads[id].Acts)
+			c.Load.HardSeconds = max(c.Load.HardSeconds, loads[id].HardSeconds)
+			c.Load.GroundSeconds = max(c.Load.GroundSeconds, loads[id].GroundSeconds)
+		}
+		if b.Zone != "" {
+			c.Ground += b.Seconds(amounts, group)
+		}
+	}
+	slices.Sort(c.Kit)
+	return c
+}
+
+// Compare says what changed from an earlier form of a routine, in a coach's words.
+func Compare(was, is Routine) (says []string) {
+	find := func(r Routine, id string) *plan.Block {
+		for i := range r.Blocks {
+			if r.Blocks[i].ID == id {
+				return &r.Blocks[i]
+			}
+		}
+		return nil
+	}
+	for _, b := range was.Blocks {
+		if find(is, b.ID) == nil {
+			says = append(says, b.Name+" is gone")
+		}
+	}
+	for _, b := range is.Blocks {
+		old := find(was, b.ID)
+		if old == nil {
+			says = append(says, b.Name+" is new")
+			continue
+		}
+		if old.Priority != b.Priority {
+			says = append(says, fmt.Sprintf("%s was a %s, is a %s", b.Name, old.Priority, b.Priority))
+		}
+		for _, item := range b.Items {
+			i := slices.IndexFunc(old.Items, func(o plan.Item) bool { return o.Drill.Code == item.Drill.Code })
+			switch {
+			case i < 0:
+				says = append(says, fmt.Sprintf("%s: %s is new", b.Name, item.Drill.Name))
+			case old.Items[i].Drill.Range.Target != item.Drill.Range.Target:
+				says = append(says, fmt.Sprintf("%s: %s, was %s", item.Drill.Name, item.Drill.Words(item.Drill.Range.Target), item.Drill.Figure(old.Items[i].Drill.Range.Target)))
+			}
+		}
+		for _, item := range old.Items {
+			if !slices.ContainsFunc(b.Items, func(n plan.Item) bool { return n.Drill.Code == item.Drill.Code }) {
+				says = append(says, fmt.Sprintf("%s: %s is gone", b.Name, item.Drill.Name))
+			}
+		}
+	}
+	return says
+}
+
+// Drill is a drill as a thing of the club: its own, or its change of the
+// book's. Gone hides a drill of the book.
+type Drill struct {
+	drill.Drill
+	Gone bool `json:"gone,omitempty"`
+}
+
+func (Drill) Kind() Kind       { return KindDrill }
+func (d Drill) Label() string  { return d.Name }
+func (d Drill) Unique() string { return d.Code }
+func (d Drill) Validate() error {
+	v := problems{}
+	v.name("name", d.Name, true)
+	v.when(len(d.Aim) > 4*plan.MaxName || d.Aim == "", "aim", "say in one line why it is there")
+	v.when(len(d.Phases) == 0, "phases", "say in which phase it belongs")
+	for where, lines := range map[string][]string{"cues": d.Cues, "faults": d.Faults} {
+		v.when(len(lines) > 6, where, "six lines at most")
+	}
+	if err := d.Drill.Validate(); err != nil && len(v.found) == 0 {
+		v.add("dose", err.Error())
+	}
+	return v.err()
+}
+
+// Sport is the club's copy of its sport.
+type Sport struct{ sport.Sport }
+
+func (Sport) Kind() Kind        { return KindSport }
+func (s Sport) Label() string   { return s.Name }
+func (s Sport) Unique() string  { return s.Key }
+func (s Sport) Validate() error { return nil } // by the drill book, where it is saved
+
+// Overlay is the book with the club's changes: its own in place of the book's,
+// without those it took out, its own new ones last.
+func Overlay(book []drill.Drill, own []Drill) []drill.Drill {
+	changed := map[string]*Drill{}
+	for i := range own {
+		changed[own[i].Code] = &own[i]
+	}
+	all := make([]drill.Drill, 0, len(book)+len(own))
+	for _, d := range book {
+		mine := changed[d.Code]
+		delete(changed, d.Code)
+		switch {
+		case mine == nil:
+			all = append(all, d)
+		case !mine.Gone:
+			all = append(all, mine.Drill)
+		}
+	}
+	for i := range own {
+		if changed[own[i].Code] != nil && !own[i].Gone {
+			all = append(all, own[i].Drill)
+		}
+	}
+	return all
+}

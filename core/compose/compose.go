@@ -1,0 +1,431 @@
+// Package compose makes the run-in of a new session: blocks chosen to prepare
+// the joints and planes that the sport stresses, within the minutes and the
+// level's cap, the routines of positions, leaders and zones assigned, and all
+// of it fitted and checked. The same brief gives the same plan, and every block
+// says why it is there.
+package compose
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+	"unicode"
+
+	"cuestart/core/check"
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/runin"
+	"cuestart/core/sport"
+	"cuestart/core/today"
+)
+
+// Turn says when our side is in action.
+type Turn string
+
+// The turns. Usual is for sports in which both sides begin.
+const (
+	Usual Turn = ""
+	First Turn = "first"
+	Later Turn = "later"
+)
+
+// Brief is what a coach states of a session to come, and what the club has.
+type Brief struct {
+	Title   string
+	Kind    plan.Kind
+	Start   clock.Start
+	Minutes int // before the start at which work may begin
+	Method  string
+	Place   string
+	Grade   drill.Grade
+	Sport   *sport.Sport
+	Turn    Turn
+	Captain string // id of the player who goes to the toss; "": nobody is named
+
+	Players      []plan.Player
+	Bench        []string    // ids of players who do not begin
+	Units        []plan.Unit // the squad's own; they go before the sport's of the same name
+	Zones        []plan.Zone
+	Leaders      []plan.Leader  // the first leads what the whole squad does
+	Kit          map[string]int // none: whatever is needed is there
+	Today        plan.Conditions
+	Restrictions []plan.Restriction
+
+	Book   []drill.Drill
+	Recent []string // codes of drills lately done, which give way to others
+	Steps  int      // of each fit, as in runin.Fit
+}
+
+// Made is a composed plan.
+type Made struct {
+	Document *plan.Document
+	Schedule *runin.Schedule
+	Findings []check.Finding
+	Says     []string // what was done without, and why
+}
+
+// mendsAtMost bounds how often a composed plan is mended before it is handed
+// over with the stop in it.
+const mendsAtMost = 24
+
+// Compose makes a plan. It fails with [plan.Problems] where the brief does not
+// hold. Stops that no single change mends are left in the findings.
+func Compose(ctx context.Context, b Brief) (*Made, error) {
+	c, err := newComposer(b)
+	if err != nil {
+		return nil, err
+	}
+	c.fixed()
+	c.general()
+	c.crafts()
+	c.lateComers()
+	c.rulings()
+	c.lead()
+	made := &Made{}
+	for n := 0; ; n++ {
+		made.Document = c.doc
+		if made.Schedule, err = runin.Plan(ctx, made.Document, b.Steps); err != nil {
+			return nil, err
+		}
+		in := check.Input{Document: made.Document, Schedule: made.Schedule, Book: b.Book, Steps: b.Steps}
+		made.Findings = check.Check(in)
+		mended := false
+		for _, f := range made.Findings {
+			if f.Severity != check.Stop || n >= mendsAtMost {
+				break
+			}
+			if c.excuse(f) || f.Rule == "deep-cold" && c.warmLonger() {
+				mended = true
+				break
+			}
+			if next, said, err := check.Mend(ctx, in, f.Rule, f.Where); err == nil {
+				c.doc, mended = next, true
+				c.says = append(c.says, fmt.Sprintf("%s: %s", f.What, strings.ToLower(said[:1])+said[1:]))
+				break
+			}
+			if b := c.doc.Block(f.Where); b != nil { // nothing milder mends it
+				c.says = append(c.says, fmt.Sprintf("%s is left out: %s", b.Name, f.What))
+				c.doc.Remove(b.ID)
+				mended = true
+				break
+			}
+		}
+		if !mended {
+			made.Says = c.says
+			return made, nil
+		}
+	}
+}
+
+// Day makes the document of a brief without its blocks: people, places and what
+// the day holds. It fails as Compose does, and says what it went without.
+func Day(b Brief) (d *plan.Document, says []string, err error) {
+	c, err := newComposer(b)
+	if err != nil {
+		return nil, nil, err
+	}
+	c.fixed()
+	return c.doc, c.says, nil
+}
+
+// composer builds one document.
+type composer struct {
+	Brief
+	doc    *plan.Document
+	byCode map[string]drill.Drill
+	load   map[string]int // seconds given to a zone or leader so far
+	says   []string
+	done   *coverage
+	loose  bool // somebody is hypermobile
+}
+
+func newComposer(b Brief) (*composer, error) {
+	if b.Sport == nil {
+		return nil, plan.Problems{{Where: "sport", What: "say which sport it is"}}
+	}
+	if b.Minutes < 5 || b.Minutes > 180 {
+		return nil, plan.Problems{{Where: "minutes", What: "a run-in takes between 5 and 180 minutes"}}
+	}
+	if b.Method == "" {
+		b.Method = plan.DefaultMethod
+	}
+	if b.Grade == "" {
+		b.Grade = drill.Club
+	}
+	margin := b.Sport.Margin * 60
+	if b.Kind == plan.Training {
+		margin = 180
+	}
+	d := &plan.Document{Format: plan.Format, Title: b.Title, Kind: b.Kind, Start: b.Start, StartName: b.Sport.Start, Open: clock.BeforeStart(b.Minutes * 60),
+		Margin: min(margin, b.Minutes*60/2), Method: b.Method, Place: b.Place, Grade: b.Grade, Players: slices.Clone(b.Players), Zones: slices.Clone(b.Zones),
+		Leaders: slices.Clone(b.Leaders), Kit: b.Kit, Today: b.Today, Stresses: b.Sport.Stresses, Restrictions: slices.Clone(b.Restrictions)}
+	if b.Kind == plan.Training {
+		d.StartName = "First whistle"
+	}
+	if d.Today.Celsius != nil && *d.Today.Celsius >= 30 && d.Today.DrinkEvery == 0 {
+		d.Today.DrinkEvery = 10
+	}
+	c := &composer{Brief: b, doc: d, byCode: map[string]drill.Drill{}, load: map[string]int{}, done: newCoverage()}
+	for _, k := range b.Book {
+		c.byCode[k.Code] = k
+	}
+	for _, p := range d.Players {
+		c.loose = c.loose || p.Loose
+	}
+	c.units()
+	c.due()
+	c.ground()
+	return c, nil
+}
+
+// units makes the document's units of the squad's own and the sport's, of
+// positions that somebody plays today.
+func (c *composer) units() {
+	taken := map[string]bool{}
+	for _, p := range c.doc.Players {
+		taken[p.ID] = true
+	}
+	for _, z := range c.doc.Zones {
+		taken[z.ID] = true
+	}
+	add := func(name string, players []string) {
+		if len(players) == 0 || slices.ContainsFunc(c.doc.Units, func(u plan.Unit) bool { return u.Name == name }) {
+			return
+		}
+		id := "u-" + slug(name)
+		for n := 2; taken[id]; n++ {
+			id = fmt.Sprintf("u-%s-%d", slug(name), n)
+		}
+		taken[id] = true
+		c.doc.Units = append(c.doc.Units, plan.Unit{ID: id, Name: name, Players: players})
+	}
+	for _, u := range c.Units {
+		if here := c.doc.Members(u.Players); len(here) > 0 {
+			add(u.Name, here)
+		}
+	}
+	for _, u := range c.Sport.Units {
+		var players []string
+		for _, p := range c.doc.Players {
+			if slices.Contains(u.Positions, p.Position) {
+				players = append(players, p.ID)
+			}
+		}
+		add(u.Name, players)
+	}
+	if bench := c.doc.Members(c.Bench); len(bench) > 0 && len(bench) < len(c.doc.Players) {
+		var begin []string
+		for _, p := range c.doc.Players {
+			if !slices.Contains(bench, p.ID) {
+				begin = append(begin, p.ID)
+			}
+		}
+		add("Starters", begin)
+		add(sport.Bench, bench)
+	}
+}
+
+// slug is a name in letters that an id may hold.
+func slug(name string) string {
+	words := strings.FieldsFunc(strings.ToLower(name), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
+	return strings.Join(words, "-")
+}
+
+// who resolves a position, a unit or the bench to ids of the document: that of
+// a unit where there is one, else of players.
+func (c *composer) who(names ...string) (ids []string) {
+	for _, name := range names {
+		if i := slices.IndexFunc(c.doc.Units, func(u plan.Unit) bool { return u.Name == name }); i >= 0 {
+			ids = append(ids, c.doc.Units[i].ID)
+			continue
+		}
+		for _, p := range c.doc.Players {
+			if p.Position == name {
+				ids = append(ids, p.ID)
+			}
+		}
+	}
+	return ids
+}
+
+// due moves the due times of roles that begin earlier or later than others.
+func (c *composer) due() {
+	if c.Kind == plan.Training || c.Turn == Usual {
+		return
+	}
+	for _, due := range c.Sport.Due {
+		at := due.First
+		if c.Turn == Later {
+			at = due.Later
+		}
+		if at == 0 {
+			continue
+		}
+		for _, id := range c.doc.Members(c.who(due.Who)) {
+			c.doc.Player(id).DueShift = at*60 + c.doc.Margin
+		}
+	}
+}
+
+// ground closes the places of play at the start, where nothing else is said.
+func (c *composer) ground() {
+	for i := range c.doc.Zones {
+		z := &c.doc.Zones[i]
+		stays := slices.ContainsFunc(c.Sport.Zones, func(other sport.Zone) bool { return other.Name == z.Name && other.After })
+		if c.Kind == plan.Match && len(z.Free) == 0 && !stays {
+			z.Free = []plan.Span{{From: clock.BeforeStart(24 * 3600), To: clock.BeforeStart(0)}}
+		}
+	}
+}
+
+// late tells whether a player misses a third of the time, so that they get a
+// short version of their own.
+func (c *composer) late(p *plan.Player) bool { return 3*p.Late > c.free() }
+
+// fixed puts in what the day usually holds.
+func (c *composer) fixed() {
+	if c.Kind != plan.Match {
+		return
+	}
+	for i, f := range c.Sport.Fixed {
+		who := []string{plan.Everyone}
+		switch f.Who {
+		case sport.Everyone:
+		case "captain":
+			who = []string{c.Captain}
+		default:
+			who = c.who(f.Who)
+		}
+		if len(c.doc.Members(who)) == 0 {
+			if f.Who == "captain" {
+				c.says = append(c.says, fmt.Sprintf("%s, %d to %d minutes to go: nobody is named captain", f.Name, f.From, f.To))
+			}
+			continue
+		}
+		c.doc.Fixed = append(c.doc.Fixed, plan.Fixed{ID: fmt.Sprintf("day-%d", i+1), Name: f.Name, Who: who,
+			Span: plan.Span{From: clock.BeforeStart(f.From * 60), To: clock.BeforeStart(f.To * 60)}})
+	}
+}
+
+// free is how many seconds there are for work: from the opening to the margin,
+// less what holds the whole squad.
+func (c *composer) free() int {
+	open, due := -c.Minutes*60, -c.doc.Margin
+	free := due - open
+	if c.Kind == plan.Match {
+		for _, f := range c.Sport.Fixed {
+			if f.Who == sport.Everyone {
+				free -= clock.Window{From: clock.Offset(-f.From * 60), To: clock.Offset(-f.To * 60)}.Overlap(clock.Window{From: clock.Offset(open), To: clock.Offset(due)})
+			}
+		}
+	}
+	return max(0, free)
+}
+
+// excuse takes those who came late and are cold yet out of hard work, and gives
+// them their own. It reports whether that is what the finding was about.
+func (c *composer) excuse(f check.Finding) bool {
+	b := c.doc.Block(f.Where)
+	if f.Rule != "deep-cold" || b == nil || slices.ContainsFunc(f.Players, func(id string) bool { return c.doc.Player(id).Late == 0 || b.ID == catchUp+id }) {
+		return false
+	}
+	c.leave(b, f.Players, "comes late and is cold yet")
+	for _, id := range f.Players {
+		if p := c.doc.Player(id); c.doc.Block(catchUp+id) == nil {
+			c.lateComer(p)
+		}
+	}
+	return true
+}
+
+// warmLonger lets the squad's Raise not be cut, then do as much as it may, then
+// hold one drill more. It reports whether there was anything to lengthen.
+func (c *composer) warmLonger() (longer bool) {
+	b := c.doc.Block(string(drill.Raise))
+	if b == nil {
+		return false
+	}
+	for i := range b.Items {
+		r := &b.Items[i].Drill.Range
+		longer = longer || r.Min < r.Target || r.Target < r.Max
+		if r.Min == r.Target {
+			r.Target = r.Max
+		}
+		r.Min = r.Target
+	}
+	if longer || len(b.Items) >= itemsAtMost {
+		return longer
+	}
+	k := c.best(drill.Raise, func(k drill.Drill) bool { return k.Effort >= 0.5 }, leastRaise, c.doc.Group(b), &coverage{}, false)
+	if k != nil {
+		c.done.add(*k, c.Sport.Stresses)
+		b.Items = append(b.Items, c.item(*k))
+	}
+	return k != nil
+}
+
+// leave takes players out of a block, and the block out with its last player.
+func (c *composer) leave(b *plan.Block, players []string, why string) {
+	for _, id := range players {
+		c.says = append(c.says, fmt.Sprintf("%s leaves out %s: %s", c.doc.Player(id).ShortName(), b.Name, why))
+	}
+	b.Who = slices.DeleteFunc(c.doc.Members(b.Who), func(id string) bool { return slices.Contains(players, id) })
+	if len(b.Who) == 0 {
+		c.doc.Remove(b.ID)
+	}
+}
+
+// lateCode begins the codes of drills that are for late-comers only.
+const lateCode = "late-"
+
+// catchUp begins the id of a late-comer's block.
+const catchUp = "late-"
+
+// lateComers gives each who comes late a short version of their own.
+func (c *composer) lateComers() {
+	for i := range c.doc.Players {
+		if p := &c.doc.Players[i]; c.late(p) {
+			c.lateComer(p)
+		}
+	}
+}
+
+func (c *composer) lateComer(p *plan.Player) {
+	b := plan.Block{ID: catchUp + p.ID, Name: "Catch-up", Phase: drill.Own, Who: []string{p.ID}, Priority: plan.Should,
+		Why: fmt.Sprintf("%s comes %s late: pulse, then two rising sprints", p.ShortName(), clock.Duration(p.Late))}
+	for _, code := range []string{lateCode + "pulse", lateCode + "sprints"} {
+		if k, ok := c.byCode[code]; ok && c.usable(k, 1) == "" {
+			b.Items = append(b.Items, c.item(k))
+		}
+	}
+	if len(b.Items) > 0 {
+		b.Aim = b.Items[0].Drill.Aim
+		c.doc.Blocks = append(c.doc.Blocks, b)
+	}
+}
+
+// rulings takes players out of blocks in which a drill touches what medical
+// staff ruled for them and nothing stands in for it.
+func (c *composer) rulings() {
+	for _, v := range today.Versions(c.doc) {
+		b := c.doc.Block(v.Block)
+		if v.Drill != nil || b == nil || !slices.Contains(c.doc.Members(b.Who), v.Player) {
+			continue
+		}
+		c.leave(b, []string{v.Player}, v.Reason)
+	}
+}
+
+// item is the drill ready for a block, with what stands in for it.
+func (c *composer) item(k drill.Drill) plan.Item {
+	item := plan.Item{Drill: k.For(c.Grade)}
+	for code, into := range map[string]**drill.Drill{k.Easier: &item.Easier, k.Swap: &item.Swap} {
+		if other, ok := c.byCode[code]; ok {
+			other = other.For(c.Grade)
+			*into = &other
+		}
+	}
+	return item
+}

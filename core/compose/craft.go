@@ -1,0 +1,211 @@
+package compose
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/sport"
+)
+
+// Craft is the routine of a position, as the sport tells it.
+type Craft = sport.Craft
+
+// busiest is how many seconds of position work the busiest player gets.
+func (c *composer) busiest() (most int) {
+	load := map[string]int{}
+	for _, craft := range c.routines() {
+		if craft.In() == drill.Own {
+			continue // in the free time before
+		}
+		who := c.audience(craft)
+		group := drill.Group{People: len(c.doc.Members(who)), Lanes: max(1, craft.Stations)}
+		if craft.Stations == 0 {
+			group.Lanes = 4
+		}
+		for _, code := range craft.Drills {
+			if k, ok := c.byCode[code]; ok {
+				for _, id := range c.doc.Members(who) {
+					load[id] += int(k.Work(k.Range.At(0.5), group))
+				}
+			}
+		}
+	}
+	for _, seconds := range load {
+		most = max(most, seconds)
+	}
+	return most
+}
+
+// benchGames keep those warm who do not begin, the first that can be done today.
+var benchGames = []string{"touch-game", "tail-grab", "mirror-shuffle"}
+
+// routines are those that the session holds: in training the session itself
+// brings the craft, so only what must not be left out stays, as a could.
+func (c *composer) routines() []Craft {
+	if c.Kind == plan.Match {
+		all := slices.Clone(c.Sport.Craft)
+		for _, code := range benchGames {
+			if k, ok := c.byCode[code]; ok && c.usable(k, 2) == "" {
+				all = append(all, Craft{Name: "Bench: " + strings.ToLower(k.Name), For: []string{sport.Bench}, Drills: []string{code}, Priority: plan.Could})
+				break
+			}
+		}
+		return append(all, c.Sport.Team)
+	}
+	var some []Craft
+	for _, craft := range c.Sport.Craft {
+		if craft.Priority == plan.Must && craft.In() == drill.Sport {
+			craft.Priority = plan.Could
+			some = append(some, craft)
+		}
+	}
+	return some
+}
+
+// audience is who does a routine: nobody waits for a player who comes late.
+func (c *composer) audience(craft Craft) []string {
+	who := c.everybody(craft)
+	here := slices.DeleteFunc(c.doc.Members(who), func(id string) bool { return c.late(c.doc.Player(id)) })
+	if len(here) < len(c.doc.Members(who)) && !slices.Contains(who, plan.Everyone) {
+		return here
+	}
+	return who
+}
+
+func (c *composer) everybody(craft Craft) []string {
+	if len(craft.For) > 0 {
+		return c.who(craft.For...)
+	}
+	if begin := c.who("Starters"); len(begin) > 0 {
+		return begin
+	}
+	return []string{plan.Everyone}
+}
+
+// crafts adds the routines of positions, and the team's last block.
+func (c *composer) crafts() {
+	for i, craft := range c.routines() {
+		who := c.audience(craft)
+		people := len(c.doc.Members(who))
+		if people == 0 {
+			continue
+		}
+		team := len(craft.For) == 0
+		b := plan.Block{ID: fmt.Sprintf("craft-%d", i+1), Name: craft.Name, Phase: craft.In(), Who: who, Priority: craft.Priority, Stations: craft.Stations,
+			After: c.afterRaise(craft), Loose: craft.In() == drill.Sport && !team, Excusable: slices.Contains(who, plan.Everyone)}
+		longest := 0.0
+		for _, code := range craft.Drills {
+			k, ok := c.byCode[code]
+			why := "the club's drill book has it no more"
+			if ok {
+				why = c.usable(k, people)
+			}
+			if why != "" {
+				c.says = append(c.says, fmt.Sprintf("%s without %s: %s", craft.Name, nameOr(k.Name, code), why))
+				continue
+			}
+			longest = max(longest, k.Space.Length)
+			b.Items = append(b.Items, c.item(k))
+		}
+		if len(b.Items) == 0 {
+			continue
+		}
+		b.Zone = c.zone(craft.Zone, people, longest)
+		if z := c.doc.Zone(b.Zone); z != nil && b.Stations > 0 {
+			b.Stations = min(b.Stations, max(z.Lanes, people)) // stations are the routine's own
+		}
+		b.Aim = b.Items[len(b.Items)-1].Drill.Aim
+		switch {
+		case slices.Equal(craft.For, []string{sport.Bench}):
+			b.Why = "Keeps those warm who do not begin"
+		case team:
+			b.Why = "The team's last block, close to the start"
+		default:
+			b.Why = fmt.Sprintf("The routine of %s in %s", and(craft.For), c.Sport.Name)
+		}
+		c.load[b.Zone] += b.Seconds(targets(&b), c.doc.Group(&b))
+		c.doc.Blocks = append(c.doc.Blocks, b)
+	}
+}
+
+// afterRaise links what lies outside the order behind the squad's Raise: no
+// position work on a cold body.
+func (c *composer) afterRaise(craft Craft) []string {
+	if craft.In() == drill.Own && c.doc.Block(string(drill.Raise)) != nil {
+		return []string{string(drill.Raise)}
+	}
+	return nil
+}
+
+func nameOr(name, code string) string {
+	if name == "" {
+		return code
+	}
+	return name
+}
+
+func targets(b *plan.Block) (amounts []int) {
+	for _, item := range b.Items {
+		amounts = append(amounts, item.Drill.Range.Target)
+	}
+	return amounts
+}
+
+// zone picks a place: the named one where there is one with room, else for many
+// people that of most lanes, for few the least used; a place that is long enough
+// before one that is not. "" where none has the room.
+func (c *composer) zone(name string, people int, length float64) (id string) {
+	best := 0.0
+	for i, z := range c.doc.Zones {
+		if z.Capacity < people {
+			continue
+		}
+		if name != "" && z.Name == name {
+			return z.ID
+		}
+		score := float64(1000-i) + 100*float64(min(z.Lanes, people)) - float64(c.load[z.ID])
+		if 2*people >= len(c.doc.Players) { // the squad stays together
+			score += float64(c.load[z.ID])
+		}
+		if z.Metres > 0 && float64(z.Metres) < length {
+			score -= 5000
+		}
+		if c.Today.Wet && z.Covered {
+			score += 500
+		}
+		if id == "" || score > best {
+			id, best = z.ID, score
+		}
+	}
+	return id
+}
+
+// lead assigns leaders: the first leads the whole squad, the others the rest in
+// turn, whoever has led least.
+func (c *composer) lead() {
+	if len(c.doc.Leaders) == 0 {
+		c.says = append(c.says, "No staff are named: the plan is led by players, keep it simple")
+		return
+	}
+	for i := range c.doc.Blocks {
+		b := &c.doc.Blocks[i]
+		seconds := b.Seconds(targets(b), c.doc.Group(b))
+		leader := &c.doc.Leaders[0]
+		if !slices.Contains(b.Who, plan.Everyone) && len(c.doc.Leaders) > 1 {
+			leader = &c.doc.Leaders[1]
+			for n := range c.doc.Leaders[2:] {
+				if other := &c.doc.Leaders[n+2]; c.load[other.ID] < c.load[leader.ID] {
+					leader = other
+				}
+			}
+		}
+		if b.Phase == drill.Own || len(c.doc.Leaders) == 1 && !slices.Contains(b.Who, plan.Everyone) {
+			continue // on their own, so that one leader does not hold up the rest
+		}
+		b.Leader = leader.ID
+		c.load[leader.ID] += seconds
+	}
+}

@@ -1,0 +1,364 @@
+package compose
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/today"
+)
+
+// workCap is how many minutes of work are enough by level (Silva et al. 2018).
+func workCap(grade drill.Grade) int {
+	if grade == drill.Junior {
+		return 15
+	}
+	return 25
+}
+
+// shares is how the minutes of the whole squad go to the phases, by a coach's
+// rule of thumb; what a method lacks goes to the others.
+var shares = map[drill.Phase]float64{drill.Raise: 0.3, drill.Activate: 0.18, drill.Mobilise: 0.24, drill.Potentiate: 0.28}
+
+// blockNames is what a composed block of a phase is called.
+var blockNames = map[drill.Phase]string{drill.Raise: "Raise", drill.Activate: "Activate", drill.Mobilise: "Moving range", drill.Potentiate: "Jumps, sprints"}
+
+// leastRaise is how many seconds of Raise a plan has, be the rest as it may:
+// most of the warmth comes within five minutes (Saltin 1968, Bishop 2003).
+const leastRaise = 240
+
+// craftShare is the most that position work may take of the minutes.
+const craftShare = 0.45
+
+// general adds the blocks of the whole squad, a phase each.
+func (c *composer) general() {
+	minutes := min(c.free(), workCap(c.Grade)*60)
+	minutes -= min(c.busiest(), int(craftShare*float64(minutes)))
+	sum, weight := 0.0, map[drill.Phase]float64{}
+	for _, phase := range plan.Methods[c.Method].Phases {
+		w := shares[phase]
+		switch {
+		case phase == drill.Mobilise && (c.Today.HardYesterday || c.Today.TiredBlock):
+			w *= 1.4
+		case phase == drill.Potentiate && (c.Today.HardYesterday || c.Today.TiredBlock || c.Today.Light):
+			w *= 0.7
+		}
+		weight[phase] = w
+		sum += w
+	}
+	warm := false // something of the method has raised the body before
+	for _, phase := range plan.Methods[c.Method].Phases {
+		if weight[phase] == 0 {
+			continue
+		}
+		seconds := int(float64(minutes) * weight[phase] / sum)
+		if phase == drill.Raise {
+			seconds = max(seconds, min(leastRaise, minutes/2))
+		}
+		c.phase(phase, seconds, warm)
+		warm = warm || phase == drill.Raise
+	}
+}
+
+// coverage is what the plan prepares so far.
+type coverage struct {
+	joint, plane, drills map[string]bool
+	contacts, sprint     int
+}
+
+func newCoverage() *coverage {
+	return &coverage{joint: map[string]bool{}, plane: map[string]bool{}, drills: map[string]bool{}}
+}
+
+func (v *coverage) add(k drill.Drill, stresses []string) {
+	v.drills[k.Code] = true
+	for _, j := range k.Regions {
+		v.joint[j] = v.joint[j] || slices.Contains(stresses, j)
+	}
+	for _, p := range k.Planes {
+		v.plane[p] = true
+	}
+	l := k.Load(k.Range.Target, drill.Group{People: 1, Lanes: 1})
+	v.contacts += l.Contacts
+	v.sprint += l.SprintMetres
+}
+
+// How many drills a composed block has at most, and where players lead it.
+const (
+	itemsAtMost = 5
+	itemsLed    = 3
+)
+
+// phase adds the block of one phase, of about so many seconds.
+func (c *composer) phase(phase drill.Phase, seconds int, warm bool) {
+	b := plan.Block{ID: string(phase), Name: blockNames[phase], Phase: phase, Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true}
+	if phase == drill.Activate {
+		b.Priority = plan.Should
+	}
+	if phase == drill.Potentiate && slices.ContainsFunc(c.doc.Players, func(p plan.Player) bool { return c.late(&p) }) {
+		b.Who = nil // who comes late is not warm for it, and sprints in their own
+		for _, p := range c.doc.Players {
+			if !c.late(&p) {
+				b.Who = append(b.Who, p.ID)
+			}
+		}
+		if len(b.Who) == 0 {
+			return
+		}
+	}
+	if step := plan.Methods[c.Method].Steps[phase]; step != "" {
+		b.Name, _, _ = strings.Cut(step, ",")
+	}
+	b.Zone = c.zone("", len(c.doc.Players), 0)
+	own := newCoverage()
+	group := drill.Group{People: len(c.doc.Players), Lanes: 1}
+	if z := c.doc.Zone(b.Zone); z != nil {
+		group.Lanes = z.Lanes
+	}
+	spent := plan.HandoverSeconds
+	steps := stepsOf(phase, c.Kind, c.Today)
+	items := itemsAtMost
+	if len(c.Leaders) == 0 {
+		items = itemsLed
+	}
+	for n := 0; n < items; n++ {
+		wants := func(drill.Drill) bool { return true }
+		if n < len(steps) {
+			wants = steps[n]
+		} else if phase == drill.Potentiate {
+			break // few contacts, full quality
+		}
+		k := c.best(phase, wants, max(60, seconds), group, own, warm)
+		if k == nil {
+			continue
+		}
+		work := int(k.Work(k.Range.Target, group)) + plan.GapSeconds
+		least := int(k.Work(k.Range.Min, group)) + plan.GapSeconds
+		if n >= max(1, len(steps)) && spent+(work+least)/2 > seconds {
+			break
+		}
+		spent += work
+		own.add(*k, c.Sport.Stresses)
+		c.done.add(*k, c.Sport.Stresses)
+		b.Items = append(b.Items, c.item(*k))
+	}
+	if len(b.Items) == 0 {
+		c.says = append(c.says, fmt.Sprintf("No block for %s: no drill suits the place, the kit and the day", strings.ToLower(b.Name)))
+		return
+	}
+	slices.SortStableFunc(b.Items, func(x, y plan.Item) int {
+		if x.Drill.Ground != y.Drill.Ground && phase != drill.Potentiate { // down once, then up
+			return map[bool]int{true: -1, false: 1}[x.Drill.Ground]
+		}
+		return cmp.Compare(x.Drill.Effort, y.Drill.Effort)
+	})
+	b.Aim = b.Items[len(b.Items)-1].Drill.Aim
+	b.Why = fmt.Sprintf("%s; about %s", whyPhase(phase, own), clock.Duration(spent))
+	c.load[b.Zone] += spent
+	c.doc.Blocks = append(c.doc.Blocks, b)
+}
+
+// stepsOf are what the first drills of a phase have to be.
+func stepsOf(phase drill.Phase, kind plan.Kind, day plan.Conditions) []func(drill.Drill) bool {
+	has := func(k drill.Drill, qualities ...string) bool {
+		return slices.ContainsFunc(qualities, func(q string) bool { return slices.Contains(k.Qualities, q) })
+	}
+	switch phase {
+	case drill.Raise:
+		steps := []func(drill.Drill) bool{func(k drill.Drill) bool { return has(k, "pulse") && k.Effort >= 0.4 && k.Effort <= 0.6 }}
+		if day.AfterLoss {
+			steps = append(steps, func(k drill.Drill) bool { return has(k, "game") })
+		}
+		return steps
+	case drill.Potentiate:
+		steps := []func(drill.Drill) bool{
+			func(k drill.Drill) bool { return has(k, "jump", "landing") && k.Effort < drill.SprintEffort },
+			func(k drill.Drill) bool {
+				return has(k, "sprint", "change", "acceleration", "reaction") && k.Effort >= 0.7 && k.Effort < drill.SprintEffort
+			},
+		}
+		if kind == plan.Match || !day.Light {
+			steps = append(steps, func(k drill.Drill) bool {
+				return has(k, "sprint", "acceleration", "change", "reaction") && k.Effort >= drill.SprintEffort
+			})
+		}
+		return steps
+	}
+	return nil
+}
+
+// whyPhase says what the phase is for today, and what it prepares.
+func whyPhase(phase drill.Phase, own *coverage) string {
+	var joints, planes []string
+	for _, j := range drill.Regions {
+		if own.joint[j] {
+			joints = append(joints, j)
+		}
+	}
+	for _, p := range drill.Planes {
+		if own.plane[p] {
+			planes = append(planes, p)
+		}
+	}
+	text := map[drill.Phase]string{
+		drill.Raise:      "Pulse first, then the feet",
+		drill.Activate:   "Wakes what the sport needs",
+		drill.Mobilise:   "Range in motion",
+		drill.Potentiate: "Landings, a step below full, then full effort",
+	}[phase]
+	if len(joints) > 0 {
+		text += "; " + and(joints)
+	}
+	if len(planes) > 0 {
+		text += ", " + and(planes) + " plane"
+	}
+	return text
+}
+
+func and(words []string) string {
+	if n := len(words); n > 1 {
+		return strings.Join(words[:n-1], ", ") + " and " + words[n-1]
+	}
+	return words[0]
+}
+
+// best is the drill that adds most to a phase of so many seconds, or nil.
+func (c *composer) best(phase drill.Phase, wants func(drill.Drill) bool, seconds int, group drill.Group, own *coverage, warm bool) *drill.Drill {
+	var found *drill.Drill
+	top := 0.0
+	for i := range c.Book {
+		k := &c.Book[i]
+		if !k.Serves(phase) || c.done.drills[k.Code] || !wants(*k) || k.Together || k.Collision || c.usable(*k, group.People) != "" {
+			continue
+		}
+		if phase != drill.Potentiate && (k.NeedsWarm && !(k.Static && warm) || k.Effort > 0.65) || !warm && k.Effort > 0.7 {
+			continue
+		}
+		static := plan.Methods[c.Method].StaticOnceWarm && phase == drill.Mobilise
+		if k.Static && !static || k.ArmPump && c.throws() || slices.Contains(k.Qualities, "tissue") || strings.HasPrefix(k.Code, lateCode) {
+			continue
+		}
+		l := k.Load(k.Range.Target, drill.Group{People: 1, Lanes: 1})
+		if limit := most[c.Grade]; c.done.contacts+l.Contacts > limit.contacts || c.done.sprint+l.SprintMetres > limit.sprintMetres {
+			continue
+		}
+		if score := c.score(k, seconds, group, own) + map[bool]float64{true: 3}[k.Static]; found == nil || score > top+1e-9 {
+			found, top = k, score
+		}
+	}
+	if found == nil {
+		return nil
+	}
+	k := found.For(c.Grade)
+	return &k
+}
+
+// The most contacts and sprint metres that the whole squad's part brings, so
+// that position work has room below the level's cap.
+var most = map[drill.Grade]struct{ contacts, sprintMetres int }{drill.Junior: {30, 50}, drill.Club: {60, 90}, drill.Elite: {75, 120}}
+
+// score is what a drill would add.
+func (c *composer) score(k *drill.Drill, seconds int, group drill.Group, own *coverage) (score float64) {
+	for _, j := range k.Regions {
+		switch {
+		case !slices.Contains(c.Sport.Stresses, j):
+		case !c.done.joint[j]:
+			score += 3
+		case !own.joint[j]:
+			score += 1.5
+		default:
+			score += 0.2
+		}
+	}
+	for _, p := range k.Planes {
+		switch {
+		case !c.done.plane[p]:
+			score += 2
+		case !own.plane[p]:
+			score++
+		}
+	}
+	if len(k.Sports) > 0 {
+		score += 0.5
+	}
+	if i := slices.Index(c.Recent, k.Code); i >= 0 { // the longer ago, the less it matters
+		score -= 2 * (1 - float64(i)/float64(len(c.Recent)))
+	}
+	for range len(k.Kit) + len(k.LaneKit) {
+		score -= 0.3
+		if c.Kit == nil { // who knows whether it is there
+			score -= 1.5
+		}
+	}
+	score -= 3 * k.Work(k.Range.Target, group) / float64(seconds) // several short ones prepare more than one long one
+	if k.Ground {
+		score--
+	}
+	if all := k.Work(k.Range.Target, group); all > 0 && 2*k.Work(k.Range.Target, drill.Group{People: 1, Lanes: 1}) < all {
+		score -= 4 // more than half of it is waiting
+	}
+	for _, r := range c.Restrictions {
+		if today.Touches(r, *k) != "" {
+			score -= 0.5
+			if !c.standsIn(r, k.Easier) && !c.standsIn(r, k.Swap) {
+				score -= barred
+			}
+		}
+	}
+	return score
+}
+
+// barred is what a drill loses for each player whom a ruling bars from it: it is
+// taken only where nothing else is left.
+const barred = 100
+
+func (c *composer) standsIn(r plan.Restriction, code string) bool {
+	k, ok := c.byCode[code]
+	return ok && today.Touches(r, k) == ""
+}
+
+// throws tells whether the sport throws soon after: what tires the arm stays out.
+func (c *composer) throws() bool {
+	return slices.Contains(c.Sport.Stresses, "elbow") || slices.ContainsFunc(c.Sport.Craft, func(x Craft) bool {
+		return slices.ContainsFunc(x.Drills, func(code string) bool { return c.byCode[code].Overhead })
+	})
+}
+
+// usable says why so many people cannot do the drill today, or "".
+func (c *composer) usable(k drill.Drill, people int) string {
+	switch {
+	case !k.Suits(c.Grade):
+		return "it is for a higher level"
+	case len(k.Sports) > 0 && !slices.Contains(k.Sports, c.Sport.Key):
+		return "it belongs to another sport"
+	case c.Grade == drill.Junior && k.Collision:
+		return "no heavy contact for juniors before a match"
+	case c.loose && k.EndRange:
+		return "a hypermobile player needs control, not more range"
+	case c.Today.Wet && k.Ground:
+		return "the ground is wet"
+	case (c.Today.Wet || c.Today.Uneven) && k.ContactsPerUnit > 0 && k.Effort >= drill.HardEffort:
+		return "jumps need even, dry ground"
+	}
+	if c.Kit != nil {
+		needs := people
+		if k.Together || k.Dose.Kind == drill.Count || k.Dose.Kind == drill.Grid {
+			needs = 1
+		}
+		for _, kit := range k.Kit {
+			if c.Kit[kit] < needs {
+				return "there is not enough of " + kit
+			}
+		}
+		for _, kit := range k.LaneKit {
+			if c.Kit[kit] < 1 {
+				return "there is no " + kit
+			}
+		}
+	}
+	return ""
+}
