@@ -18,10 +18,11 @@ import (
 	"cuestart/store"
 )
 
-// The sign-in of the demo's coach.
+// The sign-ins of the demo's coach and physiotherapist, with one password.
 const (
-	Email    = "coach@brackwater.example"
-	Password = "warm before deep"
+	Email        = "coach@brackwater.example"
+	MedicalEmail = "physio@brackwater.example"
+	Password     = "warm before deep"
 )
 
 // zone is the time zone of the demo's grounds.
@@ -46,7 +47,7 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 	if err != nil {
 		return err
 	}
-	if err := keep(ctx, s, coach, firstTeam, juniors); err != nil {
+	if err := keep(ctx, s, coach, hash, firstTeam, juniors, now); err != nil {
 		return err
 	}
 	location, err := time.LoadLocation(zone)
@@ -72,7 +73,7 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 }
 
 // keep fills in what the club keeps between sessions.
-func keep(ctx context.Context, s *store.Store, coach store.Account, firstTeam, juniors uint64) error {
+func keep(ctx context.Context, s *store.Store, coach store.Account, hash string, firstTeam, juniors uint64, now time.Time) error {
 	venue, err := s.Keep(ctx, coach, "the ground", store.Change{Is: club.Venue{Name: "Tidegate", TimeZone: zone}})
 	if err != nil {
 		return err
@@ -93,7 +94,29 @@ func keep(ctx context.Context, s *store.Store, coach store.Account, firstTeam, j
 	for _, p := range under16 {
 		all = append(all, store.Change{Owner: juniors, Is: p})
 	}
-	_, err = s.Keep(ctx, coach, "squads, ground, kit and staff", all...)
+	ids, err := s.Keep(ctx, coach, "squads, ground, kit and staff", all...)
+	if err != nil {
+		return err
+	}
+	players := ids[len(ground)+len(kit)+len(staff):]
+	units := []store.Change{
+		{Owner: firstTeam, Is: club.Unit{Name: "Throw and catch", Players: []uint64{players[1], players[3], players[4]}}},
+		{Owner: firstTeam, Is: club.Unit{Name: "Place kickers", Players: []uint64{players[9], players[14]}}},
+	}
+	if _, err := s.Keep(ctx, coach, "units", units...); err != nil {
+		return err
+	}
+	token, err := s.Invite(ctx, coach, "Signe Aldous", MedicalEmail, store.Medical, now)
+	if err != nil {
+		return err
+	}
+	physio, err := s.Join(ctx, token, hash, now)
+	if err != nil {
+		return err
+	}
+	day := now.Format(time.DateOnly)
+	_, err = s.Keep(ctx, physio, "a ruling", store.Change{Owner: players[19], Is: club.Restriction{NoJumps: true, MaxEffort: 80, From: day,
+		Until: now.AddDate(0, 0, 12).Format(time.DateOnly), Review: now.AddDate(0, 0, 7).Format(time.DateOnly)}})
 	return err
 }
 

@@ -253,3 +253,15 @@ func (p *Planner) Sport(ctx context.Context, clubID uint64) (*sport.Sport, error
 	}
 	return &known, nil
 }
+
+// Free makes a code of a name that no drill has yet.
+func (b *Book) Free(name string) string {
+	base := strings.Join(strings.FieldsFunc(strings.ToLower(name), func(r rune) bool { return (r < 'a' || r > 'z') && (r < '0' || r > '9') }), "-")
+	base = "our-" + base
+	for n, code := 2, base; ; n++ {
+		if _, taken := b.byCode[code]; !taken && b.Own[code].ID == 0 {
+			return code
+		}
+		code = fmt.Sprintf("%s-%d", base, n)
+	}
+}

@@ -11,6 +11,8 @@ import (
 
 	"cuestart/core/check"
 	"cuestart/core/clock"
+	"cuestart/core/club"
+	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 	"cuestart/core/today"
@@ -37,6 +39,7 @@ type Board struct {
 	Publication store.Publication
 	Strands     []warmth.Strand // in the order of the schedule
 	Findings    []check.Finding
+	Drills      []drill.Drill // that its squad may do, of the club's book
 }
 
 // Sessions lists the club's sessions to come, and those of the last twelve
@@ -78,7 +81,12 @@ func (p *Planner) Board(ctx context.Context, clubID, id uint64) (*Board, error) 
 	if err != nil {
 		return nil, err
 	}
-	return &Board{session, published, warmth.Strands(today.Apply(session.Document), session.Schedule), check.Check(in)}, nil
+	plays, err := p.Sport(ctx, clubID)
+	if err != nil {
+		return nil, err
+	}
+	return &Board{Session: session, Publication: published, Strands: warmth.Strands(today.Apply(session.Document), session.Schedule), Findings: check.Check(in),
+		Drills: drill.Query{Sport: plays.Key, Grade: session.Document.Grade}.Find(in.Book)}, nil
 }
 
 // CutDowns are the plans for 5, 10, 15 … minutes less, down to the least that
@@ -157,6 +165,54 @@ func (p *Planner) Change(ctx context.Context, by store.Account, id uint64, editi
 		return err
 	}
 	return p.Store.ChangePlan(ctx, by.ClubID, id, edition, store.Fitted{Document: next, Schedule: schedule, Summary: summary, By: by.ID})
+}
+
+// SetDay is the edit that sets the day's conditions.
+func SetDay(day plan.Conditions) Edit {
+	return func(d *plan.Document) (string, error) {
+		day.Off, day.DrinkEvery = d.Today.Off, d.Today.DrinkEvery
+		d.Today = day
+		return "the day's conditions", nil
+	}
+}
+
+// SetFactor is the edit that switches one of the day's factors off or on again.
+func SetFactor(id string, on bool) Edit {
+	return func(d *plan.Document) (string, error) {
+		d.Today.Off = slices.DeleteFunc(d.Today.Off, func(other string) bool { return other == id })
+		if !on {
+			d.Today.Off = append(d.Today.Off, id)
+			return "a factor of the day switched off", nil
+		}
+		return "a factor of the day switched on", nil
+	}
+}
+
+// KeepRoutine keeps a session's blocks as a routine, in place of one of that
+// name, which remembers how it was.
+func (p *Planner) KeepRoutine(ctx context.Context, by store.Account, id uint64, name, kept string) error {
+	session, err := p.Store.Session(ctx, by.ClubID, id)
+	if err != nil {
+		return err
+	}
+	routine := club.Keep(session.Document, name, kept)
+	before, err := store.Things[club.Routine](ctx, p.Store, by.ClubID)
+	if err != nil {
+		return err
+	}
+	change := store.Change{Is: routine}
+	for _, r := range before {
+		if r.Is.Name == name {
+			routine.Was, routine.Slots = r.Is.Blocks, r.Is.Slots
+			change = store.Change{ID: r.ID, Edition: r.Edition, Is: routine}
+		}
+	}
+	if err := routine.Validate(); err != nil && change.ID != 0 {
+		routine.Slots = nil // they named drills that are gone
+		change.Is = routine
+	}
+	_, err = p.Keep(ctx, by, name+" kept as a routine", change)
+	return err
 }
 
 // Undo takes the last change back; it fails as store.Undo does.

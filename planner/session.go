@@ -315,3 +315,27 @@ func cutDay(local string) (day, hour string, ok bool) {
 	}
 	return local[:10], local[11:], true
 }
+
+// UsualDay is a day of the club's first squad at its first ground, without
+// blocks: what the cost of a routine is worked out for.
+func (p *Planner) UsualDay(ctx context.Context, clubID uint64) (*plan.Document, error) {
+	ground, err := p.Ground(ctx, clubID)
+	if err != nil {
+		return nil, err
+	}
+	n := NewSession{Kind: plan.Match, Title: "A usual day", Start: clock.StartAt(p.Now()), Players: 20}
+	if len(ground.Venues) > 0 {
+		n.Venue = ground.Venues[0].ID
+	}
+	brief, _, err := p.brief(ctx, clubID, n)
+	if err != nil {
+		return nil, err
+	}
+	for _, player := range brief.Players { // who does not begin is not known: the first fifteen do
+		if len(brief.Players) > 15 && player.Number > 15 {
+			brief.Bench = append(brief.Bench, player.ID)
+		}
+	}
+	day, _, err := compose.Day(brief)
+	return day, err
+}

@@ -9,7 +9,6 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"cuestart/book"
 	"cuestart/core/check"
 	"cuestart/core/clock"
 	"cuestart/core/drill"
@@ -27,7 +26,9 @@ type boardBody struct {
 	Verdict     verdict
 	Findings    []finding
 	Kept        []finding
-	Factors     []string      // what the day does to the doses
+	Factors     []string // what the day does to the doses
+	Day         dayForm
+	DayFactors  []tickBox
 	Problems    plan.Problems // of the form that was sent, if it was refused
 	Stale       bool
 	Timing      timingForm
@@ -101,6 +102,7 @@ type boardRow struct {
 type chosen struct {
 	boardRow
 	Aim, Why   string
+	Because    string // why it is in the plan
 	Items      []chosenItem
 	Priority   plan.Priority
 	Priorities []plan.Priority
@@ -116,6 +118,7 @@ func (c *chosen) KeyOf(n int) string { return strconv.Itoa(n + 1) }
 type chosenItem struct {
 	Index            int
 	Name, Words, Cue string
+	Code             string
 	Range            drill.Range
 	Planned          string // what it comes to today, where that is not what was asked for
 	Problem          string
@@ -195,7 +198,10 @@ func (s *Site) boardBody(c *gin.Context, b *planner.Board, block string, refused
 			body.Findings = append(body.Findings, one)
 		}
 	}
+	body.Day = dayFormOf(d.Today)
 	for _, f := range today.Factors(d) {
+		on := !slices.Contains(d.Today.Off, f.ID)
+		body.DayFactors = append(body.DayFactors, tickBox{f.ID, f.Words(phaseNames[f.Phase]), on})
 		if !slices.Contains(d.Today.Off, f.ID) {
 			effect := fmt.Sprintf("%s × %.4g", phaseNames[f.Phase], f.Times)
 			if n := len(body.Factors) - 1; n >= 0 && strings.HasPrefix(body.Factors[n], f.Reason+": ") {
@@ -223,7 +229,7 @@ func (s *Site) boardBody(c *gin.Context, b *planner.Board, block string, refused
 		}
 		return int(startOf(b, x.ID) - startOf(b, y.ID))
 	})
-	body.Add = addFormOf(d)
+	body.Add = addFormOf(d, b.Drills)
 	return body
 }
 
@@ -249,10 +255,10 @@ func boardRowOf(b *planner.Board, i int) boardRow {
 
 func chosenOf(b *planner.Board, i int, row boardRow, refused plan.Problems) *chosen {
 	block, r := &b.Document.Blocks[i], &b.Schedule.Result.Blocks[i]
-	found := &chosen{boardRow: row, Aim: block.Aim, Why: r.Why, Priority: block.Priority, Priorities: plan.Priorities}
+	found := &chosen{boardRow: row, Aim: block.Aim, Because: block.Why, Why: r.Why, Priority: block.Priority, Priorities: plan.Priorities}
 	for n, item := range block.Items {
 		known := item.Drill
-		line := chosenItem{Index: n, Name: known.Name, Words: known.Words(known.Range.Target), Range: known.Range,
+		line := chosenItem{Index: n, Code: known.Code, Name: known.Name, Words: known.Words(known.Range.Target), Range: known.Range,
 			Less: known.Range.Target > known.Range.Min, More: known.Range.Target < known.Range.Max,
 			Problem: refused.At(fmt.Sprintf("blocks.%s.items.%d", block.ID, n))}
 		if amounts := b.Schedule.Amounts[i]; amounts != nil && amounts[n] != known.Range.Target {
@@ -276,11 +282,11 @@ func chosenOf(b *planner.Board, i int, row boardRow, refused plan.Problems) *cho
 	return found
 }
 
-func addFormOf(d *plan.Document) addForm {
+func addFormOf(d *plan.Document, drills []drill.Drill) addForm {
 	form := addForm{Priority: string(plan.Should), Who: plan.Everyone}
 	for _, phase := range append(slices.Clone(plan.Methods[d.Method].Phases), drill.Own) {
 		group := drillGroup{Phase: phase, Name: phaseNames[phase]}
-		for _, known := range book.Drills() {
+		for _, known := range drills {
 			if known.Serves(phase) {
 				group.Drills = append(group.Drills, known)
 			}

@@ -10,7 +10,6 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"cuestart/book"
 	"cuestart/core/check"
 	"cuestart/core/clock"
 	"cuestart/core/drill"
@@ -137,6 +136,11 @@ func (s *Site) addBlock(c *gin.Context) {
 	if phase == tile(drill.Own) {
 		phase = string(drill.Own)
 	}
+	book, err := s.Planner.Book(c.Request.Context(), account(c).ClubID)
+	if err != nil {
+		s.failed(c, err)
+		return
+	}
 	s.change(c, "", func(d *plan.Document) (string, error) {
 		known, ok := book.Find(code)
 		if !ok {
@@ -180,4 +184,35 @@ func (s *Site) publish(c *gin.Context) {
 func (s *Site) withdraw(c *gin.Context) {
 	err := s.Planner.Store.Withdraw(c.Request.Context(), account(c).ClubID, sessionID(c))
 	s.done(c, c.PostForm("block"), err, nil)
+}
+
+// setDay sets the day's conditions.
+func (s *Site) setDay(c *gin.Context) {
+	day, form, wrong := readDay(c)
+	s.change(c, "", func(d *plan.Document) (string, error) {
+		if len(wrong) > 0 {
+			return "", wrong
+		}
+		return planner.SetDay(day)(d)
+	}, func(b *boardBody) { b.Day = form })
+}
+
+func (s *Site) setFactor(c *gin.Context) {
+	s.change(c, "", planner.SetFactor(c.PostForm("factor"), c.PostForm("on") == "yes"), nil)
+}
+
+// keepRoutine keeps the session's blocks as a routine.
+func (s *Site) keepRoutine(c *gin.Context) {
+	name := strings.TrimSpace(c.PostForm("name"))
+	err := s.Planner.KeepRoutine(c.Request.Context(), *account(c), sessionID(c), name, strings.TrimSpace(c.PostForm("for")))
+	var refused plan.Problems
+	switch {
+	case errors.As(err, &refused):
+		s.showBoard(c, http.StatusUnprocessableEntity, "", plan.Problems{{Where: "routine", What: refused[0].What}}, nil)
+	case err != nil:
+		s.failed(c, err)
+	default:
+		s.say(c, name+" is kept as a routine")
+		c.Redirect(http.StatusSeeOther, "/routines")
+	}
 }

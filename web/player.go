@@ -15,14 +15,14 @@ import (
 	"cuestart/store"
 )
 
-// squadBody lets a player find their own list.
-type squadBody struct {
+// sharedBody lets a player find their own list.
+type sharedBody struct {
 	Title, Day, StartName, Start string
 	Token                        string
-	Players                      []squadEntry
+	Players                      []sharedEntry
 }
 
-type squadEntry struct{ ID, Name, Number string }
+type sharedEntry struct{ ID, Name, Number string }
 
 // mineBody is one player's run-in.
 type mineBody struct {
@@ -77,9 +77,9 @@ func (s *Site) sharedSquad(c *gin.Context) {
 		return
 	}
 	d := found.Document
-	body := squadBody{Title: d.Title, Day: found.Schedule.Start.Format("Monday 2 January"), StartName: d.StartName, Start: clock.Clock(found.Schedule.Start, 0), Token: c.Param("token")}
+	body := sharedBody{Title: d.Title, Day: found.Schedule.Start.Format("Monday 2 January"), StartName: d.StartName, Start: clock.Clock(found.Schedule.Start, 0), Token: c.Param("token")}
 	for _, p := range d.Players {
-		entry := squadEntry{ID: p.ID, Name: p.ShortName()}
+		entry := sharedEntry{ID: p.ID, Name: p.ShortName()}
 		if p.Number > 0 {
 			entry.Number = fmt.Sprint(p.Number)
 		}

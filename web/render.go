@@ -11,6 +11,7 @@ import (
 	"mime"
 	"net/http"
 	"path"
+	"slices"
 	"strings"
 	"time"
 
@@ -27,8 +28,18 @@ type page struct {
 	Account *store.Account
 	Path    string
 	Nav     string // the entry of the menu that the page belongs to
+	Said    string // what was done just now
+	Undo    string // what taking back would undo, on pages of what the club keeps
 	Body    any
 }
+
+// navEntry is a page of the menu.
+type navEntry struct{ Key, Label string }
+
+var navEntries = []navEntry{{"drills", "Drills"}, {"routines", "Routines"}, {"squad", "Squad"}, {"ground", "Ground"}}
+
+// keeps are the entries of the menu under which a club keeps things.
+var keeps = []string{"drills", "squad", "ground", "routines"}
 
 // looks are the themes that a coach can pick, in the order they are offered.
 var looks = []string{"day", "night", "sun"}
@@ -39,6 +50,10 @@ func (s *Site) loadPages() error {
 		"asset":  s.assetURL,
 		"looks":  func() []string { return looks },
 		"letter": letter,
+		"group":  func(label, name string, ticks []tickBox) tickGroup { return tickGroup{label, name, ticks} },
+		"links":  linksOf,
+		"way":    func(value, label, why, now string) wayChoice { return wayChoice{value, label, why, now} },
+		"pages":  func() []navEntry { return navEntries },
 		"tile":   tile,
 	}
 	shared, err := template.New("").Funcs(funcs).ParseFS(files, "templates/*.html")
@@ -68,7 +83,17 @@ func (s *Site) loadPages() error {
 
 // show writes a page inside the layout.
 func (s *Site) show(c *gin.Context, status int, name, title, nav string, body any) {
-	s.write(c, status, name, "layout", &page{Title: title, Look: look(c), Account: account(c), Path: c.Request.URL.Path, Nav: nav, Body: body})
+	p := &page{Title: title, Look: look(c), Account: account(c), Path: c.Request.URL.Path, Nav: nav, Body: body}
+	if p.Account != nil {
+		p.Said = s.sessions.PopString(c.Request.Context(), saidKey)
+		if slices.Contains(keeps, nav) {
+			var err error
+			if p.Undo, _, err = s.Planner.Store.Newest(c.Request.Context(), *p.Account); err != nil {
+				s.Log.Error("the newest change", "error", err)
+			}
+		}
+	}
+	s.write(c, status, name, "layout", p)
 }
 
 // part writes a template of a page by itself, for a script to put in place.

@@ -22,7 +22,34 @@ func (s *Site) routes(r *gin.Engine) {
 	club := r.Group("/", s.signedIn)
 	club.GET("/today", s.today)
 	club.GET("/sessions/new", s.newSession)
+	club.GET("/sessions/new/day", s.newDay)
 	club.POST("/sessions", s.addSession)
+
+	club.POST("/take-back", s.takeBack)
+
+	club.GET("/drills", s.drills)
+	change := club.Group("/", s.coaches)
+	change.GET("/drills/:code/edit", s.editDrill)
+	change.POST("/drills/:code", s.saveDrill)
+	change.POST("/drills/:code/remove", s.removeDrill)
+	change.POST("/drills/:code/reset", s.resetDrill)
+
+	club.GET("/squad", s.squad)
+	change.POST("/squads", s.addSquad)
+	change.POST("/squad/:squad/players", s.savePlayer)
+	change.POST("/squad/:squad/players/:id/remove", s.removePlayer)
+	change.POST("/squad/:squad/units", s.saveUnit)
+	club.POST("/squad/:squad/rulings/:player", s.saveRuling)
+	club.POST("/rulings/:id/lift", s.liftRuling)
+
+	club.GET("/ground", s.ground)
+	change.POST("/ground/:kind", s.saveGround)
+	change.POST("/ground/:kind/:id/remove", s.removeGround)
+	change.POST("/invite", s.invite)
+
+	club.GET("/routines", s.routines)
+	change.POST("/routines/:id/slot", s.saveSlot)
+	change.POST("/routines/:id/remove", s.removeRoutine)
 
 	session := club.Group("/sessions/:session")
 	session.GET("", s.board)
@@ -34,6 +61,9 @@ func (s *Site) routes(r *gin.Engine) {
 	session.POST("/blocks/:block/order", s.setOrder)
 	session.POST("/blocks/:block/remove", s.removeBlock)
 	session.POST("/spare", s.setSpare)
+	session.POST("/day", s.setDay)
+	session.POST("/factor", s.setFactor)
+	session.POST("/routine", s.keepRoutine)
 	session.POST("/mend", s.mend)
 	session.POST("/keep", s.keep)
 	session.POST("/undo", s.undo)
@@ -42,6 +72,8 @@ func (s *Site) routes(r *gin.Engine) {
 	session.POST("/withdraw", s.withdraw)
 
 	// What a link shows, without a sign-in.
+	r.GET("/join/:token", s.invited)
+	r.POST("/join/:token", s.join)
 	r.GET("/r/:token", s.sharedSquad)
 	r.GET("/r/:token/:player", s.mine)
 

@@ -214,10 +214,22 @@ func (f *welcomeBody) check(password string) {
 	if f.Grade != "junior" && f.Grade != "club" && f.Grade != "elite" {
 		f.Problems = append(f.Problems, plan.Problem{Where: "grade", What: "pick a level"})
 	}
-	if email := cleanEmail(f.Email); len(email) > 254 || strings.Count(email, "@") != 1 || strings.HasPrefix(email, "@") || strings.HasSuffix(email, "@") || strings.ContainsAny(email, " \r\n\t") {
+	if !emailLike(cleanEmail(f.Email)) {
 		f.Problems = append(f.Problems, plan.Problem{Where: "email", What: "write an e-mail address such as coach@club.example"})
 	}
-	if n := len([]rune(password)); n < 10 || n > 200 {
-		f.Problems = append(f.Problems, plan.Problem{Where: "password", What: "use 10 characters or more, such as three words of your own"})
+	if what := passwordProblem(password); what != "" {
+		f.Problems = append(f.Problems, plan.Problem{Where: "password", What: what})
 	}
+}
+
+func emailLike(email string) bool {
+	return len(email) <= 254 && strings.Count(email, "@") == 1 && !strings.HasPrefix(email, "@") && !strings.HasSuffix(email, "@") && !strings.ContainsAny(email, " \r\n\t")
+}
+
+// passwordProblem says what is wrong with a new password, or "".
+func passwordProblem(password string) string {
+	if n := len([]rune(password)); n < 10 || n > 200 {
+		return "use 10 characters or more, such as three words of your own"
+	}
+	return ""
 }

@@ -13,11 +13,11 @@ import (
 
 // phaseNames are the phases as a coach says them.
 var phaseNames = map[drill.Phase]string{drill.Raise: "Raise", drill.Activate: "Activate", drill.Mobilise: "Mobilise",
-	drill.Potentiate: "Potentiate", drill.Sport: "Sport", drill.Own: "Own time"}
+	drill.Potentiate: "Potentiate", drill.Sport: "Sport", drill.Own: "Own time", drill.After: "After"}
 
 // letter is what marks a phase; own time has none.
 func letter(phase drill.Phase) string {
-	if phase == drill.Own {
+	if phase == drill.Own || phase == drill.After {
 		return ""
 	}
 	return phaseNames[phase][:1]
@@ -27,6 +27,8 @@ func letter(phase drill.Phase) string {
 func tile(phase drill.Phase) string {
 	if phase == drill.Own {
 		return "own"
+	} else if phase == drill.After {
+		return "after"
 	}
 	return string(phase)
 }
@@ -44,7 +46,21 @@ func who(d *plan.Document, ids []string) string {
 			names = append(names, p.ShortName())
 		}
 	}
-	return strings.Join(names, ", ")
+	switch missing := len(d.Players) - len(d.Members(ids)); {
+	case len(names) <= 4:
+		return strings.Join(names, ", ")
+	case missing == 0:
+		return "Whole squad"
+	case missing <= 3:
+		var without []string
+		for _, p := range d.Players {
+			if !slices.Contains(d.Members(ids), p.ID) {
+				without = append(without, p.ShortName())
+			}
+		}
+		return "All but " + strings.Join(without, ", ")
+	}
+	return fmt.Sprintf("%s and %d more", strings.Join(names[:3], ", "), len(names)-3)
 }
 
 func zoneName(d *plan.Document, id string) string {
@@ -173,7 +189,7 @@ func judge(d *plan.Document, s *runin.Schedule) verdict {
 			first = min(first, r.Start)
 		}
 		for _, m := range r.Missed {
-			missed = append(missed, cut{fmt.Sprintf("%s misses %s of %s", d.Player(m.Player).ShortName(), clock.Duration(m.Seconds), b.Name), "called away meanwhile; the rest goes on"})
+			missed = append(missed, cut{fmt.Sprintf("%s misses %s of %s", d.Player(m.Player).ShortName(), clock.Duration(m.Seconds), b.Name), missedWhy(d, m.Player)})
 		}
 	}
 	v.Cuts = slices.Concat(gone, less, missed)
@@ -198,6 +214,13 @@ func judge(d *plan.Document, s *runin.Schedule) verdict {
 		v.Line = fmt.Sprintf("all in full, from %s to %s to go", first.MinutesToGo(), clock.Offset(-d.Margin).MinutesToGo())
 	}
 	return v
+}
+
+func missedWhy(d *plan.Document, player string) string {
+	if p := d.Player(player); p != nil && p.Late > 0 {
+		return "comes later; the rest goes on"
+	}
+	return "called away meanwhile; the rest goes on"
 }
 
 func count(pairs ...any) (words []string) {

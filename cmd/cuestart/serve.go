@@ -18,6 +18,7 @@ import (
 	"cuestart/demo"
 	"cuestart/mariadb"
 	"cuestart/planner"
+	"cuestart/standin/weather"
 	"cuestart/store"
 	"cuestart/web"
 )
@@ -28,6 +29,8 @@ type settings struct {
 	Data string `env:"CUESTART_DATA" envDefault:"var"`
 	DSN  string `env:"CUESTART_DSN"`
 	URL  string `env:"CUESTART_URL"`
+
+	Weather weather.Mood `env:"CUESTART_WEATHER"`
 }
 
 // database opens the store, on a private server unless a DSN is set, and
@@ -96,7 +99,9 @@ func serve(ctx context.Context, withDemo bool) error {
 			return fmt.Errorf("the demo club cannot be filled in: %w", err)
 		}
 	}
-	site, err := web.New(web.Config{Planner: planner.New(s), URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Log: slog.Default()})
+	plans := planner.New(s)
+	plans.Weather = weather.Service{Mood: set.Weather}
+	site, err := web.New(web.Config{Planner: plans, URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Log: slog.Default()})
 	if err != nil {
 		return err
 	}
@@ -146,6 +151,6 @@ func ours(addr string) bool {
 func announce(ctx context.Context, s *store.Store, addr string) {
 	fmt.Printf("Cue Start %s is ready at http://%s\n", version(), addr)
 	if _, _, err := s.AccountByEmail(ctx, demo.Email); err == nil {
-		fmt.Printf("Sign in as %s with the password: %s\n", demo.Email, demo.Password)
+		fmt.Printf("Sign in as %s with the password: %s\n(%s makes rulings, with the same password)\n", demo.Email, demo.Password, demo.MedicalEmail)
 	}
 }

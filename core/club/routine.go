@@ -18,6 +18,7 @@ type Routine struct {
 	Method string       `json:"method"`
 	Blocks []plan.Block `json:"blocks"`
 	Slots  []Slot       `json:"slots,omitempty"`
+	Was    []plan.Block `json:"was,omitempty"` // its blocks before it was last kept
 }
 
 // Slot is a place in a block that takes another drill each time.
@@ -199,23 +200,19 @@ func (r Routine) Cost(d *plan.Document) (c Cost) {
 	return c
 }
 
-// Compare says what changed from an earlier form of a routine, in a coach's words.
-func Compare(was, is Routine) (says []string) {
-	find := func(r Routine, id string) *plan.Block {
-		for i := range r.Blocks {
-			if r.Blocks[i].ID == id {
-				return &r.Blocks[i]
-			}
-		}
+// Changed says in a coach's words what changed from how the routine was.
+func (r Routine) Changed() (says []string) {
+	if r.Was == nil {
 		return nil
 	}
+	was, is := &plan.Document{Blocks: r.Was}, &plan.Document{Blocks: r.Blocks}
 	for _, b := range was.Blocks {
-		if find(is, b.ID) == nil {
+		if is.Block(b.ID) == nil {
 			says = append(says, b.Name+" is gone")
 		}
 	}
 	for _, b := range is.Blocks {
-		old := find(was, b.ID)
+		old := was.Block(b.ID)
 		if old == nil {
 			says = append(says, b.Name+" is new")
 			continue
