@@ -22,7 +22,7 @@ var mayImport = map[string][]string{
 	"mariadb": {},
 	"docs":    {},
 	"planner": {"core", "book", "store"},
-	"share":   {"core"},
+	"share":   {"core", "docs"},
 	"live":    {"core", "planner"},
 	"standin": {},
 	"web":     {"core", "book", "planner", "share", "store"},

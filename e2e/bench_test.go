@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"compress/gzip"
 	"context"
+	"encoding/base64"
 	"flag"
 	"fmt"
 	"io"
@@ -23,6 +24,11 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"cuestart/book"
+	"cuestart/core/clock"
+	"cuestart/core/compose"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
 	"cuestart/core/runin"
 	"cuestart/core/runin/runintest"
 	"cuestart/demo"
@@ -47,6 +53,7 @@ func TestFigures(t *testing.T) {
 	figure("demo_ready", p.ready.Seconds(), "s")
 	require.NoError(t, p.measure())
 	require.NoError(t, fits())
+	require.NoError(t, clubs())
 }
 
 func figure(name string, value float64, unit string) { fmt.Printf("%s %.3g %s\n", name, value, unit) }
@@ -84,6 +91,42 @@ func fits() error {
 	figure("fit_gap_pct", gap/float64(n), "%")
 	fmt.Printf("fit_allocs %d allocations\n", allocs)
 	figure("fit_mb", float64(bytes)/1e6, "MB")
+	return nil
+}
+
+// clubs measures what a coach waits for when a session is made or found in.
+func clubs() error {
+	rugby, _ := book.Sport("rugby-union")
+	var times []time.Duration
+	for n := range 60 {
+		b := compose.Brief{Title: "A v B", Kind: plan.Match, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, Minutes: 40 + n%20, Sport: &rugby, Book: book.Drills(), Steps: 3000,
+			Leaders: []plan.Leader{{ID: "l1", Name: "A"}, {ID: "l2", Name: "B"}, {ID: "l3", Name: "C"}}}
+		for i := range 23 {
+			b.Players = append(b.Players, plan.Player{ID: fmt.Sprintf("p%d", i+1), First: "P", Last: fmt.Sprint(i), Position: rugby.Positions[(i+n)%len(rugby.Positions)], Late: map[bool]int{true: 600}[i == n%23]})
+		}
+		for i, z := range rugby.Zones {
+			b.Zones = append(b.Zones, plan.Zone{ID: fmt.Sprintf("z%d", i+1), Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: z.Metres})
+		}
+		began := time.Now()
+		if _, err := compose.Compose(context.Background(), b); err != nil {
+			return err
+		}
+		times = append(times, time.Since(began))
+	}
+	figure("compose_p95", p95(times), "ms")
+
+	var many []drill.Drill
+	for len(many) < 2000 {
+		many = append(many, book.Drills()...)
+	}
+	many, times = many[:2000], nil
+	for n := range 200 {
+		q := []drill.Query{{Text: "hip"}, {Text: "jump stick"}, {Phase: "mobilise", Region: "hip"}, {Text: "zzz"}, {Kit: drill.NoKit, Metres: 20, Text: "side"}}[n%5]
+		began := time.Now()
+		q.Find(many)
+		times = append(times, time.Since(began))
+	}
+	figure("drill_search_p95", p95(times), "ms")
 	return nil
 }
 
@@ -184,6 +227,9 @@ func (s *program) send(request *http.Request) (answer, error) {
 }
 
 func (s *program) measure() error {
+	if err := s.imports(); err != nil {
+		return err
+	}
 	const board = "/sessions/1?block=lineout"
 	var times []time.Duration
 	for range 200 {
@@ -230,6 +276,30 @@ func (s *program) measure() error {
 	}
 	figure("player_load_kb", kb, "kB")
 	return nil
+}
+
+// imports measures how long a list of 300 players takes from the file to kept.
+func (s *program) imports() error {
+	text := "number;first name;last name\n"
+	for n := 1; n <= 300; n++ {
+		text += fmt.Sprintf("%d;Nova%d;Brisk\n", 100+n, n)
+	}
+	began := time.Now()
+	form := url.Values{"kind": {"squad"}, "squad": {"1"}, "file64": {base64.StdEncoding.EncodeToString([]byte(text))}}
+	if _, err := s.post("/import", form); err != nil {
+		return err
+	}
+	form.Set("take", "yes")
+	page, err := s.post("/import", form)
+	if err != nil {
+		return err
+	}
+	if !strings.Contains(page.text, "331 players") {
+		return fmt.Errorf("the list was not taken over")
+	}
+	figure("import_300", time.Since(began).Seconds(), "s")
+	_, err = s.post("/take-back", url.Values{"back": {"/today"}})
+	return err
 }
 
 // load is what a browser with nothing kept fetches for a page: the page, what

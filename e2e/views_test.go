@@ -23,6 +23,7 @@ func TestEveryViewIsWhole(t *testing.T) {
 	base, p := site(t, true)
 	token, err := p.Store.Publish(context.Background(), 1, 1, 1)
 	require.NoError(t, err)
+	require.NoError(t, p.KeepRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, "Match day", "home matches"))
 	b := newBrowser(t, base)
 	b.open("/sign-in")
 	b.shot("sign-in")
@@ -33,6 +34,13 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"run-in", "/sessions/1", []int64{1280, 768, 360}},
 		{"run-in-block", "/sessions/1?block=jumps", []int64{1280, 768, 360}},
 		{"run-in-away", "/sessions/3", []int64{1280}},
+		{"drills", "/drills?q=hip&drill=lunge-reach", []int64{1280, 768, 360}},
+		{"drill-edit", "/drills/kicks-at-posts/edit", []int64{1280, 360}},
+		{"squad", "/squad?player=" + playerNamed(t, p.Store, "Ottoline"), []int64{1280, 360}},
+		{"squad-unit", "/squad?unit=new", []int64{1280, 360}},
+		{"ground", "/ground?edit=zone&id=new&of=1", []int64{1280, 360}},
+		{"routines", "/routines?slot=raise.0", []int64{1280, 360}},
+		{"import", "/import", []int64{1280, 360}},
 		{"sheet", "/sessions/1/sheet", []int64{1280, 360}},
 		{"who-are-you", "/r/" + token, []int64{390, 360}},
 		{"my-run-in", "/r/" + token + "/p15", []int64{390, 360}},

@@ -24,7 +24,7 @@ import (
 type newBody struct {
 	Kind, Title, Local, Zone, Occurrence, Place string
 	From, Minutes, Method, Turn, Players        string
-	Squad, Venue, Captain                       uint64
+	Squad, Venue, Captain, Fixture              uint64
 	Squads, Venues                              []idChoice
 	Routines                                    []choice
 	Methods                                     []methodChoice
@@ -264,7 +264,7 @@ func (s *Site) newDay(c *gin.Context) {
 func (s *Site) addSession(c *gin.Context) {
 	body := &newBody{Kind: c.PostForm("kind"), Title: strings.TrimSpace(c.PostForm("title")), Local: c.PostForm("start"), Zone: strings.TrimSpace(c.PostForm("zone")),
 		Occurrence: c.PostForm("occurrence"), Place: strings.TrimSpace(c.PostForm("place")), From: c.PostForm("from"), Minutes: c.PostForm("minutes"), Method: c.PostForm("method"),
-		Turn: c.PostForm("turn"), Players: c.PostForm("players"), Squad: numberID(c.PostForm("squad")), Venue: numberID(c.PostForm("venue")), Captain: numberID(c.PostForm("captain"))}
+		Turn: c.PostForm("turn"), Players: c.PostForm("players"), Squad: numberID(c.PostForm("squad")), Venue: numberID(c.PostForm("venue")), Captain: numberID(c.PostForm("captain")), Fixture: numberID(c.PostForm("fixture"))}
 	if body.Venue != 0 {
 		body.Zone = "" // it is the venue's
 	}
@@ -326,8 +326,8 @@ func (s *Site) addSession(c *gin.Context) {
 	case err != nil:
 		s.failed(c, err)
 	default:
-		if f := numberID(c.PostForm("fixture")); f != 0 {
-			s.planned(c, f)
+		if body.Fixture != 0 {
+			s.planned(c, body.Fixture)
 		}
 		if len(added.Says) > 0 {
 			s.say(c, strings.Join(added.Says, ". "))
@@ -346,6 +346,7 @@ func (s *Site) fromFixture(c *gin.Context, id uint64, body *newBody) error {
 		if f.ID != id {
 			continue
 		}
+		body.Fixture = id
 		body.Kind, body.Title, body.Local, body.Zone, body.Occurrence, body.Place = string(f.Is.For), f.Is.Title, f.Is.Start.Local, f.Is.Start.Zone, string(f.Is.Start.Occurrence), f.Is.Place
 		body.Venue = 0
 		for _, v := range body.Venues {

@@ -47,13 +47,21 @@ func (s *Site) routes(r *gin.Engine) {
 	change.POST("/ground/:kind/:id/remove", s.removeGround)
 	change.POST("/invite", s.invite)
 
+	change.GET("/import", s.importForm)
+	change.POST("/import", s.importFile)
+	club.GET("/export/squad.csv", s.exportSquad)
+	club.GET("/export/fixtures.csv", s.exportFixtures)
+	club.GET("/export/drills.csv", s.exportDrills)
+
 	club.GET("/routines", s.routines)
+	club.GET("/routines/:id/routine.json", s.exportRoutine)
 	change.POST("/routines/:id/slot", s.saveSlot)
 	change.POST("/routines/:id/remove", s.removeRoutine)
 
 	session := club.Group("/sessions/:session")
 	session.GET("", s.board)
 	session.GET("/sheet", s.sheet)
+	session.GET("/plan.json", s.exportPlan)
 	session.POST("/timing", s.setTiming)
 	session.POST("/blocks", s.addBlock)
 	session.POST("/blocks/:block/dose", s.setDose)

@@ -15,7 +15,9 @@ import (
 const cardCuts = 3
 
 type todayBody struct {
-	Cards []card
+	Cards    []card
+	Fixtures []fixtureRow // without a run-in yet
+	More     int
 }
 
 // card is a session to come.
@@ -36,6 +38,10 @@ func (s *Site) today(c *gin.Context) {
 		return
 	}
 	body := todayBody{}
+	if body.Fixtures, body.More, err = s.toCome(c); err != nil {
+		s.failed(c, err)
+		return
+	}
 	for i := range sessions {
 		session := &sessions[i]
 		d, start := session.Document, session.Schedule.Start

@@ -7,6 +7,7 @@ import (
 	"html/template"
 	"log/slog"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/alexedwards/scs/mysqlstore"
@@ -94,7 +95,11 @@ func headers(c *gin.Context) {
 // readForm refuses a form that is too large or no form, before anything is
 // made of the half of it.
 func (s *Site) readForm(c *gin.Context) {
-	if err := c.Request.ParseForm(); err != nil {
+	err := c.Request.ParseForm()
+	if strings.HasPrefix(c.ContentType(), "multipart/") {
+		err = c.Request.ParseMultipartForm(1 << 20)
+	}
+	if err != nil {
 		s.plain(c, http.StatusRequestEntityTooLarge, "That is too much at once", "The form could not be read. Go back, shorten what you entered and send it again.")
 		return
 	}

@@ -28,6 +28,7 @@ const (
 	Plan    = "plan"
 	Warmth  = "warmth"
 	Drills  = "drills"
+	Routine = "routine"
 )
 
 // MaxBytes is the largest file that is read.
@@ -37,6 +38,7 @@ var compiled = map[string]func() *jsonschema.Schema{
 	Problem: sync.OnceValue(func() *jsonschema.Schema { return compile(Problem) }),
 	Plan:    sync.OnceValue(func() *jsonschema.Schema { return compile(Plan) }),
 	Warmth:  sync.OnceValue(func() *jsonschema.Schema { return compile(Warmth) }),
+	Routine: sync.OnceValue(func() *jsonschema.Schema { return compile(Routine) }),
 	Drills:  sync.OnceValue(func() *jsonschema.Schema { return compile(Drills) }),
 }
 

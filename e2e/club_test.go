@@ -1,0 +1,233 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/book"
+	"cuestart/core/check"
+	"cuestart/core/club"
+	"cuestart/demo"
+	"cuestart/store"
+)
+
+// A coach makes the run-in of a new match from nothing: it is there, fitted,
+// with a reason for each block and without a stop.
+func TestASessionInAMinute(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	interactions := 0
+	act := func(do func()) { interactions++; do() }
+	act(func() { b.click(`a[href="/sessions/new"]`) })
+	b.until(`document.querySelector("#title")`)
+	act(func() { b.fill("#title", "Brackwater v Hollinmere") })
+	act(func() { b.set("#start", "2026-12-12T14:30") })
+	act(func() { b.click("form details summary") })
+	act(func() { b.set(`select[data-is][name="is-`+playerNamed(t, p.Store, "Mara")+`"]`, "out") })
+	assert.Contains(t, b.text("form details summary"), "30 of 31")
+	act(func() { b.click("#make") })
+	b.until(`location.pathname.startsWith("/sessions/") && document.querySelector("#verdict")`)
+	assert.Less(t, interactions, 12)
+	assert.Contains(t, b.text("#verdict"), "It holds")
+	assert.NotContains(t, b.text("main"), "Do not run it so")
+	var id uint64
+	fmt.Sscanf(eval[string](b, `location.pathname`), "/sessions/%d", &id)
+	made, err := p.Board(context.Background(), 1, id)
+	require.NoError(t, err)
+	assert.Zero(t, check.Stops(made.Findings))
+	assert.Len(t, made.Document.Players, 30)
+	assert.Len(t, made.Document.Restrictions, 0, "the demo's ruling ends before that day")
+	for _, block := range made.Document.Blocks {
+		assert.NotEmpty(t, block.Why, block.ID)
+	}
+	b.run(`document.querySelector(".chart a").dispatchEvent(new MouseEvent("click", {bubbles: true, cancelable: true}))`)
+	b.until(`document.querySelector("#chosen h2")`)
+	assert.Contains(t, b.text("#chosen"), "Pulse first", "why it is there")
+
+	// The day turns cold; one of its factors is switched off again.
+	b.run(`[...document.querySelectorAll("summary")].find(s => s.textContent == "The day").click()`)
+	b.set("#air", "3")
+	b.until(`document.querySelector("#factor-cold-raise")`)
+	b.run(`document.querySelector("#factor-cold-raise").click()`)
+	b.until(`document.querySelector("#factor-cold-raise")?.textContent == "Count it"`)
+
+	// It is kept as a routine, and its cost is shown at once.
+	b.run(`[...document.querySelectorAll("summary")].find(s => s.textContent == "Keep as a routine").click()`)
+	b.fill("#routine-name", "Match day")
+	b.run(`document.querySelector("#routine-name").form.requestSubmit()`)
+	b.until(`location.pathname == "/routines"`)
+	assert.Contains(t, b.text("main"), "ground contacts")
+	b.click("#take-back")
+	b.until(`document.querySelector("main").innerText.includes("No routine is kept yet")`)
+}
+
+// playerNamed is the id of the player of that first name.
+func playerNamed(t *testing.T, s *store.Store, first string) string {
+	players, err := store.Things[club.Player](context.Background(), s, 1)
+	require.NoError(t, err)
+	for _, k := range players {
+		if k.Is.First == first {
+			return fmt.Sprint(k.ID)
+		}
+	}
+	t.Fatal("there is no " + first)
+	return ""
+}
+
+// Every drill's page is whole, and the book is found in as one types.
+func TestTheDrillBookIsFoundIn(t *testing.T) {
+	base, _ := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	holes := evalPromise(b, fmt.Sprintf(`(async () => {
+		const bad = [];
+		for (const code of %s) {
+			const page = new DOMParser().parseFromString(await (await fetch("/drills?drill=" + code, {headers: {"X-Part": "found"}})).text(), "text/html");
+			const open = page.querySelector("[aria-current] ~ *, section[tabindex]");
+			const parts = [...page.querySelectorAll("section[tabindex] h2, section[tabindex] dd, section[tabindex] li, section[tabindex] p")].map(e => e.textContent.trim());
+			if (parts.length < 15 || parts.some(p => p === "" || p === "." || p.includes("%%!"))) bad.push(code);
+		}
+		return bad.join(" ");
+	})()`, codes()))
+	assert.Empty(t, holes)
+	b.open("/drills")
+	b.fill("#q", "band hip")
+	b.until(`document.querySelector("#found p b")?.textContent > 0 && document.querySelector("#found p b").textContent < 20`)
+	assert.Contains(t, b.text("#found"), "Band side-walk")
+	b.fill("#q", "zzz")
+	b.until(`document.querySelector("#found").innerText.includes("No drill fits")`)
+
+	b.open("/drills/skips/edit")
+	b.fill("[name=aim]", "Ours now")
+	b.fill("[name=target]", "99")
+	b.click("#save")
+	b.until(`document.querySelector(".problem")`)
+	assert.Contains(t, b.text(".problem"), "must not fall")
+	assert.Equal(t, "Ours now", eval[string](b, `document.querySelector("[name=aim]").value`))
+	b.fill("[name=target]", "5")
+	b.click("#save")
+	b.until(`location.pathname == "/drills"`)
+	assert.Contains(t, b.text("main"), "Changed by your club")
+	b.click("#take-back")
+	b.until(`document.querySelector("[role=status]").innerText.includes("Taken back")`)
+	assert.NotContains(t, b.text("main"), "Ours now")
+}
+
+func codes() string {
+	var list []string
+	for _, d := range book.Drills() {
+		list = append(list, fmt.Sprintf("%q", d.Code))
+	}
+	return "[" + strings.Join(list, ",") + "]"
+}
+
+// A list of 300 with five bad rows is refused whole, each named; mended it is
+// taken over as one change.
+func TestAListIsReadInOrRefusedWhole(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	file := filepath.Join(t.TempDir(), "squad.csv")
+	write := func(bad map[int]string) {
+		text := "\xef\xbb\xbfnumber;first name;last name;position\r\n"
+		for n := 1; n <= 300; n++ {
+			row, is := bad[n]
+			if !is {
+				row = fmt.Sprintf("%d;Nova%d;Brisk;Wing", 100+n, n)
+			}
+			text += row + "\r\n"
+		}
+		require.NoError(t, os.WriteFile(file, []byte(text), 0o600))
+	}
+	send := func() {
+		b.open("/import?kind=squad&squad=1")
+		b.do(chromedp.SetUploadFiles(chromedp.CSS("#file"), []string{file}))
+		b.click("#read")
+	}
+	write(map[int]string{3: "x;Nova3;Brisk;Wing", 40: "140;;Brisk;Wing", 99: "101;Nova99;Brisk;Wing", 200: "1000;Nova200;Brisk;Wing", 300: "400;" + strings.Repeat("a", 90) + ";Brisk;Wing"})
+	send()
+	b.until(`document.querySelector("[role=alert]")`)
+	assert.Contains(t, b.text("[role=alert]"), "5 rows do not hold")
+	lines := eval[string](b, `[...document.querySelectorAll("tbody tr td:first-child")].map(e => e.textContent).join(" ")`)
+	assert.Equal(t, "4 41 100 201 301", lines)
+	squad, err := p.Squad(context.Background(), 1, 1)
+	require.NoError(t, err)
+	assert.Len(t, squad.Players, 31)
+	write(nil)
+	send()
+	b.until(`document.querySelector("#take")`)
+	assert.Contains(t, b.text("main h2"), "300 new")
+	b.click("#take")
+	b.until(`location.pathname == "/squad"`)
+	assert.Contains(t, b.text("main"), "331 players")
+	b.click("#take-back")
+	b.until(`document.querySelector("main").innerText.includes("31 players")`)
+}
+
+// A physiotherapist rules on the squad's page and changes nothing else; the
+// coach sees what is ruled, never why.
+func TestARulingIsMadeByMedicalStaff(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.open("/sign-in")
+	b.fill("[name=email]", demo.MedicalEmail)
+	b.fill("[name=password]", demo.Password)
+	b.click("main button")
+	b.until(`location.pathname == "/today"`)
+	player := playerNamed(t, p.Store, "Mara")
+	b.open("/squad?ruling=" + player)
+	b.click("#rule")
+	b.until(`document.querySelector(".problem")`)
+	assert.Contains(t, b.text("main"), "say what it rules")
+	b.click("[value=overhead]")
+	b.fill("[name=reason]", "a private matter")
+	b.click("#rule")
+	b.until(`document.querySelector("[role=status]")`)
+	assert.Contains(t, b.text("main"), "nothing overhead")
+	assert.Contains(t, b.text("main"), "a private matter")
+	assert.Equal(t, "403", evalPromise(b, `fetch("/ground/kit", {method: "POST", body: new URLSearchParams({name: "x", pieces: "1"})}).then(r => String(r.status))`))
+
+	coach := newBrowser(t, base)
+	coach.signIn()
+	coach.open("/squad?player=" + player)
+	assert.Contains(t, coach.text("main"), "nothing overhead")
+	assert.NotContains(t, eval[string](coach, `document.documentElement.outerHTML`), "private matter")
+	assert.Equal(t, "403", evalPromise(coach, `fetch("/squad/1/rulings/`+player+`", {method: "POST", body: new URLSearchParams({rules: "jumps", from: "2026-11-25"})}).then(r => String(r.status))`))
+	for _, path := range []string{"/export/squad.csv?squad=1", "/export/drills.csv", "/export/fixtures.csv", "/sessions/1/plan.json"} {
+		got := evalPromise(coach, `fetch("`+path+`").then(async r => r.status + " " + await r.text())`)
+		assert.True(t, strings.HasPrefix(got, fmt.Sprint(http.StatusOK)), path)
+		assert.NotContains(t, got, "private matter", path)
+	}
+}
+
+// Somebody who is invited joins with a link that is good once.
+func TestAnInvitationIsGoodOnce(t *testing.T) {
+	base, _ := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.open("/ground")
+	b.click("#staff details summary")
+	b.fill("#staff [name=name]", "Odd Fenn")
+	b.fill("#staff [name=email]", "odd@brackwater.example")
+	b.click("#staff details button")
+	b.until(`document.querySelector("#join-link")`)
+	link := eval[string](b, `document.querySelector("#join-link").value`)
+	other := newBrowser(t, base)
+	other.open(link)
+	assert.Contains(t, other.text("main"), "assistant")
+	other.fill("[name=password]", "three words of mine")
+	other.click("main button")
+	other.until(`location.pathname == "/today"`)
+	other.open(link)
+	assert.Contains(t, other.text("main"), "This invitation is over")
+}

@@ -1,0 +1,188 @@
+package share
+
+import (
+	"bytes"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	ical "github.com/arran4/golang-ical"
+	"github.com/teambition/rrule-go"
+
+	"cuestart/core/clock"
+	"cuestart/core/club"
+	"cuestart/core/plan"
+)
+
+// calendarMost is how many fixtures are taken from a calendar.
+const calendarMost = 400
+
+// ReadCalendar reads the events of an iCalendar file that begin between from
+// and to as fixtures, those that recur one by one. Times are told by the clock
+// of the event's own zone, those in UTC by zone's. Events that cannot be read
+// are problems, counted as lines; an error is about the whole file.
+func ReadCalendar(file []byte, zone string, from, to time.Time) ([]Row[club.Fixture], []Problem, error) {
+	here, err := time.LoadLocation(zone)
+	if err != nil {
+		return nil, nil, fmt.Errorf("the time zone %q is not known", zone)
+	}
+	calendar, err := ical.ParseCalendar(bytes.NewReader(file))
+	if err != nil {
+		return nil, nil, errors.New("it is no calendar that can be read")
+	}
+	var rows []Row[club.Fixture]
+	var wrong []Problem
+	moved := map[string]bool{} // occurrences that have an event of their own, by id and moment
+	for _, e := range calendar.Events() {
+		if id := e.GetProperty(ical.ComponentPropertyRecurrenceId); id != nil {
+			if at, _, err := moment(id, here); err == nil {
+				moved[e.Id()+at.UTC().String()] = true
+			}
+		}
+	}
+	for n, e := range calendar.Events() {
+		found, err := occurrences(e, here, from, to, moved)
+		if err != nil {
+			wrong = append(wrong, Problem{n + 1, value(e, ical.ComponentPropertySummary), err.Error()})
+			continue
+		}
+		for _, f := range found {
+			if err := f.Validate(); err != nil {
+				wrong = append(wrong, Problem{n + 1, f.Title, err.Error()})
+				continue
+			}
+			rows = append(rows, Row[club.Fixture]{n + 1, f})
+		}
+	}
+	slices.SortStableFunc(rows, func(a, b Row[club.Fixture]) int { return strings.Compare(a.Is.Start.Local, b.Is.Start.Local) })
+	if len(rows) > calendarMost {
+		return nil, nil, fmt.Errorf("it holds %d fixtures, %d are read at once: take a shorter time", len(rows), calendarMost)
+	}
+	return rows, wrong, nil
+}
+
+func value(e *ical.VEvent, property ical.ComponentProperty) string {
+	if p := e.GetProperty(property); p != nil {
+		return strings.TrimSpace(ical.FromText(p.Value))
+	}
+	return ""
+}
+
+// moment reads a date or a date and time, by the clock of its own zone; allDay
+// where it has no time.
+func moment(p *ical.IANAProperty, here *time.Location) (at time.Time, allDay bool, err error) {
+	zone := here
+	if ids := p.ICalParameters["TZID"]; len(ids) > 0 {
+		if zone, err = time.LoadLocation(strings.Trim(ids[0], `"`)); err != nil {
+			return at, false, fmt.Errorf("its time zone %q is not known", ids[0])
+		}
+	}
+	return parse(p.Value, zone, here)
+}
+
+func parse(text string, zone, here *time.Location) (at time.Time, allDay bool, err error) {
+	switch {
+	case len(text) == len("20261128"):
+		at, err = time.ParseInLocation("20060102", text, zone)
+		allDay = true
+	case strings.HasSuffix(text, "Z"):
+		at, err = time.Parse("20060102T150405Z", text)
+		at = at.In(here)
+	default:
+		at, err = time.ParseInLocation("20060102T150405", text, zone)
+	}
+	if err != nil {
+		err = fmt.Errorf("%q is no date and time", text)
+	}
+	return at, allDay, err
+}
+
+// occurrences are the fixtures of an event in the time asked for.
+func occurrences(e *ical.VEvent, here *time.Location, from, to time.Time, moved map[string]bool) ([]club.Fixture, error) {
+	if strings.EqualFold(value(e, ical.ComponentPropertyStatus), "CANCELLED") {
+		return nil, nil
+	}
+	begin := e.GetProperty(ical.ComponentPropertyDtStart)
+	if begin == nil {
+		return nil, errors.New("it has no start")
+	}
+	first, allDay, err := moment(begin, here)
+	if err != nil {
+		return nil, err
+	}
+	moments := []time.Time{first}
+	if rule := e.GetProperty(ical.ComponentPropertyRrule); rule != nil {
+		option, err := rrule.StrToROptionInLocation(rule.Value, first.Location())
+		if err != nil {
+			return nil, fmt.Errorf("how it recurs cannot be read: %s", rule.Value)
+		}
+		if option.Freq > rrule.DAILY {
+			return nil, errors.New("it recurs more often than once a day")
+		}
+		if first.Year() < 1990 {
+			return nil, errors.New("it recurs since before 1990: give it a later start")
+		}
+		option.Dtstart = first
+		r, err := rrule.NewRRule(*option)
+		if err != nil {
+			return nil, fmt.Errorf("how it recurs cannot be read: %s", rule.Value)
+		}
+		moments = r.Between(from, to, true)
+	}
+	add, err := list(e, ical.ComponentPropertyRdate, here)
+	if err != nil {
+		return nil, err
+	}
+	out, err := list(e, ical.ComponentPropertyExdate, here)
+	if err != nil {
+		return nil, err
+	}
+	single := e.GetProperty(ical.ComponentPropertyRecurrenceId) != nil
+	recurs := e.GetProperty(ical.ComponentPropertyRrule) != nil || len(add) > 0
+	var found []club.Fixture
+	for _, at := range append(moments, add...) {
+		gone := slices.ContainsFunc(out, at.Equal) || !single && moved[e.Id()+at.UTC().String()]
+		if at.Before(from) || at.After(to) || gone {
+			continue
+		}
+		f := club.Fixture{UID: e.Id(), For: plan.Match, Title: value(e, ical.ComponentPropertySummary), Place: value(e, ical.ComponentPropertyLocation), Start: clock.StartAt(at), Day: allDay}
+		if recurs || single {
+			f.UID += " " + at.Format("2006-01-02")
+		}
+		if len(f.UID) > 100 {
+			f.UID = f.UID[len(f.UID)-100:]
+		}
+		for _, word := range []string{"train", "practice", "session", "gym"} {
+			if strings.Contains(strings.ToLower(f.Title), word) {
+				f.For = plan.Training
+			}
+		}
+		if r := []rune(f.Title); len(r) > plan.MaxName {
+			f.Title = string(r[:plan.MaxName-1]) + "…"
+		}
+		if r := []rune(f.Place); len(r) > plan.MaxName {
+			f.Place = string(r[:plan.MaxName-1]) + "…"
+		}
+		found = append(found, f)
+	}
+	return found, nil
+}
+
+// list reads every moment of a property that may come often, with several
+// moments each.
+func list(e *ical.VEvent, property ical.ComponentProperty, here *time.Location) (all []time.Time, err error) {
+	for _, p := range e.GetProperties(property) {
+		for _, text := range strings.Split(p.Value, ",") {
+			one := *p
+			one.Value = text
+			at, _, err := moment(&one, here)
+			if err != nil {
+				return nil, err
+			}
+			all = append(all, at)
+		}
+	}
+	return all, nil
+}

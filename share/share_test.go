@@ -1,0 +1,199 @@
+package share_test
+
+import (
+	"bytes"
+	"encoding/csv"
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+	_ "time/tzdata"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"cuestart/book"
+	"cuestart/core/clock"
+	"cuestart/core/club"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/share"
+)
+
+func TestASquadComesBackWhole(t *testing.T) {
+	name := rapid.StringMatching(`[=+@\-'A-Zäéø"; ,]{0,3}[a-zA-Zäß',;"]{1,10}`)
+	rapid.Check(t, func(t *rapid.T) {
+		var squad []club.Player
+		for n := range rapid.IntRange(1, 8).Draw(t, "players") {
+			p := club.Player{Number: n, First: strings.TrimSpace(name.Draw(t, "first")), Last: strings.TrimSpace(name.Draw(t, "last")), Foot: club.Both, Hand: club.Left,
+				Build: rapid.SampledFrom([]club.Build{"", club.Stiff, club.Hypermobile}).Draw(t, "build"), Notes: strings.TrimSpace(name.Draw(t, "notes"))}
+			if p.Validate() == nil {
+				squad = append(squad, p)
+			}
+		}
+		var file bytes.Buffer
+		require.NoError(t, share.WritePlayers(&file, squad))
+		cells, err := csv.NewReader(bytes.NewReader(file.Bytes()[3:])).ReadAll()
+		require.NoError(t, err)
+		for _, row := range cells[1:] {
+			for _, cell := range row {
+				assert.False(t, cell != "" && strings.ContainsRune("=+-@", rune(cell[0])), "a spreadsheet would work out %q", cell)
+			}
+		}
+		rows, wrong, err := share.ReadPlayers(file.Bytes())
+		require.NoError(t, err)
+		require.Empty(t, wrong)
+		require.Len(t, rows, len(squad))
+		for i := range squad {
+			assert.Equal(t, squad[i], rows[i].Is)
+		}
+	})
+}
+
+func TestTheDrillBookComesBackWhole(t *testing.T) {
+	var file bytes.Buffer
+	require.NoError(t, share.WriteDrills(&file, book.Drills()))
+	rows, wrong, err := share.ReadDrills(file.Bytes())
+	require.NoError(t, err)
+	require.Empty(t, wrong)
+	var back []drill.Drill
+	for _, r := range rows {
+		back = append(back, r.Is.Drill)
+	}
+	for i, d := range book.Drills() {
+		if len(d.Regions) == 0 {
+			d.Regions, d.Planes = back[i].Regions, back[i].Planes // none, however it is written
+		}
+		assert.Equal(t, d, back[i])
+	}
+}
+
+func TestSpreadsheetsHabitsAreUnderstood(t *testing.T) {
+	want := []club.Player{{Number: 9, First: "Pia", Last: "Lindqvärn", Foot: club.Left, Hand: club.Right}, {First: "Ida", Last: "Ö, the \"wall\"", Foot: club.Right, Hand: club.Right}}
+	for name, file := range map[string]string{
+		"comma":           "No.,First name,Surname,Foot\n9,Pia,Lindqvärn,left\n,Ida,\"Ö, the \"\"wall\"\"\",\n",
+		"bom and crlf":    "\xef\xbb\xbfnumber,first,last,foot\r\n9,Pia,Lindqvärn,LEFT\r\n,Ida,\"Ö, the \"\"wall\"\"\",right\r\n\r\n,,,\r\n",
+		"semicolon":       "sep=;\r\nnumber;first;last;foot\r\n9;Pia;Lindqvärn;left\r\n;Ida;\"Ö, the \"\"wall\"\"\";\r\n",
+		"tab, no newline": "number\tfirst\tlast\tfoot\r9\tPia\tLindqvärn\tleft\r\tIda\t\"Ö, the \"\"wall\"\"\"\t",
+		"latin letters":   "number,first,last,foot\n9,Pia,Lindqv\xe4rn,left\n,Ida,\"\xd6, the \"\"wall\"\"\",\n",
+	} {
+		rows, wrong, err := share.ReadPlayers([]byte(file))
+		require.NoError(t, err, name)
+		assert.Empty(t, wrong, name)
+		require.Len(t, rows, 2, name)
+		assert.Equal(t, want, []club.Player{rows[0].Is, rows[1].Is}, name)
+	}
+	for says, file := range map[string]string{"UTF-16": "\xff\xfea\x00", "is empty": "\r\n\r\n", "no column \"first name\"": "number,last\n1,x\n"} {
+		_, _, err := share.ReadPlayers([]byte(file))
+		assert.ErrorContains(t, err, says)
+	}
+}
+
+func TestEachBadRowIsNamedByLineAndColumn(t *testing.T) {
+	var file strings.Builder
+	file.WriteString("number,first name,last name,foot,body\n")
+	for n := 1; n <= 300; n++ {
+		row := fmt.Sprintf("%d,P%d,Q,right,", n, n)
+		switch n {
+		case 10:
+			row = "ten,P10,Q,right,"
+		case 50:
+			row = "50,,Q,right,"
+		case 120:
+			row = "120,P120,Q,middle,"
+		case 200:
+			row = "7,P200,Q,right,"
+		case 299:
+			row = "299,P299,Q,right,bendy"
+		}
+		file.WriteString(row + "\n")
+	}
+	rows, wrong, err := share.ReadPlayers([]byte(file.String()))
+	require.NoError(t, err)
+	assert.Len(t, rows, 300)
+	var said []string
+	for _, p := range wrong {
+		said = append(said, p.Error())
+	}
+	assert.Equal(t, []string{
+		`line 11, number: "ten" is no whole number`,
+		"line 51, first name: give it a name",
+		`line 121, foot: "middle" is not one of right, left, both`,
+		"line 201: 7 is in line 8 already",
+		`line 300, body: "bendy" is not one of stiff, hypermobile`,
+	}, said)
+	_, wrong, err = share.ReadPlayers([]byte("first name,shoe\nIda,39\n"))
+	require.NoError(t, err)
+	assert.Contains(t, wrong[0].Error(), "line 1, shoe: this column is not known")
+}
+
+func TestFixturesComeBackWhole(t *testing.T) {
+	list := []club.Fixture{
+		{UID: "a", For: plan.Match, Title: "A v B", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, Place: "=Tidegate"},
+		{UID: "b", For: plan.Training, Title: "Gym", Start: clock.Start{Local: "2026-10-25T01:30", Zone: "Europe/London", Occurrence: clock.Second}},
+		{UID: "c", For: plan.Match, Title: "Cup", Start: clock.Start{Local: "2026-12-05T00:00", Zone: "Asia/Tokyo"}, Day: true},
+	}
+	var file bytes.Buffer
+	require.NoError(t, share.WriteFixtures(&file, list))
+	rows, wrong, err := share.ReadFixtures(file.Bytes(), "Europe/Paris")
+	require.NoError(t, err)
+	require.Empty(t, wrong)
+	for i := range list {
+		assert.Equal(t, list[i], rows[i].Is)
+	}
+	rows, wrong, err = share.ReadFixtures([]byte("match;kick-off;date\nA v B;3:30 pm;28.11.2026\nC v D;25:00;29.11.2026\nE v F;;someday\n"), "Europe/London")
+	require.NoError(t, err)
+	assert.Equal(t, clock.Start{Local: "2026-11-28T15:30", Zone: "Europe/London"}, rows[0].Is.Start)
+	require.Len(t, wrong, 2)
+	assert.Equal(t, []string{"kick-off", "date"}, []string{wrong[0].Column, wrong[1].Column})
+}
+
+const season = "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//x//y//EN\r\n" +
+	"BEGIN:VEVENT\r\nUID:match\r\nDTSTAMP:20260101T000000Z\r\nDTSTART;TZID=Europe/London:20261128T150000\r\nSUMMARY:Brackwater v Fell\r\n moor\\, first\r\nLOCATION:Tidegate\r\nEND:VEVENT\r\n" +
+	"BEGIN:VEVENT\r\nUID:utc\r\nDTSTAMP:20260101T000000Z\r\nDTSTART:20260704T130000Z\r\nSUMMARY:Summer cup\r\nEND:VEVENT\r\n" +
+	"BEGIN:VEVENT\r\nUID:day\r\nDTSTAMP:20260101T000000Z\r\nDTSTART;VALUE=DATE:20261205\r\nSUMMARY:Away\r\nEND:VEVENT\r\n" +
+	"BEGIN:VEVENT\r\nUID:tue\r\nDTSTAMP:20260101T000000Z\r\nDTSTART;TZID=Europe/London:20261013T185000\r\nRRULE:FREQ=WEEKLY;COUNT=4\r\nEXDATE;TZID=Europe/London:20261020T185000\r\nSUMMARY:Tuesday training\r\nEND:VEVENT\r\n" +
+	"BEGIN:VEVENT\r\nUID:tue\r\nDTSTAMP:20260101T000000Z\r\nRECURRENCE-ID;TZID=Europe/London:20261027T185000\r\nDTSTART;TZID=Europe/London:20261027T193000\r\nSUMMARY:Tuesday training, later\r\nEND:VEVENT\r\n" +
+	"BEGIN:VEVENT\r\nUID:off\r\nDTSTAMP:20260101T000000Z\r\nDTSTART:20261128T150000Z\r\nSTATUS:CANCELLED\r\nSUMMARY:Off\r\nEND:VEVENT\r\n" +
+	"BEGIN:VEVENT\r\nUID:odd\r\nDTSTAMP:20260101T000000Z\r\nDTSTART;TZID=Nowhere/Land:20261128T150000\r\nSUMMARY:Odd\r\nEND:VEVENT\r\n" +
+	"END:VCALENDAR\r\n"
+
+func TestACalendarIsReadAsFixtures(t *testing.T) {
+	from, to := time.Date(2026, 7, 1, 0, 0, 0, 0, time.UTC), time.Date(2027, 7, 1, 0, 0, 0, 0, time.UTC)
+	rows, wrong, err := share.ReadCalendar([]byte(season), "Europe/London", from, to)
+	require.NoError(t, err)
+	var said []string
+	for _, r := range rows {
+		said = append(said, fmt.Sprintf("%s %s %s %v", r.Is.Start.Local, r.Is.For, r.Is.Title, r.Is.Day))
+	}
+	assert.Equal(t, []string{
+		"2026-07-04T14:00 match Summer cup false", // told by the clock at the ground
+		"2026-10-13T18:50 training Tuesday training false",
+		"2026-10-27T19:30 training Tuesday training, later false",
+		"2026-11-03T18:50 training Tuesday training false", // the same hour after the clocks went back
+		"2026-11-28T15:00 match Brackwater v Fellmoor, first false",
+		"2026-12-05T00:00 match Away true",
+	}, said)
+	require.Len(t, wrong, 1)
+	assert.Contains(t, wrong[0].What, `"Nowhere/Land" is not known`)
+	_, _, err = share.ReadCalendar([]byte("hello"), "Europe/London", from, to)
+	assert.Error(t, err)
+	ids := map[string]bool{}
+	for _, r := range rows {
+		assert.False(t, ids[r.Is.UID], r.Is.UID)
+		ids[r.Is.UID] = true
+	}
+}
+
+func FuzzReaders(f *testing.F) {
+	f.Add([]byte(season))
+	f.Add([]byte("number;first;last\r\n1;\"a\r\nb\";'=c\r\n"))
+	f.Fuzz(func(t *testing.T, file []byte) {
+		from := time.Date(2026, 7, 1, 0, 0, 0, 0, time.UTC)
+		share.ReadPlayers(file) // must not panic, whatever they say
+		share.ReadDrills(file)
+		share.ReadFixtures(file, "Europe/London")
+		share.ReadCalendar(file, "Europe/London", from, from.AddDate(1, 0, 0))
+	})
+}

@@ -1,0 +1,286 @@
+package share
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+	"time"
+	"unicode/utf8"
+
+	"cuestart/core/clock"
+	"cuestart/core/club"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// Row is a thing that was read from a line of a file.
+type Row[T club.Thing] struct {
+	Line int
+	Is   T
+}
+
+var playerColumns = []column[club.Player]{
+	whole("number", func(p *club.Player) *int { return &p.Number }, "no", "nr", "shirt", "#"),
+	{"first name", []string{"first", "forename", "given name"}, func(p *club.Player, s string) error { p.First = s; return nil }, func(p *club.Player) string { return p.First }},
+	{"last name", []string{"last", "surname", "family name"}, func(p *club.Player, s string) error { p.Last = s; return nil }, func(p *club.Player) string { return p.Last }},
+	text("position", func(p *club.Player) *string { return &p.Position }, "pos"),
+	word("foot", func(p *club.Player) *club.Side { return &p.Foot }, club.Right, club.Left, club.Both),
+	word("hand", func(p *club.Player) *club.Side { return &p.Hand }, club.Right, club.Left, club.Both),
+	word("level", func(p *club.Player) *drill.Grade { return &p.Level }, "", drill.Junior, drill.Club, drill.Elite),
+	word("body", func(p *club.Player) *club.Build { return &p.Build }, club.Usual, club.Stiff, club.Hypermobile),
+	text("notes", func(p *club.Player) *string { return &p.Notes }),
+}
+
+// ReadPlayers reads a squad from CSV. The columns are found by their names; the
+// first name is needed. With any problem nothing should be taken over.
+func ReadPlayers(file []byte) ([]Row[club.Player], []Problem, error) {
+	return read(file, playerColumns, "first name", func() club.Player { return club.Player{Foot: club.Right, Hand: club.Right} })
+}
+
+// WritePlayers writes a squad as CSV that ReadPlayers reads back whole.
+func WritePlayers(w io.Writer, players []club.Player) error {
+	return writeRows(w, playerColumns, players)
+}
+
+var fixtureColumns = []column[club.Fixture]{
+	text("title", func(f *club.Fixture) *string { return &f.Title }, "what", "match", "opponent"),
+	word("kind", func(f *club.Fixture) *plan.Kind { return &f.For }, plan.Match, plan.Training),
+	{"day", []string{"date"}, setDay, func(f *club.Fixture) string { return f.Start.Local[:10] }},
+	{"start", []string{"time", "kick-off"}, setTime, getTime},
+	text("place", func(f *club.Fixture) *string { return &f.Place }, "where", "venue"),
+	text("time zone", func(f *club.Fixture) *string { return &f.Start.Zone }, "zone"),
+	word("clock change", func(f *club.Fixture) *clock.Occurrence { return &f.Start.Occurrence }, clock.Only, clock.First, clock.Second),
+	text("id", func(f *club.Fixture) *string { return &f.UID }, "uid"),
+}
+
+// ReadFixtures reads fixtures from CSV. Where no zone is given they are in zone;
+// where no start is given the day is known, and the hour not yet.
+func ReadFixtures(file []byte, zone string) ([]Row[club.Fixture], []Problem, error) {
+	return read(file, fixtureColumns, "title", func() club.Fixture { return club.Fixture{For: plan.Match, Day: true} }, func(f *club.Fixture) {
+		f.Start.Zone = cmp.Or(f.Start.Zone, zone)
+		f.UID = cmp.Or(f.UID, madeUp(f))
+	})
+}
+
+// madeUp is an id for a fixture that has none: its title and day.
+func madeUp(f *club.Fixture) string {
+	id := strings.ToLower(f.Title) + " " + f.Start.Local
+	for len(id) > 100 {
+		_, size := utf8.DecodeRuneInString(id)
+		id = id[size:]
+	}
+	return id
+}
+
+// WriteFixtures writes fixtures as CSV that ReadFixtures reads back whole.
+func WriteFixtures(w io.Writer, fixtures []club.Fixture) error {
+	return writeRows(w, fixtureColumns, fixtures)
+}
+
+// dayForms are the ways in which a day is written.
+var dayForms = []string{"2006-01-02", "02.01.2006", "2.1.2006", "02/01/2006", "2/1/2006", "2 Jan 2006", "2 January 2006"}
+
+func setDay(f *club.Fixture, cell string) error {
+	for _, form := range dayForms {
+		if day, err := time.Parse(form, cell); err == nil {
+			hour := "00:00"
+			if len(f.Start.Local) == len("T15:00") {
+				hour = f.Start.Local[1:]
+			}
+			f.Start.Local = day.Format(time.DateOnly) + "T" + hour
+			return nil
+		}
+	}
+	return fmt.Errorf("%q is no day: write it as 2026-11-28 or 28.11.2026", cell)
+}
+
+func setTime(f *club.Fixture, cell string) error {
+	if cell == "" {
+		return nil
+	}
+	for _, form := range []string{"15:04", "15:04:05", "15.04", "3:04 PM", "3:04PM"} {
+		if at, err := time.Parse(form, strings.ToUpper(cell)); err == nil {
+			f.Day = false
+			if len(f.Start.Local) < len(time.DateOnly) { // its day comes in a later column
+				f.Start.Local = "T" + at.Format("15:04")
+			} else {
+				f.Start.Local = f.Start.Local[:10] + "T" + at.Format("15:04")
+			}
+			return nil
+		}
+	}
+	return fmt.Errorf("%q is no time of day: write it as 15:00", cell)
+}
+
+func getTime(f *club.Fixture) string {
+	if f.Day {
+		return ""
+	}
+	return f.Start.Local[11:]
+}
+
+var drillColumns = []column[club.Drill]{
+	text("code", func(d *club.Drill) *string { return &d.Code }),
+	text("name", func(d *club.Drill) *string { return &d.Name }),
+	text("aim", func(d *club.Drill) *string { return &d.Aim }),
+	{"phases", nil, setPhases, getPhases},
+	several("joints", func(d *club.Drill) *[]string { return &d.Regions }),
+	several("planes", func(d *club.Drill) *[]string { return &d.Planes }),
+	several("trains", func(d *club.Drill) *[]string { return &d.Qualities }),
+	word("counted in", func(d *club.Drill) *drill.Kind { return &d.Dose.Kind }, drill.Kinds...),
+	whole("least", func(d *club.Drill) *int { return &d.Range.Min }),
+	whole("target", func(d *club.Drill) *int { return &d.Range.Target }),
+	whole("most", func(d *club.Drill) *int { return &d.Range.Max }),
+	whole("step", func(d *club.Drill) *int { return &d.Range.Step }),
+	text("unit", func(d *club.Drill) *string { return &d.Unit }),
+	whole("sets", func(d *club.Drill) *int { return &d.Dose.Sets }),
+	whole("sides", func(d *club.Drill) *int { return &d.Dose.Sides }),
+	decimal("seconds a rep", func(d *club.Drill) *float64 { return &d.Dose.RepSeconds }),
+	decimal("seconds held", func(d *club.Drill) *float64 { return &d.Dose.HoldSeconds }),
+	decimal("seconds to settle", func(d *club.Drill) *float64 { return &d.Dose.SettleSeconds }),
+	decimal("seconds between sets", func(d *club.Drill) *float64 { return &d.Dose.RestSeconds }),
+	decimal("metres", func(d *club.Drill) *float64 { return &d.Dose.Metres }),
+	decimal("metres a second", func(d *club.Drill) *float64 { return &d.Dose.Speed }),
+	decimal("seconds to turn", func(d *club.Drill) *float64 { return &d.Dose.TurnSeconds }),
+	decimal("seconds between waves", func(d *club.Drill) *float64 { return &d.Dose.IntervalSeconds }),
+	word("waves", func(d *club.Drill) *drill.Flow { return &d.Dose.Flow }, drill.Continuous, drill.Regroup),
+	whole("cells", func(d *club.Drill) *int { return &d.Dose.Cells }),
+	decimal("seconds an act", func(d *club.Drill) *float64 { return &d.Dose.ActSeconds }),
+	decimal("effort", func(d *club.Drill) *float64 { return &d.Effort }),
+	decimal("contacts each", func(d *club.Drill) *float64 { return &d.ContactsPerUnit }),
+	yes("ground", func(d *club.Drill) *bool { return &d.Ground }),
+	yes("static", func(d *club.Drill) *bool { return &d.Static }),
+	yes("only warm", func(d *club.Drill) *bool { return &d.NeedsWarm }),
+	yes("end of range", func(d *club.Drill) *bool { return &d.EndRange }),
+	yes("one side at a time", func(d *club.Drill) *bool { return &d.OneSided }),
+	yes("tires the arm", func(d *club.Drill) *bool { return &d.ArmPump }),
+	yes("overhead", func(d *club.Drill) *bool { return &d.Overhead }),
+	yes("body contact", func(d *club.Drill) *bool { return &d.Collision }),
+	yes("as one", func(d *club.Drill) *bool { return &d.Together }),
+	several("kit each", func(d *club.Drill) *[]string { return &d.Kit }),
+	several("kit a lane", func(d *club.Drill) *[]string { return &d.LaneKit }),
+	decimal("metres long", func(d *club.Drill) *float64 { return &d.Space.Length }),
+	decimal("metres wide", func(d *club.Drill) *float64 { return &d.Space.Width }),
+	several("say", func(d *club.Drill) *[]string { return &d.Cues }),
+	several("look for", func(d *club.Drill) *[]string { return &d.Faults }),
+	text("easier", func(d *club.Drill) *string { return &d.Easier }),
+	text("harder", func(d *club.Drill) *string { return &d.Harder }),
+	text("instead", func(d *club.Drill) *string { return &d.Swap }),
+	text("caution", func(d *club.Drill) *string { return &d.Caution }),
+	word("least level", func(d *club.Drill) *drill.Grade { return &d.Least }, drill.Junior, drill.Club, drill.Elite),
+	several("sports", func(d *club.Drill) *[]string { return &d.Sports }),
+}
+
+func setPhases(d *club.Drill, cell string) error {
+	d.Phases = nil
+	for _, one := range strings.Split(cell, ";") {
+		phase := drill.Phase(strings.ToLower(strings.TrimSpace(one)))
+		switch phase {
+		case "":
+			continue
+		case "own":
+			phase = drill.Own
+		case drill.Raise, drill.Activate, drill.Mobilise, drill.Potentiate, drill.Sport, drill.After:
+		default:
+			return fmt.Errorf("%q is no phase: they are raise, activate, mobilise, potentiate, sport, own, after", one)
+		}
+		d.Phases = append(d.Phases, phase)
+	}
+	return nil
+}
+
+func getPhases(d *club.Drill) string {
+	var list []string
+	for _, p := range d.Phases {
+		if p == drill.Own {
+			p = "own"
+		}
+		list = append(list, string(p))
+	}
+	return strings.Join(list, "; ")
+}
+
+// ReadDrills reads drills from CSV.
+func ReadDrills(file []byte) ([]Row[club.Drill], []Problem, error) {
+	return read(file, drillColumns, "code", func() club.Drill { return club.Drill{} })
+}
+
+// WriteDrills writes drills as CSV that ReadDrills reads back whole.
+func WriteDrills(w io.Writer, drills []drill.Drill) error {
+	list := make([]club.Drill, len(drills))
+	for i, d := range drills {
+		list[i].Drill = d
+	}
+	return writeRows(w, drillColumns, list)
+}
+
+// read reads things of one kind, and finds what is wrong with each and what is
+// there twice.
+func read[T club.Thing](file []byte, columns []column[T], needed string, begin func() T, finish ...func(*T)) (rows []Row[T], wrong []Problem, err error) {
+	t, err := readTable(file)
+	if err != nil {
+		return nil, nil, err
+	}
+	list, lines, wrong := readRows(t, columns, begin)
+	found := false
+	for _, name := range t.head {
+		for _, c := range columns {
+			if c.name != needed {
+				continue
+			}
+			found = found || sameName(c.name, name)
+			for _, o := range c.others {
+				found = found || sameName(o, name)
+			}
+		}
+	}
+	if !found {
+		return nil, nil, fmt.Errorf("there is no column %q; the columns are %s", needed, names(columns))
+	}
+	bad := map[int]bool{}
+	for _, p := range wrong {
+		bad[p.Line] = true
+	}
+	first := map[string]int{}
+	for i := range list {
+		for _, do := range finish {
+			do(&list[i])
+		}
+		rows = append(rows, Row[T]{lines[i], list[i]})
+		if bad[lines[i]] {
+			continue // said already
+		}
+		var found plan.Problems
+		if err := list[i].Validate(); errors.As(err, &found) {
+			for _, p := range found {
+				wrong = append(wrong, Problem{lines[i], columnOf(columns, p.Where), p.What})
+			}
+			continue
+		}
+		if as := list[i].Unique(); as != "" {
+			if line, twice := first[as]; twice {
+				wrong = append(wrong, Problem{lines[i], "", fmt.Sprintf("%s is in line %d already", strings.TrimPrefix(as, "#"), line)})
+			}
+			first[as] = lines[i]
+		}
+	}
+	slices.SortStableFunc(wrong, func(a, b Problem) int { return a.Line - b.Line })
+	return rows, wrong, nil
+}
+
+// columnOf is the column that a thing's field is read from.
+func columnOf[T any](columns []column[T], field string) string {
+	known := map[string]string{"first": "first name", "last": "last name", "build": "body", "regions": "joints"}
+	if name, ok := known[field]; ok {
+		field = name
+	}
+	for _, c := range columns {
+		if sameName(c.name, field) {
+			return c.name
+		}
+	}
+	return field
+}

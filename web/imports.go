@@ -1,0 +1,350 @@
+package web
+
+import (
+	"encoding/base64"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"slices"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"cuestart/core/club"
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/share"
+	"cuestart/store"
+)
+
+// fileMost is how large a file may be that is read in, in bytes.
+const fileMost = 700 << 10
+
+// importBody is the page that reads a file in: the choice, then the preview.
+type importBody struct {
+	Kind, Zone string
+	Squad      uint64
+	Squads     []idChoice
+	File       string // what is to be read, for the second step
+	Name       string
+	Rows       []planner.Difference
+	New        int
+	Changed    int
+	Same       int
+	Wrong      []wrongRow
+	Problem    string
+}
+
+type wrongRow struct {
+	Line         int
+	Column, What string
+}
+
+// importKinds are what can be read in, as the page names it.
+var importKinds = []choice{{"squad", "Players of a squad (CSV)"}, {"fixtures", "Fixtures (CSV)"}, {"calendar", "Fixtures from a calendar (.ics)"}, {"drills", "Drills (CSV)"}, {"routine", "A routine (JSON)"}, {"plan", "A plan (JSON)"}}
+
+// Kinds are the choices of the page.
+func (importBody) Kinds() []choice { return importKinds }
+
+func (s *Site) importForm(c *gin.Context) {
+	body := &importBody{Kind: c.Query("kind"), Squad: numberID(c.Query("squad"))}
+	s.showImport(c, http.StatusOK, body)
+}
+
+func (s *Site) showImport(c *gin.Context, status int, body *importBody) {
+	squads, err := s.Planner.Store.Squads(c.Request.Context(), account(c).ClubID)
+	if err != nil {
+		s.failed(c, err)
+		return
+	}
+	for _, q := range squads {
+		body.Squads = append(body.Squads, idChoice{q.ID, q.Name})
+	}
+	if body.Kind == "" {
+		body.Kind = "squad"
+	}
+	s.show(c, status, "imports/import", "Read a file in", "squad", body)
+}
+
+// importFile previews a file, and takes it over when that is asked for.
+func (s *Site) importFile(c *gin.Context) {
+	body := &importBody{Kind: c.PostForm("kind"), Squad: numberID(c.PostForm("squad")), Name: c.PostForm("name"), Zone: "Europe/London"}
+	refuse := func(what string) {
+		body.Problem = what
+		s.showImport(c, http.StatusUnprocessableEntity, body)
+	}
+	file, err := uploaded(c, body)
+	if err != nil {
+		refuse(err.Error())
+		return
+	}
+	body.File = base64.StdEncoding.EncodeToString(file)
+	ground, err := s.Planner.Ground(c.Request.Context(), account(c).ClubID)
+	if err != nil {
+		s.failed(c, err)
+		return
+	}
+	if len(ground.Venues) > 0 {
+		body.Zone = ground.Venues[0].Is.TimeZone
+	}
+	if body.Kind == "plan" {
+		s.importPlan(c, body, file)
+		return
+	}
+	if err := s.compare(c, body, file); err != nil {
+		refuse(err.Error())
+		return
+	}
+	for _, d := range body.Rows {
+		switch {
+		case d.New:
+			body.New++
+		case d.Same:
+			body.Same++
+		default:
+			body.Changed++
+		}
+	}
+	if c.PostForm("take") == "" || len(body.Wrong) > 0 {
+		status := http.StatusOK
+		if len(body.Wrong) > 0 {
+			status = http.StatusUnprocessableEntity
+		}
+		s.showImport(c, status, body)
+		return
+	}
+	said := fmt.Sprintf("%d read in: %d new, %d changed", body.New+body.Changed+body.Same, body.New, body.Changed)
+	next := map[string]string{"squad": fmt.Sprintf("/squad?squad=%d", body.Squad), "fixtures": "/today", "calendar": "/today", "drills": "/drills", "routine": "/routines"}[body.Kind]
+	s.saved(c, s.Planner.Import(c.Request.Context(), *account(c), said, body.Rows), said, next, func(_ int, wrong plan.Problems) { refuse(wrong[0].What) })
+}
+
+// uploaded is the file of the form: sent now, or with the preview before.
+func uploaded(c *gin.Context, body *importBody) ([]byte, error) {
+	if text := c.PostForm("file64"); text != "" {
+		return base64.StdEncoding.DecodeString(text)
+	}
+	header, err := c.FormFile("file")
+	if err != nil {
+		return nil, errors.New("pick a file first")
+	}
+	if header.Size > fileMost {
+		return nil, fmt.Errorf("it is larger than %d kB: split it", fileMost>>10)
+	}
+	f, err := header.Open()
+	if err != nil {
+		return nil, errors.New("the file could not be read")
+	}
+	defer f.Close()
+	body.Name = header.Filename
+	return io.ReadAll(io.LimitReader(f, fileMost))
+}
+
+// compare reads the file and finds what it would change. An error is a sentence
+// about the whole file.
+func (s *Site) compare(c *gin.Context, body *importBody, file []byte) error {
+	ctx, clubID := c.Request.Context(), account(c).ClubID
+	switch body.Kind {
+	case "squad":
+		squad, err := s.Planner.Squad(ctx, clubID, body.Squad)
+		if err != nil {
+			return errors.New("pick a squad")
+		}
+		body.Squad = squad.ID
+		rows, wrong, err := share.ReadPlayers(file)
+		return taken[club.Player](c, s, body, squad.ID, rows, wrong, err)
+	case "fixtures":
+		rows, wrong, err := share.ReadFixtures(file, body.Zone)
+		return taken[club.Fixture](c, s, body, 0, rows, wrong, err)
+	case "calendar":
+		now := s.Planner.Now()
+		rows, wrong, err := share.ReadCalendar(file, body.Zone, now, now.AddDate(1, 0, 0))
+		return taken[club.Fixture](c, s, body, 0, rows, wrong, err)
+	case "drills":
+		rows, wrong, err := share.ReadDrills(file)
+		if err == nil {
+			wrong = append(wrong, s.unknownLinks(c, rows)...)
+		}
+		return taken[club.Drill](c, s, body, 0, rows, wrong, err)
+	case "routine":
+		r, err := share.ReadRoutine(file)
+		return taken[club.Routine](c, s, body, 0, []share.Row[club.Routine]{{Line: 1, Is: r}}, nil, err)
+	}
+	return errors.New("pick what is in the file")
+}
+
+// taken fills the preview.
+func taken[T club.Thing](c *gin.Context, s *Site, body *importBody, owner uint64, rows []share.Row[T], wrong []share.Problem, err error) error {
+	if err != nil {
+		return err
+	}
+	for _, p := range wrong {
+		body.Wrong = append(body.Wrong, wrongRow{p.Line, p.Column, p.What})
+	}
+	if len(wrong) > 0 {
+		return nil
+	}
+	var incoming []planner.Incoming
+	for _, r := range rows {
+		incoming = append(incoming, planner.Incoming{Line: r.Line, Is: r.Is})
+	}
+	differences, clashes, err := planner.Differences[T](c.Request.Context(), s.Planner, account(c).ClubID, owner, incoming)
+	if err != nil {
+		return errors.New("the database does not answer: try again in a moment")
+	}
+	for _, clash := range clashes {
+		body.Wrong = append(body.Wrong, wrongRow{Line: clash.Line, What: clash.What})
+	}
+	body.Rows = differences
+	return nil
+}
+
+// unknownLinks finds drills that name others that are neither in the file nor
+// in the book.
+func (s *Site) unknownLinks(c *gin.Context, rows []share.Row[club.Drill]) (wrong []share.Problem) {
+	b, err := s.Planner.Book(c.Request.Context(), account(c).ClubID)
+	if err != nil {
+		return []share.Problem{{Line: 1, What: "the drill book does not answer: try again in a moment"}}
+	}
+	known := map[string]bool{}
+	for _, d := range b.Drills {
+		known[d.Code] = true
+	}
+	for _, r := range rows {
+		known[r.Is.Code] = true
+	}
+	for _, r := range rows {
+		for _, link := range []struct{ column, code string }{{"easier", r.Is.Easier}, {"harder", r.Is.Harder}, {"instead", r.Is.Swap}} {
+			if link.code != "" && !known[link.code] {
+				wrong = append(wrong, share.Problem{Line: r.Line, Column: link.column, What: fmt.Sprintf("there is no drill %q", link.code)})
+			}
+		}
+	}
+	return wrong
+}
+
+// importPlan makes a session of a plan file.
+func (s *Site) importPlan(c *gin.Context, body *importBody, file []byte) {
+	d, err := share.ReadPlan(file)
+	if err == nil {
+		var id uint64
+		if id, err = s.Planner.AddPlan(c.Request.Context(), *account(c), body.Squad, d); err == nil {
+			s.say(c, d.Title+" is read in")
+			c.Redirect(http.StatusSeeOther, fmt.Sprintf("/sessions/%d", id))
+			return
+		}
+	}
+	body.Problem = err.Error()
+	s.showImport(c, http.StatusUnprocessableEntity, body)
+}
+
+// sendFile offers a file to be saved.
+func sendFile(c *gin.Context, name, kind string, write func(io.Writer) error) {
+	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=%q", name))
+	c.Header("Content-Type", kind)
+	c.Status(http.StatusOK)
+	if err := write(c.Writer); err != nil {
+		c.Error(err)
+	}
+}
+
+const csvKind, jsonKind = "text/csv; charset=utf-8", "application/json"
+
+func (s *Site) exportSquad(c *gin.Context) {
+	squad, err := s.Planner.Squad(c.Request.Context(), account(c).ClubID, numberID(c.Query("squad")))
+	if err != nil {
+		s.failed(c, err)
+		return
+	}
+	var players []club.Player
+	for _, k := range squad.Players {
+		players = append(players, k.Is)
+	}
+	sendFile(c, "squad.csv", csvKind, func(w io.Writer) error { return share.WritePlayers(w, players) })
+}
+
+func (s *Site) exportFixtures(c *gin.Context) {
+	kept, err := store.Things[club.Fixture](c.Request.Context(), s.Planner.Store, account(c).ClubID)
+	if err != nil {
+		s.failed(c, err)
+		return
+	}
+	var fixtures []club.Fixture
+	for _, k := range kept {
+		fixtures = append(fixtures, k.Is)
+	}
+	sendFile(c, "fixtures.csv", csvKind, func(w io.Writer) error { return share.WriteFixtures(w, fixtures) })
+}
+
+func (s *Site) exportDrills(c *gin.Context) {
+	b, err := s.Planner.Book(c.Request.Context(), account(c).ClubID)
+	if err != nil {
+		s.failed(c, err)
+		return
+	}
+	sendFile(c, "drills.csv", csvKind, func(w io.Writer) error { return share.WriteDrills(w, b.Drills) })
+}
+
+func (s *Site) exportRoutine(c *gin.Context) {
+	kept, err := store.Things[club.Routine](c.Request.Context(), s.Planner.Store, account(c).ClubID)
+	if err != nil {
+		s.failed(c, err)
+		return
+	}
+	for _, k := range kept {
+		if k.ID == numberID(c.Param("id")) {
+			sendFile(c, "routine.json", jsonKind, func(w io.Writer) error { return share.WriteJSON(w, k.Is) })
+			return
+		}
+	}
+	s.notFound(c)
+}
+
+func (s *Site) exportPlan(c *gin.Context) {
+	session, err := s.Planner.Store.Session(c.Request.Context(), account(c).ClubID, sessionID(c))
+	if err != nil {
+		s.failed(c, err)
+		return
+	}
+	sendFile(c, "plan.json", jsonKind, func(w io.Writer) error { return share.WriteJSON(w, session.Document) })
+}
+
+// fixtureRow is a fixture that has no run-in yet.
+type fixtureRow struct {
+	ID                             uint64
+	Title, Kind, Day, Clock, Place string
+}
+
+// toCome lists the fixtures without a run-in, the nearest first.
+func (s *Site) toCome(c *gin.Context) (rows []fixtureRow, more int, err error) {
+	kept, err := store.Things[club.Fixture](c.Request.Context(), s.Planner.Store, account(c).ClubID)
+	if err != nil {
+		return nil, 0, err
+	}
+	now := s.Planner.Now().Add(-12 * time.Hour)
+	type dated struct {
+		at  time.Time
+		row fixtureRow
+	}
+	var list []dated
+	for _, k := range kept {
+		at, err := k.Is.Start.Resolve()
+		if err != nil || at.Before(now) {
+			continue
+		}
+		row := fixtureRow{ID: k.ID, Title: k.Is.Title, Kind: string(k.Is.For), Day: at.Format("Mon 2 Jan"), Clock: at.Format("15:04"), Place: k.Is.Place}
+		if k.Is.Day {
+			row.Clock = "hour not known"
+		}
+		list = append(list, dated{at, row})
+	}
+	slices.SortStableFunc(list, func(a, b dated) int { return a.at.Compare(b.at) })
+	for _, d := range list {
+		rows = append(rows, d.row)
+	}
+	const shown = 8
+	if len(rows) > shown {
+		return rows[:shown], len(rows) - shown, nil
+	}
+	return rows, 0, nil
+}
