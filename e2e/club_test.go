@@ -116,8 +116,7 @@ func TestTheDrillBookIsFoundIn(t *testing.T) {
 	assert.Equal(t, "Ours now", eval[string](b, `document.querySelector("[name=aim]").value`))
 	b.fill("[name=target]", "5")
 	b.click("#save")
-	b.until(`location.pathname == "/drills"`)
-	assert.Contains(t, b.text("main"), "Changed by your club")
+	b.until(`document.querySelector("main")?.innerText.includes("Changed by your club")`)
 	b.click("#take-back")
 	b.until(`document.querySelector("[role=status]").innerText.includes("Taken back")`)
 	assert.NotContains(t, b.text("main"), "Ours now")
@@ -197,6 +196,8 @@ func TestARulingIsMadeByMedicalStaff(t *testing.T) {
 	assert.Contains(t, b.text("main"), "a private matter")
 	assert.Equal(t, "403", evalPromise(b, `fetch("/ground/kit", {method: "POST", body: new URLSearchParams({name: "x", pieces: "1"})}).then(r => String(r.status))`))
 
+	assert.Equal(t, "403", evalPromise(b, `fetch("/sessions/1/blocks/lineout/remove", {method: "POST", body: new URLSearchParams({edition: "1"})}).then(r => String(r.status))`))
+
 	coach := newBrowser(t, base)
 	coach.signIn()
 	coach.open("/squad?player=" + player)
@@ -208,6 +209,65 @@ func TestARulingIsMadeByMedicalStaff(t *testing.T) {
 		assert.True(t, strings.HasPrefix(got, fmt.Sprint(http.StatusOK)), path)
 		assert.NotContains(t, got, "private matter", path)
 	}
+}
+
+// What a plan is made of is changed on its board: a block's people and place,
+// its drills, what the day holds, and who comes.
+func TestABoardIsChangedInAllItsParts(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.open("/sessions/1?block=lineout")
+	open := func(summary string) {
+		b.run(fmt.Sprintf(`[...document.querySelectorAll("summary")].find(s => s.textContent.trim() == %q).click()`, summary))
+	}
+	said := func() string {
+		session, err := p.Store.Session(context.Background(), 1, 1)
+		require.NoError(t, err)
+		return session.Made.Summary
+	}
+	changes := 0
+	after := func(what string) {
+		t.Helper()
+		changes++
+		b.until(fmt.Sprintf(`document.querySelector("[name=edition]")?.value == "%d"`, changes+1))
+		assert.Equal(t, what, said())
+	}
+	open("Who, where, drills")
+	b.set("#block-name", "Throws")
+	after("Throws changed")
+	b.set("#block-zone", "far")
+	after("Throws changed")
+	b.set("#more-drill", "throw-at-mark")
+	b.click("#add-item")
+	after("Throws at a mark in Throws")
+	b.run(`[...document.querySelectorAll("#chosen button")].find(e => e.textContent == "Line-out throws out").click()`)
+	after("Line-out throws out of Throws")
+
+	open("What the day holds")
+	b.set("#fixed-from-toss", "38")
+	b.until(`document.querySelector(".problem")?.innerText.includes("ends before it starts")`)
+	b.set("#fixed-from-toss", "42:30")
+	after("Toss changed")
+	b.fill("#fixed-name", "Kit check")
+	b.fill("#fixed-from", "@14:12")
+	b.fill("#fixed-to", "@14:15")
+	b.click("#fixed-add")
+	after("Kit check added")
+
+	open("Who is there")
+	b.set("#late-p7", "12")
+	after("Tamsin O. comes 12:00 late")
+	b.run(`document.querySelector("#late-p9").form.querySelector("[name=out]").click()`)
+	after("Pia L. is out")
+	board, err := p.Board(context.Background(), 1, 1)
+	require.NoError(t, err)
+	assert.True(t, board.Schedule.Result.Feasible)
+	assert.Nil(t, board.Document.Player("p9"))
+	for range changes {
+		b.do(chromedp.KeyEvent("z"))
+	}
+	b.until(`document.querySelector("#undo").disabled`)
 }
 
 // Somebody who is invited joins with a link that is good once.

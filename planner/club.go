@@ -254,6 +254,20 @@ func (p *Planner) Sport(ctx context.Context, clubID uint64) (*sport.Sport, error
 	return &known, nil
 }
 
+// Item is a drill ready for a block of a squad, with what stands in for it.
+func (b *Book) Item(d drill.Drill, grade drill.Grade) plan.Item {
+	item := plan.Item{Drill: d.For(grade)}
+	if easier, ok := b.Find(d.Easier); ok {
+		easier = easier.For(grade)
+		item.Easier = &easier
+	}
+	if swap, ok := b.Find(d.Swap); ok {
+		swap = swap.For(grade)
+		item.Swap = &swap
+	}
+	return item
+}
+
 // Free makes a code of a name that no drill has yet.
 func (b *Book) Free(name string) string {
 	base := strings.Join(strings.FieldsFunc(strings.ToLower(name), func(r rune) bool { return (r < 'a' || r > 'z') && (r < '0' || r > '9') }), "-")

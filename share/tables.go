@@ -148,6 +148,9 @@ var drillColumns = []column[club.Drill]{
 	decimal("seconds between waves", func(d *club.Drill) *float64 { return &d.Dose.IntervalSeconds }),
 	word("waves", func(d *club.Drill) *drill.Flow { return &d.Dose.Flow }, drill.Continuous, drill.Regroup),
 	whole("cells", func(d *club.Drill) *int { return &d.Dose.Cells }),
+	several("rows", func(d *club.Drill) *[]string { return &d.Rows }),
+	several("columns", func(d *club.Drill) *[]string { return &d.Columns }),
+	{"ladder", nil, setLadder, getLadder},
 	decimal("seconds an act", func(d *club.Drill) *float64 { return &d.Dose.ActSeconds }),
 	decimal("effort", func(d *club.Drill) *float64 { return &d.Effort }),
 	decimal("contacts each", func(d *club.Drill) *float64 { return &d.ContactsPerUnit }),
@@ -172,6 +175,29 @@ var drillColumns = []column[club.Drill]{
 	text("caution", func(d *club.Drill) *string { return &d.Caution }),
 	word("least level", func(d *club.Drill) *drill.Grade { return &d.Least }, drill.Junior, drill.Club, drill.Elite),
 	several("sports", func(d *club.Drill) *[]string { return &d.Sports }),
+}
+
+func setLadder(d *club.Drill, cell string) error {
+	d.Rungs = nil
+	for _, one := range strings.Split(cell, ";") {
+		if strings.TrimSpace(one) == "" {
+			continue
+		}
+		r, err := drill.ParseRung(one)
+		if err != nil {
+			return err
+		}
+		d.Rungs = append(d.Rungs, r)
+	}
+	return nil
+}
+
+func getLadder(d *club.Drill) string {
+	var list []string
+	for _, r := range d.Rungs {
+		list = append(list, r.String())
+	}
+	return strings.Join(list, "; ")
 }
 
 func setPhases(d *club.Drill, cell string) error {

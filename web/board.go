@@ -11,6 +11,7 @@ import (
 
 	"cuestart/core/check"
 	"cuestart/core/clock"
+	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/today"
@@ -27,6 +28,8 @@ type boardBody struct {
 	Findings    []finding
 	Kept        []finding
 	Factors     []string // what the day does to the doses
+	Fixed       []fixedForm
+	Players     []playerLine
 	Day         dayForm
 	DayFactors  []tickBox
 	Problems    plan.Problems // of the form that was sent, if it was refused
@@ -58,6 +61,16 @@ var severityWords = map[check.Severity]string{check.Stop: "Do not run it so", ch
 // step is a hidden link to the block before or after the chosen one.
 type step struct{ Key, Block string }
 
+// BlockProblem is what was wrong with what is said of a block.
+func (b *boardBody) BlockProblem(id string) string {
+	for _, field := range []string{"name", "who", "zone", "stations"} {
+		if what := b.Problems.At("blocks." + id + "." + field); what != "" {
+			return what
+		}
+	}
+	return ""
+}
+
 // Steps are the blocks that the keys n and p lead to.
 func (b *boardBody) Steps() (steps []step) {
 	if len(b.Rows) == 0 {
@@ -87,6 +100,18 @@ func (b *boardBody) Shifts() []string { return []string{"-20", "-5", "+5", "+20"
 // Minutes writes seconds as minutes and seconds.
 func (b *boardBody) Minutes(seconds int) string { return clock.Duration(seconds) }
 
+// fixedForm is a fixed event, open for change.
+type fixedForm struct {
+	ID, Name, Who, WhoName, From, To string
+	Active                           bool
+}
+
+// playerLine is a player of the plan, and whether they come in time.
+type playerLine struct {
+	ID, Name, Ruling string
+	Late             int
+}
+
 type timingForm struct {
 	Local, Zone, Occurrence, Margin string
 }
@@ -103,6 +128,14 @@ type chosen struct {
 	boardRow
 	Aim, Why   string
 	Because    string // why it is in the plan
+	WhoID      string // "": several, picked one by one
+	ZoneID     string
+	LeaderID   string
+	Stations   int
+	Zones      []audience
+	Leaders    []audience
+	Fits       []drill.Drill // what may be put in beside
+	Several    bool          // more than one drill
 	Items      []chosenItem
 	Priority   plan.Priority
 	Priorities []plan.Priority
@@ -198,6 +231,25 @@ func (s *Site) boardBody(c *gin.Context, b *planner.Board, block string, refused
 			body.Findings = append(body.Findings, one)
 		}
 	}
+	for _, f := range d.Fixed {
+		one := fixedForm{ID: f.ID, Name: f.Name, WhoName: who(d, f.Who), From: momentText(f.Span.From, fitted.Start), To: momentText(f.Span.To, fitted.Start), Active: f.Active}
+		if len(f.Who) == 1 {
+			one.Who = f.Who[0]
+		}
+		body.Fixed = append(body.Fixed, one)
+	}
+	for _, p := range d.Players {
+		line := playerLine{ID: p.ID, Name: p.First + " " + p.Last, Late: p.Late / 60}
+		if p.Number > 0 {
+			line.Name = fmt.Sprintf("%d %s", p.Number, line.Name)
+		}
+		for _, r := range d.Restrictions {
+			if r.Player == p.ID {
+				line.Ruling = strings.Join(nonEmpty(line.Ruling, rulingWords(r)), ", ")
+			}
+		}
+		body.Players = append(body.Players, line)
+	}
 	body.Day = dayFormOf(d.Today)
 	for _, f := range today.Factors(d) {
 		on := !slices.Contains(d.Today.Off, f.ID)
@@ -256,6 +308,21 @@ func boardRowOf(b *planner.Board, i int) boardRow {
 func chosenOf(b *planner.Board, i int, row boardRow, refused plan.Problems) *chosen {
 	block, r := &b.Document.Blocks[i], &b.Schedule.Result.Blocks[i]
 	found := &chosen{boardRow: row, Aim: block.Aim, Because: block.Why, Why: r.Why, Priority: block.Priority, Priorities: plan.Priorities}
+	if len(block.Who) == 1 {
+		found.WhoID = block.Who[0]
+	}
+	found.ZoneID, found.LeaderID, found.Stations, found.Several = block.Zone, block.Leader, block.Stations, len(block.Items) > 1
+	for _, z := range b.Document.Zones {
+		found.Zones = append(found.Zones, audience{z.ID, z.Name})
+	}
+	for _, l := range b.Document.Leaders {
+		found.Leaders = append(found.Leaders, audience{l.ID, l.Name})
+	}
+	for _, k := range b.Drills {
+		if k.Serves(block.Phase) {
+			found.Fits = append(found.Fits, k)
+		}
+	}
 	for n, item := range block.Items {
 		known := item.Drill
 		line := chosenItem{Index: n, Code: known.Code, Name: known.Name, Words: known.Words(known.Range.Target), Range: known.Range,
@@ -305,6 +372,11 @@ func addFormOf(d *plan.Document, drills []drill.Drill) addForm {
 		form.Audiences = append(form.Audiences, audience{p.ID, name})
 	}
 	return form
+}
+
+// rulingWords says what a plan's restriction rules.
+func rulingWords(r plan.Restriction) string {
+	return club.Restriction{NoJumps: r.NoJumps, NoOverhead: r.NoOverhead, MaxEffort: int(100*r.MaxEffort + 0.5), Spare: r.Spare, MaxMinutes: r.MaxMinutes}.Words()
 }
 
 func nonEmpty(words ...string) []string {

@@ -63,8 +63,12 @@ type openDrill struct {
 	Marks                                        []string
 	Links                                        []drillLink
 	Own, Sports                                  string
+	Steps                                        []ladderStep
 	Close                                        string
 }
+
+// ladderStep is a rung with the acts that the target puts on it.
+type ladderStep struct{ What, Acts string }
 
 type drillLink struct{ What, Name, Href, None string }
 
@@ -199,6 +203,9 @@ func openOf(b *planner.Book, d drill.Drill, asked url.Values) *openDrill {
 	if !d.Ground {
 		o.Marks = append([]string{"standing"}, o.Marks...)
 	}
+	for i, n := range d.Ladder(d.Range.Target) {
+		o.Steps = append(o.Steps, ladderStep{d.Rungs[i].String(), fmt.Sprint(n)})
+	}
 	for _, link := range []struct{ what, code, none string }{{"Easier", d.Easier, "this is the plainest form"}, {"Harder", d.Harder, "this is the hardest: turn up the dose"}, {"Instead", d.Swap, "nothing is named"}} {
 		l := drillLink{What: link.what, None: link.none}
 		if other, ok := b.Find(link.code); ok {
@@ -228,6 +235,7 @@ type drillForm struct {
 	New                           bool
 	Edition                       uint32
 	Cues, Faults, Kit, LaneKit    string
+	Rows, Columns, Ladder         string
 	Own                           bool
 	Codes                         []choice
 	Problems                      plan.Problems
@@ -348,6 +356,12 @@ func (s *Site) editDrill(c *gin.Context) {
 func (s *Site) showDrillForm(c *gin.Context, status int, b *planner.Book, f *drillForm) {
 	f.Cues, f.Faults = strings.Join(f.Drill.Cues, "\n"), strings.Join(f.Drill.Faults, "\n")
 	f.Kit, f.LaneKit = strings.Join(f.Drill.Kit, "; "), strings.Join(f.Drill.LaneKit, "; ")
+	f.Rows, f.Columns = strings.Join(f.Drill.Rows, "; "), strings.Join(f.Drill.Columns, "; ")
+	var rungs []string
+	for _, r := range f.Drill.Rungs {
+		rungs = append(rungs, r.String())
+	}
+	f.Ladder = strings.Join(rungs, "\n")
 	for _, p := range phaseOrder {
 		f.PhaseChoices = append(f.PhaseChoices, tickBox{tile(p), phaseNames[p], f.Drill.Serves(p)})
 	}
@@ -412,6 +426,15 @@ func (f *drillForm) read(c *gin.Context) (wrong plan.Problems) {
 	d := &f.Drill
 	d.Name, d.Aim, d.Unit, d.Caution = strings.TrimSpace(c.PostForm("name")), strings.TrimSpace(c.PostForm("aim")), strings.TrimSpace(c.PostForm("unit")), strings.TrimSpace(c.PostForm("caution"))
 	d.Cues, d.Faults, d.Kit, d.LaneKit = entries(c.PostForm("cues")), entries(c.PostForm("faults")), entries(c.PostForm("kit")), entries(c.PostForm("lane_kit"))
+	d.Rows, d.Columns, d.Rungs = entries(c.PostForm("rows")), entries(c.PostForm("columns")), nil
+	for _, text := range entries(c.PostForm("ladder")) {
+		r, err := drill.ParseRung(text)
+		if err != nil {
+			wrong = append(wrong, plan.Problem{Where: "ladder", What: err.Error()})
+			continue
+		}
+		d.Rungs = append(d.Rungs, r)
+	}
 	d.Regions, d.Planes, d.Qualities = c.PostFormArray("regions"), c.PostFormArray("planes"), c.PostFormArray("qualities")
 	d.Easier, d.Harder, d.Swap, d.Least = c.PostForm("easier"), c.PostForm("harder"), c.PostForm("swap"), drill.Grade(c.PostForm("least"))
 	d.Dose.Kind, d.Dose.Flow = drill.Kind(c.PostForm("kind")), drill.Flow(c.PostForm("flow"))
@@ -441,6 +464,9 @@ func (f *drillForm) read(c *gin.Context) (wrong plan.Problems) {
 		if err != nil || strings.HasPrefix(text, "-") {
 			wrong = append(wrong, plan.Problem{Where: "dose", What: fmt.Sprintf("%q is no number of %s", text, n.Label)})
 		}
+	}
+	if n := len(d.Rows) * len(d.Columns); n > 0 {
+		d.Dose.Cells = n // counted for the coach
 	}
 	return wrong
 }

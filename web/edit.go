@@ -216,3 +216,99 @@ func (s *Site) keepRoutine(c *gin.Context) {
 		c.Redirect(http.StatusSeeOther, "/routines")
 	}
 }
+
+// setBlock changes what is said of a block beside its drills.
+func (s *Site) setBlock(c *gin.Context) {
+	block := c.Param("block")
+	s.change(c, block, func(d *plan.Document) (string, error) {
+		who := []string{c.PostForm("who")}
+		if b := d.Block(block); b != nil && who[0] == "" {
+			who = b.Who // as it is: players picked one by one
+		}
+		return d.SetBlock(block, plan.BlockFields{Name: strings.TrimSpace(c.PostForm("name")), Aim: strings.TrimSpace(c.PostForm("aim")), Who: who,
+			Zone: c.PostForm("zone"), Leader: c.PostForm("leader"), Stations: number(c.PostForm("stations"))})
+	}, nil)
+}
+
+// addItem puts a drill of the club's book into a block.
+func (s *Site) addItem(c *gin.Context) {
+	book, err := s.Planner.Book(c.Request.Context(), account(c).ClubID)
+	if err != nil {
+		s.failed(c, err)
+		return
+	}
+	block := c.Param("block")
+	s.change(c, block, func(d *plan.Document) (string, error) {
+		known, ok := book.Find(c.PostForm("drill"))
+		if !ok {
+			return "", plan.Problems{{Where: "blocks." + block + ".items", What: "pick a drill"}}
+		}
+		return d.AddItem(block, book.Item(known, d.Grade))
+	}, nil)
+}
+
+func (s *Site) removeItem(c *gin.Context) {
+	block := c.Param("block")
+	s.change(c, block, func(d *plan.Document) (string, error) { return d.RemoveItem(block, number(c.PostForm("item"))) }, nil)
+}
+
+// setFixed changes or adds what the day holds.
+func (s *Site) setFixed(c *gin.Context) {
+	s.change(c, "", func(d *plan.Document) (string, error) {
+		if c.PostForm("gone") != "" {
+			return d.RemoveFixed(c.PostForm("id"))
+		}
+		f := plan.Fixed{ID: c.PostForm("id"), Name: strings.TrimSpace(c.PostForm("name")), Who: []string{c.PostForm("who")}, Active: c.PostForm("active") != ""}
+		if known := d.Fixed; f.ID != "" && f.Who[0] == "" {
+			for _, k := range known {
+				if k.ID == f.ID {
+					f.Who = k.Who
+				}
+			}
+		}
+		var wrong error
+		if f.Span.From, wrong = moment(c.PostForm("from")); wrong == nil {
+			f.Span.To, wrong = moment(c.PostForm("to"))
+		}
+		if wrong != nil {
+			return "", plan.Problems{{Where: "fixed", What: wrong.Error()}}
+		}
+		return d.SetFixed(f)
+	}, nil)
+}
+
+// moment reads minutes to go, 46 or 4:30, or a time on the clock, 13:52 with a
+// leading @.
+func moment(text string) (clock.Moment, error) {
+	text = strings.TrimSpace(text)
+	if at, isClock := strings.CutPrefix(text, "@"); isClock {
+		if _, err := time.Parse("15:04", at); err != nil {
+			return clock.Moment{}, fmt.Errorf("%q is no time on the clock such as @13:52", text)
+		}
+		return clock.AtClock(at), nil
+	}
+	seconds, err := clock.ParseDuration(text)
+	return clock.BeforeStart(seconds), err
+}
+
+// momentText writes a moment as moment reads it.
+func momentText(m clock.Moment, start time.Time) string {
+	if m.Clock != "" {
+		return "@" + m.Clock
+	}
+	at, err := m.Offset(start)
+	if err != nil {
+		return ""
+	}
+	return strings.TrimSuffix(clock.Duration(int(-at)), ":00")
+}
+
+// setPlayer says that a player comes late or not at all.
+func (s *Site) setPlayer(c *gin.Context) {
+	s.change(c, "", func(d *plan.Document) (string, error) {
+		if c.PostForm("out") != "" {
+			return d.SetOut(c.PostForm("player"))
+		}
+		return d.SetLate(c.PostForm("player"), 60*number(c.PostForm("late")))
+	}, nil)
+}

@@ -91,3 +91,12 @@ func (s *Site) coaches(c *gin.Context) {
 	}
 	c.Next()
 }
+
+// coachesWrite lets only coaches and assistants change a session; all may see it.
+func (s *Site) coachesWrite(c *gin.Context) {
+	if c.Request.Method != http.MethodGet {
+		s.coaches(c)
+		return
+	}
+	c.Next()
+}

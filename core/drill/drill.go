@@ -5,7 +5,9 @@ package drill
 import (
 	"errors"
 	"fmt"
+	"math"
 	"slices"
+	"strconv"
 	"strings"
 )
 
@@ -70,6 +72,12 @@ type Drill struct {
 	// nobody waits for a turn.
 	Together bool `json:"together,omitempty"`
 
+	// Rows and Columns name the cells of a grid, Rungs the steps of a distance
+	// ladder, over which the acts are spread.
+	Rows    []string `json:"rows,omitempty"`
+	Columns []string `json:"columns,omitempty"`
+	Rungs   []Rung   `json:"rungs,omitempty"`
+
 	// ContactsPerUnit is the number of ground contacts of one rep, trip or act.
 	ContactsPerUnit float64 `json:"contacts_per_unit,omitempty"`
 }
@@ -79,6 +87,58 @@ type Drill struct {
 type Space struct {
 	Length float64 `json:"length"` // 0: on the spot
 	Width  float64 `json:"width"`
+}
+
+// Rung is a step of a distance ladder.
+type Rung struct {
+	Metres float64 `json:"metres"`
+	Effort float64 `json:"effort"` // 0 to 1; it rises to full by the last
+	Name   string  `json:"name,omitempty"`
+}
+
+// String writes the rung as ParseRung reads it: "12 m, 50 %, easy arm".
+func (r Rung) String() string {
+	text := fmt.Sprintf("%g m, %g %%", r.Metres, math.Round(1000*r.Effort)/10)
+	if r.Name != "" {
+		text += ", " + r.Name
+	}
+	return text
+}
+
+// ParseRung reads a rung: metres, effort in per cent, and a name if it has one.
+func ParseRung(text string) (r Rung, err error) {
+	parts := strings.SplitN(text, ",", 3)
+	number := func(i int, unit string) float64 {
+		if i >= len(parts) {
+			return -1
+		}
+		n, bad := strconv.ParseFloat(strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(parts[i]), unit)), 64)
+		if bad != nil || n != n {
+			return -1
+		}
+		return n
+	}
+	r.Metres, r.Effort = number(0, "m"), number(1, "%")/100
+	if r.Metres <= 0 || r.Effort < 0 || r.Effort > 1 {
+		return Rung{}, fmt.Errorf("%q is no step of a ladder: write it as 12 m, 50 %%, easy arm", text)
+	}
+	if len(parts) == 3 {
+		r.Name = strings.TrimSpace(parts[2])
+	}
+	return r, nil
+}
+
+// Ladder spreads amount acts over the rungs as evenly as can be; what is over
+// goes to the first ones, where it is easy.
+func (d Drill) Ladder(amount int) []int {
+	acts := make([]int, len(d.Rungs)) // none without rungs
+	for i := range acts {
+		acts[i] = amount / len(acts)
+		if i < amount%len(acts) {
+			acts[i]++
+		}
+	}
+	return acts
 }
 
 // What a drill works, in the words that coaches sort by.
@@ -106,6 +166,15 @@ func (d Drill) Validate() error {
 	}
 	problems = append(problems, d.For(Club).Dose.Validate(), d.Range.Validate(), within("effort", d.Effort, 0, 1),
 		known("region", d.Regions, Regions), known("plane", d.Planes, Planes), known("quality", d.Qualities, Qualities))
+	if n := len(d.Rows) * len(d.Columns); n > 0 && d.Dose.Kind == Grid && n != d.Dose.Cells {
+		problems = append(problems, fmt.Errorf("%d rows and %d columns make %d cells, not %d", len(d.Rows), len(d.Columns), n, d.Dose.Cells))
+	}
+	for i, r := range d.Rungs {
+		if !(r.Metres > 0 && r.Metres <= 200) || !(r.Effort >= 0 && r.Effort <= 1) || i > 0 && (r.Metres < d.Rungs[i-1].Metres && r.Effort < d.Rungs[i-1].Effort) {
+			problems = append(problems, errors.New("a distance ladder grows, in steps of 1 to 200 m and 0 to 100 per cent"))
+			break
+		}
+	}
 	if err := errors.Join(problems...); err != nil {
 		return fmt.Errorf("drill %s: %w", d.Code, err)
 	}

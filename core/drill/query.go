@@ -33,13 +33,15 @@ func (q Query) Find(drills []Drill) (found []Drill) {
 			continue
 		}
 		name := fold(d.Name)
-		inName, anywhere := true, true
+		inName, anywhere, whole := true, true, ""
 		for _, w := range words {
 			if strings.Contains(name, w) {
 				continue
 			}
-			inName = false
-			anywhere = anywhere && strings.Contains(d.words(), w)
+			if inName = false; whole == "" {
+				whole = d.words()
+			}
+			anywhere = anywhere && strings.Contains(whole, w)
 		}
 		switch {
 		case inName:
@@ -74,11 +76,18 @@ func (q Query) fits(d *Drill) bool {
 
 // words is everything of a drill that a coach may look for.
 func (d *Drill) words() string {
-	parts := []string{d.Aim, d.Caution, d.Unit, d.Code}
-	for _, list := range [][]string{d.Cues, d.Faults, d.Regions, d.Planes, d.Qualities, d.Kit, d.LaneKit} {
-		parts = append(parts, list...)
+	var b strings.Builder
+	b.Grow(512)
+	add := func(text string) { b.WriteByte(' '); b.WriteString(text) }
+	for _, one := range [...]string{d.Aim, d.Caution, d.Unit, d.Code} {
+		add(one)
 	}
-	return fold(strings.Join(parts, " "))
+	for _, list := range [...][]string{d.Cues, d.Faults, d.Regions, d.Planes, d.Qualities, d.Kit, d.LaneKit} {
+		for _, one := range list {
+			add(one)
+		}
+	}
+	return fold(b.String())
 }
 
 // fold makes letters comparable: small, and hyphens as spaces.

@@ -150,6 +150,154 @@ func (d *Document) Add(known drill.Drill, phase drill.Phase, who []string, prior
 	return known.Name + " added", nil
 }
 
+// BlockFields is what a coach says of a block beside its drills.
+type BlockFields struct {
+	Name, Aim    string
+	Who          []string
+	Zone, Leader string // ids; "": none
+	Stations     int
+}
+
+// SetBlock changes what is said of a block.
+func (d *Document) SetBlock(block string, to BlockFields) (string, error) {
+	b := d.Block(block)
+	if b == nil {
+		return "", ErrNoSuchBlock
+	}
+	where := "blocks." + block
+	if problem := NameProblem(to.Name); problem != "" {
+		return "", Problems{{where + ".name", problem}}
+	}
+	if len(d.Members(to.Who)) == 0 {
+		return "", Problems{{where + ".who", "nobody is in it: pick a unit or players"}}
+	}
+	if to.Stations < 0 || to.Stations > 100 {
+		return "", Problems{{where + ".stations", "there are between 1 and 100 stations"}}
+	}
+	if to.Zone != "" && d.Zone(to.Zone) == nil || to.Leader != "" && d.Leader(to.Leader) == nil {
+		return "", Problems{{where + ".zone", "this place or leader is not of this plan"}}
+	}
+	b.Name, b.Aim, b.Zone, b.Leader, b.Stations = to.Name, to.Aim, to.Zone, to.Leader, to.Stations
+	if !slices.Equal(b.Who, to.Who) {
+		b.Who, b.Excusable = to.Who, slices.Contains(to.Who, Everyone)
+	}
+	return to.Name + " changed", nil
+}
+
+// AddItem puts a drill into a block, last.
+func (d *Document) AddItem(block string, item Item) (string, error) {
+	b := d.Block(block)
+	switch {
+	case b == nil:
+		return "", ErrNoSuchBlock
+	case len(b.Items) >= MaxItems:
+		return "", Problems{{"blocks." + block + ".items", fmt.Sprintf("a block has between 1 and %d drills", MaxItems)}}
+	case !item.Drill.Serves(b.Phase):
+		return "", Problems{{"blocks." + block + ".items", fmt.Sprintf("%s does not belong in that phase", item.Drill.Name)}}
+	}
+	b.Items = append(b.Items, item)
+	return fmt.Sprintf("%s in %s", item.Drill.Name, b.Name), nil
+}
+
+// RemoveItem takes a drill out of a block, and the block out with its last one.
+func (d *Document) RemoveItem(block string, item int) (string, error) {
+	b := d.Block(block)
+	if b == nil || item < 0 || item >= len(b.Items) {
+		return "", ErrNoSuchBlock
+	}
+	if len(b.Items) == 1 {
+		return d.Remove(block)
+	}
+	said := fmt.Sprintf("%s out of %s", b.Items[item].Drill.Name, b.Name)
+	b.Items = slices.Delete(b.Items, item, item+1)
+	return said, nil
+}
+
+// SetFixed changes a fixed event, or adds it where its id is "".
+func (d *Document) SetFixed(f Fixed) (string, error) {
+	if problem := NameProblem(f.Name); problem != "" {
+		return "", Problems{{"fixed", problem}}
+	}
+	if len(d.Members(f.Who)) == 0 {
+		return "", Problems{{"fixed", "say whom it holds"}}
+	}
+	start, err := d.Start.Resolve()
+	if err != nil {
+		return "", Problems{{"start", err.Error()}}
+	}
+	if window, err := f.Span.Window(start); err != nil || window.To <= window.From {
+		return "", Problems{{"fixed", "it ends before it starts"}}
+	}
+	if f.ID == "" {
+		for n := len(d.Fixed) + 1; f.ID == "" || find(d.Fixed, f.ID, func(f Fixed) string { return f.ID }) != nil; n++ {
+			f.ID = fmt.Sprintf("fixed-%d", n)
+		}
+		d.Fixed = append(d.Fixed, f)
+		return f.Name + " added", nil
+	}
+	known := find(d.Fixed, f.ID, func(f Fixed) string { return f.ID })
+	if known == nil {
+		return "", Problems{{"fixed", "this is no longer in the plan"}}
+	}
+	*known = f
+	return f.Name + " changed", nil
+}
+
+// RemoveFixed takes a fixed event out.
+func (d *Document) RemoveFixed(id string) (string, error) {
+	i := slices.IndexFunc(d.Fixed, func(f Fixed) bool { return f.ID == id })
+	if i < 0 {
+		return "", Problems{{"fixed", "this is no longer in the plan"}}
+	}
+	name := d.Fixed[i].Name
+	d.Fixed = slices.Delete(d.Fixed, i, i+1)
+	return name + " taken out", nil
+}
+
+// SetLate says by how many seconds a player comes late; 0: in time.
+func (d *Document) SetLate(player string, seconds int) (string, error) {
+	p := d.Player(player)
+	if p == nil {
+		return "", Problems{{"players", "this player is not in the plan"}}
+	}
+	if seconds < 0 || seconds > 24*3600 {
+		return "", Problems{{"players", "late or due lies outside the day"}}
+	}
+	p.Late = seconds
+	if seconds == 0 {
+		return p.ShortName() + " is in time", nil
+	}
+	return fmt.Sprintf("%s comes %s late", p.ShortName(), clock.Duration(seconds)), nil
+}
+
+// SetOut takes a player out of the plan, of its units and of blocks of their own.
+func (d *Document) SetOut(player string) (string, error) {
+	p := d.Player(player)
+	if p == nil {
+		return "", Problems{{"players", "this player is not in the plan"}}
+	}
+	if len(d.Players) == 1 {
+		return "", Problems{{"players", "nobody would be left"}}
+	}
+	name := p.ShortName()
+	is := func(id string) bool { return id == player }
+	d.Players = slices.DeleteFunc(d.Players, func(p Player) bool { return p.ID == player })
+	for i := range d.Units {
+		d.Units[i].Players = slices.DeleteFunc(d.Units[i].Players, is)
+	}
+	d.Restrictions = slices.DeleteFunc(d.Restrictions, func(r Restriction) bool { return r.Player == player })
+	for _, b := range slices.Clone(d.Blocks) {
+		if len(d.Members(b.Who)) == 0 {
+			d.Remove(b.ID)
+			continue
+		}
+		kept := d.Block(b.ID)
+		kept.Who = slices.DeleteFunc(kept.Who, is)
+	}
+	d.Fixed = slices.DeleteFunc(d.Fixed, func(f Fixed) bool { return len(d.Members(f.Who)) == 0 })
+	return name + " is out", nil
+}
+
 func (d *Document) freeID() string {
 	for n := len(d.Blocks) + 1; ; n++ {
 		if id := fmt.Sprintf("b%d", n); d.Block(id) == nil {

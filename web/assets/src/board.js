@@ -42,6 +42,7 @@ export default () => ({
   async swap(url, options) {
     this.busy = true;
     const kept = document.activeElement?.id;
+    const opened = [...this.$root.querySelectorAll("details[open] > summary")].map((s) => s.textContent);
     try {
       const answer = await fetch(url, { ...options, headers: { "X-Part": "board" } });
       if (answer.redirected || !answer.headers.get("X-Part")) {
@@ -49,6 +50,7 @@ export default () => ({
         return;
       }
       this.$root.innerHTML = await answer.text();
+      for (const summary of this.$root.querySelectorAll("details > summary")) if (opened.includes(summary.textContent)) summary.parentElement.open = true;
     } catch {
       document.getElementById("no-answer")?.removeAttribute("hidden");
     } finally {
