@@ -15,8 +15,11 @@ import (
 
 	"cuestart/book"
 	"cuestart/core/check"
+	"cuestart/core/clock"
 	"cuestart/core/club"
+	"cuestart/core/plan"
 	"cuestart/demo"
+	"cuestart/planner"
 	"cuestart/store"
 )
 
@@ -209,6 +212,30 @@ func TestARulingIsMadeByMedicalStaff(t *testing.T) {
 		assert.True(t, strings.HasPrefix(got, fmt.Sprint(http.StatusOK)), path)
 		assert.NotContains(t, got, "private matter", path)
 	}
+}
+
+// A club's copy of its sport is what the next run-in is composed by.
+func TestTheSportIsTheClubsOwn(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.open("/sport")
+	b.fill("[name=start]", "First kick")
+	b.set("[name=craft]", "Nothing | Nobody | no-drill | must")
+	b.click("#save-sport")
+	b.until(`document.querySelector("[role=alert]")`)
+	assert.Contains(t, b.text("main"), "who is nobody")
+	assert.Contains(t, b.text("main"), "there is no drill")
+	b.set("[name=craft]", "Throws | Hookers | throw-at-mark | must | 2 | own |")
+	b.click("#save-sport")
+	b.until(`document.querySelector("[role=status]")?.innerText.includes("is saved")`)
+	added, err := p.Add(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, planner.NewSession{Kind: plan.Match, Title: "x", Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}})
+	require.NoError(t, err)
+	board, err := p.Board(context.Background(), 1, added.ID)
+	require.NoError(t, err)
+	assert.Equal(t, "First kick", board.Document.StartName)
+	assert.Equal(t, "Throws", board.Document.Block("craft-1").Name)
+	assert.Nil(t, board.Document.Block("craft-4"))
 }
 
 // What a plan is made of is changed on its board: a block's people and place,

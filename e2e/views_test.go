@@ -40,6 +40,7 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"squad-unit", "/squad?unit=new", []int64{1280, 360}},
 		{"ground", "/ground?edit=zone&id=new&of=1", []int64{1280, 360}},
 		{"routines", "/routines?slot=raise.0", []int64{1280, 360}},
+		{"sport", "/sport", []int64{1280, 360}},
 		{"import", "/import", []int64{1280, 360}},
 		{"sheet", "/sessions/1/sheet", []int64{1280, 360}},
 		{"who-are-you", "/r/" + token, []int64{390, 360}},

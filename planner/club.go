@@ -279,3 +279,29 @@ func (b *Book) Free(name string) string {
 		code = fmt.Sprintf("%s-%d", base, n)
 	}
 }
+
+// KeepSport saves the club's own copy of its sport.
+func (p *Planner) KeepSport(ctx context.Context, by store.Account, s sport.Sport, edition uint32) error {
+	kept, err := store.Things[club.Sport](ctx, p.Store, by.ClubID)
+	if err != nil {
+		return err
+	}
+	change := store.Change{Is: club.Sport{Sport: s}, Edition: edition}
+	if len(kept) > 0 {
+		change.ID = kept[0].ID
+	} else {
+		change.Edition = 0
+	}
+	_, err = p.Keep(ctx, by, s.Name+" changed", change)
+	return err
+}
+
+// ResetSport brings the sport back to how it came.
+func (p *Planner) ResetSport(ctx context.Context, by store.Account) error {
+	kept, err := store.Things[club.Sport](ctx, p.Store, by.ClubID)
+	if err != nil || len(kept) == 0 {
+		return err
+	}
+	_, err = p.Keep(ctx, by, kept[0].Is.Name+" as it came", store.Change{ID: kept[0].ID, Is: kept[0].Is, Gone: true})
+	return err
+}

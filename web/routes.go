@@ -46,6 +46,9 @@ func (s *Site) routes(r *gin.Engine) {
 	change.POST("/ground/:kind", s.saveGround)
 	change.POST("/ground/:kind/:id/remove", s.removeGround)
 	change.POST("/invite", s.invite)
+	change.GET("/sport", s.sport)
+	change.POST("/sport", s.saveSport)
+	change.POST("/sport/reset", s.resetSport)
 
 	change.GET("/import", s.importForm)
 	change.POST("/import", s.importFile)
