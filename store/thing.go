@@ -102,6 +102,9 @@ func change(ctx context.Context, q *db.Queries, clubID uint64, c Change) (l line
 			return l, err
 		}
 	}
+	if c.ID == 0 && c.Gone {
+		return l, ErrNotFound
+	}
 	if c.ID == 0 {
 		l.Owner = c.Owner
 		l.ID, err = add(ctx, q, clubID, l)

@@ -7,6 +7,7 @@ import (
 	"io"
 	"net/http"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -316,7 +317,7 @@ type fixtureRow struct {
 }
 
 // toCome lists the fixtures without a run-in, the nearest first.
-func (s *Site) toCome(c *gin.Context) (rows []fixtureRow, more int, err error) {
+func (s *Site) toCome(c *gin.Context, sessions []store.Session) (rows []fixtureRow, more int, err error) {
 	kept, err := store.Things[club.Fixture](c.Request.Context(), s.Planner.Store, account(c).ClubID)
 	if err != nil {
 		return nil, 0, err
@@ -329,7 +330,10 @@ func (s *Site) toCome(c *gin.Context) (rows []fixtureRow, more int, err error) {
 	var list []dated
 	for _, k := range kept {
 		at, err := k.Is.Start.Resolve()
-		if err != nil || at.Before(now) {
+		planned := slices.ContainsFunc(sessions, func(one store.Session) bool {
+			return one.Schedule.Start.Equal(at) && strings.EqualFold(one.Document.Title, k.Is.Title)
+		})
+		if err != nil || at.Before(now) || planned {
 			continue
 		}
 		row := fixtureRow{ID: k.ID, Title: k.Is.Title, Kind: string(k.Is.For), Day: at.Format("Mon 2 Jan"), Clock: at.Format("15:04"), Place: k.Is.Place}

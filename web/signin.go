@@ -13,6 +13,7 @@ import (
 	"github.com/ulule/limiter/v3"
 	"github.com/ulule/limiter/v3/drivers/store/memory"
 
+	"cuestart/book"
 	"cuestart/core/plan"
 	"cuestart/store"
 )
@@ -202,14 +203,22 @@ func (welcomeBody) Grades() map[string]string {
 	return map[string]string{"junior": "Juniors", "club": "Club", "elite": "Elite"}
 }
 
+// Sports are those that Cue Start knows; another is made of the nearest one.
+func (welcomeBody) Sports() (list []choice) {
+	for _, s := range book.Sports() {
+		list = append(list, choice{s.Key, s.Name})
+	}
+	return list
+}
+
 func (f *welcomeBody) check(password string) {
 	for _, field := range []struct{ where, value string }{{"club", f.Club}, {"squad", f.Squad}, {"name", f.Name}} {
 		if problem := plan.NameProblem(field.value); problem != "" {
 			f.Problems = append(f.Problems, plan.Problem{Where: field.where, What: problem})
 		}
 	}
-	if len([]rune(f.Sport)) > 40 {
-		f.Problems = append(f.Problems, plan.Problem{Where: "sport", What: "keep it to 40 characters"})
+	if _, known := book.Sport(f.Sport); !known {
+		f.Problems = append(f.Problems, plan.Problem{Where: "sport", What: "pick the sport, or the one that is nearest to yours"})
 	}
 	if f.Grade != "junior" && f.Grade != "club" && f.Grade != "elite" {
 		f.Problems = append(f.Problems, plan.Problem{Where: "grade", What: "pick a level"})

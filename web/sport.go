@@ -127,6 +127,9 @@ func (s *Site) saveSport(c *gin.Context) {
 			wrong = append(wrong, plan.Problem{Where: "sport", What: strings.TrimPrefix(line, "sport "+p.Key+": ")})
 		}
 	}
+	if err := (club.Sport{Sport: p}).Validate(); err != nil {
+		wrong = append(wrong, plan.Problem{Where: "sport", What: err.Error()})
+	}
 	if len(wrong) > 0 {
 		again(http.StatusUnprocessableEntity, wrong)
 		return

@@ -38,7 +38,7 @@ func (s *Site) today(c *gin.Context) {
 		return
 	}
 	body := todayBody{}
-	if body.Fixtures, body.More, err = s.toCome(c); err != nil {
+	if body.Fixtures, body.More, err = s.toCome(c, sessions); err != nil {
 		s.failed(c, err)
 		return
 	}

@@ -251,6 +251,7 @@ func (d Drill) Unique() string { return d.Code }
 func (d Drill) Validate() error {
 	v := problems{}
 	v.name("name", d.Name, true)
+	v.when(d.Code == "" || len(d.Code) > 80, "code", "a drill needs a code of 1 to 80 letters")
 	v.when(len(d.Aim) > 4*plan.MaxName || d.Aim == "", "aim", "say in one line why it is there")
 	v.when(len(d.Phases) == 0, "phases", "say in which phase it belongs")
 	for where, lines := range map[string][]string{"cues": d.Cues, "faults": d.Faults} {
@@ -265,10 +266,21 @@ func (d Drill) Validate() error {
 // Sport is the club's copy of its sport.
 type Sport struct{ sport.Sport }
 
-func (Sport) Kind() Kind        { return KindSport }
-func (s Sport) Label() string   { return s.Name }
-func (s Sport) Unique() string  { return s.Key }
-func (s Sport) Validate() error { return nil } // by the drill book, where it is saved
+func (Sport) Kind() Kind       { return KindSport }
+func (s Sport) Label() string  { return s.Name }
+func (s Sport) Unique() string { return s.Key }
+
+// Validate checks the names; what refers to drills is checked where it is saved.
+func (s Sport) Validate() error {
+	v := problems{}
+	v.name("name", s.Name, true)
+	v.name("start", s.Start, true)
+	v.when(s.Key == "" || len(s.Key) > 40, "key", "begin from a sport that is known")
+	for _, p := range s.Positions {
+		v.name("positions", p, true)
+	}
+	return v.err()
+}
 
 // Overlay is the book with the club's changes: its own in place of the book's,
 // without those it took out, its own new ones last.

@@ -114,7 +114,7 @@ func Compose(ctx context.Context, b Brief) (*Made, error) {
 		}
 		if !mended {
 			made.Says = c.says
-			return made, nil
+			return made.refined(ctx, b)
 		}
 	}
 }
@@ -128,6 +128,20 @@ func Day(b Brief) (d *plan.Document, says []string, err error) {
 	}
 	c.fixed()
 	return c.doc, c.says, nil
+}
+
+// refined is the plan fitted with more steps, now that its blocks stand, where
+// that is better and brings no stop.
+func (m *Made) refined(ctx context.Context, b Brief) (*Made, error) {
+	schedule, err := runin.Plan(ctx, m.Document, 4*b.Steps)
+	if err != nil {
+		return nil, err
+	}
+	findings := check.Check(check.Input{Document: m.Document, Schedule: schedule, Book: b.Book})
+	if schedule.Result.Score > m.Schedule.Result.Score && check.Stops(findings) <= check.Stops(m.Findings) {
+		m.Schedule, m.Findings = schedule, findings
+	}
+	return m, nil
 }
 
 // composer builds one document.

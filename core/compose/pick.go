@@ -3,6 +3,7 @@ package compose
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -93,6 +94,13 @@ const (
 	itemsLed    = 3
 )
 
+func (c *composer) items() int {
+	if len(c.Leaders) == 0 {
+		return itemsLed
+	}
+	return itemsAtMost
+}
+
 // phase adds the block of one phase, of about so many seconds.
 func (c *composer) phase(phase drill.Phase, seconds int, warm bool) {
 	b := plan.Block{ID: string(phase), Name: blockNames[phase], Phase: phase, Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true}
@@ -121,11 +129,7 @@ func (c *composer) phase(phase drill.Phase, seconds int, warm bool) {
 	}
 	spent := plan.HandoverSeconds
 	steps := stepsOf(phase, c.Kind, c.Today)
-	items := itemsAtMost
-	if len(c.Leaders) == 0 {
-		items = itemsLed
-	}
-	for n := 0; n < items; n++ {
+	for n := 0; n < c.items(); n++ {
 		wants := func(drill.Drill) bool { return true }
 		if n < len(steps) {
 			wants = steps[n]
@@ -294,7 +298,8 @@ func (c *composer) score(k *drill.Drill, seconds int, group drill.Group, own *co
 			score -= 1.5
 		}
 	}
-	score -= 3 * k.Work(k.Range.Target, group) / float64(seconds) // several short ones prepare more than one long one
+	// A few of like length fill a phase, rather than one long or many short ones.
+	score -= 4 * math.Abs(k.Work(k.Range.Target, group)/float64(seconds)-1/float64(c.items()))
 	if k.Ground {
 		score--
 	}

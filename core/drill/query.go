@@ -1,9 +1,11 @@
 package drill
 
 import (
+	"bytes"
 	"slices"
 	"strings"
 	"unicode"
+	"unicode/utf8"
 )
 
 // NoKit, as the kit of a [Query], asks for drills that need none.
@@ -25,23 +27,25 @@ type Query struct {
 
 // Find lists the drills that fit, those first whose name holds the words.
 func (q Query) Find(drills []Drill) (found []Drill) {
-	words := strings.FieldsFunc(fold(q.Text), func(r rune) bool { return unicode.IsSpace(r) || r == ',' })
+	words := bytes.FieldsFunc(fold(nil, q.Text), func(r rune) bool { return unicode.IsSpace(r) || r == ',' })
 	var rest []Drill
+	var text []byte // of one drill after the other
 	for i := range drills {
 		d := &drills[i]
 		if !q.fits(d) {
 			continue
 		}
-		name := fold(d.Name)
-		inName, anywhere, whole := true, true, ""
+		text = fold(text[:0], d.Name)
+		name, whole := len(text), false
+		inName, anywhere := true, true
 		for _, w := range words {
-			if strings.Contains(name, w) {
+			if bytes.Contains(text[:name], w) {
 				continue
 			}
-			if inName = false; whole == "" {
-				whole = d.words()
+			if inName = false; !whole {
+				text, whole = d.words(text), true
 			}
-			anywhere = anywhere && strings.Contains(whole, w)
+			anywhere = anywhere && bytes.Contains(text, w)
 		}
 		switch {
 		case inName:
@@ -74,21 +78,33 @@ func (q Query) fits(d *Drill) bool {
 	return true
 }
 
-// words is everything of a drill that a coach may look for.
-func (d *Drill) words() string {
-	var b strings.Builder
-	b.Grow(512)
-	add := func(text string) { b.WriteByte(' '); b.WriteString(text) }
+// words appends everything of a drill that a coach may look for, folded.
+func (d *Drill) words(text []byte) []byte {
 	for _, one := range [...]string{d.Aim, d.Caution, d.Unit, d.Code} {
-		add(one)
+		text = fold(append(text, '\n'), one)
 	}
 	for _, list := range [...][]string{d.Cues, d.Faults, d.Regions, d.Planes, d.Qualities, d.Kit, d.LaneKit} {
 		for _, one := range list {
-			add(one)
+			text = fold(append(text, '\n'), one)
 		}
 	}
-	return fold(b.String())
+	return text
 }
 
-// fold makes letters comparable: small, and hyphens as spaces.
-func fold(text string) string { return strings.ReplaceAll(strings.ToLower(text), "-", " ") }
+// fold appends text with its letters made comparable: small, and hyphens as
+// spaces.
+func fold(to []byte, text string) []byte {
+	for i := 0; i < len(text); i++ {
+		c := text[i]
+		switch {
+		case c == '-':
+			c = ' '
+		case 'A' <= c && c <= 'Z':
+			c += 'a' - 'A'
+		case c >= utf8.RuneSelf:
+			return append(to, strings.ReplaceAll(strings.ToLower(text[i:]), "-", " ")...)
+		}
+		to = append(to, c)
+	}
+	return to
+}
