@@ -1,16 +1,21 @@
 package web
 
 import (
+	"encoding/json"
 	"fmt"
+	"net/http/httptest"
+	"net/url"
 	"slices"
 	"strings"
 	"testing"
 	"time"
 	_ "time/tzdata"
 
+	"github.com/gin-gonic/gin"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/book"
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
@@ -116,4 +121,72 @@ func TestOnlyPathsOfThisSiteAreGoneBackTo(t *testing.T) {
 		assert.Equal(t, want, safePath(path))
 	}
 	assert.Equal(t, []string{"started", "in 30 minutes", "in 3 hours", "in 3 days"}, []string{away(-time.Second), away(30 * time.Minute), away(3*time.Hour + time.Minute), away(80 * time.Hour)})
+}
+
+func TestAnAudienceIsNamedShortly(t *testing.T) {
+	d := &plan.Document{Units: []plan.Unit{{ID: "u", Name: "Line-out", Players: []string{"p1"}}}}
+	var all []string
+	for n := 1; n <= 9; n++ {
+		id := fmt.Sprintf("p%d", n)
+		all = append(all, id)
+		d.Players = append(d.Players, plan.Player{ID: id, First: string(rune('A' + n - 1))})
+	}
+	for want, ids := range map[string][]string{
+		"Whole squad":        {plan.Everyone},
+		"Line-out, B":        {"u", "p2"},
+		"A, B, C, D":         all[:4],
+		"A, B, C and 2 more": all[:5],
+		"All but I":          all[:8],
+		"All but G, H, I":    all[:6],
+		"":                   {"gone"},
+	} {
+		assert.Equal(t, want, who(d, ids))
+	}
+	assert.Equal(t, "Whole squad", who(d, all), "one by one")
+}
+
+func TestAMomentIsReadAsItIsWritten(t *testing.T) {
+	start := time.Date(2026, 11, 28, 15, 0, 0, 0, time.UTC)
+	for _, text := range []string{"46", "4:30", "0", "@13:52"} {
+		m, err := moment(text)
+		require.NoError(t, err, text)
+		assert.Equal(t, text, momentText(m, start))
+	}
+	for _, bad := range []string{"", "soon", "@25:00", "@", "4:99", "-3"} {
+		_, err := moment(bad)
+		assert.Error(t, err, bad)
+	}
+}
+
+func TestASportIsReadAsItIsWritten(t *testing.T) {
+	for _, s := range book.Sports() {
+		b := sportBodyOf(&s)
+		form := url.Values{"key": {b.Key}, "name": {b.Name}, "start": {b.Start}, "first": {b.First}, "margin": {b.Margin}, "positions": {b.Positions}, "units": {b.Units},
+			"due": {b.Due}, "fixed": {b.Fixed}, "craft": {b.Craft}, "team": {b.Team}}
+		for _, tick := range b.Stresses {
+			if tick.On {
+				form.Add("stresses", tick.Value)
+			}
+		}
+		c, _ := gin.CreateTestContext(httptest.NewRecorder())
+		c.Request = httptest.NewRequest("POST", "/sport", strings.NewReader(form.Encode()))
+		c.Request.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		back, wrong := readSport(c)
+		require.Empty(t, wrong, s.Key)
+		known := func(string) bool { return true }
+		require.NoError(t, back.Validate(known))
+		back.Stresses, s.Stresses = sorted(back.Stresses), sorted(s.Stresses)
+		if len(s.Due) == 0 {
+			s.Due = nil
+		}
+		x, _ := json.Marshal(s)
+		y, _ := json.Marshal(back)
+		assert.JSONEq(t, string(x), string(y))
+	}
+}
+
+func sorted(list []string) []string {
+	list = slices.Clone(list)
+	slices.Sort(list)
+	return list
 }

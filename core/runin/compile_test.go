@@ -4,10 +4,12 @@ import (
 	"context"
 	"fmt"
 	"testing"
+	_ "time/tzdata"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
@@ -42,4 +44,24 @@ func TestDosingsRunFromMinimumToTarget(t *testing.T) {
 	last := spare[len(spare)-1]
 	assert.Equal(t, []int{9, 30}, last.Amounts)
 	assert.InDelta(t, 1.025, last.Value, 1e-9, "a bonus for the one that went beyond its target")
+}
+
+// Nobody waits for who comes late: what the whole squad does goes on, and they
+// miss their part of it.
+func TestALatePlayerHoldsUpNobody(t *testing.T) {
+	jog := drill.Drill{Code: "jog", Name: "Jog", Aim: "Aim", Phases: []drill.Phase{drill.Raise}, Effort: 0.5, Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 600, Target: 600, Max: 600, Step: 1}}
+	d := &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}, Open: clock.BeforeStart(920), Margin: 300, Method: plan.DefaultMethod,
+		Players: []plan.Player{{ID: "p1", First: "Ada"}, {ID: "p2", First: "Bo", Late: 200}},
+		Blocks:  []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true, Items: []plan.Item{{Drill: jog}}}}}
+	s, err := runin.Plan(context.Background(), d, 0)
+	require.NoError(t, err)
+	require.True(t, s.Result.Feasible, s.Result.Why)
+	assert.Equal(t, []runin.Missed{{Player: "p2", Seconds: 200}}, s.Result.Blocks[0].Missed)
+	assert.Equal(t, "p2", runin.Late(s.Fixed[0].ID))
+	assert.Empty(t, runin.Late("talk"))
+
+	d.Blocks[0].Who, d.Blocks[0].Excusable = []string{"p2"}, false // their own block is not excusable
+	s, err = runin.Plan(context.Background(), d, 0)
+	require.NoError(t, err)
+	assert.False(t, s.Result.Feasible)
 }

@@ -1,0 +1,96 @@
+package plan_test
+
+import (
+	"encoding/json"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// Whatever a coach does in whatever order: an edit is refused and changes
+// nothing, or leaves a plan that holds.
+func TestEveryEditIsWholeOrRefused(t *testing.T) {
+	blocks := rapid.SampledFrom([]string{"a", "b", "c", "b4", "b5", "gone"})
+	players := rapid.SampledFrom([]string{"p1", "p2", "p3", "gone"})
+	who := rapid.SampledFrom([][]string{{plan.Everyone}, {"u"}, {"p1"}, {"p2", "p3"}, {"gone"}, nil})
+	names := rapid.SampledFrom([]string{"Fine", "", "two\nlines"})
+	moments := rapid.SampledFrom([]clock.Moment{clock.BeforeStart(1200), clock.BeforeStart(600), clock.AtClock("14:30"), clock.AtClock("soon")})
+	hops := throws()
+	hops.Code, hops.Phases = "hops", []drill.Phase{drill.Potentiate, drill.Own}
+	rapid.Check(t, func(t *rapid.T) {
+		d := document()
+		for range rapid.IntRange(1, 25).Draw(t, "edits") {
+			before, err := json.Marshal(d)
+			require.NoError(t, err)
+			known := rapid.SampledFrom([]drill.Drill{throws(), hops}).Draw(t, "drill")
+			said := ""
+			switch rapid.IntRange(0, 11).Draw(t, "edit") {
+			case 0:
+				said, err = d.SetBlock(blocks.Draw(t, "block"), plan.BlockFields{Name: names.Draw(t, "name"), Who: who.Draw(t, "who"),
+					Zone: rapid.SampledFrom([]string{"", "pitch", "moon"}).Draw(t, "zone"), Leader: rapid.SampledFrom([]string{"", "eve", "moon"}).Draw(t, "leader"), Stations: rapid.IntRange(-1, 101).Draw(t, "stations")})
+			case 1:
+				said, err = d.AddItem(blocks.Draw(t, "block"), plan.Item{Drill: known})
+			case 2:
+				said, err = d.RemoveItem(blocks.Draw(t, "block"), rapid.IntRange(-1, 3).Draw(t, "item"))
+			case 3:
+				said, err = d.SetFixed(plan.Fixed{ID: rapid.SampledFrom([]string{"", "talk", "gone"}).Draw(t, "id"), Name: names.Draw(t, "name"), Who: who.Draw(t, "who"), Span: plan.Span{From: moments.Draw(t, "from"), To: moments.Draw(t, "to")}})
+			case 4:
+				said, err = d.RemoveFixed(rapid.SampledFrom([]string{"talk", "fixed-2", "gone"}).Draw(t, "id"))
+			case 5:
+				said, err = d.SetLate(players.Draw(t, "player"), rapid.IntRange(-1, 90_000).Draw(t, "late"))
+			case 6:
+				said, err = d.SetOut(players.Draw(t, "player"))
+			case 7:
+				said, err = d.Add(known, rapid.SampledFrom([]drill.Phase{drill.Sport, drill.Own, drill.Raise}).Draw(t, "phase"), who.Draw(t, "who"), rapid.SampledFrom([]plan.Priority{plan.Must, "maybe"}).Draw(t, "priority"))
+			case 8:
+				said, err = d.Remove(blocks.Draw(t, "block"))
+			case 9:
+				said, err = d.Swap(blocks.Draw(t, "block"), rapid.SampledFrom([]int{-1, 1}).Draw(t, "by"))
+			case 10:
+				said, err = d.SetDose(blocks.Draw(t, "block"), rapid.IntRange(-1, 2).Draw(t, "item"), rapid.IntRange(0, 9).Draw(t, "amount"))
+			case 11:
+				said, err = d.SetPriority(blocks.Draw(t, "block"), rapid.SampledFrom([]plan.Priority{plan.Could, "maybe"}).Draw(t, "priority"))
+			}
+			if err != nil {
+				after, _ := json.Marshal(d)
+				assert.JSONEq(t, string(before), string(after), "refused with %v", err)
+				continue
+			}
+			assert.NotEmpty(t, said)
+			require.NoError(t, d.Validate(), "after %q", said)
+		}
+	})
+}
+
+func TestWhoIsOutLeavesNothingBehind(t *testing.T) {
+	d := document()
+	d.Restrictions = []plan.Restriction{{Player: "p2", NoJumps: true}}
+	d.Fixed = append(d.Fixed, plan.Fixed{ID: "toss", Name: "Toss", Who: []string{"p2"}, Span: plan.Span{From: clock.BeforeStart(900), To: clock.BeforeStart(800)}})
+	said, err := d.SetOut("p2")
+	require.NoError(t, err)
+	assert.Equal(t, "Bo Ó. is out", said)
+	text, err := json.Marshal(d)
+	require.NoError(t, err)
+	assert.NotContains(t, string(text), `"p2"`)
+	assert.Nil(t, d.Block("c"), "a block of their own goes with them")
+	_, err = d.SetOut("p1")
+	require.NoError(t, err)
+	_, err = d.SetOut("p3")
+	assert.ErrorContains(t, err, "nobody would be left")
+}
+
+func TestABlockForEverybodyGoesOnWithoutSome(t *testing.T) {
+	d := document()
+	_, err := d.SetBlock("b", plan.BlockFields{Name: "All", Who: []string{plan.Everyone}})
+	require.NoError(t, err)
+	assert.True(t, d.Block("b").Excusable)
+	_, err = d.SetBlock("b", plan.BlockFields{Name: "Pair", Who: []string{"u"}})
+	require.NoError(t, err)
+	assert.False(t, d.Block("b").Excusable, "a unit's block is not")
+}

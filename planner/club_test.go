@@ -1,0 +1,158 @@
+package planner_test
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/clock"
+	"cuestart/core/club"
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/store"
+)
+
+func players(t *testing.T, p *planner.Planner) map[string]store.Kept[club.Player] {
+	kept, err := store.Things[club.Player](ctx, p.Store, 1)
+	require.NoError(t, err)
+	named := map[string]store.Kept[club.Player]{}
+	for _, k := range kept {
+		named[k.Is.First] = k
+	}
+	return named
+}
+
+// A list that is read in changes what differs, whatever numbers move, and is
+// taken back as one.
+func TestAListChangesWhatDiffers(t *testing.T) {
+	p := open(t, "list", true)
+	before := players(t, p)
+	orla, wren := before["Orla"].Is, before["Wren"].Is
+	orla.Number, wren.Number = wren.Number, orla.Number // they swap shirts
+	wren.Position = "Prop"
+	list := []planner.Incoming{{Line: 2, Is: orla}, {Line: 3, Is: wren}, {Line: 4, Is: before["Sunniva"].Is}, {Line: 5, Is: club.Player{First: "Nova", Last: "Brisk", Number: 60}}}
+	differences, clashes, err := planner.Differences[club.Player](ctx, p, 1, 1, list)
+	require.NoError(t, err)
+	assert.Empty(t, clashes)
+	assert.Equal(t, []string{"number: 2, was 1"}, differences[0].Says)
+	assert.Equal(t, []string{"number: 1, was 2", "position: Prop, was Hooker"}, differences[1].Says)
+	assert.True(t, differences[2].Same)
+	assert.True(t, differences[3].New)
+	require.NoError(t, p.Import(ctx, coach, "a list", differences))
+	after := players(t, p)
+	assert.Equal(t, 2, after["Orla"].Is.Number)
+	assert.Equal(t, wren, after["Wren"].Is)
+	assert.Len(t, after, len(before)+1)
+	assert.Equal(t, before["Sunniva"].Edition, after["Sunniva"].Edition, "what is the same is left alone")
+	assert.ErrorIs(t, p.Import(ctx, coach, "the same again", differences), store.ErrStale)
+	_, err = p.Store.TakeBack(ctx, coach)
+	require.NoError(t, err)
+	again := players(t, p)
+	assert.Equal(t, before["Orla"].Is, again["Orla"].Is)
+	assert.Len(t, again, len(before))
+
+	_, clashes, err = planner.Differences[club.Player](ctx, p, 1, 1, []planner.Incoming{{Line: 9, Is: club.Player{First: "Nova", Number: 3}}})
+	require.NoError(t, err)
+	assert.Equal(t, []planner.Clash{{Line: 9, What: "3 is Sunniva Croake's"}}, clashes)
+	assert.NoError(t, p.Import(ctx, coach, "nothing", nil))
+}
+
+func TestWhoLeavesTheSquadLeavesItsUnits(t *testing.T) {
+	p := open(t, "leaves", true)
+	squad, err := p.Squad(ctx, 1, 0)
+	require.NoError(t, err)
+	juno := players(t, p)["Juno"].ID
+	require.Len(t, squad.Units, 2)
+	require.NoError(t, p.RemovePlayer(ctx, coach, squad, juno))
+	squad, err = p.Squad(ctx, 1, 0)
+	require.NoError(t, err)
+	assert.Nil(t, squad.Player(juno))
+	for _, u := range squad.Units {
+		assert.NotContains(t, u.Is.Players, juno)
+	}
+	_, err = p.Store.TakeBack(ctx, coach)
+	require.NoError(t, err)
+	squad, err = p.Squad(ctx, 1, 0)
+	require.NoError(t, err)
+	assert.NotNil(t, squad.Player(juno))
+	assert.Contains(t, squad.Units[1].Is.Players, juno)
+	assert.ErrorIs(t, p.RemovePlayer(ctx, coach, squad, 4711), store.ErrNotFound)
+	_, err = p.Squad(ctx, 2, squad.ID)
+	assert.ErrorIs(t, err, store.ErrNotFound, "another club's")
+}
+
+func TestARoutineRemembersHowItWas(t *testing.T) {
+	p := open(t, "routine", true)
+	require.NoError(t, p.KeepRoutine(ctx, coach, 1, "Match day", "home"))
+	require.NoError(t, p.Change(ctx, coach, 1, 1, func(d *plan.Document) (string, error) { return d.SetDose("lineout", 0, 12) }))
+	require.NoError(t, p.KeepRoutine(ctx, coach, 1, "Match day", "home"))
+	kept, err := store.Things[club.Routine](ctx, p.Store, 1)
+	require.NoError(t, err)
+	require.Len(t, kept, 1, "kept in place of the one before")
+	assert.Equal(t, []string{"Line-out throws: 12 throws, was 9"}, kept[0].Is.Changed())
+	day, err := p.UsualDay(ctx, 1)
+	require.NoError(t, err)
+	cost := kept[0].Is.Cost(day)
+	assert.Positive(t, cost.Seconds)
+	assert.Contains(t, cost.Kit, "ball")
+	var wrong plan.Problems
+	assert.ErrorAs(t, p.KeepRoutine(ctx, coach, 1, " ", ""), &wrong)
+
+	// Used on another day, its blocks stand again, and a place that rotates takes its turn.
+	routine := kept[0].Is
+	routine.Slots = []club.Slot{{Block: "raise", Item: 1, Pool: []string{"shuffle-and-cross", "back-skips"}}}
+	_, err = p.Keep(ctx, coach, "slots", store.Change{ID: kept[0].ID, Is: routine})
+	require.NoError(t, err)
+	added, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Match, Title: "Next", Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, From: fmt.Sprint(kept[0].ID)})
+	require.NoError(t, err)
+	b := board(t, p, added.ID)
+	assert.Equal(t, "back-skips", b.Document.Block("raise").Items[1].Drill.Code, "the other was done lately")
+	assert.Contains(t, fmt.Sprint(added.Says), "Skips backwards in its turn")
+}
+
+func TestTheDaysFactorsAreSwitchedOneByOne(t *testing.T) {
+	p := open(t, "factors", true)
+	air := 2.0
+	require.NoError(t, p.Change(ctx, coach, 1, 1, planner.SetDay(plan.Conditions{Celsius: &air, HardYesterday: true})))
+	cold := board(t, p, 1)
+	require.NoError(t, p.Change(ctx, coach, 1, 2, planner.SetFactor("cold-raise", false)))
+	off := board(t, p, 1)
+	assert.Less(t, off.Schedule.Amounts[0][0], cold.Schedule.Amounts[0][0], "the raise is not longer any more")
+	assert.Equal(t, cold.Schedule.Amounts[4], off.Schedule.Amounts[4], "the day after a hard day still counts")
+	require.NoError(t, p.Change(ctx, coach, 1, 3, planner.SetFactor("cold-raise", true)))
+	assert.Equal(t, cold.Schedule.Amounts, board(t, p, 1).Schedule.Amounts)
+}
+
+func TestAPlanFileBecomesASession(t *testing.T) {
+	p := open(t, "planfile", true)
+	d := board(t, p, 1).Document.Clone()
+	d.Title, d.Start.Local = "From a file", "2026-12-19T15:00"
+	id, err := p.AddPlan(ctx, coach, 1, d)
+	require.NoError(t, err)
+	assert.Equal(t, d, board(t, p, id).Document)
+	d.Start.Local = "2020-12-19T15:00"
+	var wrong plan.Problems
+	_, err = p.AddPlan(ctx, coach, 1, d)
+	assert.ErrorAs(t, err, &wrong)
+	_, err = p.AddPlan(ctx, coach, 4711, board(t, p, 1).Document)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+}
+
+func TestTheClubsSportIsItsCopy(t *testing.T) {
+	p := open(t, "sportcopy", true)
+	plays, err := p.Sport(ctx, 1)
+	require.NoError(t, err)
+	plays.Start = "First kick"
+	require.NoError(t, p.KeepSport(ctx, coach, *plays, 0))
+	assert.ErrorIs(t, p.KeepSport(ctx, coach, *plays, 9), store.ErrStale)
+	plays, err = p.Sport(ctx, 1)
+	require.NoError(t, err)
+	assert.Equal(t, "First kick", plays.Start)
+	require.NoError(t, p.ResetSport(ctx, coach))
+	require.NoError(t, p.ResetSport(ctx, coach), "it is as it came already")
+	plays, err = p.Sport(ctx, 1)
+	require.NoError(t, err)
+	assert.Equal(t, "Kick-off", plays.Start)
+}
