@@ -176,6 +176,32 @@ func TestAListIsReadInOrRefusedWhole(t *testing.T) {
 	b.until(`document.querySelector("main").innerText.includes("31 players")`)
 }
 
+// A calendar is read in as fixtures; planning one takes it off the list.
+func TestAFixtureGetsItsRunIn(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	file := filepath.Join(t.TempDir(), "season.ics")
+	require.NoError(t, os.WriteFile(file, []byte("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:a\r\nDTSTAMP:20260101T000000Z\r\nDTSTART;TZID=Europe/London:20261219T143000\r\nSUMMARY:Brackwater v Holl\r\n inmere\r\nLOCATION:Tidegate\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"), 0o600))
+	b.open("/import?kind=calendar")
+	b.do(chromedp.SetUploadFiles(chromedp.CSS("#file"), []string{file}))
+	b.click("#read")
+	b.until(`document.querySelector("#take")`)
+	b.click("#take")
+	b.until(`document.querySelector("main")?.innerText.includes("Fixtures without a run-in")`)
+	b.click(`a[href^="/sessions/new?fixture="]`)
+	b.until(`document.querySelector("#title")?.value == "Brackwater v Hollinmere"`)
+	assert.Equal(t, "2026-12-19T14:30", eval[string](b, `document.querySelector("#start").value`))
+	assert.Equal(t, "Tidegate", eval[string](b, `document.querySelector("#venue").selectedOptions[0].textContent`))
+	b.click("#make")
+	b.until(`document.querySelector("#verdict")`)
+	b.open("/today")
+	assert.NotContains(t, b.text("main"), "Fixtures without a run-in")
+	sessions, err := p.Sessions(context.Background(), 1)
+	require.NoError(t, err)
+	assert.Len(t, sessions, 4)
+}
+
 // A physiotherapist rules on the squad's page and changes nothing else; the
 // coach sees what is ruled, never why.
 func TestARulingIsMadeByMedicalStaff(t *testing.T) {

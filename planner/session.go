@@ -103,7 +103,7 @@ func (p *Planner) Add(ctx context.Context, by store.Account, n NewSession) (*Add
 		return nil, err
 	}
 	if schedule == nil {
-		if schedule, err = runin.Plan(ctx, document, atOnce); err != nil {
+		if schedule, err = runin.Plan(ctx, document, 4*atOnce); err != nil { // as much as composing takes
 			return nil, err
 		}
 	}
@@ -298,7 +298,7 @@ func (p *Planner) place(b *compose.Brief, ground *Ground, n NewSession) {
 		}
 	}
 	for _, s := range ground.Staff {
-		b.Leaders = append(b.Leaders, plan.Leader{ID: fmt.Sprintf("l%d", s.ID), Name: s.Is.Name, Role: s.Is.Role})
+		b.Leaders = append(b.Leaders, s.Is.Plan(fmt.Sprintf("l%d", s.ID)))
 	}
 	if len(ground.Kit) > 0 {
 		b.Kit = map[string]int{}

@@ -128,6 +128,7 @@ type chosen struct {
 	boardRow
 	Aim, Why   string
 	Because    string // why it is in the plan
+	Cost       string // what it leaves in each player, and what it takes
 	WhoID      string // "": several, picked one by one
 	ZoneID     string
 	LeaderID   string
@@ -336,6 +337,7 @@ func chosenOf(b *planner.Board, i int, row boardRow, refused plan.Problems) *cho
 		}
 		found.Items = append(found.Items, line)
 	}
+	found.Cost = blockCost(b, i)
 	for n := range b.Document.Blocks {
 		if b.Document.Blocks[n].Phase == block.Phase {
 			switch name := b.Document.Blocks[n].Name; {
@@ -372,6 +374,35 @@ func addFormOf(d *plan.Document, drills []drill.Drill) addForm {
 		form.Audiences = append(form.Audiences, audience{p.ID, name})
 	}
 	return form
+}
+
+// blockCost says what a block leaves in each player, and the kit that it takes.
+func blockCost(b *planner.Board, i int) string {
+	block, group, sum := &b.Document.Blocks[i], b.Document.Group(&b.Document.Blocks[i]), drill.Load{}
+	var kit []string
+	for n, item := range block.Items {
+		amount := item.Drill.Range.Target
+		if amounts := b.Schedule.Amounts[i]; amounts != nil {
+			amount = amounts[n]
+		}
+		sum = sum.Add(item.Drill.Load(amount, group))
+		for _, k := range slices.Concat(item.Drill.Kit, item.Drill.LaneKit) {
+			if !slices.Contains(kit, k) {
+				kit = append(kit, k)
+			}
+		}
+	}
+	words := count(sum.Contacts, "contacts", sum.SprintMetres, "m sprinted", sum.Acts, "acts")
+	if sum.GroundSeconds > 0 {
+		words = append(words, clock.Duration(sum.GroundSeconds)+" on the ground")
+	}
+	if len(words) > 0 {
+		words = []string{"Each: " + strings.Join(words, ", ")}
+	}
+	if len(kit) > 0 {
+		words = append(words, "takes "+strings.Join(kit, ", "))
+	}
+	return strings.Join(words, " · ")
 }
 
 // rulingWords says what a plan's restriction rules.

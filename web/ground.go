@@ -145,7 +145,7 @@ func (s *Site) saveGround(c *gin.Context) {
 		Zone: club.Zone{Name: field("name"), Capacity: number(field("capacity")), Lanes: number(field("lanes")), Metres: number(field("metres")), Surface: field("surface"),
 			Covered: field("covered") != "", Opens: field("opens"), Closes: field("closes")},
 		Kit:   club.Kit{Name: field("name"), Pieces: number(field("pieces"))},
-		Staff: club.Staff{Name: field("name"), Role: field("role"), Leads: field("leads") != ""}}
+		Staff: club.Staff{Name: field("name"), Role: field("role"), Leads: field("leads") != "", Opens: field("opens"), Closes: field("closes")}}
 	is := f.thing()
 	if is == nil {
 		s.notFound(c)

@@ -226,17 +226,23 @@ func (z Zone) Validate() error {
 // Plan is the zone as a plan carries it, free in its hours.
 func (z Zone) Plan(id string) plan.Zone {
 	p := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: z.Metres, Surface: z.Surface, Covered: z.Covered}
-	if z.Opens != "" || z.Closes != "" {
-		from, to := clock.BeforeStart(24*3600), clock.BeforeStart(-4*3600)
-		if z.Opens != "" {
-			from = clock.AtClock(z.Opens)
-		}
-		if z.Closes != "" {
-			to = clock.AtClock(z.Closes)
-		}
-		p.Free = []plan.Span{{From: from, To: to}}
-	}
+	p.Free = hours(z.Opens, z.Closes)
 	return p
+}
+
+// hours is the time from opens to closes on the clock; none if both are "".
+func hours(opens, closes string) []plan.Span {
+	if opens == "" && closes == "" {
+		return nil
+	}
+	from, to := clock.BeforeStart(24*3600), clock.BeforeStart(-4*3600)
+	if opens != "" {
+		from = clock.AtClock(opens)
+	}
+	if closes != "" {
+		to = clock.AtClock(closes)
+	}
+	return []plan.Span{{From: from, To: to}}
 }
 
 // Kit is how much there is of one thing.
@@ -257,9 +263,11 @@ func (k Kit) Validate() error {
 
 // Staff is one who leads blocks.
 type Staff struct {
-	Name  string `json:"name"`
-	Role  string `json:"role,omitempty"`
-	Leads bool   `json:"leads,omitempty"` // the whole squad's blocks
+	Name   string `json:"name"`
+	Role   string `json:"role,omitempty"`
+	Leads  bool   `json:"leads,omitempty"` // the whole squad's blocks
+	Opens  string `json:"opens,omitempty"` // time on the clock at which they come, 13:30; "": all day
+	Closes string `json:"closes,omitempty"`
 }
 
 func (Staff) Kind() Kind       { return KindStaff }
@@ -269,7 +277,13 @@ func (s Staff) Validate() error {
 	v := problems{}
 	v.name("name", s.Name, true)
 	v.name("role", s.Role, false)
+	v.hours(s.Opens, s.Closes)
 	return v.err()
+}
+
+// Plan is the leader as a plan carries them, there in their hours.
+func (s Staff) Plan(id string) plan.Leader {
+	return plan.Leader{ID: id, Name: s.Name, Role: s.Role, Free: hours(s.Opens, s.Closes)}
 }
 
 // Fixture is a match or training that is to come, without a plan yet.

@@ -146,6 +146,7 @@ type Leader struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
 	Role string `json:"role,omitempty"`
+	Free []Span `json:"free,omitempty"` // when they are there; none: all day
 }
 
 // Fixed is a thing of the day that the plan flows around: a talk, the toss.

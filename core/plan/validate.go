@@ -50,6 +50,7 @@ func (d *Document) Validate() error {
 	v.day()
 	v.people()
 	v.places()
+	v.staff()
 	ids := v.ids()
 	for i := range d.Fixed {
 		v.fixed(&d.Fixed[i])
@@ -188,6 +189,15 @@ func (v *validator) span(where string, span Span) {
 		v.add(where, "%s", err)
 	} else if window.To <= window.From {
 		v.add(where, "it ends before it starts")
+	}
+}
+
+// staff checks when leaders are there.
+func (v *validator) staff() {
+	for _, l := range v.doc.Leaders {
+		for _, span := range l.Free {
+			v.span("leaders."+l.ID, span)
+		}
 	}
 }
 

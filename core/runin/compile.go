@@ -131,9 +131,9 @@ func Late(fixed string) string {
 }
 
 func (c *Compiled) resources(d *plan.Document) error {
-	for _, z := range d.Zones {
-		r := Resource{ID: z.ID, Capacity: z.Capacity}
-		for _, span := range z.Free {
+	add := func(id string, capacity int, free []plan.Span) error {
+		r := Resource{ID: id, Capacity: capacity}
+		for _, span := range free {
 			window, err := span.Window(c.Start)
 			if err != nil {
 				return err
@@ -141,9 +141,17 @@ func (c *Compiled) resources(d *plan.Document) error {
 			r.Free = append(r.Free, [2]clock.Offset{window.From, window.To})
 		}
 		c.Problem.Resources = append(c.Problem.Resources, r)
+		return nil
+	}
+	for _, z := range d.Zones {
+		if err := add(z.ID, z.Capacity, z.Free); err != nil {
+			return err
+		}
 	}
 	for _, l := range d.Leaders {
-		c.Problem.Resources = append(c.Problem.Resources, Resource{ID: l.ID, Capacity: 1})
+		if err := add(l.ID, 1, l.Free); err != nil {
+			return err
+		}
 	}
 	for _, name := range slices.Sorted(maps.Keys(d.Kit)) {
 		c.Problem.Resources = append(c.Problem.Resources, Resource{ID: kitID(name), Capacity: d.Kit[name]})

@@ -5,6 +5,7 @@ export default () => ({
     if (event.target.matches("input, select, textarea")) return;
     if (event.key === "?") this.shown = !this.shown;
     if (event.key === "Escape") this.shown = false;
+    if (event.key === "z" && !event.ctrlKey && !event.metaKey) document.querySelector("#take-back")?.click();
   },
   show() {
     this.shown = true;
