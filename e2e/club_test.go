@@ -323,11 +323,16 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	b.until(`document.querySelector("#undo").disabled`)
 }
 
-// Somebody who is invited joins with a link that is good once.
-func TestAnInvitationIsGoodOnce(t *testing.T) {
+// A new ground comes with usual zones; somebody who is invited joins with a
+// link that is good once.
+func TestAGroundAndAnInvitation(t *testing.T) {
 	base, _ := site(t, true)
 	b := newBrowser(t, base)
 	b.signIn()
+	b.open("/ground?edit=venue&id=new")
+	b.fill("section[aria-label='A new ground'] [name=name]", "Away hall")
+	b.click("#save-ground")
+	b.until(`document.querySelector("section[aria-label='Away hall'] tbody")?.rows.length == 3`)
 	b.open("/ground")
 	b.click("#staff details summary")
 	b.fill("#staff [name=name]", "Odd Fenn")

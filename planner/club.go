@@ -165,6 +165,20 @@ func (p *Planner) Ground(ctx context.Context, clubID uint64) (*Ground, error) {
 	return g, err
 }
 
+// UsualZones gives a new venue the zones of a usual ground of the club's sport.
+func (p *Planner) UsualZones(ctx context.Context, by store.Account, venue uint64) error {
+	plays, err := p.Sport(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	var changes []store.Change
+	for _, z := range plays.Zones {
+		changes = append(changes, store.Change{Owner: venue, Is: club.Zone{Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: z.Metres, Surface: z.Surface}})
+	}
+	_, err = p.Keep(ctx, by, "usual zones", changes...)
+	return err
+}
+
 // Book is the drill book as a club has it: the one that comes with Cue Start
 // with the club's own changes over it, which a newer book never overwrites.
 type Book struct {

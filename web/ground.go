@@ -155,7 +155,10 @@ func (s *Site) saveGround(c *gin.Context) {
 		f.Owner = 0
 	}
 	said := is.Label() + " is saved"
-	_, err := s.Planner.Keep(c.Request.Context(), *account(c), said, store.Change{ID: f.ID, Owner: f.Owner, Edition: f.Edition, Is: is})
+	ids, err := s.Planner.Keep(c.Request.Context(), *account(c), said, store.Change{ID: f.ID, Owner: f.Owner, Edition: f.Edition, Is: is})
+	if err == nil && f.Kind == club.KindVenue && f.ID == 0 && field("usual") != "" {
+		err = s.Planner.UsualZones(c.Request.Context(), *account(c), ids[0])
+	}
 	s.saved(c, err, said, "/ground", func(status int, wrong plan.Problems) {
 		s.showGround(c, status, wrong, func(b *groundBody) { b.Form = f })
 	})
