@@ -4,6 +4,7 @@ package e2e
 
 import (
 	"context"
+	"errors"
 	"flag"
 	"fmt"
 	"io"
@@ -95,7 +96,18 @@ func (b *browser) open(path string) {
 	b.do(chromedp.Navigate(path))
 }
 
-func (b *browser) click(css string) { b.t.Helper(); b.do(chromedp.Click(chromedp.CSS(css))) }
+// click clicks what css finds. Where the page was just drawn anew, what was
+// found is gone before it could be clicked: then it is found again.
+func (b *browser) click(css string) {
+	b.t.Helper()
+	err := errors.New("")
+	for tries := 0; err != nil && tries < 20; tries++ {
+		if err = chromedp.Do(b.ctx, chromedp.Click(chromedp.CSS(css))); err != nil && !strings.Contains(err.Error(), "Could not find node") {
+			break
+		}
+	}
+	require.NoError(b.t, err, css)
+}
 
 func (b *browser) fill(css, value string) {
 	b.t.Helper()

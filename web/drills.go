@@ -84,9 +84,8 @@ func words(list []string) (choices []choice) {
 var spaces = []choice{{"spot", "on the spot"}, {"10", "up to 10 m"}, {"20", "up to 20 m"}, {"30", "up to 30 m"}}
 
 func (s *Site) drills(c *gin.Context) {
-	b, err := s.Planner.Book(c.Request.Context(), account(c).ClubID)
-	if err != nil {
-		s.failed(c, err)
+	b := s.book(c)
+	if b == nil {
 		return
 	}
 	body := drillsOf(c, b)
@@ -333,9 +332,8 @@ func (f *drillForm) Numbers(names ...string) (list []doseNumber) {
 func (f *drillForm) EffortPct() int { return int(100*f.Effort + 0.5) }
 
 func (s *Site) editDrill(c *gin.Context) {
-	b, err := s.Planner.Book(c.Request.Context(), account(c).ClubID)
-	if err != nil {
-		s.failed(c, err)
+	b := s.book(c)
+	if b == nil {
 		return
 	}
 	d, ok := b.Find(c.Param("code"))
@@ -392,9 +390,8 @@ func (s *Site) showDrillForm(c *gin.Context, status int, b *planner.Book, f *dri
 
 func (s *Site) saveDrill(c *gin.Context) {
 	ctx := c.Request.Context()
-	b, err := s.Planner.Book(ctx, account(c).ClubID)
-	if err != nil {
-		s.failed(c, err)
+	b := s.book(c)
+	if b == nil {
 		return
 	}
 	code := c.Param("code")
@@ -414,7 +411,7 @@ func (s *Site) saveDrill(c *gin.Context) {
 		s.showDrillForm(c, http.StatusUnprocessableEntity, b, form)
 		return
 	}
-	err = s.Planner.KeepDrill(ctx, *account(c), club.Drill{Drill: form.Drill}, form.Edition)
+	err := s.Planner.KeepDrill(ctx, *account(c), club.Drill{Drill: form.Drill}, form.Edition)
 	s.saved(c, err, form.Name+" is saved", "/drills?drill="+url.QueryEscape(form.Code), func(status int, wrong plan.Problems) {
 		form.Problems = wrong
 		s.showDrillForm(c, status, b, form)
@@ -479,9 +476,8 @@ func orZero(text string) string {
 }
 
 func (s *Site) removeDrill(c *gin.Context) {
-	b, err := s.Planner.Book(c.Request.Context(), account(c).ClubID)
-	if err != nil {
-		s.failed(c, err)
+	b := s.book(c)
+	if b == nil {
 		return
 	}
 	d, ok := b.Find(c.Param("code"))
@@ -489,7 +485,7 @@ func (s *Site) removeDrill(c *gin.Context) {
 		s.notFound(c)
 		return
 	}
-	err = s.Planner.KeepDrill(c.Request.Context(), *account(c), club.Drill{Drill: d, Gone: true}, 0)
+	err := s.Planner.KeepDrill(c.Request.Context(), *account(c), club.Drill{Drill: d, Gone: true}, 0)
 	s.saved(c, err, d.Name+" is out of your book", "/drills", func(status int, wrong plan.Problems) {
 		s.showDrillForm(c, status, b, &drillForm{Drill: d, Problems: wrong})
 	})

@@ -136,9 +136,8 @@ func (s *Site) addBlock(c *gin.Context) {
 	if phase == tile(drill.Own) {
 		phase = string(drill.Own)
 	}
-	book, err := s.Planner.Book(c.Request.Context(), account(c).ClubID)
-	if err != nil {
-		s.failed(c, err)
+	book := s.book(c)
+	if book == nil {
 		return
 	}
 	s.change(c, "", func(d *plan.Document) (string, error) {
@@ -232,9 +231,8 @@ func (s *Site) setBlock(c *gin.Context) {
 
 // addItem puts a drill of the club's book into a block.
 func (s *Site) addItem(c *gin.Context) {
-	book, err := s.Planner.Book(c.Request.Context(), account(c).ClubID)
-	if err != nil {
-		s.failed(c, err)
+	book := s.book(c)
+	if book == nil {
 		return
 	}
 	block := c.Param("block")

@@ -53,19 +53,18 @@ func (s *Site) ground(c *gin.Context) { s.showGround(c, http.StatusOK, nil, nil)
 
 func (s *Site) showGround(c *gin.Context, status int, wrong plan.Problems, refill func(*groundBody)) {
 	ctx, clubID := c.Request.Context(), account(c).ClubID
-	g, err := s.Planner.Ground(ctx, clubID)
-	if err != nil {
-		s.failed(c, err)
+	g := s.groundOf(c)
+	if g == nil {
 		return
 	}
 	body := &groundBody{Venues: g.Venues, Kit: g.Kit, Staff: g.Staff, Coach: coach(c), Problems: wrong}
+	var err error
 	if body.Accounts, err = s.Planner.Store.Accounts(ctx, clubID); err != nil {
 		s.failed(c, err)
 		return
 	}
-	b, err := s.Planner.Book(ctx, clubID)
-	if err != nil {
-		s.failed(c, err)
+	b := s.book(c)
+	if b == nil {
 		return
 	}
 	for _, d := range b.Drills {
@@ -165,9 +164,8 @@ func (s *Site) saveGround(c *gin.Context) {
 }
 
 func (s *Site) removeGround(c *gin.Context) {
-	g, err := s.Planner.Ground(c.Request.Context(), account(c).ClubID)
-	if err != nil {
-		s.failed(c, err)
+	g := s.groundOf(c)
+	if g == nil {
 		return
 	}
 	f := groundFormOf(g, club.Kind(c.Param("kind")), c.Param("id"), 0)
@@ -184,7 +182,7 @@ func (s *Site) removeGround(c *gin.Context) {
 		}
 	}
 	said := f.thing().Label() + " is taken out"
-	_, err = s.Planner.Keep(c.Request.Context(), *account(c), said, changes...)
+	_, err := s.Planner.Keep(c.Request.Context(), *account(c), said, changes...)
 	s.saved(c, err, said, "/ground", func(status int, wrong plan.Problems) { s.showGround(c, status, wrong, nil) })
 }
 

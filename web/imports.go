@@ -81,9 +81,8 @@ func (s *Site) importFile(c *gin.Context) {
 		return
 	}
 	body.File = base64.StdEncoding.EncodeToString(file)
-	ground, err := s.Planner.Ground(c.Request.Context(), account(c).ClubID)
-	if err != nil {
-		s.failed(c, err)
+	ground := s.groundOf(c)
+	if ground == nil {
 		return
 	}
 	if len(ground.Venues) > 0 {
@@ -252,9 +251,8 @@ func sendFile(c *gin.Context, name, kind string, write func(io.Writer) error) {
 const csvKind, jsonKind = "text/csv; charset=utf-8", "application/json"
 
 func (s *Site) exportSquad(c *gin.Context) {
-	squad, err := s.Planner.Squad(c.Request.Context(), account(c).ClubID, numberID(c.Query("squad")))
-	if err != nil {
-		s.failed(c, err)
+	squad := s.squadOf(c, numberID(c.Query("squad")))
+	if squad == nil {
 		return
 	}
 	var players []club.Player
@@ -278,9 +276,8 @@ func (s *Site) exportFixtures(c *gin.Context) {
 }
 
 func (s *Site) exportDrills(c *gin.Context) {
-	b, err := s.Planner.Book(c.Request.Context(), account(c).ClubID)
-	if err != nil {
-		s.failed(c, err)
+	b := s.book(c)
+	if b == nil {
 		return
 	}
 	sendFile(c, "drills.csv", csvKind, func(w io.Writer) error { return share.WriteDrills(w, b.Drills) })

@@ -246,9 +246,8 @@ func (s *Site) forecast(c *gin.Context, body *newBody) {
 // newDay is the forecast for another start or place, for the form's script.
 func (s *Site) newDay(c *gin.Context) {
 	body := &newBody{Local: c.Query("start"), Place: c.Query("place"), Venue: numberID(c.Query("venue")), Zone: c.Query("zone")}
-	ground, err := s.Planner.Ground(c.Request.Context(), account(c).ClubID)
-	if err != nil {
-		s.failed(c, err)
+	ground := s.groundOf(c)
+	if ground == nil {
 		return
 	}
 	for _, v := range ground.Venues {

@@ -79,9 +79,8 @@ func (s *Site) routines(c *gin.Context) {
 		s.failed(c, err)
 		return
 	}
-	b, err := s.Planner.Book(ctx, clubID)
-	if err != nil {
-		s.failed(c, err)
+	b := s.book(c)
+	if b == nil {
 		return
 	}
 	body := &routinesBody{Coach: coach(c)}

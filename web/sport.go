@@ -110,9 +110,8 @@ func commas(text string) (list []string) {
 
 func (s *Site) saveSport(c *gin.Context) {
 	ctx := c.Request.Context()
-	b, err := s.Planner.Book(ctx, account(c).ClubID)
-	if err != nil {
-		s.failed(c, err)
+	b := s.book(c)
+	if b == nil {
 		return
 	}
 	p, wrong := readSport(c)

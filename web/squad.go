@@ -243,9 +243,8 @@ func (s *Site) addSquad(c *gin.Context) {
 }
 
 func (s *Site) savePlayer(c *gin.Context) {
-	squad, err := s.Planner.Squad(c.Request.Context(), account(c).ClubID, numberID(c.Param("squad")))
-	if err != nil {
-		s.failed(c, err)
+	squad := s.squadOf(c, numberID(c.Param("squad")))
+	if squad == nil {
 		return
 	}
 	p := club.Player{First: strings.TrimSpace(c.PostForm("first")), Last: strings.TrimSpace(c.PostForm("last")), Position: strings.TrimSpace(c.PostForm("position")),
@@ -253,7 +252,7 @@ func (s *Site) savePlayer(c *gin.Context) {
 		Build: club.Build(c.PostForm("build")), Notes: strings.TrimSpace(c.PostForm("notes"))}
 	id := numberID(c.PostForm("id"))
 	said := p.Label() + " is saved"
-	_, err = s.Planner.Keep(c.Request.Context(), *account(c), said, store.Change{ID: id, Owner: squad.ID, Edition: edition(c), Is: p})
+	_, err := s.Planner.Keep(c.Request.Context(), *account(c), said, store.Change{ID: id, Owner: squad.ID, Edition: edition(c), Is: p})
 	next := fmt.Sprintf("/squad?squad=%d", squad.ID)
 	if id == 0 {
 		next += "&player=new" // the next one
@@ -264,9 +263,8 @@ func (s *Site) savePlayer(c *gin.Context) {
 }
 
 func (s *Site) removePlayer(c *gin.Context) {
-	squad, err := s.Planner.Squad(c.Request.Context(), account(c).ClubID, numberID(c.Param("squad")))
-	if err != nil {
-		s.failed(c, err)
+	squad := s.squadOf(c, numberID(c.Param("squad")))
+	if squad == nil {
 		return
 	}
 	player := squad.Player(numberID(c.Param("id")))
@@ -274,14 +272,13 @@ func (s *Site) removePlayer(c *gin.Context) {
 		s.notFound(c)
 		return
 	}
-	err = s.Planner.RemovePlayer(c.Request.Context(), *account(c), squad, player.ID)
+	err := s.Planner.RemovePlayer(c.Request.Context(), *account(c), squad, player.ID)
 	s.saved(c, err, player.Is.Label()+" left the squad", fmt.Sprintf("/squad?squad=%d", squad.ID), func(status int, wrong plan.Problems) { s.showSquad(c, status, wrong, nil) })
 }
 
 func (s *Site) saveUnit(c *gin.Context) {
-	squad, err := s.Planner.Squad(c.Request.Context(), account(c).ClubID, numberID(c.Param("squad")))
-	if err != nil {
-		s.failed(c, err)
+	squad := s.squadOf(c, numberID(c.Param("squad")))
+	if squad == nil {
 		return
 	}
 	u := club.Unit{Name: strings.TrimSpace(c.PostForm("name"))}
@@ -295,16 +292,15 @@ func (s *Site) saveUnit(c *gin.Context) {
 	if gone {
 		said = u.Name + " is taken out"
 	}
-	_, err = s.Planner.Keep(c.Request.Context(), *account(c), said, store.Change{ID: id, Owner: squad.ID, Edition: edition(c), Is: u, Gone: gone})
+	_, err := s.Planner.Keep(c.Request.Context(), *account(c), said, store.Change{ID: id, Owner: squad.ID, Edition: edition(c), Is: u, Gone: gone})
 	s.saved(c, err, said, fmt.Sprintf("/squad?squad=%d", squad.ID), func(status int, wrong plan.Problems) {
 		s.showSquad(c, status, wrong, func(b *squadBody) { b.Unit = unitFormOf(squad, id, edition(c), u) })
 	})
 }
 
 func (s *Site) saveRuling(c *gin.Context) {
-	squad, err := s.Planner.Squad(c.Request.Context(), account(c).ClubID, numberID(c.Param("squad")))
-	if err != nil {
-		s.failed(c, err)
+	squad := s.squadOf(c, numberID(c.Param("squad")))
+	if squad == nil {
 		return
 	}
 	player := squad.Player(numberID(c.Param("player")))
@@ -316,7 +312,7 @@ func (s *Site) saveRuling(c *gin.Context) {
 	r := club.Restriction{NoJumps: slices.Contains(rules, "jumps"), NoOverhead: slices.Contains(rules, "overhead"), MaxEffort: number(c.PostForm("max_effort")),
 		MaxMinutes: number(c.PostForm("max_minutes")), Spare: c.PostFormArray("spare"), From: c.PostForm("from"), Until: c.PostForm("until"), Review: c.PostForm("review"), Reason: strings.TrimSpace(c.PostForm("reason"))}
 	said := player.Is.Label() + ": " + r.Words()
-	_, err = s.Planner.Keep(c.Request.Context(), *account(c), said, store.Change{Owner: player.ID, Is: r})
+	_, err := s.Planner.Keep(c.Request.Context(), *account(c), said, store.Change{Owner: player.ID, Is: r})
 	s.saved(c, err, said, fmt.Sprintf("/squad?squad=%d&player=%d", squad.ID, player.ID), func(status int, wrong plan.Problems) {
 		s.showSquad(c, status, wrong, func(b *squadBody) {
 			b.Ruling = &rulingForm{Restriction: r, Player: player.ID, Name: player.Is.Label()}

@@ -59,6 +59,35 @@ func (s *Site) takeBack(c *gin.Context) {
 	c.Redirect(http.StatusSeeOther, safePath(c.PostForm("back")))
 }
 
+// book is the club's drill book; nil where the failure has been answered. So
+// are squadOf and groundOf.
+func (s *Site) book(c *gin.Context) *planner.Book {
+	b, err := s.Planner.Book(c.Request.Context(), account(c).ClubID)
+	if err != nil {
+		s.failed(c, err)
+		return nil
+	}
+	return b
+}
+
+func (s *Site) squadOf(c *gin.Context, id uint64) *planner.Squad {
+	squad, err := s.Planner.Squad(c.Request.Context(), account(c).ClubID, id)
+	if err != nil {
+		s.failed(c, err)
+		return nil
+	}
+	return squad
+}
+
+func (s *Site) groundOf(c *gin.Context) *planner.Ground {
+	g, err := s.Planner.Ground(c.Request.Context(), account(c).ClubID)
+	if err != nil {
+		s.failed(c, err)
+		return nil
+	}
+	return g
+}
+
 // number reads a whole number of a form; 0 where it is none.
 func number(text string) int {
 	n, _ := strconv.Atoi(strings.TrimSpace(text)) // what is no number is refused as 0 where that is wrong
