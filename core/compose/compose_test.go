@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -134,5 +135,106 @@ func TestABriefThatDoesNotHoldIsRefused(t *testing.T) {
 		var wrong plan.Problems
 		require.ErrorAs(t, err, &wrong, field)
 		assert.NotEmpty(t, wrong.At(field), "%s: %v", field, err)
+	}
+}
+
+// A plan carries what the day, the kit and the people allow, and says so.
+func TestTheDayDecidesWhatIsIn(t *testing.T) {
+	rugby, _ := book.Sport("rugby-union")
+	all := func(made *compose.Made, fits func(drill.Drill) bool) (n int) {
+		for _, b := range made.Document.Blocks {
+			for _, item := range b.Items {
+				if fits(item.Drill) {
+					n++
+				}
+			}
+		}
+		return n
+	}
+	make := func(change func(*compose.Brief)) *compose.Made {
+		b := brief(&rugby, 20)
+		change(&b)
+		made, err := compose.Compose(context.Background(), b)
+		require.NoError(t, err)
+		require.Zero(t, check.Stops(made.Findings))
+		return made
+	}
+	wet := make(func(b *compose.Brief) { b.Today.Wet = true })
+	assert.Zero(t, all(wet, func(d drill.Drill) bool { return d.Ground || d.ContactsPerUnit > 0 && d.Effort >= drill.HardEffort }))
+	bare := make(func(b *compose.Brief) { b.Kit = map[string]int{"ball": 2} })
+	assert.Zero(t, all(bare, func(d drill.Drill) bool { return slices.Contains(d.Kit, "tee") || len(d.LaneKit) > 0 }))
+	assert.Contains(t, strings.Join(bare.Says, ";"), "Kicks at posts without Kicks at posts: there is not enough of tee")
+	lifted := make(func(b *compose.Brief) { b.Today.AfterLoss = true })
+	assert.Positive(t, all(lifted, func(d drill.Drill) bool { return slices.Contains(d.Qualities, "game") && d.Serves(drill.Raise) }), "a game lifts the mood")
+	light := make(func(b *compose.Brief) { b.Kind, b.Today.Light = plan.Training, true })
+	assert.Zero(t, all(light, func(d drill.Drill) bool { return d.Effort >= drill.SprintEffort }))
+	loose := make(func(b *compose.Brief) { b.Players[3].Loose = true })
+	assert.Zero(t, all(loose, func(d drill.Drill) bool { return d.EndRange }))
+	young := make(func(b *compose.Brief) { b.Grade = drill.Junior })
+	assert.Zero(t, all(young, func(d drill.Drill) bool { return d.Collision || d.Least != drill.Junior }))
+	alone := make(func(b *compose.Brief) { b.Leaders = nil })
+	assert.Contains(t, strings.Join(alone.Says, ";"), "led by players")
+	for _, b := range alone.Document.Blocks {
+		assert.LessOrEqual(t, len(b.Items), 3, "kept simple")
+	}
+	usual := make(func(*compose.Brief) {})
+	again := make(func(b *compose.Brief) {
+		for _, block := range usual.Document.Blocks {
+			for _, item := range block.Items {
+				b.Recent = append(b.Recent, item.Drill.Code)
+			}
+		}
+	})
+	assert.Less(t, all(again, func(d drill.Drill) bool {
+		return d.Phases[0] != drill.Sport && all(usual, func(e drill.Drill) bool { return e.Code == d.Code }) > 0
+	}), all(usual, func(d drill.Drill) bool { return d.Phases[0] != drill.Sport }), "what was done lately gives way")
+}
+
+func TestWhoComesLateGetsTheirOwn(t *testing.T) {
+	rugby, _ := book.Sport("rugby-union")
+	b := brief(&rugby, 20)
+	b.Players[1].Late, b.Players[4].Late = 25*60, 120
+	b.Captain = "p8"
+	made, err := compose.Compose(context.Background(), b)
+	require.NoError(t, err)
+	require.True(t, made.Schedule.Result.Feasible)
+	own := made.Document.Block("late-p2")
+	require.NotNil(t, own)
+	assert.Equal(t, []string{"p2"}, own.Who)
+	assert.Nil(t, made.Document.Block("late-p5"), "two minutes are none")
+	assert.NotContains(t, made.Document.Members(made.Document.Block("potentiate").Who), "p2", "no sprint on a cold body")
+	toss := slices.IndexFunc(made.Document.Fixed, func(f plan.Fixed) bool { return f.Name == "Toss" })
+	require.GreaterOrEqual(t, toss, 0)
+	assert.Equal(t, []string{"p8"}, made.Document.Fixed[toss].Who)
+}
+
+func TestARoleIsDueByItsTurn(t *testing.T) {
+	baseball, _ := book.Sport("baseball")
+	for turn, due := range map[compose.Turn]clock.Offset{compose.Usual: -8 * 60, compose.First: -4 * 60, compose.Later: 8 * 60} {
+		b := brief(&baseball, 9)
+		b.Turn = turn
+		made, err := compose.Compose(context.Background(), b)
+		require.NoError(t, err)
+		for i, p := range made.Document.Players {
+			if p.Position == "Pitcher" {
+				assert.Equal(t, due, made.Schedule.Players[i].Due, "%q", turn)
+			}
+		}
+	}
+}
+
+func TestADayIsTheBriefWithoutBlocks(t *testing.T) {
+	rugby, _ := book.Sport("rugby-union")
+	b := brief(&rugby, 15)
+	b.Units = []plan.Unit{{ID: "x", Name: "Throw and catch", Players: []string{"p2", "p4", "gone"}}, {ID: "y", Name: "Nobody", Players: []string{"gone"}}}
+	d, says, err := compose.Day(b)
+	require.NoError(t, err)
+	assert.Empty(t, d.Blocks)
+	assert.Len(t, d.Fixed, 4, "without the toss")
+	assert.Contains(t, strings.Join(says, ";"), "nobody is named captain")
+	assert.Equal(t, "Throw and catch", d.Units[0].Name)
+	assert.Equal(t, []string{"p2", "p4"}, d.Units[0].Players)
+	for _, z := range d.Zones {
+		assert.Equal(t, clock.BeforeStart(0), z.Free[0].To, "%s is played on", z.Name)
 	}
 }
