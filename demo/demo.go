@@ -115,7 +115,7 @@ func keep(ctx context.Context, s *store.Store, coach store.Account, hash string,
 		return err
 	}
 	day := now.Format(time.DateOnly)
-	_, err = s.Keep(ctx, physio, "a ruling", store.Change{Owner: players[19], Is: club.Restriction{NoJumps: true, MaxEffort: 80, From: day,
+	_, err = s.Keep(ctx, physio, "a ruling", store.Change{Owner: players[24], Is: club.Restriction{NoJumps: true, MaxEffort: 80, From: day,
 		Until: now.AddDate(0, 0, 12).Format(time.DateOnly), Review: now.AddDate(0, 0, 7).Format(time.DateOnly)}})
 	return err
 }

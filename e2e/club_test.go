@@ -229,6 +229,11 @@ func TestARulingIsMadeByMedicalStaff(t *testing.T) {
 
 	coach := newBrowser(t, base)
 	coach.signIn()
+	assert.Contains(t, coach.text("main"), "Ruled since it was made: Mara T.: nothing overhead")
+	coach.open("/sessions/1")
+	coach.click("#take-rulings")
+	coach.until(`!document.querySelector("#take-rulings")`)
+	assert.Contains(t, coach.text("main"), "Mara T. leaves out High balls: nothing overhead")
 	coach.open("/squad?player=" + player)
 	assert.Contains(t, coach.text("main"), "nothing overhead")
 	assert.NotContains(t, eval[string](coach, `document.documentElement.outerHTML`), "private matter")

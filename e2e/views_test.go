@@ -36,7 +36,7 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"run-in-away", "/sessions/3", []int64{1280}},
 		{"drills", "/drills?q=hip&drill=lunge-reach", []int64{1280, 768, 360}},
 		{"drill-edit", "/drills/kicks-at-posts/edit", []int64{1280, 360}},
-		{"squad", "/squad?player=" + playerNamed(t, p.Store, "Ottoline"), []int64{1280, 360}},
+		{"squad", "/squad?player=" + playerNamed(t, p.Store, "Keziah"), []int64{1280, 360}},
 		{"squad-unit", "/squad?unit=new", []int64{1280, 360}},
 		{"ground", "/ground?edit=zone&id=new&of=1", []int64{1280, 360}},
 		{"routines", "/routines?slot=raise.0", []int64{1280, 360}},

@@ -40,23 +40,37 @@ type Board struct {
 	Strands     []warmth.Strand // in the order of the schedule
 	Findings    []check.Finding
 	Drills      []drill.Drill // that its squad may do, of the club's book
+	Newer       []string      // what medical staff ruled, or lifted, since the plan was made
+}
+
+// Listed is a session as the list of those to come shows it.
+type Listed struct {
+	store.Session
+	Newer []string // what medical staff ruled, or lifted, since the plan was made
 }
 
 // Sessions lists the club's sessions to come, and those of the last twelve
 // hours, with their schedules.
-func (p *Planner) Sessions(ctx context.Context, clubID uint64) ([]store.Session, error) {
+func (p *Planner) Sessions(ctx context.Context, clubID uint64) ([]Listed, error) {
 	sessions, err := p.Store.Sessions(ctx, clubID, p.Now().Add(-12*time.Hour))
 	if err != nil {
 		return nil, err
 	}
+	all, err := p.ruled(ctx, clubID)
+	if err != nil {
+		return nil, err
+	}
+	listed := make([]Listed, len(sessions))
 	for i := range sessions {
 		if sessions[i].Schedule == nil {
 			if sessions[i].Schedule, err = runin.Plan(ctx, sessions[i].Document, atOnce); err != nil {
 				return nil, err
 			}
 		}
+		_, newer := all.of(sessions[i].Document)
+		listed[i] = Listed{sessions[i], newer}
 	}
-	return sessions, nil
+	return listed, nil
 }
 
 // Board opens a session of the club, or fails with store.ErrNotFound.
@@ -85,7 +99,12 @@ func (p *Planner) Board(ctx context.Context, clubID, id uint64) (*Board, error) 
 	if err != nil {
 		return nil, err
 	}
-	return &Board{Session: session, Publication: published, Strands: warmth.Strands(today.Apply(session.Document), session.Schedule), Findings: check.Check(in),
+	all, err := p.ruled(ctx, clubID)
+	if err != nil {
+		return nil, err
+	}
+	_, newer := all.of(session.Document)
+	return &Board{Session: session, Newer: newer, Publication: published, Strands: warmth.Strands(today.Apply(session.Document), session.Schedule), Findings: check.Check(in),
 		Drills: drill.Query{Sport: plays.Key, Grade: session.Document.Grade}.Find(in.Book)}, nil
 }
 

@@ -168,6 +168,29 @@ func TestANewClubPlansWithoutNames(t *testing.T) {
 	}
 }
 
+// A ruling that comes after the plan is said on its board at once, and one press
+// takes it in; so it is when it is lifted.
+func TestALaterRulingReachesThePlan(t *testing.T) {
+	p := open(t, "later", true)
+	physio := coach
+	physio.Role = store.Medical
+	mara := players(t, p)["Mara"].ID
+	assert.Empty(t, board(t, p, 1).Newer)
+	ids, err := p.Keep(ctx, physio, "ruled", store.Change{Owner: mara, Is: club.Restriction{NoOverhead: true, From: "2026-11-25", Until: "2026-11-30"}})
+	require.NoError(t, err)
+	assert.Equal(t, []string{"Mara T.: nothing overhead"}, board(t, p, 1).Newer)
+	assert.Empty(t, board(t, p, 3).Newer, "it is over by then")
+	require.NoError(t, p.TakeRulings(ctx, coach, 1, 1))
+	b := board(t, p, 1)
+	assert.Empty(t, b.Newer)
+	assert.Equal(t, []plan.Restriction{{Player: "p15", NoOverhead: true}}, b.Document.Restrictions)
+	assert.Positive(t, check.Stops(b.Findings), "High balls go over her head")
+	_, err = p.Keep(ctx, physio, "lifted", store.Change{ID: ids[0], Is: club.Restriction{}, Gone: true})
+	require.NoError(t, err)
+	assert.Equal(t, []string{"Mara T.: lifted"}, board(t, p, 1).Newer)
+	assert.ErrorIs(t, p.TakeRulings(ctx, coach, 1, 1), store.ErrStale)
+}
+
 // A ruling is made by medical staff alone, and holds on its days.
 func TestARulingGoesBeforeThePlan(t *testing.T) {
 	p := open(t, "ruling", true)

@@ -18,6 +18,7 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/demo"
 	"cuestart/share"
 )
 
@@ -184,6 +185,30 @@ func TestACalendarIsReadAsFixtures(t *testing.T) {
 		assert.False(t, ids[r.Is.UID], r.Is.UID)
 		ids[r.Is.UID] = true
 	}
+}
+
+func TestPlansAndRoutinesComeBackWhole(t *testing.T) {
+	at, err := clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}.Resolve()
+	require.NoError(t, err)
+	d := demo.HomeMatch(at)
+	var file bytes.Buffer
+	require.NoError(t, share.WriteJSON(&file, d))
+	back, err := share.ReadPlan(file.Bytes())
+	require.NoError(t, err)
+	assert.Equal(t, d, back)
+	file.Reset()
+	r := club.Keep(d, "Match day", "home")
+	r.Slots, r.Was = []club.Slot{{Block: "raise", Pool: []string{"skips", "rising-loop"}}}, r.Blocks[:2]
+	require.NoError(t, share.WriteJSON(&file, r))
+	kept, err := share.ReadRoutine(file.Bytes())
+	require.NoError(t, err)
+	assert.Equal(t, r, kept)
+	for says, text := range map[string]string{"additional properties": `{"name": "x", "method": "ramp", "blocks": [], "tempo": 3}`, "not a method": strings.Replace(file.String(), `"ramp"`, `"mine"`, 1), "missing properties": `{}`, "not one JSON value": `{"name": `} {
+		_, err := share.ReadRoutine([]byte(text))
+		assert.ErrorContains(t, err, says)
+	}
+	_, err = share.ReadPlan([]byte(`{"format": 1}`))
+	assert.Error(t, err)
 }
 
 func FuzzReaders(f *testing.F) {

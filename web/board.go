@@ -11,7 +11,6 @@ import (
 
 	"cuestart/core/check"
 	"cuestart/core/clock"
-	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/today"
@@ -34,6 +33,8 @@ type boardBody struct {
 	DayFactors  []tickBox
 	Problems    plan.Problems // of the form that was sent, if it was refused
 	Stale       bool
+	Newer       []string // rulings that the plan does not hold yet
+	Edits       bool     // who looks may change it
 	Timing      timingForm
 	Spare       bool
 	Charts      []chart // for wide and for narrow screens
@@ -216,7 +217,7 @@ func (s *Site) boardBody(c *gin.Context, b *planner.Board, block string, refused
 		Carried: carried(d, fitted), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
 	body.Sub = strings.Join(nonEmpty(b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place, fmt.Sprintf("%d players", len(d.Players))), " · ")
 	body.Saved = fmt.Sprintf("Saved %s", b.Made.At.In(fitted.Start.Location()).Format("15:04"))
-	body.Spare = d.UseSpare
+	body.Spare, body.Newer, body.Edits = d.UseSpare, b.Newer, coach(c)
 	body.Fresh = b.Publication.Number > 0 && b.Publication.Head == b.Head
 	if b.Publication.Token != "" {
 		body.Link = s.origin(c) + "/r/" + b.Publication.Token
@@ -246,7 +247,7 @@ func (s *Site) boardBody(c *gin.Context, b *planner.Board, block string, refused
 		}
 		for _, r := range d.Restrictions {
 			if r.Player == p.ID {
-				line.Ruling = strings.Join(nonEmpty(line.Ruling, rulingWords(r)), ", ")
+				line.Ruling = strings.Join(nonEmpty(line.Ruling, planner.Words(r)), ", ")
 			}
 		}
 		body.Players = append(body.Players, line)
@@ -403,11 +404,6 @@ func blockCost(b *planner.Board, i int) string {
 		words = append(words, "takes "+strings.Join(kit, ", "))
 	}
 	return strings.Join(words, " · ")
-}
-
-// rulingWords says what a plan's restriction rules.
-func rulingWords(r plan.Restriction) string {
-	return club.Restriction{NoJumps: r.NoJumps, NoOverhead: r.NoOverhead, MaxEffort: int(100*r.MaxEffort + 0.5), Spare: r.Spare, MaxMinutes: r.MaxMinutes}.Words()
 }
 
 func nonEmpty(words ...string) []string {

@@ -310,3 +310,8 @@ func (s *Site) setPlayer(c *gin.Context) {
 		return d.SetLate(c.PostForm("player"), 60*number(c.PostForm("late")))
 	}, nil)
 }
+
+// takeRulings brings the plan up to what medical staff have ruled.
+func (s *Site) takeRulings(c *gin.Context) {
+	s.done(c, "", s.Planner.TakeRulings(c.Request.Context(), *account(c), sessionID(c), edition(c)), nil)
+}

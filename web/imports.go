@@ -314,7 +314,7 @@ type fixtureRow struct {
 }
 
 // toCome lists the fixtures without a run-in, the nearest first.
-func (s *Site) toCome(c *gin.Context, sessions []store.Session) (rows []fixtureRow, more int, err error) {
+func (s *Site) toCome(c *gin.Context, sessions []planner.Listed) (rows []fixtureRow, more int, err error) {
 	kept, err := store.Things[club.Fixture](c.Request.Context(), s.Planner.Store, account(c).ClubID)
 	if err != nil {
 		return nil, 0, err
@@ -327,7 +327,7 @@ func (s *Site) toCome(c *gin.Context, sessions []store.Session) (rows []fixtureR
 	var list []dated
 	for _, k := range kept {
 		at, err := k.Is.Start.Resolve()
-		planned := slices.ContainsFunc(sessions, func(one store.Session) bool {
+		planned := slices.ContainsFunc(sessions, func(one planner.Listed) bool {
 			return one.Schedule.Start.Equal(at) && strings.EqualFold(one.Document.Title, k.Is.Title)
 		})
 		if err != nil || at.Before(now) || planned {

@@ -21,13 +21,13 @@ func (s *Site) routes(r *gin.Engine) {
 
 	club := r.Group("/", s.signedIn)
 	club.GET("/today", s.today)
-	club.GET("/sessions/new", s.newSession)
-	club.GET("/sessions/new/day", s.newDay)
 
 	club.POST("/take-back", s.takeBack)
 
 	club.GET("/drills", s.drills)
 	change := club.Group("/", s.coaches)
+	change.GET("/sessions/new", s.newSession)
+	change.GET("/sessions/new/day", s.newDay)
 	change.POST("/sessions", s.addSession)
 	change.GET("/drills/:code/edit", s.editDrill)
 	change.POST("/drills/:code", s.saveDrill)
@@ -76,6 +76,7 @@ func (s *Site) routes(r *gin.Engine) {
 	session.POST("/blocks/:block/remove", s.removeBlock)
 	session.POST("/fixed", s.setFixed)
 	session.POST("/players", s.setPlayer)
+	session.POST("/rulings", s.takeRulings)
 	session.POST("/spare", s.setSpare)
 	session.POST("/day", s.setDay)
 	session.POST("/factor", s.setFactor)

@@ -18,6 +18,7 @@ type todayBody struct {
 	Cards    []card
 	Fixtures []fixtureRow // without a run-in yet
 	More     int
+	Edits    bool
 }
 
 // card is a session to come.
@@ -28,6 +29,7 @@ type card struct {
 	Verdict                verdict
 	More                   int // cuts beyond those shown
 	Shared                 bool
+	Newer                  []string // rulings that the plan does not hold yet
 	Work                   string
 }
 
@@ -37,7 +39,7 @@ func (s *Site) today(c *gin.Context) {
 		s.failed(c, err)
 		return
 	}
-	body := todayBody{}
+	body := todayBody{Edits: coach(c)}
 	if body.Fixtures, body.More, err = s.toCome(c, sessions); err != nil {
 		s.failed(c, err)
 		return
@@ -46,7 +48,7 @@ func (s *Site) today(c *gin.Context) {
 		session := &sessions[i]
 		d, start := session.Document, session.Schedule.Start
 		one := card{ID: session.ID, Title: d.Title, Day: start.Format("Monday 2 January"), Clock: clock.Clock(start, 0), StartName: d.StartName,
-			Away: away(start.Sub(s.Planner.Now())), Verdict: judge(d, session.Schedule), Shared: session.Published,
+			Away: away(start.Sub(s.Planner.Now())), Verdict: judge(d, session.Schedule), Shared: session.Published, Newer: session.Newer,
 			Sub: strings.Join(nonEmpty(session.SquadName, d.Place, fmt.Sprintf("%d players", len(d.Players))), " · ")}
 		if len(one.Verdict.Cuts) > cardCuts {
 			one.More = len(one.Verdict.Cuts) - cardCuts

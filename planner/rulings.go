@@ -1,0 +1,105 @@
+package planner
+
+import (
+	"cmp"
+	"context"
+	"reflect"
+	"slices"
+	"strings"
+
+	"cuestart/core/club"
+	"cuestart/core/plan"
+	"cuestart/store"
+)
+
+// ruled is what medical staff of a club have ruled, for whom.
+type ruled struct {
+	named map[string][]uint64 // ids of players by their names
+	all   []store.Kept[club.Restriction]
+}
+
+func (p *Planner) ruled(ctx context.Context, clubID uint64) (r ruled, err error) {
+	players, err := store.Things[club.Player](ctx, p.Store, clubID)
+	if err != nil {
+		return r, err
+	}
+	r.named = map[string][]uint64{}
+	for _, k := range players {
+		name := fullName(k.Is.First, k.Is.Last)
+		r.named[name] = append(r.named[name], k.ID)
+	}
+	r.all, err = store.Things[club.Restriction](ctx, p.Store, clubID)
+	return r, err
+}
+
+// of are the restrictions that a plan has to hold on its day, and in words what
+// of them it does not hold yet. Players are known by their names, so that a plan
+// that was copied or read in is looked after too; whom the club does not know
+// keeps what the plan says.
+func (all ruled) of(d *plan.Document) (hold []plan.Restriction, newer []string) {
+	day, _, _ := cutDay(d.Start.Local)
+	for _, player := range d.Players {
+		ids, known := all.named[fullName(player.First, player.Last)]
+		var before, now []plan.Restriction
+		for _, r := range d.Restrictions {
+			if r.Player == player.ID {
+				before = append(before, r)
+			}
+		}
+		for _, r := range all.all {
+			if slices.Contains(ids, r.Owner) && r.Is.Holds(day) {
+				now = append(now, r.Is.For(player.ID))
+			}
+		}
+		if !known {
+			now = before
+		}
+		hold = append(hold, now...)
+		switch {
+		case sameRulings(before, now):
+		case len(now) == 0:
+			newer = append(newer, player.ShortName()+": lifted")
+		default:
+			var words []string
+			for _, r := range now {
+				words = append(words, Words(r))
+			}
+			newer = append(newer, player.ShortName()+": "+strings.Join(words, ", "))
+		}
+	}
+	return hold, newer
+}
+
+func fullName(first, last string) string { return strings.ToLower(first + " " + last) }
+
+// sameRulings tells whether two sets of restrictions of a player are one.
+func sameRulings(a, b []plan.Restriction) bool {
+	sorted := func(list []plan.Restriction) []plan.Restriction {
+		list = slices.Clone(list)
+		slices.SortFunc(list, func(x, y plan.Restriction) int { return cmp.Compare(Words(x), Words(y)) })
+		return list
+	}
+	return len(a) == len(b) && (len(a) == 0 || reflect.DeepEqual(sorted(a), sorted(b)))
+}
+
+// Words says what a plan's restriction rules.
+func Words(r plan.Restriction) string {
+	return club.Restriction{NoJumps: r.NoJumps, NoOverhead: r.NoOverhead, MaxEffort: int(100*r.MaxEffort + 0.5), Spare: r.Spare, MaxMinutes: r.MaxMinutes}.Words()
+}
+
+// TakeRulings brings a plan up to what medical staff have ruled.
+func (p *Planner) TakeRulings(ctx context.Context, by store.Account, id uint64, edition uint32) error {
+	session, err := p.Store.Session(ctx, by.ClubID, id)
+	if err != nil {
+		return err
+	}
+	all, err := p.ruled(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	hold, _ := all.of(session.Document)
+	return p.Change(ctx, by, id, edition, func(d *plan.Document) (string, error) {
+		d.Restrictions = hold
+		return "what medical staff ruled", nil
+	})
+}
