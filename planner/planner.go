@@ -146,6 +146,9 @@ func (p *Planner) Mend(ctx context.Context, by store.Account, id uint64, edition
 // Keep is the edit that keeps a finding as it is, with the coach's reason.
 func Keep(rule, where, reason string) Edit {
 	return func(d *plan.Document) (string, error) {
+		if !check.MayKeep(rule) {
+			return "", plan.Problems{{Where: "board", What: "What medical staff ruled is never overruled: mend it, or ask them."}}
+		}
 		if problem := plan.NameProblem(reason); problem != "" {
 			return "", plan.Problems{{Where: "keep." + rule + "." + where, What: "say why in a few words"}}
 		}

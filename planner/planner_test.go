@@ -19,6 +19,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/club"
 	"cuestart/core/plan"
+	"cuestart/core/today"
 	"cuestart/demo"
 	"cuestart/mariadb"
 	"cuestart/mariadb/mariadbtest"
@@ -184,7 +185,15 @@ func TestALaterRulingReachesThePlan(t *testing.T) {
 	b := board(t, p, 1)
 	assert.Empty(t, b.Newer)
 	assert.Equal(t, []plan.Restriction{{Player: "p15", NoOverhead: true}}, b.Document.Restrictions)
-	assert.Positive(t, check.Stops(b.Findings), "High balls go over her head")
+	assert.Zero(t, check.Stops(b.Findings))
+	var says []string
+	for _, v := range today.Versions(b.Document) {
+		says = append(says, v.Words(b.Document.Block(v.Block).Items[v.Item].Drill))
+	}
+	assert.Contains(t, says, "Ball drop and catch, 8 catches a side, for High balls: nothing overhead", "the easier form, as the book has it")
+	var wrong plan.Problems
+	require.ErrorAs(t, p.Change(ctx, coach, 1, 2, planner.Keep("restriction", "high", "she says she is fine")), &wrong)
+	assert.Contains(t, wrong.At("board"), "never overruled")
 	_, err = p.Keep(ctx, physio, "lifted", store.Change{ID: ids[0], Is: club.Restriction{}, Gone: true})
 	require.NoError(t, err)
 	assert.Equal(t, []string{"Mara T.: lifted"}, board(t, p, 1).Newer)

@@ -9,6 +9,7 @@ import (
 
 	"cuestart/core/club"
 	"cuestart/core/plan"
+	"cuestart/core/today"
 	"cuestart/store"
 )
 
@@ -98,8 +99,18 @@ func (p *Planner) TakeRulings(ctx context.Context, by store.Account, id uint64, 
 		return err
 	}
 	hold, _ := all.of(session.Document)
+	b, err := p.Book(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
 	return p.Change(ctx, by, id, edition, func(d *plan.Document) (string, error) {
 		d.Restrictions = hold
+		for _, v := range today.Versions(d) { // what the book has in its place
+			item := &d.Block(v.Block).Items[v.Item]
+			if stand := b.Item(item.Drill, d.Grade); item.Easier == nil && item.Swap == nil {
+				item.Easier, item.Swap = stand.Easier, stand.Swap
+			}
+		}
 		return "what medical staff ruled", nil
 	})
 }

@@ -128,9 +128,10 @@ type boardRow struct {
 type chosen struct {
 	boardRow
 	Aim, Why   string
-	Because    string // why it is in the plan
-	Cost       string // what it leaves in each player, and what it takes
-	WhoID      string // "": several, picked one by one
+	Because    string   // why it is in the plan
+	Versions   []string // who does it otherwise, as medical staff ruled
+	Cost       string   // what it leaves in each player, and what it takes
+	WhoID      string   // "": several, picked one by one
 	ZoneID     string
 	LeaderID   string
 	Stations   int
@@ -338,7 +339,7 @@ func chosenOf(b *planner.Board, i int, row boardRow, refused plan.Problems) *cho
 		}
 		found.Items = append(found.Items, line)
 	}
-	found.Cost = blockCost(b, i)
+	found.Cost, found.Versions = blockCost(b, i), versions(b.Document, block.ID)
 	for n := range b.Document.Blocks {
 		if b.Document.Blocks[n].Phase == block.Phase {
 			switch name := b.Document.Blocks[n].Name; {

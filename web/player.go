@@ -12,6 +12,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/today"
 	"cuestart/store"
 )
 
@@ -111,6 +112,7 @@ func (s *Site) mineBody(found *store.Shared, p *plan.Player) mineBody {
 	if p.Number > 0 {
 		body.Number = fmt.Sprint(p.Number)
 	}
+	versions := today.Versions(d)
 	for i := range fitted.Result.Blocks {
 		r, b := &fitted.Result.Blocks[i], &d.Blocks[i]
 		if !r.Kept || !slices.Contains(d.Members(b.Who), p.ID) {
@@ -122,6 +124,14 @@ func (s *Site) mineBody(found *store.Shared, p *plan.Player) mineBody {
 			line := words[n]
 			if len(b.Items) > 1 {
 				line = known.Drill.Name + ": " + line
+			}
+			if i := slices.IndexFunc(versions, func(v today.Version) bool { return v.Player == p.ID && v.Block == b.ID && v.Item == n }); i >= 0 {
+				line = "For you: " + versions[i].Words(known.Drill)
+				if versions[i].Drill == nil {
+					item.Doses = append(item.Doses, line)
+					continue
+				}
+				known.Drill = *versions[i].Drill
 			}
 			item.Doses = append(item.Doses, line)
 			item.Cues = append(item.Cues, first(known.Drill.Cues, 2-min(1, len(b.Items)-1))...)

@@ -33,6 +33,7 @@ type sheetRow struct {
 	Name, Who, Numbers      string
 	Dose                    []string
 	Cue, Where, Leader, Cut string
+	Versions                []string // who does it otherwise
 }
 
 // kitLine is a piece of kit and who carries it out.
@@ -88,6 +89,7 @@ func sheetOf(b *planner.Board) sheetBody {
 		if members := d.Members(block.Who); len(members) < len(d.Players) {
 			row.Numbers = numbers(d, members)
 		}
+		row.Versions = versions(d, block.ID)
 		words := doses(block, fitted.Amounts[i])
 		for n, item := range block.Items {
 			row.Dose = append(row.Dose, item.Drill.Name+": "+words[n])

@@ -9,6 +9,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
+	"cuestart/core/today"
 )
 
 // phaseNames are the phases as a coach says them.
@@ -61,6 +62,16 @@ func who(d *plan.Document, ids []string) string {
 		return "All but " + strings.Join(without, ", ")
 	}
 	return fmt.Sprintf("%s and %d more", strings.Join(names[:3], ", "), len(names)-3)
+}
+
+// versions says who does a block otherwise, by what medical staff ruled.
+func versions(d *plan.Document, block string) (says []string) {
+	for _, v := range today.Versions(d) {
+		if v.Block == block {
+			says = append(says, d.Player(v.Player).ShortName()+": "+v.Words(d.Block(block).Items[v.Item].Drill))
+		}
+	}
+	return says
 }
 
 func zoneName(d *plan.Document, id string) string {

@@ -50,6 +50,16 @@ type Finding struct {
 	mends []change
 }
 
+// MayKeep tells whether a coach may keep the finding with a reason. What
+// medical staff ruled is never overruled.
+func (f Finding) MayKeep() bool { return MayKeep(f.Rule) }
+
+// MayKeep tells whether a coach may keep what that rule finds.
+func MayKeep(rule string) bool { return rule != rulingRule }
+
+// rulingRule is the id of the rule that looks after medical staff's rulings.
+const rulingRule = "restriction"
+
 // change is something that a mend may do to a plan; it reports whether it
 // found anything to change.
 type change func(*plan.Document) bool
@@ -150,7 +160,7 @@ func (r *reading) add(where, what string, players []string, mend string, changes
 		f.Mend = mend
 	}
 	for _, e := range r.Document.Kept {
-		if e.Rule == f.Rule && e.Where == where {
+		if e.Rule == f.Rule && e.Where == where && f.MayKeep() {
 			f.Kept = e.Reason
 		}
 	}

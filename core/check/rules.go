@@ -9,7 +9,7 @@ import (
 // Rules are all checks, the gravest kinds first. Thresholds that are a coach's
 // taste are named below.
 var Rules = []Rule{
-	{"restriction", Stop, "Medical staff's ruling goes before any plan", restriction},
+	{rulingRule, Stop, "Medical staff's ruling goes before any plan", restriction},
 	{"deep-cold", Stop, "Deep, static or near-maximal work comes after the body is warm (Jeffreys 2007)", deepCold},
 	{"static-long", Stop, "60 s or more of static stretch on one muscle costs power (Behm et al. 2016): it belongs after the session", staticLong},
 	{"junior-collision", Stop, "No heavy contact for juniors before a match", juniorCollision},

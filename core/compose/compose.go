@@ -432,9 +432,13 @@ func (c *composer) rulings() {
 	}
 }
 
-// item is the drill ready for a block, with what stands in for it.
+// item is the drill ready for a block, with what stands in for it where a ruling
+// touches it.
 func (c *composer) item(k drill.Drill) plan.Item {
 	item := plan.Item{Drill: k.For(c.Grade)}
+	if !slices.ContainsFunc(c.Restrictions, func(r plan.Restriction) bool { return today.Touches(r, k) != "" }) {
+		return item
+	}
 	for code, into := range map[string]**drill.Drill{k.Easier: &item.Easier, k.Swap: &item.Swap} {
 		if other, ok := c.byCode[code]; ok {
 			other = other.For(c.Grade)

@@ -119,6 +119,15 @@ type Version struct {
 	Reason        string       // in plain words, without a diagnosis
 }
 
+// Words says what the player does, in place of what: "Ball drop and catch, 8
+// catches, for High balls: nothing overhead".
+func (v Version) Words(instead drill.Drill) string {
+	if v.Drill == nil {
+		return fmt.Sprintf("leave out %s: %s", instead.Name, v.Reason)
+	}
+	return fmt.Sprintf("%s, %s, for %s: %s", v.Drill.Name, v.Drill.Words(v.Drill.Range.Target), instead.Name, v.Reason)
+}
+
 // Versions lists what restrictions change: the easier version where that
 // respects them, else the swap, else the player leaves the drill out.
 func Versions(d *plan.Document) (versions []Version) {
