@@ -74,7 +74,7 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 
 // keep fills in what the club keeps between sessions.
 func keep(ctx context.Context, s *store.Store, coach store.Account, hash string, firstTeam, juniors uint64, now time.Time) error {
-	venue, err := s.Keep(ctx, coach, "the ground", store.Change{Is: club.Venue{Name: "Tidegate", TimeZone: zone}})
+	venue, err := s.Fill(ctx, coach.ClubID, store.Change{Is: club.Venue{Name: "Tidegate", TimeZone: zone}})
 	if err != nil {
 		return err
 	}
@@ -94,7 +94,7 @@ func keep(ctx context.Context, s *store.Store, coach store.Account, hash string,
 	for _, p := range under16 {
 		all = append(all, store.Change{Owner: juniors, Is: p})
 	}
-	ids, err := s.Keep(ctx, coach, "squads, ground, kit and staff", all...)
+	ids, err := s.Fill(ctx, coach.ClubID, all...)
 	if err != nil {
 		return err
 	}
@@ -103,19 +103,18 @@ func keep(ctx context.Context, s *store.Store, coach store.Account, hash string,
 		{Owner: firstTeam, Is: club.Unit{Name: "Throw and catch", Players: []uint64{players[1], players[3], players[4]}}},
 		{Owner: firstTeam, Is: club.Unit{Name: "Place kickers", Players: []uint64{players[9], players[14]}}},
 	}
-	if _, err := s.Keep(ctx, coach, "units", units...); err != nil {
+	if _, err := s.Fill(ctx, coach.ClubID, units...); err != nil {
 		return err
 	}
 	token, err := s.Invite(ctx, coach, "Signe Aldous", MedicalEmail, store.Medical, now)
 	if err != nil {
 		return err
 	}
-	physio, err := s.Join(ctx, token, hash, now)
-	if err != nil {
+	if _, err := s.Join(ctx, token, hash, now); err != nil {
 		return err
 	}
 	day := now.Format(time.DateOnly)
-	_, err = s.Keep(ctx, physio, "a ruling", store.Change{Owner: players[24], Is: club.Restriction{NoJumps: true, MaxEffort: 80, From: day,
+	_, err = s.Fill(ctx, coach.ClubID, store.Change{Owner: players[24], Is: club.Restriction{NoJumps: true, MaxEffort: 80, From: day,
 		Until: now.AddDate(0, 0, 12).Format(time.DateOnly), Review: now.AddDate(0, 0, 7).Format(time.DateOnly)}})
 	return err
 }

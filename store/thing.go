@@ -64,21 +64,12 @@ type line struct {
 // with ErrTaken where something unique is there already, with ErrStale where a
 // thing was changed meanwhile, and with ErrNotFound.
 func (s *Store) Keep(ctx context.Context, by Account, summary string, changes ...Change) (ids []uint64, err error) {
-	for _, c := range changes {
-		if !c.Gone {
-			if err := c.Is.Validate(); err != nil {
-				return nil, err
-			}
-		}
-	}
 	err = s.within(ctx, func(q *db.Queries) error {
-		var lines []line
-		for _, c := range changes {
-			l, err := change(ctx, q, by.ClubID, c)
-			if err != nil {
-				return err
-			}
-			lines = append(lines, l)
+		lines, err := apply(ctx, q, by.ClubID, changes)
+		if err != nil {
+			return err
+		}
+		for _, l := range lines {
 			ids = append(ids, l.ID)
 		}
 		text, err := json.Marshal(lines)
@@ -91,6 +82,36 @@ func (s *Store) Keep(ctx context.Context, by Account, summary string, changes ..
 		return q.AddThingChange(ctx, db.AddThingChangeParams{ClubID: by.ClubID, AccountID: by.ID, Summary: summary, Changes: text})
 	})
 	return ids, err
+}
+
+// Fill puts things into a new club as Keep does, but they are not written down
+// to be taken back.
+func (s *Store) Fill(ctx context.Context, clubID uint64, changes ...Change) (ids []uint64, err error) {
+	err = s.within(ctx, func(q *db.Queries) error {
+		lines, err := apply(ctx, q, clubID, changes)
+		for _, l := range lines {
+			ids = append(ids, l.ID)
+		}
+		return err
+	})
+	return ids, err
+}
+
+// apply makes changes, and returns them with what was there before.
+func apply(ctx context.Context, q *db.Queries, clubID uint64, changes []Change) (lines []line, err error) {
+	for _, c := range changes {
+		if !c.Gone {
+			if err := c.Is.Validate(); err != nil {
+				return nil, err
+			}
+		}
+		l, err := change(ctx, q, clubID, c)
+		if err != nil {
+			return nil, err
+		}
+		lines = append(lines, l)
+	}
+	return lines, nil
 }
 
 func change(ctx context.Context, q *db.Queries, clubID uint64, c Change) (l line, err error) {
@@ -139,7 +160,8 @@ func put(ctx context.Context, q *db.Queries, clubID uint64, l line) error {
 
 func unique(as string) sql.NullString { return sql.NullString{String: as, Valid: as != ""} }
 
-// Newest says what the account's last change was that is not taken back, or "".
+// Newest says what the account's last change of the last day was that is not
+// taken back, or "".
 func (s *Store) Newest(ctx context.Context, by Account) (summary string, at time.Time, err error) {
 	row, err := s.queries.NewestThingChange(ctx, db.NewestThingChangeParams{ClubID: by.ClubID, AccountID: by.ID})
 	if errors.Is(err, sql.ErrNoRows) {
@@ -148,7 +170,8 @@ func (s *Store) Newest(ctx context.Context, by Account) (summary string, at time
 	return row.Summary, row.MadeAt, err
 }
 
-// TakeBack undoes the account's last change, and says which it was. It fails
+// TakeBack undoes the account's last change of the last day, and says which it
+// was. It fails
 // with ErrNothing, and with ErrStale where a thing was changed since.
 func (s *Store) TakeBack(ctx context.Context, by Account) (summary string, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {

@@ -62,7 +62,7 @@ func effort(blocks int) work {
 	case blocks <= 20:
 		return work{quick: 4_000, aside: 40_000, descend: 40_000, search: 70_000}
 	default:
-		return work{quick: 4_000, aside: 38 * blocks * blocks, descend: 16_000, after: 26 * blocks * blocks}
+		return work{quick: 4_000, aside: 34 * blocks * blocks, descend: 15_000, after: 24 * blocks * blocks}
 	}
 }
 

@@ -178,7 +178,7 @@ func (q *Queries) Invitation(ctx context.Context, tokenHash string) (InvitationR
 }
 
 const newestThingChange = `-- name: NewestThingChange :one
-SELECT id, summary, changes, made_at FROM thing_change WHERE club_id = ? AND account_id = ? AND undone_at IS NULL ORDER BY id DESC LIMIT 1
+SELECT id, summary, changes, made_at FROM thing_change WHERE club_id = ? AND account_id = ? AND undone_at IS NULL AND made_at > NOW(6) - INTERVAL 1 DAY ORDER BY id DESC LIMIT 1
 `
 
 type NewestThingChangeParams struct {

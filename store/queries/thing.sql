@@ -17,7 +17,7 @@ DELETE FROM thing WHERE club_id = ? AND id = ?;
 INSERT INTO thing_change (club_id, account_id, summary, changes) VALUES (?, ?, ?, ?);
 
 -- name: NewestThingChange :one
-SELECT id, summary, changes, made_at FROM thing_change WHERE club_id = ? AND account_id = ? AND undone_at IS NULL ORDER BY id DESC LIMIT 1;
+SELECT id, summary, changes, made_at FROM thing_change WHERE club_id = ? AND account_id = ? AND undone_at IS NULL AND made_at > NOW(6) - INTERVAL 1 DAY ORDER BY id DESC LIMIT 1;
 
 -- name: ThingChangeUndone :exec
 UPDATE thing_change SET undone_at = CURRENT_TIMESTAMP(6) WHERE id = ?;
