@@ -257,6 +257,9 @@ func (p *Planner) people(b *compose.Brief, squad *Squad, n NewSession) {
 		id := playerID(k.ID)
 		b.Players = append(b.Players, plan.Player{ID: id, Number: k.Is.Number, First: k.Is.First, Last: k.Is.Last, Position: k.Is.Position,
 			Late: n.Late[k.ID] * 60, Loose: k.Is.Build == club.Hypermobile})
+		if k.Is.Build == club.Stiff {
+			b.Stiff = append(b.Stiff, id)
+		}
 		if slices.Contains(n.Bench, k.ID) {
 			b.Bench = append(b.Bench, id)
 		}

@@ -45,6 +45,7 @@ type Brief struct {
 	Captain string // id of the player who goes to the toss; "": nobody is named
 
 	Players      []plan.Player
+	Stiff        []string    // ids of players who need more range; hypermobile ones say so themselves
 	Bench        []string    // ids of players who do not begin
 	Units        []plan.Unit // the squad's own; they go before the sport's of the same name
 	Zones        []plan.Zone
@@ -79,6 +80,7 @@ func Compose(ctx context.Context, b Brief) (*Made, error) {
 	}
 	c.fixed()
 	c.general()
+	c.bodies()
 	c.crafts()
 	c.lateComers()
 	c.rulings()

@@ -67,6 +67,8 @@ func TestEveryComposedPlanIsSoundAndSaysWhy(t *testing.T) {
 				b.Players[i].Late = 60 * rapid.IntRange(1, 40).Draw(t, "late")
 			case 2:
 				b.Players[i].Loose = true
+			case 4:
+				b.Stiff = append(b.Stiff, b.Players[i].ID)
 			case 3:
 				b.Restrictions = append(b.Restrictions, plan.Restriction{Player: b.Players[i].ID, NoJumps: true, MaxEffort: 0.7, Spare: []string{"shoulder"}})
 			}
@@ -168,7 +170,9 @@ func TestTheDayDecidesWhatIsIn(t *testing.T) {
 	assert.Positive(t, all(lifted, func(d drill.Drill) bool { return slices.Contains(d.Qualities, "game") && d.Serves(drill.Raise) }), "a game lifts the mood")
 	light := make(func(b *compose.Brief) { b.Kind, b.Today.Light = plan.Training, true })
 	assert.Zero(t, all(light, func(d drill.Drill) bool { return d.Effort >= drill.SprintEffort }))
-	loose := make(func(b *compose.Brief) { b.Players[3].Loose = true })
+	loose := make(func(b *compose.Brief) { b.Players[3].Loose, b.Stiff = true, []string{"p6", "p7"} })
+	assert.Equal(t, []string{"p4"}, loose.Document.Block("control").Who)
+	assert.Equal(t, []string{"p6", "p7"}, loose.Document.Block("stiff").Who)
 	assert.Zero(t, all(loose, func(d drill.Drill) bool { return d.EndRange }))
 	young := make(func(b *compose.Brief) { b.Grade = drill.Junior })
 	assert.Zero(t, all(young, func(d drill.Drill) bool { return d.Collision || d.Least != drill.Junior }))

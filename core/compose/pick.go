@@ -65,6 +65,35 @@ func (c *composer) general() {
 	}
 }
 
+// bodies gives those who are stiff more range, and those who are hypermobile
+// control instead, where minutes are left.
+func (c *composer) bodies() {
+	var loose []string
+	for _, p := range c.doc.Players {
+		if p.Loose {
+			loose = append(loose, p.ID)
+		}
+	}
+	own := func(id, name, why string, phase drill.Phase, who []string, wants func(drill.Drill) bool) {
+		if len(who) == 0 || !slices.Contains(plan.Methods[c.Method].Phases, phase) {
+			return
+		}
+		b := plan.Block{ID: id, Name: name, Why: why, Phase: phase, Who: who, Priority: plan.Could, Loose: true, Zone: c.zone("", len(who), 0)}
+		for range 2 {
+			if k := c.best(phase, wants, 120, drill.Group{People: len(who), Lanes: len(who)}, newCoverage(), true); k != nil {
+				c.done.add(*k, c.Sport.Stresses)
+				b.Items = append(b.Items, c.item(*k))
+			}
+		}
+		if len(b.Items) > 0 {
+			b.Aim = b.Items[0].Drill.Aim
+			c.doc.Blocks = append(c.doc.Blocks, b)
+		}
+	}
+	own("stiff", "Extra range", "More range for those who are stiff", drill.Mobilise, c.doc.Members(c.Stiff), func(k drill.Drill) bool { return slices.Contains(k.Qualities, "range") && !k.Ground })
+	own("control", "Control", "Control, not more range, for those who are hypermobile", drill.Activate, loose, func(k drill.Drill) bool { return slices.Contains(k.Qualities, "stability") })
+}
+
 // coverage is what the plan prepares so far.
 type coverage struct {
 	joint, plane, drills map[string]bool
