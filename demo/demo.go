@@ -114,6 +114,21 @@ func keep(ctx context.Context, s *store.Store, coach store.Account, hash string,
 		return err
 	}
 	day := now.Format(time.DateOnly)
+	var trials []store.Change
+	for _, jumper := range []struct {
+		player         int
+		october, later []float64
+	}{{0, []float64{30.2, 31.5, 31.1}, []float64{31, 32.1, 31.8}}, {9, []float64{34.9, 36.2, 35.8}, []float64{36.4, 36.8, 35.9}}, {14, []float64{37.1, 38.4, 38}, []float64{38.2, 38.9, 38.6}}, {24, []float64{32.6, 33.9, 33.5}, []float64{33.1, 34.2, 33.3}}} {
+		for _, on := range []struct {
+			ago   int
+			tries []float64
+		}{{29, jumper.october}, {8, jumper.later}} {
+			trials = append(trials, store.Change{Owner: players[jumper.player], Is: club.Trial{Test: "Jump height", Unit: "cm", Better: club.Higher, Day: now.AddDate(0, 0, -on.ago).Format(time.DateOnly), Tries: on.tries}})
+		}
+	}
+	if _, err := s.Fill(ctx, coach.ClubID, trials...); err != nil {
+		return err
+	}
 	_, err = s.Fill(ctx, coach.ClubID, store.Change{Owner: players[24], Is: club.Restriction{NoJumps: true, MaxEffort: 80, From: day,
 		Until: now.AddDate(0, 0, 12).Format(time.DateOnly), Review: now.AddDate(0, 0, 7).Format(time.DateOnly)}})
 	return err

@@ -1,6 +1,7 @@
 package planner
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -26,8 +27,9 @@ type Difference struct {
 
 // Incoming is a thing that was read from a line of a file.
 type Incoming struct {
-	Line int
-	Is   club.Thing
+	Line  int
+	Owner uint64 // where it is not that of all
+	Is    club.Thing
 }
 
 // Clash is an incoming thing that cannot be beside what is there.
@@ -44,26 +46,30 @@ func Differences[T club.Thing](ctx context.Context, p *Planner, clubID, owner ui
 	if err != nil {
 		return nil, nil, err
 	}
-	there, unique := map[string]store.Kept[T]{}, map[string]uint64{}
+	type key struct {
+		owner uint64
+		as    string
+	}
+	there, unique := map[key]store.Kept[T]{}, map[key]uint64{}
 	for _, k := range kept {
-		if k.Owner == owner {
-			there[same(k.Is)] = k
-			if as := k.Is.Unique(); as != "" {
-				unique[as] = k.ID
-			}
+		there[key{k.Owner, same(k.Is)}] = k
+		if as := k.Is.Unique(); as != "" {
+			unique[key{k.Owner, as}] = k.ID
 		}
 	}
 	var differences []Difference
 	var clashes []Clash
 	changed := map[uint64]bool{}
-	for _, in := range incoming {
-		if k, ok := there[same(in.Is)]; ok {
+	for i := range incoming {
+		in := &incoming[i]
+		in.Owner = cmp.Or(in.Owner, owner)
+		if k, ok := there[key{in.Owner, same(in.Is)}]; ok {
 			changed[k.ID] = true // what it shared is free again
 		}
 	}
 	for _, in := range incoming {
-		d := Difference{Line: in.Line, Label: in.Is.Label(), Change: store.Change{Owner: owner, Is: in.Is}}
-		k, ok := there[same(in.Is)]
+		d := Difference{Line: in.Line, Label: in.Is.Label(), Change: store.Change{Owner: in.Owner, Is: in.Is}}
+		k, ok := there[key{in.Owner, same(in.Is)}]
 		if ok {
 			d.Change.ID, d.Change.Edition = k.ID, k.Edition
 			d.Says = fieldsChanged(k.Is, in.Is)
@@ -71,7 +77,7 @@ func Differences[T club.Thing](ctx context.Context, p *Planner, clubID, owner ui
 		}
 		d.New = !ok
 		if as := in.Is.Unique(); as != "" {
-			if other, taken := unique[as]; taken && other != k.ID && !changed[other] {
+			if other, taken := unique[key{in.Owner, as}]; taken && other != k.ID && !changed[other] {
 				for _, o := range kept {
 					if o.ID == other {
 						clashes = append(clashes, Clash{in.Line, fmt.Sprintf("%s is %s's", strings.TrimPrefix(as, "#"), o.Is.Label())})

@@ -53,7 +53,7 @@ func ReadCalendar(file []byte, zone string, from, to time.Time) ([]Row[club.Fixt
 				wrong = append(wrong, Problem{n + 1, f.Title, err.Error()})
 				continue
 			}
-			rows = append(rows, Row[club.Fixture]{n + 1, f})
+			rows = append(rows, Row[club.Fixture]{Line: n + 1, Is: f})
 		}
 	}
 	slices.SortStableFunc(rows, func(a, b Row[club.Fixture]) int { return strings.Compare(a.Is.Start.Local, b.Is.Start.Local) })

@@ -187,6 +187,26 @@ func TestACalendarIsReadAsFixtures(t *testing.T) {
 	}
 }
 
+func TestTestsComeBackWhole(t *testing.T) {
+	list := []club.Trial{{Player: "Pia Lindqvarn", Test: "Jump height", Unit: "cm", Better: club.Higher, Day: "2026-11-24", Tries: []float64{38.2, 39.1, -1}},
+		{Player: "Pia Lindqvarn", Test: "10 m", Unit: "s", Better: club.Lower, Day: "2026-11-24", Tries: []float64{1.83, 1.79}}}
+	var file bytes.Buffer
+	require.NoError(t, share.WriteTrials(&file, list))
+	rows, wrong, err := share.ReadTrials(file.Bytes())
+	require.NoError(t, err)
+	require.Empty(t, wrong)
+	assert.Equal(t, list, []club.Trial{rows[0].Is, rows[1].Is})
+	assert.Equal(t, []float64{39.1, 1.79}, []float64{list[0].Best(), list[1].Best()})
+	_, wrong, err = share.ReadTrials([]byte("name,test,day,tries\nA,Jump,24.11.2026,\"38,2; 39\"\nA,Jump,2026-11-24,40\nA,Jump,soon,fast\nA,,2026-11-24,\n"))
+	require.NoError(t, err)
+	var said []string
+	for _, p := range wrong {
+		said = append(said, p.Error())
+	}
+	assert.Equal(t, []string{"line 3: a Jump 2026-11-24 is in line 2 already", `line 4, day: "soon" is no day: write it as 2026-11-28 or 28.11.2026`, `line 4, tries: "fast" is no number; part several tries with ;`,
+		"line 5, test: give it a name", "line 5, tries: there are between 1 and 20 tries"}, said)
+}
+
 func TestPlansAndRoutinesComeBackWhole(t *testing.T) {
 	at, err := clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}.Resolve()
 	require.NoError(t, err)
@@ -218,6 +238,7 @@ func FuzzReaders(f *testing.F) {
 		from := time.Date(2026, 7, 1, 0, 0, 0, 0, time.UTC)
 		share.ReadPlayers(file) // must not panic, whatever they say
 		share.ReadDrills(file)
+		share.ReadTrials(file)
 		share.ReadFixtures(file, "Europe/London")
 		share.ReadCalendar(file, "Europe/London", from, from.AddDate(1, 0, 0))
 	})

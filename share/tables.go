@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 	"unicode/utf8"
@@ -18,8 +19,9 @@ import (
 
 // Row is a thing that was read from a line of a file.
 type Row[T club.Thing] struct {
-	Line int
-	Is   T
+	Line  int
+	Owner uint64 // whose it is, where who reads the file finds out
+	Is    T
 }
 
 var playerColumns = []column[club.Player]{
@@ -83,18 +85,26 @@ func WriteFixtures(w io.Writer, fixtures []club.Fixture) error {
 // dayForms are the ways in which a day is written.
 var dayForms = []string{"2006-01-02", "02.01.2006", "2.1.2006", "02/01/2006", "2/1/2006", "2 Jan 2006", "2 January 2006"}
 
-func setDay(f *club.Fixture, cell string) error {
+func parseDay(cell string) (string, error) {
 	for _, form := range dayForms {
 		if day, err := time.Parse(form, cell); err == nil {
-			hour := "00:00"
-			if len(f.Start.Local) == len("T15:00") {
-				hour = f.Start.Local[1:]
-			}
-			f.Start.Local = day.Format(time.DateOnly) + "T" + hour
-			return nil
+			return day.Format(time.DateOnly), nil
 		}
 	}
-	return fmt.Errorf("%q is no day: write it as 2026-11-28 or 28.11.2026", cell)
+	return "", fmt.Errorf("%q is no day: write it as 2026-11-28 or 28.11.2026", cell)
+}
+
+func setDay(f *club.Fixture, cell string) error {
+	day, err := parseDay(cell)
+	if err != nil {
+		return err
+	}
+	hour := "00:00"
+	if len(f.Start.Local) == len("T15:00") { // its time came in an earlier column
+		hour = f.Start.Local[1:]
+	}
+	f.Start.Local = day + "T" + hour
+	return nil
 }
 
 func setTime(f *club.Fixture, cell string) error {
@@ -120,6 +130,46 @@ func getTime(f *club.Fixture) string {
 		return ""
 	}
 	return f.Start.Local[11:]
+}
+
+var trialColumns = []column[club.Trial]{
+	text("player", func(t *club.Trial) *string { return &t.Player }, "name"),
+	text("test", func(t *club.Trial) *string { return &t.Test }),
+	text("unit", func(t *club.Trial) *string { return &t.Unit }),
+	word("better", func(t *club.Trial) *club.Direction { return &t.Better }, club.Higher, club.Lower),
+	{"day", []string{"date"}, func(t *club.Trial, cell string) (err error) { t.Day, err = parseDay(cell); return err }, func(t *club.Trial) string { return t.Day }},
+	{"tries", []string{"trials", "result"}, setTries, getTries},
+}
+
+// ReadTrials reads tests from CSV, a player's tries of a day a row.
+func ReadTrials(file []byte) ([]Row[club.Trial], []Problem, error) {
+	return read(file, trialColumns, "player", func() club.Trial { return club.Trial{Better: club.Higher} })
+}
+
+// WriteTrials writes tests as CSV that ReadTrials reads back whole.
+func WriteTrials(w io.Writer, trials []club.Trial) error { return writeRows(w, trialColumns, trials) }
+
+func setTries(t *club.Trial, cell string) error {
+	t.Tries = nil
+	for _, one := range strings.Split(cell, ";") {
+		if one = strings.TrimSpace(one); one == "" {
+			continue
+		}
+		x, err := strconv.ParseFloat(strings.Replace(one, ",", ".", 1), 64)
+		if err != nil {
+			return fmt.Errorf("%q is no number; part several tries with ;", one)
+		}
+		t.Tries = append(t.Tries, x)
+	}
+	return nil
+}
+
+func getTries(t *club.Trial) string {
+	var list []string
+	for _, x := range t.Tries {
+		list = append(list, strconv.FormatFloat(x, 'g', -1, 64))
+	}
+	return strings.Join(list, "; ")
 }
 
 var drillColumns = []column[club.Drill]{
@@ -275,7 +325,7 @@ func read[T club.Thing](file []byte, columns []column[T], needed string, begin f
 		for _, do := range finish {
 			do(&list[i])
 		}
-		rows = append(rows, Row[T]{lines[i], list[i]})
+		rows = append(rows, Row[T]{Line: lines[i], Is: list[i]})
 		if bad[lines[i]] {
 			continue // said already
 		}
@@ -286,7 +336,11 @@ func read[T club.Thing](file []byte, columns []column[T], needed string, begin f
 			}
 			continue
 		}
-		if as := list[i].Unique(); as != "" {
+		as := list[i].Unique()
+		if t, ok := any(list[i]).(club.Trial); ok {
+			as = strings.ToLower(t.Player) + " " + as
+		}
+		if as != "" {
 			if line, twice := first[as]; twice {
 				wrong = append(wrong, Problem{lines[i], "", fmt.Sprintf("%s is in line %d already", strings.TrimPrefix(as, "#"), line)})
 			}

@@ -43,7 +43,7 @@ type wrongRow struct {
 }
 
 // importKinds are what can be read in, as the page names it.
-var importKinds = []choice{{"squad", "Players of a squad (CSV)"}, {"fixtures", "Fixtures (CSV)"}, {"calendar", "Fixtures from a calendar (.ics)"}, {"drills", "Drills (CSV)"}, {"routine", "A routine (JSON)"}, {"plan", "A plan (JSON)"}}
+var importKinds = []choice{{"squad", "Players of a squad (CSV)"}, {"fixtures", "Fixtures (CSV)"}, {"calendar", "Fixtures from a calendar (.ics)"}, {"drills", "Drills (CSV)"}, {"tests", "Tests of players (CSV)"}, {"routine", "A routine (JSON)"}, {"plan", "A plan (JSON)"}}
 
 // Kinds are the choices of the page.
 func (importBody) Kinds() []choice { return importKinds }
@@ -115,7 +115,7 @@ func (s *Site) importFile(c *gin.Context) {
 		return
 	}
 	said := fmt.Sprintf("%d read in: %d new, %d changed", body.New+body.Changed+body.Same, body.New, body.Changed)
-	next := map[string]string{"squad": fmt.Sprintf("/squad?squad=%d", body.Squad), "fixtures": "/today", "calendar": "/today", "drills": "/drills", "routine": "/routines"}[body.Kind]
+	next := map[string]string{"squad": fmt.Sprintf("/squad?squad=%d", body.Squad), "fixtures": "/today", "calendar": "/today", "drills": "/drills", "tests": fmt.Sprintf("/squad?squad=%d", body.Squad), "routine": "/routines"}[body.Kind]
 	s.saved(c, s.Planner.Import(c.Request.Context(), *account(c), said, body.Rows), said, next, func(_ int, wrong plan.Problems) { refuse(wrong[0].What) })
 }
 
@@ -166,6 +166,20 @@ func (s *Site) compare(c *gin.Context, body *importBody, file []byte) error {
 			wrong = append(wrong, s.unknownLinks(c, rows)...)
 		}
 		return taken[club.Drill](c, s, body, 0, rows, wrong, err)
+	case "tests":
+		squad, err := s.Planner.Squad(ctx, clubID, body.Squad)
+		if err != nil {
+			return errors.New("pick a squad")
+		}
+		body.Squad = squad.ID
+		rows, wrong, err := share.ReadTrials(file)
+		for i, r := range rows {
+			id := playerOf(squad, r.Is.Player)
+			if rows[i].Owner = id; id == 0 {
+				wrong = append(wrong, share.Problem{Line: r.Line, Column: "player", What: fmt.Sprintf("%q is not in %s", r.Is.Player, squad.Name)})
+			}
+		}
+		return taken[club.Trial](c, s, body, 0, rows, wrong, err)
 	case "routine":
 		r, err := share.ReadRoutine(file)
 		return taken[club.Routine](c, s, body, 0, []share.Row[club.Routine]{{Line: 1, Is: r}}, nil, err)
@@ -186,7 +200,7 @@ func taken[T club.Thing](c *gin.Context, s *Site, body *importBody, owner uint64
 	}
 	var incoming []planner.Incoming
 	for _, r := range rows {
-		incoming = append(incoming, planner.Incoming{Line: r.Line, Is: r.Is})
+		incoming = append(incoming, planner.Incoming{Line: r.Line, Owner: r.Owner, Is: r.Is})
 	}
 	differences, clashes, err := planner.Differences[T](c.Request.Context(), s.Planner, account(c).ClubID, owner, incoming)
 	if err != nil {
@@ -197,6 +211,16 @@ func taken[T club.Thing](c *gin.Context, s *Site, body *importBody, owner uint64
 	}
 	body.Rows = differences
 	return nil
+}
+
+// playerOf is the id of the squad's player of that full name; 0: there is none.
+func playerOf(squad *planner.Squad, name string) uint64 {
+	for _, k := range squad.Players {
+		if strings.EqualFold(k.Is.Label(), strings.TrimSpace(name)) {
+			return k.ID
+		}
+	}
+	return 0
 }
 
 // unknownLinks finds drills that name others that are neither in the file nor
@@ -260,6 +284,26 @@ func (s *Site) exportSquad(c *gin.Context) {
 		players = append(players, k.Is)
 	}
 	sendFile(c, "squad.csv", csvKind, func(w io.Writer) error { return share.WritePlayers(w, players) })
+}
+
+func (s *Site) exportTests(c *gin.Context) {
+	squad := s.squadOf(c, numberID(c.Query("squad")))
+	if squad == nil {
+		return
+	}
+	kept, err := store.Things[club.Trial](c.Request.Context(), s.Planner.Store, account(c).ClubID)
+	if err != nil {
+		s.failed(c, err)
+		return
+	}
+	var trials []club.Trial
+	for _, k := range kept {
+		if p := squad.Player(k.Owner); p != nil {
+			k.Is.Player = p.Is.Label()
+			trials = append(trials, k.Is)
+		}
+	}
+	sendFile(c, "tests.csv", csvKind, func(w io.Writer) error { return share.WriteTrials(w, trials) })
 }
 
 func (s *Site) exportFixtures(c *gin.Context) {

@@ -53,6 +53,7 @@ func (s *Site) routes(r *gin.Engine) {
 	change.GET("/import", s.importForm)
 	change.POST("/import", s.importFile)
 	club.GET("/export/squad.csv", s.exportSquad)
+	club.GET("/export/tests.csv", s.exportTests)
 	club.GET("/export/fixtures.csv", s.exportFixtures)
 	club.GET("/export/drills.csv", s.exportDrills)
 

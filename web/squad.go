@@ -53,6 +53,36 @@ type playerForm struct {
 	Edition uint32
 	club.Player
 	Rulings []rulingRow // in force or to come
+	Trials  []trialRow  // the latest of each test, and the one before
+}
+
+// trialRow is a test of a player: the latest, and what it was before.
+type trialRow struct{ Test, Result, Day, Before string }
+
+// trialsOf lists the latest result of each test of a player.
+func trialsOf(kept []store.Kept[club.Trial], player uint64) (rows []trialRow) {
+	by := map[string][]club.Trial{}
+	var tests []string
+	for _, k := range kept {
+		if k.Owner == player {
+			if by[k.Is.Test] == nil {
+				tests = append(tests, k.Is.Test)
+			}
+			by[k.Is.Test] = append(by[k.Is.Test], k.Is)
+		}
+	}
+	slices.Sort(tests)
+	for _, test := range tests {
+		list := by[test]
+		slices.SortFunc(list, func(a, b club.Trial) int { return strings.Compare(b.Day, a.Day) })
+		words := func(t club.Trial) string { return strings.TrimSpace(fmt.Sprintf("%g %s", t.Best(), t.Unit)) }
+		row := trialRow{Test: test, Result: words(list[0]), Day: fmt.Sprintf("best of %d, %s", len(list[0].Tries), dayWords(list[0].Day))}
+		if len(list) > 1 {
+			row.Before = fmt.Sprintf("%s on %s", words(list[1]), dayWords(list[1].Day))
+		}
+		rows = append(rows, row)
+	}
+	return rows
 }
 
 type rulingRow struct {
@@ -112,7 +142,12 @@ func (s *Site) showSquad(c *gin.Context, status int, wrong plan.Problems, refill
 			body.Ruled++
 		}
 		if fmt.Sprint(k.ID) == open {
-			body.Player = &playerForm{ID: k.ID, Edition: k.Edition, Player: k.Is, Rulings: rulingsOf(squad, k.ID, today, body.Medical)}
+			trials, err := store.Things[club.Trial](ctx, s.Planner.Store, account(c).ClubID)
+			if err != nil {
+				s.failed(c, err)
+				return
+			}
+			body.Player = &playerForm{ID: k.ID, Edition: k.Edition, Player: k.Is, Rulings: rulingsOf(squad, k.ID, today, body.Medical), Trials: trialsOf(trials, k.ID)}
 		}
 		if k.ID == ruling && body.Medical {
 			body.Ruling = &rulingForm{Restriction: club.Restriction{From: today}, Player: k.ID, Name: k.Is.Label()}

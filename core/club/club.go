@@ -30,6 +30,7 @@ const (
 	KindFixture     Kind = "fixture"
 	KindDrill       Kind = "drill" // the club's own, or its change of the book's
 	KindSport       Kind = "sport" // the club's copy
+	KindTrial       Kind = "trial"
 )
 
 // Thing is what all of them have.
@@ -310,6 +311,54 @@ func (f Fixture) Validate() error {
 		v.add("start", err.Error())
 	}
 	return v.err()
+}
+
+// Trial is a test that a player did on a day: jump height, sprint time, reach.
+type Trial struct {
+	Player string    `json:"-"` // full name, where it is read from a list; kept, it is its owner
+	Test   string    `json:"test"`
+	Unit   string    `json:"unit"`
+	Better Direction `json:"better"`
+	Day    string    `json:"day"` // 2026-11-28
+	Tries  []float64 `json:"tries"`
+}
+
+// Direction says which result of a test is the better one.
+type Direction string
+
+// The directions.
+const (
+	Higher Direction = "higher"
+	Lower  Direction = "lower"
+)
+
+func (Trial) Kind() Kind      { return KindTrial }
+func (t Trial) Label() string { return strings.TrimSpace(t.Player + " " + t.Test) }
+
+// Unique is the test and the day: a player does it once a day, in several tries.
+func (t Trial) Unique() string { return t.Test + " " + t.Day }
+func (t Trial) Validate() error {
+	v := problems{}
+	v.name("test", t.Test, true)
+	v.when(len(t.Unit) > 20, "unit", "keep it to 20 characters")
+	v.oneOf("better", string(t.Better), string(Higher), string(Lower))
+	v.day("day", t.Day, true)
+	v.when(len(t.Tries) == 0 || len(t.Tries) > 20, "tries", "there are between 1 and 20 tries")
+	for _, x := range t.Tries {
+		v.when(!(x > -1e6 && x < 1e6), "tries", "a try is a number below a million")
+	}
+	return v.err()
+}
+
+// Best is the best of the tries; 0 where there are none.
+func (t Trial) Best() float64 {
+	if len(t.Tries) == 0 {
+		return 0
+	}
+	if t.Better == Lower {
+		return slices.Min(t.Tries)
+	}
+	return slices.Max(t.Tries)
 }
 
 // problems collects what is wrong with a thing.

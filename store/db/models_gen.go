@@ -197,6 +197,7 @@ const (
 	ThingKindFixture     ThingKind = "fixture"
 	ThingKindDrill       ThingKind = "drill"
 	ThingKindSport       ThingKind = "sport"
+	ThingKindTrial       ThingKind = "trial"
 )
 
 func (e *ThingKind) Scan(src interface{}) error {

@@ -7,7 +7,7 @@
 CREATE TABLE thing (
     id         BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
     club_id    BIGINT UNSIGNED NOT NULL,
-    kind       ENUM ('player', 'unit', 'restriction', 'venue', 'zone', 'kit', 'staff', 'routine', 'fixture', 'drill', 'sport') NOT NULL,
+    kind       ENUM ('player', 'unit', 'restriction', 'venue', 'zone', 'kit', 'staff', 'routine', 'fixture', 'drill', 'sport', 'trial') NOT NULL,
     owner      BIGINT UNSIGNED NOT NULL DEFAULT 0,
     unique_as  VARCHAR(120)    NULL, -- what no other of its kind and owner may share
     body       JSON            NOT NULL CHECK (JSON_VALID(body)),
