@@ -318,6 +318,14 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	b.click("#fixed-add")
 	after("Kit check added")
 
+	open("The session")
+	b.set("#head-title", "Cup tie")
+	after("the session's name, place, method or opening")
+	b.set("#head-open", "5")
+	b.until(`document.querySelector(".problem")?.innerText.includes("the ground opens at")`)
+	b.set("#head-open", "@14:00")
+	after("the session's name, place, method or opening")
+
 	open("Who is there")
 	b.set("#late-p7", "12")
 	after("Tamsin O. comes 12:00 late")
@@ -331,6 +339,13 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 		b.do(chromedp.KeyEvent("z"))
 	}
 	b.until(`document.querySelector("#undo").disabled`)
+
+	b.run(`document.querySelector('form[action$="/sessions/1/remove"]').requestSubmit()`)
+	b.until(`document.querySelector("#restore")`)
+	assert.NotContains(t, b.text("main"), "Brackwater v Fellmoor")
+	b.click("#restore")
+	b.until(`document.querySelector("#verdict")`)
+	assert.Equal(t, "It holds.", b.text("#verdict"))
 }
 
 // A new ground comes with usual zones; somebody who is invited joins with a

@@ -125,6 +125,21 @@ func (s *Store) Session(ctx context.Context, clubID, id uint64) (*Session, error
 	return found, nil
 }
 
+// Remove takes a session off every list, and what its links show with it, or
+// brings it back. It fails with ErrNotFound.
+func (s *Store) Remove(ctx context.Context, clubID, id uint64, gone bool) error {
+	n, err := int64(0), error(nil)
+	if gone {
+		n, err = s.queries.RemoveSession(ctx, db.RemoveSessionParams{ID: id, ClubID: clubID})
+	} else {
+		n, err = s.queries.RestoreSession(ctx, db.RestoreSessionParams{ID: id, ClubID: clubID})
+	}
+	if err == nil && n == 0 {
+		err = ErrNotFound
+	}
+	return err
+}
+
 // Latest returns the plan of a squad's last session of that kind, or
 // ErrNotFound.
 func (s *Store) Latest(ctx context.Context, clubID, squadID uint64, kind plan.Kind) (*plan.Document, error) {

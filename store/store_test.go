@@ -254,3 +254,26 @@ func TestAnOlderDatabaseKeepsItsPeopleAndPlaces(t *testing.T) {
 	assert.Equal(t, venues[0].ID, zones[0].Owner)
 	assert.Equal(t, club.Zone{Name: "Hall", Capacity: 30, Lanes: 5, Metres: 18, Surface: "wood"}, zones[0].Is)
 }
+
+func TestARemovedSessionIsGoneUntilItIsBroughtBack(t *testing.T) {
+	ctx, s := context.Background(), open(t, "removed")
+	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	token, err := s.Publish(ctx, 1, 1, 1)
+	require.NoError(t, err)
+	require.NoError(t, s.Remove(ctx, 1, 1, true))
+	assert.ErrorIs(t, s.Remove(ctx, 1, 1, true), store.ErrNotFound)
+	assert.ErrorIs(t, s.Remove(ctx, 2, 2, true), store.ErrNotFound, "another club's")
+	_, err = s.Session(ctx, 1, 1)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	assert.ErrorIs(t, s.Undo(ctx, 1, 1, 1), store.ErrNotFound)
+	_, err = s.Shared(ctx, token)
+	assert.ErrorIs(t, err, store.ErrWithdrawn)
+	latest, err := s.Latest(ctx, 1, 1, plan.Match)
+	require.NoError(t, err)
+	assert.Equal(t, "Oxlode Vale v Brackwater", latest.Title)
+	require.NoError(t, s.Remove(ctx, 1, 1, false))
+	_, err = s.Session(ctx, 1, 1)
+	require.NoError(t, err)
+	_, err = s.Shared(ctx, token)
+	require.NoError(t, err, "its link is good again")
+}

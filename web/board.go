@@ -27,6 +27,7 @@ type boardBody struct {
 	Findings    []finding
 	Kept        []finding
 	Factors     []string // what the day does to the doses
+	Head        headForm
 	Fixed       []fixedForm
 	Players     []playerLine
 	Day         dayForm
@@ -72,6 +73,21 @@ func (b *boardBody) BlockProblem(id string) string {
 	return ""
 }
 
+// HeadProblem is what was wrong with what is said of the session.
+func (b *boardBody) HeadProblem() string {
+	for _, field := range []string{"title", "place", "start_name", "method"} {
+		if what := b.Problems.At(field); what != "" {
+			return what
+		}
+	}
+	for _, p := range b.Problems { // a block of a phase that the method lacks
+		if strings.HasSuffix(p.Where, ".phase") {
+			return "A block stands in a phase that this method does not have: move or remove it first."
+		}
+	}
+	return ""
+}
+
 // Steps are the blocks that the keys n and p lead to.
 func (b *boardBody) Steps() (steps []step) {
 	if len(b.Rows) == 0 {
@@ -100,6 +116,12 @@ func (b *boardBody) Shifts() []string { return []string{"-20", "-5", "+5", "+20"
 
 // Minutes writes seconds as minutes and seconds.
 func (b *boardBody) Minutes(seconds int) string { return clock.Duration(seconds) }
+
+// headForm is what is said of the session as a whole.
+type headForm struct {
+	Title, Place, StartName, Method, Open string
+	Methods                               []methodChoice
+}
 
 // fixedForm is a fixed event, open for change.
 type fixedForm struct {
@@ -234,6 +256,7 @@ func (s *Site) boardBody(c *gin.Context, b *planner.Board, block string, refused
 			body.Findings = append(body.Findings, one)
 		}
 	}
+	body.Head = headForm{Title: d.Title, Place: d.Place, StartName: d.StartName, Method: d.Method, Open: momentText(d.Open, fitted.Start), Methods: methodChoices()}
 	for _, f := range d.Fixed {
 		one := fixedForm{ID: f.ID, Name: f.Name, WhoName: who(d, f.Who), From: momentText(f.Span.From, fitted.Start), To: momentText(f.Span.To, fitted.Start), Active: f.Active}
 		if len(f.Who) == 1 {

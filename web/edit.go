@@ -315,3 +315,31 @@ func (s *Site) setPlayer(c *gin.Context) {
 func (s *Site) takeRulings(c *gin.Context) {
 	s.done(c, "", s.Planner.TakeRulings(c.Request.Context(), *account(c), sessionID(c), edition(c)), nil)
 }
+
+// setHead changes what is said of the session as a whole.
+func (s *Site) setHead(c *gin.Context) {
+	s.change(c, "", func(d *plan.Document) (string, error) {
+		open, err := moment(c.PostForm("open"))
+		if err != nil {
+			return "", plan.Problems{{Where: "open", What: err.Error()}}
+		}
+		return d.SetHead(plan.HeadFields{Title: strings.TrimSpace(c.PostForm("title")), Place: strings.TrimSpace(c.PostForm("place")), StartName: strings.TrimSpace(c.PostForm("start_name")), Method: c.PostForm("method"), Open: open})
+	}, nil)
+}
+
+// removeSession takes a session off the list; it can be brought back.
+func (s *Site) removeSession(c *gin.Context) {
+	if err := s.Planner.Store.Remove(c.Request.Context(), account(c).ClubID, sessionID(c), true); err != nil {
+		s.failed(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/today?removed=%d", sessionID(c)))
+}
+
+func (s *Site) restoreSession(c *gin.Context) {
+	if err := s.Planner.Store.Remove(c.Request.Context(), account(c).ClubID, sessionID(c), false); err != nil {
+		s.failed(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/sessions/%d", sessionID(c)))
+}

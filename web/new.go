@@ -55,6 +55,15 @@ type wayChoice struct{ Value, Label, Why, Now string }
 
 type methodChoice struct{ Key, Name, Why string }
 
+// methodChoices are the schools in the order that they are offered.
+func methodChoices() (list []methodChoice) {
+	for _, key := range []string{plan.DefaultMethod, "five-stages", "brief-static", "ground-up", "countdown"} {
+		m := plan.Methods[key]
+		list = append(list, methodChoice{key, m.Name, m.Why})
+	}
+	return list
+}
+
 // present is a player, and whether they come.
 type present struct {
 	ID                     uint64
@@ -195,10 +204,7 @@ func (s *Site) fillNew(c *gin.Context, body *newBody) (*planner.Squad, error) {
 	for _, r := range routines {
 		body.Routines = append(body.Routines, choice{fmt.Sprint(r.ID), strings.Join(nonEmpty(r.Is.Name, r.Is.For), ", ")})
 	}
-	for _, key := range []string{"ramp", "five-stages", "brief-static", "ground-up", "countdown"} {
-		m := plan.Methods[key]
-		body.Methods = append(body.Methods, methodChoice{key, m.Name, m.Why})
-	}
+	body.Methods = methodChoices()
 	plays, err := s.Planner.Sport(ctx, clubID)
 	if err != nil {
 		return nil, err

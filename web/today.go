@@ -19,6 +19,7 @@ type todayBody struct {
 	Fixtures []fixtureRow // without a run-in yet
 	More     int
 	Edits    bool
+	Removed  uint64 // session that was just removed
 }
 
 // card is a session to come.
@@ -39,7 +40,7 @@ func (s *Site) today(c *gin.Context) {
 		s.failed(c, err)
 		return
 	}
-	body := todayBody{Edits: coach(c)}
+	body := todayBody{Edits: coach(c), Removed: numberID(c.Query("removed"))}
 	if body.Fixtures, body.More, err = s.toCome(c, sessions); err != nil {
 		s.failed(c, err)
 		return

@@ -48,6 +48,30 @@ func (d *Document) SetMargin(seconds int) (string, error) {
 	return "margin " + clock.Duration(seconds), nil
 }
 
+// HeadFields is what a coach says of a session as a whole.
+type HeadFields struct {
+	Title, Place, StartName, Method string
+	Open                            clock.Moment
+}
+
+// SetHead changes what is said of the session as a whole. Blocks of a phase
+// that the new method lacks are refused rather than lost.
+func (d *Document) SetHead(to HeadFields) (string, error) {
+	next := *d
+	next.Title, next.Place, next.StartName, next.Method, next.Open = to.Title, to.Place, to.StartName, to.Method, to.Open
+	if problem := NameProblem(to.StartName); problem != "" {
+		return "", Problems{{"start_name", problem}}
+	}
+	if len([]rune(to.Place)) > MaxName {
+		return "", Problems{{"place", fmt.Sprintf("keep it to %d characters", MaxName)}}
+	}
+	if err := next.Validate(); err != nil {
+		return "", err
+	}
+	*d = next
+	return "the session's name, place, method or opening", nil
+}
+
 // SetSpare lets doses go up to their maximum where minutes are left, or not.
 func (d *Document) SetSpare(use bool) (string, error) {
 	d.UseSpare = use

@@ -30,7 +30,7 @@ func TestEveryEditIsWholeOrRefused(t *testing.T) {
 			require.NoError(t, err)
 			known := rapid.SampledFrom([]drill.Drill{throws(), hops}).Draw(t, "drill")
 			said := ""
-			switch rapid.IntRange(0, 11).Draw(t, "edit") {
+			switch rapid.IntRange(0, 12).Draw(t, "edit") {
 			case 0:
 				said, err = d.SetBlock(blocks.Draw(t, "block"), plan.BlockFields{Name: names.Draw(t, "name"), Who: who.Draw(t, "who"),
 					Zone: rapid.SampledFrom([]string{"", "pitch", "moon"}).Draw(t, "zone"), Leader: rapid.SampledFrom([]string{"", "eve", "moon"}).Draw(t, "leader"), Stations: rapid.IntRange(-1, 101).Draw(t, "stations")})
@@ -54,6 +54,8 @@ func TestEveryEditIsWholeOrRefused(t *testing.T) {
 				said, err = d.Swap(blocks.Draw(t, "block"), rapid.SampledFrom([]int{-1, 1}).Draw(t, "by"))
 			case 10:
 				said, err = d.SetDose(blocks.Draw(t, "block"), rapid.IntRange(-1, 2).Draw(t, "item"), rapid.IntRange(0, 9).Draw(t, "amount"))
+			case 12:
+				said, err = d.SetHead(plan.HeadFields{Title: names.Draw(t, "name"), Place: "Tidegate", StartName: names.Draw(t, "start name"), Method: rapid.SampledFrom([]string{"ramp", "countdown", "mine"}).Draw(t, "method"), Open: moments.Draw(t, "open")})
 			case 11:
 				said, err = d.SetPriority(blocks.Draw(t, "block"), rapid.SampledFrom([]plan.Priority{plan.Could, "maybe"}).Draw(t, "priority"))
 			}

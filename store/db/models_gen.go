@@ -309,14 +309,15 @@ type Squad struct {
 }
 
 type TeamSession struct {
-	ID       uint64
-	SquadID  uint64
-	Kind     TeamSessionKind
-	Title    string
-	StartAt  time.Time
-	TimeZone string
-	Head     uint32
-	Edition  uint32
+	ID        uint64
+	SquadID   uint64
+	Kind      TeamSessionKind
+	Title     string
+	StartAt   time.Time
+	TimeZone  string
+	Head      uint32
+	Edition   uint32
+	RemovedAt sql.NullTime
 }
 
 type Thing struct {

@@ -67,8 +67,10 @@ func (q *Queries) NewestPublication(ctx context.Context, sessionID uint64) (Newe
 }
 
 const shared = `-- name: Shared :one
-SELECT l.session_id, l.withdrawn_at, p.number, p.document, p.schedule, p.published_at
-FROM share_link l JOIN publication p ON p.session_id = l.session_id
+SELECT l.session_id, COALESCE(l.withdrawn_at, s.removed_at) AS withdrawn_at, p.number, p.document, p.schedule, p.published_at
+FROM share_link l
+         JOIN publication p ON p.session_id = l.session_id
+         JOIN team_session s ON s.id = l.session_id
 WHERE l.token = ?
 ORDER BY p.number DESC
 LIMIT 1

@@ -106,7 +106,7 @@ SELECT e.document
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE squad.club_id = ? AND s.squad_id = ? AND s.kind = ?
+WHERE squad.club_id = ? AND s.squad_id = ? AND s.kind = ? AND s.removed_at IS NULL
 ORDER BY s.start_at DESC, s.id DESC
 LIMIT 1
 `
@@ -128,7 +128,7 @@ const lockSession = `-- name: LockSession :one
 SELECT s.head, s.edition, CAST((SELECT MAX(e.number) FROM plan_edition e WHERE e.session_id = s.id) AS UNSIGNED) AS newest
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
-WHERE s.id = ? AND squad.club_id = ? FOR UPDATE
+WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NULL FOR UPDATE
 `
 
 type LockSessionParams struct {
@@ -191,12 +191,46 @@ func (q *Queries) Refitted(ctx context.Context, arg RefittedParams) error {
 	return err
 }
 
+const removeSession = `-- name: RemoveSession :execrows
+UPDATE team_session s JOIN squad ON squad.id = s.squad_id SET s.removed_at = CURRENT_TIMESTAMP(6) WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NULL
+`
+
+type RemoveSessionParams struct {
+	ID     uint64
+	ClubID uint64
+}
+
+func (q *Queries) RemoveSession(ctx context.Context, arg RemoveSessionParams) (int64, error) {
+	result, err := q.db.ExecContext(ctx, removeSession, arg.ID, arg.ClubID)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
+const restoreSession = `-- name: RestoreSession :execrows
+UPDATE team_session s JOIN squad ON squad.id = s.squad_id SET s.removed_at = NULL WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NOT NULL
+`
+
+type RestoreSessionParams struct {
+	ID     uint64
+	ClubID uint64
+}
+
+func (q *Queries) RestoreSession(ctx context.Context, arg RestoreSessionParams) (int64, error) {
+	result, err := q.db.ExecContext(ctx, restoreSession, arg.ID, arg.ClubID)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
 const session = `-- name: Session :one
 SELECT s.id, s.title, s.start_at, s.time_zone, s.head, s.edition, squad.name AS squad_name, e.document, e.schedule, e.engine, e.parent, e.summary, e.made_at
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE s.id = ? AND squad.club_id = ?
+WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NULL
 `
 
 type SessionParams struct {
@@ -247,7 +281,7 @@ SELECT s.id, s.title, s.start_at, s.time_zone, s.edition, squad.name AS squad_na
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE squad.club_id = ? AND s.start_at >= ?
+WHERE squad.club_id = ? AND s.start_at >= ? AND s.removed_at IS NULL
 ORDER BY s.start_at, s.id
 LIMIT 50
 `

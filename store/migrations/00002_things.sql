@@ -49,6 +49,9 @@ ORDER BY zone.id;
 
 DROP TABLE player, zone, venue;
 
+-- A session that was removed stays, to be brought back.
+ALTER TABLE team_session ADD COLUMN removed_at DATETIME(6) NULL;
+
 -- Who was asked to join the staff. Only a hash of the link's token is kept.
 CREATE TABLE invitation (
     token_hash CHAR(64)        NOT NULL PRIMARY KEY COLLATE ascii_bin,
@@ -65,4 +68,5 @@ CREATE TABLE invitation (
 );
 
 -- +goose Down
+ALTER TABLE team_session DROP COLUMN removed_at;
 DROP TABLE invitation, thing_change, thing;

@@ -38,6 +38,6 @@ SELECT e.document
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE squad.club_id = ? AND s.squad_id = ?
+WHERE squad.club_id = ? AND s.squad_id = ? AND s.removed_at IS NULL
 ORDER BY s.start_at DESC, s.id DESC
 LIMIT 6;

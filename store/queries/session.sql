@@ -7,7 +7,7 @@ SELECT s.id, s.title, s.start_at, s.time_zone, s.edition, squad.name AS squad_na
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE squad.club_id = ? AND s.start_at >= ?
+WHERE squad.club_id = ? AND s.start_at >= ? AND s.removed_at IS NULL
 ORDER BY s.start_at, s.id
 LIMIT 50;
 
@@ -16,14 +16,14 @@ SELECT s.id, s.title, s.start_at, s.time_zone, s.head, s.edition, squad.name AS 
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE s.id = ? AND squad.club_id = ?;
+WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NULL;
 
 -- name: LatestSession :one
 SELECT e.document
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE squad.club_id = ? AND s.squad_id = ? AND s.kind = ?
+WHERE squad.club_id = ? AND s.squad_id = ? AND s.kind = ? AND s.removed_at IS NULL
 ORDER BY s.start_at DESC, s.id DESC
 LIMIT 1;
 
@@ -31,7 +31,7 @@ LIMIT 1;
 SELECT s.head, s.edition, CAST((SELECT MAX(e.number) FROM plan_edition e WHERE e.session_id = s.id) AS UNSIGNED) AS newest
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
-WHERE s.id = ? AND squad.club_id = ? FOR UPDATE;
+WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NULL FOR UPDATE;
 
 -- name: AddEdition :exec
 INSERT INTO plan_edition (session_id, number, parent, document, schedule, engine, summary, made_by) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
@@ -47,3 +47,9 @@ UPDATE team_session SET head = ?, edition = edition + 1, title = ?, start_at = ?
 
 -- name: Refitted :exec
 UPDATE plan_edition SET schedule = ?, engine = ? WHERE session_id = ? AND number = ?;
+
+-- name: RemoveSession :execrows
+UPDATE team_session s JOIN squad ON squad.id = s.squad_id SET s.removed_at = CURRENT_TIMESTAMP(6) WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NULL;
+
+-- name: RestoreSession :execrows
+UPDATE team_session s JOIN squad ON squad.id = s.squad_id SET s.removed_at = NULL WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NOT NULL;
