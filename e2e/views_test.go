@@ -33,6 +33,9 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"new-session", "/sessions/new", []int64{1280, 360}},
 		{"run-in", "/sessions/1", []int64{1280, 768, 360}},
 		{"run-in-block", "/sessions/1?block=jumps", []int64{1280, 768, 360}},
+		{"run-in-opened", "/sessions/1?block=lineout", []int64{1280, 360}},
+		{"new-session-opened", "/sessions/new", []int64{360}},
+		{"ground-opened", "/ground", []int64{360}},
 		{"run-in-away", "/sessions/3", []int64{1280}},
 		{"drills", "/drills?q=hip&drill=lunge-reach", []int64{1280, 768, 360}},
 		{"drill-edit", "/drills/kicks-at-posts/edit", []int64{1280, 360}},
@@ -56,6 +59,7 @@ func TestEveryViewIsWhole(t *testing.T) {
 	longToken, err := p.Store.Publish(context.Background(), 1, 2, 2)
 	require.NoError(t, err)
 	looksWhole(t, b, string(axe), []view{
+		{"long-run-in-opened", "/sessions/2?block=tag", []int64{360}},
 		{"long-run-in", "/sessions/2?block=tag", []int64{1280, 360}},
 		{"long-today", "/today", []int64{360}},
 		{"long-sheet", "/sessions/2/sheet", []int64{360}},
@@ -80,6 +84,9 @@ func looksWhole(t *testing.T, b *browser, axe string, views []view) {
 				}
 				b.size(width, height)
 				b.open(view.path)
+				if strings.HasSuffix(view.name, "-opened") {
+					b.run(`document.querySelectorAll("main details").forEach(d => { d.open = true })`)
+				}
 				b.shot(fmt.Sprintf("%s-%d", view.name, width))
 				wide := eval[int](b, `document.documentElement.scrollWidth`)
 				assert.LessOrEqual(t, wide, int(width), "something sticks out")
