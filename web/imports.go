@@ -6,9 +6,7 @@ import (
 	"fmt"
 	"io"
 	"net/http"
-	"slices"
 	"strings"
-	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -16,7 +14,6 @@ import (
 	"cuestart/core/plan"
 	"cuestart/planner"
 	"cuestart/share"
-	"cuestart/store"
 )
 
 // fileMost is how large a file may be that is read in, in bytes.
@@ -260,136 +257,4 @@ func (s *Site) importPlan(c *gin.Context, body *importBody, file []byte) {
 	}
 	body.Problem = err.Error()
 	s.showImport(c, http.StatusUnprocessableEntity, body)
-}
-
-// sendFile offers a file to be saved.
-func sendFile(c *gin.Context, name, kind string, write func(io.Writer) error) {
-	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=%q", name))
-	c.Header("Content-Type", kind)
-	c.Status(http.StatusOK)
-	if err := write(c.Writer); err != nil {
-		c.Error(err)
-	}
-}
-
-const csvKind, jsonKind = "text/csv; charset=utf-8", "application/json"
-
-func (s *Site) exportSquad(c *gin.Context) {
-	squad := s.squadOf(c, numberID(c.Query("squad")))
-	if squad == nil {
-		return
-	}
-	var players []club.Player
-	for _, k := range squad.Players {
-		players = append(players, k.Is)
-	}
-	sendFile(c, "squad.csv", csvKind, func(w io.Writer) error { return share.WritePlayers(w, players) })
-}
-
-func (s *Site) exportTests(c *gin.Context) {
-	squad := s.squadOf(c, numberID(c.Query("squad")))
-	if squad == nil {
-		return
-	}
-	kept, err := store.Things[club.Trial](c.Request.Context(), s.Planner.Store, account(c).ClubID)
-	if err != nil {
-		s.failed(c, err)
-		return
-	}
-	var trials []club.Trial
-	for _, k := range kept {
-		if p := squad.Player(k.Owner); p != nil {
-			k.Is.Player = p.Is.Label()
-			trials = append(trials, k.Is)
-		}
-	}
-	sendFile(c, "tests.csv", csvKind, func(w io.Writer) error { return share.WriteTrials(w, trials) })
-}
-
-func (s *Site) exportFixtures(c *gin.Context) {
-	kept, err := store.Things[club.Fixture](c.Request.Context(), s.Planner.Store, account(c).ClubID)
-	if err != nil {
-		s.failed(c, err)
-		return
-	}
-	var fixtures []club.Fixture
-	for _, k := range kept {
-		fixtures = append(fixtures, k.Is)
-	}
-	sendFile(c, "fixtures.csv", csvKind, func(w io.Writer) error { return share.WriteFixtures(w, fixtures) })
-}
-
-func (s *Site) exportDrills(c *gin.Context) {
-	b := s.book(c)
-	if b == nil {
-		return
-	}
-	sendFile(c, "drills.csv", csvKind, func(w io.Writer) error { return share.WriteDrills(w, b.Drills) })
-}
-
-func (s *Site) exportRoutine(c *gin.Context) {
-	kept, err := store.Things[club.Routine](c.Request.Context(), s.Planner.Store, account(c).ClubID)
-	if err != nil {
-		s.failed(c, err)
-		return
-	}
-	for _, k := range kept {
-		if k.ID == numberID(c.Param("id")) {
-			sendFile(c, "routine.json", jsonKind, func(w io.Writer) error { return share.WriteJSON(w, k.Is) })
-			return
-		}
-	}
-	s.notFound(c)
-}
-
-func (s *Site) exportPlan(c *gin.Context) {
-	session, err := s.Planner.Store.Session(c.Request.Context(), account(c).ClubID, sessionID(c))
-	if err != nil {
-		s.failed(c, err)
-		return
-	}
-	sendFile(c, "plan.json", jsonKind, func(w io.Writer) error { return share.WriteJSON(w, session.Document) })
-}
-
-// fixtureRow is a fixture that has no run-in yet.
-type fixtureRow struct {
-	ID                             uint64
-	Title, Kind, Day, Clock, Place string
-}
-
-// toCome lists the fixtures without a run-in, the nearest first.
-func (s *Site) toCome(c *gin.Context, sessions []planner.Listed) (rows []fixtureRow, more int, err error) {
-	kept, err := store.Things[club.Fixture](c.Request.Context(), s.Planner.Store, account(c).ClubID)
-	if err != nil {
-		return nil, 0, err
-	}
-	now := s.Planner.Now().Add(-12 * time.Hour)
-	type dated struct {
-		at  time.Time
-		row fixtureRow
-	}
-	var list []dated
-	for _, k := range kept {
-		at, err := k.Is.Start.Resolve()
-		planned := slices.ContainsFunc(sessions, func(one planner.Listed) bool {
-			return one.Schedule.Start.Equal(at) && strings.EqualFold(one.Document.Title, k.Is.Title)
-		})
-		if err != nil || at.Before(now) || planned {
-			continue
-		}
-		row := fixtureRow{ID: k.ID, Title: k.Is.Title, Kind: string(k.Is.For), Day: at.Format("Mon 2 Jan"), Clock: at.Format("15:04"), Place: k.Is.Place}
-		if k.Is.Day {
-			row.Clock = "hour not known"
-		}
-		list = append(list, dated{at, row})
-	}
-	slices.SortStableFunc(list, func(a, b dated) int { return a.at.Compare(b.at) })
-	for _, d := range list {
-		rows = append(rows, d.row)
-	}
-	const shown = 8
-	if len(rows) > shown {
-		return rows[:shown], len(rows) - shown, nil
-	}
-	return rows, 0, nil
 }

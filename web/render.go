@@ -220,7 +220,11 @@ func look(c *gin.Context) string {
 }
 
 func (s *Site) setLook(c *gin.Context) {
-	http.SetCookie(c.Writer, &http.Cookie{Name: "look", Value: c.PostForm("look"), Path: "/", MaxAge: int((365 * 24 * time.Hour).Seconds()), HttpOnly: true, SameSite: http.SameSiteLaxMode, Secure: s.Secure})
+	picked := c.PostForm("look")
+	if !slices.Contains(looks, picked) {
+		picked = looks[0]
+	}
+	http.SetCookie(c.Writer, &http.Cookie{Name: "look", Value: picked, Path: "/", MaxAge: int((365 * 24 * time.Hour).Seconds()), HttpOnly: true, SameSite: http.SameSiteLaxMode, Secure: s.Secure})
 	c.Redirect(http.StatusSeeOther, safePath(c.PostForm("back")))
 }
 

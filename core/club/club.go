@@ -182,111 +182,6 @@ func (r Restriction) For(player string) plan.Restriction {
 	return plan.Restriction{Player: player, NoJumps: r.NoJumps, NoOverhead: r.NoOverhead, MaxEffort: float64(r.MaxEffort) / 100, Spare: r.Spare, MaxMinutes: r.MaxMinutes}
 }
 
-// Venue is a ground.
-type Venue struct {
-	Name     string `json:"name"`
-	TimeZone string `json:"time_zone"` // IANA name
-}
-
-func (Venue) Kind() Kind       { return KindVenue }
-func (v Venue) Label() string  { return v.Name }
-func (v Venue) Unique() string { return v.Name }
-func (v Venue) Validate() error {
-	p := problems{}
-	p.name("name", v.Name, true)
-	_, err := time.LoadLocation(v.TimeZone)
-	p.when(err != nil || v.TimeZone == "", "time_zone", fmt.Sprintf("the time zone %q is not known", v.TimeZone))
-	return p.err()
-}
-
-// Zone is a place of a venue.
-type Zone struct {
-	Name     string `json:"name"`
-	Capacity int    `json:"capacity"`
-	Lanes    int    `json:"lanes"`
-	Metres   int    `json:"metres,omitempty"` // of a lane; 0: not known
-	Surface  string `json:"surface,omitempty"`
-	Covered  bool   `json:"covered,omitempty"`
-	Opens    string `json:"opens,omitempty"`  // time on the clock, 13:30; "": always
-	Closes   string `json:"closes,omitempty"` // "": never
-}
-
-func (Zone) Kind() Kind       { return KindZone }
-func (z Zone) Label() string  { return z.Name }
-func (z Zone) Unique() string { return z.Name }
-func (z Zone) Validate() error {
-	v := problems{}
-	v.name("name", z.Name, true)
-	v.when(z.Capacity < 1 || z.Capacity > 999, "capacity", "it holds between 1 and 999 people")
-	v.when(z.Lanes < 1 || z.Lanes > 99, "lanes", "it has between 1 and 99 lanes")
-	v.when(z.Metres < 0 || z.Metres > 500, "metres", "a lane is up to 500 m long")
-	v.hours(z.Opens, z.Closes)
-	return v.err()
-}
-
-// Plan is the zone as a plan carries it, free in its hours.
-func (z Zone) Plan(id string) plan.Zone {
-	p := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: z.Metres, Surface: z.Surface, Covered: z.Covered}
-	p.Free = hours(z.Opens, z.Closes)
-	return p
-}
-
-// hours is the time from opens to closes on the clock; none if both are "".
-func hours(opens, closes string) []plan.Span {
-	if opens == "" && closes == "" {
-		return nil
-	}
-	from, to := clock.BeforeStart(24*3600), clock.BeforeStart(-4*3600)
-	if opens != "" {
-		from = clock.AtClock(opens)
-	}
-	if closes != "" {
-		to = clock.AtClock(closes)
-	}
-	return []plan.Span{{From: from, To: to}}
-}
-
-// Kit is how much there is of one thing.
-type Kit struct {
-	Name   string `json:"name"`
-	Pieces int    `json:"pieces"`
-}
-
-func (Kit) Kind() Kind       { return KindKit }
-func (k Kit) Label() string  { return k.Name }
-func (k Kit) Unique() string { return k.Name }
-func (k Kit) Validate() error {
-	v := problems{}
-	v.name("name", k.Name, true)
-	v.when(k.Pieces < 0 || k.Pieces > 10_000, "pieces", "there are between 0 and 10,000")
-	return v.err()
-}
-
-// Staff is one who leads blocks.
-type Staff struct {
-	Name   string `json:"name"`
-	Role   string `json:"role,omitempty"`
-	Leads  bool   `json:"leads,omitempty"` // the whole squad's blocks
-	Opens  string `json:"opens,omitempty"` // time on the clock at which they come, 13:30; "": all day
-	Closes string `json:"closes,omitempty"`
-}
-
-func (Staff) Kind() Kind       { return KindStaff }
-func (s Staff) Label() string  { return s.Name }
-func (s Staff) Unique() string { return s.Name }
-func (s Staff) Validate() error {
-	v := problems{}
-	v.name("name", s.Name, true)
-	v.name("role", s.Role, false)
-	v.hours(s.Opens, s.Closes)
-	return v.err()
-}
-
-// Plan is the leader as a plan carries them, there in their hours.
-func (s Staff) Plan(id string) plan.Leader {
-	return plan.Leader{ID: id, Name: s.Name, Role: s.Role, Free: hours(s.Opens, s.Closes)}
-}
-
 // Fixture is a match or training that is to come, without a plan yet.
 type Fixture struct {
 	UID   string      `json:"uid"` // of the calendar it was read from, or made up
@@ -398,6 +293,13 @@ func (p *problems) day(where, day string, needed bool) {
 	p.when(err != nil, where, fmt.Sprintf("%q is not a day such as 2026-11-28", day))
 }
 
+func (p *problems) err() error {
+	if len(p.found) == 0 {
+		return nil
+	}
+	return p.found
+}
+
 func (p *problems) hours(opens, closes string) {
 	for where, at := range map[string]string{"opens": opens, "closes": closes} {
 		if _, err := time.Parse("15:04", at); at != "" && err != nil {
@@ -405,11 +307,4 @@ func (p *problems) hours(opens, closes string) {
 		}
 	}
 	p.when(opens != "" && closes != "" && closes <= opens, "closes", "it closes before it opens")
-}
-
-func (p *problems) err() error {
-	if len(p.found) == 0 {
-		return nil
-	}
-	return p.found
 }

@@ -1,0 +1,202 @@
+package compose
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"unicode"
+
+	"cuestart/core/check"
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/sport"
+	"cuestart/core/today"
+)
+
+// units makes the document's units of the squad's own and the sport's, of
+// positions that somebody plays today.
+func (c *composer) units() {
+	taken := map[string]bool{}
+	for _, p := range c.doc.Players {
+		taken[p.ID] = true
+	}
+	for _, z := range c.doc.Zones {
+		taken[z.ID] = true
+	}
+	add := func(name string, players []string) {
+		if len(players) == 0 || slices.ContainsFunc(c.doc.Units, func(u plan.Unit) bool { return u.Name == name }) {
+			return
+		}
+		id := "u-" + slug(name)
+		for n := 2; taken[id]; n++ {
+			id = fmt.Sprintf("u-%s-%d", slug(name), n)
+		}
+		taken[id] = true
+		c.doc.Units = append(c.doc.Units, plan.Unit{ID: id, Name: name, Players: players})
+	}
+	for _, u := range c.Units {
+		if here := c.doc.Members(u.Players); len(here) > 0 {
+			add(u.Name, here)
+		}
+	}
+	for _, u := range c.Sport.Units {
+		var players []string
+		for _, p := range c.doc.Players {
+			if slices.Contains(u.Positions, p.Position) {
+				players = append(players, p.ID)
+			}
+		}
+		add(u.Name, players)
+	}
+	if bench := c.doc.Members(c.Bench); len(bench) > 0 && len(bench) < len(c.doc.Players) {
+		var begin []string
+		for _, p := range c.doc.Players {
+			if !slices.Contains(bench, p.ID) {
+				begin = append(begin, p.ID)
+			}
+		}
+		add("Starters", begin)
+		add(sport.Bench, bench)
+	}
+}
+
+// slug is a name in letters that an id may hold.
+func slug(name string) string {
+	words := strings.FieldsFunc(strings.ToLower(name), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
+	return strings.Join(words, "-")
+}
+
+// who resolves a position, a unit or the bench to ids of the document: that of
+// a unit where there is one, else of players.
+func (c *composer) who(names ...string) (ids []string) {
+	for _, name := range names {
+		if i := slices.IndexFunc(c.doc.Units, func(u plan.Unit) bool { return u.Name == name }); i >= 0 {
+			ids = append(ids, c.doc.Units[i].ID)
+			continue
+		}
+		for _, p := range c.doc.Players {
+			if p.Position == name {
+				ids = append(ids, p.ID)
+			}
+		}
+	}
+	return ids
+}
+
+// due moves the due times of roles that begin earlier or later than others.
+func (c *composer) due() {
+	if c.Kind == plan.Training || c.Turn == Usual {
+		return
+	}
+	for _, due := range c.Sport.Due {
+		at := due.First
+		if c.Turn == Later {
+			at = due.Later
+		}
+		if at == 0 {
+			continue
+		}
+		for _, id := range c.doc.Members(c.who(due.Who)) {
+			c.doc.Player(id).DueShift = at*60 + c.doc.Margin
+		}
+	}
+}
+
+// late tells whether a player misses a third of the time, so that they get a
+// short version of their own.
+func (c *composer) late(p *plan.Player) bool { return 3*p.Late > c.free() }
+
+// excuse takes those who came late and are cold yet out of hard work, and gives
+// them their own. It reports whether that is what the finding was about.
+func (c *composer) excuse(f check.Finding) bool {
+	b := c.doc.Block(f.Where)
+	if f.Rule != "deep-cold" || b == nil || slices.ContainsFunc(f.Players, func(id string) bool { return c.doc.Player(id).Late == 0 || b.ID == catchUp+id }) {
+		return false
+	}
+	c.leave(b, f.Players, "comes late and is cold yet")
+	for _, id := range f.Players {
+		if p := c.doc.Player(id); c.doc.Block(catchUp+id) == nil {
+			c.lateComer(p)
+		}
+	}
+	return true
+}
+
+// warmLonger lets the squad's Raise not be cut, then do as much as it may, then
+// hold one drill more. It reports whether there was anything to lengthen.
+func (c *composer) warmLonger() (longer bool) {
+	b := c.doc.Block(string(drill.Raise))
+	if b == nil {
+		return false
+	}
+	for i := range b.Items {
+		r := &b.Items[i].Drill.Range
+		longer = longer || r.Min < r.Target || r.Target < r.Max
+		if r.Min == r.Target {
+			r.Target = r.Max
+		}
+		r.Min = r.Target
+	}
+	if longer || len(b.Items) >= itemsAtMost {
+		return longer
+	}
+	k := c.best(drill.Raise, func(k drill.Drill) bool { return k.Effort >= 0.5 }, leastRaise, c.doc.Group(b), &coverage{}, false)
+	if k != nil {
+		c.done.add(*k, c.Sport.Stresses)
+		b.Items = append(b.Items, c.item(*k))
+	}
+	return k != nil
+}
+
+// leave takes players out of a block, and the block out with its last player.
+func (c *composer) leave(b *plan.Block, players []string, why string) {
+	for _, id := range players {
+		c.says = append(c.says, fmt.Sprintf("%s leaves out %s: %s", c.doc.Player(id).ShortName(), b.Name, why))
+	}
+	b.Who = slices.DeleteFunc(c.doc.Members(b.Who), func(id string) bool { return slices.Contains(players, id) })
+	if len(b.Who) == 0 {
+		c.doc.Remove(b.ID)
+	}
+}
+
+// lateCode begins the codes of drills that are for late-comers only.
+const lateCode = "late-"
+
+// catchUp begins the id of a late-comer's block.
+const catchUp = "late-"
+
+// lateComers gives each who comes late a short version of their own.
+func (c *composer) lateComers() {
+	for i := range c.doc.Players {
+		if p := &c.doc.Players[i]; c.late(p) {
+			c.lateComer(p)
+		}
+	}
+}
+
+func (c *composer) lateComer(p *plan.Player) {
+	b := plan.Block{ID: catchUp + p.ID, Name: "Catch-up", Phase: drill.Own, Who: []string{p.ID}, Priority: plan.Should,
+		Why: fmt.Sprintf("%s comes %s late: pulse, then two rising sprints", p.ShortName(), clock.Duration(p.Late))}
+	for _, code := range []string{lateCode + "pulse", lateCode + "sprints"} {
+		if k, ok := c.byCode[code]; ok && c.usable(k, 1) == "" {
+			b.Items = append(b.Items, c.item(k))
+		}
+	}
+	if len(b.Items) > 0 {
+		b.Aim = b.Items[0].Drill.Aim
+		c.doc.Blocks = append(c.doc.Blocks, b)
+	}
+}
+
+// rulings takes players out of blocks in which a drill touches what medical
+// staff ruled for them and nothing stands in for it.
+func (c *composer) rulings() {
+	for _, v := range today.Versions(c.doc) {
+		b := c.doc.Block(v.Block)
+		if v.Drill != nil || b == nil || !slices.Contains(c.doc.Members(b.Who), v.Player) {
+			continue
+		}
+		c.leave(b, []string{v.Player}, v.Reason)
+	}
+}
