@@ -220,7 +220,10 @@ func (f *drillForm) read(c *gin.Context) (wrong plan.Problems) {
 	}
 	d.Regions, d.Planes, d.Qualities = c.PostFormArray("regions"), c.PostFormArray("planes"), c.PostFormArray("qualities")
 	d.Easier, d.Harder, d.Swap, d.Least = c.PostForm("easier"), c.PostForm("harder"), c.PostForm("swap"), drill.Grade(c.PostForm("least"))
-	d.Dose.Kind, d.Dose.Flow = drill.Kind(c.PostForm("kind")), drill.Flow(c.PostForm("flow"))
+	d.Dose.Kind, d.Dose.Flow = drill.Kind(c.PostForm("kind")), ""
+	if d.Dose.Kind == drill.Travel {
+		d.Dose.Flow = drill.Flow(c.PostForm("flow"))
+	}
 	d.Phases = nil
 	for _, p := range phaseOrder {
 		if slices.Contains(c.PostFormArray("phases"), tile(p)) {
@@ -237,6 +240,9 @@ func (f *drillForm) read(c *gin.Context) (wrong plan.Problems) {
 	}
 	for _, n := range doseFields {
 		text := strings.TrimSpace(c.PostForm(n.Name))
+		if n.For != "" && !strings.Contains(n.For, string(d.Dose.Kind)) {
+			text = "" // of another kind of dose
+		}
 		var err error
 		switch v := n.of(d).(type) {
 		case *int:
