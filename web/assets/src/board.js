@@ -4,6 +4,23 @@
 export default () => ({
   busy: false,
   queue: Promise.resolve(),
+  pressed: null,
+
+  init() {
+    // A press that is under way is let go first: were the board drawn anew
+    // between down and up, it would be lost.
+    let release = () => {};
+    const up = () => {
+      setTimeout(release);
+      this.pressed = null;
+    };
+    addEventListener("pointerdown", () => {
+      this.pressed = new Promise((done) => (release = done));
+      setTimeout(release, 1000); // should it never be let go
+    }, true);
+    addEventListener("pointerup", up, true);
+    addEventListener("pointercancel", up, true);
+  },
 
   send(event) {
     const form = event.target;
@@ -49,7 +66,9 @@ export default () => ({
         location.assign(answer.redirected ? answer.url : url);
         return;
       }
-      this.$root.innerHTML = await answer.text();
+      const text = await answer.text();
+      await this.pressed;
+      this.$root.innerHTML = text;
       for (const summary of this.$root.querySelectorAll("details > summary")) if (opened.includes(summary.textContent)) summary.parentElement.open = true;
     } catch {
       document.getElementById("no-answer")?.removeAttribute("hidden");
