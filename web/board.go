@@ -357,9 +357,7 @@ func chosenOf(b *planner.Board, i int, row boardRow, refused plan.Problems) *cho
 		if amounts := b.Schedule.Amounts[i]; amounts != nil && amounts[n] != known.Range.Target {
 			line.Planned = known.Words(amounts[n])
 		}
-		if known.Caution != "" {
-			found.Cautions = append(found.Cautions, known.Caution)
-		}
+		found.Cautions = warn(found.Cautions, known.Caution)
 		found.Items = append(found.Items, line)
 	}
 	found.Cost, found.Versions = blockCost(b, i), versions(b.Document, block.ID)

@@ -137,9 +137,7 @@ func (s *Site) mineBody(found *store.Shared, p *plan.Player) mineBody {
 			item.Cues = append(item.Cues, first(known.Drill.Cues, 2-min(1, len(b.Items)-1))...)
 			body.Carry = appendNew(body.Carry, known.Drill.Kit...)
 			item.Kit = appendNew(item.Kit, known.Drill.Kit...)
-			if known.Drill.Caution != "" {
-				body.Cautions = appendNew(body.Cautions, known.Drill.Caution)
-			}
+			body.Cautions = warn(body.Cautions, known.Drill.Caution)
 		}
 		for _, m := range r.Missed {
 			if m.Player == p.ID {

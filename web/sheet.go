@@ -96,9 +96,7 @@ func sheetOf(b *planner.Board) sheetBody {
 			for _, piece := range item.Drill.Kit {
 				kit[piece] = append(kit[piece], d.Members(block.Who)...)
 			}
-			if item.Drill.Caution != "" && !slices.Contains(body.Cautions, item.Drill.Caution) {
-				body.Cautions = append(body.Cautions, item.Drill.Caution)
-			}
+			body.Cautions = warn(body.Cautions, item.Drill.Caution)
 		}
 		body.Rows = append(body.Rows, row)
 	}

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"unicode"
+	"unicode/utf8"
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
@@ -72,6 +74,24 @@ func versions(d *plan.Document, block string) (says []string) {
 		}
 	}
 	return says
+}
+
+// warn adds what a drill's caution says that has not been said yet. To stop on
+// pain, and that a knock to the head means out, is said of everything anyway.
+func warn(said []string, caution string) []string {
+	for _, part := range strings.Split(caution, ";") {
+		part = strings.TrimSpace(part)
+		small := strings.ToLower(part)
+		if part == "" || strings.HasPrefix(small, "stop on") || strings.Contains(small, "knock to the head") || small == "nothing to mind" {
+			continue
+		}
+		first, size := utf8.DecodeRuneInString(part)
+		part = string(unicode.ToUpper(first)) + part[size:]
+		if !slices.ContainsFunc(said, func(s string) bool { return strings.Contains(strings.ToLower(s), small) }) {
+			said = append(said, part)
+		}
+	}
+	return said
 }
 
 func zoneName(d *plan.Document, id string) string {

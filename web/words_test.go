@@ -190,3 +190,11 @@ func sorted(list []string) []string {
 	slices.Sort(list)
 	return list
 }
+
+func TestACautionIsSaidOnce(t *testing.T) {
+	var said []string
+	for _, caution := range []string{"Even, dry ground only", "Light band; stop on pain", "Even, dry ground", "even, dry ground only; a knock to the head means out", "Stop on hip pain", "", "Nothing to mind", "élan first"} {
+		said = warn(said, caution)
+	}
+	assert.Equal(t, []string{"Even, dry ground only", "Light band", "Élan first"}, said)
+}
