@@ -189,6 +189,7 @@ func TestBadInputIsASentence(t *testing.T) {
 		{"a player of another club's squad", "/squad/4711/players", url.Values{"first": {"Nova"}}, 404, "There is nothing here", ""},
 		{"a unit of nobody", "/squad/1/units", url.Values{"name": {"Pair"}, "players": {"4711"}}, 422, "nobody is in it", "Pair"},
 		{"a zone without room", "/ground/zone", url.Values{"name": {"Shed"}, "of": {"1"}, "capacity": {"0"}, "lanes": {"1"}}, 422, "between 1 and 999", "Shed"},
+		{"a zone of no ground", "/ground/zone", url.Values{"name": {"Shed"}, "of": {"4711"}, "capacity": {"9"}, "lanes": {"1"}}, 404, "There is nothing here", ""},
 		{"a ground on the moon", "/ground/venue", url.Values{"name": {"Shed"}, "time_zone": {"Moon/Base"}}, 422, "not known", "Moon/Base"},
 		{"kit that is there twice", "/ground/kit", url.Values{"name": {"tee"}, "pieces": {"4"}}, 409, "name or number already", ""},
 		{"a thing of no kind", "/ground/player", url.Values{"name": {"x"}}, 404, "There is nothing here", ""},

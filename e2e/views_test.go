@@ -11,6 +11,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/book"
+	"cuestart/core/clock"
+	"cuestart/core/club"
 	"cuestart/core/plan"
 	"cuestart/store"
 )
@@ -56,12 +59,25 @@ func TestEveryViewIsWhole(t *testing.T) {
 		d.Title, d.Blocks[0].Name, d.Players[0].First, d.Zones[0].Name, d.Fixed[0].Name = long, long, long, long, long
 		return "long names", nil
 	}))
+	coach := store.Account{ID: 1, ClubID: 1, Role: store.Coach}
+	own, _ := book.Find("skips")
+	own.Code, own.Name, own.Aim, own.Cues, own.Kit = "long", long, long, []string{long, long}, []string{long}
+	_, err = p.Keep(context.Background(), coach, long, store.Change{Owner: 1, Is: club.Player{First: long, Last: long, Position: long, Number: 999, Notes: long}}, store.Change{Owner: 1, Is: club.Unit{Name: long, Players: []uint64{21, 22}}},
+		store.Change{Is: club.Kit{Name: long, Pieces: 10_000}}, store.Change{Is: club.Staff{Name: long, Role: long}}, store.Change{Owner: 1, Is: club.Zone{Name: long, Capacity: 999, Lanes: 99, Metres: 500, Surface: long}}, store.Change{Is: club.Drill{Drill: own}},
+		store.Change{Is: club.Fixture{UID: "long", For: plan.Match, Title: long, Place: long, Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}}})
+	require.NoError(t, err)
+	require.NoError(t, p.KeepRoutine(context.Background(), coach, 2, long, long))
 	longToken, err := p.Store.Publish(context.Background(), 1, 2, 2)
 	require.NoError(t, err)
 	looksWhole(t, b, string(axe), []view{
 		{"long-run-in-opened", "/sessions/2?block=tag", []int64{360}},
 		{"long-run-in", "/sessions/2?block=tag", []int64{1280, 360}},
-		{"long-today", "/today", []int64{360}},
+		{"long-today", "/today", []int64{1280, 360}},
+		{"long-squad", "/squad?player=" + playerNamed(t, p.Store, long), []int64{1280, 360}},
+		{"long-ground", "/ground?edit=staff&id=new", []int64{1280, 360}},
+		{"long-drills", "/drills?q=unbreakable&drill=long", []int64{1280, 360}},
+		{"long-routines", "/routines?routine=" + fmt.Sprint(things[club.Routine](t, p.Store)[1].ID), []int64{1280, 360}},
+		{"long-new-opened", "/sessions/new", []int64{1280, 360}},
 		{"long-sheet", "/sessions/2/sheet", []int64{360}},
 		{"long-my-run-in", "/r/" + longToken + "/p1", []int64{360}},
 		{"long-who-are-you", "/r/" + longToken, []int64{360}},

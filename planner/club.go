@@ -214,16 +214,37 @@ func (p *Planner) Book(ctx context.Context, clubID uint64) (*Book, error) {
 	return b, nil
 }
 
+// Link is a place in which a drill names another.
+type Link struct {
+	Index       int    // of the drill
+	Field, Code string // easier, harder or swap, and what it names
+}
+
+// Unknown finds where drills that are to be kept name one that is neither among
+// them nor in the book, or themselves.
+func (b *Book) Unknown(drills []club.Drill) (unknown []Link) {
+	own := map[string]bool{}
+	for _, d := range drills {
+		own[d.Code] = true
+	}
+	for i, d := range drills {
+		for _, l := range []Link{{i, "easier", d.Easier}, {i, "harder", d.Harder}, {i, "swap", d.Swap}} {
+			if _, ok := b.Find(l.Code); l.Code != "" && (l.Code == d.Code || !ok && !own[l.Code]) {
+				unknown = append(unknown, l)
+			}
+		}
+	}
+	return unknown
+}
+
 // KeepDrill saves a drill as the club's own.
 func (p *Planner) KeepDrill(ctx context.Context, by store.Account, d club.Drill, edition uint32) error {
 	b, err := p.Book(ctx, by.ClubID)
 	if err != nil {
 		return err
 	}
-	for where, code := range map[string]string{"easier": d.Easier, "harder": d.Harder, "swap": d.Swap} {
-		if _, ok := b.Find(code); code != "" && (!ok || code == d.Code) {
-			return plan.Problems{{Where: where, What: fmt.Sprintf("there is no drill %q to name here", code)}}
-		}
+	if unknown := b.Unknown([]club.Drill{d}); len(unknown) > 0 && !d.Gone {
+		return plan.Problems{{Where: unknown[0].Field, What: fmt.Sprintf("there is no drill %q to name here", unknown[0].Code)}}
 	}
 	said := d.Name + " changed"
 	if d.Gone {

@@ -152,6 +152,11 @@ func (s *Site) saveGround(c *gin.Context) {
 	}
 	if f.Kind != club.KindZone {
 		f.Owner = 0
+	} else if g := s.groundOf(c); g == nil {
+		return
+	} else if !slices.ContainsFunc(g.Venues, func(v planner.Venue) bool { return v.ID == f.Owner }) {
+		s.notFound(c)
+		return
 	}
 	said := is.Label() + " is saved"
 	ids, err := s.Planner.Keep(c.Request.Context(), *account(c), said, store.Change{ID: f.ID, Owner: f.Owner, Edition: f.Edition, Is: is})

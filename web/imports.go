@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"encoding/base64"
 	"errors"
 	"fmt"
@@ -159,8 +160,20 @@ func (s *Site) compare(c *gin.Context, body *importBody, file []byte) error {
 		return taken[club.Fixture](c, s, body, 0, rows, wrong, err)
 	case "drills":
 		rows, wrong, err := share.ReadDrills(file)
-		if err == nil {
-			wrong = append(wrong, s.unknownLinks(c, rows)...)
+		if err != nil {
+			return err
+		}
+		b, err := s.Planner.Book(ctx, clubID)
+		if err != nil {
+			return errors.New("the database does not answer: try again in a moment")
+		}
+		var drills []club.Drill
+		for _, r := range rows {
+			drills = append(drills, r.Is)
+		}
+		for _, l := range b.Unknown(drills) {
+			column := map[string]string{"swap": "instead"}[l.Field]
+			wrong = append(wrong, share.Problem{Line: rows[l.Index].Line, Column: cmp.Or(column, l.Field), What: fmt.Sprintf("there is no drill %q", l.Code)})
 		}
 		return taken[club.Drill](c, s, body, 0, rows, wrong, err)
 	case "tests":
@@ -218,30 +231,6 @@ func playerOf(squad *planner.Squad, name string) uint64 {
 		}
 	}
 	return 0
-}
-
-// unknownLinks finds drills that name others that are neither in the file nor
-// in the book.
-func (s *Site) unknownLinks(c *gin.Context, rows []share.Row[club.Drill]) (wrong []share.Problem) {
-	b, err := s.Planner.Book(c.Request.Context(), account(c).ClubID)
-	if err != nil {
-		return []share.Problem{{Line: 1, What: "the drill book does not answer: try again in a moment"}}
-	}
-	known := map[string]bool{}
-	for _, d := range b.Drills {
-		known[d.Code] = true
-	}
-	for _, r := range rows {
-		known[r.Is.Code] = true
-	}
-	for _, r := range rows {
-		for _, link := range []struct{ column, code string }{{"easier", r.Is.Easier}, {"harder", r.Is.Harder}, {"instead", r.Is.Swap}} {
-			if link.code != "" && !known[link.code] {
-				wrong = append(wrong, share.Problem{Line: r.Line, Column: link.column, What: fmt.Sprintf("there is no drill %q", link.code)})
-			}
-		}
-	}
-	return wrong
 }
 
 // importPlan makes a session of a plan file.
