@@ -81,9 +81,17 @@ func newBrowser(t *testing.T, base string) *browser {
 	return b
 }
 
+// do does what a person does on the page. Where the page was just drawn anew,
+// what was found is gone before it could be used: then it is found again.
 func (b *browser) do(actions ...chromedp.Action[chromedp.Void]) {
 	b.t.Helper()
-	require.NoError(b.t, chromedp.Do(b.ctx, actions...))
+	err := errors.New("")
+	for tries := 0; err != nil && tries < 20; tries++ {
+		if err = chromedp.Do(b.ctx, actions...); err != nil && !strings.Contains(err.Error(), "Could not find node") {
+			break
+		}
+	}
+	require.NoError(b.t, err)
 }
 
 func (b *browser) size(width, height int64) { b.do(chromedp.EmulateViewport(width, height)) }
@@ -96,18 +104,7 @@ func (b *browser) open(path string) {
 	b.do(chromedp.Navigate(path))
 }
 
-// click clicks what css finds. Where the page was just drawn anew, what was
-// found is gone before it could be clicked: then it is found again.
-func (b *browser) click(css string) {
-	b.t.Helper()
-	err := errors.New("")
-	for tries := 0; err != nil && tries < 20; tries++ {
-		if err = chromedp.Do(b.ctx, chromedp.Click(chromedp.CSS(css))); err != nil && !strings.Contains(err.Error(), "Could not find node") {
-			break
-		}
-	}
-	require.NoError(b.t, err, css)
-}
+func (b *browser) click(css string) { b.t.Helper(); b.do(chromedp.Click(chromedp.CSS(css))) }
 
 func (b *browser) fill(css, value string) {
 	b.t.Helper()
