@@ -14,7 +14,7 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/store"
 )
 
@@ -61,7 +61,7 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 		training(next(now, time.Tuesday, 18, 50)),
 		awayMatch(next(saturday.Add(time.Hour), time.Saturday, 14, 30)),
 	} {
-		schedule, err := runin.Plan(ctx, d, 0)
+		schedule, err := schedule.Fit(ctx, d, 0)
 		if err != nil {
 			return fmt.Errorf("the demo's %s: %w", d.Title, err)
 		}

@@ -12,6 +12,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/demo"
 )
 
@@ -23,9 +24,9 @@ func kickOff(t *testing.T) time.Time {
 
 func TestTheDemosMatchDayHoldsAndLandsOnTheMargin(t *testing.T) {
 	d := demo.HomeMatch(kickOff(t))
-	s, err := runin.Plan(context.Background(), d, 0)
+	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
-	c, err := runin.Compile(d)
+	c, err := schedule.Compile(d)
 	require.NoError(t, err)
 	_, _, _, err = runin.Score(&c.Problem, s.Result)
 	require.NoError(t, err)
@@ -41,11 +42,13 @@ func TestTheDemosMatchDayHoldsAndLandsOnTheMargin(t *testing.T) {
 
 func TestAWhyIsSaidOfEachCut(t *testing.T) {
 	d := demo.HomeMatch(kickOff(t).Add(-20 * time.Minute)) // the ground is free no sooner
-	s, err := runin.Plan(context.Background(), d, 0)
+	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	require.True(t, s.Result.Feasible)
+	c, err := schedule.Compile(d)
+	require.NoError(t, err)
 	for i, b := range s.Result.Blocks {
-		full := s.Dosings[i][len(s.Dosings[i])-1]
+		full := c.Dosings[i][len(c.Dosings[i])-1]
 		switch {
 		case !b.Kept:
 			assert.Contains(t, b.Why, "would take minutes that others use better", b.ID)
@@ -58,7 +61,7 @@ func TestAWhyIsSaidOfEachCut(t *testing.T) {
 		}
 	}
 	d = demo.HomeMatch(kickOff(t).Add(-35 * time.Minute))
-	s, err = runin.Plan(context.Background(), d, 0)
+	s, err = schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	assert.False(t, s.Result.Feasible)
 	assert.Contains(t, s.Result.Why, "would have to be free 9:45 earlier too", "the ground is the limit, not the players")
@@ -68,13 +71,13 @@ func TestAWhyIsSaidOfEachCut(t *testing.T) {
 func TestBlocksDoNotShareTheSamePieces(t *testing.T) {
 	d := demo.HomeMatch(kickOff(t))
 	d.Kit["ball"] = 8
-	c, err := runin.Compile(d)
+	c, err := schedule.Compile(d)
 	require.NoError(t, err)
 	for i, want := range map[int]int{6: 1, 8: 1, 9: 4, 10: 8} { // line-out, high balls at one station, hands, bench touch
 		needs := c.Problem.Blocks[i].Needs
 		assert.Equal(t, runin.Need{Resource: "kit ball", Amount: want}, needs[len(needs)-1], d.Blocks[i].ID)
 	}
-	s, err := runin.Plan(context.Background(), d, 0)
+	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	_, _, _, err = runin.Score(&c.Problem, s.Result)
 	require.NoError(t, err)

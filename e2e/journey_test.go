@@ -296,7 +296,7 @@ func TestTheBoardWorksByKeyboard(t *testing.T) {
 	b.until(`document.body.innerText.includes("Kept: 1")`)
 	board, err := p.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
-	assert.Equal(t, "one kicker is enough", board.Document.Kept[0].Reason)
+	assert.Equal(t, "one kicker is enough", board.Document.Exceptions[0].Reason)
 }
 
 // A block is added, and left out blocks can still be opened.

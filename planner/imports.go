@@ -11,7 +11,7 @@ import (
 
 	"cuestart/core/club"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/store"
 )
 
@@ -175,9 +175,9 @@ func (p *Planner) AddPlan(ctx context.Context, by store.Account, squad uint64, d
 	if err != nil {
 		return 0, err
 	}
-	schedule, err := runin.Plan(ctx, d, atOnce)
+	fitted, err := schedule.Fit(ctx, d, atOnce)
 	if err != nil {
 		return 0, err
 	}
-	return p.Store.AddSession(ctx, found.ID, store.Fitted{Document: d, Schedule: schedule, Summary: "read in", By: by.ID})
+	return p.Store.AddSession(ctx, found.ID, store.Fitted{Document: d, Schedule: fitted, Summary: "read in", By: by.ID})
 }

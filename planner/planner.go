@@ -14,7 +14,7 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/core/today"
 	"cuestart/core/warmth"
 	"cuestart/store"
@@ -63,7 +63,7 @@ func (p *Planner) Sessions(ctx context.Context, clubID uint64) ([]Listed, error)
 	listed := make([]Listed, len(sessions))
 	for i := range sessions {
 		if sessions[i].Schedule == nil {
-			if sessions[i].Schedule, err = runin.Plan(ctx, sessions[i].Document, atOnce); err != nil {
+			if sessions[i].Schedule, err = schedule.Fit(ctx, sessions[i].Document, atOnce); err != nil {
 				return nil, err
 			}
 		}
@@ -80,7 +80,7 @@ func (p *Planner) Board(ctx context.Context, clubID, id uint64) (*Board, error) 
 		return nil, err
 	}
 	if session.Schedule == nil {
-		if session.Schedule, err = runin.Plan(ctx, session.Document, atOnce); err != nil {
+		if session.Schedule, err = schedule.Fit(ctx, session.Document, atOnce); err != nil {
 			return nil, err
 		}
 		if err := p.Store.Refitted(ctx, session); err != nil {
@@ -110,8 +110,8 @@ func (p *Planner) Board(ctx context.Context, clubID, id uint64) (*Board, error) 
 
 // CutDowns are the plans for 5, 10, 15 … minutes less, down to the least that
 // holds the musts.
-func (p *Planner) CutDowns(ctx context.Context, b *Board) ([]runin.CutPlan, error) {
-	return runin.CutPlans(ctx, b.Document, atOnce)
+func (p *Planner) CutDowns(ctx context.Context, b *Board) ([]schedule.Cut, error) {
+	return schedule.Cutdowns(ctx, b.Document, atOnce)
 }
 
 func (p *Planner) checkInput(ctx context.Context, clubID uint64, session *store.Session) (check.Input, error) {
@@ -143,16 +143,16 @@ func (p *Planner) Mend(ctx context.Context, by store.Account, id uint64, edition
 	})
 }
 
-// Keep is the edit that keeps a finding as it is, with the coach's reason.
-func Keep(rule, where, reason string) Edit {
+// Except is the edit that keeps a finding as it is, with the coach's reason.
+func Except(rule, where, reason string) Edit {
 	return func(d *plan.Document) (string, error) {
-		if !check.MayKeep(rule) {
+		if !check.Excusable(rule) {
 			return "", plan.Problems{{Where: "board", What: "What medical staff ruled is never overruled: mend it, or ask them."}}
 		}
 		if problem := plan.NameProblem(reason); problem != "" {
-			return "", plan.Problems{{Where: "keep." + rule + "." + where, What: "say why in a few words"}}
+			return "", plan.Problems{{Where: plan.AtException(rule, where), What: "say why in a few words"}}
 		}
-		d.Kept = append(slices.DeleteFunc(d.Kept, func(e plan.Exception) bool { return e.Rule == rule && e.Where == where }),
+		d.Exceptions = append(slices.DeleteFunc(d.Exceptions, func(e plan.Exception) bool { return e.Rule == rule && e.Where == where }),
 			plan.Exception{Rule: rule, Where: where, Reason: reason})
 		return "kept: " + reason, nil
 	}
@@ -182,11 +182,11 @@ func (p *Planner) Change(ctx context.Context, by store.Account, id uint64, editi
 	if reflect.DeepEqual(next, session.Document) {
 		return nil
 	}
-	schedule, err := runin.Plan(ctx, next, atOnce)
+	fitted, err := schedule.Fit(ctx, next, atOnce)
 	if err != nil {
 		return err
 	}
-	return p.Store.ChangePlan(ctx, by.ClubID, id, edition, store.Fitted{Document: next, Schedule: schedule, Summary: summary, By: by.ID})
+	return p.Store.ChangePlan(ctx, by.ClubID, id, edition, store.Fitted{Document: next, Schedule: fitted, Summary: summary, By: by.ID})
 }
 
 // SetDay is the edit that sets the day's conditions.

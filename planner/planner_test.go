@@ -61,7 +61,7 @@ func TestAFindingIsMendedOrKept(t *testing.T) {
 	rules := func() map[string]string {
 		found := map[string]string{}
 		for _, f := range board(t, p, 1).Findings {
-			found[f.Rule] = f.Kept
+			found[f.Rule] = f.Reason
 		}
 		return found
 	}
@@ -75,8 +75,8 @@ func TestAFindingIsMendedOrKept(t *testing.T) {
 	assert.ErrorIs(t, p.Mend(ctx, coach, 1, 3, "queue", "nowhere"), check.ErrNoMend)
 
 	var wrong plan.Problems
-	assert.ErrorAs(t, p.Change(ctx, coach, 1, 3, planner.Keep("queue", "high", " ")), &wrong)
-	require.NoError(t, p.Change(ctx, coach, 1, 3, planner.Keep("queue", "high", "one good kicker")))
+	assert.ErrorAs(t, p.Change(ctx, coach, 1, 3, planner.Except("queue", "high", " ")), &wrong)
+	require.NoError(t, p.Change(ctx, coach, 1, 3, planner.Except("queue", "high", "one good kicker")))
 	assert.Equal(t, "one good kicker", rules()["queue"])
 }
 
@@ -192,7 +192,7 @@ func TestALaterRulingReachesThePlan(t *testing.T) {
 	}
 	assert.Contains(t, says, "Ball drop and catch, 8 catches a side, for High balls: nothing overhead", "the easier form, as the book has it")
 	var wrong plan.Problems
-	require.ErrorAs(t, p.Change(ctx, coach, 1, 2, planner.Keep("restriction", "high", "she says she is fine")), &wrong)
+	require.ErrorAs(t, p.Change(ctx, coach, 1, 2, planner.Except("restriction", "high", "she says she is fine")), &wrong)
 	assert.Contains(t, wrong.At("board"), "never overruled")
 	_, err = p.Keep(ctx, physio, "lifted", store.Change{ID: ids[0], Is: club.Restriction{}, Gone: true})
 	require.NoError(t, err)

@@ -12,7 +12,7 @@ import (
 	"cuestart/core/compose"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/store"
 )
 
@@ -98,16 +98,16 @@ func (p *Planner) Add(ctx context.Context, by store.Account, n NewSession) (*Add
 	if err != nil {
 		return nil, err
 	}
-	document, schedule, says, err := p.make(ctx, by.ClubID, n, squad, brief)
+	document, fitted, says, err := p.make(ctx, by.ClubID, n, squad, brief)
 	if err != nil {
 		return nil, err
 	}
-	if schedule == nil {
-		if schedule, err = runin.Plan(ctx, document, 4*atOnce); err != nil { // as much as composing takes
+	if fitted == nil {
+		if fitted, err = schedule.Fit(ctx, document, 4*atOnce); err != nil { // as much as composing takes
 			return nil, err
 		}
 	}
-	id, err := p.Store.AddSession(ctx, squad.ID, store.Fitted{Document: document, Schedule: schedule, Summary: "made", By: by.ID})
+	id, err := p.Store.AddSession(ctx, squad.ID, store.Fitted{Document: document, Schedule: fitted, Summary: "made", By: by.ID})
 	return &Added{id, says}, err
 }
 
@@ -126,7 +126,7 @@ func (p *Planner) validate(n NewSession) error {
 
 // make makes the plan by the way that was chosen. A schedule is returned where
 // making it has fitted it already.
-func (p *Planner) make(ctx context.Context, clubID uint64, n NewSession, squad *Squad, brief compose.Brief) (*plan.Document, *runin.Schedule, []string, error) {
+func (p *Planner) make(ctx context.Context, clubID uint64, n NewSession, squad *Squad, brief compose.Brief) (*plan.Document, *schedule.Schedule, []string, error) {
 	switch n.From {
 	case FromNothing, "":
 		made, err := compose.Compose(ctx, brief)
@@ -170,7 +170,7 @@ func (p *Planner) make(ctx context.Context, clubID uint64, n NewSession, squad *
 // again makes a plan of the last one: its day gives way to today's, who is out
 // goes, and rulings in force come in. Players are known by their names.
 func again(d *plan.Document, today compose.Brief) {
-	d.Title, d.Kind, d.Start, d.Today, d.Kept = today.Title, today.Kind, today.Start, today.Today, nil
+	d.Title, d.Kind, d.Start, d.Today, d.Exceptions = today.Title, today.Kind, today.Start, today.Today, nil
 	if today.Place != "" {
 		d.Place = today.Place
 	}

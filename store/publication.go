@@ -10,7 +10,7 @@ import (
 	"time"
 
 	"cuestart/core/plan"
-	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/store/db"
 )
 
@@ -85,7 +85,7 @@ type Shared struct {
 	Number   int
 	At       time.Time
 	Document *plan.Document
-	Schedule *runin.Schedule
+	Schedule *schedule.Schedule
 }
 
 // ErrWithdrawn is returned for a link that was good once.
@@ -100,7 +100,7 @@ func (s *Store) Shared(ctx context.Context, token string) (*Shared, error) {
 	if row.WithdrawnAt.Valid {
 		return nil, ErrWithdrawn
 	}
-	shared := &Shared{Number: int(row.Number), At: row.PublishedAt, Document: new(plan.Document), Schedule: new(runin.Schedule)}
+	shared := &Shared{Number: int(row.Number), At: row.PublishedAt, Document: new(plan.Document), Schedule: new(schedule.Schedule)}
 	if err := json.Unmarshal(row.Document, shared.Document); err != nil {
 		return nil, err
 	}

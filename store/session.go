@@ -11,6 +11,7 @@ import (
 
 	"cuestart/core/plan"
 	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/store/db"
 )
 
@@ -22,7 +23,7 @@ type Session struct {
 	Head      uint32 // number of the plan in force
 	Published bool
 	Document  *plan.Document
-	Schedule  *runin.Schedule // nil where it was fitted by another version of the engine
+	Schedule  *schedule.Schedule // nil where it was fitted by another version of the engine
 	Made      Made
 	Undo      string // what undo would take back, or ""
 	Redo      string // what redo would bring back, or ""
@@ -37,7 +38,7 @@ type Made struct {
 // Fitted is a plan ready to be stored: the document, and its schedule.
 type Fitted struct {
 	Document *plan.Document
-	Schedule *runin.Schedule
+	Schedule *schedule.Schedule
 	Summary  string // what changed, in a few words
 	By       uint64 // account; 0: nobody
 }
@@ -61,18 +62,18 @@ func addEdition(ctx context.Context, q *db.Queries, session uint64, number uint3
 	if err != nil {
 		return err
 	}
-	schedule, err := json.Marshal(f.Schedule)
+	fitted, err := json.Marshal(f.Schedule)
 	if err != nil {
 		return err
 	}
 	for len(f.Summary) > 0 && utf8.RuneCountInString(f.Summary) > 200 {
 		f.Summary = string([]rune(f.Summary)[:199]) + "…"
 	}
-	return q.AddEdition(ctx, db.AddEditionParams{SessionID: session, Number: number, Parent: parent, Document: document, Schedule: schedule,
+	return q.AddEdition(ctx, db.AddEditionParams{SessionID: session, Number: number, Parent: parent, Document: document, Schedule: fitted,
 		Engine: runin.Version, Summary: f.Summary, MadeBy: sql.NullInt64{Int64: int64(f.By), Valid: f.By > 0}})
 }
 
-func read(document, schedule json.RawMessage, engine uint32) (*plan.Document, *runin.Schedule, error) {
+func read(document, fitted json.RawMessage, engine uint32) (*plan.Document, *schedule.Schedule, error) {
 	d := new(plan.Document)
 	if err := json.Unmarshal(document, d); err != nil {
 		return nil, nil, fmt.Errorf("a stored plan cannot be read: %w", err)
@@ -80,11 +81,11 @@ func read(document, schedule json.RawMessage, engine uint32) (*plan.Document, *r
 	if engine != runin.Version {
 		return d, nil, nil
 	}
-	fitted := new(runin.Schedule)
-	if err := json.Unmarshal(schedule, fitted); err != nil {
+	s := new(schedule.Schedule)
+	if err := json.Unmarshal(fitted, s); err != nil {
 		return nil, nil, fmt.Errorf("a stored schedule cannot be read: %w", err)
 	}
-	return d, fitted, nil
+	return d, s, nil
 }
 
 // Sessions lists the sessions of a club that start at or after from, the
@@ -232,9 +233,9 @@ func (s *Store) move(ctx context.Context, clubID, id uint64, edition uint32, to 
 
 // Refitted stores a schedule that a newer engine made of the plan in force.
 func (s *Store) Refitted(ctx context.Context, session *Session) error {
-	schedule, err := json.Marshal(session.Schedule)
+	fitted, err := json.Marshal(session.Schedule)
 	if err != nil {
 		return err
 	}
-	return s.queries.Refitted(ctx, db.RefittedParams{Schedule: schedule, Engine: runin.Version, SessionID: session.ID, Number: session.Head})
+	return s.queries.Refitted(ctx, db.RefittedParams{Schedule: fitted, Engine: runin.Version, SessionID: session.ID, Number: session.Head})
 }

@@ -14,7 +14,7 @@ import (
 
 	"cuestart/core/club"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/demo"
 	"cuestart/mariadb"
 	"cuestart/mariadb/mariadbtest"
@@ -40,7 +40,7 @@ func fitted(t *testing.T, session *store.Session, n int) store.Fitted {
 	d := session.Document.Clone()
 	said, err := d.SetDose("lineout", 0, n)
 	require.NoError(t, err)
-	s, err := runin.Plan(context.Background(), d, 0)
+	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	return store.Fitted{Document: d, Schedule: s, Summary: said, By: 1}
 }
@@ -62,7 +62,7 @@ func TestAPlanComesBackAsItWasAndCanBeUndone(t *testing.T) {
 	}
 	throws := func() int { return at().Document.Block("lineout").Items[0].Drill.Range.Target }
 	first := at()
-	again, err := runin.Plan(ctx, first.Document, 0)
+	again, err := schedule.Fit(ctx, first.Document, 0)
 	require.NoError(t, err)
 	assert.Equal(t, again.Result, first.Schedule.Result, "what is stored is what was fitted")
 	assert.ErrorIs(t, s.Undo(ctx, 1, 1, first.Edition), store.ErrNothing)

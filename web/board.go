@@ -249,8 +249,8 @@ func (s *Site) boardBody(c *gin.Context, b *planner.Board, block string, refused
 		block = ""
 	}
 	for _, f := range b.Findings {
-		one := finding{f, severityWords[f.Severity], refused.At("keep." + f.Rule + "." + f.Where)}
-		if f.Kept != "" {
+		one := finding{f, severityWords[f.Severity], refused.At(plan.AtException(f.Rule, f.Where))}
+		if f.Reason != "" {
 			body.Kept = append(body.Kept, one)
 		} else {
 			body.Findings = append(body.Findings, one)

@@ -7,7 +7,7 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/planner"
 )
 
@@ -115,7 +115,7 @@ func newChart(b *planner.Board, id string, width, labels int, base, chosen strin
 }
 
 // laneOrder is the strands by the lowest number in each.
-func laneOrder(d *plan.Document, s *runin.Schedule) [][]string {
+func laneOrder(d *plan.Document, s *schedule.Schedule) [][]string {
 	index := map[string]int{}
 	for i, p := range d.Players {
 		index[p.ID] = p.Number*1000 + i
@@ -127,7 +127,7 @@ func laneOrder(d *plan.Document, s *runin.Schedule) [][]string {
 
 // chartSpan is the time that the chart shows: from a minute before the first
 // block to the start, or to the end of work after it.
-func chartSpan(d *plan.Document, s *runin.Schedule) (from, to clock.Offset) {
+func chartSpan(d *plan.Document, s *schedule.Schedule) (from, to clock.Offset) {
 	from = clock.Offset(-d.Margin - 600)
 	for _, r := range s.Result.Blocks {
 		if r.Kept {
@@ -152,7 +152,7 @@ func floorOffset(o clock.Offset, step int) clock.Offset {
 	return clock.Offset(n * step)
 }
 
-func (c *chart) ticks(s *runin.Schedule, from clock.Offset, x func(clock.Offset) int) {
+func (c *chart) ticks(s *schedule.Schedule, from clock.Offset, x func(clock.Offset) int) {
 	step := 600
 	if from > -25*60 {
 		step = 300
@@ -183,7 +183,7 @@ func runs(lanes [][]string, members []string) (stretches [][2]int) {
 	return stretches
 }
 
-func (c *chart) drawBlocks(d *plan.Document, s *runin.Schedule, lanes [][]string, x func(clock.Offset) int, base, chosen string) {
+func (c *chart) drawBlocks(d *plan.Document, s *schedule.Schedule, lanes [][]string, x func(clock.Offset) int, base, chosen string) {
 	for i := range s.Result.Blocks {
 		r, b := &s.Result.Blocks[i], &d.Blocks[i]
 		if !r.Kept {
@@ -200,7 +200,7 @@ func (c *chart) drawBlocks(d *plan.Document, s *runin.Schedule, lanes [][]string
 	}
 }
 
-func (c *chart) drawFixed(d *plan.Document, s *runin.Schedule, lanes [][]string, from clock.Offset, x func(clock.Offset) int) {
+func (c *chart) drawFixed(d *plan.Document, s *schedule.Schedule, lanes [][]string, from clock.Offset, x func(clock.Offset) int) {
 	for _, f := range s.Fixed {
 		if f.End <= from || f.Start >= 0 {
 			continue

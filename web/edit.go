@@ -164,7 +164,7 @@ func (s *Site) mend(c *gin.Context) {
 }
 
 func (s *Site) keep(c *gin.Context) {
-	s.change(c, "", planner.Keep(c.PostForm("rule"), c.PostForm("where"), c.PostForm("reason")), nil)
+	s.change(c, "", planner.Except(c.PostForm("rule"), c.PostForm("where"), c.PostForm("reason")), nil)
 }
 
 func (s *Site) undo(c *gin.Context) {

@@ -10,7 +10,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/core/today"
 )
 
@@ -107,7 +107,7 @@ func fixedName(d *plan.Document, id string) string {
 			return f.Name
 		}
 	}
-	if runin.Late(id) != "" {
+	if (schedule.Window{ID: id}).Late() != "" {
 		return "Not there yet"
 	}
 	return id
@@ -200,7 +200,7 @@ type verdict struct {
 // cut is a block that was shortened or left out, or somebody called away.
 type cut struct{ What, Why string }
 
-func judge(d *plan.Document, s *runin.Schedule) verdict {
+func judge(d *plan.Document, s *schedule.Schedule) verdict {
 	shortened, out := 0, 0
 	v := verdict{Holds: s.Result.Feasible}
 	first := clock.Offset(0)
@@ -265,9 +265,9 @@ func count(pairs ...any) (words []string) {
 
 // carried is what the run-in leaves in the players of a unit, or of all: the
 // heaviest loaded of them, since a coach plans for that one.
-func carried(d *plan.Document, s *runin.Schedule) drill.Load {
+func carried(d *plan.Document, s *schedule.Schedule) drill.Load {
 	most := drill.Load{}
-	for _, load := range s.Loads(d) {
+	for _, load := range schedule.Loads(s.Blocks(d)) {
 		most.Seconds = max(most.Seconds, load.Seconds)
 		most.HardSeconds = max(most.HardSeconds, load.HardSeconds)
 		most.GroundSeconds = max(most.GroundSeconds, load.GroundSeconds)

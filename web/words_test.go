@@ -20,6 +20,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/planner"
 	"cuestart/store"
 )
@@ -48,7 +49,7 @@ func TestNumbersAreWrittenAsACoachDoes(t *testing.T) {
 func TestTheVerdictNamesWhatWasCut(t *testing.T) {
 	d := squad(3)
 	d.Blocks = []plan.Block{{ID: "a", Name: "Raise", Phase: drill.Raise}, {ID: "b", Name: "Bands"}, {ID: "c", Name: "Sprints", Phase: drill.Potentiate}}
-	s := &runin.Schedule{Result: &runin.Result{Feasible: true, Blocks: []runin.Scheduled{
+	s := &schedule.Schedule{Result: &runin.Result{Feasible: true, Blocks: []runin.Scheduled{
 		{ID: "a", Kept: true, Start: -1500, End: -900, Missed: []runin.Missed{{Player: "p2", Seconds: 90}}},
 		{ID: "b", Why: "a should"},
 		{ID: "c", Kept: true, Start: -900, End: -300, Why: "2 sprints, not 4: 1:00 shorter"}}}}
@@ -92,9 +93,9 @@ func TestAChartIsTrueToTheSchedule(t *testing.T) {
 	d := squad(4)
 	d.Blocks = []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone}}, {ID: "some", Name: "Some", Phase: drill.Sport, Who: []string{"p1", "p4"}}, {ID: "gone", Name: "Gone"}}
 	start := time.Date(2026, 11, 28, 15, 0, 0, 0, time.UTC)
-	s := &runin.Schedule{Start: start, Amounts: make([][]int, 3), Result: &runin.Result{Strands: [][]string{{"p4"}, {"p1"}, {"p2", "p3"}}, Blocks: []runin.Scheduled{
+	s := &schedule.Schedule{Start: start, Amounts: make([][]int, 3), Result: &runin.Result{Strands: [][]string{{"p4"}, {"p1"}, {"p2", "p3"}}, Blocks: []runin.Scheduled{
 		{ID: "all", Kept: true, Start: -1800, End: -900}, {ID: "some", Kept: true, Start: -900, End: -300}, {ID: "gone"}}},
-		Fixed: []runin.FixedWindow{{ID: "talk", Players: []string{"p1"}, Start: -300, End: 60}}}
+		Fixed: []schedule.Window{{ID: "talk", Players: []string{"p1"}, Start: -300, End: 60}}}
 	c := newChart(&planner.Board{Session: &store.Session{Document: d, Schedule: s}}, "x", 900, 120, "/b", "some")
 	require.Len(t, c.Lanes, 3)
 	assert.Equal(t, []string{"1", "2 3", "4"}, []string{c.Lanes[0].Who, c.Lanes[1].Who, c.Lanes[2].Who})

@@ -13,6 +13,7 @@ import (
 	"cuestart/core/check"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/core/warmth"
 	"cuestart/docs/formats"
 )
@@ -52,7 +53,7 @@ func engineCommands() []*cobra.Command {
 			if err := readFile(name, formats.Plan, d); err != nil {
 				return nil, err
 			}
-			s, err := runin.Plan(c.Context(), d, steps)
+			s, err := schedule.Fit(c.Context(), d, steps)
 			var wrong plan.Problems
 			if errors.As(err, &wrong) {
 				return nil, malformed{fmt.Errorf("%s: %w", name, err)}

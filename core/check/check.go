@@ -9,11 +9,12 @@ package check
 import (
 	"context"
 	"errors"
+	"iter"
 	"slices"
 
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/core/today"
 	"cuestart/core/warmth"
 )
@@ -45,17 +46,17 @@ type Finding struct {
 	Players  []string `json:"players,omitempty"` // whom it concerns, if not all
 	Why      string   `json:"why"`
 	Mend     string   `json:"mend,omitempty"` // what mending it would do; "": nothing is offered
-	Kept     string   `json:"kept,omitempty"` // the coach keeps it, for this reason
+	Reason   string   `json:"kept,omitempty"` // why the coach keeps it as it is; "": it stands
 
 	mends []change
 }
 
-// MayKeep tells whether a coach may keep the finding with a reason. What
-// medical staff ruled is never overruled.
-func (f Finding) MayKeep() bool { return MayKeep(f.Rule) }
+// Excusable tells whether a coach may keep the finding as it is, with a reason.
+func (f Finding) Excusable() bool { return Excusable(f.Rule) }
 
-// MayKeep tells whether a coach may keep what that rule finds.
-func MayKeep(rule string) bool { return rule != rulingRule }
+// Excusable tells whether a coach may keep what that rule finds. What medical
+// staff ruled is never overruled.
+func Excusable(rule string) bool { return rule != rulingRule }
 
 // rulingRule is the id of the rule that looks after medical staff's rulings.
 const rulingRule = "restriction"
@@ -67,17 +68,18 @@ type change func(*plan.Document) bool
 // Input is what is checked.
 type Input struct {
 	Document *plan.Document
-	Schedule *runin.Schedule
-	Book     []drill.Drill    // to take drills from for mends; may be empty
-	Earlier  []*plan.Document // plans of the same kind that ran before, the latest first
-	Steps    int              // of each fit of a mend, as in runin.Fit; 0: by the size of the problem
+	Schedule *schedule.Schedule
+	Book     []drill.Drill // to take drills from for mends; may be empty
+	Earlier  [][]string    // the [Content] of plans of the same kind that ran before, the latest first
+	Steps    int           // of each fit of a mend, as in runin.Fit; 0: by the size of the problem
 }
 
 // Check looks through a fitted plan: the gravest findings first, within a
 // severity in the order of Rules.
 func Check(in Input) []Finding {
 	r := &reading{Input: in, day: today.Apply(in.Document)}
-	r.strands = warmth.Strands(r.day, in.Schedule)
+	r.blocks, r.strands = in.Schedule.Blocks(r.day), warmth.Strands(r.day, in.Schedule)
+	r.carried = schedule.Loads(r.blocks)
 	for i := range Rules {
 		r.rule = &Rules[i]
 		r.rule.find(r)
@@ -90,7 +92,7 @@ func Check(in Input) []Finding {
 // Stops counts the findings that are stops and not kept.
 func Stops(findings []Finding) (n int) {
 	for _, f := range findings {
-		if f.Severity == Stop && f.Kept == "" {
+		if f.Severity == Stop && f.Reason == "" {
 			n++
 		}
 	}
@@ -114,11 +116,11 @@ func Mend(ctx context.Context, in Input, rule, where string) (*plan.Document, st
 		if !apply(next) {
 			continue
 		}
-		schedule, err := runin.Plan(ctx, next, in.Steps)
-		if err != nil || in.Schedule.Result.Feasible && !schedule.Result.Feasible {
+		fitted, err := schedule.Fit(ctx, next, in.Steps)
+		if err != nil || in.Schedule.Result.Feasible && !fitted.Result.Feasible {
 			continue
 		}
-		after := Check(Input{Document: next, Schedule: schedule, Book: in.Book, Earlier: in.Earlier, Steps: in.Steps})
+		after := Check(Input{Document: next, Schedule: fitted, Book: in.Book, Earlier: in.Earlier, Steps: in.Steps})
 		if !newStop(before, after) && !slices.ContainsFunc(after, func(f Finding) bool { return f.Rule == rule && f.Where == where }) {
 			return next, before[i].Mend, nil
 		}
@@ -135,9 +137,10 @@ func newStop(before, after []Finding) bool {
 // reading is a plan made ready for the rules.
 type reading struct {
 	Input
-	day      *plan.Document // with today's factors worked in
+	day      *plan.Document   // with today's factors worked in
+	blocks   []schedule.Block // of day
 	strands  []warmth.Strand
-	carried  map[string]drill.Load // by player; see loads
+	carried  map[string]drill.Load // what the plan leaves in each player
 	rule     *Rule
 	findings []Finding
 }
@@ -159,30 +162,46 @@ func (r *reading) add(where, what string, players []string, mend string, changes
 	if len(changes) > 0 {
 		f.Mend = mend
 	}
-	for _, e := range r.Document.Kept {
-		if e.Rule == f.Rule && e.Where == where && f.MayKeep() {
-			f.Kept = e.Reason
+	for _, e := range r.Document.Exceptions {
+		if e.Rule == f.Rule && e.Where == where && f.Excusable() {
+			f.Reason = e.Reason
 		}
 	}
 	r.findings = append(r.findings, f)
 }
 
-// kept calls do with each block that the schedule keeps.
-func (r *reading) kept(do func(b *plan.Block, s *runin.Scheduled, amounts []int)) {
-	for i := range r.Schedule.Result.Blocks {
-		if s := &r.Schedule.Result.Blocks[i]; s.Kept {
-			do(&r.day.Blocks[i], s, r.Schedule.Amounts[i])
+// kept are the blocks that the schedule keeps.
+func (r *reading) kept() iter.Seq[*schedule.Block] {
+	return func(yield func(*schedule.Block) bool) {
+		for i := range r.blocks {
+			if r.blocks[i].Kept && !yield(&r.blocks[i]) {
+				return
+			}
 		}
 	}
 }
 
-// work calls do with each stretch of drill work of each strand.
-func (r *reading) work(do func(s *warmth.Strand, n int, x *warmth.Stretch)) {
-	for k := range r.strands {
-		s := &r.strands[k]
-		for n := range s.Stretches {
-			if s.Stretches[n].Drill != nil {
-				do(s, n, &s.Stretches[n])
+// drills are the drills of the kept blocks, by block and index.
+func (r *reading) drills() iter.Seq2[*schedule.Block, int] {
+	return func(yield func(*schedule.Block, int) bool) {
+		for b := range r.kept() {
+			for n := range b.Items {
+				if !yield(b, n) {
+					return
+				}
+			}
+		}
+	}
+}
+
+// work are the stretches of drill work of each strand, by strand and index.
+func (r *reading) work() iter.Seq2[*warmth.Strand, int] {
+	return func(yield func(*warmth.Strand, int) bool) {
+		for k := range r.strands {
+			for n := range r.strands[k].Stretches {
+				if r.strands[k].Stretches[n].Drill != nil && !yield(&r.strands[k], n) {
+					return
+				}
 			}
 		}
 	}

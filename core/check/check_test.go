@@ -15,7 +15,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
+	"cuestart/core/schedule"
 )
 
 func timed(code string, phase drill.Phase, effort float64, seconds int, more func(*drill.Drill)) drill.Drill {
@@ -59,7 +59,7 @@ func sound() *plan.Document {
 }
 
 func input(t *testing.T, d *plan.Document) check.Input {
-	s, err := runin.Plan(context.Background(), d, 0)
+	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	return check.Input{Document: d, Schedule: s, Book: book}
 }
@@ -209,13 +209,13 @@ func TestEachRuleFindsItsOwnAndItsMendHolds(t *testing.T) {
 			require.NoError(t, mended.Validate())
 			gone(t, findings, check.Check(input(t, mended)), f)
 
-			d.Kept = []plan.Exception{{Rule: f.Rule, Where: f.Where, Reason: "as agreed"}}
+			d.Exceptions = []plan.Exception{{Rule: f.Rule, Where: f.Where, Reason: "as agreed"}}
 			kept := check.Check(input(t, d))
 			want := "as agreed"
 			if f.Rule == "restriction" {
 				want = "" // what medical staff ruled is never overruled
 			}
-			assert.Equal(t, want, kept[slices.IndexFunc(kept, func(g check.Finding) bool { return g.Rule == f.Rule && g.Where == f.Where })].Kept)
+			assert.Equal(t, want, kept[slices.IndexFunc(kept, func(g check.Finding) bool { return g.Rule == f.Rule && g.Where == f.Where })].Reason)
 		})
 	}
 }
@@ -270,7 +270,7 @@ func TestMendsKeepTheirWordWhenSeveralThingsAreWrong(t *testing.T) {
 func TestEarlierPlansAreRead(t *testing.T) {
 	in := input(t, sound())
 	for range 6 {
-		in.Earlier = append(in.Earlier, sound())
+		in.Earlier = append(in.Earlier, check.Content(sound()))
 	}
 	rules := func() (ids []string) {
 		for _, f := range check.Check(in) {
@@ -279,7 +279,7 @@ func TestEarlierPlansAreRead(t *testing.T) {
 		return ids
 	}
 	assert.Equal(t, []string{"same-again"}, rules())
-	in.Earlier[5].Blocks[0].Items[0].Drill.Code = "other"
+	in.Earlier[5][0] = "other"
 	assert.Empty(t, rules())
 	for i := range 2 {
 		in.Document.Blocks[i].Items[0].Drill.Code += "-new"

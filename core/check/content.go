@@ -6,7 +6,6 @@ import (
 
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
 )
 
 func tooLong(r *reading) {
@@ -25,91 +24,73 @@ func tooManySprints(r *reading) {
 }
 
 func groundTime(r *reading) {
-	loads := r.loads()
 	var players []string
 	for _, p := range r.Document.Players {
-		if l := loads[p.ID]; l.Seconds > 0 && 3*l.GroundSeconds > l.Seconds {
+		if l := r.carried[p.ID]; l.Seconds > 0 && 3*l.GroundSeconds > l.Seconds {
 			players = append(players, p.ID)
 		}
 	}
-	if len(players) > 0 {
-		ground := func(d drill.Drill) bool { return d.Ground }
-		r.add("", r.names(players)+": more than a third of the work on the ground", players, "Turn the ground work down",
-			whole(func(d *plan.Document) {
-				for i := range d.Blocks {
-					for n := range d.Blocks[i].Items {
-						if k := &d.Blocks[i].Items[n].Drill; ground(*k) {
-							least(k)
-						}
-					}
-				}
-			}),
-			func(d *plan.Document) bool {
-				done := false
-				for _, b := range slices.Clone(d.Blocks) {
-					done = takeAll(b.ID, ground)(d) || done
-				}
-				return done
-			})
+	if len(players) == 0 {
+		return
 	}
+	ground := func(d drill.Drill) bool { return d.Ground }
+	r.add("", r.names(players)+": more than a third of the work on the ground", players, "Turn the ground work down",
+		leastOf(ground),
+		func(d *plan.Document) bool {
+			done := false
+			for _, b := range slices.Clone(d.Blocks) {
+				done = takeAll(b.ID, ground)(d) || done
+			}
+			return done
+		})
 }
 
 func oneSide(r *reading) {
-	r.kept(func(b *plan.Block, _ *runin.Scheduled, _ []int) {
-		for _, item := range b.Items {
-			if k := item.Drill; k.OneSided && k.Dose.Sides == 1 {
-				r.add(b.ID, k.Name+" is done on one side only", nil, "Do it on both", alter(b.ID, k.Code, func(k *drill.Drill) { k.Dose.Sides = 2 }))
-			}
+	for b, n := range r.drills() {
+		if k := b.Items[n].Drill; k.OneSided && k.Dose.Sides == 1 {
+			r.add(b.ID, k.Name+" is done on one side only", nil, "Do it on both", alter(b.ID, k.Code, func(k *drill.Drill) { k.Dose.Sides = 2 }))
 		}
-	})
+	}
 }
 
 // queue finds drills in which people wait for more than half of the time.
 func queue(r *reading) {
-	r.kept(func(b *plan.Block, _ *runin.Scheduled, amounts []int) {
-		group := r.day.Group(b)
-		for n, item := range b.Items {
-			k := item.Drill
-			if k.Together {
-				continue
-			}
-			all := k.Work(amounts[n], group)
-			own := k.Work(amounts[n], drill.Group{People: 1, Lanes: 1})
-			if all > 0 && own < all/2 {
-				id, code := b.ID, k.Code
-				r.add(id, fmt.Sprintf("%s: %d share %d, and wait %.0f of %.0f s", k.Name, group.People, group.Lanes, all-own, all), nil, "Use more lanes or stations",
-					set(id, func(b *plan.Block) { b.Stations = 0 }),
-					func(d *plan.Document) bool {
-						z := d.Zone(d.Block(id).Zone)
-						if z == nil || z.Lanes >= group.People {
-							return false
-						}
-						d.Block(id).Stations = 0
-						z.Lanes = (group.People + 1) / 2
-						return true
-					}, takeOut(id, code))
-			}
+	for b, n := range r.drills() {
+		k := b.Items[n].Drill
+		all := k.Work(b.Amount(n), b.Group)
+		own := k.Work(b.Amount(n), drill.Group{People: 1, Lanes: 1})
+		if k.Together || all <= 0 || own >= all/2 {
+			continue
 		}
-	})
+		r.add(b.ID, fmt.Sprintf("%s: %d share %d, and wait %.0f of %.0f s", k.Name, b.Group.People, b.Group.Lanes, all-own, all), nil, "Use more lanes or stations",
+			set(b.ID, func(b *plan.Block) { b.Stations = 0 }), moreLanes(b.ID, b.Group.People), takeOut(b.ID, k.Code))
+	}
+}
+
+// moreLanes makes a lane for two of the people in the place of a block.
+func moreLanes(block string, people int) change {
+	return func(d *plan.Document) bool {
+		b := d.Block(block)
+		z := d.Zone(b.Zone)
+		if z == nil || z.Lanes >= people {
+			return false
+		}
+		b.Stations = 0
+		z.Lanes = (people + 1) / 2
+		return true
+	}
 }
 
 func kitShort(r *reading) {
-	r.kept(func(b *plan.Block, _ *runin.Scheduled, _ []int) {
-		need := r.day.Group(b).People
-		for _, item := range b.Items {
-			people := need
-			if item.Drill.Together {
-				people = 1
-			} else if item.Drill.Dose.Kind == drill.Count || item.Drill.Dose.Kind == drill.Grid {
-				people = min(need, r.day.Group(b).Lanes)
-			}
-			for _, kit := range item.Drill.Kit {
-				if have, counted := r.Document.Kit[kit]; counted && have < people {
-					r.add(b.ID, fmt.Sprintf("%s wants %d of %s, and there are %d", item.Drill.Name, people, kit, have), nil, "Take "+item.Drill.Name+" out", takeOut(b.ID, item.Drill.Code))
-				}
+	for b, n := range r.drills() {
+		k := b.Items[n].Drill
+		wants := k.Pieces(b.Group)
+		for _, kit := range k.Kit {
+			if have, counted := r.Document.Kit[kit]; counted && have < wants {
+				r.add(b.ID, fmt.Sprintf("%s wants %d of %s, and there are %d", k.Name, wants, kit, have), nil, "Take "+k.Name+" out", takeOut(b.ID, k.Code))
 			}
 		}
-	})
+	}
 }
 
 func partner(r *reading) {
@@ -133,15 +114,15 @@ func partner(r *reading) {
 }
 
 func gridUntried(r *reading) {
-	for i, s := range r.Schedule.Result.Blocks {
-		if s.Kept {
+	for i := range r.blocks {
+		b := &r.blocks[i]
+		if b.Kept {
 			continue
 		}
-		for _, item := range r.day.Blocks[i].Items {
+		for _, item := range b.Items {
 			if item.Drill.Dose.Kind == drill.Grid {
-				id := s.ID
-				r.add(id, fmt.Sprintf("%s is left out: %d places stay untried", r.day.Blocks[i].Name, item.Drill.Dose.Cells), nil, "Make it a must",
-					set(id, func(b *plan.Block) { b.Priority = plan.Must }))
+				r.add(b.ID, fmt.Sprintf("%s is left out: %d places stay untried", b.Name, item.Drill.Dose.Cells), nil, "Make it a must",
+					set(b.ID, func(b *plan.Block) { b.Priority = plan.Must }))
 			}
 		}
 	}
@@ -151,51 +132,55 @@ func noLeader(r *reading) {
 	if len(r.Document.Leaders) == 0 {
 		return
 	}
-	r.kept(func(b *plan.Block, _ *runin.Scheduled, _ []int) {
-		if b.Leader == "" && b.Phase != drill.Own {
-			var tries []change
-			for _, l := range r.Document.Leaders {
-				tries = append(tries, set(b.ID, func(b *plan.Block) { b.Leader = l.ID }))
-			}
-			r.add(b.ID, "Nobody leads "+b.Name, nil, "Ask who is free", tries...)
+	for b := range r.kept() {
+		if b.Leader != "" || b.Phase == drill.Own {
+			continue
 		}
-	})
+		var tries []change
+		for _, l := range r.Document.Leaders {
+			tries = append(tries, set(b.ID, func(b *plan.Block) { b.Leader = l.ID }))
+		}
+		r.add(b.ID, "Nobody leads "+b.Name, nil, "Ask who is free", tries...)
+	}
 }
 
 func acts(r *reading) {
-	r.kept(func(b *plan.Block, _ *runin.Scheduled, amounts []int) {
-		for n, item := range b.Items {
-			k := item.Drill
-			if k.Dose.Kind != drill.Count && k.Dose.Kind != drill.Grid {
-				continue
-			}
-			units := k.Dose.WithAmount(amounts[n]).Units()
-			switch {
-			case units < actsAtLeast:
-				r.add(b.ID, fmt.Sprintf("%s: only %s", k.Name, k.Words(amounts[n])), nil, "Do a few more", alter(b.ID, k.Code, func(k *drill.Drill) {
-					for k.Dose.WithAmount(k.Range.Min).Units() < actsAtLeast {
-						k.Range.Min++
-					}
-					k.Range.Target, k.Range.Max = max(k.Range.Target, k.Range.Min), max(k.Range.Max, k.Range.Min)
-				}))
-			case units > actsAtMost:
-				r.add(b.ID, fmt.Sprintf("%s: %d tries each", k.Name, units), nil, "Do fewer", alter(b.ID, k.Code, func(k *drill.Drill) {
-					for k.Range.Target > 1 && k.Dose.WithAmount(k.Range.Target).Units() > actsAtMost {
-						k.Range.Target--
-					}
-					k.Range.Min = min(k.Range.Min, k.Range.Target)
-				}))
-			}
+	for b, n := range r.drills() {
+		k := b.Items[n].Drill
+		if !k.Turns() {
+			continue
 		}
-	})
+		switch units := k.Dose.WithAmount(b.Amount(n)).Units(); {
+		case units < actsAtLeast:
+			r.add(b.ID, fmt.Sprintf("%s: only %s", k.Name, k.Words(b.Amount(n))), nil, "Do a few more", alter(b.ID, k.Code, moreActs))
+		case units > actsAtMost:
+			r.add(b.ID, fmt.Sprintf("%s: %d tries each", k.Name, units), nil, "Do fewer", alter(b.ID, k.Code, fewerActs))
+		}
+	}
+}
+
+func moreActs(k *drill.Drill) {
+	for k.Dose.WithAmount(k.Range.Min).Units() < actsAtLeast {
+		k.Range.Min++
+	}
+	k.Range.Target, k.Range.Max = max(k.Range.Target, k.Range.Min), max(k.Range.Max, k.Range.Min)
+}
+
+func fewerActs(k *drill.Drill) {
+	for k.Range.Target > 1 && k.Dose.WithAmount(k.Range.Target).Units() > actsAtMost {
+		k.Range.Target--
+	}
+	k.Range.Min = min(k.Range.Min, k.Range.Target)
 }
 
 // trains tells whether any kept drill fits.
-func (r *reading) trains(fits func(drill.Drill) bool) (yes bool) {
-	r.kept(func(b *plan.Block, _ *runin.Scheduled, _ []int) {
-		yes = yes || slices.ContainsFunc(b.Items, func(i plan.Item) bool { return fits(i.Drill) })
-	})
-	return yes
+func (r *reading) trains(fits func(drill.Drill) bool) bool {
+	for b, n := range r.drills() {
+		if fits(b.Items[n].Drill) {
+			return true
+		}
+	}
+	return false
 }
 
 // addTo offers to put a drill of the book that fits into a kept block of its
@@ -207,15 +192,13 @@ func (r *reading) addTo(fits func(drill.Drill) bool) []change {
 		if known == nil {
 			continue
 		}
-		r.kept(func(b *plan.Block, _ *runin.Scheduled, _ []int) {
+		item := plan.Item{Drill: *known}
+		least(&item.Drill)
+		for b := range r.kept() {
 			if b.Phase == phase && len(b.Items) < plan.MaxItems {
-				tries = append(tries, set(b.ID, func(b *plan.Block) {
-					item := plan.Item{Drill: *known}
-					least(&item.Drill)
-					b.Items = append(b.Items, item)
-				}))
+				tries = append(tries, set(b.ID, func(b *plan.Block) { b.Items = append(b.Items, item) }))
 			}
-		})
+		}
 		tries = append(tries, extra(known, known.Name, phase, []string{plan.Everyone}))
 	}
 	return tries
@@ -252,8 +235,8 @@ func noAim(r *reading) {
 	}
 }
 
-// content is what tells one plan from another: its blocks and their drills.
-func content(d *plan.Document) (list []string) {
+// Content is what tells one plan from another: its blocks and their drills.
+func Content(d *plan.Document) (list []string) {
 	for _, b := range d.Blocks {
 		for _, i := range b.Items {
 			list = append(list, b.Name+"/"+i.Drill.Code)
@@ -266,22 +249,20 @@ func sameAgain(r *reading) {
 	if len(r.Earlier) < sameTooOften {
 		return
 	}
-	for _, e := range r.Earlier[:sameTooOften] {
-		if !slices.Equal(content(e), content(r.Document)) {
-			return
-		}
+	is := Content(r.Document)
+	if slices.ContainsFunc(r.Earlier[:sameTooOften], func(was []string) bool { return !slices.Equal(was, is) }) {
+		return
 	}
 	r.add("", fmt.Sprintf("The same plan for the %dth time running", sameTooOften+1), nil, "")
 }
 
 func twoChanges(r *reading) {
-	if len(r.Earlier) < 2 || !slices.Equal(content(r.Earlier[0]), content(r.Earlier[1])) {
+	if len(r.Earlier) < 2 || !slices.Equal(r.Earlier[0], r.Earlier[1]) {
 		return // not a routine that is being read
 	}
-	was, is := content(r.Earlier[0]), content(r.Document)
 	changed := 0
-	for _, x := range is {
-		if !slices.Contains(was, x) {
+	for _, x := range Content(r.Document) {
+		if !slices.Contains(r.Earlier[0], x) {
 			changed++
 		}
 	}

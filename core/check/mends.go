@@ -10,13 +10,18 @@ import (
 
 // takeOut removes a drill from a block, and the block with its last drill.
 func takeOut(block, code string) change {
+	return takeAll(block, func(k drill.Drill) bool { return k.Code == code })
+}
+
+// takeAll removes every drill of a block that fits, and an emptied block.
+func takeAll(block string, fits func(drill.Drill) bool) change {
 	return func(d *plan.Document) bool {
 		b := d.Block(block)
 		if b == nil {
 			return false
 		}
 		n := len(b.Items)
-		b.Items = slices.DeleteFunc(b.Items, func(i plan.Item) bool { return i.Drill.Code == code })
+		b.Items = slices.DeleteFunc(b.Items, func(i plan.Item) bool { return fits(i.Drill) })
 		if len(b.Items) == 0 {
 			return drop(block)(d)
 		}
@@ -52,6 +57,23 @@ func alter(block, code string, how func(*drill.Drill)) change {
 
 // least turns a dose down to its minimum.
 func least(k *drill.Drill) { k.Range.Target = k.Range.Min }
+
+// each changes every drill of the plan that fits.
+func each(fits func(drill.Drill) bool, how func(*drill.Drill)) change {
+	return func(d *plan.Document) bool {
+		for i := range d.Blocks {
+			for n := range d.Blocks[i].Items {
+				if k := &d.Blocks[i].Items[n].Drill; fits(*k) {
+					how(k)
+				}
+			}
+		}
+		return true
+	}
+}
+
+// leastOf turns the doses of every drill that fits down to their minimum.
+func leastOf(fits func(drill.Drill) bool) change { return each(fits, least) }
 
 // set changes a block.
 func set(block string, how func(*plan.Block)) change {

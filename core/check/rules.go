@@ -49,17 +49,14 @@ var Rules = []Rule{
 
 // What a coach may see otherwise; defaults.
 const (
-	deepFrom      = 1.0     // °C over rest from which deep work is taken to be prepared
-	staticTooLong = 60      // seconds on one muscle
-	sharpWithin   = 15 * 60 // seconds before due
-	hardWithin    = 20 * 60 // seconds before due
-	idleTooLong   = 5 * 60  // seconds, once warm
-	pumpClear     = 5 * 60  // seconds between arm work and throwing
-	actsAtLeast   = 3
-	actsAtMost    = 40
-	sameTooOften  = 6 // times running
-	heat          = 30.0
-	drinkEvery    = 10 // minutes
+	deepFrom     = 1.0     // °C over rest from which deep work is taken to be prepared
+	sharpWithin  = 15 * 60 // seconds before due
+	hardWithin   = 20 * 60 // seconds before due
+	idleTooLong  = 5 * 60  // seconds, once warm
+	pumpClear    = 5 * 60  // seconds between arm work and throwing
+	actsAtLeast  = 3
+	actsAtMost   = 40
+	sameTooOften = 6 // times running
 )
 
 // caps are what one player should carry before a match, by grade.

@@ -7,27 +7,27 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
 	"cuestart/core/warmth"
 )
 
+// step is the effort that leads up to full: a step below [drill.SprintEffort].
+const step = 0.7
+
 // noStep finds full effort with nothing between 70 and 90 % before it.
 func noStep(r *reading) {
-	r.work(func(s *warmth.Strand, n int, x *warmth.Stretch) {
-		if x.Effort < drill.SprintEffort {
-			return
+	for s, n := range r.work() {
+		x := &s.Stretches[n]
+		// By steps, or the first full effort was found already.
+		led := slices.ContainsFunc(s.Stretches[:n], func(y warmth.Stretch) bool { return y.Effort >= step })
+		if x.Effort < drill.SprintEffort || led {
+			continue
 		}
-		for _, y := range s.Stretches[:n] {
-			if y.Effort >= 0.7 {
-				return // by steps, or the first full effort was found already
-			}
-		}
-		step := r.from(func(d drill.Drill) bool {
-			return d.Effort >= 0.7 && d.Effort < drill.SprintEffort && d.Serves(drill.Potentiate) && d.ContactsPerUnit == 0
+		rising := r.from(func(d drill.Drill) bool {
+			return d.Effort >= step && d.Effort < drill.SprintEffort && d.Serves(drill.Potentiate) && d.ContactsPerUnit == 0
 		})
 		r.add(x.Block.ID, fmt.Sprintf("%s is full effort, and no step leads up to it", x.Drill.Name), s.Players, "Put rising strides before it",
-			before(x.Block.ID, x.Drill.Code, step), takeOut(x.Block.ID, x.Drill.Code))
-	})
+			before(x.Block.ID, x.Drill.Code, rising), takeOut(x.Block.ID, x.Drill.Code))
+	}
 }
 
 // sprint is a drill of the book at full effort.
@@ -73,13 +73,15 @@ func sharpEarly(r *reading) {
 }
 
 func hardEarly(r *reading) {
-	r.work(func(s *warmth.Strand, _ int, x *warmth.Stretch) {
-		if x.Effort >= drill.HardEffort && x.From < float64(s.Due)-hardWithin {
-			id, code := x.Block.ID, x.Drill.Code
-			r.add(id, fmt.Sprintf("%s starts at %s to go", x.Drill.Name, clock.Offset(x.From).ToGo()), s.Players, "Shorten what follows, or take it out",
-				whole(func(d *plan.Document) { shortenAfter(d, id) }), takeAll(id, func(k drill.Drill) bool { return k.Effort >= drill.HardEffort }), takeOut(id, code))
+	for s, n := range r.work() {
+		x := &s.Stretches[n]
+		if x.Effort < drill.HardEffort || x.From >= float64(s.Due)-hardWithin {
+			continue
 		}
-	})
+		id, code := x.Block.ID, x.Drill.Code
+		r.add(id, fmt.Sprintf("%s starts at %s to go", x.Drill.Name, clock.Offset(x.From).ToGo()), s.Players, "Shorten what follows, or take it out",
+			whole(func(d *plan.Document) { shortenAfter(d, id) }), takeAll(id, func(k drill.Drill) bool { return k.Effort >= drill.HardEffort }), takeOut(id, code))
+	}
 }
 
 // shortenAfter turns down to the least what is listed after a block.
@@ -111,7 +113,7 @@ func coolStart(r *reading) {
 	if len(players) == 0 {
 		return
 	}
-	game := r.from(func(d drill.Drill) bool { return d.Effort >= 0.7 && d.Dose.Kind == drill.Time })
+	game := r.from(func(d drill.Drill) bool { return d.Effort >= step && d.Dose.Kind == drill.Time })
 	layers := whole(func(d *plan.Document) { d.Today.Layers = true })
 	sooner := whole(func(d *plan.Document) { d.Margin = min(d.Margin, 300) })
 	finish := extra(game, "Hard finish", lastPhase(r.Document), players)
@@ -124,40 +126,49 @@ func coolStart(r *reading) {
 func cooling(r *reading) {
 	for k := range r.strands {
 		s := &r.strands[k]
-		warm, ever := s.FirstAbove(warmth.Warm)
-		if !ever {
-			continue
-		}
-		from := 0.0
-		idle := false
-		for _, x := range append(slices.Clone(s.Stretches), warmth.Stretch{From: 0, To: 0, Effort: 1}) {
-			resting := x.Block == nil && x.Effort == 0 && x.From < float64(s.Due)
-			if resting && !idle {
-				from, idle = max(x.From, float64(s.From)+warm), true
+		for _, gap := range idleOnceWarm(s) {
+			if gap.Seconds() <= idleTooLong {
+				continue
 			}
-			if idle && !resting {
-				until := min(x.From, float64(s.Due))
-				if until-from > idleTooLong {
-					game := r.from(func(d drill.Drill) bool {
-						return d.Effort >= 0.5 && d.Dose.Kind == drill.Time && d.Serves(lastPhase(r.Document))
-					})
-					there, anywhere := extra(game, "Keep warm", lastPhase(r.Document), s.Players), extra(game, "Keep warm", drill.Own, s.Players)
-					r.add("", fmt.Sprintf("%s: %s idle once warm, from %s to go", r.names(s.Players), clock.Duration(int(until-from)), clock.Offset(from).ToGo()), s.Players, "Fill the gap with an easy game, or let the pins go",
-						there, anywhere, inFull(game, there), inFull(game, anywhere), unpin)
-				}
-				idle = false
-			}
+			game := r.from(func(d drill.Drill) bool {
+				return d.Effort >= drill.DynamicEffort && d.Dose.Kind == drill.Time && d.Serves(lastPhase(r.Document))
+			})
+			there, anywhere := extra(game, "Keep warm", lastPhase(r.Document), s.Players), extra(game, "Keep warm", drill.Own, s.Players)
+			r.add("", fmt.Sprintf("%s: %s idle once warm, from %s to go", r.names(s.Players), clock.Duration(gap.Seconds()), gap.From.ToGo()), s.Players,
+				"Fill the gap with an easy game, or let the pins go",
+				there, anywhere, inFull(game, there), inFull(game, anywhere), unpin)
 		}
 	}
 }
 
-func missedMust(r *reading) {
-	r.kept(func(b *plan.Block, s *runin.Scheduled, _ []int) {
-		if b.Priority != plan.Must {
-			return
+// idleOnceWarm lists the times in which a strand that is warm does nothing
+// before it is due.
+func idleOnceWarm(s *warmth.Strand) (gaps []clock.Window) {
+	warm, ever := s.FirstAbove(warmth.Warm)
+	if !ever {
+		return nil
+	}
+	for _, x := range s.Stretches {
+		from, to := x.From, min(x.To, float64(s.Due))
+		if x.Block != nil || x.Effort > 0 || from >= float64(s.Due) {
+			continue
 		}
-		for _, m := range s.Missed {
-			if 2*m.Seconds <= int(s.End-s.Start) {
+		if last := len(gaps) - 1; last >= 0 && int(gaps[last].To) == int(from) {
+			gaps[last].To = clock.Offset(to)
+			continue
+		}
+		gaps = append(gaps, clock.Window{From: clock.Offset(max(from, float64(s.From)+warm)), To: clock.Offset(to)})
+	}
+	return gaps
+}
+
+func missedMust(r *reading) {
+	for b := range r.kept() {
+		if b.Priority != plan.Must {
+			continue
+		}
+		for _, m := range b.Missed {
+			if 2*m.Seconds <= b.Length() {
 				continue
 			}
 			pulse := r.from(func(d drill.Drill) bool { return d.Serves(b.Phase) && d.Dose.Kind == drill.Time && d.Effort > 0 })
@@ -170,7 +181,7 @@ func missedMust(r *reading) {
 					return without(d, b.ID, m.Player) && extra(pulse, b.Name+", catch-up", b.Phase, player)(d)
 				})
 		}
-	})
+	}
 }
 
 func dueLate(r *reading) {
@@ -202,16 +213,17 @@ func margin(r *reading) {
 }
 
 func armPump(r *reading) {
-	r.work(func(s *warmth.Strand, n int, x *warmth.Stretch) {
+	for s, n := range r.work() {
+		x := &s.Stretches[n]
 		if !x.Drill.ArmPump {
-			return
+			continue
 		}
-		for _, y := range s.Stretches[n+1:] {
-			if y.Drill != nil && y.Drill.Overhead && y.From-x.To < pumpClear {
-				r.add(x.Block.ID, fmt.Sprintf("%s ends %s before %s", x.Drill.Name, clock.Duration(int(y.From-x.To)), y.Drill.Name), s.Players,
-					"Take "+x.Drill.Name+" out", takeOut(x.Block.ID, x.Drill.Code))
-				return
-			}
+		i := slices.IndexFunc(s.Stretches[n+1:], func(y warmth.Stretch) bool { return y.Drill != nil && y.Drill.Overhead && y.From-x.To < pumpClear })
+		if i < 0 {
+			continue
 		}
-	})
+		y := &s.Stretches[n+1+i]
+		r.add(x.Block.ID, fmt.Sprintf("%s ends %s before %s", x.Drill.Name, clock.Duration(int(y.From-x.To)), y.Drill.Name), s.Players,
+			"Take "+x.Drill.Name+" out", takeOut(x.Block.ID, x.Drill.Code))
+	}
 }

@@ -15,7 +15,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/core/sport"
 	"cuestart/core/today"
 )
@@ -61,7 +61,7 @@ type Brief struct {
 // Made is a composed plan.
 type Made struct {
 	Document *plan.Document
-	Schedule *runin.Schedule
+	Schedule *schedule.Schedule
 	Findings []check.Finding
 	Says     []string // what was done without, and why
 }
@@ -84,44 +84,54 @@ func Compose(ctx context.Context, b Brief) (*Made, error) {
 	c.lateComers()
 	c.rulings()
 	c.lead()
-	made := &Made{}
+	made, err := c.mended(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return made.refined(ctx, b)
+}
+
+// mended is the plan fitted, checked, and mended until no stop is left, or none
+// that can be.
+func (c *composer) mended(ctx context.Context) (*Made, error) {
 	for n := 0; ; n++ {
-		made.Document = c.doc
-		if made.Schedule, err = runin.Plan(ctx, made.Document, b.Steps); err != nil {
+		fitted, err := schedule.Fit(ctx, c.doc, c.Steps)
+		if err != nil {
 			return nil, err
 		}
-		in := check.Input{Document: made.Document, Schedule: made.Schedule, Book: b.Book, Steps: b.Steps}
-		made.Findings = check.Check(in)
-		mended := false
-		for _, f := range made.Findings {
-			if f.Severity != check.Stop || n >= mendsAtMost {
-				break
-			}
-			if c.excuse(f) || f.Rule == "deep-cold" && c.warmLonger() {
-				mended = true
-				break
-			}
-			if next, said, err := check.Mend(ctx, in, f.Rule, f.Where); err == nil {
-				c.doc, mended = next, true
-				c.says = append(c.says, fmt.Sprintf("%s: %s", f.What, strings.ToLower(said[:1])+said[1:]))
-				break
-			}
-			if b := c.doc.Block(f.Where); b != nil { // nothing milder mends it
-				c.says = append(c.says, fmt.Sprintf("%s is left out: %s", b.Name, f.What))
-				c.doc.Remove(b.ID)
-				mended = true
-				break
-			}
-		}
-		if !mended {
-			made.Says = c.says
-			return made.refined(ctx, b)
+		in := check.Input{Document: c.doc, Schedule: fitted, Book: c.Book, Steps: c.Steps}
+		findings := check.Check(in)
+		mend := func(f check.Finding) bool { return f.Severity == check.Stop && c.mend(ctx, in, f) }
+		if n >= mendsAtMost || !slices.ContainsFunc(findings, mend) {
+			return &Made{Document: c.doc, Schedule: fitted, Findings: findings, Says: c.says}, nil
 		}
 	}
 }
 
+// mend changes the plan so that a stop goes away, by the mildest way there is,
+// and reports whether it did.
+func (c *composer) mend(ctx context.Context, in check.Input, f check.Finding) bool {
+	if c.excuse(f) || f.Rule == "deep-cold" && c.warmLonger() {
+		return true
+	}
+	if next, said, err := check.Mend(ctx, in, f.Rule, f.Where); err == nil {
+		c.doc = next
+		c.says = append(c.says, fmt.Sprintf("%s: %s", f.What, strings.ToLower(said[:1])+said[1:]))
+		return true
+	}
+	b := c.doc.Block(f.Where)
+	if b == nil {
+		return false
+	}
+	// Nothing milder mends it.
+	c.says = append(c.says, fmt.Sprintf("%s is left out: %s", b.Name, f.What))
+	c.doc.Remove(b.ID)
+	return true
+}
+
 // Day makes the document of a brief without its blocks: people, places and what
-// the day holds. It fails as Compose does, and says what it went without.
+// the day holds. It says what it went without, and fails with [plan.Problems]
+// where the brief does not hold.
 func Day(b Brief) (d *plan.Document, says []string, err error) {
 	c, err := newComposer(b)
 	if err != nil {
@@ -134,13 +144,13 @@ func Day(b Brief) (d *plan.Document, says []string, err error) {
 // refined is the plan fitted with more steps, now that its blocks stand, where
 // that is better and brings no stop.
 func (m *Made) refined(ctx context.Context, b Brief) (*Made, error) {
-	schedule, err := runin.Plan(ctx, m.Document, 4*b.Steps)
+	fitted, err := schedule.Fit(ctx, m.Document, 4*b.Steps)
 	if err != nil {
 		return nil, err
 	}
-	findings := check.Check(check.Input{Document: m.Document, Schedule: schedule, Book: b.Book})
-	if schedule.Result.Score > m.Schedule.Result.Score && check.Stops(findings) <= check.Stops(m.Findings) {
-		m.Schedule, m.Findings = schedule, findings
+	findings := check.Check(check.Input{Document: m.Document, Schedule: fitted, Book: b.Book})
+	if fitted.Result.Score > m.Schedule.Result.Score && check.Stops(findings) <= check.Stops(m.Findings) {
+		m.Schedule, m.Findings = fitted, findings
 	}
 	return m, nil
 }
@@ -179,8 +189,8 @@ func newComposer(b Brief) (*composer, error) {
 	if b.Kind == plan.Training {
 		d.StartName = "First whistle"
 	}
-	if d.Today.Celsius != nil && *d.Today.Celsius >= 30 && d.Today.DrinkEvery == 0 {
-		d.Today.DrinkEvery = 10
+	if d.Today.Air() == plan.Hot && d.Today.DrinkEvery == 0 {
+		d.Today.DrinkEvery = plan.DrinkEvery
 	}
 	c := &composer{Brief: b, doc: d, byCode: map[string]drill.Drill{}, load: map[string]int{}, done: newCoverage()}
 	for _, k := range b.Book {

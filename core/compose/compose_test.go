@@ -41,7 +41,7 @@ func Example() {
 	fmt.Println(made.Document.Blocks[0].Why)
 	// Output:
 	// <nil> 0 true
-	// Pulse first, then the feet; ankle, knee, hip, back and shoulder, front, side and turn plane; about 4:10
+	// Pulse first, then the feet; ankle, knee, hip, back and shoulder, front, side and turn plane; about 4:05
 }
 
 func TestEveryComposedPlanIsSoundAndSaysWhy(t *testing.T) {

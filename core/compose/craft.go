@@ -126,7 +126,7 @@ func (c *composer) crafts() {
 		default:
 			b.Why = fmt.Sprintf("The routine of %s in %s", and(craft.For), c.Sport.Name)
 		}
-		c.load[b.Zone] += b.Seconds(targets(&b), c.doc.Group(&b))
+		c.load[b.Zone] += b.Seconds(b.Targets(), c.doc.Group(&b))
 		c.doc.Blocks = append(c.doc.Blocks, b)
 	}
 }
@@ -145,13 +145,6 @@ func nameOr(name, code string) string {
 		return code
 	}
 	return name
-}
-
-func targets(b *plan.Block) (amounts []int) {
-	for _, item := range b.Items {
-		amounts = append(amounts, item.Drill.Range.Target)
-	}
-	return amounts
 }
 
 // zone picks a place: the named one where there is one with room, else for many
@@ -192,7 +185,7 @@ func (c *composer) lead() {
 	}
 	for i := range c.doc.Blocks {
 		b := &c.doc.Blocks[i]
-		seconds := b.Seconds(targets(b), c.doc.Group(b))
+		seconds := b.Seconds(b.Targets(), c.doc.Group(b))
 		leader := &c.doc.Leaders[0]
 		if !slices.Contains(b.Who, plan.Everyone) && len(c.doc.Leaders) > 1 {
 			leader = &c.doc.Leaders[1]

@@ -105,7 +105,7 @@ func (c *composer) due() {
 
 // late tells whether a player misses a third of the time, so that they get a
 // short version of their own.
-func (c *composer) late(p *plan.Player) bool { return 3*p.Late > c.free() }
+func (c *composer) late(p *plan.Player) bool { return p.MissesMuch(c.free()) }
 
 // excuse takes those who came late and are cold yet out of hard work, and gives
 // them their own. It reports whether that is what the finding was about.

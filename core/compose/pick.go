@@ -130,31 +130,57 @@ func (c *composer) items() int {
 
 // phase adds the block of one phase, of about so many seconds.
 func (c *composer) phase(phase drill.Phase, seconds int, warm bool) {
-	b := plan.Block{ID: string(phase), Name: blockNames[phase], Phase: phase, Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true}
+	b := plan.Block{ID: string(phase), Name: blockNames[phase], Phase: phase, Who: c.inPhase(phase), Priority: plan.Must, Excusable: true}
+	if len(b.Who) == 0 {
+		return
+	}
 	if phase == drill.Activate {
 		b.Priority = plan.Should
-	}
-	if phase == drill.Potentiate && slices.ContainsFunc(c.doc.Players, func(p plan.Player) bool { return c.late(&p) }) {
-		b.Who = nil // who comes late is not warm for it, and sprints in their own
-		for _, p := range c.doc.Players {
-			if !c.late(&p) {
-				b.Who = append(b.Who, p.ID)
-			}
-		}
-		if len(b.Who) == 0 {
-			return
-		}
 	}
 	if step := plan.Methods[c.Method].Steps[phase]; step != "" {
 		b.Name, _, _ = strings.Cut(step, ",")
 	}
 	b.Zone = c.zone("", len(c.doc.Players), 0)
-	own := newCoverage()
 	group := drill.Group{People: len(c.doc.Players), Lanes: 1}
 	if z := c.doc.Zone(b.Zone); z != nil {
 		group.Lanes = z.Lanes
 	}
-	spent := plan.HandoverSeconds
+	own := newCoverage()
+	b.Items = c.itemsOf(phase, seconds, group, own, warm)
+	if len(b.Items) == 0 {
+		c.says = append(c.says, fmt.Sprintf("No block for %s: no drill suits the place, the kit and the day", strings.ToLower(b.Name)))
+		return
+	}
+	slices.SortStableFunc(b.Items, func(x, y plan.Item) int {
+		if x.Drill.Ground != y.Drill.Ground && phase != drill.Potentiate { // down once, then up
+			return map[bool]int{true: -1, false: 1}[x.Drill.Ground]
+		}
+		return cmp.Compare(x.Drill.Effort, y.Drill.Effort)
+	})
+	spent := b.Seconds(b.Targets(), group)
+	b.Aim = b.Items[len(b.Items)-1].Drill.Aim
+	b.Why = fmt.Sprintf("%s; about %s", whyPhase(phase, own), clock.Duration(spent))
+	c.load[b.Zone] += spent
+	c.doc.Blocks = append(c.doc.Blocks, b)
+}
+
+// inPhase is who does a phase: the whole squad, but for Potentiate, which who
+// comes late is not warm for.
+func (c *composer) inPhase(phase drill.Phase) (who []string) {
+	if phase != drill.Potentiate || !slices.ContainsFunc(c.doc.Players, func(p plan.Player) bool { return c.late(&p) }) {
+		return []string{plan.Everyone}
+	}
+	for _, p := range c.doc.Players {
+		if !c.late(&p) {
+			who = append(who, p.ID)
+		}
+	}
+	return who
+}
+
+// itemsOf picks the drills of a phase of about so many seconds for group.
+func (c *composer) itemsOf(phase drill.Phase, seconds int, group drill.Group, own *coverage, warm bool) []plan.Item {
+	var b plan.Block
 	steps := stepsOf(phase, c.Kind, c.Today)
 	for n := 0; n < c.items(); n++ {
 		wants := func(drill.Drill) bool { return true }
@@ -167,30 +193,16 @@ func (c *composer) phase(phase drill.Phase, seconds int, warm bool) {
 		if k == nil {
 			continue
 		}
-		work := int(k.Work(k.Range.Target, group)) + plan.GapSeconds
-		least := int(k.Work(k.Range.Min, group)) + plan.GapSeconds
-		if n >= max(1, len(steps)) && spent+(work+least)/2 > seconds {
+		with := plan.Block{Items: append(slices.Clone(b.Items), c.item(*k))}
+		middle := (with.Seconds(with.Targets(), group) + with.Seconds(append(b.Targets(), k.Range.Min), group)) / 2
+		if n >= max(1, len(steps)) && middle+plan.GapSeconds > seconds {
 			break
 		}
-		spent += work
 		own.add(*k, c.Sport.Stresses)
 		c.done.add(*k, c.Sport.Stresses)
-		b.Items = append(b.Items, c.item(*k))
+		b = with
 	}
-	if len(b.Items) == 0 {
-		c.says = append(c.says, fmt.Sprintf("No block for %s: no drill suits the place, the kit and the day", strings.ToLower(b.Name)))
-		return
-	}
-	slices.SortStableFunc(b.Items, func(x, y plan.Item) int {
-		if x.Drill.Ground != y.Drill.Ground && phase != drill.Potentiate { // down once, then up
-			return map[bool]int{true: -1, false: 1}[x.Drill.Ground]
-		}
-		return cmp.Compare(x.Drill.Effort, y.Drill.Effort)
-	})
-	b.Aim = b.Items[len(b.Items)-1].Drill.Aim
-	b.Why = fmt.Sprintf("%s; about %s", whyPhase(phase, own), clock.Duration(spent))
-	c.load[b.Zone] += spent
-	c.doc.Blocks = append(c.doc.Blocks, b)
+	return b.Items
 }
 
 // stepsOf are what the first drills of a phase have to be.
@@ -270,7 +282,7 @@ func (c *composer) best(phase drill.Phase, wants func(drill.Drill) bool, seconds
 			continue
 		}
 		static := plan.Methods[c.Method].StaticOnceWarm && phase == drill.Mobilise
-		if k.Static && !static || k.ArmPump && c.throws() || slices.Contains(k.Qualities, "tissue") || strings.HasPrefix(k.Code, lateCode) {
+		if k.Static && (!static || k.HeldSeconds(k.Range.Target) >= drill.StaticTooLong) || k.ArmPump && c.throws() || slices.Contains(k.Qualities, "tissue") || strings.HasPrefix(k.Code, lateCode) {
 			continue
 		}
 		l := k.Load(k.Range.Target, drill.Group{People: 1, Lanes: 1})

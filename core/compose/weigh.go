@@ -94,10 +94,7 @@ func (c *composer) usable(k drill.Drill, people int) string {
 		return "jumps need even, dry ground"
 	}
 	if c.Kit != nil {
-		needs := people
-		if k.Together || k.Dose.Kind == drill.Count || k.Dose.Kind == drill.Grid {
-			needs = 1
-		}
+		needs := k.Pieces(drill.Group{People: people, Lanes: 1}) // how many stations there will be is not known yet
 		for _, kit := range k.Kit {
 			if c.Kit[kit] < needs {
 				return "there is not enough of " + kit

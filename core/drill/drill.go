@@ -101,6 +101,47 @@ const SprintEffort = 0.9
 // HardEffort is the share of full effort from which minutes count as hard.
 const HardEffort = 0.8
 
+// StaticTooLong is how many seconds a static hold on one muscle may last before
+// a match: from there on it costs power (Behm et al. 2016).
+const StaticTooLong = 60
+
+// DynamicEffort is the share of full effort from which a drill counts as dynamic
+// work: what a static hold wants after it (Behm & Chaouachi 2011).
+const DynamicEffort = 0.5
+
+// HeldSeconds is how long amount of the drill stretches one muscle, in seconds;
+// 0 where it is no static hold.
+func (d Drill) HeldSeconds(amount int) float64 {
+	dose := d.Dose.WithAmount(amount)
+	if !d.Static || dose.Kind != Hold {
+		return 0
+	}
+	return float64(dose.Sets*dose.Reps) * dose.HoldSeconds
+}
+
+// Deep tells whether the drill wants a warm body: deep, static or near-maximal
+// (Jeffreys 2007).
+func (d Drill) Deep() bool { return d.NeedsWarm || d.Static || d.Effort >= SprintEffort }
+
+// Dynamic tells whether the drill is dynamic work.
+func (d Drill) Dynamic() bool { return !d.Static && d.Effort >= DynamicEffort }
+
+// Turns tells whether people take turns at the drill's stations, so that its kit
+// is wanted at each of these rather than by each player.
+func (d Drill) Turns() bool { return d.Dose.Kind == Count || d.Dose.Kind == Grid }
+
+// Pieces is how many of each kind of the drill's own kit the group wants: a piece
+// each, one where the group works as one, one a station where people take turns.
+func (d Drill) Pieces(group Group) int {
+	switch {
+	case d.Together:
+		return min(1, group.People)
+	case d.Turns():
+		return min(group.People, group.Lanes)
+	}
+	return group.People
+}
+
 // Validate says what is wrong with the drill, a sentence a line, or nil.
 func (d Drill) Validate() error {
 	var problems []error
@@ -264,7 +305,7 @@ func (d Drill) Load(amount int, group Group) Load {
 	if d.Dose.Kind == Travel && d.Effort >= SprintEffort {
 		load.SprintMetres = int(float64(amount)*d.Dose.Metres + 0.5)
 	}
-	if d.Dose.Kind == Count || d.Dose.Kind == Grid {
+	if d.Turns() {
 		load.Acts = dose.Units()
 	}
 	return load

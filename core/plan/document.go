@@ -50,22 +50,7 @@ type Document struct {
 	Kit          map[string]int `json:"kit,omitempty"`      // how many there are; what is not named suffices
 	Stresses     []string       `json:"stresses,omitempty"` // the joints that the sport stresses
 	Restrictions []Restriction  `json:"restrictions,omitempty"`
-	Kept         []Exception    `json:"kept,omitempty"` // findings that the coach keeps, and why
-}
-
-// Conditions are the day's facts that change doses and checks.
-type Conditions struct {
-	Celsius       *float64 `json:"air_celsius,omitempty"` // nil: not known
-	Wind          float64  `json:"wind,omitempty"`        // m/s
-	Layers        bool     `json:"layers,omitempty"`      // warm layers are worn while waiting
-	Wet           bool     `json:"wet,omitempty"`
-	Uneven        bool     `json:"uneven,omitempty"`
-	HardYesterday bool     `json:"hard_yesterday,omitempty"`
-	TiredBlock    bool     `json:"tired_block,omitempty"` // a hard block of the season
-	AfterLoss     bool     `json:"after_loss,omitempty"`  // a game lifts the mood
-	Light         bool     `json:"light,omitempty"`       // a light session follows
-	DrinkEvery    int      `json:"drink_every,omitempty"` // minutes between drink stops; 0: none are planned
-	Off           []string `json:"off,omitempty"`         // factors that the coach switched off, by id
+	Exceptions   []Exception    `json:"kept,omitempty"` // findings that the coach keeps, and why
 }
 
 // Restriction is what licensed medical staff ruled for a player. It is never
@@ -206,22 +191,6 @@ type Item struct {
 	Swap   *drill.Drill `json:"swap,omitempty"`
 }
 
-// Seconds that a block needs between two drills, and to hand over to the next.
-const (
-	GapSeconds      = 10
-	HandoverSeconds = 20
-)
-
-// Seconds is the length of the block at the given amount of each drill:
-// set-up, explaining, work, gaps and handover, rounded up to the grid.
-func (b Block) Seconds(amounts []int, group drill.Group) int {
-	total := float64(b.SetUp + HandoverSeconds + GapSeconds*max(0, len(b.Items)-1))
-	for i, item := range b.Items {
-		total += float64(item.Explain) + item.Drill.Work(amounts[i], group)
-	}
-	return clock.CeilTo(total, clock.Grid)
-}
-
 // Members resolves ids of units and players, or Everyone, to the ids of
 // players, in the order of the document and each once. Ids that nobody has are
 // passed over.
@@ -279,6 +248,11 @@ func find[T any](list []T, id string, idOf func(T) string) *T {
 		return &list[i]
 	}
 	return nil
+}
+
+// Event returns the fixed event of that id, or nil.
+func (d *Document) Event(id string) *Fixed {
+	return find(d.Fixed, id, func(f Fixed) string { return f.ID })
 }
 
 // Group is who shares the doses of the block: its players, and the lanes of

@@ -20,28 +20,6 @@ const (
 	MaxItems   = 12  // drills in a block
 )
 
-// Problem is one thing wrong with a document: where, and what to do about it.
-type Problem struct {
-	Where string // such as "start", "margin", "blocks.b3.name"
-	What  string // one sentence
-}
-
-// Problems is every problem of a document. It is an error; its text is the
-// first of them.
-type Problems []Problem
-
-func (p Problems) Error() string { return p[0].Where + ": " + p[0].What }
-
-// At is the sentence about a place, or "".
-func (p Problems) At(where string) string {
-	for _, problem := range p {
-		if problem.Where == where {
-			return problem.What
-		}
-	}
-	return ""
-}
-
 // Validate checks everything about the document that does not need the fit,
 // and returns [Problems] or nil.
 func (d *Document) Validate() error {
@@ -61,10 +39,7 @@ func (d *Document) Validate() error {
 	for i := range d.Blocks {
 		v.block(&d.Blocks[i], ids)
 	}
-	if len(v.problems) > 0 {
-		return v.problems
-	}
-	return nil
+	return v.problems.Err()
 }
 
 type validator struct {
@@ -77,11 +52,14 @@ func (v *validator) add(where, what string, args ...any) {
 	v.problems = append(v.problems, Problem{where, fmt.Sprintf(what, args...)})
 }
 
-func (v *validator) name(where, name string) {
-	if problem := NameProblem(name); problem != "" {
+// must adds what is wrong, if it is.
+func (v *validator) must(where, problem string) {
+	if problem != "" {
 		v.add(where, "%s", problem)
 	}
 }
+
+func (v *validator) name(where, name string) { v.must(where, NameProblem(name)) }
 
 // NameProblem says what is wrong with a name, or "".
 func NameProblem(name string) string {
@@ -129,8 +107,8 @@ func (v *validator) head() {
 // day checks the conditions, the kit and the restrictions.
 func (v *validator) day() {
 	d := v.doc
-	if t := d.Today.Celsius; t != nil && (*t < -40 || *t > 55) {
-		v.add("today.air_celsius", "the air lies between -40 and 55 °C")
+	if t := d.Today.Celsius; t != nil {
+		v.must("today.air_celsius", AirProblem(*t))
 	}
 	if d.Today.DrinkEvery < 0 || d.Today.DrinkEvery > 120 {
 		v.add("today.drink_every", "drink stops come every 1 to 120 minutes")
@@ -162,8 +140,9 @@ func (v *validator) people() {
 	}
 	for _, p := range d.Players {
 		v.name("players."+p.ID, p.First)
-		if p.Late < 0 || p.Late > 24*3600 || p.DueShift < -3600 || p.DueShift > 4*3600 {
-			v.add("players."+p.ID, "late or due lies outside the day")
+		v.must("players."+p.ID, lateProblem(p.Late))
+		if p.DueShift < -3600 || p.DueShift > 4*3600 {
+			v.add("players."+p.ID, "the due time lies outside the day")
 		}
 	}
 }
@@ -240,42 +219,42 @@ func (v *validator) fixed(f *Fixed) {
 }
 
 func (v *validator) block(b *Block, ids map[string]string) {
-	where := "blocks." + b.ID
-	v.name(where+".name", b.Name)
+	at := func(field string) string { return AtBlock(b.ID, field) }
+	v.name(at("name"), b.Name)
 	if len(b.Aim) > 4*MaxName {
-		v.add(where+".aim", "keep the aim to one line")
+		v.add(at("aim"), "keep the aim to one line")
 	}
 	if b.Phase != drill.Own && !slices.Contains(Methods[v.doc.Method].Phases, b.Phase) {
-		v.add(where+".phase", "%q is not a phase of the method", b.Phase)
+		v.add(at("phase"), "%q is not a phase of the method", b.Phase)
 	}
 	if b.Priority.Weight() == 0 {
-		v.add(where+".priority", "the priority is must, should or could")
+		v.add(at("priority"), "the priority is must, should or could")
 	}
 	if len(v.doc.Members(b.Who)) == 0 {
-		v.add(where+".who", "nobody is in it: pick a unit or players")
+		v.add(at("who"), "nobody is in it: pick a unit or players")
 	}
 	for _, ref := range []struct{ id, kind string }{{b.Zone, "zones"}, {b.Leader, "leaders"}} {
 		if ref.id != "" && ids[ref.id] != ref.kind {
-			v.add(where+"."+ref.kind, "%q is not among the %s of this plan", ref.id, ref.kind)
+			v.add(at(ref.kind), "%q is not among the %s of this plan", ref.id, ref.kind)
 		}
 	}
 	for _, id := range b.After {
 		if ids[id] != "blocks" || id == b.ID {
-			v.add(where+".after", "it cannot come after %q", id)
+			v.add(at("after"), "it cannot come after %q", id)
 		}
 	}
 	if b.Stations < 0 || b.Stations > 100 {
-		v.add(where+".stations", "there are between 1 and 100 stations")
+		v.add(at("stations"), "there are between 1 and 100 stations")
 	}
 	if b.SetUp < 0 || b.SetUp > 3600 {
-		v.add(where+".set_up", "set-up takes between 0 and 60 minutes")
+		v.add(at("set_up"), "set-up takes between 0 and 60 minutes")
 	}
 	if len(b.Items) == 0 || len(b.Items) > MaxItems {
-		v.add(where+".items", "a block has between 1 and %d drills", MaxItems)
+		v.add(at("items"), "a block has between 1 and %d drills", MaxItems)
 	}
 	for i, item := range b.Items {
 		if err := item.Drill.Validate(); err != nil {
-			v.add(fmt.Sprintf("%s.items.%d", where, i), "%s", err)
+			v.add(AtItem(b.ID, i), "%s", err)
 		}
 	}
 }

@@ -23,18 +23,13 @@ func (f Factor) Words(phase string) string {
 	return fmt.Sprintf("%s: %s × %.4g", f.Reason, phase, f.Times)
 }
 
-// air are the factors of temperature; the first row that fits counts.
-// A coach's defaults, editable by switching them off.
-var air = []struct {
-	id           string
-	from, to     float64 // °C, both included
-	raise, sport float64
-	word         string
-}{
-	{"cold", -60, 5, 1.3, 1.25, "cold"},
-	{"cool", 5, 12, 1.15, 1.1, "cool"},
-	{"hot", 30, 60, 0.7, 0.85, "hot"},
-	{"warm", 24, 30, 0.85, 0.9, "warm"},
+// air are the factors of temperature, by band; a coach's defaults, editable by
+// switching them off.
+var air = map[plan.Air]struct{ raise, sport float64 }{
+	plan.Cold: {1.3, 1.25},
+	plan.Cool: {1.15, 1.1},
+	plan.Warm: {0.85, 0.9},
+	plan.Hot:  {0.7, 0.85},
 }
 
 // windy is the wind in m/s from which standing about cools; a coach's default.
@@ -44,14 +39,10 @@ const windy = 8
 // its coach has switched off.
 func Factors(d *plan.Document) (factors []Factor) {
 	t := d.Today
-	if t.Celsius != nil {
-		for _, a := range air {
-			if *t.Celsius >= a.from && *t.Celsius <= a.to {
-				reason := fmt.Sprintf("%s, %.4g °C", a.word, *t.Celsius)
-				factors = append(factors, Factor{a.id + "-raise", drill.Raise, a.raise, reason}, Factor{a.id + "-sport", drill.Sport, a.sport, reason})
-				break
-			}
-		}
+	if a, counts := air[t.Air()]; counts {
+		band := string(t.Air())
+		reason := fmt.Sprintf("%s, %.4g °C", band, *t.Celsius)
+		factors = append(factors, Factor{band + "-raise", drill.Raise, a.raise, reason}, Factor{band + "-sport", drill.Sport, a.sport, reason})
 	}
 	if t.Wind >= windy {
 		factors = append(factors, Factor{"wind-raise", drill.Raise, 1.1, fmt.Sprintf("wind, %.3g m/s", t.Wind)})
@@ -93,22 +84,26 @@ func Apply(d *plan.Document) *plan.Document {
 		return d
 	}
 	changed := *d
-	d = &changed
-	d.Blocks = slices.Clone(d.Blocks)
-	for i := range d.Blocks {
-		b := &d.Blocks[i]
+	changed.Blocks = slices.Clone(d.Blocks)
+	for i := range changed.Blocks {
+		b := &changed.Blocks[i]
 		b.Items = slices.Clone(b.Items)
 		for n := range b.Items {
-			if junior {
-				b.Items[n].Explain = int(float64(b.Items[n].Explain)*juniorExplain + 0.5)
-			}
-			if f := times[b.Phase]; f != 0 {
-				r := &b.Items[n].Drill.Range
-				r.Target = r.Clamp(int(float64(r.Target)*f + 0.5))
-			}
+			apply(&b.Items[n], times[b.Phase], junior)
 		}
 	}
-	return d
+	return &changed
+}
+
+// apply works a phase's factor (0: there is none) into a drill of it.
+func apply(item *plan.Item, factor float64, junior bool) {
+	if junior {
+		item.Explain = int(float64(item.Explain)*juniorExplain + 0.5)
+	}
+	if factor != 0 {
+		r := &item.Drill.Range
+		r.Target = r.Clamp(int(float64(r.Target)*factor + 0.5))
+	}
 }
 
 // Version is how a player does a drill that a restriction touches.
@@ -138,22 +133,24 @@ func Versions(d *plan.Document) (versions []Version) {
 				continue
 			}
 			for n, item := range b.Items {
-				reason := Touches(r, item.Drill)
-				if reason == "" {
-					continue
+				if reason := Touches(r, item.Drill); reason != "" {
+					versions = append(versions, Version{Block: b.ID, Player: r.Player, Item: n, Drill: standIn(r, item), Reason: reason})
 				}
-				v := Version{Block: b.ID, Player: r.Player, Item: n, Reason: reason}
-				for _, stand := range []*drill.Drill{item.Easier, item.Swap} {
-					if stand != nil && Touches(r, *stand) == "" {
-						v.Drill = stand
-						break
-					}
-				}
-				versions = append(versions, v)
 			}
 		}
 	}
 	return versions
+}
+
+// standIn is what a player does in place of a drill that the restriction
+// touches; nil: nothing does.
+func standIn(r plan.Restriction, item plan.Item) *drill.Drill {
+	for _, stand := range []*drill.Drill{item.Easier, item.Swap} {
+		if stand != nil && Touches(r, *stand) == "" {
+			return stand
+		}
+	}
+	return nil
 }
 
 // Touches says which part of the restriction a drill touches, or "".

@@ -6,7 +6,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
+	"cuestart/core/schedule"
 )
 
 // ActiveEffort is the effort that a fixed event marked active is taken to
@@ -47,24 +47,19 @@ func AirOf(d *plan.Document) Air {
 
 // Strands works out every strand of a fitted document, in the order of the
 // schedule.
-func Strands(d *plan.Document, s *runin.Schedule) []Strand {
-	air := AirOf(d)
-	groups := make([]drill.Group, len(d.Blocks))
-	members := make([][]string, len(d.Blocks))
-	for i := range d.Blocks {
-		groups[i], members[i] = d.Group(&d.Blocks[i]), d.Members(d.Blocks[i].Who)
-	}
+func Strands(d *plan.Document, s *schedule.Schedule) []Strand {
+	air, blocks, events := AirOf(d), s.Blocks(d), s.Events(d)
 	strands := make([]Strand, len(s.Result.Strands))
 	for n, players := range s.Result.Strands {
 		var busy []Stretch
-		for i, r := range s.Result.Blocks {
-			if r.Kept && slices.Contains(members[i], players[0]) {
-				busy = append(busy, blockStretches(&d.Blocks[i], s.Amounts[i], groups[i], r)...)
+		for i := range blocks {
+			if b := &blocks[i]; b.Kept && b.Has(players[0]) {
+				busy = append(busy, stretches(b)...)
 			}
 		}
-		for _, f := range s.Fixed {
-			if slices.Contains(f.Players, players[0]) {
-				busy = cutOut(busy, f, activeOf(d, f.ID))
+		for _, e := range events {
+			if slices.Contains(e.Players, players[0]) {
+				busy = cutOut(busy, e)
 			}
 		}
 		slices.SortStableFunc(busy, func(a, b Stretch) int { return int(a.From - b.From) })
@@ -78,37 +73,36 @@ func Strands(d *plan.Document, s *runin.Schedule) []Strand {
 	return strands
 }
 
-func activeOf(d *plan.Document, id string) bool {
-	return slices.ContainsFunc(d.Fixed, func(f plan.Fixed) bool { return f.ID == id && f.Active })
-}
-
-// blockStretches takes a block apart: set-up, each drill with its explaining,
-// the gaps between, and the handover.
-func blockStretches(b *plan.Block, amounts []int, group drill.Group, r runin.Scheduled) (list []Stretch) {
-	at, end := float64(r.Start), float64(r.End)
-	add := func(seconds, effort float64, d *drill.Drill, amount int) {
-		if to := min(at+seconds, end); to > at {
-			list = append(list, Stretch{From: at, To: to, Effort: effort, Block: b, Drill: d, Amount: amount})
-			at = to
-		}
-	}
-	add(float64(b.SetUp), 0, nil, 0)
+// stretches takes a block apart. What its length is over, being on the grid,
+// goes to the handover.
+func stretches(b *schedule.Block) (list []Stretch) {
+	amounts := make([]int, len(b.Items))
 	for n := range b.Items {
-		if n > 0 {
-			add(plan.GapSeconds, 0, nil, 0)
-		}
-		known := &b.Items[n].Drill
-		add(float64(b.Items[n].Explain), 0, nil, 0)
-		add(known.Work(amounts[n], group), known.Effort, known, amounts[n])
+		amounts[n] = b.Amount(n)
 	}
-	add(end-at, 0, nil, 0)
+	at, end := float64(b.Start), float64(b.End)
+	parts := b.Parts(amounts, b.Group)
+	parts[len(parts)-1].Seconds = end - at
+	for _, part := range parts {
+		to := min(at+part.Seconds, end)
+		if to <= at {
+			continue
+		}
+		x := Stretch{From: at, To: to, Block: b.Block}
+		if part.Work {
+			x.Drill, x.Amount = &b.Items[part.Item].Drill, amounts[part.Item]
+			x.Effort = x.Drill.Effort
+		}
+		list = append(list, x)
+		at = to
+	}
 	return list
 }
 
 // cutOut takes the time of a fixed event out of what a strand does: it is away
 // meanwhile, at a little effort if the event keeps it warm.
-func cutOut(busy []Stretch, f runin.FixedWindow, active bool) (rest []Stretch) {
-	from, to := float64(f.Start), float64(f.End)
+func cutOut(busy []Stretch, e schedule.Event) (rest []Stretch) {
+	from, to := float64(e.Start), float64(e.End)
 	for _, b := range busy {
 		if b.From < from {
 			left := b
@@ -121,7 +115,7 @@ func cutOut(busy []Stretch, f runin.FixedWindow, active bool) (rest []Stretch) {
 			rest = append(rest, right)
 		}
 	}
-	if active {
+	if e.Active {
 		rest = append(rest, Stretch{From: from, To: to, Effort: ActiveEffort})
 	}
 	return rest

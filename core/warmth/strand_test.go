@@ -11,7 +11,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
+	"cuestart/core/schedule"
 	"cuestart/core/warmth"
 )
 
@@ -21,7 +21,7 @@ func timed(code string, phase drill.Phase, effort float64, seconds int) drill.Dr
 }
 
 // fitted is a plan of two drills for two players, one of whom is called away.
-func fitted(t *testing.T, margin int) (*plan.Document, *runin.Schedule) {
+func fitted(t *testing.T, margin int) (*plan.Document, *schedule.Schedule) {
 	block := func(id string, d drill.Drill) plan.Block {
 		return plan.Block{ID: id, Name: id, Phase: d.Phases[0], Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true, Items: []plan.Item{{Drill: d}}}
 	}
@@ -29,7 +29,7 @@ func fitted(t *testing.T, margin int) (*plan.Document, *runin.Schedule) {
 	d := &plan.Document{Format: plan.Format, Title: "x", Kind: plan.Match, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, Open: clock.BeforeStart(margin + 420), Margin: margin, Method: plan.DefaultMethod,
 		Players: []plan.Player{{ID: "a", First: "A"}, {ID: "b", First: "B"}}, Blocks: []plan.Block{block("jog", jog), block("dash", dash)},
 		Fixed: []plan.Fixed{{ID: "toss", Name: "Toss", Who: []string{"b"}, Active: true, Span: plan.Span{From: clock.BeforeStart(margin + 300), To: clock.BeforeStart(margin + 200)}}}}
-	s, err := runin.Plan(context.Background(), d, 0)
+	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	return d, s
 }

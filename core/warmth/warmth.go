@@ -6,7 +6,11 @@
 // measurement: always label it so.
 package warmth
 
-import "math"
+import (
+	"math"
+
+	"cuestart/core/plan"
+)
 
 // Constants of the model.
 const (
@@ -22,19 +26,14 @@ type Air struct {
 	Layers  bool    `json:"layers"` // warm layers are worn between the pieces of work
 }
 
-// Tau is the time in seconds in which warmth falls to 1/e of itself: 20
-// minutes (about 2 °C lost in 15 idle minutes, Mohr 2004), less in the cold,
-// more in heat and with layers on.
+// falling is τ in seconds while cooling, by band: 20 minutes (about 2 °C lost in
+// 15 idle minutes, Mohr 2004), less in the cold, more in heat.
+var falling = map[plan.Air]float64{plan.Cold: 14 * 60, plan.Cool: 17 * 60, plan.Mild: 20 * 60, plan.Warm: 24 * 60, plan.Hot: 24 * 60}
+
+// Tau is the time in seconds in which warmth falls to 1/e of itself; layers on
+// make it longer.
 func (a Air) Tau() float64 {
-	tau := 20 * 60.0
-	switch {
-	case a.Celsius <= 5:
-		tau = 14 * 60
-	case a.Celsius <= 12:
-		tau = 17 * 60
-	case a.Celsius >= 24:
-		tau = 24 * 60
-	}
+	tau := falling[plan.AirOf(a.Celsius)]
 	if a.Layers {
 		tau *= Layers
 	}

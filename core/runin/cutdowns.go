@@ -2,11 +2,9 @@ package runin
 
 import (
 	"context"
-	"fmt"
 	"slices"
 
 	"cuestart/core/clock"
-	"cuestart/core/plan"
 )
 
 // cutStep is how many seconds each cut-down takes away from the one before.
@@ -106,53 +104,4 @@ func changes(was, now *Result) (list []Change) {
 		}
 	}
 	return list
-}
-
-// CutPlan is a cut-down of a plan document, in a coach's words.
-type CutPlan struct {
-	Less     int // seconds
-	Minutes  int // left on the ground, in seconds
-	Work     int // seconds of kept blocks
-	Says     []string
-	Schedule *Schedule
-}
-
-// CutPlans are the cut-downs of a document.
-func CutPlans(ctx context.Context, d *plan.Document, steps int) ([]CutPlan, error) {
-	c, err := Compile(d)
-	if err != nil {
-		return nil, err
-	}
-	cuts, err := Cutdowns(ctx, &c.Problem, steps)
-	if err != nil {
-		return nil, err
-	}
-	open, due := clock.Offset(0), clock.Offset(-24*3600)
-	for _, p := range c.Problem.Players {
-		open, due = min(open, p.Open), max(due, p.Due)
-	}
-	plans := make([]CutPlan, len(cuts))
-	for n, cut := range cuts {
-		plans[n] = CutPlan{Less: cut.Less, Minutes: int(due-open) - cut.Less, Schedule: c.schedule(d, cut.Result)}
-		for i, s := range cut.Result.Blocks {
-			if s.Kept {
-				plans[n].Work += int(s.End - s.Start)
-			}
-			if at := slices.IndexFunc(cut.Changes, func(x Change) bool { return x.ID == s.ID }); at >= 0 {
-				plans[n].Says = append(plans[n].Says, changeWords(&d.Blocks[i], c.Dosings[i], cut.Changes[at]))
-			}
-		}
-	}
-	return plans, nil
-}
-
-func changeWords(b *plan.Block, dosings []Dosing, x Change) string {
-	length := func(level int) string { return clock.Duration(dosings[level].Seconds) }
-	switch {
-	case x.Now < 0:
-		return "no " + b.Name
-	case x.Was < 0:
-		return fmt.Sprintf("%s %s", b.Name, length(x.Now))
-	}
-	return fmt.Sprintf("%s %s → %s", b.Name, length(x.Was), length(x.Now))
 }

@@ -1,4 +1,4 @@
-package runin_test
+package schedule_test
 
 import (
 	"context"
@@ -13,6 +13,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
+	"cuestart/core/schedule"
 )
 
 func ExampleFit() {
@@ -33,14 +34,14 @@ func TestDosingsRunFromMinimumToTarget(t *testing.T) {
 	hops := drill.Drill{Dose: drill.Dose{Kind: drill.Reps, Sets: 1, Sides: 1, RepSeconds: 10}, Range: drill.Range{Min: 2, Target: 6, Max: 9, Step: 2}}
 	rest := drill.Drill{Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 30, Target: 30, Max: 30, Step: 5}}
 	b := &plan.Block{Items: []plan.Item{{Drill: hops}, {Drill: rest}}}
-	dosings := runin.Dosings(b, drill.Group{People: 1, Lanes: 1}, false)
+	dosings := schedule.Dosings(b, drill.Group{People: 1, Lanes: 1}, false)
 	require.Len(t, dosings, 3)
 	assert.Equal(t, []int{2, 30}, dosings[0].Amounts)
 	assert.Equal(t, []int{6, 30}, dosings[2].Amounts)
 	assert.InDelta(t, 1, dosings[2].Value, 1e-9)
 	assert.Equal(t, 80, dosings[0].Seconds)
 	assert.Equal(t, 120, dosings[2].Seconds)
-	spare := runin.Dosings(b, drill.Group{People: 1, Lanes: 1}, true)
+	spare := schedule.Dosings(b, drill.Group{People: 1, Lanes: 1}, true)
 	last := spare[len(spare)-1]
 	assert.Equal(t, []int{9, 30}, last.Amounts)
 	assert.InDelta(t, 1.025, last.Value, 1e-9, "a bonus for the one that went beyond its target")
@@ -53,15 +54,15 @@ func TestALatePlayerHoldsUpNobody(t *testing.T) {
 	d := &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}, Open: clock.BeforeStart(920), Margin: 300, Method: plan.DefaultMethod,
 		Players: []plan.Player{{ID: "p1", First: "Ada"}, {ID: "p2", First: "Bo", Late: 200}},
 		Blocks:  []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true, Items: []plan.Item{{Drill: jog}}}}}
-	s, err := runin.Plan(context.Background(), d, 0)
+	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	require.True(t, s.Result.Feasible, s.Result.Why)
 	assert.Equal(t, []runin.Missed{{Player: "p2", Seconds: 200}}, s.Result.Blocks[0].Missed)
-	assert.Equal(t, "p2", runin.Late(s.Fixed[0].ID))
-	assert.Empty(t, runin.Late("talk"))
+	assert.Equal(t, "p2", s.Fixed[0].Late())
+	assert.Empty(t, schedule.Window{ID: "talk"}.Late())
 
 	d.Blocks[0].Who, d.Blocks[0].Excusable = []string{"p2"}, false // their own block is not excusable
-	s, err = runin.Plan(context.Background(), d, 0)
+	s, err = schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	assert.False(t, s.Result.Feasible)
 }

@@ -1,0 +1,182 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+
+	"cuestart/core/drill"
+)
+
+// SetDose sets the target of drill item of a block. An amount outside the
+// drill's range is refused with the range.
+func (d *Document) SetDose(block string, item, amount int) (string, error) {
+	b := d.Block(block)
+	if b == nil || item < 0 || item >= len(b.Items) {
+		return "", ErrNoSuchBlock
+	}
+	known := &b.Items[item].Drill
+	if amount < known.Range.Min || amount > known.Range.Max {
+		return "", In(AtItem(block, item), "%s goes from %s to %s", known.Name, known.Words(known.Range.Min), known.Words(known.Range.Max))
+	}
+	known.Range.Target = amount
+	return fmt.Sprintf("%s: %s", known.Name, known.Words(amount)), nil
+}
+
+// StepDose turns the dose of drill item of a block up, or down where steps is
+// negative, by so many of its steps, as far as its range goes.
+func (d *Document) StepDose(block string, item, steps int) (string, error) {
+	b := d.Block(block)
+	if b == nil || item < 0 || item >= len(b.Items) {
+		return "", ErrNoSuchBlock
+	}
+	r := b.Items[item].Drill.Range
+	return d.SetDose(block, item, r.Clamp(r.Target+steps*r.Step))
+}
+
+// SetPriority sets how willingly a block is given up.
+func (d *Document) SetPriority(block string, priority Priority) (string, error) {
+	b := d.Block(block)
+	if b == nil {
+		return "", ErrNoSuchBlock
+	}
+	if priority.Weight() == 0 {
+		return "", In(AtBlock(block, "priority"), "the priority is must, should or could")
+	}
+	b.Priority = priority
+	return fmt.Sprintf("%s is a %s", b.Name, priority), nil
+}
+
+// Swap exchanges a block with its neighbour in the same phase: the one before
+// it (by -1) or after it (by 1) in the list.
+func (d *Document) Swap(block string, by int) (string, error) {
+	i := slices.IndexFunc(d.Blocks, func(b Block) bool { return b.ID == block })
+	if i < 0 {
+		return "", ErrNoSuchBlock
+	}
+	for j := i + by; j >= 0 && j < len(d.Blocks); j += by {
+		if d.Blocks[j].Phase == d.Blocks[i].Phase {
+			d.Blocks[i], d.Blocks[j] = d.Blocks[j], d.Blocks[i]
+			if by < 0 {
+				return fmt.Sprintf("%s before %s", d.Blocks[j].Name, d.Blocks[i].Name), nil
+			}
+			return fmt.Sprintf("%s after %s", d.Blocks[j].Name, d.Blocks[i].Name), nil
+		}
+	}
+	return "", In(AtBlock(block, ""), "%s has no neighbour there in its phase", d.Blocks[i].Name)
+}
+
+// Remove takes a block out, and every link to it.
+func (d *Document) Remove(block string) (string, error) {
+	b := d.Block(block)
+	if b == nil {
+		return "", ErrNoSuchBlock
+	}
+	name := b.Name
+	d.Blocks = slices.DeleteFunc(d.Blocks, func(b Block) bool { return b.ID == block })
+	for i := range d.Blocks {
+		d.Blocks[i].After = slices.DeleteFunc(d.Blocks[i].After, func(id string) bool { return id == block })
+	}
+	return name + " removed", nil
+}
+
+// Add appends a block of one drill to the end of a phase that the drill
+// serves, for the given audience.
+func (d *Document) Add(known drill.Drill, phase drill.Phase, who []string, priority Priority) (string, error) {
+	if !known.Serves(phase) {
+		return "", In("add.phase", "%s does not belong in that phase", known.Name)
+	}
+	if len(d.Members(who)) == 0 {
+		return "", In("add.who", "pick who does it")
+	}
+	if priority.Weight() == 0 {
+		return "", In("add.priority", "the priority is must, should or could")
+	}
+	if len(d.Blocks) >= MaxBlocks {
+		return "", In("add", "a plan has %d blocks at most", MaxBlocks)
+	}
+	b := Block{ID: d.freeID(), Name: known.Name, Aim: known.Aim, Phase: phase, Who: who, Priority: priority,
+		Excusable: slices.Contains(who, Everyone), Items: []Item{{Drill: known}}}
+	if like := slices.IndexFunc(d.Blocks, func(other Block) bool { return slices.Equal(other.Who, who) }); like >= 0 {
+		b.Zone = d.Blocks[like].Zone
+	}
+	at := len(d.Blocks)
+	for i := len(d.Blocks) - 1; i >= 0; i-- {
+		if d.Blocks[i].Phase == phase {
+			at = i + 1
+			break
+		}
+	}
+	d.Blocks = slices.Insert(d.Blocks, at, b)
+	return known.Name + " added", nil
+}
+
+// BlockFields is what a coach says of a block beside its drills.
+type BlockFields struct {
+	Name, Aim    string
+	Who          []string
+	Zone, Leader string // ids; "": none
+	Stations     int
+}
+
+// SetBlock changes what is said of a block.
+func (d *Document) SetBlock(block string, to BlockFields) (string, error) {
+	b := d.Block(block)
+	if b == nil {
+		return "", ErrNoSuchBlock
+	}
+	at := func(field string) string { return AtBlock(block, field) }
+	if problem := NameProblem(to.Name); problem != "" {
+		return "", In(at("name"), "%s", problem)
+	}
+	if len(d.Members(to.Who)) == 0 {
+		return "", In(at("who"), "nobody is in it: pick a unit or players")
+	}
+	if to.Stations < 0 || to.Stations > 100 {
+		return "", In(at("stations"), "there are between 1 and 100 stations")
+	}
+	if to.Zone != "" && d.Zone(to.Zone) == nil || to.Leader != "" && d.Leader(to.Leader) == nil {
+		return "", In(at("zone"), "this place or leader is not of this plan")
+	}
+	b.Name, b.Aim, b.Zone, b.Leader, b.Stations = to.Name, to.Aim, to.Zone, to.Leader, to.Stations
+	if !slices.Equal(b.Who, to.Who) {
+		b.Who, b.Excusable = to.Who, slices.Contains(to.Who, Everyone)
+	}
+	return to.Name + " changed", nil
+}
+
+// AddItem puts a drill into a block, last.
+func (d *Document) AddItem(block string, item Item) (string, error) {
+	b := d.Block(block)
+	switch {
+	case b == nil:
+		return "", ErrNoSuchBlock
+	case len(b.Items) >= MaxItems:
+		return "", In(AtBlock(block, "items"), "a block has between 1 and %d drills", MaxItems)
+	case !item.Drill.Serves(b.Phase):
+		return "", In(AtBlock(block, "items"), "%s does not belong in that phase", item.Drill.Name)
+	}
+	b.Items = append(b.Items, item)
+	return fmt.Sprintf("%s in %s", item.Drill.Name, b.Name), nil
+}
+
+// RemoveItem takes a drill out of a block, and the block out with its last one.
+func (d *Document) RemoveItem(block string, item int) (string, error) {
+	b := d.Block(block)
+	if b == nil || item < 0 || item >= len(b.Items) {
+		return "", ErrNoSuchBlock
+	}
+	if len(b.Items) == 1 {
+		return d.Remove(block)
+	}
+	said := fmt.Sprintf("%s out of %s", b.Items[item].Drill.Name, b.Name)
+	b.Items = slices.Delete(b.Items, item, item+1)
+	return said, nil
+}
+
+func (d *Document) freeID() string {
+	for n := len(d.Blocks) + 1; ; n++ {
+		if id := fmt.Sprintf("b%d", n); d.Block(id) == nil {
+			return id
+		}
+	}
+}

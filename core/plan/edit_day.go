@@ -1,0 +1,93 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+
+	"cuestart/core/clock"
+)
+
+// SetFixed changes a fixed event, or adds it where its id is "".
+func (d *Document) SetFixed(f Fixed) (string, error) {
+	if problem := NameProblem(f.Name); problem != "" {
+		return "", In("fixed", "%s", problem)
+	}
+	if len(d.Members(f.Who)) == 0 {
+		return "", In("fixed", "say whom it holds")
+	}
+	start, err := d.Start.Resolve()
+	if err != nil {
+		return "", In("start", "%s", err)
+	}
+	if window, err := f.Span.Window(start); err != nil || window.To <= window.From {
+		return "", In("fixed", "it ends before it starts")
+	}
+	if f.ID == "" {
+		for n := len(d.Fixed) + 1; f.ID == "" || d.Event(f.ID) != nil; n++ {
+			f.ID = fmt.Sprintf("fixed-%d", n)
+		}
+		d.Fixed = append(d.Fixed, f)
+		return f.Name + " added", nil
+	}
+	known := d.Event(f.ID)
+	if known == nil {
+		return "", In("fixed", "this is no longer in the plan")
+	}
+	*known = f
+	return f.Name + " changed", nil
+}
+
+// RemoveFixed takes a fixed event out.
+func (d *Document) RemoveFixed(id string) (string, error) {
+	i := slices.IndexFunc(d.Fixed, func(f Fixed) bool { return f.ID == id })
+	if i < 0 {
+		return "", In("fixed", "this is no longer in the plan")
+	}
+	name := d.Fixed[i].Name
+	d.Fixed = slices.Delete(d.Fixed, i, i+1)
+	return name + " taken out", nil
+}
+
+// SetLate says by how many seconds a player comes late; 0: in time.
+func (d *Document) SetLate(player string, seconds int) (string, error) {
+	p := d.Player(player)
+	if p == nil {
+		return "", In("players", "this player is not in the plan")
+	}
+	if problem := lateProblem(seconds); problem != "" {
+		return "", In("players", "%s", problem)
+	}
+	p.Late = seconds
+	if seconds == 0 {
+		return p.ShortName() + " is in time", nil
+	}
+	return fmt.Sprintf("%s comes %s late", p.ShortName(), clock.Duration(seconds)), nil
+}
+
+// SetOut takes a player out of the plan, of its units and of blocks of their own.
+func (d *Document) SetOut(player string) (string, error) {
+	p := d.Player(player)
+	if p == nil {
+		return "", In("players", "this player is not in the plan")
+	}
+	if len(d.Players) == 1 {
+		return "", In("players", "nobody would be left")
+	}
+	name := p.ShortName()
+	is := func(id string) bool { return id == player }
+	d.Players = slices.DeleteFunc(d.Players, func(p Player) bool { return p.ID == player })
+	for i := range d.Units {
+		d.Units[i].Players = slices.DeleteFunc(d.Units[i].Players, is)
+	}
+	d.Restrictions = slices.DeleteFunc(d.Restrictions, func(r Restriction) bool { return r.Player == player })
+	for _, b := range slices.Clone(d.Blocks) {
+		if len(d.Members(b.Who)) == 0 {
+			d.Remove(b.ID)
+			continue
+		}
+		kept := d.Block(b.ID)
+		kept.Who = slices.DeleteFunc(kept.Who, is)
+	}
+	d.Fixed = slices.DeleteFunc(d.Fixed, func(f Fixed) bool { return len(d.Members(f.Who)) == 0 })
+	return name + " is out", nil
+}

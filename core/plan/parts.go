@@ -1,0 +1,57 @@
+package plan
+
+import (
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+)
+
+// Seconds that a block needs between two drills, and to hand over to the next.
+const (
+	GapSeconds      = 10
+	HandoverSeconds = 20
+)
+
+// NoItem, as the index of a part's drill, means that it belongs to none.
+const NoItem = -1
+
+// Part is a stretch of a block that is spent on one thing.
+type Part struct {
+	Item    int  // index of the drill that is explained or done, or NoItem
+	Work    bool // the drill is done; else it is set up, explained, changed or handed over
+	Seconds float64
+}
+
+// Parts takes a block apart at the given amount of each drill: set-up, then each
+// drill with its explaining, the gaps between, and the handover. It is the one
+// place that says what a block's minutes are made of.
+func (b *Block) Parts(amounts []int, group drill.Group) []Part {
+	parts := make([]Part, 0, 3*len(b.Items)+2)
+	parts = append(parts, Part{Item: NoItem, Seconds: float64(b.SetUp)})
+	for i, item := range b.Items {
+		if i > 0 {
+			parts = append(parts, Part{Item: NoItem, Seconds: GapSeconds})
+		}
+		parts = append(parts, Part{Item: i, Seconds: float64(item.Explain)},
+			Part{Item: i, Work: true, Seconds: item.Drill.Work(amounts[i], group)})
+	}
+	return append(parts, Part{Item: NoItem, Seconds: HandoverSeconds})
+}
+
+// Seconds is the length of the block at the given amount of each drill, rounded
+// up to the grid.
+func (b *Block) Seconds(amounts []int, group drill.Group) int {
+	total := 0.0
+	for _, part := range b.Parts(amounts, group) {
+		total += part.Seconds
+	}
+	return clock.CeilTo(total, clock.Grid)
+}
+
+// Targets is the target of each drill.
+func (b *Block) Targets() []int {
+	amounts := make([]int, len(b.Items))
+	for i, item := range b.Items {
+		amounts[i] = item.Drill.Range.Target
+	}
+	return amounts
+}

@@ -1,0 +1,171 @@
+// Package schedule fits plan documents: it makes a problem of one, has
+// [runin.Fit] solve it, and reads the answer back in the document's terms.
+//
+// A [Schedule] is what is kept of that. [Schedule.Blocks] joins it with its
+// document, so that nobody else has to know which index belongs to what.
+package schedule
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/runin"
+)
+
+// Schedule is a plan document fitted. It is kept as JSON beside its document;
+// what stands in it by index is in the document's order.
+type Schedule struct {
+	Start   time.Time      `json:"start"`
+	Result  *runin.Result  `json:"result"`
+	Amounts [][]int        `json:"amounts"` // of each drill, by block; nil where the block is left out
+	Fixed   []Window       `json:"fixed"`
+	Players []runin.Player `json:"players"` // with their windows
+}
+
+// Window is a fixed event of the document, placed on the time line.
+type Window struct {
+	ID      string       `json:"id"`
+	Players []string     `json:"players"`
+	Start   clock.Offset `json:"start"`
+	End     clock.Offset `json:"end"`
+}
+
+// latePrefix begins the id of the window in which a late player is awaited.
+const latePrefix = "late "
+
+// Late returns the player whose late arrival the window stands for, or "" where
+// it is an event of the day.
+func (w Window) Late() string {
+	if player, late := strings.CutPrefix(w.ID, latePrefix); late {
+		return player
+	}
+	return ""
+}
+
+// Fit fits a document, spending at most steps steps (0: by the size of the
+// plan). It fails with [plan.Problems] where the document is not valid; a
+// document whose musts do not fit is an answer.
+func Fit(ctx context.Context, d *plan.Document, steps int) (*Schedule, error) {
+	c, err := Compile(d)
+	if err != nil {
+		return nil, err
+	}
+	r, err := runin.Fit(ctx, &c.Problem, steps)
+	if err != nil {
+		return nil, fmt.Errorf("the plan cannot be read as a run-in: %w", err)
+	}
+	return c.schedule(d, r), nil
+}
+
+// schedule is the answer to the compiled problem in the terms of its document.
+func (c *Compiled) schedule(d *plan.Document, r *runin.Result) *Schedule {
+	s := &Schedule{Start: c.Start, Result: r, Players: c.Problem.Players, Amounts: make([][]int, len(r.Blocks))}
+	for i := range r.Blocks {
+		if r.Blocks[i].Kept {
+			s.Amounts[i] = c.Dosings[i][r.Blocks[i].Level].Amounts
+		}
+		r.Blocks[i].Why = why(&d.Blocks[i], c.Dosings[i], &r.Blocks[i])
+	}
+	for _, f := range c.Problem.Fixed {
+		s.Fixed = append(s.Fixed, Window{f.ID, f.Players, f.Start, f.End})
+	}
+	return s
+}
+
+// Block is a block of a document with what its schedule makes of it.
+type Block struct {
+	*plan.Block
+	Kept       bool // it is in the plan that was fitted
+	Start, End clock.Offset
+	Missed     []runin.Missed // who is called away from it, and for how long
+	Cut        string         // why it is shorter than asked for, or left out; "": it is in full
+	Members    []string       // ids of its players
+	Group      drill.Group
+
+	amounts []int
+}
+
+// Blocks joins the schedule with its document, or with [today.Apply] of it: the
+// blocks in the document's order.
+func (s *Schedule) Blocks(d *plan.Document) []Block {
+	joined := make([]Block, len(d.Blocks))
+	for i := range d.Blocks {
+		b, r := &d.Blocks[i], &s.Result.Blocks[i]
+		joined[i] = Block{Block: b, Kept: r.Kept, Start: r.Start, End: r.End, Missed: r.Missed, Cut: r.Why,
+			Members: d.Members(b.Who), Group: d.Group(b), amounts: s.Amounts[i]}
+	}
+	return joined
+}
+
+// Length is how long the block lasts, in seconds; 0 where it is left out.
+func (b *Block) Length() int { return int(b.End - b.Start) }
+
+// Amount is what is planned of drill n: its target where the block is left out.
+func (b *Block) Amount(n int) int {
+	if b.amounts == nil {
+		return b.Items[n].Drill.Range.Target
+	}
+	return b.amounts[n]
+}
+
+// Doses says what is planned of each drill, as a coach does.
+func (b *Block) Doses() []string {
+	words := make([]string, len(b.Items))
+	for n, item := range b.Items {
+		words[n] = item.Drill.Words(b.Amount(n))
+	}
+	return words
+}
+
+// Load is what the block leaves in each of its players.
+func (b *Block) Load() (sum drill.Load) {
+	for n, item := range b.Items {
+		sum = sum.Add(item.Drill.Load(b.Amount(n), b.Group))
+	}
+	return sum
+}
+
+// Has tells whether a player, by id, is in the block.
+func (b *Block) Has(player string) bool { return slices.Contains(b.Members, player) }
+
+// Loads is what the kept ones of some blocks leave in each player, by id.
+func Loads(blocks []Block) map[string]drill.Load {
+	loads := map[string]drill.Load{}
+	for i := range blocks {
+		if !blocks[i].Kept {
+			continue
+		}
+		sum := blocks[i].Load()
+		for _, id := range blocks[i].Members {
+			loads[id] = loads[id].Add(sum)
+		}
+	}
+	return loads
+}
+
+// Event is a fixed event of the day with its place on the time line, or the
+// time in which a late player is awaited.
+type Event struct {
+	Window
+	Name   string
+	Who    []string // as the document has it
+	Active bool     // it keeps the players warm
+}
+
+// Events joins the schedule's windows with what the document says of them.
+func (s *Schedule) Events(d *plan.Document) []Event {
+	events := make([]Event, len(s.Fixed))
+	for i, w := range s.Fixed {
+		events[i] = Event{Window: w, Name: "Not there yet", Who: w.Players}
+		if f := d.Event(w.ID); f != nil {
+			events[i].Name, events[i].Who, events[i].Active = f.Name, f.Who, f.Active
+		}
+	}
+	return events
+}
