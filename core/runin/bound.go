@@ -22,7 +22,7 @@ func (s *searcher) shortAtLeast(t *state) int {
 		if s.strands[k].blocks&s.musts == 0 {
 			continue
 		}
-		first := t.places[3*k]
+		first := t.taken[k]
 		for open := t.open & s.strands[k].blocks; open != 0; open &= open - 1 {
 			first -= s.blocks[bits.TrailingZeros64(open)].levels[0].seconds
 		}

@@ -67,8 +67,8 @@ const momentum = 0.8
 // spent is how many steps the tables have taken so far.
 func (x *relaxation) spent() int {
 	filled := 0
-	for k := range x.strands {
-		filled += x.strands[k].filled
+	for k := range x.rows {
+		filled += x.rows[k].filled
 	}
 	return filled / placesPerStep
 }
@@ -81,18 +81,18 @@ func (x *relaxation) slope(slope []float64) (bound float64) {
 		copy(slope[o.at:], o.amount)
 		bound += o.worth[x.span]
 	}
-	values, chosen := make([]float64, len(x.strands)), make([][]choice, len(x.strands))
+	values, chosen := make([]float64, len(x.rows)), make([][]choice, len(x.rows))
 	var both sync.WaitGroup
 	for half := range 2 {
 		both.Go(func() {
-			for k := half; k < len(x.strands); k += 2 {
+			for k := half; k < len(x.rows); k += 2 {
 				values[k], chosen[k] = x.choose(k)
 			}
 		})
 	}
 	both.Wait()
-	for k := range x.strands {
-		r := &x.strands[k]
+	for k := range x.rows {
+		r := &x.rows[k]
 		bound += values[k]
 		for _, ch := range chosen[k] {
 			c := &r.copies[ch.copy]
@@ -137,9 +137,9 @@ type choice struct{ copy, level, end int }
 
 // choose gives the best that strand k can do by itself, and how.
 func (x *relaxation) choose(k int) (value float64, chosen []choice) {
-	r := &x.strands[k]
-	end := x.index(x.model.strands[k].due)
-	t := x.table(r, x.model.strands[k].blocks)
+	r := &x.rows[k]
+	end := x.index(x.strands[k].due)
+	t := x.table(r, x.strands[k].blocks)
 	phased := t.phased[end] > t.aside[end]
 	value = max(t.phased[end], t.aside[end])
 	for value > never {

@@ -51,22 +51,21 @@ func (s *searcher) look(t *state) {
 	v.settled, v.places, v.costs = t.credit, v.places[:0], v.costs[:0]
 	for k := range s.strands {
 		strand := &s.strands[k]
-		at := t.places[3*k : 3*k+3]
-		waiting := s.lambda * float64(len(strand.players)*s.idleBefore(strand, at[1]))
+		waiting := s.lambda * float64(len(strand.players)*s.idleBefore(strand, t.taken[s.firstAt+k]))
 		if strand.blocks&t.open == 0 {
 			v.settled -= waiting
 			continue
 		}
-		v.places = append(v.places, min(at[0], t.last))
-		v.costs = append(v.costs, waiting, -s.lambda*float64(at[2]))
+		v.places = append(v.places, min(t.taken[k], t.last))
+		v.costs = append(v.costs, waiting, -s.lambda*float64(t.taken[s.pendingAt+k]))
 	}
 	for u, users := range s.users {
 		if users&t.open != 0 {
-			v.places = append(v.places, min(t.places[s.unitAt(u)], t.last))
+			v.places = append(v.places, min(t.taken[s.unitAt+u], t.last))
 		}
 	}
 	for open := t.open & s.waits; open != 0; open &= open - 1 {
-		v.places = append(v.places, min(t.places[s.linkAt(bits.TrailingZeros64(open))], t.last))
+		v.places = append(v.places, min(t.taken[s.linkAt+bits.TrailingZeros64(open)], t.last))
 	}
 }
 
@@ -90,9 +89,10 @@ func (s *searcher) dominates(a, b *state) bool {
 	if ahead < -eps {
 		return false
 	}
-	for r, uses := range a.shares {
-		for _, u := range uses {
-			if taken(uses, u.start+1) > taken(b.shares[r], u.start+1) && u.start < b.last {
+	for r := range s.shared {
+		mine, theirs := s.uses(a.taken, r), s.uses(b.taken, r)
+		for n := 0; n < len(mine); n += 2 {
+			if start := mine[n]; start < b.last && usedAt(mine, start) > usedAt(theirs, start) {
 				return false
 			}
 		}
@@ -100,12 +100,10 @@ func (s *searcher) dominates(a, b *state) bool {
 	return true
 }
 
-// taken is the amount that uses hold just before end.
-func taken(uses []use, end int) (amount int) {
-	for _, u := range uses {
-		if u.start < end {
-			amount += u.amount
-		}
+// usedAt is the amount that uses, which last until the end, hold at a moment.
+func usedAt(uses []int, moment int) (amount int) {
+	for ; len(uses) > 0 && uses[0] <= moment; uses = uses[2:] {
+		amount += uses[1]
 	}
 	return amount
 }

@@ -23,6 +23,7 @@ type model struct {
 	waits   uint64   // blocks that links may keep waiting
 	tangled bool     // links stand against the order of phases: no order holds all blocks
 	shared  []int    // resources that several blocks may hold at once
+	layout
 }
 
 // strand is the players who share blocks, fixed events and window.
@@ -33,8 +34,6 @@ type strand struct {
 	closed    []span // when fixed events hold them, merged
 	active    []span // when such events keep them warm, by start
 }
-
-type span struct{ from, to int }
 
 type block struct {
 	phase     int // -1: outside the order
@@ -74,6 +73,7 @@ func newModel(p *Problem) *model {
 	for i := range m.blocks {
 		m.blocks[i].closed = merge(m.blocks[i].closed)
 	}
+	m.readLayout()
 	return m
 }
 
@@ -209,101 +209,6 @@ func (m *model) isTangled() bool {
 	return done != 1<<len(m.blocks)-1
 }
 
-// readResources keeps the resources that can bind: those of which no two
-// users fit side by side as a place in the state's vector, the others as lists.
-func (m *model) readResources() {
-	for r := range m.problem.Resources {
-		resource := &m.problem.Resources[r]
-		uses, total := map[int]int{}, 0
-		for i := range m.problem.Blocks {
-			for _, need := range m.problem.Blocks[i].Needs {
-				if need.Resource == resource.ID {
-					uses[i] += need.Amount
-				}
-			}
-			total += uses[i]
-		}
-		var amounts []int
-		for i := range m.problem.Blocks {
-			amount := uses[i]
-			if amount == 0 {
-				continue
-			}
-			amounts = append(amounts, amount)
-			if amount > resource.Capacity {
-				m.blocks[i].closed = append(m.blocks[i].closed, span{-2 * horizon, 2 * horizon})
-			}
-			m.blocks[i].closed = append(m.blocks[i].closed, m.notFree(resource.Free)...)
-		}
-		if total <= resource.Capacity {
-			continue
-		}
-		slices.Sort(amounts)
-		var users uint64
-		for i := range uses {
-			users |= 1 << i
-		}
-		exclusive := len(amounts) < 2 || amounts[0]+amounts[1] > resource.Capacity
-		if exclusive {
-			for i := range m.blocks {
-				if uses[i] > 0 {
-					m.blocks[i].units = append(m.blocks[i].units, len(m.units))
-				}
-			}
-			m.units, m.users = append(m.units, r), append(m.users, users)
-			m.closed = append(m.closed, merge(m.notFree(resource.Free)))
-			continue
-		}
-		for i := range m.blocks {
-			if uses[i] > 0 {
-				m.blocks[i].shares = append(m.blocks[i].shares, share{len(m.shared), uses[i]})
-			}
-		}
-		m.shared = append(m.shared, r)
-	}
-}
-
-// notFree is the time outside the free spans; nil, as free, means always free.
-func (m *model) notFree(free [][2]clock.Offset) []span {
-	if free == nil {
-		return nil
-	}
-	var open []span
-	for _, w := range free {
-		open = append(open, span{m.at(w[0]), m.at(w[1])})
-	}
-	var closed []span
-	from := -2 * horizon
-	for _, w := range merge(open) {
-		closed = append(closed, span{from, w.from})
-		from = w.to
-	}
-	return append(closed, span{from, 2 * horizon})
-}
-
-// merge sorts spans and joins those that touch; empty ones go.
-func merge(spans []span) []span {
-	spans = slices.DeleteFunc(slices.Clone(spans), func(s span) bool { return s.to <= s.from })
-	slices.SortFunc(spans, func(a, b span) int { return a.from - b.from })
-	var merged []span
-	for _, s := range spans {
-		if n := len(merged); n > 0 && s.from <= merged[n-1].to {
-			merged[n-1].to = max(merged[n-1].to, s.to)
-			continue
-		}
-		merged = append(merged, s)
-	}
-	return merged
-}
-
-// overlap is the number of seconds that [from, to) shares with merged spans.
-func overlap(spans []span, from, to int) (seconds int) {
-	for _, s := range spans {
-		seconds += max(0, min(s.to, to)-max(s.from, from))
-	}
-	return seconds
-}
-
 // idleBefore is what the waiting of strand s costs when its first block that
 // has a phase starts at first, before any work is credited: the time until due
 // less the active events that begin after first.
@@ -368,12 +273,4 @@ func (b *block) rivals(c *block) bool {
 		slices.ContainsFunc(b.shares, func(x share) bool {
 			return slices.ContainsFunc(c.shares, func(y share) bool { return x.resource == y.resource })
 		})
-}
-
-func floorTo(t, grid int) int {
-	if r := t % grid; r < 0 {
-		return t - r - grid
-	} else {
-		return t - r
-	}
 }

@@ -3,6 +3,7 @@ package runin
 import (
 	"context"
 	"fmt"
+	"maps"
 	"slices"
 
 	"cuestart/core/clock"
@@ -24,8 +25,8 @@ type Live struct {
 // the order of phases holds. The answer speaks of the problem's blocks, in
 // times relative to the planned start; its score counts the rest only.
 //
-// It fails as [Fit] does, and where live names a player or resource that the
-// problem does not have.
+// It fails where the problem is malformed, where was is no answer to it, and where
+// live names a player or resource that it does not have.
 func Refit(ctx context.Context, p *Problem, was *Result, live Live, steps int) (*Result, error) {
 	if err := p.Validate(); err != nil {
 		return nil, err
@@ -69,26 +70,13 @@ func Refit(ctx context.Context, p *Problem, was *Result, live Live, steps int) (
 // remaining is the problem of what is left to do, and which blocks of the
 // whole its blocks are. Blocks under way are in it, pinned where they are.
 func remaining(p *Problem, was *Result, live Live) (rest *Problem, index []int, err error) {
-	rest = &Problem{Grid: p.Grid, Phases: p.Phases}
-	known := map[string]bool{}
-	for _, player := range p.Players {
-		known[player.ID] = true
-		if slices.Contains(live.Out, player.ID) {
-			continue
-		}
-		player.Due += clock.Offset(live.Moved)
-		player.Open = max(player.Open, live.Now, live.Arrives[player.ID])
-		for i, s := range was.Blocks {
-			if s.Kept && s.Start < live.Now && s.End > live.Now && p.inBlock(i, player.ID) && live.Arrives[player.ID] == 0 {
-				player.Open, player.Due = s.Start, max(player.Due, s.End)
-			}
-		}
-		player.Open = min(player.Open, player.Due)
-		rest.Players = append(rest.Players, player)
+	if err := live.check(p); err != nil {
+		return nil, nil, err
 	}
-	for _, id := range append(slices.Clone(live.Out), keys(live.Arrives)...) {
-		if !known[id] {
-			return nil, nil, fmt.Errorf("there is no player %q", id)
+	rest = &Problem{Grid: p.Grid, Phases: p.Phases}
+	for _, player := range p.Players {
+		if !slices.Contains(live.Out, player.ID) {
+			rest.Players = append(rest.Players, live.player(p, was, player))
 		}
 	}
 	for _, r := range p.Resources {
@@ -96,11 +84,6 @@ func remaining(p *Problem, was *Result, live Live) (rest *Problem, index []int, 
 			r.Free = [][2]clock.Offset{{-horizon, live.Now}}
 		}
 		rest.Resources = append(rest.Resources, r)
-	}
-	for _, id := range live.Lost {
-		if !slices.ContainsFunc(p.Resources, func(r Resource) bool { return r.ID == id }) {
-			return nil, nil, fmt.Errorf("there is no resource %q", id)
-		}
 	}
 	for _, f := range p.Fixed {
 		if f.Start >= live.Now { // what is still to come moves with the start
@@ -110,37 +93,69 @@ func remaining(p *Problem, was *Result, live Live) (rest *Problem, index []int, 
 			rest.Fixed = append(rest.Fixed, f)
 		}
 	}
-	for i, b := range p.Blocks {
-		if b.Players = staying(p, b.Players, live.Out); len(b.Players) == 0 || p.passed(was, live.Now, i) {
-			continue
-		}
-		s := was.Blocks[i]
-		if s.Kept && s.Start < live.Now {
-			if s.End <= live.Now {
-				continue
-			}
-			pin := s.Start
-			b.Pin, b.Must, b.Excusable, b.Levels = &pin, true, true, b.Levels[s.Level:s.Level+1]
-			b.Players = slices.DeleteFunc(slices.Clone(b.Players), func(id string) bool { _, late := live.Arrives[id]; return late })
-			if len(b.Players) == 0 {
-				continue
-			}
-			b.Needs = slices.DeleteFunc(slices.Clone(b.Needs), func(n Need) bool { return slices.Contains(live.Lost, n.Resource) })
-		} else if b.Pin != nil {
-			pin := *b.Pin + clock.Offset(floorTo(live.Moved, p.Grid))
-			b.Pin = &pin
-		}
-		rest.Blocks = append(rest.Blocks, b)
-		index = append(index, i)
-	}
 	left := map[string]bool{}
-	for _, b := range rest.Blocks {
-		left[b.ID] = true
+	for i := range p.Blocks {
+		if b, ok := live.block(p, was, i); ok {
+			rest.Blocks, index = append(rest.Blocks, b), append(index, i)
+			left[b.ID] = true
+		}
 	}
 	for i := range rest.Blocks { // what is done needs no waiting for
 		rest.Blocks[i].After = slices.DeleteFunc(slices.Clone(rest.Blocks[i].After), func(id string) bool { return !left[id] })
 	}
 	return rest, index, nil
+}
+
+// check finds what live names and the problem does not have.
+func (live Live) check(p *Problem) error {
+	for _, id := range append(slices.Clone(live.Out), slices.Sorted(maps.Keys(live.Arrives))...) {
+		if !slices.ContainsFunc(p.Players, func(x Player) bool { return x.ID == id }) {
+			return fmt.Errorf("there is no player %q", id)
+		}
+	}
+	for _, id := range live.Lost {
+		if !slices.ContainsFunc(p.Resources, func(r Resource) bool { return r.ID == id }) {
+			return fmt.Errorf("there is no resource %q", id)
+		}
+	}
+	return nil
+}
+
+// player is a player with the window that is left.
+func (live Live) player(p *Problem, was *Result, player Player) Player {
+	player.Due += clock.Offset(live.Moved)
+	player.Open = max(player.Open, live.Now, live.Arrives[player.ID])
+	for i, s := range was.Blocks {
+		if s.Kept && s.Start < live.Now && s.End > live.Now && p.inBlock(i, player.ID) && live.Arrives[player.ID] == 0 {
+			player.Open, player.Due = s.Start, max(player.Due, s.End)
+		}
+	}
+	player.Open = min(player.Open, player.Due)
+	return player
+}
+
+// block is what is left of block i; false where nothing is.
+func (live Live) block(p *Problem, was *Result, i int) (b Block, left bool) {
+	b = p.Blocks[i]
+	if b.Players = staying(p, b.Players, live.Out); len(b.Players) == 0 || p.passed(was, live.Now, i) {
+		return b, false
+	}
+	s := was.Blocks[i]
+	if !s.Kept || s.Start >= live.Now {
+		if b.Pin != nil {
+			pin := *b.Pin + clock.Offset(floorTo(live.Moved, p.Grid))
+			b.Pin = &pin
+		}
+		return b, true
+	}
+	if s.End <= live.Now {
+		return b, false
+	}
+	pin := s.Start
+	b.Pin, b.Must, b.Excusable, b.Levels = &pin, true, true, b.Levels[s.Level:s.Level+1]
+	b.Players = slices.DeleteFunc(slices.Clone(b.Players), func(id string) bool { _, late := live.Arrives[id]; return late })
+	b.Needs = slices.DeleteFunc(slices.Clone(b.Needs), func(n Need) bool { return slices.Contains(live.Lost, n.Resource) })
+	return b, len(b.Players) > 0
 }
 
 // passed tells whether block i, not begun, comes in its order before one that
@@ -170,12 +185,4 @@ func staying(p *Problem, ids, out []string) (rest []string) {
 		}
 	}
 	return rest
-}
-
-func keys(m map[string]clock.Offset) (list []string) {
-	for k := range m {
-		list = append(list, k)
-	}
-	slices.Sort(list)
-	return list
 }

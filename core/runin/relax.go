@@ -16,11 +16,11 @@ import (
 // resources' seconds are sold for come to no less than the best score.
 type relaxation struct {
 	*searcher
-	from    int // the first moment of all tables
-	span    int // how many moments they hold
-	strands []row
-	offers  []offer // of the exclusive resources, then of the shared ones
-	round   int     // of multipliers
+	from   int     // the first moment of all tables
+	span   int     // how many moments they hold
+	rows   []row   // by strand
+	offers []offer // of the exclusive resources, then of the shared ones
+	round  int     // of multipliers
 
 	// For each copy the pay of each level, and what each moment that it starts
 	// after the middle of the tables is worth; from prices on, the price of each offer at each
@@ -63,50 +63,23 @@ type rowLevel struct {
 	value       []float64 // with what multipliers pay and prices cost
 }
 
-// table gives, for a set of open blocks and by the moment that they must end
-// by, the most that they can bring a strand.
-type table struct {
-	open    uint64
-	round   int       // in which it was filled
-	phased  []float64 // with at least one block that has a phase
-	aside   []float64 // with blocks outside the order only
-	next    []float64 // the better of the two, where a block with a phase begins
-	options []option
-
-	unordered bool
-}
-
-// option is a copy and level that may come next: the list of the table that it
-// may raise, what can follow it, and a change of its value.
-type option struct {
-	copy, level int
-	rest        *table
-	to, from    []float64
-	by          float64
-}
-
-// mostSets is how many sets of open blocks a strand may have tables for. One
-// beyond that, of a strand with very many loose blocks, is taken at the best
-// of every block, whatever the order.
-const mostSets = 3000
-
 var never = math.Inf(-1)
 
 func (s *searcher) newRelaxation() *relaxation {
 	x := &relaxation{searcher: s, from: 2 * horizon}
 	until := -2 * horizon
-	for k := range s.model.strands {
-		x.from, until = min(x.from, s.model.strands[k].open), max(until, s.model.strands[k].due)
+	for k := range s.strands {
+		x.from, until = min(x.from, s.strands[k].open), max(until, s.strands[k].due)
 	}
 	x.span = max(0, until-x.from) + 1
-	for k := range s.model.strands {
-		x.strands = append(x.strands, x.rowOf(k))
+	for k := range s.strands {
+		x.rows = append(x.rows, x.rowOf(k))
 	}
 	for i := range s.blocks {
 		x.copies = append(x.copies, nil)
-		for k := range x.strands {
-			for n := range x.strands[k].copies {
-				if c := &x.strands[k].copies[n]; c.block == i {
+		for k := range x.rows {
+			for n := range x.rows[k].copies {
+				if c := &x.rows[k].copies[n]; c.block == i {
 					x.copies[i] = append(x.copies[i], c.at)
 				}
 			}
@@ -136,7 +109,7 @@ func (x *relaxation) offer(amount int, closed []span) {
 }
 
 func (x *relaxation) rowOf(k int) row {
-	strand := &x.model.strands[k]
+	strand := &x.strands[k]
 	r := row{people: float64(len(strand.players)), sets: map[uint64]*table{}, stop: make([]float64, x.span)}
 	for t := range r.stop {
 		r.stop[t] = -x.lambda * r.people * float64(x.idleBefore(strand, x.from+t))
@@ -205,8 +178,8 @@ func (x *relaxation) refresh() {
 			o.worth[t+1] = o.worth[t] + price*o.amount[t]
 		}
 	}
-	for k := range x.strands {
-		r := &x.strands[k]
+	for k := range x.rows {
+		r := &x.rows[k]
 		for n := range r.copies {
 			r.filled += x.value(&r.copies[n])
 		}
@@ -253,154 +226,32 @@ func (x *relaxation) needs(b *block, f func(n, amount int)) {
 	}
 }
 
-// table of the strand of r for the blocks of open, of which all are its own.
-func (x *relaxation) table(r *row, open uint64) *table {
-	t, known := r.sets[open]
-	if !known {
-		t = x.newTable(r, open)
-	}
-	x.complete(r, t)
-	return t
-}
-
-// newTable makes a table that is yet to be filled, and those of all sets that
-// can follow its own.
-func (x *relaxation) newTable(r *row, open uint64) *table {
-	all := make([]float64, 3*x.span)
-	t := &table{open: open, phased: all[:x.span], aside: all[x.span : 2*x.span], next: all[2*x.span:]}
-	r.sets[open] = t
-	if t.unordered = len(r.sets) > mostSets; t.unordered {
-		return t
-	}
-	for n := range r.copies {
-		c := &r.copies[n]
-		b := &x.blocks[c.block]
-		if open&(1<<c.block) == 0 || open&b.later&x.musts != 0 {
-			continue
-		}
-		// Nothing that would have had to come after it stays open.
-		left := open &^ (1<<c.block | b.later)
-		rest, known := r.sets[left]
-		if !known {
-			rest = x.newTable(r, left)
-		}
-		for l := range c.levels {
-			rl := &c.levels[l]
-			switch {
-			case rl.last < 0:
-			case b.phase >= 0:
-				t.options = append(t.options, option{n, l, rest, t.phased, rest.next, 0})
-			default:
-				t.options = append(t.options, option{n, l, rest, t.phased, rest.phased, 0})
-				saved := x.lambda * r.people * float64(rl.seconds)
-				if b.excusable {
-					saved = 0 // or less than that, where somebody is away
-				}
-				t.options = append(t.options, option{n, l, rest, t.aside, rest.aside, -saved})
-			}
-		}
-	}
-	return t
-}
-
-// complete fills t, if this round has not done so yet.
-func (x *relaxation) complete(r *row, t *table) {
-	if t.round == x.round {
-		return
-	}
-	t.round = x.round
-	if t.unordered {
-		x.fillUnordered(r, t)
-		return
-	}
-	fill(t.phased, never)
-	fill(t.aside, 0)
-	if t.open&x.musts != 0 {
-		fill(t.aside, never)
-	}
-	for i := range t.options {
-		o := &t.options[i]
-		x.complete(r, o.rest)
-		rl := &r.copies[o.copy].levels[o.level]
-		raise(o.to[rl.first:], rl.value[rl.first:rl.last+1], o.from[rl.first-rl.seconds:], o.by)
-	}
-	for i := 1; i < x.span; i++ {
-		t.phased[i] = max(t.phased[i], t.phased[i-1])
-		t.aside[i] = max(t.aside[i], t.aside[i-1])
-	}
-	for i := range t.next {
-		t.next[i] = max(t.phased[i], t.aside[i]+r.stop[i])
-	}
-	r.filled += len(t.options) * x.span
-}
-
-// raise brings to up to value + rest + by where that is more.
-func raise(to, value, rest []float64, by float64) {
-	to, rest = to[:len(value)], rest[:len(value)]
-	for i, v := range value {
-		if v = v + (rest[i] + by); v > to[i] {
-			to[i] = v
-		}
-	}
-}
-
-func fill(list []float64, value float64) {
-	for i := range list {
-		list[i] = value
-	}
-}
-
-func (t *table) list(phased bool) []float64 {
-	if phased {
-		return t.phased
-	}
-	return t.aside
-}
-
-// fillUnordered takes every open block at its best, whatever the order.
-func (x *relaxation) fillUnordered(r *row, t *table) {
-	sum := 0.0
-	for n := range r.copies {
-		if c := &r.copies[n]; t.open&(1<<c.block) != 0 {
-			if x.musts&(1<<c.block) != 0 {
-				sum += c.best
-			} else {
-				sum += max(0, c.best)
-			}
-		}
-	}
-	fill(t.phased, sum)
-	fill(t.aside, sum)
-	fill(t.next, sum)
-}
-
 // bound is an upper bound of what any completion of t can score.
 func (x *relaxation) bound(t *state) float64 {
 	bound := t.credit
 	last := x.index(t.last)
 	for u := range x.units {
-		bound += x.offers[u].worth[min(last, x.index(t.places[x.searcher.unitAt(u)]))]
+		bound += x.offers[u].worth[min(last, x.index(t.taken[x.unitAt+u]))]
 	}
-	for n, uses := range t.shares {
+	for n := range x.shared {
 		o := &x.offers[len(x.units)+n]
 		bound += o.worth[last]
-		for _, u := range uses {
-			if from := x.index(u.start); from < last {
-				bound -= float64(u.amount) * (o.cost[last] - o.cost[from])
+		for uses := x.uses(t.taken, n); len(uses) > 0; uses = uses[2:] {
+			if from := x.index(uses[0]); from < last {
+				bound -= float64(uses[1]) * (o.cost[last] - o.cost[from])
 			}
 		}
 	}
-	for k := range x.strands {
-		r := &x.strands[k]
-		places := t.places[3*k : 3*k+3]
+	for k := range x.rows {
+		r := &x.rows[k]
 		table := t.tables[k]
-		if blocks := x.model.strands[k].blocks; table == nil || t.from != nil && (t.open^t.from.open)&blocks != 0 {
+		if blocks := x.strands[k].blocks; table == nil || t.from != nil && (t.open^t.from.open)&blocks != 0 {
 			table = x.table(r, t.open&blocks)
 			t.tables[k] = table
 		}
-		waiting := x.lambda * r.people * float64(x.idleBefore(&x.model.strands[k], places[1]))
-		at := min(last, x.index(places[0]))
-		bound += max(table.aside[at]-waiting, table.phased[at]+x.lambda*float64(places[2]))
+		waiting := x.lambda * r.people * float64(x.idleBefore(&x.strands[k], t.taken[x.firstAt+k]))
+		at := min(last, x.index(t.taken[k]))
+		bound += max(table.aside[at]-waiting, table.phased[at]+x.lambda*float64(t.taken[x.pendingAt+k]))
 		if bound == never {
 			return never
 		}

@@ -148,34 +148,34 @@ func intersect(a, b []int) bool {
 
 func resourceRules(p *Problem, r *Result) error {
 	for k := range p.Resources {
-		resource := &p.Resources[k]
-		use := func(i int) (amount int) {
-			for _, need := range p.Blocks[i].Needs {
-				if need.Resource == resource.ID {
-					amount += need.Amount
-				}
-			}
-			return amount
-		}
 		for i, s := range r.Blocks {
-			if !s.Kept || use(i) == 0 {
+			if !s.Kept || p.use(i, &p.Resources[k]) == 0 {
 				continue
 			}
-			for t := s.Start; t < s.End && resource.Free != nil; t++ {
-				if !slices.ContainsFunc(resource.Free, func(w [2]clock.Offset) bool { return w[0] <= t && t < w[1] }) {
-					return fmt.Errorf("%s: %s is not free at %d", s.ID, resource.ID, t)
-				}
-			}
-			total := 0 // at the start of s: usage only rises where a block starts
-			for j, t := range r.Blocks {
-				if t.Kept && t.Start <= s.Start && s.Start < t.End {
-					total += use(j)
-				}
-			}
-			if total > resource.Capacity {
-				return fmt.Errorf("%s: %s is used beyond its capacity", s.ID, resource.ID)
+			if err := resourceRule(p, r, &p.Resources[k], s); err != nil {
+				return fmt.Errorf("%s: %w", s.ID, err)
 			}
 		}
+	}
+	return nil
+}
+
+// resourceRule checks that a resource is free while s runs, and not used beyond
+// its capacity where s starts: usage only rises where a block starts.
+func resourceRule(p *Problem, r *Result, resource *Resource, s Scheduled) error {
+	for t := s.Start; t < s.End && resource.Free != nil; t++ {
+		if !slices.ContainsFunc(resource.Free, func(w [2]clock.Offset) bool { return w[0] <= t && t < w[1] }) {
+			return fmt.Errorf("%s is not free at %d", resource.ID, t)
+		}
+	}
+	total := 0
+	for j, t := range r.Blocks {
+		if t.Kept && t.Start <= s.Start && s.Start < t.End {
+			total += p.use(j, resource)
+		}
+	}
+	if total > resource.Capacity {
+		return fmt.Errorf("%s is used beyond its capacity", resource.ID)
 	}
 	return nil
 }

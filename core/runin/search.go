@@ -5,16 +5,14 @@ import (
 	"context"
 	"math"
 	"math/bits"
-	"slices"
 )
 
 const eps = 1e-9
 
 // state is a partial plan, built backwards from the due times.
 type state struct {
-	open   uint64 // blocks not yet decided
-	places []int  // moments and amounts, of which more is better; see searcher
-	shares [][]use
+	open   uint64  // blocks not yet decided
+	taken  []int   // by the blocks placed so far; see layout
 	credit float64 // gains of the placed blocks, and of the waiting that they save
 	bound  float64 // no completion scores more
 	last   int     // end of the block placed last: later ones end no later
@@ -35,16 +33,7 @@ type found struct {
 	sum   int // of all starts
 }
 
-// use is an amount of a shared resource that is taken from start on.
-type use struct{ start, amount int }
-
 // searcher explores the states of a model layer by layer.
-//
-// A state's places are, in this order: for each strand the moment from which
-// it is taken, the start of its first block that has a phase, and the
-// player-seconds of work outside the order that come before that start; for
-// each exclusive resource and for each linked block the moment from which it
-// is taken, or by which it must end.
 type searcher struct {
 	*model
 	musts   uint64
@@ -66,10 +55,6 @@ type searcher struct {
 	lowest    float64 // the lowest such bound of all runs: no plan scores more
 }
 
-func (s *searcher) strandAt(k int) int { return 3 * k }
-func (s *searcher) unitAt(k int) int   { return 3*len(s.strands) + k }
-func (s *searcher) linkAt(i int) int   { return 3*len(s.strands) + len(s.units) + i }
-
 func newSearcher(ctx context.Context, m *model) *searcher {
 	s := &searcher{model: m, sooner: sooner{}, ctx: ctx, bestScore: math.Inf(-1), dropped: math.Inf(-1), lowest: math.Inf(1)}
 	for i := range m.blocks {
@@ -82,14 +67,8 @@ func newSearcher(ctx context.Context, m *model) *searcher {
 
 // root is the state in which nothing is placed.
 func (s *searcher) root() *state {
-	places := make([]int, s.linkAt(len(s.blocks)))
-	for k := range s.strands {
-		places[3*k], places[3*k+1] = s.strands[k].due, s.strands[k].due
-	}
-	for i := 3 * len(s.strands); i < len(places); i++ {
-		places[i] = 2 * horizon
-	}
-	root := &state{open: 1<<len(s.blocks) - 1, places: places, shares: make([][]use, len(s.shared)), last: 2 * horizon, block: len(s.blocks), tables: make([]*table, len(s.strands))}
+	root := &state{open: 1<<len(s.blocks) - 1, taken: make([]int, s.size), last: 2 * horizon, block: len(s.blocks), tables: make([]*table, len(s.strands))}
+	s.nothing(root.taken)
 	if s.shortfall {
 		root.open &= s.musts
 	}
@@ -160,7 +139,7 @@ func (s *searcher) expand(t *state, emit func(*state)) {
 		if out&s.musts != 0 && (s.shortfall || !s.relaxed()) {
 			continue
 		}
-		limit := s.limit(t, i)
+		limit := s.limit(t.taken, i)
 		for l := range b.levels {
 			if s.shortfall && l > 0 {
 				break
@@ -180,28 +159,6 @@ func (s *searcher) expand(t *state, emit func(*state)) {
 
 // relaxed: the musts do not all fit, so they may be left out.
 func (s *searcher) relaxed() bool { return s.musts == 0 }
-
-// limit is the latest moment at which block i could end beside the placed ones.
-func (s *searcher) limit(t *state, i int) int {
-	b := &s.blocks[i]
-	limit := t.places[s.linkAt(i)]
-	for _, k := range b.strands {
-		limit = min(limit, t.places[s.strandAt(k)])
-	}
-	for _, u := range b.units {
-		limit = min(limit, t.places[s.unitAt(u)])
-	}
-	for _, sh := range b.shares {
-		free := s.problem.Resources[s.shared[sh.resource]].Capacity - sh.amount
-		for _, u := range t.shares[sh.resource] { // rising: usage just before an end grows with it
-			if free -= u.amount; free < 0 {
-				limit = min(limit, u.start)
-				break
-			}
-		}
-	}
-	return limit
-}
 
 // ends lists the ends worth trying for block i at level l, the latest first:
 // the latest there is and, for an excusable block, each earlier one that
@@ -226,39 +183,6 @@ func (s *searcher) ends(i, l, limit int) []int {
 	return s.sooner.ends(s.model, i, l, end).at
 }
 
-// sooner remembers where an excusable block may end, from a latest end on, and
-// how much is missed of it there: both depend on that end alone, and finding
-// them takes a walk along the grid.
-type sooner map[[3]int]choices
-
-type choices struct {
-	at     []int // ends, the latest first
-	missed []int // player-time that is missed there, falling
-}
-
-func (c sooner) ends(m *model, i, l, end int) choices {
-	key := [3]int{i, l, end}
-	found, known := c[key]
-	if known {
-		return found
-	}
-	b := &m.blocks[i]
-	seconds := b.levels[l].seconds
-	missed := m.missed(b, end-seconds, end)
-	found = choices{[]int{end}, []int{missed}}
-	for at, ok := end, true; missed > 0; {
-		if at, ok = m.latest(b, seconds, at-1); !ok {
-			break
-		}
-		if less := m.missed(b, at-seconds, at); less < missed {
-			found.at, found.missed = append(found.at, at), append(found.missed, less)
-			missed = less
-		}
-	}
-	c[key] = found
-	return found
-}
-
 // place is t with block i added at level l, ending at end, and the blocks of
 // out left out; nil where that leads nowhere.
 func (s *searcher) place(t *state, i, l, end int, out uint64) *state {
@@ -269,39 +193,9 @@ func (s *searcher) place(t *state, i, l, end int, out uint64) *state {
 	next.open, next.last, next.sum = t.open&^(1<<i|out), end, t.sum+start
 	next.block, next.level, next.end = i, l, end
 	missed := s.missed(b, start, end)
+	next.credit += s.lambda * float64(s.put(next.taken, i, start, end, missed))
 	if !s.shortfall {
-		next.credit += b.levels[l].gain * (1 - float64(missed)/float64(b.people*seconds))
-	}
-	for _, k := range b.strands {
-		strand := &s.strands[k]
-		at := next.places[3*k : 3*k+3]
-		at[0] = start
-		worked := len(strand.players) * seconds
-		if b.excusable {
-			worked -= len(strand.players) * overlap(strand.closed, start, end)
-		}
-		if b.phase < 0 {
-			at[2] += worked
-			continue
-		}
-		next.credit += s.lambda * float64(worked+at[2])
-		at[1], at[2] = start, 0
-	}
-	for _, u := range b.units {
-		next.places[s.unitAt(u)] = start
-	}
-	for _, j := range b.linked {
-		at := s.linkAt(j)
-		next.places[at] = min(next.places[at], start)
-	}
-	next.shares = t.shares
-	if len(b.shares) > 0 {
-		next.shares = slices.Clone(t.shares)
-		for _, sh := range b.shares {
-			uses := append(slices.Clone(next.shares[sh.resource]), use{start, sh.amount})
-			slices.SortFunc(uses, func(a, b use) int { return a.start - b.start })
-			next.shares[sh.resource] = uses
-		}
+		next.credit += b.levels[l].gain * b.attended(seconds, missed)
 	}
 	next.bound = s.boundOf(next)
 	if math.IsInf(next.bound, -1) || s.best != nil && next.bound <= s.bestScore+eps {
@@ -321,11 +215,11 @@ func (s *searcher) child(t *state) *state {
 	if n := len(s.spare); n > 0 {
 		c, s.spare = s.spare[n-1], s.spare[:n-1]
 	} else {
-		c = &state{places: make([]int, len(t.places)), tables: make([]*table, len(t.tables))}
+		c = &state{taken: make([]int, len(t.taken)), tables: make([]*table, len(t.tables))}
 	}
-	copy(c.places, t.places)
+	copy(c.taken, t.taken)
 	copy(c.tables, t.tables)
-	c.shares, c.credit, c.from = t.shares, t.credit, t
+	c.credit, c.from = t.credit, t
 	return c
 }
 
@@ -357,7 +251,7 @@ func (s *searcher) read(t *state) *found {
 func (s *searcher) waiting(t *state) float64 {
 	idle := 0
 	for k := range s.strands {
-		idle += len(s.strands[k].players) * s.idleBefore(&s.strands[k], t.places[3*k+1])
+		idle += len(s.strands[k].players) * s.idleBefore(&s.strands[k], t.taken[s.firstAt+k])
 	}
 	return s.lambda * float64(idle)
 }
@@ -368,7 +262,7 @@ func (s *searcher) short(t *state) int {
 	seconds := math.MinInt
 	for k := range s.strands {
 		if s.strands[k].blocks&s.musts != 0 {
-			seconds = max(seconds, s.strands[k].open-t.places[3*k])
+			seconds = max(seconds, s.strands[k].open-t.taken[k])
 		}
 	}
 	return seconds

@@ -4,109 +4,148 @@ package runintest
 import (
 	"fmt"
 	"math/rand/v2"
+	"slices"
 
 	"cuestart/core/clock"
 	"cuestart/core/runin"
 )
 
-// Size says how large a problem is.
+// Size says how large a problem is, and how short of minutes.
 type Size struct{ Players, Blocks, Groups, Resources, Grid, Minutes int }
 
-// The sizes that the engine's times are stated for.
+// The sizes that the engine's times are stated for. Tight and Crowded are the
+// hard ones: most of what is optional has to be left out.
 var (
-	Small  = Size{8, 8, 3, 2, 60, 22}
-	Middle = Size{23, 16, 6, 4, 15, 30}
-	Large  = Size{46, 28, 10, 7, 15, 42}
-	XLarge = Size{80, 40, 14, 9, 15, 50}
+	Small   = Size{8, 8, 3, 2, 60, 22}
+	Middle  = Size{23, 16, 6, 4, 15, 30}
+	Large   = Size{46, 28, 10, 7, 15, 42}
+	XLarge  = Size{80, 40, 14, 9, 15, 50}
+	Tight   = Size{40, 36, 10, 3, 15, 20}
+	Crowded = Size{80, 40, 14, 4, 15, 28}
 )
+
+// maker makes one problem.
+type maker struct {
+	Size
+	*rand.Rand
+	problem   *runin.Problem
+	open, due clock.Offset
+	groups    [][]string
+}
 
 // Problem makes a problem of that size; the same seed makes the same one.
 // Early phases belong mostly to everybody, the sport to groups that may
 // overlap, and the minutes are short of what the targets need.
 func Problem(seed uint64, size Size) *runin.Problem {
-	r := rand.New(rand.NewPCG(seed, 1))
-	grid := func(seconds int) int { return seconds / size.Grid * size.Grid }
-	open, due := clock.Offset(-grid(size.Minutes*60)-300), clock.Offset(-300)
-	p := &runin.Problem{Grid: size.Grid, Phases: []string{"raise", "activate", "mobilise", "potentiate", "sport"}}
-	for i := range size.Players {
-		player := runin.Player{ID: fmt.Sprintf("p%d", i+1), Open: open, Due: due}
-		if r.IntN(12) == 0 {
-			player.Open += 300
-		}
-		p.Players = append(p.Players, player)
-	}
-	for i := range size.Resources {
-		res := runin.Resource{ID: fmt.Sprintf("r%d", i+1), Capacity: 1 + r.IntN(4)/3}
-		if r.IntN(3) == 0 {
-			res.Free = [][2]clock.Offset{{open, due - clock.Offset(grid(60*(1+r.IntN(4))))}}
-		}
-		p.Resources = append(p.Resources, res)
-	}
-	groups := make([][]string, size.Groups)
-	for i, player := range p.Players {
-		g := i % size.Groups
-		if i >= size.Groups {
-			g = r.IntN(size.Groups)
-		}
-		groups[g] = append(groups[g], player.ID)
-	}
-	team := func() (ids []string) {
-		ids = append(ids, groups[r.IntN(len(groups))]...)
-		if r.IntN(3) == 0 {
-			for _, id := range groups[r.IntN(len(groups))] {
-				if !contains(ids, id) {
-					ids = append(ids, id)
-				}
-			}
-		}
-		return ids
-	}
-	for i := range 1 + r.IntN(2) {
-		from := open + clock.Offset(grid(60*(3+r.IntN(size.Minutes*2/3))))
-		p.Fixed = append(p.Fixed, runin.Fixed{ID: fmt.Sprintf("f%d", i+1), Players: team(), Start: from, End: from + clock.Offset(grid(60*(2+r.IntN(3)))), Active: r.IntN(3) == 0})
-	}
-	early := size.Blocks * 2 / 5
+	m := &maker{Size: size, Rand: rand.New(rand.NewPCG(seed, 1)),
+		problem: &runin.Problem{Grid: size.Grid, Phases: []string{"raise", "activate", "mobilise", "potentiate", "sport"}}}
+	m.open, m.due = clock.Offset(-m.grid(size.Minutes*60)-300), -300
+	m.players()
+	m.resources()
+	m.gather()
+	m.fixed()
 	for i := range size.Blocks {
-		b := runin.Block{ID: fmt.Sprintf("b%d", i+1), Weight: []float64{1, 3, 3, 9}[r.IntN(4)]}
-		if i < early {
-			b.Phase = p.Phases[i*4/early]
-			b.Players = []string{runin.Everyone}
-			if r.IntN(4) == 0 {
-				b.Players, b.Loose = team(), r.IntN(2) == 0
-			} else {
-				b.Must, b.Excusable = b.Weight == 9 && r.IntN(2) == 0, r.IntN(3) == 0
-			}
-		} else {
-			b.Phase, b.Players, b.Loose = "sport", team(), r.IntN(2) == 0
-			if r.IntN(8) == 0 {
-				b.Phase = ""
-			}
-			if r.IntN(3) > 0 {
-				b.Needs = []runin.Need{{Resource: p.Resources[r.IntN(len(p.Resources))].ID, Amount: 1}}
-			}
-			if i > early && r.IntN(8) == 0 {
-				b.After = []string{p.Blocks[r.IntN(i)].ID}
-			}
-		}
-		shortest := grid(60 + 30*r.IntN(7))
-		longest := grid(shortest + 30*(1+r.IntN(6)))
-		b.Levels = []runin.Level{{Seconds: shortest, Value: 0.6}}
-		if middle := grid((shortest + longest) / 2); middle > shortest && middle < longest {
-			b.Levels = append(b.Levels, runin.Level{Seconds: middle, Value: 0.6 + 0.4*float64(middle-shortest)/float64(longest-shortest)})
-		}
-		if longest > shortest {
-			b.Levels = append(b.Levels, runin.Level{Seconds: longest, Value: 1})
-		}
-		p.Blocks = append(p.Blocks, b)
+		b := m.block(i)
+		b.Levels = m.levels()
+		m.problem.Blocks = append(m.problem.Blocks, b)
 	}
-	return p
+	return m.problem
 }
 
-func contains(list []string, id string) bool {
-	for _, x := range list {
-		if x == id {
-			return true
+// grid brings seconds down to the grid.
+func (m *maker) grid(seconds int) int { return seconds / m.Grid * m.Grid }
+
+func (m *maker) players() {
+	for i := range m.Players {
+		player := runin.Player{ID: fmt.Sprintf("p%d", i+1), Open: m.open, Due: m.due}
+		if m.IntN(12) == 0 {
+			player.Open += 300
+		}
+		m.problem.Players = append(m.problem.Players, player)
+	}
+}
+
+func (m *maker) resources() {
+	for i := range m.Resources {
+		r := runin.Resource{ID: fmt.Sprintf("r%d", i+1), Capacity: 1 + m.IntN(4)/3}
+		if m.IntN(3) == 0 {
+			r.Free = [][2]clock.Offset{{m.open, m.due - clock.Offset(m.grid(60*(1+m.IntN(4))))}}
+		}
+		m.problem.Resources = append(m.problem.Resources, r)
+	}
+}
+
+// gather puts each player into a group, and somebody into each.
+func (m *maker) gather() {
+	m.groups = make([][]string, m.Groups)
+	for i, player := range m.problem.Players {
+		g := i % m.Groups
+		if i >= m.Groups {
+			g = m.IntN(m.Groups)
+		}
+		m.groups[g] = append(m.groups[g], player.ID)
+	}
+}
+
+// team is a group, or two of them.
+func (m *maker) team() (ids []string) {
+	ids = append(ids, m.groups[m.IntN(len(m.groups))]...)
+	if m.IntN(3) == 0 {
+		for _, id := range m.groups[m.IntN(len(m.groups))] {
+			if !slices.Contains(ids, id) {
+				ids = append(ids, id)
+			}
 		}
 	}
-	return false
+	return ids
+}
+
+func (m *maker) fixed() {
+	for i := range 1 + m.IntN(2) {
+		from := m.open + clock.Offset(m.grid(60*(3+m.IntN(m.Minutes*2/3))))
+		m.problem.Fixed = append(m.problem.Fixed, runin.Fixed{ID: fmt.Sprintf("f%d", i+1), Players: m.team(), Start: from,
+			End: from + clock.Offset(m.grid(60*(2+m.IntN(3)))), Active: m.IntN(3) == 0})
+	}
+}
+
+// block is block i without its levels: two in five belong to the phases before
+// the sport.
+func (m *maker) block(i int) runin.Block {
+	b := runin.Block{ID: fmt.Sprintf("b%d", i+1), Weight: []float64{1, 3, 3, 9}[m.IntN(4)]}
+	early := m.Blocks * 2 / 5
+	if i < early {
+		b.Phase = m.problem.Phases[i*4/early]
+		b.Players = []string{runin.Everyone}
+		if m.IntN(4) == 0 {
+			b.Players, b.Loose = m.team(), m.IntN(2) == 0
+		} else {
+			b.Must, b.Excusable = b.Weight == 9 && m.IntN(2) == 0, m.IntN(3) == 0
+		}
+		return b
+	}
+	b.Phase, b.Players, b.Loose = "sport", m.team(), m.IntN(2) == 0
+	if m.IntN(8) == 0 {
+		b.Phase = ""
+	}
+	if m.IntN(3) > 0 {
+		b.Needs = []runin.Need{{Resource: m.problem.Resources[m.IntN(len(m.problem.Resources))].ID, Amount: 1}}
+	}
+	if i > early && m.IntN(8) == 0 {
+		b.After = []string{m.problem.Blocks[m.IntN(i)].ID}
+	}
+	return b
+}
+
+// levels are two or three lengths.
+func (m *maker) levels() []runin.Level {
+	shortest := m.grid(60 + 30*m.IntN(7))
+	longest := m.grid(shortest + 30*(1+m.IntN(6)))
+	levels := []runin.Level{{Seconds: shortest, Value: 0.6}}
+	if middle := m.grid((shortest + longest) / 2); middle > shortest && middle < longest {
+		levels = append(levels, runin.Level{Seconds: middle, Value: 0.6 + 0.4*float64(middle-shortest)/float64(longest-shortest)})
+	}
+	if longest > shortest {
+		levels = append(levels, runin.Level{Seconds: longest, Value: 1})
+	}
+	return levels
 }

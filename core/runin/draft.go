@@ -1,0 +1,160 @@
+package runin
+
+import "slices"
+
+// draft is a plan as annealing changes it: the order in which blocks are
+// placed, from the due times backwards, and what each is to be. Every plan in
+// which no block can move later is what some draft comes to.
+type draft struct {
+	order []int
+	level []int // by block; -1: left out
+	pick  []int // by block: which of the ends worth trying, the latest being 0
+}
+
+func (d *draft) copyFrom(e *draft) {
+	copy(d.order, e.order)
+	copy(d.level, e.level)
+	copy(d.pick, e.pick)
+}
+
+func (d *draft) clone() *draft {
+	return &draft{slices.Clone(d.order), slices.Clone(d.level), slices.Clone(d.pick)}
+}
+
+// begin is a draft in the listed order: the musts at their shortest, the rest
+// left out. There is none in a tangled model.
+func (a *annealer) begin() *draft {
+	n := len(a.blocks)
+	d := &draft{order: make([]int, 0, n), level: make([]int, n), pick: make([]int, n)}
+	done := uint64(0)
+	for len(d.order) < n {
+		// From the end: the last listed block whose followers are all placed.
+		for i := n - 1; i >= 0; i-- {
+			if a.musts&(1<<i) == 0 {
+				d.level[i] = -1
+			}
+			if done&(1<<i) == 0 && a.blocks[i].later&^done == 0 {
+				d.order = append(d.order, i)
+				done |= 1 << i
+				break
+			}
+		}
+	}
+	return d
+}
+
+// adopt makes d what leads to the plan f, unless what f leaves out would have
+// no place in the order.
+func (a *annealer) adopt(d *draft, f *found) {
+	place := func(i int) int {
+		if f.level[i] < 0 {
+			return -2 * horizon
+		}
+		return f.end[i]
+	}
+	// Those left out stay where the listed order has them: before their
+	// followers nothing may come.
+	order := slices.Clone(d.order)
+	slices.SortStableFunc(order, func(x, y int) int { return place(y) - place(x) })
+	kept := order[:0:0]
+	for _, i := range order {
+		if f.level[i] >= 0 {
+			kept = append(kept, i)
+		}
+	}
+	for _, i := range order {
+		if f.level[i] >= 0 {
+			continue
+		}
+		at := 0
+		for n, j := range kept {
+			if a.blocks[i].later&(1<<j) != 0 {
+				at = n + 1
+			}
+		}
+		kept = slices.Insert(kept, at, i)
+	}
+	done := uint64(0)
+	for _, i := range kept {
+		if a.blocks[i].later&^done != 0 {
+			return
+		}
+		done |= 1 << i
+	}
+	copy(d.level, f.level)
+	copy(d.order, kept)
+}
+
+// mutate changes the draft a little, and returns the first place of its order
+// from which on it differs.
+func (a *annealer) mutate(d *draft) int {
+	n := len(d.order)
+	i := a.random.IntN(n)
+	switch r := a.random.IntN(20); {
+	case r < 6:
+		return a.turn(d, i, 0)
+	case r < 12: // give to one, take from a rival
+		first := a.turn(d, i, 1)
+		if rivals := a.rivals[i]; len(rivals) > 0 {
+			first = min(first, a.turn(d, rivals[a.random.IntN(len(rivals))], -1))
+		}
+		return first
+	case r < 18:
+		return a.shift(d, i)
+	case a.blocks[i].excusable:
+		d.pick[i] = max(0, d.pick[i]+1-2*a.random.IntN(2))
+		return a.pos[i]
+	}
+	return min(a.turn(d, i, 0), a.shift(d, i))
+}
+
+// turn changes the level of block i: up, down, or (0) either way.
+func (a *annealer) turn(d *draft, i, way int) int {
+	low, high := -1, len(a.blocks[i].levels)-1
+	if a.musts&(1<<i) != 0 {
+		low = 0
+	}
+	if way == 0 {
+		way = 1 - 2*a.random.IntN(2)
+	}
+	was := d.level[i]
+	d.level[i] = max(low, min(high, was+way))
+	if d.level[i] == was {
+		return len(d.order)
+	}
+	return a.pos[i]
+}
+
+// shift moves block i within the order, as far as its followers and
+// predecessors let it.
+func (a *annealer) shift(d *draft, i int) int {
+	n := len(d.order)
+	from := a.pos[i]
+	low, high := from, from
+	for low > 0 && a.blocks[i].later&(1<<d.order[low-1]) == 0 {
+		low--
+	}
+	for high < n-1 && a.blocks[d.order[high+1]].later&(1<<i) == 0 {
+		high++
+	}
+	if low == high {
+		return n
+	}
+	// To the place of a rival that it may pass: passing others changes nothing.
+	free := a.free[i]
+	if len(free) == 0 {
+		return n
+	}
+	to := max(low, min(high, a.pos[free[a.random.IntN(len(free))]]))
+	if to == from {
+		return n
+	}
+	for at := from; at < to; at++ {
+		d.order[at] = d.order[at+1]
+	}
+	for at := from; at > to; at-- {
+		d.order[at] = d.order[at-1]
+	}
+	d.order[to] = i
+	return min(from, to)
+}

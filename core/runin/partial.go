@@ -1,0 +1,142 @@
+package runin
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"cuestart/core/clock"
+)
+
+// partial answers a problem whose musts do not fit: by how much, why, and the
+// best plan that there is when musts too may be left out.
+func (s *searcher) partial(steps int, proven bool) *Result {
+	short := s.shortest(steps, false)
+	result := s.most(steps)
+	if short.best != nil {
+		result.ShortBy = max(0, -int(short.bestScore)*short.unit)
+		result.Binds, result.Why = s.binding(short)
+		return result
+	}
+	if freed := s.shortest(steps, true); freed.best != nil {
+		result.Binds, result.Why = s.binding(freed)
+		result.Why += fmt.Sprintf("; what they need would have to be free %s earlier too", clock.Duration(-int(freed.bestScore)*freed.unit))
+		return result
+	}
+	result.Why = "the musts cannot all be placed, however early the work begins: a pin, a link, a fixed event or a resource stands in the way"
+	for i := range s.problem.Blocks {
+		b := &s.problem.Blocks[i]
+		for _, need := range b.Needs {
+			for _, r := range s.problem.Resources {
+				if b.Must && r.ID == need.Resource && r.Capacity < need.Amount {
+					result.Why = fmt.Sprintf("%s, a must, needs %d of %s, which holds %d", b.ID, need.Amount, r.ID, r.Capacity)
+				}
+			}
+		}
+	}
+	return result
+}
+
+// mustBonus is what keeping a must is worth over its gain when not all of them
+// can be kept: more than all else, so that as many as can be are.
+const mustBonus = 50
+
+// most is the best plan that keeps as many musts as can be. Its bound is its
+// score if it is proven best among such plans, and else holds for every plan
+// that may leave musts out.
+func (s *searcher) most(steps int) *Result {
+	model := newModel(s.problem)
+	bonus := func(by float64) {
+		for i := range model.blocks {
+			for l := range model.blocks[i].levels {
+				if model.blocks[i].must {
+					model.blocks[i].levels[l].gain += by
+				}
+			}
+		}
+	}
+	rest := newSearcher(s.ctx, model)
+	rest.steps, rest.musts = steps, 0
+	bonus(mustBonus)
+	whole := rest.solve()
+	bonus(-mustBonus)
+	result := rest.result(false, true)
+	if !whole {
+		result.Bound = max(result.Score, rest.newRelaxation().descend(result.Score, effort(len(rest.blocks)).descend))
+	}
+	return result
+}
+
+// shortest finds how much earlier all would have to open for the musts to fit
+// at their shortest; with freed, resources too are free from any early moment.
+func (s *searcher) shortest(steps int, freed bool) *searcher {
+	lowered := *s.problem
+	lowered.Players = slices.Clone(lowered.Players)
+	for i := range lowered.Players {
+		lowered.Players[i].Open = -2 * horizon
+	}
+	if freed {
+		lowered.Resources = slices.Clone(lowered.Resources)
+		for i := range lowered.Resources {
+			if free := slices.Clone(lowered.Resources[i].Free); len(free) > 0 {
+				free[0][0] = -2 * horizon
+				lowered.Resources[i].Free = free
+			}
+		}
+	}
+	short := newSearcher(s.ctx, newModel(&lowered))
+	short.shortfall = true
+	// The strands of the lowered problem are those of the problem but for the
+	// open times: what counts is the latest of a strand's players.
+	for k := range short.strands {
+		st := &short.strands[k]
+		st.open = math.MinInt
+		for _, player := range st.players {
+			st.open = max(st.open, short.at(s.problem.Players[player].Open))
+		}
+	}
+	short.steps = steps
+	short.solve()
+	return short
+}
+
+// binding says in one sentence what keeps the musts from fitting, and whom.
+func (s *searcher) binding(short *searcher) (players []string, why string) {
+	worst, by := 0, math.MinInt
+	for k := range short.strands {
+		first := short.strands[k].due
+		for _, i := range short.blocksOf(k) {
+			if l := short.best.level[i]; l >= 0 {
+				first = min(first, short.best.end[i]-short.blocks[i].levels[l].seconds)
+			}
+		}
+		if n := short.strands[k].open - first; n > by {
+			worst, by = k, n
+		}
+	}
+	strand := &short.strands[worst]
+	for _, player := range strand.players {
+		players = append(players, s.problem.Players[player].ID)
+	}
+	need := 0
+	for _, i := range short.blocksOf(worst) {
+		if b := &short.blocks[i]; b.must {
+			need += b.levels[0].seconds
+		}
+	}
+	room := strand.due - strand.open - overlap(strand.closed, strand.open, strand.due)
+	if need > room {
+		return players, fmt.Sprintf("the musts at their shortest take %s, and there are %s", clock.Duration(need*short.unit), clock.Duration(room*short.unit))
+	}
+	return players, fmt.Sprintf("the musts take %s of %s, but fixed events, links, joint blocks or resources leave them no place to stand", clock.Duration(need*short.unit), clock.Duration(room*short.unit))
+}
+
+// blocksOf lists the blocks of strand k.
+func (m *model) blocksOf(k int) (blocks []int) {
+	for i := range m.blocks {
+		if slices.Contains(m.blocks[i].strands, k) {
+			blocks = append(blocks, i)
+		}
+	}
+	return blocks
+}
