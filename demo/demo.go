@@ -5,6 +5,7 @@ package demo
 import (
 	"context"
 	"fmt"
+	"slices"
 	"time"
 
 	"github.com/alexedwards/argon2id"
@@ -65,7 +66,7 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 		if err != nil {
 			return fmt.Errorf("the demo's %s: %w", d.Title, err)
 		}
-		if _, err := s.AddSession(ctx, firstTeam, store.Fitted{Document: d, Schedule: schedule, Summary: "made", By: coach.ID}); err != nil {
+		if _, err := s.AddSession(ctx, coach.ClubID, firstTeam, store.Fitted{Document: d, Schedule: schedule, Summary: "made", By: coach.ID}); err != nil {
 			return err
 		}
 	}
@@ -74,36 +75,21 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 
 // keep fills in what the club keeps between sessions.
 func keep(ctx context.Context, s *store.Store, coach store.Account, hash string, firstTeam, juniors uint64, now time.Time) error {
-	venue, err := s.Fill(ctx, coach.ClubID, store.Change{Is: club.Venue{Name: "Tidegate", TimeZone: zone}})
+	if err := places(ctx, s, coach.ClubID); err != nil {
+		return err
+	}
+	players, err := s.Fill(ctx, coach.ClubID, of(firstTeam, first)...)
 	if err != nil {
 		return err
 	}
-	var all []store.Change
-	for _, z := range ground {
-		all = append(all, store.Change{Owner: venue[0], Is: z})
-	}
-	for _, k := range kit {
-		all = append(all, store.Change{Is: k})
-	}
-	for _, one := range staff {
-		all = append(all, store.Change{Is: one})
-	}
-	for _, p := range first {
-		all = append(all, store.Change{Owner: firstTeam, Is: p})
-	}
-	for _, p := range under16 {
-		all = append(all, store.Change{Owner: juniors, Is: p})
-	}
-	ids, err := s.Fill(ctx, coach.ClubID, all...)
-	if err != nil {
+	if _, err := s.Fill(ctx, coach.ClubID, of(juniors, under16)...); err != nil {
 		return err
 	}
-	players := ids[len(ground)+len(kit)+len(staff):]
-	units := []store.Change{
-		{Owner: firstTeam, Is: club.Unit{Name: "Throw and catch", Players: []uint64{players[1], players[3], players[4]}}},
-		{Owner: firstTeam, Is: club.Unit{Name: "Place kickers", Players: []uint64{players[9], players[14]}}},
-	}
-	if _, err := s.Fill(ctx, coach.ClubID, units...); err != nil {
+	units := of(firstTeam, []club.Unit{
+		{Name: "Throw and catch", Players: []uint64{players[1], players[3], players[4]}},
+		{Name: "Place kickers", Players: []uint64{players[9], players[14]}},
+	})
+	if _, err := s.Fill(ctx, coach.ClubID, append(units, trials(players, now)...)...); err != nil {
 		return err
 	}
 	token, err := s.Invite(ctx, coach, "Signe Aldous", MedicalEmail, store.Medical, now)
@@ -113,25 +99,47 @@ func keep(ctx context.Context, s *store.Store, coach store.Account, hash string,
 	if _, err := s.Join(ctx, token, hash, now); err != nil {
 		return err
 	}
-	day := now.Format(time.DateOnly)
-	var trials []store.Change
+	_, err = s.Fill(ctx, coach.ClubID, store.Change{Owner: players[24], Is: club.Restriction{NoJumps: true, MaxEffort: 80, From: now.Format(time.DateOnly),
+		Until: now.AddDate(0, 0, 12).Format(time.DateOnly), Review: now.AddDate(0, 0, 7).Format(time.DateOnly)}})
+	return err
+}
+
+// of are things of an owner as changes.
+func of[T club.Thing](owner uint64, list []T) (changes []store.Change) {
+	for _, one := range list {
+		changes = append(changes, store.Change{Owner: owner, Is: one})
+	}
+	return changes
+}
+
+// places fills in the ground, its zones, the kit and the staff.
+func places(ctx context.Context, s *store.Store, clubID uint64) error {
+	venue, err := s.Fill(ctx, clubID, store.Change{Is: club.Venue{Name: "Tidegate", TimeZone: zone}})
+	if err != nil {
+		return err
+	}
+	_, err = s.Fill(ctx, clubID, slices.Concat(of(venue[0], ground), of(0, kit), of(0, staff))...)
+	return err
+}
+
+// trials are the jump tests of some players, a month ago and last week.
+func trials(players []uint64, now time.Time) (changes []store.Change) {
 	for _, jumper := range []struct {
 		player         int
 		october, later []float64
-	}{{0, []float64{30.2, 31.5, 31.1}, []float64{31, 32.1, 31.8}}, {9, []float64{34.9, 36.2, 35.8}, []float64{36.4, 36.8, 35.9}}, {14, []float64{37.1, 38.4, 38}, []float64{38.2, 38.9, 38.6}}, {24, []float64{32.6, 33.9, 33.5}, []float64{33.1, 34.2, 33.3}}} {
-		for _, on := range []struct {
-			ago   int
-			tries []float64
-		}{{29, jumper.october}, {8, jumper.later}} {
-			trials = append(trials, store.Change{Owner: players[jumper.player], Is: club.Trial{Test: "Jump height", Unit: "cm", Better: club.Higher, Day: now.AddDate(0, 0, -on.ago).Format(time.DateOnly), Tries: on.tries}})
+	}{
+		{0, []float64{30.2, 31.5, 31.1}, []float64{31, 32.1, 31.8}},
+		{9, []float64{34.9, 36.2, 35.8}, []float64{36.4, 36.8, 35.9}},
+		{14, []float64{37.1, 38.4, 38}, []float64{38.2, 38.9, 38.6}},
+		{24, []float64{32.6, 33.9, 33.5}, []float64{33.1, 34.2, 33.3}},
+	} {
+		jump := func(ago int, tries []float64) store.Change {
+			return store.Change{Owner: players[jumper.player], Is: club.Trial{Test: "Jump height", Unit: "cm", Better: club.Higher,
+				Day: now.AddDate(0, 0, -ago).Format(time.DateOnly), Tries: tries}}
 		}
+		changes = append(changes, jump(29, jumper.october), jump(8, jumper.later))
 	}
-	if _, err := s.Fill(ctx, coach.ClubID, trials...); err != nil {
-		return err
-	}
-	_, err = s.Fill(ctx, coach.ClubID, store.Change{Owner: players[24], Is: club.Restriction{NoJumps: true, MaxEffort: 80, From: day,
-		Until: now.AddDate(0, 0, 12).Format(time.DateOnly), Review: now.AddDate(0, 0, 7).Format(time.DateOnly)}})
-	return err
+	return changes
 }
 
 // next is the first moment after now on that weekday at that time.

@@ -241,7 +241,7 @@ func (s *program) measure() error {
 	}
 	figure("board_p95", p95(times), "ms")
 
-	editionOf := regexp.MustCompile(`name="edition" value="(\d+)"`)
+	revisionOf := regexp.MustCompile(`name="revision" value="(\d+)"`)
 	page, err := s.get(board)
 	if err != nil {
 		return err
@@ -249,7 +249,7 @@ func (s *program) measure() error {
 	times = nil
 	for n := range 100 {
 		by := []string{"1", "-1"}[n%2]
-		form := url.Values{"edition": {editionOf.FindStringSubmatch(page.text)[1]}, "item": {"0"}, "by": {by}}
+		form := url.Values{"revision": {revisionOf.FindStringSubmatch(page.text)[1]}, "item": {"0"}, "by": {by}}
 		began := time.Now()
 		if page, err = s.post("/sessions/1/blocks/lineout/dose", form); err != nil {
 			return err
@@ -263,7 +263,7 @@ func (s *program) measure() error {
 		return err
 	}
 	figure("first_load_kb", kb, "kB")
-	page, err = s.post("/sessions/1/publish", url.Values{"edition": {editionOf.FindStringSubmatch(page.text)[1]}})
+	page, err = s.post("/sessions/1/publish", url.Values{"revision": {revisionOf.FindStringSubmatch(page.text)[1]}})
 	if err != nil {
 		return err
 	}

@@ -140,7 +140,7 @@ func TestAFormSentBackAsItCameChangesNothing(t *testing.T) {
 
 	kept := func() string {
 		var all bytes.Buffer
-		for _, list := range []any{things[club.Player](t, p.Store), things[club.Zone](t, p.Store), things[club.Kit](t, p.Store), things[club.Staff](t, p.Store), things[club.Venue](t, p.Store), things[club.Unit](t, p.Store)} {
+		for _, list := range []any{things[club.Player](t), things[club.Zone](t), things[club.Kit](t), things[club.Staff](t), things[club.Venue](t), things[club.Unit](t)} {
 			text, err := json.Marshal(list)
 			require.NoError(t, err)
 			all.Write(text)
@@ -148,30 +148,30 @@ func TestAFormSentBackAsItCameChangesNothing(t *testing.T) {
 		return all.String()
 	}
 	before := kept()
-	for _, k := range things[club.Player](t, p.Store)[:12] {
+	for _, k := range things[club.Player](t)[:12] {
 		send(fmt.Sprintf("/squad?player=%d", k.ID), "/squad/1/players")
 	}
-	send(fmt.Sprintf("/squad?unit=%d", things[club.Unit](t, p.Store)[0].ID), "/squad/1/units")
-	send(fmt.Sprintf("/ground?edit=zone&id=%d", things[club.Zone](t, p.Store)[3].ID), "/ground/zone")
-	send(fmt.Sprintf("/ground?edit=kit&id=%d", things[club.Kit](t, p.Store)[0].ID), "/ground/kit")
-	send(fmt.Sprintf("/ground?edit=staff&id=%d", things[club.Staff](t, p.Store)[0].ID), "/ground/staff")
+	send(fmt.Sprintf("/squad?unit=%d", things[club.Unit](t)[0].ID), "/squad/1/units")
+	send(fmt.Sprintf("/ground?edit=zone&id=%d", things[club.Zone](t)[3].ID), "/ground/zone")
+	send(fmt.Sprintf("/ground?edit=kit&id=%d", things[club.Kit](t)[0].ID), "/ground/kit")
+	send(fmt.Sprintf("/ground?edit=staff&id=%d", things[club.Staff](t)[0].ID), "/ground/staff")
 	send("/ground?edit=venue&id=1", "/ground/venue")
 	after := kept()
 	assert.Equal(t, withoutEditions(before), withoutEditions(after))
 
 	board, err := p.Board(ctx, 1, 1)
 	require.NoError(t, err)
-	for _, action := range []string{"head", "day", "fixed", "players", "blocks/lineout"} {
-		send("/sessions/1?block=lineout", "/sessions/1/"+action)
+	for action, drawer := range map[string]string{"head": "session", "day": "day", "fixed": "fixed", "players": "people", "blocks/lineout": "block"} {
+		send("/sessions/1?block=lineout&drawer="+drawer, "/sessions/1/"+action)
 	}
 	same, err := p.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	assert.Equal(t, board.Document, same.Document)
-	assert.Equal(t, board.Edition, same.Edition, "nothing to take back")
+	assert.Equal(t, board.Revision, same.Revision, "nothing to take back")
 }
 
-func things[T club.Thing](t *testing.T, s *store.Store) []store.Kept[T] {
-	kept, err := store.Things[T](context.Background(), s, 1)
+func things[T club.Thing](t *testing.T) []store.Entry[T] {
+	kept, err := store.Entries[T](context.Background(), db, 1)
 	require.NoError(t, err)
 	return kept
 }

@@ -107,8 +107,8 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 
 // The phone counts down by itself: nothing is asked of the server meanwhile.
 func TestThePhoneCountsWithoutASignal(t *testing.T) {
-	base, p := site(t, true)
-	token, err := p.Store.Publish(context.Background(), 1, 1, 1)
+	base, _ := site(t, true)
+	token, err := db.Publish(context.Background(), 1, 1, 1)
 	require.NoError(t, err)
 	b := newBrowser(t, base)
 	b.open("/r/" + token + "/p10")
@@ -135,7 +135,7 @@ func TestBadInputIsASentence(t *testing.T) {
 		assert.NotContains(t, text, "goroutine")
 		return answer.StatusCode, text
 	}
-	status, _ := post("/sessions/1/undo", url.Values{"edition": {"1"}})
+	status, _ := post("/sessions/1/undo", url.Values{"revision": {"1"}})
 	assert.Equal(t, http.StatusOK, status, "signed out: led to the sign-in page")
 	status, text := post("/sign-in", url.Values{"email": {demo.Email}, "password": {"wrong"}})
 	assert.Equal(t, http.StatusUnauthorized, status)
@@ -162,7 +162,7 @@ func TestBadInputIsASentence(t *testing.T) {
 		{"a block that is gone", "/sessions/1/blocks/nothing/remove", url.Values{}, 422, "no longer in the plan", ""},
 		{"nobody in a block", "/sessions/1/blocks", url.Values{"drill": {"raise skips"}, "who": {"nobody"}, "priority": {"should"}}, 422, "pick who does it", ""},
 		{"a drill in a strange phase", "/sessions/1/blocks", url.Values{"drill": {"mobilise sprints"}, "who": {"*"}, "priority": {"should"}}, 422, "does not belong in that phase", ""},
-		{"a stale edition", "/sessions/1/blocks/lineout/remove", url.Values{"edition": {"77"}}, 409, "Somebody else changed this plan", ""},
+		{"a stale revision", "/sessions/1/blocks/lineout/remove", url.Values{"revision": {"77"}}, 409, "Somebody else changed this plan", ""},
 		{"nothing to undo", "/sessions/1/undo", url.Values{}, 409, "nothing more to undo", ""},
 		{"a session of nobody", "/sessions/4711/undo", url.Values{}, 404, "There is nothing here", ""},
 		{"a session that is no number", "/sessions/x/undo", url.Values{}, 404, "There is nothing here", ""},
@@ -170,7 +170,7 @@ func TestBadInputIsASentence(t *testing.T) {
 		{"a form of two megabytes", "/sessions", url.Values{"title": {strings.Repeat("a", 2<<20)}}, 413, "too much at once", ""},
 		{"no name", "/sessions", url.Values{"kind": {"match"}, "title": {" "}, "start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "give it a name", ""},
 		{"a title of two lines", "/sessions", url.Values{"kind": {"match"}, "title": {"a\nb"}, "start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "one line of plain text", ""},
-		{"minutes that are none", "/sessions", url.Values{"kind": {"match"}, "title": {"Kept title"}, "start": {"2026-12-01T15:00"}, "venue": {"1"}, "minutes": {"many"}}, 422, "between 5 and 180 minutes", "Kept title"},
+		{"minutes that are none", "/sessions", url.Values{"kind": {"match"}, "title": {"Kept title"}, "start": {"2026-12-01T15:00"}, "venue": {"1"}, "minutes": {"many"}}, 422, "between 5 and 180", "Kept title"},
 		{"air of a furnace", "/sessions", url.Values{"kind": {"match"}, "title": {"x"}, "start": {"2026-12-01T15:00"}, "venue": {"1"}, "air": {"400"}}, 422, "between -40 and 55", "400"},
 		{"a routine that is gone", "/sessions", url.Values{"kind": {"match"}, "title": {"x"}, "start": {"2026-12-01T15:00"}, "venue": {"1"}, "from": {"4711"}}, 422, "no longer there", ""},
 		{"wind of a storm on the board", "/sessions/1/day", url.Values{"wind": {"99"}}, 422, "between 0 and 60", "99"},
@@ -206,8 +206,10 @@ func TestBadInputIsASentence(t *testing.T) {
 		{"a stale player", "/squad/1/players", url.Values{"id": {"21"}, "first": {"Nova"}, "edition": {"77"}}, 409, "Somebody else changed this", ""},
 		{"an unknown time zone", "/sessions", url.Values{"kind": {"match"}, "title": {"x"}, "start": {"2026-12-01T15:00"}, "zone": {"Moon/Base"}}, 422, "not known", "Moon/Base"},
 	} {
-		if !c.form.Has("edition") {
-			c.form.Set("edition", "1")
+		for _, count := range []string{"edition", "revision"} {
+			if !c.form.Has(count) {
+				c.form.Set(count, "1")
+			}
 		}
 		status, text := post(c.path, c.form)
 		assert.Equal(t, c.status, status, c.name)
@@ -216,9 +218,9 @@ func TestBadInputIsASentence(t *testing.T) {
 	}
 	board, err := p.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
-	assert.EqualValues(t, 1, board.Edition, "nothing was changed by any of it")
+	assert.EqualValues(t, 1, board.Revision, "nothing was changed by any of it")
 
-	request, err := http.NewRequest("POST", base+"/sessions/1/blocks/lineout/remove", strings.NewReader("edition=1"))
+	request, err := http.NewRequest("POST", base+"/sessions/1/blocks/lineout/remove", strings.NewReader("revision=1"))
 	require.NoError(t, err)
 	request.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 	request.Header.Set("Origin", "https://elsewhere.example")
@@ -305,7 +307,7 @@ func TestABlockIsAddedAndOrdered(t *testing.T) {
 	b := newBrowser(t, base)
 	b.signIn()
 	b.open("/sessions/1")
-	b.run(`document.querySelector("details:has(#add)").open = true`)
+	b.run(`document.querySelector("#drawer-add").open = true`)
 	b.set("#add-drill", "mobilise ankle-rocks")
 	b.set("#add-who", "u-kickers")
 	b.run(`document.querySelector("#add").click()`)

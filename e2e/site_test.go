@@ -27,6 +27,7 @@ import (
 	"cuestart/planner"
 	"cuestart/store"
 	"cuestart/web"
+	"cuestart/web/shell"
 )
 
 // shots is where pictures of the main views are written; empty: none are.
@@ -36,6 +37,9 @@ var shots = flag.String("shots", "", "folder for a picture of each main view")
 var now = time.Date(2026, 11, 25, 10, 42, 0, 0, time.UTC)
 
 var server *mariadb.Server
+
+// db is the database of the site that was made last.
+var db *store.Store
 
 func TestMain(m *testing.M) {
 	flag.Parse()
@@ -51,12 +55,11 @@ func site(t *testing.T, withDemo bool) (address string, p *planner.Planner) {
 	if withDemo {
 		require.NoError(t, demo.Fill(ctx, s, now))
 	}
-	p = planner.New(s)
+	db, p = s, planner.New(s)
 	p.Now = func() time.Time { return now }
-	pages, err := web.New(web.Config{Planner: p, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
-	require.NoError(t, err)
-	listening := httptest.NewServer(pages.Handler())
-	t.Cleanup(func() { listening.Close(); pages.Close(); s.Close() })
+	signIns, end := s.SignIns()
+	listening := httptest.NewServer(web.Handler(shell.Config{Planner: p, SignIns: signIns, Log: slog.New(slog.NewTextHandler(io.Discard, nil))}))
+	t.Cleanup(func() { listening.Close(); end(); s.Close() })
 	return listening.URL, p
 }
 
@@ -111,9 +114,11 @@ func (b *browser) fill(css, value string) {
 	b.do(chromedp.Clear(chromedp.CSS(css)), chromedp.SendKeys(chromedp.CSS(css), value))
 }
 
-// set gives a field a value and lets it settle, as picking a date does.
+// set gives a field a value and lets it settle, as picking a date does. It waits
+// for a field that is yet to come.
 func (b *browser) set(css, value string) {
 	b.t.Helper()
+	b.until(fmt.Sprintf("document.querySelector(%q)", css))
 	b.run(fmt.Sprintf(`(() => { const f = document.querySelector(%q); f.value = %q; f.dispatchEvent(new Event("change", {bubbles: true})) })()`, css, value))
 }
 

@@ -24,9 +24,9 @@ func TestEveryViewIsWhole(t *testing.T) {
 	axe, err := os.ReadFile("testdata/axe.min.js")
 	require.NoError(t, err)
 	base, p := site(t, true)
-	token, err := p.Store.Publish(context.Background(), 1, 1, 1)
+	token, err := db.Publish(context.Background(), 1, 1, 1)
 	require.NoError(t, err)
-	require.NoError(t, p.KeepRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, "Match day", "home matches"))
+	require.NoError(t, p.SaveRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, "Match day", "home matches"))
 	b := newBrowser(t, base)
 	b.open("/sign-in")
 	b.shot("sign-in")
@@ -42,7 +42,7 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"run-in-away", "/sessions/3", []int64{1280}},
 		{"drills", "/drills?q=hip&drill=lunge-reach", []int64{1280, 768, 360}},
 		{"drill-edit", "/drills/kicks-at-posts/edit", []int64{1280, 360}},
-		{"squad", "/squad?player=" + playerNamed(t, p.Store, "Keziah"), []int64{1280, 360}},
+		{"squad", "/squad?player=" + playerNamed(t, "Keziah"), []int64{1280, 360}},
 		{"squad-unit", "/squad?unit=new", []int64{1280, 360}},
 		{"ground", "/ground?edit=zone&id=new&of=1", []int64{1280, 360}},
 		{"routines", "/routines?slot=raise.0", []int64{1280, 360}},
@@ -55,28 +55,29 @@ func TestEveryViewIsWhole(t *testing.T) {
 	})
 
 	long := strings.Repeat("Unbreakable", 7) // 77 characters without a space
-	require.NoError(t, p.Change(context.Background(), store.Account{ID: 1, ClubID: 1}, 2, 1, func(d *plan.Document) (string, error) {
+	_, err = p.Change(context.Background(), store.Account{ID: 1, ClubID: 1}, 2, 1, func(d *plan.Document) (string, error) {
 		d.Title, d.Blocks[0].Name, d.Players[0].First, d.Zones[0].Name, d.Fixed[0].Name = long, long, long, long, long
 		return "long names", nil
-	}))
+	})
+	require.NoError(t, err)
 	coach := store.Account{ID: 1, ClubID: 1, Role: store.Coach}
 	own, _ := book.Find("skips")
 	own.Code, own.Name, own.Aim, own.Cues, own.Kit = "long", long, long, []string{long, long}, []string{long}
-	_, err = p.Keep(context.Background(), coach, long, store.Change{Owner: 1, Is: club.Player{First: long, Last: long, Position: long, Number: 999, Notes: long}}, store.Change{Owner: 1, Is: club.Unit{Name: long, Players: []uint64{21, 22}}},
+	_, err = p.Save(context.Background(), coach, long, store.Change{Owner: 1, Is: club.Player{First: long, Last: long, Position: long, Number: 999, Notes: long}}, store.Change{Owner: 1, Is: club.Unit{Name: long, Players: []uint64{21, 22}}},
 		store.Change{Is: club.Kit{Name: long, Pieces: 10_000}}, store.Change{Is: club.Staff{Name: long, Role: long}}, store.Change{Owner: 1, Is: club.Zone{Name: long, Capacity: 999, Lanes: 99, Metres: 500, Surface: long}}, store.Change{Is: club.Drill{Drill: own}},
 		store.Change{Is: club.Fixture{UID: "long", For: plan.Match, Title: long, Place: long, Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}}})
 	require.NoError(t, err)
-	require.NoError(t, p.KeepRoutine(context.Background(), coach, 2, long, long))
-	longToken, err := p.Store.Publish(context.Background(), 1, 2, 2)
+	require.NoError(t, p.SaveRoutine(context.Background(), coach, 2, long, long))
+	longToken, err := db.Publish(context.Background(), 1, 2, 2)
 	require.NoError(t, err)
 	looksWhole(t, b, string(axe), []view{
 		{"long-run-in-opened", "/sessions/2?block=tag", []int64{360}},
 		{"long-run-in", "/sessions/2?block=tag", []int64{1280, 360}},
 		{"long-today", "/today", []int64{1280, 360}},
-		{"long-squad", "/squad?player=" + playerNamed(t, p.Store, long), []int64{1280, 360}},
+		{"long-squad", "/squad?player=" + playerNamed(t, long), []int64{1280, 360}},
 		{"long-ground", "/ground?edit=staff&id=new", []int64{1280, 360}},
 		{"long-drills", "/drills?q=unbreakable&drill=long", []int64{1280, 360}},
-		{"long-routines", "/routines?routine=" + fmt.Sprint(things[club.Routine](t, p.Store)[1].ID), []int64{1280, 360}},
+		{"long-routines", "/routines?routine=" + fmt.Sprint(things[club.Routine](t)[1].ID), []int64{1280, 360}},
 		{"long-new-opened", "/sessions/new", []int64{1280, 360}},
 		{"long-sheet", "/sessions/2/sheet", []int64{360}},
 		{"long-my-run-in", "/r/" + longToken + "/p1", []int64{360}},
@@ -100,8 +101,10 @@ func looksWhole(t *testing.T, b *browser, axe string, views []view) {
 				}
 				b.size(width, height)
 				b.open(view.path)
+				b.until(`(document.querySelector("[data-screen]")?.dataset.screen || "") == (document.querySelector("[data-screen]") ? document.cookie.match(/screen=(\w+)/)?.[1] ?? "" : "")`)
 				if strings.HasSuffix(view.name, "-opened") {
 					b.run(`document.querySelectorAll("main details").forEach(d => { d.open = true })`)
+					b.until(`!document.querySelector("details[open][data-empty]")`)
 				}
 				b.shot(fmt.Sprintf("%s-%d", view.name, width))
 				wide := eval[int](b, `document.documentElement.scrollWidth`)

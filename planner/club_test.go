@@ -14,10 +14,10 @@ import (
 	"cuestart/store"
 )
 
-func players(t *testing.T, p *planner.Planner) map[string]store.Kept[club.Player] {
-	kept, err := store.Things[club.Player](ctx, p.Store, 1)
+func players(t *testing.T, p *planner.Planner) map[string]store.Entry[club.Player] {
+	kept, err := store.Entries[club.Player](ctx, db, 1)
 	require.NoError(t, err)
-	named := map[string]store.Kept[club.Player]{}
+	named := map[string]store.Entry[club.Player]{}
 	for _, k := range kept {
 		named[k.Is.First] = k
 	}
@@ -47,7 +47,7 @@ func TestAListChangesWhatDiffers(t *testing.T) {
 	assert.Len(t, after, len(before)+1)
 	assert.Equal(t, before["Sunniva"].Edition, after["Sunniva"].Edition, "what is the same is left alone")
 	assert.ErrorIs(t, p.Import(ctx, coach, "the same again", differences), store.ErrStale)
-	_, err = p.Store.TakeBack(ctx, coach)
+	_, err = db.TakeBack(ctx, coach)
 	require.NoError(t, err)
 	again := players(t, p)
 	assert.Equal(t, before["Orla"].Is, again["Orla"].Is)
@@ -72,7 +72,7 @@ func TestWhoLeavesTheSquadLeavesItsUnits(t *testing.T) {
 	for _, u := range squad.Units {
 		assert.NotContains(t, u.Is.Players, juno)
 	}
-	_, err = p.Store.TakeBack(ctx, coach)
+	_, err = db.TakeBack(ctx, coach)
 	require.NoError(t, err)
 	squad, err = p.Squad(ctx, 1, 0)
 	require.NoError(t, err)
@@ -85,10 +85,10 @@ func TestWhoLeavesTheSquadLeavesItsUnits(t *testing.T) {
 
 func TestARoutineRemembersHowItWas(t *testing.T) {
 	p := open(t, "routine", true)
-	require.NoError(t, p.KeepRoutine(ctx, coach, 1, "Match day", "home"))
-	require.NoError(t, p.Change(ctx, coach, 1, 1, func(d *plan.Document) (string, error) { return d.SetDose("lineout", 0, 12) }))
-	require.NoError(t, p.KeepRoutine(ctx, coach, 1, "Match day", "home"))
-	kept, err := store.Things[club.Routine](ctx, p.Store, 1)
+	require.NoError(t, p.SaveRoutine(ctx, coach, 1, "Match day", "home"))
+	require.NoError(t, does(p.Change(ctx, coach, 1, 1, func(d *plan.Document) (string, error) { return d.SetDose("lineout", 0, 12) })))
+	require.NoError(t, p.SaveRoutine(ctx, coach, 1, "Match day", "home"))
+	kept, err := store.Entries[club.Routine](ctx, db, 1)
 	require.NoError(t, err)
 	require.Len(t, kept, 1, "kept in place of the one before")
 	assert.Equal(t, []string{"Line-out throws: 12 throws, was 9"}, kept[0].Is.Changed())
@@ -98,12 +98,12 @@ func TestARoutineRemembersHowItWas(t *testing.T) {
 	assert.Positive(t, cost.Seconds)
 	assert.Contains(t, cost.Kit, "ball")
 	var wrong plan.Problems
-	assert.ErrorAs(t, p.KeepRoutine(ctx, coach, 1, " ", ""), &wrong)
+	assert.ErrorAs(t, p.SaveRoutine(ctx, coach, 1, " ", ""), &wrong)
 
 	// Used on another day, its blocks stand again, and a place that rotates takes its turn.
 	routine := kept[0].Is
 	routine.Slots = []club.Slot{{Block: "raise", Item: 1, Pool: []string{"shuffle-and-cross", "back-skips"}}}
-	_, err = p.Keep(ctx, coach, "slots", store.Change{ID: kept[0].ID, Is: routine})
+	_, err = p.Save(ctx, coach, "slots", store.Change{ID: kept[0].ID, Is: routine})
 	require.NoError(t, err)
 	added, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Match, Title: "Next", Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, From: fmt.Sprint(kept[0].ID)})
 	require.NoError(t, err)
@@ -115,13 +115,13 @@ func TestARoutineRemembersHowItWas(t *testing.T) {
 func TestTheDaysFactorsAreSwitchedOneByOne(t *testing.T) {
 	p := open(t, "factors", true)
 	air := 2.0
-	require.NoError(t, p.Change(ctx, coach, 1, 1, planner.SetDay(plan.Conditions{Celsius: &air, HardYesterday: true})))
+	require.NoError(t, does(p.Change(ctx, coach, 1, 1, planner.SetDay(plan.Conditions{Celsius: &air, HardYesterday: true}))))
 	cold := board(t, p, 1)
-	require.NoError(t, p.Change(ctx, coach, 1, 2, planner.SetFactor("cold-raise", false)))
+	require.NoError(t, does(p.Change(ctx, coach, 1, 2, planner.SetFactor("cold-raise", false))))
 	off := board(t, p, 1)
 	assert.Less(t, off.Schedule.Amounts[0][0], cold.Schedule.Amounts[0][0], "the raise is not longer any more")
 	assert.Equal(t, cold.Schedule.Amounts[4], off.Schedule.Amounts[4], "the day after a hard day still counts")
-	require.NoError(t, p.Change(ctx, coach, 1, 3, planner.SetFactor("cold-raise", true)))
+	require.NoError(t, does(p.Change(ctx, coach, 1, 3, planner.SetFactor("cold-raise", true))))
 	assert.Equal(t, cold.Schedule.Amounts, board(t, p, 1).Schedule.Amounts)
 }
 
@@ -145,8 +145,8 @@ func TestTheClubsSportIsItsCopy(t *testing.T) {
 	plays, err := p.Sport(ctx, 1)
 	require.NoError(t, err)
 	plays.Start = "First kick"
-	require.NoError(t, p.KeepSport(ctx, coach, *plays, 0))
-	assert.ErrorIs(t, p.KeepSport(ctx, coach, *plays, 9), store.ErrStale)
+	require.NoError(t, p.SaveSport(ctx, coach, *plays, 0))
+	assert.ErrorIs(t, p.SaveSport(ctx, coach, *plays, 9), store.ErrStale)
 	plays, err = p.Sport(ctx, 1)
 	require.NoError(t, err)
 	assert.Equal(t, "First kick", plays.Start)

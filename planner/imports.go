@@ -22,7 +22,7 @@ type Difference struct {
 	New    bool
 	Same   bool
 	Says   []string // "position: Wing, was Centre"
-	Change store.Change
+	Change Change
 }
 
 // Incoming is a thing that was read from a line of a file.
@@ -42,52 +42,57 @@ type Clash struct {
 // those that are there: players by their names, others by what they may not
 // share. Nothing is changed, and nothing is taken out.
 func Differences[T club.Thing](ctx context.Context, p *Planner, clubID, owner uint64, incoming []Incoming) ([]Difference, []Clash, error) {
-	kept, err := store.Things[T](ctx, p.Store, clubID)
+	there, err := entries[T](ctx, p, clubID)
 	if err != nil {
 		return nil, nil, err
 	}
-	type key struct {
-		owner uint64
-		as    string
+	known := map[key]Entry[T]{}
+	for _, k := range there {
+		known[key{k.Owner, same(k.Is)}] = k
 	}
-	there, unique := map[key]store.Kept[T]{}, map[key]uint64{}
-	for _, k := range kept {
-		there[key{k.Owner, same(k.Is)}] = k
-		if as := k.Is.Unique(); as != "" {
-			unique[key{k.Owner, as}] = k.ID
+	replaced := map[uint64]bool{} // what these shared is free again
+	for i := range incoming {
+		in := &incoming[i]
+		in.Owner = cmp.Or(in.Owner, owner)
+		if k, ok := known[key{in.Owner, same(in.Is)}]; ok {
+			replaced[k.ID] = true
 		}
 	}
 	var differences []Difference
 	var clashes []Clash
-	changed := map[uint64]bool{}
-	for i := range incoming {
-		in := &incoming[i]
-		in.Owner = cmp.Or(in.Owner, owner)
-		if k, ok := there[key{in.Owner, same(in.Is)}]; ok {
-			changed[k.ID] = true // what it shared is free again
-		}
-	}
 	for _, in := range incoming {
-		d := Difference{Line: in.Line, Label: in.Is.Label(), Change: store.Change{Owner: in.Owner, Is: in.Is}}
-		k, ok := there[key{in.Owner, same(in.Is)}]
+		d := Difference{Line: in.Line, Label: in.Is.Label(), Change: Change{Owner: in.Owner, Is: in.Is}}
+		k, ok := known[key{in.Owner, same(in.Is)}]
 		if ok {
 			d.Change.ID, d.Change.Edition = k.ID, k.Edition
 			d.Says = fieldsChanged(k.Is, in.Is)
 			d.Same = len(d.Says) == 0
 		}
 		d.New = !ok
-		if as := in.Is.Unique(); as != "" {
-			if other, taken := unique[key{in.Owner, as}]; taken && other != k.ID && !changed[other] {
-				for _, o := range kept {
-					if o.ID == other {
-						clashes = append(clashes, Clash{in.Line, fmt.Sprintf("%s is %s's", strings.TrimPrefix(as, "#"), o.Is.Label())})
-					}
-				}
-			}
+		if other := sharer(there, in); other != nil && !replaced[other.ID] {
+			clashes = append(clashes, Clash{in.Line, fmt.Sprintf("%s is %s's", strings.TrimPrefix(in.Is.Unique(), "#"), other.Is.Label())})
 		}
 		differences = append(differences, d)
 	}
 	return differences, clashes, nil
+}
+
+// key is what finds the thing that an incoming one is.
+type key struct {
+	owner uint64
+	as    string
+}
+
+// sharer is the thing that has what in may not share with it, or nil.
+func sharer[T club.Thing](there []Entry[T], in Incoming) *Entry[T] {
+	as := in.Is.Unique()
+	if as == "" {
+		return nil
+	}
+	if i := slices.IndexFunc(there, func(k Entry[T]) bool { return k.Owner == in.Owner && k.Is.Unique() == as }); i >= 0 {
+		return &there[i]
+	}
+	return nil
 }
 
 // same is what tells that two things are one.
@@ -135,8 +140,8 @@ func orNone(value any) any {
 
 // Import takes differences over, all or none, as one change that can be taken
 // back. Two who swap numbers can be read in: numbers are freed first.
-func (p *Planner) Import(ctx context.Context, by store.Account, said string, differences []Difference) error {
-	var changes []store.Change
+func (p *Planner) Import(ctx context.Context, by Account, said string, differences []Difference) error {
+	var changes []Change
 	for _, d := range differences {
 		if d.Same {
 			continue
@@ -154,7 +159,7 @@ func (p *Planner) Import(ctx context.Context, by store.Account, said string, dif
 			continue
 		}
 		c := d.Change
-		if slices.ContainsFunc(changes[:freed], func(f store.Change) bool { return f.ID == c.ID && c.ID != 0 }) {
+		if slices.ContainsFunc(changes[:freed], func(f Change) bool { return f.ID == c.ID && c.ID != 0 }) {
 			c.Edition = 0 // it was checked when its number was freed
 		}
 		changes = append(changes, c)
@@ -162,12 +167,12 @@ func (p *Planner) Import(ctx context.Context, by store.Account, said string, dif
 	if len(changes) == 0 {
 		return nil
 	}
-	_, err := p.Keep(ctx, by, said, changes...)
+	_, err := p.Save(ctx, by, said, changes...)
 	return err
 }
 
 // AddPlan makes a session of a plan document that was read in.
-func (p *Planner) AddPlan(ctx context.Context, by store.Account, squad uint64, d *plan.Document) (uint64, error) {
+func (p *Planner) AddPlan(ctx context.Context, by Account, squad uint64, d *plan.Document) (uint64, error) {
 	if err := p.yetToCome(d.Start); err != nil {
 		return 0, err
 	}
@@ -179,5 +184,5 @@ func (p *Planner) AddPlan(ctx context.Context, by store.Account, squad uint64, d
 	if err != nil {
 		return 0, err
 	}
-	return p.Store.AddSession(ctx, found.ID, store.Fitted{Document: d, Schedule: fitted, Summary: "read in", By: by.ID})
+	return p.store.AddSession(ctx, by.ClubID, found.ID, store.Fitted{Document: d, Schedule: fitted, Summary: "read in", By: by.ID})
 }

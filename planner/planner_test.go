@@ -37,9 +37,16 @@ var (
 	coach = store.Account{ID: 1, ClubID: 1, Role: store.Coach}
 )
 
+// db is the database of the test that runs.
+var db *store.Store
+
+// does leaves the board of a change aside.
+func does(_ *planner.Board, err error) error { return err }
+
 func open(t *testing.T, name string, withDemo bool) *planner.Planner {
 	s, err := store.Open(ctx, server.DSN(name))
 	require.NoError(t, err)
+	db = s
 	require.NoError(t, s.Migrate(ctx))
 	t.Cleanup(func() { s.Close() })
 	if withDemo {
@@ -66,17 +73,17 @@ func TestAFindingIsMendedOrKept(t *testing.T) {
 		return found
 	}
 	require.Contains(t, rules(), "queue")
-	require.NoError(t, p.Mend(ctx, coach, 1, 1, "queue", "high"))
+	require.NoError(t, does(p.Mend(ctx, coach, 1, 1, "queue", "high")))
 	assert.NotContains(t, rules(), "queue")
 	assert.Equal(t, "Use more lanes or stations", board(t, p, 1).Undo)
-	require.NoError(t, p.Undo(ctx, coach, 1, 2))
+	require.NoError(t, does(p.Undo(ctx, coach, 1, 2)))
 	assert.Contains(t, rules(), "queue")
-	assert.ErrorIs(t, p.Mend(ctx, coach, 1, 1, "queue", "high"), store.ErrStale)
-	assert.ErrorIs(t, p.Mend(ctx, coach, 1, 3, "queue", "nowhere"), check.ErrNoMend)
+	assert.ErrorIs(t, does(p.Mend(ctx, coach, 1, 1, "queue", "high")), store.ErrStale)
+	assert.ErrorIs(t, does(p.Mend(ctx, coach, 1, 3, "queue", "nowhere")), check.ErrNoMend)
 
 	var wrong plan.Problems
-	assert.ErrorAs(t, p.Change(ctx, coach, 1, 3, planner.Except("queue", "high", " ")), &wrong)
-	require.NoError(t, p.Change(ctx, coach, 1, 3, planner.Except("queue", "high", "one good kicker")))
+	assert.ErrorAs(t, does(p.Change(ctx, coach, 1, 3, planner.Except("queue", "high", " "))), &wrong)
+	require.NoError(t, does(p.Change(ctx, coach, 1, 3, planner.Except("queue", "high", "one good kicker"))))
 	assert.Equal(t, "one good kicker", rules()["queue"])
 }
 
@@ -87,11 +94,11 @@ func TestARefusedChangeLeavesThePlan(t *testing.T) {
 		"a plan that cannot be": func(d *plan.Document) (string, error) { d.Blocks[0].Who = nil; return "", nil },
 		"an edit that fails":    func(d *plan.Document) (string, error) { d.Title = "x"; return "", errors.New("no") },
 	} {
-		assert.Error(t, p.Change(ctx, coach, 1, 1, edit), name)
+		assert.Error(t, does(p.Change(ctx, coach, 1, 1, edit)), name)
 	}
-	require.NoError(t, p.Change(ctx, coach, 1, 1, func(d *plan.Document) (string, error) { return "nothing", nil }))
+	require.NoError(t, does(p.Change(ctx, coach, 1, 1, func(d *plan.Document) (string, error) { return "nothing", nil })))
 	b := board(t, p, 1)
-	assert.EqualValues(t, 1, b.Edition, "what changes nothing is not kept as a change")
+	assert.EqualValues(t, 1, b.Revision, "what changes nothing is not kept as a change")
 	assert.Empty(t, b.Undo)
 }
 
@@ -128,8 +135,8 @@ func TestANewSessionIsComposedOrLikeTheLastOfItsKind(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, sessions, 5)
 
-	routine := club.Keep(b.Document, "Match day", "matches")
-	kept, err := p.Keep(ctx, coach, "kept", store.Change{Is: routine})
+	routine := club.NewRoutine(b.Document, "Match day", "matches")
+	kept, err := p.Save(ctx, coach, "kept", store.Change{Is: routine})
 	require.NoError(t, err)
 	ask.From, ask.Title = fmt.Sprint(kept[0]), "By routine"
 	added, err = p.Add(ctx, coach, ask)
@@ -140,7 +147,7 @@ func TestANewSessionIsComposedOrLikeTheLastOfItsKind(t *testing.T) {
 
 func TestANewClubPlansWithoutNames(t *testing.T) {
 	first := open(t, "first", false)
-	founder, _, err := first.Store.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "a@b.example", Name: "A", Role: store.Coach}, "hash")
+	founder, _, err := db.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "a@b.example", Name: "A", Role: store.Coach}, "hash")
 	require.NoError(t, err)
 	ask := planner.NewSession{Kind: plan.Match, Title: "A v B", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}}
 	var wrong plan.Problems
@@ -177,11 +184,11 @@ func TestALaterRulingReachesThePlan(t *testing.T) {
 	physio.Role = store.Medical
 	mara := players(t, p)["Mara"].ID
 	assert.Empty(t, board(t, p, 1).Newer)
-	ids, err := p.Keep(ctx, physio, "ruled", store.Change{Owner: mara, Is: club.Restriction{NoOverhead: true, From: "2026-11-25", Until: "2026-11-30"}})
+	ids, err := p.Save(ctx, physio, "ruled", store.Change{Owner: mara, Is: club.Restriction{NoOverhead: true, From: "2026-11-25", Until: "2026-11-30"}})
 	require.NoError(t, err)
 	assert.Equal(t, []string{"Mara T.: nothing overhead"}, board(t, p, 1).Newer)
 	assert.Empty(t, board(t, p, 3).Newer, "it is over by then")
-	require.NoError(t, p.TakeRulings(ctx, coach, 1, 1))
+	require.NoError(t, does(p.TakeRulings(ctx, coach, 1, 1)))
 	b := board(t, p, 1)
 	assert.Empty(t, b.Newer)
 	assert.Equal(t, []plan.Restriction{{Player: "p15", NoOverhead: true}}, b.Document.Restrictions)
@@ -192,12 +199,12 @@ func TestALaterRulingReachesThePlan(t *testing.T) {
 	}
 	assert.Contains(t, says, "Ball drop and catch, 8 catches a side, for High balls: nothing overhead", "the easier form, as the book has it")
 	var wrong plan.Problems
-	require.ErrorAs(t, p.Change(ctx, coach, 1, 2, planner.Except("restriction", "high", "she says she is fine")), &wrong)
+	require.ErrorAs(t, does(p.Change(ctx, coach, 1, 2, planner.Except("restriction", "high", "she says she is fine"))), &wrong)
 	assert.Contains(t, wrong.At("board"), "never overruled")
-	_, err = p.Keep(ctx, physio, "lifted", store.Change{ID: ids[0], Is: club.Restriction{}, Gone: true})
+	_, err = p.Save(ctx, physio, "lifted", store.Change{ID: ids[0], Is: club.Restriction{}, Gone: true})
 	require.NoError(t, err)
 	assert.Equal(t, []string{"Mara T.: lifted"}, board(t, p, 1).Newer)
-	assert.ErrorIs(t, p.TakeRulings(ctx, coach, 1, 1), store.ErrStale)
+	assert.ErrorIs(t, does(p.TakeRulings(ctx, coach, 1, 1)), store.ErrStale)
 }
 
 // A ruling is made by medical staff alone, and holds on its days.
@@ -206,13 +213,13 @@ func TestARulingGoesBeforeThePlan(t *testing.T) {
 	squad, err := p.Squad(ctx, 1, 0)
 	require.NoError(t, err)
 	knee := club.Restriction{NoJumps: true, Spare: []string{"knee"}, From: "2026-11-25", Until: "2026-11-30", Reason: "a secret"}
-	_, err = p.Keep(ctx, coach, "ruled", store.Change{Owner: squad.Players[0].ID, Is: knee})
+	_, err = p.Save(ctx, coach, "ruled", store.Change{Owner: squad.Players[0].ID, Is: knee})
 	assert.ErrorIs(t, err, planner.ErrForbidden)
 	physio := coach
 	physio.Role = store.Medical
-	_, err = p.Keep(ctx, physio, "a drill", store.Change{Is: club.Kit{Name: "ball", Pieces: 1}})
+	_, err = p.Save(ctx, physio, "a drill", store.Change{Is: club.Kit{Name: "ball", Pieces: 1}})
 	assert.ErrorIs(t, err, planner.ErrForbidden)
-	_, err = p.Keep(ctx, physio, "ruled", store.Change{Owner: squad.Players[0].ID, Is: knee})
+	_, err = p.Save(ctx, physio, "ruled", store.Change{Owner: squad.Players[0].ID, Is: knee})
 	require.NoError(t, err)
 	for day, n := range map[string]int{"2026-11-28": 2, "2026-12-05": 1, "2026-12-26": 0} { // the demo has one of its own
 		added, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Match, Title: "x", Start: clock.Start{Local: day + "T15:00", Zone: "Europe/London"}})
@@ -233,15 +240,15 @@ func TestTheClubsBookIsItsOwn(t *testing.T) {
 	n := len(b.Drills)
 	skips, _ := b.Find("skips")
 	skips.Aim = "Ours"
-	require.NoError(t, p.KeepDrill(ctx, coach, club.Drill{Drill: skips}, 0))
+	require.NoError(t, p.SaveDrill(ctx, coach, club.Drill{Drill: skips}, 0))
 	gone, _ := b.Find("bounds")
-	require.NoError(t, p.KeepDrill(ctx, coach, club.Drill{Drill: gone, Gone: true}, 0))
+	require.NoError(t, p.SaveDrill(ctx, coach, club.Drill{Drill: gone, Gone: true}, 0))
 	skips.Code, skips.Name, skips.Harder = "our-skips", "Our skips", "nowhere"
 	var wrong plan.Problems
-	require.ErrorAs(t, p.KeepDrill(ctx, coach, club.Drill{Drill: skips}, 0), &wrong)
+	require.ErrorAs(t, p.SaveDrill(ctx, coach, club.Drill{Drill: skips}, 0), &wrong)
 	assert.NotEmpty(t, wrong.At("harder"))
 	skips.Harder = ""
-	require.NoError(t, p.KeepDrill(ctx, coach, club.Drill{Drill: skips}, 0))
+	require.NoError(t, p.SaveDrill(ctx, coach, club.Drill{Drill: skips}, 0))
 	b, err = p.Book(ctx, 1)
 	require.NoError(t, err)
 	assert.Len(t, b.Drills, n)
@@ -287,7 +294,7 @@ func TestNoPlanWaitsForTheForecast(t *testing.T) {
 
 func TestCutDownsAreThere(t *testing.T) {
 	p := open(t, "cuts", true)
-	cuts, err := p.CutDowns(ctx, board(t, p, 1))
+	cuts, err := p.Cutdowns(ctx, board(t, p, 1))
 	require.NoError(t, err)
 	require.Greater(t, len(cuts), 3)
 	assert.Equal(t, 40*60, cuts[0].Minutes)

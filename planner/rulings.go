@@ -10,17 +10,16 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/plan"
 	"cuestart/core/today"
-	"cuestart/store"
 )
 
 // ruled is what medical staff of a club have ruled, for whom.
 type ruled struct {
 	named map[string][]uint64 // ids of players by their names
-	all   []store.Kept[club.Restriction]
+	all   []Entry[club.Restriction]
 }
 
 func (p *Planner) ruled(ctx context.Context, clubID uint64) (r ruled, err error) {
-	players, err := store.Things[club.Player](ctx, p.Store, clubID)
+	players, err := entries[club.Player](ctx, p, clubID)
 	if err != nil {
 		return r, err
 	}
@@ -29,7 +28,7 @@ func (p *Planner) ruled(ctx context.Context, clubID uint64) (r ruled, err error)
 		name := fullName(k.Is.First, k.Is.Last)
 		r.named[name] = append(r.named[name], k.ID)
 	}
-	r.all, err = store.Things[club.Restriction](ctx, p.Store, clubID)
+	r.all, err = entries[club.Restriction](ctx, p, clubID)
 	return r, err
 }
 
@@ -88,23 +87,19 @@ func Words(r plan.Restriction) string {
 	return club.Restriction{NoJumps: r.NoJumps, NoOverhead: r.NoOverhead, MaxEffort: int(100*r.MaxEffort + 0.5), Spare: r.Spare, MaxMinutes: r.MaxMinutes}.Words()
 }
 
-// TakeRulings brings a plan up to what medical staff have ruled.
-func (p *Planner) TakeRulings(ctx context.Context, by store.Account, id uint64, edition uint32) error {
-	session, err := p.Store.Session(ctx, by.ClubID, id)
-	if err != nil {
-		return err
-	}
+// TakeRulings brings a plan up to what medical staff have ruled. It fails with
+// ErrStale where the plan is not revision any more, and with ErrNotFound.
+func (p *Planner) TakeRulings(ctx context.Context, by Account, id uint64, revision uint32) (*Board, error) {
 	all, err := p.ruled(ctx, by.ClubID)
 	if err != nil {
-		return err
+		return nil, err
 	}
-	hold, _ := all.of(session.Document)
 	b, err := p.Book(ctx, by.ClubID)
 	if err != nil {
-		return err
+		return nil, err
 	}
-	return p.Change(ctx, by, id, edition, func(d *plan.Document) (string, error) {
-		d.Restrictions = hold
+	return p.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
+		d.Restrictions, _ = all.of(d)
 		for _, v := range today.Versions(d) { // what the book has in its place
 			item := &d.Block(v.Block).Items[v.Item]
 			if stand := b.Item(item.Drill, d.Grade); item.Easier == nil && item.Swap == nil {

@@ -7,8 +7,8 @@ cd "$(dirname "$0")/.."
 out=web/assets/dist
 rm -rf "$out"
 mkdir -p "$out/fonts"
-npx --no-install tailwindcss --input web/assets/src/app.css --output "$out/app.css" --minify 2>/dev/null
-npx --no-install esbuild web/assets/src/app.js web/assets/src/player.js --bundle --minify --target=es2022 --legal-comments=none --outdir="$out" --log-level=warning
+npx --no-install tailwindcss --input web/shell/app.css --output "$out/app.css" --minify 2>/dev/null
+npx --no-install esbuild web/shell/app.js web/phone/player.js --bundle --minify --target=es2022 --legal-comments=none --outdir="$out" --entry-names=[name] --log-level=warning
 for font in barlow-condensed-latin-600-normal atkinson-hyperlegible-latin-400-normal atkinson-hyperlegible-latin-700-normal \
             barlow-condensed-latin-ext-600-normal atkinson-hyperlegible-latin-ext-400-normal atkinson-hyperlegible-latin-ext-700-normal; do
   family=$(echo "$font" | sed 's/-latin.*//')
@@ -16,6 +16,6 @@ for font in barlow-condensed-latin-600-normal atkinson-hyperlegible-latin-400-no
 done
 mkdir -p e2e/testdata
 cp node_modules/axe-core/axe.min.js e2e/testdata/
-cp web/assets/src/icon.svg "$out/"
+cp web/shell/icon.svg "$out/"
 cp node_modules/@fontsource/barlow-condensed/LICENSE "$out/fonts/LICENSE-barlow-condensed"
 cp node_modules/@fontsource/atkinson-hyperlegible/LICENSE "$out/fonts/LICENSE-atkinson-hyperlegible"

@@ -112,24 +112,9 @@ func occurrences(e *ical.VEvent, here *time.Location, from, to time.Time, moved 
 	if err != nil {
 		return nil, err
 	}
-	moments := []time.Time{first}
-	if rule := e.GetProperty(ical.ComponentPropertyRrule); rule != nil {
-		option, err := rrule.StrToROptionInLocation(rule.Value, first.Location())
-		if err != nil {
-			return nil, fmt.Errorf("how it recurs cannot be read: %s", rule.Value)
-		}
-		if option.Freq > rrule.DAILY {
-			return nil, errors.New("it recurs more often than once a day")
-		}
-		if first.Year() < 1990 {
-			return nil, errors.New("it recurs since before 1990: give it a later start")
-		}
-		option.Dtstart = first
-		r, err := rrule.NewRRule(*option)
-		if err != nil {
-			return nil, fmt.Errorf("how it recurs cannot be read: %s", rule.Value)
-		}
-		moments = r.Between(from, to, true)
+	moments, err := recurring(e, first, from, to)
+	if err != nil {
+		return nil, err
 	}
 	add, err := list(e, ical.ComponentPropertyRdate, here)
 	if err != nil {
@@ -144,30 +129,63 @@ func occurrences(e *ical.VEvent, here *time.Location, from, to time.Time, moved 
 	var found []club.Fixture
 	for _, at := range append(moments, add...) {
 		gone := slices.ContainsFunc(out, at.Equal) || !single && moved[e.Id()+at.UTC().String()]
-		if at.Before(from) || at.After(to) || gone {
-			continue
+		if !at.Before(from) && !at.After(to) && !gone {
+			found = append(found, fixture(e, at, allDay, recurs || single))
 		}
-		f := club.Fixture{UID: e.Id(), For: plan.Match, Title: value(e, ical.ComponentPropertySummary), Place: value(e, ical.ComponentPropertyLocation), Start: clock.StartAt(at), Day: allDay}
-		if recurs || single {
-			f.UID += " " + at.Format("2006-01-02")
-		}
-		if len(f.UID) > 100 {
-			f.UID = f.UID[len(f.UID)-100:]
-		}
-		for _, word := range []string{"train", "practice", "session", "gym"} {
-			if strings.Contains(strings.ToLower(f.Title), word) {
-				f.For = plan.Training
-			}
-		}
-		if r := []rune(f.Title); len(r) > plan.MaxName {
-			f.Title = string(r[:plan.MaxName-1]) + "…"
-		}
-		if r := []rune(f.Place); len(r) > plan.MaxName {
-			f.Place = string(r[:plan.MaxName-1]) + "…"
-		}
-		found = append(found, f)
 	}
 	return found, nil
+}
+
+// recurring are the moments at which an event recurs in the time asked for; the
+// first alone where it does not.
+func recurring(e *ical.VEvent, first, from, to time.Time) ([]time.Time, error) {
+	rule := e.GetProperty(ical.ComponentPropertyRrule)
+	if rule == nil {
+		return []time.Time{first}, nil
+	}
+	option, err := rrule.StrToROptionInLocation(rule.Value, first.Location())
+	if err != nil {
+		return nil, fmt.Errorf("how it recurs cannot be read: %s", rule.Value)
+	}
+	if option.Freq > rrule.DAILY {
+		return nil, errors.New("it recurs more often than once a day")
+	}
+	if first.Year() < 1990 {
+		return nil, errors.New("it recurs since before 1990: give it a later start")
+	}
+	option.Dtstart = first
+	r, err := rrule.NewRRule(*option)
+	if err != nil {
+		return nil, fmt.Errorf("how it recurs cannot be read: %s", rule.Value)
+	}
+	return r.Between(from, to, true), nil
+}
+
+// mostUID is how long the id of a fixture may be.
+const mostUID = 100
+
+// fixture is an event at a moment; one of several has the day in its id.
+func fixture(e *ical.VEvent, at time.Time, allDay, oneOfSeveral bool) club.Fixture {
+	f := club.Fixture{UID: e.Id(), For: plan.Match, Title: short(value(e, ical.ComponentPropertySummary)), Place: short(value(e, ical.ComponentPropertyLocation)),
+		Start: clock.StartAt(at), Day: allDay}
+	if oneOfSeveral {
+		f.UID += " " + at.Format(time.DateOnly)
+	}
+	f.UID = f.UID[max(0, len(f.UID)-mostUID):]
+	for _, word := range []string{"train", "practice", "session", "gym"} {
+		if strings.Contains(strings.ToLower(f.Title), word) {
+			f.For = plan.Training
+		}
+	}
+	return f
+}
+
+// short cuts a text to the length of a name.
+func short(text string) string {
+	if r := []rune(text); len(r) > plan.MaxName {
+		return string(r[:plan.MaxName-1]) + "…"
+	}
+	return text
 }
 
 // list reads every moment of a property that may come often, with several

@@ -217,7 +217,7 @@ func TestPlansAndRoutinesComeBackWhole(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, d, back)
 	file.Reset()
-	r := club.Keep(d, "Match day", "home")
+	r := club.NewRoutine(d, "Match day", "home")
 	r.Slots, r.Was = []club.Slot{{Block: "raise", Pool: []string{"skips", "rising-loop"}}}, r.Blocks[:2]
 	require.NoError(t, share.WriteJSON(&file, r))
 	kept, err := share.ReadRoutine(file.Bytes())

@@ -300,23 +300,11 @@ func read[T club.Thing](file []byte, columns []column[T], needed string, begin f
 	if err != nil {
 		return nil, nil, err
 	}
-	list, lines, wrong := readRows(t, columns, begin)
-	found := false
-	for _, name := range t.head {
-		for _, c := range columns {
-			if c.name != needed {
-				continue
-			}
-			found = found || sameName(c.name, name)
-			for _, o := range c.others {
-				found = found || sameName(o, name)
-			}
-		}
-	}
-	if !found {
+	if !slices.ContainsFunc(t.head, func(name string) bool { return is(columns, needed, name) }) {
 		return nil, nil, fmt.Errorf("there is no column %q; the columns are %s", needed, names(columns))
 	}
-	bad := map[int]bool{}
+	list, lines, wrong := readRows(t, columns, begin)
+	bad := map[int]bool{} // said already
 	for _, p := range wrong {
 		bad[p.Line] = true
 	}
@@ -326,29 +314,43 @@ func read[T club.Thing](file []byte, columns []column[T], needed string, begin f
 			do(&list[i])
 		}
 		rows = append(rows, Row[T]{Line: lines[i], Is: list[i]})
-		if bad[lines[i]] {
-			continue // said already
-		}
-		var found plan.Problems
-		if err := list[i].Validate(); errors.As(err, &found) {
-			for _, p := range found {
-				wrong = append(wrong, Problem{lines[i], columnOf(columns, p.Where), p.What})
-			}
-			continue
-		}
-		as := list[i].Unique()
-		if t, ok := any(list[i]).(club.Trial); ok {
-			as = strings.ToLower(t.Player) + " " + as
-		}
-		if as != "" {
-			if line, twice := first[as]; twice {
-				wrong = append(wrong, Problem{lines[i], "", fmt.Sprintf("%s is in line %d already", strings.TrimPrefix(as, "#"), line)})
-			}
-			first[as] = lines[i]
+		if !bad[lines[i]] {
+			wrong = append(wrong, judge(rows[i], columns, first)...)
 		}
 	}
 	slices.SortStableFunc(wrong, func(a, b Problem) int { return a.Line - b.Line })
 	return rows, wrong, nil
+}
+
+// is tells whether a head names that column.
+func is[T any](columns []column[T], wanted, head string) bool {
+	return slices.ContainsFunc(columns, func(c column[T]) bool {
+		return c.name == wanted && (sameName(c.name, head) || slices.ContainsFunc(c.others, func(o string) bool { return sameName(o, head) }))
+	})
+}
+
+// judge finds what is wrong with a row by itself, and whether it is there twice:
+// first is the line of each that was there before.
+func judge[T club.Thing](row Row[T], columns []column[T], first map[string]int) (wrong []Problem) {
+	var found plan.Problems
+	if err := row.Is.Validate(); errors.As(err, &found) {
+		for _, p := range found {
+			wrong = append(wrong, Problem{row.Line, columnOf(columns, p.Where), p.What})
+		}
+		return wrong
+	}
+	as := row.Is.Unique()
+	if t, ok := any(row.Is).(club.Trial); ok {
+		as = strings.ToLower(t.Player) + " " + as
+	}
+	if as == "" {
+		return nil
+	}
+	if line, twice := first[as]; twice {
+		wrong = append(wrong, Problem{row.Line, "", fmt.Sprintf("%s is in line %d already", strings.TrimPrefix(as, "#"), line)})
+	}
+	first[as] = row.Line
+	return wrong
 }
 
 // columnOf is the column that a thing's field is read from.

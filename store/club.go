@@ -20,6 +20,11 @@ const (
 	Medical   Role = "medical"
 )
 
+var roleNames = map[Role]string{Coach: "coach", Assistant: "assistant", Medical: "medical staff"}
+
+// Name is the role as a coach says it; "" where there is no such role.
+func (r Role) Name() string { return roleNames[r] }
+
 // Account is somebody of a club who signs in.
 type Account struct {
 	ID       uint64
@@ -152,8 +157,8 @@ func (s *Store) Invited(ctx context.Context, token string, now time.Time) (Accou
 	return Account{ClubID: row.ClubID, ClubName: row.ClubName, Email: row.Email, Name: row.Name, Role: Role(row.Role)}, known(err)
 }
 
-// Join makes the account of who was invited. It fails as Invited does, and with
-// ErrTaken where the e-mail has an account.
+// Join makes the account of who was invited. It fails with ErrNotFound where the
+// link is wrong, used or over, and with ErrTaken where the e-mail has an account.
 func (s *Store) Join(ctx context.Context, token, passwordHash string, now time.Time) (account Account, err error) {
 	account, err = s.Invited(ctx, token, now)
 	if err != nil {

@@ -39,14 +39,14 @@ func (s *Store) Published(ctx context.Context, session uint64) (Publication, err
 }
 
 // Publish shares the plan in force, under the link that is there or else a new
-// one. It fails with ErrStale where edition is not the session's any more.
-func (s *Store) Publish(ctx context.Context, clubID, id uint64, edition uint32) (token string, err error) {
+// one. It fails with ErrStale where revision is not the session's any more.
+func (s *Store) Publish(ctx context.Context, clubID, id uint64, revision uint32) (token string, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		at, err := q.LockSession(ctx, db.LockSessionParams{ID: id, ClubID: clubID})
 		if err != nil {
 			return known(err)
 		}
-		if at.Edition != edition {
+		if at.Edition != revision {
 			return ErrStale
 		}
 		if err := q.AddPublication(ctx, id); err != nil {

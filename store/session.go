@@ -19,8 +19,8 @@ import (
 type Session struct {
 	ID        uint64
 	SquadName string
-	Edition   uint32 // counts every change: a write has to name the one it was made on
-	Head      uint32 // number of the plan in force
+	Revision  uint32 // counts every change: a write has to name the one it was made on
+	Head      uint32 // number of the edition of the plan in force
 	Published bool
 	Document  *plan.Document
 	Schedule  *schedule.Schedule // nil where it was fitted by another version of the engine
@@ -44,7 +44,7 @@ type Fitted struct {
 }
 
 // AddSession makes a session with its first plan.
-func (s *Store) AddSession(ctx context.Context, squadID uint64, first Fitted) (uint64, error) {
+func (s *Store) AddSession(ctx context.Context, clubID, squadID uint64, first Fitted) (uint64, error) {
 	var id int64
 	err := s.within(ctx, func(q *db.Queries) (err error) {
 		id, err = q.AddSession(ctx, db.AddSessionParams{SquadID: squadID, Kind: db.TeamSessionKind(first.Document.Kind), Title: first.Document.Title,
@@ -97,7 +97,7 @@ func (s *Store) Sessions(ctx context.Context, clubID uint64, from time.Time) ([]
 	}
 	sessions := make([]Session, len(rows))
 	for i, row := range rows {
-		sessions[i] = Session{ID: row.ID, SquadName: row.SquadName, Edition: row.Edition, Published: row.Publications > 0}
+		sessions[i] = Session{ID: row.ID, SquadName: row.SquadName, Revision: row.Edition, Published: row.Publications > 0}
 		if sessions[i].Document, sessions[i].Schedule, err = read(row.Document, row.Schedule, row.Engine); err != nil {
 			return nil, err
 		}
@@ -111,7 +111,7 @@ func (s *Store) Session(ctx context.Context, clubID, id uint64) (*Session, error
 	if err != nil {
 		return nil, known(err)
 	}
-	found := &Session{ID: row.ID, SquadName: row.SquadName, Edition: row.Edition, Head: row.Head, Made: Made{row.Summary, row.MadeAt}}
+	found := &Session{ID: row.ID, SquadName: row.SquadName, Revision: row.Edition, Head: row.Head, Made: Made{row.Summary, row.MadeAt}}
 	if found.Document, found.Schedule, err = read(row.Document, row.Schedule, row.Engine); err != nil {
 		return nil, err
 	}
@@ -168,19 +168,25 @@ func (s *Store) Recent(ctx context.Context, clubID, squadID uint64) ([]*plan.Doc
 	return documents, nil
 }
 
-// ChangePlan puts a new plan in force. It fails with ErrStale, and changes nothing,
-// where edition is not the session's any more.
-func (s *Store) ChangePlan(ctx context.Context, clubID, id uint64, edition uint32, next Fitted) error {
-	return s.move(ctx, clubID, id, edition, func(q *db.Queries, head, newest uint32) (uint32, error) {
+// ChangePlan puts a new plan in force in place of the one that session holds,
+// and returns the session as it is then. It fails with ErrStale, and changes
+// nothing, where that revision is not in force any more.
+func (s *Store) ChangePlan(ctx context.Context, clubID uint64, session *Session, next Fitted) (*Session, error) {
+	changed := *session
+	changed.Document, changed.Schedule, changed.Revision = next.Document, next.Schedule, session.Revision+1
+	changed.Made, changed.Undo, changed.Redo = Made{next.Summary, time.Now().UTC()}, next.Summary, ""
+	return &changed, s.move(ctx, clubID, session.ID, session.Revision, func(q *db.Queries, head, newest uint32) (uint32, error) {
+		changed.Head = newest + 1
 		parent := sql.NullInt32{Int32: int32(head), Valid: true}
-		return newest + 1, addEdition(ctx, q, id, newest+1, parent, next)
+		return newest + 1, addEdition(ctx, q, session.ID, newest+1, parent, next)
 	})
 }
 
-// Undo puts the plan in force that the present one was made from. It fails
-// with ErrStale as ChangePlan does, and with ErrNothing at the first plan.
-func (s *Store) Undo(ctx context.Context, clubID, id uint64, edition uint32) error {
-	return s.move(ctx, clubID, id, edition, func(q *db.Queries, head, _ uint32) (uint32, error) {
+// Undo puts the plan in force that the present one was made from. It fails with
+// ErrNothing at the first plan, and with ErrStale where revision is not the
+// session's any more.
+func (s *Store) Undo(ctx context.Context, clubID, id uint64, revision uint32) error {
+	return s.move(ctx, clubID, id, revision, func(q *db.Queries, head, _ uint32) (uint32, error) {
 		present, err := q.Edition(ctx, db.EditionParams{SessionID: id, Number: head})
 		if err == nil && !present.Parent.Valid {
 			err = ErrNothing
@@ -189,10 +195,11 @@ func (s *Store) Undo(ctx context.Context, clubID, id uint64, edition uint32) err
 	})
 }
 
-// Redo brings back what the last Undo took away. It fails with ErrStale as
-// ChangePlan does, and with ErrNothing where nothing was undone.
-func (s *Store) Redo(ctx context.Context, clubID, id uint64, edition uint32) error {
-	return s.move(ctx, clubID, id, edition, func(q *db.Queries, head, _ uint32) (uint32, error) {
+// Redo brings back what the last Undo took away. It fails with ErrNothing where
+// nothing was undone, and with ErrStale where revision is not the session's any
+// more.
+func (s *Store) Redo(ctx context.Context, clubID, id uint64, revision uint32) error {
+	return s.move(ctx, clubID, id, revision, func(q *db.Queries, head, _ uint32) (uint32, error) {
 		next, err := q.NextEdition(ctx, db.NextEditionParams{SessionID: id, Parent: sql.NullInt32{Int32: int32(head), Valid: true}})
 		if errors.Is(err, sql.ErrNoRows) {
 			err = ErrNothing
@@ -202,13 +209,13 @@ func (s *Store) Redo(ctx context.Context, clubID, id uint64, edition uint32) err
 }
 
 // move changes a session's head to the one that to returns.
-func (s *Store) move(ctx context.Context, clubID, id uint64, edition uint32, to func(q *db.Queries, head, newest uint32) (uint32, error)) error {
+func (s *Store) move(ctx context.Context, clubID, id uint64, revision uint32, to func(q *db.Queries, head, newest uint32) (uint32, error)) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		at, err := q.LockSession(ctx, db.LockSessionParams{ID: id, ClubID: clubID})
 		if err != nil {
 			return known(err)
 		}
-		if at.Edition != edition {
+		if at.Edition != revision {
 			return ErrStale
 		}
 		head, err := to(q, at.Head, uint32(at.Newest))

@@ -13,6 +13,8 @@ import (
 	"math"
 	"time"
 
+	"github.com/alexedwards/scs/mysqlstore"
+	"github.com/alexedwards/scs/v2"
 	"github.com/go-sql-driver/mysql"
 	"github.com/pressly/goose/v3"
 
@@ -117,6 +119,13 @@ func (s *Store) MigrateTo(ctx context.Context, version int64) error {
 		return fmt.Errorf("the schema cannot be brought up to date: %w", err)
 	}
 	return nil
+}
+
+// SignIns keeps signed-in browsers in the database, and those that are over no
+// longer. End its cleaning up when it is no longer used.
+func (s *Store) SignIns() (kept scs.Store, end func()) {
+	signIns := mysqlstore.NewWithCleanupInterval(s.DB, 10*time.Minute)
+	return signIns, signIns.StopCleanup
 }
 
 // Close closes the connections.

@@ -65,11 +65,20 @@ func TestAPlanComesBackAsItWasAndCanBeUndone(t *testing.T) {
 	again, err := schedule.Fit(ctx, first.Document, 0)
 	require.NoError(t, err)
 	assert.Equal(t, again.Result, first.Schedule.Result, "what is stored is what was fitted")
-	assert.ErrorIs(t, s.Undo(ctx, 1, 1, first.Edition), store.ErrNothing)
+	assert.ErrorIs(t, s.Undo(ctx, 1, 1, first.Revision), store.ErrNothing)
 
-	require.NoError(t, s.ChangePlan(ctx, 1, 1, 1, fitted(t, first, 10)))
-	require.NoError(t, s.ChangePlan(ctx, 1, 1, 2, fitted(t, first, 11)))
-	assert.ErrorIs(t, s.ChangePlan(ctx, 1, 1, 2, fitted(t, first, 12)), store.ErrStale)
+	change := func(session *store.Session, throws int) (*store.Session, error) {
+		return s.ChangePlan(ctx, 1, session, fitted(t, first, throws))
+	}
+	second, err := change(first, 10)
+	require.NoError(t, err)
+	kept := at()
+	assert.Equal(t, []any{kept.Revision, kept.Head, kept.Undo, kept.Redo, kept.Document, kept.Schedule.Result},
+		[]any{second.Revision, second.Head, second.Undo, second.Redo, second.Document, second.Schedule.Result}, "what is returned is what is kept")
+	_, err = change(second, 11)
+	require.NoError(t, err)
+	_, err = change(second, 12)
+	assert.ErrorIs(t, err, store.ErrStale)
 	assert.Equal(t, 11, throws())
 	require.NoError(t, s.Undo(ctx, 1, 1, 3))
 	assert.Equal(t, 10, throws())
@@ -78,7 +87,8 @@ func TestAPlanComesBackAsItWasAndCanBeUndone(t *testing.T) {
 	assert.Equal(t, 11, throws())
 	assert.ErrorIs(t, s.Redo(ctx, 1, 1, 5), store.ErrNothing)
 	require.NoError(t, s.Undo(ctx, 1, 1, 5))
-	require.NoError(t, s.ChangePlan(ctx, 1, 1, 6, fitted(t, first, 8)), "a change after an undo")
+	_, err = change(at(), 8)
+	require.NoError(t, err, "a change after an undo")
 	assert.Empty(t, at().Redo)
 	require.NoError(t, s.Undo(ctx, 1, 1, 7))
 	assert.Equal(t, 10, throws(), "goes back to what it was made from")
@@ -95,7 +105,7 @@ func TestOnlyOneOfManyAtOnceChangesAPlan(t *testing.T) {
 	var all sync.WaitGroup
 	for range 8 {
 		all.Go(func() {
-			err := s.ChangePlan(ctx, 1, 1, 1, next)
+			_, err := s.ChangePlan(ctx, 1, session, next)
 			mu.Lock()
 			defer mu.Unlock()
 			if err == nil {
@@ -117,7 +127,8 @@ func TestWhatIsSharedStaysUntilItIsPublishedAgain(t *testing.T) {
 	token, err := s.Publish(ctx, 1, 1, 1)
 	require.NoError(t, err)
 	assert.Len(t, token, 43, "256 bits")
-	require.NoError(t, s.ChangePlan(ctx, 1, 1, 1, fitted(t, session, 12)))
+	_, err = s.ChangePlan(ctx, 1, session, fitted(t, session, 12))
+	require.NoError(t, err)
 	shared, err := s.Shared(ctx, token)
 	require.NoError(t, err)
 	assert.Equal(t, 9, shared.Document.Block("lineout").Items[0].Drill.Range.Target)
@@ -148,7 +159,7 @@ func TestAnotherClubsThingsAreNotThere(t *testing.T) {
 	require.NoError(t, err)
 	for name, err := range map[string]error{
 		"read":     func() error { _, err := s.Session(ctx, 2, 1); return err }(),
-		"change":   s.ChangePlan(ctx, 2, 1, 1, fitted(t, session, 10)),
+		"change":   func() error { _, err := s.ChangePlan(ctx, 2, session, fitted(t, session, 10)); return err }(),
 		"undo":     s.Undo(ctx, 2, 1, 1),
 		"withdraw": s.Withdraw(ctx, 2, 1),
 		"publish":  func() error { _, err := s.Publish(ctx, 2, 1, 1); return err }(),
@@ -165,29 +176,29 @@ func TestThingsAreKeptWholeAndTakenBack(t *testing.T) {
 	ctx, s := context.Background(), open(t, "things")
 	coach, squad, err := s.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
 	require.NoError(t, err)
-	players := func() []store.Kept[club.Player] {
-		list, err := store.Things[club.Player](ctx, s, coach.ClubID)
+	players := func() []store.Entry[club.Player] {
+		list, err := store.Entries[club.Player](ctx, s, coach.ClubID)
 		require.NoError(t, err)
 		return list
 	}
 	ada, bea := club.Player{Number: 7, First: "Ada", Last: "Ros"}, club.Player{Number: 8, First: "Bea", Last: "Lind"}
-	ids, err := s.Keep(ctx, coach, "two players", store.Change{Owner: squad, Is: ada}, store.Change{Owner: squad, Is: bea})
+	ids, err := s.Save(ctx, coach, "two players", store.Change{Owner: squad, Is: ada}, store.Change{Owner: squad, Is: bea})
 	require.NoError(t, err)
 	require.Len(t, players(), 2)
 	bea.Number = 7
-	_, err = s.Keep(ctx, coach, "all or none", store.Change{Owner: squad, Is: club.Player{First: "Cleo"}}, store.Change{ID: ids[1], Is: bea})
+	_, err = s.Save(ctx, coach, "all or none", store.Change{Owner: squad, Is: club.Player{First: "Cleo"}}, store.Change{ID: ids[1], Is: bea})
 	assert.ErrorIs(t, err, store.ErrTaken, "7 is Ada's")
 	assert.Len(t, players(), 2)
-	_, err = s.Keep(ctx, coach, "no name", store.Change{Owner: squad, Is: club.Player{}})
+	_, err = s.Save(ctx, coach, "no name", store.Change{Owner: squad, Is: club.Player{}})
 	assert.Error(t, err)
 	ada.Position = "Centre"
-	_, err = s.Keep(ctx, coach, "a centre", store.Change{ID: ids[0], Edition: 1, Is: ada})
+	_, err = s.Save(ctx, coach, "a centre", store.Change{ID: ids[0], Edition: 1, Is: ada})
 	require.NoError(t, err)
-	_, err = s.Keep(ctx, coach, "late", store.Change{ID: ids[0], Edition: 1, Is: ada})
+	_, err = s.Save(ctx, coach, "late", store.Change{ID: ids[0], Edition: 1, Is: ada})
 	assert.ErrorIs(t, err, store.ErrStale)
-	_, err = s.Keep(ctx, coach, "as a drill", store.Change{ID: ids[0], Is: club.Kit{Name: "ball"}})
+	_, err = s.Save(ctx, coach, "as a drill", store.Change{ID: ids[0], Is: club.Kit{Name: "ball"}})
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	_, err = s.Keep(ctx, coach, "Bea leaves", store.Change{ID: ids[1], Is: bea, Gone: true})
+	_, err = s.Save(ctx, coach, "Bea leaves", store.Change{ID: ids[1], Is: bea, Gone: true})
 	require.NoError(t, err)
 
 	for _, said := range []string{"Bea leaves", "a centre", "two players"} {
@@ -203,9 +214,9 @@ func TestThingsAreKeptWholeAndTakenBack(t *testing.T) {
 
 	other := coach
 	other.ClubID = 99
-	ids, err = s.Keep(ctx, coach, "again", store.Change{Owner: squad, Is: ada})
+	ids, err = s.Save(ctx, coach, "again", store.Change{Owner: squad, Is: ada})
 	require.NoError(t, err)
-	_, err = s.Keep(ctx, other, "theirs", store.Change{ID: ids[0], Is: ada})
+	_, err = s.Save(ctx, other, "theirs", store.Change{ID: ids[0], Is: ada})
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	physio := coach
 	physio.ID, err = func() (uint64, error) {
@@ -220,7 +231,7 @@ func TestThingsAreKeptWholeAndTakenBack(t *testing.T) {
 	}()
 	require.NoError(t, err)
 	ada.Notes = "left-footed on wet days"
-	_, err = s.Keep(ctx, physio, "a note", store.Change{ID: ids[0], Is: ada})
+	_, err = s.Save(ctx, physio, "a note", store.Change{ID: ids[0], Is: ada})
 	require.NoError(t, err)
 	_, err = s.TakeBack(ctx, coach)
 	assert.ErrorIs(t, err, store.ErrStale, "somebody else changed it since")
@@ -241,15 +252,15 @@ func TestAnOlderDatabaseKeepsItsPeopleAndPlaces(t *testing.T) {
 		require.NoError(t, err)
 	}
 	require.NoError(t, s.Migrate(ctx))
-	players, err := store.Things[club.Player](ctx, s, 1)
+	players, err := store.Entries[club.Player](ctx, s, 1)
 	require.NoError(t, err)
 	require.Len(t, players, 2)
 	assert.Equal(t, club.Player{Number: 9, First: "Pia", Last: "Lindqvarn", Position: "Scrum-half", Foot: club.Both, Hand: club.Right}, players[0].Is)
 	assert.EqualValues(t, 5, players[1].Owner)
 	assert.Equal(t, `Ö "x"`, players[1].Is.Last)
-	venues, err := store.Things[club.Venue](ctx, s, 1)
+	venues, err := store.Entries[club.Venue](ctx, s, 1)
 	require.NoError(t, err)
-	zones, err := store.Things[club.Zone](ctx, s, 1)
+	zones, err := store.Entries[club.Zone](ctx, s, 1)
 	require.NoError(t, err)
 	assert.Equal(t, venues[0].ID, zones[0].Owner)
 	assert.Equal(t, club.Zone{Name: "Hall", Capacity: 30, Lanes: 5, Metres: 18, Surface: "wood"}, zones[0].Is)

@@ -14,24 +14,24 @@ import (
 	"cuestart/store/db"
 )
 
-// Kept is a thing of a club as it is kept.
-type Kept[T club.Thing] struct {
+// Entry is a thing of a club as it is kept.
+type Entry[T club.Thing] struct {
 	ID      uint64
 	Owner   uint64 // the thing or squad it belongs to; 0: the club
 	Edition uint32 // counts its changes: a write has to name the one it was made on
 	Is      T
 }
 
-// Things lists what a club keeps of a kind, the oldest first.
-func Things[T club.Thing](ctx context.Context, s *Store, clubID uint64) ([]Kept[T], error) {
+// Entries lists what a club keeps of a kind, the oldest first.
+func Entries[T club.Thing](ctx context.Context, s *Store, clubID uint64) ([]Entry[T], error) {
 	var zero T
 	rows, err := s.queries.Things(ctx, db.ThingsParams{ClubID: clubID, Kind: db.ThingKind(zero.Kind())})
 	if err != nil {
 		return nil, err
 	}
-	things := make([]Kept[T], len(rows))
+	things := make([]Entry[T], len(rows))
 	for i, row := range rows {
-		things[i] = Kept[T]{ID: row.ID, Owner: row.Owner, Edition: row.Edition}
+		things[i] = Entry[T]{ID: row.ID, Owner: row.Owner, Edition: row.Edition}
 		if err := json.Unmarshal(row.Body, &things[i].Is); err != nil {
 			return nil, fmt.Errorf("a stored %s cannot be read: %w", zero.Kind(), err)
 		}
@@ -59,11 +59,11 @@ type line struct {
 	UniqueAfter  string          `json:"unique_after,omitempty"`
 }
 
-// Keep makes changes, all or none, and writes them down under summary. It
+// Save makes changes, all or none, and writes them down under summary. It
 // returns the ids of the things. It fails with [club.Thing]'s own problems,
 // with ErrTaken where something unique is there already, with ErrStale where a
 // thing was changed meanwhile, and with ErrNotFound.
-func (s *Store) Keep(ctx context.Context, by Account, summary string, changes ...Change) (ids []uint64, err error) {
+func (s *Store) Save(ctx context.Context, by Account, summary string, changes ...Change) (ids []uint64, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		lines, err := apply(ctx, q, by.ClubID, changes)
 		if err != nil {
@@ -84,8 +84,8 @@ func (s *Store) Keep(ctx context.Context, by Account, summary string, changes ..
 	return ids, err
 }
 
-// Fill puts things into a new club as Keep does, but they are not written down
-// to be taken back.
+// Fill puts things into a new club as
+// Save does, but they are not written down to be taken back.
 func (s *Store) Fill(ctx context.Context, clubID uint64, changes ...Change) (ids []uint64, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		lines, err := apply(ctx, q, clubID, changes)

@@ -1,103 +1,111 @@
 package web
 
 import (
-	"net/http"
-
-	"github.com/gin-gonic/gin"
+	"cuestart/web/board"
+	"cuestart/web/book"
+	"cuestart/web/people"
+	"cuestart/web/phone"
+	"cuestart/web/place"
+	"cuestart/web/sheet"
+	"cuestart/web/shell"
+	"cuestart/web/today"
 )
 
-// routes is the map of the site.
-func (s *Site) routes(r *gin.Engine) {
-	r.GET("/assets/:version/*file", s.asset)
-	r.GET("/healthz", s.health)
-	r.POST("/look", s.setLook)
+// routes is the map of the site: what anybody may open, what whoever is signed in
+// may see, and what coaches and assistants may change. Rulings look after
+// themselves: medical staff make them, and nobody else.
+func routes(open shell.Routes) {
+	club, change := open.SignedIn(), open.Coaches()
+	doors(open)
+	todays(club, change)
+	books(club, change)
+	peoples(club, change)
+	places(club, change)
+	files(club, change)
+	sessions(club, change)
+	links(open)
+}
 
-	r.GET("/", func(c *gin.Context) { c.Redirect(http.StatusSeeOther, "/today") })
-	r.GET("/welcome", s.welcome)
-	r.POST("/welcome", s.found)
-	r.GET("/sign-in", s.signIn)
-	r.POST("/sign-in", s.guard.slow, s.enter)
-	r.POST("/sign-out", s.leave)
+// doors are the ways in.
+func doors(open shell.Routes) {
+	open.Get("/", func(*shell.Request) (shell.Answer, error) { return shell.Go("/today"), nil })
+	open.Get("/welcome", people.Welcome)
+	open.Post("/welcome", people.Found)
+	open.Get("/sign-in", people.SignIn)
+	open.Slowed().Post("/sign-in", people.Enter)
+	open.Post("/sign-out", people.Leave)
+	open.Get("/join/:token", people.Invited)
+	open.Post("/join/:token", people.Join)
+}
 
-	club := r.Group("/", s.signedIn)
-	club.GET("/today", s.today)
+func todays(club, change shell.Routes) {
+	club.Get("/today", today.Show)
+	club.Post("/take-back", shell.TakeBack)
+	change.Get("/sessions/new", today.New)
+	change.Get("/sessions/new/day", today.Forecast)
+	change.Post("/sessions", today.Add)
+}
 
-	club.POST("/take-back", s.takeBack)
+func books(club, change shell.Routes) {
+	club.Get("/drills", book.Drills)
+	change.Get("/drills/:code/edit", book.Edit)
+	change.Post("/drills/:code", book.Save)
+	change.Post("/drills/:code/remove", book.Remove)
+	change.Post("/drills/:code/reset", book.Reset)
+	club.Get("/routines", book.Routines)
+	change.Post("/routines/:id/slot", book.SaveSlot)
+	change.Post("/routines/:id/remove", book.RemoveRoutine)
+}
 
-	club.GET("/drills", s.drills)
-	change := club.Group("/", s.coaches)
-	change.GET("/sessions/new", s.newSession)
-	change.GET("/sessions/new/day", s.newDay)
-	change.POST("/sessions", s.addSession)
-	change.GET("/drills/:code/edit", s.editDrill)
-	change.POST("/drills/:code", s.saveDrill)
-	change.POST("/drills/:code/remove", s.removeDrill)
-	change.POST("/drills/:code/reset", s.resetDrill)
+func peoples(club, change shell.Routes) {
+	club.Get("/squad", people.Squad)
+	change.Post("/squads", people.AddSquad)
+	change.Post("/squad/:squad/players", people.SavePlayer)
+	change.Post("/squad/:squad/players/:id/remove", people.RemovePlayer)
+	change.Post("/squad/:squad/units", people.SaveUnit)
+	club.Post("/squad/:squad/rulings/:player", people.SaveRuling)
+	club.Post("/rulings/:id/lift", people.LiftRuling)
+}
 
-	club.GET("/squad", s.squad)
-	change.POST("/squads", s.addSquad)
-	change.POST("/squad/:squad/players", s.savePlayer)
-	change.POST("/squad/:squad/players/:id/remove", s.removePlayer)
-	change.POST("/squad/:squad/units", s.saveUnit)
-	club.POST("/squad/:squad/rulings/:player", s.saveRuling)
-	club.POST("/rulings/:id/lift", s.liftRuling)
+func places(club, change shell.Routes) {
+	club.Get("/ground", place.Ground)
+	change.Post("/ground/:kind", place.Save)
+	change.Post("/ground/:kind/:id/remove", place.Remove)
+	change.Post("/invite", place.Invite)
+	change.Get("/sport", place.Sport)
+	change.Post("/sport", place.SaveSport)
+	change.Post("/sport/reset", place.ResetSport)
+}
 
-	club.GET("/ground", s.ground)
-	change.POST("/ground/:kind", s.saveGround)
-	change.POST("/ground/:kind/:id/remove", s.removeGround)
-	change.POST("/invite", s.invite)
-	change.GET("/sport", s.sport)
-	change.POST("/sport", s.saveSport)
-	change.POST("/sport/reset", s.resetSport)
+// files are what is read in and saved.
+func files(club, change shell.Routes) {
+	change.Get("/import", sheet.Import)
+	change.Post("/import", sheet.ReadIn)
+	club.Get("/export/squad.csv", sheet.SaveSquad)
+	club.Get("/export/tests.csv", sheet.SaveTests)
+	club.Get("/export/fixtures.csv", sheet.SaveFixtures)
+	club.Get("/export/drills.csv", sheet.SaveDrills)
+	club.Get("/routines/:id/routine.json", sheet.SaveRoutine)
+	club.Get("/sessions/:session/plan.json", sheet.SavePlan)
+}
 
-	change.GET("/import", s.importForm)
-	change.POST("/import", s.importFile)
-	club.GET("/export/squad.csv", s.exportSquad)
-	club.GET("/export/tests.csv", s.exportTests)
-	club.GET("/export/fixtures.csv", s.exportFixtures)
-	club.GET("/export/drills.csv", s.exportDrills)
+func sessions(club, change shell.Routes) {
+	club.Get("/sessions/:session", board.Show)
+	club.Get("/sessions/:session/sheet", sheet.Show)
+	for path, set := range map[string]shell.Handler{
+		"timing": board.SetTiming, "head": board.SetHead, "remove": board.Remove, "restore": board.Restore,
+		"blocks": board.AddBlock, "blocks/:block": board.SetBlock, "blocks/:block/items": board.AddItem, "blocks/:block/items/remove": board.RemoveItem,
+		"blocks/:block/dose": board.SetDose, "blocks/:block/priority": board.SetPriority, "blocks/:block/order": board.SetOrder, "blocks/:block/remove": board.RemoveBlock,
+		"fixed": board.SetFixed, "players": board.SetPlayer, "rulings": board.TakeRulings, "spare": board.SetSpare, "day": board.SetDay, "factor": board.SetFactor,
+		"routine": board.KeepRoutine, "mend": board.Mend, "keep": board.Except, "undo": board.Undo, "redo": board.Redo,
+		"publish": board.Publish, "withdraw": board.Withdraw,
+	} {
+		change.Post("/sessions/:session/"+path, set)
+	}
+}
 
-	club.GET("/routines", s.routines)
-	club.GET("/routines/:id/routine.json", s.exportRoutine)
-	change.POST("/routines/:id/slot", s.saveSlot)
-	change.POST("/routines/:id/remove", s.removeRoutine)
-
-	session := club.Group("/sessions/:session", s.coachesWrite)
-	session.GET("", s.board)
-	session.GET("/sheet", s.sheet)
-	session.GET("/plan.json", s.exportPlan)
-	session.POST("/timing", s.setTiming)
-	session.POST("/head", s.setHead)
-	session.POST("/remove", s.removeSession)
-	session.POST("/restore", s.restoreSession)
-	session.POST("/blocks", s.addBlock)
-	session.POST("/blocks/:block", s.setBlock)
-	session.POST("/blocks/:block/items", s.addItem)
-	session.POST("/blocks/:block/items/remove", s.removeItem)
-	session.POST("/blocks/:block/dose", s.setDose)
-	session.POST("/blocks/:block/priority", s.setPriority)
-	session.POST("/blocks/:block/order", s.setOrder)
-	session.POST("/blocks/:block/remove", s.removeBlock)
-	session.POST("/fixed", s.setFixed)
-	session.POST("/players", s.setPlayer)
-	session.POST("/rulings", s.takeRulings)
-	session.POST("/spare", s.setSpare)
-	session.POST("/day", s.setDay)
-	session.POST("/factor", s.setFactor)
-	session.POST("/routine", s.keepRoutine)
-	session.POST("/mend", s.mend)
-	session.POST("/keep", s.keep)
-	session.POST("/undo", s.undo)
-	session.POST("/redo", s.redo)
-	session.POST("/publish", s.publish)
-	session.POST("/withdraw", s.withdraw)
-
-	// What a link shows, without a sign-in.
-	r.GET("/join/:token", s.invited)
-	r.POST("/join/:token", s.join)
-	r.GET("/r/:token", s.sharedSquad)
-	r.GET("/r/:token/:player", s.mine)
-
-	r.NoRoute(func(c *gin.Context) { s.notFound(c) })
-	r.NoMethod(func(c *gin.Context) { s.notFound(c) })
+// links are what players see, without a sign-in.
+func links(open shell.Routes) {
+	open.Get("/r/:token", phone.Squad)
+	open.Get("/r/:token/:player", phone.Mine)
 }

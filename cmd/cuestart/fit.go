@@ -1,6 +1,7 @@
 package main
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -18,70 +19,87 @@ import (
 	"cuestart/docs/formats"
 )
 
-// engineCommands are those that read a file and answer in JSON.
-func engineCommands() []*cobra.Command {
-	steps := 0
-	reads := func(use, short string, answer func(c *cobra.Command, name string) (any, error)) *cobra.Command {
-		command := &cobra.Command{Use: use + " FILE|-", Short: short, Args: cobra.ExactArgs(1),
-			RunE: func(c *cobra.Command, args []string) error {
-				said, err := answer(c, args[0])
-				if err != nil {
-					return err
-				}
-				return json.NewEncoder(os.Stdout).Encode(said)
-			}}
-		command.Flags().IntVar(&steps, "steps", 0, "how many steps the search may take; 0: by the size of the problem; with 2000000 a day of 16 blocks is proven best in a second or so")
-		return command
-	}
-	return []*cobra.Command{
-		reads("fit", "Fit a run-in problem: JSON in, JSON out", func(c *cobra.Command, name string) (any, error) {
-			p, err := readProblem(name)
+// engineCommand reads a file and answers in JSON.
+type engineCommand struct {
+	use, short string
+	answer     func(ctx context.Context, name string, steps int) (any, error)
+}
+
+var engine = []engineCommand{
+	{"fit", "Fit a run-in problem: JSON in, JSON out", fit},
+	{"cutdowns", "Fit a run-in problem with 5, 10, 15 … minutes less", cutdowns},
+	{"check", "Fit a plan document and say what is wrong with it", checkPlan},
+	{"warmth", "Estimate the warmth over pieces of constant effort", estimate},
+}
+
+const stepsHelp = "how many steps the search may take; 0: by the size of the problem; " +
+	"with 2000000 a day of 16 blocks is proven best in a second or so"
+
+func engineCommands() (list []*cobra.Command) {
+	for _, e := range engine {
+		steps := 0
+		c := &cobra.Command{Use: e.use + " FILE|-", Short: e.short, Args: cobra.ExactArgs(1), RunE: func(c *cobra.Command, args []string) error {
+			said, err := e.answer(c.Context(), args[0], steps)
 			if err != nil {
-				return nil, err
+				return err
 			}
-			return runin.Fit(c.Context(), p, steps)
-		}),
-		reads("cutdowns", "Fit a run-in problem with 5, 10, 15 … minutes less", func(c *cobra.Command, name string) (any, error) {
-			p, err := readProblem(name)
-			if err != nil {
-				return nil, err
-			}
-			return runin.Cutdowns(c.Context(), p, steps)
-		}),
-		reads("check", "Fit a plan document and say what is wrong with it", func(c *cobra.Command, name string) (any, error) {
-			d := new(plan.Document)
-			if err := readFile(name, formats.Plan, d); err != nil {
-				return nil, err
-			}
-			s, err := schedule.Fit(c.Context(), d, steps)
-			var wrong plan.Problems
-			if errors.As(err, &wrong) {
-				return nil, malformed{fmt.Errorf("%s: %w", name, err)}
-			} else if err != nil {
-				return nil, err
-			}
-			findings := check.Check(check.Input{Document: d, Schedule: s, Book: book.Drills()})
-			return map[string]any{"schedule": s, "findings": append([]check.Finding{}, findings...)}, nil
-		}),
-		reads("warmth", "Estimate the warmth over pieces of constant effort", func(c *cobra.Command, name string) (any, error) {
-			in := struct {
-				Title string `json:"title"`
-				warmth.Air
-				Pieces []warmth.Piece `json:"pieces"`
-			}{Air: warmth.Air{Celsius: 18}}
-			if err := readFile(name, formats.Warmth, &in); err != nil {
-				return nil, err
-			}
-			curve := warmth.Run(in.Pieces, in.Air)
-			points := []map[string]float64{}
-			at := 0.0
-			for _, p := range append([]warmth.Piece{{}}, in.Pieces...) {
-				at += p.Seconds
-				points = append(points, map[string]float64{"at": at, "warmth": curve.At(at)})
-			}
-			return map[string]any{"end": curve.End(), "peak": curve.Peak(), "seconds_above_2": curve.SecondsAbove(warmth.Warm), "points": points}, nil
-		}),
+			return json.NewEncoder(os.Stdout).Encode(said)
+		}}
+		c.Flags().IntVar(&steps, "steps", 0, stepsHelp)
+		list = append(list, c)
 	}
+	return list
+}
+
+func fit(ctx context.Context, name string, steps int) (any, error) {
+	p, err := readProblem(name)
+	if err != nil {
+		return nil, err
+	}
+	return runin.Fit(ctx, p, steps)
+}
+
+func cutdowns(ctx context.Context, name string, steps int) (any, error) {
+	p, err := readProblem(name)
+	if err != nil {
+		return nil, err
+	}
+	return runin.Cutdowns(ctx, p, steps)
+}
+
+func checkPlan(ctx context.Context, name string, steps int) (any, error) {
+	d := new(plan.Document)
+	if err := readFile(name, formats.Plan, d); err != nil {
+		return nil, err
+	}
+	s, err := schedule.Fit(ctx, d, steps)
+	var wrong plan.Problems
+	if errors.As(err, &wrong) {
+		return nil, malformed{fmt.Errorf("%s: %w", name, err)}
+	} else if err != nil {
+		return nil, err
+	}
+	findings := check.Check(check.Input{Document: d, Schedule: s, Book: book.Drills()})
+	return map[string]any{"schedule": s, "findings": append([]check.Finding{}, findings...)}, nil
+}
+
+func estimate(_ context.Context, name string, _ int) (any, error) {
+	in := struct {
+		Title string `json:"title"`
+		warmth.Air
+		Pieces []warmth.Piece `json:"pieces"`
+	}{Air: warmth.Air{Celsius: 18}}
+	if err := readFile(name, formats.Warmth, &in); err != nil {
+		return nil, err
+	}
+	curve := warmth.Run(in.Pieces, in.Air)
+	points := []map[string]float64{}
+	at := 0.0
+	for _, p := range append([]warmth.Piece{{}}, in.Pieces...) {
+		at += p.Seconds
+		points = append(points, map[string]float64{"at": at, "warmth": curve.At(at)})
+	}
+	return map[string]any{"end": curve.End(), "peak": curve.Peak(), "seconds_above_2": curve.SecondsAbove(warmth.Warm), "points": points}, nil
 }
 
 func readProblem(name string) (*runin.Problem, error) {

@@ -128,7 +128,7 @@ func TestNothingIsLostWhenEitherProcessIsKilled(t *testing.T) {
 	p := start(t, data, address, "demo")
 	assert.Contains(t, <-p.lines, demo.Password, "the sign-in comes last")
 	client := coach(t, p)
-	answer, err := client.PostForm(p.address+"/sessions/1/blocks/lineout/dose", url.Values{"edition": {"1"}, "item": {"0"}, "amount": {"11"}})
+	answer, err := client.PostForm(p.address+"/sessions/1/blocks/lineout/dose", url.Values{"revision": {"1"}, "item": {"0"}, "amount": {"11"}})
 	require.NoError(t, err)
 	answer.Body.Close()
 	require.Equal(t, http.StatusOK, answer.StatusCode)

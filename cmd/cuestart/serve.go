@@ -21,6 +21,7 @@ import (
 	"cuestart/standin/weather"
 	"cuestart/store"
 	"cuestart/web"
+	"cuestart/web/shell"
 )
 
 // settings come from the environment.
@@ -101,12 +102,10 @@ func serve(ctx context.Context, withDemo bool) error {
 	}
 	plans := planner.New(s)
 	plans.Weather = weather.Service{Mood: set.Weather}
-	site, err := web.New(web.Config{Planner: plans, URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Log: slog.Default()})
-	if err != nil {
-		return err
-	}
-	defer site.Close()
-	server := &http.Server{Handler: site.Handler(), ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
+	signIns, endCleanup := s.SignIns()
+	defer endCleanup()
+	site := web.Handler(shell.Config{Planner: plans, SignIns: signIns, URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Log: slog.Default()})
+	server := &http.Server{Handler: site, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
 	served := make(chan error, 1)
 	go func() { served <- server.Serve(listener) }()
 	announce(ctx, s, listener.Addr().String())

@@ -57,6 +57,9 @@ type Player struct {
 	Notes    string      `json:"notes,omitempty"`
 }
 
+// MaxNumber is the highest shirt number.
+const MaxNumber = 999
+
 // Side is a hand or foot.
 type Side string
 
@@ -93,7 +96,7 @@ func (p Player) Validate() error {
 	v.name("first", p.First, true)
 	v.name("last", p.Last, false)
 	v.name("position", p.Position, false)
-	v.when(p.Number < 0 || p.Number > 999, "number", "a number lies between 1 and 999")
+	v.when(p.Number < 0 || p.Number > MaxNumber, "number", fmt.Sprintf("a number lies between 1 and %d", MaxNumber))
 	v.oneOf("foot", string(p.Foot), "", "right", "left", "both")
 	v.oneOf("hand", string(p.Hand), "", "right", "left", "both")
 	v.oneOf("level", string(p.Level), "", "junior", "club", "elite")
@@ -118,6 +121,9 @@ func (u Unit) Validate() error {
 	return v.err()
 }
 
+// MaxRuledMinutes is the most that medical staff may limit work to.
+const MaxRuledMinutes = 240
+
 // Restriction is what licensed medical staff ruled for a player. The coach sees
 // what it rules, never the reason.
 type Restriction struct {
@@ -139,7 +145,7 @@ func (r Restriction) Validate() error {
 	v := problems{}
 	v.when(r.Words() == "", "rules", "say what it rules: at least one thing")
 	v.when(r.MaxEffort < 0 || r.MaxEffort > 100, "max_effort", "effort lies between 1 and 100 per cent")
-	v.when(r.MaxMinutes < 0 || r.MaxMinutes > 240, "max_minutes", "minutes lie between 1 and 240")
+	v.when(r.MaxMinutes < 0 || r.MaxMinutes > MaxRuledMinutes, "max_minutes", fmt.Sprintf("minutes lie between 1 and %d", MaxRuledMinutes))
 	for _, joint := range r.Spare {
 		v.oneOf("spare", joint, drill.Regions...)
 	}

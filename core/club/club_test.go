@@ -104,7 +104,7 @@ func withBlocks(d *plan.Document) *plan.Document {
 // came from; with others it names whom it went without.
 func TestARoutineFitsAnotherDay(t *testing.T) {
 	from := withBlocks(day(9))
-	r := club.Keep(from, "Match day", "home")
+	r := club.NewRoutine(from, "Match day", "home")
 	require.NoError(t, r.Validate())
 	assert.Equal(t, []string{"Line-out"}, r.Blocks[1].Who)
 	assert.Equal(t, "P 2", r.Blocks[2].Who[0])
@@ -124,7 +124,7 @@ func TestARoutineFitsAnotherDay(t *testing.T) {
 }
 
 func TestASlotTakesWhatWasDoneLongestAgo(t *testing.T) {
-	r := club.Keep(withBlocks(day(9)), "R", "")
+	r := club.NewRoutine(withBlocks(day(9)), "R", "")
 	r.Slots = []club.Slot{{Block: "all", Item: 0, Pool: []string{"jog", "hop", "gone", "skip"}}}
 	find := func(code string) (drill.Drill, bool) { return simple(code, 45), code != "gone" }
 	for _, c := range []struct {
@@ -147,7 +147,7 @@ func TestASlotTakesWhatWasDoneLongestAgo(t *testing.T) {
 }
 
 func TestTheCostIsThatOfTheBusiest(t *testing.T) {
-	r := club.Keep(withBlocks(day(9)), "R", "")
+	r := club.NewRoutine(withBlocks(day(9)), "R", "")
 	c := r.Cost(day(9))
 	assert.Equal(t, 60+20+100+20, c.Seconds, "who is in the unit")
 	assert.Equal(t, 6, c.Load.Contacts)
@@ -156,9 +156,9 @@ func TestTheCostIsThatOfTheBusiest(t *testing.T) {
 }
 
 func TestWhatChangedIsSaid(t *testing.T) {
-	r := club.Keep(withBlocks(day(9)), "R", "")
+	r := club.NewRoutine(withBlocks(day(9)), "R", "")
 	assert.Empty(t, r.Changed(), "it was kept once")
-	was := club.Keep(withBlocks(day(9)), "R", "")
+	was := club.NewRoutine(withBlocks(day(9)), "R", "")
 	r.Was = was.Blocks
 	assert.Empty(t, r.Changed())
 	r.Blocks[0].Items[0].Drill.Range = drill.Range{Min: 60, Target: 90, Max: 90, Step: 30}

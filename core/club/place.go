@@ -25,6 +25,14 @@ func (v Venue) Validate() error {
 	return p.err()
 }
 
+// Limits of a place and its kit.
+const (
+	MaxPeople = 999    // in a zone
+	MaxLanes  = 99     // side by side
+	MaxMetres = 500    // of a lane
+	MaxPieces = 10_000 // of one kind of kit
+)
+
 // Zone is a place of a venue.
 type Zone struct {
 	Name     string `json:"name"`
@@ -43,9 +51,9 @@ func (z Zone) Unique() string { return z.Name }
 func (z Zone) Validate() error {
 	v := problems{}
 	v.name("name", z.Name, true)
-	v.when(z.Capacity < 1 || z.Capacity > 999, "capacity", "it holds between 1 and 999 people")
-	v.when(z.Lanes < 1 || z.Lanes > 99, "lanes", "it has between 1 and 99 lanes")
-	v.when(z.Metres < 0 || z.Metres > 500, "metres", "a lane is up to 500 m long")
+	v.when(z.Capacity < 1 || z.Capacity > MaxPeople, "capacity", fmt.Sprintf("it holds between 1 and %d people", MaxPeople))
+	v.when(z.Lanes < 1 || z.Lanes > MaxLanes, "lanes", fmt.Sprintf("it has between 1 and %d lanes", MaxLanes))
+	v.when(z.Metres < 0 || z.Metres > MaxMetres, "metres", fmt.Sprintf("a lane is up to %d m long", MaxMetres))
 	v.hours(z.Opens, z.Closes)
 	return v.err()
 }
@@ -69,7 +77,7 @@ func (k Kit) Unique() string { return k.Name }
 func (k Kit) Validate() error {
 	v := problems{}
 	v.name("name", k.Name, true)
-	v.when(k.Pieces < 0 || k.Pieces > 10_000, "pieces", "there are between 0 and 10,000")
+	v.when(k.Pieces < 0 || k.Pieces > MaxPieces, "pieces", "there are between 0 and 10,000")
 	return v.err()
 }
 

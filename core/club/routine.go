@@ -54,8 +54,8 @@ func (r Routine) Validate() error {
 	return v.err()
 }
 
-// Keep makes a routine of a plan's blocks: who, where and by whom by name.
-func Keep(d *plan.Document, name, kept string) Routine {
+// NewRoutine makes a routine of a plan's blocks: who, where and by whom by name.
+func NewRoutine(d *plan.Document, name, kept string) Routine {
 	r := Routine{Name: name, For: kept, Method: d.Method, Blocks: d.Clone().Blocks}
 	for i := range r.Blocks {
 		b := &r.Blocks[i]

@@ -9,24 +9,6 @@ import (
 	"strings"
 )
 
-// Phase is a part of the warm-up with an aim of its own.
-type Phase string
-
-// The phases of RAMP (Jeffreys 2007), and the sport craft that follows them.
-// Own stands outside the order: own time, treatment, early kicks.
-const (
-	Raise      Phase = "raise"
-	Activate   Phase = "activate"
-	Mobilise   Phase = "mobilise"
-	Potentiate Phase = "potentiate"
-	Sport      Phase = "sport"
-	Own        Phase = ""
-)
-
-// After is what follows the session: static holds, rolling, breath. It is no
-// part of a run-in.
-const After Phase = "after"
-
 // Drill is one exercise as a coach knows it. A plan carries its drills whole,
 // so that it stands by itself.
 type Drill struct {
@@ -190,6 +172,11 @@ const (
 // Grades lists them, the least first.
 var Grades = []Grade{Junior, Club, Elite}
 
+var gradeNames = map[Grade]string{Junior: "juniors", Club: "club", Elite: "elite"}
+
+// Name is the grade as a coach says it; "" where there is no such grade.
+func (g Grade) Name() string { return gradeNames[g] }
+
 // Suits tells whether a squad of that grade ("" is club) may do the drill.
 func (d Drill) Suits(grade Grade) bool {
 	if grade == "" {
@@ -262,24 +249,6 @@ func (d Drill) Figure(amount int) string {
 		return d.Words(amount)
 	}
 	return fmt.Sprint(amount)
-}
-
-// Load is what work leaves in one player. Seconds are time on task, with
-// waiting in line; the rest is counted.
-type Load struct {
-	Seconds       int // at work, of any effort
-	HardSeconds   int // at an effort of 80 % and more
-	GroundSeconds int // sitting, kneeling or lying
-	StandSeconds  int // waiting for a turn, of Seconds
-	Contacts      int // jumps, hops and landings
-	SprintMetres  int // at an effort of 90 % and more
-	Acts          int // throws, kicks, catches
-}
-
-// Add is the sum of two loads.
-func (l Load) Add(m Load) Load {
-	return Load{l.Seconds + m.Seconds, l.HardSeconds + m.HardSeconds, l.GroundSeconds + m.GroundSeconds, l.StandSeconds + m.StandSeconds,
-		l.Contacts + m.Contacts, l.SprintMetres + m.SprintMetres, l.Acts + m.Acts}
 }
 
 // Work is the time in seconds that group needs for amount of the drill.

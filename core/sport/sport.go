@@ -132,25 +132,30 @@ func (s *Sport) Validate(known func(code string) bool) error {
 		}
 	}
 	for _, c := range append(slices.Clone(s.Craft), s.Team) {
-		if len(c.Drills) == 0 || c.Priority.Weight() == 0 {
-			say("%s has no drill or no priority", c.Name)
-		}
-		for _, who := range c.For {
-			if !s.Has(who) {
-				say("%s is for %q, who is nobody", c.Name, who)
-			}
-		}
-		if c.Zone != "" && !slices.ContainsFunc(s.Zones, func(z Zone) bool { return z.Name == c.Zone }) {
-			say("%s: there is no zone %q", c.Name, c.Zone)
-		}
-		for _, code := range c.Drills {
-			if !known(code) {
-				say("%s: there is no drill %q", c.Name, code)
-			}
-		}
+		s.craft(c, known, say)
 	}
 	if err := errors.Join(wrong...); err != nil {
 		return fmt.Errorf("sport %s: %w", s.Key, err)
 	}
 	return nil
+}
+
+// craft says what is wrong with the routine of a position.
+func (s *Sport) craft(c Craft, known func(code string) bool, say func(text string, args ...any)) {
+	if len(c.Drills) == 0 || c.Priority.Weight() == 0 {
+		say("%s has no drill or no priority", c.Name)
+	}
+	for _, who := range c.For {
+		if !s.Has(who) {
+			say("%s is for %q, who is nobody", c.Name, who)
+		}
+	}
+	if c.Zone != "" && !slices.ContainsFunc(s.Zones, func(z Zone) bool { return z.Name == c.Zone }) {
+		say("%s: there is no zone %q", c.Name, c.Zone)
+	}
+	for _, code := range c.Drills {
+		if !known(code) {
+			say("%s: there is no drill %q", c.Name, code)
+		}
+	}
 }

@@ -142,6 +142,16 @@ func Versions(d *plan.Document) (versions []Version) {
 	return versions
 }
 
+// Says lists, in words, who does a block otherwise.
+func Says(d *plan.Document, block string) (says []string) {
+	for _, v := range Versions(d) {
+		if v.Block == block {
+			says = append(says, d.Player(v.Player).ShortName()+": "+v.Words(d.Block(block).Items[v.Item].Drill))
+		}
+	}
+	return says
+}
+
 // standIn is what a player does in place of a drill that the restriction
 // touches; nil: nothing does.
 func standIn(r plan.Restriction, item plan.Item) *drill.Drill {

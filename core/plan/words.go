@@ -1,0 +1,141 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+)
+
+// Audience names who is meant by ids: "Whole squad", "Line-out", "Mara T.".
+func (d *Document) Audience(ids []string) string {
+	var names []string
+	for _, id := range ids {
+		if id == Everyone {
+			return "Whole squad"
+		}
+		if u := d.Unit(id); u != nil {
+			names = append(names, u.Name)
+		} else if p := d.Player(id); p != nil {
+			names = append(names, p.ShortName())
+		}
+	}
+	members := d.Members(ids)
+	switch missing := len(d.Players) - len(members); {
+	case len(names) <= 4:
+		return strings.Join(names, ", ")
+	case missing == 0:
+		return "Whole squad"
+	case missing <= 3:
+		var without []string
+		for _, p := range d.Players {
+			if !slices.Contains(members, p.ID) {
+				without = append(without, p.ShortName())
+			}
+		}
+		return "All but " + strings.Join(without, ", ")
+	}
+	return fmt.Sprintf("%s and %d more", strings.Join(names[:3], ", "), len(names)-3)
+}
+
+// Numbers writes the shirt numbers of players as a coach does: "1–3", "4 5",
+// "9 12 13". Players without a number are counted: "+2".
+func (d *Document) Numbers(ids []string) string {
+	var list []int
+	without := 0
+	for _, id := range ids {
+		if p := d.Player(id); p != nil && p.Number > 0 {
+			list = append(list, p.Number)
+		} else {
+			without++
+		}
+	}
+	slices.Sort(list)
+	var parts []string
+	for i := 0; i < len(list); {
+		j := i
+		for j+1 < len(list) && list[j+1] == list[j]+1 {
+			j++
+		}
+		if j-i >= 2 {
+			parts = append(parts, fmt.Sprintf("%d–%d", list[i], list[j]))
+		} else {
+			for k := i; k <= j; k++ {
+				parts = append(parts, fmt.Sprint(list[k]))
+			}
+		}
+		i = j + 1
+	}
+	if without > 0 {
+		parts = append(parts, fmt.Sprintf("+%d", without))
+	}
+	return strings.Join(parts, " ")
+}
+
+// FirstNames lists the first names of players, as many as fit, and how many more
+// there are.
+func (d *Document) FirstNames(ids []string, fit func(string) bool) string {
+	var names []string
+	for _, id := range ids {
+		if p := d.Player(id); p != nil {
+			names = append(names, p.First)
+		}
+	}
+	if len(names) == len(d.Players) && len(names) > 3 {
+		return "everybody"
+	}
+	for n := len(names); n > 0; n-- {
+		text := strings.Join(names[:n], ", ")
+		if n < len(names) {
+			text += fmt.Sprintf(" +%d", len(names)-n)
+		}
+		if fit(text) || n == 1 {
+			return text
+		}
+	}
+	return ""
+}
+
+// ZoneName is the name of the zone of that id, or "".
+func (d *Document) ZoneName(id string) string {
+	if z := d.Zone(id); z != nil {
+		return z.Name
+	}
+	return ""
+}
+
+// LeaderName is the name of the leader of that id, or "".
+func (d *Document) LeaderName(id string) string {
+	if l := d.Leader(id); l != nil {
+		return l.Name
+	}
+	return ""
+}
+
+// Label is the full name, with the number before it where there is one.
+func (p Player) Label() string {
+	name := strings.TrimSpace(p.First + " " + p.Last)
+	if p.Number > 0 {
+		return fmt.Sprintf("%d %s", p.Number, name)
+	}
+	return name
+}
+
+// AddCaution adds what a drill's caution says and said does not say yet. To stop
+// on pain, and that a knock to the head means out, is said of everything anyway.
+func AddCaution(said []string, caution string) []string {
+	for _, part := range strings.Split(caution, ";") {
+		part = strings.TrimSpace(part)
+		small := strings.ToLower(part)
+		if part == "" || strings.HasPrefix(small, "stop on") || strings.Contains(small, "knock to the head") || small == "nothing to mind" {
+			continue
+		}
+		first, size := utf8.DecodeRuneInString(part)
+		part = string(unicode.ToUpper(first)) + part[size:]
+		if !slices.ContainsFunc(said, func(s string) bool { return strings.Contains(strings.ToLower(s), small) }) {
+			said = append(said, part)
+		}
+	}
+	return said
+}

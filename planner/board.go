@@ -1,0 +1,201 @@
+package planner
+
+import (
+	"context"
+	"reflect"
+
+	"cuestart/core/check"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/schedule"
+	"cuestart/core/today"
+	"cuestart/core/warmth"
+	"cuestart/store"
+)
+
+// Board is a session with everything that its page shows.
+type Board struct {
+	*store.Session
+	Blocks      []schedule.Block // the document's, as they are planned
+	Publication Publication
+	Strands     []warmth.Strand // in the order of the schedule
+	Findings    []check.Finding
+	Newer       []string // what medical staff ruled, or lifted, since the plan was made
+
+	book  *Book
+	sport string
+}
+
+// Drills are those of the club's book that the board's squad may do.
+func (b *Board) Drills() []drill.Drill {
+	return drill.Query{Sport: b.sport, Grade: b.Document.Grade}.Find(b.book.Drills)
+}
+
+// Board opens a session of the club, or fails with ErrNotFound.
+func (p *Planner) Board(ctx context.Context, clubID, id uint64) (*Board, error) {
+	session, err := p.session(ctx, clubID, id)
+	if err != nil {
+		return nil, err
+	}
+	return p.board(ctx, clubID, session)
+}
+
+// session reads a session, fitted by the present engine.
+func (p *Planner) session(ctx context.Context, clubID, id uint64) (*store.Session, error) {
+	session, err := p.store.Session(ctx, clubID, id)
+	if err != nil || session.Schedule != nil {
+		return session, err
+	}
+	if session.Schedule, err = schedule.Fit(ctx, session.Document, atOnce); err != nil {
+		return nil, err
+	}
+	return session, p.store.Refitted(ctx, session)
+}
+
+// board is a session with what is checked and looked up beside it.
+func (p *Planner) board(ctx context.Context, clubID uint64, session *store.Session) (*Board, error) {
+	b := &Board{Session: session, Blocks: session.Schedule.Blocks(session.Document), Strands: warmth.Strands(today.Apply(session.Document), session.Schedule)}
+	var err error
+	if b.Publication, err = p.store.Published(ctx, session.ID); err != nil {
+		return nil, err
+	}
+	if b.book, err = p.Book(ctx, clubID); err != nil {
+		return nil, err
+	}
+	plays, err := p.Sport(ctx, clubID)
+	if err != nil {
+		return nil, err
+	}
+	b.sport = plays.Key
+	all, err := p.ruled(ctx, clubID)
+	if err != nil {
+		return nil, err
+	}
+	_, b.Newer = all.of(session.Document)
+	in, err := p.reading(ctx, clubID, b)
+	if err != nil {
+		return nil, err
+	}
+	b.Findings = check.Check(in)
+	return b, nil
+}
+
+// reading is what the checks go by.
+func (p *Planner) reading(ctx context.Context, clubID uint64, b *Board) (check.Input, error) {
+	return check.Input{Document: b.Document, Schedule: b.Schedule, Book: b.book.Drills, Steps: atOnce}, nil
+}
+
+// Cutdowns are the plans for 5, 10, 15 … minutes less, down to the least that
+// holds the musts.
+func (p *Planner) Cutdowns(ctx context.Context, b *Board) ([]schedule.Cut, error) {
+	return schedule.Cutdowns(ctx, b.Document, atOnce)
+}
+
+// Edit changes a document in place and says what it did, as the edits of
+// package plan do.
+type Edit func(*plan.Document) (summary string, err error)
+
+// Change applies edit to the plan that the caller saw as revision, fits the
+// result, puts it in force and returns the board as it is then. It fails with
+// [plan.Problems] or [plan.ErrNoSuchBlock] where the edit or its result does not
+// hold, with ErrStale where somebody else was faster, and with ErrNotFound; then
+// nothing is changed.
+func (p *Planner) Change(ctx context.Context, by Account, id uint64, revision uint32, edit Edit) (*Board, error) {
+	session, err := p.session(ctx, by.ClubID, id)
+	if err != nil {
+		return nil, err
+	}
+	if session.Revision != revision {
+		return nil, ErrStale
+	}
+	next := session.Document.Clone()
+	summary, err := edit(next)
+	if err != nil {
+		return nil, err
+	}
+	if reflect.DeepEqual(next, session.Document) {
+		return p.board(ctx, by.ClubID, session)
+	}
+	fitted, err := schedule.Fit(ctx, next, atOnce)
+	if err != nil {
+		return nil, err
+	}
+	changed, err := p.store.ChangePlan(ctx, by.ClubID, session, store.Fitted{Document: next, Schedule: fitted, Summary: summary, By: by.ID})
+	if err != nil {
+		return nil, err
+	}
+	return p.board(ctx, by.ClubID, changed)
+}
+
+// Mend changes the plan so that a finding goes away. It fails with
+// [check.ErrNoMend] where no single change does that, with ErrStale where the
+// plan is not revision any more, and with ErrNotFound.
+func (p *Planner) Mend(ctx context.Context, by Account, id uint64, revision uint32, rule, where string) (*Board, error) {
+	board, err := p.Board(ctx, by.ClubID, id)
+	if err != nil {
+		return nil, err
+	}
+	in, err := p.reading(ctx, by.ClubID, board)
+	if err != nil {
+		return nil, err
+	}
+	next, said, err := check.Mend(ctx, in, rule, where)
+	if err != nil {
+		return nil, err
+	}
+	return p.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
+		*d = *next
+		return said, nil
+	})
+}
+
+// Undo takes the last change back. It fails with ErrNothing where there is none,
+// with ErrStale where the plan is not revision any more, and with ErrNotFound.
+func (p *Planner) Undo(ctx context.Context, by Account, id uint64, revision uint32) (*Board, error) {
+	if err := p.store.Undo(ctx, by.ClubID, id, revision); err != nil {
+		return nil, err
+	}
+	return p.Board(ctx, by.ClubID, id)
+}
+
+// Redo brings back what Undo took away. It fails with ErrNothing where nothing
+// was undone, with ErrStale where the plan is not revision any more, and with
+// ErrNotFound.
+func (p *Planner) Redo(ctx context.Context, by Account, id uint64, revision uint32) (*Board, error) {
+	if err := p.store.Redo(ctx, by.ClubID, id, revision); err != nil {
+		return nil, err
+	}
+	return p.Board(ctx, by.ClubID, id)
+}
+
+// Publish shares the plan in force, under the link that is there or else a new
+// one. It fails with ErrStale where the plan is not revision any more, and with
+// ErrNotFound.
+func (p *Planner) Publish(ctx context.Context, by Account, id uint64, revision uint32) (*Board, error) {
+	if _, err := p.store.Publish(ctx, by.ClubID, id, revision); err != nil {
+		return nil, err
+	}
+	return p.Board(ctx, by.ClubID, id)
+}
+
+// Withdraw ends the session's link, so that it shows nothing any more.
+func (p *Planner) Withdraw(ctx context.Context, by Account, id uint64) (*Board, error) {
+	if err := p.store.Withdraw(ctx, by.ClubID, id); err != nil {
+		return nil, err
+	}
+	return p.Board(ctx, by.ClubID, id)
+}
+
+// Shared returns what a link shows, or ErrNotFound or ErrWithdrawn.
+func (p *Planner) Shared(ctx context.Context, token string) (*Shared, error) {
+	return p.store.Shared(ctx, token)
+}
+
+// Document is the plan in force of a session, or ErrNotFound.
+func (p *Planner) Document(ctx context.Context, clubID, id uint64) (*plan.Document, error) {
+	session, err := p.store.Session(ctx, clubID, id)
+	if err != nil {
+		return nil, err
+	}
+	return session.Document, nil
+}

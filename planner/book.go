@@ -1,0 +1,141 @@
+package planner
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+
+	"cuestart/book"
+	"cuestart/core/club"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// Book is the drill book as a club has it: the one that comes with Cue Start
+// with the club's own changes over it, which a newer book never overwrites.
+type Book struct {
+	Drills []drill.Drill
+	Own    map[string]Entry[club.Drill] // the club's changes, by code
+	byCode map[string]int
+}
+
+// Find returns the drill of that code.
+func (b *Book) Find(code string) (drill.Drill, bool) {
+	if i, ok := b.byCode[code]; ok {
+		return b.Drills[i], true
+	}
+	return drill.Drill{}, false
+}
+
+// Named returns the first drill of that name, in capitals or not.
+func (b *Book) Named(name string) (drill.Drill, bool) {
+	if i := slices.IndexFunc(b.Drills, func(d drill.Drill) bool { return strings.EqualFold(d.Name, name) }); i >= 0 {
+		return b.Drills[i], true
+	}
+	return drill.Drill{}, false
+}
+
+// Book returns the club's drill book.
+func (p *Planner) Book(ctx context.Context, clubID uint64) (*Book, error) {
+	kept, err := entries[club.Drill](ctx, p, clubID)
+	if err != nil {
+		return nil, err
+	}
+	return NewBook(book.Drills(), kept), nil
+}
+
+// NewBook is a drill book with a club's changes over it.
+func NewBook(drills []drill.Drill, changes []Entry[club.Drill]) *Book {
+	b := &Book{Own: map[string]Entry[club.Drill]{}, byCode: map[string]int{}}
+	var own []club.Drill
+	for _, k := range changes {
+		own = append(own, k.Is)
+		b.Own[k.Is.Code] = k
+	}
+	b.Drills = club.Overlay(drills, own)
+	for i, d := range b.Drills {
+		b.byCode[d.Code] = i
+	}
+	return b
+}
+
+// Link is a place in which a drill names another.
+type Link struct {
+	Index       int    // of the drill
+	Field, Code string // easier, harder or swap, and what it names
+}
+
+// Unknown finds where drills that are to be kept name one that is neither among
+// them nor in the book, or themselves.
+func (b *Book) Unknown(drills []club.Drill) (unknown []Link) {
+	own := map[string]bool{}
+	for _, d := range drills {
+		own[d.Code] = true
+	}
+	for i, d := range drills {
+		for _, l := range []Link{{i, "easier", d.Easier}, {i, "harder", d.Harder}, {i, "swap", d.Swap}} {
+			if _, ok := b.Find(l.Code); l.Code != "" && (l.Code == d.Code || !ok && !own[l.Code]) {
+				unknown = append(unknown, l)
+			}
+		}
+	}
+	return unknown
+}
+
+// SaveDrill saves a drill as the club's own.
+func (p *Planner) SaveDrill(ctx context.Context, by Account, d club.Drill, edition uint32) error {
+	b, err := p.Book(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	if unknown := b.Unknown([]club.Drill{d}); len(unknown) > 0 && !d.Gone {
+		return plan.Problems{{Where: unknown[0].Field, What: fmt.Sprintf("there is no drill %q to name here", unknown[0].Code)}}
+	}
+	said := d.Name + " changed"
+	if d.Gone {
+		said = d.Name + " taken out of the book"
+	}
+	_, err = p.Save(ctx, by, said, Change{ID: b.Own[d.Code].ID, Edition: edition, Is: d})
+	return err
+}
+
+// ResetDrill brings a drill back to what the book has; the club's own drill goes.
+func (p *Planner) ResetDrill(ctx context.Context, by Account, code string) error {
+	b, err := p.Book(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	own, ok := b.Own[code]
+	if !ok {
+		return ErrNotFound
+	}
+	_, err = p.Save(ctx, by, own.Is.Name+" as it came", Change{ID: own.ID, Is: own.Is, Gone: true})
+	return err
+}
+
+// Item is a drill ready for a block of a squad, with what stands in for it.
+func (b *Book) Item(d drill.Drill, grade drill.Grade) plan.Item {
+	item := plan.Item{Drill: d.For(grade)}
+	if easier, ok := b.Find(d.Easier); ok {
+		easier = easier.For(grade)
+		item.Easier = &easier
+	}
+	if swap, ok := b.Find(d.Swap); ok {
+		swap = swap.For(grade)
+		item.Swap = &swap
+	}
+	return item
+}
+
+// Free makes a code of a name that no drill has yet.
+func (b *Book) Free(name string) string {
+	base := strings.Join(strings.FieldsFunc(strings.ToLower(name), func(r rune) bool { return (r < 'a' || r > 'z') && (r < '0' || r > '9') }), "-")
+	base = "our-" + base
+	for n, code := 2, base; ; n++ {
+		if _, taken := b.byCode[code]; !taken && b.Own[code].ID == 0 {
+			return code
+		}
+		code = fmt.Sprintf("%s-%d", base, n)
+	}
+}

@@ -1,0 +1,122 @@
+package planner
+
+import (
+	"context"
+	"fmt"
+	"slices"
+
+	"cuestart/core/club"
+	"cuestart/core/compose"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// brief gathers what the club has for a session.
+func (p *Planner) brief(ctx context.Context, clubID uint64, n NewSession) (b compose.Brief, squad *Squad, err error) {
+	if squad, err = p.Squad(ctx, clubID, n.Squad); err != nil {
+		return b, nil, err
+	}
+	ground, err := p.Ground(ctx, clubID)
+	if err != nil {
+		return b, nil, err
+	}
+	drills, err := p.Book(ctx, clubID)
+	if err != nil {
+		return b, nil, err
+	}
+	plays, err := p.Sport(ctx, clubID)
+	if err != nil {
+		return b, nil, err
+	}
+	b = compose.Brief{Title: n.Title, Kind: n.Kind, Start: n.Start, Minutes: n.Minutes, Method: n.Method, Place: n.Place, Grade: drill.Grade(squad.Grade),
+		Sport: plays, Turn: n.Turn, Today: n.Today, Book: drills.Drills, Steps: atOnce}
+	if b.Minutes == 0 {
+		b.Minutes = map[plan.Kind]int{plan.Match: 50, plan.Training: 30}[n.Kind]
+	}
+	p.people(&b, squad, n)
+	p.place(&b, ground, n)
+	recent, err := p.store.Recent(ctx, clubID, squad.ID)
+	for _, d := range recent {
+		for _, block := range d.Blocks {
+			for _, item := range block.Items {
+				if !slices.Contains(b.Recent, item.Drill.Code) {
+					b.Recent = append(b.Recent, item.Drill.Code)
+				}
+			}
+		}
+	}
+	return b, squad, err
+}
+
+func playerID(id uint64) string { return fmt.Sprintf("p%d", id) }
+
+func (p *Planner) people(b *compose.Brief, squad *Squad, n NewSession) {
+	day, _, _ := cutDay(n.Start.Local)
+	for _, k := range squad.Players {
+		if slices.Contains(n.Out, k.ID) {
+			continue
+		}
+		id := playerID(k.ID)
+		b.Players = append(b.Players, plan.Player{ID: id, Number: k.Is.Number, First: k.Is.First, Last: k.Is.Last, Position: k.Is.Position,
+			Late: n.Late[k.ID] * 60, Loose: k.Is.Build == club.Hypermobile})
+		if k.Is.Build == club.Stiff {
+			b.Stiff = append(b.Stiff, id)
+		}
+		if slices.Contains(n.Bench, k.ID) {
+			b.Bench = append(b.Bench, id)
+		}
+		holds, _ := squad.In(k.ID, day)
+		for _, r := range holds {
+			b.Restrictions = append(b.Restrictions, r.Is.For(id))
+		}
+	}
+	if len(squad.Players) == 0 { // a squad without names: so many, in the sport's positions
+		for i := range min(n.Players, plan.MaxPlayers) {
+			b.Players = append(b.Players, plan.Player{ID: playerID(uint64(i + 1)), Number: i + 1, First: fmt.Sprintf("No. %d", i+1), Position: b.Sport.Positions[i%len(b.Sport.Positions)]})
+		}
+	}
+	if n.Captain != 0 {
+		b.Captain = playerID(n.Captain)
+	}
+	for _, u := range squad.Units {
+		unit := plan.Unit{ID: fmt.Sprintf("u%d", u.ID), Name: u.Is.Name}
+		for _, id := range u.Is.Players {
+			unit.Players = append(unit.Players, playerID(id))
+		}
+		b.Units = append(b.Units, unit)
+	}
+}
+
+func (p *Planner) place(b *compose.Brief, ground *Ground, n NewSession) {
+	for _, v := range ground.Venues {
+		if v.ID != n.Venue {
+			continue
+		}
+		b.Place = v.Is.Name
+		for _, z := range v.Zones {
+			b.Zones = append(b.Zones, z.Is.Plan(fmt.Sprintf("z%d", z.ID)))
+		}
+	}
+	if len(b.Zones) == 0 { // a ground that the club does not know
+		for i, z := range b.Sport.Zones {
+			b.Zones = append(b.Zones, plan.Zone{ID: fmt.Sprintf("z%d", i+1), Name: z.Name, Capacity: max(z.Capacity, 12), Lanes: z.Lanes, Metres: z.Metres, Surface: z.Surface})
+		}
+	}
+	for _, s := range ground.Staff {
+		b.Leaders = append(b.Leaders, s.Is.Plan(fmt.Sprintf("l%d", s.ID)))
+	}
+	if len(ground.Kit) > 0 {
+		b.Kit = map[string]int{}
+		for _, k := range ground.Kit {
+			b.Kit[k.Is.Name] = k.Is.Pieces
+		}
+	}
+}
+
+// cutDay is the day of a local time, 2026-11-28T15:00.
+func cutDay(local string) (day, hour string, ok bool) {
+	if len(local) < len("2026-11-28T15:00") {
+		return local, "", false
+	}
+	return local[:10], local[11:], true
+}

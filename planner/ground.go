@@ -1,0 +1,67 @@
+package planner
+
+import (
+	"context"
+	"slices"
+	"strings"
+
+	"cuestart/core/club"
+)
+
+// Ground is where the club trains and plays, with what, and led by whom.
+type Ground struct {
+	Venues []Venue
+	Kit    []Entry[club.Kit]
+	Staff  []Entry[club.Staff]
+}
+
+// Venue is a ground with its zones.
+type Venue struct {
+	Entry[club.Venue]
+	Zones []Entry[club.Zone]
+}
+
+// Ground returns the club's ground, kit and staff.
+func (p *Planner) Ground(ctx context.Context, clubID uint64) (*Ground, error) {
+	venues, err := entries[club.Venue](ctx, p, clubID)
+	if err != nil {
+		return nil, err
+	}
+	zones, err := entries[club.Zone](ctx, p, clubID)
+	if err != nil {
+		return nil, err
+	}
+	g := &Ground{}
+	for _, v := range venues {
+		one := Venue{Entry: v}
+		for _, z := range zones {
+			if z.Owner == v.ID {
+				one.Zones = append(one.Zones, z)
+			}
+		}
+		g.Venues = append(g.Venues, one)
+	}
+	if g.Kit, err = entries[club.Kit](ctx, p, clubID); err != nil {
+		return nil, err
+	}
+	slices.SortFunc(g.Kit, func(a, b Entry[club.Kit]) int { return strings.Compare(a.Is.Name, b.Is.Name) })
+	g.Staff, err = entries[club.Staff](ctx, p, clubID)
+	slices.SortStableFunc(g.Staff, func(a, b Entry[club.Staff]) int {
+		return map[bool]int{a.Is.Leads: -1, b.Is.Leads: 1}[true]
+	})
+	return g, err
+}
+
+// UsualZones gives a new venue the zones of a usual ground of the club's sport.
+func (p *Planner) UsualZones(ctx context.Context, by Account, venue uint64) error {
+	plays, err := p.Sport(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	var changes []Change
+	for _, z := range plays.Zones {
+		changes = append(changes, Change{Owner: venue, Is: club.Zone{Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: z.Metres, Surface: z.Surface}})
+	}
+	_, err = p.Save(ctx, by, "usual zones", changes...)
+	return err
+}

@@ -1,0 +1,62 @@
+// Package assets is the built styles, scripts and fonts of the site.
+package assets
+
+import (
+	"crypto/sha256"
+	"embed"
+	"fmt"
+	"io/fs"
+	"mime"
+	"path"
+	"strings"
+)
+
+//go:embed dist
+var files embed.FS
+
+// File is a built file, ready to be sent.
+type File struct {
+	Content []byte
+	Kind    string // its media type
+}
+
+// Version is one for all files, so that a style finds its fonts beside it. What
+// is asked for under it never changes.
+var Version string
+
+var all = map[string]File{}
+
+func init() {
+	whole := sha256.New()
+	err := fs.WalkDir(files, "dist", func(name string, entry fs.DirEntry, err error) error {
+		if err != nil || entry.IsDir() {
+			return err
+		}
+		content, err := files.ReadFile(name)
+		whole.Write(content)
+		kind := mime.TypeByExtension(path.Ext(name))
+		if strings.HasSuffix(name, ".woff2") {
+			kind = "font/woff2"
+		}
+		all[strings.TrimPrefix(name, "dist/")] = File{content, kind}
+		return err
+	})
+	if err != nil {
+		panic(err) // they are embedded
+	}
+	Version = fmt.Sprintf("%x", whole.Sum(nil)[:6])
+}
+
+// Find returns the file of that name, such as app.css.
+func Find(name string) (File, bool) {
+	f, ok := all[name]
+	return f, ok
+}
+
+// URL is the address of the file of that name. It fails where there is none.
+func URL(name string) (string, error) {
+	if _, ok := all[name]; !ok {
+		return "", fmt.Errorf("there is no asset %s", name)
+	}
+	return "/assets/" + Version + "/" + name, nil
+}

@@ -1,0 +1,227 @@
+// Package board is the Run-in: whether the plan fits, who waits, who is wanted in
+// two places, who is warm at the line; and every change of it.
+package board
+
+import (
+	"embed"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+
+	"cuestart/core/check"
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/schedule"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+//go:embed *.html
+var files embed.FS
+
+var screens = shell.Parse(files, nil)
+
+// body is the Run-in page.
+type body struct {
+	ID          uint64
+	Revision    uint32
+	Title, Sub  string
+	Verdict     schedule.Verdict
+	Findings    []finding
+	Excused     []finding     // those that the coach keeps
+	Factors     []string      // what the day does to the doses
+	Problems    plan.Problems // of the form that was sent, if it was refused
+	Newer       []string      // rulings that the plan does not hold yet
+	Edits       bool          // who looks may change it
+	Timing      timingForm
+	Spare       bool
+	Screen      string // what it is drawn for: wide, narrow, phone; "" where the browser has not said
+	Chart       *chart // nil on a phone
+	Rows        []row
+	Chosen      *chosen
+	Drawers     drawers
+	Carried     drill.Load
+	Saved       string
+	Undo, Redo  string
+	Publication planner.Publication
+	Fresh       bool // what is published is the plan in force
+	Link        string
+	StartName   string
+	StartTime   string
+}
+
+// finding is something that the checks found.
+type finding struct {
+	check.Finding
+	Word, Problem string // how grave it is; what was wrong with the reason given
+}
+
+var severityWords = map[check.Severity]string{check.Stop: "Do not run it so", check.Warn: "Look at", check.Note: "Mind"}
+
+type timingForm struct {
+	Local, Zone, Occurrence, Margin string
+}
+
+// row is a block as a line of the list that phones get.
+type row struct {
+	ID, Name, Who, Where, Leader, Dose, ToGo, Clock, Length string
+	Phase                                                   drill.Phase
+	Out, Chosen                                             bool
+	start                                                   clock.Offset
+}
+
+// To is the address of something under the session.
+func (b *body) To(under ...string) string { return shell.Session(b.ID, under...) }
+
+// Open is the address of the board with a block open.
+func (b *body) Open(block string) string { return shell.Block(b.ID, block) }
+
+// step is a hidden link to the block before or after the chosen one.
+type step struct{ Key, Block string }
+
+// Steps are the blocks that the keys n and p lead to.
+func (b *body) Steps() (steps []step) {
+	if len(b.Rows) == 0 {
+		return nil
+	}
+	at := slices.IndexFunc(b.Rows, func(r row) bool { return r.Chosen })
+	next, previous := (at+1)%len(b.Rows), (max(at, 0)+len(b.Rows)-1)%len(b.Rows)
+	return []step{{"n", b.Rows[next].ID}, {"p", b.Rows[previous].ID}}
+}
+
+// OutRows are the blocks that the chart cannot show, since they are left out.
+func (b *body) OutRows() []row {
+	return slices.DeleteFunc(slices.Clone(b.Rows), func(r row) bool { return !r.Out })
+}
+
+// Listed tells whether the blocks are listed: on a phone, and where the browser
+// has not said what it is.
+func (b *body) Listed() bool { return b.Screen == phone || b.Screen == "" }
+
+// Shifts are the minutes by which the start can be moved with one press.
+func (b *body) Shifts() []string { return []string{"-20", "-5", "+5", "+20"} }
+
+// Minutes writes seconds as minutes and seconds.
+func (b *body) Minutes(seconds int) string { return clock.Duration(seconds) }
+
+// Show is the board.
+func Show(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	if err != nil {
+		return nil, err
+	}
+	return page(r, b, r.Query("block"), nil, nil), nil
+}
+
+// page is the board with a block open; after a refused form with its problems,
+// and with what refill puts back into its fields.
+func page(r *shell.Request, b *planner.Board, block string, wrong plan.Problems, refill func(*body)) *shell.Page {
+	if b.Document.Block(block) == nil {
+		block = ""
+	}
+	made := bodyOf(r, b, block, wrong)
+	if refill != nil {
+		refill(made)
+	}
+	return &shell.Page{Screens: screens, Name: "page", Part: "board", Title: made.Title, Nav: "runin", Body: made}
+}
+
+func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problems) *body {
+	d, fitted := b.Document, b.Schedule
+	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: fitted.Judge(d), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare,
+		Carried: schedule.Heaviest(b.Blocks), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Factors: factorWords(d),
+		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
+	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place, fmt.Sprintf("%d players", len(d.Players)))
+	made.Saved = "Saved " + b.Made.At.In(fitted.Start.Location()).Format("15:04")
+	made.Timing = timingForm{d.Start.Local, d.Start.Zone, string(d.Start.Occurrence), strings.TrimSuffix(clock.Duration(d.Margin), ":00")}
+	made.Fresh = b.Publication.Number > 0 && b.Publication.Head == b.Head
+	if b.Publication.Token != "" {
+		made.Link = r.Origin() + shell.Link(b.Publication.Token)
+	}
+	for _, f := range b.Findings {
+		one := finding{f, severityWords[f.Severity], wrong.At(plan.AtException(f.Rule, f.Where))}
+		if f.Reason != "" {
+			made.Excused = append(made.Excused, one)
+		} else {
+			made.Findings = append(made.Findings, one)
+		}
+	}
+	made.rows(b, block)
+	made.Drawers = drawersOf(r, b, made)
+	if made.Chosen != nil {
+		made.Chosen.Drawers = made.Drawers
+	}
+	made.draw(r, b, block)
+	return made
+}
+
+// What a board is drawn for, as the browser says.
+const (
+	wide   = "wide"
+	narrow = "narrow"
+	phone  = "phone"
+)
+
+// draw draws the chart that the browser has room for.
+func (b *body) draw(r *shell.Request, board *planner.Board, block string) {
+	if kept := r.Cookie("screen"); kept == wide || kept == narrow || kept == phone {
+		b.Screen = kept
+	}
+	switch b.Screen {
+	case phone:
+	case narrow:
+		b.Chart = newChart(board, narrow, narrowWidth, narrowLabels, b.Open, block)
+	default:
+		b.Chart = newChart(board, wide, wideWidth, wideLabels, b.Open, block)
+	}
+}
+
+// rows are the blocks in the order of time, those left out last.
+func (b *body) rows(board *planner.Board, chosen string) {
+	for i := range board.Blocks {
+		one := rowOf(board, &board.Blocks[i])
+		if one.Chosen = one.ID == chosen; one.Chosen {
+			b.Chosen = chosenOf(b, board, i, one)
+		}
+		b.Rows = append(b.Rows, one)
+	}
+	slices.SortStableFunc(b.Rows, func(x, y row) int {
+		if x.Out != y.Out {
+			return map[bool]int{false: -1, true: 1}[x.Out]
+		}
+		return int(x.start - y.start)
+	})
+}
+
+func rowOf(board *planner.Board, b *schedule.Block) row {
+	d := board.Document
+	one := row{ID: b.ID, Name: b.Name, Phase: b.Phase, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader),
+		Out: !b.Kept, Dose: strings.Join(b.Doses(), ", "), start: b.Start}
+	if b.Kept {
+		one.ToGo, one.Clock, one.Length = b.Start.ToGo(), clock.Clock(board.Schedule.Start, b.Start), clock.Duration(b.Length())
+	}
+	return one
+}
+
+// changed answers a change: with the board as it is then, or with the board as it
+// is and what was wrong.
+func changed(r *shell.Request, block string, b *planner.Board, err error, refill func(*body)) (shell.Answer, error) {
+	again := func(wrong plan.Problems) (*shell.Page, error) {
+		now, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+		if err != nil {
+			return nil, err
+		}
+		return page(r, now, block, wrong, refill), nil
+	}
+	if err != nil {
+		return r.Changed(err, nil, again)
+	}
+	if r.Wants("board") {
+		made := page(r, b, block, nil, nil)
+		made.Status = http.StatusOK
+		return made, nil
+	}
+	return shell.Go(shell.Block(b.ID, block)), nil
+}

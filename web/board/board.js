@@ -1,0 +1,111 @@
+// board sends the forms and links of the Run-in in the background and puts the
+// answer in place, so that a change is seen at once and the page stays where
+// it is. Without script they are ordinary forms and links.
+const phone = matchMedia("(max-width: 47.99rem)");
+const wide = matchMedia("(min-width: 80rem)");
+
+// revisions of the plan are counted in its forms.
+export default () => ({
+  busy: false,
+  queue: Promise.resolve(),
+  pressed: null,
+
+  init() {
+    this.fit();
+    for (const width of [phone, wide]) width.addEventListener("change", () => this.fit());
+    // A press that is under way is let go first: were the board drawn anew
+    // between down and up, it would be lost.
+    let release = () => {};
+    const up = () => {
+      setTimeout(release);
+      this.pressed = null;
+    };
+    addEventListener("pointerdown", () => {
+      this.pressed = new Promise((done) => (release = done));
+      setTimeout(release, 1000); // should it never be let go
+    }, true);
+    addEventListener("pointerup", up, true);
+    addEventListener("pointercancel", up, true);
+  },
+
+  send(event) {
+    const form = event.target;
+    if (form.dataset.whole !== undefined) return;
+    event.preventDefault();
+    const body = new URLSearchParams(new FormData(form, event.submitter));
+    this.later(() => {
+      // An earlier press of a quick hand may have made a new revision meanwhile.
+      const seen = this.$root.querySelector("[name=revision]");
+      if (body.has("revision") && seen) body.set("revision", seen.value);
+      return this.swap(form.action, { method: "POST", body });
+    });
+  },
+
+  // changed sends the form of a field as soon as its value is settled.
+  changed(event) {
+    if (event.target.form && event.target.dataset.settles !== undefined) event.target.form.requestSubmit();
+  },
+
+  open(event) {
+    const link = event.target.closest("a[data-part]");
+    if (!link || event.ctrlKey || event.metaKey || event.shiftKey) return;
+    event.preventDefault();
+    history.replaceState(null, "", link.href.baseVal ?? link.href);
+    this.later(async () => {
+      await this.swap(link.href.baseVal ?? link.href, {});
+      document.getElementById("chosen")?.scrollIntoView({ block: "nearest" });
+    });
+  },
+
+  // fit has the board drawn for the room there is, and for that alone.
+  fit() {
+    const screen = phone.matches ? "phone" : wide.matches ? "wide" : "narrow";
+    document.cookie = `screen=${screen}; path=/; max-age=31536000; samesite=lax`;
+    const drawn = this.$root.querySelector("[data-screen]").dataset.screen;
+    if (drawn !== screen && !(drawn === "" && screen === "wide")) this.later(() => this.swap(location.href, {}));
+  },
+
+  // toggled has a drawer filled when it is opened first.
+  toggled(event) {
+    const drawer = event.target;
+    if (drawer.open && drawer.dataset.empty !== undefined) this.later(() => this.swap(location.href, {}));
+  },
+
+  // later keeps requests in order: each change is made on what the one before left.
+  later(job) {
+    this.queue = this.queue.then(job);
+  },
+
+  async swap(url, options) {
+    this.busy = true;
+    const kept = document.activeElement?.id;
+    const opened = [...this.$root.querySelectorAll("details[open]")];
+    const drawers = opened.map((d) => d.dataset.drawer).filter(Boolean);
+    try {
+      const answer = await fetch(url, { ...options, headers: { "X-Part": "board", "X-Open": drawers.join() } });
+      if (answer.redirected || !answer.headers.get("X-Part")) {
+        location.assign(answer.redirected ? answer.url : url);
+        return;
+      }
+      const text = await answer.text();
+      await this.pressed;
+      this.$root.innerHTML = text;
+      for (const { id } of opened) document.getElementById(id)?.setAttribute("open", "");
+    } catch {
+      document.getElementById("no-answer")?.removeAttribute("hidden");
+    } finally {
+      this.busy = false;
+    }
+    if (kept) document.getElementById(kept)?.focus();
+  },
+
+  key(event) {
+    if (event.ctrlKey || event.metaKey || event.altKey || event.target.matches("input, select, textarea")) return;
+    const button = document.querySelector(`[data-key="${CSS.escape(event.key)}"]`);
+    if (button && !button.disabled) {
+      event.preventDefault();
+      button.focus();
+      button.click();
+    }
+  },
+});

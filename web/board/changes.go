@@ -1,0 +1,276 @@
+package board
+
+import (
+	"errors"
+	"fmt"
+	"strings"
+	"time"
+
+	"cuestart/core/check"
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// change makes an edit of a form that was read whole, and answers with the board,
+// with block open.
+func change(r *shell.Request, block string, edit planner.Edit, refill func(*body)) (shell.Answer, error) {
+	b, err := (*planner.Board)(nil), r.Form.Err()
+	if err == nil {
+		b, err = r.Planner.Change(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), edit)
+	}
+	return changed(r, block, b, err, refill)
+}
+
+// SetTiming moves the start, by a press or to a time, and sets the margin.
+func SetTiming(r *shell.Request) (shell.Answer, error) {
+	f := r.Form
+	sent := timingForm{Local: f.Raw("start"), Occurrence: f.Raw("occurrence"), Margin: f.Raw("margin")}
+	shift := f.IntOr("shift", 0, -1440, 1440)
+	margin, err := clock.ParseDuration(sent.Margin)
+	if err != nil {
+		f.Refuse("margin", "%s", err)
+	}
+	return change(r, "", func(d *plan.Document) (string, error) {
+		start := clock.Start{Local: sent.Local, Zone: d.Start.Zone, Occurrence: clock.Occurrence(sent.Occurrence)}
+		if f.Has("shift") {
+			at, err := d.Start.Resolve()
+			if err != nil {
+				return "", err
+			}
+			start = clock.StartAt(at.Add(time.Duration(shift) * time.Minute))
+		}
+		var done []string
+		if start != d.Start {
+			said, err := r.Planner.SetStart(start)(d)
+			if err != nil {
+				return "", err
+			}
+			done = append(done, said)
+		}
+		if margin != d.Margin {
+			said, err := d.SetMargin(margin)
+			if err != nil {
+				return "", err
+			}
+			done = append(done, said)
+		}
+		return strings.Join(done, ", "), nil
+	}, func(b *body) { sent.Zone = b.Timing.Zone; b.Timing = sent })
+}
+
+// SetDose turns a drill's dose: to an amount, or by so many steps.
+func SetDose(r *shell.Request) (shell.Answer, error) {
+	f, block := r.Form, r.Param("block")
+	item := f.At(plan.AtBlock(block, "items")).Int("item", 0, plan.MaxItems-1)
+	f.At(plan.AtItem(block, item))
+	if f.Has("by") {
+		steps := f.Int("by", -100, 100)
+		return change(r, block, func(d *plan.Document) (string, error) { return d.StepDose(block, item, steps) }, nil)
+	}
+	amount := f.Int("amount", 0, drill.MaxAmount)
+	return change(r, block, func(d *plan.Document) (string, error) { return d.SetDose(block, item, amount) }, nil)
+}
+
+// SetPriority says how willingly a block is given up.
+func SetPriority(r *shell.Request) (shell.Answer, error) {
+	block, priority := r.Param("block"), plan.Priority(r.Form.Raw("priority"))
+	return change(r, block, func(d *plan.Document) (string, error) { return d.SetPriority(block, priority) }, nil)
+}
+
+// SetOrder exchanges a block with its neighbour.
+func SetOrder(r *shell.Request) (shell.Answer, error) {
+	block := r.Param("block")
+	by := r.Form.At(plan.AtBlock(block, "")).Int("by", -1, 1)
+	if by == 0 {
+		r.Form.Refuse("by", "say whether it goes before or after")
+	}
+	return change(r, block, func(d *plan.Document) (string, error) { return d.Swap(block, by) }, nil)
+}
+
+// RemoveBlock takes a block out.
+func RemoveBlock(r *shell.Request) (shell.Answer, error) {
+	return change(r, "", func(d *plan.Document) (string, error) { return d.Remove(r.Param("block")) }, nil)
+}
+
+// AddBlock adds a block of one drill.
+func AddBlock(r *shell.Request) (shell.Answer, error) {
+	sent := addForm{Drill: r.Form.Raw("drill"), Who: r.Form.Raw("who"), Priority: r.Form.Raw("priority")}
+	key, code, _ := strings.Cut(sent.Drill, " ")
+	book, err := r.Planner.Book(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	known, ok := book.Find(code)
+	phase, ok2 := drill.PhaseOf(key)
+	if !ok || !ok2 {
+		r.Form.Refuse("add.drill", "pick a drill")
+	}
+	return change(r, "", func(d *plan.Document) (string, error) {
+		return d.Add(known, phase, []string{sent.Who}, plan.Priority(sent.Priority))
+	}, func(b *body) {
+		if open := b.Drawers.Add; open != nil {
+			open.Drill, open.Who, open.Priority = sent.Drill, sent.Who, sent.Priority
+		}
+	})
+}
+
+// SetBlock changes what is said of a block beside its drills.
+func SetBlock(r *shell.Request) (shell.Answer, error) {
+	f, block := r.Form, r.Param("block")
+	to := plan.BlockFields{Name: f.Text("name"), Aim: f.Text("aim"), Who: []string{f.Raw("who")}, Zone: f.Raw("zone"), Leader: f.Raw("leader")}
+	to.Stations = f.At(plan.AtBlock(block, "stations")).IntOr("stations", 0, 1, 100)
+	return change(r, block, func(d *plan.Document) (string, error) {
+		if b := d.Block(block); b != nil && to.Who[0] == "" {
+			to.Who = b.Who // as it is: players picked one by one
+		}
+		return d.SetBlock(block, to)
+	}, nil)
+}
+
+// AddItem puts a drill of the club's book into a block.
+func AddItem(r *shell.Request) (shell.Answer, error) {
+	book, err := r.Planner.Book(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	block := r.Param("block")
+	known, ok := book.Find(r.Form.Raw("drill"))
+	if !ok {
+		r.Form.Refuse(plan.AtBlock(block, "items"), "pick a drill")
+	}
+	return change(r, block, func(d *plan.Document) (string, error) { return d.AddItem(block, book.Item(known, d.Grade)) }, nil)
+}
+
+// RemoveItem takes a drill out of a block.
+func RemoveItem(r *shell.Request) (shell.Answer, error) {
+	block := r.Param("block")
+	item := r.Form.At(plan.AtBlock(block, "items")).Int("item", 0, plan.MaxItems-1)
+	return change(r, block, func(d *plan.Document) (string, error) { return d.RemoveItem(block, item) }, nil)
+}
+
+// SetFixed changes, adds or takes out what the day holds.
+func SetFixed(r *shell.Request) (shell.Answer, error) {
+	f := r.Form.At("fixed")
+	if f.Has("gone") {
+		return change(r, "", func(d *plan.Document) (string, error) { return d.RemoveFixed(f.Raw("id")) }, nil)
+	}
+	event := plan.Fixed{ID: f.Raw("id"), Name: f.Text("name"), Who: []string{f.Raw("who")}, Active: f.Has("active")}
+	event.Span = plan.Span{From: f.Moment("from"), To: f.Moment("to")}
+	return change(r, "", func(d *plan.Document) (string, error) {
+		if known := d.Event(event.ID); known != nil && event.Who[0] == "" {
+			event.Who = known.Who // as it is: players picked one by one
+		}
+		return d.SetFixed(event)
+	}, nil)
+}
+
+// SetPlayer says that a player comes late or not at all.
+func SetPlayer(r *shell.Request) (shell.Answer, error) {
+	f, player := r.Form.At("players"), r.Form.Raw("player")
+	if f.Has("out") {
+		return change(r, "", func(d *plan.Document) (string, error) { return d.SetOut(player) }, nil)
+	}
+	late := 60 * f.IntOr("late", 0, 0, plan.MaxLate/60)
+	return change(r, "", func(d *plan.Document) (string, error) { return d.SetLate(player, late) }, nil)
+}
+
+// SetSpare lets doses go up to their maximum where minutes are left, or not.
+func SetSpare(r *shell.Request) (shell.Answer, error) {
+	use := r.Form.Raw("use") == "yes"
+	return change(r, "", func(d *plan.Document) (string, error) { return d.SetSpare(use) }, nil)
+}
+
+// SetDay sets the day's conditions.
+func SetDay(r *shell.Request) (shell.Answer, error) {
+	day, sent := r.Form.Day()
+	return change(r, "", planner.SetDay(day), func(b *body) {
+		if b.Drawers.Day != nil {
+			b.Drawers.Day.Day = sent
+		}
+	})
+}
+
+// SetFactor switches one of the day's factors off, or on again.
+func SetFactor(r *shell.Request) (shell.Answer, error) {
+	return change(r, "", planner.SetFactor(r.Form.Raw("factor"), r.Form.Raw("on") == "yes"), nil)
+}
+
+// SetHead changes what is said of the session as a whole.
+func SetHead(r *shell.Request) (shell.Answer, error) {
+	f := r.Form
+	to := plan.HeadFields{Title: f.Text("title"), Place: f.Text("place"), StartName: f.Text("start_name"), Method: f.Raw("method"), Open: f.Moment("open")}
+	return change(r, "", func(d *plan.Document) (string, error) { return d.SetHead(to) }, nil)
+}
+
+// Mend makes the change that a check offers.
+func Mend(r *shell.Request) (shell.Answer, error) {
+	f := r.Form
+	b, err := r.Planner.Mend(r.Context(), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("rule"), f.Raw("where"))
+	if errors.Is(err, check.ErrNoMend) {
+		err = plan.In("board", "No single change mends this without spoiling something else. Change the plan by hand, or keep it with a reason.")
+	}
+	return changed(r, "", b, err, nil)
+}
+
+// Except keeps a finding as it is, with a reason.
+func Except(r *shell.Request) (shell.Answer, error) {
+	return change(r, "", planner.Except(r.Form.Raw("rule"), r.Form.Raw("where"), r.Form.Text("reason")), nil)
+}
+
+// TakeRulings brings the plan up to what medical staff have ruled.
+func TakeRulings(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.TakeRulings(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
+	return changed(r, "", b, err, nil)
+}
+
+// Undo takes the last change back.
+func Undo(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Undo(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
+	return changed(r, r.Form.Raw("block"), b, err, nil)
+}
+
+// Redo brings back what Undo took away.
+func Redo(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Redo(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
+	return changed(r, r.Form.Raw("block"), b, err, nil)
+}
+
+// Publish shares the plan with the players.
+func Publish(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Publish(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
+	return changed(r, r.Form.Raw("block"), b, err, nil)
+}
+
+// Withdraw ends the players' link.
+func Withdraw(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Withdraw(r.Context(), r.By, r.ParamID("session"))
+	return changed(r, r.Form.Raw("block"), b, err, nil)
+}
+
+// KeepRoutine keeps the session's blocks as a routine.
+func KeepRoutine(r *shell.Request) (shell.Answer, error) {
+	id, name := r.ParamID("session"), r.Form.Text("name")
+	err := r.Planner.SaveRoutine(r.Context(), r.By, id, name, r.Form.Text("for"))
+	return r.Saved(err, name+" is kept as a routine", "/routines", func(wrong plan.Problems) (*shell.Page, error) {
+		b, err := r.Planner.Board(r.Context(), r.Club(), id)
+		if err != nil {
+			return nil, err
+		}
+		return page(r, b, "", plan.Problems{{Where: "routine", What: wrong[0].What}}, nil), nil
+	})
+}
+
+// Remove takes the session off the list; it can be brought back.
+func Remove(r *shell.Request) (shell.Answer, error) {
+	id := r.ParamID("session")
+	return shell.Go(fmt.Sprintf("/today?removed=%d", id)), r.Planner.Remove(r.Context(), r.By, id)
+}
+
+// Restore brings a removed session back.
+func Restore(r *shell.Request) (shell.Answer, error) {
+	id := r.ParamID("session")
+	return shell.Go(shell.Session(id)), r.Planner.Restore(r.Context(), r.By, id)
+}

@@ -1,0 +1,258 @@
+package board
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"cuestart/core/clock"
+	"cuestart/core/plan"
+	"cuestart/core/runin"
+	"cuestart/core/schedule"
+	"cuestart/planner"
+)
+
+// chart is the Run-in as a drawing: lanes are strands, time runs from left to
+// right to the start line. All lengths are user units of the SVG, one to a
+// pixel at its natural width.
+type chart struct {
+	ID            string // what it is drawn for
+	Width, Height int
+	Left, Top     int // of the plot
+	LineX         int // the start line
+	LineWidth     int
+	Bottom        int
+	StartName     string
+	StartTime     string
+	LabelX        int // right end of the lane labels
+	Ticks         []tick
+	Lanes         []lane
+	Blocks        []chartBlock
+	Fixed         []chartEvent
+	Warmth        trace
+
+	laneHeight int
+	from       clock.Offset // the moment at Left
+	players    [][]string   // by lane
+}
+
+type tick struct {
+	X     int
+	ToGo  string // "" for a half tick
+	Clock string
+}
+
+type lane struct {
+	Y, Mid      int
+	Who, Names  string
+	WhoY, NameY int
+}
+
+type chartBlock struct {
+	ID, Phase, Label string
+	Chosen           bool
+	Href             string
+	Pieces           []piece
+
+	name, letter, length string
+	words                []string
+}
+
+type box struct{ X, Y, W, H int }
+
+// piece is the part of a block in adjacent lanes.
+type piece struct {
+	box
+	Lines []textLine
+}
+
+type chartEvent struct {
+	piece
+	Label string
+	name  string
+}
+
+// Lengths of the drawing.
+const (
+	wideWidth, wideLabels     = 906, 120 // of the chart, and of its lane labels
+	narrowWidth, narrowLabels = 720, 112
+
+	plotTop     = 62 // room for the scale of time
+	labelGap    = 14 // between labels and plot
+	startWidth  = 10 // of the start line
+	startRoom   = 96 // left of the start line, for its name
+	tickClear   = 10 // right of the labels
+	footHeight  = 14 // between the lanes and the warmth
+	lanesHeight = 400
+	laneLeast   = 36 // two lines of text
+	laneMost    = 110
+
+	whoAbove      = 3  // the numbers of a lane, above its middle
+	namesBelow    = 13 // the names, below it
+	namesAlone    = 5
+	laneTextSize  = 14
+	laneTextWider = 1.16 // the text face is wider than the figures'
+
+	blockInset = 2 // of a block in its lanes
+	eventInset = 3
+	leastWidth = 3
+)
+
+// Times on the chart, in seconds.
+const (
+	leastSpan  = 600 // before the margin, where nothing is planned
+	spanBefore = 20  // before the first block
+	eventReach = 600 // how long before the first block an event belongs to the picture
+)
+
+func newChart(b *planner.Board, id string, width, labels int, href func(block string) string, chosen string) *chart {
+	d, s := b.Document, b.Schedule
+	c := &chart{ID: id, Width: width, Left: labels + labelGap, Top: plotTop, LabelX: labels, LineWidth: startWidth, StartName: d.StartName, StartTime: clock.Clock(s.Start, 0)}
+	c.players = laneOrder(d, s.Result)
+	// A few lanes are high, many are as low as two lines of text allow.
+	c.laneHeight = max(laneLeast, min(laneMost, lanesHeight/max(1, len(c.players))))
+	c.Bottom = c.Top + c.laneHeight*len(c.players)
+	c.Height = c.Bottom + warmthHeight + footHeight
+	events := s.Events(d)
+	from, to := span(d, b.Blocks, events)
+	c.from = from
+	c.LineX = width - startWidth
+	if to > 0 {
+		c.LineX = c.Left + (width-startWidth-c.Left)*int(-from)/int(to-from)
+	}
+	c.scale(b)
+	c.lanes(d)
+	c.drawBlocks(b, href, chosen)
+	c.drawEvents(events)
+	c.write()
+	c.Warmth = c.warmth(b)
+	return c
+}
+
+// x is where a moment lies.
+func (c *chart) x(o clock.Offset) int {
+	return c.Left + (c.LineX-c.Left)*int(o-c.from)/int(-c.from)
+}
+
+// laneOrder is the strands by the lowest number in each.
+func laneOrder(d *plan.Document, r *runin.Result) [][]string {
+	index := map[string]int{}
+	for i, p := range d.Players {
+		index[p.ID] = p.Number*1000 + i
+	}
+	lanes := slices.Clone(r.Strands)
+	slices.SortFunc(lanes, func(a, b []string) int { return index[a[0]] - index[b[0]] })
+	return lanes
+}
+
+// span is the time that the chart shows: from a minute before the first block to
+// the start, or to the end of work after it.
+func span(d *plan.Document, blocks []schedule.Block, events []schedule.Event) (from, to clock.Offset) {
+	from = clock.Offset(-d.Margin - leastSpan)
+	for i := range blocks {
+		if b := &blocks[i]; b.Kept {
+			from, to = min(from, b.Start), max(to, b.End)
+		}
+	}
+	// Fixed things shortly before the first block belong to the picture.
+	first := from
+	for _, e := range events {
+		if e.Start < first && e.Start >= first-eventReach {
+			from = min(from, e.Start)
+		}
+	}
+	return floorTo(from-spanBefore, 60), to
+}
+
+func floorTo(o clock.Offset, step int) clock.Offset {
+	n := int(o) / step
+	if int(o)%step < 0 {
+		n--
+	}
+	return clock.Offset(n * step)
+}
+
+// scale marks the minutes to go: every ten, every five where there are few, every
+// thirty where there are many, and the halves between.
+func (c *chart) scale(b *planner.Board) {
+	step := 10 * 60
+	if c.from > -25*60 {
+		step = 5 * 60
+	} else if c.from < -100*60 {
+		step = 30 * 60
+	}
+	half := clock.Offset(step / 2)
+	for o := floorTo(c.from+half-1, step/2); o < 0; o += half {
+		t := tick{X: c.x(o)}
+		if int(o)%step == 0 && t.X > c.Left+tickClear && t.X < c.LineX-startRoom {
+			t.ToGo, t.Clock = o.MinutesToGo(), clock.Clock(b.Schedule.Start, o)
+		}
+		c.Ticks = append(c.Ticks, t)
+	}
+}
+
+// lanes names who is in each lane.
+func (c *chart) lanes(d *plan.Document) {
+	room := int(float64(c.LabelX) / laneTextWider)
+	for i, players := range c.players {
+		y := c.Top + i*c.laneHeight
+		mid := y + c.laneHeight/2
+		l := lane{Y: y, Mid: mid, WhoY: mid - whoAbove, NameY: mid + namesBelow, Who: d.Numbers(players)}
+		l.Names = d.FirstNames(players, func(text string) bool { return textWidth(text, laneTextSize) <= float64(room) })
+		l.Names = cutTo(l.Names, laneTextSize, room)
+		if l.Who == "" {
+			l.WhoY, l.Who, l.Names = mid+namesAlone, l.Names, ""
+		}
+		c.Lanes = append(c.Lanes, l)
+	}
+}
+
+// runs gathers the lanes of some players into stretches of adjacent lanes.
+func (c *chart) runs(members []string) (stretches [][2]int) {
+	for i, players := range c.players {
+		if !slices.Contains(members, players[0]) {
+			continue
+		}
+		if n := len(stretches); n > 0 && stretches[n-1][1] == i {
+			stretches[n-1][1] = i + 1
+		} else {
+			stretches = append(stretches, [2]int{i, i + 1})
+		}
+	}
+	return stretches
+}
+
+// pieces are the boxes of some players from one moment to another.
+func (c *chart) pieces(members []string, from, to clock.Offset, inset int) (list []piece) {
+	left, right := c.x(from), c.x(to)
+	for _, run := range c.runs(members) {
+		list = append(list, piece{box: box{left, c.Top + run[0]*c.laneHeight + inset, max(leastWidth, right-left-1), (run[1]-run[0])*c.laneHeight - 2*inset}})
+	}
+	return list
+}
+
+func (c *chart) drawBlocks(board *planner.Board, href func(string) string, chosen string) {
+	for i := range board.Blocks {
+		b := &board.Blocks[i]
+		if !b.Kept {
+			continue
+		}
+		words := b.Doses()
+		c.Blocks = append(c.Blocks, chartBlock{ID: b.ID, Phase: b.Phase.Key(), Chosen: b.ID == chosen, Href: href(b.ID),
+			Label: fmt.Sprintf("%s, %s, %s: %s to %s to go, %s", b.Name, b.Phase.Name(), board.Document.Audience(b.Who), b.Start.ToGo(), b.End.ToGo(), strings.Join(words, ", ")),
+			name:  b.Name, words: words, length: clock.Duration(b.Length()), letter: b.Phase.Letter(),
+			Pieces: c.pieces(b.Members, b.Start, b.End, blockInset)})
+	}
+}
+
+func (c *chart) drawEvents(events []schedule.Event) {
+	for _, e := range events {
+		if e.End <= c.from || e.Start >= 0 {
+			continue
+		}
+		label := fmt.Sprintf("%s: %s to %s to go", e.Name, e.Start.ToGo(), e.End.ToGo())
+		for _, p := range c.pieces(e.Players, max(e.Start, c.from), min(e.End, 0), eventInset) {
+			c.Fixed = append(c.Fixed, chartEvent{name: e.Name, Label: label, piece: p})
+		}
+	}
+}

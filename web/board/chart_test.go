@@ -1,0 +1,74 @@
+package board
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"cuestart/planner"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/runin"
+	"cuestart/core/schedule"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestTextStaysInItsBox(t *testing.T) {
+	for _, text := range []string{"Toss", "Kicks at posts", "Referee, front rows", strings.Repeat("long", 20), "Ärgerlich überlange Übung", "x"} {
+		for _, b := range []box{{0, 0, 20, 34}, {0, 0, 48, 34}, {0, 0, 30, 70}, {0, 0, 34, 400}, {0, 0, 90, 150}, {0, 0, 3, 10}} {
+			lines, _ := blockText(&chartBlock{name: text, letter: "R", length: "6:55", words: []string{"9 lengths of 60 m"}}, b)
+			fixed, _ := fitText(text, b)
+			for _, l := range append(lines, fixed...) {
+				size, room := 16, b.W
+				if l.Class == "letter" {
+					size = 26
+				}
+				if l.Upward {
+					room = b.H
+				}
+				assert.LessOrEqual(t, int(textWidth(l.Text, size)*0.93), room+1, "%q in %+v", l.Text, b)
+				assert.True(t, l.Y >= 0 && l.Y <= b.H+1, "%q at %d in %+v", l.Text, l.Y, b)
+			}
+		}
+	}
+	assert.Equal(t, "lo…", cutTo("longer", 16, 28))
+}
+
+// A chart puts each block where its time is, in the lanes of its players.
+func TestAChartIsTrueToTheSchedule(t *testing.T) {
+	d := &plan.Document{Margin: 300, StartName: "Kick-off"}
+	for i := 1; i <= 4; i++ {
+		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i), Number: i, First: fmt.Sprint("Name", i)})
+	}
+	d.Blocks = []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone}}, {ID: "some", Name: "Some", Phase: drill.Sport, Who: []string{"p1", "p4"}}, {ID: "gone", Name: "Gone"}}
+	start := time.Date(2026, 11, 28, 15, 0, 0, 0, time.UTC)
+	s := &schedule.Schedule{Start: start, Amounts: make([][]int, 3), Result: &runin.Result{Strands: [][]string{{"p4"}, {"p1"}, {"p2", "p3"}}, Blocks: []runin.Scheduled{
+		{ID: "all", Kept: true, Start: -1800, End: -900}, {ID: "some", Kept: true, Start: -900, End: -300}, {ID: "gone"}}},
+		Fixed: []schedule.Window{{ID: "talk", Players: []string{"p1"}, Start: -300, End: 60}}}
+	href := func(block string) string { return "/b?block=" + block }
+	c := newChart(&planner.Board{Session: &planner.Session{Document: d, Schedule: s}, Blocks: s.Blocks(d)}, "x", 900, 120, href, "some")
+	require.Len(t, c.Lanes, 3)
+	assert.Equal(t, []string{"1", "2 3", "4"}, []string{c.Lanes[0].Who, c.Lanes[1].Who, c.Lanes[2].Who})
+	require.Len(t, c.Blocks, 2, "what is left out is not drawn")
+	all, some := c.Blocks[0], c.Blocks[1]
+	require.Len(t, all.Pieces, 1)
+	require.Len(t, some.Pieces, 2, "lanes 1 and 3 are not side by side")
+	assert.True(t, some.Chosen)
+	assert.Equal(t, "/b?block=some", some.Href)
+	perSecond := float64(c.LineX-all.Pieces[0].X) / 1800
+	assert.InDelta(t, float64(c.LineX)-900*perSecond, some.Pieces[0].X, 2, "on one scale")
+	assert.InDelta(t, 600*perSecond, some.Pieces[0].W, 2)
+	assert.Equal(t, c.Lanes[2].Y+2, some.Pieces[1].Y)
+	for _, f := range c.Fixed {
+		assert.LessOrEqual(t, f.X+f.W, c.LineX, "the picture ends at the start")
+	}
+	assert.Equal(t, "15:00", c.StartTime)
+	assert.True(t, slices.ContainsFunc(c.Ticks, func(t tick) bool { return t.ToGo == "20" && t.Clock == "14:40" }))
+	assert.Equal(t, clock.Offset(-1860), c.from)
+}

@@ -1,0 +1,240 @@
+package board
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/today"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// drawers are the parts of the board that are closed until somebody wants them:
+// each is filled only where it is open.
+type drawers struct {
+	Block    bool // of the chosen block: who, where, drills
+	Add      *addForm
+	Head     *headForm
+	Fixed    *fixedForm
+	People   *peopleForm
+	Day      *dayForm
+	Routine  *routineForm
+	Everyone []shell.Choice // whom a block may be for
+}
+
+// addForm adds a block.
+type addForm struct {
+	Drill, Who, Priority string
+	Groups               []drillGroup
+	Priorities           []plan.Priority
+	Problems             []string
+}
+
+// drillGroup is the drills of a phase.
+type drillGroup struct {
+	Phase  drill.Phase
+	Drills []drill.Drill
+}
+
+// Value is what the form sends for a drill of the group.
+func (g drillGroup) Value(code string) string { return g.Phase.Key() + " " + code }
+
+// headForm is what is said of the session as a whole.
+type headForm struct {
+	Title, Place, StartName, Method, Open string
+	Methods                               []shell.MethodChoice
+	Problem                               string
+}
+
+// fixedForm is what the day holds.
+type fixedForm struct {
+	Events  []event
+	Problem string
+}
+
+// event is a fixed event, open for change.
+type event struct {
+	ID, Name, Who, WhoName, From, To string
+	Active                           bool
+}
+
+// peopleForm is who is there.
+type peopleForm struct {
+	Players []playerLine
+	Problem string
+}
+
+// playerLine is a player of the plan, and whether they come in time.
+type playerLine struct {
+	ID, Name, Ruling string
+	Late             int // minutes
+}
+
+// dayForm is the day's conditions, and what they do to the doses.
+type dayForm struct {
+	shell.Day
+	Factors []shell.Tick
+}
+
+// routineForm keeps the blocks as a routine.
+type routineForm struct{ Problem string }
+
+// drawersOf fills the drawers that are open: those that the page's script says
+// are, the one that the address asks for, and one with a problem in it.
+func drawersOf(r *shell.Request, board *planner.Board, page *body) (open drawers) {
+	d, wrong := board.Document, page.Problems
+	asked := append(strings.Split(r.Header("X-Open"), ","), r.Query("drawer"))
+	wanted := func(name string, problems ...string) bool {
+		return slices.Contains(asked, name) || slices.ContainsFunc(problems, func(p string) bool { return p != "" })
+	}
+	open.Block = page.Chosen != nil && wanted("block", page.Chosen.Problem)
+	if adding := problemsAt(wrong, "add.drill", "add.phase", "add.who", "add.priority", "add"); wanted("add", adding...) {
+		open.Add = addFormOf(board)
+		open.Add.Problems = adding
+	}
+	if head := headProblem(wrong); wanted("session", head) {
+		open.Head = &headForm{Title: d.Title, Place: d.Place, StartName: d.StartName, Method: d.Method, Open: shell.MomentText(d.Open, board.Schedule.Start),
+			Methods: shell.Methods(), Problem: head}
+	}
+	if wanted("fixed", wrong.At("fixed")) {
+		open.Fixed = &fixedForm{events(board), wrong.At("fixed")}
+	}
+	if wanted("people", wrong.At("players")) {
+		open.People = &peopleForm{playerLines(d), wrong.At("players")}
+	}
+	if wanted("day", wrong.At("air"), wrong.At("wind")) {
+		open.Day = &dayForm{shell.DayOf(d.Today), factorTicks(d)}
+	}
+	if wanted("routine", wrong.At("routine")) {
+		open.Routine = &routineForm{wrong.At("routine")}
+	}
+	if open.Block {
+		page.Chosen.fill(board)
+	}
+	if open.Block || open.Add != nil || open.Fixed != nil {
+		open.Everyone = audiences(d)
+	}
+	return open
+}
+
+// fill fills the drawer of the chosen block.
+func (c *chosen) fill(board *planner.Board) {
+	for _, z := range board.Document.Zones {
+		c.Zones = append(c.Zones, shell.Choice{Value: z.ID, Label: z.Name})
+	}
+	for _, l := range board.Document.Leaders {
+		c.Leaders = append(c.Leaders, shell.Choice{Value: l.ID, Label: l.Name})
+	}
+	for _, k := range board.Drills() {
+		if k.Serves(c.Phase) {
+			c.Fits = append(c.Fits, k)
+		}
+	}
+}
+
+// problemsAt are the problems at places, without those that there are not.
+func problemsAt(wrong plan.Problems, places ...string) (list []string) {
+	for _, at := range places {
+		if what := wrong.At(at); what != "" {
+			list = append(list, what)
+		}
+	}
+	return list
+}
+
+// headProblem is what was wrong with what is said of the session.
+func headProblem(wrong plan.Problems) string {
+	if list := problemsAt(wrong, "title", "place", "start_name", "method"); len(list) > 0 {
+		return list[0]
+	}
+	for _, p := range wrong { // a block of a phase that the method lacks
+		if strings.HasSuffix(p.Where, ".phase") && strings.HasPrefix(p.Where, "blocks.") {
+			return "A block stands in a phase that this method does not have: move or remove it first."
+		}
+	}
+	return ""
+}
+
+func addFormOf(board *planner.Board) *addForm {
+	form := &addForm{Priority: string(plan.Should), Who: plan.Everyone, Priorities: plan.Priorities}
+	drills := board.Drills()
+	for _, phase := range append(slices.Clone(plan.Methods[board.Document.Method].Phases), drill.Own) {
+		group := drillGroup{Phase: phase}
+		for _, known := range drills {
+			if known.Serves(phase) {
+				group.Drills = append(group.Drills, known)
+			}
+		}
+		form.Groups = append(form.Groups, group)
+	}
+	return form
+}
+
+// audiences are the whole squad, the units and each player.
+func audiences(d *plan.Document) []shell.Choice {
+	list := []shell.Choice{{Value: plan.Everyone, Label: "Whole squad"}}
+	for _, u := range d.Units {
+		list = append(list, shell.Choice{Value: u.ID, Label: u.Name})
+	}
+	for _, p := range d.Players {
+		name := p.ShortName()
+		if p.Number > 0 {
+			name = fmt.Sprintf("%d %s", p.Number, name)
+		}
+		list = append(list, shell.Choice{Value: p.ID, Label: name})
+	}
+	return list
+}
+
+func events(board *planner.Board) (list []event) {
+	d, start := board.Document, board.Schedule.Start
+	for _, f := range d.Fixed {
+		one := event{ID: f.ID, Name: f.Name, WhoName: d.Audience(f.Who), Active: f.Active,
+			From: shell.MomentText(f.Span.From, start), To: shell.MomentText(f.Span.To, start)}
+		if len(f.Who) == 1 {
+			one.Who = f.Who[0]
+		}
+		list = append(list, one)
+	}
+	return list
+}
+
+func playerLines(d *plan.Document) (list []playerLine) {
+	for _, p := range d.Players {
+		line := playerLine{ID: p.ID, Name: p.Label(), Late: p.Late / 60}
+		for _, r := range d.Restrictions {
+			if r.Player == p.ID {
+				line.Ruling = shell.Joined(", ", line.Ruling, planner.Words(r))
+			}
+		}
+		list = append(list, line)
+	}
+	return list
+}
+
+func factorTicks(d *plan.Document) (list []shell.Tick) {
+	for _, f := range today.Factors(d) {
+		list = append(list, shell.Tick{Value: f.ID, Label: f.Words(f.Phase.Name()), On: !slices.Contains(d.Today.Off, f.ID)})
+	}
+	return list
+}
+
+// factorWords say what the day does to the doses, a reason each: "cold, 4 °C:
+// Raise × 1.3, Sport × 1.25".
+func factorWords(d *plan.Document) (list []string) {
+	for _, f := range today.Factors(d) {
+		if slices.Contains(d.Today.Off, f.ID) {
+			continue
+		}
+		effect := fmt.Sprintf("%s × %.4g", f.Phase.Name(), f.Times)
+		if n := len(list) - 1; n >= 0 && strings.HasPrefix(list[n], f.Reason+": ") {
+			list[n] += ", " + effect
+		} else {
+			list = append(list, f.Reason+": "+effect)
+		}
+	}
+	return list
+}

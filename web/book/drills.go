@@ -1,0 +1,245 @@
+// Package book is the drill book and the routines that a club keeps.
+package book
+
+import (
+	"embed"
+	"fmt"
+	"html/template"
+	"net/url"
+	"slices"
+	"sort"
+	"strconv"
+	"strings"
+
+	"cuestart/core/drill"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+//go:embed *.html
+var files embed.FS
+
+var screens = shell.Parse(files, template.FuncMap{"links": linksOf})
+
+// shownAtMost is how many drills a list shows before it asks for more words.
+const shownAtMost = 300
+
+type drillsBody struct {
+	Query   drill.Query
+	Total   int
+	Groups  []group
+	More    int
+	Filters []filter
+	Open    *openDrill
+	Edits   bool
+	Plain   bool // nothing is asked for
+}
+
+// group is the drills of a phase that were found.
+type group struct {
+	Phase  drill.Phase
+	Drills []found
+}
+
+type found struct {
+	Code, Name, Aim, Dose, Works, Kit string
+	Open                              bool
+	Href                              string
+}
+
+// filter is one thing to look by.
+type filter struct {
+	Name, Label, Any, Now string
+	Choices               []shell.Choice
+}
+
+// openDrill is the drill whose page is open beside the list.
+type openDrill struct {
+	drill.Drill
+	Dose, Work, Load, Works, Level, Space string
+	Marks                                 []string
+	Links                                 []link
+	Own                                   bool // the club has changed it
+	Steps                                 []step
+	Close                                 string
+}
+
+// step is a rung of a ladder with the acts that the target puts on it.
+type step struct{ What, Acts string }
+
+type link struct{ What, Name, Href, None string }
+
+// spot, as the room that there is, means on the spot.
+const spot = "spot"
+
+var spaces = []shell.Choice{{Value: spot, Label: "on the spot"}, {Value: "10", Label: "up to 10 m"}, {Value: "20", Label: "up to 20 m"}, {Value: "30", Label: "up to 30 m"}}
+
+// Drills is the drill book.
+func Drills(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Book(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	made := drillsOf(r, b)
+	made.Edits = r.Coach()
+	return &shell.Page{Screens: screens, Name: "drills", Part: "found", Title: "Drill book", Nav: "drills", Body: made}, nil
+}
+
+func drillsOf(r *shell.Request, b *planner.Book) *drillsBody {
+	q := drill.Query{Text: r.Query("q"), Phase: r.Query("phase"), Region: r.Query("region"), Plane: r.Query("plane"), Quality: r.Query("quality"),
+		Kit: r.Query("kit"), Grade: drill.Grade(r.Query("level")), Sport: r.Query("sport")}
+	space := r.Query("space")
+	if q.Metres, _ = strconv.Atoi(space); space == spot {
+		q.Metres = -1
+	}
+	fit := q.Find(b.Drills)
+	made := &drillsBody{Query: q, Total: len(fit), Plain: q == drill.Query{}, More: max(0, len(fit)-shownAtMost), Filters: filtersOf(q, space, b)}
+	asked := r.Asked()
+	made.Groups = groupsOf(fit[:min(len(fit), shownAtMost)], q, asked)
+	if d, ok := b.Find(asked.Get("drill")); ok {
+		made.Open = openOf(b, d, asked)
+	}
+	return made
+}
+
+// groupsOf are the drills by phase: each in its first one, or in the one that is
+// asked for.
+func groupsOf(fit []drill.Drill, q drill.Query, asked url.Values) (groups []group) {
+	open := asked.Get("drill")
+	for _, phase := range drill.Phases {
+		one := group{Phase: phase}
+		for _, d := range fit {
+			in := d.Phases[0] == phase
+			if q.Phase != "" {
+				in = q.Phase == phase.Key() && d.Serves(phase)
+			}
+			if in {
+				one.Drills = append(one.Drills, found{Code: d.Code, Name: d.Name, Aim: d.Aim, Dose: d.Words(d.Range.Target), Works: strings.Join(d.Regions, " "),
+					Kit: strings.Join(slices.Concat(d.Kit, d.LaneKit), ", "), Open: d.Code == open, Href: with(asked, "drill", d.Code)})
+			}
+		}
+		if len(one.Drills) > 0 {
+			groups = append(groups, one)
+		}
+	}
+	return groups
+}
+
+func filtersOf(q drill.Query, space string, b *planner.Book) []filter {
+	kit := map[string]bool{}
+	for _, d := range b.Drills {
+		for _, k := range slices.Concat(d.Kit, d.LaneKit) {
+			kit[k] = true
+		}
+	}
+	kits := []shell.Choice{{Value: drill.NoKit, Label: "no kit"}}
+	for _, k := range sorted(kit) {
+		kits = append(kits, shell.Choice{Value: k, Label: k})
+	}
+	var phases []shell.Choice
+	for _, p := range drill.Phases {
+		phases = append(phases, shell.Choice{Value: p.Key(), Label: p.Name()})
+	}
+	return []filter{
+		{"phase", "Phase", "every phase", q.Phase, phases},
+		{"region", "Joint", "every joint", q.Region, words(drill.Regions)},
+		{"plane", "Plane", "every plane", q.Plane, words(drill.Planes)},
+		{"quality", "Trains", "everything", q.Quality, words(drill.Qualities)},
+		{"kit", "Kit", "any kit", q.Kit, kits},
+		{"space", "Room", "any room", space, spaces},
+		{"level", "Squad", "every level", string(q.Grade), grades()},
+	}
+}
+
+func sorted(set map[string]bool) (list []string) {
+	for one := range set {
+		list = append(list, one)
+	}
+	sort.Strings(list)
+	return list
+}
+
+func words(list []string) (choices []shell.Choice) {
+	for _, w := range list {
+		choices = append(choices, shell.Choice{Value: w, Label: w})
+	}
+	return choices
+}
+
+func grades() (list []shell.Choice) {
+	for _, g := range drill.Grades {
+		list = append(list, shell.Choice{Value: string(g), Label: g.Name()})
+	}
+	return list
+}
+
+// with is the address of the drill book with one thing asked for set.
+func with(asked url.Values, key, value string) string {
+	next := url.Values{}
+	for k, v := range asked {
+		if k != key && len(v) > 0 && v[0] != "" {
+			next[k] = v[:1]
+		}
+	}
+	if value != "" {
+		next.Set(key, value)
+	}
+	return "/drills?" + next.Encode()
+}
+
+func openOf(b *planner.Book, d drill.Drill, asked url.Values) *openDrill {
+	alone, many := drill.Group{People: 1, Lanes: 1}, drill.Group{People: 24, Lanes: 6}
+	k := d.For(drill.Club)
+	own := b.Own[d.Code]
+	o := &openDrill{Drill: d, Level: d.Least.Name(), Close: with(asked, "drill", ""), Marks: marks(d), Own: own.Edition > 0,
+		Dose:  fmt.Sprintf("%s, from %s to %s", d.Words(d.Range.Target), d.Figure(d.Range.Min), d.Figure(d.Range.Max)),
+		Work:  fmt.Sprintf("%.0f s for one", k.Work(k.Range.Target, alone)),
+		Load:  strings.Join(k.Load(k.Range.Target, alone).Words(), ", "),
+		Works: shell.Joined(" · ", strings.Join(d.Regions, ", "), planeWords(d.Planes)),
+		Space: fmt.Sprintf("on the spot, %g m apart", d.Space.Width)}
+	if k.Dose.Kind == drill.Travel || k.Turns() {
+		o.Work += fmt.Sprintf(", %.0f s for 24 in six lanes", k.Work(k.Range.Target, many))
+	}
+	if d.Space.Length > 0 {
+		o.Space = fmt.Sprintf("%g × %g m a lane", d.Space.Length, d.Space.Width)
+	}
+	for i, n := range d.Ladder(d.Range.Target) {
+		o.Steps = append(o.Steps, step{d.Rungs[i].String(), fmt.Sprint(n)})
+	}
+	for _, to := range []struct{ what, code, none string }{
+		{"Easier", d.Easier, "this is the plainest form"},
+		{"Harder", d.Harder, "this is the hardest: turn up the dose"},
+		{"Instead", d.Swap, "nothing is named"},
+	} {
+		l := link{What: to.what, None: to.none}
+		if other, ok := b.Find(to.code); ok {
+			l.Name, l.Href = other.Name, with(asked, "drill", other.Code)
+		}
+		o.Links = append(o.Links, l)
+	}
+	return o
+}
+
+// marks say how a drill is done.
+func marks(d drill.Drill) (list []string) {
+	for _, f := range flags {
+		if f.mark != "" && *f.of(&d) {
+			list = append(list, f.mark)
+		}
+	}
+	sort.Strings(list)
+	if !d.Ground {
+		list = append([]string{"standing"}, list...)
+	}
+	return list
+}
+
+func planeWords(planes []string) string {
+	if len(planes) == 0 {
+		return ""
+	}
+	return strings.Join(planes, ", ") + " plane"
+}
+
+// Pct is the effort in per cent.
+func (o *openDrill) Pct() float64 { return 100 * o.Effort }

@@ -1,0 +1,299 @@
+package book
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"cuestart/core/club"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// drillForm is the form that changes a drill.
+type drillForm struct {
+	drill.Drill
+	New                             bool
+	Edition                         uint32
+	Cues, Faults, Kit, LaneKit      string
+	Rows, Columns, Ladder           string
+	Own                             bool
+	Codes                           []shell.Choice
+	Problems                        plan.Problems
+	PhaseTicks, RegionTicks         []shell.Tick
+	PlaneTicks, QualityTicks, Flags []shell.Tick
+	Grades, Kinds                   []shell.Choice
+	sent                            map[string]string // numbers as they were sent, where these are none
+}
+
+// namedLink is a field that names another drill.
+type namedLink struct{ Name, Label, Now string }
+
+func linksOf(d drill.Drill) []namedLink {
+	return []namedLink{{"easier", "Easier form", d.Easier}, {"harder", "Harder form", d.Harder}, {"swap", "Instead of it", d.Swap}}
+}
+
+// flags are what a drill is or is not; mark is what its page says of it.
+var flags = []struct {
+	name, label, mark string
+	of                func(*drill.Drill) *bool
+}{
+	{"ground", "on the ground", "on the ground", func(d *drill.Drill) *bool { return &d.Ground }},
+	{"static", "held still, to stretch", "held still", func(d *drill.Drill) *bool { return &d.Static }},
+	{"needs_warm", "only once warm", "only once warm", func(d *drill.Drill) *bool { return &d.NeedsWarm }},
+	{"end_range", "to the end of the range", "to the end of the range", func(d *drill.Drill) *bool { return &d.EndRange }},
+	{"one_sided", "one side at a time", "one side at a time", func(d *drill.Drill) *bool { return &d.OneSided }},
+	{"arm_pump", "tires the throwing arm", "tires the arm", func(d *drill.Drill) *bool { return &d.ArmPump }},
+	{"overhead", "hands overhead", "overhead", func(d *drill.Drill) *bool { return &d.Overhead }},
+	{"collision", "body contact at full effort", "body contact", func(d *drill.Drill) *bool { return &d.Collision }},
+	{"together", "the group does it as one", "all together", func(d *drill.Drill) *bool { return &d.Together }},
+}
+
+// numbers of a drill, with what they are called in the form, and the kinds of
+// dose that have them ("": all).
+var numbers = []struct {
+	Name, Label, For string
+	of               func(*drill.Drill) any
+}{
+	{"sets", "sets", "reps hold", func(d *drill.Drill) any { return &d.Dose.Sets }},
+	{"sides", "sides (1 or 2)", "reps hold", func(d *drill.Drill) any { return &d.Dose.Sides }},
+	{"rep_seconds", "seconds a rep", "reps", func(d *drill.Drill) any { return &d.Dose.RepSeconds }},
+	{"hold_seconds", "seconds held", "hold", func(d *drill.Drill) any { return &d.Dose.HoldSeconds }},
+	{"settle_seconds", "seconds to settle", "hold", func(d *drill.Drill) any { return &d.Dose.SettleSeconds }},
+	{"rest_seconds", "seconds between sets", "reps hold", func(d *drill.Drill) any { return &d.Dose.RestSeconds }},
+	{"metres", "metres a trip", "travel", func(d *drill.Drill) any { return &d.Dose.Metres }},
+	{"speed", "metres a second", "travel", func(d *drill.Drill) any { return &d.Dose.Speed }},
+	{"turn_seconds", "seconds to turn", "travel", func(d *drill.Drill) any { return &d.Dose.TurnSeconds }},
+	{"interval_seconds", "seconds between waves", "travel", func(d *drill.Drill) any { return &d.Dose.IntervalSeconds }},
+	{"act_seconds", "seconds an act", "count grid", func(d *drill.Drill) any { return &d.Dose.ActSeconds }},
+	{"cells", "cells (rows × columns)", "grid", func(d *drill.Drill) any { return &d.Dose.Cells }},
+	{"contacts_per_unit", "ground contacts each", "", func(d *drill.Drill) any { return &d.ContactsPerUnit }},
+	{"length", "metres long", "", func(d *drill.Drill) any { return &d.Space.Length }},
+	{"width", "metres wide", "", func(d *drill.Drill) any { return &d.Space.Width }},
+	{"min", "least", "", func(d *drill.Drill) any { return &d.Range.Min }},
+	{"target", "target", "", func(d *drill.Drill) any { return &d.Range.Target }},
+	{"max", "most", "", func(d *drill.Drill) any { return &d.Range.Max }},
+	{"step", "step", "", func(d *drill.Drill) any { return &d.Range.Step }},
+}
+
+var kinds = []shell.Choice{{Value: "reps", Label: "repetitions"}, {Value: "hold", Label: "holds"}, {Value: "travel", Label: "lengths or trips"},
+	{Value: "count", Label: "acts of the sport"}, {Value: "grid", Label: "a grid of places"}, {Value: "time", Label: "plain time"}}
+
+// numberField is a number field of the form.
+type numberField struct{ Name, Label, For, Value string }
+
+// numbers are the fields whose names are given, with their values.
+func (f *drillForm) numbers(names ...string) (list []numberField) {
+	for _, n := range numbers {
+		if !slices.Contains(names, n.Name) {
+			continue
+		}
+		one := numberField{n.Name, n.Label, n.For, f.sent[n.Name]}
+		if one.Value == "" {
+			switch v := n.of(&f.Drill).(type) {
+			case *int:
+				one.Value = fmt.Sprint(*v)
+			case *float64:
+				one.Value = fmt.Sprint(*v)
+			}
+		}
+		list = append(list, one)
+	}
+	return list
+}
+
+// Counted are the numbers that a kind of dose is counted in.
+func (f *drillForm) Counted() []numberField {
+	return f.numbers("sets", "sides", "rep_seconds", "hold_seconds", "settle_seconds", "rest_seconds",
+		"metres", "speed", "turn_seconds", "interval_seconds", "act_seconds", "cells")
+}
+
+// Limits are how far the dose may go.
+func (f *drillForm) Limits() []numberField { return f.numbers("min", "target", "max", "step") }
+
+// Beside are the numbers beside the dose.
+func (f *drillForm) Beside() []numberField { return f.numbers("contacts_per_unit", "length", "width") }
+
+// EffortPct is the effort in per cent.
+func (f *drillForm) EffortPct() string {
+	if sent := f.sent["effort"]; sent != "" {
+		return sent
+	}
+	return fmt.Sprint(int(100*f.Effort + 0.5))
+}
+
+// Edit is the form of a drill.
+func Edit(r *shell.Request) (shell.Answer, error) {
+	b, d, err := drillOf(r)
+	if err != nil {
+		return nil, err
+	}
+	f := &drillForm{Drill: d, New: r.Query("copy") != ""}
+	if own, ok := b.Own[d.Code]; ok && !f.New {
+		f.Own, f.Edition = true, own.Edition
+	}
+	if f.New {
+		f.Code, f.Name = "", d.Name+", ours"
+	}
+	return f.page(b), nil
+}
+
+// drillOf is the drill that the path names, in the club's book.
+func drillOf(r *shell.Request) (*planner.Book, drill.Drill, error) {
+	b, err := r.Planner.Book(r.Context(), r.Club())
+	if err != nil {
+		return nil, drill.Drill{}, err
+	}
+	d, ok := b.Find(r.Param("code"))
+	if !ok {
+		return nil, d, planner.ErrNotFound
+	}
+	return b, d, nil
+}
+
+func (f *drillForm) page(b *planner.Book) *shell.Page {
+	f.Cues, f.Faults = strings.Join(f.Drill.Cues, "\n"), strings.Join(f.Drill.Faults, "\n")
+	f.Kit, f.LaneKit = strings.Join(f.Drill.Kit, "; "), strings.Join(f.Drill.LaneKit, "; ")
+	f.Rows, f.Columns = strings.Join(f.Drill.Rows, "; "), strings.Join(f.Drill.Columns, "; ")
+	if f.Ladder == "" {
+		var rungs []string
+		for _, r := range f.Drill.Rungs {
+			rungs = append(rungs, r.String())
+		}
+		f.Ladder = strings.Join(rungs, "\n")
+	}
+	for _, p := range drill.Phases {
+		f.PhaseTicks = append(f.PhaseTicks, shell.Tick{Value: p.Key(), Label: p.Name(), On: f.Drill.Serves(p)})
+	}
+	f.RegionTicks, f.PlaneTicks = shell.Ticks(drill.Regions, f.Drill.Regions), shell.Ticks(drill.Planes, f.Drill.Planes)
+	f.QualityTicks = shell.Ticks(drill.Qualities, f.Drill.Qualities)
+	for _, flag := range flags {
+		f.Flags = append(f.Flags, shell.Tick{Value: flag.name, Label: flag.label, On: *flag.of(&f.Drill)})
+	}
+	f.Grades, f.Kinds = grades(), kinds
+	for _, d := range b.Drills {
+		f.Codes = append(f.Codes, shell.Choice{Value: d.Code, Label: d.Name})
+	}
+	slices.SortFunc(f.Codes, func(a, b shell.Choice) int { return strings.Compare(a.Label, b.Label) })
+	title := f.Name
+	if f.New {
+		title = "A drill of our own"
+	}
+	return &shell.Page{Screens: screens, Name: "edit", Title: title, Nav: "drills", Body: f}
+}
+
+// Save saves a drill as the club's own; "new" is a further one.
+func Save(r *shell.Request) (shell.Answer, error) {
+	b, d, err := drillOf(r)
+	f := &drillForm{Drill: d, New: r.Param("code") == "new", Edition: r.Form.Count("edition")}
+	if f.New {
+		b, err = r.Planner.Book(r.Context(), r.Club())
+	}
+	if err != nil {
+		return nil, err
+	}
+	f.Own = b.Own[d.Code].ID != 0
+	f.read(r.Form)
+	if f.New {
+		f.Code = b.Free(f.Name)
+	}
+	if err = r.Form.Err(); err == nil {
+		err = r.Planner.SaveDrill(r.Context(), r.By, club.Drill{Drill: f.Drill}, f.Edition)
+	}
+	return r.Saved(err, f.Name+" is saved", shell.Drill(f.Code), func(wrong plan.Problems) (*shell.Page, error) {
+		f.Problems = wrong
+		return f.page(b), nil
+	})
+}
+
+// read takes the form's fields into the drill.
+func (f *drillForm) read(in *shell.Form) {
+	d := &f.Drill
+	d.Name, d.Aim, d.Unit, d.Caution = in.Text("name"), in.Text("aim"), in.Text("unit"), in.Text("caution")
+	d.Cues, d.Faults, d.Kit, d.LaneKit = in.Entries("cues"), in.Entries("faults"), in.Entries("kit"), in.Entries("lane_kit")
+	d.Rows, d.Columns = in.Entries("rows"), in.Entries("columns")
+	d.Regions, d.Planes, d.Qualities = in.List("regions"), in.List("planes"), in.List("qualities")
+	d.Easier, d.Harder, d.Swap, d.Least = in.Raw("easier"), in.Raw("harder"), in.Raw("swap"), drill.Grade(in.Raw("least"))
+	d.Dose.Kind, d.Dose.Flow = drill.Kind(in.Raw("kind")), ""
+	if d.Dose.Kind == drill.Travel {
+		d.Dose.Flow = drill.Flow(in.Raw("flow"))
+	}
+	d.Phases = nil
+	for _, p := range drill.Phases {
+		if in.Ticked("phases", p.Key()) {
+			d.Phases = append(d.Phases, p)
+		}
+	}
+	for _, flag := range flags {
+		*flag.of(d) = in.Ticked("flags", flag.name)
+	}
+	f.readRungs(in)
+	f.readNumbers(in)
+}
+
+func (f *drillForm) readRungs(in *shell.Form) {
+	f.Ladder, f.Drill.Rungs = in.Raw("ladder"), nil
+	for _, text := range in.Entries("ladder") {
+		r, err := drill.ParseRung(text)
+		if err != nil {
+			in.Refuse("ladder", "%s", err)
+			continue
+		}
+		f.Drill.Rungs = append(f.Drill.Rungs, r)
+	}
+}
+
+// readNumbers reads the numbers that the kind of dose has; those of other kinds
+// go. What is no number is kept as it was sent.
+func (f *drillForm) readNumbers(in *shell.Form) {
+	d := &f.Drill
+	f.sent = map[string]string{}
+	if pct, err := strconv.Atoi(in.Text("effort")); err == nil && pct >= 0 && pct <= 100 {
+		d.Effort = float64(pct) / 100
+	} else {
+		in.Refuse("effort", "effort lies between 0 and 100 per cent")
+		f.sent["effort"] = in.Raw("effort")
+	}
+	for _, n := range numbers {
+		text := in.Text(n.Name)
+		if text == "" || n.For != "" && !strings.Contains(n.For, string(d.Dose.Kind)) {
+			text = "0"
+		}
+		var err error
+		switch v := n.of(d).(type) {
+		case *int:
+			*v, err = strconv.Atoi(text)
+		case *float64:
+			*v, err = strconv.ParseFloat(text, 64)
+		}
+		if err != nil || strings.HasPrefix(text, "-") {
+			in.Refuse("dose", "%q is no number of %s", text, n.Label)
+			f.sent[n.Name] = text
+		}
+	}
+	if n := len(d.Rows) * len(d.Columns); n > 0 {
+		d.Dose.Cells = n // counted for the coach
+	}
+}
+
+// Remove takes a drill out of the club's book.
+func Remove(r *shell.Request) (shell.Answer, error) {
+	b, d, err := drillOf(r)
+	if err != nil {
+		return nil, err
+	}
+	err = r.Planner.SaveDrill(r.Context(), r.By, club.Drill{Drill: d, Gone: true}, 0)
+	return r.Saved(err, d.Name+" is out of your book", "/drills", func(wrong plan.Problems) (*shell.Page, error) {
+		f := &drillForm{Drill: d, Problems: wrong}
+		return f.page(b), nil
+	})
+}
+
+// Reset brings a drill back to how it came.
+func Reset(r *shell.Request) (shell.Answer, error) {
+	err := r.Planner.ResetDrill(r.Context(), r.By, r.Param("code"))
+	return r.Saved(err, "It is as it came", shell.Drill(r.Param("code")), shell.Gone)
+}

@@ -1,0 +1,73 @@
+package people
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+
+	"github.com/alexedwards/argon2id"
+
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// joinBody is the form that somebody answers who was invited.
+type joinBody struct {
+	Name, Email, Role, Club string
+	Token                   string
+	Problems                plan.Problems
+}
+
+// invited is whom the path's link invites.
+func invited(r *shell.Request) (planner.Account, error) {
+	who, err := r.Planner.Invited(r.Context(), r.Param("token"))
+	return who, over(err)
+}
+
+// over says that an invitation is over.
+func over(err error) error {
+	if errors.Is(err, planner.ErrNotFound) {
+		return shell.Refusal{Status: http.StatusNotFound, Heading: "This invitation is over",
+			Line: "It was used, is older than a week, or the address is not whole. Ask your coach for a new one."}
+	}
+	return err
+}
+
+func joinPage(who planner.Account, token string, wrong plan.Problems) *shell.Page {
+	b := joinBody{Name: who.Name, Email: who.Email, Role: who.Role.Name(), Club: who.ClubName, Token: token, Problems: wrong}
+	return &shell.Page{Screens: screens, Name: "join", Title: "Join " + who.ClubName, Body: b}
+}
+
+// Invited is the form of who was invited.
+func Invited(r *shell.Request) (shell.Answer, error) {
+	who, err := invited(r)
+	return joinPage(who, r.Param("token"), nil), err
+}
+
+// Join makes the account of who was invited.
+func Join(r *shell.Request) (shell.Answer, error) {
+	who, err := invited(r)
+	if err != nil {
+		return nil, err
+	}
+	token, password := r.Param("token"), r.Form.Raw("password")
+	r.Form.Must("password", passwordProblem(password))
+	if err = r.Form.Err(); err == nil {
+		var hash string
+		if hash, err = argon2id.CreateHash(password, argon2id.DefaultParams); err != nil {
+			return nil, err
+		}
+		joined, err := r.Planner.Join(r.Context(), token, hash)
+		if err == nil {
+			return r.LetIn(joined)
+		}
+		if !errors.Is(err, planner.ErrTaken) {
+			return nil, over(err)
+		}
+		again := joinPage(who, token, plan.Problems{{Where: "password", What: fmt.Sprintf("%s signs in here already: ask to be invited with another address", who.Email)}})
+		again.Status = http.StatusConflict
+		return again, nil
+	}
+	return r.Changed(err, nil, func(wrong plan.Problems) (*shell.Page, error) { return joinPage(who, token, wrong), nil })
+}

@@ -1,0 +1,314 @@
+// Package people is who belongs to the club: squads with their players and units,
+// what medical staff have ruled, and who signs in.
+package people
+
+import (
+	"embed"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"cuestart/core/club"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+//go:embed *.html
+var files embed.FS
+
+var screens = shell.Parse(files, nil)
+
+type squadBody struct {
+	ID        uint64
+	Name      string
+	Grade     string
+	Squads    []shell.IDChoice
+	Players   []playerRow
+	Units     []unitRow
+	Positions []string
+	Player    *playerForm
+	Unit      *unitForm
+	Ruling    *rulingForm
+	Coach     bool
+	Medical   bool
+	Ruled     int // players under a ruling today
+	Problems  plan.Problems
+}
+
+// Open is the address of the page with something of it open.
+func (b *squadBody) Open(what string, value any) string { return shell.Squad(b.ID, what, value) }
+
+// Here is the address of the page.
+func (b *squadBody) Here() string { return shell.Squad(b.ID) }
+
+type playerRow struct {
+	ID                        uint64
+	Number, Name, Position    string
+	Sides, Build, Units, Note string
+	Rulings                   []string
+	Open                      bool
+}
+
+type unitRow struct {
+	ID        uint64
+	Name, Who string
+}
+
+type playerForm struct {
+	ID      uint64
+	Edition uint32
+	club.Player
+	Number  string
+	Rulings []rulingRow // in force or to come
+	Trials  []trialRow  // the latest of each test, and the one before
+}
+
+type unitForm struct {
+	ID      uint64
+	Edition uint32
+	Name    string
+	Members []shell.Tick
+}
+
+// Squad is a squad's page.
+func Squad(r *shell.Request) (shell.Answer, error) {
+	squad, err := r.Planner.Squad(r.Context(), r.Club(), r.QueryID("squad"))
+	if err != nil {
+		return nil, err
+	}
+	return squadPage(r, squad, nil, nil)
+}
+
+// squadPage is a squad's page; after a refused form with its problems, and with
+// what refill puts back into it.
+func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refill func(*squadBody)) (*shell.Page, error) {
+	teams, err := r.Planner.Teams(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	b := &squadBody{ID: squad.ID, Name: squad.Name, Grade: drill.Grade(squad.Grade).Name(), Positions: plays.Positions, Problems: wrong, Coach: r.Coach(), Medical: r.Medical()}
+	for _, t := range teams {
+		b.Squads = append(b.Squads, shell.IDChoice{ID: t.ID, Label: t.Name})
+	}
+	today, open := r.Planner.Now().Format(time.DateOnly), r.QueryID("player")
+	for _, k := range squad.Players {
+		row := playerRowOf(squad, k, today)
+		if row.Open = k.ID == open; len(row.Rulings) > 0 {
+			b.Ruled++
+		}
+		b.Players = append(b.Players, row)
+	}
+	for _, u := range squad.Units {
+		b.Units = append(b.Units, unitRow{u.ID, u.Is.Name, firstNames(squad, u.Is)})
+	}
+	if err := b.open(r, squad, today); err != nil {
+		return nil, err
+	}
+	if refill != nil {
+		refill(b)
+	}
+	return &shell.Page{Screens: screens, Name: "squad", Title: "Squad", Nav: "squad", Body: b}, nil
+}
+
+// newOne, in an address, opens the form of a further one.
+const newOne = "new"
+
+// open opens what the address asks for.
+func (b *squadBody) open(r *shell.Request, squad *planner.Squad, today string) error {
+	if k := squad.Player(r.QueryID("player")); k != nil {
+		trials, err := r.Planner.Trials(r.Context(), r.Club(), squad)
+		if err != nil {
+			return err
+		}
+		b.Player = playerFormOf(k.ID, k.Edition, k.Is)
+		b.Player.Rulings, b.Player.Trials = rulingsOf(squad, k.ID, today, b.Medical), trialsOf(trials, k.ID)
+	} else if r.Query("player") == newOne {
+		b.Player = playerFormOf(0, 0, club.Player{Foot: club.Right, Hand: club.Right})
+	}
+	if k := squad.Player(r.QueryID("ruling")); k != nil && b.Medical {
+		b.Ruling = rulingFormOf(k, club.Restriction{From: today})
+	}
+	if u := squad.Unit(r.QueryID("unit")); u != nil {
+		b.Unit = unitFormOf(squad, u.ID, u.Edition, u.Is)
+	} else if r.Query("unit") == newOne {
+		b.Unit = unitFormOf(squad, 0, 0, club.Unit{})
+	}
+	return nil
+}
+
+func playerFormOf(id uint64, edition uint32, p club.Player) *playerForm {
+	f := &playerForm{ID: id, Edition: edition, Player: p}
+	if p.Number > 0 {
+		f.Number = fmt.Sprint(p.Number)
+	}
+	return f
+}
+
+func playerRowOf(squad *planner.Squad, k planner.Entry[club.Player], today string) playerRow {
+	row := playerRow{ID: k.ID, Name: k.Is.Label(), Position: k.Is.Position, Build: string(k.Is.Build), Note: k.Is.Notes}
+	if k.Is.Number > 0 {
+		row.Number = fmt.Sprint(k.Is.Number)
+	}
+	row.Sides = shell.Joined(", ", sideWords(k.Is.Foot, "foot", "feet"), sideWords(k.Is.Hand, "hand", "hands"))
+	var units []string
+	for _, u := range squad.Units {
+		if slices.Contains(u.Is.Players, k.ID) {
+			units = append(units, u.Is.Name)
+		}
+	}
+	row.Units = strings.Join(units, ", ")
+	holds, _ := squad.In(k.ID, today)
+	for _, r := range holds {
+		words := r.Is.Words()
+		if r.Is.Until != "" {
+			words += " until " + dayWords(r.Is.Until)
+		}
+		row.Rulings = append(row.Rulings, words)
+	}
+	return row
+}
+
+// sideWords says which side a player uses, where it is not the right one.
+func sideWords(s club.Side, one, both string) string {
+	switch s {
+	case club.Left:
+		return "left " + one
+	case club.Both:
+		return "both " + both
+	}
+	return ""
+}
+
+// dayWords writes a day, 2026-11-28, as a coach does: Sat 28 Nov.
+func dayWords(day string) string {
+	if at, err := time.Parse(time.DateOnly, day); err == nil {
+		return at.Format("Mon 2 Jan")
+	}
+	return day
+}
+
+func firstNames(squad *planner.Squad, u club.Unit) string {
+	var who []string
+	for _, k := range squad.Players {
+		if slices.Contains(u.Players, k.ID) {
+			who = append(who, k.Is.First)
+		}
+	}
+	return strings.Join(who, ", ")
+}
+
+func unitFormOf(squad *planner.Squad, id uint64, edition uint32, u club.Unit) *unitForm {
+	f := &unitForm{ID: id, Edition: edition, Name: u.Name}
+	for _, k := range squad.Players {
+		label := k.Is.Label()
+		if k.Is.Number > 0 {
+			label = fmt.Sprintf("%d %s", k.Is.Number, label)
+		}
+		f.Members = append(f.Members, shell.Tick{Value: fmt.Sprint(k.ID), Label: label, On: slices.Contains(u.Players, k.ID)})
+	}
+	return f
+}
+
+// AddSquad makes a further squad.
+func AddSquad(r *shell.Request) (shell.Answer, error) {
+	name := r.Form.Text("name")
+	id, err := r.Planner.AddSquad(r.Context(), r.By, name, drill.Grade(r.Form.Raw("grade")))
+	return r.Saved(err, name+" is there", shell.Squad(id), func(wrong plan.Problems) (*shell.Page, error) {
+		squad, err := r.Planner.Squad(r.Context(), r.Club(), 0)
+		if err != nil {
+			return nil, err
+		}
+		return squadPage(r, squad, wrong, nil)
+	})
+}
+
+// squadOf is the squad that the path names.
+func squadOf(r *shell.Request) (*planner.Squad, error) {
+	id := r.ParamID("squad")
+	if id == 0 {
+		return nil, planner.ErrNotFound
+	}
+	return r.Planner.Squad(r.Context(), r.Club(), id)
+}
+
+// playerOf is the player of the path's squad that the path names.
+func playerOf(r *shell.Request, param string) (*planner.Squad, *planner.Entry[club.Player], error) {
+	squad, err := squadOf(r)
+	if err != nil {
+		return nil, nil, err
+	}
+	player := squad.Player(r.ParamID(param))
+	if player == nil {
+		return nil, nil, planner.ErrNotFound
+	}
+	return squad, player, nil
+}
+
+// SavePlayer saves a player, or adds one.
+func SavePlayer(r *shell.Request) (shell.Answer, error) {
+	squad, err := squadOf(r)
+	if err != nil {
+		return nil, err
+	}
+	f := r.Form
+	id, edition := f.ID("id"), f.Count("edition")
+	p := club.Player{First: f.Text("first"), Last: f.Text("last"), Position: f.Text("position"), Number: f.IntOr("number", 0, 1, club.MaxNumber),
+		Foot: club.Side(f.Raw("foot")), Hand: club.Side(f.Raw("hand")), Level: drill.Grade(f.Raw("level")), Build: club.Build(f.Raw("build")), Notes: f.Text("notes")}
+	said := p.Label() + " is saved"
+	if err = f.Err(); err == nil {
+		_, err = r.Planner.Save(r.Context(), r.By, said, planner.Change{ID: id, Owner: squad.ID, Edition: edition, Is: p})
+	}
+	next := shell.Squad(squad.ID)
+	if id == 0 {
+		next = shell.Squad(squad.ID, "player", newOne) // the next one
+	}
+	return r.Saved(err, said, next, func(wrong plan.Problems) (*shell.Page, error) {
+		return squadPage(r, squad, wrong, func(b *squadBody) {
+			b.Player = playerFormOf(id, edition, p)
+			b.Player.Number = f.Raw("number")
+		})
+	})
+}
+
+// RemovePlayer takes a player out of the squad.
+func RemovePlayer(r *shell.Request) (shell.Answer, error) {
+	squad, player, err := playerOf(r, "id")
+	if err != nil {
+		return nil, err
+	}
+	err = r.Planner.RemovePlayer(r.Context(), r.By, squad, player.ID)
+	return r.Saved(err, player.Is.Label()+" left the squad", shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
+		return squadPage(r, squad, wrong, nil)
+	})
+}
+
+// SaveUnit saves a unit, adds one, or takes it out.
+func SaveUnit(r *shell.Request) (shell.Answer, error) {
+	squad, err := squadOf(r)
+	if err != nil {
+		return nil, err
+	}
+	f := r.Form
+	u := club.Unit{Name: f.Text("name")}
+	for _, k := range squad.Players {
+		if f.Ticked("players", fmt.Sprint(k.ID)) {
+			u.Players = append(u.Players, k.ID)
+		}
+	}
+	id, edition, gone := f.ID("id"), f.Count("edition"), f.Has("gone")
+	said := u.Name + " is saved"
+	if gone {
+		said = u.Name + " is taken out"
+	}
+	_, err = r.Planner.Save(r.Context(), r.By, said, planner.Change{ID: id, Owner: squad.ID, Edition: edition, Is: u, Gone: gone})
+	return r.Saved(err, said, shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
+		return squadPage(r, squad, wrong, func(b *squadBody) { b.Unit = unitFormOf(squad, id, edition, u) })
+	})
+}

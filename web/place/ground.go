@@ -1,0 +1,256 @@
+// Package place is where the club trains and plays, with what and led by whom,
+// who signs in, and what its sport is like.
+package place
+
+import (
+	"embed"
+	"fmt"
+	"html/template"
+	"slices"
+
+	"cuestart/core/club"
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+//go:embed *.html
+var files embed.FS
+
+var screens = shell.Parse(files, template.FuncMap{
+	"venue": func(v planner.Venue, coach bool) venue { return venue{v, coach} },
+})
+
+// venue is a ground with its zones, for who may change it or not.
+type venue struct {
+	planner.Venue
+	Coach bool
+}
+
+type groundBody struct {
+	Venues   []planner.Venue
+	Kit      []planner.Entry[club.Kit]
+	Staff    []planner.Entry[club.Staff]
+	Accounts []planner.Account
+	Needs    []string // kit that the drill book asks for and that is not counted
+	Form     *form
+	Coach    bool
+	Invited  invitation
+	Link     string
+	Problems plan.Problems
+}
+
+// invitation is the form that invites somebody.
+type invitation struct{ Name, Email, Role string }
+
+// form is the one thing that is open for change. Numbers are as they were sent.
+type form struct {
+	Kind    club.Kind
+	ID      uint64
+	Owner   uint64 // of a zone: its venue
+	Edition uint32
+	Venue   club.Venue
+	Zone    club.Zone
+	Kit     club.Kit
+	Staff   club.Staff
+
+	Capacity, Lanes, Metres, Pieces string
+}
+
+// opened are the kinds of thing that the page changes.
+var opened = []club.Kind{club.KindVenue, club.KindZone, club.KindKit, club.KindStaff}
+
+// Title says what the form is about.
+func (f *form) Title() string {
+	if f.ID != 0 {
+		return f.thing().Label()
+	}
+	return map[club.Kind]string{club.KindVenue: "A new ground", club.KindZone: "A new zone", club.KindKit: "Kit to count", club.KindStaff: "Who leads"}[f.Kind]
+}
+
+// thing is what the form holds.
+func (f *form) thing() club.Thing {
+	switch f.Kind {
+	case club.KindVenue:
+		return f.Venue
+	case club.KindZone:
+		return f.Zone
+	case club.KindKit:
+		return f.Kit
+	}
+	return f.Staff
+}
+
+// Ground is the page.
+func Ground(r *shell.Request) (shell.Answer, error) { return groundPage(r, nil, nil) }
+
+// groundPage is the page; after a refused form with its problems, and with what
+// refill puts back into it.
+func groundPage(r *shell.Request, wrong plan.Problems, refill func(*groundBody)) (*shell.Page, error) {
+	g, err := r.Planner.Ground(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	b := &groundBody{Venues: g.Venues, Kit: g.Kit, Staff: g.Staff, Coach: r.Coach(), Problems: wrong}
+	if b.Accounts, err = r.Planner.Accounts(r.Context(), r.Club()); err != nil {
+		return nil, err
+	}
+	drills, err := r.Planner.Book(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	b.Needs = needs(drills, g.Kit)
+	if b.Coach {
+		b.Form = formOf(g, club.Kind(r.Query("edit")), r.Query("id"), r.QueryID("id"))
+	}
+	if f := b.Form; f != nil && f.ID == 0 {
+		f.Owner, f.Kit.Name = r.QueryID("of"), r.Query("name")
+	}
+	if refill != nil {
+		refill(b)
+	}
+	return &shell.Page{Screens: screens, Name: "ground", Title: "Ground and kit", Nav: "ground", Body: b}, nil
+}
+
+// needs is the kit that the book asks for and that is not counted.
+func needs(b *planner.Book, counted []planner.Entry[club.Kit]) (list []string) {
+	have := map[string]bool{}
+	for _, k := range counted {
+		have[k.Is.Name] = true
+	}
+	for _, d := range b.Drills {
+		for _, k := range slices.Concat(d.Kit, d.LaneKit) {
+			if !have[k] {
+				have[k] = true
+				list = append(list, k)
+			}
+		}
+	}
+	slices.Sort(list)
+	return list
+}
+
+// formOf is the form of what is asked for, or nil.
+func formOf(g *planner.Ground, kind club.Kind, asked string, id uint64) *form {
+	if !slices.Contains(opened, kind) {
+		return nil
+	}
+	f := &form{Kind: kind, ID: id, Zone: club.Zone{Capacity: 30, Lanes: 6}, Kit: club.Kit{Pieces: 10}, Venue: club.Venue{TimeZone: "Europe/London"}}
+	if asked != "new" && !f.find(g) {
+		return nil
+	}
+	f.Capacity, f.Lanes, f.Pieces = fmt.Sprint(f.Zone.Capacity), fmt.Sprint(f.Zone.Lanes), fmt.Sprint(f.Kit.Pieces)
+	if f.Zone.Metres > 0 {
+		f.Metres = fmt.Sprint(f.Zone.Metres)
+	}
+	return f
+}
+
+// find fills in what is there; it reports whether it is.
+func (f *form) find(g *planner.Ground) bool {
+	switch f.Kind {
+	case club.KindKit:
+		return take(g.Kit, f.ID, &f.Kit, &f.Edition)
+	case club.KindStaff:
+		return take(g.Staff, f.ID, &f.Staff, &f.Edition)
+	}
+	for _, v := range g.Venues {
+		if f.Kind == club.KindVenue && v.ID == f.ID {
+			f.Venue, f.Edition = v.Is, v.Edition
+			return true
+		}
+		if f.Kind == club.KindZone && take(v.Zones, f.ID, &f.Zone, &f.Edition) {
+			f.Owner = v.ID
+			return true
+		}
+	}
+	return false
+}
+
+// take takes the entry of that id, and reports whether there is one.
+func take[T club.Thing](list []planner.Entry[T], id uint64, is *T, edition *uint32) bool {
+	for _, k := range list {
+		if k.ID == id {
+			*is, *edition = k.Is, k.Edition
+			return true
+		}
+	}
+	return false
+}
+
+// read reads the form of a kind of thing.
+func read(r *shell.Request, kind club.Kind) *form {
+	in := r.Form
+	f := &form{Kind: kind, ID: in.ID("id"), Edition: in.Count("edition"), Capacity: in.Raw("capacity"), Lanes: in.Raw("lanes"), Metres: in.Raw("metres"), Pieces: in.Raw("pieces")}
+	switch kind {
+	case club.KindVenue:
+		f.Venue = club.Venue{Name: in.Text("name"), TimeZone: in.Text("time_zone")}
+	case club.KindZone:
+		f.Owner = in.ID("of")
+		f.Zone = club.Zone{Name: in.Text("name"), Capacity: in.Int("capacity", 1, club.MaxPeople), Lanes: in.Int("lanes", 1, club.MaxLanes),
+			Metres: in.IntOr("metres", 0, 0, club.MaxMetres), Surface: in.Text("surface"), Covered: in.Has("covered"), Opens: in.Text("opens"), Closes: in.Text("closes")}
+	case club.KindKit:
+		f.Kit = club.Kit{Name: in.Text("name"), Pieces: in.Int("pieces", 0, club.MaxPieces)}
+	case club.KindStaff:
+		f.Staff = club.Staff{Name: in.Text("name"), Role: in.Text("role"), Leads: in.Has("leads"), Opens: in.Text("opens"), Closes: in.Text("closes")}
+	}
+	return f
+}
+
+// Save saves a ground, zone, kit or staff, or adds one.
+func Save(r *shell.Request) (shell.Answer, error) {
+	kind := club.Kind(r.Param("kind"))
+	if !slices.Contains(opened, kind) {
+		return nil, planner.ErrNotFound
+	}
+	f := read(r, kind)
+	if kind == club.KindZone {
+		g, err := r.Planner.Ground(r.Context(), r.Club())
+		if err != nil {
+			return nil, err
+		}
+		if !slices.ContainsFunc(g.Venues, func(v planner.Venue) bool { return v.ID == f.Owner }) {
+			return nil, planner.ErrNotFound
+		}
+	}
+	said, err := f.thing().Label()+" is saved", r.Form.Err()
+	if err == nil {
+		err = f.save(r, said)
+	}
+	return r.Saved(err, said, "/ground", func(wrong plan.Problems) (*shell.Page, error) {
+		return groundPage(r, wrong, func(b *groundBody) { b.Form = f })
+	})
+}
+
+// save saves what the form holds; a new ground gets the usual zones if wanted.
+func (f *form) save(r *shell.Request, said string) error {
+	ids, err := r.Planner.Save(r.Context(), r.By, said, planner.Change{ID: f.ID, Owner: f.Owner, Edition: f.Edition, Is: f.thing()})
+	if err == nil && f.Kind == club.KindVenue && f.ID == 0 && r.Form.Has("usual") {
+		err = r.Planner.UsualZones(r.Context(), r.By, ids[0])
+	}
+	return err
+}
+
+// Remove takes a thing out, a ground with its zones.
+func Remove(r *shell.Request) (shell.Answer, error) {
+	g, err := r.Planner.Ground(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	f := formOf(g, club.Kind(r.Param("kind")), r.Param("id"), r.ParamID("id"))
+	if f == nil || f.ID == 0 {
+		return nil, planner.ErrNotFound
+	}
+	changes := []planner.Change{{ID: f.ID, Is: f.thing(), Gone: true}}
+	for _, v := range g.Venues {
+		if f.Kind != club.KindVenue || v.ID != f.ID {
+			continue
+		}
+		for _, z := range v.Zones {
+			changes = append([]planner.Change{{ID: z.ID, Is: z.Is, Gone: true}}, changes...)
+		}
+	}
+	said := f.thing().Label() + " is taken out"
+	_, err = r.Planner.Save(r.Context(), r.By, said, changes...)
+	return r.Saved(err, said, "/ground", func(wrong plan.Problems) (*shell.Page, error) { return groundPage(r, wrong, nil) })
+}

@@ -1,0 +1,115 @@
+package place
+
+import (
+	"strings"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/web/shell"
+)
+
+// table is a list that is changed in rows: a row for each thing, a field for each
+// column, and rows to add.
+type table struct {
+	columns
+	Rows [][]cell
+}
+
+// columns say what a row of a table holds.
+type columns struct {
+	Key, Legend, Hint string
+	Columns           []column
+	One               bool // there is one row and no more
+}
+
+// column is a field of a row.
+type column struct {
+	Name, Label string
+	Wide        bool
+	Number      bool
+	List        string         // id of the words to pick from, if any
+	Choices     []shell.Choice // what to pick, if it is a choice
+}
+
+// cell is a field of a row with its value.
+type cell struct {
+	column
+	Value string
+}
+
+var priorities = []shell.Choice{{Value: string(plan.Must), Label: "must"}, {Value: string(plan.Should), Label: "should"}, {Value: string(plan.Could), Label: "could"}}
+
+// phases are those that a position's routine may belong to.
+var phases = []shell.Choice{{Value: "", Label: drill.Sport.Name()}, {Value: drill.Own.Key(), Label: drill.Own.Name()},
+	{Value: string(drill.Raise), Label: drill.Raise.Name()}, {Value: string(drill.Activate), Label: drill.Activate.Name()},
+	{Value: string(drill.Mobilise), Label: drill.Mobilise.Name()}, {Value: string(drill.Potentiate), Label: drill.Potentiate.Name()}}
+
+// The tables of a sport.
+var (
+	units = columns{Key: "unit", Legend: "Units: positions that work together", Columns: []column{
+		{Name: "name", Label: "Unit"}, {Name: "positions", Label: "Positions, several with ;", Wide: true}}}
+	due = columns{Key: "due", Legend: "Who is due earlier or later", Hint: "Minutes from the start, before it negative: where they are in action first, and where their turn comes later.", Columns: []column{
+		{Name: "who", Label: "Position or unit", List: "who"}, {Name: "first", Label: "If first", Number: true}, {Name: "later", Label: "If later", Number: true}}}
+	fixed = columns{Key: "fixed", Legend: "What a match day holds", Hint: "In minutes to go.", Columns: []column{
+		{Name: "name", Label: "What"}, {Name: "who", Label: "Who", List: "who"}, {Name: "from", Label: "From", Number: true}, {Name: "to", Label: "To", Number: true}}}
+	craft = columns{Key: "craft", Legend: "Routines of positions", Hint: "Drills by their names in the drill book, several with ;. Own time lies outside the order.", Columns: craftColumns}
+	team  = columns{Key: "team", Legend: "All together, last", Columns: craftColumns, One: true}
+)
+
+var craftColumns = []column{{Name: "name", Label: "Routine"}, {Name: "for", Label: "For, several with ;"}, {Name: "drills", Label: "Drills", Wide: true, List: "drills"},
+	{Name: "priority", Label: "Priority", Choices: priorities}, {Name: "stations", Label: "At once", Number: true}, {Name: "phase", Label: "Phase", Choices: phases},
+	{Name: "place", Label: "Place"}}
+
+// table is an empty table of the columns.
+func (c columns) table() *table { return &table{columns: c} }
+
+// add puts a row into the table, its values in the order of the columns.
+func (t *table) add(values ...string) {
+	row := make([]cell, len(t.Columns))
+	for i, c := range t.Columns {
+		c.Name = t.Key + "-" + c.Name
+		row[i] = cell{c, values[i]}
+	}
+	t.Rows = append(t.Rows, row)
+}
+
+// read is the table as it was sent. Fields of a row stand at the same place of
+// their lists.
+func (c columns) read(f *shell.Form) *table {
+	t := c.table()
+	for n := range f.List(c.Key + "-" + c.Columns[0].Name) {
+		values := make([]string, len(c.Columns))
+		for i, column := range c.Columns {
+			if list := f.List(c.Key + "-" + column.Name); n < len(list) {
+				values[i] = strings.TrimSpace(list[n])
+			}
+		}
+		t.add(values...)
+	}
+	return t
+}
+
+// tableRow is a row that says something.
+type tableRow []cell
+
+// rows are the rows whose first field is not empty: emptying it takes a row out.
+func (t *table) rows() (list []tableRow) {
+	for _, row := range t.Rows {
+		if row[0].Value != "" {
+			list = append(list, row)
+		}
+	}
+	return list
+}
+
+func (r tableRow) text(column int) string { return r[column].Value }
+
+// list is a field that holds several, parted by semicolons.
+func (r tableRow) list(column int) (list []string) {
+	for _, one := range strings.Split(r[column].Value, ";") {
+		if one = strings.TrimSpace(one); one != "" {
+			list = append(list, one)
+		}
+	}
+	return list
+}

@@ -1,0 +1,206 @@
+package place
+
+import (
+	"strconv"
+	"strings"
+
+	"cuestart/book"
+	"cuestart/core/club"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/sport"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// sportBody is the club's sport, open for change in rows.
+type sportBody struct {
+	Key, Name, Start, First string
+	Margin                  string
+	Stresses                []shell.Tick
+	Positions               string
+	Tables                  []table
+	Presets                 []shell.Choice
+	Drills                  []shell.Choice // names to write
+	Who                     []string
+	Own                     bool
+	Edition                 uint32
+	Problems                plan.Problems
+}
+
+// Sport is the page of the club's sport.
+func Sport(r *shell.Request) (shell.Answer, error) {
+	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	if preset, ok := book.Sport(r.Query("preset")); ok {
+		plays = &preset
+	}
+	drills, err := r.Planner.Book(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	return sportPage(r, drills, bodyOf(plays, drills))
+}
+
+func sportPage(r *shell.Request, drills *planner.Book, b *sportBody) (*shell.Page, error) {
+	own, err := r.Planner.OwnSport(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	if own != nil {
+		b.Own, b.Edition = true, own.Edition
+	}
+	for _, p := range book.Sports() {
+		b.Presets = append(b.Presets, shell.Choice{Value: p.Key, Label: p.Name})
+	}
+	for _, d := range drills.Drills {
+		b.Drills = append(b.Drills, shell.Choice{Value: d.Code, Label: nameOf(drills, d.Code)})
+	}
+	return &shell.Page{Screens: screens, Name: "sport", Title: "Our sport", Nav: "ground", Body: b}, nil
+}
+
+func bodyOf(p *sport.Sport, drills *planner.Book) *sportBody {
+	b := &sportBody{Key: p.Key, Name: p.Name, Start: p.Start, First: p.First, Margin: strconv.Itoa(p.Margin), Positions: strings.Join(p.Positions, "\n"),
+		Stresses: shell.Ticks(drill.Regions, p.Stresses), Who: []string{sport.Everyone, sport.Bench}}
+	units, due, fixed, craft, team := units.table(), due.table(), fixed.table(), craft.table(), team.table()
+	for _, u := range p.Units {
+		units.add(u.Name, several(u.Positions))
+		b.Who = append(b.Who, u.Name)
+	}
+	b.Who = append(b.Who, p.Positions...)
+	for _, d := range p.Due {
+		due.add(d.Who, strconv.Itoa(d.First), strconv.Itoa(d.Later))
+	}
+	for _, f := range p.Fixed {
+		fixed.add(f.Name, f.Who, strconv.Itoa(f.From), strconv.Itoa(f.To))
+	}
+	for _, k := range p.Craft {
+		craft.add(craftRow(k, drills)...)
+	}
+	team.add(craftRow(p.Team, drills)...)
+	for _, t := range []*table{units, due, fixed, craft} {
+		t.add(make([]string, len(t.Columns))...) // one more, to fill in
+	}
+	b.Tables = []table{*units, *due, *fixed, *craft, *team}
+	return b
+}
+
+func craftRow(k sport.Craft, drills *planner.Book) []string {
+	var names []string
+	for _, code := range k.Drills {
+		names = append(names, nameOf(drills, code))
+	}
+	stations := ""
+	if k.Stations > 0 {
+		stations = strconv.Itoa(k.Stations)
+	}
+	return []string{k.Name, several(k.For), several(names), string(k.Priority), stations, k.Phase, k.Zone}
+}
+
+// nameOf is what a drill is written as: its name, or its code where another has
+// that name too.
+func nameOf(drills *planner.Book, code string) string {
+	d, ok := drills.Find(code)
+	if other, _ := drills.Named(d.Name); !ok || other.Code != code {
+		return code
+	}
+	return d.Name
+}
+
+// several writes a list into one field.
+func several(list []string) string { return strings.Join(list, "; ") }
+
+// SaveSport saves the club's copy of its sport.
+func SaveSport(r *shell.Request) (shell.Answer, error) {
+	drills, err := r.Planner.Book(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	p, tables := readSport(r.Form, drills)
+	if bad := p.Validate(func(code string) bool { _, ok := drills.Find(code); return ok }); bad != nil {
+		for _, line := range strings.Split(bad.Error(), "\n") {
+			r.Form.Refuse("sport", "%s", strings.TrimPrefix(line, "sport "+p.Key+": "))
+		}
+	}
+	if bad := shell.Problems(club.Sport{Sport: p}.Validate()); bad != nil {
+		r.Form.Refuse("sport", "%s", bad.Error())
+	}
+	if err = r.Form.Err(); err == nil {
+		err = r.Planner.SaveSport(r.Context(), r.By, p, r.Form.Count("edition"))
+	}
+	return r.Saved(err, p.Name+" is saved", "/sport", func(wrong plan.Problems) (*shell.Page, error) {
+		b := bodyOf(&p, drills)
+		b.Margin, b.Tables, b.Problems = r.Form.Raw("margin"), tables, wrong
+		return sportPage(r, drills, b)
+	})
+}
+
+// readSport reads the form; the usual ground stays that of the preset. It returns
+// the rows as they were sent too.
+func readSport(f *shell.Form, drills *planner.Book) (p sport.Sport, sent []table) {
+	p, _ = book.Sport(f.Raw("key"))
+	p.Key, p.Name, p.Start, p.First = f.Raw("key"), f.Text("name"), f.Text("start"), f.Text("first")
+	p.Margin, p.Stresses, p.Positions = f.Int("margin", 0, 60), f.List("stresses"), f.Entries("positions")
+	p.Units, p.Due, p.Fixed, p.Craft, p.Team = nil, nil, nil, nil, sport.Craft{}
+	read := func(c columns) *table {
+		t := c.read(f)
+		sent = append(sent, *t)
+		return t
+	}
+	for _, row := range read(units).rows() {
+		p.Units = append(p.Units, sport.Unit{Name: row.text(0), Positions: row.list(1)})
+	}
+	for _, row := range read(due).rows() {
+		p.Due = append(p.Due, sport.Due{Who: row.text(0), First: row.minutes(f, 1), Later: row.minutes(f, 2)})
+	}
+	for _, row := range read(fixed).rows() {
+		p.Fixed = append(p.Fixed, sport.Fixed{Name: row.text(0), Who: row.text(1), From: row.minutes(f, 2), To: row.minutes(f, 3)})
+	}
+	for _, row := range read(craft).rows() {
+		p.Craft = append(p.Craft, row.craft(f, drills))
+	}
+	for _, row := range read(team).rows() {
+		p.Team = row.craft(f, drills)
+	}
+	return p, sent
+}
+
+// craft reads the routine of a position.
+func (r tableRow) craft(f *shell.Form, drills *planner.Book) sport.Craft {
+	k := sport.Craft{Name: r.text(0), For: r.list(1), Priority: plan.Priority(r.text(3)), Phase: r.text(5), Zone: r.text(6)}
+	for _, name := range r.list(2) {
+		code := name
+		if d, ok := drills.Named(name); ok {
+			code = d.Code
+		}
+		k.Drills = append(k.Drills, code)
+	}
+	if text := r.text(4); text != "" {
+		n, err := strconv.Atoi(text)
+		if err != nil || n < 1 || n > club.MaxLanes {
+			f.Refuse("sport", "%s: %q is no number at once", k.Name, text)
+		}
+		k.Stations = n
+	}
+	return k
+}
+
+// ResetSport brings the sport back to how it came.
+func ResetSport(r *shell.Request) (shell.Answer, error) {
+	return r.Saved(r.Planner.ResetSport(r.Context(), r.By), "The sport is as it came", "/sport", shell.Gone)
+}
+
+// minutes reads a whole number of minutes; empty is 0.
+func (r tableRow) minutes(f *shell.Form, column int) int {
+	text := r.text(column)
+	if text == "" {
+		return 0
+	}
+	n, err := strconv.Atoi(text)
+	if err != nil {
+		f.Refuse("sport", "%s: %q is no whole number of minutes", r.text(0), text)
+	}
+	return n
+}

@@ -1,0 +1,61 @@
+package place
+
+import (
+	"encoding/json"
+	"net/url"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/book"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+func TestASportIsReadAsItIsShown(t *testing.T) {
+	drills := planner.NewBook(book.Drills(), nil)
+	for _, s := range book.Sports() {
+		b := bodyOf(&s, drills)
+		form := url.Values{"key": {b.Key}, "name": {b.Name}, "start": {b.Start}, "first": {b.First}, "margin": {b.Margin}, "positions": {b.Positions}}
+		for _, tick := range b.Stresses {
+			if tick.On {
+				form.Add("stresses", tick.Value)
+			}
+		}
+		for _, table := range b.Tables {
+			for _, row := range table.Rows {
+				for _, cell := range row {
+					form.Add(cell.Name, cell.Value)
+				}
+			}
+		}
+		f := shell.NewForm(form)
+		back, _ := readSport(f, drills)
+		require.NoError(t, f.Err(), s.Key)
+		require.NoError(t, back.Validate(func(code string) bool { _, ok := drills.Find(code); return ok }))
+		slices.Sort(back.Stresses)
+		slices.Sort(s.Stresses)
+		if len(s.Due) == 0 {
+			s.Due = nil
+		}
+		x, _ := json.Marshal(s)
+		y, _ := json.Marshal(back)
+		assert.JSONEq(t, string(x), string(y))
+	}
+}
+
+// What is no number in a row is refused by the row's name, and shown again.
+func TestARowSaysWhatIsWrongWithIt(t *testing.T) {
+	drills := planner.NewBook(book.Drills(), nil)
+	f := shell.NewForm(url.Values{"key": {"netball"}, "margin": {"5"}, "fixed-name": {"Toss", ""}, "fixed-who": {"captain", "x"}, "fixed-from": {"soon", ""}, "fixed-to": {"38", ""},
+		"craft-name": {"Shots"}, "craft-stations": {"many"}})
+	p, sent := readSport(f, drills)
+	assert.Len(t, p.Fixed, 1, "a row without a name is none")
+	wrong := shell.Problems(f.Err())
+	require.Len(t, wrong, 2)
+	assert.Equal(t, `Toss: "soon" is no whole number of minutes`, wrong[0].What)
+	assert.Equal(t, `Shots: "many" is no number at once`, wrong[1].What)
+	assert.Equal(t, "soon", sent[2].Rows[0][2].Value)
+}

@@ -1,0 +1,71 @@
+package sheet
+
+import (
+	"io"
+
+	"cuestart/core/club"
+	"cuestart/planner"
+	"cuestart/share"
+	"cuestart/web/shell"
+)
+
+// SaveSquad saves a squad's players as CSV.
+func SaveSquad(r *shell.Request) (shell.Answer, error) {
+	squad, err := r.Planner.Squad(r.Context(), r.Club(), r.QueryID("squad"))
+	if err != nil {
+		return nil, err
+	}
+	players := these(squad.Players)
+	return shell.File{Name: "squad.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WritePlayers(w, players) }}, nil
+}
+
+// SaveTests saves the tests of a squad's players as CSV.
+func SaveTests(r *shell.Request) (shell.Answer, error) {
+	squad, err := r.Planner.Squad(r.Context(), r.Club(), r.QueryID("squad"))
+	if err != nil {
+		return nil, err
+	}
+	kept, err := r.Planner.Trials(r.Context(), r.Club(), squad)
+	if err != nil {
+		return nil, err
+	}
+	for i := range kept {
+		kept[i].Is.Player = squad.Player(kept[i].Owner).Is.Label()
+	}
+	trials := these(kept)
+	return shell.File{Name: "tests.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteTrials(w, trials) }}, nil
+}
+
+// SaveFixtures saves the club's fixtures as CSV.
+func SaveFixtures(r *shell.Request) (shell.Answer, error) {
+	kept, err := r.Planner.Fixtures(r.Context(), r.Club())
+	fixtures := these(kept)
+	return shell.File{Name: "fixtures.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteFixtures(w, fixtures) }}, err
+}
+
+// SaveDrills saves the club's drill book as CSV.
+func SaveDrills(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Book(r.Context(), r.Club())
+	return shell.File{Name: "drills.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteDrills(w, b.Drills) }}, err
+}
+
+// SaveRoutine saves a routine as JSON.
+func SaveRoutine(r *shell.Request) (shell.Answer, error) {
+	k, err := r.Planner.Routine(r.Context(), r.Club(), r.ParamID("id"))
+	return shell.File{Name: "routine.json", Kind: shell.JSON, Write: func(w io.Writer) error { return share.WriteJSON(w, k.Is) }}, err
+}
+
+// SavePlan saves a session's plan as JSON.
+func SavePlan(r *shell.Request) (shell.Answer, error) {
+	d, err := r.Planner.Document(r.Context(), r.Club(), r.ParamID("session"))
+	return shell.File{Name: "plan.json", Kind: shell.JSON, Write: func(w io.Writer) error { return share.WriteJSON(w, d) }}, err
+}
+
+// these are what entries hold.
+func these[T club.Thing](kept []planner.Entry[T]) []T {
+	list := make([]T, len(kept))
+	for i, k := range kept {
+		list[i] = k.Is
+	}
+	return list
+}

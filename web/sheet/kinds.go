@@ -1,0 +1,123 @@
+package sheet
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"strings"
+
+	"cuestart/core/club"
+	"cuestart/planner"
+	"cuestart/share"
+	"cuestart/web/shell"
+)
+
+// Each of these reads a file of one kind and finds what it would change. An error
+// is a sentence about the whole file.
+
+var errNoAnswer = errors.New("the database does not answer: try again in a moment")
+
+// squadOf is the squad that the file is for.
+func squadOf(r *shell.Request, b *importBody) (*planner.Squad, error) {
+	squad, err := r.Planner.Squad(r.Context(), r.Club(), b.Squad)
+	if err != nil {
+		return nil, errors.New("pick a squad")
+	}
+	b.Squad = squad.ID
+	return squad, nil
+}
+
+func readSquad(r *shell.Request, b *importBody, file []byte) error {
+	squad, err := squadOf(r, b)
+	if err != nil {
+		return err
+	}
+	rows, wrong, err := share.ReadPlayers(file)
+	return compare[club.Player](r, b, squad.ID, rows, wrong, err)
+}
+
+func readFixtures(r *shell.Request, b *importBody, file []byte) error {
+	rows, wrong, err := share.ReadFixtures(file, b.Zone)
+	return compare[club.Fixture](r, b, 0, rows, wrong, err)
+}
+
+func readCalendar(r *shell.Request, b *importBody, file []byte) error {
+	now := r.Planner.Now()
+	rows, wrong, err := share.ReadCalendar(file, b.Zone, now, now.AddDate(1, 0, 0))
+	return compare[club.Fixture](r, b, 0, rows, wrong, err)
+}
+
+func readDrills(r *shell.Request, b *importBody, file []byte) error {
+	rows, wrong, err := share.ReadDrills(file)
+	if err != nil {
+		return err
+	}
+	book, err := r.Planner.Book(r.Context(), r.Club())
+	if err != nil {
+		return errNoAnswer
+	}
+	var drills []club.Drill
+	for _, row := range rows {
+		drills = append(drills, row.Is)
+	}
+	for _, l := range book.Unknown(drills) {
+		column := map[string]string{"swap": "instead"}[l.Field]
+		wrong = append(wrong, share.Problem{Line: rows[l.Index].Line, Column: cmp.Or(column, l.Field), What: fmt.Sprintf("there is no drill %q", l.Code)})
+	}
+	return compare[club.Drill](r, b, 0, rows, wrong, nil)
+}
+
+func readTests(r *shell.Request, b *importBody, file []byte) error {
+	squad, err := squadOf(r, b)
+	if err != nil {
+		return err
+	}
+	rows, wrong, err := share.ReadTrials(file)
+	for i, row := range rows {
+		if rows[i].Owner = playerOf(squad, row.Is.Player); rows[i].Owner == 0 {
+			wrong = append(wrong, share.Problem{Line: row.Line, Column: "player", What: fmt.Sprintf("%q is not in %s", row.Is.Player, squad.Name)})
+		}
+	}
+	return compare[club.Trial](r, b, 0, rows, wrong, err)
+}
+
+func readRoutine(r *shell.Request, b *importBody, file []byte) error {
+	routine, err := share.ReadRoutine(file)
+	return compare[club.Routine](r, b, 0, []share.Row[club.Routine]{{Line: 1, Is: routine}}, nil, err)
+}
+
+// playerOf is the id of the squad's player of that full name; 0: there is none.
+func playerOf(squad *planner.Squad, name string) uint64 {
+	for _, k := range squad.Players {
+		if strings.EqualFold(k.Is.Label(), strings.TrimSpace(name)) {
+			return k.ID
+		}
+	}
+	return 0
+}
+
+// compare fills the preview.
+func compare[T club.Thing](r *shell.Request, b *importBody, owner uint64, rows []share.Row[T], wrong []share.Problem, err error) error {
+	if err != nil {
+		return err
+	}
+	for _, p := range wrong {
+		b.Wrong = append(b.Wrong, wrongRow{p.Line, p.Column, p.What})
+	}
+	if len(wrong) > 0 {
+		return nil
+	}
+	var incoming []planner.Incoming
+	for _, row := range rows {
+		incoming = append(incoming, planner.Incoming{Line: row.Line, Owner: row.Owner, Is: row.Is})
+	}
+	differences, clashes, err := planner.Differences[T](r.Context(), r.Planner, r.Club(), owner, incoming)
+	if err != nil {
+		return errNoAnswer
+	}
+	for _, clash := range clashes {
+		b.Wrong = append(b.Wrong, wrongRow{Line: clash.Line, What: clash.What})
+	}
+	b.Rows = differences
+	return nil
+}

@@ -1,0 +1,144 @@
+// Package sheet is paper and files: the staff's sheet, and everything that is
+// read in or saved.
+package sheet
+
+import (
+	"embed"
+	"slices"
+	"strings"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/schedule"
+	"cuestart/core/today"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+//go:embed *.html
+var files embed.FS
+
+var screens = shell.Parse(files, nil)
+
+// body is the staff's sheet: one A4 page, in the order of time.
+type body struct {
+	ID                           uint64
+	Title, Sub, StartName, Start string
+	Verdict                      schedule.Verdict
+	Rows                         []row
+	Kit                          []kitLine
+	Cautions                     []string
+	Made                         string
+	Cuts                         []cutLine
+}
+
+// Back is the address of the board.
+func (b body) Back() string { return shell.Session(b.ID) }
+
+type row struct {
+	at                      clock.Offset
+	ToGo, Clock, Length     string
+	Phase                   drill.Phase
+	Fixed                   bool
+	Name, Who, Numbers      string
+	Dose                    []string
+	Cue, Where, Leader, Cut string
+	Versions                []string // who does it otherwise
+}
+
+// kitLine is a piece of kit and who carries it out.
+type kitLine struct{ Kit, Who string }
+
+// cutLine is what changes when there are only so many minutes, down to which
+// it stays the same.
+type cutLine struct{ Minutes, DownTo, Work, Says string }
+
+// Show is the sheet.
+func Show(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	if err != nil {
+		return nil, err
+	}
+	cuts, err := r.Planner.Cutdowns(r.Context(), b)
+	if err != nil {
+		return nil, err
+	}
+	made := bodyOf(b)
+	made.Cuts = cutLines(cuts)
+	return &shell.Page{Screens: screens, Name: "sheet", Title: b.Document.Title + " sheet", Nav: "runin", Body: made}, nil
+}
+
+// cutLines are the cut-downs, those that change nothing joined with the one
+// before.
+func cutLines(cuts []schedule.Cut) (lines []cutLine) {
+	for n, cut := range cuts {
+		minutes := clock.Offset(-cut.Minutes).MinutesToGo()
+		if last := len(lines) - 1; len(cut.Says) == 0 && n > 0 {
+			lines[last].DownTo = minutes
+			continue
+		}
+		line := cutLine{Minutes: minutes, Work: clock.Duration(cut.Work), Says: strings.Join(cut.Says, ", ")}
+		if n == 0 {
+			line.Says = "as on the front"
+		}
+		lines = append(lines, line)
+	}
+	if len(cuts) > 1 {
+		lines[len(lines)-1].Says += "; nothing less holds the musts"
+	}
+	return lines
+}
+
+func bodyOf(b *planner.Board) body {
+	d, fitted := b.Document, b.Schedule
+	made := body{ID: b.ID, Title: d.Title, StartName: d.StartName, Start: clock.Clock(fitted.Start, 0), Verdict: fitted.Judge(d),
+		Sub:  shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January 2006"), d.Place),
+		Made: b.Made.At.In(fitted.Start.Location()).Format("Mon 2 Jan 15:04")}
+	kit := map[string][]string{} // who carries it
+	for i := range b.Blocks {
+		block := &b.Blocks[i]
+		if !block.Kept {
+			continue
+		}
+		made.Rows = append(made.Rows, rowOf(d, fitted, block))
+		for _, item := range block.Items {
+			for _, piece := range item.Drill.Kit {
+				kit[piece] = append(kit[piece], block.Members...)
+			}
+			made.Cautions = plan.AddCaution(made.Cautions, item.Drill.Caution)
+		}
+	}
+	for _, e := range fitted.Events(d) {
+		made.Rows = append(made.Rows, row{at: e.Start, ToGo: e.Start.ToGo(), Clock: clock.Clock(fitted.Start, e.Start), Length: clock.Duration(int(e.End - e.Start)),
+			Fixed: true, Name: e.Name, Who: d.Audience(e.Who)})
+	}
+	slices.SortStableFunc(made.Rows, func(x, y row) int { return int(x.at - y.at) })
+	for piece, members := range kit {
+		made.Kit = append(made.Kit, kitLine{piece, numbersOf(d, members)})
+	}
+	slices.SortFunc(made.Kit, func(x, y kitLine) int { return strings.Compare(x.Kit, y.Kit) })
+	return made
+}
+
+func rowOf(d *plan.Document, fitted *schedule.Schedule, b *schedule.Block) row {
+	one := row{at: b.Start, ToGo: b.Start.ToGo(), Clock: clock.Clock(fitted.Start, b.Start), Length: clock.Duration(b.Length()), Phase: b.Phase,
+		Name: b.Name, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader), Cut: b.Cut, Versions: today.Says(d, b.ID)}
+	if len(b.Members) < len(d.Players) {
+		one.Numbers = d.Numbers(b.Members)
+	}
+	words := b.Doses()
+	for n, item := range b.Items {
+		one.Dose = append(one.Dose, item.Drill.Name+": "+words[n])
+	}
+	return one
+}
+
+// numbersOf is the numbers of players, each once, or "everybody".
+func numbersOf(d *plan.Document, members []string) string {
+	members = d.Members(members)
+	if len(members) == len(d.Players) {
+		return "everybody"
+	}
+	return d.Numbers(members)
+}

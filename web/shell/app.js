@@ -1,0 +1,21 @@
+import Alpine from "@alpinejs/csp";
+import focus from "@alpinejs/focus";
+import board from "../board/board.js";
+import keys from "./keys.js";
+import copy from "./copy.js";
+import printing from "../sheet/printing.js";
+import finder from "../book/finder.js";
+import dose from "../book/dose.js";
+import session from "../today/session.js";
+import rows from "../place/rows.js";
+
+Alpine.plugin(focus);
+Alpine.data("board", board);
+Alpine.data("keys", keys);
+Alpine.data("copy", copy);
+Alpine.data("printing", printing);
+Alpine.data("finder", finder);
+Alpine.data("dose", dose);
+Alpine.data("session", session);
+Alpine.data("rows", rows);
+Alpine.start();

@@ -1,0 +1,37 @@
+package shell
+
+import (
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+)
+
+// looks are the themes that a coach can pick, in the order they are offered.
+var looks = []string{"day", "night", "sun"}
+
+// look is the theme that the browser has picked.
+func (r *Request) look() string {
+	if picked := r.Cookie("look"); slices.Contains(looks, picked) {
+		return picked
+	}
+	return looks[0]
+}
+
+func setLook(r *Request) (Answer, error) {
+	picked := r.Form.Text("look")
+	if !slices.Contains(looks, picked) {
+		picked = looks[0]
+	}
+	http.SetCookie(r.gin.Writer, &http.Cookie{Name: "look", Value: picked, Path: "/", MaxAge: int((365 * 24 * time.Hour).Seconds()),
+		HttpOnly: true, SameSite: http.SameSiteLaxMode, Secure: r.shell.Secure})
+	return Go(r.Form.Text("back")), nil
+}
+
+// safePath is a path of this site, whatever a form says.
+func safePath(wanted string) string {
+	if !strings.HasPrefix(wanted, "/") || strings.HasPrefix(wanted, "//") || strings.ContainsAny(wanted, "\\\r\n") {
+		return "/today"
+	}
+	return wanted
+}

@@ -1,0 +1,117 @@
+package shell
+
+import (
+	"bytes"
+	"embed"
+	"fmt"
+	"html/template"
+	"io/fs"
+	"net/http"
+	"slices"
+	"strings"
+
+	"cuestart/planner"
+	"cuestart/web/assets"
+)
+
+// Page is a screen as an answer.
+type Page struct {
+	Screens *Screens
+	Name    string // of the file, without .html
+	Title   string
+	Nav     string // the entry of the menu that it belongs to
+	Status  int    // 0: 200
+	Body    any
+	Phone   bool   // for a phone, without the menu
+	Part    string // the template that is sent by itself when the page's script asks for it
+}
+
+// frame is what the layout around a page shows.
+type frame struct {
+	Title, Path, Nav string
+	Look             string // day, night or sun
+	Account          *planner.Account
+	Said             string // what was done just now
+	Undo             string // what taking back would undo, on pages of what the club keeps
+	Body             any
+}
+
+// entry is a page of the menu. Keeps: a club keeps things there, and can take
+// changes of these back.
+type entry struct {
+	Key, Label string
+}
+
+var menu = []entry{{"drills", "Drills"}, {"routines", "Routines"}, {"squad", "Squad"}, {"ground", "Ground"}}
+
+func (p *Page) write(r *Request) {
+	status := max(p.Status, http.StatusOK)
+	if r.Wants(p.Part) {
+		r.gin.Header(partHeader, p.Part)
+		p.execute(r, status, p.Part, p.Body)
+		return
+	}
+	f := &frame{Title: p.Title, Path: r.gin.Request.URL.Path, Nav: p.Nav, Look: r.look(), Body: p.Body}
+	layout := "layout"
+	if p.Phone {
+		layout = "phone"
+	} else if r.By.ID != 0 {
+		f.Account = &r.By
+		f.Said = r.shell.sessions.PopString(r.Context(), saidKey)
+		f.Undo = p.undo(r)
+	}
+	p.execute(r, status, layout, f)
+}
+
+// undo is what the page offers to take back.
+func (p *Page) undo(r *Request) string {
+	if !slices.ContainsFunc(menu, func(e entry) bool { return e.Key == p.Nav }) {
+		return ""
+	}
+	newest, err := r.Planner.Newest(r.Context(), r.By)
+	if err != nil {
+		r.shell.Log.Error("the newest change", "error", err)
+	}
+	return newest
+}
+
+func (p *Page) execute(r *Request, status int, block string, data any) {
+	var text bytes.Buffer
+	if err := p.Screens.pages[p.Name].ExecuteTemplate(&text, block, data); err != nil {
+		panic(fmt.Errorf("page %s: %w", p.Name, err))
+	}
+	r.gin.Data(status, "text/html; charset=utf-8", text.Bytes())
+}
+
+// Screens are the templates of a room: every file is a page or a part, and the
+// parts are there for all its pages.
+type Screens struct{ pages map[string]*template.Template }
+
+//go:embed *.html
+var files embed.FS
+
+// own are the shell's own pages.
+var own = Parse(files, nil)
+
+// Parse reads the templates of a room, with functions of its own. A template that
+// does not parse is a bug, and panics.
+func Parse(room fs.FS, funcs template.FuncMap) *Screens {
+	base := template.New("").Funcs(template.FuncMap{
+		"asset": assets.URL,
+		"looks": func() []string { return looks },
+		"menu":  func() []entry { return menu },
+		"group": func(label, name string, ticks []Tick) tickGroup { return tickGroup{label, name, ticks} },
+	}).Funcs(funcs)
+	base = template.Must(base.ParseFS(files, "*.html"))
+	names, err := fs.Glob(room, "*.html")
+	if err != nil {
+		panic(err)
+	}
+	s := &Screens{map[string]*template.Template{}}
+	for _, name := range names {
+		all := template.Must(template.Must(base.Clone()).ParseFS(room, "*.html"))
+		// Each page has a main of its own: the file's is the last.
+		s.pages[strings.TrimSuffix(name, ".html")] = template.Must(all.ParseFS(room, name))
+	}
+	return s
+}

@@ -1,0 +1,57 @@
+// Package shell is what every screen stands on: who is signed in and what they
+// may do, reading a form, answering and refusing, the layout around a page, and
+// the looks.
+//
+// A screen is a [Handler]: it gets a [Request], which knows who asks and for
+// which club, and returns an [Answer] or an error. The shell writes the answer;
+// what an error means is decided here and nowhere else.
+package shell
+
+import (
+	"log/slog"
+	"net/http"
+	"time"
+
+	"github.com/alexedwards/scs/v2"
+
+	"cuestart/planner"
+)
+
+// Config is what the site needs to know of the world.
+type Config struct {
+	Planner *planner.Planner
+	SignIns scs.Store // where signed-in browsers are kept
+	URL     string    // as others reach the site, such as https://cue.example; "" to go by each request
+	Secure  bool      // behind TLS: cookies are sent over it only
+	Log     *slog.Logger
+}
+
+// Shell serves the screens.
+type Shell struct {
+	Config
+	sessions *scs.SessionManager
+	guard    *guard
+}
+
+// New makes a shell.
+func New(config Config) *Shell {
+	s := &Shell{Config: config, sessions: scs.New(), guard: newGuard()}
+	s.sessions.Store = config.SignIns
+	s.sessions.Lifetime = 30 * 24 * time.Hour
+	s.sessions.Cookie.Name = "cuestart"
+	s.sessions.Cookie.HttpOnly = true
+	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
+	s.sessions.Cookie.Secure = config.Secure
+	s.sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
+		config.Log.Error("sign-in store", "path", r.URL.Path, "error", err)
+		http.Error(w, "The database does not answer. Nothing is lost: try again in a moment.", http.StatusServiceUnavailable)
+	}
+	return s
+}
+
+// What is kept of a signed-in browser.
+const (
+	accountKey = "account"
+	backKey    = "back" // where to go once signed in
+	saidKey    = "said" // what was done, to be said once on the next page
+)

@@ -1,0 +1,302 @@
+package today
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"cuestart/core/clock"
+	"cuestart/core/club"
+	"cuestart/core/compose"
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// form is the form of a session to come.
+type form struct {
+	Kind, Title, Local, Zone, Occurrence, Place string
+	From, Minutes, Method, Turn, Players        string
+	Squad, Venue, Captain, Fixture              uint64
+	Squads, Venues                              []shell.IDChoice
+	Routines                                    []shell.Choice
+	Methods                                     []shell.MethodChoice
+	First                                       string // what decides who is in action first; "": nothing
+	People                                      []present
+	There                                       int
+	Day                                         shell.Day
+	Problems                                    plan.Problems
+
+	squad *planner.Squad
+	zones map[uint64]string // by venue: its time zone
+}
+
+// present is a player, and whether they come.
+type present struct {
+	ID                     uint64
+	Number                 string
+	Name, Position, Ruling string
+	State                  string // in, bench, late, out
+	Late                   string // minutes
+}
+
+// way is a way to make a run-in.
+type way struct{ Value, Label, Why, Now string }
+
+// Ways are the ways to make a run-in, one of them picked.
+func (f *form) Ways() []way {
+	list := []way{
+		{planner.FromNothing, "Put together for this day", "Drills that prepare what the sport stresses, within the minutes, and every position's routine", f.From},
+		{planner.FromLast, "As the last of its kind", "Blocks, times and staff are taken over; today's people and rulings come in", f.From},
+	}
+	for _, r := range f.Routines {
+		list = append(list, way{r.Value, r.Label, "A routine you keep", f.From})
+	}
+	return list
+}
+
+// elsewhere is the time zone where the club has no ground yet.
+const elsewhere = "Europe/London"
+
+// mostPlayers is how many a squad without names may be planned for.
+const mostPlayers = plan.MaxPlayers
+
+// Rulings are the players whom medical staff have ruled something for.
+func (f *form) Rulings() []present {
+	return slices.DeleteFunc(slices.Clone(f.People), func(p present) bool { return p.Ruling == "" })
+}
+
+// New is the form of a session to come.
+func New(r *shell.Request) (shell.Answer, error) {
+	f := &form{Kind: string(plan.Match), From: cmp.Or(r.Query("from"), planner.FromNothing), Method: plan.DefaultMethod, Players: "20", Squad: r.QueryID("squad")}
+	if err := f.fill(r); err != nil {
+		return nil, err
+	}
+	if id := r.QueryID("fixture"); id != 0 {
+		found, err := r.Planner.Fixture(r.Context(), r.Club(), id)
+		if err != nil {
+			return nil, err
+		}
+		f.take(found)
+	}
+	for _, k := range f.squad.Players {
+		f.People = append(f.People, f.present(k))
+	}
+	f.There = len(f.People)
+	f.forecast(r)
+	return f.page(), nil
+}
+
+func (f *form) page() *shell.Page {
+	return &shell.Page{Screens: screens, Name: "new", Title: "New session", Nav: "today", Body: f}
+}
+
+// take fills the form in from a fixture.
+func (f *form) take(fixture *planner.Entry[club.Fixture]) {
+	is := fixture.Is
+	f.Fixture, f.Kind, f.Title, f.Place = fixture.ID, string(is.For), is.Title, is.Place
+	f.Local, f.Zone, f.Occurrence = is.Start.Local, is.Start.Zone, string(is.Start.Occurrence)
+	f.Venue = 0
+	for _, v := range f.Venues {
+		if v.Label == is.Place {
+			f.Venue = v.ID
+		}
+	}
+}
+
+// present is a player who is there until somebody says otherwise.
+func (f *form) present(k planner.Entry[club.Player]) present {
+	p := present{ID: k.ID, Name: k.Is.Label(), Position: k.Is.Position, State: "in"}
+	if k.Is.Number > 0 {
+		p.Number = fmt.Sprint(k.Is.Number)
+	}
+	if len(f.Local) >= len(time.DateOnly) {
+		var rules []string
+		holds, _ := f.squad.In(k.ID, f.Local[:len(time.DateOnly)])
+		for _, ruling := range holds {
+			rules = append(rules, ruling.Is.Words())
+		}
+		p.Ruling = strings.Join(rules, ", ")
+	}
+	return p
+}
+
+// fill fills in what there is to choose from, and what is usual.
+func (f *form) fill(r *shell.Request) (err error) {
+	ctx := r.Context()
+	if f.squad, err = r.Planner.Squad(ctx, r.Club(), f.Squad); err != nil {
+		return err
+	}
+	f.Squad = f.squad.ID
+	teams, err := r.Planner.Teams(ctx, r.Club())
+	if err != nil {
+		return err
+	}
+	for _, t := range teams {
+		f.Squads = append(f.Squads, shell.IDChoice{ID: t.ID, Label: t.Name})
+	}
+	if err := f.ground(r); err != nil {
+		return err
+	}
+	routines, err := r.Planner.Routines(ctx, r.Club())
+	if err != nil {
+		return err
+	}
+	for _, k := range routines {
+		f.Routines = append(f.Routines, shell.Choice{Value: fmt.Sprint(k.ID), Label: shell.Joined(", ", k.Is.Name, k.Is.For)})
+	}
+	f.Methods = shell.Methods()
+	plays, err := r.Planner.Sport(ctx, r.Club())
+	if err != nil {
+		return err
+	}
+	if len(plays.Due) > 0 {
+		f.First = cmp.Or(plays.First, "who begins decides who is due first")
+	}
+	if f.Local == "" {
+		f.Local = nextSaturday(r.Planner.Now(), f.Zone)
+	}
+	return nil
+}
+
+// ground fills in the club's venues; the first is the usual one.
+func (f *form) ground(r *shell.Request) error {
+	ground, err := r.Planner.Ground(r.Context(), r.Club())
+	if err != nil {
+		return err
+	}
+	f.zones = map[uint64]string{}
+	for i, v := range ground.Venues {
+		f.Venues = append(f.Venues, shell.IDChoice{ID: v.ID, Label: v.Is.Name})
+		f.zones[v.ID] = v.Is.TimeZone
+		if i == 0 && f.Zone == "" {
+			f.Venue, f.Zone = v.ID, v.Is.TimeZone
+		}
+	}
+	f.Zone = cmp.Or(f.Zone, elsewhere)
+	return nil
+}
+
+// nextSaturday is three o'clock on the Saturday to come, as a form writes it; ""
+// where the zone is not known.
+func nextSaturday(now time.Time, zone string) string {
+	location, err := time.LoadLocation(zone)
+	if err != nil {
+		return ""
+	}
+	now = now.In(location)
+	day := now.AddDate(0, 0, (int(time.Saturday)-int(now.Weekday())+7)%7)
+	if day.Equal(now) && now.Hour() >= 15 {
+		day = day.AddDate(0, 0, 7)
+	}
+	return day.Format(time.DateOnly) + "T15:00"
+}
+
+// start is when the session starts, as the form has it.
+func (f *form) start() clock.Start {
+	return clock.Start{Local: f.Local, Zone: f.Zone, Occurrence: clock.Occurrence(f.Occurrence)}
+}
+
+// forecast fills the day in from the weather service, if it answers.
+func (f *form) forecast(r *shell.Request) {
+	place := f.Place
+	for _, v := range f.Venues {
+		if v.ID == f.Venue {
+			place = v.Label
+		}
+	}
+	day, ok := plan.Conditions{}, false
+	start, err := f.start().Resolve()
+	if err == nil {
+		day, ok = r.Planner.Forecast(r.Context(), place, start)
+	}
+	day.Layers = ok && (day.Air() == plan.Cold || day.Air() == plan.Cool)
+	f.Day = shell.DayOf(day)
+	f.Day.Said = "No forecast just now: set the day by hand, or leave it open"
+	if ok {
+		f.Day.Said = fmt.Sprintf("Forecast for %s, %s", place, start.Format("15:04"))
+	}
+}
+
+// Forecast is the day's part of the form for another start or place, for its
+// script.
+func Forecast(r *shell.Request) (shell.Answer, error) {
+	f := &form{Local: r.Query("start"), Place: r.Query("place"), Zone: r.Query("zone")}
+	if err := f.ground(r); err != nil {
+		return nil, err
+	}
+	if f.Venue = r.QueryID("venue"); f.Venue != 0 {
+		f.Zone = cmp.Or(f.zones[f.Venue], f.Zone)
+	}
+	f.forecast(r)
+	p := f.page()
+	p.Part = "day"
+	return p, nil
+}
+
+// Add makes a session with its run-in.
+func Add(r *shell.Request) (shell.Answer, error) {
+	in := r.Form
+	f := &form{Kind: in.Raw("kind"), Title: in.Text("title"), Local: in.Raw("start"), Zone: in.Text("zone"), Occurrence: in.Raw("occurrence"), Place: in.Text("place"),
+		From: in.Raw("from"), Minutes: in.Raw("minutes"), Method: in.Raw("method"), Turn: in.Raw("turn"), Players: in.Raw("players"),
+		Squad: in.ID("squad"), Captain: in.ID("captain"), Fixture: in.ID("fixture")}
+	venue := in.ID("venue")
+	if venue != 0 {
+		f.Zone = "" // it is the venue's
+	}
+	if err := f.fill(r); err != nil {
+		return nil, err
+	}
+	if f.Venue = venue; venue != 0 {
+		f.Zone = f.zones[venue]
+	}
+	n := planner.NewSession{Kind: plan.Kind(f.Kind), Title: f.Title, Start: f.start(), Squad: f.Squad, Venue: venue, Place: f.Place, From: f.From, Method: f.Method,
+		Turn: compose.Turn(f.Turn), Captain: f.Captain, Minutes: in.IntOr("minutes", 0, 5, 180), Late: map[uint64]int{}}
+	if n.Title == "" && n.Kind == plan.Training {
+		n.Title = "Training"
+	}
+	if len(f.squad.Players) == 0 {
+		n.Players = in.IntOr("players", 0, 1, mostPlayers)
+	}
+	n.Today, f.Day = in.Day()
+	f.people(in, &n)
+	added, err := (*planner.Added)(nil), in.Err()
+	if err == nil {
+		added, err = r.Planner.Add(r.Context(), r.By, n)
+	}
+	if err != nil {
+		return r.Changed(err, nil, func(wrong plan.Problems) (*shell.Page, error) {
+			f.Problems = wrong
+			return f.page(), nil
+		})
+	}
+	if len(added.Says) > 0 {
+		r.Say(strings.Join(added.Says, ". "))
+	}
+	if f.Fixture != 0 {
+		err = r.Planner.Planned(r.Context(), r.By, f.Fixture)
+	}
+	return shell.Go(shell.Session(added.ID)), err
+}
+
+// people reads who is there.
+func (f *form) people(in *shell.Form, n *planner.NewSession) {
+	for _, k := range f.squad.Players {
+		late := fmt.Sprintf("late-%d", k.ID)
+		p := f.present(k)
+		p.State, p.Late = cmp.Or(in.Raw(fmt.Sprintf("is-%d", k.ID)), "in"), in.Raw(late)
+		switch p.State {
+		case "out":
+			n.Out = append(n.Out, k.ID)
+		case "bench":
+			n.Bench = append(n.Bench, k.ID)
+		case "late":
+			n.Late[k.ID] = in.At("people").Int(late, 1, plan.MaxLate/60)
+			in.At("")
+		}
+		f.People = append(f.People, p)
+	}
+	f.There = len(f.People) - len(n.Out)
+}

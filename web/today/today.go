@@ -1,0 +1,92 @@
+// Package today is which sessions come, which plans do not hold yet and why; and
+// the form of a new session.
+package today
+
+import (
+	"embed"
+	"fmt"
+	"time"
+
+	"cuestart/core/clock"
+	"cuestart/core/schedule"
+	"cuestart/web/shell"
+)
+
+//go:embed *.html
+var files embed.FS
+
+var screens = shell.Parse(files, nil)
+
+// How many cuts a card shows, and how many fixtures the page lists.
+const (
+	cardCuts      = 3
+	fixturesShown = 8
+)
+
+type body struct {
+	Cards    []card
+	Fixtures []fixture // without a run-in yet
+	More     int       // fixtures beyond those shown
+	Edits    bool
+	Removed  uint64 // session that was just removed
+}
+
+// card is a session to come.
+type card struct {
+	ID                     uint64
+	Title, Sub, Day, Clock string
+	StartName, Away        string
+	Verdict                schedule.Verdict
+	More                   int // cuts beyond those shown
+	Shared                 bool
+	Newer                  []string // rulings that the plan does not hold yet
+}
+
+// fixture is a fixture that has no run-in yet.
+type fixture struct {
+	ID                             uint64
+	Title, Kind, Day, Clock, Place string
+}
+
+// Show is the sessions to come.
+func Show(r *shell.Request) (shell.Answer, error) {
+	sessions, err := r.Planner.Sessions(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	waiting, err := r.Planner.ToCome(r.Context(), r.Club(), sessions)
+	if err != nil {
+		return nil, err
+	}
+	b := body{Edits: r.Coach(), Removed: r.QueryID("removed"), More: max(0, len(waiting)-fixturesShown)}
+	for _, f := range waiting[:min(len(waiting), fixturesShown)] {
+		one := fixture{ID: f.ID, Title: f.Is.Title, Kind: string(f.Is.For), Day: f.At.Format("Mon 2 Jan"), Clock: f.At.Format("15:04"), Place: f.Is.Place}
+		if f.Is.Day {
+			one.Clock = "hour not known"
+		}
+		b.Fixtures = append(b.Fixtures, one)
+	}
+	for _, s := range sessions {
+		one := card{ID: s.ID, Title: s.Title, Day: s.Start.Format("Monday 2 January"), Clock: clock.Clock(s.Start, 0), StartName: s.StartName,
+			Away: away(s.Start.Sub(r.Planner.Now())), Verdict: s.Verdict, Shared: s.Published, Newer: s.Newer,
+			Sub:  shell.Joined(" · ", s.Squad, s.Place, fmt.Sprintf("%d players", s.Players)),
+			More: max(0, len(s.Verdict.Cuts)-cardCuts)}
+		one.Verdict.Cuts = one.Verdict.Cuts[:min(len(one.Verdict.Cuts), cardCuts)]
+		b.Cards = append(b.Cards, one)
+	}
+	return &shell.Page{Screens: screens, Name: "today", Title: "Today", Nav: "today", Body: b}, nil
+}
+
+// away says how far off a start is, in the largest units that matter.
+func away(left time.Duration) string {
+	switch minutes := int(left.Minutes()); {
+	case left < 0:
+		return "started"
+	case minutes < 120:
+		return fmt.Sprintf("in %d minutes", minutes)
+	case minutes < 48*60:
+		return fmt.Sprintf("in %d hours", minutes/60)
+	default:
+		return fmt.Sprintf("in %d days", minutes/60/24)
+	}
+}
