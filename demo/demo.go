@@ -48,7 +48,8 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 	if err != nil {
 		return err
 	}
-	if err := keep(ctx, s, coach, hash, firstTeam, juniors, now); err != nil {
+	players, err := keep(ctx, s, coach, hash, firstTeam, juniors, now)
+	if err != nil {
 		return err
 	}
 	location, err := time.LoadLocation(zone)
@@ -62,6 +63,9 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 		training(next(now, time.Tuesday, 18, 50)),
 		awayMatch(next(saturday.Add(time.Hour), time.Saturday, 14, 30)),
 	} {
+		for i := range d.Players {
+			d.Players[i].Roster = players[slices.IndexFunc(first, func(p club.Player) bool { return p.Number == d.Players[i].Number })]
+		}
 		schedule, err := schedule.Fit(ctx, d, 0)
 		if err != nil {
 			return fmt.Errorf("the demo's %s: %w", d.Title, err)
@@ -73,35 +77,36 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 	return nil
 }
 
-// keep fills in what the club keeps between sessions.
-func keep(ctx context.Context, s *store.Store, coach store.Account, hash string, firstTeam, juniors uint64, now time.Time) error {
+// keep fills in what the club keeps between sessions, and returns the ids of the
+// first team's players.
+func keep(ctx context.Context, s *store.Store, coach store.Account, hash string, firstTeam, juniors uint64, now time.Time) (players []uint64, err error) {
 	if err := places(ctx, s, coach.ClubID); err != nil {
-		return err
+		return nil, err
 	}
-	players, err := s.Fill(ctx, coach.ClubID, of(firstTeam, first)...)
+	players, err = s.Fill(ctx, coach.ClubID, of(firstTeam, first)...)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	if _, err := s.Fill(ctx, coach.ClubID, of(juniors, under16)...); err != nil {
-		return err
+		return nil, err
 	}
 	units := of(firstTeam, []club.Unit{
 		{Name: "Throw and catch", Players: []uint64{players[1], players[3], players[4]}},
 		{Name: "Place kickers", Players: []uint64{players[9], players[14]}},
 	})
 	if _, err := s.Fill(ctx, coach.ClubID, append(units, trials(players, now)...)...); err != nil {
-		return err
+		return nil, err
 	}
 	token, err := s.Invite(ctx, coach, "Signe Aldous", MedicalEmail, store.Medical, now)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	if _, err := s.Join(ctx, token, hash, now); err != nil {
-		return err
+		return nil, err
 	}
 	_, err = s.Fill(ctx, coach.ClubID, store.Change{Owner: players[24], Is: club.Restriction{NoJumps: true, MaxEffort: 80, From: now.Format(time.DateOnly),
 		Until: now.AddDate(0, 0, 12).Format(time.DateOnly), Review: now.AddDate(0, 0, 7).Format(time.DateOnly)}})
-	return err
+	return players, err
 }
 
 // of are things of an owner as changes.

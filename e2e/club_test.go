@@ -195,7 +195,7 @@ func TestAFixtureGetsItsRunIn(t *testing.T) {
 	b.until(`document.querySelector("#verdict")`)
 	b.open("/today")
 	assert.NotContains(t, b.text("main"), "Fixtures without a run-in")
-	sessions, err := p.Sessions(context.Background(), 1)
+	sessions, _, err := p.Sessions(context.Background(), 1, 10)
 	require.NoError(t, err)
 	assert.Len(t, sessions, 4)
 }

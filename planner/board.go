@@ -46,10 +46,17 @@ func (p *Planner) session(ctx context.Context, clubID, id uint64) (*store.Sessio
 	if err != nil || session.Schedule != nil {
 		return session, err
 	}
-	if session.Schedule, err = schedule.Fit(ctx, session.Document, atOnce); err != nil {
-		return nil, err
+	return session, p.refit(ctx, session)
+}
+
+// refit fits a session where an older engine did, and keeps that.
+func (p *Planner) refit(ctx context.Context, session *store.Session) (err error) {
+	if session.Schedule == nil {
+		if session.Schedule, err = schedule.Fit(ctx, session.Document, atOnce); err != nil {
+			return err
+		}
 	}
-	return session, p.store.Refitted(ctx, session)
+	return p.store.Refitted(ctx, session)
 }
 
 // board is a session with what is checked and looked up beside it.
@@ -82,13 +89,21 @@ func (p *Planner) board(ctx context.Context, clubID uint64, session *store.Sessi
 
 // reading is what the checks go by.
 func (p *Planner) reading(ctx context.Context, clubID uint64, b *Board) (check.Input, error) {
-	return check.Input{Document: b.Document, Schedule: b.Schedule, Book: b.book.Drills, Steps: atOnce}, nil
+	earlier, err := p.store.Earlier(ctx, b.ID, check.ReadsEarlier)
+	return check.Input{Document: b.Document, Schedule: b.Schedule, Book: b.book.Drills, Earlier: earlier, Steps: atOnce}, err
 }
 
 // Cutdowns are the plans for 5, 10, 15 … minutes less, down to the least that
 // holds the musts.
 func (p *Planner) Cutdowns(ctx context.Context, b *Board) ([]schedule.Cut, error) {
-	return schedule.Cutdowns(ctx, b.Document, atOnce)
+	cuts, err := p.store.Cuts(ctx, b.Session)
+	if err != nil || cuts != nil {
+		return cuts, err
+	}
+	if cuts, err = schedule.Cutdowns(ctx, b.Document, atOnce); err != nil {
+		return nil, err
+	}
+	return cuts, p.store.SetCuts(ctx, b.Session, cuts)
 }
 
 // Edit changes a document in place and says what it did, as the edits of

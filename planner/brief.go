@@ -57,7 +57,7 @@ func (p *Planner) people(b *compose.Brief, squad *Squad, n NewSession) {
 			continue
 		}
 		id := playerID(k.ID)
-		b.Players = append(b.Players, plan.Player{ID: id, Number: k.Is.Number, First: k.Is.First, Last: k.Is.Last, Position: k.Is.Position,
+		b.Players = append(b.Players, plan.Player{ID: id, Roster: k.ID, Number: k.Is.Number, First: k.Is.First, Last: k.Is.Last, Position: k.Is.Position,
 			Late: n.Late[k.ID] * 60, Loose: k.Is.Build == club.Hypermobile})
 		if k.Is.Build == club.Stiff {
 			b.Stiff = append(b.Stiff, id)

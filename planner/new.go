@@ -124,22 +124,20 @@ func (p *Planner) byRoutine(ctx context.Context, clubID uint64, id string, brief
 }
 
 // again makes a plan of the last one: its day gives way to today's, who is out
-// goes, and rulings in force come in. Players are known by their names.
+// goes, and rulings in force come in. Players are known by what the club knows them
+// as, or else by their names.
 func again(d *plan.Document, today compose.Brief) {
 	d.Title, d.Kind, d.Start, d.Today, d.Exceptions = today.Title, today.Kind, today.Start, today.Today, nil
 	if today.Place != "" {
 		d.Place = today.Place
 	}
 	ids := map[string]string{} // of today, to those of the plan
-	here := map[string]plan.Player{}
-	for _, p := range today.Players {
-		here[p.First+" "+p.Last] = p
-	}
-	if len(here) > 0 {
+	if len(today.Players) > 0 {
 		kept := d.Players[:0]
 		for _, p := range d.Players {
-			if now, ok := here[p.First+" "+p.Last]; ok {
-				p.Late, p.Loose, ids[now.ID] = now.Late, now.Loose, p.ID
+			if i := slices.IndexFunc(today.Players, func(now plan.Player) bool { return samePlayer(p, now) }); i >= 0 {
+				now := today.Players[i]
+				p.Roster, p.Late, p.Loose, ids[now.ID] = now.Roster, now.Late, now.Loose, p.ID
 				kept = append(kept, p)
 			}
 		}
@@ -163,4 +161,12 @@ func again(d *plan.Document, today compose.Brief) {
 			d.Restrictions = append(d.Restrictions, r)
 		}
 	}
+}
+
+// samePlayer tells whether players of two plans are one.
+func samePlayer(a, b plan.Player) bool {
+	if a.Roster > 0 && b.Roster > 0 {
+		return a.Roster == b.Roster
+	}
+	return fullName(a.First, a.Last) == fullName(b.First, b.Last)
 }

@@ -62,4 +62,4 @@ type Planner struct {
 func New(s *store.Store) *Planner { return &Planner{store: s, Now: time.Now} }
 
 // Ping tells whether the database answers.
-func (p *Planner) Ping(ctx context.Context) error { return p.store.DB.PingContext(ctx) }
+func (p *Planner) Ping(ctx context.Context) error { return p.store.Ping(ctx) }

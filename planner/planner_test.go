@@ -131,7 +131,7 @@ func TestANewSessionIsComposedOrLikeTheLastOfItsKind(t *testing.T) {
 	for _, block := range b.Document.Blocks {
 		assert.NotEmpty(t, block.Why, block.ID)
 	}
-	sessions, err := p.Sessions(ctx, 1)
+	sessions, _, err := p.Sessions(ctx, 1, 10)
 	require.NoError(t, err)
 	assert.Len(t, sessions, 5)
 

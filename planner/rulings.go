@@ -14,7 +14,8 @@ import (
 
 // ruled is what medical staff of a club have ruled, for whom.
 type ruled struct {
-	named map[string][]uint64 // ids of players by their names
+	there map[uint64]bool     // the club's players
+	named map[string][]uint64 // their ids by their names
 	all   []Entry[club.Restriction]
 }
 
@@ -23,23 +24,33 @@ func (p *Planner) ruled(ctx context.Context, clubID uint64) (r ruled, err error)
 	if err != nil {
 		return r, err
 	}
-	r.named = map[string][]uint64{}
+	r.there, r.named = map[uint64]bool{}, map[string][]uint64{}
 	for _, k := range players {
 		name := fullName(k.Is.First, k.Is.Last)
-		r.named[name] = append(r.named[name], k.ID)
+		r.there[k.ID], r.named[name] = true, append(r.named[name], k.ID)
 	}
 	r.all, err = entries[club.Restriction](ctx, p, clubID)
 	return r, err
 }
 
+// who are the club's players that a plan's player may be: the one it names, or
+// where that is none of the club's, all of that name. None are known where the
+// club has nobody of either.
+func (all ruled) who(player plan.Player) (ids []uint64, known bool) {
+	if all.there[player.Roster] {
+		return []uint64{player.Roster}, true
+	}
+	ids, known = all.named[fullName(player.First, player.Last)]
+	return ids, known
+}
+
 // of are the restrictions that a plan has to hold on its day, and in words what
-// of them it does not hold yet. Players are known by their names, so that a plan
-// that was copied or read in is looked after too; whom the club does not know
-// keeps what the plan says.
+// of them it does not hold yet. Whom the club does not know keeps what the plan
+// says.
 func (all ruled) of(d *plan.Document) (hold []plan.Restriction, newer []string) {
 	day, _, _ := cutDay(d.Start.Local)
 	for _, player := range d.Players {
-		ids, known := all.named[fullName(player.First, player.Last)]
+		ids, known := all.who(player)
 		var before, now []plan.Restriction
 		for _, r := range d.Restrictions {
 			if r.Player == player.ID {

@@ -5,7 +5,6 @@ import (
 	"time"
 
 	"cuestart/core/schedule"
-	"cuestart/store"
 )
 
 // stillListed is how long after its start a session stays on the list.
@@ -23,36 +22,41 @@ type Listed struct {
 }
 
 // Sessions lists the club's sessions to come, and those of the last twelve
-// hours, the nearest first.
-func (p *Planner) Sessions(ctx context.Context, clubID uint64) ([]Listed, error) {
-	sessions, err := p.store.Sessions(ctx, clubID, p.Now().Add(-stillListed))
+// hours, the nearest first, most at most; more is how many are not listed.
+func (p *Planner) Sessions(ctx context.Context, clubID uint64, most int) (listed []Listed, more int, err error) {
+	sessions, all, err := p.store.Sessions(ctx, clubID, p.Now().Add(-stillListed), most)
 	if err != nil {
-		return nil, err
+		return nil, 0, err
 	}
-	all, err := p.ruled(ctx, clubID)
+	rulings, err := p.ruled(ctx, clubID)
 	if err != nil {
-		return nil, err
+		return nil, 0, err
 	}
-	listed := make([]Listed, len(sessions))
-	for i := range sessions {
-		if listed[i], err = p.listed(ctx, &sessions[i], all); err != nil {
-			return nil, err
+	for _, s := range sessions {
+		if s.Digest == nil {
+			if s.Digest, err = p.digest(ctx, clubID, s.ID); err != nil {
+				return nil, 0, err
+			}
 		}
+		d := s.Digest.Plan
+		_, newer := rulings.of(d)
+		listed = append(listed, Listed{ID: s.ID, Squad: s.SquadName, Title: d.Title, Place: d.Place, StartName: d.StartName, Players: len(d.Players), Start: s.Digest.Start,
+			Verdict: s.Digest.Verdict, Published: s.Published, Newer: newer})
 	}
-	return listed, nil
+	return listed, all - len(sessions), nil
 }
 
-func (p *Planner) listed(ctx context.Context, s *store.Session, all ruled) (Listed, error) {
-	if s.Schedule == nil {
-		var err error
-		if s.Schedule, err = schedule.Fit(ctx, s.Document, atOnce); err != nil {
-			return Listed{}, err
-		}
+// digest makes the digest of a session by the present engine, and keeps it.
+func (p *Planner) digest(ctx context.Context, clubID, id uint64) (*schedule.Digest, error) {
+	session, err := p.store.Session(ctx, clubID, id)
+	if err != nil {
+		return nil, err
 	}
-	d := s.Document
-	_, newer := all.of(d)
-	return Listed{ID: s.ID, Squad: s.SquadName, Title: d.Title, Place: d.Place, StartName: d.StartName, Players: len(d.Players), Start: s.Schedule.Start,
-		Verdict: s.Schedule.Judge(d), Published: s.Published, Newer: newer}, nil
+	if err := p.refit(ctx, session); err != nil {
+		return nil, err
+	}
+	digest := session.Schedule.Digest(session.Document)
+	return &digest, nil
 }
 
 // Remove takes a session off every list, and what its links show with it. It

@@ -67,11 +67,11 @@ func (s *Store) Found(ctx context.Context, club, sport, squad, grade string, coa
 		if err != nil {
 			return err
 		}
-		id, err := q.AddAccount(ctx, db.AddAccountParams{ClubID: uint64(clubID), Email: coach.Email, Name: coach.Name, Role: db.AccountRole(coach.Role), PasswordHash: passwordHash})
+		id, err := q.AddAccount(ctx, db.AddAccountParams{ClubID: uint64(clubID), Email: coach.Email, Name: coach.Name, Role: string(coach.Role), PasswordHash: passwordHash})
 		if err != nil {
 			return known(err)
 		}
-		first, err := q.AddSquad(ctx, db.AddSquadParams{ClubID: uint64(clubID), Name: squad, Grade: db.SquadGrade(grade)})
+		first, err := q.AddSquad(ctx, db.AddSquadParams{ClubID: uint64(clubID), Name: squad, Grade: grade})
 		squadID = uint64(first)
 		account = coach
 		account.ID, account.ClubID, account.ClubName = uint64(id), uint64(clubID), club
@@ -104,21 +104,21 @@ func (s *Store) Squads(ctx context.Context, clubID uint64) ([]Squad, error) {
 	rows, err := s.queries.Squads(ctx, clubID)
 	squads := make([]Squad, len(rows))
 	for i, row := range rows {
-		squads[i] = Squad{row.ID, row.Name, string(row.Grade)}
+		squads[i] = Squad{row.ID, row.Name, row.Grade}
 	}
 	return squads, err
 }
 
 // AddSquad makes a further squad of a club.
 func (s *Store) AddSquad(ctx context.Context, clubID uint64, name, grade string) (uint64, error) {
-	id, err := s.queries.AddSquad(ctx, db.AddSquadParams{ClubID: clubID, Name: name, Grade: db.SquadGrade(grade)})
+	id, err := s.queries.AddSquad(ctx, db.AddSquadParams{ClubID: clubID, Name: name, Grade: grade})
 	return uint64(id), known(err)
 }
 
 // Squad returns a squad of the club, or ErrNotFound.
 func (s *Store) Squad(ctx context.Context, clubID, id uint64) (Squad, error) {
 	row, err := s.queries.Squad(ctx, db.SquadParams{ID: id, ClubID: clubID})
-	return Squad{row.ID, row.Name, string(row.Grade)}, known(err)
+	return Squad{row.ID, row.Name, row.Grade}, known(err)
 }
 
 // Sport is the key or name of the club's sport, as it was founded.
@@ -142,7 +142,7 @@ func (s *Store) Accounts(ctx context.Context, clubID uint64) ([]Account, error) 
 func (s *Store) Invite(ctx context.Context, by Account, name, email string, role Role, now time.Time) (token string, err error) {
 	token = newToken()
 	return token, s.queries.AddInvitation(ctx, db.AddInvitationParams{TokenHash: hashOf(token), ClubID: by.ClubID, Name: name, Email: email,
-		Role: db.InvitationRole(role), MadeBy: by.ID, ExpiresAt: now.UTC().Add(7 * 24 * time.Hour)})
+		Role: string(role), MadeBy: by.ID, ExpiresAt: now.UTC().Add(7 * 24 * time.Hour)})
 }
 
 func hashOf(token string) string { return fmt.Sprintf("%x", sha256.Sum256([]byte(token))) }
@@ -168,7 +168,7 @@ func (s *Store) Join(ctx context.Context, token, passwordHash string, now time.T
 		if n, err := q.UseInvitation(ctx, hashOf(token)); err != nil || n == 0 {
 			return errors.Join(err, ErrNotFound)
 		}
-		id, err := q.AddAccount(ctx, db.AddAccountParams{ClubID: account.ClubID, Email: account.Email, Name: account.Name, Role: db.AccountRole(account.Role), PasswordHash: passwordHash})
+		id, err := q.AddAccount(ctx, db.AddAccountParams{ClubID: account.ClubID, Email: account.Email, Name: account.Name, Role: string(account.Role), PasswordHash: passwordHash})
 		account.ID = uint64(id)
 		return known(err)
 	})

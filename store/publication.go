@@ -30,12 +30,7 @@ func (s *Store) Published(ctx context.Context, session uint64) (Publication, err
 	} else if err != nil {
 		return Publication{}, err
 	}
-	published := Publication{Number: int(row.Number), Head: row.Head, At: row.PublishedAt}
-	published.Token, err = s.queries.LiveLink(ctx, session)
-	if errors.Is(err, sql.ErrNoRows) {
-		err = nil
-	}
-	return published, err
+	return Publication{Number: int(row.Number), Head: row.Head, At: row.PublishedAt, Token: row.Token.String}, nil
 }
 
 // Publish shares the plan in force, under the link that is there or else a new
@@ -46,7 +41,7 @@ func (s *Store) Publish(ctx context.Context, clubID, id uint64, revision uint32)
 		if err != nil {
 			return known(err)
 		}
-		if at.Edition != revision {
+		if at.Revision != revision {
 			return ErrStale
 		}
 		if err := q.AddPublication(ctx, id); err != nil {
@@ -101,8 +96,8 @@ func (s *Store) Shared(ctx context.Context, token string) (*Shared, error) {
 		return nil, ErrWithdrawn
 	}
 	shared := &Shared{Number: int(row.Number), At: row.PublishedAt, Document: new(plan.Document), Schedule: new(schedule.Schedule)}
-	if err := json.Unmarshal(row.Document, shared.Document); err != nil {
+	if err := json.Unmarshal([]byte(row.Document), shared.Document); err != nil {
 		return nil, err
 	}
-	return shared, json.Unmarshal(row.Schedule, shared.Schedule)
+	return shared, json.Unmarshal([]byte(row.Schedule), shared.Schedule)
 }

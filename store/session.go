@@ -7,7 +7,6 @@ import (
 	"errors"
 	"fmt"
 	"time"
-	"unicode/utf8"
 
 	"cuestart/core/plan"
 	"cuestart/core/runin"
@@ -21,7 +20,6 @@ type Session struct {
 	SquadName string
 	Revision  uint32 // counts every change: a write has to name the one it was made on
 	Head      uint32 // number of the edition of the plan in force
-	Published bool
 	Document  *plan.Document
 	Schedule  *schedule.Schedule // nil where it was fitted by another version of the engine
 	Made      Made
@@ -39,20 +37,37 @@ type Made struct {
 type Fitted struct {
 	Document *plan.Document
 	Schedule *schedule.Schedule
-	Summary  string // what changed, in a few words
-	By       uint64 // account; 0: nobody
+	Summary  string    // what changed, in a few words
+	By       uint64    // account; 0: nobody
+	At       time.Time // zero: now
 }
 
-// AddSession makes a session with its first plan.
+// made is how the edition came about, to the microsecond that is kept.
+func (f Fitted) made() Made {
+	if f.At.IsZero() {
+		f.At = time.Now()
+	}
+	return Made{short(f.Summary), f.At.UTC().Truncate(time.Microsecond)}
+}
+
+// AddSession makes a session of a squad with its first plan. It fails with
+// ErrNotFound where the squad is another club's.
 func (s *Store) AddSession(ctx context.Context, clubID, squadID uint64, first Fitted) (uint64, error) {
 	var id int64
 	err := s.within(ctx, func(q *db.Queries) (err error) {
-		id, err = q.AddSession(ctx, db.AddSessionParams{SquadID: squadID, Kind: db.TeamSessionKind(first.Document.Kind), Title: first.Document.Title,
-			StartAt: first.Schedule.Start.UTC(), TimeZone: first.Document.Start.Zone})
+		digest, err := digestOf(first.Document, first.Schedule)
 		if err != nil {
 			return err
 		}
-		return addEdition(ctx, q, uint64(id), 1, sql.NullInt32{}, first)
+		id, err = q.AddSession(ctx, db.AddSessionParams{ClubID: clubID, SquadID: squadID, Kind: string(first.Document.Kind), Title: first.Document.Title,
+			StartAt: first.Schedule.Start.UTC(), TimeZone: first.Document.Start.Zone, Digest: digest})
+		if err != nil {
+			return known(err)
+		}
+		if err := addEdition(ctx, q, uint64(id), 1, sql.NullInt32{}, first); err != nil {
+			return err
+		}
+		return q.FirstHead(ctx, uint64(id))
 	})
 	return uint64(id), err
 }
@@ -66,43 +81,93 @@ func addEdition(ctx context.Context, q *db.Queries, session uint64, number uint3
 	if err != nil {
 		return err
 	}
-	for len(f.Summary) > 0 && utf8.RuneCountInString(f.Summary) > 200 {
-		f.Summary = string([]rune(f.Summary)[:199]) + "…"
-	}
-	return q.AddEdition(ctx, db.AddEditionParams{SessionID: session, Number: number, Parent: parent, Document: document, Schedule: fitted,
-		Engine: runin.Version, Summary: f.Summary, MadeBy: sql.NullInt64{Int64: int64(f.By), Valid: f.By > 0}})
+	made := f.made()
+	return q.AddEdition(ctx, db.AddEditionParams{SessionID: session, Number: number, Parent: parent, Document: string(document), Schedule: string(fitted),
+		Engine: runin.Version, Summary: made.Summary, MadeBy: sql.NullInt64{Int64: int64(f.By), Valid: f.By > 0}, MadeAt: made.At})
 }
 
-func read(document, fitted json.RawMessage, engine uint32) (*plan.Document, *schedule.Schedule, error) {
+// digestOf is the digest of a plan as it is kept; none without a schedule.
+func digestOf(d *plan.Document, s *schedule.Schedule) (digest sql.NullString, err error) {
+	if s == nil {
+		return digest, nil
+	}
+	text, err := json.Marshal(s.Digest(d))
+	return sql.NullString{String: string(text), Valid: true}, err
+}
+
+func opened(document, fitted string, engine uint32) (*plan.Document, *schedule.Schedule, error) {
 	d := new(plan.Document)
-	if err := json.Unmarshal(document, d); err != nil {
+	if err := json.Unmarshal([]byte(document), d); err != nil {
 		return nil, nil, fmt.Errorf("a stored plan cannot be read: %w", err)
 	}
 	if engine != runin.Version {
 		return d, nil, nil
 	}
 	s := new(schedule.Schedule)
-	if err := json.Unmarshal(fitted, s); err != nil {
+	if err := json.Unmarshal([]byte(fitted), s); err != nil {
 		return nil, nil, fmt.Errorf("a stored schedule cannot be read: %w", err)
 	}
 	return d, s, nil
 }
 
-// Sessions lists the sessions of a club that start at or after from, the
-// nearest first, fifty at most.
-func (s *Store) Sessions(ctx context.Context, clubID uint64, from time.Time) ([]Session, error) {
-	rows, err := s.queries.SessionsFrom(ctx, db.SessionsFromParams{ClubID: clubID, StartAt: from.UTC()})
+// Listed is a session as a list shows it.
+type Listed struct {
+	ID        uint64
+	SquadName string
+	Published bool
+	Digest    *schedule.Digest // nil where it is yet to be made by the present engine
+}
+
+// Sessions lists the sessions of a club that start at or after from, the nearest
+// first, most at most, and counts them all.
+func (s *Store) Sessions(ctx context.Context, clubID uint64, from time.Time, most int) (list []Listed, all int, err error) {
+	rows, err := s.queries.SessionsFrom(ctx, db.SessionsFromParams{ClubID: clubID, StartAt: from.UTC(), Limit: int32(most)})
 	if err != nil {
-		return nil, err
+		return nil, 0, err
 	}
-	sessions := make([]Session, len(rows))
+	list, all = make([]Listed, len(rows)), len(rows)
 	for i, row := range rows {
-		sessions[i] = Session{ID: row.ID, SquadName: row.SquadName, Revision: row.Edition, Published: row.Publications > 0}
-		if sessions[i].Document, sessions[i].Schedule, err = read(row.Document, row.Schedule, row.Engine); err != nil {
-			return nil, err
+		list[i] = Listed{ID: row.ID, SquadName: row.SquadName, Published: row.Publications > 0}
+		if list[i].Digest, err = digest(row.Digest); err != nil {
+			return nil, 0, err
 		}
 	}
-	return sessions, nil
+	if len(rows) == most {
+		n, err := s.queries.CountSessionsFrom(ctx, db.CountSessionsFromParams{ClubID: clubID, StartAt: from.UTC()})
+		return list, int(n), err
+	}
+	return list, all, nil
+}
+
+// digest reads a digest of the present engine; an older one is none.
+func digest(text sql.NullString) (*schedule.Digest, error) {
+	if !text.Valid {
+		return nil, nil
+	}
+	is := new(schedule.Digest)
+	if err := json.Unmarshal([]byte(text.String), is); err != nil {
+		return nil, fmt.Errorf("a stored digest cannot be read: %w", err)
+	}
+	if is.Version != schedule.DigestVersion {
+		return nil, nil
+	}
+	return is, nil
+}
+
+// Earlier is the content of the plans of a session's squad and kind that came
+// before it, the latest first, most at most.
+func (s *Store) Earlier(ctx context.Context, id uint64, most int) (content [][]string, err error) {
+	rows, err := s.queries.EarlierDigests(ctx, db.EarlierDigestsParams{ID: id, Limit: int32(most)})
+	for _, row := range rows {
+		is, err := digest(row)
+		if err != nil {
+			return nil, err
+		}
+		if is != nil {
+			content = append(content, is.Content)
+		}
+	}
+	return content, err
 }
 
 // Session returns a session of the club, or ErrNotFound.
@@ -111,14 +176,14 @@ func (s *Store) Session(ctx context.Context, clubID, id uint64) (*Session, error
 	if err != nil {
 		return nil, known(err)
 	}
-	found := &Session{ID: row.ID, SquadName: row.SquadName, Revision: row.Edition, Head: row.Head, Made: Made{row.Summary, row.MadeAt}}
-	if found.Document, found.Schedule, err = read(row.Document, row.Schedule, row.Engine); err != nil {
+	found := &Session{ID: row.ID, SquadName: row.SquadName, Revision: row.Revision, Head: uint32(row.Head.Int32), Made: Made{row.Summary, row.MadeAt}}
+	if found.Document, found.Schedule, err = opened(row.Document, row.Schedule, row.Engine); err != nil {
 		return nil, err
 	}
 	if row.Parent.Valid {
 		found.Undo = row.Summary
 	}
-	next, err := s.queries.NextEdition(ctx, db.NextEditionParams{SessionID: id, Parent: sql.NullInt32{Int32: int32(row.Head), Valid: true}})
+	next, err := s.queries.NextEdition(ctx, db.NextEditionParams{SessionID: id, Parent: sql.NullInt32{Int32: row.Head.Int32, Valid: true}})
 	if err != nil && !errors.Is(err, sql.ErrNoRows) {
 		return nil, err
 	}
@@ -144,12 +209,12 @@ func (s *Store) Remove(ctx context.Context, clubID, id uint64, gone bool) error 
 // Latest returns the plan of a squad's last session of that kind, or
 // ErrNotFound.
 func (s *Store) Latest(ctx context.Context, clubID, squadID uint64, kind plan.Kind) (*plan.Document, error) {
-	row, err := s.queries.LatestSession(ctx, db.LatestSessionParams{ClubID: clubID, SquadID: squadID, Kind: db.TeamSessionKind(kind)})
+	row, err := s.queries.LatestSession(ctx, db.LatestSessionParams{ClubID: clubID, SquadID: squadID, Kind: string(kind)})
 	if err != nil {
 		return nil, known(err)
 	}
 	d := new(plan.Document)
-	return d, json.Unmarshal(row, d)
+	return d, json.Unmarshal([]byte(row), d)
 }
 
 // Recent returns the plans of a squad's last six sessions, the latest first.
@@ -161,7 +226,7 @@ func (s *Store) Recent(ctx context.Context, clubID, squadID uint64) ([]*plan.Doc
 	documents := make([]*plan.Document, len(rows))
 	for i, row := range rows {
 		documents[i] = new(plan.Document)
-		if err := json.Unmarshal(row, documents[i]); err != nil {
+		if err := json.Unmarshal([]byte(row), documents[i]); err != nil {
 			return nil, fmt.Errorf("a stored plan cannot be read: %w", err)
 		}
 	}
@@ -172,13 +237,21 @@ func (s *Store) Recent(ctx context.Context, clubID, squadID uint64) ([]*plan.Doc
 // and returns the session as it is then. It fails with ErrStale, and changes
 // nothing, where that revision is not in force any more.
 func (s *Store) ChangePlan(ctx context.Context, clubID uint64, session *Session, next Fitted) (*Session, error) {
+	made := next.made()
+	next.At = made.At
 	changed := *session
 	changed.Document, changed.Schedule, changed.Revision = next.Document, next.Schedule, session.Revision+1
-	changed.Made, changed.Undo, changed.Redo = Made{next.Summary, time.Now().UTC()}, next.Summary, ""
-	return &changed, s.move(ctx, clubID, session.ID, session.Revision, func(q *db.Queries, head, newest uint32) (uint32, error) {
+	changed.Made, changed.Undo, changed.Redo = made, made.Summary, ""
+	return &changed, s.move(ctx, clubID, session.ID, session.Revision, func(q *db.Queries, head, newest uint32) (in inForce, err error) {
 		changed.Head = newest + 1
-		parent := sql.NullInt32{Int32: int32(head), Valid: true}
-		return newest + 1, addEdition(ctx, q, session.ID, newest+1, parent, next)
+		in = inForce{changed.Head, next.Document, next.Schedule}
+		if err := addEdition(ctx, q, session.ID, in.head, sql.NullInt32{Int32: int32(head), Valid: true}, next); err != nil {
+			return in, err
+		}
+		if in.head%thinEvery == 0 {
+			err = thin(ctx, q, session.ID, in.head, made.At)
+		}
+		return in, err
 	})
 }
 
@@ -186,12 +259,15 @@ func (s *Store) ChangePlan(ctx context.Context, clubID uint64, session *Session,
 // ErrNothing at the first plan, and with ErrStale where revision is not the
 // session's any more.
 func (s *Store) Undo(ctx context.Context, clubID, id uint64, revision uint32) error {
-	return s.move(ctx, clubID, id, revision, func(q *db.Queries, head, _ uint32) (uint32, error) {
-		present, err := q.Edition(ctx, db.EditionParams{SessionID: id, Number: head})
-		if err == nil && !present.Parent.Valid {
+	return s.move(ctx, clubID, id, revision, func(q *db.Queries, head, _ uint32) (inForce, error) {
+		parent, err := q.Parent(ctx, db.ParentParams{SessionID: id, Number: head})
+		if err == nil && !parent.Valid {
 			err = ErrNothing
 		}
-		return uint32(present.Parent.Int32), err
+		if err != nil {
+			return inForce{}, err
+		}
+		return edition(ctx, q, id, uint32(parent.Int32))
 	})
 }
 
@@ -199,50 +275,98 @@ func (s *Store) Undo(ctx context.Context, clubID, id uint64, revision uint32) er
 // nothing was undone, and with ErrStale where revision is not the session's any
 // more.
 func (s *Store) Redo(ctx context.Context, clubID, id uint64, revision uint32) error {
-	return s.move(ctx, clubID, id, revision, func(q *db.Queries, head, _ uint32) (uint32, error) {
+	return s.move(ctx, clubID, id, revision, func(q *db.Queries, head, _ uint32) (inForce, error) {
 		next, err := q.NextEdition(ctx, db.NextEditionParams{SessionID: id, Parent: sql.NullInt32{Int32: int32(head), Valid: true}})
 		if errors.Is(err, sql.ErrNoRows) {
 			err = ErrNothing
 		}
-		return next.Number, err
+		if err != nil {
+			return inForce{}, err
+		}
+		return edition(ctx, q, id, next.Number)
 	})
 }
 
-// move changes a session's head to the one that to returns.
-func (s *Store) move(ctx context.Context, clubID, id uint64, revision uint32, to func(q *db.Queries, head, newest uint32) (uint32, error)) error {
+// inForce is an edition of a session's plan that is to be its head. Schedule is
+// nil where it was fitted by another version of the engine.
+type inForce struct {
+	head     uint32
+	document *plan.Document
+	schedule *schedule.Schedule
+}
+
+func edition(ctx context.Context, q *db.Queries, session uint64, number uint32) (in inForce, err error) {
+	row, err := q.Edition(ctx, db.EditionParams{SessionID: session, Number: number})
+	if err != nil {
+		return in, known(err)
+	}
+	in.head = number
+	in.document, in.schedule, err = opened(row.Document, row.Schedule, row.Engine)
+	return in, err
+}
+
+// move changes a session's head to what to returns.
+func (s *Store) move(ctx context.Context, clubID, id uint64, revision uint32, to func(q *db.Queries, head, newest uint32) (inForce, error)) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		at, err := q.LockSession(ctx, db.LockSessionParams{ID: id, ClubID: clubID})
 		if err != nil {
 			return known(err)
 		}
-		if at.Edition != revision {
+		if at.Revision != revision {
 			return ErrStale
 		}
-		head, err := to(q, at.Head, uint32(at.Newest))
+		in, err := to(q, uint32(at.Head.Int32), uint32(at.Newest))
 		if err != nil {
 			return err
 		}
-		row, err := q.Edition(ctx, db.EditionParams{SessionID: id, Number: head})
-		if err != nil {
-			return known(err)
-		}
-		d := new(plan.Document)
-		if err := json.Unmarshal(row.Document, d); err != nil {
-			return err
-		}
-		start, err := d.Start.Resolve()
+		start, err := in.document.Start.Resolve()
 		if err != nil {
 			return err
 		}
-		return q.SetHead(ctx, db.SetHeadParams{Head: head, Title: d.Title, StartAt: start.UTC(), TimeZone: d.Start.Zone, ID: id})
+		digest, err := digestOf(in.document, in.schedule)
+		if err != nil {
+			return err
+		}
+		return q.SetHead(ctx, db.SetHeadParams{Head: sql.NullInt32{Int32: int32(in.head), Valid: true}, Title: in.document.Title, StartAt: start.UTC(), TimeZone: in.document.Start.Zone, Digest: digest, ID: id})
 	})
 }
 
-// Refitted stores a schedule that a newer engine made of the plan in force.
+// Refitted stores a schedule that a newer engine made of the plan in force, or
+// the digest that is wanting.
 func (s *Store) Refitted(ctx context.Context, session *Session) error {
 	fitted, err := json.Marshal(session.Schedule)
 	if err != nil {
 		return err
 	}
-	return s.queries.Refitted(ctx, db.RefittedParams{Schedule: fitted, Engine: runin.Version, SessionID: session.ID, Number: session.Head})
+	digest, err := digestOf(session.Document, session.Schedule)
+	if err != nil {
+		return err
+	}
+	return s.within(ctx, func(q *db.Queries) error {
+		if err := q.Refitted(ctx, db.RefittedParams{Schedule: string(fitted), Engine: runin.Version, SessionID: session.ID, Number: session.Head}); err != nil {
+			return err
+		}
+		return q.SetDigest(ctx, db.SetDigestParams{Digest: digest, ID: session.ID, Head: sql.NullInt32{Int32: int32(session.Head), Valid: true}})
+	})
+}
+
+// Cuts are the cut-downs that are kept of a session's plan in force; nil where
+// none are, or only an older engine's.
+func (s *Store) Cuts(ctx context.Context, session *Session) (cuts []schedule.Cut, err error) {
+	text, err := s.queries.Cuts(ctx, db.CutsParams{SessionID: session.ID, Number: session.Head, Engine: runin.Version})
+	if errors.Is(err, sql.ErrNoRows) || err == nil && !text.Valid {
+		return nil, nil
+	} else if err != nil {
+		return nil, err
+	}
+	return cuts, json.Unmarshal([]byte(text.String), &cuts)
+}
+
+// SetCuts keeps the cut-downs of a session's plan in force.
+func (s *Store) SetCuts(ctx context.Context, session *Session, cuts []schedule.Cut) error {
+	text, err := json.Marshal(cuts)
+	if err != nil {
+		return err
+	}
+	return s.queries.SetCuts(ctx, db.SetCutsParams{Cuts: sql.NullString{String: string(text), Valid: true}, SessionID: session.ID, Number: session.Head, Engine: runin.Version})
 }

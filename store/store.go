@@ -6,24 +6,17 @@ package store
 import (
 	"context"
 	"database/sql"
-	"embed"
 	"errors"
 	"fmt"
-	"io/fs"
-	"math"
 	"time"
 
 	"github.com/alexedwards/scs/mysqlstore"
 	"github.com/alexedwards/scs/v2"
 	"github.com/go-sql-driver/mysql"
-	"github.com/pressly/goose/v3"
 
 	"cuestart/mariadb"
 	"cuestart/store/db"
 )
-
-//go:embed migrations/*.sql
-var migrations embed.FS
 
 // Errors that callers tell apart.
 var (
@@ -35,7 +28,7 @@ var (
 
 // Store is a database of Cue Start. Its methods may be called concurrently.
 type Store struct {
-	DB      *sql.DB
+	pool    *sql.DB
 	queries *db.Queries
 }
 
@@ -69,7 +62,7 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	pool.SetMaxOpenConns(32)
 	pool.SetMaxIdleConns(16)
 	pool.SetConnMaxIdleTime(5 * time.Minute)
-	return &Store{DB: pool, queries: db.New(pool)}, nil
+	return &Store{pool: pool, queries: db.New(pool)}, nil
 }
 
 // create makes the database where it is missing, and checks the server.
@@ -100,40 +93,39 @@ func create(ctx context.Context, config *mysql.Config) error {
 	return nil
 }
 
-// Migrate brings the schema up to date.
-func (s *Store) Migrate(ctx context.Context) error {
-	return s.MigrateTo(ctx, math.MaxInt64)
+// SignIns keeps signed-in browsers in the database, and those that are over no
+// longer. End its cleaning up when it is no longer used.
+func (s *Store) SignIns() (kept scs.Store, end func()) {
+	signIns := mysqlstore.NewWithCleanupInterval(s.pool, 10*time.Minute)
+	return signIns, signIns.StopCleanup
 }
 
-// MigrateTo brings the schema up to a version.
-func (s *Store) MigrateTo(ctx context.Context, version int64) error {
-	files, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return err
-	}
-	provider, err := goose.NewProvider(goose.DialectMySQL, s.DB, files)
-	if err != nil {
-		return err
-	}
-	if _, err := provider.UpTo(ctx, version); err != nil {
-		return fmt.Errorf("the schema cannot be brought up to date: %w", err)
+// Ping tells whether the database answers.
+func (s *Store) Ping(ctx context.Context) error { return s.pool.PingContext(ctx) }
+
+// Tidy deletes what nobody can ask for any more: changes that are too old to be
+// taken back, and invitations that were over a month ago.
+func (s *Store) Tidy(ctx context.Context) error {
+	for _, some := range []func(context.Context) (int64, error){s.queries.PurgeThingChanges, s.queries.PurgeInvitations} {
+		for {
+			n, err := some(ctx)
+			if err != nil {
+				return err
+			}
+			if n == 0 {
+				break
+			}
+		}
 	}
 	return nil
 }
 
-// SignIns keeps signed-in browsers in the database, and those that are over no
-// longer. End its cleaning up when it is no longer used.
-func (s *Store) SignIns() (kept scs.Store, end func()) {
-	signIns := mysqlstore.NewWithCleanupInterval(s.DB, 10*time.Minute)
-	return signIns, signIns.StopCleanup
-}
-
 // Close closes the connections.
-func (s *Store) Close() error { return s.DB.Close() }
+func (s *Store) Close() error { return s.pool.Close() }
 
 // within runs do in a transaction that is rolled back if do fails.
 func (s *Store) within(ctx context.Context, do func(*db.Queries) error) error {
-	tx, err := s.DB.BeginTx(ctx, nil)
+	tx, err := s.pool.BeginTx(ctx, nil)
 	if err != nil {
 		return err
 	}
@@ -150,8 +142,10 @@ func known(err error) error {
 	switch {
 	case errors.Is(err, sql.ErrNoRows):
 		return ErrNotFound
-	case errors.As(err, &refused) && refused.Number == 1062:
+	case errors.As(err, &refused) && refused.Number == 1062: // a unique key
 		return ErrTaken
+	case errors.As(err, &refused) && refused.Number == 1452: // a foreign key: its owner is another club's, or gone
+		return ErrNotFound
 	}
 	return err
 }

@@ -6,7 +6,6 @@ import (
 	"database/sql"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"time"
 	"unicode/utf8"
 
@@ -17,26 +16,20 @@ import (
 // Entry is a thing of a club as it is kept.
 type Entry[T club.Thing] struct {
 	ID      uint64
-	Owner   uint64 // the thing or squad it belongs to; 0: the club
+	Owner   uint64 // the squad, venue or player it belongs to; 0: the club
 	Edition uint32 // counts its changes: a write has to name the one it was made on
 	Is      T
 }
 
-// Entries lists what a club keeps of a kind, the oldest first.
+// Entries lists what a club keeps of a kind, the oldest of each owner first.
 func Entries[T club.Thing](ctx context.Context, s *Store, clubID uint64) ([]Entry[T], error) {
 	var zero T
-	rows, err := s.queries.Things(ctx, db.ThingsParams{ClubID: clubID, Kind: db.ThingKind(zero.Kind())})
-	if err != nil {
-		return nil, err
+	list, err := shelves[zero.Kind()].list(ctx, s.queries, clubID)
+	entries := make([]Entry[T], len(list))
+	for i, k := range list {
+		entries[i] = Entry[T]{ID: k.id, Owner: k.owner, Edition: k.edition, Is: k.is.(T)}
 	}
-	things := make([]Entry[T], len(rows))
-	for i, row := range rows {
-		things[i] = Entry[T]{ID: row.ID, Owner: row.Owner, Edition: row.Edition}
-		if err := json.Unmarshal(row.Body, &things[i].Is); err != nil {
-			return nil, fmt.Errorf("a stored %s cannot be read: %w", zero.Kind(), err)
-		}
-	}
-	return things, nil
+	return entries, err
 }
 
 // Change is what is to become of a thing.
@@ -50,13 +43,11 @@ type Change struct {
 
 // line is a change as it is written down, to be taken back.
 type line struct {
-	ID           uint64          `json:"id"`
-	Kind         club.Kind       `json:"kind"`
-	Owner        uint64          `json:"owner"`
-	Before       json.RawMessage `json:"before,omitempty"` // none: it was new
-	After        json.RawMessage `json:"after,omitempty"`  // none: it was taken out
-	UniqueBefore string          `json:"unique_before,omitempty"`
-	UniqueAfter  string          `json:"unique_after,omitempty"`
+	ID     uint64          `json:"id"`
+	Kind   club.Kind       `json:"kind"`
+	Owner  uint64          `json:"owner"`
+	Before json.RawMessage `json:"before,omitempty"` // none: it was new
+	After  json.RawMessage `json:"after,omitempty"`  // none: it was taken out
 }
 
 // Save makes changes, all or none, and writes them down under summary. It
@@ -72,20 +63,25 @@ func (s *Store) Save(ctx context.Context, by Account, summary string, changes ..
 		for _, l := range lines {
 			ids = append(ids, l.ID)
 		}
-		text, err := json.Marshal(lines)
+		written, err := json.Marshal(lines)
 		if err != nil {
 			return err
 		}
-		for utf8.RuneCountInString(summary) > 200 {
-			summary = string([]rune(summary)[:199]) + "…"
-		}
-		return q.AddThingChange(ctx, db.AddThingChangeParams{ClubID: by.ClubID, AccountID: by.ID, Summary: summary, Changes: text})
+		return q.AddThingChange(ctx, db.AddThingChangeParams{ClubID: by.ClubID, AccountID: by.ID, Summary: short(summary), Changes: string(written)})
 	})
 	return ids, err
 }
 
-// Fill puts things into a new club as
-// Save does, but they are not written down to be taken back.
+// short is a summary that fits its column.
+func short(summary string) string {
+	if utf8.RuneCountInString(summary) > 200 {
+		return string([]rune(summary)[:199]) + "…"
+	}
+	return summary
+}
+
+// Fill puts things into a new club as Save does, but they are not written down to
+// be taken back.
 func (s *Store) Fill(ctx context.Context, clubID uint64, changes ...Change) (ids []uint64, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		lines, err := apply(ctx, q, clubID, changes)
@@ -99,6 +95,7 @@ func (s *Store) Fill(ctx context.Context, clubID uint64, changes ...Change) (ids
 
 // apply makes changes, and returns them with what was there before.
 func apply(ctx context.Context, q *db.Queries, clubID uint64, changes []Change) (lines []line, err error) {
+	book := false
 	for _, c := range changes {
 		if !c.Gone {
 			if err := c.Is.Validate(); err != nil {
@@ -107,63 +104,55 @@ func apply(ctx context.Context, q *db.Queries, clubID uint64, changes []Change) 
 		}
 		l, err := change(ctx, q, clubID, c)
 		if err != nil {
-			return nil, err
+			return nil, known(err)
 		}
-		lines = append(lines, l)
+		lines, book = append(lines, l), book || inBook(l.Kind)
 	}
-	return lines, nil
+	if book {
+		err = q.BookChanged(ctx, clubID)
+	}
+	return lines, err
 }
 
+// inBook tells whether things of a kind change the club's drill book or sport.
+func inBook(kind club.Kind) bool { return kind == club.KindDrill || kind == club.KindSport }
+
 func change(ctx context.Context, q *db.Queries, clubID uint64, c Change) (l line, err error) {
-	if c.Is != nil {
-		l.Kind, l.UniqueAfter = c.Is.Kind(), c.Is.Unique()
-	}
+	l.ID, l.Kind, l.Owner = c.ID, c.Is.Kind(), c.Owner
+	on := shelves[l.Kind]
 	if !c.Gone {
 		if l.After, err = json.Marshal(c.Is); err != nil {
 			return l, err
 		}
 	}
-	if c.ID == 0 && c.Gone {
-		return l, ErrNotFound
-	}
 	if c.ID == 0 {
-		l.Owner = c.Owner
-		l.ID, err = add(ctx, q, clubID, l)
+		if c.Gone {
+			return l, ErrNotFound
+		}
+		l.ID, err = on.add(ctx, q, clubID, kept{owner: c.Owner, is: c.Is})
 		return l, err
 	}
-	row, err := q.ThingForUpdate(ctx, db.ThingForUpdateParams{ClubID: clubID, ID: c.ID})
+	was, err := on.lock(ctx, q, clubID, c.ID)
 	if err != nil {
-		return l, known(err)
+		return l, err
 	}
-	if c.Is != nil && club.Kind(row.Kind) != c.Is.Kind() {
-		return l, ErrNotFound
-	}
-	if c.Edition != 0 && c.Edition != row.Edition {
+	if c.Edition != 0 && c.Edition != was.edition {
 		return l, ErrStale
 	}
-	l.ID, l.Kind, l.Owner, l.Before, l.UniqueBefore = row.ID, club.Kind(row.Kind), row.Owner, row.Body, row.UniqueAs.String
-	return l, put(ctx, q, clubID, l)
-}
-
-func add(ctx context.Context, q *db.Queries, clubID uint64, l line) (uint64, error) {
-	id, err := q.AddThing(ctx, db.AddThingParams{ID: l.ID, ClubID: clubID, Kind: db.ThingKind(l.Kind), Owner: l.Owner, UniqueAs: unique(l.UniqueAfter), Body: l.After})
-	return uint64(id), known(err)
-}
-
-// put brings a thing from what it was before to what it is after.
-func put(ctx context.Context, q *db.Queries, clubID uint64, l line) error {
-	if l.After == nil {
-		return q.RemoveThing(ctx, db.RemoveThingParams{ClubID: clubID, ID: l.ID})
+	l.Owner = was.owner
+	if l.Before, err = json.Marshal(was.is); err != nil {
+		return l, err
 	}
-	return known(q.ChangeThing(ctx, db.ChangeThingParams{UniqueAs: unique(l.UniqueAfter), Body: l.After, ClubID: clubID, ID: l.ID}))
+	if c.Gone {
+		return l, on.remove(ctx, q, clubID, c.ID)
+	}
+	return l, on.change(ctx, q, clubID, kept{id: c.ID, is: c.Is})
 }
-
-func unique(as string) sql.NullString { return sql.NullString{String: as, Valid: as != ""} }
 
 // Newest says what the account's last change of the last day was that is not
 // taken back, or "".
 func (s *Store) Newest(ctx context.Context, by Account) (summary string, at time.Time, err error) {
-	row, err := s.queries.NewestThingChange(ctx, db.NewestThingChangeParams{ClubID: by.ClubID, AccountID: by.ID})
+	row, err := s.queries.NewestSummary(ctx, db.NewestSummaryParams{ClubID: by.ClubID, AccountID: by.ID})
 	if errors.Is(err, sql.ErrNoRows) {
 		return "", time.Time{}, nil
 	}
@@ -171,8 +160,8 @@ func (s *Store) Newest(ctx context.Context, by Account) (summary string, at time
 }
 
 // TakeBack undoes the account's last change of the last day, and says which it
-// was. It fails
-// with ErrNothing, and with ErrStale where a thing was changed since.
+// was. It fails with ErrNothing, and with ErrStale where a thing was changed
+// since.
 func (s *Store) TakeBack(ctx context.Context, by Account) (summary string, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		row, err := q.NewestThingChange(ctx, db.NewestThingChangeParams{ClubID: by.ClubID, AccountID: by.ID})
@@ -183,30 +172,69 @@ func (s *Store) TakeBack(ctx context.Context, by Account) (summary string, err e
 		}
 		summary = row.Summary
 		var lines []line
-		if err := json.Unmarshal(row.Changes, &lines); err != nil {
+		if err := json.Unmarshal([]byte(row.Changes), &lines); err != nil {
 			return err
 		}
+		book := false
 		for i := len(lines) - 1; i >= 0; i-- {
-			l := lines[i]
-			at, err := q.ThingForUpdate(ctx, db.ThingForUpdateParams{ClubID: by.ClubID, ID: l.ID})
-			there := err == nil
-			if err != nil && !errors.Is(err, sql.ErrNoRows) {
-				return err
+			if err := takeBack(ctx, q, by.ClubID, lines[i]); err != nil {
+				return known(err)
 			}
-			if there != (l.After != nil) || there && !bytes.Equal(at.Body, l.After) {
-				return ErrStale
-			}
-			l.After, l.UniqueAfter = l.Before, l.UniqueBefore
-			if there {
-				err = put(ctx, q, by.ClubID, l)
-			} else {
-				_, err = add(ctx, q, by.ClubID, l)
-			}
-			if err != nil {
+			book = book || inBook(lines[i].Kind)
+		}
+		if book {
+			if err := q.BookChanged(ctx, by.ClubID); err != nil {
 				return err
 			}
 		}
 		return q.ThingChangeUndone(ctx, row.ID)
 	})
 	return summary, err
+}
+
+// takeBack brings one thing from what it is after a change to what it was before,
+// or fails with ErrStale where it is something else by now.
+func takeBack(ctx context.Context, q *db.Queries, clubID uint64, l line) error {
+	on, ok := shelves[l.Kind]
+	if !ok {
+		return ErrStale
+	}
+	at, err := on.lock(ctx, q, clubID, l.ID)
+	there := err == nil
+	if err != nil && !errors.Is(err, sql.ErrNoRows) {
+		return err
+	}
+	if there != (l.After != nil) {
+		return ErrStale
+	}
+	if same, err := says(on, at.is, l.After); there && (err != nil || !same) {
+		return errors.Join(err, ErrStale)
+	}
+	if l.Before == nil {
+		return on.remove(ctx, q, clubID, l.ID)
+	}
+	was, err := on.read(l.Before)
+	if err != nil {
+		return err
+	}
+	back := kept{id: l.ID, owner: l.Owner, is: was}
+	if there {
+		return on.change(ctx, q, clubID, back)
+	}
+	_, err = on.add(ctx, q, clubID, back)
+	return err
+}
+
+// says tells whether a thing is what was written down, however that was written.
+func says(on shelf, is club.Thing, body []byte) (bool, error) {
+	if is == nil || body == nil {
+		return false, nil
+	}
+	then, err := on.read(body)
+	if err != nil {
+		return false, err
+	}
+	a, errA := json.Marshal(is)
+	b, errB := json.Marshal(then)
+	return bytes.Equal(a, b), errors.Join(errA, errB)
 }

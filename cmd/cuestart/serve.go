@@ -102,6 +102,7 @@ func serve(ctx context.Context, withDemo bool) error {
 	}
 	plans := planner.New(s)
 	plans.Weather = weather.Service{Mood: set.Weather}
+	go tidy(ctx, s)
 	signIns, endCleanup := s.SignIns()
 	defer endCleanup()
 	site := web.Handler(shell.Config{Planner: plans, SignIns: signIns, URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Log: slog.Default()})
@@ -117,6 +118,20 @@ func serve(ctx context.Context, withDemo bool) error {
 	finish, cancel := context.WithTimeout(context.WithoutCancel(ctx), 10*time.Second)
 	defer cancel()
 	return server.Shutdown(finish)
+}
+
+// tidy keeps the database tidy, now and every hour, until ctx ends.
+func tidy(ctx context.Context, s *store.Store) {
+	for {
+		if err := s.Tidy(ctx); err != nil && ctx.Err() == nil {
+			slog.Error("the database cannot be tidied", "error", err)
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(time.Hour):
+		}
+	}
 }
 
 // listen takes the port first, so that a second start ends at once.

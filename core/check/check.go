@@ -65,12 +65,15 @@ const rulingRule = "restriction"
 // found anything to change.
 type change func(*plan.Document) bool
 
+// ReadsEarlier is how many earlier plans the checks read.
+const ReadsEarlier = sameTooOften
+
 // Input is what is checked.
 type Input struct {
 	Document *plan.Document
 	Schedule *schedule.Schedule
 	Book     []drill.Drill // to take drills from for mends; may be empty
-	Earlier  [][]string    // the [Content] of plans of the same kind that ran before, the latest first
+	Earlier  [][]string    // the [plan.Document.Content] of plans of the same kind that ran before, the latest first
 	Steps    int           // of each fit of a mend, as in runin.Fit; 0: by the size of the problem
 }
 

@@ -270,7 +270,7 @@ func TestMendsKeepTheirWordWhenSeveralThingsAreWrong(t *testing.T) {
 func TestEarlierPlansAreRead(t *testing.T) {
 	in := input(t, sound())
 	for range 6 {
-		in.Earlier = append(in.Earlier, check.Content(sound()))
+		in.Earlier = append(in.Earlier, sound().Content())
 	}
 	rules := func() (ids []string) {
 		for _, f := range check.Check(in) {

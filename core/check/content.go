@@ -235,21 +235,11 @@ func noAim(r *reading) {
 	}
 }
 
-// Content is what tells one plan from another: its blocks and their drills.
-func Content(d *plan.Document) (list []string) {
-	for _, b := range d.Blocks {
-		for _, i := range b.Items {
-			list = append(list, b.Name+"/"+i.Drill.Code)
-		}
-	}
-	return list
-}
-
 func sameAgain(r *reading) {
 	if len(r.Earlier) < sameTooOften {
 		return
 	}
-	is := Content(r.Document)
+	is := r.Document.Content()
 	if slices.ContainsFunc(r.Earlier[:sameTooOften], func(was []string) bool { return !slices.Equal(was, is) }) {
 		return
 	}
@@ -261,7 +251,7 @@ func twoChanges(r *reading) {
 		return // not a routine that is being read
 	}
 	changed := 0
-	for _, x := range Content(r.Document) {
+	for _, x := range r.Document.Content() {
 		if !slices.Contains(r.Earlier[0], x) {
 			changed++
 		}

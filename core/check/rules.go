@@ -56,7 +56,7 @@ const (
 	pumpClear    = 5 * 60  // seconds between arm work and throwing
 	actsAtLeast  = 3
 	actsAtMost   = 40
-	sameTooOften = 6 // times running
+	sameTooOften = 6 // times running: no more is read of what came before
 )
 
 // caps are what one player should carry before a match, by grade.

@@ -74,6 +74,7 @@ type Exception struct {
 // Player is one of the squad who takes part today.
 type Player struct {
 	ID       string `json:"id"`
+	Roster   uint64 `json:"roster,omitempty"` // the club's player; 0: nobody it knows
 	Number   int    `json:"number,omitempty"` // 0: none
 	First    string `json:"first"`
 	Last     string `json:"last"`
@@ -266,4 +267,14 @@ func (d *Document) Group(b *Block) drill.Group {
 		group.Lanes = b.Stations
 	}
 	return group
+}
+
+// Content is what tells one plan from another: its blocks and their drills.
+func (d *Document) Content() (list []string) {
+	for _, b := range d.Blocks {
+		for _, i := range b.Items {
+			list = append(list, b.Name+"/"+i.Drill.Code)
+		}
+	}
+	return list
 }

@@ -7,7 +7,8 @@ package db
 
 import (
 	"context"
-	"encoding/json"
+	"database/sql"
+	"time"
 )
 
 const account = `-- name: Account :one
@@ -21,7 +22,7 @@ type AccountRow struct {
 	ClubID   uint64
 	Email    string
 	Name     string
-	Role     AccountRole
+	Role     string
 	ClubName string
 }
 
@@ -48,7 +49,7 @@ type AccountByEmailRow struct {
 	ClubID       uint64
 	Email        string
 	Name         string
-	Role         AccountRole
+	Role         string
 	PasswordHash string
 }
 
@@ -66,6 +67,45 @@ func (q *Queries) AccountByEmail(ctx context.Context, email string) (AccountByEm
 	return i, err
 }
 
+const accounts = `-- name: Accounts :many
+SELECT id, email, name, role FROM account WHERE club_id = ? ORDER BY id
+`
+
+type AccountsRow struct {
+	ID    uint64
+	Email string
+	Name  string
+	Role  string
+}
+
+func (q *Queries) Accounts(ctx context.Context, clubID uint64) ([]AccountsRow, error) {
+	rows, err := q.db.QueryContext(ctx, accounts, clubID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []AccountsRow
+	for rows.Next() {
+		var i AccountsRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.Email,
+			&i.Name,
+			&i.Role,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const addAccount = `-- name: AddAccount :execlastid
 INSERT INTO account (club_id, email, name, role, password_hash) VALUES (?, ?, ?, ?, ?)
 `
@@ -74,7 +114,7 @@ type AddAccountParams struct {
 	ClubID       uint64
 	Email        string
 	Name         string
-	Role         AccountRole
+	Role         string
 	PasswordHash string
 }
 
@@ -109,6 +149,33 @@ func (q *Queries) AddClub(ctx context.Context, arg AddClubParams) (int64, error)
 	return result.LastInsertId()
 }
 
+const addInvitation = `-- name: AddInvitation :exec
+INSERT INTO invitation (token_hash, club_id, name, email, role, made_by, expires_at) VALUES (?, ?, ?, ?, ?, ?, ?)
+`
+
+type AddInvitationParams struct {
+	TokenHash string
+	ClubID    uint64
+	Name      string
+	Email     string
+	Role      string
+	MadeBy    uint64
+	ExpiresAt time.Time
+}
+
+func (q *Queries) AddInvitation(ctx context.Context, arg AddInvitationParams) error {
+	_, err := q.db.ExecContext(ctx, addInvitation,
+		arg.TokenHash,
+		arg.ClubID,
+		arg.Name,
+		arg.Email,
+		arg.Role,
+		arg.MadeBy,
+		arg.ExpiresAt,
+	)
+	return err
+}
+
 const addSquad = `-- name: AddSquad :execlastid
 INSERT INTO squad (club_id, name, grade) VALUES (?, ?, ?)
 `
@@ -116,7 +183,7 @@ INSERT INTO squad (club_id, name, grade) VALUES (?, ?, ?)
 type AddSquadParams struct {
 	ClubID uint64
 	Name   string
-	Grade  SquadGrade
+	Grade  string
 }
 
 func (q *Queries) AddSquad(ctx context.Context, arg AddSquadParams) (int64, error) {
@@ -165,6 +232,35 @@ func (q *Queries) CountClubs(ctx context.Context) (int64, error) {
 	return count, err
 }
 
+const invitation = `-- name: Invitation :one
+SELECT i.club_id, i.name, i.email, i.role, i.expires_at, i.used_at, club.name AS club_name FROM invitation i JOIN club ON club.id = i.club_id WHERE i.token_hash = ?
+`
+
+type InvitationRow struct {
+	ClubID    uint64
+	Name      string
+	Email     string
+	Role      string
+	ExpiresAt time.Time
+	UsedAt    sql.NullTime
+	ClubName  string
+}
+
+func (q *Queries) Invitation(ctx context.Context, tokenHash string) (InvitationRow, error) {
+	row := q.db.QueryRowContext(ctx, invitation, tokenHash)
+	var i InvitationRow
+	err := row.Scan(
+		&i.ClubID,
+		&i.Name,
+		&i.Email,
+		&i.Role,
+		&i.ExpiresAt,
+		&i.UsedAt,
+		&i.ClubName,
+	)
+	return i, err
+}
+
 const lockFounding = `-- name: LockFounding :exec
 SELECT id FROM founding WHERE id = 1 FOR UPDATE
 `
@@ -174,42 +270,16 @@ func (q *Queries) LockFounding(ctx context.Context) error {
 	return err
 }
 
-const recentDocuments = `-- name: RecentDocuments :many
-SELECT e.document
-FROM team_session s
-         JOIN squad ON squad.id = s.squad_id
-         JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE squad.club_id = ? AND s.squad_id = ? AND s.removed_at IS NULL
-ORDER BY s.start_at DESC, s.id DESC
-LIMIT 6
+const purgeInvitations = `-- name: PurgeInvitations :execrows
+DELETE FROM invitation WHERE expires_at < CURRENT_TIMESTAMP - INTERVAL 30 DAY LIMIT 1000
 `
 
-type RecentDocumentsParams struct {
-	ClubID  uint64
-	SquadID uint64
-}
-
-func (q *Queries) RecentDocuments(ctx context.Context, arg RecentDocumentsParams) ([]json.RawMessage, error) {
-	rows, err := q.db.QueryContext(ctx, recentDocuments, arg.ClubID, arg.SquadID)
+func (q *Queries) PurgeInvitations(ctx context.Context) (int64, error) {
+	result, err := q.db.ExecContext(ctx, purgeInvitations)
 	if err != nil {
-		return nil, err
+		return 0, err
 	}
-	defer rows.Close()
-	var items []json.RawMessage
-	for rows.Next() {
-		var document json.RawMessage
-		if err := rows.Scan(&document); err != nil {
-			return nil, err
-		}
-		items = append(items, document)
-	}
-	if err := rows.Close(); err != nil {
-		return nil, err
-	}
-	if err := rows.Err(); err != nil {
-		return nil, err
-	}
-	return items, nil
+	return result.RowsAffected()
 }
 
 const squad = `-- name: Squad :one
@@ -224,7 +294,7 @@ type SquadParams struct {
 type SquadRow struct {
 	ID    uint64
 	Name  string
-	Grade SquadGrade
+	Grade string
 }
 
 func (q *Queries) Squad(ctx context.Context, arg SquadParams) (SquadRow, error) {
@@ -241,7 +311,7 @@ SELECT id, name, grade FROM squad WHERE club_id = ? ORDER BY id
 type SquadsRow struct {
 	ID    uint64
 	Name  string
-	Grade SquadGrade
+	Grade string
 }
 
 func (q *Queries) Squads(ctx context.Context, clubID uint64) ([]SquadsRow, error) {
@@ -265,4 +335,16 @@ func (q *Queries) Squads(ctx context.Context, clubID uint64) ([]SquadsRow, error
 		return nil, err
 	}
 	return items, nil
+}
+
+const useInvitation = `-- name: UseInvitation :execrows
+UPDATE invitation SET used_at = CURRENT_TIMESTAMP WHERE token_hash = ? AND used_at IS NULL AND expires_at > CURRENT_TIMESTAMP
+`
+
+func (q *Queries) UseInvitation(ctx context.Context, tokenHash string) (int64, error) {
+	result, err := q.db.ExecContext(ctx, useInvitation, tokenHash)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
 }

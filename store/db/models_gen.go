@@ -6,250 +6,26 @@ package db
 
 import (
 	"database/sql"
-	"database/sql/driver"
 	"encoding/json"
-	"fmt"
 	"time"
 )
-
-type AccountRole string
-
-const (
-	AccountRoleCoach     AccountRole = "coach"
-	AccountRoleAssistant AccountRole = "assistant"
-	AccountRoleMedical   AccountRole = "medical"
-)
-
-func (e *AccountRole) Scan(src interface{}) error {
-	switch s := src.(type) {
-	case []byte:
-		*e = AccountRole(s)
-	case string:
-		*e = AccountRole(s)
-	default:
-		return fmt.Errorf("unsupported scan type for AccountRole: %T", src)
-	}
-	return nil
-}
-
-type NullAccountRole struct {
-	AccountRole AccountRole
-	Valid       bool // Valid is true if AccountRole is not NULL
-}
-
-// Scan implements the Scanner interface.
-func (ns *NullAccountRole) Scan(value interface{}) error {
-	if value == nil {
-		ns.AccountRole, ns.Valid = "", false
-		return nil
-	}
-	ns.Valid = true
-	return ns.AccountRole.Scan(value)
-}
-
-// Value implements the driver Valuer interface.
-func (ns NullAccountRole) Value() (driver.Value, error) {
-	if !ns.Valid {
-		return nil, nil
-	}
-	return string(ns.AccountRole), nil
-}
-
-type InvitationRole string
-
-const (
-	InvitationRoleCoach     InvitationRole = "coach"
-	InvitationRoleAssistant InvitationRole = "assistant"
-	InvitationRoleMedical   InvitationRole = "medical"
-)
-
-func (e *InvitationRole) Scan(src interface{}) error {
-	switch s := src.(type) {
-	case []byte:
-		*e = InvitationRole(s)
-	case string:
-		*e = InvitationRole(s)
-	default:
-		return fmt.Errorf("unsupported scan type for InvitationRole: %T", src)
-	}
-	return nil
-}
-
-type NullInvitationRole struct {
-	InvitationRole InvitationRole
-	Valid          bool // Valid is true if InvitationRole is not NULL
-}
-
-// Scan implements the Scanner interface.
-func (ns *NullInvitationRole) Scan(value interface{}) error {
-	if value == nil {
-		ns.InvitationRole, ns.Valid = "", false
-		return nil
-	}
-	ns.Valid = true
-	return ns.InvitationRole.Scan(value)
-}
-
-// Value implements the driver Valuer interface.
-func (ns NullInvitationRole) Value() (driver.Value, error) {
-	if !ns.Valid {
-		return nil, nil
-	}
-	return string(ns.InvitationRole), nil
-}
-
-type SquadGrade string
-
-const (
-	SquadGradeJunior SquadGrade = "junior"
-	SquadGradeClub   SquadGrade = "club"
-	SquadGradeElite  SquadGrade = "elite"
-)
-
-func (e *SquadGrade) Scan(src interface{}) error {
-	switch s := src.(type) {
-	case []byte:
-		*e = SquadGrade(s)
-	case string:
-		*e = SquadGrade(s)
-	default:
-		return fmt.Errorf("unsupported scan type for SquadGrade: %T", src)
-	}
-	return nil
-}
-
-type NullSquadGrade struct {
-	SquadGrade SquadGrade
-	Valid      bool // Valid is true if SquadGrade is not NULL
-}
-
-// Scan implements the Scanner interface.
-func (ns *NullSquadGrade) Scan(value interface{}) error {
-	if value == nil {
-		ns.SquadGrade, ns.Valid = "", false
-		return nil
-	}
-	ns.Valid = true
-	return ns.SquadGrade.Scan(value)
-}
-
-// Value implements the driver Valuer interface.
-func (ns NullSquadGrade) Value() (driver.Value, error) {
-	if !ns.Valid {
-		return nil, nil
-	}
-	return string(ns.SquadGrade), nil
-}
-
-type TeamSessionKind string
-
-const (
-	TeamSessionKindMatch    TeamSessionKind = "match"
-	TeamSessionKindTraining TeamSessionKind = "training"
-)
-
-func (e *TeamSessionKind) Scan(src interface{}) error {
-	switch s := src.(type) {
-	case []byte:
-		*e = TeamSessionKind(s)
-	case string:
-		*e = TeamSessionKind(s)
-	default:
-		return fmt.Errorf("unsupported scan type for TeamSessionKind: %T", src)
-	}
-	return nil
-}
-
-type NullTeamSessionKind struct {
-	TeamSessionKind TeamSessionKind
-	Valid           bool // Valid is true if TeamSessionKind is not NULL
-}
-
-// Scan implements the Scanner interface.
-func (ns *NullTeamSessionKind) Scan(value interface{}) error {
-	if value == nil {
-		ns.TeamSessionKind, ns.Valid = "", false
-		return nil
-	}
-	ns.Valid = true
-	return ns.TeamSessionKind.Scan(value)
-}
-
-// Value implements the driver Valuer interface.
-func (ns NullTeamSessionKind) Value() (driver.Value, error) {
-	if !ns.Valid {
-		return nil, nil
-	}
-	return string(ns.TeamSessionKind), nil
-}
-
-type ThingKind string
-
-const (
-	ThingKindPlayer      ThingKind = "player"
-	ThingKindUnit        ThingKind = "unit"
-	ThingKindRestriction ThingKind = "restriction"
-	ThingKindVenue       ThingKind = "venue"
-	ThingKindZone        ThingKind = "zone"
-	ThingKindKit         ThingKind = "kit"
-	ThingKindStaff       ThingKind = "staff"
-	ThingKindRoutine     ThingKind = "routine"
-	ThingKindFixture     ThingKind = "fixture"
-	ThingKindDrill       ThingKind = "drill"
-	ThingKindSport       ThingKind = "sport"
-	ThingKindTrial       ThingKind = "trial"
-)
-
-func (e *ThingKind) Scan(src interface{}) error {
-	switch s := src.(type) {
-	case []byte:
-		*e = ThingKind(s)
-	case string:
-		*e = ThingKind(s)
-	default:
-		return fmt.Errorf("unsupported scan type for ThingKind: %T", src)
-	}
-	return nil
-}
-
-type NullThingKind struct {
-	ThingKind ThingKind
-	Valid     bool // Valid is true if ThingKind is not NULL
-}
-
-// Scan implements the Scanner interface.
-func (ns *NullThingKind) Scan(value interface{}) error {
-	if value == nil {
-		ns.ThingKind, ns.Valid = "", false
-		return nil
-	}
-	ns.Valid = true
-	return ns.ThingKind.Scan(value)
-}
-
-// Value implements the driver Valuer interface.
-func (ns NullThingKind) Value() (driver.Value, error) {
-	if !ns.Valid {
-		return nil, nil
-	}
-	return string(ns.ThingKind), nil
-}
 
 type Account struct {
 	ID           uint64
 	ClubID       uint64
-	Email        string
 	Name         string
-	Role         AccountRole
 	PasswordHash string
 	CreatedAt    time.Time
+	Email        string
+	Role         string
 }
 
 type Club struct {
-	ID        uint64
-	Name      string
-	Sport     string
-	CreatedAt time.Time
+	ID          uint64
+	Name        string
+	Sport       string
+	CreatedAt   time.Time
+	BookEdition uint32
 }
 
 type Founding struct {
@@ -260,32 +36,69 @@ type Invitation struct {
 	TokenHash string
 	ClubID    uint64
 	Name      string
-	Email     string
-	Role      InvitationRole
 	MadeBy    uint64
 	ExpiresAt time.Time
 	UsedAt    sql.NullTime
+	Email     string
+	Role      string
 }
 
 type PlanEdition struct {
 	SessionID uint64
 	Number    uint32
 	Parent    sql.NullInt32
-	Document  json.RawMessage
-	Schedule  json.RawMessage
 	Engine    uint32
 	Summary   string
 	MadeBy    sql.NullInt64
 	MadeAt    time.Time
+	Document  string
+	Schedule  string
+	Cuts      sql.NullString
+}
+
+type Player struct {
+	ID        uint64
+	ClubID    uint64
+	SquadID   uint64
+	Number    sql.NullInt16
+	First     string
+	Last      string
+	Position  string
+	Foot      string
+	Hand      string
+	Level     string
+	Build     string
+	Notes     string
+	Edition   uint32
+	ChangedAt time.Time
+	RemovedAt sql.NullTime
+	Worn      sql.NullInt16
 }
 
 type Publication struct {
 	SessionID   uint64
 	Number      uint32
-	Document    json.RawMessage
-	Schedule    json.RawMessage
 	Head        uint32
 	PublishedAt time.Time
+	Document    string
+	Schedule    string
+}
+
+type Ruling struct {
+	ID         uint64
+	ClubID     uint64
+	PlayerID   uint64
+	NoJumps    bool
+	NoOverhead bool
+	MaxEffort  uint8
+	MaxMinutes uint16
+	Spare      string
+	FromDay    time.Time
+	UntilDay   sql.NullTime
+	ReviewDay  sql.NullTime
+	Reason     string
+	Edition    uint32
+	ChangedAt  time.Time
 }
 
 type Session struct {
@@ -305,30 +118,34 @@ type Squad struct {
 	ID     uint64
 	ClubID uint64
 	Name   string
-	Grade  SquadGrade
+	Grade  string
 }
 
 type TeamSession struct {
 	ID        uint64
 	SquadID   uint64
-	Kind      TeamSessionKind
 	Title     string
 	StartAt   time.Time
 	TimeZone  string
-	Head      uint32
-	Edition   uint32
 	RemovedAt sql.NullTime
+	ClubID    uint64
+	Kind      string
+	Revision  uint32
+	Head      sql.NullInt32
+	Digest    sql.NullString
 }
 
 type Thing struct {
 	ID        uint64
 	ClubID    uint64
-	Kind      ThingKind
-	Owner     uint64
 	UniqueAs  sql.NullString
 	Body      json.RawMessage
 	Edition   uint32
 	ChangedAt time.Time
+	Kind      string
+	SquadID   sql.NullInt64
+	VenueID   sql.NullInt64
+	Within    sql.NullInt64
 }
 
 type ThingChange struct {
@@ -336,7 +153,25 @@ type ThingChange struct {
 	ClubID    uint64
 	AccountID uint64
 	Summary   string
-	Changes   json.RawMessage
 	MadeAt    time.Time
 	UndoneAt  sql.NullTime
+	Changes   string
+}
+
+type Trial struct {
+	ID        uint64
+	ClubID    uint64
+	PlayerID  uint64
+	Test      string
+	Unit      string
+	Better    string
+	Day       time.Time
+	Edition   uint32
+	ChangedAt time.Time
+}
+
+type TrialTry struct {
+	TrialID uint64
+	Number  uint8
+	Result  float64
 }

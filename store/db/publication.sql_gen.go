@@ -8,7 +8,6 @@ package db
 import (
 	"context"
 	"database/sql"
-	"encoding/json"
 	"time"
 )
 
@@ -50,20 +49,74 @@ func (q *Queries) LiveLink(ctx context.Context, sessionID uint64) (string, error
 }
 
 const newestPublication = `-- name: NewestPublication :one
-SELECT number, head, published_at FROM publication WHERE session_id = ? ORDER BY number DESC LIMIT 1
+SELECT p.number, p.head, p.published_at, l.token
+FROM publication p LEFT JOIN share_link l ON l.session_id = p.session_id AND l.withdrawn_at IS NULL
+WHERE p.session_id = ? ORDER BY p.number DESC, l.created_at DESC LIMIT 1
 `
 
 type NewestPublicationRow struct {
 	Number      uint32
 	Head        uint32
 	PublishedAt time.Time
+	Token       sql.NullString
 }
 
 func (q *Queries) NewestPublication(ctx context.Context, sessionID uint64) (NewestPublicationRow, error) {
 	row := q.db.QueryRowContext(ctx, newestPublication, sessionID)
 	var i NewestPublicationRow
-	err := row.Scan(&i.Number, &i.Head, &i.PublishedAt)
+	err := row.Scan(
+		&i.Number,
+		&i.Head,
+		&i.PublishedAt,
+		&i.Token,
+	)
 	return i, err
+}
+
+const publishedHeads = `-- name: PublishedHeads :many
+SELECT number, head FROM publication WHERE session_id = ? ORDER BY number DESC
+`
+
+type PublishedHeadsRow struct {
+	Number uint32
+	Head   uint32
+}
+
+func (q *Queries) PublishedHeads(ctx context.Context, sessionID uint64) ([]PublishedHeadsRow, error) {
+	rows, err := q.db.QueryContext(ctx, publishedHeads, sessionID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []PublishedHeadsRow
+	for rows.Next() {
+		var i PublishedHeadsRow
+		if err := rows.Scan(&i.Number, &i.Head); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const removePublication = `-- name: RemovePublication :exec
+DELETE FROM publication WHERE session_id = ? AND number = ?
+`
+
+type RemovePublicationParams struct {
+	SessionID uint64
+	Number    uint32
+}
+
+func (q *Queries) RemovePublication(ctx context.Context, arg RemovePublicationParams) error {
+	_, err := q.db.ExecContext(ctx, removePublication, arg.SessionID, arg.Number)
+	return err
 }
 
 const shared = `-- name: Shared :one
@@ -80,8 +133,8 @@ type SharedRow struct {
 	SessionID   uint64
 	WithdrawnAt sql.NullTime
 	Number      uint32
-	Document    json.RawMessage
-	Schedule    json.RawMessage
+	Document    string
+	Schedule    string
 	PublishedAt time.Time
 }
 

@@ -8,23 +8,23 @@ package db
 import (
 	"context"
 	"database/sql"
-	"encoding/json"
 	"time"
 )
 
 const addEdition = `-- name: AddEdition :exec
-INSERT INTO plan_edition (session_id, number, parent, document, schedule, engine, summary, made_by) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO plan_edition (session_id, number, parent, document, schedule, engine, summary, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddEditionParams struct {
 	SessionID uint64
 	Number    uint32
 	Parent    sql.NullInt32
-	Document  json.RawMessage
-	Schedule  json.RawMessage
+	Document  string
+	Schedule  string
 	Engine    uint32
 	Summary   string
 	MadeBy    sql.NullInt64
+	MadeAt    time.Time
 }
 
 func (q *Queries) AddEdition(ctx context.Context, arg AddEditionParams) error {
@@ -37,29 +37,34 @@ func (q *Queries) AddEdition(ctx context.Context, arg AddEditionParams) error {
 		arg.Engine,
 		arg.Summary,
 		arg.MadeBy,
+		arg.MadeAt,
 	)
 	return err
 }
 
 const addSession = `-- name: AddSession :execlastid
-INSERT INTO team_session (squad_id, kind, title, start_at, time_zone, head) VALUES (?, ?, ?, ?, ?, 1)
+INSERT INTO team_session (club_id, squad_id, kind, title, start_at, time_zone, digest) VALUES (?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddSessionParams struct {
+	ClubID   uint64
 	SquadID  uint64
-	Kind     TeamSessionKind
+	Kind     string
 	Title    string
 	StartAt  time.Time
 	TimeZone string
+	Digest   sql.NullString
 }
 
 func (q *Queries) AddSession(ctx context.Context, arg AddSessionParams) (int64, error) {
 	result, err := q.db.ExecContext(ctx, addSession,
+		arg.ClubID,
 		arg.SquadID,
 		arg.Kind,
 		arg.Title,
 		arg.StartAt,
 		arg.TimeZone,
+		arg.Digest,
 	)
 	if err != nil {
 		return 0, err
@@ -67,8 +72,77 @@ func (q *Queries) AddSession(ctx context.Context, arg AddSessionParams) (int64, 
 	return result.LastInsertId()
 }
 
+const countSessionsFrom = `-- name: CountSessionsFrom :one
+SELECT COUNT(*) FROM team_session WHERE club_id = ? AND start_at >= ? AND removed_at IS NULL
+`
+
+type CountSessionsFromParams struct {
+	ClubID  uint64
+	StartAt time.Time
+}
+
+func (q *Queries) CountSessionsFrom(ctx context.Context, arg CountSessionsFromParams) (int64, error) {
+	row := q.db.QueryRowContext(ctx, countSessionsFrom, arg.ClubID, arg.StartAt)
+	var count int64
+	err := row.Scan(&count)
+	return count, err
+}
+
+const cuts = `-- name: Cuts :one
+SELECT cuts FROM plan_edition WHERE session_id = ? AND number = ? AND engine = ?
+`
+
+type CutsParams struct {
+	SessionID uint64
+	Number    uint32
+	Engine    uint32
+}
+
+func (q *Queries) Cuts(ctx context.Context, arg CutsParams) (sql.NullString, error) {
+	row := q.db.QueryRowContext(ctx, cuts, arg.SessionID, arg.Number, arg.Engine)
+	var cuts sql.NullString
+	err := row.Scan(&cuts)
+	return cuts, err
+}
+
+const earlierDigests = `-- name: EarlierDigests :many
+SELECT s.digest
+FROM team_session s JOIN team_session present ON present.squad_id = s.squad_id AND present.kind = s.kind
+WHERE present.id = ? AND s.id <> present.id AND s.start_at < present.start_at AND s.removed_at IS NULL AND s.digest IS NOT NULL
+ORDER BY s.start_at DESC, s.id DESC
+LIMIT ?
+`
+
+type EarlierDigestsParams struct {
+	ID    uint64
+	Limit int32
+}
+
+func (q *Queries) EarlierDigests(ctx context.Context, arg EarlierDigestsParams) ([]sql.NullString, error) {
+	rows, err := q.db.QueryContext(ctx, earlierDigests, arg.ID, arg.Limit)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []sql.NullString
+	for rows.Next() {
+		var digest sql.NullString
+		if err := rows.Scan(&digest); err != nil {
+			return nil, err
+		}
+		items = append(items, digest)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const edition = `-- name: Edition :one
-SELECT number, parent, document, schedule, engine, summary, made_at FROM plan_edition WHERE session_id = ? AND number = ?
+SELECT document, schedule, engine FROM plan_edition WHERE session_id = ? AND number = ?
 `
 
 type EditionParams struct {
@@ -77,36 +151,64 @@ type EditionParams struct {
 }
 
 type EditionRow struct {
-	Number   uint32
-	Parent   sql.NullInt32
-	Document json.RawMessage
-	Schedule json.RawMessage
+	Document string
+	Schedule string
 	Engine   uint32
-	Summary  string
-	MadeAt   time.Time
 }
 
 func (q *Queries) Edition(ctx context.Context, arg EditionParams) (EditionRow, error) {
 	row := q.db.QueryRowContext(ctx, edition, arg.SessionID, arg.Number)
 	var i EditionRow
-	err := row.Scan(
-		&i.Number,
-		&i.Parent,
-		&i.Document,
-		&i.Schedule,
-		&i.Engine,
-		&i.Summary,
-		&i.MadeAt,
-	)
+	err := row.Scan(&i.Document, &i.Schedule, &i.Engine)
 	return i, err
+}
+
+const editionTree = `-- name: EditionTree :many
+SELECT number, parent, made_at FROM plan_edition WHERE session_id = ? ORDER BY number
+`
+
+type EditionTreeRow struct {
+	Number uint32
+	Parent sql.NullInt32
+	MadeAt time.Time
+}
+
+func (q *Queries) EditionTree(ctx context.Context, sessionID uint64) ([]EditionTreeRow, error) {
+	rows, err := q.db.QueryContext(ctx, editionTree, sessionID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []EditionTreeRow
+	for rows.Next() {
+		var i EditionTreeRow
+		if err := rows.Scan(&i.Number, &i.Parent, &i.MadeAt); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const firstHead = `-- name: FirstHead :exec
+UPDATE team_session SET head = 1 WHERE id = ?
+`
+
+func (q *Queries) FirstHead(ctx context.Context, id uint64) error {
+	_, err := q.db.ExecContext(ctx, firstHead, id)
+	return err
 }
 
 const latestSession = `-- name: LatestSession :one
 SELECT e.document
-FROM team_session s
-         JOIN squad ON squad.id = s.squad_id
-         JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE squad.club_id = ? AND s.squad_id = ? AND s.kind = ? AND s.removed_at IS NULL
+FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
+WHERE s.club_id = ? AND s.squad_id = ? AND s.kind = ? AND s.removed_at IS NULL
 ORDER BY s.start_at DESC, s.id DESC
 LIMIT 1
 `
@@ -114,21 +216,20 @@ LIMIT 1
 type LatestSessionParams struct {
 	ClubID  uint64
 	SquadID uint64
-	Kind    TeamSessionKind
+	Kind    string
 }
 
-func (q *Queries) LatestSession(ctx context.Context, arg LatestSessionParams) (json.RawMessage, error) {
+func (q *Queries) LatestSession(ctx context.Context, arg LatestSessionParams) (string, error) {
 	row := q.db.QueryRowContext(ctx, latestSession, arg.ClubID, arg.SquadID, arg.Kind)
-	var document json.RawMessage
+	var document string
 	err := row.Scan(&document)
 	return document, err
 }
 
 const lockSession = `-- name: LockSession :one
-SELECT s.head, s.edition, CAST((SELECT MAX(e.number) FROM plan_edition e WHERE e.session_id = s.id) AS UNSIGNED) AS newest
+SELECT s.head, s.revision, CAST((SELECT MAX(e.number) FROM plan_edition e WHERE e.session_id = s.id) AS UNSIGNED) AS newest
 FROM team_session s
-         JOIN squad ON squad.id = s.squad_id
-WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NULL FOR UPDATE
+WHERE s.id = ? AND s.club_id = ? AND s.removed_at IS NULL FOR UPDATE
 `
 
 type LockSessionParams struct {
@@ -137,15 +238,15 @@ type LockSessionParams struct {
 }
 
 type LockSessionRow struct {
-	Head    uint32
-	Edition uint32
-	Newest  int64
+	Head     sql.NullInt32
+	Revision uint32
+	Newest   int64
 }
 
 func (q *Queries) LockSession(ctx context.Context, arg LockSessionParams) (LockSessionRow, error) {
 	row := q.db.QueryRowContext(ctx, lockSession, arg.ID, arg.ClubID)
 	var i LockSessionRow
-	err := row.Scan(&i.Head, &i.Edition, &i.Newest)
+	err := row.Scan(&i.Head, &i.Revision, &i.Newest)
 	return i, err
 }
 
@@ -170,12 +271,64 @@ func (q *Queries) NextEdition(ctx context.Context, arg NextEditionParams) (NextE
 	return i, err
 }
 
+const parent = `-- name: Parent :one
+SELECT parent FROM plan_edition WHERE session_id = ? AND number = ?
+`
+
+type ParentParams struct {
+	SessionID uint64
+	Number    uint32
+}
+
+func (q *Queries) Parent(ctx context.Context, arg ParentParams) (sql.NullInt32, error) {
+	row := q.db.QueryRowContext(ctx, parent, arg.SessionID, arg.Number)
+	var parent sql.NullInt32
+	err := row.Scan(&parent)
+	return parent, err
+}
+
+const recentDocuments = `-- name: RecentDocuments :many
+SELECT e.document
+FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
+WHERE s.club_id = ? AND s.squad_id = ? AND s.removed_at IS NULL
+ORDER BY s.start_at DESC, s.id DESC
+LIMIT 6
+`
+
+type RecentDocumentsParams struct {
+	ClubID  uint64
+	SquadID uint64
+}
+
+func (q *Queries) RecentDocuments(ctx context.Context, arg RecentDocumentsParams) ([]string, error) {
+	rows, err := q.db.QueryContext(ctx, recentDocuments, arg.ClubID, arg.SquadID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []string
+	for rows.Next() {
+		var document string
+		if err := rows.Scan(&document); err != nil {
+			return nil, err
+		}
+		items = append(items, document)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const refitted = `-- name: Refitted :exec
-UPDATE plan_edition SET schedule = ?, engine = ? WHERE session_id = ? AND number = ?
+UPDATE plan_edition SET schedule = ?, engine = ?, cuts = NULL WHERE session_id = ? AND number = ?
 `
 
 type RefittedParams struct {
-	Schedule  json.RawMessage
+	Schedule  string
 	Engine    uint32
 	SessionID uint64
 	Number    uint32
@@ -191,8 +344,22 @@ func (q *Queries) Refitted(ctx context.Context, arg RefittedParams) error {
 	return err
 }
 
+const removeEdition = `-- name: RemoveEdition :exec
+DELETE FROM plan_edition WHERE session_id = ? AND number = ?
+`
+
+type RemoveEditionParams struct {
+	SessionID uint64
+	Number    uint32
+}
+
+func (q *Queries) RemoveEdition(ctx context.Context, arg RemoveEditionParams) error {
+	_, err := q.db.ExecContext(ctx, removeEdition, arg.SessionID, arg.Number)
+	return err
+}
+
 const removeSession = `-- name: RemoveSession :execrows
-UPDATE team_session s JOIN squad ON squad.id = s.squad_id SET s.removed_at = CURRENT_TIMESTAMP(6) WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NULL
+UPDATE team_session SET removed_at = CURRENT_TIMESTAMP(6) WHERE id = ? AND club_id = ? AND removed_at IS NULL
 `
 
 type RemoveSessionParams struct {
@@ -208,8 +375,23 @@ func (q *Queries) RemoveSession(ctx context.Context, arg RemoveSessionParams) (i
 	return result.RowsAffected()
 }
 
+const reparent = `-- name: Reparent :exec
+UPDATE plan_edition SET parent = ? WHERE session_id = ? AND number = ?
+`
+
+type ReparentParams struct {
+	Parent    sql.NullInt32
+	SessionID uint64
+	Number    uint32
+}
+
+func (q *Queries) Reparent(ctx context.Context, arg ReparentParams) error {
+	_, err := q.db.ExecContext(ctx, reparent, arg.Parent, arg.SessionID, arg.Number)
+	return err
+}
+
 const restoreSession = `-- name: RestoreSession :execrows
-UPDATE team_session s JOIN squad ON squad.id = s.squad_id SET s.removed_at = NULL WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NOT NULL
+UPDATE team_session SET removed_at = NULL WHERE id = ? AND club_id = ? AND removed_at IS NOT NULL
 `
 
 type RestoreSessionParams struct {
@@ -226,11 +408,11 @@ func (q *Queries) RestoreSession(ctx context.Context, arg RestoreSessionParams) 
 }
 
 const session = `-- name: Session :one
-SELECT s.id, s.title, s.start_at, s.time_zone, s.head, s.edition, squad.name AS squad_name, e.document, e.schedule, e.engine, e.parent, e.summary, e.made_at
+SELECT s.id, s.head, s.revision, squad.name AS squad_name, e.document, e.schedule, e.engine, e.parent, e.summary, e.made_at
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NULL
+WHERE s.id = ? AND s.club_id = ? AND s.removed_at IS NULL
 `
 
 type SessionParams struct {
@@ -240,14 +422,11 @@ type SessionParams struct {
 
 type SessionRow struct {
 	ID        uint64
-	Title     string
-	StartAt   time.Time
-	TimeZone  string
-	Head      uint32
-	Edition   uint32
+	Head      sql.NullInt32
+	Revision  uint32
 	SquadName string
-	Document  json.RawMessage
-	Schedule  json.RawMessage
+	Document  string
+	Schedule  string
 	Engine    uint32
 	Parent    sql.NullInt32
 	Summary   string
@@ -259,11 +438,8 @@ func (q *Queries) Session(ctx context.Context, arg SessionParams) (SessionRow, e
 	var i SessionRow
 	err := row.Scan(
 		&i.ID,
-		&i.Title,
-		&i.StartAt,
-		&i.TimeZone,
 		&i.Head,
-		&i.Edition,
+		&i.Revision,
 		&i.SquadName,
 		&i.Document,
 		&i.Schedule,
@@ -276,36 +452,31 @@ func (q *Queries) Session(ctx context.Context, arg SessionParams) (SessionRow, e
 }
 
 const sessionsFrom = `-- name: SessionsFrom :many
-SELECT s.id, s.title, s.start_at, s.time_zone, s.edition, squad.name AS squad_name, e.document, e.schedule, e.engine,
-       (SELECT COUNT(*) FROM publication p WHERE p.session_id = s.id) AS publications
+SELECT s.id, s.revision, s.head, s.digest, squad.name AS squad_name, (SELECT COUNT(*) FROM publication p WHERE p.session_id = s.id) AS publications
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
-         JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE squad.club_id = ? AND s.start_at >= ? AND s.removed_at IS NULL
+WHERE s.club_id = ? AND s.start_at >= ? AND s.removed_at IS NULL
 ORDER BY s.start_at, s.id
-LIMIT 50
+LIMIT ?
 `
 
 type SessionsFromParams struct {
 	ClubID  uint64
 	StartAt time.Time
+	Limit   int32
 }
 
 type SessionsFromRow struct {
 	ID           uint64
-	Title        string
-	StartAt      time.Time
-	TimeZone     string
-	Edition      uint32
+	Revision     uint32
+	Head         sql.NullInt32
+	Digest       sql.NullString
 	SquadName    string
-	Document     json.RawMessage
-	Schedule     json.RawMessage
-	Engine       uint32
 	Publications int64
 }
 
 func (q *Queries) SessionsFrom(ctx context.Context, arg SessionsFromParams) ([]SessionsFromRow, error) {
-	rows, err := q.db.QueryContext(ctx, sessionsFrom, arg.ClubID, arg.StartAt)
+	rows, err := q.db.QueryContext(ctx, sessionsFrom, arg.ClubID, arg.StartAt, arg.Limit)
 	if err != nil {
 		return nil, err
 	}
@@ -315,14 +486,10 @@ func (q *Queries) SessionsFrom(ctx context.Context, arg SessionsFromParams) ([]S
 		var i SessionsFromRow
 		if err := rows.Scan(
 			&i.ID,
-			&i.Title,
-			&i.StartAt,
-			&i.TimeZone,
-			&i.Edition,
+			&i.Revision,
+			&i.Head,
+			&i.Digest,
 			&i.SquadName,
-			&i.Document,
-			&i.Schedule,
-			&i.Engine,
 			&i.Publications,
 		); err != nil {
 			return nil, err
@@ -338,15 +505,52 @@ func (q *Queries) SessionsFrom(ctx context.Context, arg SessionsFromParams) ([]S
 	return items, nil
 }
 
+const setCuts = `-- name: SetCuts :exec
+UPDATE plan_edition SET cuts = ? WHERE session_id = ? AND number = ? AND engine = ?
+`
+
+type SetCutsParams struct {
+	Cuts      sql.NullString
+	SessionID uint64
+	Number    uint32
+	Engine    uint32
+}
+
+func (q *Queries) SetCuts(ctx context.Context, arg SetCutsParams) error {
+	_, err := q.db.ExecContext(ctx, setCuts,
+		arg.Cuts,
+		arg.SessionID,
+		arg.Number,
+		arg.Engine,
+	)
+	return err
+}
+
+const setDigest = `-- name: SetDigest :exec
+UPDATE team_session SET digest = ? WHERE id = ? AND head = ?
+`
+
+type SetDigestParams struct {
+	Digest sql.NullString
+	ID     uint64
+	Head   sql.NullInt32
+}
+
+func (q *Queries) SetDigest(ctx context.Context, arg SetDigestParams) error {
+	_, err := q.db.ExecContext(ctx, setDigest, arg.Digest, arg.ID, arg.Head)
+	return err
+}
+
 const setHead = `-- name: SetHead :exec
-UPDATE team_session SET head = ?, edition = edition + 1, title = ?, start_at = ?, time_zone = ? WHERE id = ?
+UPDATE team_session SET head = ?, revision = revision + 1, title = ?, start_at = ?, time_zone = ?, digest = ? WHERE id = ?
 `
 
 type SetHeadParams struct {
-	Head     uint32
+	Head     sql.NullInt32
 	Title    string
 	StartAt  time.Time
 	TimeZone string
+	Digest   sql.NullString
 	ID       uint64
 }
 
@@ -356,6 +560,7 @@ func (q *Queries) SetHead(ctx context.Context, arg SetHeadParams) error {
 		arg.Title,
 		arg.StartAt,
 		arg.TimeZone,
+		arg.Digest,
 		arg.ID,
 	)
 	return err

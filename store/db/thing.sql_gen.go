@@ -12,81 +12,16 @@ import (
 	"time"
 )
 
-const accounts = `-- name: Accounts :many
-SELECT id, email, name, role FROM account WHERE club_id = ? ORDER BY id
-`
-
-type AccountsRow struct {
-	ID    uint64
-	Email string
-	Name  string
-	Role  AccountRole
-}
-
-func (q *Queries) Accounts(ctx context.Context, clubID uint64) ([]AccountsRow, error) {
-	rows, err := q.db.QueryContext(ctx, accounts, clubID)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	var items []AccountsRow
-	for rows.Next() {
-		var i AccountsRow
-		if err := rows.Scan(
-			&i.ID,
-			&i.Email,
-			&i.Name,
-			&i.Role,
-		); err != nil {
-			return nil, err
-		}
-		items = append(items, i)
-	}
-	if err := rows.Close(); err != nil {
-		return nil, err
-	}
-	if err := rows.Err(); err != nil {
-		return nil, err
-	}
-	return items, nil
-}
-
-const addInvitation = `-- name: AddInvitation :exec
-INSERT INTO invitation (token_hash, club_id, name, email, role, made_by, expires_at) VALUES (?, ?, ?, ?, ?, ?, ?)
-`
-
-type AddInvitationParams struct {
-	TokenHash string
-	ClubID    uint64
-	Name      string
-	Email     string
-	Role      InvitationRole
-	MadeBy    uint64
-	ExpiresAt time.Time
-}
-
-func (q *Queries) AddInvitation(ctx context.Context, arg AddInvitationParams) error {
-	_, err := q.db.ExecContext(ctx, addInvitation,
-		arg.TokenHash,
-		arg.ClubID,
-		arg.Name,
-		arg.Email,
-		arg.Role,
-		arg.MadeBy,
-		arg.ExpiresAt,
-	)
-	return err
-}
-
 const addThing = `-- name: AddThing :execlastid
-INSERT INTO thing (id, club_id, kind, owner, unique_as, body) VALUES (?, ?, ?, ?, ?, ?)
+INSERT INTO thing (id, club_id, kind, squad_id, venue_id, unique_as, body) VALUES (?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddThingParams struct {
 	ID       uint64
 	ClubID   uint64
-	Kind     ThingKind
-	Owner    uint64
+	Kind     string
+	SquadID  sql.NullInt64
+	VenueID  sql.NullInt64
 	UniqueAs sql.NullString
 	Body     json.RawMessage
 }
@@ -96,7 +31,8 @@ func (q *Queries) AddThing(ctx context.Context, arg AddThingParams) (int64, erro
 		arg.ID,
 		arg.ClubID,
 		arg.Kind,
-		arg.Owner,
+		arg.SquadID,
+		arg.VenueID,
 		arg.UniqueAs,
 		arg.Body,
 	)
@@ -114,7 +50,7 @@ type AddThingChangeParams struct {
 	ClubID    uint64
 	AccountID uint64
 	Summary   string
-	Changes   json.RawMessage
+	Changes   string
 }
 
 func (q *Queries) AddThingChange(ctx context.Context, arg AddThingChangeParams) error {
@@ -125,6 +61,26 @@ func (q *Queries) AddThingChange(ctx context.Context, arg AddThingChangeParams) 
 		arg.Changes,
 	)
 	return err
+}
+
+const bookChanged = `-- name: BookChanged :exec
+UPDATE club SET book_edition = book_edition + 1 WHERE id = ?
+`
+
+func (q *Queries) BookChanged(ctx context.Context, id uint64) error {
+	_, err := q.db.ExecContext(ctx, bookChanged, id)
+	return err
+}
+
+const bookEdition = `-- name: BookEdition :one
+SELECT book_edition FROM club WHERE id = ?
+`
+
+func (q *Queries) BookEdition(ctx context.Context, id uint64) (uint32, error) {
+	row := q.db.QueryRowContext(ctx, bookEdition, id)
+	var book_edition uint32
+	err := row.Scan(&book_edition)
+	return book_edition, err
 }
 
 const changeThing = `-- name: ChangeThing :exec
@@ -148,53 +104,49 @@ func (q *Queries) ChangeThing(ctx context.Context, arg ChangeThingParams) error 
 	return err
 }
 
-const invitation = `-- name: Invitation :one
-SELECT i.club_id, i.name, i.email, i.role, i.expires_at, i.used_at, club.name AS club_name FROM invitation i JOIN club ON club.id = i.club_id WHERE i.token_hash = ?
+const newestSummary = `-- name: NewestSummary :one
+SELECT summary, made_at FROM thing_change
+WHERE account_id = ? AND club_id = ? AND undone_at IS NULL AND made_at > NOW(6) - INTERVAL 1 DAY
+ORDER BY made_at DESC, id DESC LIMIT 1
 `
 
-type InvitationRow struct {
+type NewestSummaryParams struct {
+	AccountID uint64
 	ClubID    uint64
-	Name      string
-	Email     string
-	Role      InvitationRole
-	ExpiresAt time.Time
-	UsedAt    sql.NullTime
-	ClubName  string
 }
 
-func (q *Queries) Invitation(ctx context.Context, tokenHash string) (InvitationRow, error) {
-	row := q.db.QueryRowContext(ctx, invitation, tokenHash)
-	var i InvitationRow
-	err := row.Scan(
-		&i.ClubID,
-		&i.Name,
-		&i.Email,
-		&i.Role,
-		&i.ExpiresAt,
-		&i.UsedAt,
-		&i.ClubName,
-	)
+type NewestSummaryRow struct {
+	Summary string
+	MadeAt  time.Time
+}
+
+func (q *Queries) NewestSummary(ctx context.Context, arg NewestSummaryParams) (NewestSummaryRow, error) {
+	row := q.db.QueryRowContext(ctx, newestSummary, arg.AccountID, arg.ClubID)
+	var i NewestSummaryRow
+	err := row.Scan(&i.Summary, &i.MadeAt)
 	return i, err
 }
 
 const newestThingChange = `-- name: NewestThingChange :one
-SELECT id, summary, changes, made_at FROM thing_change WHERE club_id = ? AND account_id = ? AND undone_at IS NULL AND made_at > NOW(6) - INTERVAL 1 DAY ORDER BY id DESC LIMIT 1
+SELECT id, summary, changes, made_at FROM thing_change
+WHERE account_id = ? AND club_id = ? AND undone_at IS NULL AND made_at > NOW(6) - INTERVAL 1 DAY
+ORDER BY made_at DESC, id DESC LIMIT 1
 `
 
 type NewestThingChangeParams struct {
-	ClubID    uint64
 	AccountID uint64
+	ClubID    uint64
 }
 
 type NewestThingChangeRow struct {
 	ID      uint64
 	Summary string
-	Changes json.RawMessage
+	Changes string
 	MadeAt  time.Time
 }
 
 func (q *Queries) NewestThingChange(ctx context.Context, arg NewestThingChangeParams) (NewestThingChangeRow, error) {
-	row := q.db.QueryRowContext(ctx, newestThingChange, arg.ClubID, arg.AccountID)
+	row := q.db.QueryRowContext(ctx, newestThingChange, arg.AccountID, arg.ClubID)
 	var i NewestThingChangeRow
 	err := row.Scan(
 		&i.ID,
@@ -203,6 +155,18 @@ func (q *Queries) NewestThingChange(ctx context.Context, arg NewestThingChangePa
 		&i.MadeAt,
 	)
 	return i, err
+}
+
+const purgeThingChanges = `-- name: PurgeThingChanges :execrows
+DELETE FROM thing_change WHERE made_at < NOW(6) - INTERVAL 2 DAY LIMIT 1000
+`
+
+func (q *Queries) PurgeThingChanges(ctx context.Context) (int64, error) {
+	result, err := q.db.ExecContext(ctx, purgeThingChanges)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
 }
 
 const removeThing = `-- name: RemoveThing :exec
@@ -229,7 +193,7 @@ func (q *Queries) ThingChangeUndone(ctx context.Context, id uint64) error {
 }
 
 const thingForUpdate = `-- name: ThingForUpdate :one
-SELECT id, kind, owner, unique_as, body, edition FROM thing WHERE club_id = ? AND id = ? FOR UPDATE
+SELECT id, kind, within AS owner, unique_as, body, edition FROM thing WHERE club_id = ? AND id = ? FOR UPDATE
 `
 
 type ThingForUpdateParams struct {
@@ -239,8 +203,8 @@ type ThingForUpdateParams struct {
 
 type ThingForUpdateRow struct {
 	ID       uint64
-	Kind     ThingKind
-	Owner    uint64
+	Kind     string
+	Owner    sql.NullInt64
 	UniqueAs sql.NullString
 	Body     json.RawMessage
 	Edition  uint32
@@ -261,17 +225,17 @@ func (q *Queries) ThingForUpdate(ctx context.Context, arg ThingForUpdateParams) 
 }
 
 const things = `-- name: Things :many
-SELECT id, owner, body, edition FROM thing WHERE club_id = ? AND kind = ? ORDER BY owner, id
+SELECT id, within AS owner, body, edition FROM thing WHERE club_id = ? AND kind = ? ORDER BY within, id
 `
 
 type ThingsParams struct {
 	ClubID uint64
-	Kind   ThingKind
+	Kind   string
 }
 
 type ThingsRow struct {
 	ID      uint64
-	Owner   uint64
+	Owner   sql.NullInt64
 	Body    json.RawMessage
 	Edition uint32
 }
@@ -302,16 +266,4 @@ func (q *Queries) Things(ctx context.Context, arg ThingsParams) ([]ThingsRow, er
 		return nil, err
 	}
 	return items, nil
-}
-
-const useInvitation = `-- name: UseInvitation :execrows
-UPDATE invitation SET used_at = CURRENT_TIMESTAMP WHERE token_hash = ? AND used_at IS NULL AND expires_at > CURRENT_TIMESTAMP
-`
-
-func (q *Queries) UseInvitation(ctx context.Context, tokenHash string) (int64, error) {
-	result, err := q.db.ExecContext(ctx, useInvitation, tokenHash)
-	if err != nil {
-		return 0, err
-	}
-	return result.RowsAffected()
 }

@@ -33,11 +33,17 @@ SELECT name, sport FROM club WHERE id = ?;
 -- name: Squad :one
 SELECT id, name, grade FROM squad WHERE id = ? AND club_id = ?;
 
--- name: RecentDocuments :many
-SELECT e.document
-FROM team_session s
-         JOIN squad ON squad.id = s.squad_id
-         JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE squad.club_id = ? AND s.squad_id = ? AND s.removed_at IS NULL
-ORDER BY s.start_at DESC, s.id DESC
-LIMIT 6;
+-- name: AddInvitation :exec
+INSERT INTO invitation (token_hash, club_id, name, email, role, made_by, expires_at) VALUES (?, ?, ?, ?, ?, ?, ?);
+
+-- name: Invitation :one
+SELECT i.club_id, i.name, i.email, i.role, i.expires_at, i.used_at, club.name AS club_name FROM invitation i JOIN club ON club.id = i.club_id WHERE i.token_hash = ?;
+
+-- name: UseInvitation :execrows
+UPDATE invitation SET used_at = CURRENT_TIMESTAMP WHERE token_hash = ? AND used_at IS NULL AND expires_at > CURRENT_TIMESTAMP;
+
+-- name: PurgeInvitations :execrows
+DELETE FROM invitation WHERE expires_at < CURRENT_TIMESTAMP - INTERVAL 30 DAY LIMIT 1000;
+
+-- name: Accounts :many
+SELECT id, email, name, role FROM account WHERE club_id = ? ORDER BY id;

@@ -4,8 +4,16 @@ SELECT s.id, COALESCE((SELECT MAX(p.number) FROM publication p WHERE p.session_i
 FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
 WHERE s.id = ?;
 
+-- name: PublishedHeads :many
+SELECT number, head FROM publication WHERE session_id = ? ORDER BY number DESC;
+
+-- name: RemovePublication :exec
+DELETE FROM publication WHERE session_id = ? AND number = ?;
+
 -- name: NewestPublication :one
-SELECT number, head, published_at FROM publication WHERE session_id = ? ORDER BY number DESC LIMIT 1;
+SELECT p.number, p.head, p.published_at, l.token
+FROM publication p LEFT JOIN share_link l ON l.session_id = p.session_id AND l.withdrawn_at IS NULL
+WHERE p.session_id = ? ORDER BY p.number DESC, l.created_at DESC LIMIT 1;
 
 -- name: AddLink :exec
 INSERT INTO share_link (token, session_id) VALUES (?, ?);

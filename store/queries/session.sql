@@ -1,55 +1,91 @@
 -- name: AddSession :execlastid
-INSERT INTO team_session (squad_id, kind, title, start_at, time_zone, head) VALUES (?, ?, ?, ?, ?, 1);
+INSERT INTO team_session (club_id, squad_id, kind, title, start_at, time_zone, digest) VALUES (?, ?, ?, ?, ?, ?, ?);
 
 -- name: SessionsFrom :many
-SELECT s.id, s.title, s.start_at, s.time_zone, s.edition, squad.name AS squad_name, e.document, e.schedule, e.engine,
-       (SELECT COUNT(*) FROM publication p WHERE p.session_id = s.id) AS publications
+SELECT s.id, s.revision, s.head, s.digest, squad.name AS squad_name, (SELECT COUNT(*) FROM publication p WHERE p.session_id = s.id) AS publications
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
-         JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE squad.club_id = ? AND s.start_at >= ? AND s.removed_at IS NULL
+WHERE s.club_id = ? AND s.start_at >= ? AND s.removed_at IS NULL
 ORDER BY s.start_at, s.id
-LIMIT 50;
+LIMIT ?;
+
+-- name: CountSessionsFrom :one
+SELECT COUNT(*) FROM team_session WHERE club_id = ? AND start_at >= ? AND removed_at IS NULL;
 
 -- name: Session :one
-SELECT s.id, s.title, s.start_at, s.time_zone, s.head, s.edition, squad.name AS squad_name, e.document, e.schedule, e.engine, e.parent, e.summary, e.made_at
+SELECT s.id, s.head, s.revision, squad.name AS squad_name, e.document, e.schedule, e.engine, e.parent, e.summary, e.made_at
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NULL;
+WHERE s.id = ? AND s.club_id = ? AND s.removed_at IS NULL;
 
 -- name: LatestSession :one
 SELECT e.document
-FROM team_session s
-         JOIN squad ON squad.id = s.squad_id
-         JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE squad.club_id = ? AND s.squad_id = ? AND s.kind = ? AND s.removed_at IS NULL
+FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
+WHERE s.club_id = ? AND s.squad_id = ? AND s.kind = ? AND s.removed_at IS NULL
 ORDER BY s.start_at DESC, s.id DESC
 LIMIT 1;
 
+-- name: EarlierDigests :many
+SELECT s.digest
+FROM team_session s JOIN team_session present ON present.squad_id = s.squad_id AND present.kind = s.kind
+WHERE present.id = ? AND s.id <> present.id AND s.start_at < present.start_at AND s.removed_at IS NULL AND s.digest IS NOT NULL
+ORDER BY s.start_at DESC, s.id DESC
+LIMIT ?;
+
+-- name: RecentDocuments :many
+SELECT e.document
+FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
+WHERE s.club_id = ? AND s.squad_id = ? AND s.removed_at IS NULL
+ORDER BY s.start_at DESC, s.id DESC
+LIMIT 6;
+
 -- name: LockSession :one
-SELECT s.head, s.edition, CAST((SELECT MAX(e.number) FROM plan_edition e WHERE e.session_id = s.id) AS UNSIGNED) AS newest
+SELECT s.head, s.revision, CAST((SELECT MAX(e.number) FROM plan_edition e WHERE e.session_id = s.id) AS UNSIGNED) AS newest
 FROM team_session s
-         JOIN squad ON squad.id = s.squad_id
-WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NULL FOR UPDATE;
+WHERE s.id = ? AND s.club_id = ? AND s.removed_at IS NULL FOR UPDATE;
 
 -- name: AddEdition :exec
-INSERT INTO plan_edition (session_id, number, parent, document, schedule, engine, summary, made_by) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
+INSERT INTO plan_edition (session_id, number, parent, document, schedule, engine, summary, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: Edition :one
-SELECT number, parent, document, schedule, engine, summary, made_at FROM plan_edition WHERE session_id = ? AND number = ?;
+SELECT document, schedule, engine FROM plan_edition WHERE session_id = ? AND number = ?;
+
+-- name: Parent :one
+SELECT parent FROM plan_edition WHERE session_id = ? AND number = ?;
 
 -- name: NextEdition :one
 SELECT number, summary FROM plan_edition WHERE session_id = ? AND parent = ? ORDER BY number DESC LIMIT 1;
 
 -- name: SetHead :exec
-UPDATE team_session SET head = ?, edition = edition + 1, title = ?, start_at = ?, time_zone = ? WHERE id = ?;
+UPDATE team_session SET head = ?, revision = revision + 1, title = ?, start_at = ?, time_zone = ?, digest = ? WHERE id = ?;
+
+-- name: FirstHead :exec
+UPDATE team_session SET head = 1 WHERE id = ?;
 
 -- name: Refitted :exec
-UPDATE plan_edition SET schedule = ?, engine = ? WHERE session_id = ? AND number = ?;
+UPDATE plan_edition SET schedule = ?, engine = ?, cuts = NULL WHERE session_id = ? AND number = ?;
+
+-- name: SetDigest :exec
+UPDATE team_session SET digest = ? WHERE id = ? AND head = ?;
+
+-- name: Cuts :one
+SELECT cuts FROM plan_edition WHERE session_id = ? AND number = ? AND engine = ?;
+
+-- name: SetCuts :exec
+UPDATE plan_edition SET cuts = ? WHERE session_id = ? AND number = ? AND engine = ?;
+
+-- name: EditionTree :many
+SELECT number, parent, made_at FROM plan_edition WHERE session_id = ? ORDER BY number;
+
+-- name: Reparent :exec
+UPDATE plan_edition SET parent = ? WHERE session_id = ? AND number = ?;
+
+-- name: RemoveEdition :exec
+DELETE FROM plan_edition WHERE session_id = ? AND number = ?;
 
 -- name: RemoveSession :execrows
-UPDATE team_session s JOIN squad ON squad.id = s.squad_id SET s.removed_at = CURRENT_TIMESTAMP(6) WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NULL;
+UPDATE team_session SET removed_at = CURRENT_TIMESTAMP(6) WHERE id = ? AND club_id = ? AND removed_at IS NULL;
 
 -- name: RestoreSession :execrows
-UPDATE team_session s JOIN squad ON squad.id = s.squad_id SET s.removed_at = NULL WHERE s.id = ? AND squad.club_id = ? AND s.removed_at IS NOT NULL;
+UPDATE team_session SET removed_at = NULL WHERE id = ? AND club_id = ? AND removed_at IS NOT NULL;

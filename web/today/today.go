@@ -17,9 +17,12 @@ var files embed.FS
 
 var screens = shell.Parse(files, nil)
 
-// How many cuts a card shows, and how many fixtures the page lists.
+// How many cuts a card shows, and how many sessions and fixtures the page lists;
+// sessions also where all are asked for.
 const (
 	cardCuts      = 3
+	sessionsShown = 50
+	allShown      = 1000
 	fixturesShown = 8
 )
 
@@ -27,6 +30,7 @@ type body struct {
 	Cards    []card
 	Fixtures []fixture // without a run-in yet
 	More     int       // fixtures beyond those shown
+	Further  int       // sessions beyond those shown
 	Edits    bool
 	Removed  uint64 // session that was just removed
 }
@@ -50,7 +54,11 @@ type fixture struct {
 
 // Show is the sessions to come.
 func Show(r *shell.Request) (shell.Answer, error) {
-	sessions, err := r.Planner.Sessions(r.Context(), r.Club())
+	most := sessionsShown
+	if r.Query("all") != "" {
+		most = allShown
+	}
+	sessions, further, err := r.Planner.Sessions(r.Context(), r.Club(), most)
 	if err != nil {
 		return nil, err
 	}
@@ -58,7 +66,7 @@ func Show(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	b := body{Edits: r.Coach(), Removed: r.QueryID("removed"), More: max(0, len(waiting)-fixturesShown)}
+	b := body{Further: further, Edits: r.Coach(), Removed: r.QueryID("removed"), More: max(0, len(waiting)-fixturesShown)}
 	for _, f := range waiting[:min(len(waiting), fixturesShown)] {
 		one := fixture{ID: f.ID, Title: f.Is.Title, Kind: string(f.Is.For), Day: f.At.Format("Mon 2 Jan"), Clock: f.At.Format("15:04"), Place: f.Is.Place}
 		if f.Is.Day {

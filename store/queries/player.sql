@@ -1,0 +1,63 @@
+-- name: Players :many
+SELECT id, squad_id, number, first, last, position, foot, hand, level, build, notes, edition FROM player
+WHERE club_id = ? AND removed_at IS NULL ORDER BY squad_id, id;
+
+-- name: PlayerForUpdate :one
+SELECT id, squad_id, number, first, last, position, foot, hand, level, build, notes, edition FROM player
+WHERE club_id = ? AND id = ? AND removed_at IS NULL FOR UPDATE;
+
+-- name: AddPlayer :execlastid
+INSERT INTO player (club_id, squad_id, number, first, last, position, foot, hand, level, build, notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+
+-- name: ChangePlayer :exec
+UPDATE player SET number = ?, first = ?, last = ?, position = ?, foot = ?, hand = ?, level = ?, build = ?, notes = ?, edition = edition + 1, removed_at = NULL
+WHERE club_id = ? AND id = ?;
+
+-- name: RemovePlayer :exec
+UPDATE player SET removed_at = CURRENT_TIMESTAMP(6), edition = edition + 1 WHERE club_id = ? AND id = ?;
+
+-- name: Rulings :many
+SELECT id, player_id, no_jumps, no_overhead, max_effort, max_minutes, spare, from_day, until_day, review_day, reason, edition FROM ruling
+WHERE club_id = ? ORDER BY player_id, id;
+
+-- name: RulingForUpdate :one
+SELECT id, player_id, no_jumps, no_overhead, max_effort, max_minutes, spare, from_day, until_day, review_day, reason, edition FROM ruling
+WHERE club_id = ? AND id = ? FOR UPDATE;
+
+-- name: AddRuling :execlastid
+INSERT INTO ruling (id, club_id, player_id, no_jumps, no_overhead, max_effort, max_minutes, spare, from_day, until_day, review_day, reason)
+VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+
+-- name: ChangeRuling :exec
+UPDATE ruling SET no_jumps = ?, no_overhead = ?, max_effort = ?, max_minutes = ?, spare = ?, from_day = ?, until_day = ?, review_day = ?, reason = ?, edition = edition + 1
+WHERE club_id = ? AND id = ?;
+
+-- name: RemoveRuling :exec
+DELETE FROM ruling WHERE club_id = ? AND id = ?;
+
+-- name: Trials :many
+SELECT id, player_id, test, unit, better, day, edition FROM trial WHERE club_id = ? ORDER BY player_id, id;
+
+-- name: TrialTries :many
+SELECT trial_id, result FROM trial_try JOIN trial ON trial.id = trial_try.trial_id WHERE trial.club_id = ? ORDER BY trial_id, number;
+
+-- name: TriesOf :many
+SELECT result FROM trial_try WHERE trial_id = ? ORDER BY number;
+
+-- name: TrialForUpdate :one
+SELECT id, player_id, test, unit, better, day, edition FROM trial WHERE club_id = ? AND id = ? FOR UPDATE;
+
+-- name: AddTrial :execlastid
+INSERT INTO trial (id, club_id, player_id, test, unit, better, day) VALUES (?, ?, ?, ?, ?, ?, ?);
+
+-- name: ChangeTrial :exec
+UPDATE trial SET test = ?, unit = ?, better = ?, day = ?, edition = edition + 1 WHERE club_id = ? AND id = ?;
+
+-- name: RemoveTrial :exec
+DELETE FROM trial WHERE club_id = ? AND id = ?;
+
+-- name: RemoveTries :exec
+DELETE FROM trial_try WHERE trial_id = ?;
+
+-- name: AddTry :exec
+INSERT INTO trial_try (trial_id, number, result) VALUES (?, ?, ?);

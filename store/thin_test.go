@@ -1,0 +1,58 @@
+package store_test
+
+import (
+	"context"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/demo"
+)
+
+// A plan that is changed two hundred times over three days keeps few editions;
+// what is published and in force stays, and so do the last sixty steps back.
+func TestALongHistoryIsThinned(t *testing.T) {
+	ctx, s := context.Background(), open(t, "thin")
+	_, raw := older(t, "thin", 8)
+	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	_, err := raw.Exec("UPDATE plan_edition SET made_at = '2026-11-24 12:00:00'")
+	require.NoError(t, err)
+	session, err := s.Session(ctx, 1, 1)
+	require.NoError(t, err)
+	next := fitted(t, session, 10)
+	var token string
+	for n := 2; n <= 200; n++ {
+		next.At = wednesday.Add(time.Duration(n) * 20 * time.Minute) // 72 a day
+		if n == 30 {
+			token, err = s.Publish(ctx, 1, 1, session.Revision)
+			require.NoError(t, err)
+			next.Document.Title = "Later"
+		}
+		session, err = s.ChangePlan(ctx, 1, session, next)
+		require.NoError(t, err)
+	}
+	var kept []int
+	rows, err := raw.Query("SELECT number FROM plan_edition WHERE session_id = 1 ORDER BY number")
+	require.NoError(t, err)
+	for rows.Next() {
+		var n int
+		require.NoError(t, rows.Scan(&n))
+		kept = append(kept, n)
+	}
+	assert.Equal(t, []int{1, 29, 41, 113, 141}, kept[:5], "the last of each day, what is published, and the newest")
+	assert.Len(t, kept, 64)
+	shared, err := s.Shared(ctx, token)
+	require.NoError(t, err)
+	assert.NotEqual(t, "Later", shared.Document.Title)
+	back := 0
+	for s.Undo(ctx, 1, 1, session.Revision+uint32(back)) == nil {
+		back++
+	}
+	assert.Equal(t, 63, back)
+	session, err = s.Session(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.Equal(t, "Brackwater v Fellmoor", session.Document.Title)
+	assert.Empty(t, session.Undo)
+}
