@@ -231,22 +231,19 @@ func (s *program) measure() error {
 		return err
 	}
 	const board = "/sessions/1?block=lineout"
-	var times []time.Duration
-	for range 200 {
-		began := time.Now()
-		if _, err := s.get(board); err != nil {
-			return err
-		}
-		times = append(times, time.Since(began))
+	if err := s.views("board_p95", board); err != nil {
+		return err
 	}
-	figure("board_p95", p95(times), "ms")
+	if err := s.views("sheet_p95", "/sessions/1/sheet"); err != nil {
+		return err
+	}
 
 	revisionOf := regexp.MustCompile(`name="revision" value="(\d+)"`)
 	page, err := s.get(board)
 	if err != nil {
 		return err
 	}
-	times = nil
+	var times []time.Duration
 	for n := range 100 {
 		by := []string{"1", "-1"}[n%2]
 		form := url.Values{"revision": {revisionOf.FindStringSubmatch(page.text)[1]}, "item": {"0"}, "by": {by}}
@@ -275,7 +272,33 @@ func (s *program) measure() error {
 		return err
 	}
 	figure("player_load_kb", kb, "kB")
+	return s.manySessions()
+}
+
+// views measures how long a page takes.
+func (s *program) views(name, path string) error {
+	var times []time.Duration
+	for range 200 {
+		began := time.Now()
+		if _, err := s.get(path); err != nil {
+			return err
+		}
+		times = append(times, time.Since(began))
+	}
+	figure(name, p95(times), "ms")
 	return nil
+}
+
+// manySessions measures the list of sessions to come where there are 200.
+func (s *program) manySessions() error {
+	start := time.Now().AddDate(0, 0, 30)
+	for n := 4; n <= 200; n++ {
+		form := url.Values{"kind": {"training"}, "title": {fmt.Sprint("Training ", n)}, "start": {start.AddDate(0, 0, n).Format("2006-01-02T15:04")}, "squad": {"1"}, "from": {"last"}}
+		if _, err := s.post("/sessions", form); err != nil {
+			return err
+		}
+	}
+	return s.views("today_p95", "/today")
 }
 
 // imports measures how long a list of 300 players takes from the file to kept.

@@ -66,14 +66,11 @@ func (p *Planner) board(ctx context.Context, clubID uint64, session *store.Sessi
 	if b.Publication, err = p.store.Published(ctx, session.ID); err != nil {
 		return nil, err
 	}
-	if b.book, err = p.Book(ctx, clubID); err != nil {
-		return nil, err
-	}
-	plays, err := p.Sport(ctx, clubID)
+	known, err := p.playbook(ctx, clubID)
 	if err != nil {
 		return nil, err
 	}
-	b.sport = plays.Key
+	b.book, b.sport = known.book, known.sport.Key
 	all, err := p.ruled(ctx, clubID)
 	if err != nil {
 		return nil, err

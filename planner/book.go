@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"cuestart/book"
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
@@ -34,15 +33,6 @@ func (b *Book) Named(name string) (drill.Drill, bool) {
 		return b.Drills[i], true
 	}
 	return drill.Drill{}, false
-}
-
-// Book returns the club's drill book.
-func (p *Planner) Book(ctx context.Context, clubID uint64) (*Book, error) {
-	kept, err := entries[club.Drill](ctx, p, clubID)
-	if err != nil {
-		return nil, err
-	}
-	return NewBook(book.Drills(), kept), nil
 }
 
 // NewBook is a drill book with a club's changes over it.

@@ -20,16 +20,12 @@ func (p *Planner) brief(ctx context.Context, clubID uint64, n NewSession) (b com
 	if err != nil {
 		return b, nil, err
 	}
-	drills, err := p.Book(ctx, clubID)
-	if err != nil {
-		return b, nil, err
-	}
-	plays, err := p.Sport(ctx, clubID)
+	known, err := p.playbook(ctx, clubID)
 	if err != nil {
 		return b, nil, err
 	}
 	b = compose.Brief{Title: n.Title, Kind: n.Kind, Start: n.Start, Minutes: n.Minutes, Method: n.Method, Place: n.Place, Grade: drill.Grade(squad.Grade),
-		Sport: plays, Turn: n.Turn, Today: n.Today, Book: drills.Drills, Steps: atOnce}
+		Sport: known.sport, Turn: n.Turn, Today: n.Today, Book: known.book.Drills, Steps: atOnce}
 	if b.Minutes == 0 {
 		b.Minutes = map[plan.Kind]int{plan.Match: 50, plan.Training: 30}[n.Kind]
 	}

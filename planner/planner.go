@@ -55,7 +55,8 @@ type Planner struct {
 	Now     func() time.Time
 	Weather Weather // nil: there is no forecast
 
-	store *store.Store
+	store     *store.Store
+	playbooks playbooks
 }
 
 // New is a planner on the real clock.

@@ -127,6 +127,12 @@ func (s *Store) Sport(ctx context.Context, clubID uint64) (string, error) {
 	return row.Sport, known(err)
 }
 
+// BookEdition counts the changes of the club's drills and sport.
+func (s *Store) BookEdition(ctx context.Context, clubID uint64) (uint32, error) {
+	edition, err := s.queries.BookEdition(ctx, clubID)
+	return edition, known(err)
+}
+
 // Accounts lists who signs in for the club, the oldest first.
 func (s *Store) Accounts(ctx context.Context, clubID uint64) ([]Account, error) {
 	rows, err := s.queries.Accounts(ctx, clubID)

@@ -92,16 +92,35 @@ func files(club, change shell.Routes) {
 func sessions(club, change shell.Routes) {
 	club.Get("/sessions/:session", board.Show)
 	club.Get("/sessions/:session/sheet", sheet.Show)
-	for path, set := range map[string]shell.Handler{
-		"timing": board.SetTiming, "head": board.SetHead, "remove": board.Remove, "restore": board.Restore,
-		"blocks": board.AddBlock, "blocks/:block": board.SetBlock, "blocks/:block/items": board.AddItem, "blocks/:block/items/remove": board.RemoveItem,
-		"blocks/:block/dose": board.SetDose, "blocks/:block/priority": board.SetPriority, "blocks/:block/order": board.SetOrder, "blocks/:block/remove": board.RemoveBlock,
-		"fixed": board.SetFixed, "players": board.SetPlayer, "rulings": board.TakeRulings, "spare": board.SetSpare, "day": board.SetDay, "factor": board.SetFactor,
-		"routine": board.KeepRoutine, "mend": board.Mend, "keep": board.Except, "undo": board.Undo, "redo": board.Redo,
-		"publish": board.Publish, "withdraw": board.Withdraw,
-	} {
-		change.Post("/sessions/:session/"+path, set)
-	}
+	change.Post("/sessions/:session/head", board.SetHead)
+	change.Post("/sessions/:session/timing", board.SetTiming)
+	change.Post("/sessions/:session/spare", board.SetSpare)
+	change.Post("/sessions/:session/day", board.SetDay)
+	change.Post("/sessions/:session/factor", board.SetFactor)
+	change.Post("/sessions/:session/fixed", board.SetFixed)
+	change.Post("/sessions/:session/players", board.SetPlayer)
+	change.Post("/sessions/:session/rulings", board.TakeRulings)
+	change.Post("/sessions/:session/mend", board.Mend)
+	change.Post("/sessions/:session/keep", board.Except)
+	change.Post("/sessions/:session/undo", board.Undo)
+	change.Post("/sessions/:session/redo", board.Redo)
+	change.Post("/sessions/:session/publish", board.Publish)
+	change.Post("/sessions/:session/withdraw", board.Withdraw)
+	change.Post("/sessions/:session/routine", board.KeepRoutine)
+	change.Post("/sessions/:session/remove", board.Remove)
+	change.Post("/sessions/:session/restore", board.Restore)
+	blocks(change)
+}
+
+func blocks(change shell.Routes) {
+	change.Post("/sessions/:session/blocks", board.AddBlock)
+	change.Post("/sessions/:session/blocks/:block", board.SetBlock)
+	change.Post("/sessions/:session/blocks/:block/items", board.AddItem)
+	change.Post("/sessions/:session/blocks/:block/items/remove", board.RemoveItem)
+	change.Post("/sessions/:session/blocks/:block/dose", board.SetDose)
+	change.Post("/sessions/:session/blocks/:block/priority", board.SetPriority)
+	change.Post("/sessions/:session/blocks/:block/order", board.SetOrder)
+	change.Post("/sessions/:session/blocks/:block/remove", board.RemoveBlock)
 }
 
 // links are what players see, without a sign-in.

@@ -62,6 +62,15 @@ type Drill struct {
 	ContactsPerUnit float64 `json:"contacts_per_unit,omitempty"`
 }
 
+// Clone is a deep copy of the drill.
+func (d Drill) Clone() Drill {
+	for _, list := range []*[]string{&d.Kit, &d.LaneKit, &d.Cues, &d.Faults, &d.Sports, &d.Regions, &d.Planes, &d.Qualities, &d.Rows, &d.Columns} {
+		*list = slices.Clone(*list)
+	}
+	d.Phases, d.Rungs = slices.Clone(d.Phases), slices.Clone(d.Rungs)
+	return d
+}
+
 // Space is the ground that a lane of the drill takes, or one person where it is
 // done on the spot, in metres.
 type Space struct {

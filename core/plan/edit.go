@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"encoding/json"
 	"errors"
 	"fmt"
 
@@ -13,19 +12,6 @@ import (
 
 // ErrNoSuchBlock is returned by edits of a block that the plan does not have.
 var ErrNoSuchBlock = errors.New("this block is no longer in the plan")
-
-// Clone is a deep copy of the document.
-func (d *Document) Clone() *Document {
-	text, err := json.Marshal(d)
-	if err != nil {
-		panic(err) // the document holds nothing that JSON cannot
-	}
-	copied := new(Document)
-	if err := json.Unmarshal(text, copied); err != nil {
-		panic(err)
-	}
-	return copied
-}
 
 // SetStart moves the start.
 func (d *Document) SetStart(start clock.Start) (string, error) {

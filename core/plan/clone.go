@@ -1,0 +1,54 @@
+package plan
+
+import (
+	"maps"
+	"slices"
+)
+
+// Clone is a deep copy of the document.
+func (d *Document) Clone() *Document {
+	c := *d
+	c.Players, c.Kit = slices.Clone(d.Players), maps.Clone(d.Kit)
+	c.Units = each(d.Units, func(u *Unit) { u.Players = slices.Clone(u.Players) })
+	c.Zones = each(d.Zones, func(z *Zone) { z.Free = slices.Clone(z.Free) })
+	c.Leaders = each(d.Leaders, func(l *Leader) { l.Free = slices.Clone(l.Free) })
+	c.Fixed = each(d.Fixed, func(f *Fixed) { f.Who = slices.Clone(f.Who) })
+	c.Restrictions = each(d.Restrictions, func(r *Restriction) { r.Spare = slices.Clone(r.Spare) })
+	c.Blocks = each(d.Blocks, func(b *Block) { *b = b.clone() })
+	c.Today.Celsius, c.Today.Off = pointed(d.Today.Celsius), slices.Clone(d.Today.Off)
+	c.Stresses, c.Exceptions = slices.Clone(d.Stresses), slices.Clone(d.Exceptions)
+	return &c
+}
+
+func (b Block) clone() Block {
+	b.Who, b.After, b.Pin = slices.Clone(b.Who), slices.Clone(b.After), pointed(b.Pin)
+	b.Items = each(b.Items, func(i *Item) {
+		i.Drill = i.Drill.Clone()
+		i.Easier, i.Swap = pointed(i.Easier), pointed(i.Swap)
+		if i.Easier != nil {
+			*i.Easier = i.Easier.Clone()
+		}
+		if i.Swap != nil {
+			*i.Swap = i.Swap.Clone()
+		}
+	})
+	return b
+}
+
+// each is a copy of a list in which deepen has copied what an element points to.
+func each[T any](list []T, deepen func(*T)) []T {
+	list = slices.Clone(list)
+	for i := range list {
+		deepen(&list[i])
+	}
+	return list
+}
+
+// pointed points to a copy of what p points to.
+func pointed[T any](p *T) *T {
+	if p == nil {
+		return nil
+	}
+	copied := *p
+	return &copied
+}

@@ -1,0 +1,101 @@
+package planner
+
+import (
+	"context"
+	"sync"
+
+	"cuestart/book"
+	"cuestart/core/club"
+	"cuestart/core/sport"
+)
+
+// playbook is a club's drill book and sport, as they are after so many changes of
+// them. It is shared by all who ask, who change nothing in it.
+type playbook struct {
+	edition uint32
+	book    *Book
+	sport   *sport.Sport
+	own     *Entry[club.Sport] // the club's copy of its sport; nil: it has none
+}
+
+// playbooks keeps the playbooks of the clubs that were asked for last.
+type playbooks struct {
+	mu   sync.Mutex
+	kept map[uint64]playbook // by club
+}
+
+// mostPlaybooks is how many are kept: each takes about half a megabyte where a
+// club has changed many drills.
+const mostPlaybooks = 100
+
+func (k *playbooks) get(clubID uint64, edition uint32) (playbook, bool) {
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	is, ok := k.kept[clubID]
+	return is, ok && is.edition == edition
+}
+
+func (k *playbooks) put(clubID uint64, is playbook) {
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	if k.kept == nil || len(k.kept) >= mostPlaybooks {
+		k.kept = map[uint64]playbook{} // whoever is at work fills it again
+	}
+	k.kept[clubID] = is
+}
+
+// playbook returns the club's, worked out anew only where the club has changed
+// something in it, on whichever server.
+func (p *Planner) playbook(ctx context.Context, clubID uint64) (is playbook, err error) {
+	edition, err := p.store.BookEdition(ctx, clubID)
+	if err != nil {
+		return is, err
+	}
+	if is, ok := p.playbooks.get(clubID, edition); ok {
+		return is, nil
+	}
+	drills, err := entries[club.Drill](ctx, p, clubID)
+	if err != nil {
+		return is, err
+	}
+	sports, err := entries[club.Sport](ctx, p, clubID)
+	if err != nil {
+		return is, err
+	}
+	is = playbook{edition: edition, book: NewBook(book.Drills(), drills)}
+	if len(sports) > 0 {
+		is.own, is.sport = &sports[0], &sports[0].Is.Sport
+	} else {
+		founded, err := p.store.Sport(ctx, clubID)
+		if err != nil {
+			return is, err
+		}
+		known, ok := book.Sport(founded)
+		if !ok {
+			known = book.Sports()[0]
+		}
+		is.sport = &known
+	}
+	p.playbooks.put(clubID, is)
+	return is, nil
+}
+
+// Book returns the club's drill book, which is not to be changed.
+func (p *Planner) Book(ctx context.Context, clubID uint64) (*Book, error) {
+	is, err := p.playbook(ctx, clubID)
+	return is.book, err
+}
+
+// Sport returns the club's sport, which is not to be changed: its copy, or the
+// one that comes with Cue Start; the first of these where the club plays none
+// that is known.
+func (p *Planner) Sport(ctx context.Context, clubID uint64) (*sport.Sport, error) {
+	is, err := p.playbook(ctx, clubID)
+	return is.sport, err
+}
+
+// OwnSport is the club's own copy of its sport; nil where it has none.
+func (p *Planner) OwnSport(ctx context.Context, clubID uint64) (*Entry[club.Sport], error) {
+	is, err := p.playbook(ctx, clubID)
+	return is.own, err
+}
