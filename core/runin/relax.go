@@ -72,8 +72,14 @@ func (s *searcher) newRelaxation() *relaxation {
 		x.from, until = min(x.from, s.strands[k].open), max(until, s.strands[k].due)
 	}
 	x.span = max(0, until-x.from) + 1
+	ends := make([][][]bool, len(s.blocks))
+	for i := range s.blocks {
+		for _, l := range s.blocks[i].levels {
+			ends[i] = append(ends[i], x.canEnd(&s.blocks[i], l.seconds))
+		}
+	}
 	for k := range s.strands {
-		x.rows = append(x.rows, x.rowOf(k))
+		x.rows = append(x.rows, x.rowOf(k, ends))
 	}
 	for i := range s.blocks {
 		x.copies = append(x.copies, nil)
@@ -108,8 +114,11 @@ func (x *relaxation) offer(amount int, closed []span) {
 	x.offers = append(x.offers, o)
 }
 
-func (x *relaxation) rowOf(k int) row {
+// rowOf is the row of strand k; ends says where each block can end at each of its
+// levels.
+func (x *relaxation) rowOf(k int, ends [][][]bool) row {
 	strand := &x.strands[k]
+	away := x.awayOf(strand)
 	r := row{people: float64(len(strand.players)), sets: map[uint64]*table{}, stop: make([]float64, x.span)}
 	for t := range r.stop {
 		r.stop[t] = -x.lambda * r.people * float64(x.idleBefore(strand, x.from+t))
@@ -120,8 +129,8 @@ func (x *relaxation) rowOf(k int) row {
 			continue
 		}
 		rc := rowCopy{block: i, at: len(x.weight), part: r.people / float64(b.people)}
-		for _, l := range b.levels {
-			rc.levels = append(rc.levels, x.levelOf(strand, b, l, rc.part))
+		for n, l := range b.levels {
+			rc.levels = append(rc.levels, x.levelOf(strand, b, l, rc.part, ends[i][n], away))
 			x.weight = append(x.weight, 1)
 		}
 		x.weight = append(x.weight, float64(x.unit*x.unit)/(600*600))
@@ -130,27 +139,46 @@ func (x *relaxation) rowOf(k int) row {
 	return r
 }
 
-// levelOf finds where block b can end at level l, and what each end brings the
-// strand: its part of the gain, and of the waiting that it saves.
-func (x *relaxation) levelOf(strand *strand, b *block, l level, part float64) rowLevel {
-	rl := rowLevel{seconds: l.seconds, first: x.span, last: -1, gain: make([]float64, x.span), value: make([]float64, x.span)}
-	fill(rl.gain, never)
-	fill(rl.value, never)
-	for t, can := range x.canEnd(b, l.seconds) {
+// levelOf finds where block b can end at level l, which can says, and what each
+// end brings the strand: its part of the gain, and of the waiting that it saves.
+// Away counts the seconds that the strand is not there, from the first moment on.
+func (x *relaxation) levelOf(strand *strand, b *block, l level, part float64, can []bool, away []int) rowLevel {
+	both := make([]float64, 2*x.span)
+	rl := rowLevel{seconds: l.seconds, first: x.span, last: -1, gain: both[:x.span], value: both[x.span:]}
+	fill(both, never)
+	gain := func(away int) float64 {
+		worked := float64(l.seconds - away)
+		return part*l.gain*worked/float64(l.seconds) + x.lambda*float64(len(strand.players))*worked
+	}
+	whole := gain(0)
+	for t, can := range can {
 		if !can {
 			continue
 		}
-		end := x.from + t
-		start := end - l.seconds
-		away := 0
+		rl.gain[t] = whole
 		if b.excusable {
-			away = overlap(strand.closed, start, end)
+			if gone := away[t] - away[t-l.seconds]; gone > 0 {
+				rl.gain[t] = gain(gone)
+			}
 		}
-		worked := float64(l.seconds - away)
-		rl.gain[t] = part*l.gain*worked/float64(l.seconds) + x.lambda*float64(len(strand.players))*worked
 		rl.first, rl.last = min(rl.first, t), t
 	}
 	return rl
+}
+
+// awayOf counts the seconds from the first moment to each that a strand is not
+// there.
+func (x *relaxation) awayOf(strand *strand) []int {
+	away := make([]int, x.span)
+	for _, c := range strand.closed {
+		for t := max(0, c.from-x.from); t < min(x.span-1, c.to-x.from); t++ {
+			away[t+1] = 1
+		}
+	}
+	for t := 1; t < x.span; t++ {
+		away[t] += away[t-1]
+	}
+	return away
 }
 
 // canEnd tells, by index, where block b can end if it lasts so many seconds.

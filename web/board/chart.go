@@ -2,6 +2,7 @@ package board
 
 import (
 	"fmt"
+	"html/template"
 	"slices"
 	"strings"
 
@@ -26,6 +27,8 @@ type chart struct {
 	StartTime     string
 	LabelX        int // right end of the lane labels
 	Ticks         []tick
+	Grid          string // paths of the lines at the ticks, and between them
+	HalfGrid      string
 	Lanes         []lane
 	Blocks        []chartBlock
 	Fixed         []chartEvent
@@ -37,9 +40,8 @@ type chart struct {
 }
 
 type tick struct {
-	X     int
-	ToGo  string // "" for a half tick
-	Clock string
+	X           int
+	ToGo, Clock string
 }
 
 type lane struct {
@@ -59,6 +61,12 @@ type chartBlock struct {
 }
 
 type box struct{ X, Y, W, H int }
+
+// At is where a rectangle of the box lies: one attribute to the template, which
+// asks for it four times a block.
+func (b box) At() template.HTMLAttr {
+	return template.HTMLAttr(fmt.Sprintf(`x="%d" y="%d" width="%d" height="%d"`, b.X, b.Y, b.W, b.H))
+}
 
 // piece is the part of a block in adjacent lanes.
 type piece struct {
@@ -183,11 +191,14 @@ func (c *chart) scale(b *planner.Board) {
 	}
 	half := clock.Offset(step / 2)
 	for o := floorTo(c.from+half-1, step/2); o < 0; o += half {
-		t := tick{X: c.x(o)}
-		if int(o)%step == 0 && t.X > c.Left+tickClear && t.X < c.LineX-startRoom {
-			t.ToGo, t.Clock = o.MinutesToGo(), clock.Clock(b.Schedule.Start, o)
+		x := c.x(o)
+		line := fmt.Sprintf("M%d %dV%d", x, c.Top, c.Bottom)
+		if int(o)%step != 0 || x <= c.Left+tickClear || x >= c.LineX-startRoom {
+			c.HalfGrid += line
+			continue
 		}
-		c.Ticks = append(c.Ticks, t)
+		c.Grid += line
+		c.Ticks = append(c.Ticks, tick{x, o.MinutesToGo(), clock.Clock(b.Schedule.Start, o)})
 	}
 }
 

@@ -1,6 +1,8 @@
 package board
 
 import (
+	"fmt"
+	"html/template"
 	"slices"
 	"strings"
 )
@@ -12,6 +14,18 @@ type textLine struct {
 	Text   string
 	Anchor string // start, middle or end; "" is start
 	Upward bool   // written from the bottom to the top, for narrow blocks
+}
+
+// At is where the line stands, and which way it runs from there.
+func (l textLine) At() template.HTMLAttr {
+	at := fmt.Sprintf(`x="%d" y="%d"`, l.X, l.Y)
+	if l.Upward {
+		at = fmt.Sprintf(`transform="translate(%d %d) rotate(-90)"`, l.X, l.Y)
+	}
+	if l.Anchor != "" {
+		at += ` text-anchor="` + l.Anchor + `"`
+	}
+	return template.HTMLAttr(at)
 }
 
 // Sizes of text and the room around it.
