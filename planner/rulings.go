@@ -14,7 +14,7 @@ import (
 
 // ruled is what medical staff of a club have ruled, for whom.
 type ruled struct {
-	there map[uint64]bool     // the club's players
+	there map[uint64]string   // the club's players, as a board calls them
 	named map[string][]uint64 // their ids by their names
 	all   []Entry[club.Restriction]
 }
@@ -24,10 +24,10 @@ func (p *Planner) ruled(ctx context.Context, clubID uint64) (r ruled, err error)
 	if err != nil {
 		return r, err
 	}
-	r.there, r.named = map[uint64]bool{}, map[string][]uint64{}
+	r.there, r.named = map[uint64]string{}, map[string][]uint64{}
 	for _, k := range players {
 		name := fullName(k.Is.First, k.Is.Last)
-		r.there[k.ID], r.named[name] = true, append(r.named[name], k.ID)
+		r.there[k.ID], r.named[name] = plan.Player{First: k.Is.First, Last: k.Is.Last}.ShortName(), append(r.named[name], k.ID)
 	}
 	r.all, err = entries[club.Restriction](ctx, p, clubID)
 	return r, err
@@ -37,7 +37,7 @@ func (p *Planner) ruled(ctx context.Context, clubID uint64) (r ruled, err error)
 // where that is none of the club's, all of that name. None are known where the
 // club has nobody of either.
 func (all ruled) who(player plan.Player) (ids []uint64, known bool) {
-	if all.there[player.Roster] {
+	if all.there[player.Roster] != "" {
 		return []uint64{player.Roster}, true
 	}
 	ids, known = all.named[fullName(player.First, player.Last)]
@@ -66,16 +66,20 @@ func (all ruled) of(d *plan.Document) (hold []plan.Restriction, newer []string) 
 			now = before
 		}
 		hold = append(hold, now...)
+		name := player.ShortName()
+		if player.First == "" {
+			name = all.there[player.Roster]
+		}
 		switch {
 		case sameRulings(before, now):
 		case len(now) == 0:
-			newer = append(newer, player.ShortName()+": lifted")
+			newer = append(newer, name+": lifted")
 		default:
 			var words []string
 			for _, r := range now {
 				words = append(words, Words(r))
 			}
-			newer = append(newer, player.ShortName()+": "+strings.Join(words, ", "))
+			newer = append(newer, name+": "+strings.Join(words, ", "))
 		}
 	}
 	return hold, newer

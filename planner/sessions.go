@@ -38,10 +38,10 @@ func (p *Planner) Sessions(ctx context.Context, clubID uint64, most int) (listed
 				return nil, 0, err
 			}
 		}
-		d := s.Digest.Plan
-		_, newer := rulings.of(d)
-		listed = append(listed, Listed{ID: s.ID, Squad: s.SquadName, Title: d.Title, Place: d.Place, StartName: d.StartName, Players: len(d.Players), Start: s.Digest.Start,
-			Verdict: s.Digest.Verdict, Published: s.Published, Newer: newer})
+		d := s.Digest
+		_, newer := rulings.of(d.People())
+		listed = append(listed, Listed{ID: s.ID, Squad: s.SquadName, Title: d.Title, Place: d.Place, StartName: d.StartName, Players: d.Heads(), Start: d.Start,
+			Verdict: d.Verdict, Published: s.Published, Newer: newer})
 	}
 	return listed, all - len(sessions), nil
 }
@@ -55,8 +55,7 @@ func (p *Planner) digest(ctx context.Context, clubID, id uint64) (*schedule.Dige
 	if err := p.refit(ctx, session); err != nil {
 		return nil, err
 	}
-	digest := session.Schedule.Digest(session.Document)
-	return &digest, nil
+	return session.Schedule.Digest(session.Document), nil
 }
 
 // Remove takes a session off every list, and what its links show with it. It

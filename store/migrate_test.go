@@ -127,7 +127,8 @@ func TestPlayersAreMovedToRowsOfTheirOwn(t *testing.T) {
 	require.NoError(t, s.Refitted(ctx, session))
 	listed, _, err = s.Sessions(ctx, 1, wednesday, 10)
 	require.NoError(t, err)
-	assert.Equal(t, []uint64{11, 12, 0}, []uint64{listed[1].Digest.Plan.Players[0].Roster, listed[1].Digest.Plan.Players[1].Roster, listed[1].Digest.Plan.Players[2].Roster})
+	assert.Equal(t, []uint64{11, 12}, listed[1].Digest.Roster)
+	assert.Equal(t, len(d.Players), listed[1].Digest.Heads())
 
 	coach := store.Account{ID: 1, ClubID: 1}
 	_, err = s.TakeBack(ctx, coach)

@@ -86,12 +86,18 @@ func addEdition(ctx context.Context, q *db.Queries, session uint64, number uint3
 		Engine: runin.Version, Summary: made.Summary, MadeBy: sql.NullInt64{Int64: int64(f.By), Valid: f.By > 0}, MadeAt: made.At})
 }
 
+// digested is a plan's digest with its content, which is seldom read.
+type digested struct {
+	*schedule.Digest
+	Content []string `json:"content"`
+}
+
 // digestOf is the digest of a plan as it is kept; none without a schedule.
 func digestOf(d *plan.Document, s *schedule.Schedule) (digest sql.NullString, err error) {
 	if s == nil {
 		return digest, nil
 	}
-	text, err := json.Marshal(s.Digest(d))
+	text, err := json.Marshal(digested{s.Digest(d), d.Content()})
 	return sql.NullString{String: string(text), Valid: true}, err
 }
 
@@ -127,7 +133,7 @@ func (s *Store) Sessions(ctx context.Context, clubID uint64, from time.Time, mos
 	}
 	list, all = make([]Listed, len(rows)), len(rows)
 	for i, row := range rows {
-		list[i] = Listed{ID: row.ID, SquadName: row.SquadName, Published: row.Publications > 0}
+		list[i] = Listed{ID: row.ID, SquadName: row.SquadName, Published: row.Published}
 		if list[i].Digest, err = digest(row.Digest); err != nil {
 			return nil, 0, err
 		}
@@ -159,13 +165,11 @@ func digest(text sql.NullString) (*schedule.Digest, error) {
 func (s *Store) Earlier(ctx context.Context, id uint64, most int) (content [][]string, err error) {
 	rows, err := s.queries.EarlierDigests(ctx, db.EarlierDigestsParams{ID: id, Limit: int32(most)})
 	for _, row := range rows {
-		is, err := digest(row)
-		if err != nil {
-			return nil, err
+		var is struct{ Content []string }
+		if err := json.Unmarshal([]byte(row.String), &is); err != nil {
+			return nil, fmt.Errorf("a stored digest cannot be read: %w", err)
 		}
-		if is != nil {
-			content = append(content, is.Content)
-		}
+		content = append(content, is.Content)
 	}
 	return content, err
 }

@@ -53,7 +53,7 @@ func TestAPlanComesBackAsItWasAndCanBeUndone(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, sessions, 2)
 	assert.Equal(t, 3, all)
-	assert.Equal(t, []string{"Brackwater v Fellmoor", "Tuesday training"}, []string{sessions[0].Digest.Plan.Title, sessions[1].Digest.Plan.Title})
+	assert.Equal(t, []string{"Brackwater v Fellmoor", "Tuesday training"}, []string{sessions[0].Digest.Title, sessions[1].Digest.Title})
 
 	at := func() *store.Session {
 		session, err := s.Session(ctx, 1, 1)

@@ -1,8 +1,10 @@
 package schedule
 
 import (
+	"fmt"
 	"time"
 
+	"cuestart/core/clock"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 )
@@ -11,20 +13,48 @@ import (
 // version has to be made anew.
 const DigestVersion = 100*1 + runin.Version
 
-// Digest is what a list says of a session, without its plan.
+// Digest is what a list says of a session, without its plan. It is small: a list
+// reads many.
 type Digest struct {
-	Version int            `json:"version"`
-	Start   time.Time      `json:"start"` // on the venue's clock
-	Plan    *plan.Document `json:"plan"`  // what it is called, when, for whom and what medical staff ruled; no more
-	Content []string       `json:"content,omitempty"`
-	Verdict Verdict        `json:"verdict"`
+	Version   int         `json:"version"`
+	Title     string      `json:"title"`
+	StartName string      `json:"start_name"`
+	Place     string      `json:"place,omitempty"`
+	When      clock.Start `json:"when"`
+	Start     time.Time   `json:"start"` // the same, on the venue's clock
+	Verdict   Verdict     `json:"verdict"`
+
+	Roster       []uint64           `json:"roster,omitempty"`  // the club's players whom nothing is ruled for
+	Players      []plan.Player      `json:"players,omitempty"` // all others, by name
+	Restrictions []plan.Restriction `json:"restrictions,omitempty"`
 }
 
 // Digest is the digest of a fitted document.
-func (s *Schedule) Digest(d *plan.Document) Digest {
-	light := &plan.Document{Format: d.Format, Title: d.Title, Kind: d.Kind, StartName: d.StartName, Start: d.Start, Place: d.Place, Restrictions: d.Restrictions}
-	for _, p := range d.Players {
-		light.Players = append(light.Players, plan.Player{ID: p.ID, Roster: p.Roster, First: p.First, Last: p.Last})
+func (s *Schedule) Digest(d *plan.Document) *Digest {
+	is := &Digest{Version: DigestVersion, Title: d.Title, StartName: d.StartName, Place: d.Place, When: d.Start, Start: s.Start, Verdict: s.Judge(d), Restrictions: d.Restrictions}
+	ruled := map[string]bool{}
+	for _, r := range d.Restrictions {
+		ruled[r.Player] = true
 	}
-	return Digest{DigestVersion, s.Start, light, d.Content(), s.Judge(d)}
+	for _, p := range d.Players {
+		if p.Roster > 0 && !ruled[p.ID] {
+			is.Roster = append(is.Roster, p.Roster)
+		} else {
+			is.Players = append(is.Players, plan.Player{ID: p.ID, Roster: p.Roster, First: p.First, Last: p.Last})
+		}
+	}
+	return is
+}
+
+// Heads is how many players the plan is for.
+func (is *Digest) Heads() int { return len(is.Roster) + len(is.Players) }
+
+// People is the plan's players and what medical staff ruled for them, as a
+// document without anything else; the club's players have no names in it.
+func (is *Digest) People() *plan.Document {
+	d := &plan.Document{Start: is.When, Players: is.Players, Restrictions: is.Restrictions}
+	for _, id := range is.Roster {
+		d.Players = append(d.Players, plan.Player{ID: fmt.Sprintf("roster %d", id), Roster: id})
+	}
+	return d
 }

@@ -452,9 +452,9 @@ func (q *Queries) Session(ctx context.Context, arg SessionParams) (SessionRow, e
 }
 
 const sessionsFrom = `-- name: SessionsFrom :many
-SELECT s.id, s.revision, s.head, s.digest, squad.name AS squad_name, (SELECT COUNT(*) FROM publication p WHERE p.session_id = s.id) AS publications
+SELECT s.id, s.revision, s.head, s.digest, squad.name AS squad_name, EXISTS (SELECT 1 FROM publication p WHERE p.session_id = s.id) AS published
 FROM team_session s
-         JOIN squad ON squad.id = s.squad_id
+         STRAIGHT_JOIN squad ON squad.id = s.squad_id -- else the digests of all are sorted
 WHERE s.club_id = ? AND s.start_at >= ? AND s.removed_at IS NULL
 ORDER BY s.start_at, s.id
 LIMIT ?
@@ -467,12 +467,12 @@ type SessionsFromParams struct {
 }
 
 type SessionsFromRow struct {
-	ID           uint64
-	Revision     uint32
-	Head         sql.NullInt32
-	Digest       sql.NullString
-	SquadName    string
-	Publications int64
+	ID        uint64
+	Revision  uint32
+	Head      sql.NullInt32
+	Digest    sql.NullString
+	SquadName string
+	Published bool
 }
 
 func (q *Queries) SessionsFrom(ctx context.Context, arg SessionsFromParams) ([]SessionsFromRow, error) {
@@ -490,7 +490,7 @@ func (q *Queries) SessionsFrom(ctx context.Context, arg SessionsFromParams) ([]S
 			&i.Head,
 			&i.Digest,
 			&i.SquadName,
-			&i.Publications,
+			&i.Published,
 		); err != nil {
 			return nil, err
 		}

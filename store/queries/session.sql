@@ -2,9 +2,9 @@
 INSERT INTO team_session (club_id, squad_id, kind, title, start_at, time_zone, digest) VALUES (?, ?, ?, ?, ?, ?, ?);
 
 -- name: SessionsFrom :many
-SELECT s.id, s.revision, s.head, s.digest, squad.name AS squad_name, (SELECT COUNT(*) FROM publication p WHERE p.session_id = s.id) AS publications
+SELECT s.id, s.revision, s.head, s.digest, squad.name AS squad_name, EXISTS (SELECT 1 FROM publication p WHERE p.session_id = s.id) AS published
 FROM team_session s
-         JOIN squad ON squad.id = s.squad_id
+         STRAIGHT_JOIN squad ON squad.id = s.squad_id -- else the digests of all are sorted
 WHERE s.club_id = ? AND s.start_at >= ? AND s.removed_at IS NULL
 ORDER BY s.start_at, s.id
 LIMIT ?;
