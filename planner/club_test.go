@@ -129,9 +129,11 @@ func TestAPlanFileBecomesASession(t *testing.T) {
 	p := open(t, "planfile", true)
 	d := board(t, p, 1).Document.Clone()
 	d.Title, d.Start.Local = "From a file", "2026-12-19T15:00"
-	id, err := p.AddPlan(ctx, coach, 1, d)
+	theirs := d.Clone() // as another club knows them
+	theirs.Players[0].Roster, theirs.Players[1].Roster = d.Players[1].Roster, 4711
+	id, err := p.AddPlan(ctx, coach, 1, theirs)
 	require.NoError(t, err)
-	assert.Equal(t, d, board(t, p, id).Document)
+	assert.Equal(t, d, board(t, p, id).Document, "its players are this club's of that name")
 	d.Start.Local = "2020-12-19T15:00"
 	var wrong plan.Problems
 	_, err = p.AddPlan(ctx, coach, 1, d)

@@ -171,7 +171,9 @@ func (p *Planner) Import(ctx context.Context, by Account, said string, differenc
 	return err
 }
 
-// AddPlan makes a session of a plan document that was read in.
+// AddPlan makes a session of a plan document that was read in. Its players are
+// the squad's of the same name: what a file says of their rows may be another
+// club's.
 func (p *Planner) AddPlan(ctx context.Context, by Account, squad uint64, d *plan.Document) (uint64, error) {
 	if err := p.yetToCome(d.Start); err != nil {
 		return 0, err
@@ -179,6 +181,21 @@ func (p *Planner) AddPlan(ctx context.Context, by Account, squad uint64, d *plan
 	found, err := p.Squad(ctx, by.ClubID, squad)
 	if err != nil {
 		return 0, err
+	}
+	rows := map[string]uint64{}
+	for _, k := range found.Players {
+		name := fullName(k.Is.First, k.Is.Last)
+		if _, twice := rows[name]; twice {
+			rows[name] = 0 // which of them it is nobody knows: rulings for either count
+		} else {
+			rows[name] = k.ID
+		}
+	}
+	for i := range d.Players {
+		player := &d.Players[i]
+		name := fullName(player.First, player.Last)
+		player.Roster = rows[name]
+		delete(rows, name) // a row is one player's
 	}
 	fitted, err := schedule.Fit(ctx, d, atOnce)
 	if err != nil {

@@ -90,7 +90,7 @@ func (a *annealer) adopt(d *draft, f *found) {
 func (a *annealer) mutate(d *draft) int {
 	n := len(d.order)
 	i := a.random.IntN(n)
-	switch r := a.random.IntN(20); {
+	switch r := a.random.IntN(22); {
 	case r < 6:
 		return a.turn(d, i, 0)
 	case r < 12: // give to one, take from a rival
@@ -101,11 +101,34 @@ func (a *annealer) mutate(d *draft) int {
 		return first
 	case r < 18:
 		return a.shift(d, i)
+	case r < 20:
+		return a.exchange(d, i)
 	case a.blocks[i].excusable:
 		d.pick[i] = max(0, d.pick[i]+1-2*a.random.IntN(2))
 		return a.pos[i]
 	}
 	return min(a.turn(d, i, 0), a.shift(d, i))
+}
+
+// exchange leaves block i out for one of its rivals that was, or takes it in for
+// one that was in, at the level and in the place of the one that goes: one step
+// at a time neither would find room.
+func (a *annealer) exchange(d *draft, i int) int {
+	rivals := a.rivals[i]
+	if len(rivals) == 0 {
+		return len(d.order)
+	}
+	j := rivals[a.random.IntN(len(rivals))]
+	if d.level[i] < 0 {
+		i, j = j, i
+	}
+	if d.level[i] < 0 || d.level[j] >= 0 || a.musts&(1<<i) != 0 {
+		return len(d.order)
+	}
+	d.level[j] = min(d.level[i], len(a.blocks[j].levels)-1)
+	d.level[i] = -1
+	first := min(a.pos[i], a.pos[j])
+	return min(first, a.move(d, j, a.pos[i]))
 }
 
 // turn changes the level of block i: up, down, or (0) either way.
@@ -125,9 +148,19 @@ func (a *annealer) turn(d *draft, i, way int) int {
 	return a.pos[i]
 }
 
-// shift moves block i within the order, as far as its followers and
-// predecessors let it.
+// shift moves block i within the order, to the place of a rival.
 func (a *annealer) shift(d *draft, i int) int {
+	// To the place of a rival that it may pass: passing others changes nothing.
+	free := a.free[i]
+	if len(free) == 0 {
+		return len(d.order)
+	}
+	return a.move(d, i, a.pos[free[a.random.IntN(len(free))]])
+}
+
+// move brings block i to a place of the order, or as near as its followers and
+// predecessors let it.
+func (a *annealer) move(d *draft, i, to int) int {
 	n := len(d.order)
 	from := a.pos[i]
 	low, high := from, from
@@ -137,16 +170,7 @@ func (a *annealer) shift(d *draft, i int) int {
 	for high < n-1 && a.blocks[d.order[high+1]].later&(1<<i) == 0 {
 		high++
 	}
-	if low == high {
-		return n
-	}
-	// To the place of a rival that it may pass: passing others changes nothing.
-	free := a.free[i]
-	if len(free) == 0 {
-		return n
-	}
-	to := max(low, min(high, a.pos[free[a.random.IntN(len(free))]]))
-	if to == from {
+	if to = max(low, min(high, to)); to == from {
 		return n
 	}
 	for at := from; at < to; at++ {

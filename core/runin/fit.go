@@ -6,12 +6,13 @@ import (
 )
 
 // Version changes when the same problem may get another answer.
-const Version = 2
+const Version = 3
 
 // DefaultSteps is how many steps Fit spends on a problem unless told otherwise.
 // A step is a draft tried by annealing, a block placed by the search or five
 // hundred places of a table, and takes a microsecond or two, so that a squad's
-// match day takes a tenth of a second.
+// match day takes a tenth of a second. Where over a third of what is optional
+// finds no room, Fit left to itself spends three times that.
 func DefaultSteps(p *Problem) int {
 	return effort(len(p.Blocks)).all()
 }
@@ -25,13 +26,17 @@ func Fit(ctx context.Context, p *Problem, steps int) (*Result, error) {
 	if err := p.Validate(); err != nil {
 		return nil, err
 	}
-	if steps <= 0 {
+	plenty := steps <= 0
+	if plenty {
 		steps = DefaultSteps(p)
 	}
 	m := newModel(p)
 	s := newSearcher(ctx, m)
 	s.steps = steps
 	whole := s.solve()
+	if plenty && !whole && s.crowded() {
+		s.again(more * len(p.Blocks) * len(p.Blocks))
+	}
 	if s.best != nil || s.musts == 0 {
 		return s.result(true, whole), nil
 	}
@@ -122,6 +127,46 @@ func (s *searcher) solve() (whole bool) {
 	s.stopped = s.stopped || s.ctx.Err() != nil
 	return whole || s.lowest <= s.bestScore+eps
 }
+
+// crowded tells whether the best plan leaves over a third of what is optional out: then
+// drafts differ in what they leave out, and one chain of them seldom sees the
+// best choice.
+func (s *searcher) crowded() bool {
+	if s.best == nil {
+		return false
+	}
+	optional, out := 0, 0
+	for i, level := range s.best.level {
+		if s.musts&(1<<i) == 0 {
+			optional++
+			if level < 0 {
+				out++
+			}
+		}
+	}
+	return 3*out > optional
+}
+
+// again spends more drafts on a crowded problem: half on chains that begin anew,
+// half on the best so far.
+func (s *searcher) again(drafts int) {
+	type one struct {
+		plan  *found
+		score float64
+	}
+	var fresh, better one
+	var aside sync.WaitGroup
+	aside.Go(func() { fresh.plan, fresh.score = s.chain(s.ctx, 3, drafts/2, nil) })
+	better.plan, better.score = s.chain(s.ctx, 4, drafts/2, s.best)
+	aside.Wait()
+	s.take(fresh.plan, fresh.score)
+	s.take(better.plan, better.score)
+	s.stopped = s.stopped || s.ctx.Err() != nil
+}
+
+// more is how many drafts a crowded problem gets beside its steps, per square of
+// its blocks.
+const more = 200
 
 // take makes the plan f the best if it is.
 func (s *searcher) take(f *found, score float64) {

@@ -1,0 +1,260 @@
+package web_test
+
+import (
+	"context"
+	"database/sql"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/cookiejar"
+	"net/http/httptest"
+	"net/url"
+	"os"
+	"strconv"
+	"strings"
+	"testing"
+	"time"
+	_ "time/tzdata"
+
+	"github.com/alexedwards/argon2id"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/demo"
+	"cuestart/mariadb"
+	"cuestart/mariadb/mariadbtest"
+	"cuestart/planner"
+	"cuestart/store"
+	"cuestart/web"
+	"cuestart/web/shell"
+)
+
+var server *mariadb.Server
+
+func TestMain(m *testing.M) { os.Exit(mariadbtest.Run(m, &server)) }
+
+var (
+	ctx = context.Background()
+	now = time.Date(2026, 11, 25, 10, 42, 0, 0, time.UTC)
+)
+
+// stranger is the coach of another club.
+const stranger = "coach@elsewhere.example"
+
+// site is the site of the demo's club, beside a club with one squad and one
+// coach who is a stranger.
+func site(t *testing.T, name string) (address string, p *planner.Planner) {
+	s, err := store.Open(ctx, server.DSN(name))
+	require.NoError(t, err)
+	require.NoError(t, s.Migrate(ctx))
+	require.NoError(t, demo.Fill(ctx, s, now))
+	raw, err := sql.Open("mysql", server.DSN(name))
+	require.NoError(t, err)
+	defer raw.Close()
+	hash, err := argon2id.CreateHash(demo.Password, &argon2id.Params{Memory: 64, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 32})
+	require.NoError(t, err)
+	for _, statement := range []string{
+		"INSERT INTO club (id, name, sport) VALUES (2, 'Elsewhere', 'Netball')",
+		"INSERT INTO squad (id, club_id, name, grade) VALUES (20, 2, 'Firsts', 'club')",
+		"INSERT INTO account (club_id, email, name, role, password_hash) VALUES (2, '" + stranger + "', 'Somebody', 'coach', '" + hash + "')",
+		"INSERT INTO account (club_id, email, name, role, password_hash) VALUES (1, 'assistant@brackwater.example', 'Ulla Renn', 'assistant', '" + hash + "')",
+	} {
+		_, err := raw.ExecContext(ctx, statement)
+		require.NoError(t, err)
+	}
+	p = planner.New(s)
+	p.Now = func() time.Time { return now }
+	signIns, end := s.SignIns()
+	listening := httptest.NewServer(web.Handler(shell.Config{Planner: p, SignIns: signIns, Log: slog.New(slog.DiscardHandler)}))
+	t.Cleanup(func() { listening.Close(); end(); s.Close() })
+	return listening.URL, p
+}
+
+// visitor is a browser without scripts. It follows no redirects.
+type visitor struct {
+	t    *testing.T
+	base string
+	http http.Client
+}
+
+// visit signs somebody in; "" is nobody.
+func visit(t *testing.T, base, email string) *visitor {
+	jar, err := cookiejar.New(nil)
+	require.NoError(t, err)
+	v := &visitor{t, base, http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}}
+	if email != "" {
+		status, _, _ := v.post("/sign-in", url.Values{"email": {email}, "password": {demo.Password}})
+		require.Equal(t, http.StatusSeeOther, status)
+	}
+	return v
+}
+
+func (v *visitor) get(path string) (status int, text, to string) {
+	answer, err := v.http.Get(v.base + path)
+	return v.read(answer, err)
+}
+
+func (v *visitor) post(path string, form url.Values) (status int, text, to string) {
+	answer, err := v.http.PostForm(v.base+path, form)
+	return v.read(answer, err)
+}
+
+func (v *visitor) read(answer *http.Response, err error) (status int, text, to string) {
+	v.t.Helper()
+	require.NoError(v.t, err)
+	defer answer.Body.Close()
+	body, err := io.ReadAll(answer.Body)
+	require.NoError(v.t, err)
+	return answer.StatusCode, string(body), answer.Header.Get("Location")
+}
+
+// whole is what a club has, in the files that it can save.
+func whole(t *testing.T, coach *visitor) string {
+	all := ""
+	for _, path := range []string{"/export/squad.csv?squad=1", "/export/tests.csv?squad=1", "/export/drills.csv", "/export/fixtures.csv", "/sessions/1/plan.json", "/sessions/2/plan.json", "/sessions/3/plan.json", "/ground", "/sport", "/routines", "/today"} {
+		status, text, _ := coach.get(path)
+		require.Equal(t, http.StatusOK, status, path)
+		all += path + text
+	}
+	return all
+}
+
+// route is a request that anybody may try, and the answers that they get.
+type route struct {
+	method, path                          string
+	form                                  string
+	nobody, medical, assistant, elsewhere int // statuses; 0: as the coach, whom it is for
+}
+
+const (
+	away = http.StatusSeeOther // to sign in
+	no   = http.StatusForbidden
+	none = http.StatusNotFound
+)
+
+// What is another club's is not there, whoever may change it in a club of theirs;
+// medical staff change nothing but rulings, and nobody else makes one.
+func TestWhoMayDoWhat(t *testing.T) {
+	base, p := site(t, "who")
+	coach := visit(t, base, demo.Email)
+	visitors := map[string]*visitor{"nobody": visit(t, base, ""), "medical": visit(t, base, demo.MedicalEmail),
+		"assistant": visit(t, base, "assistant@brackwater.example"), "elsewhere": visit(t, base, stranger)}
+	before := whole(t, coach)
+	routes := []route{
+		{"GET", "/sessions/1", "", away, 200, 200, none},
+		{"GET", "/sessions/1/sheet", "", away, 200, 200, none},
+		{"GET", "/sessions/1/plan.json", "", away, 200, 200, none},
+		{"GET", "/squad?squad=1", "", away, 200, 200, none},
+		{"GET", "/export/squad.csv?squad=1", "", away, 200, 200, none},
+		{"GET", "/export/tests.csv?squad=1", "", away, 200, 200, none},
+		{"GET", "/routines/1/routine.json", "", away, none, none, none},
+		{"GET", "/sessions/new?squad=1", "", away, no, 200, none},
+		{"GET", "/import", "", away, no, 200, 200},
+		{"GET", "/sport", "", away, no, 200, 200},
+		{"GET", "/drills/skips/edit", "", away, no, 200, 200},
+		{"POST", "/squad/1/players", "first=Nova", away, no, 0, none},
+		{"POST", "/squad/1/players", "id=17&first=Nova&edition=1", away, no, 0, none},
+		{"POST", "/squad/20/players", "id=17&first=Nova&edition=1", away, no, none, none},
+		{"POST", "/squad/1/players/17/remove", "", away, no, 0, none},
+		{"POST", "/squad/1/units", "name=Pair&players=17", away, no, 0, none},
+		{"POST", "/squad/1/rulings/17", "rules=jumps&from=2026-11-25", away, 0, no, none},
+		{"POST", "/ground/zone", "name=Shed&of=1&capacity=9&lanes=1", away, no, 0, none},
+		{"POST", "/ground/zone", "id=2&name=Shed&of=1&capacity=9&lanes=1&edition=1", away, no, 0, none},
+		{"POST", "/ground/venue/1/remove", "", away, no, 0, none},
+		{"POST", "/invite", "name=X&email=x@y.example&role=coach", away, no, 422, 0}, // it says that a coach invites
+		{"POST", "/routines/1/remove", "", away, no, none, none},
+	}
+	for _, change := range []string{"head", "timing", "spare", "day", "factor", "fixed", "players", "rulings", "mend", "keep", "undo", "redo", "publish", "withdraw", "routine", "remove",
+		"blocks", "blocks/lineout", "blocks/lineout/items", "blocks/lineout/items/remove", "blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order", "blocks/lineout/remove"} {
+		routes = append(routes, route{"POST", "/sessions/1/" + change, "revision=1", away, no, 0, none})
+	}
+	for _, r := range routes {
+		for who, want := range map[string]int{"nobody": r.nobody, "medical": r.medical, "assistant": r.assistant, "elsewhere": r.elsewhere} {
+			if want == 0 {
+				continue
+			}
+			v := visitors[who]
+			send := func() (int, string, string) { return v.get(r.path) }
+			if r.method == "POST" {
+				form, err := url.ParseQuery(r.form)
+				require.NoError(t, err)
+				send = func() (int, string, string) { return v.post(r.path, form) }
+			}
+			status, text, to := send()
+			if who == "elsewhere" && r.method == "POST" && status == http.StatusUnprocessableEntity {
+				status = none // its form did not hold: then nobody looks whose it is
+			}
+			assert.Equal(t, want, status, "%s: %s %s %s", who, r.method, r.path, r.form)
+			if want == away {
+				assert.Equal(t, "/sign-in", to, r.path)
+			}
+			if who == "elsewhere" {
+				assert.NotContains(t, text, "Brackwater", r.path)
+				assert.NotContains(t, text, "Penhallick", r.path)
+			}
+		}
+	}
+	assert.Equal(t, before, whole(t, coach), "nothing of the club was changed by any of it")
+	listed, _, err := p.Sessions(ctx, 2, 10)
+	require.NoError(t, err)
+	assert.Empty(t, listed)
+}
+
+// Each change of a board is one that undo takes back whole.
+func TestEachChangeOfABoardIsTakenBackWhole(t *testing.T) {
+	base, p := site(t, "changes")
+	coach := visit(t, base, demo.Email)
+	board := func() *planner.Board {
+		b, err := p.Board(ctx, 1, 1)
+		require.NoError(t, err)
+		return b
+	}
+	first := board().Document
+	for _, c := range []struct{ path, form, says string }{
+		{"head", "title=Brackwater+v+Hollinmere&place=Elsewhere&start_name=Kick-off&method=ramp&open=55", "name, place"},
+		{"timing", "start=2026-11-28T15:30&margin=10", "15:30"},
+		{"timing", "shift=-5&margin=10", "14:55"},
+		{"timing", "start=2026-11-28T15:00&margin=5", "margin 5:00"},
+		{"spare", "use=yes", "spare"},
+		{"day", "air=3&wind=8&day=wet", "day"},
+		{"factor", "factor=cold-raise&on=no", "switched off"},
+		{"fixed", "name=Photograph&who=*&from=60&to=55", "Photograph"},
+		{"players", "player=p9&late=12", "12"},
+		{"players", "player=p9&out=yes", "out"},
+		{"blocks", "drill=raise+skips&who=*&priority=could", "Skips"},
+		{"blocks/lineout", "name=Throws&aim=To+hit&who=&zone=&leader=", "Throws"},
+		{"blocks/lineout/items", "drill=kicks-at-posts", "Kicks"},
+		{"blocks/lineout/dose", "item=0&by=1", "Line-out throws"},
+		{"blocks/lineout/dose", "item=0&amount=6", "6 throws"},
+		{"blocks/lineout/priority", "priority=could", "could"},
+		{"blocks/lineout/remove", "", "Line-out"},
+	} {
+		form, err := url.ParseQuery(c.form)
+		require.NoError(t, err)
+		form.Set("revision", "0")
+		form.Set("revision", itoa(board().Revision))
+		status, text, _ := coach.post("/sessions/1/"+c.path, form)
+		if !assert.Contains(t, []int{http.StatusOK, http.StatusSeeOther}, status, "%s %s: %s", c.path, c.form, problemIn(text)) {
+			continue
+		}
+		changed := board()
+		assert.NotEqual(t, first, changed.Document, "%s %s", c.path, c.form)
+		assert.Contains(t, strings.ToLower(changed.Undo), strings.ToLower(c.says), "%s %s", c.path, c.form)
+		assert.NoError(t, changed.Document.Validate(), c.path)
+		status, _, _ = coach.post("/sessions/1/undo", url.Values{"revision": {itoa(changed.Revision)}})
+		assert.Contains(t, []int{http.StatusOK, http.StatusSeeOther}, status)
+		after := board()
+		assert.Equal(t, first, after.Document, "%s %s is taken back", c.path, c.form)
+		assert.Equal(t, changed.Undo, after.Redo)
+	}
+}
+
+func itoa(n uint32) string { return strconv.FormatUint(uint64(n), 10) }
+
+// problemIn is what a page says is wrong.
+func problemIn(page string) string {
+	if at := strings.Index(page, `class="problem"`); at >= 0 {
+		return page[at:min(len(page), at+200)]
+	}
+	return ""
+}
