@@ -1,0 +1,162 @@
+package web_test
+
+import (
+	"encoding/base64"
+	"fmt"
+	"net/http"
+	"net/url"
+	"regexp"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/demo"
+)
+
+// Whatever a club keeps can be made, changed and taken out, each in one press of
+// undo taken back whole.
+func TestWhatAClubKeepsIsTakenBackWhole(t *testing.T) {
+	base, _ := site(t, "things")
+	coach, physio := visit(t, base, demo.Email), visit(t, base, demo.MedicalEmail)
+	player := idOf(t, coach, "/squad?squad=1", `player=(\d+)"[^>]*>\s*Mara`)
+	now := func() string { return unmoved(whole(t, coach) + page(t, physio, "/squad?player="+player)) }
+	before := now()
+	list := base64.StdEncoding.EncodeToString([]byte("number;first name;last name\n61;Nova;Brisk\n62;Zilla;Brisk\n"))
+	tests := base64.StdEncoding.EncodeToString([]byte("player;test;unit;better;day;tries\nMara Tolland;Reach;cm;higher;2026-11-20;31,5\n"))
+	matches := base64.StdEncoding.EncodeToString([]byte("kind;title;day;start;place\nmatch;Brackwater v Hollinmere;2026-12-19;14:30;Tidegate\n"))
+	for _, c := range []struct {
+		name, path, form string
+		by               *visitor
+		shows            string // on which page
+		says             string
+	}{
+		{"a player", "/squad/1/players", "number=61&first=Nova&last=Brisk&foot=left&hand=both&build=stiff&notes=new", coach, "/squad?squad=1", "Nova"},
+		{"another number", "/squad/1/players", "id=" + player + "&edition=1&number=77&first=Mara&last=Tolland", coach, "/squad?squad=1", ">77<"},
+		{"who leaves", "/squad/1/players/" + player + "/remove", "", coach, "/export/squad.csv?squad=1", ""},
+		{"a unit", "/squad/1/units", "name=Wide+pair&players=" + player, coach, "/squad?squad=1", "Wide pair"},
+		{"a ruling", "/squad/1/rulings/" + player, "rules=jumps&rules=overhead&spare=knee&spare=hip&max_effort=60&max_minutes=15&from=2026-11-25&until=2026-12-10&review=2026-12-01&reason=a+strain", physio, "/squad?player=" + player, "a strain"},
+		{"a zone", "/ground/zone", "name=Shed&of=1&capacity=9&lanes=2&metres=20&surface=wood&covered=yes", coach, "/ground", "Shed"},
+		{"kit", "/ground/kit", "name=sled&pieces=8", coach, "/ground", "sled"},
+		{"staff", "/ground/staff", "name=Odile+Marr&role=Goalkeeping&leads=yes", coach, "/ground", "Odile Marr"},
+		{"a ground without its zones", "/ground/venue", "name=Eastfield&time_zone=Europe/London", coach, "/ground", "Eastfield"},
+		{"a drill of their own", "/drills/new", "name=Our+hops&aim=Quick+feet&kind=time&phases=raise&min=30&target=30&max=60&step=5&effort=50", coach, "/drills?q=our+hops", "Our hops"},
+		{"a drill that is out", "/drills/skips/remove", "", coach, "/drills?q=skips+with", ""},
+		{"a routine", "/sessions/1/routine", "name=Match+day&for=Home", coach, "/routines", "Match day"},
+		{"a list of players", "/import", "kind=squad&squad=1&take=yes&file64=" + url.QueryEscape(list), coach, "/squad?squad=1", "Zilla"},
+		{"tests", "/import", "kind=tests&squad=1&take=yes&file64=" + url.QueryEscape(tests), coach, "/export/tests.csv?squad=1", "Reach"},
+		{"fixtures", "/import", "kind=fixtures&take=yes&file64=" + url.QueryEscape(matches), coach, "/today", "Hollinmere"},
+	} {
+		form, err := url.ParseQuery(c.form)
+		require.NoError(t, err)
+		status, text, _ := c.by.post(c.path, form)
+		if !assert.Contains(t, []int{http.StatusOK, http.StatusSeeOther}, status, "%s: %s", c.name, problemIn(text)) {
+			continue
+		}
+		_, shown, _ := c.by.get(c.shows)
+		assert.Contains(t, shown, c.says, c.name)
+		assert.NotEqual(t, before, now(), "%s is kept", c.name)
+		status, _, _ = c.by.post("/take-back", url.Values{"back": {"/today"}})
+		assert.Equal(t, http.StatusSeeOther, status, c.name)
+		c.by.get("/today") // what was taken back is said once
+		assert.Equal(t, before, now(), "%s is taken back", c.name)
+	}
+}
+
+func page(t *testing.T, v *visitor, path string) string {
+	status, text, _ := v.get(path)
+	require.Equal(t, http.StatusOK, status, path)
+	return text
+}
+
+func idOf(t *testing.T, v *visitor, path, pattern string) string {
+	found := regexp.MustCompile(pattern).FindStringSubmatch(page(t, v, path))
+	require.NotNil(t, found, "%s on %s", pattern, path)
+	return found[1]
+}
+
+// unmoved is a page without what counts changes, and without what was said last.
+func unmoved(text string) string {
+	for _, pattern := range []string{`name="edition" value="\d+"`, `(?s)<form[^>]*action="/take-back".*?</form>`, `(?s)<[^>]*role="status".*?</[a-z]+>`} {
+		text = regexp.MustCompile(pattern).ReplaceAllString(text, "")
+	}
+	return strings.Join(strings.Fields(text), " ")
+}
+
+// What is shared shows each player their own, to whom the link was given, until
+// it is withdrawn; a session that is removed takes it along.
+func TestALinkShowsWhatWasPublished(t *testing.T) {
+	base, p := site(t, "links")
+	coach, nobody := visit(t, base, demo.Email), visit(t, base, "")
+	board, err := p.Board(ctx, 1, 1)
+	require.NoError(t, err)
+	ruled := board.Document.Players[3]
+	status, _, _ := visit(t, base, demo.MedicalEmail).post(fmt.Sprintf("/squad/1/rulings/%d", ruled.Roster), url.Values{"rules": {"jumps"}, "from": {"2026-11-25"}, "reason": {"a strain"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	coach.post("/sessions/1/rulings", url.Values{"revision": {itoa(board.Revision)}})
+	board, err = p.Board(ctx, 1, 1)
+	require.NoError(t, err)
+	require.Equal(t, ruled.ID, board.Document.Restrictions[0].Player)
+	status, _, _ = coach.post("/sessions/1/publish", url.Values{"revision": {itoa(board.Revision)}})
+	require.Contains(t, []int{http.StatusOK, http.StatusSeeOther}, status)
+	board, err = p.Board(ctx, 1, 1)
+	require.NoError(t, err)
+	link := "/r/" + board.Publication.Token
+	squad := page(t, nobody, link)
+	for _, player := range board.Document.Players {
+		assert.Contains(t, squad, player.First)
+		mine := page(t, nobody, link+"/"+player.ID)
+		assert.Contains(t, mine, player.First)
+		assert.Contains(t, mine, board.Document.Title)
+		assert.NotContains(t, mine, "/sessions/", "no way from there to the staff's pages")
+	}
+	assert.NotContains(t, squad+page(t, nobody, link+"/"+ruled.ID), "strain", "why is not for all to read")
+	assert.NotContains(t, squad, "no jumps", "nor what, by others")
+	for _, wrong := range []string{"/r/" + strings.Repeat("a", 43), "/r/x", link + "/p99", link + "/" + strings.Repeat("p", 300)} {
+		status, _, _ := nobody.get(wrong)
+		assert.Equal(t, http.StatusNotFound, status, wrong)
+	}
+	removed, _, _ := coach.post("/sessions/1/remove", nil)
+	require.Equal(t, http.StatusSeeOther, removed)
+	status, text, _ := nobody.get(link)
+	assert.Equal(t, http.StatusGone, status)
+	assert.NotContains(t, text, board.Document.Title)
+	coach.post("/sessions/1/restore", nil)
+	assert.Equal(t, squad, page(t, nobody, link), "the link is good again")
+	status, _, _ = coach.post("/sessions/1/withdraw", nil)
+	require.Contains(t, []int{http.StatusOK, http.StatusSeeOther}, status)
+	status, _, _ = nobody.get(link)
+	assert.Equal(t, http.StatusGone, status)
+}
+
+// Every page that a coach may open says what it is, and holds nothing of a
+// template that went wrong.
+func TestEveryPageIsWhole(t *testing.T) {
+	base, _ := site(t, "pages")
+	coach := visit(t, base, demo.Email)
+	for path, says := range map[string]string{
+		"/today": "Sessions to come", "/today?all=yes": "Sessions to come", "/sessions/new": "New session", "/drills": "drill", "/drills?q=zzzz": "drill", "/drills/skips/edit": "Skips",
+		"/squad": "first team", "/squad?squad=2": "Under 16", "/squad?player=new": "First name", "/ground": "Tidegate", "/ground?edit=kit&id=new": "Pieces", "/routines": "outine",
+		"/import": "Read a file in", "/sport": "Rugby union", "/sport?preset=netball": "Netball", "/sessions/1": "Brackwater v Fellmoor", "/sessions/1?block=lineout": "Line-out",
+		"/sessions/1?block=gone": "Brackwater v Fellmoor", "/sessions/1/sheet": "Brackwater v Fellmoor",
+	} {
+		text := page(t, coach, path)
+		assert.Contains(t, strings.ToLower(text), strings.ToLower(says), path)
+		assert.Contains(t, text, "</html>", path)
+		for _, broken := range []string{"ZgotmplZ", "&lt;nil&gt;", "%!", "<no value>", "0001-01-01"} {
+			assert.NotContains(t, text, broken, path)
+		}
+	}
+	for path, want := range map[string]int{"/nothing": 404, "/sessions/4711": 404, "/sessions/x": 404, "/sessions/18446744073709551616": 404, "/squad?squad=4711": 404, "/drills/zzz/edit": 404,
+		"/routines/9/routine.json": 404, "/healthz": 200, "/assets/x/y": 404} {
+		status, _, _ := coach.get(path)
+		assert.Equal(t, want, status, path)
+	}
+	_, text, _ := coach.get("/sessions/new?from=" + url.QueryEscape(`"><script>`))
+	assert.NotContains(t, text, "<script>\"")
+	for n := range 3 { // whose drawers are closed are filled when they are opened
+		assert.Contains(t, page(t, coach, fmt.Sprintf("/sessions/%d?drawer=add", n+1)), `name="drill"`)
+		assert.NotContains(t, page(t, coach, fmt.Sprintf("/sessions/%d", n+1)), `name="drill"`)
+	}
+}
