@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/core/runin"
+	"cuestart/core/runin/runintest"
 )
 
 type vector struct {
@@ -74,4 +75,24 @@ func TestFitDropsWhatALinkForbids(t *testing.T) {
 		assert.InDelta(t, 3*float64(blocks-1), r.Score, 1e-9)
 		assert.False(t, r.Blocks[0].Kept && r.Blocks[1].Kept)
 	}
+}
+
+// A crowded problem, left to itself, gets more drafts than one that is told its
+// steps: never a worse plan, the same each time, and no rule broken.
+func TestACrowdedProblemGetsMoreDrafts(t *testing.T) {
+	better := 0
+	for seed := range uint64(6) {
+		p := runintest.Problem(seed, runintest.Tight)
+		told, err := runin.Fit(context.Background(), p, runin.DefaultSteps(p))
+		require.NoError(t, err)
+		left := fit(t, p)
+		assert.GreaterOrEqual(t, left.Score, told.Score-1e-9, seed)
+		if left.Score > told.Score {
+			better++
+		}
+		if seed == 0 {
+			assert.Equal(t, left, fit(t, p))
+		}
+	}
+	assert.Positive(t, better, "or they are for nothing")
 }

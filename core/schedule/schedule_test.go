@@ -2,7 +2,6 @@ package schedule_test
 
 import (
 	"context"
-	"fmt"
 	"testing"
 	_ "time/tzdata"
 
@@ -15,20 +14,6 @@ import (
 	"cuestart/core/runin"
 	"cuestart/core/schedule"
 )
-
-func ExampleFit() {
-	jog := runin.Block{ID: "jog", Phase: "raise", Players: []string{"*"}, Weight: 9, Must: true, Levels: []runin.Level{{Seconds: 180, Value: 0.6}, {Seconds: 300, Value: 1}}}
-	hops := runin.Block{ID: "hops", Phase: "potentiate", Players: []string{"*"}, Weight: 3, Levels: []runin.Level{{Seconds: 120, Value: 1}}}
-	problem := &runin.Problem{Grid: 5, Phases: []string{"raise", "potentiate"},
-		Players: []runin.Player{{ID: "ada", Open: -900, Due: -480}}, Blocks: []runin.Block{jog, hops}}
-	r, _ := runin.Fit(context.Background(), problem, 0)
-	for _, b := range r.Blocks {
-		fmt.Println(b.ID, b.Start.ToGo(), b.End.ToGo(), b.Why)
-	}
-	// Output:
-	// jog 15:00 10:00 in full
-	// hops 10:00 8:00 in full
-}
 
 func TestDosingsRunFromMinimumToTarget(t *testing.T) {
 	hops := drill.Drill{Dose: drill.Dose{Kind: drill.Reps, Sets: 1, Sides: 1, RepSeconds: 10}, Range: drill.Range{Min: 2, Target: 6, Max: 9, Step: 2}}

@@ -1,0 +1,145 @@
+package schedule_test
+
+import (
+	"context"
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/schedule"
+)
+
+// evening is a training of three players: a jog for all, hops for two of them, a
+// talk before, and one who comes late.
+func evening() *plan.Document {
+	jog := drill.Drill{Code: "jog", Name: "Jog", Aim: "Pulse up", Phases: []drill.Phase{drill.Raise}, Effort: 0.5, Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 120, Target: 240, Max: 300, Step: 30}}
+	hops := drill.Drill{Code: "hops", Name: "Hops", Aim: "Springy feet", Phases: []drill.Phase{drill.Potentiate}, Effort: 0.9, Unit: "hops", ContactsPerUnit: 2,
+		Dose: drill.Dose{Kind: drill.Count, ActSeconds: 15}, Range: drill.Range{Min: 2, Target: 4, Max: 6, Step: 1}}
+	return &plan.Document{Format: plan.Format, Title: "Thursday", Kind: plan.Training, StartName: "Start", Start: clock.Start{Local: "2026-11-26T18:50", Zone: "Europe/London"},
+		Open: clock.BeforeStart(1200), Margin: 120, Method: plan.DefaultMethod, Place: "Tidegate",
+		Players: []plan.Player{{ID: "p1", Roster: 11, First: "Ada", Last: "Moss"}, {ID: "p2", Roster: 12, First: "Bo", Last: "Lind"}, {ID: "p3", First: "Cy", Late: 120}},
+		Units:   []plan.Unit{{ID: "u", Name: "Pair", Players: []string{"p1", "p2"}}},
+		Fixed:   []plan.Fixed{{ID: "talk", Name: "Talk", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(1100), To: clock.BeforeStart(1000)}, Active: true}},
+		Blocks: []plan.Block{
+			{ID: "jog", Name: "Jog", Phase: drill.Raise, Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true, Items: []plan.Item{{Drill: jog}}},
+			{ID: "hops", Name: "Hops", Phase: drill.Potentiate, Who: []string{"u"}, Priority: plan.Could, Items: []plan.Item{{Drill: hops}}},
+		},
+		Restrictions: []plan.Restriction{{Player: "p2", MaxMinutes: 20}}}
+}
+
+func fitted(t testing.TB, d *plan.Document) *schedule.Schedule {
+	s, err := schedule.Fit(context.Background(), d, 0)
+	require.NoError(t, err)
+	return s
+}
+
+func ExampleFit() {
+	d := evening()
+	s, _ := schedule.Fit(context.Background(), d, 0)
+	for _, b := range s.Blocks(d) {
+		fmt.Println(b.Name, b.Start.ToGo(), clock.Duration(b.Length()), b.Doses())
+	}
+	fmt.Println(s.Judge(d).Head)
+	// Output:
+	// Jog 8:40 4:20 [4:00]
+	// Hops 4:20 2:20 [4 hops]
+	// It holds.
+}
+
+func TestABlockIsReadWithItsSchedule(t *testing.T) {
+	d := evening()
+	s := fitted(t, d)
+	blocks := s.Blocks(d)
+	jog, hops := &blocks[0], &blocks[1]
+	assert.Equal(t, []string{"p1", "p2"}, hops.Members)
+	assert.True(t, hops.Has("p2"))
+	assert.False(t, hops.Has("p3"))
+	assert.Equal(t, 4, hops.Amount(0))
+	assert.LessOrEqual(t, jog.End, hops.Start, "the phases come in their order")
+	loads := schedule.Loads(blocks)
+	assert.Equal(t, jog.Load().Add(hops.Load()), loads["p1"])
+	assert.Equal(t, jog.Load(), loads["p3"])
+	assert.Equal(t, loads["p1"], schedule.Heaviest(blocks), "whoever does most")
+	assert.Equal(t, 8, loads["p1"].Contacts)
+
+	hops.Kept = false
+	assert.Equal(t, jog.Load(), schedule.Loads(blocks)["p1"], "what is left out loads nobody")
+	assert.Equal(t, 4, (&schedule.Block{Block: hops.Block}).Amount(0), "and stands at its target")
+}
+
+func TestAnEventSaysWhatItIs(t *testing.T) {
+	d := evening()
+	events := fitted(t, d).Events(d)
+	require.Len(t, events, 2)
+	byName := map[string]schedule.Event{}
+	for _, e := range events {
+		byName[e.Name] = e
+	}
+	talk, late := byName["Talk"], byName["Not there yet"]
+	assert.Equal(t, []any{clock.Offset(-1100), clock.Offset(-1000), true, ""}, []any{talk.Start, talk.End, talk.Active, talk.Late()})
+	assert.Equal(t, []any{"p3", clock.Offset(-1200), clock.Offset(-1080)}, []any{late.Late(), late.Start, late.End})
+}
+
+func TestADigestSaysWhatAListShows(t *testing.T) {
+	d := evening()
+	s := fitted(t, d)
+	is := s.Digest(d)
+	assert.Equal(t, []any{"Thursday", "Start", "Tidegate", schedule.DigestVersion, s.Start, s.Judge(d)}, []any{is.Title, is.StartName, is.Place, is.Version, is.Start, is.Verdict})
+	assert.Equal(t, 3, is.Heads())
+	assert.Equal(t, []uint64{11}, is.Roster, "the club's, whom nothing is ruled for")
+	people := is.People()
+	assert.Equal(t, d.Restrictions, people.Restrictions)
+	assert.Equal(t, d.Start, people.Start)
+	assert.Equal(t, []plan.Player{{ID: "p2", Roster: 12, First: "Bo", Last: "Lind"}, {ID: "p3", First: "Cy"}}, people.Players[:2], "who is ruled for, and whom the club does not know")
+	assert.EqualValues(t, 11, people.Players[2].Roster)
+	assert.Equal(t, []string{"Jog/jog", "Hops/hops"}, d.Content())
+}
+
+func TestACutSaysWhatChanges(t *testing.T) {
+	d := evening()
+	cuts, err := schedule.Cutdowns(context.Background(), d, 0)
+	require.NoError(t, err)
+	require.Greater(t, len(cuts), 1)
+	assert.Zero(t, cuts[0].Less)
+	assert.Empty(t, cuts[0].Says, "the plan as it is")
+	for n, c := range cuts[1:] {
+		assert.Greater(t, c.Less, cuts[n].Less)
+		assert.Equal(t, cuts[0].Minutes-c.Less, c.Minutes)
+		assert.LessOrEqual(t, c.Work, cuts[n].Work)
+	}
+	least := cuts[len(cuts)-1]
+	assert.NotEmpty(t, least.Says)
+	jog := fitted(t, d).Blocks(d)[0]
+	assert.Less(t, least.Work, int(jog.End-jog.Start)+140, "the could goes before the must is cut to its least")
+	d.Blocks[0].Items[0].Drill.Range.Step = 0
+	_, err = schedule.Cutdowns(context.Background(), d, 0)
+	var wrong plan.Problems
+	assert.ErrorAs(t, err, &wrong)
+}
+
+// A verdict begins with what matters: a plan that does not hold, then what it
+// does without.
+func TestAVerdictNamesWhatWasCut(t *testing.T) {
+	d := evening()
+	d.Fixed = nil
+	whole := fitted(t, d).Judge(d)
+	assert.True(t, whole.Holds)
+	assert.Empty(t, whole.Cuts)
+	d.Open = clock.BeforeStart(420)
+	short := fitted(t, d).Judge(d)
+	assert.True(t, short.Holds, short.Head)
+	require.NotEmpty(t, short.Cuts)
+	for _, c := range short.Cuts {
+		assert.NotEmpty(t, c.What)
+		assert.NotEmpty(t, c.Why)
+	}
+	d.Open = clock.BeforeStart(180)
+	none := fitted(t, d).Judge(d)
+	assert.False(t, none.Holds)
+	assert.NotEqual(t, whole.Head, none.Head)
+}
