@@ -1,6 +1,7 @@
 # make demo: the two commands that matter are this one and make test.
 .PHONY: demo build test unit bench assets assets-check generate lint screenshots
 
+GO = $(wildcard *.go) book cmd core demo docs e2e mariadb planner share standin store web
 MARIADB = mariadbd=mariadb-server-core mariadb-install-db=mariadb-server-core my_print_defaults=mariadb-client-core
 
 demo: build
@@ -16,7 +17,7 @@ test: lint
 	go test -count=1 ./...
 
 lint:
-	@test -z "$$(gofmt -l cmd core planner store mariadb web book demo e2e)" || { gofmt -l .; echo "run gofmt -w on these"; exit 1; }
+	@test -z "$$(gofmt -l $(GO))" || { gofmt -l $(GO); echo "run gofmt -w on these"; exit 1; }
 	go vet ./...
 
 # The quick ones, without browser and processes.

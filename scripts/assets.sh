@@ -1,7 +1,7 @@
 #!/bin/sh
-# Builds web/assets/dist from web/assets/src: styles by Tailwind, scripts by
-# esbuild, fonts from their packages. Needs Node and the packages of
-# package-lock.json (npm ci). The result is committed.
+# Builds web/assets/dist: styles by Tailwind from web/shell/app.css and the rooms'
+# templates, scripts by esbuild, fonts from their packages. Needs Node and the
+# packages of package-lock.json (npm ci). The result is committed.
 set -eu
 cd "$(dirname "$0")/.."
 out=web/assets/dist
