@@ -1,0 +1,232 @@
+package planner_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/clock"
+	"cuestart/core/club"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/demo"
+	"cuestart/planner"
+	"cuestart/store"
+)
+
+// Two servers on one database: what one changes of the drill book, the other
+// knows at the next look, and neither reads it twice for nothing.
+func TestTheBookIsKeptUntilItChanges(t *testing.T) {
+	one := open(t, "twoservers", true)
+	other := planner.New(db)
+	book := func(p *planner.Planner) *planner.Book {
+		b, err := p.Book(ctx, 1)
+		require.NoError(t, err)
+		return b
+	}
+	first := book(one)
+	assert.Same(t, first, book(one), "nothing changed")
+	assert.Equal(t, first.Drills, book(other).Drills)
+	ours := first.Drills[0].Clone()
+	ours.Code, ours.Name = first.Free("Our own"), "Our own"
+	require.NoError(t, one.SaveDrill(ctx, coach, club.Drill{Drill: ours}, 0))
+	for _, p := range []*planner.Planner{one, other} {
+		found, ok := book(p).Named("our OWN")
+		require.True(t, ok, "both know it")
+		assert.Equal(t, ours.Code, found.Code)
+	}
+	assert.NotEqual(t, ours.Code, book(one).Free("Our own"), "a code is given once")
+	_, err := other.TakeBack(ctx, coach)
+	require.NoError(t, err)
+	_, ok := book(one).Named("Our own")
+	assert.False(t, ok, "taken back on the other")
+	elsewhere, err := one.Book(ctx, 1)
+	require.NoError(t, err)
+	assert.Len(t, elsewhere.Drills, len(first.Drills))
+	_, err = one.Book(ctx, 99)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+
+	sport, err := one.Sport(ctx, 1)
+	require.NoError(t, err)
+	mine := *sport
+	mine.Start = "First whistle"
+	require.NoError(t, one.SaveSport(ctx, coach, mine, 0))
+	theirs, err := other.Sport(ctx, 1)
+	require.NoError(t, err)
+	assert.Equal(t, "First whistle", theirs.Start)
+	assert.NotEqual(t, "First whistle", sport.Start, "what was read before stays as it was")
+	own, err := other.OwnSport(ctx, 1)
+	require.NoError(t, err)
+	require.NotNil(t, own)
+	require.NoError(t, other.ResetSport(ctx, coach))
+	own, err = one.OwnSport(ctx, 1)
+	require.NoError(t, err)
+	assert.Nil(t, own)
+}
+
+// A list of sessions is read from digests, which follow every change of a plan,
+// every step back, and what medical staff rule.
+func TestAListFollowsThePlans(t *testing.T) {
+	p := open(t, "lists", true)
+	listed := func() planner.Listed {
+		all, more, err := p.Sessions(ctx, 1, 2)
+		require.NoError(t, err)
+		assert.Equal(t, 1, more)
+		require.Len(t, all, 2)
+		return all[0]
+	}
+	agree := func() {
+		b, one := board(t, p, 1), listed()
+		assert.Equal(t, []any{b.ID, b.Document.Title, b.Document.Place, len(b.Document.Players), b.Schedule.Judge(b.Document), b.Newer, b.Schedule.Start.Unix()},
+			[]any{one.ID, one.Title, one.Place, one.Players, one.Verdict, one.Newer, one.Start.Unix()})
+	}
+	agree()
+	assert.False(t, listed().Published)
+	require.NoError(t, does(p.Change(ctx, coach, 1, 1, func(d *plan.Document) (string, error) {
+		return d.SetHead(plan.HeadFields{Title: "Another name", Place: "Elsewhere", StartName: d.StartName, Method: d.Method, Open: clock.BeforeStart(20 * 60)})
+	})))
+	assert.Equal(t, "Another name", listed().Title)
+	assert.NotEmpty(t, listed().Verdict.Cuts, "twenty minutes are too few for all of it")
+	agree()
+	require.NoError(t, does(p.Undo(ctx, coach, 1, 2)))
+	assert.Equal(t, "Brackwater v Fellmoor", listed().Title)
+	agree()
+	require.NoError(t, does(p.Redo(ctx, coach, 1, 3)))
+	assert.Equal(t, "Another name", listed().Title)
+	require.NoError(t, does(p.Publish(ctx, coach, 1, 4)))
+	assert.True(t, listed().Published)
+
+	physio := store.Account{ID: 2, ClubID: 1, Role: store.Medical}
+	player := board(t, p, 1).Document.Players[0]
+	_, err := p.Save(ctx, physio, "ruled", planner.Change{Owner: player.Roster, Is: club.Restriction{NoJumps: true, From: "2026-11-25"}})
+	require.NoError(t, err)
+	assert.Equal(t, []string{player.ShortName() + ": no jumps"}, listed().Newer)
+	agree()
+	require.NoError(t, does(p.TakeRulings(ctx, coach, 1, 4)))
+	assert.Empty(t, listed().Newer)
+	agree()
+	require.NoError(t, p.Remove(ctx, coach, 1))
+	all, _, err := p.Sessions(ctx, 1, 10)
+	require.NoError(t, err)
+	assert.Len(t, all, 2)
+}
+
+// A player who is called otherwise in the squad's list by now is the same player.
+func TestARulingFindsThePlayerWhateverTheName(t *testing.T) {
+	p := open(t, "renamed", true)
+	squad, err := p.Squad(ctx, 1, 0)
+	require.NoError(t, err)
+	in := board(t, p, 1).Document.Players[0]
+	k := squad.Player(in.Roster)
+	require.NotNil(t, k)
+	k.Is.Last = "Married-Otherwise"
+	_, err = p.Save(ctx, coach, "renamed", planner.Change{ID: k.ID, Is: k.Is})
+	require.NoError(t, err)
+	physio := store.Account{ID: 2, ClubID: 1, Role: store.Medical}
+	_, err = p.Save(ctx, physio, "ruled", planner.Change{Owner: k.ID, Is: club.Restriction{Spare: []string{"knee"}, From: "2026-11-25"}})
+	require.NoError(t, err)
+	assert.Equal(t, []string{in.ShortName() + ": spare the knee"}, board(t, p, 1).Newer)
+	added, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Match, Title: "The next", Start: clock.Start{Local: "2026-12-19T15:00", Zone: "Europe/London"}, From: planner.FromLast})
+	require.NoError(t, err)
+	next := board(t, p, added.ID).Document
+	i := 0
+	for next.Players[i].Roster != k.ID {
+		i++ // or the test ends here
+	}
+	assert.Contains(t, next.Restrictions, plan.Restriction{Player: next.Players[i].ID, Spare: []string{"knee"}})
+}
+
+func TestStaffComeInByInvitation(t *testing.T) {
+	p := open(t, "invited", true)
+	empty, err := p.Empty(ctx)
+	require.NoError(t, err)
+	assert.False(t, empty)
+	_, err = p.Found(ctx, planner.Founding{Club: "Second", Sport: "x", Squad: "y", Grade: "club", Name: "A", Email: "a@b.example", PasswordHash: "hash"})
+	assert.ErrorIs(t, err, planner.ErrTaken)
+	for _, role := range []planner.Role{planner.Assistant, planner.Medical} {
+		_, err = p.Invite(ctx, planner.Account{ID: 1, ClubID: 1, Role: role}, "X", "x@y.example", planner.Coach)
+		assert.ErrorIs(t, err, planner.ErrForbidden, role)
+	}
+	token, err := p.Invite(ctx, coach, "Ulla Renn", "ulla@brackwater.example", planner.Assistant)
+	require.NoError(t, err)
+	invited, err := p.Invited(ctx, token)
+	require.NoError(t, err)
+	assert.Equal(t, []any{"Brackwater", "Ulla Renn", planner.Assistant}, []any{invited.ClubName, invited.Name, invited.Role})
+	_, err = p.Invited(ctx, token+"x")
+	assert.ErrorIs(t, err, planner.ErrNotFound)
+	joined, err := p.Join(ctx, token, "hash")
+	require.NoError(t, err)
+	again, err := p.Account(ctx, joined.ID)
+	require.NoError(t, err)
+	assert.Equal(t, "Ulla Renn", again.Name)
+	all, err := p.Accounts(ctx, 1)
+	require.NoError(t, err)
+	assert.Len(t, all, 3)
+	taken, err := p.Invite(ctx, coach, "Somebody", demo.Email, planner.Coach)
+	require.NoError(t, err)
+	_, err = p.Join(ctx, taken, "hash")
+	assert.ErrorIs(t, err, planner.ErrTaken, "the e-mail has an account")
+	late, err := p.Invite(ctx, coach, "Late", "late@brackwater.example", planner.Coach)
+	require.NoError(t, err)
+	p.Now = func() time.Time { return now.Add(7*24*time.Hour + time.Second) }
+	_, err = p.Join(ctx, late, "hash")
+	assert.ErrorIs(t, err, planner.ErrNotFound, "a week, and no longer")
+}
+
+func TestAFixtureWaitsForItsRunIn(t *testing.T) {
+	p := open(t, "fixtures", true)
+	fixture := func(title, local string) planner.Change {
+		return planner.Change{Is: club.Fixture{UID: title, For: plan.Match, Title: title, Start: clock.Start{Local: local, Zone: "Europe/London"}}}
+	}
+	ids, err := p.Save(ctx, coach, "three", fixture("Far", "2027-01-09T15:00"), fixture("Near", "2026-12-12T15:00"), fixture("Gone", "2026-10-03T15:00"), fixture("Brackwater v Fellmoor", "2026-11-28T15:00"))
+	require.NoError(t, err)
+	waiting := func() (titles []string) {
+		sessions, _, err := p.Sessions(ctx, 1, 10)
+		require.NoError(t, err)
+		list, err := p.ToCome(ctx, 1, sessions)
+		require.NoError(t, err)
+		for _, f := range list {
+			titles = append(titles, f.Is.Title)
+		}
+		return titles
+	}
+	assert.Equal(t, []string{"Near", "Far"}, waiting(), "the nearest first, none that was or that has its run-in")
+	require.NoError(t, p.Planned(ctx, coach, ids[1]))
+	require.NoError(t, p.Planned(ctx, coach, ids[1]), "gone already is no failure")
+	assert.Equal(t, []string{"Far"}, waiting())
+	_, err = p.Fixture(ctx, 1, ids[1])
+	assert.ErrorIs(t, err, planner.ErrNotFound)
+	_, err = p.Fixture(ctx, 2, ids[0])
+	assert.ErrorIs(t, err, planner.ErrNotFound, "another club's")
+}
+
+func TestAFurtherSquadHasItsOwnName(t *testing.T) {
+	p := open(t, "squads", true)
+	var wrong plan.Problems
+	for _, bad := range []struct {
+		name  string
+		grade drill.Grade
+	}{{"", drill.Club}, {"Thirds", "world"}, {"a\nb", drill.Club}} {
+		_, err := p.AddSquad(ctx, coach, bad.name, bad.grade)
+		assert.ErrorAs(t, err, &wrong, "%q", bad.name)
+	}
+	_, err := p.AddSquad(ctx, coach, "Under 16", drill.Junior)
+	assert.ErrorIs(t, err, planner.ErrTaken)
+	id, err := p.AddSquad(ctx, coach, "Thirds", drill.Club)
+	require.NoError(t, err)
+	squad, err := p.Squad(ctx, 1, id)
+	require.NoError(t, err)
+	assert.Empty(t, squad.Players)
+	_, err = p.Squad(ctx, 2, id)
+	assert.ErrorIs(t, err, planner.ErrNotFound)
+	_, err = p.Save(ctx, coach, "two at once", planner.Change{Owner: id, Is: club.Player{Number: 5, First: "Nova"}}, planner.Change{Owner: id, Is: club.Player{Number: 5, First: "Zilla"}})
+	assert.ErrorIs(t, err, planner.ErrTaken)
+	_, err = p.Save(ctx, coach, "nothing", planner.Change{})
+	assert.Error(t, err, "a change that names no thing is a bug, not a panic")
+	_, err = p.Save(ctx, coach, "nowhere", planner.Change{Owner: 4711, Is: club.Player{First: "Nova"}})
+	assert.ErrorIs(t, err, planner.ErrNotFound)
+	_, err = p.Save(ctx, coach, "ruled", planner.Change{Owner: 1, Is: club.Restriction{NoJumps: true, From: "2026-11-25"}})
+	assert.ErrorIs(t, err, planner.ErrForbidden)
+}
