@@ -46,9 +46,25 @@ func Cutdowns(ctx context.Context, p *Problem, steps int) ([]Cut, error) {
 		if !r.Feasible {
 			break
 		}
-		cuts = append(cuts, Cut{less, r, changes(cuts[len(cuts)-1].Result, r)})
+		cuts = append(cuts, Cut{Less: less, Result: r})
+	}
+	carryBack(cuts)
+	for n := 1; n < len(cuts); n++ {
+		cuts[n].Changes = changes(cuts[n-1].Result, cuts[n].Result)
 	}
 	return cuts, nil
+}
+
+// carryBack gives a cut the plan of the next one, for still less time, where that
+// turned out better: it holds there too. The full plan stays as it is.
+func carryBack(cuts []Cut) {
+	for n := len(cuts) - 1; n > 1; n-- {
+		if next, at := cuts[n].Result, cuts[n-1].Result; next.Score > at.Score+eps {
+			found := *next
+			found.Bound = max(at.Bound, next.Score)
+			cuts[n-1].Result = &found
+		}
+	}
 }
 
 // cutSteps lists how much each cut takes away.
