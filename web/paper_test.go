@@ -1,0 +1,150 @@
+package web_test
+
+import (
+	"fmt"
+	"html"
+	"net/http"
+	"net/url"
+	"regexp"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/clock"
+	"cuestart/core/plan"
+	"cuestart/demo"
+	"cuestart/planner"
+)
+
+// words is what a page says, without its tags.
+func words(page string) string {
+	page = regexp.MustCompile(`(?s)<(script|style).*?</(script|style)>`).ReplaceAllString(page, " ")
+	return strings.Join(strings.Fields(html.UnescapeString(regexp.MustCompile(`<[^>]+>`).ReplaceAllString(page, " "))), " ")
+}
+
+// The board, the sheet and every player's phone say the same of each block: when,
+// where, how much.
+func TestBoardPaperAndPhoneSayTheSame(t *testing.T) {
+	base, p := site(t, "paper")
+	coach, nobody := visit(t, base, demo.Email), visit(t, base, "")
+	for id := uint64(1); id <= 3; id++ {
+		b, err := p.Board(ctx, 1, id)
+		require.NoError(t, err)
+		coach.post(fmt.Sprintf("/sessions/%d/publish", id), url.Values{"revision": {itoa(b.Revision)}})
+		b, err = p.Board(ctx, 1, id)
+		require.NoError(t, err)
+		onPaper := words(page(t, coach, fmt.Sprintf("/sessions/%d/sheet", id)))
+		phones := map[string]string{}
+		for _, player := range b.Document.Players {
+			phones[player.ID] = words(page(t, nobody, "/r/"+b.Publication.Token+"/"+player.ID))
+		}
+		for _, block := range b.Blocks {
+			onBoard := words(page(t, coach, fmt.Sprintf("/sessions/%d?block=%s", id, block.ID)))
+			if !block.Kept {
+				assert.Contains(t, onBoard, block.Name, "what is left out is said too")
+				continue
+			}
+			starts := clock.Clock(b.Schedule.Start, block.Start)
+			for where, text := range map[string]string{"board": onBoard, "paper": onPaper} {
+				assert.Contains(t, text, block.Name, where)
+				assert.Contains(t, text, block.Start.ToGo(), "%s: %s", where, block.Name)
+				for _, dose := range block.Doses() {
+					assert.Contains(t, text, dose, "%s: %s", where, block.Name)
+				}
+			}
+			for _, player := range b.Document.Players {
+				mine := phones[player.ID]
+				if !block.Has(player.ID) {
+					continue
+				}
+				assert.Contains(t, mine, block.Name, player.ID)
+				assert.Contains(t, mine, starts, "%s: %s", player.ID, block.Name)
+			}
+		}
+		for _, cut := range mustCut(t, p, b) {
+			for _, says := range cut {
+				assert.Contains(t, onPaper, says)
+			}
+		}
+	}
+}
+
+func mustCut(t *testing.T, p *planner.Planner, b *planner.Board) (says [][]string) {
+	cuts, err := p.Cutdowns(ctx, b)
+	require.NoError(t, err)
+	for _, c := range cuts {
+		says = append(says, c.Says)
+	}
+	return says
+}
+
+// Two coaches press at once: one of them is first, the other is told so and
+// sees what there is now; nothing is half done.
+func TestTwoCoachesPressAtOnce(t *testing.T) {
+	base, p := site(t, "atonce")
+	one, two := visit(t, base, demo.Email), visit(t, base, "assistant@brackwater.example")
+	for n := range 5 {
+		b, err := p.Board(ctx, 1, 1)
+		require.NoError(t, err)
+		var all sync.WaitGroup
+		statuses, pages := make([]int, 2), make([]string, 2)
+		for i, v := range []*visitor{one, two} {
+			all.Go(func() {
+				statuses[i], pages[i], _ = v.post("/sessions/1/blocks/lineout/dose", url.Values{"revision": {itoa(b.Revision)}, "item": {"0"}, "by": {[]string{"1", "-1"}[n%2]}})
+			})
+		}
+		all.Wait()
+		lost := 0
+		for i, status := range statuses {
+			if status == http.StatusConflict {
+				lost++
+				assert.Contains(t, words(pages[i]), "Somebody else changed this plan")
+			}
+		}
+		after, err := p.Board(ctx, 1, 1)
+		require.NoError(t, err)
+		assert.Equal(t, 1, lost, "%v", statuses)
+		assert.Equal(t, b.Revision+1, after.Revision)
+	}
+}
+
+// A start is yet to come, on the venue's clock, also in the hour that a clock
+// change skips or repeats.
+func TestANewSessionIsSaidOnTheVenuesClock(t *testing.T) {
+	base, p := site(t, "newsession")
+	coach := visit(t, base, demo.Email)
+	add := func(form string) (int, string, string) {
+		values, err := url.ParseQuery("kind=training&squad=1&venue=1&from=last&title=Practice&" + form)
+		require.NoError(t, err)
+		return coach.post("/sessions", values)
+	}
+	for form, says := range map[string]string{
+		"start=2026-11-25T10:00":       "has passed",
+		"start=2027-03-28T01:30":       "does not exist",
+		"start=2027-10-31T01:30":       "comes twice",
+		"start=soon":                   "date and time",
+		"start=2026-12-01T19:00&from=": "",
+	} {
+		status, text, to := add(form)
+		if says == "" {
+			assert.Equal(t, http.StatusSeeOther, status)
+			assert.Contains(t, to, "/sessions/")
+			continue
+		}
+		assert.Equal(t, http.StatusUnprocessableEntity, status, form)
+		assert.Contains(t, words(text), says, form)
+	}
+	status, _, to := add("start=2027-10-31T01:30&occurrence=second")
+	require.Equal(t, http.StatusSeeOther, status)
+	var id uint64
+	_, err := fmt.Sscanf(to, "/sessions/%d", &id)
+	require.NoError(t, err)
+	b, err := p.Board(ctx, 1, id)
+	require.NoError(t, err)
+	assert.Equal(t, "2027-10-31T01:30:00Z", b.Schedule.Start.UTC().Format(time.RFC3339), "the second time the clock shows it")
+	assert.Equal(t, plan.Training, b.Document.Kind)
+}
