@@ -39,7 +39,9 @@ assets-check: assets
 generate:
 	CGO_ENABLED=0 go run github.com/sqlc-dev/sqlc/cmd/sqlc@v1.31.1 generate
 
-# The pictures in docs/screenshots, from the demo club.
+# The pictures that are in docs/screenshots, anew, from the demo club.
 screenshots:
 	@sh scripts/need.sh $(MARIADB) chromium=chromium pdftoppm=poppler-utils
-	go test -count=1 ./e2e -shots $(CURDIR)/docs/screenshots
+	@mkdir -p var/shots
+	go test -count=1 ./e2e -shots $(CURDIR)/var/shots
+	@for picture in docs/screenshots/*.png; do cp var/shots/$${picture##*/} $$picture; done

@@ -52,11 +52,11 @@ var (
 		{Name: "who", Label: "Position or unit", List: "who"}, {Name: "first", Label: "If first", Number: true}, {Name: "later", Label: "If later", Number: true}}}
 	fixed = columns{Key: "fixed", Legend: "What a match day holds", Hint: "In minutes to go.", Columns: []column{
 		{Name: "name", Label: "What"}, {Name: "who", Label: "Who", List: "who"}, {Name: "from", Label: "From", Number: true}, {Name: "to", Label: "To", Number: true}}}
-	craft = columns{Key: "craft", Legend: "Routines of positions", Hint: "Drills by their names in the drill book, several with ;. Own time lies outside the order.", Columns: craftColumns}
+	craft = columns{Key: "craft", Legend: "Routines of positions", Hint: "Drills by their names in the drill book; several drills or units with ; between. Own time lies outside the order.", Columns: craftColumns}
 	team  = columns{Key: "team", Legend: "All together, last", Columns: craftColumns, One: true}
 )
 
-var craftColumns = []column{{Name: "name", Label: "Routine"}, {Name: "for", Label: "For, several with ;"}, {Name: "drills", Label: "Drills", Wide: true, List: "drills"},
+var craftColumns = []column{{Name: "name", Label: "Routine"}, {Name: "for", Label: "For"}, {Name: "drills", Label: "Drills", Wide: true, List: "drills"},
 	{Name: "priority", Label: "Priority", Choices: priorities}, {Name: "stations", Label: "At once", Number: true}, {Name: "phase", Label: "Phase", Choices: phases},
 	{Name: "place", Label: "Place"}}
 
