@@ -144,3 +144,20 @@ func last[T club.Thing](t *testing.T, s *store.Store) club.Thing {
 	}
 	return list[len(list)-1].Is
 }
+
+// A step back in the schema, where there is one, leaves a schema that the same
+// step forward fits again.
+func TestAStepBackFitsForward(t *testing.T) {
+	ctx := context.Background()
+	s, raw := older(t, "stepback", 5)
+	for _, version := range []int64{4, 3, 2} {
+		require.NoError(t, s.MigrateTo(ctx, version))
+	}
+	var name string
+	require.NoError(t, raw.QueryRow("SELECT column_name FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = 'team_session' AND column_name = 'edition'").Scan(&name))
+	require.NoError(t, s.Migrate(ctx))
+	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	assert.Error(t, s.MigrateTo(ctx, 2), "from here there is no way back without losing something")
+	_, err := s.Session(ctx, 1, 1)
+	assert.NoError(t, err, "and trying it lost nothing")
+}

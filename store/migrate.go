@@ -22,7 +22,8 @@ func (s *Store) Migrate(ctx context.Context) error {
 	return s.MigrateTo(ctx, math.MaxInt64)
 }
 
-// MigrateTo brings the schema up to a version.
+// MigrateTo brings the schema to a version, up or down. There is no way down past
+// what would lose something.
 func (s *Store) MigrateTo(ctx context.Context, version int64) error {
 	files, err := fs.Sub(migrations, "migrations")
 	if err != nil {
@@ -33,7 +34,13 @@ func (s *Store) MigrateTo(ctx context.Context, version int64) error {
 	if err != nil {
 		return err
 	}
-	if _, err := provider.UpTo(ctx, version); err != nil {
+	present, err := provider.GetDBVersion(ctx)
+	if err == nil && present > version {
+		_, err = provider.DownTo(ctx, version)
+	} else if err == nil {
+		_, err = provider.UpTo(ctx, version)
+	}
+	if err != nil {
 		return fmt.Errorf("the schema cannot be brought up to date: %w", err)
 	}
 	return nil

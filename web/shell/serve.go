@@ -119,11 +119,15 @@ func (s *Shell) readForm(c *gin.Context) {
 	if strings.HasPrefix(c.ContentType(), "multipart/") {
 		err = c.Request.ParseMultipartForm(mostBytes)
 	}
-	if err != nil {
+	var much *http.MaxBytesError
+	switch {
+	case errors.As(err, &much):
 		s.plainly(c, http.StatusRequestEntityTooLarge, "That is too much at once", "The form could not be read. Go back, shorten what you entered and send it again.")
-		return
+	case err != nil:
+		s.plainly(c, http.StatusBadRequest, "That cannot be read", "The address or the form is broken. Go back and try it again from the page.")
+	default:
+		c.Next()
 	}
-	c.Next()
 }
 
 // recover turns a panic into a plain page and a line in the log.
