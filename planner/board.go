@@ -4,6 +4,8 @@ import (
 	"context"
 	"reflect"
 
+	"golang.org/x/sync/errgroup"
+
 	"cuestart/core/check"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
@@ -22,8 +24,9 @@ type Board struct {
 	Findings    []check.Finding
 	Newer       []string // what medical staff ruled, or lifted, since the plan was made
 
-	book  *Book
-	sport string
+	book    *Book
+	sport   string
+	reading check.Input // what the checks went by
 }
 
 // Drills are those of the club's book that the board's squad may do.
@@ -59,35 +62,28 @@ func (p *Planner) refit(ctx context.Context, session *store.Session) (err error)
 	return p.store.Refitted(ctx, session)
 }
 
-// board is a session with what is checked and looked up beside it.
+// board is a session with what is checked and looked up beside it. What does not
+// wait for one another is looked up at once.
 func (p *Planner) board(ctx context.Context, clubID uint64, session *store.Session) (*Board, error) {
-	b := &Board{Session: session, Blocks: session.Schedule.Blocks(session.Document), Strands: warmth.Strands(today.Apply(session.Document), session.Schedule)}
-	var err error
-	if b.Publication, err = p.store.Published(ctx, session.ID); err != nil {
-		return nil, err
-	}
-	known, err := p.playbook(ctx, clubID)
-	if err != nil {
+	b := &Board{Session: session}
+	var known playbook
+	var all ruled
+	var earlier [][]string
+	look, within := errgroup.WithContext(ctx)
+	look.Go(func() (err error) { b.Publication, err = p.store.Published(within, session.ID); return err })
+	look.Go(func() (err error) { known, err = p.playbook(within, clubID); return err })
+	look.Go(func() (err error) { all, err = p.ruled(within, clubID); return err })
+	look.Go(func() (err error) { earlier, err = p.store.Earlier(within, session.ID, check.ReadsEarlier); return err })
+	b.Blocks = session.Schedule.Blocks(session.Document)
+	b.Strands = warmth.Strands(today.Apply(session.Document), session.Schedule)
+	if err := look.Wait(); err != nil {
 		return nil, err
 	}
 	b.book, b.sport = known.book, known.sport.Key
-	all, err := p.ruled(ctx, clubID)
-	if err != nil {
-		return nil, err
-	}
 	_, b.Newer = all.of(session.Document)
-	in, err := p.reading(ctx, clubID, b)
-	if err != nil {
-		return nil, err
-	}
-	b.Findings = check.Check(in)
+	b.reading = check.Input{Document: b.Document, Schedule: b.Schedule, Book: b.book.Drills, Strands: b.Strands, Earlier: earlier, Steps: atOnce}
+	b.Findings = check.Check(b.reading)
 	return b, nil
-}
-
-// reading is what the checks go by.
-func (p *Planner) reading(ctx context.Context, clubID uint64, b *Board) (check.Input, error) {
-	earlier, err := p.store.Earlier(ctx, b.ID, check.ReadsEarlier)
-	return check.Input{Document: b.Document, Schedule: b.Schedule, Book: b.book.Drills, Earlier: earlier, Steps: atOnce}, err
 }
 
 // Cutdowns are the plans for 5, 10, 15 … minutes less, down to the least that
@@ -147,11 +143,7 @@ func (p *Planner) Mend(ctx context.Context, by Account, id uint64, revision uint
 	if err != nil {
 		return nil, err
 	}
-	in, err := p.reading(ctx, by.ClubID, board)
-	if err != nil {
-		return nil, err
-	}
-	next, said, err := check.Mend(ctx, in, rule, where)
+	next, said, err := check.Mend(ctx, board.reading, rule, where)
 	if err != nil {
 		return nil, err
 	}

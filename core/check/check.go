@@ -72,16 +72,20 @@ const ReadsEarlier = sameTooOften
 type Input struct {
 	Document *plan.Document
 	Schedule *schedule.Schedule
-	Book     []drill.Drill // to take drills from for mends; may be empty
-	Earlier  [][]string    // the [plan.Document.Content] of plans of the same kind that ran before, the latest first
-	Steps    int           // of each fit of a mend, as in runin.Fit; 0: by the size of the problem
+	Book     []drill.Drill   // to take drills from for mends; may be empty
+	Strands  []warmth.Strand // of the document on its day; nil: they are worked out
+	Earlier  [][]string      // the [plan.Document.Content] of plans of the same kind that ran before, the latest first
+	Steps    int             // of each fit of a mend, as in runin.Fit; 0: by the size of the problem
 }
 
 // Check looks through a fitted plan: the gravest findings first, within a
 // severity in the order of Rules.
 func Check(in Input) []Finding {
 	r := &reading{Input: in, day: today.Apply(in.Document)}
-	r.blocks, r.strands = in.Schedule.Blocks(r.day), warmth.Strands(r.day, in.Schedule)
+	r.blocks, r.strands = in.Schedule.Blocks(r.day), in.Strands
+	if r.strands == nil {
+		r.strands = warmth.Strands(r.day, in.Schedule)
+	}
 	r.carried = schedule.Loads(r.blocks)
 	for i := range Rules {
 		r.rule = &Rules[i]
