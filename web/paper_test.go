@@ -148,3 +148,27 @@ func TestANewSessionIsSaidOnTheVenuesClock(t *testing.T) {
 	assert.Equal(t, "2027-10-31T01:30:00Z", b.Schedule.Start.UTC().Format(time.RFC3339), "the second time the clock shows it")
 	assert.Equal(t, plan.Training, b.Document.Kind)
 }
+
+// Fifty sessions to come are enough for a page; the rest is one press away.
+func TestALongListIsCutWithAWayOn(t *testing.T) {
+	base, p := site(t, "longlist")
+	coach := visit(t, base, demo.Email)
+	assert.NotContains(t, page(t, coach, "/today"), "all=yes", "three are all there are")
+	first := now.AddDate(0, 0, 20)
+	for n := range 49 {
+		at := first.AddDate(0, 0, n).Format("2006-01-02") + "T19:00"
+		status, text, _ := coach.post("/sessions", url.Values{"kind": {"training"}, "squad": {"1"}, "venue": {"1"}, "from": {"last"}, "title": {fmt.Sprintf("Practice %d.", n)}, "start": {at}})
+		require.Equal(t, http.StatusSeeOther, status, problemIn(text))
+	}
+	short, long := page(t, coach, "/today"), page(t, coach, "/today?all=yes")
+	assert.Contains(t, words(short), "And 2 later")
+	assert.Equal(t, []int{50, 52}, []int{strings.Count(short, "<h2 class=\"text-3xl"), strings.Count(long, "<h2 class=\"text-3xl")})
+	assert.NotContains(t, short, "Practice 48.")
+	assert.Contains(t, long, "Practice 48.")
+	listed, more, err := p.Sessions(ctx, 1, 52)
+	require.NoError(t, err)
+	assert.Zero(t, more)
+	for n := 1; n < len(listed); n++ {
+		assert.False(t, listed[n].Start.Before(listed[n-1].Start), "the nearest first")
+	}
+}
