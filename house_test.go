@@ -12,6 +12,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"regexp"
 	"slices"
 	"strings"
 	"testing"
@@ -163,4 +164,35 @@ func sources(t *testing.T, ending string) (names []string) {
 	}))
 	require.NotEmpty(t, names)
 	return names
+}
+
+// hooks are classes that styles do not know, for scripts and tests alone.
+var hooks = []string{"drawer"}
+
+// Every class of a template is one that the built stylesheet has: a folder that
+// the build does not look into shows nowhere else but on the screen.
+func TestEveryClassIsInTheStyles(t *testing.T) {
+	styles, err := os.ReadFile("web/assets/dist/app.css")
+	require.NoError(t, err)
+	known := strings.ReplaceAll(string(styles), `\`, "")
+	templates, err := filepath.Glob("web/*/*.html")
+	require.NoError(t, err)
+	block := regexp.MustCompile(`\{\{-?\s*(if|else|end|with|range)\b[^}]*\}\}`)
+	action := regexp.MustCompile(`\{\{[^}]*\}\}`)
+	looked := 0
+	for _, file := range templates {
+		text, err := os.ReadFile(file)
+		require.NoError(t, err)
+		plain := action.ReplaceAllString(block.ReplaceAllString(string(text), " "), "…")
+		for _, list := range regexp.MustCompile(`class="([^"]*)"`).FindAllStringSubmatch(plain, -1) {
+			for _, class := range strings.Fields(list[1]) {
+				if strings.Contains(class, "…") || slices.Contains(hooks, class) {
+					continue // the rest of its name is data, or it is no style
+				}
+				looked++
+				assert.Contains(t, known, "."+class, "%s", file)
+			}
+		}
+	}
+	assert.Greater(t, looked, 500)
 }
