@@ -115,8 +115,7 @@ func decode(text []byte, into any) error {
 	return nil
 }
 
-// NewBlock is a block of drills of the book; its aim is that of its first
-// drill. It panics on a code that the book does not have.
+// NewBlock is a block of drills of the book, its aim theirs. It panics on a code that the book does not have.
 func NewBlock(id, name string, phase drill.Phase, priority plan.Priority, codes ...string) plan.Block {
 	b := plan.Block{ID: id, Name: name, Phase: phase, Priority: priority}
 	for _, code := range codes {
@@ -126,6 +125,6 @@ func NewBlock(id, name string, phase drill.Phase, priority plan.Priority, codes 
 		}
 		b.Items = append(b.Items, plan.Item{Drill: known})
 	}
-	b.Aim = b.Items[0].Drill.Aim
+	b.Aim = b.Aims()
 	return b
 }

@@ -105,7 +105,7 @@ func clubs() error {
 			b.Players = append(b.Players, plan.Player{ID: fmt.Sprintf("p%d", i+1), First: "P", Last: fmt.Sprint(i), Position: rugby.Positions[(i+n)%len(rugby.Positions)], Late: map[bool]int{true: 600}[i == n%23]})
 		}
 		for i, z := range rugby.Zones {
-			b.Zones = append(b.Zones, plan.Zone{ID: fmt.Sprintf("z%d", i+1), Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: z.Metres})
+			b.Zones = append(b.Zones, plan.Zone{ID: fmt.Sprintf("z%d", i+1), Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: float64(z.Metres)})
 		}
 		began := time.Now()
 		if _, err := compose.Compose(context.Background(), b); err != nil {

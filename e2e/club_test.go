@@ -47,7 +47,7 @@ func TestASessionInAMinute(t *testing.T) {
 	fmt.Sscanf(eval[string](b, `location.pathname`), "/sessions/%d", &id)
 	made, err := p.Board(context.Background(), 1, id)
 	require.NoError(t, err)
-	assert.Zero(t, check.Stops(made.Findings))
+	assert.Zero(t, check.Count(made.Findings).Stops)
 	assert.Len(t, made.Document.Players, 30)
 	assert.Len(t, made.Document.Restrictions, 0, "the demo's ruling ends before that day")
 	for _, block := range made.Document.Blocks {

@@ -11,6 +11,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
+	"cuestart/core/verdict"
 	"cuestart/core/warmth"
 	"cuestart/store"
 )
@@ -33,6 +34,9 @@ type Board struct {
 func (b *Board) Drills() []drill.Drill {
 	return drill.Query{Sport: b.sport, Grade: b.Document.Grade}.Find(b.book.Drills)
 }
+
+// Verdict is whether the board's plan can be run as it is.
+func (b *Board) Verdict() verdict.Verdict { return verdict.Of(b.Document, b.Schedule, b.Findings) }
 
 // Board opens a session of the club, or fails with ErrNotFound.
 func (p *Planner) Board(ctx context.Context, clubID, id uint64) (*Board, error) {
@@ -121,6 +125,7 @@ func (p *Planner) Change(ctx context.Context, by Account, id uint64, revision ui
 	if err != nil {
 		return nil, err
 	}
+	next.Follow(session.Document)
 	if reflect.DeepEqual(next, session.Document) {
 		return p.board(ctx, by.ClubID, session)
 	}

@@ -79,7 +79,7 @@ func TestAListFollowsThePlans(t *testing.T) {
 	}
 	agree := func() {
 		b, one := board(t, p, 1), listed()
-		assert.Equal(t, []any{b.ID, b.Document.Title, b.Document.Place, len(b.Document.Players), b.Schedule.Judge(b.Document), b.Newer, b.Schedule.Start.Unix()},
+		assert.Equal(t, []any{b.ID, b.Document.Title, b.Document.Place, len(b.Document.Players), b.Verdict(), b.Newer, b.Schedule.Start.Unix()},
 			[]any{one.ID, one.Title, one.Place, one.Players, one.Verdict, one.Newer, one.Start.Unix()})
 	}
 	agree()

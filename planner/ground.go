@@ -60,7 +60,7 @@ func (p *Planner) UsualZones(ctx context.Context, by Account, venue uint64) erro
 	}
 	var changes []Change
 	for _, z := range plays.Zones {
-		changes = append(changes, Change{Owner: venue, Is: club.Zone{Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: z.Metres, Surface: z.Surface}})
+		changes = append(changes, Change{Owner: venue, Is: club.Zone{Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: float64(z.Metres), Surface: z.Surface}})
 	}
 	_, err = p.Save(ctx, by, "usual zones", changes...)
 	return err

@@ -75,7 +75,7 @@ func TestAFindingIsMendedOrKept(t *testing.T) {
 	require.Contains(t, rules(), "queue")
 	require.NoError(t, does(p.Mend(ctx, coach, 1, 1, "queue", "high")))
 	assert.NotContains(t, rules(), "queue")
-	assert.Equal(t, "Use more lanes or stations", board(t, p, 1).Undo)
+	assert.Equal(t, "High balls at all lanes", board(t, p, 1).Undo)
 	require.NoError(t, does(p.Undo(ctx, coach, 1, 2)))
 	assert.Contains(t, rules(), "queue")
 	assert.ErrorIs(t, does(p.Mend(ctx, coach, 1, 1, "queue", "high")), store.ErrStale)
@@ -125,7 +125,7 @@ func TestANewSessionIsComposedOrLikeTheLastOfItsKind(t *testing.T) {
 	require.NoError(t, err)
 	b = board(t, p, added.ID)
 	assert.True(t, b.Schedule.Result.Feasible)
-	assert.Zero(t, check.Stops(b.Findings))
+	assert.Zero(t, check.Count(b.Findings).Stops)
 	assert.Len(t, b.Document.Players, 30)
 	assert.Equal(t, "Tidegate", b.Document.Place)
 	for _, block := range b.Document.Blocks {
@@ -160,7 +160,7 @@ func TestANewClubPlansWithoutNames(t *testing.T) {
 	b := board(t, first, added.ID)
 	assert.Len(t, b.Document.Players, 12)
 	assert.Equal(t, "First centre pass", b.Document.StartName)
-	assert.Zero(t, check.Stops(b.Findings))
+	assert.Zero(t, check.Count(b.Findings).Stops)
 	for field, spoil := range map[string]func(*planner.NewSession){
 		"kind":    func(n *planner.NewSession) { n.Kind = "" },
 		"title":   func(n *planner.NewSession) { n.Title = "" },
@@ -192,7 +192,7 @@ func TestALaterRulingReachesThePlan(t *testing.T) {
 	b := board(t, p, 1)
 	assert.Empty(t, b.Newer)
 	assert.Equal(t, []plan.Restriction{{Player: "p15", NoOverhead: true}}, b.Document.Restrictions)
-	assert.Zero(t, check.Stops(b.Findings))
+	assert.Zero(t, check.Count(b.Findings).Stops)
 	var says []string
 	for _, v := range today.Versions(b.Document) {
 		says = append(says, v.Words(b.Document.Block(v.Block).Items[v.Item].Drill))
@@ -226,7 +226,7 @@ func TestARulingGoesBeforeThePlan(t *testing.T) {
 		require.NoError(t, err)
 		b := board(t, p, added.ID)
 		assert.Len(t, b.Document.Restrictions, n, day)
-		assert.Zero(t, check.Stops(b.Findings))
+		assert.Zero(t, check.Count(b.Findings).Stops)
 		text, err := json.Marshal(b.Document)
 		require.NoError(t, err)
 		assert.NotContains(t, string(text), "secret", "the coach sees the effect, not the reason")

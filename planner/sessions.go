@@ -4,7 +4,7 @@ import (
 	"context"
 	"time"
 
-	"cuestart/core/schedule"
+	"cuestart/core/verdict"
 )
 
 // stillListed is how long after its start a session stays on the list.
@@ -16,7 +16,7 @@ type Listed struct {
 	Squad, Title, Place, StartName string
 	Players                        int
 	Start                          time.Time // on the venue's clock
-	Verdict                        schedule.Verdict
+	Verdict                        verdict.Verdict
 	Published                      bool
 	Newer                          []string // what medical staff ruled, or lifted, since the plan was made
 }
@@ -47,7 +47,7 @@ func (p *Planner) Sessions(ctx context.Context, clubID uint64, most int) (listed
 }
 
 // digest makes the digest of a session by the present engine, and keeps it.
-func (p *Planner) digest(ctx context.Context, clubID, id uint64) (*schedule.Digest, error) {
+func (p *Planner) digest(ctx context.Context, clubID, id uint64) (*verdict.Digest, error) {
 	session, err := p.store.Session(ctx, clubID, id)
 	if err != nil {
 		return nil, err
@@ -55,7 +55,7 @@ func (p *Planner) digest(ctx context.Context, clubID, id uint64) (*schedule.Dige
 	if err := p.refit(ctx, session); err != nil {
 		return nil, err
 	}
-	return session.Schedule.Digest(session.Document), nil
+	return verdict.DigestOf(session.Document, session.Schedule), nil
 }
 
 // Remove takes a session off every list, and what its links show with it. It

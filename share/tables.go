@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -194,6 +195,7 @@ var drillColumns = []column[club.Drill]{
 	decimal("seconds between sets", func(d *club.Drill) *float64 { return &d.Dose.RestSeconds }),
 	decimal("metres", func(d *club.Drill) *float64 { return &d.Dose.Metres }),
 	decimal("metres a second", func(d *club.Drill) *float64 { return &d.Dose.Speed }),
+	{"efforts", nil, setEfforts, getEfforts},
 	decimal("seconds to turn", func(d *club.Drill) *float64 { return &d.Dose.TurnSeconds }),
 	decimal("seconds between waves", func(d *club.Drill) *float64 { return &d.Dose.IntervalSeconds }),
 	word("waves", func(d *club.Drill) *drill.Flow { return &d.Dose.Flow }, drill.Continuous, drill.Regroup),
@@ -246,6 +248,30 @@ func getLadder(d *club.Drill) string {
 	var list []string
 	for _, r := range d.Rungs {
 		list = append(list, r.String())
+	}
+	return strings.Join(list, "; ")
+}
+
+// setEfforts reads the efforts of single trips in per cent: "70; 90; 100".
+func setEfforts(d *club.Drill, cell string) error {
+	d.Dose.Efforts = nil
+	for _, one := range strings.Split(cell, ";") {
+		if one = strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(one), "%")); one == "" {
+			continue
+		}
+		percent, err := strconv.ParseFloat(one, 64)
+		if err != nil || !(percent >= 10 && percent <= 100) {
+			return fmt.Errorf("%q is no effort: write per cent of each trip, such as 70; 90; 100", one)
+		}
+		d.Dose.Efforts = append(d.Dose.Efforts, percent/100)
+	}
+	return nil
+}
+
+func getEfforts(d *club.Drill) string {
+	var list []string
+	for _, e := range d.Dose.Efforts {
+		list = append(list, strconv.FormatFloat(math.Round(1000*e)/10, 'g', -1, 64))
 	}
 	return strings.Join(list, "; ")
 }

@@ -11,6 +11,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 	"cuestart/core/schedule"
+	"cuestart/core/verdict"
 	"cuestart/store/db"
 )
 
@@ -88,7 +89,7 @@ func addEdition(ctx context.Context, q *db.Queries, session uint64, number uint3
 
 // digested is a plan's digest with its content, which is seldom read.
 type digested struct {
-	*schedule.Digest
+	*verdict.Digest
 	Content []string `json:"content"`
 }
 
@@ -97,7 +98,7 @@ func digestOf(d *plan.Document, s *schedule.Schedule) (digest sql.NullString, er
 	if s == nil {
 		return digest, nil
 	}
-	text, err := json.Marshal(digested{s.Digest(d), d.Content()})
+	text, err := json.Marshal(digested{verdict.DigestOf(d, s), d.Content()})
 	return sql.NullString{String: string(text), Valid: true}, err
 }
 
@@ -121,7 +122,7 @@ type Listed struct {
 	ID        uint64
 	SquadName string
 	Published bool
-	Digest    *schedule.Digest // nil where it is yet to be made by the present engine
+	Digest    *verdict.Digest // nil where it is yet to be made by the present engine
 }
 
 // Sessions lists the sessions of a club that start at or after from, the nearest
@@ -146,15 +147,15 @@ func (s *Store) Sessions(ctx context.Context, clubID uint64, from time.Time, mos
 }
 
 // digest reads a digest of the present engine; an older one is none.
-func digest(text sql.NullString) (*schedule.Digest, error) {
+func digest(text sql.NullString) (*verdict.Digest, error) {
 	if !text.Valid {
 		return nil, nil
 	}
-	is := new(schedule.Digest)
+	is := new(verdict.Digest)
 	if err := json.Unmarshal([]byte(text.String), is); err != nil {
 		return nil, fmt.Errorf("a stored digest cannot be read: %w", err)
 	}
-	if is.Version != schedule.DigestVersion {
+	if is.Version != verdict.DigestVersion {
 		return nil, nil
 	}
 	return is, nil

@@ -214,7 +214,7 @@ func TestEachChangeOfABoardIsTakenBackWhole(t *testing.T) {
 		{"head", "title=Brackwater+v+Hollinmere&place=Elsewhere&start_name=Kick-off&method=ramp&open=55", "name, place"},
 		{"timing", "start=2026-11-28T15:30&margin=10", "15:30"},
 		{"timing", "shift=-5&margin=10", "14:55"},
-		{"timing", "start=2026-11-28T15:00&margin=5", "margin 5:00"},
+		{"timing", "start=2026-11-28T15:00&margin=5", "done 5 min before"},
 		{"spare", "use=yes", "spare"},
 		{"day", "air=3&wind=8&day=wet", "day"},
 		{"factor", "factor=cold-raise&on=no", "switched off"},

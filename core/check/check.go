@@ -1,15 +1,16 @@
 // Package check looks through a fitted plan as an experienced coach would and
 // says what is wrong, where, why, and what would mend it.
 //
-// Every check is a row of [Rules]. A [Finding] names the rule and the place; a
-// mend is a change of the plan that makes it go away without raising a new
-// stop, which [Mend] makes sure of by fitting and checking the changed plan.
+// Every check is a row of [Rules]. Most look at what each player really does, at
+// that player's own list; those of requests look at what was asked for, before
+// it was fitted. A [Finding] names the rule and the place; a mend is a change of
+// the plan that makes it go away without taking anything from anybody else,
+// which [Mend] makes sure of by fitting and checking the changed plan.
 package check
 
 import (
 	"context"
 	"errors"
-	"iter"
 	"slices"
 
 	"cuestart/core/drill"
@@ -49,6 +50,7 @@ type Finding struct {
 	Reason   string   `json:"kept,omitempty"` // why the coach keeps it as it is; "": it stands
 
 	mends []change
+	all   bool // it is said once for several places
 }
 
 // Excusable tells whether a coach may keep the finding as it is, with a reason.
@@ -81,155 +83,113 @@ type Input struct {
 // Check looks through a fitted plan: the gravest findings first, within a
 // severity in the order of Rules.
 func Check(in Input) []Finding {
-	r := &reading{Input: in, day: today.Apply(in.Document)}
-	r.blocks, r.strands = in.Schedule.Blocks(r.day), in.Strands
-	if r.strands == nil {
-		r.strands = warmth.Strands(r.day, in.Schedule)
-	}
-	r.carried = schedule.Loads(r.blocks)
+	r := read(in)
 	for i := range Rules {
 		r.rule = &Rules[i]
+		from := len(r.findings)
 		r.rule.find(r)
+		r.once(from)
 	}
 	rank := map[Severity]int{Stop: 0, Warn: 1, Note: 2}
 	slices.SortStableFunc(r.findings, func(a, b Finding) int { return rank[a.Severity] - rank[b.Severity] })
 	return r.findings
 }
 
-// Stops counts the findings that are stops and not kept.
-func Stops(findings []Finding) (n int) {
-	for _, f := range findings {
-		if f.Severity == Stop && f.Reason == "" {
-			n++
+// read makes a plan ready for the rules.
+func read(in Input) *reading {
+	r := &reading{Input: in, day: today.Apply(in.Document), carried: map[string]drill.Load{}}
+	r.blocks = in.Schedule.Blocks(r.day)
+	strands := in.Strands
+	if strands == nil {
+		strands = warmth.Strands(r.day, in.Schedule)
+	}
+	r.strands = warmth.Personal(r.day, in.Schedule, strands)
+	for k := range r.strands {
+		load := r.strands[k].Load()
+		for _, p := range r.strands[k].Players {
+			r.carried[p] = load
 		}
 	}
-	return n
+	return r
+}
+
+// Tally is how many findings stand: those that a coach keeps are not counted.
+type Tally struct{ Stops, Warns, Notes int }
+
+// Count counts findings.
+func Count(findings []Finding) (t Tally) {
+	for _, f := range findings {
+		switch {
+		case f.Reason != "":
+		case f.Severity == Stop:
+			t.Stops++
+		case f.Severity == Warn:
+			t.Warns++
+		default:
+			t.Notes++
+		}
+	}
+	return t
 }
 
 // ErrNoMend is returned where no single change makes the finding go away.
-var ErrNoMend = errors.New("no single change mends this without spoiling something else")
+var ErrNoMend = errors.New("no single change mends this without spoiling something else: change it by hand")
 
 // Mend returns a changed copy of the document in which the finding of that
-// rule at that place is gone and no new stop has come, with what was done in a
-// few words; or ErrNoMend.
+// rule at that place is gone, with what was done in a few words. It raises no
+// stop and takes no block away that is not its own to take; of changes that do, one
+// that raises no warning is preferred. It fails with ErrNoMend where there is none.
 func Mend(ctx context.Context, in Input, rule, where string) (*plan.Document, string, error) {
 	before := Check(in)
 	i := slices.IndexFunc(before, func(f Finding) bool { return f.Rule == rule && f.Where == where })
 	if i < 0 {
 		return nil, "", ErrNoMend
 	}
+	var second *plan.Document
 	for _, apply := range before[i].mends {
 		next := in.Document.Clone()
-		if !apply(next) {
+		if !apply(next) || next.Validate() != nil {
 			continue
 		}
+		next.Follow(in.Document)
 		fitted, err := schedule.Fit(ctx, next, in.Steps)
-		if err != nil || in.Schedule.Result.Feasible && !fitted.Result.Feasible {
+		if err != nil || in.Schedule.Result.Feasible && !fitted.Result.Feasible || loses(in, next, fitted) {
 			continue
 		}
 		after := Check(Input{Document: next, Schedule: fitted, Book: in.Book, Earlier: in.Earlier, Steps: in.Steps})
-		if !newStop(before, after) && !slices.ContainsFunc(after, func(f Finding) bool { return f.Rule == rule && f.Where == where }) {
-			return next, before[i].Mend, nil
+		if before[i].remains(after) || raises(Stop, before, after) {
+			continue
+		}
+		if !raises(Warn, before, after) {
+			return next, in.Document.Difference(next), nil
+		}
+		if second == nil {
+			second = next
 		}
 	}
-	return nil, "", ErrNoMend
+	if second == nil {
+		return nil, "", ErrNoMend
+	}
+	return second, in.Document.Difference(second), nil
 }
 
-func newStop(before, after []Finding) bool {
+// remains tells whether the finding is still there.
+func (f Finding) remains(after []Finding) bool {
+	return slices.ContainsFunc(after, func(g Finding) bool { return g.Rule == f.Rule && (g.Where == f.Where || f.all) })
+}
+
+// raises tells whether there is a finding of that severity that was not there.
+func raises(severity Severity, before, after []Finding) bool {
 	return slices.ContainsFunc(after, func(f Finding) bool {
-		return f.Severity == Stop && !slices.ContainsFunc(before, func(g Finding) bool { return g.Rule == f.Rule && g.Where == f.Where })
+		return f.Severity == severity && !slices.ContainsFunc(before, func(g Finding) bool { return g.Rule == f.Rule && (g.Where == f.Where || f.all) })
 	})
 }
 
-// reading is a plan made ready for the rules.
-type reading struct {
-	Input
-	day      *plan.Document   // with today's factors worked in
-	blocks   []schedule.Block // of day
-	strands  []warmth.Strand
-	carried  map[string]drill.Load // what the plan leaves in each player
-	rule     *Rule
-	findings []Finding
-}
-
-// add reports a finding of the present rule. A second one at the same place
-// is taken as one with the first.
-func (r *reading) add(where, what string, players []string, mend string, changes ...change) {
-	for i := range r.findings {
-		if f := &r.findings[i]; f.Rule == r.rule.ID && f.Where == where {
-			for _, p := range players {
-				if !slices.Contains(f.Players, p) {
-					f.Players = append(f.Players, p)
-				}
-			}
-			return
-		}
-	}
-	f := Finding{Rule: r.rule.ID, Severity: r.rule.Severity, What: what, Where: where, Players: slices.Clone(players), Why: r.rule.Why, mends: changes}
-	if len(changes) > 0 {
-		f.Mend = mend
-	}
-	for _, e := range r.Document.Exceptions {
-		if e.Rule == f.Rule && e.Where == where && f.Excusable() {
-			f.Reason = e.Reason
-		}
-	}
-	r.findings = append(r.findings, f)
-}
-
-// kept are the blocks that the schedule keeps.
-func (r *reading) kept() iter.Seq[*schedule.Block] {
-	return func(yield func(*schedule.Block) bool) {
-		for i := range r.blocks {
-			if r.blocks[i].Kept && !yield(&r.blocks[i]) {
-				return
-			}
-		}
-	}
-}
-
-// drills are the drills of the kept blocks, by block and index.
-func (r *reading) drills() iter.Seq2[*schedule.Block, int] {
-	return func(yield func(*schedule.Block, int) bool) {
-		for b := range r.kept() {
-			for n := range b.Items {
-				if !yield(b, n) {
-					return
-				}
-			}
-		}
-	}
-}
-
-// work are the stretches of drill work of each strand, by strand and index.
-func (r *reading) work() iter.Seq2[*warmth.Strand, int] {
-	return func(yield func(*warmth.Strand, int) bool) {
-		for k := range r.strands {
-			for n := range r.strands[k].Stretches {
-				if r.strands[k].Stretches[n].Drill != nil && !yield(&r.strands[k], n) {
-					return
-				}
-			}
-		}
-	}
-}
-
-// names writes players for a sentence: "Mara T.", "Mara T. and 3 more".
-func (r *reading) names(ids []string) string {
-	if len(ids) == len(r.Document.Players) {
-		return "everybody"
-	}
-	p := r.Document.Player(ids[0])
-	if p == nil {
-		return "a player"
-	}
-	switch len(ids) {
-	case 1:
-		return p.ShortName()
-	case 2:
-		if q := r.Document.Player(ids[1]); q != nil {
-			return p.ShortName() + " and " + q.ShortName()
-		}
-	}
-	return p.ShortName() + " and " + plural(len(ids)-1, "more", "more")
+// loses tells whether a block that is kept now, and that the changed plan still
+// asks for, is left out there.
+func loses(in Input, next *plan.Document, fitted *schedule.Schedule) bool {
+	now := in.Schedule.Blocks(in.Document)
+	return slices.ContainsFunc(fitted.Blocks(next), func(b schedule.Block) bool {
+		return !b.Kept && slices.ContainsFunc(now, func(was schedule.Block) bool { return was.ID == b.ID && was.Kept })
+	})
 }

@@ -31,7 +31,7 @@ func timed(code string, phase drill.Phase, effort float64, seconds int, more fun
 var book = []drill.Drill{
 	timed("jog", drill.Raise, 0.5, 300, func(d *drill.Drill) { d.Regions, d.Planes = []string{"knee"}, []string{"front"} }),
 	timed("sway", drill.Mobilise, 0.4, 120, func(d *drill.Drill) { d.Regions, d.Planes = []string{"hip", "neck"}, []string{"side", "turn"} }),
-	timed("strides", drill.Potentiate, 0.8, 60, nil),
+	timed("strides", drill.Potentiate, 0.8, 60, func(d *drill.Drill) { d.Qualities = []string{"sprint"} }),
 	timed("sprint", drill.Potentiate, 0.95, 45, nil),
 	timed("game", drill.Sport, 0.75, 180, nil),
 }
@@ -92,6 +92,34 @@ var spoiled = map[string]func(d *plan.Document){
 		d.Grade = drill.Junior
 		d.Blocks[3].Items = append(d.Blocks[3].Items, plan.Item{Drill: timed("tackle", drill.Sport, 0.8, 20, func(d *drill.Drill) { d.Collision = true })})
 	},
+	"pin": func(d *plan.Document) {
+		d.Blocks[0].Pin, d.Blocks[1].Pin = &clock.Moment{Before: 1500}, &clock.Moment{Before: 1400}
+	},
+	"leader-busy": func(d *plan.Document) {
+		d.Leaders = append(d.Leaders, plan.Leader{ID: "ada", Name: "Ada"})
+		for i := range 3 {
+			d.Blocks[i].Leader = "ada"
+		}
+		d.Leaders[0].Free = []plan.Span{{From: clock.BeforeStart(2700), To: clock.BeforeStart(2600)}}
+	},
+	"place-busy": func(d *plan.Document) {
+		d.Zones[0].Free = []plan.Span{{From: clock.BeforeStart(2700), To: clock.BeforeStart(1200)}}
+		d.Zones = append(d.Zones, plan.Zone{ID: "yard", Name: "Yard", Capacity: 10, Lanes: 4})
+		d.Blocks[3].Pin = &clock.Moment{Before: 600}
+	},
+	"partner-busy": func(d *plan.Document) {
+		d.Fixed = []plan.Fixed{{ID: "physio", Name: "Physio", Who: []string{"p2"}, Span: plan.Span{From: clock.BeforeStart(2700), To: clock.BeforeStart(360)}}}
+		b := block("pair", drill.Sport, throws(40, nil))
+		b.Who, b.Excusable, b.Priority = []string{"p1", "p2"}, false, plan.Could
+		d.Blocks = append(d.Blocks, b)
+	},
+	"impossible": func(d *plan.Document) { d.Open = clock.BeforeStart(720) },
+	"too-far": func(d *plan.Document) {
+		d.Zones[0].Metres = 15.5
+		d.Blocks[2].Items[0].Drill.Dose = drill.Dose{Kind: drill.Travel, Metres: 40, Speed: 6, TurnSeconds: 5, Flow: drill.Continuous}
+		d.Blocks[2].Items[0].Drill.Range = drill.Range{Min: 2, Target: 3, Max: 4, Step: 1}
+	},
+	"above-level": func(d *plan.Document) { d.Blocks[3].Items[0].Drill.Least = drill.Elite },
 	"wet-jumps":   func(d *plan.Document) { d.Today.Wet = true; d.Blocks[2].Items[0].Drill.ContactsPerUnit = 2 },
 	"zone-full":   func(d *plan.Document) { d.Blocks[3].Zone, d.Blocks[3].Priority = "hall", plan.Could },
 	"static-last": func(d *plan.Document) { d.Blocks[3] = block("play", drill.Sport, book[4], hold(10)) },
@@ -172,7 +200,8 @@ var spoiled = map[string]func(d *plan.Document){
 	},
 	"no-leader": func(d *plan.Document) { d.Blocks[3].Leader = "" },
 	"acts": func(d *plan.Document) {
-		d.Blocks[3].Items = append(d.Blocks[3].Items, plan.Item{Drill: throws(2, nil)})
+		d.Blocks[3].Items = append(d.Blocks[3].Items, plan.Item{Drill: throws(30, nil)}, plan.Item{Drill: throws(15, func(d *drill.Drill) { d.Code = "more" })})
+		d.Open = clock.BeforeStart(3600)
 	},
 	"plane": func(d *plan.Document) { d.Blocks[1].Items[0].Drill.Planes = []string{"side"} },
 	"joint": func(d *plan.Document) {

@@ -26,7 +26,7 @@ func ExampleCheck() {
 	}
 	// Output:
 	// note no-aim play
-	// Take the aim of its first drill → why
+	// play: why → why
 }
 
 // Each rule has a name of its own, says why, and no stop that medical staff ruled
@@ -41,7 +41,7 @@ func TestEveryRuleIsOneRow(t *testing.T) {
 	}
 	assert.False(t, check.Excusable("restriction"))
 	assert.True(t, check.Excusable("no-aim"))
-	assert.Equal(t, 1, check.Stops([]check.Finding{{Severity: check.Note}, {Severity: check.Stop}}))
+	assert.Equal(t, 1, check.Count([]check.Finding{{Severity: check.Note}, {Severity: check.Stop}}).Stops)
 }
 
 // What a coach keeps with a reason stays a finding, and says the reason.

@@ -1,6 +1,7 @@
 package check
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
@@ -94,15 +95,115 @@ func whole(how func(*plan.Document)) change {
 	}
 }
 
-// from finds the first drill of the book that fits.
+// from finds the first drill of the book that fits and that there is kit for.
 func (r *reading) from(fits func(drill.Drill) bool) *drill.Drill {
 	for _, d := range r.Book {
-		if len(d.Sports) == 0 && d.Suits(r.Document.Grade) && fits(d) {
+		if len(d.Sports) == 0 && d.Suits(r.Document.Grade) && r.equipped(d) && fits(d) {
 			found := d.For(r.Document.Grade)
 			return &found
 		}
 	}
 	return nil
+}
+
+// fromFew is the same for a plan in which there is only one to do it.
+func (r *reading) fromFew(fits func(drill.Drill) bool) *drill.Drill {
+	return r.from(func(d drill.Drill) bool { return fits(d) && d.Dose.Kind == drill.Travel })
+}
+
+// equipped tells whether the club has kit for a drill: all that was counted is
+// enough for everybody.
+func (r *reading) equipped(d drill.Drill) bool {
+	for _, kit := range append(slices.Clone(d.Kit), d.LaneKit...) {
+		if drill.Counted(kit) && r.Document.Kit[kit] < len(r.Document.Players) {
+			return false
+		}
+	}
+	return true
+}
+
+// instead puts in place of each fitting drill of a block its easier version or its
+// swap, where that does not fit and there is kit for it.
+func (r *reading) instead(block string, fits func(drill.Drill) bool) change {
+	return func(d *plan.Document) bool {
+		b := d.Block(block)
+		if b == nil {
+			return false
+		}
+		done := false
+		for i := range b.Items {
+			if !fits(b.Items[i].Drill) {
+				continue
+			}
+			other := r.version(&b.Items[i], fits)
+			if other == nil {
+				return false
+			}
+			b.Items[i] = plan.Item{Drill: other.For(d.Grade), Explain: b.Items[i].Explain}
+			done = true
+		}
+		return done
+	}
+}
+
+// version is an easier version of an item's drill, or its swap, that does not fit.
+func (r *reading) version(item *plan.Item, fits func(drill.Drill) bool) *drill.Drill {
+	for _, one := range []*drill.Drill{item.Easier, item.Swap, r.known(item.Drill.Easier), r.known(item.Drill.Swap)} {
+		if one != nil && one.Code != item.Drill.Code && !fits(*one) && r.equipped(*one) && one.Suits(r.Document.Grade) {
+			return one
+		}
+	}
+	return nil
+}
+
+func (r *reading) known(code string) *drill.Drill {
+	if i := slices.IndexFunc(r.Book, func(d drill.Drill) bool { return d.Code == code && code != "" }); i >= 0 {
+		return &r.Book[i]
+	}
+	return nil
+}
+
+// hardestDown turns down to their least the n hardest drills of the plan that fit.
+func hardestDown(fits func(drill.Drill) bool, n int) change {
+	return func(d *plan.Document) bool {
+		list := hardest(d, fits)
+		for _, k := range list[:min(n, len(list))] {
+			least(k)
+		}
+		return len(list) > 0
+	}
+}
+
+// takeHardest takes the hardest drill out that fits.
+func takeHardest(fits func(drill.Drill) bool) change {
+	return func(d *plan.Document) bool {
+		list := hardest(d, fits)
+		if len(list) == 0 {
+			return false
+		}
+		for _, b := range d.Blocks {
+			if slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Drill.Code == list[0].Code }) {
+				return takeOut(b.ID, list[0].Code)(d)
+			}
+		}
+		return false
+	}
+}
+
+// hardest lists the drills of a plan that fit and can be turned down, by effort and
+// by how much of it there is.
+func hardest(d *plan.Document, fits func(drill.Drill) bool) (list []*drill.Drill) {
+	for i := range d.Blocks {
+		for n := range d.Blocks[i].Items {
+			if k := &d.Blocks[i].Items[n].Drill; fits(*k) && k.Range.Target > k.Range.Min {
+				list = append(list, k)
+			}
+		}
+	}
+	slices.SortStableFunc(list, func(a, b *drill.Drill) int {
+		return cmp.Or(cmp.Compare(b.Effort, a.Effort), cmp.Compare(b.ContactsPerUnit*float64(b.Range.Target), a.ContactsPerUnit*float64(a.Range.Target)))
+	})
+	return list
 }
 
 // extra adds a block of one drill for players, last in a phase. It is a must,
@@ -185,9 +286,17 @@ func lastPhase(d *plan.Document) drill.Phase {
 	return phases[len(phases)-1]
 }
 
-func plural(n int, one, many string) string {
-	if n == 1 {
-		return "1 " + one
+// dropLeast takes out the block of a fitting drill that is least willingly kept.
+func dropLeast(fits func(drill.Drill) bool) change {
+	return func(d *plan.Document) bool {
+		for _, priority := range []plan.Priority{plan.Could, plan.Should} {
+			i := slices.IndexFunc(d.Blocks, func(b plan.Block) bool {
+				return b.Priority == priority && slices.ContainsFunc(b.Items, func(i plan.Item) bool { return fits(i.Drill) })
+			})
+			if i >= 0 {
+				return drop(d.Blocks[i].ID)(d)
+			}
+		}
+		return false
 	}
-	return fmt.Sprintf("%d %s", n, many)
 }

@@ -11,7 +11,7 @@ import (
 	"cuestart/core/check"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/core/schedule"
+	"cuestart/core/warmth"
 )
 
 // Whom medical staff allow so many minutes gives up what matters least, until
@@ -37,5 +37,11 @@ func TestRuledMinutesHold(t *testing.T) {
 }
 
 func loads(in check.Input) map[string]drill.Load {
-	return schedule.Loads(in.Schedule.Blocks(in.Document))
+	all := map[string]drill.Load{}
+	for _, s := range warmth.Strands(in.Document, in.Schedule) {
+		for _, p := range s.Players {
+			all[p] = s.Load()
+		}
+	}
+	return all
 }

@@ -1,8 +1,6 @@
 package check
 
 import (
-	"slices"
-
 	"cuestart/core/drill"
 )
 
@@ -10,53 +8,60 @@ import (
 // taste are named below.
 var Rules = []Rule{
 	{rulingRule, Stop, "Medical staff's ruling goes before any plan", restriction},
+	{"pin", Stop, "What is set to a minute has to be possible then", pins},
+	{"leader-busy", Stop, "A leader leads one block at a time, while they are there", leaderBusy},
+	{"place-busy", Stop, "A place holds so many at a time, while it is free", placeBusy},
+	{"zone-full", Stop, "More people than the place holds", zoneFull},
+	{"partner-busy", Stop, "A block needs all of its people at once", partnerBusy},
+	{"impossible", Stop, "The musts have to fit into the minutes there are", impossible},
 	{"deep-cold", Stop, "Deep, static or near-maximal work comes after the body is warm (Jeffreys 2007)", deepCold},
 	{"static-long", Stop, "60 s or more of static stretch on one muscle costs power (Behm et al. 2016): it belongs after the session", staticLong},
 	{"junior-collision", Stop, "No heavy contact for juniors before a match", juniorCollision},
 	{"wet-jumps", Stop, "Jumps need even, dry ground", wetJumps},
-	{"zone-full", Stop, "More people than the place holds", zoneFull},
 	{"static-last", Warn, "A static hold wants dynamic work after it (Behm & Chaouachi 2011)", staticLast},
 	{"no-step", Warn, "Effort rises by steps, 70 then 80 then 90 per cent, before it is full", noStep},
 	{"no-full", Warn, "Without any effort of 90 % the match brings the first (Bishop 2003)", noFull},
 	{"sharp-early", Warn, "What sharpens wears off: hard work ends within 15 minutes of being due", sharpEarly},
 	{"hard-early", Warn, "Hard work more than 20 minutes out is warm too soon and cools again", hardEarly},
-	{"cool-start", Warn, "The estimate at the start is below 2 °C over rest (Mohr et al. 2004)", coolStart},
+	{"cool-start", Warn, "Below 2 °C over rest at the start is not warm yet (Mohr et al. 2004); an estimate", coolStart},
 	{"cooling", Warn, "A body loses about half of its warmth in 15 idle minutes, more in the cold (Mohr et al. 2004)", cooling},
-	{"missed-must", Warn, "Who misses most of a must needs a catch-up of their own", missedMust},
-	{"too-long", Warn, "15 to 25 minutes of work are enough; 50 tire and bore (Silva et al. 2018)", tooLong},
-	{"contacts", Warn, "Few contacts of full quality", tooManyContacts},
+	{"missed-must", Warn, "Whoever misses most of a must needs a catch-up of their own", missedMust},
+	{"too-long", Warn, "A long warm-up tires and bores (Silva et al. 2018)", tooLong},
+	{"contacts", Warn, "Few contacts, each of full quality", tooManyContacts},
 	{"sprint-metres", Warn, "Sprints before a match prepare, they do not train", tooManySprints},
 	{"ground-time", Warn, "Lying down cools: no more than a third of the work on the ground", groundTime},
 	{"one-side", Warn, "Both sides play", oneSide},
 	{"arm-pump", Warn, "Arms pumped right before throwing miss", armPump},
 	{"queue", Warn, "Standing in queues: more than half of the drill is waiting", queue},
-	{"kit-short", Warn, "There is less kit than the groups need", kitShort},
+	{"kit-short", Warn, "There is less kit than the group needs", kitShort},
+	{"too-far", Warn, "A lane is only as long as the place", tooFar},
 	{"partner", Warn, "Somebody named for it is not here today", partner},
 	{"no-drink", Warn, "At 30 °C and more, a drink stop every 10 minutes", noDrink},
 	{"wet-ground", Warn, "No ground work on wet ground: standing versions", wetGround},
 	{"end-range", Warn, "A hypermobile player needs control, not more range", endRange},
-	{"due-late", Warn, "Who is in action at the first second needs 3 minutes of calm", dueLate},
+	{"due-late", Warn, "Whoever is in action at the first second needs 3 minutes of calm", dueLate},
 	{"margin", Warn, "Players leave, drink, change and line up: 3 to 10 minutes", margin},
 	{"grid-untried", Warn, "A skilled player wants every place tried before it counts", gridUntried},
 	{"no-leader", Note, "A block without a leader drifts", noLeader},
+	{"above-level", Note, "It is meant for players of a higher level", aboveLevel},
 	{"acts", Note, "A few tries set the craft, many tire it", acts},
 	{"plane", Note, "The sport moves in every plane", plane},
 	{"joint", Note, "The sport stresses this joint", joint},
-	{"no-aim", Note, "Done for its own sake: each block states its aim", noAim},
+	{"no-aim", Note, "Done for its own sake: each block and drill states its aim", noAim},
 	{"same-again", Note, "The same every week bores", sameAgain},
 	{"two-changes", Note, "Changed in more than one thing, a routine cannot be read", twoChanges},
 }
 
 // What a coach may see otherwise; defaults.
 const (
-	deepFrom     = 1.0     // °C over rest from which deep work is taken to be prepared
 	sharpWithin  = 15 * 60 // seconds before due
 	hardWithin   = 20 * 60 // seconds before due
 	idleTooLong  = 5 * 60  // seconds, once warm
+	calm         = 180     // seconds before the start, for who is in action first
 	pumpClear    = 5 * 60  // seconds between arm work and throwing
-	actsAtLeast  = 3
-	actsAtMost   = 40
-	sameTooOften = 6 // times running: no more is read of what came before
+	actsShare    = 0.7     // of the acts asked for, below which they are too few
+	actsAtMost   = 40      // of one kind, by one player
+	sameTooOften = 6       // times running: no more is read of what came before
 )
 
 // caps are what one player should carry before a match, by grade.
@@ -75,5 +80,3 @@ func (r *reading) grade() drill.Grade {
 
 // planes are those that every sport moves in.
 var planes = []string{"front", "side", "turn"}
-
-func anyOf(list []string, wanted string) bool { return slices.Contains(list, wanted) }

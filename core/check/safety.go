@@ -4,13 +4,18 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/runin"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
 	"cuestart/core/warmth"
 )
+
+// missed is somebody who is called away from a block.
+type missed = runin.Missed
 
 // restriction finds drills that a ruling touches and for which nothing stands
 // in; the player leaves them out, and the coach should know.
@@ -23,14 +28,14 @@ func restriction(r *reading) {
 		}
 		player := v.Player
 		r.add(v.Block, fmt.Sprintf("%s leaves out %s: %s", r.names([]string{player}), known.Name, v.Reason), []string{player},
-			"Give it without "+r.names([]string{player}), func(d *plan.Document) bool { return without(d, v.Block, player) })
+			"Plan it without "+r.names([]string{player}), func(d *plan.Document) bool { return without(d, v.Block, player) })
 	}
 	for _, rule := range r.Document.Restrictions {
 		if rule.MaxMinutes == 0 {
 			continue
 		}
 		if load, ok := r.carried[rule.Player]; ok && load.Seconds > rule.MaxMinutes*60 {
-			r.add("", fmt.Sprintf("%s works %d minutes: %d at most are ruled", r.names([]string{rule.Player}), load.Seconds/60, rule.MaxMinutes), []string{rule.Player},
+			r.add("", fmt.Sprintf("%s works %s: %d min at the most are ruled", r.names([]string{rule.Player}), lasting(load.Seconds), rule.MaxMinutes), []string{rule.Player},
 				"Take out what matters least to them", func(d *plan.Document) bool { return relieve(d, r, rule) })
 		}
 	}
@@ -58,7 +63,7 @@ func relieve(d *plan.Document, r *reading, rule plan.Restriction) bool {
 	for _, priority := range []plan.Priority{plan.Could, plan.Should, plan.Must} {
 		for b := range r.kept() {
 			if left > 0 && b.Priority == priority && b.Has(rule.Player) {
-				left -= b.Load().Seconds
+				left -= r.load(rule.Player, b.ID).Seconds
 				done = without(d, b.ID, rule.Player) || done
 			}
 		}
@@ -66,31 +71,82 @@ func relieve(d *plan.Document, r *reading, rule plan.Restriction) bool {
 	return done
 }
 
+// load is what a block leaves in a player.
+func (r *reading) load(player, block string) (sum drill.Load) {
+	for k := range r.strands {
+		if !slices.Contains(r.strands[k].Players, player) {
+			continue
+		}
+		for i := range r.strands[k].Stretches {
+			if x := &r.strands[k].Stretches[i]; x.Block != nil && x.Block.ID == block {
+				sum = sum.Add(x.Load())
+			}
+		}
+	}
+	return sum
+}
+
 func (r *reading) isKept(block string) bool {
 	return slices.ContainsFunc(r.blocks, func(b schedule.Block) bool { return b.ID == block && b.Kept })
 }
 
-// deepCold finds deep, static or full work that starts on a cold body.
+// deepCold finds deep, static or full work that starts on a cold body, and
+// stretches to the end of the range while the pulse is only being raised.
 func deepCold(r *reading) {
 	for s, n := range r.work() {
 		x := &s.Stretches[n]
-		if at := s.At(x.From - float64(s.From)); x.Drill.Deep() && at < deepFrom {
-			r.add(x.Block.ID, fmt.Sprintf("%s starts at %.1f °C over rest", x.Drill.Name, at), s.Players,
-				"Take "+x.Drill.Name+" out here", takeOut(x.Block.ID, x.Drill.Code), drop(x.Block.ID))
+		wants := x.Drill.Deep() || x.Drill.Static || x.Peak() >= drill.SprintEffort
+		at := math.Round(10*s.At(x.From-float64(s.From))) / 10
+		what := fmt.Sprintf("%s starts at about %.1f °C over rest", x.Drill.Name, at)
+		if x.Drill.EndRange && x.Block.Phase == drill.Raise {
+			what = x.Drill.Name + " goes to the end of the range while the body is only being raised"
+		} else if !wants || at >= warmth.Ready {
+			continue
+		}
+		r.add(x.Block.ID, what, s.Players, "Take "+x.Drill.Name+" out", takeOut(x.Block.ID, x.Drill.Code), drop(x.Block.ID))
+	}
+}
+
+// staticLong adds up what each player holds, by muscle group.
+func staticLong(r *reading) {
+	for k := range r.strands {
+		s := &r.strands[k]
+		held, last := map[string]float64{}, map[string]*warmth.Stretch{}
+		for i := range s.Stretches {
+			x := &s.Stretches[i]
+			if x.Drill == nil || !x.Drill.Static {
+				continue
+			}
+			for _, muscle := range muscles(x.Drill) {
+				held[muscle] += x.Drill.HeldSeconds(x.Amount) * x.Share
+				if last[muscle] = x; held[muscle] >= drill.StaticTooLong {
+					r.held(s, x, muscle, held[muscle])
+				}
+			}
 		}
 	}
 }
 
-func staticLong(r *reading) {
-	for b, n := range r.drills() {
-		k := b.Items[n].Drill
-		if held := k.HeldSeconds(b.Amount(n)); held >= drill.StaticTooLong {
-			r.add(b.ID, fmt.Sprintf("%s holds one muscle for %.0f s", k.Name, held), nil, "Hold it 15 s, once",
-				alter(b.ID, k.Code, func(k *drill.Drill) {
-					k.Dose.Sets, k.Dose.HoldSeconds, k.Range = 1, min(15, k.Dose.HoldSeconds), drill.Range{Min: 1, Target: 1, Max: 1, Step: 1}
-				}), takeOut(b.ID, k.Code))
-		}
+// muscles are the groups that a static drill stretches: its regions, or what it is.
+func muscles(k *drill.Drill) []string {
+	if len(k.Regions) == 0 {
+		return []string{k.Code}
 	}
+	return k.Regions
+}
+
+// held reports that one muscle is held for too long, with the stretch that makes it so.
+func (r *reading) held(s *warmth.Strand, x *warmth.Stretch, muscle string, seconds float64) {
+	what := fmt.Sprintf("%s holds one muscle for %.0f s", x.Drill.Name, seconds)
+	if own := x.Drill.HeldSeconds(x.Amount); own < drill.StaticTooLong {
+		what = fmt.Sprintf("With %s the %s is held for %.0f s in all", x.Drill.Name, muscle, seconds)
+	}
+	r.add(x.Block.ID, what, s.Players, "Hold it 15 s, once",
+		alter(x.Block.ID, x.Drill.Code, func(k *drill.Drill) {
+			if k.Dose.Kind == drill.Hold {
+				k.Dose.Sets, k.Dose.HoldSeconds, k.Range = 1, min(15, k.Dose.HoldSeconds), drill.Range{Min: 1, Target: 1, Max: 1, Step: 1}
+			}
+		}), takeOut(x.Block.ID, x.Drill.Code))
 }
 
 func juniorCollision(r *reading) {
@@ -104,42 +160,50 @@ func juniorCollision(r *reading) {
 	}
 }
 
-// hardJump is a jump that needs even, dry ground.
-func hardJump(k drill.Drill) bool { return k.ContactsPerUnit > 0 && k.Effort >= drill.HardEffort }
+// Words of a surface on which nobody jumps, or lies.
+var slippery, soaked = []string{"wet", "mud", "muddy", "uneven", "ice", "rutted", "slippery"}, []string{"wet", "mud", "muddy", "soaked"}
+
+// is tells whether the block's ground is of that kind, by the day or by what is
+// said of the place.
+func (r *reading) is(b *schedule.Block, today bool, words []string) bool {
+	if z := r.day.Zone(b.Zone); z != nil {
+		said := strings.Fields(strings.ToLower(z.Surface))
+		if slices.ContainsFunc(said, func(w string) bool { return slices.Contains(words, strings.Trim(w, ",.;")) }) && !anyOf(said, "rink") {
+			return true
+		}
+	}
+	return today && !r.day.Indoors(b.Block)
+}
 
 func wetJumps(r *reading) {
-	if !r.Document.Today.Wet && !r.Document.Today.Uneven {
-		return
-	}
 	for b, n := range r.drills() {
-		if k := b.Items[n].Drill; hardJump(k) && !r.covered(b) {
-			r.add(b.ID, k.Name+" on wet or uneven ground", nil, "Take the jumps out", takeAll(b.ID, hardJump), takeOut(b.ID, k.Code))
+		if k := b.Items[n].Drill; k.Jumps() && !onIce(r, b) && r.is(b, r.Document.Today.Wet || r.Document.Today.Uneven, slippery) {
+			r.add(b.ID, k.Name+" on wet or uneven ground", nil, "Take the jumps out", takeAll(b.ID, drill.Drill.Jumps), takeOut(b.ID, k.Code))
 		}
 	}
 }
 
-// covered tells whether the block's place stays dry and even.
-func (r *reading) covered(b *schedule.Block) bool {
+// onIce tells whether the block's place is a rink, where the sport itself is.
+func onIce(r *reading, b *schedule.Block) bool {
 	z := r.day.Zone(b.Zone)
-	return z != nil && z.Covered
+	return z != nil && strings.EqualFold(z.Surface, "ice")
 }
 
-// zoneFull finds blocks that no fit can keep, since their place is too small
-// or never free for so long.
+// zoneFull finds blocks that no fit can keep, since their place is too small.
 func zoneFull(r *reading) {
 	for i := range r.blocks {
 		b := &r.blocks[i]
 		if z := r.day.Zone(b.Zone); z != nil && len(b.Members) > z.Capacity {
-			r.add(b.ID, fmt.Sprintf("%s is for %d, and %s holds %d", b.Name, len(b.Members), z.Name, z.Capacity), nil, "Go where there is room",
-				roomier(b.ID, len(b.Members)), set(b.ID, func(b *plan.Block) { b.Zone = "" }))
+			r.add(b.ID, fmt.Sprintf("%s is for %d people, and %s holds %d", b.Name, len(b.Members), z.Name, z.Capacity), nil, "Go where there is room",
+				roomier(b.ID, len(b.Members), z.ID), set(b.ID, func(b *plan.Block) { b.Zone = "" }))
 		}
 	}
 }
 
-// roomier moves a block to the first place that holds so many.
-func roomier(block string, people int) change {
+// roomier moves a block to the first other place that holds so many.
+func roomier(block string, people int, than string) change {
 	return func(d *plan.Document) bool {
-		i := slices.IndexFunc(d.Zones, func(z plan.Zone) bool { return z.Capacity >= people })
+		i := slices.IndexFunc(d.Zones, func(z plan.Zone) bool { return z.Capacity >= people && z.ID != than })
 		if i >= 0 {
 			d.Block(block).Zone = d.Zones[i].ID
 		}
@@ -157,35 +221,45 @@ func staticLast(r *reading) {
 	}
 }
 
+// noDrink looks at who works outdoors in the heat.
 func noDrink(r *reading) {
 	t := r.Document.Today
 	if t.Air() != plan.Hot || t.DrinkEvery > 0 && t.DrinkEvery <= plan.DrinkEvery {
 		return
 	}
-	r.add("", fmt.Sprintf("%.4g °C, and no drink stop every %d minutes", *t.Celsius, plan.DrinkEvery), nil, "Plan a drink stop every 10 minutes",
-		whole(func(d *plan.Document) { d.Today.DrinkEvery = plan.DrinkEvery }))
+	for b := range r.kept() {
+		if !r.day.Indoors(b.Block) {
+			r.add("", fmt.Sprintf("%.4g °C, and no drink stop every %d min", *t.Celsius, plan.DrinkEvery), nil, "Plan a drink stop every 10 min",
+				whole(func(d *plan.Document) { d.Today.DrinkEvery = plan.DrinkEvery }))
+		}
+	}
 }
 
 func wetGround(r *reading) {
-	if !r.Document.Today.Wet {
-		return
-	}
+	ground := func(k drill.Drill) bool { return k.Ground }
 	for b := range r.kept() {
-		if !r.covered(b) && slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Drill.Ground }) {
-			r.add(b.ID, b.Name+" goes to the ground, which is wet", nil, "Take the ground work out", takeAll(b.ID, func(k drill.Drill) bool { return k.Ground }))
+		if !r.is(b, r.Document.Today.Wet, soaked) || !slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Drill.Ground }) {
+			continue
 		}
+		mend, changes := "Do it standing", []change{r.instead(b.ID, ground), takeAll(b.ID, ground)}
+		if !changes[0](r.Document.Clone()) {
+			mend, changes = "Take the ground work out", changes[1:]
+		}
+		r.add(b.ID, b.Name+" goes to the ground, which is wet", nil, mend, changes...)
 	}
 }
 
+// endRange finds stretches to the end by players who are loose already.
 func endRange(r *reading) {
-	for b, n := range r.drills() {
-		if !b.Items[n].Drill.EndRange {
+	for s, n := range r.work() {
+		x := &s.Stretches[n]
+		if !x.Drill.EndRange && !x.Drill.Static {
 			continue
 		}
-		for _, id := range b.Members {
+		for _, id := range s.Players {
 			if p := r.Document.Player(id); p != nil && p.Loose {
-				r.add(b.ID, fmt.Sprintf("%s is hypermobile: %s stretches to the end", p.ShortName(), b.Items[n].Drill.Name), []string{id},
-					"Give it without "+p.ShortName(), func(d *plan.Document) bool { return withoutLoose(d, b.ID) })
+				r.add(x.Block.ID, fmt.Sprintf("%s is hypermobile: %s stretches to the end", p.ShortName(), x.Drill.Name), []string{id},
+					"Plan it without "+p.ShortName(), func(d *plan.Document) bool { return withoutLoose(d, x.Block.ID) })
 			}
 		}
 	}
@@ -199,43 +273,4 @@ func withoutLoose(d *plan.Document, block string) bool {
 		}
 	}
 	return done
-}
-
-// over reports the players whose load is over a limit, the largest figure
-// named, and offers to turn down or take out what fits.
-func (r *reading) over(figure func(drill.Load) int, limit int, what string, fits func(drill.Drill) bool, mend string) {
-	var players []string
-	most := 0
-	for _, p := range r.Document.Players {
-		if n := figure(r.carried[p.ID]); n > limit {
-			players = append(players, p.ID)
-			most = max(most, n)
-		}
-	}
-	if len(players) == 0 {
-		return
-	}
-	share := float64(limit) / math.Max(1, float64(most))
-	r.add("", fmt.Sprintf(what, r.names(players), most, limit), players, mend,
-		leastOf(fits),
-		each(fits, func(k *drill.Drill) {
-			k.Range.Min = max(1, int(float64(k.Range.Min)*share))
-			k.Range.Target = max(k.Range.Min, int(float64(k.Range.Target)*share))
-		}),
-		dropLeast(fits))
-}
-
-// dropLeast takes out the block of a fitting drill that is least willingly kept.
-func dropLeast(fits func(drill.Drill) bool) change {
-	return func(d *plan.Document) bool {
-		for _, priority := range []plan.Priority{plan.Could, plan.Should} {
-			i := slices.IndexFunc(d.Blocks, func(b plan.Block) bool {
-				return b.Priority == priority && slices.ContainsFunc(b.Items, func(i plan.Item) bool { return fits(i.Drill) })
-			})
-			if i >= 0 {
-				return drop(d.Blocks[i].ID)(d)
-			}
-		}
-		return false
-	}
 }

@@ -2,6 +2,7 @@ package check
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"cuestart/core/clock"
@@ -10,31 +11,45 @@ import (
 	"cuestart/core/warmth"
 )
 
-// step is the effort that leads up to full: a step below [drill.SprintEffort].
-const step = 0.7
-
 // noStep finds full effort with nothing between 70 and 90 % before it.
 func noStep(r *reading) {
 	for s, n := range r.work() {
 		x := &s.Stretches[n]
-		// By steps, or the first full effort was found already.
-		led := slices.ContainsFunc(s.Stretches[:n], func(y warmth.Stretch) bool { return y.Effort >= step })
-		if x.Effort < drill.SprintEffort || led {
+		if x.Peak() < drill.SprintEffort || led(s.Stretches[:n], x) {
 			continue
 		}
-		rising := r.from(func(d drill.Drill) bool {
-			return d.Effort >= step && d.Effort < drill.SprintEffort && d.Serves(drill.Potentiate) && d.ContactsPerUnit == 0
-		})
+		strides := func(d drill.Drill) bool {
+			return d.Effort >= drill.RisingEffort && d.Effort < drill.SprintEffort && (anyOf(d.Qualities, "sprint") || anyOf(d.Qualities, "acceleration")) &&
+				d.ContactsPerUnit == 0 && !anyOf(d.Qualities, "game")
+		}
 		r.add(x.Block.ID, fmt.Sprintf("%s is full effort, and no step leads up to it", x.Drill.Name), s.Players, "Put rising strides before it",
-			before(x.Block.ID, x.Drill.Code, rising), takeOut(x.Block.ID, x.Drill.Code))
+			before(x.Block.ID, x.Drill.Code, r.from(strides)), before(x.Block.ID, x.Drill.Code, r.fromFew(strides)), takeOut(x.Block.ID, x.Drill.Code))
 	}
+}
+
+// led tells whether a step of 70 to 90 % leads up to the first full effort of a
+// stretch: in one of those before, or in its own first trips.
+func led(before []warmth.Stretch, x *warmth.Stretch) bool {
+	rises := func(e float64) bool { return e >= drill.RisingEffort }
+	for i := range before {
+		if before[i].Drill != nil && slices.ContainsFunc(before[i].Drill.Efforts(before[i].Amount), rises) {
+			return true // by steps, or the first full effort was found already
+		}
+	}
+	first := x.Drill.Efforts(x.Amount)[0]
+	return rises(first) && first < drill.SprintEffort
 }
 
 // sprint is a drill of the book at full effort.
 func (r *reading) sprint() *drill.Drill {
 	return r.from(func(d drill.Drill) bool {
-		return d.Effort >= drill.SprintEffort && d.ContactsPerUnit == 0 && d.Serves(drill.Potentiate)
+		return d.PeakEffort(d.Range.Min) >= drill.SprintEffort && d.ContactsPerUnit == 0 && d.Serves(drill.Potentiate)
 	})
+}
+
+// mayGoFull tells whether players may work at full effort at all.
+func (r *reading) mayGoFull(players []string) bool {
+	return !slices.ContainsFunc(r.Document.Ruled(players[0]), func(x plan.Restriction) bool { return x.MaxEffort > 0 && x.MaxEffort < drill.SprintEffort })
 }
 
 func noFull(r *reading) {
@@ -43,44 +58,43 @@ func noFull(r *reading) {
 	}
 	var players []string
 	for k := range r.strands {
-		if r.strands[k].Facts().SinceFull < 0 {
-			players = append(players, r.strands[k].Players...)
+		if s := &r.strands[k]; s.Facts().SinceFull < 0 && r.mayGoFull(s.Players) && !r.content(s.Players) {
+			players = append(players, s.Players...)
 		}
 	}
 	if len(players) > 0 {
-		r.add("", r.names(players)+": no effort of 90 % before the match", players, "Add short sprints",
+		r.add("", r.Names(players)+": no effort of 90 % before the match", players, "Add short sprints",
 			extra(r.sprint(), "Short sprints", drill.Potentiate, players), extra(r.sprint(), "Short sprints", lastPhase(r.Document), players))
 	}
 }
 
 func sharpEarly(r *reading) {
-	if r.Document.Kind != plan.Match {
-		return
-	}
 	for k := range r.strands {
 		s := &r.strands[k]
 		last, ever := 0.0, false
-		for _, x := range s.Stretches {
-			if x.Effort >= drill.HardEffort {
+		for i := range s.Stretches {
+			if x := &s.Stretches[i]; x.Peak() >= drill.HardEffort {
 				last, ever = x.To, true
 			}
 		}
-		if ever && last < float64(s.Due)-sharpWithin {
-			r.add("", fmt.Sprintf("%s: the last hard work ends at %s to go", r.names(s.Players), clock.Offset(last).ToGo()), s.Players, "Add short sprints at the end",
+		if ever && last < float64(r.due(s))-sharpWithin && !r.content(s.Players) {
+			r.add("", fmt.Sprintf("%s: the last hard work ends with %s to go", r.Names(s.Players), clock.Offset(last).Lasting()), s.Players, "Add short sprints at the end",
 				extra(r.sprint(), "Short sprints", lastPhase(r.Document), s.Players))
 		}
 	}
 }
 
+// hardEarly finds hard work long before it is of use. What stands outside the
+// order, such as early kicks, may lie anywhere.
 func hardEarly(r *reading) {
 	for s, n := range r.work() {
 		x := &s.Stretches[n]
-		if x.Effort < drill.HardEffort || x.From >= float64(s.Due)-hardWithin {
+		if x.Peak() < drill.HardEffort || x.Block.Phase == drill.Own || x.From >= float64(r.due(s))-hardWithin {
 			continue
 		}
 		id, code := x.Block.ID, x.Drill.Code
-		r.add(id, fmt.Sprintf("%s starts at %s to go", x.Drill.Name, clock.Offset(x.From).ToGo()), s.Players, "Shorten what follows, or take it out",
-			whole(func(d *plan.Document) { shortenAfter(d, id) }), takeAll(id, func(k drill.Drill) bool { return k.Effort >= drill.HardEffort }), takeOut(id, code))
+		r.add(id, fmt.Sprintf("%s starts with %s to go", x.Drill.Name, clock.Offset(x.From).Lasting()), s.Players, "Shorten what follows",
+			whole(func(d *plan.Document) { shortenAfter(d, id) }), takeAll(id, func(k drill.Drill) bool { return k.PeakEffort(k.Range.Target) >= drill.HardEffort }), takeOut(id, code))
 	}
 }
 
@@ -97,28 +111,31 @@ func shortenAfter(d *plan.Document, block string) {
 	}
 }
 
+// coolStart finds who is not warm at the start. What is shown as 2.0 is not below 2.
 func coolStart(r *reading) {
-	if r.Document.Kind != plan.Match {
-		return
-	}
 	var players []string
 	lowest := warmth.Full
 	for k := range r.strands {
 		s := &r.strands[k]
-		if s.End() < warmth.Warm && s.Due <= 0 {
+		if at := math.Round(10*s.End()) / 10; at < warmth.Warm && s.Due <= 0 && !r.content(s.Players) && !r.Document.Today.Light {
 			players = append(players, s.Players...)
-			lowest = min(lowest, s.End())
+			lowest = min(lowest, at)
 		}
 	}
-	if len(players) == 0 {
+	if len(players) == 0 || lowest == warmth.Full {
 		return
 	}
-	game := r.from(func(d drill.Drill) bool { return d.Effort >= step && d.Dose.Kind == drill.Time })
+	game := r.from(func(d drill.Drill) bool { return d.Effort >= drill.RisingEffort && d.Dose.Kind == drill.Time })
 	layers := whole(func(d *plan.Document) { d.Today.Layers = true })
 	sooner := whole(func(d *plan.Document) { d.Margin = min(d.Margin, 300) })
-	finish := extra(game, "Hard finish", lastPhase(r.Document), players)
-	r.add("", fmt.Sprintf("%s: %.1f °C over rest at the start, an estimate", r.names(players), lowest), players, "Wear layers, end later or add a hard finish",
-		layers, all(layers, extra(r.sprint(), "Short sprints", lastPhase(r.Document), players)), all(layers, finish), all(layers, sooner), all(layers, sooner, inFull(game, finish)))
+	changes := []change{layers, all(layers, sooner)}
+	mend := "Keep them warmer: layers, or a later end"
+	if !slices.ContainsFunc(r.findings, func(f Finding) bool { return f.Rule == "too-long" }) {
+		finish := extra(game, "Hard finish", lastPhase(r.Document), players)
+		changes = append(changes, all(layers, extra(r.sprint(), "Short sprints", lastPhase(r.Document), players)), all(layers, finish), all(layers, sooner, inFull(game, finish)))
+		mend = "Keep them warmer: layers, a later end or a hard finish"
+	}
+	r.add("", fmt.Sprintf("%s: about %.1f °C over rest at the start", r.Names(players), lowest), players, mend, changes...)
 }
 
 // cooling finds strands that stand idle for long once they are warm, before
@@ -131,12 +148,11 @@ func cooling(r *reading) {
 				continue
 			}
 			game := r.from(func(d drill.Drill) bool {
-				return d.Effort >= drill.DynamicEffort && d.Dose.Kind == drill.Time && d.Serves(lastPhase(r.Document))
+				return d.Dynamic() && d.Dose.Kind == drill.Time && d.Serves(lastPhase(r.Document))
 			})
 			there, anywhere := extra(game, "Keep warm", lastPhase(r.Document), s.Players), extra(game, "Keep warm", drill.Own, s.Players)
-			r.add("", fmt.Sprintf("%s: %s idle once warm, from %s to go", r.names(s.Players), clock.Duration(gap.Seconds()), gap.From.ToGo()), s.Players,
-				"Fill the gap with an easy game, or let the pins go",
-				there, anywhere, inFull(game, there), inFull(game, anywhere), unpin)
+			r.add("", fmt.Sprintf("%s: %s idle once warm, with %s to go", r.Names(s.Players), lasting(gap.Seconds()), gap.From.Lasting()), s.Players,
+				"Fill the gap with an easy game", there, anywhere, inFull(game, there), inFull(game, anywhere), unpin)
 		}
 	}
 }
@@ -150,7 +166,7 @@ func idleOnceWarm(s *warmth.Strand) (gaps []clock.Window) {
 	}
 	for _, x := range s.Stretches {
 		from, to := x.From, min(x.To, float64(s.Due))
-		if x.Block != nil || x.Effort > 0 || from >= float64(s.Due) {
+		if x.Effort >= drill.QuietEffort || x.Block != nil && (x.Drill == nil || !x.Drill.Quiet()) || from >= float64(s.Due) {
 			continue
 		}
 		if last := len(gaps) - 1; last >= 0 && int(gaps[last].To) == int(from) {
@@ -168,46 +184,51 @@ func missedMust(r *reading) {
 			continue
 		}
 		for _, m := range b.Missed {
-			if 2*m.Seconds <= b.Length() {
+			if 2*m.Seconds <= b.Length() || r.ownBlock(m.Player) {
 				continue
 			}
-			pulse := r.from(func(d drill.Drill) bool { return d.Serves(b.Phase) && d.Dose.Kind == drill.Time && d.Effort > 0 })
+			pulse := r.from(func(d drill.Drill) bool {
+				return d.Serves(b.Phase) && d.Dose.Kind == drill.Time && d.Effort >= drill.QuietEffort && len(d.Kit)+len(d.LaneKit) == 0
+			})
 			if pulse == nil {
-				pulse = r.from(func(d drill.Drill) bool { return d.Serves(b.Phase) })
+				pulse = r.from(func(d drill.Drill) bool { return d.Serves(b.Phase) && d.Effort >= drill.QuietEffort })
 			}
 			player := []string{m.Player}
-			r.add(b.ID, fmt.Sprintf("%s misses %s of %s", r.names(player), clock.Duration(m.Seconds), b.Name), player, "Give a catch-up of their own",
-				func(d *plan.Document) bool {
-					return without(d, b.ID, m.Player) && extra(pulse, b.Name+", catch-up", b.Phase, player)(d)
-				})
+			catchUp := extra(pulse, b.Name+", catch-up", b.Phase, player)
+			r.add(b.ID, fmt.Sprintf("%s misses %s of %s", r.names(player), lasting(m.Seconds), b.Name), player, "Give a catch-up of their own",
+				catchUp, extra(pulse, b.Name+", catch-up", drill.Own, player),
+				func(d *plan.Document) bool { return without(d, b.ID, m.Player) && catchUp(d) })
 		}
 	}
 }
 
+// dueLate finds players who are due later than the others and have no calm before
+// the start. Whose turn comes later may be due at the start or after it.
 func dueLate(r *reading) {
+	if r.Document.Kind != plan.Match {
+		return
+	}
+	var late []string
+	latest := clock.Offset(-calm)
 	for _, p := range r.Schedule.Players {
-		if p.Due > -180 && r.Document.Kind == plan.Match && !bench(r.Document, p.ID) {
-			id := p.ID
-			r.add("", fmt.Sprintf("%s may work until %s to go", r.names([]string{id}), p.Due.ToGo()), []string{id}, "Be due 3 minutes before",
-				whole(func(d *plan.Document) {
-					d.Margin = max(d.Margin, 180)
-					for i := range d.Players {
-						d.Players[i].DueShift = min(d.Players[i].DueShift, d.Margin-180)
-					}
-				}))
+		if known := r.Document.Player(p.ID); p.Due > -calm && p.Due < 0 && known != nil && known.DueShift > 0 {
+			late, latest = append(late, p.ID), max(latest, p.Due)
 		}
 	}
-}
-
-// bench tells whether a player's turn comes later: a due time after the start.
-func bench(d *plan.Document, id string) bool {
-	p := d.Player(id)
-	return p != nil && p.DueShift > d.Margin
+	if len(late) > 0 {
+		r.add("", fmt.Sprintf("%s may work until %s before the start", r.Names(late), lasting(int(-latest))), late, "Be done 3 minutes before",
+			whole(func(d *plan.Document) {
+				for _, id := range late {
+					p := d.Player(id)
+					p.DueShift = min(p.DueShift, d.Margin-calm)
+				}
+			}))
+	}
 }
 
 func margin(r *reading) {
 	if m := r.Document.Margin; r.Document.Kind == plan.Match && (m < 180 || m > 600) {
-		r.add("", fmt.Sprintf("Work ends %s before the start", clock.Duration(m)), nil, "Make it 5 minutes",
+		r.add("", fmt.Sprintf("Work ends %s before the start", lasting(m)), nil, "Make it 5 minutes",
 			whole(func(d *plan.Document) { d.Margin = 300 }), whole(func(d *plan.Document) { d.Margin = 600 }), whole(func(d *plan.Document) { d.Margin = 180 }))
 	}
 }
@@ -218,12 +239,12 @@ func armPump(r *reading) {
 		if !x.Drill.ArmPump {
 			continue
 		}
-		i := slices.IndexFunc(s.Stretches[n+1:], func(y warmth.Stretch) bool { return y.Drill != nil && y.Drill.Overhead && y.From-x.To < pumpClear })
+		i := slices.IndexFunc(s.Stretches[n+1:], func(y warmth.Stretch) bool { return y.Drill != nil && y.Drill.Throws() && y.From-x.To < pumpClear })
 		if i < 0 {
 			continue
 		}
 		y := &s.Stretches[n+1+i]
-		r.add(x.Block.ID, fmt.Sprintf("%s ends %s before %s", x.Drill.Name, clock.Duration(int(y.From-x.To)), y.Drill.Name), s.Players,
+		r.add(x.Block.ID, fmt.Sprintf("%s ends %s before %s", x.Drill.Name, lasting(int(y.From-x.To)), y.Drill.Name), s.Players,
 			"Take "+x.Drill.Name+" out", takeOut(x.Block.ID, x.Drill.Code))
 	}
 }

@@ -19,20 +19,22 @@ type Offset int
 // Grid is the step in seconds on which blocks start and end.
 const Grid = 5
 
-// ToGo writes the offset as minutes to go: "38:00" is 38 minutes before the
-// start, "0:00" the start itself, "+2:30" two and a half minutes after it.
+// ToGo writes the offset as minutes to go, which nobody takes for a time on the
+// clock: "38′" is 38 minutes before the start, "4′30″" four and a half, "0′" the
+// start itself, "+2′30″" two and a half minutes after it.
 func (o Offset) ToGo() string {
+	seconds, after := int(-o), ""
 	if o > 0 {
-		return "+" + Duration(int(o))
+		seconds, after = int(o), "+"
 	}
-	return Duration(int(-o))
+	if seconds%60 == 0 {
+		return fmt.Sprintf("%s%d′", after, seconds/60)
+	}
+	return fmt.Sprintf("%s%d′%02d″", after, seconds/60, seconds%60)
 }
 
-// MinutesToGo writes the offset in minutes to go, as short as it can be:
-// "38", "38:30", "+2".
-func (o Offset) MinutesToGo() string {
-	return strings.TrimSuffix(o.ToGo(), ":00")
-}
+// Lasting writes the offset as an amount of time: "38 min", "4:30 min", "45 s".
+func (o Offset) Lasting() string { return Lasting(int(-o)) }
 
 // Duration writes seconds as minutes and seconds: 90 is "1:30".
 // Negative seconds carry a minus sign.
@@ -44,11 +46,27 @@ func Duration(seconds int) string {
 	return fmt.Sprintf("%s%d:%02d", sign, seconds/60, seconds%60)
 }
 
-// ParseDuration reads "12", "12:30" or "0:45" as minutes and seconds and
+// Lasting writes seconds as an amount with its unit: 45 is "45 s", 90 "1:30 min",
+// 300 "5 min".
+func Lasting(seconds int) string {
+	switch {
+	case seconds < 60 && seconds > -60:
+		return fmt.Sprintf("%d s", seconds)
+	case seconds%60 == 0:
+		return fmt.Sprintf("%d min", seconds/60)
+	}
+	return Duration(seconds) + " min"
+}
+
+// ParseDuration reads "12", "12:30", "0:45", or 12′30″, as minutes and seconds and
 // returns whole seconds. It refuses anything else, and more than 24 hours,
 // with an error that says how to write it.
 func ParseDuration(text string) (seconds int, err error) {
-	minutes, rest, hasSeconds := strings.Cut(strings.TrimSpace(text), ":")
+	text = strings.TrimSpace(text)
+	if plain := primes.Replace(text); plain != text {
+		text = strings.TrimSuffix(plain, ":")
+	}
+	minutes, rest, hasSeconds := strings.Cut(text, ":")
 	m, err := strconv.Atoi(minutes)
 	s := 0
 	if err == nil && hasSeconds {
@@ -62,6 +80,9 @@ func ParseDuration(text string) (seconds int, err error) {
 	}
 	return m*60 + s, nil
 }
+
+// primes are the marks of minutes and seconds, as they are written and typed.
+var primes = strings.NewReplacer("′", ":", "'", ":", "″", "", `"`, "")
 
 // CeilTo rounds seconds up to the next multiple of grid. A hair above a
 // multiple, as floating-point sums leave it, counts as that multiple.

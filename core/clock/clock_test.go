@@ -15,7 +15,7 @@ import (
 
 func ExampleOffset_ToGo() {
 	fmt.Println(clock.Offset(-2280).ToGo(), clock.Offset(0).ToGo(), clock.Offset(150).ToGo())
-	// Output: 38:00 0:00 +2:30
+	// Output: 38′ 0′ +2′30″
 }
 
 func TestParseDurationReadsWhatDurationWrites(t *testing.T) {

@@ -34,12 +34,12 @@ func ExampleMoment_Offset() {
 	start, _ := clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}.Resolve()
 	for _, m := range []clock.Moment{clock.BeforeStart(46 * 60), clock.AtClock("14:14"), clock.AtClock("15:10")} {
 		o, _ := m.Offset(start)
-		fmt.Println(o.ToGo(), o.MinutesToGo(), clock.Clock(start, o))
+		fmt.Println(o.ToGo(), o.Lasting(), clock.Clock(start, o))
 	}
 	// Output:
-	// 46:00 46 14:14
-	// 46:00 46 14:14
-	// +10:00 +10 15:10
+	// 46′ 46 min 14:14
+	// 46′ 46 min 14:14
+	// +10′ -10 min 15:10
 }
 
 // Every minute of every zone can be said, and is read as it was said.
@@ -74,9 +74,17 @@ func TestWindowsShareWhatLiesInBoth(t *testing.T) {
 	}
 }
 
-func TestMinutesToGoAreShort(t *testing.T) {
-	for o, want := range map[clock.Offset]string{-2280: "38", -2310: "38:30", 0: "0", 120: "+2", 150: "+2:30", -5: "0:05"} {
-		assert.Equal(t, want, o.MinutesToGo(), "%d", o)
+func TestMinutesToGoLookLikeNoClock(t *testing.T) {
+	for o, want := range map[clock.Offset]string{-2280: "38′", -2310: "38′30″", 0: "0′", 120: "+2′", 150: "+2′30″", -5: "0′05″"} {
+		assert.Equal(t, want, o.ToGo(), "%d", o)
+		if o <= 0 {
+			seconds, err := clock.ParseDuration(want)
+			require.NoError(t, err)
+			assert.EqualValues(t, -o, seconds, "what is shown can be typed")
+		}
+	}
+	for seconds, want := range map[int]string{45: "45 s", 60: "1 min", 90: "1:30 min", 0: "0 s"} {
+		assert.Equal(t, want, clock.Lasting(seconds))
 	}
 }
 

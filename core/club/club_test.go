@@ -165,7 +165,7 @@ func TestWhatChangedIsSaid(t *testing.T) {
 	r.Blocks[1].Items = append(r.Blocks[1].Items, plan.Item{Drill: simple("hop", 10)})
 	r.Blocks[1].Priority = plan.Must
 	r.Blocks = append(r.Blocks[:2], plan.Block{ID: "new", Name: "New"})
-	assert.Equal(t, []string{"One is gone", "JOG: 1:30, was 1:00", "Unit was a should, is a must", "Unit: HOP is new", "New is new"}, r.Changed())
+	assert.Equal(t, []string{"One is gone", "JOG: 1:30 min, was 1 min", "Unit was a should, is a must", "Unit: HOP is new", "New is new"}, r.Changed())
 }
 
 // The club's changes lie over the book, whatever either holds.

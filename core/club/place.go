@@ -35,14 +35,14 @@ const (
 
 // Zone is a place of a venue.
 type Zone struct {
-	Name     string `json:"name"`
-	Capacity int    `json:"capacity"`
-	Lanes    int    `json:"lanes"`
-	Metres   int    `json:"metres,omitempty"` // of a lane; 0: not known
-	Surface  string `json:"surface,omitempty"`
-	Covered  bool   `json:"covered,omitempty"`
-	Opens    string `json:"opens,omitempty"`  // time on the clock, 13:30; "": always
-	Closes   string `json:"closes,omitempty"` // "": never
+	Name     string  `json:"name"`
+	Capacity int     `json:"capacity"`
+	Lanes    int     `json:"lanes"`
+	Metres   float64 `json:"metres,omitempty"` // of a lane; 0: not known
+	Surface  string  `json:"surface,omitempty"`
+	Covered  bool    `json:"covered,omitempty"`
+	Opens    string  `json:"opens,omitempty"`  // time on the clock, 13:30; "": always
+	Closes   string  `json:"closes,omitempty"` // "": never
 }
 
 func (Zone) Kind() Kind       { return KindZone }

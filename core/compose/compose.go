@@ -6,10 +6,10 @@
 package compose
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"slices"
-	"strings"
 
 	"cuestart/core/check"
 	"cuestart/core/clock"
@@ -103,6 +103,11 @@ func (c *composer) mended(ctx context.Context) (*Made, error) {
 		findings := check.Check(in)
 		mend := func(f check.Finding) bool { return f.Severity == check.Stop && c.mend(ctx, in, f) }
 		if n >= mendsAtMost || !slices.ContainsFunc(findings, mend) {
+			for i := range c.doc.Blocks {
+				b := &c.doc.Blocks[i] // a mend may have changed its drills
+				b.Aim = b.Says()
+				b.Why = cmp.Or(b.Why, b.Aims())
+			}
 			return &Made{Document: c.doc, Schedule: fitted, Findings: findings, Says: c.says}, nil
 		}
 	}
@@ -116,7 +121,7 @@ func (c *composer) mend(ctx context.Context, in check.Input, f check.Finding) bo
 	}
 	if next, said, err := check.Mend(ctx, in, f.Rule, f.Where); err == nil {
 		c.doc = next
-		c.says = append(c.says, fmt.Sprintf("%s: %s", f.What, strings.ToLower(said[:1])+said[1:]))
+		c.says = append(c.says, fmt.Sprintf("%s: %s", f.What, said))
 		return true
 	}
 	b := c.doc.Block(f.Where)
@@ -149,7 +154,7 @@ func (m *Made) refined(ctx context.Context, b Brief) (*Made, error) {
 		return nil, err
 	}
 	findings := check.Check(check.Input{Document: m.Document, Schedule: fitted, Book: b.Book})
-	if fitted.Result.Score > m.Schedule.Result.Score && check.Stops(findings) <= check.Stops(m.Findings) {
+	if fitted.Result.Score > m.Schedule.Result.Score && check.Count(findings).Stops <= check.Count(m.Findings).Stops {
 		m.Schedule, m.Findings = fitted, findings
 	}
 	return m, nil
@@ -232,7 +237,7 @@ func (c *composer) fixed() {
 		}
 		if len(c.doc.Members(who)) == 0 {
 			if f.Who == "captain" {
-				c.says = append(c.says, fmt.Sprintf("%s, %d to %d minutes to go: nobody is named captain", f.Name, f.From, f.To))
+				c.says = append(c.says, fmt.Sprintf("%s, %d to %d minutes to go: no captain chosen", f.Name, f.From, f.To))
 			}
 			continue
 		}

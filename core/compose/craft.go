@@ -2,6 +2,7 @@ package compose
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -117,7 +118,6 @@ func (c *composer) crafts() {
 		if z := c.doc.Zone(b.Zone); z != nil && b.Stations > 0 {
 			b.Stations = min(b.Stations, max(z.Lanes, people)) // stations are the routine's own
 		}
-		b.Aim = b.Items[len(b.Items)-1].Drill.Aim
 		switch {
 		case slices.Equal(craft.For, []string{sport.Bench}):
 			b.Why = "Keeps those warm who do not begin"
@@ -126,6 +126,7 @@ func (c *composer) crafts() {
 		default:
 			b.Why = fmt.Sprintf("The routine of %s in %s", and(craft.For), c.Sport.Name)
 		}
+		c.into(&b)
 		c.load[b.Zone] += b.Seconds(b.Targets(), c.doc.Group(&b))
 		c.doc.Blocks = append(c.doc.Blocks, b)
 	}
@@ -145,6 +146,28 @@ func nameOr(name, code string) string {
 		return code
 	}
 	return name
+}
+
+// into fits the lengths of a block's drills into its place: over the metres there
+// are, and as often as that makes the same way.
+func (c *composer) into(b *plan.Block) {
+	z := c.doc.Zone(b.Zone)
+	if z == nil || z.Metres <= 0 {
+		return
+	}
+	for i := range b.Items {
+		k := &b.Items[i].Drill
+		long := k.Dose.Metres / z.Metres
+		if k.Dose.Kind != drill.Travel || long <= 1 {
+			continue
+		}
+		k.Dose.Metres = max(1, math.Floor(z.Metres))
+		if k.PeakEffort(k.Range.Max) < drill.HardEffort { // a sprint is shorter there, not more often
+			for _, n := range []*int{&k.Range.Min, &k.Range.Target, &k.Range.Max} {
+				*n = int(math.Round(float64(*n) * long))
+			}
+		}
+	}
 }
 
 // zone picks a place: the named one where there is one with room, else for many

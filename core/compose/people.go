@@ -177,14 +177,13 @@ func (c *composer) lateComers() {
 
 func (c *composer) lateComer(p *plan.Player) {
 	b := plan.Block{ID: catchUp + p.ID, Name: "Catch-up", Phase: drill.Own, Who: []string{p.ID}, Priority: plan.Should,
-		Why: fmt.Sprintf("%s comes %s late: pulse, then two rising sprints", p.ShortName(), clock.Duration(p.Late))}
+		Why: fmt.Sprintf("%s comes %s late: pulse, then two rising sprints", p.ShortName(), clock.Lasting(p.Late))}
 	for _, code := range []string{lateCode + "pulse", lateCode + "sprints"} {
 		if k, ok := c.byCode[code]; ok && c.usable(k, 1) == "" {
 			b.Items = append(b.Items, c.item(k))
 		}
 	}
 	if len(b.Items) > 0 {
-		b.Aim = b.Items[0].Drill.Aim
 		c.doc.Blocks = append(c.doc.Blocks, b)
 	}
 }

@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 )
@@ -84,7 +83,6 @@ func (c *composer) bodies() {
 			}
 		}
 		if len(b.Items) > 0 {
-			b.Aim = b.Items[0].Drill.Aim
 			c.doc.Blocks = append(c.doc.Blocks, b)
 		}
 	}
@@ -157,9 +155,9 @@ func (c *composer) phase(phase drill.Phase, seconds int, warm bool) {
 		}
 		return cmp.Compare(x.Drill.Effort, y.Drill.Effort)
 	})
+	c.into(&b)
 	spent := b.Seconds(b.Targets(), group)
-	b.Aim = b.Items[len(b.Items)-1].Drill.Aim
-	b.Why = fmt.Sprintf("%s; about %s", whyPhase(phase, own), clock.Duration(spent))
+	b.Why = whyPhase(phase, own)
 	c.load[b.Zone] += spent
 	c.doc.Blocks = append(c.doc.Blocks, b)
 }

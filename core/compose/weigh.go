@@ -73,7 +73,7 @@ func (c *composer) standsIn(r plan.Restriction, code string) bool {
 // throws tells whether the sport throws soon after: what tires the arm stays out.
 func (c *composer) throws() bool {
 	return slices.Contains(c.Sport.Stresses, "elbow") || slices.ContainsFunc(c.Sport.Craft, func(x Craft) bool {
-		return slices.ContainsFunc(x.Drills, func(code string) bool { return c.byCode[code].Overhead })
+		return slices.ContainsFunc(x.Drills, func(code string) bool { return c.byCode[code].Throws() })
 	})
 }
 
@@ -90,18 +90,18 @@ func (c *composer) usable(k drill.Drill, people int) string {
 		return "a hypermobile player needs control, not more range"
 	case c.Today.Wet && k.Ground:
 		return "the ground is wet"
-	case (c.Today.Wet || c.Today.Uneven) && k.ContactsPerUnit > 0 && k.Effort >= drill.HardEffort:
+	case (c.Today.Wet || c.Today.Uneven) && k.Jumps():
 		return "jumps need even, dry ground"
 	}
 	if c.Kit != nil {
 		needs := k.Pieces(drill.Group{People: people, Lanes: 1}) // how many stations there will be is not known yet
 		for _, kit := range k.Kit {
-			if c.Kit[kit] < needs {
+			if drill.Counted(kit) && c.Kit[kit] < needs {
 				return "there is not enough of " + kit
 			}
 		}
 		for _, kit := range k.LaneKit {
-			if c.Kit[kit] < 1 {
+			if drill.Counted(kit) && c.Kit[kit] < 1 {
 				return "there is no " + kit
 			}
 		}

@@ -44,9 +44,15 @@ type Dose struct {
 	SettleSeconds float64 `json:"settle_seconds,omitempty"` // hold: to take up the position
 	RestSeconds   float64 `json:"rest_seconds,omitempty"`   // reps, hold: between sets
 
-	Trips           int     `json:"trips,omitempty"`            // travel
-	Metres          float64 `json:"metres,omitempty"`           // travel: one trip
-	Speed           float64 `json:"speed,omitempty"`            // travel: m/s
+	Trips  int     `json:"trips,omitempty"`  // travel
+	Metres float64 `json:"metres,omitempty"` // travel: one trip
+	Speed  float64 `json:"speed,omitempty"`  // travel: m/s
+
+	// Efforts are those of single trips, 0 to 1, where they differ; the last one
+	// repeats. A trip takes Metres ÷ (effort × TopSpeed).
+	Efforts  []float64 `json:"efforts,omitempty"`   // travel
+	TopSpeed float64   `json:"top_speed,omitempty"` // travel with efforts: m/s at full effort
+
 	TurnSeconds     float64 `json:"turn_seconds,omitempty"`     // travel: between trips
 	IntervalSeconds float64 `json:"interval_seconds,omitempty"` // travel: between waves
 	Flow            Flow    `json:"flow,omitempty"`             // travel
@@ -57,6 +63,10 @@ type Dose struct {
 	ActSeconds float64 `json:"act_seconds,omitempty"` // count, grid
 
 	Seconds int `json:"seconds,omitempty"` // time
+
+	// Exact: it is done as written, a protocol or a test: no factor of the day
+	// touches it.
+	Exact bool `json:"exact,omitempty"`
 }
 
 // Group is who shares a dose: so many people, in so many lanes or at so many
@@ -86,13 +96,12 @@ func (d Dose) Work(group Group) float64 {
 	case Hold:
 		return float64(d.Sets*d.Reps*d.Sides)*(d.HoldSeconds+d.SettleSeconds) + float64(d.Sets-1)*d.RestSeconds
 	case Travel:
-		trip := d.Metres / d.Speed
 		waves := (group.turns() - 1) * d.IntervalSeconds
 		turns := float64(d.Trips-1) * d.TurnSeconds
 		if d.Flow == Continuous {
-			return float64(d.Trips)*trip + turns + waves
+			return d.moving() + turns + waves
 		}
-		return float64(d.Trips)*(trip+waves) + turns
+		return d.moving() + float64(d.Trips)*waves + turns
 	case Count:
 		return float64(d.Acts) * d.ActSeconds * group.turns()
 	case Grid:
@@ -102,6 +111,24 @@ func (d Dose) Work(group Group) float64 {
 	}
 	return 0
 }
+
+// moving is how many seconds one person moves on all trips.
+func (d Dose) moving() (seconds float64) {
+	if len(d.Efforts) == 0 {
+		return float64(d.Trips) * d.Metres / d.Speed
+	}
+	top := d.TopSpeed
+	if top == 0 {
+		top = TopSpeed[Club]
+	}
+	for trip := range d.Trips {
+		seconds += d.Metres / (d.effort(trip) * top)
+	}
+	return seconds
+}
+
+// effort is that of a trip, counted from 0, where the dose has efforts.
+func (d Dose) effort(trip int) float64 { return d.Efforts[min(trip, len(d.Efforts)-1)] }
 
 // Amount is the one number of the dose that a coach turns up and down: reps,
 // trips, acts, tries or seconds, by its kind.
@@ -161,8 +188,7 @@ func (d Dose) Validate() error {
 		if d.Flow != Regroup && d.Flow != Continuous {
 			return fmt.Errorf("flow is %q: it must be regroup or continuous", d.Flow)
 		}
-		return errors.Join(within("metres a trip", d.Metres, 1, 500), within("speed in m/s", d.Speed, 0.2, 12),
-			within("seconds to turn", d.TurnSeconds, 0, 120), within("seconds between waves", d.IntervalSeconds, 0, 120))
+		return errors.Join(within("metres a trip", d.Metres, 1, 500), d.pace(), within("seconds to turn", d.TurnSeconds, 0, 120), within("seconds between waves", d.IntervalSeconds, 0, 120))
 	case Count:
 		return within("seconds an act", d.ActSeconds, 0.2, 300)
 	case Grid:
@@ -172,6 +198,25 @@ func (d Dose) Validate() error {
 	}
 	return fmt.Errorf("%q is not a kind of dose", d.Kind)
 }
+
+// pace says what is wrong with the speed or the efforts of a travel dose.
+func (d Dose) pace() error {
+	if len(d.Efforts) == 0 {
+		return within("speed in m/s", d.Speed, 0.2, 12)
+	}
+	if len(d.Efforts) > MostEfforts {
+		return fmt.Errorf("there are %d efforts at the most", MostEfforts)
+	}
+	for _, e := range d.Efforts {
+		if err := within("the effort of a trip", e, 0.1, 1); err != nil {
+			return err
+		}
+	}
+	return within("top speed in m/s", d.TopSpeed, 1, 15)
+}
+
+// MostEfforts is how many trips may have an effort of their own.
+const MostEfforts = 20
 
 func sets(d Dose) error {
 	return errors.Join(within("sets", float64(d.Sets), 1, 20), within("sides", float64(d.Sides), 1, 2), within("seconds of rest", d.RestSeconds, 0, 600))

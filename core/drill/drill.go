@@ -67,7 +67,7 @@ func (d Drill) Clone() Drill {
 	for _, list := range []*[]string{&d.Kit, &d.LaneKit, &d.Cues, &d.Faults, &d.Sports, &d.Regions, &d.Planes, &d.Qualities, &d.Rows, &d.Columns} {
 		*list = slices.Clone(*list)
 	}
-	d.Phases, d.Rungs = slices.Clone(d.Phases), slices.Clone(d.Rungs)
+	d.Phases, d.Rungs, d.Dose.Efforts = slices.Clone(d.Phases), slices.Clone(d.Rungs), slices.Clone(d.Dose.Efforts)
 	return d
 }
 
@@ -85,53 +85,6 @@ var (
 	Qualities = []string{"pulse", "coordination", "rhythm", "game", "control", "strength", "stability", "range", "tissue", "hold",
 		"jump", "landing", "sprint", "acceleration", "change", "reaction", "craft", "calm"}
 )
-
-// SprintEffort is the share of full effort from which metres count as sprinted.
-const SprintEffort = 0.9
-
-// HardEffort is the share of full effort from which minutes count as hard.
-const HardEffort = 0.8
-
-// StaticTooLong is how many seconds a static hold on one muscle may last before
-// a match: from there on it costs power (Behm et al. 2016).
-const StaticTooLong = 60
-
-// DynamicEffort is the share of full effort from which a drill counts as dynamic
-// work: what a static hold wants after it (Behm & Chaouachi 2011).
-const DynamicEffort = 0.5
-
-// HeldSeconds is how long amount of the drill stretches one muscle, in seconds;
-// 0 where it is no static hold.
-func (d Drill) HeldSeconds(amount int) float64 {
-	dose := d.Dose.WithAmount(amount)
-	if !d.Static || dose.Kind != Hold {
-		return 0
-	}
-	return float64(dose.Sets*dose.Reps) * dose.HoldSeconds
-}
-
-// Deep tells whether the drill wants a warm body: deep, static or near-maximal
-// (Jeffreys 2007).
-func (d Drill) Deep() bool { return d.NeedsWarm || d.Static || d.Effort >= SprintEffort }
-
-// Dynamic tells whether the drill is dynamic work.
-func (d Drill) Dynamic() bool { return !d.Static && d.Effort >= DynamicEffort }
-
-// Turns tells whether people take turns at the drill's stations, so that its kit
-// is wanted at each of these rather than by each player.
-func (d Drill) Turns() bool { return d.Dose.Kind == Count || d.Dose.Kind == Grid }
-
-// Pieces is how many of each kind of the drill's own kit the group wants: a piece
-// each, one where the group works as one, one a station where people take turns.
-func (d Drill) Pieces(group Group) int {
-	switch {
-	case d.Together:
-		return min(1, group.People)
-	case d.Turns():
-		return min(group.People, group.Lanes)
-	}
-	return group.People
-}
 
 // Validate says what is wrong with the drill, a sentence a line, or nil.
 func (d Drill) Validate() error {
@@ -205,7 +158,10 @@ func (d Drill) For(grade Grade) Drill {
 	if !known {
 		top = TopSpeed[Club]
 	}
-	if d.Dose.Kind == Travel && d.Dose.Speed == 0 {
+	switch steps := len(d.Dose.Efforts) > 0; {
+	case steps && d.Dose.TopSpeed == 0:
+		d.Dose.TopSpeed = top
+	case !steps && d.Dose.Kind == Travel && d.Dose.Speed == 0:
 		d.Dose.Speed = d.Effort * top
 	}
 	return d
@@ -216,75 +172,10 @@ func (d Drill) Serves(phase Phase) bool {
 	return slices.Contains(d.Phases, phase)
 }
 
-// Words writes amount of the drill as a coach says it: "8 a side",
-// "2 × 6 a side", "4 lengths of 20 m", "9 throws", "2:30".
-func (d Drill) Words(amount int) string {
-	unit := d.Unit
-	if amount == 1 {
-		unit = strings.TrimSuffix(unit, "s")
-	}
-	switch d.Dose.Kind {
-	case Reps, Hold:
-		words := fmt.Sprint(amount)
-		if d.Dose.Sets > 1 {
-			words = fmt.Sprintf("%d × %d", d.Dose.Sets, amount)
-		}
-		if unit != "" {
-			words += " " + unit
-		}
-		if d.Dose.Sides == 2 {
-			words += " a side"
-		}
-		if d.Dose.Kind == Hold {
-			words += fmt.Sprintf(", %g s held", d.Dose.HoldSeconds)
-		}
-		return words
-	case Travel:
-		if unit == "" {
-			unit = "lengths"
-		}
-		return fmt.Sprintf("%d %s of %g m", amount, unit, d.Dose.Metres)
-	case Grid:
-		return fmt.Sprintf("%d cells × %d", d.Dose.Cells, amount)
-	case Time:
-		return fmt.Sprintf("%d:%02d", amount/60, amount%60)
-	}
-	return strings.TrimSpace(fmt.Sprintf("%d %s", amount, unit))
-}
-
-// Figure writes amount without its unit: "8", or "2:30" for plain time.
-func (d Drill) Figure(amount int) string {
-	if d.Dose.Kind == Time {
-		return d.Words(amount)
-	}
-	return fmt.Sprint(amount)
-}
-
 // Work is the time in seconds that group needs for amount of the drill.
 func (d Drill) Work(amount int, group Group) float64 {
 	if d.Together {
 		group.People = min(group.People, 1)
 	}
 	return d.Dose.WithAmount(amount).Work(group)
-}
-
-// Load is what amount of the drill, done in group, leaves in each of them.
-func (d Drill) Load(amount int, group Group) Load {
-	dose := d.Dose.WithAmount(amount)
-	seconds := int(d.Work(amount, group) + 0.5)
-	alone := int(d.Work(amount, Group{People: min(1, group.People), Lanes: 1}) + 0.5)
-	load := Load{Seconds: seconds, StandSeconds: max(0, seconds-alone), Contacts: int(d.ContactsPerUnit*float64(dose.Units()) + 0.5)}
-	if d.Effort >= HardEffort {
-		load.HardSeconds = seconds
-	}
-	if d.Ground {
-		load.GroundSeconds = seconds
-	}
-	if d.Dose.Kind == Travel && d.Effort >= SprintEffort {
-		load.SprintMetres = int(float64(amount)*d.Dose.Metres + 0.5)
-	}
-	if d.Turns() {
-		load.Acts = dose.Units()
-	}
-	return load
 }

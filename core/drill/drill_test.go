@@ -37,7 +37,7 @@ func TestWorkAgreesWithTheKnownAnswers(t *testing.T) {
 	require.NotEmpty(t, cases)
 	for _, c := range cases {
 		group := drill.Group{People: max(1, c.People), Lanes: max(c.Lanes, c.Stations)}
-		assert.InDelta(t, c.WorkSeconds, c.Work(group), 1e-9, "%+v", c.Dose)
+		assert.InDelta(t, c.WorkSeconds, c.Work(group), 1e-3, "%+v", c.Dose)
 	}
 }
 
@@ -70,14 +70,18 @@ func TestRangeNeverLeavesItsBounds(t *testing.T) {
 
 func TestWordsAreACoachs(t *testing.T) {
 	for want, d := range map[string]drill.Drill{
-		"2 × 6 a side":      {Dose: drill.Dose{Kind: drill.Reps, Sets: 2, Sides: 2}},
-		"6 lengths of 20 m": {Dose: drill.Dose{Kind: drill.Travel, Metres: 20}},
-		"6 throws":          {Unit: "throws", Dose: drill.Dose{Kind: drill.Count}},
-		"0:06":              {Dose: drill.Dose{Kind: drill.Time}},
-		"6, 10 s held":      {Dose: drill.Dose{Kind: drill.Hold, Sets: 1, Sides: 1, HoldSeconds: 10}},
+		"2 × 6 a side":                  {Dose: drill.Dose{Kind: drill.Reps, Sets: 2, Sides: 2}},
+		"6 lengths of 20 m":             {Dose: drill.Dose{Kind: drill.Travel, Metres: 20}},
+		"6 throws":                      {Unit: "throws", Dose: drill.Dose{Kind: drill.Count}},
+		"6 s":                           {Dose: drill.Dose{Kind: drill.Time}},
+		"6 reps":                        {Dose: drill.Dose{Kind: drill.Reps, Sets: 1, Sides: 1}},
+		"6 strides of 30 m at 70, 90 %": {Unit: "strides", Dose: drill.Dose{Kind: drill.Travel, Metres: 30, Efforts: []float64{0.7, 0.9}}},
+		"6 in each of 4 places":         {Dose: drill.Dose{Kind: drill.Grid, Cells: 4}},
+		"6 holds of 10 s":               {Dose: drill.Dose{Kind: drill.Hold, Sets: 1, Sides: 1, HoldSeconds: 10}},
 	} {
 		assert.Equal(t, want, d.Words(6))
 	}
+	assert.Equal(t, "1 catch", drill.Drill{Unit: "catches", Dose: drill.Dose{Kind: drill.Count}}.Words(1))
 	assert.Equal(t, "1 throw", drill.Drill{Unit: "throws", Dose: drill.Dose{Kind: drill.Count}}.Words(1))
 }
 

@@ -13,13 +13,13 @@ func ExampleDrill_Words() {
 	throws := drill.Drill{Unit: "throws", Dose: drill.Dose{Kind: drill.Count}}
 	jog := drill.Drill{Dose: drill.Dose{Kind: drill.Time}}
 	fmt.Println(throws.Words(9), throws.Figure(9), jog.Words(150), jog.Figure(150))
-	// Output: 9 throws 9 2:30 2:30
+	// Output: 9 throws 9 2:30 min 2:30 min
 }
 
 func ExampleLoad_Words() {
 	hops, sprints := drill.Load{Seconds: 60, Contacts: 12}, drill.Load{Seconds: 90, SprintMetres: 80, Contacts: 4}
 	fmt.Println(hops.Add(sprints).Words(), hops.Most(sprints).Words(), drill.Load{Seconds: 60}.Words())
-	// Output: [16 contacts 80 m sprinted] [12 contacts 80 m sprinted] []
+	// Output: [16 ground contacts 80 m sprinted] [12 ground contacts 80 m sprinted] []
 }
 
 func TestEachPhaseHasItsNameKeyAndLetter(t *testing.T) {
@@ -63,16 +63,44 @@ func TestADrillSuitsItsGradeAndThoseAbove(t *testing.T) {
 func TestWhatIsHeldIsCountedForOneMuscle(t *testing.T) {
 	hold := drill.Drill{Static: true, Dose: drill.Dose{Kind: drill.Hold, Sets: 2, Sides: 2, HoldSeconds: 20}}
 	assert.InDelta(t, 120, hold.HeldSeconds(3), 1e-9, "two sets of three holds of 20 s; the other side is another muscle")
-	assert.True(t, hold.Deep())
 	assert.False(t, hold.Dynamic())
 	hold.Static = false
 	assert.Zero(t, hold.HeldSeconds(3), "held, but no stretch: an activation")
-	assert.Zero(t, drill.Drill{Static: true, Dose: drill.Dose{Kind: drill.Time}}.HeldSeconds(60))
-	for effort, is := range map[float64][2]bool{0.2: {false, false}, 0.5: {false, true}, 0.7: {false, true}, 0.95: {true, true}} { // deep, dynamic
+	held := drill.Drill{Static: true, Dose: drill.Dose{Kind: drill.Time}}
+	assert.InDelta(t, 60, held.HeldSeconds(60), 1e-9, "however it is counted")
+	held.OneSided = true
+	assert.InDelta(t, 30, held.HeldSeconds(60), 1e-9)
+	for effort, is := range map[float64][2]bool{0.1: {true, false}, 0.2: {false, false}, 0.4: {false, true}, 0.95: {false, true}} { // quiet, dynamic
 		d := drill.Drill{Effort: effort}
-		assert.Equal(t, is, [2]bool{d.Deep(), d.Dynamic()}, "%v", effort)
+		assert.Equal(t, is, [2]bool{d.Quiet(), d.Dynamic()}, "%v", effort)
 	}
+	assert.False(t, drill.Drill{Effort: 0.9, Dose: drill.Dose{Kind: drill.Hold}}.Dynamic(), "a hold does not move")
 	assert.True(t, drill.Drill{NeedsWarm: true}.Deep())
+	assert.True(t, drill.Drill{EndRange: true}.Deep())
+}
+
+func TestStepsOfEffortAreTheirOwn(t *testing.T) {
+	sprints := drill.Drill{Effort: 0.9, Dose: drill.Dose{Kind: drill.Travel, Metres: 30, Efforts: []float64{0.7, 0.9, 1}, TopSpeed: 8}}
+	group := drill.Group{People: 1, Lanes: 1}
+	assert.Equal(t, 60, sprints.Load(3, group).SprintMetres, "the first is no sprint")
+	assert.Equal(t, 90, sprints.Load(4, group).SprintMetres, "the last one repeats")
+	assert.Equal(t, []float64{0.7, 0.9}, sprints.Efforts(2))
+	assert.Equal(t, 1.0, sprints.PeakEffort(5))
+	ladder := drill.Drill{Effort: 0.6, Rungs: []drill.Rung{{Metres: 10, Effort: 0.5}, {Metres: 20, Effort: 0.9}}, Dose: drill.Dose{Kind: drill.Count}}
+	assert.Equal(t, []float64{0.5}, ladder.Efforts(1))
+	assert.Equal(t, 0.9, ladder.PeakEffort(4))
+}
+
+func TestAThrowIsToldByWhatIsDone(t *testing.T) {
+	act := func(name, unit string, high bool) drill.Drill {
+		return drill.Drill{Name: name, Unit: unit, Overhead: high, Effort: 0.6, Dose: drill.Dose{Kind: drill.Count}}
+	}
+	for _, k := range []drill.Drill{act("Line-out", "throws", true), act("Serves, easy to full", "serves", true), act("Jump shots", "shots", true), act("Throw at a mark", "", false)} {
+		assert.True(t, k.Throws(), k.Name)
+	}
+	for _, k := range []drill.Drill{act("High balls", "catches", true), act("Kicks at posts", "kicks", false), act("Wrist shots", "shots", false), act("Catch a throw", "catches", true)} {
+		assert.False(t, k.Throws(), k.Name)
+	}
 }
 
 func TestKitIsForEachOrForEachStation(t *testing.T) {
@@ -85,6 +113,14 @@ func TestKitIsForEachOrForEachStation(t *testing.T) {
 	turns.Together = true
 	assert.Equal(t, 1, turns.Pieces(squad), "one for all")
 	assert.Equal(t, 0, turns.Pieces(drill.Group{Lanes: 6}))
+	assert.Equal(t, 6, each.LanePieces(squad))
+	game := drill.Drill{Kit: []string{"ball"}, Qualities: []string{"game"}, Dose: drill.Dose{Kind: drill.Time}}
+	assert.Equal(t, 1, game.Pieces(squad), "a game has one ball")
+	assert.True(t, drill.Counted("ball"))
+	assert.False(t, drill.Counted("Skates"), "a player's own")
+	assert.False(t, drill.Counted("wall"), "the place's")
+	assert.True(t, drill.Carried("skates"))
+	assert.False(t, drill.Carried("wall"))
 }
 
 func TestACopyOfADrillIsItsOwn(t *testing.T) {

@@ -101,14 +101,14 @@ type Unit struct {
 
 // Zone is a place where blocks happen.
 type Zone struct {
-	ID       string `json:"id"`
-	Name     string `json:"name"`
-	Capacity int    `json:"capacity"`         // people at once
-	Lanes    int    `json:"lanes"`            // lanes or stations side by side
-	Metres   int    `json:"metres,omitempty"` // of a lane; 0: not known
-	Surface  string `json:"surface,omitempty"`
-	Covered  bool   `json:"covered,omitempty"` // stays dry
-	Free     []Span `json:"free,omitempty"`    // none: always free
+	ID       string  `json:"id"`
+	Name     string  `json:"name"`
+	Capacity int     `json:"capacity"`         // people at once
+	Lanes    int     `json:"lanes"`            // lanes or stations side by side
+	Metres   float64 `json:"metres,omitempty"` // of a lane; 0: not known
+	Surface  string  `json:"surface,omitempty"`
+	Covered  bool    `json:"covered,omitempty"` // stays dry
+	Free     []Span  `json:"free,omitempty"`    // none: always free
 }
 
 // Span is from one moment to another.
@@ -267,6 +267,25 @@ func (d *Document) Group(b *Block) drill.Group {
 		group.Lanes = b.Stations
 	}
 	return group
+}
+
+// Indoors tells whether the block is done under a roof, where there is no wind and
+// no outdoor air. What has no place is where all the places are.
+func (d *Document) Indoors(b *Block) bool {
+	if z := d.Zone(b.Zone); z != nil {
+		return z.Covered
+	}
+	return len(d.Zones) > 0 && !slices.ContainsFunc(d.Zones, func(z Zone) bool { return !z.Covered })
+}
+
+// Ruled is what medical staff ruled for a player.
+func (d *Document) Ruled(player string) (list []Restriction) {
+	for _, r := range d.Restrictions {
+		if r.Player == player {
+			list = append(list, r)
+		}
+	}
+	return list
 }
 
 // Content is what tells one plan from another: its blocks and their drills.

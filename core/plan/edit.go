@@ -29,7 +29,7 @@ func (d *Document) SetMargin(seconds int) (string, error) {
 		return "", In("margin", "the margin lies between 0 and 60 minutes")
 	}
 	d.Margin = seconds
-	return "margin " + clock.Duration(seconds), nil
+	return "done " + clock.Lasting(seconds) + " before", nil
 }
 
 // HeadFields is what a coach says of a session as a whole.

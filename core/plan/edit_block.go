@@ -137,6 +137,9 @@ func (d *Document) SetBlock(block string, to BlockFields) (string, error) {
 	if to.Zone != "" && d.Zone(to.Zone) == nil || to.Leader != "" && d.Leader(to.Leader) == nil {
 		return "", In(at("zone"), "this place or leader is not of this plan")
 	}
+	if to.Aim == "" {
+		to.Aim = b.Aims()
+	}
 	b.Name, b.Aim, b.Zone, b.Leader, b.Stations = to.Name, to.Aim, to.Zone, to.Leader, to.Stations
 	if !slices.Equal(b.Who, to.Who) {
 		b.Who, b.Excusable = to.Who, slices.Contains(to.Who, Everyone)

@@ -61,7 +61,7 @@ func (d *Document) SetLate(player string, seconds int) (string, error) {
 	if seconds == 0 {
 		return p.ShortName() + " is in time", nil
 	}
-	return fmt.Sprintf("%s comes %s late", p.ShortName(), clock.Duration(seconds)), nil
+	return fmt.Sprintf("%s comes %s late", p.ShortName(), clock.Lasting(seconds)), nil
 }
 
 // SetOut takes a player out of the plan, of its units and of blocks of their own.

@@ -1,6 +1,9 @@
 package plan
 
 import (
+	"slices"
+	"strings"
+
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 )
@@ -45,6 +48,42 @@ func (b *Block) Seconds(amounts []int, group drill.Group) int {
 		total += part.Seconds
 	}
 	return clock.CeilTo(total, clock.Grid)
+}
+
+// Says is what the block is for: its aim, or where it has none what its drills are
+// for.
+func (b *Block) Says() string {
+	if b.Aim != "" {
+		return b.Aim
+	}
+	return b.Aims()
+}
+
+// Aims is what the block's drills are for, the first two.
+func (b *Block) Aims() string {
+	var aims []string
+	for _, item := range b.Items {
+		if aim := strings.TrimSpace(item.Drill.Aim); aim != "" && len(aims) < 2 && !slices.Contains(aims, aim) {
+			aims = append(aims, aim)
+		}
+	}
+	return strings.Join(aims, "; ")
+}
+
+// Follow lets what blocks say of themselves follow their drills, which were
+// otherwise in the document before: what a coach wrote stays.
+func (d *Document) Follow(before *Document) {
+	for i := range d.Blocks {
+		b := &d.Blocks[i]
+		was := before.Block(b.ID)
+		if was == nil || slices.EqualFunc(was.Items, b.Items, func(x, y Item) bool { return x.Drill.Code == y.Drill.Code }) || b.Aim != was.Aim {
+			continue
+		}
+		if was.Aim == was.Aims() || slices.ContainsFunc(was.Items, func(i Item) bool { return i.Drill.Aim == was.Aim }) {
+			b.Aim = b.Aims()
+		}
+		b.Why = ""
+	}
 }
 
 // Targets is the target of each drill.

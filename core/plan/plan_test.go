@@ -86,9 +86,9 @@ func TestValidateNamesThePlace(t *testing.T) {
 func TestEditsSayWhatTheyDidOrLeaveThePlanAlone(t *testing.T) {
 	d := document()
 	for want, edit := range map[string]func() (string, error){
-		"Throws: 6 throws": func() (string, error) { return d.SetDose("a", 0, 6) },
-		"A is a must":      func() (string, error) { return d.SetPriority("a", plan.Must) },
-		"margin 8:30":      func() (string, error) { return d.SetMargin(510) },
+		"Throws: 6 throws":     func() (string, error) { return d.SetDose("a", 0, 6) },
+		"A is a must":          func() (string, error) { return d.SetPriority("a", plan.Must) },
+		"done 8:30 min before": func() (string, error) { return d.SetMargin(510) },
 		"Throw-in at 15:20, Sat 28 Nov": func() (string, error) {
 			return d.SetStart(clock.Start{Local: "2026-11-28T15:20", Zone: "Europe/London"})
 		},

@@ -106,11 +106,11 @@ func (s *searcher) why(r *Result, i int) string {
 	longest := from.Levels[len(from.Levels)-1].Seconds
 	switch {
 	case !sc.Kept && from.Must:
-		return fmt.Sprintf("left out: not even its shortest, %s, fits beside the other musts", clock.Duration(from.Levels[0].Seconds))
+		return fmt.Sprintf("left out: not even its shortest, %s, fits beside the other musts", clock.Lasting(from.Levels[0].Seconds))
 	case !sc.Kept:
-		return fmt.Sprintf("left out: its shortest, %s, is worth less than what it would displace", clock.Duration(from.Levels[0].Seconds))
+		return fmt.Sprintf("left out: its shortest, %s, is worth less than what it would displace", clock.Lasting(from.Levels[0].Seconds))
 	case sc.Level < len(from.Levels)-1:
-		return fmt.Sprintf("shortened from %s to %s", clock.Duration(longest), clock.Duration(from.Levels[sc.Level].Seconds))
+		return fmt.Sprintf("shortened from %s to %s", clock.Lasting(longest), clock.Lasting(from.Levels[sc.Level].Seconds))
 	case from.Pin != nil:
 		return "in full, at its pin"
 	}

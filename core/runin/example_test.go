@@ -21,8 +21,8 @@ func ExampleFit() {
 		fmt.Println(b.ID, b.Start.ToGo(), b.End.ToGo(), b.Why)
 	}
 	// Output:
-	// jog 15:00 10:00 in full
-	// hops 10:00 8:00 in full
+	// jog 15′ 10′ in full
+	// hops 10′ 8′ in full
 }
 
 // What does not fit is an answer too: it says by how much.
@@ -58,6 +58,6 @@ func ExampleRefit() {
 		fmt.Println(b.ID, b.Start.ToGo(), b.End.ToGo(), b.Why)
 	}
 	// Output:
-	// jog 15:00 10:00 under way
-	// hops 9:00 7:00 in full
+	// jog 15′ 10′ under way
+	// hops 9′ 7′ in full
 }

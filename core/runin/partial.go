@@ -20,7 +20,7 @@ func (s *searcher) partial(steps int, proven bool) *Result {
 	}
 	if freed := s.shortest(steps, true); freed.best != nil {
 		result.Binds, result.Why = s.binding(freed)
-		result.Why += fmt.Sprintf("; what they need would have to be free %s earlier too", clock.Duration(-int(freed.bestScore)*freed.unit))
+		result.Why += fmt.Sprintf("; what they need would have to be free %s earlier too", clock.Lasting(-int(freed.bestScore)*freed.unit))
 		return result
 	}
 	result.Why = "the musts cannot all be placed, however early the work begins: a pin, a link, a fixed event or a resource stands in the way"
@@ -126,9 +126,9 @@ func (s *searcher) binding(short *searcher) (players []string, why string) {
 	}
 	room := strand.due - strand.open - overlap(strand.closed, strand.open, strand.due)
 	if need > room {
-		return players, fmt.Sprintf("the musts at their shortest take %s, and there are %s", clock.Duration(need*short.unit), clock.Duration(room*short.unit))
+		return players, fmt.Sprintf("the musts at their shortest take %s, and there are %s", clock.Lasting(need*short.unit), clock.Lasting(room*short.unit))
 	}
-	return players, fmt.Sprintf("the musts take %s of %s, but fixed events, links, joint blocks or resources leave them no place to stand", clock.Duration(need*short.unit), clock.Duration(room*short.unit))
+	return players, fmt.Sprintf("the musts take %s of %s, but fixed events, links, joint blocks or resources leave them no place to stand", clock.Lasting(need*short.unit), clock.Lasting(room*short.unit))
 }
 
 // blocksOf lists the blocks of strand k.

@@ -98,14 +98,18 @@ func (c *Compiled) resources(d *plan.Document) error {
 
 func kitID(name string) string { return "kit " + name }
 
-// kit is how much counted kit a block holds while it runs. Who is more than
-// there are pieces takes turns, so it is never more than those.
+// kit is how much counted kit a block holds while it runs: its players', and what
+// stands in its lanes. Where there are fewer pieces, people take turns, so it is
+// never more than those.
 func kit(d *plan.Document, b *plan.Block, group drill.Group) (needs []runin.Need) {
 	for _, name := range slices.Sorted(maps.Keys(d.Kit)) {
 		most := 0
 		for _, item := range b.Items {
 			if slices.Contains(item.Drill.Kit, name) {
 				most = max(most, item.Drill.Pieces(group))
+			}
+			if slices.Contains(item.Drill.LaneKit, name) {
+				most = max(most, item.Drill.LanePieces(group))
 			}
 		}
 		if most = min(most, d.Kit[name]); most > 0 {

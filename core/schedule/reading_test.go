@@ -44,11 +44,9 @@ func ExampleFit() {
 	for _, b := range s.Blocks(d) {
 		fmt.Println(b.Name, b.Start.ToGo(), clock.Duration(b.Length()), b.Doses())
 	}
-	fmt.Println(s.Judge(d).Head)
 	// Output:
-	// Jog 8:40 4:20 [4:00]
-	// Hops 4:20 2:20 [4 hops]
-	// It holds.
+	// Jog 8′40″ 4:20 [4 min]
+	// Hops 4′20″ 2:20 [4 hops]
 }
 
 func TestABlockIsReadWithItsSchedule(t *testing.T) {
@@ -61,14 +59,6 @@ func TestABlockIsReadWithItsSchedule(t *testing.T) {
 	assert.False(t, hops.Has("p3"))
 	assert.Equal(t, 4, hops.Amount(0))
 	assert.LessOrEqual(t, jog.End, hops.Start, "the phases come in their order")
-	loads := schedule.Loads(blocks)
-	assert.Equal(t, jog.Load().Add(hops.Load()), loads["p1"])
-	assert.Equal(t, jog.Load(), loads["p3"])
-	assert.Equal(t, loads["p1"], schedule.Heaviest(blocks), "whoever does most")
-	assert.Equal(t, 8, loads["p1"].Contacts)
-
-	hops.Kept = false
-	assert.Equal(t, jog.Load(), schedule.Loads(blocks)["p1"], "what is left out loads nobody")
 	assert.Equal(t, 4, (&schedule.Block{Block: hops.Block}).Amount(0), "and stands at its target")
 }
 
@@ -83,21 +73,6 @@ func TestAnEventSaysWhatItIs(t *testing.T) {
 	talk, late := byName["Talk"], byName["Not there yet"]
 	assert.Equal(t, []any{clock.Offset(-1100), clock.Offset(-1000), true, ""}, []any{talk.Start, talk.End, talk.Active, talk.Late()})
 	assert.Equal(t, []any{"p3", clock.Offset(-1200), clock.Offset(-1080)}, []any{late.Late(), late.Start, late.End})
-}
-
-func TestADigestSaysWhatAListShows(t *testing.T) {
-	d := evening()
-	s := fitted(t, d)
-	is := s.Digest(d)
-	assert.Equal(t, []any{"Thursday", "Start", "Tidegate", schedule.DigestVersion, s.Start, s.Judge(d)}, []any{is.Title, is.StartName, is.Place, is.Version, is.Start, is.Verdict})
-	assert.Equal(t, 3, is.Heads())
-	assert.Equal(t, []uint64{11}, is.Roster, "the club's, whom nothing is ruled for")
-	people := is.People()
-	assert.Equal(t, d.Restrictions, people.Restrictions)
-	assert.Equal(t, d.Start, people.Start)
-	assert.Equal(t, []plan.Player{{ID: "p2", Roster: 12, First: "Bo", Last: "Lind"}, {ID: "p3", First: "Cy"}}, people.Players[:2], "who is ruled for, and whom the club does not know")
-	assert.EqualValues(t, 11, people.Players[2].Roster)
-	assert.Equal(t, []string{"Jog/jog", "Hops/hops"}, d.Content())
 }
 
 func TestACutSaysWhatChanges(t *testing.T) {
@@ -120,26 +95,4 @@ func TestACutSaysWhatChanges(t *testing.T) {
 	_, err = schedule.Cutdowns(context.Background(), d, 0)
 	var wrong plan.Problems
 	assert.ErrorAs(t, err, &wrong)
-}
-
-// A verdict begins with what matters: a plan that does not hold, then what it
-// does without.
-func TestAVerdictNamesWhatWasCut(t *testing.T) {
-	d := evening()
-	d.Fixed = nil
-	whole := fitted(t, d).Judge(d)
-	assert.True(t, whole.Holds)
-	assert.Empty(t, whole.Cuts)
-	d.Open = clock.BeforeStart(420)
-	short := fitted(t, d).Judge(d)
-	assert.True(t, short.Holds, short.Head)
-	require.NotEmpty(t, short.Cuts)
-	for _, c := range short.Cuts {
-		assert.NotEmpty(t, c.What)
-		assert.NotEmpty(t, c.Why)
-	}
-	d.Open = clock.BeforeStart(180)
-	none := fitted(t, d).Judge(d)
-	assert.False(t, none.Holds)
-	assert.NotEqual(t, whole.Head, none.Head)
 }

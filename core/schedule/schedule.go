@@ -134,21 +134,6 @@ func (b *Block) Load() (sum drill.Load) {
 // Has tells whether a player, by id, is in the block.
 func (b *Block) Has(player string) bool { return slices.Contains(b.Members, player) }
 
-// Loads is what the kept ones of some blocks leave in each player, by id.
-func Loads(blocks []Block) map[string]drill.Load {
-	loads := map[string]drill.Load{}
-	for i := range blocks {
-		if !blocks[i].Kept {
-			continue
-		}
-		sum := blocks[i].Load()
-		for _, id := range blocks[i].Members {
-			loads[id] = loads[id].Add(sum)
-		}
-	}
-	return loads
-}
-
 // Event is a fixed event of the day with its place on the time line, or the
 // time in which a late player is awaited.
 type Event struct {

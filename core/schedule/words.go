@@ -19,9 +19,9 @@ func why(b *plan.Block, dosings []Dosing, s *runin.Scheduled) string {
 	}
 	switch {
 	case !s.Kept && b.Priority == plan.Must:
-		return fmt.Sprintf("a must, and not even %s of it fits", clock.Duration(dosings[0].Seconds))
+		return fmt.Sprintf("a must, and not even %s of it fits", clock.Lasting(dosings[0].Seconds))
 	case !s.Kept:
-		return fmt.Sprintf("a %s: its %s would take minutes that others use better", b.Priority, clock.Duration(dosings[0].Seconds))
+		return fmt.Sprintf("a %s: its %s would take minutes that others use better", b.Priority, clock.Lasting(dosings[0].Seconds))
 	case dosings[s.Level].Seconds >= full.Seconds:
 		return ""
 	}
@@ -37,12 +37,12 @@ func why(b *plan.Block, dosings []Dosing, s *runin.Scheduled) string {
 		}
 		less = append(less, words)
 	}
-	return fmt.Sprintf("%s: %s shorter", strings.Join(less, "; "), clock.Duration(full.Seconds-dosings[s.Level].Seconds))
+	return fmt.Sprintf("%s: %s shorter", strings.Join(less, "; "), clock.Lasting(full.Seconds-dosings[s.Level].Seconds))
 }
 
 // changed says what becomes of a block from one cut to the next.
 func changed(b *plan.Block, dosings []Dosing, x runin.Change) string {
-	length := func(level int) string { return clock.Duration(dosings[level].Seconds) }
+	length := func(level int) string { return clock.Lasting(dosings[level].Seconds) }
 	switch {
 	case x.Now < 0:
 		return "no " + b.Name

@@ -20,7 +20,7 @@ func ExampleSays() {
 	fmt.Println(today.Says(d, "hops"))
 	fmt.Println(today.Says(d, "kicks"))
 	// Output:
-	// [Bo L.: bike, 2:00, for hops: no jumps]
+	// [Bo L.: bike, 2 min, for hops: no jumps]
 	// [Bo L.: leave out kicks: no jumps]
 }
 

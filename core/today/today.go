@@ -4,7 +4,9 @@ package today
 
 import (
 	"fmt"
+	"math"
 	"slices"
+	"strings"
 
 	"cuestart/core/drill"
 	"cuestart/core/plan"
@@ -65,22 +67,19 @@ func Factors(d *plan.Document) (factors []Factor) {
 // juniorExplain is what the time to explain a drill is multiplied by.
 const juniorExplain = 1.5
 
-// Apply returns the document with today's factors worked into its targets:
-// clamp(round to step(target × Π factors), min, max). The document itself is
-// left as it is. A document that has nothing to apply is returned unchanged.
+// outdoor tells whether the factor comes of the air or the wind, which a place
+// under a roof has not.
+func (f Factor) outdoor() bool {
+	return strings.HasPrefix(f.ID, "wind-") || slices.Contains([]plan.Air{plan.Cold, plan.Cool, plan.Warm, plan.Hot}, plan.Air(strings.SplitN(f.ID, "-", 2)[0]))
+}
+
+// Apply returns the document with today's factors worked into its targets, block
+// by block. The document itself is left as it is; one that has nothing to apply
+// is returned unchanged.
 func Apply(d *plan.Document) *plan.Document {
-	times := map[drill.Phase]float64{}
-	for _, f := range Factors(d) {
-		if slices.Contains(d.Today.Off, f.ID) {
-			continue
-		}
-		if times[f.Phase] == 0 {
-			times[f.Phase] = 1
-		}
-		times[f.Phase] *= f.Times
-	}
+	factors := slices.DeleteFunc(Factors(d), func(f Factor) bool { return slices.Contains(d.Today.Off, f.ID) })
 	junior := d.Grade == drill.Junior
-	if len(times) == 0 && !junior {
+	if len(factors) == 0 && !junior {
 		return d
 	}
 	changed := *d
@@ -88,22 +87,88 @@ func Apply(d *plan.Document) *plan.Document {
 	for i := range changed.Blocks {
 		b := &changed.Blocks[i]
 		b.Items = slices.Clone(b.Items)
-		for n := range b.Items {
-			apply(&b.Items[n], times[b.Phase], junior)
+		if junior {
+			for n := range b.Items {
+				b.Items[n].Explain = int(float64(b.Items[n].Explain)*juniorExplain + 0.5)
+			}
 		}
+		times := 1.0
+		for _, f := range factors {
+			if f.Phase == b.Phase && !(f.outdoor() && d.Indoors(b)) {
+				times *= f.Times
+			}
+		}
+		Scale(b, times, d.Group(b))
 	}
 	return &changed
 }
 
-// apply works a phase's factor (0: there is none) into a drill of it.
-func apply(item *plan.Item, factor float64, junior bool) {
-	if junior {
-		item.Explain = int(float64(item.Explain)*juniorExplain + 0.5)
+// Scale turns the drills of a block step by step, always the one that so far
+// changed least in proportion, while that brings the block's work nearer to what
+// the factor asks for. What is exact, and what teaches where less is asked for,
+// stays as it is.
+func Scale(b *plan.Block, times float64, group drill.Group) {
+	if times == 1 {
+		return
 	}
-	if factor != 0 {
-		r := &item.Drill.Range
-		r.Target = r.Clamp(int(float64(r.Target)*factor + 0.5))
+	s := scaling{items: b.Items, group: group, planned: make([]int, len(b.Items)), step: 1}
+	if times < 1 {
+		s.step = -1
 	}
+	is, wanted := 0.0, 0.0
+	for n := range b.Items {
+		known := &b.Items[n].Drill
+		s.planned[n] = known.Range.Target
+		seconds := known.Work(s.planned[n], group)
+		is += seconds
+		if known.Dose.Exact || times < 1 && known.Teaches() {
+			wanted += seconds
+			continue
+		}
+		wanted += times * seconds
+		s.turned = append(s.turned, n)
+	}
+	for {
+		n := s.next()
+		if n < 0 {
+			return
+		}
+		r := &b.Items[n].Drill.Range
+		to := r.Target + s.step*r.Step
+		after := is + b.Items[n].Drill.Work(to, group) - b.Items[n].Drill.Work(r.Target, group)
+		if math.Abs(after-wanted) >= math.Abs(is-wanted)-hair {
+			return
+		}
+		r.Target, is = to, after
+	}
+}
+
+// hair is what sums of seconds may differ by without being different.
+const hair = 1e-9
+
+// scaling is a block whose drills are turned up (step 1) or down (-1).
+type scaling struct {
+	items   []plan.Item
+	group   drill.Group
+	planned []int
+	turned  []int // indices of what may be turned
+	step    int
+}
+
+// next is the drill that so far changed least in proportion, of those that can
+// still be turned; -1: none.
+func (s *scaling) next() int {
+	next, least := -1, 0.0
+	for _, n := range s.turned {
+		r := s.items[n].Drill.Range
+		if to := r.Target + s.step*r.Step; to < r.Min || to > r.Max {
+			continue
+		}
+		if share := math.Abs(float64(r.Target-s.planned[n])) / float64(s.planned[n]); next < 0 || share < least-hair {
+			next, least = n, share
+		}
+	}
+	return next
 }
 
 // Version is how a player does a drill that a restriction touches.
@@ -124,22 +189,37 @@ func (v Version) Words(instead drill.Drill) string {
 }
 
 // Versions lists what restrictions change: the easier version where that
-// respects them, else the swap, else the player leaves the drill out.
+// respects all that is ruled for the player, else the swap, else the player
+// leaves the drill out.
 func Versions(d *plan.Document) (versions []Version) {
-	for _, r := range d.Restrictions {
+	for _, p := range d.Players {
+		ruled := d.Ruled(p.ID)
+		if len(ruled) == 0 {
+			continue
+		}
 		for i := range d.Blocks {
 			b := &d.Blocks[i]
-			if !slices.Contains(d.Members(b.Who), r.Player) {
+			if !slices.Contains(d.Members(b.Who), p.ID) {
 				continue
 			}
 			for n, item := range b.Items {
-				if reason := Touches(r, item.Drill); reason != "" {
-					versions = append(versions, Version{Block: b.ID, Player: r.Player, Item: n, Drill: standIn(r, item), Reason: reason})
+				if reason := touched(ruled, item.Drill); reason != "" {
+					versions = append(versions, Version{Block: b.ID, Player: p.ID, Item: n, Drill: standIn(ruled, item), Reason: reason})
 				}
 			}
 		}
 	}
 	return versions
+}
+
+// touched says which part of any of the rulings a drill touches, or "".
+func touched(ruled []plan.Restriction, d drill.Drill) string {
+	for _, r := range ruled {
+		if reason := Touches(r, d); reason != "" {
+			return reason
+		}
+	}
+	return ""
 }
 
 // Says lists, in words, who does a block otherwise.
@@ -152,11 +232,11 @@ func Says(d *plan.Document, block string) (says []string) {
 	return says
 }
 
-// standIn is what a player does in place of a drill that the restriction
-// touches; nil: nothing does.
-func standIn(r plan.Restriction, item plan.Item) *drill.Drill {
+// standIn is what a player does in place of a drill that rulings touch; nil:
+// nothing does.
+func standIn(ruled []plan.Restriction, item plan.Item) *drill.Drill {
 	for _, stand := range []*drill.Drill{item.Easier, item.Swap} {
-		if stand != nil && Touches(r, *stand) == "" {
+		if stand != nil && touched(ruled, *stand) == "" {
 			return stand
 		}
 	}
@@ -170,7 +250,7 @@ func Touches(r plan.Restriction, d drill.Drill) string {
 		return "no jumps"
 	case r.NoOverhead && d.Overhead:
 		return "nothing overhead"
-	case r.MaxEffort > 0 && d.Effort > r.MaxEffort:
+	case r.MaxEffort > 0 && d.PeakEffort(d.Range.Max) > r.MaxEffort:
 		return fmt.Sprintf("no more than %.0f %% effort", 100*r.MaxEffort)
 	}
 	for _, joint := range r.Spare {

@@ -1,7 +1,9 @@
 package today_test
 
 import (
+	"encoding/json"
 	"fmt"
+	"os"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -37,12 +39,15 @@ func TestTargetsFollowTheDay(t *testing.T) {
 		}
 		return list
 	}
-	for celsius, want := range map[float64][]int{4: {14, 10, 14}, 5: {14, 10, 14}, 12: {12, 10, 12}, 18: {10, 10, 10}, 24: {10, 10, 10}, 31: {8, 10, 10}} {
+	for celsius, want := range map[float64][]int{4: {12, 10, 12}, 5: {12, 10, 12}, 12: {12, 10, 10}, 18: {10, 10, 10}, 24: {8, 10, 10}, 31: {8, 10, 8}} {
 		assert.Equal(t, want, targets(document(celsius)), "%g °C", celsius)
 	}
 	d := document(18)
 	d.Today.HardYesterday, d.Today.Light = true, true // 10 × 0.7 × 0.5, on a step
 	assert.Equal(t, []int{10, 4, 10}, targets(d))
+	d.Blocks[1].Items[0].Drill.Qualities, d.Blocks[1].Items[0].Drill.Effort = []string{"landing"}, 0.7
+	assert.Equal(t, []int{10, 10, 10}, targets(d), "what teaches is not done less of")
+	d.Blocks[1].Items[0].Drill.Qualities = nil
 	d.Grade = drill.Junior
 	assert.Equal(t, []int{10, 2, 10}, targets(d), "never below the minimum")
 	assert.Equal(t, 30, today.Apply(d).Blocks[0].Items[0].Explain)
@@ -51,11 +56,52 @@ func TestTargetsFollowTheDay(t *testing.T) {
 	assert.Equal(t, 10, d.Blocks[1].Items[0].Drill.Range.Target, "the plan itself is as it was")
 }
 
+// The vectors are those of the engine's definition.
+func TestAFactorTurnsABlockInWholeSteps(t *testing.T) {
+	text, err := os.ReadFile("testdata/factors.json")
+	require.NoError(t, err)
+	var cases []struct {
+		Factor float64
+		Items  []struct {
+			Planned, Step, Min, Max int
+			Seconds                 float64 `json:"unit_seconds"`
+			Exact                   bool
+		}
+		Amounts []int
+	}
+	require.NoError(t, json.Unmarshal(text, &cases))
+	require.NotEmpty(t, cases)
+	for _, c := range cases {
+		b := plan.Block{Phase: drill.Raise, Who: []string{plan.Everyone}}
+		for _, i := range c.Items {
+			b.Items = append(b.Items, plan.Item{Drill: drill.Drill{Dose: drill.Dose{Kind: drill.Count, ActSeconds: i.Seconds, Exact: i.Exact},
+				Range: drill.Range{Min: i.Min, Target: i.Planned, Max: i.Max, Step: i.Step}}})
+		}
+		today.Scale(&b, c.Factor, drill.Group{People: 1, Lanes: 1})
+		for n, want := range c.Amounts {
+			assert.Equal(t, want, b.Items[n].Drill.Range.Target, "× %g, drill %d", c.Factor, n)
+		}
+	}
+}
+
+func TestUnderARoofThereIsNoWeather(t *testing.T) {
+	d := document(4)
+	d.Today.Wind = 10
+	d.Zones = []plan.Zone{{ID: "hall", Covered: true}}
+	assert.Equal(t, 10, today.Apply(d).Blocks[0].Items[0].Drill.Range.Target)
+	d.Zones[0].Covered = false
+	assert.Equal(t, 14, today.Apply(d).Blocks[0].Items[0].Drill.Range.Target, "cold and wind")
+}
+
 func TestARestrictionPicksTheEasierThenTheSwapThenNothing(t *testing.T) {
 	d := document(18)
 	d.Restrictions = []plan.Restriction{{Player: "b", NoJumps: true}, {Player: "gone", NoJumps: true}}
 	versions := today.Versions(d)
 	require.Len(t, versions, 3)
+	d.Blocks[1].Items[0].Easier = &drill.Drill{Name: "high hops", Effort: 0.9}
+	d.Restrictions = append(d.Restrictions, plan.Restriction{Player: "b", MaxEffort: 0.5})
+	assert.Nil(t, today.Versions(d)[1].Drill, "what stands in holds to every ruling")
+	d.Restrictions = d.Restrictions[:2]
 	assert.Nil(t, versions[1].Drill)
 	assert.Equal(t, "no jumps", versions[1].Reason)
 	d.Blocks[1].Items[0].Easier = &drill.Drill{Name: "low hops", ContactsPerUnit: 1}

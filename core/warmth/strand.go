@@ -7,6 +7,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
+	"cuestart/core/today"
 )
 
 // ActiveEffort is the effort that a fixed event marked active is taken to
@@ -19,8 +20,27 @@ type Stretch struct {
 	From, To float64 // seconds from the start
 	Effort   float64
 	Block    *plan.Block  // nil: waiting, or called away
-	Drill    *drill.Drill // nil: set-up, explaining, a gap, waiting
+	Drill    *drill.Drill // nil: set-up, explaining, a gap, waiting, left out
 	Amount   int
+	Group    drill.Group // who shares the block
+	Share    float64     // of the drill's work that falls into the stretch, 0 to 1
+	Indoors  bool
+}
+
+// Peak is the greatest effort of the stretch.
+func (x *Stretch) Peak() float64 {
+	if x.Drill == nil {
+		return x.Effort
+	}
+	return x.Drill.PeakEffort(x.Amount)
+}
+
+// Load is what the stretch leaves in each of the strand.
+func (x *Stretch) Load() drill.Load {
+	if x.Drill == nil {
+		return drill.Load{}
+	}
+	return x.Drill.Load(x.Amount, x.Group).Part(x.Share)
 }
 
 // Strand is what one strand of a schedule does, from its first block to the
@@ -36,46 +56,108 @@ type Strand struct {
 // Estimate is the warmth at a moment of the plan.
 func (s *Strand) Estimate(at clock.Offset) float64 { return s.At(float64(at - s.From)) }
 
-// AirOf is the air of a document; 18 °C where no temperature is known.
+// Load is what all that the strand does leaves in each of its players.
+func (s *Strand) Load() (sum drill.Load) {
+	for i := range s.Stretches {
+		sum = sum.Add(s.Stretches[i].Load())
+	}
+	return sum
+}
+
+// Heaviest is the greatest of each figure that a plan leaves in any player: a coach
+// plans for that one.
+func Heaviest(strands []Strand) (most drill.Load) {
+	for k := range strands {
+		most = most.Most(strands[k].Load())
+	}
+	return most
+}
+
+// AirOf is the air of a document outdoors; 18 °C where no temperature is known.
 func AirOf(d *plan.Document) Air {
-	air := Air{Celsius: 18, Layers: d.Today.Layers}
+	air := Air{Celsius: roof, Layers: d.Today.Layers}
 	if d.Today.Celsius != nil {
 		air.Celsius = *d.Today.Celsius
 	}
 	return air
 }
 
+// roof is the air under a roof, in °C.
+const roof = 18
+
 // Strands works out every strand of a fitted document, in the order of the
 // schedule.
 func Strands(d *plan.Document, s *schedule.Schedule) []Strand {
-	air, blocks, events := AirOf(d), s.Blocks(d), s.Events(d)
+	r := reading{d, s, s.Blocks(d), s.Events(d)}
 	strands := make([]Strand, len(s.Result.Strands))
 	for n, players := range s.Result.Strands {
-		var busy []Stretch
-		for i := range blocks {
-			if b := &blocks[i]; b.Kept && b.Has(players[0]) {
-				busy = append(busy, stretches(b)...)
-			}
-		}
-		for _, e := range events {
-			if slices.Contains(e.Players, players[0]) {
-				busy = cutOut(busy, e)
-			}
-		}
-		slices.SortStableFunc(busy, func(a, b Stretch) int { return int(a.From - b.From) })
-		strands[n] = fill(players, busy, air)
-		for _, p := range s.Players {
-			if p.ID == players[0] {
-				strands[n].Due = p.Due
-			}
-		}
+		strands[n] = r.strand(players, nil)
 	}
 	return strands
 }
 
+// Personal splits from the strands of a document those players who do some of the
+// drills otherwise, since medical staff ruled so: each becomes a strand, doing what
+// stands in.
+func Personal(d *plan.Document, s *schedule.Schedule, strands []Strand) []Strand {
+	versions := today.Versions(d)
+	if len(versions) == 0 {
+		return strands
+	}
+	r := reading{d, s, s.Blocks(d), s.Events(d)}
+	var all []Strand
+	for k := range strands {
+		rest := make([]string, 0, len(strands[k].Players))
+		for _, p := range strands[k].Players {
+			own := slices.DeleteFunc(slices.Clone(versions), func(v today.Version) bool { return v.Player != p })
+			if len(own) == 0 {
+				rest = append(rest, p)
+				continue
+			}
+			all = append(all, r.strand([]string{p}, own))
+		}
+		if len(rest) > 0 {
+			all = append(all, strands[k])
+			all[len(all)-1].Players = rest
+		}
+	}
+	return all
+}
+
+// reading is a document with its schedule.
+type reading struct {
+	document *plan.Document
+	schedule *schedule.Schedule
+	blocks   []schedule.Block
+	events   []schedule.Event
+}
+
+// strand is what players with the same list do, with versions of their own.
+func (r *reading) strand(players []string, versions []today.Version) Strand {
+	var busy []Stretch
+	for i := range r.blocks {
+		if b := &r.blocks[i]; b.Kept && b.Has(players[0]) {
+			busy = append(busy, r.stretches(b, versions)...)
+		}
+	}
+	for _, e := range r.events {
+		if slices.Contains(e.Players, players[0]) {
+			busy = cutOut(busy, e)
+		}
+	}
+	slices.SortStableFunc(busy, func(a, b Stretch) int { return int(a.From - b.From) })
+	strand := fill(players, busy, AirOf(r.document))
+	for _, p := range r.schedule.Players {
+		if p.ID == players[0] {
+			strand.Due = p.Due
+		}
+	}
+	return strand
+}
+
 // stretches takes a block apart. What its length is over, being on the grid,
 // goes to the handover.
-func stretches(b *schedule.Block) (list []Stretch) {
+func (r *reading) stretches(b *schedule.Block, versions []today.Version) (list []Stretch) {
 	amounts := make([]int, len(b.Items))
 	for n := range b.Items {
 		amounts[n] = b.Amount(n)
@@ -88,15 +170,30 @@ func stretches(b *schedule.Block) (list []Stretch) {
 		if to <= at {
 			continue
 		}
-		x := Stretch{From: at, To: to, Block: b.Block}
+		x := Stretch{From: at, To: to, Block: b.Block, Group: b.Group, Share: 1, Indoors: r.document.Indoors(b.Block)}
 		if part.Work {
 			x.Drill, x.Amount = &b.Items[part.Item].Drill, amounts[part.Item]
+			x.otherwise(b.ID, part.Item, versions)
+		}
+		if x.Drill != nil {
 			x.Effort = x.Drill.Effort
 		}
 		list = append(list, x)
 		at = to
 	}
 	return list
+}
+
+// otherwise takes what stands in for the drill, if something does.
+func (x *Stretch) otherwise(block string, item int, versions []today.Version) {
+	for _, v := range versions {
+		if v.Block != block || v.Item != item {
+			continue
+		}
+		if x.Drill = v.Drill; v.Drill != nil {
+			x.Amount = v.Drill.Range.Target
+		}
+	}
 }
 
 // cutOut takes the time of a fixed event out of what a strand does: it is away
@@ -107,11 +204,13 @@ func cutOut(busy []Stretch, e schedule.Event) (rest []Stretch) {
 		if b.From < from {
 			left := b
 			left.To = min(b.To, from)
+			left.Share *= (left.To - left.From) / (b.To - b.From)
 			rest = append(rest, left)
 		}
 		if b.To > to {
 			right := b
 			right.From = max(b.From, to)
+			right.Share *= (right.To - right.From) / (b.To - b.From)
 			rest = append(rest, right)
 		}
 	}
@@ -143,12 +242,25 @@ func fill(players []string, busy []Stretch, air Air) Strand {
 	if at < 0 {
 		s.Stretches = append(s.Stretches, Stretch{From: at, To: 0})
 	}
-	pieces := make([]Piece, len(s.Stretches))
-	for i, x := range s.Stretches {
-		pieces[i] = Piece{x.Effort, x.To - x.From}
-	}
-	s.Curve = Run(pieces, air)
+	s.Curve = Run(piecesOf(s.Stretches, air), air)
 	return s
+}
+
+// piecesOf are the pieces of stretches. Who waits is where they were last.
+func piecesOf(stretches []Stretch, air Air) []Piece {
+	under := Air{Celsius: roof, Layers: air.Layers}
+	pieces := make([]Piece, len(stretches))
+	indoors := false
+	for i, x := range stretches {
+		if x.Block != nil {
+			indoors = x.Indoors
+		}
+		pieces[i] = Piece{Effort: x.Effort, Seconds: x.To - x.From}
+		if indoors {
+			pieces[i].Air = &under
+		}
+	}
+	return pieces
 }
 
 // Facts are counted, not estimated.
@@ -161,11 +273,12 @@ type Facts struct {
 // Facts counts what a strand does at high effort.
 func (s *Strand) Facts() Facts {
 	f := Facts{SinceFull: -1}
-	for _, x := range s.Stretches {
+	for i := range s.Stretches {
+		x := &s.Stretches[i]
 		if x.Effort >= drill.HardEffort {
 			f.HardSeconds += int(x.To - x.From + 0.5)
 		}
-		if x.Effort >= drill.SprintEffort {
+		if x.Peak() >= drill.SprintEffort {
 			f.SinceFull = max(0, int(-x.To))
 			if x.To > -600 {
 				f.FullLast10++

@@ -69,12 +69,12 @@ func (s *Strand) lastWork() (last clock.Offset) {
 
 // with is the estimate at the start with some more work from a moment on.
 func (s *Strand) with(from, effort, seconds float64) float64 {
-	var pieces []Piece
+	var before []Stretch
 	for _, x := range s.Stretches {
-		if to := min(x.To, from); to > x.From {
-			pieces = append(pieces, Piece{x.Effort, to - x.From})
+		if x.To = min(x.To, from); x.To > x.From {
+			before = append(before, x)
 		}
 	}
-	pieces = append(pieces, Piece{effort, seconds}, Piece{0, max(0, -from-seconds)})
+	pieces := append(piecesOf(before, s.air), Piece{Effort: effort, Seconds: seconds}, Piece{Seconds: max(0, -from-seconds)})
 	return Run(pieces, s.air).End()
 }

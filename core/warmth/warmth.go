@@ -16,6 +16,7 @@ import (
 const (
 	Full   = 4.5    // A: °C above rest that full effort tends to
 	Rising = 4 * 60 // τ in seconds while warming (Saltin 1968; Bishop 2003: most of it within 5 minutes)
+	Ready  = 1.0    // °C above rest from which deep work is taken to be prepared; a coach's default
 	Warm   = 2.0    // °C above rest from which the body counts as warm
 	Layers = 1.4    // what layers on multiply the falling τ by
 )
@@ -44,6 +45,7 @@ func (a Air) Tau() float64 {
 type Piece struct {
 	Effort  float64 `json:"effort"` // 0 to 1
 	Seconds float64 `json:"seconds"`
+	Air     *Air    `json:"-"` // where it is done, if not in the air of all
 }
 
 // Curve is the warmth over a run of pieces.
@@ -57,24 +59,27 @@ type Curve struct {
 func Run(pieces []Piece, air Air) *Curve {
 	c := &Curve{pieces: pieces, warmth: make([]float64, 1, len(pieces)+1), air: air}
 	for _, p := range pieces {
-		c.warmth = append(c.warmth, c.after(c.warmth[len(c.warmth)-1], p.Effort, p.Seconds))
+		c.warmth = append(c.warmth, c.after(c.warmth[len(c.warmth)-1], p, p.Seconds))
 	}
 	return c
 }
 
-// tau is the time constant from warmth towards what effort tends to.
-func (c *Curve) tau(warmth, effort float64) float64 {
-	if Full*effort > warmth {
+// tau is the time constant from warmth towards what a piece's effort tends to.
+func (c *Curve) tau(warmth float64, p Piece) float64 {
+	switch {
+	case Full*p.Effort > warmth:
 		return Rising
+	case p.Air != nil:
+		return p.Air.Tau()
 	}
 	return c.air.Tau()
 }
 
-// after is the warmth after seconds of an effort. It moves towards one target,
-// so it never turns within a piece.
-func (c *Curve) after(warmth, effort, seconds float64) float64 {
-	target := Full * effort
-	return target + (warmth-target)*math.Exp(-seconds/c.tau(warmth, effort))
+// after is the warmth after some seconds of a piece. It moves towards one target,
+// so it never turns within it.
+func (c *Curve) after(warmth float64, p Piece, seconds float64) float64 {
+	target := Full * p.Effort
+	return target + (warmth-target)*math.Exp(-seconds/c.tau(warmth, p))
 }
 
 // At is the warmth so many seconds after the beginning; before it 0, after the
@@ -85,7 +90,7 @@ func (c *Curve) At(seconds float64) float64 {
 	}
 	for i, p := range c.pieces {
 		if seconds <= p.Seconds {
-			return c.after(c.warmth[i], p.Effort, seconds)
+			return c.after(c.warmth[i], p, seconds)
 		}
 		seconds -= p.Seconds
 	}
@@ -113,7 +118,7 @@ func (c *Curve) SecondsAbove(level float64) (seconds float64) {
 		case from > level || to > level:
 			// The moment of crossing, by solving for it.
 			target := Full * p.Effort
-			crossing := c.tau(from, p.Effort) * math.Log((from-target)/(level-target))
+			crossing := c.tau(from, p) * math.Log((from-target)/(level-target))
 			if from > level {
 				seconds += crossing
 			} else {
@@ -134,7 +139,7 @@ func (c *Curve) FirstAbove(level float64) (seconds float64, ever bool) {
 		}
 		if to > level {
 			target := Full * p.Effort
-			return seconds + c.tau(from, p.Effort)*math.Log((from-target)/(level-target)), true
+			return seconds + c.tau(from, p)*math.Log((from-target)/(level-target)), true
 		}
 		seconds += p.Seconds
 	}

@@ -18,6 +18,7 @@ import (
 type chosen struct {
 	row
 	Aim, Why   string
+	Says       string   // what it is for, if the aim says nothing
 	Because    string   // why it is in the plan
 	Versions   []string // who does it otherwise, as medical staff ruled
 	Cost       string   // what it leaves in each player, and what it takes
@@ -54,7 +55,7 @@ type item struct {
 
 func chosenOf(page *body, board *planner.Board, i int, is row) *chosen {
 	d, b := board.Document, &board.Blocks[i]
-	found := &chosen{row: is, Aim: b.Aim, Because: b.Block.Why, Why: b.Cut, Priority: b.Priority, Priorities: plan.Priorities, Several: len(b.Items) > 1,
+	found := &chosen{row: is, Aim: b.Aim, Says: b.Says(), Because: b.Block.Why, Why: b.Cut, Priority: b.Priority, Priorities: plan.Priorities, Several: len(b.Items) > 1,
 		ZoneID: b.Zone, LeaderID: b.Leader, Cost: cost(b), Versions: today.Says(d, b.ID)}
 	if len(b.Who) == 1 {
 		found.WhoID = b.Who[0]
@@ -99,7 +100,7 @@ func cost(b *schedule.Block) string {
 	load := b.Load()
 	words := load.Words()
 	if load.GroundSeconds > 0 {
-		words = append(words, clock.Duration(load.GroundSeconds)+" on the ground")
+		words = append(words, clock.Lasting(load.GroundSeconds)+" on the ground")
 	}
 	var parts []string
 	if len(words) > 0 {

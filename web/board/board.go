@@ -14,6 +14,8 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
+	"cuestart/core/verdict"
+	"cuestart/core/warmth"
 	"cuestart/planner"
 	"cuestart/web/shell"
 )
@@ -28,7 +30,8 @@ type body struct {
 	ID          uint64
 	Revision    uint32
 	Title, Sub  string
-	Verdict     schedule.Verdict
+	Verdict     verdict.Verdict
+	Late        string // that its moment has gone
 	Findings    []finding
 	Excused     []finding     // those that the coach keeps
 	Factors     []string      // what the day does to the doses
@@ -130,8 +133,8 @@ func page(r *shell.Request, b *planner.Board, block string, wrong plan.Problems,
 
 func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problems) *body {
 	d, fitted := b.Document, b.Schedule
-	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: fitted.Judge(d), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare,
-		Carried: schedule.Heaviest(b.Blocks), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Factors: factorWords(d),
+	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare,
+		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Factors: factorWords(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
 	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place, fmt.Sprintf("%d players", len(d.Players)))
 	made.Saved = "Saved " + b.Made.At.In(fitted.Start.Location()).Format("15:04")
@@ -200,7 +203,7 @@ func rowOf(board *planner.Board, b *schedule.Block) row {
 	one := row{ID: b.ID, Name: b.Name, Phase: b.Phase, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader),
 		Out: !b.Kept, Dose: strings.Join(b.Doses(), ", "), start: b.Start}
 	if b.Kept {
-		one.ToGo, one.Clock, one.Length = b.Start.ToGo(), clock.Clock(board.Schedule.Start, b.Start), clock.Duration(b.Length())
+		one.ToGo, one.Clock, one.Length = b.Start.ToGo(), clock.Clock(board.Schedule.Start, b.Start), clock.Lasting(b.Length())
 	}
 	return one
 }

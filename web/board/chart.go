@@ -198,7 +198,7 @@ func (c *chart) scale(b *planner.Board) {
 			continue
 		}
 		c.Grid += line
-		c.Ticks = append(c.Ticks, tick{x, o.MinutesToGo(), clock.Clock(b.Schedule.Start, o)})
+		c.Ticks = append(c.Ticks, tick{x, o.ToGo(), clock.Clock(b.Schedule.Start, o)})
 	}
 }
 
@@ -251,7 +251,7 @@ func (c *chart) drawBlocks(board *planner.Board, href func(string) string, chose
 		words := b.Doses()
 		c.Blocks = append(c.Blocks, chartBlock{ID: b.ID, Phase: b.Phase.Key(), Chosen: b.ID == chosen, Href: href(b.ID),
 			Label: fmt.Sprintf("%s, %s, %s: %s to %s to go, %s", b.Name, b.Phase.Name(), board.Document.Audience(b.Who), b.Start.ToGo(), b.End.ToGo(), strings.Join(words, ", ")),
-			name:  b.Name, words: words, length: clock.Duration(b.Length()), letter: b.Phase.Letter(),
+			name:  b.Name, words: words, length: clock.Lasting(b.Length()), letter: b.Phase.Letter(),
 			Pieces: c.pieces(b.Members, b.Start, b.End, blockInset)})
 	}
 }

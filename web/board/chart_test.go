@@ -69,6 +69,6 @@ func TestAChartIsTrueToTheSchedule(t *testing.T) {
 		assert.LessOrEqual(t, f.X+f.W, c.LineX, "the picture ends at the start")
 	}
 	assert.Equal(t, "15:00", c.StartTime)
-	assert.True(t, slices.ContainsFunc(c.Ticks, func(t tick) bool { return t.ToGo == "20" && t.Clock == "14:40" }))
+	assert.True(t, slices.ContainsFunc(c.Ticks, func(t tick) bool { return t.ToGo == "20′" && t.Clock == "14:40" }))
 	assert.Equal(t, clock.Offset(-1860), c.from)
 }

@@ -97,7 +97,7 @@ func rowOf(k planner.Entry[club.Routine], cost club.Cost, open bool) routineRow 
 	load := cost.Load
 	load.Acts = 0 // they differ by position
 	row := routineRow{ID: k.ID, Name: k.Is.Name, For: k.Is.For, Open: open, Changed: len(k.Is.Changed()), Kit: strings.Join(cost.Kit, ", "),
-		Cost: shell.Joined(" · ", clock.Duration(cost.Seconds), strings.Join(load.Words(), ", "))}
+		Cost: shell.Joined(" · ", clock.Lasting(cost.Seconds), strings.Join(load.Words(), ", "))}
 	for _, block := range k.Is.Blocks {
 		if !slices.Contains(row.Phases, block.Phase) {
 			row.Phases = append(row.Phases, block.Phase)

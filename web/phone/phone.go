@@ -137,7 +137,7 @@ func mineOf(found *planner.Shared, p *plan.Player) *mineBody {
 // ruling touches.
 func (b *mineBody) itemOf(d *plan.Document, block *schedule.Block, p *plan.Player, versions []today.Version) item {
 	one := item{From: int(block.Start), To: int(block.End), Name: block.Name, Phase: block.Phase, Where: d.ZoneName(block.Zone), Leader: d.LeaderName(block.Leader),
-		Why: block.Aim, With: company(d, block, p)}
+		Why: block.Says(), With: company(d, block, p)}
 	words := block.Doses()
 	for n := range block.Items {
 		known := block.Items[n].Drill
@@ -162,7 +162,7 @@ func (b *mineBody) itemOf(d *plan.Document, block *schedule.Block, p *plan.Playe
 	}
 	for _, m := range block.Missed {
 		if m.Player == p.ID {
-			one.Missed = fmt.Sprintf("You are called away for %s of it", clock.Duration(m.Seconds))
+			one.Missed = fmt.Sprintf("You are called away for %s of it", clock.Lasting(m.Seconds))
 		}
 	}
 	return one
@@ -174,9 +174,9 @@ func (b *mineBody) mark(now int, s *schedule.Schedule) {
 	met := false
 	for i := range b.Items {
 		one := &b.Items[i]
-		one.ToGo, one.Clock = clock.Offset(one.From).MinutesToGo(), clock.Clock(s.Start, clock.Offset(one.From))
+		one.ToGo, one.Clock = clock.Offset(one.From).ToGo(), clock.Clock(s.Start, clock.Offset(one.From))
 		one.Seconds = one.To - one.From
-		one.Length = clock.Duration(one.Seconds)
+		one.Length = clock.Lasting(one.Seconds)
 		switch {
 		case one.To <= now:
 			one.State = "past"

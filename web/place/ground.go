@@ -6,7 +6,10 @@ import (
 	"embed"
 	"fmt"
 	"html/template"
+	"math"
 	"slices"
+	"strconv"
+	"strings"
 
 	"cuestart/core/club"
 	"cuestart/core/plan"
@@ -188,13 +191,35 @@ func read(r *shell.Request, kind club.Kind) *form {
 	case club.KindZone:
 		f.Owner = in.ID("of")
 		f.Zone = club.Zone{Name: in.Text("name"), Capacity: in.Int("capacity", 1, club.MaxPeople), Lanes: in.Int("lanes", 1, club.MaxLanes),
-			Metres: in.IntOr("metres", 0, 0, club.MaxMetres), Surface: in.Text("surface"), Covered: in.Has("covered"), Opens: in.Text("opens"), Closes: in.Text("closes")}
+			Metres: metres(in), Surface: in.Text("surface"), Covered: in.Has("covered"), Opens: in.Text("opens"), Closes: in.Text("closes")}
 	case club.KindKit:
 		f.Kit = club.Kit{Name: in.Text("name"), Pieces: in.Int("pieces", 0, club.MaxPieces)}
 	case club.KindStaff:
 		f.Staff = club.Staff{Name: in.Text("name"), Role: in.Text("role"), Leads: in.Has("leads"), Opens: in.Text("opens"), Closes: in.Text("closes")}
 	}
 	return f
+}
+
+// yard is a yard in metres.
+const yard = 0.9144
+
+// metres reads the length of a lane: in metres, or in yards where it says so.
+func metres(in *shell.Form) float64 {
+	text := strings.ToLower(in.Text("metres"))
+	number, isYards := strings.TrimRight(text, "yards. "), strings.Contains(text, "y")
+	number = strings.TrimSpace(strings.TrimSuffix(number, "m"))
+	if number == "" && text == "" {
+		return 0
+	}
+	x, err := strconv.ParseFloat(strings.Replace(number, ",", ".", 1), 64)
+	if err != nil || x != x || x < 0 {
+		in.Refuse("metres", "write metres, such as 20 or 10.17, or yards, such as 22 yd")
+		return 0
+	}
+	if isYards {
+		x *= yard
+	}
+	return math.Round(100*x) / 100
 }
 
 // Save saves a ground, zone, kit or staff, or adds one.

@@ -12,6 +12,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
+	"cuestart/core/verdict"
 	"cuestart/planner"
 	"cuestart/web/shell"
 )
@@ -25,7 +26,7 @@ var screens = shell.Parse(files, nil)
 type body struct {
 	ID                           uint64
 	Title, Sub, StartName, Start string
-	Verdict                      schedule.Verdict
+	Verdict                      verdict.Verdict
 	Rows                         []row
 	Kit                          []kitLine
 	Cautions                     []string
@@ -73,12 +74,12 @@ func Show(r *shell.Request) (shell.Answer, error) {
 // before.
 func cutLines(cuts []schedule.Cut) (lines []cutLine) {
 	for n, cut := range cuts {
-		minutes := clock.Offset(-cut.Minutes).MinutesToGo()
+		minutes := clock.Lasting(cut.Minutes)
 		if last := len(lines) - 1; len(cut.Says) == 0 && n > 0 {
 			lines[last].DownTo = minutes
 			continue
 		}
-		line := cutLine{Minutes: minutes, Work: clock.Duration(cut.Work), Says: strings.Join(cut.Says, ", ")}
+		line := cutLine{Minutes: minutes, Work: clock.Lasting(cut.Work), Says: strings.Join(cut.Says, ", ")}
 		if n == 0 {
 			line.Says = "as on the front"
 		}
@@ -92,7 +93,7 @@ func cutLines(cuts []schedule.Cut) (lines []cutLine) {
 
 func bodyOf(b *planner.Board) body {
 	d, fitted := b.Document, b.Schedule
-	made := body{ID: b.ID, Title: d.Title, StartName: d.StartName, Start: clock.Clock(fitted.Start, 0), Verdict: fitted.Judge(d),
+	made := body{ID: b.ID, Title: d.Title, StartName: d.StartName, Start: clock.Clock(fitted.Start, 0), Verdict: b.Verdict(),
 		Sub:  shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January 2006"), d.Place),
 		Made: b.Made.At.In(fitted.Start.Location()).Format("Mon 2 Jan 15:04")}
 	kit := map[string][]string{} // who carries it
@@ -110,7 +111,7 @@ func bodyOf(b *planner.Board) body {
 		}
 	}
 	for _, e := range fitted.Events(d) {
-		made.Rows = append(made.Rows, row{at: e.Start, ToGo: e.Start.ToGo(), Clock: clock.Clock(fitted.Start, e.Start), Length: clock.Duration(int(e.End - e.Start)),
+		made.Rows = append(made.Rows, row{at: e.Start, ToGo: e.Start.ToGo(), Clock: clock.Clock(fitted.Start, e.Start), Length: clock.Lasting(int(e.End - e.Start)),
 			Fixed: true, Name: e.Name, Who: d.Audience(e.Who)})
 	}
 	slices.SortStableFunc(made.Rows, func(x, y row) int { return int(x.at - y.at) })
@@ -122,7 +123,7 @@ func bodyOf(b *planner.Board) body {
 }
 
 func rowOf(d *plan.Document, fitted *schedule.Schedule, b *schedule.Block) row {
-	one := row{at: b.Start, ToGo: b.Start.ToGo(), Clock: clock.Clock(fitted.Start, b.Start), Length: clock.Duration(b.Length()), Phase: b.Phase,
+	one := row{at: b.Start, ToGo: b.Start.ToGo(), Clock: clock.Clock(fitted.Start, b.Start), Length: clock.Lasting(b.Length()), Phase: b.Phase,
 		Name: b.Name, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader), Cut: b.Cut, Versions: today.Says(d, b.ID)}
 	if len(b.Members) < len(d.Players) {
 		one.Numbers = d.Numbers(b.Members)

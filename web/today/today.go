@@ -8,7 +8,7 @@ import (
 	"time"
 
 	"cuestart/core/clock"
-	"cuestart/core/schedule"
+	"cuestart/core/verdict"
 	"cuestart/web/shell"
 )
 
@@ -40,7 +40,7 @@ type card struct {
 	ID                     uint64
 	Title, Sub, Day, Clock string
 	StartName, Away        string
-	Verdict                schedule.Verdict
+	Verdict                verdict.Verdict
 	More                   int // cuts beyond those shown
 	Shared                 bool
 	Newer                  []string // rulings that the plan does not hold yet

@@ -1,17 +1,19 @@
-package schedule
+package verdict
 
 import (
 	"fmt"
 	"time"
 
+	"cuestart/core/check"
 	"cuestart/core/clock"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
+	"cuestart/core/schedule"
 )
 
 // DigestVersion is that of the digests that this package makes: one of another
 // version has to be made anew.
-const DigestVersion = 100*1 + runin.Version
+const DigestVersion = 100*2 + runin.Version
 
 // Digest is what a list says of a session, without its plan. It is small: a list
 // reads many.
@@ -29,9 +31,9 @@ type Digest struct {
 	Restrictions []plan.Restriction `json:"restrictions,omitempty"`
 }
 
-// Digest is the digest of a fitted document.
-func (s *Schedule) Digest(d *plan.Document) *Digest {
-	is := &Digest{Version: DigestVersion, Title: d.Title, StartName: d.StartName, Place: d.Place, When: d.Start, Start: s.Start, Verdict: s.Judge(d), Restrictions: d.Restrictions}
+// DigestOf is the digest of a fitted document.
+func DigestOf(d *plan.Document, s *schedule.Schedule) *Digest {
+	is := &Digest{Version: DigestVersion, Title: d.Title, StartName: d.StartName, Place: d.Place, When: d.Start, Start: s.Start, Verdict: Of(d, s, check.Check(check.Input{Document: d, Schedule: s})), Restrictions: d.Restrictions}
 	ruled := map[string]bool{}
 	for _, r := range d.Restrictions {
 		ruled[r.Player] = true

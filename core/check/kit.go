@@ -1,0 +1,101 @@
+package check
+
+import (
+	"fmt"
+	"slices"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/schedule"
+)
+
+// queue finds drills in which people wait for more than half of the time.
+func queue(r *reading) {
+	for b, n := range r.drills() {
+		k := b.Items[n].Drill
+		all := k.Work(b.Amount(n), b.Group)
+		own := k.Work(b.Amount(n), drill.Group{People: 1, Lanes: 1})
+		if k.Together || all <= 0 || own >= all/2 {
+			continue
+		}
+		mend, changes := r.lessQueue(b, k)
+		r.add(b.ID, fmt.Sprintf("%s: %d people share %s, and each waits %s of %s", k.Name, b.Group.People, plural(b.Group.Lanes, "lane or station", "lanes or stations"), lasting(int(all-own)), lasting(int(all))),
+			nil, mend, append(changes, takeOut(b.ID, k.Code))...)
+	}
+}
+
+// lessQueue is what may make a queue shorter: all the lanes that the place has, or
+// a place with more.
+func (r *reading) lessQueue(b *schedule.Block, k drill.Drill) (mend string, changes []change) {
+	mend = "Take " + k.Name + " out"
+	if z := r.Document.Zone(b.Zone); z != nil && b.Stations > 0 && z.Lanes > b.Stations {
+		mend, changes = fmt.Sprintf("Use all %d lanes", z.Lanes), append(changes, set(b.ID, func(b *plan.Block) { b.Stations = 0 }))
+	}
+	if b.Zone == "" && b.Stations > 0 {
+		mend, changes = "Use more stations", append(changes, set(b.ID, func(b *plan.Block) { b.Stations = (len(r.Document.Members(b.Who)) + 1) / 2 }))
+	}
+	for _, z := range r.Document.Zones {
+		if z.ID != b.Zone && z.Lanes > b.Group.Lanes && z.Capacity >= len(b.Members) {
+			if len(changes) == 0 {
+				mend = fmt.Sprintf("Go to %s: %d lanes", z.Name, z.Lanes)
+			}
+			changes = append(changes, set(b.ID, func(b *plan.Block) { b.Zone, b.Stations = z.ID, 0 }))
+		}
+	}
+	return mend, changes
+}
+
+// kitShort looks at each kind of kit by what it is: a player's, a lane's, the
+// group's. What nobody has counted is not there; what nobody counts, since
+// players own it or the place has it, suffices.
+func kitShort(r *reading) {
+	if len(r.Document.Kit) == 0 {
+		return // nothing was counted at all
+	}
+	for b, n := range r.drills() {
+		k := b.Items[n].Drill
+		for _, kit := range k.Kit {
+			r.short(b, k, kit, k.Pieces(b.Group))
+		}
+		for _, kit := range k.LaneKit {
+			r.short(b, k, kit, k.LanePieces(b.Group))
+		}
+	}
+}
+
+func (r *reading) short(b *schedule.Block, k drill.Drill, kit string, wants int) {
+	have := r.Document.Kit[kit]
+	if have >= wants || !drill.Counted(kit) {
+		return
+	}
+	there := fmt.Sprintf("there %s %d", verb(have), have)
+	if have == 0 {
+		there = "there is none"
+	}
+	mend, changes := "Take "+k.Name+" out", []change{takeOut(b.ID, k.Code)}
+	if have > 0 && (k.Turns() || slices.Contains(k.LaneKit, kit)) {
+		mend, changes = fmt.Sprintf("Use %s", plural(have, "lane or station", "lanes or stations")), append([]change{set(b.ID, func(b *plan.Block) { b.Stations = have })}, changes...)
+	} else if other := r.instead(b.ID, func(d drill.Drill) bool { return d.Code == k.Code }); other(r.Document.Clone()) {
+		mend, changes = "Do another version of "+k.Name, append([]change{other}, changes...)
+	}
+	r.add(b.ID, fmt.Sprintf("%s wants %d × %s, and %s", k.Name, wants, kit, there), nil, mend, changes...)
+}
+
+func verb(n int) string {
+	if n == 1 {
+		return "is"
+	}
+	return "are"
+}
+
+// tooFar finds lengths that are longer than the place.
+func tooFar(r *reading) {
+	for b, n := range r.drills() {
+		k, z := b.Items[n].Drill, r.day.Zone(b.Zone)
+		if z == nil || z.Metres <= 0 || k.Dose.Kind != drill.Travel || k.Dose.Metres <= z.Metres {
+			continue
+		}
+		changes := []change{alter(b.ID, k.Code, func(k *drill.Drill) { k.Dose.Metres = z.Metres })}
+		r.add(b.ID, fmt.Sprintf("%s goes over %g m, and %s is %g m long", k.Name, k.Dose.Metres, z.Name, z.Metres), nil, fmt.Sprintf("Go over %g m", z.Metres), append(changes, takeOut(b.ID, k.Code))...)
+	}
+}

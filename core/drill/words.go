@@ -1,0 +1,92 @@
+package drill
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"cuestart/core/clock"
+)
+
+// Words writes amount of the drill as a coach says it, always with its unit:
+// "8 a side", "2 × 6 reps", "3 holds of 10 s a side", "4 lengths of 20 m",
+// "9 throws", "2:30 min".
+func (d Drill) Words(amount int) string {
+	unit := d.Unit
+	side := ""
+	if d.Dose.Sides == 2 {
+		side = " a side"
+	}
+	switch d.Dose.Kind {
+	case Reps:
+		if unit == "" && side == "" {
+			unit = "reps"
+		}
+		return d.sets(amount, unit) + side
+	case Hold:
+		if unit == "" {
+			unit = "holds"
+		}
+		return fmt.Sprintf("%s of %g s%s", d.sets(amount, unit), d.Dose.HoldSeconds, side)
+	case Travel:
+		if unit == "" {
+			unit = "lengths"
+		}
+		return fmt.Sprintf("%s of %g m%s", counted(amount, unit), d.Dose.Metres, percents(d.Dose.Efforts))
+	case Grid:
+		return fmt.Sprintf("%d in each of %d places", amount, d.Dose.Cells)
+	case Time:
+		return clock.Lasting(amount)
+	}
+	if unit == "" {
+		unit = "times"
+	}
+	return counted(amount, unit)
+}
+
+// sets writes an amount in sets: "6 reps", "2 × 6".
+func (d Drill) sets(amount int, unit string) string {
+	if d.Dose.Sets > 1 {
+		return strings.TrimSpace(fmt.Sprintf("%d × %s", d.Dose.Sets, counted(amount, unit)))
+	}
+	return counted(amount, unit)
+}
+
+// percents writes the efforts of trips: " at 70, 80, 90 %".
+func percents(efforts []float64) string {
+	if len(efforts) == 0 {
+		return ""
+	}
+	var list []string
+	for _, e := range efforts {
+		list = append(list, fmt.Sprint(math.Round(100*e)))
+	}
+	return " at " + strings.Join(list, ", ") + " %"
+}
+
+// counted writes a number of what is counted, in the singular where it is one.
+func counted(n int, unit string) string {
+	if n == 1 {
+		unit = singular(unit)
+	}
+	return strings.TrimSpace(fmt.Sprintf("%d %s", n, unit))
+}
+
+// singular is one of what a unit counts: "catch" of catches, "throw" of throws.
+func singular(unit string) string {
+	for _, ending := range []string{"ches", "shes", "sses", "xes"} {
+		if strings.HasSuffix(unit, ending) {
+			return strings.TrimSuffix(unit, "es")
+		}
+	}
+	return strings.TrimSuffix(unit, "s")
+}
+
+// Figure writes amount without its unit, where the unit was just said: "8", or
+// "2:30 min" for plain time.
+func (d Drill) Figure(amount int) string {
+	if d.Dose.Kind == Time {
+		return d.Words(amount)
+	}
+	return fmt.Sprint(amount)
+}

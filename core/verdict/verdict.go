@@ -1,0 +1,140 @@
+// Package verdict says in one sentence whether a plan can be run as it is: whether
+// it fits into its minutes, and how much the checks found.
+package verdict
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"cuestart/core/check"
+	"cuestart/core/clock"
+	"cuestart/core/plan"
+	"cuestart/core/schedule"
+)
+
+// Verdict says in one sentence whether a plan can be run as it is, in a second what
+// it took, and lists what was given up.
+type Verdict struct {
+	Holds bool         `json:"holds"` // it fits, and the checks found no stop
+	Head  string       `json:"head"`
+	Line  string       `json:"line"`
+	Cuts  []Less       `json:"cuts,omitempty"`
+	First clock.Offset `json:"first"` // when the first block begins; 0: nothing is planned
+}
+
+// Less is a block that was shortened or left out, or somebody called away.
+type Less struct {
+	What string `json:"what"`
+	Why  string `json:"why"`
+}
+
+// Of is the verdict on a fitted document with what the checks found in it.
+func Of(d *plan.Document, s *schedule.Schedule, findings []check.Finding) Verdict {
+	var gone, less, missed []Less
+	v := Verdict{}
+	for _, b := range s.Blocks(d) {
+		if !b.Kept {
+			gone = append(gone, Less{b.Name + " is left out", b.Cut})
+			continue
+		}
+		if b.Cut != "" {
+			less = append(less, Less{b.Name + " is shortened", b.Cut})
+		}
+		v.First = min(v.First, b.Start)
+		for _, m := range b.Missed {
+			missed = append(missed, Less{fmt.Sprintf("%s misses %s of %s", d.Player(m.Player).ShortName(), clock.Lasting(m.Seconds), b.Name), missedWhy(d, m.Player)})
+		}
+	}
+	v.Cuts = slices.Concat(gone, less, missed)
+	found := check.Count(findings)
+	v.Holds = s.Result.Feasible && found.Stops == 0
+	v.Line = fmt.Sprintf("all in full, from %s to %s to go", v.First.ToGo(), clock.Offset(-d.Margin).ToGo())
+	if len(gone)+len(less) > 0 {
+		v.Line = counted(len(less), "shortened", len(gone), "left out")
+	}
+	switch {
+	case len(d.Blocks) == 0:
+		v.Holds, v.Head, v.Line = s.Result.Feasible, "Nothing is planned yet.", "Add a block, build the warm-up for this day, or take a routine"
+	case !s.Result.Feasible:
+		v.Head, v.Line = "Don't run this yet: it does not fit.", shortfall(d, s)
+	case found.Stops > 0:
+		v.Head = fmt.Sprintf("Don't run this yet: %s to put right.", things(found.Stops))
+	case found.Warns > 0:
+		v.Head = fmt.Sprintf("It fits, but look at %s.", things(found.Warns))
+	default:
+		v.Head = "It fits."
+	}
+	return v
+}
+
+// things counts them in a sentence.
+func things(n int) string {
+	if n == 1 {
+		return "1 thing"
+	}
+	return fmt.Sprintf("%d things", n)
+}
+
+// Late says that a plan's moment has gone, or ""; start is its start, startName what
+// the sport calls that.
+func (v Verdict) Late(start, now time.Time, startName string) string {
+	since := func(t time.Time) string { return Ago(now.Sub(t)) }
+	switch first := start.Add(time.Duration(v.First) * time.Second); {
+	case !now.Before(start):
+		return fmt.Sprintf("%s was %s.", startName, since(start))
+	case v.First < 0 && now.After(first.Add(time.Minute)):
+		return fmt.Sprintf("Work was to begin %s, at %s.", since(first), first.Format("15:04"))
+	}
+	return ""
+}
+
+// Ago says how long ago something was.
+func Ago(d time.Duration) string {
+	switch minutes := int(d.Minutes()); {
+	case minutes < 1:
+		return "just now"
+	case minutes < 120:
+		return fmt.Sprintf("%d min ago", minutes)
+	case minutes < 48*60:
+		return fmt.Sprintf("%d hours ago", minutes/60)
+	}
+	return fmt.Sprintf("%d days ago", int(d.Hours()/24))
+}
+
+// shortfall says why the musts do not fit, by how much, and for whom it is
+// tightest.
+func shortfall(d *plan.Document, s *schedule.Schedule) string {
+	line := "The musts have no place to stand"
+	if why := s.Result.Why; why != "" {
+		line = strings.ToUpper(why[:1]) + why[1:]
+	}
+	if by := s.Result.ShortBy; by > 0 {
+		line = fmt.Sprintf("Open %s sooner, or give up a must. %s", clock.Lasting(by), line)
+	}
+	if n := len(s.Result.Binds); n == 0 || n == len(d.Players) {
+		return line
+	}
+	short := func(text string) bool { return len(text) < 30 }
+	return line + ". Tightest for " + strings.TrimSpace(d.Numbers(s.Result.Binds)+" "+d.FirstNames(s.Result.Binds, short))
+}
+
+func missedWhy(d *plan.Document, player string) string {
+	if p := d.Player(player); p != nil && p.Late > 0 {
+		return "comes later; the rest goes on"
+	}
+	return "called away meanwhile; the rest goes on"
+}
+
+// counted says two counts, without those that are 0.
+func counted(n int, what string, m int, other string) string {
+	var words []string
+	if n > 0 {
+		words = append(words, fmt.Sprintf("%d %s", n, what))
+	}
+	if m > 0 {
+		words = append(words, fmt.Sprintf("%d %s", m, other))
+	}
+	return strings.Join(words, ", ")
+}
