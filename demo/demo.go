@@ -174,7 +174,7 @@ func base(start time.Time, free plan.Span) *plan.Document {
 	air := 8.0
 	d := &plan.Document{Format: plan.Format, Start: clock.StartAt(start), Method: plan.DefaultMethod, Place: "Tidegate", Grade: drill.Club,
 		Today: plan.Conditions{Celsius: &air, Layers: true}, Stresses: []string{"ankle", "knee", "hip", "back", "shoulder", "neck"},
-		Kit: map[string]int{"light loop band": 24, "light band": 24, "ball": 14, "shield": 8, "tee": 2},
+		Kit: map[string]int{"light loop band": 24, "light band": 24, "ball": 14, "shield": 8, "tee": 2, "bib": 16},
 		Leaders: []plan.Leader{
 			{ID: "ines", Name: "Ines", Role: "S&C coach"},
 			{ID: "dorrit", Name: "Dorrit", Role: "forwards coach"},

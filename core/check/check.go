@@ -153,7 +153,7 @@ func Mend(ctx context.Context, in Input, rule, where string) (*plan.Document, st
 		}
 		next.Follow(in.Document)
 		fitted, err := schedule.Fit(ctx, next, in.Steps)
-		if err != nil || in.Schedule.Result.Feasible && !fitted.Result.Feasible || loses(in, next, fitted) {
+		if err != nil || in.Schedule.Result.Feasible && !fitted.Result.Feasible || in.Schedule.Result.Feasible && loses(in, next, fitted) {
 			continue
 		}
 		after := Check(Input{Document: next, Schedule: fitted, Book: in.Book, Earlier: in.Earlier, Steps: in.Steps})

@@ -3,6 +3,7 @@ package check
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"cuestart/core/drill"
 	"cuestart/core/plan"
@@ -20,14 +21,13 @@ func queue(r *reading) {
 		}
 		mend, changes := r.lessQueue(b, k)
 		r.add(b.ID, fmt.Sprintf("%s: %d people share %s, and each waits %s of %s", k.Name, b.Group.People, plural(b.Group.Lanes, "lane or station", "lanes or stations"), lasting(int(all-own)), lasting(int(all))),
-			nil, mend, append(changes, takeOut(b.ID, k.Code))...)
+			nil, mend, changes...)
 	}
 }
 
 // lessQueue is what may make a queue shorter: all the lanes that the place has, or
 // a place with more.
 func (r *reading) lessQueue(b *schedule.Block, k drill.Drill) (mend string, changes []change) {
-	mend = "Take " + k.Name + " out"
 	if z := r.Document.Zone(b.Zone); z != nil && b.Stations > 0 && z.Lanes > b.Stations {
 		mend, changes = fmt.Sprintf("Use all %d lanes", z.Lanes), append(changes, set(b.ID, func(b *plan.Block) { b.Stations = 0 }))
 	}
@@ -39,8 +39,13 @@ func (r *reading) lessQueue(b *schedule.Block, k drill.Drill) (mend string, chan
 			if len(changes) == 0 {
 				mend = fmt.Sprintf("Go to %s: %d lanes", z.Name, z.Lanes)
 			}
-			changes = append(changes, set(b.ID, func(b *plan.Block) { b.Zone, b.Stations = z.ID, 0 }))
+			if !strings.HasPrefix(mend, "Use") {
+				changes = append(changes, set(b.ID, func(b *plan.Block) { b.Zone, b.Stations = z.ID, 0 }))
+			}
 		}
+	}
+	if len(changes) == 0 {
+		return "Take " + k.Name + " out", []change{takeOut(b.ID, k.Code)}
 	}
 	return mend, changes
 }

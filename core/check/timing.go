@@ -69,6 +69,9 @@ func noFull(r *reading) {
 }
 
 func sharpEarly(r *reading) {
+	if r.Document.Kind != plan.Match {
+		return
+	}
 	for k := range r.strands {
 		s := &r.strands[k]
 		last, ever := 0.0, false
@@ -113,11 +116,14 @@ func shortenAfter(d *plan.Document, block string) {
 
 // coolStart finds who is not warm at the start. What is shown as 2.0 is not below 2.
 func coolStart(r *reading) {
+	if r.Document.Kind != plan.Match {
+		return
+	}
 	var players []string
 	lowest := warmth.Full
 	for k := range r.strands {
 		s := &r.strands[k]
-		if at := math.Round(10*s.End()) / 10; at < warmth.Warm && s.Due <= 0 && !r.content(s.Players) && !r.Document.Today.Light {
+		if at := math.Round(10*s.End()) / 10; at < warmth.Warm && s.Due <= 0 && !r.content(s.Players) {
 			players = append(players, s.Players...)
 			lowest = min(lowest, at)
 		}

@@ -95,6 +95,7 @@ func Compose(ctx context.Context, b Brief) (*Made, error) {
 // that can be.
 func (c *composer) mended(ctx context.Context) (*Made, error) {
 	for n := 0; ; n++ {
+		c.say()
 		fitted, err := schedule.Fit(ctx, c.doc, c.Steps)
 		if err != nil {
 			return nil, err
@@ -103,13 +104,18 @@ func (c *composer) mended(ctx context.Context) (*Made, error) {
 		findings := check.Check(in)
 		mend := func(f check.Finding) bool { return f.Severity == check.Stop && c.mend(ctx, in, f) }
 		if n >= mendsAtMost || !slices.ContainsFunc(findings, mend) {
-			for i := range c.doc.Blocks {
-				b := &c.doc.Blocks[i] // a mend may have changed its drills
-				b.Aim = b.Says()
-				b.Why = cmp.Or(b.Why, b.Aims())
-			}
 			return &Made{Document: c.doc, Schedule: fitted, Findings: findings, Says: c.says}, nil
 		}
+	}
+}
+
+// say lets every block say what it is for and why it is there, also after a mend has
+// changed its drills.
+func (c *composer) say() {
+	for i := range c.doc.Blocks {
+		b := &c.doc.Blocks[i]
+		b.Aim = b.Says()
+		b.Why = cmp.Or(b.Why, b.Aims())
 	}
 }
 

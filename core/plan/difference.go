@@ -26,7 +26,7 @@ func (d *Document) Difference(to *Document) string {
 		if was := d.Block(b.ID); was != nil {
 			was.difference(b, d, to, say)
 		} else {
-			say("%s added for %s", b.Name, strings.ToLower(to.Audience(b.Who)[:1])+to.Audience(b.Who)[1:])
+			say("%s added for %s", b.Name, strings.Replace(to.Audience(b.Who), "Whole squad", "the whole squad", 1))
 		}
 	}
 	if d.Margin != to.Margin {
