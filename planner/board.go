@@ -129,7 +129,7 @@ func (p *Planner) Change(ctx context.Context, by Account, id uint64, revision ui
 	if reflect.DeepEqual(next, session.Document) {
 		return p.board(ctx, by.ClubID, session)
 	}
-	fitted, err := schedule.Fit(ctx, next, atOnce)
+	fitted, err := p.fit(ctx, next, p.begun(session))
 	if err != nil {
 		return nil, err
 	}

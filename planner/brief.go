@@ -68,7 +68,7 @@ func (p *Planner) people(b *compose.Brief, squad *Squad, n NewSession) {
 	}
 	if len(squad.Players) == 0 { // a squad without names: so many, in the sport's positions
 		for i := range min(n.Players, plan.MaxPlayers) {
-			b.Players = append(b.Players, plan.Player{ID: playerID(uint64(i + 1)), Number: i + 1, First: fmt.Sprintf("No. %d", i+1), Position: b.Sport.Positions[i%len(b.Sport.Positions)]})
+			b.Players = append(b.Players, plan.Player{ID: playerID(uint64(i + 1)), Number: i + 1, First: fmt.Sprintf("No. %d", i+1), Position: b.Sport.Position(i)})
 		}
 	}
 	if n.Captain != 0 {

@@ -5,11 +5,11 @@ import (
 	"errors"
 	"slices"
 	"strconv"
+	"time"
 
 	"cuestart/core/clock"
 	"cuestart/core/compose"
 	"cuestart/core/plan"
-	"cuestart/core/schedule"
 	"cuestart/store"
 )
 
@@ -54,12 +54,15 @@ func (p *Planner) Add(ctx context.Context, by Account, n NewSession) (*Added, er
 	if err != nil {
 		return nil, err
 	}
+	if start, err := n.Start.Resolve(); err == nil { // minutes that have gone by are not planned into
+		brief.Minutes = min(brief.Minutes, int(start.Sub(p.Now())/time.Minute))
+	}
 	made, err := p.make(ctx, by.ClubID, n, squad, brief)
 	if err != nil {
 		return nil, err
 	}
 	if made.Schedule == nil {
-		if made.Schedule, err = schedule.Fit(ctx, made.Document, 4*atOnce); err != nil { // as much as composing takes
+		if made.Schedule, err = p.fit(ctx, made.Document, false); err != nil {
 			return nil, err
 		}
 	}
@@ -123,37 +126,21 @@ func (p *Planner) byRoutine(ctx context.Context, clubID uint64, id string, brief
 	return &compose.Made{Document: document, Says: says}, nil
 }
 
-// again makes a plan of the last one: its day gives way to today's, who is out
-// goes, and rulings in force come in. Players are known by what the club knows them
-// as, or else by their names.
+// again makes a plan of the last one: its day, its place and its people give way to
+// today's, and rulings in force come in. Players are known by what the club knows
+// them as, or else by their names; places, leaders and units by their names.
 func again(d *plan.Document, today compose.Brief) {
 	d.Title, d.Kind, d.Start, d.Today, d.Exceptions = today.Title, today.Kind, today.Start, today.Today, nil
-	if today.Place != "" {
-		d.Place = today.Place
-	}
-	ids := map[string]string{} // of today, to those of the plan
-	if len(today.Players) > 0 {
-		kept := d.Players[:0]
-		for _, p := range d.Players {
-			if i := slices.IndexFunc(today.Players, func(now plan.Player) bool { return samePlayer(p, now) }); i >= 0 {
-				now := today.Players[i]
-				p.Roster, p.Late, p.Loose, ids[now.ID] = now.Roster, now.Late, now.Loose, p.ID
-				kept = append(kept, p)
-			}
-		}
-		if len(kept) > 0 {
-			d.Players = kept
-		}
-	}
-	for i := range d.Units {
-		d.Units[i].Players = d.Members(d.Units[i].Players)
-	}
-	d.Units = slices.DeleteFunc(d.Units, func(u plan.Unit) bool { return len(u.Players) == 0 })
+	d.Place, d.Kit = today.Place, today.Kit
+	ids := people(d, today)
+	units(d, today, ids)
+	places(d, today)
 	for _, b := range slices.Clone(d.Blocks) {
 		if len(d.Members(b.Who)) == 0 {
 			d.Remove(b.ID)
 		}
 	}
+	d.Fixed = slices.DeleteFunc(d.Fixed, func(f plan.Fixed) bool { return len(d.Members(f.Who)) == 0 })
 	d.Restrictions = nil
 	for _, r := range today.Restrictions {
 		if id, ok := ids[r.Player]; ok {
@@ -161,6 +148,76 @@ func again(d *plan.Document, today compose.Brief) {
 			d.Restrictions = append(d.Restrictions, r)
 		}
 	}
+}
+
+// people leaves in the plan those of its players who are there today, as the club
+// knows them now. It returns the ids in the plan of today's.
+func people(d *plan.Document, today compose.Brief) map[string]string {
+	ids := map[string]string{}
+	if len(today.Players) == 0 {
+		return ids
+	}
+	var players []plan.Player
+	for _, now := range today.Players {
+		i := slices.IndexFunc(d.Players, func(p plan.Player) bool { return samePlayer(p, now) })
+		if i < 0 {
+			continue
+		}
+		id := now.ID
+		now.ID, now.DueShift = d.Players[i].ID, d.Players[i].DueShift
+		ids[id], players = now.ID, append(players, now)
+	}
+	if len(players) > 0 {
+		d.Players = players
+	}
+	return ids
+}
+
+// units brings the units of today in, under the ids that those of their names have
+// in the plan.
+func units(d *plan.Document, today compose.Brief, ids map[string]string) {
+	for _, u := range today.Units {
+		var members []string
+		for _, id := range u.Players {
+			if in, here := ids[id]; here {
+				members = append(members, in)
+			}
+		}
+		if i := slices.IndexFunc(d.Units, func(was plan.Unit) bool { return was.Name == u.Name }); i >= 0 {
+			d.Units[i].Players = members
+		} else {
+			d.Units = append(d.Units, plan.Unit{ID: u.ID, Name: u.Name, Players: members})
+		}
+	}
+	for i := range d.Units {
+		d.Units[i].Players = d.Members(d.Units[i].Players)
+	}
+	d.Units = slices.DeleteFunc(d.Units, func(u plan.Unit) bool { return len(u.Players) == 0 })
+}
+
+// places moves the blocks to today's places and leaders of the same names; a block
+// whose place is not here goes to the largest one.
+func places(d *plan.Document, today compose.Brief) {
+	zone, leader := d.ZoneName, d.LeaderName
+	largest := ""
+	if len(today.Zones) > 0 {
+		largest = slices.MaxFunc(today.Zones, func(a, b plan.Zone) int { return a.Capacity - b.Capacity }).ID
+	}
+	for i := range d.Blocks {
+		b := &d.Blocks[i]
+		name, by := zone(b.Zone), leader(b.Leader)
+		if b.Zone != "" {
+			b.Zone = largest
+		}
+		b.Leader = ""
+		if n := slices.IndexFunc(today.Zones, func(z plan.Zone) bool { return z.Name == name }); n >= 0 {
+			b.Zone = today.Zones[n].ID
+		}
+		if n := slices.IndexFunc(today.Leaders, func(l plan.Leader) bool { return l.Name == by }); n >= 0 {
+			b.Leader = today.Leaders[n].ID
+		}
+	}
+	d.Zones, d.Leaders = slices.Clone(today.Zones), slices.Clone(today.Leaders)
 }
 
 // samePlayer tells whether players of two plans are one.

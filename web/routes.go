@@ -102,6 +102,7 @@ func sessions(club, change shell.Routes) {
 	change.Post("/sessions/:session/rulings", board.TakeRulings)
 	change.Post("/sessions/:session/mend", board.Mend)
 	change.Post("/sessions/:session/keep", board.Except)
+	change.Post("/sessions/:session/build", board.Build)
 	change.Post("/sessions/:session/undo", board.Undo)
 	change.Post("/sessions/:session/redo", board.Redo)
 	change.Post("/sessions/:session/publish", board.Publish)

@@ -3,7 +3,9 @@ package club
 import (
 	"fmt"
 	"slices"
+	"strings"
 
+	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 )
@@ -17,6 +19,7 @@ type Routine struct {
 	Method string       `json:"method"`
 	Blocks []plan.Block `json:"blocks"`
 	Slots  []Slot       `json:"slots,omitempty"`
+	Fixed  []plan.Fixed `json:"fixed,omitempty"` // what its day holds, in minutes to go; nil: as the sport has it
 	Was    []plan.Block `json:"was,omitempty"` // its blocks before it was last kept
 }
 
@@ -57,19 +60,18 @@ func (r Routine) Validate() error {
 // NewRoutine makes a routine of a plan's blocks: who, where and by whom by name.
 func NewRoutine(d *plan.Document, name, kept string) Routine {
 	r := Routine{Name: name, For: kept, Method: d.Method, Blocks: d.Clone().Blocks}
+	start, err := d.Start.Resolve()
+	for _, f := range d.Fixed {
+		window, wrong := f.Span.Window(start)
+		if err != nil || wrong != nil {
+			continue
+		}
+		f.Who, f.Span = named(d, f.Who), plan.Span{From: clock.BeforeStart(int(-window.From)), To: clock.BeforeStart(int(-window.To))}
+		r.Fixed = append(r.Fixed, f)
+	}
 	for i := range r.Blocks {
 		b := &r.Blocks[i]
-		var who []string
-		for _, id := range b.Who {
-			if u := d.Unit(id); u != nil {
-				who = append(who, u.Name)
-			} else if p := d.Player(id); p != nil {
-				who = append(who, p.First+" "+p.Last)
-			} else {
-				who = append(who, id)
-			}
-		}
-		b.Who = who
+		b.Who = named(d, b.Who)
 		if z := d.Zone(b.Zone); z != nil {
 			b.Zone = z.Name
 		}
@@ -81,17 +83,46 @@ func NewRoutine(d *plan.Document, name, kept string) Routine {
 	return r
 }
 
+// named are the names of units and players, by their ids.
+func named(d *plan.Document, ids []string) (who []string) {
+	for _, id := range ids {
+		if u := d.Unit(id); u != nil {
+			who = append(who, u.Name)
+		} else if p := d.Player(id); p != nil {
+			who = append(who, strings.TrimSpace(p.First+" "+p.Last))
+		} else {
+			who = append(who, id)
+		}
+	}
+	return who
+}
+
+// audiences finds names among the units and players of a plan.
+func audiences(d *plan.Document, names []string) (ids []string) {
+	for _, name := range names {
+		ids = append(ids, audience(d, name)...)
+	}
+	return ids
+}
+
 // Use puts the routine's blocks into a plan in place of its own, for those of
 // the audience who are there, and fills rotating slots from their pools: what
 // was done longest ago, or never, comes first. It returns what it went without.
 func (r Routine) Use(d *plan.Document, find func(code string) (drill.Drill, bool), recent []string) (says []string) {
 	d.Method, d.Blocks = r.Method, nil
+	if r.Fixed != nil {
+		d.Fixed = nil
+	}
+	for _, f := range r.Fixed {
+		if f.Who = audiences(d, f.Who); len(d.Members(f.Who)) > 0 {
+			d.Fixed = append(d.Fixed, f)
+		} else {
+			says = append(says, f.Name+" is left out: nobody of it is here")
+		}
+	}
 	for _, from := range r.Blocks {
 		b := (&plan.Document{Blocks: []plan.Block{from}}).Clone().Blocks[0]
-		b.Who = nil
-		for _, name := range from.Who {
-			b.Who = append(b.Who, audience(d, name)...)
-		}
+		b.Who = audiences(d, from.Who)
 		b.Zone, b.Leader = idOf(d.Zones, from.Zone, func(z plan.Zone) (string, string) { return z.Name, z.ID }), idOf(d.Leaders, from.Leader, func(l plan.Leader) (string, string) { return l.Name, l.ID })
 		if len(d.Members(b.Who)) == 0 {
 			says = append(says, fmt.Sprintf("%s is left out: nobody of it is here", b.Name))
@@ -139,7 +170,7 @@ func audience(d *plan.Document, name string) []string {
 	}
 	var ids []string
 	for _, p := range d.Players {
-		if p.Position == name || p.First+" "+p.Last == name {
+		if p.Position == name || strings.TrimSpace(p.First+" "+p.Last) == name {
 			ids = append(ids, p.ID)
 		}
 	}

@@ -52,6 +52,7 @@ type Brief struct {
 	Kit          map[string]int // none: whatever is needed is there
 	Today        plan.Conditions
 	Restrictions []plan.Restriction
+	Fixed        []plan.Fixed // what the day holds; nil: as the sport has it
 
 	Book   []drill.Drill
 	Recent []string // codes of drills lately done, which give way to others
@@ -229,6 +230,10 @@ func (c *composer) ground() {
 
 // fixed puts in what the day usually holds.
 func (c *composer) fixed() {
+	if c.Fixed != nil {
+		c.doc.Fixed = slices.Clone(c.Fixed)
+		return
+	}
 	if c.Kind != plan.Match {
 		return
 	}
@@ -257,11 +262,11 @@ func (c *composer) fixed() {
 func (c *composer) free() int {
 	open, due := -c.Minutes*60, -c.doc.Margin
 	free := due - open
-	if c.Kind == plan.Match {
-		for _, f := range c.Sport.Fixed {
-			if f.Who == sport.Everyone {
-				free -= clock.Window{From: clock.Offset(-f.From * 60), To: clock.Offset(-f.To * 60)}.Overlap(clock.Window{From: clock.Offset(open), To: clock.Offset(due)})
-			}
+	start, err := c.doc.Start.Resolve()
+	for _, f := range c.doc.Fixed {
+		held, wrong := f.Span.Window(start)
+		if err == nil && wrong == nil && len(c.doc.Members(f.Who)) == len(c.doc.Players) {
+			free -= held.Overlap(clock.Window{From: clock.Offset(open), To: clock.Offset(due)})
 		}
 	}
 	return max(0, free)

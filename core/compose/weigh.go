@@ -93,6 +93,11 @@ func (c *composer) usable(k drill.Drill, people int) string {
 	case (c.Today.Wet || c.Today.Uneven) && k.Jumps():
 		return "jumps need even, dry ground"
 	}
+	for _, kit := range slices.Concat(k.Kit, k.LaneKit) {
+		if drill.Machine(kit) && c.Kit[kit] < people {
+			return "there is not enough of " + kit
+		}
+	}
 	if c.Kit != nil {
 		needs := k.Pieces(drill.Group{People: people, Lanes: 1}) // how many stations there will be is not known yet
 		for _, kit := range k.Kit {

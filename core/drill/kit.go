@@ -38,6 +38,12 @@ var (
 	fittings = []string{"wall", "post", "posts", "net", "goal", "bench", "bar", "bars", "low step", "step", "stairs", "line", "lines", "boards", "basket", "hoop", "table", "water"}
 )
 
+// Machine tells whether kit of that name is there only where it was counted: nobody
+// takes for granted that there is a bike.
+func Machine(kit string) bool { return slices.Contains(machines, strings.ToLower(kit)) }
+
+var machines = []string{"bike", "rower", "erg", "treadmill", "sled"}
+
 // Counted tells whether a club counts kit of that name: not what a player owns,
 // nor what a place has.
 func Counted(kit string) bool {

@@ -90,6 +90,9 @@ func (s *searcher) solve() (whole bool) {
 	if s.musts == 0 {
 		s.consider(s.root())
 	}
+	if len(s.blocks) == 0 {
+		return true // nothing is planned: there is nothing to look for
+	}
 	if s.shortfall {
 		s.lowest = s.boundOf(s.root())
 		return s.widen()

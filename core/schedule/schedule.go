@@ -114,6 +114,15 @@ func (b *Block) Amount(n int) int {
 	return b.amounts[n]
 }
 
+// Named names each drill with what is planned of it: "Easy lengths: 6 lengths of 40 m".
+func (b *Block) Named() []string {
+	words := b.Doses()
+	for n := range words {
+		words[n] = b.Items[n].Drill.Name + ": " + words[n]
+	}
+	return words
+}
+
 // Doses says what is planned of each drill, as a coach does.
 func (b *Block) Doses() []string {
 	words := make([]string, len(b.Items))

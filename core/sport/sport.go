@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 
 	"cuestart/core/drill"
 	"cuestart/core/plan"
@@ -90,6 +91,33 @@ func (c Craft) In() drill.Phase {
 	}
 	return drill.Phase(c.Phase)
 }
+
+// Position is the position of player n, from 0, of a squad that nobody has named: a
+// single one, such as a keeper, for every eleven or so, the others in turn.
+func (s *Sport) Position(n int) string {
+	var single, others []string
+	for _, p := range s.Positions {
+		if slices.Contains(singles, strings.ToLower(p)) {
+			single = append(single, p)
+		} else {
+			others = append(others, p)
+		}
+	}
+	if len(single) == 0 || len(others) == 0 {
+		return s.Positions[n%len(s.Positions)]
+	}
+	round := singleIn
+	if at := n % round; at < len(single) {
+		return single[at]
+	}
+	return others[(n-len(single)*(n/round+1))%len(others)]
+}
+
+// singles are positions of which a side has one; singleIn is in how many players one
+// of each is reckoned with.
+var singles = []string{"keeper", "goalkeeper", "goalie", "catcher", "setter", "libero"}
+
+const singleIn = 11
 
 // Has tells whether who is a position of the sport, one of its units, or the bench.
 func (s *Sport) Has(who string) bool {

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
+	"strconv"
 	"strings"
 
 	"cuestart/core/check"
@@ -45,6 +46,7 @@ type body struct {
 	Rows        []row
 	Chosen      *chosen
 	Drawers     drawers
+	Routines    []shell.Choice // to take, where nothing is planned
 	Carried     drill.Load
 	Saved       string
 	Undo, Redo  string
@@ -61,7 +63,7 @@ type finding struct {
 	Word, Problem string // how grave it is; what was wrong with the reason given
 }
 
-var severityWords = map[check.Severity]string{check.Stop: "Do not run it so", check.Warn: "Look at", check.Note: "Mind"}
+var severityWords = map[check.Severity]string{check.Stop: "Put right first", check.Warn: "Look at", check.Note: "Note"}
 
 type timingForm struct {
 	Local, Zone, Occurrence, Margin string
@@ -156,8 +158,24 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 	if made.Chosen != nil {
 		made.Chosen.Drawers = made.Drawers
 	}
-	made.draw(r, b, block)
+	if len(made.Rows) > 0 {
+		made.draw(r, b, block)
+	} else {
+		made.Screen = r.Cookie("screen")
+		made.offer(r)
+	}
 	return made
+}
+
+// offer lists what an empty plan can start from.
+func (b *body) offer(r *shell.Request) {
+	kept, err := r.Planner.Routines(r.Context(), r.Club())
+	if err != nil {
+		return // there is still a block to add
+	}
+	for _, k := range kept {
+		b.Routines = append(b.Routines, shell.Choice{Value: strconv.FormatUint(k.ID, 10), Label: k.Is.Name})
+	}
 }
 
 // What a board is drawn for, as the browser says.
@@ -201,7 +219,7 @@ func (b *body) rows(board *planner.Board, chosen string) {
 func rowOf(board *planner.Board, b *schedule.Block) row {
 	d := board.Document
 	one := row{ID: b.ID, Name: b.Name, Phase: b.Phase, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader),
-		Out: !b.Kept, Dose: strings.Join(b.Doses(), ", "), start: b.Start}
+		Out: !b.Kept, Dose: strings.Join(b.Named(), ", "), start: b.Start}
 	if b.Kept {
 		one.ToGo, one.Clock, one.Length = b.Start.ToGo(), clock.Clock(board.Schedule.Start, b.Start), clock.Lasting(b.Length())
 	}

@@ -226,6 +226,15 @@ func TakeRulings(r *shell.Request) (shell.Answer, error) {
 	return changed(r, "", b, err, nil)
 }
 
+// Build puts blocks into an empty plan: built for its day, or of a routine.
+func Build(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Build(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("from"))
+	if wrong := shell.Problems(err); wrong != nil {
+		err = plan.In("board", "%s", wrong[0].What)
+	}
+	return changed(r, "", b, err, nil)
+}
+
 // Undo takes the last change back.
 func Undo(r *shell.Request) (shell.Answer, error) {
 	b, err := r.Planner.Undo(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))

@@ -248,10 +248,10 @@ func (c *chart) drawBlocks(board *planner.Board, href func(string) string, chose
 		if !b.Kept {
 			continue
 		}
-		words := b.Doses()
+		words := b.Named()
 		c.Blocks = append(c.Blocks, chartBlock{ID: b.ID, Phase: b.Phase.Key(), Chosen: b.ID == chosen, Href: href(b.ID),
 			Label: fmt.Sprintf("%s, %s, %s: %s to %s to go, %s", b.Name, b.Phase.Name(), board.Document.Audience(b.Who), b.Start.ToGo(), b.End.ToGo(), strings.Join(words, ", ")),
-			name:  b.Name, words: words, length: clock.Lasting(b.Length()), letter: b.Phase.Letter(),
+			name:  b.Name, words: b.Doses(), length: clock.Lasting(b.Length()), letter: b.Phase.Letter(),
 			Pieces: c.pieces(b.Members, b.Start, b.End, blockInset)})
 	}
 }

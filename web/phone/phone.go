@@ -138,13 +138,10 @@ func mineOf(found *planner.Shared, p *plan.Player) *mineBody {
 func (b *mineBody) itemOf(d *plan.Document, block *schedule.Block, p *plan.Player, versions []today.Version) item {
 	one := item{From: int(block.Start), To: int(block.End), Name: block.Name, Phase: block.Phase, Where: d.ZoneName(block.Zone), Leader: d.LeaderName(block.Leader),
 		Why: block.Says(), With: company(d, block, p)}
-	words := block.Doses()
+	words := block.Named()
 	for n := range block.Items {
 		known := block.Items[n].Drill
 		line := words[n]
-		if len(block.Items) > 1 {
-			line = known.Name + ": " + line
-		}
 		own := func(v today.Version) bool { return v.Player == p.ID && v.Block == block.ID && v.Item == n }
 		if i := slices.IndexFunc(versions, own); i >= 0 {
 			line = "For you: " + versions[i].Words(known)

@@ -1,7 +1,7 @@
 // My run-in keeps its own time: the page holds every moment, so that it counts
 // down with no signal. Only what is shown as now and next changes.
 const root = document.querySelector("[data-start]");
-const start = Number(root.dataset.start);
+const start = Number(root?.dataset.start);
 const items = [...document.querySelectorAll("[data-from]")];
 const countdown = document.querySelector("[data-countdown]");
 const caption = document.querySelector("[data-caption]");
@@ -39,5 +39,7 @@ function tick() {
     if (bar) bar.value = from <= at ? at - from : 0;
   }
 }
-tick();
-setInterval(tick, 1000);
+if (root) {
+  tick();
+  setInterval(tick, 1000);
+}

@@ -128,10 +128,7 @@ func rowOf(d *plan.Document, fitted *schedule.Schedule, b *schedule.Block) row {
 	if len(b.Members) < len(d.Players) {
 		one.Numbers = d.Numbers(b.Members)
 	}
-	words := b.Doses()
-	for n, item := range b.Items {
-		one.Dose = append(one.Dose, item.Drill.Name+": "+words[n])
-	}
+	one.Dose = b.Named()
 	return one
 }
 
