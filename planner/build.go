@@ -2,9 +2,9 @@ package planner
 
 import (
 	"context"
-	"errors"
 	"fmt"
 	"slices"
+	"strings"
 	"time"
 
 	"cuestart/core/clock"
@@ -96,35 +96,43 @@ func (p *Planner) fit(ctx context.Context, d *plan.Document, begun bool) (*sched
 	return fitted, nil
 }
 
-// mostReached is how many sessions to come a new unit reaches.
-const mostReached = 50
-
-// UnitReaches brings a unit of a squad into the plans to come of its players, also
-// where it was made after the plan, and its members up to date. Plans that nobody of
-// it is in stay as they are.
-func (p *Planner) UnitReaches(ctx context.Context, by Account, unit uint64, is club.Unit) error {
-	sessions, _, err := p.store.Sessions(ctx, by.ClubID, p.Now(), mostReached)
-	if err != nil {
-		return err
-	}
-	id := fmt.Sprintf("u%d", unit)
-	for _, listed := range sessions {
-		session, err := p.session(ctx, by.ClubID, listed.ID)
-		if err != nil {
-			return err
-		}
-		_, err = p.Change(ctx, by, session.ID, session.Revision, func(d *plan.Document) (string, error) {
-			var members []string
-			for _, player := range d.Players {
-				if player.Roster > 0 && slices.Contains(is.Players, player.Roster) {
-					members = append(members, player.ID)
-				}
+// Units are the club's units that players of a plan belong to and that the plan does
+// not know: made since, or of another squad.
+func (p *Planner) Units(ctx context.Context, clubID uint64, d *plan.Document) (list []plan.Unit, err error) {
+	all, err := entries[club.Unit](ctx, p, clubID)
+	for _, u := range all {
+		unit := plan.Unit{ID: fmt.Sprintf("u%d", u.ID), Name: u.Is.Name}
+		for _, player := range d.Players {
+			if player.Roster > 0 && slices.Contains(u.Is.Players, player.Roster) {
+				unit.Players = append(unit.Players, player.ID)
 			}
-			return d.SetUnit(plan.Unit{ID: id, Name: is.Name, Players: members}), nil
-		})
-		if err != nil && !errors.Is(err, ErrStale) {
-			return err
+		}
+		known := slices.ContainsFunc(d.Units, func(k plan.Unit) bool { return k.ID == unit.ID || k.Name == unit.Name })
+		if len(unit.Players) > 0 && !known {
+			list = append(list, unit)
 		}
 	}
-	return nil
+	return list, err
+}
+
+// ChangeFor is [Planner.Change] of a block or event for who, which may be a unit that
+// the plan does not know yet: it comes in with the change.
+func (p *Planner) ChangeFor(ctx context.Context, by Account, id uint64, revision uint32, who string, edit Edit) (*Board, error) {
+	if !strings.HasPrefix(who, "u") {
+		return p.Change(ctx, by, id, revision, edit)
+	}
+	session, err := p.session(ctx, by.ClubID, id)
+	if err != nil {
+		return nil, err
+	}
+	units, err := p.Units(ctx, by.ClubID, session.Document)
+	if err != nil {
+		return nil, err
+	}
+	return p.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
+		if i := slices.IndexFunc(units, func(u plan.Unit) bool { return u.ID == who }); i >= 0 && d.Unit(who) == nil {
+			d.Units = append(d.Units, units[i])
+		}
+		return edit(d)
+	})
 }

@@ -48,23 +48,6 @@ func (d *Document) RemoveFixed(id string) (string, error) {
 	return name + " taken out", nil
 }
 
-// SetUnit brings a unit up to date, under its id or else its name, or adds it where it
-// has members.
-func (d *Document) SetUnit(u Unit) string {
-	for i := range d.Units {
-		if known := &d.Units[i]; known.ID == u.ID || known.Name == u.Name {
-			if len(u.Players) > 0 {
-				known.Name, known.Players = u.Name, u.Players
-			}
-			return u.Name + " as it is now"
-		}
-	}
-	if len(u.Players) > 0 {
-		d.Units = append(d.Units, u)
-	}
-	return u.Name + " can be picked"
-}
-
 // SetLate says by how many seconds a player comes late; 0: in time.
 func (d *Document) SetLate(player string, seconds int) (string, error) {
 	p := d.Player(player)

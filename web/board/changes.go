@@ -19,7 +19,7 @@ import (
 func change(r *shell.Request, block string, edit planner.Edit, refill func(*body)) (shell.Answer, error) {
 	b, err := (*planner.Board)(nil), r.Form.Err()
 	if err == nil {
-		b, err = r.Planner.Change(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), edit)
+		b, err = r.Planner.ChangeFor(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("who"), edit)
 	}
 	return changed(r, block, b, err, refill)
 }

@@ -116,6 +116,11 @@ func drawersOf(r *shell.Request, board *planner.Board, page *body) (open drawers
 	}
 	if open.Block || open.Add != nil || open.Fixed != nil {
 		open.Everyone = audiences(d)
+		if since, err := r.Planner.Units(r.Context(), r.Club(), d); err == nil {
+			for _, u := range since {
+				open.Everyone = append(open.Everyone, shell.Choice{Value: u.ID, Label: u.Name})
+			}
+		}
 	}
 	return open
 }

@@ -307,10 +307,7 @@ func SaveUnit(r *shell.Request) (shell.Answer, error) {
 	if gone {
 		said = u.Name + " is taken out"
 	}
-	ids, err := r.Planner.Save(r.Context(), r.By, said, planner.Change{ID: id, Owner: squad.ID, Edition: edition, Is: u, Gone: gone})
-	if err == nil && !gone {
-		err = r.Planner.UnitReaches(r.Context(), r.By, max(id, append(ids, 0)[0]), u)
-	}
+	_, err = r.Planner.Save(r.Context(), r.By, said, planner.Change{ID: id, Owner: squad.ID, Edition: edition, Is: u, Gone: gone})
 	return r.Saved(err, said, shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
 		return squadPage(r, squad, wrong, func(b *squadBody) { b.Unit = unitFormOf(squad, id, edition, u) })
 	})
