@@ -26,9 +26,7 @@ func (p *Planner) brief(ctx context.Context, clubID uint64, n NewSession) (b com
 	}
 	b = compose.Brief{Title: n.Title, Kind: n.Kind, Start: n.Start, Minutes: n.Minutes, Method: n.Method, Place: n.Place, Grade: drill.Grade(squad.Grade),
 		Sport: known.sport, Turn: n.Turn, Today: n.Today, Book: known.book.Drills, Steps: atOnce}
-	if b.Minutes == 0 {
-		b.Minutes = map[plan.Kind]int{plan.Match: 50, plan.Training: 30}[n.Kind]
-	}
+	b.Minutes = Minutes(n.Kind, n.Minutes)
 	p.people(&b, squad, n)
 	p.place(&b, ground, n)
 	recent, err := p.store.Recent(ctx, clubID, squad.ID)
@@ -42,6 +40,15 @@ func (p *Planner) brief(ctx context.Context, clubID uint64, n NewSession) (b com
 		}
 	}
 	return b, squad, err
+}
+
+// Minutes is how long before the start work may begin: as a coach says, or else what
+// is usual for the kind.
+func Minutes(kind plan.Kind, said int) int {
+	if said > 0 {
+		return said
+	}
+	return map[plan.Kind]int{plan.Match: 50, plan.Training: 30}[kind]
 }
 
 func playerID(id uint64) string { return fmt.Sprintf("p%d", id) }

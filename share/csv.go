@@ -12,6 +12,8 @@ import (
 	"strconv"
 	"strings"
 	"unicode/utf8"
+
+	"golang.org/x/text/encoding/charmap"
 )
 
 // Problem is one thing wrong with a file that is read in: its line, counted
@@ -112,13 +114,14 @@ func comma(text []byte) rune {
 	return best
 }
 
-// latin reads a file of an older spreadsheet, in which a byte is a letter.
+// latin reads a file of an older spreadsheet, in which a byte is a letter or a mark
+// (Windows-1252).
 func latin(text []byte) []byte {
-	runes := make([]rune, len(text))
-	for i, b := range text {
-		runes[i] = rune(b)
+	decoded, err := charmap.Windows1252.NewDecoder().Bytes(text)
+	if err != nil {
+		return bytes.ToValidUTF8(text, nil)
 	}
-	return []byte(string(runes))
+	return decoded
 }
 
 // formula begins what a spreadsheet would take for something to work out.
@@ -153,18 +156,25 @@ func writeTable(w io.Writer, head []string, rows [][]string) error {
 	if _, err := io.WriteString(w, "\xef\xbb\xbf"); err != nil {
 		return err
 	}
-	c := csv.NewWriter(w)
-	c.UseCRLF = true
-	c.Write(head)
-	for _, row := range rows {
-		safe := make([]string, len(row))
+	for _, row := range append([][]string{head}, rows...) {
+		cells := make([]string, len(row))
 		for i := range row {
-			safe[i] = safeCell(row[i])
+			cells[i] = quoted(safeCell(row[i]))
 		}
-		c.Write(safe)
+		if _, err := io.WriteString(w, strings.Join(cells, ",")+"\r\n"); err != nil {
+			return err
+		}
 	}
-	c.Flush()
-	return c.Error()
+	return nil
+}
+
+// quoted puts a cell in quotes where some spreadsheet would part it: at a comma, and
+// at a semicolon, behind which it would look for a formula.
+func quoted(cell string) string {
+	if !strings.ContainsAny(cell, ",;\t\"\r\n") && strings.TrimSpace(cell) == cell {
+		return cell
+	}
+	return `"` + strings.ReplaceAll(cell, `"`, `""`) + `"`
 }
 
 // column is one column of a table that is about a T.

@@ -10,6 +10,7 @@ import (
 	"strconv"
 	"strings"
 	"time"
+	"unicode"
 	"unicode/utf8"
 
 	"cuestart/core/clock"
@@ -307,7 +308,50 @@ func getPhases(d *club.Drill) string {
 
 // ReadDrills reads drills from CSV.
 func ReadDrills(file []byte) ([]Row[club.Drill], []Problem, error) {
-	return read(file, drillColumns, "code", func() club.Drill { return club.Drill{} })
+	begin := func() club.Drill {
+		return club.Drill{Drill: drill.Drill{Phases: []drill.Phase{drill.Mobilise}, Effort: 0.4, Dose: drill.Dose{Kind: drill.Reps},
+			Range: drill.Range{Min: 4, Target: 8, Max: 12, Step: 1}}}
+	}
+	return read(file, drillColumns, "name", begin, usual)
+}
+
+// usual fills in what a list of names and cues does not say: it is done eight times,
+// to move, until the club says otherwise.
+func usual(d *club.Drill) {
+	if d.Range == (drill.Range{}) {
+		d.Range = drill.Range{Min: 4, Target: 8, Max: 12, Step: 1}
+	}
+	if d.Code == "" {
+		d.Code = strings.Join(strings.FieldsFunc(strings.ToLower(d.Name), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) }), "-")
+	}
+	if d.Aim == "" && d.Name != "" {
+		d.Aim = "Our own: say what it is for"
+		if len(d.Cues) > 0 {
+			d.Aim = d.Cues[0]
+		}
+	}
+	if k := d.Dose.Kind; k == drill.Reps || k == drill.Hold {
+		d.Dose.Sets, d.Dose.Sides = max(1, d.Dose.Sets), max(1, d.Dose.Sides)
+	}
+	if d.Dose.Kind == drill.Reps && d.Dose.RepSeconds == 0 {
+		d.Dose.RepSeconds = 3
+	}
+}
+
+// Template writes the heading of a table of that kind: squad, fixtures, drills or
+// tests. It reports whether there is such a table.
+func Template(w io.Writer, kind string) (bool, error) {
+	switch kind {
+	case "squad":
+		return true, writeRows(w, playerColumns, nil)
+	case "fixtures":
+		return true, writeRows(w, fixtureColumns, nil)
+	case "drills":
+		return true, writeRows(w, drillColumns, nil)
+	case "tests":
+		return true, writeRows(w, trialColumns, nil)
+	}
+	return false, nil
 }
 
 // WriteDrills writes drills as CSV that ReadDrills reads back whole.

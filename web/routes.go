@@ -81,6 +81,7 @@ func places(club, change shell.Routes) {
 func files(club, change shell.Routes) {
 	change.Get("/import", sheet.Import)
 	change.Post("/import", sheet.ReadIn)
+	club.Get("/export/template.csv", sheet.Template)
 	club.Get("/export/squad.csv", sheet.SaveSquad)
 	club.Get("/export/tests.csv", sheet.SaveTests)
 	club.Get("/export/fixtures.csv", sheet.SaveFixtures)

@@ -219,7 +219,7 @@ func TestEachChangeOfABoardIsTakenBackWhole(t *testing.T) {
 		{"day", "air=3&wind=8&day=wet", "day"},
 		{"factor", "factor=cold-raise&on=no", "switched off"},
 		{"fixed", "name=Photograph&who=*&from=60&to=55", "Photograph"},
-		{"players", "player=p9&late=12", "12"},
+		{"players", "player=p9&arrives=14:12", "12"},
 		{"players", "player=p9&out=yes", "out"},
 		{"blocks", "drill=raise+skips&who=*&priority=could", "Skips"},
 		{"blocks/lineout", "name=Throws&aim=To+hit&who=&zone=&leader=", "Throws"},

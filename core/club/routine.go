@@ -20,7 +20,7 @@ type Routine struct {
 	Blocks []plan.Block `json:"blocks"`
 	Slots  []Slot       `json:"slots,omitempty"`
 	Fixed  []plan.Fixed `json:"fixed,omitempty"` // what its day holds, in minutes to go; nil: as the sport has it
-	Was    []plan.Block `json:"was,omitempty"` // its blocks before it was last kept
+	Was    []plan.Block `json:"was,omitempty"`   // its blocks before it was last kept
 }
 
 // Slot is a place in a block that takes another drill each time.

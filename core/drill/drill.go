@@ -3,6 +3,7 @@
 package drill
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"slices"
@@ -107,7 +108,7 @@ func (d Drill) Validate() error {
 		}
 	}
 	if err := errors.Join(problems...); err != nil {
-		return fmt.Errorf("drill %s: %w", d.Code, err)
+		return fmt.Errorf("%s: %w", cmp.Or(strings.TrimSpace(d.Name), d.Code), err)
 	}
 	return nil
 }

@@ -3,6 +3,7 @@ package plan
 import (
 	"errors"
 	"fmt"
+	"time"
 
 	"cuestart/core/clock"
 )
@@ -19,8 +20,60 @@ func (d *Document) SetStart(start clock.Start) (string, error) {
 	if err != nil {
 		return "", In("start", "%s", err)
 	}
+	was, known := d.opens()
 	d.Start = start
+	d.arrive(was, known)
 	return fmt.Sprintf("%s at %s", d.StartName, at.Format("15:04, Mon 2 Jan")), nil
+}
+
+// opens is the moment from which work may begin; false where that cannot be told.
+func (d *Document) opens() (time.Time, bool) {
+	start, err := d.Start.Resolve()
+	if err != nil {
+		return start, false
+	}
+	open, err := d.Open.Offset(start)
+	return start.Add(time.Duration(open) * time.Second), err == nil
+}
+
+// arrive lets late players come when they come, where the opening was another.
+func (d *Document) arrive(was time.Time, known bool) {
+	is, still := d.opens()
+	if !known || !still {
+		return
+	}
+	for i := range d.Players {
+		if p := &d.Players[i]; p.Late > 0 {
+			p.Late = min(max(0, p.Late+int(was.Sub(is)/time.Second)), MaxLate)
+		}
+	}
+}
+
+// Arrival is when a player comes, on the venue's clock; "" where they are in time.
+func (d *Document) Arrival(p *Player) string {
+	opens, known := d.opens()
+	if p.Late == 0 || !known {
+		return ""
+	}
+	return opens.Add(time.Duration(p.Late) * time.Second).Format("15:04")
+}
+
+// SetArrival says at what time on the clock, 14:05, a player comes; "": in time.
+func (d *Document) SetArrival(player, at string) (string, error) {
+	opens, known := d.opens()
+	if at == "" || !known {
+		return d.SetLate(player, 0)
+	}
+	start, err := d.Start.Resolve()
+	if err != nil {
+		return "", In("players", "%s", err)
+	}
+	offset, err := clock.AtClock(at).Offset(start)
+	if err != nil {
+		return "", In("players", "%s", err)
+	}
+	arrives := start.Add(time.Duration(offset) * time.Second)
+	return d.SetLate(player, max(0, int(arrives.Sub(opens)/time.Second)))
 }
 
 // SetMargin sets the seconds before the start at which work ends.
@@ -52,7 +105,9 @@ func (d *Document) SetHead(to HeadFields) (string, error) {
 	if err := next.Validate(); err != nil {
 		return "", err
 	}
+	was, known := d.opens()
 	*d = next
+	d.arrive(was, known)
 	return "the session's name, place, method or opening", nil
 }
 

@@ -3,8 +3,6 @@ package plan
 import (
 	"fmt"
 	"slices"
-
-	"cuestart/core/clock"
 )
 
 // SetFixed changes a fixed event, or adds it where its id is "".
@@ -61,7 +59,7 @@ func (d *Document) SetLate(player string, seconds int) (string, error) {
 	if seconds == 0 {
 		return p.ShortName() + " is in time", nil
 	}
-	return fmt.Sprintf("%s comes %s late", p.ShortName(), clock.Lasting(seconds)), nil
+	return fmt.Sprintf("%s comes at %s", p.ShortName(), d.Arrival(p)), nil
 }
 
 // SetOut takes a player out of the plan, of its units and of blocks of their own.

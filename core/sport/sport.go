@@ -170,8 +170,14 @@ func (s *Sport) Validate(known func(code string) bool) error {
 
 // craft says what is wrong with the routine of a position.
 func (s *Sport) craft(c Craft, known func(code string) bool, say func(text string, args ...any)) {
-	if len(c.Drills) == 0 || c.Priority.Weight() == 0 {
-		say("%s has no drill or no priority", c.Name)
+	if c.Name == "" {
+		c.Name = "the routine without a name"
+	}
+	if len(c.Drills) == 0 {
+		say("%s: pick at least one drill", c.Name)
+	}
+	if c.Priority.Weight() == 0 {
+		say("%s: say whether it is a must, should or could", c.Name)
 	}
 	for _, who := range c.For {
 		if !s.Has(who) {

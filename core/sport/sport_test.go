@@ -37,7 +37,7 @@ func TestAMistakeInASportIsNamed(t *testing.T) {
 		`"Libero" is not a position`:      func(s *sport.Sport) { s.Units[0].Positions = []string{"Libero"} },
 		`due "Libero": it is nobody`:      func(s *sport.Sport) { s.Due[0].Who = "Libero" },
 		"Line up ends before it starts":   func(s *sport.Sport) { s.Fixed[0].To = 5 },
-		"Shots has no drill":              func(s *sport.Sport) { s.Craft[0].Drills = nil },
+		"Shots: pick at least one drill":              func(s *sport.Sport) { s.Craft[0].Drills = nil },
 		`Shots is for "Libero"`:           func(s *sport.Sport) { s.Craft[0].For = []string{"Libero"} },
 		`there is no zone "Moon"`:         func(s *sport.Sport) { s.Craft[0].Zone = "Moon" },
 		`Passes: there is no drill "fly"`: func(s *sport.Sport) { s.Team.Drills = []string{"fly"} },
@@ -47,4 +47,23 @@ func TestAMistakeInASportIsNamed(t *testing.T) {
 		assert.ErrorContains(t, s.Validate(known), says)
 	}
 	assert.Equal(t, []drill.Phase{drill.Sport, drill.Own, drill.Mobilise}, []drill.Phase{sport.Craft{}.In(), sport.Craft{Phase: "own"}.In(), sport.Craft{Phase: "mobilise"}.In()})
+}
+
+func TestAPositionIsFoundAsItIsCalled(t *testing.T) {
+	netball := sport.Sport{Positions: []string{"Goal shooter", "Goal attack", "Centre", "Goal keeper"}}
+	hockey := sport.Sport{Positions: []string{"Keeper", "Defender", "Midfielder", "Forward"}}
+	for said, want := range map[string][2]string{"GS": {"Goal shooter", ""}, "ga": {"Goal attack", ""}, "centre": {"Centre", ""}, "goal-keeper": {"Goal keeper", ""},
+		"Gaol Attack": {"", "Goal attack"}, "drummer": {"", ""}, "": {"", ""}} {
+		position, near := netball.Find(said)
+		assert.Equal(t, want, [2]string{position, near}, said)
+	}
+	position, _ := hockey.Find("goalie")
+	assert.Equal(t, "Keeper", position)
+	keepers := 0
+	for n := range 20 {
+		if hockey.Position(n) == "Keeper" {
+			keepers++
+		}
+	}
+	assert.Equal(t, 2, keepers, "of twenty whom nobody has named")
 }

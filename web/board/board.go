@@ -4,6 +4,7 @@ package board
 
 import (
 	"embed"
+	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -55,6 +56,7 @@ type body struct {
 	Link        string
 	StartName   string
 	StartTime   string
+	Repeated    bool // the clocks go back over the start
 }
 
 // finding is something that the checks found.
@@ -141,6 +143,8 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place, fmt.Sprintf("%d players", len(d.Players)))
 	made.Saved = "Saved " + b.Made.At.In(fitted.Start.Location()).Format("15:04")
 	made.Timing = timingForm{d.Start.Local, d.Start.Zone, string(d.Start.Occurrence), strings.TrimSuffix(clock.Duration(d.Margin), ":00")}
+	_, err := clock.Start{Local: d.Start.Local, Zone: d.Start.Zone}.Resolve()
+	made.Repeated = errors.Is(err, clock.ErrRepeated) || strings.Contains(wrong.At("start"), clock.ErrRepeated.Error())
 	made.Fresh = b.Publication.Number > 0 && b.Publication.Head == b.Head
 	if b.Publication.Token != "" {
 		made.Link = r.Origin() + shell.Link(b.Publication.Token)

@@ -173,8 +173,8 @@ func SetPlayer(r *shell.Request) (shell.Answer, error) {
 	if f.Has("out") {
 		return change(r, "", func(d *plan.Document) (string, error) { return d.SetOut(player) }, nil)
 	}
-	late := 60 * f.IntOr("late", 0, 0, plan.MaxLate/60)
-	return change(r, "", func(d *plan.Document) (string, error) { return d.SetLate(player, late) }, nil)
+	at := f.Text("arrives")
+	return change(r, "", func(d *plan.Document) (string, error) { return d.SetArrival(player, at) }, nil)
 }
 
 // SetSpare lets doses go up to their maximum where minutes are left, or not.

@@ -70,7 +70,7 @@ type peopleForm struct {
 // playerLine is a player of the plan, and whether they come in time.
 type playerLine struct {
 	ID, Name, Ruling string
-	Late             int // minutes
+	Arrives          string // the time on the clock, if late
 }
 
 // dayForm is the day's conditions, and what they do to the doses.
@@ -209,7 +209,7 @@ func events(board *planner.Board) (list []event) {
 
 func playerLines(d *plan.Document) (list []playerLine) {
 	for _, p := range d.Players {
-		line := playerLine{ID: p.ID, Name: p.Label(), Late: p.Late / 60}
+		line := playerLine{ID: p.ID, Name: p.Label(), Arrives: d.Arrival(&p)}
 		for _, r := range d.Restrictions {
 			if r.Player == p.ID {
 				line.Ruling = shell.Joined(", ", line.Ruling, planner.Words(r))

@@ -2,6 +2,7 @@ package book
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -17,9 +18,10 @@ import (
 type drillForm struct {
 	drill.Drill
 	New                             bool
+	From                            string // what a new one is a copy of
 	Edition                         uint32
 	Cues, Faults, Kit, LaneKit      string
-	Rows, Columns, Ladder           string
+	Rows, Columns, Ladder, Efforts  string
 	Own                             bool
 	Codes                           []shell.Choice
 	Problems                        plan.Problems
@@ -131,7 +133,7 @@ func Edit(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	f := &drillForm{Drill: d, New: r.Query("copy") != ""}
+	f := &drillForm{Drill: d, New: r.Query("copy") != "", From: d.Name}
 	if own, ok := b.Own[d.Code]; ok && !f.New {
 		f.Own, f.Edition = true, own.Edition
 	}
@@ -158,6 +160,13 @@ func (f *drillForm) page(b *planner.Book) *shell.Page {
 	f.Cues, f.Faults = strings.Join(f.Drill.Cues, "\n"), strings.Join(f.Drill.Faults, "\n")
 	f.Kit, f.LaneKit = strings.Join(f.Drill.Kit, "; "), strings.Join(f.Drill.LaneKit, "; ")
 	f.Rows, f.Columns = strings.Join(f.Drill.Rows, "; "), strings.Join(f.Drill.Columns, "; ")
+	if f.Efforts == "" {
+		var efforts []string
+		for _, e := range f.Drill.Dose.Efforts {
+			efforts = append(efforts, fmt.Sprint(math.Round(100*e)))
+		}
+		f.Efforts = strings.Join(efforts, ", ")
+	}
 	if f.Ladder == "" {
 		var rungs []string
 		for _, r := range f.Drill.Rungs {
@@ -217,9 +226,16 @@ func (f *drillForm) read(in *shell.Form) {
 	d.Rows, d.Columns = in.Entries("rows"), in.Entries("columns")
 	d.Regions, d.Planes, d.Qualities = in.List("regions"), in.List("planes"), in.List("qualities")
 	d.Easier, d.Harder, d.Swap, d.Least = in.Raw("easier"), in.Raw("harder"), in.Raw("swap"), drill.Grade(in.Raw("least"))
+	was := d.Dose.Kind
 	d.Dose.Kind, d.Dose.Flow = drill.Kind(in.Raw("kind")), ""
 	if d.Dose.Kind == drill.Travel {
 		d.Dose.Flow = drill.Flow(in.Raw("flow"))
+		f.readEfforts(in)
+	} else {
+		d.Dose.Efforts, d.Dose.TopSpeed = nil, 0
+	}
+	if !d.Turns() {
+		d.Rows, d.Columns = nil, nil
 	}
 	d.Phases = nil
 	for _, p := range drill.Phases {
@@ -232,6 +248,28 @@ func (f *drillForm) read(in *shell.Form) {
 	}
 	f.readRungs(in)
 	f.readNumbers(in)
+	if !d.Turns() {
+		d.Rungs = nil
+	}
+	if r := &d.Range; was != d.Dose.Kind && r.Step > max(1, r.Max-r.Min) {
+		r.Step = 1 // it was the other kind's
+	}
+	if r := d.Range; r.Max > r.Min && r.Step > r.Max-r.Min {
+		in.Refuse("dose", "a step of %d is more than there is between %d and %d", r.Step, r.Min, r.Max)
+	}
+}
+
+// readEfforts reads the efforts of single trips, in per cent.
+func (f *drillForm) readEfforts(in *shell.Form) {
+	f.Efforts, f.Drill.Dose.Efforts = in.Raw("efforts"), nil
+	for _, one := range strings.FieldsFunc(f.Efforts, func(r rune) bool { return r == ',' || r == ';' || r == ' ' || r == '%' }) {
+		percent, err := strconv.Atoi(one)
+		if err != nil || percent < 10 || percent > 100 {
+			in.Refuse("efforts", "%q is no effort: write per cent of each trip, such as 70, 80, 90", one)
+			continue
+		}
+		f.Drill.Dose.Efforts = append(f.Drill.Dose.Efforts, float64(percent)/100)
+	}
 }
 
 func (f *drillForm) readRungs(in *shell.Form) {

@@ -50,6 +50,7 @@ type playerRow struct {
 	Sides, Build, Units, Note string
 	Rulings                   []string
 	Open                      bool
+	Unknown, Near             string // a position that the sport does not have, and the one it is likest to
 }
 
 type unitRow struct {
@@ -100,6 +101,9 @@ func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refi
 	today, open := r.Planner.Now().Format(time.DateOnly), r.QueryID("player")
 	for _, k := range squad.Players {
 		row := playerRowOf(squad, k, today)
+		if position, near := plays.Find(k.Is.Position); position == "" && k.Is.Position != "" {
+			row.Unknown, row.Near = k.Is.Position, near
+		}
 		if row.Open = k.ID == open; len(row.Rulings) > 0 {
 			b.Ruled++
 		}
@@ -262,6 +266,13 @@ func SavePlayer(r *shell.Request) (shell.Answer, error) {
 	p := club.Player{First: f.Text("first"), Last: f.Text("last"), Position: f.Text("position"), Number: f.IntOr("number", 0, 1, club.MaxNumber),
 		Foot: club.Side(f.Raw("foot")), Hand: club.Side(f.Raw("hand")), Level: drill.Grade(f.Raw("level")), Build: club.Build(f.Raw("build")), Notes: f.Text("notes")}
 	said := p.Label() + " is saved"
+	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	if position, _ := plays.Find(p.Position); position != "" {
+		p.Position = position
+	}
 	if err = f.Err(); err == nil {
 		_, err = r.Planner.Save(r.Context(), r.By, said, planner.Change{ID: id, Owner: squad.ID, Edition: edition, Is: p})
 	}

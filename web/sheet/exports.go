@@ -9,6 +9,18 @@ import (
 	"cuestart/web/shell"
 )
 
+// Template is an empty table of a kind, to be filled in.
+func Template(r *shell.Request) (shell.Answer, error) {
+	kind := r.Query("kind")
+	if known, _ := share.Template(io.Discard, kind); !known {
+		return nil, planner.ErrNotFound
+	}
+	return shell.File{Name: kind + "-empty.csv", Kind: shell.CSV, Write: func(w io.Writer) error {
+		_, err := share.Template(w, kind)
+		return err
+	}}, nil
+}
+
 // SaveSquad saves a squad's players as CSV.
 func SaveSquad(r *shell.Request) (shell.Answer, error) {
 	squad, err := r.Planner.Squad(r.Context(), r.Club(), r.QueryID("squad"))

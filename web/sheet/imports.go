@@ -29,6 +29,7 @@ type importBody struct {
 	Changed    int
 	Same       int
 	Wrong      []wrongRow
+	Unsure     []wrongRow // what may be taken over, and looks like a slip
 	Problem    string
 }
 
@@ -59,6 +60,19 @@ var kinds = []kind{
 func ofSquad(b *importBody) string { return shell.Squad(b.Squad) }
 func ofToday(*importBody) string   { return "/today" }
 
+// columnsOf is what the columns of a table are called.
+type columnsOf struct{ Kind, Label, Says string }
+
+// Columns tells what each kind of table holds.
+func (importBody) Columns() []columnsOf {
+	return []columnsOf{
+		{"squad", "Squad", "number, first name, last name, position, foot, hand, level, body, notes. First name is enough."},
+		{"drills", "Drills", "name and say are enough; also aim, phases, joints, counted in, target, sets, sides, kit each and more."},
+		{"fixtures", "Fixtures", "title, kind, day, start, place, time zone."},
+		{"tests", "Tests", "player, test, unit, better, day, tries."},
+	}
+}
+
 // Kinds are the choices of the page.
 func (importBody) Kinds() []kind { return kinds }
 
@@ -78,7 +92,7 @@ func importPage(r *shell.Request, b *importBody, problem string) (*shell.Page, e
 		b.Squads = append(b.Squads, shell.IDChoice{ID: t.ID, Label: t.Name})
 	}
 	b.Kind, b.Problem = cmp.Or(b.Kind, kinds[0].Value), problem
-	p := &shell.Page{Screens: screens, Name: "import", Title: "Read a file in", Nav: "squad", Body: b}
+	p := &shell.Page{Screens: screens, Name: "import", Title: "Import a list", Nav: "squad", Body: b}
 	if problem != "" || len(b.Wrong) > 0 {
 		p.Status = http.StatusUnprocessableEntity
 	}

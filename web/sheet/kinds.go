@@ -33,7 +33,27 @@ func readSquad(r *shell.Request, b *importBody, file []byte) error {
 		return err
 	}
 	rows, wrong, err := share.ReadPlayers(file)
+	if plays, failed := r.Planner.Sport(r.Context(), r.Club()); failed == nil {
+		for i := range rows {
+			p := &rows[i].Is
+			position, near := plays.Find(p.Position)
+			if position == "" && p.Position != "" {
+				b.Unsure = append(b.Unsure, unsure(rows[i].Line, p.Position, near))
+				continue
+			}
+			p.Position = position
+		}
+	}
 	return compare[club.Player](r, b, squad.ID, rows, wrong, err)
+}
+
+// unsure is what is said of a position that the sport does not have.
+func unsure(line int, position, near string) wrongRow {
+	what := fmt.Sprintf("%q is not a position of your sport, so no position work finds this player", position)
+	if near != "" {
+		what = fmt.Sprintf("%q is not a position of your sport: did you mean %s?", position, near)
+	}
+	return wrongRow{line, "position", what}
 }
 
 func readFixtures(r *shell.Request, b *importBody, file []byte) error {

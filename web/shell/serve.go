@@ -4,6 +4,8 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	pathpkg "path"
+	"slices"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -27,8 +29,11 @@ type Routes struct {
 	check func(*Request) error // what a request has to hold; nil: nothing
 }
 
-// Get answers GET requests of a path, such as /squad/:squad.
-func (r Routes) Get(path string, h Handler) { r.group.GET(path, r.handle(h)) }
+// Get answers GET and HEAD requests of a path, such as /squad/:squad.
+func (r Routes) Get(path string, h Handler) {
+	r.group.GET(path, r.handle(h))
+	r.group.HEAD(path, r.handle(h))
+}
 
 // Post answers POST requests of a path.
 func (r Routes) Post(path string, h Handler) { r.group.POST(path, r.handle(h)) }
@@ -88,10 +93,17 @@ func (s *Shell) Handler(screens func(open Routes)) http.Handler {
 	engine.Use(s.recover, headers, s.readForm)
 	open := Routes{shell: s, group: &engine.RouterGroup}
 	engine.GET("/assets/:version/*file", s.asset)
+	engine.HEAD("/assets/:version/*file", s.asset)
+	engine.HEAD("/healthz", s.health)
 	engine.GET("/healthz", s.health)
 	open.Post("/look", setLook)
 	screens(open)
-	nothing := open.handle(func(*Request) (Answer, error) { return nil, planner.ErrNotFound })
+	nothing := open.handle(func(r *Request) (Answer, error) {
+		if above := pageAbove(engine.Routes(), r.gin.Request); above != "" {
+			return Go(above), nil
+		}
+		return nil, planner.ErrNotFound
+	})
 	engine.NoRoute(nothing)
 	engine.NoMethod(nothing)
 	origin := http.NewCrossOriginProtection()
@@ -99,6 +111,32 @@ func (s *Shell) Handler(screens func(open Routes)) http.Handler {
 		http.Error(w, "This form was sent from another site and is refused.", http.StatusForbidden)
 	}))
 	return gzhttp.GzipHandler(origin.Handler(s.sessions.LoadAndSave(http.MaxBytesHandler(engine, mostBytes))))
+}
+
+// pageAbove is the page that a form's address belongs to, where somebody loads that
+// again after the form was refused: the nearest one above it; "" where no form is
+// sent there.
+func pageAbove(routes gin.RoutesInfo, asked *http.Request) string {
+	if asked.Method != http.MethodGet || !answers(routes, http.MethodPost, asked.URL.Path) {
+		return ""
+	}
+	for path := asked.URL.Path; path != "/" && path != "."; {
+		if path = pathpkg.Dir(path); answers(routes, http.MethodGet, path) {
+			return path
+		}
+	}
+	return ""
+}
+
+// answers tells whether there is a route of that method for a path.
+func answers(routes gin.RoutesInfo, method, path string) bool {
+	parts := strings.Split(path, "/")
+	return slices.ContainsFunc(routes, func(r gin.RouteInfo) bool {
+		pattern := strings.Split(r.Path, "/")
+		return r.Method == method && path != "/" && len(pattern) == len(parts) && slices.EqualFunc(pattern, parts, func(p, part string) bool {
+			return p == part || strings.HasPrefix(p, ":") && part != ""
+		})
+	})
 }
 
 // headers sets what every answer carries.

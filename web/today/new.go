@@ -2,6 +2,7 @@ package today
 
 import (
 	"cmp"
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -39,7 +40,7 @@ type present struct {
 	Number                 string
 	Name, Position, Ruling string
 	State                  string // in, bench, late, out
-	Late                   string // minutes
+	Late                   string // when they arrive, on the clock
 }
 
 // way is a way to make a run-in.
@@ -48,8 +49,8 @@ type way struct{ Value, Label, Why, Now string }
 // Ways are the ways to make a run-in, one of them picked.
 func (f *form) Ways() []way {
 	list := []way{
-		{planner.FromNothing, "Put together for this day", "Drills that prepare what the sport stresses, within the minutes, and every position's routine", f.From},
-		{planner.FromLast, "As the last of its kind", "Blocks, times and staff are taken over; today's people and rulings come in", f.From},
+		{planner.FromNothing, "Build one for today", "Drills that prepare what your sport needs, in the minutes you have, with every position's routine", f.From},
+		{planner.FromLast, "Same as last time", "The blocks of the last one, with today's people, place and rulings", f.From},
 	}
 	for _, r := range f.Routines {
 		list = append(list, way{r.Value, r.Label, "A routine you keep", f.From})
@@ -70,9 +71,13 @@ func (f *form) Rulings() []present {
 
 // New is the form of a session to come.
 func New(r *shell.Request) (shell.Answer, error) {
-	f := &form{Kind: string(plan.Match), From: cmp.Or(r.Query("from"), planner.FromNothing), Method: plan.DefaultMethod, Players: "20", Squad: r.QueryID("squad")}
+	f := &form{Kind: cmp.Or(r.Query("kind"), string(plan.Match)), From: cmp.Or(r.Query("from"), planner.FromNothing), Method: cmp.Or(r.Query("method"), plan.DefaultMethod),
+		Players: cmp.Or(r.Query("players"), "20"), Squad: r.QueryID("squad"), Title: r.Query("title"), Minutes: r.Query("minutes"), Local: r.Query("start"), Place: r.Query("place")}
 	if err := f.fill(r); err != nil {
 		return nil, err
+	}
+	if r.Query("venue") != "" {
+		f.Venue = r.QueryID("venue")
 	}
 	if id := r.QueryID("fixture"); id != 0 {
 		found, err := r.Planner.Fixture(r.Context(), r.Club(), id)
@@ -281,6 +286,26 @@ func Add(r *shell.Request) (shell.Answer, error) {
 	return shell.Go(shell.Session(added.ID)), err
 }
 
+// lateness reads when a player arrives, on the clock, as minutes after the opening.
+func (f *form) lateness(in *shell.Form, field string, n *planner.NewSession) int {
+	start, err := f.start().Resolve()
+	if err != nil {
+		return 0 // it is said beside the start
+	}
+	at, err := clock.AtClock(in.Raw(field)).Offset(start)
+	if err != nil {
+		in.Refuse("people", "say when the late player arrives, such as %s", start.Add(-20*time.Minute).Format("15:04"))
+		return 0
+	}
+	return min(max(1, planner.Minutes(n.Kind, n.Minutes)+int(at)/60), plan.MaxLate/60)
+}
+
+// Repeated tells whether the clocks go back over the start, so that it comes twice.
+func (f *form) Repeated() bool {
+	_, err := clock.Start{Local: f.Local, Zone: f.Zone}.Resolve()
+	return errors.Is(err, clock.ErrRepeated)
+}
+
 // people reads who is there.
 func (f *form) people(in *shell.Form, n *planner.NewSession) {
 	for _, k := range f.squad.Players {
@@ -293,8 +318,7 @@ func (f *form) people(in *shell.Form, n *planner.NewSession) {
 		case "bench":
 			n.Bench = append(n.Bench, k.ID)
 		case "late":
-			n.Late[k.ID] = in.At("people").Int(late, 1, plan.MaxLate/60)
-			in.At("")
+			n.Late[k.ID] = f.lateness(in, late, n)
 		}
 		f.People = append(f.People, p)
 	}

@@ -1,7 +1,9 @@
 // session keeps the form of a new session in step with itself: the forecast
-// follows the start and place, the count follows who is there.
+// follows the start and place, the count follows who is in. What was typed stays.
 export default () => ({
   count: "",
+  asked: 0,
+  typed: false,
 
   init() {
     this.tally();
@@ -14,6 +16,7 @@ export default () => ({
 
   changed(event) {
     const field = event.target;
+    if (field.closest("#day")) this.typed = true;
     if (field.dataset.is !== undefined) {
       field.closest("li").querySelector("label:last-child").hidden = field.value !== "late";
       this.tally();
@@ -22,14 +25,26 @@ export default () => ({
     if (field.id === "venue" || field.id === "start" || field.name === "place") this.forecast();
   },
 
+  typing(event) {
+    if (event.target.closest("#day")) this.typed = true;
+  },
+
   async forecast() {
+    const turn = ++this.asked;
     const form = new FormData(this.$root);
     const query = new URLSearchParams({ start: form.get("start"), venue: form.get("venue"), place: form.get("place"), zone: form.get("zone") });
     const answer = await fetch(`/sessions/new/day?${query}`, { headers: { "X-Part": "day" } });
-    if (answer.headers.get("X-Part")) this.$root.querySelector("#day").innerHTML = await answer.text();
+    if (!answer.headers.get("X-Part")) return;
+    const text = await answer.text();
+    // A later question has been asked, or the day was set by hand: that stays.
+    if (turn === this.asked && !this.typed) this.$root.querySelector("#day").innerHTML = text;
   },
 
-  other(event) {
-    location.assign(`/sessions/new?squad=${event.target.value}`);
+  // other opens the form for another squad, with what was filled in.
+  other() {
+    const form = new FormData(this.$root);
+    const query = new URLSearchParams();
+    for (const name of ["squad", "kind", "title", "start", "minutes", "venue", "place", "from", "method"]) query.set(name, form.get(name) ?? "");
+    location.assign(`/sessions/new?${query}`);
   },
 });
