@@ -97,7 +97,11 @@ func keep(ctx context.Context, s *store.Store, coach store.Account, hash string,
 	if _, err := s.Fill(ctx, coach.ClubID, append(units, trials(players, now)...)...); err != nil {
 		return nil, err
 	}
-	token, err := s.Invite(ctx, coach, "Signe Aldous", MedicalEmail, store.Medical, now)
+	token := ""
+	_, err = s.Invite(ctx, coach, "Signe Aldous", MedicalEmail, store.Medical, now, func(made string) store.Letter {
+		token = made
+		return store.Letter{To: MedicalEmail, Subject: "Brackwater invites you to Cue Start", Body: "Hello Signe Aldous,\n\nyou have joined already: this letter is here to show what one looks like.\n"}
+	})
 	if err != nil {
 		return nil, err
 	}

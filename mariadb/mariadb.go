@@ -48,6 +48,32 @@ type Server struct {
 	done     chan struct{} // closed when the server ended for good
 }
 
+// Gone is closed when the server has ended for good: stopped, or given up after
+// minutes in which it never stayed up.
+func (s *Server) Gone() <-chan struct{} { return s.done }
+
+// Running is the data source name of a database on the server that another process
+// runs on a data folder; false where none does.
+func Running(dir, database string) (dsn string, running bool) {
+	dir, err := filepath.Abs(dir)
+	if err != nil {
+		return "", false
+	}
+	lock, err := os.Open(filepath.Join(dir, "lock"))
+	if err != nil {
+		return "", false
+	}
+	defer lock.Close()
+	if syscall.Flock(int(lock.Fd()), syscall.LOCK_EX|syscall.LOCK_NB) == nil {
+		return "", false
+	}
+	who, err := user.Current()
+	if err != nil {
+		return "", false
+	}
+	return fmt.Sprintf("%s@unix(%s)/%s", who.Username, socketPath(dir), database), true
+}
+
 // Start starts the server whose data are in dir, and makes dir if it is not
 // there. It returns when the server answers, or with one of the errors above,
 // or with one that names what went wrong.
@@ -199,16 +225,30 @@ func (s *Server) prepare(ctx context.Context) error {
 	if err := errors.Join(os.RemoveAll(fresh), os.RemoveAll(data)); err != nil {
 		return err
 	}
-	args := []string{"--no-defaults", "--datadir=" + fresh, "--skip-test-db", "--skip-name-resolve",
+	temporary, err := s.temporary()
+	if err != nil {
+		return err
+	}
+	args := []string{"--no-defaults", "--datadir=" + fresh, "--tmpdir=" + temporary, "--skip-test-db", "--skip-name-resolve",
 		"--auth-root-authentication-method=socket", "--auth-root-socket-user=" + s.account}
 	if os.Geteuid() == 0 {
 		args = append(args, "--user="+s.account)
 	}
 	out, err := exec.CommandContext(ctx, install, args...).CombinedOutput()
 	if err != nil {
-		return fmt.Errorf("the data folder cannot be filled: %w", asFull(fmt.Errorf("%w: %s", err, lastLine(string(out)))))
+		return fmt.Errorf("the data folder cannot be filled: %w", asFull(fmt.Errorf("%w: %s", err, complaintIn(string(out)))))
 	}
 	return os.Rename(fresh, data)
+}
+
+// temporary is a folder for the server's passing files, of its own: several that start
+// at once must not meet in the system's.
+func (s *Server) temporary() (string, error) {
+	dir := filepath.Join(s.dir, "tmp")
+	if err := os.MkdirAll(dir, 0o700); err != nil {
+		return "", fmt.Errorf("the data folder cannot be written: %w", asFull(err))
+	}
+	return dir, nil
 }
 
 // endOrphan stops the server that still runs on the folder, if one does. The
@@ -259,7 +299,11 @@ func (s *Server) launch(ctx context.Context) error {
 func (s *Server) spawn() (exited chan struct{}, err error) {
 	os.Remove(s.socket)
 	os.Remove(s.errorLog())
-	args := []string{"--no-defaults", "--datadir=" + filepath.Join(s.dir, "data"), "--socket=" + s.socket, "--pid-file=" + s.pidFile(),
+	temporary, err := s.temporary()
+	if err != nil {
+		return nil, err
+	}
+	args := []string{"--no-defaults", "--datadir=" + filepath.Join(s.dir, "data"), "--tmpdir=" + temporary, "--socket=" + s.socket, "--pid-file=" + s.pidFile(),
 		"--log-error=" + s.errorLog(), "--skip-networking", "--skip-name-resolve", "--character-set-server=utf8mb4",
 		"--collation-server=utf8mb4_unicode_ci", "--default-time-zone=+00:00", "--sql-mode=STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO",
 		"--innodb-buffer-pool-size=128M", "--innodb-log-file-size=48M", "--max-connections=100", "--performance-schema=OFF"}
@@ -326,31 +370,66 @@ func (s *Server) complaint() string {
 	return "it ended without naming an error; see " + s.errorLog()
 }
 
-// watch restarts a server that ends by itself, at most five times in a minute.
+// How a server is started again that ends by itself: at once, and later and later where
+// it does not stay up; it is given up when it has not for some minutes.
+const (
+	staysUp   = time.Minute
+	mostWait  = 20 * time.Second
+	givenUpIn = 5 * time.Minute
+)
+
+// watch starts a server again that ends by itself.
 func (s *Server) watch(exited chan struct{}) {
 	defer close(s.done)
-	var deaths []time.Time
+	up, failing, wait := time.Now(), time.Time{}, time.Duration(0)
 	for {
 		<-exited
-		s.mu.Lock()
-		stopping := s.stopping
-		s.mu.Unlock()
-		if stopping {
+		if s.ends() {
 			return
 		}
-		deaths = append(deaths, time.Now())
-		if n := len(deaths); n > 5 && time.Since(deaths[n-6]) < time.Minute {
-			slog.Error("the database keeps ending; see its log", "log", s.errorLog())
-			return
+		if time.Since(up) > staysUp {
+			failing, wait = time.Time{}, 0
 		}
-		slog.Warn("the database ended unexpectedly and is started again")
-		next, err := s.spawn()
+		if failing.IsZero() {
+			failing = time.Now()
+		}
+		slog.Warn("the database ended unexpectedly and is started again", "in", wait, "log", s.errorLog())
+		next, err := s.again(wait, time.Since(failing))
 		if err != nil {
-			slog.Error("the database could not be started again", "error", err)
+			slog.Error("the database is given up", "error", err, "log", s.errorLog())
 			return
 		}
-		exited = next
+		exited, up = next, time.Now()
+		wait = min(mostWait, max(250*time.Millisecond, 2*wait))
 	}
+}
+
+// again starts the server after a while. It fails where it has not stayed up for too
+// long, or is to end.
+func (s *Server) again(wait, failing time.Duration) (exited chan struct{}, err error) {
+	for {
+		for until := time.Now().Add(wait); time.Now().Before(until) && !s.ends(); {
+			time.Sleep(50 * time.Millisecond)
+		}
+		if s.ends() {
+			return nil, errors.New("it was to end")
+		}
+		if failing > givenUpIn {
+			return nil, errors.New("it does not stay up")
+		}
+		if exited, err = s.spawn(); err == nil {
+			return exited, nil
+		}
+		wait = min(mostWait, max(250*time.Millisecond, 2*wait))
+		failing += wait
+	}
+}
+
+// ends tells whether the server is to end.
+func (s *Server) ends() bool {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	return s.stopping
 }
 
 // asFull turns an error that stems from a full disk into ErrFull.
@@ -362,7 +441,14 @@ func asFull(err error) error {
 	return err
 }
 
-func lastLine(text string) string {
+// complaintIn is what a program's output says went wrong: its first line of an error, or
+// else its last line.
+func complaintIn(text string) string {
 	lines := strings.Split(strings.TrimSpace(text), "\n")
+	for _, line := range lines {
+		if strings.Contains(strings.ToLower(line), "error") || strings.Contains(line, "FATAL") {
+			return strings.TrimSpace(line)
+		}
+	}
 	return lines[len(lines)-1]
 }

@@ -3,6 +3,8 @@ package planner
 import (
 	"context"
 	"errors"
+	"fmt"
+	"time"
 
 	"cuestart/store"
 )
@@ -10,6 +12,13 @@ import (
 // ErrForbidden is returned where an account's role does not allow something:
 // rulings are for medical staff alone, everything else for coaches.
 var ErrForbidden = errors.New("your role does not allow this")
+
+// How long a sign-in is good without being used, and without the password where it
+// is about rulings.
+const (
+	IdleLimit    = 12 * time.Hour
+	MedicalLimit = 30 * time.Minute
+)
 
 // Founding is what the first page asks for: a club, its squad and its coach.
 type Founding struct {
@@ -27,15 +36,59 @@ func (p *Planner) Found(ctx context.Context, f Founding) (Account, error) {
 	return coach, err
 }
 
-// Account returns an account, or ErrNotFound.
-func (p *Planner) Account(ctx context.Context, id uint64) (Account, error) {
-	return p.store.Account(ctx, id)
+// AccountByEmail returns the account and what proves it, or ErrNotFound; who is
+// suspended or removed is not found.
+func (p *Planner) AccountByEmail(ctx context.Context, email string) (Account, Secrets, error) {
+	return p.store.AccountByEmail(ctx, email)
 }
 
-// AccountByEmail returns the account and the hash of its password, or
-// ErrNotFound.
-func (p *Planner) AccountByEmail(ctx context.Context, email string) (Account, string, error) {
-	return p.store.AccountByEmail(ctx, email)
+// SignIn writes down that somebody signed in with a browser, and returns what that is
+// known by.
+func (p *Planner) SignIn(ctx context.Context, who Account, agent string) (uint64, error) {
+	return p.store.AddSignIn(ctx, who, agent, p.Now())
+}
+
+// SignInFailed writes down that somebody did not prove to be the owner of an account.
+func (p *Planner) SignInFailed(ctx context.Context, who Account) error {
+	return p.store.Audit(ctx, who, "failed to sign in", "")
+}
+
+// SignedIn is who is signed in under an id, or ErrNotFound where that has ended. That
+// it is used is noted once a minute.
+func (p *Planner) SignedIn(ctx context.Context, id uint64) (Account, error) {
+	who, err := p.store.SignedIn(ctx, id, p.Now().Add(-IdleLimit))
+	if err == nil && p.Now().Sub(who.Seen) > time.Minute {
+		err = p.store.Seen(ctx, id, p.Now(), false)
+	}
+	return who, err
+}
+
+// Prove tells whether who is signed in has proved lately enough who they are, to see
+// and make rulings; using what it is asked for counts as that.
+func (p *Planner) Prove(ctx context.Context, who Account) (bool, error) {
+	since := p.Now().Sub(who.Proved)
+	if since > MedicalLimit {
+		return false, nil
+	}
+	if since > time.Minute {
+		return true, p.Proved(ctx, who)
+	}
+	return true, nil
+}
+
+// Proved notes that who is signed in has given their password.
+func (p *Planner) Proved(ctx context.Context, who Account) error {
+	return p.store.Seen(ctx, who.SignIn, p.Now(), true)
+}
+
+// SignIns lists where an account is signed in, the latest used first.
+func (p *Planner) SignIns(ctx context.Context, who Account) ([]SignIn, error) {
+	return p.store.SignInsOf(ctx, who.ID, p.Now().Add(-IdleLimit))
+}
+
+// SignOut ends one of an account's sign-ins.
+func (p *Planner) SignOut(ctx context.Context, who Account, id uint64) error {
+	return p.store.EndSignIn(ctx, who.ID, id)
 }
 
 // Accounts lists who signs in for the club, the oldest first.
@@ -43,13 +96,123 @@ func (p *Planner) Accounts(ctx context.Context, clubID uint64) ([]Account, error
 	return p.store.Accounts(ctx, clubID)
 }
 
-// Invite asks somebody to join the staff with a role, for a week, and returns the
-// token of their link. It fails with ErrForbidden where no coach asks.
-func (p *Planner) Invite(ctx context.Context, by Account, name, email string, role Role) (token string, err error) {
-	if by.Role != store.Coach {
-		return "", ErrForbidden
+// IsHead tells whether the account is the club's head: its oldest coach.
+func (p *Planner) IsHead(ctx context.Context, by Account) (bool, error) {
+	head, err := p.store.Head(ctx, by.ClubID)
+	return head == by.ID, err
+}
+
+// mayChange tells whether an account may change another of its club: coaches change
+// coaches and assistants, medical staff change medical staff, and everybody themselves.
+func (p *Planner) mayChange(ctx context.Context, by Account, id uint64) (Account, error) {
+	all, err := p.store.Accounts(ctx, by.ClubID)
+	if err != nil {
+		return Account{}, err
 	}
-	return p.store.Invite(ctx, by, name, email, role, p.Now())
+	for _, a := range all {
+		if a.ID != id {
+			continue
+		}
+		if a.ID == by.ID || by.Role == Coach && a.Role != Medical || by.Role == Medical && a.Role == Medical {
+			return a, nil
+		}
+		return a, ErrForbidden
+	}
+	return Account{}, ErrNotFound
+}
+
+// SetRole makes a coach an assistant, or the other way round. Nobody becomes medical
+// staff that way. It fails with ErrForbidden, and with ErrTaken where no coach would
+// be left.
+func (p *Planner) SetRole(ctx context.Context, by Account, id uint64, role Role) error {
+	is, err := p.mayChange(ctx, by, id)
+	if err == nil && (by.Role != Coach || is.Role == Medical || role == Medical || role.Name() == "") {
+		err = ErrForbidden
+	}
+	if err != nil {
+		return err
+	}
+	return p.store.ChangeAccount(ctx, by.ClubID, id, store.AccountChange{Role: &role}, by, "made "+role.Name())
+}
+
+// Suspend lets somebody sign in no more, or again.
+func (p *Planner) Suspend(ctx context.Context, by Account, id uint64, suspended bool) error {
+	if _, err := p.mayChange(ctx, by, id); err != nil {
+		return err
+	}
+	what := "let in again"
+	if suspended {
+		what = "suspended"
+	}
+	return p.store.ChangeAccount(ctx, by.ClubID, id, store.AccountChange{Suspended: &suspended}, by, what)
+}
+
+// RemoveMember takes somebody's account away.
+func (p *Planner) RemoveMember(ctx context.Context, by Account, id uint64) error {
+	if _, err := p.mayChange(ctx, by, id); err != nil {
+		return err
+	}
+	return p.store.ChangeAccount(ctx, by.ClubID, id, store.AccountChange{Removed: true}, by, "removed a member")
+}
+
+// SetPassword sets an account's own password by its hash, and ends its other sign-ins.
+func (p *Planner) SetPassword(ctx context.Context, by Account, hash string) error {
+	return p.store.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Password: &hash, Keep: by.SignIn}, by, "changed their password")
+}
+
+// SetFactor sets an account's second factor by its secret; "": none any more.
+func (p *Planner) SetFactor(ctx context.Context, by Account, secret string) error {
+	what := "set a second factor"
+	if secret == "" {
+		what = "took their second factor off"
+	}
+	return p.store.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Factor: &secret}, by, what)
+}
+
+// UseFactor tells whether a step of an account's second factor is used for the first
+// time.
+func (p *Planner) UseFactor(ctx context.Context, id uint64, step int64) (bool, error) {
+	return p.store.UseFactor(ctx, id, step)
+}
+
+// Invite asks somebody to join the staff with a role, for a week: by a letter that
+// holds their link, which nobody else sees; origin is how the site is reached. Waits:
+// medical staff have to confirm it first. It fails with ErrForbidden where no coach
+// asks, or medical staff for another role.
+func (p *Planner) Invite(ctx context.Context, by Account, name, email string, role Role, origin string) (waits bool, err error) {
+	if by.Role != Coach && !(by.Role == Medical && role == Medical) {
+		return false, ErrForbidden
+	}
+	return p.store.Invite(ctx, by, name, email, role, p.Now(), func(token string) store.Letter { return invitation(by, name, email, role, origin, token) })
+}
+
+func invitation(by Account, name, email string, role Role, origin, token string) store.Letter {
+	return store.Letter{To: email, Subject: fmt.Sprintf("%s invites you to Cue Start", by.ClubName),
+		Body: fmt.Sprintf("Hello %s,\n\n%s invites you to join %s as %s. Open this link within a week and choose a password:\n\n%s/join/%s\n\nIt is for you alone and works once.\n",
+			name, by.Name, by.ClubName, role.Name(), origin, token)}
+}
+
+// Confirm lets an invitation of medical staff go out that waits for one of them.
+func (p *Planner) Confirm(ctx context.Context, by Account, id uint64, origin string) error {
+	if by.Role != Medical {
+		return ErrForbidden
+	}
+	return p.store.Confirm(ctx, by, id, p.Now(), func(i store.Invitation, token string) store.Letter {
+		return invitation(by, i.Name, i.Email, i.Role, origin, token)
+	})
+}
+
+// Invitations lists those that are pending.
+func (p *Planner) Invitations(ctx context.Context, clubID uint64) ([]Invitation, error) {
+	return p.store.Invitations(ctx, clubID, p.Now())
+}
+
+// WithdrawInvitation ends an invitation before it is used.
+func (p *Planner) WithdrawInvitation(ctx context.Context, by Account, id uint64) error {
+	if by.Role == Assistant {
+		return ErrForbidden
+	}
+	return p.store.WithdrawInvitation(ctx, by, id)
 }
 
 // Invited returns whom a link invites, or ErrNotFound where it is wrong, used or
@@ -62,4 +225,61 @@ func (p *Planner) Invited(ctx context.Context, token string) (Account, error) {
 // link is wrong, used or over, and with ErrTaken where the e-mail has an account.
 func (p *Planner) Join(ctx context.Context, token, passwordHash string) (Account, error) {
 	return p.store.Join(ctx, token, passwordHash, p.Now())
+}
+
+// Forgot sends a link to set a new password to the owner of an e-mail address, where
+// it has an account; nobody learns whether it does.
+func (p *Planner) Forgot(ctx context.Context, email, origin string) error {
+	who, _, err := p.store.AccountByEmail(ctx, email)
+	if errors.Is(err, ErrNotFound) {
+		return nil
+	} else if err != nil {
+		return err
+	}
+	token, err := p.store.AddReset(ctx, who.ID, p.Now())
+	if err != nil {
+		return err
+	}
+	return errors.Join(p.store.Audit(ctx, who, "asked for a new password", ""), p.store.Post(ctx, store.Letter{To: email, Subject: "A new password for Cue Start",
+		Body: fmt.Sprintf("Hello %s,\n\nopen this link within an hour to set a new password:\n\n%s/reset/%s\n\nIf you did not ask for it, leave it: your password stays as it is.\n", who.Name, origin, token)}))
+}
+
+// Resets is whose password a link sets, or ErrNotFound.
+func (p *Planner) Resets(ctx context.Context, token string) (Account, error) {
+	return p.store.Resets(ctx, token, p.Now())
+}
+
+// Reset sets the password of whom a link resets, by its hash.
+func (p *Planner) Reset(ctx context.Context, token, hash string) error {
+	return p.store.UseReset(ctx, token, hash, p.Now())
+}
+
+// Letters are the newest of the outbox, sent or not.
+func (p *Planner) Letters(ctx context.Context) ([]Letter, error) { return p.store.Letters(ctx) }
+
+// Audit writes down what somebody did.
+func (p *Planner) Audit(ctx context.Context, by Account, what, subject string) error {
+	return p.store.Audit(ctx, by, what, subject)
+}
+
+// AuditLog lists what was written down of the club, the latest first, from an entry
+// on. It fails with ErrForbidden where not the club's head asks.
+func (p *Planner) AuditLog(ctx context.Context, by Account, from int) ([]Audited, error) {
+	if head, err := p.IsHead(ctx, by); err != nil || !head {
+		return nil, errors.Join(err, ErrForbidden)
+	}
+	return p.store.AuditOf(ctx, by.ClubID, from)
+}
+
+// Terms are how long the club keeps what it need not keep.
+func (p *Planner) Terms(ctx context.Context, clubID uint64) (Terms, error) {
+	return p.store.Terms(ctx, clubID)
+}
+
+// SetTerms sets them. It fails with ErrForbidden where not the club's head asks.
+func (p *Planner) SetTerms(ctx context.Context, by Account, t Terms) error {
+	if head, err := p.IsHead(ctx, by); err != nil || !head {
+		return errors.Join(err, ErrForbidden)
+	}
+	return p.store.SetTerms(ctx, by, t)
 }

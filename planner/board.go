@@ -177,29 +177,6 @@ func (p *Planner) Redo(ctx context.Context, by Account, id uint64, revision uint
 	return p.Board(ctx, by.ClubID, id)
 }
 
-// Publish shares the plan in force, under the link that is there or else a new
-// one. It fails with ErrStale where the plan is not revision any more, and with
-// ErrNotFound.
-func (p *Planner) Publish(ctx context.Context, by Account, id uint64, revision uint32) (*Board, error) {
-	if _, err := p.store.Publish(ctx, by.ClubID, id, revision); err != nil {
-		return nil, err
-	}
-	return p.Board(ctx, by.ClubID, id)
-}
-
-// Withdraw ends the session's link, so that it shows nothing any more.
-func (p *Planner) Withdraw(ctx context.Context, by Account, id uint64) (*Board, error) {
-	if err := p.store.Withdraw(ctx, by.ClubID, id); err != nil {
-		return nil, err
-	}
-	return p.Board(ctx, by.ClubID, id)
-}
-
-// Shared returns what a link shows, or ErrNotFound or ErrWithdrawn.
-func (p *Planner) Shared(ctx context.Context, token string) (*Shared, error) {
-	return p.store.Shared(ctx, token)
-}
-
 // Document is the plan in force of a session, or ErrNotFound.
 func (p *Planner) Document(ctx context.Context, clubID, id uint64) (*plan.Document, error) {
 	session, err := p.store.Session(ctx, clubID, id)

@@ -1,6 +1,10 @@
 package planner_test
 
 import (
+	"encoding/json"
+	"fmt"
+	"regexp"
+	"slices"
 	"testing"
 	"time"
 
@@ -146,11 +150,16 @@ func TestStaffComeInByInvitation(t *testing.T) {
 	_, err = p.Found(ctx, planner.Founding{Club: "Second", Sport: "x", Squad: "y", Grade: "club", Name: "A", Email: "a@b.example", PasswordHash: "hash"})
 	assert.ErrorIs(t, err, planner.ErrTaken)
 	for _, role := range []planner.Role{planner.Assistant, planner.Medical} {
-		_, err = p.Invite(ctx, planner.Account{ID: 1, ClubID: 1, Role: role}, "X", "x@y.example", planner.Coach)
+		_, err = p.Invite(ctx, planner.Account{ID: 1, ClubID: 1, Role: role}, "X", "x@y.example", planner.Coach, "https://cue.example")
 		assert.ErrorIs(t, err, planner.ErrForbidden, role)
 	}
-	token, err := p.Invite(ctx, coach, "Ulla Renn", "ulla@brackwater.example", planner.Assistant)
-	require.NoError(t, err)
+	invite := func(name, email string, role planner.Role) string {
+		waits, err := p.Invite(ctx, coach, name, email, role, "https://cue.example")
+		require.NoError(t, err)
+		require.False(t, waits)
+		return newestToken(t, p)
+	}
+	token := invite("Ulla Renn", "ulla@brackwater.example", planner.Assistant)
 	invited, err := p.Invited(ctx, token)
 	require.NoError(t, err)
 	assert.Equal(t, []any{"Brackwater", "Ulla Renn", planner.Assistant}, []any{invited.ClubName, invited.Name, invited.Role})
@@ -158,21 +167,157 @@ func TestStaffComeInByInvitation(t *testing.T) {
 	assert.ErrorIs(t, err, planner.ErrNotFound)
 	joined, err := p.Join(ctx, token, "hash")
 	require.NoError(t, err)
-	again, err := p.Account(ctx, joined.ID)
+	again, _, err := p.AccountByEmail(ctx, joined.Email)
 	require.NoError(t, err)
 	assert.Equal(t, "Ulla Renn", again.Name)
 	all, err := p.Accounts(ctx, 1)
 	require.NoError(t, err)
 	assert.Len(t, all, 3)
-	taken, err := p.Invite(ctx, coach, "Somebody", demo.Email, planner.Coach)
-	require.NoError(t, err)
-	_, err = p.Join(ctx, taken, "hash")
+	_, err = p.Join(ctx, invite("Somebody", demo.Email, planner.Coach), "hash")
 	assert.ErrorIs(t, err, planner.ErrTaken, "the e-mail has an account")
-	late, err := p.Invite(ctx, coach, "Late", "late@brackwater.example", planner.Coach)
-	require.NoError(t, err)
+	late := invite("Late", "late@brackwater.example", planner.Coach)
 	p.Now = func() time.Time { return now.Add(7*24*time.Hour + time.Second) }
 	_, err = p.Join(ctx, late, "hash")
 	assert.ErrorIs(t, err, planner.ErrNotFound, "a week, and no longer")
+}
+
+// newestToken is that of the link in the letter that was written last.
+func newestToken(t *testing.T, p *planner.Planner) string {
+	letters, err := p.Letters(ctx)
+	require.NoError(t, err)
+	require.NotEmpty(t, letters)
+	found := regexp.MustCompile(`https://\S+/([\w-]{20,})`).FindStringSubmatch(letters[0].Body)
+	require.Len(t, found, 2, letters[0].Body)
+	return found[1]
+}
+
+// A coach makes nobody medical staff: an invitation waits until one of them confirms
+// it, and its link is in the letter alone. What members may do to each other ends there.
+func TestMedicalStaffAreConfirmedByMedicalStaff(t *testing.T) {
+	p := open(t, "confirmed", true)
+	all, err := p.Accounts(ctx, 1)
+	require.NoError(t, err)
+	medical := all[slices.IndexFunc(all, func(a planner.Account) bool { return a.Role == planner.Medical })]
+	before, err := p.Letters(ctx)
+	require.NoError(t, err)
+	waits, err := p.Invite(ctx, coach, "Me Again", "me2@brackwater.example", planner.Medical, "https://cue.example")
+	require.NoError(t, err)
+	assert.True(t, waits)
+	after, err := p.Letters(ctx)
+	require.NoError(t, err)
+	assert.Len(t, after, len(before), "no link goes out")
+	pending, err := p.Invitations(ctx, 1)
+	require.NoError(t, err)
+	require.Len(t, pending, 1)
+	assert.ErrorIs(t, p.Confirm(ctx, coach, pending[0].ID, "https://cue.example"), planner.ErrForbidden)
+	require.NoError(t, p.Confirm(ctx, medical, pending[0].ID, "https://cue.example"))
+	joined, err := p.Join(ctx, newestToken(t, p), "hash")
+	require.NoError(t, err)
+	assert.Equal(t, planner.Medical, joined.Role)
+
+	assert.ErrorIs(t, p.SetRole(ctx, coach, coach.ID, planner.Medical), planner.ErrForbidden)
+	assert.ErrorIs(t, p.RemoveMember(ctx, coach, medical.ID), planner.ErrForbidden, "else the next one would be confirmed by nobody")
+	assert.ErrorIs(t, p.SetRole(ctx, coach, coach.ID, planner.Assistant), planner.ErrTaken, "the club needs a coach")
+	require.NoError(t, p.RemoveMember(ctx, medical, joined.ID))
+	_, _, err = p.AccountByEmail(ctx, joined.Email)
+	assert.ErrorIs(t, err, planner.ErrNotFound)
+
+	log, err := p.AuditLog(ctx, planner.Account{ID: coach.ID, ClubID: 1}, 0)
+	require.NoError(t, err)
+	var what []string
+	for _, a := range log {
+		what = append(what, a.What)
+	}
+	assert.Equal(t, []string{"removed a member", "joined as medical staff", "confirmed an invitation", "invited medical staff"}, what[:4])
+	_, err = p.AuditLog(ctx, medical, 0)
+	assert.ErrorIs(t, err, planner.ErrForbidden, "it is the head's")
+}
+
+// Who is removed or suspended is signed in no more; a sign-in ends after twelve hours
+// without use.
+func TestASignInEnds(t *testing.T) {
+	p := open(t, "ends", true)
+	id, err := p.SignIn(ctx, coach, "a browser")
+	require.NoError(t, err)
+	who, err := p.SignedIn(ctx, id)
+	require.NoError(t, err)
+	assert.Equal(t, coach.ID, who.ID)
+	p.Now = func() time.Time { return now.Add(11 * time.Hour) }
+	_, err = p.SignedIn(ctx, id)
+	require.NoError(t, err, "it is used")
+	fresh, err := p.Prove(ctx, who)
+	require.NoError(t, err)
+	assert.False(t, fresh, "the password is eleven hours old")
+	p.Now = func() time.Time { return now.Add(24 * time.Hour) }
+	_, err = p.SignedIn(ctx, id)
+	assert.ErrorIs(t, err, planner.ErrNotFound)
+	id, err = p.SignIn(ctx, coach, "a browser")
+	require.NoError(t, err)
+	_, err = p.Invite(ctx, coach, "Second", "second@brackwater.example", planner.Coach, "https://cue.example")
+	require.NoError(t, err)
+	second, err := p.Join(ctx, newestToken(t, p), "hash")
+	require.NoError(t, err)
+	require.NoError(t, p.Suspend(ctx, second, coach.ID, true))
+	_, err = p.SignedIn(ctx, id)
+	assert.ErrorIs(t, err, planner.ErrNotFound)
+	require.NoError(t, p.Suspend(ctx, second, coach.ID, false))
+	require.NoError(t, p.Forgot(ctx, demo.Email, "https://cue.example"))
+	token := newestToken(t, p)
+	require.NoError(t, p.Reset(ctx, token, "another hash"))
+	assert.ErrorIs(t, p.Reset(ctx, token, "a third"), planner.ErrNotFound, "a link is good once")
+	_, secrets, err := p.AccountByEmail(ctx, demo.Email)
+	require.NoError(t, err)
+	assert.Equal(t, "another hash", secrets.PasswordHash)
+}
+
+// A change that is sent twice is made once; another is another.
+func TestWhatIsSentTwiceIsMadeOnce(t *testing.T) {
+	p := open(t, "once", true)
+	add := func(name string) error {
+		_, err := p.Save(planner.Once(ctx, coach.ID, name), coach, "added", planner.Change{Owner: 1, Is: club.Player{First: "Twin"}})
+		return err
+	}
+	before, err := p.Squad(ctx, 1, 1)
+	require.NoError(t, err)
+	require.NoError(t, add("one"))
+	assert.ErrorIs(t, add("one"), planner.ErrDone)
+	require.NoError(t, add("two"))
+	after, err := p.Squad(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.Len(t, after.Players, len(before.Players)+2)
+}
+
+// A person's data are theirs to have, and to have forgotten: in every plan that is kept
+// they are a former player then.
+func TestAPersonIsForgotten(t *testing.T) {
+	p := open(t, "forgotten", true)
+	squad, err := p.Squad(ctx, 1, 1)
+	require.NoError(t, err)
+	b := board(t, p, 1)
+	i := slices.IndexFunc(b.Document.Players, func(x plan.Player) bool { return x.Roster == squad.Players[0].ID })
+	require.GreaterOrEqual(t, i, 0)
+	whom := squad.Players[0]
+	_, err = p.Publish(ctx, coach, 1, b.Revision)
+	require.NoError(t, err)
+	person, err := p.Person(ctx, coach, squad, whom.ID)
+	require.NoError(t, err)
+	assert.NotEmpty(t, person.Tests)
+	assert.Contains(t, fmt.Sprint(person.Sessions), b.Document.Title)
+	require.NoError(t, p.Erase(ctx, coach, squad, whom.ID))
+	after := board(t, p, 1)
+	assert.Equal(t, store.FormerPlayer, after.Document.Players[i].First)
+	shared, err := p.Shared(ctx, after.Publication.Token)
+	require.NoError(t, err)
+	for _, d := range []*plan.Document{after.Document, shared.Document} {
+		text, err := json.Marshal(d)
+		require.NoError(t, err)
+		assert.NotContains(t, string(text), whom.Is.Last)
+	}
+	squad, err = p.Squad(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.Nil(t, squad.Player(whom.ID))
+	_, err = p.TakeBack(ctx, coach)
+	assert.ErrorIs(t, err, planner.ErrNothing, "and is not brought back")
 }
 
 func TestAFixtureWaitsForItsRunIn(t *testing.T) {

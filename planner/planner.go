@@ -28,6 +28,18 @@ type (
 	Publication = store.Publication
 	// Shared is what a link shows.
 	Shared = store.Shared
+	// Secrets are what proves who somebody is.
+	Secrets = store.Secrets
+	// SignIn is a browser that is signed in.
+	SignIn = store.SignIn
+	// Invitation is somebody who was asked to join the staff, and has not yet.
+	Invitation = store.Invitation
+	// Letter is a message to somebody.
+	Letter = store.Letter
+	// Audited is something that somebody did that the club's head can look up.
+	Audited = store.Audited
+	// Terms are how long a club keeps what it need not keep.
+	Terms = store.Terms
 )
 
 // The roles.
@@ -44,7 +56,17 @@ var (
 	ErrTaken     = store.ErrTaken
 	ErrNothing   = store.ErrNothing
 	ErrWithdrawn = store.ErrWithdrawn
+	ErrOver      = store.ErrOver
+	ErrDone      = store.ErrDone
 )
+
+// Once names a change by an account, so that one that is sent twice is made once.
+func Once(ctx context.Context, account uint64, token string) context.Context {
+	return store.WithOnce(ctx, store.Once{Account: account, Token: token})
+}
+
+// IsFull tells whether an error is that of a full disk.
+func IsFull(err error) bool { return store.IsFull(err) }
 
 // atOnce is how many steps a fit may take while somebody waits for the page.
 const atOnce = 3_000

@@ -1,11 +1,15 @@
 package planner_test
 
 import (
+	"slices"
+	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/core/club"
 	"cuestart/core/plan"
 	"cuestart/planner"
 )
@@ -20,27 +24,27 @@ func TestPlayersSeeWhatWasPublished(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, []any{1, first.Head}, []any{shared.Publication.Number, shared.Publication.Head})
 	token := shared.Publication.Token
-	seen := func() *planner.Shared {
+	seen := func() []plan.Block {
 		is, err := p.Shared(ctx, token)
 		require.NoError(t, err)
-		return is
+		return is.Document.Blocks
 	}
-	assert.Equal(t, first.Document, seen().Document)
+	assert.Equal(t, first.Document.Blocks, seen())
 	changed, err := p.Change(ctx, coach, 1, first.Revision, func(d *plan.Document) (string, error) { return d.StepDose("lineout", 0, 1) })
 	require.NoError(t, err)
 	assert.NotEqual(t, changed.Publication.Head, changed.Head, "the players have an older plan")
-	assert.Equal(t, first.Document, seen().Document)
+	assert.Equal(t, first.Document.Blocks, seen())
 	_, err = p.Publish(ctx, coach, 1, first.Revision)
 	assert.ErrorIs(t, err, planner.ErrStale)
 	again, err := p.Publish(ctx, coach, 1, changed.Revision)
 	require.NoError(t, err)
 	assert.Equal(t, token, again.Publication.Token, "the link stays")
-	assert.Equal(t, changed.Document, seen().Document)
+	assert.Equal(t, changed.Document.Blocks, seen())
 
 	back, err := p.Undo(ctx, coach, 1, changed.Revision)
 	require.NoError(t, err)
 	assert.Equal(t, first.Document, back.Document)
-	assert.Equal(t, changed.Document, seen().Document, "a step back is not published by itself")
+	assert.Equal(t, changed.Document.Blocks, seen(), "a step back is not published by itself")
 	redone, err := p.Redo(ctx, coach, 1, back.Revision)
 	require.NoError(t, err)
 	assert.Equal(t, changed.Document, redone.Document)
@@ -80,4 +84,45 @@ func TestNothingChangedIsNoStep(t *testing.T) {
 	_, err = p.Change(ctx, coach, 1, first.Revision, func(d *plan.Document) (string, error) { return d.Remove("gone") })
 	assert.ErrorIs(t, err, plan.ErrNoSuchBlock)
 	assert.Equal(t, first.Document, board(t, p, 1).Document)
+}
+
+// A team's link shows nothing of what medical staff ruled; a player's own shows their
+// version, as it is ruled now; links end a day after the session, and a plan is not
+// published over a ruling that it does not hold.
+func TestALinkShowsARulingToItsPlayerAlone(t *testing.T) {
+	p := open(t, "own", true)
+	b := board(t, p, 1)
+	player := b.Document.Players[5]
+	all, err := p.Accounts(ctx, 1)
+	require.NoError(t, err)
+	medical := all[slices.IndexFunc(all, func(a planner.Account) bool { return a.Role == planner.Medical })]
+	b, err = p.Publish(ctx, coach, 1, b.Revision)
+	require.NoError(t, err)
+	_, err = p.Save(ctx, medical, "ruled", planner.Change{Owner: player.Roster, Is: club.Restriction{NoJumps: true, From: "2026-11-01"}})
+	require.NoError(t, err)
+	_, err = p.Publish(ctx, coach, 1, b.Revision)
+	var wrong plan.Problems
+	require.ErrorAs(t, err, &wrong, "the ruling has not been taken in")
+
+	shared, err := p.Shared(ctx, b.Publication.Token)
+	require.NoError(t, err)
+	assert.Empty(t, shared.Document.Restrictions)
+	links, err := p.OwnLinks(ctx, b)
+	require.NoError(t, err)
+	require.Len(t, links, len(b.Document.Players))
+	parts := strings.Split(links[5].Path, "/")
+	require.Equal(t, player.ID, parts[1])
+	own, err := p.Own(ctx, b.Publication.Token, player.ID, parts[2])
+	require.NoError(t, err)
+	assert.Equal(t, []plan.Restriction{{Player: player.ID, NoJumps: true}}, own.Document.Restrictions, "at once, before it is published again")
+	_, err = p.Own(ctx, b.Publication.Token, b.Document.Players[6].ID, parts[2])
+	assert.ErrorIs(t, err, planner.ErrNotFound, "a key opens one player's list")
+
+	p.Now = func() time.Time { return b.Schedule.Start.Add(25 * time.Hour) }
+	_, err = p.Shared(ctx, b.Publication.Token)
+	assert.ErrorIs(t, err, planner.ErrOver)
+	_, err = p.SetSeason(ctx, coach, 1, true)
+	require.NoError(t, err)
+	_, err = p.Shared(ctx, b.Publication.Token)
+	assert.NoError(t, err)
 }

@@ -21,7 +21,7 @@ import (
 // them.
 func TestWhatIsWorkedOutGoesWithItsPlan(t *testing.T) {
 	ctx, s := context.Background(), open(t, "workedout")
-	_, raw := older(t, "workedout", 8)
+	_, raw := older(t, "workedout", 9)
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
 	first, err := s.Session(ctx, 1, 1)
 	require.NoError(t, err)
@@ -80,16 +80,18 @@ func TestEarlierPlansOfItsKindAreTold(t *testing.T) {
 // What nobody can ask for any more is deleted; what can still be taken back stays.
 func TestTidyingKeepsWhatCanBeTakenBack(t *testing.T) {
 	ctx, s := context.Background(), open(t, "tidy")
-	_, raw := older(t, "tidy", 8)
+	_, raw := older(t, "tidy", 9)
 	coach, squad, err := s.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
 	require.NoError(t, err)
 	for _, name := range []string{"Ada", "Bea", "Cleo"} {
 		_, err = s.Save(ctx, coach, name, store.Change{Owner: squad, Is: club.Player{First: name}})
 		require.NoError(t, err)
 	}
-	token, err := s.Invite(ctx, coach, "Late", "l@h.example", store.Assistant, time.Now().Add(-60*24*time.Hour))
+	token := ""
+	write := func(made string) store.Letter { token = made; return store.Letter{To: "x@h.example"} }
+	_, err = s.Invite(ctx, coach, "Soon", "s@h.example", store.Assistant, time.Now(), write)
 	require.NoError(t, err)
-	_, err = s.Invite(ctx, coach, "Soon", "s@h.example", store.Assistant, time.Now())
+	_, err = s.Invite(ctx, coach, "Late", "l@h.example", store.Assistant, time.Now().Add(-60*24*time.Hour), write)
 	require.NoError(t, err)
 	_, err = raw.Exec("UPDATE thing_change SET made_at = NOW(6) - INTERVAL 3 DAY WHERE summary = 'Ada'")
 	require.NoError(t, err)

@@ -29,7 +29,9 @@ func (s *Store) MigrateTo(ctx context.Context, version int64) error {
 	if err != nil {
 		return err
 	}
-	provider, err := goose.NewProvider(goose.DialectMySQL, s.pool, files,
+	pool := sql.OpenDB(s.patient)
+	defer pool.Close()
+	provider, err := goose.NewProvider(goose.DialectMySQL, pool, files,
 		goose.WithGoMigrations(goose.NewGoMigration(6, &goose.GoFunc{RunTx: movePlayers}, nil)))
 	if err != nil {
 		return err

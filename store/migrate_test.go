@@ -117,7 +117,7 @@ func TestPlayersAreMovedToRowsOfTheirOwn(t *testing.T) {
 	session, err := s.Session(ctx, 1, 2)
 	require.NoError(t, err)
 	assert.Equal(t, d, session.Document, "who is one of the club's is named, its own squad before another")
-	shared, err := s.Shared(ctx, "aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa")
+	shared, err := s.Shared(ctx, "aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa", time.Date(2026, 11, 25, 12, 0, 0, 0, time.UTC))
 	require.NoError(t, err)
 	assert.Equal(t, d, shared.Document)
 	listed, _, err := s.Sessions(ctx, 1, wednesday, 10)

@@ -6,8 +6,10 @@ package store
 import (
 	"context"
 	"database/sql"
+	"database/sql/driver"
 	"errors"
 	"fmt"
+	"strings"
 	"time"
 
 	"github.com/alexedwards/scs/mysqlstore"
@@ -26,9 +28,17 @@ var (
 	ErrNothing  = errors.New("there is nothing to undo or redo")
 )
 
+// networkWithin is how long the database may be silent; statementWithin how many seconds a
+// statement may take, but for migrations.
+const (
+	networkWithin   = 2 * time.Minute
+	statementWithin = "30"
+)
+
 // Store is a database of Cue Start. Its methods may be called concurrently.
 type Store struct {
 	pool    *sql.DB
+	patient driver.Connector // for migrations, which may take their time
 	queries *db.Queries
 }
 
@@ -44,6 +54,7 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	config.Loc = time.UTC
 	config.InterpolateParams = true
 	config.Timeout = 5 * time.Second
+	config.ReadTimeout, config.WriteTimeout = networkWithin, networkWithin
 	config.Logger = &mysql.NopLogger{} // what fails is returned, and logged once by who asked
 	if config.Params == nil {
 		config.Params = map[string]string{}
@@ -54,6 +65,11 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	if err := create(ctx, config.Clone()); err != nil {
 		return nil, err
 	}
+	patient, err := mysql.NewConnector(config.Clone())
+	if err != nil {
+		return nil, err
+	}
+	config.Params["max_statement_time"] = statementWithin
 	connector, err := mysql.NewConnector(config)
 	if err != nil {
 		return nil, err
@@ -62,7 +78,7 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	pool.SetMaxOpenConns(32)
 	pool.SetMaxIdleConns(16)
 	pool.SetConnMaxIdleTime(5 * time.Minute)
-	return &Store{pool: pool, queries: db.New(pool)}, nil
+	return &Store{pool: pool, queries: db.New(pool), patient: patient}, nil
 }
 
 // create makes the database where it is missing, and checks the server.
@@ -103,10 +119,11 @@ func (s *Store) SignIns() (kept scs.Store, end func()) {
 // Ping tells whether the database answers.
 func (s *Store) Ping(ctx context.Context) error { return s.pool.PingContext(ctx) }
 
-// Tidy deletes what nobody can ask for any more: changes that are too old to be
-// taken back, and invitations that were over a month ago.
+// Tidy deletes what nobody can ask for any more, and what the clubs keep no longer, in
+// small batches.
 func (s *Store) Tidy(ctx context.Context) error {
-	for _, some := range []func(context.Context) (int64, error){s.queries.PurgeThingChanges, s.queries.PurgeInvitations} {
+	for _, some := range []func(context.Context) (int64, error){s.queries.PurgeThingChanges, s.queries.PurgeInvitations, s.queries.PurgeSignedIns, s.queries.PurgeResets,
+		s.queries.PurgeLetters, s.queries.PurgeAudit, s.queries.PurgeOnce, s.queries.ForgetReasons, s.forgetTrials, s.forgetSessions} {
 		for {
 			n, err := some(ctx)
 			if err != nil {
@@ -120,20 +137,97 @@ func (s *Store) Tidy(ctx context.Context) error {
 	return nil
 }
 
+// forgetTrials deletes some of the tests that are older than their club keeps them.
+func (s *Store) forgetTrials(ctx context.Context) (int64, error) {
+	ids, err := s.queries.OldTrials(ctx)
+	for _, id := range ids {
+		if err == nil {
+			err = s.queries.ForgetTrial(ctx, id)
+		}
+	}
+	return int64(len(ids)), err
+}
+
+// forgetSessions deletes some of the sessions that are older than their club keeps
+// them, each in a transaction.
+func (s *Store) forgetSessions(ctx context.Context) (int64, error) {
+	ids, err := s.queries.OldSessions(ctx)
+	for _, id := range ids {
+		if err == nil {
+			err = s.within(ctx, func(q *db.Queries) error {
+				return errors.Join(q.LooseEditions(ctx, id), q.ForgetSession(ctx, id))
+			})
+		}
+	}
+	return int64(len(ids)), err
+}
+
 // Close closes the connections.
 func (s *Store) Close() error { return s.pool.Close() }
 
-// within runs do in a transaction that is rolled back if do fails.
+// Once names a change, so that one that is sent twice is made once.
+type Once struct {
+	Account uint64
+	Token   string
+}
+
+// ErrDone is returned where a change of that name was made before: nothing is done.
+var ErrDone = errors.New("that was saved already")
+
+type onceKey struct{}
+
+// WithOnce has the first transaction under the context write down its name.
+func WithOnce(ctx context.Context, o Once) context.Context {
+	return context.WithValue(ctx, onceKey{}, &o)
+}
+
+// within runs do in a transaction that is rolled back if do fails. Where the context
+// names the change, the name is kept with it: a second one of that name fails with
+// ErrDone, and a commit that was made although its answer was lost is no failure.
 func (s *Store) within(ctx context.Context, do func(*db.Queries) error) error {
 	tx, err := s.pool.BeginTx(ctx, nil)
 	if err != nil {
 		return err
 	}
 	defer tx.Rollback()
-	if err := do(s.queries.WithTx(tx)); err != nil {
+	queries := s.queries.WithTx(tx)
+	name, _ := ctx.Value(onceKey{}).(*Once)
+	named := name != nil && name.Token != ""
+	token := ""
+	if named {
+		token = name.Token
+		err := queries.AddOnce(ctx, db.AddOnceParams{AccountID: name.Account, Token: token})
+		if errors.Is(known(err), ErrTaken) {
+			return ErrDone
+		} else if err != nil {
+			return err
+		}
+	}
+	if err := do(queries); err != nil {
 		return err
 	}
-	return tx.Commit()
+	err = tx.Commit()
+	if err != nil && named && s.made(ctx, name.Account, token) {
+		err = nil
+	}
+	if err == nil && named {
+		name.Token = "" // what else this request does is another change
+	}
+	return err
+}
+
+// made tells whether a change of that name was committed.
+func (s *Store) made(ctx context.Context, account uint64, token string) bool {
+	look, cancel := context.WithTimeout(context.WithoutCancel(ctx), 5*time.Second)
+	defer cancel()
+	n, err := s.queries.HasOnce(look, db.HasOnceParams{AccountID: account, Token: token})
+	return err == nil && n > 0
+}
+
+// IsFull tells whether an error is that of a full disk.
+func IsFull(err error) bool {
+	var refused *mysql.MySQLError
+	return errors.As(err, &refused) && (refused.Number == 1021 || refused.Number == 1114 || refused.Number == 3 && strings.Contains(refused.Message, "28"))
 }
 
 // known turns the driver's errors into those of this package.

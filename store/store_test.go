@@ -129,7 +129,7 @@ func TestWhatIsSharedStaysUntilItIsPublishedAgain(t *testing.T) {
 	assert.Len(t, token, 43, "256 bits")
 	_, err = s.ChangePlan(ctx, 1, session, fitted(t, session, 12))
 	require.NoError(t, err)
-	shared, err := s.Shared(ctx, token)
+	shared, err := s.Shared(ctx, token, soon)
 	require.NoError(t, err)
 	assert.Equal(t, 9, shared.Document.Block("lineout").Items[0].Drill.Range.Target)
 	_, err = s.Publish(ctx, 1, 1, 1)
@@ -137,15 +137,15 @@ func TestWhatIsSharedStaysUntilItIsPublishedAgain(t *testing.T) {
 	same, err := s.Publish(ctx, 1, 1, 2)
 	require.NoError(t, err)
 	assert.Equal(t, token, same, "the link stays")
-	shared, err = s.Shared(ctx, token)
+	shared, err = s.Shared(ctx, token, soon)
 	require.NoError(t, err)
 	assert.Equal(t, 12, shared.Document.Block("lineout").Items[0].Drill.Range.Target)
 	assert.Equal(t, 2, shared.Number)
 
 	require.NoError(t, s.Withdraw(ctx, 1, 1))
-	_, err = s.Shared(ctx, token)
+	_, err = s.Shared(ctx, token, soon)
 	assert.ErrorIs(t, err, store.ErrWithdrawn)
-	_, err = s.Shared(ctx, "nothing")
+	_, err = s.Shared(ctx, "nothing", soon)
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	other, err := s.Publish(ctx, 1, 1, 2)
 	require.NoError(t, err)
@@ -220,7 +220,8 @@ func TestThingsAreKeptWholeAndTakenBack(t *testing.T) {
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	physio := coach
 	physio.ID, err = func() (uint64, error) {
-		token, err := s.Invite(ctx, coach, "Physio", "p@h.example", store.Medical, wednesday)
+		token := ""
+		_, err := s.Invite(ctx, coach, "Physio", "p@h.example", store.Medical, wednesday, func(made string) store.Letter { token = made; return store.Letter{} })
 		require.NoError(t, err)
 		joined, err := s.Join(ctx, token, "hash", wednesday)
 		require.NoError(t, err)
@@ -248,7 +249,7 @@ func TestARemovedSessionIsGoneUntilItIsBroughtBack(t *testing.T) {
 	_, err = s.Session(ctx, 1, 1)
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	assert.ErrorIs(t, s.Undo(ctx, 1, 1, 1), store.ErrNotFound)
-	_, err = s.Shared(ctx, token)
+	_, err = s.Shared(ctx, token, soon)
 	assert.ErrorIs(t, err, store.ErrWithdrawn)
 	latest, err := s.Latest(ctx, 1, 1, plan.Match)
 	require.NoError(t, err)
@@ -256,6 +257,9 @@ func TestARemovedSessionIsGoneUntilItIsBroughtBack(t *testing.T) {
 	require.NoError(t, s.Remove(ctx, 1, 1, false))
 	_, err = s.Session(ctx, 1, 1)
 	require.NoError(t, err)
-	_, err = s.Shared(ctx, token)
+	_, err = s.Shared(ctx, token, soon)
 	require.NoError(t, err, "its link is good again")
 }
+
+// soon is a moment before every link of these tests ends.
+var soon = time.Date(2026, 1, 1, 0, 0, 0, 0, time.UTC)

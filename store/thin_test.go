@@ -15,7 +15,7 @@ import (
 // what is published and in force stays, and so do the last sixty steps back.
 func TestALongHistoryIsThinned(t *testing.T) {
 	ctx, s := context.Background(), open(t, "thin")
-	_, raw := older(t, "thin", 8)
+	_, raw := older(t, "thin", 9)
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
 	_, err := raw.Exec("UPDATE plan_edition SET made_at = '2026-11-24 12:00:00'")
 	require.NoError(t, err)
@@ -43,7 +43,7 @@ func TestALongHistoryIsThinned(t *testing.T) {
 	}
 	assert.Equal(t, []int{1, 29, 41, 113, 141}, kept[:5], "the last of each day, what is published, and the newest")
 	assert.Len(t, kept, 64)
-	shared, err := s.Shared(ctx, token)
+	shared, err := s.Shared(ctx, token, soon)
 	require.NoError(t, err)
 	assert.NotEqual(t, "Later", shared.Document.Title)
 	back := 0

@@ -79,7 +79,7 @@ func TestEveryAnswerIsFenced(t *testing.T) {
 	out, _, _ := coach.post("/sign-out", nil)
 	assert.Equal(t, http.StatusSeeOther, out)
 	status, _, to := coach.get("/today")
-	assert.Equal(t, []any{http.StatusSeeOther, "/sign-in"}, []any{status, to}, "signed out is out")
+	assert.Equal(t, []any{http.StatusSeeOther, "/sign-in?back=%2Ftoday"}, []any{status, to}, "signed out is out")
 }
 
 // Fields that were never on the page, twice there, or of any length, do no harm.

@@ -17,6 +17,7 @@ import (
 func routes(open shell.Routes) {
 	club, change := open.SignedIn(), open.Coaches()
 	doors(open)
+	accounts(club)
 	todays(club, change)
 	books(club, change)
 	peoples(club, change)
@@ -33,9 +34,38 @@ func doors(open shell.Routes) {
 	open.Post("/welcome", people.Found)
 	open.Get("/sign-in", people.SignIn)
 	open.Slowed().Post("/sign-in", people.Enter)
+	open.Get("/sign-in/code", people.Code)
+	open.Slowed().Post("/sign-in/code", people.EnterCode)
 	open.Post("/sign-out", people.Leave)
+	open.Get("/forgot", people.Forgot)
+	open.Slowed().Post("/forgot", people.SendReset)
+	open.Get("/reset/:token", people.Reset)
+	open.Post("/reset/:token", people.SetReset)
+	open.Get("/outbox", people.Outbox)
 	open.Get("/join/:token", people.Invited)
 	open.Post("/join/:token", people.Join)
+}
+
+// accounts are who signs in, and one's own account.
+func accounts(club shell.Routes) {
+	club.Get("/me", people.Me)
+	club.Get("/me/factor.png", people.FactorImage)
+	club.Slowed().Post("/me/password", people.SetPassword)
+	club.Post("/me/factor/start", people.StartFactor)
+	club.Post("/me/factor", people.SetFactor)
+	club.Slowed().Post("/me/factor/off", people.DropFactor)
+	club.Post("/me/sign-ins/:id/end", people.EndSignIn)
+	club.Get("/again", people.Again)
+	club.Slowed().Post("/again", people.Prove)
+	club.Get("/staff", people.Staff)
+	club.Post("/staff/:id/role", people.SetRole)
+	club.Post("/staff/:id/suspend", people.Suspend)
+	club.Post("/staff/:id/remove", people.RemoveMember)
+	club.Post("/invitations", people.Invite)
+	club.Post("/invitations/:id/withdraw", people.Withdraw)
+	club.Post("/invitations/:id/confirm", people.Confirm)
+	club.Get("/audit", people.Audit)
+	club.Post("/terms", people.SetTerms)
 }
 
 func todays(club, change shell.Routes) {
@@ -62,6 +92,8 @@ func peoples(club, change shell.Routes) {
 	change.Post("/squads", people.AddSquad)
 	change.Post("/squad/:squad/players", people.SavePlayer)
 	change.Post("/squad/:squad/players/:id/remove", people.RemovePlayer)
+	club.Get("/squad/:squad/players/:id/person.json", people.Person)
+	club.Post("/squad/:squad/players/:id/erase", people.Erase)
 	change.Post("/squad/:squad/units", people.SaveUnit)
 	club.Post("/squad/:squad/rulings/:player", people.SaveRuling)
 	club.Post("/rulings/:id/lift", people.LiftRuling)
@@ -71,7 +103,6 @@ func places(club, change shell.Routes) {
 	club.Get("/ground", place.Ground)
 	change.Post("/ground/:kind", place.Save)
 	change.Post("/ground/:kind/:id/remove", place.Remove)
-	change.Post("/invite", place.Invite)
 	change.Get("/sport", place.Sport)
 	change.Post("/sport", place.SaveSport)
 	change.Post("/sport/reset", place.ResetSport)
@@ -93,6 +124,8 @@ func files(club, change shell.Routes) {
 func sessions(club, change shell.Routes) {
 	club.Get("/sessions/:session", board.Show)
 	club.Get("/sessions/:session/sheet", sheet.Show)
+	club.Get("/sessions/:session/links", board.Links)
+	change.Post("/sessions/:session/season", board.SetSeason)
 	change.Post("/sessions/:session/head", board.SetHead)
 	change.Post("/sessions/:session/timing", board.SetTiming)
 	change.Post("/sessions/:session/spare", board.SetSpare)
@@ -129,4 +162,5 @@ func blocks(change shell.Routes) {
 func links(open shell.Routes) {
 	open.Get("/r/:token", phone.Squad)
 	open.Get("/r/:token/:player", phone.Mine)
+	open.Get("/r/:token/:player/:key", phone.Own)
 }

@@ -138,7 +138,7 @@ func TestEveryPageIsWhole(t *testing.T) {
 	for path, says := range map[string]string{
 		"/today": "Sessions to come", "/today?all=yes": "Sessions to come", "/sessions/new": "New session", "/drills": "drill", "/drills?q=zzzz": "drill", "/drills/skips/edit": "Skips",
 		"/squad": "first team", "/squad?squad=2": "Under 16", "/squad?player=new": "First name", "/ground": "Tidegate", "/ground?edit=kit&id=new": "Pieces", "/routines": "outine",
-		"/import": "Read a file in", "/sport": "Rugby union", "/sport?preset=netball": "Netball", "/sessions/1": "Brackwater v Fellmoor", "/sessions/1?block=lineout": "Line-out",
+		"/import": "Import a list", "/sport": "Rugby union", "/sport?preset=netball": "Netball", "/sessions/1": "Brackwater v Fellmoor", "/sessions/1?block=lineout": "Line-out",
 		"/sessions/1?block=gone": "Brackwater v Fellmoor", "/sessions/1/sheet": "Brackwater v Fellmoor",
 	} {
 		text := page(t, coach, path)

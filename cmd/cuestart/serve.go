@@ -19,6 +19,7 @@ import (
 	"cuestart/demo"
 	"cuestart/mariadb"
 	"cuestart/planner"
+	"cuestart/standin/mail"
 	"cuestart/standin/weather"
 	"cuestart/store"
 	"cuestart/web"
@@ -33,25 +34,28 @@ type settings struct {
 	URL  string `env:"CUESTART_URL"`
 
 	Weather weather.Mood `env:"CUESTART_WEATHER"`
+	Proxies []string     `env:"CUESTART_PROXIES"`
+	SMTP    string       `env:"CUESTART_SMTP"`
+	From    string       `env:"CUESTART_MAIL_FROM"`
 }
 
 // database opens the store, on a private server unless a DSN is set, and
 // brings it up to date. Call the returned function to end both.
-func database(ctx context.Context, set settings) (*store.Store, func(), error) {
+func database(ctx context.Context, set settings) (s *store.Store, gone <-chan struct{}, close func(), err error) {
 	dsn, end := set.DSN, func() {}
 	if dsn == "" {
 		server, err := mariadb.Start(ctx, filepath.Join(set.Data, "mariadb"))
 		if err != nil {
-			return nil, nil, err
+			return nil, nil, nil, err
 		}
-		dsn = server.DSN("cuestart")
+		dsn, gone = server.DSN("cuestart"), server.Gone()
 		end = func() {
 			if err := server.Stop(); err != nil {
 				slog.Error("the database did not end cleanly", "error", err)
 			}
 		}
 	}
-	s, err := store.Open(ctx, dsn)
+	s, err = store.Open(ctx, dsn)
 	if err == nil {
 		err = s.Migrate(ctx)
 	}
@@ -60,9 +64,9 @@ func database(ctx context.Context, set settings) (*store.Store, func(), error) {
 			s.Close()
 		}
 		end()
-		return nil, nil, err
+		return nil, nil, nil, err
 	}
-	return s, func() { s.Close(); end() }, nil
+	return s, gone, func() { s.Close(); end() }, nil
 }
 
 func migrate(ctx context.Context) error {
@@ -70,7 +74,7 @@ func migrate(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	_, end, err := database(ctx, set)
+	_, _, end, err := database(ctx, set)
 	if err != nil {
 		return err
 	}
@@ -95,7 +99,7 @@ func serve(ctx context.Context, withDemo bool) error {
 		return err
 	}
 	defer listener.Close()
-	s, end, err := database(ctx, set)
+	s, gone, end, err := database(ctx, set)
 	if err != nil {
 		return err
 	}
@@ -113,19 +117,60 @@ func serve(ctx context.Context, withDemo bool) error {
 	go tidy(ctx, s)
 	signIns, endCleanup := s.SignIns()
 	defer endCleanup()
-	site := web.Handler(shell.Config{Planner: plans, SignIns: signIns, URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Log: slog.Default()})
-	server := &http.Server{Handler: site, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
+	if set.SMTP != "" {
+		go deliver(ctx, s, mail.SMTP{Server: set.SMTP, From: set.From})
+	}
+	site := web.Handler(shell.Config{Planner: plans, SignIns: signIns, URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Proxies: set.Proxies,
+		Outbox: withDemo && set.SMTP == "", Log: slog.Default()})
+	server := &http.Server{Handler: site, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 30 * time.Second, WriteTimeout: time.Minute, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
 	served := make(chan error, 1)
 	go func() { served <- server.Serve(listener) }()
 	announce(ctx, s, listener.Addr().String())
 	select {
 	case err := <-served:
 		return err
+	case <-gone:
+		return errors.New("the database has ended and does not come back: see its log, mariadb/error.log in the data folder")
 	case <-ctx.Done():
 	}
 	finish, cancel := context.WithTimeout(context.WithoutCancel(ctx), 10*time.Second)
 	defer cancel()
 	return server.Shutdown(finish)
+}
+
+// deliver sends the letters that wait, every few seconds, until ctx ends.
+func deliver(ctx context.Context, s *store.Store, by mail.Sender) {
+	for {
+		err := s.Deliver(ctx, func(ctx context.Context, l store.Letter) error { return by.Send(ctx, l.To, l.Subject, l.Body) })
+		if err != nil && ctx.Err() == nil {
+			slog.Error("a letter cannot be sent", "error", err)
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(5 * time.Second):
+		}
+	}
+}
+
+// letters prints those that wait to be sent, where no mail server is set.
+func letters(ctx context.Context) error {
+	set, err := env.ParseAs[settings]()
+	if err != nil {
+		return err
+	}
+	if dsn, running := mariadb.Running(filepath.Join(set.Data, "mariadb"), "cuestart"); running && set.DSN == "" {
+		set.DSN = dsn
+	}
+	s, _, end, err := database(ctx, set)
+	if err != nil {
+		return err
+	}
+	defer end()
+	return s.Deliver(ctx, func(_ context.Context, l store.Letter) error {
+		_, err := fmt.Printf("To: %s\nSubject: %s\n\n%s\n\n", l.To, l.Subject, l.Body)
+		return err
+	})
 }
 
 // tidy keeps the database tidy, now and every hour, until ctx ends.

@@ -110,16 +110,7 @@ func audiences(d *plan.Document, names []string) (ids []string) {
 // was done longest ago, or never, comes first. It returns what it went without.
 func (r Routine) Use(d *plan.Document, find func(code string) (drill.Drill, bool), recent []string) (says []string) {
 	d.Method, d.Blocks = r.Method, nil
-	if r.Fixed != nil {
-		d.Fixed = nil
-	}
-	for _, f := range r.Fixed {
-		if f.Who = audiences(d, f.Who); len(d.Members(f.Who)) > 0 {
-			d.Fixed = append(d.Fixed, f)
-		} else {
-			says = append(says, f.Name+" is left out: nobody of it is here")
-		}
-	}
+	says = r.day(d)
 	for _, from := range r.Blocks {
 		b := (&plan.Document{Blocks: []plan.Block{from}}).Clone().Blocks[0]
 		b.Who = audiences(d, from.Who)
@@ -155,6 +146,21 @@ func (r Routine) Use(d *plan.Document, find func(code string) (drill.Drill, bool
 			k, _ := find(s.Pool[best])
 			b.Items[s.Item] = plan.Item{Drill: k.For(d.Grade)}
 			says = append(says, fmt.Sprintf("%s: %s in its turn", b.Name, k.Name))
+		}
+	}
+	return says
+}
+
+// day puts what the routine's day holds into a plan, for those who are there.
+func (r Routine) day(d *plan.Document) (says []string) {
+	if r.Fixed != nil {
+		d.Fixed = nil
+	}
+	for _, f := range r.Fixed {
+		if f.Who = audiences(d, f.Who); len(d.Members(f.Who)) > 0 {
+			d.Fixed = append(d.Fixed, f)
+		} else {
+			says = append(says, f.Name+" is left out: nobody of it is here")
 		}
 	}
 	return says

@@ -7,130 +7,7 @@ package db
 
 import (
 	"context"
-	"database/sql"
-	"time"
 )
-
-const account = `-- name: Account :one
-SELECT account.id, account.club_id, account.email, account.name, account.role, club.name AS club_name
-FROM account JOIN club ON club.id = account.club_id
-WHERE account.id = ?
-`
-
-type AccountRow struct {
-	ID       uint64
-	ClubID   uint64
-	Email    string
-	Name     string
-	Role     string
-	ClubName string
-}
-
-func (q *Queries) Account(ctx context.Context, id uint64) (AccountRow, error) {
-	row := q.db.QueryRowContext(ctx, account, id)
-	var i AccountRow
-	err := row.Scan(
-		&i.ID,
-		&i.ClubID,
-		&i.Email,
-		&i.Name,
-		&i.Role,
-		&i.ClubName,
-	)
-	return i, err
-}
-
-const accountByEmail = `-- name: AccountByEmail :one
-SELECT id, club_id, email, name, role, password_hash FROM account WHERE email = ?
-`
-
-type AccountByEmailRow struct {
-	ID           uint64
-	ClubID       uint64
-	Email        string
-	Name         string
-	Role         string
-	PasswordHash string
-}
-
-func (q *Queries) AccountByEmail(ctx context.Context, email string) (AccountByEmailRow, error) {
-	row := q.db.QueryRowContext(ctx, accountByEmail, email)
-	var i AccountByEmailRow
-	err := row.Scan(
-		&i.ID,
-		&i.ClubID,
-		&i.Email,
-		&i.Name,
-		&i.Role,
-		&i.PasswordHash,
-	)
-	return i, err
-}
-
-const accounts = `-- name: Accounts :many
-SELECT id, email, name, role FROM account WHERE club_id = ? ORDER BY id
-`
-
-type AccountsRow struct {
-	ID    uint64
-	Email string
-	Name  string
-	Role  string
-}
-
-func (q *Queries) Accounts(ctx context.Context, clubID uint64) ([]AccountsRow, error) {
-	rows, err := q.db.QueryContext(ctx, accounts, clubID)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	var items []AccountsRow
-	for rows.Next() {
-		var i AccountsRow
-		if err := rows.Scan(
-			&i.ID,
-			&i.Email,
-			&i.Name,
-			&i.Role,
-		); err != nil {
-			return nil, err
-		}
-		items = append(items, i)
-	}
-	if err := rows.Close(); err != nil {
-		return nil, err
-	}
-	if err := rows.Err(); err != nil {
-		return nil, err
-	}
-	return items, nil
-}
-
-const addAccount = `-- name: AddAccount :execlastid
-INSERT INTO account (club_id, email, name, role, password_hash) VALUES (?, ?, ?, ?, ?)
-`
-
-type AddAccountParams struct {
-	ClubID       uint64
-	Email        string
-	Name         string
-	Role         string
-	PasswordHash string
-}
-
-func (q *Queries) AddAccount(ctx context.Context, arg AddAccountParams) (int64, error) {
-	result, err := q.db.ExecContext(ctx, addAccount,
-		arg.ClubID,
-		arg.Email,
-		arg.Name,
-		arg.Role,
-		arg.PasswordHash,
-	)
-	if err != nil {
-		return 0, err
-	}
-	return result.LastInsertId()
-}
 
 const addClub = `-- name: AddClub :execlastid
 INSERT INTO club (name, sport) VALUES (?, ?)
@@ -147,33 +24,6 @@ func (q *Queries) AddClub(ctx context.Context, arg AddClubParams) (int64, error)
 		return 0, err
 	}
 	return result.LastInsertId()
-}
-
-const addInvitation = `-- name: AddInvitation :exec
-INSERT INTO invitation (token_hash, club_id, name, email, role, made_by, expires_at) VALUES (?, ?, ?, ?, ?, ?, ?)
-`
-
-type AddInvitationParams struct {
-	TokenHash string
-	ClubID    uint64
-	Name      string
-	Email     string
-	Role      string
-	MadeBy    uint64
-	ExpiresAt time.Time
-}
-
-func (q *Queries) AddInvitation(ctx context.Context, arg AddInvitationParams) error {
-	_, err := q.db.ExecContext(ctx, addInvitation,
-		arg.TokenHash,
-		arg.ClubID,
-		arg.Name,
-		arg.Email,
-		arg.Role,
-		arg.MadeBy,
-		arg.ExpiresAt,
-	)
-	return err
 }
 
 const addSquad = `-- name: AddSquad :execlastid
@@ -232,35 +82,6 @@ func (q *Queries) CountClubs(ctx context.Context) (int64, error) {
 	return count, err
 }
 
-const invitation = `-- name: Invitation :one
-SELECT i.club_id, i.name, i.email, i.role, i.expires_at, i.used_at, club.name AS club_name FROM invitation i JOIN club ON club.id = i.club_id WHERE i.token_hash = ?
-`
-
-type InvitationRow struct {
-	ClubID    uint64
-	Name      string
-	Email     string
-	Role      string
-	ExpiresAt time.Time
-	UsedAt    sql.NullTime
-	ClubName  string
-}
-
-func (q *Queries) Invitation(ctx context.Context, tokenHash string) (InvitationRow, error) {
-	row := q.db.QueryRowContext(ctx, invitation, tokenHash)
-	var i InvitationRow
-	err := row.Scan(
-		&i.ClubID,
-		&i.Name,
-		&i.Email,
-		&i.Role,
-		&i.ExpiresAt,
-		&i.UsedAt,
-		&i.ClubName,
-	)
-	return i, err
-}
-
 const lockFounding = `-- name: LockFounding :exec
 SELECT id FROM founding WHERE id = 1 FOR UPDATE
 `
@@ -268,18 +89,6 @@ SELECT id FROM founding WHERE id = 1 FOR UPDATE
 func (q *Queries) LockFounding(ctx context.Context) error {
 	_, err := q.db.ExecContext(ctx, lockFounding)
 	return err
-}
-
-const purgeInvitations = `-- name: PurgeInvitations :execrows
-DELETE FROM invitation WHERE expires_at < CURRENT_TIMESTAMP - INTERVAL 30 DAY LIMIT 1000
-`
-
-func (q *Queries) PurgeInvitations(ctx context.Context) (int64, error) {
-	result, err := q.db.ExecContext(ctx, purgeInvitations)
-	if err != nil {
-		return 0, err
-	}
-	return result.RowsAffected()
 }
 
 const squad = `-- name: Squad :one
@@ -335,16 +144,4 @@ func (q *Queries) Squads(ctx context.Context, clubID uint64) ([]SquadsRow, error
 		return nil, err
 	}
 	return items, nil
-}
-
-const useInvitation = `-- name: UseInvitation :execrows
-UPDATE invitation SET used_at = CURRENT_TIMESTAMP WHERE token_hash = ? AND used_at IS NULL AND expires_at > CURRENT_TIMESTAMP
-`
-
-func (q *Queries) UseInvitation(ctx context.Context, tokenHash string) (int64, error) {
-	result, err := q.db.ExecContext(ctx, useInvitation, tokenHash)
-	if err != nil {
-		return 0, err
-	}
-	return result.RowsAffected()
 }

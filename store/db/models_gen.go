@@ -18,14 +18,31 @@ type Account struct {
 	CreatedAt    time.Time
 	Email        string
 	Role         string
+	SuspendedAt  sql.NullTime
+	RemovedAt    sql.NullTime
+	Factor       string
+	FactorStep   int64
+}
+
+type Audit struct {
+	ID      uint64
+	ClubID  uint64
+	Who     string
+	What    string
+	Subject string
+	MadeAt  time.Time
 }
 
 type Club struct {
-	ID          uint64
-	Name        string
-	Sport       string
-	CreatedAt   time.Time
-	BookEdition uint32
+	ID            uint64
+	Name          string
+	Sport         string
+	CreatedAt     time.Time
+	BookEdition   uint32
+	ReasonsDays   uint16
+	TestsDays     uint16
+	SessionsDays  uint16
+	MedicalFactor bool
 }
 
 type Founding struct {
@@ -33,14 +50,40 @@ type Founding struct {
 }
 
 type Invitation struct {
+	TokenHash   string
+	ClubID      uint64
+	Name        string
+	MadeBy      uint64
+	ExpiresAt   time.Time
+	UsedAt      sql.NullTime
+	Email       string
+	Role        string
+	ID          uint64
+	WithdrawnAt sql.NullTime
+	Waits       bool
+}
+
+type Letter struct {
+	ID        uint64
+	Recipient string
+	Subject   string
+	Body      string
+	MadeAt    time.Time
+	SentAt    sql.NullTime
+	Tries     uint8
+}
+
+type Once struct {
+	AccountID uint64
+	Token     string
+	MadeAt    time.Time
+}
+
+type PasswordReset struct {
 	TokenHash string
-	ClubID    uint64
-	Name      string
-	MadeBy    uint64
+	AccountID uint64
 	ExpiresAt time.Time
 	UsedAt    sql.NullTime
-	Email     string
-	Role      string
 }
 
 type PlanEdition struct {
@@ -112,6 +155,18 @@ type ShareLink struct {
 	SessionID   uint64
 	CreatedAt   time.Time
 	WithdrawnAt sql.NullTime
+	Secret      string
+	Season      bool
+}
+
+type SignedIn struct {
+	ID        uint64
+	AccountID uint64
+	Agent     string
+	MadeAt    time.Time
+	SeenAt    time.Time
+	ProvedAt  time.Time
+	EndedAt   sql.NullTime
 }
 
 type Squad struct {

@@ -135,6 +135,24 @@ func (q *Queries) AddTry(ctx context.Context, arg AddTryParams) error {
 	return err
 }
 
+const bringBack = `-- name: BringBack :execrows
+UPDATE player SET removed_at = NULL, number = NULL, edition = edition + 1 WHERE club_id = ? AND squad_id = ? AND id = ? AND removed_at IS NOT NULL
+`
+
+type BringBackParams struct {
+	ClubID  uint64
+	SquadID uint64
+	ID      uint64
+}
+
+func (q *Queries) BringBack(ctx context.Context, arg BringBackParams) (int64, error) {
+	result, err := q.db.ExecContext(ctx, bringBack, arg.ClubID, arg.SquadID, arg.ID)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
 const changePlayer = `-- name: ChangePlayer :exec
 UPDATE player SET number = ?, first = ?, last = ?, position = ?, foot = ?, hand = ?, level = ?, build = ?, notes = ?, edition = edition + 1, removed_at = NULL
 WHERE club_id = ? AND id = ?
@@ -230,6 +248,95 @@ func (q *Queries) ChangeTrial(ctx context.Context, arg ChangeTrialParams) error 
 		arg.ID,
 	)
 	return err
+}
+
+const eraseChanges = `-- name: EraseChanges :exec
+DELETE FROM thing_change WHERE club_id = ?
+`
+
+func (q *Queries) EraseChanges(ctx context.Context, clubID uint64) error {
+	_, err := q.db.ExecContext(ctx, eraseChanges, clubID)
+	return err
+}
+
+const erasePlayer = `-- name: ErasePlayer :exec
+DELETE FROM player WHERE club_id = ? AND id = ?
+`
+
+type ErasePlayerParams struct {
+	ClubID uint64
+	ID     uint64
+}
+
+func (q *Queries) ErasePlayer(ctx context.Context, arg ErasePlayerParams) error {
+	_, err := q.db.ExecContext(ctx, erasePlayer, arg.ClubID, arg.ID)
+	return err
+}
+
+const eraseRulings = `-- name: EraseRulings :exec
+DELETE FROM ruling WHERE club_id = ? AND player_id = ?
+`
+
+type EraseRulingsParams struct {
+	ClubID   uint64
+	PlayerID uint64
+}
+
+func (q *Queries) EraseRulings(ctx context.Context, arg EraseRulingsParams) error {
+	_, err := q.db.ExecContext(ctx, eraseRulings, arg.ClubID, arg.PlayerID)
+	return err
+}
+
+const eraseTrials = `-- name: EraseTrials :exec
+DELETE FROM trial WHERE club_id = ? AND player_id = ?
+`
+
+type EraseTrialsParams struct {
+	ClubID   uint64
+	PlayerID uint64
+}
+
+func (q *Queries) EraseTrials(ctx context.Context, arg EraseTrialsParams) error {
+	_, err := q.db.ExecContext(ctx, eraseTrials, arg.ClubID, arg.PlayerID)
+	return err
+}
+
+const leftPlayers = `-- name: LeftPlayers :many
+SELECT id, first, last FROM player WHERE club_id = ? AND squad_id = ? AND removed_at IS NOT NULL
+`
+
+type LeftPlayersParams struct {
+	ClubID  uint64
+	SquadID uint64
+}
+
+type LeftPlayersRow struct {
+	ID    uint64
+	First string
+	Last  string
+}
+
+func (q *Queries) LeftPlayers(ctx context.Context, arg LeftPlayersParams) ([]LeftPlayersRow, error) {
+	rows, err := q.db.QueryContext(ctx, leftPlayers, arg.ClubID, arg.SquadID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []LeftPlayersRow
+	for rows.Next() {
+		var i LeftPlayersRow
+		if err := rows.Scan(&i.ID, &i.First, &i.Last); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
 }
 
 const playerForUpdate = `-- name: PlayerForUpdate :one

@@ -12,16 +12,17 @@ import (
 )
 
 const addLink = `-- name: AddLink :exec
-INSERT INTO share_link (token, session_id) VALUES (?, ?)
+INSERT INTO share_link (token, session_id, secret) VALUES (?, ?, ?)
 `
 
 type AddLinkParams struct {
 	Token     string
 	SessionID uint64
+	Secret    string
 }
 
 func (q *Queries) AddLink(ctx context.Context, arg AddLinkParams) error {
-	_, err := q.db.ExecContext(ctx, addLink, arg.Token, arg.SessionID)
+	_, err := q.db.ExecContext(ctx, addLink, arg.Token, arg.SessionID, arg.Secret)
 	return err
 }
 
@@ -37,6 +38,17 @@ func (q *Queries) AddPublication(ctx context.Context, id uint64) error {
 	return err
 }
 
+const linkSecret = `-- name: LinkSecret :one
+SELECT secret FROM share_link WHERE session_id = ? AND withdrawn_at IS NULL ORDER BY created_at DESC LIMIT 1
+`
+
+func (q *Queries) LinkSecret(ctx context.Context, sessionID uint64) (string, error) {
+	row := q.db.QueryRowContext(ctx, linkSecret, sessionID)
+	var secret string
+	err := row.Scan(&secret)
+	return secret, err
+}
+
 const liveLink = `-- name: LiveLink :one
 SELECT token FROM share_link WHERE session_id = ? AND withdrawn_at IS NULL ORDER BY created_at DESC LIMIT 1
 `
@@ -49,7 +61,7 @@ func (q *Queries) LiveLink(ctx context.Context, sessionID uint64) (string, error
 }
 
 const newestPublication = `-- name: NewestPublication :one
-SELECT p.number, p.head, p.published_at, l.token
+SELECT p.number, p.head, p.published_at, l.token, l.season
 FROM publication p LEFT JOIN share_link l ON l.session_id = p.session_id AND l.withdrawn_at IS NULL
 WHERE p.session_id = ? ORDER BY p.number DESC, l.created_at DESC LIMIT 1
 `
@@ -59,6 +71,7 @@ type NewestPublicationRow struct {
 	Head        uint32
 	PublishedAt time.Time
 	Token       sql.NullString
+	Season      sql.NullBool
 }
 
 func (q *Queries) NewestPublication(ctx context.Context, sessionID uint64) (NewestPublicationRow, error) {
@@ -69,6 +82,7 @@ func (q *Queries) NewestPublication(ctx context.Context, sessionID uint64) (Newe
 		&i.Head,
 		&i.PublishedAt,
 		&i.Token,
+		&i.Season,
 	)
 	return i, err
 }
@@ -119,8 +133,22 @@ func (q *Queries) RemovePublication(ctx context.Context, arg RemovePublicationPa
 	return err
 }
 
+const setSeason = `-- name: SetSeason :exec
+UPDATE share_link SET season = ? WHERE session_id = ? AND withdrawn_at IS NULL
+`
+
+type SetSeasonParams struct {
+	Season    bool
+	SessionID uint64
+}
+
+func (q *Queries) SetSeason(ctx context.Context, arg SetSeasonParams) error {
+	_, err := q.db.ExecContext(ctx, setSeason, arg.Season, arg.SessionID)
+	return err
+}
+
 const shared = `-- name: Shared :one
-SELECT l.session_id, COALESCE(l.withdrawn_at, s.removed_at) AS withdrawn_at, p.number, p.document, p.schedule, p.published_at
+SELECT l.session_id, COALESCE(l.withdrawn_at, s.removed_at) AS withdrawn_at, l.secret, l.season, s.start_at, s.club_id, p.number, p.document, p.schedule, p.published_at
 FROM share_link l
          JOIN publication p ON p.session_id = l.session_id
          JOIN team_session s ON s.id = l.session_id
@@ -132,6 +160,10 @@ LIMIT 1
 type SharedRow struct {
 	SessionID   uint64
 	WithdrawnAt sql.NullTime
+	Secret      string
+	Season      bool
+	StartAt     time.Time
+	ClubID      uint64
 	Number      uint32
 	Document    string
 	Schedule    string
@@ -144,6 +176,10 @@ func (q *Queries) Shared(ctx context.Context, token string) (SharedRow, error) {
 	err := row.Scan(
 		&i.SessionID,
 		&i.WithdrawnAt,
+		&i.Secret,
+		&i.Season,
+		&i.StartAt,
+		&i.ClubID,
 		&i.Number,
 		&i.Document,
 		&i.Schedule,

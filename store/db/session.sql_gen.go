@@ -163,6 +163,45 @@ func (q *Queries) Edition(ctx context.Context, arg EditionParams) (EditionRow, e
 	return i, err
 }
 
+const editionDocuments = `-- name: EditionDocuments :many
+SELECT number, document, schedule, summary FROM plan_edition WHERE session_id = ?
+`
+
+type EditionDocumentsRow struct {
+	Number   uint32
+	Document string
+	Schedule string
+	Summary  string
+}
+
+func (q *Queries) EditionDocuments(ctx context.Context, sessionID uint64) ([]EditionDocumentsRow, error) {
+	rows, err := q.db.QueryContext(ctx, editionDocuments, sessionID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []EditionDocumentsRow
+	for rows.Next() {
+		var i EditionDocumentsRow
+		if err := rows.Scan(
+			&i.Number,
+			&i.Document,
+			&i.Schedule,
+			&i.Summary,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const editionTree = `-- name: EditionTree :many
 SELECT number, parent, made_at FROM plan_edition WHERE session_id = ? ORDER BY number
 `
@@ -203,6 +242,31 @@ UPDATE team_session SET head = 1 WHERE id = ?
 func (q *Queries) FirstHead(ctx context.Context, id uint64) error {
 	_, err := q.db.ExecContext(ctx, firstHead, id)
 	return err
+}
+
+const forgetDigest = `-- name: ForgetDigest :exec
+UPDATE team_session SET digest = NULL WHERE id = ?
+`
+
+func (q *Queries) ForgetDigest(ctx context.Context, id uint64) error {
+	_, err := q.db.ExecContext(ctx, forgetDigest, id)
+	return err
+}
+
+const headDocument = `-- name: HeadDocument :one
+SELECT s.start_at, e.document FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head WHERE s.id = ?
+`
+
+type HeadDocumentRow struct {
+	StartAt  time.Time
+	Document string
+}
+
+func (q *Queries) HeadDocument(ctx context.Context, id uint64) (HeadDocumentRow, error) {
+	row := q.db.QueryRowContext(ctx, headDocument, id)
+	var i HeadDocumentRow
+	err := row.Scan(&i.StartAt, &i.Document)
+	return i, err
 }
 
 const latestSession = `-- name: LatestSession :one
@@ -250,6 +314,15 @@ func (q *Queries) LockSession(ctx context.Context, arg LockSessionParams) (LockS
 	return i, err
 }
 
+const looseEditions = `-- name: LooseEditions :exec
+UPDATE plan_edition SET parent = NULL WHERE session_id = ?
+`
+
+func (q *Queries) LooseEditions(ctx context.Context, sessionID uint64) error {
+	_, err := q.db.ExecContext(ctx, looseEditions, sessionID)
+	return err
+}
+
 const nextEdition = `-- name: NextEdition :one
 SELECT number, summary FROM plan_edition WHERE session_id = ? AND parent = ? ORDER BY number DESC LIMIT 1
 `
@@ -285,6 +358,39 @@ func (q *Queries) Parent(ctx context.Context, arg ParentParams) (sql.NullInt32, 
 	var parent sql.NullInt32
 	err := row.Scan(&parent)
 	return parent, err
+}
+
+const publicationDocuments = `-- name: PublicationDocuments :many
+SELECT number, document, schedule FROM publication WHERE session_id = ?
+`
+
+type PublicationDocumentsRow struct {
+	Number   uint32
+	Document string
+	Schedule string
+}
+
+func (q *Queries) PublicationDocuments(ctx context.Context, sessionID uint64) ([]PublicationDocumentsRow, error) {
+	rows, err := q.db.QueryContext(ctx, publicationDocuments, sessionID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []PublicationDocumentsRow
+	for rows.Next() {
+		var i PublicationDocumentsRow
+		if err := rows.Scan(&i.Number, &i.Document, &i.Schedule); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
 }
 
 const recentDocuments = `-- name: RecentDocuments :many
@@ -407,6 +513,50 @@ func (q *Queries) RestoreSession(ctx context.Context, arg RestoreSessionParams) 
 	return result.RowsAffected()
 }
 
+const rewriteEdition = `-- name: RewriteEdition :exec
+UPDATE plan_edition SET document = ?, schedule = ?, summary = ? WHERE session_id = ? AND number = ?
+`
+
+type RewriteEditionParams struct {
+	Document  string
+	Schedule  string
+	Summary   string
+	SessionID uint64
+	Number    uint32
+}
+
+func (q *Queries) RewriteEdition(ctx context.Context, arg RewriteEditionParams) error {
+	_, err := q.db.ExecContext(ctx, rewriteEdition,
+		arg.Document,
+		arg.Schedule,
+		arg.Summary,
+		arg.SessionID,
+		arg.Number,
+	)
+	return err
+}
+
+const rewritePublication = `-- name: RewritePublication :exec
+UPDATE publication SET document = ?, schedule = ? WHERE session_id = ? AND number = ?
+`
+
+type RewritePublicationParams struct {
+	Document  string
+	Schedule  string
+	SessionID uint64
+	Number    uint32
+}
+
+func (q *Queries) RewritePublication(ctx context.Context, arg RewritePublicationParams) error {
+	_, err := q.db.ExecContext(ctx, rewritePublication,
+		arg.Document,
+		arg.Schedule,
+		arg.SessionID,
+		arg.Number,
+	)
+	return err
+}
+
 const session = `-- name: Session :one
 SELECT s.id, s.head, s.revision, squad.name AS squad_name, e.document, e.schedule, e.engine, e.parent, e.summary, e.made_at
 FROM team_session s
@@ -449,6 +599,33 @@ func (q *Queries) Session(ctx context.Context, arg SessionParams) (SessionRow, e
 		&i.MadeAt,
 	)
 	return i, err
+}
+
+const sessionIDs = `-- name: SessionIDs :many
+SELECT id FROM team_session WHERE club_id = ? ORDER BY start_at, id
+`
+
+func (q *Queries) SessionIDs(ctx context.Context, clubID uint64) ([]uint64, error) {
+	rows, err := q.db.QueryContext(ctx, sessionIDs, clubID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []uint64
+	for rows.Next() {
+		var id uint64
+		if err := rows.Scan(&id); err != nil {
+			return nil, err
+		}
+		items = append(items, id)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
 }
 
 const sessionsFrom = `-- name: SessionsFrom :many

@@ -61,3 +61,21 @@ DELETE FROM trial_try WHERE trial_id = ?;
 
 -- name: AddTry :exec
 INSERT INTO trial_try (trial_id, number, result) VALUES (?, ?, ?);
+
+-- name: LeftPlayers :many
+SELECT id, first, last FROM player WHERE club_id = ? AND squad_id = ? AND removed_at IS NOT NULL;
+
+-- name: BringBack :execrows
+UPDATE player SET removed_at = NULL, number = NULL, edition = edition + 1 WHERE club_id = ? AND squad_id = ? AND id = ? AND removed_at IS NOT NULL;
+
+-- name: EraseRulings :exec
+DELETE FROM ruling WHERE club_id = ? AND player_id = ?;
+
+-- name: EraseTrials :exec
+DELETE FROM trial WHERE club_id = ? AND player_id = ?;
+
+-- name: EraseChanges :exec
+DELETE FROM thing_change WHERE club_id = ?;
+
+-- name: ErasePlayer :exec
+DELETE FROM player WHERE club_id = ? AND id = ?;

@@ -11,12 +11,12 @@ SELECT number, head FROM publication WHERE session_id = ? ORDER BY number DESC;
 DELETE FROM publication WHERE session_id = ? AND number = ?;
 
 -- name: NewestPublication :one
-SELECT p.number, p.head, p.published_at, l.token
+SELECT p.number, p.head, p.published_at, l.token, l.season
 FROM publication p LEFT JOIN share_link l ON l.session_id = p.session_id AND l.withdrawn_at IS NULL
 WHERE p.session_id = ? ORDER BY p.number DESC, l.created_at DESC LIMIT 1;
 
 -- name: AddLink :exec
-INSERT INTO share_link (token, session_id) VALUES (?, ?);
+INSERT INTO share_link (token, session_id, secret) VALUES (?, ?, ?);
 
 -- name: LiveLink :one
 SELECT token FROM share_link WHERE session_id = ? AND withdrawn_at IS NULL ORDER BY created_at DESC LIMIT 1;
@@ -25,10 +25,16 @@ SELECT token FROM share_link WHERE session_id = ? AND withdrawn_at IS NULL ORDER
 UPDATE share_link SET withdrawn_at = CURRENT_TIMESTAMP(6) WHERE session_id = ? AND withdrawn_at IS NULL;
 
 -- name: Shared :one
-SELECT l.session_id, COALESCE(l.withdrawn_at, s.removed_at) AS withdrawn_at, p.number, p.document, p.schedule, p.published_at
+SELECT l.session_id, COALESCE(l.withdrawn_at, s.removed_at) AS withdrawn_at, l.secret, l.season, s.start_at, s.club_id, p.number, p.document, p.schedule, p.published_at
 FROM share_link l
          JOIN publication p ON p.session_id = l.session_id
          JOIN team_session s ON s.id = l.session_id
 WHERE l.token = ?
 ORDER BY p.number DESC
 LIMIT 1;
+
+-- name: LinkSecret :one
+SELECT secret FROM share_link WHERE session_id = ? AND withdrawn_at IS NULL ORDER BY created_at DESC LIMIT 1;
+
+-- name: SetSeason :exec
+UPDATE share_link SET season = ? WHERE session_id = ? AND withdrawn_at IS NULL;

@@ -89,3 +89,27 @@ UPDATE team_session SET removed_at = CURRENT_TIMESTAMP(6) WHERE id = ? AND club_
 
 -- name: RestoreSession :execrows
 UPDATE team_session SET removed_at = NULL WHERE id = ? AND club_id = ? AND removed_at IS NOT NULL;
+
+-- name: LooseEditions :exec
+UPDATE plan_edition SET parent = NULL WHERE session_id = ?;
+
+-- name: SessionIDs :many
+SELECT id FROM team_session WHERE club_id = ? ORDER BY start_at, id;
+
+-- name: HeadDocument :one
+SELECT s.start_at, e.document FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head WHERE s.id = ?;
+
+-- name: EditionDocuments :many
+SELECT number, document, schedule, summary FROM plan_edition WHERE session_id = ?;
+
+-- name: RewriteEdition :exec
+UPDATE plan_edition SET document = ?, schedule = ?, summary = ? WHERE session_id = ? AND number = ?;
+
+-- name: PublicationDocuments :many
+SELECT number, document, schedule FROM publication WHERE session_id = ?;
+
+-- name: RewritePublication :exec
+UPDATE publication SET document = ?, schedule = ? WHERE session_id = ? AND number = ?;
+
+-- name: ForgetDigest :exec
+UPDATE team_session SET digest = NULL WHERE id = ?;

@@ -5,8 +5,6 @@ import (
 	"fmt"
 	"net/http"
 
-	"github.com/alexedwards/argon2id"
-
 	"cuestart/core/plan"
 	"cuestart/planner"
 	"cuestart/web/shell"
@@ -52,15 +50,15 @@ func Join(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	token, password := r.Param("token"), r.Form.Raw("password")
-	r.Form.Must("password", passwordProblem(password))
+	r.Form.Must("password", passwordProblem(password, who.Email, who.Name, who.ClubName))
 	if err = r.Form.Err(); err == nil {
 		var hash string
-		if hash, err = argon2id.CreateHash(password, argon2id.DefaultParams); err != nil {
+		if hash, err = hashed(r.Context(), password); err != nil {
 			return nil, err
 		}
 		joined, err := r.Planner.Join(r.Context(), token, hash)
 		if err == nil {
-			return r.LetIn(joined)
+			return r.LetIn(joined, "")
 		}
 		if !errors.Is(err, planner.ErrTaken) {
 			return nil, over(err)

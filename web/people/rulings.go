@@ -89,6 +89,11 @@ func rulingFormOf(k *planner.Entry[club.Player], r club.Restriction) *rulingForm
 
 // SaveRuling makes a ruling for a player.
 func SaveRuling(r *shell.Request) (shell.Answer, error) {
+	if r.Medical() {
+		if err := r.MustProve(); err != nil {
+			return nil, err
+		}
+	}
 	squad, player, err := playerOf(r, "player")
 	if err != nil {
 		return nil, err
@@ -101,6 +106,9 @@ func SaveRuling(r *shell.Request) (shell.Answer, error) {
 	if err = f.Err(); err == nil {
 		_, err = r.Planner.Save(r.Context(), r.By, said, planner.Change{Owner: player.ID, Is: ruling})
 	}
+	if err == nil {
+		err = r.Planner.Audit(r.Context(), r.By, "made a ruling", player.Is.Label())
+	}
 	return r.Saved(err, said, shell.Squad(squad.ID, "player", player.ID), func(wrong plan.Problems) (*shell.Page, error) {
 		return squadPage(r, squad, wrong, func(b *squadBody) {
 			b.Ruling = rulingFormOf(player, ruling)
@@ -111,9 +119,17 @@ func SaveRuling(r *shell.Request) (shell.Answer, error) {
 
 // LiftRuling lifts a ruling; one that is lifted already is no failure.
 func LiftRuling(r *shell.Request) (shell.Answer, error) {
+	if r.Medical() {
+		if err := r.MustProve(); err != nil {
+			return nil, err
+		}
+	}
 	_, err := r.Planner.Save(r.Context(), r.By, "a ruling lifted", planner.Change{ID: r.ParamID("id"), Is: club.Restriction{}, Gone: true})
 	if errors.Is(err, planner.ErrNotFound) {
 		err = nil
+	}
+	if err == nil {
+		err = r.Planner.Audit(r.Context(), r.By, "lifted a ruling", fmt.Sprintf("ruling %d", r.ParamID("id")))
 	}
 	return r.Saved(err, "The ruling is lifted", shell.Squad(r.Form.ID("squad")), shell.Gone)
 }

@@ -4,9 +4,6 @@ import (
 	"errors"
 	"net/http"
 	"strings"
-	"sync"
-
-	"github.com/alexedwards/argon2id"
 
 	"cuestart/book"
 	"cuestart/core/drill"
@@ -15,15 +12,8 @@ import (
 	"cuestart/web/shell"
 )
 
-// nobody is a hash to compare with where there is no account, so that the time
-// of the answer does not tell.
-var nobody = sync.OnceValue(func() string {
-	hash, _ := argon2id.CreateHash("nobody", argon2id.DefaultParams)
-	return hash
-})
-
 type signInBody struct {
-	Email, Problem string
+	Email, Problem, Back string
 }
 
 func signInPage(status int, b signInBody) *shell.Page {
@@ -37,28 +27,42 @@ func SignIn(r *shell.Request) (shell.Answer, error) {
 	if empty {
 		return shell.Go("/welcome"), err
 	}
-	return signInPage(http.StatusOK, signInBody{}), err
+	return signInPage(http.StatusOK, signInBody{Back: r.Back()}), err
 }
 
-// Enter signs somebody in.
+// Enter signs somebody in, or asks for the second factor of who has one.
 func Enter(r *shell.Request) (shell.Answer, error) {
+	email := shell.CleanEmail(r.Form.Raw("email"))
 	refuse := func(status int, problem string) (shell.Answer, error) {
-		return signInPage(status, signInBody{Email: r.Form.Raw("email"), Problem: problem}), nil
+		return signInPage(status, signInBody{Email: r.Form.Raw("email"), Problem: problem, Back: r.Back()}), nil
 	}
 	if r.TooMany {
 		return refuse(http.StatusTooManyRequests, "Too many tries. Wait a quarter of an hour and try again.")
 	}
-	found, hash, err := r.Planner.AccountByEmail(r.Context(), shell.CleanEmail(r.Form.Raw("email")))
+	found, secrets, err := r.Planner.AccountByEmail(r.Context(), email)
 	if errors.Is(err, planner.ErrNotFound) {
-		hash, err = nobody(), nil
+		secrets.PasswordHash, err = nobody(), nil
 	}
 	if err != nil {
 		return nil, err
 	}
-	if right, err := argon2id.ComparePasswordAndHash(r.Form.Raw("password"), hash); err != nil || !right || found.ID == 0 {
-		return refuse(http.StatusUnauthorized, "The e-mail and password do not belong together.")
+	right, err := matches(r.Context(), r.Form.Raw("password"), secrets.PasswordHash)
+	if err != nil {
+		return nil, err
 	}
-	return r.LetIn(found)
+	if !right || found.ID == 0 {
+		r.Failed(email)
+		if found.ID != 0 {
+			err = r.Planner.SignInFailed(r.Context(), found)
+		}
+		page, _ := refuse(http.StatusUnauthorized, "The e-mail and password do not belong together.")
+		return page, err
+	}
+	if found.Factor {
+		r.Hold(pending{Email: email, Back: r.Back()}.text())
+		return shell.Go("/sign-in/code"), nil
+	}
+	return r.LetIn(found, r.Back())
 }
 
 // Leave signs out.
@@ -90,13 +94,20 @@ func Found(r *shell.Request) (shell.Answer, error) {
 	b.check(f)
 	err := f.Err()
 	if err == nil {
-		coach, err := found(r, b)
+		empty, err := r.Planner.Empty(r.Context())
+		if err == nil && !empty {
+			err = planner.ErrTaken
+		}
+		var coach planner.Account
+		if err == nil {
+			coach, err = found(r, b)
+		}
 		if errors.Is(err, planner.ErrTaken) {
 			return shell.Go("/sign-in"), nil
 		} else if err != nil {
 			return nil, err
 		}
-		return r.LetIn(coach)
+		return r.LetIn(coach, "")
 	}
 	return r.Changed(err, nil, func(wrong plan.Problems) (*shell.Page, error) {
 		b.Problems = wrong
@@ -105,7 +116,7 @@ func Found(r *shell.Request) (shell.Answer, error) {
 }
 
 func found(r *shell.Request, b welcomeBody) (planner.Account, error) {
-	hash, err := argon2id.CreateHash(r.Form.Raw("password"), argon2id.DefaultParams)
+	hash, err := hashed(r.Context(), r.Form.Raw("password"))
 	if err != nil {
 		return planner.Account{}, err
 	}
@@ -140,7 +151,7 @@ func (b *welcomeBody) check(f *shell.Form) {
 	if !emailLike(shell.CleanEmail(b.Email)) {
 		f.Refuse("email", "write an e-mail address such as coach@club.example")
 	}
-	f.Must("password", passwordProblem(f.Raw("password")))
+	f.Must("password", passwordProblem(f.Raw("password"), b.Email, b.Club, b.Name))
 }
 
 // mostEmail is how long an e-mail address may be.
@@ -148,12 +159,4 @@ const mostEmail = 254
 
 func emailLike(email string) bool {
 	return len(email) <= mostEmail && strings.Count(email, "@") == 1 && !strings.HasPrefix(email, "@") && !strings.HasSuffix(email, "@") && !strings.ContainsAny(email, " \r\n\t")
-}
-
-// passwordProblem says what is wrong with a new password, or "".
-func passwordProblem(password string) string {
-	if n := len([]rune(password)); n < 10 || n > 200 {
-		return "use 10 characters or more, such as three words of your own"
-	}
-	return ""
 }

@@ -20,8 +20,8 @@ func TestTheFirstClubsFormIsCheckedFieldByField(t *testing.T) {
 		}
 		return where
 	}
-	assert.Empty(t, check(good, "three words here"))
-	assert.Equal(t, []string{"password"}, check(good, "too short"))
+	assert.Empty(t, check(good, "three words, my own"))
+	assert.Equal(t, []string{"password"}, check(good, "too short 1"))
 	for field, spoil := range map[string]func(*welcomeBody){
 		"club":  func(b *welcomeBody) { b.Club = "  " },
 		"squad": func(b *welcomeBody) { b.Squad = strings.Repeat("x", 81) },
@@ -31,11 +31,20 @@ func TestTheFirstClubsFormIsCheckedFieldByField(t *testing.T) {
 	} {
 		b := good
 		spoil(&b)
-		assert.Equal(t, []string{field}, check(b, "three words here"))
+		assert.Equal(t, []string{field}, check(b, "three words, my own"))
 	}
 	for _, email := range []string{"", "x", "@x", "x@", "a@b@c", "a b@c.example", strings.Repeat("x", 260) + "@c.example"} {
 		b := good
 		b.Email = email
-		assert.Equal(t, []string{"email"}, check(b, "three words here"), email)
+		assert.Equal(t, []string{"email"}, check(b, "three words, my own"), email)
+	}
+}
+
+func TestACommonPasswordIsRefused(t *testing.T) {
+	for _, bad := range []string{"password1234", "Passw0rd!2026", "qwertyuiop12", "123456789012", "aaaaaaaaaaaa", "abcdefghijkl", "iloveyou2026!", "welcome12345", "adaquill2026", "hollinmere12", "elevenchars"} {
+		assert.NotEmpty(t, passwordProblem(bad, "ada@hollinmere.example", "Ada Quill", "Hollinmere"), bad)
+	}
+	for _, good := range []string{"four kettles on a roof", "tin-Lantern-owl-9", "correct horse staple", "brackwater kick-off", "Marrow&Thistle88x"} {
+		assert.Empty(t, passwordProblem(good, "ada@hollinmere.example", "Ada Quill", "Hollinmere"), good)
 	}
 }

@@ -4,7 +4,10 @@ package people
 
 import (
 	"embed"
+	"encoding/json"
 	"fmt"
+	"io"
+	"net/http"
 	"slices"
 	"strings"
 	"time"
@@ -63,6 +66,7 @@ type playerForm struct {
 	Edition uint32
 	club.Player
 	Number  string
+	Asked   bool        // whether it is somebody who has left
 	Rulings []rulingRow // in force or to come
 	Trials  []trialRow  // the latest of each test, and the one before
 }
@@ -76,6 +80,11 @@ type unitForm struct {
 
 // Squad is a squad's page.
 func Squad(r *shell.Request) (shell.Answer, error) {
+	if r.Medical() {
+		if err := r.MustProve(); err != nil {
+			return nil, err
+		}
+	}
 	squad, err := r.Planner.Squad(r.Context(), r.Club(), r.QueryID("squad"))
 	if err != nil {
 		return nil, err
@@ -133,6 +142,11 @@ func (b *squadBody) open(r *shell.Request, squad *planner.Squad, today string) e
 		}
 		b.Player = playerFormOf(k.ID, k.Edition, k.Is)
 		b.Player.Rulings, b.Player.Trials = rulingsOf(squad, k.ID, today, b.Medical), trialsOf(trials, k.ID)
+		if slices.ContainsFunc(b.Player.Rulings, func(row rulingRow) bool { return row.Reason != "" }) {
+			if err := r.Planner.Audit(r.Context(), r.By, "read a reason", k.Is.Label()); err != nil {
+				return err
+			}
+		}
 	} else if r.Query("player") == newOne {
 		b.Player = playerFormOf(0, 0, club.Player{Foot: club.Right, Hand: club.Right})
 	}
@@ -273,6 +287,11 @@ func SavePlayer(r *shell.Request) (shell.Answer, error) {
 	if position, _ := plays.Find(p.Position); position != "" {
 		p.Position = position
 	}
+	if id == 0 && f.Raw("somebody") == "" {
+		if again, err := askedAbout(r, squad, p, f); again != nil || err != nil {
+			return again, err
+		}
+	}
 	if err = f.Err(); err == nil {
 		_, err = r.Planner.Save(r.Context(), r.By, said, planner.Change{ID: id, Owner: squad.ID, Edition: edition, Is: p})
 	}
@@ -288,6 +307,27 @@ func SavePlayer(r *shell.Request) (shell.Answer, error) {
 	})
 }
 
+// askedAbout asks who is meant by somebody of the name of a player who has left and for
+// whom medical staff have ruled something, or does what was answered; nil where there is
+// nothing to ask.
+func askedAbout(r *shell.Request, squad *planner.Squad, p club.Player, f *shell.Form) (shell.Answer, error) {
+	left, _, err := r.Planner.Left(r.Context(), r.Club(), squad.ID, strings.ToLower(p.First+" "+p.Last))
+	if err != nil || left == 0 {
+		return nil, err
+	}
+	if f.Raw("same") != "" {
+		return r.Saved(r.Planner.BringBack(r.Context(), r.By, squad.ID, left), p.Label()+" is back, with what medical staff ruled", shell.Squad(squad.ID, "player", left), shell.Gone)
+	}
+	page, err := squadPage(r, squad, nil, func(b *squadBody) {
+		b.Player = playerFormOf(0, 0, p)
+		b.Player.Number, b.Player.Asked = f.Raw("number"), true
+	})
+	if err == nil {
+		page.Status = http.StatusConflict
+	}
+	return page, err
+}
+
 // RemovePlayer takes a player out of the squad.
 func RemovePlayer(r *shell.Request) (shell.Answer, error) {
 	squad, player, err := playerOf(r, "id")
@@ -297,6 +337,44 @@ func RemovePlayer(r *shell.Request) (shell.Answer, error) {
 	err = r.Planner.RemovePlayer(r.Context(), r.By, squad, player.ID)
 	return r.Saved(err, player.Is.Label()+" left the squad", shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
 		return squadPage(r, squad, wrong, nil)
+	})
+}
+
+// Person is all that is known of a player, as a file.
+func Person(r *shell.Request) (shell.Answer, error) {
+	if r.Medical() {
+		if err := r.MustProve(); err != nil {
+			return nil, err
+		}
+	}
+	squad, player, err := playerOf(r, "id")
+	if err != nil {
+		return nil, err
+	}
+	person, err := r.Planner.Person(r.Context(), r.By, squad, player.ID)
+	if err != nil {
+		return nil, err
+	}
+	return shell.File{Name: "person.json", Kind: shell.JSON, Write: func(w io.Writer) error {
+		e := json.NewEncoder(w)
+		e.SetIndent("", " ")
+		return e.Encode(person)
+	}}, nil
+}
+
+// Erase forgets a player, which cannot be taken back.
+func Erase(r *shell.Request) (shell.Answer, error) {
+	squad, player, err := playerOf(r, "id")
+	if err != nil {
+		return nil, err
+	}
+	if !r.Form.Has("sure") {
+		err = plan.In("erase", "tick the box first: it cannot be taken back")
+	} else {
+		err = r.Planner.Erase(r.Context(), r.By, squad, player.ID)
+	}
+	return r.Saved(err, "A player is forgotten", shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
+		return squadPage(r, squad, wrong, func(b *squadBody) { b.Player = playerFormOf(player.ID, player.Edition, player.Is) })
 	})
 }
 

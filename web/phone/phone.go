@@ -35,6 +35,7 @@ type entry struct{ ID, Name, Number string }
 // mineBody is one player's run-in.
 type mineBody struct {
 	Token, Title, Name, Number string
+	Own                        bool // it is the player's own link
 	StartName, Start, Day      string
 	Edition                    int
 	Published                  string
@@ -63,17 +64,24 @@ type item struct {
 // Opened tells whether the page shows all of the item at once.
 func (i item) Opened() bool { return i.State == "now" || i.State == "next" }
 
-// shared finds what a link shows.
+// shared finds what a link shows to everybody.
 func shared(r *shell.Request) (*planner.Shared, error) {
 	r.Unlisted()
 	found, err := r.Planner.Shared(r.Context(), r.Param("token"))
+	return found, refused(err)
+}
+
+// refused says in words why a link shows nothing.
+func refused(err error) error {
 	switch {
+	case errors.Is(err, planner.ErrOver):
+		return shell.Refusal{Status: http.StatusGone, Heading: "This link has ended", Line: "It was good until a day after the session. Ask your coach for the next one."}
 	case errors.Is(err, planner.ErrWithdrawn):
-		return nil, shell.Refusal{Status: http.StatusGone, Heading: "This link was withdrawn", Line: "Ask your coach for the new one."}
+		return shell.Refusal{Status: http.StatusGone, Heading: "This link was withdrawn", Line: "Ask your coach for the new one."}
 	case errors.Is(err, planner.ErrNotFound):
-		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "This link leads nowhere", Line: "Check that it was copied whole, or ask your coach for it again."}
+		return shell.Refusal{Status: http.StatusNotFound, Heading: "This link leads nowhere", Line: "Check that it was copied whole, or ask your coach for it again."}
 	}
-	return found, err
+	return err
 }
 
 // Squad asks who is there.
@@ -98,9 +106,20 @@ func number(p *plan.Player) string {
 	return fmt.Sprint(p.Number)
 }
 
-// Mine is a player's own run-in.
+// Mine is a player's run-in as everybody with the link may see it.
 func Mine(r *shell.Request) (shell.Answer, error) {
 	found, err := shared(r)
+	return mine(r, found, err, false)
+}
+
+// Own is a player's run-in under their own link: with what medical staff ruled for them.
+func Own(r *shell.Request) (shell.Answer, error) {
+	r.Unlisted()
+	found, err := r.Planner.Own(r.Context(), r.Param("token"), r.Param("player"), r.Param("key"))
+	return mine(r, found, refused(err), true)
+}
+
+func mine(r *shell.Request, found *planner.Shared, err error, own bool) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
@@ -109,7 +128,7 @@ func Mine(r *shell.Request) (shell.Answer, error) {
 		return nil, planner.ErrNotFound
 	}
 	b := mineOf(found, p)
-	b.Token = r.Param("token")
+	b.Token, b.Own = r.Param("token"), own
 	b.mark(int(r.Planner.Now().Sub(found.Schedule.Start).Seconds()), found.Schedule)
 	return &shell.Page{Screens: screens, Name: "mine", Title: b.Name + ", " + b.Title, Body: b, Phone: true}, nil
 }
@@ -144,17 +163,21 @@ func (b *mineBody) itemOf(d *plan.Document, block *schedule.Block, p *plan.Playe
 		line := words[n]
 		own := func(v today.Version) bool { return v.Player == p.ID && v.Block == block.ID && v.Item == n }
 		if i := slices.IndexFunc(versions, own); i >= 0 {
-			line = "For you: " + versions[i].Words(known)
-			if versions[i].Drill == nil {
+			if line = "You leave out " + known.Name; versions[i].Drill == nil {
 				one.Doses = append(one.Doses, line)
 				continue
 			}
+			line = fmt.Sprintf("You do: %s, %s", versions[i].Drill.Name, versions[i].Drill.Words(versions[i].Drill.Range.Target))
 			known = *versions[i].Drill
 		}
 		one.Doses = append(one.Doses, line)
 		one.Cues = append(one.Cues, first(known.Cues, 2-min(1, len(block.Items)-1))...)
-		b.Carry = appendNew(b.Carry, known.Kit...)
-		one.Kit = appendNew(one.Kit, known.Kit...)
+		one.Kit = appendNew(one.Kit, slices.Concat(known.Kit, known.LaneKit)...)
+		for _, kit := range known.Kit {
+			if drill.Carried(kit) && known.Pieces(block.Group) >= block.Group.People {
+				b.Carry = appendNew(b.Carry, kit)
+			}
+		}
 		b.Cautions = plan.AddCaution(b.Cautions, known.Caution)
 	}
 	for _, m := range block.Missed {

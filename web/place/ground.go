@@ -12,6 +12,7 @@ import (
 	"strings"
 
 	"cuestart/core/club"
+	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/planner"
 	"cuestart/web/shell"
@@ -34,17 +35,11 @@ type groundBody struct {
 	Venues   []planner.Venue
 	Kit      []planner.Entry[club.Kit]
 	Staff    []planner.Entry[club.Staff]
-	Accounts []planner.Account
 	Needs    []string // kit that the drill book asks for and that is not counted
 	Form     *form
 	Coach    bool
-	Invited  invitation
-	Link     string
 	Problems plan.Problems
 }
-
-// invitation is the form that invites somebody.
-type invitation struct{ Name, Email, Role string }
 
 // form is the one thing that is open for change. Numbers are as they were sent.
 type form struct {
@@ -95,14 +90,15 @@ func groundPage(r *shell.Request, wrong plan.Problems, refill func(*groundBody))
 		return nil, err
 	}
 	b := &groundBody{Venues: g.Venues, Kit: g.Kit, Staff: g.Staff, Coach: r.Coach(), Problems: wrong}
-	if b.Accounts, err = r.Planner.Accounts(r.Context(), r.Club()); err != nil {
-		return nil, err
-	}
 	drills, err := r.Planner.Book(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	b.Needs = needs(drills, g.Kit)
+	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	b.Needs = needs(drills, plays.Key, g.Kit)
 	if b.Coach {
 		b.Form = formOf(g, club.Kind(r.Query("edit")), r.Query("id"), r.QueryID("id"))
 	}
@@ -115,15 +111,19 @@ func groundPage(r *shell.Request, wrong plan.Problems, refill func(*groundBody))
 	return &shell.Page{Screens: screens, Name: "ground", Title: "Ground and kit", Nav: "ground", Body: b}, nil
 }
 
-// needs is the kit that the book asks for and that is not counted.
-func needs(b *planner.Book, counted []planner.Entry[club.Kit]) (list []string) {
+// needs is the kit that drills of the sport ask for and that is not counted; what
+// players own and what places have is not asked for.
+func needs(b *planner.Book, sport string, counted []planner.Entry[club.Kit]) (list []string) {
 	have := map[string]bool{}
 	for _, k := range counted {
 		have[k.Is.Name] = true
 	}
 	for _, d := range b.Drills {
+		if len(d.Sports) > 0 && !slices.Contains(d.Sports, sport) {
+			continue
+		}
 		for _, k := range slices.Concat(d.Kit, d.LaneKit) {
-			if !have[k] {
+			if !have[k] && drill.Counted(k) {
 				have[k] = true
 				list = append(list, k)
 			}

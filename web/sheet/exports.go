@@ -23,6 +23,9 @@ func Template(r *shell.Request) (shell.Answer, error) {
 
 // SaveSquad saves a squad's players as CSV.
 func SaveSquad(r *shell.Request) (shell.Answer, error) {
+	if err := r.Planner.Audit(r.Context(), r.By, "exported", "the squad"); err != nil {
+		return nil, err
+	}
 	squad, err := r.Planner.Squad(r.Context(), r.Club(), r.QueryID("squad"))
 	if err != nil {
 		return nil, err
@@ -33,6 +36,9 @@ func SaveSquad(r *shell.Request) (shell.Answer, error) {
 
 // SaveTests saves the tests of a squad's players as CSV.
 func SaveTests(r *shell.Request) (shell.Answer, error) {
+	if err := r.Planner.Audit(r.Context(), r.By, "exported", "tests"); err != nil {
+		return nil, err
+	}
 	squad, err := r.Planner.Squad(r.Context(), r.Club(), r.QueryID("squad"))
 	if err != nil {
 		return nil, err
@@ -50,6 +56,9 @@ func SaveTests(r *shell.Request) (shell.Answer, error) {
 
 // SaveFixtures saves the club's fixtures as CSV.
 func SaveFixtures(r *shell.Request) (shell.Answer, error) {
+	if err := r.Planner.Audit(r.Context(), r.By, "exported", "fixtures"); err != nil {
+		return nil, err
+	}
 	kept, err := r.Planner.Fixtures(r.Context(), r.Club())
 	fixtures := these(kept)
 	return shell.File{Name: "fixtures.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteFixtures(w, fixtures) }}, err

@@ -2,6 +2,7 @@ package shell
 
 import (
 	"bytes"
+	"crypto/rand"
 	"embed"
 	"fmt"
 	"html/template"
@@ -98,6 +99,7 @@ var own = Parse(files, nil)
 func Parse(room fs.FS, funcs template.FuncMap) *Screens {
 	base := template.New("").Funcs(template.FuncMap{
 		"asset": assets.URL,
+		"once":  rand.Text,
 		"looks": func() []string { return looks },
 		"menu":  func() []entry { return menu },
 		"group": func(label, name string, ticks []Tick) tickGroup { return tickGroup{label, name, ticks} },

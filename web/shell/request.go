@@ -26,23 +26,73 @@ type Request struct {
 	gin   *gin.Context
 }
 
-// errSignedOut sends to the sign-in.
-var errSignedOut = errors.New("nobody is signed in")
+// Errors that lead elsewhere: to sign in, to give the password again, to set a second
+// factor.
+var (
+	errSignedOut = errors.New("nobody is signed in")
+	errProve     = errors.New("the password has to be given again")
+	errFactor    = errors.New("a second factor has to be set")
+)
 
 // mustBeSignedIn finds who is signed in, and fails where nobody is.
 func (r *Request) mustBeSignedIn() error {
 	ctx := r.Context()
-	if id := r.shell.sessions.GetInt64(ctx, accountKey); id > 0 {
-		found, err := r.Planner.Account(ctx, uint64(id))
-		if !errors.Is(err, planner.ErrNotFound) {
-			r.By = found
-			return err
-		}
+	id := r.shell.sessions.GetInt64(ctx, signInKey)
+	if id == 0 {
+		return errSignedOut
 	}
-	if r.gin.Request.Method == http.MethodGet {
-		r.shell.sessions.Put(ctx, backKey, r.gin.Request.URL.RequestURI())
+	found, err := r.Planner.SignedIn(ctx, uint64(id))
+	if errors.Is(err, planner.ErrNotFound) {
+		return errSignedOut
+	} else if err != nil {
+		return err
 	}
-	return errSignedOut
+	r.By = found
+	if path := r.gin.Request.URL.Path; found.NeedsFactor && path != "/me" && !strings.HasPrefix(path, "/me/") {
+		return errFactor
+	}
+	if once := r.Form.values.Get("once"); once != "" && len(once) <= mostOnce {
+		r.gin.Request = r.gin.Request.WithContext(planner.Once(ctx, found.ID, once))
+	}
+	return nil
+}
+
+// mostOnce is how long the name of a change may be.
+const mostOnce = 64
+
+// MustProve fails where medical staff have not proved lately who they are.
+func (r *Request) MustProve() error {
+	ok, err := r.Planner.Prove(r.Context(), r.By)
+	if err == nil && !ok {
+		err = errProve
+	}
+	return err
+}
+
+// Back is where a form leads back to: what it says, or where it is shown.
+func (r *Request) Back() string {
+	if back := r.Form.Raw("back"); back != "" {
+		return short(back)
+	}
+	return short(r.gin.Query("back"))
+}
+
+// here is the address that is asked for, where it is one to come back to.
+func (r *Request) here() string {
+	if r.gin.Request.Method != http.MethodGet {
+		return ""
+	}
+	return short(r.gin.Request.URL.RequestURI())
+}
+
+// mostBack is how long an address to come back to may be.
+const mostBack = 500
+
+func short(address string) string {
+	if len(address) > mostBack {
+		return ""
+	}
+	return address
 }
 
 // Context ends when who asks has gone away.
@@ -103,6 +153,9 @@ func (r *Request) Origin() string {
 	}
 	return "http://" + r.gin.Request.Host
 }
+
+// Demo tells whether the site is a demo, whose letters are shown.
+func (r *Request) Demo() bool { return r.shell.Outbox }
 
 // Unlisted keeps the answer out of what search engines list.
 func (r *Request) Unlisted() { r.gin.Header("X-Robots-Tag", "noindex") }

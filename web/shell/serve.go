@@ -2,11 +2,16 @@ package shell
 
 import (
 	"context"
+	"crypto/sha256"
 	"errors"
+	"fmt"
+	"net"
 	"net/http"
+	"net/url"
 	pathpkg "path"
 	"slices"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 	"github.com/klauspost/compress/gzhttp"
@@ -41,6 +46,9 @@ func (r Routes) Post(path string, h Handler) { r.group.POST(path, r.handle(h)) }
 func (r Routes) handle(h Handler) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		request := &Request{Planner: r.shell.Planner, shell: r.shell, gin: c, Form: &Form{values: c.Request.PostForm}}
+		if request.Form.values == nil {
+			request.Form.values = url.Values{}
+		}
 		answer, err := Answer(nil), error(nil)
 		if r.check != nil {
 			err = r.check(request)
@@ -78,7 +86,13 @@ func (r Routes) Coaches() Routes {
 // Slowed are routes on which guessing is slowed down, by address and by the
 // e-mail of the form.
 func (r Routes) Slowed() Routes {
+	before := r.check
 	r.check = func(q *Request) error {
+		if before != nil {
+			if err := before(q); err != nil {
+				return err
+			}
+		}
 		q.TooMany = r.shell.guard.reached(q)
 		return nil
 	}
@@ -89,8 +103,11 @@ func (r Routes) Slowed() Routes {
 func (s *Shell) Handler(screens func(open Routes)) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
-	engine.SetTrustedProxies(nil)
-	engine.Use(s.recover, headers, s.readForm)
+	if err := engine.SetTrustedProxies(s.Proxies); err != nil {
+		s.Log.Error("the proxies are no addresses", "error", err)
+	}
+	s.routes = engine.Routes
+	engine.Use(s.recover, headers, s.ours, limited, s.readForm)
 	open := Routes{shell: s, group: &engine.RouterGroup}
 	engine.GET("/assets/:version/*file", s.asset)
 	engine.HEAD("/assets/:version/*file", s.asset)
@@ -139,6 +156,63 @@ func answers(routes gin.RoutesInfo, method, path string) bool {
 	})
 }
 
+// answerWithin is how long a request may take, with all that it asks of the database.
+const answerWithin = 30 * time.Second
+
+// limited ends what takes too long.
+func limited(c *gin.Context) {
+	ctx, cancel := context.WithTimeout(c.Request.Context(), answerWithin)
+	defer cancel()
+	c.Request = c.Request.WithContext(ctx)
+	c.Next()
+}
+
+// ours refuses what is asked of another site: a foreign name in the Host header would
+// find its way into links that are sent out.
+func (s *Shell) ours(c *gin.Context) {
+	host := c.Request.Host
+	if name, _, err := net.SplitHostPort(host); err == nil {
+		host = name
+	}
+	host = strings.Trim(host, "[]")
+	if known, err := url.Parse(s.URL); err == nil && s.URL != "" && strings.EqualFold(known.Hostname(), host) || host == "localhost" || isHere(c.Request, host) {
+		c.Next()
+		return
+	}
+	c.String(http.StatusMisdirectedRequest, "This site is not known by that name. Set CUESTART_URL to the address by which others reach it.\n")
+	c.Abort()
+}
+
+// isHere tells whether a host is the address that the request came in at, or this
+// machine.
+func isHere(r *http.Request, host string) bool {
+	ip := net.ParseIP(host)
+	if ip == nil {
+		return false
+	}
+	local, _ := r.Context().Value(http.LocalAddrContextKey).(*net.TCPAddr)
+	return ip.IsLoopback() || local != nil && local.IP.Equal(ip)
+}
+
+// logged is a path as it is written down: what it holds of a link is masked.
+func logged(path string) string {
+	parts := strings.Split(path, "/")
+	for i := 2; i < len(parts); i++ {
+		if slices.Contains([]string{"r", "join", "reset"}, parts[1]) && len(parts[i]) > 8 {
+			parts[i] = fmt.Sprintf("%x", sha256.Sum256([]byte(parts[i])))[:6]
+		}
+	}
+	return strings.Join(parts, "/")
+}
+
+// withBack is an address with the one to come back to.
+func withBack(path, back string) string {
+	if back == "" || back == "/" {
+		return path
+	}
+	return path + "?back=" + url.QueryEscape(back)
+}
+
 // headers sets what every answer carries.
 func headers(c *gin.Context) {
 	h := c.Writer.Header()
@@ -175,7 +249,7 @@ func (s *Shell) recover(c *gin.Context) {
 		if bug == nil {
 			return
 		}
-		s.Log.Error("panic", "path", c.Request.URL.Path, "bug", bug)
+		s.Log.Error("panic", "path", logged(c.Request.URL.Path), "bug", bug)
 		if !c.Writer.Written() {
 			s.plainly(c, http.StatusInternalServerError, "Something broke on our side", "It is written down. Nothing that was saved is lost; go back and try again.")
 		}
@@ -197,7 +271,17 @@ func (r *Request) failed(err error) Answer {
 	case errors.As(err, &refusal):
 		return refusal
 	case errors.Is(err, errSignedOut):
-		return Go("/sign-in")
+		return Go(withBack("/sign-in", r.here()))
+	case errors.Is(err, errProve):
+		return Go(withBack("/again", r.here()))
+	case errors.Is(err, errFactor):
+		return Go("/me")
+	case errors.Is(err, planner.ErrDone):
+		r.Say("That was saved already")
+		return Go(pageAbove(r.shell.routes(), &http.Request{Method: http.MethodGet, URL: r.gin.Request.URL}))
+	case planner.IsFull(err):
+		r.shell.Log.Error("the disk is full", "path", logged(r.gin.Request.URL.Path), "error", err)
+		return Refusal{http.StatusInsufficientStorage, "The disk is full", "Nothing can be saved until there is room on the server. What was saved is safe."}
 	case errors.Is(err, planner.ErrNotFound):
 		return Refusal{http.StatusNotFound, "There is nothing here", "The address is wrong, or what it named is gone."}
 	case errors.Is(err, planner.ErrForbidden):
@@ -208,13 +292,18 @@ func (r *Request) failed(err error) Answer {
 	if wrong := Problems(err); wrong != nil { // of a form that cannot be shown again
 		return Refusal{http.StatusUnprocessableEntity, "That was not done", wrong[0].What + "."}
 	}
-	r.shell.Log.Error("request failed", "path", r.gin.Request.URL.Path, "error", err)
+	r.shell.Log.Error("request failed", "path", logged(r.gin.Request.URL.Path), "error", err)
 	return Refusal{http.StatusServiceUnavailable, "That did not work just now", "The database does not answer. Nothing that was saved is lost: try again in a moment."}
 }
 
+// healthWithin is how long the database may take to answer and count as well.
+const healthWithin = 1500 * time.Millisecond
+
 func (s *Shell) health(c *gin.Context) {
 	c.Header("X-Program", "cuestart")
-	if err := s.Planner.Ping(c.Request.Context()); err != nil {
+	ctx, cancel := context.WithTimeout(c.Request.Context(), healthWithin)
+	defer cancel()
+	if err := s.Planner.Ping(ctx); err != nil {
 		c.String(http.StatusServiceUnavailable, "the database does not answer\n")
 		return
 	}

@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"github.com/alexedwards/scs/v2"
+	"github.com/gin-gonic/gin"
 
 	"cuestart/planner"
 )
@@ -23,6 +24,8 @@ type Config struct {
 	SignIns scs.Store // where signed-in browsers are kept
 	URL     string    // as others reach the site, such as https://cue.example; "" to go by each request
 	Secure  bool      // behind TLS: cookies are sent over it only
+	Proxies []string  // whose word on where a request comes from is taken
+	Outbox  bool      // the letters that wait to be sent are shown on a page: for a demo
 	Log     *slog.Logger
 }
 
@@ -30,6 +33,7 @@ type Config struct {
 type Shell struct {
 	Config
 	sessions *scs.SessionManager
+	routes   func() gin.RoutesInfo
 	guard    *guard
 }
 
@@ -43,7 +47,7 @@ func New(config Config) *Shell {
 	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
 	s.sessions.Cookie.Secure = config.Secure
 	s.sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
-		config.Log.Error("sign-in store", "path", r.URL.Path, "error", err)
+		config.Log.Error("sign-in store", "path", logged(r.URL.Path), "error", err)
 		http.Error(w, "The database does not answer. Nothing is lost: try again in a moment.", http.StatusServiceUnavailable)
 	}
 	return s
@@ -51,7 +55,7 @@ func New(config Config) *Shell {
 
 // What is kept of a signed-in browser.
 const (
-	accountKey = "account"
-	backKey    = "back" // where to go once signed in
-	saidKey    = "said" // what was done, to be said once on the next page
+	signInKey  = "sign-in" // its id
+	pendingKey = "pending" // what is held until more is proved
+	saidKey    = "said"    // what was done, to be said once on the next page
 )

@@ -1,0 +1,131 @@
+package planner
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"cuestart/core/club"
+)
+
+// Person is all that is known of a player, to be given to them.
+type Person struct {
+	Player   club.Player   `json:"player"`
+	Squad    string        `json:"squad"`
+	Units    []string      `json:"units,omitempty"`
+	Rulings  []ruledPerson `json:"rulings,omitempty"`
+	Tests    []club.Trial  `json:"tests,omitempty"`
+	Sessions []inSession   `json:"sessions,omitempty"`
+}
+
+type ruledPerson struct {
+	Rules  string `json:"rules"`
+	From   string `json:"from"`
+	Until  string `json:"until,omitempty"`
+	Review string `json:"review,omitempty"`
+	Reason string `json:"reason,omitempty"` // to medical staff alone
+}
+
+type inSession struct {
+	Title string    `json:"title"`
+	Start time.Time `json:"start"`
+	Place string    `json:"place,omitempty"`
+}
+
+// Person gathers all that is known of a player of the squad; the reasons of rulings
+// are there for medical staff alone. It is written down who asked.
+func (p *Planner) Person(ctx context.Context, by Account, squad *Squad, id uint64) (*Person, error) {
+	k := squad.Player(id)
+	if k == nil {
+		return nil, ErrNotFound
+	}
+	is := &Person{Player: k.Is, Squad: squad.Name}
+	for _, u := range squad.Units {
+		for _, member := range u.Is.Players {
+			if member == id {
+				is.Units = append(is.Units, u.Is.Name)
+			}
+		}
+	}
+	for _, r := range squad.Rulings {
+		if r.Owner != id {
+			continue
+		}
+		one := ruledPerson{r.Is.Words(), r.Is.From, r.Is.Until, r.Is.Review, ""}
+		if by.Role == Medical {
+			one.Reason = r.Is.Reason
+		}
+		is.Rulings = append(is.Rulings, one)
+	}
+	tests, err := p.Trials(ctx, by.ClubID, squad)
+	if err != nil {
+		return nil, err
+	}
+	for _, t := range tests {
+		if t.Owner == id {
+			is.Tests = append(is.Tests, t.Is)
+		}
+	}
+	err = p.store.PlansOf(ctx, by.ClubID, func(title, place string, start time.Time, players []uint64) {
+		for _, roster := range players {
+			if roster == id {
+				is.Sessions = append(is.Sessions, inSession{title, start, place})
+			}
+		}
+	})
+	if err != nil {
+		return nil, err
+	}
+	return is, p.store.Audit(ctx, by, "exported a person's data", k.Is.Label())
+}
+
+// Erase forgets a player of the squad: their row, rulings and tests go, and in every
+// plan that is kept they become a former player. It cannot be taken back. It fails with
+// ErrForbidden where no coach and no medical staff ask.
+func (p *Planner) Erase(ctx context.Context, by Account, squad *Squad, id uint64) error {
+	k := squad.Player(id)
+	if k == nil {
+		return ErrNotFound
+	}
+	if by.Role == Assistant {
+		return ErrForbidden
+	}
+	if err := p.RemovePlayer(ctx, by, squad, id); err != nil {
+		return err
+	}
+	if err := p.store.Erase(ctx, by.ClubID, id, k.Is.First, k.Is.Last); err != nil {
+		return err
+	}
+	return p.store.Audit(ctx, by, "erased a person", fmt.Sprintf("a player of %s", squad.Name))
+}
+
+// Left are players who have left the squad and for whom medical staff have ruled
+// something that is still in force, by their names.
+func (p *Planner) Left(ctx context.Context, clubID, squad uint64, name string) (id uint64, rules string, err error) {
+	gone, err := p.store.LeftPlayers(ctx, clubID, squad)
+	if err != nil {
+		return 0, "", err
+	}
+	rulings, err := entries[club.Restriction](ctx, p, clubID)
+	if err != nil {
+		return 0, "", err
+	}
+	day := p.Now().Format(time.DateOnly)
+	for _, left := range gone {
+		if fullName(left.First, left.Last) != name {
+			continue
+		}
+		for _, r := range rulings {
+			if r.Owner == left.ID && (r.Is.Until == "" || r.Is.Until >= day) {
+				return left.ID, r.Is.Words(), nil
+			}
+		}
+	}
+	return 0, "", nil
+}
+
+// BringBack lets a player who has left be in the squad again, with what medical staff
+// have ruled for them.
+func (p *Planner) BringBack(ctx context.Context, by Account, squad, id uint64) error {
+	return p.store.BringBack(ctx, by, squad, id)
+}

@@ -1,0 +1,165 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"time"
+
+	"cuestart/store/db"
+)
+
+// invitedFor is how long an invitation is good.
+const invitedFor = 7 * 24 * time.Hour
+
+// Invitation is somebody who was asked to join the staff, and has not yet.
+type Invitation struct {
+	ID      uint64
+	Name    string
+	Email   string
+	Role    Role
+	Expires time.Time
+	Waits   bool // for medical staff to confirm it
+}
+
+// Letter is a message to somebody, which waits in the outbox until it is sent.
+type Letter struct {
+	ID            uint64
+	To            string
+	Subject, Body string
+	Made          time.Time
+	Sent          bool
+}
+
+// Invite asks somebody to join the staff with a role, for a week. Write makes the
+// letter to them of the token of their link, which is kept only as a hash and which
+// nobody else sees. Where the role is medical and the club has medical staff, it
+// waits until one of them confirms it.
+func (s *Store) Invite(ctx context.Context, by Account, name, email string, role Role, now time.Time, write func(token string) Letter) (waits bool, err error) {
+	token := newToken()
+	err = s.within(ctx, func(q *db.Queries) error {
+		if role == Medical && by.Role != Medical {
+			n, err := q.CountRole(ctx, db.CountRoleParams{ClubID: by.ClubID, Role: string(Medical)})
+			if err != nil {
+				return err
+			}
+			waits = n > 0
+		}
+		err := q.AddInvitation(ctx, db.AddInvitationParams{TokenHash: hashOf(token), ClubID: by.ClubID, Name: name, Email: email,
+			Role: string(role), MadeBy: by.ID, ExpiresAt: now.UTC().Add(invitedFor), Waits: waits})
+		if err == nil && !waits {
+			err = addLetter(ctx, q, write(token))
+		}
+		return errors.Join(err, audit(ctx, q, by, "invited "+role.Name(), name+", "+email))
+	})
+	return waits, err
+}
+
+// Confirm lets an invitation that waits for medical staff go out.
+func (s *Store) Confirm(ctx context.Context, by Account, id uint64, now time.Time, write func(i Invitation, token string) Letter) error {
+	token := newToken()
+	return s.within(ctx, func(q *db.Queries) error {
+		row, err := q.InvitationByID(ctx, db.InvitationByIDParams{ID: id, ClubID: by.ClubID})
+		if err != nil {
+			return known(err)
+		}
+		n, err := q.ConfirmInvitation(ctx, db.ConfirmInvitationParams{TokenHash: hashOf(token), ExpiresAt: now.UTC().Add(invitedFor), ID: id, ClubID: by.ClubID})
+		if err != nil || n == 0 {
+			return errors.Join(err, ErrNotFound)
+		}
+		is := Invitation{ID: id, Name: row.Name, Email: row.Email, Role: Role(row.Role)}
+		return errors.Join(addLetter(ctx, q, write(is, token)), audit(ctx, q, by, "confirmed an invitation", row.Name+", "+row.Email))
+	})
+}
+
+// Invitations lists those that are pending.
+func (s *Store) Invitations(ctx context.Context, clubID uint64, now time.Time) ([]Invitation, error) {
+	rows, err := s.queries.Invitations(ctx, db.InvitationsParams{ClubID: clubID, ExpiresAt: now.UTC()})
+	list := make([]Invitation, len(rows))
+	for i, row := range rows {
+		list[i] = Invitation{row.ID, row.Name, row.Email, Role(row.Role), row.ExpiresAt, row.Waits}
+	}
+	return list, err
+}
+
+// WithdrawInvitation ends an invitation before it is used.
+func (s *Store) WithdrawInvitation(ctx context.Context, by Account, id uint64) error {
+	return s.within(ctx, func(q *db.Queries) error {
+		row, err := q.InvitationByID(ctx, db.InvitationByIDParams{ID: id, ClubID: by.ClubID})
+		if err != nil {
+			return known(err)
+		}
+		n, err := q.WithdrawInvitation(ctx, db.WithdrawInvitationParams{ID: id, ClubID: by.ClubID})
+		if err != nil || n == 0 {
+			return errors.Join(err, ErrNotFound)
+		}
+		return audit(ctx, q, by, "withdrew an invitation", row.Name+", "+row.Email)
+	})
+}
+
+// Invited returns whom a link invites, or ErrNotFound where it is wrong, used,
+// withdrawn or over.
+func (s *Store) Invited(ctx context.Context, token string, now time.Time) (Account, error) {
+	row, err := s.queries.Invitation(ctx, hashOf(token))
+	if err == nil && (row.UsedAt.Valid || row.WithdrawnAt.Valid || row.Waits || !now.Before(row.ExpiresAt)) {
+		err = ErrNotFound
+	}
+	return Account{ClubID: row.ClubID, ClubName: row.ClubName, Email: row.Email, Name: row.Name, Role: Role(row.Role)}, known(err)
+}
+
+// Join makes the account of who was invited. It fails with ErrNotFound where the
+// link is wrong, used or over, and with ErrTaken where the e-mail has an account.
+func (s *Store) Join(ctx context.Context, token, passwordHash string, now time.Time) (account Account, err error) {
+	account, err = s.Invited(ctx, token, now)
+	if err != nil {
+		return account, err
+	}
+	err = s.within(ctx, func(q *db.Queries) error {
+		if n, err := q.UseInvitation(ctx, hashOf(token)); err != nil || n == 0 {
+			return errors.Join(err, ErrNotFound)
+		}
+		id, err := q.AddAccount(ctx, db.AddAccountParams{ClubID: account.ClubID, Email: account.Email, Name: account.Name, Role: string(account.Role), PasswordHash: passwordHash})
+		account.ID = uint64(id)
+		if err != nil {
+			return known(err)
+		}
+		return audit(ctx, q, account, "joined as "+account.Role.Name(), "")
+	})
+	return account, err
+}
+
+// Post puts a letter into the outbox.
+func (s *Store) Post(ctx context.Context, letter Letter) error {
+	return addLetter(ctx, s.queries, letter)
+}
+
+func addLetter(ctx context.Context, q *db.Queries, l Letter) error {
+	return q.AddLetter(ctx, db.AddLetterParams{Recipient: l.To, Subject: l.Subject, Body: l.Body})
+}
+
+// Letters are the newest of the outbox, sent or not.
+func (s *Store) Letters(ctx context.Context) ([]Letter, error) {
+	rows, err := s.queries.Letters(ctx)
+	list := make([]Letter, len(rows))
+	for i, row := range rows {
+		list[i] = Letter{row.ID, row.Recipient, row.Subject, row.Body, row.MadeAt, row.SentAt.Valid}
+	}
+	return list, err
+}
+
+// Deliver hands the letters that wait to send, and notes which went out. One that
+// cannot be sent waits for the next time, ten times.
+func (s *Store) Deliver(ctx context.Context, send func(context.Context, Letter) error) error {
+	rows, err := s.queries.UnsentLetters(ctx)
+	if err != nil {
+		return err
+	}
+	var failed []error
+	for _, row := range rows {
+		if err := send(ctx, Letter{ID: row.ID, To: row.Recipient, Subject: row.Subject, Body: row.Body}); err != nil {
+			failed = append(failed, err, s.queries.LetterTried(ctx, row.ID))
+			continue
+		}
+		failed = append(failed, s.queries.LetterSent(ctx, row.ID))
+	}
+	return errors.Join(failed...)
+}

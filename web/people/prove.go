@@ -1,0 +1,175 @@
+package people
+
+import (
+	"encoding/json"
+	"errors"
+	"net/http"
+	"time"
+
+	"github.com/pquerna/otp/totp"
+
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// pending is who has given the right password and is asked for their second factor.
+type pending struct {
+	Email string `json:"email"`
+	Back  string `json:"back"`
+}
+
+func (p pending) text() string {
+	text, _ := json.Marshal(p)
+	return string(text)
+}
+
+// codeBody is the form that asks for the second factor.
+type codeBody struct{ Problem string }
+
+func codePage(status int, problem string) *shell.Page {
+	return &shell.Page{Screens: screens, Name: "code", Title: "Second factor", Status: status, Body: codeBody{problem}}
+}
+
+// Code asks for the second factor.
+func Code(r *shell.Request) (shell.Answer, error) {
+	if r.Held() == "" {
+		return shell.Go("/sign-in"), nil
+	}
+	return codePage(http.StatusOK, ""), nil
+}
+
+// EnterCode signs in who has given both factors.
+func EnterCode(r *shell.Request) (shell.Answer, error) {
+	var who pending
+	if json.Unmarshal([]byte(r.Held()), &who) != nil || who.Email == "" {
+		return shell.Go("/sign-in"), nil
+	}
+	if r.TooMany {
+		return codePage(http.StatusTooManyRequests, "Too many tries. Wait a quarter of an hour and try again."), nil
+	}
+	found, secrets, err := r.Planner.AccountByEmail(r.Context(), who.Email)
+	if errors.Is(err, planner.ErrNotFound) {
+		return shell.Go("/sign-in"), nil
+	} else if err != nil {
+		return nil, err
+	}
+	right, err := codeRight(r, found.ID, secrets.Factor, r.Form.Text("code"))
+	if err != nil {
+		return nil, err
+	}
+	if !right {
+		r.Failed(who.Email)
+		return codePage(http.StatusUnauthorized, "That code is not right, or was used before. Wait for the next one."), r.Planner.SignInFailed(r.Context(), found)
+	}
+	return r.LetIn(found, who.Back)
+}
+
+// codeStep is how long a code of a second factor is good.
+const codeStep = 30 * time.Second
+
+// codeRight tells whether a code is that of a secret now, or a step before or after;
+// each is good once.
+func codeRight(r *shell.Request, account uint64, secret, code string) (bool, error) {
+	now := r.Planner.Now()
+	for _, at := range []time.Time{now, now.Add(-codeStep), now.Add(codeStep)} {
+		if is, err := totp.GenerateCode(secret, at); err == nil && is == code && code != "" {
+			return r.Planner.UseFactor(r.Context(), account, at.Unix()/int64(codeStep/time.Second))
+		}
+	}
+	return false, nil
+}
+
+// againBody asks for the password again.
+type againBody struct{ Problem, Back, Email string }
+
+func againPage(r *shell.Request, status int, problem string) *shell.Page {
+	return &shell.Page{Screens: screens, Name: "again", Title: "Your password, please", Status: status, Body: againBody{problem, r.Back(), r.By.Email}}
+}
+
+// Again asks medical staff for their password, where they have not used it for a while.
+func Again(r *shell.Request) (shell.Answer, error) { return againPage(r, http.StatusOK, ""), nil }
+
+// Prove takes the password again.
+func Prove(r *shell.Request) (shell.Answer, error) {
+	if r.TooMany {
+		return againPage(r, http.StatusTooManyRequests, "Too many tries. Wait a quarter of an hour and try again."), nil
+	}
+	right, err := ownPassword(r)
+	if err != nil {
+		return nil, err
+	}
+	if !right {
+		r.Failed(r.By.Email)
+		return againPage(r, http.StatusUnauthorized, "That is not your password."), r.Planner.SignInFailed(r.Context(), r.By)
+	}
+	return shell.Go(r.Back()), r.Planner.Proved(r.Context(), r.By)
+}
+
+// ownPassword tells whether the form's present password is that of who asks.
+func ownPassword(r *shell.Request) (bool, error) {
+	_, secrets, err := r.Planner.AccountByEmail(r.Context(), r.By.Email)
+	if err != nil {
+		return false, err
+	}
+	return matches(r.Context(), r.Form.Raw("present"), secrets.PasswordHash)
+}
+
+// forgotBody asks whose password is to be set anew.
+type forgotBody struct {
+	Sent    bool
+	Problem string
+}
+
+// Forgot asks for the e-mail of who has forgotten their password.
+func Forgot(*shell.Request) (shell.Answer, error) {
+	return &shell.Page{Screens: screens, Name: "forgot", Title: "Forgotten password", Body: forgotBody{}}, nil
+}
+
+// SendReset sends a link to set a new password, where the e-mail has an account. The
+// answer is the same where it has not.
+func SendReset(r *shell.Request) (shell.Answer, error) {
+	page := &shell.Page{Screens: screens, Name: "forgot", Title: "Forgotten password", Body: forgotBody{Sent: true}}
+	email := shell.CleanEmail(r.Form.Raw("email"))
+	if r.TooMany {
+		page.Status, page.Body = http.StatusTooManyRequests, forgotBody{Problem: "Too many tries. Wait a quarter of an hour and try again."}
+		return page, nil
+	}
+	if len(email) > mostEmail {
+		return page, nil
+	}
+	r.Failed(email) // counted, so that nobody is flooded with letters
+	return page, r.Planner.Forgot(r.Context(), email, r.Origin())
+}
+
+// resetBody sets a new password.
+type resetBody struct{ Name, Email, Token, Problem string }
+
+func resetPage(r *shell.Request, status int, problem string) (*shell.Page, error) {
+	token := r.Param("token")
+	who, err := r.Planner.Resets(r.Context(), token)
+	if errors.Is(err, planner.ErrNotFound) {
+		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "This link is over", Line: "It was used, is older than an hour, or is not whole. Ask for a new one from the sign-in page."}
+	}
+	return &shell.Page{Screens: screens, Name: "reset", Title: "A new password", Status: status, Body: resetBody{who.Name, who.Email, token, problem}}, err
+}
+
+// Reset is the form for a new password.
+func Reset(r *shell.Request) (shell.Answer, error) { return resetPage(r, http.StatusOK, "") }
+
+// SetReset sets the new password, and ends every sign-in of its owner.
+func SetReset(r *shell.Request) (shell.Answer, error) {
+	page, err := resetPage(r, http.StatusUnprocessableEntity, "")
+	if err != nil {
+		return nil, err
+	}
+	b := page.Body.(resetBody)
+	if b.Problem = passwordProblem(r.Form.Raw("password"), b.Name, b.Email); b.Problem != "" {
+		page.Body = b
+		return page, nil
+	}
+	hash, err := hashed(r.Context(), r.Form.Raw("password"))
+	if err != nil {
+		return nil, err
+	}
+	return shell.Go("/sign-in"), r.Planner.Reset(r.Context(), b.Token, hash)
+}

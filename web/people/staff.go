@@ -1,0 +1,186 @@
+package people
+
+import (
+	"errors"
+	"net/http"
+	"strconv"
+
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// staffBody is who signs in for the club.
+type staffBody struct {
+	Members  []member
+	Pending  []pendingRow
+	Invited  invitation
+	Invites  bool // who looks may invite
+	Medical  bool
+	Head     bool
+	Terms    planner.Terms
+	Problems plan.Problems
+}
+
+type member struct {
+	planner.Account
+	Mine    bool // to change
+	Self    bool
+	CanRole bool
+}
+
+type pendingRow struct {
+	planner.Invitation
+	Until string
+}
+
+// invitation is the form that invites somebody.
+type invitation struct{ Name, Email, Role string }
+
+// Staff is who signs in for the club.
+func Staff(r *shell.Request) (shell.Answer, error) { return staffPage(r, nil, invitation{}) }
+
+func staffPage(r *shell.Request, wrong plan.Problems, sent invitation) (*shell.Page, error) {
+	ctx := r.Context()
+	b := staffBody{Problems: wrong, Invited: sent, Invites: r.By.Role == planner.Coach || r.Medical(), Medical: r.Medical()}
+	accounts, err := r.Planner.Accounts(ctx, r.Club())
+	if err != nil {
+		return nil, err
+	}
+	for _, a := range accounts {
+		one := member{Account: a, Self: a.ID == r.By.ID}
+		one.Mine = !one.Self && (r.By.Role == planner.Coach && a.Role != planner.Medical || r.Medical() && a.Role == planner.Medical)
+		one.CanRole = one.Mine && r.By.Role == planner.Coach
+		b.Members = append(b.Members, one)
+	}
+	pending, err := r.Planner.Invitations(ctx, r.Club())
+	if err != nil {
+		return nil, err
+	}
+	for _, i := range pending {
+		b.Pending = append(b.Pending, pendingRow{i, i.Expires.Format("Mon 2 January")})
+	}
+	if b.Head, err = r.Planner.IsHead(ctx, r.By); err != nil {
+		return nil, err
+	}
+	if b.Terms, err = r.Planner.Terms(ctx, r.Club()); err != nil {
+		return nil, err
+	}
+	return &shell.Page{Screens: screens, Name: "staff", Title: "Who signs in", Nav: "staff", Body: b}, nil
+}
+
+// Invite asks somebody to join the staff: the letter with their link is theirs alone.
+func Invite(r *shell.Request) (shell.Answer, error) {
+	f := r.Form
+	sent := invitation{Name: f.Text("name"), Email: shell.CleanEmail(f.Raw("email")), Role: f.Raw("role")}
+	f.Must("name", plan.NameProblem(sent.Name))
+	if !emailLike(sent.Email) {
+		f.Refuse("email", "write an e-mail address such as physio@club.example")
+	}
+	role := planner.Role(sent.Role)
+	if role.Name() == "" {
+		f.Refuse("role", "pick a role")
+	}
+	waits, err := false, f.Err()
+	if err == nil {
+		waits, err = r.Planner.Invite(r.Context(), r.By, sent.Name, sent.Email, role, r.Origin())
+	}
+	said := "An invitation is on its way to " + sent.Email
+	if waits {
+		said = sent.Name + " is invited as soon as one of your medical staff has confirmed it"
+	}
+	return r.Saved(err, said, "/staff", func(wrong plan.Problems) (*shell.Page, error) { return staffPage(r, wrong, sent) })
+}
+
+// staffChange answers a change of a member or an invitation.
+func staffChange(r *shell.Request, err error, said string) (shell.Answer, error) {
+	if errors.Is(err, planner.ErrTaken) {
+		err = plan.In("staff", "the club needs a coach: make somebody else one first")
+	}
+	return r.Saved(err, said, "/staff", func(wrong plan.Problems) (*shell.Page, error) { return staffPage(r, wrong, invitation{}) })
+}
+
+// Withdraw ends an invitation before it is used.
+func Withdraw(r *shell.Request) (shell.Answer, error) {
+	return staffChange(r, r.Planner.WithdrawInvitation(r.Context(), r.By, r.ParamID("id")), "The invitation is withdrawn")
+}
+
+// Confirm lets an invitation of medical staff go out.
+func Confirm(r *shell.Request) (shell.Answer, error) {
+	if err := r.MustProve(); err != nil {
+		return nil, err
+	}
+	return staffChange(r, r.Planner.Confirm(r.Context(), r.By, r.ParamID("id"), r.Origin()), "The invitation is on its way")
+}
+
+// SetRole makes a coach an assistant, or the other way round.
+func SetRole(r *shell.Request) (shell.Answer, error) {
+	role := planner.Role(r.Form.Raw("role"))
+	return staffChange(r, r.Planner.SetRole(r.Context(), r.By, r.ParamID("id"), role), "The role is changed: "+role.Name())
+}
+
+// Suspend lets a member sign in no more, or again.
+func Suspend(r *shell.Request) (shell.Answer, error) {
+	suspended := r.Form.Raw("suspended") == "yes"
+	said := "They may sign in again"
+	if suspended {
+		said = "They are signed out and may not sign in"
+	}
+	return staffChange(r, r.Planner.Suspend(r.Context(), r.By, r.ParamID("id"), suspended), said)
+}
+
+// RemoveMember takes a member's account away.
+func RemoveMember(r *shell.Request) (shell.Answer, error) {
+	return staffChange(r, r.Planner.RemoveMember(r.Context(), r.By, r.ParamID("id")), "Their account is gone")
+}
+
+// SetTerms sets how long the club keeps what it need not keep.
+func SetTerms(r *shell.Request) (shell.Answer, error) {
+	f := r.Form
+	terms := planner.Terms{Reasons: f.Int("reasons", 0, mostDays), Tests: f.Int("tests", leastDays, mostDays), Sessions: f.Int("sessions", leastDays, mostDays), MedicalFactor: f.Has("factor")}
+	err := f.Err()
+	if err == nil {
+		err = r.Planner.SetTerms(r.Context(), r.By, terms)
+	}
+	return staffChange(r, err, "What is kept is set")
+}
+
+// How many days things may be kept.
+const leastDays, mostDays = 30, 3650
+
+// auditBody is what was written down of the club.
+type auditBody struct {
+	Rows       []auditRow
+	From, Next int
+}
+
+type auditRow struct{ At, Who, What, Subject string }
+
+// Audit is what was written down of the club, for its head.
+func Audit(r *shell.Request) (shell.Answer, error) {
+	from, _ := strconv.Atoi(r.Query("from"))
+	list, err := r.Planner.AuditLog(r.Context(), r.By, from)
+	if err != nil {
+		return nil, err
+	}
+	b := auditBody{From: from}
+	for _, a := range list {
+		b.Rows = append(b.Rows, auditRow{a.At.Format("2 Jan 2006, 15:04"), a.Who, a.What, a.Subject})
+	}
+	if len(list) >= auditPage {
+		b.Next = from + len(list)
+	}
+	return &shell.Page{Screens: screens, Name: "audit", Title: "What was done", Nav: "staff", Body: b}, nil
+}
+
+// auditPage is how many entries a page has.
+const auditPage = 100
+
+// Outbox shows the letters of the site, where it is a demo.
+func Outbox(r *shell.Request) (shell.Answer, error) {
+	if !r.Demo() {
+		return nil, planner.ErrNotFound
+	}
+	letters, err := r.Planner.Letters(r.Context())
+	return &shell.Page{Screens: screens, Name: "outbox", Title: "Outbox", Status: http.StatusOK, Body: letters}, err
+}
