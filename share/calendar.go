@@ -16,8 +16,15 @@ import (
 	"cuestart/core/plan"
 )
 
-// calendarMost is how many fixtures are taken from a calendar.
-const calendarMost = 400
+// What is taken from a calendar at the most: fixtures, events in all and such as recur,
+// and how long the rule of one may be, in letters and in each of its lists.
+const (
+	calendarMost  = 400
+	eventsMost    = 5000
+	recurringMost = 200
+	ruleMost      = 300
+	rulePartsMost = 31
+)
 
 // ReadCalendar reads the events of an iCalendar file that begin between from
 // and to as fixtures, those that recur one by one. Times are told by the clock
@@ -42,7 +49,16 @@ func ReadCalendar(file []byte, zone string, from, to time.Time) ([]Row[club.Fixt
 			}
 		}
 	}
+	if len(calendar.Events()) > eventsMost {
+		return nil, nil, fmt.Errorf("it holds %d events, %d are read at once: take a shorter time", len(calendar.Events()), eventsMost)
+	}
+	recur := 0
 	for n, e := range calendar.Events() {
+		if e.GetProperty(ical.ComponentPropertyRrule) != nil {
+			if recur++; recur > recurringMost {
+				return nil, nil, fmt.Errorf("more than %d of its events recur: take a smaller calendar", recurringMost)
+			}
+		}
 		found, err := occurrences(e, here, from, to, moved)
 		if err != nil {
 			wrong = append(wrong, Problem{n + 1, value(e, ical.ComponentPropertySummary), err.Error()})
@@ -126,9 +142,13 @@ func occurrences(e *ical.VEvent, here *time.Location, from, to time.Time, moved 
 	}
 	single := e.GetProperty(ical.ComponentPropertyRecurrenceId) != nil
 	recurs := e.GetProperty(ical.ComponentPropertyRrule) != nil || len(add) > 0
+	cancelled := map[int64]bool{}
+	for _, at := range out {
+		cancelled[at.Unix()] = true
+	}
 	var found []club.Fixture
 	for _, at := range append(moments, add...) {
-		gone := slices.ContainsFunc(out, at.Equal) || !single && moved[e.Id()+at.UTC().String()]
+		gone := cancelled[at.Unix()] || !single && moved[e.Id()+at.UTC().String()]
 		if !at.Before(from) && !at.After(to) && !gone {
 			found = append(found, fixture(e, at, allDay, recurs || single))
 		}
@@ -143,22 +163,67 @@ func recurring(e *ical.VEvent, first, from, to time.Time) ([]time.Time, error) {
 	if rule == nil {
 		return []time.Time{first}, nil
 	}
+	unread := fmt.Errorf("how it recurs cannot be read: %s", short(rule.Value))
+	if len(rule.Value) > ruleMost {
+		return nil, unread
+	}
 	option, err := rrule.StrToROptionInLocation(rule.Value, first.Location())
 	if err != nil {
-		return nil, fmt.Errorf("how it recurs cannot be read: %s", rule.Value)
+		return nil, unread
 	}
-	if option.Freq > rrule.DAILY {
+	if option.Freq > rrule.DAILY || len(option.Byhour) > 1 || len(option.Byminute) > 1 || len(option.Bysecond) > 1 {
 		return nil, errors.New("it recurs more often than once a day")
 	}
 	if first.Year() < 1990 {
 		return nil, errors.New("it recurs since before 1990: give it a later start")
 	}
+	for _, part := range [][]int{option.Bymonth, option.Bymonthday, option.Byyearday, option.Byweekno, option.Bysetpos, option.Byeaster} {
+		if len(part) > rulePartsMost {
+			return nil, unread
+		}
+	}
+	for _, day := range option.Byweekday {
+		if n := day.N(); n < -5 || n > 5 {
+			return nil, unread
+		}
+	}
+	if never(option) {
+		return nil, nil
+	}
 	option.Dtstart = first
+	return moments(option, from, to, unread)
+}
+
+// moments are those of a rule in the time asked for. A rule on which the reader of rules
+// breaks down cannot be read.
+func moments(option *rrule.ROption, from, to time.Time, unread error) (list []time.Time, err error) {
+	defer func() {
+		if recover() != nil {
+			list, err = nil, unread
+		}
+	}()
+	if option.Until.IsZero() || option.Until.After(to) {
+		option.Until = to
+	}
 	r, err := rrule.NewRRule(*option)
 	if err != nil {
-		return nil, fmt.Errorf("how it recurs cannot be read: %s", rule.Value)
+		return nil, unread
 	}
 	return r.Between(from, to, true), nil
+}
+
+// never tells whether a rule names only days that no month has, such as the 30th of
+// February, so that looking for one would not end.
+func never(o *rrule.ROption) bool {
+	longest := []int{31, 29, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31}
+	months := o.Bymonth
+	if len(months) == 0 {
+		months = []int{1, 3, 5, 7, 8, 10, 12}
+	}
+	has := func(day int) bool {
+		return slices.ContainsFunc(months, func(m int) bool { return m >= 1 && m <= 12 && max(day, -day) <= longest[m-1] && day != 0 })
+	}
+	return len(o.Bymonthday) > 0 && !slices.ContainsFunc(o.Bymonthday, has)
 }
 
 // mostUID is how long the id of a fixture may be.

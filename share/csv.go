@@ -31,8 +31,13 @@ func (p Problem) Error() string {
 	return fmt.Sprintf("line %d, %s: %s", p.Line, p.Column, p.What)
 }
 
-// MaxRows is how many rows are read at most.
-const MaxRows = 5000
+// MaxRows is how many rows are read at most, maxColumns how many columns, and
+// maxProblems how many problems are listed.
+const (
+	MaxRows     = 5000
+	maxColumns  = 100
+	maxProblems = 100
+)
 
 // table is a file of rows under a heading.
 type table struct {
@@ -75,6 +80,9 @@ func readTable(text []byte) (*table, error) {
 		}
 		if !slices.ContainsFunc(row, func(cell string) bool { return cell != "" }) {
 			continue
+		}
+		if len(row) > maxColumns {
+			return nil, fmt.Errorf("line %d has %d cells: there are %d columns at the most", line, len(row), maxColumns)
 		}
 		if t.head == nil {
 			t.head = row

@@ -4,6 +4,8 @@ import (
 	"bytes"
 	"encoding/csv"
 	"fmt"
+	"runtime"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -242,4 +244,68 @@ func FuzzReaders(f *testing.F) {
 		share.ReadFixtures(file, "Europe/London")
 		share.ReadCalendar(file, "Europe/London", from, from.AddDate(1, 0, 0))
 	})
+}
+
+// A calendar of a few hundred bytes does not keep the server busy, whatever its rules
+// say: each is answered at once, and in little memory.
+func TestACalendarIsBounded(t *testing.T) {
+	list := func(from, to int) string {
+		var all []string
+		for n := from; n <= to; n++ {
+			all = append(all, strconv.Itoa(n))
+		}
+		return strings.Join(all, ",")
+	}
+	for name, rule := range map[string]string{
+		"every second":         "FREQ=DAILY;BYHOUR=" + list(0, 23) + ";BYMINUTE=" + list(0, 59) + ";BYSECOND=" + list(0, 59),
+		"the 30th of February": "FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30",
+		"a 53rd Monday":        "FREQ=MONTHLY;BYDAY=53MO",
+		"a day in no month":    "FREQ=YEARLY;BYMONTH=2;BYYEARDAY=200",
+		"a week in no month":   "FREQ=YEARLY;BYMONTH=2;BYWEEKNO=30;BYMONTHDAY=1",
+		"a far interval":       "FREQ=DAILY;INTERVAL=99999999",
+		"no interval":          "FREQ=DAILY;INTERVAL=0",
+		"a position of none":   "FREQ=MONTHLY;BYDAY=MO;BYSETPOS=300",
+	} {
+		text := "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:a\r\nDTSTART:20261101T150000Z\r\nSUMMARY:x\r\nRRULE:" + rule + "\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
+		var before, after runtime.MemStats
+		runtime.ReadMemStats(&before)
+		begin := time.Now()
+		rows, _, err := share.ReadCalendar([]byte(text), "Europe/London", time.Date(2026, 11, 1, 0, 0, 0, 0, time.UTC), time.Date(2027, 11, 1, 0, 0, 0, 0, time.UTC))
+		runtime.ReadMemStats(&after)
+		assert.Less(t, time.Since(begin), 5*time.Second, name)
+		assert.Less(t, after.TotalAlloc-before.TotalAlloc, uint64(300<<20), name)
+		assert.LessOrEqual(t, len(rows), 400, name)
+		assert.NotPanics(t, func() { _ = err })
+	}
+	wide := "name," + strings.Repeat("x,", 400_000) + "\n" + strings.Repeat(",", 200_000)
+	_, _, err := share.ReadDrills([]byte(wide))
+	assert.ErrorContains(t, err, "columns at the most")
+	rows := "first name,number\n" + strings.Repeat("Ada,ten\n", 4000)
+	_, wrong, err := share.ReadPlayers([]byte(rows))
+	require.NoError(t, err)
+	assert.LessOrEqual(t, len(wrong), 101)
+	assert.Contains(t, wrong[len(wrong)-1].What, "more problems")
+}
+
+// What an older spreadsheet saves is letters and marks; what looks like a formula behind
+// a semicolon stays in its cell; a list of names and cues is a list of drills.
+func TestListsAreReadAsTheyAreSaved(t *testing.T) {
+	rows, wrong, err := share.ReadPlayers([]byte("first name,last name\nSe\xe1n,O\x92Dea\n"))
+	require.NoError(t, err)
+	require.Empty(t, wrong)
+	assert.Equal(t, "Seán O’Dea", rows[0].Is.Label())
+	var out strings.Builder
+	require.NoError(t, share.WritePlayers(&out, []club.Player{{First: "a;=1+1", Last: "b"}}))
+	assert.Contains(t, out.String(), `"a;=1+1"`)
+	drills, wrong, err := share.ReadDrills([]byte("name;say\nLeg swings;tall, no bounce\nHip circles;\n"))
+	require.NoError(t, err)
+	require.Empty(t, wrong)
+	require.Len(t, drills, 2)
+	assert.Equal(t, []any{"leg-swings", "tall, no bounce"}, []any{drills[0].Is.Code, drills[0].Is.Cues[0]})
+	for _, kind := range []string{"squad", "drills", "fixtures", "tests"} {
+		var empty strings.Builder
+		known, err := share.Template(&empty, kind)
+		require.NoError(t, err)
+		assert.True(t, known && strings.Count(empty.String(), "\n") == 1, kind)
+	}
 }

@@ -389,6 +389,9 @@ func read[T club.Thing](file []byte, columns []column[T], needed string, begin f
 		}
 	}
 	slices.SortStableFunc(wrong, func(a, b Problem) int { return a.Line - b.Line })
+	if n := len(wrong); n > maxProblems {
+		wrong = append(wrong[:maxProblems:maxProblems], Problem{Line: wrong[maxProblems].Line, What: fmt.Sprintf("and %d more problems after this line", n-maxProblems)})
+	}
 	return rows, wrong, nil
 }
 
