@@ -134,7 +134,18 @@ func (s *Store) Tidy(ctx context.Context) error {
 			}
 		}
 	}
-	return nil
+	return s.thinOver(ctx)
+}
+
+// thinOver thins what is kept of sessions that were a month ago, each in a transaction.
+func (s *Store) thinOver(ctx context.Context) error {
+	rows, err := s.queries.SessionsToThin(ctx)
+	for _, row := range rows {
+		if err == nil {
+			err = s.within(ctx, func(q *db.Queries) error { return thin(ctx, q, row.ID, uint32(row.Head.Int32), time.Now().UTC()) })
+		}
+	}
+	return err
 }
 
 // forgetTrials deletes some of the tests that are older than their club keeps them.

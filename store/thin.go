@@ -8,12 +8,15 @@ import (
 	"cuestart/store/db"
 )
 
-// What is kept of a session's editions, so that a plan that is changed for months
-// stays small: all of the newest, and of older ones the last of each day.
+// What is kept of a session's editions and publications, so that a plan that is changed
+// for months stays small: all of 30 days, though no more than so many; then the last of
+// each day; after a year what was published.
 const (
-	thinEvery        = 20 // editions
-	keptEditions     = 60
-	keptPublications = 5 // only the newest is ever shown
+	thinEvery   = 20 // editions
+	keptAll     = 30 * 24 * time.Hour
+	keptDaily   = 365 * 24 * time.Hour
+	mostEdition = 2000
+	mostPublic  = 500
 )
 
 // thin deletes a session's old editions, and lets what was made from one be made
@@ -25,7 +28,8 @@ func thin(ctx context.Context, q *db.Queries, session uint64, head uint32, now t
 	}
 	needed := map[uint32]bool{head: true}
 	for i, p := range published {
-		if i < keptPublications {
+		daily := i > 0 && p.PublishedAt.Format(time.DateOnly) == published[i-1].PublishedAt.Format(time.DateOnly)
+		if i < mostPublic && (i == 0 || now.Sub(p.PublishedAt) < keptAll || !daily) {
 			needed[p.Head] = true
 		} else if err := q.RemovePublication(ctx, db.RemovePublicationParams{SessionID: session, Number: p.Number}); err != nil {
 			return err
@@ -56,7 +60,8 @@ func thinned(tree []db.EditionTreeRow, needed map[uint32]bool, now time.Time) (g
 	day := func(i int) string { return tree[i].MadeAt.Format(time.DateOnly) }
 	for i, e := range tree {
 		last := i+1 == len(tree) || day(i) != day(i+1)
-		stays[e.Number] = needed[e.Number] || len(tree)-i <= keptEditions || last && day(i) != now.Format(time.DateOnly)
+		age := now.Sub(e.MadeAt)
+		stays[e.Number] = needed[e.Number] || len(tree)-i <= mostEdition && (age < keptAll || last && age < keptDaily)
 		parent[e.Number] = e.Parent
 	}
 	moved = map[uint32]sql.NullInt32{}

@@ -38,6 +38,14 @@ var (
 	now = time.Date(2026, 11, 25, 10, 42, 0, 0, time.UTC)
 )
 
+// rawDB and kept are the database of the site that was made last.
+var (
+	rawDB *sql.DB
+	kept  *store.Store
+)
+
+func id(n uint64) string { return strconv.FormatUint(n, 10) }
+
 // stranger is the coach of another club.
 const stranger = "coach@elsewhere.example"
 
@@ -50,7 +58,8 @@ func site(t *testing.T, name string) (address string, p *planner.Planner) {
 	require.NoError(t, demo.Fill(ctx, s, now))
 	raw, err := sql.Open("mysql", server.DSN(name))
 	require.NoError(t, err)
-	defer raw.Close()
+	t.Cleanup(func() { raw.Close() })
+	rawDB, kept = raw, s
 	hash, err := argon2id.CreateHash(demo.Password, &argon2id.Params{Memory: 64, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 32})
 	require.NoError(t, err)
 	for _, statement := range []string{

@@ -88,12 +88,13 @@ func (q *Queries) NewestPublication(ctx context.Context, sessionID uint64) (Newe
 }
 
 const publishedHeads = `-- name: PublishedHeads :many
-SELECT number, head FROM publication WHERE session_id = ? ORDER BY number DESC
+SELECT number, head, published_at FROM publication WHERE session_id = ? ORDER BY number DESC
 `
 
 type PublishedHeadsRow struct {
-	Number uint32
-	Head   uint32
+	Number      uint32
+	Head        uint32
+	PublishedAt time.Time
 }
 
 func (q *Queries) PublishedHeads(ctx context.Context, sessionID uint64) ([]PublishedHeadsRow, error) {
@@ -105,7 +106,7 @@ func (q *Queries) PublishedHeads(ctx context.Context, sessionID uint64) ([]Publi
 	var items []PublishedHeadsRow
 	for rows.Next() {
 		var i PublishedHeadsRow
-		if err := rows.Scan(&i.Number, &i.Head); err != nil {
+		if err := rows.Scan(&i.Number, &i.Head, &i.PublishedAt); err != nil {
 			return nil, err
 		}
 		items = append(items, i)

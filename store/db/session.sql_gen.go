@@ -682,6 +682,38 @@ func (q *Queries) SessionsFrom(ctx context.Context, arg SessionsFromParams) ([]S
 	return items, nil
 }
 
+const sessionsToThin = `-- name: SessionsToThin :many
+SELECT id, head FROM team_session WHERE start_at BETWEEN CURRENT_TIMESTAMP - INTERVAL 33 DAY AND CURRENT_TIMESTAMP - INTERVAL 31 DAY AND head IS NOT NULL LIMIT 500
+`
+
+type SessionsToThinRow struct {
+	ID   uint64
+	Head sql.NullInt32
+}
+
+func (q *Queries) SessionsToThin(ctx context.Context) ([]SessionsToThinRow, error) {
+	rows, err := q.db.QueryContext(ctx, sessionsToThin)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []SessionsToThinRow
+	for rows.Next() {
+		var i SessionsToThinRow
+		if err := rows.Scan(&i.ID, &i.Head); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const setCuts = `-- name: SetCuts :exec
 UPDATE plan_edition SET cuts = ? WHERE session_id = ? AND number = ? AND engine = ?
 `

@@ -5,7 +5,7 @@ FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.
 WHERE s.id = ?;
 
 -- name: PublishedHeads :many
-SELECT number, head FROM publication WHERE session_id = ? ORDER BY number DESC;
+SELECT number, head, published_at FROM publication WHERE session_id = ? ORDER BY number DESC;
 
 -- name: RemovePublication :exec
 DELETE FROM publication WHERE session_id = ? AND number = ?;

@@ -113,3 +113,6 @@ UPDATE publication SET document = ?, schedule = ? WHERE session_id = ? AND numbe
 
 -- name: ForgetDigest :exec
 UPDATE team_session SET digest = NULL WHERE id = ?;
+
+-- name: SessionsToThin :many
+SELECT id, head FROM team_session WHERE start_at BETWEEN CURRENT_TIMESTAMP - INTERVAL 33 DAY AND CURRENT_TIMESTAMP - INTERVAL 31 DAY AND head IS NOT NULL LIMIT 500;

@@ -1,0 +1,203 @@
+package web_test
+
+import (
+	"bytes"
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"net/url"
+	"regexp"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/pquerna/otp/totp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/demo"
+	"cuestart/planner"
+	"cuestart/web"
+	"cuestart/web/shell"
+)
+
+// Nothing is kept of strangers, they are told apart from the site's own name, and a HEAD
+// is answered as a GET is.
+func TestAStrangerLeavesNothing(t *testing.T) {
+	base, _ := site(t, "stranger")
+	nobody := visit(t, base, "")
+	for _, path := range []string{"/today", "/sign-in", "/sign-in?back=" + strings.Repeat("x", 5000), "/r/aaaa", "/join/aaaa", "/forgot", "/welcome", "/me"} {
+		nobody.get(path)
+	}
+	nobody.post("/sign-in", url.Values{"email": {"who@else.example"}, "password": {"wrong"}})
+	var left int
+	require.NoError(t, rawDB.QueryRow("SELECT COUNT(*) FROM sessions").Scan(&left))
+	assert.Zero(t, left)
+
+	ask := func(method, host string) *http.Response {
+		request, err := http.NewRequest(method, base+"/sign-in", nil)
+		require.NoError(t, err)
+		request.Host = host
+		answer, err := http.DefaultClient.Do(request)
+		require.NoError(t, err)
+		answer.Body.Close()
+		return answer
+	}
+	assert.Equal(t, http.StatusMisdirectedRequest, ask("GET", "evil.example").StatusCode)
+	assert.Equal(t, http.StatusOK, ask("GET", "localhost:8080").StatusCode)
+	assert.Equal(t, http.StatusOK, ask("HEAD", "127.0.0.1").StatusCode)
+}
+
+// Who guesses locks themselves out and nobody else; what is written down of it holds no
+// part of a link.
+func TestGuessingHitsTheGuesser(t *testing.T) {
+	_, p := site(t, "guess")
+	var log bytes.Buffer
+	signIns, end := kept.SignIns()
+	defer end()
+	listening := httptest.NewServer(web.Handler(shell.Config{Planner: p, SignIns: signIns, Proxies: []string{"127.0.0.1"}, Log: slog.New(slog.NewTextHandler(&log, nil))}))
+	defer listening.Close()
+	try := func(from, password string) int {
+		form := url.Values{"email": {demo.Email}, "password": {password}}
+		request, err := http.NewRequest("POST", listening.URL+"/sign-in", strings.NewReader(form.Encode()))
+		require.NoError(t, err)
+		request.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		request.Header.Set("X-Forwarded-For", from)
+		client := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+		answer, err := client.Do(request)
+		require.NoError(t, err)
+		answer.Body.Close()
+		return answer.StatusCode
+	}
+	for range 10 {
+		assert.Equal(t, http.StatusUnauthorized, try("203.0.113.9", "guess"))
+	}
+	assert.Equal(t, http.StatusTooManyRequests, try("203.0.113.9", demo.Password), "also with the right one")
+	assert.Equal(t, http.StatusSeeOther, try("198.51.100.7", demo.Password), "the owner is not locked out")
+	token := strings.Repeat("s3cret", 7)
+	_, err := http.Get(listening.URL + "/r/" + token + "/p1/" + token)
+	require.NoError(t, err)
+	assert.NotContains(t, log.String(), token)
+}
+
+// A form that is sent twice is done once, and its address leads back to its page.
+func TestAFormIsDoneOnce(t *testing.T) {
+	base, _ := site(t, "twice")
+	coach := visit(t, base, demo.Email)
+	form := url.Values{"first": {"Twice"}, "last": {"Sent"}, "once": {"one"}}
+	for range 2 {
+		status, _, _ := coach.post("/squad/1/players", form)
+		assert.Equal(t, http.StatusSeeOther, status)
+	}
+	assert.Equal(t, 1, strings.Count(page(t, coach, "/export/squad.csv?squad=1"), "Twice"))
+	for path, to := range map[string]string{"/squad/1/players": "/squad", "/drills/skips": "/drills", "/sessions/1/timing": "/sessions/1", "/ground/zone": "/ground"} {
+		status, _, where := coach.get(path)
+		assert.Equal(t, []any{http.StatusSeeOther, to}, []any{status, where}, path)
+	}
+	status, _, _ := coach.get("/nothing/at/all")
+	assert.Equal(t, http.StatusNotFound, status)
+}
+
+// A ruling is about a person: it outlives their leaving, and somebody of the same name is
+// asked about.
+func TestARulingOutlivesLeaving(t *testing.T) {
+	base, p := site(t, "outlives")
+	coach := visit(t, base, demo.Email)
+	squad, err := p.Squad(t.Context(), 1, 1)
+	require.NoError(t, err)
+	require.NotEmpty(t, squad.Rulings)
+	ruled := squad.Player(squad.Rulings[0].Owner)
+	again := url.Values{"first": {ruled.Is.First}, "last": {ruled.Is.Last}}
+	status, _, _ := coach.post("/squad/1/players/"+id(ruled.ID)+"/remove", nil)
+	require.Equal(t, http.StatusSeeOther, status)
+	status, text, _ := coach.post("/squad/1/players", again)
+	assert.Equal(t, http.StatusConflict, status)
+	assert.Contains(t, text, "bring them back")
+	again.Set("same", "yes")
+	status, _, _ = coach.post("/squad/1/players", again)
+	assert.Equal(t, http.StatusSeeOther, status)
+	squad, err = p.Squad(t.Context(), 1, 1)
+	require.NoError(t, err)
+	require.NotNil(t, squad.Player(ruled.ID))
+	assert.NotEmpty(t, squad.Rulings, "with the ruling")
+}
+
+// Who has a second factor is asked for it, each code is good once; medical pages ask for
+// the password again after half an hour.
+func TestMoreThanAPassword(t *testing.T) {
+	base, p := site(t, "factor")
+	medical := visit(t, base, demo.MedicalEmail)
+	status, _, to := medical.post("/me/factor/start", nil)
+	require.Equal(t, []any{http.StatusSeeOther, "/me#factor"}, []any{status, to})
+	found := regexp.MustCompile(`break-all[^>]*>([A-Z2-7]{16,})<`).FindStringSubmatch(page(t, medical, "/me"))
+	require.Len(t, found, 2)
+	code := func() string {
+		code, err := totp.GenerateCode(found[1], p.Now())
+		require.NoError(t, err)
+		return code
+	}
+	status, _, _ = medical.post("/me/factor", url.Values{"code": {"000000"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	status, _, _ = medical.post("/me/factor", url.Values{"code": {code()}})
+	require.Equal(t, http.StatusSeeOther, status)
+
+	late := now.Add(10 * time.Minute)
+	p.Now = func() time.Time { return late }
+	again := visit(t, base, "")
+	status, _, to = again.post("/sign-in", url.Values{"email": {demo.MedicalEmail}, "password": {demo.Password}, "back": {"/squad"}})
+	require.Equal(t, []any{http.StatusSeeOther, "/sign-in/code"}, []any{status, to})
+	status, _, _ = again.get("/today")
+	assert.Equal(t, http.StatusSeeOther, status, "not in yet")
+	used := code()
+	status, _, to = again.post("/sign-in/code", url.Values{"code": {used}})
+	assert.Equal(t, []any{http.StatusSeeOther, "/squad"}, []any{status, to})
+	third := visit(t, base, "")
+	third.post("/sign-in", url.Values{"email": {demo.MedicalEmail}, "password": {demo.Password}})
+	status, _, _ = third.post("/sign-in/code", url.Values{"code": {used}})
+	assert.Equal(t, http.StatusUnauthorized, status, "a code is good once")
+
+	p.Now = func() time.Time { return late.Add(31 * time.Minute) }
+	status, _, to = again.get("/squad?squad=1")
+	assert.Equal(t, []any{http.StatusSeeOther, "/again?back=%2Fsquad%3Fsquad%3D1"}, []any{status, to})
+	status, _, _ = again.get("/today")
+	assert.Equal(t, http.StatusOK, status, "other pages do not ask")
+	status, _, to = again.post("/again", url.Values{"present": {demo.Password}, "back": {"/squad?squad=1"}})
+	assert.Equal(t, []any{http.StatusSeeOther, "/squad?squad=1"}, []any{status, to})
+	status, _, _ = again.get("/squad?squad=1")
+	assert.Equal(t, http.StatusOK, status)
+}
+
+// Access is taken away at once, and what was done can be looked up by the club's head.
+func TestAccessIsTakenAway(t *testing.T) {
+	base, p := site(t, "taken")
+	coach, assistant := visit(t, base, demo.Email), visit(t, base, "assistant@brackwater.example")
+	all, err := p.Accounts(t.Context(), 1)
+	require.NoError(t, err)
+	var who planner.Account
+	for _, a := range all {
+		if a.Role == planner.Assistant {
+			who = a
+		}
+	}
+	status, _, _ := coach.post("/staff/"+id(who.ID)+"/suspend", url.Values{"suspended": {"yes"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	status, _, _ = assistant.get("/today")
+	assert.Equal(t, http.StatusSeeOther, status)
+	status, _, _ = assistant.post("/sign-in", url.Values{"email": {"assistant@brackwater.example"}, "password": {demo.Password}})
+	assert.Equal(t, http.StatusUnauthorized, status)
+	coach.get("/export/squad.csv?squad=1")
+	log := page(t, coach, "/audit")
+	for _, what := range []string{"suspended", "signed in", "exported"} {
+		assert.Contains(t, log, what)
+	}
+	status, text, _ := coach.post("/me/password", url.Values{"present": {"wrong"}, "password": {"password1234"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, text, "that is not your password")
+	other := visit(t, base, demo.Email)
+	status, _, _ = coach.post("/me/password", url.Values{"present": {demo.Password}, "password": {"four kettles on a roof"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	status, _, _ = coach.get("/today")
+	assert.Equal(t, http.StatusOK, status, "this browser stays")
+	status, _, _ = other.get("/today")
+	assert.Equal(t, http.StatusSeeOther, status, "the others are signed out")
+}
