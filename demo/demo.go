@@ -58,19 +58,48 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 	}
 	now = now.In(location)
 	saturday := next(now, time.Saturday, 15, 0)
-	for _, d := range []*plan.Document{
-		HomeMatch(saturday),
-		training(next(now, time.Tuesday, 18, 50)),
-		awayMatch(next(saturday.Add(time.Hour), time.Saturday, 14, 30)),
-	} {
+	plans := []*plan.Document{HomeMatch(saturday), training(next(now, time.Tuesday, 18, 50)), awayMatch(next(saturday.Add(time.Hour), time.Saturday, 14, 30))}
+	fitted := make([]*schedule.Schedule, len(plans))
+	for n, d := range plans {
 		for i := range d.Players {
 			d.Players[i].Roster = players[slices.IndexFunc(first, func(p club.Player) bool { return p.Number == d.Players[i].Number })]
 		}
-		schedule, err := schedule.Fit(ctx, d, 0)
-		if err != nil {
+		if fitted[n], err = schedule.Fit(ctx, d, 0); err != nil {
 			return fmt.Errorf("the demo's %s: %w", d.Title, err)
 		}
-		if _, err := s.AddSession(ctx, coach.ClubID, firstTeam, store.Fitted{Document: d, Schedule: schedule, Summary: "made", By: coach.ID}); err != nil {
+		if _, err := s.AddSession(ctx, coach.ClubID, firstTeam, store.Fitted{Document: d, Schedule: fitted[n], Summary: "made", By: coach.ID}); err != nil {
+			return err
+		}
+	}
+	for n, d := range plans[:2] {
+		if err := month(ctx, s, coach, firstTeam, d, fitted[n]); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// guests are whom the club has played at home lately, the latest first.
+var guests = []string{"Saltmarsh", "Tarn End", "Quarry Lane", "Emberley"}
+
+// month adds a plan's like of the last four weeks, and keeps it as a routine. The same
+// plan in the same minutes is fitted as it is.
+func month(ctx context.Context, s *store.Store, coach store.Account, squad uint64, d *plan.Document, fitted *schedule.Schedule) error {
+	name, kept := "Match day, home", "home matches"
+	if d.Kind == plan.Training {
+		name, kept = "Main session", "Tuesdays"
+	}
+	if _, err := s.Fill(ctx, coach.ClubID, store.Change{Is: club.NewRoutine(d, name, kept)}); err != nil {
+		return err
+	}
+	for week, guest := range guests {
+		past, was := d.Clone(), *fitted
+		at := fitted.Start.AddDate(0, 0, -7*(week+1))
+		past.Start.Local, past.Restrictions = at.Format("2006-01-02T15:04"), nil
+		if was.Start = at; d.Kind == plan.Match {
+			past.Title = "Brackwater v " + guest
+		}
+		if _, err := s.AddSession(ctx, coach.ClubID, squad, store.Fitted{Document: past, Schedule: &was, Summary: "made", By: coach.ID, At: at.AddDate(0, 0, -2)}); err != nil {
 			return err
 		}
 	}

@@ -74,8 +74,7 @@ func TestBlocksDoNotShareTheSamePieces(t *testing.T) {
 	c, err := schedule.Compile(d)
 	require.NoError(t, err)
 	for i, want := range map[int]int{6: 1, 8: 1, 9: 4, 10: 1} { // line-out, high balls at one station, hands, bench touch
-		needs := c.Problem.Blocks[i].Needs
-		assert.Equal(t, runin.Need{Resource: "kit ball", Amount: want}, needs[len(needs)-1], d.Blocks[i].ID)
+		assert.Contains(t, c.Problem.Blocks[i].Needs, runin.Need{Resource: "kit ball", Amount: want}, d.Blocks[i].ID)
 	}
 	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)

@@ -6,10 +6,12 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -41,8 +43,8 @@ func TestASessionInAMinute(t *testing.T) {
 	act(func() { b.click("#make") })
 	b.until(`location.pathname.startsWith("/sessions/") && document.querySelector("#verdict")`)
 	assert.Less(t, interactions, 12)
-	assert.Contains(t, b.text("#verdict"), "It holds")
-	assert.NotContains(t, b.text("main"), "Do not run it so")
+	assert.Contains(t, b.text("#verdict"), "It fits")
+	assert.NotContains(t, b.text("main"), "Do not run it")
 	var id uint64
 	fmt.Sscanf(eval[string](b, `location.pathname`), "/sessions/%d", &id)
 	made, err := p.Board(context.Background(), 1, id)
@@ -65,7 +67,7 @@ func TestASessionInAMinute(t *testing.T) {
 	b.until(`document.querySelector("#factor-cold-raise")?.textContent.trim() == "Count it"`)
 
 	// It is kept as a routine, and its cost is shown at once.
-	b.run(`[...document.querySelectorAll("summary")].find(s => s.textContent == "Keep as a routine").click()`)
+	b.run(`[...document.querySelectorAll("summary")].find(s => s.textContent == "Save as a routine").click()`)
 	b.fill("#routine-name", "Match day")
 	b.run(`document.querySelector("#routine-name").form.requestSubmit()`)
 	b.until(`location.pathname == "/routines" && document.querySelector("main")?.innerText.includes("ground contacts")`)
@@ -158,7 +160,7 @@ func TestAListIsReadInOrRefusedWhole(t *testing.T) {
 	write(map[int]string{3: "x;Nova3;Brisk;Wing", 40: "140;;Brisk;Wing", 99: "101;Nova99;Brisk;Wing", 200: "1000;Nova200;Brisk;Wing", 300: "400;" + strings.Repeat("a", 90) + ";Brisk;Wing"})
 	send()
 	b.until(`document.querySelector("[role=alert]")`)
-	assert.Contains(t, b.text("[role=alert]"), "5 rows do not hold")
+	assert.Contains(t, b.text("[role=alert]"), "5 rows")
 	lines := eval[string](b, `[...document.querySelectorAll("tbody tr td:first-child")].map(e => e.textContent).join(" ")`)
 	assert.Equal(t, "4 41 100 201 301", lines)
 	squad, err := p.Squad(context.Background(), 1, 1)
@@ -235,7 +237,12 @@ func TestARulingIsMadeByMedicalStaff(t *testing.T) {
 	assert.Contains(t, coach.text("#chosen"), "Mara T.: Ball drop and catch, 8 catches a side, for High balls: nothing overhead")
 	coach.click("#publish")
 	coach.until(`document.querySelector("#share-link")`)
-	coach.open(eval[string](coach, `document.querySelector("#share-link").value`) + "/p15")
+	team := eval[string](coach, `document.querySelector("#share-link").value`)
+	coach.open("/sessions/1/links")
+	own := eval[string](coach, `[...document.querySelectorAll("li input")].find(e => e.ariaLabel.startsWith("Mara")).value`)
+	coach.open(team + "/p15")
+	assert.NotContains(t, eval[string](coach, `document.querySelector("main").textContent`), "For you: Ball drop and catch", "not on everybody's link")
+	coach.open(own)
 	assert.Contains(t, eval[string](coach, `document.querySelector("main").textContent`), "For you: Ball drop and catch", "her phone says so too")
 	coach.open("/squad?player=" + player)
 	assert.Contains(t, coach.text("main"), "nothing overhead")
@@ -309,7 +316,7 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	b.run(`[...document.querySelectorAll("#chosen button")].find(e => e.textContent.trim() == "Line-out throws out").click()`)
 	after("Line-out throws out of Throws")
 
-	open("What the day holds")
+	open("Fixed times")
 	b.set("#fixed-from-toss", "38")
 	b.until(`document.querySelector(".problem")?.innerText.includes("ends before it starts")`)
 	b.set("#fixed-from-toss", "42:30")
@@ -328,9 +335,9 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	b.set("#head-open", "@14:00")
 	after("the session's name, place, method or opening")
 
-	open("Who is there")
-	b.set("#late-p7", "12")
-	after("Tamsin O. comes 12:00 late")
+	open("Who is in")
+	b.set("#late-p7", "14:12")
+	after("Tamsin O. comes at 14:12")
 	b.run(`document.querySelector("#late-p9").form.querySelector("[name=out]").click()`)
 	after("Pia L. is out")
 	board, err := p.Board(context.Background(), 1, 1)
@@ -347,26 +354,29 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	assert.NotContains(t, b.text("main"), "Brackwater v Fellmoor")
 	b.click("#restore")
 	b.until(`document.querySelector("#verdict")`)
-	assert.Equal(t, "It holds.", b.text("#verdict"))
+	assert.Equal(t, "It fits.", b.text("#verdict"))
 }
 
 // A new ground comes with usual zones; somebody who is invited joins with a
-// link that is good once.
+// link that only the letter holds, and that is good once.
 func TestAGroundAndAnInvitation(t *testing.T) {
-	base, _ := site(t, true)
+	base, p := site(t, true)
 	b := newBrowser(t, base)
 	b.signIn()
 	b.open("/ground?edit=venue&id=new")
 	b.fill("section[aria-label='A new ground'] [name=name]", "Away hall")
 	b.click("#save-ground")
 	b.until(`document.querySelector("section[aria-label='Away hall'] tbody")?.rows.length == 3`)
-	b.open("/ground")
-	b.click("#staff details summary")
-	b.fill("#staff [name=name]", "Odd Fenn")
-	b.fill("#staff [name=email]", "odd@brackwater.example")
-	b.click("#staff details button")
-	b.until(`document.querySelector("#join-link")`)
-	link := eval[string](b, `document.querySelector("#join-link").value`)
+	b.open("/staff")
+	b.fill("[name=name]", "Odd Fenn")
+	b.fill("[name=email]", "odd@brackwater.example")
+	b.click("#invite")
+	b.until(`document.querySelector("main").innerText.includes("Invited, not here yet")`)
+	b.shot("members-1280")
+	letters, err := p.Letters(context.Background())
+	require.NoError(t, err)
+	link := regexp.MustCompile(`http\S+`).FindString(letters[0].Body)
+	assert.NotContains(t, eval[string](b, `document.documentElement.outerHTML`), link)
 	other := newBrowser(t, base)
 	other.open(link)
 	assert.Contains(t, other.text("main"), "assistant")
@@ -375,4 +385,31 @@ func TestAGroundAndAnInvitation(t *testing.T) {
 	other.until(`location.pathname == "/today"`)
 	other.open(link)
 	assert.Contains(t, other.text("main"), "This invitation is over")
+}
+
+// Enter in a field does what the field says and nothing else; the last block goes,
+// and the plan is built again from nothing.
+func TestEnterAndTheLastBlock(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.open("/sessions/1")
+	b.do(chromedp.Clear(chromedp.CSS("#margin")), chromedp.SendKeys(chromedp.CSS("#margin"), "11"+kb.Enter))
+	b.until(`document.querySelector("[name=revision]").value == "2"`)
+	board, err := p.Board(context.Background(), 1, 1)
+	require.NoError(t, err)
+	assert.Equal(t, 11*60, board.Document.Margin)
+	assert.Equal(t, "2026-11-28T15:00", board.Document.Start.Local)
+
+	_, err = p.Change(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, board.Revision, func(d *plan.Document) (string, error) {
+		d.Blocks = d.Blocks[:1]
+		return "one left", nil
+	})
+	require.NoError(t, err)
+	b.open("/sessions/1?block=raise")
+	b.run(`document.querySelector('form[action$="/remove"] button').click()`)
+	b.until(`document.querySelector("#build")`)
+	assert.Contains(t, b.text("main"), "Nothing is planned yet")
+	b.click("#build")
+	b.until(`document.querySelectorAll(".chart a").length > 5`)
 }

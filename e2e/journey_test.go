@@ -29,20 +29,20 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 	b.signIn()
 	b.click(`a[href="/sessions/1"]`)
 	b.until(`location.pathname == "/sessions/1"`)
-	assert.Equal(t, "It holds.", b.text("#verdict"))
+	assert.Equal(t, "It fits.", b.text("#verdict"))
 	before := eval[string](b, `document.querySelector("#wide-block-jumps").getAttribute("aria-label")`)
-	assert.Contains(t, before, "24:05 to 20:00 to go")
+	assert.Contains(t, before, "24′05″ to 20′ to go")
 
 	// Twenty minutes earlier: the ground is free no sooner, so the plan gives way.
 	b.click("#shift-20")
 	b.until(`document.querySelector("#start").value.endsWith("14:40")`)
-	assert.Equal(t, "It holds, with less.", b.text("#verdict"))
+	assert.Equal(t, "It fits with less.", b.text("#verdict"))
 	assert.Contains(t, b.text("[aria-label='What was cut']"), "is left out")
 	b.click("#undo")
 	b.until(`document.querySelector("#start").value.endsWith("15:00")`)
 	b.set("#start", "2026-11-28T15:20")
 	b.until(`document.querySelector(".start-time").textContent == "15:20"`)
-	assert.Equal(t, "It holds.", b.text("#verdict"))
+	assert.Equal(t, "It fits.", b.text("#verdict"))
 
 	// A finding is mended with one press, another kept with a reason.
 	findings := `[...document.querySelectorAll("[aria-label=Findings] li")].map(e => e.innerText).join("\n")`
@@ -58,7 +58,7 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 	b.click("#more-0")
 	b.click("#more-0") // without waiting for the first
 	b.until(`document.querySelector("#chosen ul .figure").textContent == "11 throws"`)
-	assert.NotContains(t, eval[string](b, `document.querySelector("#wide-block-jumps").getAttribute("aria-label")`), "24:05 to 20:00")
+	assert.NotContains(t, eval[string](b, `document.querySelector("#wide-block-jumps").getAttribute("aria-label")`), "24′05″ to 20′")
 	assert.Equal(t, "more-0", eval[string](b, `document.activeElement.id`), "the keyboard stays where it was")
 	b.do(chromedp.KeyEvent("z"))
 	b.until(`document.querySelector("#chosen ul .figure").textContent == "10 throws"`)
@@ -98,9 +98,9 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 	counted := phone.text("[data-countdown]")
 	assert.NotEqual(t, "nothing", counted)
 
-	b.open("/sessions/1")
-	b.click(`form[action$="/withdraw"] button`)
-	b.until(`!document.querySelector("#share-link")`)
+	b.open("/sessions/1/links")
+	b.click("#withdraw")
+	b.until(`document.querySelector("main").innerText.includes("Nothing is shared yet")`)
 	phone.open(link)
 	assert.Contains(t, phone.text("main"), "This link was withdrawn")
 }
@@ -162,7 +162,7 @@ func TestBadInputIsASentence(t *testing.T) {
 		{"a block that is gone", "/sessions/1/blocks/nothing/remove", url.Values{}, 422, "no longer in the plan", ""},
 		{"nobody in a block", "/sessions/1/blocks", url.Values{"drill": {"raise skips"}, "who": {"nobody"}, "priority": {"should"}}, 422, "pick who does it", ""},
 		{"a drill in a strange phase", "/sessions/1/blocks", url.Values{"drill": {"mobilise sprints"}, "who": {"*"}, "priority": {"should"}}, 422, "does not belong in that phase", ""},
-		{"a stale revision", "/sessions/1/blocks/lineout/remove", url.Values{"revision": {"77"}}, 409, "Somebody else changed this plan", ""},
+		{"a stale revision", "/sessions/1/blocks/lineout/remove", url.Values{"revision": {"77"}}, 409, "Somebody else has just changed this plan", ""},
 		{"nothing to undo", "/sessions/1/undo", url.Values{}, 409, "nothing more to undo", ""},
 		{"a session of nobody", "/sessions/4711/undo", url.Values{}, 404, "There is nothing here", ""},
 		{"a session that is no number", "/sessions/x/undo", url.Values{}, 404, "There is nothing here", ""},
@@ -193,7 +193,7 @@ func TestBadInputIsASentence(t *testing.T) {
 		{"a ground on the moon", "/ground/venue", url.Values{"name": {"Shed"}, "time_zone": {"Moon/Base"}}, 422, "not known", "Moon/Base"},
 		{"kit that is there twice", "/ground/kit", url.Values{"name": {"tee"}, "pieces": {"4"}}, 409, "name or number already", ""},
 		{"a thing of no kind", "/ground/player", url.Values{"name": {"x"}}, 404, "There is nothing here", ""},
-		{"an invitation for nobody", "/invite", url.Values{"name": {"x"}, "email": {"x"}, "role": {"king"}}, 422, "write an e-mail address", ""},
+		{"an invitation for nobody", "/invitations", url.Values{"name": {"x"}, "email": {"x"}, "role": {"king"}}, 422, "write an e-mail address", ""},
 		{"a file that is none", "/import", url.Values{"kind": {"squad"}, "squad": {"1"}}, 422, "pick a file first", ""},
 		{"a list without names", "/import", url.Values{"kind": {"squad"}, "squad": {"1"}, "file64": {"bnVtYmVyCjEK"}}, 422, "there is no column", ""},
 		{"a plan that is no plan", "/import", url.Values{"kind": {"plan"}, "squad": {"1"}, "file64": {"e30="}}, 422, "missing properties", ""},
@@ -255,7 +255,7 @@ func TestAFirstClubFindsItsWay(t *testing.T) {
 	b.fill("[name=players]", "12")
 	b.click("main .act-first")
 	b.until(`document.querySelector("#verdict")`)
-	assert.Contains(t, b.text("#verdict"), "It holds")
+	assert.Contains(t, b.text("#verdict"), "It fits")
 	assert.Contains(t, b.text("main"), "First centre pass")
 	b.shot("first-run-in")
 }

@@ -18,6 +18,8 @@ import (
 	"time"
 	_ "time/tzdata"
 
+	"github.com/chromedp/cdproto/log"
+	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
 
@@ -77,11 +79,30 @@ func newBrowser(t *testing.T, base string) *browser {
 	t.Cleanup(cancel)
 	ctx, end := chromedp.NewExecAllocator(ctx, options...)
 	t.Cleanup(end)
-	ctx, closeTab := chromedp.NewContext(ctx, chromedp.WithErrorf(func(string, ...any) {}))
+	ctx, closeTab := chromedp.NewContext(ctx, chromedp.WithErrorf(func(string, ...any) {}), chromedp.WithListener(complaints(t)))
 	t.Cleanup(closeTab)
 	b := &browser{t, ctx, base}
 	b.size(1280, 800)
 	return b
+}
+
+// complaints fails the test for whatever a page throws or writes to its console
+// as an error. An answer of 4xx is no error of the page.
+func complaints(t *testing.T) func(event any) {
+	return func(event any) {
+		switch e := event.(type) {
+		case *runtime.EventExceptionThrown:
+			t.Errorf("the page threw: %v", e.ExceptionDetails)
+		case *runtime.EventConsoleAPICalled:
+			if e.Type == runtime.ConsoleAPICalledTypeError {
+				t.Errorf("the page's console: %s", e.Args[0].Value)
+			}
+		case *log.EventEntryAdded:
+			if e.Entry.Level == log.EntryLevelError && e.Entry.Source != log.EntrySourceNetwork {
+				t.Errorf("the page's log: %s %s", e.Entry.Text, e.Entry.URL)
+			}
+		}
+	}
 }
 
 // do does what a person does on the page. Where the page was just drawn anew,

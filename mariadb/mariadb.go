@@ -373,10 +373,11 @@ func (s *Server) complaint() string {
 // How a server is started again that ends by itself: at once, and later and later where
 // it does not stay up; it is given up when it has not for some minutes.
 const (
-	staysUp   = time.Minute
-	mostWait  = 20 * time.Second
-	givenUpIn = 5 * time.Minute
+	staysUp  = time.Minute
+	mostWait = 20 * time.Second
 )
+
+var givenUpIn = 5 * time.Minute // a variable for the tests
 
 // watch starts a server again that ends by itself.
 func (s *Server) watch(exited chan struct{}) {

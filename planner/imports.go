@@ -201,5 +201,5 @@ func (p *Planner) AddPlan(ctx context.Context, by Account, squad uint64, d *plan
 	if err != nil {
 		return 0, err
 	}
-	return p.store.AddSession(ctx, by.ClubID, found.ID, store.Fitted{Document: d, Schedule: fitted, Summary: "read in", By: by.ID})
+	return p.store.AddSession(ctx, by.ClubID, found.ID, store.Fitted{Document: d, Schedule: fitted, Summary: "imported", By: by.ID})
 }

@@ -92,7 +92,7 @@ func (p *Planner) make(ctx context.Context, clubID uint64, n NewSession, squad *
 	case FromLast:
 		last, err := p.store.Latest(ctx, clubID, squad.ID, n.Kind)
 		if errors.Is(err, ErrNotFound) {
-			return nil, plan.In("from", "there is none of its kind yet: compose it, or take a routine")
+			return nil, plan.In("from", "there is no earlier one yet: build one for today, or take a routine")
 		} else if err != nil {
 			return nil, err
 		}

@@ -102,7 +102,7 @@ func TestTwoCoachesPressAtOnce(t *testing.T) {
 		for i, status := range statuses {
 			if status == http.StatusConflict {
 				lost++
-				assert.Contains(t, words(pages[i]), "Somebody else changed this plan")
+				assert.Contains(t, words(pages[i]), "Somebody else has just changed this plan")
 			}
 		}
 		after, err := p.Board(ctx, 1, 1)

@@ -149,6 +149,22 @@ func TestNothingIsLostWhenEitherProcessIsKilled(t *testing.T) {
 		return strings.Contains(page(t, client, p.address+"/sessions/1?block=lineout"), "11 throws")
 	}, 30*time.Second, 200*time.Millisecond)
 
+	// The database stalls: who asks is told soon, and served again afterwards.
+	require.NoError(t, syscall.Kill(pid(), syscall.SIGSTOP))
+	health := func(status int) func() bool {
+		return func() bool {
+			begun := time.Now()
+			answer, err := client.Get(p.address + "/healthz")
+			require.NoError(t, err)
+			answer.Body.Close()
+			assert.Less(t, time.Since(begun), 5*time.Second)
+			return answer.StatusCode == status
+		}
+	}
+	require.Eventually(t, health(http.StatusServiceUnavailable), 30*time.Second, 100*time.Millisecond)
+	require.NoError(t, syscall.Kill(pid(), syscall.SIGCONT))
+	require.Eventually(t, health(http.StatusOK), 30*time.Second, 100*time.Millisecond)
+
 	// The site dies: the same command comes up again, though the database still runs.
 	orphan := pid()
 	require.NoError(t, p.Process.Kill())

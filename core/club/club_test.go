@@ -117,7 +117,7 @@ func TestARoutineFitsAnotherDay(t *testing.T) {
 	few := day(1)
 	few.Zones = nil
 	says := r.Use(few, find, nil)
-	assert.Contains(t, says, "Unit is left out: nobody of it is here")
+	assert.Contains(t, says, "Unit is left out: nobody for it is here")
 	assert.Contains(t, says, "All: there is no Near half here")
 	require.Len(t, few.Blocks, 1)
 	assert.Empty(t, few.Blocks[0].Zone)

@@ -116,7 +116,7 @@ func (r Routine) Use(d *plan.Document, find func(code string) (drill.Drill, bool
 		b.Who = audiences(d, from.Who)
 		b.Zone, b.Leader = idOf(d.Zones, from.Zone, func(z plan.Zone) (string, string) { return z.Name, z.ID }), idOf(d.Leaders, from.Leader, func(l plan.Leader) (string, string) { return l.Name, l.ID })
 		if len(d.Members(b.Who)) == 0 {
-			says = append(says, fmt.Sprintf("%s is left out: nobody of it is here", b.Name))
+			says = append(says, fmt.Sprintf("%s is left out: nobody for it is here", b.Name))
 			continue
 		}
 		if from.Zone != "" && b.Zone == "" {
@@ -160,7 +160,7 @@ func (r Routine) day(d *plan.Document) (says []string) {
 		if f.Who = audiences(d, f.Who); len(d.Members(f.Who)) > 0 {
 			d.Fixed = append(d.Fixed, f)
 		} else {
-			says = append(says, f.Name+" is left out: nobody of it is here")
+			says = append(says, f.Name+" is left out: nobody for it is here")
 		}
 	}
 	return says

@@ -179,7 +179,7 @@ func TestTheDayDecidesWhatIsIn(t *testing.T) {
 	young := make(func(b *compose.Brief) { b.Grade = drill.Junior })
 	assert.Zero(t, all(young, func(d drill.Drill) bool { return d.Collision || d.Least != drill.Junior }))
 	alone := make(func(b *compose.Brief) { b.Leaders = nil })
-	assert.Contains(t, strings.Join(alone.Says, ";"), "led by players")
+	assert.Contains(t, strings.Join(alone.Says, ";"), "players lead it")
 	for _, b := range alone.Document.Blocks {
 		assert.LessOrEqual(t, len(b.Items), 3, "kept simple")
 	}

@@ -100,7 +100,7 @@ func (c *composer) crafts() {
 		longest := 0.0
 		for _, code := range craft.Drills {
 			k, ok := c.byCode[code]
-			why := "the club's drill book has it no more"
+			why := "your drill book no longer has it"
 			if ok {
 				why = c.usable(k, people)
 			}
@@ -203,7 +203,7 @@ func (c *composer) zone(name string, people int, length float64) (id string) {
 // turn, whoever has led least.
 func (c *composer) lead() {
 	if len(c.doc.Leaders) == 0 {
-		c.says = append(c.says, "No staff are named: the plan is led by players, keep it simple")
+		c.says = append(c.says, "No staff yet: players lead it, so keep it simple")
 		return
 	}
 	for i := range c.doc.Blocks {

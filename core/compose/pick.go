@@ -146,7 +146,7 @@ func (c *composer) phase(phase drill.Phase, seconds int, warm bool) {
 	own := newCoverage()
 	b.Items = c.itemsOf(phase, seconds, group, own, warm)
 	if len(b.Items) == 0 {
-		c.says = append(c.says, fmt.Sprintf("No block for %s: no drill suits the place, the kit and the day", strings.ToLower(b.Name)))
+		c.says = append(c.says, fmt.Sprintf("No %s block: no drill suits the place, kit and day", strings.ToLower(b.Name)))
 		return
 	}
 	slices.SortStableFunc(b.Items, func(x, y plan.Item) int {

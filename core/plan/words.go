@@ -73,12 +73,32 @@ func (d *Document) Numbers(ids []string) string {
 	return strings.Join(parts, " ")
 }
 
+// FewNumbers is Numbers, as far as they fit, and how many more there are.
+func (d *Document) FewNumbers(ids []string, fit func(string) bool) string {
+	all := d.Numbers(ids)
+	if fit(all) {
+		return all
+	}
+	for n := len(ids) - 1; n > 0; n-- {
+		if text := fmt.Sprintf("%s +%d", d.Numbers(ids[:n]), len(ids)-n); fit(text) {
+			return text
+		}
+	}
+	return fmt.Sprintf("%d players", len(ids))
+}
+
 // FirstNames lists the first names of players, as many as fit, and how many more
 // there are.
 func (d *Document) FirstNames(ids []string, fit func(string) bool) string {
+	first := map[string]int{}
+	for _, p := range d.Players {
+		first[p.First]++
+	}
 	var names []string
 	for _, id := range ids {
-		if p := d.Player(id); p != nil {
+		if p := d.Player(id); p != nil && first[p.First] > 1 {
+			names = append(names, p.ShortName()) // two of one name would read alike
+		} else if p != nil {
 			names = append(names, p.First)
 		}
 	}

@@ -37,7 +37,7 @@ func TestAMistakeInASportIsNamed(t *testing.T) {
 		`"Libero" is not a position`:      func(s *sport.Sport) { s.Units[0].Positions = []string{"Libero"} },
 		`due "Libero": it is nobody`:      func(s *sport.Sport) { s.Due[0].Who = "Libero" },
 		"Line up ends before it starts":   func(s *sport.Sport) { s.Fixed[0].To = 5 },
-		"Shots: pick at least one drill":              func(s *sport.Sport) { s.Craft[0].Drills = nil },
+		"Shots: pick at least one drill":  func(s *sport.Sport) { s.Craft[0].Drills = nil },
 		`Shots is for "Libero"`:           func(s *sport.Sport) { s.Craft[0].For = []string{"Libero"} },
 		`there is no zone "Moon"`:         func(s *sport.Sport) { s.Craft[0].Zone = "Moon" },
 		`Passes: there is no drill "fly"`: func(s *sport.Sport) { s.Team.Drills = []string{"fly"} },

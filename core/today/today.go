@@ -20,9 +20,13 @@ type Factor struct {
 	Reason string      `json:"reason"` // such as "cold, 4 °C"
 }
 
-// Words writes the factor as a coach reads it: "cold, 4 °C: Raise × 1.3".
+// Words writes the factor as a coach reads it: "cold, 4 °C: 30 % more Raise".
 func (f Factor) Words(phase string) string {
-	return fmt.Sprintf("%s: %s × %.4g", f.Reason, phase, f.Times)
+	percent := math.Round(100 * (f.Times - 1))
+	if percent < 0 {
+		return fmt.Sprintf("%s: %.0f %% less %s", f.Reason, -percent, phase)
+	}
+	return fmt.Sprintf("%s: %.0f %% more %s", f.Reason, percent, phase)
 }
 
 // air are the factors of temperature, by band; a coach's defaults, editable by

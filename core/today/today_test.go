@@ -28,8 +28,8 @@ func ExampleFactor_Words() {
 		fmt.Println(f.Words(string(f.Phase)))
 	}
 	// Output:
-	// cold, 4 °C: raise × 1.3
-	// cold, 4 °C: sport × 1.25
+	// cold, 4 °C: 30 % more raise
+	// cold, 4 °C: 25 % more sport
 }
 
 func TestTargetsFollowTheDay(t *testing.T) {

@@ -122,9 +122,9 @@ func shortfall(d *plan.Document, s *schedule.Schedule) string {
 
 func missedWhy(d *plan.Document, player string) string {
 	if p := d.Player(player); p != nil && p.Late > 0 {
-		return "comes later; the rest goes on"
+		return "comes later; the rest carry on"
 	}
-	return "called away meanwhile; the rest goes on"
+	return "called away; the rest carry on"
 }
 
 // counted says two counts, without those that are 0.

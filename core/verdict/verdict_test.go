@@ -33,7 +33,7 @@ func TestTheVerdictNamesWhatWasCut(t *testing.T) {
 	assert.Equal(t, "It fits.", v.Head)
 	assert.Equal(t, "1 shortened, 1 left out", v.Line)
 	assert.Equal(t, []verdict.Less{{What: "Bands is left out", Why: "a should"}, {What: "Sprints is shortened", Why: "2 sprints, not 4: 1:00 shorter"},
-		{What: "Name2 Z. misses 1:30 min of Raise", Why: "called away meanwhile; the rest goes on"}}, v.Cuts)
+		{What: "Name2 Z. misses 1:30 min of Raise", Why: "called away; the rest carry on"}}, v.Cuts)
 	s.Result.Blocks[1] = runin.Scheduled{ID: "b", Kept: true, Start: -950, End: -900}
 	s.Result.Blocks[2].Why = ""
 	assert.Equal(t, "all in full, from 25′ to 5′ to go", verdict.Of(d, s, nil).Line)

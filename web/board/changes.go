@@ -210,7 +210,7 @@ func Mend(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
 	b, err := r.Planner.Mend(r.Context(), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("rule"), f.Raw("where"))
 	if errors.Is(err, check.ErrNoMend) {
-		err = plan.In("board", "No single change mends this without spoiling something else. Change the plan by hand, or keep it with a reason.")
+		err = plan.In("board", "No single change puts this right without spoiling something else. Change it by hand, or keep it as is and say why.")
 	}
 	return changed(r, "", b, err, nil)
 }
@@ -263,7 +263,7 @@ func Withdraw(r *shell.Request) (shell.Answer, error) {
 func KeepRoutine(r *shell.Request) (shell.Answer, error) {
 	id, name := r.ParamID("session"), r.Form.Text("name")
 	err := r.Planner.SaveRoutine(r.Context(), r.By, id, name, r.Form.Text("for"))
-	return r.Saved(err, name+" is kept as a routine", "/routines", func(wrong plan.Problems) (*shell.Page, error) {
+	return r.Saved(err, name+" is saved as a routine", "/routines", func(wrong plan.Problems) (*shell.Page, error) {
 		b, err := r.Planner.Board(r.Context(), r.Club(), id)
 		if err != nil {
 			return nil, err

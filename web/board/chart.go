@@ -99,6 +99,7 @@ const (
 	namesBelow    = 13 // the names, below it
 	namesAlone    = 5
 	laneTextSize  = 14
+	whoSize       = 17   // of the numbers
 	laneTextWider = 1.16 // the text face is wider than the figures'
 
 	blockInset = 2 // of a block in its lanes
@@ -208,7 +209,8 @@ func (c *chart) lanes(d *plan.Document) {
 	for i, players := range c.players {
 		y := c.Top + i*c.laneHeight
 		mid := y + c.laneHeight/2
-		l := lane{Y: y, Mid: mid, WhoY: mid - whoAbove, NameY: mid + namesBelow, Who: d.Numbers(players)}
+		l := lane{Y: y, Mid: mid, WhoY: mid - whoAbove, NameY: mid + namesBelow}
+		l.Who = d.FewNumbers(players, func(text string) bool { return textWidth(text, whoSize) <= float64(c.LabelX) })
 		l.Names = d.FirstNames(players, func(text string) bool { return textWidth(text, laneTextSize) <= float64(room) })
 		l.Names = cutTo(l.Names, laneTextSize, room)
 		if l.Who == "" {

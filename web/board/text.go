@@ -164,7 +164,11 @@ func blockText(b *chartBlock, at box) (lines []textLine, whole bool) {
 	if y-at.Y+(len(name)+len(dose)+1)*lineStep > at.H || widest(dose, nameSize) > room {
 		dose = nil
 	}
-	for _, text := range slices.Concat(name, dose, []string{b.length}) {
+	length := []string{b.length}
+	if int(textWidth(b.length, nameSize)) > room {
+		length = nil // it would lie over the block beside
+	}
+	for _, text := range slices.Concat(name, dose, length) {
 		y += lineStep
 		if y > at.Y+at.H-textRight {
 			break
@@ -180,7 +184,7 @@ func upward(b *chartBlock, at box, name textLine) []textLine {
 	name.Y += letterDrop
 	middle := at.X + at.W/2 + 2
 	lines := []textLine{name, {X: middle, Y: at.Y + letterDrop, Class: "letter", Text: b.letter, Anchor: "middle"}}
-	if at.W >= wideEnough {
+	if at.W >= wideEnough && int(textWidth(b.length, nameSize)) <= at.W-2*edgeWidth {
 		lines = append(lines, textLine{X: middle, Y: at.Y + at.H - 8, Class: "name", Text: b.length, Anchor: "middle"})
 	}
 	return lines

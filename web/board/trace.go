@@ -12,6 +12,7 @@ import (
 // trace is the estimate of warmth below the lanes, on the same axis of time.
 type trace struct {
 	Top, Bottom, WarmY int
+	ReadyY             int // from which deep work is prepared
 	Lines              []traceLine
 	Label              string // of the strand that is coldest at the start
 	LabelX, LabelY     int
@@ -30,7 +31,7 @@ const (
 	celsiusShown = 4.0 // °C over rest from the bottom to the top
 	traceStep    = 30  // seconds between two points of a line
 	labelLeft    = 8   // of the start line
-	labelBelow   = 20  // of the line's end
+	labelBelow   = 22  // of the line's end
 	labelTop     = 10  // least distance of the label from the top, and
 	labelBottom  = 6   // from the bottom
 	traceNames   = 24  // characters of names in the label
@@ -41,7 +42,7 @@ func (c *chart) warmth(b *planner.Board) trace {
 	top := c.Bottom + footHeight
 	t := trace{Top: top, Bottom: top + warmthHeight - warmthInset}
 	y := func(celsius float64) int { return t.Bottom - int(celsius/celsiusShown*float64(t.Bottom-t.Top)+0.5) }
-	t.WarmY = y(warmth.Warm)
+	t.WarmY, t.ReadyY = y(warmth.Warm), y(warmth.Ready)
 	coldest := coldestOf(b.Strands)
 	for k := range b.Strands {
 		s := &b.Strands[k]
@@ -65,7 +66,7 @@ func (c *chart) warmth(b *planner.Board) trace {
 	if who == "" || len(b.Strands) == 1 {
 		who = b.Document.FirstNames(s.Players, func(text string) bool { return len(text) < traceNames })
 	}
-	t.Label = fmt.Sprintf("%s: %.1f at the line", who, s.End())
+	t.Label = fmt.Sprintf("%s: %.1f °C at the start", who, s.End())
 	t.LabelX, t.LabelY = c.LineX-labelLeft, min(t.Bottom-labelBottom, max(t.Top+labelTop, y(s.End())+labelBelow))
 	return t
 }

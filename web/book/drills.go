@@ -25,6 +25,7 @@ var screens = shell.Parse(files, template.FuncMap{"links": linksOf})
 const shownAtMost = 300
 
 type drillsBody struct {
+	Cover   cover // where no drill is open
 	Query   drill.Query
 	Total   int
 	Groups  []group
@@ -98,8 +99,44 @@ func drillsOf(r *shell.Request, b *planner.Book) *drillsBody {
 	made.Groups = groupsOf(fit[:min(len(fit), shownAtMost)], q, asked)
 	if d, ok := b.Find(asked.Get("drill")); ok {
 		made.Open = openOf(b, d, asked)
+	} else {
+		made.Cover = coverOf(b)
 	}
 	return made
+}
+
+// cover is how many drills of the book work each joint in each phase.
+type cover struct {
+	Phases []drill.Phase
+	Rows   []coverRow
+}
+
+type coverRow struct {
+	Region string
+	Cells  []coverCell
+}
+
+type coverCell struct {
+	Count       int
+	Href, Label string
+}
+
+func coverOf(b *planner.Book) (c cover) {
+	for _, p := range drill.Phases {
+		if p.Letter() != "" {
+			c.Phases = append(c.Phases, p)
+		}
+	}
+	for _, region := range drill.Regions {
+		row := coverRow{Region: region}
+		for _, phase := range c.Phases {
+			q := drill.Query{Phase: phase.Key(), Region: region}
+			n := len(q.Find(b.Drills))
+			row.Cells = append(row.Cells, coverCell{n, fmt.Sprintf("/drills?phase=%s&region=%s", phase.Key(), region), fmt.Sprintf("%s, %s: %d drills", region, phase.Name(), n)})
+		}
+		c.Rows = append(c.Rows, row)
+	}
+	return c
 }
 
 // groupsOf are the drills by phase: each in its first one, or in the one that is

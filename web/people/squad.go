@@ -15,6 +15,7 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/sport"
 	"cuestart/planner"
 	"cuestart/web/shell"
 )
@@ -31,6 +32,7 @@ type squadBody struct {
 	Squads    []shell.IDChoice
 	Players   []playerRow
 	Units     []unitRow
+	Groups    []unitRow // all units, by the numbers of who is in them
 	Positions []string
 	Player    *playerForm
 	Unit      *unitForm
@@ -57,8 +59,9 @@ type playerRow struct {
 }
 
 type unitRow struct {
-	ID        uint64
+	ID        uint64 // 0: the sport's, of its positions
 	Name, Who string
+	Numbers   string
 }
 
 type playerForm struct {
@@ -119,8 +122,9 @@ func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refi
 		b.Players = append(b.Players, row)
 	}
 	for _, u := range squad.Units {
-		b.Units = append(b.Units, unitRow{u.ID, u.Is.Name, firstNames(squad, u.Is)})
+		b.Units = append(b.Units, unitRow{u.ID, u.Is.Name, firstNames(squad, u.Is), ""})
 	}
+	b.Groups = groupsOf(squad, plays)
 	if err := b.open(r, squad, today); err != nil {
 		return nil, err
 	}
@@ -167,6 +171,45 @@ func playerFormOf(id uint64, edition uint32, p club.Player) *playerForm {
 		f.Number = fmt.Sprint(p.Number)
 	}
 	return f
+}
+
+// groupsOf are the squad's units and those of the sport's positions, by the numbers of
+// who is in them.
+func groupsOf(squad *planner.Squad, plays *sport.Sport) (groups []unitRow) {
+	d := &plan.Document{}
+	for _, k := range squad.Players {
+		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint(k.ID), Number: k.Is.Number, First: k.Is.First, Last: k.Is.Last})
+	}
+	add := func(id uint64, name string, in func(planner.Entry[club.Player]) bool) {
+		var ids []string
+		for _, k := range squad.Players {
+			if in(k) {
+				ids = append(ids, fmt.Sprint(k.ID))
+			}
+		}
+		row := unitRow{ID: id, Name: name, Who: "nobody yet"}
+		if row.Numbers = d.Numbers(ids); len(ids) > 0 {
+			row.Who = fmt.Sprintf("%d players", len(ids))
+		}
+		groups = append(groups, row)
+	}
+	for _, u := range squad.Units {
+		add(u.ID, u.Is.Name, func(k planner.Entry[club.Player]) bool { return slices.Contains(u.Is.Players, k.ID) })
+	}
+	for _, u := range plays.Units {
+		add(0, u.Name, func(k planner.Entry[club.Player]) bool { return slices.Contains(u.Positions, k.Is.Position) })
+	}
+	return groups
+}
+
+// Under are the players under a ruling.
+func (b *squadBody) Under() (rows []playerRow) {
+	for _, p := range b.Players {
+		if len(p.Rulings) > 0 {
+			rows = append(rows, p)
+		}
+	}
+	return rows
 }
 
 func playerRowOf(squad *planner.Squad, k planner.Entry[club.Player], today string) playerRow {
@@ -394,7 +437,7 @@ func SaveUnit(r *shell.Request) (shell.Answer, error) {
 	id, edition, gone := f.ID("id"), f.Count("edition"), f.Has("gone")
 	said := u.Name + " is saved"
 	if gone {
-		said = u.Name + " is taken out"
+		said = u.Name + " is deleted"
 	}
 	_, err = r.Planner.Save(r.Context(), r.By, said, planner.Change{ID: id, Owner: squad.ID, Edition: edition, Is: u, Gone: gone})
 	return r.Saved(err, said, shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {

@@ -275,7 +275,7 @@ func Remove(r *shell.Request) (shell.Answer, error) {
 			changes = append([]planner.Change{{ID: z.ID, Is: z.Is, Gone: true}}, changes...)
 		}
 	}
-	said := f.thing().Label() + " is taken out"
+	said := f.thing().Label() + " is deleted"
 	_, err = r.Planner.Save(r.Context(), r.By, said, changes...)
 	return r.Saved(err, said, "/ground", func(wrong plan.Problems) (*shell.Page, error) { return groundPage(r, wrong, nil) })
 }

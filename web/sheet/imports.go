@@ -134,7 +134,7 @@ func ReadIn(r *shell.Request) (shell.Answer, error) {
 	if !f.Has("take") || len(b.Wrong) > 0 {
 		return importPage(r, b, "")
 	}
-	said := fmt.Sprintf("%d read in: %d new, %d changed", b.New+b.Changed+b.Same, b.New, b.Changed)
+	said := fmt.Sprintf("%d imported: %d new, %d changed", b.New+b.Changed+b.Same, b.New, b.Changed)
 	return r.Saved(r.Planner.Import(r.Context(), r.By, said, b.Rows), said, of.next(b), func(wrong plan.Problems) (*shell.Page, error) {
 		return importPage(r, b, wrong[0].What)
 	})
@@ -182,7 +182,7 @@ func readPlan(r *shell.Request, b *importBody, file []byte) (shell.Answer, error
 		return importPage(r, b, err.Error())
 	}
 	id, err := r.Planner.AddPlan(r.Context(), r.By, b.Squad, d)
-	return r.Saved(err, d.Title+" is read in", shell.Session(id), func(wrong plan.Problems) (*shell.Page, error) {
+	return r.Saved(err, d.Title+" is imported", shell.Session(id), func(wrong plan.Problems) (*shell.Page, error) {
 		return importPage(r, b, wrong.Error())
 	})
 }

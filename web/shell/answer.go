@@ -57,7 +57,7 @@ func Problems(err error) plan.Problems {
 	case errors.Is(err, planner.ErrTaken):
 		return plan.Problems{{Where: "taken", What: "Another one has this name or number already."}}
 	case errors.Is(err, planner.ErrStale):
-		return plan.Problems{{Where: "stale", What: "Somebody else changed this meanwhile. Open it again to see how it is now; your change was not made."}}
+		return plan.Problems{{Where: "stale", What: "Somebody else has just changed this. Open it again to see how it is now; your change was not saved."}}
 	}
 	return nil
 }

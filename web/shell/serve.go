@@ -127,7 +127,20 @@ func (s *Shell) Handler(screens func(open Routes)) http.Handler {
 	origin.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
 		http.Error(w, "This form was sent from another site and is refused.", http.StatusForbidden)
 	}))
-	return gzhttp.GzipHandler(origin.Handler(s.sessions.LoadAndSave(http.MaxBytesHandler(engine, mostBytes))))
+	return gzhttp.GzipHandler(origin.Handler(s.knowing(http.MaxBytesHandler(engine, mostBytes))))
+}
+
+// knowing finds out who asks, where it matters: the site's health and its files are
+// for everybody, and wait for no database that does not answer.
+func (s *Shell) knowing(site http.Handler) http.Handler {
+	known := s.sessions.LoadAndSave(site)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.URL.Path == "/healthz" || strings.HasPrefix(r.URL.Path, "/assets/") {
+			site.ServeHTTP(w, r)
+			return
+		}
+		known.ServeHTTP(w, r)
+	})
 }
 
 // pageAbove is the page that a form's address belongs to, where somebody loads that
