@@ -64,7 +64,7 @@ func TestASessionInAMinute(t *testing.T) {
 	b.set("#air", "3")
 	b.until(`document.querySelector("#factor-cold-raise")`)
 	b.run(`document.querySelector("#factor-cold-raise").click()`)
-	b.until(`document.querySelector("#factor-cold-raise")?.textContent.trim() == "Count it"`)
+	b.until(`document.querySelector("#factor-cold-raise")?.textContent.trim() == "Use it"`)
 
 	// It is kept as a routine, and its cost is shown at once.
 	b.run(`[...document.querySelectorAll("summary")].find(s => s.textContent == "Save as a routine").click()`)
@@ -72,7 +72,7 @@ func TestASessionInAMinute(t *testing.T) {
 	b.run(`document.querySelector("#routine-name").form.requestSubmit()`)
 	b.until(`location.pathname == "/routines" && document.querySelector("main")?.innerText.includes("ground contacts")`)
 	b.click("#take-back")
-	b.until(`document.querySelector("main").innerText.includes("No routine is kept yet")`)
+	b.until(`!document.querySelector("main").innerText.includes("Match day\n")`)
 }
 
 // playerNamed is the id of the player of that first name.
@@ -160,7 +160,7 @@ func TestAListIsReadInOrRefusedWhole(t *testing.T) {
 	write(map[int]string{3: "x;Nova3;Brisk;Wing", 40: "140;;Brisk;Wing", 99: "101;Nova99;Brisk;Wing", 200: "1000;Nova200;Brisk;Wing", 300: "400;" + strings.Repeat("a", 90) + ";Brisk;Wing"})
 	send()
 	b.until(`document.querySelector("[role=alert]")`)
-	assert.Contains(t, b.text("[role=alert]"), "5 rows")
+	assert.Contains(t, b.text("[role=alert]"), "5 things are wrong")
 	lines := eval[string](b, `[...document.querySelectorAll("tbody tr td:first-child")].map(e => e.textContent).join(" ")`)
 	assert.Equal(t, "4 41 100 201 301", lines)
 	squad, err := p.Squad(context.Background(), 1, 1)
@@ -229,7 +229,7 @@ func TestARulingIsMadeByMedicalStaff(t *testing.T) {
 
 	coach := newBrowser(t, base)
 	coach.signIn()
-	assert.Contains(t, coach.text("main"), "Ruled since it was made: Mara T.: nothing overhead")
+	assert.Contains(t, coach.text("main"), "New medical ruling: Mara T.: nothing overhead")
 	coach.open("/sessions/1")
 	coach.click("#take-rulings")
 	coach.until(`!document.querySelector("#take-rulings")`)
@@ -239,11 +239,11 @@ func TestARulingIsMadeByMedicalStaff(t *testing.T) {
 	coach.until(`document.querySelector("#share-link")`)
 	team := eval[string](coach, `document.querySelector("#share-link").value`)
 	coach.open("/sessions/1/links")
-	own := eval[string](coach, `[...document.querySelectorAll("li input")].find(e => e.ariaLabel.startsWith("Mara")).value`)
+	own := eval[string](coach, `[...document.querySelectorAll("li input")].find(e => e.ariaLabel.includes("Mara")).value`)
 	coach.open(team + "/p15")
-	assert.NotContains(t, eval[string](coach, `document.querySelector("main").textContent`), "For you: Ball drop and catch", "not on everybody's link")
+	assert.NotContains(t, eval[string](coach, `document.querySelector("main").textContent`), "Ball drop and catch", "not on everybody's link")
 	coach.open(own)
-	assert.Contains(t, eval[string](coach, `document.querySelector("main").textContent`), "For you: Ball drop and catch", "her phone says so too")
+	assert.Contains(t, eval[string](coach, `document.querySelector("main").textContent`), "You do: Ball drop and catch", "her phone says so too")
 	coach.open("/squad?player=" + player)
 	assert.Contains(t, coach.text("main"), "nothing overhead")
 	assert.NotContains(t, eval[string](coach, `document.documentElement.outerHTML`), "private matter")
@@ -354,7 +354,7 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	assert.NotContains(t, b.text("main"), "Brackwater v Fellmoor")
 	b.click("#restore")
 	b.until(`document.querySelector("#verdict")`)
-	assert.Equal(t, "It fits.", b.text("#verdict"))
+	assert.Contains(t, b.text("#verdict"), "It fits")
 }
 
 // A new ground comes with usual zones; somebody who is invited joins with a

@@ -39,7 +39,7 @@ func (p *Planner) Build(ctx context.Context, by Account, id uint64, revision uin
 		return nil, err
 	}
 	return p.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
-		d.Blocks, d.Units, d.Method = made.Document.Blocks, made.Document.Units, made.Document.Method
+		d.Blocks, d.Units, d.Method, d.Notes = made.Document.Blocks, made.Document.Units, made.Document.Method, made.Document.Notes
 		return "blocks built for this day", nil
 	})
 }

@@ -111,7 +111,7 @@ func TestARoutineRemembersHowItWas(t *testing.T) {
 	require.NoError(t, err)
 	b := board(t, p, added.ID)
 	assert.Equal(t, "back-skips", b.Document.Block("raise").Items[1].Drill.Code, "the other was done lately")
-	assert.Contains(t, fmt.Sprint(added.Says), "Skips backwards in its turn")
+	assert.Contains(t, fmt.Sprint(b.Document.Notes), "Skips backwards in its turn")
 }
 
 func TestTheDaysFactorsAreSwitchedOneByOne(t *testing.T) {

@@ -41,8 +41,7 @@ type NewSession struct {
 
 // Added is a session that was made.
 type Added struct {
-	ID   uint64
-	Says []string // what its run-in does without, and why
+	ID uint64
 }
 
 // Add makes a session with its run-in. It fails with plan.Problems.
@@ -67,7 +66,7 @@ func (p *Planner) Add(ctx context.Context, by Account, n NewSession) (*Added, er
 		}
 	}
 	id, err := p.store.AddSession(ctx, by.ClubID, squad.ID, store.Fitted{Document: made.Document, Schedule: made.Schedule, Summary: "made", By: by.ID})
-	return &Added{id, made.Says}, err
+	return &Added{id}, err
 }
 
 func (p *Planner) validate(n NewSession) error {
@@ -123,7 +122,8 @@ func (p *Planner) byRoutine(ctx context.Context, clubID uint64, id string, brief
 	if len(document.Blocks) == 0 {
 		return nil, plan.In("from", "nobody of this routine's units is here today")
 	}
-	return &compose.Made{Document: document, Says: says}, nil
+	document.Note(says...)
+	return &compose.Made{Document: document}, nil
 }
 
 // again makes a plan of the last one: its day, its place and its people give way to
@@ -135,11 +135,8 @@ func again(d *plan.Document, today compose.Brief) {
 	ids := people(d, today)
 	units(d, today, ids)
 	places(d, today)
-	for _, b := range slices.Clone(d.Blocks) {
-		if len(d.Members(b.Who)) == 0 {
-			d.Remove(b.ID)
-		}
-	}
+	d.Notes = nil
+	d.DropEmpty()
 	d.Fixed = slices.DeleteFunc(d.Fixed, func(f plan.Fixed) bool { return len(d.Members(f.Who)) == 0 })
 	d.Restrictions = nil
 	for _, r := range today.Restrictions {

@@ -64,7 +64,6 @@ type Made struct {
 	Document *plan.Document
 	Schedule *schedule.Schedule
 	Findings []check.Finding
-	Says     []string // what was done without, and why
 }
 
 // mendsAtMost bounds how often a composed plan is mended before it is handed
@@ -105,7 +104,8 @@ func (c *composer) mended(ctx context.Context) (*Made, error) {
 		findings := check.Check(in)
 		mend := func(f check.Finding) bool { return f.Severity == check.Stop && c.mend(ctx, in, f) }
 		if n >= mendsAtMost || !slices.ContainsFunc(findings, mend) {
-			return &Made{Document: c.doc, Schedule: fitted, Findings: findings, Says: c.says}, nil
+			c.doc.Note(c.says...)
+			return &Made{Document: c.doc, Schedule: fitted, Findings: findings}, nil
 		}
 	}
 }

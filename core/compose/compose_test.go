@@ -76,16 +76,6 @@ func TestEveryComposedPlanIsSoundAndSaysWhy(t *testing.T) {
 		made, err := compose.Compose(context.Background(), b)
 		require.NoError(t, err)
 		for _, f := range made.Findings {
-			if f.Severity == check.Stop {
-				for i, bl := range made.Document.Blocks {
-					r := made.Schedule.Result.Blocks[i]
-					fmt.Println("XX", bl.ID, bl.Phase, r.Kept, r.Start.ToGo(), r.End.ToGo(), r.Why, len(bl.Who))
-					for _, it := range bl.Items {
-						fmt.Println("    ", it.Drill.Code, it.Drill.Range, it.Drill.Effort)
-					}
-				}
-				fmt.Println("XX", f.Players, made.Says)
-			}
 			assert.NotEqual(t, check.Stop, f.Severity, "%s at %s: %s", f.Rule, f.Where, f.What)
 		}
 		assert.True(t, made.Schedule.Result.Feasible || b.Minutes < 50, made.Schedule.Result.Why)
@@ -179,7 +169,7 @@ func TestTheDayDecidesWhatIsIn(t *testing.T) {
 	young := make(func(b *compose.Brief) { b.Grade = drill.Junior })
 	assert.Zero(t, all(young, func(d drill.Drill) bool { return d.Collision || d.Least != drill.Junior }))
 	alone := make(func(b *compose.Brief) { b.Leaders = nil })
-	assert.Contains(t, strings.Join(alone.Says, ";"), "players lead it")
+	assert.Contains(t, strings.Join(alone.Document.Notes, ";"), "players lead it")
 	for _, b := range alone.Document.Blocks {
 		assert.LessOrEqual(t, len(b.Items), 3, "kept simple")
 	}

@@ -16,7 +16,7 @@ func (d *Document) Clone() *Document {
 	c.Restrictions = each(d.Restrictions, func(r *Restriction) { r.Spare = slices.Clone(r.Spare) })
 	c.Blocks = each(d.Blocks, func(b *Block) { *b = b.clone() })
 	c.Today.Celsius, c.Today.Off = pointed(d.Today.Celsius), slices.Clone(d.Today.Off)
-	c.Stresses, c.Exceptions = slices.Clone(d.Stresses), slices.Clone(d.Exceptions)
+	c.Stresses, c.Exceptions, c.Notes = slices.Clone(d.Stresses), slices.Clone(d.Exceptions), slices.Clone(d.Notes)
 	return &c
 }
 

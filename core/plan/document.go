@@ -50,7 +50,8 @@ type Document struct {
 	Kit          map[string]int `json:"kit,omitempty"`      // how many there are; what is not named suffices
 	Stresses     []string       `json:"stresses,omitempty"` // the joints that the sport stresses
 	Restrictions []Restriction  `json:"restrictions,omitempty"`
-	Exceptions   []Exception    `json:"kept,omitempty"` // findings that the coach keeps, and why
+	Exceptions   []Exception    `json:"kept,omitempty"`  // findings that the coach keeps, and why
+	Notes        []string       `json:"notes,omitempty"` // how the plan was fitted to its day: what it goes without, what takes its turn; sentences
 }
 
 // Restriction is what licensed medical staff ruled for a player. It is never

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"slices"
+	"strings"
 )
 
 // SetFixed changes a fixed event, or adds it where its id is "".
@@ -78,14 +79,51 @@ func (d *Document) SetOut(player string) (string, error) {
 		d.Units[i].Players = slices.DeleteFunc(d.Units[i].Players, is)
 	}
 	d.Restrictions = slices.DeleteFunc(d.Restrictions, func(r Restriction) bool { return r.Player == player })
+	for i := range d.Blocks {
+		b := &d.Blocks[i]
+		if len(d.Members(b.Who)) > 0 {
+			b.Who = slices.DeleteFunc(b.Who, is)
+		}
+	}
+	said := name + " is out"
+	for _, gone := range d.DropEmpty() {
+		said += "; " + gone + " too"
+	}
+	d.Fixed = slices.DeleteFunc(d.Fixed, func(f Fixed) bool { return len(d.Members(f.Who)) == 0 })
+	return said, nil
+}
+
+// DropEmpty takes out the blocks that nobody of today is in, and writes down that the
+// plan goes without them. It returns their names.
+func (d *Document) DropEmpty() (gone []string) {
 	for _, b := range slices.Clone(d.Blocks) {
 		if len(d.Members(b.Who)) == 0 {
 			d.Remove(b.ID)
-			continue
+			gone = append(gone, b.Name)
 		}
-		kept := d.Block(b.ID)
-		kept.Who = slices.DeleteFunc(kept.Who, is)
 	}
-	d.Fixed = slices.DeleteFunc(d.Fixed, func(f Fixed) bool { return len(d.Members(f.Who)) == 0 })
-	return name + " is out", nil
+	if len(gone) > 0 {
+		d.Note(strings.Join(gone, ", ") + ": nobody for it today")
+	}
+	return gone
+}
+
+// Note writes down how the plan was fitted to its day, each sentence once; the newest stay where
+// there are too many.
+func (d *Document) Note(sentences ...string) {
+	for _, s := range sentences {
+		if letters := []rune(s); len(letters) > maxNote {
+			s = string(letters[:maxNote-1]) + "…"
+		}
+		if !slices.Contains(d.Notes, s) {
+			d.Notes = append(d.Notes, s)
+		}
+	}
+	d.Notes = d.Notes[max(0, len(d.Notes)-mostNotes):]
+}
+
+// SeenNotes forgets the notes: the coach knows.
+func (d *Document) SeenNotes() (string, error) {
+	d.Notes = nil
+	return "notes are read", nil
 }

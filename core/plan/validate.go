@@ -18,6 +18,8 @@ const (
 	MaxPlayers = 120 // players
 	MaxBlocks  = 60  // blocks
 	MaxItems   = 12  // drills in a block
+	mostNotes  = 20
+	maxNote    = 300
 )
 
 // Validate checks everything about the document that does not need the fit,
@@ -25,6 +27,14 @@ const (
 func (d *Document) Validate() error {
 	v := validator{doc: d}
 	v.head()
+	if len(d.Notes) > mostNotes {
+		v.add("notes", "%d notes are too many: keep %d", len(d.Notes), mostNotes)
+	}
+	for _, s := range d.Notes {
+		if utf8.RuneCountInString(s) > maxNote || strings.ContainsAny(s, "\n\r\x00") {
+			v.add("notes", "keep a note to one line of %d characters", maxNote)
+		}
+	}
 	v.day()
 	v.people()
 	v.places()

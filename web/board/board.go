@@ -36,6 +36,7 @@ type body struct {
 	Late        string // that its moment has gone
 	Findings    []finding
 	Excused     []finding     // those that the coach keeps
+	Notes       []string      // how the plan was fitted to its day
 	Factors     []string      // what the day does to the doses
 	Problems    plan.Problems // of the form that was sent, if it was refused
 	Newer       []string      // rulings that the plan does not hold yet
@@ -137,7 +138,7 @@ func page(r *shell.Request, b *planner.Board, block string, wrong plan.Problems,
 
 func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problems) *body {
 	d, fitted := b.Document, b.Schedule
-	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare,
+	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
 		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Factors: factorWords(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
 	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place, fmt.Sprintf("%d players", len(d.Players)))

@@ -177,6 +177,11 @@ func SetPlayer(r *shell.Request) (shell.Answer, error) {
 	return change(r, "", func(d *plan.Document) (string, error) { return d.SetArrival(player, at) }, nil)
 }
 
+// SeeNotes takes the notes off the board.
+func SeeNotes(r *shell.Request) (shell.Answer, error) {
+	return change(r, "", (*plan.Document).SeenNotes, nil)
+}
+
 // SetSpare lets doses go up to their maximum where minutes are left, or not.
 func SetSpare(r *shell.Request) (shell.Answer, error) {
 	use := r.Form.Raw("use") == "yes"

@@ -277,9 +277,6 @@ func Add(r *shell.Request) (shell.Answer, error) {
 			return f.page(), nil
 		})
 	}
-	if len(added.Says) > 0 {
-		r.Say(strings.Join(added.Says, ". "))
-	}
 	if f.Fixture != 0 {
 		err = r.Planner.Planned(r.Context(), r.By, f.Fixture)
 	}
