@@ -157,7 +157,7 @@ func TestTheDayDecidesWhatIsIn(t *testing.T) {
 	assert.Zero(t, all(bare, func(d drill.Drill) bool {
 		return slices.ContainsFunc(append(d.Kit, d.LaneKit...), func(kit string) bool { return kit != "ball" && drill.Counted(kit) })
 	}))
-	assert.Contains(t, strings.Join(bare.Says, ";"), "Kicks at posts without Kicks at posts: there is not enough of tee")
+	assert.Contains(t, strings.Join(bare.Document.Notes, ";"), "No kicks at posts: there is no tee")
 	lifted := make(func(b *compose.Brief) { b.Today.AfterLoss = true })
 	assert.Positive(t, all(lifted, func(d drill.Drill) bool { return slices.Contains(d.Qualities, "game") && d.Serves(drill.Raise) }), "a game lifts the mood")
 	light := make(func(b *compose.Brief) { b.Kind, b.Today.Light = plan.Training, true })
@@ -170,6 +170,12 @@ func TestTheDayDecidesWhatIsIn(t *testing.T) {
 	assert.Zero(t, all(young, func(d drill.Drill) bool { return d.Collision || d.Least != drill.Junior }))
 	alone := make(func(b *compose.Brief) { b.Leaders = nil })
 	assert.Contains(t, strings.Join(alone.Document.Notes, ";"), "players lead it")
+	strangers := make(func(b *compose.Brief) {
+		for i := range b.Players {
+			b.Players[i].Position = "Cellist"
+		}
+	})
+	assert.Contains(t, strings.Join(strangers.Document.Notes, ";"), "No scrum: no ")
 	for _, b := range alone.Document.Blocks {
 		assert.LessOrEqual(t, len(b.Items), 3, "kept simple")
 	}

@@ -86,12 +86,36 @@ func (c *composer) everybody(craft Craft) []string {
 	return []string{plan.Everyone}
 }
 
+// without says that a routine goes without one of its drills.
+func (c *composer) without(routine, drill, why string) {
+	if routine == drill {
+		c.says = append(c.says, fmt.Sprintf("No %s: %s", strings.ToLower(drill), why))
+		return
+	}
+	c.says = append(c.says, fmt.Sprintf("%s without %s: %s", routine, strings.ToLower(drill), why))
+}
+
+// nobody says that there is nobody for a routine today.
+func (c *composer) nobody(craft Craft) {
+	if slices.Contains(craft.For, sport.Bench) {
+		return // all of them begin
+	}
+	say := fmt.Sprintf("No %s: no %s here today", strings.ToLower(craft.Name), strings.ToLower(strings.Join(craft.For, " or ")))
+	if !slices.ContainsFunc(c.doc.Players, func(p plan.Player) bool { return p.Position != "" }) {
+		say = "No blocks for positions: nobody's position is set yet"
+	}
+	if !slices.Contains(c.says, say) {
+		c.says = append(c.says, say)
+	}
+}
+
 // crafts adds the routines of positions, and the team's last block.
 func (c *composer) crafts() {
 	for i, craft := range c.routines() {
 		who := c.audience(craft)
 		people := len(c.doc.Members(who))
 		if people == 0 {
+			c.nobody(craft)
 			continue
 		}
 		team := len(craft.For) == 0
@@ -105,7 +129,7 @@ func (c *composer) crafts() {
 				why = c.usable(k, people)
 			}
 			if why != "" {
-				c.says = append(c.says, fmt.Sprintf("%s without %s: %s", craft.Name, nameOr(k.Name, code), why))
+				c.without(craft.Name, nameOr(k.Name, code), why)
 				continue
 			}
 			longest = max(longest, k.Space.Length)

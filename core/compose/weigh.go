@@ -1,6 +1,7 @@
 package compose
 
 import (
+	"fmt"
 	"math"
 	"slices"
 
@@ -77,6 +78,14 @@ func (c *composer) throws() bool {
 	})
 }
 
+// short says that there is too little of some kit.
+func (c *composer) short(kit string, needs int) string {
+	if c.Kit[kit] == 0 {
+		return "there is no " + kit
+	}
+	return fmt.Sprintf("it needs %d × %s, there are %d", needs, kit, c.Kit[kit])
+}
+
 // usable says why so many people cannot do the drill today, or "".
 func (c *composer) usable(k drill.Drill, people int) string {
 	switch {
@@ -95,19 +104,19 @@ func (c *composer) usable(k drill.Drill, people int) string {
 	}
 	for _, kit := range slices.Concat(k.Kit, k.LaneKit) {
 		if drill.Machine(kit) && c.Kit[kit] < people {
-			return "there is not enough of " + kit
+			return c.short(kit, people)
 		}
 	}
 	if c.Kit != nil {
 		needs := k.Pieces(drill.Group{People: people, Lanes: 1}) // how many stations there will be is not known yet
 		for _, kit := range k.Kit {
 			if drill.Counted(kit) && c.Kit[kit] < needs {
-				return "there is not enough of " + kit
+				return c.short(kit, needs)
 			}
 		}
 		for _, kit := range k.LaneKit {
 			if drill.Counted(kit) && c.Kit[kit] < 1 {
-				return "there is no " + kit
+				return c.short(kit, 1)
 			}
 		}
 	}
