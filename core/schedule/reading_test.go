@@ -96,3 +96,15 @@ func TestACutSaysWhatChanges(t *testing.T) {
 	var wrong plan.Problems
 	assert.ErrorAs(t, err, &wrong)
 }
+
+func TestWhatIsCarriedOutIsWhatIsInUseAtOnce(t *testing.T) {
+	d := evening()
+	each, lane := d.Blocks[0].Items[0].Drill, d.Blocks[1].Items[0].Drill
+	each.Kit, lane.LaneKit = []string{"band", "boots", "wall"}, []string{"hurdle"}
+	d.Blocks[0].Items[0].Drill, d.Blocks[1].Items[0].Drill = each, lane
+	d.Blocks[1].Items = append(d.Blocks[1].Items, plan.Item{Drill: each})
+	blocks := fitted(t, d).Blocks(d)
+	assert.Equal(t, []schedule.Kit{{Name: "band", Pieces: 3}, {Name: "boots"}, {Name: "hurdle", Pieces: 1}}, schedule.Carried(blocks), "one after the other")
+	blocks[1].Start, blocks[1].End = blocks[0].Start, blocks[0].End
+	assert.Equal(t, 5, schedule.Carried(blocks)[0].Pieces, "side by side")
+}

@@ -1,7 +1,6 @@
 package board
 
 import (
-	"slices"
 	"strconv"
 	"strings"
 
@@ -107,12 +106,8 @@ func cost(b *schedule.Block) string {
 		parts = append(parts, "Each: "+strings.Join(words, ", "))
 	}
 	var kit []string
-	for _, i := range b.Items {
-		for _, k := range slices.Concat(i.Drill.Kit, i.Drill.LaneKit) {
-			if !slices.Contains(kit, k) {
-				kit = append(kit, k)
-			}
-		}
+	for _, k := range schedule.Carried([]schedule.Block{*b}) {
+		kit = append(kit, k.String())
 	}
 	if len(kit) > 0 {
 		parts = append(parts, "takes "+strings.Join(kit, ", "))

@@ -28,7 +28,7 @@ type body struct {
 	Title, Sub, StartName, Start string
 	Verdict                      verdict.Verdict
 	Rows                         []row
-	Kit                          []kitLine
+	Kit                          []schedule.Kit
 	Cautions                     []string
 	Made                         string
 	Cuts                         []cutLine
@@ -47,9 +47,6 @@ type row struct {
 	Cue, Where, Leader, Cut string
 	Versions                []string // who does it otherwise
 }
-
-// kitLine is a piece of kit and who carries it out.
-type kitLine struct{ Kit, Who string }
 
 // cutLine is what changes when there are only so many minutes, down to which
 // it stays the same.
@@ -96,7 +93,6 @@ func bodyOf(b *planner.Board) body {
 	made := body{ID: b.ID, Title: d.Title, StartName: d.StartName, Start: clock.Clock(fitted.Start, 0), Verdict: b.Verdict(),
 		Sub:  shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January 2006"), d.Place),
 		Made: b.Made.At.In(fitted.Start.Location()).Format("Mon 2 Jan 15:04")}
-	kit := map[string][]string{} // who carries it
 	for i := range b.Blocks {
 		block := &b.Blocks[i]
 		if !block.Kept {
@@ -104,9 +100,6 @@ func bodyOf(b *planner.Board) body {
 		}
 		made.Rows = append(made.Rows, rowOf(d, fitted, block))
 		for _, item := range block.Items {
-			for _, piece := range item.Drill.Kit {
-				kit[piece] = append(kit[piece], block.Members...)
-			}
 			made.Cautions = plan.AddCaution(made.Cautions, item.Drill.Caution)
 		}
 	}
@@ -115,10 +108,7 @@ func bodyOf(b *planner.Board) body {
 			Fixed: true, Name: e.Name, Who: d.Audience(e.Who)})
 	}
 	slices.SortStableFunc(made.Rows, func(x, y row) int { return int(x.at - y.at) })
-	for piece, members := range kit {
-		made.Kit = append(made.Kit, kitLine{piece, numbersOf(d, members)})
-	}
-	slices.SortFunc(made.Kit, func(x, y kitLine) int { return strings.Compare(x.Kit, y.Kit) })
+	made.Kit = schedule.Carried(b.Blocks)
 	return made
 }
 
@@ -130,13 +120,4 @@ func rowOf(d *plan.Document, fitted *schedule.Schedule, b *schedule.Block) row {
 	}
 	one.Dose = b.Named()
 	return one
-}
-
-// numbersOf is the numbers of players, each once, or "everybody".
-func numbersOf(d *plan.Document, members []string) string {
-	members = d.Members(members)
-	if len(members) == len(d.Players) {
-		return "everybody"
-	}
-	return d.Numbers(members)
 }
