@@ -50,7 +50,7 @@ func (l Load) Words() (words []string) {
 		what string
 	}{{l.Contacts, "ground contacts"}, {l.SprintMetres, "m sprinted"}, {l.Acts, "tries"}} {
 		if one.n > 0 {
-			words = append(words, counted(one.n, one.what))
+			words = append(words, Number(one.n, one.what))
 		}
 	}
 	return words

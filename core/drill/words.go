@@ -32,7 +32,7 @@ func (d Drill) Words(amount int) string {
 		if unit == "" {
 			unit = "lengths"
 		}
-		return fmt.Sprintf("%s of %g m%s", counted(amount, unit), d.Dose.Metres, percents(d.Dose.Efforts))
+		return fmt.Sprintf("%s of %g m%s", Number(amount, unit), d.Dose.Metres, percents(d.Dose.Efforts))
 	case Grid:
 		return fmt.Sprintf("%d in each of %d places", amount, d.Dose.Cells)
 	case Time:
@@ -41,15 +41,15 @@ func (d Drill) Words(amount int) string {
 	if unit == "" {
 		unit = "times"
 	}
-	return counted(amount, unit)
+	return Number(amount, unit)
 }
 
 // sets writes an amount in sets: "6 reps", "2 × 6".
 func (d Drill) sets(amount int, unit string) string {
 	if d.Dose.Sets > 1 {
-		return strings.TrimSpace(fmt.Sprintf("%d × %s", d.Dose.Sets, counted(amount, unit)))
+		return strings.TrimSpace(fmt.Sprintf("%d × %s", d.Dose.Sets, Number(amount, unit)))
 	}
-	return counted(amount, unit)
+	return Number(amount, unit)
 }
 
 // percents writes the efforts of trips: " at 70, 80, 90 %".
@@ -64,8 +64,9 @@ func percents(efforts []float64) string {
 	return " at " + strings.Join(list, ", ") + " %"
 }
 
-// counted writes a number of what is counted, in the singular where it is one.
-func counted(n int, unit string) string {
+// Number writes a number of what is counted, in the singular where it is one: "2
+// players", "1 player".
+func Number(n int, unit string) string {
 	if n == 1 {
 		unit = singular(unit)
 	}

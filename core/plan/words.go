@@ -6,6 +6,8 @@ import (
 	"strings"
 	"unicode"
 	"unicode/utf8"
+
+	"cuestart/core/drill"
 )
 
 // Audience names who is meant by ids: "Whole squad", "Line-out", "Mara T.".
@@ -84,7 +86,7 @@ func (d *Document) FewNumbers(ids []string, fit func(string) bool) string {
 			return text
 		}
 	}
-	return fmt.Sprintf("%d players", len(ids))
+	return drill.Number(len(ids), "players")
 }
 
 // FirstNames lists the first names of players, as many as fit, and how many more

@@ -23,7 +23,7 @@ func (s *searcher) partial(steps int, proven bool) *Result {
 		result.Why += fmt.Sprintf("; what they need would have to be free %s earlier too", clock.Lasting(-int(freed.bestScore)*freed.unit))
 		return result
 	}
-	result.Why = "the musts cannot all be placed, however early the work begins: a pin, a link, a fixed event or a resource stands in the way"
+	result.Why = "the musts cannot all be placed, however early work begins: a set time, an order, a fixed time, a place or a leader is in the way"
 	for i := range s.problem.Blocks {
 		b := &s.problem.Blocks[i]
 		for _, need := range b.Needs {
@@ -126,9 +126,9 @@ func (s *searcher) binding(short *searcher) (players []string, why string) {
 	}
 	room := strand.due - strand.open - overlap(strand.closed, strand.open, strand.due)
 	if need > room {
-		return players, fmt.Sprintf("the musts at their shortest take %s, and there are %s", clock.Lasting(need*short.unit), clock.Lasting(room*short.unit))
+		return players, fmt.Sprintf("at their shortest the musts take %s, and there is %s", clock.Lasting(need*short.unit), clock.Lasting(room*short.unit))
 	}
-	return players, fmt.Sprintf("the musts take %s of %s, but fixed events, links, joint blocks or resources leave them no place to stand", clock.Lasting(need*short.unit), clock.Lasting(room*short.unit))
+	return players, fmt.Sprintf("the musts would take %s of %s, but fixed times, shared places and leaders, and blocks done together get in the way", clock.Lasting(need*short.unit), clock.Lasting(room*short.unit))
 }
 
 // blocksOf lists the blocks of strand k.

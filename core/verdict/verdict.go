@@ -106,12 +106,12 @@ func Ago(d time.Duration) string {
 // shortfall says why the musts do not fit, by how much, and for whom it is
 // tightest.
 func shortfall(d *plan.Document, s *schedule.Schedule) string {
-	line := "The musts have no place to stand"
+	line := "There is no time for all the musts"
 	if why := s.Result.Why; why != "" {
 		line = strings.ToUpper(why[:1]) + why[1:]
 	}
 	if by := s.Result.ShortBy; by > 0 {
-		line = fmt.Sprintf("Open %s sooner, or give up a must. %s", clock.Lasting(by), line)
+		line = fmt.Sprintf("Start %s sooner, or drop a must. %s", clock.Lasting(by), line)
 	}
 	if n := len(s.Result.Binds); n == 0 || n == len(d.Players) {
 		return line

@@ -49,7 +49,7 @@ func TestTheVerdictNamesWhatWasCut(t *testing.T) {
 	s.Result.Feasible, s.Result.ShortBy, s.Result.Why, s.Result.Binds = false, 120, "the musts take 9:00", []string{"p1", "p2"}
 	v = verdict.Of(d, s, nil)
 	assert.False(t, v.Holds)
-	assert.Equal(t, "Open 2 min sooner, or give up a must. The musts take 9:00. Tightest for 1 2 Name1, Name2", v.Line)
+	assert.Equal(t, "Start 2 min sooner, or drop a must. The musts take 9:00. Tightest for 1 2 Name1, Name2", v.Line)
 	empty := &schedule.Schedule{Result: &runin.Result{Feasible: true}}
 	assert.Equal(t, "Nothing is planned yet.", verdict.Of(&plan.Document{}, empty, nil).Head)
 }

@@ -5,7 +5,6 @@ package board
 import (
 	"embed"
 	"errors"
-	"fmt"
 	"net/http"
 	"slices"
 	"strconv"
@@ -141,7 +140,7 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
 		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Factors: factorWords(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
-	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place, fmt.Sprintf("%d players", len(d.Players)))
+	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place, drill.Number(len(d.Players), "players"))
 	made.Saved = "Saved " + b.Made.At.In(fitted.Start.Location()).Format("15:04")
 	made.Timing = timingForm{d.Start.Local, d.Start.Zone, string(d.Start.Occurrence), strings.TrimSuffix(clock.Duration(d.Margin), ":00")}
 	_, err := clock.Start{Local: d.Start.Local, Zone: d.Start.Zone}.Resolve()

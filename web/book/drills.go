@@ -132,7 +132,7 @@ func coverOf(b *planner.Book) (c cover) {
 		for _, phase := range c.Phases {
 			q := drill.Query{Phase: phase.Key(), Region: region}
 			n := len(q.Find(b.Drills))
-			row.Cells = append(row.Cells, coverCell{n, fmt.Sprintf("/drills?phase=%s&region=%s", phase.Key(), region), fmt.Sprintf("%s, %s: %d drills", region, phase.Name(), n)})
+			row.Cells = append(row.Cells, coverCell{n, fmt.Sprintf("/drills?phase=%s&region=%s", phase.Key(), region), fmt.Sprintf("%s, %s: %s", region, phase.Name(), drill.Number(n, "drills"))})
 		}
 		c.Rows = append(c.Rows, row)
 	}

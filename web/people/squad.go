@@ -189,7 +189,7 @@ func groupsOf(squad *planner.Squad, plays *sport.Sport) (groups []unitRow) {
 		}
 		row := unitRow{ID: id, Name: name, Who: "nobody yet"}
 		if row.Numbers = d.Numbers(ids); len(ids) > 0 {
-			row.Who = fmt.Sprintf("%d players", len(ids))
+			row.Who = drill.Number(len(ids), "players")
 		}
 		groups = append(groups, row)
 	}

@@ -11,6 +11,7 @@ import (
 	"slices"
 	"strings"
 
+	"cuestart/core/drill"
 	"cuestart/planner"
 	"cuestart/web/assets"
 )
@@ -98,11 +99,12 @@ var own = Parse(files, nil)
 // does not parse is a bug, and panics.
 func Parse(room fs.FS, funcs template.FuncMap) *Screens {
 	base := template.New("").Funcs(template.FuncMap{
-		"asset": assets.URL,
-		"once":  rand.Text,
-		"looks": func() []string { return looks },
-		"menu":  func() []entry { return menu },
-		"group": func(label, name string, ticks []Tick) tickGroup { return tickGroup{label, name, ticks} },
+		"asset":  assets.URL,
+		"number": drill.Number,
+		"once":   rand.Text,
+		"looks":  func() []string { return looks },
+		"menu":   func() []entry { return menu },
+		"group":  func(label, name string, ticks []Tick) tickGroup { return tickGroup{label, name, ticks} },
 	}).Funcs(funcs)
 	base = template.Must(base.ParseFS(files, "*.html"))
 	names, err := fs.Glob(room, "*.html")

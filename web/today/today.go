@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"cuestart/core/clock"
+	"cuestart/core/drill"
 	"cuestart/core/verdict"
 	"cuestart/web/shell"
 )
@@ -43,6 +44,7 @@ type card struct {
 	Verdict                verdict.Verdict
 	More                   int // cuts beyond those shown
 	Shared                 bool
+	Late                   string   // that its moment has gone, or ""
 	Newer                  []string // rulings that the plan does not hold yet
 }
 
@@ -76,8 +78,8 @@ func Show(r *shell.Request) (shell.Answer, error) {
 	}
 	for _, s := range sessions {
 		one := card{ID: s.ID, Title: s.Title, Day: s.Start.Format("Monday 2 January"), Clock: clock.Clock(s.Start, 0), StartName: s.StartName,
-			Away: away(s.Start.Sub(r.Planner.Now())), Verdict: s.Verdict, Shared: s.Published, Newer: s.Newer,
-			Sub:  shell.Joined(" · ", s.Squad, s.Place, fmt.Sprintf("%d players", s.Players)),
+			Away: away(s.Start.Sub(r.Planner.Now())), Verdict: s.Verdict, Shared: s.Published, Newer: s.Newer, Late: s.Verdict.Late(s.Start, r.Planner.Now(), s.StartName),
+			Sub:  shell.Joined(" · ", s.Squad, s.Place, drill.Number(s.Players, "players")),
 			More: max(0, len(s.Verdict.Cuts)-cardCuts)}
 		one.Verdict.Cuts = one.Verdict.Cuts[:min(len(one.Verdict.Cuts), cardCuts)]
 		b.Cards = append(b.Cards, one)
@@ -91,7 +93,7 @@ func away(left time.Duration) string {
 	case left < 0:
 		return "started"
 	case minutes < 120:
-		return fmt.Sprintf("in %d minutes", minutes)
+		return "in " + drill.Number(minutes, "minutes")
 	case minutes < 48*60:
 		return fmt.Sprintf("in %d hours", minutes/60)
 	default:
