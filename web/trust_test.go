@@ -165,6 +165,30 @@ func TestMoreThanAPassword(t *testing.T) {
 	assert.Equal(t, []any{http.StatusSeeOther, "/squad?squad=1"}, []any{status, to})
 	status, _, _ = again.get("/squad?squad=1")
 	assert.Equal(t, http.StatusOK, status)
+
+	// A ruling that is typed when the half hour ends is kept, and sent with one press.
+	p.Now = func() time.Time { return late.Add(2 * time.Hour) }
+	squad, err := p.Squad(t.Context(), 1, 1)
+	require.NoError(t, err)
+	address := "/squad/1/rulings/" + id(squad.Players[0].ID)
+	status, _, to = again.post(address, url.Values{"rules": {"jumps", "overhead"}, "reason": {"typed with care"}, "from": {"2026-11-25"}})
+	require.Equal(t, []any{http.StatusTemporaryRedirect, "/again?to=" + url.QueryEscape(address)}, []any{status, to})
+	status, text, _ := again.post(to, url.Values{"rules": {"jumps", "overhead"}, "reason": {"typed with care"}, "from": {"2026-11-25"}})
+	assert.Equal(t, http.StatusOK, status)
+	kept := url.Values{"kept.rules": {"jumps", "overhead"}, "kept.reason": {"typed with care"}, "kept.from": {"2026-11-25"}, "present": {"wrong"}}
+	for name := range kept {
+		assert.Contains(t, text, `name="`+name+`"`)
+	}
+	status, text, _ = again.post(to, kept)
+	assert.Equal(t, http.StatusUnauthorized, status)
+	assert.Contains(t, text, `name="kept.reason" value="typed with care"`, "kept over a slip")
+	kept.Set("present", demo.Password)
+	status, text, _ = again.post(to, kept)
+	assert.Equal(t, http.StatusOK, status)
+	assert.Contains(t, text, `action="`+address+`"`)
+	assert.Contains(t, text, `name="reason" value="typed with care"`)
+	status, _, _ = again.post(address, url.Values{"rules": {"jumps", "overhead"}, "reason": {"typed with care"}, "from": {"2026-11-25"}})
+	assert.Equal(t, http.StatusSeeOther, status)
 }
 
 // Access is taken away at once, and what was done can be looked up by the club's head.

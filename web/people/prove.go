@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"errors"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/pquerna/otp/totp"
@@ -79,18 +80,51 @@ func codeRight(r *shell.Request, account uint64, secret, code string) (bool, err
 	return false, nil
 }
 
-// againBody asks for the password again.
-type againBody struct{ Problem, Back, Email string }
+// againBody asks for the password again. To is where a form was being sent meanwhile,
+// and Kept what was in it; "": none was.
+type againBody struct {
+	Problem, Back, Email, To string
+	Kept                     []field
+}
+
+// field is a field of a form that waits.
+type field struct{ Name, Value string }
+
+// waits is how the fields of a form that waits are named among others.
+const waits = "kept."
+
+// kept is the form that waits for the password: as it comes from its own page, or as
+// this one has kept it.
+func kept(r *shell.Request) (list []field) {
+	if r.Query("to") == "" {
+		return nil
+	}
+	for _, name := range r.Form.Names() {
+		own, isKept := strings.CutPrefix(name, waits)
+		if isKept == r.Form.Has("present") {
+			for _, value := range r.Form.List(name) {
+				list = append(list, field{own, value})
+			}
+		}
+	}
+	return list
+}
 
 func againPage(r *shell.Request, status int, problem string) *shell.Page {
-	return &shell.Page{Screens: screens, Name: "again", Title: "Your password, please", Status: status, Body: againBody{problem, r.Back(), r.By.Email}}
+	return &shell.Page{Screens: screens, Name: "again", Title: "Your password, please", Status: status,
+		Body: againBody{problem, r.Back(), r.By.Email, r.Query("to"), kept(r)}}
 }
 
 // Again asks medical staff for their password, where they have not used it for a while.
 func Again(r *shell.Request) (shell.Answer, error) { return againPage(r, http.StatusOK, ""), nil }
 
-// Prove takes the password again.
+// Prove takes the password again. A form that was being sent meanwhile is offered to
+// be sent now.
 func Prove(r *shell.Request) (shell.Answer, error) {
+	to := r.Query("to")
+	if to != "" && !r.Form.Has("present") {
+		return againPage(r, http.StatusOK, ""), nil
+	}
 	if r.TooMany {
 		return againPage(r, http.StatusTooManyRequests, "Too many tries. Wait a quarter of an hour and try again."), nil
 	}
@@ -102,7 +136,10 @@ func Prove(r *shell.Request) (shell.Answer, error) {
 		r.Failed(r.By.Email)
 		return againPage(r, http.StatusUnauthorized, "That is not your password."), r.Planner.SignInFailed(r.Context(), r.By)
 	}
-	return shell.Go(r.Back()), r.Planner.Proved(r.Context(), r.By)
+	if err := r.Planner.Proved(r.Context(), r.By); err != nil || to == "" {
+		return shell.Go(r.Back()), err
+	}
+	return &shell.Page{Screens: screens, Name: "resume", Title: "Go on", Body: againBody{To: shell.SafePath(to), Kept: kept(r)}}, nil
 }
 
 // ownPassword tells whether the form's present password is that of who asks.

@@ -15,7 +15,14 @@ type Answer interface{ write(*Request) }
 // Go leads to a path of this site.
 type Go string
 
-func (to Go) write(r *Request) { r.gin.Redirect(http.StatusSeeOther, safePath(string(to))) }
+func (to Go) write(r *Request) { r.gin.Redirect(http.StatusSeeOther, SafePath(string(to))) }
+
+// Resend leads to a path of this site, and takes the form that was sent along.
+type Resend string
+
+func (to Resend) write(r *Request) {
+	r.gin.Redirect(http.StatusTemporaryRedirect, SafePath(string(to)))
+}
 
 // File offers a file to be saved.
 type File struct {

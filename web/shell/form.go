@@ -2,6 +2,7 @@ package shell
 
 import (
 	"fmt"
+	"maps"
 	"net/url"
 	"slices"
 	"strconv"
@@ -59,6 +60,9 @@ func (f *Form) Has(name string) bool { return f.values.Get(name) != "" }
 
 // List is every value of a field.
 func (f *Form) List(name string) []string { return f.values[name] }
+
+// Names are the names of the fields that were sent, in order.
+func (f *Form) Names() []string { return slices.Sorted(maps.Keys(f.values)) }
 
 // Ticked tells whether the box of that value is ticked.
 func (f *Form) Ticked(name, value string) bool { return slices.Contains(f.values[name], value) }

@@ -88,7 +88,7 @@ func TestADayIsReadAsItIsShown(t *testing.T) {
 func TestOnlyPathsOfThisSiteAreGoneBackTo(t *testing.T) {
 	for path, want := range map[string]string{"/sessions/1?block=a": "/sessions/1?block=a", "//evil.example": "/today", "https://evil.example": "/today",
 		"": "/today", "/\\evil": "/today", "/a\r\nb": "/today"} {
-		assert.Equal(t, want, safePath(path))
+		assert.Equal(t, want, SafePath(path))
 	}
 	assert.Equal(t, "/sessions/7/blocks/a/dose", Session(7, "blocks", "a", "dose"))
 	assert.Equal(t, "/sessions/7?block=a+b", Block(7, "a b"))

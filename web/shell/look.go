@@ -28,8 +28,8 @@ func setLook(r *Request) (Answer, error) {
 	return Go(r.Form.Text("back")), nil
 }
 
-// safePath is a path of this site, whatever a form says.
-func safePath(wanted string) string {
+// SafePath is a path of this site, whatever a form says.
+func SafePath(wanted string) string {
 	if !strings.HasPrefix(wanted, "/") || strings.HasPrefix(wanted, "//") || strings.ContainsAny(wanted, "\\\r\n") {
 		return "/today"
 	}

@@ -285,6 +285,8 @@ func (r *Request) failed(err error) Answer {
 		return refusal
 	case errors.Is(err, errSignedOut):
 		return Go(withBack("/sign-in", r.here()))
+	case errors.Is(err, errProve) && r.gin.Request.Method == http.MethodPost:
+		return Resend("/again?to=" + url.QueryEscape(r.gin.Request.URL.Path))
 	case errors.Is(err, errProve):
 		return Go(withBack("/again", r.here()))
 	case errors.Is(err, errFactor):
