@@ -21,12 +21,15 @@ type Factor struct {
 }
 
 // Words writes the factor as a coach reads it: "cold, 4 °C: 30 % more Raise".
-func (f Factor) Words(phase string) string {
-	percent := math.Round(100 * (f.Times - 1))
+func (f Factor) Words() string { return f.Reason + ": " + f.Effect() }
+
+// Effect is what the factor does: "30 % more Raise".
+func (f Factor) Effect() string {
+	percent, way := math.Round(100*(f.Times-1)), "more"
 	if percent < 0 {
-		return fmt.Sprintf("%s: %.0f %% less %s", f.Reason, -percent, phase)
+		percent, way = -percent, "less"
 	}
-	return fmt.Sprintf("%s: %.0f %% more %s", f.Reason, percent, phase)
+	return fmt.Sprintf("%.0f %% %s %s", percent, way, f.Phase.Name())
 }
 
 // air are the factors of temperature, by band; a coach's defaults, editable by

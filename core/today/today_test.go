@@ -25,11 +25,11 @@ func document(celsius float64) *plan.Document {
 
 func ExampleFactor_Words() {
 	for _, f := range today.Factors(document(4)) {
-		fmt.Println(f.Words(string(f.Phase)))
+		fmt.Println(f.Words())
 	}
 	// Output:
-	// cold, 4 °C: 30 % more raise
-	// cold, 4 °C: 25 % more sport
+	// cold, 4 °C: 30 % more Raise
+	// cold, 4 °C: 25 % more Sport
 }
 
 func TestTargetsFollowTheDay(t *testing.T) {

@@ -222,19 +222,19 @@ func playerLines(d *plan.Document) (list []playerLine) {
 
 func factorTicks(d *plan.Document) (list []shell.Tick) {
 	for _, f := range today.Factors(d) {
-		list = append(list, shell.Tick{Value: f.ID, Label: f.Words(f.Phase.Name()), On: !slices.Contains(d.Today.Off, f.ID)})
+		list = append(list, shell.Tick{Value: f.ID, Label: f.Words(), On: !slices.Contains(d.Today.Off, f.ID)})
 	}
 	return list
 }
 
 // factorWords say what the day does to the doses, a reason each: "cold, 4 °C:
-// Raise × 1.3, Sport × 1.25".
+// 30 % more Raise, 25 % more Sport".
 func factorWords(d *plan.Document) (list []string) {
 	for _, f := range today.Factors(d) {
 		if slices.Contains(d.Today.Off, f.ID) {
 			continue
 		}
-		effect := fmt.Sprintf("%s × %.4g", f.Phase.Name(), f.Times)
+		effect := f.Effect()
 		if n := len(list) - 1; n >= 0 && strings.HasPrefix(list[n], f.Reason+": ") {
 			list[n] += ", " + effect
 		} else {
