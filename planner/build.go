@@ -18,7 +18,7 @@ import (
 )
 
 // Build puts blocks into the plan of a session in place of its own: composed for its
-// day (from is FromNothing), or those of a routine, by its id. Its people, places and
+// day (from is FromComposed), or those of a routine, by its id. Its people, places and
 // what its day holds stay. It fails as [Planner.Change] does.
 func (p *Planner) Build(ctx context.Context, by Account, id uint64, revision uint32, from string) (*Board, error) {
 	session, err := p.session(ctx, by.ClubID, id)
@@ -30,7 +30,7 @@ func (p *Planner) Build(ctx context.Context, by Account, id uint64, revision uin
 		return nil, err
 	}
 	var made *compose.Made
-	if from == FromNothing {
+	if from == FromComposed {
 		made, err = compose.Compose(ctx, brief)
 	} else {
 		made, err = p.byRoutine(ctx, by.ClubID, from, brief)

@@ -15,8 +15,9 @@ import (
 
 // How a new session's run-in is made.
 const (
-	FromNothing = "composed" // chosen and put together for the day
-	FromLast    = "last"     // as the last session of its kind
+	FromComposed = "composed" // chosen and put together for the day
+	FromLast     = "last"     // as the last session of its kind
+	FromEmpty    = "empty"    // no blocks yet: the coach writes them
 )
 
 // NewSession is what a coach states of a session to come.
@@ -27,7 +28,7 @@ type NewSession struct {
 	Squad   uint64 // 0: the club's first
 	Venue   uint64 // 0: away, at a usual ground of the sport
 	Place   string // where there is no venue of the club
-	From    string // FromNothing, FromLast, or the id of a routine
+	From    string // FromComposed, FromLast, FromEmpty, or the id of a routine
 	Minutes int
 	Method  string
 	Turn    compose.Turn
@@ -86,8 +87,15 @@ func (p *Planner) validate(n NewSession) error {
 // making it has not fitted it.
 func (p *Planner) make(ctx context.Context, clubID uint64, n NewSession, squad *Squad, brief compose.Brief) (*compose.Made, error) {
 	switch n.From {
-	case FromNothing, "":
+	case FromComposed, "":
 		return compose.Compose(ctx, brief)
+	case FromEmpty:
+		document, says, err := compose.Day(brief)
+		if err != nil {
+			return nil, err
+		}
+		document.Note(says...)
+		return &compose.Made{Document: document}, nil
 	case FromLast:
 		last, err := p.store.Latest(ctx, clubID, squad.ID, n.Kind)
 		if errors.Is(err, ErrNotFound) {

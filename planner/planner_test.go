@@ -118,7 +118,7 @@ func TestANewSessionIsComposedOrLikeTheLastOfItsKind(t *testing.T) {
 
 	ground, err := p.Ground(ctx, 1)
 	require.NoError(t, err)
-	ask.Kind, ask.From, ask.Title, ask.Venue = plan.Match, planner.FromNothing, "Cup", ground.Venues[0].ID
+	ask.Kind, ask.From, ask.Title, ask.Venue = plan.Match, planner.FromComposed, "Cup", ground.Venues[0].ID
 	ask.Bench = []uint64{squad.Players[15].ID, squad.Players[16].ID}
 	ask.Late = map[uint64]int{squad.Players[5].ID: 30}
 	added, err = p.Add(ctx, coach, ask)
@@ -134,6 +134,13 @@ func TestANewSessionIsComposedOrLikeTheLastOfItsKind(t *testing.T) {
 	sessions, _, err := p.Sessions(ctx, 1, 10)
 	require.NoError(t, err)
 	assert.Len(t, sessions, 5)
+
+	ask.From, ask.Title = planner.FromEmpty, "My own"
+	added, err = p.Add(ctx, coach, ask)
+	require.NoError(t, err)
+	own := board(t, p, added.ID)
+	assert.Empty(t, own.Document.Blocks)
+	assert.NotEmpty(t, own.Document.Fixed, "what a match day holds is there")
 
 	routine := club.NewRoutine(b.Document, "Match day", "matches")
 	kept, err := p.Save(ctx, coach, "kept", store.Change{Is: routine})

@@ -49,8 +49,9 @@ type way struct{ Value, Label, Why, Now string }
 // Ways are the ways to make a run-in, one of them picked.
 func (f *form) Ways() []way {
 	list := []way{
-		{planner.FromNothing, "Build one for today", "Drills that prepare what your sport needs, in the minutes you have, with every position's routine", f.From},
+		{planner.FromComposed, "Build one for today", "Drills that prepare what your sport needs, in the minutes you have, with every position's routine", f.From},
 		{planner.FromLast, "Same as last time", "The blocks of the last one, with today's people, place and rulings", f.From},
+		{planner.FromEmpty, "Write it yourself", "An empty plan: you add every block", f.From},
 	}
 	for _, r := range f.Routines {
 		list = append(list, way{r.Value, r.Label, "A routine you keep", f.From})
@@ -71,7 +72,7 @@ func (f *form) Rulings() []present {
 
 // New is the form of a session to come.
 func New(r *shell.Request) (shell.Answer, error) {
-	f := &form{Kind: cmp.Or(r.Query("kind"), string(plan.Match)), From: cmp.Or(r.Query("from"), planner.FromNothing), Method: cmp.Or(r.Query("method"), plan.DefaultMethod),
+	f := &form{Kind: cmp.Or(r.Query("kind"), string(plan.Match)), From: cmp.Or(r.Query("from"), planner.FromComposed), Method: cmp.Or(r.Query("method"), plan.DefaultMethod),
 		Players: cmp.Or(r.Query("players"), "20"), Squad: r.QueryID("squad"), Title: r.Query("title"), Minutes: r.Query("minutes"), Local: r.Query("start"), Place: r.Query("place")}
 	if err := f.fill(r); err != nil {
 		return nil, err
