@@ -36,7 +36,7 @@ type settings struct {
 	Weather weather.Mood `env:"CUESTART_WEATHER"`
 	Proxies []string     `env:"CUESTART_PROXIES"`
 	SMTP    string       `env:"CUESTART_SMTP"`
-	From    string       `env:"CUESTART_MAIL_FROM"`
+	From    string       `env:"CUESTART_MAIL_FROM" envDefault:"cuestart@localhost"`
 }
 
 // database opens the store, on a private server unless a DSN is set, and
@@ -117,8 +117,8 @@ func serve(ctx context.Context, withDemo bool) error {
 	go tidy(ctx, s)
 	signIns, endCleanup := s.SignIns()
 	defer endCleanup()
-	if set.SMTP != "" {
-		go deliver(ctx, s, mail.SMTP{Server: set.SMTP, From: set.From})
+	if err := post(ctx, s, set); err != nil {
+		return err
 	}
 	site := web.Handler(shell.Config{Planner: plans, SignIns: signIns, URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Proxies: set.Proxies,
 		Outbox: withDemo && set.SMTP == "", Log: slog.Default()})
@@ -136,6 +136,18 @@ func serve(ctx context.Context, withDemo bool) error {
 	finish, cancel := context.WithTimeout(context.WithoutCancel(ctx), 10*time.Second)
 	defer cancel()
 	return server.Shutdown(finish)
+}
+
+// post has letters sent from now on, where a mail server is set.
+func post(ctx context.Context, s *store.Store, set settings) error {
+	if set.SMTP == "" {
+		return nil
+	}
+	server, err := mail.NewSMTP(set.SMTP, set.From)
+	if err == nil {
+		go deliver(ctx, s, server)
+	}
+	return err
 }
 
 // deliver sends the letters that wait, every few seconds, until ctx ends.

@@ -4,13 +4,12 @@ package mail
 
 import (
 	"context"
-	"errors"
 	"fmt"
-	"mime"
-	"net"
-	"net/smtp"
-	"strings"
+	"net/url"
+	"strconv"
 	"time"
+
+	gomail "github.com/wneessen/go-mail"
 )
 
 // Sender sends letters.
@@ -21,19 +20,48 @@ type Sender interface {
 
 // SMTP sends letters by a mail server, with TLS where it has that.
 type SMTP struct {
-	Server string // host:port
-	From   string // the address that letters come from
+	client *gomail.Client
+	from   string
+}
+
+// sendWithin is how long a mail server may take for a letter.
+const sendWithin = 30 * time.Second
+
+// NewSMTP is a mail server as it is set: "host:port" or "user:password@host:port"; from
+// is the address that letters come from. It fails where either is not of its form.
+func NewSMTP(server, from string) (*SMTP, error) {
+	at, err := url.Parse("smtp://" + server)
+	if err != nil || at.Hostname() == "" || at.Port() == "" || at.Path != "" {
+		return nil, fmt.Errorf("CUESTART_SMTP is not of the form host:port or user:password@host:port")
+	}
+	port, err := strconv.Atoi(at.Port())
+	if err != nil {
+		return nil, fmt.Errorf("CUESTART_SMTP has no port that can be: %w", err)
+	}
+	if err := gomail.NewMsg().From(from); err != nil {
+		return nil, fmt.Errorf("CUESTART_MAIL_FROM is no address: %w", err)
+	}
+	options := []gomail.Option{gomail.WithPort(port), gomail.WithTimeout(sendWithin), gomail.WithTLSPolicy(gomail.TLSOpportunistic)}
+	if password, has := at.User.Password(); has {
+		options = append(options, gomail.WithSMTPAuth(gomail.SMTPAuthAutoDiscover), gomail.WithUsername(at.User.Username()), gomail.WithPassword(password))
+	}
+	client, err := gomail.NewClient(at.Hostname(), options...)
+	if err != nil {
+		return nil, fmt.Errorf("CUESTART_SMTP: %w", err)
+	}
+	return &SMTP{client, from}, nil
 }
 
 // Send sends a letter.
-func (s SMTP) Send(_ context.Context, to, subject, body string) error {
-	if strings.ContainsAny(to+s.From, "\r\n") {
-		return errors.New("an address holds a line break")
+func (s *SMTP) Send(ctx context.Context, to, subject, body string) error {
+	letter := gomail.NewMsg()
+	if err := letter.FromFormat("Cue Start", s.from); err != nil {
+		return err
 	}
-	if _, _, err := net.SplitHostPort(s.Server); err != nil {
-		return fmt.Errorf("CUESTART_SMTP is not of the form host:port: %w", err)
+	if err := letter.To(to); err != nil {
+		return err
 	}
-	letter := fmt.Sprintf("From: Cue Start <%s>\r\nTo: <%s>\r\nSubject: %s\r\nDate: %s\r\nMIME-Version: 1.0\r\nContent-Type: text/plain; charset=utf-8\r\n\r\n%s",
-		s.From, to, mime.QEncoding.Encode("utf-8", subject), time.Now().Format(time.RFC1123Z), strings.ReplaceAll(body, "\n", "\r\n"))
-	return smtp.SendMail(s.Server, nil, s.From, []string{to}, []byte(letter))
+	letter.Subject(subject)
+	letter.SetBodyString(gomail.TypeTextPlain, body)
+	return s.client.DialAndSendWithContext(ctx, letter)
 }
