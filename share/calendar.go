@@ -26,6 +26,36 @@ const (
 	rulePartsMost = 31
 )
 
+var errNoCalendar = errors.New("it is no calendar that can be read")
+
+// nestedMost is how deep the parts of a calendar lie in each other: an alarm of an event
+// of the calendar.
+const nestedMost = 3
+
+// nested tells whether the parts of a calendar end where they should, and lie no deeper
+// in each other than they may. The parser takes as much memory as it is asked to.
+func nested(file []byte) bool {
+	file = bytes.ReplaceAll(file, []byte("\r"), nil)
+	for _, fold := range []string{"\n ", "\n\t"} {
+		file = bytes.ReplaceAll(file, []byte(fold), nil)
+	}
+	depth := 0
+	for line := range bytes.Lines(file) {
+		name, _, _ := bytes.Cut(bytes.TrimSpace(line), []byte(":"))
+		name, _, _ = bytes.Cut(name, []byte(";"))
+		switch strings.ToUpper(string(name[:min(len(name), len("BEGIN"))])) {
+		case "BEGIN":
+			depth++
+		case "END":
+			depth--
+		}
+		if depth < 0 || depth > nestedMost {
+			return false
+		}
+	}
+	return depth == 0
+}
+
 // ReadCalendar reads the events of an iCalendar file that begin between from
 // and to as fixtures, those that recur one by one. Times are told by the clock
 // of the event's own zone, those in UTC by zone's. Events that cannot be read
@@ -35,9 +65,12 @@ func ReadCalendar(file []byte, zone string, from, to time.Time) ([]Row[club.Fixt
 	if err != nil {
 		return nil, nil, fmt.Errorf("the time zone %q is not known", zone)
 	}
+	if !nested(file) {
+		return nil, nil, errNoCalendar
+	}
 	calendar, err := ical.ParseCalendar(bytes.NewReader(file))
 	if err != nil {
-		return nil, nil, errors.New("it is no calendar that can be read")
+		return nil, nil, errNoCalendar
 	}
 	var rows []Row[club.Fixture]
 	var wrong []Problem

@@ -277,6 +277,10 @@ func TestACalendarIsBounded(t *testing.T) {
 		assert.LessOrEqual(t, len(rows), 400, name)
 		assert.NotPanics(t, func() { _ = err })
 	}
+	for _, deep := range []string{strings.Repeat("BEGIN:VEVENT\r\n", 40_000), "BEGIN:VCALENDAR\r\n" + strings.Repeat("BE\r\n GIN:VALARM\r\n", 20_000), "END:VCALENDAR\r\nBEGIN:VCALENDAR\r\n"} {
+		_, _, err := share.ReadCalendar([]byte(deep), "Europe/London", time.Time{}, time.Now())
+		assert.ErrorContains(t, err, "no calendar")
+	}
 	wide := "name," + strings.Repeat("x,", 400_000) + "\n" + strings.Repeat(",", 200_000)
 	_, _, err := share.ReadDrills([]byte(wide))
 	assert.ErrorContains(t, err, "columns at the most")

@@ -2,11 +2,13 @@ package web_test
 
 import (
 	"bytes"
+	"encoding/base64"
 	"log/slog"
 	"net/http"
 	"net/http/httptest"
 	"net/url"
 	"regexp"
+	"runtime"
 	"strings"
 	"testing"
 	"time"
@@ -224,4 +226,35 @@ func TestAccessIsTakenAway(t *testing.T) {
 	assert.Equal(t, http.StatusOK, status, "this browser stays")
 	status, _, _ = other.get("/today")
 	assert.Equal(t, http.StatusSeeOther, status, "the others are signed out")
+}
+
+// Whatever is uploaded, however it is made, costs little and is answered soon.
+func TestEveryUploadIsBounded(t *testing.T) {
+	base, _ := site(t, "uploads")
+	coach := visit(t, base, demo.Email)
+	const size = 700_000 // as large as a form may be, once it is written in base64
+	fill := func(head, body, tail string) string {
+		return head + strings.Repeat(body, (size-len(head)-len(tail))/len(body)) + tail
+	}
+	hostile := []string{
+		fill("name,say\n", "x,y\n", ""), fill("first name", ",name", "\n"), fill("name\n", "\"", ""), fill("name;say\n", "=1;;;;;;;;;\n", ""),
+		fill(`{"blocks":[`, `{},`, `{}]}`), fill(`{"format":1,"players":[`, `{"id":"a","first":"b"},`, `{}]}`), fill("", "[", ""), fill(`{"a":"`, "\\u0041", `"}`),
+		fill("BEGIN:VCALENDAR\r\n", "BEGIN:VEVENT\r\nUID:a\r\nDTSTART:20260101T000000Z\r\nRRULE:FREQ=SECONDLY\r\nEND:VEVENT\r\n", "END:VCALENDAR\r\n"),
+		fill("BEGIN:VCALENDAR\r\n", "BEGIN:VEVENT\r\n", ""), fill("BEGIN:VCALENDAR\r\nX:", "a\r\n ", "\r\n"),
+	}
+	for _, kind := range []string{"squad", "drills", "fixtures", "tests", "plan", "routine", "calendar"} {
+		for n, text := range hostile {
+			var before, after runtime.MemStats
+			runtime.ReadMemStats(&before)
+			begun := time.Now()
+			status, _, _ := coach.post("/import", url.Values{"kind": {kind}, "squad": {"1"}, "file64": {base64.StdEncoding.EncodeToString([]byte(text))}})
+			runtime.ReadMemStats(&after)
+			assert.Less(t, status, 500, "%s %d", kind, n)
+			assert.Less(t, after.TotalAlloc-before.TotalAlloc, uint64(300<<20), "%s %d", kind, n)
+			assert.Less(t, time.Since(begun), 5*time.Second, "%s %d", kind, n)
+			if testing.Verbose() {
+				t.Logf("%s %d: %d, %d MB, %s", kind, n, status, (after.TotalAlloc-before.TotalAlloc)>>20, time.Since(begun).Round(time.Millisecond))
+			}
+		}
+	}
 }
