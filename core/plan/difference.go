@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"cuestart/core/clock"
+	"cuestart/core/drill"
 )
 
 // mostSaid is how many differences are said one by one.
@@ -26,7 +27,7 @@ func (d *Document) Difference(to *Document) string {
 		if was := d.Block(b.ID); was != nil {
 			was.difference(b, d, to, say)
 		} else {
-			say("%s added for %s", b.Name, strings.Replace(to.Audience(b.Who), "Whole squad", "the whole squad", 1))
+			say("%s added for %s", b.Name, to.whom(b.Who))
 		}
 	}
 	if d.Margin != to.Margin {
@@ -49,10 +50,15 @@ func (d *Document) Difference(to *Document) string {
 	return strings.Join(said, "; ")
 }
 
+// whom is an audience within a sentence.
+func (d *Document) whom(ids []string) string {
+	return strings.Replace(d.Audience(ids), "Whole squad", "the whole squad", 1)
+}
+
 // difference says what another version of the block has otherwise.
 func (b *Block) difference(to *Block, d, after *Document, say func(string, ...any)) {
 	if !slices.Equal(b.Who, to.Who) {
-		say("%s for %s", b.Name, after.Audience(to.Who))
+		say("%s for %s", b.Name, after.whom(to.Who))
 	}
 	if b.Zone != to.Zone {
 		say("%s on %s", b.Name, orNone(after.ZoneName(to.Zone), "any ground"))
@@ -61,7 +67,7 @@ func (b *Block) difference(to *Block, d, after *Document, say func(string, ...an
 		say("%s leads %s", orNone(after.LeaderName(to.Leader), "nobody"), b.Name)
 	}
 	if b.Stations != to.Stations {
-		say("%s at %s", b.Name, orNone(map[bool]string{true: fmt.Sprint(to.Stations, " stations")}[to.Stations > 0], "all lanes"))
+		say("%s at %s", b.Name, orNone(map[bool]string{true: drill.Number(to.Stations, "stations")}[to.Stations > 0], "all lanes"))
 	}
 	if b.Priority != to.Priority {
 		say("%s is a %s", b.Name, to.Priority)
