@@ -21,7 +21,7 @@ type Form struct {
 	where  string // where problems are put; "": at the field
 }
 
-// NewForm is a form of values, for tests.
+// NewForm is a form of values.
 func NewForm(values url.Values) *Form { return &Form{values: values} }
 
 // At has the problems of the fields that are read from now on said at one place,

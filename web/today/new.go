@@ -92,6 +92,10 @@ func New(r *shell.Request) (shell.Answer, error) {
 	}
 	f.There = len(f.People)
 	f.forecast(r)
+	if r.Query("typed") != "" { // the day was set by hand already
+		_, f.Day = shell.NewForm(r.Asked()).Day()
+		f.Day.Said = "As you set it"
+	}
 	return f.page(), nil
 }
 

@@ -45,6 +45,10 @@ export default () => ({
     const form = new FormData(this.$root);
     const query = new URLSearchParams();
     for (const name of ["squad", "kind", "title", "start", "minutes", "venue", "place", "from", "method"]) query.set(name, form.get(name) ?? "");
+    if (this.typed) {
+      query.set("typed", "yes");
+      for (const name of ["air", "wind", "day"]) for (const value of form.getAll(name)) query.append(name, value);
+    }
     location.assign(`/sessions/new?${query}`);
   },
 });
