@@ -65,33 +65,21 @@ func ReadCalendar(file []byte, zone string, from, to time.Time) ([]Row[club.Fixt
 	if err != nil {
 		return nil, nil, fmt.Errorf("the time zone %q is not known", zone)
 	}
-	if !nested(file) {
-		return nil, nil, errNoCalendar
-	}
-	calendar, err := ical.ParseCalendar(bytes.NewReader(file))
+	events, err := eventsOf(file)
 	if err != nil {
-		return nil, nil, errNoCalendar
+		return nil, nil, err
 	}
 	var rows []Row[club.Fixture]
 	var wrong []Problem
 	moved := map[string]bool{} // occurrences that have an event of their own, by id and moment
-	for _, e := range calendar.Events() {
+	for _, e := range events {
 		if id := e.GetProperty(ical.ComponentPropertyRecurrenceId); id != nil {
 			if at, _, err := moment(id, here); err == nil {
 				moved[e.Id()+at.UTC().String()] = true
 			}
 		}
 	}
-	if len(calendar.Events()) > eventsMost {
-		return nil, nil, fmt.Errorf("it holds %d events, %d are read at once: take a shorter time", len(calendar.Events()), eventsMost)
-	}
-	recur := 0
-	for n, e := range calendar.Events() {
-		if e.GetProperty(ical.ComponentPropertyRrule) != nil {
-			if recur++; recur > recurringMost {
-				return nil, nil, fmt.Errorf("more than %d of its events recur: take a smaller calendar", recurringMost)
-			}
-		}
+	for n, e := range events {
 		found, err := occurrences(e, here, from, to, moved)
 		if err != nil {
 			wrong = append(wrong, Problem{n + 1, value(e, ical.ComponentPropertySummary), err.Error()})
@@ -110,6 +98,30 @@ func ReadCalendar(file []byte, zone string, from, to time.Time) ([]Row[club.Fixt
 		return nil, nil, fmt.Errorf("it holds %d fixtures, %d are read at once: take a shorter time", len(rows), calendarMost)
 	}
 	return rows, wrong, nil
+}
+
+// eventsOf are the events of a calendar, where they are no more than are read at once.
+func eventsOf(file []byte) ([]*ical.VEvent, error) {
+	if !nested(file) {
+		return nil, errNoCalendar
+	}
+	calendar, err := ical.ParseCalendar(bytes.NewReader(file))
+	if err != nil {
+		return nil, errNoCalendar
+	}
+	events, recur := calendar.Events(), 0
+	for _, e := range events {
+		if e.GetProperty(ical.ComponentPropertyRrule) != nil {
+			recur++
+		}
+	}
+	switch {
+	case len(events) > eventsMost:
+		return nil, fmt.Errorf("it holds %d events, %d are read at once: take a shorter time", len(events), eventsMost)
+	case recur > recurringMost:
+		return nil, fmt.Errorf("more than %d of its events recur: take a smaller calendar", recurringMost)
+	}
+	return events, nil
 }
 
 func value(e *ical.VEvent, property ical.ComponentProperty) string {

@@ -170,7 +170,7 @@ func Audit(r *shell.Request) (shell.Answer, error) {
 	if len(list) >= auditPage {
 		b.Next = from + len(list)
 	}
-	return &shell.Page{Screens: screens, Name: "audit", Title: "What was done", Nav: "staff", Body: b}, nil
+	return &shell.Page{Screens: screens, Name: "audit", Title: "Activity log", Nav: "staff", Body: b}, nil
 }
 
 // auditPage is how many entries a page has.
