@@ -410,6 +410,7 @@ func TestEnterAndTheLastBlock(t *testing.T) {
 	b.run(`document.querySelector('form[action$="/remove"] button').click()`)
 	b.until(`document.querySelector("#build")`)
 	assert.Contains(t, b.text("main"), "Nothing is planned yet")
+	assert.NotContains(t, b.text("main"), "Look at", "nothing is wrong with what is not there")
 	b.click("#build")
 	b.until(`document.querySelectorAll(".chart a").length > 5`)
 }

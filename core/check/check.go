@@ -81,8 +81,12 @@ type Input struct {
 }
 
 // Check looks through a fitted plan: the gravest findings first, within a
-// severity in the order of Rules.
+// severity in the order of Rules. In a plan that has no block yet there is nothing to
+// find.
 func Check(in Input) []Finding {
+	if len(in.Document.Blocks) == 0 {
+		return nil
+	}
 	r := read(in)
 	for i := range Rules {
 		r.rule = &Rules[i]

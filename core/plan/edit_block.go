@@ -96,9 +96,7 @@ func (d *Document) Add(known drill.Drill, phase drill.Phase, who []string, prior
 	}
 	b := Block{ID: d.freeID(), Name: known.Name, Aim: known.Aim, Phase: phase, Who: who, Priority: priority,
 		Excusable: slices.Contains(who, Everyone), Items: []Item{{Drill: known}}}
-	if like := slices.IndexFunc(d.Blocks, func(other Block) bool { return slices.Equal(other.Who, who) }); like >= 0 {
-		b.Zone = d.Blocks[like].Zone
-	}
+	b.Zone = d.usualZone(who)
 	at := len(d.Blocks)
 	for i := len(d.Blocks) - 1; i >= 0; i-- {
 		if d.Blocks[i].Phase == phase {
@@ -108,6 +106,17 @@ func (d *Document) Add(known drill.Drill, phase drill.Phase, who []string, prior
 	}
 	d.Blocks = slices.Insert(d.Blocks, at, b)
 	return known.Name + " added", nil
+}
+
+// usualZone is where an audience works already, or else the roomiest place.
+func (d *Document) usualZone(who []string) string {
+	if like := slices.IndexFunc(d.Blocks, func(other Block) bool { return slices.Equal(other.Who, who) }); like >= 0 {
+		return d.Blocks[like].Zone
+	}
+	if len(d.Zones) == 0 {
+		return ""
+	}
+	return slices.MaxFunc(d.Zones, func(a, b Zone) int { return a.Capacity - b.Capacity }).ID
 }
 
 // BlockFields is what a coach says of a block beside its drills.
