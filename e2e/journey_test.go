@@ -114,7 +114,7 @@ func TestThePhoneCountsWithoutASignal(t *testing.T) {
 	b.open("/r/" + token + "/p10")
 	// As if the start were 27:00 away: the browser's clock is what counts.
 	b.run(`(() => { const start = Number(document.querySelector("[data-start]").dataset.start); const real = Date.now; const skew = (start - 27 * 60) * 1000 - real(); Date.now = () => real() + skew; })()`)
-	b.until(`document.querySelector("[data-countdown]").textContent == "26:58"`)
+	b.until(`document.querySelector("[data-countdown]").textContent == "26′58″"`)
 	assert.Equal(t, "Moving range", b.text("details[open] b"))
 	b.size(390, 844)
 	b.shot("my-run-in-live")

@@ -40,7 +40,7 @@ type mineBody struct {
 	Edition                    int
 	Published                  string
 	StartUnix                  int64
-	Countdown                  string
+	Countdown, Caption         string
 	Items                      []item
 	Carry                      []string
 	Cautions                   []string
@@ -188,9 +188,24 @@ func (b *mineBody) itemOf(d *plan.Document, block *schedule.Block, p *plan.Playe
 	return one
 }
 
+// left is how long it is to the start, or since it, and what that is; at is in seconds
+// from the start.
+func left(at int) (length, caption string) {
+	day, hour := 24*60*60, 60*60
+	switch {
+	case at > 0:
+		return clock.Offset(at).ToGo(), "since the start"
+	case -at >= day:
+		return fmt.Sprintf("%d d %d h", -at/day, -at%day/hour), "to go"
+	case -at >= hour:
+		return fmt.Sprintf("%d:%02d", -at/hour, -at%hour/60), "hours to go"
+	}
+	return clock.Offset(at).ToGo(), "minutes to go"
+}
+
 // mark fills in what depends on the time, in seconds from the start.
 func (b *mineBody) mark(now int, s *schedule.Schedule) {
-	b.Countdown = clock.Offset(now).ToGo()
+	b.Countdown, b.Caption = left(now)
 	met := false
 	for i := range b.Items {
 		one := &b.Items[i]

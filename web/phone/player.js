@@ -11,7 +11,7 @@ function clock(seconds) {
   const s = Math.abs(seconds);
   if (s >= 86400) return `${Math.floor(s / 86400)} d ${Math.floor((s % 86400) / 3600)} h`;
   if (s >= 3600) return `${Math.floor(s / 3600)}:${two(Math.floor((s % 3600) / 60))}:${two(s % 60)}`;
-  return `${Math.floor(s / 60)}:${two(s % 60)}`;
+  return `${Math.floor(s / 60)}′${two(s % 60)}″`;
 }
 
 let shown = null;
