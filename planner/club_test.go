@@ -160,3 +160,58 @@ func TestTheClubsSportIsItsCopy(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Kick-off", plays.Start)
 }
+
+// A routine keeps what its day holds, and gives it to another day; a unit that was made
+// after a plan can be picked in it.
+func TestWhatADayHoldsAndWhoIsNewReachThePlan(t *testing.T) {
+	p := open(t, "reach", true)
+	b := board(t, p, 1)
+	b, err := p.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) {
+		return d.SetFixed(plan.Fixed{Name: "Kit check", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(3000), To: clock.BeforeStart(2900)}})
+	})
+	require.NoError(t, err)
+	require.NoError(t, p.SaveRoutine(ctx, coach, 1, "With its check", ""))
+	routines, err := store.Entries[club.Routine](ctx, db, 1)
+	require.NoError(t, err)
+	added, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Match, Title: "Next", Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, From: fmt.Sprint(routines[len(routines)-1].ID)})
+	require.NoError(t, err)
+	next := board(t, p, added.ID)
+	i := slices.IndexFunc(next.Document.Fixed, func(f plan.Fixed) bool { return f.Name == "Kit check" })
+	require.GreaterOrEqual(t, i, 0)
+	assert.Equal(t, plan.Span{From: clock.BeforeStart(3000), To: clock.BeforeStart(2900)}, next.Document.Fixed[i].Span)
+
+	two := []uint64{b.Document.Players[0].Roster, b.Document.Players[4].Roster}
+	_, err = p.Save(ctx, coach, "a pair", store.Change{Owner: 1, Is: club.Unit{Name: "New pair", Players: two}})
+	require.NoError(t, err)
+	pair := func() *plan.Unit {
+		units, err := p.Units(ctx, 1, b.Document)
+		require.NoError(t, err)
+		for i := range units {
+			if units[i].Name == "New pair" {
+				return &units[i]
+			}
+		}
+		return nil
+	}
+	made := pair()
+	require.NotNil(t, made)
+	assert.Equal(t, []string{b.Document.Players[0].ID, b.Document.Players[4].ID}, made.Players)
+	b, err = p.ChangeFor(ctx, coach, 1, b.Revision, made.ID, func(d *plan.Document) (string, error) {
+		return d.SetBlock("lineout", plan.BlockFields{Name: "Line-out", Who: []string{made.ID}})
+	})
+	require.NoError(t, err)
+	assert.Equal(t, "New pair", b.Document.Audience(b.Document.Block("lineout").Who))
+	assert.Nil(t, pair(), "the plan knows it now")
+
+	// The same as last time: today's place, people and leaders.
+	again, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Match, Title: "Again", Start: clock.Start{Local: "2026-12-19T15:00", Zone: "Europe/London"}, From: planner.FromLast, Place: "Elsewhere"})
+	require.NoError(t, err)
+	same := board(t, p, again.ID)
+	assert.Equal(t, "Elsewhere", same.Document.Place)
+	assert.Empty(t, same.Document.Exceptions)
+	for _, block := range same.Document.Blocks {
+		assert.NotEmpty(t, same.Document.Members(block.Who), block.Name)
+		assert.True(t, block.Zone == "" || same.Document.Zone(block.Zone) != nil, block.Name)
+		assert.True(t, block.Leader == "" || same.Document.Leader(block.Leader) != nil, block.Name)
+	}
+}

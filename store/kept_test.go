@@ -2,10 +2,12 @@ package store_test
 
 import (
 	"context"
+	"fmt"
 	"strings"
 	"testing"
 	"time"
 
+	"github.com/go-sql-driver/mysql"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -169,4 +171,17 @@ func TestThingsBelongWhereTheySay(t *testing.T) {
 	var wrong plan.Problems
 	_, err = s.Save(ctx, by, "bad", store.Change{Owner: 5, Is: club.Player{}})
 	assert.ErrorAs(t, err, &wrong)
+}
+
+func TestAFullDiskIsTold(t *testing.T) {
+	for err, full := range map[error]bool{
+		&mysql.MySQLError{Number: 1021, Message: "Disk full"}:                                  true,
+		&mysql.MySQLError{Number: 1114, Message: "The table is full"}:                          true,
+		&mysql.MySQLError{Number: 3, Message: "Error writing file (Errcode: 28 \"No space\")"}: true,
+		&mysql.MySQLError{Number: 3, Message: "Error writing file (Errcode: 13)"}:              false,
+		&mysql.MySQLError{Number: 1062, Message: "Duplicate entry"}:                            false,
+		store.ErrNotFound: false,
+	} {
+		assert.Equal(t, full, store.IsFull(fmt.Errorf("saving: %w", err)), err.Error())
+	}
 }

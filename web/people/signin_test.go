@@ -1,11 +1,15 @@
 package people
 
 import (
+	"context"
+	"net/http"
 	"net/url"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"cuestart/web/shell"
 )
@@ -47,4 +51,26 @@ func TestACommonPasswordIsRefused(t *testing.T) {
 	for _, good := range []string{"four kettles on a roof", "tin-Lantern-owl-9", "correct horse staple", "brackwater kick-off", "Marrow&Thistle88x"} {
 		assert.Empty(t, passwordProblem(good, "ada@hollinmere.example", "Ada Quill", "Hollinmere"), good)
 	}
+}
+
+// However many sign in at once, two passwords are hashed at a time; who waits too long
+// is told so.
+func TestFewPasswordsAreHashedAtOnce(t *testing.T) {
+	first, err := turn(t.Context())
+	require.NoError(t, err)
+	second, err := turn(t.Context())
+	require.NoError(t, err)
+	hurried, cancel := context.WithTimeout(t.Context(), 20*time.Millisecond)
+	defer cancel()
+	_, err = turn(hurried)
+	assert.ErrorIs(t, err, context.DeadlineExceeded)
+	_, err = turn(t.Context())
+	var refused shell.Refusal
+	require.ErrorAs(t, err, &refused)
+	assert.Equal(t, http.StatusServiceUnavailable, refused.Status)
+	first()
+	third, err := turn(t.Context())
+	require.NoError(t, err)
+	second()
+	third()
 }
