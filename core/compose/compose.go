@@ -131,6 +131,9 @@ func (c *composer) mend(ctx context.Context, in check.Input, f check.Finding) bo
 		c.says = append(c.says, fmt.Sprintf("%s: %s", f.What, said))
 		return true
 	}
+	if f.Rule == "impossible" {
+		return c.giveUp(in.Schedule)
+	}
 	b := c.doc.Block(f.Where)
 	if b == nil {
 		return false
@@ -139,6 +142,18 @@ func (c *composer) mend(ctx context.Context, in check.Input, f check.Finding) bo
 	c.says = append(c.says, fmt.Sprintf("%s is left out: %s", b.Name, f.What))
 	c.doc.Remove(b.ID)
 	return true
+}
+
+// giveUp asks no longer for the musts that the fit had no place for, and reports whether
+// there were any.
+func (c *composer) giveUp(fitted *schedule.Schedule) (gave bool) {
+	for _, was := range fitted.Blocks(c.doc) {
+		if b := c.doc.Block(was.ID); !was.Kept && b.Priority == plan.Must {
+			b.Priority, gave = plan.Should, true
+			c.says = append(c.says, b.Name+" is a should: there is no time for it as a must")
+		}
+	}
+	return gave
 }
 
 // Day makes the document of a brief without its blocks: people, places and what
