@@ -32,6 +32,10 @@ func (l textLine) At() template.HTMLAttr {
 const (
 	nameSize   = 16
 	smallSize  = 15
+	tinySize   = 13 // across in a narrow block, which reads better than upwards
+	tinyStep   = 14
+	tinyLeft   = 3
+	tinyMargin = 2  // widths are estimated on the wide side
 	lineStep   = 19 // from one line of a block to the next
 	textPad    = 9  // left of a block's text
 	textRight  = 3
@@ -146,8 +150,12 @@ func blockText(b *chartBlock, at box) (lines []textLine, whole bool) {
 	name := wrap(b.name, nameSize, room)
 	if at.H < fullHeight || widest(name, nameSize) > room {
 		lines, whole = fitText(b.name, box{at.X + edgeWidth, at.Y, at.W - edgeWidth, at.H})
-		if whole && len(lines) == 1 && lines[0].Upward && at.H >= tallEnough {
+		switch {
+		case !whole || at.H < tallEnough:
+		case lines[0].Upward:
 			lines = upward(b, at, lines[0])
+		default:
+			lines = below(b, at, lines)
 		}
 		return lines, whole
 	}
@@ -190,8 +198,18 @@ func upward(b *chartBlock, at box, name textLine) []textLine {
 	return lines
 }
 
-// fitText writes a text in a box: across in one or more lines if they fit, else
-// upwards, else cut short; whole is false if it was cut.
+// below is a narrow block's name across, with the letter above it.
+func below(b *chartBlock, at box, name []textLine) []textLine {
+	y := at.Y + letterDrop + letterGap
+	for i := range name {
+		y += tinyStep
+		name[i].Y = y
+	}
+	return append(name, textLine{X: at.X + at.W/2 + 2, Y: at.Y + letterDrop, Class: "letter", Text: b.letter, Anchor: "middle"})
+}
+
+// fitText writes a text in a box: across in one or more lines if they fit, also in
+// small letters, else upwards, else cut short; whole is false if it was cut.
 func fitText(text string, at box) (lines []textLine, whole bool) {
 	const (
 		left     = 5 // of the text in its box
@@ -199,22 +217,27 @@ func fitText(text string, at box) (lines []textLine, whole bool) {
 		baseline = 14
 		step     = 18
 	)
-	room := at.W - margin
-	tall := at.W >= upWidth && at.H >= upHeight
 	for _, try := range []struct {
-		size, step int
-		class      string
-	}{{nameSize, step, "name"}, {smallSize, smallSize, "name-small"}} {
+		size, step, left, margin int
+		class                    string
+	}{{nameSize, step, left, margin, "name"}, {smallSize, smallSize, left, margin, "name-small"}, {tinySize, tinyStep, tinyLeft, tinyMargin, "name-tiny"}} {
+		room := at.W - try.margin
 		across := wrap(text, try.size, room)
 		if widest(across, try.size) <= room && len(across)*try.step <= at.H {
-			return stack(across, at.X+left, at.Y+(at.H-len(across)*try.step)/2+baseline, try.step, try.class), true
-		}
-		if tall && int(textWidth(text, try.size)) <= at.H-left {
-			return []textLine{{X: at.X + at.W/2 + left, Y: at.Y + 4, Class: try.class, Text: text, Upward: true, Anchor: "end"}}, true
+			return stack(across, at.X+try.left, at.Y+(at.H-len(across)*try.step)/2+baseline, try.step, try.class), true
 		}
 	}
-	if tall {
-		return []textLine{{X: at.X + at.W/2 + left, Y: at.Y + margin, Class: "name", Text: cutTo(text, nameSize, at.H-12), Upward: true, Anchor: "end"}}, false
+	room := at.W - margin
+	if at.W >= upWidth && at.H >= upHeight {
+		up := textLine{X: at.X + at.W/2 + left, Y: at.Y + 4, Class: "name", Text: text, Upward: true, Anchor: "end"}
+		if int(textWidth(text, nameSize)) <= at.H-left {
+			return []textLine{up}, true
+		}
+		if up.Class = "name-small"; int(textWidth(text, smallSize)) <= at.H-left {
+			return []textLine{up}, true
+		}
+		up.Y, up.Class, up.Text = at.Y+margin, "name", cutTo(text, nameSize, at.H-12)
+		return []textLine{up}, false
 	}
 	if short := cutTo(text, nameSize, room); len([]rune(short)) > leastCut {
 		return stack([]string{short}, at.X+left, at.Y+(at.H-step)/2+baseline, step, "name"), false

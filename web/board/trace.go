@@ -5,18 +5,20 @@ import (
 	"strings"
 
 	"cuestart/core/clock"
+	"cuestart/core/plan"
 	"cuestart/core/warmth"
 	"cuestart/planner"
 )
 
 // trace is the estimate of warmth below the lanes, on the same axis of time.
 type trace struct {
-	Top, Bottom, WarmY int
-	ReadyY             int // from which deep work is prepared
-	Lines              []traceLine
-	Label              string // of the strand that is coldest at the start
-	LabelX, LabelY     int
-	None               bool
+	Top, Bottom    int
+	WarmY          int // from which a body is warm for a match; 0: it is none
+	ReadyY         int // from which deep work is prepared
+	Lines          []traceLine
+	Label          string // of the strand that is coldest at the start
+	LabelX, LabelY int
+	None           bool
 }
 
 type traceLine struct {
@@ -42,7 +44,9 @@ func (c *chart) warmth(b *planner.Board) trace {
 	top := c.Bottom + footHeight
 	t := trace{Top: top, Bottom: top + warmthHeight - warmthInset}
 	y := func(celsius float64) int { return t.Bottom - int(celsius/celsiusShown*float64(t.Bottom-t.Top)+0.5) }
-	t.WarmY, t.ReadyY = y(warmth.Warm), y(warmth.Ready)
+	if t.ReadyY = y(warmth.Ready); b.Document.Kind == plan.Match {
+		t.WarmY = y(warmth.Warm)
+	}
 	coldest := coldestOf(b.Strands)
 	for k := range b.Strands {
 		s := &b.Strands[k]
