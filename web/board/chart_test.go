@@ -72,3 +72,31 @@ func TestAChartIsTrueToTheSchedule(t *testing.T) {
 	assert.True(t, slices.ContainsFunc(c.Ticks, func(t tick) bool { return t.ToGo == "20′" && t.Clock == "14:40" }))
 	assert.Equal(t, clock.Offset(-1860), c.from)
 }
+
+// The line of the start is drawn where being cold at it is found: for a match.
+func TestTheLineOfTheStartIsAMatchs(t *testing.T) {
+	for kind, drawn := range map[plan.Kind]bool{plan.Match: true, plan.Training: false} {
+		d := &plan.Document{Kind: kind, StartName: "Start", Players: []plan.Player{{ID: "p1", Number: 1, First: "Ada"}},
+			Blocks: []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone}}}}
+		s := &schedule.Schedule{Start: time.Date(2026, 11, 28, 15, 0, 0, 0, time.UTC), Amounts: make([][]int, 1),
+			Result: &runin.Result{Strands: [][]string{{"p1"}}, Blocks: []runin.Scheduled{{ID: "all", Kept: true, Start: -900, End: -300}}}}
+		b := &planner.Board{Session: &planner.Session{Document: d, Schedule: s}, Blocks: s.Blocks(d)}
+		c := newChart(b, "x", 900, 120, func(string) string { return "" }, "")
+		assert.Equal(t, drawn, c.warmth(b).WarmY > 0, kind)
+		assert.Positive(t, c.warmth(b).ReadyY)
+	}
+}
+
+// A narrow block's name stands across in small letters, below its letter; one that is
+// too long even so runs upwards.
+func TestANarrowNameStandsAcross(t *testing.T) {
+	at := box{100, 0, 37, 400}
+	for name, across := range map[string]bool{"Bands": true, "Neck holds": true, "Shouldering": false} {
+		lines, whole := blockText(&chartBlock{name: name, letter: "A", length: "2:15 min"}, at)
+		require.NotEmpty(t, lines)
+		assert.True(t, whole, name)
+		upward := slices.ContainsFunc(lines, func(l textLine) bool { return l.Upward })
+		assert.Equal(t, across, !upward, name)
+		assert.True(t, slices.ContainsFunc(lines, func(l textLine) bool { return l.Class == "letter" }), name)
+	}
+}
