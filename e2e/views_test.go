@@ -49,6 +49,12 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"sport", "/sport", []int64{1280, 360}},
 		{"import", "/import", []int64{1280, 360}},
 		{"sheet", "/sessions/1/sheet", []int64{1280, 360}},
+		{"members", "/staff", []int64{1280, 360}},
+		{"account", "/me", []int64{1280, 360}},
+		{"log", "/audit", []int64{1280, 360}},
+		{"links", "/sessions/1/links", []int64{1280, 360}},
+		{"again", "/again", []int64{1280, 360}},
+		{"forgot", "/forgot", []int64{360}},
 		{"who-are-you", "/r/" + token, []int64{390, 360}},
 		{"my-run-in", "/r/" + token + "/p15", []int64{390, 360}},
 		{"not-there", "/sessions/99", []int64{1280, 360}},
@@ -68,6 +74,8 @@ func TestEveryViewIsWhole(t *testing.T) {
 		store.Change{Is: club.Fixture{UID: "long", For: plan.Match, Title: long, Place: long, Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}}})
 	require.NoError(t, err)
 	require.NoError(t, p.SaveRoutine(context.Background(), coach, 2, long, long))
+	_, err = p.Invite(context.Background(), coach, long, strings.Repeat("unbreakable", 5)+"@brackwater.example", store.Assistant, base)
+	require.NoError(t, err)
 	longToken, err := db.Publish(context.Background(), 1, 2, 2)
 	require.NoError(t, err)
 	looksWhole(t, b, string(axe), []view{
@@ -79,6 +87,8 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"long-drills", "/drills?q=unbreakable&drill=long", []int64{1280, 360}},
 		{"long-routines", "/routines?routine=" + fmt.Sprint(things[club.Routine](t)[1].ID), []int64{1280, 360}},
 		{"long-new-opened", "/sessions/new", []int64{1280, 360}},
+		{"long-links", "/sessions/2/links", []int64{1280, 360}},
+		{"long-members", "/staff", []int64{1280, 360}},
 		{"long-sheet", "/sessions/2/sheet", []int64{360}},
 		{"long-my-run-in", "/r/" + longToken + "/p1", []int64{360}},
 		{"long-who-are-you", "/r/" + longToken, []int64{360}},

@@ -29,7 +29,7 @@ func (f Factor) Effect() string {
 	if percent < 0 {
 		percent, way = -percent, "less"
 	}
-	return fmt.Sprintf("%.0f %% %s %s", percent, way, f.Phase.Name())
+	return fmt.Sprintf("%.0f\u00a0%% %s %s", percent, way, f.Phase.Name())
 }
 
 // air are the factors of temperature, by band; a coach's defaults, editable by

@@ -28,8 +28,8 @@ func ExampleFactor_Words() {
 		fmt.Println(f.Words())
 	}
 	// Output:
-	// cold, 4 °C: 30 % more Raise
-	// cold, 4 °C: 25 % more Sport
+	// cold, 4 °C: 30 % more Raise
+	// cold, 4 °C: 25 % more Sport
 }
 
 func TestTargetsFollowTheDay(t *testing.T) {
