@@ -57,10 +57,15 @@ func tiny(seed uint64) *runin.Problem {
 			pin := clock.Offset(-60 * (3 + r.IntN(minutes)))
 			b.Pin = &pin
 		}
+		if r.IntN(4) == 0 {
+			b.Window[r.IntN(2)] = moment(-60 * (3 + r.IntN(minutes)))
+		}
 		p.Blocks = append(p.Blocks, b)
 	}
 	return p
 }
+
+func moment(at int) *clock.Offset { o := clock.Offset(at); return &o }
 
 // every calls try with each plan of p that breaks no rule.
 func every(p *runin.Problem, try func(score float64)) {
@@ -124,6 +129,32 @@ func missed(p *runin.Problem, b *runin.Block, s runin.Scheduled) (list []runin.M
 		}
 	}
 	return list
+}
+
+// A block straight after another starts as that one ends, whatever else is asked for;
+// what comes of it is never beyond the bound, and mostly the best there is.
+func TestStraightAfterLeavesNoGap(t *testing.T) {
+	best, all := 0, 0
+	for seed := range uint64(120) {
+		p := tiny(seed)
+		p.Blocks[3].Straight = p.Blocks[0].ID
+		if p.Blocks[0].Pin = nil; p.Validate() != nil {
+			continue
+		}
+		most := -1e9
+		every(p, func(score float64) { most = max(most, score) })
+		r := fit(t, p)
+		assert.False(t, r.Feasible && most < -1e8, "seed %d: %+v", seed, r)
+		if r.Feasible {
+			all++
+			assert.GreaterOrEqual(t, r.Bound, most-1e-6, "seed %d", seed)
+			if r.Score > most-1e-6 {
+				best++
+			}
+		}
+	}
+	assert.Greater(t, all, 50)
+	assert.Greater(t, best, all*8/10)
 }
 
 // What Fit calls proven is what trying every plan finds; so is whether the

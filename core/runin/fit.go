@@ -2,11 +2,12 @@ package runin
 
 import (
 	"context"
+	"slices"
 	"sync"
 )
 
 // Version changes when the same problem may get another answer.
-const Version = 3
+const Version = 4
 
 // DefaultSteps is how many steps Fit spends on a problem unless told otherwise.
 // A step is a draft tried by annealing, a block placed by the search or five
@@ -26,6 +27,15 @@ func Fit(ctx context.Context, p *Problem, steps int) (*Result, error) {
 	if err := p.Validate(); err != nil {
 		return nil, err
 	}
+	if slices.ContainsFunc(p.Blocks, func(b Block) bool { return b.Straight != "" }) {
+		return straighten(ctx, p, steps), nil
+	}
+	return fit(ctx, p, steps), nil
+}
+
+// fit is Fit of a problem that is well formed and in which no block comes straight
+// after another.
+func fit(ctx context.Context, p *Problem, steps int) *Result {
 	plenty := steps <= 0
 	if plenty {
 		steps = DefaultSteps(p)
@@ -38,9 +48,9 @@ func Fit(ctx context.Context, p *Problem, steps int) (*Result, error) {
 		s.again(more * len(p.Blocks) * len(p.Blocks))
 	}
 	if s.best != nil || s.musts == 0 {
-		return s.result(true, whole), nil
+		return s.result(true, whole)
 	}
-	return s.partial(steps, whole), nil
+	return s.partial(steps, whole)
 }
 
 // work is how many steps go where.

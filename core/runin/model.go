@@ -100,6 +100,11 @@ func unitOf(p *Problem) int {
 		}
 	}
 	for _, b := range p.Blocks {
+		for _, at := range b.Window {
+			if at != nil && !on(*at) {
+				return 1
+			}
+		}
 		for _, l := range b.Levels {
 			if !on(clock.Offset(l.Seconds)) {
 				return 1
@@ -162,6 +167,12 @@ func (m *model) readBlock(i int) {
 	to.must, to.excusable = from.Must, from.Excusable
 	if from.Pin != nil {
 		to.pinned, to.pin = true, m.at(*from.Pin)
+	}
+	if from.Window[0] != nil {
+		to.closed = append(to.closed, span{-2 * horizon, m.at(*from.Window[0])})
+	}
+	if from.Window[1] != nil {
+		to.closed = append(to.closed, span{m.at(*from.Window[1]), 2 * horizon})
 	}
 	for _, l := range from.Levels {
 		to.levels = append(to.levels, level{l.Seconds / m.unit, from.Weight * l.Value})
@@ -253,7 +264,7 @@ func (m *model) latest(b *block, seconds, end int) (int, bool) {
 		hit := false
 		for i := len(b.closed) - 1; i >= 0; i-- {
 			if c := b.closed[i]; c.from < end && start < c.to {
-				if i == 0 { // before everybody's window
+				if c.from <= -2*horizon { // before everybody's window
 					return 0, false
 				}
 				end, hit = c.from, true

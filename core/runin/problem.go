@@ -98,9 +98,26 @@ type Block struct {
 	Loose     bool          `json:"loose,omitempty"`
 	Excusable bool          `json:"excusable,omitempty"`
 	Pin       *clock.Offset `json:"pin,omitempty"`
-	After     []string      `json:"after,omitempty"`
+	Window    Window        `json:"window,omitzero"`
+	After     []string      `json:"after,omitempty"`          // each ends before it starts, if both are kept
+	Straight  string        `json:"straight_after,omitempty"` // it starts when that block ends, if both are kept
 	Needs     []Need        `json:"needs,omitempty"`
 	Levels    []Level       `json:"levels"` // the shortest first
+}
+
+// Window holds a block: it starts no earlier than the first moment and ends no
+// later than the second; nil: there is no such bound.
+type Window [2]*clock.Offset
+
+// moved is the window so much later.
+func (w Window) moved(by clock.Offset) Window {
+	for i, at := range w {
+		if at != nil {
+			later := *at + by
+			w[i] = &later
+		}
+	}
+	return w
 }
 
 // Need is an amount of a resource that a block holds while it runs.

@@ -79,6 +79,12 @@ func TestWhatMustNotMatterDoesNot(t *testing.T) {
 				at := *pin + by
 				moved.Blocks[i].Pin = &at
 			}
+			for n, edge := range moved.Blocks[i].Window {
+				if edge != nil {
+					at := *edge + by
+					moved.Blocks[i].Window[n] = &at
+				}
+			}
 		}
 		m := fit(t, moved)
 		for i := range r.Blocks {

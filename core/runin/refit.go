@@ -102,6 +102,9 @@ func remaining(p *Problem, was *Result, live Live) (rest *Problem, index []int, 
 	}
 	for i := range rest.Blocks { // what is done needs no waiting for
 		rest.Blocks[i].After = slices.DeleteFunc(slices.Clone(rest.Blocks[i].After), func(id string) bool { return !left[id] })
+		if !left[rest.Blocks[i].Straight] {
+			rest.Blocks[i].Straight = ""
+		}
 	}
 	return rest, index, nil
 }
@@ -146,6 +149,7 @@ func (live Live) block(p *Problem, was *Result, i int) (b Block, left bool) {
 			pin := *b.Pin + clock.Offset(floorTo(live.Moved, p.Grid))
 			b.Pin = &pin
 		}
+		b.Window = b.Window.moved(clock.Offset(live.Moved))
 		return b, true
 	}
 	if s.End <= live.Now {
@@ -153,6 +157,7 @@ func (live Live) block(p *Problem, was *Result, i int) (b Block, left bool) {
 	}
 	pin := s.Start
 	b.Pin, b.Must, b.Excusable, b.Levels = &pin, true, true, b.Levels[s.Level:s.Level+1]
+	b.Window, b.Straight = Window{}, ""
 	b.Players = slices.DeleteFunc(slices.Clone(b.Players), func(id string) bool { _, late := live.Arrives[id]; return late })
 	b.Needs = slices.DeleteFunc(slices.Clone(b.Needs), func(n Need) bool { return slices.Contains(live.Lost, n.Resource) })
 	return b, len(b.Players) > 0

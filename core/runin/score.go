@@ -100,6 +100,9 @@ func blockRules(p *Problem, r *Result, i int) error {
 	if b.Pin != nil && s.Start != *b.Pin {
 		return fmt.Errorf("it starts at %d, not at its pin %d", s.Start, *b.Pin)
 	}
+	if from, until := b.Window[0], b.Window[1]; from != nil && s.Start < *from || until != nil && s.End > *until {
+		return fmt.Errorf("it leaves its window")
+	}
 	members := p.members(b.Players)
 	for _, m := range members {
 		if player := &p.Players[m]; s.Start < player.Open || s.End > player.Due {
@@ -116,6 +119,9 @@ func blockRules(p *Problem, r *Result, i int) error {
 		c, t := &p.Blocks[j], &r.Blocks[j]
 		if slices.Contains(b.After, c.ID) && t.End > s.Start {
 			return fmt.Errorf("it starts before %s has ended", c.ID)
+		}
+		if b.Straight == c.ID && t.End != s.Start {
+			return fmt.Errorf("it does not start when %s ends", c.ID)
 		}
 		if !intersect(members, p.members(c.Players)) {
 			continue

@@ -165,7 +165,12 @@ func (v *checker) block(i int) {
 			v.fail(where, "it needs %d of %q", need.Amount, need.Resource)
 		}
 	}
-	for _, id := range b.After {
+	for _, at := range b.Window {
+		if at != nil && (*at < -horizon || *at > horizon) {
+			v.fail(where, "its window reaches more than a week from the start")
+		}
+	}
+	for _, id := range b.follows() {
 		if _, ok := v.blocks[id]; !ok {
 			v.fail(where, "it comes after %q, which is not a block", id)
 		}
@@ -182,7 +187,7 @@ func (v *checker) links() {
 	var visit func(int)
 	visit = func(i int) {
 		state[i] = open
-		for _, id := range v.problem.Blocks[i].After {
+		for _, id := range v.problem.Blocks[i].follows() {
 			switch j := v.blocks[id]; state[j] {
 			case open:
 				v.fail(fmt.Sprintf("blocks[%d] %q", i, v.problem.Blocks[i].ID), "its after links run in a circle through %q", id)
