@@ -257,7 +257,7 @@ func span(from, to int) (list []string) {
 func in(b plan.Block, who, zone, leader string) plan.Block {
 	b.Who, b.Zone, b.Leader = []string{who}, zone, leader
 	b.Excusable = who == plan.Everyone || who == "u-bench"
-	b.Loose = b.Phase == drill.Sport && who != "u-starters"
+	b.Loose = b.Phase == drill.Own || b.Phase == drill.Sport && who != "u-starters"
 	return b
 }
 

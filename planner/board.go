@@ -120,13 +120,15 @@ func (p *Planner) Change(ctx context.Context, by Account, id uint64, revision ui
 	if session.Revision != revision {
 		return nil, ErrStale
 	}
-	next := session.Document.Clone()
+	is := session.Document.Clone()
+	is.Upgrade()
+	next := is.Clone()
 	summary, err := edit(next)
 	if err != nil {
 		return nil, err
 	}
-	next.Follow(session.Document)
-	if reflect.DeepEqual(next, session.Document) {
+	next.Follow(is)
+	if reflect.DeepEqual(next, is) {
 		return p.board(ctx, by.ClubID, session)
 	}
 	fitted, err := p.fit(ctx, next, p.begun(session))

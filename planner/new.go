@@ -146,6 +146,8 @@ func again(d *plan.Document, today compose.Brief) {
 	d.Notes = nil
 	d.DropEmpty()
 	d.Fixed = slices.DeleteFunc(d.Fixed, func(f plan.Fixed) bool { return len(d.Members(f.Who)) == 0 })
+	d.Upgrade()
+	d.Unlink()
 	d.Restrictions = nil
 	for _, r := range today.Restrictions {
 		if id, ok := ids[r.Player]; ok {

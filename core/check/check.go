@@ -152,7 +152,8 @@ func Mend(ctx context.Context, in Input, rule, where string) (*plan.Document, st
 	var second *plan.Document
 	for _, apply := range before[i].mends {
 		next := in.Document.Clone()
-		if !apply(next) || next.Validate() != nil {
+		next.Upgrade()
+		if !apply(next) || next.Validate() != nil || rule != orderRule && undoes(in.Document, next) {
 			continue
 		}
 		next.Follow(in.Document)
@@ -175,6 +176,26 @@ func Mend(ctx context.Context, in Input, rule, where string) (*plan.Document, st
 		return nil, "", ErrNoMend
 	}
 	return second, in.Document.Difference(second), nil
+}
+
+// undoes tells whether the changed plan has blocks in another order, or held
+// elsewhere: what a coach did by hand is theirs to undo.
+func undoes(is, next *plan.Document) bool {
+	was := is.Clone()
+	was.Upgrade()
+	at := 0
+	for i := range next.Blocks {
+		b := &next.Blocks[i]
+		n := slices.IndexFunc(was.Blocks, func(w plan.Block) bool { return w.ID == b.ID })
+		if n < 0 {
+			continue
+		}
+		if n < at || was.HeldWords(&was.Blocks[n]) != next.HeldWords(b) {
+			return true
+		}
+		at = n
+	}
+	return false
 }
 
 // remains tells whether the finding is still there.

@@ -139,7 +139,7 @@ var spoiled = map[string]func(d *plan.Document){
 	"cooling": func(d *plan.Document) {
 		pin := clock.BeforeStart(480)
 		d.Blocks[3].Pin = &pin
-		d.Blocks[2].Pin = &clock.Moment{Before: 1200}
+		d.Blocks[2].Pin = &clock.Moment{Before: 1000}
 		d.Blocks[3].Loose = true
 	},
 	"missed-must": func(d *plan.Document) {
@@ -198,6 +198,7 @@ var spoiled = map[string]func(d *plan.Document){
 		d.Blocks = append(d.Blocks, b)
 		d.Open = clock.BeforeStart(1110)
 	},
+	"order":     func(d *plan.Document) { d.Blocks[1], d.Blocks[2] = d.Blocks[2], d.Blocks[1] },
 	"no-leader": func(d *plan.Document) { d.Blocks[3].Leader = "" },
 	"acts": func(d *plan.Document) {
 		d.Blocks[3].Items = append(d.Blocks[3].Items, plan.Item{Drill: throws(30, nil)}, plan.Item{Drill: throws(15, func(d *drill.Drill) { d.Code = "more" })})
@@ -231,6 +232,9 @@ func TestEachRuleFindsItsOwnAndItsMendHolds(t *testing.T) {
 			f := findings[i]
 			assert.Equal(t, rule.Severity, f.Severity)
 			assert.NotEmpty(t, f.What)
+			if f.Rule == "pin" {
+				return // what a coach holds is theirs to let go
+			}
 			require.NotEmpty(t, f.Mend)
 			mended, said, err := check.Mend(context.Background(), in, f.Rule, f.Where)
 			require.NoError(t, err, "%s: %+v", f.What, f)

@@ -221,9 +221,9 @@ func extra(known *drill.Drill, name string, phase drill.Phase, players []string)
 		for n := 2; d.Block(id) != nil; n++ {
 			id = fmt.Sprintf("x%d", n)
 		}
-		b := plan.Block{ID: id, Name: name, Aim: known.Aim, Phase: phase, Who: who, Priority: plan.Must, Excusable: len(players) > 6, Items: []plan.Item{{Drill: *known}}}
+		b := plan.Block{ID: id, Name: name, Aim: known.Aim, Phase: phase, Who: who, Priority: plan.Must, Excusable: len(players) > 6, Loose: phase == drill.Own, Items: []plan.Item{{Drill: *known}}}
 		least(&b.Items[0].Drill)
-		d.Blocks = append(d.Blocks, b)
+		d.Blocks = slices.Insert(d.Blocks, d.PlaceFor(phase), b)
 		return true
 	}
 }
@@ -250,16 +250,6 @@ func all(changes ...change) change {
 		}
 		return true
 	}
-}
-
-// unpin lets every pinned block go.
-func unpin(d *plan.Document) bool {
-	done := false
-	for i := range d.Blocks {
-		done = done || d.Blocks[i].Pin != nil
-		d.Blocks[i].Pin = nil
-	}
-	return done
 }
 
 // before puts a drill into a block, before the one of that code.

@@ -73,14 +73,12 @@ func (q *requests) pinnedPairs(report func(a, b asked, seconds int)) {
 // pins finds blocks set to minutes at which they cannot be.
 func pins(r *reading) {
 	q := r.requests()
-	let := func(id string) change { return set(id, func(b *plan.Block) { b.Pin = nil }) }
 	q.pinnedPairs(func(a, b asked, seconds int) {
 		both := shared(a.Players, b.Players)
 		if len(both) == 0 {
 			return
 		}
-		r.add(b.ID, fmt.Sprintf("%s and %s are both set to a minute and overlap by %s: %s cannot do both", a.name, b.name, lasting(seconds), r.names(both)), both,
-			"Let "+b.name+" move", let(b.ID), let(a.ID))
+		r.add(b.ID, fmt.Sprintf("%s and %s are both set to a minute and overlap by %s: %s cannot do both", a.name, b.name, lasting(seconds), r.names(both)), both, "")
 	})
 	for _, a := range q.blocks {
 		if a.Pin == nil {
@@ -90,21 +88,19 @@ func pins(r *reading) {
 			held := shared(a.Players, f.Players)
 			overlap := clock.Window{From: a.from(), To: a.to()}.Overlap(clock.Window{From: f.Start, To: f.End})
 			if overlap > 0 && len(held) > 0 && (!a.Excusable || len(held) == len(a.Players)) {
-				r.add(a.ID, fmt.Sprintf("%s is set to %s to go: %s %s at %s then, for %s of it", a.name, a.from().ToGo(), r.names(held), verb(len(held)), r.eventName(f.ID), lasting(overlap)), held, "Let it move", let(a.ID))
+				r.add(a.ID, fmt.Sprintf("%s is set to %s to go: %s %s at %s then, for %s of it", a.name, a.from().ToGo(), r.names(held), verb(len(held)), r.eventName(f.ID), lasting(overlap)), held, "")
 			}
 		}
 		for _, p := range q.Players {
 			if slices.Contains(a.Players, p.ID) && (a.from() < p.Open || a.to() > p.Due) {
-				r.add(a.ID, fmt.Sprintf("%s is set to %s to go, outside the time in which %s may work: %s to %s to go", a.name, a.from().ToGo(), r.names([]string{p.ID}), p.Open.ToGo(), p.Due.ToGo()),
-					[]string{p.ID}, "Let it move", let(a.ID))
+				r.add(a.ID, fmt.Sprintf("%s is set to %s to go, outside the time in which %s may work: %s to %s to go", a.name, a.from().ToGo(), r.names([]string{p.ID}), p.Open.ToGo(), p.Due.ToGo()), []string{p.ID}, "")
 			}
 		}
 	}
 	r.chained(q)
 }
 
-// chained finds blocks that come after one another in a ring, or that are set to a
-// minute before what they come after.
+// chained finds blocks that are set to a minute before what they come after.
 func (r *reading) chained(q *requests) {
 	byID := map[string]asked{}
 	for _, a := range q.blocks {
@@ -112,15 +108,8 @@ func (r *reading) chained(q *requests) {
 	}
 	for _, b := range q.blocks {
 		for _, id := range b.After {
-			a := byID[id]
-			changes := []change{set(b.ID, func(b *plan.Block) { b.After = nil })}
-			switch {
-			case a.Block == nil:
-			case slices.Contains(a.After, b.ID):
-				r.add(b.ID, fmt.Sprintf("%s and %s each come after the other", a.name, b.name), nil, "Let "+b.name+" come at any time", changes...)
-			case a.Pin != nil && b.Pin != nil && b.from() < a.to():
-				r.add(b.ID, fmt.Sprintf("%s comes after %s, and is set to %s to go: %s too soon", b.name, a.name, b.from().ToGo(), lasting(int(a.to()-b.from()))), nil, "Let it move",
-					set(b.ID, func(b *plan.Block) { b.Pin = nil }))
+			if a := byID[id]; a.Block != nil && a.Pin != nil && b.Pin != nil && b.from() < a.to() {
+				r.add(b.ID, fmt.Sprintf("%s comes after %s, and is set to %s to go: %s too soon", b.name, a.name, b.from().ToGo(), lasting(int(a.to()-b.from()))), nil, "")
 			}
 		}
 	}
@@ -154,7 +143,7 @@ func (r *reading) askOthers(block, but string) (changes []change) {
 			changes = append(changes, set(block, func(b *plan.Block) { b.Leader = other.ID }))
 		}
 	}
-	return append(changes, set(block, func(b *plan.Block) { b.Leader = "" }), set(block, func(b *plan.Block) { b.Pin = nil }))
+	return append(changes, set(block, func(b *plan.Block) { b.Leader = "" }))
 }
 
 // placeBusy finds places that are wanted for more people, or for longer, than they
@@ -163,11 +152,7 @@ func placeBusy(r *reading) {
 	q := r.requests()
 	for _, z := range r.Document.Zones {
 		move := func(a asked) (changes []change) {
-			changes = append(changes, roomier(a.ID, len(a.Players), z.ID))
-			if a.Pin != nil {
-				changes = append(changes, set(a.ID, func(b *plan.Block) { b.Pin = nil }))
-			}
-			return append(changes, set(a.ID, func(b *plan.Block) { b.Zone = "" }))
+			return []change{roomier(a.ID, len(a.Players), z.ID), set(a.ID, func(b *plan.Block) { b.Zone = "" })}
 		}
 		q.pinnedPairs(func(a, b asked, seconds int) {
 			if in := needs(a, z.ID) + needs(b, z.ID); needs(a, z.ID) > 0 && needs(b, z.ID) > 0 && in > z.Capacity {
@@ -179,7 +164,7 @@ func placeBusy(r *reading) {
 		})
 		for _, a := range q.blocks {
 			if window := q.resource(z.ID); a.Pin != nil && needs(a, z.ID) > 0 && !within(window, a.from(), a.to()) {
-				r.add(a.ID, fmt.Sprintf("%s is set to %s to go, when %s is not free", a.name, a.from().ToGo(), z.Name), nil, "Let it move", set(a.ID, func(b *plan.Block) { b.Pin = nil }), roomier(a.ID, len(a.Players), z.ID))
+				r.add(a.ID, fmt.Sprintf("%s is set to %s to go, when %s is not free", a.name, a.from().ToGo(), z.Name), nil, "Go elsewhere", roomier(a.ID, len(a.Players), z.ID))
 			}
 		}
 		if over, last := q.crowded(z.ID, z.Capacity); over > 0 {

@@ -42,6 +42,7 @@ var Rules = []Rule{
 	{"due-late", Warn, "Whoever is in action at the first second needs 3 minutes of calm", dueLate},
 	{"margin", Warn, "Players leave, drink, change and line up: 3 to 10 minutes", margin},
 	{"grid-untried", Warn, "A skilled player wants every place tried before it counts", gridUntried},
+	{orderRule, Note, "The phases build on each other; your order stands until you change it", order},
 	{"no-leader", Note, "Blocks without a leader drift", noLeader},
 	{"above-level", Note, "Meant for players of a higher level", aboveLevel},
 	{"acts", Note, "A few tries sharpen a skill, many tire it", acts},

@@ -158,7 +158,7 @@ func cooling(r *reading) {
 			})
 			there, anywhere := extra(game, "Keep warm", lastPhase(r.Document), s.Players), extra(game, "Keep warm", drill.Own, s.Players)
 			r.add("", fmt.Sprintf("%s: %s idle once warm, with %s to go", r.Names(s.Players), lasting(gap.Seconds()), gap.From.Lasting()), s.Players,
-				"Fill the gap with an easy game", there, anywhere, inFull(game, there), inFull(game, anywhere), unpin)
+				"Fill the gap with an easy game", there, anywhere, inFull(game, there), inFull(game, anywhere))
 		}
 	}
 }

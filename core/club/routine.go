@@ -14,6 +14,7 @@ import (
 // names of units and positions, or [plan.Everyone], so that it fits another day's
 // squad; its places and leaders are names.
 type Routine struct {
+	Format int          `json:"format,omitempty"` // of its blocks, as of [plan.Document]
 	Name   string       `json:"name"`
 	For    string       `json:"for,omitempty"` // what it is kept for: match day, gym day
 	Method string       `json:"method"`
@@ -59,7 +60,9 @@ func (r Routine) Validate() error {
 
 // NewRoutine makes a routine of a plan's blocks: who, where and by whom by name.
 func NewRoutine(d *plan.Document, name, kept string) Routine {
-	r := Routine{Name: name, For: kept, Method: d.Method, Blocks: d.Clone().Blocks}
+	d = d.Clone()
+	d.Upgrade()
+	r := Routine{Format: d.Format, Name: name, For: kept, Method: d.Method, Blocks: d.Blocks}
 	start, err := d.Start.Resolve()
 	for _, f := range d.Fixed {
 		window, wrong := f.Span.Window(start)
@@ -78,7 +81,14 @@ func NewRoutine(d *plan.Document, name, kept string) Routine {
 		if l := d.Leader(b.Leader); l != nil {
 			b.Leader = l.Name
 		}
-		b.Pin = nil // a pin belongs to its day
+		for _, m := range []*clock.Moment{b.Pin, b.Hold.From, b.Hold.Until} {
+			if m == nil || m.Clock == "" {
+				continue
+			}
+			if at, wrong := m.Offset(start); err == nil && wrong == nil { // the clock is that of its day
+				*m = clock.BeforeStart(int(-at))
+			}
+		}
 	}
 	return r
 }
@@ -124,9 +134,9 @@ func (r Routine) Use(d *plan.Document, find func(code string) (drill.Drill, bool
 		}
 		d.Blocks = append(d.Blocks, b)
 	}
-	for i := range d.Blocks { // links to what was left out
-		d.Blocks[i].After = slices.DeleteFunc(d.Blocks[i].After, func(id string) bool { return d.Block(id) == nil })
-	}
+	d.Format = r.Format
+	d.Upgrade()
+	d.Unlink()
 	for _, s := range r.Slots {
 		b := d.Block(s.Block)
 		if b == nil {

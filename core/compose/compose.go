@@ -84,6 +84,7 @@ func Compose(ctx context.Context, b Brief) (*Made, error) {
 	c.lateComers()
 	c.rulings()
 	c.lead()
+	c.doc.Relist()
 	made, err := c.mended(ctx)
 	if err != nil {
 		return nil, err

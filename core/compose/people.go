@@ -176,7 +176,7 @@ func (c *composer) lateComers() {
 }
 
 func (c *composer) lateComer(p *plan.Player) {
-	b := plan.Block{ID: catchUp + p.ID, Name: "Catch-up", Phase: drill.Own, Who: []string{p.ID}, Priority: plan.Should,
+	b := plan.Block{ID: catchUp + p.ID, Name: "Catch-up", Phase: drill.Own, Loose: true, Who: []string{p.ID}, Priority: plan.Should,
 		Why: fmt.Sprintf("%s comes %s late: pulse, then two rising sprints", p.ShortName(), clock.Lasting(p.Late))}
 	for _, code := range []string{lateCode + "pulse", lateCode + "sprints"} {
 		if k, ok := c.byCode[code]; ok && c.usable(k, 1) == "" {

@@ -22,6 +22,7 @@ func (d *Document) Clone() *Document {
 
 func (b Block) clone() Block {
 	b.Who, b.After, b.Pin = slices.Clone(b.Who), slices.Clone(b.After), pointed(b.Pin)
+	b.Hold = b.Hold.clone()
 	b.Items = each(b.Items, func(i *Item) {
 		i.Drill = i.Drill.Clone()
 		i.Easier, i.Swap = pointed(i.Easier), pointed(i.Swap)

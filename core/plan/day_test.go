@@ -71,7 +71,7 @@ func edits(t *rapid.T, d *plan.Document) (string, error) {
 	case 2:
 		return d.SetPriority(block, rapid.SampledFrom([]plan.Priority{plan.Must, plan.Could, "maybe"}).Draw(t, "priority"))
 	case 3:
-		return d.Swap(block, rapid.SampledFrom([]int{-1, 1}).Draw(t, "by"))
+		return d.Step(block, rapid.SampledFrom([]int{-1, 1}).Draw(t, "by"))
 	case 4:
 		return d.Remove(block)
 	case 5:

@@ -30,6 +30,9 @@ func (d *Document) Difference(to *Document) string {
 			say("%s added for %s", b.Name, to.whom(b.Who))
 		}
 	}
+	if order := d.reordered(to); order != "" {
+		say("in the order %s", order)
+	}
 	if d.Margin != to.Margin {
 		say("work ends %s before the start", clock.Lasting(to.Margin))
 	}
@@ -48,6 +51,23 @@ func (d *Document) Difference(to *Document) string {
 		said = append(said[:mostSaid-1], fmt.Sprintf("%d more changes", len(said)-mostSaid+1))
 	}
 	return strings.Join(said, "; ")
+}
+
+// reordered names the blocks of both versions in the order of the other one, where
+// that is not the same; "" where it is.
+func (d *Document) reordered(to *Document) string {
+	at, moved := -1, false
+	var names []string
+	for i := range to.Blocks {
+		if n := slices.IndexFunc(d.Blocks, func(b Block) bool { return b.ID == to.Blocks[i].ID }); n >= 0 {
+			moved = moved || n < at
+			at, names = n, append(names, to.Blocks[i].Name)
+		}
+	}
+	if !moved {
+		return ""
+	}
+	return strings.Join(names, ", ")
 }
 
 // whom is an audience within a sentence.
@@ -72,8 +92,8 @@ func (b *Block) difference(to *Block, d, after *Document, say func(string, ...an
 	if b.Priority != to.Priority {
 		say("%s is a %s", b.Name, to.Priority)
 	}
-	if (b.Pin == nil) != (to.Pin == nil) {
-		say("%s may move", b.Name)
+	if was, is := d.HeldWords(b), after.HeldWords(to); was != is {
+		say("%s %s", b.Name, orNone(is, "may move"))
 	}
 	if b.Aim != to.Aim && len(b.Items) == len(to.Items) && b.Says() != to.Says() || b.Aim == "" && to.Aim != "" {
 		say("%s: %s", b.Name, to.Aim)

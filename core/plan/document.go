@@ -12,7 +12,7 @@ import (
 )
 
 // Format is the version of the document that this package writes.
-const Format = 1
+const Format = 2
 
 // Kind is what the run-in leads up to.
 type Kind string
@@ -26,7 +26,8 @@ const (
 // Everyone, as a member of [Block.Who] or [Fixed.Who], means all players.
 const Everyone = "*"
 
-// Document is the plan of one session.
+// Document is the plan of one session. Its blocks are listed in the order in which
+// they are run; a phase colours a block and is judged, it moves nothing.
 type Document struct {
 	Format    int          `json:"format"`
 	Title     string       `json:"title"`
@@ -175,9 +176,10 @@ type Block struct {
 	Stations  int           `json:"stations,omitempty"` // fewer lanes than the zone has, such as two tees; 0: all of them
 	Leader    string        `json:"leader,omitempty"`
 	Priority  Priority      `json:"priority"`
-	Loose     bool          `json:"loose,omitempty"`     // may swap places with other loose blocks of its phase
+	Loose     bool          `json:"loose,omitempty"`     // may swap places with loose neighbours in the list; own time may lie anywhere
 	Excusable bool          `json:"excusable,omitempty"` // goes on without those called away meanwhile
 	Pin       *clock.Moment `json:"pin,omitempty"`
+	Hold      Hold          `json:"hold,omitzero"`
 	After     []string      `json:"after,omitempty"` // ids of blocks that end first
 	SetUp     int           `json:"set_up,omitempty"`
 	Items     []Item        `json:"items"`

@@ -46,25 +46,6 @@ func (d *Document) SetPriority(block string, priority Priority) (string, error) 
 	return fmt.Sprintf("%s is a %s", b.Name, priority), nil
 }
 
-// Swap exchanges a block with its neighbour in the same phase: the one before
-// it (by -1) or after it (by 1) in the list.
-func (d *Document) Swap(block string, by int) (string, error) {
-	i := slices.IndexFunc(d.Blocks, func(b Block) bool { return b.ID == block })
-	if i < 0 {
-		return "", ErrNoSuchBlock
-	}
-	for j := i + by; j >= 0 && j < len(d.Blocks); j += by {
-		if d.Blocks[j].Phase == d.Blocks[i].Phase {
-			d.Blocks[i], d.Blocks[j] = d.Blocks[j], d.Blocks[i]
-			if by < 0 {
-				return fmt.Sprintf("%s before %s", d.Blocks[j].Name, d.Blocks[i].Name), nil
-			}
-			return fmt.Sprintf("%s after %s", d.Blocks[j].Name, d.Blocks[i].Name), nil
-		}
-	}
-	return "", In(AtBlock(block, ""), "%s has no neighbour there in its phase", d.Blocks[i].Name)
-}
-
 // Remove takes a block out, and every link to it.
 func (d *Document) Remove(block string) (string, error) {
 	b := d.Block(block)
@@ -73,9 +54,7 @@ func (d *Document) Remove(block string) (string, error) {
 	}
 	name := b.Name
 	d.Blocks = slices.DeleteFunc(d.Blocks, func(b Block) bool { return b.ID == block })
-	for i := range d.Blocks {
-		d.Blocks[i].After = slices.DeleteFunc(d.Blocks[i].After, func(id string) bool { return id == block })
-	}
+	d.Unlink()
 	return name + " removed", nil
 }
 
@@ -97,14 +76,7 @@ func (d *Document) Add(known drill.Drill, phase drill.Phase, who []string, prior
 	b := Block{ID: d.freeID(), Name: known.Name, Aim: known.Aim, Phase: phase, Who: who, Priority: priority,
 		Excusable: slices.Contains(who, Everyone), Items: []Item{{Drill: known}}}
 	b.Zone = d.usualZone(who)
-	at := len(d.Blocks)
-	for i := len(d.Blocks) - 1; i >= 0; i-- {
-		if d.Blocks[i].Phase == phase {
-			at = i + 1
-			break
-		}
-	}
-	d.Blocks = slices.Insert(d.Blocks, at, b)
+	d.Blocks = slices.Insert(d.Blocks, d.PlaceFor(phase), b)
 	return known.Name + " added", nil
 }
 

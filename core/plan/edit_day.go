@@ -44,6 +44,7 @@ func (d *Document) RemoveFixed(id string) (string, error) {
 	}
 	name := d.Fixed[i].Name
 	d.Fixed = slices.Delete(d.Fixed, i, i+1)
+	d.Unlink()
 	return name + " taken out", nil
 }
 
@@ -90,6 +91,7 @@ func (d *Document) SetOut(player string) (string, error) {
 		said += "; " + gone + " too"
 	}
 	d.Fixed = slices.DeleteFunc(d.Fixed, func(f Fixed) bool { return len(d.Members(f.Who)) == 0 })
+	d.Unlink()
 	return said, nil
 }
 

@@ -51,7 +51,7 @@ func TestEveryEditIsWholeOrRefused(t *testing.T) {
 			case 8:
 				said, err = d.Remove(blocks.Draw(t, "block"))
 			case 9:
-				said, err = d.Swap(blocks.Draw(t, "block"), rapid.SampledFrom([]int{-1, 1}).Draw(t, "by"))
+				said, err = d.Step(blocks.Draw(t, "block"), rapid.SampledFrom([]int{-1, 1}).Draw(t, "by"))
 			case 10:
 				said, err = d.SetDose(blocks.Draw(t, "block"), rapid.IntRange(-1, 2).Draw(t, "item"), rapid.IntRange(0, 9).Draw(t, "amount"))
 			case 12:

@@ -69,7 +69,7 @@ func TestValidateNamesThePlace(t *testing.T) {
 		"blocks.b.phase":    func(d *plan.Document) { d.Blocks[1].Phase = "stretch" },
 		"blocks.b.who":      func(d *plan.Document) { d.Blocks[1].Who = []string{"gone"} },
 		"blocks.b.zones":    func(d *plan.Document) { d.Blocks[1].Zone = "eve" },
-		"blocks.b.after":    func(d *plan.Document) { d.Blocks[1].After = []string{"b"} },
+		"blocks.b.hold":     func(d *plan.Document) { d.Blocks[1].After = []string{"b"} },
 		"blocks.b.items":    func(d *plan.Document) { d.Blocks[1].Items = nil },
 		"blocks.b.set_up":   func(d *plan.Document) { d.Blocks[1].SetUp = -5 },
 		"blocks.b.items.0":  func(d *plan.Document) { d.Blocks[1].Items[0].Drill.Dose.ActSeconds = 0 },
@@ -97,11 +97,11 @@ func TestEditsSayWhatTheyDidOrLeaveThePlanAlone(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, want, said)
 	}
-	said, err := d.Swap("a", 1)
+	said, err := d.Step("a", 1)
 	require.NoError(t, err)
 	assert.Equal(t, "A after B", said)
 	assert.Equal(t, []string{"b", "a", "c"}, order(d))
-	_, err = d.Swap("a", 1) // c is of another phase
+	_, err = d.Step("b", -1) // it is the first
 	assert.Error(t, err)
 
 	before := d.Clone()
@@ -129,7 +129,7 @@ func TestEditsSayWhatTheyDidOrLeaveThePlanAlone(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Throws added", said)
 	assert.Equal(t, "b", d.Blocks[0].ID)
-	assert.True(t, d.Blocks[1].Excusable, "the squad goes on without those called away")
+	assert.True(t, d.Blocks[2].Excusable, "the squad goes on without those called away")
 	require.NoError(t, d.Validate())
 }
 

@@ -228,6 +228,24 @@ func (v *validator) fixed(f *Fixed) {
 	v.span("fixed."+f.ID, f.Span)
 }
 
+// window checks that a hold can be kept on some day, if not on this one.
+func (v *validator) window(b *Block) {
+	for _, m := range []*clock.Moment{b.Pin, b.Hold.From, b.Hold.Until} {
+		if m != nil {
+			if at, err := m.Offset(v.start); err != nil || at < -24*3600 || at > 24*3600 {
+				v.add(AtBlock(b.ID, "hold"), "it is held outside the day")
+				return
+			}
+		}
+	}
+	for _, id := range []string{b.Hold.Before, b.Hold.After} {
+		if id != "" && v.doc.Event(id) == nil {
+			v.add(AtBlock(b.ID, "hold"), "%q is not among what the day holds", id)
+			return
+		}
+	}
+}
+
 func (v *validator) block(b *Block, ids map[string]string) {
 	at := func(field string) string { return AtBlock(b.ID, field) }
 	v.name(at("name"), b.Name)
@@ -248,10 +266,14 @@ func (v *validator) block(b *Block, ids map[string]string) {
 			v.add(at(ref.kind), "%q is not among the %s of this plan", ref.id, ref.kind)
 		}
 	}
-	for _, id := range b.After {
+	for _, id := range b.follows() {
 		if ids[id] != "blocks" || id == b.ID {
-			v.add(at("after"), "it cannot come after %q", id)
+			v.add(at("hold"), "it cannot come after %q", id)
+			return
 		}
+	}
+	if v.must(at("hold"), v.doc.circle(b)); !v.start.IsZero() {
+		v.window(b)
 	}
 	if b.Stations < 0 || b.Stations > 100 {
 		v.add(at("stations"), "there are between 1 and 100 stations")

@@ -94,14 +94,8 @@ func blockRules(p *Problem, r *Result, i int) error {
 	if s.Level < 0 || s.Level >= len(b.Levels) || int(s.End-s.Start) != b.Levels[s.Level].Seconds {
 		return fmt.Errorf("its length is not that of level %d", s.Level)
 	}
-	if int(s.Start)%p.Grid != 0 {
-		return fmt.Errorf("it starts off the grid, at %d", s.Start)
-	}
-	if b.Pin != nil && s.Start != *b.Pin {
-		return fmt.Errorf("it starts at %d, not at its pin %d", s.Start, *b.Pin)
-	}
-	if from, until := b.Window[0], b.Window[1]; from != nil && s.Start < *from || until != nil && s.End > *until {
-		return fmt.Errorf("it leaves its window")
+	if err := b.holdRule(s, p.Grid); err != nil {
+		return err
 	}
 	members := p.members(b.Players)
 	for _, m := range members {
@@ -132,6 +126,20 @@ func blockRules(p *Problem, r *Result, i int) error {
 		if p.ordered(j, i) && t.End > s.Start {
 			return fmt.Errorf("it starts before %s, which comes first", c.ID)
 		}
+	}
+	return nil
+}
+
+// holdRule checks where a block starts by itself: on the grid, at its pin, in its window.
+func (b *Block) holdRule(s *Scheduled, grid int) error {
+	if int(s.Start)%grid != 0 {
+		return fmt.Errorf("it starts off the grid, at %d", s.Start)
+	}
+	if b.Pin != nil && s.Start != *b.Pin {
+		return fmt.Errorf("it starts at %d, not at its pin %d", s.Start, *b.Pin)
+	}
+	if from, until := b.Window[0], b.Window[1]; from != nil && s.Start < *from || until != nil && s.End > *until {
+		return fmt.Errorf("it leaves its window")
 	}
 	return nil
 }

@@ -76,15 +76,15 @@ func loosened(p *Problem) closing {
 // index; what others follow comes before those.
 func (p *Problem) pairs() (list [][2]int) {
 	done := map[string]bool{}
-	for range p.Blocks {
-		for i := range p.Blocks {
-			b := &p.Blocks[i]
-			if b.Straight == "" {
-				done[b.ID] = true
-			} else if !done[b.ID] && done[b.Straight] {
-				done[b.ID] = true
-				list = append(list, [2]int{slices.IndexFunc(p.Blocks, func(a Block) bool { return a.ID == b.Straight }), i})
-			}
+	for n := range len(p.Blocks) * len(p.Blocks) {
+		i := n % len(p.Blocks)
+		b := &p.Blocks[i]
+		if done[b.ID] || b.Straight != "" && !done[b.Straight] {
+			continue
+		}
+		done[b.ID] = true
+		if b.Straight != "" {
+			list = append(list, [2]int{slices.IndexFunc(p.Blocks, func(a Block) bool { return a.ID == b.Straight }), i})
 		}
 	}
 	return list

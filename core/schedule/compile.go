@@ -32,9 +32,6 @@ func Compile(d *plan.Document) (*Compiled, error) {
 		return nil, err
 	}
 	c := &Compiled{Start: start, Problem: runin.Problem{Grid: clock.Grid}}
-	for _, phase := range plan.Methods[d.Method].Phases {
-		c.Problem.Phases = append(c.Problem.Phases, string(phase))
-	}
 	open, err := d.Open.Offset(start)
 	if err != nil {
 		return nil, err
@@ -64,6 +61,7 @@ func Compile(d *plan.Document) (*Compiled, error) {
 			return nil, err
 		}
 	}
+	c.stages(d)
 	return c, nil
 }
 
@@ -121,8 +119,13 @@ func kit(d *plan.Document, b *plan.Block, group drill.Group) (needs []runin.Need
 
 func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
 	group := d.Group(from)
-	b := runin.Block{ID: from.ID, Phase: string(from.Phase), Players: d.Members(from.Who), Weight: from.Priority.Weight(),
-		Must: from.Priority == plan.Must, Loose: from.Loose, Excusable: from.Excusable, After: from.After}
+	b := runin.Block{ID: from.ID, Players: d.Members(from.Who), Weight: from.Priority.Weight(),
+		Must: from.Priority == plan.Must, Loose: from.Loose, Excusable: from.Excusable, After: from.After, Straight: from.Hold.Straight}
+	window, err := d.Window(from, c.Start)
+	if err != nil {
+		return err
+	}
+	b.Window = window
 	if from.Pin != nil {
 		at, err := from.Pin.Offset(c.Start)
 		if err != nil {
@@ -138,7 +141,7 @@ func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
 		b.Needs = append(b.Needs, runin.Need{Resource: from.Leader, Amount: 1})
 	}
 	b.Needs = append(b.Needs, kit(d, from, group)...)
-	dosings := Dosings(from, group, d.UseSpare)
+	dosings := Dosings(from, group, d.UseSpare || from.Slot())
 	for _, dosing := range dosings {
 		b.Levels = append(b.Levels, runin.Level{Seconds: dosing.Seconds, Value: dosing.Value})
 	}

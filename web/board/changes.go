@@ -87,7 +87,7 @@ func SetOrder(r *shell.Request) (shell.Answer, error) {
 	if by == 0 {
 		r.Form.Refuse("by", "say whether it goes before or after")
 	}
-	return change(r, block, func(d *plan.Document) (string, error) { return d.Swap(block, by) }, nil)
+	return change(r, block, func(d *plan.Document) (string, error) { return d.Step(block, by) }, nil)
 }
 
 // RemoveBlock takes a block out.
