@@ -17,10 +17,11 @@ const (
 	Count  Kind = "count"  // acts of the sport: throws, kicks, catches
 	Grid   Kind = "grid"   // every cell of a grid tried so many times
 	Time   Kind = "time"   // plain time
+	Line   Kind = "line"   // trips of several drills, one leg after the other, out and back
 )
 
 // Kinds lists every kind of dose, in the order that a coach meets them.
-var Kinds = []Kind{Reps, Hold, Travel, Count, Grid, Time}
+var Kinds = []Kind{Reps, Hold, Travel, Count, Grid, Time, Line}
 
 // Flow says how the waves of a [Travel] dose follow each other.
 type Flow string
@@ -64,6 +65,17 @@ type Dose struct {
 
 	Seconds int `json:"seconds,omitempty"` // time
 
+	// How it was said.
+	Directions int       `json:"directions,omitempty"` // reps, hold: 1 or 2; each side so often each way
+	OwnSide    bool      `json:"own_side,omitempty"`   // reps, hold: on the side that a player uses
+	Parts      []Part    `json:"parts,omitempty"`      // reps, hold: named parts, each done Reps times or its own
+	Tempo      []float64 `json:"tempo,omitempty"`      // reps: seconds down, held, up; their sum is a rep
+	Breaths    int       `json:"breaths,omitempty"`    // hold: instead of seconds
+	ByPair     bool      `json:"by_pair,omitempty"`    // count, grid: two do one act together
+	Counts     [][]int   `json:"counts,omitempty"`     // grid: tries of each cell by row and column, 0: not wanted
+	Share      string    `json:"share,omitempty"`      // travel: of the place's length, where that was said
+	Legs       []Leg     `json:"legs,omitempty"`       // line
+
 	// Exact: it is done as written, a protocol or a test: no factor of the day
 	// touches it.
 	Exact bool `json:"exact,omitempty"`
@@ -92,20 +104,21 @@ func (d Dose) Work(group Group) float64 {
 	}
 	switch d.Kind {
 	case Reps:
-		return float64(d.Sets*d.Reps*d.Sides)*d.RepSeconds + float64(d.Sets-1)*d.RestSeconds
+		return float64(d.Units())*d.rep() + float64(d.Sets-1)*d.RestSeconds
 	case Hold:
-		return float64(d.Sets*d.Reps*d.Sides)*(d.HoldSeconds+d.SettleSeconds) + float64(d.Sets-1)*d.RestSeconds
-	case Travel:
+		return float64(d.Units())*(d.held()+d.SettleSeconds) + float64(d.Sets-1)*d.RestSeconds
+	case Travel, Line:
 		waves := (group.turns() - 1) * d.IntervalSeconds
 		turns := float64(d.Trips-1) * d.TurnSeconds
 		if d.Flow == Continuous {
 			return d.moving() + turns + waves
 		}
 		return d.moving() + float64(d.Trips)*waves + turns
-	case Count:
-		return float64(d.Acts) * d.ActSeconds * group.turns()
-	case Grid:
-		return float64(d.Cells*d.Tries) * d.ActSeconds * group.turns()
+	case Count, Grid:
+		if d.ByPair {
+			group.People = (group.People + 1) / 2
+		}
+		return float64(d.Units()) * d.ActSeconds * group.turns()
 	case Time:
 		return float64(d.Seconds)
 	}
@@ -114,6 +127,9 @@ func (d Dose) Work(group Group) float64 {
 
 // moving is how many seconds one person moves on all trips.
 func (d Dose) moving() (seconds float64) {
+	if d.Kind == Line {
+		return float64(d.Trips) * d.trip()
+	}
 	if len(d.Efforts) == 0 {
 		return float64(d.Trips) * d.Metres / d.Speed
 	}
@@ -151,7 +167,7 @@ func (d *Dose) amount() *int {
 	switch d.Kind {
 	case Reps, Hold:
 		return &d.Reps
-	case Travel:
+	case Travel, Line:
 		return &d.Trips
 	case Count:
 		return &d.Acts
@@ -168,9 +184,9 @@ func (d *Dose) amount() *int {
 func (d Dose) Units() int {
 	switch d.Kind {
 	case Reps, Hold:
-		return d.Sets * d.Reps * d.Sides
+		return d.Sets * d.inParts() * max(1, d.Sides) * max(1, d.Directions)
 	case Grid:
-		return d.Cells * d.Tries
+		return d.tries()
 	case Time:
 		return 1
 	}
@@ -181,9 +197,9 @@ func (d Dose) Units() int {
 func (d Dose) Validate() error {
 	switch d.Kind {
 	case Reps:
-		return errors.Join(sets(d), within("seconds a rep", d.RepSeconds, 0.2, 120))
+		return errors.Join(sets(d), d.said(), within("seconds a rep", d.rep(), 0.2, 120))
 	case Hold:
-		return errors.Join(sets(d), within("seconds a hold", d.HoldSeconds, 1, 300), within("seconds to settle", d.SettleSeconds, 0, 60))
+		return errors.Join(sets(d), d.said(), within("seconds a hold", d.held(), 1, 300), within("seconds to settle", d.SettleSeconds, 0, 60))
 	case Travel:
 		if d.Flow != Regroup && d.Flow != Continuous {
 			return fmt.Errorf("flow is %q: it must be regroup or continuous", d.Flow)
@@ -192,7 +208,9 @@ func (d Dose) Validate() error {
 	case Count:
 		return within("seconds an act", d.ActSeconds, 0.2, 300)
 	case Grid:
-		return errors.Join(within("cells", float64(d.Cells), 1, 100), within("seconds an act", d.ActSeconds, 0.2, 300))
+		return errors.Join(d.cells(), within("seconds an act", d.ActSeconds, 0.2, 300))
+	case Line:
+		return d.line()
 	case Time:
 		return nil
 	}

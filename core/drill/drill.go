@@ -15,7 +15,8 @@ import (
 type Drill struct {
 	Code    string   `json:"code"`
 	Name    string   `json:"name"`
-	Aim     string   `json:"aim"` // why it is there, in one line
+	Also    []string `json:"also,omitempty"` // what else coaches call it
+	Aim     string   `json:"aim"`            // why it is there, in one line
 	Phases  []Phase  `json:"phases"`
 	Dose    Dose     `json:"dose"`
 	Range   Range    `json:"range"`
@@ -65,10 +66,10 @@ type Drill struct {
 
 // Clone is a deep copy of the drill.
 func (d Drill) Clone() Drill {
-	for _, list := range []*[]string{&d.Kit, &d.LaneKit, &d.Cues, &d.Faults, &d.Sports, &d.Regions, &d.Planes, &d.Qualities, &d.Rows, &d.Columns} {
+	for _, list := range []*[]string{&d.Also, &d.Kit, &d.LaneKit, &d.Cues, &d.Faults, &d.Sports, &d.Regions, &d.Planes, &d.Qualities, &d.Rows, &d.Columns} {
 		*list = slices.Clone(*list)
 	}
-	d.Phases, d.Rungs, d.Dose.Efforts = slices.Clone(d.Phases), slices.Clone(d.Rungs), slices.Clone(d.Dose.Efforts)
+	d.Phases, d.Rungs, d.Dose = slices.Clone(d.Phases), slices.Clone(d.Rungs), d.Dose.clone()
 	return d
 }
 
@@ -153,8 +154,10 @@ func (d Drill) Suits(grade Grade) bool {
 var TopSpeed = map[Grade]float64{Junior: 6.5, Club: 7.5, Elite: 8.5}
 
 // For is the drill as a squad of that grade does it: a travel dose without a
-// speed of its own gets effort times the grade's top speed.
+// speed of its own gets effort times the grade's top speed. What else it is called
+// stays in the book.
 func (d Drill) For(grade Grade) Drill {
+	d.Also = nil
 	top, known := TopSpeed[grade]
 	if !known {
 		top = TopSpeed[Club]

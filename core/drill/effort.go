@@ -23,9 +23,9 @@ func (d Drill) HeldSeconds(amount int) float64 {
 	case !d.Static:
 		return 0
 	case dose.Kind == Hold:
-		return float64(dose.Sets*dose.Reps) * dose.HoldSeconds
+		return float64(dose.Sets*dose.Reps) * dose.held()
 	case dose.Kind == Reps:
-		return float64(dose.Sets*dose.Reps) * dose.RepSeconds
+		return float64(dose.Sets*dose.Reps) * dose.rep()
 	case dose.Kind == Time && d.OneSided:
 		return float64(dose.Seconds) / 2
 	}

@@ -13,33 +13,41 @@ import (
 // "9 throws", "2:30 min".
 func (d Drill) Words(amount int) string {
 	unit := d.Unit
-	side := ""
-	if d.Dose.Sides == 2 {
-		side = " a side"
-	}
+	side := d.Dose.sideWords()
 	switch d.Dose.Kind {
 	case Reps:
 		if unit == "" && side == "" {
 			unit = "reps"
 		}
-		return d.sets(amount, unit) + side
+		return d.sets(amount, unit) + side + d.Dose.partWords() + d.Dose.tempoWords()
 	case Hold:
 		if unit == "" {
 			unit = "holds"
 		}
-		return fmt.Sprintf("%s of %g s%s", d.sets(amount, unit), d.Dose.HoldSeconds, side)
+		if d.Dose.Breaths > 0 {
+			return fmt.Sprintf("%s of %s%s", d.sets(amount, unit), Number(d.Dose.Breaths, "breaths"), side) + d.Dose.partWords()
+		}
+		return fmt.Sprintf("%s of %g s%s", d.sets(amount, unit), d.Dose.HoldSeconds, side) + d.Dose.partWords()
+	case Line:
+		return Number(amount, "trips") + ": " + d.Dose.legWords()
 	case Travel:
 		if unit == "" {
 			unit = "lengths"
 		}
 		return fmt.Sprintf("%s of %g m%s", Number(amount, unit), d.Dose.Metres, percents(d.Dose.Efforts))
 	case Grid:
+		if len(d.Dose.Counts) > 0 {
+			return d.countWords(amount)
+		}
 		return fmt.Sprintf("%d in each of %d places", amount, d.Dose.Cells)
 	case Time:
 		return clock.Lasting(amount)
 	}
 	if unit == "" {
 		unit = "times"
+	}
+	if d.Dose.ByPair {
+		return Number(amount, unit) + " a pair"
 	}
 	return Number(amount, unit)
 }

@@ -182,6 +182,9 @@ type Block struct {
 	Hold      Hold          `json:"hold,omitzero"`
 	After     []string      `json:"after,omitempty"` // ids of blocks that end first
 	SetUp     int           `json:"set_up,omitempty"`
+	Rounds    int           `json:"rounds,omitempty"`     // how often its drills are gone through; 0: once
+	RoundRest int           `json:"round_rest,omitempty"` // seconds between rounds
+	Note      string        `json:"note,omitempty"`       // what was said of it and not understood
 	Items     []Item        `json:"items"`
 }
 

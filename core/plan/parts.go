@@ -25,17 +25,25 @@ type Part struct {
 }
 
 // Parts takes a block apart at the given amount of each drill: set-up, then each
-// drill with its explaining, the gaps between, and the handover. It is the one
+// drill with its explaining, the gaps between, as often as there are rounds, and the
+// handover. It is the one
 // place that says what a block's minutes are made of.
 func (b *Block) Parts(amounts []int, group drill.Group) []Part {
 	parts := make([]Part, 0, 3*len(b.Items)+2)
 	parts = append(parts, Part{Item: NoItem, Seconds: float64(b.SetUp)})
-	for i, item := range b.Items {
-		if i > 0 {
-			parts = append(parts, Part{Item: NoItem, Seconds: GapSeconds})
+	for round := range max(1, b.Rounds) {
+		if round > 0 {
+			parts = append(parts, Part{Item: NoItem, Seconds: float64(b.RoundRest)})
 		}
-		parts = append(parts, Part{Item: i, Seconds: float64(item.Explain)},
-			Part{Item: i, Work: true, Seconds: item.Drill.Work(amounts[i], group)})
+		for i, item := range b.Items {
+			if i > 0 {
+				parts = append(parts, Part{Item: NoItem, Seconds: GapSeconds})
+			}
+			if round == 0 {
+				parts = append(parts, Part{Item: i, Seconds: float64(item.Explain)})
+			}
+			parts = append(parts, Part{Item: i, Work: true, Seconds: item.Drill.Work(amounts[i], group)})
+		}
 	}
 	return append(parts, Part{Item: NoItem, Seconds: HandoverSeconds})
 }

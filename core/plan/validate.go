@@ -278,6 +278,12 @@ func (v *validator) block(b *Block, ids map[string]string) {
 	if b.Stations < 0 || b.Stations > 100 {
 		v.add(at("stations"), "there are between 1 and 100 stations")
 	}
+	if b.Rounds < 0 || b.Rounds > 20 || b.RoundRest < 0 || b.RoundRest > 600 {
+		v.add(at("rounds"), "there are between 1 and 20 rounds, with a rest of up to 10 minutes")
+	}
+	if utf8.RuneCountInString(b.Note) > 4*maxNote || strings.ContainsRune(b.Note, 0) {
+		v.add(at("note"), "keep the note short")
+	}
 	if b.SetUp < 0 || b.SetUp > 3600 {
 		v.add(at("set_up"), "set-up takes between 0 and 60 minutes")
 	}

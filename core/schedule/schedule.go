@@ -134,8 +134,10 @@ func (b *Block) Doses() []string {
 
 // Load is what the block leaves in each of its players.
 func (b *Block) Load() (sum drill.Load) {
-	for n, item := range b.Items {
-		sum = sum.Add(item.Drill.Load(b.Amount(n), b.Group))
+	for range max(1, b.Rounds) {
+		for n, item := range b.Items {
+			sum = sum.Add(item.Drill.Load(b.Amount(n), b.Group))
+		}
 	}
 	return sum
 }

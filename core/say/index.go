@@ -1,0 +1,195 @@
+package say
+
+import (
+	"regexp"
+	"slices"
+	"strings"
+
+	"cuestart/core/drill"
+)
+
+// index finds drills by what coaches call them.
+type index struct {
+	drills []drill.Drill
+	names  []entry
+}
+
+// entry is a name of a drill.
+type entry struct {
+	drill int
+	fold  string
+	words []string // those that count, singular, sorted
+}
+
+func newIndex(book []drill.Drill) *index {
+	x := &index{drills: book}
+	for i := range book {
+		for _, name := range append([]string{book[i].Name}, book[i].Also...) {
+			x.names = append(x.names, entry{i, plainName(name), keyWords(name)})
+		}
+	}
+	return x
+}
+
+// plainName is a name without hyphens, commas and articles.
+func plainName(name string) string {
+	return fold(strings.NewReplacer(",", " ", "'", "", ":", " ").Replace(name))
+}
+
+// small are words that tell drills from one another no better than none.
+var small = strings.Fields("a an the of on to in at and or with x some do for from your its it them easy slow slowly")
+
+// keyWords are the words of a name that count, in one form, sorted.
+func keyWords(name string) (list []string) {
+	for _, w := range strings.Fields(plainName(name)) {
+		if !slices.Contains(small, w) {
+			list = append(list, stem(w))
+		}
+	}
+	if len(list) == 0 {
+		list = strings.Fields(plainName(name))
+	}
+	slices.Sort(list)
+	return slices.Compact(list)
+}
+
+// stem is a word in one form: swing of swings, jump of jumping.
+func stem(w string) string {
+	for _, ending := range []string{"ings", "ing", "ies", "es", "s", "ed"} {
+		if rest, ok := strings.CutSuffix(w, ending); ok && len(rest) >= 3 && !strings.HasSuffix(w, "ss") {
+			if ending == "ies" {
+				return rest + "y"
+			}
+			if ending == "es" && !strings.HasSuffix(rest, "ch") && !strings.HasSuffix(rest, "sh") && !strings.HasSuffix(rest, "ss") && !strings.HasSuffix(rest, "x") {
+				return rest + "e"
+			}
+			if n := len(rest); n > 3 && rest[n-1] == rest[n-2] && ending != "s" {
+				return rest[:n-1] // running, hopped
+			}
+			return rest
+		}
+	}
+	return w
+}
+
+// find is the drill that a name means, and others that it may mean instead. A name means
+// a drill if it is one of that drill's names, in any order of words and with small
+// slips, or if it shortens just one.
+func (x *index) find(name string) (known *drill.Drill, likely []*drill.Drill) {
+	plain, words := plainName(name), keyWords(name)
+	if plain == "" {
+		return nil, nil
+	}
+	best, found := 0, []int(nil)
+	for _, e := range x.names {
+		score := e.likeness(plain, words)
+		if score == 0 || score < best {
+			continue
+		}
+		if score > best {
+			best, found = score, nil
+		}
+		if !slices.Contains(found, e.drill) {
+			found = append(found, e.drill)
+		}
+	}
+	if shorter := plainEnd.ReplaceAllString(plain, ""); len(found) == 0 && shorter != plain && shorter != "" {
+		return x.find(shorter)
+	}
+	if len(found) == 0 {
+		return nil, nil
+	}
+	if len(found) == 1 && best >= shortens {
+		return &x.drills[found[0]], nil
+	}
+	if best >= sameWords {
+		known, found = &x.drills[found[0]], found[1:]
+	}
+	for _, i := range found[:min(len(found), 4)] {
+		likely = append(likely, &x.drills[i])
+	}
+	return known, likely
+}
+
+// plainEnd are words that drills are called with or without.
+var plainEnd = regexp.MustCompile(` (?:holds?|drills?|exercises?|work)$`)
+
+// How alike a name is to one of a drill's.
+const (
+	shares    = 1 // most of the words that count
+	shortens  = 2 // all words that were said are the drill's
+	slips     = 3 // the same words but for small slips
+	sameWords = 4 // the same words in another order or form
+	same      = 5
+)
+
+func (e entry) likeness(plain string, words []string) int {
+	switch {
+	case e.fold == plain, strings.ReplaceAll(e.fold, " ", "") == strings.ReplaceAll(plain, " ", ""):
+		return same
+	case slices.Equal(e.words, words):
+		return sameWords
+	}
+	hit, slip := 0, false
+	for _, w := range words {
+		near := slices.ContainsFunc(e.words, func(v string) bool { return v == w })
+		if !near && slices.ContainsFunc(e.words, func(v string) bool { return slipOf(w, v) }) {
+			near, slip = true, true
+		}
+		if near {
+			hit++
+		}
+	}
+	switch {
+	case hit == len(words) && hit == len(e.words):
+		return slips
+	case hit == len(words) && 2*hit > len(e.words) && !slip:
+		return shortens
+	case hit == len(words) && 2*hit >= len(e.words) && len(words) > 1:
+		return shares
+	case hit > 1 && 3*hit >= 2*len(words) && 3*hit >= 2*len(e.words):
+		return shares
+	}
+	return 0
+}
+
+// slipOf tells whether a word is another with a letter too many, too few, wrong or
+// swapped; short words have to be right.
+func slipOf(a, b string) bool {
+	if len(a) < 5 || len(b) < 5 || a[0] != b[0] {
+		return false
+	}
+	if len(a) < len(b) {
+		a, b = b, a
+	}
+	if len(a)-len(b) > 1 {
+		return false
+	}
+	i := 0
+	for i < len(b) && a[i] == b[i] {
+		i++
+	}
+	if len(a) > len(b) {
+		return a[i+1:] == b[i:]
+	}
+	if i == len(b) {
+		return true
+	}
+	return a[i+1:] == b[i+1:] || i+1 < len(a) && a[i] == b[i+1] && a[i+1] == b[i] && a[i+2:] == b[i+2:]
+}
+
+// finds tells whether a text begins with the name of a drill.
+func (x *index) finds(text string) bool { return x.prefix(strings.TrimLeft(text, " "+soft)) > 0 }
+
+// prefix is how much of a text the longest name takes that it begins with, of names
+// that a rule might take for something else.
+func (x *index) prefix(text string) (length int) {
+	for i := range x.drills {
+		for _, name := range append([]string{x.drills[i].Name}, x.drills[i].Also...) {
+			if n := prefixOf(text, name); n > length {
+				length = n
+			}
+		}
+	}
+	return length
+}

@@ -1,0 +1,294 @@
+package say
+
+import (
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+
+	"cuestart/core/drill"
+)
+
+var (
+	outAndBack = regexp.MustCompile(`(?i)^[ \x01,]*(?:go |run )?out(?: with| in|:)? (.+?)[,;]?[ \x01]+(?:and[ \x01]+)?(?:come )?back(?: with| in|:)? (.+)$`)
+	zonesOf    = pattern(`\b` + num + `~x~` + dec + `~(?:m|metres?|meters?|yards?)\b`)
+	howOften   = pattern(`\b(once|twice|` + num + `~(?:x|times|trips|rounds))\b`)
+	legSplit   = pattern(`~(?:\bthen\b|\+|,|\band\b)~`)
+	roundsOf   = pattern(`\b` + num + `~rounds?\b`)
+	drillSplit = pattern(`~(?:[,;]~(?:and~)?then\b|\bthen\b|\+)~`)
+	atOnce     = pattern(`\b(?:at the same time|meanwhile)\b`)
+)
+
+// legs reads a line that goes out with some drills and back with others.
+func (s *scan) legs(l *Line) bool {
+	text, cues := s.cues(s.text)
+	m := outAndBack.FindStringSubmatch(text)
+	if m == nil {
+		return false
+	}
+	whole := &scan{Reader: s.Reader, text: m[1] + "\x04" + m[2], hidden: s.hidden}
+	trips, metres := 1, 0.0
+	if z := whole.take(zonesOf); z != nil {
+		metres = decimal(z[2]) // so many zones of so many metres
+	} else if z := whole.take(lengthsOf); z != nil {
+		trips, metres = number(z[1]), decimal(z[2])
+	} else if z := whole.take(metresOf); z != nil {
+		metres = decimal(z[1])
+	}
+	if o := whole.take(howOften); o != nil {
+		trips = max(1, times(strings.NewReplacer("trips", "", "rounds", "").Replace(o[1])))
+	}
+	out, back, _ := strings.Cut(whole.text, "\x04")
+	l.Is, l.Trips, l.Cues = IsLegs, trips, cues
+	l.Out, l.Back = s.way(out, metres), s.way(back, metres)
+	if len(l.Out) == 0 || len(l.Back) == 0 {
+		l.Out, l.Back, l.Cues, l.Trips = nil, nil, nil, 0
+		return false
+	}
+	var names []string
+	for _, leg := range l.Out {
+		names = append(names, leg.Name)
+	}
+	l.Name = strings.Join(names, ", ")
+	return true
+}
+
+// way is the legs of one way.
+func (s *scan) way(text string, metres float64) (legs []Leg) {
+	for _, part := range legSplit.Split(text, -1) {
+		name, _ := s.name(part)
+		if name == "" {
+			continue
+		}
+		leg := Leg{Name: name, Metres: metres}
+		if k, _ := s.known.find(name); k != nil {
+			leg.Code = k.Code
+		}
+		legs = append(legs, leg)
+	}
+	return legs
+}
+
+// fixed reads something that is fixed: a known one, or a word for one with a span.
+func (s *scan) fixed(l *Line) bool {
+	name, _ := s.name(s.text)
+	spoken := strings.ToLower(name)
+	is := ""
+	for _, f := range s.Fixed {
+		if fold(f) == fold(name) || fold(f) == fold(softRun.ReplaceAllString(segments(s.text)[0].text, " ")) {
+			is = f
+		}
+	}
+	if is == "" && (slices.Contains(eventNames, spoken) || slices.Contains(eventNames, lastWord(spoken)) && len(strings.Fields(spoken)) < 4) {
+		is = name
+	}
+	if is == "" {
+		return false
+	}
+	switch w := l.Window; {
+	case w != nil && w[0] != nil && w[1] != nil:
+		l.From, l.To, l.Window = w[0], w[1], nil
+	case l.At != nil:
+		d := (&scan{Reader: s.Reader, text: s.text, hidden: s.hidden}).dose(l)
+		seconds := 120
+		if d != nil && d.Seconds > 0 {
+			seconds = d.Seconds
+		}
+		to := *l.At + seconds
+		l.From, l.To, l.At = l.At, &to, nil
+	default:
+		return false
+	}
+	l.Is, l.Name = IsFixed, is
+	return true
+}
+
+func lastWord(text string) string {
+	words := strings.Fields(text)
+	if len(words) == 0 {
+		return ""
+	}
+	return words[len(words)-1]
+}
+
+// block reads the heading of a block: a name with rounds, or with a colon and no dose.
+func (s *scan) block(l *Line) bool {
+	text := s.text
+	if m := s.take(roundsOf); m != nil {
+		l.Rounds = number(m[1])
+		d := &Dose{}
+		s.rest(d)
+		l.RestSeconds = d.RestSeconds
+		probe := &scan{Reader: s.Reader, text: s.text, hidden: slices.Clone(s.hidden)}
+		if probe.dose(&Line{}) != nil || drillSplit.MatchString(s.text) {
+			return false
+		}
+		var name string
+		name, l.Note = s.name(s.text)
+		l.Is, l.Name = IsBlock, name
+		return true
+	}
+	head, rest, colon := strings.Cut(text, ":")
+	if !colon || strings.Trim(rest, " ,"+soft) != "" || head == "" {
+		return false
+	}
+	head, l.Cues = s.cues(head)
+	l.Name, l.Note = s.name(head)
+	l.Is = IsBlock
+	return l.Name != ""
+}
+
+// drills reads one drill, or several that a line joins.
+func (s *scan) drills(l *Line) {
+	var list []Line
+	for _, part := range drillSplit.Split(s.text, -1) {
+		for _, one := range s.shareDose(part) {
+			list = append(list, s.drill(one))
+		}
+	}
+	list = slices.DeleteFunc(list, func(one Line) bool {
+		if one.Name == "" && len(list) > 1 {
+			l.Note = strings.TrimSpace(l.Note + " " + one.Note)
+			return true
+		}
+		return false
+	})
+	switch {
+	case len(list) == 0 && l.says():
+		l.Is = IsBlock // it is said of the block it stands in
+	case len(list) == 0:
+		l.Is, l.Note = IsNote, l.Said
+	case len(list) == 1:
+		one := list[0]
+		l.Is, l.Name, l.Code, l.Dose, l.Exact, l.Cues, l.Likely = IsDrill, one.Name, one.Code, one.Dose, one.Exact, one.Cues, one.Likely
+		l.Note = strings.TrimSpace(l.Note + " " + one.Note)
+		if l.Name == "" {
+			l.Is, l.Note = IsNote, l.Said
+		}
+	default:
+		l.Is, l.Drills = IsDrills, list
+	}
+}
+
+// says tells whether something was understood of the line that is no drill.
+func (l *Line) says() bool {
+	return l.Who != nil || l.Where != "" || l.Leader != "" || l.At != nil || l.Window != nil || l.Before != "" || l.After != "" || l.StraightAfter != "" || l.Priority != ""
+}
+
+// shareDose parts "push and brake, push and turn, four each" into drills of that dose.
+func (s *scan) shareDose(text string) []string {
+	list := segments(text)
+	list = slices.DeleteFunc(list, func(g segment) bool { return g.text == "" })
+	if len(list) == 0 || strings.Trim(text, " ,;."+soft) == "" {
+		return nil
+	}
+	last := list[len(list)-1].text
+	if parts := s.eachOwn(list); parts != nil {
+		return parts
+	}
+	if len(list) < 3 || !eachDose.MatchString(last) || strings.Contains(text, " x ") {
+		return []string{text}
+	}
+	var parts []string
+	for _, g := range list[:len(list)-1] {
+		if anyDigit.MatchString(g.text) || startsCount.MatchString(g.text) || isPlace(g.text) || strings.Contains(g.text, ":") || len(parts) > 0 && strings.HasPrefix(g.text, "\x02") {
+			return []string{text}
+		}
+		parts = append(parts, g.text+" "+strings.TrimSuffix(last, " each"))
+	}
+	return parts
+}
+
+// eachOwn parts "jog 3 min, skips 20 m, high knees 20 m" where a drill's name begins each
+// of them; the last dose is that of all that have none, if it says so.
+func (s *scan) eachOwn(list []segment) (parts []string) {
+	shared := ""
+	last := list[len(list)-1].text
+	for i, g := range list {
+		begins := s.begins(s.show(g.text))
+		switch {
+		case begins:
+			parts = append(parts, g.text)
+		case i == 0:
+			return nil
+		default:
+			parts[len(parts)-1] += ", " + g.text
+		}
+	}
+	if at := firstDigit.FindStringIndex(last); at != nil && strings.HasSuffix(last, " each") {
+		shared = strings.TrimSuffix(last[at[0]:], " each")
+	}
+	if len(parts) < 2 {
+		return nil
+	}
+	for i, p := range parts {
+		if !anyDigit.MatchString(p) && shared != "" {
+			parts[i] += " " + shared
+		} else if !anyDigit.MatchString(p) && !numberWord.MatchString(p) {
+			return nil // only names: one drill and what is said of it
+		}
+	}
+	return parts
+}
+
+// begins tells whether a segment begins with the name of a drill.
+func (s *scan) begins(text string) bool {
+	if s.known.finds(text) {
+		return true
+	}
+	if at := firstDigit.FindStringIndex(text); at != nil {
+		text = text[:at[0]]
+	}
+	known, _ := s.known.find(text)
+	return known != nil
+}
+
+var firstDigit = regexp.MustCompile(`\d`)
+
+var (
+	numberWord  = pattern(`\b` + num + `\b`)
+	eachDose    = regexp.MustCompile(`(?i)^` + num + `(?: [a-z]+)? each(?: [a-z]+)?$`)
+	startsCount = pattern(`^` + num + `\b`)
+	anyDigit    = regexp.MustCompile(`\d`)
+)
+
+// drill reads a part of a line that is one drill.
+func (s *scan) drill(text string) (l Line) {
+	l.Is = IsDrill
+	text, l.Cues = s.cues(text)
+	part := &scan{Reader: s.Reader, text: text, hidden: s.hidden}
+	d := part.dose(&l)
+	s.hidden = part.hidden
+	l.Name, l.Note = part.name(part.text)
+	k, likely := s.known.find(l.Name)
+	if k == nil && l.Note != "" { // a name with a comma in it
+		if whole, _ := s.known.find(l.Name + ", " + l.Note); whole != nil {
+			k, likely, l.Name, l.Note = whole, nil, l.Name+", "+l.Note, ""
+		}
+	}
+	if l.Name == "" && d != nil { // "full court four": the dose is what it is called
+		l.Name = strings.Trim(anyDigit.ReplaceAllString(s.show(segments(text)[0].text), ""), " x%")
+		l.Name = strings.TrimSpace(numberWord.ReplaceAllString(l.Name, ""))
+	}
+	if k != nil {
+		l.Code = k.Code
+	}
+	for _, other := range likely {
+		l.Likely = append(l.Likely, other.Name)
+	}
+	if d != nil {
+		if d.By == "" && namesActs(l.Name) && pairwise.MatchString(l.Name) {
+			d.By = "pair"
+			l.Name = strings.TrimSpace(pairwise.ReplaceAllString(l.Name, ""))
+		}
+		if namesActs(l.Name) && d.Metres > 0 && (k == nil || k.Dose.Kind != drill.Travel) {
+			if l.Note == "" {
+				l.Note = fmt.Sprintf("%g m", d.Metres) // from there
+			}
+			d.ofActs()
+		}
+		d.settle(k, l.Name)
+		l.Dose = d
+	}
+	return l
+}

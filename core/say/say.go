@@ -1,0 +1,251 @@
+// Package say reads a warm-up as coaches say it, a line at a time, and prints a plan
+// back as such lines.
+//
+// A [Reader] knows the plan's people, places and drills by name. What it reads of a
+// line is a [Line]: a phase, something fixed, a block, a line of legs, a drill or
+// several. A line is read from the outside in: cues in brackets first, then when, who,
+// where and by whom, then doses; what is left is the drill's name. Nothing is lost: what
+// no rule takes stays as a note.
+package say
+
+import (
+	"regexp"
+	"strings"
+
+	"cuestart/core/drill"
+)
+
+// Limits of what is read. A line beyond them is kept as a note as far as a note goes.
+const (
+	MaxLines  = 200 // lines read at once
+	MaxLength = 300 // letters of a line
+)
+
+// Context is what a line may speak of.
+type Context struct {
+	Start   string   `json:"start"` // the start on the clock, 15:00
+	Sport   string   `json:"sport"` // its key
+	Units   []string `json:"units"`
+	Players []Player `json:"players"`
+	Staff   []string `json:"staff"`
+	Zones   []string `json:"zones"`
+	Fixed   []string `json:"fixed"`
+	Blocks  []string `json:"blocks"`
+	Phases  []string `json:"phases"` // keys, in the method's order; none: those of RAMP
+
+	Book []drill.Drill `json:"-"` // the drills that are known
+}
+
+// Player is one of the squad.
+type Player struct {
+	Number int    `json:"number"` // 0: none
+	Name   string `json:"name"`
+}
+
+// The kinds of line.
+const (
+	IsPhase  = "phase"
+	IsFixed  = "fixed"
+	IsBlock  = "block"
+	IsLegs   = "line"
+	IsDrill  = "drill"
+	IsDrills = "drills"
+	IsBlank  = "blank"
+	IsNote   = "note"
+)
+
+// Line is what was understood of a line.
+type Line struct {
+	Is    string `json:"is"`
+	Said  string `json:"said,omitempty"`  // the line itself
+	Phase string `json:"phase,omitempty"` // key of a phase
+	Name  string `json:"name,omitempty"`
+	Code  string `json:"code,omitempty"` // of the known drill; "": it is not in the book
+	Dose  *Dose  `json:"dose,omitempty"` // nil: none was said
+	Exact bool   `json:"exact,omitempty"`
+
+	Cues     []string `json:"cues,omitempty"`
+	Who      []string `json:"who,omitempty"` // names of units, numbers or names of players, "*"
+	Where    string   `json:"where,omitempty"`
+	Leader   string   `json:"leader,omitempty"` // a staff name, or as in Who a player
+	Priority string   `json:"priority,omitempty"`
+	Loose    bool     `json:"loose,omitempty"` // in any order with its neighbours
+
+	At            *int    `json:"at,omitempty"` // seconds from the start, negative before it
+	Window        *Window `json:"window,omitempty"`
+	Before        string  `json:"before,omitempty"`         // name of something fixed, or of a block
+	After         string  `json:"after,omitempty"`          // the same
+	StraightAfter string  `json:"straight_after,omitempty"` // name of a block
+	From          *int    `json:"from,omitempty"`           // of something fixed
+	To            *int    `json:"to,omitempty"`
+
+	Rounds      int     `json:"rounds,omitempty"`
+	RestSeconds float64 `json:"rest_seconds,omitempty"` // between rounds
+
+	Out    []Leg  `json:"out,omitempty"`
+	Back   []Leg  `json:"back,omitempty"`
+	Trips  int    `json:"trips,omitempty"`
+	Drills []Line `json:"drills,omitempty"`
+
+	Note   string   `json:"note,omitempty"`   // what no rule took
+	Likely []string `json:"likely,omitempty"` // names of other drills that may be meant
+}
+
+// Window is from when until when; nil: no such bound.
+type Window [2]*int
+
+// Leg is a drill on the way of a line.
+type Leg struct {
+	Name   string  `json:"name"`
+	Code   string  `json:"code,omitempty"`
+	Metres float64 `json:"metres,omitempty"` // 0: as long as the place
+}
+
+// Doubtful tells whether a coach should look at what became of the line.
+func (l *Line) Doubtful() bool {
+	if l.Is == IsNote || l.Note != "" || l.Is == IsDrill && l.Code == "" || len(l.Likely) > 0 {
+		return true
+	}
+	for i := range l.Drills {
+		if l.Drills[i].Doubtful() {
+			return true
+		}
+	}
+	return false
+}
+
+// Reader reads lines that speak of one context.
+type Reader struct {
+	Context
+	start  int // seconds of the day; -1: not known
+	known  *index
+	people []named
+	staff  []named
+}
+
+// NewReader is a reader of lines about a plan.
+func NewReader(c Context) *Reader {
+	if len(c.Phases) == 0 {
+		for _, p := range []drill.Phase{drill.Raise, drill.Activate, drill.Mobilise, drill.Potentiate, drill.Sport} {
+			c.Phases = append(c.Phases, string(p))
+		}
+	}
+	r := &Reader{Context: c, start: dayTime(c.Start), known: newIndex(c.Book)}
+	for _, u := range c.Units {
+		r.people = append(r.people, named{fold(u), u})
+	}
+	for _, p := range c.Players {
+		r.people = append(r.people, personNames(p, c.Players)...)
+	}
+	for _, s := range c.Staff {
+		r.staff = append(r.staff, named{fold(s), s})
+		if first, _, more := strings.Cut(s, " "); more && !sharesFirst(first, c.Staff) {
+			r.staff = append(r.staff, named{fold(first), s})
+		}
+	}
+	return r
+}
+
+// ReadAll reads a list, a line after the other; beyond MaxLines none is read.
+func (r *Reader) ReadAll(text string) []Line {
+	var lines []Line
+	for _, one := range strings.Split(strings.ReplaceAll(text, "\r", ""), "\n") {
+		if len(lines) == MaxLines {
+			break
+		}
+		lines = append(lines, r.Read(one))
+	}
+	return lines
+}
+
+// Read reads one line.
+func (r *Reader) Read(text string) Line {
+	text = tidy(text)
+	line := Line{Said: text}
+	switch {
+	case text == "":
+		line.Is = IsBlank
+		return line
+	case len([]rune(text)) > MaxLength:
+		line.Is, line.Note = IsNote, string([]rune(text)[:MaxLength])
+		return line
+	}
+	heads := false
+	if m := marked.FindStringSubmatch(text); m != nil && m[1] != "" && !startsWithNumber(m[1]) {
+		text, heads = m[1], true
+	}
+	if phase, rest := r.heading(text); phase != "" {
+		line.Phase = phase
+		if text = rest; text == "" {
+			line.Is = IsPhase
+			return line
+		}
+	}
+	s := &scan{Reader: r, text: bullet.ReplaceAllString(text, "")}
+	s.hideBrackets()
+	s.hideKnown()
+	s.whole(&line)
+	switch {
+	case s.legs(&line), s.fixed(&line), s.block(&line):
+	default:
+		s.drills(&line)
+	}
+	if heads && line.Is == IsDrill && line.Dose == nil {
+		line.Is, line.Code, line.Likely = IsBlock, "", nil
+	}
+	return line
+}
+
+var (
+	spaces  = regexp.MustCompile(`[\s\x00-\x1f]+`)
+	bullet  = regexp.MustCompile(`^(?:[-*•·]+|\d{1,2}[.)])\s+`)
+	symbols = strings.NewReplacer("×", "x", "–", "-", "—", "-", "’", "'", "‘", "'", "½", " 1/2", "“", "", "”", "", "＋", "+", "′", "'", "…", "")
+)
+
+// shorthand are ways to write a dose short.
+var shorthand = []struct {
+	is    *regexp.Regexp
+	means string
+}{
+	{regexp.MustCompile(`(?i)(\d) ?(?:ea|each)/(side|leg|arm)\b`), "$1 a $2"},
+	{regexp.MustCompile(`(?i)(\d) ?/ ?(side|leg|arm|foot|hand)\b`), "$1 a $2"},
+	{regexp.MustCompile(`(?i)(\d) ?ea\b`), "$1 each"},
+	{regexp.MustCompile(`(?i)(\d) ?(?:l/r|e/s|ps)\b`), "$1 a side"},
+	{regexp.MustCompile(`(?i)(^| )x(\d)`), "${1}x $2"},
+}
+
+// tidy is a line with one kind of space, dash and sign.
+func tidy(text string) string {
+	text = strings.ToValidUTF8(text, "")
+	text = strings.TrimSpace(spaces.ReplaceAllString(symbols.Replace(text), " "))
+	for _, short := range shorthand {
+		text = short.is.ReplaceAllString(text, short.means)
+	}
+	return text
+}
+
+var marked = regexp.MustCompile(`^(?:-{2,}|#+|={2,}|\*{2,})\s*(.*?)\s*[-=#*:]*$`)
+
+// heading reads a phase, alone or before what is done in it.
+func (r *Reader) heading(text string) (phase, rest string) {
+	head, rest, colon := strings.Cut(text, ":")
+	if !colon {
+		return r.phase(text), ""
+	}
+	return r.phase(head), strings.TrimSpace(rest)
+}
+
+func startsWithNumber(text string) bool { return text != "" && text[0] >= '0' && text[0] <= '9' }
+
+// phase is the key of a phase by any of its names; "" where it is none.
+func (r *Reader) phase(name string) string {
+	name = fold(name)
+	for _, key := range append(r.Phases, drill.Own.Key(), string(drill.After)) {
+		for _, other := range phaseNames[key] {
+			if name == other {
+				return key
+			}
+		}
+	}
+	return ""
+}
