@@ -14,6 +14,7 @@ import (
 	"cuestart/core/check"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
+	"cuestart/core/say"
 	"cuestart/core/schedule"
 	"cuestart/core/warmth"
 	"cuestart/docs/formats"
@@ -30,6 +31,7 @@ var engine = []engineCommand{
 	{"cutdowns", "Fit a run-in problem with 5, 10, 15 … minutes less", cutdowns},
 	{"check", "Fit a plan document and say what is wrong with it", checkPlan},
 	{"warmth", "Estimate the warmth over pieces of constant effort", estimate},
+	{"say", "Read lines as coaches say them", spoken},
 }
 
 const stepsHelp = "how many steps the search may take; 0: by the size of the problem; " +
@@ -43,7 +45,14 @@ func engineCommands() (list []*cobra.Command) {
 			if err != nil {
 				return err
 			}
-			return json.NewEncoder(os.Stdout).Encode(said)
+			out := json.NewEncoder(os.Stdout)
+			if list, several := said.(objects); several {
+				for _, one := range list {
+					err = errors.Join(err, out.Encode(one))
+				}
+				return err
+			}
+			return out.Encode(said)
 		}}
 		c.Flags().IntVar(&steps, "steps", 0, stepsHelp)
 		list = append(list, c)
@@ -100,6 +109,40 @@ func estimate(_ context.Context, name string, _ int) (any, error) {
 		points = append(points, map[string]float64{"at": at, "warmth": curve.At(at)})
 	}
 	return map[string]any{"end": curve.End(), "peak": curve.Peak(), "seconds_above_2": curve.SecondsAbove(warmth.Warm), "points": points}, nil
+}
+
+// spoken reads lines in their context and answers one object a line.
+func spoken(_ context.Context, name string, _ int) (any, error) {
+	in := struct {
+		say.Context `json:"context"`
+		Lines       []spokenLine `json:"lines"`
+	}{}
+	if err := readFile(name, formats.Say, &in); err != nil {
+		return nil, err
+	}
+	in.Book = book.Drills()
+	r := say.NewReader(in.Context)
+	var answers objects
+	for _, line := range in.Lines {
+		answers = append(answers, r.Read(string(line)))
+	}
+	return answers, nil
+}
+
+// objects are written one a line.
+type objects []any
+
+// spokenLine is a line, alone or as the "line" of an object.
+type spokenLine string
+
+func (l *spokenLine) UnmarshalJSON(text []byte) error {
+	if json.Unmarshal(text, (*string)(l)) == nil {
+		return nil
+	}
+	var of struct{ Line string }
+	err := json.Unmarshal(text, &of)
+	*l = spokenLine(of.Line)
+	return err
 }
 
 func readProblem(name string) (*runin.Problem, error) {

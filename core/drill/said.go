@@ -186,8 +186,8 @@ func (d Dose) sideWords() string {
 	return words
 }
 
-// partWords name the parts: ", forward / left / right".
-func (d Dose) partWords() string {
+// PartWords name the parts: ", forward / left / right".
+func (d Dose) PartWords() string {
 	if len(d.Parts) == 0 {
 		return ""
 	}
@@ -201,8 +201,8 @@ func (d Dose) partWords() string {
 	return ", " + strings.Join(names, " / ")
 }
 
-// tempoWords are the seconds of a rep: ", 3-1-3".
-func (d Dose) tempoWords() string {
+// TempoWords are the seconds of a rep: ", 3-1-3".
+func (d Dose) TempoWords() string {
 	if len(d.Tempo) == 0 {
 		return ""
 	}

@@ -19,15 +19,15 @@ func (d Drill) Words(amount int) string {
 		if unit == "" && side == "" {
 			unit = "reps"
 		}
-		return d.sets(amount, unit) + side + d.Dose.partWords() + d.Dose.tempoWords()
+		return d.sets(amount, unit) + side + d.Dose.PartWords() + d.Dose.TempoWords()
 	case Hold:
 		if unit == "" {
 			unit = "holds"
 		}
 		if d.Dose.Breaths > 0 {
-			return fmt.Sprintf("%s of %s%s", d.sets(amount, unit), Number(d.Dose.Breaths, "breaths"), side) + d.Dose.partWords()
+			return fmt.Sprintf("%s of %s%s", d.sets(amount, unit), Number(d.Dose.Breaths, "breaths"), side) + d.Dose.PartWords()
 		}
-		return fmt.Sprintf("%s of %g s%s", d.sets(amount, unit), d.Dose.HoldSeconds, side) + d.Dose.partWords()
+		return fmt.Sprintf("%s of %g s%s", d.sets(amount, unit), d.Dose.HoldSeconds, side) + d.Dose.PartWords()
 	case Line:
 		return Number(amount, "trips") + ": " + d.Dose.legWords()
 	case Travel:

@@ -75,13 +75,13 @@ func (d *Document) Add(known drill.Drill, phase drill.Phase, who []string, prior
 	}
 	b := Block{ID: d.freeID(), Name: known.Name, Aim: known.Aim, Phase: phase, Who: who, Priority: priority,
 		Excusable: slices.Contains(who, Everyone), Items: []Item{{Drill: known}}}
-	b.Zone = d.usualZone(who)
+	b.Zone = d.UsualZone(who)
 	d.Blocks = slices.Insert(d.Blocks, d.PlaceFor(phase), b)
 	return known.Name + " added", nil
 }
 
-// usualZone is where an audience works already, or else the roomiest place.
-func (d *Document) usualZone(who []string) string {
+// UsualZone is where an audience works already, or else the roomiest place.
+func (d *Document) UsualZone(who []string) string {
 	if like := slices.IndexFunc(d.Blocks, func(other Block) bool { return slices.Equal(other.Who, who) }); like >= 0 {
 		return d.Blocks[like].Zone
 	}
@@ -155,6 +155,31 @@ func (d *Document) RemoveItem(block string, item int) (string, error) {
 	said := fmt.Sprintf("%s out of %s", b.Items[item].Drill.Name, b.Name)
 	b.Items = slices.Delete(b.Items, item, item+1)
 	return said, nil
+}
+
+// Insert puts a new block into the list, before the one of that id or last, under an id
+// of its own, which it returns.
+func (d *Document) Insert(b Block, before string) string {
+	b.ID = d.freeID()
+	at := slices.IndexFunc(d.Blocks, func(other Block) bool { return other.ID == before })
+	if at < 0 {
+		at = len(d.Blocks)
+	}
+	d.Blocks = slices.Insert(d.Blocks, at, b)
+	return b.ID
+}
+
+// PlayerLeads makes a player one who can lead, and returns the leader's id.
+func (d *Document) PlayerLeads(player string) string {
+	p := d.Player(player)
+	if p == nil {
+		return ""
+	}
+	id := "leads-" + player
+	if d.Leader(id) == nil {
+		d.Leaders = append(d.Leaders, Leader{ID: id, Name: p.ShortName(), Role: "Player"})
+	}
+	return id
 }
 
 func (d *Document) freeID() string {

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 
@@ -65,6 +66,30 @@ func (b *Block) Says() string {
 		return b.Aim
 	}
 	return b.Aims()
+}
+
+// Holds names the block for its drills: "Skips", "Pogos, tuck jumps", "Jog, skips and 3
+// more".
+func (b *Block) Holds() string {
+	var names []string
+	for i, item := range b.Items {
+		name := item.Drill.Name
+		if i > 0 {
+			name = strings.ToLower(name[:1]) + name[1:]
+		}
+		names = append(names, name)
+	}
+	if len(names) <= 2 {
+		if name := strings.Join(names, ", "); len([]rune(name)) <= MaxName {
+			return name
+		}
+		return names[0]
+	}
+	name := fmt.Sprintf("%s and %d more", strings.Join(names[:2], ", "), len(names)-2)
+	if len([]rune(name)) > MaxName {
+		name = names[0]
+	}
+	return name
 }
 
 // Aims is what the block's drills are for, the first two.

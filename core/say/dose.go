@@ -45,61 +45,6 @@ type Dose struct {
 	saidDistance bool
 }
 
-var (
-	tempoOf   = regexp.MustCompile(`(?i)(?:tempo )?\b(\d{1,2})-(\d{1,2})-(\d{1,2})(?:-(\d{1,2}))?\b(?: tempo)?`)
-	restAfter = pattern(`\b(?:with~)?(?:a~)?` + dec + `~(s|secs?|seconds?|min|minutes?)?~(?:of~)?(?:rest|pause|break)(?:~between(?:~sets)?)?\b`)
-	restOf    = pattern(`\b(?:rest|pause)~(?:of~|for~)?` + dec + `~(secs?|seconds?|s|minutes?|min)?\b(?:~between(?:~sets)?)?`)
-	exactOf   = pattern(`\b(?:exactly|exact|as written|no more,? no less)\b`)
-	percents  = regexp.MustCompile(`(?i)(?:\bat |@ ?)?\b(\d{1,3} ?%?(?:(?:, ?and |, ?| and | then | to |/|-)\d{1,3} ?%?)*) ?(?:%|per ?cent)(?: effort| speed)?`)
-	flatOut   = pattern(`\b(?:at~)?(?:flat out|full effort|full speed|full pace|full gas|all out|max effort|maximal effort)\b`)
-	pairwise  = pattern(`\b(?:in|as|by)~(?:pairs|twos)\b|\beach pair\b|\ba pair\b`)
-	breathsOf = pattern(`\b` + num + `~(?:deep~|slow~|long~|easy~|full~)?breaths?\b`)
-	timesOf   = pattern(`\b` + num + `~(?:x|times)~`)
-	sidesOf   = pattern(`\b(?:a|each|per|every|both|either|on each|on both|to each|on the)~(?:side|sides|leg|legs|arm|arms|foot|feet|hand|hands|shoulder|hip|ankle|knee|calf|wrist)\b|\b(?:left and right|right and left|left, right|both sides|l/r|e/s)\b`)
-	ownSide   = pattern(`\b(?:own|strong|preferred|good|throwing|kicking|dominant)~(?:side|foot|hand|leg|arm)(?:~only)?\b`)
-	waysOf    = pattern(`\b(?:each|both|either|per)~(?:way|ways|direction|directions)\b|\bin~(?:both|each)~directions?\b|\bclockwise and (?:anti|counter)-?clockwise\b`)
-	toAndFro  = pattern(`\b` + num + `~(?:forwards?|forward)~(?:and|,)~(?:\d{1,3}~)?(?:back|backwards?|backward)\b`)
-	inAllOf   = pattern(`\b(?:in all|in total|total|altogether|all told|all in)\b`)
-	ladderOf  = regexp.MustCompile(`(?i)\b(\d{1,3}(?:(?:,? |, ?)\d{1,3})+) (?:to|at|from|in|into|on)? ?((?:the )?[a-z-]+(?:(?:, and |, ?| and | )[a-z-]+)+)`)
-	cellsOf   = regexp.MustCompile(`(?i)((?:\x02.|[a-z-]+)(?:(?: and | |/)[a-z-]+)*) x ([a-z-]+(?:(?: and | |/)[a-z-]+)*)`)
-	eachOf    = regexp.MustCompile(`(?i)\b` + num + `(?: ?(?:a cell|each|tries each|apiece|of each|every time)\b)`)
-	eachFirst = pattern(`\b(?:twice|once)~each\b`)
-	pairList  = regexp.MustCompile(`(?i)(?:^|[ ,:\x01])((?:\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten) (?:to |at |from |in )?(?:the )?[a-z-]+(?:(?:, ?and |, ?| and )(?:\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten) (?:to |at |from |in )?(?:the )?[a-z-]+)+)`)
-	onePair   = regexp.MustCompile(`(?i)` + num + ` (?:to |at |from |in )?(?:the )?([a-z-]+)`)
-	slashed   = regexp.MustCompile(`(?i)([a-z-]+(?: [a-z-]+)?(?: ?/ ?[a-z-]+(?: [a-z-]+)?){1,9})`)
-	fromList  = regexp.MustCompile(`(?i)\b(?:from|to|at|off)[ \x01]+(?:the )?([a-z-]+(?:(?:, and |, ?| and )[a-z-]+)+)`)
-
-	setsTimed  = pattern(`\b` + num + `~x~` + num + `~x~` + dec + `~(secs?|seconds?|s|minutes?|min)\b(?:~holds?)?(?:~each)?`)
-	timed      = pattern(`\b` + num + `~(?:x|times|holds of|holds|efforts of|bursts of|goes of)~(?:of~)?` + dec + `~(secs?|seconds?|s|minutes?|mins?)\b(?:~holds?)?(?:~each)?`)
-	lengthsOf  = pattern(`\b` + num + `~(?:x|times|lengths?(?: of)?|trips?(?: of)?|runs?(?: of)?|lots of|laps of)~(?:a~)?` + dec + `~(?:m|metres?|meters?|yards?|yds?)\b`)
-	setsOf     = pattern(`\b` + num + `~(?:x|sets? of|times|lots of|rounds of)~` + num + `\b(?:~(?:` + repWords + `))?`)
-	metresOf   = pattern(`\b(?:over~|of~|for~)?` + dec + `~(?:m|metres?|meters?|yards?|yds?)\b`)
-	backAndOut = pattern(`\b(?:` + num + `~(?:x~|times~)?)?(?:there and back|to the line and back|down and back|out and back|up and back|up and down|across and back|over and back)\b(?:~(twice|once|` + num + `~(?:x|times)))?`)
-	lengths    = pattern(`\b` + num + `~(?:x~)?(?:lengths?|trips?|laps?|widths?|half courts?|courts?|half lengths?|crossings?|shuttles?)\b(?:~of the (?:pitch|court|hall|field|pool|rink|gym))?`)
-	shareOf    = pattern(`\b(?:over~|for~)?(?:a~)?(half|third|full|whole)~(?:of~)?(?:the~|a~)?(?:length|width|court|pitch|field|rink|hall)\b`)
-	sideToSide = pattern(`\b(?:side to side|sideline to sideline|touch to touch)\b`)
-	holdFor    = pattern(`\b(?:holds?|holding|held)~(?:it~|for~|of~|each~)*` + dec + `~(secs?|seconds?|s|minutes?|mins?)\b`)
-	heldFor    = pattern(`\b` + dec + `~(secs?|seconds?|s|minutes?|mins?)~(?:a~)?(?:holds?|held)\b`)
-	clockTime  = regexp.MustCompile(`\b(\d{1,2}):(\d\d)\b(?: ?min(?:utes?)?)?`)
-	minSec     = pattern(`\b(\d{1,3})~(?:mins?|minutes?)~(?:and~)?(\d{1,2})(?:~(?:s|secs?|seconds?))?\b`)
-	plainTime  = pattern(`\b(?:for~)?` + dec + `~(?:(1/2)~)?(minutes?|mins?|secs?|seconds?|s|')(?:$|[^\w]|\b)(?:~each)?`)
-	aMinute    = pattern(`\b(?:for~)?(half a minute|a minute and a half|one and a half minutes|a minute|a min|half a min|a couple of minutes|couple of minutes)\b`)
-	repsOf     = pattern(`\b` + num + `~(?:` + repWords + `)\b`)
-	onceTwice  = pattern(`\b(once|twice)\b`)
-	leadNumber = regexp.MustCompile(`(?i)^[ ,\x01]*` + num + `(?: x)?[ \x01]+([a-z].*)$`)
-	lastNumber = regexp.MustCompile(`(?i)[ ,\x01]` + num + `(?: each)?[ \x01.]*(?:,|;|$)`)
-	afterFirst = pattern(`\b(?:first|last|next|opening|final|the) (?:one|two|three|four|five|six|seven|eight|nine|ten|\d{1,2})\b(?: (?:minutes?|seconds?|metres?|balls?|passes|points?|phases?|plays?|overs?))?`)
-	eachEnd    = pattern(`\beach~(?:,|$)`)
-	ownFirst   = pattern(`\b(?:own|strong|weak|left|right) (?:side|foot|hand|leg|arm) first\b`)
-	everyWhere = pattern(`\bin all directions\b`)
-	setsLast   = pattern(`\b` + num + `~sets\b`)
-	perPlace   = pattern(`\b` + num + `~(?:a|per|each|at each|from each|to each|in each) (?:box|spot|place|cell|station|basket|target|corner|end|post|goal|wing|mark|cone|base)\b`)
-	numberPair = pattern(`\b` + num + `~(?:in pairs|in twos|each pair|a pair)\b`)
-	reach      = regexp.MustCompile(`(?:\b|x)(\d{1,3})(?:-| to )(\d{1,3})\b( ?(?:m|s|sec|secs|seconds|min|minutes|reps|each|a|per)\b|[ ,]|$)`)
-	bareSteps  = regexp.MustCompile(`,[ \x01]*(\d{2,3}(?:(?:, ?and |, ?| and )\d{2,3})+)[ \x01]*(?:,|$)`)
-	metreList  = regexp.MustCompile(`(?i)\b(\d{1,3} ?m?(?:(?:, ?and |, ?| and |/)\d{1,3} ?m?)+)(?: ?(?:m|metres)\b)`)
-)
-
 func seconds(n float64, unit string) float64 {
 	if strings.HasPrefix(strings.ToLower(unit), "m") || unit == "'" {
 		return 60 * n
@@ -121,6 +66,12 @@ func (s *scan) dose(l *Line) *Dose {
 	}
 	for _, rule := range []func(*Dose) bool{s.tempo, s.rest, s.effort, s.breaths, s.places, s.sideWords, s.distance, s.holds, s.time, s.acted, s.plainNumber} {
 		rule(d)
+	}
+	if m := s.take(timesLast); m != nil && (d.Kind == drill.Hold || d.Kind == drill.Time) {
+		d.Reps, d.held = number(m[1]), true
+	}
+	if m := s.take(anyNumber); m != nil && d.Kind == drill.Travel && d.Trips == 0 && d.bare == 0 {
+		d.bare = number(m[1])
 	}
 	if m := s.take(setsLast); m != nil {
 		d.Sets = number(m[1])
@@ -183,7 +134,7 @@ func (s *scan) effort(d *Dose) bool {
 		return s.steps(d)
 	}
 	for _, p := range digits.FindAllString(m[0], -1) {
-		if e := decimal(p) / 100; e > 0 && e <= 1 && len(d.Efforts) < drill.MostEfforts {
+		if e := decimal(p) / 100; e >= 0.1 && e <= 1 && len(d.Efforts) < drill.MostEfforts {
 			d.Efforts = append(d.Efforts, e)
 		}
 	}
@@ -371,7 +322,7 @@ func (s *scan) distance(d *Dose) bool {
 		d.Trips = max(d.Trips, 1)
 	}
 	if m := metreList.FindStringSubmatchIndex(s.text); m != nil {
-		if list := numbers(digits.FindAllString(s.text[m[2]:m[3]], -1)); len(list) > 1 && slices.IsSorted(list) {
+		if list := numbers(digits.FindAllString(s.text[m[2]:m[3]], -1)); len(list) > 1 && slices.IsSorted(list) && (len(list) > 2 || strings.Count(strings.ToLower(s.text[m[0]:m[1]]), "m") > 1) {
 			d.Trips = len(list)
 			for _, n := range list { // as long as they are all together
 				d.Metres += float64(n) / float64(len(list))
@@ -545,127 +496,3 @@ func (s *scan) plainNumber(d *Dose) bool {
 }
 
 var anyNumber = regexp.MustCompile(`(?i)(?:^|[ ,\x01])(\d{1,3})(?:[ ,\x01]|$)`)
-
-// ofActs makes acts of trips: they are thrown or kicked so far.
-func (d *Dose) ofActs() {
-	if d.Kind == drill.Travel && d.Trips > 0 {
-		d.bare = d.Trips
-	}
-	d.Kind, d.Trips, d.Metres, d.Share = "", 0, 0, ""
-}
-
-// settle makes one kind of what was said, by the drill where that is known.
-func (d *Dose) settle(known *drill.Drill, name string) {
-	kind := drill.Kind("")
-	if known != nil {
-		kind = known.Dose.Kind
-	}
-	switch {
-	case d.Kind == drill.Time && (kind == drill.Hold || d.held || d.sides > 0):
-		d.Kind, d.HoldSeconds, d.Seconds = drill.Hold, float64(d.Seconds), 0
-	case d.Parts != nil && d.Kind == "" && (kind == drill.Grid || kind == drill.Count || kind == "" && namesActs(name)):
-		d.Kind, d.Columns, d.Parts, d.Tries = drill.Grid, d.Parts, nil, d.bare
-	case d.Kind == drill.Grid && d.Parts == nil && (kind == drill.Reps || kind == drill.Hold) && !namesActs(name):
-		d.toParts(kind)
-	case d.Kind == "" && d.Breaths == 0:
-		if d.Kind = d.kindOfNumber(kind, name); d.Kind == drill.Grid && known != nil && d.bare > known.Range.Max {
-			d.Kind = drill.Count // so many in all
-		}
-	case d.Kind == drill.Count && (d.sides > 0 || d.own || d.Directions > 0 || d.Tempo != nil):
-		d.Kind, d.Reps, d.Acts = drill.Reps, d.Acts, 0
-	}
-	if known != nil && known.Dose.Sides == 2 && d.each && d.Parts == nil && d.sides == 0 && !d.own {
-		d.sides = 2
-	}
-	if d.Kind == drill.Travel && kind == "" && d.bare == 0 && d.Trips == 0 && len(d.Efforts) > 1 {
-		d.Trips = len(d.Efforts)
-	}
-	d.fill(kind)
-}
-
-// toParts makes places of a drill of repetitions the parts of it.
-func (d *Dose) toParts(kind drill.Kind) {
-	d.Kind, d.Parts, d.Columns = kind, d.Columns, nil
-	if len(d.Counts) > 0 {
-		d.PartReps, d.Counts = d.Counts[0], nil
-	} else {
-		d.Reps, d.Tries = d.Tries, 0
-	}
-}
-
-// kindOfNumber is the kind of dose that a bare number means.
-func (d *Dose) kindOfNumber(kind drill.Kind, name string) drill.Kind {
-	switch {
-	case len(d.Efforts) > 1 || d.Effort > 0 && kind == drill.Travel:
-		return drill.Travel
-	case d.sides > 0 || d.own || d.Directions > 0 || d.Tempo != nil || d.inAll || d.Parts != nil:
-		if kind == drill.Hold {
-			return drill.Hold
-		}
-		return drill.Reps
-	case kind != "":
-		return kind
-	case namesActs(name):
-		return drill.Count
-	}
-	return drill.Reps
-}
-
-// namesActs tells whether a name ends in acts of a sport.
-func namesActs(name string) bool {
-	for _, w := range strings.FieldsFunc(strings.ToLower(name), func(r rune) bool { return r == ' ' || r == '-' }) {
-		if slices.Contains(actNames, w) {
-			return true
-		}
-	}
-	return false
-}
-
-// fill puts the bare number and the defaults where they belong.
-func (d *Dose) fill(kind drill.Kind) {
-	n := d.bare
-	switch d.Kind {
-	case drill.Reps, drill.Hold:
-		d.Sets = max(d.Sets, 1)
-		switch {
-		case d.Reps == 0 && n > 0:
-			d.Reps = n
-		case n > 0 && d.Kind == drill.Hold:
-			d.Reps = n
-		}
-		d.Sides = max(d.sides, 1)
-		if d.own {
-			d.Sides = "own"
-		}
-		if d.inAll && d.sides < 2 && !d.own {
-			d.Sides, d.Reps = 2, (d.Reps+1)/2
-		} else if d.inAll {
-			d.Reps = (d.Reps + 1) / 2
-		}
-		if d.Kind == drill.Hold && d.Reps == 0 {
-			d.Reps = 1
-		}
-	case drill.Travel:
-		if d.Trips == 0 {
-			d.Trips = n
-		}
-		if d.Trips == 0 {
-			d.Trips = max(1, len(d.Efforts))
-		}
-		if d.sides > 0 || d.Directions > 0 {
-			d.Trips *= 2
-		}
-	case drill.Count:
-		if d.Acts == 0 {
-			d.Acts = n
-		}
-	case drill.Grid:
-		if d.Counts == nil && d.Tries == 0 {
-			d.Tries = max(n, 1)
-		}
-	case drill.Time:
-		if d.Seconds == 0 {
-			d.Seconds = 60 * n // a number of minutes
-		}
-	}
-}

@@ -76,9 +76,15 @@ func stem(w string) string {
 // a drill if it is one of that drill's names, in any order of words and with small
 // slips, or if it shortens just one.
 func (x *index) find(name string) (known *drill.Drill, likely []*drill.Drill) {
+	known, likely, _ = x.seek(name)
+	return known, likely
+}
+
+// seek is find, and whether the name was spelt as the drill's.
+func (x *index) seek(name string) (known *drill.Drill, likely []*drill.Drill, spelt bool) {
 	plain, words := plainName(name), keyWords(name)
 	if plain == "" {
-		return nil, nil
+		return nil, nil, false
 	}
 	best, found := 0, []int(nil)
 	for _, e := range x.names {
@@ -94,13 +100,13 @@ func (x *index) find(name string) (known *drill.Drill, likely []*drill.Drill) {
 		}
 	}
 	if shorter := plainEnd.ReplaceAllString(plain, ""); len(found) == 0 && shorter != plain && shorter != "" {
-		return x.find(shorter)
+		return x.seek(shorter)
 	}
 	if len(found) == 0 {
-		return nil, nil
+		return nil, nil, false
 	}
 	if len(found) == 1 && best >= shortens {
-		return &x.drills[found[0]], nil
+		return &x.drills[found[0]], nil, best != slips
 	}
 	if best >= sameWords {
 		known, found = &x.drills[found[0]], found[1:]
@@ -108,7 +114,7 @@ func (x *index) find(name string) (known *drill.Drill, likely []*drill.Drill) {
 	for _, i := range found[:min(len(found), 4)] {
 		likely = append(likely, &x.drills[i])
 	}
-	return known, likely
+	return known, likely, best != slips
 }
 
 // plainEnd are words that drills are called with or without.
@@ -116,7 +122,7 @@ var plainEnd = regexp.MustCompile(` (?:holds?|drills?|exercises?|work)$`)
 
 // How alike a name is to one of a drill's.
 const (
-	shares    = 1 // most of the words that count
+	overlaps  = 1 // most of the words that count
 	shortens  = 2 // all words that were said are the drill's
 	slips     = 3 // the same words but for small slips
 	sameWords = 4 // the same words in another order or form
@@ -146,9 +152,9 @@ func (e entry) likeness(plain string, words []string) int {
 	case hit == len(words) && 2*hit > len(e.words) && !slip:
 		return shortens
 	case hit == len(words) && 2*hit >= len(e.words) && len(words) > 1:
-		return shares
+		return overlaps
 	case hit > 1 && 3*hit >= 2*len(words) && 3*hit >= 2*len(e.words):
-		return shares
+		return overlaps
 	}
 	return 0
 }

@@ -72,7 +72,11 @@ func (s *scan) way(text string, metres float64) (legs []Leg) {
 // fixed reads something that is fixed: a known one, or a word for one with a span.
 func (s *scan) fixed(l *Line) bool {
 	name, _ := s.name(s.text)
-	spoken := strings.ToLower(name)
+	spoken := strings.ToLower(s.show(strings.TrimSpace(softRun.ReplaceAllString(segments(s.text)[0].text, " "))))
+	if slices.Contains(eventNames, spoken) { // with its last word: kit on
+		name = s.show(strings.TrimSpace(softRun.ReplaceAllString(segments(s.text)[0].text, " ")))
+	}
+	spoken = strings.ToLower(name)
 	is := ""
 	for _, f := range s.Fixed {
 		if fold(f) == fold(name) || fold(f) == fold(softRun.ReplaceAllString(segments(s.text)[0].text, " ")) {
@@ -113,12 +117,14 @@ func lastWord(text string) string {
 
 // block reads the heading of a block: a name with rounds, or with a colon and no dose.
 func (s *scan) block(l *Line) bool {
+	defer func() { s.text = strings.Replace(s.text, colon, ":", 1) }()
 	text := s.text
 	if m := s.take(roundsOf); m != nil {
 		l.Rounds = number(m[1])
 		d := &Dose{}
 		s.rest(d)
 		l.RestSeconds = d.RestSeconds
+		s.text = strings.Replace(s.text, colon, ", ", 1)
 		probe := &scan{Reader: s.Reader, text: s.text, hidden: slices.Clone(s.hidden)}
 		if probe.dose(&Line{}) != nil || drillSplit.MatchString(s.text) {
 			return false
@@ -128,8 +134,11 @@ func (s *scan) block(l *Line) bool {
 		l.Is, l.Name = IsBlock, name
 		return true
 	}
-	head, rest, colon := strings.Cut(text, ":")
-	if !colon || strings.Trim(rest, " ,"+soft) != "" || head == "" {
+	head, rest, parted := strings.Cut(text, colon)
+	if !parted {
+		head, rest, parted = strings.Cut(text, ":")
+	}
+	if !parted || strings.Trim(rest, " ,"+soft) != "" || head == "" {
 		return false
 	}
 	head, l.Cues = s.cues(head)
@@ -160,7 +169,7 @@ func (s *scan) drills(l *Line) {
 		l.Is, l.Note = IsNote, l.Said
 	case len(list) == 1:
 		one := list[0]
-		l.Is, l.Name, l.Code, l.Dose, l.Exact, l.Cues, l.Likely = IsDrill, one.Name, one.Code, one.Dose, one.Exact, one.Cues, one.Likely
+		l.Is, l.Name, l.Code, l.Dose, l.Exact, l.Cues, l.Likely, l.slip = IsDrill, one.Name, one.Code, one.Dose, one.Exact, one.Cues, one.Likely, one.slip
 		l.Note = strings.TrimSpace(l.Note + " " + one.Note)
 		if l.Name == "" {
 			l.Is, l.Note = IsNote, l.Said
@@ -260,7 +269,7 @@ func (s *scan) drill(text string) (l Line) {
 	d := part.dose(&l)
 	s.hidden = part.hidden
 	l.Name, l.Note = part.name(part.text)
-	k, likely := s.known.find(l.Name)
+	k, likely, spelt := s.known.seek(l.Name)
 	if k == nil && l.Note != "" { // a name with a comma in it
 		if whole, _ := s.known.find(l.Name + ", " + l.Note); whole != nil {
 			k, likely, l.Name, l.Note = whole, nil, l.Name+", "+l.Note, ""
@@ -271,13 +280,13 @@ func (s *scan) drill(text string) (l Line) {
 		l.Name = strings.TrimSpace(numberWord.ReplaceAllString(l.Name, ""))
 	}
 	if k != nil {
-		l.Code = k.Code
+		l.Code, l.slip = k.Code, !spelt
 	}
 	for _, other := range likely {
 		l.Likely = append(l.Likely, other.Name)
 	}
 	if d != nil {
-		if d.By == "" && namesActs(l.Name) && pairwise.MatchString(l.Name) {
+		if k == nil && d.By == "" && namesActs(l.Name) && pairwise.MatchString(l.Name) {
 			d.By = "pair"
 			l.Name = strings.TrimSpace(pairwise.ReplaceAllString(l.Name, ""))
 		}

@@ -68,6 +68,9 @@ var (
 // whole takes what a line says as a whole: when, who, where, by whom.
 func (s *scan) whole(l *Line) {
 	s.whoFirst(l)
+	if at := strings.Index(s.text, ": "); at > 0 && at < 90 && !strings.ContainsAny(s.text[:at], ",;") {
+		s.text = s.text[:at] + colon + s.text[at+1:]
+	}
 	s.when(l)
 	s.numbersTogether(l)
 	s.each(func(text string) bool { return s.attribute(l, text) })
@@ -235,7 +238,11 @@ func (r *Reader) shirt(text string, bare bool) string {
 // whoFirst takes people that a line begins with: before a colon, by numbers, or all.
 func (s *scan) whoFirst(l *Line) {
 	if m := colonHead.FindStringSubmatch(s.text); m != nil {
-		if who := s.audience(m[1]); who != nil {
+		who := s.audience(m[1])
+		if one := s.shirt(m[1], true); one != "" {
+			who = []string{one}
+		}
+		if who != nil {
 			l.Who, s.text = who, s.text[len(m[0]):]
 			s.hideKnown()
 			return

@@ -10,6 +10,7 @@ package say
 
 import (
 	"regexp"
+	"slices"
 	"strings"
 
 	"cuestart/core/drill"
@@ -87,8 +88,12 @@ type Line struct {
 	Trips  int    `json:"trips,omitempty"`
 	Drills []Line `json:"drills,omitempty"`
 
+	Clocks map[int]string `json:"clocks,omitempty"` // of these moments, those that were said as times on the clock
+
 	Note   string   `json:"note,omitempty"`   // what no rule took
 	Likely []string `json:"likely,omitempty"` // names of other drills that may be meant
+
+	slip bool // the drill was meant, but not spelt so
 }
 
 // Window is from when until when; nil: no such bound.
@@ -153,9 +158,29 @@ func (r *Reader) ReadAll(text string) []Line {
 		if len(lines) == MaxLines {
 			break
 		}
-		lines = append(lines, r.Read(one))
+		line := r.Read(one)
+		lines = append(lines, line)
+		r.remember(line)
 	}
 	return lines
+}
+
+// remember lets later lines speak of what this one puts in.
+func (r *Reader) remember(l Line) {
+	switch l.Is {
+	case IsDrill, IsBlock, IsLegs:
+		if l.Name != "" && !slices.Contains(r.Blocks, l.Name) {
+			r.Blocks = append(r.Blocks, l.Name)
+		}
+	case IsDrills:
+		for _, one := range l.Drills {
+			r.remember(one)
+		}
+	case IsFixed:
+		if !slices.Contains(r.Fixed, l.Name) {
+			r.Fixed = append(r.Fixed, l.Name)
+		}
+	}
 }
 
 // Read reads one line.
@@ -170,6 +195,10 @@ func (r *Reader) Read(text string) Line {
 		line.Is, line.Note = IsNote, string([]rune(text)[:MaxLength])
 		return line
 	}
+	if note, said := strings.CutPrefix(text, "note: "); said {
+		line.Is, line.Note = IsNote, note
+		return line
+	}
 	heads := false
 	if m := marked.FindStringSubmatch(text); m != nil && m[1] != "" && !startsWithNumber(m[1]) {
 		text, heads = m[1], true
@@ -182,6 +211,7 @@ func (r *Reader) Read(text string) Line {
 		}
 	}
 	s := &scan{Reader: r, text: bullet.ReplaceAllString(text, "")}
+	s.hideQuoted()
 	s.hideBrackets()
 	s.hideKnown()
 	s.whole(&line)
@@ -199,7 +229,7 @@ func (r *Reader) Read(text string) Line {
 var (
 	spaces  = regexp.MustCompile(`[\s\x00-\x1f]+`)
 	bullet  = regexp.MustCompile(`^(?:[-*•·]+|\d{1,2}[.)])\s+`)
-	symbols = strings.NewReplacer("×", "x", "–", "-", "—", "-", "’", "'", "‘", "'", "½", " 1/2", "“", "", "”", "", "＋", "+", "′", "'", "…", "")
+	symbols = strings.NewReplacer("×", "x", "–", "-", "—", "-", "’", "'", "‘", "'", "½", " 1/2", "“", "\"", "”", "\"", "＋", "+", "′", "'", "…", "")
 )
 
 // shorthand are ways to write a dose short.

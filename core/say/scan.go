@@ -14,7 +14,10 @@ type scan struct {
 	hidden []string
 }
 
-const soft = "\x01"
+const (
+	soft  = "\x01"
+	colon = "\x05" // in place of one that may part a block's name from what is said of it
+)
 
 // take removes the first match of a pattern and returns its groups; nil where there is
 // none.
@@ -76,6 +79,19 @@ func (s *scan) hideBrackets() {
 	}
 }
 
+var quoted = regexp.MustCompile(`"([^"]+)"`)
+
+// hideQuoted keeps a name in quotation marks as it is.
+func (s *scan) hideQuoted() {
+	for {
+		at := quoted.FindStringSubmatchIndex(s.text)
+		if at == nil {
+			return
+		}
+		s.text = s.text[:at[0]] + s.keep(s.text[at[2]:at[3]]) + s.text[at[1]:]
+	}
+}
+
 // cues takes the hidden brackets of a text out and returns what they say.
 func (s *scan) cues(text string) (rest string, cues []string) {
 	rest = bracket.ReplaceAllStringFunc(text, func(m string) string {
@@ -109,7 +125,7 @@ type segment struct {
 func segments(text string) (list []segment) {
 	from := 0
 	for i := 0; i <= len(text); i++ {
-		if i < len(text) && text[i] != ',' && text[i] != ';' {
+		if i < len(text) && text[i] != ',' && text[i] != ';' && text[i] != colon[0] {
 			continue
 		}
 		list = append(list, segment{from, i, strings.Trim(text[from:i], " "+soft)})
@@ -120,11 +136,7 @@ func segments(text string) (list []segment) {
 
 // drop removes a segment with the comma before it.
 func (s *scan) drop(g segment) {
-	from := g.from
-	if from > 0 {
-		from--
-	}
-	s.text = s.text[:from] + "," + soft + s.text[g.to:]
+	s.text = s.text[:g.from] + soft + s.text[g.to:]
 }
 
 // each offers every segment to a rule, which says whether it takes it.

@@ -1,6 +1,7 @@
 package say
 
 import (
+	"fmt"
 	"regexp"
 	"slices"
 	"strconv"
@@ -69,6 +70,12 @@ func (s *scan) when(l *Line) {
 		if m != nil {
 			at := s.offset(m[1])
 			*into = &at
+			if clock := strings.ReplaceAll(m[1], ".", ":"); s.start >= 0 && dayTime(clock) == s.start+at && strings.Contains(clock, ":") {
+				if l.Clocks == nil {
+					l.Clocks = map[int]string{}
+				}
+				l.Clocks[at] = fmt.Sprintf("%05s", clock)
+			}
 		}
 	}
 	if m := s.span(); m != nil {
@@ -149,6 +156,11 @@ func (s *scan) links(l *Line) {
 		}
 		word, rest := strings.ToLower(s.text[from+at[2]:from+at[3]]), s.text[from+at[1]:]
 		name, length := s.target(rest)
+		if m := marks.FindString(rest); m != "" && strings.HasPrefix(rest, m) { // in quotation marks
+			if name, length = s.target(s.show(m)); length == len(s.show(m)) {
+				length = len(m)
+			}
+		}
 		if length == 0 {
 			from += at[1]
 			continue
@@ -171,6 +183,14 @@ func (r *Reader) target(text string) (name string, length int) {
 		for _, one := range list {
 			if n := prefixOf(text, one); n > length {
 				name, length = one, n
+			}
+		}
+	}
+	for n := len(r.Blocks) - 1; n >= 0 && length == 0; n-- { // by its first word, where that says enough
+		first, _, more := strings.Cut(r.Blocks[n], " ")
+		if more && len(first) > 3 {
+			if at := prefixOf(text, first); at > 0 && !strings.HasPrefix(text[at:], " of") {
+				name, length = r.Blocks[n], at
 			}
 		}
 	}

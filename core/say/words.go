@@ -22,14 +22,14 @@ var phaseNames = map[string][]string{
 
 // eventNames are things of the day that are fixed, if they have a span.
 var eventNames = []string{"talk", "team talk", "briefing", "ref briefing", "referee", "ref", "officials", "toss", "coin toss", "anthem", "anthems", "line up", "lineup", "line-up",
-	"taping", "arrival", "arrive", "kit check", "kit on", "equipment check", "photo", "team photo", "meeting", "kit", "strip on"}
+	"taping", "arrival", "arrive", "kit check", "kit on", "equipment check", "photo", "team photo", "meeting", "kit", "check", "strip on"}
 
 // everyoneNames mean the whole squad.
 var everyoneNames = []string{"everyone", "everybody", "all", "all players", "whole squad", "the whole squad", "squad", "the squad", "whole team", "the team", "all together", "together", "us all"}
 
 // actNames are sport acts, as they are counted.
 var actNames = []string{"throws", "kicks", "catches", "passes", "shots", "serves", "punts", "swings", "pitches", "feeds", "saves", "volleys", "overheads", "smashes", "spikes", "digs", "sets", "headers",
-	"crosses", "lifts", "scrums", "line-outs", "lineouts", "balls", "high balls", "deliveries", "frees", "strikes", "hits", "touches", "draws", "starts", "receptions", "tackles", "blocks", "dives", "corners", "penalties", "releases", "lay-ups", "layups", "restarts", "grubbers", "conversions", "offs", "outs"}
+	"crosses", "lifts", "scrums", "line-outs", "lineouts", "balls", "high balls", "deliveries", "frees", "strikes", "hits", "touches", "draws", "starts", "receptions", "tackles", "blocks", "dives", "corners", "penalties", "releases", "lay-ups", "layups", "restarts", "grubbers", "conversions", "acts", "tries", "offs", "outs"}
 
 // unitWords are counted too, and are no part of a name that stands before them.
 var repWords = `reps?|repetitions?|times|steps?|jumps?|hops?|contacts?|bounces?|turns?|strokes?|swings|goes`

@@ -29,6 +29,7 @@ const (
 	Warmth  = "warmth"
 	Drills  = "drills"
 	Routine = "routine"
+	Say     = "say"
 )
 
 // MaxBytes is the largest file that is read.
@@ -39,6 +40,7 @@ var compiled = map[string]func() *jsonschema.Schema{
 	Plan:    sync.OnceValue(func() *jsonschema.Schema { return compile(Plan) }),
 	Warmth:  sync.OnceValue(func() *jsonschema.Schema { return compile(Warmth) }),
 	Routine: sync.OnceValue(func() *jsonschema.Schema { return compile(Routine) }),
+	Say:     sync.OnceValue(func() *jsonschema.Schema { return compile(Say) }),
 	Drills:  sync.OnceValue(func() *jsonschema.Schema { return compile(Drills) }),
 }
 

@@ -1,0 +1,251 @@
+package say
+
+import (
+	"math"
+	"slices"
+	"strings"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// defaults are what a drill of one's own is taken for until somebody says more, by phase.
+var defaults = map[drill.Phase]struct {
+	aim    string
+	effort float64
+}{
+	drill.Raise:      {"Heart rate and warmth", 0.5},
+	drill.Activate:   {"Wakes what the sport needs", 0.35},
+	drill.Mobilise:   {"Range of motion, moving", 0.4},
+	drill.Potentiate: {"Match intensity, few and full", 0.85},
+	drill.Sport:      {"Touch and timing before the start", 0.6},
+	drill.Own:        {"Own time", 0.1},
+}
+
+// ownDrill makes a drill that the book does not have, and remembers it.
+func (w *writer) ownDrill(l *Line, phase drill.Phase, with *Line, lane float64) drill.Drill {
+	name := l.Name
+	if l.Is == IsLegs {
+		name = "Line: " + l.Name
+	}
+	k := drill.Drill{Code: OwnCode(name), Name: short(capital(name)), Aim: defaults[phase].aim, Effort: defaults[phase].effort, Phases: []drill.Phase{phase},
+		Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 60, Target: 120, Max: 300, Step: 15}, Least: drill.Junior}
+	if w := with.Window; l.Dose == nil && w != nil && w[0] != nil && w[1] != nil {
+		n := max(15, min(*w[1]-*w[0]-plan.HandoverSeconds, drill.MaxAmount))
+		k.Range = drill.Range{Min: max(15, n/2), Target: n, Max: n, Step: 5} // it fills its slot
+	}
+	if l.Is == IsLegs {
+		return w.legs(k, l, lane)
+	}
+	k = l.onto(k, lane)
+	if !slices.ContainsFunc(w.own, func(o drill.Drill) bool { return o.Code == k.Code }) {
+		w.own = append(w.own, k)
+	}
+	return k
+}
+
+// OwnCode is the code of a drill of one's own of that name.
+func OwnCode(name string) string {
+	code := strings.Map(func(r rune) rune {
+		if r >= 'a' && r <= 'z' || r >= '0' && r <= '9' {
+			return r
+		}
+		return '-'
+	}, fold(name))
+	for strings.Contains(code, "--") {
+		code = strings.ReplaceAll(code, "--", "-")
+	}
+	return "own-" + strings.Trim(code[:min(len(code), 60)], "-")
+}
+
+// legs makes a line of drills out and back.
+func (w *writer) legs(k drill.Drill, l *Line, lane float64) drill.Drill {
+	k.Dose = drill.Dose{Kind: drill.Line, Trips: l.Trips, TurnSeconds: 3, IntervalSeconds: 4, Flow: drill.Continuous}
+	k.Range = drill.Range{Min: 1, Target: max(1, l.Trips), Max: max(4, l.Trips), Step: 1}
+	effort := 0.0
+	top := drill.TopSpeed[drill.Club]
+	if at, known := drill.TopSpeed[w.doc.Grade]; known {
+		top = at
+	}
+	add := func(legs []Leg, back bool) {
+		for _, leg := range legs {
+			one := drill.Leg{Name: leg.Name, Code: leg.Code, Metres: leg.Metres, Speed: 0.4 * top, Back: back}
+			if one.Metres == 0 {
+				one.Metres = lane
+			}
+			share := 0.45
+			if known, _ := w.known.find(leg.Name); known != nil {
+				share = max(0.2, known.Effort)
+				if one.Speed = share * top; known.Dose.Speed > 0 {
+					one.Speed = known.Dose.Speed
+				}
+				for _, region := range known.Regions {
+					if !slices.Contains(k.Regions, region) {
+						k.Regions = append(k.Regions, region)
+					}
+				}
+				for _, plane := range known.Planes {
+					if !slices.Contains(k.Planes, plane) {
+						k.Planes = append(k.Planes, plane)
+					}
+				}
+			}
+			effort = max(effort, share)
+			k.Dose.Legs = append(k.Dose.Legs, one)
+		}
+	}
+	add(l.Out, false)
+	add(l.Back, true)
+	k.Effort = effort
+	return k
+}
+
+// onto puts what was said of how much onto a drill.
+func (l *Line) onto(k drill.Drill, lane float64) drill.Drill {
+	d := l.Dose
+	if d == nil {
+		return k
+	}
+	if d.Effort > 0 && (k.Dose.Kind == drill.Travel || d.Kind == drill.Travel) {
+		k.Effort, k.Dose.Speed, k.Dose.Efforts = d.Effort, 0, nil
+	}
+	if len(d.Efforts) > 0 {
+		k.Dose.Efforts, k.Dose.Speed = slices.Clone(d.Efforts), 0
+		k.Effort = slices.Max(d.Efforts)
+	}
+	amount := d.amount()
+	if d.Kind != k.Dose.Kind {
+		k = turnInto(k, d.Kind)
+	}
+	d.fields(&k, lane)
+	if amount > 0 {
+		k.Range = around(k, amount)
+	}
+	if l.Exact {
+		k.Dose.Exact = true
+		k.Range.Min, k.Range.Max = k.Range.Target, k.Range.Target
+	}
+	return k
+}
+
+// amount is the number that a coach turns.
+func (d *Dose) amount() int {
+	switch d.Kind {
+	case drill.Reps, drill.Hold:
+		most := d.Reps
+		for _, n := range d.PartReps {
+			most = max(most, n)
+		}
+		return most
+	case drill.Travel:
+		return d.Trips
+	case drill.Count:
+		return d.Acts
+	case drill.Grid:
+		most := d.Tries
+		for _, row := range d.Counts {
+			most = max(most, slices.Max(row))
+		}
+		return most
+	}
+	return d.Seconds
+}
+
+// turnInto is a drill counted in another way than in the book.
+func turnInto(k drill.Drill, kind drill.Kind) drill.Drill {
+	was := k.Dose
+	k.Dose = drill.Dose{Kind: kind, Sets: 1, Sides: max(1, was.Sides)}
+	k.Unit, k.Rungs, k.Rows, k.Columns = "", nil, nil, nil
+	k.Range = drill.Range{Min: 1, Target: 1, Max: 1, Step: 1}
+	switch kind {
+	case drill.Reps:
+		if k.Dose.RepSeconds = 3; was.ActSeconds > 0 {
+			k.Dose.RepSeconds = was.ActSeconds
+		}
+	case drill.Hold:
+		k.Dose.HoldSeconds, k.Dose.SettleSeconds = 10, 2
+	case drill.Travel:
+		k.Dose = drill.Dose{Kind: kind, Metres: 20, TurnSeconds: 3, IntervalSeconds: 4, Flow: drill.Regroup, Efforts: was.Efforts}
+	case drill.Count, drill.Grid:
+		k.Dose = drill.Dose{Kind: kind, ActSeconds: 8, Cells: 1}
+		if was.ActSeconds > 0 {
+			k.Dose.ActSeconds = was.ActSeconds
+		}
+	case drill.Time:
+		k.Dose = drill.Dose{Kind: kind}
+	}
+	return k
+}
+
+// fields sets what was said beside the amount.
+func (d *Dose) fields(k *drill.Drill, lane float64) {
+	to := &k.Dose
+	switch d.Kind {
+	case drill.Reps, drill.Hold:
+		to.Sets = min(20, max(1, d.Sets))
+		if d.sides > 0 || d.Sides == 2 {
+			to.Sides = 2
+		}
+		if to.Sides == 0 {
+			to.Sides = 1
+		}
+		if to.OwnSide = d.own; d.own {
+			to.Sides = 1
+		}
+		to.Directions, to.Tempo, to.Breaths, to.Parts = d.Directions, slices.Clone(d.Tempo), d.Breaths, nil
+		for i, name := range d.Parts {
+			p := drill.Part{Name: name}
+			if i < len(d.PartReps) {
+				p.Reps = d.PartReps[i]
+			}
+			to.Parts = append(to.Parts, p)
+		}
+		if len(to.Parts) > 0 && d.sides == 0 {
+			to.Sides = 1 // the parts say which
+		}
+		if d.HoldSeconds > 0 {
+			to.HoldSeconds = min(300, d.HoldSeconds)
+		}
+		if d.RestSeconds > 0 {
+			to.RestSeconds = min(600, d.RestSeconds)
+		}
+	case drill.Travel:
+		if d.Metres > 0 {
+			to.Metres, to.Share = min(500, math.Round(10*d.Metres)/10), ""
+		} else if share, ok := shares[d.Share]; ok {
+			to.Metres, to.Share = max(1, math.Round(share*lane)), d.Share
+		}
+	case drill.Count:
+		to.ByPair = d.By == "pair"
+		if k.Unit == "" && strings.HasSuffix(lastWord(strings.ToLower(k.Name)), "s") && namesActs(k.Name) {
+			k.Unit = lastWord(strings.ToLower(k.Name))
+		}
+	case drill.Grid:
+		if len(d.Columns) > 0 {
+			k.Rows, k.Columns, to.Counts = slices.Clone(d.Rows), slices.Clone(d.Columns), d.Counts
+			to.Cells = max(1, len(d.Rows)) * len(d.Columns)
+		}
+	}
+}
+
+// shares are parts of a place's length.
+var shares = map[string]float64{"third": 1.0 / 3, "half": 0.5, "full": 1, "side to side": 1, "down and back": 2}
+
+// around is how far an amount may go that was said: the book's bounds, widened to hold it.
+func around(k drill.Drill, amount int) drill.Range {
+	amount = max(1, min(amount, drill.MaxAmount))
+	r := k.Range
+	fresh := r.Max <= 1
+	if k.Dose.Kind == drill.Time && (fresh || amount < r.Min || amount > r.Max) {
+		step := 15
+		if amount < 60 {
+			step = 5
+		}
+		return drill.Range{Min: max(1, min(amount, (amount*6/10+step-1)/step*step)), Target: amount, Max: min(drill.MaxAmount, amount+amount/2), Step: step}
+	}
+	if fresh || amount < r.Min {
+		r.Min = max(1, (amount*6+9)/10)
+	}
+	r.Target, r.Max, r.Step = amount, min(drill.MaxAmount, max(r.Max, amount+(amount+1)/2)), max(1, r.Step)
+	return r
+}

@@ -1,0 +1,308 @@
+package say
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// Print writes a plan as lines that a [Reader] of that plan reads as the same one: what
+// is fixed, and under each phase its blocks with their drills.
+func Print(d *plan.Document, book []drill.Drill) []string {
+	p := &printer{doc: d, book: map[string]*drill.Drill{}, reader: NewReader(ContextOf(&plan.Document{Method: d.Method, Start: d.Start, Units: d.Units, Players: d.Players, Leaders: d.Leaders, Zones: d.Zones}, "", book))}
+	for i := range book {
+		p.book[book[i].Code] = &book[i]
+	}
+	for i := range d.Fixed {
+		p.fixed(&d.Fixed[i])
+	}
+	phase := drill.Phase("none")
+	for i := range d.Blocks {
+		b := &d.Blocks[i]
+		if b.Phase != phase {
+			p.lines = append(p.lines, "", "--- "+b.Phase.Name())
+			phase = b.Phase
+		} else {
+			p.lines = append(p.lines, "")
+		}
+		p.block(b)
+	}
+	return p.lines
+}
+
+type printer struct {
+	doc    *plan.Document
+	book   map[string]*drill.Drill
+	reader *Reader
+	lines  []string
+}
+
+// point is a moment as it is said.
+func point(m clock.Moment) string {
+	if m.Clock != "" {
+		return m.Clock
+	}
+	if m.Before%60 == 0 {
+		return strconv.Itoa(m.Before / 60)
+	}
+	return fmt.Sprintf("%d:%02d", m.Before/60, m.Before%60)
+}
+
+func (p *printer) fixed(f *plan.Fixed) {
+	parts := []string{fmt.Sprintf("%s %s to %s", f.Name, point(f.Span.From), point(f.Span.To))}
+	if who := p.who(f.Who); who != "everyone" {
+		parts = append(parts, who)
+	}
+	p.lines = append(p.lines, strings.Join(parts, ", "))
+}
+
+// who names people as they are read.
+func (p *printer) who(ids []string) string {
+	var names []string
+	for _, id := range ids {
+		if id == plan.Everyone {
+			return "everyone"
+		}
+		if u := p.doc.Unit(id); u != nil {
+			names = append(names, u.Name)
+		} else if x := p.doc.Player(id); x != nil && x.Number > 0 {
+			names = append(names, "#"+strconv.Itoa(x.Number))
+		} else if x != nil {
+			names = append(names, strings.TrimSpace(x.First+" "+x.Last))
+		}
+	}
+	return strings.Join(names, ", ")
+}
+
+func (p *printer) block(b *plan.Block) {
+	said := []string{p.who(b.Who)}
+	for _, one := range []string{p.doc.ZoneName(b.Zone), p.doc.LeaderName(b.Leader)} {
+		if one != "" {
+			said = append(said, one)
+		}
+	}
+	said = append(said, p.holds(b)...)
+	if b.Priority != plan.Should {
+		said = append(said, string(b.Priority))
+	}
+	if b.Loose {
+		said = append(said, "in any order")
+	}
+	if b.Rounds > 1 {
+		said = append(said, fmt.Sprintf("%d rounds", b.Rounds))
+		if b.RoundRest > 0 {
+			said = append(said, fmt.Sprintf("rest %d s", b.RoundRest))
+		}
+	}
+	p.lines = append(p.lines, quote(b.Name)+": "+strings.Join(said, ", "))
+	for i := range b.Items {
+		p.lines = append(p.lines, p.item(&b.Items[i].Drill))
+	}
+	if b.Note != "" {
+		for _, one := range strings.Split(b.Note, "\n") {
+			p.lines = append(p.lines, "note: "+one)
+		}
+	}
+}
+
+// quote keeps a name from being read as anything else.
+func quote(name string) string { return `"` + strings.ReplaceAll(name, `"`, "'") + `"` }
+
+func (p *printer) holds(b *plan.Block) (said []string) {
+	h := b.Hold
+	if b.Pin != nil {
+		said = append(said, "at "+point(*b.Pin))
+	}
+	switch {
+	case h.From != nil && h.Until != nil:
+		said = append(said, "from "+point(*h.From)+" to "+point(*h.Until))
+	case h.From != nil:
+		said = append(said, "not before "+point(*h.From))
+	case h.Until != nil:
+		said = append(said, "done by "+point(*h.Until))
+	}
+	if f := p.doc.Event(h.Before); f != nil {
+		said = append(said, "before "+f.Name)
+	}
+	if f := p.doc.Event(h.After); f != nil {
+		said = append(said, "after "+f.Name)
+	}
+	for _, id := range b.After {
+		if a := p.doc.Block(id); a != nil {
+			said = append(said, "after "+quote(a.Name))
+		}
+	}
+	if a := p.doc.Block(h.Straight); a != nil {
+		said = append(said, "straight after "+quote(a.Name))
+	}
+	return said
+}
+
+// item is a drill with its dose and cues, by the name that is read as that drill.
+func (p *printer) item(k *drill.Drill) string {
+	known := p.book[k.Code]
+	name := k.Name
+	if known != nil && (strings.ContainsAny(name, `"(`) || p.reader.means(name) != k.Code) {
+		name = known.Name
+	}
+	if k.Dose.Kind == drill.Line {
+		return spokenLegs(k)
+	}
+	said := quote(name) + " " + strings.Join(spoken(k, known), ", ")
+	if k.Dose.Exact {
+		said += ", exactly"
+	}
+	if len(k.Cues) > 0 && (known == nil || !slices.Equal(k.Cues, known.Cues)) {
+		said += " (" + strings.NewReplacer("(", "", ")", "").Replace(strings.Join(k.Cues, "; ")) + ")"
+	}
+	return said
+}
+
+// means is the code of the drill that a name means; "" where it is none.
+func (r *Reader) means(name string) string {
+	if k, _, spelt := r.known.seek(name); k != nil && spelt {
+		return k.Code
+	}
+	return ""
+}
+
+func spokenLegs(k *drill.Drill) string {
+	out, back := []string{}, []string{}
+	metres := 0.0
+	for _, leg := range k.Dose.Legs {
+		metres = leg.Metres
+		if leg.Back {
+			back = append(back, leg.Name)
+		} else {
+			out = append(out, leg.Name)
+		}
+	}
+	return fmt.Sprintf("out with %s, back with %s, %g m, %d times", strings.Join(out, " then "), strings.Join(back, " then "), metres, k.Range.Target)
+}
+
+// spoken is the dose of a drill in the words that are read as that dose.
+func spoken(k, known *drill.Drill) (said []string) {
+	d, n := &k.Dose, k.Range.Target
+	switch d.Kind {
+	case drill.Reps:
+		said = append(said, repsSaid(d, n))
+		if len(d.Tempo) > 0 {
+			said = append(said, strings.TrimPrefix(d.TempoWords(), ", "))
+		}
+	case drill.Hold:
+		said = append(said, holdSaid(d, n))
+	case drill.Travel:
+		said = append(said, fmt.Sprintf("%d x %g m", n, d.Metres))
+		if len(d.Efforts) > 0 {
+			said = append(said, percentsOf(d.Efforts))
+		} else if known == nil || known.Effort != k.Effort || len(known.Dose.Efforts) > 0 {
+			said = append(said, fmt.Sprintf("%g %%", math.Round(100*k.Effort)))
+		}
+	case drill.Count:
+		if said = append(said, countSaid(n, d.ByPair)); !d.ByPair && (known == nil || known.Dose.Kind != drill.Count) {
+			said[0] += " acts"
+		}
+	case drill.Grid:
+		said = append(said, gridSaid(k, known, n))
+	case drill.Time:
+		said = append(said, timeSaid(n))
+	}
+	if d.RestSeconds > 0 && (d.Kind == drill.Reps || d.Kind == drill.Hold) {
+		said = append(said, fmt.Sprintf("rest %g s", d.RestSeconds))
+	}
+	return said
+}
+
+func countSaid(n int, pair bool) string {
+	if pair {
+		return fmt.Sprintf("%d in pairs", n)
+	}
+	return strconv.Itoa(n)
+}
+
+func timeSaid(n int) string {
+	if n%60 == 0 {
+		return fmt.Sprintf("%d min", n/60)
+	}
+	if n < 60 {
+		return fmt.Sprintf("%d s", n)
+	}
+	return clock.Duration(n)
+}
+
+func percentsOf(efforts []float64) string {
+	var list []string
+	for _, e := range efforts {
+		list = append(list, fmt.Sprint(math.Round(100*e)))
+	}
+	return "at " + strings.Join(list, ", ") + " %"
+}
+
+// sidesSaid are sides and directions.
+func sidesSaid(d *drill.Dose) (said string) {
+	if d.Directions == 2 {
+		said += " each way"
+	}
+	if d.OwnSide {
+		said += ", own side"
+	} else if d.Sides == 2 {
+		said += " a side"
+	}
+	return said
+}
+
+func repsSaid(d *drill.Dose, n int) string {
+	if len(d.Parts) > 0 {
+		return partsSaid(d, n)
+	}
+	if d.Sets > 1 {
+		return fmt.Sprintf("%d x %d%s", d.Sets, n, sidesSaid(d))
+	}
+	return fmt.Sprintf("%d%s", n, sidesSaid(d))
+}
+
+func holdSaid(d *drill.Dose, n int) string {
+	if d.Breaths > 0 {
+		return fmt.Sprintf("%d x %d breaths%s", n, d.Breaths, sidesSaid(d))
+	}
+	said := fmt.Sprintf("%d x %g s%s", n, d.HoldSeconds, sidesSaid(d))
+	if d.Sets > 1 {
+		said = fmt.Sprintf("%d x ", d.Sets) + said
+	}
+	if len(d.Parts) > 0 {
+		said = strings.TrimPrefix(d.PartWords(), ", ") + ", " + said
+	}
+	return said
+}
+
+func partsSaid(d *drill.Dose, n int) string {
+	if d.Parts[0].Reps > 0 {
+		var list []string
+		for _, p := range d.Parts {
+			list = append(list, fmt.Sprintf("%d %s", p.Reps, p.Name))
+		}
+		return strings.Join(list, ", ")
+	}
+	return fmt.Sprintf("%s, %d x %d%s", strings.TrimPrefix(d.PartWords(), ", "), d.Sets, n, sidesSaid(d))
+}
+
+func gridSaid(k, known *drill.Drill, n int) string {
+	if len(k.Dose.Counts) == 1 {
+		var list []string
+		for i, w := range k.Dose.Counts[0] {
+			list = append(list, fmt.Sprintf("%d %s", w, k.Columns[i]))
+		}
+		return strings.Join(list, ", ")
+	}
+	usual := known != nil && slices.Equal(k.Rows, known.Rows) && slices.Equal(k.Columns, known.Columns)
+	if !usual && len(k.Columns) > 1 && len(k.Rows) > 1 && !strings.Contains(strings.Join(append(slices.Clone(k.Rows), k.Columns...), ""), " ") {
+		return fmt.Sprintf("%s x %s, %d each", strings.Join(k.Rows, " "), strings.Join(k.Columns, " "), n)
+	}
+	return fmt.Sprintf("%d each", n)
+}

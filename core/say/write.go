@@ -1,0 +1,481 @@
+package say
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+	"unicode"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// ContextOf is what a line about a plan may speak of.
+func ContextOf(d *plan.Document, sport string, book []drill.Drill) Context {
+	c := Context{Sport: sport, Book: book}
+	if start, err := d.Start.Resolve(); err == nil {
+		c.Start = start.Format("15:04")
+	}
+	for _, u := range d.Units {
+		c.Units = append(c.Units, u.Name)
+	}
+	for _, p := range d.Players {
+		c.Players = append(c.Players, Player{p.Number, strings.TrimSpace(p.First + " " + p.Last)})
+	}
+	for _, l := range d.Leaders {
+		c.Staff = append(c.Staff, l.Name)
+	}
+	for _, z := range d.Zones {
+		c.Zones = append(c.Zones, z.Name)
+	}
+	for _, f := range d.Fixed {
+		c.Fixed = append(c.Fixed, f.Name)
+	}
+	for _, b := range d.Blocks {
+		c.Blocks = append(c.Blocks, b.Name)
+	}
+	for _, p := range plan.Methods[d.Method].Phases {
+		c.Phases = append(c.Phases, string(p))
+	}
+	return c
+}
+
+// Became is what a line became in a plan.
+type Became struct {
+	Line    Line
+	Block   string // id of the block it is in; "": none
+	Items   []int  // its drills there
+	Problem string // what could not be done of it, in a sentence
+}
+
+// Write puts lines into a plan, before the block of that id or last, and returns what
+// became of each, with the drills that the book does not have. It leaves nothing out:
+// what cannot be done of a line is said, and what was not understood stays as a note.
+func (r *Reader) Write(d *plan.Document, lines []Line, before string) (became []Became, own []drill.Drill) {
+	w := &writer{Reader: r, doc: d, before: before}
+	for i := range lines {
+		became = append(became, w.line(&lines[i]))
+	}
+	w.name()
+	return became, w.own
+}
+
+// writer puts lines into a plan, one after the other.
+type writer struct {
+	*Reader
+	doc    *plan.Document
+	before string // id of the block that new ones go before; "": last
+	phase  drill.Phase
+	said   bool // a heading said the phase
+	head   *Line
+	block  string // id of the block that is being filled; "": none
+	key    string // what its lines have in common
+	named  bool   // its name was said
+	own    []drill.Drill
+}
+
+func (w *writer) line(l *Line) Became {
+	b := Became{Line: *l}
+	if l.Phase != "" {
+		w.end()
+		w.phase, _ = drill.PhaseOf(l.Phase)
+		w.said, w.head = true, nil
+	}
+	switch l.Is {
+	case IsBlank:
+		w.end()
+		w.head = nil
+	case IsFixed:
+		b.Problem = w.fixed(l)
+	case IsBlock:
+		w.end()
+		w.head = l
+	case IsNote:
+		w.note(l.Note)
+		b.Block = w.block
+	case IsDrill, IsDrills, IsLegs:
+		w.drills(l, &b)
+	}
+	return b
+}
+
+// end ends the block that is being filled.
+func (w *writer) end() {
+	w.name()
+	w.block, w.key = "", ""
+}
+
+// name names a block for what it holds, where nobody said its name.
+func (w *writer) name() {
+	b := w.doc.Block(w.block)
+	if b == nil || w.named {
+		return
+	}
+	b.Name = b.Holds()
+}
+
+func (w *writer) fixed(l *Line) string {
+	f := plan.Fixed{Name: capital(l.Name), Who: []string{plan.Everyone}}
+	for _, known := range w.doc.Fixed {
+		if fold(known.Name) == fold(l.Name) {
+			f = known
+			f.Who = slices.Clone(known.Who)
+		}
+	}
+	if len(l.Who) > 0 {
+		f.Who = w.ids(l.Who)
+	}
+	f.Span = plan.Span{From: *l.moment(l.From), To: *l.moment(l.To)}
+	_, err := w.doc.SetFixed(f)
+	return sentence(err)
+}
+
+// sentence is what an edit refused for, "" where it did not.
+func sentence(err error) string {
+	if problems, ok := err.(plan.Problems); ok {
+		return problems[0].What
+	} else if err != nil {
+		return err.Error()
+	}
+	return ""
+}
+
+// moment is a moment as it was said: on the clock, or to go.
+func (l *Line) moment(at *int) *clock.Moment {
+	if at == nil {
+		return nil
+	}
+	m := clock.BeforeStart(-*at)
+	if on, ok := l.Clocks[*at]; ok {
+		m = clock.AtClock(on)
+	}
+	return &m
+}
+
+// ids are the ids of people by what they are called.
+func (w *writer) ids(who []string) (ids []string) {
+	for _, one := range who {
+		ids = append(ids, w.id(one)...)
+	}
+	return ids
+}
+
+func (w *writer) id(one string) []string {
+	if one == "*" {
+		return []string{plan.Everyone}
+	}
+	for _, u := range w.doc.Units {
+		if u.Name == one {
+			return []string{u.ID}
+		}
+	}
+	for _, p := range w.doc.Players {
+		if n := strconv.Itoa(p.Number); p.Number > 0 && n == one || strings.TrimSpace(p.First+" "+p.Last) == one {
+			return []string{p.ID}
+		}
+	}
+	return nil
+}
+
+// note keeps what was not understood: beside the block, or else the plan.
+func (w *writer) note(text string) {
+	if b := w.doc.Block(w.block); b != nil {
+		b.Note = strings.TrimSpace(b.Note + "\n" + text)
+	} else {
+		w.doc.Note(text)
+	}
+}
+
+// drills puts the drills of a line into the block it belongs to.
+func (w *writer) drills(l *Line, became *Became) {
+	list := l.Drills
+	switch l.Is {
+	case IsDrill:
+		list = []Line{*l}
+	case IsLegs:
+		list = []Line{{Is: IsLegs, Name: l.Name, Out: l.Out, Back: l.Back, Trips: l.Trips, Cues: l.Cues}}
+	}
+	with := w.merged(l)
+	for i := range list {
+		item, phase := w.item(&list[i], &with)
+		b, problem := w.into(&with, phase, list[i].Name)
+		if b == nil {
+			became.Problem = problem
+			return
+		}
+		if problem != "" {
+			became.Problem = problem
+		}
+		became.Block = b.ID
+		became.Items = append(became.Items, len(b.Items))
+		b.Items = append(b.Items, item)
+		if b.Aim == "" || len(b.Items) < 3 {
+			b.Aim = b.Aims()
+		}
+		if note := list[i].Note; note != "" {
+			w.note(note)
+		}
+	}
+	if l.Is != IsDrill && l.Note != "" {
+		w.note(l.Note)
+	}
+}
+
+// merged is what holds for a line: what it says, and of what it does not say the
+// heading it stands under.
+func (w *writer) merged(l *Line) Line {
+	m := *l
+	h := w.head
+	if h == nil {
+		return m
+	}
+	if m.Who == nil {
+		m.Who = h.Who
+	}
+	if m.Where == "" {
+		m.Where = h.Where
+	}
+	if m.Leader == "" {
+		m.Leader = h.Leader
+	}
+	if m.Priority == "" {
+		m.Priority = h.Priority
+	}
+	if m.At == nil && m.Window == nil && m.Before+m.After+m.StraightAfter == "" {
+		m.At, m.Window, m.Before, m.After, m.StraightAfter, m.Clocks = h.At, h.Window, h.Before, h.After, h.StraightAfter, h.Clocks
+	}
+	if m.Rounds == 0 {
+		m.Rounds, m.RestSeconds = h.Rounds, h.RestSeconds
+	}
+	m.Loose = m.Loose || h.Loose
+	return m
+}
+
+// together is what the lines of one block have in common.
+func (l *Line) together(phase drill.Phase) string {
+	at := func(p *int) string {
+		if p == nil {
+			return ""
+		}
+		return strconv.Itoa(*p)
+	}
+	window := ""
+	if l.Window != nil {
+		window = at(l.Window[0]) + "/" + at(l.Window[1])
+	}
+	return strings.Join([]string{string(phase), strings.Join(l.Who, ","), l.Where, l.Leader, l.Priority, at(l.At), window, l.Before, l.After, l.StraightAfter, strconv.Itoa(l.Rounds)}, "|")
+}
+
+// into is the block that a line belongs to: the one that is being filled, or a new one.
+func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, string) {
+	key := l.together(phase)
+	if b := w.doc.Block(w.block); b != nil && w.key == key && len(b.Items) < plan.MaxItems {
+		return b, ""
+	}
+	w.end()
+	if len(w.doc.Blocks) >= plan.MaxBlocks {
+		return nil, fmt.Sprintf("a plan has %d blocks at most", plan.MaxBlocks)
+	}
+	who := w.ids(l.Who)
+	if len(w.doc.Members(who)) == 0 {
+		who = []string{plan.Everyone}
+	}
+	b := plan.Block{Name: short(capital(name)), Phase: phase, Who: who, Priority: plan.Should, Excusable: slices.Contains(who, plan.Everyone), Loose: l.Loose,
+		Rounds: min(l.Rounds, 20), RoundRest: min(int(l.RestSeconds), 600)}
+	if l.Priority != "" {
+		b.Priority = plan.Priority(l.Priority)
+	}
+	if w.named = w.head != nil && w.head.Name != ""; w.named {
+		b.Name = short(capital(w.head.Name))
+		b.Note = strings.TrimSpace(strings.Join(append(slices.Clone(w.head.Cues), w.head.Note), "\n"))
+	}
+	b.Zone, b.Leader = w.zoneID(l.Where), w.leaderID(l.Leader)
+	if b.Zone == "" {
+		b.Zone = w.doc.UsualZone(who)
+	}
+	w.block, w.key = w.doc.Insert(b, w.before), key
+	placed := w.doc.Block(w.block)
+	return placed, w.hold(placed, l)
+}
+
+func (w *writer) zoneID(name string) string {
+	for _, z := range w.doc.Zones {
+		if z.Name == name {
+			return z.ID
+		}
+	}
+	return ""
+}
+
+// leaderID is the id of a leader by name; of a player who leads, too.
+func (w *writer) leaderID(name string) string {
+	for _, l := range w.doc.Leaders {
+		if l.Name == name {
+			return l.ID
+		}
+	}
+	if ids := w.id(name); name != "" && len(ids) == 1 {
+		return w.doc.PlayerLeads(ids[0])
+	}
+	return ""
+}
+
+// hold holds a new block as its line says; it returns what cannot be.
+func (w *writer) hold(b *plan.Block, l *Line) string {
+	to := plan.Holds{At: l.moment(l.At)}
+	if l.Window != nil {
+		to.From, to.Until = l.moment(l.Window[0]), l.moment(l.Window[1])
+	}
+	var lost []string
+	link := func(name string, event *string, block func(id string)) {
+		if name == "" {
+			return
+		}
+		for _, f := range w.doc.Fixed {
+			if event != nil && fold(f.Name) == fold(name) {
+				*event = f.ID
+				return
+			}
+		}
+		if id := w.blockID(name, b.ID); id != "" {
+			block(id)
+		} else {
+			lost = append(lost, fmt.Sprintf("there is no %s to go by", name))
+		}
+	}
+	ahead := ""
+	link(l.Before, &to.Hold.Before, func(id string) { ahead = id })
+	link(l.After, &to.Hold.After, func(id string) { to.Follows = append(to.Follows, id) })
+	link(l.StraightAfter, nil, func(id string) { to.Straight = id })
+	if to.At == nil && to.Hold == (plan.Hold{}) && to.Follows == nil && ahead == "" {
+		return strings.Join(lost, "; ")
+	}
+	id := b.ID
+	if _, err := w.doc.SetHold(id, to); err != nil {
+		lost = append(lost, sentence(err))
+	}
+	if ahead != "" {
+		w.doc.Move(id, ahead)
+	}
+	return strings.Join(lost, "; ")
+}
+
+// blockID is the block of a name, or that begins so; the last of several, other than
+// the one that asks.
+func (w *writer) blockID(name, but string) string {
+	for _, like := range []func(a, b string) bool{func(a, b string) bool { return a == b }, strings.HasPrefix} {
+		for i := len(w.doc.Blocks) - 1; i >= 0; i-- {
+			b := &w.doc.Blocks[i]
+			if b.ID == but {
+				continue
+			}
+			if like(fold(b.Name), fold(name)) {
+				return b.ID
+			}
+			for _, item := range b.Items {
+				if like(fold(item.Drill.Name), fold(name)) {
+					return b.ID
+				}
+			}
+		}
+	}
+	return ""
+}
+
+// item makes the drill of a line, and says in which phase it belongs.
+func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
+	phase := w.phase
+	k := drill.Drill{}
+	if i := slices.IndexFunc(w.Book, func(d drill.Drill) bool { return d.Code == l.Code && l.Code != "" }); i >= 0 {
+		k = w.Book[i].Clone()
+		if !w.said && len(k.Phases) > 0 {
+			phase = k.Phases[0]
+		}
+		if phase == drill.After {
+			phase = drill.Mobilise
+		}
+		if !l.slip && l.Name != "" {
+			k.Name = short(capital(l.Name))
+		}
+	}
+	if phase != drill.Own && !slices.Contains(plan.Methods[w.doc.Method].Phases, phase) {
+		phase = drill.Sport
+	}
+	if !w.said && k.Code == "" && w.doc.Block(w.block) != nil {
+		phase = w.doc.Block(w.block).Phase
+	} else if !w.said && k.Code == "" {
+		phase = guess(l)
+	}
+	lane := w.lane(with)
+	if k.Code == "" {
+		k = w.ownDrill(l, phase, with, lane)
+	} else {
+		k = l.onto(k, lane)
+	}
+	if l.Dose != nil && k.For(w.doc.Grade).Validate() != nil { // nobody can do that: it stays as a note
+		bare := *l
+		bare.Dose, bare.Exact = nil, false
+		bare.Note = strings.TrimSpace(bare.Note + " " + with.Said)
+		item, phase := w.item(&bare, with)
+		l.Note = bare.Note
+		return item, phase
+	}
+	if len(l.Cues) > 0 {
+		k.Cues = slices.Clone(l.Cues[:min(len(l.Cues), 6)])
+	}
+	return plan.Item{Drill: k.For(w.doc.Grade)}, phase
+}
+
+// guess is the phase of a drill that nobody knows, where no heading says it.
+func guess(l *Line) drill.Phase {
+	switch d := l.Dose; {
+	case l.Is == IsLegs:
+		return drill.Raise
+	case d == nil:
+		return drill.Own
+	case d.Kind == drill.Count || d.Kind == drill.Grid || namesActs(l.Name):
+		return drill.Sport
+	case d.Kind == drill.Travel && (d.Effort >= drill.HardEffort || len(d.Efforts) > 0):
+		return drill.Potentiate
+	case d.Kind == drill.Travel:
+		return drill.Raise
+	case d.Kind == drill.Hold:
+		return drill.Activate
+	case d.Kind == drill.Time:
+		return drill.Sport
+	}
+	return drill.Mobilise
+}
+
+// lane is how long the place of a line is, in metres; 20 where that is not known.
+func (w *writer) lane(l *Line) float64 {
+	for _, z := range w.doc.Zones {
+		if z.Name == l.Where && z.Metres > 0 {
+			return z.Metres
+		}
+	}
+	if l.Where == "" {
+		if z := w.doc.Zone(w.doc.UsualZone([]string{plan.Everyone})); z != nil && z.Metres > 0 {
+			return z.Metres
+		}
+	}
+	return 20
+}
+
+// capital is a name with its first letter large.
+func capital(name string) string {
+	for i, c := range name {
+		return string(unicode.ToUpper(c)) + name[i+len(string(c)):]
+	}
+	return name
+}
+
+// short is a name as long as one may be.
+func short(name string) string {
+	if letters := []rune(name); len(letters) > plan.MaxName {
+		return string(letters[:plan.MaxName-1]) + "…"
+	}
+	return name
+}

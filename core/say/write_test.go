@@ -1,0 +1,180 @@
+package say_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+	_ "time/tzdata"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"cuestart/book"
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/say"
+)
+
+// empty is a plan without blocks.
+func empty() *plan.Document {
+	d := &plan.Document{Format: plan.Format, Title: "Own", Kind: plan.Match, StartName: "Kick-off", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
+		Open: clock.BeforeStart(75 * 60), Margin: 480, Method: plan.DefaultMethod,
+		Zones:   []plan.Zone{{ID: "near", Name: "Near half", Capacity: 40, Lanes: 6, Metres: 40}, {ID: "far", Name: "Far half", Capacity: 30, Lanes: 4, Metres: 40}},
+		Leaders: []plan.Leader{{ID: "ines", Name: "Ines Calloway"}, {ID: "pell", Name: "Pell"}},
+		Fixed:   []plan.Fixed{{ID: "kit", Name: "Kit on", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(1500), To: clock.BeforeStart(1380)}}}}
+	for i, name := range []string{"Wren Addlestrop", "Hester Quillfeather", "Pia Lindqvarn", "Juno Ketterick", "Mara Tolland"} {
+		first, last, _ := strings.Cut(name, " ")
+		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i+1), Number: []int{2, 8, 9, 10, 15}[i], First: first, Last: last})
+	}
+	d.Units = []plan.Unit{{ID: "backs", Name: "Backs", Players: []string{"p3", "p4", "p5"}}, {ID: "lineout", Name: "Line-out", Players: []string{"p1", "p2"}}}
+	return d
+}
+
+func write(d *plan.Document, text string) []say.Became {
+	r := say.NewReader(say.ContextOf(d, "rugby-union", book.Drills()))
+	became, _ := r.Write(d, r.ReadAll(text), "")
+	return became
+}
+
+// shape is what a plan says, apart from ids.
+func shape(d *plan.Document) (lines []string) {
+	for _, f := range d.Fixed {
+		lines = append(lines, fmt.Sprint(f.Name, f.Span, f.Who))
+	}
+	for i := range d.Blocks {
+		b := &d.Blocks[i]
+		lines = append(lines, fmt.Sprint(b.Name, "|", b.Phase, "|", d.Audience(b.Who), "|", d.ZoneName(b.Zone), "|", d.LeaderName(b.Leader), "|", d.HeldWords(b), "|", b.Priority, b.Loose, b.Rounds, b.RoundRest, b.Note))
+		for _, item := range b.Items {
+			k := item.Drill
+			lines = append(lines, fmt.Sprint("  ", k.Code, " ", k.Words(k.Range.Target), " ", k.Dose.Exact, k.Dose.RestSeconds, k.Cues))
+		}
+	}
+	return lines
+}
+
+// A coach's list is the plan in just that order with just those holds.
+func TestAListIsWrittenInItsOrder(t *testing.T) {
+	d := empty()
+	became := write(d, `jog 3 x 120 m, 50 %
+leg swings 8 each way a leg (no bounce)
+dead bug 4 a side, 3-1-3
+neck holds forward / left / right / back, 3 x 6 s each
+line-out throws 5 5 3 to front middle back
+shoulder taps 2 x 10, rest 20 s, backs
+out with high knees, back with heel kicks, 18 m
+--- Potentiate
+team talk 68-55
+scrum sets 6 after line-out
+kicks at posts at 40, 10 and 15, far half, Pell
+squats 5, then 3 sprints 15 m`)
+	for _, b := range became {
+		assert.Empty(t, b.Problem, b.Line.Said)
+		assert.Empty(t, b.Line.Note, b.Line.Said)
+	}
+	require.NoError(t, d.Validate())
+	var names []string
+	for _, b := range d.Blocks {
+		names = append(names, b.Name)
+	}
+	assert.Equal(t, []string{"Jog", "Leg swings", "Dead bug, neck holds", "Line-out throws", "Shoulder taps", "Line: high knees", "Scrum sets", "Kicks at posts", "Squats, sprints"}, names)
+	assert.Equal(t, "after Line-out throws", d.HeldWords(&d.Blocks[6]))
+	assert.Equal(t, "at 40′", d.HeldWords(&d.Blocks[7]))
+	assert.Equal(t, []string{"p4", "p5"}, d.Blocks[7].Who)
+	assert.Equal(t, []string{"Far half", "Pell"}, []string{d.ZoneName(d.Blocks[7].Zone), d.LeaderName(d.Blocks[7].Leader)})
+	assert.Equal(t, []string{"no bounce"}, d.Blocks[1].Items[0].Drill.Cues)
+	assert.Equal(t, "8 each way, a side", d.Blocks[1].Items[0].Drill.Words(8))
+	talk := d.Fixed[1]
+	assert.Equal(t, plan.Span{From: clock.BeforeStart(68 * 60), To: clock.BeforeStart(55 * 60)}, talk.Span)
+}
+
+func TestLinesUnderOneHeadingMakeOneBlock(t *testing.T) {
+	d := empty()
+	became := write(d, `Mobilise:
+ankle rocks 8 a side
+hip circles 6 a side
+hip circles 6 a side, backs
+
+Circuit: 3 rounds, 30 s rest, Ines, near half
+squats 10
+wobble holds 20 s
+something that nobody counts
+drop the thing 8, after the parade
+throws 6, led by Hester`)
+	require.NoError(t, d.Validate())
+	require.Len(t, d.Blocks, 4)
+	assert.Equal(t, []int{2, 1, 4}, []int{len(d.Blocks[0].Items), len(d.Blocks[1].Items), len(d.Blocks[2].Items)})
+	assert.Equal(t, "Circuit", d.Blocks[2].Name)
+	assert.Equal(t, []any{3, 30, "Ines Calloway"}, []any{d.Blocks[2].Rounds, d.Blocks[2].RoundRest, d.LeaderName(d.Blocks[2].Leader)})
+	assert.Equal(t, "own-wobble", d.Blocks[2].Items[1].Drill.Code)
+	assert.Equal(t, "Hester Q.", d.LeaderName(d.Blocks[3].Leader), "a player may lead")
+	assert.True(t, became[7].Line.Doubtful(), "it is not in the book")
+}
+
+// Whatever a plan is, printed as lines and read again it is the same plan.
+func TestAPlanPrintedAndReadAgainIsTheSame(t *testing.T) {
+	drills := book.Drills()
+	rapid.Check(t, func(t *rapid.T) {
+		d := empty()
+		moment := func(name string) *clock.Moment {
+			m := clock.BeforeStart(60 * rapid.IntRange(9, 70).Draw(t, name))
+			return &m
+		}
+		for i := range rapid.IntRange(1, 5).Draw(t, "blocks") {
+			b := plan.Block{Name: rapid.SampledFrom([]string{"Bands", "Jumps, sprints", "Out (wide): 3 x", "Mobilise"}).Draw(t, "name") + fmt.Sprint(" ", i), Aim: "why",
+				Who: rapid.SampledFrom([][]string{{plan.Everyone}, {"backs"}, {"lineout", "p4"}, {"p5"}}).Draw(t, "who"), Phase: rapid.SampledFrom(drill.Phases[:6]).Draw(t, "phase"),
+				Zone: rapid.SampledFrom([]string{"near", "far"}).Draw(t, "zone"), Leader: rapid.SampledFrom([]string{"", "ines", "pell"}).Draw(t, "leader"),
+				Priority: rapid.SampledFrom(plan.Priorities).Draw(t, "priority"), Loose: rapid.Bool().Draw(t, "loose"), Rounds: rapid.SampledFrom([]int{0, 0, 3}).Draw(t, "rounds")}
+			for range rapid.IntRange(1, 3).Draw(t, "drills") {
+				k := rapid.SampledFrom(drills).Draw(t, "drill").For(drill.Club)
+				k.Range.Target = k.Range.Clamp(rapid.IntRange(k.Range.Min, k.Range.Max).Draw(t, "amount"))
+				if rapid.IntRange(0, 3).Draw(t, "cued") == 0 {
+					k.Cues = []string{"tall", "no bounce, 3 times"}
+				}
+				b.Items = append(b.Items, plan.Item{Drill: k})
+			}
+			id := d.Insert(b, "")
+			var to plan.Holds
+			switch rapid.IntRange(0, 6).Draw(t, "hold") {
+			case 0:
+				to.At = moment("at")
+			case 1:
+				to.Until = moment("until")
+			case 2:
+				to.From = moment("from")
+			case 3:
+				to.Hold.Before = "kit"
+			case 4:
+				if i > 0 {
+					to.Straight = d.Blocks[i-1].ID
+				}
+			}
+			d.SetHold(id, to)
+		}
+		text := strings.Join(say.Print(d, drills), "\n")
+		again := empty()
+		again.Fixed = nil
+		write(again, text)
+		assert.Equal(t, shape(d), shape(again), text)
+	})
+}
+
+// Whatever is typed, reading it neither fails nor loses it, and what it makes is a plan.
+func FuzzRead(f *testing.F) {
+	for _, one := range []string{"jog 3 x 120 m, 50 %", "leg swings 8 each way a leg (no bounce)", "at 40, 10 and 15", "\"x\": everyone (", "--- Potentiate", "out a back b", "1 x 2 x 3 x 4 / 5", "team talk 68-55", "\x02\x03(", "3-1-3 at 99:99 %"} {
+		f.Add(one)
+	}
+	f.Fuzz(func(t *testing.T, text string) {
+		d := empty()
+		became := write(d, text)
+		if err := d.Validate(); err != nil {
+			t.Fatalf("%q: %s", text, err)
+		}
+		for _, b := range became {
+			if b.Line.Is == say.IsDrill && b.Line.Name == "" {
+				t.Fatalf("%q became nothing: %+v", text, b)
+			}
+		}
+	})
+}
