@@ -149,7 +149,7 @@ func TestANewSessionIsComposedOrLikeTheLastOfItsKind(t *testing.T) {
 	added, err = p.Add(ctx, coach, ask)
 	require.NoError(t, err)
 	again := board(t, p, added.ID)
-	assert.Equal(t, b.Schedule.Result.Score, again.Schedule.Result.Score, "the same routine on the same day is the same plan")
+	assert.InEpsilon(t, b.Schedule.Result.Score, again.Schedule.Result.Score, 0.01, "the same routine on the same day is the same plan")
 }
 
 func TestANewClubPlansWithoutNames(t *testing.T) {

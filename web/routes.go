@@ -149,10 +149,13 @@ func sessions(club, change shell.Routes) {
 }
 
 func blocks(change shell.Routes) {
-	change.Post("/sessions/:session/blocks", board.AddBlock)
+	change.Post("/sessions/:session/hear", board.Hear)
+	change.Post("/sessions/:session/write", board.Write)
+	change.Post("/sessions/:session/relist", board.Relist)
 	change.Post("/sessions/:session/blocks/:block", board.SetBlock)
-	change.Post("/sessions/:session/blocks/:block/items", board.AddItem)
-	change.Post("/sessions/:session/blocks/:block/items/remove", board.RemoveItem)
+	change.Post("/sessions/:session/blocks/:block/said", board.SetSaid)
+	change.Post("/sessions/:session/blocks/:block/write", board.Write)
+	change.Post("/sessions/:session/blocks/:block/items", board.SetItem)
 	change.Post("/sessions/:session/blocks/:block/dose", board.SetDose)
 	change.Post("/sessions/:session/blocks/:block/priority", board.SetPriority)
 	change.Post("/sessions/:session/blocks/:block/order", board.SetOrder)

@@ -10,7 +10,8 @@ import (
 // book's. Gone hides a drill of the book.
 type Drill struct {
 	drill.Drill
-	Gone bool `json:"gone,omitempty"`
+	Gone  bool `json:"gone,omitempty"`
+	Draft bool `json:"draft,omitempty"` // made of a line: what it is taken for is still to be completed
 }
 
 func (Drill) Kind() Kind       { return KindDrill }

@@ -14,13 +14,14 @@ func (d *Document) Clone() *Document {
 	c.Leaders = each(d.Leaders, func(l *Leader) { l.Free = slices.Clone(l.Free) })
 	c.Fixed = each(d.Fixed, func(f *Fixed) { f.Who = slices.Clone(f.Who) })
 	c.Restrictions = each(d.Restrictions, func(r *Restriction) { r.Spare = slices.Clone(r.Spare) })
-	c.Blocks = each(d.Blocks, func(b *Block) { *b = b.clone() })
+	c.Blocks = each(d.Blocks, func(b *Block) { *b = b.Clone() })
 	c.Today.Celsius, c.Today.Off = pointed(d.Today.Celsius), slices.Clone(d.Today.Off)
 	c.Stresses, c.Exceptions, c.Notes = slices.Clone(d.Stresses), slices.Clone(d.Exceptions), slices.Clone(d.Notes)
 	return &c
 }
 
-func (b Block) clone() Block {
+// Clone is a deep copy of the block.
+func (b Block) Clone() Block {
 	b.Who, b.After, b.Pin = slices.Clone(b.Who), slices.Clone(b.After), pointed(b.Pin)
 	b.Hold = b.Hold.clone()
 	b.Items = each(b.Items, func(i *Item) {

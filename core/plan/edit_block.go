@@ -61,8 +61,8 @@ func (d *Document) Remove(block string) (string, error) {
 // Add appends a block of one drill to the end of a phase that the drill
 // serves, for the given audience.
 func (d *Document) Add(known drill.Drill, phase drill.Phase, who []string, priority Priority) (string, error) {
-	if !known.Serves(phase) {
-		return "", In("add.phase", "%s does not belong in that phase", known.Name)
+	if phase != drill.Own && !slices.Contains(Methods[d.Method].Phases, phase) {
+		return "", In("add.phase", "there is no such phase in this method")
 	}
 	if len(d.Members(who)) == 0 {
 		return "", In("add.who", "pick who does it")
@@ -136,11 +136,40 @@ func (d *Document) AddItem(block string, item Item) (string, error) {
 		return "", ErrNoSuchBlock
 	case len(b.Items) >= MaxItems:
 		return "", In(AtBlock(block, "items"), "a block has between 1 and %d drills", MaxItems)
-	case !item.Drill.Serves(b.Phase):
-		return "", In(AtBlock(block, "items"), "%s does not belong in that phase", item.Drill.Name)
 	}
 	b.Items = append(b.Items, item)
 	return fmt.Sprintf("%s in %s", item.Drill.Name, b.Name), nil
+}
+
+// MoveItem moves drill item of a block by so many places, as far as there are.
+func (d *Document) MoveItem(block string, item, by int) (string, error) {
+	b := d.Block(block)
+	if b == nil || item < 0 || item >= len(b.Items) {
+		return "", ErrNoSuchBlock
+	}
+	to := min(max(0, item+by), len(b.Items)-1)
+	moved := b.Items[item]
+	named := b.Name == b.Holds()
+	b.Items = slices.Insert(slices.Delete(b.Items, item, item+1), to, moved)
+	if named {
+		b.Name = b.Holds()
+	}
+	return fmt.Sprintf("%s moved in %s", moved.Drill.Name, b.Name), nil
+}
+
+// SwapItem puts another drill in place of drill item of a block.
+func (d *Document) SwapItem(block string, item int, with Item) (string, error) {
+	b := d.Block(block)
+	if b == nil || item < 0 || item >= len(b.Items) {
+		return "", ErrNoSuchBlock
+	}
+	was, named := b.Items[item].Drill.Name, b.Name == b.Holds()
+	with.Explain = b.Items[item].Explain
+	b.Items[item] = with
+	if named {
+		b.Name = b.Holds()
+	}
+	return fmt.Sprintf("%s instead of %s", with.Drill.Name, was), nil
 }
 
 // RemoveItem takes a drill out of a block, and the block out with its last one.
@@ -152,8 +181,11 @@ func (d *Document) RemoveItem(block string, item int) (string, error) {
 	if len(b.Items) == 1 {
 		return d.Remove(block)
 	}
-	said := fmt.Sprintf("%s out of %s", b.Items[item].Drill.Name, b.Name)
+	said, named := fmt.Sprintf("%s out of %s", b.Items[item].Drill.Name, b.Name), b.Name == b.Holds()
 	b.Items = slices.Delete(b.Items, item, item+1)
+	if named {
+		b.Name = b.Holds()
+	}
 	return said, nil
 }
 

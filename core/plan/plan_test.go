@@ -110,7 +110,6 @@ func TestEditsSayWhatTheyDidOrLeaveThePlanAlone(t *testing.T) {
 		"no such item":  func() (string, error) { return d.SetDose("a", 3, 4) },
 		"no such block": func() (string, error) { return d.Remove("z") },
 		"no priority":   func() (string, error) { return d.SetPriority("a", "urgent") },
-		"another phase": func() (string, error) { return d.Add(throws(), drill.Raise, []string{"u"}, plan.Must) },
 		"nobody":        func() (string, error) { return d.Add(throws(), drill.Sport, []string{"gone"}, plan.Must) },
 		"a skipped start": func() (string, error) {
 			return d.SetStart(clock.Start{Local: "2027-03-28T01:30", Zone: "Europe/London"})

@@ -14,7 +14,9 @@ import (
 func (d *Document) Audience(ids []string) string {
 	var names []string
 	for _, id := range ids {
-		if id == Everyone {
+		if id == Everyone && len(d.Players) == 1 {
+			return d.Players[0].ShortName()
+		} else if id == Everyone {
 			return "Whole squad"
 		}
 		if u := d.Unit(id); u != nil {

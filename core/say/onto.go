@@ -55,7 +55,7 @@ func OwnCode(name string) string {
 	for strings.Contains(code, "--") {
 		code = strings.ReplaceAll(code, "--", "-")
 	}
-	return "own-" + strings.Trim(code[:min(len(code), 60)], "-")
+	return "our-" + strings.Trim(code[:min(len(code), 60)], "-")
 }
 
 // legs makes a line of drills out and back.

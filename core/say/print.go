@@ -81,6 +81,19 @@ func (p *printer) who(ids []string) string {
 }
 
 func (p *printer) block(b *plan.Block) {
+	p.lines = append(p.lines, quote(b.Name)+": "+strings.Join(p.attributes(b), ", "))
+	for i := range b.Items {
+		p.lines = append(p.lines, p.item(&b.Items[i].Drill))
+	}
+	if b.Note != "" {
+		for _, one := range strings.Split(b.Note, "\n") {
+			p.lines = append(p.lines, "note: "+one)
+		}
+	}
+}
+
+// attributes are what is said of a block beside its drills.
+func (p *printer) attributes(b *plan.Block) []string {
 	said := []string{p.who(b.Who)}
 	for _, one := range []string{p.doc.ZoneName(b.Zone), p.doc.LeaderName(b.Leader)} {
 		if one != "" {
@@ -100,15 +113,7 @@ func (p *printer) block(b *plan.Block) {
 			said = append(said, fmt.Sprintf("rest %d s", b.RoundRest))
 		}
 	}
-	p.lines = append(p.lines, quote(b.Name)+": "+strings.Join(said, ", "))
-	for i := range b.Items {
-		p.lines = append(p.lines, p.item(&b.Items[i].Drill))
-	}
-	if b.Note != "" {
-		for _, one := range strings.Split(b.Note, "\n") {
-			p.lines = append(p.lines, "note: "+one)
-		}
-	}
+	return said
 }
 
 // quote keeps a name from being read as anything else.

@@ -62,8 +62,28 @@ func (r *Reader) Write(d *plan.Document, lines []Line, before string) (became []
 	return became, w.own
 }
 
+// WriteInto puts the drills of lines into a block, last. What else they say is not for
+// the block to change and stays as a note.
+func (r *Reader) WriteInto(d *plan.Document, lines []Line, block string) (became []Became, own []drill.Drill) {
+	b := d.Block(block)
+	if b == nil {
+		return nil, nil
+	}
+	w := &writer{Reader: r, doc: d, block: block, only: true, named: b.Name != b.Holds(), phase: b.Phase, said: true}
+	for i := range lines {
+		if is := lines[i].Is; is == IsDrill || is == IsDrills || is == IsLegs || is == IsNote {
+			became = append(became, w.line(&lines[i]))
+		} else if is != IsBlank {
+			became = append(became, Became{Line: lines[i], Problem: "write drills here; the rest goes into the line below"})
+		}
+	}
+	w.name()
+	return became, w.own
+}
+
 // writer puts lines into a plan, one after the other.
 type writer struct {
+	only bool // into this block and no other
 	*Reader
 	doc    *plan.Document
 	before string // id of the block that new ones go before; "": last
@@ -271,6 +291,12 @@ func (l *Line) together(phase drill.Phase) string {
 // into is the block that a line belongs to: the one that is being filled, or a new one.
 func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, string) {
 	key := l.together(phase)
+	if b := w.doc.Block(w.block); b != nil && w.only {
+		if len(b.Items) >= plan.MaxItems {
+			return nil, fmt.Sprintf("a block has %d drills at most", plan.MaxItems)
+		}
+		return b, ""
+	}
 	if b := w.doc.Block(w.block); b != nil && w.key == key && len(b.Items) < plan.MaxItems {
 		return b, ""
 	}

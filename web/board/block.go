@@ -1,42 +1,46 @@
 package board
 
 import (
+	"cmp"
+	"slices"
 	"strconv"
 	"strings"
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
 	"cuestart/planner"
-	"cuestart/web/shell"
 )
 
 // chosen is the block that is open for change.
 type chosen struct {
 	row
-	Aim, Why   string
-	Says       string   // what it is for, if the aim says nothing
-	Because    string   // why it is in the plan
-	Versions   []string // who does it otherwise, as medical staff ruled
-	Cost       string   // what it leaves in each player, and what it takes
-	WhoID      string   // "": several, picked one by one
-	ZoneID     string
-	LeaderID   string
-	Stations   string
-	Zones      []shell.Choice
-	Leaders    []shell.Choice
-	Fits       []drill.Drill // what may be put in beside
-	Several    bool          // more than one drill
-	Items      []item
-	Priority   plan.Priority
-	Priorities []plan.Priority
-	Before     string // the block that it can go before; "": it is the first in its phase
-	After      string // the block that it can go after; "": it is the last in its phase
-	Cautions   []string
-	Problem    string // what was wrong with what was said of it
-	Drawers    drawers
+	Aim, Why    string
+	Says        string   // what it is for, if the aim says nothing
+	Because     string   // why it is in the plan
+	Versions    []string // who does it otherwise, as medical staff ruled
+	Cost        string   // what it leaves in each player, and what it takes
+	Held        string   // where it is held
+	Said        string   // who, where, led by whom, when, as it is said
+	SaidProblem string
+	Words       []string // that may be said of it
+	Event       string   // something fixed, for an example
+	Note        string   // what was said of it and not understood
+	Typed       string   // a line that was refused
+	Next        string   // id of the block listed after it
+	Phases      []drill.Phase
+	Stations    string
+	Items       []item
+	Priority    plan.Priority
+	Priorities  []plan.Priority
+	Before      string // the block that it can go before; "": it comes first
+	After       string // the block that it can go after; "": it comes last
+	Cautions    []string
+	Problem     string // what was wrong with what was said of it
+	Drawers     drawers
 }
 
 // KeyOf is the key that picks priority n.
@@ -50,31 +54,37 @@ type item struct {
 	Planned    string // what it comes to today, where that is not what was asked for
 	Problem    string
 	Less, More bool
+	Up, Down   bool
+	Stands     []planner.Stand // what may stand in for it
 }
 
 func chosenOf(page *body, board *planner.Board, i int, is row) *chosen {
 	d, b := board.Document, &board.Blocks[i]
-	found := &chosen{row: is, Aim: b.Aim, Says: b.Says(), Because: b.Block.Why, Why: b.Cut, Priority: b.Priority, Priorities: plan.Priorities, Several: len(b.Items) > 1,
-		ZoneID: b.Zone, LeaderID: b.Leader, Cost: cost(b), Versions: today.Says(d, b.ID)}
-	if len(b.Who) == 1 {
-		found.WhoID = b.Who[0]
+	found := &chosen{row: is, Aim: b.Aim, Says: b.Says(), Because: b.Block.Why, Why: b.Cut, Priority: b.Priority, Priorities: plan.Priorities,
+		Cost: cost(b), Versions: today.Says(d, b.ID), Held: d.HeldWords(b.Block), Said: say.Attributes(d, b.Block), Note: b.Note,
+		SaidProblem: cmp.Or(page.Problems.At(plan.AtBlock(b.ID, "said")), page.Problems.At(plan.AtBlock(b.ID, "hold"))),
+		Phases:      append(slices.Clone(plan.Methods[d.Method].Phases), drill.Own), Event: "line up"}
+	if len(d.Fixed) > 0 {
+		found.Event = d.Fixed[0].Name
+	}
+	found.Words = sayable(d)
+	if i+1 < len(d.Blocks) {
+		found.Next = d.Blocks[i+1].ID
 	}
 	if b.Stations > 0 {
 		found.Stations = strconv.Itoa(b.Stations)
 	}
 	for n := range b.Items {
-		found.Items = append(found.Items, itemOf(page, b, n))
+		one := itemOf(page, b, n)
+		one.Stands, one.Up, one.Down = board.Stands(b.Block, n), n > 0, n+1 < len(b.Items)
+		found.Items = append(found.Items, one)
 		found.Cautions = plan.AddCaution(found.Cautions, b.Items[n].Drill.Caution)
 	}
-	for n := range d.Blocks {
-		if d.Blocks[n].Phase != b.Phase {
-			continue
-		}
-		if n < i {
-			found.Before = d.Blocks[n].Name
-		} else if n > i && found.After == "" {
-			found.After = d.Blocks[n].Name
-		}
+	if before := d.Neighbour(i, -1); before != nil {
+		found.Before = before.Name
+	}
+	if after := d.Neighbour(i, 1); after != nil {
+		found.After = after.Name
 	}
 	for _, field := range []string{"name", "who", "zone", "stations"} {
 		if what := page.Problems.At(plan.AtBlock(b.ID, field)); what != "" && found.Problem == "" {
@@ -82,6 +92,21 @@ func chosenOf(page *body, board *planner.Board, i int, is row) *chosen {
 		}
 	}
 	return found
+}
+
+// sayable are the people, places and leaders that may be said of a block.
+func sayable(d *plan.Document) (words []string) {
+	words = append(words, "everyone")
+	for _, u := range d.Units {
+		words = append(words, u.Name)
+	}
+	for _, z := range d.Zones {
+		words = append(words, z.Name)
+	}
+	for _, l := range d.Leaders {
+		words = append(words, l.Name)
+	}
+	return words
 }
 
 func itemOf(page *body, b *schedule.Block, n int) item {

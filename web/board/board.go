@@ -47,6 +47,8 @@ type body struct {
 	Rows        []row
 	Chosen      *chosen
 	Drawers     drawers
+	Heard       *heard         // what lines became that were just put in
+	Typed       string         // lines that were refused
 	Routines    []shell.Choice // to take, where nothing is planned
 	Carried     drill.Load
 	Saved       string
@@ -87,6 +89,14 @@ func (b *body) Open(block string) string { return shell.Block(b.ID, block) }
 
 // step is a hidden link to the block before or after the chosen one.
 type step struct{ Key, Block string }
+
+// Prompt is what stands in the field for lines before anything is typed.
+func (b *body) Prompt() string {
+	if len(b.Rows) > 0 {
+		return "Write a block as you say it: pogo hops 2 x 10, then 3 sprints 15 m, backs"
+	}
+	return "jog 3 x 120 m, 50 %\nleg swings 8 each way a leg (no bounce)\n--- Potentiate\nteam talk 68-55\nscrum sets 6, straight after jog"
+}
 
 // Steps are the blocks that the keys n and p lead to.
 func (b *body) Steps() (steps []step) {

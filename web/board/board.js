@@ -89,7 +89,11 @@ export default () => ({
       }
       const text = await answer.text();
       await this.pressed;
+      // A line that is half written stays, unless it is the one that was sent.
+      const written = url.endsWith("/write") ? null : this.$root.querySelector("#say")?.value;
       this.$root.innerHTML = text;
+      const field = this.$root.querySelector("#say");
+      if (written && field && !field.value) field.value = written;
       for (const { id } of opened) document.getElementById(id)?.setAttribute("open", "");
     } catch {
       document.getElementById("no-answer")?.removeAttribute("hidden");
@@ -106,6 +110,7 @@ export default () => ({
       event.preventDefault();
       button.focus();
       button.click();
+      button.select?.();
     }
   },
 });

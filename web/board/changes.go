@@ -95,60 +95,23 @@ func RemoveBlock(r *shell.Request) (shell.Answer, error) {
 	return change(r, "", func(d *plan.Document) (string, error) { return d.Remove(r.Param("block")) }, nil)
 }
 
-// AddBlock adds a block of one drill.
-func AddBlock(r *shell.Request) (shell.Answer, error) {
-	sent := addForm{Drill: r.Form.Raw("drill"), Who: r.Form.Raw("who"), Priority: r.Form.Raw("priority")}
-	key, code, _ := strings.Cut(sent.Drill, " ")
-	book, err := r.Planner.Book(r.Context(), r.Club())
-	if err != nil {
-		return nil, err
-	}
-	known, ok := book.Find(code)
-	phase, ok2 := drill.PhaseOf(key)
-	if !ok || !ok2 {
-		r.Form.Refuse("add.drill", "pick a drill")
-	}
-	return change(r, "", func(d *plan.Document) (string, error) {
-		return d.Add(known, phase, []string{sent.Who}, plan.Priority(sent.Priority))
-	}, func(b *body) {
-		if open := b.Drawers.Add; open != nil {
-			open.Drill, open.Who, open.Priority = sent.Drill, sent.Who, sent.Priority
-		}
-	})
-}
-
-// SetBlock changes what is said of a block beside its drills.
+// SetBlock changes a block's name, aim and phase, and how many are at it at once.
 func SetBlock(r *shell.Request) (shell.Answer, error) {
 	f, block := r.Form, r.Param("block")
-	to := plan.BlockFields{Name: f.Text("name"), Aim: f.Text("aim"), Who: []string{f.Raw("who")}, Zone: f.Raw("zone"), Leader: f.Raw("leader")}
+	to := plan.BlockFields{Name: f.Text("name"), Aim: f.Text("aim")}
 	to.Stations = f.At(plan.AtBlock(block, "stations")).IntOr("stations", 0, 1, 100)
+	phase, known := drill.PhaseOf(f.Raw("phase"))
 	return change(r, block, func(d *plan.Document) (string, error) {
-		if b := d.Block(block); b != nil && to.Who[0] == "" {
-			to.Who = b.Who // as it is: players picked one by one
+		b := d.Block(block)
+		if b == nil {
+			return "", plan.ErrNoSuchBlock
+		}
+		to.Who, to.Zone, to.Leader = b.Who, b.Zone, b.Leader
+		if known && phase != drill.After {
+			b.Phase = phase
 		}
 		return d.SetBlock(block, to)
 	}, nil)
-}
-
-// AddItem puts a drill of the club's book into a block.
-func AddItem(r *shell.Request) (shell.Answer, error) {
-	book, err := r.Planner.Book(r.Context(), r.Club())
-	if err != nil {
-		return nil, err
-	}
-	block := r.Param("block")
-	known, ok := book.Find(r.Form.Raw("drill"))
-	if !ok {
-		r.Form.Refuse(plan.AtBlock(block, "items"), "pick a drill")
-	}
-	return change(r, block, func(d *plan.Document) (string, error) { return d.AddItem(block, book.Item(known, d.Grade)) }, nil)
-}
-
-// RemoveItem takes a drill out of a block.
-func RemoveItem(r *shell.Request) (shell.Answer, error) {
-	block := r.Param("block")
-	item := r.Form.At(plan.AtBlock(block, "items")).Int("item", 0, plan.MaxItems-1)
-	return change(r, block, func(d *plan.Document) (string, error) { return d.RemoveItem(block, item) }, nil)
 }
 
 // SetFixed changes, adds or takes out what the day holds.

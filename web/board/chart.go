@@ -54,6 +54,7 @@ type chartBlock struct {
 	ID, Phase, Label string
 	Chosen           bool
 	Href             string
+	Notch            string // path of the mark of what is held; "": it may move
 	Pieces           []piece
 
 	name, letter, length string
@@ -105,6 +106,7 @@ const (
 	blockInset = 2 // of a block in its lanes
 	eventInset = 3
 	leastWidth = 3
+	notch      = 8 // of the mark above what is held
 )
 
 // Times on the chart, in seconds.
@@ -255,6 +257,11 @@ func (c *chart) drawBlocks(board *planner.Board, href func(string) string, chose
 			Label: fmt.Sprintf("%s, %s, %s: %s to %s to go, %s", b.Name, b.Phase.Name(), board.Document.Audience(b.Who), b.Start.ToGo(), b.End.ToGo(), strings.Join(words, ", ")),
 			name:  b.Name, words: b.Doses(), length: clock.Lasting(b.Length()), letter: b.Phase.Letter(),
 			Pieces: c.pieces(b.Members, b.Start, b.End, blockInset)})
+		if held := board.Document.HeldWords(b.Block); held != "" {
+			last := &c.Blocks[len(c.Blocks)-1]
+			last.Label += ", held " + held
+			last.Notch = fmt.Sprintf("M%d %dh%dl%d %dz", c.x(b.Start), c.Top-notch, 2*notch, -notch, notch)
+		}
 	}
 }
 

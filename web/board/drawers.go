@@ -5,7 +5,6 @@ import (
 	"slices"
 	"strings"
 
-	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/today"
 	"cuestart/planner"
@@ -16,36 +15,19 @@ import (
 // each is filled only where it is open.
 type drawers struct {
 	Block    bool // of the chosen block: who, where, drills
-	Add      *addForm
 	Head     *headForm
 	Fixed    *fixedForm
 	People   *peopleForm
 	Day      *dayForm
 	Routine  *routineForm
-	Everyone []shell.Choice // whom a block may be for
+	Everyone []shell.Choice // whom something fixed may be for
 }
-
-// addForm adds a block.
-type addForm struct {
-	Drill, Who, Priority string
-	Groups               []drillGroup
-	Priorities           []plan.Priority
-	Problems             []string
-}
-
-// drillGroup is the drills of a phase.
-type drillGroup struct {
-	Phase  drill.Phase
-	Drills []drill.Drill
-}
-
-// Value is what the form sends for a drill of the group.
-func (g drillGroup) Value(code string) string { return g.Phase.Key() + " " + code }
 
 // headForm is what is said of the session as a whole.
 type headForm struct {
 	Title, Place, StartName, Method, Open string
 	Methods                               []shell.MethodChoice
+	Order                                 string // how the method would list the blocks; "": it is so
 	Problem                               string
 }
 
@@ -91,13 +73,9 @@ func drawersOf(r *shell.Request, board *planner.Board, page *body) (open drawers
 		return slices.Contains(asked, name) || slices.ContainsFunc(problems, func(p string) bool { return p != "" })
 	}
 	open.Block = page.Chosen != nil && wanted("block", page.Chosen.Problem)
-	if adding := problemsAt(wrong, "add.drill", "add.phase", "add.who", "add.priority", "add"); wanted("add", adding...) {
-		open.Add = addFormOf(board)
-		open.Add.Problems = adding
-	}
 	if head := headProblem(wrong); wanted("session", head) {
 		open.Head = &headForm{Title: d.Title, Place: d.Place, StartName: d.StartName, Method: d.Method, Open: shell.MomentText(d.Open, board.Schedule.Start),
-			Methods: shell.Methods(), Problem: head}
+			Methods: shell.Methods(), Problem: head, Order: methodOrder(d)}
 	}
 	if wanted("fixed", wrong.At("fixed")) {
 		open.Fixed = &fixedForm{events(board), wrong.At("fixed")}
@@ -111,10 +89,7 @@ func drawersOf(r *shell.Request, board *planner.Board, page *body) (open drawers
 	if wanted("routine", wrong.At("routine")) {
 		open.Routine = &routineForm{wrong.At("routine")}
 	}
-	if open.Block {
-		page.Chosen.fill(board)
-	}
-	if open.Block || open.Add != nil || open.Fixed != nil {
+	if open.Fixed != nil {
 		open.Everyone = audiences(d)
 		if since, err := r.Planner.Units(r.Context(), r.Club(), d); err == nil {
 			for _, u := range since {
@@ -125,19 +100,17 @@ func drawersOf(r *shell.Request, board *planner.Board, page *body) (open drawers
 	return open
 }
 
-// fill fills the drawer of the chosen block.
-func (c *chosen) fill(board *planner.Board) {
-	for _, z := range board.Document.Zones {
-		c.Zones = append(c.Zones, shell.Choice{Value: z.ID, Label: z.Name})
+// methodOrder names the blocks as the method would list them; "" where they are listed so.
+func methodOrder(d *plan.Document) string {
+	order := d.MethodOrder()
+	if d.Format < 2 || slices.IsSorted(order) {
+		return ""
 	}
-	for _, l := range board.Document.Leaders {
-		c.Leaders = append(c.Leaders, shell.Choice{Value: l.ID, Label: l.Name})
+	var names []string
+	for _, i := range order {
+		names = append(names, d.Blocks[i].Name)
 	}
-	for _, k := range board.Drills() {
-		if k.Serves(c.Phase) {
-			c.Fits = append(c.Fits, k)
-		}
-	}
+	return strings.Join(names, " → ")
 }
 
 // problemsAt are the problems at places, without those that there are not.
@@ -161,21 +134,6 @@ func headProblem(wrong plan.Problems) string {
 		}
 	}
 	return ""
-}
-
-func addFormOf(board *planner.Board) *addForm {
-	form := &addForm{Priority: string(plan.Should), Who: plan.Everyone, Priorities: plan.Priorities}
-	drills := board.Drills()
-	for _, phase := range append(slices.Clone(plan.Methods[board.Document.Method].Phases), drill.Own) {
-		group := drillGroup{Phase: phase}
-		for _, known := range drills {
-			if known.Serves(phase) {
-				group.Drills = append(group.Drills, known)
-			}
-		}
-		form.Groups = append(form.Groups, group)
-	}
-	return form
 }
 
 // audiences are the whole squad, the units and each player.

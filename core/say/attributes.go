@@ -1,0 +1,79 @@
+package say
+
+import (
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+
+	"cuestart/core/plan"
+)
+
+// Attributes prints what is said of a block beside its drills: who does it, where, led
+// by whom, when, how willingly it is given up, how often its drills are gone through.
+func Attributes(d *plan.Document, b *plan.Block) string {
+	p := &printer{doc: d}
+	return strings.Join(p.attributes(b), ", ")
+}
+
+var heldAt = regexp.MustCompile(`(?i)^(?:held )?(\d{1,3}(?:[:.]\d\d)?)$`)
+
+// SetAttributes reads what is said of a block beside its drills, and changes all of it:
+// what is not said any more is let go. It fails with [plan.Problems] at the block, naming
+// what was not understood.
+func (r *Reader) SetAttributes(d *plan.Document, block, text string) (string, error) {
+	b := d.Block(block)
+	if b == nil {
+		return "", plan.ErrNoSuchBlock
+	}
+	line, left := r.attributes(text)
+	if left != "" {
+		return "", plan.In(plan.AtBlock(block, "said"), "%q is nobody, no place and no time of this plan", left)
+	}
+	w := &writer{Reader: r, doc: d}
+	who := w.ids(line.Who)
+	if len(d.Members(who)) == 0 {
+		return "", plan.In(plan.AtBlock(block, "said"), "say who does it: everyone, a unit, names or numbers")
+	}
+	was := b.Clone()
+	if !slices.Equal(b.Who, who) {
+		b.Who, b.Excusable = who, slices.Contains(who, plan.Everyone)
+	}
+	b.Zone, b.Leader, b.Loose = w.zoneID(line.Where), w.leaderID(line.Leader), line.Loose
+	b.Priority = plan.Should
+	if line.Priority != "" {
+		b.Priority = plan.Priority(line.Priority)
+	}
+	b.Rounds, b.RoundRest = min(line.Rounds, 20), min(int(line.RestSeconds), 600)
+	b.Pin, b.Hold, b.After = nil, plan.Hold{}, nil
+	if problem := w.hold(b, &line); problem != "" {
+		*d.Block(block) = was
+		return "", plan.In(plan.AtBlock(block, "said"), "%s", problem)
+	}
+	b = d.Block(block)
+	if words := d.HeldWords(b); words != "" && words != d.HeldWords(&was) {
+		return fmt.Sprintf("%s is held %s", b.Name, words), nil
+	}
+	return b.Name + ": " + Attributes(d, b), nil
+}
+
+// attributes reads what a text says of a block; left is what was not understood.
+func (r *Reader) attributes(text string) (l Line, left string) {
+	list := strings.Split(tidy(text), ",")
+	for i, one := range list {
+		if m := heldAt.FindStringSubmatch(strings.TrimSpace(one)); m != nil && len(list) < 3 {
+			list[i] = "at " + m[1]
+		}
+	}
+	s := &scan{Reader: r, text: strings.Join(list, ",")}
+	s.hideQuoted()
+	s.whole(&l)
+	if m := s.take(roundsOf); m != nil {
+		l.Rounds = number(m[1])
+		d := &Dose{}
+		s.rest(d)
+		l.RestSeconds = d.RestSeconds
+	}
+	name, note := s.name(s.text)
+	return l, strings.Trim(name+", "+note, ", ")
+}

@@ -1,0 +1,162 @@
+package planner
+
+import (
+	"context"
+	"slices"
+
+	"cuestart/core/club"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/say"
+	"cuestart/store"
+)
+
+// Place is where lines are written: into a block, before one, or last.
+type Place struct {
+	Into, Before string // ids of blocks
+}
+
+// Heard is what lines became, with the plan that they are in.
+type Heard struct {
+	Lines    []say.Became
+	Document *plan.Document
+}
+
+// write puts lines into a document.
+func (at Place) write(r *say.Reader, d *plan.Document, text string) ([]say.Became, []drill.Drill) {
+	if at.Into != "" {
+		return r.WriteInto(d, r.ReadAll(text), at.Into)
+	}
+	return r.Write(d, r.ReadAll(text), at.Before)
+}
+
+// Hear reads lines as they are typed, and changes nothing.
+func (p *Planner) Hear(ctx context.Context, clubID, id uint64, text string, at Place) (*Heard, error) {
+	session, reader, err := p.reader(ctx, clubID, id)
+	if err != nil {
+		return nil, err
+	}
+	d := session.Document.Clone()
+	d.Upgrade()
+	lines, _ := at.write(reader, d, text)
+	return &Heard{lines, d}, nil
+}
+
+// reader reads lines about the plan of a session.
+func (p *Planner) reader(ctx context.Context, clubID, id uint64) (*store.Session, *say.Reader, error) {
+	session, err := p.session(ctx, clubID, id)
+	if err != nil {
+		return nil, nil, err
+	}
+	known, err := p.playbook(ctx, clubID)
+	if err != nil {
+		return nil, nil, err
+	}
+	return session, say.NewReader(say.ContextOf(session.Document, known.sport.Key, known.book.Drills)), nil
+}
+
+// Write puts lines into a plan as they were said. Drills that the book does not have
+// become the club's own at once, to be completed later. It fails as [Planner.Change]
+// does; what could not be done of a line is said beside it.
+func (p *Planner) Write(ctx context.Context, by Account, id uint64, revision uint32, text string, at Place) (*Board, *Heard, error) {
+	_, reader, err := p.reader(ctx, by.ClubID, id)
+	if err != nil {
+		return nil, nil, err
+	}
+	heard := &Heard{}
+	var own []drill.Drill
+	board, err := p.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
+		heard.Lines, own = at.write(reader, d, text)
+		heard.Document = d
+		if !slices.ContainsFunc(heard.Lines, func(b say.Became) bool { return b.Line.Is != say.IsBlank }) {
+			return "", plan.In("say", "write a drill, as you say it: leg swings, 8 each way a leg")
+		}
+		return said(heard.Lines), nil
+	})
+	if err != nil {
+		return nil, nil, err
+	}
+	return board, heard, p.keepOwn(ctx, by, own)
+}
+
+// said names what was written, for an undo.
+func said(lines []say.Became) string {
+	n, first := 0, ""
+	for _, b := range lines {
+		if b.Line.Is == say.IsBlank {
+			continue
+		}
+		if n++; first == "" {
+			first = b.Line.Said
+		}
+	}
+	if letters := []rune(first); len(letters) > 40 {
+		first = string(letters[:39]) + "…"
+	}
+	if n > 1 {
+		return drill.Number(n, "lines") + " written"
+	}
+	return first
+}
+
+// keepOwn keeps drills that lines made, as the club's own.
+func (p *Planner) keepOwn(ctx context.Context, by Account, own []drill.Drill) error {
+	book, err := p.Book(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	var changes []Change
+	for _, k := range own {
+		if _, known := book.Find(k.Code); !known && book.Own[k.Code].ID == 0 {
+			changes = append(changes, Change{Is: club.Drill{Drill: k, Draft: true}})
+		}
+	}
+	if len(changes) == 0 {
+		return nil
+	}
+	_, err = p.Save(ctx, by, drill.Number(len(changes), "drills")+" of your own", changes...)
+	return err
+}
+
+// SetAttributes is the edit that reads what is said of a block beside its drills.
+func (p *Planner) SetAttributes(ctx context.Context, clubID, id uint64, block, text string) (Edit, error) {
+	_, reader, err := p.reader(ctx, clubID, id)
+	return func(d *plan.Document) (string, error) { return reader.SetAttributes(d, block, text) }, err
+}
+
+// Lines writes a plan as lines that are read as that plan.
+func (b *Board) Lines() []string { return say.Print(b.Document, b.book.Drills) }
+
+// Stand is a drill that may stand in for another.
+type Stand struct {
+	Word  string // easier, harder, instead, other
+	Drill drill.Drill
+}
+
+// Stands lists what may stand in for drill item of a block with one press.
+func (b *Board) Stands(block *plan.Block, item int) (list []Stand) {
+	k := block.Items[item].Drill
+	used := map[string]bool{}
+	for _, other := range b.Document.Blocks {
+		for _, i := range other.Items {
+			used[i.Drill.Code] = true
+		}
+	}
+	known, ok := b.book.Find(k.Code)
+	if !ok {
+		known = k
+	}
+	for _, one := range []Stand{{Word: "easier", Drill: drill.Drill{Code: known.Easier}}, {Word: "harder", Drill: drill.Drill{Code: known.Harder}}, {Word: "instead", Drill: drill.Drill{Code: known.Swap}}} {
+		if found, ok := b.book.Find(one.Drill.Code); ok {
+			used[found.Code] = true
+			list = append(list, Stand{one.Word, found})
+		}
+	}
+	if another := drill.Another(b.book.Drills, known, block.Phase, used, b.sport); another != nil {
+		list = append(list, Stand{"other", *another})
+	}
+	return list
+}
+
+// Item is a drill of the book ready for a block of the plan.
+func (b *Board) Item(k drill.Drill) plan.Item { return b.book.Item(k, b.Document.Grade) }

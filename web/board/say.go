@@ -1,0 +1,231 @@
+package board
+
+import (
+	"net/http"
+	"slices"
+	"strings"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/say"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// heard is what lines are taken for, before or after they are put in.
+type heard struct {
+	Head  string
+	Total string // what the drills take together
+	Both  bool   // the lines themselves are shown beside
+	Lines []heardLine
+}
+
+// heardLine is a line and what it became.
+type heardLine struct {
+	Said, Became string
+	Beside       string // who, where, led by whom, when, as far as it was said
+	Lasts        string
+	Phase        *drill.Phase
+	Doubts       []string // what the coach should look at
+}
+
+// Doubt tells whether the coach should look at it.
+func (l heardLine) Doubt() bool { return len(l.Doubts) > 0 }
+
+// fewLines is how many lines are shown as they were written; of more the doubtful ones
+// come first.
+const fewLines = 6
+
+// heardOf shows what lines became; done tells that they are in the plan.
+func heardOf(h *planner.Heard, done bool) *heard {
+	shown := &heard{}
+	seconds, doubts := 0.0, 0
+	for i := range h.Lines {
+		if h.Lines[i].Line.Is == say.IsBlank {
+			continue
+		}
+		line, work := heardLineOf(h.Document, &h.Lines[i])
+		seconds += work
+		if line.Doubt() {
+			doubts++
+		}
+		shown.Lines = append(shown.Lines, line)
+	}
+	if shown.Both = len(shown.Lines) > 1 || done; len(shown.Lines) > fewLines {
+		slices.SortStableFunc(shown.Lines, func(a, b heardLine) int {
+			return map[bool]int{true: 0, false: 1}[a.Doubt()] - map[bool]int{true: 0, false: 1}[b.Doubt()]
+		})
+	}
+	if seconds > 0 {
+		shown.Total = clock.Lasting(int(seconds + 0.5))
+	}
+	verb := map[bool]string{true: " put in", false: ""}[done]
+	switch {
+	case doubts > 0:
+		shown.Head = drill.Number(len(shown.Lines), "lines") + verb + ", look at " + drill.Number(doubts, "")
+	case done:
+		shown.Head = drill.Number(len(shown.Lines), "lines") + verb
+	default:
+		shown.Head = "Understood as"
+	}
+	return shown
+}
+
+// heardLineOf shows one line, with the seconds that its drills take.
+func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine, seconds float64) {
+	l := &became.Line
+	shown.Said = l.Said
+	switch l.Is {
+	case say.IsPhase:
+		phase, _ := drill.PhaseOf(l.Phase)
+		shown.Became, shown.Phase = phase.Name()+" from here on", &phase
+	case say.IsFixed:
+		shown.Became = "Fixed: " + l.Name
+		shown.Beside = clock.Offset(*l.From).ToGo() + " to " + clock.Offset(*l.To).ToGo() + " to go"
+	case say.IsBlock:
+		shown.Became = "A block: " + shell.Joined(", ", l.Name, rounds(l))
+		if l.Name == "" {
+			shown.Became = "For the lines below"
+		}
+	case say.IsNote:
+		shown.Became = "Kept as a note"
+		shown.Doubts = append(shown.Doubts, "No drill was found in it")
+	}
+	b := d.Block(became.Block)
+	if b != nil && len(became.Items) > 0 {
+		var parts []string
+		group := d.Group(b)
+		for _, n := range became.Items {
+			k := b.Items[n].Drill
+			parts = append(parts, k.Name+": "+k.Words(k.Range.Target))
+			seconds += k.Work(k.Range.Target, group)
+		}
+		shown.Became, shown.Phase = strings.Join(parts, "; "), &b.Phase
+		shown.Lasts = clock.Lasting(int(seconds + 0.5))
+		shown.Beside = beside(d, b, l)
+	}
+	shown.doubts(became)
+	return shown, seconds
+}
+
+func rounds(l *say.Line) string {
+	if l.Rounds == 0 {
+		return ""
+	}
+	return drill.Number(l.Rounds, "rounds")
+}
+
+// beside is who does it, where, led by whom and when, as far as the line says so.
+func beside(d *plan.Document, b *plan.Block, l *say.Line) string {
+	var parts []string
+	if len(l.Who) > 0 {
+		parts = append(parts, d.Audience(b.Who))
+	}
+	if l.Where != "" {
+		parts = append(parts, d.ZoneName(b.Zone))
+	}
+	if l.Leader != "" {
+		parts = append(parts, d.LeaderName(b.Leader))
+	}
+	parts = append(parts, d.HeldWords(b), strings.Join(l.Cues, "; "))
+	return shell.Joined(" · ", parts...)
+}
+
+// doubts are what the coach should look at.
+func (h *heardLine) doubts(became *say.Became) {
+	l := &became.Line
+	if became.Problem != "" {
+		h.Doubts = append(h.Doubts, became.Problem)
+	}
+	list := l.Drills
+	if l.Is == say.IsDrill {
+		list = []say.Line{*l}
+	}
+	for _, one := range list {
+		if one.Code == "" && became.Block != "" {
+			text := one.Name + " is not in the drill book: it is yours from now on, complete it there"
+			if len(one.Likely) > 0 {
+				text += ". Or did you mean " + strings.Join(one.Likely, ", ") + "?"
+			}
+			h.Doubts = append(h.Doubts, text)
+		}
+		if one.Note != "" && l.Is == say.IsDrills {
+			h.Doubts = append(h.Doubts, "Kept as a note: "+one.Note)
+		}
+	}
+	if l.Note != "" && l.Is != say.IsNote {
+		h.Doubts = append(h.Doubts, "Kept as a note: "+l.Note)
+	}
+}
+
+// placeOf is where lines are written.
+func placeOf(r *shell.Request) planner.Place {
+	return planner.Place{Into: r.Form.Raw("into"), Before: r.Form.Raw("before")}
+}
+
+// Hear reads lines as they are typed.
+func Hear(r *shell.Request) (shell.Answer, error) {
+	found, err := r.Planner.Hear(r.Context(), r.Club(), r.ParamID("session"), r.Form.Raw("text"), placeOf(r))
+	if err != nil {
+		return nil, err
+	}
+	return &shell.Page{Screens: screens, Name: "page", Part: "heard", Body: heardOf(found, false)}, nil
+}
+
+// Write puts lines into the plan.
+func Write(r *shell.Request) (shell.Answer, error) {
+	at := placeOf(r)
+	b, found, err := r.Planner.Write(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("text"), at)
+	if err != nil || !r.Wants("board") {
+		return changed(r, at.Into, b, err, func(b *body) { b.Typed = r.Form.Raw("text") })
+	}
+	made := page(r, b, at.Into, nil, nil)
+	made.Status = http.StatusOK
+	shown := heardOf(found, true)
+	if on := made.Body.(*body); len(shown.Lines) > 1 || slices.ContainsFunc(shown.Lines, heardLine.Doubt) {
+		on.Heard = shown
+	}
+	return made, nil
+}
+
+// SetSaid reads who does a block, where, led by whom and when.
+func SetSaid(r *shell.Request) (shell.Answer, error) {
+	block, text := r.Param("block"), r.Form.Text("said")
+	edit, err := r.Planner.SetAttributes(r.Context(), r.Club(), r.ParamID("session"), block, text)
+	if err != nil {
+		return nil, err
+	}
+	return change(r, block, edit, func(b *body) {
+		if b.Chosen != nil {
+			b.Chosen.Said = text
+		}
+	})
+}
+
+// SetItem moves a drill within its block, puts another in its place, or takes it out.
+func SetItem(r *shell.Request) (shell.Answer, error) {
+	f, block := r.Form, r.Param("block")
+	item := f.At(plan.AtBlock(block, "items")).Int("item", 0, plan.MaxItems-1)
+	switch {
+	case f.Has("out"):
+		return change(r, block, func(d *plan.Document) (string, error) { return d.RemoveItem(block, item) }, nil)
+	case f.Has("by"):
+		by := f.Int("by", -plan.MaxItems, plan.MaxItems)
+		return change(r, block, func(d *plan.Document) (string, error) { return d.MoveItem(block, item, by) }, nil)
+	}
+	book, err := r.Planner.Book(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	known, ok := book.Find(f.Raw("drill"))
+	if !ok {
+		f.Refuse("drill", "this drill is no longer in the book")
+	}
+	return change(r, block, func(d *plan.Document) (string, error) { return d.SwapItem(block, item, book.Item(known, d.Grade)) }, nil)
+}
+
+// Relist lists the blocks in the order of the method.
+func Relist(r *shell.Request) (shell.Answer, error) {
+	return change(r, "", (*plan.Document).Relist, nil)
+}
