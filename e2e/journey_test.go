@@ -160,8 +160,10 @@ func TestBadInputIsASentence(t *testing.T) {
 		{"a dose outside its range", "/sessions/1/blocks/lineout/dose", url.Values{"item": {"0"}, "amount": {"99"}}, 422, "goes from 5 throws to 12 throws", ""},
 		{"a dose that is no number", "/sessions/1/blocks/lineout/dose", url.Values{"item": {"0"}, "amount": {"many"}}, 422, "whole number", ""},
 		{"a block that is gone", "/sessions/1/blocks/nothing/remove", url.Values{}, 422, "no longer in the plan", ""},
-		{"nobody in a block", "/sessions/1/blocks", url.Values{"drill": {"raise skips"}, "who": {"nobody"}, "priority": {"should"}}, 422, "pick who does it", ""},
-		{"a drill in a strange phase", "/sessions/1/blocks", url.Values{"drill": {"mobilise sprints"}, "who": {"*"}, "priority": {"should"}}, 422, "does not belong in that phase", ""},
+		{"nothing written", "/sessions/1/write", url.Values{"text": {" \n "}}, 422, "write a drill, as you say it", ""},
+		{"nobody in a block", "/sessions/1/blocks/lineout/said", url.Values{"said": {"far half"}}, 422, "say who does it", "far half"},
+		{"a hold that contradicts itself", "/sessions/1/blocks/lineout/said", url.Values{"said": {"line-out, done by 30, not before 20"}}, 422, "leaves no time between", "done by 30"},
+		{"a hold outside the day", "/sessions/1/blocks/lineout/said", url.Values{"said": {"line-out, at 170"}}, 422, "lies outside the work", "at 170"},
 		{"a stale revision", "/sessions/1/blocks/lineout/remove", url.Values{"revision": {"77"}}, 409, "Somebody else has just changed this plan", ""},
 		{"nothing to undo", "/sessions/1/undo", url.Values{}, 409, "nothing more to undo", ""},
 		{"a session of nobody", "/sessions/4711/undo", url.Values{}, 404, "There is nothing here", ""},
@@ -309,18 +311,15 @@ func TestABlockIsAddedAndOrdered(t *testing.T) {
 	b := newBrowser(t, base)
 	b.signIn()
 	b.open("/sessions/1")
-	b.run(`document.querySelector("#drawer-add").open = true`)
-	b.set("#add-drill", "mobilise ankle-rocks")
-	b.set("#add-who", "u-kickers")
-	b.run(`document.querySelector("#add").click()`)
+	b.fill("#say", "ankle rocks 8 a side, kickers\n")
 	b.until(`document.querySelector("#wide-block-b13")`)
 	assert.Contains(t, eval[string](b, `document.querySelector("#wide-block-b13").getAttribute("aria-label")`), "Ankle rocks, Mobilise, Kickers")
 	b.open("/sessions/1?block=b13")
 	b.run(`document.querySelector("#sooner").click()`)
-	b.until(`document.querySelector("#later")?.innerText.includes("Neck holds")`)
+	b.until(`document.querySelector("#later")?.innerText.includes("Team run")`)
 	board, err := p.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
-	assert.Equal(t, []string{"raise", "bands", "move", "b13"}, []string{board.Document.Blocks[0].ID, board.Document.Blocks[1].ID, board.Document.Blocks[2].ID, board.Document.Blocks[3].ID})
+	assert.Equal(t, []string{"touch", "b13", "team"}, []string{board.Document.Blocks[10].ID, board.Document.Blocks[11].ID, board.Document.Blocks[12].ID})
 	b.run(`document.querySelector('form[action$="/remove"] button').click()`)
 	b.until(`!document.querySelector("#wide-block-b13")`)
 

@@ -78,6 +78,14 @@ func (p *Planner) people(b *compose.Brief, squad *Squad, n NewSession) {
 			b.Players = append(b.Players, plan.Player{ID: playerID(uint64(i + 1)), Number: i + 1, First: fmt.Sprintf("No. %d", i+1), Position: b.Sport.Position(i)})
 		}
 	}
+	if n.Alone != 0 { // no units, no staff, nothing of the team's day
+		id := playerID(n.Alone)
+		b.Players = slices.DeleteFunc(b.Players, func(x plan.Player) bool { return x.ID != id })
+		b.Restrictions = slices.DeleteFunc(b.Restrictions, func(x plan.Restriction) bool { return x.Player != id })
+		b.Stiff = slices.DeleteFunc(b.Stiff, func(x string) bool { return x != id })
+		b.Bench = nil
+		return
+	}
 	if n.Captain != 0 {
 		b.Captain = playerID(n.Captain)
 	}
@@ -106,6 +114,9 @@ func (p *Planner) place(b *compose.Brief, ground *Ground, n NewSession) {
 		}
 	}
 	for _, s := range ground.Staff {
+		if n.Alone != 0 {
+			break
+		}
 		b.Leaders = append(b.Leaders, s.Is.Plan(fmt.Sprintf("l%d", s.ID)))
 	}
 	if len(ground.Kit) > 0 {

@@ -37,7 +37,8 @@ type NewSession struct {
 	Bench   []uint64       // players who do not begin
 	Late    map[uint64]int // minutes after the opening
 	Today   plan.Conditions
-	Players int // how many, where the squad has nobody yet
+	Players int    // how many, where the squad has nobody yet
+	Alone   uint64 // the one player it is for; 0: the squad
 }
 
 // Added is a session that was made.

@@ -87,11 +87,11 @@ func TestAFormOfAnyKindIsAnswered(t *testing.T) {
 	base, p := site(t, "anyform")
 	coach := visit(t, base, demo.Email)
 	values := []string{"", "0", "-1", "99999999999999999999", "NaN", "1e309", strings.Repeat("9", 5000), "\x00", "\xff\xfe", "ten", "2026-13-45", "@25:61", "*", "p99", "lineout", "../../etc", "' OR 1=1 --"}
-	for _, path := range []string{"head", "timing", "spare", "day", "factor", "fixed", "players", "mend", "keep", "blocks", "blocks/lineout", "blocks/lineout/items", "blocks/lineout/items/remove",
+	for _, path := range []string{"head", "timing", "spare", "day", "factor", "fixed", "players", "mend", "keep", "hear", "write", "relist", "blocks/lineout", "blocks/lineout/said", "blocks/lineout/write", "blocks/lineout/items",
 		"blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order"} {
 		for n, v := range values {
 			form := url.Values{"revision": {"1"}}
-			for i, field := range []string{"title", "start", "margin", "shift", "use", "air", "wind", "factor", "name", "who", "from", "to", "id", "player", "late", "rule", "where", "reason", "drill", "priority", "item", "by", "amount", "stations", "open", "method"} {
+			for i, field := range []string{"title", "start", "margin", "shift", "use", "air", "wind", "factor", "name", "who", "from", "to", "id", "player", "late", "rule", "where", "reason", "drill", "priority", "item", "by", "amount", "stations", "open", "method", "text", "said", "into", "before", "phase"} {
 				if (i+n)%3 > 0 {
 					form[field] = []string{v, values[(n+i)%len(values)]}
 				}

@@ -187,7 +187,7 @@ func TestWhoMayDoWhat(t *testing.T) {
 		{"POST", "/routines/1/remove", "", away, no, none, none},
 	}
 	for _, change := range []string{"head", "timing", "spare", "day", "factor", "fixed", "players", "rulings", "mend", "keep", "undo", "redo", "publish", "withdraw", "routine", "remove",
-		"blocks", "blocks/lineout", "blocks/lineout/items", "blocks/lineout/items/remove", "blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order", "blocks/lineout/remove"} {
+		"hear", "write", "relist", "blocks/lineout", "blocks/lineout/said", "blocks/lineout/write", "blocks/lineout/items", "blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order", "blocks/lineout/remove"} {
 		routes = append(routes, route{"POST", "/sessions/1/" + change, "revision=1", away, no, 0, none})
 	}
 	for _, r := range routes {
@@ -243,9 +243,13 @@ func TestEachChangeOfABoardIsTakenBackWhole(t *testing.T) {
 		{"fixed", "name=Photograph&who=*&from=60&to=55", "Photograph"},
 		{"players", "player=p9&arrives=14:12", "12"},
 		{"players", "player=p9&out=yes", "out"},
-		{"blocks", "drill=raise+skips&who=*&priority=could", "Skips"},
-		{"blocks/lineout", "name=Throws&aim=To+hit&who=&zone=&leader=", "Throws"},
-		{"blocks/lineout/items", "drill=kicks-at-posts", "Kicks"},
+		{"write", "text=skips+20+m,+could", "skips"},
+		{"write", "text=jog+3+min%0Awobbles+4+a+side", "2 lines written"},
+		{"relist", "", "method"},
+		{"blocks/lineout", "name=Throws&aim=To+hit&phase=own", "Throws"},
+		{"blocks/lineout/said", "said=line-out,+far+half,+at+20", "held at 20′"},
+		{"blocks/lineout/write", "into=lineout&text=kicks+at+posts", "kicks"},
+		{"blocks/lineout/items", "item=0&drill=kicks-at-posts", "Kicks"},
 		{"blocks/lineout/dose", "item=0&by=1", "Line-out throws"},
 		{"blocks/lineout/dose", "item=0&amount=6", "6 throws"},
 		{"blocks/lineout/priority", "priority=could", "could"},

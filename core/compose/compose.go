@@ -250,8 +250,8 @@ func (c *composer) fixed() {
 		c.doc.Fixed = slices.Clone(c.Fixed)
 		return
 	}
-	if c.Kind != plan.Match {
-		return
+	if c.Kind != plan.Match || len(c.doc.Players) == 1 {
+		return // who is alone has no talk and no toss
 	}
 	for i, f := range c.Sport.Fixed {
 		who := []string{plan.Everyone}

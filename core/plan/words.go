@@ -13,10 +13,11 @@ import (
 // Audience names who is meant by ids: "Whole squad", "Line-out", "Mara T.".
 func (d *Document) Audience(ids []string) string {
 	var names []string
+	if len(d.Players) == 1 {
+		return d.Players[0].ShortName()
+	}
 	for _, id := range ids {
-		if id == Everyone && len(d.Players) == 1 {
-			return d.Players[0].ShortName()
-		} else if id == Everyone {
+		if id == Everyone {
 			return "Whole squad"
 		}
 		if u := d.Unit(id); u != nil {

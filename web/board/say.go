@@ -170,6 +170,9 @@ func Hear(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
+	if !r.Wants("heard") {
+		return shell.Go(shell.Session(r.ParamID("session"))), nil
+	}
 	return &shell.Page{Screens: screens, Name: "page", Part: "heard", Body: heardOf(found, false)}, nil
 }
 

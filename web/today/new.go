@@ -20,7 +20,7 @@ import (
 type form struct {
 	Kind, Title, Local, Zone, Occurrence, Place string
 	From, Minutes, Method, Turn, Players        string
-	Squad, Venue, Captain, Fixture              uint64
+	Squad, Venue, Captain, Fixture, Alone       uint64
 	Squads, Venues                              []shell.IDChoice
 	Routines                                    []shell.Choice
 	Methods                                     []shell.MethodChoice
@@ -51,7 +51,7 @@ func (f *form) Ways() []way {
 	list := []way{
 		{planner.FromComposed, "Build one for today", "Drills that prepare what your sport needs, in the minutes you have, with every position's routine", f.From},
 		{planner.FromLast, "Same as last time", "The blocks of the last one, with today's people, place and rulings", f.From},
-		{planner.FromEmpty, "Write it yourself", "An empty plan: you add every block", f.From},
+		{planner.FromEmpty, "Write it yourself", "Line by line as you say it, or paste a list you have", f.From},
 	}
 	for _, r := range f.Routines {
 		list = append(list, way{r.Value, r.Label, "A routine you keep", f.From})
@@ -251,7 +251,7 @@ func Add(r *shell.Request) (shell.Answer, error) {
 	in := r.Form
 	f := &form{Kind: in.Raw("kind"), Title: in.Text("title"), Local: in.Raw("start"), Zone: in.Text("zone"), Occurrence: in.Raw("occurrence"), Place: in.Text("place"),
 		From: in.Raw("from"), Minutes: in.Raw("minutes"), Method: in.Raw("method"), Turn: in.Raw("turn"), Players: in.Raw("players"),
-		Squad: in.ID("squad"), Captain: in.ID("captain"), Fixture: in.ID("fixture")}
+		Squad: in.ID("squad"), Captain: in.ID("captain"), Fixture: in.ID("fixture"), Alone: in.ID("alone")}
 	venue := in.ID("venue")
 	if venue != 0 {
 		f.Zone = "" // it is the venue's
@@ -272,6 +272,9 @@ func Add(r *shell.Request) (shell.Answer, error) {
 	}
 	n.Today, f.Day = in.Day()
 	f.people(in, &n)
+	if n.Alone = f.Alone; n.Alone != 0 && !slices.ContainsFunc(f.squad.Players, func(k planner.Entry[club.Player]) bool { return k.ID == n.Alone }) {
+		in.Refuse("alone", "this player is not in the squad")
+	}
 	added, err := (*planner.Added)(nil), in.Err()
 	if err == nil {
 		added, err = r.Planner.Add(r.Context(), r.By, n)
