@@ -313,7 +313,7 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	b.set("#block-said", "line-out, far half, dorrit")
 	b.until(`!document.querySelector("#chosen .problem")`)
 	changes++
-	b.fill("#say-into", "throws at a mark 6\n")
+	b.do(chromedp.SendKeys(chromedp.CSS("#say-into"), "throws at a mark 6\n"))
 	after("throws at a mark 6")
 	b.run(`document.querySelector("#out-0").click()`)
 	after("Line-out throws out of Throws")

@@ -143,6 +143,13 @@ func (b *browser) set(css, value string) {
 	b.run(fmt.Sprintf(`(() => { const f = document.querySelector(%q); f.value = %q; f.dispatchEvent(new Event("change", {bubbles: true})) })()`, css, value))
 }
 
+// write puts lines into the plan, as a coach types or pastes them.
+func (b *browser) write(lines string) {
+	b.t.Helper()
+	b.until(`document.querySelector("#say")`)
+	b.run(fmt.Sprintf(`(() => { const f = document.querySelector("#say"); f.value = %q; f.form.requestSubmit() })()`, lines))
+}
+
 func (b *browser) run(script string) {
 	b.t.Helper()
 	b.do(chromedp.Evaluate[chromedp.Void](script))

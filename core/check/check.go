@@ -200,7 +200,9 @@ func undoes(is, next *plan.Document) bool {
 
 // remains tells whether the finding is still there.
 func (f Finding) remains(after []Finding) bool {
-	return slices.ContainsFunc(after, func(g Finding) bool { return g.Rule == f.Rule && (g.Where == f.Where || f.all) })
+	return slices.ContainsFunc(after, func(g Finding) bool {
+		return g.Rule == f.Rule && (f.all || g.Where == f.Where && (f.Where != "" || len(f.Players) == 0 || len(shared(f.Players, g.Players)) > 0))
+	})
 }
 
 // raises tells whether there is a finding of that severity that was not there.

@@ -16,7 +16,7 @@ func queue(r *reading) {
 		k := b.Items[n].Drill
 		all := k.Work(b.Amount(n), b.Group)
 		own := k.Work(b.Amount(n), drill.Group{People: 1, Lanes: 1})
-		if k.Together || all <= 0 || own >= all/2 {
+		if k.Together || all <= 0 || own >= all/2 || all-own < QueueLeast {
 			continue
 		}
 		mend, changes := r.lessQueue(b, k)
@@ -43,6 +43,13 @@ func (r *reading) lessQueue(b *schedule.Block, k drill.Drill) (mend string, chan
 				changes = append(changes, set(b.ID, func(b *plan.Block) { b.Zone, b.Stations = z.ID, 0 }))
 			}
 		}
+	}
+	if moving := (change)(nil); k.Dose.Kind == drill.Travel && k.Dose.Flow == drill.Regroup {
+		moving = alter(b.ID, k.Code, func(k *drill.Drill) { k.Dose.Flow = drill.Continuous })
+		if len(changes) == 0 {
+			mend = "Keep the lines moving: nobody gathers between trips"
+		}
+		changes = append([]change{moving}, changes...)
 	}
 	if len(changes) == 0 {
 		return "Take " + k.Name + " out", []change{takeOut(b.ID, k.Code)}

@@ -53,6 +53,9 @@ var Rules = []Rule{
 	{"two-changes", Note, "Change one thing at a time, or you cannot tell what helped", twoChanges},
 }
 
+// QueueLeast is how many seconds of waiting in a drill nobody minds.
+const QueueLeast = 30
+
 // What a coach may see otherwise; defaults.
 const (
 	sharpWithin  = 15 * 60 // seconds before due

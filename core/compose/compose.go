@@ -10,6 +10,7 @@ import (
 	"context"
 	"fmt"
 	"slices"
+	"strings"
 
 	"cuestart/core/check"
 	"cuestart/core/clock"
@@ -81,12 +82,17 @@ func Compose(ctx context.Context, b Brief) (*Made, error) {
 	c.general()
 	c.bodies()
 	c.crafts()
+	c.fill()
+	c.finish()
 	c.lateComers()
 	c.rulings()
 	c.lead()
 	c.doc.Relist()
 	made, err := c.mended(ctx)
 	if err != nil {
+		return nil, err
+	}
+	if made, err = c.bettered(ctx, made); err != nil {
 		return nil, err
 	}
 	return made.refined(ctx, b)
@@ -109,6 +115,174 @@ func (c *composer) mended(ctx context.Context) (*Made, error) {
 			return &Made{Document: c.doc, Schedule: fitted, Findings: findings}, nil
 		}
 	}
+}
+
+// warnsAtMost bounds how many warnings are looked at, triesAtMost how many changes are
+// tried for them.
+const (
+	warnsAtMost = 12
+	triesAtMost = 24
+)
+
+// bettered is the plan without what the fit had no room for, mended until a coach would
+// find nothing to put right, or nothing that one change puts right.
+func (c *composer) bettered(ctx context.Context, m *Made) (*Made, error) {
+	tried, tries := map[string]bool{}, 0
+	for n := 0; n < warnsAtMost && tries < triesAtMost; n++ {
+		in := check.Input{Document: m.Document, Schedule: m.Schedule, Book: c.Book, Steps: c.Steps}
+		if next := withoutLeftOut(in); next != nil {
+			fresh, err := c.fitted(ctx, next)
+			if err != nil {
+				return nil, err
+			}
+			if check.Count(fresh.Findings).Stops <= check.Count(m.Findings).Stops {
+				m = fresh
+				continue
+			}
+		}
+		i := slices.IndexFunc(m.Findings, func(f check.Finding) bool { return f.Severity == check.Warn && !tried[f.Rule+f.Where] })
+		if i < 0 {
+			break
+		}
+		f := m.Findings[i]
+		tried[f.Rule+f.Where] = true
+		better, err := c.change(ctx, in, f, m, &tries)
+		if err != nil {
+			return nil, err
+		}
+		if better != nil {
+			m, tried = better, map[string]bool{}
+		}
+	}
+	c.doc = m.Document
+	return m, nil
+}
+
+// change is the first change for a warning after which there is less to warn of; nil
+// where there is none.
+func (c *composer) change(ctx context.Context, in check.Input, f check.Finding, m *Made, tries *int) (*Made, error) {
+	was := check.Count(m.Findings)
+	for _, way := range c.ways(ctx, in, f) {
+		next := way()
+		if next == nil || next.Validate() != nil {
+			continue
+		}
+		*tries++
+		made, err := c.fitted(ctx, next)
+		if err != nil {
+			return nil, err
+		}
+		if is := check.Count(made.Findings); is.Stops <= was.Stops && is.Warns < was.Warns && made.Schedule.Result.Feasible == m.Schedule.Result.Feasible {
+			return made, nil
+		}
+	}
+	return nil, nil
+}
+
+// fitted is a document of the composer's with its schedule and findings.
+func (c *composer) fitted(ctx context.Context, d *plan.Document) (*Made, error) {
+	c.doc = d
+	c.say()
+	fitted, err := schedule.Fit(ctx, d, c.Steps)
+	if err != nil {
+		return nil, err
+	}
+	return &Made{Document: d, Schedule: fitted, Findings: check.Check(check.Input{Document: d, Schedule: fitted, Book: c.Book, Steps: c.Steps})}, nil
+}
+
+// ways are the changes that may put a warning right: the check's own, and where that is
+// not enough what only somebody does who plans anew.
+func (c *composer) ways(ctx context.Context, in check.Input, f check.Finding) (list []func() *plan.Document) {
+	on := func(edit func(d *plan.Document)) {
+		list = append(list, func() *plan.Document {
+			next := in.Document.Clone()
+			c.doc = next
+			edit(next)
+			return next
+		})
+	}
+	list = append(list, func() *plan.Document {
+		next, _, _ := check.Mend(ctx, in, f.Rule, f.Where)
+		return next
+	})
+	switch f.Rule {
+	case "missed-must": // who is called away does not hold up the rest
+		on(func(d *plan.Document) { d.SetPriority(f.Where, plan.Should) })
+	case "cooling":
+		for _, seconds := range []int{180, 300, 480} {
+			on(func(d *plan.Document) { c.filler(len(d.Blocks), f.Players, seconds) })
+		}
+	case "cool-start", "no-full":
+		on(longerFinish)
+		on(func(d *plan.Document) { longerFinish(d); slower(d) })
+		on(func(d *plan.Document) { longerFinish(d); slower(d); dropOne(d); d.Margin = min(d.Margin, 180) })
+		on(func(d *plan.Document) {
+			for n := 0; n < plan.MaxBlocks; n++ {
+				dropOne(d)
+			}
+			for range 3 {
+				longerFinish(d)
+			}
+			slower(d)
+			d.Margin = min(d.Margin, 180)
+		})
+	case "queue", "too-far", "grid-untried", "contacts", "static-last":
+		on(func(d *plan.Document) {
+			if b := d.Block(f.Where); b != nil && b.Priority != plan.Must {
+				d.Remove(b.ID)
+			}
+		})
+	}
+	return list
+}
+
+// longerFinish makes the last hard minutes of the plan longer.
+func longerFinish(d *plan.Document) {
+	if b := d.Block("finish"); b != nil {
+		r := &b.Items[0].Drill.Range
+		r.Min = min(r.Max, max(r.Min, r.Target))
+		r.Target = min(r.Max, (r.Target+r.Max+1)/2)
+	}
+}
+
+// slower shortens what is slow before that.
+func slower(d *plan.Document) {
+	for i := range d.Blocks {
+		if b := &d.Blocks[i]; b.Phase == drill.Activate || b.Phase == drill.Mobilise {
+			for n := range b.Items {
+				b.Items[n].Drill.Range.Target = b.Items[n].Drill.Range.Min
+			}
+		}
+	}
+}
+
+// dropOne takes the block out that is given up most willingly.
+func dropOne(d *plan.Document) {
+	for _, p := range []plan.Priority{plan.Could, plan.Should} {
+		for i := range d.Blocks {
+			if d.Blocks[i].Priority == p && d.Blocks[i].Phase != drill.Raise && d.Blocks[i].ID != "finish" {
+				d.Remove(d.Blocks[i].ID)
+				return
+			}
+		}
+	}
+}
+
+// withoutLeftOut is the plan without the blocks that had no room; nil where all have.
+func withoutLeftOut(in check.Input) *plan.Document {
+	next := in.Document.Clone()
+	var gone []string
+	for _, b := range in.Schedule.Blocks(in.Document) {
+		if !b.Kept && b.Priority != plan.Must {
+			next.Remove(b.ID)
+			gone = append(gone, strings.ToLower(b.Name))
+		}
+	}
+	if len(gone) == 0 || len(next.Blocks) == 0 {
+		return nil
+	}
+	next.Note("No time for " + and(gone))
+	return next
 }
 
 // say lets every block say what it is for and why it is there, also after a mend has
@@ -192,6 +366,7 @@ type composer struct {
 	says   []string
 	done   *coverage
 	loose  bool // somebody is hypermobile
+	brisk  bool // there are few minutes of work
 }
 
 func newComposer(b Brief) (*composer, error) {
@@ -212,10 +387,13 @@ func newComposer(b Brief) (*composer, error) {
 		margin = 180
 	}
 	d := &plan.Document{Format: plan.Format, Title: b.Title, Kind: b.Kind, Start: b.Start, StartName: b.Sport.Start, Open: clock.BeforeStart(b.Minutes * 60),
-		Margin: min(margin, b.Minutes*60/2), Method: b.Method, Place: b.Place, Grade: b.Grade, Players: slices.Clone(b.Players), Zones: slices.Clone(b.Zones),
+		Margin: min(margin, max(180, b.Minutes*60/5/60*60)), Method: b.Method, Place: b.Place, Grade: b.Grade, Players: slices.Clone(b.Players), Zones: slices.Clone(b.Zones),
 		Leaders: slices.Clone(b.Leaders), Kit: b.Kit, Today: b.Today, Stresses: b.Sport.Stresses, Restrictions: slices.Clone(b.Restrictions)}
 	if b.Kind == plan.Training {
 		d.StartName = "First whistle"
+	}
+	if b.Kind == plan.Match && d.Today.Air() != plan.Hot {
+		d.Today.Layers = true // while waiting; nobody warms up to cool again
 	}
 	if d.Today.Air() == plan.Hot && d.Today.DrinkEvery == 0 {
 		d.Today.DrinkEvery = plan.DrinkEvery
@@ -253,6 +431,9 @@ func (c *composer) fixed() {
 	if c.Kind != plan.Match || len(c.doc.Players) == 1 {
 		return // who is alone has no talk and no toss
 	}
+	if c.Minutes < usualMinutes && len(c.Sport.Fixed) > 0 {
+		c.says = append(c.says, fmt.Sprintf("What the day usually holds is pressed into %d minutes: set it right under Fixed times", c.Minutes))
+	}
 	for i, f := range c.Sport.Fixed {
 		who := []string{plan.Everyone}
 		switch f.Who {
@@ -269,8 +450,17 @@ func (c *composer) fixed() {
 			continue
 		}
 		c.doc.Fixed = append(c.doc.Fixed, plan.Fixed{ID: fmt.Sprintf("day-%d", i+1), Name: f.Name, Who: who,
-			Span: plan.Span{From: clock.BeforeStart(f.From * 60), To: clock.BeforeStart(f.To * 60)}})
+			Span: plan.Span{From: clock.BeforeStart(c.pressed(f.From)), To: clock.BeforeStart(c.pressed(f.To))}})
 	}
+}
+
+// usualMinutes is how many minutes before the start a sport's usual day has for it all.
+const usualMinutes = 30
+
+// pressed is when something usual stands, in seconds before the start: where there is
+// less time than usual, everything moves together.
+func (c *composer) pressed(minutes int) int {
+	return minutes * 60 * min(c.Minutes, usualMinutes) / usualMinutes / clock.Grid * clock.Grid
 }
 
 // free is how many seconds there are for work: from the opening to the margin,

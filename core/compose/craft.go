@@ -112,6 +112,9 @@ func (c *composer) nobody(craft Craft) {
 // crafts adds the routines of positions, and the team's last block.
 func (c *composer) crafts() {
 	for i, craft := range c.routines() {
+		if c.Minutes <= hurried && craft.Priority == plan.Must {
+			craft.Priority = plan.Should // warm first
+		}
 		who := c.audience(craft)
 		people := len(c.doc.Members(who))
 		if people == 0 {
@@ -151,9 +154,213 @@ func (c *composer) crafts() {
 			b.Why = fmt.Sprintf("The routine of %s in %s", and(craft.For), c.Sport.Name)
 		}
 		c.into(&b)
+		if c.unqueue(&b, people); len(b.Items) == 0 {
+			continue
+		}
 		c.load[b.Zone] += b.Seconds(b.Targets(), c.doc.Group(&b))
 		c.doc.Blocks = append(c.doc.Blocks, b)
 	}
+}
+
+// hurried is how many minutes leave no time for all that a position would do.
+const hurried = 20
+
+// shortThrow is how many metres a drill may reach so that people do it side by side
+// all over a place.
+const shortThrow = 20
+
+// unqueue gives a routine so many stations that nobody waits for more than half of a
+// drill; what cannot be done so is left out.
+func (c *composer) unqueue(b *plan.Block, people int) {
+	roomy := 0
+	if z := c.doc.Zone(b.Zone); z != nil {
+		roomy = z.Capacity / 2
+	}
+	half := (people + 1) / 2
+	var kept []plan.Item
+	for _, item := range b.Items {
+		k := item.Drill
+		if k.Dose.Kind == drill.Travel && queues(k, c.doc.Group(b)) {
+			k = moving(k)
+		}
+		if queues(k, c.doc.Group(b)) && k.Turns() && k.Space.Length <= shortThrow && half <= roomy && c.equips(k, half) {
+			b.Stations = max(b.Stations, half)
+		}
+		if queues(k, c.doc.Group(b)) {
+			c.without(b.Name, k.Name, fmt.Sprintf("%d people would queue for it", people))
+			continue
+		}
+		item.Drill = k
+		kept = append(kept, item)
+	}
+	if b.Items = kept; len(kept) == 0 {
+		if k := c.instead(b, people); k != nil {
+			b.Items = []plan.Item{c.item(*k)}
+			b.Stations = 0
+		}
+	}
+}
+
+// equips tells whether there is kit for so many stations.
+func (c *composer) equips(k drill.Drill, stations int) bool {
+	return c.Kit == nil || !slices.ContainsFunc(slices.Concat(k.Kit, k.LaneKit), func(kit string) bool { return drill.Counted(kit) && c.Kit[kit] < stations })
+}
+
+// instead is a drill of the sport in which so many people do not queue; nil where there
+// is none.
+func (c *composer) instead(b *plan.Block, people int) (found *drill.Drill) {
+	group := c.doc.Group(b)
+	group.People = people
+	for i := range c.Book {
+		k := &c.Book[i]
+		if k.Serves(b.Phase) && slices.Contains(k.Sports, c.Sport.Key) && !k.Collision && c.usable(*k, people) == "" && !queues(*k, group) &&
+			!slices.ContainsFunc(c.doc.Blocks, func(o plan.Block) bool {
+				return slices.ContainsFunc(o.Items, func(i plan.Item) bool { return i.Drill.Code == k.Code })
+			}) {
+			return k
+		}
+	}
+	return nil
+}
+
+// finishSeconds is how long the last hard minutes before a match are.
+const finishSeconds = 120
+
+// finish ends a match's warm-up hard, so that nobody is cool at the start: unless the
+// team's last block does that already. Where static holds come late it is what moves after
+// them.
+func (c *composer) finish() {
+	static := plan.Methods[c.Method].StaticOnceWarm
+	if c.Kind != plan.Match && !static || c.endsHard() {
+		return
+	}
+	phases := plan.Methods[c.Method].Phases
+	b := plan.Block{ID: "finish", Name: "Hard finish", Phase: phases[len(phases)-1], Who: c.inPhase(drill.Potentiate), Priority: plan.Must, Excusable: true,
+		Why: "Warm at the start, not only at the end of the work"}
+	b.Zone = c.zone("", len(c.doc.Players), 0)
+	group := c.doc.Group(&b)
+	top := 0.0
+	for i := range c.Book {
+		k := c.Book[i].For(c.Grade)
+		if k.Effort < drill.RisingEffort || k.Effort >= drill.SprintEffort || k.ContactsPerUnit > 0 || k.Collision || c.usable(k, group.People) != "" || queues(k, group) || k.Least == drill.Elite {
+			continue
+		}
+		game := slices.Contains(k.Qualities, "game") || k.Dose.Kind == drill.Time
+		if group.People < 4 && game || len(k.Sports) > 0 && !slices.Contains(k.Sports, c.Sport.Key) || k.Dose.Kind == drill.Count || k.Dose.Kind == drill.Grid || k.ArmPump {
+			continue
+		}
+		score := k.Effort
+		if game {
+			score++
+		}
+		if score > top {
+			top = score
+			b.Items = []plan.Item{c.item(k)}
+		}
+	}
+	if len(b.Items) == 0 {
+		return
+	}
+	k := &b.Items[0].Drill
+	if k.Dose.Kind == drill.Time {
+		k.Range = drill.Range{Min: 60, Target: finishSeconds, Max: 300, Step: 15}
+	}
+	c.beforeTeam(b)
+}
+
+// beforeTeam puts a block before the team's last ones.
+func (c *composer) beforeTeam(b plan.Block) {
+	last := []string{"finish", fmt.Sprintf("craft-%d", len(c.Sport.Craft)+1), fmt.Sprintf("craft-%d", len(c.Sport.Craft)+2)}
+	at := slices.IndexFunc(c.doc.Blocks, func(o plan.Block) bool { return !o.Loose && o.Phase == b.Phase && slices.Contains(last, o.ID) })
+	if at < 0 {
+		at = len(c.doc.Blocks)
+	}
+	c.doc.Blocks = slices.Insert(c.doc.Blocks, at, b)
+}
+
+// fillFrom is how many seconds less than the busiest a group has to do before it gets
+// something to keep it warm.
+const fillFrom = 150
+
+// fill gives those something easy to do who have less position work than the others, so
+// that nobody stands and cools meanwhile.
+func (c *composer) fill() {
+	busy, groups, most := map[string]int{}, map[string][]string{}, 0
+	keys := map[string]string{}
+	for i := range c.doc.Blocks {
+		b := &c.doc.Blocks[i]
+		if b.Phase != drill.Sport || slices.Contains(b.Who, plan.Everyone) {
+			continue
+		}
+		for _, id := range c.doc.Members(b.Who) {
+			busy[id] += b.Seconds(b.Targets(), c.doc.Group(b))
+			keys[id] += " " + b.ID
+			most = max(most, busy[id])
+		}
+	}
+	most = min(most, c.free()/3)
+	var order []string
+	for _, p := range c.doc.Players {
+		key := keys[p.ID]
+		if c.late(&p) || most-busy[p.ID] < fillFrom {
+			continue
+		}
+		if groups[key] == nil {
+			order = append(order, key)
+		}
+		groups[key] = append(groups[key], p.ID)
+	}
+	for n, key := range order {
+		c.filler(n, groups[key], most-busy[groups[key][0]])
+	}
+}
+
+// filler adds a block that keeps some players warm for about so many seconds.
+func (c *composer) filler(n int, who []string, seconds int) {
+	b := plan.Block{ID: fmt.Sprintf("fill-%d", n+1), Name: "Keep warm", Phase: drill.Sport, Who: who, Priority: plan.Could, Loose: true,
+		Why: "Others have more to do: nobody stands and cools"}
+	b.Zone = c.zone("", len(who), 0)
+	group := c.doc.Group(&b)
+	top := 0.0
+	for i := range c.Book {
+		k := c.Book[i].For(c.Grade)
+		game := slices.Contains(k.Qualities, "game")
+		if k.Effort < 0.5 || k.Effort > 0.7 || k.Dose.Kind != drill.Time && k.Dose.Kind != drill.Travel || len(k.Efforts(k.Range.Target)) > 1 || k.NeedsWarm || k.Collision || k.Ground || k.ContactsPerUnit > 0 || game && len(who) < 4 ||
+			len(k.Sports) > 0 && !slices.Contains(k.Sports, c.Sport.Key) || slices.Contains(k.Qualities, "partner") || strings.HasPrefix(k.Code, lateCode) || c.usable(k, len(who)) != "" || queues(k, group) {
+			continue
+		}
+		score := map[bool]float64{true: 2}[game] + map[bool]float64{true: 1}[k.Dose.Kind == drill.Time] - 0.5*float64(len(k.Kit)+len(k.LaneKit))
+		if c.Kit == nil && len(k.Kit)+len(k.LaneKit) > 0 {
+			score -= 2
+		}
+		if b.Items == nil || score > top {
+			top, b.Items = score, []plan.Item{c.item(k)}
+		}
+	}
+	if len(b.Items) == 0 {
+		return
+	}
+	k := &b.Items[0].Drill
+	unit := max(1, int(k.Work(k.Range.Target, group)+0.5))
+	amount := func(of int) int { return max(1, k.Range.Target*max(0, of-plan.HandoverSeconds)/unit) }
+	k.Range = drill.Range{Min: amount(seconds / 3), Target: amount(seconds), Max: amount(2 * seconds), Step: k.Range.Step}
+	c.into(&b)
+	c.beforeTeam(b)
+}
+
+// endsHard tells whether the last block that everybody is in is hard.
+func (c *composer) endsHard() bool {
+	last := c.doc.Blocks[max(0, len(c.doc.Blocks)-1)]
+	if !slices.Contains(last.Who, plan.Everyone) {
+		return false
+	}
+	seconds := 0.0
+	for _, item := range last.Items {
+		if item.Drill.Effort >= drill.RisingEffort {
+			seconds += item.Drill.Work(item.Drill.Range.Target, c.doc.Group(&last))
+		}
+	}
+	return seconds >= finishSeconds
 }
 
 // afterRaise links what lies outside the order behind the squad's Raise: no
@@ -223,29 +430,39 @@ func (c *composer) zone(name string, people int, length float64) (id string) {
 	return id
 }
 
-// lead assigns leaders: the first leads the whole squad, the others the rest in
-// turn, whoever has led least.
+// lead assigns leaders: the first leads what the whole squad does, and all of them lead
+// the rest, whoever has led least of it. What would hold the others up is led by its own
+// players, and so is what only keeps warm.
 func (c *composer) lead() {
 	if len(c.doc.Leaders) == 0 {
 		c.says = append(c.says, "No staff yet: players lead it, so keep it simple")
 		return
 	}
+	led := map[string]int{}
+	busy, most := map[string]int{}, 0
 	for i := range c.doc.Blocks {
-		b := &c.doc.Blocks[i]
-		seconds := b.Seconds(b.Targets(), c.doc.Group(b))
-		leader := &c.doc.Leaders[0]
-		if !slices.Contains(b.Who, plan.Everyone) && len(c.doc.Leaders) > 1 {
-			leader = &c.doc.Leaders[1]
-			for n := range c.doc.Leaders[2:] {
-				if other := &c.doc.Leaders[n+2]; c.load[other.ID] < c.load[leader.ID] {
-					leader = other
-				}
+		if b := &c.doc.Blocks[i]; !slices.Contains(b.Who, plan.Everyone) && b.Phase == drill.Sport {
+			for _, id := range c.doc.Members(b.Who) {
+				busy[id] += b.Seconds(b.Targets(), c.doc.Group(b))
+				most = max(most, busy[id])
 			}
 		}
-		if b.Phase == drill.Own || len(c.doc.Leaders) == 1 && !slices.Contains(b.Who, plan.Everyone) {
-			continue // on their own, so that one leader does not hold up the rest
+	}
+	for i := range c.doc.Blocks {
+		b := &c.doc.Blocks[i]
+		if slices.Contains(b.Who, plan.Everyone) || b.Phase != drill.Sport && b.Phase != drill.Own {
+			b.Leader = c.doc.Leaders[0].ID
+			continue
+		}
+		if b.Phase == drill.Own || strings.HasPrefix(b.ID, "fill-") {
+			continue // on their own
+		}
+		seconds := b.Seconds(b.Targets(), c.doc.Group(b))
+		leader := slices.MinFunc(c.doc.Leaders, func(x, y plan.Leader) int { return led[x.ID] - led[y.ID] })
+		if led[leader.ID] > 0 && led[leader.ID]+seconds > most {
+			continue
 		}
 		b.Leader = leader.ID
-		c.load[leader.ID] += seconds
+		led[leader.ID] += seconds
 	}
 }

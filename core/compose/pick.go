@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"cuestart/core/check"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 )
@@ -29,6 +30,9 @@ var blockNames = map[drill.Phase]string{drill.Raise: "Raise", drill.Activate: "A
 // most of the warmth comes within five minutes (Saltin 1968, Bishop 2003).
 const leastRaise = 240
 
+// shortWork is how many seconds of work leave no time for Activate.
+const shortWork = 9 * 60
+
 // craftShare is the most that position work may take of the minutes.
 const craftShare = 0.45
 
@@ -36,6 +40,10 @@ const craftShare = 0.45
 func (c *composer) general() {
 	minutes := min(c.free(), workCap(c.Grade)*60)
 	minutes -= min(c.busiest(), int(craftShare*float64(minutes)))
+	if c.Kind == plan.Match {
+		minutes -= finishSeconds
+	}
+	c.brisk = minutes < shortWork
 	sum, weight := 0.0, map[drill.Phase]float64{}
 	for _, phase := range plan.Methods[c.Method].Phases {
 		w := shares[phase]
@@ -46,6 +54,17 @@ func (c *composer) general() {
 			w *= 0.7
 		}
 		weight[phase] = w
+		switch { // what little time there is warms
+		case !c.brisk:
+		case phase == drill.Raise:
+			w *= 1.4
+		case phase == drill.Mobilise:
+			w *= 0.5
+		}
+		weight[phase] = w
+		if phase == drill.Activate && c.brisk {
+			weight[phase], w = 0, 0
+		}
 		sum += w
 	}
 	warm := false // something of the method has raised the body before
@@ -155,6 +174,9 @@ func (c *composer) phase(phase drill.Phase, seconds int, warm bool) {
 		}
 		return cmp.Compare(x.Drill.Effort, y.Drill.Effort)
 	})
+	if c.Method == "ground-up" && phase == drill.Mobilise {
+		fromTheGround(b.Items)
+	}
 	c.into(&b)
 	spent := b.Seconds(b.Targets(), group)
 	b.Why = whyPhase(phase, own)
@@ -180,6 +202,16 @@ func (c *composer) inPhase(phase drill.Phase) (who []string) {
 func (c *composer) itemsOf(phase drill.Phase, seconds int, group drill.Group, own *coverage, warm bool) []plan.Item {
 	var b plan.Block
 	steps := stepsOf(phase, c.Kind, c.Today)
+	if own := c.methodSteps(phase); own != nil {
+		steps = own
+	}
+	if phase == drill.Potentiate && c.brisk && len(steps) > 1 {
+		if k := c.best(phase, rising, max(60, seconds), group, own, warm); k != nil {
+			c.done.add(*k, c.Sport.Stresses)
+			return []plan.Item{c.item(*k)}
+		}
+		steps = []func(drill.Drill) bool{steps[0], besides[2]}
+	}
 	for n := 0; n < c.items(); n++ {
 		wants := func(drill.Drill) bool { return true }
 		if n < len(steps) {
@@ -188,6 +220,9 @@ func (c *composer) itemsOf(phase drill.Phase, seconds int, group drill.Group, ow
 			break // few contacts, full quality
 		}
 		k := c.best(phase, wants, max(60, seconds), group, own, warm)
+		if k == nil && n < len(steps) && phase == drill.Potentiate {
+			k = c.best(phase, besides[min(n, len(besides)-1)], max(60, seconds), group, own, warm)
+		}
 		if k == nil {
 			continue
 		}
@@ -201,6 +236,71 @@ func (c *composer) itemsOf(phase drill.Phase, seconds int, group drill.Group, ow
 		b = with
 	}
 	return b.Items
+}
+
+// besides are what may stand for a step of Potentiate where nothing of its kind suits the
+// place and the number of people: the same efforts, by whatever raises them.
+var besides = []func(drill.Drill) bool{
+	func(k drill.Drill) bool { return k.Effort >= 0.5 && k.Effort < drill.SprintEffort },
+	func(k drill.Drill) bool { return k.Effort >= drill.RisingEffort && k.Effort < drill.SprintEffort },
+	func(k drill.Drill) bool { return k.Effort >= drill.SprintEffort },
+}
+
+// upwards are the joints from the ground.
+var upwards = []string{"ankle", "knee", "hip", "back", "shoulder"}
+
+// stride are the parts of a stride, in the order in which it is put together.
+var stride = []string{"ankle-springs", "wall-drive", "fall-and-go", "strides-rising"}
+
+// methodSteps are the steps that a method's own idea asks for, or what juniors need; nil
+// where it asks for nothing of its own.
+func (c *composer) methodSteps(phase drill.Phase) (steps []func(drill.Drill) bool) {
+	switch {
+	case c.Grade == drill.Junior && phase == drill.Raise: // one game, one thing to learn
+		return []func(drill.Drill) bool{
+			func(k drill.Drill) bool { return slices.Contains(k.Qualities, "game") },
+			func(k drill.Drill) bool {
+				return slices.Contains(k.Qualities, "coordination") && !slices.Contains(k.Qualities, "game")
+			}}
+	case c.Grade == drill.Junior && phase == drill.Potentiate:
+		return []func(drill.Drill) bool{func(k drill.Drill) bool { return k.Teaches() }, func(k drill.Drill) bool {
+			return k.Effort >= drill.RisingEffort && k.Effort < drill.SprintEffort && !k.Teaches()
+		}}
+	case c.brisk && c.Kind == plan.Match && phase == drill.Raise && !c.Today.AfterLoss:
+		quick := func(k drill.Drill) bool { return k.Effort >= 0.5 }
+		return []func(drill.Drill) bool{quick, quick, quick}
+	case c.Method == "ground-up" && phase == drill.Mobilise:
+		for n, joint := range upwards {
+			if c.brisk && n%2 == 1 {
+				continue // ankle, hip, shoulder
+			}
+			steps = append(steps, func(k drill.Drill) bool { return len(k.Regions) > 0 && k.Regions[0] == joint })
+		}
+	case c.Method == "ground-up" && phase == drill.Potentiate && !c.brisk:
+		for _, code := range stride {
+			steps = append(steps, func(k drill.Drill) bool { return k.Code == code })
+		}
+	}
+	return steps
+}
+
+// fromTheGround orders drills by the first joint that they work.
+func fromTheGround(items []plan.Item) {
+	rank := func(k *drill.Drill) int {
+		for i, joint := range upwards {
+			if len(k.Regions) > 0 && k.Regions[0] == joint {
+				return i
+			}
+		}
+		return len(upwards)
+	}
+	slices.SortStableFunc(items, func(x, y plan.Item) int { return rank(&x.Drill) - rank(&y.Drill) })
+}
+
+// rising is a drill that leads up to full effort by itself.
+func rising(k drill.Drill) bool {
+	efforts := k.Efforts(k.Range.Target)
+	return efforts[0] < drill.SprintEffort && slices.Max(efforts) >= drill.SprintEffort && k.Dose.Kind == drill.Travel
 }
 
 // stepsOf are what the first drills of a phase have to be.
@@ -280,7 +380,13 @@ func (c *composer) best(phase drill.Phase, wants func(drill.Drill) bool, seconds
 			continue
 		}
 		static := plan.Methods[c.Method].StaticOnceWarm && phase == drill.Mobilise
+		if static && !k.Static { // its holds are holds, and nothing else
+			continue
+		}
 		if k.Static && (!static || k.HeldSeconds(k.Range.Target) >= drill.StaticTooLong) || k.ArmPump && c.throws() || slices.Contains(k.Qualities, "tissue") || strings.HasPrefix(k.Code, lateCode) {
+			continue
+		}
+		if queues(*k, group) && !(k.Dose.Kind == drill.Travel && !queues(moving(*k), group)) {
 			continue
 		}
 		l := k.Load(k.Range.Target, drill.Group{People: 1, Lanes: 1})
@@ -295,7 +401,24 @@ func (c *composer) best(phase drill.Phase, wants func(drill.Drill) bool, seconds
 		return nil
 	}
 	k := found.For(c.Grade)
+	if queues(k, group) {
+		k = moving(k)
+	}
 	return &k
+}
+
+// queues tells whether people wait for more than half of a drill, as the check that
+// warns of it does.
+func queues(k drill.Drill, group drill.Group) bool {
+	k = k.For(drill.Club)
+	all, own := k.Work(k.Range.Target, group), k.Work(k.Range.Target, drill.Group{People: 1, Lanes: 1})
+	return !k.Together && own < all/2 && all-own >= check.QueueLeast-1
+}
+
+// moving is a drill over some length in which nobody gathers between trips.
+func moving(k drill.Drill) drill.Drill {
+	k.Dose.Flow = drill.Continuous
+	return k
 }
 
 // The most contacts and sprint metres that the whole squad's part brings, so

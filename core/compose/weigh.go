@@ -89,6 +89,8 @@ func (c *composer) short(kit string, needs int) string {
 // usable says why so many people cannot do the drill today, or "".
 func (c *composer) usable(k drill.Drill, people int) string {
 	switch {
+	case people == 1 && k.WantsPartner():
+		return "it takes a partner"
 	case !k.Suits(c.Grade):
 		return "it is for a higher level"
 	case len(k.Sports) > 0 && !slices.Contains(k.Sports, c.Sport.Key):

@@ -54,3 +54,12 @@ func Counted(kit string) bool {
 // Carried tells whether a player may carry kit of that name out: not what a place
 // has.
 func Carried(kit string) bool { return !slices.Contains(fittings, strings.ToLower(kit)) }
+
+// WantsPartner tells whether nobody can do the drill alone.
+func (d Drill) WantsPartner() bool {
+	if d.Dose.ByPair || d.Together || slices.Contains(d.Qualities, "game") {
+		return true
+	}
+	name := strings.ToLower(d.Name)
+	return slices.ContainsFunc([]string{"pair", "partner", "chase", "opposed", "mirror", "throw-downs", "front toss", "feeds"}, func(word string) bool { return strings.Contains(name, word) })
+}
