@@ -178,7 +178,6 @@ func TestBadInputIsASentence(t *testing.T) {
 		{"a routine that is gone", "/sessions", url.Values{"kind": {"match"}, "title": {"x"}, "start": {"2026-12-01T15:00"}, "venue": {"1"}, "from": {"4711"}}, 422, "no longer there", ""},
 		{"wind of a storm on the board", "/sessions/1/day", url.Values{"wind": {"99"}}, 422, "between 0 and 60", "99"},
 		{"a block at too many stations", "/sessions/1/blocks/lineout", url.Values{"name": {"x"}, "who": {"*"}, "stations": {"101"}}, 422, "between 1 and 100", ""},
-		{"a drill of another phase in a block", "/sessions/1/blocks/lineout/items", url.Values{"drill": {"sprints"}}, 422, "does not belong in that phase", ""},
 		{"an event that ends before it starts", "/sessions/1/fixed", url.Values{"name": {"Talk"}, "who": {"*"}, "from": {"10"}, "to": {"20"}}, 422, "ends before it starts", ""},
 		{"an event at no time", "/sessions/1/fixed", url.Values{"name": {"Talk"}, "who": {"*"}, "from": {"@25:00"}, "to": {"20"}}, 422, "no time on the clock", ""},
 		{"an event that is gone", "/sessions/1/fixed", url.Values{"id": {"gone"}, "gone": {"yes"}}, 422, "no longer in the plan", ""},

@@ -4,6 +4,7 @@ import (
 	"context"
 	"slices"
 
+	"cuestart/core/check"
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
@@ -156,6 +157,18 @@ func (b *Board) Stands(block *plan.Block, item int) (list []Stand) {
 		list = append(list, Stand{"other", *another})
 	}
 	return list
+}
+
+// Principles tells what the plan has of what a warm-up usually has.
+func (b *Board) Principles() []check.Principle { return check.Principles(b.reading) }
+
+// AddPrinciple puts what a plan lacks into it. It fails as [Planner.Change] does.
+func (p *Planner) AddPrinciple(ctx context.Context, by Account, id uint64, revision uint32, principle string) (*Board, error) {
+	board, err := p.Board(ctx, by.ClubID, id)
+	if err != nil {
+		return nil, err
+	}
+	return p.Change(ctx, by, id, revision, check.AddPrinciple(board.reading, principle))
 }
 
 // Item is a drill of the book ready for a block of the plan.

@@ -87,7 +87,7 @@ func TestAFormOfAnyKindIsAnswered(t *testing.T) {
 	base, p := site(t, "anyform")
 	coach := visit(t, base, demo.Email)
 	values := []string{"", "0", "-1", "99999999999999999999", "NaN", "1e309", strings.Repeat("9", 5000), "\x00", "\xff\xfe", "ten", "2026-13-45", "@25:61", "*", "p99", "lineout", "../../etc", "' OR 1=1 --"}
-	for _, path := range []string{"head", "timing", "spare", "day", "factor", "fixed", "players", "mend", "keep", "hear", "write", "relist", "blocks/lineout", "blocks/lineout/said", "blocks/lineout/write", "blocks/lineout/items",
+	for _, path := range []string{"head", "timing", "spare", "day", "factor", "fixed", "players", "mend", "keep", "hear", "write", "principle", "relist", "blocks/lineout", "blocks/lineout/said", "blocks/lineout/write", "blocks/lineout/items",
 		"blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order"} {
 		for n, v := range values {
 			form := url.Values{"revision": {"1"}}

@@ -151,6 +151,7 @@ func sessions(club, change shell.Routes) {
 func blocks(change shell.Routes) {
 	change.Post("/sessions/:session/hear", board.Hear)
 	change.Post("/sessions/:session/write", board.Write)
+	change.Post("/sessions/:session/principle", board.AddPrinciple)
 	change.Post("/sessions/:session/relist", board.Relist)
 	change.Post("/sessions/:session/blocks/:block", board.SetBlock)
 	change.Post("/sessions/:session/blocks/:block/said", board.SetSaid)

@@ -187,7 +187,7 @@ func TestWhoMayDoWhat(t *testing.T) {
 		{"POST", "/routines/1/remove", "", away, no, none, none},
 	}
 	for _, change := range []string{"head", "timing", "spare", "day", "factor", "fixed", "players", "rulings", "mend", "keep", "undo", "redo", "publish", "withdraw", "routine", "remove",
-		"hear", "write", "relist", "blocks/lineout", "blocks/lineout/said", "blocks/lineout/write", "blocks/lineout/items", "blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order", "blocks/lineout/remove"} {
+		"hear", "write", "principle", "relist", "blocks/lineout", "blocks/lineout/said", "blocks/lineout/write", "blocks/lineout/items", "blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order", "blocks/lineout/remove"} {
 		routes = append(routes, route{"POST", "/sessions/1/" + change, "revision=1", away, no, 0, none})
 	}
 	for _, r := range routes {

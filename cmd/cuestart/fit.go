@@ -31,6 +31,7 @@ var engine = []engineCommand{
 	{"cutdowns", "Fit a run-in problem with 5, 10, 15 … minutes less", cutdowns},
 	{"check", "Fit a plan document and say what is wrong with it", checkPlan},
 	{"warmth", "Estimate the warmth over pieces of constant effort", estimate},
+	{"compose", "Make a plan for a brief", composePlan},
 	{"say", "Read lines as coaches say them", spoken},
 }
 

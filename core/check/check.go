@@ -76,6 +76,7 @@ type Input struct {
 	Schedule *schedule.Schedule
 	Book     []drill.Drill   // to take drills from for mends; may be empty
 	Strands  []warmth.Strand // of the document on its day; nil: they are worked out
+	Sport    string          // its key, for drills that belong to one
 	Earlier  [][]string      // the [plan.Document.Content] of plans of the same kind that ran before, the latest first
 	Steps    int             // of each fit of a mend, as in runin.Fit; 0: by the size of the problem
 }

@@ -145,14 +145,7 @@ func (c *composer) crafts() {
 		if z := c.doc.Zone(b.Zone); z != nil && b.Stations > 0 {
 			b.Stations = min(b.Stations, max(z.Lanes, people)) // stations are the routine's own
 		}
-		switch {
-		case slices.Equal(craft.For, []string{sport.Bench}):
-			b.Why = "Keeps those warm who do not begin"
-		case team:
-			b.Why = "The team's last block, close to the start"
-		default:
-			b.Why = fmt.Sprintf("The routine of %s in %s", and(craft.For), c.Sport.Name)
-		}
+		b.Why = c.whyCraft(craft)
 		c.into(&b)
 		if c.unqueue(&b, people); len(b.Items) == 0 {
 			continue
@@ -160,6 +153,17 @@ func (c *composer) crafts() {
 		c.load[b.Zone] += b.Seconds(b.Targets(), c.doc.Group(&b))
 		c.doc.Blocks = append(c.doc.Blocks, b)
 	}
+}
+
+// whyCraft says why a routine is there.
+func (c *composer) whyCraft(craft Craft) string {
+	switch {
+	case slices.Equal(craft.For, []string{sport.Bench}):
+		return "Keeps those warm who do not begin"
+	case len(craft.For) == 0:
+		return "The team's last block, close to the start"
+	}
+	return fmt.Sprintf("The routine of %s in %s", and(craft.For), c.Sport.Name)
 }
 
 // hurried is how many minutes leave no time for all that a position would do.

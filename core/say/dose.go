@@ -317,20 +317,44 @@ func unitWord(w string) bool { return slices.Contains(units, w) && w != "back" &
 
 // distance takes trips and metres.
 func (s *scan) distance(d *Dose) bool {
+	if s.lengthList(d) {
+		return true
+	}
+	s.trips(d)
+	if (d.saidDistance || d.Share != "") && d.Kind == "" {
+		d.Kind = drill.Travel // how often is still to be said
+		if m := s.take(timesOf); m != nil {
+			d.Trips = number(m[1])
+		} else if m := s.take(onceTwice); m != nil {
+			d.Trips = times(m[1])
+		}
+	}
+	return d.Kind == drill.Travel
+}
+
+// lengthList takes "10 m, 20 m, 30 m": as many trips, as long as they are all together.
+func (s *scan) lengthList(d *Dose) bool {
+	m := metreList.FindStringSubmatchIndex(s.text)
+	if m == nil {
+		return false
+	}
+	list := numbers(digits.FindAllString(s.text[m[2]:m[3]], -1))
+	if len(list) < 2 || !slices.IsSorted(list) || len(list) == 2 && strings.Count(strings.ToLower(s.text[m[0]:m[1]]), "m") < 2 {
+		return false
+	}
+	d.Kind, d.Trips = drill.Travel, len(list)
+	for _, n := range list {
+		d.Metres += float64(n) / float64(len(list))
+	}
+	s.text = s.text[:m[0]] + ", " + s.keep(s.text[m[0]:m[1]]) + s.text[m[1]:]
+	return true
+}
+
+// trips take how often and how far.
+func (s *scan) trips(d *Dose) {
 	travel := func() {
 		d.Kind = drill.Travel
 		d.Trips = max(d.Trips, 1)
-	}
-	if m := metreList.FindStringSubmatchIndex(s.text); m != nil {
-		if list := numbers(digits.FindAllString(s.text[m[2]:m[3]], -1)); len(list) > 1 && slices.IsSorted(list) && (len(list) > 2 || strings.Count(strings.ToLower(s.text[m[0]:m[1]]), "m") > 1) {
-			d.Trips = len(list)
-			for _, n := range list { // as long as they are all together
-				d.Metres += float64(n) / float64(len(list))
-			}
-			travel()
-			s.text = s.text[:m[0]] + ", " + s.keep(s.text[m[0]:m[1]]) + s.text[m[1]:]
-			return true
-		}
 	}
 	if m := s.take(sideToSide); m != nil {
 		d.Share = "side to side"
@@ -366,16 +390,6 @@ func (s *scan) distance(d *Dose) bool {
 		}
 		travel()
 	}
-	if (d.saidDistance || d.Share != "") && d.Kind == "" {
-		travel()
-		d.Trips = 0 // how often is still to be said
-		if m := s.take(timesOf); m != nil {
-			d.Trips = number(m[1])
-		} else if m := s.take(onceTwice); m != nil {
-			d.Trips = times(m[1])
-		}
-	}
-	return d.Kind == drill.Travel
 }
 
 // holds take what is held for some seconds, so many times.

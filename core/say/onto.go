@@ -60,44 +60,36 @@ func OwnCode(name string) string {
 
 // legs makes a line of drills out and back.
 func (w *writer) legs(k drill.Drill, l *Line, lane float64) drill.Drill {
-	k.Dose = drill.Dose{Kind: drill.Line, Trips: l.Trips, TurnSeconds: 3, IntervalSeconds: 4, Flow: drill.Continuous}
+	k.Effort, k.Dose = 0, drill.Dose{Kind: drill.Line, Trips: l.Trips, TurnSeconds: 3, IntervalSeconds: 4, Flow: drill.Continuous}
 	k.Range = drill.Range{Min: 1, Target: max(1, l.Trips), Max: max(4, l.Trips), Step: 1}
-	effort := 0.0
-	top := drill.TopSpeed[drill.Club]
-	if at, known := drill.TopSpeed[w.doc.Grade]; known {
-		top = at
+	for _, leg := range l.Out {
+		w.leg(&k, leg, false, lane)
 	}
-	add := func(legs []Leg, back bool) {
-		for _, leg := range legs {
-			one := drill.Leg{Name: leg.Name, Code: leg.Code, Metres: leg.Metres, Speed: 0.4 * top, Back: back}
-			if one.Metres == 0 {
-				one.Metres = lane
-			}
-			share := 0.45
-			if known, _ := w.known.find(leg.Name); known != nil {
-				share = max(0.2, known.Effort)
-				if one.Speed = share * top; known.Dose.Speed > 0 {
-					one.Speed = known.Dose.Speed
-				}
-				for _, region := range known.Regions {
-					if !slices.Contains(k.Regions, region) {
-						k.Regions = append(k.Regions, region)
-					}
-				}
-				for _, plane := range known.Planes {
-					if !slices.Contains(k.Planes, plane) {
-						k.Planes = append(k.Planes, plane)
-					}
-				}
-			}
-			effort = max(effort, share)
-			k.Dose.Legs = append(k.Dose.Legs, one)
-		}
+	for _, leg := range l.Back {
+		w.leg(&k, leg, true, lane)
 	}
-	add(l.Out, false)
-	add(l.Back, true)
-	k.Effort = effort
 	return k
+}
+
+// leg adds a drill to a line, at the speed that the book knows of it.
+func (w *writer) leg(k *drill.Drill, leg Leg, back bool, lane float64) {
+	top, graded := drill.TopSpeed[w.doc.Grade]
+	if !graded {
+		top = drill.TopSpeed[drill.Club]
+	}
+	one, effort := drill.Leg{Name: leg.Name, Code: leg.Code, Metres: leg.Metres, Back: back}, 0.45
+	if one.Metres == 0 {
+		one.Metres = lane
+	}
+	if known, _ := w.known.find(leg.Name); known != nil {
+		effort, one.Speed = max(0.2, known.Effort), known.Dose.Speed
+		k.Regions, k.Planes = appendNew(k.Regions, known.Regions), appendNew(k.Planes, known.Planes)
+	}
+	if one.Speed == 0 {
+		one.Speed = effort * top
+	}
+	k.Effort = max(k.Effort, effort)
+	k.Dose.Legs = append(k.Dose.Legs, one)
 }
 
 // onto puts what was said of how much onto a drill.

@@ -30,6 +30,7 @@ const (
 	Drills  = "drills"
 	Routine = "routine"
 	Say     = "say"
+	Brief   = "brief"
 )
 
 // MaxBytes is the largest file that is read.
@@ -40,6 +41,7 @@ var compiled = map[string]func() *jsonschema.Schema{
 	Plan:    sync.OnceValue(func() *jsonschema.Schema { return compile(Plan) }),
 	Warmth:  sync.OnceValue(func() *jsonschema.Schema { return compile(Warmth) }),
 	Routine: sync.OnceValue(func() *jsonschema.Schema { return compile(Routine) }),
+	Brief:   sync.OnceValue(func() *jsonschema.Schema { return compile(Brief) }),
 	Say:     sync.OnceValue(func() *jsonschema.Schema { return compile(Say) }),
 	Drills:  sync.OnceValue(func() *jsonschema.Schema { return compile(Drills) }),
 }

@@ -27,7 +27,7 @@ type chosen struct {
 	Said        string   // who, where, led by whom, when, as it is said
 	SaidProblem string
 	Words       []string // that may be said of it
-	Event       string   // something fixed, for an example
+	SaidHow     string   // how that may be said
 	Note        string   // what was said of it and not understood
 	Typed       string   // a line that was refused
 	Next        string   // id of the block listed after it
@@ -63,10 +63,12 @@ func chosenOf(page *body, board *planner.Board, i int, is row) *chosen {
 	found := &chosen{row: is, Aim: b.Aim, Says: b.Says(), Because: b.Block.Why, Why: b.Cut, Priority: b.Priority, Priorities: plan.Priorities,
 		Cost: cost(b), Versions: today.Says(d, b.ID), Held: d.HeldWords(b.Block), Said: say.Attributes(d, b.Block), Note: b.Note,
 		SaidProblem: cmp.Or(page.Problems.At(plan.AtBlock(b.ID, "said")), page.Problems.At(plan.AtBlock(b.ID, "hold"))),
-		Phases:      append(slices.Clone(plan.Methods[d.Method].Phases), drill.Own), Event: "line up"}
+		Phases:      append(slices.Clone(plan.Methods[d.Method].Phases), drill.Own)}
+	event := "line up"
 	if len(d.Fixed) > 0 {
-		found.Event = d.Fixed[0].Name
+		event = d.Fixed[0].Name
 	}
+	found.SaidHow = "Who, where, led by, when: at 26 · 26 to 18 · done by 20 · before " + event + " · straight after a block · 3 rounds"
 	found.Words = sayable(d)
 	if i+1 < len(d.Blocks) {
 		found.Next = d.Blocks[i+1].ID

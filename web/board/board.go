@@ -51,6 +51,7 @@ type body struct {
 	Typed       string         // lines that were refused
 	Routines    []shell.Choice // to take, where nothing is planned
 	Carried     drill.Load
+	Principles  []check.Principle
 	Saved       string
 	Undo, Redo  string
 	Publication planner.Publication
@@ -166,6 +167,9 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 		} else {
 			made.Findings = append(made.Findings, one)
 		}
+	}
+	if len(d.Blocks) > 0 {
+		made.Principles = b.Principles()
 	}
 	made.rows(b, block)
 	made.Drawers = drawersOf(r, b, made)

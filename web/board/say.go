@@ -228,6 +228,12 @@ func SetItem(r *shell.Request) (shell.Answer, error) {
 	return change(r, block, func(d *plan.Document) (string, error) { return d.SwapItem(block, item, book.Item(known, d.Grade)) }, nil)
 }
 
+// AddPrinciple puts in what the plan lacks of what a warm-up usually has.
+func AddPrinciple(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.AddPrinciple(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("principle"))
+	return changed(r, "", b, err, nil)
+}
+
 // Relist lists the blocks in the order of the method.
 func Relist(r *shell.Request) (shell.Answer, error) {
 	return change(r, "", (*plan.Document).Relist, nil)
