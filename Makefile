@@ -26,6 +26,7 @@ unit:
 
 bench: build
 	@go test -count=1 ./e2e -run TestFigures -figures $(CURDIR)/bin/cuestart -v | grep -E '^[a-z_0-9]+ [0-9.e+]+ '
+	@go test ./core/compose -run '^$$' -bench Warns -benchtime 1x | awk '/compose_/ {for (i = 5; i < NF; i += 2) print $$(i+1), $$i, "%"}'
 
 # Styles, scripts and fonts; needs Node. The result is committed.
 assets:

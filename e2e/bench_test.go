@@ -193,12 +193,17 @@ func (s *program) get(path string) (answer, error) {
 }
 
 func (s *program) post(path string, form url.Values) (answer, error) {
+	return s.part(path, "board", form)
+}
+
+// part posts a form as a script of the page does that wants a part of it.
+func (s *program) part(path, part string, form url.Values) (answer, error) {
 	request, err := http.NewRequest("POST", s.address+path, strings.NewReader(form.Encode()))
 	if err != nil {
 		return answer{}, err
 	}
 	request.Header.Set("Content-Type", "application/x-www-form-urlencoded")
-	request.Header.Set("X-Part", "board")
+	request.Header.Set("X-Part", part)
 	return s.send(request)
 }
 
@@ -254,6 +259,9 @@ func (s *program) measure() error {
 		times = append(times, time.Since(began))
 	}
 	figure("refit_p95", p95(times), "ms")
+	if err := s.says(); err != nil {
+		return err
+	}
 
 	kb, err := s.load("/today")
 	if err != nil {
@@ -273,6 +281,22 @@ func (s *program) measure() error {
 	}
 	figure("player_load_kb", kb, "kB")
 	return s.manySessions()
+}
+
+// says measures how long a line takes to be read while it is typed.
+func (s *program) says() error {
+	var times []time.Duration
+	for n := range 100 {
+		line := []string{"jog 3 x 120 m, 50 %", "leg swings 8 each way a leg (no bounce)", "neck holds forward / left / right / back, 3 x 6 s each", "kicks at posts at 40, 10 and 15, far half, Pell",
+			"something that no book knows 4 a side, straight after line-out"}[n%5]
+		began := time.Now()
+		if _, err := s.part("/sessions/1/hear", "heard", url.Values{"text": {line}}); err != nil {
+			return err
+		}
+		times = append(times, time.Since(began))
+	}
+	figure("say_line_p95", p95(times), "ms")
+	return nil
 }
 
 // views measures how long a page takes.

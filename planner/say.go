@@ -3,12 +3,16 @@ package planner
 import (
 	"context"
 	"slices"
+	"strings"
+	"unicode/utf8"
 
 	"cuestart/core/check"
+	"cuestart/core/clock"
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/say"
+	"cuestart/core/schedule"
 	"cuestart/store"
 )
 
@@ -23,6 +27,20 @@ type Heard struct {
 	Document *plan.Document
 }
 
+// tooMuch says why so much cannot be read at once, or nil.
+func tooMuch(text string) error {
+	lines := strings.Split(text, "\n")
+	if len(lines) > say.MaxLines {
+		return plan.In("say", "put in %d lines at a time: these are %d", say.MaxLines, len(lines))
+	}
+	for i, line := range lines {
+		if n := utf8.RuneCountInString(line); n > say.MaxLength {
+			return plan.In("say", "line %d has %d letters: keep a line to %d", i+1, n, say.MaxLength)
+		}
+	}
+	return nil
+}
+
 // write puts lines into a document.
 func (at Place) write(r *say.Reader, d *plan.Document, text string) ([]say.Became, []drill.Drill) {
 	if at.Into != "" {
@@ -33,6 +51,9 @@ func (at Place) write(r *say.Reader, d *plan.Document, text string) ([]say.Becam
 
 // Hear reads lines as they are typed, and changes nothing.
 func (p *Planner) Hear(ctx context.Context, clubID, id uint64, text string, at Place) (*Heard, error) {
+	if err := tooMuch(text); err != nil {
+		return nil, err
+	}
 	session, reader, err := p.reader(ctx, clubID, id)
 	if err != nil {
 		return nil, err
@@ -60,6 +81,9 @@ func (p *Planner) reader(ctx context.Context, clubID, id uint64) (*store.Session
 // become the club's own at once, to be completed later. It fails as [Planner.Change]
 // does; what could not be done of a line is said beside it.
 func (p *Planner) Write(ctx context.Context, by Account, id uint64, revision uint32, text string, at Place) (*Board, *Heard, error) {
+	if err := tooMuch(text); err != nil {
+		return nil, nil, err
+	}
 	_, reader, err := p.reader(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, nil, err
@@ -123,6 +147,37 @@ func (p *Planner) keepOwn(ctx context.Context, by Account, own []drill.Drill) er
 func (p *Planner) SetAttributes(ctx context.Context, clubID, id uint64, block, text string) (Edit, error) {
 	_, reader, err := p.reader(ctx, clubID, id)
 	return func(d *plan.Document) (string, error) { return reader.SetAttributes(d, block, text) }, err
+}
+
+// HoldCost says what it costs that a block of the plan is held: more waiting, blocks cut
+// shorter or left out; "" where it costs nothing, or the block is not held.
+func (p *Planner) HoldCost(ctx context.Context, b *Board, block string) (string, error) {
+	free := b.Document.Clone()
+	held := free.Block(block)
+	if held == nil || !held.Held() && len(held.After) == 0 {
+		return "", nil
+	}
+	if _, err := free.SetHold(block, plan.Holds{}); err != nil {
+		return "", nil
+	}
+	fitted, err := schedule.Fit(ctx, free, atOnce)
+	if err != nil {
+		return "", err
+	}
+	var costs []string
+	if more := (b.Schedule.Result.Idle - fitted.Result.Idle) / max(1, len(b.Document.Players)); more >= 30 {
+		costs = append(costs, clock.Lasting(more/5*5)+" more waiting each")
+	}
+	without := fitted.Blocks(free)
+	for i, now := range b.Blocks {
+		switch was := without[i]; {
+		case was.Kept && !now.Kept:
+			costs = append(costs, "no "+now.Name)
+		case was.Kept && was.Length()-now.Length() >= 15:
+			costs = append(costs, now.Name+" "+clock.Lasting(was.Length()-now.Length())+" shorter")
+		}
+	}
+	return strings.Join(costs, "; "), nil
 }
 
 // Lines writes a plan as lines that are read as that plan.

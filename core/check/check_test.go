@@ -58,7 +58,7 @@ func sound() *plan.Document {
 	return d
 }
 
-func input(t *testing.T, d *plan.Document) check.Input {
+func input(t require.TestingT, d *plan.Document) check.Input {
 	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	return check.Input{Document: d, Schedule: s, Book: book}

@@ -84,8 +84,9 @@ func (r *reading) adds(row principle) (found *drill.Drill) {
 
 // AddPrinciple puts what a plan lacks into it, in its place in the method's order.
 func AddPrinciple(in Input, id string) func(*plan.Document) (string, error) {
+	lacks := Principles(in)
 	return func(d *plan.Document) (string, error) {
-		for _, p := range Principles(in) {
+		for _, p := range lacks {
 			if p.ID == id && p.Add != nil {
 				return d.Add(p.Add.For(d.Grade), p.In, []string{plan.Everyone}, plan.Should)
 			}

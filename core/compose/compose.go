@@ -79,6 +79,7 @@ func Compose(ctx context.Context, b Brief) (*Made, error) {
 		return nil, err
 	}
 	c.fixed()
+	c.softTissue()
 	c.general()
 	c.bodies()
 	c.crafts()

@@ -81,6 +81,25 @@ func (c *composer) general() {
 	}
 }
 
+// softTissue begins the five stages with rolling, where there is time and a dry place for
+// it.
+func (c *composer) softTissue() {
+	if c.Method != "five-stages" || c.Minutes < usualMinutes {
+		return
+	}
+	b := plan.Block{ID: "tissue", Name: "Soft tissue", Phase: drill.Own, Who: []string{plan.Everyone}, Priority: plan.Should, Excusable: true, Zone: c.zone("", len(c.doc.Players), 0),
+		Why: "The method begins with what is tight"}
+	for i := range c.Book {
+		k := &c.Book[i]
+		if slices.Contains(k.Qualities, "tissue") && k.Serves(drill.Own) && len(b.Items) < 2 && c.usable(*k, len(c.doc.Players)) == "" {
+			b.Items = append(b.Items, c.item(*k))
+		}
+	}
+	if len(b.Items) > 0 {
+		c.doc.Blocks = append(c.doc.Blocks, b)
+	}
+}
+
 // bodies gives those who are stiff more range, and those who are hypermobile
 // control instead, where minutes are left.
 func (c *composer) bodies() {

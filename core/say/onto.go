@@ -22,6 +22,24 @@ var defaults = map[drill.Phase]struct {
 	drill.Own:        {"Own time", 0.1},
 }
 
+// Aim is what a drill of one's own is for until somebody says more, by its phase.
+func Aim(phase drill.Phase) string { return defaults[phase].aim }
+
+// Put doses a drill as it is said; left is what was not understood.
+func Put(k drill.Drill, said string) (with drill.Drill, left string) {
+	s := &scan{Reader: NewReader(Context{}), text: " " + tidy(said)}
+	l := Line{Is: IsDrill}
+	d := s.dose(&l)
+	name, note := s.name(s.text)
+	if left = strings.Trim(name+", "+note, ", "); d == nil {
+		return k, tidy(said)
+	}
+	d.settle(nil, k.Name)
+	l.Dose = d
+	k.Range = drill.Range{Min: 1, Target: 1, Max: 1, Step: 1}
+	return l.onto(k, 20), left
+}
+
 // ownDrill makes a drill that the book does not have, and remembers it.
 func (w *writer) ownDrill(l *Line, phase drill.Phase, with *Line, lane float64) drill.Drill {
 	name := l.Name

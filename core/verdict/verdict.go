@@ -56,7 +56,7 @@ func Of(d *plan.Document, s *schedule.Schedule, findings []check.Finding) Verdic
 	}
 	switch {
 	case len(d.Blocks) == 0:
-		v.Holds, v.Head, v.Line = s.Result.Feasible, "Nothing is planned yet.", "Add a block, build the warm-up for this day, or take a routine"
+		v.Holds, v.Head, v.Line = s.Result.Feasible, "Nothing is planned yet.", "Write it as you say it, build the warm-up for this day, or take a routine"
 	case !s.Result.Feasible:
 		v.Head, v.Line = "Don't run this yet: it does not fit.", shortfall(d, s)
 	case found.Stops > 0:

@@ -24,6 +24,7 @@ type chosen struct {
 	Versions    []string // who does it otherwise, as medical staff ruled
 	Cost        string   // what it leaves in each player, and what it takes
 	Held        string   // where it is held
+	HoldCost    string   // what that costs
 	Said        string   // who, where, led by whom, when, as it is said
 	SaidProblem string
 	Words       []string // that may be said of it

@@ -174,6 +174,7 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 	made.rows(b, block)
 	made.Drawers = drawersOf(r, b, made)
 	if made.Chosen != nil {
+		made.Chosen.HoldCost, _ = r.Planner.HoldCost(r.Context(), b, block) // a figure beside it: the board stands without
 		made.Chosen.Drawers = made.Drawers
 	}
 	if len(made.Rows) > 0 {

@@ -167,6 +167,9 @@ func placeOf(r *shell.Request) planner.Place {
 // Hear reads lines as they are typed.
 func Hear(r *shell.Request) (shell.Answer, error) {
 	found, err := r.Planner.Hear(r.Context(), r.Club(), r.ParamID("session"), r.Form.Raw("text"), placeOf(r))
+	if wrong := shell.Problems(err); wrong != nil && r.Wants("heard") {
+		return &shell.Page{Screens: screens, Name: "page", Part: "heard", Body: &heard{Head: wrong[0].What, Lines: []heardLine{{Became: "Nothing is put in like this"}}}}, nil
+	}
 	if err != nil {
 		return nil, err
 	}

@@ -39,12 +39,13 @@ export default () => ({
     }
   },
 
+  close() {
+    this.$root.querySelector("[data-heard]").replaceChildren();
+  },
+
   key(event) {
     const field = event.target;
-    if (event.key === "Escape") {
-      this.$root.querySelector("[data-heard]").replaceChildren();
-      return;
-    }
+    if (event.key === "Escape") return this.close();
     if (event.key !== "Enter" || event.shiftKey || event.isComposing) return;
     if (field.value.includes("\n") && !event.ctrlKey && !event.metaKey) return;
     event.preventDefault();

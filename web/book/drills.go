@@ -45,6 +45,7 @@ type group struct {
 type found struct {
 	Code, Name, Aim, Dose, Works, Kit string
 	Open                              bool
+	Draft                             bool // made of a line, still to be completed
 	Href                              string
 }
 
@@ -96,7 +97,7 @@ func drillsOf(r *shell.Request, b *planner.Book) *drillsBody {
 	fit := q.Find(b.Drills)
 	made := &drillsBody{Query: q, Total: len(fit), Plain: q == drill.Query{}, More: max(0, len(fit)-shownAtMost), Filters: filtersOf(q, space, b)}
 	asked := r.Asked()
-	made.Groups = groupsOf(fit[:min(len(fit), shownAtMost)], q, asked)
+	made.Groups = groupsOf(b, fit[:min(len(fit), shownAtMost)], q, asked)
 	if d, ok := b.Find(asked.Get("drill")); ok {
 		made.Open = openOf(b, d, asked)
 	} else {
@@ -141,7 +142,7 @@ func coverOf(b *planner.Book) (c cover) {
 
 // groupsOf are the drills by phase: each in its first one, or in the one that is
 // asked for.
-func groupsOf(fit []drill.Drill, q drill.Query, asked url.Values) (groups []group) {
+func groupsOf(b *planner.Book, fit []drill.Drill, q drill.Query, asked url.Values) (groups []group) {
 	open := asked.Get("drill")
 	for _, phase := range drill.Phases {
 		one := group{Phase: phase}
@@ -152,7 +153,7 @@ func groupsOf(fit []drill.Drill, q drill.Query, asked url.Values) (groups []grou
 			}
 			if in {
 				one.Drills = append(one.Drills, found{Code: d.Code, Name: d.Name, Aim: d.Aim, Dose: d.Words(d.Range.Target), Works: strings.Join(d.Regions, " "),
-					Kit: strings.Join(slices.Concat(d.Kit, d.LaneKit), ", "), Open: d.Code == open, Href: with(asked, "drill", d.Code)})
+					Kit: strings.Join(slices.Concat(d.Kit, d.LaneKit), ", "), Open: d.Code == open, Draft: b.Own[d.Code].Is.Draft, Href: with(asked, "drill", d.Code)})
 			}
 		}
 		if len(one.Drills) > 0 {

@@ -10,6 +10,7 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 	"cuestart/planner"
 	"cuestart/web/shell"
 )
@@ -23,6 +24,8 @@ type drillForm struct {
 	Cues, Faults, Kit, LaneKit      string
 	Rows, Columns, Ladder, Efforts  string
 	Own                             bool
+	Draft                           bool   // it was made of a line, and is still to be completed
+	Said                            string // how much, as it is said, of a new one
 	Codes                           []shell.Choice
 	Problems                        plan.Problems
 	PhaseTicks, RegionTicks         []shell.Tick
@@ -127,6 +130,9 @@ func (f *drillForm) EffortPct() string {
 	return fmt.Sprint(int(100*f.Effort + 0.5))
 }
 
+// Brief tells whether the form asks for little, and the rest lies behind "more".
+func (f *drillForm) Brief() bool { return f.New && f.From == "" && len(f.Problems) == 0 }
+
 // Edit is the form of a drill.
 func Edit(r *shell.Request) (shell.Answer, error) {
 	b, d, err := drillOf(r)
@@ -183,6 +189,10 @@ func (f *drillForm) page(b *planner.Book) *shell.Page {
 		f.Flags = append(f.Flags, shell.Tick{Value: flag.name, Label: flag.label, On: *flag.of(&f.Drill)})
 	}
 	f.Grades, f.Kinds = grades(), kinds
+	if f.Dose.Kind == drill.Line {
+		f.Kinds = append(slices.Clone(kinds), shell.Choice{Value: "line", Label: "a line of drills, out and back"})
+	}
+	f.Draft = b.Own[f.Code].Is.Draft
 	for _, d := range b.Drills {
 		f.Codes = append(f.Codes, shell.Choice{Value: d.Code, Label: d.Name})
 	}
@@ -208,6 +218,7 @@ func Save(r *shell.Request) (shell.Answer, error) {
 	f.read(r.Form)
 	if f.New {
 		f.Code = b.Free(f.Name)
+		f.say(r.Form)
 	}
 	if err = r.Form.Err(); err == nil {
 		err = r.Planner.SaveDrill(r.Context(), r.By, club.Drill{Drill: f.Drill}, f.Edition)
@@ -216,6 +227,19 @@ func Save(r *shell.Request) (shell.Answer, error) {
 		f.Problems = wrong
 		return f.page(b), nil
 	})
+}
+
+// say takes how much of a new drill as it was said, and an aim where none was written.
+func (f *drillForm) say(in *shell.Form) {
+	if f.Said = in.Text("said"); f.Said != "" {
+		left := ""
+		if f.Drill, left = say.Put(f.Drill, f.Said); left != "" {
+			in.Refuse("said", "%q is no amount: write it as 6 a side, 3 x 20 m, 2 min", left)
+		}
+	}
+	if f.Aim == "" && len(f.Phases) > 0 {
+		f.Aim = say.Aim(f.Phases[0])
+	}
 }
 
 // read takes the form's fields into the drill.
