@@ -16,6 +16,7 @@ import (
 	"os/exec"
 	"regexp"
 	"runtime"
+	"runtime/debug"
 	"slices"
 	"strings"
 	"syscall"
@@ -96,6 +97,7 @@ func fits() error {
 
 // clubs measures what a coach waits for when a session is made or found in.
 func clubs() error {
+	debug.SetGCPercent(400) // as the program has it
 	rugby, _ := book.Sport("rugby-union")
 	var times []time.Duration
 	for n := range 60 {

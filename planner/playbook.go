@@ -6,6 +6,7 @@ import (
 
 	"cuestart/book"
 	"cuestart/core/club"
+	"cuestart/core/say"
 	"cuestart/core/sport"
 )
 
@@ -15,6 +16,7 @@ type playbook struct {
 	edition uint32
 	book    *Book
 	sport   *sport.Sport
+	names   *say.Index         // of the book
 	own     *Entry[club.Sport] // the club's copy of its sport; nil: it has none
 }
 
@@ -76,6 +78,7 @@ func (p *Planner) playbook(ctx context.Context, clubID uint64) (is playbook, err
 		}
 		is.sport = &known
 	}
+	is.names = say.NewIndex(is.book.Drills)
 	p.playbooks.put(clubID, is)
 	return is, nil
 }

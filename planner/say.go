@@ -74,7 +74,9 @@ func (p *Planner) reader(ctx context.Context, clubID, id uint64) (*store.Session
 	if err != nil {
 		return nil, nil, err
 	}
-	return session, say.NewReader(say.ContextOf(session.Document, known.sport.Key, known.book.Drills)), nil
+	of := say.ContextOf(session.Document, known.sport.Key, known.book.Drills)
+	of.Index = known.names
+	return session, say.NewReader(of), nil
 }
 
 // Write puts lines into a plan as they were said. Drills that the book does not have

@@ -78,6 +78,7 @@ func Compose(ctx context.Context, b Brief) (*Made, error) {
 	if err != nil {
 		return nil, err
 	}
+	c.Steps = min(c.Steps, triedSteps) // until it stands
 	c.fixed()
 	c.softTissue()
 	c.general()
@@ -119,10 +120,11 @@ func (c *composer) mended(ctx context.Context) (*Made, error) {
 }
 
 // warnsAtMost bounds how many warnings are looked at, triesAtMost how many changes are
-// tried for them.
+// tried for them, triedSteps how well each of these is fitted.
 const (
 	warnsAtMost = 12
-	triesAtMost = 24
+	triesAtMost = 10
+	triedSteps  = 1_000
 )
 
 // bettered is the plan without what the fit had no room for, mended until a coach would
@@ -347,7 +349,7 @@ func Day(b Brief) (d *plan.Document, says []string, err error) {
 // refined is the plan fitted with more steps, now that its blocks stand, where
 // that is better and brings no stop.
 func (m *Made) refined(ctx context.Context, b Brief) (*Made, error) {
-	fitted, err := schedule.Fit(ctx, m.Document, 4*b.Steps)
+	fitted, err := schedule.Fit(ctx, m.Document, 2*b.Steps)
 	if err != nil {
 		return nil, err
 	}
@@ -368,6 +370,7 @@ type composer struct {
 	done   *coverage
 	loose  bool // somebody is hypermobile
 	brisk  bool // there are few minutes of work
+	freed  int  // seconds that are free for work; negative: not worked out yet
 }
 
 func newComposer(b Brief) (*composer, error) {
@@ -399,7 +402,7 @@ func newComposer(b Brief) (*composer, error) {
 	if d.Today.Air() == plan.Hot && d.Today.DrinkEvery == 0 {
 		d.Today.DrinkEvery = plan.DrinkEvery
 	}
-	c := &composer{Brief: b, doc: d, byCode: map[string]drill.Drill{}, load: map[string]int{}, done: newCoverage()}
+	c := &composer{Brief: b, doc: d, byCode: map[string]drill.Drill{}, load: map[string]int{}, done: newCoverage(), freed: -1}
 	for _, k := range b.Book {
 		c.byCode[k.Code] = k
 	}
@@ -467,6 +470,13 @@ func (c *composer) pressed(minutes int) int {
 // free is how many seconds there are for work: from the opening to the margin,
 // less what holds the whole squad.
 func (c *composer) free() int {
+	if c.freed < 0 {
+		c.freed = c.freeSeconds()
+	}
+	return c.freed
+}
+
+func (c *composer) freeSeconds() int {
 	open, due := -c.Minutes*60, -c.doc.Margin
 	free := due - open
 	start, err := c.doc.Start.Resolve()

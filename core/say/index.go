@@ -8,8 +8,8 @@ import (
 	"cuestart/core/drill"
 )
 
-// index finds drills by what coaches call them.
-type index struct {
+// Index finds drills by what coaches call them. Reading does not change it.
+type Index struct {
 	drills []drill.Drill
 	names  []entry
 }
@@ -21,8 +21,9 @@ type entry struct {
 	words []string // those that count, singular, sorted
 }
 
-func newIndex(book []drill.Drill) *index {
-	x := &index{drills: book}
+// NewIndex makes the drills of a book ready to be found.
+func NewIndex(book []drill.Drill) *Index {
+	x := &Index{drills: book}
 	for i := range book {
 		for _, name := range append([]string{book[i].Name}, book[i].Also...) {
 			x.names = append(x.names, entry{i, plainName(name), keyWords(name)})
@@ -75,13 +76,13 @@ func stem(w string) string {
 // find is the drill that a name means, and others that it may mean instead. A name means
 // a drill if it is one of that drill's names, in any order of words and with small
 // slips, or if it shortens just one.
-func (x *index) find(name string) (known *drill.Drill, likely []*drill.Drill) {
+func (x *Index) find(name string) (known *drill.Drill, likely []*drill.Drill) {
 	known, likely, _ = x.seek(name)
 	return known, likely
 }
 
 // seek is find, and whether the name was spelt as the drill's.
-func (x *index) seek(name string) (known *drill.Drill, likely []*drill.Drill, spelt bool) {
+func (x *Index) seek(name string) (known *drill.Drill, likely []*drill.Drill, spelt bool) {
 	plain, words := plainName(name), keyWords(name)
 	if plain == "" {
 		return nil, nil, false
@@ -185,11 +186,11 @@ func slipOf(a, b string) bool {
 }
 
 // finds tells whether a text begins with the name of a drill.
-func (x *index) finds(text string) bool { return x.prefix(strings.TrimLeft(text, " "+soft)) > 0 }
+func (x *Index) finds(text string) bool { return x.prefix(strings.TrimLeft(text, " "+soft)) > 0 }
 
 // prefix is how much of a text the longest name takes that it begins with, of names
 // that a rule might take for something else.
-func (x *index) prefix(text string) (length int) {
+func (x *Index) prefix(text string) (length int) {
 	for i := range x.drills {
 		for _, name := range append([]string{x.drills[i].Name}, x.drills[i].Also...) {
 			if n := prefixOf(text, name); n > length {

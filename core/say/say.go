@@ -34,7 +34,8 @@ type Context struct {
 	Blocks  []string `json:"blocks"`
 	Phases  []string `json:"phases"` // keys, in the method's order; none: those of RAMP
 
-	Book []drill.Drill `json:"-"` // the drills that are known
+	Book  []drill.Drill `json:"-"` // the drills that are known
+	Index *Index        `json:"-"` // of the book; nil: it is made
 }
 
 // Player is one of the squad.
@@ -123,7 +124,7 @@ func (l *Line) Doubtful() bool {
 type Reader struct {
 	Context
 	start  int // seconds of the day; -1: not known
-	known  *index
+	known  *Index
 	people []named
 	staff  []named
 }
@@ -135,7 +136,10 @@ func NewReader(c Context) *Reader {
 			c.Phases = append(c.Phases, string(p))
 		}
 	}
-	r := &Reader{Context: c, start: dayTime(c.Start), known: newIndex(c.Book)}
+	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index}
+	if r.known == nil {
+		r.known = NewIndex(c.Book)
+	}
 	for _, u := range c.Units {
 		r.people = append(r.people, named{fold(u), u})
 	}
