@@ -67,16 +67,16 @@ func (s *scan) dose(l *Line) *Dose {
 	for _, rule := range []func(*Dose) bool{s.tempo, s.rest, s.effort, s.breaths, s.places, s.sideWords, s.distance, s.holds, s.time, s.acted, s.plainNumber} {
 		rule(d)
 	}
-	if m := s.take(timesLast); m != nil && (d.Kind == drill.Hold || d.Kind == drill.Time) {
+	if m := s.takeIf((d.Kind == drill.Hold || d.Kind == drill.Time), timesLast); m != nil {
 		d.Reps, d.held = number(m[1]), true
 	}
-	if m := s.take(anyNumber); m != nil && d.Kind == drill.Travel && d.Trips == 0 && d.bare == 0 {
+	if m := s.takeIf(d.Kind == drill.Travel && d.Trips == 0 && d.bare == 0, anyNumber); m != nil {
 		d.bare = number(m[1])
 	}
 	if m := s.take(setsLast); m != nil {
 		d.Sets = number(m[1])
 	}
-	if m := s.take(onceTwice); m != nil && d.Kind == "" && d.bare == 0 {
+	if m := s.takeIf(d.Kind == "" && d.bare == 0, onceTwice); m != nil {
 		d.bare = times(m[1])
 	}
 	if s.acted(d); d.Kind == "" && d.bare == 0 && d.sides == 0 && !d.own && d.Directions == 0 && len(d.Efforts) == 0 && d.Effort == 0 && d.Tempo == nil && d.RestSeconds == 0 && d.Parts == nil {
@@ -261,12 +261,9 @@ func (s *scan) parts(d *Dose) bool {
 			return true
 		}
 	}
-	if s.listed(d) {
-		return true
-	}
 	m := eachOf.FindStringSubmatch(s.text)
 	if m == nil {
-		return false
+		return s.listed(d)
 	}
 	if at := fromList.FindStringSubmatchIndex(s.text); at != nil {
 		d.Kind, d.Columns, d.Tries = drill.Grid, words(s.text[at[2]:at[3]]), number(m[1])
@@ -274,7 +271,7 @@ func (s *scan) parts(d *Dose) bool {
 		s.take(eachOf)
 		return true
 	}
-	return false
+	return s.listed(d)
 }
 
 // listed take the places between a name and its dose as the parts of it: "post work, low
@@ -379,7 +376,7 @@ func (s *scan) trips(d *Dose) {
 		d.there = true
 		travel()
 	}
-	if m := s.take(lengths); m != nil && !d.there {
+	if m := s.takeIf(!d.there, lengths); m != nil {
 		d.Trips = number(m[1])
 		if word := strings.ToLower(m[0]); strings.Contains(word, "width") {
 			d.Share = "side to side"
@@ -447,7 +444,7 @@ func (s *scan) acted(d *Dose) bool {
 	if d.Kind != "" && d.Kind != drill.Count {
 		return false
 	}
-	if m := s.take(numberPair); m != nil && d.Acts == 0 {
+	if m := s.takeIf(d.Acts == 0, numberPair); m != nil {
 		d.Kind, d.Acts, d.By = drill.Count, number(m[1]), "pair"
 		return true
 	}
@@ -502,7 +499,7 @@ func (s *scan) plainNumber(d *Dose) bool {
 		s.text += ","
 		return true
 	}
-	if m := s.take(anyNumber); m != nil && (d.sides > 0 || d.Directions > 0 || d.own || d.inAll || d.Tempo != nil) {
+	if m := s.takeIf((d.sides > 0 || d.Directions > 0 || d.own || d.inAll || d.Tempo != nil), anyNumber); m != nil {
 		d.bare = number(m[1])
 		return true
 	}

@@ -40,6 +40,14 @@ func (s *scan) take(re *regexp.Regexp) []string {
 	return groups
 }
 
+// takeIf takes a pattern only where a condition holds: else nothing is touched.
+func (s *scan) takeIf(holds bool, re *regexp.Regexp) []string {
+	if !holds {
+		return nil
+	}
+	return s.take(re)
+}
+
 // hide puts a mark in place of a part of the text.
 func (s *scan) hide(from, to int) {
 	s.text = s.text[:from] + s.keep(s.text[from:to]) + s.text[to:]

@@ -25,6 +25,8 @@ var (
 	minutesOut = pattern(`(?:\bat~)?\b(\d{1,3})~(?:min(?:ute)?s?~)?(?:to go|minutes out|min out|minutes before|min before)(?:$|[^\w%]|\x01)`)
 	firstOut   = pattern(`^(\d{1,2}) out(?: |,)`)
 	firstAt    = regexp.MustCompile(`(?i)^(\d{2}),? ([a-z].*(?:\d|,[ \x01]*(?:` + strings.Join(countWords, "|") + `)$).*)$`)
+	firstSaid  = pattern(`^(\d{2}),? ((?:alone|on my own|join|i|we|they|the|nothing|just|everybody|everyone|all|back) .*)$`)
+	firstAct   = regexp.MustCompile(`(?i)^([2-9]\d),? ([a-z-]+ .*[,;][ \x01]*(?:\d{1,2}|` + strings.Join(countWords, "|") + `)(?: each)?)$`)
 	headHold   = regexp.MustCompile(`(?i)^((?:done by|by|at|from|not before|after|before|straight after)\b[^:\x02]{1,30}): `)
 	measures   = regexp.MustCompile(`(?i)\b\d{1,3} ?(?:m|metres?|meters?|yards?|s|secs?|seconds?|kg|reps?|steps|x)\b`)
 	effortList = regexp.MustCompile(`(?i)(?:at |@ ?)?\d{1,3} ?%?(?:(?:,? ?(?:and|then|to)? ?|/|-)\d{1,3} ?%?)* ?(?:%|per ?cent)`)
@@ -85,11 +87,14 @@ func (s *scan) when(l *Line) {
 	put(&from, s.take(onwardsOf))
 	put(&from, s.take(sinceOf))
 	put(&until, s.take(untilOf))
-	if m := firstAt.FindStringSubmatch(s.text); m != nil && number(m[1]) >= 12 && !startsWithUnit(m[2]) {
-		put(&l.At, m)
-		s.text = m[2]
+	put(&l.At, s.take(firstOut))
+	for _, re := range []*regexp.Regexp{firstAt, firstSaid, firstAct} {
+		if m := re.FindStringSubmatch(s.text); m != nil && l.At == nil && number(m[1]) >= 12 && (re != firstAt || !startsWithUnit(m[2])) {
+			put(&l.At, m)
+			s.text = m[2]
+		}
 	}
-	for _, re := range []*regexp.Regexp{clockAt, minuteAt, minutesOut, firstOut} {
+	for _, re := range []*regexp.Regexp{clockAt, minuteAt, minutesOut} {
 		if l.At == nil {
 			put(&l.At, s.take(re))
 		}

@@ -218,8 +218,19 @@ func (w *writer) drills(l *Line, became *Became) {
 		list = []Line{{Is: IsLegs, Name: l.Name, Out: l.Out, Back: l.Back, Trips: l.Trips, Cues: l.Cues}}
 	}
 	with := w.merged(l)
+	together := drill.Phase("")
+	if l.Is == IsDrills { // they stay together, in the phase of the last that is known
+		for i := range list {
+			if k := w.book(list[i].Code); k != nil && len(k.Phases) > 0 {
+				together = k.Phases[0]
+			}
+		}
+	}
 	for i := range list {
 		item, phase := w.item(&list[i], &with)
+		if together != "" && !w.said {
+			phase = together
+		}
 		b, problem := w.into(&with, phase, list[i].Name)
 		if b == nil {
 			became.Problem = problem
@@ -410,12 +421,20 @@ func (w *writer) blockID(name, but string) string {
 	return ""
 }
 
+// book is the drill of the book of that code; nil where there is none.
+func (w *writer) book(code string) *drill.Drill {
+	if i := slices.IndexFunc(w.Book, func(d drill.Drill) bool { return d.Code == code && code != "" }); i >= 0 {
+		return &w.Book[i]
+	}
+	return nil
+}
+
 // item makes the drill of a line, and says in which phase it belongs.
 func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 	phase := w.phase
 	k := drill.Drill{}
-	if i := slices.IndexFunc(w.Book, func(d drill.Drill) bool { return d.Code == l.Code && l.Code != "" }); i >= 0 {
-		k = w.Book[i].Clone()
+	if known := w.book(l.Code); known != nil {
+		k = known.Clone()
 		if !w.said && len(k.Phases) > 0 {
 			phase = k.Phases[0]
 		}
@@ -429,10 +448,11 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 	if phase != drill.Own && !slices.Contains(plan.Methods[w.doc.Method].Phases, phase) {
 		phase = drill.Sport
 	}
-	if !w.said && k.Code == "" && w.doc.Block(w.block) != nil {
-		phase = w.doc.Block(w.block).Phase
-	} else if !w.said && k.Code == "" {
+	if !w.said && k.Code == "" {
 		phase = guess(l)
+		if b := w.doc.Block(w.block); b != nil && phase == drill.Mobilise { // it may be of any
+			phase = b.Phase
+		}
 	}
 	lane := w.lane(with)
 	if k.Code == "" {

@@ -126,6 +126,9 @@ func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
 		return err
 	}
 	b.Window = window
+	if from.Timed() && from.Priority == plan.Should {
+		b.Weight = plan.Must.Weight() // who says when means it
+	}
 	if from.Pin != nil {
 		at, err := from.Pin.Offset(c.Start)
 		if err != nil {
