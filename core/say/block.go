@@ -1,0 +1,178 @@
+package say
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// merged is what holds for a line: what it says, and of what it does not say the
+// heading it stands under.
+func (w *writer) merged(l *Line) Line {
+	m := *l
+	h := w.head
+	if h == nil {
+		return m
+	}
+	if m.Who == nil {
+		m.Who = h.Who
+	}
+	if m.Where == "" {
+		m.Where = h.Where
+	}
+	if m.Leader == "" {
+		m.Leader = h.Leader
+	}
+	if m.Priority == "" {
+		m.Priority = h.Priority
+	}
+	if m.At == nil && m.Window == nil && m.Before+m.After+m.StraightAfter == "" {
+		m.At, m.Window, m.Before, m.After, m.StraightAfter, m.Clocks = h.At, h.Window, h.Before, h.After, h.StraightAfter, h.Clocks
+	}
+	if m.Rounds == 0 {
+		m.Rounds, m.RestSeconds = h.Rounds, h.RestSeconds
+	}
+	m.Loose = m.Loose || h.Loose
+	return m
+}
+
+// together is what the lines of one block have in common.
+func (l *Line) together(phase drill.Phase) string {
+	at := func(p *int) string {
+		if p == nil {
+			return ""
+		}
+		return strconv.Itoa(*p)
+	}
+	window := ""
+	if l.Window != nil {
+		window = at(l.Window[0]) + "/" + at(l.Window[1])
+	}
+	return strings.Join([]string{string(phase), strings.Join(l.Who, ","), l.Where, l.Leader, l.Priority, at(l.At), window, l.Before, l.After, l.StraightAfter, strconv.Itoa(l.Rounds)}, "|")
+}
+
+// into is the block that a line belongs to: the one that is being filled, or a new one.
+func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, string) {
+	key := l.together(phase)
+	if b := w.doc.Block(w.block); b != nil && w.only {
+		if len(b.Items) >= plan.MaxItems {
+			return nil, fmt.Sprintf("a block has %d drills at most", plan.MaxItems)
+		}
+		return b, ""
+	}
+	if b := w.doc.Block(w.block); b != nil && w.key == key && len(b.Items) < plan.MaxItems {
+		return b, ""
+	}
+	w.end()
+	if len(w.doc.Blocks) >= plan.MaxBlocks {
+		return nil, fmt.Sprintf("a plan has %d blocks at most", plan.MaxBlocks)
+	}
+	who := w.ids(l.Who)
+	if len(w.doc.Members(who)) == 0 {
+		who = []string{plan.Everyone}
+	}
+	b := plan.Block{Name: short(capital(name)), Phase: phase, Who: who, Priority: plan.Should, Excusable: slices.Contains(who, plan.Everyone), Loose: l.Loose,
+		Rounds: min(l.Rounds, 20), RoundRest: min(int(l.RestSeconds), 600)}
+	if l.Priority != "" {
+		b.Priority = plan.Priority(l.Priority)
+	}
+	if w.named = w.head != nil && w.head.Name != ""; w.named {
+		b.Name = short(capital(w.head.Name))
+		b.Note = strings.TrimSpace(strings.Join(append(slices.Clone(w.head.Cues), w.head.Note), "\n"))
+	}
+	b.Zone, b.Leader = w.zoneID(l.Where), w.leaderID(l.Leader)
+	if b.Zone == "" {
+		b.Zone = w.doc.UsualZone(who)
+	}
+	w.block, w.key = w.doc.Insert(b, w.before), key
+	placed := w.doc.Block(w.block)
+	return placed, w.hold(placed, l)
+}
+
+func (w *writer) zoneID(name string) string {
+	for _, z := range w.doc.Zones {
+		if z.Name == name {
+			return z.ID
+		}
+	}
+	return ""
+}
+
+// leaderID is the id of a leader by name; of a player who leads, too.
+func (w *writer) leaderID(name string) string {
+	for _, l := range w.doc.Leaders {
+		if l.Name == name {
+			return l.ID
+		}
+	}
+	if ids := w.id(name); name != "" && len(ids) == 1 {
+		return w.doc.PlayerLeads(ids[0])
+	}
+	return ""
+}
+
+// hold holds a new block as its line says; it returns what cannot be.
+func (w *writer) hold(b *plan.Block, l *Line) string {
+	to := plan.Holds{At: l.moment(l.At)}
+	if l.Window != nil {
+		to.From, to.Until = l.moment(l.Window[0]), l.moment(l.Window[1])
+	}
+	var lost []string
+	link := func(name string, event *string, block func(id string)) {
+		if name == "" {
+			return
+		}
+		for _, f := range w.doc.Fixed {
+			if event != nil && fold(f.Name) == fold(name) {
+				*event = f.ID
+				return
+			}
+		}
+		if id := w.blockID(name, b.ID); id != "" {
+			block(id)
+		} else {
+			lost = append(lost, fmt.Sprintf("there is no %s to go by", name))
+		}
+	}
+	ahead := ""
+	link(l.Before, &to.Hold.Before, func(id string) { ahead = id })
+	link(l.After, &to.Hold.After, func(id string) { to.Follows = append(to.Follows, id) })
+	link(l.StraightAfter, nil, func(id string) { to.Straight = id })
+	if to.At == nil && to.Hold == (plan.Hold{}) && to.Follows == nil && ahead == "" {
+		return strings.Join(lost, "; ")
+	}
+	id := b.ID
+	if _, err := w.doc.SetHold(id, to); err != nil {
+		lost = append(lost, sentence(err))
+	}
+	if ahead != "" {
+		w.doc.Move(id, ahead)
+	}
+	return strings.Join(lost, "; ")
+}
+
+// blockID is the block of a name, or that begins so; the last of several, other than
+// the one that asks.
+func (w *writer) blockID(name, but string) string {
+	for _, like := range []func(a, b string) bool{func(a, b string) bool { return a == b }, strings.HasPrefix} {
+		for i := len(w.doc.Blocks) - 1; i >= 0; i-- {
+			b := &w.doc.Blocks[i]
+			if b.ID == but {
+				continue
+			}
+			if like(fold(b.Name), fold(name)) {
+				return b.ID
+			}
+			for _, item := range b.Items {
+				if like(fold(item.Drill.Name), fold(name)) {
+					return b.ID
+				}
+			}
+		}
+	}
+	return ""
+}
