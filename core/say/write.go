@@ -235,8 +235,9 @@ func (w *writer) drills(l *Line, became *Became) {
 			became.Problem = problem
 			return
 		}
-		if problem != "" {
+		if problem != "" { // it is said now, and stands beside the block later
 			became.Problem = problem
+			w.note(l.Said + ": " + problem)
 		}
 		became.Block = b.ID
 		became.Items = append(became.Items, len(b.Items))

@@ -110,6 +110,11 @@ throws 6, led by Hester`)
 	assert.Equal(t, "our-wobble", d.Blocks[2].Items[1].Drill.Code)
 	assert.Equal(t, "Hester Q.", d.LeaderName(d.Blocks[3].Leader), "a player may lead")
 	assert.True(t, became[7].Line.Doubtful(), "it is not in the book")
+
+	became = write(d, "hops 5, done by 30, not before 20\nskips 20 m, straight after the fireworks")
+	assert.Contains(t, became[0].Problem, "leaves no time between")
+	assert.Contains(t, d.Blocks[4].Note, "hops 5, done by 30, not before 20", "what cannot be is not lost")
+	assert.Equal(t, "straight after the fireworks", became[1].Line.Note)
 }
 
 // Whatever a plan is, printed as lines and read again it is the same plan.
