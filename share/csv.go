@@ -305,20 +305,42 @@ func decimal[T any](name string, field func(*T) *float64) column[T] {
 		if *field(t) == 0 {
 			return ""
 		}
-		return strconv.FormatFloat(*field(t), 'g', -1, 64)
+		return plain(*field(t))
 	}}
 }
 
+func plain(x float64) string { return strconv.FormatFloat(x, 'g', -1, 64) }
+
 func several[T any](name string, field func(*T) *[]string) column[T] {
+	same := func(s string) string { return s }
+	return each(name, ";", field, func(s string) (string, error) { return s, nil }, same)
+}
+
+// each is a column of several things, each read and said on its own.
+func each[T, E any](name, between string, field func(*T) *[]E, of func(string) (E, error), said func(E) string) column[T] {
 	return column[T]{name, nil, func(t *T, cell string) error {
 		*field(t) = nil
-		for _, one := range strings.Split(cell, ";") {
-			if one = strings.TrimSpace(one); one != "" {
-				*field(t) = append(*field(t), one)
+		for _, one := range strings.Split(cell, between) {
+			if one = strings.TrimSpace(one); one == "" {
+				continue
 			}
+			e, err := of(one)
+			if err != nil {
+				return err
+			}
+			*field(t) = append(*field(t), e)
 		}
 		return nil
-	}, func(t *T) string { return strings.Join(*field(t), "; ") }}
+	}, func(t *T) string {
+		var all []string
+		for _, e := range *field(t) {
+			all = append(all, said(e))
+		}
+		if between == ";" {
+			return strings.Join(all, "; ")
+		}
+		return strings.Join(all, between)
+	}}
 }
 
 func yes[T any](name string, field func(*T) *bool) column[T] {

@@ -72,6 +72,42 @@ func TestTheDrillBookComesBackWhole(t *testing.T) {
 	}
 }
 
+// A dose may be said in ways that no drill of the book is counted in.
+func TestADoseHoweverSaidComesBackWhole(t *testing.T) {
+	metres := rapid.Float64Range(1, 500)
+	word := rapid.StringMatching(`[a-z]{1,9}( [a-z]{2,9})?`)
+	rapid.Check(t, func(t *rapid.T) {
+		d := drill.Drill{Code: "ours", Name: "Ours", Aim: "Ours", Phases: []drill.Phase{drill.Raise}, Effort: 0.5, Range: drill.Range{Min: 1, Target: 2, Max: 3, Step: 1}}
+		d.Also = rapid.SliceOfN(word, 1, 3).Draw(t, "also")
+		d.Dose = drill.Dose{Kind: drill.Line, Flow: drill.Regroup, Directions: rapid.IntRange(0, 2).Draw(t, "directions"), Breaths: rapid.IntRange(0, 50).Draw(t, "breaths"),
+			OwnSide: rapid.Bool().Draw(t, "own side"), ByPair: rapid.Bool().Draw(t, "pairs"), Exact: rapid.Bool().Draw(t, "exact"),
+			Tempo:  rapid.SliceOfN(rapid.Float64Range(0, 60), 1, 4).Draw(t, "tempo"),
+			Counts: rapid.SliceOfN(rapid.SliceOfN(rapid.IntRange(0, 100), 1, 4), 1, 3).Draw(t, "counts")}
+		for range rapid.IntRange(1, 4).Draw(t, "parts") {
+			d.Dose.Parts = append(d.Dose.Parts, drill.Part{Name: word.Draw(t, "part"), Reps: rapid.IntRange(0, 100).Draw(t, "reps")})
+			d.Dose.Legs = append(d.Dose.Legs, drill.Leg{Name: word.Draw(t, "leg"), Code: rapid.SampledFrom([]string{"", "high-knees"}).Draw(t, "code"),
+				Metres: metres.Draw(t, "m"), Speed: rapid.Float64Range(0.2, 12).Draw(t, "m/s"), Back: rapid.Bool().Draw(t, "back")})
+		}
+		var file bytes.Buffer
+		require.NoError(t, share.WriteDrills(&file, []drill.Drill{d}))
+		rows, wrong, err := share.ReadDrills(file.Bytes())
+		require.NoError(t, err)
+		require.Empty(t, wrong)
+		assert.Equal(t, d, rows[0].Is.Drill)
+	})
+	_, wrong, err := share.ReadDrills([]byte("name,counted in,parts,tempo,tries,efforts,legs\n" +
+		"A,reps,left 4; right,3 x 3,,,\nB,grid,,,5 five,,\nC,travel,,,,70; 900,\nD,line,,,,,high knees 18\nE,line,,,,,\"knees, far, 2\"\n"))
+	require.NoError(t, err)
+	var said []string
+	for _, p := range wrong {
+		said = append(said, p.Error())
+	}
+	for i, says := range []string{`line 2, tempo: "x" is no tempo`, `line 3, tries: "5 five" is no row of tries`, `line 4, efforts: "900" is no effort`, `line 5, legs: "high knees 18" is no leg`, `line 6, legs: "knees, far, 2" is no leg`} {
+		require.Greater(t, len(said), i)
+		assert.Contains(t, strings.Join(said, "\n"), says)
+	}
+}
+
 func TestSpreadsheetsHabitsAreUnderstood(t *testing.T) {
 	want := []club.Player{{Number: 9, First: "Pia", Last: "Lindqvärn", Foot: club.Left, Hand: club.Right}, {First: "Ida", Last: "Ö, the \"wall\"", Foot: club.Right, Hand: club.Right}}
 	for name, file := range map[string]string{

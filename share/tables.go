@@ -169,7 +169,7 @@ func setTries(t *club.Trial, cell string) error {
 func getTries(t *club.Trial) string {
 	var list []string
 	for _, x := range t.Tries {
-		list = append(list, strconv.FormatFloat(x, 'g', -1, 64))
+		list = append(list, plain(x))
 	}
 	return strings.Join(list, "; ")
 }
@@ -177,6 +177,7 @@ func getTries(t *club.Trial) string {
 var drillColumns = []column[club.Drill]{
 	text("code", func(d *club.Drill) *string { return &d.Code }),
 	text("name", func(d *club.Drill) *string { return &d.Name }),
+	several("also called", func(d *club.Drill) *[]string { return &d.Also }),
 	text("aim", func(d *club.Drill) *string { return &d.Aim }),
 	{"phases", nil, setPhases, getPhases},
 	several("joints", func(d *club.Drill) *[]string { return &d.Regions }),
@@ -190,20 +191,31 @@ var drillColumns = []column[club.Drill]{
 	text("unit", func(d *club.Drill) *string { return &d.Unit }),
 	whole("sets", func(d *club.Drill) *int { return &d.Dose.Sets }),
 	whole("sides", func(d *club.Drill) *int { return &d.Dose.Sides }),
+	whole("directions", func(d *club.Drill) *int { return &d.Dose.Directions }),
+	yes("own side", func(d *club.Drill) *bool { return &d.Dose.OwnSide }),
+	each("parts", ";", func(d *club.Drill) *[]drill.Part { return &d.Dose.Parts }, partOf, partSaid),
+	each("tempo", " ", func(d *club.Drill) *[]float64 { return &d.Dose.Tempo }, secondsOf, plain),
+	whole("breaths", func(d *club.Drill) *int { return &d.Dose.Breaths }),
 	decimal("seconds a rep", func(d *club.Drill) *float64 { return &d.Dose.RepSeconds }),
 	decimal("seconds held", func(d *club.Drill) *float64 { return &d.Dose.HoldSeconds }),
 	decimal("seconds to settle", func(d *club.Drill) *float64 { return &d.Dose.SettleSeconds }),
 	decimal("seconds between sets", func(d *club.Drill) *float64 { return &d.Dose.RestSeconds }),
 	decimal("metres", func(d *club.Drill) *float64 { return &d.Dose.Metres }),
 	decimal("metres a second", func(d *club.Drill) *float64 { return &d.Dose.Speed }),
-	{"efforts", nil, setEfforts, getEfforts},
+	text("share of the place", func(d *club.Drill) *string { return &d.Dose.Share }),
+	each("efforts", ";", func(d *club.Drill) *[]float64 { return &d.Dose.Efforts }, effortOf, func(e float64) string { return plain(math.Round(1000*e) / 10) }),
+	decimal("metres a second at most", func(d *club.Drill) *float64 { return &d.Dose.TopSpeed }),
+	each("legs", ";", func(d *club.Drill) *[]drill.Leg { return &d.Dose.Legs }, legOf, legSaid),
 	decimal("seconds to turn", func(d *club.Drill) *float64 { return &d.Dose.TurnSeconds }),
 	decimal("seconds between waves", func(d *club.Drill) *float64 { return &d.Dose.IntervalSeconds }),
 	word("waves", func(d *club.Drill) *drill.Flow { return &d.Dose.Flow }, drill.Continuous, drill.Regroup),
 	whole("cells", func(d *club.Drill) *int { return &d.Dose.Cells }),
+	each("tries", ";", func(d *club.Drill) *[][]int { return &d.Dose.Counts }, triesOf, triesSaid),
+	yes("in pairs", func(d *club.Drill) *bool { return &d.Dose.ByPair }),
+	yes("as written", func(d *club.Drill) *bool { return &d.Dose.Exact }),
 	several("rows", func(d *club.Drill) *[]string { return &d.Rows }),
 	several("columns", func(d *club.Drill) *[]string { return &d.Columns }),
-	{"ladder", nil, setLadder, getLadder},
+	each("ladder", ";", func(d *club.Drill) *[]drill.Rung { return &d.Rungs }, drill.ParseRung, drill.Rung.String),
 	decimal("seconds an act", func(d *club.Drill) *float64 { return &d.Dose.ActSeconds }),
 	decimal("effort", func(d *club.Drill) *float64 { return &d.Effort }),
 	decimal("contacts each", func(d *club.Drill) *float64 { return &d.ContactsPerUnit }),
@@ -230,51 +242,90 @@ var drillColumns = []column[club.Drill]{
 	several("sports", func(d *club.Drill) *[]string { return &d.Sports }),
 }
 
-func setLadder(d *club.Drill, cell string) error {
-	d.Rungs = nil
-	for _, one := range strings.Split(cell, ";") {
-		if strings.TrimSpace(one) == "" {
-			continue
+// partOf reads a part of a dose, "left" or "left 4".
+func partOf(cell string) (drill.Part, error) {
+	name, reps := cell, 0
+	if i := strings.LastIndexByte(cell, ' '); i > 0 {
+		if n, err := strconv.Atoi(cell[i+1:]); err == nil {
+			name, reps = strings.TrimSpace(cell[:i]), n
 		}
-		r, err := drill.ParseRung(one)
+	}
+	return drill.Part{Name: name, Reps: reps}, nil
+}
+
+func partSaid(p drill.Part) string {
+	if p.Reps == 0 {
+		return p.Name
+	}
+	return fmt.Sprint(p.Name, " ", p.Reps)
+}
+
+// legOf reads a leg of a line: "high knees (high-knees), 18 m, 2.4 m/s,
+// back", where the drill's code may be left out.
+func legOf(cell string) (leg drill.Leg, err error) {
+	parts := strings.Split(cell, ",")
+	if leg.Back = strings.EqualFold(strings.TrimSpace(parts[len(parts)-1]), "back"); leg.Back {
+		parts = parts[:len(parts)-1]
+	}
+	wrong := fmt.Errorf("%q is no leg: write drill, metres, metres a second, such as high knees, 18 m, 2.4 m/s, back", cell)
+	if len(parts) != 3 {
+		return leg, wrong
+	}
+	leg.Name = strings.TrimSpace(parts[0])
+	if name, code, ok := strings.Cut(strings.TrimSuffix(leg.Name, ")"), " ("); ok {
+		leg.Name, leg.Code = name, code
+	}
+	for i, field := range []*float64{&leg.Metres, &leg.Speed} {
+		number, _, _ := strings.Cut(strings.TrimSpace(parts[i+1]), " ")
+		if *field, err = strconv.ParseFloat(number, 64); err != nil {
+			return leg, wrong
+		}
+	}
+	return leg, nil
+}
+
+func legSaid(leg drill.Leg) string {
+	said := strings.ReplaceAll(leg.Name, ",", " ")
+	if leg.Code != "" {
+		said += " (" + leg.Code + ")"
+	}
+	said += fmt.Sprintf(", %s m, %s m/s", plain(leg.Metres), plain(leg.Speed))
+	if leg.Back {
+		said += ", back"
+	}
+	return said
+}
+
+// triesOf reads the tries of a row of cells: "5 5 3".
+func triesOf(cell string) (row []int, err error) {
+	for _, one := range strings.Fields(cell) {
+		n, err := strconv.Atoi(one)
 		if err != nil {
-			return err
+			return nil, fmt.Errorf("%q is no row of tries: write how many in each cell, such as 5 5 3", cell)
 		}
-		d.Rungs = append(d.Rungs, r)
+		row = append(row, n)
 	}
-	return nil
+	return row, nil
 }
 
-func getLadder(d *club.Drill) string {
-	var list []string
-	for _, r := range d.Rungs {
-		list = append(list, r.String())
+func triesSaid(row []int) string { return strings.Trim(fmt.Sprint(row), "[]") }
+
+// secondsOf reads one of the numbers of a tempo.
+func secondsOf(cell string) (float64, error) {
+	seconds, err := strconv.ParseFloat(cell, 64)
+	if err != nil || !(seconds >= 0 && seconds <= 60) {
+		return 0, fmt.Errorf("%q is no tempo: write seconds down, held and up, such as 3 1 3", cell)
 	}
-	return strings.Join(list, "; ")
+	return seconds, nil
 }
 
-// setEfforts reads the efforts of single trips in per cent: "70; 90; 100".
-func setEfforts(d *club.Drill, cell string) error {
-	d.Dose.Efforts = nil
-	for _, one := range strings.Split(cell, ";") {
-		if one = strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(one), "%")); one == "" {
-			continue
-		}
-		percent, err := strconv.ParseFloat(one, 64)
-		if err != nil || !(percent >= 10 && percent <= 100) {
-			return fmt.Errorf("%q is no effort: write per cent of each trip, such as 70; 90; 100", one)
-		}
-		d.Dose.Efforts = append(d.Dose.Efforts, percent/100)
+// effortOf reads the effort of a single trip in per cent.
+func effortOf(cell string) (float64, error) {
+	percent, err := strconv.ParseFloat(strings.TrimSpace(strings.TrimSuffix(cell, "%")), 64)
+	if err != nil || !(percent >= 10 && percent <= 100) {
+		return 0, fmt.Errorf("%q is no effort: write per cent of each trip, such as 70; 90; 100", cell)
 	}
-	return nil
-}
-
-func getEfforts(d *club.Drill) string {
-	var list []string
-	for _, e := range d.Dose.Efforts {
-		list = append(list, strconv.FormatFloat(math.Round(1000*e)/10, 'g', -1, 64))
-	}
-	return strings.Join(list, "; ")
+	return percent / 100, nil
 }
 
 func setPhases(d *club.Drill, cell string) error {

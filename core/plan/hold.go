@@ -298,10 +298,14 @@ func (d *Document) Move(block, before string) (string, error) {
 }
 
 // Neighbour is the next block before (by -1) or after (by 1) the one at index i that
-// shares a player with it; nil where there is none.
+// shares a player with it; nil where there is none. Loose own time is none: it lies
+// wherever there is room.
 func (d *Document) Neighbour(i, by int) *Block {
 	members := d.Members(d.Blocks[i].Who)
 	for j := i + by; j >= 0 && j < len(d.Blocks); j += by {
+		if d.Blocks[j].Loose && d.Blocks[j].Phase == drill.Own {
+			continue
+		}
 		if slices.ContainsFunc(d.Members(d.Blocks[j].Who), func(id string) bool { return slices.Contains(members, id) }) {
 			return &d.Blocks[j]
 		}
