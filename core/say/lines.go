@@ -83,7 +83,7 @@ func (s *scan) fixed(l *Line) bool {
 			is = f
 		}
 	}
-	if is == "" && (slices.Contains(eventNames, spoken) || slices.Contains(eventNames, lastWord(spoken)) && len(strings.Fields(spoken)) < 4) {
+	if is == "" && (s.stands || slices.Contains(eventNames, spoken) || slices.Contains(eventNames, lastWord(spoken)) && len(strings.Fields(spoken)) < 4) {
 		is = name
 	}
 	if is == "" {

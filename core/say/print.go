@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
@@ -55,11 +56,15 @@ func point(m clock.Moment) string {
 }
 
 func (p *printer) fixed(f *plan.Fixed) {
-	parts := []string{fmt.Sprintf("%s %s to %s", f.Name, point(f.Span.From), point(f.Span.To))}
+	rest := fmt.Sprintf(" %s to %s", point(f.Span.From), point(f.Span.To))
 	if who := p.who(f.Who); who != "everyone" {
-		parts = append(parts, who)
+		rest += ", " + who
 	}
-	p.lines = append(p.lines, strings.Join(parts, ", "))
+	line := f.Name + rest
+	if l := p.reader.Read(line); l.Is != IsFixed || capital(l.Name) != f.Name || l.Note != "" { // its name is no usual one
+		line = "fixed: " + quote(f.Name) + rest
+	}
+	p.lines = append(p.lines, line)
 }
 
 // who names people as they are read.
@@ -119,6 +124,16 @@ func (p *printer) attributes(b *plan.Block) []string {
 // quote keeps a name from being read as anything else.
 func quote(name string) string { return `"` + strings.ReplaceAll(name, `"`, "'") + `"` }
 
+// spelt quotes a name only where it has more than letters and single spaces.
+func spelt(name string) string {
+	for _, part := range strings.Split(name, " ") {
+		if part == "" || strings.ContainsFunc(part, func(r rune) bool { return !unicode.IsLetter(r) && r != '-' }) {
+			return quote(name)
+		}
+	}
+	return name
+}
+
 func (p *printer) holds(b *plan.Block) (said []string) {
 	h := b.Hold
 	if b.Pin != nil {
@@ -133,18 +148,18 @@ func (p *printer) holds(b *plan.Block) (said []string) {
 		said = append(said, "done by "+point(*h.Until))
 	}
 	if f := p.doc.Event(h.Before); f != nil {
-		said = append(said, "before "+f.Name)
+		said = append(said, "before "+spelt(f.Name))
 	}
 	if f := p.doc.Event(h.After); f != nil {
-		said = append(said, "after "+f.Name)
+		said = append(said, "after "+spelt(f.Name))
 	}
 	for _, id := range b.After {
 		if a := p.doc.Block(id); a != nil {
-			said = append(said, "after "+quote(a.Name))
+			said = append(said, "after "+spelt(a.Name))
 		}
 	}
 	if a := p.doc.Block(h.Straight); a != nil {
-		said = append(said, "straight after "+quote(a.Name))
+		said = append(said, "straight after "+spelt(a.Name))
 	}
 	return said
 }

@@ -214,7 +214,8 @@ func (r *Reader) Read(text string) Line {
 			return line
 		}
 	}
-	s := &scan{Reader: r, text: bullet.ReplaceAllString(text, "")}
+	text, stands := cutFixed(bullet.ReplaceAllString(text, ""))
+	s := &scan{Reader: r, text: text, stands: stands}
 	s.hideQuoted()
 	s.hideBrackets()
 	s.hideKnown()
@@ -228,6 +229,15 @@ func (r *Reader) Read(text string) Line {
 		line.Is, line.Code, line.Likely = IsBlock, "", nil
 	}
 	return line
+}
+
+// cutFixed takes a "fixed:" from the front of a line, and tells whether it was there.
+func cutFixed(text string) (string, bool) {
+	const word = "fixed:"
+	if len(text) < len(word) || !strings.EqualFold(text[:len(word)], word) {
+		return text, false
+	}
+	return strings.TrimSpace(text[len(word):]), true
 }
 
 var (

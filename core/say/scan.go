@@ -12,6 +12,7 @@ type scan struct {
 	*Reader
 	text   string
 	hidden []string
+	stands bool // said to be fixed
 }
 
 const (

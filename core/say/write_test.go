@@ -122,6 +122,8 @@ func TestAPlanPrintedAndReadAgainIsTheSame(t *testing.T) {
 	drills := book.Drills()
 	rapid.Check(t, func(t *rapid.T) {
 		d := empty()
+		d.Fixed[0].Name = rapid.SampledFrom([]string{"Kit on", "Inside: drink, jersey, last word", "Referee, front rows", "Anthem 2 x", "Walk to Hall"}).Draw(t, "fixed")
+		d.Fixed[0].Who = rapid.SampledFrom([][]string{{plan.Everyone}, {"lineout"}, {"p5"}}).Draw(t, "whose")
 		moment := func(name string) *clock.Moment {
 			m := clock.BeforeStart(60 * rapid.IntRange(9, 70).Draw(t, name))
 			return &m

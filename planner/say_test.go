@@ -1,0 +1,235 @@
+package planner_test
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/check"
+	"cuestart/core/clock"
+	"cuestart/core/plan"
+	"cuestart/core/say"
+	"cuestart/planner"
+)
+
+// blank is a session whose plan begins empty, for all or for one player.
+func blank(t *testing.T, p *planner.Planner, alone uint64) *planner.Board {
+	added, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Match, Title: "Mine", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: planner.FromEmpty, Alone: alone})
+	require.NoError(t, err)
+	return board(t, p, added.ID)
+}
+
+// names are the blocks of a board, in the order of the list.
+func names(b *planner.Board) (list []string) {
+	for _, block := range b.Document.Blocks {
+		list = append(list, block.Name)
+	}
+	return list
+}
+
+func TestLinesAreHeardBeforeTheyAreWritten(t *testing.T) {
+	p := open(t, "heard", true)
+	b := blank(t, p, 0)
+	const list = "jog 3 x 120 m\nleg swings 8 a side\n--- Potentiate\nwobble jumps 2 x 5, straight after jog"
+	heard, err := p.Hear(ctx, 1, b.ID, list, planner.Place{})
+	require.NoError(t, err)
+	assert.Len(t, heard.Lines, 4)
+	assert.Len(t, heard.Document.Blocks, 3)
+	assert.Empty(t, board(t, p, b.ID).Document.Blocks, "hearing changes nothing")
+
+	b, written, err := p.Write(ctx, coach, b.ID, b.Revision, list, planner.Place{})
+	require.NoError(t, err)
+	assert.Equal(t, heard.Lines, written.Lines, "what was shown is what is done")
+	assert.Equal(t, []string{"Jog", "Leg swings", "Wobble jumps"}, names(b))
+	assert.Equal(t, "straight after Jog", b.Document.HeldWords(b.Document.Block(b.Document.Blocks[2].ID)))
+	bk, err := p.Book(ctx, 1)
+	require.NoError(t, err)
+	own := bk.Own["our-wobble-jumps"]
+	assert.True(t, own.ID != 0 && own.Is.Draft, "it is the club's at once, to be completed")
+
+	b, _, err = p.Write(ctx, coach, b.ID, b.Revision, "wobble jumps 3\nskips 20 m", planner.Place{Before: b.Document.Blocks[1].ID})
+	require.NoError(t, err)
+	assert.Equal(t, "Jog", names(b)[0])
+	assert.Equal(t, "Leg swings", names(b)[len(names(b))-2], "the rest stays where it was")
+	again, err := p.Book(ctx, 1)
+	require.NoError(t, err)
+	assert.Equal(t, own, again.Own["our-wobble-jumps"], "the second time it is known")
+
+	first := b.Document.Blocks[0].ID
+	b, _, err = p.Write(ctx, coach, b.ID, b.Revision, "heel kicks 2 x 20 m", planner.Place{Into: first})
+	require.NoError(t, err)
+	assert.Len(t, b.Document.Block(first).Items, 2)
+	b, err = p.Undo(ctx, coach, b.ID, b.Revision)
+	require.NoError(t, err)
+	assert.Len(t, b.Document.Block(first).Items, 1)
+}
+
+func TestWhatCannotBeWrittenChangesNothing(t *testing.T) {
+	p := open(t, "refused", true)
+	b := blank(t, p, 0)
+	for text, says := range map[string]string{
+		"":                                      "write a drill",
+		" \n\t\n ":                              "write a drill",
+		strings.Repeat("skips\n", say.MaxLines): "put in",
+		strings.Repeat("ä", say.MaxLength+1):    "keep a line to",
+	} {
+		_, _, err := p.Write(ctx, coach, b.ID, b.Revision, text, planner.Place{})
+		assert.ErrorContains(t, err, says)
+	}
+	_, err := p.Hear(ctx, 1, b.ID, strings.Repeat("x\n", say.MaxLines+1), planner.Place{})
+	assert.ErrorContains(t, err, "lines at a time")
+	_, err = p.Hear(ctx, 2, b.ID, "skips", planner.Place{})
+	assert.Error(t, err, "it is another club's")
+	_, _, err = p.Write(ctx, coach, b.ID, b.Revision+1, "skips 20 m", planner.Place{})
+	assert.Error(t, err, "somebody else was faster")
+	_, _, err = p.Write(ctx, coach, b.ID, b.Revision, "frobnicate 8", planner.Place{Into: "gone"})
+	assert.Error(t, err)
+	now := board(t, p, b.ID)
+	assert.Equal(t, b.Revision, now.Revision)
+	bk, err := p.Book(ctx, 1)
+	require.NoError(t, err)
+	assert.Zero(t, bk.Own["our-frobnicate"].ID, "nor is its drill kept")
+}
+
+// The holds and the order that a coach gave are there after whatever comes: another
+// start, fewer minutes, a mend of everything that can be mended.
+func TestWhatTheCoachOrderedStays(t *testing.T) {
+	p := open(t, "stays", true)
+	b := blank(t, p, 0)
+	b, _, err := p.Write(ctx, coach, b.ID, b.Revision, `sprints 3 x 15 m at 70, 80, 90
+leg swings 8 a side
+kit on 25-22
+neck holds 3 x 6 s, before kit on
+scrum sets 6, 20 to 14
+jog 3 x 60 m, straight after leg swings`, planner.Place{})
+	require.NoError(t, err)
+	held := func() (list []string) {
+		for i := range b.Document.Blocks {
+			list = append(list, b.Document.Blocks[i].Name+": "+b.Document.HeldWords(&b.Document.Blocks[i]))
+		}
+		return list
+	}
+	want := held()
+	assert.Equal(t, []string{"Sprints: ", "Leg swings: ", "Neck holds: before Kit on", "Scrum sets: 20′ to 14′", "Jog: straight after Leg swings"}, want)
+	assert.True(t, b.Schedule.Result.Feasible)
+	for _, start := range []string{"2026-11-28T15:05", "2026-11-28T14:40", "2026-11-29T10:00"} {
+		b, err = p.Change(ctx, coach, b.ID, b.Revision, func(d *plan.Document) (string, error) {
+			return d.SetStart(clock.Start{Local: start, Zone: "Europe/London"})
+		})
+		require.NoError(t, err)
+		assert.Equal(t, want, held(), start)
+	}
+	mends := 0
+	for i := 0; i < len(b.Findings); i++ {
+		f := b.Findings[i]
+		if f.Mend == "" || f.Rule == "order" {
+			continue
+		}
+		next, err := p.Mend(ctx, coach, b.ID, b.Revision, f.Rule, f.Where)
+		if err != nil {
+			continue
+		}
+		b, i, mends = next, -1, mends+1
+		var left []string // a mend may take a drill out, as it says
+		for _, was := range want {
+			if name, _, _ := strings.Cut(was, ":"); slices.Contains(names(b), name) {
+				left = append(left, was)
+			}
+		}
+		require.Equal(t, left, held(), "mending %s", f.Rule)
+		require.Less(t, mends, 30, "mends that never end")
+	}
+	assert.Positive(t, mends)
+}
+
+func TestAHoldsCostIsSaid(t *testing.T) {
+	p := open(t, "cost", true)
+	b := board(t, p, 1)
+	cost, err := p.HoldCost(ctx, b, "bands")
+	require.NoError(t, err)
+	assert.Empty(t, cost, "it is not held")
+	held := ""
+	for _, block := range b.Document.Blocks {
+		if block.Name == "Bands" || block.Name == "Scrum" {
+			held = block.ID
+		}
+	}
+	require.NotEmpty(t, held)
+	b, err = p.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) {
+		m := clock.BeforeStart(45 * 60)
+		return d.SetHold(held, plan.Holds{At: &m})
+	})
+	require.NoError(t, err)
+	cost, err = p.HoldCost(ctx, b, held)
+	require.NoError(t, err)
+	assert.Regexp(t, `more waiting each|shorter|no `, cost)
+	cost, err = p.HoldCost(ctx, b, "nobody")
+	require.NoError(t, err)
+	assert.Empty(t, cost)
+}
+
+func TestAPlanForOneIsForOne(t *testing.T) {
+	p := open(t, "alone", true)
+	squad, err := p.Squad(ctx, 1, 0)
+	require.NoError(t, err)
+	who := squad.Players[9]
+	b := blank(t, p, who.ID)
+	require.Len(t, b.Document.Players, 1)
+	assert.Equal(t, who.Is.Last, b.Document.Players[0].Last)
+	for _, u := range b.Document.Units {
+		assert.Equal(t, []string{b.Document.Players[0].ID}, u.Players, "no units of others")
+	}
+	for _, f := range b.Document.Fixed {
+		assert.NotContains(t, strings.ToLower(f.Name), "talk", "nobody talks to oneself")
+	}
+	b, heard, err := p.Write(ctx, coach, b.ID, b.Revision, "bike 4 min\nleg swings 8 a leg\nkicks at posts 10\nstrides 3 x 30 m", planner.Place{})
+	require.NoError(t, err)
+	for _, line := range heard.Lines {
+		assert.Empty(t, line.Problem, line.Line.Said)
+	}
+	assert.True(t, b.Schedule.Result.Feasible)
+	for _, f := range b.Findings {
+		assert.NotContains(t, f.What, "queue", "nobody waits for oneself: %s", f.What)
+	}
+	_, err = p.Add(ctx, coach, planner.NewSession{Kind: plan.Match, Title: "x", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: planner.FromEmpty, Alone: 999})
+	assert.Error(t, err, "nobody of that number is in the squad")
+}
+
+// What a plan lacks of what a warm-up usually holds goes in with one press.
+func TestWhatIsLackingGoesInAtOnce(t *testing.T) {
+	p := open(t, "lacking", true)
+	b := blank(t, p, 0)
+	b, _, err := p.Write(ctx, coach, b.ID, b.Revision, "jog 3 x 60 m", planner.Place{})
+	require.NoError(t, err)
+	lacking := func() (list []check.Principle) {
+		for _, one := range b.Principles() {
+			if !one.Has {
+				list = append(list, one)
+			}
+		}
+		return list
+	}
+	was := lacking()
+	require.NotEmpty(t, was)
+	for _, one := range was {
+		next, err := p.AddPrinciple(ctx, coach, b.ID, b.Revision, one.ID)
+		if err != nil {
+			assert.NotEmpty(t, err.Error(), one.ID)
+			continue
+		}
+		b = next
+	}
+	assert.Less(t, len(lacking()), len(was))
+	_, err = p.AddPrinciple(ctx, coach, b.ID, b.Revision, "levitation")
+	assert.Error(t, err)
+	lines := b.Lines()
+	assert.NotEmpty(t, lines)
+	empty := blank(t, p, 0)
+	empty, heard, err := p.Write(ctx, coach, empty.ID, empty.Revision, strings.Join(lines, "\n"), planner.Place{})
+	require.NoError(t, err)
+	assert.Equal(t, names(b), names(empty), "%+v", heard.Lines)
+	assert.Equal(t, lines, empty.Lines(), "what is copied as lines is that plan again")
+}
