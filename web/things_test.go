@@ -42,6 +42,8 @@ func TestWhatAClubKeepsIsTakenBackWhole(t *testing.T) {
 		{"staff", "/ground/staff", "name=Odile+Marr&role=Goalkeeping&leads=yes", coach, "/ground", "Odile Marr"},
 		{"a ground without its zones", "/ground/venue", "name=Eastfield&time_zone=Europe/London", coach, "/ground", "Eastfield"},
 		{"a drill of their own", "/drills/new", "name=Our+hops&aim=Quick+feet&kind=time&phases=raise&min=30&target=30&max=60&step=5&effort=50", coach, "/drills?q=our+hops", "Our hops"},
+		{"a ground that is left", "/ground/venue/1/remove", "", coach, "/ground", ""},
+		{"a drill made of a line", "/drills/new", "name=Our+wobble&said=3+x+8+a+side,+3-1-3&phases=mobilise&effort=30", coach, "/drills?q=our+wobble", "3-1-3"},
 		{"a drill that is out", "/drills/skips/remove", "", coach, "/drills?q=skips+with", ""},
 		{"a routine", "/sessions/1/routine", "name=Match+day&for=Home", coach, "/routines", "Match day"},
 		{"a list of players", "/import", "kind=squad&squad=1&take=yes&file64=" + url.QueryEscape(list), coach, "/squad?squad=1", "Zilla"},
