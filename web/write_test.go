@@ -39,7 +39,11 @@ func TestALineIsSaidBack(t *testing.T) {
 	before := revision()
 	for line, says := range map[string][]string{
 		"leg swings 8 each way a leg (no bounce)":   {"Understood as", "Leg swings", "8 each way, a side", "no bounce"},
-		"jog 3 x 120 m, 50 %":                       {"Jog: 3 lengths of 120 m"},
+		"jog 3 x 120 m, 50 %":                       {"Jog: 3 lengths of 120 m at 50 %"},
+		"bike 5 min, 60 %":                          {"at 60 %"},
+		"press-ups 8-10":                            {"10 reps, 8 reps will do"},
+		"throws 12, at least 8":                     {"12 throws, 8 throws will do"},
+		"sprints 3 x 20 m, rest 40 s":               {"3 sprints of 20 m"},
 		"team talk 68-55":                           {"Fixed: Team talk", "68′ to 55′ to go"},
 		"fixed: Photograph, all in kit 62-60":       {"Fixed: Photograph"},
 		"--- Potentiate":                            {"Potentiate from here on"},

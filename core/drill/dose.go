@@ -50,8 +50,9 @@ type Dose struct {
 	Speed  float64 `json:"speed,omitempty"`  // travel: m/s
 
 	// Efforts are those of single trips, 0 to 1, where they differ; the last one
-	// repeats. A trip takes Metres ÷ (effort × TopSpeed).
-	Efforts  []float64 `json:"efforts,omitempty"`   // travel
+	// repeats. A trip takes Metres ÷ (effort × TopSpeed). A dose of another kind has
+	// one, where somebody said it.
+	Efforts  []float64 `json:"efforts,omitempty"`
 	TopSpeed float64   `json:"top_speed,omitempty"` // travel with efforts: m/s at full effort
 
 	TurnSeconds     float64 `json:"turn_seconds,omitempty"`     // travel: between trips
@@ -204,7 +205,7 @@ func (d Dose) Validate() error {
 		if d.Flow != Regroup && d.Flow != Continuous {
 			return fmt.Errorf("flow is %q: it must be regroup or continuous", d.Flow)
 		}
-		return errors.Join(within("metres a trip", d.Metres, 1, 500), d.pace(), within("seconds to turn", d.TurnSeconds, 0, 120), within("seconds between waves", d.IntervalSeconds, 0, 120))
+		return errors.Join(within("metres a trip", d.Metres, 1, 500), d.pace(), within("seconds to turn", d.TurnSeconds, 0, 600), within("seconds between waves", d.IntervalSeconds, 0, 120))
 	case Count:
 		return within("seconds an act", d.ActSeconds, 0.2, 300)
 	case Grid:

@@ -163,7 +163,7 @@ func (d Drill) For(grade Grade) Drill {
 		top = TopSpeed[Club]
 	}
 	switch steps := len(d.Dose.Efforts) > 0; {
-	case steps && d.Dose.TopSpeed == 0:
+	case steps && d.Dose.Kind == Travel && d.Dose.TopSpeed == 0:
 		d.Dose.TopSpeed = top
 	case !steps && d.Dose.Kind == Travel && d.Dose.Speed == 0:
 		d.Dose.Speed = d.Effort * top

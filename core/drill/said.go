@@ -166,7 +166,7 @@ func (d Dose) line() error {
 	if d.Flow != Regroup && d.Flow != Continuous {
 		return fmt.Errorf("flow is %q: it must be regroup or continuous", d.Flow)
 	}
-	return errors.Join(within("seconds to turn", d.TurnSeconds, 0, 120), within("seconds between waves", d.IntervalSeconds, 0, 120))
+	return errors.Join(within("seconds to turn", d.TurnSeconds, 0, 600), within("seconds between waves", d.IntervalSeconds, 0, 120))
 }
 
 // sideWords say on which sides and in which directions: " a side", " each way, a side".

@@ -10,8 +10,11 @@ import (
 
 // Words writes amount of the drill as a coach says it, always with its unit:
 // "8 a side", "2 × 6 reps", "3 holds of 10 s a side", "4 lengths of 20 m",
-// "9 throws", "2:30 min".
-func (d Drill) Words(amount int) string {
+// "9 throws", "2:30 min", with the effort where that was said: "5 min at 60 %".
+func (d Drill) Words(amount int) string { return d.much(amount) + percents(d.Dose.Efforts) }
+
+// much is how much an amount is, without the effort.
+func (d Drill) much(amount int) string {
 	unit := d.Unit
 	side := d.Dose.sideWords()
 	switch d.Dose.Kind {
@@ -34,7 +37,7 @@ func (d Drill) Words(amount int) string {
 		if unit == "" {
 			unit = "lengths"
 		}
-		return fmt.Sprintf("%s of %g m%s", Number(amount, unit), d.Dose.Metres, percents(d.Dose.Efforts))
+		return fmt.Sprintf("%s of %g m", Number(amount, unit), d.Dose.Metres)
 	case Grid:
 		if len(d.Dose.Counts) > 0 {
 			return d.countWords(amount)

@@ -22,6 +22,7 @@ type Dose struct {
 	Breaths      int        `json:"breaths,omitempty"`
 	Tempo        []float64  `json:"tempo,omitempty"`
 	RestSeconds  float64    `json:"rest_seconds,omitempty"`
+	Least        int        `json:"least,omitempty"` // of "8 to 10" the eight, in what the amount is counted in
 	Trips        int        `json:"trips,omitempty"`
 	Metres       float64    `json:"metres,omitempty"`
 	Share        string     `json:"share,omitempty"` // third, half, full, down and back, side to side
@@ -38,6 +39,7 @@ type Dose struct {
 	each         bool       // each, without saying of what
 	own, inAll   bool
 	bare         int  // a number without a unit
+	from, upTo   int  // of "8 to 10"
 	acts         bool // it was said of acts
 	there        bool // there and back
 	minutes      bool // the time was said in minutes
@@ -60,7 +62,7 @@ func (s *scan) dose(l *Line) *Dose {
 			s.hide(at[0], at[1]) // "the first five minutes" is a name
 		}
 	}
-	s.most()
+	s.reach(d)
 	if s.take(exactOf) != nil {
 		l.Exact = true
 	}
@@ -85,8 +87,11 @@ func (s *scan) dose(l *Line) *Dose {
 	return d
 }
 
-// most makes "8 to 10" ten: what is asked for is the more.
-func (s *scan) most() {
+// reach makes "8 to 10" ten, of which eight will do; "at least 8" says as much.
+func (s *scan) reach(d *Dose) {
+	if m := s.take(atLeast); m != nil {
+		d.Least = number(m[1]) * max(1, int(seconds(1, m[2])))
+	}
 	if tempoOf.MatchString(s.text) {
 		return
 	}
@@ -95,8 +100,20 @@ func (s *scan) most() {
 		if number(g[1]) >= number(g[2]) {
 			return m
 		}
+		d.from, d.upTo = number(g[1]), number(g[2])
 		return strings.Repeat("x", strings.Count(m[:1], "x")) + g[2] + g[3]
 	})
+}
+
+// least is the amount that will do, of a dose whose amount is known.
+func (d *Dose) least(amount int) int {
+	switch {
+	case d.Least > 0 && d.Least < amount:
+		return d.Least
+	case d.upTo > 0 && amount%d.upTo == 0: // in minutes, there and back
+		return d.from * (amount / d.upTo)
+	}
+	return 0
 }
 
 func (s *scan) tempo(d *Dose) bool {

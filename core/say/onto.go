@@ -78,7 +78,7 @@ func OwnCode(name string) string {
 
 // legs makes a line of drills out and back.
 func (w *writer) legs(k drill.Drill, l *Line, lane float64) drill.Drill {
-	k.Effort, k.Dose = 0, drill.Dose{Kind: drill.Line, Trips: l.Trips, TurnSeconds: 3, IntervalSeconds: 4, Flow: drill.Continuous}
+	k.Effort, k.Dose = 0, drill.Dose{Kind: drill.Line, Trips: l.Trips, TurnSeconds: usualTurn, IntervalSeconds: 4, Flow: drill.Continuous}
 	k.Range = drill.Range{Min: 1, Target: max(1, l.Trips), Max: max(4, l.Trips), Step: 1}
 	for _, leg := range l.Out {
 		w.leg(&k, leg, false, lane)
@@ -116,20 +116,23 @@ func (l *Line) onto(k drill.Drill, lane float64) drill.Drill {
 	if d == nil {
 		return k
 	}
-	if d.Effort > 0 && (k.Dose.Kind == drill.Travel || d.Kind == drill.Travel) {
-		k.Effort, k.Dose.Speed, k.Dose.Efforts = d.Effort, 0, nil
-	}
-	if len(d.Efforts) > 0 {
-		k.Dose.Efforts, k.Dose.Speed = slices.Clone(d.Efforts), 0
-		k.Effort = slices.Max(d.Efforts)
-	}
 	amount := d.amount()
 	if d.Kind != k.Dose.Kind {
 		k = turnInto(k, d.Kind)
 	}
+	efforts := slices.Clone(d.Efforts)
+	if d.Effort > 0 {
+		efforts = []float64{max(0.1, d.Effort)}
+	}
+	if len(efforts) > 0 && !slices.Equal(efforts, k.Dose.Efforts) {
+		k.Effort, k.Dose.Efforts, k.Dose.Speed = slices.Max(efforts), efforts, 0
+	}
 	d.fields(&k, lane)
 	if amount > 0 {
 		k.Range = around(k, amount)
+	}
+	if d.Least > 0 && amount > d.Least {
+		k.Range.Min, k.Range.Max = d.Least, amount
 	}
 	if l.Exact {
 		k.Dose.Exact = true
@@ -161,6 +164,9 @@ func (d *Dose) amount() int {
 	return d.Seconds
 }
 
+// usualTurn is how many seconds a turn takes where nobody said so.
+const usualTurn = 3
+
 // turnInto is a drill counted in another way than in the book.
 func turnInto(k drill.Drill, kind drill.Kind) drill.Drill {
 	was := k.Dose
@@ -175,7 +181,7 @@ func turnInto(k drill.Drill, kind drill.Kind) drill.Drill {
 	case drill.Hold:
 		k.Dose.HoldSeconds, k.Dose.SettleSeconds = 10, 2
 	case drill.Travel:
-		k.Dose = drill.Dose{Kind: kind, Metres: 20, TurnSeconds: 3, IntervalSeconds: 4, Flow: drill.Regroup, Efforts: was.Efforts}
+		k.Dose = drill.Dose{Kind: kind, Metres: 20, TurnSeconds: usualTurn, IntervalSeconds: 4, Flow: drill.Regroup, Efforts: was.Efforts}
 	case drill.Count, drill.Grid:
 		k.Dose = drill.Dose{Kind: kind, ActSeconds: 8, Cells: 1}
 		if was.ActSeconds > 0 {
@@ -202,14 +208,7 @@ func (d *Dose) fields(k *drill.Drill, lane float64) {
 		if to.OwnSide = d.own; d.own {
 			to.Sides = 1
 		}
-		to.Directions, to.Tempo, to.Breaths, to.Parts = d.Directions, slices.Clone(d.Tempo), d.Breaths, nil
-		for i, name := range d.Parts {
-			p := drill.Part{Name: name}
-			if i < len(d.PartReps) {
-				p.Reps = d.PartReps[i]
-			}
-			to.Parts = append(to.Parts, p)
-		}
+		to.Directions, to.Tempo, to.Breaths, to.Parts = d.Directions, slices.Clone(d.Tempo), d.Breaths, d.parts()
 		if len(to.Parts) > 0 && d.sides == 0 {
 			to.Sides = 1 // the parts say which
 		}
@@ -225,6 +224,9 @@ func (d *Dose) fields(k *drill.Drill, lane float64) {
 		} else if share, ok := shares[d.Share]; ok {
 			to.Metres, to.Share = max(1, math.Round(share*lane)), d.Share
 		}
+		if d.RestSeconds > 0 {
+			to.TurnSeconds = min(600, d.RestSeconds)
+		}
 	case drill.Count:
 		to.ByPair = d.By == "pair"
 		if k.Unit == "" && strings.HasSuffix(lastWord(strings.ToLower(k.Name)), "s") && namesActs(k.Name) {
@@ -236,6 +238,18 @@ func (d *Dose) fields(k *drill.Drill, lane float64) {
 			to.Cells = max(1, len(d.Rows)) * len(d.Columns)
 		}
 	}
+}
+
+// parts are the parts that were named, each with how often it is done.
+func (d *Dose) parts() (parts []drill.Part) {
+	for i, name := range d.Parts {
+		p := drill.Part{Name: name}
+		if i < len(d.PartReps) {
+			p.Reps = d.PartReps[i]
+		}
+		parts = append(parts, p)
+	}
+	return parts
 }
 
 // shares are parts of a place's length.

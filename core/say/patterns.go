@@ -54,6 +54,7 @@ var (
 	setsLast   = pattern(`\b` + num + `~sets\b`)
 	perPlace   = pattern(`\b` + num + `~(?:a|per|each|at each|from each|to each|in each) (?:box|spot|place|cell|station|basket|target|corner|end|post|goal|wing|mark|cone|base)\b`)
 	numberPair = pattern(`\b` + num + `~(?:in pairs|in twos|each pair|a pair)\b`)
+	atLeast    = pattern(`\b(?:at least|no less than|not less than|minimum|min of)~` + num + `(?:~(secs?|seconds?|s|minutes?|mins?|min))?\b`)
 	reach      = regexp.MustCompile(`(?:\b|x)(\d{1,3})(?:-| to )(\d{1,3})\b( ?(?:m|s|sec|secs|seconds|min|minutes|reps|each|a|per)\b|[ ,]|$)`)
 	bareSteps  = regexp.MustCompile(`,[ \x01]*(\d{2,3}(?:(?:, ?and |, ?| and )\d{2,3})+)[ \x01]*(?:,|$)`)
 	metreList  = regexp.MustCompile(`(?i)\b(\d{1,3} ?m?(?:(?:, ?and |, ?| and |/)\d{1,3} ?m?)+)(?: ?(?:m|metres)\b)`)

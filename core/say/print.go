@@ -203,7 +203,11 @@ func spokenLegs(k *drill.Drill) string {
 			out = append(out, leg.Name)
 		}
 	}
-	return fmt.Sprintf("out with %s, back with %s, %g m, %d times", strings.Join(out, " then "), strings.Join(back, " then "), metres, k.Range.Target)
+	often := "once"
+	if k.Range.Target > 1 {
+		often = fmt.Sprintf("%d times", k.Range.Target)
+	}
+	return fmt.Sprintf("out with %s, back with %s, %g m, %s", strings.Join(out, " then "), strings.Join(back, " then "), metres, often)
 }
 
 // spoken is the dose of a drill in the words that are read as that dose.
@@ -219,9 +223,7 @@ func spoken(k, known *drill.Drill) (said []string) {
 		said = append(said, holdSaid(d, n))
 	case drill.Travel:
 		said = append(said, fmt.Sprintf("%d x %g m", n, d.Metres))
-		if len(d.Efforts) > 0 {
-			said = append(said, percentsOf(d.Efforts))
-		} else if known == nil || known.Effort != k.Effort || len(known.Dose.Efforts) > 0 {
+		if len(d.Efforts) == 0 && (known == nil || known.Effort != k.Effort || len(known.Dose.Efforts) > 0) {
 			said = append(said, fmt.Sprintf("%g %%", math.Round(100*k.Effort)))
 		}
 	case drill.Count:
@@ -233,6 +235,15 @@ func spoken(k, known *drill.Drill) (said []string) {
 	case drill.Time:
 		said = append(said, timeSaid(n))
 	}
+	if len(d.Efforts) > 0 {
+		said = append(said, percentsOf(d.Efforts))
+	}
+	if d.Kind == drill.Travel && d.TurnSeconds > 0 && (known == nil && d.TurnSeconds != usualTurn || known != nil && known.Dose.TurnSeconds != d.TurnSeconds) {
+		said = append(said, fmt.Sprintf("rest %g s", d.TurnSeconds))
+	}
+	if r := k.Range; r.Min < r.Target && r.Target == r.Max && (known == nil || known.Range.Min != r.Min || known.Range.Max != r.Max) {
+		said = append(said, "at least "+leastSaid(d.Kind, r.Min))
+	}
 	if d.RestSeconds > 0 && (d.Kind == drill.Reps || d.Kind == drill.Hold) {
 		said = append(said, fmt.Sprintf("rest %g s", d.RestSeconds))
 	}
@@ -242,6 +253,13 @@ func spoken(k, known *drill.Drill) (said []string) {
 func countSaid(n int, pair bool) string {
 	if pair {
 		return fmt.Sprintf("%d in pairs", n)
+	}
+	return strconv.Itoa(n)
+}
+
+func leastSaid(kind drill.Kind, n int) string {
+	if kind == drill.Time {
+		return fmt.Sprintf("%d s", n)
 	}
 	return strconv.Itoa(n)
 }

@@ -42,6 +42,7 @@ func (d *Dose) settle(known *drill.Drill, name string) {
 		d.Trips = len(d.Efforts)
 	}
 	d.fill(kind)
+	d.Least = d.least(d.amount())
 }
 
 // toParts makes places of a drill of repetitions the parts of it.

@@ -32,8 +32,12 @@ func empty() *plan.Document {
 	return d
 }
 
+var index = say.NewIndex(book.Drills())
+
 func write(d *plan.Document, text string) []say.Became {
-	r := say.NewReader(say.ContextOf(d, "rugby-union", book.Drills()))
+	of := say.ContextOf(d, "rugby-union", book.Drills())
+	of.Index = index
+	r := say.NewReader(of)
 	became, _ := r.Write(d, r.ReadAll(text), "")
 	return became
 }
@@ -48,7 +52,7 @@ func shape(d *plan.Document) (lines []string) {
 		lines = append(lines, fmt.Sprint(b.Name, "|", b.Phase, "|", d.Audience(b.Who), "|", d.ZoneName(b.Zone), "|", d.LeaderName(b.Leader), "|", d.HeldWords(b), "|", b.Priority, b.Loose, b.Rounds, b.RoundRest, b.Note))
 		for _, item := range b.Items {
 			k := item.Drill
-			lines = append(lines, fmt.Sprint("  ", k.Code, " ", k.Words(k.Range.Target), " ", k.Dose.Exact, k.Dose.RestSeconds, k.Cues))
+			lines = append(lines, fmt.Sprint("  ", k.Code, " ", k.Words(k.Range.Target), " ", k.Dose.Exact, k.Effort, k.Dose.RestSeconds, k.Dose.TurnSeconds, k.Cues))
 		}
 	}
 	return lines
@@ -136,6 +140,15 @@ func TestAPlanPrintedAndReadAgainIsTheSame(t *testing.T) {
 			for range rapid.IntRange(1, 3).Draw(t, "drills") {
 				k := rapid.SampledFrom(drills).Draw(t, "drill").For(drill.Club)
 				k.Range.Target = k.Range.Clamp(rapid.IntRange(k.Range.Min, k.Range.Max).Draw(t, "amount"))
+				switch rapid.IntRange(0, 5).Draw(t, "said") {
+				case 0:
+					k.Effort = float64(rapid.IntRange(2, 20).Draw(t, "effort")) / 20
+					k.Dose.Efforts = []float64{k.Effort}
+				case 1:
+					if k.Dose.Kind == drill.Travel {
+						k.Dose.TurnSeconds = 45
+					}
+				}
 				if rapid.IntRange(0, 3).Draw(t, "cued") == 0 {
 					k.Cues = []string{"tall", "no bounce, 3 times"}
 				}

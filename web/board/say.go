@@ -98,7 +98,11 @@ func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine, seconds
 		group := d.Group(b)
 		for _, n := range became.Items {
 			k := b.Items[n].Drill
-			parts = append(parts, k.Name+": "+k.Words(k.Range.Target))
+			words := k.Name + ": " + k.Words(k.Range.Target)
+			if l.Dose != nil && l.Dose.Least > 0 && len(became.Items) == 1 {
+				words += ", " + k.Words(k.Range.Min) + " will do"
+			}
+			parts = append(parts, words)
 			seconds += k.Work(k.Range.Target, group)
 		}
 		shown.Became, shown.Phase = strings.Join(parts, "; "), &b.Phase
