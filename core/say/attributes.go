@@ -19,7 +19,8 @@ func Attributes(d *plan.Document, b *plan.Block) string {
 var heldAt = regexp.MustCompile(`(?i)^(?:held )?(\d{1,3}(?:[:.]\d\d)?)$`)
 
 // SetAttributes reads what is said of a block beside its drills, and changes all of it:
-// what is not said any more is let go. It fails with [plan.Problems] at the block, naming
+// what is not said any more is let go. A text that names nobody, "at 40", changes what it
+// says and leaves the rest. It fails with [plan.Problems] at the block, naming
 // what was not understood.
 func (r *Reader) SetAttributes(d *plan.Document, block, text string) (string, error) {
 	b := d.Block(block)
@@ -31,6 +32,10 @@ func (r *Reader) SetAttributes(d *plan.Document, block, text string) (string, er
 		return "", plan.In(plan.AtBlock(block, "said"), "%q is nobody, no place and no time of this plan", left)
 	}
 	w := &writer{Reader: r, doc: d}
+	if len(line.Who) == 0 && line.besides() {
+		whole, _ := r.attributes(Attributes(d, b))
+		line = whole.with(line)
+	}
 	who := w.ids(line.Who)
 	if len(d.Members(who)) == 0 {
 		return "", plan.In(plan.AtBlock(block, "said"), "say who does it: everyone, a unit, names or numbers")
@@ -55,6 +60,34 @@ func (r *Reader) SetAttributes(d *plan.Document, block, text string) (string, er
 		return fmt.Sprintf("%s is held %s", b.Name, words), nil
 	}
 	return b.Name + ": " + Attributes(d, b), nil
+}
+
+// when tells whether a line says when.
+func (l *Line) when() bool {
+	return l.At != nil || l.Window != nil || l.Before != "" || l.After != "" || l.StraightAfter != ""
+}
+
+// besides tells whether a line says anything of a block beside who does it.
+func (l *Line) besides() bool {
+	return l.when() || l.Where != "" || l.Leader != "" || l.Loose || l.Priority != "" || l.Rounds > 0
+}
+
+// with is a line with what another one says in place of what it says itself.
+func (l Line) with(other Line) Line {
+	if other.when() {
+		l.At, l.Window, l.Before, l.After, l.StraightAfter = other.At, other.Window, other.Before, other.After, other.StraightAfter
+		l.Clocks = other.Clocks
+	}
+	for _, field := range [][2]*string{{&l.Where, &other.Where}, {&l.Leader, &other.Leader}, {&l.Priority, &other.Priority}} {
+		if *field[1] != "" {
+			*field[0] = *field[1]
+		}
+	}
+	if other.Rounds > 0 {
+		l.Rounds, l.RestSeconds = other.Rounds, other.RestSeconds
+	}
+	l.Loose = l.Loose || other.Loose
+	return l
 }
 
 // attributes reads what a text says of a block; left is what was not understood.

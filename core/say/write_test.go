@@ -198,3 +198,49 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+// What is said of a block beside its drills is read, kept and said again; what cannot be
+// is refused and changes nothing.
+func TestWhatIsSaidBesideABlock(t *testing.T) {
+	for text, again := range map[string]string{
+		"backs, far half, Pell, 26 to 18, must":           "Backs, Far half, Pell, from 26 to 18, must",
+		"9 and 15, near half, before kit on":              "#9, #15, Near half, before Kit on",
+		"everyone, Ines, straight after jog":              "everyone, Ines Calloway, straight after Jog",
+		"juno, not before 30, 3 rounds, 20 s rest, could": "#10, not before 30, could, 3 rounds, rest 20 s",
+		"line-out, done by 14:40, in any order":           "Line-out, done by 14:40, in any order",
+		"at 40":                                           "Backs, Near half, Pell, at 40", // nobody is named: the rest stays
+		"far half, must":                                  "Backs, Far half, Pell, must",
+	} {
+		d := empty()
+		write(d, "jog 3 x 60 m\n\nhands 3 min, backs, near half, Pell")
+		r := say.NewReader(say.ContextOf(d, "rugby-union", book.Drills()))
+		_, err := r.SetAttributes(d, d.Blocks[1].ID, text)
+		require.NoError(t, err, text)
+		said := say.Attributes(d, &d.Blocks[1])
+		assert.Equal(t, again, said, text)
+		require.NoError(t, d.Validate(), text)
+		once := d.Clone()
+		_, err = r.SetAttributes(d, d.Blocks[1].ID, said)
+		require.NoError(t, err, said)
+		assert.Equal(t, shape(once), shape(d), "%s: what is said back is the same", text)
+	}
+	for text, says := range map[string]string{
+		"the moon":                     `"moon" is nobody, no place and no time`,
+		"backs, at 90":                 "lies outside the work",
+		"not before 18, done by 26":    "no time between",
+		"straight after the fireworks": "fireworks",
+		"12 squats":                    "",
+		"":                             "",
+	} {
+		d := empty()
+		write(d, "hands 3 min, backs")
+		was := shape(d)
+		_, err := say.NewReader(say.ContextOf(d, "rugby-union", book.Drills())).SetAttributes(d, d.Blocks[0].ID, text)
+		if says != "" {
+			assert.ErrorContains(t, err, says, text)
+		}
+		if err != nil {
+			assert.Equal(t, was, shape(d), "%s: refused, nothing changed", text)
+		}
+	}
+}
