@@ -168,7 +168,7 @@ func (s *scan) steps(d *Dose) bool {
 		return false
 	}
 	list := numbers(digits.FindAllString(s.text[at[2]:at[3]], -1))
-	if !slices.IsSorted(list) || list[0] < 40 || list[len(list)-1] > 100 || list[len(list)-1] < 85 || len(list) > drill.MostEfforts {
+	if !areEfforts(list) {
 		return false
 	}
 	for _, n := range list {
@@ -176,6 +176,20 @@ func (s *scan) steps(d *Dose) bool {
 	}
 	s.text = s.text[:at[2]] + soft + s.text[at[3]:]
 	return true
+}
+
+// areEfforts tells whether numbers rise as efforts in per cent do.
+func areEfforts(list []int) bool {
+	return slices.IsSorted(list) && list[0] >= 40 && list[len(list)-1] <= 100 && list[len(list)-1] >= 85 && len(list) <= drill.MostEfforts
+}
+
+// perCent adds what is left out of "3 x 20 m at 70, 90, 100", which is no minute.
+func perCent(text string) string {
+	at := atSteps.FindStringSubmatchIndex(text)
+	if at == nil || !metresOf.MatchString(text[:at[0]]) || !areEfforts(numbers(digits.FindAllString(text[at[2]:at[3]], -1))) {
+		return text
+	}
+	return text[:at[3]] + " %" + text[at[3]:]
 }
 
 func (s *scan) breaths(d *Dose) bool {

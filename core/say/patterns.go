@@ -25,6 +25,7 @@ var (
 	pairList  = regexp.MustCompile(`(?i)(?:^|[ ,:\x01])((?:\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten) (?:to |at |from |in )?(?:the )?[a-z-]+(?:(?:, ?and |, ?| and | )(?:\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten) (?:to |at |from |in )?(?:the )?[a-z-]+)+)`)
 	onePair   = regexp.MustCompile(`(?i)` + num + ` (?:to |at |from |in )?(?:the )?([a-z-]+)`)
 	slashed   = regexp.MustCompile(`(?i)([a-z-]+(?: [a-z-]+)?(?: ?/ ?[a-z-]+(?: [a-z-]+)?){1,9})`)
+	manyFrom  = pattern(`\b` + num + `~from~(?:the~)?((?:[a-z-]+)(?:(?:, and the |, and |, the |, | and the | and )[a-z-]+)+)`)
 	fromList  = regexp.MustCompile(`(?i)\b(?:from|to|at|off)[ \x01]+(?:the )?([a-z-]+(?:(?:, and |, ?| and )[a-z-]+)+)`)
 
 	setsTimed  = pattern(`\b` + num + `~x~` + num + `~x~` + dec + `~(secs?|seconds?|s|minutes?|min)\b(?:~holds?)?(?:~each)?`)
@@ -57,5 +58,6 @@ var (
 	atLeast    = pattern(`\b(?:at least|no less than|not less than|minimum|min of)~` + num + `(?:~(secs?|seconds?|s|minutes?|mins?|min))?\b`)
 	reach      = regexp.MustCompile(`(?:\b|x)(\d{1,3})(?:-| to )(\d{1,3})\b( ?(?:m|s|sec|secs|seconds|min|minutes|reps|each|a|per)\b|[ ,]|$)`)
 	bareSteps  = regexp.MustCompile(`,[ \x01]*(\d{2,3}(?:(?:, ?and |, ?| and )\d{2,3})+)[ \x01]*(?:,|$)`)
+	atSteps    = regexp.MustCompile(`(?i)\b(?:at|@) ?(\d{2,3}(?:(?:, ?and |, ?| and )\d{2,3})+) ?(?:[,;(]|$)`)
 	metreList  = regexp.MustCompile(`(?i)\b(\d{1,3} ?m?(?:(?:, ?and |, ?| and |/)\d{1,3} ?m?)+)(?: ?(?:m|metres)\b)`)
 )

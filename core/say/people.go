@@ -210,7 +210,7 @@ func (r *Reader) person(name string) string {
 		return ""
 	}
 	for _, one := range r.people { // backs for back, kickers for kicker
-		if slices.Contains(r.Units, one.is) && strings.TrimSuffix(one.fold, "s") == strings.TrimSuffix(name, "s") && name != "" {
+		if (slices.Contains(r.Units, one.is) || slices.Contains(r.Positions, one.is)) && strings.TrimSuffix(one.fold, "s") == strings.TrimSuffix(name, "s") && name != "" {
 			return one.is
 		}
 	}

@@ -76,6 +76,11 @@ func (s *scan) parts(d *Dose) bool {
 	}
 	m := eachOf.FindStringSubmatch(s.text)
 	if m == nil {
+		if at := manyFrom.FindStringSubmatchIndex(s.text); at != nil && isPlace(strings.ReplaceAll(s.text[at[4]:at[5]], ",", " ")) {
+			d.Kind, d.Columns, d.Tries = drill.Grid, words(s.text[at[4]:at[5]]), number(s.text[at[2]:at[3]])
+			s.text = s.text[:at[0]] + soft + s.text[at[1]:]
+			return true
+		}
 		return s.listed(d)
 	}
 	if at := fromList.FindStringSubmatchIndex(s.text); at != nil {

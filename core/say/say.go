@@ -34,6 +34,8 @@ type Context struct {
 	Blocks  []string `json:"blocks"`
 	Phases  []string `json:"phases"` // keys, in the method's order; none: those of RAMP
 
+	Positions []string `json:"positions,omitempty"` // that players have: all who have one are named at once
+
 	Book  []drill.Drill `json:"-"` // the drills that are known
 	Index *Index        `json:"-"` // of the book; nil: it is made
 }
@@ -146,6 +148,13 @@ func NewReader(c Context) *Reader {
 	for _, p := range c.Players {
 		r.people = append(r.people, personNames(p, c.Players)...)
 	}
+	for _, position := range c.Positions {
+		for _, name := range []string{fold(position), fold(position) + "s"} {
+			if !isPlace(name) { // "back" is also where to
+				r.people = append(r.people, named{name, position})
+			}
+		}
+	}
 	for _, s := range c.Staff {
 		r.staff = append(r.staff, named{fold(s), s})
 		if first, _, more := strings.Cut(s, " "); more && !sharesFirst(first, c.Staff) {
@@ -214,7 +223,7 @@ func (r *Reader) Read(text string) Line {
 			return line
 		}
 	}
-	text, stands := cutFixed(bullet.ReplaceAllString(text, ""))
+	text, stands := cutFixed(perCent(bullet.ReplaceAllString(text, "")))
 	s := &scan{Reader: r, text: text, stands: stands}
 	s.hideQuoted()
 	s.hideBrackets()

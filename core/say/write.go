@@ -22,6 +22,9 @@ func ContextOf(d *plan.Document, sport string, book []drill.Drill) Context {
 	}
 	for _, p := range d.Players {
 		c.Players = append(c.Players, Player{p.Number, strings.TrimSpace(p.First + " " + p.Last)})
+		if p.Position != "" && !slices.Contains(c.Positions, p.Position) {
+			c.Positions = append(c.Positions, p.Position)
+		}
 	}
 	for _, l := range d.Leaders {
 		c.Staff = append(c.Staff, l.Name)
@@ -195,7 +198,13 @@ func (w *writer) id(one string) []string {
 			return []string{p.ID}
 		}
 	}
-	return nil
+	var ids []string
+	for _, p := range w.doc.Players {
+		if p.Position == one {
+			ids = append(ids, p.ID)
+		}
+	}
+	return ids
 }
 
 // note keeps what was not understood: beside the block, or else the plan.

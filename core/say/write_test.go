@@ -26,7 +26,7 @@ func empty() *plan.Document {
 		Fixed:   []plan.Fixed{{ID: "kit", Name: "Kit on", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(1500), To: clock.BeforeStart(1380)}}}}
 	for i, name := range []string{"Wren Addlestrop", "Hester Quillfeather", "Pia Lindqvarn", "Juno Ketterick", "Mara Tolland"} {
 		first, last, _ := strings.Cut(name, " ")
-		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i+1), Number: []int{2, 8, 9, 10, 15}[i], First: first, Last: last})
+		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i+1), Number: []int{2, 8, 9, 10, 15}[i], First: first, Last: last, Position: []string{"Hooker", "", "Centre", "Centre", "Wing"}[i]})
 	}
 	d.Units = []plan.Unit{{ID: "backs", Name: "Backs", Players: []string{"p3", "p4", "p5"}}, {ID: "lineout", Name: "Line-out", Players: []string{"p1", "p2"}}}
 	return d
@@ -208,6 +208,8 @@ func TestWhatIsSaidBesideABlock(t *testing.T) {
 		"everyone, Ines, straight after jog":              "everyone, Ines Calloway, straight after Jog",
 		"juno, not before 30, 3 rounds, 20 s rest, could": "#10, not before 30, could, 3 rounds, rest 20 s",
 		"line-out, done by 14:40, in any order":           "Line-out, done by 14:40, in any order",
+		"hooker and wing, at 30":                          "#2, #15, at 30",
+		"centres, at 30":                                  "#9, #10, at 30",
 		"at 40":                                           "Backs, Near half, Pell, at 40", // nobody is named: the rest stays
 		"far half, must":                                  "Backs, Far half, Pell, must",
 	} {
