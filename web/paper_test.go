@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"net/url"
 	"regexp"
+	"strconv"
 	"strings"
 	"sync"
 	"testing"
@@ -31,7 +32,7 @@ func words(page string) string {
 func TestBoardPaperAndPhoneSayTheSame(t *testing.T) {
 	base, p := site(t, "paper")
 	coach, nobody := visit(t, base, demo.Email), visit(t, base, "")
-	for id := uint64(1); id <= 3; id++ {
+	for _, id := range []uint64{1, 2, 3, written(t, p, coach)} {
 		b, err := p.Board(ctx, 1, id)
 		require.NoError(t, err)
 		coach.post(fmt.Sprintf("/sessions/%d/publish", id), url.Values{"revision": {itoa(b.Revision)}})
@@ -63,6 +64,9 @@ func TestBoardPaperAndPhoneSayTheSame(t *testing.T) {
 				}
 				assert.Contains(t, mine, block.Name, player.ID)
 				assert.Contains(t, mine, starts, "%s: %s", player.ID, block.Name)
+				for _, dose := range block.Doses() {
+					assert.Contains(t, mine, dose, "%s: %s", player.ID, block.Name)
+				}
 			}
 		}
 		for _, cut := range mustCut(t, p, b) {
@@ -71,6 +75,38 @@ func TestBoardPaperAndPhoneSayTheSame(t *testing.T) {
 			}
 		}
 	}
+}
+
+// written is a session whose plan says everything that a line can say.
+func written(t *testing.T, p *planner.Planner, coach *visitor) uint64 {
+	status, text, to := coach.post("/sessions", url.Values{"kind": {"match"}, "title": {"Written"}, "start": {"2026-12-05T15:00"}, "squad": {"1"}, "from": {planner.FromEmpty}, "minutes": {"60"}})
+	require.Equal(t, http.StatusSeeOther, status, problemIn(text))
+	id, err := strconv.ParseUint(regexp.MustCompile(`/sessions/(\d+)`).FindStringSubmatch(to)[1], 10, 64)
+	require.NoError(t, err)
+	b, err := p.Board(ctx, 1, id)
+	require.NoError(t, err)
+	status, text, _ = coach.post("/sessions/"+to[len("/sessions/"):]+"/write", url.Values{"revision": {itoa(b.Revision)}, "text": {`jog 3 x 120 m, 50 %
+leg swings 8 each way a leg (no bounce)
+dead bug 4 a side, 3-1-3
+neck holds forward / left / right / back, 3 x 6 s each
+plank 3 x 20 s, rest 10 s
+line-out throws 5 5 3 to front middle back
+out with high knees, back with heel kicks, 18 m
+bike 3 min, 60 %
+press-ups 8-10
+strides 3 x 30 m at 70, 80, 90
+pogo 2 x 10, 3 breaths of box breathing`}})
+	require.Contains(t, []int{http.StatusOK, http.StatusSeeOther}, status, problemIn(text))
+	b, err = p.Board(ctx, 1, id)
+	require.NoError(t, err)
+	all := ""
+	for _, block := range b.Blocks {
+		all += strings.Join(block.Doses(), "\n") + "\n"
+	}
+	for _, says := range []string{"3 lengths of 120 m at 50 %", "8 each way, a side", "3-1-3", "forward / left / right / back", "3 holds of 20 s", "5 front, 5 middle, 3 back", "out with high knees, back with heel kicks, 18 m", "3 min at 60 %", "10", "at 70, 80, 90 %"} {
+		require.Contains(t, all, says)
+	}
+	return id
 }
 
 func mustCut(t *testing.T, p *planner.Planner, b *planner.Board) (says [][]string) {
