@@ -1,6 +1,8 @@
 package planner_test
 
 import (
+	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
@@ -8,6 +10,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/core/clock"
+	"cuestart/core/club"
+	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/planner"
 	"cuestart/store"
@@ -83,4 +87,82 @@ hops 6 a leg`, []string{"Tag in a box, line: skips", "Circuit"}, []string{"3 min
 			assert.Equal(t, b.Document.HeldWords(&b.Document.Blocks[i]), again.Document.HeldWords(&again.Document.Blocks[i]), sport)
 		}
 	}
+}
+
+// A plan of the format before, whose phases came in the method's order however they were
+// listed, looks as it did; from its first change on the list is its order.
+func TestAnEarlierPlanLooksAsItDid(t *testing.T) {
+	p := open(t, "earlier", true)
+	d := board(t, p, 1).Document.Clone()
+	d.Format, d.Title, d.Start.Local = 1, "Earlier", "2026-12-19T15:00"
+	d.Blocks = append(d.Blocks[4:], d.Blocks[:4]...)
+	for i := range d.Blocks {
+		d.Blocks[i].Loose = false
+	}
+	id, err := p.AddPlan(ctx, coach, 1, d)
+	require.NoError(t, err)
+	was := board(t, p, id)
+	assert.True(t, was.Schedule.Result.Feasible)
+	starts := func(b *planner.Board) map[string]clock.Offset {
+		at := map[string]clock.Offset{}
+		for _, block := range b.Blocks {
+			if block.Kept && block.Phase != drill.Own {
+				at[block.Name] = block.Start
+			}
+		}
+		return at
+	}
+	for _, f := range was.Findings {
+		assert.NotEqual(t, "order", f.Rule, "nobody ordered it otherwise: %s", f.What)
+	}
+	now, err := p.Change(ctx, coach, id, was.Revision, func(d *plan.Document) (string, error) {
+		d.Title = "Earlier, renamed"
+		return "renamed", nil
+	})
+	require.NoError(t, err)
+	assert.Equal(t, plan.Format, now.Document.Format)
+	assert.True(t, now.Document.InMethodOrder(), "it is listed as it ran")
+	assert.Equal(t, starts(was), starts(now))
+	back, err := p.Undo(ctx, coach, id, now.Revision)
+	require.NoError(t, err)
+	assert.Equal(t, starts(was), starts(back), "and taken back it is as before")
+}
+
+// A routine keeps the order and the holds that a plan was given, and a drill that a line
+// made is the club's own until it is completed.
+func TestWhatWasWrittenIsKept(t *testing.T) {
+	p := open(t, "kept", true)
+	b := blank(t, p, 0)
+	b, _, err := p.Write(ctx, coach, b.ID, b.Revision, "sprints 3 x 15 m, 24 to 20\nwobble walks 2 x 20 m\njog 3 x 60 m, straight after wobble walks\nneck holds 3 x 6 s, before line up", planner.Place{})
+	require.NoError(t, err)
+	require.NoError(t, p.SaveRoutine(ctx, coach, b.ID, "Ours", "anywhere"))
+	kept, err := store.Entries[club.Routine](ctx, db, 1)
+	require.NoError(t, err)
+	kept = slices.DeleteFunc(kept, func(k store.Entry[club.Routine]) bool { return k.Is.Name != "Ours" })
+	require.Len(t, kept, 1)
+	added, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Match, Title: "Again", Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, From: fmt.Sprint(kept[0].ID)})
+	require.NoError(t, err)
+	again := board(t, p, added.ID)
+	assert.Equal(t, names(b), names(again))
+	for i := range b.Document.Blocks {
+		assert.Equal(t, b.Document.HeldWords(&b.Document.Blocks[i]), again.Document.HeldWords(&again.Document.Blocks[i]), b.Document.Blocks[i].Name)
+	}
+
+	bk, err := p.Book(ctx, 1)
+	require.NoError(t, err)
+	own := bk.Own["our-wobble-walks"]
+	require.True(t, own.Is.Draft)
+	own.Is.Draft, own.Is.Aim = false, "Feet find the ground"
+	_, err = p.Save(ctx, coach, "completed", planner.Change{ID: own.ID, Edition: own.Edition, Is: own.Is})
+	require.NoError(t, err)
+	again, _, err = p.Write(ctx, coach, again.ID, again.Revision, "wobble walks 3 x 20 m", planner.Place{})
+	require.NoError(t, err)
+	var aims []string
+	for _, block := range again.Document.Blocks {
+		aims = append(aims, block.Items[0].Drill.Aim)
+	}
+	assert.Contains(t, aims, "Feet find the ground", "the completed one is written from then on")
+	bk, err = p.Book(ctx, 1)
+	require.NoError(t, err)
+	assert.False(t, bk.Own["our-wobble-walks"].Is.Draft)
 }
