@@ -49,3 +49,34 @@ func TestNoNumberIsLost(t *testing.T) {
 		}
 	}
 }
+
+// What a line says of how much is what the drill then says of itself.
+func TestADoseIsSaidBackAsItWas(t *testing.T) {
+	for line, says := range map[string]string{
+		"press-ups 8-10":                             "10 reps",
+		"bike 5 min, 60 %":                           "5 min at 60 %",
+		"sprints 3 x 10 m at 70, 90, 100":            "3 sprints of 10 m at 70, 90, 100 %",
+		"sprints 20 m x 3, rest 40 s":                "3 sprints of 20 m",
+		"shots 10 from left, middle and right":       "10 in each of 3 places",
+		"throws 12, at least 8":                      "12 throws",
+		"box jumps 5, flat out":                      "5 reps at 100 %",
+		"plank 2-3 x 20 s":                           "3 holds of 20 s",
+		"out with skips, back with side steps, 12 m": "1 trip: out with skips, back with side steps, 12 m",
+	} {
+		d := empty()
+		write(d, line)
+		require.Len(t, d.Blocks, 1, line)
+		k := d.Blocks[0].Items[0].Drill
+		assert.Equal(t, says, k.Words(k.Range.Target), line)
+	}
+	least := func(line string) (int, int) {
+		d := empty()
+		write(d, line)
+		r := d.Blocks[0].Items[0].Drill.Range
+		return r.Min, r.Max
+	}
+	for line, want := range map[string][2]int{"press-ups 8-10": {8, 10}, "throws 12, at least 8": {8, 12}, "bike 4-5 min": {240, 300}, "jog 3 min, at least 2 min": {120, 180}} {
+		low, most := least(line)
+		assert.Equal(t, want, [2]int{low, most}, line)
+	}
+}
