@@ -243,7 +243,7 @@ func TestARulingIsMadeByMedicalStaff(t *testing.T) {
 	coach.open(team + "/p15")
 	assert.NotContains(t, eval[string](coach, `document.querySelector("main").textContent`), "Ball drop and catch", "not on everybody's link")
 	coach.open(own)
-	assert.Contains(t, eval[string](coach, `document.querySelector("main").textContent`), "You do: Ball drop and catch", "her phone says so too")
+	assert.Contains(t, eval[string](coach, `document.querySelector("main").textContent`), "Ball drop and catch", "her phone says so too")
 	coach.open("/squad?player=" + player)
 	assert.Contains(t, coach.text("main"), "nothing overhead")
 	assert.NotContains(t, eval[string](coach, `document.documentElement.outerHTML`), "private matter")

@@ -162,7 +162,7 @@ func TestBadInputIsASentence(t *testing.T) {
 		{"a block that is gone", "/sessions/1/blocks/nothing/remove", url.Values{}, 422, "no longer in the plan", ""},
 		{"a drill that is none in a block", "/sessions/1/blocks/lineout/items", url.Values{"item": {"0"}, "drill": {"nothing"}}, 422, "no longer in the book", ""},
 		{"nothing written", "/sessions/1/write", url.Values{"text": {" \n "}}, 422, "write a drill, as you say it", ""},
-		{"nobody in a block", "/sessions/1/blocks/lineout/said", url.Values{"said": {"far half"}}, 422, "say who does it", "far half"},
+		{"nobody in a block", "/sessions/1/blocks/lineout/said", url.Values{"said": {""}}, 422, "say who does it", ""},
 		{"a hold that contradicts itself", "/sessions/1/blocks/lineout/said", url.Values{"said": {"line-out, done by 30, not before 20"}}, 422, "leaves no time between", "done by 30"},
 		{"a hold outside the day", "/sessions/1/blocks/lineout/said", url.Values{"said": {"line-out, at 170"}}, 422, "lies outside the work", "at 170"},
 		{"a stale revision", "/sessions/1/blocks/lineout/remove", url.Values{"revision": {"77"}}, 409, "Somebody else has just changed this plan", ""},

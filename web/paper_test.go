@@ -64,8 +64,12 @@ func TestBoardPaperAndPhoneSayTheSame(t *testing.T) {
 				}
 				assert.Contains(t, mine, block.Name, player.ID)
 				assert.Contains(t, mine, starts, "%s: %s", player.ID, block.Name)
-				for _, dose := range block.Doses() {
-					assert.Contains(t, mine, dose, "%s: %s", player.ID, block.Name)
+				for n, dose := range block.Doses() {
+					told := []string{block.Items[n].Drill.Name, dose}
+					for _, cue := range block.Items[n].Drill.Cues {
+						told = append(told, "– "+cue)
+					}
+					assert.Contains(t, mine, strings.Join(told, " "), "%s: each drill with its dose and all its cues", player.ID)
 				}
 			}
 		}

@@ -43,7 +43,6 @@ type mineBody struct {
 	Countdown, Caption         string
 	Items                      []item
 	Carry                      []string
-	Cautions                   []string
 }
 
 // item is a block or an event of the day, as one player has it.
@@ -54,11 +53,21 @@ type item struct {
 	Phase               drill.Phase
 	Fixed               bool
 	Where, With, Leader string
-	Doses, Cues, Kit    []string
+	Drills              []move
+	Rounds              string
+	Kit                 []string
 	Why                 string
 	State               string // past, now, next or "", when the page was made
 	Seconds             int
 	Missed              string
+}
+
+// move is a drill of a block, as one player does it.
+type move struct {
+	Name, Dose string
+	Instead    string // what it stands in for, by a ruling; the dose is "" where it is left out
+	Cues       []string
+	Caution    string
 }
 
 // Opened tells whether the page shows all of the item at once.
@@ -157,28 +166,34 @@ func mineOf(found *planner.Shared, p *plan.Player) *mineBody {
 func (b *mineBody) itemOf(d *plan.Document, block *schedule.Block, p *plan.Player, versions []today.Version) item {
 	one := item{From: int(block.Start), To: int(block.End), Name: block.Name, Phase: block.Phase, Where: d.ZoneName(block.Zone), Leader: d.LeaderName(block.Leader),
 		Why: block.Says(), With: company(d, block, p)}
-	words := block.Named()
+	if block.Rounds > 1 {
+		one.Rounds = drill.Number(block.Rounds, "rounds")
+		if block.RoundRest > 0 {
+			one.Rounds += ", " + clock.Lasting(block.RoundRest) + " between"
+		}
+	}
+	doses := block.Doses()
 	for n := range block.Items {
 		known := block.Items[n].Drill
-		line := words[n]
+		line := move{Name: known.Name, Dose: doses[n]}
 		own := func(v today.Version) bool { return v.Player == p.ID && v.Block == block.ID && v.Item == n }
 		if i := slices.IndexFunc(versions, own); i >= 0 {
-			if line = "You leave out " + known.Name; versions[i].Drill == nil {
-				one.Doses = append(one.Doses, line)
+			if versions[i].Drill == nil {
+				one.Drills = append(one.Drills, move{Name: "You leave out " + known.Name})
 				continue
 			}
-			line = fmt.Sprintf("You do: %s, %s", versions[i].Drill.Name, versions[i].Drill.Words(versions[i].Drill.Range.Target))
+			line.Instead = known.Name
 			known = *versions[i].Drill
+			line.Name, line.Dose = known.Name, known.Words(known.Range.Target)
 		}
-		one.Doses = append(one.Doses, line)
-		one.Cues = append(one.Cues, first(known.Cues, 2-min(1, len(block.Items)-1))...)
+		line.Cues, line.Caution = known.Cues, known.Caution
+		one.Drills = append(one.Drills, line)
 		one.Kit = appendNew(one.Kit, slices.Concat(known.Kit, known.LaneKit)...)
 		for _, kit := range known.Kit {
 			if drill.Carried(kit) && known.Pieces(block.Group) >= block.Group.People {
 				b.Carry = appendNew(b.Carry, kit)
 			}
 		}
-		b.Cautions = plan.AddCaution(b.Cautions, known.Caution)
 	}
 	for _, m := range block.Missed {
 		if m.Player == p.ID {
@@ -238,8 +253,6 @@ func company(d *plan.Document, b *schedule.Block, p *plan.Player) string {
 	}
 	return strings.Join(names, ", ")
 }
-
-func first[T any](list []T, n int) []T { return list[:min(n, len(list))] }
 
 func appendNew(list []string, more ...string) []string {
 	for _, one := range more {
