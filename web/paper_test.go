@@ -39,6 +39,7 @@ func TestBoardPaperAndPhoneSayTheSame(t *testing.T) {
 		b, err = p.Board(ctx, 1, id)
 		require.NoError(t, err)
 		onPaper := words(page(t, coach, fmt.Sprintf("/sessions/%d/sheet", id)))
+		full := words(page(t, coach, fmt.Sprintf("/sessions/%d/sheet?cues=yes", id)))
 		phones := map[string]string{}
 		for _, player := range b.Document.Players {
 			phones[player.ID] = words(page(t, nobody, "/r/"+b.Publication.Token+"/"+player.ID))
@@ -56,6 +57,13 @@ func TestBoardPaperAndPhoneSayTheSame(t *testing.T) {
 				for _, dose := range block.Doses() {
 					assert.Contains(t, text, dose, "%s: %s", where, block.Name)
 				}
+			}
+			for n, dose := range block.Named() {
+				told := dose
+				if cues := block.Items[n].Drill.Cues; len(cues) > 0 {
+					told += " Say " + strings.Join(cues, ". ") + "."
+				}
+				assert.Contains(t, full, told, "the full sheet tells how")
 			}
 			for _, player := range b.Document.Players {
 				mine := phones[player.ID]

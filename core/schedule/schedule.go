@@ -132,6 +132,19 @@ func (b *Block) Doses() []string {
 	return words
 }
 
+// Often says how often its drills are gone through, "3 rounds, 30 s between"; "" where
+// that is once.
+func (b *Block) Often() string {
+	if b.Rounds < 2 {
+		return ""
+	}
+	words := drill.Number(b.Rounds, "rounds")
+	if b.RoundRest > 0 {
+		words += ", " + clock.Lasting(b.RoundRest) + " between"
+	}
+	return words
+}
+
 // Load is what the block leaves in each of its players.
 func (b *Block) Load() (sum drill.Load) {
 	for range max(1, b.Rounds) {

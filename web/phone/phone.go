@@ -165,13 +165,7 @@ func mineOf(found *planner.Shared, p *plan.Player) *mineBody {
 // ruling touches.
 func (b *mineBody) itemOf(d *plan.Document, block *schedule.Block, p *plan.Player, versions []today.Version) item {
 	one := item{From: int(block.Start), To: int(block.End), Name: block.Name, Phase: block.Phase, Where: d.ZoneName(block.Zone), Leader: d.LeaderName(block.Leader),
-		Why: block.Says(), With: company(d, block, p)}
-	if block.Rounds > 1 {
-		one.Rounds = drill.Number(block.Rounds, "rounds")
-		if block.RoundRest > 0 {
-			one.Rounds += ", " + clock.Lasting(block.RoundRest) + " between"
-		}
-	}
+		Why: block.Says(), Rounds: block.Often(), With: company(d, block, p)}
 	doses := block.Doses()
 	for n := range block.Items {
 		known := block.Items[n].Drill

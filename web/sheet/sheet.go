@@ -32,21 +32,27 @@ type body struct {
 	Cautions                     []string
 	Made                         string
 	Cuts                         []cutLine
+	Full                         bool // each drill with what to say and to look for, and its caution
 }
 
 // Back is the address of the board.
 func (b body) Back() string { return shell.Session(b.ID) }
 
 type row struct {
-	at                      clock.Offset
-	ToGo, Clock, Length     string
-	Phase                   drill.Phase
-	Fixed                   bool
-	Name, Who, Numbers      string
-	Dose                    []string
-	Cue, Where, Leader, Cut string
-	Versions                []string // who does it otherwise
+	at                  clock.Offset
+	ToGo, Clock, Length string
+	Phase               drill.Phase
+	Fixed               bool
+	Name, Who, Numbers  string
+	Often               string
+	Drills              []told
+	Note                string
+	Where, Leader, Cut  string
+	Versions            []string // who does it otherwise
 }
+
+// told is a drill as a leader tells it.
+type told struct{ Dose, Say, Look, Caution string }
 
 // cutLine is what changes when there are only so many minutes, down to which
 // it stays the same.
@@ -63,7 +69,7 @@ func Show(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	made := bodyOf(b)
-	made.Cuts = cutLines(cuts)
+	made.Cuts, made.Full = cutLines(cuts), r.Query("cues") != ""
 	return &shell.Page{Screens: screens, Name: "sheet", Title: b.Document.Title + " sheet", Nav: "runin", Body: made}, nil
 }
 
@@ -114,10 +120,14 @@ func bodyOf(b *planner.Board) body {
 
 func rowOf(d *plan.Document, fitted *schedule.Schedule, b *schedule.Block) row {
 	one := row{at: b.Start, ToGo: b.Start.ToGo(), Clock: clock.Clock(fitted.Start, b.Start), Length: clock.Lasting(b.Length()), Phase: b.Phase,
-		Name: b.Name, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader), Cut: b.Cut, Versions: today.Says(d, b.ID)}
+		Name: b.Name, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader), Cut: b.Cut, Versions: today.Says(d, b.ID),
+		Often: b.Often(), Note: b.Note}
 	if len(b.Members) < len(d.Players) {
 		one.Numbers = d.Numbers(b.Members)
 	}
-	one.Dose = b.Named()
+	for n, dose := range b.Named() {
+		k := &b.Items[n].Drill
+		one.Drills = append(one.Drills, told{dose, strings.Join(k.Cues, ". "), strings.Join(k.Faults, ". "), k.Caution})
+	}
 	return one
 }
