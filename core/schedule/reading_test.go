@@ -108,3 +108,17 @@ func TestWhatIsCarriedOutIsWhatIsInUseAtOnce(t *testing.T) {
 	blocks[1].Start, blocks[1].End = blocks[0].Start, blocks[0].End
 	assert.Equal(t, 5, schedule.Carried(blocks)[0].Pieces, "side by side")
 }
+
+func TestRoundsAreSaidWithTheirRest(t *testing.T) {
+	for want, b := range map[string]plan.Block{
+		"":                           {},
+		"2 rounds":                   {Rounds: 2},
+		"3 rounds, 30 s between":     {Rounds: 3, RoundRest: 30},
+		"4 rounds, 1:30 min between": {Rounds: 4, RoundRest: 90},
+	} {
+		one := schedule.Block{Block: &b}
+		assert.Equal(t, want, one.Often())
+	}
+	once := plan.Block{Rounds: 1, RoundRest: 30}
+	assert.Empty(t, (&schedule.Block{Block: &once}).Often(), "once is not said")
+}
