@@ -122,7 +122,7 @@ func (c *composer) mended(ctx context.Context) (*Made, error) {
 // tried for them, triedSteps how well each of these is fitted.
 const (
 	warnsAtMost = 12
-	triesAtMost = 10
+	triesAtMost = 5
 	triedSteps  = 1_000
 )
 
