@@ -37,13 +37,13 @@ var mayImport = map[string][]string{
 	"live":       {"core", "planner"},
 	"standin":    {},
 	"web/assets": {},
-	"web/shell":  {"core", "planner", "web/assets"},
-	"web/room":   {"core", "book", "planner", "share", "web/shell"},
+	"web/shell":  {"core", "live", "planner", "web/assets"},
+	"web/room":   {"core", "book", "planner", "share", "web/assets", "web/shell"},
 	"demo":       {"core", "book", "store"},
 	"e2e":        {},
 }
 
-var coreOrder = []string{"clock", "runin", "drill", "plan", "sport", "club", "today", "schedule", "warmth", "check", "verdict", "compose", "week", "trial", "say"}
+var coreOrder = []string{"speech", "clock", "runin", "drill", "plan", "sport", "club", "today", "schedule", "list", "warmth", "check", "verdict", "compose", "week", "trial", "say"}
 
 // coreAvoids is what core never touches: files, network, processes.
 var coreAvoids = []string{"os", "net", "net/http", "os/exec", "database/sql", "math/rand", "io/fs", "embed", "syscall"}

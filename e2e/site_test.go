@@ -24,6 +24,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/demo"
+	"cuestart/live"
 	"cuestart/mariadb"
 	"cuestart/mariadb/mariadbtest"
 	"cuestart/planner"
@@ -60,7 +61,7 @@ func site(t *testing.T, withDemo bool) (address string, p *planner.Planner) {
 	db, p = s, planner.New(s)
 	p.Now = func() time.Time { return now }
 	signIns, end := s.SignIns()
-	listening := httptest.NewServer(web.Handler(shell.Config{Planner: p, SignIns: signIns, Log: slog.New(slog.NewTextHandler(io.Discard, nil))}))
+	listening := httptest.NewServer(web.Handler(shell.Config{Planner: p, Live: live.Over(t.Context(), p), SignIns: signIns, Log: slog.New(slog.NewTextHandler(io.Discard, nil))}))
 	t.Cleanup(func() { listening.Close(); end(); s.Close() })
 	return listening.URL, p
 }

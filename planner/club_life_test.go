@@ -306,7 +306,7 @@ func TestAPersonIsForgotten(t *testing.T) {
 	require.NoError(t, p.Erase(ctx, coach, squad, whom.ID))
 	after := board(t, p, 1)
 	assert.Equal(t, store.FormerPlayer, after.Document.Players[i].First)
-	shared, err := p.Shared(ctx, after.Publication.Token)
+	shared, err := p.Shared(ctx, planner.Way{Token: after.Publication.Token})
 	require.NoError(t, err)
 	for _, d := range []*plan.Document{after.Document, shared.Document} {
 		text, err := json.Marshal(d)

@@ -3,9 +3,11 @@ package planner
 import (
 	"context"
 	"fmt"
+	"slices"
 	"time"
 
 	"cuestart/core/club"
+	"cuestart/store"
 )
 
 // Person is all that is known of a player, to be given to them.
@@ -16,6 +18,7 @@ type Person struct {
 	Rulings  []ruledPerson `json:"rulings,omitempty"`
 	Tests    []club.Trial  `json:"tests,omitempty"`
 	Sessions []inSession   `json:"sessions,omitempty"`
+	Said     []store.Said  `json:"said,omitempty"` // from their phone
 }
 
 type ruledPerson struct {
@@ -76,6 +79,12 @@ func (p *Planner) Person(ctx context.Context, by Account, squad *Squad, id uint6
 	if err != nil {
 		return nil, err
 	}
+	if is.Said, err = p.store.WordsOf(ctx, by.ClubID, playerID(id)); err != nil {
+		return nil, err
+	}
+	if by.Role != Medical {
+		is.Said = slices.DeleteFunc(is.Said, func(s store.Said) bool { return s.Kind == store.WordPain })
+	}
 	return is, p.store.Audit(ctx, by, "exported a person's data", k.Is.Label())
 }
 
@@ -96,6 +105,7 @@ func (p *Planner) Erase(ctx context.Context, by Account, squad *Squad, id uint64
 	if err := p.store.Erase(ctx, by.ClubID, id, k.Is.First, k.Is.Last); err != nil {
 		return err
 	}
+	p.editions.clear()
 	return p.store.Audit(ctx, by, "erased a person", fmt.Sprintf("a player of %s", squad.Name))
 }
 

@@ -26,8 +26,6 @@ type (
 	Session = store.Session
 	// Publication is what is shared of a session.
 	Publication = store.Publication
-	// Shared is what a link shows.
-	Shared = store.Shared
 	// Secrets are what proves who somebody is.
 	Secrets = store.Secrets
 	// SignIn is a browser that is signed in.
@@ -51,13 +49,11 @@ const (
 
 // Errors that callers tell apart.
 var (
-	ErrNotFound  = store.ErrNotFound
-	ErrStale     = store.ErrStale
-	ErrTaken     = store.ErrTaken
-	ErrNothing   = store.ErrNothing
-	ErrWithdrawn = store.ErrWithdrawn
-	ErrOver      = store.ErrOver
-	ErrDone      = store.ErrDone
+	ErrNotFound = store.ErrNotFound
+	ErrStale    = store.ErrStale
+	ErrTaken    = store.ErrTaken
+	ErrNothing  = store.ErrNothing
+	ErrDone     = store.ErrDone
 )
 
 // Once names a change by an account, so that one that is sent twice is made once.
@@ -76,13 +72,30 @@ const atOnce = 3_000
 type Planner struct {
 	Now     func() time.Time
 	Weather Weather // nil: there is no forecast
+	Nudge   func()  // is called when something is new for who has a page open; nil: they find it themselves
 
 	store     *store.Store
 	playbooks playbooks
+	editions  kept[store.Numbered, *store.Edition]
+	links     kept[string, *store.Link]
+	rulings   kept[uint64, ruled] // by club
+	turns     kept[string, map[string]store.Turn]
+	books     kept[uint64, *Book] // by club, for phones
 }
 
 // New is a planner on the real clock.
 func New(s *store.Store) *Planner { return &Planner{store: s, Now: time.Now} }
+
+// News are the sessions of which something is new in the last few seconds, by the id of
+// what is new.
+func (p *Planner) News(ctx context.Context) (map[uint64]uint64, error) { return p.store.News(ctx) }
+
+// nudge tells those who have a page open that something is new.
+func (p *Planner) nudge() {
+	if p.Nudge != nil {
+		p.Nudge()
+	}
+}
 
 // Ping tells whether the database answers.
 func (p *Planner) Ping(ctx context.Context) error { return p.store.Ping(ctx) }

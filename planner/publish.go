@@ -2,14 +2,14 @@ package planner
 
 import (
 	"context"
-	"crypto/hmac"
-	"crypto/sha256"
-	"encoding/base64"
 	"slices"
 	"strings"
 
+	"cuestart/core/list"
 	"cuestart/core/plan"
-	"cuestart/core/today"
+	"cuestart/core/schedule"
+	"cuestart/core/speech"
+	"cuestart/store"
 )
 
 // Publish shares the plan in force, under the link that is there or else a new
@@ -30,92 +30,126 @@ func (p *Planner) Publish(ctx context.Context, by Account, id uint64, revision u
 	if _, err := p.store.Publish(ctx, by.ClubID, id, revision); err != nil {
 		return nil, err
 	}
+	p.nudge()
 	return p.Board(ctx, by.ClubID, id)
 }
 
-// Withdraw ends the session's link, so that it shows nothing any more.
+// Withdraw ends the link that the session is shared by, so that it shows nothing any
+// more.
 func (p *Planner) Withdraw(ctx context.Context, by Account, id uint64) (*Board, error) {
 	if err := p.store.Withdraw(ctx, by.ClubID, id); err != nil {
 		return nil, err
 	}
+	p.nudge()
 	return p.Board(ctx, by.ClubID, id)
 }
 
-// SetSeason lets the session's link stay good after the session, or end a day after it.
-func (p *Planner) SetSeason(ctx context.Context, by Account, id uint64, season bool) (*Board, error) {
-	if err := p.store.SetSeason(ctx, by.ClubID, id, season); err != nil {
-		return nil, err
-	}
-	return p.Board(ctx, by.ClubID, id)
+// SetSeason has the link show the squad's next session once this one is over, or end a
+// day after it.
+func (p *Planner) SetSeason(ctx context.Context, by Account, id uint64, season bool) error {
+	return p.store.SetSeason(ctx, by.ClubID, id, season)
 }
 
-// Shared returns what a link shows to everybody: the plan as it is for who has no
-// ruling. It fails with ErrNotFound, ErrWithdrawn or ErrOver.
-func (p *Planner) Shared(ctx context.Context, token string) (*Shared, error) {
-	found, err := p.store.Shared(ctx, token, p.Now())
+// RenewKey gives a person a new key to the session's link, or with gone none.
+func (p *Planner) RenewKey(ctx context.Context, by Account, id uint64, person string, gone bool) error {
+	if err := p.store.RenewKey(ctx, by.ClubID, id, person, gone); err != nil {
+		return err
+	}
+	p.nudge()
+	return nil
+}
+
+// Preview is what publishing a session's plan would bring whom.
+type Preview struct {
+	*Board
+	First   bool      // nothing was published before
+	All     []string  // what the plan has otherwise, whoever it is for
+	People  []Changed // players whose own list changes
+	Same    int       // players whose list stays as it is
+	Leaders int
+}
+
+// Changed is what a person's list has otherwise.
+type Changed struct {
+	Name  string
+	Words []string
+}
+
+// Preview tells what publishing the plan in force would change, and for whom.
+func (p *Planner) Preview(ctx context.Context, clubID, id uint64) (*Preview, error) {
+	b, err := p.Board(ctx, clubID, id)
 	if err != nil {
 		return nil, err
 	}
-	found.Document = found.Document.Clone()
-	found.Document.Restrictions = nil
-	return found, nil
-}
-
-// Own returns what a player's own link shows: the plan with what medical staff have
-// ruled for that player, as it is now. It fails as Shared does, and with ErrNotFound
-// where key is not the player's.
-func (p *Planner) Own(ctx context.Context, token, player, key string) (*Shared, error) {
-	found, err := p.store.Shared(ctx, token, p.Now())
+	made := &Preview{Board: b, First: b.Publication.Number == 0, Leaders: len(b.Document.Leaders)}
+	if made.First {
+		return made, nil
+	}
+	was, err := p.edition(ctx, id, b.Publication.Number)
 	if err != nil {
-		return nil, err
-	}
-	is := found.Document.Player(player)
-	if is == nil || !hmac.Equal([]byte(key), []byte(ownKey(found.Secret, player))) {
-		return nil, ErrNotFound
-	}
-	all, err := p.ruled(ctx, found.ClubID)
-	if err != nil {
-		return nil, err
-	}
-	book, err := p.Book(ctx, found.ClubID)
-	if err != nil {
-		return nil, err
-	}
-	d := found.Document.Clone()
-	hold, _ := all.of(d)
-	d.Restrictions = slices.DeleteFunc(hold, func(r plan.Restriction) bool { return r.Player != player })
-	for _, v := range today.Versions(d) { // what the book has in place of a drill
-		item := &d.Block(v.Block).Items[v.Item]
-		if stand := book.Item(item.Drill, d.Grade); item.Easier == nil && item.Swap == nil {
-			item.Easier, item.Swap = stand.Easier, stand.Swap
-		}
-	}
-	found.Document = d
-	return found, nil
-}
-
-// ownKey is a player's own key to a link, of its secret.
-func ownKey(secret, player string) string {
-	mac := hmac.New(sha256.New, []byte(secret))
-	mac.Write([]byte(player))
-	return base64.RawURLEncoding.EncodeToString(mac.Sum(nil))[:22]
-}
-
-// OwnLink is a player's own way into what is shared.
-type OwnLink struct {
-	Player plan.Player
-	Ruled  bool   // it shows another version than the team's
-	Path   string // below the link's
-}
-
-// OwnLinks are those of the players of a session that is shared; none where it is not.
-func (p *Planner) OwnLinks(ctx context.Context, b *Board) (links []OwnLink, err error) {
-	secret, err := p.store.LinkSecret(ctx, b.ID)
-	if err != nil || secret == "" {
 		return nil, err
 	}
 	for _, player := range b.Document.Players {
-		links = append(links, OwnLink{player, len(b.Document.Ruled(player.ID)) > 0, "/" + player.ID + "/" + ownKey(secret, player.ID)})
+		words := Since(speech.English, was.Document, was.Schedule, b.Document, b.Schedule, player.ID)
+		if len(words) == 0 {
+			made.Same++
+			continue
+		}
+		made.People = append(made.People, Changed{player.Label(), words})
 	}
-	return links, nil
+	made.All = common(made.People, len(b.Document.Players))
+	return made, nil
+}
+
+// common are the changes that reach more than half of the players.
+func common(people []Changed, players int) (all []string) {
+	if len(people) == 0 {
+		return nil
+	}
+	times := map[string]int{}
+	var order []string
+	for _, one := range people {
+		for _, words := range one.Words {
+			if times[words]++; times[words] == 1 {
+				order = append(order, words)
+			}
+		}
+	}
+	for _, words := range order {
+		if 2*times[words] > players {
+			all = append(all, words)
+		}
+	}
+	for i := range people {
+		people[i].Words = slices.DeleteFunc(people[i].Words, func(w string) bool { return slices.Contains(all, w) })
+	}
+	return all
+}
+
+// Since says what a player's list has otherwise than in an earlier plan.
+func Since(say speech.Say, was *plan.Document, before *schedule.Schedule, is *plan.Document, after *schedule.Schedule, player string) []string {
+	return list.Changes(say, dated(was, before, player), dated(is, after, player))
+}
+
+func dated(d *plan.Document, s *schedule.Schedule, player string) list.Dated {
+	return list.Dated{StartName: d.StartName, Start: s.Start, Entries: list.Of(d, s, player),
+		Place: func(e *list.Entry) string {
+			if e.Block == nil {
+				return ""
+			}
+			return d.ZoneName(e.Block.Zone)
+		},
+		Leader: func(e *list.Entry) string {
+			if e.Block == nil {
+				return ""
+			}
+			return d.LeaderName(e.Block.Leader)
+		}}
+}
+
+// edition reads a publication, that of a moment ago from memory.
+func (p *Planner) edition(ctx context.Context, session uint64, number int) (*store.Edition, error) {
+	return p.editions.get(store.Numbered{Session: session, Number: number}, func() (*store.Edition, error) {
+		return p.store.Edition(context.WithoutCancel(ctx), session, number)
+	})
 }

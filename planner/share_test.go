@@ -25,7 +25,7 @@ func TestPlayersSeeWhatWasPublished(t *testing.T) {
 	assert.Equal(t, []any{1, first.Head}, []any{shared.Publication.Number, shared.Publication.Head})
 	token := shared.Publication.Token
 	seen := func() []plan.Block {
-		is, err := p.Shared(ctx, token)
+		is, err := p.Shared(ctx, planner.Way{Token: token})
 		require.NoError(t, err)
 		return is.Document.Blocks
 	}
@@ -54,8 +54,8 @@ func TestPlayersSeeWhatWasPublished(t *testing.T) {
 	gone, err := p.Withdraw(ctx, coach, 1)
 	require.NoError(t, err)
 	assert.Empty(t, gone.Publication.Token)
-	_, err = p.Shared(ctx, token)
-	assert.ErrorIs(t, err, planner.ErrWithdrawn)
+	_, err = p.Shared(ctx, planner.Way{Token: token})
+	assert.ErrorIs(t, err, planner.ErrNotFound)
 	for name, err := range map[string]error{
 		"publish":  does(p.Publish(ctx, planner.Account{ID: 9, ClubID: 2}, 1, redone.Revision)),
 		"withdraw": does(p.Withdraw(ctx, planner.Account{ID: 9, ClubID: 2}, 1)),
@@ -104,25 +104,25 @@ func TestALinkShowsARulingToItsPlayerAlone(t *testing.T) {
 	var wrong plan.Problems
 	require.ErrorAs(t, err, &wrong, "the ruling has not been taken in")
 
-	shared, err := p.Shared(ctx, b.Publication.Token)
+	shared, err := p.Shared(ctx, planner.Way{Token: b.Publication.Token})
 	require.NoError(t, err)
 	assert.Empty(t, shared.Document.Restrictions)
-	links, err := p.OwnLinks(ctx, b)
+	links, _, err := p.OwnLinks(ctx, b)
 	require.NoError(t, err)
 	require.Len(t, links, len(b.Document.Players))
 	parts := strings.Split(links[5].Path, "/")
 	require.Equal(t, player.ID, parts[1])
-	own, err := p.Own(ctx, b.Publication.Token, player.ID, parts[2])
+	own, err := p.Shared(ctx, planner.Way{Token: b.Publication.Token, Person: player.ID, Key: parts[2]})
 	require.NoError(t, err)
 	assert.Equal(t, []plan.Restriction{{Player: player.ID, NoJumps: true}}, own.Document.Restrictions, "at once, before it is published again")
-	_, err = p.Own(ctx, b.Publication.Token, b.Document.Players[6].ID, parts[2])
+	_, err = p.Shared(ctx, planner.Way{Token: b.Publication.Token, Person: b.Document.Players[6].ID, Key: parts[2]})
 	assert.ErrorIs(t, err, planner.ErrNotFound, "a key opens one player's list")
 
 	p.Now = func() time.Time { return b.Schedule.Start.Add(25 * time.Hour) }
-	_, err = p.Shared(ctx, b.Publication.Token)
-	assert.ErrorIs(t, err, planner.ErrOver)
-	_, err = p.SetSeason(ctx, coach, 1, true)
+	_, err = p.Shared(ctx, planner.Way{Token: b.Publication.Token})
+	assert.ErrorIs(t, err, planner.ErrNotFound)
+	err = p.SetSeason(ctx, coach, 1, true)
 	require.NoError(t, err)
-	_, err = p.Shared(ctx, b.Publication.Token)
+	_, err = p.Shared(ctx, planner.Way{Token: b.Publication.Token})
 	assert.NoError(t, err)
 }

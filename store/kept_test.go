@@ -83,7 +83,7 @@ func TestEarlierPlansOfItsKindAreTold(t *testing.T) {
 // What nobody can ask for any more is deleted; what can still be taken back stays.
 func TestTidyingKeepsWhatCanBeTakenBack(t *testing.T) {
 	ctx, s := context.Background(), open(t, "tidy")
-	_, raw := older(t, "tidy", 9)
+	_, raw := older(t, "tidy", 10)
 	coach, squad, err := s.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
 	require.NoError(t, err)
 	for _, name := range []string{"Ada", "Bea", "Cleo"} {

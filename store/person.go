@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"strings"
 	"time"
 
@@ -82,6 +83,8 @@ func (e erased) from(ctx context.Context, q *db.Queries, session uint64) error {
 			done = append(done, q.RewritePublication(ctx, db.RewritePublicationParams{Document: document, Schedule: e.unnamed(row.Schedule), SessionID: session, Number: row.Number}))
 		}
 	}
+	person := fmt.Sprintf("p%d", e.id) // as in plans
+	done = append(done, q.ForgetSeen(ctx, db.ForgetSeenParams{SessionID: session, Person: person}), q.ForgetWords(ctx, db.ForgetWordsParams{SessionID: session, Person: person}))
 	return errors.Join(append(done, err, q.ForgetDigest(ctx, session))...)
 }
 

@@ -20,18 +20,25 @@ type Publication struct {
 	Head   uint32 // the edition of the plan that was published
 	At     time.Time
 	Token  string // of the link in force; "": it was withdrawn
-	Season bool   // the link stays good after the session
+	Secret string // that people's own keys to it are made of
+	Season bool   // the link shows the squad's next session once this one is over
 }
 
 // Published tells what is shared of a session.
-func (s *Store) Published(ctx context.Context, session uint64) (Publication, error) {
+func (s *Store) Published(ctx context.Context, session uint64) (is Publication, err error) {
 	row, err := s.queries.NewestPublication(ctx, session)
 	if errors.Is(err, sql.ErrNoRows) {
-		return Publication{}, nil
+		return is, nil
 	} else if err != nil {
-		return Publication{}, err
+		return is, err
 	}
-	return Publication{Number: int(row.Number), Head: row.Head, At: row.PublishedAt, Token: row.Token.String, Season: row.Season.Bool}, nil
+	is = Publication{Number: int(row.Number), Head: row.Head, At: row.PublishedAt}
+	link, err := s.queries.LiveLink(ctx, session)
+	if errors.Is(err, sql.ErrNoRows) {
+		return is, nil
+	}
+	is.Token, is.Secret, is.Season = link.Token, link.Secret, link.Season
+	return is, err
 }
 
 // Publish shares the plan in force, under the link that is there or else a new
@@ -48,12 +55,12 @@ func (s *Store) Publish(ctx context.Context, clubID, id uint64, revision uint32)
 		if err := q.AddPublication(ctx, id); err != nil {
 			return err
 		}
-		token, err = q.LiveLink(ctx, id)
-		if errors.Is(err, sql.ErrNoRows) {
+		link, err := q.LiveLink(ctx, id)
+		if token = link.Token; errors.Is(err, sql.ErrNoRows) {
 			token = newToken()
 			err = q.AddLink(ctx, db.AddLinkParams{Token: token, SessionID: id, Secret: hashOf(newToken())})
 		}
-		return err
+		return errors.Join(err, q.AddNews(ctx, id))
 	})
 	return token, err
 }
@@ -65,73 +72,140 @@ func newToken() string {
 	return base64.RawURLEncoding.EncodeToString(bits)
 }
 
-// Withdraw ends the session's link, so that it shows nothing any more.
+// Withdraw ends the link that a session is shared by, so that it shows nothing any more.
 func (s *Store) Withdraw(ctx context.Context, clubID, id uint64) error {
-	return s.within(ctx, func(q *db.Queries) error {
-		if _, err := q.LockSession(ctx, db.LockSessionParams{ID: id, ClubID: clubID}); err != nil {
-			return known(err)
-		}
-		_, err := q.WithdrawLinks(ctx, id)
-		return err
-	})
+	return s.onLink(ctx, clubID, id, func(q *db.Queries, token string) error { return q.WithdrawLink(ctx, token) })
 }
 
-// SetSeason lets the session's link stay good after the session, or end a day after it.
+// SetSeason has the link that a session is shared by show the squad's next session once
+// this one is over, or end a day after it.
 func (s *Store) SetSeason(ctx context.Context, clubID, id uint64, season bool) error {
+	return s.onLink(ctx, clubID, id, func(q *db.Queries, token string) error {
+		return q.SetSeason(ctx, db.SetSeasonParams{Season: season, Token: token})
+	})
+}
+
+// RenewKey gives a person a new key to the link of a session; the old one is good no
+// more. With gone they have none until it is renewed.
+func (s *Store) RenewKey(ctx context.Context, clubID, id uint64, person string, gone bool) error {
+	return s.onLink(ctx, clubID, id, func(q *db.Queries, token string) error {
+		if gone {
+			return q.WithdrawKey(ctx, db.WithdrawKeyParams{Token: token, Person: person})
+		}
+		return q.RenewKey(ctx, db.RenewKeyParams{Token: token, Person: person})
+	})
+}
+
+// onLink changes the link in force of a session of the club, if it has one.
+func (s *Store) onLink(ctx context.Context, clubID, id uint64, do func(q *db.Queries, token string) error) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		if _, err := q.LockSession(ctx, db.LockSessionParams{ID: id, ClubID: clubID}); err != nil {
 			return known(err)
 		}
-		return q.SetSeason(ctx, db.SetSeasonParams{Season: season, SessionID: id})
+		at, err := q.LiveLink(ctx, id)
+		if errors.Is(err, sql.ErrNoRows) {
+			return nil // it is withdrawn already
+		} else if err != nil {
+			return err
+		}
+		return errors.Join(do(q, at.Token), q.AddNews(ctx, id))
 	})
 }
 
-// LinkSecret is what the players' own keys to a session's link are made of; "" where
-// it has no link.
-func (s *Store) LinkSecret(ctx context.Context, session uint64) (string, error) {
-	secret, err := s.queries.LinkSecret(ctx, session)
-	if errors.Is(err, sql.ErrNoRows) {
-		return "", nil
-	}
-	return secret, err
+// Turn is how often a person's key to a link was renewed, and whether it is withdrawn.
+type Turn struct {
+	Number    uint32
+	Withdrawn bool
 }
 
-// linkAfter is how long after its session's start a link is good, unless it was made
-// for a season.
-const linkAfter = 24 * time.Hour
+// Turns are those of everybody whose key was ever renewed, by person.
+func (s *Store) Turns(ctx context.Context, token string) (map[string]Turn, error) {
+	rows, err := s.queries.PersonKeys(ctx, token)
+	turns := map[string]Turn{}
+	for _, row := range rows {
+		turns[row.Person] = Turn{row.Turn, row.Withdrawn}
+	}
+	return turns, err
+}
 
-// Shared is what a link shows.
-type Shared struct {
-	ClubID   uint64
+// How long after its session's start a link is good, unless it is for a season; and
+// from when on one for a season shows the next session.
+const (
+	linkAfter   = 24 * time.Hour
+	seasonAfter = 3 * time.Hour
+)
+
+// Link is what a link leads to.
+type Link struct {
+	Token   string
+	Secret  string // that people's own keys are made of
+	Season  bool
+	ClubID  uint64
+	SquadID uint64
+	Session uint64
+	Number  int // of the newest publication
+}
+
+// Link finds what a link leads to, or ErrNotFound: where it never was, was withdrawn, or
+// is over.
+func (s *Store) Link(ctx context.Context, token string, now time.Time) (*Link, error) {
+	row, err := s.queries.Link(ctx, token)
+	if err != nil {
+		return nil, known(err)
+	}
+	is := &Link{Token: token, Secret: row.Secret, Season: row.Season, ClubID: row.ClubID, SquadID: row.SquadID, Session: row.SessionID, Number: int(row.Number)}
+	if row.Season {
+		next, err := s.queries.NextPublished(ctx, db.NextPublishedParams{SquadID: row.SquadID, StartAt: now.Add(-seasonAfter)})
+		if errors.Is(err, sql.ErrNoRows) {
+			var last db.LastPublishedRow
+			last, err = s.queries.LastPublished(ctx, row.SquadID)
+			next = db.NextPublishedRow(last)
+		}
+		is.Session, is.Number = next.ID, int(next.Number)
+		return is, known(err)
+	}
+	if row.Removed || is.Number == 0 || now.After(row.StartAt.Add(linkAfter)) {
+		return nil, ErrNotFound
+	}
+	return is, nil
+}
+
+// Edition is what was published of a session at one time. It is never changed, but by
+// what forgets a person.
+type Edition struct {
 	Session  uint64
-	Secret   string // that players' own keys are made of
 	Number   int
 	At       time.Time
+	Removed  bool // the session is called off
 	Document *plan.Document
 	Schedule *schedule.Schedule
 }
 
-// ErrWithdrawn is returned for a link that was good once.
-var ErrWithdrawn = errors.New("this link was withdrawn")
-
-// ErrOver is returned for a link whose session was.
-var ErrOver = errors.New("this link has ended with its session")
-
-// Shared returns what a link shows, or ErrNotFound, ErrWithdrawn or ErrOver.
-func (s *Store) Shared(ctx context.Context, token string, now time.Time) (*Shared, error) {
-	row, err := s.queries.Shared(ctx, token)
+// Edition returns publication number of a session, or ErrNotFound.
+func (s *Store) Edition(ctx context.Context, session uint64, number int) (*Edition, error) {
+	row, err := s.queries.Publication(ctx, db.PublicationParams{SessionID: session, Number: uint32(number)})
 	if err != nil {
 		return nil, known(err)
 	}
-	if row.WithdrawnAt.Valid {
-		return nil, ErrWithdrawn
-	}
-	if !row.Season && now.After(row.StartAt.Add(linkAfter)) {
-		return nil, ErrOver
-	}
-	shared := &Shared{ClubID: row.ClubID, Session: row.SessionID, Secret: row.Secret, Number: int(row.Number), At: row.PublishedAt, Document: new(plan.Document), Schedule: new(schedule.Schedule)}
-	if err := json.Unmarshal([]byte(row.Document), shared.Document); err != nil {
+	is := &Edition{Session: session, Number: number, At: row.PublishedAt, Removed: row.Removed, Document: new(plan.Document), Schedule: new(schedule.Schedule)}
+	if err := json.Unmarshal([]byte(row.Document), is.Document); err != nil {
 		return nil, err
 	}
-	return shared, json.Unmarshal([]byte(row.Schedule), shared.Schedule)
+	return is, json.Unmarshal([]byte(row.Schedule), is.Schedule)
+}
+
+// Numbered names a publication of a session.
+type Numbered struct {
+	Session uint64
+	Number  int
+}
+
+// PublishedOfSquad lists the newest publication of each session of a squad that starts
+// after a moment, those called off among them, in the order of time.
+func (s *Store) PublishedOfSquad(ctx context.Context, squad uint64, after time.Time) (list []Numbered, err error) {
+	rows, err := s.queries.PublishedOfSquad(ctx, db.PublishedOfSquadParams{SquadID: squad, StartAt: after})
+	for _, row := range rows {
+		list = append(list, Numbered{row.ID, int(row.Number)})
+	}
+	return list, err
 }

@@ -123,7 +123,7 @@ func (s *Store) Ping(ctx context.Context) error { return s.pool.PingContext(ctx)
 // small batches.
 func (s *Store) Tidy(ctx context.Context) error {
 	for _, some := range []func(context.Context) (int64, error){s.queries.PurgeThingChanges, s.queries.PurgeInvitations, s.queries.PurgeSignedIns, s.queries.PurgeResets,
-		s.queries.PurgeLetters, s.queries.PurgeAudit, s.queries.PurgeOnce, s.queries.ForgetReasons, s.forgetTrials, s.forgetSessions} {
+		s.queries.PurgeLetters, s.queries.PurgeAudit, s.queries.PurgeOnce, s.queries.PurgeNews, s.queries.ForgetReasons, s.forgetTrials, s.forgetSessions} {
 		for {
 			n, err := some(ctx)
 			if err != nil {

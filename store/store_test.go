@@ -129,23 +129,23 @@ func TestWhatIsSharedStaysUntilItIsPublishedAgain(t *testing.T) {
 	assert.Len(t, token, 43, "256 bits")
 	_, err = s.ChangePlan(ctx, 1, session, fitted(t, session, 12))
 	require.NoError(t, err)
-	shared, err := s.Shared(ctx, token, soon)
+	is, err := shared(ctx, s, token, soon)
 	require.NoError(t, err)
-	assert.Equal(t, 9, shared.Document.Block("lineout").Items[0].Drill.Range.Target)
+	assert.Equal(t, 9, is.Document.Block("lineout").Items[0].Drill.Range.Target)
 	_, err = s.Publish(ctx, 1, 1, 1)
 	assert.ErrorIs(t, err, store.ErrStale)
 	same, err := s.Publish(ctx, 1, 1, 2)
 	require.NoError(t, err)
 	assert.Equal(t, token, same, "the link stays")
-	shared, err = s.Shared(ctx, token, soon)
+	is, err = shared(ctx, s, token, soon)
 	require.NoError(t, err)
-	assert.Equal(t, 12, shared.Document.Block("lineout").Items[0].Drill.Range.Target)
-	assert.Equal(t, 2, shared.Number)
+	assert.Equal(t, 12, is.Document.Block("lineout").Items[0].Drill.Range.Target)
+	assert.Equal(t, 2, is.Number)
 
 	require.NoError(t, s.Withdraw(ctx, 1, 1))
-	_, err = s.Shared(ctx, token, soon)
-	assert.ErrorIs(t, err, store.ErrWithdrawn)
-	_, err = s.Shared(ctx, "nothing", soon)
+	_, err = shared(ctx, s, token, soon)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	_, err = shared(ctx, s, "nothing", soon)
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	other, err := s.Publish(ctx, 1, 1, 2)
 	require.NoError(t, err)
@@ -249,17 +249,26 @@ func TestARemovedSessionIsGoneUntilItIsBroughtBack(t *testing.T) {
 	_, err = s.Session(ctx, 1, 1)
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	assert.ErrorIs(t, s.Undo(ctx, 1, 1, 1), store.ErrNotFound)
-	_, err = s.Shared(ctx, token, soon)
-	assert.ErrorIs(t, err, store.ErrWithdrawn)
+	_, err = shared(ctx, s, token, soon)
+	assert.ErrorIs(t, err, store.ErrNotFound)
 	latest, err := s.Latest(ctx, 1, 1, plan.Match)
 	require.NoError(t, err)
 	assert.Equal(t, "Oxlode Vale v Brackwater", latest.Title)
 	require.NoError(t, s.Remove(ctx, 1, 1, false))
 	_, err = s.Session(ctx, 1, 1)
 	require.NoError(t, err)
-	_, err = s.Shared(ctx, token, soon)
+	_, err = shared(ctx, s, token, soon)
 	require.NoError(t, err, "its link is good again")
 }
 
 // soon is a moment before every link of these tests ends.
 var soon = time.Date(2026, 1, 1, 0, 0, 0, 0, time.UTC)
+
+// shared is what a link shows.
+func shared(ctx context.Context, s *store.Store, token string, at time.Time) (*store.Edition, error) {
+	link, err := s.Link(ctx, token, at)
+	if err != nil {
+		return nil, err
+	}
+	return s.Edition(ctx, link.Session, link.Number)
+}

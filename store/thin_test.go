@@ -15,7 +15,7 @@ import (
 // thirty, and of those before the last of each day; what is published stays.
 func TestALongHistoryIsThinned(t *testing.T) {
 	ctx, s := context.Background(), open(t, "thin")
-	_, raw := older(t, "thin", 9)
+	_, raw := older(t, "thin", 10)
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
 	_, err := raw.Exec("UPDATE plan_edition SET made_at = '2026-11-24 12:00:00'")
 	require.NoError(t, err)
@@ -44,9 +44,9 @@ func TestALongHistoryIsThinned(t *testing.T) {
 	assert.Equal(t, []int{1, 2, 7, 12, 17, 22, 27, 29, 32, 37, 42, 47}, kept[:12], "the last of each day, and what is published")
 	assert.Equal(t, 200, kept[len(kept)-1])
 	assert.Greater(t, len(kept), 155, "all of thirty days")
-	shared, err := s.Shared(ctx, token, soon)
+	is, err := shared(ctx, s, token, soon)
 	require.NoError(t, err)
-	assert.NotEqual(t, "Later", shared.Document.Title)
+	assert.NotEqual(t, "Later", is.Document.Title)
 	back := 0
 	for s.Undo(ctx, 1, 1, session.Revision+uint32(back)) == nil {
 		back++

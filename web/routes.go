@@ -125,6 +125,8 @@ func sessions(club, change shell.Routes) {
 	club.Get("/sessions/:session", board.Show)
 	club.Get("/sessions/:session/sheet", sheet.Show)
 	club.Get("/sessions/:session/links", board.Links)
+	club.Get("/sessions/:session/codes", board.Codes)
+	change.Post("/sessions/:session/links/:person", board.Renew)
 	change.Post("/sessions/:session/season", board.SetSeason)
 	change.Post("/sessions/:session/head", board.SetHead)
 	change.Post("/sessions/:session/timing", board.SetTiming)
@@ -163,9 +165,17 @@ func blocks(change shell.Routes) {
 	change.Post("/sessions/:session/blocks/:block/remove", board.RemoveBlock)
 }
 
-// links are what players see, without a sign-in.
+// links are what players and leaders see, without a sign-in: by the team's link, with a
+// player picked there, or by their own.
 func links(open shell.Routes) {
+	open.Get("/r/keeper.js", phone.Worker)
 	open.Get("/r/:token", phone.Squad)
-	open.Get("/r/:token/:player", phone.Mine)
-	open.Get("/r/:token/:player/:key", phone.Own)
+	for _, way := range []string{"/r/:token/:player", "/r/:token/:player/:key"} {
+		open.Get(way, phone.Mine)
+		open.Get(way+"/live", phone.Live)
+		open.Get(way+"/update", phone.Update)
+		open.Post(way+"/say", phone.Say)
+		open.Post(way+"/seen", phone.Seen)
+		open.Get(way+"/manifest.webmanifest", phone.Manifest)
+	}
 }

@@ -21,6 +21,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/demo"
+	"cuestart/live"
 	"cuestart/mariadb"
 	"cuestart/mariadb/mariadbtest"
 	"cuestart/planner"
@@ -74,7 +75,7 @@ func site(t *testing.T, name string) (address string, p *planner.Planner) {
 	p = planner.New(s)
 	p.Now = func() time.Time { return now }
 	signIns, end := s.SignIns()
-	listening := httptest.NewServer(web.Handler(shell.Config{Planner: p, SignIns: signIns, Log: slog.New(slog.DiscardHandler)}))
+	listening := httptest.NewServer(web.Handler(shell.Config{Planner: p, Live: live.Over(t.Context(), p), SignIns: signIns, Log: slog.New(slog.DiscardHandler)}))
 	t.Cleanup(func() { listening.Close(); end(); s.Close() })
 	return listening.URL, p
 }

@@ -17,6 +17,7 @@ import (
 	"github.com/caarlos0/env/v11"
 
 	"cuestart/demo"
+	"cuestart/live"
 	"cuestart/mariadb"
 	"cuestart/planner"
 	"cuestart/standin/mail"
@@ -120,7 +121,7 @@ func serve(ctx context.Context, withDemo bool) error {
 	if err := post(ctx, s, set); err != nil {
 		return err
 	}
-	site := web.Handler(shell.Config{Planner: plans, SignIns: signIns, URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Proxies: set.Proxies,
+	site := web.Handler(shell.Config{Planner: plans, Live: live.Over(ctx, plans), SignIns: signIns, URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Proxies: set.Proxies,
 		Outbox: withDemo && set.SMTP == "", Log: slog.Default()})
 	server := &http.Server{Handler: site, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 30 * time.Second, WriteTimeout: time.Minute, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
 	served := make(chan error, 1)

@@ -6,6 +6,8 @@ import (
 	"math"
 	"slices"
 	"strings"
+
+	"cuestart/core/speech"
 )
 
 // BreathSeconds is how long a breath of a hold takes, in and out.
@@ -170,18 +172,18 @@ func (d Dose) line() error {
 }
 
 // sideWords say on which sides and in which directions: " a side", " each way, a side".
-func (d Dose) sideWords() string {
+func (d Dose) sideWords(say speech.Say) string {
 	words := ""
 	if d.Directions == 2 {
-		words = " each way"
+		words = say(" each way")
 	}
 	switch {
 	case d.OwnSide:
-		words += ", own side"
+		words += say(", own side")
 	case d.Sides == 2 && words != "":
-		words += ", a side"
+		words += say(", a side")
 	case d.Sides == 2:
-		words = " a side"
+		words = say(" a side")
 	}
 	return words
 }
@@ -214,7 +216,7 @@ func (d Dose) TempoWords() string {
 }
 
 // legWords say a line: "out with high knees, back with heel kicks, 18 m".
-func (d Dose) legWords() string {
+func (d Dose) legWords(say speech.Say) string {
 	var out, back []string
 	for _, leg := range d.Legs {
 		if leg.Back {
@@ -223,9 +225,10 @@ func (d Dose) legWords() string {
 			out = append(out, leg.Name)
 		}
 	}
-	words := "out with " + strings.Join(out, " then ")
+	then := say(" then ")
+	words := say("out with %s", strings.Join(out, then))
 	if len(back) > 0 {
-		words += ", back with " + strings.Join(back, " then ")
+		words += say(", back with %s", strings.Join(back, then))
 	}
 	return fmt.Sprintf("%s, %g m", words, d.Legs[0].Metres)
 }

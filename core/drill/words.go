@@ -6,43 +6,49 @@ import (
 	"strings"
 
 	"cuestart/core/clock"
+	"cuestart/core/speech"
 )
 
 // Words writes amount of the drill as a coach says it, always with its unit:
 // "8 a side", "2 × 6 reps", "3 holds of 10 s a side", "4 lengths of 20 m",
 // "9 throws", "2:30 min", with the effort where that was said: "5 min at 60 %".
-func (d Drill) Words(amount int) string { return d.much(amount) + percents(d.Dose.Efforts) }
+func (d Drill) Words(amount int) string { return d.WordsIn(speech.English, amount) }
+
+// WordsIn is Words in another language.
+func (d Drill) WordsIn(say speech.Say, amount int) string {
+	return d.much(say, amount) + percents(say, d.Dose.Efforts)
+}
 
 // much is how much an amount is, without the effort.
-func (d Drill) much(amount int) string {
+func (d Drill) much(say speech.Say, amount int) string {
 	unit := d.Unit
-	side := d.Dose.sideWords()
+	side := d.Dose.sideWords(say)
 	switch d.Dose.Kind {
 	case Reps:
 		if unit == "" && side == "" {
 			unit = "reps"
 		}
-		return d.sets(amount, unit) + side + d.Dose.PartWords() + d.Dose.TempoWords()
+		return d.sets(say, amount, unit) + side + d.Dose.PartWords() + d.Dose.TempoWords()
 	case Hold:
 		if unit == "" {
 			unit = "holds"
 		}
 		if d.Dose.Breaths > 0 {
-			return fmt.Sprintf("%s of %s%s", d.sets(amount, unit), Number(d.Dose.Breaths, "breaths"), side) + d.Dose.PartWords()
+			return say("%s of %s", d.sets(say, amount, unit), NumberIn(say, d.Dose.Breaths, "breaths")) + side + d.Dose.PartWords()
 		}
-		return fmt.Sprintf("%s of %g s%s", d.sets(amount, unit), d.Dose.HoldSeconds, side) + d.Dose.PartWords()
+		return say("%s of %g s", d.sets(say, amount, unit), d.Dose.HoldSeconds) + side + d.Dose.PartWords()
 	case Line:
-		return Number(amount, "trips") + ": " + d.Dose.legWords()
+		return NumberIn(say, amount, "trips") + ": " + d.Dose.legWords(say)
 	case Travel:
 		if unit == "" {
 			unit = "lengths"
 		}
-		return fmt.Sprintf("%s of %g m", Number(amount, unit), d.Dose.Metres)
+		return say("%s of %g m", NumberIn(say, amount, unit), d.Dose.Metres)
 	case Grid:
 		if len(d.Dose.Counts) > 0 {
 			return d.countWords(amount)
 		}
-		return fmt.Sprintf("%d in each of %d places", amount, d.Dose.Cells)
+		return say("%d in each of %d places", amount, d.Dose.Cells)
 	case Time:
 		return clock.Lasting(amount)
 	}
@@ -50,21 +56,21 @@ func (d Drill) much(amount int) string {
 		unit = "times"
 	}
 	if d.Dose.ByPair {
-		return Number(amount, unit) + " a pair"
+		return NumberIn(say, amount, unit) + say(" a pair")
 	}
-	return Number(amount, unit)
+	return NumberIn(say, amount, unit)
 }
 
 // sets writes an amount in sets: "6 reps", "2 × 6".
-func (d Drill) sets(amount int, unit string) string {
+func (d Drill) sets(say speech.Say, amount int, unit string) string {
 	if d.Dose.Sets > 1 {
-		return strings.TrimSpace(fmt.Sprintf("%d × %s", d.Dose.Sets, Number(amount, unit)))
+		return strings.TrimSpace(fmt.Sprintf("%d × %s", d.Dose.Sets, NumberIn(say, amount, unit)))
 	}
-	return Number(amount, unit)
+	return NumberIn(say, amount, unit)
 }
 
 // percents writes the efforts of trips: " at 70, 80, 90 %".
-func percents(efforts []float64) string {
+func percents(say speech.Say, efforts []float64) string {
 	if len(efforts) == 0 {
 		return ""
 	}
@@ -72,16 +78,22 @@ func percents(efforts []float64) string {
 	for _, e := range efforts {
 		list = append(list, fmt.Sprint(math.Round(100*e)))
 	}
-	return " at " + strings.Join(list, ", ") + " %"
+	return say(" at %s %%", strings.Join(list, ", "))
 }
 
 // Number writes a number of what is counted, in the singular where it is one: "2
 // players", "1 player".
-func Number(n int, unit string) string {
+func Number(n int, unit string) string { return NumberIn(speech.English, n, unit) }
+
+// NumberIn is Number in another language, as far as that knows the unit.
+func NumberIn(say speech.Say, n int, unit string) string {
 	if n == 1 {
 		unit = singular(unit)
 	}
-	return strings.TrimSpace(fmt.Sprintf("%d %s", n, unit))
+	if unit == "" {
+		return fmt.Sprint(n)
+	}
+	return fmt.Sprintf("%d %s", n, say(strings.ReplaceAll(unit, "%", "%%")))
 }
 
 // singular is one of what a unit counts: "catch" of catches, "throw" of throws.

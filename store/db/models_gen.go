@@ -73,6 +73,12 @@ type Letter struct {
 	Tries     uint8
 }
 
+type News struct {
+	ID        uint64
+	SessionID uint64
+	MadeAt    time.Time
+}
+
 type Once struct {
 	AccountID uint64
 	Token     string
@@ -84,6 +90,13 @@ type PasswordReset struct {
 	AccountID uint64
 	ExpiresAt time.Time
 	UsedAt    sql.NullTime
+}
+
+type PersonKey struct {
+	Token     string
+	Person    string
+	Turn      uint32
+	Withdrawn bool
 }
 
 type PlanEdition struct {
@@ -142,6 +155,15 @@ type Ruling struct {
 	Reason     string
 	Edition    uint32
 	ChangedAt  time.Time
+}
+
+type Seen struct {
+	SessionID  uint64
+	Person     string
+	Number     uint32
+	Own        bool
+	OpenedAt   time.Time
+	AnsweredAt sql.NullTime
 }
 
 type Session struct {
@@ -229,4 +251,19 @@ type TrialTry struct {
 	TrialID uint64
 	Number  uint8
 	Result  float64
+}
+
+type Word struct {
+	ID        uint64
+	SessionID uint64
+	Person    string
+	Once      string
+	Kind      string
+	Block     string
+	Item      uint32
+	Says      string
+	Own       bool
+	PressedAt time.Time
+	MadeAt    time.Time
+	NotedAt   sql.NullTime
 }

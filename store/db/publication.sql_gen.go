@@ -26,6 +26,15 @@ func (q *Queries) AddLink(ctx context.Context, arg AddLinkParams) error {
 	return err
 }
 
+const addNews = `-- name: AddNews :exec
+INSERT INTO news (session_id) VALUES (?)
+`
+
+func (q *Queries) AddNews(ctx context.Context, sessionID uint64) error {
+	_, err := q.db.ExecContext(ctx, addNews, sessionID)
+	return err
+}
+
 const addPublication = `-- name: AddPublication :exec
 INSERT INTO publication (session_id, number, document, schedule, head)
 SELECT s.id, COALESCE((SELECT MAX(p.number) FROM publication p WHERE p.session_id = s.id), 0) + 1, e.document, e.schedule, s.head
@@ -38,51 +47,357 @@ func (q *Queries) AddPublication(ctx context.Context, id uint64) error {
 	return err
 }
 
-const linkSecret = `-- name: LinkSecret :one
-SELECT secret FROM share_link WHERE session_id = ? AND withdrawn_at IS NULL ORDER BY created_at DESC LIMIT 1
+const addWord = `-- name: AddWord :exec
+INSERT IGNORE INTO word (session_id, person, once, kind, block, item, says, own, pressed_at, made_at)
+VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
-func (q *Queries) LinkSecret(ctx context.Context, sessionID uint64) (string, error) {
-	row := q.db.QueryRowContext(ctx, linkSecret, sessionID)
-	var secret string
-	err := row.Scan(&secret)
-	return secret, err
+type AddWordParams struct {
+	SessionID uint64
+	Person    string
+	Once      string
+	Kind      string
+	Block     string
+	Item      uint32
+	Says      string
+	Own       bool
+	PressedAt time.Time
+	MadeAt    time.Time
+}
+
+func (q *Queries) AddWord(ctx context.Context, arg AddWordParams) error {
+	_, err := q.db.ExecContext(ctx, addWord,
+		arg.SessionID,
+		arg.Person,
+		arg.Once,
+		arg.Kind,
+		arg.Block,
+		arg.Item,
+		arg.Says,
+		arg.Own,
+		arg.PressedAt,
+		arg.MadeAt,
+	)
+	return err
+}
+
+const countWords = `-- name: CountWords :one
+SELECT COUNT(*) FROM word WHERE session_id = ? AND person = ?
+`
+
+type CountWordsParams struct {
+	SessionID uint64
+	Person    string
+}
+
+func (q *Queries) CountWords(ctx context.Context, arg CountWordsParams) (int64, error) {
+	row := q.db.QueryRowContext(ctx, countWords, arg.SessionID, arg.Person)
+	var count int64
+	err := row.Scan(&count)
+	return count, err
+}
+
+const forgetSeen = `-- name: ForgetSeen :exec
+DELETE FROM seen WHERE session_id = ? AND person = ?
+`
+
+type ForgetSeenParams struct {
+	SessionID uint64
+	Person    string
+}
+
+func (q *Queries) ForgetSeen(ctx context.Context, arg ForgetSeenParams) error {
+	_, err := q.db.ExecContext(ctx, forgetSeen, arg.SessionID, arg.Person)
+	return err
+}
+
+const forgetWords = `-- name: ForgetWords :exec
+DELETE FROM word WHERE session_id = ? AND person = ?
+`
+
+type ForgetWordsParams struct {
+	SessionID uint64
+	Person    string
+}
+
+func (q *Queries) ForgetWords(ctx context.Context, arg ForgetWordsParams) error {
+	_, err := q.db.ExecContext(ctx, forgetWords, arg.SessionID, arg.Person)
+	return err
+}
+
+const gridWords = `-- name: GridWords :many
+SELECT person, block, item, says FROM word WHERE session_id = ? AND person = ? AND kind = 'grid' ORDER BY id
+`
+
+type GridWordsParams struct {
+	SessionID uint64
+	Person    string
+}
+
+type GridWordsRow struct {
+	Person string
+	Block  string
+	Item   uint32
+	Says   string
+}
+
+func (q *Queries) GridWords(ctx context.Context, arg GridWordsParams) ([]GridWordsRow, error) {
+	rows, err := q.db.QueryContext(ctx, gridWords, arg.SessionID, arg.Person)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []GridWordsRow
+	for rows.Next() {
+		var i GridWordsRow
+		if err := rows.Scan(
+			&i.Person,
+			&i.Block,
+			&i.Item,
+			&i.Says,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const lastPublished = `-- name: LastPublished :one
+SELECT s.id, s.start_at, CAST(MAX(p.number) AS UNSIGNED) AS number
+FROM team_session s JOIN publication p ON p.session_id = s.id
+WHERE s.squad_id = ? AND s.removed_at IS NULL
+GROUP BY s.id, s.start_at
+ORDER BY s.start_at DESC, s.id DESC LIMIT 1
+`
+
+type LastPublishedRow struct {
+	ID      uint64
+	StartAt time.Time
+	Number  int64
+}
+
+func (q *Queries) LastPublished(ctx context.Context, squadID uint64) (LastPublishedRow, error) {
+	row := q.db.QueryRowContext(ctx, lastPublished, squadID)
+	var i LastPublishedRow
+	err := row.Scan(&i.ID, &i.StartAt, &i.Number)
+	return i, err
+}
+
+const link = `-- name: Link :one
+SELECT l.session_id, l.secret, l.season, s.squad_id, s.club_id, s.start_at, s.removed_at IS NOT NULL AS removed,
+       CAST(COALESCE((SELECT MAX(p.number) FROM publication p WHERE p.session_id = s.id), 0) AS UNSIGNED) AS number
+FROM share_link l JOIN team_session s ON s.id = l.session_id
+WHERE l.token = ? AND l.withdrawn_at IS NULL
+`
+
+type LinkRow struct {
+	SessionID uint64
+	Secret    string
+	Season    bool
+	SquadID   uint64
+	ClubID    uint64
+	StartAt   time.Time
+	Removed   bool
+	Number    int64
+}
+
+func (q *Queries) Link(ctx context.Context, token string) (LinkRow, error) {
+	row := q.db.QueryRowContext(ctx, link, token)
+	var i LinkRow
+	err := row.Scan(
+		&i.SessionID,
+		&i.Secret,
+		&i.Season,
+		&i.SquadID,
+		&i.ClubID,
+		&i.StartAt,
+		&i.Removed,
+		&i.Number,
+	)
+	return i, err
 }
 
 const liveLink = `-- name: LiveLink :one
-SELECT token FROM share_link WHERE session_id = ? AND withdrawn_at IS NULL ORDER BY created_at DESC LIMIT 1
+SELECT l.token, l.secret, l.season
+FROM team_session s
+         JOIN team_session own ON own.squad_id = s.squad_id
+         JOIN share_link l ON l.session_id = own.id AND l.withdrawn_at IS NULL AND (own.id = s.id OR l.season)
+WHERE s.id = ?
+ORDER BY l.season DESC, l.created_at DESC LIMIT 1
 `
 
-func (q *Queries) LiveLink(ctx context.Context, sessionID uint64) (string, error) {
-	row := q.db.QueryRowContext(ctx, liveLink, sessionID)
-	var token string
-	err := row.Scan(&token)
-	return token, err
+type LiveLinkRow struct {
+	Token  string
+	Secret string
+	Season bool
+}
+
+func (q *Queries) LiveLink(ctx context.Context, id uint64) (LiveLinkRow, error) {
+	row := q.db.QueryRowContext(ctx, liveLink, id)
+	var i LiveLinkRow
+	err := row.Scan(&i.Token, &i.Secret, &i.Season)
+	return i, err
 }
 
 const newestPublication = `-- name: NewestPublication :one
-SELECT p.number, p.head, p.published_at, l.token, l.season
-FROM publication p LEFT JOIN share_link l ON l.session_id = p.session_id AND l.withdrawn_at IS NULL
-WHERE p.session_id = ? ORDER BY p.number DESC, l.created_at DESC LIMIT 1
+SELECT number, head, published_at FROM publication WHERE session_id = ? ORDER BY number DESC LIMIT 1
 `
 
 type NewestPublicationRow struct {
 	Number      uint32
 	Head        uint32
 	PublishedAt time.Time
-	Token       sql.NullString
-	Season      sql.NullBool
 }
 
 func (q *Queries) NewestPublication(ctx context.Context, sessionID uint64) (NewestPublicationRow, error) {
 	row := q.db.QueryRowContext(ctx, newestPublication, sessionID)
 	var i NewestPublicationRow
+	err := row.Scan(&i.Number, &i.Head, &i.PublishedAt)
+	return i, err
+}
+
+const news = `-- name: News :many
+SELECT id, session_id FROM news WHERE made_at > CURRENT_TIMESTAMP(6) - INTERVAL 5 SECOND
+`
+
+type NewsRow struct {
+	ID        uint64
+	SessionID uint64
+}
+
+func (q *Queries) News(ctx context.Context) ([]NewsRow, error) {
+	rows, err := q.db.QueryContext(ctx, news)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []NewsRow
+	for rows.Next() {
+		var i NewsRow
+		if err := rows.Scan(&i.ID, &i.SessionID); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const nextPublished = `-- name: NextPublished :one
+SELECT s.id, s.start_at, CAST(MAX(p.number) AS UNSIGNED) AS number
+FROM team_session s JOIN publication p ON p.session_id = s.id
+WHERE s.squad_id = ? AND s.removed_at IS NULL AND s.start_at >= ?
+GROUP BY s.id, s.start_at
+ORDER BY s.start_at, s.id LIMIT 1
+`
+
+type NextPublishedParams struct {
+	SquadID uint64
+	StartAt time.Time
+}
+
+type NextPublishedRow struct {
+	ID      uint64
+	StartAt time.Time
+	Number  int64
+}
+
+func (q *Queries) NextPublished(ctx context.Context, arg NextPublishedParams) (NextPublishedRow, error) {
+	row := q.db.QueryRowContext(ctx, nextPublished, arg.SquadID, arg.StartAt)
+	var i NextPublishedRow
+	err := row.Scan(&i.ID, &i.StartAt, &i.Number)
+	return i, err
+}
+
+const noteWord = `-- name: NoteWord :execrows
+UPDATE word SET noted_at = ? WHERE session_id = ? AND id = ? AND noted_at IS NULL
+`
+
+type NoteWordParams struct {
+	NotedAt   sql.NullTime
+	SessionID uint64
+	ID        uint64
+}
+
+func (q *Queries) NoteWord(ctx context.Context, arg NoteWordParams) (int64, error) {
+	result, err := q.db.ExecContext(ctx, noteWord, arg.NotedAt, arg.SessionID, arg.ID)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
+const personKeys = `-- name: PersonKeys :many
+SELECT person, turn, withdrawn FROM person_key WHERE token = ?
+`
+
+type PersonKeysRow struct {
+	Person    string
+	Turn      uint32
+	Withdrawn bool
+}
+
+func (q *Queries) PersonKeys(ctx context.Context, token string) ([]PersonKeysRow, error) {
+	rows, err := q.db.QueryContext(ctx, personKeys, token)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []PersonKeysRow
+	for rows.Next() {
+		var i PersonKeysRow
+		if err := rows.Scan(&i.Person, &i.Turn, &i.Withdrawn); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const publication = `-- name: Publication :one
+SELECT p.document, p.schedule, p.published_at, s.removed_at IS NOT NULL AS removed
+FROM publication p JOIN team_session s ON s.id = p.session_id
+WHERE p.session_id = ? AND p.number = ?
+`
+
+type PublicationParams struct {
+	SessionID uint64
+	Number    uint32
+}
+
+type PublicationRow struct {
+	Document    string
+	Schedule    string
+	PublishedAt time.Time
+	Removed     bool
+}
+
+func (q *Queries) Publication(ctx context.Context, arg PublicationParams) (PublicationRow, error) {
+	row := q.db.QueryRowContext(ctx, publication, arg.SessionID, arg.Number)
+	var i PublicationRow
 	err := row.Scan(
-		&i.Number,
-		&i.Head,
+		&i.Document,
+		&i.Schedule,
 		&i.PublishedAt,
-		&i.Token,
-		&i.Season,
+		&i.Removed,
 	)
 	return i, err
 }
@@ -120,6 +435,59 @@ func (q *Queries) PublishedHeads(ctx context.Context, sessionID uint64) ([]Publi
 	return items, nil
 }
 
+const publishedOfSquad = `-- name: PublishedOfSquad :many
+SELECT s.id, CAST(MAX(p.number) AS UNSIGNED) AS number
+FROM team_session s JOIN publication p ON p.session_id = s.id
+WHERE s.squad_id = ? AND s.start_at >= ?
+GROUP BY s.id, s.start_at
+ORDER BY s.start_at, s.id
+`
+
+type PublishedOfSquadParams struct {
+	SquadID uint64
+	StartAt time.Time
+}
+
+type PublishedOfSquadRow struct {
+	ID     uint64
+	Number int64
+}
+
+func (q *Queries) PublishedOfSquad(ctx context.Context, arg PublishedOfSquadParams) ([]PublishedOfSquadRow, error) {
+	rows, err := q.db.QueryContext(ctx, publishedOfSquad, arg.SquadID, arg.StartAt)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []PublishedOfSquadRow
+	for rows.Next() {
+		var i PublishedOfSquadRow
+		if err := rows.Scan(&i.ID, &i.Number); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const purgeNews = `-- name: PurgeNews :execrows
+DELETE FROM news WHERE made_at < CURRENT_TIMESTAMP(6) - INTERVAL 1 HOUR LIMIT 1000
+`
+
+func (q *Queries) PurgeNews(ctx context.Context) (int64, error) {
+	result, err := q.db.ExecContext(ctx, purgeNews)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
 const removePublication = `-- name: RemovePublication :exec
 DELETE FROM publication WHERE session_id = ? AND number = ?
 `
@@ -134,69 +502,239 @@ func (q *Queries) RemovePublication(ctx context.Context, arg RemovePublicationPa
 	return err
 }
 
-const setSeason = `-- name: SetSeason :exec
-UPDATE share_link SET season = ? WHERE session_id = ? AND withdrawn_at IS NULL
+const renewKey = `-- name: RenewKey :exec
+INSERT INTO person_key (token, person, turn, withdrawn) VALUES (?, ?, 1, FALSE)
+ON DUPLICATE KEY UPDATE turn = turn + 1, withdrawn = FALSE
 `
 
-type SetSeasonParams struct {
-	Season    bool
-	SessionID uint64
+type RenewKeyParams struct {
+	Token  string
+	Person string
 }
 
-func (q *Queries) SetSeason(ctx context.Context, arg SetSeasonParams) error {
-	_, err := q.db.ExecContext(ctx, setSeason, arg.Season, arg.SessionID)
+func (q *Queries) RenewKey(ctx context.Context, arg RenewKeyParams) error {
+	_, err := q.db.ExecContext(ctx, renewKey, arg.Token, arg.Person)
 	return err
 }
 
-const shared = `-- name: Shared :one
-SELECT l.session_id, COALESCE(l.withdrawn_at, s.removed_at) AS withdrawn_at, l.secret, l.season, s.start_at, s.club_id, p.number, p.document, p.schedule, p.published_at
-FROM share_link l
-         JOIN publication p ON p.session_id = l.session_id
-         JOIN team_session s ON s.id = l.session_id
-WHERE l.token = ?
-ORDER BY p.number DESC
-LIMIT 1
+const seen = `-- name: Seen :many
+SELECT person, number, own, opened_at, answered_at FROM seen WHERE session_id = ? ORDER BY number
 `
 
-type SharedRow struct {
-	SessionID   uint64
-	WithdrawnAt sql.NullTime
-	Secret      string
-	Season      bool
-	StartAt     time.Time
-	ClubID      uint64
-	Number      uint32
-	Document    string
-	Schedule    string
-	PublishedAt time.Time
+type SeenRow struct {
+	Person     string
+	Number     uint32
+	Own        bool
+	OpenedAt   time.Time
+	AnsweredAt sql.NullTime
 }
 
-func (q *Queries) Shared(ctx context.Context, token string) (SharedRow, error) {
-	row := q.db.QueryRowContext(ctx, shared, token)
-	var i SharedRow
-	err := row.Scan(
-		&i.SessionID,
-		&i.WithdrawnAt,
-		&i.Secret,
-		&i.Season,
-		&i.StartAt,
-		&i.ClubID,
-		&i.Number,
-		&i.Document,
-		&i.Schedule,
-		&i.PublishedAt,
+func (q *Queries) Seen(ctx context.Context, sessionID uint64) ([]SeenRow, error) {
+	rows, err := q.db.QueryContext(ctx, seen, sessionID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []SeenRow
+	for rows.Next() {
+		var i SeenRow
+		if err := rows.Scan(
+			&i.Person,
+			&i.Number,
+			&i.Own,
+			&i.OpenedAt,
+			&i.AnsweredAt,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const setAnswered = `-- name: SetAnswered :execrows
+UPDATE seen SET answered_at = ? WHERE session_id = ? AND person = ? AND number = ? AND answered_at IS NULL
+`
+
+type SetAnsweredParams struct {
+	AnsweredAt sql.NullTime
+	SessionID  uint64
+	Person     string
+	Number     uint32
+}
+
+func (q *Queries) SetAnswered(ctx context.Context, arg SetAnsweredParams) (int64, error) {
+	result, err := q.db.ExecContext(ctx, setAnswered,
+		arg.AnsweredAt,
+		arg.SessionID,
+		arg.Person,
+		arg.Number,
 	)
-	return i, err
-}
-
-const withdrawLinks = `-- name: WithdrawLinks :execrows
-UPDATE share_link SET withdrawn_at = CURRENT_TIMESTAMP(6) WHERE session_id = ? AND withdrawn_at IS NULL
-`
-
-func (q *Queries) WithdrawLinks(ctx context.Context, sessionID uint64) (int64, error) {
-	result, err := q.db.ExecContext(ctx, withdrawLinks, sessionID)
 	if err != nil {
 		return 0, err
 	}
 	return result.RowsAffected()
+}
+
+const setSeason = `-- name: SetSeason :exec
+UPDATE share_link SET season = ? WHERE token = ? AND withdrawn_at IS NULL
+`
+
+type SetSeasonParams struct {
+	Season bool
+	Token  string
+}
+
+func (q *Queries) SetSeason(ctx context.Context, arg SetSeasonParams) error {
+	_, err := q.db.ExecContext(ctx, setSeason, arg.Season, arg.Token)
+	return err
+}
+
+const setSeen = `-- name: SetSeen :exec
+INSERT INTO seen (session_id, person, number, own, opened_at) VALUES (?, ?, ?, ?, ?)
+ON DUPLICATE KEY UPDATE own = own OR VALUES(own)
+`
+
+type SetSeenParams struct {
+	SessionID uint64
+	Person    string
+	Number    uint32
+	Own       bool
+	OpenedAt  time.Time
+}
+
+func (q *Queries) SetSeen(ctx context.Context, arg SetSeenParams) error {
+	_, err := q.db.ExecContext(ctx, setSeen,
+		arg.SessionID,
+		arg.Person,
+		arg.Number,
+		arg.Own,
+		arg.OpenedAt,
+	)
+	return err
+}
+
+const withdrawKey = `-- name: WithdrawKey :exec
+INSERT INTO person_key (token, person, turn, withdrawn) VALUES (?, ?, 1, TRUE)
+ON DUPLICATE KEY UPDATE turn = turn + 1, withdrawn = TRUE
+`
+
+type WithdrawKeyParams struct {
+	Token  string
+	Person string
+}
+
+func (q *Queries) WithdrawKey(ctx context.Context, arg WithdrawKeyParams) error {
+	_, err := q.db.ExecContext(ctx, withdrawKey, arg.Token, arg.Person)
+	return err
+}
+
+const withdrawLink = `-- name: WithdrawLink :exec
+UPDATE share_link SET withdrawn_at = CURRENT_TIMESTAMP(6) WHERE token = ? AND withdrawn_at IS NULL
+`
+
+func (q *Queries) WithdrawLink(ctx context.Context, token string) error {
+	_, err := q.db.ExecContext(ctx, withdrawLink, token)
+	return err
+}
+
+const words = `-- name: Words :many
+SELECT id, person, kind, block, item, says, own, pressed_at, made_at, noted_at FROM word WHERE session_id = ? AND kind <> 'grid' ORDER BY id
+`
+
+type WordsRow struct {
+	ID        uint64
+	Person    string
+	Kind      string
+	Block     string
+	Item      uint32
+	Says      string
+	Own       bool
+	PressedAt time.Time
+	MadeAt    time.Time
+	NotedAt   sql.NullTime
+}
+
+func (q *Queries) Words(ctx context.Context, sessionID uint64) ([]WordsRow, error) {
+	rows, err := q.db.QueryContext(ctx, words, sessionID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []WordsRow
+	for rows.Next() {
+		var i WordsRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.Person,
+			&i.Kind,
+			&i.Block,
+			&i.Item,
+			&i.Says,
+			&i.Own,
+			&i.PressedAt,
+			&i.MadeAt,
+			&i.NotedAt,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const wordsOf = `-- name: WordsOf :many
+SELECT w.kind, w.says, w.made_at, s.title FROM word w JOIN team_session s ON s.id = w.session_id WHERE s.club_id = ? AND w.person = ? ORDER BY w.id
+`
+
+type WordsOfParams struct {
+	ClubID uint64
+	Person string
+}
+
+type WordsOfRow struct {
+	Kind   string
+	Says   string
+	MadeAt time.Time
+	Title  string
+}
+
+func (q *Queries) WordsOf(ctx context.Context, arg WordsOfParams) ([]WordsOfRow, error) {
+	rows, err := q.db.QueryContext(ctx, wordsOf, arg.ClubID, arg.Person)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []WordsOfRow
+	for rows.Next() {
+		var i WordsOfRow
+		if err := rows.Scan(
+			&i.Kind,
+			&i.Says,
+			&i.MadeAt,
+			&i.Title,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
 }

@@ -11,30 +11,108 @@ SELECT number, head, published_at FROM publication WHERE session_id = ? ORDER BY
 DELETE FROM publication WHERE session_id = ? AND number = ?;
 
 -- name: NewestPublication :one
-SELECT p.number, p.head, p.published_at, l.token, l.season
-FROM publication p LEFT JOIN share_link l ON l.session_id = p.session_id AND l.withdrawn_at IS NULL
-WHERE p.session_id = ? ORDER BY p.number DESC, l.created_at DESC LIMIT 1;
+SELECT number, head, published_at FROM publication WHERE session_id = ? ORDER BY number DESC LIMIT 1;
 
 -- name: AddLink :exec
 INSERT INTO share_link (token, session_id, secret) VALUES (?, ?, ?);
 
 -- name: LiveLink :one
-SELECT token FROM share_link WHERE session_id = ? AND withdrawn_at IS NULL ORDER BY created_at DESC LIMIT 1;
+SELECT l.token, l.secret, l.season
+FROM team_session s
+         JOIN team_session own ON own.squad_id = s.squad_id
+         JOIN share_link l ON l.session_id = own.id AND l.withdrawn_at IS NULL AND (own.id = s.id OR l.season)
+WHERE s.id = ?
+ORDER BY l.season DESC, l.created_at DESC LIMIT 1;
 
--- name: WithdrawLinks :execrows
-UPDATE share_link SET withdrawn_at = CURRENT_TIMESTAMP(6) WHERE session_id = ? AND withdrawn_at IS NULL;
-
--- name: Shared :one
-SELECT l.session_id, COALESCE(l.withdrawn_at, s.removed_at) AS withdrawn_at, l.secret, l.season, s.start_at, s.club_id, p.number, p.document, p.schedule, p.published_at
-FROM share_link l
-         JOIN publication p ON p.session_id = l.session_id
-         JOIN team_session s ON s.id = l.session_id
-WHERE l.token = ?
-ORDER BY p.number DESC
-LIMIT 1;
-
--- name: LinkSecret :one
-SELECT secret FROM share_link WHERE session_id = ? AND withdrawn_at IS NULL ORDER BY created_at DESC LIMIT 1;
+-- name: WithdrawLink :exec
+UPDATE share_link SET withdrawn_at = CURRENT_TIMESTAMP(6) WHERE token = ? AND withdrawn_at IS NULL;
 
 -- name: SetSeason :exec
-UPDATE share_link SET season = ? WHERE session_id = ? AND withdrawn_at IS NULL;
+UPDATE share_link SET season = ? WHERE token = ? AND withdrawn_at IS NULL;
+
+-- name: Link :one
+SELECT l.session_id, l.secret, l.season, s.squad_id, s.club_id, s.start_at, s.removed_at IS NOT NULL AS removed,
+       CAST(COALESCE((SELECT MAX(p.number) FROM publication p WHERE p.session_id = s.id), 0) AS UNSIGNED) AS number
+FROM share_link l JOIN team_session s ON s.id = l.session_id
+WHERE l.token = ? AND l.withdrawn_at IS NULL;
+
+-- name: NextPublished :one
+SELECT s.id, s.start_at, CAST(MAX(p.number) AS UNSIGNED) AS number
+FROM team_session s JOIN publication p ON p.session_id = s.id
+WHERE s.squad_id = ? AND s.removed_at IS NULL AND s.start_at >= ?
+GROUP BY s.id, s.start_at
+ORDER BY s.start_at, s.id LIMIT 1;
+
+-- name: LastPublished :one
+SELECT s.id, s.start_at, CAST(MAX(p.number) AS UNSIGNED) AS number
+FROM team_session s JOIN publication p ON p.session_id = s.id
+WHERE s.squad_id = ? AND s.removed_at IS NULL
+GROUP BY s.id, s.start_at
+ORDER BY s.start_at DESC, s.id DESC LIMIT 1;
+
+-- name: PublishedOfSquad :many
+SELECT s.id, CAST(MAX(p.number) AS UNSIGNED) AS number
+FROM team_session s JOIN publication p ON p.session_id = s.id
+WHERE s.squad_id = ? AND s.start_at >= ?
+GROUP BY s.id, s.start_at
+ORDER BY s.start_at, s.id;
+
+-- name: Publication :one
+SELECT p.document, p.schedule, p.published_at, s.removed_at IS NOT NULL AS removed
+FROM publication p JOIN team_session s ON s.id = p.session_id
+WHERE p.session_id = ? AND p.number = ?;
+
+-- name: PersonKeys :many
+SELECT person, turn, withdrawn FROM person_key WHERE token = ?;
+
+-- name: RenewKey :exec
+INSERT INTO person_key (token, person, turn, withdrawn) VALUES (?, ?, 1, FALSE)
+ON DUPLICATE KEY UPDATE turn = turn + 1, withdrawn = FALSE;
+
+-- name: WithdrawKey :exec
+INSERT INTO person_key (token, person, turn, withdrawn) VALUES (?, ?, 1, TRUE)
+ON DUPLICATE KEY UPDATE turn = turn + 1, withdrawn = TRUE;
+
+-- name: AddNews :exec
+INSERT INTO news (session_id) VALUES (?);
+
+-- name: News :many
+SELECT id, session_id FROM news WHERE made_at > CURRENT_TIMESTAMP(6) - INTERVAL 5 SECOND;
+
+-- name: PurgeNews :execrows
+DELETE FROM news WHERE made_at < CURRENT_TIMESTAMP(6) - INTERVAL 1 HOUR LIMIT 1000;
+
+-- name: SetSeen :exec
+INSERT INTO seen (session_id, person, number, own, opened_at) VALUES (?, ?, ?, ?, ?)
+ON DUPLICATE KEY UPDATE own = own OR VALUES(own);
+
+-- name: SetAnswered :execrows
+UPDATE seen SET answered_at = ? WHERE session_id = ? AND person = ? AND number = ? AND answered_at IS NULL;
+
+-- name: Seen :many
+SELECT person, number, own, opened_at, answered_at FROM seen WHERE session_id = ? ORDER BY number;
+
+-- name: ForgetSeen :exec
+DELETE FROM seen WHERE session_id = ? AND person = ?;
+
+-- name: AddWord :exec
+INSERT IGNORE INTO word (session_id, person, once, kind, block, item, says, own, pressed_at, made_at)
+VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+
+-- name: CountWords :one
+SELECT COUNT(*) FROM word WHERE session_id = ? AND person = ?;
+
+-- name: Words :many
+SELECT id, person, kind, block, item, says, own, pressed_at, made_at, noted_at FROM word WHERE session_id = ? AND kind <> 'grid' ORDER BY id;
+
+-- name: GridWords :many
+SELECT person, block, item, says FROM word WHERE session_id = ? AND person = ? AND kind = 'grid' ORDER BY id;
+
+-- name: NoteWord :execrows
+UPDATE word SET noted_at = ? WHERE session_id = ? AND id = ? AND noted_at IS NULL;
+
+-- name: ForgetWords :exec
+DELETE FROM word WHERE session_id = ? AND person = ?;
+
+-- name: WordsOf :many
+SELECT w.kind, w.says, w.made_at, s.title FROM word w JOIN team_session s ON s.id = w.session_id WHERE s.club_id = ? AND w.person = ? ORDER BY w.id;

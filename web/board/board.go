@@ -5,6 +5,7 @@ package board
 import (
 	"embed"
 	"errors"
+	"html/template"
 	"net/http"
 	"slices"
 	"strconv"
@@ -24,7 +25,7 @@ import (
 //go:embed *.html
 var files embed.FS
 
-var screens = shell.Parse(files, nil)
+var screens = shell.Parse(files, template.FuncMap{"own": func(on *linksBody, is ownLink) any { return ownOn{on, is} }})
 
 // body is the Run-in page.
 type body struct {

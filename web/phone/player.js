@@ -1,45 +1,158 @@
-// My run-in keeps its own time: the page holds every moment, so that it counts
-// down with no signal. Only what is shown as now and next changes.
-const root = document.querySelector("[data-start]");
-const start = Number(root?.dataset.start);
-const items = [...document.querySelectorAll("[data-from]")];
-const countdown = document.querySelector("[data-countdown]");
-const caption = document.querySelector("[data-caption]");
+// My run-in keeps its own time: the page holds every moment, so that it counts down and
+// is followed with no signal. Only what is shown as now and next changes.
+import { clock, hour, toGo } from "./clock.js";
+import { current, does, following, read, run, show, tick as follow } from "./follow.js";
+import { kept, notice, now, root, say, setTime } from "./keep.js";
+import { connect, have, keepOffline } from "./live.js";
+import { flush, tell } from "./queue.js";
 
-const two = (n) => String(n).padStart(2, "0");
-function clock(seconds) {
-  const s = Math.abs(seconds);
-  if (s >= 86400) return `${Math.floor(s / 86400)} d ${Math.floor((s % 86400) / 3600)} h`;
-  if (s >= 3600) return `${Math.floor(s / 3600)}:${two(Math.floor((s % 3600) / 60))}:${two(s % 60)}`;
-  return `${Math.floor(s / 60)}′${two(s % 60)}″`;
+const start = () => Number(root.dataset.start);
+const steps = (text) => !text ? [] : text.split("|").map((step) => {
+  const [from, to, drill, round, figure, unit, kind, what, short] = step.split("~");
+  return { from: Number(from), to: Number(to), drill: Number(drill), round: Number(round), figure, unit, kind, what, short };
+});
+
+let items = [];
+let opened = null; // the item that was opened for its time
+
+function readPage() {
+  items = [...document.querySelectorAll("[data-items] > [data-key]")].map((el) => ({
+    el, key: el.dataset.key, from: Number(el.dataset.from), to: Number(el.dataset.to), steps: steps(el.dataset.steps), details: el.querySelector("details"),
+  }));
+  read(items);
 }
 
-let shown = null;
+function countdown(at) {
+  const words = at > 0 ? "since the start" : -at >= 86400 ? "to go" : -at >= 3600 ? "hours to go" : "minutes to go";
+  for (const e of document.querySelectorAll("[data-countdown]")) e.textContent = at > 0 ? `+${clock(at)}` : clock(at);
+  for (const e of document.querySelectorAll("[data-caption]")) e.textContent = say(words);
+}
 
 function tick() {
-  const at = Math.round(Date.now() / 1000) - start;
-  countdown.textContent = at > 0 ? `+${clock(at)}` : clock(at);
-  caption.textContent = at > 0 ? "since the start" : -at >= 86400 ? "to go" : -at >= 3600 ? "hours to go" : "minutes to go";
-  const next = items.find((item) => Number(item.dataset.to) > at);
-  if (next !== shown) {
+  if (start() > 0) {
+    const at = Math.round(now() - start());
+    countdown(at);
+    if (!following()) list(at);
+  }
+  follow();
+}
+
+function list(at) {
+  const next = items.find((item) => item.to > at);
+  if (next?.key !== opened) {
     // Only when it changes, so that what was tapped open stays so.
-    if (shown) shown.open = false;
-    if (next) next.open = true;
-    shown = next;
+    const was = items.find((item) => item.key === opened);
+    if (was) was.details.open = false;
+    if (next) next.details.open = true;
+    opened = next?.key;
   }
   for (const item of items) {
-    const from = Number(item.dataset.from);
-    const to = Number(item.dataset.to);
-    item.classList.toggle("past", to <= at);
-    item.classList.toggle("now", item === next && from <= at);
-    item.classList.toggle("next", item === next && from > at);
-    const left = item.querySelector("[data-left]");
-    if (left) left.textContent = item !== next ? "" : from <= at ? `${clock(to - at)} left` : `in ${clock(from - at)}`;
-    const bar = item.querySelector("progress");
-    if (bar) bar.value = from <= at ? at - from : 0;
+    const is = item === next && item.from <= at;
+    if (is && !item.runs) item.runs = item.el.querySelector(".mine-bar i") && run(item.el.querySelector(".mine-bar i"), item.to - item.from, at - item.from);
+    item.details.classList.toggle("past", item.to <= at);
+    item.details.classList.toggle("now", is);
+    item.details.classList.toggle("next", item === next && item.from > at);
+    item.el.querySelector("[data-left]").textContent = item !== next ? "" : is ? `${clock(item.to - at)} ${say("left")}` : `${say("in")} ${clock(item.from - at)}`;
   }
 }
-if (root) {
+
+// apply shows a newer edition: what is otherwise anew, the rest at its new time.
+function apply(update) {
+  root.dataset.start = update.start;
+  const place = document.querySelector("[data-items]");
+  const old = Object.fromEntries(items.map((item) => [item.key, item.el]));
+  place.replaceChildren(...update.items.map(([key, from, to, html]) => {
+    let el = old[key];
+    if (html) {
+      const made = document.createElement("template");
+      made.innerHTML = html.trim();
+      el = made.content.firstElementChild;
+      el.querySelector("details").open = old[key]?.querySelector("details").open ?? false;
+    }
+    Object.assign(el.dataset, { from, to });
+    el.querySelector("[data-togo]").textContent = toGo(from);
+    el.querySelector("[data-clock]").textContent = hour(update.start + from, root.dataset.zone);
+    return el;
+  }));
+  for (const e of document.querySelectorAll("[data-bar]")) e.textContent = update.bar;
+  for (const [name, text] of [["day", update.day], ["plan", `${say("Plan %s", update.n)}, ${update.at}`], ["carry", update.carry]]) {
+    const e = document.querySelector(`[data-${name}]`);
+    if (e) e.textContent = text;
+  }
+  document.querySelector("[data-carry]")?.closest("p").toggleAttribute("hidden", !update.carry);
+  readPage();
+  changed(update.changes?.length ? update.changes.join(". ") : say("Nothing changes for you."));
   tick();
-  setInterval(tick, 1000);
+}
+
+// changed says what is new, until it was seen.
+function changed(words) {
+  const number = have();
+  notice("edition", `${say("Plan %s", number)}: ${words}`, "OK", () => {
+    notice("edition", "");
+    tell("/seen", { number });
+  });
+}
+
+async function send(fields) {
+  const arrived = await tell("/say", fields);
+  const pain = fields.kind === "pain" ? `${say("Stop now. Go to medical staff, or tell your coach face to face.")} ` : "";
+  notice("sent", pain + (arrived ? say("Sent") : say("Will be sent when there is a signal")), "OK", () => notice("sent", ""));
+}
+
+const about = () => {
+  const step = current();
+  return step && !step.event ? { block: step.item.key, item: step.drill } : {};
+};
+
+function toggle(button, id) {
+  const panel = document.getElementById(id);
+  panel.hidden = !panel.hidden;
+  button.setAttribute("aria-expanded", !panel.hidden);
+  if (!panel.hidden) panel.scrollIntoView({ block: "nearest" });
+}
+
+let how = "sore";
+function pressed(event) {
+  const button = event.target.closest("button");
+  if (!button) return;
+  const { do: name, late, joint, how: next } = button.dataset;
+  if (name === "late") toggle(button, "late");
+  else if (name === "sore") toggle(button, "sore");
+  else if (name === "easier") {
+    const easier = current()?.move?.dataset.easier;
+    if (easier) notice("easier", easier, "OK", () => notice("easier", ""));
+    send({ kind: "easier", ...about() });
+  } else if (name) does[name]?.(button);
+  if (late) {
+    document.getElementById("late").hidden = true;
+    send({ kind: "late", says: late });
+  }
+  if (next) {
+    how = next;
+    for (const b of document.querySelectorAll("[data-how]")) {
+      b.classList.toggle("act-chosen", b === button);
+      b.setAttribute("aria-pressed", b === button);
+    }
+  }
+  if (joint) {
+    document.getElementById("sore").hidden = true;
+    document.querySelector('[data-do="sore"]').setAttribute("aria-expanded", false);
+    send({ kind: how, says: joint, ...about() });
+  }
+}
+
+if (root?.dataset.said) {
+  readPage();
+  document.addEventListener("click", pressed);
+  if (start() > 0) {
+    const loaded = performance.getEntriesByType("navigation")[0];
+    if (loaded && !loaded.workerStart && kept("off", null) === null) setTime(Number(root.dataset.now) + performance.now() - loaded.responseStart);
+    connect(apply);
+    keepOffline();
+    flush();
+  }
+  show();
+  tick();
+  setInterval(tick, 250);
 }

@@ -1,9 +1,15 @@
 package shell
 
 import (
+	"context"
 	"errors"
+	"fmt"
 	"io"
 	"net/http"
+	"strings"
+	"time"
+
+	"github.com/klauspost/compress/gzhttp"
 
 	"cuestart/core/plan"
 	"cuestart/planner"
@@ -30,10 +36,54 @@ type File struct {
 	Write      func(io.Writer) error
 }
 
+// Raw is a file that the page itself takes, or that another program opens by its address.
+type Raw struct {
+	Kind    string // its media type
+	Content []byte
+}
+
+func (f Raw) write(r *Request) { r.gin.Data(http.StatusOK, f.Kind, f.Content) }
+
+// Done is what a page's script gets where nothing is to be shown.
+type Done struct{}
+
+func (Done) write(r *Request) { r.gin.Status(http.StatusNoContent) }
+
+// Stream tells an open page what is new, until the page is gone: server-sent events. Run
+// sends them.
+type Stream struct {
+	Run func(ctx context.Context, send func(event, data string) error) error
+}
+
+// sendWithin is how long an event may take to leave: whoever takes longer is gone.
+const sendWithin = 10 * time.Second
+
+func (s Stream) write(r *Request) {
+	h := r.gin.Writer.Header()
+	h.Set("Content-Type", "text/event-stream")
+	h.Set("X-Accel-Buffering", "no")
+	h.Set(gzhttp.HeaderNoCompression, "yes") // it would hold events back, and memory for each page
+	r.gin.Status(http.StatusOK)
+	out := http.NewResponseController(r.gin.Writer)
+	err := s.Run(r.Context(), func(event, data string) error {
+		err := out.SetWriteDeadline(time.Now().Add(sendWithin))
+		if err == nil {
+			_, err = fmt.Fprintf(r.gin.Writer, "event: %s\ndata: %s\n\n", event, strings.ReplaceAll(data, "\n", "\ndata: "))
+		}
+		return errors.Join(err, out.Flush())
+	})
+	if err != nil && r.Context().Err() == nil {
+		r.shell.Log.Debug("a page went away", "error", err)
+	}
+}
+
 // Media types of files.
 const (
-	CSV  = "text/csv; charset=utf-8"
-	JSON = "application/json"
+	CSV      = "text/csv; charset=utf-8"
+	JSON     = "application/json"
+	PDF      = "application/pdf"
+	SVG      = "image/svg+xml"
+	Calendar = "text/calendar; charset=utf-8"
 )
 
 func (f File) write(r *Request) { r.send(f.Name, f.Kind, f.Write) }

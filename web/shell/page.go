@@ -2,6 +2,7 @@ package shell
 
 import (
 	"bytes"
+	"cmp"
 	"crypto/rand"
 	"embed"
 	"fmt"
@@ -25,12 +26,14 @@ type Page struct {
 	Status  int    // 0: 200
 	Body    any
 	Phone   bool   // for a phone, without the menu
+	Tongue  Tongue // English where it is zero
 	Part    string // the template that is sent by itself when the page's script asks for it
 }
 
 // frame is what the layout around a page shows.
 type frame struct {
 	Title, Path, Nav string
+	Lang             string
 	Look             string // day, night or sun
 	Account          *planner.Account
 	Said             string // what was done just now
@@ -53,7 +56,7 @@ func (p *Page) write(r *Request) {
 		p.execute(r, status, p.Part, p.Body)
 		return
 	}
-	f := &frame{Title: p.Title, Path: r.gin.Request.URL.Path, Nav: p.Nav, Look: r.look(), Body: p.Body}
+	f := &frame{Title: p.Title, Lang: cmp.Or(p.Tongue.Lang, "en"), Path: r.gin.Request.URL.Path, Nav: p.Nav, Look: r.look(), Body: p.Body}
 	layout := "layout"
 	if p.Phone {
 		layout = "phone"
@@ -78,16 +81,21 @@ func (p *Page) undo(r *Request) string {
 }
 
 func (p *Page) execute(r *Request, status int, block string, data any) {
-	var text bytes.Buffer
-	if err := p.Screens.pages[p.Name].ExecuteTemplate(&text, block, data); err != nil {
-		panic(fmt.Errorf("page %s: %w", p.Name, err))
-	}
-	r.gin.Data(status, "text/html; charset=utf-8", text.Bytes())
+	r.gin.Data(status, "text/html; charset=utf-8", []byte(p.Screens.Render(p.Name, block, data)))
 }
 
 // Screens are the templates of a room: every file is a page or a part, and the
 // parts are there for all its pages.
 type Screens struct{ pages map[string]*template.Template }
+
+// Render is a template of a page by itself.
+func (s *Screens) Render(page, block string, data any) string {
+	var text bytes.Buffer
+	if err := s.pages[page].ExecuteTemplate(&text, block, data); err != nil {
+		panic(fmt.Errorf("page %s: %w", page, err))
+	}
+	return text.String()
+}
 
 //go:embed *.html
 var files embed.FS

@@ -12,6 +12,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"cuestart/live"
 	"cuestart/planner"
 )
 
@@ -115,6 +116,15 @@ func (r *Request) ParamID(name string) uint64 { return readID(r.gin.Param(name))
 
 // Query is what the address asks for, "" where it does not say.
 func (r *Request) Query(name string) string { return r.gin.Query(name) }
+
+// QueryCount is what the address asks for as a number; 0 if it is none.
+func (r *Request) QueryCount(name string) int {
+	n, _ := strconv.Atoi(r.gin.Query(name))
+	return max(0, n)
+}
+
+// Live tells open pages what is new.
+func (r *Request) Live() *live.Hub { return r.shell.Live }
 
 // QueryID is what the address asks for as an id; 0, which nothing has, if it is none.
 func (r *Request) QueryID(name string) uint64 { return readID(r.gin.Query(name)) }

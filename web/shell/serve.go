@@ -131,11 +131,12 @@ func (s *Shell) Handler(screens func(open Routes)) http.Handler {
 }
 
 // knowing finds out who asks, where it matters: the site's health and its files are
-// for everybody, and wait for no database that does not answer.
+// for everybody, and wait for no database that does not answer; whoever has a link is
+// not signed in.
 func (s *Shell) knowing(site http.Handler) http.Handler {
 	known := s.sessions.LoadAndSave(site)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.URL.Path == "/healthz" || strings.HasPrefix(r.URL.Path, "/assets/") {
+		if r.URL.Path == "/healthz" || strings.HasPrefix(r.URL.Path, "/assets/") || strings.HasPrefix(r.URL.Path, "/r/") {
 			site.ServeHTTP(w, r)
 			return
 		}
@@ -172,8 +173,12 @@ func answers(routes gin.RoutesInfo, method, path string) bool {
 // answerWithin is how long a request may take, with all that it asks of the database.
 const answerWithin = 30 * time.Second
 
-// limited ends what takes too long.
+// limited ends what takes too long. Streams last as long as a page is open.
 func limited(c *gin.Context) {
+	if strings.HasSuffix(c.Request.URL.Path, "/live") {
+		c.Next()
+		return
+	}
 	ctx, cancel := context.WithTimeout(c.Request.Context(), answerWithin)
 	defer cancel()
 	c.Request = c.Request.WithContext(ctx)
@@ -230,7 +235,7 @@ func withBack(path, back string) string {
 func headers(c *gin.Context) {
 	h := c.Writer.Header()
 	h.Set("Content-Security-Policy", "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self'; font-src 'self'; "+
-		"connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'")
+		"connect-src 'self'; manifest-src 'self'; worker-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'")
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "no-referrer")
 	h.Set("Cache-Control", "no-store")

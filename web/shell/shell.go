@@ -15,12 +15,14 @@ import (
 	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
 
+	"cuestart/live"
 	"cuestart/planner"
 )
 
 // Config is what the site needs to know of the world.
 type Config struct {
 	Planner *planner.Planner
+	Live    *live.Hub // tells open pages what is new
 	SignIns scs.Store // where signed-in browsers are kept
 	URL     string    // as others reach the site, such as https://cue.example; "" to go by each request
 	Secure  bool      // behind TLS: cookies are sent over it only

@@ -1,0 +1,162 @@
+// Package list makes everybody's own list of a plan that was fitted: what a player
+// does, or a leader leads, one thing after the other, down to the single step.
+package list
+
+import (
+	"slices"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/schedule"
+	"cuestart/core/today"
+)
+
+// Entry is a block or an event of the day, as one person has it.
+type Entry struct {
+	Key      string // id of the block or the event
+	From, To clock.Offset
+	Name     string
+	Block    *schedule.Block // nil: an event
+	Drills   []Doing
+	With     []string // ids of who does it with the player; none: everybody, or nobody
+	Missed   int      // seconds of it that the player is called away
+}
+
+// Doing is a drill of a block, as one person does it.
+type Doing struct {
+	Item    int // of the block
+	Drill   drill.Drill
+	Amount  int
+	Instead string // the drill it stands in for, by a ruling
+	Out     bool   // by a ruling the person leaves the drill out
+}
+
+// Seconds is how long the entry lasts.
+func (e *Entry) Seconds() int { return int(e.To - e.From) }
+
+// Of is a player's list, in the order of time. The rulings that the document holds for
+// them are kept; blocks that are left out are not in it.
+func Of(d *plan.Document, s *schedule.Schedule, player string) []Entry {
+	versions := slices.DeleteFunc(today.Versions(d), func(v today.Version) bool { return v.Player != player })
+	entries := collect(d, s, func(b *schedule.Block) bool { return b.Has(player) })
+	for i := range entries {
+		e := &entries[i]
+		e.With = company(d, e.Block, player)
+		for _, v := range versions {
+			if v.Block == e.Key {
+				e.Drills[v.Item] = instead(e.Drills[v.Item], v.Drill)
+			}
+		}
+		for _, m := range e.Block.Missed {
+			if m.Player == player {
+				e.Missed = m.Seconds
+			}
+		}
+	}
+	return withEvents(entries, s.Events(d), func(e *schedule.Event) bool { return slices.Contains(e.Players, player) })
+}
+
+// Led is what a leader leads, in the order of time, with the events of the whole squad.
+func Led(d *plan.Document, s *schedule.Schedule, leader string) []Entry {
+	entries := collect(d, s, func(b *schedule.Block) bool { return b.Leader == leader })
+	for i := range entries {
+		entries[i].With = entries[i].Block.Members
+	}
+	return withEvents(entries, s.Events(d), func(e *schedule.Event) bool { return len(e.Players) == len(d.Players) })
+}
+
+// Alone is a list of blocks without a day: what a routine holds, for one person, one
+// block straight after the other from 0 on.
+func Alone(blocks []plan.Block) (entries []Entry) {
+	at := clock.Offset(0)
+	for i := range blocks {
+		b := &schedule.Block{Block: &blocks[i], Kept: true, Members: []string{""}, Group: drill.Group{People: 1, Lanes: 1}, Start: at}
+		amounts := make([]int, len(b.Items))
+		for n := range amounts {
+			amounts[n] = b.Amount(n)
+		}
+		b.End = at + clock.Offset(b.Seconds(amounts, b.Group))
+		entries, at = append(entries, entry(b)), b.End
+	}
+	return entries
+}
+
+func collect(d *plan.Document, s *schedule.Schedule, mine func(*schedule.Block) bool) (entries []Entry) {
+	blocks := s.Blocks(d)
+	for i := range blocks {
+		if b := &blocks[i]; b.Kept && mine(b) {
+			entries = append(entries, entry(b))
+		}
+	}
+	return entries
+}
+
+func entry(b *schedule.Block) Entry {
+	e := Entry{Key: b.ID, From: b.Start, To: b.End, Name: b.Name, Block: b}
+	for n := range b.Items {
+		e.Drills = append(e.Drills, Doing{Item: n, Drill: b.Items[n].Drill, Amount: b.Amount(n)})
+	}
+	return e
+}
+
+func withEvents(entries []Entry, events []schedule.Event, mine func(*schedule.Event) bool) []Entry {
+	for i := range events {
+		if e := &events[i]; mine(e) {
+			entries = append(entries, Entry{Key: e.ID, From: e.Start, To: e.End, Name: e.Name})
+		}
+	}
+	slices.SortStableFunc(entries, func(a, b Entry) int { return int(a.From - b.From) })
+	return entries
+}
+
+// instead is what a player does in place of a drill; nil: nothing.
+func instead(d Doing, stand *drill.Drill) Doing {
+	if stand == nil {
+		d.Out = true
+		return d
+	}
+	return Doing{Item: d.Item, Drill: *stand, Amount: stand.Range.Target, Instead: d.Drill.Name}
+}
+
+// company is who a player does a block with, where that is not everybody.
+func company(d *plan.Document, b *schedule.Block, player string) []string {
+	if len(b.Members) == len(d.Players) || len(b.Members) == 1 {
+		return nil
+	}
+	return slices.DeleteFunc(slices.Clone(b.Members), func(id string) bool { return id == player })
+}
+
+// Kit is what the entry takes, by name.
+func (e *Entry) Kit() (kit []string) {
+	for _, d := range e.Drills {
+		if !d.Out {
+			kit = appendNew(kit, slices.Concat(d.Drill.Kit, d.Drill.LaneKit)...)
+		}
+	}
+	return kit
+}
+
+// Carry is what a player takes out for a list: the kit that is theirs alone.
+func Carry(entries []Entry) (kit []string) {
+	for i := range entries {
+		for _, d := range entries[i].Drills {
+			group := entries[i].Block.Group
+			for _, one := range d.Drill.Kit {
+				if !d.Out && drill.Carried(one) && d.Drill.Pieces(group) >= group.People {
+					kit = appendNew(kit, one)
+				}
+			}
+		}
+	}
+	return kit
+}
+
+func appendNew(list []string, more ...string) []string {
+	for _, one := range more {
+		if !slices.Contains(list, one) {
+			list = append(list, one)
+		}
+	}
+	return list
+}

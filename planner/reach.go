@@ -1,0 +1,178 @@
+package planner
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"cuestart/core/plan"
+	"cuestart/store"
+)
+
+// What people say from their phones, as the store keeps it.
+type (
+	// Word is what somebody says from their phone.
+	Word = store.Word
+	// Seen is who has opened which publication.
+	Seen = store.Seen
+)
+
+// Kinds of a word.
+const (
+	Late   = store.WordLate
+	Easier = store.WordEasier
+	Sore   = store.WordSore
+	Pain   = store.WordPain
+	Grid   = store.WordGrid
+)
+
+// Longest texts that a phone may send, and how far off its own time may be.
+const (
+	mostSays  = 400
+	mostOnce  = 64
+	pressedIn = 48 * time.Hour
+)
+
+// Tell keeps what whom a link is for says from a phone, once however often it is sent.
+// It fails with [plan.Problems] where it is none of the things that can be said.
+func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
+	now := p.Now()
+	if from.Person == "" || w.Once == "" || len(w.Once) > mostOnce || len(w.Says) > mostSays || len(w.Block) > 80 ||
+		!slices.Contains([]string{Late, Easier, Sore, Pain, Grid}, w.Kind) {
+		return plan.In("word", "That cannot be said from here.")
+	}
+	w.Says = strings.Join(strings.Fields(w.Says), " ")
+	if w.Person, w.Own, w.Made = from.Person, from.Own, now.UTC(); w.Pressed.After(now) || now.Sub(w.Pressed) > pressedIn {
+		w.Pressed = now
+	}
+	w.Pressed = w.Pressed.UTC()
+	if err := p.store.AddWord(ctx, from.Session, w); err != nil {
+		return err
+	}
+	if w.Kind != Grid {
+		p.nudge()
+	}
+	return nil
+}
+
+// Opened keeps that whom a link is for has a publication open; with answered that they
+// say so.
+func (p *Planner) Opened(ctx context.Context, from *Shared, number int, answered bool) error {
+	if from.Person == "" || number < 1 || number > from.Number {
+		return nil
+	}
+	return p.store.SetSeen(ctx, from.Session, Seen{Person: from.Person, Number: number, Own: from.Own, At: p.Now().UTC()}, answered)
+}
+
+// Ticks are those of a leader's grids.
+func (p *Planner) Ticks(ctx context.Context, from *Shared) ([]Word, error) {
+	return p.store.Ticks(ctx, from.Session, from.Person)
+}
+
+// Told is a word as the board shows it.
+type Told struct {
+	Word
+	Name string // of whom it is from
+	Says string // a sentence, to whom it may be told
+	At   string // when they will be there, of who is late
+	Late int    // minutes after the ground opens, for who is late
+}
+
+// Told lists what was said about a session from phones and not taken in yet, as far as
+// an account may know of it. That somebody is in pain is for medical staff: others see
+// that they asked for them.
+func (p *Planner) Told(ctx context.Context, by Account, b *Board) (list []Told, err error) {
+	words, err := p.store.Words(ctx, b.ID)
+	for _, w := range words {
+		player := b.Document.Player(w.Person)
+		if player == nil || !w.Noted.IsZero() {
+			continue
+		}
+		list = append(list, told(by, b, player, w))
+	}
+	return list, err
+}
+
+func told(by Account, b *Board, player *plan.Player, w Word) Told {
+	h := Told{Word: w, Name: player.ShortName()}
+	drill := ""
+	if block := b.Document.Block(w.Block); block != nil && w.Item < len(block.Items) {
+		drill = block.Items[w.Item].Drill.Name
+	}
+	switch w.Kind {
+	case Late:
+		h.At = w.Says
+		h.Says = "will be there at " + w.Says
+		if open, err := b.Document.Open.Offset(b.Schedule.Start); err == nil {
+			if at, err := time.ParseInLocation("2006-01-02 15:04", b.Schedule.Start.Format(time.DateOnly)+" "+w.Says, b.Schedule.Start.Location()); err == nil {
+				h.Late = max(0, int(at.Sub(b.Schedule.Start).Minutes())-int(open)/60)
+			}
+		}
+	case Easier:
+		h.Says = fmt.Sprintf("does not feel %s: wants an easier form", drill)
+	case Sore:
+		h.Says = "tight: " + w.Says
+	case Pain:
+		h.Says = "wants to see medical staff before going on"
+		if by.Role == Medical {
+			h.Says = "pain: " + w.Says
+		}
+	}
+	if drill != "" && w.Kind == Sore {
+		h.Says += ", at " + drill
+	}
+	return h
+}
+
+// TakeIn notes a word as taken in.
+func (p *Planner) TakeIn(ctx context.Context, by Account, session, word uint64) error {
+	b, err := p.store.Session(ctx, by.ClubID, session)
+	if err != nil {
+		return err
+	}
+	words, err := p.store.Words(ctx, b.ID)
+	if err != nil {
+		return err
+	}
+	i := slices.IndexFunc(words, func(w Word) bool { return w.ID == word })
+	switch {
+	case i < 0:
+		return ErrNotFound
+	case words[i].Kind == Pain && by.Role != Medical:
+		return ErrForbidden
+	}
+	defer p.nudge()
+	return p.store.NoteWord(ctx, b.ID, word, p.Now().UTC())
+}
+
+// Reader is somebody to whom a session is published, and what of it they have opened.
+type Reader struct {
+	Person, Name string
+	Leader       bool
+	Number       int // the newest publication that they have opened; 0: none
+	At, Answered time.Time
+	Own          bool // by their own link
+}
+
+// Readers lists to whom a session is published, and what of it each has opened.
+func (p *Planner) Readers(ctx context.Context, b *Board) (list []Reader, err error) {
+	seen, err := p.store.SeenBy(ctx, b.ID)
+	if err != nil {
+		return nil, err
+	}
+	for _, player := range b.Document.Players {
+		list = append(list, Reader{Person: player.ID, Name: player.Label()})
+	}
+	for _, leader := range b.Document.Leaders {
+		list = append(list, Reader{Person: LeaderMark + leader.ID, Name: leader.Name, Leader: true})
+	}
+	for _, s := range seen { // in the order of publications
+		if i := slices.IndexFunc(list, func(r Reader) bool { return r.Person == s.Person }); i >= 0 {
+			r := &list[i]
+			r.Number, r.At, r.Answered, r.Own = s.Number, s.At, s.Answered, s.Own
+		}
+	}
+	return list, nil
+}

@@ -1,0 +1,206 @@
+package planner
+
+import (
+	"context"
+	"crypto/hmac"
+	"crypto/sha256"
+	"encoding/base64"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/schedule"
+	"cuestart/core/today"
+	"cuestart/store"
+)
+
+// Shared is what a link shows to one person, or to everybody.
+type Shared struct {
+	*store.Link
+	At       time.Time // when it was published
+	Document *plan.Document
+	Schedule *schedule.Schedule
+	Person   string // id of the player, or of the leader after [LeaderMark]; "": everybody
+	Own      bool   // by their own link
+}
+
+// LeaderMark stands before the id of a leader where a person is named.
+const LeaderMark = "l-"
+
+// Leader is who the link is for; nil where that is no leader.
+func (s *Shared) Leader() *plan.Leader {
+	if id, is := strings.CutPrefix(s.Person, LeaderMark); is {
+		return s.Document.Leader(id)
+	}
+	return nil
+}
+
+// Way is how somebody comes to what is shared: by the team's link, by a person picked
+// there, or with a key by a person's own link.
+type Way struct{ Token, Person, Key string }
+
+// Shared returns what a link shows: to everybody, and to a person whom whoever holds the
+// team's link picked, the plan as it is for who has no ruling; by their own link, with
+// what medical staff have ruled for that player, as it is now, and to a leader with
+// whom to spare what. It fails with ErrNotFound where the way is not good, or no more.
+func (p *Planner) Shared(ctx context.Context, way Way) (*Shared, error) {
+	return p.SharedSince(ctx, way, time.Now())
+}
+
+// SharedSince is Shared as it was at some time after a moment, so that the many who ask
+// after the same moment are answered by the same few reads.
+func (p *Planner) SharedSince(ctx context.Context, way Way, after time.Time) (*Shared, error) {
+	link, err := p.links.since(way.Token, after, func() (*store.Link, error) {
+		return p.store.Link(context.WithoutCancel(ctx), way.Token, p.Now())
+	})
+	if err != nil {
+		return nil, err
+	}
+	found, err := p.shared(ctx, link, link.Number)
+	if err != nil {
+		return nil, err
+	}
+	found.Person, found.Own = way.Person, way.Key != ""
+	if way.Person == "" {
+		return found, nil
+	}
+	if found.Document.Player(way.Person) == nil && (!found.Own || found.Leader() == nil) {
+		return nil, ErrNotFound
+	}
+	if !found.Own {
+		return found, nil
+	}
+	turns, err := p.turns.since(way.Token, after, func() (map[string]store.Turn, error) {
+		return p.store.Turns(context.WithoutCancel(ctx), way.Token)
+	})
+	if err != nil {
+		return nil, err
+	}
+	turn := turns[way.Person]
+	if turn.Withdrawn || !hmac.Equal([]byte(way.Key), []byte(ownKey(found.Secret, way.Person, turn))) {
+		return nil, ErrNotFound
+	}
+	return found, p.rule(ctx, found, after)
+}
+
+// shared is publication number of what a link leads to, without rulings.
+func (p *Planner) shared(ctx context.Context, link *store.Link, number int) (*Shared, error) {
+	found, err := p.edition(ctx, link.Session, number)
+	if err != nil {
+		return nil, err
+	}
+	at := *link
+	at.Number = number
+	d := *found.Document
+	d.Restrictions = nil
+	return &Shared{Link: &at, At: found.At, Document: &d, Schedule: found.Schedule}, nil
+}
+
+// Before is the same as an earlier publication had it, or nil where that is no longer
+// kept.
+func (p *Planner) Before(ctx context.Context, now *Shared, number int) (*Shared, error) {
+	was, err := p.shared(ctx, now.Link, number)
+	if errors.Is(err, ErrNotFound) {
+		return nil, nil
+	} else if err != nil {
+		return nil, err
+	}
+	if was.Person, was.Own = now.Person, now.Own; now.Own {
+		err = p.rule(ctx, was, time.Now().Add(-keptFor))
+	}
+	return was, err
+}
+
+// rule works into a plan what medical staff have ruled for whom its person may know of.
+func (p *Planner) rule(ctx context.Context, s *Shared, after time.Time) error {
+	all, err := p.rulings.since(s.ClubID, after, func() (ruled, error) { return p.ruled(context.WithoutCancel(ctx), s.ClubID) })
+	if err != nil {
+		return err
+	}
+	published, err := p.edition(ctx, s.Session, s.Number)
+	if err != nil {
+		return err
+	}
+	hold, _ := all.of(published.Document)
+	if s.Leader() == nil {
+		hold = slices.DeleteFunc(hold, func(r plan.Restriction) bool { return r.Player != s.Person })
+	}
+	if len(hold) == 0 {
+		return nil
+	}
+	d := published.Document.Clone()
+	s.Document, d.Restrictions = d, hold
+	book, err := p.Book(ctx, s.ClubID)
+	if err != nil {
+		return err
+	}
+	for _, v := range today.Versions(d) { // what the book has in place of a drill
+		item := &d.Block(v.Block).Items[v.Item]
+		if stand := book.Item(item.Drill, d.Grade); item.Easier == nil && item.Swap == nil {
+			item.Easier, item.Swap = stand.Easier, stand.Swap
+		}
+	}
+	return nil
+}
+
+// Easier is the easier form of a drill in a club's book, "" where there is none. What
+// the club changed in its book of late may be missing for a minute.
+func (p *Planner) Easier(ctx context.Context, clubID uint64, d drill.Drill) (name string, err error) {
+	if d.Easier == "" {
+		return "", nil
+	}
+	book, err := p.books.get(clubID, func() (*Book, error) { return p.Book(context.WithoutCancel(ctx), clubID) })
+	if err != nil {
+		return "", err
+	}
+	easier, _ := book.Find(d.Easier)
+	return easier.Name, nil
+}
+
+// ownKey is a person's own key to a link, of its secret.
+func ownKey(secret, person string, turn store.Turn) string {
+	if turn.Number > 0 {
+		person = fmt.Sprintf("%s %d", person, turn.Number)
+	}
+	mac := hmac.New(sha256.New, []byte(secret))
+	mac.Write([]byte(person))
+	return base64.RawURLEncoding.EncodeToString(mac.Sum(nil))[:22]
+}
+
+// OwnLink is a person's own way into what is shared.
+type OwnLink struct {
+	Person string
+	Name   string
+	Ruled  bool   // it shows another version than the team's
+	Path   string // below the link's; "": it is withdrawn
+}
+
+// OwnLinks are those of the players and of the leaders of a session that is shared; none
+// where it is not.
+func (p *Planner) OwnLinks(ctx context.Context, b *Board) (players, leaders []OwnLink, err error) {
+	if b.Publication.Token == "" {
+		return nil, nil, nil
+	}
+	turns, err := p.store.Turns(ctx, b.Publication.Token)
+	if err != nil {
+		return nil, nil, err
+	}
+	path := func(person string) string {
+		if turns[person].Withdrawn {
+			return ""
+		}
+		return "/" + person + "/" + ownKey(b.Publication.Secret, person, turns[person])
+	}
+	for _, player := range b.Document.Players {
+		players = append(players, OwnLink{player.ID, player.Label(), len(b.Document.Ruled(player.ID)) > 0, path(player.ID)})
+	}
+	for _, leader := range b.Document.Leaders {
+		person := LeaderMark + leader.ID
+		leaders = append(leaders, OwnLink{person, leader.Name, false, path(person)})
+	}
+	return players, leaders, nil
+}

@@ -1,0 +1,146 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"time"
+
+	"cuestart/store/db"
+)
+
+// News are the sessions of which something is new in the last few seconds, by the id of
+// what is new: a publication, a link withdrawn, a word from a phone.
+func (s *Store) News(ctx context.Context) (map[uint64]uint64, error) {
+	rows, err := s.queries.News(ctx)
+	found := map[uint64]uint64{}
+	for _, row := range rows {
+		found[row.ID] = row.SessionID
+	}
+	return found, err
+}
+
+// Seen is who has opened which publication.
+type Seen struct {
+	Person   string
+	Number   int
+	Own      bool // by their own link
+	At       time.Time
+	Answered time.Time // when they answered that they have; zero: they have not
+}
+
+// SetSeen keeps that a person has opened a publication, the first time they do; with
+// answered that they say so.
+func (s *Store) SetSeen(ctx context.Context, session uint64, is Seen, answered bool) error {
+	return s.within(ctx, func(q *db.Queries) error {
+		err := q.SetSeen(ctx, db.SetSeenParams{SessionID: session, Person: is.Person, Number: uint32(is.Number), Own: is.Own, OpenedAt: is.At})
+		if err == nil && answered {
+			var n int64
+			n, err = q.SetAnswered(ctx, db.SetAnsweredParams{AnsweredAt: sql.NullTime{Time: is.At, Valid: true}, SessionID: session, Person: is.Person, Number: uint32(is.Number)})
+			if n == 0 {
+				return err
+			}
+		}
+		if err == nil && answered {
+			err = q.AddNews(ctx, session)
+		}
+		return err
+	})
+}
+
+// SeenBy lists who has opened which publication of a session.
+func (s *Store) SeenBy(ctx context.Context, session uint64) (list []Seen, err error) {
+	rows, err := s.queries.Seen(ctx, session)
+	for _, row := range rows {
+		list = append(list, Seen{row.Person, int(row.Number), row.Own, row.OpenedAt, row.AnsweredAt.Time})
+	}
+	return list, err
+}
+
+// Kind of a [Word].
+const (
+	WordLate   = "late"
+	WordEasier = "easier"
+	WordSore   = "sore"
+	WordPain   = "pain" // for medical staff alone
+	WordGrid   = "grid" // the ticks of a grid: the newest of a block and drill counts
+)
+
+// Word is what somebody says from their phone.
+type Word struct {
+	ID      uint64
+	Person  string
+	Once    string // names the press: one that is sent twice is kept once
+	Kind    string
+	Block   string
+	Item    int
+	Says    string
+	Own     bool // it was said by their own link
+	Pressed time.Time
+	Made    time.Time // when it came in
+	Noted   time.Time // when a coach or medical staff took it in; zero: not yet
+}
+
+// mostWords is how many words of one person about a session are kept: more is no person.
+const mostWords = 300
+
+// AddWord keeps a word; a press that was kept already is passed over.
+func (s *Store) AddWord(ctx context.Context, session uint64, w Word) error {
+	return s.within(ctx, func(q *db.Queries) error {
+		n, err := q.CountWords(ctx, db.CountWordsParams{SessionID: session, Person: w.Person})
+		if err != nil || n >= mostWords {
+			return err
+		}
+		err = q.AddWord(ctx, db.AddWordParams{SessionID: session, Person: w.Person, Once: w.Once, Kind: w.Kind, Block: w.Block, Item: uint32(w.Item), Says: w.Says, Own: w.Own,
+			PressedAt: w.Pressed, MadeAt: w.Made})
+		if err == nil && w.Kind != WordGrid {
+			err = q.AddNews(ctx, session)
+		}
+		return err
+	})
+}
+
+// Words lists what was said about a session, the oldest first, without ticks.
+func (s *Store) Words(ctx context.Context, session uint64) (list []Word, err error) {
+	rows, err := s.queries.Words(ctx, session)
+	for _, row := range rows {
+		list = append(list, Word{ID: row.ID, Person: row.Person, Kind: row.Kind, Block: row.Block, Item: int(row.Item), Says: row.Says, Own: row.Own,
+			Pressed: row.PressedAt, Made: row.MadeAt, Noted: row.NotedAt.Time})
+	}
+	return list, err
+}
+
+// Ticks are those of a leader's grids, by block and drill: the newest of each.
+func (s *Store) Ticks(ctx context.Context, session uint64, person string) (list []Word, err error) {
+	rows, err := s.queries.GridWords(ctx, db.GridWordsParams{SessionID: session, Person: person})
+	for _, row := range rows {
+		list = append(list, Word{Person: row.Person, Kind: WordGrid, Block: row.Block, Item: int(row.Item), Says: row.Says})
+	}
+	return list, err
+}
+
+// NoteWord keeps that a word was taken in.
+func (s *Store) NoteWord(ctx context.Context, session, id uint64, at time.Time) error {
+	return s.within(ctx, func(q *db.Queries) error {
+		if _, err := q.NoteWord(ctx, db.NoteWordParams{NotedAt: sql.NullTime{Time: at, Valid: true}, SessionID: session, ID: id}); err != nil {
+			return err
+		}
+		return q.AddNews(ctx, session)
+	})
+}
+
+// Said is a word as it is given to the person who said it.
+type Said struct {
+	Kind    string    `json:"kind"`
+	Says    string    `json:"says"`
+	At      time.Time `json:"at"`
+	Session string    `json:"session"`
+}
+
+// WordsOf lists all that a person has said to a club.
+func (s *Store) WordsOf(ctx context.Context, clubID uint64, person string) (list []Said, err error) {
+	rows, err := s.queries.WordsOf(ctx, db.WordsOfParams{ClubID: clubID, Person: person})
+	for _, row := range rows {
+		list = append(list, Said{row.Kind, row.Says, row.MadeAt, row.Title})
+	}
+	return list, err
+}

@@ -1,0 +1,150 @@
+package phone
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"time"
+
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// update tells an open page what a newer edition has: each item by its key and times,
+// and whole where it is otherwise; and what changed for its person, in words.
+type update struct {
+	Edition   int      `json:"n"`
+	Published string   `json:"at"`
+	Start     int64    `json:"start"`
+	StartText string   `json:"bar"`
+	Day       string   `json:"day"`
+	Carry     string   `json:"carry"`
+	Items     [][]any  `json:"items"`
+	Changes   []string `json:"changes"`
+}
+
+// pulse is how often an open page hears the server's time, so that both know that the
+// other is there.
+const pulse = 20 * time.Second
+
+// Live tells an open page at once what is new.
+func Live(r *shell.Request) (shell.Answer, error) {
+	found, err := shared(r)
+	if err != nil {
+		return nil, err
+	}
+	tongue, have := r.Tongue(), r.QueryCount("have")
+	return shell.Stream{Run: func(ctx context.Context, send func(event, data string) error) error {
+		news := r.Live().Listen(found.Session)
+		defer news.Close()
+		now, err := tell(r, tongue, found, have, send)
+		beat := time.NewTicker(pulse)
+		defer beat.Stop()
+		for have = now; err == nil; {
+			select {
+			case <-ctx.Done():
+				return nil
+			case <-beat.C:
+				err = send("time", stamp(r))
+			case at := <-news.News:
+				next, lost := r.Planner.SharedSince(ctx, way(r), at)
+				if errors.Is(lost, planner.ErrNotFound) || lost == nil && next.Session != found.Session {
+					return send("gone", "")
+				} else if lost != nil {
+					return lost // the page comes back, and asks anew
+				}
+				have, err = tell(r, tongue, next, have, send)
+			}
+		}
+		return err
+	}}, nil
+}
+
+// stamp is the server's time, for phones whose clock is wrong.
+func stamp(r *shell.Request) string {
+	now, _ := json.Marshal(r.Planner.Now().UnixMilli())
+	return string(now)
+}
+
+// tell sends a page that has edition have what is newer, and the time where nothing is;
+// it returns the edition that the page has then.
+func tell(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have int, send func(event, data string) error) (int, error) {
+	if err := r.Planner.Opened(r.Context(), found, found.Number, false); err != nil {
+		return have, err
+	}
+	if err := send("time", stamp(r)); err != nil || have >= found.Number {
+		return have, err
+	}
+	text, err := updateOf(r, tongue, found, have)
+	if err == nil {
+		err = send("edition", text)
+	}
+	return found.Number, err
+}
+
+// Update is the same for a page that cannot be told, and asks.
+func Update(r *shell.Request) (shell.Answer, error) {
+	found, err := shared(r)
+	if err != nil {
+		return nil, err
+	}
+	have := r.QueryCount("have")
+	if have >= found.Number {
+		return shell.Raw{Kind: shell.JSON, Content: []byte(`{"now":` + stamp(r) + `}`)}, nil
+	}
+	text, err := updateOf(r, r.Tongue(), found, have)
+	return shell.Raw{Kind: shell.JSON, Content: []byte(text)}, err
+}
+
+// updateOf is what a page of a way shows otherwise than edition have.
+func updateOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have int) (string, error) {
+	switch {
+	case found.Person == "" || found.Leader() != nil:
+		return `{"reload":true}`, nil
+	}
+	was, err := r.Planner.Before(r.Context(), found, have)
+	if err != nil {
+		return "", err
+	}
+	now, err := mineOf(r, tongue, found)
+	if err != nil {
+		return "", err
+	}
+	u := update{Edition: now.Edition, Published: now.Published, Start: now.StartUnix, StartText: now.StartName + " " + now.Start, Day: now.Day, Carry: now.Carry}
+	before := map[string]string{}
+	if was != nil && was.Document.Player(was.Person) != nil {
+		then, err := mineOf(r, tongue, was)
+		if err != nil {
+			return "", err
+		}
+		for _, one := range then.Items {
+			before[one.Key] = itemHTML(one.Timeless())
+		}
+		u.Changes = planner.Since(tongue.Say(), was.Document, was.Schedule, found.Document, found.Schedule, found.Person)
+	}
+	now.mark(int(r.Planner.Now().Sub(found.Schedule.Start).Seconds()), found.Schedule)
+	for _, one := range now.Items {
+		told := []any{one.Key, one.From, one.To}
+		if before[one.Key] != itemHTML(one.Timeless()) {
+			told = append(told, itemHTML(one))
+		}
+		u.Items = append(u.Items, told)
+	}
+	text, err := json.Marshal(u)
+	return string(text), err
+}
+
+func itemHTML(one item) string { return screens.Render("mine", "item", one) }
+
+// sentences are what the page's script says, in the page's language.
+func sentences(t shell.Tongue) string {
+	said := map[string]string{}
+	for _, english := range []string{"to go", "minutes to go", "hours to go", "since the start", "left", "in", "No signal. This is plan %s, %s old.", "just now", "%s min", "%s h", "%s days",
+		"Your phone's clock is %s min off. Ours is used.", "What changed", "Nothing changes for you.", "Plan %s", "Sent", "Will be sent when there is a signal", "Next", "Then", "Start in %s",
+		"Done. Well prepared.", "Wait", "Go on", "Be there.", "%s of %s", "This link is no longer good. Ask your coach.", "my own pace", "with the team", "%s to send",
+		"This phone is full: keep the page open until it is sent.", "Stop now. Go to medical staff, or tell your coach face to face.", "rest"} {
+		said[english] = t.Word(english)
+	}
+	text, _ := json.Marshal(said)
+	return string(text)
+}

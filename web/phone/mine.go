@@ -1,0 +1,221 @@
+package phone
+
+import (
+	"fmt"
+	"strings"
+	"time"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/list"
+	"cuestart/core/plan"
+	"cuestart/core/schedule"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// mineBody is one player's run-in.
+type mineBody struct {
+	shell.Tongue
+	Base, Link          string // addresses of the page and of the team's
+	Title, Name, Number string
+	Own                 bool // it is the player's own link
+	StartName, Start    string
+	Day, Zone           string
+	Edition             int
+	Published           string
+	StartUnix, NowMilli int64 // StartUnix 0: it is a routine, which has no day
+	Countdown, Caption  string
+	Items               []item
+	Carry               string
+	Late                []string // times to be there at, for who is late
+	Joints              []string
+}
+
+// item is a block or an event of the day, as one person has it.
+type item struct {
+	shell.Tongue
+	Key                 string
+	From, To            int // seconds from the start
+	ToGo, Clock         string
+	Name, Length        string
+	Phase               drill.Phase
+	Fixed               bool
+	Where, With, Leader string
+	Drills              []move
+	Rounds              string
+	Kit                 []string
+	Why                 string
+	State               string // past, now, next or "", when the page was made
+	Seconds             int
+	Missed              string
+	Steps               string // what is done one after the other, for the page's script
+}
+
+// move is a drill of a block, as one person does it.
+type move struct {
+	Name, Dose string
+	Instead    string // what it stands in for, by a ruling
+	Out        bool   // by a ruling they leave it out
+	Cues       []string
+	Caution    string
+	Easier     string // the name of its easier form
+}
+
+// Opened tells whether the page shows all of the item at once.
+func (i item) Opened() bool { return i.State == "now" || i.State == "next" }
+
+// Timeless is the item without what depends on when it is: two that are the same so are
+// told to an open page by their times alone.
+func (i item) Timeless() item {
+	i.From, i.To, i.ToGo, i.Clock, i.State = 0, 0, "", "", ""
+	return i
+}
+
+// joints are what can be tight or sore, as players say it.
+var joints = []string{"ankle", "calf", "knee", "thigh", "hamstring", "groin", "hip", "back", "shoulder", "elbow", "wrist", "neck"}
+
+// Mine is a player's run-in: as everybody with the team's link may see it, or under
+// their own link.
+func Mine(r *shell.Request) (shell.Answer, error) {
+	found, err := shared(r)
+	if err != nil {
+		return nil, err
+	}
+	b, err := mineOf(r, r.Tongue(), found)
+	if err != nil {
+		return nil, err
+	}
+	b.mark(int(r.Planner.Now().Sub(found.Schedule.Start).Seconds()), found.Schedule)
+	return &shell.Page{Screens: screens, Name: "mine", Title: b.Name + ", " + b.Title, Body: b, Phone: true, Tongue: b.Tongue}, nil
+}
+
+func mineOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared) (*mineBody, error) {
+	d, start := found.Document, found.Schedule.Start
+	p := d.Player(found.Person)
+	w := way(r)
+	b := &mineBody{Tongue: tongue, Base: base(w), Link: shell.Link(w.Token), Own: found.Own, Title: d.Title, Name: p.ShortName(), Number: number(p), StartName: d.StartName,
+		Start: clock.Clock(start, 0), Day: tongue.ShortDay(start), Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())),
+		StartUnix: start.Unix(), NowMilli: r.Planner.Now().UnixMilli(), Late: lateTimes(d, start, r.Planner.Now()), Joints: joints}
+	entries := list.Of(d, found.Schedule, p.ID)
+	for i := range entries {
+		one, err := itemOf(r, tongue, d, &entries[i], found.ClubID)
+		if err != nil {
+			return nil, err
+		}
+		one.With = names(tongue, d, &entries[i])
+		b.Items = append(b.Items, one)
+	}
+	b.Carry = strings.Join(list.Carry(entries), ", ")
+	return b, nil
+}
+
+// lateTimes are when somebody who is late may be there: every five minutes from when the
+// ground opens, or from now, to the start.
+func lateTimes(d *plan.Document, start, now time.Time) (times []string) {
+	const every = 5 * time.Minute
+	from := now
+	if open, err := d.Open.Offset(start); err == nil {
+		if opens := start.Add(time.Duration(open) * time.Second); opens.After(from) {
+			from = opens
+		}
+	}
+	for at := from.Truncate(every).Add(every); !at.After(start); at = at.Add(every) {
+		times = append(times, at.In(start.Location()).Format("15:04"))
+	}
+	return times
+}
+
+// itemOf is a block or an event as one person has it.
+func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Entry, club uint64) (item, error) {
+	one := item{Tongue: tongue, Key: e.Key, From: int(e.From), To: int(e.To), Name: e.Name, Fixed: e.Block == nil, Seconds: e.Seconds(), Length: clock.Lasting(e.Seconds())}
+	if one.Fixed {
+		return one, nil
+	}
+	one.Phase, one.Where, one.Leader, one.Why, one.Kit = e.Block.Phase, d.ZoneName(e.Block.Zone), d.LeaderName(e.Block.Leader), e.Block.Says(), e.Kit()
+	if e.Block.Rounds > 1 {
+		one.Rounds = drill.NumberIn(tongue.Say(), e.Block.Rounds, "rounds")
+		if e.Block.RoundRest > 0 {
+			one.Rounds += tongue.T(", %s between", clock.Lasting(e.Block.RoundRest))
+		}
+	}
+	if e.Missed > 0 {
+		one.Missed = tongue.T("You are called away for %s of it", clock.Lasting(e.Missed))
+	}
+	for _, doing := range e.Drills {
+		known := doing.Drill
+		if doing.Out {
+			one.Drills = append(one.Drills, move{Name: known.Name, Out: true})
+			continue
+		}
+		easier, err := r.Planner.Easier(r.Context(), club, known)
+		if err != nil {
+			return one, err
+		}
+		one.Drills = append(one.Drills, move{Name: known.Name, Dose: known.WordsIn(tongue.Say(), doing.Amount), Instead: doing.Instead, Cues: known.Cues, Caution: known.Caution, Easier: easier})
+	}
+	one.Steps = stepsOf(tongue, e)
+	return one, nil
+}
+
+// left is how long it is to the start, or since it, and what that is; at is in seconds
+// from the start.
+func left(at int) (length, caption string) {
+	day, hour := 24*60*60, 60*60
+	switch {
+	case at > 0:
+		return clock.Offset(at).ToGo(), "since the start"
+	case -at >= day:
+		return fmt.Sprintf("%d d %d h", -at/day, -at%day/hour), "to go"
+	case -at >= hour:
+		return fmt.Sprintf("%d:%02d", -at/hour, -at%hour/60), "hours to go"
+	}
+	return clock.Offset(at).ToGo(), "minutes to go"
+}
+
+// mark fills in what depends on the time, in seconds from the start.
+func (b *mineBody) mark(now int, s *schedule.Schedule) {
+	b.Countdown, b.Caption = left(now)
+	b.Caption = b.Word(b.Caption)
+	met := false
+	for i := range b.Items {
+		one := &b.Items[i]
+		one.ToGo, one.Clock = clock.Offset(one.From).ToGo(), clock.Clock(s.Start, clock.Offset(one.From))
+		switch {
+		case one.To <= now:
+			one.State = "past"
+		case !met && one.From <= now:
+			one.State, met = "now", true
+		case !met:
+			one.State, met = "next", true
+		}
+	}
+}
+
+// names are who a player does something with, where that is not everybody.
+func names(tongue shell.Tongue, d *plan.Document, e *list.Entry) string {
+	if len(e.With) > 3 {
+		return strings.ToLower(d.Audience(e.Block.Who))
+	}
+	var names []string
+	for _, id := range e.With {
+		names = append(names, d.Player(id).ShortName())
+	}
+	return strings.Join(names, ", ")
+}
+
+// lang is another language of the page.
+type lang struct{ Code, Name string }
+
+// Langs are the languages that the page is not in.
+func (b *mineBody) Langs() (other []lang) {
+	for _, t := range shell.Tongues {
+		if t[0] != b.Tongue.Lang {
+			other = append(other, lang{t[0], t[1]})
+		}
+	}
+	return other
+}
+
+// Said are the sentences that the page's script says, by what it calls them.
+func (b *mineBody) Said() string { return sentences(b.Tongue) }

@@ -1,0 +1,49 @@
+package phone
+
+import (
+	"encoding/json"
+	"fmt"
+	"strings"
+
+	"cuestart/web/assets"
+	"cuestart/web/shell"
+)
+
+// keptFiles are what a phone keeps to show its page without a signal.
+var keptFiles = []string{"app.css", "player.js", "icon.svg", "fonts/barlow-condensed-latin-600-normal.woff2", "fonts/atkinson-hyperlegible-latin-400-normal.woff2"}
+
+// Worker is the script that keeps the newest page whole for when there is no signal. It
+// is made anew with the files that it keeps.
+func Worker(*shell.Request) (shell.Answer, error) {
+	script, _ := assets.Find("keeper.js")
+	var kept []string
+	for _, name := range keptFiles {
+		path, err := assets.URL(name)
+		if err != nil {
+			return nil, err
+		}
+		kept = append(kept, path)
+	}
+	list, err := json.Marshal(kept)
+	content := fmt.Sprintf("const files = %s;\n%s", list, script.Content)
+	return shell.Raw{Kind: "text/javascript; charset=utf-8", Content: []byte(content)}, err
+}
+
+// Manifest lets a phone put a person's page among its programs.
+func Manifest(r *shell.Request) (shell.Answer, error) {
+	found, err := shared(r)
+	if err != nil {
+		return nil, err
+	}
+	icon, err := assets.URL("icon.svg")
+	if err != nil {
+		return nil, err
+	}
+	name := found.Document.Title
+	if p := found.Document.Player(found.Person); p != nil {
+		name = p.ShortName() + ": " + r.Tongue().T("My run-in")
+	}
+	text, err := json.Marshal(map[string]any{"name": name, "short_name": strings.Split(name, ":")[0], "start_url": base(way(r)), "scope": "/r/", "display": "standalone",
+		"background_color": "#f5f1e7", "theme_color": "#c63f14", "icons": []map[string]string{{"src": icon, "sizes": "any", "type": "image/svg+xml", "purpose": "any"}}})
+	return shell.Raw{Kind: "application/manifest+json", Content: text}, err
+}

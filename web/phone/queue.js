@@ -1,0 +1,38 @@
+// What was pressed is kept until it has arrived, and arrives once: each press has a name
+// of its own, by which the server knows it again.
+import { base, keep, kept, notice, now, say } from "./keep.js";
+
+const name = () => Array.from(crypto.getRandomValues(new Uint8Array(12)), (n) => n.toString(16).padStart(2, "0")).join("");
+let busy = false;
+
+// tell sends a press to an address under the page's own, now or later.
+export function tell(path, fields) {
+  const press = { path, fields: { ...fields, once: name(), pressed: Math.round(now() * 1000) } };
+  if (!keep("queue", [...kept("queue", []), press])) notice("full", say("This phone is full: keep the page open until it is sent."));
+  return flush();
+}
+
+// flush sends what waits, the oldest first; it tells whether all of it arrived.
+export async function flush() {
+  if (busy) return false;
+  busy = true;
+  try {
+    for (let waiting; (waiting = kept("queue", [])).length > 0; ) {
+      const press = waiting[0];
+      const answer = await fetch(base + press.path, { method: "POST", body: new URLSearchParams(press.fields), signal: AbortSignal.timeout?.(10000) });
+      if (answer.status >= 500) throw new Error(answer.status);
+      keep("queue", kept("queue", []).filter((p) => p.fields.once !== press.fields.once));
+    }
+    notice("queue", "");
+    notice("full", "");
+    return true;
+  } catch {
+    notice("queue", say("%s to send", kept("queue", []).length));
+    return false;
+  } finally {
+    busy = false;
+  }
+}
+
+addEventListener("online", flush);
+setInterval(() => kept("queue", []).length > 0 && flush(), 5000);

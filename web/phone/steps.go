@@ -1,0 +1,100 @@
+package phone
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"cuestart/core/drill"
+	"cuestart/core/list"
+	"cuestart/web/shell"
+)
+
+// What parts the steps of an item, and the fields of a step, on their way to the page's
+// script. No name holds them.
+const (
+	stepEnd  = "|"
+	fieldEnd = "~"
+)
+
+// stepsOf writes the steps of a block for the page's script, each as: from, to (seconds
+// from the block's start), drill, round, figure, unit, kind ("t" timed, "r" a rest, or
+// ""), what is done, and what it is called beneath the bar.
+func stepsOf(tongue shell.Tongue, e *list.Entry) string {
+	var all []string
+	for _, s := range e.Steps() {
+		kind, figure, unit := "", fmt.Sprint(s.Amount), unitOf(tongue, &e.Drills[s.Doing].Drill, s.Step)
+		switch {
+		case isRest(s.Step):
+			kind = "r"
+		case s.Timed():
+			kind = "t"
+		}
+		if s.Measure == drill.Seconds && s.Amount >= 90 {
+			figure, unit = fmt.Sprintf("%d:%02d", s.Amount/60, s.Amount%60), tongue.T("min")
+		}
+		what, short := wordsOf(tongue, s)
+		var fields []string
+		for _, field := range []string{fmt.Sprint(s.From), fmt.Sprint(s.To), fmt.Sprint(s.Doing), fmt.Sprint(s.Round), figure, unit, kind, what, short} {
+			fields = append(fields, strings.NewReplacer(stepEnd, "/", fieldEnd, "-").Replace(field))
+		}
+		all = append(all, strings.Join(fields, fieldEnd))
+	}
+	return strings.Join(all, stepEnd)
+}
+
+func isRest(s drill.Step) bool { return len(s.Ways) > 0 && s.Ways[0] == drill.Rest }
+
+// unitOf is what the figure of a step counts.
+func unitOf(tongue shell.Tongue, d *drill.Drill, s drill.Step) string {
+	switch s.Measure {
+	case drill.Times:
+		unit := d.Unit
+		if unit == "" {
+			unit = "reps"
+		}
+		return strings.TrimPrefix(drill.NumberIn(tongue.Say(), s.Amount, unit), fmt.Sprint(s.Amount)+" ")
+	case drill.Breaths:
+		return tongue.T("breaths")
+	}
+	return string(s.Measure)
+}
+
+// wordsOf say which step it is: whole above its figure, "left, forward; round 2 of 3",
+// and short beneath its bar.
+func wordsOf(tongue shell.Tongue, s list.Step) (what, short string) {
+	var parts []string
+	for _, w := range s.Ways {
+		parts = append(parts, tongue.Word(string(w)))
+	}
+	if s.Part != "" {
+		parts = append(parts, s.Part)
+	}
+	short = strings.Join(parts, " ")
+	what = strings.Join(parts, ", ")
+	if s.Effort > 0 {
+		what = join(what, tongue.T("%d %% effort", int(math.Round(100*s.Effort))))
+	}
+	switch {
+	case s.Turns > 0 && s.Turn == 0:
+		what = join(what, tongue.T("%d times", s.Turns))
+	case s.Turns > 0 && s.Measure == drill.Metres:
+		what = join(what, tongue.T("length %d of %d", s.Turn, s.Turns))
+	case s.Turns > 0:
+		what = join(what, tongue.T("hold %d of %d", s.Turn, s.Turns))
+	}
+	if s.Sets > 0 {
+		what = join(what, tongue.T("set %d of %d", s.Set, s.Sets))
+	}
+	if s.Rounds > 0 {
+		what = join(what, tongue.T("round %d of %d", s.Round, s.Rounds))
+	}
+	return what, short
+}
+
+func join(text, more string) string {
+	if text == "" {
+		return more
+	}
+	return text + " · " + more
+}

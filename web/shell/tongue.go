@@ -1,0 +1,122 @@
+package shell
+
+import (
+	"embed"
+	"fmt"
+	"net/http"
+	"time"
+
+	"go.yaml.in/yaml/v3"
+	"golang.org/x/text/language"
+	"golang.org/x/text/message"
+	"golang.org/x/text/message/catalog"
+
+	"cuestart/core/speech"
+)
+
+// Tongue is the language in which a page speaks to a player or a leader. Its sentences
+// are those of the English page; what a club calls its drills, places and people stays as
+// the club calls it.
+type Tongue struct {
+	Lang    string // such as "en"
+	printer *message.Printer
+}
+
+//go:embed languages/*.yaml
+var languages embed.FS
+
+// tongues are those that pages speak, English first. Another one is a file more.
+var tongues = []language.Tag{language.English, language.Spanish}
+
+// Tongues are those that a page offers, each by its code and its own name.
+var Tongues = [][2]string{{"en", "English"}, {"es", "Español"}}
+
+var (
+	tongueOf = language.NewMatcher(tongues)
+	texts    = readTexts()
+)
+
+// readTexts reads the catalogue: a file for each language, the English sentence first.
+func readTexts() *catalog.Builder {
+	all := catalog.NewBuilder(catalog.Fallback(language.English))
+	for _, tag := range tongues[1:] {
+		for english, other := range Texts(tag.String()) {
+			if err := all.SetString(tag, english, other); err != nil {
+				panic(fmt.Errorf("%s, %q: %w", tag, english, err))
+			}
+		}
+	}
+	return all
+}
+
+// Texts are all sentences of a language by the English ones.
+func Texts(lang string) map[string]string {
+	file, err := languages.ReadFile("languages/" + lang + ".yaml")
+	texts := map[string]string{}
+	if err == nil {
+		err = yaml.Unmarshal(file, &texts)
+	}
+	if err != nil {
+		panic(err) // they are embedded
+	}
+	return texts
+}
+
+// TongueOf is the language of that code, English where it is not spoken.
+func TongueOf(lang string) Tongue {
+	for _, tag := range tongues[1:] {
+		if tag.String() == lang {
+			return Tongue{lang, message.NewPrinter(tag, message.Catalog(texts))}
+		}
+	}
+	return Tongue{Lang: "en"}
+}
+
+// Tongue is the language of who asks: what they picked, or else what their browser says.
+func (r *Request) Tongue() Tongue {
+	if picked := r.Query("lang"); picked != "" {
+		is := TongueOf(picked)
+		http.SetCookie(r.gin.Writer, &http.Cookie{Name: "lang", Value: is.Lang, Path: "/", MaxAge: int((365 * 24 * time.Hour).Seconds()), SameSite: http.SameSiteLaxMode, Secure: r.shell.Secure})
+		return is
+	}
+	if picked := r.Cookie("lang"); picked != "" {
+		return TongueOf(picked)
+	}
+	tag, _ := language.MatchStrings(tongueOf, r.Header("Accept-Language"))
+	base, _ := tag.Base()
+	return TongueOf(base.String())
+}
+
+// T says a sentence. Its format is the English one.
+func (t Tongue) T(format string, args ...any) string {
+	if t.printer == nil {
+		return speech.English(format, args...)
+	}
+	return t.printer.Sprintf(format, args...)
+}
+
+// Word says a word, or a sentence without anything to put in.
+func (t Tongue) Word(word string) string {
+	if t.printer == nil {
+		return word
+	}
+	return t.printer.Sprintf(message.Key(word, word))
+}
+
+// Say is T as the core takes it.
+func (t Tongue) Say() speech.Say { return t.T }
+
+// Day writes the day of a moment: "Saturday 28 November".
+func (t Tongue) Day(at time.Time) string {
+	return t.T("%s %d %s", t.Word(at.Weekday().String()), at.Day(), t.Word(at.Month().String()))
+}
+
+// ShortDay writes the day of a moment, short: "Sat 28 Nov".
+func (t Tongue) ShortDay(at time.Time) string {
+	return fmt.Sprintf("%s %d %s", t.Word(at.Format("Mon")), at.Day(), t.Word(at.Format("Jan")))
+}
+
+// Moment writes a moment of these days: "Sat 15:00".
+func (t Tongue) Moment(at time.Time) string {
+	return t.Word(at.Format("Mon")) + " " + at.Format("15:04")
+}
