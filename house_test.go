@@ -190,7 +190,7 @@ func TestEveryClassIsInTheStyles(t *testing.T) {
 					continue // the rest of its name is data, or it is no style
 				}
 				looked++
-				assert.Contains(t, known, "."+class, "%s", file)
+				assert.True(t, strings.Contains(known, "."+class), "%s: .%s", file, class)
 			}
 		}
 	}

@@ -26,6 +26,8 @@ const (
 	Sore   = store.WordSore
 	Pain   = store.WordPain
 	Grid   = store.WordGrid
+
+	Missing = store.WordMissing
 )
 
 // Longest texts that a phone may send, and how far off its own time may be.
@@ -40,7 +42,7 @@ const (
 func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 	now := p.Now()
 	if from.Person == "" || w.Once == "" || len(w.Once) > mostOnce || len(w.Says) > mostSays || len(w.Block) > 80 ||
-		!slices.Contains([]string{Late, Easier, Sore, Pain, Grid}, w.Kind) {
+		!slices.Contains([]string{Late, Easier, Sore, Pain, Grid, Missing}, w.Kind) {
 		return plan.In("word", "That cannot be said from here.")
 	}
 	w.Says = strings.Join(strings.Fields(w.Says), " ")
@@ -86,13 +88,31 @@ type Told struct {
 func (p *Planner) Told(ctx context.Context, by Account, b *Board) (list []Told, err error) {
 	words, err := p.store.Words(ctx, b.ID)
 	for _, w := range words {
-		player := b.Document.Player(w.Person)
-		if player == nil || !w.Noted.IsZero() {
-			continue
+		whom := w.Person
+		if w.Kind == Missing {
+			whom = w.Says
 		}
-		list = append(list, told(by, b, player, w))
+		if player := b.Document.Player(whom); player != nil && w.Noted.IsZero() {
+			list = append(list, told(by, b, player, w))
+		}
 	}
 	return list, err
+}
+
+// Away are the players who say that they are late, by id with the time that they will be
+// there, and those whom a leader misses, with "".
+func (p *Planner) Away(ctx context.Context, s *Shared) (map[string]string, error) {
+	words, err := p.store.Words(ctx, s.Session)
+	away := map[string]string{}
+	for _, w := range words {
+		switch {
+		case w.Kind == Late:
+			away[w.Person] = w.Says
+		case w.Kind == Missing && w.Noted.IsZero():
+			away[w.Says] = ""
+		}
+	}
+	return away, err
 }
 
 func told(by Account, b *Board, player *plan.Player, w Word) Told {
@@ -102,6 +122,14 @@ func told(by Account, b *Board, player *plan.Player, w Word) Told {
 		drill = block.Items[w.Item].Drill.Name
 	}
 	switch w.Kind {
+	case Missing:
+		h.Says = "is missed"
+		if leader := b.Document.Leader(strings.TrimPrefix(w.Person, LeaderMark)); leader != nil {
+			h.Says = leader.Name + " misses them"
+			if block := b.Document.Block(w.Block); block != nil {
+				h.Says += " at " + block.Name
+			}
+		}
 	case Late:
 		h.At = w.Says
 		h.Says = "will be there at " + w.Says

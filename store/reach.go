@@ -63,6 +63,8 @@ const (
 	WordSore   = "sore"
 	WordPain   = "pain" // for medical staff alone
 	WordGrid   = "grid" // the ticks of a grid: the newest of a block and drill counts
+
+	WordMissing = "missing" // a leader misses a player, whose id it says
 )
 
 // Word is what somebody says from their phone.

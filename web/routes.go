@@ -170,6 +170,9 @@ func blocks(change shell.Routes) {
 func links(open shell.Routes) {
 	open.Get("/r/keeper.js", phone.Worker)
 	open.Get("/r/:token", phone.Squad)
+	open.Get("/r/:token/wall", phone.Wall)
+	open.Get("/r/:token/wall/live", phone.Live)
+	open.Get("/r/:token/wall/update", phone.Update)
 	for _, way := range []string{"/r/:token/:player", "/r/:token/:player/:key"} {
 		open.Get(way, phone.Mine)
 		open.Get(way+"/live", phone.Live)

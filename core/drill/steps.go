@@ -1,6 +1,9 @@
 package drill
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // Way is the side or the direction of a [Step].
 type Way string
@@ -32,6 +35,7 @@ type Step struct {
 	Turn, Turns int     `json:",omitempty"` // the hold or length 2 of 6; 0 where there is one
 	Ways        []Way   `json:",omitempty"` // left; the other way; a rest
 	Part        string  `json:",omitempty"` // the part, leg or cell of that name
+	Brief       string  `json:",omitempty"` // the part in a word, where its name is longer
 	Effort      float64 `json:",omitempty"` // 0 to 1; 0: as the drill says
 	Amount      int
 	Measure     Measure `json:",omitempty"`
@@ -73,36 +77,37 @@ func (d Dose) oneEffort() float64 {
 
 // setSteps are those of reps and holds: set by set, side by side, each way, part by part.
 func (d Dose) setSteps() (steps []Step) {
-	sides, ways := []Way{""}, []Way{""}
-	switch {
-	case d.OwnSide:
-		sides = []Way{OwnSide}
-	case d.Sides == 2:
-		sides = []Way{Left, Right}
-	}
-	if d.Directions == 2 {
-		ways = []Way{There, Back}
-	}
 	for set := range d.Sets {
 		if set > 0 && d.RestSeconds > 0 {
 			steps = append(steps, Step{Ways: []Way{Rest}, Amount: int(math.Round(d.RestSeconds)), Measure: Seconds, Seconds: d.RestSeconds})
 		}
-		for _, side := range sides {
-			for _, way := range ways {
-				step := Step{Effort: d.oneEffort()}
-				if d.Sets > 1 {
-					step.Set, step.Sets = set+1, d.Sets
-				}
-				for _, w := range []Way{side, way} {
-					if w != "" {
-						step.Ways = append(step.Ways, w)
-					}
-				}
-				steps = append(steps, d.inTurn(step)...)
+		for _, ways := range d.ways() {
+			step := Step{Effort: d.oneEffort(), Ways: ways}
+			if d.Sets > 1 {
+				step.Set, step.Sets = set+1, d.Sets
 			}
+			steps = append(steps, d.inTurn(step)...)
 		}
 	}
 	return steps
+}
+
+// ways are the sides, and on each the directions, that a set goes through.
+func (d Dose) ways() (all [][]Way) {
+	sides := [][]Way{nil}
+	switch {
+	case d.OwnSide:
+		sides = [][]Way{{OwnSide}}
+	case d.Sides == 2:
+		sides = [][]Way{{Left}, {Right}}
+	}
+	if d.Directions != 2 {
+		return sides
+	}
+	for _, side := range sides {
+		all = append(all, append(slices.Clone(side), There), append(slices.Clone(side), Back))
+	}
+	return all
 }
 
 // inTurn are the parts of one side of a set: reps as one step, holds one by one.
@@ -244,7 +249,13 @@ func (d Drill) cellSteps(amount int) (steps []Step) {
 		return []Step{{Amount: tries, Seconds: float64(tries) * d.Dose.ActSeconds}}
 	}
 	for _, c := range cells {
-		steps = append(steps, Step{Part: c.Name(), Amount: c.Tries, Seconds: float64(c.Tries) * d.Dose.ActSeconds})
+		brief := ""
+		if len(d.Rows) == 1 {
+			brief = c.Column
+		} else if len(d.Columns) == 1 {
+			brief = c.Row
+		}
+		steps = append(steps, Step{Part: c.Name(), Brief: brief, Amount: c.Tries, Seconds: float64(c.Tries) * d.Dose.ActSeconds})
 	}
 	return steps
 }

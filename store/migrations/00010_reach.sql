@@ -28,7 +28,7 @@ CREATE TABLE word (
     session_id BIGINT UNSIGNED NOT NULL,
     person     VARCHAR(64)     NOT NULL COLLATE utf8mb4_bin,
     once       VARCHAR(64)     NOT NULL COLLATE ascii_bin, -- a press that is sent twice is kept once
-    kind       VARCHAR(16)     NOT NULL CHECK (kind IN ('late', 'easier', 'sore', 'pain', 'grid')),
+    kind       VARCHAR(16)     NOT NULL CHECK (kind IN ('late', 'easier', 'sore', 'pain', 'grid', 'missing')),
     block      VARCHAR(80)     NOT NULL DEFAULT '',
     item       INT UNSIGNED    NOT NULL DEFAULT 0,
     says       VARCHAR(400)    NOT NULL DEFAULT '',

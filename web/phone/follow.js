@@ -36,8 +36,11 @@ function inTeam() {
   return steps.find((s) => at() < s.to);
 }
 
+// at one's own pace: the step one is at. Events are the team's alone.
+const alone = () => steps.filter((s) => !s.event);
 function own() {
-  return steps[Math.max(0, steps.findIndex((s) => s.id === is.id))];
+  const mine = alone();
+  return mine[Math.max(0, mine.findIndex((s) => s.id === is.id))];
 }
 
 const seconds = (s) => s.to - s.from;
@@ -73,7 +76,10 @@ function move(step) {
   set(press("wait"), is.paused ? say("Go on") : say("Wait"));
 }
 
-const after = (step) => steps[steps.indexOf(steps.find((s) => s.id === step.id)) + 1];
+function after(step) {
+  const all = is.mode === "own" ? alone() : steps;
+  return all[all.findIndex((s) => s.id === step.id) + 1];
+}
 
 function draw(step) {
   const changed = !shown || !step || shown.item.key !== step.item.key || shown.drill !== step.drill;
@@ -83,11 +89,12 @@ function draw(step) {
   for (const name of hasDay ? ["own"] : []) press(name).hidden = is.mode === "own";
   field.keys.hidden = is.mode === "team";
   set(field.pace, is.mode === "team" ? say("with the team") : say("my own pace"));
-  for (const name of ["easier", "sore"]) press(name)?.toggleAttribute("hidden", !step || step.event);
+  for (const name of ["easier", "sore"]) press(name)?.toggleAttribute("hidden", !step || Boolean(step.event));
   for (const name of ["what", "figure", "unit", "parts", "caution", "next", "dose", "nextcues", "when", "block"]) field[name].textContent = "";
   field.bar.replaceChildren();
   if (changed) field.cues.replaceChildren();
   field.panel.className = `follow-step is-${step?.item.el.querySelector("[data-phase]")?.dataset.phase ?? "fixed"}`;
+  field.letter.textContent = step?.item.el.querySelector("summary .tile")?.textContent ?? "";
   if (!step) {
     field.drill.textContent = say("Done. Well prepared.");
     return;
@@ -115,7 +122,7 @@ function draw(step) {
 // bar shows the parts of a drill: done, under way, to come.
 function bar(step, parts) {
   const names = parts.map((p) => p.short).filter(Boolean);
-  field.parts.textContent = names.length > 1 && names.length <= 8 ? names.join(" · ") : "";
+  field.parts.textContent = names.length > 1 && names.join().length <= 90 ? names.join(" · ") : "";
   for (const part of parts) {
     const place = document.createElement("span");
     const fill = document.createElement("i");
@@ -148,10 +155,10 @@ function coming(step) {
 
 // go leads so many steps on, at one's own pace.
 function go(by) {
-  const index = steps.findIndex((s) => s.id === is.id);
-  const to = is.id === "over" ? steps.length - 1 : index + by;
+  const mine = alone();
+  const to = is.id === "over" ? mine.length - 1 : mine.indexOf(own()) + by;
   shown = null;
-  save({ id: steps[Math.max(0, to)]?.id ?? "over", since: now(), paused: 0 });
+  save({ id: mine[Math.max(0, to)]?.id ?? "over", since: now(), paused: 0 });
   if (by > 0) beep(990, true);
   tick();
 }
@@ -186,7 +193,8 @@ export const does = {
   follow: () => { location.hash = "steps"; },
   list: () => { location.hash = ""; },
   own: () => {
-    const step = shown ?? inTeam() ?? steps[0];
+    // From where the team is; alone, from where one was.
+    const step = [shown, inTeam()].find((s) => s && !s.event) ?? alone().find((s) => s.from >= at()) ?? alone()[0];
     save({ mode: "own", id: is.id && is.id !== "over" && !hasDay ? is.id : step?.id, since: now(), paused: 0 });
     shown = null;
     location.hash = "steps";

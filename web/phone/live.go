@@ -37,27 +37,41 @@ func Live(r *shell.Request) (shell.Answer, error) {
 	return shell.Stream{Run: func(ctx context.Context, send func(event, data string) error) error {
 		news := r.Live().Listen(found.Session)
 		defer news.Close()
-		now, err := tell(r, tongue, found, have, send)
 		beat := time.NewTicker(pulse)
 		defer beat.Stop()
-		for have = now; err == nil; {
+		have, err := tell(r, tongue, found, have, send)
+		for err == nil {
 			select {
 			case <-ctx.Done():
 				return nil
 			case <-beat.C:
 				err = send("time", stamp(r))
 			case at := <-news.News:
-				next, lost := r.Planner.SharedSince(ctx, way(r), at)
-				if errors.Is(lost, planner.ErrNotFound) || lost == nil && next.Session != found.Session {
-					return send("gone", "")
-				} else if lost != nil {
-					return lost // the page comes back, and asks anew
-				}
-				have, err = tell(r, tongue, next, have, send)
+				have, err = retell(r, tongue, found, have, at, send)
 			}
 		}
 		return err
 	}}, nil
+}
+
+// errGone ends the stream of a page whose link is good no more.
+var errGone = errors.New("the link shows nothing more")
+
+// retell tells a page that has edition have what was new at a moment.
+func retell(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have int, at time.Time, send func(event, data string) error) (int, error) {
+	next, err := r.Planner.SharedSince(r.Context(), way(r), at)
+	switch {
+	case errors.Is(err, planner.ErrNotFound):
+		return have, errors.Join(errGone, send("gone", ""))
+	case err == nil && next.Session != found.Session: // the season's next one
+		return have, send("edition", reload)
+	case err != nil:
+		return have, err // the page comes back, and asks anew
+	}
+	if err := tellAway(r, next, send); err != nil {
+		return have, err
+	}
+	return tell(r, tongue, next, have, send)
 }
 
 // stamp is the server's time, for phones whose clock is wrong.
@@ -96,11 +110,26 @@ func Update(r *shell.Request) (shell.Answer, error) {
 	return shell.Raw{Kind: shell.JSON, Content: []byte(text)}, err
 }
 
+// reload has a page loaded anew: it is made of the whole plan.
+const reload = `{"reload":true}`
+
+// tellAway tells a leader's page who says that they are late, or is missed.
+func tellAway(r *shell.Request, found *planner.Shared, send func(event, data string) error) error {
+	if found.Leader() == nil {
+		return nil
+	}
+	away, err := r.Planner.Away(r.Context(), found)
+	if err != nil {
+		return err
+	}
+	text, err := json.Marshal(away)
+	return errors.Join(err, send("away", string(text)))
+}
+
 // updateOf is what a page of a way shows otherwise than edition have.
 func updateOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have int) (string, error) {
-	switch {
-	case found.Person == "" || found.Leader() != nil:
-		return `{"reload":true}`, nil
+	if found.Document.Player(found.Person) == nil {
+		return reload, nil
 	}
 	was, err := r.Planner.Before(r.Context(), found, have)
 	if err != nil {
@@ -142,7 +171,7 @@ func sentences(t shell.Tongue) string {
 	for _, english := range []string{"to go", "minutes to go", "hours to go", "since the start", "left", "in", "No signal. This is plan %s, %s old.", "just now", "%s min", "%s h", "%s days",
 		"Your phone's clock is %s min off. Ours is used.", "What changed", "Nothing changes for you.", "Plan %s", "Sent", "Will be sent when there is a signal", "Next", "Then", "Start in %s",
 		"Done. Well prepared.", "Wait", "Go on", "Be there.", "%s of %s", "This link is no longer good. Ask your coach.", "my own pace", "with the team", "%s to send",
-		"This phone is full: keep the page open until it is sent.", "Stop now. Go to medical staff, or tell your coach face to face.", "rest"} {
+		"This phone is full: keep the page open until it is sent.", "Stop now. Go to medical staff, or tell your coach face to face.", "rest", "Everybody"} {
 		said[english] = t.Word(english)
 	}
 	text, _ := json.Marshal(said)

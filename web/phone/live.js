@@ -85,6 +85,7 @@ export function connect(apply) {
   const on = (name, does) => source.addEventListener(name, (event) => { heard(apply); does(event.data); });
   on("time", (data) => { setTime(JSON.parse(data)); flush(); });
   on("edition", (data) => take(JSON.parse(data), apply));
+  on("away", (data) => dispatchEvent(new CustomEvent("away", { detail: JSON.parse(data) })));
   on("gone", gone);
   source.addEventListener("error", () => { clearTimeout(beat); again(apply); });
 }

@@ -82,6 +82,9 @@ func Mine(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
+	if found.Leader() != nil {
+		return leader(r, found)
+	}
 	b, err := mineOf(r, r.Tongue(), found)
 	if err != nil {
 		return nil, err

@@ -18,13 +18,28 @@ import (
 //go:embed *.html
 var files embed.FS
 
-var screens = shell.Parse(files, template.FuncMap{"on": func(on shell.Tongue, is move) any { return moveOn{on, is} }})
+// What a part of a page is made from, where that is more than one thing.
+type (
+	moveOn struct {
+		On shell.Tongue
+		Is move
+	}
+	ledOn struct {
+		Simple bool
+		Is     led
+	}
+	toldOn struct {
+		Simple bool
+		On     led
+		Is     told
+	}
+)
 
-// moveOn is a drill with the language of its page.
-type moveOn struct {
-	On shell.Tongue
-	Is move
-}
+var screens = shell.Parse(files, template.FuncMap{
+	"on":   func(on shell.Tongue, is move) moveOn { return moveOn{on, is} },
+	"lead": func(simple bool, is led) ledOn { return ledOn{simple, is} },
+	"tell": func(simple bool, on led, is told) toldOn { return toldOn{simple, on, is} },
+})
 
 // squadBody lets a player find their own list.
 type squadBody struct {

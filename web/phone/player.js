@@ -2,9 +2,11 @@
 // is followed with no signal. Only what is shown as now and next changes.
 import { clock, hour, toGo } from "./clock.js";
 import { current, does, following, read, run, show, tick as follow } from "./follow.js";
+import "./grid.js";
 import { kept, notice, now, root, say, setTime } from "./keep.js";
 import { connect, have, keepOffline } from "./live.js";
 import { flush, tell } from "./queue.js";
+import { onWall, wall } from "./wall.js";
 
 const start = () => Number(root.dataset.start);
 const steps = (text) => !text ? [] : text.split("|").map((step) => {
@@ -32,6 +34,7 @@ function tick() {
   if (start() > 0) {
     const at = Math.round(now() - start());
     countdown(at);
+    if (onWall) return wall();
     if (!following()) list(at);
   }
   follow();
@@ -112,11 +115,25 @@ function toggle(button, id) {
   if (!panel.hidden) panel.scrollIntoView({ block: "nearest" });
 }
 
+// Who is late, or missed, is marked on a leader's page while it is open.
+addEventListener("away", ({ detail }) => {
+  for (const button of document.querySelectorAll("[data-missing]")) {
+    const at = detail[button.dataset.missing];
+    button.classList.toggle("act-late", at !== undefined);
+    if (at && !button.textContent.includes(at)) button.textContent = `${button.textContent.split("·")[0].trim()} · ${at}`;
+  }
+});
+
 let how = "sore";
 function pressed(event) {
   const button = event.target.closest("button");
   if (!button) return;
   const { do: name, late, joint, how: next } = button.dataset;
+  const { missing } = button.dataset;
+  if (missing) {
+    button.classList.add("act-late");
+    send({ kind: "missing", says: missing, block: button.parentElement.dataset.block });
+  }
   if (name === "late") toggle(button, "late");
   else if (name === "sore") toggle(button, "sore");
   else if (name === "easier") {

@@ -1,8 +1,10 @@
 package phone
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"cuestart/core/drill"
@@ -51,7 +53,7 @@ func unitOf(tongue shell.Tongue, d *drill.Drill, s drill.Step) string {
 	case drill.Times:
 		unit := d.Unit
 		if unit == "" {
-			unit = "reps"
+			unit = map[bool]string{true: "reps", false: "times"}[d.Dose.Kind == drill.Reps]
 		}
 		return strings.TrimPrefix(drill.NumberIn(tongue.Say(), s.Amount, unit), fmt.Sprint(s.Amount)+" ")
 	case drill.Breaths:
@@ -67,11 +69,11 @@ func wordsOf(tongue shell.Tongue, s list.Step) (what, short string) {
 	for _, w := range s.Ways {
 		parts = append(parts, tongue.Word(string(w)))
 	}
+	short = strings.Join(append(slices.Clone(parts), cmp.Or(s.Brief, s.Part)), " ")
 	if s.Part != "" {
 		parts = append(parts, s.Part)
 	}
-	short = strings.Join(parts, " ")
-	what = strings.Join(parts, ", ")
+	short, what = strings.TrimSpace(short), strings.Join(parts, ", ")
 	if s.Effort > 0 {
 		what = join(what, tongue.T("%d %% effort", int(math.Round(100*s.Effort))))
 	}

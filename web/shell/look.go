@@ -10,6 +10,12 @@ import (
 // looks are the themes that a coach can pick, in the order they are offered.
 var looks = []string{"day", "night", "sun"}
 
+// Looks are the themes that can be picked.
+func Looks() []string { return looks }
+
+// Look is the theme that the browser has picked.
+func (r *Request) Look() string { return r.look() }
+
 // look is the theme that the browser has picked.
 func (r *Request) look() string {
 	if picked := r.Cookie("look"); slices.Contains(looks, picked) {

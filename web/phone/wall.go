@@ -1,0 +1,73 @@
+package phone
+
+import (
+	"encoding/json"
+
+	"cuestart/core/clock"
+	"cuestart/core/list"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// wallBody is the screen of a dressing room: what each group does now and next, and
+// where.
+type wallBody struct {
+	mineBody
+	Strands string // for the page's script: what each strand does, all day
+	Look    string
+	Looks   []string
+}
+
+// strand is players with the same list, as the wall's script reads it.
+type strand struct {
+	Numbers []int    `json:"numbers"` // shirts; 0: none
+	Names   []string `json:"names"`
+	List    []onWall `json:"list"`
+}
+
+// onWall is a block or an event, in seconds from the start.
+type onWall struct {
+	From   int    `json:"from"`
+	To     int    `json:"to"`
+	Key    string `json:"key"`
+	Name   string `json:"name"`
+	Where  string `json:"where,omitempty"`
+	Phase  string `json:"phase"`
+	Letter string `json:"letter"`
+}
+
+// Wall is the screen of a dressing room.
+func Wall(r *shell.Request) (shell.Answer, error) {
+	found, err := shared(r)
+	if err != nil {
+		return nil, err
+	}
+	tongue, d, start := r.Tongue(), found.Document, found.Schedule.Start
+	address := shell.Link(found.Token) + "/wall"
+	b := &wallBody{Look: r.Look(), Looks: shell.Looks(), mineBody: mineBody{Tongue: tongue, Base: address, Link: shell.Link(found.Token), Title: d.Title, StartName: d.StartName, Start: clock.Clock(start, 0), Day: tongue.Day(start),
+		Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())), StartUnix: start.Unix(), NowMilli: r.Planner.Now().UnixMilli()}}
+	b.Countdown, b.Caption = left(int(r.Planner.Now().Sub(start).Seconds()))
+	strands, err := json.Marshal(strandsOf(found))
+	b.Strands = string(strands)
+	return &shell.Page{Screens: screens, Name: "wall", Title: d.Title, Body: b, Phone: true, Tongue: tongue}, err
+}
+
+func strandsOf(found *planner.Shared) (all []strand) {
+	d := found.Document
+	for _, players := range found.Schedule.Result.Strands {
+		one := strand{}
+		for _, id := range players {
+			p := d.Player(id)
+			one.Numbers, one.Names = append(one.Numbers, p.Number), append(one.Names, p.First)
+		}
+		for _, e := range list.Of(d, found.Schedule, players[0]) {
+			is := onWall{From: int(e.From), To: int(e.To), Key: e.Key, Name: e.Name, Phase: "fixed"}
+			if e.Block != nil {
+				is.Where, is.Phase, is.Letter = d.ZoneName(e.Block.Zone), e.Block.Phase.Key(), e.Block.Phase.Letter()
+			}
+			one.List = append(one.List, is)
+		}
+		all = append(all, one)
+	}
+	return all
+}
