@@ -236,6 +236,7 @@ func TestARulingIsMadeByMedicalStaff(t *testing.T) {
 	coach.open("/sessions/1?block=high")
 	assert.Contains(t, coach.text("#chosen"), "Mara T.: Ball drop and catch, 8 catches a side, for High balls: nothing overhead")
 	coach.click("#publish")
+	coach.click("#publish-now")
 	coach.until(`document.querySelector("#share-link")`)
 	team := eval[string](coach, `document.querySelector("#share-link").value`)
 	coach.open("/sessions/1/links")

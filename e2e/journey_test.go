@@ -65,6 +65,7 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 
 	jumps := strings.Fields(eval[string](b, `document.querySelector("#wide-block-jumps").getAttribute("aria-label").split(": ")[1]`))[0]
 	b.click("#publish")
+	b.click("#publish-now")
 	b.until(`document.querySelector("#share-link")`)
 	link := eval[string](b, `document.querySelector("#share-link").value`)
 

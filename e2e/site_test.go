@@ -14,6 +14,7 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+	"sync/atomic"
 	"testing"
 	"time"
 	_ "time/tzdata"
@@ -61,10 +62,26 @@ func site(t *testing.T, withDemo bool) (address string, p *planner.Planner) {
 	db, p = s, planner.New(s)
 	p.Now = func() time.Time { return now }
 	signIns, end := s.SignIns()
-	listening := httptest.NewServer(web.Handler(shell.Config{Planner: p, Live: live.Over(t.Context(), p), SignIns: signIns, Log: slog.New(slog.NewTextHandler(io.Discard, nil))}))
+	handler := web.Handler(shell.Config{Planner: p, Live: live.Over(t.Context(), p), SignIns: signIns, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+	var cut atomic.Bool
+	listening := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if cut.Load() {
+			panic(http.ErrAbortHandler) // the line is dead
+		}
+		handler.ServeHTTP(w, r)
+	}))
+	signal = func(there bool) {
+		cut.Store(!there)
+		if !there {
+			listening.CloseClientConnections()
+		}
+	}
 	t.Cleanup(func() { listening.Close(); end(); s.Close() })
 	return listening.URL, p
 }
+
+// signal cuts the line to the site that was made last, or mends it.
+var signal func(there bool)
 
 // browser is a tab of headless Chromium on a site.
 type browser struct {

@@ -76,10 +76,9 @@ func (p *Planner) Ticks(ctx context.Context, from *Shared) ([]Word, error) {
 // Told is a word as the board shows it.
 type Told struct {
 	Word
-	Name string // of whom it is from
+	Name string // of whom it is about
 	Says string // a sentence, to whom it may be told
 	At   string // when they will be there, of who is late
-	Late int    // minutes after the ground opens, for who is late
 }
 
 // Told lists what was said about a session from phones and not taken in yet, as far as
@@ -133,11 +132,6 @@ func told(by Account, b *Board, player *plan.Player, w Word) Told {
 	case Late:
 		h.At = w.Says
 		h.Says = "will be there at " + w.Says
-		if open, err := b.Document.Open.Offset(b.Schedule.Start); err == nil {
-			if at, err := time.ParseInLocation("2006-01-02 15:04", b.Schedule.Start.Format(time.DateOnly)+" "+w.Says, b.Schedule.Start.Location()); err == nil {
-				h.Late = max(0, int(at.Sub(b.Schedule.Start).Minutes())-int(open)/60)
-			}
-		}
 	case Easier:
 		h.Says = fmt.Sprintf("does not feel %s: wants an easier form", drill)
 	case Sore:
@@ -154,8 +148,10 @@ func told(by Account, b *Board, player *plan.Player, w Word) Told {
 	return h
 }
 
-// TakeIn notes a word as taken in.
-func (p *Planner) TakeIn(ctx context.Context, by Account, session, word uint64) error {
+// TakeIn notes a word as taken in. With plan, who is late is planned to be there when
+// they say. It fails with ErrNotFound, with ErrForbidden where it is for medical staff,
+// and as [Planner.Change] does.
+func (p *Planner) TakeIn(ctx context.Context, by Account, session, word uint64, plans bool) error {
 	b, err := p.store.Session(ctx, by.ClubID, session)
 	if err != nil {
 		return err
@@ -165,11 +161,18 @@ func (p *Planner) TakeIn(ctx context.Context, by Account, session, word uint64) 
 		return err
 	}
 	i := slices.IndexFunc(words, func(w Word) bool { return w.ID == word })
-	switch {
-	case i < 0:
+	if i < 0 {
 		return ErrNotFound
-	case words[i].Kind == Pain && by.Role != Medical:
+	}
+	w := words[i]
+	if w.Kind == Pain && by.Role != Medical || w.Kind != Pain && by.Role == Medical {
 		return ErrForbidden
+	}
+	if plans && w.Kind == Late {
+		edit := func(d *plan.Document) (string, error) { return d.SetArrival(w.Person, w.Says) }
+		if _, err := p.Change(ctx, by, session, b.Revision, edit); err != nil {
+			return err
+		}
 	}
 	defer p.nudge()
 	return p.store.NoteWord(ctx, b.ID, word, p.Now().UTC())

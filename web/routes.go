@@ -124,6 +124,9 @@ func files(club, change shell.Routes) {
 func sessions(club, change shell.Routes) {
 	club.Get("/sessions/:session", board.Show)
 	club.Get("/sessions/:session/sheet", sheet.Show)
+	club.Get("/sessions/:session/live", board.Live)
+	club.Get("/sessions/:session/told", board.Told)
+	club.Post("/sessions/:session/words/:word", board.TakeIn)
 	club.Get("/sessions/:session/links", board.Links)
 	club.Get("/sessions/:session/codes", board.Codes)
 	change.Post("/sessions/:session/links/:person", board.Renew)
@@ -142,6 +145,7 @@ func sessions(club, change shell.Routes) {
 	change.Post("/sessions/:session/build", board.Build)
 	change.Post("/sessions/:session/undo", board.Undo)
 	change.Post("/sessions/:session/redo", board.Redo)
+	change.Get("/sessions/:session/publish", board.Preview)
 	change.Post("/sessions/:session/publish", board.Publish)
 	change.Post("/sessions/:session/withdraw", board.Withdraw)
 	change.Post("/sessions/:session/routine", board.KeepRoutine)

@@ -48,6 +48,7 @@ type body struct {
 	Rows        []row
 	Chosen      *chosen
 	Drawers     drawers
+	Told        toldBody       // what was said from phones
 	Heard       *heard         // what lines became that were just put in
 	Typed       string         // lines that were refused
 	Routines    []shell.Choice // to take, where nothing is planned
@@ -131,7 +132,8 @@ func Show(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	return page(r, b, r.Query("block"), nil, nil), nil
+	told, err := toldOf(r, b)
+	return page(r, b, r.Query("block"), nil, func(made *body) { made.Told = told }), err
 }
 
 // page is the board with a block open; after a refused form with its problems,

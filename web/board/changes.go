@@ -215,12 +215,6 @@ func Redo(r *shell.Request) (shell.Answer, error) {
 	return changed(r, r.Form.Raw("block"), b, err, nil)
 }
 
-// Publish shares the plan with the players.
-func Publish(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Publish(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
-	return changed(r, r.Form.Raw("block"), b, err, nil)
-}
-
 // Withdraw ends the players' link.
 func Withdraw(r *shell.Request) (shell.Answer, error) {
 	b, err := r.Planner.Withdraw(r.Context(), r.By, r.ParamID("session"))

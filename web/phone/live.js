@@ -11,13 +11,13 @@ export const have = () => edition;
 function age() {
   const minutes = Math.max(0, Math.round((now() * 1000 - made) / 60000));
   if (minutes < 1) return say("just now");
-  if (minutes < 90) return say("%s min", minutes);
-  return minutes < 48 * 60 ? say("%s h", Math.round(minutes / 60)) : say("%s days", Math.round(minutes / 1440));
+  if (minutes < 90) return say("%s min ago", minutes);
+  return minutes < 48 * 60 ? say("%s h ago", Math.round(minutes / 60)) : say("%s days ago", Math.round(minutes / 1440));
 }
 
 let silent;
 function lost() {
-  notice("signal", say("No signal. This is plan %s, %s old.", edition, age()));
+  notice("signal", say("No signal. This is plan %s, as it was %s.", edition, age()));
   silent ??= setInterval(lost, 20000);
 }
 

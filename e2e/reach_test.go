@@ -1,0 +1,177 @@
+package e2e
+
+import (
+	"context"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/plan"
+	"cuestart/demo"
+	"cuestart/planner"
+)
+
+// published is the demo's match, published, with the links of people by their ids.
+func published(t *testing.T, p *planner.Planner) (coach planner.Account, links map[string]string, team string) {
+	ctx := context.Background()
+	coach, _, err := p.AccountByEmail(ctx, demo.Email)
+	require.NoError(t, err)
+	b, err := p.Board(ctx, 1, 1)
+	require.NoError(t, err)
+	b, err = p.Publish(ctx, coach, 1, b.Revision)
+	require.NoError(t, err)
+	players, leaders, err := p.OwnLinks(ctx, b)
+	require.NoError(t, err)
+	team, links = "/r/"+b.Publication.Token, map[string]string{}
+	for _, l := range append(players, leaders...) {
+		links[l.Person] = team + l.Path
+	}
+	return coach, links, team
+}
+
+// A player follows drill by drill with the network cut, loads the page anew without it,
+// says that she is late, and the coach sees it once there is a signal again: once.
+func TestAPlayerFollowsWithoutASignal(t *testing.T) {
+	base, p := site(t, true)
+	_, links, _ := published(t, p)
+	phone, coach := newBrowser(t, base), newBrowser(t, base)
+	coach.signIn()
+	coach.open("/sessions/1")
+	phone.size(390, 844)
+	phone.open(links["p15"])
+	phone.until(`navigator.serviceWorker.controller`)
+	phone.until(`caches.open("pages").then(c => c.keys()).then(k => k.length) && true`)
+	time.Sleep(500 * time.Millisecond) // the keeper keeps the page that brought it
+
+	signal(false)
+	phone.until(`document.querySelector("[data-notice=signal]")`)
+	assert.Contains(t, phone.text("[data-notice=signal]"), "No signal. This is plan 1")
+	phone.open(links["p15"])
+	phone.until(`document.querySelector("[data-countdown]")`)
+	assert.Contains(t, phone.text("main"), "High balls", "the last edition, whole")
+	phone.click(`[data-do=follow]`)
+	phone.click(`[data-do=own]`)
+	first := phone.text("[data-f=what]")
+	assert.Contains(t, first, "left touch")
+	assert.Equal(t, "2", phone.text("[data-f=figure]"))
+	phone.click(`[data-do=done]`)
+	phone.until(`document.querySelector("[data-f=what]").textContent != ` + quoted(first))
+	phone.click(`[data-do=back]`)
+	phone.until(`document.querySelector("[data-f=what]").textContent == ` + quoted(first))
+	phone.shot("step-by-step")
+	phone.click(`[data-do=list]`)
+	phone.click(`[data-do=late]`)
+	phone.click(`[data-late="14:20"]`)
+	phone.until(`document.querySelector("[data-notice=queue]")`)
+	assert.Contains(t, phone.text("[data-notice=queue]"), "1 to send")
+
+	signal(true)
+	phone.until(`!document.querySelector("[data-notice=queue]")`)
+	coach.until(`document.querySelector("#told-head")?.parentElement.innerText.includes("will be there at 14:20")`)
+	assert.Equal(t, 1, eval[int](coach, `document.querySelectorAll("#told-head + ul > li").length`), "once")
+	coach.shot("board-told")
+	coach.click(`button[name=plan]`)
+	coach.until(`!document.querySelector("#told-head") && document.readyState == "complete"`)
+	b, err := p.Board(context.Background(), 1, 1)
+	require.NoError(t, err)
+	assert.NotZero(t, b.Document.Player("p15").Late, "it is planned so")
+}
+
+func quoted(text string) string { return "`" + strings.ReplaceAll(text, "`", "") + "`" }
+
+// A phone that is open when the start moves, and when doses change, says at once what is
+// different for its player; the step on it stays; who has seen what is there to read.
+func TestANewEditionReachesOpenPhones(t *testing.T) {
+	base, p := site(t, true)
+	coach, links, team := published(t, p)
+	ctx := context.Background()
+	phone, wall := newBrowser(t, base), newBrowser(t, base)
+	phone.size(390, 844)
+	phone.open(links["p15"])
+	wall.open(team + "/wall")
+	wall.until(`document.querySelector("[data-wall] tr")`)
+	phone.click(`[data-do=follow]`)
+	phone.click(`[data-do=own]`)
+	phone.click(`[data-do=done]`)
+	step := phone.text("[data-f=what]")
+
+	b, err := p.Board(ctx, 1, 1)
+	require.NoError(t, err)
+	start := b.Document.Start
+	start.Local = strings.Replace(start.Local, "T15:00", "T15:30", 1)
+	b, err = p.Change(ctx, coach, 1, b.Revision, p.SetStart(start))
+	require.NoError(t, err)
+	b, err = p.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) { return d.SetDose("high", 0, 5) })
+	require.NoError(t, err)
+	_, err = p.Publish(ctx, coach, 1, b.Revision)
+	require.NoError(t, err)
+	began := time.Now()
+	phone.until(`document.querySelector("[data-notice=edition]")`)
+	assert.Less(t, time.Since(began), 10*time.Second)
+	told := phone.text("[data-notice=edition]")
+	assert.Contains(t, told, "Plan 2: Kick-off now 15:30")
+	assert.Contains(t, told, "High balls")
+	assert.Contains(t, told, "5 catches (2 fewer)")
+	assert.Equal(t, step, phone.text("[data-f=what]"), "the step under the thumb stays")
+	assert.Equal(t, "Kick-off 15:30", phone.text("#follow [data-bar]"))
+	wall.until(`document.querySelector("[data-bar]").innerText == "Kick-off 15:30"`)
+	phone.click(`#follow [data-notice=edition] button`)
+	require.Eventually(t, func() bool {
+		readers, err := p.Readers(ctx, b)
+		require.NoError(t, err)
+		for _, r := range readers {
+			if r.Person == "p15" {
+				return r.Number == 2 && !r.Answered.IsZero() && r.Own
+			}
+		}
+		return false
+	}, 10*time.Second, 50*time.Millisecond)
+	phone.shot("my-run-in-changed")
+
+	editor := newBrowser(t, base)
+	editor.signIn()
+	editor.open("/sessions/1/links")
+	assert.Contains(t, editor.text("main"), "said OK")
+	assert.Contains(t, editor.text("main"), "not opened")
+	editor.shot("links")
+	_, err = p.Withdraw(ctx, coach, 1)
+	require.NoError(t, err)
+	phone.until(`document.querySelector("[data-notice=signal]")?.innerText.includes("no longer good")`)
+	phone.open(links["p15"])
+	assert.Contains(t, phone.text("main"), "This link shows nothing")
+}
+
+// A leader ticks a grid, marks a cell to come back to, and finds it so on another phone;
+// whom the leader misses, the coach sees.
+func TestALeaderTicksAGrid(t *testing.T) {
+	base, p := site(t, true)
+	_, links, _ := published(t, p)
+	phone := newBrowser(t, base)
+	phone.size(390, 844)
+	phone.open(links["l-pell"])
+	phone.until(`document.querySelector("[data-cell] span")?.textContent`)
+	phone.run(`document.querySelectorAll("details").forEach(d => d.open = true)`)
+	phone.click(`[data-cell="1"]`)
+	phone.click(`[data-cell="1"]`)
+	phone.click(`[data-again="2"]`)
+	assert.Equal(t, "2 of 2", phone.text(`[data-cell="1"]`))
+	text := phone.text("main")
+	for _, says := range []string{"Say Same steps", "Look for Skips the hard side", "Kickers", "Far half"} {
+		assert.Contains(t, text, says)
+	}
+	phone.shot("leader")
+	phone.click(`[data-missing]`)
+	require.Eventually(t, func() bool {
+		ticks, err := db.Ticks(context.Background(), 1, "l-pell")
+		words, err2 := db.Words(context.Background(), 1)
+		require.NoError(t, err2)
+		return err == nil && len(ticks) == 1 && ticks[0].Says == "1:2 2:0:a" && len(words) == 1 && words[0].Kind == planner.Missing
+	}, 10*time.Second, 50*time.Millisecond)
+	other := newBrowser(t, base)
+	other.open(links["l-pell"])
+	other.until(`document.querySelector('[data-cell="1"]')?.textContent == "2 of 2"`)
+	assert.True(t, eval[bool](other, `document.querySelector('[data-cell="2"]').classList.contains("again")`))
+}

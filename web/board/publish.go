@@ -1,0 +1,37 @@
+package board
+
+import (
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// publishBody is what publishing brings whom, before it is done.
+type publishBody struct {
+	*planner.Preview
+	Next  int
+	Stops int // findings to put right first
+}
+
+// To is the address of something under the session.
+func (b publishBody) To(under ...string) string { return shell.Session(b.ID, under...) }
+
+// Preview shows what publishing the plan would bring whom.
+func Preview(r *shell.Request) (shell.Answer, error) {
+	p, err := r.Planner.Preview(r.Context(), r.Club(), r.ParamID("session"))
+	if err != nil {
+		return nil, err
+	}
+	b := publishBody{Preview: p, Next: p.Publication.Number + 1}
+	for _, f := range p.Findings {
+		if f.Severity == "stop" {
+			b.Stops++
+		}
+	}
+	return &shell.Page{Screens: screens, Name: "publish", Title: "Publish " + p.Document.Title, Nav: "runin", Body: b}, nil
+}
+
+// Publish shares the plan with the players.
+func Publish(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Publish(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
+	return changed(r, r.Form.Raw("block"), b, err, nil)
+}

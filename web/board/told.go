@@ -1,0 +1,75 @@
+package board
+
+import (
+	"context"
+
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// toldBody is what was said from phones and waits to be taken in.
+type toldBody struct {
+	ID      uint64
+	Words   []toldWord
+	Problem string
+}
+
+// toldWord is one of them.
+type toldWord struct {
+	planner.Told
+	When  string
+	Takes bool // whoever looks may take it in
+}
+
+// To is the address of something under the session.
+func (b toldBody) To(under ...string) string { return shell.Session(b.ID, under...) }
+
+func toldOf(r *shell.Request, b *planner.Board) (toldBody, error) {
+	words, err := r.Planner.Told(r.Context(), r.By, b)
+	made := toldBody{ID: b.ID}
+	for _, w := range words {
+		made.Words = append(made.Words, toldWord{w, w.Pressed.In(b.Schedule.Start.Location()).Format("15:04"), r.Medical() == (w.Kind == planner.Pain)})
+	}
+	return made, err
+}
+
+// Told is what was said from phones, by itself.
+func Told(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	if err != nil {
+		return nil, err
+	}
+	made, err := toldOf(r, b)
+	return &shell.Page{Screens: screens, Name: "told", Part: "told", Title: "From the phones", Nav: "runin", Body: made}, err
+}
+
+// TakeIn takes a word in: who is late is planned so, where that is pressed.
+func TakeIn(r *shell.Request) (shell.Answer, error) {
+	err := r.Planner.TakeIn(r.Context(), r.By, r.ParamID("session"), r.ParamID("word"), r.Form.Has("plan"))
+	if wrong := shell.Problems(err); wrong != nil {
+		r.Say("That could not be planned: " + wrong[0].What)
+		err = nil
+	}
+	return shell.Go(shell.Session(r.ParamID("session"))), err
+}
+
+// Live tells an open board that something is new.
+func Live(r *shell.Request) (shell.Answer, error) {
+	if _, err := r.Planner.Document(r.Context(), r.Club(), r.ParamID("session")); err != nil {
+		return nil, err
+	}
+	return shell.Stream{Run: func(ctx context.Context, send func(event, data string) error) error {
+		news := r.Live().Listen(r.ParamID("session"))
+		defer news.Close()
+		err := send("news", "")
+		for err == nil {
+			select {
+			case <-ctx.Done():
+				return nil
+			case <-news.News:
+				err = send("news", "")
+			}
+		}
+		return err
+	}}, nil
+}
