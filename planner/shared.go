@@ -41,7 +41,10 @@ func (s *Shared) Leader() *plan.Leader {
 
 // Way is how somebody comes to what is shared: by the team's link, by a person picked
 // there, or with a key by a person's own link.
-type Way struct{ Token, Person, Key string }
+type Way struct {
+	Token, Person, Key string
+	CalledOff          bool // also to a session that was called off: for calendars
+}
 
 // Shared returns what a link shows: to everybody, and to a person whom whoever holds the
 // team's link picked, the plan as it is for who has no ruling; by their own link, with
@@ -57,6 +60,9 @@ func (p *Planner) SharedSince(ctx context.Context, way Way, after time.Time) (*S
 	link, err := p.links.since(way.Token, after, func() (*store.Link, error) {
 		return p.store.Link(context.WithoutCancel(ctx), way.Token, p.Now())
 	})
+	if err == nil && link.Removed && !way.CalledOff {
+		err = ErrNotFound
+	}
 	if err != nil {
 		return nil, err
 	}
@@ -97,6 +103,7 @@ func (p *Planner) shared(ctx context.Context, link *store.Link, number int) (*Sh
 	at.Number = number
 	d := *found.Document
 	d.Restrictions = nil
+	at.Session, at.Removed = link.Session, link.Removed || found.Removed
 	return &Shared{Link: &at, At: found.At, Document: &d, Schedule: found.Schedule}, nil
 }
 
@@ -113,6 +120,36 @@ func (p *Planner) Before(ctx context.Context, now *Shared, number int) (*Shared,
 		err = p.rule(ctx, was, time.Now().Add(-keptFor))
 	}
 	return was, err
+}
+
+// feedBack is how long a calendar keeps sessions that are over.
+const feedBack = 60 * 24 * time.Hour
+
+// Feed is what a link shows of each session that it is for: of one, or for a season of
+// all that the squad has or had of late, those called off among them.
+func (p *Planner) Feed(ctx context.Context, way Way) (list []*Shared, err error) {
+	way.CalledOff = true
+	now, err := p.Shared(ctx, way)
+	if err != nil || !now.Season {
+		return []*Shared{now}, err
+	}
+	numbered, err := p.store.PublishedOfSquad(ctx, now.SquadID, p.Now().Add(-feedBack))
+	for _, n := range numbered {
+		if err != nil {
+			break
+		}
+		link := *now.Link
+		link.Session, link.Number = n.Session, n.Number
+		var one *Shared
+		if one, err = p.shared(ctx, &link, n.Number); err != nil {
+			break
+		}
+		if one.Person, one.Own = now.Person, now.Own; now.Own {
+			err = p.rule(ctx, one, time.Now().Add(-keptFor))
+		}
+		list = append(list, one)
+	}
+	return list, err
 }
 
 // rule works into a plan what medical staff have ruled for whom its person may know of.

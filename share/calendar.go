@@ -177,11 +177,11 @@ func occurrences(e *ical.VEvent, here *time.Location, from, to time.Time, moved 
 	if err != nil {
 		return nil, err
 	}
-	add, err := list(e, ical.ComponentPropertyRdate, here)
+	add, err := momentsOf(e, ical.ComponentPropertyRdate, here)
 	if err != nil {
 		return nil, err
 	}
-	out, err := list(e, ical.ComponentPropertyExdate, here)
+	out, err := momentsOf(e, ical.ComponentPropertyExdate, here)
 	if err != nil {
 		return nil, err
 	}
@@ -298,9 +298,9 @@ func short(text string) string {
 	return text
 }
 
-// list reads every moment of a property that may come often, with several
+// momentsOf reads every moment of a property that may come often, with several
 // moments each.
-func list(e *ical.VEvent, property ical.ComponentProperty, here *time.Location) (all []time.Time, err error) {
+func momentsOf(e *ical.VEvent, property ical.ComponentProperty, here *time.Location) (all []time.Time, err error) {
 	for _, p := range e.GetProperties(property) {
 		for _, text := range strings.Split(p.Value, ",") {
 			one := *p

@@ -143,18 +143,20 @@ type Link struct {
 	ClubID  uint64
 	SquadID uint64
 	Session uint64
-	Number  int // of the newest publication
+	Number  int  // of the newest publication
+	Removed bool // its session was called off
 }
 
 // Link finds what a link leads to, or ErrNotFound: where it never was, was withdrawn, or
-// is over.
+// is over. Of a session that was called off calendars are still to learn that.
 func (s *Store) Link(ctx context.Context, token string, now time.Time) (*Link, error) {
 	row, err := s.queries.Link(ctx, token)
 	if err != nil {
 		return nil, known(err)
 	}
-	is := &Link{Token: token, Secret: row.Secret, Season: row.Season, ClubID: row.ClubID, SquadID: row.SquadID, Session: row.SessionID, Number: int(row.Number)}
+	is := &Link{Token: token, Secret: row.Secret, Season: row.Season, ClubID: row.ClubID, SquadID: row.SquadID, Session: row.SessionID, Number: int(row.Number), Removed: row.Removed}
 	if row.Season {
+		is.Removed = false
 		next, err := s.queries.NextPublished(ctx, db.NextPublishedParams{SquadID: row.SquadID, StartAt: now.Add(-seasonAfter)})
 		if errors.Is(err, sql.ErrNoRows) {
 			var last db.LastPublishedRow
@@ -164,7 +166,7 @@ func (s *Store) Link(ctx context.Context, token string, now time.Time) (*Link, e
 		is.Session, is.Number = next.ID, int(next.Number)
 		return is, known(err)
 	}
-	if row.Removed || is.Number == 0 || now.After(row.StartAt.Add(linkAfter)) {
+	if is.Number == 0 || now.After(row.StartAt.Add(linkAfter)) {
 		return nil, ErrNotFound
 	}
 	return is, nil

@@ -119,6 +119,14 @@ func files(club, change shell.Routes) {
 	club.Get("/export/drills.csv", sheet.SaveDrills)
 	club.Get("/routines/:id/routine.json", sheet.SaveRoutine)
 	club.Get("/sessions/:session/plan.json", sheet.SavePlan)
+	club.Get("/sessions/:session/plan.csv", sheet.SaveSheet)
+	club.Get("/sessions/:session/calendar.ics", sheet.SaveCalendar)
+	club.Get("/sessions/:session/board.svg", board.Picture)
+	for path, paper := range map[string]shell.Handler{"sheet.pdf": sheet.SheetPDF, "cards": sheet.Cards, "cards.pdf": sheet.CardsPDF, "handout": sheet.Handout, "handout.pdf": sheet.HandoutPDF} {
+		club.Get("/sessions/:session/"+path, paper)
+	}
+	club.Get("/routines/:id/handout", sheet.Handout)
+	club.Get("/routines/:id/handout.pdf", sheet.HandoutPDF)
 }
 
 func sessions(club, change shell.Routes) {
@@ -174,11 +182,13 @@ func blocks(change shell.Routes) {
 func links(open shell.Routes) {
 	open.Get("/r/keeper.js", phone.Worker)
 	open.Get("/r/:token", phone.Squad)
+	open.Get("/r/:token/calendar.ics", phone.Calendar)
 	open.Get("/r/:token/wall", phone.Wall)
 	open.Get("/r/:token/wall/live", phone.Live)
 	open.Get("/r/:token/wall/update", phone.Update)
 	for _, way := range []string{"/r/:token/:player", "/r/:token/:player/:key"} {
 		open.Get(way, phone.Mine)
+		open.Get(way+"/calendar.ics", phone.Calendar)
 		open.Get(way+"/live", phone.Live)
 		open.Get(way+"/update", phone.Update)
 		open.Post(way+"/say", phone.Say)

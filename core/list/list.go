@@ -66,6 +66,12 @@ func Led(d *plan.Document, s *schedule.Schedule, leader string) []Entry {
 	return withEvents(entries, s.Events(d), func(e *schedule.Event) bool { return len(e.Players) == len(d.Players) })
 }
 
+// All is the whole plan as one list, in the order of time.
+func All(d *plan.Document, s *schedule.Schedule) []Entry {
+	entries := collect(d, s, func(*schedule.Block) bool { return true })
+	return withEvents(entries, s.Events(d), func(*schedule.Event) bool { return true })
+}
+
 // Alone is a list of blocks without a day: what a routine holds, for one person, one
 // block straight after the other from 0 on.
 func Alone(blocks []plan.Block) (entries []Entry) {

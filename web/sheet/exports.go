@@ -1,9 +1,12 @@
 package sheet
 
 import (
+	"fmt"
 	"io"
+	"net/http"
 
 	"cuestart/core/club"
+	"cuestart/core/list"
 	"cuestart/planner"
 	"cuestart/share"
 	"cuestart/web/shell"
@@ -80,6 +83,33 @@ func SaveRoutine(r *shell.Request) (shell.Answer, error) {
 func SavePlan(r *shell.Request) (shell.Answer, error) {
 	d, err := r.Planner.Document(r.Context(), r.Club(), r.ParamID("session"))
 	return shell.File{Name: "plan.json", Kind: shell.JSON, Write: func(w io.Writer) error { return share.WriteJSON(w, d) }}, err
+}
+
+// SaveCalendar saves a session's plan for a calendar: what it is now, published or not.
+func SaveCalendar(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	if err != nil {
+		return nil, err
+	}
+	entries := list.All(b.Document, b.Schedule)
+	if len(entries) == 0 {
+		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "Nothing is planned yet", Line: "Put a block into the plan first."}
+	}
+	a := share.Appointed(b.Document, b.Schedule.Start, entries)
+	a.UID, a.Sequence, a.Made = fmt.Sprintf("session-%d-staff@cuestart", b.ID), int(b.Head), b.Made.At
+	return shell.File{Name: "run-in.ics", Kind: shell.Calendar, Write: func(w io.Writer) error {
+		_, err := io.WriteString(w, share.WriteAgenda("Run-in", []share.Appointment{a}))
+		return err
+	}}, nil
+}
+
+// SaveSheet saves a session's plan as CSV, a line a drill.
+func SaveSheet(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	if err != nil {
+		return nil, err
+	}
+	return shell.File{Name: "run-in.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteList(w, b.Document, b.Schedule) }}, nil
 }
 
 // these are what entries hold.

@@ -4,6 +4,7 @@ package sheet
 
 import (
 	"embed"
+	"net/url"
 	"slices"
 	"strings"
 
@@ -27,13 +28,37 @@ type body struct {
 	ID                           uint64
 	Title, Sub, StartName, Start string
 	Verdict                      verdict.Verdict
-	Rows                         []row
+	Groups                       []group
+	By                           string // leader, place, or "" for the order of time
 	Kit                          []schedule.Kit
-	Cautions                     []string
 	Made                         string
 	Cuts                         []cutLine
 	Full                         bool // each drill with what to say and to look for, and its caution
 }
+
+// group is the rows of one leader or place; all of them in the order of time.
+type group struct {
+	Head string
+	Rows []row
+}
+
+// Ask is the address of the sheet, or of one of its files, with a choice made otherwise.
+func (b body) Ask(file, name, value string) string {
+	ask := url.Values{}
+	if b.Full {
+		ask.Set("cues", "yes")
+	}
+	if b.By != "" {
+		ask.Set("by", b.By)
+	}
+	if ask.Set(name, value); value == "" {
+		ask.Del(name)
+	}
+	return shell.Session(b.ID, file) + "?" + ask.Encode()
+}
+
+// To is the address of something under the session.
+func (b body) To(under string) string { return shell.Session(b.ID, under) }
 
 // Back is the address of the board.
 func (b body) Back() string { return shell.Session(b.ID) }
@@ -60,17 +85,60 @@ type cutLine struct{ Minutes, DownTo, Work, Says string }
 
 // Show is the sheet.
 func Show(r *shell.Request) (shell.Answer, error) {
+	made, err := asked(r)
+	return &shell.Page{Screens: screens, Name: "sheet", Title: made.Title + " sheet", Nav: "runin", Body: made}, err
+}
+
+// asked is the sheet as the address asks for it.
+func asked(r *shell.Request) (made body, err error) {
 	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
-		return nil, err
+		return made, err
 	}
 	cuts, err := r.Planner.Cutdowns(r.Context(), b)
 	if err != nil {
-		return nil, err
+		return made, err
 	}
-	made := bodyOf(b)
+	made = bodyOf(b)
 	made.Cuts, made.Full = cutLines(cuts), r.Query("cues") != ""
-	return &shell.Page{Screens: screens, Name: "sheet", Title: b.Document.Title + " sheet", Nav: "runin", Body: made}, nil
+	if made.By = r.Query("by"); made.By == "leader" || made.By == "place" {
+		made.Groups = made.grouped()
+	} else {
+		made.By = ""
+	}
+	return made, nil
+}
+
+// grouped parts the rows by leader or by place; what has none comes last, and events
+// stand in every group.
+func (b *body) grouped() (groups []group) {
+	var heads []string
+	by := map[string][]row{}
+	var none, events []row
+	for _, one := range b.Groups[0].Rows {
+		head := map[string]string{"leader": one.Leader, "place": one.Where}[b.By]
+		switch {
+		case one.Fixed:
+			events = append(events, one)
+			continue
+		case head == "":
+			none = append(none, one)
+			continue
+		case by[head] == nil:
+			heads = append(heads, head)
+		}
+		by[head] = append(by[head], one)
+	}
+	for _, head := range heads {
+		groups = append(groups, group{head, by[head]})
+	}
+	if len(none) > 0 {
+		groups = append(groups, group{map[string]string{"leader": "Led by nobody", "place": "No place"}[b.By], none})
+	}
+	if len(events) > 0 {
+		groups = append(groups, group{"Everybody's day", events})
+	}
+	return groups
 }
 
 // cutLines are the cut-downs, those that change nothing joined with the one
@@ -99,22 +167,20 @@ func bodyOf(b *planner.Board) body {
 	made := body{ID: b.ID, Title: d.Title, StartName: d.StartName, Start: clock.Clock(fitted.Start, 0), Verdict: b.Verdict(),
 		Sub:  shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January 2006"), d.Place),
 		Made: b.Made.At.In(fitted.Start.Location()).Format("Mon 2 Jan 15:04")}
+	var rows []row
 	for i := range b.Blocks {
 		block := &b.Blocks[i]
 		if !block.Kept {
 			continue
 		}
-		made.Rows = append(made.Rows, rowOf(d, fitted, block))
-		for _, item := range block.Items {
-			made.Cautions = plan.AddCaution(made.Cautions, item.Drill.Caution)
-		}
+		rows = append(rows, rowOf(d, fitted, block))
 	}
 	for _, e := range fitted.Events(d) {
-		made.Rows = append(made.Rows, row{at: e.Start, ToGo: e.Start.ToGo(), Clock: clock.Clock(fitted.Start, e.Start), Length: clock.Lasting(int(e.End - e.Start)),
+		rows = append(rows, row{at: e.Start, ToGo: e.Start.ToGo(), Clock: clock.Clock(fitted.Start, e.Start), Length: clock.Lasting(int(e.End - e.Start)),
 			Fixed: true, Name: e.Name, Who: d.Audience(e.Who)})
 	}
-	slices.SortStableFunc(made.Rows, func(x, y row) int { return int(x.at - y.at) })
-	made.Kit = schedule.Carried(b.Blocks)
+	slices.SortStableFunc(rows, func(x, y row) int { return int(x.at - y.at) })
+	made.Groups, made.Kit = []group{{"", rows}}, schedule.Carried(b.Blocks)
 	return made
 }
 

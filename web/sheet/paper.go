@@ -1,0 +1,305 @@
+package sheet
+
+import (
+	"fmt"
+	"strings"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/list"
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/share"
+	"cuestart/web/shell"
+)
+
+// cautions stand at the foot of every paper.
+const cautions = "Warm before deep or maximal. Stop on pain. A knock to the head means out. Medical rulings come first; so do heat, lightning and the rules of the ground. Estimates."
+
+// everywhere is a caution that every paper and card says once.
+const everywhere = "Stop on pain"
+
+func paper(r *shell.Request, title string) *share.Paper {
+	size := share.A4
+	if r.Query("paper") == string(share.Letter) {
+		size = share.Letter
+	}
+	return share.NewPaper(title, "en", size, cautions, r.Planner.Now())
+}
+
+// pdf offers a paper to be saved or printed.
+func pdf(p *share.Paper, err error) (shell.Answer, error) {
+	if err != nil {
+		return nil, err
+	}
+	content, err := p.PDF()
+	return shell.Raw{Kind: shell.PDF, Content: content}, err
+}
+
+// SheetPDF is the staff's sheet as a file, with the cut-downs on its back.
+func SheetPDF(r *shell.Request) (shell.Answer, error) {
+	b, err := asked(r)
+	if err != nil {
+		return nil, err
+	}
+	p := paper(r, b.Title+", run-in")
+	p.Heading(1, b.Title, b.StartName+" "+b.Start)
+	p.Text(share.Line{Text: fmt.Sprintf("%s. %s %s. As of %s.", b.Sub, b.Verdict.Head, b.Verdict.Line, b.Made)})
+	columns := []share.Column{{Head: "To go", Share: 1.1}, {Head: "Clock", Share: 0.9}, {Head: "", Share: 0.5}, {Head: "What", Share: 2.6}, {Head: "Who", Share: 2.2},
+		{Head: "Dose", Share: 5.6}, {Head: "Where, led by", Share: 2}, {Head: "Length", Share: 1.3, Right: true}}
+	for _, g := range b.Groups {
+		if g.Head != "" {
+			p.Heading(2, g.Head, "")
+		}
+		var rows [][]share.Cell
+		for _, one := range g.Rows {
+			rows = append(rows, one.cells(b.Full))
+		}
+		p.Table(columns, rows)
+	}
+	var kit []string
+	for _, k := range b.Kit {
+		kit = append(kit, k.String())
+	}
+	p.Text(share.Line{Text: "Carry out: " + strings.Join(kit, ", ") + ".", Bold: true})
+	if len(b.Cuts) > 0 {
+		p.Page()
+		p.Heading(1, "If there is less time", "")
+		var rows [][]share.Cell
+		for _, c := range b.Cuts {
+			rows = append(rows, []share.Cell{{{Text: strings.TrimSuffix(c.Minutes+" to "+c.DownTo, " to "), Big: true}}, {{Text: c.Says}}, {{Text: c.Work}}})
+		}
+		p.Table([]share.Column{{Head: "Time on the ground", Share: 2}, {Head: "What changes from the line above", Share: 7}, {Head: "Blocks in all", Share: 1.3, Right: true}}, rows)
+	}
+	return pdf(p, nil)
+}
+
+// cells are a row of the sheet on paper.
+func (one row) cells(full bool) []share.Cell {
+	letter := one.Phase.Letter()
+	if one.Fixed {
+		letter = ""
+	}
+	dose := share.Cell{{Text: one.Often, Bold: true}}
+	for _, d := range one.Drills {
+		dose = append(dose, share.Line{Text: d.Dose, Bold: full})
+		if full {
+			dose = append(dose, share.Line{Text: toldAs("Say ", d.Say)}, share.Line{Text: toldAs("Look for ", d.Look)})
+		}
+		dose = append(dose, share.Line{Text: toldAs("", d.Caution), Bold: true})
+	}
+	if full {
+		dose = append(dose, share.Line{Text: one.Note})
+	}
+	for _, v := range one.Versions {
+		dose = append(dose, share.Line{Text: v, Bold: true})
+	}
+	return []share.Cell{{{Text: one.ToGo, Big: true}}, {{Text: one.Clock}}, {{Text: letter, Big: true}}, {{Text: one.Name, Bold: true}, {Text: one.Cut}}, {{Text: one.Who}, {Text: one.Numbers}},
+		dose, {{Text: one.Where}, {Text: one.Leader}}, {{Text: one.Length}}}
+}
+
+// toldAs is something said of a drill as a sentence; "" where nothing is.
+func toldAs(as, what string) string {
+	if what == "" {
+		return ""
+	}
+	return as + what + "."
+}
+
+// card is a player's list on a small paper.
+type card struct {
+	Name, Sub string
+	Entries   []cardEntry
+}
+
+type cardEntry struct {
+	ToGo, Clock, Name, Where string
+	Phase                    drill.Phase
+	Fixed                    bool
+	Lines                    []cardLine
+}
+
+type cardLine struct{ Text, Caution string }
+
+// cardsBody are the cards of all players.
+type cardsBody struct {
+	ID    uint64
+	Title string
+	Cards []card
+}
+
+// To is the address of something under the session.
+func (b cardsBody) To(under string) string { return shell.Session(b.ID, under) }
+
+// cardsOf are the players' cards: each their own list, with what stands in by a ruling.
+func cardsOf(b *planner.Board) cardsBody {
+	made := cardsBody{ID: b.ID, Title: b.Document.Title}
+	d := b.Document
+	for i := range d.Players {
+		p := &d.Players[i]
+		one := card{Name: p.Label(), Sub: fmt.Sprintf("%s · %s %s · %s", d.Title, d.StartName, b.Schedule.Start.Format("Mon 2 Jan 15:04"), everywhere)}
+		entries := list.Of(d, b.Schedule, p.ID)
+		for k := range entries {
+			one.Entries = append(one.Entries, entryOf(d, &entries[k], clock.Clock(b.Schedule.Start, entries[k].From)))
+		}
+		if carry := list.Carry(entries); len(carry) > 0 {
+			one.Entries = append(one.Entries, cardEntry{Name: "Carry out: " + strings.Join(carry, ", "), Fixed: true})
+		}
+		made.Cards = append(made.Cards, one)
+	}
+	return made
+}
+
+func entryOf(d *plan.Document, e *list.Entry, at string) cardEntry {
+	made := cardEntry{ToGo: e.From.ToGo(), Clock: at, Name: e.Name, Fixed: e.Block == nil}
+	if made.Fixed {
+		return made
+	}
+	made.Phase, made.Where = e.Block.Phase, d.ZoneName(e.Block.Zone)
+	if often := e.Block.Often(); often != "" {
+		made.Lines = append(made.Lines, cardLine{Text: often})
+	}
+	for _, doing := range e.Drills {
+		if doing.Out {
+			made.Lines = append(made.Lines, cardLine{Text: "leave out " + doing.Drill.Name})
+			continue
+		}
+		line := cardLine{doing.Drill.Name + ": " + doing.Drill.Words(doing.Amount), doing.Drill.Caution}
+		line.Caution = strings.TrimSuffix(strings.TrimSuffix(line.Caution, everywhere), "; stop on pain") // the card says it once, for all
+		made.Lines = append(made.Lines, line)
+	}
+	return made
+}
+
+// Cards are a small paper for each player, eight a page.
+func Cards(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	if err != nil {
+		return nil, err
+	}
+	return &shell.Page{Screens: screens, Name: "cards", Title: b.Document.Title + ", cards", Nav: "runin", Body: cardsOf(b)}, nil
+}
+
+// CardsPDF are the same as a file.
+func CardsPDF(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	if err != nil {
+		return nil, err
+	}
+	p := paper(r, b.Document.Title+", cards")
+	var cards []share.Card
+	for _, one := range cardsOf(b).Cards {
+		c := share.Card{Head: one.Name, Sub: one.Sub}
+		c.Lines = one.lines()
+		cards = append(cards, c)
+	}
+	p.Cards(cards)
+	return pdf(p, nil)
+}
+
+// lines are a card's list. Events that follow one another share a line.
+func (c card) lines() (lines []share.Line) {
+	events := ""
+	for _, e := range c.Entries {
+		if e.Fixed {
+			events = shell.Joined(" · ", events, shell.Joined(" ", e.ToGo, e.Name))
+			continue
+		}
+		lines = append(append(lines, share.Line{Text: events, Bold: true}), e.lines()...)
+		events = ""
+	}
+	return append(lines, share.Line{Text: events, Bold: true})
+}
+
+// lines are a block on a card: what it holds beneath it, or where that is
+// one thing beside it.
+func (e cardEntry) lines() []share.Line {
+	var does []string
+	for _, l := range e.Lines {
+		does = append(does, strings.TrimSuffix(l.Text+" ("+l.Caution+")", " ()"))
+	}
+	head := shell.Joined("  ", e.ToGo, e.Clock, shell.Joined(", ", e.Name, e.Where))
+	if len(does) == 1 {
+		return []share.Line{{Text: head + ". " + does[0], Bold: true}}
+	}
+	return []share.Line{{Text: head, Bold: true}, {Text: strings.Join(does, "; ")}}
+}
+
+// handoutBody is a list of drills to hand out: of a session, or of a routine, without
+// any day.
+type handoutBody struct {
+	Title, Back, Path string
+	Blocks            []handoutBlock
+}
+
+type handoutBlock struct {
+	Name, Why, Often string
+	Phase            drill.Phase
+	Drills           []handoutDrill
+}
+
+type handoutDrill struct {
+	Name, Dose, Caution string
+	Cues, Faults        []string
+}
+
+// handoutOf is the list of blocks, with amounts as they are planned.
+func handoutOf(title, path, back string, entries []list.Entry) handoutBody {
+	made := handoutBody{Title: title, Path: path, Back: back}
+	for i := range entries {
+		e := &entries[i]
+		if e.Block == nil {
+			continue
+		}
+		one := handoutBlock{Name: e.Name, Why: e.Block.Says(), Often: e.Block.Often(), Phase: e.Block.Phase}
+		for _, doing := range e.Drills {
+			k := &doing.Drill
+			one.Drills = append(one.Drills, handoutDrill{k.Name, k.Words(doing.Amount), k.Caution, k.Cues, k.Faults})
+		}
+		made.Blocks = append(made.Blocks, one)
+	}
+	return made
+}
+
+// handout is what the address asks for.
+func handout(r *shell.Request) (handoutBody, error) {
+	if id := r.ParamID("id"); id > 0 {
+		routine, err := r.Planner.Routine(r.Context(), r.Club(), id)
+		if err != nil {
+			return handoutBody{}, err
+		}
+		path := fmt.Sprintf("/routines/%d/handout", id)
+		return handoutOf(routine.Is.Name, path, shell.Routine(id), list.Alone(routine.Is.Blocks)), nil
+	}
+	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	if err != nil {
+		return handoutBody{}, err
+	}
+	return handoutOf(b.Document.Title, shell.Session(b.ID, "handout"), shell.Session(b.ID, "sheet"), list.All(b.Document, b.Schedule)), nil
+}
+
+// Handout is a list of drills with what to do, to say and to look for.
+func Handout(r *shell.Request) (shell.Answer, error) {
+	b, err := handout(r)
+	return &shell.Page{Screens: screens, Name: "handout", Title: b.Title + ", drills", Nav: "runin", Body: b}, err
+}
+
+// HandoutPDF is the same as a file.
+func HandoutPDF(r *shell.Request) (shell.Answer, error) {
+	b, err := handout(r)
+	if err != nil {
+		return nil, err
+	}
+	p := paper(r, b.Title+", drills")
+	p.Heading(1, b.Title, "")
+	for _, block := range b.Blocks {
+		p.Heading(3, shell.Joined(" · ", block.Phase.Letter(), block.Name), block.Often)
+		p.Text(share.Line{Text: "Why: " + block.Why + "."})
+		var rows [][]share.Cell
+		for _, d := range block.Drills {
+			rows = append(rows, []share.Cell{{{Text: d.Name, Bold: true}}, {{Text: d.Dose}}, {{Text: strings.Join(d.Cues, ". ")}}, {{Text: strings.Join(d.Faults, ". ")}, {Text: d.Caution, Bold: true}}})
+		}
+		p.Table([]share.Column{{Head: "Drill", Share: 2}, {Head: "Dose", Share: 1.6}, {Head: "Say", Share: 2.4}, {Head: "Look for", Share: 2.4}}, rows)
+	}
+	return pdf(p, nil)
+}
