@@ -125,6 +125,7 @@ func files(club, change shell.Routes) {
 	for path, paper := range map[string]shell.Handler{"sheet.pdf": sheet.SheetPDF, "cards": sheet.Cards, "cards.pdf": sheet.CardsPDF, "handout": sheet.Handout, "handout.pdf": sheet.HandoutPDF} {
 		club.Get("/sessions/:session/"+path, paper)
 	}
+	club.Get("/routines/:id/steps", phone.Alone)
 	club.Get("/routines/:id/handout", sheet.Handout)
 	club.Get("/routines/:id/handout.pdf", sheet.HandoutPDF)
 }

@@ -192,8 +192,8 @@ func (d Dose) legs() (steps []Step) {
 
 // The ways of a line.
 const (
-	Out  Way = "out"
-	Home Way = "back"
+	Out  Way = "on the way out"
+	Home Way = "on the way back"
 )
 
 // Cell is one cell of a grid: how often it is tried.

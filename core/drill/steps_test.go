@@ -44,7 +44,7 @@ func TestADoseIsSteppedAsItIsDone(t *testing.T) {
 		"10s 1/2; 10s 2/2":                               {Dose: drill.Dose{Kind: drill.Hold, Sets: 1, Sides: 1, HoldSeconds: 10}, Range: drill.Range{Target: 2}},
 		"3breaths 1/2; 3breaths 2/2":                     {Dose: drill.Dose{Kind: drill.Hold, Sets: 1, Sides: 1, Breaths: 3}, Range: drill.Range{Target: 2}},
 		"20m 1/3 at 0.7; 20m 2/3 at 0.9; 20m 3/3 at 0.9": {Dose: drill.Dose{Kind: drill.Travel, Metres: 20, Efforts: []float64{0.7, 0.9}}, Range: drill.Range{Target: 3}},
-		"18m out skips 1/2; 18m back heel kicks 1/2; 18m out skips 2/2; 18m back heel kicks 2/2": {Dose: drill.Dose{Kind: drill.Line, Legs: []drill.Leg{{Name: "skips", Metres: 18, Speed: 2}, {Name: "heel kicks", Metres: 18, Speed: 2, Back: true}}}, Range: drill.Range{Target: 2}},
+		"18m on the way out skips 1/2; 18m on the way back heel kicks 1/2; 18m on the way out skips 2/2; 18m on the way back heel kicks 2/2": {Dose: drill.Dose{Kind: drill.Line, Legs: []drill.Leg{{Name: "skips", Metres: 18, Speed: 2}, {Name: "heel kicks", Metres: 18, Speed: 2, Back: true}}}, Range: drill.Range{Target: 2}},
 		"5 front; 3 back": {Dose: drill.Dose{Kind: drill.Grid, Counts: [][]int{{5, 0, 3}}, ActSeconds: 4}, Columns: []string{"front", "middle", "back"}, Range: drill.Range{Target: 5}},
 		"9":               {Dose: drill.Dose{Kind: drill.Count, ActSeconds: 4}, Range: drill.Range{Target: 9}},
 		"90s at 0.6":      {Dose: drill.Dose{Kind: drill.Time, Efforts: []float64{0.6}}, Range: drill.Range{Target: 90}},

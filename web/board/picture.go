@@ -25,7 +25,8 @@ func Picture(r *shell.Request) (shell.Answer, error) {
 	}
 	c := newChart(b, "board", pictureWidth, pictureLabels, func(string) string { return "" }, "")
 	drawn := screens.Render("page", "chart", c)
-	drawn = regexp.MustCompile(`</?a\b[^>]*>`).ReplaceAllString(drawn, "") // it leads nowhere
+	drawn = strings.NewReplacer("<a ", "<g ", "</a>", "</g>").Replace(drawn) // it leads nowhere
+	drawn = regexp.MustCompile(` (href|data-part|aria-current)(="[^"]*")?`).ReplaceAllString(drawn, "")
 	size := fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d" class="chart"`, c.Width, c.Height)
 	drawn = strings.Replace(drawn, `<svg class="chart"`, size, 1)
 	drawn = strings.Replace(drawn, "<defs>", "<title>"+escaped(b.Document.Title)+"</title><defs>", 1)

@@ -67,7 +67,7 @@ function move(step) {
   const left = is.mode === "team" ? (waits ? step.from : step.to) - at() : timed(step) ? seconds(step) - spent() : null;
   const whole = left === null ? null : Math.max(0, Math.ceil(left));
   const next = after(step);
-  set(field.when, waits ? say("Start in %s", clock(whole)) : next ? (whole === null ? say("Next") : `${say("Next")}, ${say("in")} ${clock(whole)}`) : "");
+  set(field.when, waits ? say("Start in %s", clock(whole)) : next ? (whole === null ? say("Next") : say("Next, in %s", clock(whole))) : "");
   field.nextcues.hidden = !(whole === null || whole <= 10 || waits);
   const last = is.mode === "own" ? timed(step) : !next || next.item !== step.item || next.drill !== step.drill;
   if (whole !== null && whole > 0 && whole <= 3 && last && counted !== whole && !is.paused) beep(whole === 1 ? 880 : 660);

@@ -17,7 +17,7 @@ import (
 // mineBody is one player's run-in.
 type mineBody struct {
 	shell.Tongue
-	Base, Link          string // addresses of the page and of the team's
+	Base, Link, Back    string // addresses of the page, of the team's, and of where a routine is kept
 	Title, Name, Number string
 	Own                 bool // it is the player's own link
 	StartName, Start    string
@@ -205,6 +205,28 @@ func names(tongue shell.Tongue, d *plan.Document, e *list.Entry) string {
 		names = append(names, d.Player(id).ShortName())
 	}
 	return strings.Join(names, ", ")
+}
+
+// Alone is a routine step by step, for one person, at their own pace: there is no day
+// and no start.
+func Alone(r *shell.Request) (shell.Answer, error) {
+	routine, err := r.Planner.Routine(r.Context(), r.Club(), r.ParamID("id"))
+	if err != nil {
+		return nil, err
+	}
+	tongue := r.Tongue()
+	b := &mineBody{Tongue: tongue, Base: fmt.Sprintf("/routines/%d/steps", routine.ID), Back: shell.Routine(routine.ID), Own: true, Name: routine.Is.Name, Title: routine.Is.For, NowMilli: r.Planner.Now().UnixMilli()}
+	entries, d := list.Alone(routine.Is.Blocks), new(plan.Document)
+	for i := range entries {
+		one, err := itemOf(r, tongue, d, &entries[i], r.Club())
+		if err != nil {
+			return nil, err
+		}
+		one.ToGo, one.State = clock.Lasting(one.Seconds), "now"
+		b.Items = append(b.Items, one)
+	}
+	b.Carry = strings.Join(list.Carry(entries), ", ")
+	return &shell.Page{Screens: screens, Name: "mine", Title: b.Name, Body: b, Phone: true, Tongue: tongue}, nil
 }
 
 // lang is another language of the page.

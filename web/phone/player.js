@@ -55,7 +55,7 @@ function list(at) {
     item.details.classList.toggle("past", item.to <= at);
     item.details.classList.toggle("now", is);
     item.details.classList.toggle("next", item === next && item.from > at);
-    item.el.querySelector("[data-left]").textContent = item !== next ? "" : is ? `${clock(item.to - at)} ${say("left")}` : `${say("in")} ${clock(item.from - at)}`;
+    item.el.querySelector("[data-left]").textContent = item !== next ? "" : is ? say("%s left", clock(item.to - at)) : say("in %s", clock(item.from - at));
   }
 }
 

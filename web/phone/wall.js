@@ -60,8 +60,8 @@ export function wall() {
     const who = document.createElement("th");
     who.scope = "row";
     who.textContent = g.names.length === all ? say("Everybody") : ranges(g.numbers, g.names);
-    const upTo = g.is && `${clock(Math.ceil((g.is.to - at) / 5) * 5)} ${say("left")}`;
-    tr.append(who, cell(g.is, upTo), cell(g.next, g.next && `${say("in")} ${clock(Math.floor((g.next.from - at) / 5) * 5)}`));
+    const upTo = g.is && say("%s left", clock(Math.ceil((g.is.to - at) / 5) * 5));
+    tr.append(who, cell(g.is, upTo), cell(g.next, g.next && say("in %s", clock(Math.floor((g.next.from - at) / 5) * 5))));
     return tr;
   }));
 }

@@ -20,6 +20,7 @@ import (
 type Tongue struct {
 	Lang    string // such as "en"
 	printer *message.Printer
+	words   map[string]string
 }
 
 //go:embed languages/*.yaml
@@ -33,6 +34,7 @@ var Tongues = [][2]string{{"en", "English"}, {"es", "Español"}}
 
 var (
 	tongueOf = language.NewMatcher(tongues)
+	known    = map[string]map[string]string{} // sentences by language
 	texts    = readTexts()
 )
 
@@ -40,7 +42,8 @@ var (
 func readTexts() *catalog.Builder {
 	all := catalog.NewBuilder(catalog.Fallback(language.English))
 	for _, tag := range tongues[1:] {
-		for english, other := range Texts(tag.String()) {
+		known[tag.String()] = Texts(tag.String())
+		for english, other := range known[tag.String()] {
 			if err := all.SetString(tag, english, other); err != nil {
 				panic(fmt.Errorf("%s, %q: %w", tag, english, err))
 			}
@@ -66,7 +69,7 @@ func Texts(lang string) map[string]string {
 func TongueOf(lang string) Tongue {
 	for _, tag := range tongues[1:] {
 		if tag.String() == lang {
-			return Tongue{lang, message.NewPrinter(tag, message.Catalog(texts))}
+			return Tongue{lang, message.NewPrinter(tag, message.Catalog(texts)), known[lang]}
 		}
 	}
 	return Tongue{Lang: "en"}
@@ -95,12 +98,12 @@ func (t Tongue) T(format string, args ...any) string {
 	return t.printer.Sprintf(format, args...)
 }
 
-// Word says a word, or a sentence without anything to put in.
+// Word says a word, or a sentence as it stands, with nothing put in.
 func (t Tongue) Word(word string) string {
-	if t.printer == nil {
-		return word
+	if other := t.words[word]; other != "" {
+		return other
 	}
-	return t.printer.Sprintf(message.Key(word, word))
+	return word
 }
 
 // Say is T as the core takes it.
