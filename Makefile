@@ -13,7 +13,7 @@ build:
 
 # Everything: vet, formatting, the import rule, unit, store, process and browser tests.
 test: lint
-	@sh scripts/need.sh $(MARIADB) chromium=chromium
+	@sh scripts/need.sh $(MARIADB) chromium=chromium pdftotext=poppler-utils
 	go test -count=1 ./...
 
 lint:

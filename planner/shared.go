@@ -103,7 +103,6 @@ func (p *Planner) shared(ctx context.Context, link *store.Link, number int) (*Sh
 	at.Number = number
 	d := *found.Document
 	d.Restrictions = nil
-	at.Session, at.Removed = link.Session, link.Removed || found.Removed
 	return &Shared{Link: &at, At: found.At, Document: &d, Schedule: found.Schedule}, nil
 }
 
@@ -139,7 +138,7 @@ func (p *Planner) Feed(ctx context.Context, way Way) (list []*Shared, err error)
 			break
 		}
 		link := *now.Link
-		link.Session, link.Number = n.Session, n.Number
+		link.Session, link.Number, link.Removed = n.Session, n.Number, n.Removed
 		var one *Shared
 		if one, err = p.shared(ctx, &link, n.Number); err != nil {
 			break

@@ -97,7 +97,11 @@ func (a Appointment) into(e *ical.VEvent) {
 	e.SetSequence(a.Sequence)
 	e.SetSummary(a.Summary)
 	e.SetDescription(a.Description)
-	e.SetStatus(ical.ObjectStatusConfirmed)
+	status := ical.ObjectStatusConfirmed
+	if a.Cancelled {
+		status = ical.ObjectStatusCancelled
+	}
+	e.SetStatus(status)
 	if a.Location != "" {
 		e.SetLocation(a.Location)
 	}
@@ -105,7 +109,6 @@ func (a Appointment) into(e *ical.VEvent) {
 		e.SetURL(a.URL)
 	}
 	if a.Cancelled {
-		e.SetStatus(ical.ObjectStatusCancelled)
 		return
 	}
 	alarm := e.AddAlarm()

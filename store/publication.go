@@ -178,7 +178,6 @@ type Edition struct {
 	Session  uint64
 	Number   int
 	At       time.Time
-	Removed  bool // the session is called off
 	Document *plan.Document
 	Schedule *schedule.Schedule
 }
@@ -189,7 +188,7 @@ func (s *Store) Edition(ctx context.Context, session uint64, number int) (*Editi
 	if err != nil {
 		return nil, known(err)
 	}
-	is := &Edition{Session: session, Number: number, At: row.PublishedAt, Removed: row.Removed, Document: new(plan.Document), Schedule: new(schedule.Schedule)}
+	is := &Edition{Session: session, Number: number, At: row.PublishedAt, Document: new(plan.Document), Schedule: new(schedule.Schedule)}
 	if err := json.Unmarshal([]byte(row.Document), is.Document); err != nil {
 		return nil, err
 	}
@@ -202,12 +201,18 @@ type Numbered struct {
 	Number  int
 }
 
+// OfSquad is the newest publication of a session of a squad.
+type OfSquad struct {
+	Numbered
+	Removed bool // the session is called off
+}
+
 // PublishedOfSquad lists the newest publication of each session of a squad that starts
 // after a moment, those called off among them, in the order of time.
-func (s *Store) PublishedOfSquad(ctx context.Context, squad uint64, after time.Time) (list []Numbered, err error) {
+func (s *Store) PublishedOfSquad(ctx context.Context, squad uint64, after time.Time) (list []OfSquad, err error) {
 	rows, err := s.queries.PublishedOfSquad(ctx, db.PublishedOfSquadParams{SquadID: squad, StartAt: after})
 	for _, row := range rows {
-		list = append(list, Numbered{row.ID, int(row.Number)})
+		list = append(list, OfSquad{Numbered{row.ID, int(row.Number)}, row.Removed})
 	}
 	return list, err
 }

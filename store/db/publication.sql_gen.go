@@ -373,9 +373,7 @@ func (q *Queries) PersonKeys(ctx context.Context, token string) ([]PersonKeysRow
 }
 
 const publication = `-- name: Publication :one
-SELECT p.document, p.schedule, p.published_at, s.removed_at IS NOT NULL AS removed
-FROM publication p JOIN team_session s ON s.id = p.session_id
-WHERE p.session_id = ? AND p.number = ?
+SELECT document, schedule, published_at FROM publication WHERE session_id = ? AND number = ?
 `
 
 type PublicationParams struct {
@@ -387,18 +385,12 @@ type PublicationRow struct {
 	Document    string
 	Schedule    string
 	PublishedAt time.Time
-	Removed     bool
 }
 
 func (q *Queries) Publication(ctx context.Context, arg PublicationParams) (PublicationRow, error) {
 	row := q.db.QueryRowContext(ctx, publication, arg.SessionID, arg.Number)
 	var i PublicationRow
-	err := row.Scan(
-		&i.Document,
-		&i.Schedule,
-		&i.PublishedAt,
-		&i.Removed,
-	)
+	err := row.Scan(&i.Document, &i.Schedule, &i.PublishedAt)
 	return i, err
 }
 
@@ -436,10 +428,10 @@ func (q *Queries) PublishedHeads(ctx context.Context, sessionID uint64) ([]Publi
 }
 
 const publishedOfSquad = `-- name: PublishedOfSquad :many
-SELECT s.id, CAST(MAX(p.number) AS UNSIGNED) AS number
+SELECT s.id, CAST(MAX(p.number) AS UNSIGNED) AS number, s.removed_at IS NOT NULL AS removed
 FROM team_session s JOIN publication p ON p.session_id = s.id
 WHERE s.squad_id = ? AND s.start_at >= ?
-GROUP BY s.id, s.start_at
+GROUP BY s.id, s.start_at, s.removed_at
 ORDER BY s.start_at, s.id
 `
 
@@ -449,8 +441,9 @@ type PublishedOfSquadParams struct {
 }
 
 type PublishedOfSquadRow struct {
-	ID     uint64
-	Number int64
+	ID      uint64
+	Number  int64
+	Removed bool
 }
 
 func (q *Queries) PublishedOfSquad(ctx context.Context, arg PublishedOfSquadParams) ([]PublishedOfSquadRow, error) {
@@ -462,7 +455,7 @@ func (q *Queries) PublishedOfSquad(ctx context.Context, arg PublishedOfSquadPara
 	var items []PublishedOfSquadRow
 	for rows.Next() {
 		var i PublishedOfSquadRow
-		if err := rows.Scan(&i.ID, &i.Number); err != nil {
+		if err := rows.Scan(&i.ID, &i.Number, &i.Removed); err != nil {
 			return nil, err
 		}
 		items = append(items, i)

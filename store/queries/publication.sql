@@ -51,16 +51,14 @@ GROUP BY s.id, s.start_at
 ORDER BY s.start_at DESC, s.id DESC LIMIT 1;
 
 -- name: PublishedOfSquad :many
-SELECT s.id, CAST(MAX(p.number) AS UNSIGNED) AS number
+SELECT s.id, CAST(MAX(p.number) AS UNSIGNED) AS number, s.removed_at IS NOT NULL AS removed
 FROM team_session s JOIN publication p ON p.session_id = s.id
 WHERE s.squad_id = ? AND s.start_at >= ?
-GROUP BY s.id, s.start_at
+GROUP BY s.id, s.start_at, s.removed_at
 ORDER BY s.start_at, s.id;
 
 -- name: Publication :one
-SELECT p.document, p.schedule, p.published_at, s.removed_at IS NOT NULL AS removed
-FROM publication p JOIN team_session s ON s.id = p.session_id
-WHERE p.session_id = ? AND p.number = ?;
+SELECT document, schedule, published_at FROM publication WHERE session_id = ? AND number = ?;
 
 -- name: PersonKeys :many
 SELECT person, turn, withdrawn FROM person_key WHERE token = ?;
