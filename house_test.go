@@ -174,7 +174,9 @@ var hooks = []string{"drawer"}
 func TestEveryClassIsInTheStyles(t *testing.T) {
 	styles, err := os.ReadFile("web/assets/dist/app.css")
 	require.NoError(t, err)
-	known := strings.ReplaceAll(string(styles), `\`, "")
+	phones, err := os.ReadFile("web/assets/dist/phone.css")
+	require.NoError(t, err)
+	known := strings.ReplaceAll(string(styles)+string(phones), `\`, "")
 	templates, err := filepath.Glob("web/*/*.html")
 	require.NoError(t, err)
 	block := regexp.MustCompile(`\{\{-?\s*(if|else|end|with|range)\b[^}]*\}\}`)

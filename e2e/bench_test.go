@@ -282,6 +282,9 @@ func (s *program) measure() error {
 		return err
 	}
 	figure("player_load_kb", kb, "kB")
+	if err := s.players(link[1]); err != nil {
+		return err
+	}
 	return s.manySessions()
 }
 
@@ -365,10 +368,13 @@ func (s *program) load(path string) (kb float64, err error) {
 	}
 	// The upright Latin fonts; bold text only where the page has it in text face.
 	for _, m := range regexp.MustCompile(`/assets/\w+/`).FindAllString(page.text, 1) {
-		wanted[m+"fonts/barlow-condensed-latin-600-normal.woff2"] = true
-		wanted[m+"fonts/atkinson-hyperlegible-latin-400-normal.woff2"] = true
-		if !strings.Contains(page.text, `class="phone"`) {
-			wanted[m+"fonts/atkinson-hyperlegible-latin-700-normal.woff2"] = true
+		if strings.Contains(page.text, `class="phone"`) {
+			wanted[m+"fonts/barlow-condensed-small-600-normal.woff2"] = true
+			wanted[m+"fonts/atkinson-hyperlegible-small-400-normal.woff2"] = true
+			continue
+		}
+		for _, font := range []string{"barlow-condensed-latin-600", "atkinson-hyperlegible-latin-400", "atkinson-hyperlegible-latin-700"} {
+			wanted[m+"fonts/"+font+"-normal.woff2"] = true
 		}
 	}
 	for asset := range wanted {

@@ -23,13 +23,18 @@ func published(t *testing.T, p *planner.Planner) (coach planner.Account, links m
 	require.NoError(t, err)
 	b, err = p.Publish(ctx, coach, 1, b.Revision)
 	require.NoError(t, err)
-	players, leaders, err := p.OwnLinks(ctx, b)
+	return coach, ownLinks(t, p, b), "/r/" + b.Publication.Token
+}
+
+// ownLinks are people's own links of a session by their ids.
+func ownLinks(t *testing.T, p *planner.Planner, b *planner.Board) map[string]string {
+	players, leaders, err := p.OwnLinks(context.Background(), b)
 	require.NoError(t, err)
-	team, links = "/r/"+b.Publication.Token, map[string]string{}
+	links := map[string]string{}
 	for _, l := range append(players, leaders...) {
-		links[l.Person] = team + l.Path
+		links[l.Person] = "/r/" + b.Publication.Token + l.Path
 	}
-	return coach, links, team
+	return links
 }
 
 // A player follows drill by drill with the network cut, loads the page anew without it,

@@ -216,7 +216,7 @@ func (b *browser) shot(name string) {
 	if *shots == "" {
 		return
 	}
-	b.run(`document.activeElement?.blur()`)
+	b.run(`document.activeElement?.blur(); document.querySelectorAll("[data-notice=clock]").forEach(n => n.remove())`) // the site's time is the test's
 	b.until(`document.fonts.status == "loaded"`)
 	time.Sleep(150 * time.Millisecond)
 	image, err := chromedp.Run(b.ctx, chromedp.CaptureScreenshot())

@@ -27,6 +27,9 @@ func TestEveryViewIsWhole(t *testing.T) {
 	token, err := db.Publish(context.Background(), 1, 1, 1)
 	require.NoError(t, err)
 	require.NoError(t, p.SaveRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, "Match day", "home matches"))
+	board, err := p.Board(context.Background(), 1, 1)
+	require.NoError(t, err)
+	own := ownLinks(t, p, board)
 	b := newBrowser(t, base)
 	b.open("/sign-in")
 	b.shot("sign-in")
@@ -53,6 +56,15 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"account", "/me", []int64{1280, 360}},
 		{"log", "/audit", []int64{1280, 360}},
 		{"links", "/sessions/1/links", []int64{1280, 360}},
+		{"publish", "/sessions/1/publish", []int64{1280, 360}},
+		{"codes", "/sessions/1/codes", []int64{1280, 360}},
+		{"sheet-by-leader", "/sessions/1/sheet?by=leader&cues=yes", []int64{1280, 360}},
+		{"cards", "/sessions/1/cards", []int64{1280, 360}},
+		{"drill-list", "/sessions/1/handout", []int64{1280, 360}},
+		{"routine-steps", fmt.Sprintf("/routines/%d/steps#steps", things[club.Routine](t)[0].ID), []int64{390}},
+		{"wall", "/r/" + token + "/wall", []int64{1280, 360}},
+		{"leader-opened", own["l-pell"], []int64{390, 360}},
+		{"step-opened", own["p15"] + "#steps", []int64{390, 360}},
 		{"again", "/again", []int64{1280, 360}},
 		{"forgot", "/forgot", []int64{360}},
 		{"who-are-you", "/r/" + token, []int64{390, 360}},
@@ -67,10 +79,10 @@ func TestEveryViewIsWhole(t *testing.T) {
 	})
 	require.NoError(t, err)
 	coach := store.Account{ID: 1, ClubID: 1, Role: store.Coach}
-	own, _ := book.Find("skips")
-	own.Code, own.Name, own.Aim, own.Cues, own.Kit = "long", long, long, []string{long, long}, []string{long}
+	ours, _ := book.Find("skips")
+	ours.Code, ours.Name, ours.Aim, ours.Cues, ours.Kit = "long", long, long, []string{long, long}, []string{long}
 	_, err = p.Save(context.Background(), coach, long, store.Change{Owner: 1, Is: club.Player{First: long, Last: long, Position: long, Number: 999, Notes: long}}, store.Change{Owner: 1, Is: club.Unit{Name: long, Players: []uint64{21, 22}}},
-		store.Change{Is: club.Kit{Name: long, Pieces: 10_000}}, store.Change{Is: club.Staff{Name: long, Role: long}}, store.Change{Owner: 1, Is: club.Zone{Name: long, Capacity: 999, Lanes: 99, Metres: 500, Surface: long}}, store.Change{Is: club.Drill{Drill: own}},
+		store.Change{Is: club.Kit{Name: long, Pieces: 10_000}}, store.Change{Is: club.Staff{Name: long, Role: long}}, store.Change{Owner: 1, Is: club.Zone{Name: long, Capacity: 999, Lanes: 99, Metres: 500, Surface: long}}, store.Change{Is: club.Drill{Drill: ours}},
 		store.Change{Is: club.Fixture{UID: "long", For: plan.Match, Title: long, Place: long, Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}}})
 	require.NoError(t, err)
 	require.NoError(t, p.SaveRoutine(context.Background(), coach, 2, long, long))
@@ -91,6 +103,10 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"long-members", "/staff", []int64{1280, 360}},
 		{"long-sheet", "/sessions/2/sheet", []int64{360}},
 		{"long-my-run-in", "/r/" + longToken + "/p1", []int64{360}},
+		{"long-step", "/r/" + longToken + "/p1#steps", []int64{360}},
+		{"long-wall", "/r/" + longToken + "/wall", []int64{1280}},
+		{"long-publish", "/sessions/2/publish", []int64{360}},
+		{"long-cards", "/sessions/2/cards", []int64{1280, 360}},
 		{"long-who-are-you", "/r/" + longToken, []int64{360}},
 	})
 }

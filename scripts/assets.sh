@@ -8,6 +8,7 @@ out=web/assets/dist
 rm -rf "$out"
 mkdir -p "$out/fonts" share/fonts
 npx --no-install tailwindcss --input web/shell/app.css --output "$out/app.css" --minify 2>/dev/null
+npx --no-install tailwindcss --input web/phone/phone.css --output "$out/phone.css" --minify 2>/dev/null
 npx --no-install esbuild web/shell/app.js web/phone/player.js web/phone/keeper.js --bundle --minify --target=es2022 --legal-comments=none --outdir="$out" --entry-names=[name] --log-level=warning
 for font in barlow-condensed-latin-600-normal atkinson-hyperlegible-latin-400-normal atkinson-hyperlegible-latin-700-normal \
             barlow-condensed-latin-ext-600-normal atkinson-hyperlegible-latin-ext-400-normal atkinson-hyperlegible-latin-ext-700-normal; do
@@ -17,6 +18,7 @@ done
 for font in barlow-condensed/600SemiBold/BarlowCondensed_600SemiBold atkinson-hyperlegible/400Regular/AtkinsonHyperlegible_400Regular atkinson-hyperlegible/700Bold/AtkinsonHyperlegible_700Bold; do
   cp "node_modules/@expo-google-fonts/$font.ttf" share/fonts/
 done
+node scripts/fonts.mjs
 mkdir -p e2e/testdata
 cp node_modules/axe-core/axe.min.js e2e/testdata/
 cp web/shell/icon.svg "$out/"

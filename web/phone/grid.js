@@ -43,4 +43,4 @@ function grids() {
     draw();
   }
 }
-grids();
+if (root) grids();

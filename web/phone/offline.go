@@ -10,7 +10,7 @@ import (
 )
 
 // keptFiles are what a phone keeps to show its page without a signal.
-var keptFiles = []string{"app.css", "player.js", "icon.svg", "fonts/barlow-condensed-latin-600-normal.woff2", "fonts/atkinson-hyperlegible-latin-400-normal.woff2"}
+var keptFiles = []string{"phone.css", "player.js", "icon.svg", "fonts/barlow-condensed-small-600-normal.woff2", "fonts/atkinson-hyperlegible-small-400-normal.woff2"}
 
 // Worker is the script that keeps the newest page whole for when there is no signal. It
 // is made anew with the files that it keeps.
