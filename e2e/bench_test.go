@@ -53,6 +53,7 @@ func TestFigures(t *testing.T) {
 	defer p.stop()
 	figure("demo_ready", p.ready.Seconds(), "s")
 	require.NoError(t, p.measure())
+	follows(t, p)
 	require.NoError(t, fits())
 	require.NoError(t, clubs())
 }

@@ -14,7 +14,12 @@ import (
 	"strings"
 	"sync"
 	"sync/atomic"
+	"testing"
 	"time"
+
+	"github.com/chromedp/cdproto/emulation"
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
 )
 
 // crowd is how many phones are open at once.
@@ -168,4 +173,36 @@ func (s *program) memory() int {
 	}
 	kb, _ := strconv.Atoi(string(found[1]))
 	return kb
+}
+
+// follows measures how smoothly the bar of a step moves on a slow phone: a browser whose
+// processor is six times slower.
+func follows(t *testing.T, p *program) {
+	page, err := p.get("/sessions/1")
+	require.NoError(t, err)
+	link := regexp.MustCompile(`value="http://[^/]+(/r/[\w-]+)"`).FindStringSubmatch(page.text)
+	require.NotNil(t, link)
+	b := newBrowser(t, p.address)
+	b.size(390, 844)
+	b.open(link[1] + "/p4")
+	b.click(`[data-do=follow]`)
+	b.click(`[data-do=own]`)
+	for !eval[bool](b, `document.getAnimations().some(a => a.playState == "running")`) {
+		b.click(`[data-do=done]`)
+	}
+	_, err = chromedp.Call(b.ctx, emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: 6})
+	require.NoError(t, err)
+	frames := evalPromise(b, `new Promise(done => {
+		let shift = 0;
+		new PerformanceObserver(list => { for (const e of list.getEntries()) if (!e.hadRecentInput) shift += e.value; }).observe({type: "layout-shift", buffered: true});
+		const from = performance.now();
+		let n = 0;
+		const next = () => { n++; performance.now() - from < 4000 ? requestAnimationFrame(next) : done(n / 4 + " " + shift); };
+		requestAnimationFrame(next);
+	})`)
+	var fps, shift float64
+	_, err = fmt.Sscan(frames, &fps, &shift)
+	require.NoError(t, err)
+	figure("follow_fps_6x_slower", fps, "frames/s")
+	figure("follow_layout_shift", shift, "")
 }

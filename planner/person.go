@@ -105,7 +105,7 @@ func (p *Planner) Erase(ctx context.Context, by Account, squad *Squad, id uint64
 	if err := p.store.Erase(ctx, by.ClubID, id, k.Is.First, k.Is.Last); err != nil {
 		return err
 	}
-	p.editions.clear()
+	p.editions.Clear()
 	return p.store.Audit(ctx, by, "erased a person", fmt.Sprintf("a player of %s", squad.Name))
 }
 

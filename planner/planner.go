@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"cuestart/core/club"
+	"cuestart/kept"
 	"cuestart/store"
 )
 
@@ -76,11 +77,12 @@ type Planner struct {
 
 	store     *store.Store
 	playbooks playbooks
-	editions  kept[store.Numbered, *store.Edition]
-	links     kept[string, *store.Link]
-	rulings   kept[uint64, ruled] // by club
-	turns     kept[string, map[string]store.Turn]
-	books     kept[uint64, *Book] // by club, for phones
+	editions  kept.Cache[store.Numbered, *store.Edition]
+	links     kept.Cache[string, *store.Link]
+	rulings   kept.Cache[uint64, ruled] // by club
+	turns     kept.Cache[string, map[string]store.Turn]
+	books     kept.Cache[uint64, *Book] // by club, for phones
+	readers   readers
 }
 
 // New is a planner on the real clock.

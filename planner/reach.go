@@ -3,11 +3,15 @@ package planner
 import (
 	"context"
 	"fmt"
+	"log/slog"
+	"maps"
 	"slices"
 	"strings"
+	"sync"
 	"time"
 
 	"cuestart/core/plan"
+	"cuestart/kept"
 	"cuestart/store"
 )
 
@@ -59,13 +63,61 @@ func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 	return nil
 }
 
+// seenWithin is how long it may take until it is kept that somebody has opened a
+// publication: those of a crowd are kept together.
+const seenWithin = 300 * time.Millisecond
+
+// readers are who has opened what and is to be kept.
+type readers struct {
+	mu    sync.Mutex
+	wait  map[store.Numbered]map[string]Seen
+	known kept.Cache[string, bool] // kept already
+}
+
 // Opened keeps that whom a link is for has a publication open; with answered that they
 // say so.
 func (p *Planner) Opened(ctx context.Context, from *Shared, number int, answered bool) error {
 	if from.Person == "" || number < 1 || number > from.Number {
 		return nil
 	}
-	return p.store.SetSeen(ctx, from.Session, Seen{Person: from.Person, Number: number, Own: from.Own, At: p.Now().UTC()}, answered)
+	is := Seen{Person: from.Person, Number: number, Own: from.Own, At: p.Now().UTC()}
+	if answered {
+		return p.store.SetSeen(ctx, from.Session, []Seen{is}, true)
+	}
+	p.readers.known.Get(fmt.Sprint(from.Session, is.Person, number, is.Own), func() (bool, error) {
+		p.note(store.Numbered{Session: from.Session, Number: number}, is)
+		return true, nil
+	})
+	return nil
+}
+
+// note has it kept soon, with what else comes until then.
+func (p *Planner) note(of store.Numbered, is Seen) {
+	r := &p.readers
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	if r.wait == nil {
+		r.wait = map[store.Numbered]map[string]Seen{}
+		time.AfterFunc(seenWithin, p.keepReaders)
+	}
+	if r.wait[of] == nil {
+		r.wait[of] = map[string]Seen{}
+	}
+	r.wait[of][fmt.Sprint(is.Person, is.Own)] = is
+}
+
+func (p *Planner) keepReaders() {
+	p.readers.mu.Lock()
+	wait := p.readers.wait
+	p.readers.wait = nil
+	p.readers.mu.Unlock()
+	ctx, cancel := context.WithTimeout(context.Background(), 30*time.Second)
+	defer cancel()
+	for of, all := range wait {
+		if err := p.store.SetSeen(ctx, of.Session, slices.Collect(maps.Values(all)), false); err != nil {
+			slog.Error("who has opened a plan is not kept", "error", err)
+		}
+	}
 }
 
 // Ticks are those of a leader's grids.

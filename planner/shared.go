@@ -15,6 +15,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
+	"cuestart/kept"
 	"cuestart/store"
 )
 
@@ -57,7 +58,7 @@ func (p *Planner) Shared(ctx context.Context, way Way) (*Shared, error) {
 // SharedSince is Shared as it was at some time after a moment, so that the many who ask
 // after the same moment are answered by the same few reads.
 func (p *Planner) SharedSince(ctx context.Context, way Way, after time.Time) (*Shared, error) {
-	link, err := p.links.since(way.Token, after, func() (*store.Link, error) {
+	link, err := p.links.Since(way.Token, after, func() (*store.Link, error) {
 		return p.store.Link(context.WithoutCancel(ctx), way.Token, p.Now())
 	})
 	if err == nil && link.Removed && !way.CalledOff {
@@ -80,7 +81,7 @@ func (p *Planner) SharedSince(ctx context.Context, way Way, after time.Time) (*S
 	if !found.Own {
 		return found, nil
 	}
-	turns, err := p.turns.since(way.Token, after, func() (map[string]store.Turn, error) {
+	turns, err := p.turns.Since(way.Token, after, func() (map[string]store.Turn, error) {
 		return p.store.Turns(context.WithoutCancel(ctx), way.Token)
 	})
 	if err != nil {
@@ -116,7 +117,7 @@ func (p *Planner) Before(ctx context.Context, now *Shared, number int) (*Shared,
 		return nil, err
 	}
 	if was.Person, was.Own = now.Person, now.Own; now.Own {
-		err = p.rule(ctx, was, time.Now().Add(-keptFor))
+		err = p.rule(ctx, was, time.Now().Add(-kept.For))
 	}
 	return was, err
 }
@@ -144,7 +145,7 @@ func (p *Planner) Feed(ctx context.Context, way Way) (list []*Shared, err error)
 			break
 		}
 		if one.Person, one.Own = now.Person, now.Own; now.Own {
-			err = p.rule(ctx, one, time.Now().Add(-keptFor))
+			err = p.rule(ctx, one, time.Now().Add(-kept.For))
 		}
 		list = append(list, one)
 	}
@@ -153,7 +154,7 @@ func (p *Planner) Feed(ctx context.Context, way Way) (list []*Shared, err error)
 
 // rule works into a plan what medical staff have ruled for whom its person may know of.
 func (p *Planner) rule(ctx context.Context, s *Shared, after time.Time) error {
-	all, err := p.rulings.since(s.ClubID, after, func() (ruled, error) { return p.ruled(context.WithoutCancel(ctx), s.ClubID) })
+	all, err := p.rulings.Since(s.ClubID, after, func() (ruled, error) { return p.ruled(context.WithoutCancel(ctx), s.ClubID) })
 	if err != nil {
 		return err
 	}
@@ -189,7 +190,7 @@ func (p *Planner) Easier(ctx context.Context, clubID uint64, d drill.Drill) (nam
 	if d.Easier == "" {
 		return "", nil
 	}
-	book, err := p.books.get(clubID, func() (*Book, error) { return p.Book(context.WithoutCancel(ctx), clubID) })
+	book, err := p.books.Get(clubID, func() (*Book, error) { return p.Book(context.WithoutCancel(ctx), clubID) })
 	if err != nil {
 		return "", err
 	}

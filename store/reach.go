@@ -28,23 +28,29 @@ type Seen struct {
 	Answered time.Time // when they answered that they have; zero: they have not
 }
 
-// SetSeen keeps that a person has opened a publication, the first time they do; with
-// answered that they say so.
-func (s *Store) SetSeen(ctx context.Context, session uint64, is Seen, answered bool) error {
+// SetSeen keeps that people have opened publications of a session, the first time they
+// do; with answered that they say so.
+func (s *Store) SetSeen(ctx context.Context, session uint64, people []Seen, answered bool) error {
 	return s.within(ctx, func(q *db.Queries) error {
-		err := q.SetSeen(ctx, db.SetSeenParams{SessionID: session, Person: is.Person, Number: uint32(is.Number), Own: is.Own, OpenedAt: is.At})
-		if err == nil && answered {
-			var n int64
-			n, err = q.SetAnswered(ctx, db.SetAnsweredParams{AnsweredAt: sql.NullTime{Time: is.At, Valid: true}, SessionID: session, Person: is.Person, Number: uint32(is.Number)})
-			if n == 0 {
+		for _, is := range people {
+			if err := setSeen(ctx, q, session, is, answered); err != nil {
 				return err
 			}
 		}
-		if err == nil && answered {
-			err = q.AddNews(ctx, session)
-		}
-		return err
+		return nil
 	})
+}
+
+func setSeen(ctx context.Context, q *db.Queries, session uint64, is Seen, answered bool) error {
+	err := q.SetSeen(ctx, db.SetSeenParams{SessionID: session, Person: is.Person, Number: uint32(is.Number), Own: is.Own, OpenedAt: is.At})
+	if err != nil || !answered {
+		return err
+	}
+	n, err := q.SetAnswered(ctx, db.SetAnsweredParams{AnsweredAt: sql.NullTime{Time: is.At, Valid: true}, SessionID: session, Person: is.Person, Number: uint32(is.Number)})
+	if err != nil || n == 0 {
+		return err
+	}
+	return q.AddNews(ctx, session)
 }
 
 // SeenBy lists who has opened which publication of a session.

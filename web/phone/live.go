@@ -4,8 +4,10 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"time"
 
+	"cuestart/kept"
 	"cuestart/planner"
 	"cuestart/web/shell"
 )
@@ -39,7 +41,7 @@ func Live(r *shell.Request) (shell.Answer, error) {
 		defer news.Close()
 		beat := time.NewTicker(pulse)
 		defer beat.Stop()
-		have, err := tell(r, tongue, found, have, send)
+		have, err := tell(r, tongue, found, have, time.Now(), send)
 		for err == nil {
 			select {
 			case <-ctx.Done():
@@ -71,7 +73,7 @@ func retell(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have i
 	if err := tellAway(r, next, send); err != nil {
 		return have, err
 	}
-	return tell(r, tongue, next, have, send)
+	return tell(r, tongue, next, have, at, send)
 }
 
 // stamp is the server's time, for phones whose clock is wrong.
@@ -81,15 +83,16 @@ func stamp(r *shell.Request) string {
 }
 
 // tell sends a page that has edition have what is newer, and the time where nothing is;
-// it returns the edition that the page has then.
-func tell(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have int, send func(event, data string) error) (int, error) {
+// it returns the edition that the page has then. What others were told after that moment
+// is told again as it is.
+func tell(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have int, after time.Time, send func(event, data string) error) (int, error) {
 	if err := r.Planner.Opened(r.Context(), found, found.Number, false); err != nil {
 		return have, err
 	}
-	if err := send("time", stamp(r)); err != nil || have >= found.Number {
-		return have, err
+	if have >= found.Number {
+		return have, send("time", stamp(r))
 	}
-	text, err := updateOf(r, tongue, found, have)
+	text, err := updateOf(r, tongue, found, have, after)
 	if err == nil {
 		err = send("edition", text)
 	}
@@ -106,7 +109,7 @@ func Update(r *shell.Request) (shell.Answer, error) {
 	if have >= found.Number {
 		return shell.Raw{Kind: shell.JSON, Content: []byte(`{"now":` + stamp(r) + `}`)}, nil
 	}
-	text, err := updateOf(r, r.Tongue(), found, have)
+	text, err := updateOf(r, r.Tongue(), found, have, time.Now())
 	return shell.Raw{Kind: shell.JSON, Content: []byte(text)}, err
 }
 
@@ -126,11 +129,19 @@ func tellAway(r *shell.Request, found *planner.Shared, send func(event, data str
 	return errors.Join(err, send("away", string(text)))
 }
 
+// updates are those of a moment ago: a crowd of phones is told the same few.
+var updates kept.Cache[string, string]
+
 // updateOf is what a page of a way shows otherwise than edition have.
-func updateOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have int) (string, error) {
+func updateOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have int, after time.Time) (string, error) {
 	if found.Document.Player(found.Person) == nil {
 		return reload, nil
 	}
+	key := fmt.Sprint(found.Token, found.Session, found.Person, found.Own, have, found.Number, tongue.Lang)
+	return updates.Since(key, after, func() (string, error) { return makeUpdate(r, tongue, found, have) })
+}
+
+func makeUpdate(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have int) (string, error) {
 	was, err := r.Planner.Before(r.Context(), found, have)
 	if err != nil {
 		return "", err

@@ -2,6 +2,8 @@ package phone
 
 import (
 	"fmt"
+	"html/template"
+	"math"
 	"strings"
 	"time"
 
@@ -10,6 +12,7 @@ import (
 	"cuestart/core/list"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
+	"cuestart/kept"
 	"cuestart/planner"
 	"cuestart/web/shell"
 )
@@ -26,7 +29,8 @@ type mineBody struct {
 	Published           string
 	StartUnix, NowMilli int64 // StartUnix 0: it is a routine, which has no day
 	Countdown, Caption  string
-	Items               []item
+	Items               []item        // of a routine
+	List                template.HTML // of a session
 	Carry               string
 	Late                []string // times to be there at, for who is late
 	Joints              []string
@@ -85,22 +89,32 @@ func Mine(r *shell.Request) (shell.Answer, error) {
 	if found.Leader() != nil {
 		return leader(r, found)
 	}
-	b, err := mineOf(r, r.Tongue(), found)
+	tongue := r.Tongue()
+	b := headOf(r, tongue, found)
+	all, err := listed(r, tongue, found)
 	if err != nil {
 		return nil, err
 	}
-	b.mark(int(r.Planner.Now().Sub(found.Schedule.Start).Seconds()), found.Schedule)
+	now := int(r.Planner.Now().Sub(found.Schedule.Start).Seconds())
+	b.count(now)
+	b.Carry, b.List = all.carry, all.at(now)
 	return &shell.Page{Screens: screens, Name: "mine", Title: b.Name + ", " + b.Title, Body: b, Phone: true, Tongue: b.Tongue}, nil
 }
 
-func mineOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared) (*mineBody, error) {
+// headOf is a player's page without the list.
+func headOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared) *mineBody {
 	d, start := found.Document, found.Schedule.Start
 	p := d.Player(found.Person)
 	w := way(r)
-	b := &mineBody{Tongue: tongue, Base: base(w), Link: shell.Link(w.Token), Own: found.Own, Title: d.Title, Name: p.ShortName(), Number: number(p), StartName: d.StartName,
+	return &mineBody{Tongue: tongue, Base: base(w), Link: shell.Link(w.Token), Own: found.Own, Title: d.Title, Name: p.ShortName(), Number: number(p), StartName: d.StartName,
 		Start: clock.Clock(start, 0), Day: tongue.ShortDay(start), Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())),
 		StartUnix: start.Unix(), NowMilli: r.Planner.Now().UnixMilli(), Late: lateTimes(d, start, r.Planner.Now()), Joints: joints}
-	entries := list.Of(d, found.Schedule, p.ID)
+}
+
+// mineOf is a player's page with the list.
+func mineOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared) (*mineBody, error) {
+	b, d := headOf(r, tongue, found), found.Document
+	entries := list.Of(d, found.Schedule, found.Person)
 	for i := range entries {
 		one, err := itemOf(r, tongue, d, &entries[i], found.ClubID)
 		if err != nil {
@@ -176,10 +190,66 @@ func left(at int) (length, caption string) {
 	return clock.Offset(at).ToGo(), "minutes to go"
 }
 
-// mark fills in what depends on the time, in seconds from the start.
-func (b *mineBody) mark(now int, s *schedule.Schedule) {
+// keptList is a player's list as it is written: the same for as long as the edition and
+// what is ruled for the player are.
+type keptList struct {
+	items []keptItem
+	carry string
+}
+
+type keptItem struct {
+	from, to int
+	html     string
+}
+
+var lists kept.Cache[string, keptList]
+
+// listed is the list of a way, made once however many ask for it.
+func listed(r *shell.Request, tongue shell.Tongue, found *planner.Shared) (keptList, error) {
+	key := fmt.Sprint(found.Token, found.Session, found.Number, found.Person, found.Own, tongue.Lang, found.Document.Restrictions)
+	return lists.Get(key, func() (keptList, error) {
+		b, err := mineOf(r, tongue, found)
+		if err != nil {
+			return keptList{}, err
+		}
+		b.mark(math.MinInt, found.Schedule)
+		made := keptList{carry: b.Carry}
+		for _, one := range b.Items {
+			one.State = ""
+			made.items = append(made.items, keptItem{one.From, one.To, itemHTML(one)})
+		}
+		return made, nil
+	})
+}
+
+// at writes the list with what is now, in seconds from the start.
+func (k keptList) at(now int) template.HTML {
+	var all strings.Builder
+	met := false
+	for _, one := range k.items {
+		state := "mine"
+		switch {
+		case one.to <= now:
+			state = "mine past"
+		case !met && one.from <= now:
+			state, met = `mine now" open="`, true
+		case !met:
+			state, met = `mine next" open="`, true
+		}
+		all.WriteString(strings.Replace(one.html, `"mine "`, `"`+state+`"`, 1))
+	}
+	return template.HTML(all.String()) // made by the template of an item
+}
+
+// count says how long it is to the start.
+func (b *mineBody) count(now int) {
 	b.Countdown, b.Caption = left(now)
 	b.Caption = b.Word(b.Caption)
+}
+
+// mark fills in what depends on the time, in seconds from the start.
+func (b *mineBody) mark(now int, s *schedule.Schedule) {
+	b.count(now)
 	met := false
 	for i := range b.Items {
 		one := &b.Items[i]

@@ -46,7 +46,7 @@ func Wall(r *shell.Request) (shell.Answer, error) {
 	address := shell.Link(found.Token) + "/wall"
 	b := &wallBody{Look: r.Look(), Looks: shell.Looks(), mineBody: mineBody{Tongue: tongue, Base: address, Link: shell.Link(found.Token), Title: d.Title, StartName: d.StartName, Start: clock.Clock(start, 0), Day: tongue.Day(start),
 		Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())), StartUnix: start.Unix(), NowMilli: r.Planner.Now().UnixMilli()}}
-	b.Countdown, b.Caption = left(int(r.Planner.Now().Sub(start).Seconds()))
+	b.count(int(r.Planner.Now().Sub(start).Seconds()))
 	strands, err := json.Marshal(strandsOf(found))
 	b.Strands = string(strands)
 	return &shell.Page{Screens: screens, Name: "wall", Title: d.Title, Body: b, Phone: true, Tongue: tongue}, err

@@ -1,0 +1,77 @@
+// Package kept keeps what is read often and seldom changes, for a while; what many ask
+// for at once is read once.
+package kept
+
+import (
+	"fmt"
+	"sync"
+	"time"
+
+	"golang.org/x/sync/singleflight"
+)
+
+// Cache keeps values by their keys. Its zero value is empty and ready.
+type Cache[K comparable, V any] struct {
+	mu    sync.Mutex
+	is    map[K]one[V]
+	asked singleflight.Group
+}
+
+type one[V any] struct {
+	is    V
+	began time.Time // when reading it began
+}
+
+// How many a cache keeps, and for how long: that a person was forgotten, on whichever
+// server, holds everywhere within that time.
+const (
+	most = 300
+	For  = time.Minute
+)
+
+// Get returns what was read within the last minute, or reads it.
+func (k *Cache[K, V]) Get(key K, read func() (V, error)) (V, error) {
+	return k.Since(key, time.Now().Add(-For), read)
+}
+
+// Since returns what was read after a moment, or reads it.
+func (k *Cache[K, V]) Since(key K, after time.Time, read func() (V, error)) (V, error) {
+	k.mu.Lock()
+	found, ok := k.is[key]
+	k.mu.Unlock()
+	if ok && found.began.After(after) {
+		return found.is, nil
+	}
+	answer, err, _ := k.asked.Do(fmt.Sprint(key), func() (any, error) {
+		is := one[V]{began: time.Now()}
+		var err error
+		if is.is, err = read(); err == nil {
+			k.put(key, is)
+		}
+		return is, err
+	})
+	if err != nil {
+		var none V
+		return none, err
+	}
+	if is := answer.(one[V]); is.began.After(after) {
+		return is.is, nil
+	}
+	return k.Since(key, after, read) // it was on its way before
+}
+
+func (k *Cache[K, V]) put(key K, is one[V]) {
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	if k.is == nil || len(k.is) >= most {
+		k.is = map[K]one[V]{} // whoever is at work fills it again
+	}
+	k.is[key] = is
+}
+
+// Clear forgets everything.
+func (k *Cache[K, V]) Clear() {
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	k.is = nil
+}
