@@ -51,6 +51,9 @@ func TestAPlayerFollowsWithoutASignal(t *testing.T) {
 	phone.until(`caches.open("pages").then(c => c.keys()).then(k => k.length) && true`)
 	time.Sleep(500 * time.Millisecond) // the keeper keeps the page that brought it
 
+	assert.Contains(t, phone.text("[data-notice=clock]"), "min off. Ours is used", "the site's day is the test's")
+	assert.Equal(t, "3 d 4 h", phone.text("[data-countdown]"), "by the server's time")
+
 	signal(false)
 	phone.until(`document.querySelector("[data-notice=signal]")`)
 	assert.Contains(t, phone.text("[data-notice=signal]"), "No signal. This is plan 1")
@@ -147,6 +150,46 @@ func TestANewEditionReachesOpenPhones(t *testing.T) {
 	phone.until(`document.querySelector("[data-notice=signal]")?.innerText.includes("no longer good")`)
 	phone.open(links["p15"])
 	assert.Contains(t, phone.text("main"), "This link shows nothing")
+}
+
+// Nothing is lost on a phone that slept, is full, or has the page open twice.
+func TestAPhoneInTrouble(t *testing.T) {
+	base, p := site(t, true)
+	_, links, _ := published(t, p)
+	phone := newBrowser(t, base)
+	phone.size(390, 844)
+	phone.open(links["p4"])
+	phone.click(`[data-do=follow]`)
+	phone.click(`[data-do=own]`)
+	running := `document.getAnimations().some(a => a.playState == "running")`
+	for !eval[bool](phone, running) { // to a hold, which is over when its time is
+		phone.click(`[data-do=done]`)
+	}
+	held := phone.text("[data-f=drill]") + phone.text("[data-f=what]")
+	phone.run(`(() => { const real = Date.now; Date.now = () => real() + 200000 })()`)
+	phone.until(`!(` + running + `)`)
+	time.Sleep(600 * time.Millisecond)
+	assert.Equal(t, held, phone.text("[data-f=drill]")+phone.text("[data-f=what]"), "asleep through three steps: what comes next waits")
+	assert.Equal(t, "Go on", phone.text("[data-do=wait]"))
+	phone.click(`[data-do=done]`)
+	phone.until(`document.querySelector("[data-f=drill]").innerText + document.querySelector("[data-f=what]").innerText != ` + quoted(held))
+
+	phone.run(`Storage.prototype.setItem = () => { throw new Error("full") }`)
+	signal(false)
+	phone.click(`[data-do=sore]`)
+	phone.click(`[data-joint="calf, left"]`)
+	phone.until(`document.querySelector("[data-notice=full]")`)
+	signal(true)
+	phone.until(`!document.querySelector("[data-notice=queue]")`)
+	second := newBrowser(t, base)
+	second.open(links["p4"])
+	second.click(`[data-do=late]`)
+	second.click(`[data-late]`)
+	second.until(`document.querySelector("[data-notice=sent]")?.innerText.includes("Sent")`)
+	words, err := db.Words(context.Background(), 1)
+	require.NoError(t, err)
+	require.Len(t, words, 2)
+	assert.Equal(t, "calf, left", words[0].Says)
 }
 
 // A leader ticks a grid, marks a cell to come back to, and finds it so on another phone;

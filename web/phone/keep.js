@@ -7,24 +7,26 @@ const said = JSON.parse(root?.dataset.said || "{}");
 // say is a sentence in the page's language.
 export const say = (key, ...args) => (said[key] ?? key).replace(/%s/g, () => args.shift());
 
-const memory = {};
+const memory = {}; // what a full phone could not keep
 export function keep(name, value) {
-  memory[name] = value;
   try {
     localStorage.setItem(`${base} ${name}`, JSON.stringify(value));
+    delete memory[name];
     return true;
   } catch {
+    memory[name] = value;
     return false;
   }
 }
 export function kept(name, otherwise) {
+  if (name in memory) return memory[name];
   try {
     const text = localStorage.getItem(`${base} ${name}`);
     if (text !== null) return JSON.parse(text);
   } catch {
     // what was kept is no use
   }
-  return memory[name] ?? otherwise;
+  return otherwise;
 }
 
 // The time is the server's, however the phone's clock is set: the difference is kept for
