@@ -81,7 +81,8 @@ type Planner struct {
 	links     kept.Cache[string, *store.Link]
 	rulings   kept.Cache[uint64, ruled] // by club
 	turns     kept.Cache[string, map[string]store.Turn]
-	books     kept.Cache[uint64, *Book] // by club, for phones
+	books     kept.Cache[uint64, *Book]             // by club, for phones
+	pictures  kept.Cache[uint64, map[string]string] // stamps, by club
 	readers   readers
 }
 

@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"image"
 	"image/color"
+	"image/jpeg"
+	"mime/multipart"
 	"net/http"
 	"net/url"
 	"os/exec"
@@ -233,4 +235,46 @@ func TestAPreviewSaysWhatPublishingChanges(t *testing.T) {
 	status, update, _ := nobody.get(own["p15"] + "/update?have=1")
 	assert.Equal(t, http.StatusOK, status)
 	assert.Regexp(t, `^{"now":\d+}$`, update)
+}
+
+// A club's own picture of a drill is on the phones of its players, without what the
+// camera wrote into it; what is no picture is said so.
+func TestAPictureIsKeptWithoutWhereItWasTaken(t *testing.T) {
+	base, p := site(t, "picture")
+	coach, nobody := visit(t, base, demo.Email), visit(t, base, "")
+	team, own, _ := reached(t, p, coach)
+	var drawn bytes.Buffer
+	require.NoError(t, jpeg.Encode(&drawn, image.NewRGBA(image.Rect(0, 0, 1800, 1200)), nil))
+	place := "GPS 51.5, -0.1"
+	file := append([]byte{0xff, 0xd8, 0xff, 0xe1, 0, byte(2 + len(place))}, append([]byte(place), drawn.Bytes()[2:]...)...)
+	send := func(file []byte) int {
+		var body bytes.Buffer
+		form := multipart.NewWriter(&body)
+		part, err := form.CreateFormFile("picture", "x.jpg")
+		require.NoError(t, err)
+		part.Write(file)
+		require.NoError(t, form.Close())
+		answer, err := coach.http.Post(base+"/drills/kicks-at-posts/picture", form.FormDataContentType(), &body)
+		require.NoError(t, err)
+		defer answer.Body.Close()
+		return answer.StatusCode
+	}
+	assert.Equal(t, http.StatusUnprocessableEntity, send([]byte("<svg onload=alert(1)>")))
+	assert.Contains(t, []int{http.StatusOK, http.StatusSeeOther}, send(file))
+	mine := page(t, nobody, own["p15"])
+	at := regexp.MustCompile(`src="(/r/[^"]+/picture/kicks-at-posts\?\w+)"`).FindStringSubmatch(mine)
+	require.NotNil(t, at)
+	status, kept, _ := nobody.get(at[1])
+	assert.Equal(t, http.StatusOK, status)
+	assert.NotContains(t, kept, "GPS")
+	size, _, err := image.DecodeConfig(strings.NewReader(kept))
+	require.NoError(t, err)
+	assert.Equal(t, []int{900, 600}, []int{size.Width, size.Height})
+	status, _, _ = nobody.get(team + "/picture/skips")
+	assert.Equal(t, http.StatusNotFound, status)
+	status, _, _ = visit(t, base, stranger).get("/drills/kicks-at-posts/picture.jpg")
+	assert.Equal(t, http.StatusNotFound, status, "another club's")
+	coach.post("/drills/kicks-at-posts/picture", url.Values{"gone": {"yes"}})
+	status, _, _ = nobody.get(at[1])
+	assert.Equal(t, http.StatusNotFound, status)
 }

@@ -78,6 +78,8 @@ func todays(club, change shell.Routes) {
 
 func books(club, change shell.Routes) {
 	club.Get("/drills", book.Drills)
+	club.Get("/drills/:code/picture.jpg", book.Picture)
+	change.Post("/drills/:code/picture", book.SetPicture)
 	change.Get("/drills/:code/edit", book.Edit)
 	change.Post("/drills/:code", book.Save)
 	change.Post("/drills/:code/remove", book.Remove)
@@ -184,6 +186,7 @@ func links(open shell.Routes) {
 	open.Get("/r/keeper.js", phone.Worker)
 	open.Get("/r/:token", phone.Squad)
 	open.Get("/r/:token/calendar.ics", phone.Calendar)
+	open.Get("/r/:token/picture/:code", phone.Picture)
 	open.Get("/r/:token/wall", phone.Wall)
 	open.Get("/r/:token/wall/live", phone.Live)
 	open.Get("/r/:token/wall/update", phone.Update)

@@ -45,8 +45,12 @@ type Step struct {
 // Timed tells whether the step is over when its seconds are.
 func (s Step) Timed() bool { return s.Measure == Seconds || s.Measure == Breaths }
 
-// mostTurns is how many holds or lengths are stepped one by one: nobody follows more.
-const mostTurns = 12
+// How many holds, and how many lengths that are all the same, are stepped one by one:
+// nobody follows more.
+const (
+	mostTurns   = 12
+	mostLengths = 6
+)
 
 // Steps takes amount of the drill apart into what is done one after the other. There is
 // always one; together they last as long as one person needs for the dose.
@@ -133,14 +137,14 @@ func (d Dose) inTurn(step Step) (steps []Step) {
 		if d.Breaths > 0 {
 			one.Amount, one.Measure = d.Breaths, Breaths
 		}
-		steps = append(steps, one.times(reps)...)
+		steps = append(steps, one.times(reps, mostTurns)...)
 	}
 	return steps
 }
 
 // times is a step so often: one by one, or where there are too many to follow as one.
-func (s Step) times(n int) (steps []Step) {
-	if n > mostTurns {
+func (s Step) times(n, most int) (steps []Step) {
+	if n > most {
 		s.Turns, s.Seconds = n, s.Seconds*float64(n)
 		return []Step{s}
 	}
@@ -162,7 +166,7 @@ func (d Dose) trips() (steps []Step) {
 	one := Step{Amount: int(math.Round(d.Metres)), Measure: Metres}
 	if len(d.Efforts) == 0 {
 		one.Seconds = d.Metres/d.Speed + d.TurnSeconds
-		return one.times(d.Trips)
+		return one.times(d.Trips, mostLengths)
 	}
 	for n := range d.Trips {
 		one.Turn, one.Turns = n+1, d.Trips

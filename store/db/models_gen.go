@@ -45,6 +45,13 @@ type Club struct {
 	MedicalFactor bool
 }
 
+type DrillPicture struct {
+	ClubID  uint64
+	Code    string
+	Stamp   string
+	Content []byte
+}
+
 type Founding struct {
 	ID uint8
 }

@@ -1,6 +1,6 @@
 -- What is said reaches everybody: keys of single people are renewed and withdrawn,
--- who has seen which edition, what is said from a phone, and what has news for those
--- who have a page open. A link for a season shows the squad's next session.
+-- who has seen which edition, what is said from a phone, what has news for those who
+-- have a page open, and a club's own pictures of drills. A link for a season shows the squad's next session.
 
 -- +goose Up
 CREATE TABLE person_key (
@@ -40,6 +40,15 @@ CREATE TABLE word (
     CONSTRAINT word_session FOREIGN KEY (session_id) REFERENCES team_session (id) ON DELETE CASCADE
 );
 
+CREATE TABLE drill_picture (
+    club_id BIGINT UNSIGNED NOT NULL,
+    code    VARCHAR(80)     NOT NULL COLLATE utf8mb4_bin,
+    stamp   CHAR(12)        NOT NULL, -- of the content, so that a page asks for a new one
+    content MEDIUMBLOB      NOT NULL, -- JPEG
+    PRIMARY KEY (club_id, code),
+    CONSTRAINT drill_picture_club FOREIGN KEY (club_id) REFERENCES club (id)
+);
+
 CREATE TABLE news (
     id         BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
     session_id BIGINT UNSIGNED NOT NULL,
@@ -48,6 +57,7 @@ CREATE TABLE news (
 );
 
 -- +goose Down
+DROP TABLE drill_picture;
 DROP TABLE news;
 DROP TABLE word;
 DROP TABLE seen;

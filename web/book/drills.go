@@ -64,6 +64,7 @@ type openDrill struct {
 	Own                                   bool // the club has changed it
 	Steps                                 []step
 	Close                                 string
+	Picture                               string // address of the club's own picture
 }
 
 // step is a rung of a ladder with the acts that the target puts on it.
@@ -84,6 +85,15 @@ func Drills(r *shell.Request) (shell.Answer, error) {
 	}
 	made := drillsOf(r, b)
 	made.Edits = r.Coach()
+	if made.Open != nil {
+		stamps, err := r.Planner.Pictures(r.Context(), r.Club())
+		if err != nil {
+			return nil, err
+		}
+		if stamp := stamps[made.Open.Code]; stamp != "" {
+			made.Open.Picture = shell.Picture(made.Open.Code, stamp)
+		}
+	}
 	return &shell.Page{Screens: screens, Name: "drills", Part: "found", Title: "Drill book", Nav: "drills", Body: made}, nil
 }
 

@@ -2,7 +2,9 @@ package book
 
 import (
 	"fmt"
+	"io"
 	"math"
+	"net/http"
 	"slices"
 	"strconv"
 	"strings"
@@ -147,6 +149,43 @@ func Edit(r *shell.Request) (shell.Answer, error) {
 		f.Code, f.Name = "", d.Name+", ours"
 	}
 	return f.page(b), nil
+}
+
+// SetPicture keeps the club's own picture of a drill, or takes it away.
+func SetPicture(r *shell.Request) (shell.Answer, error) {
+	code, err := r.Param("code"), error(nil)
+	if r.Form.Has("gone") {
+		err = r.Planner.RemovePicture(r.Context(), r.By, code)
+		return shell.Go(shell.Drill(code)), err
+	}
+	file, err := sent(r)
+	if err == nil {
+		err = r.Planner.SetPicture(r.Context(), r.By, code, file)
+	}
+	if wrong := shell.Problems(err); wrong != nil {
+		return nil, shell.Refusal{Status: http.StatusUnprocessableEntity, Heading: "That picture was not kept", Line: wrong[0].What}
+	}
+	return shell.Go(shell.Drill(code)), err
+}
+
+// sent is the picture of the form.
+func sent(r *shell.Request) ([]byte, error) {
+	head, err := r.File("picture")
+	if err != nil {
+		return nil, plan.In("picture", "Pick a picture first.")
+	}
+	file, err := head.Open()
+	if err != nil {
+		return nil, err
+	}
+	defer file.Close()
+	return io.ReadAll(file)
+}
+
+// Picture is the club's own picture of a drill.
+func Picture(r *shell.Request) (shell.Answer, error) {
+	content, err := r.Planner.Picture(r.Context(), r.Club(), r.Param("code"))
+	return shell.Raw{Kind: shell.JPEG, Content: content}, err
 }
 
 // drillOf is the drill that the path names, in the club's book.

@@ -95,6 +95,7 @@ function draw(step) {
   if (changed) field.cues.replaceChildren();
   field.panel.className = `follow-step is-${step?.item.el.querySelector("[data-phase]")?.dataset.phase ?? "fixed"}`;
   field.letter.textContent = step?.item.el.querySelector("summary .tile")?.textContent ?? "";
+  field.picture.hidden = true;
   if (!step) {
     field.drill.textContent = say("Done. Well prepared.");
     return;
@@ -113,6 +114,9 @@ function draw(step) {
     field.figure.textContent = step.figure;
     field.unit.textContent = step.unit;
     if (changed) for (const cue of step.move.querySelectorAll("[data-cues] li")) field.cues.append(cue.cloneNode(true));
+    const picture = step.move.querySelector("[data-picture]");
+    field.picture.hidden = !picture;
+    if (picture && field.picture.src !== picture.src) field.picture.src = picture.src;
     field.caution.textContent = step.move.querySelector("[data-caution]")?.textContent ?? "";
     bar(step, here.filter((s) => s.drill === step.drill && s.round === step.round));
   }

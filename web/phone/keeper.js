@@ -40,9 +40,20 @@ async function page(request) {
   }
 }
 
+// A picture is kept as it was: one that is new has another address.
+async function picture(request) {
+  const pictures = await caches.open("pages");
+  const old = await pictures.match(request);
+  if (old) return old;
+  const answer = await fetch(request);
+  if (answer.ok) await pictures.put(request, answer.clone()).catch(() => {});
+  return answer;
+}
+
 self.addEventListener("fetch", (event) => {
   const { pathname } = new URL(event.request.url);
   if (event.request.method !== "GET") return;
   if (pathname.startsWith("/assets/")) event.respondWith(caches.match(event.request).then((file) => file ?? fetch(event.request)));
+  else if (pathname.includes("/picture/")) event.respondWith(picture(event.request));
   else if (event.request.mode === "navigate") event.respondWith(page(event.request));
 });

@@ -64,6 +64,7 @@ type move struct {
 	Cues       []string
 	Caution    string
 	Easier     string // the name of its easier form
+	Picture    string // address of the club's own picture; "": it has none
 }
 
 // Opened tells whether the page shows all of the item at once.
@@ -149,6 +150,10 @@ func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Ent
 	if one.Fixed {
 		return one, nil
 	}
+	pictures, err := r.Planner.Pictures(r.Context(), club)
+	if err != nil {
+		return one, err
+	}
 	one.Phase, one.Where, one.Leader, one.Why, one.Kit = e.Block.Phase, d.ZoneName(e.Block.Zone), d.LeaderName(e.Block.Leader), e.Block.Says(), e.Kit()
 	if e.Block.Rounds > 1 {
 		one.Rounds = drill.NumberIn(tongue.Say(), e.Block.Rounds, "rounds")
@@ -169,7 +174,11 @@ func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Ent
 		if err != nil {
 			return one, err
 		}
-		one.Drills = append(one.Drills, move{Name: known.Name, Dose: known.WordsIn(tongue.Say(), doing.Amount), Instead: doing.Instead, Cues: known.Cues, Caution: known.Caution, Easier: easier})
+		does := move{Name: known.Name, Dose: known.WordsIn(tongue.Say(), doing.Amount), Instead: doing.Instead, Cues: known.Cues, Caution: known.Caution, Easier: easier}
+		if stamp := pictures[known.Code]; stamp != "" {
+			does.Picture = picture(r, known.Code, stamp)
+		}
+		one.Drills = append(one.Drills, does)
 	}
 	one.Steps = stepsOf(tongue, e)
 	return one, nil

@@ -35,6 +35,9 @@ func stepsOf(tongue shell.Tongue, e *list.Entry) string {
 		if s.Measure == drill.Seconds && s.Amount >= 90 {
 			figure, unit = fmt.Sprintf("%d:%02d", s.Amount/60, s.Amount%60), tongue.T("min")
 		}
+		if s.Turns > 0 && s.Turn == 0 { // too many to follow one by one
+			figure, unit = fmt.Sprint(s.Turns), fmt.Sprintf("× %d %s", s.Amount, unit)
+		}
 		what, short := wordsOf(tongue, s)
 		var fields []string
 		for _, field := range []string{fmt.Sprint(s.From), fmt.Sprint(s.To), fmt.Sprint(s.Doing), fmt.Sprint(s.Round), figure, unit, kind, what, short} {
@@ -79,7 +82,6 @@ func wordsOf(tongue shell.Tongue, s list.Step) (what, short string) {
 	}
 	switch {
 	case s.Turns > 0 && s.Turn == 0:
-		what = join(what, tongue.T("%d times", s.Turns))
 	case s.Turns > 0 && s.Measure == drill.Metres:
 		what = join(what, tongue.T("length %d of %d", s.Turn, s.Turns))
 	case s.Turns > 0:

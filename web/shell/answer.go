@@ -83,6 +83,7 @@ const (
 	JSON     = "application/json"
 	PDF      = "application/pdf"
 	SVG      = "image/svg+xml"
+	JPEG     = "image/jpeg"
 	Calendar = "text/calendar; charset=utf-8"
 )
 

@@ -40,5 +40,11 @@ func Routine(id uint64) string { return fmt.Sprintf("/routines?routine=%d", id) 
 // Drill is the address of a drill in the book.
 func Drill(code string) string { return "/drills?drill=" + url.QueryEscape(code) }
 
+// Picture is the address of a club's own picture of a drill, for who is signed in; stamp
+// is of its content.
+func Picture(code, stamp string) string {
+	return "/drills/" + url.PathEscape(code) + "/picture.jpg?" + stamp
+}
+
 // Link is the address of what players see, under a token.
 func Link(token string) string { return "/r/" + token }

@@ -1,0 +1,90 @@
+package planner
+
+import (
+	"bytes"
+	"context"
+	"crypto/sha256"
+	"errors"
+	"fmt"
+	"image"
+	_ "image/gif" // read
+	"image/jpeg"
+	_ "image/png" // read
+
+	"golang.org/x/image/draw"
+
+	"cuestart/core/plan"
+)
+
+// A club's picture of a drill is kept no larger than a phone shows it, in pixels.
+const (
+	pictureSide    = 900
+	pictureQuality = 80
+	mostPixels     = 40_000_000 // of one that is read
+)
+
+// SetPicture keeps a club's own picture of a drill. It is drawn anew: nothing that the
+// camera wrote into the file, such as where it was taken, is kept. It fails with
+// [plan.Problems] where the file is no picture, with ErrForbidden and ErrNotFound.
+func (p *Planner) SetPicture(ctx context.Context, by Account, code string, file []byte) error {
+	if by.Role == Medical {
+		return ErrForbidden
+	}
+	book, err := p.Book(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	if _, ok := book.Find(code); !ok {
+		return ErrNotFound
+	}
+	content, err := redrawn(file)
+	if err != nil {
+		return plan.In("picture", "%s.", err)
+	}
+	stamp := fmt.Sprintf("%x", sha256.Sum256(content))[:12]
+	err = p.store.SetPicture(ctx, by.ClubID, code, stamp, content)
+	p.pictures.Clear()
+	return err
+}
+
+// redrawn is a picture as it is kept.
+func redrawn(file []byte) ([]byte, error) {
+	size, _, err := image.DecodeConfig(bytes.NewReader(file))
+	if err != nil {
+		return nil, errors.New("pick a picture: JPEG, PNG or GIF")
+	}
+	if size.Width*size.Height > mostPixels {
+		return nil, fmt.Errorf("the picture is %d × %d: make it smaller", size.Width, size.Height)
+	}
+	read, _, err := image.Decode(bytes.NewReader(file))
+	if err != nil {
+		return nil, errors.New("the picture is broken")
+	}
+	shrink := min(1, float64(pictureSide)/float64(max(size.Width, size.Height, 1)))
+	made := image.NewRGBA(image.Rect(0, 0, max(1, int(float64(size.Width)*shrink)), max(1, int(float64(size.Height)*shrink))))
+	draw.Draw(made, made.Bounds(), image.White, image.Point{}, draw.Src)
+	draw.CatmullRom.Scale(made, made.Bounds(), read, read.Bounds(), draw.Over, nil)
+	var content bytes.Buffer
+	err = jpeg.Encode(&content, made, &jpeg.Options{Quality: pictureQuality})
+	return content.Bytes(), err
+}
+
+// RemovePicture takes a club's own picture of a drill away. It fails with ErrForbidden.
+func (p *Planner) RemovePicture(ctx context.Context, by Account, code string) error {
+	if by.Role == Medical {
+		return ErrForbidden
+	}
+	defer p.pictures.Clear()
+	return p.store.RemovePicture(ctx, by.ClubID, code)
+}
+
+// Picture is a club's own picture of a drill, a JPEG, or ErrNotFound.
+func (p *Planner) Picture(ctx context.Context, clubID uint64, code string) ([]byte, error) {
+	return p.store.Picture(ctx, clubID, code)
+}
+
+// Pictures are the stamps of a club's own pictures by the codes of their drills, as they
+// were at most a minute ago.
+func (p *Planner) Pictures(ctx context.Context, clubID uint64) (map[string]string, error) {
+	return p.pictures.Get(clubID, func() (map[string]string, error) { return p.store.Pictures(context.WithoutCancel(ctx), clubID) })
+}

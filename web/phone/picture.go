@@ -1,0 +1,26 @@
+package phone
+
+import (
+	"net/url"
+
+	"cuestart/web/shell"
+)
+
+// picture is the address of a club's own picture of a drill: under the link, or for who
+// is signed in.
+func picture(r *shell.Request, code, stamp string) string {
+	if token := r.Param("token"); token != "" {
+		return shell.Link(token) + "/picture/" + url.PathEscape(code) + "?" + stamp
+	}
+	return shell.Picture(code, stamp)
+}
+
+// Picture is a club's own picture of a drill that a link shows.
+func Picture(r *shell.Request) (shell.Answer, error) {
+	found, err := shared(r)
+	if err != nil {
+		return nil, err
+	}
+	content, err := r.Planner.Picture(r.Context(), found.ClubID, r.Param("code"))
+	return shell.Raw{Kind: shell.JPEG, Content: content}, err
+}
