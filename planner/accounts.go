@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"time"
 
+	"cuestart/core/club"
 	"cuestart/store"
 )
 
@@ -33,6 +34,11 @@ func (p *Planner) Empty(ctx context.Context) (bool, error) { return p.store.Empt
 // Found makes the first club. It fails with ErrTaken where there is one already.
 func (p *Planner) Found(ctx context.Context, f Founding) (Account, error) {
 	coach, _, err := p.store.Found(ctx, f.Club, f.Sport, f.Squad, f.Grade, Account{Email: f.Email, Name: f.Name, Role: Coach}, f.PasswordHash)
+	if err != nil {
+		return coach, err
+	}
+	// Who founds a club leads in it, and has a leader's page, until somebody says otherwise.
+	_, err = p.Save(ctx, coach, f.Name+" leads", Change{Is: club.Staff{Name: f.Name, Role: "coach", Leads: true}})
 	return coach, err
 }
 

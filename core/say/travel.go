@@ -58,7 +58,7 @@ func (s *scan) trips(d *Dose) {
 		d.Metres = decimal(m[1])
 		d.saidDistance = true
 	}
-	if m := s.take(shareOf); m != nil {
+	if m := s.takeIf(!plainTime.MatchString(s.text), shareOf); m != nil { // "full court 4 min" is played there
 		d.Share = strings.Replace(strings.ToLower(m[1]), "whole", "full", 1)
 		d.saidDistance = true
 	}

@@ -106,6 +106,9 @@ func Update(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	have := r.QueryCount("have")
+	if err := r.Planner.Opened(r.Context(), found, found.Number, false); err != nil {
+		return nil, err
+	}
 	if have >= found.Number {
 		return shell.Raw{Kind: shell.JSON, Content: []byte(`{"now":` + stamp(r) + `}`)}, nil
 	}

@@ -32,11 +32,16 @@ function heard(apply) {
 }
 
 // again comes back after a while, and asks meanwhile.
-async function again(apply) {
+function again(apply) {
   source?.close();
   lost();
   setTimeout(() => connect(apply), retry);
   retry = Math.min(retry * 2, 15000);
+  ask(apply);
+}
+
+// ask looks once whether there is a newer edition.
+async function ask(apply) {
   try {
     const answer = await fetch(`${base}/update?have=${edition}`);
     if (answer.status === 404) return gone();
@@ -45,7 +50,7 @@ async function again(apply) {
     heard(apply);
     if (update.reload || update.n > edition) take(update, apply);
   } catch {
-    // no signal
+    lost();
   }
 }
 
@@ -78,8 +83,15 @@ async function remember() {
   }
 }
 
+// begin looks at once, and listens once the page has been open for a moment: who only
+// glances at it costs no line.
+export function begin(apply) {
+  ask(apply);
+  setTimeout(() => connect(apply), 4500);
+}
+
 // connect listens for newer editions; apply shows one.
-export function connect(apply) {
+function connect(apply) {
   source?.close();
   source = new EventSource(`${base}/live?have=${edition}`);
   const on = (name, does) => source.addEventListener(name, (event) => { heard(apply); does(event.data); });

@@ -4,7 +4,7 @@ import { clock, hour, toGo } from "./clock.js";
 import { current, does, following, read, run, show, tick as follow } from "./follow.js";
 import "./grid.js";
 import { kept, notice, now, root, say, setTime } from "./keep.js";
-import { connect, have, keepOffline } from "./live.js";
+import { begin, have, keepOffline } from "./live.js";
 import { flush, tell } from "./queue.js";
 import { onWall, wall } from "./wall.js";
 
@@ -165,7 +165,7 @@ if (root?.dataset.said) {
   if (start() > 0) {
     const loaded = performance.getEntriesByType("navigation")[0];
     if (loaded && !loaded.workerStart && kept("off", null) === null) setTime(Number(root.dataset.now) + performance.now() - loaded.responseStart);
-    connect(apply);
+    begin(apply);
     keepOffline();
     flush();
   }
