@@ -19,6 +19,7 @@ const every = 500 * time.Millisecond
 type Hub struct {
 	look   func(context.Context) (map[uint64]uint64, error)
 	nudged chan struct{}
+	over   chan struct{} // closed when nothing more is looked for
 
 	mu        sync.Mutex
 	listeners map[uint64]map[*Listener]struct{} // by session
@@ -27,7 +28,7 @@ type Hub struct {
 // NewHub is a hub that looks for news with look: the sessions of which something is new
 // in the last few seconds, by the id of what is new.
 func NewHub(look func(context.Context) (map[uint64]uint64, error)) *Hub {
-	return &Hub{look: look, nudged: make(chan struct{}, 1), listeners: map[uint64]map[*Listener]struct{}{}}
+	return &Hub{look: look, nudged: make(chan struct{}, 1), over: make(chan struct{}), listeners: map[uint64]map[*Listener]struct{}{}}
 }
 
 // Over is a hub on the news of a planner, which looks until ctx ends.
@@ -68,6 +69,9 @@ func (h *Hub) Listen(session uint64) *Listener {
 	return l
 }
 
+// Over is closed when there is nothing more to hear, since the program ends.
+func (l *Listener) Over() <-chan struct{} { return l.hub.over }
+
 // Close ends listening.
 func (l *Listener) Close() {
 	l.hub.mu.Lock()
@@ -78,8 +82,9 @@ func (l *Listener) Close() {
 	}
 }
 
-// Run looks for news until ctx ends.
+// Run looks for news until ctx ends, and then lets go of who listens. It runs once.
 func (h *Hub) Run(ctx context.Context) {
+	defer close(h.over)
 	told := map[uint64]bool{} // ids of news
 	for first := true; ; first = false {
 		news, err := h.news(ctx)

@@ -49,6 +49,9 @@ func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 		!slices.Contains([]string{Late, Easier, Sore, Pain, Grid, Missing}, w.Kind) {
 		return plan.In("word", "That cannot be said from here.")
 	}
+	if _, err := time.Parse("15:04", w.Says); w.Kind == Late && err != nil {
+		return plan.In("word", "Say a time on the clock, such as 14:05.")
+	}
 	w.Says = strings.Join(strings.Fields(w.Says), " ")
 	if w.Person, w.Own, w.Made = from.Person, from.Own, now.UTC(); w.Pressed.After(now) || now.Sub(w.Pressed) > pressedIn {
 		w.Pressed = now

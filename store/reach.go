@@ -89,7 +89,7 @@ type Word struct {
 }
 
 // mostWords is how many words of one person about a session are kept: more is no person.
-const mostWords = 300
+const mostWords = 200
 
 // AddWord keeps a word; a press that was kept already is passed over.
 func (s *Store) AddWord(ctx context.Context, session uint64, w Word) error {

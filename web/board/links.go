@@ -106,10 +106,16 @@ func seenWords(b *planner.Board, s planner.Reader) (words string, behind bool) {
 		return "not opened", true
 	case s.Number < b.Publication.Number:
 		return fmt.Sprintf("has plan %d", s.Number), true
-	case !s.Answered.IsZero():
-		return "said OK " + s.Answered.In(zone).Format("Mon 15:04"), false
 	}
-	return "opened " + s.At.In(zone).Format("Mon 15:04"), false
+	words, at := "opened ", s.At
+	if !s.Answered.IsZero() {
+		words, at = "said OK ", s.Answered
+	}
+	words += at.In(zone).Format("Mon 15:04")
+	if !s.Own {
+		words += ", by the team's link"
+	}
+	return words, false
 }
 
 // nudge is a text to send to those who have not opened the newest plan.

@@ -66,6 +66,8 @@ func Live(r *shell.Request) (shell.Answer, error) {
 			select {
 			case <-ctx.Done():
 				return nil
+			case <-news.Over():
+				return nil
 			case <-news.News:
 				err = send("news", "")
 			}

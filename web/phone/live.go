@@ -46,6 +46,8 @@ func Live(r *shell.Request) (shell.Answer, error) {
 			select {
 			case <-ctx.Done():
 				return nil
+			case <-news.Over():
+				return nil
 			case <-beat.C:
 				err = send("time", stamp(r))
 			case at := <-news.News:

@@ -88,11 +88,19 @@ async function remember() {
 export function begin(apply) {
   ask(apply);
   setTimeout(() => connect(apply), 4500);
+  document.addEventListener("visibilitychange", () => {
+    source?.close();
+    clearTimeout(beat);
+    if (document.hidden) return; // nobody looks
+    ask(apply);
+    connect(apply);
+  });
 }
 
 // connect listens for newer editions; apply shows one.
 function connect(apply) {
   source?.close();
+  if (document.hidden) return;
   source = new EventSource(`${base}/live?have=${edition}`);
   const on = (name, does) => source.addEventListener(name, (event) => { heard(apply); does(event.data); });
   on("time", (data) => { setTime(JSON.parse(data)); flush(); });

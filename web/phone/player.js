@@ -171,5 +171,7 @@ if (root?.dataset.said) {
   }
   show();
   tick();
+  // What is over lies above: the eye meets what is now.
+  if (items.some((item) => item.to <= now() - start())) items.find((item) => item.key === opened)?.el.scrollIntoView();
   setInterval(tick, 250);
 }

@@ -55,6 +55,7 @@ export function wall() {
   if (text === drawn) return;
   drawn = text;
   place.closest("table").classList.toggle("wall-many", lines.length > 6);
+  place.closest("table").classList.toggle("wall-few", lines.length < 4);
   place.replaceChildren(...lines.map((g) => {
     const tr = document.createElement("tr");
     const who = document.createElement("th");

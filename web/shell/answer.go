@@ -64,8 +64,15 @@ func (s Stream) write(r *Request) {
 	h.Set("X-Accel-Buffering", "no")
 	h.Set(gzhttp.HeaderNoCompression, "yes") // it would hold events back, and memory for each page
 	r.gin.Status(http.StatusOK)
+	if r.gin.Request.Method == http.MethodHead {
+		return
+	}
 	out := http.NewResponseController(r.gin.Writer)
-	err := s.Run(r.Context(), func(event, data string) error {
+	err := out.SetReadDeadline(time.Time{}) // nothing more is read: the page only listens
+	if err != nil {
+		r.shell.Log.Debug("a page cannot listen for long", "error", err)
+	}
+	err = s.Run(r.Context(), func(event, data string) error {
 		err := out.SetWriteDeadline(time.Now().Add(sendWithin))
 		if err == nil {
 			_, err = fmt.Fprintf(r.gin.Writer, "event: %s\ndata: %s\n\n", event, strings.ReplaceAll(data, "\n", "\ndata: "))
