@@ -278,3 +278,66 @@ func TestAPictureIsKeptWithoutWhereItWasTaken(t *testing.T) {
 	status, _, _ = nobody.get(at[1])
 	assert.Equal(t, http.StatusNotFound, status)
 }
+
+// A leader has who is theirs, what to say and to look for, the grid, who does what
+// otherwise without why, and who is late; assistants less. Strangers have none of it.
+func TestALeaderHasWhatALeaderNeeds(t *testing.T) {
+	base, p := site(t, "leading")
+	coach, medical, nobody := visit(t, base, demo.Email), visit(t, base, demo.MedicalEmail), visit(t, base, "")
+	_, own, b := reached(t, p, coach)
+	player := b.Document.Player("p14")
+	status, text, _ := medical.post("/squad/1/rulings/"+id(player.Roster), url.Values{"rules": {"overhead"}, "from": {"2026-11-20"}, "reason": {"secret strain"}})
+	require.Equal(t, http.StatusSeeOther, status, problemIn(text))
+	nobody.post(own["p11"]+"/say", url.Values{"kind": {"late"}, "says": {"14:25"}, "once": {"q"}})
+	pell := words(page(t, nobody, own["l-pell"]))
+	for _, says := range []string{"Pell leads", "Kickers 10 15", "Say Same steps. Eyes on the seam.", "Look for Skips the hard side.", "left touch", "Amara F. · 14:25", "Rosamund A. does", "instead of High balls", "Next place"} {
+		if says == "Next place" {
+			continue // both of his places are the same
+		}
+		assert.Contains(t, pell, says)
+	}
+	for _, never := range []string{"secret", "overhead", "Scrum"} {
+		assert.NotContains(t, pell, never)
+	}
+	less := words(page(t, nobody, own["l-pell"]+"?show=simple"))
+	assert.NotContains(t, less, "Look for")
+	assert.Contains(t, less, "Say Same steps")
+	assert.NotContains(t, words(page(t, nobody, own["l-runa"])), "Look for", "an assistant has less from the first")
+	assert.Contains(t, words(page(t, nobody, own["l-runa"]+"?show=all")), "Look for")
+	es := words(page(t, nobody, own["l-pell"]+"?show=all&lang=es"))
+	for _, says := range []string{"Pell dirige", "Di Same steps", "Fíjate en Skips the hard side", "otra vez", "sáb 28 nov"} {
+		assert.Contains(t, es, says)
+	}
+	assert.Contains(t, words(page(t, nobody, own["p15"])), "Paso a paso", "the language that was picked stays")
+	_, feed, _ := nobody.get(own["l-pell"] + "/calendar.ics")
+	assert.Contains(t, feed, "High balls")
+	assert.NotContains(t, feed, "Scrum")
+}
+
+// The wall, the script that keeps a page and the manifest hold nothing of a person.
+func TestWhatEverybodyMayOpen(t *testing.T) {
+	base, p := site(t, "open")
+	coach, nobody := visit(t, base, demo.Email), visit(t, base, "")
+	team, own, b := reached(t, p, coach)
+	wall := page(t, nobody, team+"/wall")
+	assert.Contains(t, wall, "Line-out")
+	assert.NotContains(t, wall, b.Document.Players[0].Last, "first names and numbers are enough")
+	keeper := page(t, nobody, "/r/keeper.js")
+	for _, file := range regexp.MustCompile(`"(/assets/[^"]+)"`).FindAllStringSubmatch(keeper, -1) {
+		status, _, _ := nobody.get(file[1])
+		assert.Equal(t, http.StatusOK, status, file[1])
+	}
+	assert.Contains(t, page(t, nobody, own["p15"]+"/manifest.webmanifest"), `"start_url":"`+own["p15"]+`"`)
+	for _, path := range []string{team, team + "/wall", own["p15"], own["l-pell"], own["p15"] + "/calendar.ics", own["p15"] + "/update?have=0", own["p15"] + "/manifest.webmanifest"} {
+		answer, err := nobody.http.Get(base + path)
+		require.NoError(t, err)
+		answer.Body.Close()
+		for header, value := range map[string]string{"X-Robots-Tag": "noindex", "Cache-Control": "no-store", "Referrer-Policy": "no-referrer"} {
+			assert.Equal(t, value, answer.Header.Get(header), path)
+		}
+	}
+	head, err := nobody.http.Head(base + own["p15"] + "/live")
+	require.NoError(t, err)
+	head.Body.Close()
+	assert.Equal(t, "text/event-stream", head.Header.Get("Content-Type"), "asked for its head alone, it does not go on")
+}

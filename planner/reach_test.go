@@ -1,0 +1,154 @@
+package planner_test
+
+import (
+	"bytes"
+	"image"
+	"image/png"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/club"
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/store"
+)
+
+// reached is the demo's match, published, and the way of each person to it.
+func reached(t *testing.T, p *planner.Planner) (b *planner.Board, ways map[string]planner.Way) {
+	b = board(t, p, 1)
+	b, err := p.Publish(ctx, coach, 1, b.Revision)
+	require.NoError(t, err)
+	players, leaders, err := p.OwnLinks(ctx, b)
+	require.NoError(t, err)
+	ways = map[string]planner.Way{}
+	for _, l := range append(players, leaders...) {
+		ways[l.Person] = planner.Way{Token: b.Publication.Token, Person: l.Person, Key: l.Path[len("/"+l.Person+"/"):]}
+	}
+	return b, ways
+}
+
+var medical = store.Account{ID: 2, ClubID: 1, Role: store.Medical}
+
+// What is said from a phone is a sentence for the coach; pain is one for medical staff.
+func TestWordsAreSentencesForWhomTheyAreFor(t *testing.T) {
+	p := open(t, "sentences", true)
+	b, ways := reached(t, p)
+	mine, err := p.Shared(ctx, ways["p15"])
+	require.NoError(t, err)
+	led, err := p.Shared(ctx, ways["l-dorrit"])
+	require.NoError(t, err)
+	early := p.Now().Add(-time.Hour)
+	for _, w := range []planner.Word{{Once: "1", Kind: planner.Late, Says: "14:20", Pressed: early}, {Once: "2", Kind: planner.Easier, Block: "high"}, {Once: "3", Kind: planner.Sore, Says: " calf,  left ", Block: "high"},
+		{Once: "4", Kind: planner.Pain, Says: "knee, right"}, {Once: "4", Kind: planner.Pain, Says: "knee, right"}} {
+		require.NoError(t, p.Tell(ctx, mine, w))
+	}
+	require.NoError(t, p.Tell(ctx, led, planner.Word{Once: "5", Kind: planner.Missing, Says: "p2", Block: "lineout"}))
+	for _, wrong := range []planner.Word{{Kind: planner.Late, Says: "14:20"}, {Once: "6", Kind: planner.Late, Says: "soon"}, {Once: "7", Kind: "shout"}, {Once: "8", Kind: planner.Sore, Says: string(make([]byte, 500))}} {
+		var problems plan.Problems
+		assert.ErrorAs(t, p.Tell(ctx, mine, wrong), &problems)
+	}
+	says := func(by store.Account) (all []string) {
+		told, err := p.Told(ctx, by, b)
+		require.NoError(t, err)
+		for _, w := range told {
+			all = append(all, w.Name+" "+w.Says)
+		}
+		return all
+	}
+	assert.Equal(t, []string{"Mara T. will be there at 14:20", "Mara T. does not feel High balls: wants an easier form", "Mara T. tight: calf, left, at High balls", "Mara T. wants to see medical staff before going on",
+		"Wren A. Dorrit misses them at Line-out"}, says(coach))
+	assert.Equal(t, "Mara T. pain: knee, right", says(medical)[3])
+	away, err := p.Away(ctx, led)
+	require.NoError(t, err)
+	assert.Equal(t, map[string]string{"p15": "14:20", "p2": ""}, away)
+
+	told, err := p.Told(ctx, coach, b)
+	require.NoError(t, err)
+	assert.Equal(t, early.UTC(), told[0].Pressed.UTC(), "as of when it was pressed")
+	assert.ErrorIs(t, p.TakeIn(ctx, coach, 1, told[3].ID, false), planner.ErrForbidden)
+	assert.ErrorIs(t, p.TakeIn(ctx, medical, 1, told[0].ID, false), planner.ErrForbidden)
+	assert.ErrorIs(t, p.TakeIn(ctx, store.Account{ID: 9, ClubID: 2, Role: store.Coach}, 1, told[0].ID, false), planner.ErrNotFound)
+	assert.ErrorIs(t, p.TakeIn(ctx, coach, 1, 4711, false), planner.ErrNotFound)
+	require.NoError(t, p.TakeIn(ctx, coach, 1, told[0].ID, true))
+	require.NoError(t, p.TakeIn(ctx, medical, 1, told[3].ID, false))
+	assert.Len(t, says(coach), 3)
+	assert.NotZero(t, board(t, p, 1).Document.Player("p15").Late)
+}
+
+// A leader sees who does what otherwise by name; the team's link sees no ruling at all.
+func TestWhoMayKnowOfARuling(t *testing.T) {
+	p := open(t, "knowing", true)
+	b, ways := reached(t, p)
+	player := b.Document.Player("p14")
+	_, err := p.Save(ctx, medical, "ruled", planner.Change{Owner: player.Roster, Is: club.Restriction{NoOverhead: true, From: "2026-11-01"}})
+	require.NoError(t, err)
+	ruled := func(way planner.Way) []plan.Restriction {
+		is, err := p.Shared(ctx, way)
+		require.NoError(t, err)
+		return is.Document.Restrictions
+	}
+	assert.Equal(t, []plan.Restriction{{Player: "p14", NoOverhead: true}}, ruled(ways["p14"]))
+	assert.Equal(t, ruled(ways["p14"]), ruled(ways["l-pell"]))
+	assert.Empty(t, ruled(ways["p15"]))
+	assert.Empty(t, ruled(planner.Way{Token: b.Publication.Token, Person: "p14"}))
+	_, err = p.Shared(ctx, planner.Way{Token: b.Publication.Token, Person: "l-pell"})
+	assert.ErrorIs(t, err, planner.ErrNotFound, "a leader's page has a key")
+	for _, way := range []planner.Way{{Token: b.Publication.Token, Person: "p99", Key: ways["p14"].Key}, {Token: b.Publication.Token, Person: "p15", Key: ways["p14"].Key}, {Token: "x", Person: "p14", Key: ways["p14"].Key}} {
+		_, err = p.Shared(ctx, way)
+		assert.ErrorIs(t, err, planner.ErrNotFound)
+	}
+}
+
+// Who has opened what is known soon, and kept once.
+func TestReaders(t *testing.T) {
+	p := open(t, "readers", true)
+	b, ways := reached(t, p)
+	mine, err := p.Shared(ctx, ways["p15"])
+	require.NoError(t, err)
+	for range 5 {
+		require.NoError(t, p.Opened(ctx, mine, 1, false))
+	}
+	require.NoError(t, p.Opened(ctx, mine, 99, false), "an edition that is not there is nobody's")
+	reader := func() (is planner.Reader) {
+		all, err := p.Readers(ctx, b)
+		require.NoError(t, err)
+		require.Len(t, all, len(b.Document.Players)+len(b.Document.Leaders))
+		for _, r := range all {
+			if r.Person == "p15" {
+				is = r
+			}
+		}
+		return is
+	}
+	require.Eventually(t, func() bool { return reader().Number == 1 }, 10*time.Second, 20*time.Millisecond)
+	assert.True(t, reader().Answered.IsZero())
+	require.NoError(t, p.Opened(ctx, mine, 1, true))
+	assert.False(t, reader().Answered.IsZero())
+}
+
+func TestAPictureIsDrawnAnew(t *testing.T) {
+	p := open(t, "drawn", true)
+	var file bytes.Buffer
+	require.NoError(t, png.Encode(&file, image.NewRGBA(image.Rect(0, 0, 30, 2000))))
+	require.NoError(t, p.SetPicture(ctx, coach, "skips", file.Bytes()))
+	kept, err := p.Picture(ctx, 1, "skips")
+	require.NoError(t, err)
+	size, kind, err := image.DecodeConfig(bytes.NewReader(kept))
+	require.NoError(t, err)
+	assert.Equal(t, []any{13, 900, "jpeg"}, []any{size.Width, size.Height, kind})
+	stamps, err := p.Pictures(ctx, 1)
+	require.NoError(t, err)
+	assert.Len(t, stamps["skips"], 12)
+	assert.ErrorIs(t, p.SetPicture(ctx, medical, "skips", file.Bytes()), planner.ErrForbidden)
+	assert.ErrorIs(t, p.SetPicture(ctx, coach, "no such drill", file.Bytes()), planner.ErrNotFound)
+	for _, wrong := range [][]byte{nil, []byte("GIF89a"), file.Bytes()[:60], []byte("<svg/>")} {
+		var problems plan.Problems
+		assert.ErrorAs(t, p.SetPicture(ctx, coach, "skips", wrong), &problems)
+	}
+	require.NoError(t, p.RemovePicture(ctx, coach, "skips"))
+	_, err = p.Picture(ctx, 1, "skips")
+	assert.ErrorIs(t, err, planner.ErrNotFound)
+}

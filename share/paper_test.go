@@ -1,0 +1,162 @@
+package share_test
+
+import (
+	"bytes"
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/pdfcpu/pdfcpu/pkg/api"
+	"github.com/pdfcpu/pdfcpu/pkg/pdfcpu/model"
+	"github.com/pdfcpu/pdfcpu/pkg/pdfcpu/types"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/share"
+)
+
+var printed = time.Date(2026, 11, 25, 10, 42, 0, 0, time.UTC)
+
+// opened is a paper as another program opens it.
+func opened(t *testing.T, p *share.Paper) *model.Context {
+	file, err := p.PDF()
+	require.NoError(t, err)
+	config := model.NewDefaultConfiguration()
+	config.ValidationMode = model.ValidationRelaxed
+	ctx, err := api.ReadValidateAndOptimize(bytes.NewReader(file), config)
+	require.NoError(t, err)
+	return ctx
+}
+
+// kinds are the elements of a paper's structure, in the order in which it is read.
+func kinds(t *testing.T, ctx *model.Context, of types.Object) (all []string) {
+	of, err := ctx.Dereference(of)
+	require.NoError(t, err)
+	switch is := of.(type) {
+	case types.Array:
+		for _, one := range is {
+			all = append(all, kinds(t, ctx, one)...)
+		}
+	case types.Dict:
+		if kind := is.NameEntry("S"); kind != nil {
+			all = append(all, *kind)
+		}
+		if kids, ok := is.Find("K"); ok {
+			all = append(all, kinds(t, ctx, kids)...)
+		}
+	}
+	return all
+}
+
+func structure(t *testing.T, p *share.Paper) string {
+	ctx := opened(t, p)
+	catalog, err := ctx.Catalog()
+	require.NoError(t, err)
+	root, ok := catalog.Find("StructTreeRoot")
+	require.True(t, ok)
+	marked, err := ctx.DereferenceDict(catalog["MarkInfo"])
+	require.NoError(t, err)
+	assert.Equal(t, true, *marked.BooleanEntry("Marked"))
+	return strings.Join(kinds(t, ctx, root), " ")
+}
+
+func TestAPaperIsReadInItsOrder(t *testing.T) {
+	p := share.NewPaper("Sheet", "en", share.A4, "", printed)
+	p.Heading(1, "Sheet", "15:00")
+	p.Text(share.Line{Text: "As of today"})
+	p.Table([]share.Column{{Head: "What", Share: 1}, {Head: "Dose", Share: 2, Right: true}}, [][]share.Cell{{{{Text: "Jog", Bold: true}}, {{Text: "4 lengths"}}}})
+	assert.Equal(t, "Document H1 P P Table TR TH TH TR TD TD", structure(t, p))
+}
+
+// A table that is longer than a page goes on on the next one, under its heading again; no
+// row is parted.
+func TestALongTableGoesOn(t *testing.T) {
+	var rows [][]share.Cell
+	for n := range 120 {
+		rows = append(rows, []share.Cell{{{Text: fmt.Sprint("Row ", n)}}, {{Text: strings.Repeat("long words ", 20)}, {Text: "and a caution", Bold: true}}})
+	}
+	for _, size := range []share.PaperSize{share.A4, share.Letter} {
+		p := share.NewPaper("Long", "en", size, "foot", printed)
+		p.Table([]share.Column{{Head: "What", Share: 1}, {Head: "Words", Share: 3}}, rows)
+		ctx := opened(t, p)
+		assert.Greater(t, ctx.PageCount, 3, size)
+		catalog, err := ctx.Catalog()
+		require.NoError(t, err)
+		all := kinds(t, ctx, catalog["StructTreeRoot"])
+		heads, cells := 0, 0
+		for _, kind := range all {
+			switch kind {
+			case "TH":
+				heads++
+			case "TD":
+				cells++
+			}
+		}
+		assert.Equal(t, 2*ctx.PageCount, heads)
+		assert.Equal(t, 240, cells)
+	}
+}
+
+// Eight cards are a page, in letters small enough that each list is on one card; what is
+// too long for any goes on on the next one.
+func TestCardsAreEightAPage(t *testing.T) {
+	cards := func(n, lines int) *share.Paper {
+		var all []share.Card
+		for i := range n {
+			c := share.Card{Head: fmt.Sprint("Player ", i), Sub: "A v B"}
+			for k := range lines {
+				c.Lines = append(c.Lines, share.Line{Text: fmt.Sprint("Line ", k)})
+			}
+			all = append(all, c)
+		}
+		p := share.NewPaper("Cards", "en", share.A4, "", printed)
+		p.Cards(all)
+		return p
+	}
+	for _, c := range []struct{ players, lines, pages int }{{1, 3, 1}, {8, 12, 1}, {9, 12, 2}, {8, 24, 1}, {4, 40, 1}, {8, 40, 2}} {
+		assert.Equal(t, c.pages, opened(t, cards(c.players, c.lines)).PageCount, "%d players, %d lines", c.players, c.lines)
+	}
+	assert.Equal(t, "Document Sect H2 P P Sect H2 P P", structure(t, cards(2, 2)))
+}
+
+func TestLongNamesAndOddLettersFit(t *testing.T) {
+	p := share.NewPaper("Zürich′s “end” – ß", "en", share.A4, "", printed)
+	p.Heading(1, strings.Repeat("Unbreakable", 30), "15:00")
+	p.Heading(2, "", "")
+	p.Text(share.Line{Text: "Ďáblík, Łukasz, 李, 38′30″"}, share.Line{})
+	p.Table([]share.Column{{Head: "", Share: 1}}, nil)
+	assert.Equal(t, 1, opened(t, p).PageCount)
+}
+
+func TestALinkThatIsTooLongIsNoCode(t *testing.T) {
+	code, err := share.QR("https://cue.example/r/" + strings.Repeat("a", 43))
+	require.NoError(t, err)
+	assert.Greater(t, code.Size, 25)
+	assert.Regexp(t, `^M4 4h7v1h-7z`, code.Path, "the corner mark, behind the quiet zone")
+	_, err = share.QR(strings.Repeat("a", 9000))
+	assert.ErrorContains(t, err, "too long")
+}
+
+// An appointment is told with the clock of its place, also where the clocks change
+// between two of them.
+func TestAnAgendaKnowsTheClock(t *testing.T) {
+	london, err := time.LoadLocation("Europe/London")
+	require.NoError(t, err)
+	made := time.Date(2026, 3, 1, 9, 0, 0, 0, time.UTC)
+	winter := share.Appointment{UID: "a", Sequence: 1, From: time.Date(2026, 3, 28, 14, 0, 0, 0, london), To: time.Date(2026, 3, 28, 15, 0, 0, 0, london), Made: made, Summary: "Winter, 15:00", Location: "Tidegate; the far end"}
+	summer := winter
+	summer.UID, summer.Summary, summer.Cancelled = "b", "Summer", true
+	summer.From, summer.To = summer.From.AddDate(0, 0, 7), summer.To.AddDate(0, 0, 7)
+	text := share.WriteAgenda("Run-in", []share.Appointment{winter, summer})
+	for _, says := range []string{"DTSTART;TZID=Europe/London:20260328T140000", "DTSTART;TZID=Europe/London:20260404T140000", "TZOFFSETTO:+0100", "STATUS:CONFIRMED", "STATUS:CANCELLED", "SEQUENCE:1",
+		"TRIGGER:-PT30M", `LOCATION:Tidegate\; the far end`, "DTSTART:20260329T010000"} {
+		assert.Contains(t, text, says)
+	}
+	assert.Equal(t, 1, strings.Count(text, "BEGIN:VALARM"), "nobody is reminded of what is called off")
+	rows, wrong, err := share.ReadCalendar([]byte(text), "UTC", made, made.AddDate(1, 0, 0))
+	require.NoError(t, err)
+	assert.Empty(t, wrong)
+	require.NotEmpty(t, rows)
+	assert.Equal(t, "2026-03-28T14:00", rows[0].Is.Start.Local, "we read what we write")
+}
