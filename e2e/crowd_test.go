@@ -135,7 +135,9 @@ func (s *program) newEdition(phones []phone) error {
 	if err != nil {
 		return err
 	}
-	revision := func() string { return regexp.MustCompile(`name="revision" value="(\d+)"`).FindStringSubmatch(board.text)[1] }
+	revision := func() string {
+		return regexp.MustCompile(`name="revision" value="(\d+)"`).FindStringSubmatch(board.text)[1]
+	}
 	if board, err = s.post("/sessions/1/blocks/high/dose", url.Values{"revision": {revision()}, "item": {"0"}, "by": {"-1"}}); err != nil {
 		return err
 	}
