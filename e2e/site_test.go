@@ -14,6 +14,7 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+	"sync"
 	"sync/atomic"
 	"testing"
 	"time"
@@ -47,7 +48,9 @@ var db *store.Store
 
 func TestMain(m *testing.M) {
 	flag.Parse()
-	os.Exit(mariadbtest.Run(m, &server))
+	code := mariadbtest.Run(m, &server)
+	endChromium()
+	os.Exit(code)
 }
 
 // site is a site of its own database, with the demo club if wanted.
@@ -90,14 +93,26 @@ type browser struct {
 	base string
 }
 
-func newBrowser(t *testing.T, base string) *browser {
+// chromium is the one Chromium that all tests use, each with tabs that know nothing of
+// another's.
+var chromium = sync.OnceValue(func() context.Context {
 	options := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU,
 		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true))
-	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
+	ctx, _ := chromedp.NewExecAllocator(context.Background(), options...)
+	ctx, endChromium = chromedp.NewContext(ctx, chromedp.WithErrorf(func(string, ...any) {}))
+	if err := chromedp.Do(ctx); err != nil {
+		panic(err)
+	}
+	return ctx
+})
+
+// endChromium ends it, once it was begun.
+var endChromium = func() {}
+
+func newBrowser(t *testing.T, base string) *browser {
+	ctx, cancel := context.WithTimeout(chromium(), 3*time.Minute)
 	t.Cleanup(cancel)
-	ctx, end := chromedp.NewExecAllocator(ctx, options...)
-	t.Cleanup(end)
-	ctx, closeTab := chromedp.NewContext(ctx, chromedp.WithErrorf(func(string, ...any) {}), chromedp.WithListener(complaints(t)))
+	ctx, closeTab := chromedp.NewContext(ctx, chromedp.WithNewBrowserContext(), chromedp.WithListener(complaints(t)))
 	t.Cleanup(closeTab)
 	b := &browser{t, ctx, base}
 	b.size(1280, 800)

@@ -142,7 +142,7 @@ function bar(step, parts) {
 
 // run moves a bar by itself: the browser draws it between the ticks.
 export function run(fill, length, gone) {
-  const moves = fill.animate([{ transform: "scaleX(0)" }, { transform: "scaleX(1)" }], { duration: Math.max(1, length * 1000), fill: "both" });
+  const moves = fill.animate([{ transform: "scaleX(0)" }, { transform: "scaleX(1)" }], { duration: Math.max(1, length * 1000), delay: Math.max(0, -gone * 1000), fill: "both" });
   moves.currentTime = Math.max(0, gone * 1000);
   return moves;
 }
