@@ -75,7 +75,7 @@ func TestBoardPaperAndPhoneSayTheSame(t *testing.T) {
 				for n, dose := range block.Doses() {
 					told := []string{block.Items[n].Drill.Name, dose}
 					for _, cue := range block.Items[n].Drill.Cues {
-						told = append(told, "– "+cue)
+						told = append(told, cue)
 					}
 					assert.Contains(t, mine, strings.Join(told, " "), "%s: each drill with its dose and all its cues", player.ID)
 				}

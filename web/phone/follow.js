@@ -154,7 +154,7 @@ function coming(step) {
   const name = next.event ? next.item.el.querySelector("[data-name]").textContent : next.move.querySelector("[data-drill]").textContent;
   field.next.textContent = same ? next.short || next.what || name : name;
   field.dose.textContent = next.event ? "" : same ? `${next.figure} ${next.unit}` : next.move.querySelector("[data-dose]")?.textContent ?? "";
-  field.nextcues.textContent = same || next.event ? "" : [...next.move.querySelectorAll("[data-cues] li")].map((c) => c.textContent.replace(/^–/, "").trim()).join(". ");
+  field.nextcues.textContent = same || next.event ? "" : [...next.move.querySelectorAll("[data-cues] li")].map((c) => c.textContent).join(". ");
 }
 
 // go leads so many steps on, at one's own pace.

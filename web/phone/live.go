@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"strings"
 	"time"
 
 	"cuestart/kept"
@@ -175,11 +176,17 @@ func makeUpdate(r *shell.Request, tongue shell.Tongue, found *planner.Shared, ha
 		}
 		u.Items = append(u.Items, told)
 	}
-	text, err := json.Marshal(u)
-	return string(text), err
+	var text strings.Builder
+	out := json.NewEncoder(&text)
+	out.SetEscapeHTML(false) // it is no page: a tag stays as short as it is
+	err = out.Encode(u)
+	return strings.TrimSpace(text.String()), err
 }
 
-func itemHTML(one item) string { return screens.Render("mine", "item", one) }
+// itemHTML is an item as it is written, without the room that its template takes.
+func itemHTML(one item) string {
+	return strings.Join(strings.Fields(screens.Render("mine", "item", one)), " ")
+}
 
 // sentences are what the page's script says, in the page's language.
 func sentences(t shell.Tongue) string {
