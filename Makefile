@@ -34,7 +34,7 @@ assets:
 	sh scripts/assets.sh
 
 assets-check: assets
-	@git diff --exit-code --stat -- web/assets/dist e2e/testdata || { echo "web/assets/dist is not what its sources make: run make assets and commit"; exit 1; }
+	@git diff --exit-code --stat -- web/assets/dist share/fonts e2e/testdata || { echo "web/assets/dist is not what its sources make: run make assets and commit"; exit 1; }
 
 # The typed queries of store/db from store/queries.
 generate:

@@ -24,3 +24,5 @@ cp node_modules/axe-core/axe.min.js e2e/testdata/
 cp web/shell/icon.svg "$out/"
 cp node_modules/@fontsource/barlow-condensed/LICENSE "$out/fonts/LICENSE-barlow-condensed"
 cp node_modules/@fontsource/atkinson-hyperlegible/LICENSE "$out/fonts/LICENSE-atkinson-hyperlegible"
+cp node_modules/@expo-google-fonts/barlow-condensed/LICENSE_FONT share/fonts/LICENSE-barlow-condensed
+cp node_modules/@expo-google-fonts/atkinson-hyperlegible/LICENSE_FONT share/fonts/LICENSE-atkinson-hyperlegible
