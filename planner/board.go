@@ -23,6 +23,7 @@ type Board struct {
 	Publication Publication
 	Strands     []warmth.Strand // in the order of the schedule
 	Findings    []check.Finding
+	Opened      int      // who has opened what was published last
 	Newer       []string // what medical staff ruled, or lifted, since the plan was made
 
 	book    *Book
@@ -75,6 +76,7 @@ func (p *Planner) board(ctx context.Context, clubID uint64, session *store.Sessi
 	var earlier [][]string
 	look, within := errgroup.WithContext(ctx)
 	look.Go(func() (err error) { b.Publication, err = p.store.Published(within, session.ID); return err })
+	look.Go(func() (err error) { b.Opened, err = p.store.CountSeen(within, session.ID); return err })
 	look.Go(func() (err error) { known, err = p.playbook(within, clubID); return err })
 	look.Go(func() (err error) { all, err = p.ruled(within, clubID); return err })
 	look.Go(func() (err error) { earlier, err = p.store.Earlier(within, session.ID, check.ReadsEarlier); return err })

@@ -62,6 +62,12 @@ func (s *Store) SeenBy(ctx context.Context, session uint64) (list []Seen, err er
 	return list, err
 }
 
+// CountSeen counts who has opened the newest publication of a session.
+func (s *Store) CountSeen(ctx context.Context, session uint64) (int, error) {
+	n, err := s.queries.CountSeen(ctx, session)
+	return int(n), err
+}
+
 // Kind of a [Word].
 const (
 	WordLate   = "late"

@@ -147,6 +147,9 @@ func TestWhoHasSeenWhat(t *testing.T) {
 	require.NoError(t, s.SetSeen(ctx, 1, []store.Seen{{Person: "p1", Number: 1, At: later.Add(time.Hour)}}, true), "answering twice is answering once")
 	seen, err := s.SeenBy(ctx, 1)
 	require.NoError(t, err)
+	n, err := s.CountSeen(ctx, 1)
+	require.NoError(t, err)
+	assert.Equal(t, 2, n)
 	by := map[string]store.Seen{}
 	for _, is := range seen {
 		by[is.Person] = is

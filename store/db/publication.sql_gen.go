@@ -81,6 +81,17 @@ func (q *Queries) AddWord(ctx context.Context, arg AddWordParams) error {
 	return err
 }
 
+const countSeen = `-- name: CountSeen :one
+SELECT COUNT(*) FROM seen s WHERE s.session_id = ? AND s.number = (SELECT MAX(p.number) FROM publication p WHERE p.session_id = s.session_id)
+`
+
+func (q *Queries) CountSeen(ctx context.Context, sessionID uint64) (int64, error) {
+	row := q.db.QueryRowContext(ctx, countSeen, sessionID)
+	var count int64
+	err := row.Scan(&count)
+	return count, err
+}
+
 const countWords = `-- name: CountWords :one
 SELECT COUNT(*) FROM word WHERE session_id = ? AND person = ?
 `

@@ -90,6 +90,9 @@ UPDATE seen SET answered_at = ? WHERE session_id = ? AND person = ? AND number =
 -- name: Seen :many
 SELECT person, number, own, opened_at, answered_at FROM seen WHERE session_id = ? ORDER BY number;
 
+-- name: CountSeen :one
+SELECT COUNT(*) FROM seen s WHERE s.session_id = ? AND s.number = (SELECT MAX(p.number) FROM publication p WHERE p.session_id = s.session_id);
+
 -- name: ForgetSeen :exec
 DELETE FROM seen WHERE session_id = ? AND person = ?;
 

@@ -5,6 +5,7 @@ package board
 import (
 	"embed"
 	"errors"
+	"fmt"
 	"html/template"
 	"net/http"
 	"slices"
@@ -57,7 +58,8 @@ type body struct {
 	Saved       string
 	Undo, Redo  string
 	Publication planner.Publication
-	Fresh       bool // what is published is the plan in force
+	Fresh       bool   // what is published is the plan in force
+	Opened      string // who has opened it
 	Link        string
 	StartName   string
 	StartTime   string
@@ -160,6 +162,7 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 	_, err := clock.Start{Local: d.Start.Local, Zone: d.Start.Zone}.Resolve()
 	made.Repeated = errors.Is(err, clock.ErrRepeated) || strings.Contains(wrong.At("start"), clock.ErrRepeated.Error())
 	made.Fresh = b.Publication.Number > 0 && b.Publication.Head == b.Head
+	made.Opened = fmt.Sprintf("%d of %d have opened this plan", b.Opened, len(d.Players)+len(d.Leaders))
 	if b.Publication.Token != "" {
 		made.Link = r.Origin() + shell.Link(b.Publication.Token)
 	}
