@@ -49,6 +49,9 @@ func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 		!slices.Contains([]string{Late, Easier, Sore, Pain, Grid, Missing}, w.Kind) {
 		return plan.In("word", "That cannot be said from here.")
 	}
+	if ofLeaders := w.Kind == Grid || w.Kind == Missing; ofLeaders != (from.Leader() != nil) {
+		return plan.In("word", "That cannot be said from here.")
+	}
 	if _, err := time.Parse("15:04", w.Says); w.Kind == Late && err != nil {
 		return plan.In("word", "Say a time on the clock, such as 14:05.")
 	}

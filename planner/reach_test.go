@@ -46,7 +46,7 @@ func TestWordsAreSentencesForWhomTheyAreFor(t *testing.T) {
 		require.NoError(t, p.Tell(ctx, mine, w))
 	}
 	require.NoError(t, p.Tell(ctx, led, planner.Word{Once: "5", Kind: planner.Missing, Says: "p2", Block: "lineout"}))
-	for _, wrong := range []planner.Word{{Kind: planner.Late, Says: "14:20"}, {Once: "6", Kind: planner.Late, Says: "soon"}, {Once: "7", Kind: "shout"}, {Once: "8", Kind: planner.Sore, Says: string(make([]byte, 500))}} {
+	for _, wrong := range []planner.Word{{Kind: planner.Late, Says: "14:20"}, {Once: "6", Kind: planner.Late, Says: "soon"}, {Once: "7", Kind: "shout"}, {Once: "9", Kind: planner.Missing, Says: "p2"}, {Once: "10", Kind: planner.Grid, Says: "0:1"}, {Once: "8", Kind: planner.Sore, Says: string(make([]byte, 500))}} {
 		var problems plan.Problems
 		assert.ErrorAs(t, p.Tell(ctx, mine, wrong), &problems)
 	}

@@ -6,6 +6,7 @@ import { flush } from "./queue.js";
 const quiet = 50000; // ms without a word, after which the line is dead
 let source, beat, retry = 1000, made = Number(root?.dataset.now ?? 0);
 let edition = Number(root?.dataset.edition ?? 0);
+let ended = false; // the link is good no more
 export const have = () => edition;
 
 function age() {
@@ -34,6 +35,7 @@ function heard(apply) {
 // again comes back after a while, and asks meanwhile.
 function again(apply) {
   source?.close();
+  if (ended) return;
   lost();
   setTimeout(() => connect(apply), retry);
   retry = Math.min(retry * 2, 15000);
@@ -54,11 +56,13 @@ async function ask(apply) {
   }
 }
 
-function gone() {
+async function gone() {
+  ended = true;
   source?.close();
   clearTimeout(beat);
-  globalThis.caches?.delete("pages");
+  clearInterval(silent);
   notice("signal", say("This link is no longer good. Ask your coach."));
+  await (await globalThis.caches?.open("pages"))?.delete(base); // other links' pages stay
 }
 
 function take(update, apply) {
@@ -100,7 +104,7 @@ export function begin(apply) {
 // connect listens for newer editions; apply shows one.
 function connect(apply) {
   source?.close();
-  if (document.hidden) return;
+  if (document.hidden || ended) return;
   source = new EventSource(`${base}/live?have=${edition}`);
   const on = (name, does) => source.addEventListener(name, (event) => { heard(apply); does(event.data); });
   on("time", (data) => { setTime(JSON.parse(data)); flush(); });

@@ -3,19 +3,23 @@
 import { base, keep, kept, notice, now, say } from "./keep.js";
 
 const name = () => Array.from(crypto.getRandomValues(new Uint8Array(12)), (n) => n.toString(16).padStart(2, "0")).join("");
-let busy = false;
+let sending; // what is on its way
 
-// tell sends a press to an address under the page's own, now or later.
-export function tell(path, fields) {
+// tell sends a press to an address under the page's own, now or later; it tells whether
+// it has arrived.
+export async function tell(path, fields) {
   const press = { path, fields: { ...fields, once: name(), pressed: Math.round(now() * 1000) } };
   if (!keep("queue", [...kept("queue", []), press])) notice("full", say("This phone is full: keep the page open until it is sent."));
-  return flush();
+  await sending; // with what was pressed before
+  return (await flush()) && !kept("queue", []).some((p) => p.fields.once === press.fields.once);
 }
 
 // flush sends what waits, the oldest first; it tells whether all of it arrived.
-export async function flush() {
-  if (busy) return false;
-  busy = true;
+export function flush() {
+  return (sending ??= send().finally(() => { sending = undefined; }));
+}
+
+async function send() {
   try {
     for (let waiting; (waiting = kept("queue", [])).length > 0; ) {
       const press = waiting[0];
@@ -29,8 +33,6 @@ export async function flush() {
   } catch {
     notice("queue", say("%s to send", kept("queue", []).length));
     return false;
-  } finally {
-    busy = false;
   }
 }
 
