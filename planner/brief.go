@@ -61,7 +61,7 @@ func (p *Planner) people(b *compose.Brief, squad *Squad, n NewSession) {
 		}
 		id := playerID(k.ID)
 		b.Players = append(b.Players, plan.Player{ID: id, Roster: k.ID, Number: k.Is.Number, First: k.Is.First, Last: k.Is.Last, Position: k.Is.Position,
-			Late: n.Late[k.ID] * 60, Loose: k.Is.Build == club.Hypermobile})
+			Hand: drill.Way(k.Is.Hand), Foot: drill.Way(k.Is.Foot), Level: k.Is.Level, Late: n.Late[k.ID] * 60, Loose: k.Is.Build == club.Hypermobile})
 		if k.Is.Build == club.Stiff {
 			b.Stiff = append(b.Stiff, id)
 		}

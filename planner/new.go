@@ -31,7 +31,7 @@ type NewSession struct {
 	From    string // FromComposed, FromLast, FromEmpty, or the id of a routine
 	Minutes int
 	Method  string
-	Turn    compose.Turn
+	Turn    plan.Turn
 	Captain uint64
 	Out     []uint64       // players who are not there
 	Bench   []uint64       // players who do not begin
@@ -146,7 +146,7 @@ func again(d *plan.Document, today compose.Brief) {
 	places(d, today)
 	d.Notes = nil
 	d.DropEmpty()
-	d.Fixed = slices.DeleteFunc(d.Fixed, func(f plan.Fixed) bool { return len(d.Members(f.Who)) == 0 })
+	d.Fixed = slices.DeleteFunc(d.Fixed, func(f plan.Fixed) bool { return d.Nobody(f.Who) })
 	d.Upgrade()
 	d.Unlink()
 	d.Restrictions = nil

@@ -66,6 +66,11 @@ func TestFaultsAreSeenWhereTheyLie(t *testing.T) {
 		"a lane's kit counts": {"kit-short", true, func(d *plan.Document) {
 			d.Kit = map[string]int{"hurdle": 2}
 			d.Blocks[1].Items[0].Drill.LaneKit = []string{"hurdle"}
+			d.Blocks[1].Items[0].Drill.PerLane = map[string]int{"hurdle": 3}
+		}},
+		"fewer lanes do where kit stands in some": {"kit-short", false, func(d *plan.Document) {
+			d.Kit = map[string]int{"hurdle": 2}
+			d.Blocks[1].Items[0].Drill.LaneKit = []string{"hurdle"}
 		}},
 		"what players own is not counted": {"kit-short", false, func(d *plan.Document) {
 			d.Kit = map[string]int{"hurdle": 2}

@@ -14,13 +14,14 @@ import (
 func queue(r *reading) {
 	for b, n := range r.drills() {
 		k := b.Items[n].Drill
-		all := k.Work(b.Amount(n), b.Group)
+		all := b.Work(n, b.Amount(n), b.Group)
 		own := k.Work(b.Amount(n), drill.Group{People: 1, Lanes: 1})
-		if k.Together || all <= 0 || own >= all/2 || all-own < QueueLeast {
+		group := b.At(n, b.Group)
+		if k.Together || all <= 0 || b.Alongside(n) || own >= all/2 || all-own < QueueLeast {
 			continue
 		}
 		mend, changes := r.lessQueue(b, k)
-		r.add(b.ID, fmt.Sprintf("%s: %d people share %s, and each waits %s of %s", k.Name, b.Group.People, plural(b.Group.Lanes, "lane or station", "lanes or stations"), lasting(int(all-own)), lasting(int(all))),
+		r.add(b.ID, fmt.Sprintf("%s: %d people share %s, and each waits %s of %s", k.Name, group.People, plural(k.LanesIn(group), "lane or station", "lanes or stations"), lasting(int(all-own)), lasting(int(all))),
 			nil, mend, changes...)
 	}
 }
@@ -67,16 +68,22 @@ func kitShort(r *reading) {
 	for b, n := range r.drills() {
 		k := b.Items[n].Drill
 		for _, kit := range k.Kit {
-			r.short(b, k, kit, k.Pieces(b.Group))
+			r.short(b, n, kit, k.Pieces(b.At(n, b.Group)))
 		}
 		for _, kit := range k.LaneKit {
-			r.short(b, k, kit, k.LanePieces(b.Group))
+			r.short(b, n, kit, k.LanePieces(kit, b.At(n, b.Group)))
+		}
+		for _, kit := range k.GroupKit {
+			r.short(b, n, kit, 1)
 		}
 	}
 }
 
-func (r *reading) short(b *schedule.Block, k drill.Drill, kit string, wants int) {
-	have := r.Document.Kit[kit]
+func (r *reading) short(b *schedule.Block, n int, kit string, wants int) {
+	k, have := b.Items[n].Drill, r.Document.Kit[kit]
+	if b.Items[n].AtOnce > 0 {
+		wants = min(wants, b.Items[n].AtOnce)
+	}
 	if have >= wants || !drill.Counted(kit) {
 		return
 	}
@@ -85,10 +92,16 @@ func (r *reading) short(b *schedule.Block, k drill.Drill, kit string, wants int)
 		there = "there is none"
 	}
 	mend, changes := "Take "+k.Name+" out", []change{takeOut(b.ID, k.Code)}
-	if have > 0 && (k.Turns() || slices.Contains(k.LaneKit, kit)) {
-		mend, changes = fmt.Sprintf("Use %s", plural(have, "lane or station", "lanes or stations")), append([]change{set(b.ID, func(b *plan.Block) { b.Stations = have })}, changes...)
-	} else if other := r.instead(b.ID, func(d drill.Drill) bool { return d.Code == k.Code }); other(r.Document.Clone()) {
+	if other := r.instead(b.ID, func(d drill.Drill) bool { return d.Code == k.Code }); other(r.Document.Clone()) {
 		mend, changes = "Do another version of "+k.Name, append([]change{other}, changes...)
+	}
+	switch {
+	case have > 0 && (k.Turns() || slices.Contains(k.LaneKit, kit)):
+		mend, changes = fmt.Sprintf("Use %s", plural(have, "lane or station", "lanes or stations")), append([]change{set(b.ID, func(b *plan.Block) { b.Stations = have })}, changes...)
+	case have > 0 && slices.Contains(k.Kit, kit):
+		turns := (wants + have - 1) / have
+		mend = fmt.Sprintf("Take %d turns, %d at once", turns, have)
+		changes = append([]change{set(b.ID, func(b *plan.Block) { b.Items[n].AtOnce = have })}, changes...)
 	}
 	r.add(b.ID, fmt.Sprintf("%s wants %d × %s, and %s", k.Name, wants, kit, there), nil, mend, changes...)
 }

@@ -50,7 +50,7 @@ func requestsOf(d *plan.Document) *requests {
 	q := &requests{Problem: &c.Problem}
 	for i := range c.Problem.Blocks {
 		b := &c.Problem.Blocks[i]
-		q.blocks = append(q.blocks, asked{b, d.Blocks[i].Name, b.Levels[0].Seconds})
+		q.blocks = append(q.blocks, asked{b, c.Document.Blocks[i].Name, b.Levels[0].Seconds})
 	}
 	return q
 }

@@ -20,16 +20,6 @@ import (
 	"cuestart/core/today"
 )
 
-// Turn says when our side is in action.
-type Turn string
-
-// The turns. Usual is for sports in which both sides begin.
-const (
-	Usual Turn = ""
-	First Turn = "first"
-	Later Turn = "later"
-)
-
 // Brief is what a coach states of a session to come, and what the club has.
 type Brief struct {
 	Title   string
@@ -40,12 +30,13 @@ type Brief struct {
 	Place   string
 	Grade   drill.Grade
 	Sport   *sport.Sport
-	Turn    Turn
+	Turn    plan.Turn
 	Captain string // id of the player who goes to the toss; "": nobody is named
 
 	Players      []plan.Player
 	Stiff        []string    // ids of players who need more range; hypermobile ones say so themselves
 	Bench        []string    // ids of players who do not begin
+	Roles        []plan.Unit // roles of the day, by name, and who has them; of the others of the sport nobody has one
 	Units        []plan.Unit // the squad's own; they go before the sport's of the same name
 	Zones        []plan.Zone
 	Leaders      []plan.Leader  // the first leads what the whole squad does
@@ -281,15 +272,16 @@ func (c *composer) fixed() {
 		switch f.Who {
 		case sport.Everyone:
 		case "captain":
-			who = []string{c.Captain}
+			who = c.who(plan.Captain)
 		default:
 			who = c.who(f.Who)
 		}
 		if len(c.doc.Members(who)) == 0 {
 			if f.Who == "captain" {
 				c.says = append(c.says, fmt.Sprintf("%s, %d to %d minutes to go: no captain chosen", f.Name, f.From, f.To))
+			} else {
+				continue
 			}
-			continue
 		}
 		c.doc.Fixed = append(c.doc.Fixed, plan.Fixed{ID: fmt.Sprintf("day-%d", i+1), Name: f.Name, Who: who,
 			Span: plan.Span{From: clock.BeforeStart(c.pressed(f.From)), To: clock.BeforeStart(c.pressed(f.To))}})

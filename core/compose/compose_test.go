@@ -52,7 +52,7 @@ func TestEveryComposedPlanIsSoundAndSaysWhy(t *testing.T) {
 		b.Kind = rapid.SampledFrom([]plan.Kind{plan.Match, plan.Training}).Draw(t, "kind")
 		b.Minutes = rapid.SampledFrom([]int{25, 35, 50, 75}).Draw(t, "minutes")
 		b.Grade = rapid.SampledFrom([]drill.Grade{"", drill.Junior, drill.Club, drill.Elite}).Draw(t, "grade")
-		b.Turn = rapid.SampledFrom([]compose.Turn{compose.Usual, compose.First, compose.Later}).Draw(t, "turn")
+		b.Turn = rapid.SampledFrom([]plan.Turn{plan.Usual, plan.First, plan.Later}).Draw(t, "turn")
 		b.Method = rapid.SampledFrom([]string{"", "ramp", "five-stages", "brief-static", "ground-up", "countdown"}).Draw(t, "method")
 		air := rapid.Float64Range(-5, 38).Draw(t, "air")
 		b.Today = plan.Conditions{Celsius: &air, Wet: rapid.Bool().Draw(t, "wet"), Uneven: rapid.Bool().Draw(t, "uneven"), Light: rapid.Bool().Draw(t, "light"), HardYesterday: rapid.Bool().Draw(t, "hard")}
@@ -207,12 +207,12 @@ func TestWhoComesLateGetsTheirOwn(t *testing.T) {
 	assert.NotContains(t, made.Document.Members(made.Document.Block("potentiate").Who), "p2", "no sprint on a cold body")
 	toss := slices.IndexFunc(made.Document.Fixed, func(f plan.Fixed) bool { return f.Name == "Toss" })
 	require.GreaterOrEqual(t, toss, 0)
-	assert.Equal(t, []string{"p8"}, made.Document.Fixed[toss].Who)
+	assert.Equal(t, []string{"p8"}, made.Document.Members(made.Document.Fixed[toss].Who), "the captain")
 }
 
 func TestARoleIsDueByItsTurn(t *testing.T) {
 	baseball, _ := book.Sport("baseball")
-	for turn, due := range map[compose.Turn]clock.Offset{compose.Usual: -8 * 60, compose.First: -4 * 60, compose.Later: 8 * 60} {
+	for turn, due := range map[plan.Turn]clock.Offset{plan.Usual: -8 * 60, plan.First: -4 * 60, plan.Later: 8 * 60} {
 		b := brief(&baseball, 9)
 		b.Turn = turn
 		made, err := compose.Compose(context.Background(), b)
@@ -232,7 +232,7 @@ func TestADayIsTheBriefWithoutBlocks(t *testing.T) {
 	d, says, err := compose.Day(b)
 	require.NoError(t, err)
 	assert.Empty(t, d.Blocks)
-	assert.Len(t, d.Fixed, 4, "without the toss")
+	assert.Len(t, d.Fixed, 5, "the toss too, for whoever is made captain")
 	assert.Contains(t, strings.Join(says, ";"), "no captain chosen")
 	assert.Equal(t, "Throw and catch", d.Units[0].Name)
 	assert.Equal(t, []string{"p2", "p4"}, d.Units[0].Players)

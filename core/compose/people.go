@@ -56,8 +56,42 @@ func (c *composer) units() {
 				begin = append(begin, p.ID)
 			}
 		}
-		add("Starters", begin)
+		add(plan.Starters, begin)
 		add(sport.Bench, bench)
+		c.doc.Units[len(c.doc.Units)-1].Today = true
+	}
+	if len(c.doc.Players) > 1 {
+		c.roles(add)
+	}
+}
+
+// roles are those of the day: the sport's, and what else the brief says. Nobody may have
+// one yet.
+func (c *composer) roles(add func(name string, players []string)) {
+	names := make([]string, 0, len(c.Sport.Roles)+1)
+	if c.Kind == plan.Match {
+		names = append(names, plan.Captain)
+	}
+	for _, r := range c.Sport.Roles {
+		names = append(names, r.Name)
+	}
+	for _, r := range c.Roles {
+		if !slices.Contains(names, r.Name) {
+			names = append(names, r.Name)
+		}
+	}
+	for _, name := range names {
+		var players []string
+		if i := slices.IndexFunc(c.Roles, func(r plan.Unit) bool { return r.Name == name }); i >= 0 {
+			players = c.doc.Members(c.Roles[i].Players)
+		}
+		if name == plan.Captain && c.doc.Player(c.Captain) != nil {
+			players = []string{c.Captain}
+		}
+		before := len(c.doc.Units)
+		if add(name, append(players, "")); len(c.doc.Units) > before { // "": it may be nobody's
+			c.doc.Units[before].Players, c.doc.Units[before].Today = players, true
+		}
 	}
 }
 
@@ -84,23 +118,18 @@ func (c *composer) who(names ...string) (ids []string) {
 	return ids
 }
 
-// due moves the due times of roles that begin earlier or later than others.
+// due says when the roles that begin earlier or later than others have to be ready.
 func (c *composer) due() {
-	if c.Kind == plan.Training || c.Turn == Usual {
+	if c.Kind == plan.Training {
 		return
 	}
+	c.doc.Turns = c.Sport.Begins
 	for _, due := range c.Sport.Due {
-		at := due.First
-		if c.Turn == Later {
-			at = due.Later
-		}
-		if at == 0 {
-			continue
-		}
-		for _, id := range c.doc.Members(c.who(due.Who)) {
-			c.doc.Player(id).DueShift = at*60 + c.doc.Margin
+		if who := c.who(due.Who); len(who) > 0 {
+			c.doc.Due = append(c.doc.Due, plan.Due{Who: who, First: due.First * 60, Later: due.Later * 60})
 		}
 	}
+	c.doc.SetTurn(c.Turn)
 }
 
 // late tells whether a player misses a third of the time, so that they get a

@@ -69,6 +69,7 @@ type Dose struct {
 	// How it was said.
 	Directions int       `json:"directions,omitempty"` // reps, hold: 1 or 2; each side so often each way
 	OwnSide    bool      `json:"own_side,omitempty"`   // reps, hold: on the side that a player uses
+	Only       Way       `json:"only,omitempty"`       // with OwnSide: which one that is, of one player
 	Parts      []Part    `json:"parts,omitempty"`      // reps, hold: named parts, each done Reps times or its own
 	Tempo      []float64 `json:"tempo,omitempty"`      // reps: seconds down, held, up; their sum is a rep
 	Breaths    int       `json:"breaths,omitempty"`    // hold: instead of seconds
@@ -85,8 +86,11 @@ type Dose struct {
 // Group is who shares a dose: so many people, in so many lanes or at so many
 // stations at once.
 type Group struct {
-	People int `json:"people"`
-	Lanes  int `json:"lanes"`
+	People              int            `json:"people"`
+	Lanes               int            `json:"lanes"`
+	Stock               map[string]int `json:"-"` // kit that was counted; nil: nothing was
+	BothHands, BothFeet bool           `json:"-"` // somebody uses both, and so takes twice as long on their own sides
+	Shares              []int          `json:"-"` // how many do each drill of a block of choice
 }
 
 // turns is how often a lane or station is used until everybody was there once.

@@ -6,6 +6,7 @@ import (
 	"cmp"
 	"errors"
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 )
@@ -13,24 +14,26 @@ import (
 // Drill is one exercise as a coach knows it. A plan carries its drills whole,
 // so that it stands by itself.
 type Drill struct {
-	Code    string   `json:"code"`
-	Name    string   `json:"name"`
-	Also    []string `json:"also,omitempty"` // what else coaches call it
-	Aim     string   `json:"aim"`            // why it is there, in one line
-	Phases  []Phase  `json:"phases"`
-	Dose    Dose     `json:"dose"`
-	Range   Range    `json:"range"`
-	Unit    string   `json:"unit,omitempty"` // what is counted: lengths, throws, kicks
-	Effort  float64  `json:"effort"`         // 0 to 1
-	Ground  bool     `json:"ground,omitempty"`
-	Kit     []string `json:"kit,omitempty"`      // what each player carries out
-	LaneKit []string `json:"lane_kit,omitempty"` // what stands in each lane or at each station
-	Space   Space    `json:"space,omitzero"`
-	Cues    []string `json:"cues,omitempty"`
-	Faults  []string `json:"faults,omitempty"` // what to look for
-	Caution string   `json:"caution,omitempty"`
-	Least   Grade    `json:"least,omitempty"`  // the least level that it suits
-	Sports  []string `json:"sports,omitempty"` // keys of the sports it belongs to; none: any
+	Code     string         `json:"code"`
+	Name     string         `json:"name"`
+	Also     []string       `json:"also,omitempty"` // what else coaches call it
+	Aim      string         `json:"aim"`            // why it is there, in one line
+	Phases   []Phase        `json:"phases"`
+	Dose     Dose           `json:"dose"`
+	Range    Range          `json:"range"`
+	Unit     string         `json:"unit,omitempty"` // what is counted: lengths, throws, kicks
+	Effort   float64        `json:"effort"`         // 0 to 1
+	Ground   bool           `json:"ground,omitempty"`
+	Kit      []string       `json:"kit,omitempty"`       // what each player carries out
+	LaneKit  []string       `json:"lane_kit,omitempty"`  // what stands in each lane or at each station
+	PerLane  map[string]int `json:"per_lane,omitempty"`  // how many pieces of it, where that is not one
+	GroupKit []string       `json:"group_kit,omitempty"` // what the group has one of
+	Space    Space          `json:"space,omitzero"`
+	Cues     []string       `json:"cues,omitempty"`
+	Faults   []string       `json:"faults,omitempty"` // what to look for
+	Caution  string         `json:"caution,omitempty"`
+	Least    Grade          `json:"least,omitempty"`  // the least level that it suits
+	Sports   []string       `json:"sports,omitempty"` // keys of the sports it belongs to; none: any
 
 	// What the checks go by.
 	Static    bool     `json:"static,omitempty"`     // held still, to stretch
@@ -66,10 +69,10 @@ type Drill struct {
 
 // Clone is a deep copy of the drill.
 func (d Drill) Clone() Drill {
-	for _, list := range []*[]string{&d.Also, &d.Kit, &d.LaneKit, &d.Cues, &d.Faults, &d.Sports, &d.Regions, &d.Planes, &d.Qualities, &d.Rows, &d.Columns} {
+	for _, list := range []*[]string{&d.Also, &d.Kit, &d.LaneKit, &d.GroupKit, &d.Cues, &d.Faults, &d.Sports, &d.Regions, &d.Planes, &d.Qualities, &d.Rows, &d.Columns} {
 		*list = slices.Clone(*list)
 	}
-	d.Phases, d.Rungs, d.Dose = slices.Clone(d.Phases), slices.Clone(d.Rungs), d.Dose.clone()
+	d.Phases, d.Rungs, d.Dose, d.PerLane = slices.Clone(d.Phases), slices.Clone(d.Rungs), d.Dose.clone(), maps.Clone(d.PerLane)
 	return d
 }
 
@@ -180,6 +183,10 @@ func (d Drill) Serves(phase Phase) bool {
 func (d Drill) Work(amount int, group Group) float64 {
 	if d.Together {
 		group.People = min(group.People, 1)
+	}
+	group.Lanes = d.LanesIn(group)
+	if d.Dose.OwnSide && (group.BothHands && d.Handed() || group.BothFeet && !d.Handed()) {
+		d.Dose.Sides = 2
 	}
 	return d.Dose.WithAmount(amount).Work(group)
 }

@@ -3,6 +3,8 @@ package drill
 import (
 	"slices"
 	"strings"
+
+	"cuestart/core/speech"
 )
 
 // Turns tells whether people take turns at the drill's stations, so that its kit
@@ -17,18 +19,47 @@ func (d Drill) Pieces(group Group) int {
 	case d.Together, slices.Contains(d.Qualities, "game"):
 		return min(1, group.People)
 	case d.Turns():
-		return min(group.People, group.Lanes)
+		return min(group.People, d.LanesIn(group))
 	}
 	return group.People
 }
 
-// LanePieces is how many of each kind of what stands in a lane the group wants:
-// one a lane that is used.
-func (d Drill) LanePieces(group Group) int {
-	if d.Together {
-		return min(1, group.People)
+// PiecesALane is how many pieces of kit of that name stand in each lane: one, where
+// nobody said more.
+func (d Drill) PiecesALane(kit string) int { return max(1, d.PerLane[kit]) }
+
+// LanesIn is how many lanes or stations the drill has in use at once: those that there
+// are, as far as what was counted of the kit that stands in each suffices.
+func (d Drill) LanesIn(group Group) int {
+	lanes := max(1, group.Lanes)
+	for _, kit := range d.LaneKit {
+		if stock, counted := group.Stock[kit]; counted && Counted(kit) {
+			lanes = min(lanes, stock/d.PiecesALane(kit))
+		}
 	}
-	return min(group.People, max(1, group.Lanes))
+	return max(1, lanes)
+}
+
+// LanePieces is how many pieces of kit of that name the lanes in use want.
+func (d Drill) LanePieces(kit string, group Group) int {
+	if d.Together {
+		return min(1, group.People) * d.PiecesALane(kit)
+	}
+	return min(group.People, d.LanesIn(group)) * d.PiecesALane(kit)
+}
+
+// Lines says how people spread over the lanes where they queue: "4 lines of 11"; "" where
+// nobody waits behind another.
+func (d Drill) Lines(say speech.Say, group Group) string {
+	lanes := d.LanesIn(group)
+	if d.Dose.Kind != Travel && d.Dose.Kind != Line && !d.Turns() || d.Together || group.People <= lanes {
+		return ""
+	}
+	each := (group.People + lanes - 1) / lanes
+	if d.Turns() {
+		return say("%s, %d at each", NumberIn(say, lanes, "stations"), each)
+	}
+	return say("%s of %d", NumberIn(say, lanes, "lines"), each)
 }
 
 // Owned is what players bring themselves, and fittings are what a place has: no

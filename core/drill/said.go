@@ -37,6 +37,30 @@ func (d Dose) clone() Dose {
 	return d
 }
 
+// Handed tells whether a drill's own side is a hand, rather than a foot.
+func (d Drill) Handed() bool {
+	return d.Overhead || slices.ContainsFunc([]string{"shoulder", "elbow", "wrist"}, func(joint string) bool { return slices.Contains(d.Regions, joint) })
+}
+
+// Own is the drill as a player does it who uses that hand and foot: on their own side, or
+// on both where they use both.
+func (d Drill) Own(hand, foot Way) Drill {
+	if !d.Dose.OwnSide {
+		return d
+	}
+	side := foot
+	if d.Handed() {
+		side = hand
+	}
+	switch side {
+	case Left, Right:
+		d.Dose.Only = side
+	case Both:
+		d.Dose.OwnSide, d.Dose.Sides = false, 2
+	}
+	return d
+}
+
 // rep is the seconds of a rep: the sum of its tempo, where it has one.
 func (d Dose) rep() (seconds float64) {
 	for _, s := range d.Tempo {
@@ -178,6 +202,10 @@ func (d Dose) sideWords(say speech.Say) string {
 		words = say(" each way")
 	}
 	switch {
+	case d.OwnSide && d.Only == Left:
+		words += say(", left")
+	case d.OwnSide && d.Only == Right:
+		words += say(", right")
 	case d.OwnSide:
 		words += say(", own side")
 	case d.Sides == 2 && words != "":

@@ -12,10 +12,12 @@ type Way string
 const (
 	Left    Way = "left"
 	Right   Way = "right"
+	Both    Way = "both" // of a player who uses either
 	OwnSide Way = "own side"
 	There   Way = "one way"
 	Back    Way = "the other way"
 	Rest    Way = "rest" // between sets
+	Wait    Way = "wait" // for one's turn
 )
 
 // Measure says what the amount of a [Step] counts.
@@ -100,6 +102,8 @@ func (d Dose) setSteps() (steps []Step) {
 func (d Dose) ways() (all [][]Way) {
 	sides := [][]Way{nil}
 	switch {
+	case d.OwnSide && d.Only != "":
+		sides = [][]Way{{d.Only}}
 	case d.OwnSide:
 		sides = [][]Way{{OwnSide}}
 	case d.Sides == 2:

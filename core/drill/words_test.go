@@ -113,7 +113,7 @@ func TestKitIsForEachOrForEachStation(t *testing.T) {
 	turns.Together = true
 	assert.Equal(t, 1, turns.Pieces(squad), "one for all")
 	assert.Equal(t, 0, turns.Pieces(drill.Group{Lanes: 6}))
-	assert.Equal(t, 6, each.LanePieces(squad))
+	assert.Equal(t, 6, each.LanePieces("ball", squad))
 	game := drill.Drill{Kit: []string{"ball"}, Qualities: []string{"game"}, Dose: drill.Dose{Kind: drill.Time}}
 	assert.Equal(t, 1, game.Pieces(squad), "a game has one ball")
 	assert.True(t, drill.Counted("ball"))

@@ -21,6 +21,7 @@ type Entry struct {
 	Drills   []Doing
 	With     []string // ids of who does it with the player; none: everybody, or nobody
 	Missed   int      // seconds of it that the player is called away
+	Way      []int    // the player's own way through the block; nil: as it is listed
 }
 
 // Doing is a drill of a block, as one person does it.
@@ -29,7 +30,10 @@ type Doing struct {
 	Drill   drill.Drill
 	Amount  int
 	Instead string // the drill it stands in for, by a ruling
-	Out     bool   // by a ruling the person leaves the drill out
+	Out     bool   // by a ruling, or by choice, the person leaves the drill out
+	Beside  bool   // done while the one before it is
+	Turn    int    // the person's turn of Turns, from 1; 0: not known, or all at once
+	Turns   int    // in how many turns the kit goes round; 0: all at once
 }
 
 // Seconds is how long the entry lasts.
@@ -43,6 +47,7 @@ func Of(d *plan.Document, s *schedule.Schedule, player string) []Entry {
 	for i := range entries {
 		e := &entries[i]
 		e.With = company(d, e.Block, player)
+		e.own(d.Player(player))
 		for _, v := range versions {
 			if v.Block == e.Key {
 				e.Drills[v.Item] = instead(e.Drills[v.Item], v.Drill)
@@ -88,6 +93,39 @@ func Alone(blocks []plan.Block) (entries []Entry) {
 	return entries
 }
 
+// own makes the entry a player's: their sides, their way through it, and their turn where the kit goes
+// round.
+func (e *Entry) own(p *plan.Player) {
+	if p == nil {
+		return
+	}
+	player := p.ID
+	e.Way = e.Block.Ways[player]
+	for n := range e.Drills {
+		e.Drills[n].Drill = e.Drills[n].Drill.Own(p.Hand, p.Foot)
+		if e.Block.Form == plan.ByChoice {
+			e.Drills[n].Out = !slices.Contains(e.Way, n)
+		}
+		if e.Drills[n].Turns > 0 {
+			e.Drills[n].Turn = 1 + e.mates(n, player)/e.Block.Items[n].AtOnce
+		}
+	}
+}
+
+// mates is how many of those who do drill n with a player come before them.
+func (e *Entry) mates(n int, player string) (before int) {
+	for _, id := range e.Block.Members {
+		if id == player {
+			break
+		}
+		with := e.Block.Ways[id]
+		if e.Block.Form == plan.InOrder || e.Block.Form == plan.ByChoice && slices.Contains(with, n) || e.Block.Form == plan.AtStations && slices.Equal(with, e.Way) {
+			before++
+		}
+	}
+	return before
+}
+
 func collect(d *plan.Document, s *schedule.Schedule, mine func(*schedule.Block) bool) (entries []Entry) {
 	blocks := s.Blocks(d)
 	for i := range blocks {
@@ -101,7 +139,11 @@ func collect(d *plan.Document, s *schedule.Schedule, mine func(*schedule.Block) 
 func entry(b *schedule.Block) Entry {
 	e := Entry{Key: b.ID, From: b.Start, To: b.End, Name: b.Name, Block: b}
 	for n := range b.Items {
-		e.Drills = append(e.Drills, Doing{Item: n, Drill: b.Items[n].Drill, Amount: b.Amount(n)})
+		doing := Doing{Item: n, Drill: b.Items[n].Drill, Amount: b.Amount(n), Beside: b.Alongside(n)}
+		if turns := b.Turns(n, b.Group); turns > 1 {
+			doing.Turns = turns
+		}
+		e.Drills = append(e.Drills, doing)
 	}
 	return e
 }
@@ -122,7 +164,8 @@ func instead(d Doing, stand *drill.Drill) Doing {
 		d.Out = true
 		return d
 	}
-	return Doing{Item: d.Item, Drill: *stand, Amount: stand.Range.Target, Instead: d.Drill.Name}
+	d.Instead, d.Drill, d.Amount = d.Drill.Name, *stand, stand.Range.Target
+	return d
 }
 
 // company is who a player does a block with, where that is not everybody.

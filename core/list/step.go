@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"cuestart/core/drill"
+	"cuestart/core/plan"
 )
 
 // Step is one thing to do of an entry, with its place in time.
@@ -25,21 +26,46 @@ func (e *Entry) Steps() (steps []Step) {
 	for n := range amounts {
 		amounts[n] = e.Block.Amount(n)
 	}
-	at, turn := 0.0, 0
-	for _, part := range e.Block.Parts(amounts, e.Block.Group) {
-		if part.Work && part.Item == 0 {
-			turn++
+	at, first := 0.0, -1
+	round := 0
+	for _, part := range e.Block.Parts(amounts, e.Block.Group, e.Way) {
+		if part.Work && first < 0 {
+			first = part.Item
+		}
+		if part.Work && part.Item == first {
+			round++
 		}
 		if part.Work && !e.Drills[part.Item].Out {
-			steps = append(steps, e.spread(part.Item, turn, at, part.Seconds)...)
+			steps = append(steps, e.inTurn(part.Item, round, at, part.Seconds)...)
 		}
 		at += part.Seconds
 	}
 	return steps
 }
 
+// inTurn are the steps of a drill in the person's own turn: what lies before and behind
+// it is waiting.
+func (e *Entry) inTurn(item, round int, at, seconds float64) (steps []Step) {
+	doing := e.Drills[item]
+	if doing.Turn == 0 {
+		return e.spread(item, round, at, seconds)
+	}
+	one := (seconds + plan.TurnSeconds) / float64(doing.Turns)
+	own := at + float64(doing.Turn-1)*one
+	wait := func(from, to float64) {
+		if to-from >= 1 {
+			steps = append(steps, Step{Doing: item, From: nearest(from), To: nearest(to),
+				Step: drill.Step{Ways: []drill.Way{drill.Wait}, Amount: nearest(to) - nearest(from), Measure: drill.Seconds, Seconds: to - from}})
+		}
+	}
+	wait(at, own)
+	steps = append(steps, e.spread(item, round, own, one-plan.TurnSeconds)...)
+	wait(own+one-plan.TurnSeconds, at+seconds)
+	return steps
+}
+
 // spread lays the steps of a drill over its seconds of the block.
-func (e *Entry) spread(item, turn int, at, seconds float64) (steps []Step) {
+func (e *Entry) spread(item, round int, at, seconds float64) (steps []Step) {
 	doing := e.Drills[item]
 	needed, whole := 0.0, doing.Drill.Steps(doing.Amount)
 	for _, one := range whole {
@@ -50,15 +76,15 @@ func (e *Entry) spread(item, turn int, at, seconds float64) (steps []Step) {
 		stretch = seconds / needed
 	}
 	for _, one := range whole {
-		step := Step{Doing: item, Step: one, From: round(at)}
+		step := Step{Doing: item, Step: one, From: nearest(at)}
 		if e.Block.Rounds > 1 {
-			step.Round, step.Rounds = turn, e.Block.Rounds
+			step.Round, step.Rounds = round, e.Block.Rounds
 		}
 		at += one.Seconds * stretch
-		step.To = round(at)
+		step.To = nearest(at)
 		steps = append(steps, step)
 	}
 	return steps
 }
 
-func round(seconds float64) int { return int(math.Round(seconds)) }
+func nearest(seconds float64) int { return int(math.Round(seconds)) }

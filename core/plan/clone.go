@@ -10,11 +10,16 @@ func (d *Document) Clone() *Document {
 	c := *d
 	c.Players, c.Kit = slices.Clone(d.Players), maps.Clone(d.Kit)
 	c.Units = each(d.Units, func(u *Unit) { u.Players = slices.Clone(u.Players) })
-	c.Zones = each(d.Zones, func(z *Zone) { z.Free = slices.Clone(z.Free) })
+	c.Zones = each(d.Zones, func(z *Zone) {
+		z.Free, z.Celsius, z.Fittings = slices.Clone(z.Free), pointed(z.Celsius), slices.Clone(z.Fittings)
+	})
 	c.Leaders = each(d.Leaders, func(l *Leader) { l.Free = slices.Clone(l.Free) })
 	c.Fixed = each(d.Fixed, func(f *Fixed) { f.Who = slices.Clone(f.Who) })
 	c.Restrictions = each(d.Restrictions, func(r *Restriction) { r.Spare = slices.Clone(r.Spare) })
 	c.Blocks = each(d.Blocks, func(b *Block) { *b = b.Clone() })
+	c.Due = each(d.Due, func(x *Due) { x.Who = slices.Clone(x.Who) })
+	c.Facing, c.Bring = slices.Clone(d.Facing), slices.Clone(d.Bring)
+	c.Lists = each(d.Lists, func(l *List) { l.Blocks = each(l.Blocks, func(b *Block) { *b = b.Clone() }) })
 	c.Today.Celsius, c.Today.Off = pointed(d.Today.Celsius), slices.Clone(d.Today.Off)
 	c.Stresses, c.Exceptions, c.Notes = slices.Clone(d.Stresses), slices.Clone(d.Exceptions), slices.Clone(d.Notes)
 	return &c
@@ -24,6 +29,12 @@ func (d *Document) Clone() *Document {
 func (b Block) Clone() Block {
 	b.Who, b.After, b.Pin = slices.Clone(b.Who), slices.Clone(b.After), pointed(b.Pin)
 	b.Hold = b.Hold.clone()
+	b.Groups = each(b.Groups, func(g *[]string) { *g = slices.Clone(*g) })
+	if b.Choices = maps.Clone(b.Choices); b.Choices != nil {
+		for id, items := range b.Choices {
+			b.Choices[id] = slices.Clone(items)
+		}
+	}
 	b.Items = each(b.Items, func(i *Item) {
 		i.Drill = i.Drill.Clone()
 		i.Easier, i.Swap = pointed(i.Easier), pointed(i.Swap)

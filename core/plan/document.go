@@ -51,8 +51,14 @@ type Document struct {
 	Kit          map[string]int `json:"kit,omitempty"`      // how many there are; what is not named suffices
 	Stresses     []string       `json:"stresses,omitempty"` // the joints that the sport stresses
 	Restrictions []Restriction  `json:"restrictions,omitempty"`
-	Exceptions   []Exception    `json:"kept,omitempty"`  // findings that the coach keeps, and why
-	Notes        []string       `json:"notes,omitempty"` // how the plan was fitted to its day: what it goes without, what takes its turn; sentences
+	Turn         Turn           `json:"turn,omitempty"`   // how the day begins
+	Turns        Turns          `json:"turns,omitzero"`   // what the sport calls that
+	Due          []Due          `json:"due,omitempty"`    // who has to be ready when, by how the day begins
+	Facing       []Fact         `json:"facing,omitempty"` // what is known of today's opponent or partner
+	Bring        []Bring        `json:"bring,omitempty"`  // to carry out beside the drills' kit
+	Lists        []List         `json:"lists,omitempty"`  // with a start line of their own: after the end, at half-time, on the bench
+	Exceptions   []Exception    `json:"kept,omitempty"`   // findings that the coach keeps, and why
+	Notes        []string       `json:"notes,omitempty"`  // how the plan was fitted to its day: what it goes without, what takes its turn; sentences
 }
 
 // Restriction is what licensed medical staff ruled for a player. It is never
@@ -75,15 +81,19 @@ type Exception struct {
 
 // Player is one of the squad who takes part today.
 type Player struct {
-	ID       string `json:"id"`
-	Roster   uint64 `json:"roster,omitempty"` // the club's player; 0: nobody it knows
-	Number   int    `json:"number,omitempty"` // 0: none
-	First    string `json:"first"`
-	Last     string `json:"last"`
-	Position string `json:"position,omitempty"`
-	Late     int    `json:"late,omitempty"` // seconds after Open that the player comes; nobody waits for them
-	Loose    bool   `json:"hypermobile,omitempty"`
-	DueShift int    `json:"due_shift,omitempty"` // seconds that the player's due time lies later (earlier if negative) than the squad's
+	ID       string      `json:"id"`
+	Roster   uint64      `json:"roster,omitempty"` // the club's player; 0: nobody it knows
+	Number   int         `json:"number,omitempty"` // 0: none
+	First    string      `json:"first"`
+	Last     string      `json:"last"`
+	Position string      `json:"position,omitempty"`
+	Late     int         `json:"late,omitempty"` // seconds after Open that the player comes; nobody waits for them
+	Loose    bool        `json:"hypermobile,omitempty"`
+	Hand     drill.Way   `json:"hand,omitempty"` // that the player uses: left, right; "": not said
+	Foot     drill.Way   `json:"foot,omitempty"`
+	Level    drill.Grade `json:"level,omitempty"`     // "": as the squad
+	Over     bool        `json:"over,omitempty"`      // who comes late works on over the drink and the line-up
+	DueShift int         `json:"due_shift,omitempty"` // seconds that the player's due time lies later (earlier if negative) than the squad's
 }
 
 // ShortName is the first name and the initial of the last: "Mara T."
@@ -99,18 +109,21 @@ type Unit struct {
 	ID      string   `json:"id"`
 	Name    string   `json:"name"`
 	Players []string `json:"players"`
+	Today   bool     `json:"today,omitempty"` // a role of the day, such as the starter: it may be nobody's yet
 }
 
 // Zone is a place where blocks happen.
 type Zone struct {
-	ID       string  `json:"id"`
-	Name     string  `json:"name"`
-	Capacity int     `json:"capacity"`         // people at once
-	Lanes    int     `json:"lanes"`            // lanes or stations side by side
-	Metres   float64 `json:"metres,omitempty"` // of a lane; 0: not known
-	Surface  string  `json:"surface,omitempty"`
-	Covered  bool    `json:"covered,omitempty"` // stays dry
-	Free     []Span  `json:"free,omitempty"`    // none: always free
+	ID       string   `json:"id"`
+	Name     string   `json:"name"`
+	Capacity int      `json:"capacity"`         // people at once
+	Lanes    int      `json:"lanes"`            // lanes or stations side by side
+	Metres   float64  `json:"metres,omitempty"` // of a lane; 0: not known
+	Surface  string   `json:"surface,omitempty"`
+	Covered  bool     `json:"covered,omitempty"`     // stays dry
+	Celsius  *float64 `json:"air_celsius,omitempty"` // under its roof; nil: not said
+	Fittings []string `json:"fittings,omitempty"`    // what it has: wall, posts, bars, shade; none: not said
+	Free     []Span   `json:"free,omitempty"`        // none: always free
 }
 
 // Span is from one moment to another.
@@ -171,7 +184,8 @@ type Block struct {
 	Aim       string        `json:"aim"`
 	Why       string        `json:"why,omitempty"` // why it was put in, where the plan was composed
 	Phase     drill.Phase   `json:"phase"`
-	Who       []string      `json:"who"` // ids of units and players, or Everyone
+	On        Turn          `json:"on,omitempty"` // the days on which it is run; "": all
+	Who       []string      `json:"who"`          // ids of units and players, or Everyone
 	Zone      string        `json:"zone,omitempty"`
 	Stations  int           `json:"stations,omitempty"` // fewer lanes than the zone has, such as two tees; 0: all of them
 	Leader    string        `json:"leader,omitempty"`
@@ -182,16 +196,28 @@ type Block struct {
 	Hold      Hold          `json:"hold,omitzero"`
 	After     []string      `json:"after,omitempty"` // ids of blocks that end first
 	SetUp     int           `json:"set_up,omitempty"`
+	Form      Form          `json:"form,omitempty"`       // how it is run
+	Split     Split         `json:"split,omitempty"`      // stations: how its groups are made
+	Groups    [][]string    `json:"groups,omitempty"`     // stations: the groups that a coach made, ids of units and players
+	Change    int           `json:"change,omitempty"`     // stations: seconds to go to the next; 0: ChangeSeconds
+	Pick      int           `json:"pick,omitempty"`       // choice: how many of its drills each does; 0: one
+	Choices   Choices       `json:"choices,omitempty"`    // choice: what players chose
 	Rounds    int           `json:"rounds,omitempty"`     // how often its drills are gone through; 0: once
 	RoundRest int           `json:"round_rest,omitempty"` // seconds between rounds
 	Note      string        `json:"note,omitempty"`       // what was said of it and not understood
 	Items     []Item        `json:"items"`
 }
 
+// Choices are the drills that players chose, by index in the block and by player's id.
+type Choices map[string][]int
+
 // Item is a drill in a block.
 type Item struct {
 	Drill   drill.Drill `json:"drill"`
 	Explain int         `json:"explain,omitempty"` // seconds to explain it, where it is new to the group
+
+	AtOnce    int  `json:"at_once,omitempty"`   // how many have the kit of it at once, the others take turns; 0: all
+	Alongside bool `json:"alongside,omitempty"` // done while the one before it is, such as visualising
 
 	// Easier and Swap stand in for the drill where a restriction touches it.
 	Easier *drill.Drill `json:"easier,omitempty"`
@@ -225,10 +251,20 @@ func (d *Document) Members(who []string) []string {
 	return members
 }
 
-// Block returns the block of that id, or nil.
+// Block returns the block of that id, of the run-in or of one of the lists, or nil.
 func (d *Document) Block(id string) *Block {
-	return find(d.Blocks, id, func(b Block) string { return b.ID })
+	if b := find(d.Blocks, id, idOfBlock); b != nil {
+		return b
+	}
+	for i := range d.Lists {
+		if b := find(d.Lists[i].Blocks, id, idOfBlock); b != nil {
+			return b
+		}
+	}
+	return nil
 }
+
+func idOfBlock(b Block) string { return b.ID }
 
 // Unit returns the unit of that id, or nil.
 func (d *Document) Unit(id string) *Unit {
@@ -262,15 +298,27 @@ func (d *Document) Event(id string) *Fixed {
 	return find(d.Fixed, id, func(f Fixed) string { return f.ID })
 }
 
-// Group is who shares the doses of the block: its players, and the lanes of
-// its zone or its own stations.
+// Group is who shares the doses of the block: its players, the lanes of its zone or
+// its own stations, with the kit that there is.
 func (d *Document) Group(b *Block) drill.Group {
-	group := drill.Group{People: len(d.Members(b.Who)), Lanes: 1}
+	group := drill.Group{People: len(d.Members(b.Who)), Lanes: 1, Stock: d.Kit}
+	for _, id := range d.Members(b.Who) {
+		p := d.Player(id)
+		group.BothHands, group.BothFeet = group.BothHands || p.Hand == drill.Both, group.BothFeet || p.Foot == drill.Both
+	}
 	if zone := d.Zone(b.Zone); zone != nil {
 		group.Lanes = zone.Lanes
 	}
 	if b.Stations > 0 {
 		group.Lanes = b.Stations
+	}
+	if b.Form == ByChoice {
+		group.Shares = make([]int, len(b.Items))
+		for _, items := range d.Chosen(b) {
+			for _, i := range items {
+				group.Shares[i]++
+			}
+		}
 	}
 	return group
 }

@@ -53,7 +53,11 @@ func (d *Document) Remove(block string) (string, error) {
 		return "", ErrNoSuchBlock
 	}
 	name := b.Name
-	d.Blocks = slices.DeleteFunc(d.Blocks, func(b Block) bool { return b.ID == block })
+	is := func(b Block) bool { return b.ID == block }
+	d.Blocks = slices.DeleteFunc(d.Blocks, is)
+	for i := range d.Lists {
+		d.Lists[i].Blocks = slices.DeleteFunc(d.Lists[i].Blocks, is)
+	}
 	d.Unlink()
 	return name + " removed", nil
 }
@@ -151,10 +155,42 @@ func (d *Document) MoveItem(block string, item, by int) (string, error) {
 	moved := b.Items[item]
 	named := b.Name == b.Holds()
 	b.Items = slices.Insert(slices.Delete(b.Items, item, item+1), to, moved)
+	b.renumber(item, to)
 	if named {
 		b.Name = b.Holds()
 	}
 	return fmt.Sprintf("%s moved in %s", moved.Drill.Name, b.Name), nil
+}
+
+// renumber keeps choices and groups with their drills, where drill from went to another
+// place, or out (NoItem).
+func (b *Block) renumber(from, to int) {
+	for player, items := range b.Choices {
+		var kept []int
+		for _, i := range items {
+			switch {
+			case i == from && to == NoItem:
+				continue
+			case i == from:
+				i = to
+			case i > from && (to == NoItem || i <= to):
+				i--
+			case i < from && to != NoItem && i >= to:
+				i++
+			}
+			kept = append(kept, i)
+		}
+		if b.Choices[player] = kept; kept == nil {
+			delete(b.Choices, player)
+		}
+	}
+	if from < len(b.Groups) {
+		group := b.Groups[from]
+		b.Groups = slices.Delete(b.Groups, from, from+1)
+		if to != NoItem {
+			b.Groups = slices.Insert(b.Groups, min(to, len(b.Groups)), group)
+		}
+	}
 }
 
 // SwapItem puts another drill in place of drill item of a block.
@@ -183,6 +219,10 @@ func (d *Document) RemoveItem(block string, item int) (string, error) {
 	}
 	said, named := fmt.Sprintf("%s out of %s", b.Items[item].Drill.Name, b.Name), b.Name == b.Holds()
 	b.Items = slices.Delete(b.Items, item, item+1)
+	b.renumber(item, NoItem)
+	if len(b.Items) < 2 {
+		b.Form = InOrder
+	}
 	if named {
 		b.Name = b.Holds()
 	}

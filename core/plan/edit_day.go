@@ -80,10 +80,13 @@ func (d *Document) SetOut(player string) (string, error) {
 		d.Units[i].Players = slices.DeleteFunc(d.Units[i].Players, is)
 	}
 	d.Restrictions = slices.DeleteFunc(d.Restrictions, func(r Restriction) bool { return r.Player == player })
-	for i := range d.Blocks {
-		b := &d.Blocks[i]
+	for b := range d.AllBlocks() {
 		if len(d.Members(b.Who)) > 0 {
 			b.Who = slices.DeleteFunc(b.Who, is)
+		}
+		delete(b.Choices, player)
+		for n := range b.Groups {
+			b.Groups[n] = slices.DeleteFunc(b.Groups[n], is)
 		}
 	}
 	said := name + " is out"
@@ -98,8 +101,12 @@ func (d *Document) SetOut(player string) (string, error) {
 // DropEmpty takes out the blocks that nobody of today is in, and writes down that the
 // plan goes without them. It returns their names.
 func (d *Document) DropEmpty() (gone []string) {
-	for _, b := range slices.Clone(d.Blocks) {
-		if len(d.Members(b.Who)) == 0 {
+	var all []Block
+	for b := range d.AllBlocks() {
+		all = append(all, *b)
+	}
+	for _, b := range all {
+		if d.Nobody(b.Who) {
 			d.Remove(b.ID)
 			gone = append(gone, b.Name)
 		}

@@ -25,35 +25,51 @@ type Part struct {
 	Seconds float64
 }
 
-// Parts takes a block apart at the given amount of each drill: set-up, then each
-// drill with its explaining, the gaps between, as often as there are rounds, and the
-// handover. It is the one
-// place that says what a block's minutes are made of.
-func (b *Block) Parts(amounts []int, group drill.Group) []Part {
+// Parts takes a block apart at the given amount of each drill, for who goes through it
+// that way (nil: as the block is listed, or takes longest): set-up, then its drills as
+// its form has them, and the handover. It is the one place that says what a block's
+// minutes are made of; they are as many whichever the way.
+func (b *Block) Parts(amounts []int, group drill.Group, way []int) []Part {
 	parts := make([]Part, 0, 3*len(b.Items)+2)
 	parts = append(parts, Part{Item: NoItem, Seconds: float64(b.SetUp)})
+	switch b.Form {
+	case AtStations:
+		parts = append(parts, b.stations(amounts, group, way)...)
+	case ByChoice:
+		parts = append(parts, b.choices(amounts, group, way)...)
+	default:
+		parts = append(parts, b.inOrder(amounts, group)...)
+	}
+	return append(parts, Part{Item: NoItem, Seconds: HandoverSeconds})
+}
+
+// inOrder are each drill with its explaining and the gaps between, as often as there
+// are rounds.
+func (b *Block) inOrder(amounts []int, group drill.Group) (parts []Part) {
 	for round := range max(1, b.Rounds) {
 		if round > 0 {
 			parts = append(parts, Part{Item: NoItem, Seconds: float64(b.RoundRest)})
 		}
 		for i, item := range b.Items {
-			if i > 0 {
+			if i > 0 && !b.Alongside(i) {
 				parts = append(parts, Part{Item: NoItem, Seconds: GapSeconds})
 			}
 			if round == 0 {
 				parts = append(parts, Part{Item: i, Seconds: float64(item.Explain)})
 			}
-			parts = append(parts, Part{Item: i, Work: true, Seconds: item.Drill.Work(amounts[i], group)})
+			if !b.Alongside(i) {
+				parts = append(parts, Part{Item: i, Work: true, Seconds: b.Work(i, amounts[i], group)})
+			}
 		}
 	}
-	return append(parts, Part{Item: NoItem, Seconds: HandoverSeconds})
+	return parts
 }
 
 // Seconds is the length of the block at the given amount of each drill, rounded
 // up to the grid.
 func (b *Block) Seconds(amounts []int, group drill.Group) int {
 	total := 0.0
-	for _, part := range b.Parts(amounts, group) {
+	for _, part := range b.Parts(amounts, group, nil) {
 		total += part.Seconds
 	}
 	return clock.CeilTo(total, clock.Grid)

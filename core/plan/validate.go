@@ -46,9 +46,10 @@ func (d *Document) Validate() error {
 	if len(d.Blocks) > MaxBlocks {
 		v.add("blocks", "a plan has %d blocks at most", MaxBlocks)
 	}
-	for i := range d.Blocks {
-		v.block(&d.Blocks[i], ids)
+	for b := range d.AllBlocks() {
+		v.block(b, ids)
 	}
+	v.lists()
 	return v.problems.Err()
 }
 
@@ -217,8 +218,11 @@ func (v *validator) ids() map[string]string {
 	for _, f := range d.Fixed {
 		put("fixed", f.ID)
 	}
-	for _, b := range d.Blocks {
+	for b := range d.AllBlocks() {
 		put("blocks", b.ID)
+	}
+	for i := range d.Lists {
+		put("lists", d.Lists[i].ID)
 	}
 	return ids
 }
@@ -226,6 +230,19 @@ func (v *validator) ids() map[string]string {
 func (v *validator) fixed(f *Fixed) {
 	v.name("fixed."+f.ID, f.Name)
 	v.span("fixed."+f.ID, f.Span)
+}
+
+// held checks what the block is held by.
+func (v *validator) held(b *Block, ids map[string]string) {
+	for _, id := range b.follows() {
+		if ids[id] != "blocks" || id == b.ID || v.doc.ListOf(id) != v.doc.ListOf(b.ID) {
+			v.add(AtBlock(b.ID, "hold"), "it cannot come after %q", id)
+			return
+		}
+	}
+	if v.must(AtBlock(b.ID, "hold"), v.doc.circle(b)); !v.start.IsZero() {
+		v.window(b)
+	}
 }
 
 // window checks that a hold can be kept on some day, if not on this one.
@@ -252,13 +269,15 @@ func (v *validator) block(b *Block, ids map[string]string) {
 	if len(b.Aim) > 4*MaxName {
 		v.add(at("aim"), "keep the aim to one line")
 	}
-	if b.Phase != drill.Own && !slices.Contains(Methods[v.doc.Method].Phases, b.Phase) {
+	if list := v.doc.ListOf(b.ID); list != nil && b.Phase == drill.After {
+		// what comes after the end has no place in a method
+	} else if b.Phase != drill.Own && !slices.Contains(Methods[v.doc.Method].Phases, b.Phase) {
 		v.add(at("phase"), "%q is not a phase of the method", b.Phase)
 	}
 	if b.Priority.Weight() == 0 {
 		v.add(at("priority"), "the priority is must, should or could")
 	}
-	if len(v.doc.Members(b.Who)) == 0 {
+	if len(v.doc.Members(b.Who)) == 0 && v.doc.unfilled(b.Who) == "" {
 		v.add(at("who"), "nobody is in it: pick a unit or players")
 	}
 	for _, ref := range []struct{ id, kind string }{{b.Zone, "zones"}, {b.Leader, "leaders"}} {
@@ -266,21 +285,12 @@ func (v *validator) block(b *Block, ids map[string]string) {
 			v.add(at(ref.kind), "%q is not among the %s of this plan", ref.id, ref.kind)
 		}
 	}
-	for _, id := range b.follows() {
-		if ids[id] != "blocks" || id == b.ID {
-			v.add(at("hold"), "it cannot come after %q", id)
-			return
-		}
-	}
-	if v.must(at("hold"), v.doc.circle(b)); !v.start.IsZero() {
-		v.window(b)
-	}
+	v.held(b, ids)
 	if b.Stations < 0 || b.Stations > 100 {
 		v.add(at("stations"), "there are between 1 and 100 stations")
 	}
-	if b.Rounds < 0 || b.Rounds > 20 || b.RoundRest < 0 || b.RoundRest > 600 {
-		v.add(at("rounds"), "there are between 1 and 20 rounds, with a rest of up to 10 minutes")
-	}
+	v.rounds(b)
+	v.form(b)
 	if utf8.RuneCountInString(b.Note) > 4*maxNote || strings.ContainsRune(b.Note, 0) {
 		v.add(at("note"), "keep the note short")
 	}
@@ -294,5 +304,58 @@ func (v *validator) block(b *Block, ids map[string]string) {
 		if err := item.Drill.Validate(); err != nil {
 			v.add(AtItem(b.ID, i), "%s", err)
 		}
+	}
+}
+
+// rounds checks how often it is gone through.
+func (v *validator) rounds(b *Block) {
+	if b.Rounds < 0 || b.Rounds > 20 || b.RoundRest < 0 || b.RoundRest > 600 {
+		v.add(AtBlock(b.ID, "rounds"), "there are between 1 and 20 rounds, with a rest of up to 10 minutes")
+	}
+}
+
+// form checks how the block is run.
+func (v *validator) form(b *Block) {
+	at := func(field string) string { return AtBlock(b.ID, field) }
+	if !slices.Contains(Forms, b.Form) || !slices.Contains(Splits, b.Split) {
+		v.add(at("form"), "a block is run in order, at stations or by choice")
+	}
+	if b.On != Usual && b.On != First && b.On != Later {
+		v.add(at("on"), "say on which days it is run")
+	}
+	if b.Change < 0 || b.Change > 600 {
+		v.add(at("change"), "groups change within 10 minutes")
+	}
+	if b.Pick < 0 || b.Pick > MaxItems {
+		v.add(at("pick"), "each does between 1 and all of the drills")
+	}
+	if len(b.Groups) > MaxItems {
+		v.add(at("groups"), "there is one group for each station")
+	}
+	for _, item := range b.Items {
+		if item.AtOnce < 0 || item.AtOnce > MaxPlayers {
+			v.add(at("turns"), "between 1 and all do it at once")
+		}
+	}
+}
+
+// lists checks what is said of the day beside the run-in.
+func (v *validator) lists() {
+	d := v.doc
+	if len(d.Lists) > mostLists || len(d.Facing) > mostFacts || len(d.Bring) > mostBring {
+		v.add("lists", "that is more than a plan holds")
+	}
+	for i := range d.Lists {
+		v.must(AtList(d.Lists[i].ID), d.Lists[i].problem())
+	}
+	for _, f := range d.Facing {
+		v.must("facing", NameProblem(f.Name))
+		v.must("facing", NameProblem(f.Says))
+	}
+	for _, b := range d.Bring {
+		v.must("bring", NameProblem(b.What))
+	}
+	if d.Turn != Usual && d.Turn != First && d.Turn != Later {
+		v.add("turn", "say how the day begins")
 	}
 }

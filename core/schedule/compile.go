@@ -17,7 +17,9 @@ import (
 type Compiled struct {
 	Problem runin.Problem
 	Start   time.Time
-	Dosings [][]Dosing // by block, in the order of the document
+	Dosings [][]Dosing // by block, in the order of Document
+
+	Document *plan.Document // what is run of it today, with today's factors
 }
 
 // Compile makes the problem of a document. It fails with [plan.Problems] where
@@ -26,18 +28,21 @@ func Compile(d *plan.Document) (*Compiled, error) {
 	if err := d.Validate(); err != nil {
 		return nil, err
 	}
-	d = today.Apply(d)
+	d = today.Apply(d.Running())
 	start, err := d.Start.Resolve()
 	if err != nil {
 		return nil, err
 	}
-	c := &Compiled{Start: start, Problem: runin.Problem{Grid: clock.Grid}}
+	c := &Compiled{Start: start, Document: d, Problem: runin.Problem{Grid: clock.Grid}}
 	open, err := d.Open.Offset(start)
 	if err != nil {
 		return nil, err
 	}
 	for _, p := range d.Players {
 		due := clock.Offset(p.DueShift - d.Margin)
+		if p.Over && p.Late > 0 {
+			due = max(due, 0)
+		}
 		c.Problem.Players = append(c.Problem.Players, runin.Player{ID: p.ID, Open: min(open, due), Due: due})
 		if until := min(open+clock.Offset(p.Late), due); until > open {
 			// Nobody waits for who comes late: they are called away until then.
@@ -49,7 +54,7 @@ func Compile(d *plan.Document) (*Compiled, error) {
 		if err != nil {
 			return nil, err
 		}
-		if members := d.Members(f.Who); len(members) > 0 {
+		if members := held(d, f, window); len(members) > 0 {
 			c.Problem.Fixed = append(c.Problem.Fixed, runin.Fixed{ID: f.ID, Players: members, Start: window.From, End: window.To, Active: f.Active})
 		}
 	}
@@ -63,6 +68,15 @@ func Compile(d *plan.Document) (*Compiled, error) {
 	}
 	c.stages(d)
 	return c, nil
+}
+
+// held are the players whom a fixed event holds: not those who come late and work on
+// over the last of them.
+func held(d *plan.Document, f plan.Fixed, window clock.Window) []string {
+	return slices.DeleteFunc(d.Members(f.Who), func(id string) bool {
+		p := d.Player(id)
+		return p.Over && p.Late > 0 && window.To > clock.Offset(-d.Margin)
+	})
 }
 
 func (c *Compiled) resources(d *plan.Document) error {
@@ -100,17 +114,9 @@ func kitID(name string) string { return "kit " + name }
 // stands in its lanes. Where there are fewer pieces, people take turns, so it is
 // never more than those.
 func kit(d *plan.Document, b *plan.Block, group drill.Group) (needs []runin.Need) {
+	pieces := b.Kit(group)
 	for _, name := range slices.Sorted(maps.Keys(d.Kit)) {
-		most := 0
-		for _, item := range b.Items {
-			if slices.Contains(item.Drill.Kit, name) {
-				most = max(most, item.Drill.Pieces(group))
-			}
-			if slices.Contains(item.Drill.LaneKit, name) {
-				most = max(most, item.Drill.LanePieces(group))
-			}
-		}
-		if most = min(most, d.Kit[name]); most > 0 {
+		if most := min(pieces[name], d.Kit[name]); most > 0 {
 			needs = append(needs, runin.Need{Resource: kitID(name), Amount: most})
 		}
 	}

@@ -49,25 +49,17 @@ func Carried(blocks []Block) (list []Kit) {
 	return list
 }
 
-// pieces is how many pieces of each kind the block needs; its drills come one after
-// another.
+// pieces is how many pieces of each kind the block needs at once, of what is carried;
+// 0 of what players own.
 func (b *Block) pieces() map[string]int {
-	need := map[string]int{}
-	add := func(kits []string, pieces int) {
-		for _, kit := range kits {
-			if !drill.Carried(kit) {
-				continue
-			}
-			need[kit] = max(need[kit], 0)
-			if drill.Counted(kit) {
-				need[kit] = max(need[kit], pieces)
-			}
+	need := b.Kit(b.Group)
+	for name := range need {
+		switch {
+		case !drill.Carried(name):
+			delete(need, name)
+		case !drill.Counted(name):
+			need[name] = 0
 		}
-	}
-	for i := range b.Items {
-		k := &b.Items[i].Drill
-		add(k.Kit, k.Pieces(b.Group))
-		add(k.LaneKit, k.LanePieces(b.Group))
 	}
 	return need
 }

@@ -60,21 +60,40 @@ func Fit(ctx context.Context, d *plan.Document, steps int) (*Schedule, error) {
 	if err != nil {
 		return nil, fmt.Errorf("the plan cannot be read as a run-in: %w", err)
 	}
-	return c.schedule(d, r), nil
+	return c.schedule(r).spread(d, c.Document), nil
 }
 
 // schedule is the answer to the compiled problem in the terms of its document.
-func (c *Compiled) schedule(d *plan.Document, r *runin.Result) *Schedule {
+func (c *Compiled) schedule(r *runin.Result) *Schedule {
 	s := &Schedule{Start: c.Start, Result: r, Players: c.Problem.Players, Amounts: make([][]int, len(r.Blocks))}
 	for i := range r.Blocks {
 		if r.Blocks[i].Kept {
 			s.Amounts[i] = c.Dosings[i][r.Blocks[i].Level].Amounts
 		}
-		r.Blocks[i].Why = why(&d.Blocks[i], c.Dosings[i], &r.Blocks[i])
+		r.Blocks[i].Why = why(&c.Document.Blocks[i], c.Dosings[i], &r.Blocks[i])
 	}
 	for _, f := range c.Problem.Fixed {
 		s.Fixed = append(s.Fixed, Window{f.ID, f.Players, f.Start, f.End})
 	}
+	return s
+}
+
+// spread gives a schedule of what is run today places for what is not.
+func (s *Schedule) spread(d, run *plan.Document) *Schedule {
+	if len(run.Blocks) == len(d.Blocks) {
+		return s
+	}
+	blocks, amounts := make([]runin.Scheduled, len(d.Blocks)), make([][]int, len(d.Blocks))
+	at := 0
+	for i := range d.Blocks {
+		if idle := d.Idle(&d.Blocks[i]); idle != "" {
+			blocks[i] = runin.Scheduled{ID: d.Blocks[i].ID, Why: idle}
+			continue
+		}
+		blocks[i], amounts[i] = s.Result.Blocks[at], s.Amounts[at]
+		at++
+	}
+	s.Result.Blocks, s.Amounts = blocks, amounts
 	return s
 }
 
@@ -87,6 +106,7 @@ type Block struct {
 	Cut        string         // why it is shorter than asked for, or left out; "": it is in full
 	Members    []string       // ids of its players
 	Group      drill.Group
+	Ways       map[string][]int // by player, their own way through it: from station to station, or what they chose
 
 	amounts []int
 }
@@ -98,7 +118,7 @@ func (s *Schedule) Blocks(d *plan.Document) []Block {
 	for i := range d.Blocks {
 		b, r := &d.Blocks[i], &s.Result.Blocks[i]
 		joined[i] = Block{Block: b, Kept: r.Kept, Start: r.Start, End: r.End, Missed: r.Missed, Cut: r.Why,
-			Members: d.Members(b.Who), Group: d.Group(b), amounts: s.Amounts[i]}
+			Members: d.Members(b.Who), Group: d.Group(b), Ways: d.Ways(b), amounts: s.Amounts[i]}
 	}
 	return joined
 }
@@ -145,11 +165,17 @@ func (b *Block) Often() string {
 	return words
 }
 
-// Load is what the block leaves in each of its players.
+// Load is what the block leaves in each of its players; the most in any, where they
+// choose.
 func (b *Block) Load() (sum drill.Load) {
-	for range max(1, b.Rounds) {
-		for n, item := range b.Items {
-			sum = sum.Add(item.Drill.Load(b.Amount(n), b.Group))
+	for n, item := range b.Items {
+		load := item.Drill.Load(b.Amount(n), b.At(n, b.Group))
+		if b.Form == plan.ByChoice && b.Picks() == 1 {
+			sum = sum.Most(load)
+			continue
+		}
+		for range max(1, b.Rounds) {
+			sum = sum.Add(load)
 		}
 	}
 	return sum

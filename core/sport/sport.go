@@ -17,30 +17,39 @@ import (
 const Everyone = "everyone"
 
 // Bench is the name of those who do not begin.
-const Bench = "Bench"
+const Bench = plan.Bench
 
 // Sport is one sport as a club plays it.
 type Sport struct {
-	Key       string   `json:"key"`
-	Name      string   `json:"name"`
-	Start     string   `json:"start"`    // what its start is called: Kick-off
-	Ground    string   `json:"ground"`   // pitch, court, ice, diamond or track
-	Margin    int      `json:"margin"`   // minutes before the start at which work ends
-	Stresses  []string `json:"stresses"` // joints
-	Positions []string `json:"positions"`
-	Units     []Unit   `json:"units"`
-	Due       []Due    `json:"due"`
-	First     string   `json:"first,omitempty"` // what decides who is in action first
-	Fixed     []Fixed  `json:"fixed"`
-	Zones     []Zone   `json:"zones"` // of a usual ground
-	Craft     []Craft  `json:"craft"`
-	Team      Craft    `json:"team"` // what all who begin do last
+	Key       string     `json:"key"`
+	Name      string     `json:"name"`
+	Start     string     `json:"start"`    // what its start is called: Kick-off
+	Ground    string     `json:"ground"`   // pitch, court, ice, diamond or track
+	Margin    int        `json:"margin"`   // minutes before the start at which work ends
+	Stresses  []string   `json:"stresses"` // joints
+	Positions []string   `json:"positions"`
+	Units     []Unit     `json:"units"`
+	Due       []Due      `json:"due"`
+	First     string     `json:"first,omitempty"` // what decides who is in action first
+	Begins    plan.Turns `json:"begins,omitzero"` // what it is called to begin first, and later
+	Roles     []Role     `json:"roles,omitempty"` // of the day: the starter
+	Fixed     []Fixed    `json:"fixed"`
+	Zones     []Zone     `json:"zones"` // of a usual ground
+	Craft     []Craft    `json:"craft"`
+	Team      Craft      `json:"team"` // what all who begin do last
 }
 
 // Unit is a set of positions that works together.
 type Unit struct {
 	Name      string   `json:"name"`
 	Positions []string `json:"positions"`
+}
+
+// Role is a role of the day: asked for when a session is made, and again on its board.
+type Role struct {
+	Name      string   `json:"name"`
+	Positions []string `json:"positions,omitempty"` // who may have it; none: anybody
+	Of        int      `json:"of,omitempty"`        // how many have it; 0: one
 }
 
 // Due is when a position or a unit has to be ready, in minutes from
@@ -119,9 +128,10 @@ var singles = []string{"keeper", "goalkeeper", "goalie", "catcher", "setter", "l
 
 const singleIn = 11
 
-// Has tells whether who is a position of the sport, one of its units, or the bench.
+// Has tells whether who is a position of the sport, one of its units, a role of the day,
+// or the bench.
 func (s *Sport) Has(who string) bool {
-	return who == Bench || slices.Contains(s.Positions, who) || slices.ContainsFunc(s.Units, func(u Unit) bool { return u.Name == who })
+	return who == Bench || slices.ContainsFunc(s.Roles, func(r Role) bool { return r.Name == who }) || slices.Contains(s.Positions, who) || slices.ContainsFunc(s.Units, func(u Unit) bool { return u.Name == who })
 }
 
 // Covers tells whether who, a position or a unit, includes the position.
@@ -146,6 +156,16 @@ func (s *Sport) Validate(known func(code string) bool) error {
 		for _, p := range u.Positions {
 			if !slices.Contains(s.Positions, p) {
 				say("unit %s: %q is not a position", u.Name, p)
+			}
+		}
+	}
+	for _, r := range s.Roles {
+		if r.Of < 0 || r.Of > 30 || plan.NameProblem(r.Name) != "" {
+			say("role %q: it needs a name, and up to 30 players", r.Name)
+		}
+		for _, p := range r.Positions {
+			if !slices.Contains(s.Positions, p) {
+				say("role %s: %q is not a position", r.Name, p)
 			}
 		}
 	}

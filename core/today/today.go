@@ -118,7 +118,7 @@ func Scale(b *plan.Block, times float64, group drill.Group) {
 	if times == 1 {
 		return
 	}
-	s := scaling{items: b.Items, group: group, planned: make([]int, len(b.Items)), step: 1}
+	s := scaling{items: b.Items, planned: make([]int, len(b.Items)), step: 1}
 	if times < 1 {
 		s.step = -1
 	}
@@ -126,9 +126,9 @@ func Scale(b *plan.Block, times float64, group drill.Group) {
 	for n := range b.Items {
 		known := &b.Items[n].Drill
 		s.planned[n] = known.Range.Target
-		seconds := known.Work(s.planned[n], group)
+		seconds := b.Work(n, s.planned[n], group)
 		is += seconds
-		if known.Dose.Exact || times < 1 && known.Teaches() {
+		if known.Dose.Exact || b.Alongside(n) || times < 1 && known.Teaches() {
 			wanted += seconds
 			continue
 		}
@@ -142,7 +142,7 @@ func Scale(b *plan.Block, times float64, group drill.Group) {
 		}
 		r := &b.Items[n].Drill.Range
 		to := r.Target + s.step*r.Step
-		after := is + b.Items[n].Drill.Work(to, group) - b.Items[n].Drill.Work(r.Target, group)
+		after := is + b.Work(n, to, group) - b.Work(n, r.Target, group)
 		if math.Abs(after-wanted) >= math.Abs(is-wanted)-hair {
 			return
 		}
@@ -156,7 +156,6 @@ const hair = 1e-9
 // scaling is a block whose drills are turned up (step 1) or down (-1).
 type scaling struct {
 	items   []plan.Item
-	group   drill.Group
 	planned []int
 	turned  []int // indices of what may be turned
 	step    int

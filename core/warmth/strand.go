@@ -1,6 +1,7 @@
 package warmth
 
 import (
+	"fmt"
 	"slices"
 
 	"cuestart/core/clock"
@@ -96,32 +97,53 @@ func Strands(d *plan.Document, s *schedule.Schedule) []Strand {
 	return strands
 }
 
-// Personal splits from the strands of a document those players who do some of the
-// drills otherwise, since medical staff ruled so: each becomes a strand, doing what
-// stands in.
+// Personal splits from the strands of a document those players who do something
+// otherwise: some of the drills, since medical staff ruled so, or others by choice.
 func Personal(d *plan.Document, s *schedule.Schedule, strands []Strand) []Strand {
 	versions := today.Versions(d)
-	if len(versions) == 0 {
+	chosen := chosenBy(d)
+	if len(versions) == 0 && len(chosen) == 0 {
 		return strands
 	}
 	r := reading{d, s, s.Blocks(d), s.Events(d)}
 	var all []Strand
 	for k := range strands {
-		rest := make([]string, 0, len(strands[k].Players))
+		var rest [][]string // of whom nothing is ruled, those who chose alike
 		for _, p := range strands[k].Players {
 			own := slices.DeleteFunc(slices.Clone(versions), func(v today.Version) bool { return v.Player != p })
-			if len(own) == 0 {
-				rest = append(rest, p)
+			if len(own) > 0 {
+				all = append(all, r.strand([]string{p}, own))
 				continue
 			}
-			all = append(all, r.strand([]string{p}, own))
+			alike := slices.IndexFunc(rest, func(g []string) bool { return chosen[g[0]] == chosen[p] })
+			if alike < 0 {
+				alike, rest = len(rest), append(rest, nil)
+			}
+			rest[alike] = append(rest[alike], p)
 		}
-		if len(rest) > 0 {
-			all = append(all, strands[k])
-			all[len(all)-1].Players = rest
+		for n, group := range rest {
+			if n == 0 && group[0] == strands[k].Players[0] {
+				all = append(all, strands[k])
+				all[len(all)-1].Players = group
+			} else {
+				all = append(all, r.strand(group, nil))
+			}
 		}
 	}
 	return all
+}
+
+// chosenBy tells apart what players do of blocks of choice.
+func chosenBy(d *plan.Document) map[string]string {
+	chosen := map[string]string{}
+	for i := range d.Blocks {
+		if b := &d.Blocks[i]; b.Form == plan.ByChoice {
+			for player, items := range d.Chosen(b) {
+				chosen[player] += fmt.Sprint(b.ID, items)
+			}
+		}
+	}
+	return chosen
 }
 
 // reading is a document with its schedule.
@@ -137,7 +159,7 @@ func (r *reading) strand(players []string, versions []today.Version) Strand {
 	var busy []Stretch
 	for i := range r.blocks {
 		if b := &r.blocks[i]; b.Kept && b.Has(players[0]) {
-			busy = append(busy, r.stretches(b, versions)...)
+			busy = append(busy, r.stretches(b, players[0], versions)...)
 		}
 	}
 	for _, e := range r.events {
@@ -157,13 +179,13 @@ func (r *reading) strand(players []string, versions []today.Version) Strand {
 
 // stretches takes a block apart. What its length is over, being on the grid,
 // goes to the handover.
-func (r *reading) stretches(b *schedule.Block, versions []today.Version) (list []Stretch) {
+func (r *reading) stretches(b *schedule.Block, player string, versions []today.Version) (list []Stretch) {
 	amounts := make([]int, len(b.Items))
 	for n := range b.Items {
 		amounts[n] = b.Amount(n)
 	}
 	at, end := float64(b.Start), float64(b.End)
-	parts := b.Parts(amounts, b.Group)
+	parts := b.Parts(amounts, b.Group, b.Ways[player])
 	parts[len(parts)-1].Seconds = end - at
 	for _, part := range parts {
 		to := min(at+part.Seconds, end)
@@ -172,7 +194,7 @@ func (r *reading) stretches(b *schedule.Block, versions []today.Version) (list [
 		}
 		x := Stretch{From: at, To: to, Block: b.Block, Group: b.Group, Share: 1, Indoors: r.document.Indoors(b.Block)}
 		if part.Work {
-			x.Drill, x.Amount = &b.Items[part.Item].Drill, amounts[part.Item]
+			x.Drill, x.Amount, x.Group = &b.Items[part.Item].Drill, amounts[part.Item], b.At(part.Item, b.Group)
 			x.otherwise(b.ID, part.Item, versions)
 		}
 		if x.Drill != nil {

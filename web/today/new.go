@@ -10,7 +10,6 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/club"
-	"cuestart/core/compose"
 	"cuestart/core/plan"
 	"cuestart/planner"
 	"cuestart/web/shell"
@@ -263,7 +262,7 @@ func Add(r *shell.Request) (shell.Answer, error) {
 		f.Zone = f.zones[venue]
 	}
 	n := planner.NewSession{Kind: plan.Kind(f.Kind), Title: f.Title, Start: f.start(), Squad: f.Squad, Venue: venue, Place: f.Place, From: f.From, Method: f.Method,
-		Turn: compose.Turn(f.Turn), Captain: f.Captain, Minutes: in.IntOr("minutes", 0, 5, 180), Late: map[uint64]int{}}
+		Turn: plan.Turn(f.Turn), Captain: f.Captain, Minutes: in.IntOr("minutes", 0, 5, 180), Late: map[uint64]int{}}
 	if n.Title == "" && n.Kind == plan.Training {
 		n.Title = "Training"
 	}
