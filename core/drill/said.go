@@ -243,20 +243,29 @@ func (d Dose) TempoWords() string {
 	return ", " + strings.Join(parts, "-")
 }
 
-// legWords say a line: "out with high knees, back with heel kicks, 18 m".
+// legWords say a line: "out with high knees, back with heel kicks, 18 m", each leg with
+// its own metres where these differ.
 func (d Dose) legWords(say speech.Say) string {
 	var out, back []string
+	same := !slices.ContainsFunc(d.Legs, func(l Leg) bool { return l.Metres != d.Legs[0].Metres })
 	for _, leg := range d.Legs {
+		name := leg.Name
+		if !same {
+			name = fmt.Sprintf("%s %g m", name, leg.Metres)
+		}
 		if leg.Back {
-			back = append(back, leg.Name)
+			back = append(back, name)
 		} else {
-			out = append(out, leg.Name)
+			out = append(out, name)
 		}
 	}
 	then := say(" then ")
 	words := say("out with %s", strings.Join(out, then))
 	if len(back) > 0 {
 		words += say(", back with %s", strings.Join(back, then))
+	}
+	if !same {
+		return words
 	}
 	return fmt.Sprintf("%s, %g m", words, d.Legs[0].Metres)
 }

@@ -85,6 +85,25 @@ func (d *Document) AddList(when When) (id string, err error) {
 
 const mostLists = 8
 
+// InsertInto puts a new block last into the first list of its kind, which is added where
+// there is none, and returns the block's id.
+func (d *Document) InsertInto(when When, b Block) (id string, err error) {
+	at := slices.IndexFunc(d.Lists, func(l List) bool { return l.When == when })
+	if at < 0 {
+		if _, err := d.AddList(when); err != nil {
+			return "", err
+		}
+		at = len(d.Lists) - 1
+	}
+	l := &d.Lists[at]
+	if len(l.Blocks) >= MaxItems {
+		return "", In(AtList(l.ID), "it has %d blocks at most", MaxItems)
+	}
+	b.ID = d.freeID()
+	l.Blocks = append(l.Blocks, b)
+	return b.ID, nil
+}
+
 // ListFields is what a coach says of a list beside its blocks.
 type ListFields struct {
 	Name, Line            string

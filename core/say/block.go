@@ -37,6 +37,9 @@ func (w *writer) merged(l *Line) Line {
 		m.Rounds, m.RestSeconds = h.Rounds, h.RestSeconds
 	}
 	m.Loose = m.Loose || h.Loose
+	if m.forms == (forms{}) {
+		m.forms = h.forms
+	}
 	return m
 }
 
@@ -52,7 +55,7 @@ func (l *Line) together(phase drill.Phase) string {
 	if l.Window != nil {
 		window = at(l.Window[0]) + "/" + at(l.Window[1])
 	}
-	return strings.Join([]string{string(phase), strings.Join(l.Who, ","), l.Where, l.Leader, l.Priority, at(l.At), window, l.Before, l.After, l.StraightAfter, strconv.Itoa(l.Rounds)}, "|")
+	return strings.Join([]string{string(phase), strings.Join(l.Who, ","), l.Where, l.Leader, l.Priority, at(l.At), window, l.Before, l.After, l.StraightAfter, strconv.Itoa(l.Rounds), fmt.Sprint(l.forms)}, "|")
 }
 
 // into is the block that a line belongs to: the one that is being filled, or a new one.
@@ -76,7 +79,8 @@ func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, str
 		who = []string{plan.Everyone}
 	}
 	b := plan.Block{Name: short(capital(name)), Phase: phase, Who: who, Priority: plan.Should, Excusable: slices.Contains(who, plan.Everyone), Loose: l.Loose,
-		Rounds: min(l.Rounds, 20), RoundRest: min(int(l.RestSeconds), 600)}
+		Rounds: min(l.Rounds, 20), RoundRest: min(int(l.RestSeconds), 600),
+		Form: l.Form, Split: l.Split, Change: min(l.Change, 600), Pick: min(l.Pick, plan.MaxItems), On: l.On}
 	if l.Priority != "" {
 		b.Priority = plan.Priority(l.Priority)
 	}
@@ -88,7 +92,16 @@ func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, str
 	if b.Zone == "" {
 		b.Zone = w.doc.UsualZone(who)
 	}
-	w.block, w.key = w.doc.Insert(b, w.before), key
+	if w.list != "" {
+		b.Zone = w.zoneID(l.Where)
+		id, err := w.doc.InsertInto(w.list, b)
+		if err != nil {
+			return nil, sentence(err)
+		}
+		w.block, w.key = id, key
+	} else {
+		w.block, w.key = w.doc.Insert(b, w.before), key
+	}
 	placed := w.doc.Block(w.block)
 	return placed, w.hold(placed, l)
 }

@@ -42,6 +42,7 @@ type Dose struct {
 	from, upTo   int  // of "8 to 10"
 	acts         bool // it was said of acts
 	there        bool // there and back
+	often        bool // once, twice
 	minutes      bool // the time was said in minutes
 	held         bool // the word hold was said
 	saidDistance bool
@@ -79,7 +80,7 @@ func (s *scan) dose(l *Line) *Dose {
 		d.Sets = number(m[1])
 	}
 	if m := s.takeIf(d.Kind == "" && d.bare == 0, onceTwice); m != nil {
-		d.bare = times(m[1])
+		d.bare, d.often = times(m[1]), true
 	}
 	if s.acted(d); d.Kind == "" && d.bare == 0 && d.sides == 0 && !d.own && d.Directions == 0 && len(d.Efforts) == 0 && d.Effort == 0 && d.Tempo == nil && d.RestSeconds == 0 && d.Parts == nil {
 		return nil

@@ -32,8 +32,8 @@ func (s *scan) legs(l *Line) bool {
 		metres = decimal(z[2]) // so many zones of so many metres
 	} else if z := whole.take(lengthsOf); z != nil {
 		trips, metres = number(z[1]), decimal(z[2])
-	} else if z := whole.take(metresOf); z != nil {
-		metres = decimal(z[1])
+	} else if len(metresOf.FindAllStringIndex(whole.text, 2)) == 1 {
+		metres = decimal(whole.take(metresOf)[1])
 	}
 	if o := whole.take(howOften); o != nil {
 		trips = max(1, times(strings.NewReplacer("trips", "", "rounds", "").Replace(o[1])))
@@ -56,11 +56,17 @@ func (s *scan) legs(l *Line) bool {
 // way is the legs of one way.
 func (s *scan) way(text string, metres float64) (legs []Leg) {
 	for _, part := range legSplit.Split(text, -1) {
-		name, _ := s.name(part)
+		one := &scan{Reader: s.Reader, text: part, hidden: s.hidden}
+		leg := Leg{Metres: metres}
+		if z := one.take(metresOf); z != nil {
+			leg.Metres = decimal(z[1])
+		}
+		leg.Where = one.over()
+		name, _ := one.name(one.text)
 		if name == "" {
 			continue
 		}
-		leg := Leg{Name: name, Metres: metres}
+		leg.Name = name
 		if k, _ := s.known.find(name); k != nil {
 			leg.Code = k.Code
 		}
@@ -68,6 +74,21 @@ func (s *scan) way(text string, metres float64) (legs []Leg) {
 	}
 	return legs
 }
+
+// over takes the place that a leg leads over.
+func (s *scan) over() string {
+	for _, at := range overWhere.FindAllStringIndex(s.text, -1) {
+		for _, z := range s.Zones {
+			if n := prefixOf(s.text[at[1]:], z); n > 0 {
+				s.text = s.text[:at[0]] + soft + s.text[at[1]+n:]
+				return z
+			}
+		}
+	}
+	return ""
+}
+
+var overWhere = pattern(`\b(?:over|through|across|along|in|on)~(?:the~)?`)
 
 // fixed reads something that is fixed: a known one, or a word for one with a span.
 func (s *scan) fixed(l *Line) bool {
@@ -115,15 +136,23 @@ func lastWord(text string) string {
 	return words[len(words)-1]
 }
 
+// rounds takes how often a block is gone through, and the rest between.
+func (s *scan) rounds(l *Line) bool {
+	m := s.take(roundsOf)
+	if m == nil {
+		return false
+	}
+	d := &Dose{}
+	s.rest(d)
+	l.Rounds, l.RestSeconds = number(m[1]), d.RestSeconds
+	return true
+}
+
 // block reads the heading of a block: a name with rounds, or with a colon and no dose.
 func (s *scan) block(l *Line) bool {
 	defer func() { s.text = strings.Replace(s.text, colon, ":", 1) }()
 	text := s.text
-	if m := s.take(roundsOf); m != nil {
-		l.Rounds = number(m[1])
-		d := &Dose{}
-		s.rest(d)
-		l.RestSeconds = d.RestSeconds
+	if s.rounds(l) {
 		s.text = strings.Replace(s.text, colon, ", ", 1)
 		probe := &scan{Reader: s.Reader, text: s.text, hidden: slices.Clone(s.hidden)}
 		if probe.dose(&Line{}) != nil || drillSplit.MatchString(s.text) {
@@ -170,6 +199,7 @@ func (s *scan) drills(l *Line) {
 	case len(list) == 1:
 		one := list[0]
 		l.Is, l.Name, l.Code, l.Dose, l.Exact, l.Cues, l.Likely, l.slip = IsDrill, one.Name, one.Code, one.Dose, one.Exact, one.Cues, one.Likely, one.slip
+		l.AtOnce, l.Waves, l.PerLane, l.Alongside = one.AtOnce, one.Waves, one.PerLane, one.Alongside
 		l.Note = strings.TrimSpace(l.Note + " " + one.Note)
 		if l.Name == "" {
 			l.Is, l.Note = IsNote, l.Said
@@ -265,7 +295,9 @@ var (
 func (s *scan) drill(text string) (l Line) {
 	l.Is = IsDrill
 	text, l.Cues = s.cues(text)
+	text = s.beside(&l, text)
 	part := &scan{Reader: s.Reader, text: text, hidden: s.hidden}
+	part.turns(&l)
 	d := part.dose(&l)
 	s.hidden = part.hidden
 	l.Name, l.Note = part.name(part.text)

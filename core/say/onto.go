@@ -48,6 +48,9 @@ func (w *writer) ownDrill(l *Line, phase drill.Phase, with *Line, lane float64) 
 	}
 	k := drill.Drill{Code: OwnCode(name), Name: short(capital(name)), Aim: defaults[phase].aim, Effort: defaults[phase].effort, Phases: []drill.Phase{phase},
 		Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 60, Target: 120, Max: 300, Step: 15}, Least: drill.Junior}
+	if l.Alongside { // nothing is done meanwhile that would tire
+		k.Effort = defaults[drill.Own].effort
+	}
 	if w := with.Window; l.Dose == nil && w != nil && w[0] != nil && w[1] != nil {
 		n := max(15, min(*w[1]-*w[0]-plan.HandoverSeconds, drill.MaxAmount))
 		k.Range = drill.Range{Min: max(15, n/2), Target: n, Max: n, Step: 5} // it fills its slot
@@ -96,6 +99,11 @@ func (w *writer) leg(k *drill.Drill, leg Leg, back bool, lane float64) {
 		top = drill.TopSpeed[drill.Club]
 	}
 	one, effort := drill.Leg{Name: leg.Name, Code: leg.Code, Metres: leg.Metres, Back: back}, 0.45
+	for _, z := range w.doc.Zones {
+		if one.Metres == 0 && leg.Where != "" && z.Name == leg.Where {
+			one.Metres = z.Metres
+		}
+	}
 	if one.Metres == 0 {
 		one.Metres = lane
 	}

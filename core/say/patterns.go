@@ -13,7 +13,7 @@ var (
 	pairwise  = pattern(`\b(?:in|as|by)~(?:pairs|twos)\b|\beach pair\b|\ba pair\b`)
 	breathsOf = pattern(`\b` + num + `~(?:deep~|slow~|long~|easy~|full~)?breaths?\b`)
 	timesOf   = pattern(`\b` + num + `~(?:x|times)~`)
-	sidesOf   = pattern(`\b(?:a|each|per|every|both|either|on each|on both|to each|on the)~(?:side|sides|leg|legs|arm|arms|foot|feet|hand|hands|shoulder|hip|ankle|knee|calf|wrist)\b|\b(?:left and right|right and left|left, right|both sides|l/r|e/s)\b`)
+	sidesOf   = pattern(`\b(?:a|each|per|every|both|either|on each|on both|to each|on the)~(?:side|sides|leg|legs|arm|arms|foot|feet|hand|hands|shoulder|hip|ankle|knee|calf|wrist|lead legs?)\b|\b(?:both|each)~lead~legs?\b|\b(?:left and right|right and left|left, right|both sides|l/r|e/s)\b`)
 	ownSide   = pattern(`\b(?:own|strong|preferred|good|throwing|kicking|dominant)~(?:side|foot|hand|leg|arm)(?:~only)?\b`)
 	waysOf    = pattern(`\b(?:each|both|either|per)~(?:way|ways|direction|directions)\b|\bin~(?:both|each)~directions?\b|\bclockwise and (?:anti|counter)-?clockwise\b`)
 	toAndFro  = pattern(`\b` + num + `~(?:forwards?|forward)~(?:and|,)~(?:\d{1,3}~)?(?:back|backwards?|backward)\b`)

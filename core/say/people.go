@@ -68,12 +68,12 @@ var (
 // whole takes what a line says as a whole: when, who, where, by whom.
 func (s *scan) whole(l *Line) {
 	s.whoFirst(l)
-	if at := strings.Index(s.text, ": "); at > 0 && at < 90 && !strings.ContainsAny(s.text[:at], ",;") {
+	if at := strings.Index(s.text, ": "); at > 0 && at < 90 && (!strings.ContainsAny(s.text[:at], ",;") || s.headed(s.text[:at])) {
 		s.text = s.text[:at] + colon + s.text[at+1:]
 	}
 	s.when(l)
 	s.numbersTogether(l)
-	s.each(func(text string) bool { return s.attribute(l, text) })
+	s.each(func(text string) bool { return s.form(l, text) || s.attribute(l, text) })
 	s.inText(l)
 }
 

@@ -14,7 +14,9 @@ func words(list string) []string {
 }
 
 // places take a grid, with the same or with other counts in each cell, and parts.
-func (s *scan) places(d *Dose) bool {
+func (s *scan) places(d *Dose) bool { return s.grid(d) && s.cells(d) }
+
+func (s *scan) grid(d *Dose) bool {
 	if at := ladderOf.FindStringSubmatchIndex(s.text); at != nil {
 		counts, columns := digits.FindAllString(s.text[at[2]:at[3]], -1), words(s.text[at[4]:at[5]])
 		if len(counts) == len(columns) && !slices.ContainsFunc(columns, unitWord) {
@@ -58,6 +60,101 @@ func (s *scan) places(d *Dose) bool {
 	return s.parts(d)
 }
 
+// heights are the words for places that lie across those to the left and right.
+var heights = strings.Fields("near far short long low high deep")
+
+// cells takes the cells that are said apart: "the low corners ten", or "far right three"
+// of "left, middle, right, near and far", which then are rows and columns.
+func (s *scan) cells(d *Dose) bool {
+	for _, g := range segments(s.text) {
+		m := cellApart.FindStringSubmatch(strings.Trim(softRun.ReplaceAllString(g.text, " "), " "))
+		if m == nil {
+			continue
+		}
+		named, n := words(cornerWord.ReplaceAllString(m[1], "")), number(m[2])
+		crossed := d.crossed()
+		if d.apart(named, n) || crossed.apart(named, n) {
+			if len(d.Counts) == 0 && len(d.PartReps) == 0 {
+				*d = crossed
+			}
+			s.text = s.text[:g.from] + soft + strings.Repeat(" ", g.to-g.from-1) + s.text[g.to:]
+		}
+	}
+	return true
+}
+
+// crossed is the dose with places near and far as rows, left and right as columns, where
+// there are some of both.
+func (d *Dose) crossed() Dose {
+	c := *d
+	if len(d.Rows) > 0 || d.Counts != nil {
+		return c
+	}
+	c.Columns = nil
+	for _, place := range d.Columns {
+		if slices.Contains(heights, place) {
+			c.Rows = append(c.Rows, place)
+		} else {
+			c.Columns = append(c.Columns, place)
+		}
+	}
+	if len(c.Rows) < 2 || len(c.Columns) < 2 {
+		return *d
+	}
+	return c
+}
+
+var (
+	cellApart  = pattern(`^(?:the~)?([a-z -]+?)~` + num + `$`)
+	cornerWord = pattern(`\b(?:corners?|ones?|sides?|posts?)\b`)
+)
+
+// apart gives the cells or parts that all the words name a number of their own.
+func (d *Dose) apart(named []string, n int) (found bool) {
+	if len(named) == 0 || n == 0 && len(d.Parts) > 0 {
+		return false
+	}
+	all := func(cell string) bool {
+		return !slices.ContainsFunc(named, func(w string) bool { return !slices.Contains(strings.Fields(cell), w) })
+	}
+	if len(d.Parts) > 0 {
+		own := slices.Clone(d.PartReps)
+		if own == nil {
+			own = make([]int, len(d.Parts))
+		}
+		for i, part := range d.Parts {
+			if all(part) {
+				own[i], found = n, true
+			}
+		}
+		if found {
+			d.PartReps = own
+		}
+		return found
+	}
+	rows := d.Rows
+	if len(rows) == 0 {
+		rows = []string{""}
+	}
+	counts := make([][]int, len(rows))
+	for i, row := range rows {
+		for j, column := range d.Columns {
+			was := max(1, d.Tries)
+			if i < len(d.Counts) && j < len(d.Counts[i]) {
+				was = d.Counts[i][j]
+			}
+			if all(row + " " + column) {
+				was, found = n, true
+			}
+			counts[i] = append(counts[i], was)
+		}
+	}
+	if found {
+		d.Counts, d.Tries = counts, 0
+	}
+	return found
+}
+
 // parts take "forward / left / right / back", or a list of places with "two each".
 func (s *scan) parts(d *Dose) bool {
 	if at := slashed.FindStringSubmatchIndex(s.text); at != nil {
@@ -67,7 +164,11 @@ func (s *scan) parts(d *Dose) bool {
 		}
 		lead := strings.Fields(parts[0]) // the name stands before the first part
 		if len(lead) > 0 {
-			parts[0] = lead[len(lead)-1]
+			words := 1
+			if n := len(strings.Fields(parts[1])); len(lead) >= n && n > 1 && isPlace(strings.Join(lead[len(lead)-n:], " ")) {
+				words = n
+			}
+			parts[0] = strings.Join(lead[len(lead)-words:], " ")
 			from := at[2] + strings.LastIndex(strings.ToLower(s.text[at[2]:at[3]][:strings.Index(s.text[at[2]:at[3]], "/")]), parts[0])
 			d.Parts = parts
 			s.text = s.text[:from] + soft + s.text[at[3]:]
@@ -104,6 +205,9 @@ func (s *scan) listed(d *Dose) bool {
 	from := list[1].from - 1
 	if head, place, colon := strings.Cut(list[0].text, ": "); colon && isPlace(place) {
 		parts, from = append(parts, strings.ToLower(place)), strings.Index(s.text, head)+len(head)
+	}
+	if at := strings.LastIndexAny(list[0].text, " "+soft); parts == nil && at > 0 && first > 2 && isPlace(list[0].text[at+1:]) && !isPlace(list[0].text) {
+		parts, from = append(parts, strings.ToLower(list[0].text[at+1:])), strings.LastIndex(s.text[:list[0].to], list[0].text[at+1:])
 	}
 	for _, g := range list[1:first] {
 		if !isPlace(g.text) {

@@ -16,7 +16,7 @@ import (
 // Print writes a plan as lines that a [Reader] of that plan reads as the same one: what
 // is fixed, and under each phase its blocks with their drills.
 func Print(d *plan.Document, book []drill.Drill) []string {
-	p := &printer{doc: d, book: map[string]*drill.Drill{}, reader: NewReader(ContextOf(&plan.Document{Method: d.Method, Start: d.Start, Units: d.Units, Players: d.Players, Leaders: d.Leaders, Zones: d.Zones}, "", book))}
+	p := &printer{doc: d, book: map[string]*drill.Drill{}, reader: NewReader(ContextOf(&plan.Document{Method: d.Method, Start: d.Start, Units: d.Units, Players: d.Players, Leaders: d.Leaders, Zones: d.Zones, Turns: d.Turns}, "", book))}
 	for i := range book {
 		p.book[book[i].Code] = &book[i]
 	}
@@ -33,6 +33,16 @@ func Print(d *plan.Document, book []drill.Drill) []string {
 			p.lines = append(p.lines, "")
 		}
 		p.block(b)
+	}
+	for i := range d.Lists {
+		p.lines = append(p.lines, "", "--- "+listNames[d.Lists[i].When][len(listNames[d.Lists[i].When])-1])
+		for n := range d.Lists[i].Blocks {
+			p.block(&d.Lists[i].Blocks[n])
+			p.lines = append(p.lines, "")
+		}
+	}
+	for _, b := range d.Bring {
+		p.lines = append(p.lines, "bring: "+brought(d, b))
 	}
 	return p.lines
 }
@@ -88,7 +98,14 @@ func (p *printer) who(ids []string) string {
 func (p *printer) block(b *plan.Block) {
 	p.lines = append(p.lines, quote(b.Name)+": "+strings.Join(p.attributes(b), ", "))
 	for i := range b.Items {
-		p.lines = append(p.lines, p.item(&b.Items[i].Drill))
+		line := p.item(&b.Items[i].Drill)
+		if n := b.Items[i].AtOnce; n > 0 {
+			line += fmt.Sprintf(", %d at once", n)
+		}
+		if b.Alongside(i) {
+			line = "alongside: " + line
+		}
+		p.lines = append(p.lines, line)
 	}
 	if b.Note != "" {
 		for _, one := range strings.Split(b.Note, "\n") {
@@ -112,11 +129,32 @@ func (p *printer) attributes(b *plan.Block) []string {
 	if b.Loose {
 		said = append(said, "in any order")
 	}
+	said = append(said, p.form(b)...)
 	if b.Rounds > 1 {
 		said = append(said, fmt.Sprintf("%d rounds", b.Rounds))
 		if b.RoundRest > 0 {
 			said = append(said, fmt.Sprintf("rest %d s", b.RoundRest))
 		}
+	}
+	return said
+}
+
+// form says how a block is run.
+func (p *printer) form(b *plan.Block) (said []string) {
+	switch b.Form {
+	case plan.AtStations:
+		said = append(said, "at stations")
+		if b.Split != plan.Evenly && b.Split != plan.ByHand {
+			said = append(said, "groups by "+string(b.Split))
+		}
+		if b.Change > 0 {
+			said = append(said, fmt.Sprintf("change %d s", b.Change))
+		}
+	case plan.ByChoice:
+		said = append(said, fmt.Sprintf("%d of %d", b.Picks(), len(b.Items)))
+	}
+	if b.On != plan.Usual {
+		said = append(said, "when "+p.doc.Turns.Name(b.On))
 	}
 	return said
 }
@@ -194,20 +232,29 @@ func (r *Reader) means(name string) string {
 
 func spokenLegs(k *drill.Drill) string {
 	out, back := []string{}, []string{}
-	metres := 0.0
+	same := !slices.ContainsFunc(k.Dose.Legs, func(l drill.Leg) bool { return l.Metres != k.Dose.Legs[0].Metres })
 	for _, leg := range k.Dose.Legs {
-		metres = leg.Metres
+		said := leg.Name
+		if !same {
+			said += fmt.Sprintf(" %g m", leg.Metres)
+		}
 		if leg.Back {
-			back = append(back, leg.Name)
+			back = append(back, said)
 		} else {
-			out = append(out, leg.Name)
+			out = append(out, said)
 		}
 	}
-	often := "once"
-	if k.Range.Target > 1 {
-		often = fmt.Sprintf("%d times", k.Range.Target)
+	said := "out with " + strings.Join(out, " then ")
+	if len(back) > 0 {
+		said += ", back with " + strings.Join(back, " then ")
 	}
-	return fmt.Sprintf("out with %s, back with %s, %g m, %s", strings.Join(out, " then "), strings.Join(back, " then "), metres, often)
+	if same {
+		said += fmt.Sprintf(", %g m", k.Dose.Legs[0].Metres)
+	}
+	if k.Range.Target > 1 {
+		return fmt.Sprintf("%s, %d times", said, k.Range.Target)
+	}
+	return said + ", once"
 }
 
 // spoken is the dose of a drill in the words that are read as that dose.
@@ -320,6 +367,16 @@ func holdSaid(d *drill.Dose, n int) string {
 }
 
 func partsSaid(d *drill.Dose, n int) string {
+	long := slices.ContainsFunc(d.Parts, func(p drill.Part) bool { return strings.Contains(p.Name, " ") })
+	if d.Parts[0].Reps > 0 && long {
+		var names, own []string
+		for _, p := range d.Parts {
+			if names = append(names, p.Name); p.Reps != n {
+				own = append(own, fmt.Sprintf(", %s %d", p.Name, p.Reps))
+			}
+		}
+		return fmt.Sprintf("%s, %d x %d%s%s", strings.Join(names, " / "), d.Sets, n, sidesSaid(d), strings.Join(own, ""))
+	}
 	if d.Parts[0].Reps > 0 {
 		var list []string
 		for _, p := range d.Parts {
@@ -339,8 +396,17 @@ func gridSaid(k, known *drill.Drill, n int) string {
 		return strings.Join(list, ", ")
 	}
 	usual := known != nil && slices.Equal(k.Rows, known.Rows) && slices.Equal(k.Columns, known.Columns)
-	if !usual && len(k.Columns) > 1 && len(k.Rows) > 1 && !strings.Contains(strings.Join(append(slices.Clone(k.Rows), k.Columns...), ""), " ") {
-		return fmt.Sprintf("%s x %s, %d each", strings.Join(k.Rows, " "), strings.Join(k.Columns, " "), n)
+	plain := len(k.Columns) > 1 && len(k.Rows) > 1 && !strings.Contains(strings.Join(append(slices.Clone(k.Rows), k.Columns...), ""), " ")
+	if plain && (!usual || len(k.Dose.Counts) > 1) {
+		said := fmt.Sprintf("%s x %s, %d each", strings.Join(k.Rows, " "), strings.Join(k.Columns, " "), n)
+		for i, row := range k.Dose.Counts {
+			for j, w := range row {
+				if w != n {
+					said += fmt.Sprintf(", %s %s %d", k.Rows[i], k.Columns[j], w)
+				}
+			}
+		}
+		return said
 	}
 	return fmt.Sprintf("%d each", n)
 }

@@ -14,6 +14,7 @@ import (
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/plan"
 )
 
 // Limits of what is read. A line beyond them is kept as a note as far as a note goes.
@@ -33,6 +34,8 @@ type Context struct {
 	Fixed   []string `json:"fixed"`
 	Blocks  []string `json:"blocks"`
 	Phases  []string `json:"phases"` // keys, in the method's order; none: those of RAMP
+
+	Turns plan.Turns `json:"turns,omitzero"` // how a day begins
 
 	Positions []string `json:"positions,omitempty"` // that players have: all who have one are named at once
 
@@ -56,6 +59,7 @@ const (
 	IsDrills = "drills"
 	IsBlank  = "blank"
 	IsNote   = "note"
+	IsBring  = "bring" // a thing to carry out
 )
 
 // Line is what was understood of a line.
@@ -85,6 +89,13 @@ type Line struct {
 
 	Rounds      int     `json:"rounds,omitempty"`
 	RestSeconds float64 `json:"rest_seconds,omitempty"` // between rounds
+	forms
+	List plan.When `json:"list,omitempty"` // a list with a line of its own begins
+
+	AtOnce    int  `json:"at_once,omitempty"`   // how many do the drill at once
+	Waves     int  `json:"waves,omitempty"`     // in how many turns
+	PerLane   int  `json:"per_lane,omitempty"`  // pieces of its kit in each lane
+	Alongside bool `json:"alongside,omitempty"` // done while the one before it is
 
 	Out    []Leg  `json:"out,omitempty"`
 	Back   []Leg  `json:"back,omitempty"`
@@ -96,7 +107,8 @@ type Line struct {
 	Note   string   `json:"note,omitempty"`   // what no rule took
 	Likely []string `json:"likely,omitempty"` // names of other drills that may be meant
 
-	slip bool // the drill was meant, but not spelt so
+	shared string // the dose of every station
+	slip   bool   // the drill was meant, but not spelt so
 }
 
 // Window is from when until when; nil: no such bound.
@@ -107,6 +119,7 @@ type Leg struct {
 	Name   string  `json:"name"`
 	Code   string  `json:"code,omitempty"`
 	Metres float64 `json:"metres,omitempty"` // 0: as long as the place
+	Where  string  `json:"where,omitempty"`  // the place that it leads over; "": that of the block
 }
 
 // Doubtful tells whether a coach should look at what became of the line.
@@ -216,8 +229,11 @@ func (r *Reader) Read(text string) Line {
 	if m := marked.FindStringSubmatch(text); m != nil && m[1] != "" && !startsWithNumber(m[1]) {
 		text, heads = m[1], true
 	}
-	if phase, rest := r.heading(text); phase != "" {
-		line.Phase = phase
+	if m := brings.FindStringSubmatch(text); m != nil {
+		line.Is, line.Name = IsBring, strings.TrimSpace(m[1])
+		return line
+	}
+	if rest, head := r.section(&line, text); head {
 		if text = rest; text == "" {
 			line.Is = IsPhase
 			return line
@@ -230,7 +246,7 @@ func (r *Reader) Read(text string) Line {
 	s.hideKnown()
 	s.whole(&line)
 	switch {
-	case s.legs(&line), s.fixed(&line), s.block(&line):
+	case s.legs(&line), s.formed(&line), s.fixed(&line), s.block(&line):
 	default:
 		s.drills(&line)
 	}
@@ -265,6 +281,7 @@ var shorthand = []struct {
 	{regexp.MustCompile(`(?i)(\d) ?ea\b`), "$1 each"},
 	{regexp.MustCompile(`(?i)(\d) ?(?:l/r|e/s|ps)\b`), "$1 a side"},
 	{regexp.MustCompile(`(?i)(^| )x(\d)`), "${1}x $2"},
+	{regexp.MustCompile(`(?i)([a-z]{2}) ?/ ?(\d{1,2} [a-z]{2})`), "$1, $2"},
 }
 
 // tidy is a line with one kind of space, dash and sign.

@@ -58,7 +58,7 @@ func (d *Dose) toParts(kind drill.Kind) {
 // kindOfNumber is the kind of dose that a bare number means.
 func (d *Dose) kindOfNumber(kind drill.Kind, name string) drill.Kind {
 	switch {
-	case len(d.Efforts) > 1 || d.Effort > 0 && kind == drill.Travel:
+	case len(d.Efforts) > 1 || (d.Effort > 0 || d.often) && kind == drill.Travel:
 		return drill.Travel
 	case d.sides > 0 || d.own || d.Directions > 0 || d.Tempo != nil || d.inAll || d.Parts != nil:
 		if kind == drill.Hold {
@@ -92,6 +92,7 @@ func (d *Dose) fill(kind drill.Kind) {
 	switch d.Kind {
 	case drill.Reps, drill.Hold:
 		d.Sets = max(d.Sets, 1)
+		defer d.fillParts()
 		switch {
 		case d.Reps == 0 && n > 0:
 			d.Reps = n
@@ -131,6 +132,15 @@ func (d *Dose) fill(kind drill.Kind) {
 	case drill.Time:
 		if d.Seconds == 0 {
 			d.Seconds = 60 * n // a number of minutes
+		}
+	}
+}
+
+// fillParts gives the parts that have no number of their own that of all.
+func (d *Dose) fillParts() {
+	for i, n := range d.PartReps {
+		if n == 0 {
+			d.PartReps[i] = max(1, d.Reps)
 		}
 	}
 }

@@ -35,7 +35,7 @@ var actNames = []string{"throws", "kicks", "catches", "passes", "shots", "serves
 var repWords = `reps?|repetitions?|times|steps?|jumps?|hops?|contacts?|bounces?|turns?|strokes?|swings|goes`
 
 // placeNames are words for places, sides and ways, which are parts of a drill.
-var placeNames = strings.Fields("left right front back middle centre center near far low high short long wide narrow inside outside in out up down forward forwards backward backwards sideways across top bottom first second third near-post far-post forehand backhand body behind overhead round open closed line cross")
+var placeNames = strings.Fields("left right front back middle centre center near far low high short long wide narrow inside outside in out up down forward forwards backward backwards sideways across top bottom first second third near-post far-post forehand backhand body behind overhead round open closed line cross turn chin")
 
 // isPlace tells whether a text is nothing but places, sides and ways.
 func isPlace(text string) bool {

@@ -38,6 +38,7 @@ func ContextOf(d *plan.Document, sport string, book []drill.Drill) Context {
 	for _, b := range d.Blocks {
 		c.Blocks = append(c.Blocks, b.Name)
 	}
+	c.Turns = d.Turns
 	for _, p := range plan.Methods[d.Method].Phases {
 		c.Phases = append(c.Phases, string(p))
 	}
@@ -92,18 +93,25 @@ type writer struct {
 	phase  drill.Phase
 	said   bool // a heading said the phase
 	head   *Line
-	block  string // id of the block that is being filled; "": none
-	key    string // what its lines have in common
-	named  bool   // its name was said
+	block  string    // id of the block that is being filled; "": none
+	key    string    // what its lines have in common
+	named  bool      // its name was said
+	list   plan.When // the kind of list that new blocks go into; "": the run-in
 	own    []drill.Drill
 }
 
 func (w *writer) line(l *Line) Became {
 	b := Became{Line: *l}
-	if l.Phase != "" {
+	if l.Phase != "" || l.List != "" {
 		w.end()
 		w.phase, _ = drill.PhaseOf(l.Phase)
-		w.said, w.head = true, nil
+		w.said, w.head, w.list = l.Phase != "", nil, l.List
+		if w.phase == drill.After && w.list == "" {
+			w.list = plan.AfterEnd
+		}
+		if l.Is == IsPhase && l.Note != "" {
+			b.Problem = "nobody is called " + l.Note + ": the phase begins without"
+		}
 	}
 	switch l.Is {
 	case IsBlank:
@@ -113,7 +121,13 @@ func (w *writer) line(l *Line) Became {
 		b.Problem = w.fixed(l)
 	case IsBlock:
 		w.end()
-		w.head = l
+		if w.head = l; len(l.Drills) > 0 {
+			w.drills(l, &b)
+			w.end()
+			w.head = nil
+		}
+	case IsBring:
+		b.Problem = w.bring(l.Name)
 	case IsNote:
 		w.note(l.Note)
 		b.Block = w.block
@@ -239,11 +253,15 @@ func (w *writer) drills(l *Line, became *Became) {
 		if together != "" && !w.said {
 			phase = together
 		}
+		if b := w.doc.Block(w.block); b != nil && list[i].Alongside {
+			phase = b.Phase
+		}
 		b, problem := w.into(&with, phase, list[i].Name)
 		if b == nil {
 			became.Problem = problem
 			return
 		}
+		w.turns(&list[i], &item, len(w.doc.Members(b.Who)))
 		if problem != "" { // it is said now, and stands beside the block later
 			became.Problem = problem
 			w.note(l.Said + ": " + problem)
@@ -260,6 +278,42 @@ func (w *writer) drills(l *Line, became *Became) {
 	}
 	if l.Is != IsDrill && l.Note != "" {
 		w.note(l.Note)
+	}
+}
+
+// bring adds things to carry, parted by commas; what names nobody is a thing too.
+func (w *writer) bring(text string) string {
+	was := make([]string, 0, len(w.doc.Bring)+4)
+	for _, b := range w.doc.Bring {
+		was = append(was, brought(w.doc, b))
+	}
+	_, err := w.doc.SetBring(strings.Join(append(was, strings.Split(text, ",")...), "\n"))
+	return sentence(err)
+}
+
+// brought is a thing to carry as it is said, with who does.
+func brought(d *plan.Document, b plan.Bring) string {
+	if who := d.WhoBrings(b); who != "" {
+		return b.What + ": " + who
+	}
+	return b.What
+}
+
+// turns sets what was said of kit that goes round.
+func (w *writer) turns(l *Line, item *plan.Item, people int) {
+	item.AtOnce, item.Alongside = min(l.AtOnce, plan.MaxPlayers), l.Alongside
+	if l.Waves > 1 && people > 1 {
+		item.AtOnce = (people + l.Waves - 1) / l.Waves
+	}
+	if l.PerLane == 0 {
+		return
+	}
+	k := &item.Drill
+	if len(k.LaneKit) == 0 && strings.Contains(strings.ToLower(k.Name), "hurdle") {
+		k.LaneKit = []string{"hurdle"}
+	}
+	if len(k.LaneKit) > 0 {
+		k.PerLane = map[string]int{k.LaneKit[0]: min(l.PerLane, 100)}
 	}
 }
 
@@ -280,17 +334,19 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 		if !w.said && len(k.Phases) > 0 {
 			phase = k.Phases[0]
 		}
-		if phase == drill.After {
+		if phase == drill.After && w.list == "" {
 			phase = drill.Mobilise
 		}
 		if !l.slip && l.Name != "" {
 			k.Name = short(capital(l.Name))
 		}
 	}
-	if phase != drill.Own && !slices.Contains(plan.Methods[w.doc.Method].Phases, phase) {
+	if w.list == plan.AfterEnd {
+		phase = drill.After
+	} else if phase != drill.Own && !slices.Contains(plan.Methods[w.doc.Method].Phases, phase) {
 		phase = drill.Sport
 	}
-	if !w.said && k.Code == "" {
+	if !w.said && k.Code == "" && w.list != plan.AfterEnd {
 		phase = guess(l)
 		if b := w.doc.Block(w.block); b != nil && phase == drill.Mobilise { // it may be of any
 			phase = b.Phase

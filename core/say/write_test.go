@@ -1,7 +1,10 @@
 package say_test
 
 import (
+	"bytes"
+	"encoding/json"
 	"fmt"
+	"os"
 	"strings"
 	"testing"
 	_ "time/tzdata"
@@ -15,6 +18,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/say"
+	"cuestart/docs/formats"
 )
 
 // empty is a plan without blocks.
@@ -28,6 +32,7 @@ func empty() *plan.Document {
 		first, last, _ := strings.Cut(name, " ")
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i+1), Number: []int{2, 8, 9, 10, 15}[i], First: first, Last: last, Position: []string{"Hooker", "", "Centre", "Centre", "Wing"}[i]})
 	}
+	d.Turns = plan.Turns{First: "Batting first", Later: "Bowling first"}
 	d.Units = []plan.Unit{{ID: "backs", Name: "Backs", Players: []string{"p3", "p4", "p5"}}, {ID: "lineout", Name: "Line-out", Players: []string{"p1", "p2"}}}
 	return d
 }
@@ -47,12 +52,18 @@ func shape(d *plan.Document) (lines []string) {
 	for _, f := range d.Fixed {
 		lines = append(lines, fmt.Sprint(f.Name, f.Span, f.Who))
 	}
-	for i := range d.Blocks {
-		b := &d.Blocks[i]
+	for _, b := range d.Bring {
+		lines = append(lines, fmt.Sprint("bring ", b))
+	}
+	for b := range d.AllBlocks() {
+		if l := d.ListOf(b.ID); l != nil {
+			lines = append(lines, string("on the list "+l.When))
+		}
+		lines = append(lines, fmt.Sprint(b.Form, b.Split, b.Change, b.On, b.Form == plan.ByChoice && b.Picks() > 1))
 		lines = append(lines, fmt.Sprint(b.Name, "|", b.Phase, "|", d.Audience(b.Who), "|", d.ZoneName(b.Zone), "|", d.LeaderName(b.Leader), "|", d.HeldWords(b), "|", b.Priority, b.Loose, b.Rounds, b.RoundRest, b.Note))
 		for _, item := range b.Items {
 			k := item.Drill
-			lines = append(lines, fmt.Sprint("  ", k.Code, " ", k.Words(k.Range.Target), " ", k.Dose.Exact, k.Effort, k.Dose.RestSeconds, k.Dose.TurnSeconds, k.Cues))
+			lines = append(lines, fmt.Sprint("  ", k.Code, " ", k.Words(k.Range.Target), " ", item.AtOnce, item.Alongside, k.Dose.Exact, k.Effort, k.Dose.RestSeconds, k.Dose.TurnSeconds, k.Cues))
 		}
 	}
 	return lines
@@ -136,7 +147,11 @@ func TestAPlanPrintedAndReadAgainIsTheSame(t *testing.T) {
 			b := plan.Block{Name: rapid.SampledFrom([]string{"Bands", "Jumps, sprints", "Out (wide): 3 x", "Mobilise"}).Draw(t, "name") + fmt.Sprint(" ", i), Aim: "why",
 				Who: rapid.SampledFrom([][]string{{plan.Everyone}, {"backs"}, {"lineout", "p4"}, {"p5"}}).Draw(t, "who"), Phase: rapid.SampledFrom(drill.Phases[:6]).Draw(t, "phase"),
 				Zone: rapid.SampledFrom([]string{"near", "far"}).Draw(t, "zone"), Leader: rapid.SampledFrom([]string{"", "ines", "pell"}).Draw(t, "leader"),
-				Priority: rapid.SampledFrom(plan.Priorities).Draw(t, "priority"), Loose: rapid.Bool().Draw(t, "loose"), Rounds: rapid.SampledFrom([]int{0, 0, 3}).Draw(t, "rounds")}
+				Priority: rapid.SampledFrom(plan.Priorities).Draw(t, "priority"), Loose: rapid.Bool().Draw(t, "loose"), Rounds: rapid.SampledFrom([]int{0, 0, 3}).Draw(t, "rounds"),
+				Form: rapid.SampledFrom(plan.Forms).Draw(t, "form"), On: rapid.SampledFrom([]plan.Turn{plan.Usual, plan.Usual, plan.Later}).Draw(t, "on")}
+			if b.Form == plan.AtStations {
+				b.Split, b.Change = rapid.SampledFrom(plan.Splits[:3]).Draw(t, "split"), rapid.SampledFrom([]int{0, 25}).Draw(t, "change")
+			}
 			for range rapid.IntRange(1, 3).Draw(t, "drills") {
 				k := rapid.SampledFrom(drills).Draw(t, "drill").For(drill.Club)
 				k.Range.Target = k.Range.Clamp(rapid.IntRange(k.Range.Min, k.Range.Max).Draw(t, "amount"))
@@ -152,7 +167,7 @@ func TestAPlanPrintedAndReadAgainIsTheSame(t *testing.T) {
 				if rapid.IntRange(0, 3).Draw(t, "cued") == 0 {
 					k.Cues = []string{"tall", "no bounce, 3 times"}
 				}
-				b.Items = append(b.Items, plan.Item{Drill: k})
+				b.Items = append(b.Items, plan.Item{Drill: k, AtOnce: rapid.SampledFrom([]int{0, 0, 0, 7}).Draw(t, "at once"), Alongside: len(b.Items) > 0 && b.Form == plan.InOrder && rapid.IntRange(0, 5).Draw(t, "beside") == 0})
 			}
 			id := d.Insert(b, "")
 			var to plan.Holds
@@ -178,6 +193,32 @@ func TestAPlanPrintedAndReadAgainIsTheSame(t *testing.T) {
 		write(again, text)
 		assert.Equal(t, shape(d), shape(again), text)
 	})
+}
+
+// Plans as coaches say them stay what they are through a file and through the lines.
+func TestWrittenPlansStayThemselves(t *testing.T) {
+	text, err := os.ReadFile("testdata/plans.txt")
+	require.NoError(t, err)
+	plans := strings.Split(string(text), "===\n")
+	require.GreaterOrEqual(t, len(plans), 30)
+	for _, said := range plans {
+		d := empty()
+		for _, became := range write(d, said) {
+			assert.Empty(t, became.Problem, said)
+			assert.Empty(t, became.Line.Note, said)
+		}
+		require.NoError(t, d.Validate(), said)
+		kept, err := json.Marshal(d)
+		require.NoError(t, err)
+		var read plan.Document
+		require.NoError(t, formats.Read(bytes.NewReader(kept), formats.Plan, &read), said)
+		assert.Equal(t, shape(d), shape(&read), "through a file")
+		again := empty()
+		again.Fixed = nil
+		lines := strings.Join(say.Print(&read, book.Drills()), "\n")
+		write(again, lines)
+		assert.Equal(t, shape(d), shape(again), said+lines)
+	}
 }
 
 // Whatever is typed, reading it neither fails nor loses it, and what it makes is a plan.

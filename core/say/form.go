@@ -1,0 +1,223 @@
+package say
+
+import (
+	"regexp"
+	"slices"
+	"strings"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// How a block is run, as it is said at its head.
+var (
+	stationsOf = pattern(`^(?:at|in|on|over|round)?~(?:` + num + `~)?stations?(?:~of~` + dec + `~(secs?|seconds?|s|minutes?|min))?$`)
+	changeOf   = pattern(`^(?:change|changing|swap|rotate|rotating)(?:~(?:in|within|every|after|takes))?~` + dec + `~(secs?|seconds?|s|minutes?|min)$`)
+	onWhistle  = pattern(`^(?:change|changing|swap|rotate|rotating)(?:~(?:on|at|with)~(?:the~)?(?:whistle|signal|call|bell))?$`)
+	groupsBy   = pattern(`^(?:in~)?groups?~by~(position|positions|level|levels|hand)$`)
+	choiceOf   = pattern(`^(?:they~choose|free choice|by choice|choose|pick|their choice|own choice|your choice|choice)?~` + num + `~of~(?:the~|these~|them~)?(?:` + num + `)?$`)
+	choiceWord = pattern(`^(?:they~choose|free choice|by choice|their choice|own choice|your choice|one of)$`)
+	choiceLast = pattern(`~\b(?:they~choose|free choice|by choice|their choice|own choice|your choice)~$`)
+	atOnceOf   = pattern(`\b` + num + `~at (?:once|a time)\b`)
+	inWaves    = pattern(`\bin~` + num + `~(?:waves|turns|goes|shifts)\b`)
+	besideOf   = pattern(`^(?:alongside|meanwhile|while (?:you|they|we) (?:hold|do it|wait))~[:,]?~(.+)$`)
+	perLane    = pattern(`\b` + num + `~(?:a|per|each|in each|to a)~(?:lane|line)\b`)
+	onDays     = pattern(`^(?:only~)?(?:if~we~|if~|when~we~|when~|on~|for~)?(?:an?~|the~)?(.+?)(?:~days?)?(?:~only)?$`)
+)
+
+// saysDay is a word without which the name of a day is not one.
+var saysDay = pattern(`^(?:if|when|on|only)\b|\b(?:days?|only)$`)
+
+// forms are what is said of how a block is run.
+type forms struct {
+	Form   plan.Form  `json:"form,omitempty"`
+	Split  plan.Split `json:"split,omitempty"`
+	Change int        `json:"change,omitempty"` // seconds
+	Pick   int        `json:"pick,omitempty"`
+	On     plan.Turn  `json:"on,omitempty"`
+}
+
+// form reads a segment that says how a block is run.
+func (s *scan) form(l *Line, text string) bool {
+	text = strings.Trim(softRun.ReplaceAllString(text, " "), " ")
+	if m := stationsOf.FindStringSubmatch(text); m != nil {
+		l.Form = plan.AtStations
+		if m[2] != "" {
+			l.shared = m[2] + " " + m[3]
+		}
+		return true
+	}
+	if m := changeOf.FindStringSubmatch(text); m != nil {
+		l.Change = int(seconds(decimal(m[1]), m[2]))
+		return true
+	}
+	if m := groupsBy.FindStringSubmatch(text); m != nil {
+		l.Split = map[byte]plan.Split{'p': plan.ByPosition, 'l': plan.ByLevel, 'h': plan.ByHand}[strings.ToLower(m[1])[0]]
+		return true
+	}
+	if m := choiceOf.FindStringSubmatch(text); m != nil {
+		l.Form, l.Pick = plan.ByChoice, number(m[1])
+		return true
+	}
+	if choiceWord.MatchString(text) {
+		l.Form = plan.ByChoice
+		return true
+	}
+	if m := onDays.FindStringSubmatch(text); m != nil && saysDay.MatchString(text) {
+		if on := s.turn(m[1]); on != "" {
+			l.On = on
+			return true
+		}
+	}
+	return onWhistle.MatchString(text)
+}
+
+// headed tells whether a text before a colon says how a block is run.
+func (s *scan) headed(head string) bool {
+	return slices.ContainsFunc(segments(head), func(g segment) bool {
+		return stationsOf.MatchString(g.text) || choiceOf.MatchString(g.text) || choiceWord.MatchString(g.text)
+	})
+}
+
+// turn is how a day begins by what that is called, or by the first word of it.
+func (s *scan) turn(name string) plan.Turn {
+	name = fold(name)
+	for turn, called := range map[plan.Turn]string{plan.First: s.Turns.First, plan.Later: s.Turns.Later} {
+		first, _, _ := strings.Cut(fold(called), " ")
+		if called != "" && (name == fold(called) || name == first || name == strings.TrimSuffix(first, "ing") || name+name[max(0, len(name)-1):]+"ing" == first) {
+			return turn
+		}
+	}
+	return map[string]plan.Turn{"we begin": plan.First, "they begin": plan.Later, "begin": plan.First, "attack": plan.First, "defence": plan.Later}[name]
+}
+
+// formed reads a block that is run at stations or by choice: its head, and where a colon
+// follows all its drills, in one line.
+func (s *scan) formed(l *Line) bool {
+	if l.Form != "" {
+		s.rounds(l)
+	}
+	head, rest, parted := strings.Cut(s.text, colon)
+	if !parted {
+		head, rest, _ = strings.Cut(s.text, ":")
+	}
+	head, cues := s.cues(head)
+	if at := choiceLast.FindStringIndex(head); at != nil {
+		l.Form, head = plan.ByChoice, head[:at[0]]+soft+head[at[1]:]
+	}
+	if l.Form == "" {
+		return false
+	}
+	probe := &scan{Reader: s.Reader, text: head, hidden: slices.Clone(s.hidden)}
+	if d := probe.dose(&Line{}); d != nil && l.shared == "" {
+		for _, g := range segments(head) {
+			one := &scan{Reader: s.Reader, text: g.text, hidden: slices.Clone(s.hidden)}
+			if one.dose(&Line{}) != nil {
+				l.shared = g.text
+			}
+		}
+	}
+	l.Is, l.Cues = IsBlock, cues
+	l.Name, l.Note = probe.name(probe.text)
+	if l.Name == "" {
+		l.Name = map[plan.Form]string{plan.AtStations: "Stations", plan.ByChoice: "Choice"}[l.Form]
+	}
+	s.list(l, rest, l.shared)
+	return true
+}
+
+// list reads the drills of a block that stand in its line: those without a dose have the
+// one that was said for all.
+func (s *scan) list(l *Line, rest, shared string) {
+	all := segments(rest)
+	if shared == "" && len(all) > 1 { // "bike, rower, jog, 4 min"
+		probe := &scan{Reader: s.Reader, text: all[len(all)-1].text, hidden: slices.Clone(s.hidden)}
+		if d := probe.dose(&Line{}); d != nil && strings.Trim(probe.text, " ,"+soft) == "" {
+			shared, all = all[len(all)-1].text, all[:len(all)-1]
+		}
+	}
+	for _, g := range all {
+		if g.text == "" {
+			continue
+		}
+		text := g.text
+		probe := &scan{Reader: s.Reader, text: text, hidden: slices.Clone(s.hidden)}
+		if shared != "" && probe.dose(&Line{}) == nil {
+			text += " " + shared
+		}
+		one := s.drill(text)
+		if one.Name != "" {
+			l.Drills = append(l.Drills, one)
+		}
+	}
+}
+
+// turns take how many do a drill at once, and what stands in each lane.
+func (s *scan) turns(l *Line) {
+	if m := s.take(atOnceOf); m != nil {
+		l.AtOnce = number(m[1])
+	} else if m := s.take(inWaves); m != nil {
+		l.Waves = number(m[1])
+	}
+	if m := s.take(perLane); m != nil {
+		l.PerLane = number(m[1])
+	}
+}
+
+// beside takes the word before a drill that is done while the one before it is.
+func (s *scan) beside(l *Line, text string) string {
+	if m := besideOf.FindStringSubmatch(strings.TrimLeft(text, " "+soft)); m != nil {
+		l.Alongside = true
+		return m[1]
+	}
+	return text
+}
+
+// listNames are the heads of lists with a line of their own.
+var listNames = map[plan.When][]string{
+	plan.AfterEnd: {"after", "afterwards", "cool down", "cooldown", "after the session", "after the end", "after the whistle", "after the final whistle", "after the bell", "after the match", "after the game", "after training", "after the lift"},
+	plan.AtBreak:  {"half time", "halftime", "at half time", "half time re warm up", "re warm up", "second half warm up", "break"},
+	plan.OnBench:  {"bench top ups", "top ups", "top up", "on the bench", "bench list"},
+}
+
+// listHead is the list that a head begins, by its name.
+func listHead(name string) plan.When {
+	name = fold(name)
+	for when, names := range listNames {
+		if slices.Contains(names, name) {
+			return when
+		}
+	}
+	return ""
+}
+
+// section reads the head of a part of the list: a phase, or a list with a line of its own;
+// what stands behind it.
+func (r *Reader) section(l *Line, text string) (rest string, only bool) {
+	head, rest, colon := strings.Cut(text, ":")
+	for _, name := range []string{text, head} {
+		if when := listHead(name); when != "" && (colon || name == text) {
+			if l.List, l.Phase = when, ""; when == plan.AfterEnd {
+				l.Phase = string(drill.After)
+			}
+			if name == text {
+				rest = ""
+			}
+			return strings.TrimSpace(rest), true
+		}
+	}
+	if phase, rest := r.heading(text); phase != "" {
+		l.Phase = phase
+		return rest, true
+	}
+	if head, rest, parted := strings.Cut(text, ","); parted && r.phase(head) != "" && !anyDigitOrQuote.MatchString(rest) {
+		l.Phase, l.Note = r.phase(head), strings.TrimSpace(rest)
+		return "", true
+	}
+	return text, false
+}
+
+var anyDigitOrQuote = regexp.MustCompile(`[\d"]`)
+
+// brings reads "bring: first-aid bag, ice".
+var brings = regexp.MustCompile(`(?i)^(?:bring|carry out|carry|take out): *(.+)$`)
