@@ -223,8 +223,11 @@ func base(start time.Time, free plan.Span) *plan.Document {
 			{ID: "u-back-three", Name: "Back three", Players: ids(11, 14, 15)},
 			{ID: "u-hands", Name: "Inside backs", Players: ids(9, 10, 12, 13)},
 			{ID: "u-starters", Name: "Starters", Players: span(1, 15)},
-			{ID: "u-bench", Name: "Bench", Players: span(16, 23)},
+			{ID: "u-bench", Name: plan.Bench, Players: span(16, 23), Today: true},
+			{ID: "u-captain", Name: plan.Captain, Players: ids(8), Today: true, Of: 1},
+			{ID: "u-place-kicker", Name: "Place kicker", Players: ids(10), Today: true, Of: 1},
 		},
+		Turns: plan.Turns{First: "We kick off", Later: "They kick off"},
 	}
 	for i, id := range []string{"near", "far", "strip", "hall"} {
 		z := ground[i]
@@ -302,11 +305,21 @@ func HomeMatch(start time.Time) *plan.Document {
 		atClock("taping", "Taping", "u-front-five", "13:30", "13:50"),
 		atClock("talk", "Team talk", plan.Everyone, "13:52", "14:05"),
 		fixed("referee", "Referee, front rows", "u-front-rows", 46, 42),
-		fixed("toss", "Toss", "p8", 40, 38),
+		fixed("toss", "Toss", "u-captain", 40, 38),
 		fixed("inside", "Inside: drink, jersey, last word", plan.Everyone, 10, 4),
 		fixed("lineup", "Line up", plan.Everyone, 4, 0),
 	}
 	d.Blocks = matchBlocks()
+	d.Bring = []plan.Bring{{What: "first-aid bag", Who: "runa"}, {What: "ice"}}
+	d.Lists = []plan.List{{ID: "after-1", Name: "After the end", When: plan.AfterEnd, Line: "Final whistle", Blocks: []plan.Block{
+		book.NewBlock("down", "Come down", drill.After, plan.Should, "easy-walk-down"),
+		book.NewBlock("holds", "Holds", drill.After, plan.Should, "static-calf", "static-thigh", "static-groin"),
+		book.NewBlock("necks", "Chest and shoulders", drill.After, plan.Could, "static-chest"),
+	}}}
+	for i := range d.Lists[0].Blocks {
+		d.Lists[0].Blocks[i].Who = []string{plan.Everyone}
+	}
+	d.Lists[0].Blocks[2].Who = []string{"u-front-five"}
 	return d
 }
 
@@ -318,7 +331,7 @@ func awayMatch(start time.Time) *plan.Document {
 		fixed("bus", "Bus arrives", plan.Everyone, 90, 85),
 		fixed("talk", "Team talk", plan.Everyone, 46, 35),
 		fixed("referee", "Referee, front rows", "u-front-rows", 70, 66),
-		fixed("toss", "Toss", "p8", 30, 28),
+		fixed("toss", "Toss", "u-captain", 30, 28),
 		fixed("inside", "Inside: drink, last word", plan.Everyone, 8, 3),
 		fixed("lineup", "Line up", plan.Everyone, 3, 0),
 	}
@@ -328,7 +341,7 @@ func awayMatch(start time.Time) *plan.Document {
 
 func training(start time.Time) *plan.Document {
 	d := base(start, plan.Span{From: clock.BeforeStart(40 * 60), To: clock.BeforeStart(-90 * 60)})
-	d.Title, d.Kind, d.StartName = "Tuesday training", plan.Training, "First whistle"
+	d.Title, d.Kind, d.StartName = "Tuesday training", plan.Training, "Training"
 	d.Margin, d.Open = 180, clock.BeforeStart(30*60)
 	d.Fixed = []plan.Fixed{fixed("notes", "Notes for the day", plan.Everyone, 30, 26)}
 	d.Blocks = []plan.Block{

@@ -13,7 +13,6 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 	"cuestart/core/schedule"
-	"cuestart/core/sport"
 	"cuestart/store"
 )
 
@@ -39,9 +38,40 @@ func (p *Planner) Build(ctx context.Context, by Account, id uint64, revision uin
 		return nil, err
 	}
 	return p.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
+		units := d.Units
 		d.Blocks, d.Units, d.Method, d.Notes = made.Document.Blocks, made.Document.Units, made.Document.Method, made.Document.Notes
+		d.Turns, d.Due = made.Document.Turns, made.Document.Due
+		rename(d, units)
 		return "blocks built for this day", nil
 	})
+}
+
+// rename keeps what the day and the lists say of units, which were called otherwise
+// before: those of the same name; what is no longer there stays.
+func rename(d *plan.Document, were []plan.Unit) {
+	now := map[string]string{}
+	for _, was := range were {
+		if i := slices.IndexFunc(d.Units, func(u plan.Unit) bool { return u.Name == was.Name }); i >= 0 {
+			now[was.ID] = d.Units[i].ID
+		} else if d.Unit(was.ID) == nil {
+			d.Units = append(d.Units, was)
+		}
+	}
+	in := func(ids []string) {
+		for i, id := range ids {
+			if is, renamed := now[id]; renamed {
+				ids[i] = is
+			}
+		}
+	}
+	for i := range d.Fixed {
+		in(d.Fixed[i].Who)
+	}
+	for i := range d.Lists {
+		for n := range d.Lists[i].Blocks {
+			in(d.Lists[i].Blocks[n].Who)
+		}
+	}
 }
 
 // briefOf is the brief of a session that is there.
@@ -59,11 +89,16 @@ func (p *Planner) briefOf(ctx context.Context, clubID uint64, d *plan.Document) 
 		return b, plan.In("open", "%s", err)
 	}
 	b = compose.Brief{Title: d.Title, Kind: d.Kind, Start: d.Start, Minutes: max(5, int(-open)/60), Method: d.Method, Place: d.Place, Grade: d.Grade, Sport: known.sport,
-		Players: d.Players, Units: d.Units, Zones: d.Zones, Leaders: d.Leaders, Kit: d.Kit, Today: d.Today, Restrictions: d.Restrictions, Fixed: d.Fixed,
+		Turn: d.Turn, Players: d.Players, Zones: d.Zones, Leaders: d.Leaders, Kit: d.Kit, Today: d.Today, Restrictions: d.Restrictions, Fixed: d.Fixed,
 		Book: known.book.Drills, Steps: atOnce}
 	for _, u := range d.Units {
-		if u.Name == sport.Bench {
+		switch {
+		case u.Name == plan.Bench:
 			b.Bench = u.Players
+		case u.Today:
+			b.Roles = append(b.Roles, u)
+		default:
+			b.Units = append(b.Units, u)
 		}
 	}
 	return b, nil

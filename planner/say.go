@@ -18,7 +18,8 @@ import (
 
 // Place is where lines are written: into a block, before one, or last.
 type Place struct {
-	Into, Before string // ids of blocks
+	Into, Before string    // ids of blocks
+	List         plan.When // the list that they go into; "": the run-in
 }
 
 // Heard is what lines became, with the plan that they are in.
@@ -46,7 +47,11 @@ func (at Place) write(r *say.Reader, d *plan.Document, text string) ([]say.Becam
 	if at.Into != "" {
 		return r.WriteInto(d, r.ReadAll(text), at.Into)
 	}
-	return r.Write(d, r.ReadAll(text), at.Before)
+	lines := r.ReadAll(text)
+	if at.List != "" {
+		lines = append([]say.Line{say.ListHead(at.List)}, lines...)
+	}
+	return r.Write(d, lines, at.Before)
 }
 
 // Hear reads lines as they are typed, and changes nothing.
@@ -110,7 +115,7 @@ func (p *Planner) Write(ctx context.Context, by Account, id uint64, revision uin
 func said(lines []say.Became) string {
 	n, first := 0, ""
 	for _, b := range lines {
-		if b.Line.Is == say.IsBlank {
+		if b.Line.Is == say.IsBlank || b.Line.Said == "" {
 			continue
 		}
 		if n++; first == "" {

@@ -10,6 +10,7 @@ import (
 	"cuestart/core/list"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
+	"cuestart/core/speech"
 )
 
 // WriteList writes a plan as CSV, a line a drill or an event, in the order of time.
@@ -28,7 +29,7 @@ func WriteList(w io.Writer, d *plan.Document, s *schedule.Schedule) error {
 		line = append(line, d.Audience(e.Block.Who), d.ZoneName(e.Block.Zone), d.LeaderName(e.Block.Leader))
 		for _, doing := range e.Drills {
 			k := &doing.Drill
-			rows = append(rows, append(slices.Clone(line), k.Name, k.Words(doing.Amount), strings.Join(k.Cues, ". "), strings.Join(k.Faults, ". "), k.Caution))
+			rows = append(rows, append(slices.Clone(line), k.Name, doing.Words(speech.English), strings.Join(k.Cues, ". "), strings.Join(k.Faults, ". "), k.Caution))
 		}
 	}
 	return writeTable(w, head, rows)

@@ -223,7 +223,7 @@ func newComposer(b Brief) (*composer, error) {
 		Margin: min(margin, max(180, b.Minutes*60/5/60*60)), Method: b.Method, Place: b.Place, Grade: b.Grade, Players: slices.Clone(b.Players), Zones: slices.Clone(b.Zones),
 		Leaders: slices.Clone(b.Leaders), Kit: b.Kit, Today: b.Today, Stresses: b.Sport.Stresses, Restrictions: slices.Clone(b.Restrictions)}
 	if b.Kind == plan.Training {
-		d.StartName = "First whistle"
+		d.StartName = cmp.Or(b.Sport.Training, "Training")
 	}
 	if b.Kind == plan.Match && d.Today.Air() != plan.Hot {
 		d.Today.Layers = true // while waiting; nobody warms up to cool again

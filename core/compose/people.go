@@ -90,7 +90,8 @@ func (c *composer) roles(add func(name string, players []string)) {
 		}
 		before := len(c.doc.Units)
 		if add(name, append(players, "")); len(c.doc.Units) > before { // "": it may be nobody's
-			c.doc.Units[before].Players, c.doc.Units[before].Today = players, true
+			u := &c.doc.Units[before]
+			u.Players, u.Today, u.Of = players, true, c.Sport.HowMany(name)
 		}
 	}
 }
@@ -205,15 +206,52 @@ func (c *composer) lateComers() {
 }
 
 func (c *composer) lateComer(p *plan.Player) {
-	b := plan.Block{ID: catchUp + p.ID, Name: "Catch-up", Phase: drill.Own, Loose: true, Who: []string{p.ID}, Priority: plan.Should,
-		Why: fmt.Sprintf("%s comes %s late: pulse, then two rising sprints", p.ShortName(), clock.Lasting(p.Late))}
-	for _, code := range []string{lateCode + "pulse", lateCode + "sprints"} {
-		if k, ok := c.byCode[code]; ok && c.usable(k, 1) == "" {
-			b.Items = append(b.Items, c.item(k))
+	if b := c.catchUp(p); len(b.Items) > 0 {
+		c.doc.Blocks = append(c.doc.Blocks, b)
+	}
+}
+
+// CatchUpID is the id of a late-comer's short version.
+func CatchUpID(player string) string { return catchUp + player }
+
+// catchUp is a late-comer's own short version: it wants no leader and nobody's place.
+func (c *composer) catchUp(p *plan.Player) plan.Block {
+	b := plan.Block{ID: CatchUpID(p.ID), Name: "Catch-up", Phase: drill.Own, Loose: true, Who: []string{p.ID}, Priority: plan.Should,
+		Why: fmt.Sprintf("%s comes %s late: pulse, the joints at risk, then two rising sprints", p.ShortName(), clock.Lasting(p.Late))}
+	add := func(k drill.Drill) {
+		if b.Items = append(b.Items, c.item(k)); b.Seconds(b.Targets(), alone) > mostCatchUp {
+			b.Items = b.Items[:len(b.Items)-1]
 		}
 	}
-	if len(b.Items) > 0 {
-		c.doc.Blocks = append(c.doc.Blocks, b)
+	for _, code := range []string{lateCode + "pulse", lateCode + "sprints"} {
+		if code == lateCode+"sprints" {
+			c.atRisk(add)
+		}
+		if k, ok := c.byCode[code]; ok && c.usable(k, 1) == "" {
+			add(k)
+		}
+	}
+	return b
+}
+
+// alone is somebody who waits for nobody; mostCatchUp how many seconds a short version
+// takes at the most, less what the sprints take that end it.
+var alone = drill.Group{People: 1, Lanes: 1}
+
+const (
+	mostCatchUp = 480
+	atRiskMost  = 2 // drills for the joints at risk
+)
+
+// atRisk adds what moves the joints that the sport stresses most.
+func (c *composer) atRisk(add func(drill.Drill)) {
+	own := newCoverage()
+	for _, joint := range c.Sport.Stresses[:min(atRiskMost, len(c.Sport.Stresses))] {
+		k := c.best(drill.Mobilise, func(k drill.Drill) bool { return slices.Contains(k.Regions, joint) && !k.Ground }, 40, alone, own, false)
+		if k != nil && !own.drills[k.Code] {
+			own.drills[k.Code] = true
+			add(*k)
+		}
 	}
 }
 

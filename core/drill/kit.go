@@ -56,6 +56,9 @@ func (d Drill) Lines(say speech.Say, group Group) string {
 		return ""
 	}
 	each := (group.People + lanes - 1) / lanes
+	if d.Turns() && lanes == 1 {
+		return say("%d in turn", group.People)
+	}
 	if d.Turns() {
 		return say("%s, %d at each", NumberIn(say, lanes, "stations"), each)
 	}

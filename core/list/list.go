@@ -29,11 +29,13 @@ type Doing struct {
 	Item    int // of the block
 	Drill   drill.Drill
 	Amount  int
-	Instead string // the drill it stands in for, by a ruling
-	Out     bool   // by a ruling, or by choice, the person leaves the drill out
-	Beside  bool   // done while the one before it is
-	Turn    int    // the person's turn of Turns, from 1; 0: not known, or all at once
-	Turns   int    // in how many turns the kit goes round; 0: all at once
+	Instead string      // the drill it stands in for, by a ruling
+	Out     bool        // by a ruling the person leaves the drill out
+	Other   bool        // it is of a choice, and the person does others
+	group   drill.Group // who shares it
+	Beside  bool        // done while the one before it is
+	Turn    int         // the person's turn of Turns, from 1; 0: not known, or all at once
+	Turns   int         // in how many turns the kit goes round; 0: all at once
 }
 
 // Seconds is how long the entry lasts.
@@ -59,7 +61,25 @@ func Of(d *plan.Document, s *schedule.Schedule, player string) []Entry {
 			}
 		}
 	}
-	return withEvents(entries, s.Events(d), func(e *schedule.Event) bool { return slices.Contains(e.Players, player) })
+	all := withEvents(entries, s.Events(d), func(e *schedule.Event) bool { return slices.Contains(e.Players, player) })
+	return arrived(all, s, player)
+}
+
+// arrived leaves out what is over before a player comes, and begins what is under way
+// then: nobody is told to be where they cannot be.
+func arrived(entries []Entry, s *schedule.Schedule, player string) []Entry {
+	at := slices.IndexFunc(s.Fixed, func(w schedule.Window) bool { return w.Late() == player })
+	if at < 0 {
+		return entries
+	}
+	here := s.Fixed[at].End
+	entries = slices.DeleteFunc(entries, func(e Entry) bool { return e.Block == nil && e.To <= here && e.Key != s.Fixed[at].ID })
+	for i := range entries {
+		if e := &entries[i]; e.Block == nil && e.From < here && e.Key != s.Fixed[at].ID {
+			e.From = here
+		}
+	}
+	return entries
 }
 
 // Led is what a leader leads, in the order of time, with the events of the whole squad.
@@ -88,7 +108,7 @@ func Alone(blocks []plan.Block) (entries []Entry) {
 			amounts[n] = b.Amount(n)
 		}
 		b.End = at + clock.Offset(b.Seconds(amounts, b.Group))
-		entries, at = append(entries, entry(b)), b.End
+		entries, at = append(entries, entry(new(plan.Document), b)), b.End
 	}
 	return entries
 }
@@ -104,7 +124,7 @@ func (e *Entry) own(p *plan.Player) {
 	for n := range e.Drills {
 		e.Drills[n].Drill = e.Drills[n].Drill.Own(p.Hand, p.Foot)
 		if e.Block.Form == plan.ByChoice {
-			e.Drills[n].Out = !slices.Contains(e.Way, n)
+			e.Drills[n].Other = !slices.Contains(e.Way, n)
 		}
 		if e.Drills[n].Turns > 0 {
 			e.Drills[n].Turn = 1 + e.mates(n, player)/e.Block.Items[n].AtOnce
@@ -130,22 +150,34 @@ func collect(d *plan.Document, s *schedule.Schedule, mine func(*schedule.Block) 
 	blocks := s.Blocks(d)
 	for i := range blocks {
 		if b := &blocks[i]; b.Kept && mine(b) {
-			entries = append(entries, entry(b))
+			entries = append(entries, entry(d, b))
 		}
 	}
 	return entries
 }
 
-func entry(b *schedule.Block) Entry {
+func entry(d *plan.Document, b *schedule.Block) Entry {
 	e := Entry{Key: b.ID, From: b.Start, To: b.End, Name: b.Name, Block: b}
 	for n := range b.Items {
-		doing := Doing{Item: n, Drill: b.Items[n].Drill, Amount: b.Amount(n), Beside: b.Alongside(n)}
+		doing := Doing{Item: n, Drill: b.Items[n].Drill, Amount: b.Amount(n), Beside: b.Alongside(n), group: b.At(n, b.Group)}
+		doing.Drill = quoted(d, doing.Drill)
 		if turns := b.Turns(n, b.Group); turns > 1 {
 			doing.Turns = turns
 		}
 		e.Drills = append(e.Drills, doing)
 	}
 	return e
+}
+
+// quoted is a drill whose cues say what is known of today's opponent or partner.
+func quoted(d *plan.Document, k drill.Drill) drill.Drill {
+	for i, cue := range k.Cues {
+		if said := d.Quote(cue); said != cue {
+			k.Cues = slices.Clone(k.Cues)
+			k.Cues[i] = said
+		}
+	}
+	return k
 }
 
 func withEvents(entries []Entry, events []schedule.Event, mine func(*schedule.Event) bool) []Entry {
@@ -179,7 +211,7 @@ func company(d *plan.Document, b *schedule.Block, player string) []string {
 // Kit is what the entry takes, by name.
 func (e *Entry) Kit() (kit []string) {
 	for _, d := range e.Drills {
-		if !d.Out {
+		if !d.Out && !d.Other {
 			kit = appendNew(kit, slices.Concat(d.Drill.Kit, d.Drill.LaneKit)...)
 		}
 	}
@@ -192,7 +224,7 @@ func Carry(entries []Entry) (kit []string) {
 		for _, d := range entries[i].Drills {
 			group := entries[i].Block.Group
 			for _, one := range d.Drill.Kit {
-				if !d.Out && drill.Carried(one) && d.Drill.Pieces(group) >= group.People {
+				if !d.Out && !d.Other && drill.Carried(one) && d.Drill.Pieces(group) >= group.People {
 					kit = appendNew(kit, one)
 				}
 			}
@@ -208,4 +240,15 @@ func appendNew(list []string, more ...string) []string {
 		}
 	}
 	return list
+}
+
+// Brought is what a person brings beside their drills' kit: what is theirs by name, or of
+// a unit that they are in.
+func Brought(d *plan.Document, person string) (things []string) {
+	for _, b := range d.Bring {
+		if b.Who == person || b.Who != "" && b.Who != plan.Everyone && slices.Contains(d.Members([]string{b.Who}), person) {
+			things = appendNew(things, b.What)
+		}
+	}
+	return things
 }

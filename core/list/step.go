@@ -35,7 +35,7 @@ func (e *Entry) Steps() (steps []Step) {
 		if part.Work && part.Item == first {
 			round++
 		}
-		if part.Work && !e.Drills[part.Item].Out {
+		if part.Work && !e.Drills[part.Item].Out && !e.Drills[part.Item].Other {
 			steps = append(steps, e.inTurn(part.Item, round, at, part.Seconds)...)
 		}
 		at += part.Seconds

@@ -110,6 +110,7 @@ type Unit struct {
 	Name    string   `json:"name"`
 	Players []string `json:"players"`
 	Today   bool     `json:"today,omitempty"` // a role of the day, such as the starter: it may be nobody's yet
+	Of      int      `json:"of,omitempty"`    // how many have the role; 0: any number
 }
 
 // Zone is a place where blocks happen.

@@ -64,6 +64,20 @@ func (d *Document) SetLate(player string, seconds int) (string, error) {
 	return fmt.Sprintf("%s comes at %s", p.ShortName(), d.Arrival(p)), nil
 }
 
+// SetOver says whether a player who comes late works on over the drink and the line-up,
+// up to the start.
+func (d *Document) SetOver(player string, over bool) (string, error) {
+	p := d.Player(player)
+	if p == nil {
+		return "", In("players", "this player is not in the plan")
+	}
+	p.Over = over
+	if over {
+		return p.ShortName() + " works on until the start", nil
+	}
+	return p.ShortName() + " lines up with the others", nil
+}
+
 // SetOut takes a player out of the plan, of its units and of blocks of their own.
 func (d *Document) SetOut(player string) (string, error) {
 	p := d.Player(player)

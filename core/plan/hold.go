@@ -315,6 +315,12 @@ func (d *Document) Neighbour(i, by int) *Block {
 
 // Step moves a block before (by -1) or after (by 1) its neighbour in the list.
 func (d *Document) Step(block string, by int) (string, error) {
+	if l := d.ListOf(block); l != nil {
+		on := d.On(l)
+		said, err := on.Step(block, by)
+		l.Blocks = on.Blocks
+		return said, err
+	}
 	i := slices.IndexFunc(d.Blocks, func(b Block) bool { return b.ID == block })
 	if i < 0 {
 		return "", ErrNoSuchBlock

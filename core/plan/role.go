@@ -135,6 +135,9 @@ func (d *Document) SetRole(name string, players []string) (string, error) {
 	case !role.Today:
 		return "", In("roles", "%s is a unit of the squad already: take another name", name)
 	}
+	if extra := len(players) - role.Of; role.Of > 0 && extra > 0 { // the newest take the place of the first
+		players = players[extra:]
+	}
 	role.Players = d.Members(players)
 	if all := find(d.Units, Starters, func(u Unit) string { return u.Name }); name == Bench && all != nil {
 		all.Players = slices.DeleteFunc(d.Members([]string{Everyone}), func(id string) bool { return slices.Contains(role.Players, id) })

@@ -191,6 +191,15 @@ func listHead(name string) plan.When {
 	return ""
 }
 
+// ListHead is the line that begins a list.
+func ListHead(when plan.When) Line {
+	l := Line{Is: IsPhase, List: when}
+	if when == plan.AfterEnd {
+		l.Phase = string(drill.After)
+	}
+	return l
+}
+
 // section reads the head of a part of the list: a phase, or a list with a line of its own;
 // what stands behind it.
 func (r *Reader) section(l *Line, text string) (rest string, only bool) {

@@ -12,6 +12,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
+	"cuestart/core/speech"
 )
 
 // evening is a training of three players: a jog for all, hops for two of them, a
@@ -117,8 +118,8 @@ func TestRoundsAreSaidWithTheirRest(t *testing.T) {
 		"4 rounds, 1:30 min between": {Rounds: 4, RoundRest: 90},
 	} {
 		one := schedule.Block{Block: &b}
-		assert.Equal(t, want, one.Often())
+		assert.Equal(t, want, one.How(speech.English))
 	}
 	once := plan.Block{Rounds: 1, RoundRest: 30}
-	assert.Empty(t, (&schedule.Block{Block: &once}).Often(), "once is not said")
+	assert.Empty(t, (&schedule.Block{Block: &once}).How(speech.English), "once is not said")
 }

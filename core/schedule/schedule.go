@@ -16,6 +16,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
+	"cuestart/core/speech"
 )
 
 // Schedule is a plan document fitted. It is kept as JSON beside its document;
@@ -148,19 +149,9 @@ func (b *Block) Doses() []string {
 	words := make([]string, len(b.Items))
 	for n, item := range b.Items {
 		words[n] = item.Drill.Words(b.Amount(n))
-	}
-	return words
-}
-
-// Often says how often its drills are gone through, "3 rounds, 30 s between"; "" where
-// that is once.
-func (b *Block) Often() string {
-	if b.Rounds < 2 {
-		return ""
-	}
-	words := drill.Number(b.Rounds, "rounds")
-	if b.RoundRest > 0 {
-		words += ", " + clock.Lasting(b.RoundRest) + " between"
+		if spread := b.Spread(speech.English, n); spread != "" {
+			words[n] += ", " + spread
+		}
 	}
 	return words
 }

@@ -23,10 +23,11 @@ const Bench = plan.Bench
 type Sport struct {
 	Key       string     `json:"key"`
 	Name      string     `json:"name"`
-	Start     string     `json:"start"`    // what its start is called: Kick-off
-	Ground    string     `json:"ground"`   // pitch, court, ice, diamond or track
-	Margin    int        `json:"margin"`   // minutes before the start at which work ends
-	Stresses  []string   `json:"stresses"` // joints
+	Start     string     `json:"start"`              // what its start is called: Kick-off
+	Training  string     `json:"training,omitempty"` // what the start of a training is called; "": Training
+	Ground    string     `json:"ground"`             // pitch, court, ice, diamond or track
+	Margin    int        `json:"margin"`             // minutes before the start at which work ends
+	Stresses  []string   `json:"stresses"`           // joints
 	Positions []string   `json:"positions"`
 	Units     []Unit     `json:"units"`
 	Due       []Due      `json:"due"`
@@ -127,6 +128,19 @@ func (s *Sport) Position(n int) string {
 var singles = []string{"keeper", "goalkeeper", "goalie", "catcher", "setter", "libero"}
 
 const singleIn = 11
+
+// HowMany is how many players have a role of the day; 0: any number.
+func (s *Sport) HowMany(role string) int {
+	if role == plan.Captain {
+		return 1
+	}
+	for _, r := range s.Roles {
+		if r.Name == role {
+			return max(1, r.Of)
+		}
+	}
+	return 0
+}
 
 // Has tells whether who is a position of the sport, one of its units, a role of the day,
 // or the bench.

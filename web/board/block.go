@@ -11,6 +11,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/say"
 	"cuestart/core/schedule"
+	"cuestart/core/speech"
 	"cuestart/core/today"
 	"cuestart/planner"
 )
@@ -42,6 +43,9 @@ type chosen struct {
 	Cautions    []string
 	Problem     string // what was wrong with what was said of it
 	Drawers     drawers
+	List        string // the line of the list that it is in; "": it is of the run-in
+	Run         runForm
+	Form        plan.Form
 }
 
 // KeyOf is the key that picks priority n.
@@ -57,10 +61,13 @@ type item struct {
 	Less, More bool
 	Up, Down   bool
 	Stands     []planner.Stand // what may stand in for it
+	Toggles    []toggle        // how it may be done otherwise
 }
 
-func chosenOf(page *body, board *planner.Board, i int, is row) *chosen {
-	d, b := board.Document, &board.Blocks[i]
+// chosenOf is block i of the run-in, or of a list with a line of its own: d holds its
+// blocks, and blocks are these as they are timed.
+func chosenOf(page *body, board *planner.Board, d *plan.Document, blocks []schedule.Block, i int, is row) *chosen {
+	b := &blocks[i]
 	found := &chosen{row: is, Aim: b.Aim, Says: b.Says(), Because: b.Block.Why, Why: b.Cut, Priority: b.Priority, Priorities: plan.Priorities,
 		Cost: cost(b), Versions: today.Says(d, b.ID), Held: d.HeldWords(b.Block), Said: say.Attributes(d, b.Block), Note: b.Note,
 		SaidProblem: cmp.Or(page.Problems.At(plan.AtBlock(b.ID, "said")), page.Problems.At(plan.AtBlock(b.ID, "hold"))),
@@ -80,9 +87,11 @@ func chosenOf(page *body, board *planner.Board, i int, is row) *chosen {
 	for n := range b.Items {
 		one := itemOf(page, b, n)
 		one.Stands, one.Up, one.Down = board.Stands(b.Block, n), n > 0, n+1 < len(b.Items)
+		one.Toggles = togglesOf(b, n)
 		found.Items = append(found.Items, one)
 		found.Cautions = plan.AddCaution(found.Cautions, b.Items[n].Drill.Caution)
 	}
+	found.Run, found.Form = runOf(d, b, page), b.Form
 	if before := d.Neighbour(i, -1); before != nil {
 		found.Before = before.Name
 	}
@@ -116,6 +125,9 @@ func itemOf(page *body, b *schedule.Block, n int) item {
 	k := b.Items[n].Drill
 	one := item{Index: n, Code: k.Code, Name: k.Name, Words: k.Words(k.Range.Target),
 		Less: k.Range.Target > k.Range.Min, More: k.Range.Target < k.Range.Max, Problem: page.Problems.At(plan.AtItem(b.ID, n))}
+	if spread := b.Spread(speech.English, n); spread != "" {
+		one.Words += ", " + spread
+	}
 	if amount := b.Amount(n); amount != k.Range.Target {
 		one.Planned = k.Words(amount)
 	}

@@ -26,7 +26,13 @@ import (
 //go:embed *.html
 var files embed.FS
 
-var screens = shell.Parse(files, template.FuncMap{"own": func(on *linksBody, is ownLink) any { return ownOn{on, is} }})
+var screens = shell.Parse(files, template.FuncMap{"on": func(b *body, is listBody) any { return listOn{b, is} }, "own": func(on *linksBody, is ownLink) any { return ownOn{on, is} }})
+
+// listOn is a list with the page it stands on.
+type listOn struct {
+	On *body
+	Is listBody
+}
 
 // body is the Run-in page.
 type body struct {
@@ -49,6 +55,8 @@ type body struct {
 	Rows        []row
 	Chosen      *chosen
 	Drawers     drawers
+	Lists       []listBody     // after the end, at half-time, on the bench
+	Turns       []turn         // how the day begins, where that makes a difference
 	Told        toldBody       // what was said from phones
 	Heard       *heard         // what lines became that were just put in
 	Typed       string         // lines that were refused
@@ -177,7 +185,9 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 	if len(d.Blocks) > 0 {
 		made.Principles = b.Principles()
 	}
+	made.Turns = turnsOf(d)
 	made.rows(b, block)
+	made.lists(b, block)
 	made.Drawers = drawersOf(r, b, made)
 	if made.Chosen != nil {
 		made.Chosen.HoldCost, _ = r.Planner.HoldCost(r.Context(), b, block) // a figure beside it: the board stands without
@@ -227,9 +237,9 @@ func (b *body) draw(r *shell.Request, board *planner.Board, block string) {
 // rows are the blocks in the order of time, those left out last.
 func (b *body) rows(board *planner.Board, chosen string) {
 	for i := range board.Blocks {
-		one := rowOf(board, &board.Blocks[i])
+		one := rowOf(board, board.Document, &board.Blocks[i])
 		if one.Chosen = one.ID == chosen; one.Chosen {
-			b.Chosen = chosenOf(b, board, i, one)
+			b.Chosen = chosenOf(b, board, board.Document, board.Blocks, i, one)
 		}
 		b.Rows = append(b.Rows, one)
 	}
@@ -241,8 +251,7 @@ func (b *body) rows(board *planner.Board, chosen string) {
 	})
 }
 
-func rowOf(board *planner.Board, b *schedule.Block) row {
-	d := board.Document
+func rowOf(board *planner.Board, d *plan.Document, b *schedule.Block) row {
 	one := row{ID: b.ID, Name: b.Name, Phase: b.Phase, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader),
 		Out: !b.Kept, Dose: strings.Join(b.Named(), ", "), start: b.Start}
 	if b.Kept {

@@ -107,7 +107,7 @@ func SetBlock(r *shell.Request) (shell.Answer, error) {
 			return "", plan.ErrNoSuchBlock
 		}
 		to.Who, to.Zone, to.Leader = b.Who, b.Zone, b.Leader
-		if known && phase != drill.After {
+		if known && (phase == drill.After) == (b.Phase == drill.After) {
 			b.Phase = phase
 		}
 		return d.SetBlock(block, to)
@@ -136,8 +136,15 @@ func SetPlayer(r *shell.Request) (shell.Answer, error) {
 	if f.Has("out") {
 		return change(r, "", func(d *plan.Document) (string, error) { return d.SetOut(player) }, nil)
 	}
-	at := f.Text("arrives")
-	return change(r, "", func(d *plan.Document) (string, error) { return d.SetArrival(player, at) }, nil)
+	if f.Has("over") {
+		over := f.Raw("over") == "yes"
+		return change(r, "", func(d *plan.Document) (string, error) { return d.SetOver(player, over) }, nil)
+	}
+	b, err := (*planner.Board)(nil), f.Err()
+	if err == nil {
+		b, err = r.Planner.SetArrival(r.Context(), r.By, r.ParamID("session"), f.Count("revision"), player, f.Text("arrives"))
+	}
+	return changed(r, "", b, err, nil)
 }
 
 // SeeNotes takes the notes off the board.

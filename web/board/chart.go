@@ -33,6 +33,7 @@ type chart struct {
 	Blocks        []chartBlock
 	Fixed         []chartEvent
 	Warmth        trace
+	After         *afterLine // right of the start: what comes after the end; nil: nothing
 
 	laneHeight int
 	from       clock.Offset // the moment at Left
@@ -128,12 +129,19 @@ func newChart(b *planner.Board, id string, width, labels int, href func(block st
 	from, to := span(d, b.Blocks, events)
 	c.from = from
 	c.LineX = width - startWidth
+	after, beyond := afterOf(b)
+	if beyond > 0 {
+		to += clock.Offset(beyond)
+	}
 	if to > 0 {
 		c.LineX = c.Left + (width-startWidth-c.Left)*int(-from)/int(to-from)
 	}
 	c.scale(b)
 	c.lanes(d)
-	c.drawBlocks(b, href, chosen)
+	c.drawBlocks(b, b.Document, b.Blocks, 0, href, chosen)
+	if beyond > 0 {
+		c.drawAfter(b, after, to, href, chosen)
+	}
 	c.drawEvents(events)
 	c.write()
 	c.Warmth = c.warmth(b)
@@ -246,23 +254,65 @@ func (c *chart) pieces(members []string, from, to clock.Offset, inset int) (list
 	return list
 }
 
-func (c *chart) drawBlocks(board *planner.Board, href func(string) string, chosen string) {
-	for i := range board.Blocks {
-		b := &board.Blocks[i]
+// drawBlocks draws blocks of a document, later by so many seconds where they go by another
+// line.
+func (c *chart) drawBlocks(board *planner.Board, d *plan.Document, blocks []schedule.Block, later clock.Offset, href func(string) string, chosen string) {
+	for i := range blocks {
+		b := &blocks[i]
 		if !b.Kept {
 			continue
 		}
 		words := b.Named()
 		c.Blocks = append(c.Blocks, chartBlock{ID: b.ID, Phase: b.Phase.Key(), Chosen: b.ID == chosen, Href: href(b.ID),
-			Label: fmt.Sprintf("%s, %s, %s: %s to %s to go, %s", b.Name, b.Phase.Name(), board.Document.Audience(b.Who), b.Start.ToGo(), b.End.ToGo(), strings.Join(words, ", ")),
+			Label: fmt.Sprintf("%s, %s, %s: %s, %s", b.Name, b.Phase.Name(), d.Audience(b.Who), when(b, later), strings.Join(words, ", ")),
 			name:  b.Name, words: b.Doses(), length: clock.Lasting(b.Length()), letter: b.Phase.Letter(),
-			Pieces: c.pieces(b.Members, b.Start, b.End, blockInset)})
-		if held := board.Document.HeldWords(b.Block); held != "" {
+			Pieces: c.pieces(b.Members, b.Start+later, b.End+later, blockInset)})
+		if held := d.HeldWords(b.Block); held != "" {
 			last := &c.Blocks[len(c.Blocks)-1]
 			last.Label += ", held " + held
 			last.Notch = fmt.Sprintf("M%d %dh%dl%d %dz", c.x(b.Start), c.Top-notch, 2*notch, -notch, notch)
 		}
 	}
+}
+
+// when says from when until when a block lasts, by its line.
+func when(b *schedule.Block, later clock.Offset) string {
+	if later > 0 {
+		return clock.Duration(int(b.Start)) + " to " + clock.Duration(int(b.End)) + " after the end"
+	}
+	return b.Start.ToGo() + " to " + b.End.ToGo() + " to go"
+}
+
+// AfterHeight is how far down the line of what comes after reaches.
+func (c *chart) AfterHeight() int { return c.Bottom - 30 }
+
+// afterLine is the line that what comes after goes by.
+type afterLine struct {
+	X    int
+	Name string
+}
+
+// afterGap is how far right of the start its line stands, in seconds of the chart: the
+// match lies between.
+const afterGap = 150
+
+// afterOf is the list of what comes after the end, and how many seconds of the chart it
+// takes; 0 where there is none.
+func afterOf(b *planner.Board) (after *schedule.Line, seconds int) {
+	lines := b.Lists()
+	for i := range lines {
+		if lines[i].When == plan.AfterEnd && lines[i].Seconds() > 0 {
+			return &lines[i], lines[i].Seconds() + afterGap
+		}
+	}
+	return nil, 0
+}
+
+// drawAfter draws what comes after the end right of everything before the start.
+func (c *chart) drawAfter(b *planner.Board, after *schedule.Line, to clock.Offset, href func(string) string, chosen string) {
+	line := to - clock.Offset(after.Seconds())
+	c.After = &afterLine{c.x(line), after.Line}
+	c.drawBlocks(b, after.Document, after.Schedule.Blocks(after.Document), line, href, chosen)
 }
 
 func (c *chart) drawEvents(events []schedule.Event) {

@@ -1,6 +1,7 @@
 package board
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -20,6 +21,8 @@ type drawers struct {
 	People   *peopleForm
 	Day      *dayForm
 	Routine  *routineForm
+	Carry    *carryForm
+	Lists    bool
 	Everyone []shell.Choice // whom something fixed may be for
 }
 
@@ -46,6 +49,7 @@ type event struct {
 // peopleForm is who is there.
 type peopleForm struct {
 	Players []playerLine
+	Roles   []roleLine
 	Problem string
 }
 
@@ -53,12 +57,14 @@ type peopleForm struct {
 type playerLine struct {
 	ID, Name, Ruling string
 	Arrives          string // the time on the clock, if late
+	Over             bool   // late, and works on over the line-up
 }
 
 // dayForm is the day's conditions, and what they do to the doses.
 type dayForm struct {
 	shell.Day
 	Factors []shell.Tick
+	Facing  string
 }
 
 // routineForm keeps the blocks as a routine.
@@ -80,11 +86,18 @@ func drawersOf(r *shell.Request, board *planner.Board, page *body) (open drawers
 	if wanted("fixed", wrong.At("fixed")) {
 		open.Fixed = &fixedForm{events(board), wrong.At("fixed")}
 	}
-	if wanted("people", wrong.At("players")) {
-		open.People = &peopleForm{playerLines(d), wrong.At("players")}
+	if problem := cmp.Or(wrong.At("players"), wrong.At("roles")); wanted("people", problem) {
+		open.People = &peopleForm{playerLines(d), rolesOf(d), problem}
 	}
-	if wanted("day", wrong.At("air"), wrong.At("wind")) {
-		open.Day = &dayForm{shell.DayOf(d.Today), factorTicks(d)}
+	if wanted("day", wrong.At("air"), wrong.At("wind"), wrong.At("facing")) {
+		open.Day = &dayForm{shell.DayOf(d.Today), factorTicks(d), facingText(d)}
+	}
+	if wanted("carry", wrong.At("bring")) {
+		open.Carry = carryOf(d, board.Blocks, wrong.At("bring"))
+	}
+	open.Lists = wanted("lists", page.listProblem(), page.inList())
+	if page.Chosen != nil && wanted("groups", wrong.At(plan.AtBlock(page.Chosen.ID, "groups")), wrong.At(plan.AtBlock(page.Chosen.ID, "choice"))) {
+		page.Chosen.Run.groups(d, d.Block(page.Chosen.ID))
 	}
 	if wanted("routine", wrong.At("routine")) {
 		open.Routine = &routineForm{wrong.At("routine")}
@@ -98,6 +111,31 @@ func drawersOf(r *shell.Request, board *planner.Board, page *body) (open drawers
 		}
 	}
 	return open
+}
+
+// listProblem is what was wrong with one of the lists; inList the list of the chosen block.
+func (b *body) listProblem() string {
+	for _, l := range b.Lists {
+		if l.Problem != "" {
+			return l.Problem
+		}
+	}
+	return b.Problems.At("lists")
+}
+
+func (b *body) inList() string {
+	if b.Chosen == nil {
+		return ""
+	}
+	return b.Chosen.List
+}
+
+// facingText is what is known of today's opponent or partner, a line each.
+func facingText(d *plan.Document) (text string) {
+	for _, f := range d.Facing {
+		text += f.Name + ": " + f.Says + "\n"
+	}
+	return text
 }
 
 // methodOrder names the blocks as the method would list them; "" where they are listed so.
@@ -167,7 +205,7 @@ func events(board *planner.Board) (list []event) {
 
 func playerLines(d *plan.Document) (list []playerLine) {
 	for _, p := range d.Players {
-		line := playerLine{ID: p.ID, Name: p.Label(), Arrives: d.Arrival(&p)}
+		line := playerLine{ID: p.ID, Name: p.Label(), Arrives: d.Arrival(&p), Over: p.Over}
 		for _, r := range d.Restrictions {
 			if r.Player == p.ID {
 				line.Ruling = shell.Joined(", ", line.Ruling, planner.Words(r))

@@ -42,7 +42,7 @@ func heardOf(h *planner.Heard, done bool) *heard {
 	shown := &heard{}
 	seconds, doubts := 0.0, 0
 	for i := range h.Lines {
-		if h.Lines[i].Line.Is == say.IsBlank {
+		if h.Lines[i].Line.Is == say.IsBlank || h.Lines[i].Line.Said == "" {
 			continue
 		}
 		line, work := heardLineOf(h.Document, &h.Lines[i])
@@ -80,6 +80,9 @@ func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine, seconds
 	case say.IsPhase:
 		phase, _ := drill.PhaseOf(l.Phase)
 		shown.Became, shown.Phase = phase.Name()+" from here on", &phase
+		if l.List != "" {
+			shown.Became, shown.Phase = "A list of its own from here on", nil
+		}
 	case say.IsFixed:
 		shown.Became = "Fixed: " + l.Name
 		shown.Beside = clock.Offset(*l.From).ToGo() + " to " + clock.Offset(*l.To).ToGo() + " to go"
@@ -88,6 +91,8 @@ func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine, seconds
 		if l.Name == "" {
 			shown.Became = "For the lines below"
 		}
+	case say.IsBring:
+		shown.Became = "To carry out: " + l.Name
 	case say.IsNote:
 		shown.Became = "Kept as a note"
 		shown.Doubts = append(shown.Doubts, "No drill was found in it")
@@ -103,7 +108,9 @@ func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine, seconds
 				words += ", " + k.Words(k.Range.Min) + " will do"
 			}
 			parts = append(parts, words)
-			seconds += k.Work(k.Range.Target, group)
+			if !b.Alongside(n) {
+				seconds += b.Work(n, k.Range.Target, group)
+			}
 		}
 		shown.Became, shown.Phase = strings.Join(parts, "; "), &b.Phase
 		shown.Lasts = clock.Lasting(int(seconds + 0.5))
@@ -218,6 +225,8 @@ func SetItem(r *shell.Request) (shell.Answer, error) {
 	f, block := r.Form, r.Param("block")
 	item := f.At(plan.AtBlock(block, "items")).Int("item", 0, plan.MaxItems-1)
 	switch {
+	case f.Has("toggle"):
+		return change(r, block, func(d *plan.Document) (string, error) { return toggled(d, block, item, f.Raw("toggle")) }, nil)
 	case f.Has("out"):
 		return change(r, block, func(d *plan.Document) (string, error) { return d.RemoveItem(block, item) }, nil)
 	case f.Has("by"):
@@ -244,4 +253,19 @@ func AddPrinciple(r *shell.Request) (shell.Answer, error) {
 // Relist lists the blocks in the order of the method.
 func Relist(r *shell.Request) (shell.Answer, error) {
 	return change(r, "", (*plan.Document).Relist, nil)
+}
+
+// toggled does a drill of a block otherwise, or again as before.
+func toggled(d *plan.Document, block string, item int, way string) (string, error) {
+	b := d.Block(block)
+	if b == nil || item >= len(b.Items) {
+		return "", plan.ErrNoSuchBlock
+	}
+	if way == "beside" {
+		return d.SetAlongside(block, item, !b.Items[item].Alongside)
+	}
+	if b.Items[item].Drill.Dose.OwnSide {
+		return d.SetSides(block, item, 2)
+	}
+	return d.SetSides(block, item, 0)
 }

@@ -22,6 +22,7 @@ type update struct {
 	StartText string   `json:"bar"`
 	Day       string   `json:"day"`
 	Carry     string   `json:"carry"`
+	Later     string   `json:"later,omitempty"` // the lists with a line of their own, where they are otherwise
 	Items     [][]any  `json:"items"`
 	Changes   []string `json:"changes"`
 }
@@ -157,7 +158,7 @@ func makeUpdate(r *shell.Request, tongue shell.Tongue, found *planner.Shared, ha
 		return "", err
 	}
 	u := update{Edition: now.Edition, Published: now.Published, Start: now.StartUnix, StartText: now.StartName + " " + now.Start, Day: now.Day, Carry: now.Carry}
-	before := map[string]string{}
+	before, later := map[string]string{}, ""
 	if was != nil && was.Document.Player(was.Person) != nil {
 		then, err := mineOf(r, tongue, was)
 		if err != nil {
@@ -166,7 +167,13 @@ func makeUpdate(r *shell.Request, tongue shell.Tongue, found *planner.Shared, ha
 		for _, one := range then.Items {
 			before[one.Key] = itemHTML(one.Timeless())
 		}
+		later = string(then.Later)
 		u.Changes = planner.Since(tongue.Say(), was.Document, was.Schedule, found.Document, found.Schedule, found.Person)
+	}
+	if u.Later = string(now.Later); u.Later == later {
+		u.Later = ""
+	} else if u.Later == "" {
+		u.Later = " "
 	}
 	now.mark(int(r.Planner.Now().Sub(found.Schedule.Start).Seconds()), found.Schedule)
 	for _, one := range now.Items {

@@ -32,7 +32,8 @@ type mineBody struct {
 	Items               []item        // of a routine
 	List                template.HTML // of a session
 	Carry               string
-	Late                []string // times to be there at, for who is late
+	Later               template.HTML // lists with a line of their own
+	Late                []string      // times to be there at, for who is late
 	Joints              []string
 }
 
@@ -61,6 +62,7 @@ type move struct {
 	Name, Dose string
 	Instead    string // what it stands in for, by a ruling
 	Out        bool   // by a ruling they leave it out
+	Other      bool   // of a choice, and they do others
 	Cues       []string
 	Caution    string
 	Easier     string // the name of its easier form
@@ -91,6 +93,9 @@ func Mine(r *shell.Request) (shell.Answer, error) {
 		return leader(r, found)
 	}
 	tongue := r.Tongue()
+	if later := r.Query("list"); later != "" {
+		return laterAlone(r, tongue, found, later)
+	}
 	b := headOf(r, tongue, found)
 	all, err := listed(r, tongue, found)
 	if err != nil {
@@ -98,7 +103,7 @@ func Mine(r *shell.Request) (shell.Answer, error) {
 	}
 	now := int(r.Planner.Now().Sub(found.Schedule.Start).Seconds())
 	b.count(now)
-	b.Carry, b.List = all.carry, all.at(now)
+	b.Carry, b.List, b.Later = all.carry, all.at(now), template.HTML(all.later) // made by the template of a list
 	return &shell.Page{Screens: screens, Name: "mine", Title: b.Name + ", " + b.Title, Body: b, Phone: true, Tongue: b.Tongue}, nil
 }
 
@@ -124,8 +129,10 @@ func mineOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared) (*mine
 		one.With = names(tongue, d, &entries[i])
 		b.Items = append(b.Items, one)
 	}
-	b.Carry = strings.Join(list.Carry(entries), ", ")
-	return b, nil
+	b.Carry = strings.Join(append(list.Carry(entries), list.Brought(d, found.Person)...), ", ")
+	later, err := laterOf(r, tongue, found)
+	b.Later = template.HTML(later) // made by the template of a list
+	return b, err
 }
 
 // lateTimes are when somebody who is late may be there: every five minutes from when the
@@ -155,17 +162,16 @@ func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Ent
 		return one, err
 	}
 	one.Phase, one.Where, one.Leader, one.Why, one.Kit = e.Block.Phase, d.ZoneName(e.Block.Zone), d.LeaderName(e.Block.Leader), e.Block.Says(), e.Kit()
-	if e.Block.Rounds > 1 {
-		one.Rounds = drill.NumberIn(tongue.Say(), e.Block.Rounds, "rounds")
-		if e.Block.RoundRest > 0 {
-			one.Rounds += tongue.T(", %s between", clock.Lasting(e.Block.RoundRest))
-		}
-	}
+	one.Rounds = e.How(tongue.Say())
 	if e.Missed > 0 {
 		one.Missed = tongue.T("You are called away for %s of it", clock.Lasting(e.Missed))
 	}
 	for _, doing := range e.Drills {
 		known := doing.Drill
+		if doing.Other {
+			one.Drills = append(one.Drills, move{Name: known.Name, Other: true})
+			continue
+		}
 		if doing.Out {
 			one.Drills = append(one.Drills, move{Name: known.Name, Out: true})
 			continue
@@ -174,7 +180,7 @@ func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Ent
 		if err != nil {
 			return one, err
 		}
-		does := move{Name: known.Name, Dose: known.WordsIn(tongue.Say(), doing.Amount), Instead: doing.Instead, Cues: known.Cues, Caution: known.Caution, Easier: easier}
+		does := move{Name: known.Name, Dose: doing.Words(tongue.Say()), Instead: doing.Instead, Cues: known.Cues, Caution: known.Caution, Easier: easier}
 		if stamp := pictures[known.Code]; stamp != "" {
 			does.Picture = picture(r, known.Code, stamp)
 		}
@@ -204,6 +210,7 @@ func left(at int) (length, caption string) {
 type keptList struct {
 	items []keptItem
 	carry string
+	later string // the lists with a line of their own, written
 }
 
 type keptItem struct {
@@ -222,7 +229,7 @@ func listed(r *shell.Request, tongue shell.Tongue, found *planner.Shared) (keptL
 			return keptList{}, err
 		}
 		b.mark(math.MinInt, found.Schedule)
-		made := keptList{carry: b.Carry}
+		made := keptList{carry: b.Carry, later: string(b.Later)}
 		for _, one := range b.Items {
 			one.State = ""
 			made.items = append(made.items, keptItem{one.From, one.To, itemHTML(one)})

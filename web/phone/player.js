@@ -83,6 +83,8 @@ function apply(update) {
     if (e) e.textContent = text;
   }
   document.querySelector("[data-carry]")?.closest("p").toggleAttribute("hidden", !update.carry);
+  const later = document.querySelector("[data-later]");
+  if (update.later && later) later.innerHTML = update.later;
   readPage();
   changed(update.changes?.length ? update.changes.join(". ") : say("Nothing changes for you."));
   tick();

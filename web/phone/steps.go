@@ -48,7 +48,9 @@ func stepsOf(tongue shell.Tongue, e *list.Entry) string {
 	return strings.Join(all, stepEnd)
 }
 
-func isRest(s drill.Step) bool { return len(s.Ways) > 0 && s.Ways[0] == drill.Rest }
+func isRest(s drill.Step) bool {
+	return len(s.Ways) > 0 && (s.Ways[0] == drill.Rest || s.Ways[0] == drill.Wait)
+}
 
 // unitOf is what the figure of a step counts.
 func unitOf(tongue shell.Tongue, d *drill.Drill, s drill.Step) string {

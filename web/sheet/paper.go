@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 
@@ -8,6 +9,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/list"
 	"cuestart/core/plan"
+	"cuestart/core/speech"
 	"cuestart/planner"
 	"cuestart/share"
 	"cuestart/web/shell"
@@ -51,17 +53,14 @@ func SheetPDF(r *shell.Request) (shell.Answer, error) {
 		if g.Head != "" {
 			p.Heading(2, g.Head, "")
 		}
+		columns[0].Head = cmp.Or(g.Line, "To go")
 		var rows [][]share.Cell
 		for _, one := range g.Rows {
 			rows = append(rows, one.cells(b.Full))
 		}
 		p.Table(columns, rows)
 	}
-	var kit []string
-	for _, k := range b.Kit {
-		kit = append(kit, k.String())
-	}
-	p.Text(share.Line{Text: "Carry out: " + strings.Join(kit, ", ") + ".", Bold: true})
+	p.Text(share.Line{Text: "Carry out: " + strings.Join(b.Kit, ", ") + ".", Bold: true})
 	if len(b.Cuts) > 0 {
 		p.Page()
 		p.Heading(1, "If there is less time", "")
@@ -142,12 +141,31 @@ func cardsOf(b *planner.Board) cardsBody {
 		for k := range entries {
 			one.Entries = append(one.Entries, entryOf(d, &entries[k], clock.Clock(b.Schedule.Start, entries[k].From)))
 		}
-		if carry := list.Carry(entries); len(carry) > 0 {
+		one.Entries = append(one.Entries, laterOn(b, p.ID)...)
+		if carry := append(list.Carry(entries), list.Brought(d, p.ID)...); len(carry) > 0 {
 			one.Entries = append(one.Entries, cardEntry{Name: "Carry out: " + strings.Join(carry, ", "), Fixed: true})
 		}
 		made.Cards = append(made.Cards, one)
 	}
 	return made
+}
+
+// laterOn are a player's lists with a line of their own.
+func laterOn(b *planner.Board, player string) (entries []cardEntry) {
+	lines := b.Lists()
+	for i := range lines {
+		l := &lines[i]
+		mine := list.Of(l.Document, l.Schedule, player)
+		if len(mine) == 0 {
+			continue
+		}
+		one := cardEntry{Name: l.Name + ", " + l.Line, Phase: drill.After}
+		for n := range mine {
+			one.Lines = append(one.Lines, entryOf(l.Document, &mine[n], "").Lines...)
+		}
+		entries = append(entries, one)
+	}
+	return entries
 }
 
 func entryOf(d *plan.Document, e *list.Entry, at string) cardEntry {
@@ -156,15 +174,18 @@ func entryOf(d *plan.Document, e *list.Entry, at string) cardEntry {
 		return made
 	}
 	made.Phase, made.Where = e.Block.Phase, d.ZoneName(e.Block.Zone)
-	if often := e.Block.Often(); often != "" {
+	if often := e.How(speech.English); often != "" {
 		made.Lines = append(made.Lines, cardLine{Text: often})
 	}
 	for _, doing := range e.Drills {
+		if doing.Other {
+			continue
+		}
 		if doing.Out {
 			made.Lines = append(made.Lines, cardLine{Text: "leave out " + doing.Drill.Name})
 			continue
 		}
-		line := cardLine{doing.Drill.Name + ": " + doing.Drill.Words(doing.Amount), doing.Drill.Caution}
+		line := cardLine{doing.Drill.Name + ": " + doing.Words(speech.English), doing.Drill.Caution}
 		line.Caution = strings.TrimSuffix(strings.TrimSuffix(line.Caution, everywhere), "; stop on pain") // the card says it once, for all
 		made.Lines = append(made.Lines, line)
 	}
@@ -251,10 +272,10 @@ func handoutOf(title, path, back string, entries []list.Entry) handoutBody {
 		if e.Block == nil {
 			continue
 		}
-		one := handoutBlock{Name: e.Name, Why: e.Block.Says(), Often: e.Block.Often(), Phase: e.Block.Phase}
+		one := handoutBlock{Name: e.Name, Why: e.Block.Says(), Often: e.Block.How(speech.English), Phase: e.Block.Phase}
 		for _, doing := range e.Drills {
 			k := &doing.Drill
-			one.Drills = append(one.Drills, handoutDrill{k.Name, k.Words(doing.Amount), k.Caution, k.Cues, k.Faults})
+			one.Drills = append(one.Drills, handoutDrill{k.Name, doing.Words(speech.English), k.Caution, k.Cues, k.Faults})
 		}
 		made.Blocks = append(made.Blocks, one)
 	}

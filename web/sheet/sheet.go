@@ -4,6 +4,7 @@ package sheet
 
 import (
 	"embed"
+	"fmt"
 	"net/url"
 	"slices"
 	"strings"
@@ -12,6 +13,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
+	"cuestart/core/speech"
 	"cuestart/core/today"
 	"cuestart/core/verdict"
 	"cuestart/planner"
@@ -30,7 +32,8 @@ type body struct {
 	Verdict                      verdict.Verdict
 	Groups                       []group
 	By                           string // leader, place, or "" for the order of time
-	Kit                          []schedule.Kit
+	Kit                          []string
+	lists                        []group
 	Made                         string
 	Cuts                         []cutLine
 	Full                         bool // each drill with what to say and to look for, and its caution
@@ -40,6 +43,7 @@ type body struct {
 type group struct {
 	Head string
 	Rows []row
+	Line string // what the times of its rows go by, where that is not the start
 }
 
 // Ask is the address of the sheet, or of one of its files, with a choice made otherwise.
@@ -106,6 +110,7 @@ func asked(r *shell.Request) (made body, err error) {
 	} else {
 		made.By = ""
 	}
+	made.Groups = append(made.Groups, made.lists...)
 	return made, nil
 }
 
@@ -130,13 +135,13 @@ func (b *body) grouped() (groups []group) {
 		by[head] = append(by[head], one)
 	}
 	for _, head := range heads {
-		groups = append(groups, group{head, by[head]})
+		groups = append(groups, group{Head: head, Rows: by[head]})
 	}
 	if len(none) > 0 {
-		groups = append(groups, group{map[string]string{"leader": "Led by nobody", "place": "No place"}[b.By], none})
+		groups = append(groups, group{Head: map[string]string{"leader": "Led by nobody", "place": "No place"}[b.By], Rows: none})
 	}
 	if len(events) > 0 {
-		groups = append(groups, group{"Everybody's day", events})
+		groups = append(groups, group{Head: "Everybody's day", Rows: events})
 	}
 	return groups
 }
@@ -180,20 +185,55 @@ func bodyOf(b *planner.Board) body {
 			Fixed: true, Name: e.Name, Who: d.Audience(e.Who)})
 	}
 	slices.SortStableFunc(rows, func(x, y row) int { return int(x.at - y.at) })
-	made.Groups, made.Kit = []group{{"", rows}}, schedule.Carried(b.Blocks)
+	made.Groups, made.lists = []group{{Rows: rows}}, listsOf(b)
+	for _, k := range schedule.Carried(b.Blocks) {
+		made.Kit = append(made.Kit, k.String())
+	}
+	for _, k := range d.Bring {
+		who := ""
+		if name := d.WhoBrings(k); name != "" {
+			who = " (" + name + ")"
+		}
+		made.Kit = append(made.Kit, k.What+who)
+	}
 	return made
+}
+
+// listsOf are the lists with a line of their own, each as a group.
+func listsOf(b *planner.Board) (lists []group) {
+	lines := b.Lists()
+	for i := range lines {
+		l := &lines[i]
+		made := group{Head: fmt.Sprintf("%s: %s", l.Name, clock.Lasting(l.Seconds())), Line: l.Line}
+		blocks := l.Schedule.Blocks(l.Document)
+		for n := range blocks {
+			if !blocks[n].Kept {
+				continue
+			}
+			one := rowOf(l.Document, l.Schedule, &blocks[n])
+			one.Clock = ""
+			if l.Forward() {
+				one.ToGo = clock.Duration(int(blocks[n].Start))
+			}
+			made.Rows = append(made.Rows, one)
+		}
+		if len(made.Rows) > 0 {
+			lists = append(lists, made)
+		}
+	}
+	return lists
 }
 
 func rowOf(d *plan.Document, fitted *schedule.Schedule, b *schedule.Block) row {
 	one := row{at: b.Start, ToGo: b.Start.ToGo(), Clock: clock.Clock(fitted.Start, b.Start), Length: clock.Lasting(b.Length()), Phase: b.Phase,
 		Name: b.Name, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader), Cut: b.Cut, Versions: today.Says(d, b.ID),
-		Often: b.Often(), Note: b.Note}
+		Often: b.How(speech.English), Note: b.Note}
 	if len(b.Members) < len(d.Players) {
 		one.Numbers = d.Numbers(b.Members)
 	}
 	for n, dose := range b.Named() {
 		k := &b.Items[n].Drill
-		one.Drills = append(one.Drills, told{dose, strings.Join(k.Cues, ". "), strings.Join(k.Faults, ". "), k.Caution})
+		one.Drills = append(one.Drills, told{dose, d.Quote(strings.Join(k.Cues, ". ")), strings.Join(k.Faults, ". "), k.Caution})
 	}
 	return one
 }

@@ -1,0 +1,285 @@
+package board
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/schedule"
+	"cuestart/core/speech"
+	"cuestart/web/shell"
+)
+
+// runForm is how the chosen block is run.
+type runForm struct {
+	Words   string // in words; "": its drills one after the other
+	Many    bool   // it has drills to choose from, or to go round
+	Forms   []press
+	Split   plan.Split
+	Splits  []shell.Choice
+	Rounds  string
+	Rest    string
+	Change  string
+	Pick    string
+	On      []shell.Choice // the days on which it is run; none: it makes no difference
+	OnNow   plan.Turn
+	Groups  []groupLine // who begins where, or does what; where that is open
+	Grouped bool        // there are some
+	Problem string
+}
+
+// press is a way to run a block that one press takes.
+type press struct {
+	Value, Name string
+	On          bool
+}
+
+// groupLine is a station or a drill to choose, with who begins there or does it.
+type groupLine struct {
+	Name   string
+	People []groupPlayer
+}
+
+// groupPlayer is one of a group; Own tells that they chose it.
+type groupPlayer struct {
+	ID, Name string
+	Own      bool
+}
+
+// toggle is a way to do a drill that one press takes, or takes back.
+type toggle struct {
+	Name, Value string
+	On          bool
+}
+
+var formNames = map[plan.Form]string{plan.InOrder: "in order", plan.AtStations: "stations", plan.ByChoice: "a choice"}
+
+var splitNames = map[plan.Split]string{plan.Evenly: "counted off", plan.ByPosition: "by position", plan.ByLevel: "by level", plan.ByHand: "by hand"}
+
+func runOf(d *plan.Document, b *schedule.Block, page *body) runForm {
+	run := runForm{Words: b.How(speech.English), Many: len(b.Items) > 1, Split: b.Split, OnNow: b.On, Grouped: b.Form != plan.InOrder}
+	for _, form := range plan.Forms {
+		run.Forms = append(run.Forms, press{string(form), formNames[form], form == b.Form})
+	}
+	for _, split := range plan.Splits {
+		if split != plan.ByHand || b.Split == plan.ByHand {
+			run.Splits = append(run.Splits, shell.Choice{Value: string(split), Label: splitNames[split]})
+		}
+	}
+	for of, into := range map[int]*string{b.Rounds: &run.Rounds, b.RoundRest: &run.Rest, b.Change: &run.Change, b.Pick: &run.Pick} {
+		if of > 0 {
+			*into = strconv.Itoa(of)
+		}
+	}
+	if d.Turns != (plan.Turns{}) || b.On != plan.Usual {
+		for _, turn := range []plan.Turn{plan.Usual, plan.First, plan.Later} {
+			label := "every day"
+			if turn != plan.Usual {
+				label = "only: " + d.Turns.Name(turn)
+			}
+			run.On = append(run.On, shell.Choice{Value: string(turn), Label: label})
+		}
+	}
+	for _, field := range []string{"form", "rounds", "change", "pick", "groups", "choice", "on", "turns"} {
+		if what := page.Problems.At(plan.AtBlock(b.ID, field)); what != "" {
+			run.Problem = what
+		}
+	}
+	return run
+}
+
+// groups fills in who begins at each station, or does each drill of a choice.
+func (run *runForm) groups(d *plan.Document, b *plan.Block) {
+	teams := make([][]string, len(b.Items))
+	switch b.Form {
+	case plan.InOrder:
+		return
+	case plan.AtStations:
+		teams = d.Teams(b)
+	case plan.ByChoice:
+		chosen := d.Chosen(b)
+		for _, id := range d.Members(b.Who) {
+			for _, item := range chosen[id] {
+				teams[item] = append(teams[item], id)
+			}
+		}
+	}
+	for i, team := range teams {
+		line := groupLine{Name: b.Items[i].Drill.Name}
+		for _, id := range team {
+			p := d.Player(id)
+			line.People = append(line.People, groupPlayer{id, strings.TrimSpace(d.Numbers([]string{id}) + " " + p.ShortName()), slices.Contains(b.Choices[id], i) || b.Split == plan.ByHand})
+		}
+		run.Groups = append(run.Groups, line)
+	}
+}
+
+// togglesOf are how drill n of a block may be done otherwise.
+func togglesOf(b *schedule.Block, n int) (list []toggle) {
+	k := &b.Items[n].Drill
+	if k.Dose.OwnSide || k.Dose.Sides == 2 && (k.Dose.Kind == drill.Reps || k.Dose.Kind == drill.Hold) {
+		list = append(list, toggle{"own side", "own", k.Dose.OwnSide})
+	}
+	if n > 0 && b.Form == plan.InOrder {
+		list = append(list, toggle{"alongside", "beside", b.Items[n].Alongside})
+	}
+	return list
+}
+
+// SetForm says how a block is run.
+func SetForm(r *shell.Request) (shell.Answer, error) {
+	f, block := r.Form, r.Param("block")
+	at := func(field string) *shell.Form { return f.At(plan.AtBlock(block, field)) }
+	rounds := at("rounds").IntOr("rounds", 0, 1, 20)
+	to := plan.FormFields{Form: plan.Form(f.Raw("form")), Split: plan.Split(f.Raw("split")), Rounds: rounds,
+		RoundRest: at("rounds").IntOr("rest", 0, 0, 600), Change: at("change").IntOr("change", 0, 0, 600), Pick: at("pick").IntOr("pick", 0, 1, plan.MaxItems)}
+	f.At("")
+	return change(r, block, func(d *plan.Document) (string, error) {
+		b := d.Block(block)
+		if b == nil {
+			return "", plan.ErrNoSuchBlock
+		}
+		if f.Has("on-asked") {
+			if said, err := d.SetOn(block, plan.Turn(f.Raw("on"))); err != nil || plan.Turn(f.Raw("on")) != b.On {
+				return said, err
+			}
+		}
+		if f.Has("pressed") {
+			to.Form = plan.Form(strings.TrimPrefix(f.Raw("pressed"), "to "))
+		}
+		return d.SetForm(block, to)
+	}, nil)
+}
+
+// SetGroup puts a player to another station, or to another drill of a choice.
+func SetGroup(r *shell.Request) (shell.Answer, error) {
+	f, block, player := r.Form, r.Param("block"), r.Form.Raw("player")
+	to := f.At(plan.AtBlock(block, "groups")).IntOr("to", -1, 0, plan.MaxItems-1)
+	f.At("")
+	return change(r, block, func(d *plan.Document) (string, error) {
+		b := d.Block(block)
+		switch {
+		case b == nil:
+			return "", plan.ErrNoSuchBlock
+		case b.Form == plan.AtStations:
+			return d.SetGroup(block, player, to)
+		case to < 0:
+			return d.SetChoice(block, player, nil)
+		}
+		chosen := slices.DeleteFunc(slices.Clone(b.Choices[player]), func(i int) bool { return i == to })
+		return d.SetChoice(block, player, append([]int{to}, chosen[:min(len(chosen), b.Picks()-1)]...))
+	}, nil)
+}
+
+// turn is how a day may begin.
+type turn struct {
+	Value, Name string
+	On          bool
+}
+
+// turnsOf are how the day may begin, where the sport or a block makes a difference of it.
+func turnsOf(d *plan.Document) (list []turn) {
+	some := d.Turns != (plan.Turns{})
+	for b := range d.AllBlocks() {
+		some = some || b.On != plan.Usual
+	}
+	if !some || d.Kind != plan.Match && !slices.ContainsFunc(d.Blocks, func(b plan.Block) bool { return b.On != plan.Usual }) {
+		return nil
+	}
+	for _, t := range []plan.Turn{plan.First, plan.Later} {
+		list = append(list, turn{string(t), d.Turns.Name(t), t == d.Turn})
+	}
+	return list
+}
+
+// SetTurn says how the day begins.
+func SetTurn(r *shell.Request) (shell.Answer, error) {
+	to := plan.Turn(r.Form.Raw("turn"))
+	return change(r, r.Form.Raw("block"), func(d *plan.Document) (string, error) { return d.SetTurn(to) }, nil)
+}
+
+// SetRole says who has a role today; gone forgets the role.
+func SetRole(r *shell.Request) (shell.Answer, error) {
+	f := r.Form
+	if f.Has("gone") {
+		return change(r, "", func(d *plan.Document) (string, error) { return d.RemoveRole(f.Raw("gone")) }, nil)
+	}
+	players := f.List("player")
+	return change(r, "", func(d *plan.Document) (string, error) {
+		if f.Has("also") || f.Has("without") { // one more, or one less
+			if u := d.Unit(f.Raw("id")); u != nil {
+				players = slices.DeleteFunc(append(slices.Clone(u.Players), f.Raw("also")), func(id string) bool { return id == "" || id == f.Raw("without") })
+			}
+		}
+		return d.SetRole(f.Text("name"), players)
+	}, nil)
+}
+
+// SetFacing says what is known of whom we meet today.
+func SetFacing(r *shell.Request) (shell.Answer, error) {
+	said := r.Form.Raw("facing")
+	return change(r, "", func(d *plan.Document) (string, error) { return d.SetFacing(said) }, func(b *body) {
+		if b.Drawers.Day != nil {
+			b.Drawers.Day.Facing = said
+		}
+	})
+}
+
+// SetBring says what is carried beside the drills' kit.
+func SetBring(r *shell.Request) (shell.Answer, error) {
+	said := r.Form.Raw("bring")
+	return change(r, "", func(d *plan.Document) (string, error) { return d.SetBring(said) }, func(b *body) {
+		if b.Drawers.Carry != nil {
+			b.Drawers.Carry.Bring = said
+		}
+	})
+}
+
+// carryForm is what is carried out: worked out from the blocks, and what else.
+type carryForm struct {
+	Kit     []string
+	Bring   string
+	Problem string
+}
+
+func carryOf(d *plan.Document, blocks []schedule.Block, problem string) *carryForm {
+	c := &carryForm{Problem: problem}
+	for _, k := range schedule.Carried(blocks) {
+		c.Kit = append(c.Kit, k.String())
+	}
+	for _, b := range d.Bring {
+		line := b.What
+		if who := d.WhoBrings(b); who != "" {
+			line += ": " + who
+		}
+		c.Bring += line + "\n"
+	}
+	return c
+}
+
+// roleLine is a role of the day, and who has it.
+type roleLine struct {
+	ID, Name string
+	Full     bool // whoever has it next does so instead
+	Players  []shell.Choice
+	Rest     []shell.Choice // who may have it too
+}
+
+func rolesOf(d *plan.Document) (list []roleLine) {
+	for _, u := range d.Roles() {
+		line := roleLine{ID: u.ID, Name: u.Name, Full: u.Of > 0 && len(u.Players) >= u.Of}
+		for _, p := range d.Players {
+			one := shell.Choice{Value: p.ID, Label: strings.TrimSpace(fmt.Sprint(d.Numbers([]string{p.ID}), " ", p.ShortName()))}
+			if slices.Contains(u.Players, p.ID) {
+				line.Players = append(line.Players, one)
+			} else {
+				line.Rest = append(line.Rest, one)
+			}
+		}
+		list = append(list, line)
+	}
+	return list
+}
