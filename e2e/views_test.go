@@ -15,6 +15,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/club"
 	"cuestart/core/plan"
+	"cuestart/planner"
 	"cuestart/store"
 )
 
@@ -26,7 +27,7 @@ func TestEveryViewIsWhole(t *testing.T) {
 	base, p := site(t, true)
 	token, err := db.Publish(context.Background(), 1, 1, 1)
 	require.NoError(t, err)
-	require.NoError(t, p.SaveRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, "Match day", "home matches"))
+	require.NoError(t, p.SaveRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, planner.Keep{Name: "Match day", For: "home matches"}))
 	board, err := p.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
 	own := ownLinks(t, p, board)
@@ -85,7 +86,7 @@ func TestEveryViewIsWhole(t *testing.T) {
 		store.Change{Is: club.Kit{Name: long, Pieces: 10_000}}, store.Change{Is: club.Staff{Name: long, Role: long}}, store.Change{Owner: 1, Is: club.Zone{Name: long, Capacity: 999, Lanes: 99, Metres: 500, Surface: long}}, store.Change{Is: club.Drill{Drill: ours}},
 		store.Change{Is: club.Fixture{UID: "long", For: plan.Match, Title: long, Place: long, Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}}})
 	require.NoError(t, err)
-	require.NoError(t, p.SaveRoutine(context.Background(), coach, 2, long, long))
+	require.NoError(t, p.SaveRoutine(context.Background(), coach, 2, planner.Keep{Name: long, For: long}))
 	_, err = p.Invite(context.Background(), coach, long, strings.Repeat("unbreakable", 5)+"@brackwater.example", store.Assistant, base)
 	require.NoError(t, err)
 	longToken, err := db.Publish(context.Background(), 1, 2, 2)

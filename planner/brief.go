@@ -3,6 +3,7 @@ package planner
 import (
 	"context"
 	"fmt"
+	"maps"
 	"slices"
 
 	"cuestart/core/club"
@@ -89,6 +90,7 @@ func (p *Planner) people(b *compose.Brief, squad *Squad, n NewSession) {
 	if n.Captain != 0 {
 		b.Captain = playerID(n.Captain)
 	}
+	b.Roles = rolesOf(n)
 	for _, u := range squad.Units {
 		unit := plan.Unit{ID: fmt.Sprintf("u%d", u.ID), Name: u.Is.Name}
 		for _, id := range u.Is.Players {
@@ -96,6 +98,18 @@ func (p *Planner) people(b *compose.Brief, squad *Squad, n NewSession) {
 		}
 		b.Units = append(b.Units, unit)
 	}
+}
+
+// rolesOf are the roles of the day, in the order of their names.
+func rolesOf(n NewSession) (roles []plan.Unit) {
+	for _, name := range slices.Sorted(maps.Keys(n.Roles)) {
+		role := plan.Unit{Name: name}
+		for _, id := range n.Roles[name] {
+			role.Players = append(role.Players, playerID(id))
+		}
+		roles = append(roles, role)
+	}
+	return roles
 }
 
 func (p *Planner) place(b *compose.Brief, ground *Ground, n NewSession) {

@@ -135,7 +135,7 @@ func TestWhatWasWrittenIsKept(t *testing.T) {
 	b := blank(t, p, 0)
 	b, _, err := p.Write(ctx, coach, b.ID, b.Revision, "sprints 3 x 15 m, 24 to 20\nwobble walks 2 x 20 m\njog 3 x 60 m, straight after wobble walks\nneck holds 3 x 6 s, before line up", planner.Place{})
 	require.NoError(t, err)
-	require.NoError(t, p.SaveRoutine(ctx, coach, b.ID, "Ours", "anywhere"))
+	require.NoError(t, p.SaveRoutine(ctx, coach, b.ID, planner.Keep{Name: "Ours", For: "anywhere"}))
 	kept, err := store.Entries[club.Routine](ctx, db, 1)
 	require.NoError(t, err)
 	kept = slices.DeleteFunc(kept, func(k store.Entry[club.Routine]) bool { return k.Is.Name != "Ours" })

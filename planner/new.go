@@ -1,6 +1,7 @@
 package planner
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"slices"
@@ -33,9 +34,10 @@ type NewSession struct {
 	Method  string
 	Turn    plan.Turn
 	Captain uint64
-	Out     []uint64       // players who are not there
-	Bench   []uint64       // players who do not begin
-	Late    map[uint64]int // minutes after the opening
+	Roles   map[string][]uint64 // roles of the day, by name
+	Out     []uint64            // players who are not there
+	Bench   []uint64            // players who do not begin
+	Late    map[uint64]int      // minutes after the opening
 	Today   plan.Conditions
 	Players int    // how many, where the squad has nobody yet
 	Alone   uint64 // the one player it is for; 0: the squad
@@ -143,6 +145,8 @@ func again(d *plan.Document, today compose.Brief) {
 	d.Place, d.Kit = today.Place, today.Kit
 	ids := people(d, today)
 	units(d, today, ids)
+	d.Turns = cmp.Or(today.Sport.Begins, d.Turns)
+	d.SetTurn(today.Turn)
 	places(d, today)
 	d.Notes = nil
 	d.DropEmpty()
@@ -197,10 +201,30 @@ func units(d *plan.Document, today compose.Brief, ids map[string]string) {
 			d.Units = append(d.Units, plan.Unit{ID: u.ID, Name: u.Name, Players: members})
 		}
 	}
+	roles(d, today, ids)
 	for i := range d.Units {
 		d.Units[i].Players = d.Members(d.Units[i].Players)
 	}
-	d.Units = slices.DeleteFunc(d.Units, func(u plan.Unit) bool { return len(u.Players) == 0 })
+	d.Units = slices.DeleteFunc(d.Units, func(u plan.Unit) bool { return len(u.Players) == 0 && !u.Today })
+}
+
+// roles gives the roles of the plan to those who have them today; what is not said today
+// stays with who had it.
+func roles(d *plan.Document, today compose.Brief, ids map[string]string) {
+	said := slices.Clone(today.Roles)
+	if len(today.Bench) > 0 {
+		said = append(said, plan.Unit{Name: plan.Bench, Players: today.Bench})
+	}
+	if today.Captain != "" {
+		said = append(said, plan.Unit{Name: plan.Captain, Players: []string{today.Captain}})
+	}
+	for _, role := range said {
+		var players []string
+		for _, id := range role.Players {
+			players = append(players, ids[id])
+		}
+		d.SetRole(role.Name, d.Members(players))
+	}
 }
 
 // places moves the blocks to today's places and leaders of the same names; a block
@@ -211,8 +235,7 @@ func places(d *plan.Document, today compose.Brief) {
 	if len(today.Zones) > 0 {
 		largest = slices.MaxFunc(today.Zones, func(a, b plan.Zone) int { return a.Capacity - b.Capacity }).ID
 	}
-	for i := range d.Blocks {
-		b := &d.Blocks[i]
+	for b := range d.AllBlocks() {
 		name, by := zone(b.Zone), leader(b.Leader)
 		if b.Zone != "" {
 			b.Zone = largest

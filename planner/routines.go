@@ -2,6 +2,7 @@ package planner
 
 import (
 	"context"
+	"errors"
 	"slices"
 
 	"cuestart/core/clock"
@@ -27,10 +28,16 @@ func (p *Planner) Routine(ctx context.Context, clubID, id uint64) (*Entry[club.R
 	return nil, ErrNotFound
 }
 
+// Keep is what is kept as a routine, and how it is called.
+type Keep struct {
+	Name, For, Season string
+	Only              []string // ids of blocks; none: all of them
+}
+
 // SaveRoutine keeps a session's blocks as a routine, in place of one of that
 // name, which remembers how it was. It fails with [plan.Problems], ErrForbidden
 // and ErrNotFound.
-func (p *Planner) SaveRoutine(ctx context.Context, by Account, session uint64, name, kept string) error {
+func (p *Planner) SaveRoutine(ctx context.Context, by Account, session uint64, keep Keep) error {
 	d, err := p.Document(ctx, by.ClubID, session)
 	if err != nil {
 		return err
@@ -39,7 +46,9 @@ func (p *Planner) SaveRoutine(ctx context.Context, by Account, session uint64, n
 	if err != nil {
 		return err
 	}
-	routine := club.NewRoutine(d, name, kept)
+	name := keep.Name
+	routine := club.NewRoutine(d, name, keep.For, keep.Only...)
+	routine.Season = keep.Season
 	change := Change{Is: routine}
 	if i := slices.IndexFunc(all, func(r Entry[club.Routine]) bool { return r.Is.Name == name }); i >= 0 {
 		routine.Was, routine.Slots = all[i].Is.Blocks, all[i].Is.Slots
@@ -50,6 +59,29 @@ func (p *Planner) SaveRoutine(ctx context.Context, by Account, session uint64, n
 	}
 	_, err = p.Save(ctx, by, name+" kept as a routine", change)
 	return err
+}
+
+// PutRoutine puts the blocks of a routine into a plan beside its own. It fails as
+// [Planner.Change] does.
+func (p *Planner) PutRoutine(ctx context.Context, by Account, id uint64, revision uint32, routine uint64) (*Board, error) {
+	found, err := p.Routine(ctx, by.ClubID, routine)
+	if errors.Is(err, ErrNotFound) {
+		return nil, plan.In("routine", "this routine is no longer there")
+	} else if err != nil {
+		return nil, err
+	}
+	return p.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
+		before := len(d.Blocks)
+		says, err := found.Is.Into(d)
+		if err != nil {
+			return "", err
+		}
+		if len(d.Blocks) == before {
+			return "", plan.In("routine", "nobody of this routine's units is here today")
+		}
+		d.Note(says...)
+		return found.Is.Name + " put in", nil
+	})
 }
 
 // SetSlot sets which drills take turns in a place of a routine; fewer than two

@@ -167,6 +167,7 @@ func sessions(club, change shell.Routes) {
 	change.Post("/sessions/:session/publish", board.Publish)
 	change.Post("/sessions/:session/withdraw", board.Withdraw)
 	change.Post("/sessions/:session/routine", board.KeepRoutine)
+	change.Post("/sessions/:session/put", board.PutRoutine)
 	change.Post("/sessions/:session/remove", board.Remove)
 	change.Post("/sessions/:session/restore", board.Restore)
 	blocks(change)

@@ -20,8 +20,11 @@ type Routine struct {
 	Method string       `json:"method"`
 	Blocks []plan.Block `json:"blocks"`
 	Slots  []Slot       `json:"slots,omitempty"`
-	Fixed  []plan.Fixed `json:"fixed,omitempty"` // what its day holds, in minutes to go; nil: as the sport has it
-	Was    []plan.Block `json:"was,omitempty"`   // its blocks before it was last kept
+	Fixed  []plan.Fixed `json:"fixed,omitempty"`  // what its day holds, in minutes to go; nil: as the sport has it
+	Roles  []string     `json:"roles,omitempty"`  // of the day that its blocks are for
+	Lists  []plan.List  `json:"lists,omitempty"`  // with a line of their own
+	Season string       `json:"season,omitempty"` // the part of the year that it is for; "": any
+	Was    []plan.Block `json:"was,omitempty"`    // its blocks before it was last kept
 }
 
 // Slot is a place in a block that takes another drill each time.
@@ -38,6 +41,7 @@ func (r Routine) Validate() error {
 	v := problems{}
 	v.name("name", r.Name, true)
 	v.name("for", r.For, false)
+	v.name("season", r.Season, false)
 	v.when(len(r.Blocks) == 0, "blocks", "a routine has at least one block")
 	if _, known := plan.Methods[r.Method]; !known {
 		v.add("method", fmt.Sprintf("%q is not a method that is known", r.Method))
@@ -58,39 +62,66 @@ func (r Routine) Validate() error {
 	return v.err()
 }
 
-// NewRoutine makes a routine of a plan's blocks: who, where and by whom by name.
-func NewRoutine(d *plan.Document, name, kept string) Routine {
+// NewRoutine makes a routine of a plan's blocks, and of its lists: who, where and by whom
+// by name. Of some blocks, by id, where only those are wanted: then nothing else is in it.
+func NewRoutine(d *plan.Document, name, kept string, only ...string) Routine {
 	d = d.Clone()
 	d.Upgrade()
-	r := Routine{Format: d.Format, Name: name, For: kept, Method: d.Method, Blocks: d.Blocks}
+	r := Routine{Format: d.Format, Name: name, For: kept, Method: d.Method, Blocks: d.Blocks, Lists: d.Lists}
+	for _, role := range d.Roles() {
+		r.Roles = append(r.Roles, role.Name)
+	}
+	if len(only) > 0 {
+		r.Blocks, r.Lists = nil, nil
+		for b := range d.AllBlocks() {
+			if slices.Contains(only, b.ID) {
+				b.Pin, b.Hold, b.After = nil, plan.Hold{}, nil // its minute is that of its day
+				r.Blocks = append(r.Blocks, *b)
+			}
+		}
+	}
 	start, err := d.Start.Resolve()
 	for _, f := range d.Fixed {
 		window, wrong := f.Span.Window(start)
-		if err != nil || wrong != nil {
+		if err != nil || wrong != nil || len(only) > 0 {
 			continue
 		}
 		f.Who, f.Span = named(d, f.Who), plan.Span{From: clock.BeforeStart(int(-window.From)), To: clock.BeforeStart(int(-window.To))}
 		r.Fixed = append(r.Fixed, f)
 	}
 	for i := range r.Blocks {
-		b := &r.Blocks[i]
-		b.Who = named(d, b.Who)
-		if z := d.Zone(b.Zone); z != nil {
-			b.Zone = z.Name
-		}
-		if l := d.Leader(b.Leader); l != nil {
-			b.Leader = l.Name
-		}
-		for _, m := range []*clock.Moment{b.Pin, b.Hold.From, b.Hold.Until} {
-			if m == nil || m.Clock == "" {
-				continue
-			}
-			if at, wrong := m.Offset(start); err == nil && wrong == nil { // the clock is that of its day
-				*m = clock.BeforeStart(int(-at))
-			}
+		byName(d, &r.Blocks[i])
+	}
+	for l := range r.Lists {
+		for i := range r.Lists[l].Blocks {
+			byName(d, &r.Lists[l].Blocks[i])
 		}
 	}
 	return r
+}
+
+// byName names who does a block, where and led by whom. What single players chose or
+// which group they were in is of their day.
+func byName(d *plan.Document, b *plan.Block) {
+	b.Who, b.Choices, b.Groups = named(d, b.Who), nil, nil
+	if b.Split == plan.ByHand {
+		b.Split = plan.Evenly
+	}
+	if z := d.Zone(b.Zone); z != nil {
+		b.Zone = z.Name
+	}
+	if l := d.Leader(b.Leader); l != nil {
+		b.Leader = l.Name
+	}
+	start, err := d.Start.Resolve()
+	for _, m := range []*clock.Moment{b.Pin, b.Hold.From, b.Hold.Until} {
+		if m == nil || m.Clock == "" {
+			continue
+		}
+		if at, wrong := m.Offset(start); err == nil && wrong == nil { // the clock is that of its day
+			*m = clock.BeforeStart(int(-at))
+		}
+	}
 }
 
 // named are the names of units and players, by their ids.
@@ -120,19 +151,27 @@ func audiences(d *plan.Document, names []string) (ids []string) {
 // was done longest ago, or never, comes first. It returns what it went without.
 func (r Routine) Use(d *plan.Document, find func(code string) (drill.Drill, bool), recent []string) (says []string) {
 	d.Method, d.Blocks = r.Method, nil
+	r.roles(d)
 	says = r.day(d)
-	for _, from := range r.Blocks {
-		b := (&plan.Document{Blocks: []plan.Block{from}}).Clone().Blocks[0]
-		b.Who = audiences(d, from.Who)
-		b.Zone, b.Leader = idOf(d.Zones, from.Zone, func(z plan.Zone) (string, string) { return z.Name, z.ID }), idOf(d.Leaders, from.Leader, func(l plan.Leader) (string, string) { return l.Name, l.ID })
-		if len(d.Members(b.Who)) == 0 {
-			says = append(says, fmt.Sprintf("%s is left out: nobody for it is here", b.Name))
-			continue
+	for i := range r.Blocks {
+		b, without := placed(d, &r.Blocks[i])
+		if says = append(says, without...); b != nil {
+			d.Blocks = append(d.Blocks, *b)
 		}
-		if from.Zone != "" && b.Zone == "" {
-			says = append(says, fmt.Sprintf("%s: there is no %s here", b.Name, from.Zone))
+	}
+	if len(r.Lists) > 0 {
+		d.Lists = nil
+	}
+	for _, l := range r.Lists {
+		var blocks []plan.Block
+		for i := range l.Blocks {
+			b, without := placed(d, &l.Blocks[i])
+			if says = append(says, without...); b != nil {
+				blocks = append(blocks, *b)
+			}
 		}
-		d.Blocks = append(d.Blocks, b)
+		l.Blocks = blocks
+		d.Lists = append(d.Lists, l)
 	}
 	d.Format = r.Format
 	d.Upgrade()
@@ -161,13 +200,65 @@ func (r Routine) Use(d *plan.Document, find func(code string) (drill.Drill, bool
 	return says
 }
 
+// roles makes sure that the plan knows the roles that the routine is for: nobody has them
+// yet.
+func (r Routine) roles(d *plan.Document) {
+	for _, name := range r.Roles {
+		if !slices.ContainsFunc(d.Units, func(u plan.Unit) bool { return u.Name == name }) {
+			d.SetRole(name, nil)
+		}
+	}
+}
+
+// placed is a kept block for a plan, with what it goes without; nil where nobody for it is
+// here.
+func placed(d *plan.Document, from *plan.Block) (b *plan.Block, without []string) {
+	made := from.Clone()
+	made.Who = audiences(d, from.Who)
+	made.Zone, made.Leader = idOf(d.Zones, from.Zone, func(z plan.Zone) (string, string) { return z.Name, z.ID }), idOf(d.Leaders, from.Leader, func(l plan.Leader) (string, string) { return l.Name, l.ID })
+	if d.Nobody(made.Who) {
+		return nil, []string{fmt.Sprintf("%s is left out: nobody for it is here", made.Name)}
+	}
+	if from.Zone != "" && made.Zone == "" {
+		without = append(without, fmt.Sprintf("%s: there is no %s here", made.Name, from.Zone))
+	}
+	return &made, without
+}
+
+// Into puts the routine's blocks into a plan beside its own, last. It returns what it went
+// without, and fails where a plan would hold too many.
+func (r Routine) Into(d *plan.Document) (says []string, err error) {
+	if len(d.Blocks)+len(r.Blocks) > plan.MaxBlocks {
+		return nil, plan.In("routine", "a plan has %d blocks at most", plan.MaxBlocks)
+	}
+	r.roles(d)
+	ids := map[string]string{}
+	for i := range r.Blocks {
+		b, without := placed(d, &r.Blocks[i])
+		if says = append(says, without...); b == nil {
+			continue
+		}
+		if b.Phase != drill.Own && !slices.Contains(plan.Methods[d.Method].Phases, b.Phase) {
+			b.Phase = drill.Sport
+		}
+		old := b.ID
+		for n, id := range b.After {
+			b.After[n] = ids[id]
+		}
+		b.Hold.Straight, b.Hold.Before, b.Hold.After = ids[b.Hold.Straight], "", ""
+		ids[old] = d.Insert(*b, "")
+	}
+	d.Unlink()
+	return says, nil
+}
+
 // day puts what the routine's day holds into a plan, for those who are there.
 func (r Routine) day(d *plan.Document) (says []string) {
 	if r.Fixed != nil {
 		d.Fixed = nil
 	}
 	for _, f := range r.Fixed {
-		if f.Who = audiences(d, f.Who); len(d.Members(f.Who)) > 0 {
+		if f.Who = audiences(d, f.Who); !d.Nobody(f.Who) {
 			d.Fixed = append(d.Fixed, f)
 		} else {
 			says = append(says, f.Name+" is left out: nobody for it is here")

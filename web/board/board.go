@@ -208,8 +208,9 @@ func (b *body) offer(r *shell.Request) {
 	if err != nil {
 		return // there is still a block to add
 	}
+	b.Routines = nil
 	for _, k := range kept {
-		b.Routines = append(b.Routines, shell.Choice{Value: strconv.FormatUint(k.ID, 10), Label: k.Is.Name})
+		b.Routines = append(b.Routines, shell.Choice{Value: strconv.FormatUint(k.ID, 10), Label: shell.Joined(", ", k.Is.Name, k.Is.Season)})
 	}
 }
 

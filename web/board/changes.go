@@ -231,7 +231,11 @@ func Withdraw(r *shell.Request) (shell.Answer, error) {
 // KeepRoutine keeps the session's blocks as a routine.
 func KeepRoutine(r *shell.Request) (shell.Answer, error) {
 	id, name := r.ParamID("session"), r.Form.Text("name")
-	err := r.Planner.SaveRoutine(r.Context(), r.By, id, name, r.Form.Text("for"))
+	keep := planner.Keep{Name: name, For: r.Form.Text("for"), Season: r.Form.Text("season")}
+	if block := r.Form.Raw("only"); block != "" {
+		keep.Only = []string{block}
+	}
+	err := r.Planner.SaveRoutine(r.Context(), r.By, id, keep)
 	return r.Saved(err, name+" is saved as a routine", "/routines", func(wrong plan.Problems) (*shell.Page, error) {
 		b, err := r.Planner.Board(r.Context(), r.Club(), id)
 		if err != nil {
@@ -239,6 +243,12 @@ func KeepRoutine(r *shell.Request) (shell.Answer, error) {
 		}
 		return page(r, b, "", plan.Problems{{Where: "routine", What: wrong[0].What}}, nil), nil
 	})
+}
+
+// PutRoutine puts a routine's blocks into the plan, beside its own.
+func PutRoutine(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.PutRoutine(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.ID("from"))
+	return changed(r, "", b, err, nil)
 }
 
 // Remove takes the session off the list; it can be brought back.

@@ -68,7 +68,11 @@ type dayForm struct {
 }
 
 // routineForm keeps the blocks as a routine.
-type routineForm struct{ Problem string }
+type routineForm struct {
+	Problem string
+	Kept    []shell.Choice // those that there are
+	Chosen  *chosen        // the block that may be kept alone
+}
 
 // drawersOf fills the drawers that are open: those that the page's script says
 // are, the one that the address asks for, and one with a problem in it.
@@ -100,7 +104,8 @@ func drawersOf(r *shell.Request, board *planner.Board, page *body) (open drawers
 		page.Chosen.Run.groups(d, d.Block(page.Chosen.ID))
 	}
 	if wanted("routine", wrong.At("routine")) {
-		open.Routine = &routineForm{wrong.At("routine")}
+		page.offer(r)
+		open.Routine = &routineForm{wrong.At("routine"), page.Routines, page.Chosen}
 	}
 	if open.Fixed != nil {
 		open.Everyone = audiences(d)

@@ -11,6 +11,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/club"
 	"cuestart/core/plan"
+	"cuestart/core/sport"
 	"cuestart/planner"
 	"cuestart/web/shell"
 )
@@ -24,6 +25,8 @@ type form struct {
 	Routines                                    []shell.Choice
 	Methods                                     []shell.MethodChoice
 	First                                       string // what decides who is in action first; "": nothing
+	Turns                                       plan.Turns
+	Roles                                       []roleField
 	People                                      []present
 	There                                       int
 	Day                                         shell.Day
@@ -31,6 +34,25 @@ type form struct {
 
 	squad *planner.Squad
 	zones map[uint64]string // by venue: its time zone
+}
+
+// roleField is a role of the day, and who has it: a field for each who may.
+type roleField struct {
+	Index  int
+	Name   string
+	Picked []uint64 // 0: nobody yet
+	People []shell.IDChoice
+}
+
+// Field is the name of the field for the nth who has the role.
+func (f roleField) Field(n int) string { return fmt.Sprintf("role-%d-%d", f.Index, n) }
+
+// Label is what the field for the nth who has the role is called.
+func (f roleField) Label(n int) string {
+	if len(f.Picked) == 1 {
+		return f.Name
+	}
+	return fmt.Sprintf("%s %d", f.Name, n+1)
 }
 
 // present is a player, and whether they come.
@@ -161,13 +183,36 @@ func (f *form) fill(r *shell.Request) (err error) {
 	if err != nil {
 		return err
 	}
-	if len(plays.Due) > 0 {
-		f.First = cmp.Or(plays.First, "who begins decides who is due first")
+	if len(plays.Due) > 0 || plays.Begins != (plan.Turns{}) {
+		f.First, f.Turns = cmp.Or(plays.First, "it decides who is due first, and which blocks are run"), plays.Begins
 	}
+	f.roles(plays)
 	if f.Local == "" {
 		f.Local = nextSaturday(r.Planner.Now(), f.Zone)
 	}
 	return nil
+}
+
+// roles fills in the roles of the day, each with who is likeliest: the first who plays so.
+func (f *form) roles(plays *sport.Sport) {
+	for i, role := range plays.Roles {
+		field := roleField{Index: i, Name: role.Name}
+		for _, k := range f.squad.Players {
+			if len(role.Positions) == 0 || slices.Contains(role.Positions, k.Is.Position) {
+				field.People = append(field.People, shell.IDChoice{ID: k.ID, Label: k.Is.Label()})
+			}
+		}
+		for n := range max(1, role.Of) {
+			var likely uint64
+			if n < len(field.People) && len(role.Positions) > 0 {
+				likely = field.People[n].ID
+			}
+			field.Picked = append(field.Picked, likely)
+		}
+		if len(field.People) > 0 {
+			f.Roles = append(f.Roles, field)
+		}
+	}
 }
 
 // ground fills in the club's venues; the first is the usual one.
@@ -269,6 +314,7 @@ func Add(r *shell.Request) (shell.Answer, error) {
 	if len(f.squad.Players) == 0 {
 		n.Players = in.IntOr("players", 0, 1, mostPlayers)
 	}
+	n.Roles = f.readRoles(in)
 	n.Today, f.Day = in.Day()
 	f.people(in, &n)
 	if n.Alone = f.Alone; n.Alone != 0 && !slices.ContainsFunc(f.squad.Players, func(k planner.Entry[club.Player]) bool { return k.ID == n.Alone }) {
@@ -288,6 +334,21 @@ func Add(r *shell.Request) (shell.Answer, error) {
 		err = r.Planner.Planned(r.Context(), r.By, f.Fixture)
 	}
 	return shell.Go(shell.Session(added.ID)), err
+}
+
+// readRoles reads who has which role of the day.
+func (f *form) readRoles(in *shell.Form) map[string][]uint64 {
+	roles := map[string][]uint64{}
+	for i := range f.Roles {
+		role := &f.Roles[i]
+		for n := range role.Picked {
+			role.Picked[n] = in.ID(role.Field(n))
+			if id := role.Picked[n]; id != 0 && !slices.Contains(roles[role.Name], id) {
+				roles[role.Name] = append(roles[role.Name], id)
+			}
+		}
+	}
+	return roles
 }
 
 // lateness reads when a player arrives, on the clock, as minutes after the opening.
