@@ -21,7 +21,7 @@ import (
 var files embed.FS
 
 // parts are the files of drills, in the order that a coach meets them.
-var parts = []string{"raise", "activate", "mobilise", "potentiate", "sport", "after"}
+var parts = []string{"raise", "activate", "mobilise", "potentiate", "sport", "positions", "after"}
 
 type content struct {
 	drills []drill.Drill

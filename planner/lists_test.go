@@ -46,7 +46,7 @@ drag flicks 5, 20 to 16`, []string{"Jog", "Open the gate", "Push passes in pairs
 ankle rocks 8 a side
 groin rocks 10
 step and save, low left, low right, high left, high right, 4 each
-penalties 6, at 15`, []string{"Bike", "Ankle rocks, groin rocks and 1 more", "Penalties"}, []string{"4 min at 60 %", "8 a side", "4", "6 ", "at 15′"}},
+penalties 6, at 15`, []string{"Bike", "Ankle rocks, groin rocks", "Step and save", "Penalties"}, []string{"4 min at 60 %", "8 a side", "4", "6 ", "at 15′"}},
 		"Class": {`tag in a box 3 min
 out with skips, back with side steps, 12 m
 Circuit: 2 rounds, 30 s rest

@@ -122,7 +122,7 @@ func (c *composer) crafts() {
 			continue
 		}
 		team := len(craft.For) == 0
-		b := plan.Block{ID: fmt.Sprintf("craft-%d", i+1), Name: craft.Name, Phase: craft.In(), Who: who, Priority: craft.Priority, Stations: craft.Stations,
+		b := plan.Block{ID: fmt.Sprintf("craft-%d", i+1), Name: craft.Name, Phase: craft.In(), Who: who, Priority: craft.Priority, Stations: craft.Stations, On: craft.On,
 			After: c.afterRaise(craft), Loose: craft.In() == drill.Own || craft.In() == drill.Sport && !team, Excusable: slices.Contains(who, plan.Everyone)}
 		longest := 0.0
 		for _, code := range craft.Drills {

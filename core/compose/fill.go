@@ -23,6 +23,9 @@ func (c *composer) finish() {
 	phases := plan.Methods[c.Method].Phases
 	b := plan.Block{ID: "finish", Name: "Hard finish", Phase: phases[len(phases)-1], Who: c.inPhase(drill.Potentiate), Priority: plan.Must, Excusable: true,
 		Why: "Warm at the start, not only at the end of the work"}
+	if len(c.doc.Members(b.Who)) == 0 {
+		return // everybody comes late
+	}
 	b.Zone = c.zone("", len(c.doc.Players), 0)
 	group := c.doc.Group(&b)
 	top := 0.0

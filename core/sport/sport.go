@@ -88,6 +88,7 @@ type Craft struct {
 	Zone     string        `json:"zone,omitempty"`  // where the ground has one of that name
 	Drills   []string      `json:"drills"`          // codes
 	Priority plan.Priority `json:"priority"`
+	On       plan.Turn     `json:"on,omitempty"`       // the days on which it is done; "": all
 	Stations int           `json:"stations,omitempty"` // at once; 0: as many as the zone has lanes
 }
 
