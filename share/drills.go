@@ -67,7 +67,8 @@ var drillColumns = []column[club.Drill]{
 	yes("body contact", func(d *club.Drill) *bool { return &d.Collision }),
 	yes("as one", func(d *club.Drill) *bool { return &d.Together }),
 	several("kit each", func(d *club.Drill) *[]string { return &d.Kit }),
-	several("kit a lane", func(d *club.Drill) *[]string { return &d.LaneKit }),
+	{"kit a lane", nil, setLaneKit, func(d *club.Drill) string { return strings.Join(d.LaneKitSaid(), "; ") }},
+	several("kit of the group", func(d *club.Drill) *[]string { return &d.GroupKit }),
 	decimal("metres long", func(d *club.Drill) *float64 { return &d.Space.Length }),
 	decimal("metres wide", func(d *club.Drill) *float64 { return &d.Space.Width }),
 	several("say", func(d *club.Drill) *[]string { return &d.Cues }),
@@ -78,6 +79,7 @@ var drillColumns = []column[club.Drill]{
 	text("caution", func(d *club.Drill) *string { return &d.Caution }),
 	word("least level", func(d *club.Drill) *drill.Grade { return &d.Least }, drill.Junior, drill.Club, drill.Elite),
 	several("sports", func(d *club.Drill) *[]string { return &d.Sports }),
+	several("seasons", func(d *club.Drill) *[]string { return &d.Seasons }),
 }
 
 // partOf reads a part of a dose, "left" or "left 4".
@@ -164,6 +166,17 @@ func effortOf(cell string) (float64, error) {
 		return 0, fmt.Errorf("%q is no effort: write per cent of each trip, such as 70; 90; 100", cell)
 	}
 	return percent / 100, nil
+}
+
+func setLaneKit(d *club.Drill, cell string) error {
+	var list []string
+	for _, one := range strings.Split(cell, ";") {
+		if one = strings.TrimSpace(one); one != "" {
+			list = append(list, one)
+		}
+	}
+	d.SetLaneKit(list)
+	return nil
 }
 
 func setPhases(d *club.Drill, cell string) error {

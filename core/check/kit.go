@@ -106,6 +106,36 @@ func (r *reading) short(b *schedule.Block, n int, kit string, wants int) {
 	r.add(b.ID, fmt.Sprintf("%s wants %d × %s, and %s", k.Name, wants, kit, there), nil, mend, changes...)
 }
 
+// noFitting finds drills that want what their place does not have, where it was said what
+// places have.
+func noFitting(r *reading) {
+	if !slices.ContainsFunc(r.day.Zones, func(z plan.Zone) bool { return len(z.Fittings) > 0 }) {
+		return
+	}
+	for b, n := range r.drills() {
+		z, k := r.day.Zone(b.Zone), b.Items[n].Drill
+		if z == nil {
+			continue
+		}
+		for _, kit := range slices.Concat(k.Kit, k.LaneKit) {
+			if !drill.Carried(kit) && !z.Has(kit) {
+				mend, changes := r.elsewhere(b, k, kit)
+				r.add(b.ID, fmt.Sprintf("%s wants %s, and %s has none", k.Name, kit, z.Name), nil, mend, changes...)
+			}
+		}
+	}
+}
+
+// elsewhere is where a drill finds a fitting, or that it is left out.
+func (r *reading) elsewhere(b *schedule.Block, k drill.Drill, fitting string) (mend string, changes []change) {
+	for _, other := range r.Document.Zones {
+		if other.Has(fitting) && other.Capacity >= len(b.Members) {
+			return "Go to " + other.Name, []change{set(b.ID, func(b *plan.Block) { b.Zone = other.ID }), takeOut(b.ID, k.Code)}
+		}
+	}
+	return "Take " + k.Name + " out", []change{takeOut(b.ID, k.Code)}
+}
+
 func verb(n int) string {
 	if n == 1 {
 		return "is"

@@ -34,6 +34,7 @@ var Rules = []Rule{
 	{"arm-pump", Warn, "Arms pumped right before throwing miss", armPump},
 	{"queue", Warn, "Standing in queues: more than half of the drill is waiting", queue},
 	{"kit-short", Warn, "There is less kit than the group needs", kitShort},
+	{"no-fitting", Warn, "A drill that wants a wall is done where there is one", noFitting},
 	{"too-far", Warn, "A lane is only as long as the place", tooFar},
 	{"partner", Warn, "Somebody named for it is not here today", partner},
 	{"no-drink", Warn, "At 30 °C and more, a drink stop every 10 minutes", noDrink},

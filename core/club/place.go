@@ -35,14 +35,16 @@ const (
 
 // Zone is a place of a venue.
 type Zone struct {
-	Name     string  `json:"name"`
-	Capacity int     `json:"capacity"`
-	Lanes    int     `json:"lanes"`
-	Metres   float64 `json:"metres,omitempty"` // of a lane; 0: not known
-	Surface  string  `json:"surface,omitempty"`
-	Covered  bool    `json:"covered,omitempty"`
-	Opens    string  `json:"opens,omitempty"`  // time on the clock, 13:30; "": always
-	Closes   string  `json:"closes,omitempty"` // "": never
+	Name     string   `json:"name"`
+	Capacity int      `json:"capacity"`
+	Lanes    int      `json:"lanes"`
+	Metres   float64  `json:"metres,omitempty"` // of a lane; 0: not known
+	Surface  string   `json:"surface,omitempty"`
+	Covered  bool     `json:"covered,omitempty"`
+	Celsius  *float64 `json:"air_celsius,omitempty"` // under its roof; nil: not said
+	Fittings []string `json:"fittings,omitempty"`    // what it has: wall, posts, bars, shade
+	Opens    string   `json:"opens,omitempty"`       // time on the clock, 13:30; "": always
+	Closes   string   `json:"closes,omitempty"`      // "": never
 }
 
 func (Zone) Kind() Kind       { return KindZone }
@@ -53,6 +55,13 @@ func (z Zone) Validate() error {
 	v.name("name", z.Name, true)
 	v.when(z.Capacity < 1 || z.Capacity > MaxPeople, "capacity", fmt.Sprintf("it holds between 1 and %d people", MaxPeople))
 	v.when(z.Lanes < 1 || z.Lanes > MaxLanes, "lanes", fmt.Sprintf("it has between 1 and %d lanes", MaxLanes))
+	if z.Celsius != nil {
+		v.when(plan.AirProblem(*z.Celsius) != "", "air", plan.AirProblem(*z.Celsius))
+	}
+	v.when(len(z.Fittings) > 20, "fittings", "name 20 things at most")
+	for _, one := range z.Fittings {
+		v.name("fittings", one, true)
+	}
 	v.when(z.Metres < 0 || z.Metres > MaxMetres, "metres", fmt.Sprintf("a lane is up to %d m long", MaxMetres))
 	v.hours(z.Opens, z.Closes)
 	return v.err()
@@ -60,7 +69,7 @@ func (z Zone) Validate() error {
 
 // Plan is the zone as a plan carries it, free in its hours.
 func (z Zone) Plan(id string) plan.Zone {
-	p := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: z.Metres, Surface: z.Surface, Covered: z.Covered}
+	p := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: z.Metres, Surface: z.Surface, Covered: z.Covered, Celsius: z.Celsius, Fittings: z.Fittings}
 	p.Free = hours(z.Opens, z.Closes)
 	return p
 }

@@ -323,6 +323,7 @@ func (c *composer) freeSeconds() int {
 // touches it.
 func (c *composer) item(k drill.Drill) plan.Item {
 	item := plan.Item{Drill: k.For(c.Grade)}
+	item.Drill.Dose.Yards = c.Sport.Yards
 	if !slices.ContainsFunc(c.Restrictions, func(r plan.Restriction) bool { return today.Touches(r, k) != "" }) {
 		return item
 	}

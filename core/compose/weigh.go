@@ -95,6 +95,8 @@ func (c *composer) usable(k drill.Drill, people int) string {
 		return "it is for a higher level"
 	case len(k.Sports) > 0 && !slices.Contains(k.Sports, c.Sport.Key):
 		return "it belongs to another sport"
+	case c.Sport.Season != "" && len(k.Seasons) > 0 && !slices.Contains(k.Seasons, c.Sport.Season):
+		return "it is for another time of the season"
 	case c.Grade == drill.Junior && k.Collision:
 		return "no heavy contact for juniors before a match"
 	case c.loose && k.EndRange:

@@ -77,6 +77,7 @@ type Dose struct {
 	Counts     [][]int   `json:"counts,omitempty"`     // grid: tries of each cell by row and column, 0: not wanted
 	Share      string    `json:"share,omitempty"`      // travel: of the place's length, where that was said
 	Legs       []Leg     `json:"legs,omitempty"`       // line
+	Yards      bool      `json:"yards,omitempty"`      // lengths are said in yards; they are kept in metres
 
 	// Exact: it is done as written, a protocol or a test: no factor of the day
 	// touches it.

@@ -32,8 +32,9 @@ type Drill struct {
 	Cues     []string       `json:"cues,omitempty"`
 	Faults   []string       `json:"faults,omitempty"` // what to look for
 	Caution  string         `json:"caution,omitempty"`
-	Least    Grade          `json:"least,omitempty"`  // the least level that it suits
-	Sports   []string       `json:"sports,omitempty"` // keys of the sports it belongs to; none: any
+	Least    Grade          `json:"least,omitempty"`   // the least level that it suits
+	Seasons  []string       `json:"seasons,omitempty"` // times of the season it is for: pre-season, finals; none: all year
+	Sports   []string       `json:"sports,omitempty"`  // keys of the sports it belongs to; none: any
 
 	// What the checks go by.
 	Static    bool     `json:"static,omitempty"`     // held still, to stretch
@@ -69,7 +70,7 @@ type Drill struct {
 
 // Clone is a deep copy of the drill.
 func (d Drill) Clone() Drill {
-	for _, list := range []*[]string{&d.Also, &d.Kit, &d.LaneKit, &d.GroupKit, &d.Cues, &d.Faults, &d.Sports, &d.Regions, &d.Planes, &d.Qualities, &d.Rows, &d.Columns} {
+	for _, list := range []*[]string{&d.Also, &d.Kit, &d.LaneKit, &d.GroupKit, &d.Cues, &d.Faults, &d.Sports, &d.Seasons, &d.Regions, &d.Planes, &d.Qualities, &d.Rows, &d.Columns} {
 		*list = slices.Clone(*list)
 	}
 	d.Phases, d.Rungs, d.Dose, d.PerLane = slices.Clone(d.Phases), slices.Clone(d.Rungs), d.Dose.clone(), maps.Clone(d.PerLane)

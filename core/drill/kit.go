@@ -1,7 +1,9 @@
 package drill
 
 import (
+	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"cuestart/core/speech"
@@ -27,6 +29,36 @@ func (d Drill) Pieces(group Group) int {
 // PiecesALane is how many pieces of kit of that name stand in each lane: one, where
 // nobody said more.
 func (d Drill) PiecesALane(kit string) int { return max(1, d.PerLane[kit]) }
+
+// LaneKitSaid is the kit that stands in each lane as it is written, with how many pieces
+// where that is not one: "5 hurdle", "cone".
+func (d Drill) LaneKitSaid() (list []string) {
+	for _, kit := range d.LaneKit {
+		if n := d.PiecesALane(kit); n > 1 {
+			kit = fmt.Sprintf("%d %s", n, kit)
+		}
+		list = append(list, kit)
+	}
+	return list
+}
+
+// SetLaneKit takes the kit that stands in each lane as it is written.
+func (d *Drill) SetLaneKit(list []string) {
+	d.LaneKit, d.PerLane = nil, nil
+	for _, one := range list {
+		number, name, two := strings.Cut(one, " ")
+		if n, err := strconv.Atoi(strings.TrimSuffix(number, "×")); two && err == nil && n > 0 && n <= 100 {
+			one = strings.TrimSpace(strings.TrimPrefix(strings.TrimSpace(name), "×"))
+			if n > 1 {
+				if d.PerLane == nil {
+					d.PerLane = map[string]int{}
+				}
+				d.PerLane[one] = n
+			}
+		}
+		d.LaneKit = append(d.LaneKit, one)
+	}
+}
 
 // LanesIn is how many lanes or stations the drill has in use at once: those that there
 // are, as far as what was counted of the kit that stands in each suffices.

@@ -23,6 +23,7 @@ type Query struct {
 	Metres  int    // the longest lane there is; -1: on the spot only
 	Grade   Grade  // of the squad
 	Sport   string // key: drills of other sports do not count
+	Season  string // a time of the season: drills of another one do not count
 }
 
 // Find lists the drills that fit, those first whose name holds the words.
@@ -72,6 +73,7 @@ func (q Query) fits(d *Drill) bool {
 		q.Metres < 0 && d.Space.Length > 0,
 		q.Metres > 0 && d.Space.Length > float64(q.Metres),
 		q.Grade != "" && !d.Suits(q.Grade),
+		q.Season != "" && len(d.Seasons) > 0 && !slices.Contains(d.Seasons, q.Season),
 		q.Sport != "" && len(d.Sports) > 0 && !slices.Contains(d.Sports, q.Sport):
 		return false
 	}

@@ -251,7 +251,7 @@ func (d Dose) legWords(say speech.Say) string {
 	for _, leg := range d.Legs {
 		name := leg.Name
 		if !same {
-			name = fmt.Sprintf("%s %g m", name, leg.Metres)
+			name += " " + d.Length(leg.Metres)
 		}
 		if leg.Back {
 			back = append(back, name)
@@ -267,7 +267,7 @@ func (d Dose) legWords(say speech.Say) string {
 	if !same {
 		return words
 	}
-	return fmt.Sprintf("%s, %g m", words, d.Legs[0].Metres)
+	return words + ", " + d.Length(d.Legs[0].Metres)
 }
 
 // countWords say a grid with a number for each cell: "5 front, 5 middle, 3 back".

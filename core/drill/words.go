@@ -43,7 +43,7 @@ func (d Drill) much(say speech.Say, amount int) string {
 		if unit == "" {
 			unit = "lengths"
 		}
-		return say("%s of %g m", NumberIn(say, amount, unit), d.Dose.Metres)
+		return say("%s of %s", NumberIn(say, amount, unit), d.Dose.Length(d.Dose.Metres))
 	case Grid:
 		if len(d.Dose.Counts) > 0 {
 			return d.countWords(amount)
@@ -59,6 +59,17 @@ func (d Drill) much(say speech.Say, amount int) string {
 		return NumberIn(say, amount, unit) + say(" a pair")
 	}
 	return NumberIn(say, amount, unit)
+}
+
+// Yard is a yard in metres.
+const Yard = 0.9144
+
+// Length writes a length of the dose: "20 m", or "22 yd" where it was said so.
+func (d Dose) Length(metres float64) string {
+	if d.Yards {
+		return fmt.Sprintf("%g yd", math.Round(10*metres/Yard)/10)
+	}
+	return fmt.Sprintf("%g m", metres)
 }
 
 // sets writes an amount in sets: "6 reps", "2 × 6".

@@ -212,7 +212,7 @@ func company(d *plan.Document, b *schedule.Block, player string) []string {
 func (e *Entry) Kit() (kit []string) {
 	for _, d := range e.Drills {
 		if !d.Out && !d.Other {
-			kit = appendNew(kit, slices.Concat(d.Drill.Kit, d.Drill.LaneKit)...)
+			kit = appendNew(kit, slices.Concat(d.Drill.Kit, d.Drill.LaneKit, d.Drill.GroupKit)...)
 		}
 	}
 	return kit

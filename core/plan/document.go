@@ -5,6 +5,7 @@ package plan
 
 import (
 	"slices"
+	"strings"
 	"time"
 
 	"cuestart/core/clock"
@@ -125,6 +126,13 @@ type Zone struct {
 	Celsius  *float64 `json:"air_celsius,omitempty"` // under its roof; nil: not said
 	Fittings []string `json:"fittings,omitempty"`    // what it has: wall, posts, bars, shade; none: not said
 	Free     []Span   `json:"free,omitempty"`        // none: always free
+}
+
+// Has tells whether the zone has a fitting of that name: a wall, posts; one of several
+// counts.
+func (z Zone) Has(fitting string) bool {
+	one := func(name string) string { return strings.TrimSuffix(strings.ToLower(name), "s") }
+	return slices.ContainsFunc(z.Fittings, func(has string) bool { return one(has) == one(fitting) })
 }
 
 // Span is from one moment to another.
@@ -331,6 +339,17 @@ func (d *Document) Indoors(b *Block) bool {
 		return z.Covered
 	}
 	return len(d.Zones) > 0 && !slices.ContainsFunc(d.Zones, func(z Zone) bool { return !z.Covered })
+}
+
+// Roof is the air under a roof in °C, unless somebody says otherwise.
+const Roof = 18.0
+
+// RoofAir is the air in °C where a block is done under a roof.
+func (d *Document) RoofAir(b *Block) float64 {
+	if z := d.Zone(b.Zone); z != nil && z.Celsius != nil {
+		return *z.Celsius
+	}
+	return Roof
 }
 
 // Ruled is what medical staff ruled for a player.

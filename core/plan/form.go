@@ -105,6 +105,9 @@ func (b *Block) Kit(group drill.Group) map[string]int {
 		for _, name := range item.Drill.LaneKit {
 			of[name] = max(of[name], item.Drill.LanePieces(name, at))
 		}
+		for _, name := range item.Drill.GroupKit {
+			of[name] = max(of[name], min(1, at.People))
+		}
 		for name, pieces := range of {
 			if b.Form == InOrder {
 				need[name] = max(need[name], pieces)

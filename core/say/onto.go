@@ -228,7 +228,7 @@ func (d *Dose) fields(k *drill.Drill, lane float64) {
 		}
 	case drill.Travel:
 		if d.Metres > 0 {
-			to.Metres, to.Share = min(500, math.Round(10*d.Metres)/10), ""
+			to.Metres, to.Share = min(500, math.Round(100*d.Metres)/100), ""
 		} else if share, ok := shares[d.Share]; ok {
 			to.Metres, to.Share = max(1, math.Round(share*lane)), d.Share
 		}

@@ -236,7 +236,7 @@ func spokenLegs(k *drill.Drill) string {
 	for _, leg := range k.Dose.Legs {
 		said := leg.Name
 		if !same {
-			said += fmt.Sprintf(" %g m", leg.Metres)
+			said += " " + k.Dose.Length(leg.Metres)
 		}
 		if leg.Back {
 			back = append(back, said)
@@ -249,7 +249,7 @@ func spokenLegs(k *drill.Drill) string {
 		said += ", back with " + strings.Join(back, " then ")
 	}
 	if same {
-		said += fmt.Sprintf(", %g m", k.Dose.Legs[0].Metres)
+		said += ", " + k.Dose.Length(k.Dose.Legs[0].Metres)
 	}
 	if k.Range.Target > 1 {
 		return fmt.Sprintf("%s, %d times", said, k.Range.Target)
@@ -269,7 +269,7 @@ func spoken(k, known *drill.Drill) (said []string) {
 	case drill.Hold:
 		said = append(said, holdSaid(d, n))
 	case drill.Travel:
-		said = append(said, fmt.Sprintf("%d x %g m", n, d.Metres))
+		said = append(said, fmt.Sprintf("%d x %s", n, d.Length(d.Metres)))
 		if len(d.Efforts) == 0 && (known == nil || known.Effort != k.Effort || len(known.Dose.Efforts) > 0) {
 			said = append(said, fmt.Sprintf("%g %%", math.Round(100*k.Effort)))
 		}

@@ -92,6 +92,7 @@ type Line struct {
 	forms
 	List plan.When `json:"list,omitempty"` // a list with a line of its own begins
 
+	Yards     bool `json:"yards,omitempty"`     // its lengths were said in yards
 	AtOnce    int  `json:"at_once,omitempty"`   // how many do the drill at once
 	Waves     int  `json:"waves,omitempty"`     // in how many turns
 	PerLane   int  `json:"per_lane,omitempty"`  // pieces of its kit in each lane
@@ -238,6 +239,9 @@ func (r *Reader) Read(text string) Line {
 			line.Is = IsPhase
 			return line
 		}
+	}
+	if inMetres := metresOfYards(text); inMetres != text {
+		text, line.Yards = inMetres, true
 	}
 	text, stands := cutFixed(perCent(bullet.ReplaceAllString(text, "")))
 	s := &scan{Reader: r, text: text, stands: stands}

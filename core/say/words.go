@@ -1,10 +1,14 @@
 package say
 
 import (
+	"fmt"
+	"math"
 	"regexp"
 	"slices"
 	"strconv"
 	"strings"
+
+	"cuestart/core/drill"
 )
 
 // The words that lines are read by. English; another language is another table.
@@ -90,6 +94,15 @@ func times(text string) int {
 // pattern compiles a pattern whose spaces match one or more, in any case.
 func pattern(text string) *regexp.Regexp {
 	return regexp.MustCompile(`(?i)` + strings.ReplaceAll(text, "~", `[ \x01]*`))
+}
+
+var yardsOf = pattern(`\b` + dec + `~(?:yards?|yds?)\b`)
+
+// metresOfYards is a text with its yards in metres.
+func metresOfYards(text string) string {
+	return yardsOf.ReplaceAllStringFunc(text, func(m string) string {
+		return fmt.Sprintf("%g m", math.Round(100*drill.Yard*decimal(yardsOf.FindStringSubmatch(m)[1]))/100)
+	})
 }
 
 // fold is a name made comparable: small, hyphens and dots as spaces, no article.

@@ -366,6 +366,9 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 		l.Note = bare.Note
 		return item, phase
 	}
+	if with.Yards || l.Yards {
+		k.Dose.Yards = true
+	}
 	if len(l.Cues) > 0 {
 		k.Cues = slices.Clone(l.Cues[:min(len(l.Cues), 6)])
 	}

@@ -47,7 +47,7 @@ func ExampleFit() {
 	}
 	// Output:
 	// Jog 8′40″ 4:20 [4 min]
-	// Hops 4′20″ 2:20 [4 hops]
+	// Hops 4′20″ 2:20 [4 hops, 2 in turn]
 }
 
 func TestABlockIsReadWithItsSchedule(t *testing.T) {

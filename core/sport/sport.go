@@ -27,6 +27,8 @@ type Sport struct {
 	Training  string     `json:"training,omitempty"` // what the start of a training is called; "": Training
 	Ground    string     `json:"ground"`             // pitch, court, ice, diamond or track
 	Margin    int        `json:"margin"`             // minutes before the start at which work ends
+	Season    string     `json:"season,omitempty"`   // the time of the season that it is now: pre-season, in season, finals; "": not said
+	Yards     bool       `json:"yards,omitempty"`    // lengths are said in yards
 	Stresses  []string   `json:"stresses"`           // joints
 	Positions []string   `json:"positions"`
 	Units     []Unit     `json:"units"`

@@ -26,6 +26,7 @@ type Stretch struct {
 	Group    drill.Group // who shares the block
 	Share    float64     // of the drill's work that falls into the stretch, 0 to 1
 	Indoors  bool
+	Celsius  float64 // the air under that roof
 }
 
 // Peak is the greatest effort of the stretch.
@@ -76,15 +77,12 @@ func Heaviest(strands []Strand) (most drill.Load) {
 
 // AirOf is the air of a document outdoors; 18 °C where no temperature is known.
 func AirOf(d *plan.Document) Air {
-	air := Air{Celsius: roof, Layers: d.Today.Layers}
+	air := Air{Celsius: plan.Roof, Layers: d.Today.Layers}
 	if d.Today.Celsius != nil {
 		air.Celsius = *d.Today.Celsius
 	}
 	return air
 }
-
-// roof is the air under a roof, in °C.
-const roof = 18
 
 // Strands works out every strand of a fitted document, in the order of the
 // schedule.
@@ -192,7 +190,7 @@ func (r *reading) stretches(b *schedule.Block, player string, versions []today.V
 		if to <= at {
 			continue
 		}
-		x := Stretch{From: at, To: to, Block: b.Block, Group: b.Group, Share: 1, Indoors: r.document.Indoors(b.Block)}
+		x := Stretch{From: at, To: to, Block: b.Block, Group: b.Group, Share: 1, Indoors: r.document.Indoors(b.Block), Celsius: r.document.RoofAir(b.Block)}
 		if part.Work {
 			x.Drill, x.Amount, x.Group = &b.Items[part.Item].Drill, amounts[part.Item], b.At(part.Item, b.Group)
 			x.otherwise(b.ID, part.Item, versions)
@@ -270,16 +268,16 @@ func fill(players []string, busy []Stretch, air Air) Strand {
 
 // piecesOf are the pieces of stretches. Who waits is where they were last.
 func piecesOf(stretches []Stretch, air Air) []Piece {
-	under := Air{Celsius: roof, Layers: air.Layers}
+	celsius := plan.Roof
 	pieces := make([]Piece, len(stretches))
 	indoors := false
 	for i, x := range stretches {
 		if x.Block != nil {
-			indoors = x.Indoors
+			indoors, celsius = x.Indoors, x.Celsius
 		}
 		pieces[i] = Piece{Effort: x.Effort, Seconds: x.To - x.From}
 		if indoors {
-			pieces[i].Air = &under
+			pieces[i].Air = &Air{Celsius: celsius, Layers: air.Layers}
 		}
 	}
 	return pieces

@@ -97,6 +97,9 @@ func Drills(r *shell.Request) (shell.Answer, error) {
 	return &shell.Page{Screens: screens, Name: "drills", Part: "found", Title: "Drill book", Nav: "drills", Body: made}, nil
 }
 
+// everySport asks for the drills of all sports, not of the club's alone.
+const everySport = "every"
+
 func drillsOf(r *shell.Request, b *planner.Book) *drillsBody {
 	q := drill.Query{Text: r.Query("q"), Phase: r.Query("phase"), Region: r.Query("region"), Plane: r.Query("plane"), Quality: r.Query("quality"),
 		Kit: r.Query("kit"), Grade: drill.Grade(r.Query("level")), Sport: r.Query("sport")}
@@ -104,8 +107,19 @@ func drillsOf(r *shell.Request, b *planner.Book) *drillsBody {
 	if q.Metres, _ = strconv.Atoi(space); space == spot {
 		q.Metres = -1
 	}
+	plain := q == drill.Query{}
+	ours := ""
+	if plays, err := r.Planner.Sport(r.Context(), r.Club()); err == nil { // else every sport's are shown
+		ours = plays.Key
+	}
+	switch q.Sport {
+	case "":
+		q.Sport, q.Season = ours, r.Query("season")
+	case everySport:
+		q.Sport = ""
+	}
 	fit := q.Find(b.Drills)
-	made := &drillsBody{Query: q, Total: len(fit), Plain: q == drill.Query{}, More: max(0, len(fit)-shownAtMost), Filters: filtersOf(q, space, b)}
+	made := &drillsBody{Query: q, Total: len(fit), Plain: plain, More: max(0, len(fit)-shownAtMost), Filters: filtersOf(q, space, b)}
 	asked := r.Asked()
 	made.Groups = groupsOf(b, fit[:min(len(fit), shownAtMost)], q, asked)
 	if d, ok := b.Find(asked.Get("drill")); ok {
@@ -195,6 +209,7 @@ func filtersOf(q drill.Query, space string, b *planner.Book) []filter {
 		{"quality", "Trains", "everything", q.Quality, words(drill.Qualities)},
 		{"kit", "Kit", "any kit", q.Kit, kits},
 		{"space", "Room", "any room", space, spaces},
+		{"sport", "Sport", "ours", map[bool]string{true: everySport}[q.Sport == ""], []shell.Choice{{Value: everySport, Label: "every sport"}}},
 		{"level", "Squad", "every level", string(q.Grade), grades()},
 	}
 }

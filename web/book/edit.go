@@ -24,6 +24,7 @@ type drillForm struct {
 	From                            string // what a new one is a copy of
 	Edition                         uint32
 	Cues, Faults, Kit, LaneKit      string
+	GroupKit, Seasons               string
 	Rows, Columns, Ladder, Efforts  string
 	Own                             bool
 	Draft                           bool   // it was made of a line, and is still to be completed
@@ -203,7 +204,8 @@ func drillOf(r *shell.Request) (*planner.Book, drill.Drill, error) {
 
 func (f *drillForm) page(b *planner.Book) *shell.Page {
 	f.Cues, f.Faults = strings.Join(f.Drill.Cues, "\n"), strings.Join(f.Drill.Faults, "\n")
-	f.Kit, f.LaneKit = strings.Join(f.Drill.Kit, "; "), strings.Join(f.Drill.LaneKit, "; ")
+	f.Kit, f.LaneKit = strings.Join(f.Drill.Kit, "; "), strings.Join(f.Drill.LaneKitSaid(), "; ")
+	f.GroupKit, f.Seasons = strings.Join(f.Drill.GroupKit, "; "), strings.Join(f.Drill.Seasons, "; ")
 	f.Rows, f.Columns = strings.Join(f.Drill.Rows, "; "), strings.Join(f.Drill.Columns, "; ")
 	if f.Efforts == "" {
 		var efforts []string
@@ -285,7 +287,9 @@ func (f *drillForm) say(in *shell.Form) {
 func (f *drillForm) read(in *shell.Form) {
 	d := &f.Drill
 	d.Name, d.Aim, d.Unit, d.Caution = in.Text("name"), in.Text("aim"), in.Text("unit"), in.Text("caution")
-	d.Cues, d.Faults, d.Kit, d.LaneKit = in.Entries("cues"), in.Entries("faults"), in.Entries("kit"), in.Entries("lane_kit")
+	d.Cues, d.Faults, d.Kit = in.Entries("cues"), in.Entries("faults"), in.Entries("kit")
+	d.GroupKit, d.Seasons = in.Entries("group_kit"), in.Entries("seasons")
+	d.SetLaneKit(in.Entries("lane_kit"))
 	d.Rows, d.Columns = in.Entries("rows"), in.Entries("columns")
 	d.Regions, d.Planes, d.Qualities = in.List("regions"), in.List("planes"), in.List("qualities")
 	d.Easier, d.Harder, d.Swap, d.Least = in.Raw("easier"), in.Raw("harder"), in.Raw("swap"), drill.Grade(in.Raw("least"))

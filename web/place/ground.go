@@ -149,6 +149,9 @@ func formOf(g *planner.Ground, kind club.Kind, asked string, id uint64) *form {
 	return f
 }
 
+// Fitted is what the zone has, in one field.
+func (f *form) Fitted() string { return strings.Join(f.Zone.Fittings, "; ") }
+
 // find fills in what is there; it reports whether it is.
 func (f *form) find(g *planner.Ground) bool {
 	switch f.Kind {
@@ -191,7 +194,10 @@ func read(r *shell.Request, kind club.Kind) *form {
 	case club.KindZone:
 		f.Owner = in.ID("of")
 		f.Zone = club.Zone{Name: in.Text("name"), Capacity: in.Int("capacity", 1, club.MaxPeople), Lanes: in.Int("lanes", 1, club.MaxLanes),
-			Metres: metres(in), Surface: in.Text("surface"), Covered: in.Has("covered"), Opens: in.Text("opens"), Closes: in.Text("closes")}
+			Metres: metres(in), Surface: in.Text("surface"), Covered: in.Has("covered"), Fittings: in.Entries("fittings"), Opens: in.Text("opens"), Closes: in.Text("closes")}
+		if air, said := in.Decimal("air", "write degrees, such as 16"); said {
+			f.Zone.Celsius = &air
+		}
 	case club.KindKit:
 		f.Kit = club.Kit{Name: in.Text("name"), Pieces: in.Int("pieces", 0, club.MaxPieces)}
 	case club.KindStaff:

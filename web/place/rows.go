@@ -50,6 +50,8 @@ var (
 		{Name: "name", Label: "Unit"}, {Name: "positions", Label: "Positions, several with ;", Wide: true}}}
 	due = columns{Key: "due", Legend: "Who is due earlier or later", Hint: "Minutes from the start, before it negative: where they are in action first, and where their turn comes later.", Columns: []column{
 		{Name: "who", Label: "Position or unit", List: "who"}, {Name: "first", Label: "If first", Number: true}, {Name: "later", Label: "If later", Number: true}}}
+	roles = columns{Key: "role", Legend: "Roles of the day", Hint: "Asked for when a session is made: the starter, the place kicker. Routines and due times may be for them.", Columns: []column{
+		{Name: "name", Label: "Role"}, {Name: "positions", Label: "Who may have it, several with ; (anybody)", Wide: true}, {Name: "of", Label: "How many", Number: true}}}
 	fixed = columns{Key: "fixed", Legend: "What a match day holds", Hint: "In minutes to go.", Columns: []column{
 		{Name: "name", Label: "What"}, {Name: "who", Label: "Who", List: "who"}, {Name: "from", Label: "From", Number: true}, {Name: "to", Label: "To", Number: true}}}
 	craft = columns{Key: "craft", Legend: "Routines of positions", Hint: "Drills by their names in the drill book; several drills or units with ; between. Own time lies outside the order.", Columns: craftColumns}
@@ -58,7 +60,10 @@ var (
 
 var craftColumns = []column{{Name: "name", Label: "Routine"}, {Name: "for", Label: "For"}, {Name: "drills", Label: "Drills", Wide: true, List: "drills"},
 	{Name: "priority", Label: "Priority", Choices: priorities}, {Name: "stations", Label: "At once", Number: true}, {Name: "phase", Label: "Phase", Choices: phases},
-	{Name: "place", Label: "Place"}}
+	{Name: "place", Label: "Place"}, {Name: "on", Label: "Days", Choices: days}}
+
+// days are those on which a routine is done.
+var days = []shell.Choice{{Value: "", Label: "every day"}, {Value: string(plan.First), Label: "if first"}, {Value: string(plan.Later), Label: "if later"}}
 
 // table is an empty table of the columns.
 func (c columns) table() *table { return &table{columns: c} }

@@ -16,6 +16,9 @@ import (
 // sportBody is the club's sport, open for change in rows.
 type sportBody struct {
 	Key, Name, Start, First string
+	Training, Season        string
+	Begins                  plan.Turns
+	Yards                   bool
 	Margin                  string
 	Stresses                []shell.Tick
 	Positions               string
@@ -62,9 +65,9 @@ func sportPage(r *shell.Request, drills *planner.Book, b *sportBody) (*shell.Pag
 }
 
 func bodyOf(p *sport.Sport, drills *planner.Book) *sportBody {
-	b := &sportBody{Key: p.Key, Name: p.Name, Start: p.Start, First: p.First, Margin: strconv.Itoa(p.Margin), Positions: strings.Join(p.Positions, "\n"),
+	b := &sportBody{Key: p.Key, Name: p.Name, Start: p.Start, Training: p.Training, Season: p.Season, Begins: p.Begins, Yards: p.Yards, First: p.First, Margin: strconv.Itoa(p.Margin), Positions: strings.Join(p.Positions, "\n"),
 		Stresses: shell.Ticks(drill.Regions, p.Stresses), Who: []string{sport.Everyone, sport.Bench}}
-	units, due, fixed, craft, team := units.table(), due.table(), fixed.table(), craft.table(), team.table()
+	units, due, roles, fixed, craft, team := units.table(), due.table(), roles.table(), fixed.table(), craft.table(), team.table()
 	for _, u := range p.Units {
 		units.add(u.Name, several(u.Positions))
 		b.Who = append(b.Who, u.Name)
@@ -73,6 +76,10 @@ func bodyOf(p *sport.Sport, drills *planner.Book) *sportBody {
 	for _, d := range p.Due {
 		due.add(d.Who, strconv.Itoa(d.First), strconv.Itoa(d.Later))
 	}
+	for _, r := range p.Roles {
+		roles.add(r.Name, several(r.Positions), strconv.Itoa(max(1, r.Of)))
+		b.Who = append(b.Who, r.Name)
+	}
 	for _, f := range p.Fixed {
 		fixed.add(f.Name, f.Who, strconv.Itoa(f.From), strconv.Itoa(f.To))
 	}
@@ -80,10 +87,10 @@ func bodyOf(p *sport.Sport, drills *planner.Book) *sportBody {
 		craft.add(craftRow(k, drills)...)
 	}
 	team.add(craftRow(p.Team, drills)...)
-	for _, t := range []*table{units, due, fixed, craft} {
+	for _, t := range []*table{units, due, roles, fixed, craft} {
 		t.add(make([]string, len(t.Columns))...) // one more, to fill in
 	}
-	b.Tables = []table{*units, *due, *fixed, *craft, *team}
+	b.Tables = []table{*units, *roles, *due, *fixed, *craft, *team}
 	return b
 }
 
@@ -96,7 +103,7 @@ func craftRow(k sport.Craft, drills *planner.Book) []string {
 	if k.Stations > 0 {
 		stations = strconv.Itoa(k.Stations)
 	}
-	return []string{k.Name, several(k.For), several(names), string(k.Priority), stations, k.Phase, k.Zone}
+	return []string{k.Name, several(k.For), several(names), string(k.Priority), stations, k.Phase, k.Zone, string(k.On)}
 }
 
 // nameOf is what a drill is written as: its name, or its code where another has
@@ -143,7 +150,9 @@ func readSport(f *shell.Form, drills *planner.Book) (p sport.Sport, sent []table
 	p, _ = book.Sport(f.Raw("key"))
 	p.Key, p.Name, p.Start, p.First = f.Raw("key"), f.Text("name"), f.Text("start"), f.Text("first")
 	p.Margin, p.Stresses, p.Positions = f.Int("margin", 0, 60), f.List("stresses"), f.Entries("positions")
-	p.Units, p.Due, p.Fixed, p.Craft, p.Team = nil, nil, nil, nil, sport.Craft{}
+	p.Training, p.Season, p.Yards = f.Text("training"), f.Text("season"), f.Has("yards")
+	p.Begins = plan.Turns{First: f.Text("begins_first"), Later: f.Text("begins_later")}
+	p.Units, p.Due, p.Roles, p.Fixed, p.Craft, p.Team = nil, nil, nil, nil, nil, sport.Craft{}
 	read := func(c columns) *table {
 		t := c.read(f)
 		sent = append(sent, *t)
@@ -151,6 +160,9 @@ func readSport(f *shell.Form, drills *planner.Book) (p sport.Sport, sent []table
 	}
 	for _, row := range read(units).rows() {
 		p.Units = append(p.Units, sport.Unit{Name: row.text(0), Positions: row.list(1)})
+	}
+	for _, row := range read(roles).rows() {
+		p.Roles = append(p.Roles, sport.Role{Name: row.text(0), Positions: row.list(1), Of: row.minutes(f, 2)})
 	}
 	for _, row := range read(due).rows() {
 		p.Due = append(p.Due, sport.Due{Who: row.text(0), First: row.minutes(f, 1), Later: row.minutes(f, 2)})
@@ -169,7 +181,7 @@ func readSport(f *shell.Form, drills *planner.Book) (p sport.Sport, sent []table
 
 // craft reads the routine of a position.
 func (r tableRow) craft(f *shell.Form, drills *planner.Book) sport.Craft {
-	k := sport.Craft{Name: r.text(0), For: r.list(1), Priority: plan.Priority(r.text(3)), Phase: r.text(5), Zone: r.text(6)}
+	k := sport.Craft{Name: r.text(0), For: r.list(1), Priority: plan.Priority(r.text(3)), Phase: r.text(5), Zone: r.text(6), On: plan.Turn(r.text(7))}
 	for _, name := range r.list(2) {
 		code := name
 		if d, ok := drills.Named(name); ok {
