@@ -100,7 +100,7 @@ func (p *Planner) make(ctx context.Context, clubID uint64, n NewSession, squad *
 		document.Note(says...)
 		return &compose.Made{Document: document}, nil
 	case FromLast:
-		last, err := p.store.Latest(ctx, clubID, squad.ID, n.Kind)
+		last, err := p.store.Latest(ctx, clubID, squad.ID, n.Kind, n.like)
 		if errors.Is(err, ErrNotFound) {
 			return nil, plan.In("from", "there is no earlier one yet: build one for today, or take a routine")
 		} else if err != nil {
@@ -110,6 +110,14 @@ func (p *Planner) make(ctx context.Context, clubID uint64, n NewSession, squad *
 		return &compose.Made{Document: last}, nil
 	}
 	return p.byRoutine(ctx, clubID, n.From, brief)
+}
+
+// like tells whether a plan is of such a session: of the one player, or of a squad.
+func (n NewSession) like(d *plan.Document) bool {
+	if n.Alone != 0 {
+		return len(d.Players) == 1 && d.Players[0].Roster == n.Alone
+	}
+	return len(d.Players) > 1 || n.Players == 1
 }
 
 // byRoutine makes the plan of a routine, by its id.

@@ -211,15 +211,20 @@ func (s *Store) Remove(ctx context.Context, clubID, id uint64, gone bool) error 
 	return err
 }
 
-// Latest returns the plan of a squad's last session of that kind, or
+// Latest returns the plan of a squad's last session of that kind that fits, or
 // ErrNotFound.
-func (s *Store) Latest(ctx context.Context, clubID, squadID uint64, kind plan.Kind) (*plan.Document, error) {
-	row, err := s.queries.LatestSession(ctx, db.LatestSessionParams{ClubID: clubID, SquadID: squadID, Kind: string(kind)})
+func (s *Store) Latest(ctx context.Context, clubID, squadID uint64, kind plan.Kind, fits func(*plan.Document) bool) (*plan.Document, error) {
+	rows, err := s.queries.LatestSessions(ctx, db.LatestSessionsParams{ClubID: clubID, SquadID: squadID, Kind: string(kind)})
 	if err != nil {
 		return nil, known(err)
 	}
-	d := new(plan.Document)
-	return d, json.Unmarshal([]byte(row), d)
+	for _, row := range rows {
+		d := new(plan.Document)
+		if err := json.Unmarshal([]byte(row), d); err != nil || fits(d) {
+			return d, err
+		}
+	}
+	return nil, ErrNotFound
 }
 
 // Recent returns the plans of a squad's last six sessions, the latest first.

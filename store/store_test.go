@@ -166,7 +166,7 @@ func TestAnotherClubsThingsAreNotThere(t *testing.T) {
 	} {
 		assert.ErrorIs(t, err, store.ErrNotFound, name)
 	}
-	_, err = s.Latest(ctx, 2, 1, plan.Match)
+	_, err = s.Latest(ctx, 2, 1, plan.Match, func(*plan.Document) bool { return true })
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	_, _, err = s.Found(ctx, "Second", "x", "y", "club", store.Account{Email: "a@b.example", Name: "A", Role: store.Coach}, "hash")
 	assert.ErrorIs(t, err, store.ErrTaken, "only the first club is made without an invitation")
@@ -252,7 +252,7 @@ func TestARemovedSessionIsGoneUntilItIsBroughtBack(t *testing.T) {
 	gone, err := s.Link(ctx, token, soon)
 	require.NoError(t, err)
 	assert.True(t, gone.Removed)
-	latest, err := s.Latest(ctx, 1, 1, plan.Match)
+	latest, err := s.Latest(ctx, 1, 1, plan.Match, func(*plan.Document) bool { return true })
 	require.NoError(t, err)
 	assert.Equal(t, "Oxlode Vale v Brackwater", latest.Title)
 	require.NoError(t, s.Remove(ctx, 1, 1, false))

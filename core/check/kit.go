@@ -17,7 +17,7 @@ func queue(r *reading) {
 		all := b.Work(n, b.Amount(n), b.Group)
 		own := k.Work(b.Amount(n), drill.Group{People: 1, Lanes: 1})
 		group := b.At(n, b.Group)
-		if k.Together || all <= 0 || b.Alongside(n) || own >= all/2 || all-own < QueueLeast {
+		if k.Together || all <= 0 || b.Alongside(n) || b.Items[n].AtOnce > 0 /* they take turns on purpose */ || own >= all/2 || all-own < QueueLeast {
 			continue
 		}
 		mend, changes := r.lessQueue(b, k)

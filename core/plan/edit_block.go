@@ -68,7 +68,7 @@ func (d *Document) Add(known drill.Drill, phase drill.Phase, who []string, prior
 	if phase != drill.Own && !slices.Contains(Methods[d.Method].Phases, phase) {
 		return "", In("add.phase", "there is no such phase in this method")
 	}
-	if len(d.Members(who)) == 0 {
+	if d.Nobody(who) {
 		return "", In("add.who", "pick who does it")
 	}
 	if priority.Weight() == 0 {
@@ -113,7 +113,7 @@ func (d *Document) SetBlock(block string, to BlockFields) (string, error) {
 	if problem := NameProblem(to.Name); problem != "" {
 		return "", In(at("name"), "%s", problem)
 	}
-	if len(d.Members(to.Who)) == 0 {
+	if d.Nobody(to.Who) {
 		return "", In(at("who"), "nobody is in it: pick a unit or players")
 	}
 	if to.Stations < 0 || to.Stations > 100 {

@@ -11,7 +11,7 @@ func (d *Document) SetFixed(f Fixed) (string, error) {
 	if problem := NameProblem(f.Name); problem != "" {
 		return "", In("fixed", "%s", problem)
 	}
-	if len(d.Members(f.Who)) == 0 {
+	if d.Nobody(f.Who) {
 		return "", In("fixed", "say whom it holds")
 	}
 	start, err := d.Start.Resolve()
@@ -107,7 +107,7 @@ func (d *Document) SetOut(player string) (string, error) {
 	for _, gone := range d.DropEmpty() {
 		said += "; " + gone + " too"
 	}
-	d.Fixed = slices.DeleteFunc(d.Fixed, func(f Fixed) bool { return len(d.Members(f.Who)) == 0 })
+	d.Fixed = slices.DeleteFunc(d.Fixed, func(f Fixed) bool { return d.Nobody(f.Who) })
 	d.Unlink()
 	return said, nil
 }

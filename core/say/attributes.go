@@ -37,7 +37,7 @@ func (r *Reader) SetAttributes(d *plan.Document, block, text string) (string, er
 		line = whole.with(line)
 	}
 	who := w.ids(line.Who)
-	if len(d.Members(who)) == 0 {
+	if d.Nobody(who) {
 		return "", plan.In(plan.AtBlock(block, "said"), "say who does it: everyone, a unit, names or numbers")
 	}
 	was := b.Clone()

@@ -75,7 +75,7 @@ func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, str
 		return nil, fmt.Sprintf("a plan has %d blocks at most", plan.MaxBlocks)
 	}
 	who := w.ids(l.Who)
-	if len(w.doc.Members(who)) == 0 {
+	if w.doc.Nobody(who) {
 		who = []string{plan.Everyone}
 	}
 	b := plan.Block{Name: short(capital(name)), Phase: phase, Who: who, Priority: plan.Should, Excusable: slices.Contains(who, plan.Everyone), Loose: l.Loose,

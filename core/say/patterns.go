@@ -2,6 +2,9 @@ package say
 
 import "regexp"
 
+// placeName is a place, or one of a side: left, left touch.
+const placeName = `[a-z-]+(?: (?:touch|wing|corner|post|box|hand|foot|back)\b)?`
+
 // The patterns of doses: a number is num or dec, a tilde a run of spaces.
 var (
 	tempoOf   = regexp.MustCompile(`(?i)(?:tempo )?\b(\d{1,2})-(\d{1,2})-(\d{1,2})(?:-(\d{1,2}))?\b(?: tempo)?`)
@@ -22,8 +25,8 @@ var (
 	cellsOf   = regexp.MustCompile(`(?i)((?:\x02.|[a-z-]+)(?:(?: and | |/)[a-z-]+)*) x ([a-z-]+(?:(?: and | |/)[a-z-]+)*)`)
 	eachOf    = regexp.MustCompile(`(?i)\b` + num + `(?: ?(?:a cell|each|tries each|apiece|of each|every time)\b)`)
 	eachFirst = pattern(`\b(?:twice|once)~each\b`)
-	pairList  = regexp.MustCompile(`(?i)(?:^|[ ,:\x01])((?:\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten) (?:to |at |from |in )?(?:the )?[a-z-]+(?:(?:, ?and |, ?| and | )(?:\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten) (?:to |at |from |in )?(?:the )?[a-z-]+)+)`)
-	onePair   = regexp.MustCompile(`(?i)` + num + ` (?:to |at |from |in )?(?:the )?([a-z-]+)`)
+	pairList  = regexp.MustCompile(`(?i)(?:^|[ ,:\x01])((?:\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten) (?:to |at |from |in )?(?:the )?`+placeName+`(?:(?:, ?and |, ?| and | )(?:\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten) (?:to |at |from |in )?(?:the )?`+placeName+`)+)`)
+	onePair   = regexp.MustCompile(`(?i)` + num + ` (?:to |at |from |in )?(?:the )?(`+placeName+`)`)
 	slashed   = regexp.MustCompile(`(?i)([a-z-]+(?: [a-z-]+)?(?: ?/ ?[a-z-]+(?: [a-z-]+)?){1,9})`)
 	manyFrom  = pattern(`\b` + num + `~from~(?:the~)?((?:[a-z-]+)(?:(?:, and the |, and |, the |, | and the | and )[a-z-]+)+)`)
 	fromList  = regexp.MustCompile(`(?i)\b(?:from|to|at|off)[ \x01]+(?:the )?([a-z-]+(?:(?:, and |, ?| and )[a-z-]+)+)`)

@@ -253,9 +253,6 @@ func (w *writer) drills(l *Line, became *Became) {
 		if together != "" && !w.said {
 			phase = together
 		}
-		if b := w.doc.Block(w.block); b != nil && list[i].Alongside {
-			phase = b.Phase
-		}
 		b, problem := w.into(&with, phase, list[i].Name)
 		if b == nil {
 			became.Problem = problem
@@ -351,6 +348,9 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 		if b := w.doc.Block(w.block); b != nil && phase == drill.Mobilise { // it may be of any
 			phase = b.Phase
 		}
+	}
+	if b := w.doc.Block(w.block); b != nil && (l.Alongside || w.head != nil && w.head.Form != "") {
+		phase = b.Phase // what is done beside another, or is a station, stays with it
 	}
 	lane := w.lane(with)
 	if k.Code == "" {

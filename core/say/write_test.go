@@ -208,6 +208,9 @@ func TestWrittenPlansStayThemselves(t *testing.T) {
 			assert.Empty(t, became.Line.Note, said)
 		}
 		require.NoError(t, d.Validate(), said)
+		for b := range d.AllBlocks() {
+			assert.True(t, b.Form == plan.InOrder || len(b.Items) > 1, "%s: stations and choices stay together", said)
+		}
 		kept, err := json.Marshal(d)
 		require.NoError(t, err)
 		var read plan.Document

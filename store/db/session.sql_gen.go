@@ -269,25 +269,41 @@ func (q *Queries) HeadDocument(ctx context.Context, id uint64) (HeadDocumentRow,
 	return i, err
 }
 
-const latestSession = `-- name: LatestSession :one
+const latestSessions = `-- name: LatestSessions :many
 SELECT e.document
 FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
 WHERE s.club_id = ? AND s.squad_id = ? AND s.kind = ? AND s.removed_at IS NULL
 ORDER BY s.start_at DESC, s.id DESC
-LIMIT 1
+LIMIT 20
 `
 
-type LatestSessionParams struct {
+type LatestSessionsParams struct {
 	ClubID  uint64
 	SquadID uint64
 	Kind    string
 }
 
-func (q *Queries) LatestSession(ctx context.Context, arg LatestSessionParams) (string, error) {
-	row := q.db.QueryRowContext(ctx, latestSession, arg.ClubID, arg.SquadID, arg.Kind)
-	var document string
-	err := row.Scan(&document)
-	return document, err
+func (q *Queries) LatestSessions(ctx context.Context, arg LatestSessionsParams) ([]string, error) {
+	rows, err := q.db.QueryContext(ctx, latestSessions, arg.ClubID, arg.SquadID, arg.Kind)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []string
+	for rows.Next() {
+		var document string
+		if err := rows.Scan(&document); err != nil {
+			return nil, err
+		}
+		items = append(items, document)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
 }
 
 const lockSession = `-- name: LockSession :one

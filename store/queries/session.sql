@@ -19,12 +19,12 @@ FROM team_session s
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
 WHERE s.id = ? AND s.club_id = ? AND s.removed_at IS NULL;
 
--- name: LatestSession :one
+-- name: LatestSessions :many
 SELECT e.document
 FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
 WHERE s.club_id = ? AND s.squad_id = ? AND s.kind = ? AND s.removed_at IS NULL
 ORDER BY s.start_at DESC, s.id DESC
-LIMIT 1;
+LIMIT 20;
 
 -- name: EarlierDigests :many
 SELECT s.digest
