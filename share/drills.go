@@ -1,6 +1,7 @@
 package share
 
 import (
+	"encoding/csv"
 	"fmt"
 	"io"
 	"math"
@@ -214,7 +215,31 @@ func ReadDrills(file []byte) ([]Row[club.Drill], []Problem, error) {
 		return club.Drill{Drill: drill.Drill{Phases: []drill.Phase{drill.Mobilise}, Effort: 0.4, Dose: drill.Dose{Kind: drill.Reps},
 			Range: drill.Range{Min: 4, Target: 8, Max: 12, Step: 1}}}
 	}
-	return read(file, drillColumns, "name", begin, usual)
+	return read(asTable(file), drillColumns, "name", begin, usual)
+}
+
+// asTable makes a table of a plain list of names, each with its cues in brackets or behind
+// a colon: "Heel slides (slow; breathe)". What is a table stays as it is.
+func asTable(file []byte) []byte {
+	lines := strings.Split(strings.ReplaceAll(strings.ToValidUTF8(string(file), ""), "\r", ""), "\n")
+	head := strings.ToLower(strings.TrimPrefix(lines[0], "\ufeff"))
+	if strings.Contains(head, "name") || strings.Contains(head, "code") || strings.Count(head, ",")+strings.Count(head, "\t") > 2 || strings.IndexByte(head, 0) >= 0 {
+		return file
+	}
+	var table strings.Builder
+	out := csv.NewWriter(&table)
+	out.Write([]string{"name", "say"})
+	for _, line := range lines {
+		name, cues, _ := strings.Cut(strings.TrimLeft(strings.TrimSpace(line), "-*•0123456789. "), "(")
+		if cues == "" {
+			name, cues, _ = strings.Cut(name, ":")
+		}
+		if name = strings.TrimSpace(name); name != "" {
+			out.Write([]string{name, strings.TrimRight(strings.TrimSpace(cues), ")")})
+		}
+	}
+	out.Flush()
+	return []byte(table.String())
 }
 
 // usual fills in what a list of names and cues does not say: it is done eight times,

@@ -349,3 +349,17 @@ func TestListsAreReadAsTheyAreSaved(t *testing.T) {
 		assert.True(t, known && strings.Count(empty.String(), "\n") == 1, kind)
 	}
 }
+
+func TestAPlainListOfNamesAndCuesIsRead(t *testing.T) {
+	rows, wrong, err := share.ReadDrills([]byte("- Heel slides (slow; breathe)\r\n\r\n2. Box circles: tall hips\nPlain"))
+	require.NoError(t, err)
+	assert.Empty(t, wrong)
+	var said [][]string
+	for _, row := range rows {
+		said = append(said, append([]string{row.Is.Name}, row.Is.Cues...))
+	}
+	assert.Equal(t, [][]string{{"Heel slides", "slow", "breathe"}, {"Box circles", "tall hips"}, {"Plain"}}, said)
+	rows, _, err = share.ReadDrills([]byte("name;kit a lane;seasons\nHops;5 hurdle;pre-season; finals"))
+	require.NoError(t, err)
+	assert.Equal(t, 5, rows[0].Is.PerLane["hurdle"])
+}

@@ -2,6 +2,7 @@ package check
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -143,14 +144,40 @@ func verb(n int) string {
 	return "are"
 }
 
+// longLine finds a line whose way out is longer than the place; its mend shortens every
+// leg by the same share.
+func (r *reading) longLine(b *schedule.Block, k drill.Drill, z *plan.Zone) {
+	share := z.Metres / k.Dose.Reach()
+	shorten := alter(b.ID, k.Code, func(k *drill.Drill) {
+		k.Dose.Legs = slices.Clone(k.Dose.Legs)
+		for i := range k.Dose.Legs {
+			k.Dose.Legs[i].Metres = max(1, math.Floor(k.Dose.Legs[i].Metres*share))
+		}
+	})
+	r.add(b.ID, fmt.Sprintf("%s goes out %s, and %s is %s long", k.Name, k.Dose.Length(k.Dose.Reach()), z.Name, k.Dose.Length(z.Metres)), nil, "Shorten its legs", shorten, takeOut(b.ID, k.Code))
+}
+
+// emptyStation finds stations that nobody begins at.
+func emptyStation(r *reading) {
+	for b := range r.kept() {
+		if b.Form == plan.AtStations && len(b.Members) < len(b.Items) {
+			r.add(b.ID, fmt.Sprintf("%s has %d stations for %s", b.Name, len(b.Items), plural(len(b.Members), "player", "players")), nil, "One after the other instead",
+				set(b.ID, func(b *plan.Block) { b.Form = plan.InOrder }))
+		}
+	}
+}
+
 // tooFar finds lengths that are longer than the place.
 func tooFar(r *reading) {
 	for b, n := range r.drills() {
 		k, z := b.Items[n].Drill, r.day.Zone(b.Zone)
+		if z != nil && z.Metres > 0 && k.Dose.Kind == drill.Line && k.Dose.Reach() > z.Metres {
+			r.longLine(b, k, z)
+		}
 		if z == nil || z.Metres <= 0 || k.Dose.Kind != drill.Travel || k.Dose.Metres <= z.Metres {
 			continue
 		}
 		changes := []change{alter(b.ID, k.Code, func(k *drill.Drill) { k.Dose.Metres = z.Metres })}
-		r.add(b.ID, fmt.Sprintf("%s goes over %g m, and %s is %g m long", k.Name, k.Dose.Metres, z.Name, z.Metres), nil, fmt.Sprintf("Go over %g m", z.Metres), append(changes, takeOut(b.ID, k.Code))...)
+		r.add(b.ID, fmt.Sprintf("%s goes over %s, and %s is %s long", k.Name, k.Dose.Length(k.Dose.Metres), z.Name, k.Dose.Length(z.Metres)), nil, "Go over "+k.Dose.Length(z.Metres), append(changes, takeOut(b.ID, k.Code))...)
 	}
 }

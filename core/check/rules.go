@@ -44,6 +44,7 @@ var Rules = []Rule{
 	{"margin", Warn, "Players leave, drink, change and line up: 3 to 10 minutes", margin},
 	{"grid-untried", Warn, "A skilled player wants every place tried before it counts", gridUntried},
 	{orderRule, Note, "The phases build on each other; your order stands until you change it", order},
+	{"empty-station", Note, "Every station has a group that begins there", emptyStation},
 	{"no-leader", Note, "Blocks without a leader drift", noLeader},
 	{"above-level", Note, "Meant for players of a higher level", aboveLevel},
 	{"acts", Note, "A few tries sharpen a skill, many tire it", acts},

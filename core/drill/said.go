@@ -147,6 +147,19 @@ func (d Dose) trip() (seconds float64) {
 	return seconds
 }
 
+// Reach is how far out a line leads, in metres, or its way back where that is longer.
+func (d Dose) Reach() float64 {
+	out, back := 0.0, 0.0
+	for _, leg := range d.Legs {
+		if leg.Back {
+			back += leg.Metres
+		} else {
+			out += leg.Metres
+		}
+	}
+	return math.Max(out, back)
+}
+
 // said checks what belongs to how a dose of reps or holds was said.
 func (d Dose) said() error {
 	if len(d.Parts) > 12 || len(d.Tempo) > 4 || d.Breaths < 0 || d.Breaths > 50 || d.Directions < 0 || d.Directions > 2 {

@@ -322,10 +322,10 @@ func (w *writer) book(code string) *drill.Drill {
 	return nil
 }
 
-// item makes the drill of a line, and says in which phase it belongs.
-func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
-	phase := w.phase
-	k := drill.Drill{}
+// knownFor is the drill of the book that a line means, or none, and in which phase the line's
+// drill belongs.
+func (w *writer) knownFor(l *Line) (k drill.Drill, phase drill.Phase) {
+	phase = w.phase
 	if known := w.book(l.Code); known != nil {
 		k = known.Clone()
 		if !w.said && len(k.Phases) > 0 {
@@ -343,15 +343,21 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 	} else if phase != drill.Own && !slices.Contains(plan.Methods[w.doc.Method].Phases, phase) {
 		phase = drill.Sport
 	}
+	b := w.doc.Block(w.block)
 	if !w.said && k.Code == "" && w.list != plan.AfterEnd {
-		phase = guess(l)
-		if b := w.doc.Block(w.block); b != nil && phase == drill.Mobilise { // it may be of any
+		if phase = guess(l); b != nil && phase == drill.Mobilise { // it may be of any
 			phase = b.Phase
 		}
 	}
-	if b := w.doc.Block(w.block); b != nil && (l.Alongside || w.head != nil && w.head.Form != "") {
+	if b != nil && (l.Alongside || w.head != nil && w.head.Form != "") {
 		phase = b.Phase // what is done beside another, or is a station, stays with it
 	}
+	return k, phase
+}
+
+// item makes the drill of a line, and says in which phase it belongs.
+func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
+	k, phase := w.knownFor(l)
 	lane := w.lane(with)
 	if k.Code == "" {
 		k = w.ownDrill(l, phase, with, lane)

@@ -120,10 +120,11 @@ func (run *runForm) groups(d *plan.Document, b *plan.Block) {
 // togglesOf are how drill n of a block may be done otherwise.
 func togglesOf(b *schedule.Block, n int) (list []toggle) {
 	k := &b.Items[n].Drill
-	if k.Dose.OwnSide || k.Dose.Sides == 2 && (k.Dose.Kind == drill.Reps || k.Dose.Kind == drill.Hold) {
+	sided := k.Dose.Sides == 2 && (k.Dose.Kind == drill.Reps || k.Dose.Kind == drill.Hold)
+	if k.Dose.OwnSide || sided && k.Serves(drill.Sport) { // a craft has a side
 		list = append(list, toggle{"own side", "own", k.Dose.OwnSide})
 	}
-	if n > 0 && b.Form == plan.InOrder {
+	if n > 0 && b.Form == plan.InOrder && (k.Quiet() || b.Items[n].Alongside) {
 		list = append(list, toggle{"alongside", "beside", b.Items[n].Alongside})
 	}
 	return list

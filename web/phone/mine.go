@@ -32,6 +32,7 @@ type mineBody struct {
 	Items               []item        // of a routine
 	List                template.HTML // of a session
 	Carry               string
+	Facing              []plan.Fact   // today's opponent or partner, for who has craft to do
 	Later               template.HTML // lists with a line of their own
 	Late                []string      // times to be there at, for who is late
 	Joints              []string
@@ -114,7 +115,7 @@ func headOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared) *mineB
 	w := way(r)
 	return &mineBody{Tongue: tongue, Base: base(w), Link: shell.Link(w.Token), Own: found.Own, Title: d.Title, Name: p.ShortName(), Number: number(p), StartName: d.StartName,
 		Start: clock.Clock(start, 0), Day: tongue.ShortDay(start), Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())),
-		StartUnix: start.Unix(), NowMilli: r.Planner.Now().UnixMilli(), Late: lateTimes(d, start, r.Planner.Now()), Joints: joints}
+		StartUnix: start.Unix(), NowMilli: r.Planner.Now().UnixMilli(), Late: lateTimes(d, start, r.Planner.Now()), Joints: joints, Facing: d.Facing}
 }
 
 // mineOf is a player's page with the list.

@@ -60,6 +60,9 @@ func SheetPDF(r *shell.Request) (shell.Answer, error) {
 		}
 		p.Table(columns, rows)
 	}
+	for _, f := range b.Facing {
+		p.Text(share.Line{Text: "Today, " + f.Name + ": " + f.Says + "."})
+	}
 	p.Text(share.Line{Text: "Carry out: " + strings.Join(b.Kit, ", ") + ".", Bold: true})
 	if len(b.Cuts) > 0 {
 		p.Page()

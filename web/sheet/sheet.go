@@ -33,6 +33,7 @@ type body struct {
 	Groups                       []group
 	By                           string // leader, place, or "" for the order of time
 	Kit                          []string
+	Facing                       []plan.Fact
 	lists                        []group
 	Made                         string
 	Cuts                         []cutLine
@@ -186,6 +187,7 @@ func bodyOf(b *planner.Board) body {
 	}
 	slices.SortStableFunc(rows, func(x, y row) int { return int(x.at - y.at) })
 	made.Groups, made.lists = []group{{Rows: rows}}, listsOf(b)
+	made.Facing = d.Facing
 	for _, k := range schedule.Carried(b.Blocks) {
 		made.Kit = append(made.Kit, k.String())
 	}

@@ -202,6 +202,10 @@ func (f *form) roles(plays *sport.Sport) {
 				field.People = append(field.People, shell.IDChoice{ID: k.ID, Label: k.Is.Label()})
 			}
 		}
+		slices.SortStableFunc(field.People, func(x, y shell.IDChoice) int {
+			at := func(id uint64) int { return slices.Index(role.Positions, f.squad.Player(id).Is.Position) }
+			return at(x.ID) - at(y.ID)
+		})
 		for n := range max(1, role.Of) {
 			var likely uint64
 			if n < len(field.People) && len(role.Positions) > 0 {
