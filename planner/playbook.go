@@ -78,7 +78,7 @@ func (p *Planner) playbook(ctx context.Context, clubID uint64) (is playbook, err
 		}
 		is.sport = &known
 	}
-	is.names = say.NewIndex(is.book.Drills)
+	is.names = say.NewIndex(is.book.Drills, is.sport.Key)
 	p.playbooks.put(clubID, is)
 	return is, nil
 }

@@ -98,8 +98,20 @@ func (b *Block) difference(to *Block, d, after *Document, say func(string, ...an
 	if b.Aim != to.Aim && len(b.Items) == len(to.Items) && b.Says() != to.Says() || b.Aim == "" && to.Aim != "" {
 		say("%s: %s", b.Name, to.Aim)
 	}
+	if b.Form != to.Form {
+		say("%s %s", b.Name, formWords[to.Form])
+	}
+	if b.Rounds != to.Rounds {
+		say("%s: %s", b.Name, drill.Number(max(1, to.Rounds), "rounds"))
+	}
+	if b.On != to.On {
+		say("%s: %s", b.Name, orNone(map[bool]string{true: after.Turns.Name(to.On)}[to.On != Usual], "every day"))
+	}
 	b.items(to, say)
 }
+
+// formWords say how a block is run.
+var formWords = map[Form]string{InOrder: "in order", AtStations: "at stations", ByChoice: "by choice"}
 
 // items says which drills of the block are others, or done more or less.
 func (b *Block) items(to *Block, say func(string, ...any)) {
@@ -119,6 +131,12 @@ func (b *Block) items(to *Block, say func(string, ...any)) {
 			say("%s in %s", k.Name, b.Name)
 		case was.Drill.Words(was.Drill.Range.Target) != k.Words(k.Range.Target):
 			say("%s: %s, not %s", k.Name, k.Words(k.Range.Target), was.Drill.Figure(was.Drill.Range.Target))
+		case was.AtOnce != to.Items[i].AtOnce && to.Items[i].AtOnce > 0:
+			say("%s: %d at once, in turns", k.Name, to.Items[i].AtOnce)
+		case was.AtOnce != to.Items[i].AtOnce:
+			say("%s: all at once", k.Name)
+		case was.Alongside != to.Items[i].Alongside:
+			say("%s %s", k.Name, map[bool]string{true: "alongside", false: "on its own"}[to.Items[i].Alongside])
 		case was.Drill.Range.Min != k.Range.Min:
 			say("%s: no less than %s", k.Name, k.Words(k.Range.Min))
 		}

@@ -37,7 +37,7 @@ func (d *Document) SetForm(block string, to FormFields) (string, error) {
 		return "", err
 	}
 	*b = next
-	return fmt.Sprintf("%s %s", b.Name, map[Form]string{InOrder: "in order", AtStations: "at stations", ByChoice: "by choice"}[to.Form]), nil
+	return fmt.Sprintf("%s %s", b.Name, formWords[to.Form]), nil
 }
 
 // SetChoice says which drills of a block of choice a player does; none: as there is

@@ -80,7 +80,7 @@ func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, str
 	}
 	b := plan.Block{Name: short(capital(name)), Phase: phase, Who: who, Priority: plan.Should, Excusable: slices.Contains(who, plan.Everyone), Loose: l.Loose,
 		Rounds: min(l.Rounds, 20), RoundRest: min(int(l.RestSeconds), 600),
-		Form: l.Form, Split: l.Split, Change: min(l.Change, 600), Pick: min(l.Pick, plan.MaxItems), On: l.On}
+		Form: l.Form, Split: l.Split, Change: min(l.Change, 600), Pick: min(l.Pick, plan.MaxItems), On: l.On, Stations: min(l.Lanes, 100)}
 	if l.Priority != "" {
 		b.Priority = plan.Priority(l.Priority)
 	}

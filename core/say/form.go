@@ -17,12 +17,18 @@ var (
 	groupsBy   = pattern(`^(?:in~)?groups?~by~(position|positions|level|levels|hand)$`)
 	choiceOf   = pattern(`^(?:they~choose|free choice|by choice|choose|pick|their choice|own choice|your choice|choice)?~` + num + `~of~(?:the~|these~|them~)?(?:` + num + `)?$`)
 	choiceWord = pattern(`^(?:they~choose|free choice|by choice|their choice|own choice|your choice|one of)$`)
-	choiceLast = pattern(`~\b(?:they~choose|free choice|by choice|their choice|own choice|your choice)~$`)
+	choiceLast = pattern(`~\b(?:they~choose|free choice|by choice|their choice|own choice|your choice)[ ,\x01]*$`)
 	atOnceOf   = pattern(`\b` + num + `~at (?:once|a time)\b`)
 	inWaves    = pattern(`\bin~` + num + `~(?:waves|turns|goes|shifts)\b`)
 	besideOf   = pattern(`^(?:alongside|meanwhile|while (?:you|they|we) (?:hold|do it|wait))~[:,]?~(.+)$`)
 	perLane    = pattern(`\b` + num + `~(?:a|per|each|in each|to a)~(?:lane|line)\b`)
 	onDays     = pattern(`^(?:only~)?(?:if~we~|if~|when~we~|when~|on~|for~)?(?:an?~|the~)?(.+?)(?:~days?)?(?:~only)?$`)
+)
+
+// Lanes that are said before a line, or behind it.
+var (
+	lanesFirst = pattern(`^(?:in~)?` + num + `~(?:lanes|lines|channels|files)~:~`)
+	inLanes    = pattern(`,?~\bin~` + num + `~(?:lanes|lines|channels|files)\b`)
 )
 
 // saysDay is a word without which the name of a day is not one.
@@ -35,6 +41,7 @@ type forms struct {
 	Change int        `json:"change,omitempty"` // seconds
 	Pick   int        `json:"pick,omitempty"`
 	On     plan.Turn  `json:"on,omitempty"`
+	Lanes  int        `json:"lanes,omitempty"` // side by side
 }
 
 // form reads a segment that says how a block is run.
@@ -204,6 +211,10 @@ func ListHead(when plan.When) Line {
 // what stands behind it.
 func (r *Reader) section(l *Line, text string) (rest string, only bool) {
 	head, rest, colon := strings.Cut(text, ":")
+	if m := afterWhich.FindStringSubmatch(text); m != nil && !colon {
+		l.List, l.Phase = plan.AfterEnd, string(drill.After)
+		return m[1], true
+	}
 	for _, name := range []string{text, head} {
 		if when := listHead(name); when != "" && (colon || name == text) {
 			if l.List, l.Phase = when, ""; when == plan.AfterEnd {
@@ -225,6 +236,9 @@ func (r *Reader) section(l *Line, text string) (rest string, only bool) {
 	}
 	return text, false
 }
+
+// afterWhich is a line that says that it comes after the end.
+var afterWhich = pattern(`^after the~(?:final~)?(?:bell|whistle|match|game|session|lift|training)\b,?~(?:(?:they|we|everyone|everybody|all)~)?(.{3,})$`)
 
 var anyDigitOrQuote = regexp.MustCompile(`[\d"]`)
 

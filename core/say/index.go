@@ -19,14 +19,18 @@ type entry struct {
 	drill int
 	fold  string
 	words []string // those that count, singular, sorted
+	whole bool     // it is meant only where it is said whole
 }
 
-// NewIndex makes the drills of a book ready to be found.
-func NewIndex(book []drill.Drill) *Index {
+// NewIndex makes the drills of a book ready to be found. Those of other sports than that
+// ("": of none) are meant only by their whole names, and so are a late-comer's.
+func NewIndex(book []drill.Drill, sport string) *Index {
 	x := &Index{drills: book}
 	for i := range book {
-		for _, name := range append([]string{book[i].Name}, book[i].Also...) {
-			x.names = append(x.names, entry{i, plainName(name), keyWords(name)})
+		k := &book[i]
+		whole := strings.HasPrefix(k.Code, "late-") || sport != "" && len(k.Sports) > 0 && !slices.Contains(k.Sports, sport)
+		for _, name := range append([]string{k.Name}, k.Also...) {
+			x.names = append(x.names, entry{i, plainName(name), keyWords(name), whole})
 		}
 	}
 	return x
@@ -134,6 +138,8 @@ func (e entry) likeness(plain string, words []string) int {
 	switch {
 	case e.fold == plain, strings.ReplaceAll(e.fold, " ", "") == strings.ReplaceAll(plain, " ", ""):
 		return same
+	case e.whole:
+		return 0
 	case slices.Equal(e.words, words):
 		return sameWords
 	}

@@ -311,6 +311,12 @@ func (s *scan) drill(text string) (l Line) {
 		l.Name = strings.Trim(anyDigit.ReplaceAllString(s.show(segments(text)[0].text), ""), " x%")
 		l.Name = strings.TrimSpace(numberWord.ReplaceAllString(l.Name, ""))
 	}
+	if m := leadNumber.FindStringSubmatch(l.Name); k == nil && m != nil && d != nil && d.Kind == drill.Travel {
+		if other, _, _ := s.known.seek(m[2]); other != nil { // "two sprints to the line and back"
+			k, likely, spelt, l.Name = other, nil, true, m[2]
+			d.Trips = max(1, d.Trips) * number(m[1])
+		}
+	}
 	if k != nil {
 		l.Code, l.slip = k.Code, !spelt
 	}

@@ -153,6 +153,9 @@ func (p *printer) form(b *plan.Block) (said []string) {
 	case plan.ByChoice:
 		said = append(said, fmt.Sprintf("%d of %d", b.Picks(), len(b.Items)))
 	}
+	if b.Stations > 0 {
+		said = append(said, fmt.Sprintf("in %d lanes", b.Stations))
+	}
 	if b.On != plan.Usual {
 		said = append(said, "when "+p.doc.Turns.Name(b.On))
 	}

@@ -154,7 +154,7 @@ func NewReader(c Context) *Reader {
 	}
 	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index}
 	if r.known == nil {
-		r.known = NewIndex(c.Book)
+		r.known = NewIndex(c.Book, c.Sport)
 	}
 	for _, u := range c.Units {
 		r.people = append(r.people, named{fold(u), u})
@@ -230,6 +230,11 @@ func (r *Reader) Read(text string) Line {
 	if m := marked.FindStringSubmatch(text); m != nil && m[1] != "" && !startsWithNumber(m[1]) {
 		text, heads = m[1], true
 	}
+	for _, re := range []*regexp.Regexp{lanesFirst, inLanes} {
+		if m := re.FindStringSubmatchIndex(text); m != nil && line.Lanes == 0 {
+			line.Lanes, text = number(text[m[2]:m[3]]), strings.TrimSpace(text[:m[0]]+text[m[1]:])
+		}
+	}
 	if m := brings.FindStringSubmatch(text); m != nil {
 		line.Is, line.Name = IsBring, strings.TrimSpace(m[1])
 		return line
@@ -285,6 +290,8 @@ var shorthand = []struct {
 	{regexp.MustCompile(`(?i)(\d) ?ea\b`), "$1 each"},
 	{regexp.MustCompile(`(?i)(\d) ?(?:l/r|e/s|ps)\b`), "$1 a side"},
 	{regexp.MustCompile(`(?i)(^| )x(\d)`), "${1}x $2"},
+	{regexp.MustCompile(`(?i) to (?:begin|start)(?: with)?([,.]|$)`), "$1"},
+	{regexp.MustCompile(`(?i)\b((?:left|right) (?:hand|foot)) (\d{1,2}), ?((?:left|right) (?:hand|foot)) (\d{1,2})`), "$2 $1, $4 $3"},
 	{regexp.MustCompile(`(?i)([a-z]{2}) ?/ ?(\d{1,2} [a-z]{2})`), "$1, $2"},
 }
 

@@ -37,7 +37,7 @@ func empty() *plan.Document {
 	return d
 }
 
-var index = say.NewIndex(book.Drills())
+var index = say.NewIndex(book.Drills(), "")
 
 func write(d *plan.Document, text string) []say.Became {
 	of := say.ContextOf(d, "rugby-union", book.Drills())

@@ -125,7 +125,7 @@ func drillsOf(r *shell.Request, b *planner.Book) *drillsBody {
 	if d, ok := b.Find(asked.Get("drill")); ok {
 		made.Open = openOf(b, d, asked)
 	} else {
-		made.Cover = coverOf(b)
+		made.Cover = coverOf(b, q.Sport)
 	}
 	return made
 }
@@ -146,7 +146,7 @@ type coverCell struct {
 	Href, Label string
 }
 
-func coverOf(b *planner.Book) (c cover) {
+func coverOf(b *planner.Book, sport string) (c cover) {
 	for _, p := range drill.Phases {
 		if p.Letter() != "" {
 			c.Phases = append(c.Phases, p)
@@ -155,7 +155,7 @@ func coverOf(b *planner.Book) (c cover) {
 	for _, region := range drill.Regions {
 		row := coverRow{Region: region}
 		for _, phase := range c.Phases {
-			q := drill.Query{Phase: phase.Key(), Region: region}
+			q := drill.Query{Phase: phase.Key(), Region: region, Sport: sport}
 			n := len(q.Find(b.Drills))
 			row.Cells = append(row.Cells, coverCell{n, fmt.Sprintf("/drills?phase=%s&region=%s", phase.Key(), region), fmt.Sprintf("%s, %s: %s", region, phase.Name(), drill.Number(n, "drills"))})
 		}
