@@ -80,6 +80,14 @@ func throws(n int, more func(*drill.Drill)) drill.Drill {
 
 // spoiled are plans with one thing wrong, by the rule that finds it.
 var spoiled = map[string]func(d *plan.Document){
+	"no-fitting": func(d *plan.Document) {
+		d.Zones[0].Fittings = []string{"posts"}
+		d.Zones = append(d.Zones, plan.Zone{ID: "yard", Name: "Yard", Capacity: 10, Lanes: 4, Fittings: []string{"wall"}})
+		d.Blocks[3].Items[0].Drill.Kit = []string{"wall"}
+	},
+	"empty-station": func(d *plan.Document) {
+		d.Blocks[2].Form, d.Blocks[2].Who, d.Blocks[2].Excusable = plan.AtStations, []string{"p1"}, false
+	},
 	"restriction": func(d *plan.Document) {
 		d.Blocks[2].Items[1].Drill.ContactsPerUnit = 1
 		d.Restrictions = []plan.Restriction{{Player: "p1", NoJumps: true}}

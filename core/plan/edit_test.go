@@ -30,7 +30,37 @@ func TestEveryEditIsWholeOrRefused(t *testing.T) {
 			require.NoError(t, err)
 			known := rapid.SampledFrom([]drill.Drill{throws(), hops}).Draw(t, "drill")
 			said := ""
-			switch rapid.IntRange(0, 12).Draw(t, "edit") {
+			block, item, player := blocks.Draw(t, "at"), rapid.IntRange(-1, 2).Draw(t, "which"), players.Draw(t, "whose")
+			switch rapid.IntRange(0, 24).Draw(t, "edit") {
+			case 13:
+				said, err = d.SetForm(block, plan.FormFields{Form: rapid.SampledFrom(append(plan.Forms, "heap")).Draw(t, "form"), Rounds: rapid.IntRange(-1, 21).Draw(t, "rounds"),
+					Change: rapid.IntRange(0, 700).Draw(t, "change"), Pick: rapid.IntRange(-1, 3).Draw(t, "pick"), Split: rapid.SampledFrom(plan.Splits).Draw(t, "split")})
+			case 14:
+				said, err = d.SetChoice(block, player, rapid.SampledFrom([][]int{nil, {0}, {1}, {7}}).Draw(t, "chosen"))
+			case 15:
+				said, err = d.SetGroup(block, player, item)
+			case 16:
+				said, err = d.SetAlongside(block, item, rapid.Bool().Draw(t, "beside"))
+			case 17:
+				said, err = d.SetAtOnce(block, item, rapid.IntRange(-1, 200).Draw(t, "at once"))
+			case 18:
+				said, err = d.SetSides(block, item, rapid.IntRange(-1, 3).Draw(t, "sides"))
+			case 19:
+				said, err = d.SetTurn(rapid.SampledFrom([]plan.Turn{plan.Usual, plan.First, plan.Later, "never"}).Draw(t, "turn"))
+			case 20:
+				said, err = d.SetOn(block, rapid.SampledFrom([]plan.Turn{plan.Usual, plan.Later, "never"}).Draw(t, "on"))
+			case 21:
+				said, err = d.SetRole(rapid.SampledFrom([]string{"Starter", "Pair", plan.Bench, ""}).Draw(t, "role"), rapid.SampledFrom([][]string{nil, {"p1"}, {"gone"}}).Draw(t, "has it"))
+			case 22:
+				said, err = d.RemoveRole(rapid.SampledFrom([]string{"role-1", "u", "gone"}).Draw(t, "role"))
+			case 23:
+				var id string
+				if id, err = d.InsertInto(rapid.SampledFrom([]plan.When{plan.AfterEnd, plan.AtBreak, "never"}).Draw(t, "when"), d.Blocks[0].Clone()); err == nil {
+					said = id
+				}
+			case 24:
+				said, err = d.SetList(rapid.SampledFrom([]string{"after-1", "break-1"}).Draw(t, "list"), plan.ListFields{Name: names.Draw(t, "name"), Line: "Whistle", Length: rapid.IntRange(-1, 9000).Draw(t, "length"), Margin: rapid.IntRange(0, 600).Draw(t, "margin")})
+
 			case 0:
 				said, err = d.SetBlock(blocks.Draw(t, "block"), plan.BlockFields{Name: names.Draw(t, "name"), Who: who.Draw(t, "who"),
 					Zone: rapid.SampledFrom([]string{"", "pitch", "moon"}).Draw(t, "zone"), Leader: rapid.SampledFrom([]string{"", "eve", "moon"}).Draw(t, "leader"), Stations: rapid.IntRange(-1, 101).Draw(t, "stations")})
