@@ -30,7 +30,7 @@ type Heard struct {
 
 // tooMuch says why so much cannot be read at once, or nil.
 func tooMuch(text string) error {
-	lines := strings.Split(text, "\n")
+	lines := say.Lines(text)
 	if len(lines) > say.MaxLines {
 		return plan.In("say", "put in %d lines at a time: these are %d", say.MaxLines, len(lines))
 	}

@@ -55,6 +55,7 @@ func Of(d *plan.Document, s *schedule.Schedule, player string) []Entry {
 				e.Drills[v.Item] = instead(e.Drills[v.Item], v.Drill)
 			}
 		}
+		e.goRound()
 		for _, m := range e.Block.Missed {
 			if m.Player == player {
 				e.Missed = m.Seconds
@@ -82,9 +83,10 @@ func arrived(entries []Entry, s *schedule.Schedule, player string) []Entry {
 	return entries
 }
 
-// Led is what a leader leads, in the order of time, with the events of the whole squad.
+// Led is what a leader leads, in the order of time, with the events of the whole squad. Who
+// is the only leader leads what has none named.
 func Led(d *plan.Document, s *schedule.Schedule, leader string) []Entry {
-	entries := collect(d, s, func(b *schedule.Block) bool { return b.Leader == leader })
+	entries := collect(d, s, func(b *schedule.Block) bool { return b.Leader == leader || b.Leader == "" && len(d.Leaders) == 1 })
 	for i := range entries {
 		entries[i].With = entries[i].Block.Members
 	}
@@ -130,6 +132,19 @@ func (e *Entry) own(p *plan.Player) {
 			e.Drills[n].Turn = 1 + e.mates(n, player)/e.Block.Items[n].AtOnce
 		}
 	}
+}
+
+// goRound puts stations in the order in which the person comes to them.
+func (e *Entry) goRound() {
+	if e.Block.Form != plan.AtStations {
+		return
+	}
+	slices.SortStableFunc(e.Drills, func(a, b Doing) int { return slices.Index(e.Way, a.Item) - slices.Index(e.Way, b.Item) })
+}
+
+// place is the index in the entry's drills of a drill of the block.
+func (e *Entry) place(item int) int {
+	return slices.IndexFunc(e.Drills, func(d Doing) bool { return d.Item == item })
 }
 
 // mates is how many of those who do drill n with a player come before them.

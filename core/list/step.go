@@ -35,8 +35,8 @@ func (e *Entry) Steps() (steps []Step) {
 		if part.Work && part.Item == first {
 			round++
 		}
-		if part.Work && !e.Drills[part.Item].Out && !e.Drills[part.Item].Other {
-			steps = append(steps, e.inTurn(part.Item, round, at, part.Seconds)...)
+		if n := e.place(part.Item); part.Work && n >= 0 && !e.Drills[n].Out && !e.Drills[n].Other {
+			steps = append(steps, e.inTurn(n, round, at, part.Seconds)...)
 		}
 		at += part.Seconds
 	}
@@ -45,28 +45,28 @@ func (e *Entry) Steps() (steps []Step) {
 
 // inTurn are the steps of a drill in the person's own turn: what lies before and behind
 // it is waiting.
-func (e *Entry) inTurn(item, round int, at, seconds float64) (steps []Step) {
-	doing := e.Drills[item]
+func (e *Entry) inTurn(n, round int, at, seconds float64) (steps []Step) {
+	doing := e.Drills[n]
 	if doing.Turn == 0 {
-		return e.spread(item, round, at, seconds)
+		return e.spread(n, round, at, seconds)
 	}
 	one := (seconds + plan.TurnSeconds) / float64(doing.Turns)
 	own := at + float64(doing.Turn-1)*one
 	wait := func(from, to float64) {
 		if to-from >= 1 {
-			steps = append(steps, Step{Doing: item, From: nearest(from), To: nearest(to),
+			steps = append(steps, Step{Doing: n, From: nearest(from), To: nearest(to),
 				Step: drill.Step{Ways: []drill.Way{drill.Wait}, Amount: nearest(to) - nearest(from), Measure: drill.Seconds, Seconds: to - from}})
 		}
 	}
 	wait(at, own)
-	steps = append(steps, e.spread(item, round, own, one-plan.TurnSeconds)...)
+	steps = append(steps, e.spread(n, round, own, one-plan.TurnSeconds)...)
 	wait(own+one-plan.TurnSeconds, at+seconds)
 	return steps
 }
 
 // spread lays the steps of a drill over its seconds of the block.
-func (e *Entry) spread(item, round int, at, seconds float64) (steps []Step) {
-	doing := e.Drills[item]
+func (e *Entry) spread(n, round int, at, seconds float64) (steps []Step) {
+	doing := e.Drills[n]
 	needed, whole := 0.0, doing.Drill.Steps(doing.Amount)
 	for _, one := range whole {
 		needed += one.Seconds
@@ -76,7 +76,7 @@ func (e *Entry) spread(item, round int, at, seconds float64) (steps []Step) {
 		stretch = seconds / needed
 	}
 	for _, one := range whole {
-		step := Step{Doing: item, Step: one, From: nearest(at)}
+		step := Step{Doing: n, Step: one, From: nearest(at)}
 		if e.Block.Rounds > 1 {
 			step.Round, step.Rounds = round, e.Block.Rounds
 		}

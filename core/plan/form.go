@@ -119,6 +119,24 @@ func (b *Block) Kit(group drill.Group) map[string]int {
 	return need
 }
 
+// Groups are who begins at each drill of a block at stations, or does each drill of one by
+// choice, by the ids of players. Nil where all do all in the listed order.
+func (d *Document) Groups(b *Block) (groups [][]string) {
+	switch b.Form {
+	case AtStations:
+		return d.Teams(b)
+	case ByChoice:
+		groups = make([][]string, len(b.Items))
+		chosen := d.Chosen(b)
+		for _, id := range d.Members(b.Who) {
+			for _, item := range chosen[id] {
+				groups[item] = append(groups[item], id)
+			}
+		}
+	}
+	return groups
+}
+
 // Teams are the groups of a block at stations, by the ids of players: one for each
 // station, the first begins at the first. Their sizes differ by one at the most, unless
 // a coach made them.

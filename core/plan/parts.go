@@ -84,13 +84,22 @@ func (b *Block) Says() string {
 	return b.Aims()
 }
 
+// LineName is what the name of a line of legs begins with.
+const LineName = "Line: "
+
 // Holds names the block for its drills: "Skips", "Pogos, tuck jumps", "Jog, skips and 3
 // more".
 func (b *Block) Holds() string {
 	var names []string
+	lines := len(b.Items) > 1 && !slices.ContainsFunc(b.Items, func(i Item) bool { return !strings.HasPrefix(i.Drill.Name, LineName) })
 	for i, item := range b.Items {
 		name := item.Drill.Name
-		if i > 0 {
+		if lines { // "Lines: skips, high knees"
+			name = strings.TrimPrefix(name, LineName)
+			if i == 0 {
+				name = "Lines: " + name
+			}
+		} else if i > 0 {
 			name = strings.ToLower(name[:1]) + name[1:]
 		}
 		names = append(names, name)

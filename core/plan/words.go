@@ -78,6 +78,23 @@ func (d *Document) Numbers(ids []string) string {
 	return strings.Join(parts, " ")
 }
 
+// GroupNames names the players of a small group: their shirt numbers where all have one, else
+// their names; "" where there is nobody.
+func (d *Document) GroupNames(ids []string) string {
+	var names []string
+	numbered := true
+	for _, id := range ids {
+		if p := d.Player(id); p != nil {
+			names = append(names, p.ShortName())
+			numbered = numbered && p.Number > 0
+		}
+	}
+	if numbered {
+		return d.Numbers(ids)
+	}
+	return strings.Join(names, ", ")
+}
+
 // FewNumbers is Numbers, as far as they fit, and how many more there are.
 func (d *Document) FewNumbers(ids []string, fit func(string) bool) string {
 	all := d.Numbers(ids)

@@ -98,6 +98,9 @@ func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, str
 		if err != nil {
 			return nil, sentence(err)
 		}
+		if l := w.doc.ListOf(id); w.ends != "" {
+			l.Line = w.ends
+		}
 		w.block, w.key = id, key
 	} else {
 		w.block, w.key = w.doc.Insert(b, w.before), key

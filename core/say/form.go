@@ -182,20 +182,40 @@ func (s *scan) beside(l *Line, text string) string {
 
 // listNames are the heads of lists with a line of their own.
 var listNames = map[plan.When][]string{
-	plan.AfterEnd: {"after", "afterwards", "cool down", "cooldown", "after the session", "after the end", "after the whistle", "after the final whistle", "after the bell", "after the match", "after the game", "after training", "after the lift"},
+	plan.AfterEnd: {"after", "afterwards", "cool down", "cooldown", "after the end"},
 	plan.AtBreak:  {"half time", "halftime", "at half time", "half time re warm up", "re warm up", "second half warm up", "break"},
 	plan.OnBench:  {"bench top ups", "top ups", "top up", "on the bench", "bench list"},
 }
 
-// listHead is the list that a head begins, by its name.
-func listHead(name string) plan.When {
-	name = fold(name)
-	for when, names := range listNames {
-		if slices.Contains(names, name) {
-			return when
+// ends are what a day may end with, by the word for it: what the line of the list after it
+// is called.
+var ends = map[string]string{"whistle": "Final whistle", "final whistle": "Final whistle", "bell": "Bell", "siren": "Siren", "hooter": "Hooter",
+	"match": "End of the match", "game": "End of the game", "race": "End of the race", "session": "End of the session", "training": "End of training",
+	"lift": "End of the lift", "lesson": "End of the lesson", "practice": "End of practice"}
+
+// afterHead is the head of a list after the end whose line has that name.
+func afterHead(line string) string {
+	for word, name := range ends {
+		if name == line && word != "whistle" {
+			return "after the " + word
 		}
 	}
-	return ""
+	return "after the end"
+}
+
+// listHead is the list that a head begins, by its name, and what its line is called; ""
+// where nobody said.
+func listHead(name string) (when plan.When, line string) {
+	name = fold(name)
+	if word, after := strings.CutPrefix(name, "after "); after && ends[strings.TrimPrefix(word, "the ")] != "" {
+		return plan.AfterEnd, ends[strings.TrimPrefix(word, "the ")]
+	}
+	for when, names := range listNames {
+		if slices.Contains(names, name) {
+			return when, ""
+		}
+	}
+	return "", ""
 }
 
 // ListHead is the line that begins a list.
@@ -212,12 +232,12 @@ func ListHead(when plan.When) Line {
 func (r *Reader) section(l *Line, text string) (rest string, only bool) {
 	head, rest, colon := strings.Cut(text, ":")
 	if m := afterWhich.FindStringSubmatch(text); m != nil && !colon {
-		l.List, l.Phase = plan.AfterEnd, string(drill.After)
-		return m[1], true
+		l.List, l.Phase, l.Ends = plan.AfterEnd, string(drill.After), ends[fold(m[1])]
+		return m[2], true
 	}
 	for _, name := range []string{text, head} {
-		if when := listHead(name); when != "" && (colon || name == text) {
-			if l.List, l.Phase = when, ""; when == plan.AfterEnd {
+		if when, line := listHead(name); when != "" && (colon || name == text) {
+			if l.List, l.Phase, l.Ends = when, "", line; when == plan.AfterEnd {
 				l.Phase = string(drill.After)
 			}
 			if name == text {
@@ -238,7 +258,7 @@ func (r *Reader) section(l *Line, text string) (rest string, only bool) {
 }
 
 // afterWhich is a line that says that it comes after the end.
-var afterWhich = pattern(`^after the~(?:final~)?(?:bell|whistle|match|game|session|lift|training)\b,?~(?:(?:they|we|everyone|everybody|all)~)?(.{3,})$`)
+var afterWhich = pattern(`^after the~((?:final~)?(?:bell|whistle)|match|game|race|session|lift|lesson|training|practice)\b,?~(?:(?:they|we|everyone|everybody|all)~)?(.{3,})$`)
 
 var anyDigitOrQuote = regexp.MustCompile(`[\d"]`)
 

@@ -198,6 +198,10 @@ func (s *scan) drills(l *Line) {
 		l.Is, l.Note = IsNote, l.Said
 	case len(list) == 1:
 		one := list[0]
+		if many := s.regions(&one); many != nil {
+			l.Is, l.Drills = IsDrills, many
+			return
+		}
 		l.Is, l.Name, l.Code, l.Dose, l.Exact, l.Cues, l.Likely, l.slip = IsDrill, one.Name, one.Code, one.Dose, one.Exact, one.Cues, one.Likely, one.slip
 		l.AtOnce, l.Waves, l.PerLane, l.Alongside = one.AtOnce, one.Waves, one.PerLane, one.Alongside
 		l.Note = strings.TrimSpace(l.Note + " " + one.Note)

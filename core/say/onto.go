@@ -44,7 +44,7 @@ func Put(k drill.Drill, said string) (with drill.Drill, left string) {
 func (w *writer) ownDrill(l *Line, phase drill.Phase, with *Line, lane float64) drill.Drill {
 	name := l.Name
 	if l.Is == IsLegs {
-		name = "Line: " + l.Name
+		name = plan.LineName + l.Name
 	}
 	k := drill.Drill{Code: OwnCode(name), Name: short(capital(name)), Aim: defaults[phase].aim, Effort: defaults[phase].effort, Phases: []drill.Phase{phase},
 		Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 60, Target: 120, Max: 300, Step: 15}, Least: drill.Junior}

@@ -35,7 +35,11 @@ func Print(d *plan.Document, book []drill.Drill) []string {
 		p.block(b)
 	}
 	for i := range d.Lists {
-		p.lines = append(p.lines, "", "--- "+listNames[d.Lists[i].When][len(listNames[d.Lists[i].When])-1])
+		head := listNames[d.Lists[i].When][0]
+		if d.Lists[i].When == plan.AfterEnd {
+			head = afterHead(d.Lists[i].Line)
+		}
+		p.lines = append(p.lines, "", "--- "+head)
 		for n := range d.Lists[i].Blocks {
 			p.block(&d.Lists[i].Blocks[n])
 			p.lines = append(p.lines, "")

@@ -37,6 +37,8 @@ type Context struct {
 
 	Turns plan.Turns `json:"turns,omitzero"` // how a day begins
 
+	Kit []string `json:"kit,omitempty"` // names of kit that is counted
+
 	Positions []string `json:"positions,omitempty"` // that players have: all who have one are named at once
 
 	Book  []drill.Drill `json:"-"` // the drills that are known
@@ -60,6 +62,7 @@ const (
 	IsBlank  = "blank"
 	IsNote   = "note"
 	IsBring  = "bring" // a thing to carry out
+	IsStock  = "stock" // how many there are of some kit today
 )
 
 // Line is what was understood of a line.
@@ -91,6 +94,9 @@ type Line struct {
 	RestSeconds float64 `json:"rest_seconds,omitempty"` // between rounds
 	forms
 	List plan.When `json:"list,omitempty"` // a list with a line of its own begins
+	Ends string    `json:"ends,omitempty"` // what that line is called
+
+	Stock map[string]int `json:"stock,omitempty"` // pieces of kit, by its name
 
 	Yards     bool `json:"yards,omitempty"`     // its lengths were said in yards
 	AtOnce    int  `json:"at_once,omitempty"`   // how many do the drill at once
@@ -181,7 +187,7 @@ func NewReader(c Context) *Reader {
 // ReadAll reads a list, a line after the other; beyond MaxLines none is read.
 func (r *Reader) ReadAll(text string) []Line {
 	var lines []Line
-	for _, one := range strings.Split(strings.ReplaceAll(text, "\r", ""), "\n") {
+	for _, one := range Lines(text) {
 		if len(lines) == MaxLines {
 			break
 		}
@@ -222,8 +228,7 @@ func (r *Reader) Read(text string) Line {
 		line.Is, line.Note = IsNote, string([]rune(text)[:MaxLength])
 		return line
 	}
-	if note, said := strings.CutPrefix(text, "note: "); said {
-		line.Is, line.Note = IsNote, note
+	if r.aside(&line, text) {
 		return line
 	}
 	heads := false
@@ -234,10 +239,6 @@ func (r *Reader) Read(text string) Line {
 		if m := re.FindStringSubmatchIndex(text); m != nil && line.Lanes == 0 {
 			line.Lanes, text = number(text[m[2]:m[3]]), strings.TrimSpace(text[:m[0]]+text[m[1]:])
 		}
-	}
-	if m := brings.FindStringSubmatch(text); m != nil {
-		line.Is, line.Name = IsBring, strings.TrimSpace(m[1])
-		return line
 	}
 	if rest, head := r.section(&line, text); head {
 		if text = rest; text == "" {
@@ -263,6 +264,18 @@ func (r *Reader) Read(text string) Line {
 		line.Is, line.Code, line.Likely = IsBlock, "", nil
 	}
 	return line
+}
+
+// aside reads what is said beside the drills: a note, what to carry, how much there is.
+func (r *Reader) aside(line *Line, text string) bool {
+	if note, said := strings.CutPrefix(text, "note: "); said {
+		line.Is, line.Note = IsNote, note
+	} else if m := brings.FindStringSubmatch(text); m != nil {
+		line.Is, line.Name = IsBring, strings.TrimSpace(m[1])
+	} else if stock := r.stockOf(text); stock != nil {
+		line.Is, line.Stock = IsStock, stock
+	}
+	return line.Is != ""
 }
 
 // cutFixed takes a "fixed:" from the front of a line, and tells whether it was there.

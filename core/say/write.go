@@ -38,7 +38,7 @@ func ContextOf(d *plan.Document, sport string, book []drill.Drill) Context {
 	for _, b := range d.Blocks {
 		c.Blocks = append(c.Blocks, b.Name)
 	}
-	c.Turns = d.Turns
+	c.Turns, c.Kit = d.Turns, kitOf(d, book)
 	for _, p := range plan.Methods[d.Method].Phases {
 		c.Phases = append(c.Phases, string(p))
 	}
@@ -97,6 +97,7 @@ type writer struct {
 	key    string    // what its lines have in common
 	named  bool      // its name was said
 	list   plan.When // the kind of list that new blocks go into; "": the run-in
+	ends   string    // what its line is called; "": nobody said
 	own    []drill.Drill
 }
 
@@ -105,7 +106,7 @@ func (w *writer) line(l *Line) Became {
 	if l.Phase != "" || l.List != "" {
 		w.end()
 		w.phase, _ = drill.PhaseOf(l.Phase)
-		w.said, w.head, w.list = l.Phase != "", nil, l.List
+		w.said, w.head, w.list, w.ends = l.Phase != "", nil, l.List, l.Ends
 		if w.phase == drill.After && w.list == "" {
 			w.list = plan.AfterEnd
 		}
@@ -126,6 +127,9 @@ func (w *writer) line(l *Line) Became {
 			w.end()
 			w.head = nil
 		}
+	case IsStock:
+		_, err := w.doc.SetStock(l.Stock)
+		b.Problem = sentence(err)
 	case IsBring:
 		b.Problem = w.bring(l.Name)
 	case IsNote:

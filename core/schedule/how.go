@@ -72,11 +72,19 @@ func (b *Block) Spread(say speech.Say, n int) string {
 	return b.Items[n].Drill.Lines(say, b.At(n, b.Group))
 }
 
-// Begin names who begins at each drill of a block at stations; none where it has no
-// stations.
-func (b *Block) Begin(d *plan.Document) (groups [][]string) {
-	if b.Form != plan.AtStations {
-		return nil
+// Here says who begins at each drill of a block at stations, or does each of one by choice:
+// "begin here: 1–3 7"; none where all do all in the listed order.
+func (b *Block) Here(say speech.Say, d *plan.Document) (lines []string) {
+	for _, group := range d.Groups(b.Block) {
+		line := ""
+		switch names := d.GroupNames(group); {
+		case names == "":
+		case b.Form == plan.AtStations:
+			line = say("begin here: %s", names)
+		default:
+			line = say("do this: %s", names)
+		}
+		lines = append(lines, line)
 	}
-	return d.Teams(b.Block)
+	return lines
 }

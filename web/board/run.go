@@ -93,21 +93,7 @@ func runOf(d *plan.Document, b *schedule.Block, page *body) runForm {
 
 // groups fills in who begins at each station, or does each drill of a choice.
 func (run *runForm) groups(d *plan.Document, b *plan.Block) {
-	teams := make([][]string, len(b.Items))
-	switch b.Form {
-	case plan.InOrder:
-		return
-	case plan.AtStations:
-		teams = d.Teams(b)
-	case plan.ByChoice:
-		chosen := d.Chosen(b)
-		for _, id := range d.Members(b.Who) {
-			for _, item := range chosen[id] {
-				teams[item] = append(teams[item], id)
-			}
-		}
-	}
-	for i, team := range teams {
+	for i, team := range d.Groups(b) {
 		line := groupLine{Name: b.Items[i].Drill.Name}
 		for _, id := range team {
 			p := d.Player(id)

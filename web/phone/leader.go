@@ -40,6 +40,7 @@ type told struct {
 	move
 	Item      int
 	Say, Look string
+	Here      string // who begins at this station, or chose this
 	Rows      []string // of a grid; [""] where it has columns alone
 	Columns   []string
 	Cells     [][]cell
@@ -107,8 +108,13 @@ func ledOf(d *plan.Document, e *list.Entry, one item, away map[string]string) le
 		}
 		l.People = append(l.People, is)
 	}
+	here := e.Block.Here(one.T, d)
 	for n, doing := range e.Drills {
-		l.Told = append(l.Told, toldOf(doing, l.Drills[n]))
+		it := toldOf(doing, l.Drills[n])
+		if n < len(here) {
+			it.Here = here[n]
+		}
+		l.Told = append(l.Told, it)
 	}
 	for _, v := range today.Versions(d) {
 		if v.Block != e.Key {

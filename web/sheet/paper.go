@@ -84,7 +84,7 @@ func (one row) cells(full bool) []share.Cell {
 	}
 	dose := share.Cell{{Text: one.Often, Bold: true}}
 	for _, d := range one.Drills {
-		dose = append(dose, share.Line{Text: d.Dose, Bold: full})
+		dose = append(dose, share.Line{Text: d.Dose, Bold: full}, share.Line{Text: d.Here})
 		if full {
 			dose = append(dose, share.Line{Text: toldAs("Say ", d.Say)}, share.Line{Text: toldAs("Look for ", d.Look)})
 		}

@@ -82,7 +82,7 @@ type row struct {
 }
 
 // told is a drill as a leader tells it.
-type told struct{ Dose, Say, Look, Caution string }
+type told struct{ Dose, Say, Look, Caution, Here string }
 
 // cutLine is what changes when there are only so many minutes, down to which
 // it stays the same.
@@ -233,9 +233,14 @@ func rowOf(d *plan.Document, fitted *schedule.Schedule, b *schedule.Block) row {
 	if len(b.Members) < len(d.Players) {
 		one.Numbers = d.Numbers(b.Members)
 	}
+	here := b.Here(speech.English, d)
 	for n, dose := range b.Named() {
 		k := &b.Items[n].Drill
-		one.Drills = append(one.Drills, told{dose, d.Quote(strings.Join(k.Cues, ". ")), strings.Join(k.Faults, ". "), k.Caution})
+		it := told{dose, d.Quote(strings.Join(k.Cues, ". ")), strings.Join(k.Faults, ". "), k.Caution, ""}
+		if n < len(here) {
+			it.Here = here[n]
+		}
+		one.Drills = append(one.Drills, it)
 	}
 	return one
 }

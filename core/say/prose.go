@@ -1,0 +1,167 @@
+package say
+
+import (
+	"regexp"
+	"slices"
+	"strings"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// sentenceEnd parts what is said in one breath: a semicolon, or a full stop before a
+// capital letter.
+var sentenceEnd = regexp.MustCompile(`;\s*|([a-z)"]{2,})\.\s+([A-Z])`)
+
+// Lines are the lines of a text: what was written in one of its own, or as a sentence.
+func Lines(text string) (lines []string) {
+	for _, line := range strings.Split(strings.ReplaceAll(text, "\r", ""), "\n") {
+		lines = append(lines, sentences(line)...)
+	}
+	return lines
+}
+
+// thenFirst is a word that only joins a line to the one before it.
+var thenFirst = regexp.MustCompile(`(?i)^(?:and |then |after that,? |next,? )+`)
+
+// sentences are the lines of one line of text in which several things are said. What
+// stands in brackets or in quotation marks stays whole, and so does a note. Lanes that are
+// said of the first hold for the others.
+func sentences(text string) (list []string) {
+	if strings.HasPrefix(strings.ToLower(text), "note:") {
+		return []string{text}
+	}
+	closed := hideInside(text)
+	from := 0
+	for _, at := range sentenceEnd.FindAllStringSubmatchIndex(closed, -1) {
+		end, next := at[0], at[1]
+		if at[2] >= 0 {
+			end, next = at[3]+1, at[4] // with the full stop
+		}
+		list, from = append(list, strings.TrimSpace(text[from:end])), next
+	}
+	list = append(list, text[from:])
+	for i, one := range list {
+		list[i] = thenFirst.ReplaceAllString(one, "")
+	}
+	if len(list) > 1 {
+		list = slices.DeleteFunc(list, func(one string) bool { return one == "" })
+		if m := lanesFirst.FindString(tidy(list[0])); m != "" {
+			for i := range list[1:] {
+				list[i+1] = m + " " + list[i+1]
+			}
+		}
+	}
+	return list
+}
+
+// hideInside is a text of the same length, with what stands in brackets or quotation marks
+// made unreadable.
+func hideInside(text string) string {
+	out := []byte(text)
+	for _, re := range []*regexp.Regexp{brackets, quoted} {
+		for _, at := range re.FindAllStringIndex(text, -1) {
+			for i := at[0]; i < at[1]; i++ {
+				out[i] = 'x'
+			}
+		}
+	}
+	return string(out)
+}
+
+// stockOf reads "I have ten ropes and twenty hurdles": how many there are today, by the
+// name of the kit. Nil where the text says something else.
+func (r *Reader) stockOf(text string) map[string]int {
+	m := stockSaid.FindStringSubmatch(strings.TrimSuffix(text, "."))
+	if m == nil {
+		return nil
+	}
+	stock := map[string]int{}
+	for _, part := range stockSplit.Split(m[1], -1) {
+		one := stockPart.FindStringSubmatch(part)
+		if one == nil {
+			return nil
+		}
+		stock[r.kitNamed(one[2])] = number(one[1])
+	}
+	return stock
+}
+
+var (
+	stockSaid  = pattern(`^(?:(?:i|we|you)(?:'ve|~have)?(?:~got)?|there~are|have|kit:|stock:)~(` + num + `~.+)$`)
+	stockSplit = pattern(`~(?:,~and|,|\band|\+)~`)
+	stockPart  = pattern(`^~` + num + `~([a-z][a-z -]*?)(?:~(?:today|there|here|only))?~$`)
+)
+
+// kitNamed is kit by the name that the club or the book has for it: "hurdles" are a hurdle.
+func (r *Reader) kitNamed(said string) string {
+	said = strings.TrimSpace(said)
+	for _, kit := range r.Kit {
+		if fold(kit) == fold(said) || fold(kit) == single(fold(said)) || single(fold(kit)) == single(fold(said)) {
+			return kit
+		}
+	}
+	return single(said)
+}
+
+// single is one of what a word says many of.
+func single(many string) string {
+	for _, end := range []string{"sses", "ches", "xes"} {
+		if strings.HasSuffix(many, end) {
+			return strings.TrimSuffix(many, "es")
+		}
+	}
+	return strings.TrimSuffix(many, "s")
+}
+
+// kitOf are the names of kit that a plan, or a book, knows.
+func kitOf(d *plan.Document, book []drill.Drill) (names []string) {
+	for name := range d.Kit {
+		names = append(names, name)
+	}
+	slices.Sort(names)
+	for i := range book {
+		for _, name := range slices.Concat(book[i].Kit, book[i].LaneKit, book[i].GroupKit) {
+			if !slices.Contains(names, name) {
+				names = append(names, name)
+			}
+		}
+	}
+	return names
+}
+
+// regions parts "stretch calves and thighs" into a drill for each, where each is known
+// with that verb; nil where it says something else.
+func (s *scan) regions(l *Line) []Line {
+	verb, rest, two := strings.Cut(l.Name, " ")
+	if !two || l.Code != "" || !regionVerb.MatchString(verb) {
+		return nil
+	}
+	var list []Line
+	for _, region := range regionSplit.Split(rest, -1) {
+		name := strings.ToLower(verb) + " " + strings.TrimSpace(region)
+		k, _ := s.known.find(single(strings.TrimSpace(region)) + " " + strings.ToLower(verb))
+		if k == nil {
+			if k, _ = s.known.find(name); k == nil {
+				return nil
+			}
+		}
+		one := *l
+		one.Name, one.Code, one.Likely = name, k.Code, nil
+		if l.Dose != nil {
+			dose := *l.Dose
+			dose.settle(k, name)
+			one.Dose = &dose
+		}
+		list = append(list, one)
+	}
+	if len(list) < 2 {
+		return nil
+	}
+	return list
+}
+
+var (
+	regionVerb  = pattern(`^(?:stretch|roll|hold|rock|circle)$`)
+	regionSplit = pattern(`~(?:,~and|,|\band|\+|&)~`)
+)
