@@ -88,10 +88,11 @@ func TestAFormOfAnyKindIsAnswered(t *testing.T) {
 	coach := visit(t, base, demo.Email)
 	values := []string{"", "0", "-1", "99999999999999999999", "NaN", "1e309", strings.Repeat("9", 5000), "\x00", "\xff\xfe", "ten", "2026-13-45", "@25:61", "*", "p99", "lineout", "../../etc", "' OR 1=1 --"}
 	for _, path := range []string{"head", "timing", "spare", "day", "factor", "fixed", "players", "mend", "keep", "hear", "write", "principle", "relist", "blocks/lineout", "blocks/lineout/said", "blocks/lineout/write", "blocks/lineout/items",
-		"blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order"} {
+		"blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order", "blocks/lineout/form", "blocks/raise/form", "blocks/raise/group", "turn", "roles", "facing", "bring", "lists", "lists/after-1", "lists/after-1/write", "put"} {
 		for n, v := range values {
 			form := url.Values{"revision": {"1"}}
-			for i, field := range []string{"title", "start", "margin", "shift", "use", "air", "wind", "factor", "name", "who", "from", "to", "id", "player", "late", "rule", "where", "reason", "drill", "priority", "item", "by", "amount", "stations", "open", "method", "text", "said", "into", "before", "phase"} {
+			for i, field := range []string{"title", "start", "margin", "shift", "use", "air", "wind", "factor", "name", "who", "from", "to", "id", "player", "late", "rule", "where", "reason", "drill", "priority", "item", "by", "amount", "stations", "open", "method", "text", "said", "into", "before", "phase",
+				"form", "split", "rounds", "rest", "change", "pick", "pressed", "on", "turn", "facing", "bring", "when", "line", "length", "every", "also", "without", "gone", "routine"} {
 				if (i+n)%3 > 0 {
 					form[field] = []string{v, values[(n+i)%len(values)]}
 				}

@@ -188,7 +188,8 @@ func TestWhoMayDoWhat(t *testing.T) {
 		{"POST", "/routines/1/remove", "", away, no, none, none},
 	}
 	for _, change := range []string{"head", "timing", "spare", "day", "factor", "fixed", "players", "rulings", "mend", "keep", "undo", "redo", "publish", "withdraw", "routine", "remove",
-		"hear", "write", "principle", "relist", "blocks/lineout", "blocks/lineout/said", "blocks/lineout/write", "blocks/lineout/items", "blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order", "blocks/lineout/remove"} {
+		"hear", "write", "principle", "relist", "blocks/lineout", "blocks/lineout/said", "blocks/lineout/write", "blocks/lineout/items", "blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order", "blocks/lineout/remove",
+		"turn", "roles", "facing", "bring", "lists", "lists/after-1", "lists/after-1/write", "put", "blocks/lineout/form", "blocks/lineout/group"} {
 		routes = append(routes, route{"POST", "/sessions/1/" + change, "revision=1", away, no, 0, none})
 	}
 	for _, r := range routes {
@@ -258,6 +259,16 @@ func TestEachChangeOfABoardIsTakenBackWhole(t *testing.T) {
 		{"blocks/lineout/dose", "item=0&amount=6", "6 throws"},
 		{"blocks/lineout/priority", "priority=could", "could"},
 		{"blocks/lineout/remove", "", "Line-out"},
+		{"blocks/raise/form", "pressed=to+stations&rounds=2&rest=30", "stations"},
+		{"blocks/raise/form", "pressed=to+choice&pick=2", "choice"},
+		{"roles", "name=Captain&player=p9", "Captain"},
+		{"roles", "id=u-bench&name=Bench&player=p16&player=p17&also=p9", "Bench"},
+		{"facing", "facing=Their+ten:+left-footed", "meet"},
+		{"bring", "bring=first-aid+bag:+Pell%0Aice", "bring"},
+		{"lists", "when=after", "usual"},
+		{"write", "text=after+the+bell:+roll+calves+30+s", "roll calves"},
+		{"write", "text=we+have+20+hurdles", "20 hurdles"},
+		{"write", "text=pogo+hops+2+x+10.+Then+skips+20+m", "2 lines written"},
 	} {
 		form, err := url.ParseQuery(c.form)
 		require.NoError(t, err)

@@ -11,7 +11,7 @@ import (
 
 // sentenceEnd parts what is said in one breath: a semicolon, or a full stop before a
 // capital letter.
-var sentenceEnd = regexp.MustCompile(`;\s*|([a-z)"]{2,})\.\s+([A-Z])`)
+var sentenceEnd = regexp.MustCompile(`;\s*|([a-z)"]{2,}|[a-zA-Z ]\d+)\.\s+([A-Z])`)
 
 // Lines are the lines of a text: what was written in one of its own, or as a sentence.
 func Lines(text string) (lines []string) {
@@ -32,25 +32,29 @@ func sentences(text string) (list []string) {
 		return []string{text}
 	}
 	closed := hideInside(text)
-	from := 0
+	from, lanes := 0, ""
+	put := func(one string) {
+		if one = strings.TrimSpace(thenFirst.ReplaceAllString(one, "")); one == "" {
+			return
+		}
+		if m := lanesFirst.FindString(one); m != "" {
+			lanes = m
+		} else {
+			one = lanes + one
+		}
+		list = append(list, one)
+	}
 	for _, at := range sentenceEnd.FindAllStringSubmatchIndex(closed, -1) {
-		end, next := at[0], at[1]
-		if at[2] >= 0 {
-			end, next = at[3]+1, at[4] // with the full stop
+		if at[2] < 0 { // a semicolon
+			put(text[from:at[0]])
+			from = at[1]
+			continue
 		}
-		list, from = append(list, strings.TrimSpace(text[from:end])), next
+		put(text[from : at[3]+1]) // with the full stop
+		from, lanes = at[4], ""
 	}
-	list = append(list, text[from:])
-	for i, one := range list {
-		list[i] = thenFirst.ReplaceAllString(one, "")
-	}
-	if len(list) > 1 {
-		list = slices.DeleteFunc(list, func(one string) bool { return one == "" })
-		if m := lanesFirst.FindString(tidy(list[0])); m != "" {
-			for i := range list[1:] {
-				list[i+1] = m + " " + list[i+1]
-			}
-		}
+	if put(text[from:]); len(list) == 0 {
+		return []string{""} // a blank line ends a block
 	}
 	return list
 }

@@ -127,6 +127,9 @@ func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
 	group := d.Group(from)
 	b := runin.Block{ID: from.ID, Players: d.Members(from.Who), Weight: from.Priority.Weight(),
 		Must: from.Priority == plan.Must, Loose: from.Loose, Excusable: from.Excusable, After: from.After, Straight: from.Hold.Straight}
+	if len(b.Players) > 2 && slices.ContainsFunc(b.Players, func(id string) bool { return d.Player(id).Late > 0 }) {
+		b.Excusable = true // it does not wait for who comes late
+	}
 	window, err := d.Window(from, c.Start)
 	if err != nil {
 		return err

@@ -1,6 +1,8 @@
 package board
 
 import (
+	"fmt"
+	"maps"
 	"net/http"
 	"slices"
 	"strings"
@@ -91,6 +93,8 @@ func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine, seconds
 		if l.Name == "" {
 			shown.Became = "For the lines below"
 		}
+	case say.IsStock:
+		shown.Became = stockWords(l.Stock)
 	case say.IsBring:
 		shown.Became = "To carry out: " + l.Name
 	case say.IsNote:
@@ -118,6 +122,15 @@ func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine, seconds
 	}
 	shown.doubts(became)
 	return shown, seconds
+}
+
+// stockWords say how much there is today: "There are today: 20 hurdle".
+func stockWords(stock map[string]int) string {
+	var parts []string
+	for _, name := range slices.Sorted(maps.Keys(stock)) {
+		parts = append(parts, fmt.Sprintf("%d %s", stock[name], name))
+	}
+	return "There are today: " + strings.Join(parts, ", ")
 }
 
 func rounds(l *say.Line) string {

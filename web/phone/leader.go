@@ -40,7 +40,7 @@ type told struct {
 	move
 	Item      int
 	Say, Look string
-	Here      string // who begins at this station, or chose this
+	Here      string   // who begins at this station, or chose this
 	Rows      []string // of a grid; [""] where it has columns alone
 	Columns   []string
 	Cells     [][]cell

@@ -1,0 +1,157 @@
+package planner_test
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/clock"
+	"cuestart/core/club"
+	"cuestart/core/compose"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/store"
+)
+
+// A list of its own gets what one of its kind usually holds, for those whom it is for.
+func TestAListHoldsWhatIsUsual(t *testing.T) {
+	p := open(t, "usual", true)
+	b := board(t, p, 1)
+	runIn := names(b)
+	for when, check := range map[plan.When]func(*plan.List){
+		plan.AfterEnd: func(l *plan.List) {
+			for i := range l.Blocks {
+				assert.Equal(t, drill.After, l.Blocks[i].Phase, l.Blocks[i].Name)
+			}
+		},
+		plan.OnBench: func(l *plan.List) {
+			for i := range l.Blocks {
+				assert.Equal(t, "Bench", b.Document.Audience(l.Blocks[i].Who), l.Blocks[i].Name)
+			}
+		},
+		plan.AtBreak: func(l *plan.List) { assert.Positive(t, l.Length) },
+	} {
+		var err error
+		b, err = p.FillList(ctx, coach, 1, b.Revision, when)
+		require.NoError(t, err, when)
+		l := &b.Document.Lists[slices.IndexFunc(b.Document.Lists, func(l plan.List) bool { return l.When == when })]
+		require.NotEmpty(t, l.Blocks, when)
+		check(l)
+	}
+	assert.Equal(t, runIn, names(b), "the run-in is as it was")
+	_, err := p.FillList(ctx, coach, 1, b.Revision, "never")
+	assert.Error(t, err)
+	assert.ErrorIs(t, does(p.FillList(ctx, store.Account{ID: 9, ClubID: 2, Role: store.Coach}, 1, b.Revision, plan.AfterEnd)), store.ErrNotFound)
+}
+
+// Who comes late gets a short list that takes nothing from the others, and loses it when
+// they come in time after all.
+func TestWhoComesLateHasTheirOwn(t *testing.T) {
+	p := open(t, "late", true)
+	was := board(t, p, 1)
+	others := map[string]string{}
+	for i := range was.Blocks {
+		others[was.Blocks[i].ID] = strings.Join(was.Blocks[i].Named(), "; ")
+	}
+	late, err := p.SetArrival(ctx, coach, 1, was.Revision, "p9", "14:40")
+	require.NoError(t, err)
+	own := late.Document.Block(compose.CatchUpID("p9"))
+	require.NotNil(t, own, late.Undo)
+	assert.Contains(t, late.Undo, "a short list of their own")
+	assert.Equal(t, []string{"p9"}, own.Who)
+	for i := range late.Blocks {
+		switch b := &late.Blocks[i]; {
+		case b.ID == own.ID:
+			require.True(t, b.Kept)
+			assert.GreaterOrEqual(t, b.Length(), 180)
+			assert.LessOrEqual(t, b.Length(), 480)
+			assert.GreaterOrEqual(t, b.Start, clock.Offset(-20*60), "not before they are there")
+		default:
+			assert.Equal(t, others[b.ID], strings.Join(b.Named(), "; "), "the others do as much")
+		}
+	}
+	require.NotEqual(t, 0, slices.IndexFunc(own.Items[0].Drill.Phases, func(ph drill.Phase) bool { return ph == drill.Sport }), "it begins with the pulse")
+	some, err := p.SetArrival(ctx, coach, 1, late.Revision, "p9", "14:25")
+	require.NoError(t, err)
+	assert.NotNil(t, some.Document.Block(own.ID), "a coach has it: it stays while they are late")
+	inTime, err := p.SetArrival(ctx, coach, 1, some.Revision, "p9", "")
+	require.NoError(t, err)
+	assert.Nil(t, inTime.Document.Block(own.ID))
+	assert.Zero(t, inTime.Document.Player("p9").Late)
+	var wrong plan.Problems
+	assert.ErrorAs(t, does(p.SetArrival(ctx, coach, 1, inTime.Revision, "p9", "soon")), &wrong)
+}
+
+// Roles of the day are asked for once: routines hang on them, the next session asks for
+// them again, and what is for nobody today costs nothing.
+func TestARoleCarriesItsRoutine(t *testing.T) {
+	p := open(t, "roles", true)
+	b := board(t, p, 1)
+	b, err := p.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) { return d.SetRole("Starter", []string{"p10"}) })
+	require.NoError(t, err)
+	b, heard, err := p.Write(ctx, coach, 1, b.Revision, "starter: kicks at posts 6, at 40", planner.Place{})
+	require.NoError(t, err)
+	own := b.Document.Block(heard.Lines[0].Block)
+	require.NotNil(t, own)
+	assert.Equal(t, []string{"p10"}, b.Document.Members(own.Who))
+	require.NoError(t, p.SaveRoutine(ctx, coach, 1, planner.Keep{Name: "Starter's day", For: "anywhere", Only: []string{own.ID}}))
+	kept, err := p.Routines(ctx, 1)
+	require.NoError(t, err)
+	at := slices.IndexFunc(kept, func(k planner.Entry[club.Routine]) bool { return k.Is.Name == "Starter's day" })
+	require.GreaterOrEqual(t, at, 0)
+	require.Len(t, kept[at].Is.Blocks, 1, "one block, and not the squad's")
+
+	squad, err := p.Squad(ctx, 1, 0)
+	require.NoError(t, err)
+	next := planner.NewSession{Kind: plan.Match, Title: "Next", Start: clock.Start{Local: "2026-12-05T14:00", Zone: "Europe/London"}, From: planner.FromEmpty}
+	next.Roles = map[string][]uint64{"Starter": {squad.Players[14].ID}}
+	added, err := p.Add(ctx, coach, next)
+	require.NoError(t, err)
+	other := board(t, p, added.ID)
+	starters := other.Document.Roles()
+	require.True(t, slices.ContainsFunc(starters, func(u plan.Unit) bool { return u.Name == "Starter" && len(u.Players) == 1 }), "%v", starters)
+	put, err := p.PutRoutine(ctx, coach, added.ID, other.Revision, kept[at].ID)
+	require.NoError(t, err)
+	block := put.Document.Blocks[len(put.Document.Blocks)-1]
+	who := put.Document.Members(block.Who)
+	require.Len(t, who, 1)
+	assert.Equal(t, squad.Players[14].Is.Number, put.Document.Player(who[0]).Number, "today's starter does it")
+	var wrong plan.Problems
+	assert.ErrorAs(t, does(p.PutRoutine(ctx, coach, added.ID, put.Revision, 4711)), &wrong)
+	assert.ErrorAs(t, does(p.PutRoutine(ctx, store.Account{ID: 9, ClubID: 2, Role: store.Coach}, added.ID, put.Revision, kept[at].ID)), &wrong, "another club's is not there")
+
+	again, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Match, Title: "After", Start: clock.Start{Local: "2026-12-12T14:00", Zone: "Europe/London"}, From: planner.FromLast})
+	require.NoError(t, err)
+	last := board(t, p, again.ID)
+	assert.True(t, strings.Contains(strings.Join(names(last), " "), "Kicks at posts"), "%v", names(last))
+}
+
+// What a coach says in whole sentences is read as lines; how much there is holds today.
+func TestSentencesAreLines(t *testing.T) {
+	p := open(t, "sentences", true)
+	b := blank(t, p, 0)
+	b, heard, err := p.Write(ctx, coach, b.ID, b.Revision, `Tag in a box to begin. Then four lanes: out with skips, back with side steps; out with high knees, back with heel kicks (tall; quick). We have ten ropes and twenty hurdles. After the bell they stretch calves and thighs, fifteen seconds each.`, planner.Place{})
+	require.NoError(t, err)
+	require.Len(t, heard.Lines, 5)
+	for _, line := range heard.Lines {
+		assert.Empty(t, line.Problem, line.Line.Said)
+		assert.Empty(t, line.Line.Note, line.Line.Said)
+	}
+	assert.Equal(t, []string{"Tag in a box", "Lines: skips, high knees"}, names(b))
+	assert.Equal(t, []int{10, 20}, []int{b.Document.Kit["rope"], b.Document.Kit["hurdle"]})
+	assert.Equal(t, 4, b.Document.Blocks[1].Stations)
+	require.Len(t, b.Document.Lists, 1)
+	after := b.Document.Lists[0]
+	assert.Equal(t, "Bell", after.Line)
+	require.Len(t, after.Blocks, 1)
+	assert.Len(t, after.Blocks[0].Items, 2)
+	for _, bad := range []string{"we have 5000 hurdles", "we have 2 posts"} {
+		b, heard, err = p.Write(ctx, coach, b.ID, b.Revision, bad+"\njog 2 min", planner.Place{})
+		require.NoError(t, err)
+		assert.NotEmpty(t, heard.Lines[0].Problem, bad)
+	}
+}
