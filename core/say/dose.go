@@ -46,6 +46,7 @@ type Dose struct {
 	minutes      bool // the time was said in minutes
 	held         bool // the word hold was said
 	saidDistance bool
+	unnamed      bool // its places have no names
 }
 
 func seconds(n float64, unit string) float64 {

@@ -25,6 +25,9 @@ var (
 	onDays     = pattern(`^(?:only~)?(?:if~we~|if~|when~we~|when~|on~|for~)?(?:an?~|the~)?(.+?)(?:~days?)?(?:~only)?$`)
 )
 
+// linesOf is how people share lanes, as a sheet prints it: "4 lines of 9".
+var linesOf = pattern(`^(?:in~)?` + num + `~(?:lines?|lanes?)~of~` + num + `$`)
+
 // Lanes that are said before a line, or behind it.
 var (
 	lanesFirst = pattern(`^(?:in~)?` + num + `~(?:lanes|lines|channels|files)~:~`)
@@ -56,6 +59,10 @@ func (s *scan) form(l *Line, text string) bool {
 	}
 	if m := changeOf.FindStringSubmatch(text); m != nil {
 		l.Change = int(seconds(decimal(m[1]), m[2]))
+		return true
+	}
+	if m := linesOf.FindStringSubmatch(text); m != nil {
+		l.Lanes = number(m[1])
 		return true
 	}
 	if m := groupsBy.FindStringSubmatch(text); m != nil {

@@ -11,17 +11,23 @@ import (
 
 var (
 	outAndBack = regexp.MustCompile(`(?i)^[ \x01,]*(?:go |run )?out(?: with| in|:)? (.+?)[,;]?[ \x01]+(?:and[ \x01]+)?(?:come )?back(?: with| in|:)? (.+)$`)
-	zonesOf    = pattern(`\b` + num + `~x~` + dec + `~(?:m|metres?|meters?|yards?)\b`)
-	howOften   = pattern(`\b(once|twice|` + num + `~(?:x|times|trips|rounds))\b`)
-	legSplit   = pattern(`~(?:\bthen\b|\+|,|\band\b)~`)
-	roundsOf   = pattern(`\b` + num + `~rounds?\b`)
-	drillSplit = pattern(`~(?:[,;]~(?:and~)?then\b|\bthen\b|\+)~`)
-	atOnce     = pattern(`\b(?:at the same time|meanwhile)\b`)
+	// A line as a sheet prints it: "Line: skips: 2 trips: out with skips, back with jog, 20 m".
+	linePrinted = pattern(`^.*?\b` + num + `~trips?~[:\x05,]?~(out .+)$`)
+	zonesOf     = pattern(`\b` + num + `~x~` + dec + `~(?:m|metres?|meters?|yards?)\b`)
+	howOften    = pattern(`\b(once|twice|` + num + `~(?:x|times|trips|rounds))\b`)
+	legSplit    = pattern(`~(?:\bthen\b|\+|,|\band\b)~`)
+	roundsOf    = pattern(`\b` + num + `~rounds?\b`)
+	drillSplit  = pattern(`~(?:[,;]~(?:and~)?then\b|\bthen\b|\+)~`)
+	atOnce      = pattern(`\b(?:at the same time|meanwhile)\b`)
 )
 
 // legs reads a line that goes out with some drills and back with others.
 func (s *scan) legs(l *Line) bool {
 	text, cues := s.cues(s.text)
+	printed := linePrinted.FindStringSubmatch(text)
+	if printed != nil {
+		text = printed[2]
+	}
 	m := outAndBack.FindStringSubmatch(text)
 	if m == nil {
 		return false
@@ -35,7 +41,9 @@ func (s *scan) legs(l *Line) bool {
 	} else if len(metresOf.FindAllStringIndex(whole.text, 2)) == 1 {
 		metres = decimal(whole.take(metresOf)[1])
 	}
-	if o := whole.take(howOften); o != nil {
+	if printed != nil {
+		trips = number(printed[1])
+	} else if o := whole.take(howOften); o != nil {
 		trips = max(1, times(strings.NewReplacer("trips", "", "rounds", "").Replace(o[1])))
 	}
 	out, back, _ := strings.Cut(whole.text, "\x04")

@@ -241,7 +241,7 @@ func (d *Dose) fields(k *drill.Drill, lane float64) {
 			k.Unit = lastWord(strings.ToLower(k.Name))
 		}
 	case drill.Grid:
-		if len(d.Columns) > 0 {
+		if len(d.Columns) > 0 && !(d.unnamed && max(1, len(k.Rows))*len(k.Columns) == len(d.Columns)) {
 			k.Rows, k.Columns, to.Counts = slices.Clone(d.Rows), slices.Clone(d.Columns), d.Counts
 			to.Cells = max(1, len(d.Rows)) * len(d.Columns)
 		}

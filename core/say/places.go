@@ -17,6 +17,9 @@ func words(list string) []string {
 func (s *scan) places(d *Dose) bool { return s.grid(d) && s.cells(d) }
 
 func (s *scan) grid(d *Dose) bool {
+	if s.named(d) || s.spots(d) {
+		return true
+	}
 	if at := ladderOf.FindStringSubmatchIndex(s.text); at != nil {
 		counts, columns := digits.FindAllString(s.text[at[2]:at[3]], -1), words(s.text[at[4]:at[5]])
 		if len(counts) == len(columns) && !slices.ContainsFunc(columns, unitWord) {
