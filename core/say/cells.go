@@ -2,6 +2,7 @@ package say
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -58,8 +59,24 @@ var (
 	spotsEach   = pattern(`\b` + num + `~(?:places|spots|corners)\b,?~(?:with~)?` + num + `~(?:each|at each|from each|in each)\b`)
 )
 
-// spots takes places that have no names: "five spots, three each".
+// placesEach are places of several words: "from up top, left alley, right alley, five each".
+var placesEach = regexp.MustCompile(`(?i):?[ \x01]*\bfrom[ \x01]+(?:the )?([a-z][a-z -]+(?:,[ \x01]*(?:and )?[a-z][a-z -]+)+),[ \x01]*` + num + ` each\b`)
+
+// spots takes places of several words, or such as have no names: "five spots, three each".
 func (s *scan) spots(d *Dose) bool {
+	if at := placesEach.FindStringSubmatchIndex(s.text); at != nil {
+		list := strings.Split(strings.ReplaceAll(s.text[at[2]:at[3]], soft, " "), ",")
+		long := false
+		for i, one := range list {
+			list[i] = strings.ToLower(strings.TrimPrefix(strings.TrimSpace(one), "and "))
+			long = long || strings.Contains(list[i], " ")
+		}
+		if long && !slices.ContainsFunc(list, func(one string) bool { return strings.Contains(one, " and ") }) {
+			d.Kind, d.Columns, d.Tries = drill.Grid, list, number(s.text[at[4]:at[5]])
+			s.text = s.text[:at[0]] + soft + s.text[at[1]:]
+			return true
+		}
+	}
 	tries, places := 1, 2
 	m := s.take(eachOfSpots)
 	if m == nil {

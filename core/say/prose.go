@@ -11,7 +11,7 @@ import (
 
 // sentenceEnd parts what is said in one breath: a semicolon, or a full stop before a
 // capital letter.
-var sentenceEnd = regexp.MustCompile(`;\s*|([a-z)"]{2,}|[a-zA-Z ]\d+)\.\s+([A-Z])`)
+var sentenceEnd = regexp.MustCompile(`;\s*|([a-z)"]{2,}|[a-zA-Z ]\d+|\d ?[ms%])\.\s+([A-Z])`)
 
 // Lines are the lines of a text: what was written in one of its own, or as a sentence.
 func Lines(text string) (lines []string) {
@@ -138,10 +138,13 @@ func kitOf(d *plan.Document, book []drill.Drill) (names []string) {
 // with that verb; nil where it says something else.
 func (s *scan) regions(l *Line) []Line {
 	verb, rest, two := strings.Cut(l.Name, " ")
-	if !two || l.Code != "" || !regionVerb.MatchString(verb) {
+	if !two || l.Code != "" && l.Note == "" || !regionVerb.MatchString(verb) {
 		return nil
 	}
 	var list []Line
+	if l.Note != "" && l.Note != "once" {
+		rest += ", " + l.Note
+	}
 	for _, region := range regionSplit.Split(rest, -1) {
 		name := strings.ToLower(verb) + " " + strings.TrimSpace(region)
 		k, _ := s.known.find(single(strings.TrimSpace(region)) + " " + strings.ToLower(verb))
@@ -151,7 +154,7 @@ func (s *scan) regions(l *Line) []Line {
 			}
 		}
 		one := *l
-		one.Name, one.Code, one.Likely = name, k.Code, nil
+		one.Name, one.Code, one.Likely, one.Note = name, k.Code, nil, ""
 		if l.Dose != nil {
 			dose := *l.Dose
 			dose.settle(k, name)

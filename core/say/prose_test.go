@@ -1,0 +1,110 @@
+package say_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"cuestart/book"
+	"cuestart/core/plan"
+	"cuestart/core/say"
+)
+
+func TestSentencesArePartedWhereTheyEnd(t *testing.T) {
+	for text, want := range map[string][]string{
+		"jog 3 min. Then squats 10. And then lunges 6 a side": {"jog 3 min.", "squats 10.", "lunges 6 a side"},
+		"throws 5 (high; quick. Look up); kicks 3":            {"throws 5 (high; quick. Look up)", "kicks 3"},
+		`"Over; and out" 5. "A. B" 2`:                         {`"Over; and out" 5. "A. B" 2`},
+		"note: as it was; all of it. Yes":                     {"note: as it was; all of it. Yes"},
+		"walk 1.5 min, vs. them":                              {"walk 1.5 min, vs. them"},
+		"4 lanes: skips 20 m; jog 20 m. Squats 5":             {"4 lanes: skips 20 m", "4 lanes: jog 20 m.", "Squats 5"},
+		"1. Jog":            {"1. Jog"},
+		"":                  {""},
+		"jog\r\n\r\nsquats": {"jog", "", "squats"},
+		" ; ":               {""},
+	} {
+		assert.Equal(t, want, say.Lines(text), text)
+	}
+}
+
+// Nothing typed is lost where it is parted.
+func TestPartingLosesNoWord(t *testing.T) {
+	word := rapid.SampledFrom([]string{"jog", "Squats", "10", "(tall; quick)", `"A. B"`, "then", ";", "4 lanes:", "end.", "Next", "3.", "\n"})
+	rapid.Check(t, func(t *rapid.T) {
+		text := strings.Join(rapid.SliceOfN(word, 1, 12).Draw(t, "words"), " ")
+		all := strings.Join(say.Lines(text), " ")
+		for _, one := range []string{"jog", "Squats", "10", "(tall; quick)", `"A. B"`, "end", "3"} {
+			if strings.Count(all, one) < strings.Count(text, one) {
+				t.Fatalf("%q lost %q: %q", text, one, all)
+			}
+		}
+	})
+}
+
+func TestHowMuchThereIsIsRead(t *testing.T) {
+	r := say.NewReader(say.Context{Book: book.Drills(), Kit: []string{"hurdle", "medicine ball", "step box"}})
+	for text, want := range map[string]map[string]int{
+		"I have ten ropes and twenty hurdles": {"rope": 10, "hurdle": 20},
+		"we've got 6 medicine balls today":    {"medicine ball": 6},
+		"there are 3 step boxes, 12 hurdles":  {"step box": 3, "hurdle": 12},
+		"Have: 4 tees":                        nil, // that is a block of this name
+		"we have fun with the ball":           nil,
+		"hurdles 5":                           nil,
+	} {
+		l := r.Read(text)
+		assert.Equal(t, want, l.Stock, text)
+		assert.Equal(t, want != nil, l.Is == say.IsStock, text)
+	}
+}
+
+func TestPlacesHoweverTheyAreSaid(t *testing.T) {
+	for text, want := range map[string]string{
+		"baskets, five spots, three each":                                 "3 in each of 5 places",
+		"baskets 3 in each of 5 places":                                   "3 in each of 5 places",
+		"quick releases: from up top, left alley, right alley, five each": "5 in each of 3 places",
+		"full kicks: 2 near left, 2 near right, 3 far left, 1 far right":  "2 near left, 2 near right, 3 far left, 1 far right",
+		"Line: skips: 2 trips: out with skips, back with jog, 20 m":       "2 trips: out with skips, back with jog, 20 m",
+		"sprints: 2 sprints of 20 m at 90 %, 4 lines of 9":                "2 sprints of 20 m at 90 %",
+	} {
+		d := empty()
+		write(d, text)
+		require.NotEmpty(t, d.Blocks, text)
+		k := d.Blocks[0].Items[0].Drill
+		assert.Equal(t, want, k.Words(k.Range.Target), text)
+	}
+}
+
+func TestRegionsAreDrillsEach(t *testing.T) {
+	for text, want := range map[string][]string{
+		"after the bell they stretch calves and thighs, fifteen seconds each, once": {"static-calf", "static-thigh"},
+		"roll calves, hips and back 30 s each":                                      {"roll-calves", "roll-hips", "roll-mid-back"},
+		"roll calves 30 s, slowly":                                                  {"roll-calves"},
+	} {
+		d := empty()
+		became := write(d, text)
+		b := d.Block(became[0].Block)
+		require.NotNil(t, b, text)
+		var codes []string
+		for _, item := range b.Items {
+			codes = append(codes, item.Drill.Code)
+		}
+		assert.Equal(t, want, codes, text)
+	}
+}
+
+// A list after the end is called as it was said, and printed so.
+func TestWhatADayEndsWithIsSaidAgain(t *testing.T) {
+	for head, line := range map[string]string{"After the bell:": "Bell", "--- After the final whistle": "Final whistle", "after the lift": "End of the lift", "Cool down:": "Final whistle"} {
+		d := empty()
+		write(d, "jog 2 min\n"+head+"\nroll calves 30 s")
+		require.Len(t, d.Lists, 1, head)
+		assert.Equal(t, []any{plan.AfterEnd, line}, []any{d.Lists[0].When, d.Lists[0].Line}, head)
+		again := empty()
+		write(again, strings.Join(say.Print(d, book.Drills()), "\n"))
+		assert.Equal(t, shape(d), shape(again), head)
+		assert.Equal(t, line, again.Lists[0].Line, head)
+	}
+}
