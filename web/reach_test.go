@@ -11,6 +11,7 @@ import (
 	"net/url"
 	"os/exec"
 	"regexp"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -28,10 +29,17 @@ import (
 
 // reached is the demo's match, published: the team's link, and people's own by their ids.
 func reached(t *testing.T, p *planner.Planner, coach *visitor) (team string, own map[string]string, b *planner.Board) {
-	b, err := p.Board(ctx, 1, 1)
+	return published(t, p, coach, "1")
+}
+
+// published is a session of that id, published.
+func published(t *testing.T, p *planner.Planner, coach *visitor, session string) (team string, own map[string]string, b *planner.Board) {
+	id, err := strconv.ParseUint(session, 10, 64)
 	require.NoError(t, err)
-	coach.post("/sessions/1/publish", url.Values{"revision": {itoa(b.Revision)}})
-	b, err = p.Board(ctx, 1, 1)
+	b, err = p.Board(ctx, 1, id)
+	require.NoError(t, err)
+	coach.post("/sessions/"+session+"/publish", url.Values{"revision": {itoa(b.Revision)}})
+	b, err = p.Board(ctx, 1, id)
 	require.NoError(t, err)
 	players, leaders, err := p.OwnLinks(ctx, b)
 	require.NoError(t, err)

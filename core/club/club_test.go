@@ -122,6 +122,63 @@ func TestARoutineFitsAnotherDay(t *testing.T) {
 	assert.Empty(t, few.Blocks[0].Zone)
 }
 
+// Roles, lists and what is only of its day: a routine asks for the roles and keeps the
+// lists; one block of it goes alone, without its minute, and beside what a plan has.
+func TestARoutineHangsOnRolesAndKeepsItsLists(t *testing.T) {
+	from := withBlocks(day(9))
+	_, err := from.SetRole("Starter", []string{"p2"})
+	require.NoError(t, err)
+	starter := from.Roles()[0].ID
+	from.Blocks[2].Who = []string{starter}
+	_, err = from.InsertInto(plan.AfterEnd, plan.Block{Name: "Roll", Phase: drill.After, Who: []string{"u1"}, Priority: plan.Should, Items: []plan.Item{{Drill: simple("roll", 30)}}})
+	require.NoError(t, err)
+	from.Blocks[0].Form, from.Blocks[0].Split = plan.AtStations, plan.ByHand
+	from.Blocks[0].Groups = [][]string{{"p1"}, {"p2"}}
+	r := club.NewRoutine(from, "Day", "home")
+	assert.Equal(t, []string{"Starter"}, r.Roles)
+	assert.Equal(t, plan.Evenly, r.Blocks[0].Split, "hand-made groups are of their day")
+	assert.Nil(t, r.Blocks[0].Groups)
+	find := func(string) (drill.Drill, bool) { return drill.Drill{}, false }
+
+	other := day(9)
+	_, err = other.SetRole("Starter", []string{"p7"})
+	require.NoError(t, err)
+	assert.Empty(t, r.Use(other, find, nil))
+	assert.Equal(t, []string{"p7"}, other.Members(other.Block("one").Who), "today's starter does it")
+	require.Len(t, other.Lists, 1)
+	assert.Equal(t, []string{"p3", "p6", "p9"}, other.Members(other.Lists[0].Blocks[0].Who))
+
+	nobody := day(9)
+	assert.Empty(t, r.Use(nobody, find, nil), "nobody has the role yet, and nothing is lost")
+	require.NotNil(t, nobody.Block("one"))
+	assert.Empty(t, nobody.Members(nobody.Block("one").Who))
+
+	alone := club.NewRoutine(from, "Kick", "", "one")
+	require.Len(t, alone.Blocks, 1)
+	assert.Empty(t, alone.Lists)
+	beside := withBlocks(day(9))
+	says, err := alone.Into(beside)
+	require.NoError(t, err)
+	assert.Empty(t, says)
+	require.Len(t, beside.Blocks, 4)
+	assert.Equal(t, "One", beside.Blocks[3].Name)
+	assert.NotEqual(t, "one", beside.Blocks[3].ID, "that is another block's")
+	both := club.NewRoutine(from, "Two", "", "all", "unit")
+	few := day(1)
+	says, err = both.Into(few)
+	require.NoError(t, err)
+	assert.Contains(t, says, "Unit is left out: nobody for it is here")
+	require.Len(t, few.Blocks, 1)
+	assert.Nil(t, few.Blocks[0].Pin, "its minute was that of its day")
+	assert.Empty(t, few.Blocks[0].After)
+	for len(few.Blocks) < plan.MaxBlocks {
+		few.Insert(few.Blocks[0].Clone(), "")
+	}
+	_, err = both.Into(few)
+	assert.Error(t, err)
+	assert.Len(t, few.Blocks, plan.MaxBlocks)
+}
+
 func TestASlotTakesWhatWasDoneLongestAgo(t *testing.T) {
 	r := club.NewRoutine(withBlocks(day(9)), "R", "")
 	r.Slots = []club.Slot{{Block: "all", Item: 0, Pool: []string{"jog", "hop", "gone", "skip"}}}

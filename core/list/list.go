@@ -36,6 +36,7 @@ type Doing struct {
 	Beside  bool        // done while the one before it is
 	Turn    int         // the person's turn of Turns, from 1; 0: not known, or all at once
 	Turns   int         // in how many turns the kit goes round; 0: all at once
+	AtOnce  int         // how many do it in each of these
 }
 
 // Seconds is how long the entry lasts.
@@ -177,7 +178,7 @@ func entry(d *plan.Document, b *schedule.Block) Entry {
 		doing := Doing{Item: n, Drill: b.Items[n].Drill, Amount: b.Amount(n), Beside: b.Alongside(n), group: b.At(n, b.Group)}
 		doing.Drill = quoted(d, doing.Drill)
 		if turns := b.Turns(n, b.Group); turns > 1 {
-			doing.Turns = turns
+			doing.Turns, doing.AtOnce = turns, b.Items[n].AtOnce
 		}
 		e.Drills = append(e.Drills, doing)
 	}

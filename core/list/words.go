@@ -16,7 +16,7 @@ func (d *Doing) Words(say speech.Say) string {
 	case d.Turn > 0:
 		return words + ", " + say("turn %d of %d", d.Turn, d.Turns)
 	case d.Turns > 0:
-		return words + ", " + say("in %s", drill.NumberIn(say, d.Turns, "turns"))
+		return words + ", " + say("%s of %d", drill.NumberIn(say, d.Turns, "turns"), d.AtOnce)
 	}
 	if lines := d.Drill.Lines(say, d.group); lines != "" {
 		return words + ", " + lines

@@ -143,7 +143,7 @@ func (s *scan) formed(l *Line) bool {
 // list reads the drills of a block that stand in its line: those without a dose have the
 // one that was said for all.
 func (s *scan) list(l *Line, rest, shared string) {
-	all := segments(rest)
+	all := slices.DeleteFunc(segments(rest), func(g segment) bool { return g.text == "" })
 	if shared == "" && len(all) > 1 { // "bike, rower, jog, 4 min"
 		probe := &scan{Reader: s.Reader, text: all[len(all)-1].text, hidden: slices.Clone(s.hidden)}
 		if d := probe.dose(&Line{}); d != nil && strings.Trim(probe.text, " ,"+soft) == "" {
@@ -151,9 +151,6 @@ func (s *scan) list(l *Line, rest, shared string) {
 		}
 	}
 	for _, g := range all {
-		if g.text == "" {
-			continue
-		}
 		text := g.text
 		probe := &scan{Reader: s.Reader, text: text, hidden: slices.Clone(s.hidden)}
 		if shared != "" && probe.dose(&Line{}) == nil {

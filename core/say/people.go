@@ -68,6 +68,11 @@ var (
 // whole takes what a line says as a whole: when, who, where, by whom.
 func (s *scan) whole(l *Line) {
 	s.whoFirst(l)
+	if first, rest, two := strings.Cut(s.text, ": "); two && !strings.ContainsAny(first, ",;") {
+		if head, _, more := strings.Cut(rest, ":"); more && s.headed(head) { // "pupils: one of: bike, jog"
+			s.text = first + ", " + rest
+		}
+	}
 	if at := strings.Index(s.text, ": "); at > 0 && at < 90 && (!strings.ContainsAny(s.text[:at], ",;") || s.headed(s.text[:at])) {
 		s.text = s.text[:at] + colon + s.text[at+1:]
 	}
