@@ -24,7 +24,7 @@ type brief struct {
 	Minutes int             `json:"minutes"`
 	Method  string          `json:"method"`
 	Grade   drill.Grade     `json:"grade"`
-	Turn    plan.Turn    `json:"turn"`
+	Turn    plan.Turn       `json:"turn"`
 	Players players         `json:"players"`
 	Bench   []string        `json:"bench"`
 	Stiff   []string        `json:"stiff"`

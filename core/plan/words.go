@@ -81,16 +81,16 @@ func (d *Document) Numbers(ids []string) string {
 // GroupNames names the players of a small group: their shirt numbers where all have one, else
 // their names; "" where there is nobody.
 func (d *Document) GroupNames(ids []string) string {
-	var names []string
+	var names, here []string
 	numbered := true
 	for _, id := range ids {
 		if p := d.Player(id); p != nil {
-			names = append(names, p.ShortName())
+			names, here = append(names, p.ShortName()), append(here, id)
 			numbered = numbered && p.Number > 0
 		}
 	}
 	if numbered {
-		return d.Numbers(ids)
+		return d.Numbers(here)
 	}
 	return strings.Join(names, ", ")
 }

@@ -72,3 +72,32 @@ func TestAListHasItsOwnFewRules(t *testing.T) {
 	l.When, l.Margin = plan.AtBreak, 0
 	assert.Len(t, schedule.Lists(d)[0].Findings(), 2, "but not before play, and nothing wakes up")
 }
+
+// A unit goes on without who comes late and does as much as before; a pair waits, for one
+// cannot do it alone.
+func TestAUnitDoesNotWaitForWhoIsLate(t *testing.T) {
+	d, _ := halves(t, plan.OnBench)
+	d.Lists = nil
+	d.Units[0].Players = []string{"a", "b", "c"}
+	block := func(id, who string) plan.Block {
+		b := stretch(id, who, 60, 240)
+		b.Phase, b.Items[0].Drill.Phases = drill.Raise, []drill.Phase{drill.Raise}
+		b.Pin = nil
+		return b
+	}
+	d.Blocks = []plan.Block{block("unit", "x"), block("pair", "y")}
+	at := func() (unit, pair schedule.Block) {
+		blocks := fitted(t, d).Blocks(d)
+		require.True(t, blocks[0].Kept && blocks[1].Kept)
+		return blocks[0], blocks[1]
+	}
+	was, _ := at()
+	d.Players[0].Late, d.Players[3].Late = 2000, 2000 // they are there 100 s before work ends
+	d.Blocks[1].Items[0].Drill.Range.Min = 40
+	unit, pair := at()
+	assert.Equal(t, was.Length(), unit.Length(), "it is not cut down to the minutes of who is late")
+	require.Len(t, unit.Missed, 1)
+	assert.Equal(t, "a", unit.Missed[0].Player)
+	assert.GreaterOrEqual(t, int(pair.Start), -400, "both of a pair are there")
+	assert.Empty(t, pair.Missed)
+}
