@@ -12,8 +12,11 @@ import (
 // mostSpots is how many places without names are read.
 const mostSpots = 12
 
-// cellSaid is a cell with its count before it: "3 far right".
-var cellSaid = pattern(`^` + num + `~([a-z-]+)~([a-z-]+)$`)
+// A cell with its count before it, "3 far right"; the first behind a name.
+var (
+	cellSaid  = pattern(`^` + num + `~([a-z-]+)~([a-z-]+)$`)
+	firstCell = pattern(`[ \x01:](` + num + `~[a-z-]+~[a-z-]+)~$`)
+)
 
 // named takes cells that are said one by one, as a sheet prints them: "2 near left, 2 near
 // right, 3 far left, 3 far right".
@@ -22,8 +25,8 @@ func (s *scan) named(d *Dose) bool {
 	counts := map[[2]string]int{}
 	from, to := -1, 0
 	for _, g := range segments(s.text) {
-		if at := strings.LastIndex(s.text[g.from:g.to], ": "); from < 0 && at >= 0 { // the name stands before them
-			g.from, g.text = g.from+at+1, s.text[g.from+at+1:g.to]
+		if at := firstCell.FindStringSubmatchIndex(s.text[g.from:g.to]); from < 0 && at != nil { // the name stands before them
+			g.from, g.text = g.from+at[2], s.text[g.from+at[2]:g.to]
 		}
 		m := cellSaid.FindStringSubmatch(strings.TrimSpace(softRun.ReplaceAllString(g.text, " ")))
 		if m == nil && from >= 0 && g.text != "" {
