@@ -157,6 +157,9 @@ func (s *scan) list(l *Line, rest, shared string) {
 			text += " " + shared
 		}
 		one := s.drill(text)
+		if d := one.Dose; text != g.text && l.Form == plan.AtStations && d != nil && d.Kind == drill.Hold && d.Breaths == 0 && !d.held {
+			one.Dose = &Dose{Kind: drill.Time, Seconds: int(d.HoldSeconds)} // in all, till the whistle
+		}
 		if one.Name != "" {
 			l.Drills = append(l.Drills, one)
 		}

@@ -287,7 +287,11 @@ func spoken(k, known *drill.Drill) (said []string) {
 	case drill.Grid:
 		said = append(said, gridSaid(k, known, n))
 	case drill.Time:
-		said = append(said, timeSaid(n))
+		time := timeSaid(n)
+		if known != nil && known.Dose.Kind == drill.Hold {
+			time += " in all" // else it would be held so long
+		}
+		said = append(said, time)
 	}
 	if len(d.Efforts) > 0 {
 		said = append(said, percentsOf(d.Efforts))

@@ -22,7 +22,7 @@ func (d *Dose) settle(known *drill.Drill, name string) {
 		kind = known.Dose.Kind
 	}
 	switch {
-	case d.Kind == drill.Time && (kind == drill.Hold || d.held || d.sides > 0):
+	case d.Kind == drill.Time && !d.inAll && (kind == drill.Hold || d.held || d.sides > 0):
 		d.Kind, d.HoldSeconds, d.Seconds = drill.Hold, float64(d.Seconds), 0
 	case d.Parts != nil && d.Kind == "" && (kind == drill.Grid || kind == drill.Count || kind == "" && namesActs(name)):
 		d.Kind, d.Columns, d.Parts, d.Tries = drill.Grid, d.Parts, nil, d.bare

@@ -8,6 +8,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/core/drill"
+	"cuestart/core/plan"
 	"cuestart/core/schedule"
 )
 
@@ -20,6 +22,9 @@ func TestASheetsDosesAreReadBack(t *testing.T) {
 		write(d, said)
 		for b := range d.AllBlocks() {
 			for n, printed := range (&schedule.Block{Block: b, Group: d.Group(b)}).Named() {
+				if k := b.Items[n].Drill; b.Form == plan.AtStations && k.Dose.Kind == drill.Time {
+					printed += " in all" // the head of the stations says so
+				}
 				again := empty()
 				write(again, printed)
 				if !assert.NotEmpty(t, again.Blocks, printed) {

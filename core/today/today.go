@@ -114,8 +114,15 @@ func Apply(d *plan.Document) *plan.Document {
 // changed least in proportion, while that brings the block's work nearer to what
 // the factor asks for. What is exact, and what teaches where less is asked for,
 // stays as it is.
+//
+// Stations change on one whistle: they are turned together, and only where each of them is
+// so many seconds.
 func Scale(b *plan.Block, times float64, group drill.Group) {
 	if times == 1 {
+		return
+	}
+	if b.Form == plan.AtStations {
+		scaleStations(b, times)
 		return
 	}
 	s := scaling{items: b.Items, planned: make([]int, len(b.Items)), step: 1}
@@ -147,6 +154,34 @@ func Scale(b *plan.Block, times float64, group drill.Group) {
 			return
 		}
 		r.Target, is = to, after
+	}
+}
+
+// scaleStations turns the seconds at all stations, by the longest step of any.
+func scaleStations(b *plan.Block, times float64) {
+	step, room := 1, drill.MaxAmount
+	for i := range b.Items {
+		k := &b.Items[i].Drill
+		if k.Dose.Kind != drill.Time || k.Dose.Exact || k.Range.Target != b.Items[0].Drill.Range.Target {
+			return
+		}
+		step = max(step, k.Range.Step)
+		if times > 1 {
+			room = min(room, k.Range.Max-k.Range.Target)
+		} else {
+			room = min(room, k.Range.Target-k.Range.Min)
+		}
+	}
+	if len(b.Items) == 0 {
+		return
+	}
+	wanted := math.Abs(times-1) * float64(b.Items[0].Drill.Range.Target)
+	by := min(int(wanted/float64(step)+0.5)*step, room/step*step)
+	if times < 1 {
+		by = -by
+	}
+	for i := range b.Items {
+		b.Items[i].Drill.Range.Target += by
 	}
 }
 

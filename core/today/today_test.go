@@ -84,6 +84,33 @@ func TestAFactorTurnsABlockInWholeSteps(t *testing.T) {
 	}
 }
 
+// Stations change on one whistle: all are turned alike, or none is.
+func TestStationsAreTurnedTogether(t *testing.T) {
+	station := func(target int) plan.Item {
+		return plan.Item{Drill: drill.Drill{Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 20, Target: target, Max: 60, Step: 5}}}
+	}
+	targets := func(times float64, items ...plan.Item) (list []int) {
+		b := plan.Block{Form: plan.AtStations, Items: items}
+		today.Scale(&b, times, drill.Group{People: 6, Lanes: 2})
+		for _, item := range b.Items {
+			list = append(list, item.Drill.Range.Target)
+		}
+		return list
+	}
+	assert.Equal(t, []int{45, 45}, targets(1.15, station(40), station(40)))
+	assert.Equal(t, []int{25, 25}, targets(0.6, station(40), station(40)))
+	assert.Equal(t, []int{20, 20}, targets(0.1, station(40), station(40)), "no less than will do")
+	assert.Equal(t, []int{60, 60}, targets(3, station(40), station(40)))
+	assert.Equal(t, []int{40, 30}, targets(1.3, station(40), station(30)), "they differ: the whistle stays")
+	hold := station(40)
+	hold.Drill.Dose.Kind = drill.Hold
+	assert.Equal(t, []int{40, 40}, targets(1.3, station(40), hold))
+	exact := station(40)
+	exact.Drill.Dose.Exact = true
+	assert.Equal(t, []int{40, 40}, targets(1.3, station(40), exact))
+	assert.Empty(t, targets(1.3))
+}
+
 func TestUnderARoofThereIsNoWeather(t *testing.T) {
 	d := document(4)
 	d.Today.Wind = 10
