@@ -11,7 +11,7 @@ import (
 
 // sentenceEnd parts what is said in one breath: a semicolon, or a full stop before a
 // capital letter.
-var sentenceEnd = regexp.MustCompile(`;\s*|([a-z)"]{2,}|[a-zA-Z ]\d+|\d ?[ms%])\.\s+([A-Z])`)
+var sentenceEnd = regexp.MustCompile(`;\s*|([a-z)"]{2,}|[a-zA-Z ]\d+|\d ?[ms%])\.\s+([A-Z]|\d{1,2} (?:out|to go)\b)`)
 
 // Lines are the lines of a text: what was written in one of its own, or as a sentence.
 func Lines(text string) (lines []string) {
@@ -24,6 +24,24 @@ func Lines(text string) (lines []string) {
 // thenFirst is a word that only joins a line to the one before it.
 var thenFirst = regexp.MustCompile(`(?i)^(?:and |then |after that,? |next,? )+`)
 
+// How somebody tells it: "50 out I roll my hips" is to roll hips, at 50.
+var (
+	outFirst = regexp.MustCompile(`(?i)^(?:at )?(\d{1,2}) (?:min(?:utes?)? )?(?:out|to go),? (.{3,}?)\.?$`)
+	whoTells = regexp.MustCompile(`(?i)^(?:i|we|they|she|he) (roll|stretch|jog|do|bike|row|throw|kick|bowl|skip|walk|swing)\b`)
+	ownParts = regexp.MustCompile(`(?i)\b(roll|stretch|circle|rock|swing) (?:my|our|their|her|his) `)
+)
+
+// plainly is what is told, put as a line.
+func plainly(one string) string {
+	one = strings.TrimSpace(thenFirst.ReplaceAllString(one, ""))
+	at := ""
+	if m := outFirst.FindStringSubmatch(one); m != nil {
+		one, at = m[2], ", at "+m[1]
+	}
+	one = ownParts.ReplaceAllString(whoTells.ReplaceAllString(one, "$1"), "$1 ")
+	return one + at
+}
+
 // sentences are the lines of one line of text in which several things are said. What
 // stands in brackets or in quotation marks stays whole, and so does a note. Lanes that are
 // said of the first hold for the others.
@@ -34,7 +52,7 @@ func sentences(text string) (list []string) {
 	closed := hideInside(text)
 	from, lanes := 0, ""
 	put := func(one string) {
-		if one = strings.TrimSpace(thenFirst.ReplaceAllString(one, "")); one == "" {
+		if one = plainly(one); one == "" {
 			return
 		}
 		if m := lanesFirst.FindString(one); m != "" {
@@ -145,7 +163,8 @@ func (s *scan) regions(l *Line) []Line {
 	if l.Note != "" && l.Note != "once" {
 		rest += ", " + l.Note
 	}
-	for _, region := range regionSplit.Split(rest, -1) {
+	regions := regionSplit.Split(rest, -1)
+	for _, region := range regions {
 		name := strings.ToLower(verb) + " " + strings.TrimSpace(region)
 		k, _ := s.known.find(single(strings.TrimSpace(region)) + " " + strings.ToLower(verb))
 		if k == nil {
@@ -157,6 +176,9 @@ func (s *scan) regions(l *Line) []Line {
 		one.Name, one.Code, one.Likely, one.Note = name, k.Code, nil, ""
 		if l.Dose != nil {
 			dose := *l.Dose
+			if dose.Kind == drill.Time && dose.Seconds >= 60 && !dose.each { // so long for all of them
+				dose.Seconds = max(5, dose.Seconds/len(regions)/5*5)
+			}
 			dose.settle(k, name)
 			one.Dose = &dose
 		}
