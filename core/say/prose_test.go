@@ -21,10 +21,14 @@ func TestSentencesArePartedWhereTheyEnd(t *testing.T) {
 		"note: as it was; all of it. Yes":                     {"note: as it was; all of it. Yes"},
 		"walk 1.5 min, vs. them":                              {"walk 1.5 min, vs. them"},
 		"4 lanes: skips 20 m; jog 20 m. Squats 5":             {"4 lanes: skips 20 m", "4 lanes: jog 20 m.", "Squats 5"},
-		"1. Jog":            {"1. Jog"},
-		"":                  {""},
-		"jog\r\n\r\nsquats": {"jog", "", "squats"},
-		" ; ":               {""},
+		"1. Jog": {"1. Jog"},
+		"Easy first. 50 out I roll my hips and calves, 5 min. Then bike 4 min": {"Easy first.", "roll hips and calves, 5 min, at 50", "bike 4 min"},
+		"12 out, two sprints": {"two sprints, at 12"},
+		"we throw 6 each":     {"throw 6 each"},
+		"no. 10 throws":       {"no. 10 throws"},
+		"":                    {""},
+		"jog\r\n\r\nsquats":   {"jog", "", "squats"},
+		" ; ":                 {""},
 	} {
 		assert.Equal(t, want, say.Lines(text), text)
 	}
@@ -81,6 +85,7 @@ func TestRegionsAreDrillsEach(t *testing.T) {
 	for text, want := range map[string][]string{
 		"after the bell they stretch calves and thighs, fifteen seconds each, once": {"static-calf", "static-thigh"},
 		"roll calves, hips and back 30 s each":                                      {"roll-calves", "roll-hips", "roll-mid-back"},
+		"roll hips and calves, five minutes":                                        {"roll-hips", "roll-calves"},
 		"roll calves 30 s, slowly":                                                  {"roll-calves"},
 	} {
 		d := empty()
@@ -92,6 +97,9 @@ func TestRegionsAreDrillsEach(t *testing.T) {
 			codes = append(codes, item.Drill.Code)
 		}
 		assert.Equal(t, want, codes, text)
+		if strings.Contains(text, "minutes") {
+			assert.Equal(t, 150, b.Items[0].Drill.Range.Target, "so long for both")
+		}
 	}
 }
 
