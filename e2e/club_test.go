@@ -67,7 +67,7 @@ func TestASessionInAMinute(t *testing.T) {
 	b.until(`document.querySelector("#factor-cold-raise")?.textContent.trim() == "Use it"`)
 
 	// It is kept as a routine, and its cost is shown at once.
-	b.run(`[...document.querySelectorAll("summary")].find(s => s.textContent == "Save as a routine").click()`)
+	b.run(`document.querySelector("#drawer-routine summary").click()`)
 	b.fill("#routine-name", "Match day")
 	b.run(`document.querySelector("#routine-name").form.requestSubmit()`)
 	b.until(`location.pathname == "/routines" && document.querySelector("main")?.innerText.includes("ground contacts")`)

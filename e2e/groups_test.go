@@ -56,7 +56,7 @@ over the hurdles, five a lane, twice`)
 	for id := range map[string]bool{d.Blocks[0].ID: true} {
 		b.open(b.base + eval[string](b, "location.pathname") + "?block=" + id)
 	}
-	assert.Contains(t, b.text("#chosen"), "7 stations of 6, 43 s each, change in 15 s")
+	assert.Contains(t, b.text("#chosen"), "7 stations of 6, 40 s each, change in 15 s")
 	b.click("#drawer-groups summary")
 	b.until(`document.querySelectorAll("#drawer-groups select").length == 42`)
 	b.shot("stations-1280")

@@ -140,7 +140,7 @@ func looksWhole(t *testing.T, b *browser, axe string, views []view) {
 				}
 				b.shot(fmt.Sprintf("%s-%d", view.name, width))
 				wide := eval[int](b, `document.documentElement.scrollWidth`)
-				assert.LessOrEqual(t, wide, int(width), "something sticks out")
+				assert.LessOrEqual(t, wide, int(width), "something sticks out: %s", eval[string](b, `[...document.querySelectorAll("main *")].filter(e => e.getBoundingClientRect().right > innerWidth + 1 && !e.closest("[role=region], svg")).slice(0, 4).map(e => e.outerHTML.slice(0, 200)).join(" | ")`))
 				if !judged {
 					return
 				}

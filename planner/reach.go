@@ -32,6 +32,7 @@ const (
 	Grid   = store.WordGrid
 
 	Missing = store.WordMissing
+	Choice  = store.WordChoice
 )
 
 // Longest texts that a phone may send, and how far off its own time may be.
@@ -46,7 +47,7 @@ const (
 func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 	now := p.Now()
 	if from.Person == "" || w.Once == "" || len(w.Once) > mostOnce || len(w.Says) > mostSays || len(w.Block) > 80 ||
-		!slices.Contains([]string{Late, Easier, Sore, Pain, Grid, Missing}, w.Kind) {
+		!slices.Contains([]string{Late, Easier, Sore, Pain, Grid, Missing, Choice}, w.Kind) {
 		return plan.In("word", "That cannot be said from here.")
 	}
 	if ofLeaders := w.Kind == Grid || w.Kind == Missing; ofLeaders != (from.Leader() != nil) {
@@ -56,6 +57,9 @@ func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 		return plan.In("word", "Say a time on the clock, such as 14:05.")
 	}
 	w.Says = strings.Join(strings.Fields(w.Says), " ")
+	if w.Kind == Choice && chosen(from.Document, w) < 0 {
+		return plan.In("word", "That cannot be chosen any more.")
+	}
 	if w.Person, w.Own, w.Made = from.Person, from.Own, now.UTC(); w.Pressed.After(now) || now.Sub(w.Pressed) > pressedIn {
 		w.Pressed = now
 	}
@@ -136,7 +140,7 @@ type Told struct {
 	Word
 	Name string // of whom it is about
 	Says string // a sentence, to whom it may be told
-	At   string // when they will be there, of who is late
+	Plan string // what one press plans of it; "": nothing
 }
 
 // Told lists what was said about a session from phones and not taken in yet, as far as
@@ -188,8 +192,13 @@ func told(by Account, b *Board, player *plan.Player, w Word) Told {
 			}
 		}
 	case Late:
-		h.At = w.Says
+		h.Plan = "Plan it: there at " + w.Says
 		h.Says = "will be there at " + w.Says
+	case Choice:
+		if h.Says = "would do " + w.Says; chosen(b.Document, w) >= 0 {
+			h.Plan = "Plan it so"
+			h.Says += " at " + b.Document.Block(w.Block).Name
+		}
 	case Easier:
 		h.Says = fmt.Sprintf("does not feel %s: wants an easier form", drill)
 	case Sore:
@@ -226,14 +235,35 @@ func (p *Planner) TakeIn(ctx context.Context, by Account, session, word uint64, 
 	if w.Kind == Pain && by.Role != Medical || w.Kind != Pain && by.Role == Medical {
 		return ErrForbidden
 	}
-	if plans && w.Kind == Late {
-		edit := func(d *plan.Document) (string, error) { return d.SetArrival(w.Person, w.Says) }
-		if _, err := p.Change(ctx, by, session, b.Revision, edit); err != nil {
+	if plans {
+		if err := p.planWord(ctx, by, b, w); err != nil {
 			return err
 		}
 	}
 	defer p.nudge()
 	return p.store.NoteWord(ctx, b.ID, word, p.Now().UTC())
+}
+
+// planWord plans what a word says: who is late is there when they say, with a short list
+// of their own; who chooses does that.
+func (p *Planner) planWord(ctx context.Context, by Account, b *store.Session, w Word) (err error) {
+	switch w.Kind {
+	case Late:
+		_, err = p.SetArrival(ctx, by, b.ID, b.Revision, w.Person, w.Says)
+	case Choice:
+		_, err = p.Change(ctx, by, b.ID, b.Revision, func(d *plan.Document) (string, error) { return d.Choose(w.Block, w.Person, chosen(d, w)) })
+	}
+	return err
+}
+
+// chosen is the drill of a block by choice that a word names; -1: there is none that its
+// player may choose.
+func chosen(d *plan.Document, w Word) int {
+	b := d.Block(w.Block)
+	if b == nil || b.Form != plan.ByChoice || !slices.Contains(d.Members(b.Who), w.Person) {
+		return -1
+	}
+	return slices.IndexFunc(b.Items, func(i plan.Item) bool { return i.Drill.Name == w.Says })
 }
 
 // Reader is somebody to whom a session is published, and what of it they have opened.

@@ -77,6 +77,7 @@ const (
 	WordGrid   = "grid" // the ticks of a grid: the newest of a block and drill counts
 
 	WordMissing = "missing" // a leader misses a player, whose id it says
+	WordChoice  = "choice"  // a player would do a drill of a block by choice, whose name it says
 )
 
 // Word is what somebody says from their phone.

@@ -62,6 +62,20 @@ func (d *Document) SetChoice(block, player string, items []int) (string, error) 
 	return fmt.Sprintf("%s: %s", p.ShortName(), b.Items[items[0]].Drill.Name), nil
 }
 
+// Choose says that a player does a drill of a block by choice, in place of one that they
+// had chosen before where they have chosen all that they may.
+func (d *Document) Choose(block, player string, item int) (string, error) {
+	b := d.Block(block)
+	if b == nil {
+		return "", ErrNoSuchBlock
+	}
+	if b.Form != ByChoice {
+		return "", In(AtBlock(block, "choice"), "in %s there is nothing to choose", b.Name)
+	}
+	before := slices.DeleteFunc(slices.Clone(b.Choices[player]), func(i int) bool { return i == item })
+	return d.SetChoice(block, player, append([]int{item}, before[:min(len(before), b.Picks()-1)]...))
+}
+
 // SetGroup says at which station of a block a player begins, from 0; the groups are made
 // by hand from then on, as they stood.
 func (d *Document) SetGroup(block, player string, station int) (string, error) {

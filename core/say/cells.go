@@ -22,7 +22,7 @@ var (
 // right, 3 far left, 3 far right".
 func (s *scan) named(d *Dose) bool {
 	var rows, columns []string
-	counts := map[[2]string]int{}
+	counts, all := map[[2]string]int{}, 0
 	from, to := -1, 0
 	for _, g := range segments(s.text) {
 		if at := firstCell.FindStringSubmatchIndex(s.text[g.from:g.to]); from < 0 && at != nil { // the name stands before them
@@ -41,8 +41,9 @@ func (s *scan) named(d *Dose) bool {
 		to = g.to
 		rows, columns = appendNew(rows, []string{strings.ToLower(m[2])}), appendNew(columns, []string{strings.ToLower(m[3])})
 		counts[[2]string{strings.ToLower(m[2]), strings.ToLower(m[3])}] = number(m[1])
+		all += number(m[1])
 	}
-	if len(rows) < 2 || len(columns) < 2 || len(counts) < max(3, len(rows)*len(columns)-2) || slices.ContainsFunc(rows, unitWord) {
+	if all == 0 || len(rows) < 2 || len(columns) < 2 || len(counts) < max(3, len(rows)*len(columns)-2) || slices.ContainsFunc(rows, unitWord) {
 		return false
 	}
 	d.Kind, d.Rows, d.Columns = drill.Grid, rows, columns

@@ -1,6 +1,7 @@
 package say
 
 import (
+	"fmt"
 	"regexp"
 	"slices"
 	"strings"
@@ -52,6 +53,9 @@ func (s *scan) form(l *Line, text string) bool {
 	text = strings.Trim(softRun.ReplaceAllString(text, " "), " ")
 	if m := stationsOf.FindStringSubmatch(text); m != nil {
 		l.Form = plan.AtStations
+		if m[1] != "" {
+			l.count = number(m[1])
+		}
 		if m[2] != "" {
 			l.shared = m[2] + " " + m[3]
 		}
@@ -137,6 +141,9 @@ func (s *scan) formed(l *Line) bool {
 		l.Name = map[plan.Form]string{plan.AtStations: "Stations", plan.ByChoice: "Choice"}[l.Form]
 	}
 	s.list(l, rest, l.shared)
+	if n := len(l.Drills); n > 0 && l.count > 0 && l.count != n && l.Form == plan.AtStations {
+		l.Note = strings.TrimSpace(l.Note + " " + fmt.Sprintf("%d stations, and %d named", l.count, n))
+	}
 	return true
 }
 

@@ -22,7 +22,7 @@ func (s *scan) grid(d *Dose) bool {
 	}
 	if at := ladderOf.FindStringSubmatchIndex(s.text); at != nil {
 		counts, columns := digits.FindAllString(s.text[at[2]:at[3]], -1), words(s.text[at[4]:at[5]])
-		if len(counts) == len(columns) && !slices.ContainsFunc(columns, unitWord) {
+		if len(counts) == len(columns) && slices.Max(numbers(counts)) > 0 && !slices.ContainsFunc(columns, unitWord) {
 			d.Kind, d.Columns, d.Counts = drill.Grid, columns, [][]int{numbers(counts)}
 			s.text = s.text[:at[0]] + soft + s.text[at[1]:]
 			return true

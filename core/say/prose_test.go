@@ -116,3 +116,23 @@ func TestWhatADayEndsWithIsSaidAgain(t *testing.T) {
 		assert.Equal(t, line, again.Lists[0].Line, head)
 	}
 }
+
+// What makes no sense is not made sense of silently: it stays to be looked at.
+func TestNonsenseIsNotTakenSilently(t *testing.T) {
+	for _, text := range []string{
+		"full kicks 0 near left, 0 near right, 0 far left, 0 far right",
+		"throws 0 0 0 to front middle back",
+		"seven stations, 30 s: rope, plank",
+		"0 in each of 0 places",
+	} {
+		d := empty()
+		became := write(d, text)
+		require.NoError(t, d.Validate(), text)
+		assert.True(t, became[0].Line.Doubtful() || became[0].Problem != "", text)
+		for b := range d.AllBlocks() {
+			for _, item := range b.Items {
+				assert.NotContains(t, item.Drill.Words(item.Drill.Range.Target), " 0 ", text)
+			}
+		}
+	}
+}

@@ -115,6 +115,7 @@ type Line struct {
 	Likely []string `json:"likely,omitempty"` // names of other drills that may be meant
 
 	shared string // the dose of every station
+	count  int    // how many stations there are
 	slip   bool   // the drill was meant, but not spelt so
 }
 

@@ -156,8 +156,7 @@ func SetGroup(r *shell.Request) (shell.Answer, error) {
 		case to < 0:
 			return d.SetChoice(block, player, nil)
 		}
-		chosen := slices.DeleteFunc(slices.Clone(b.Choices[player]), func(i int) bool { return i == to })
-		return d.SetChoice(block, player, append([]int{to}, chosen[:min(len(chosen), b.Picks()-1)]...))
+		return d.Choose(block, player, to)
 	}, nil)
 }
 

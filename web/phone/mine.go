@@ -49,6 +49,7 @@ type item struct {
 	Fixed               bool
 	Where, With, Leader string
 	Drills              []move
+	Others              []string // names of the drills that they may choose instead
 	Rounds              string
 	Kit                 []string
 	Why                 string
@@ -170,7 +171,7 @@ func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Ent
 	for _, doing := range e.Drills {
 		known := doing.Drill
 		if doing.Other {
-			one.Drills = append(one.Drills, move{Name: known.Name, Other: true})
+			one.Drills, one.Others = append(one.Drills, move{Name: known.Name, Other: true}), append(one.Others, known.Name)
 			continue
 		}
 		if doing.Out {

@@ -131,7 +131,7 @@ function pressed(event) {
   const button = event.target.closest("button");
   if (!button) return;
   const { do: name, late, joint, how: next } = button.dataset;
-  const { missing } = button.dataset;
+  const { missing, choice } = button.dataset;
   if (missing) {
     button.classList.add("act-late");
     send({ kind: "missing", says: missing, block: button.parentElement.dataset.block });
@@ -143,6 +143,10 @@ function pressed(event) {
     if (easier) notice("easier", easier, "OK", () => notice("easier", ""));
     send({ kind: "easier", ...about() });
   } else if (name) does[name]?.(button);
+  if (choice) {
+    for (const b of button.parentElement.children) b.classList.toggle("act-chosen", b === button);
+    send({ kind: "choice", says: choice, block: button.parentElement.dataset.block });
+  }
   if (late) {
     document.getElementById("late").hidden = true;
     send({ kind: "late", says: late });
