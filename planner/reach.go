@@ -57,13 +57,13 @@ func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 		return plan.In("word", "Say a time on the clock, such as 14:05.")
 	}
 	w.Says = strings.Join(strings.Fields(w.Says), " ")
-	if w.Kind == Choice && chosen(from.Document, w) < 0 {
-		return plan.In("word", "That cannot be chosen any more.")
-	}
 	if w.Person, w.Own, w.Made = from.Person, from.Own, now.UTC(); w.Pressed.After(now) || now.Sub(w.Pressed) > pressedIn {
 		w.Pressed = now
 	}
 	w.Pressed = w.Pressed.UTC()
+	if w.Kind == Choice && chosen(from.Document, w) < 0 {
+		return plan.In("word", "That cannot be chosen any more.")
+	}
 	if err := p.store.AddWord(ctx, from.Session, w); err != nil {
 		return err
 	}

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/core/compose"
 	"cuestart/core/plan"
 	"cuestart/demo"
 	"cuestart/planner"
@@ -85,4 +86,46 @@ After the bell: stretch calves and thighs, 15 s each`}})
 		status, _, _ = coach.post(at[0]+"/blocks/"+id+"/group", bad)
 		assert.Equal(t, http.StatusUnprocessableEntity, status, "%v", bad)
 	}
+}
+
+// A player who would rather do another drill of a choice says so; one press plans it. Who
+// says that they are late gets their short list with the same press.
+func TestAChoiceIsMadeFromThePhone(t *testing.T) {
+	base, p := site(t, "choosing")
+	coach, nobody := visit(t, base, demo.Email), visit(t, base, "")
+	status, text, _ := coach.post("/sessions/1/write", url.Values{"revision": {"1"}, "text": {"kickers: one of: skips, jog, must"}})
+	require.Contains(t, []int{http.StatusOK, http.StatusSeeOther}, status, problemIn(text))
+	_, own, b := reached(t, p, coach)
+	block := &b.Document.Blocks[slices.IndexFunc(b.Document.Blocks, func(b plan.Block) bool { return b.Form == plan.ByChoice })]
+	does := b.Document.Chosen(block)["p15"]
+	require.Len(t, does, 1)
+	other := block.Items[1-does[0]].Drill.Name
+	assert.Contains(t, page(t, nobody, own["p15"]), `data-choice="`+other+`"`)
+	assert.NotContains(t, page(t, nobody, own["p3"]), "data-choice", "who is in no choice has none")
+	say := func(who string, fields url.Values) int {
+		status, _, _ := nobody.post(own[who]+"/say", fields)
+		return status
+	}
+	chooses := func(once, block, says string) url.Values {
+		return url.Values{"kind": {"choice"}, "once": {once}, "block": {block}, "says": {says}}
+	}
+	for who, wrong := range map[string]url.Values{"p15": chooses("w1", block.ID, "Nothing of the kind"), "p10": chooses("w2", "lineout", "Line-out throws"), "p3": chooses("w3", block.ID, other)} {
+		assert.Equal(t, http.StatusUnprocessableEntity, say(who, wrong), "%v", wrong)
+	}
+	require.Equal(t, http.StatusNoContent, say("p15", chooses("c1", block.ID, other)))
+	require.Equal(t, http.StatusNoContent, say("p9", url.Values{"kind": {"late"}, "once": {"l1"}, "says": {"14:40"}}))
+	told := page(t, coach, "/sessions/1/told")
+	assert.Contains(t, words(told), "would do "+other+" at "+block.Name)
+	for _, id := range regexp.MustCompile(`/words/(\d+)`).FindAllStringSubmatch(told, -1) {
+		status, _, _ := coach.post("/sessions/1/words/"+id[1], url.Values{"plan": {"yes"}})
+		require.Equal(t, http.StatusSeeOther, status)
+	}
+	now, err := p.Board(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.Equal(t, []int{1 - does[0]}, now.Document.Chosen(now.Document.Block(block.ID))["p15"])
+	assert.NotNil(t, now.Document.Block(compose.CatchUpID("p9")), "who is late has their short list")
+	assert.NotContains(t, words(page(t, coach, "/sessions/1/told")), "would do")
+	coach.post("/sessions/1/blocks/"+block.ID+"/form", url.Values{"revision": {itoa(now.Revision)}, "pressed": {"to "}})
+	assert.Equal(t, http.StatusNoContent, say("p15", chooses("c2", block.ID, other)), "the plan that they have is as it was published")
+	assert.NotContains(t, page(t, coach, "/sessions/1/told"), "Plan it so", "but there is nothing to choose any more")
 }
