@@ -12,12 +12,14 @@ import (
 type Index struct {
 	drills []drill.Drill
 	names  []entry
+	kit    []string // what the drills take
 }
 
 // entry is a name of a drill.
 type entry struct {
 	drill int
-	fold  string
+	name  string   // in lower case
+	close string   // without spaces
 	words []string // those that count, singular, sorted
 	whole bool     // it is meant only where it is said whole
 }
@@ -28,13 +30,20 @@ func NewIndex(book []drill.Drill, sport string) *Index {
 	x := &Index{drills: book}
 	for i := range book {
 		k := &book[i]
+		for _, kit := range slices.Concat(k.Kit, k.LaneKit, k.GroupKit) {
+			if !slices.Contains(x.kit, kit) {
+				x.kit = append(x.kit, kit)
+			}
+		}
 		whole := strings.HasPrefix(k.Code, "late-") || sport != "" && len(k.Sports) > 0 && !slices.Contains(k.Sports, sport)
 		for _, name := range append([]string{k.Name}, k.Also...) {
-			x.names = append(x.names, entry{i, plainName(name), keyWords(name), whole})
+			x.names = append(x.names, entry{i, strings.ToLower(name), unspaced(plainName(name)), keyWords(name), whole})
 		}
 	}
 	return x
 }
+
+func unspaced(text string) string { return strings.ReplaceAll(text, " ", "") }
 
 // plainName is a name without hyphens, commas and articles.
 func plainName(name string) string {
@@ -91,9 +100,10 @@ func (x *Index) seek(name string) (known *drill.Drill, likely []*drill.Drill, sp
 	if plain == "" {
 		return nil, nil, false
 	}
-	best, found := 0, []int(nil)
-	for _, e := range x.names {
-		score := e.likeness(plain, words)
+	best, found, close := 0, []int(nil), unspaced(plain)
+	for i := range x.names {
+		e := &x.names[i]
+		score := e.likeness(close, words)
 		if score == 0 || score < best {
 			continue
 		}
@@ -134,9 +144,9 @@ const (
 	same      = 5
 )
 
-func (e entry) likeness(plain string, words []string) int {
+func (e *entry) likeness(close string, words []string) int {
 	switch {
-	case e.fold == plain, strings.ReplaceAll(e.fold, " ", "") == strings.ReplaceAll(plain, " ", ""):
+	case e.close == close:
 		return same
 	case e.whole:
 		return 0
@@ -197,11 +207,9 @@ func (x *Index) finds(text string) bool { return x.prefix(strings.TrimLeft(text,
 // prefix is how much of a text the longest name takes that it begins with, of names
 // that a rule might take for something else.
 func (x *Index) prefix(text string) (length int) {
-	for i := range x.drills {
-		for _, name := range append([]string{x.drills[i].Name}, x.drills[i].Also...) {
-			if n := prefixOf(text, name); n > length {
-				length = n
-			}
+	for i := range x.names {
+		if n := prefixOf(text, x.names[i].name); n > length {
+			length = n
 		}
 	}
 	return length

@@ -6,7 +6,6 @@ import (
 	"strings"
 
 	"cuestart/core/drill"
-	"cuestart/core/plan"
 )
 
 // sentenceEnd parts what is said in one breath: a semicolon, or a full stop before a
@@ -118,7 +117,7 @@ var (
 // kitNamed is kit by the name that the club or the book has for it: "hurdles" are a hurdle.
 func (r *Reader) kitNamed(said string) string {
 	said = strings.TrimSpace(said)
-	for _, kit := range r.Kit {
+	for _, kit := range slices.Concat(r.Kit, r.known.kit) {
 		if fold(kit) == fold(said) || fold(kit) == single(fold(said)) || single(fold(kit)) == single(fold(said)) {
 			return kit
 		}
@@ -134,22 +133,6 @@ func single(many string) string {
 		}
 	}
 	return strings.TrimSuffix(many, "s")
-}
-
-// kitOf are the names of kit that a plan, or a book, knows.
-func kitOf(d *plan.Document, book []drill.Drill) (names []string) {
-	for name := range d.Kit {
-		names = append(names, name)
-	}
-	slices.Sort(names)
-	for i := range book {
-		for _, name := range slices.Concat(book[i].Kit, book[i].LaneKit, book[i].GroupKit) {
-			if !slices.Contains(names, name) {
-				names = append(names, name)
-			}
-		}
-	}
-	return names
 }
 
 // regions parts "stretch calves and thighs" into a drill for each, where each is known

@@ -1,6 +1,7 @@
 package say
 
 import (
+	"maps"
 	"slices"
 	"strconv"
 	"strings"
@@ -38,7 +39,7 @@ func ContextOf(d *plan.Document, sport string, book []drill.Drill) Context {
 	for _, b := range d.Blocks {
 		c.Blocks = append(c.Blocks, b.Name)
 	}
-	c.Turns, c.Kit = d.Turns, kitOf(d, book)
+	c.Turns, c.Kit = d.Turns, slices.Sorted(maps.Keys(d.Kit))
 	for _, p := range plan.Methods[d.Method].Phases {
 		c.Phases = append(c.Phases, string(p))
 	}
