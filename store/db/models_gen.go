@@ -265,7 +265,6 @@ type Word struct {
 	SessionID uint64
 	Person    string
 	Once      string
-	Kind      string
 	Block     string
 	Item      uint32
 	Says      string
@@ -273,4 +272,5 @@ type Word struct {
 	PressedAt time.Time
 	MadeAt    time.Time
 	NotedAt   sql.NullTime
+	Kind      string
 }
