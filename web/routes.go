@@ -87,6 +87,7 @@ func books(club, change shell.Routes) {
 	club.Get("/routines", book.Routines)
 	change.Post("/routines/:id/slot", book.SaveSlot)
 	change.Post("/routines/:id/remove", book.RemoveRoutine)
+	change.Post("/routines/:id/hand-out", book.HandOut)
 }
 
 func peoples(club, change shell.Routes) {
@@ -197,6 +198,10 @@ func links(open shell.Routes) {
 	open.Get("/r/:token", phone.Squad)
 	open.Get("/r/:token/calendar.ics", phone.Calendar)
 	open.Get("/r/:token/picture/:code", phone.Picture)
+	open.Get("/handed/:token", sheet.Handed)
+	open.Get("/handed/:token/list.pdf", sheet.HandedPDF)
+	open.Get("/handed/:token/steps", phone.Handed)
+	open.Get("/handed/:token/picture/:code", phone.HandedPicture)
 	open.Get("/r/:token/wall", phone.Wall)
 	open.Get("/r/:token/wall/live", phone.Live)
 	open.Get("/r/:token/wall/update", phone.Update)

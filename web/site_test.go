@@ -186,6 +186,7 @@ func TestWhoMayDoWhat(t *testing.T) {
 		{"POST", "/terms", "reasons=1&tests=30&sessions=30", away, no, no, 0},
 		{"GET", "/outbox", "", none, none, none, none},
 		{"POST", "/routines/1/remove", "", away, no, none, none},
+		{"POST", "/routines/1/hand-out", "", away, no, none, none},
 	}
 	for _, change := range []string{"head", "timing", "spare", "day", "factor", "fixed", "players", "rulings", "mend", "keep", "undo", "redo", "publish", "withdraw", "routine", "remove",
 		"hear", "write", "principle", "relist", "blocks/lineout", "blocks/lineout/said", "blocks/lineout/write", "blocks/lineout/items", "blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order", "blocks/lineout/remove",

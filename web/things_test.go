@@ -164,3 +164,52 @@ func TestEveryPageIsWhole(t *testing.T) {
 		assert.NotContains(t, page(t, coach, fmt.Sprintf("/sessions/%d", n+1)), `name="active"`)
 	}
 }
+
+// A routine that is handed out is a page of its drills for whoever has the link, and
+// nothing once that is withdrawn or the routine is gone.
+func TestARoutineIsHandedOut(t *testing.T) {
+	base, _ := site(t, "handed")
+	coach, nobody := visit(t, base, demo.Email), visit(t, base, "")
+	status, text, _ := coach.post("/sessions/1/routine", url.Values{"name": {"Homework"}, "for": {"anywhere"}})
+	require.Equal(t, http.StatusSeeOther, status, problemIn(text))
+	routine := "/routines/" + idOf(t, coach, "/routines", `/routines/(\d+)/handout`)
+	hand := func(form url.Values) string {
+		status, text, to := coach.post(routine+"/hand-out", form)
+		require.Equal(t, http.StatusSeeOther, status, problemIn(text))
+		return page(t, coach, to)
+	}
+	link := regexp.MustCompile(`value="http[^"]*(/handed/[A-Za-z0-9_-]{43})"`)
+	made := link.FindStringSubmatch(hand(nil))
+	require.Len(t, made, 2)
+	assert.Equal(t, made[1], link.FindStringSubmatch(hand(nil))[1], "one link, however often it is asked for")
+	shown := words(page(t, nobody, made[1]))
+	for _, says := range []string{"Line-out throws", "Look for", "Step by step", "Stop on pain"} {
+		assert.Contains(t, shown, says)
+	}
+	for _, never := range []string{"Ketterick", "Varley", "Sign out"} {
+		assert.NotContains(t, shown, never, "drills, and nobody's name")
+	}
+	assert.Contains(t, page(t, nobody, made[1]+"/steps"), "data-steps")
+	_, pdf, _ := nobody.get(made[1] + "/list.pdf")
+	assert.True(t, strings.HasPrefix(pdf, "%PDF"))
+	status, _, _ = nobody.get(made[1] + "/picture/scrum-sets")
+	assert.Equal(t, http.StatusNotFound, status)
+
+	stranger := visit(t, base, stranger)
+	for _, form := range []url.Values{nil, {"gone": {"yes"}}} {
+		status, _, _ = stranger.post(routine+"/hand-out", form)
+		assert.Contains(t, []int{http.StatusNotFound, http.StatusSeeOther}, status)
+	}
+	medical, _, _ := visit(t, base, demo.MedicalEmail).post(routine+"/hand-out", url.Values{"gone": {"yes"}})
+	assert.Equal(t, http.StatusForbidden, medical)
+	page(t, nobody, made[1])
+	hand(url.Values{"gone": {"yes"}})
+	again := link.FindStringSubmatch(hand(nil))
+	require.Len(t, again, 2)
+	status, text, _ = coach.post(routine+"/remove", nil)
+	require.Equal(t, http.StatusSeeOther, status, problemIn(text))
+	for _, gone := range []string{made[1], made[1] + "/steps", made[1] + "/list.pdf", again[1], "/handed/x", "/handed/" + strings.Repeat("a", 43), "/handed/%00"} {
+		status, _, _ = nobody.get(gone)
+		assert.Equal(t, http.StatusNotFound, status, gone)
+	}
+}

@@ -56,6 +56,14 @@ type Founding struct {
 	ID uint8
 }
 
+type HandedOut struct {
+	Token       string
+	ClubID      uint64
+	Routine     uint64
+	MadeAt      time.Time
+	WithdrawnAt sql.NullTime
+}
+
 type Invitation struct {
 	TokenHash   string
 	ClubID      uint64

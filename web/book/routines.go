@@ -37,6 +37,7 @@ type openRoutine struct {
 	Blocks            []routineBlock
 	Changed           []string
 	Slot              *slotForm
+	Handed            string // the link by which it is handed out; "": it is not
 }
 
 type costLine struct{ Figure, What string }
@@ -88,6 +89,13 @@ func Routines(r *shell.Request) (shell.Answer, error) {
 		if k.ID == open {
 			b.Open = openRoutineOf(k, cost)
 			b.Open.slot(k.Is, drills, r.Query("slot"))
+			token, err := r.Planner.HandedOut(r.Context(), r.Club(), k.ID)
+			if err != nil {
+				return nil, err
+			}
+			if token != "" {
+				b.Open.Handed = r.Origin() + shell.Handed(token)
+			}
 		}
 	}
 	return p, nil
@@ -183,6 +191,15 @@ func SaveSlot(r *shell.Request) (shell.Answer, error) {
 		err = r.Planner.SetSlot(r.Context(), r.By, id, f.Count("edition"), slot)
 	}
 	return r.Saved(err, "It is saved", shell.Routine(id), shell.Gone)
+}
+
+// HandOut makes a link to a page of a routine's drills, or ends it.
+func HandOut(r *shell.Request) (shell.Answer, error) {
+	id := r.ParamID("id")
+	if r.Form.Has("gone") {
+		return shell.Go(shell.Routine(id)), r.Planner.WithdrawHanded(r.Context(), r.By, id)
+	}
+	return shell.Go(shell.Routine(id)), r.Planner.HandOut(r.Context(), r.By, id)
 }
 
 // RemoveRoutine no longer keeps a routine.

@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"cuestart/core/clock"
+	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/list"
 	"cuestart/core/plan"
@@ -302,11 +303,25 @@ func Alone(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
+	return alone(r, r.Club(), routine, fmt.Sprintf("/routines/%d/steps", routine.ID), shell.Routine(routine.ID))
+}
+
+// Handed is the same for whoever has the link of a routine that is handed out.
+func Handed(r *shell.Request) (shell.Answer, error) {
+	clubID, routine, err := shell.FindHanded(r)
+	if err != nil {
+		return nil, err
+	}
+	at := shell.Handed(r.Param("token"))
+	return alone(r, clubID, routine, at+"/steps", at)
+}
+
+func alone(r *shell.Request, clubID uint64, routine *planner.Entry[club.Routine], base, back string) (shell.Answer, error) {
 	tongue := r.Tongue()
-	b := &mineBody{Tongue: tongue, Base: fmt.Sprintf("/routines/%d/steps", routine.ID), Back: shell.Routine(routine.ID), Own: true, Name: routine.Is.Name, Title: routine.Is.For, NowMilli: r.Planner.Now().UnixMilli()}
+	b := &mineBody{Tongue: tongue, Base: base, Back: back, Own: true, Name: routine.Is.Name, Title: routine.Is.For, NowMilli: r.Planner.Now().UnixMilli()}
 	entries, d := list.Alone(routine.Is.Blocks), new(plan.Document)
 	for i := range entries {
-		one, err := itemOf(r, tongue, d, &entries[i], r.Club())
+		one, err := itemOf(r, tongue, d, &entries[i], clubID)
 		if err != nil {
 			return nil, err
 		}

@@ -2,6 +2,7 @@ package phone
 
 import (
 	"net/url"
+	"strings"
 
 	"cuestart/web/shell"
 )
@@ -10,6 +11,9 @@ import (
 // is signed in.
 func picture(r *shell.Request, code, stamp string) string {
 	if token := r.Param("token"); token != "" {
+		if strings.HasPrefix(r.Path(), shell.Handed("")) {
+			return shell.Handed(token) + "/picture/" + url.PathEscape(code) + "?" + stamp
+		}
 		return shell.Link(token) + "/picture/" + url.PathEscape(code) + "?" + stamp
 	}
 	return shell.Picture(code, stamp)
@@ -22,5 +26,15 @@ func Picture(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	content, err := r.Planner.Picture(r.Context(), found.ClubID, r.Param("code"))
+	return shell.Raw{Kind: shell.JPEG, Content: content}, err
+}
+
+// HandedPicture is a club's own picture of a drill of a routine that is handed out.
+func HandedPicture(r *shell.Request) (shell.Answer, error) {
+	clubID, _, err := shell.FindHanded(r)
+	if err != nil {
+		return nil, err
+	}
+	content, err := r.Planner.Picture(r.Context(), clubID, r.Param("code"))
 	return shell.Raw{Kind: shell.JPEG, Content: content}, err
 }

@@ -252,8 +252,10 @@ func (e cardEntry) lines() []share.Line {
 // handoutBody is a list of drills to hand out: of a session, or of a routine, without
 // any day.
 type handoutBody struct {
-	Title, Back, Path string
-	Blocks            []handoutBlock
+	Title, Back string // Back "": whoever reads it has nothing to go back to
+	PDF         string // its address
+	Steps       string // address of it step by step; "": none
+	Blocks      []handoutBlock
 }
 
 type handoutBlock struct {
@@ -268,8 +270,8 @@ type handoutDrill struct {
 }
 
 // handoutOf is the list of blocks, with amounts as they are planned.
-func handoutOf(title, path, back string, entries []list.Entry) handoutBody {
-	made := handoutBody{Title: title, Path: path, Back: back}
+func handoutOf(title, pdf, back string, entries []list.Entry) handoutBody {
+	made := handoutBody{Title: title, PDF: pdf, Back: back}
 	for i := range entries {
 		e := &entries[i]
 		if e.Block == nil {
@@ -292,14 +294,13 @@ func handout(r *shell.Request) (handoutBody, error) {
 		if err != nil {
 			return handoutBody{}, err
 		}
-		path := fmt.Sprintf("/routines/%d/handout", id)
-		return handoutOf(routine.Is.Name, path, shell.Routine(id), list.Alone(routine.Is.Blocks)), nil
+		return handoutOf(routine.Is.Name, fmt.Sprintf("/routines/%d/handout.pdf", id), shell.Routine(id), list.Alone(routine.Is.Blocks)), nil
 	}
 	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return handoutBody{}, err
 	}
-	return handoutOf(b.Document.Title, shell.Session(b.ID, "handout"), shell.Session(b.ID, "sheet"), list.All(b.Document, b.Schedule)), nil
+	return handoutOf(b.Document.Title, shell.Session(b.ID, "handout.pdf"), shell.Session(b.ID, "sheet"), list.All(b.Document, b.Schedule)), nil
 }
 
 // Handout is a list of drills with what to do, to say and to look for.
@@ -314,6 +315,37 @@ func HandoutPDF(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
+	return b.paper(r)
+}
+
+// Handed is a routine's drills, for whoever has the link.
+func Handed(r *shell.Request) (shell.Answer, error) {
+	b, err := handed(r)
+	return &shell.Page{Screens: screens, Name: "handout", Title: b.Title + ", drills", Body: b}, err
+}
+
+// HandedPDF is the same as a file.
+func HandedPDF(r *shell.Request) (shell.Answer, error) {
+	b, err := handed(r)
+	if err != nil {
+		return nil, err
+	}
+	return b.paper(r)
+}
+
+func handed(r *shell.Request) (handoutBody, error) {
+	_, routine, err := shell.FindHanded(r)
+	if err != nil {
+		return handoutBody{}, err
+	}
+	at := shell.Handed(r.Param("token"))
+	b := handoutOf(routine.Is.Name, at+"/list.pdf", "", list.Alone(routine.Is.Blocks))
+	b.Steps = at + "/steps"
+	return b, nil
+}
+
+// paper is the list as a file.
+func (b handoutBody) paper(r *shell.Request) (shell.Answer, error) {
 	p := paper(r, b.Title+", drills")
 	p.Heading(1, b.Title, "")
 	for _, block := range b.Blocks {

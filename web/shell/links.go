@@ -46,5 +46,8 @@ func Picture(code, stamp string) string {
 	return "/drills/" + url.PathEscape(code) + "/picture.jpg?" + stamp
 }
 
+// Handed is the address of a routine that is handed out, under a token.
+func Handed(token string) string { return "/handed/" + token }
+
 // Link is the address of what players see, under a token.
 func Link(token string) string { return "/r/" + token }

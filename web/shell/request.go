@@ -108,6 +108,9 @@ func (r *Request) Coach() bool { return r.By.ID != 0 && r.By.Role != planner.Med
 // Medical tells whether who asks makes rulings.
 func (r *Request) Medical() bool { return r.By.Role == planner.Medical }
 
+// Path is what is asked for.
+func (r *Request) Path() string { return r.gin.Request.URL.Path }
+
 // Param is a part of the path, by its name there.
 func (r *Request) Param(name string) string { return r.gin.Param(name) }
 
