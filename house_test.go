@@ -39,12 +39,13 @@ var mayImport = map[string][]string{
 	"standin":    {},
 	"web/assets": {},
 	"web/shell":  {"core", "live", "planner", "web/assets"},
-	"web/room":   {"core", "book", "kept", "planner", "share", "web/assets", "web/shell"},
+	"web/chalk":  {"core"},
+	"web/room":   {"core", "book", "kept", "planner", "share", "web/assets", "web/chalk", "web/shell"},
 	"demo":       {"core", "book", "store"},
 	"e2e":        {},
 }
 
-var coreOrder = []string{"speech", "clock", "runin", "drill", "plan", "sport", "club", "today", "schedule", "list", "warmth", "check", "verdict", "compose", "week", "trial", "say"}
+var coreOrder = []string{"speech", "figure", "clock", "runin", "drill", "plan", "sport", "club", "today", "schedule", "list", "warmth", "check", "verdict", "compose", "week", "trial", "say"}
 
 // coreAvoids is what core never touches: files, network, processes.
 var coreAvoids = []string{"os", "net", "net/http", "os/exec", "database/sql", "math/rand", "io/fs", "embed", "syscall"}

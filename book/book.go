@@ -12,7 +12,9 @@ import (
 
 	"go.yaml.in/yaml/v3"
 
+	"cuestart/core/club"
 	"cuestart/core/drill"
+	"cuestart/core/figure"
 	"cuestart/core/plan"
 	"cuestart/core/sport"
 )
@@ -24,15 +26,16 @@ var files embed.FS
 var parts = []string{"raise", "activate", "mobilise", "potentiate", "sport", "positions", "after"}
 
 type content struct {
-	drills []drill.Drill
-	byCode map[string]drill.Drill
-	sports []sport.Sport
+	drills  []drill.Drill
+	byCode  map[string]drill.Drill
+	figures map[string]*figure.Figure
+	sports  []sport.Sport
 }
 
 // all is the book, read once. It is built in and its test reads it, so that a
 // mistake in it is a bug.
 var all = sync.OnceValue(func() content {
-	c := content{byCode: map[string]drill.Drill{}}
+	c := content{byCode: map[string]drill.Drill{}, figures: map[string]*figure.Figure{}}
 	for _, part := range parts {
 		text, err := files.ReadFile("drills/" + part + ".yaml")
 		if err != nil {
@@ -42,7 +45,10 @@ var all = sync.OnceValue(func() content {
 		if err != nil {
 			panic(err)
 		}
-		c.drills = append(c.drills, drills...)
+		for _, d := range drills {
+			c.drills = append(c.drills, d.Drill)
+			c.figures[d.Code] = d.Figure
+		}
 	}
 	for _, d := range c.drills {
 		c.byCode[d.Code] = d
@@ -66,6 +72,9 @@ func Find(code string) (drill.Drill, bool) {
 	return d, ok
 }
 
+// Figure returns how the drill of that code looks, or nil where it is not drawn.
+func Figure(code string) *figure.Figure { return all().figures[code] }
+
 // Sports returns the sports of the book.
 func Sports() []sport.Sport { return all().sports }
 
@@ -79,16 +88,19 @@ func Sport(name string) (sport.Sport, bool) {
 	return sport.Sport{}, false
 }
 
-// Read reads drills from YAML. Its keys are those of the drill's JSON; an
-// unknown key, a code used twice or a drill that does not hold is an error.
-func Read(text []byte) (drills []drill.Drill, err error) {
+// Read reads drills with their figures from YAML. Its keys are those of the drill's JSON;
+// an unknown key, a code used twice, a drill or a figure that does not hold is an error.
+func Read(text []byte) (drills []club.Drill, err error) {
 	if err := decode(text, &drills); err != nil {
 		return nil, err
 	}
 	codes := map[string]bool{}
 	for _, d := range drills {
-		if err := d.Validate(); err != nil {
+		if err := d.Drill.Validate(); err != nil {
 			return nil, err
+		}
+		if err := d.Figure.Validate(); err != nil {
+			return nil, fmt.Errorf("drill %s: %w", d.Code, err)
 		}
 		if codes[d.Code] {
 			return nil, fmt.Errorf("drill %s is there twice", d.Code)

@@ -1,6 +1,7 @@
 package book_test
 
 import (
+	"bytes"
 	"encoding/json"
 	"slices"
 	"strings"
@@ -10,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/book"
+	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/docs/formats"
 )
@@ -84,6 +86,25 @@ func TestTheBookIsSpread(t *testing.T) {
 	}
 }
 
+func TestFiguresTouchWhatTheySayAndMayStandInAFile(t *testing.T) {
+	drawn, faults := 0, 0
+	for _, d := range book.Drills() {
+		f := book.Figure(d.Code)
+		if f == nil {
+			continue
+		}
+		drawn, faults = drawn+1, faults+len(f.NotSo)
+		for i, p := range f.Poses {
+			assert.Empty(t, f.Loose(p), "%s, pose %d", d.Code, i+1)
+		}
+		text, err := json.Marshal([]club.Drill{{Drill: d, Figure: f}})
+		require.NoError(t, err)
+		assert.NoError(t, formats.Read(bytes.NewReader(text), formats.Drills, new([]club.Drill)), d.Code)
+	}
+	assert.GreaterOrEqual(t, drawn, 280)
+	assert.GreaterOrEqual(t, faults, 70)
+}
+
 func TestEverySportHolds(t *testing.T) {
 	known := func(code string) bool { _, ok := book.Find(code); return ok }
 	assert.GreaterOrEqual(t, len(book.Sports()), 14)
@@ -102,7 +123,7 @@ func TestEverySportHolds(t *testing.T) {
 
 func TestABookWithAMistakeIsRefused(t *testing.T) {
 	for _, bad := range []string{"- x: [", "- {code: a, name: A, aim: b, jumps: 3}", "- {code: a, name: A, aim: b, dose: {kind: time}, range: {min: 0, target: 1, max: 1, step: 1}}",
-		"- {code: a, name: A, aim: b, regions: [elbow, nose], dose: {kind: time}, range: {min: 1, target: 1, max: 1, step: 1}}"} {
+		"- {code: a, name: A, aim: b, dose: {kind: time}, range: {min: 1, target: 1, max: 1, step: 1}, figure: {poses: [{leg: [0, 200]}]}}", "- {code: a, name: A, aim: b, regions: [elbow, nose], dose: {kind: time}, range: {min: 1, target: 1, max: 1, step: 1}}"} {
 		_, err := book.Read([]byte(bad))
 		assert.Error(t, err, bad)
 	}

@@ -2,6 +2,7 @@ package club
 
 import (
 	"cuestart/core/drill"
+	"cuestart/core/figure"
 	"cuestart/core/plan"
 	"cuestart/core/sport"
 )
@@ -10,8 +11,10 @@ import (
 // book's. Gone hides a drill of the book.
 type Drill struct {
 	drill.Drill
-	Gone  bool `json:"gone,omitempty"`
-	Draft bool `json:"draft,omitempty"` // made of a line: what it is taken for is still to be completed
+	Gone   bool           `json:"gone,omitempty"`
+	Draft  bool           `json:"draft,omitempty"`  // made of a line: what it is taken for is still to be completed
+	Figure *figure.Figure `json:"figure,omitempty"` // the club's own; nil: as the book has it
+	Plain  bool           `json:"plain,omitempty"`  // without a figure, though the book has one
 }
 
 func (Drill) Kind() Kind       { return KindDrill }
@@ -28,6 +31,9 @@ func (d Drill) Validate() error {
 	}
 	if err := d.Drill.Validate(); err != nil && len(v.found) == 0 {
 		v.add("dose", err.Error())
+	}
+	if err := d.Figure.Validate(); err != nil {
+		v.add("figure", err.Error())
 	}
 	return v.err()
 }

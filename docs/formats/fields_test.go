@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/core/figure"
 	"cuestart/core/plan"
 )
 
@@ -21,18 +22,25 @@ type schema struct {
 	Defs       map[string]schema `json:"$defs"`
 }
 
-// A field that is written and that no file may have would lose a plan on its way.
-func TestEveryFieldOfAPlanMayStandInAFile(t *testing.T) {
-	text, err := os.ReadFile("plan.schema.json")
+// A field that is written and that no file may have would lose a plan or a figure on its way.
+func TestEveryFieldMayStandInAFile(t *testing.T) {
+	everyField(t, "plan", reflect.TypeFor[plan.Document]())
+	everyField(t, "figure", reflect.TypeFor[figure.Figure]())
+}
+
+func everyField(t *testing.T, name string, of reflect.Type) {
+	text, err := os.ReadFile(name + ".schema.json")
 	require.NoError(t, err)
 	var root schema
 	require.NoError(t, json.Unmarshal(text, &root))
 	var walk func(at string, of reflect.Type, s schema)
 	walk = func(at string, of reflect.Type, s schema) {
-		if name, is := strings.CutPrefix(s.Ref, "#/$defs/"); is {
-			s = root.Defs[name]
-		} else if name, is := strings.CutPrefix(s.Ref, "#/properties/"); is {
-			s = root.Properties[name]
+		for s.Ref != "" {
+			if name, is := strings.CutPrefix(s.Ref, "#/$defs/"); is {
+				s = root.Defs[name]
+			} else {
+				s = root.Properties[strings.TrimPrefix(s.Ref, "#/properties/")]
+			}
 		}
 		switch of.Kind() {
 		case reflect.Pointer:
@@ -54,5 +62,5 @@ func TestEveryFieldOfAPlanMayStandInAFile(t *testing.T) {
 			}
 		}
 	}
-	walk("plan", reflect.TypeFor[plan.Document](), root)
+	walk(name, of, root)
 }

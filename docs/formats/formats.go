@@ -9,7 +9,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"slices"
+	"maps"
 	"strconv"
 	"strings"
 	"sync"
@@ -31,6 +31,7 @@ const (
 	Routine = "routine"
 	Say     = "say"
 	Brief   = "brief"
+	Figure  = "figure"
 )
 
 // MaxBytes is the largest file that is read.
@@ -44,12 +45,13 @@ var compiled = map[string]func() *jsonschema.Schema{
 	Brief:   sync.OnceValue(func() *jsonschema.Schema { return compile(Brief) }),
 	Say:     sync.OnceValue(func() *jsonschema.Schema { return compile(Say) }),
 	Drills:  sync.OnceValue(func() *jsonschema.Schema { return compile(Drills) }),
+	Figure:  sync.OnceValue(func() *jsonschema.Schema { return compile(Figure) }),
 }
 
 // compile makes a built-in schema ready; that it can be is tested.
 func compile(name string) *jsonschema.Schema {
 	c := jsonschema.NewCompiler()
-	for _, one := range slices.Compact([]string{Plan, name}) { // drills are those of a plan
+	for one := range maps.Keys(map[string]bool{Plan: true, Figure: true, name: true}) { // drills are those of a plan, with figures
 		text, err := schemas.ReadFile(one + ".schema.json")
 		if err != nil {
 			panic(err)

@@ -1,0 +1,207 @@
+package chalk
+
+import (
+	"fmt"
+	"html/template"
+	"math"
+	"strings"
+
+	"cuestart/core/figure"
+)
+
+func hypot(x, y float64) float64 { return math.Hypot(x, y) }
+
+// frames is how many moments of a cycle are written; between them the browser turns each
+// limb evenly, so that it keeps its length.
+const frames = 13
+
+// Moving is a drill as it is done, moving; who prefers less motion sees it still.
+func Moving(f *figure.Figure, title string) template.HTML {
+	var w writer
+	if f.View == figure.Above {
+		w.course(f.Course, title, true)
+		return w.close()
+	}
+	if f.Still || len(f.Poses) < 2 {
+		return Still(f, title)
+	}
+	all := f.Frames(frames)
+	bodies := make([]figure.Body, len(all))
+	for i := range all {
+		bodies[i] = all[i].Body
+	}
+	w.open(f.Around(bodies), title)
+	w.standing(f)
+	last := f.Bodies()[len(f.Poses)-1]
+	w.add(`<g class="fig-still">`)
+	w.body(f, last, "fig-ink")
+	w.held(f, last)
+	w.add(`</g><g class="fig-moving"><g class="fig-ink">`)
+	m := &mover{writer: &w, frames: all, clock: fmt.Sprintf(`dur="%ss" repeatCount="indefinite"`, n(f.Seconds()))}
+	m.ride(figure.Hip)
+	m.figure(f.Frontal())
+	w.add("</g></g>")
+	m.held(f)
+	w.add("</g>")
+	return w.close()
+}
+
+// mover writes limbs that turn.
+type mover struct {
+	*writer
+	frames []figure.Frame
+	clock  string
+}
+
+// Angles in the world of what is drawn, in a pose.
+type angles func(figure.Pose) []float64
+
+func lean(p figure.Pose) float64 { return p.Lean }
+func tilt(p figure.Pose) float64 { return p.Tilt }
+
+// arm and leg are the angles of a limb, out being -1 on the far side from the front.
+func arm(far bool, out float64) angles {
+	return func(p figure.Pose) []float64 {
+		l := p.Arm
+		if far {
+			l = p.FarArm
+		}
+		return []float64{out * l[0], out * (l[0] + l[1])}
+	}
+}
+
+func leg(far bool, out float64, frontal bool) angles {
+	return func(p figure.Pose) []float64 {
+		l := p.Leg
+		if far {
+			l = p.FarLeg
+		}
+		if frontal {
+			return []float64{out * l[0], out * (l[0] - l[1]), out * figure.FootOut}
+		}
+		return []float64{l[0], l[0] - l[1], l[2]}
+	}
+}
+
+// figure writes the body, what is farther away first.
+func (m *mover) figure(frontal bool) {
+	if !frontal {
+		m.limb(part{class: "fig-far", up: 29}, arm(true, 1), 17, 16)
+		m.limb(part{class: "fig-far"}, leg(true, 1, false), 24, 24, 9)
+		m.spine("M0 0V-29")
+		m.limb(part{}, leg(false, 1, false), 24, 24, 9)
+		m.limb(part{up: 29, edged: true}, arm(false, 1), 17, 16)
+		return
+	}
+	m.spine("M0 0V-29M-12-29H12L8 0H-8Z")
+	m.limb(part{aside: -8}, leg(true, -1, true), 24, 24, figure.FootFront)
+	m.limb(part{aside: 8}, leg(false, 1, true), 24, 24, figure.FootFront)
+	m.limb(part{up: 29, aside: -12}, arm(true, -1), 17, 16)
+	m.limb(part{up: 29, aside: 12}, arm(false, 1), 17, 16)
+}
+
+// animate writes how something changes over a cycle.
+func (m *mover) animate(kind string, value func(figure.Frame) string) {
+	values := make([]string, len(m.frames))
+	for i, f := range m.frames {
+		values[i] = value(f)
+	}
+	m.add(`<animateTransform attributeName="transform" type="%s" %s values="%s"/>`, kind, m.clock, strings.Join(values, ";"))
+}
+
+// turn writes how a group turns: its angle in the world less that of what it hangs on; the
+// shorter way, always.
+func (m *mover) turn(of func(figure.Pose) float64) {
+	before, first := 0.0, true
+	still := true
+	values := make([]string, len(m.frames))
+	for i, f := range m.frames {
+		a := -of(f.Pose)
+		if !first {
+			a = before + math.Remainder(a-before, 360)
+			still = still && math.Abs(a-before) < 0.05
+		}
+		before, first = a, false
+		values[i] = n(a)
+	}
+	if still {
+		m.add(`<g transform="rotate(%s)">`, values[0])
+		return
+	}
+	m.add(`<g><animateTransform attributeName="transform" type="rotate" %s values="%s"/>`, m.clock, strings.Join(values, ";"))
+}
+
+// ride begins a group that goes with a joint.
+func (m *mover) ride(joint figure.Joint) {
+	m.add("<g>")
+	m.animate("translate", func(f figure.Frame) string { return at(f.Body[joint]) })
+}
+
+// part is where a limb hangs on the trunk, or on the hips.
+type part struct {
+	class     string
+	up, aside float64
+	edged     bool
+}
+
+// limb writes parts that hang one on the other.
+func (m *mover) limb(p part, of angles, lengths ...float64) {
+	closing := "</g>"
+	m.add(`<g class="%s">`, p.class)
+	if p.up != 0 || p.aside != 0 {
+		base := tilt
+		if p.up != 0 {
+			base = lean
+		}
+		m.turn(func(pose figure.Pose) float64 { return -base(pose) })
+		m.add(`<g transform="translate(%s %s)">`, n(p.aside), n(-p.up))
+		m.turn(base)
+		closing += "</g></g></g>"
+	}
+	for i, long := range lengths {
+		m.turn(func(pose figure.Pose) float64 {
+			a := of(pose)
+			if i == 0 {
+				return a[0]
+			}
+			return a[i] - a[i-1]
+		})
+		if p.edged {
+			m.add(`<path class="fig-edge" stroke-width="%s" d="M0 0V%s"/>`, n(limb+edge), n(long))
+		}
+		m.add(`<path stroke-width="%s" d="M0 0V%s"/>`, n(limb), n(long))
+		closing += "</g>"
+		if i < len(lengths)-1 {
+			m.add(`<g transform="translate(0 %s)">`, n(long))
+			closing += "</g>"
+		}
+	}
+	m.add("%s", closing)
+}
+
+// spine writes trunk, neck and head.
+func (m *mover) spine(d string) {
+	m.turn(func(p figure.Pose) float64 { return -p.Lean })
+	m.add(`<path stroke-width="%s" d="%s"/><g transform="translate(0 -29)">`, n(trunk), d)
+	m.turn(func(p figure.Pose) float64 { return -p.Neck })
+	m.add(`<path stroke-width="%s" d="M0 0V-5"/><circle cx="0" cy="-11.5" r="%s"/></g></g></g>`, n(limb), n(figure.HeadRadius))
+}
+
+// held writes what hangs on the joints.
+func (m *mover) held(f *figure.Figure) {
+	for _, p := range f.Props {
+		switch {
+		case p.In == "":
+		case p.Is == "band":
+			values := make([]string, len(m.frames))
+			for i, frame := range m.frames {
+				values[i] = band(p, frame.Body)
+			}
+			m.add(`<path class="fig-band" d="%s"><animate attributeName="d" %s values="%s"/></path>`, values[0], m.clock, strings.Join(values, ";"))
+		default:
+			m.ride(figure.Named(p.In))
+			m.thing(p)
+			m.add("</g>")
+		}
+	}
+}
