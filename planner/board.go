@@ -8,6 +8,7 @@ import (
 
 	"cuestart/core/check"
 	"cuestart/core/drill"
+	"cuestart/core/figure"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
@@ -30,6 +31,9 @@ type Board struct {
 	sport   string
 	reading check.Input // what the checks went by
 }
+
+// Figure is how the drill of that code looks, in the club's book; nil: it is not drawn.
+func (b *Board) Figure(code string) *figure.Figure { return b.book.Figure(code) }
 
 // Drills are those of the club's book that the board's squad may do.
 func (b *Board) Drills() []drill.Drill {

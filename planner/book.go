@@ -6,8 +6,10 @@ import (
 	"slices"
 	"strings"
 
+	"cuestart/book"
 	"cuestart/core/club"
 	"cuestart/core/drill"
+	"cuestart/core/figure"
 	"cuestart/core/plan"
 )
 
@@ -25,6 +27,18 @@ func (b *Book) Find(code string) (drill.Drill, bool) {
 		return b.Drills[i], true
 	}
 	return drill.Drill{}, false
+}
+
+// Figure returns how the drill of that code looks: as the club drew it, or as the book has
+// it; nil where nobody drew it, or the club wants none.
+func (b *Book) Figure(code string) *figure.Figure {
+	switch own := b.Own[code].Is; {
+	case own.Plain:
+		return nil
+	case own.Figure != nil:
+		return own.Figure
+	}
+	return book.Figure(code)
 }
 
 // Named returns the first drill of that name, in capitals or not.
@@ -82,11 +96,52 @@ func (p *Planner) SaveDrill(ctx context.Context, by Account, d club.Drill, editi
 	if unknown := b.Unknown([]club.Drill{d}); len(unknown) > 0 && !d.Gone {
 		return plan.Problems{{Where: unknown[0].Field, What: fmt.Sprintf("there is no drill %q to name here", unknown[0].Code)}}
 	}
+	if was := b.Own[d.Code].Is; d.Figure == nil && !d.Gone { // its words are changed, not how it looks
+		d.Figure, d.Plain = was.Figure, was.Plain
+	}
 	said := d.Name + " changed"
 	if d.Gone {
 		said = d.Name + " taken out of the book"
 	}
 	_, err = p.Save(ctx, by, said, Change{ID: b.Own[d.Code].ID, Edition: edition, Is: d})
+	return err
+}
+
+// DrawDrill saves how a drill looks, as the club's own; a nil figure is none at all. It
+// fails with ErrNotFound, ErrStale and [plan.Problems].
+func (p *Planner) DrawDrill(ctx context.Context, by Account, code string, f *figure.Figure, edition uint32) error {
+	b, err := p.Book(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	d, ok := b.Find(code)
+	if !ok {
+		return ErrNotFound
+	}
+	is := b.Own[code].Is
+	is.Drill, is.Figure, is.Plain = d, f, f == nil
+	said := d.Name + " drawn"
+	if f == nil {
+		said = d.Name + " without a figure"
+	}
+	_, err = p.Save(ctx, by, said, Change{ID: b.Own[code].ID, Edition: edition, Is: is})
+	return err
+}
+
+// AsDrawn gives up the club's own figure of a drill for the one that the book has. It fails
+// with ErrNotFound where the club has none.
+func (p *Planner) AsDrawn(ctx context.Context, by Account, code string) error {
+	b, err := p.Book(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	own, ok := b.Own[code]
+	if !ok || own.Is.Figure == nil && !own.Is.Plain {
+		return ErrNotFound
+	}
+	is := own.Is
+	is.Figure, is.Plain = nil, false
+	_, err = p.Save(ctx, by, is.Name+" drawn as it came", Change{ID: own.ID, Is: is})
 	return err
 }
 

@@ -11,7 +11,6 @@ import (
 	"strings"
 	"time"
 
-	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
@@ -184,18 +183,9 @@ func (p *Planner) rule(ctx context.Context, s *Shared, after time.Time) error {
 	return nil
 }
 
-// Easier is the easier form of a drill in a club's book, "" where there is none. What
-// the club changed in its book of late may be missing for a minute.
-func (p *Planner) Easier(ctx context.Context, clubID uint64, d drill.Drill) (name string, err error) {
-	if d.Easier == "" {
-		return "", nil
-	}
-	book, err := p.books.Get(clubID, func() (*Book, error) { return p.Book(context.WithoutCancel(ctx), clubID) })
-	if err != nil {
-		return "", err
-	}
-	easier, _ := book.Find(d.Easier)
-	return easier.Name, nil
+// Shown is the club's drill book as phones show it: as it was a minute ago at most.
+func (p *Planner) Shown(ctx context.Context, clubID uint64) (*Book, error) {
+	return p.books.Get(clubID, func() (*Book, error) { return p.Book(context.WithoutCancel(ctx), clubID) })
 }
 
 // ownKey is a person's own key to a link, of its secret.

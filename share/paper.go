@@ -9,6 +9,8 @@ import (
 	"time"
 
 	"codeberg.org/go-pdf/fpdf"
+
+	"cuestart/core/figure"
 )
 
 //go:embed fonts/*.ttf
@@ -28,6 +30,9 @@ type Line struct {
 	Text string
 	Bold bool
 	Big  bool // in the face of figures and headings
+
+	Picture *figure.Picture // stands at the left of this line and those that follow it
+	indent  float64
 }
 
 // Cell is what stands in one field of a table, line below line.
@@ -208,7 +213,9 @@ func (p *Paper) row(kind string, columns []Column, widths []float64, row []Cell)
 	p.inside("TR", func() {
 		for i, cell := range row {
 			at, width, right := x, widths[i], columns[i].Right
-			p.mark(kind, func() { p.draw(p.wrap(cell, width-1), at, y+0.5, width, right) })
+			lines := p.wrap(cell, width-1)
+			p.mark(kind, func() { p.draw(lines, at, y+0.5, width, right) })
+			p.pictures(lines, at, y+0.5)
 			x += width
 		}
 	})
@@ -218,15 +225,28 @@ func (p *Paper) row(kind string, columns []Column, widths []float64, row []Cell)
 
 // wrap breaks the lines of a cell where they are too wide.
 func (p *Paper) wrap(cell Cell, width float64) (lines []Line) {
+	indent, beside := 0.0, pictureLines
+	fill := func() {
+		for ; beside < pictureLines; beside++ {
+			lines = append(lines, Line{})
+		}
+	}
 	for _, line := range cell {
 		if line.Text == "" {
 			continue
 		}
+		picture := line.Picture
+		if picture != nil {
+			fill()
+			indent, beside = pictureWide, 0
+		}
 		p.face(line)
-		for _, text := range p.pdf.SplitText(clean(line.Text), width) {
-			lines = append(lines, Line{text, line.Bold, line.Big})
+		for _, text := range p.pdf.SplitText(clean(line.Text), width-indent) {
+			lines = append(lines, Line{Text: text, Bold: line.Bold, Big: line.Big, Picture: picture, indent: indent})
+			picture, beside = nil, beside+1
 		}
 	}
+	fill()
 	return lines
 }
 
@@ -243,8 +263,12 @@ func (p *Paper) face(line Line) {
 
 func (p *Paper) draw(lines []Line, x, y, width float64, right bool) {
 	for _, line := range lines {
+		if line.Text == "" {
+			y += p.line
+			continue
+		}
 		p.face(line)
-		at := x
+		at := x + line.indent
 		if right {
 			at = x + width - p.pdf.GetStringWidth(line.Text) - 2
 		}

@@ -42,9 +42,6 @@ type Foot struct {
 	Left bool  `json:"left,omitempty"`
 }
 
-// Point is the place as a point.
-func (p Place) Point() Point { return Point{p[0], p[1]} }
-
 // validate says what no course is.
 func (c *Course) validate() error {
 	if c == nil || len(c.Ways) == 0 || len(c.Ways) > 6 {
@@ -78,12 +75,102 @@ func (p Place) holds() bool {
 	return len(p) == 2 && !slices.ContainsFunc(p, func(n float64) bool { return !within(n, -100, 100) })
 }
 
-// Box is the room of a course, in metres.
-func (c *Course) Box() Box {
+// draw is the picture of a course, 110 wide at the most.
+func (c *Course) draw() *Picture {
+	room := c.room()
+	scale := 110 / max(1, room.Right-room.Left, (room.Top-room.Bottom)*1.3)
+	place := func(p Place) Point { return Point{p[0] * scale, p[1] * scale} }
+	x := &Picture{Box: Box{room.Left*scale - 9, room.Right*scale + 9, room.Top*scale + 9, room.Bottom*scale - 9}}
+	for _, m := range c.Marks {
+		x.mark(m, place, scale)
+	}
+	for _, foot := range c.Feet {
+		p, tone := place(foot.At), InkFar
+		if foot.Left {
+			tone = Ink
+		}
+		x.line(tone, 2.6, Point{p.X, p.Y - 1.7}, Point{p.X, p.Y + 1.8})
+	}
+	for _, way := range c.Ways {
+		points := way.points(place)
+		switch {
+		case way.By != "":
+			x.Strokes = append(x.Strokes, Stroke{Tone: Thing, Width: map[bool]float64{true: 1.4, false: 2}[way.By == "ball"], Points: points, Dashed: true})
+		case way.Easy:
+			x.arrow(Flare, points)
+			x.Strokes[len(x.Strokes)-2].Dashed = true
+		default:
+			x.arrow(Flare, points)
+		}
+	}
+	return x
+}
+
+// Run is the way of who does the drill, as its picture has it.
+func (c *Course) Run() []Point {
+	room := c.room()
+	scale := 110 / max(1, room.Right-room.Left, (room.Top-room.Bottom)*1.3)
+	return c.Ways[0].points(func(p Place) Point { return Point{p[0] * scale, p[1] * scale} })
+}
+
+// points are the places of a way; of a bent one with some between, each piece leaving in
+// the direction of its neighbours.
+func (w Way) points(place func(Place) Point) (points []Point) {
+	const between = 6
+	of := func(i int) Point { return place(w.Over[max(0, min(i, len(w.Over)-1))]) }
+	for i := range w.Over {
+		points = append(points, of(i))
+		if !w.Bent || i == len(w.Over)-1 {
+			continue
+		}
+		a, b, c, d := of(i-1), of(i), of(i+1), of(i+2)
+		for n := 1; n < between; n++ {
+			t := float64(n) / between
+			at := func(a, b, c, d float64) float64 { // Catmull and Rom
+				return 0.5 * (2*b + (c-a)*t + (2*a-5*b+4*c-d)*t*t + (3*b-a-3*c+d)*t*t*t)
+			}
+			points = append(points, Point{at(a.X, b.X, c.X, d.X), at(a.Y, b.Y, c.Y, d.Y)})
+		}
+	}
+	return points
+}
+
+// mark draws what stands on a course.
+func (x *Picture) mark(m Mark, place func(Place) Point, scale float64) {
+	at, to := place(m.At), Point{}
+	if len(m.To) == 2 {
+		to = place(m.To)
+	}
+	switch m.Is {
+	case "line":
+		x.line(Chalk, 2.5, at, to)
+	case "box":
+		x.line(Chalk, 2.5, at, Point{to.X, at.Y}, to, Point{at.X, to.Y}, at)
+	case "ladder":
+		x.line(InkFar, 1.2, at, Point{to.X, at.Y})
+		x.line(InkFar, 1.2, Point{at.X, to.Y}, to)
+		for rung := at.X; rung <= to.X+0.1; rung += 0.5 * scale {
+			x.line(InkFar, 1.2, Point{rung, at.Y}, Point{rung, to.Y})
+		}
+	case "cone":
+		x.line(Ink, 0, Point{at.X, at.Y + 4}, Point{at.X + 3.5, at.Y - 2}, Point{at.X - 3.5, at.Y - 2})
+	case "hurdle":
+		x.line(Thing, 2, Point{at.X, at.Y - 5}, Point{at.X, at.Y + 5})
+	case "ball":
+		x.circle(Ink, 1.8, 3, at)
+	case "player":
+		x.circle(Ink, 0, 4.5, at)
+	case "other":
+		x.circle(Thing, 2, 4, at)
+	}
+}
+
+// room is the room of a course, in metres.
+func (c *Course) room() Box {
 	x := Box{math.Inf(1), math.Inf(-1), math.Inf(-1), math.Inf(1)}
 	add := func(p Place) {
 		if len(p) == 2 {
-			x = Box{min(x.Left, p[0]), max(x.Right, p[0]), max(x.Top, p[1]), min(x.Bottom, p[1])}
+			x = x.With(Box{p[0], p[0], p[1], p[1]})
 		}
 	}
 	for _, m := range c.Marks {

@@ -47,7 +47,7 @@ type Figure struct {
 	Course *Course `json:"course,omitempty"` // from above
 	Props  []Prop  `json:"props,omitempty"`
 	NotSo  []Wrong `json:"not_so,omitempty"` // common faults
-	Still  bool    `json:"still,omitempty"`  // it is held
+	Holds  bool    `json:"still,omitempty"`  // it is held
 }
 
 // Limb is a limb's angles in degrees: thigh or upper arm, then how far the knee or the

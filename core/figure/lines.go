@@ -11,7 +11,7 @@ type Line struct {
 
 // Lines are a body's strokes, those farther away first: an arm is the last, for it lies
 // before the trunk.
-func (f *Figure) Lines(b Body) []Line {
+func (f *Figure) Lines(b *Body) []Line {
 	limb := func(far bool, joints ...Joint) Line {
 		l := Line{Far: far && !f.Frontal()}
 		for _, j := range joints {
@@ -51,19 +51,30 @@ func BoxOf(thick float64, bodies ...Body) Box {
 
 // Around is the room that bodies take, with what stands beside them.
 func (f *Figure) Around(bodies []Body) Box {
-	x := BoxOf(5.5, bodies...)
+	x := f.reach(bodies)
 	for _, p := range f.Props {
 		if p.In != "" {
-			for _, held := range p.heldRoom(bodies) {
-				x = x.with(held)
-			}
 			continue
 		}
 		if p.Is == "partner" {
-			x = x.with(BoxOf(5.5, f.Partner(p)))
+			x = x.With(BoxOf(5.5, f.Partner(p)))
 			continue
 		}
 		x.Left, x.Right, x.Top = min(x.Left, p.At-4), max(x.Right, p.At+p.Wide+4), max(x.Top, p.High)
+	}
+	return x
+}
+
+// reach is the room of bodies with what they hold.
+func (f *Figure) reach(bodies []Body) Box {
+	x := BoxOf(LimbWidth, bodies...)
+	for _, p := range f.Props {
+		if p.In == "" {
+			continue
+		}
+		for _, held := range p.heldRoom(bodies) {
+			x = x.With(held)
+		}
 	}
 	return x
 }
@@ -89,7 +100,7 @@ func (p Prop) heldRoom(bodies []Body) (held []Box) {
 func points(all ...Point) Box {
 	x := Box{all[0].X, all[0].X, all[0].Y, all[0].Y}
 	for _, p := range all {
-		x = x.with(Box{p.X, p.X, p.Y, p.Y})
+		x = x.With(Box{p.X, p.X, p.Y, p.Y})
 	}
 	return x
 }
@@ -102,8 +113,8 @@ func (p Prop) Tied(b Body) Point {
 	return Point{p.At, p.High}
 }
 
-// with is the room of both.
-func (x Box) with(y Box) Box {
+// With is the room of both.
+func (x Box) With(y Box) Box {
 	return Box{min(x.Left, y.Left), max(x.Right, y.Right), max(x.Top, y.Top), min(x.Bottom, y.Bottom)}
 }
 

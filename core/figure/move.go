@@ -117,7 +117,7 @@ func (l Limb) mixed(other Limb, t float64) Limb {
 // Farthest is the way of the hand or foot that travels most from the first pose to the
 // last; nil where nothing travels far.
 func (f *Figure) Farthest() []Point {
-	if len(f.Poses) < 2 || f.Still || f.moves() == Loop {
+	if len(f.Poses) < 2 || f.Holds || f.moves() == Loop {
 		return nil
 	}
 	bodies := f.Bodies()

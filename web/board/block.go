@@ -14,6 +14,7 @@ import (
 	"cuestart/core/speech"
 	"cuestart/core/today"
 	"cuestart/planner"
+	"cuestart/web/chalk"
 )
 
 // chosen is the block that is open for change.
@@ -54,6 +55,7 @@ func (c *chosen) KeyOf(n int) string { return strconv.Itoa(n + 1) }
 // item is a drill of the block.
 type item struct {
 	Index      int
+	Look       chalk.Drawn
 	Code, Name string
 	Words      string
 	Planned    string // what it comes to today, where that is not what was asked for
@@ -87,7 +89,7 @@ func chosenOf(page *body, board *planner.Board, d *plan.Document, blocks []sched
 	for n := range b.Items {
 		one := itemOf(page, b, n)
 		one.Stands, one.Up, one.Down = board.Stands(b.Block, n), n > 0, n+1 < len(b.Items)
-		one.Toggles = togglesOf(b, n)
+		one.Toggles, one.Look = togglesOf(b, n), chalk.Of(board.Figure(one.Code), &b.Items[n].Drill)
 		found.Items = append(found.Items, one)
 		found.Cautions = plan.AddCaution(found.Cautions, b.Items[n].Drill.Caution)
 	}

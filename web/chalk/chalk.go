@@ -1,5 +1,5 @@
-// Package chalk draws the figures of drills as SVG: still, moving, and as it is not done.
-// Their colours are classes of the page's style, so that they follow its look and print.
+// Package chalk writes the figures of drills as SVG: small, still, moving, and as it is not
+// done. Their tones are classes of the page's style, so that they follow its look and print.
 package chalk
 
 import (
@@ -8,16 +8,85 @@ import (
 	"strconv"
 	"strings"
 
+	"cuestart/core/drill"
 	"cuestart/core/figure"
 )
 
-// Widths of lines, in hundredths of the body's height.
-const (
-	limb  = 5.5
-	trunk = 8.0
-	edge  = 2.2 // of paper, around what lies before the trunk
-	room  = 5.0 // around a picture
-)
+// Drawn is how a drill looks, for a template. What is not drawn shows nothing.
+type Drawn struct {
+	figure *figure.Figure
+	words  string
+}
+
+// Of is how a drill looks. A screen reader is told its name and its cues.
+func Of(f *figure.Figure, d *drill.Drill) Drawn {
+	words := d.Name
+	if len(d.Cues) > 0 {
+		words += ": " + strings.Join(d.Cues, "; ")
+	}
+	return Drawn{f, words}
+}
+
+// Is tells whether there is a figure.
+func (d Drawn) Is() bool { return d.figure != nil }
+
+// Moves tells whether it is one that moves.
+func (d Drawn) Moves() bool {
+	return d.Is() && (d.figure.View == figure.Above || len(d.figure.Poses) > 1 && !d.figure.Holds)
+}
+
+// Small is it at a glance, beside its name: a screen reader is told nothing.
+func (d Drawn) Small() template.HTML {
+	if !d.Is() {
+		return ""
+	}
+	return still(d.figure.Small(), "", 0)
+}
+
+// Still is it on paper.
+func (d Drawn) Still() template.HTML {
+	if !d.Is() {
+		return ""
+	}
+	return still(d.figure.Still(), d.words, large)
+}
+
+// Picture is it as strokes, for a paper; nil where it is not drawn.
+func (d Drawn) Picture() *figure.Picture {
+	if !d.Is() {
+		return nil
+	}
+	return d.figure.Still()
+}
+
+// Fault is how a drill is not done, and what of it is wrong.
+type Fault struct {
+	Says    string
+	Picture template.HTML
+}
+
+// Faults are how it is not done.
+func (d Drawn) Faults() (all []Fault) {
+	if !d.Is() {
+		return nil
+	}
+	for _, w := range d.figure.NotSo {
+		all = append(all, Fault{w.Says, still(d.figure.Fault(w), "Not so: "+w.Says, less)})
+	}
+	return all
+}
+
+// File is the figure as a file of its own, with the tones of the plain look.
+func File(f *figure.Figure, words string) string {
+	text := string(still(f.Still(), words, large))
+	head, rest, _ := strings.Cut(text, ">")
+	return strings.Replace(head, "<svg", `<svg xmlns="http://www.w3.org/2000/svg"`, 1) + "><style>" + plainStyle + "</style>" + rest
+}
+
+// plainStyle are the tones of a file that stands alone.
+const plainStyle = ".fig path,.fig circle{fill:none;stroke-linecap:round;stroke-linejoin:round}" +
+	".t0{stroke:#17231f}.t1{stroke:#8e928b}.t2{stroke:#5a635e}.t3{stroke:#a9aba3}.t4{stroke:#b7b8b1}.t5{stroke:#d0cec5}.t6{stroke:#707772}.t7{stroke:#f6f1e7}.t8{stroke:#d5cbb6}.t9{stroke:#c63d16}" +
+	".fig .ff{stroke:none}.ff.t0{fill:#17231f}.ff.t2{fill:#5a635e}.ff.t4{fill:#b7b8b1}.ff.t7{fill:#f6f1e7}.ff.t9{fill:#c63d16}.fd{stroke-dasharray:2 4}"
 
 // writer writes the text of a picture. Up is down there: y is turned.
 type writer struct{ strings.Builder }
@@ -43,131 +112,60 @@ func path(points []figure.Point) string {
 	return "M" + strings.Join(text, "L")
 }
 
-// open begins a picture of that room, with the ground.
-func (w *writer) open(box figure.Box, title string) {
-	left, width := box.Left-room, box.Right-box.Left+2*room
-	top, height := box.Top+room, box.Top-box.Bottom+room+3
-	w.frame(left, -top, width, height, title)
-	w.add(`<path class="fig-ground" d="M%s 3H%s"/>`, n(left), n(left+width))
+func still(x *figure.Picture, words string, scale float64) template.HTML {
+	var w writer
+	w.open(x.Box, words, scale)
+	for _, s := range x.Strokes {
+		w.stroke(s)
+	}
+	return w.close()
 }
 
-func (w *writer) frame(left, top, width, height float64, title string) {
-	w.add(`<svg class="fig" viewBox="%s %s %s %s" role="img" aria-label="%s">`, n(left), n(top), n(width), n(height), template.HTMLEscapeString(title))
+// How large a picture is by itself, in pixels for a hundredth of the body's height, so that
+// bodies beside each other are of one size. A page may make it smaller.
+const (
+	large = 1.4
+	less  = 0.95
+)
+
+// open begins a picture; without words it is an ornament, without a scale as large as the
+// page makes it.
+func (w *writer) open(x figure.Box, words string, scale float64) {
+	said := `aria-hidden="true"`
+	if words != "" {
+		said = `role="img" aria-label="` + template.HTMLEscapeString(words) + `"`
+	}
+	wide, high := x.Right-x.Left, x.Top-x.Bottom
+	if scale > 0 {
+		said = fmt.Sprintf(`width="%.0f" height="%.0f" %s`, wide*scale, high*scale, said)
+	}
+	w.add(`<svg class="fig" viewBox="%s %s %s %s" %s>`, n(x.Left), n(-x.Top), n(wide), n(high), said)
 }
 
 func (w *writer) close() template.HTML {
-	w.add("</svg>")
-	return template.HTML(w.String()) // made here of numbers, and of a title that is escaped
+	w.WriteString("</svg>")
+	return template.HTML(w.String()) // made here of numbers, and of words that are escaped
 }
 
-// body draws a body.
-func (w *writer) body(f *figure.Figure, b figure.Body, class string) {
-	w.add(`<g class="%s">`, class)
-	lines := f.Lines(b)
-	for i, l := range lines {
-		wide, kind := limb, ""
-		if l.Trunk {
-			wide = trunk
-		}
-		if l.Far {
-			kind = ` class="fig-far"`
-		}
-		if i == len(lines)-1 && !f.Frontal() {
-			w.head(b)
-			w.add(`<path class="fig-edge" stroke-width="%s" d="%s"/>`, n(limb+edge), path(l.Points))
-		}
-		w.add(`<path%s stroke-width="%s" d="%s"/>`, kind, n(wide), path(l.Points))
+// stroke writes a line, a shape or a circle.
+func (w *writer) stroke(s figure.Stroke) {
+	class := fmt.Sprintf("t%d", s.Tone)
+	if s.Width == 0 {
+		class = "ff " + class
 	}
-	if f.Frontal() {
-		w.head(b)
+	if s.Dashed {
+		class += " fd"
 	}
-	w.add("</g>")
-}
-
-func (w *writer) head(b figure.Body) {
-	h := b[figure.Head]
-	w.add(`<circle cx="%s" cy="%s" r="%s"/>`, n(h.X), n(-h.Y), n(figure.HeadRadius))
-}
-
-// Still is a drill as it is done: its last pose in ink, the first faint, and an arrow along
-// the way of what travels most.
-func Still(f *figure.Figure, title string) template.HTML {
-	var w writer
-	if f.View == figure.Above {
-		w.course(f.Course, title, false)
-		return w.close()
+	wide := ""
+	if s.Width > 0 {
+		wide = ` stroke-width="` + n(s.Width) + `"`
 	}
-	if row := f.Strip(); row != nil {
-		w.strip(f, row, title)
-		return w.close()
+	switch {
+	case s.Radius > 0:
+		w.add(`<circle class="%s"%s cx="%s" cy="%s" r="%s"/>`, class, wide, n(s.Points[0].X), n(-s.Points[0].Y), n(s.Radius))
+	case s.Width == 0:
+		w.add(`<path class="%s" d="%sZ"/>`, class, path(s.Points))
+	default:
+		w.add(`<path class="%s"%s d="%s"/>`, class, wide, path(s.Points))
 	}
-	bodies := f.Bodies()
-	first, last := bodies[0], bodies[len(bodies)-1]
-	if f.Goes() != 0 {
-		bodies = bodies[:1]
-	}
-	box := f.Around(bodies)
-	way := f.Farthest()
-	if f.Goes() != 0 { // one step says it
-		way = f.Onward(&box)
-		last = first
-	}
-	for _, p := range way {
-		box.Left, box.Right, box.Top = min(box.Left, p.X-5), max(box.Right, p.X+5), max(box.Top, p.Y+5)
-	}
-	w.open(box, title)
-	w.standing(f)
-	if len(bodies) > 1 && !f.Still {
-		w.body(f, first, "fig-faint")
-	}
-	w.body(f, last, "fig-ink")
-	w.held(f, last)
-	w.arrow(way)
-	return w.close()
-}
-
-// strip draws bodies beside each other, the last in ink.
-func (w *writer) strip(f *figure.Figure, row []figure.Body, title string) {
-	w.open(figure.BoxOf(limb, row...), title)
-	for i, b := range row {
-		class := "fig-ink"
-		if i < len(row)-1 {
-			class = "fig-before"
-		}
-		w.body(f, b, class)
-		w.held(f, b)
-	}
-}
-
-// arrow draws a way with its end.
-func (w *writer) arrow(way []figure.Point) {
-	if len(way) < 3 {
-		return
-	}
-	w.add(`<path class="fig-way" d="%s"/>`, path(way))
-	w.tip(way[len(way)-3], way[len(way)-1])
-}
-
-// tip draws the end of an arrow.
-func (w *writer) tip(before, end figure.Point) {
-	dx, dy := end.X-before.X, end.Y-before.Y
-	long := max(0.1, hypot(dx, dy))
-	dx, dy = dx/long, dy/long
-	point := func(on, aside float64) string {
-		return at(figure.Point{X: end.X + on*dx - aside*dy, Y: end.Y + on*dy + aside*dx})
-	}
-	w.add(`<path class="fig-tip" d="M%sL%sL%sZ"/>`, point(4, 0), point(-3, 4), point(-3, -4))
-}
-
-// NotSo is a fault: the pose, and a cross where it goes wrong.
-func NotSo(f *figure.Figure, wrong figure.Wrong, title string) template.HTML {
-	var w writer
-	b := f.Stand(wrong.Pose)
-	w.open(f.Around([]figure.Body{b}), title+": "+wrong.Says)
-	w.standing(f)
-	w.body(f, b, "fig-wrong")
-	w.held(f, b)
-	x, y := b.At(wrong.Joint).X, -b.At(wrong.Joint).Y
-	w.add(`<path class="fig-cross" d="M%s %sl11 11m0-11l-11 11"/>`, n(x-5.5), n(y-5.5))
-	return w.close()
 }

@@ -9,38 +9,41 @@ import (
 	"cuestart/core/figure"
 )
 
-func hypot(x, y float64) float64 { return math.Hypot(x, y) }
-
 // frames is how many moments of a cycle are written; between them the browser turns each
 // limb evenly, so that it keeps its length.
 const frames = 13
 
-// Moving is a drill as it is done, moving; who prefers less motion sees it still.
-func Moving(f *figure.Figure, title string) template.HTML {
+// Moving is it as it is done, moving; who prefers less motion sees it still.
+func (d Drawn) Moving() template.HTML {
+	if !d.Moves() {
+		return d.Still()
+	}
+	f := d.figure
 	var w writer
 	if f.View == figure.Above {
-		w.course(f.Course, title, true)
+		x := f.Still()
+		w.open(x.Box, d.words, large)
+		for _, s := range x.Strokes {
+			w.stroke(s)
+		}
+		w.add(`<circle class="ff t0 fig-moving" r="4.5"><animateMotion dur="4s" repeatCount="indefinite" path="%s"/></circle>`, path(f.Course.Run()))
 		return w.close()
 	}
-	if f.Still || len(f.Poses) < 2 {
-		return Still(f, title)
-	}
-	all := f.Frames(frames)
-	bodies := make([]figure.Body, len(all))
-	for i := range all {
-		bodies[i] = all[i].Body
-	}
-	w.open(f.Around(bodies), title)
-	w.standing(f)
-	last := f.Bodies()[len(f.Poses)-1]
+	x, all := f.Ends(), f.Frames(frames)
+	stage := f.Stage(all)
+	w.open(stage.Box.With(x.Box), d.words, large)
 	w.add(`<g class="fig-still">`)
-	w.body(f, last, "fig-ink")
-	w.held(f, last)
-	w.add(`</g><g class="fig-moving"><g class="fig-ink">`)
+	for _, s := range x.Strokes {
+		w.stroke(s)
+	}
+	w.add(`</g><g class="fig-moving">`)
+	for _, s := range stage.Strokes {
+		w.stroke(s)
+	}
 	m := &mover{writer: &w, frames: all, clock: fmt.Sprintf(`dur="%ss" repeatCount="indefinite"`, n(f.Seconds()))}
 	m.ride(figure.Hip)
 	m.figure(f.Frontal())
-	w.add("</g></g>")
+	w.add("</g>")
 	m.held(f)
 	w.add("</g>")
 	return w.close()
@@ -86,14 +89,14 @@ func leg(far bool, out float64, frontal bool) angles {
 // figure writes the body, what is farther away first.
 func (m *mover) figure(frontal bool) {
 	if !frontal {
-		m.limb(part{class: "fig-far", up: 29}, arm(true, 1), 17, 16)
-		m.limb(part{class: "fig-far"}, leg(true, 1, false), 24, 24, 9)
+		m.limb(part{tone: figure.InkFar, up: 29}, arm(true, 1), 17, 16)
+		m.limb(part{tone: figure.InkFar}, leg(true, 1, false), 24, 24, 9)
 		m.spine("M0 0V-29")
 		m.limb(part{}, leg(false, 1, false), 24, 24, 9)
 		m.limb(part{up: 29, edged: true}, arm(false, 1), 17, 16)
 		return
 	}
-	m.spine("M0 0V-29M-12-29H12L8 0H-8Z")
+	m.spine("M-12-29H12L8 0H-8Z")
 	m.limb(part{aside: -8}, leg(true, -1, true), 24, 24, figure.FootFront)
 	m.limb(part{aside: 8}, leg(false, 1, true), 24, 24, figure.FootFront)
 	m.limb(part{up: 29, aside: -12}, arm(true, -1), 17, 16)
@@ -139,7 +142,7 @@ func (m *mover) ride(joint figure.Joint) {
 
 // part is where a limb hangs on the trunk, or on the hips.
 type part struct {
-	class     string
+	tone      figure.Tone
 	up, aside float64
 	edged     bool
 }
@@ -147,7 +150,7 @@ type part struct {
 // limb writes parts that hang one on the other.
 func (m *mover) limb(p part, of angles, lengths ...float64) {
 	closing := "</g>"
-	m.add(`<g class="%s">`, p.class)
+	m.add(`<g class="t%d">`, p.tone)
 	if p.up != 0 || p.aside != 0 {
 		base := tilt
 		if p.up != 0 {
@@ -167,9 +170,9 @@ func (m *mover) limb(p part, of angles, lengths ...float64) {
 			return a[i] - a[i-1]
 		})
 		if p.edged {
-			m.add(`<path class="fig-edge" stroke-width="%s" d="M0 0V%s"/>`, n(limb+edge), n(long))
+			m.add(`<path class="t%d" stroke-width="%s" d="M0 0V%s"/>`, figure.Paper, n(figure.LimbWidth+figure.EdgeWidth), n(long))
 		}
-		m.add(`<path stroke-width="%s" d="M0 0V%s"/>`, n(limb), n(long))
+		m.add(`<path stroke-width="%s" d="M0 0V%s"/>`, n(figure.LimbWidth), n(long))
 		closing += "</g>"
 		if i < len(lengths)-1 {
 			m.add(`<g transform="translate(0 %s)">`, n(long))
@@ -182,9 +185,9 @@ func (m *mover) limb(p part, of angles, lengths ...float64) {
 // spine writes trunk, neck and head.
 func (m *mover) spine(d string) {
 	m.turn(func(p figure.Pose) float64 { return -p.Lean })
-	m.add(`<path stroke-width="%s" d="%s"/><g transform="translate(0 -29)">`, n(trunk), d)
+	m.add(`<path class="t0" stroke-width="%s" d="%s"/><g transform="translate(0 -29)">`, n(figure.TrunkWidth), d)
 	m.turn(func(p figure.Pose) float64 { return -p.Neck })
-	m.add(`<path stroke-width="%s" d="M0 0V-5"/><circle cx="0" cy="-11.5" r="%s"/></g></g></g>`, n(limb), n(figure.HeadRadius))
+	m.add(`<path class="t0" stroke-width="%s" d="M0 0V-5"/><circle class="ff t0" cy="-11.5" r="%s"/></g></g></g>`, n(figure.LimbWidth), n(figure.HeadRadius))
 }
 
 // held writes what hangs on the joints.
@@ -195,12 +198,14 @@ func (m *mover) held(f *figure.Figure) {
 		case p.Is == "band":
 			values := make([]string, len(m.frames))
 			for i, frame := range m.frames {
-				values[i] = band(p, frame.Body)
+				values[i] = path([]figure.Point{frame.Body.At(p.In), p.Tied(frame.Body)})
 			}
-			m.add(`<path class="fig-band" d="%s"><animate attributeName="d" %s values="%s"/></path>`, values[0], m.clock, strings.Join(values, ";"))
+			m.add(`<path class="t9 fd" stroke-width="1.6" d="%s"><animate attributeName="d" %s values="%s"/></path>`, values[0], m.clock, strings.Join(values, ";"))
 		default:
 			m.ride(figure.Named(p.In))
-			m.thing(p)
+			for _, s := range p.Held() {
+				m.stroke(s)
+			}
 			m.add("</g>")
 		}
 	}

@@ -92,7 +92,10 @@ function draw(step) {
   for (const name of ["easier", "sore"]) press(name)?.toggleAttribute("hidden", !step || Boolean(step.event));
   for (const name of ["what", "figure", "unit", "parts", "caution", "next", "dose", "nextcues", "when", "block"]) field[name].textContent = "";
   field.bar.replaceChildren();
-  if (changed) field.cues.replaceChildren();
+  if (changed) {
+    field.cues.replaceChildren();
+    field.look.replaceChildren();
+  }
   field.panel.className = `follow-step is-${step?.item.el.querySelector("[data-phase]")?.dataset.phase ?? "fixed"}`;
   field.letter.textContent = step?.item.el.querySelector("summary .tile")?.textContent ?? "";
   field.picture.hidden = true;
@@ -113,7 +116,11 @@ function draw(step) {
     field.what.textContent = step.what;
     field.figure.textContent = step.figure;
     field.unit.textContent = step.unit;
-    if (changed) for (const cue of step.move.querySelectorAll("[data-cues] li")) field.cues.append(cue.cloneNode(true));
+    if (changed) {
+      for (const cue of step.move.querySelectorAll("[data-cues] li")) field.cues.append(cue.cloneNode(true));
+      const look = step.move.querySelector("[data-look] svg");
+      if (look) field.look.append(look.cloneNode(true));
+    }
     const picture = step.move.querySelector("[data-picture]");
     field.picture.hidden = !picture;
     if (picture && field.picture.src !== picture.src) field.picture.src = picture.src;

@@ -15,6 +15,7 @@ import (
 	"cuestart/core/schedule"
 	"cuestart/kept"
 	"cuestart/planner"
+	"cuestart/web/chalk"
 	"cuestart/web/shell"
 )
 
@@ -70,6 +71,7 @@ type move struct {
 	Caution    string
 	Easier     string // the name of its easier form
 	Picture    string // address of the club's own picture; "": it has none
+	Drawn      chalk.Drawn
 }
 
 // Opened tells whether the page shows all of the item at once.
@@ -164,6 +166,10 @@ func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Ent
 	if err != nil {
 		return one, err
 	}
+	book, err := r.Planner.Shown(r.Context(), club)
+	if err != nil {
+		return one, err
+	}
 	one.Phase, one.Where, one.Leader, one.Why, one.Kit = e.Block.Phase, d.ZoneName(e.Block.Zone), d.LeaderName(e.Block.Leader), e.Block.Says(), e.Kit()
 	one.Rounds = e.How(tongue.Say())
 	if e.Missed > 0 {
@@ -179,11 +185,9 @@ func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Ent
 			one.Drills = append(one.Drills, move{Name: known.Name, Out: true})
 			continue
 		}
-		easier, err := r.Planner.Easier(r.Context(), club, known)
-		if err != nil {
-			return one, err
-		}
-		does := move{Name: known.Name, Dose: doing.Words(tongue.Say()), Instead: doing.Instead, Cues: known.Cues, Caution: known.Caution, Easier: easier}
+		easier, _ := book.Find(known.Easier)
+		does := move{Name: known.Name, Dose: doing.Words(tongue.Say()), Instead: doing.Instead, Cues: known.Cues, Caution: known.Caution, Easier: easier.Name,
+			Drawn: chalk.Of(book.Figure(known.Code), &known)}
 		if stamp := pictures[known.Code]; stamp != "" {
 			does.Picture = picture(r, known.Code, stamp)
 		}

@@ -7,11 +7,13 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/figure"
 	"cuestart/core/list"
 	"cuestart/core/plan"
 	"cuestart/core/speech"
 	"cuestart/planner"
 	"cuestart/share"
+	"cuestart/web/chalk"
 	"cuestart/web/shell"
 )
 
@@ -84,7 +86,7 @@ func (one row) cells(full bool) []share.Cell {
 	}
 	dose := share.Cell{{Text: one.Often, Bold: true}}
 	for _, d := range one.Drills {
-		dose = append(dose, share.Line{Text: d.Dose, Bold: full}, share.Line{Text: d.Here})
+		dose = append(dose, share.Line{Text: d.Dose, Bold: full, Picture: d.pictured(full)}, share.Line{Text: d.Here})
 		if full {
 			dose = append(dose, share.Line{Text: toldAs("Say ", d.Say)}, share.Line{Text: toldAs("Look for ", d.Look)})
 		}
@@ -98,6 +100,14 @@ func (one row) cells(full bool) []share.Cell {
 	}
 	return []share.Cell{{{Text: one.ToGo, Big: true}}, {{Text: one.Clock}}, {{Text: letter, Big: true}}, {{Text: one.Name, Bold: true}, {Text: one.Cut}}, {{Text: one.Who}, {Text: one.Numbers}},
 		dose, {{Text: one.Where}, {Text: one.Leader}}, {{Text: one.Length}}}
+}
+
+// pictured is the figure of a drill on the sheet, where there is room for it.
+func (d told) pictured(full bool) *figure.Picture {
+	if !full || !d.Drawn.Is() {
+		return nil
+	}
+	return d.Drawn.Picture()
 }
 
 // toldAs is something said of a drill as a sentence; "" where nothing is.
@@ -121,7 +131,10 @@ type cardEntry struct {
 	Lines                    []cardLine
 }
 
-type cardLine struct{ Text, Caution string }
+type cardLine struct {
+	Text, Caution string
+	Drawn         chalk.Drawn
+}
 
 // cardsBody are the cards of all players.
 type cardsBody struct {
@@ -142,7 +155,7 @@ func cardsOf(b *planner.Board) cardsBody {
 		one := card{Name: p.Label(), Sub: fmt.Sprintf("%s · %s %s · %s", d.Title, d.StartName, b.Schedule.Start.Format("Mon 2 Jan 15:04"), everywhere)}
 		entries := list.Of(d, b.Schedule, p.ID)
 		for k := range entries {
-			one.Entries = append(one.Entries, entryOf(d, &entries[k], clock.Clock(b.Schedule.Start, entries[k].From)))
+			one.Entries = append(one.Entries, entryOf(b, d, &entries[k], clock.Clock(b.Schedule.Start, entries[k].From)))
 		}
 		one.Entries = append(one.Entries, laterOn(b, p.ID)...)
 		if carry := append(list.Carry(entries), list.Brought(d, p.ID)...); len(carry) > 0 {
@@ -164,14 +177,14 @@ func laterOn(b *planner.Board, player string) (entries []cardEntry) {
 		}
 		one := cardEntry{Name: l.Name + ", " + l.Line, Phase: drill.After}
 		for n := range mine {
-			one.Lines = append(one.Lines, entryOf(l.Document, &mine[n], "").Lines...)
+			one.Lines = append(one.Lines, entryOf(b, l.Document, &mine[n], "").Lines...)
 		}
 		entries = append(entries, one)
 	}
 	return entries
 }
 
-func entryOf(d *plan.Document, e *list.Entry, at string) cardEntry {
+func entryOf(b *planner.Board, d *plan.Document, e *list.Entry, at string) cardEntry {
 	made := cardEntry{ToGo: e.From.ToGo(), Clock: at, Name: e.Name, Fixed: e.Block == nil}
 	if made.Fixed {
 		return made
@@ -188,7 +201,7 @@ func entryOf(d *plan.Document, e *list.Entry, at string) cardEntry {
 			made.Lines = append(made.Lines, cardLine{Text: "leave out " + doing.Drill.Name})
 			continue
 		}
-		line := cardLine{doing.Drill.Name + ": " + doing.Words(speech.English), doing.Drill.Caution}
+		line := cardLine{doing.Drill.Name + ": " + doing.Words(speech.English), doing.Drill.Caution, chalk.Of(b.Figure(doing.Drill.Code), &doing.Drill)}
 		line.Caution = strings.TrimSuffix(strings.TrimSuffix(line.Caution, everywhere), "; stop on pain") // the card says it once, for all
 		made.Lines = append(made.Lines, line)
 	}
@@ -267,10 +280,11 @@ type handoutBlock struct {
 type handoutDrill struct {
 	Name, Dose, Caution string
 	Cues, Faults        []string
+	Drawn               chalk.Drawn
 }
 
 // handoutOf is the list of blocks, with amounts as they are planned.
-func handoutOf(title, pdf, back string, entries []list.Entry) handoutBody {
+func handoutOf(title, pdf, back string, entries []list.Entry, figures func(code string) *figure.Figure) handoutBody {
 	made := handoutBody{Title: title, PDF: pdf, Back: back}
 	for i := range entries {
 		e := &entries[i]
@@ -280,7 +294,7 @@ func handoutOf(title, pdf, back string, entries []list.Entry) handoutBody {
 		one := handoutBlock{Name: e.Name, Why: e.Block.Says(), Often: e.Block.How(speech.English), Phase: e.Block.Phase}
 		for _, doing := range e.Drills {
 			k := &doing.Drill
-			one.Drills = append(one.Drills, handoutDrill{k.Name, doing.Words(speech.English), k.Caution, k.Cues, k.Faults})
+			one.Drills = append(one.Drills, handoutDrill{k.Name, doing.Words(speech.English), k.Caution, k.Cues, k.Faults, chalk.Of(figures(k.Code), k)})
 		}
 		made.Blocks = append(made.Blocks, one)
 	}
@@ -294,13 +308,17 @@ func handout(r *shell.Request) (handoutBody, error) {
 		if err != nil {
 			return handoutBody{}, err
 		}
-		return handoutOf(routine.Is.Name, fmt.Sprintf("/routines/%d/handout.pdf", id), shell.Routine(id), list.Alone(routine.Is.Blocks)), nil
+		book, err := r.Planner.Shown(r.Context(), r.Club())
+		if err != nil {
+			return handoutBody{}, err
+		}
+		return handoutOf(routine.Is.Name, fmt.Sprintf("/routines/%d/handout.pdf", id), shell.Routine(id), list.Alone(routine.Is.Blocks), book.Figure), nil
 	}
 	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return handoutBody{}, err
 	}
-	return handoutOf(b.Document.Title, shell.Session(b.ID, "handout.pdf"), shell.Session(b.ID, "sheet"), list.All(b.Document, b.Schedule)), nil
+	return handoutOf(b.Document.Title, shell.Session(b.ID, "handout.pdf"), shell.Session(b.ID, "sheet"), list.All(b.Document, b.Schedule), b.Figure), nil
 }
 
 // Handout is a list of drills with what to do, to say and to look for.
@@ -334,12 +352,16 @@ func HandedPDF(r *shell.Request) (shell.Answer, error) {
 }
 
 func handed(r *shell.Request) (handoutBody, error) {
-	_, routine, err := shell.FindHanded(r)
+	clubID, routine, err := shell.FindHanded(r)
+	if err != nil {
+		return handoutBody{}, err
+	}
+	book, err := r.Planner.Shown(r.Context(), clubID)
 	if err != nil {
 		return handoutBody{}, err
 	}
 	at := shell.Handed(r.Param("token"))
-	b := handoutOf(routine.Is.Name, at+"/list.pdf", "", list.Alone(routine.Is.Blocks))
+	b := handoutOf(routine.Is.Name, at+"/list.pdf", "", list.Alone(routine.Is.Blocks), book.Figure)
 	b.Steps = at + "/steps"
 	return b, nil
 }
@@ -353,9 +375,9 @@ func (b handoutBody) paper(r *shell.Request) (shell.Answer, error) {
 		p.Text(share.Line{Text: "Why: " + block.Why + "."})
 		var rows [][]share.Cell
 		for _, d := range block.Drills {
-			rows = append(rows, []share.Cell{{{Text: d.Name, Bold: true}}, {{Text: d.Dose}}, {{Text: strings.Join(d.Cues, ". ")}}, {{Text: strings.Join(d.Faults, ". ")}, {Text: d.Caution, Bold: true}}})
+			rows = append(rows, []share.Cell{{{Text: d.Name, Bold: true, Picture: d.Drawn.Picture()}, {Text: d.Dose}}, {{Text: strings.Join(d.Cues, ". ")}}, {{Text: strings.Join(d.Faults, ". ")}, {Text: d.Caution, Bold: true}}})
 		}
-		p.Table([]share.Column{{Head: "Drill", Share: 2}, {Head: "Dose", Share: 1.6}, {Head: "Say", Share: 2.4}, {Head: "Look for", Share: 2.4}}, rows)
+		p.Table([]share.Column{{Head: "Drill", Share: 3}, {Head: "Say", Share: 2.4}, {Head: "Look for", Share: 2.4}}, rows)
 	}
 	return pdf(p, nil)
 }

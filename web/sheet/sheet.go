@@ -17,6 +17,7 @@ import (
 	"cuestart/core/today"
 	"cuestart/core/verdict"
 	"cuestart/planner"
+	"cuestart/web/chalk"
 	"cuestart/web/shell"
 )
 
@@ -82,7 +83,10 @@ type row struct {
 }
 
 // told is a drill as a leader tells it.
-type told struct{ Dose, Say, Look, Caution, Here string }
+type told struct {
+	Dose, Say, Look, Caution, Here string
+	Drawn                          chalk.Drawn
+}
 
 // cutLine is what changes when there are only so many minutes, down to which
 // it stays the same.
@@ -179,7 +183,7 @@ func bodyOf(b *planner.Board) body {
 		if !block.Kept {
 			continue
 		}
-		rows = append(rows, rowOf(d, fitted, block))
+		rows = append(rows, rowOf(b, d, fitted, block))
 	}
 	for _, e := range fitted.Events(d) {
 		rows = append(rows, row{at: e.Start, ToGo: e.Start.ToGo(), Clock: clock.Clock(fitted.Start, e.Start), Length: clock.Lasting(int(e.End - e.Start)),
@@ -212,7 +216,7 @@ func listsOf(b *planner.Board) (lists []group) {
 			if !blocks[n].Kept {
 				continue
 			}
-			one := rowOf(l.Document, l.Schedule, &blocks[n])
+			one := rowOf(b, l.Document, l.Schedule, &blocks[n])
 			one.Clock = ""
 			if l.Forward() {
 				one.ToGo = clock.Duration(int(blocks[n].Start))
@@ -226,7 +230,7 @@ func listsOf(b *planner.Board) (lists []group) {
 	return lists
 }
 
-func rowOf(d *plan.Document, fitted *schedule.Schedule, b *schedule.Block) row {
+func rowOf(board *planner.Board, d *plan.Document, fitted *schedule.Schedule, b *schedule.Block) row {
 	one := row{at: b.Start, ToGo: b.Start.ToGo(), Clock: clock.Clock(fitted.Start, b.Start), Length: clock.Lasting(b.Length()), Phase: b.Phase,
 		Name: b.Name, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader), Cut: b.Cut, Versions: today.Says(d, b.ID),
 		Often: b.How(speech.English), Note: b.Note}
@@ -236,7 +240,7 @@ func rowOf(d *plan.Document, fitted *schedule.Schedule, b *schedule.Block) row {
 	here := b.Here(speech.English, d)
 	for n, dose := range b.Named() {
 		k := &b.Items[n].Drill
-		it := told{dose, d.Quote(strings.Join(k.Cues, ". ")), strings.Join(k.Faults, ". "), k.Caution, ""}
+		it := told{dose, d.Quote(strings.Join(k.Cues, ". ")), strings.Join(k.Faults, ". "), k.Caution, "", chalk.Of(board.Figure(k.Code), k)}
 		if n < len(here) {
 			it.Here = here[n]
 		}
