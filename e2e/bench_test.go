@@ -51,14 +51,14 @@ func TestFigures(t *testing.T) {
 	p, err := startProgram(*figures, data)
 	require.NoError(t, err)
 	defer p.stop()
-	figure("demo_ready", p.ready.Seconds(), "s")
+	measured("demo_ready", p.ready.Seconds(), "s")
 	require.NoError(t, p.measure())
 	follows(t, p)
 	require.NoError(t, fits())
 	require.NoError(t, clubs())
 }
 
-func figure(name string, value float64, unit string) { fmt.Printf("%s %.3g %s\n", name, value, unit) }
+func measured(name string, value float64, unit string) { fmt.Printf("%s %.3g %s\n", name, value, unit) }
 
 // fits measures the engine on made-up problems of each size.
 func fits() error {
@@ -88,11 +88,11 @@ func fits() error {
 				bytes += (after.TotalAlloc - before.TotalAlloc) / 20
 			}
 		}
-		figure("fit_"+size.name+"_p95", p95(times), "ms")
+		measured("fit_"+size.name+"_p95", p95(times), "ms")
 	}
-	figure("fit_gap_pct", gap/float64(n), "%")
+	measured("fit_gap_pct", gap/float64(n), "%")
 	fmt.Printf("fit_allocs %d allocations\n", allocs)
-	figure("fit_mb", float64(bytes)/1e6, "MB")
+	measured("fit_mb", float64(bytes)/1e6, "MB")
 	return nil
 }
 
@@ -116,7 +116,7 @@ func clubs() error {
 		}
 		times = append(times, time.Since(began))
 	}
-	figure("compose_p95", p95(times), "ms")
+	measured("compose_p95", p95(times), "ms")
 
 	var many []drill.Drill
 	for len(many) < 2000 {
@@ -129,7 +129,7 @@ func clubs() error {
 		q.Find(many)
 		times = append(times, time.Since(began))
 	}
-	figure("drill_search_p95", p95(times), "ms")
+	measured("drill_search_p95", p95(times), "ms")
 	return nil
 }
 
@@ -261,7 +261,7 @@ func (s *program) measure() error {
 		}
 		times = append(times, time.Since(began))
 	}
-	figure("refit_p95", p95(times), "ms")
+	measured("refit_p95", p95(times), "ms")
 	if err := s.says(); err != nil {
 		return err
 	}
@@ -270,7 +270,7 @@ func (s *program) measure() error {
 	if err != nil {
 		return err
 	}
-	figure("first_load_kb", kb, "kB")
+	measured("first_load_kb", kb, "kB")
 	page, err = s.post("/sessions/1/publish", url.Values{"revision": {revisionOf.FindStringSubmatch(page.text)[1]}})
 	if err != nil {
 		return err
@@ -282,7 +282,7 @@ func (s *program) measure() error {
 	if kb, err = s.load(link[1] + "/p15"); err != nil {
 		return err
 	}
-	figure("player_load_kb", kb, "kB")
+	measured("player_load_kb", kb, "kB")
 	if err := s.players(link[1]); err != nil {
 		return err
 	}
@@ -301,7 +301,7 @@ func (s *program) says() error {
 		}
 		times = append(times, time.Since(began))
 	}
-	figure("say_line_p95", p95(times), "ms")
+	measured("say_line_p95", p95(times), "ms")
 	return nil
 }
 
@@ -315,7 +315,7 @@ func (s *program) views(name, path string) error {
 		}
 		times = append(times, time.Since(began))
 	}
-	figure(name, p95(times), "ms")
+	measured(name, p95(times), "ms")
 	return nil
 }
 
@@ -350,7 +350,7 @@ func (s *program) imports() error {
 	if !strings.Contains(page.text, "331 players") {
 		return fmt.Errorf("the list was not taken over")
 	}
-	figure("import_300", time.Since(began).Seconds(), "s")
+	measured("import_300", time.Since(began).Seconds(), "s")
 	_, err = s.post("/take-back", url.Values{"back": {"/today"}})
 	return err
 }

@@ -41,8 +41,8 @@ func (s *program) players(link string) error {
 			p.line.Close()
 		}
 	}()
-	figure("live_clients", float64(len(phones)), "phones")
-	figure("kb_a_client", float64(s.memory()-before)/crowd, "kB")
+	measured("live_clients", float64(len(phones)), "phones")
+	measured("kb_a_client", float64(s.memory()-before)/crowd, "kB")
 	return s.newEdition(phones)
 }
 
@@ -76,8 +76,8 @@ func (s *program) pages(link string) error {
 	if failed.Load() > 0 {
 		return fmt.Errorf("%d pages of players failed", failed.Load())
 	}
-	figure("player_rps", workers*each/time.Since(began).Seconds(), "pages/s")
-	figure("player_p95_ms", p95(times), "ms")
+	measured("player_rps", workers*each/time.Since(began).Seconds(), "pages/s")
+	measured("player_p95_ms", p95(times), "ms")
 	return nil
 }
 
@@ -160,9 +160,9 @@ func (s *program) newEdition(phones []phone) error {
 		}
 	}
 	slices.Sort(times)
-	figure("edition_to_10000_p99_ms", float64(times[len(times)*99/100].Milliseconds()), "ms")
+	measured("edition_to_10000_p99_ms", float64(times[len(times)*99/100].Milliseconds()), "ms")
 	update, err := phones[14].read.ReadString('\n')
-	figure("update_kb", float64(len(update))/1000, "kB")
+	measured("update_kb", float64(len(update))/1000, "kB")
 	return err
 }
 
@@ -205,6 +205,6 @@ func follows(t *testing.T, p *program) {
 	var fps, shift float64
 	_, err = fmt.Sscan(frames, &fps, &shift)
 	require.NoError(t, err)
-	figure("follow_fps_6x_slower", fps, "frames/s")
-	figure("follow_layout_shift", shift, "")
+	measured("follow_fps_6x_slower", fps, "frames/s")
+	measured("follow_layout_shift", shift, "")
 }

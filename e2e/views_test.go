@@ -46,6 +46,8 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"run-in-away", "/sessions/3", []int64{1280}},
 		{"drills", "/drills?q=hip&drill=lunge-reach", []int64{1280, 768, 360}},
 		{"drill-edit", "/drills/kicks-at-posts/edit", []int64{1280, 360}},
+		{"drill-drawn", "/drills/air-squat/figure", []int64{1280, 360}},
+		{"drill-drawn-opened", "/drills/ladder-feet/figure", []int64{360}},
 		{"squad", "/squad?player=" + playerNamed(t, "Keziah"), []int64{1280, 360}},
 		{"squad-unit", "/squad?unit=new", []int64{1280, 360}},
 		{"ground", "/ground?edit=zone&id=new&of=1", []int64{1280, 360}},

@@ -1,13 +1,9 @@
 package share
 
 import (
-	"cuestart/core/figure"
-)
+	"math"
 
-// A figure stands beside the lines that follow it: so many lines high, and so wide, in mm.
-const (
-	pictureLines = 4
-	pictureWide  = 17.0
+	"cuestart/core/figure"
 )
 
 // inks are the tones of a figure on paper, in shares of red, green and blue.
@@ -55,12 +51,15 @@ func (p *Paper) picture(x *figure.Picture, left, top, wide, high float64) {
 	p.pdf.SetLineWidth(0.2)
 }
 
+// linesOf is how many lines stand at least beside a picture of that width, in mm.
+func (p *Paper) linesOf(wide float64) int { return int(math.Ceil(0.85 * wide / p.line)) }
+
 // pictures draws the figures of lines, as ornaments: what they show is said beside them.
 func (p *Paper) pictures(lines []Line, x, y float64) {
 	for i, line := range lines {
 		if line.Picture != nil {
 			p.artifact(func() {
-				p.picture(line.Picture, x, y+float64(i)*p.line, pictureWide-1, pictureLines*p.line-0.4)
+				p.picture(line.Picture, x, y+float64(i)*p.line, line.Wide-1, float64(p.linesOf(line.Wide))*p.line-0.4)
 			})
 		}
 	}

@@ -3,9 +3,12 @@ package share
 import (
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"io"
+	"strings"
 
 	"cuestart/core/club"
+	"cuestart/core/figure"
 	"cuestart/core/plan"
 	"cuestart/docs/formats"
 )
@@ -32,4 +35,22 @@ func WriteJSON(w io.Writer, document any) error {
 	e := json.NewEncoder(w)
 	e.SetIndent("", " ")
 	return e.Encode(document)
+}
+
+// mostFigure is the longest text of a figure that is read.
+const mostFigure = 64 << 10
+
+// ReadFigure reads how a drill looks from JSON. What is no figure is an error of one
+// sentence; so is one that no body does, which is returned too.
+func ReadFigure(text string) (*figure.Figure, error) {
+	if len(text) > mostFigure {
+		return nil, fmt.Errorf("the text is longer than a figure can be")
+	}
+	f := new(figure.Figure)
+	decoder := json.NewDecoder(strings.NewReader(text))
+	decoder.DisallowUnknownFields()
+	if err := decoder.Decode(f); err != nil {
+		return nil, fmt.Errorf("this is no figure: %s", strings.TrimPrefix(err.Error(), "json: "))
+	}
+	return f, f.Validate()
 }

@@ -32,6 +32,7 @@ type Line struct {
 	Big  bool // in the face of figures and headings
 
 	Picture *figure.Picture // stands at the left of this line and those that follow it
+	Wide    float64         // of the picture, in mm
 	indent  float64
 }
 
@@ -157,6 +158,13 @@ func (p *Paper) rule(y, thick float64) {
 	})
 }
 
+// Together begins a new page where less than so many mm are left on this one.
+func (p *Paper) Together(height float64) {
+	if p.room() < height {
+		p.Page()
+	}
+}
+
 // Text writes a paragraph.
 func (p *Paper) Text(lines ...Line) {
 	for _, line := range lines {
@@ -225,9 +233,9 @@ func (p *Paper) row(kind string, columns []Column, widths []float64, row []Cell)
 
 // wrap breaks the lines of a cell where they are too wide.
 func (p *Paper) wrap(cell Cell, width float64) (lines []Line) {
-	indent, beside := 0.0, pictureLines
+	indent, beside, needs := 0.0, 0, 0
 	fill := func() {
-		for ; beside < pictureLines; beside++ {
+		for ; beside < needs; beside++ {
 			lines = append(lines, Line{})
 		}
 	}
@@ -238,11 +246,11 @@ func (p *Paper) wrap(cell Cell, width float64) (lines []Line) {
 		picture := line.Picture
 		if picture != nil {
 			fill()
-			indent, beside = pictureWide, 0
+			indent, beside, needs = line.Wide, 0, p.linesOf(line.Wide)
 		}
 		p.face(line)
 		for _, text := range p.pdf.SplitText(clean(line.Text), width-indent) {
-			lines = append(lines, Line{Text: text, Bold: line.Bold, Big: line.Big, Picture: picture, indent: indent})
+			lines = append(lines, Line{Text: text, Bold: line.Bold, Big: line.Big, Picture: picture, Wide: line.Wide, indent: indent})
 			picture, beside = nil, beside+1
 		}
 	}

@@ -150,6 +150,19 @@ func (f *Figure) Fault(wrong Wrong) *Picture {
 	return x
 }
 
+// Bench is a pose by itself, its first contact at 0, before it faintly another one.
+func (f *Figure) Bench(p Pose, before *Pose) *Picture {
+	b := f.Stand(p)
+	x := stage(f.Around([]Body{b}))
+	x.standing(f)
+	if before != nil {
+		was := f.Stand(*before)
+		x.body(f, &was, Faint)
+	}
+	x.pose(f, &b, Ink)
+	return x
+}
+
 // Stage is the ground of a movement with what stands around, and the room that all its
 // frames need.
 func (f *Figure) Stage(frames []Frame) *Picture {

@@ -93,8 +93,11 @@ type Wrong struct {
 	Says  string `json:"says"`
 }
 
-// MostPoses is how many poses a figure has at most.
-const MostPoses = 4
+// How many poses a figure has at most, and how many faults.
+const (
+	MostPoses  = 4
+	MostFaults = 4
+)
 
 // Point is a place, in hundredths of the body's height.
 type Point struct{ X, Y float64 }

@@ -159,3 +159,29 @@ func ExampleFigure_Stand() {
 	// hip -10.6, 20.7
 	// knee 13.4, 19.9
 }
+
+// A hand that drags a joint never bends a body further than it goes, and brings a hand to
+// where it is dragged if it can get there.
+func TestDraggedWithinItsLimits(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		f := &figure.Figure{View: rapid.SampledFrom([]figure.View{figure.Side, figure.Front}).Draw(t, "view")}
+		p := f.Within(anyPose(t))
+		for range 3 {
+			joint := rapid.SampledFrom(figure.Handles).Draw(t, "joint")
+			p = f.Drag(p, joint, figure.Point{X: angle(t, "x", -90, 90), Y: angle(t, "y", -5, 120)})
+		}
+		f.Poses = []figure.Pose{p}
+		require.NoError(t, f.Validate())
+		require.NotEmpty(t, p.Touch)
+	})
+	f := &figure.Figure{}
+	to := figure.Point{X: 25, Y: 90}
+	b := f.Stand(f.Drag(figure.Pose{}, figure.Hand, to))
+	assert.InDelta(t, 0, far(to, b[figure.Hand]), 0.7, "whole degrees")
+	deeper := f.Drag(figure.Pose{Leg: figure.Limb{40, 70}}, figure.Hip, figure.Point{X: -8, Y: 30})
+	b = f.Stand(deeper)
+	assert.InDelta(t, 30, b[figure.Hip].Y, 0.7, "the knees bend over the feet")
+	off := f.Drag(figure.Pose{}, figure.Ankle, figure.Point{X: 10, Y: 30})
+	assert.Equal(t, []string{"far ankle"}, off.Touch)
+	assert.Equal(t, []string{"far ankle", "ankle"}, f.Drag(off, figure.Ankle, figure.Point{X: 14, Y: 1}).Touch)
+}

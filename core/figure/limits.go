@@ -34,7 +34,7 @@ func (f *Figure) Validate() error {
 		return fmt.Errorf("moves: it goes there and back, once, in a loop or travels")
 	case len(f.Poses) == 0 || len(f.Poses) > MostPoses:
 		return fmt.Errorf("poses: a figure has 1 to %d poses, not %d", MostPoses, len(f.Poses))
-	case len(f.Props) > 6 || len(f.NotSo) > 4:
+	case len(f.Props) > 6 || len(f.NotSo) > MostFaults:
 		return fmt.Errorf("props: no more than 6 things and 4 faults")
 	}
 	for i, p := range f.Poses {

@@ -63,6 +63,7 @@ func (d Drawn) Picture() *figure.Picture {
 type Fault struct {
 	Says    string
 	Picture template.HTML
+	Drawing *figure.Picture // the same as strokes
 }
 
 // Faults are how it is not done.
@@ -71,7 +72,8 @@ func (d Drawn) Faults() (all []Fault) {
 		return nil
 	}
 	for _, w := range d.figure.NotSo {
-		all = append(all, Fault{w.Says, still(d.figure.Fault(w), "Not so: "+w.Says, less)})
+		x := d.figure.Fault(w)
+		all = append(all, Fault{w.Says, still(x, "Not so: "+w.Says, less), x})
 	}
 	return all
 }

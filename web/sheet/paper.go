@@ -55,6 +55,9 @@ func SheetPDF(r *shell.Request) (shell.Answer, error) {
 		if g.Head != "" {
 			p.Heading(2, g.Head, "")
 		}
+		if b.Full {
+			columns[3].Share, columns[4].Share, columns[5].Share, columns[6].Share = 2, 1.8, 7, 1.8
+		}
 		columns[0].Head = cmp.Or(g.Line, "To go")
 		var rows [][]share.Cell
 		for _, one := range g.Rows {
@@ -86,7 +89,7 @@ func (one row) cells(full bool) []share.Cell {
 	}
 	dose := share.Cell{{Text: one.Often, Bold: true}}
 	for _, d := range one.Drills {
-		dose = append(dose, share.Line{Text: d.Dose, Bold: full, Picture: d.pictured(full)}, share.Line{Text: d.Here})
+		dose = append(dose, share.Line{Text: d.Dose, Bold: full, Picture: d.pictured(full), Wide: 11}, share.Line{Text: d.Here})
 		if full {
 			dose = append(dose, share.Line{Text: toldAs("Say ", d.Say)}, share.Line{Text: toldAs("Look for ", d.Look)})
 		}
@@ -366,16 +369,25 @@ func handed(r *shell.Request) (handoutBody, error) {
 	return b, nil
 }
 
+// notSo is the first way in which a drill is not done, drawn.
+func (d handoutDrill) notSo() share.Cell {
+	for _, f := range d.Drawn.Faults() {
+		return share.Cell{{Text: "Not so: " + f.Says, Picture: f.Drawing, Wide: 12}}
+	}
+	return nil
+}
+
 // paper is the list as a file.
 func (b handoutBody) paper(r *shell.Request) (shell.Answer, error) {
 	p := paper(r, b.Title+", drills")
 	p.Heading(1, b.Title, "")
 	for _, block := range b.Blocks {
+		p.Together(45)
 		p.Heading(3, shell.Joined(" · ", block.Phase.Letter(), block.Name), block.Often)
 		p.Text(share.Line{Text: "Why: " + block.Why + "."})
 		var rows [][]share.Cell
 		for _, d := range block.Drills {
-			rows = append(rows, []share.Cell{{{Text: d.Name, Bold: true, Picture: d.Drawn.Picture()}, {Text: d.Dose}}, {{Text: strings.Join(d.Cues, ". ")}}, {{Text: strings.Join(d.Faults, ". ")}, {Text: d.Caution, Bold: true}}})
+			rows = append(rows, []share.Cell{{{Text: d.Name, Bold: true, Picture: d.Drawn.Picture(), Wide: 18}, {Text: d.Dose}}, {{Text: strings.Join(d.Cues, ". ")}}, append(share.Cell{{Text: strings.Join(d.Faults, ". ")}, {Text: d.Caution, Bold: true}}, d.notSo()...)})
 		}
 		p.Table([]share.Column{{Head: "Drill", Share: 3}, {Head: "Say", Share: 2.4}, {Head: "Look for", Share: 2.4}}, rows)
 	}
