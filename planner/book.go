@@ -41,6 +41,15 @@ func (b *Book) Figure(code string) *figure.Figure {
 	return book.Figure(code)
 }
 
+// Written are the drills with their figures, as they are saved to a file.
+func (b *Book) Written() []club.Drill {
+	all := make([]club.Drill, len(b.Drills))
+	for i, d := range b.Drills {
+		all[i] = club.Drill{Drill: d, Figure: b.Figure(d.Code), Plain: b.Own[d.Code].Is.Plain}
+	}
+	return all
+}
+
 // Named returns the first drill of that name, in capitals or not.
 func (b *Book) Named(name string) (drill.Drill, bool) {
 	if i := slices.IndexFunc(b.Drills, func(d drill.Drill) bool { return strings.EqualFold(d.Name, name) }); i >= 0 {

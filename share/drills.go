@@ -2,6 +2,7 @@ package share
 
 import (
 	"encoding/csv"
+	"encoding/json"
 	"fmt"
 	"io"
 	"math"
@@ -81,6 +82,7 @@ var drillColumns = []column[club.Drill]{
 	word("least level", func(d *club.Drill) *drill.Grade { return &d.Least }, drill.Junior, drill.Club, drill.Elite),
 	several("sports", func(d *club.Drill) *[]string { return &d.Sports }),
 	several("seasons", func(d *club.Drill) *[]string { return &d.Seasons }),
+	{"figure", nil, setFigure, getFigure},
 }
 
 // partOf reads a part of a dose, "left" or "left 4".
@@ -266,10 +268,26 @@ func usual(d *club.Drill) {
 }
 
 // WriteDrills writes drills as CSV that ReadDrills reads back whole.
-func WriteDrills(w io.Writer, drills []drill.Drill) error {
-	list := make([]club.Drill, len(drills))
-	for i, d := range drills {
-		list[i].Drill = d
+func WriteDrills(w io.Writer, drills []club.Drill) error { return writeRows(w, drillColumns, drills) }
+
+// noFigure is written for a drill that the club shows without one.
+const noFigure = "none"
+
+func setFigure(d *club.Drill, cell string) (err error) {
+	switch d.Plain = cell == noFigure; {
+	case cell != "" && !d.Plain:
+		d.Figure, err = ReadFigure(cell)
 	}
-	return writeRows(w, drillColumns, list)
+	return err
+}
+
+func getFigure(d *club.Drill) string {
+	switch {
+	case d.Plain:
+		return noFigure
+	case d.Figure == nil:
+		return ""
+	}
+	text, _ := json.Marshal(d.Figure) // numbers that were validated, and words
+	return string(text)
 }

@@ -56,13 +56,21 @@ func TestASquadComesBackWhole(t *testing.T) {
 
 func TestTheDrillBookComesBackWhole(t *testing.T) {
 	var file bytes.Buffer
-	require.NoError(t, share.WriteDrills(&file, book.Drills()))
+	var all []club.Drill
+	for _, d := range book.Drills() {
+		all = append(all, club.Drill{Drill: d, Figure: book.Figure(d.Code), Plain: d.Code == "skips"})
+	}
+	require.NoError(t, share.WriteDrills(&file, all))
 	rows, wrong, err := share.ReadDrills(file.Bytes())
 	require.NoError(t, err)
 	require.Empty(t, wrong)
 	var back []drill.Drill
-	for _, r := range rows {
+	for i, r := range rows {
 		back = append(back, r.Is.Drill)
+		assert.Equal(t, r.Is.Code == "skips", r.Is.Plain)
+		if !r.Is.Plain {
+			assert.Equal(t, all[i].Figure, r.Is.Figure, r.Is.Code)
+		}
 	}
 	for i, d := range book.Drills() {
 		if len(d.Regions) == 0 {
@@ -89,7 +97,7 @@ func TestADoseHoweverSaidComesBackWhole(t *testing.T) {
 				Metres: metres.Draw(t, "m"), Speed: rapid.Float64Range(0.2, 12).Draw(t, "m/s"), Back: rapid.Bool().Draw(t, "back")})
 		}
 		var file bytes.Buffer
-		require.NoError(t, share.WriteDrills(&file, []drill.Drill{d}))
+		require.NoError(t, share.WriteDrills(&file, []club.Drill{{Drill: d}}))
 		rows, wrong, err := share.ReadDrills(file.Bytes())
 		require.NoError(t, err)
 		require.Empty(t, wrong)

@@ -78,6 +78,8 @@ func todays(club, change shell.Routes) {
 
 func books(club, change shell.Routes) {
 	club.Get("/drills", book.Drills)
+	club.Get("/drills/handout", sheet.Handout)
+	club.Get("/drills/handout.pdf", sheet.HandoutPDF)
 	club.Get("/drills/:code/picture.jpg", book.Picture)
 	change.Post("/drills/:code/picture", book.SetPicture)
 	change.Get("/drills/:code/figure", book.Figure)

@@ -12,12 +12,14 @@ import (
 
 	"cuestart/book"
 	"cuestart/core/check"
+	"cuestart/core/figure"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 	"cuestart/core/say"
 	"cuestart/core/schedule"
 	"cuestart/core/warmth"
 	"cuestart/docs/formats"
+	"cuestart/web/chalk"
 )
 
 // engineCommand reads a file and answers in JSON.
@@ -33,6 +35,7 @@ var engine = []engineCommand{
 	{"warmth", "Estimate the warmth over pieces of constant effort", estimate},
 	{"compose", "Make a plan for a brief", composePlan},
 	{"say", "Read lines as coaches say them", spoken},
+	{"draw", "Draw a drill's figure: JSON in, SVG out", draw},
 }
 
 const stepsHelp = "how many steps the search may take; 0: by the size of the problem; " +
@@ -44,6 +47,10 @@ func engineCommands() (list []*cobra.Command) {
 		c := &cobra.Command{Use: e.use + " FILE|-", Short: e.short, Args: cobra.ExactArgs(1), RunE: func(c *cobra.Command, args []string) error {
 			said, err := e.answer(c.Context(), args[0], steps)
 			if err != nil {
+				return err
+			}
+			if text, is := said.(picture); is {
+				_, err := fmt.Println(text)
 				return err
 			}
 			out := json.NewEncoder(os.Stdout)
@@ -128,6 +135,20 @@ func spoken(_ context.Context, name string, _ int) (any, error) {
 		answers = append(answers, r.Read(string(line)))
 	}
 	return answers, nil
+}
+
+// picture is written as it is.
+type picture string
+
+func draw(_ context.Context, name string, _ int) (any, error) {
+	f := new(figure.Figure)
+	if err := readFile(name, formats.Figure, f); err != nil {
+		return nil, err
+	}
+	if err := f.Validate(); err != nil {
+		return nil, malformed{fmt.Errorf("%s: %w", name, err)}
+	}
+	return picture(chalk.File(f, "")), nil
 }
 
 // objects are written one a line.

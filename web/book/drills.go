@@ -8,7 +8,6 @@ import (
 	"net/url"
 	"slices"
 	"sort"
-	"strconv"
 	"strings"
 
 	"cuestart/core/drill"
@@ -34,7 +33,8 @@ type drillsBody struct {
 	Filters []filter
 	Open    *openDrill
 	Edits   bool
-	Plain   bool // nothing is asked for
+	Plain   bool   // nothing is asked for
+	Handout string // address of what fits as a list to print
 }
 
 // group is the drills of a phase that were found.
@@ -75,10 +75,7 @@ type step struct{ What, Acts string }
 
 type link struct{ What, Name, Href, None string }
 
-// spot, as the room that there is, means on the spot.
-const spot = "spot"
-
-var spaces = []shell.Choice{{Value: spot, Label: "on the spot"}, {Value: "10", Label: "up to 10 m"}, {Value: "20", Label: "up to 20 m"}, {Value: "30", Label: "up to 30 m"}}
+var spaces = []shell.Choice{{Value: shell.OnTheSpot, Label: "on the spot"}, {Value: "10", Label: "up to 10 m"}, {Value: "20", Label: "up to 20 m"}, {Value: "30", Label: "up to 30 m"}}
 
 // Drills is the drill book.
 func Drills(r *shell.Request) (shell.Answer, error) {
@@ -100,29 +97,10 @@ func Drills(r *shell.Request) (shell.Answer, error) {
 	return &shell.Page{Screens: screens, Name: "drills", Part: "found", Title: "Drill book", Nav: "drills", Body: made}, nil
 }
 
-// everySport asks for the drills of all sports, not of the club's alone.
-const everySport = "every"
-
 func drillsOf(r *shell.Request, b *planner.Book) *drillsBody {
-	q := drill.Query{Text: r.Query("q"), Phase: r.Query("phase"), Region: r.Query("region"), Plane: r.Query("plane"), Quality: r.Query("quality"),
-		Kit: r.Query("kit"), Grade: drill.Grade(r.Query("level")), Sport: r.Query("sport")}
-	space := r.Query("space")
-	if q.Metres, _ = strconv.Atoi(space); space == spot {
-		q.Metres = -1
-	}
-	plain := q == drill.Query{}
-	ours := ""
-	if plays, err := r.Planner.Sport(r.Context(), r.Club()); err == nil { // else every sport's are shown
-		ours = plays.Key
-	}
-	switch q.Sport {
-	case "":
-		q.Sport, q.Season = ours, r.Query("season")
-	case everySport:
-		q.Sport = ""
-	}
+	q, plain := shell.DrillQuery(r)
 	fit := q.Find(b.Drills)
-	made := &drillsBody{Query: q, Total: len(fit), Plain: plain, More: max(0, len(fit)-shownAtMost), Filters: filtersOf(q, space, b)}
+	made := &drillsBody{Query: q, Total: len(fit), Plain: plain, More: max(0, len(fit)-shownAtMost), Filters: filtersOf(q, r.Query("space"), b), Handout: "/drills/handout?" + r.Asked().Encode()}
 	asked := r.Asked()
 	made.Groups = groupsOf(b, fit[:min(len(fit), shownAtMost)], q, asked)
 	if d, ok := b.Find(asked.Get("drill")); ok {
@@ -212,7 +190,7 @@ func filtersOf(q drill.Query, space string, b *planner.Book) []filter {
 		{"quality", "Trains", "everything", q.Quality, words(drill.Qualities)},
 		{"kit", "Kit", "any kit", q.Kit, kits},
 		{"space", "Room", "any room", space, spaces},
-		{"sport", "Sport", "ours", map[bool]string{true: everySport}[q.Sport == ""], []shell.Choice{{Value: everySport, Label: "every sport"}}},
+		{"sport", "Sport", "ours", map[bool]string{true: shell.EverySport}[q.Sport == ""], []shell.Choice{{Value: shell.EverySport, Label: "every sport"}}},
 		{"level", "Squad", "every level", string(q.Grade), grades()},
 	}
 }

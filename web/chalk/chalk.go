@@ -141,7 +141,7 @@ func (w *writer) open(x figure.Box, words string, scale float64) {
 	if scale > 0 {
 		said = fmt.Sprintf(`width="%.0f" height="%.0f" %s`, wide*scale, high*scale, said)
 	}
-	w.add(`<svg class="fig" viewBox="%s %s %s %s" %s>`, n(x.Left), n(-x.Top), n(wide), n(high), said)
+	w.add(`<svg class="fig" viewBox="%s %s %s %s" preserveAspectRatio="xMidYMax" %s>`, n(x.Left), n(-x.Top), n(wide), n(high), said)
 }
 
 func (w *writer) close() template.HTML {

@@ -70,7 +70,7 @@ func SaveFixtures(r *shell.Request) (shell.Answer, error) {
 // SaveDrills saves the club's drill book as CSV.
 func SaveDrills(r *shell.Request) (shell.Answer, error) {
 	b, err := r.Planner.Book(r.Context(), r.Club())
-	return shell.File{Name: "drills.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteDrills(w, b.Drills) }}, err
+	return shell.File{Name: "drills.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteDrills(w, b.Written()) }}, err
 }
 
 // SaveRoutine saves a routine as JSON.

@@ -77,8 +77,12 @@ func readDrills(r *shell.Request, b *importBody, file []byte) error {
 		return errNoAnswer
 	}
 	var drills []club.Drill
-	for _, row := range rows {
-		drills = append(drills, row.Is)
+	for i := range rows {
+		is := &rows[i].Is
+		if own := book.Own[is.Code].Is; is.Figure == nil && !is.Plain { // a list of words leaves a figure alone
+			is.Figure, is.Plain = own.Figure, own.Plain
+		}
+		drills = append(drills, *is)
 	}
 	for _, l := range book.Unknown(drills) {
 		column := map[string]string{"swap": "instead"}[l.Field]

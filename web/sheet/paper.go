@@ -272,6 +272,17 @@ type handoutBody struct {
 	PDF         string // its address
 	Steps       string // address of it step by step; "": none
 	Blocks      []handoutBlock
+	Nav         string // the part of the site that it belongs to
+	Poster      bool   // the figures alone
+	Other       string // address of the list as a poster, or of the poster as a list
+}
+
+// Letter is the address of the file in the other size.
+func (b handoutBody) Letter() string {
+	if strings.Contains(b.PDF, "?") {
+		return b.PDF + "&paper=Letter"
+	}
+	return b.PDF + "?paper=Letter"
 }
 
 type handoutBlock struct {
@@ -288,7 +299,7 @@ type handoutDrill struct {
 
 // handoutOf is the list of blocks, with amounts as they are planned.
 func handoutOf(title, pdf, back string, entries []list.Entry, figures func(code string) *figure.Figure) handoutBody {
-	made := handoutBody{Title: title, PDF: pdf, Back: back}
+	made := handoutBody{Title: title, PDF: pdf, Back: back, Nav: "runin"}
 	for i := range entries {
 		e := &entries[i]
 		if e.Block == nil {
@@ -304,8 +315,43 @@ func handoutOf(title, pdf, back string, entries []list.Entry, figures func(code 
 	return made
 }
 
+// mostPrinted is how many drills of the book are printed at once.
+const mostPrinted = 120
+
+// found are the drills of the book that the address asks for, by phase.
+func found(r *shell.Request) (handoutBody, error) {
+	book, err := r.Planner.Book(r.Context(), r.Club())
+	if err != nil {
+		return handoutBody{}, err
+	}
+	q, _ := shell.DrillQuery(r)
+	fit := q.Find(book.Drills)
+	var blocks []plan.Block
+	for _, phase := range drill.Phases {
+		block := plan.Block{ID: phase.Key(), Name: phase.Name(), Phase: phase, Aim: phase.Name()}
+		for _, d := range fit[:min(len(fit), mostPrinted)] {
+			if in := q.Phase == phase.Key() || q.Phase == "" && d.Phases[0] == phase; in {
+				block.Items = append(block.Items, plan.Item{Drill: d})
+			}
+		}
+		if len(block.Items) > 0 {
+			blocks = append(blocks, block)
+		}
+	}
+	asked := "?" + r.Asked().Encode()
+	b := handoutOf("Drills", "/drills/handout.pdf"+asked, "/drills"+asked, list.Alone(blocks), book.Figure)
+	b.Nav = "drills"
+	for i := range b.Blocks {
+		b.Blocks[i].Why = ""
+	}
+	return b, nil
+}
+
 // handout is what the address asks for.
 func handout(r *shell.Request) (handoutBody, error) {
+	if strings.HasPrefix(r.Path(), "/drills/") {
+		return found(r)
+	}
 	if id := r.ParamID("id"); id > 0 {
 		routine, err := r.Planner.Routine(r.Context(), r.Club(), id)
 		if err != nil {
@@ -324,10 +370,22 @@ func handout(r *shell.Request) (handoutBody, error) {
 	return handoutOf(b.Document.Title, shell.Session(b.ID, "handout.pdf"), shell.Session(b.ID, "sheet"), list.All(b.Document, b.Schedule), b.Figure), nil
 }
 
+// asPoster shows the list as it is asked for.
+func (b *handoutBody) asPoster(r *shell.Request) {
+	asked := r.Asked()
+	if b.Poster = asked.Has("poster"); b.Poster {
+		asked.Del("poster")
+	} else {
+		asked.Set("poster", "yes")
+	}
+	b.Other = "?" + asked.Encode()
+}
+
 // Handout is a list of drills with what to do, to say and to look for.
 func Handout(r *shell.Request) (shell.Answer, error) {
 	b, err := handout(r)
-	return &shell.Page{Screens: screens, Name: "handout", Title: b.Title + ", drills", Nav: "runin", Body: b}, err
+	b.asPoster(r)
+	return &shell.Page{Screens: screens, Name: "handout", Title: b.Title + ", drills", Nav: b.Nav, Body: b}, err
 }
 
 // HandoutPDF is the same as a file.
@@ -342,6 +400,7 @@ func HandoutPDF(r *shell.Request) (shell.Answer, error) {
 // Handed is a routine's drills, for whoever has the link.
 func Handed(r *shell.Request) (shell.Answer, error) {
 	b, err := handed(r)
+	b.asPoster(r)
 	return &shell.Page{Screens: screens, Name: "handout", Title: b.Title + ", drills", Body: b}, err
 }
 
@@ -384,7 +443,7 @@ func (b handoutBody) paper(r *shell.Request) (shell.Answer, error) {
 	for _, block := range b.Blocks {
 		p.Together(45)
 		p.Heading(3, shell.Joined(" · ", block.Phase.Letter(), block.Name), block.Often)
-		p.Text(share.Line{Text: "Why: " + block.Why + "."})
+		p.Text(share.Line{Text: toldAs("Why: ", block.Why)})
 		var rows [][]share.Cell
 		for _, d := range block.Drills {
 			rows = append(rows, []share.Cell{{{Text: d.Name, Bold: true, Picture: d.Drawn.Picture(), Wide: 18}, {Text: d.Dose}}, {{Text: strings.Join(d.Cues, ". ")}}, append(share.Cell{{Text: strings.Join(d.Faults, ". ")}, {Text: d.Caution, Bold: true}}, d.notSo()...)})
