@@ -33,6 +33,7 @@ import (
 	"cuestart/core/runin"
 	"cuestart/core/runin/runintest"
 	"cuestart/demo"
+	"cuestart/web/chalk"
 )
 
 // figures is the built program to measure; empty: nothing is measured.
@@ -283,10 +284,43 @@ func (s *program) measure() error {
 		return err
 	}
 	measured("player_load_kb", kb, "kB")
+	if err := s.drawn(); err != nil {
+		return err
+	}
 	if err := s.players(link[1]); err != nil {
 		return err
 	}
 	return s.manySessions()
+}
+
+// drawn measures figures: one, and a paper of forty and more.
+func (s *program) drawn() error {
+	largest, n := 0, 0
+	began := time.Now()
+	for _, d := range book.Drills() {
+		if f := book.Figure(d.Code); f != nil {
+			largest, n = max(largest, len(chalk.Of(f, &d).Still())), n+1
+		}
+	}
+	measured("figure_still_us", float64(time.Since(began).Microseconds())/float64(n), "us")
+	measured("figure_kb", float64(largest)/1000, "kB")
+	page, err := s.get("/drills/handout?phase=activate&sport=every")
+	if err != nil {
+		return err
+	}
+	if figures := strings.Count(page.text, `<svg class="fig"`); figures < 40 {
+		return fmt.Errorf("the handout has %d figures", figures)
+	}
+	var times []time.Duration
+	for range 20 {
+		began := time.Now()
+		if _, err := s.get("/drills/handout.pdf?phase=activate&sport=every"); err != nil {
+			return err
+		}
+		times = append(times, time.Since(began))
+	}
+	measured("handout_40_figures_ms", p95(times), "ms")
+	return nil
 }
 
 // says measures how long a line takes to be read while it is typed.

@@ -101,8 +101,9 @@ func (f *Figure) Still() *Picture {
 
 // Ends is the first pose, faint, and the last one, in ink, where they are.
 func (f *Figure) Ends() *Picture {
-	bodies := f.Bodies()
-	first, last, way := &bodies[0], &bodies[len(bodies)-1], f.Farthest()
+	poses := f.settle()
+	bodies := f.bodies(poses)
+	first, last, way := &bodies[0], &bodies[len(bodies)-1], f.farthest(poses, bodies)
 	if f.Goes() != 0 { // one step says it
 		bodies, last = bodies[:1], first
 	}

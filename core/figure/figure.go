@@ -316,10 +316,21 @@ func (p Pose) holds(pin string) string {
 
 // Bodies are the poses where they stand: what touches first in each of them is where it
 // was in the one before, or takes its place.
-func (f *Figure) Bodies() []Body {
+func (f *Figure) Bodies() []Body { return f.bodies(f.settle()) }
+
+// settle are its poses, settled.
+func (f *Figure) settle() []Pose {
+	all := make([]Pose, len(f.Poses))
+	for i, p := range f.Poses {
+		all[i] = f.settled(p)
+	}
+	return all
+}
+
+func (f *Figure) bodies(settled []Pose) []Body {
 	all := make([]Body, len(f.Poses))
 	for i, p := range f.Poses {
-		b := f.stood(f.settled(p))
+		b := f.stood(settled[i])
 		pin := p.touches()[0]
 		was := Point{}
 		if i > 0 {

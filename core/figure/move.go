@@ -15,10 +15,13 @@ type Frame struct {
 // it comes back. Between two poses every angle goes the shorter way, gently at both ends;
 // limbs keep their lengths.
 func (f *Figure) Frames(n int) []Frame {
-	bodies := f.Bodies()
-	legs := f.legs()
+	poses := f.settle()
+	return f.frames(n, poses, f.bodies(poses), f.legs())
+}
+
+func (f *Figure) frames(n int, poses []Pose, bodies []Body, legs []way) []Frame {
 	if len(legs) == 0 || n < 2 {
-		return []Frame{{f.settled(f.Poses[0]), bodies[0]}}
+		return []Frame{{poses[0], bodies[0]}}
 	}
 	total := 0.0
 	for _, l := range legs {
@@ -32,7 +35,7 @@ func (f *Figure) Frames(n int) []Frame {
 			at -= legs[k].share
 			k++
 		}
-		frames[i] = f.between(bodies, legs[k], min(1, at/legs[k].share))
+		frames[i] = f.between(poses, bodies, legs[k], min(1, at/legs[k].share))
 	}
 	return frames
 }
@@ -68,8 +71,8 @@ func (f *Figure) legs() (legs []way) {
 }
 
 // between is a moment on the way from one pose to another; t is 0 to 1.
-func (f *Figure) between(bodies []Body, w way, t float64) Frame {
-	from, to := f.settled(f.Poses[w.from]), f.settled(f.Poses[w.to])
+func (f *Figure) between(poses []Pose, bodies []Body, w way, t float64) Frame {
+	from, to := poses[w.from], poses[w.to]
 	ease := t * t * (3 - 2*t)
 	p := Pose{Lift: from.Lift + (to.Lift-from.Lift)*ease}
 	for _, a := range []struct{ of, a, b *float64 }{{&p.Lean, &from.Lean, &to.Lean}, {&p.Tilt, &from.Tilt, &to.Tilt}, {&p.Neck, &from.Neck, &to.Neck}} {
@@ -114,13 +117,12 @@ func (l Limb) mixed(other Limb, t float64) Limb {
 	return between
 }
 
-// Farthest is the way of the hand or foot that travels most from the first pose to the
+// farthest is the way of the hand or foot that travels most from the first pose to the
 // last; nil where nothing travels far.
-func (f *Figure) Farthest() []Point {
+func (f *Figure) farthest(poses []Pose, bodies []Body) []Point {
 	if len(f.Poses) < 2 || f.Holds || f.moves() == Loop {
 		return nil
 	}
-	bodies := f.Bodies()
 	joint, best := joints, 14.0 // less is no way to speak of
 	for _, j := range []Joint{Hand, Ankle, FarHand, FarAnkle, Head} {
 		far := 0.0
@@ -135,9 +137,7 @@ func (f *Figure) Farthest() []Point {
 		return nil
 	}
 	var path []Point
-	one := *f
-	one.Moves = Once
-	for _, frame := range one.Frames(9) {
+	for _, frame := range f.frames(7, poses, bodies, f.legs()[:len(poses)-1]) {
 		path = append(path, frame.Body[joint])
 	}
 	return path

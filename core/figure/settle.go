@@ -89,14 +89,18 @@ func (f *Figure) zero(p Pose, most float64, change func(Pose, float64) Pose, mea
 		b := f.Of(change(p, by))
 		return measure(&b)
 	}
+	const stride, halvings = 5.0, 14
 	start := at(0)
-	for step := 1.0; step <= most; step++ {
+	if math.Abs(start) < 0.02 {
+		return p
+	}
+	for step := stride; step <= most; step += stride {
 		for _, end := range []float64{step, -step} {
 			if start*at(end) > 0 {
 				continue
 			}
-			from, to := end-math.Copysign(1, end), end
-			for range 20 {
+			from, to := end-math.Copysign(stride, end), end
+			for range halvings {
 				if middle := (from + to) / 2; start*at(middle) > 0 {
 					from = middle
 				} else {

@@ -166,8 +166,8 @@ func (f *drawing) read(in *shell.Form) {
 		f.Problems, f.Text = plan.Problems{{Where: "text", What: err.Error()}}, in.Raw(field)
 		return
 	}
-	f.Is, f.At = sent, in.Int("at", 0, figure.MostPoses+figure.MostFaults)
-	f.At = min(f.At, max(0, len(sent.Poses)+len(sent.NotSo)-1))
+	last := max(0, len(sent.Poses)+len(sent.NotSo)-1)
+	f.Is, f.At = sent, min(in.Int("at", 0, figure.MostPoses+figure.MostFaults), last)
 	if field == "figure" && in.Has("fields") && sent.View != figure.Above {
 		f.readFields(in)
 	}
@@ -175,8 +175,8 @@ func (f *drawing) read(in *shell.Form) {
 		f.Problems = plan.Problems{{Where: "figure", What: err.Error()}}
 		*f.pose() = f.Is.Within(*f.pose())
 	}
-	if to, err := strconv.Atoi(in.Raw("go")); err == nil && to >= 0 {
-		f.At = to
+	if to, err := strconv.Atoi(in.Raw("go")); err == nil {
+		f.At = max(0, min(to, last))
 	}
 }
 

@@ -35,6 +35,18 @@ func (d Drawn) Moves() bool {
 	return d.Is() && (d.figure.View == figure.Above || len(d.figure.Poses) > 1 && !d.figure.Holds)
 }
 
+// Near is the side of the body that is nearer to who looks, "left" or "right": that of a
+// drill that is done one side at a time. From above there is none.
+func (d Drawn) Near() string {
+	switch {
+	case !d.Is() || d.figure.View == figure.Above:
+		return ""
+	case d.figure.View == figure.Front:
+		return "left"
+	}
+	return "right"
+}
+
 // Small is it at a glance, beside its name: a screen reader is told nothing.
 func (d Drawn) Small() template.HTML {
 	if !d.Is() {
@@ -86,7 +98,7 @@ func File(f *figure.Figure, words string) string {
 }
 
 // plainStyle are the tones of a file that stands alone.
-const plainStyle = ".fig path,.fig circle{fill:none;stroke-linecap:round;stroke-linejoin:round}" +
+const plainStyle = ".fig{stroke-width:5.5}.fig path,.fig circle{fill:none;stroke-linecap:round;stroke-linejoin:round}" +
 	".t0{stroke:#17231f}.t1{stroke:#8e928b}.t2{stroke:#5a635e}.t3{stroke:#a9aba3}.t4{stroke:#b7b8b1}.t5{stroke:#d0cec5}.t6{stroke:#707772}.t7{stroke:#f6f1e7}.t8{stroke:#d5cbb6}.t9{stroke:#c63d16}" +
 	".fig .ff{stroke:none}.ff.t0{fill:#17231f}.ff.t2{fill:#5a635e}.ff.t4{fill:#b7b8b1}.ff.t7{fill:#f6f1e7}.ff.t9{fill:#c63d16}.fd{stroke-dasharray:2 4}"
 
@@ -158,8 +170,8 @@ func (w *writer) stroke(s figure.Stroke) {
 	if s.Dashed {
 		class += " fd"
 	}
-	wide := ""
-	if s.Width > 0 {
+	wide := "" // a limb's, by the style
+	if s.Width > 0 && s.Width != figure.LimbWidth {
 		wide = ` stroke-width="` + n(s.Width) + `"`
 	}
 	switch {

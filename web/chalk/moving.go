@@ -4,14 +4,18 @@ import (
 	"fmt"
 	"html/template"
 	"math"
+	"strconv"
 	"strings"
 
 	"cuestart/core/figure"
 )
 
-// frames is how many moments of a cycle are written; between them the browser turns each
-// limb evenly, so that it keeps its length.
-const frames = 13
+// A cycle is written in so many moments; between them the browser turns each limb evenly,
+// so that it keeps its length.
+const (
+	fewFrames  = 9  // from one pose to another, and back
+	manyFrames = 13 // over more
+)
 
 // Moving is it as it is done, moving; who prefers less motion sees it still.
 func (d Drawn) Moving() template.HTML {
@@ -28,6 +32,10 @@ func (d Drawn) Moving() template.HTML {
 		}
 		w.add(`<circle class="ff t0 fig-moving" r="4.5"><animateMotion dur="4s" repeatCount="indefinite" path="%s"/></circle>`, path(f.Course.Run()))
 		return w.close()
+	}
+	frames := fewFrames
+	if len(f.Poses) > 2 {
+		frames = manyFrames
 	}
 	x, all := f.Ends(), f.Frames(frames)
 	stage := f.Stage(all)
@@ -125,7 +133,7 @@ func (m *mover) turn(of func(figure.Pose) float64) {
 			still = still && math.Abs(a-before) < 0.05
 		}
 		before, first = a, false
-		values[i] = n(a)
+		values[i] = strconv.Itoa(int(math.Round(a)))
 	}
 	if still {
 		m.add(`<g transform="rotate(%s)">`, values[0])
@@ -172,7 +180,7 @@ func (m *mover) limb(p part, of angles, lengths ...float64) {
 		if p.edged {
 			m.add(`<path class="t%d" stroke-width="%s" d="M0 0V%s"/>`, figure.Paper, n(figure.LimbWidth+figure.EdgeWidth), n(long))
 		}
-		m.add(`<path stroke-width="%s" d="M0 0V%s"/>`, n(figure.LimbWidth), n(long))
+		m.add(`<path d="M0 0V%s"/>`, n(long))
 		closing += "</g>"
 		if i < len(lengths)-1 {
 			m.add(`<g transform="translate(0 %s)">`, n(long))
@@ -187,7 +195,7 @@ func (m *mover) spine(d string) {
 	m.turn(func(p figure.Pose) float64 { return -p.Lean })
 	m.add(`<path class="t0" stroke-width="%s" d="%s"/><g transform="translate(0 -29)">`, n(figure.TrunkWidth), d)
 	m.turn(func(p figure.Pose) float64 { return -p.Neck })
-	m.add(`<path class="t0" stroke-width="%s" d="M0 0V-5"/><circle class="ff t0" cy="-11.5" r="%s"/></g></g></g>`, n(figure.LimbWidth), n(figure.HeadRadius))
+	m.add(`<path class="t0" d="M0 0V-5"/><circle class="ff t0" cy="-11.5" r="%s"/></g></g></g>`, n(figure.HeadRadius))
 }
 
 // held writes what hangs on the joints.

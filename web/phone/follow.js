@@ -121,6 +121,8 @@ function draw(step) {
       const look = step.move.querySelector("[data-look] svg");
       if (look) field.look.append(look.cloneNode(true));
     }
+    const near = step.move.querySelector("[data-look]")?.dataset.near;
+    field.look.classList.toggle("mirrored", Boolean(step.side && near && step.side !== near)); // the other side does it
     const picture = step.move.querySelector("[data-picture]");
     field.picture.hidden = !picture;
     if (picture && field.picture.src !== picture.src) field.picture.src = picture.src;

@@ -10,8 +10,8 @@ import { onWall, wall } from "./wall.js";
 
 const start = () => Number(root.dataset.start);
 const steps = (text) => !text ? [] : text.split("|").map((step) => {
-  const [from, to, drill, round, figure, unit, kind, what, short] = step.split("~");
-  return { from: Number(from), to: Number(to), drill: Number(drill), round: Number(round), figure, unit, kind, what, short };
+  const [from, to, drill, round, figure, unit, kind, what, short, side] = step.split("~");
+  return { from: Number(from), to: Number(to), drill: Number(drill), round: Number(round), figure, unit, kind, what, short, side };
 });
 
 let items = [];

@@ -21,7 +21,8 @@ const (
 
 // stepsOf writes the steps of a block for the page's script, each as: from, to (seconds
 // from the block's start), drill, round, figure, unit, kind ("t" timed, "r" a rest, or
-// ""), what is done, and what it is called beneath the bar.
+// ""), what is done, what it is called beneath the bar, and the side that does it ("left",
+// "right" or "").
 func stepsOf(tongue shell.Tongue, e *list.Entry) string {
 	var all []string
 	for _, s := range e.Steps() {
@@ -40,12 +41,22 @@ func stepsOf(tongue shell.Tongue, e *list.Entry) string {
 		}
 		what, short := wordsOf(tongue, s)
 		var fields []string
-		for _, field := range []string{fmt.Sprint(s.From), fmt.Sprint(s.To), fmt.Sprint(s.Doing), fmt.Sprint(s.Round), figure, unit, kind, what, short} {
+		for _, field := range []string{fmt.Sprint(s.From), fmt.Sprint(s.To), fmt.Sprint(s.Doing), fmt.Sprint(s.Round), figure, unit, kind, what, short, sideOf(s)} {
 			fields = append(fields, strings.NewReplacer(stepEnd, "/", fieldEnd, "-").Replace(field))
 		}
 		all = append(all, strings.Join(fields, fieldEnd))
 	}
 	return strings.Join(all, stepEnd)
+}
+
+// sideOf is the side that does a step; "": both, or neither.
+func sideOf(s list.Step) string {
+	for _, w := range s.Ways {
+		if w == drill.Left || w == drill.Right {
+			return string(w)
+		}
+	}
+	return ""
 }
 
 func isRest(s drill.Step) bool {

@@ -19,8 +19,9 @@ func stepped(t *testing.T, lang string, d drill.Drill) (all []string) {
 	e := list.Alone([]plan.Block{{ID: "b", Name: "B", Items: []plan.Item{{Drill: d}}}})[0]
 	for _, step := range strings.Split(stepsOf(shell.TongueOf(lang), &e), stepEnd) {
 		fields := strings.Split(step, fieldEnd)
-		require.Len(t, fields, 9, step)
-		all = append(all, strings.Join(fields[4:], ";"))
+		require.Len(t, fields, 10, step)
+		assert.Equal(t, fields[9], map[string]string{"left": "left", "right": "right", "izquierda": "left", "derecha": "right"}[fields[7]])
+		all = append(all, strings.Join(fields[4:9], ";"))
 	}
 	return all
 }
