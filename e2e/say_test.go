@@ -163,5 +163,4 @@ func TestAPastedListAndAPlanForOne(t *testing.T) {
 	b.size(390, 844)
 	b.open(fmt.Sprintf("/sessions/%d", id))
 	b.until(`document.querySelector("#say")`)
-	b.shot("written-390")
 }

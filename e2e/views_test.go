@@ -46,6 +46,7 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"run-in-away", "/sessions/3", []int64{1280}},
 		{"drills", "/drills?q=hip&drill=lunge-reach", []int64{1280, 768, 360}},
 		{"drill-edit", "/drills/kicks-at-posts/edit", []int64{1280, 360}},
+		{"figures", "/drills/handout?phase=activate&poster=yes", []int64{1280, 360}},
 		{"drill-drawn", "/drills/air-squat/figure", []int64{1280, 360}},
 		{"drill-drawn-opened", "/drills/ladder-feet/figure", []int64{360}},
 		{"squad", "/squad?player=" + playerNamed(t, "Keziah"), []int64{1280, 360}},

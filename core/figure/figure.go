@@ -60,6 +60,7 @@ type Pose struct {
 	Share  float64  `json:"share,omitempty"` // of the cycle, beside the others'; 0: as much as each
 	Lean   float64  `json:"lean,omitempty"`  // of the trunk from upright, forward positive; 90: face down, -90: on the back
 	Tilt   float64  `json:"tilt,omitempty"`  // of the hips from level, from the front: as the lean
+	Round  float64  `json:"round,omitempty"` // of the back, from the side; hollow: negative
 	Neck   float64  `json:"neck,omitempty"`  // of the head from the trunk, forward positive
 	Leg    Limb     `json:"leg,omitempty"`   // the near one; none: it hangs
 	FarLeg Limb     `json:"far_leg,omitempty"`
@@ -149,12 +150,13 @@ const (
 	FarHip
 	NearShoulder
 	FarShoulder
+	MidBack
 	joints
 )
 
 // Joints are their names, in order.
 var Joints = []string{"hip", "shoulder", "neck", "head", "knee", "ankle", "toe", "far knee", "far ankle", "far toe",
-	"elbow", "hand", "far elbow", "far hand", "near hip", "far hip", "near shoulder", "far shoulder"}
+	"elbow", "hand", "far elbow", "far hand", "near hip", "far hip", "near shoulder", "far shoulder", "back"}
 
 var byName = func() map[string]Joint {
 	all := map[string]Joint{}
@@ -202,9 +204,10 @@ func (f *Figure) Of(p Pose) Body {
 		return front(p)
 	}
 	var b Body
-	b[Shoulder] = heading(b[Hip], 180-p.Lean, trunk)
+	b[MidBack] = heading(b[Hip], 180-p.Lean+p.Round/2, trunk/2)
+	b[Shoulder] = heading(b[MidBack], 180-p.Lean-p.Round/2, trunk/2)
 	b[NearShoulder], b[FarShoulder] = b[Shoulder], b[Shoulder]
-	up := 180 - p.Lean - p.Neck
+	up := 180 - p.Lean - p.Round/2 - p.Neck
 	b[Neck] = heading(b[Shoulder], up, neck)
 	b[Head] = heading(b[Neck], up, head)
 	near, far := p.standing()
@@ -266,6 +269,7 @@ func front(p Pose) Body {
 	b[NearHip], b[FarHip] = heading(b[Hip], 90-p.Tilt, hips/2), heading(b[Hip], -90-p.Tilt, hips/2)
 	b[Shoulder] = heading(b[Hip], 180-p.Lean, trunk)
 	s := b[Shoulder]
+	b[MidBack] = Point{s.X / 2, s.Y / 2}
 	b[NearShoulder] = Point{s.X + across.X*shoulder/2, s.Y + across.Y*shoulder/2}
 	b[FarShoulder] = Point{s.X - across.X*shoulder/2, s.Y - across.Y*shoulder/2}
 	up := 180 - p.Lean - p.Neck

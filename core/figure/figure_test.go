@@ -18,7 +18,7 @@ var limbs = []struct {
 	from, to figure.Joint
 	long     float64
 }{
-	{figure.Hip, figure.Shoulder, 29}, {figure.Shoulder, figure.Neck, 5}, {figure.Neck, figure.Head, 6.5},
+	{figure.Hip, figure.MidBack, 14.5}, {figure.MidBack, figure.Shoulder, 14.5}, {figure.Shoulder, figure.Neck, 5}, {figure.Neck, figure.Head, 6.5},
 	{figure.NearHip, figure.Knee, 24}, {figure.Knee, figure.Ankle, 24}, {figure.FarHip, figure.FarKnee, 24}, {figure.FarKnee, figure.FarAnkle, 24},
 	{figure.NearShoulder, figure.Elbow, 17}, {figure.Elbow, figure.Hand, 16}, {figure.FarShoulder, figure.FarElbow, 17}, {figure.FarElbow, figure.FarHand, 16},
 }
@@ -38,7 +38,7 @@ func angle(t *rapid.T, name string, least, most int) float64 {
 
 func anyPose(t *rapid.T) figure.Pose {
 	thigh, bend := angle(t, "thigh", -40, 90), angle(t, "knee", 0, 120)
-	p := figure.Pose{Lean: angle(t, "lean", -10, 50), Neck: angle(t, "neck", -30, 30), Leg: figure.Limb{thigh, bend},
+	p := figure.Pose{Lean: angle(t, "lean", -10, 50), Round: angle(t, "round", 0, 40), Neck: angle(t, "neck", -30, 30), Leg: figure.Limb{thigh, bend},
 		FarLeg: figure.Limb{angle(t, "far thigh", -40, 90), angle(t, "far knee", 0, 120)}, Arm: figure.Limb{angle(t, "arm", -60, 140), angle(t, "elbow", 0, 140)}}
 	p.Touch = rapid.SampledFrom([][]string{nil, {"ankle"}, {"far ankle", "ankle"}, {"hand", "toe"}}).Draw(t, "touch")
 	return p

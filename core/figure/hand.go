@@ -67,8 +67,9 @@ func (f *Figure) Within(p Pose) Pose {
 			(*l)[i] = math.Round((*l)[i])
 		}
 	}
-	p.Lean, p.Tilt, p.Neck = math.Round(p.Lean), math.Round(p.Tilt), math.Round(p.Neck)
-	p.Lean, p.Tilt, p.Neck = hold("lean", p.Lean), hold("tilt", p.Tilt), hold("neck", p.Neck)
+	for what, angle := range map[string]*float64{"lean": &p.Lean, "tilt": &p.Tilt, "neck": &p.Neck, "back": &p.Round} {
+		*angle = hold(what, math.Round(*angle))
+	}
 	p.Lift, p.Share, p.On = max(0, min(120, p.Lift)), max(0, min(100, p.Share)), max(-200, min(200, p.On))
 	near, far, hips, farHips := f.trunks(p)
 	leg := func(l Limb, trunk float64) Limb {
@@ -102,7 +103,7 @@ func turnOf(degrees float64, r Range) float64 {
 }
 
 // Handles are the joints that a hand may drag, those that lie beneath first.
-var Handles = []Joint{FarToe, FarAnkle, FarKnee, FarElbow, FarHand, Hip, Shoulder, Head, Toe, Ankle, Knee, Elbow, Hand}
+var Handles = []Joint{FarToe, FarAnkle, FarKnee, FarElbow, FarHand, MidBack, Hip, Shoulder, Head, Toe, Ankle, Knee, Elbow, Hand}
 
 // ground is how low a joint is put down, and how high it is taken off the ground, in
 // hundredths of the body's height.
@@ -113,7 +114,7 @@ const (
 
 // Drag is a pose with a joint brought to a place, or as near as the body can: a hand or a
 // foot takes its limb with it, the hip bends the legs over the feet, the shoulder leans
-// the trunk. The place is in the room of [Figure.Stand]. What is brought down to the
+// the trunk, the back rounds. The place is in the room of [Figure.Stand]. What is brought down to the
 // ground touches it, what is lifted off does not.
 func (f *Figure) Drag(p Pose, joint Joint, to Point) Pose {
 	b := f.Stand(p)
@@ -128,7 +129,11 @@ func (f *Figure) Drag(p Pose, joint Joint, to Point) Pose {
 	case Shoulder:
 		p.Lean = 180 - aim(b[Hip], to)
 	case Head, Neck:
-		p.Neck = 180 - p.Lean - aim(b[Shoulder], to)
+		p.Neck = 180 - p.Lean - p.Round/2 - aim(b[Shoulder], to)
+	case MidBack: // how far it is behind the line from the hips to the shoulders
+		sin, cos := math.Sincos(p.Lean * math.Pi / 180)
+		behind := ((to.Y-b[Hip].Y)*sin - (to.X-b[Hip].X)*cos) / (trunk / 2)
+		p.Round = 2 * math.Asin(max(-1, min(1, behind))) * 180 / math.Pi
 	case Knee, FarKnee, Elbow, FarElbow, Toe, FarToe:
 		p = f.swing(p, &b, joint, to)
 	default:

@@ -19,7 +19,7 @@ func (f *Figure) Lines(b *Body) []Line {
 		}
 		return l
 	}
-	spine := limb(false, Hip, Shoulder, Neck)
+	spine := limb(false, Hip, MidBack, Shoulder, Neck)
 	spine.Trunk = true
 	if !f.Frontal() {
 		return []Line{limb(true, FarShoulder, FarElbow, FarHand), limb(true, FarHip, FarKnee, FarAnkle, FarToe),

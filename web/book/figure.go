@@ -312,7 +312,9 @@ func (f *drawing) Goes() []shell.Choice {
 }
 
 // Joints are where something may be wrong.
-func (f *drawing) Joints() []string { return figure.Joints[:len(figure.Joints)-4] }
+func (f *drawing) Joints() []string {
+	return append(slices.Clone(figure.Joints[:figure.NearHip]), "back")
+}
 
 // Touches are what may be on the ground.
 func (f *drawing) Touches() []shell.Tick {
@@ -339,7 +341,7 @@ func (f *drawing) Numbers() (all []number) {
 	for _, one := range []struct {
 		name, label string
 		of          *float64
-	}{{"lean", "trunk leans", &p.Lean}, {"tilt", "hips tilt", &p.Tilt}, {"neck", "head nods", &p.Neck}, {"lift", "off the ground", &p.Lift}, {"on", "gone on by", &p.On}} {
+	}{{"lean", "trunk leans", &p.Lean}, {"tilt", "hips tilt", &p.Tilt}, {"round", "back rounds", &p.Round}, {"neck", "head nods", &p.Neck}, {"lift", "off the ground", &p.Lift}, {"on", "gone on by", &p.On}} {
 		add(one.name, one.label, *one.of, func(v float64) { *one.of = v })
 	}
 	whole := f.Is.Within(*p)

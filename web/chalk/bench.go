@@ -7,7 +7,7 @@ import (
 )
 
 // handles are what the joints are called where they are dragged.
-var handles = map[figure.Joint]string{figure.Hip: "hips", figure.Shoulder: "shoulders", figure.Head: "head",
+var handles = map[figure.Joint]string{figure.Hip: "hips", figure.Shoulder: "shoulders", figure.MidBack: "back", figure.Head: "head",
 	figure.Knee: "near knee", figure.Ankle: "near ankle", figure.Toe: "near toes", figure.Elbow: "near elbow", figure.Hand: "near hand",
 	figure.FarKnee: "far knee", figure.FarAnkle: "far ankle", figure.FarToe: "far toes", figure.FarElbow: "far elbow", figure.FarHand: "far hand"}
 
@@ -28,7 +28,7 @@ func Bench(f *figure.Figure, p figure.Pose, before *figure.Pose) template.HTML {
 	}
 	b := f.Stand(p)
 	for _, j := range figure.Handles {
-		if f.Frontal() && (j == figure.Toe || j == figure.FarToe) {
+		if f.Frontal() && (j == figure.Toe || j == figure.FarToe || j == figure.MidBack) {
 			continue
 		}
 		w.add(`<circle class="hold" data-joint="%s" data-x="%s" data-y="%s" cx="%s" cy="%s" r="3.6" tabindex="0" role="button" aria-label="%s"/>`,

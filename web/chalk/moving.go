@@ -99,12 +99,12 @@ func (m *mover) figure(frontal bool) {
 	if !frontal {
 		m.limb(part{tone: figure.InkFar, up: 29}, arm(true, 1), 17, 16)
 		m.limb(part{tone: figure.InkFar}, leg(true, 1, false), 24, 24, 9)
-		m.spine("M0 0V-29")
+		m.spine()
 		m.limb(part{}, leg(false, 1, false), 24, 24, 9)
 		m.limb(part{up: 29, edged: true}, arm(false, 1), 17, 16)
 		return
 	}
-	m.spine("M-12-29H12L8 0H-8Z")
+	m.chest()
 	m.limb(part{aside: -8}, leg(true, -1, true), 24, 24, figure.FootFront)
 	m.limb(part{aside: 8}, leg(false, 1, true), 24, 24, figure.FootFront)
 	m.limb(part{up: 29, aside: -12}, arm(true, -1), 17, 16)
@@ -164,10 +164,19 @@ func (m *mover) limb(p part, of angles, lengths ...float64) {
 		if p.up != 0 {
 			base = lean
 		}
-		m.turn(func(pose figure.Pose) float64 { return -base(pose) })
-		m.add(`<g transform="translate(%s %s)">`, n(p.aside), n(-p.up))
-		m.turn(base)
-		closing += "</g></g></g>"
+		if p.up != 0 && p.aside == 0 { // on a back that rounds
+			m.turn(func(pose figure.Pose) float64 { return pose.Round/2 - pose.Lean })
+			m.add(`<g transform="translate(0 %s)">`, n(-p.up/2))
+			m.turn(func(pose figure.Pose) float64 { return -pose.Round })
+			m.add(`<g transform="translate(0 %s)">`, n(-p.up/2))
+			m.turn(func(pose figure.Pose) float64 { return pose.Lean + pose.Round/2 })
+			closing += "</g></g></g></g></g>"
+		} else {
+			m.turn(func(pose figure.Pose) float64 { return -base(pose) })
+			m.add(`<g transform="translate(%s %s)">`, n(p.aside), n(-p.up))
+			m.turn(base)
+			closing += "</g></g></g>"
+		}
 	}
 	for i, long := range lengths {
 		m.turn(func(pose figure.Pose) float64 {
@@ -190,12 +199,26 @@ func (m *mover) limb(p part, of angles, lengths ...float64) {
 	m.add("%s", closing)
 }
 
-// spine writes trunk, neck and head.
-func (m *mover) spine(d string) {
+// spine writes a trunk of two parts, neck and head.
+func (m *mover) spine() {
+	m.turn(func(p figure.Pose) float64 { return p.Round/2 - p.Lean })
+	m.add(`<path class="t0" stroke-width="%s" d="M0 0V-14.5"/><g transform="translate(0 -14.5)">`, n(figure.TrunkWidth))
+	m.turn(func(p figure.Pose) float64 { return -p.Round })
+	m.add(`<path class="t0" stroke-width="%s" d="M0 0V-14.5"/><g transform="translate(0 -14.5)">`, n(figure.TrunkWidth))
+	m.head("</g></g>")
+}
+
+// chest writes a trunk from the front.
+func (m *mover) chest() {
 	m.turn(func(p figure.Pose) float64 { return -p.Lean })
-	m.add(`<path class="t0" stroke-width="%s" d="%s"/><g transform="translate(0 -29)">`, n(figure.TrunkWidth), d)
+	m.add(`<path class="t0" stroke-width="%s" d="M-12-29H12L8 0H-8Z"/><g transform="translate(0 -29)">`, n(figure.TrunkWidth))
+	m.head("")
+}
+
+// head writes neck and head, and ends the trunk that they are on.
+func (m *mover) head(closing string) {
 	m.turn(func(p figure.Pose) float64 { return -p.Neck })
-	m.add(`<path class="t0" d="M0 0V-5"/><circle class="ff t0" cy="-11.5" r="%s"/></g></g></g>`, n(figure.HeadRadius))
+	m.add(`<path class="t0" d="M0 0V-5"/><circle class="ff t0" cy="-11.5" r="%s"/></g></g></g>%s`, n(figure.HeadRadius), closing)
 }
 
 // held writes what hangs on the joints.
