@@ -27,7 +27,7 @@ import (
 // solver, runin, only the clock. A room of web, web/board say, knows the shell
 // and no other room; only the site, web itself, knows them all.
 var mayImport = map[string][]string{
-	"cmd":        {"core", "book", "store", "mariadb", "planner", "web", "web/shell", "demo", "share", "live", "standin", "docs"},
+	"cmd":        {"core", "book", "store", "mariadb", "planner", "web", "web/chalk", "web/shell", "demo", "share", "live", "standin", "docs"},
 	"book":       {"core"},
 	"store":      {"core", "mariadb"},
 	"mariadb":    {},

@@ -120,3 +120,50 @@ func TestAFigureMoves(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, []string{"inline", "none"}, []string{eval[string](b, fmt.Sprintf(shown, "fig-still")), eval[string](b, fmt.Sprintf(shown, "fig-moving"))})
 }
+
+// A player sees each drill in the list, still, and moving step by step, without a signal
+// too, the other side mirrored; who leads sees how it is not done; the papers have them.
+func TestFiguresReachEverybody(t *testing.T) {
+	base, p := site(t, true)
+	_, links, _ := published(t, p)
+	phone := newBrowser(t, base)
+	phone.size(390, 844)
+	phone.open(links["p15"])
+	phone.until(`navigator.serviceWorker.controller`)
+	figures := eval[int](phone, `document.querySelectorAll("[data-look] svg").length`)
+	assert.GreaterOrEqual(t, figures, 10)
+	assert.Equal(t, "none", eval[string](phone, `getComputedStyle(document.querySelector("[data-look] .fig-moving")).display`), "a list is still")
+	signal(false)
+	defer signal(true)
+	phone.open(links["p15"])
+	phone.until(`document.querySelector("[data-do=follow]")`)
+	assert.Equal(t, figures, eval[int](phone, `document.querySelectorAll("[data-look] svg").length`), "they are part of the page")
+	phone.click(`[data-do=follow]`)
+	phone.click(`[data-do=own]`)
+	mirrored := map[string]bool{}
+	for range 60 {
+		step := phone.text("[data-f=drill]")
+		if step == "Plank with reach" {
+			mirrored[phone.text("[data-f=what]")] = eval[bool](phone, `document.querySelector(".follow-look").classList.contains("mirrored")`)
+			assert.Equal(t, "inline", eval[string](phone, `getComputedStyle(document.querySelector(".follow-look .fig-moving")).display`))
+		} else if len(mirrored) > 0 {
+			break
+		}
+		phone.click(`[data-do=done]`)
+	}
+	assert.Equal(t, map[string]bool{"left": true, "right": false}, mirrored, "seen from the side, the right one is the nearer")
+	signal(true)
+
+	phone.open(links["l-pell"] + "?show=all")
+	phone.until(`document.querySelector("[data-items]")`)
+	assert.Contains(t, eval[string](phone, `document.querySelector("[data-items]").textContent`), "Not so: falls away")
+	desk := newBrowser(t, base)
+	desk.signIn()
+	desk.open("/sessions/1?block=bands")
+	desk.until(`document.querySelectorAll("#chosen .fig-tiny svg").length == 3`)
+	for path, least := range map[string]int{"/sessions/1/sheet?cues=yes": 15, "/sessions/1/cards": 100, "/sessions/1/handout": 20, "/drills/handout?phase=mobilise&poster=yes": 50, "/drills?phase=raise": 30} {
+		desk.open(path)
+		assert.GreaterOrEqual(t, eval[int](desk, `document.querySelectorAll("main svg.fig").length`), least, path)
+		assert.Zero(t, eval[int](desk, `[...document.querySelectorAll("main svg.fig")].filter(f => f.getBoundingClientRect().width < 20).length`), path)
+	}
+}

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/core/club"
+	"cuestart/core/figure"
 	"cuestart/core/plan"
 	"cuestart/planner"
 	"cuestart/store"
@@ -127,6 +128,46 @@ func TestReaders(t *testing.T) {
 	assert.True(t, reader().Answered.IsZero())
 	require.NoError(t, p.Opened(ctx, mine, 1, true))
 	assert.False(t, reader().Answered.IsZero())
+}
+
+// A club's figure lies over the book's, goes with other words of the drill, is given up, and
+// is taken back; who may not change the book may not draw.
+func TestAClubsFigureLiesOverTheBooks(t *testing.T) {
+	p := open(t, "figures", true)
+	shown := func() *figure.Figure {
+		b, err := p.Book(ctx, 1)
+		require.NoError(t, err)
+		return b.Figure("skips")
+	}
+	came := shown()
+	require.NotNil(t, came)
+	ours := &figure.Figure{Poses: []figure.Pose{{Lean: 10}}}
+	assert.ErrorIs(t, p.DrawDrill(ctx, medical, "skips", ours, 0), planner.ErrForbidden)
+	assert.ErrorIs(t, p.DrawDrill(ctx, coach, "no such drill", ours, 0), planner.ErrNotFound)
+	assert.ErrorIs(t, p.AsDrawn(ctx, coach, "skips"), planner.ErrNotFound, "there is nothing to give up")
+	var problems plan.Problems
+	assert.ErrorAs(t, p.DrawDrill(ctx, coach, "skips", &figure.Figure{Poses: []figure.Pose{{Leg: figure.Limb{0, 300}}}}, 0), &problems)
+	assert.Equal(t, came, shown())
+
+	require.NoError(t, p.DrawDrill(ctx, coach, "skips", ours, 0))
+	assert.Equal(t, ours, shown())
+	b, err := p.Book(ctx, 1)
+	require.NoError(t, err)
+	skips, _ := b.Find("skips")
+	skips.Cues = []string{"Other words"}
+	require.NoError(t, p.SaveDrill(ctx, coach, club.Drill{Drill: skips}, b.Own["skips"].Edition))
+	assert.Equal(t, ours, shown())
+	assert.ErrorIs(t, p.DrawDrill(ctx, coach, "skips", came, b.Own["skips"].Edition), planner.ErrStale)
+	require.NoError(t, p.DrawDrill(ctx, coach, "skips", nil, 0))
+	assert.Nil(t, shown())
+	_, err = p.TakeBack(ctx, coach)
+	require.NoError(t, err)
+	assert.Equal(t, ours, shown())
+	require.NoError(t, p.AsDrawn(ctx, coach, "skips"))
+	assert.Equal(t, came, shown())
+	for _, d := range b.Written() {
+		assert.Equal(t, b.Figure(d.Code), d.Figure, d.Code)
+	}
 }
 
 func TestAPictureIsDrawnAnew(t *testing.T) {

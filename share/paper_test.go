@@ -13,6 +13,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/book"
+	"cuestart/core/figure"
 	"cuestart/share"
 )
 
@@ -159,4 +161,29 @@ func TestAnAgendaKnowsTheClock(t *testing.T) {
 	assert.Empty(t, wrong)
 	require.NotEmpty(t, rows)
 	assert.Equal(t, "2026-03-28T14:00", rows[0].Is.Start.Local, "we read what we write")
+}
+
+// A figure stands beside the lines that follow it: these go to the right of it, and the
+// next one begins below it.
+func TestFiguresStandBesideTheirLines(t *testing.T) {
+	squat := book.Figure("air-squat").Still()
+	made := func(picture *figure.Picture) *share.Paper {
+		p := share.NewPaper("Drills", "en", share.A4, "", printed)
+		var rows [][]share.Cell
+		for n := range 16 {
+			rows = append(rows, []share.Cell{{{Text: fmt.Sprintf("Drill %d", n), Bold: true, Picture: picture, Wide: 18}, {Text: "8 reps"}}, {{Text: "Heels down"}}})
+		}
+		p.Table([]share.Column{{Head: "Drill", Share: 2}, {Head: "Say", Share: 1}}, rows)
+		return p
+	}
+	plain, drawn := opened(t, made(nil)), opened(t, made(squat))
+	assert.Equal(t, 1, plain.PageCount)
+	assert.Equal(t, 2, drawn.PageCount, "sixteen figures of 18 mm need a second page")
+	assert.NotContains(t, structure(t, made(squat)), "Figure", "what they show is said beside them")
+	p := made(squat)
+	file, err := p.PDF()
+	require.NoError(t, err)
+	assert.Less(t, len(file), 80_000)
+	dashed := &figure.Picture{Box: figure.Box{Left: 0, Right: 10, Top: 10}, Strokes: []figure.Stroke{{Tone: figure.Flare, Width: 1, Points: []figure.Point{{X: 1, Y: 1}, {X: 9, Y: 9}}, Dashed: true}, {Tone: figure.Ink, Points: []figure.Point{{X: 5, Y: 5}}, Radius: 3}}}
+	opened(t, made(dashed))
 }

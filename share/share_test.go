@@ -371,3 +371,23 @@ func TestAPlainListOfNamesAndCuesIsRead(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 5, rows[0].Is.PerLane["hurdle"])
 }
+
+func TestAFigureInATableIsReadOrRefusedAtItsCell(t *testing.T) {
+	rows, wrong, err := share.ReadDrills([]byte("name;figure\nA;\nB;none\nC;\"{\"\"poses\"\":[{\"\"lean\"\":20}]}\"\nD;\"{\"\"poses\"\":[{\"\"leg\"\":[0,200]}]}\"\nE;squat\n"))
+	require.NoError(t, err)
+	var said []string
+	for _, p := range wrong {
+		said = append(said, p.Error())
+	}
+	require.Len(t, said, 2)
+	assert.Contains(t, said[0], "line 5, figure: pose 1: the knee does -8 to 160 degrees, not 200")
+	assert.Contains(t, said[1], "line 6, figure: this is no figure")
+	byName := map[string]club.Drill{}
+	for _, r := range rows {
+		byName[r.Is.Name] = r.Is
+	}
+	assert.Nil(t, byName["A"].Figure)
+	assert.False(t, byName["A"].Plain)
+	assert.True(t, byName["B"].Plain)
+	assert.EqualValues(t, 20, byName["C"].Figure.Poses[0].Lean)
+}

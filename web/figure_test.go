@@ -81,3 +81,30 @@ func TestAFigureIsDrawnReadAndRefused(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, status)
 	assert.NotEqual(t, own, page(t, coach, at+".json"))
 }
+
+// What the drill book finds prints as a list and as a poster, for who is signed in alone;
+// nothing found is said.
+func TestTheBookPrintsWhatItFinds(t *testing.T) {
+	base, _ := site(t, "printed")
+	coach, nobody := visit(t, base, demo.Email), visit(t, base, "")
+	at := "/drills/handout?phase=activate&kit=none"
+	listed := words(page(t, coach, at))
+	assert.Contains(t, listed, "Squat, hands ahead 8 reps Heels down. Sit between the knees.")
+	assert.NotContains(t, listed, "Band side-walk", "it needs a band")
+	assert.Contains(t, listed, "Not so: heels lift")
+	poster := page(t, coach, at+"&poster=yes")
+	assert.NotContains(t, words(poster), "Sit between the knees.", "a poster has the figures alone")
+	assert.Contains(t, poster, `aria-label="Squat, hands ahead: Heels down; Sit between the knees"`, "but says them to who does not see")
+	assert.Contains(t, html.UnescapeString(poster), `href="?kit=none&phase=activate"`, "and leads back to the list")
+	for _, file := range []string{"/drills/handout.pdf?phase=activate", "/drills/handout.pdf?q=hip&paper=Letter", "/drills/handout.pdf?sport=every"} {
+		assert.True(t, strings.HasPrefix(page(t, coach, file), "%PDF-"), file)
+	}
+	assert.Contains(t, words(page(t, coach, "/drills/handout?q=nothing+is+called+so")), "No drill fits all of that")
+	for _, path := range []string{at, "/drills/handout.pdf", "/drills/air-squat/figure", "/drills/air-squat/figure.svg"} {
+		status, _, to := nobody.get(path)
+		assert.Equal(t, http.StatusSeeOther, status, path)
+		assert.True(t, strings.HasPrefix(to, "/sign-in"), to)
+	}
+	status, _, _ := visit(t, base, demo.MedicalEmail).get("/drills/air-squat/figure")
+	assert.Equal(t, http.StatusForbidden, status, "medical staff do not draw")
+}

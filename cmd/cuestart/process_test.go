@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"bytes"
 	"encoding/json"
+	"encoding/xml"
 	"errors"
 	"fmt"
 	"net"
@@ -241,6 +242,21 @@ func TestTheEngineReadsAndAnswersJSON(t *testing.T) {
 	out, said, code := command(t, string(home), "check", "-")
 	assert.Equal(t, 0, code, said)
 	assert.Contains(t, out, `"rule":"queue"`)
+
+	out, said, code = command(t, `{"poses":[{"leg":[40,70],"lean":20}]}`, "draw", "-")
+	assert.Equal(t, 0, code, said)
+	assert.NoError(t, xml.Unmarshal([]byte(out), new(struct {
+		XMLName xml.Name `xml:"svg"`
+	})))
+	for bad, place := range map[string]string{
+		`{"poses":[{"leg":[0,200]}]}`: "pose 1: the knee does -8 to 160 degrees, not 200", `{"poses":[{"lean":NaN}]}`: "line 1, column 19", `{"poses":[{"tail":[1]}]}`: "poses[0]",
+		`{"poses":[` + strings.Repeat("{},", 999) + `{}]}`: "poses: maxItems", `{}`: "a figure has 1 to 4 poses, not 0", `{"view":"above","course":{"ways":[]}}`: "course.ways",
+	} {
+		out, said, code := command(t, bad, "draw", "-")
+		assert.Equal(t, 2, code, place)
+		assert.Empty(t, out)
+		assert.Contains(t, said, place)
+	}
 
 	for bad, place := range map[string]string{
 		`{`:  "unexpected EOF",

@@ -1,6 +1,7 @@
 package figure_test
 
 import (
+	"encoding/json"
 	"fmt"
 	"math"
 	"strings"
@@ -184,4 +185,152 @@ func TestDraggedWithinItsLimits(t *testing.T) {
 	off := f.Drag(figure.Pose{}, figure.Ankle, figure.Point{X: 10, Y: 30})
 	assert.Equal(t, []string{"far ankle"}, off.Touch)
 	assert.Equal(t, []string{"far ankle", "ankle"}, f.Drag(off, figure.Ankle, figure.Point{X: 14, Y: 1}).Touch)
+}
+
+// Poses that a foot takes another's place between stay where they are; one that goes on
+// lands so much farther.
+func TestWhereItStands(t *testing.T) {
+	right := figure.Pose{Leg: figure.Limb{40, 60}, FarLeg: figure.Limb{0, 0}, Touch: []string{"far ankle"}}
+	f := &figure.Figure{Moves: figure.Loop, Poses: []figure.Pose{right, right.Mirrored()}}
+	b := f.Bodies()
+	assert.InDelta(t, b[0][figure.FarAnkle].X, b[1][figure.Ankle].X, 0.01, "a foot takes the other's place")
+	f.Poses[1].On = 30
+	b = f.Bodies()
+	assert.InDelta(t, b[0][figure.FarAnkle].X+30, b[1][figure.Ankle].X, 0.01)
+	up := &figure.Figure{Poses: []figure.Pose{{}, {Lift: 20}}}
+	b = up.Bodies()
+	assert.InDelta(t, 20, b[1][figure.Ankle].Y, 0.01)
+	assert.InDelta(t, 20, b[1][figure.Head].Y-b[0][figure.Head].Y, 0.01)
+}
+
+// The back rounds without growing, and hollows the other way; its handle follows the hand.
+func TestTheBackRounds(t *testing.T) {
+	f := &figure.Figure{}
+	straight, round, hollow := f.Stand(figure.Pose{Lean: 40}), f.Stand(figure.Pose{Lean: 40, Round: 60}), f.Stand(figure.Pose{Lean: 40, Round: -40})
+	behind := func(b figure.Body) float64 { // of the line from the hips to the shoulders
+		s, h, m := b[figure.Shoulder], b[figure.Hip], b[figure.MidBack]
+		return (m.Y-h.Y)*(s.X-h.X) - (m.X-h.X)*(s.Y-h.Y)
+	}
+	assert.InDelta(t, 0, behind(straight), 0.01)
+	assert.Greater(t, behind(round), 50.0)
+	assert.Less(t, behind(hollow), -50.0)
+	at := straight[figure.MidBack]
+	dragged := f.Drag(figure.Pose{Lean: 40}, figure.MidBack, figure.Point{X: at.X - 4, Y: at.Y + 4})
+	assert.InDelta(t, 45, dragged.Round, 4)
+}
+
+func TestACourseIsDrawnToScale(t *testing.T) {
+	c := &figure.Course{Marks: []figure.Mark{{Is: "cone", At: figure.Place{0, 0}}, {Is: "ladder", At: figure.Place{0, 0}, To: figure.Place{5, 1}}, {Is: "box", At: figure.Place{-5, -5}, To: figure.Place{15, 5}}},
+		Ways: []figure.Way{{Over: []figure.Place{{0, 0}, {10, 0}, {10, 4}}}, {By: "ball", Over: []figure.Place{{0, 1}, {3, 3}}}, {Easy: true, Bent: true, Over: []figure.Place{{0, 0}, {4, 4}, {8, 0}}}}}
+	f := &figure.Figure{View: figure.Above, Course: c}
+	require.NoError(t, f.Validate())
+	x := f.Still()
+	assert.InDelta(t, 110+18, x.Box.Right-x.Box.Left, 0.1, "20 m are as wide as it gets")
+	run := c.Run()
+	assert.InDelta(t, 55, far(run[0], run[1]), 0.1, "10 m")
+	assert.InDelta(t, 22, far(run[1], run[2]), 0.1, "4 m")
+	rungs, dashed, longest := 0, 0, 0
+	for _, s := range x.Strokes {
+		for _, p := range s.Points {
+			assert.True(t, p.X >= x.Box.Left && p.X <= x.Box.Right && p.Y >= x.Box.Bottom && p.Y <= x.Box.Top, "%v is outside", p)
+		}
+		if s.Tone == figure.InkFar && len(s.Points) == 2 && s.Points[0].X == s.Points[1].X {
+			rungs++
+		}
+		if s.Dashed {
+			dashed++
+		}
+		longest = max(longest, len(s.Points))
+	}
+	assert.Equal(t, 11, rungs, "every half metre")
+	assert.Equal(t, 2, dashed, "what is walked, and the ball")
+	assert.Greater(t, longest, 10, "a bent way is a curve")
+}
+
+// Whatever is read is refused or drawn: nothing of it panics.
+func FuzzFigure(f *testing.F) {
+	f.Add(`{"poses":[{"leg":[40,70],"touch":["ankle"]},{"lift":20}],"props":[{"is":"band","in":"hand","to":"far hand"},{"is":"partner","at":40}],"not_so":[{"pose":{},"joint":"knee","says":"falls in"}]}`)
+	f.Add(`{"view":"above","course":{"ways":[{"over":[[0,0],[1,1]],"bent":true}],"marks":[{"is":"ladder","at":[0,0],"to":[3,1]}]}}`)
+	f.Add(`{"view":"front","moves":"travel","poses":[{"lean":-74,"tilt":-74,"far_arm":[0,90],"touch":["far elbow","far ankle"]}]}`)
+	f.Fuzz(func(t *testing.T, text string) {
+		is := new(figure.Figure)
+		if json.Unmarshal([]byte(text), is) != nil || is.Validate() != nil {
+			return
+		}
+		is.Still()
+		is.Small()
+		for _, w := range is.NotSo {
+			is.Fault(w)
+		}
+		if is.View == figure.Above {
+			return
+		}
+		is.Stage(is.Frames(9))
+		for _, p := range is.Poses {
+			is.Loose(p)
+			require.NoError(t, (&figure.Figure{View: is.View, Poses: []figure.Pose{is.Drag(p, figure.Hand, figure.Point{X: 10, Y: 50})}}).Validate())
+		}
+	})
+}
+
+// Between two poses an angle goes the shorter way, gently at both ends, and each part of the
+// cycle takes its share.
+func TestTheWayBetweenTwoPoses(t *testing.T) {
+	over := &figure.Figure{Moves: figure.Once, Poses: []figure.Pose{{Arm: figure.Limb{170, 0}}, {Arm: figure.Limb{-170, 0}}}}
+	frames := over.Frames(11)
+	var angles []float64
+	for _, f := range frames {
+		angles = append(angles, f.Pose.Arm[0])
+	}
+	assert.InDelta(t, 170, angles[0], 0.01)
+	assert.InDelta(t, 180, angles[5], 0.01, "over the head, not round by the hip")
+	assert.InDelta(t, 190, angles[10], 0.01)
+	for i := 1; i < len(angles); i++ {
+		assert.Greater(t, angles[i], angles[i-1])
+	}
+	assert.Less(t, angles[1]-angles[0], angles[5]-angles[4], "it starts gently")
+	assert.InDelta(t, angles[1]-angles[0], angles[10]-angles[9], 0.01, "and ends so")
+
+	slow := &figure.Figure{Poses: []figure.Pose{{Share: 1}, {Lean: 30, Share: 3}}}
+	frames = slow.Frames(5) // there takes three quarters of it, back one
+	assert.InDelta(t, 30, frames[3].Pose.Lean, 0.01)
+	assert.InDelta(t, 0, frames[4].Pose.Lean, 0.01)
+	held := &figure.Figure{Poses: []figure.Pose{{Lean: 30}}}
+	assert.Len(t, held.Frames(9), 1)
+	assert.Positive(t, held.Seconds())
+}
+
+// On paper three poses and more stand in a row, in order and apart; what travels shows one
+// step and where it goes; what is held shows no way.
+func TestWhatStandsOnPaper(t *testing.T) {
+	row := &figure.Figure{Poses: []figure.Pose{{}, {Leg: figure.Limb{60, 90}}, {Lean: 30}}}
+	strip := row.Strip()
+	require.Len(t, strip, 3)
+	for i := 1; i < len(strip); i++ {
+		before, after := figure.BoxOf(0, strip[i-1]), figure.BoxOf(0, strip[i])
+		assert.Greater(t, after.Left, before.Right)
+	}
+	flares := func(f *figure.Figure) (all []figure.Stroke) {
+		for _, s := range f.Still().Strokes {
+			if s.Tone == figure.Flare {
+				all = append(all, s)
+			}
+		}
+		return all
+	}
+	assert.Empty(t, flares(row))
+	step := figure.Pose{Leg: figure.Limb{70, 90}, FarLeg: figure.Limb{-20, 10, 40}, Touch: []string{"far toe"}}
+	for moves, ahead := range map[figure.Moves]bool{figure.Travel: true, figure.Retreat: false} {
+		f := &figure.Figure{Moves: moves, Poses: []figure.Pose{step, step.Mirrored()}}
+		assert.Nil(t, f.Strip())
+		arrow := flares(f)
+		require.Len(t, arrow, 2, "a way and its tip")
+		way := arrow[0].Points
+		assert.Equal(t, ahead, way[len(way)-1].X > way[0].X, moves)
+	}
+	swing := []figure.Pose{{Leg: figure.Limb{-40, 10}, FarLeg: figure.Limb{0, 0}, Touch: []string{"far ankle"}}, {Leg: figure.Limb{60, 0}, FarLeg: figure.Limb{0, 0}, Touch: []string{"far ankle"}}}
+	assert.NotEmpty(t, flares(&figure.Figure{Poses: swing}))
+	assert.Empty(t, flares(&figure.Figure{Poses: swing, Holds: true}))
+	assert.Len(t, flares(&figure.Figure{Poses: swing[:1], NotSo: []figure.Wrong{{}}}), 0)
+	assert.Len(t, (&figure.Figure{Poses: swing[:1]}).Small().Strokes, 8, "the ground, five lines, one with its edge, and a head")
 }
