@@ -87,6 +87,24 @@ func TestAClubDrawsADrill(t *testing.T) {
 	assert.Equal(t, []string{"Heels down", "Sit between the knees"}, kept.Cues, "its words stay")
 }
 
+// A drill that nobody drew begins from one like it: five presses from the board.
+func TestADrillStartsFromOneLikeIt(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.open("/drills?drill=scrum-walk")
+	b.until(`[...document.querySelectorAll(".panel a")].find(a => a.textContent == "Draw it")?.click() ?? location.pathname.endsWith("/figure")`)
+	b.until(`document.querySelector("[name=like]")`)
+	b.set("[name=like]", "march-lengths")
+	b.click(`button[value="like"]`)
+	b.until(`JSON.parse(document.querySelector("[name=figure]").value).moves == "travel"`)
+	b.click(`button[value="save"]`)
+	b.until(`document.querySelector(".fig-large .fig-moving")`)
+	book, err := p.Book(context.Background(), 1)
+	require.NoError(t, err)
+	assert.Equal(t, book.Figure("march-lengths").Poses, book.Figure("scrum-walk").Poses)
+}
+
 // What moves moves, and its limbs keep their lengths on the way; who wants less motion sees
 // it still.
 func TestAFigureMoves(t *testing.T) {

@@ -85,8 +85,10 @@ func TestItComesBackToWhereItBegan(t *testing.T) {
 func TestTheOtherSideIsItsMirror(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		p := anyPose(t)
-		assert.Equal(t, p, p.Mirrored().Mirrored().Said(p))
 		f := &figure.Figure{}
+		again := p.Mirrored().Mirrored()
+		assert.Equal(t, f.Of(p), f.Of(again), "and its mirror is itself")
+		assert.Equal(t, p.Touch, again.Touch)
 		p.Touch = nil
 		a, b := f.Of(p), f.Of(p.Mirrored())
 		for _, pair := range [][2]figure.Joint{{figure.Knee, figure.FarKnee}, {figure.Hand, figure.FarHand}} {
@@ -333,4 +335,17 @@ func TestWhatStandsOnPaper(t *testing.T) {
 	assert.Empty(t, flares(&figure.Figure{Poses: swing, Holds: true}))
 	assert.Len(t, flares(&figure.Figure{Poses: swing[:1], NotSo: []figure.Wrong{{}}}), 0)
 	assert.Len(t, (&figure.Figure{Poses: swing[:1]}).Small().Strokes, 8, "the ground, five lines, one with its edge, and a head")
+}
+
+// A pose that says nothing stands upright on both feet; one that leans so that nothing can
+// reach keeps what was said.
+func TestWhatCannotReachStaysAsItWasSaid(t *testing.T) {
+	f := &figure.Figure{}
+	b := f.Stand(figure.Pose{})
+	assert.InDelta(t, 0, b[figure.Ankle].Y, 0.01)
+	assert.InDelta(t, 88.5, b[figure.Head].Y, 0.01, "a hundred to the crown: 48 of legs, 29 of trunk, 5 of neck, the head")
+	up := figure.Pose{Arm: figure.Limb{180, 0}, Touch: []string{"hand", "ankle"}}
+	assert.Contains(t, f.Loose(up), "the hand is")
+	assert.InDelta(t, 48, f.Stand(up)[figure.Hip].Y, 0.5, "it is not thrown over for it")
+	assert.Empty(t, f.Loose(figure.Pose{Lift: 30}), "what flies touches nothing")
 }

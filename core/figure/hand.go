@@ -35,18 +35,6 @@ func other(joint string) string {
 	return joint
 }
 
-// Said is a pose that says of its far limbs only what another one says of them, where both
-// are the same.
-func (p Pose) Said(as Pose) Pose {
-	if as.FarLeg == nil {
-		p.FarLeg = nil
-	}
-	if as.FarArm == nil {
-		p.FarArm = nil
-	}
-	return p
-}
-
 // Within is a pose in whole degrees with every joint brought back to what a body does.
 func (f *Figure) Within(p Pose) Pose {
 	limits := sideLimits
