@@ -127,6 +127,7 @@ func TestThePhoneCountsWithoutASignal(t *testing.T) {
 	wall.open("/r/" + token + "/wall")
 	wall.until(`document.querySelectorAll("[data-wall] tr").length > 1`)
 	assert.Contains(t, wall.text("[data-wall]"), "Moving range")
+	assert.Equal(t, 4, eval[int](wall, `document.querySelectorAll("[data-wall] tr:first-child td:nth-child(2) svg").length`), "with few lines there is room for its drills")
 	wall.shot("wall")
 	signal(false)
 	wall.until(`document.querySelector("[data-notice=signal]")`)

@@ -5,7 +5,9 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/list"
+	"cuestart/core/plan"
 	"cuestart/planner"
+	"cuestart/web/chalk"
 	"cuestart/web/shell"
 )
 
@@ -13,9 +15,29 @@ import (
 // where.
 type wallBody struct {
 	mineBody
-	Strands string // for the page's script: what each strand does, all day
+	Strands string  // for the page's script: what each strand does, all day
+	Shown   []looks // how the drills of each block look, where there is room
 	Look    string
 	Looks   []string
+}
+
+// looks are the drills of a block.
+type looks struct {
+	Key string
+	All []chalk.Drawn
+}
+
+// looksOf are those of the blocks that are in the plan.
+func looksOf(d *plan.Document, book *planner.Book) (all []looks) {
+	for i := range d.Blocks {
+		one := looks{Key: d.Blocks[i].ID}
+		for n := range d.Blocks[i].Items {
+			k := &d.Blocks[i].Items[n].Drill
+			one.All = append(one.All, chalk.Of(book.Figure(k.Code), k))
+		}
+		all = append(all, one)
+	}
+	return all
 }
 
 // strand is players with the same list, as the wall's script reads it.
@@ -47,6 +69,11 @@ func Wall(r *shell.Request) (shell.Answer, error) {
 	b := &wallBody{Look: r.Look(), Looks: shell.Looks(), mineBody: mineBody{Tongue: tongue, Base: address, Link: shell.Link(found.Token), Title: d.Title, StartName: d.StartName, Start: clock.Clock(start, 0), Day: tongue.Day(start),
 		Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())), StartUnix: start.Unix(), NowMilli: r.Planner.Now().UnixMilli()}}
 	b.count(int(r.Planner.Now().Sub(start).Seconds()))
+	book, err := r.Planner.Shown(r.Context(), found.ClubID)
+	if err != nil {
+		return nil, err
+	}
+	b.Shown = looksOf(d, book)
 	strands, err := json.Marshal(strandsOf(found))
 	b.Strands = string(strands)
 	return &shell.Page{Screens: screens, Name: "wall", Title: d.Title, Body: b, Phone: true, Tongue: tongue}, err

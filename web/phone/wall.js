@@ -19,6 +19,15 @@ function ranges(numbers, names) {
   return parts.map(([a, b]) => (a === b ? a : b === a + 1 ? `${a} ${b}` : `${a}–${b}`)).join(" ");
 }
 
+// looks are how the drills of a block look, for where there is room.
+function looks(key) {
+  const place = document.createElement("span");
+  place.className = "wall-looks";
+  const kept = document.querySelector(`[data-looks="${CSS.escape(key)}"]`);
+  if (kept) place.append(kept.content.cloneNode(true));
+  return place;
+}
+
 function cell(is, words) {
   const td = document.createElement("td");
   if (!is) return td;
@@ -31,7 +40,7 @@ function cell(is, words) {
   const small = document.createElement("span");
   small.className = "wall-small block";
   small.textContent = [is.where, words].filter(Boolean).join(" · ");
-  text.append(name, small);
+  text.append(name, small, looks(is.key));
   td.append(tile, text);
   return td;
 }
