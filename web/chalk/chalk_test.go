@@ -39,6 +39,10 @@ func TestFiguresAreSmallWholeAndSayTheirWords(t *testing.T) {
 		assert.LessOrEqual(t, len(moving), 6000, d.Code)
 		assert.Contains(t, still, `&#34;Up&#34; &amp; &lt;over&gt;"`, d.Code)
 		assert.NotContains(t, still+moving, "NaN", d.Code)
+		assert.Equal(t, drawn.Moves(), strings.Contains(moving, "<animate"), d.Code)
+		if !drawn.Moves() {
+			assert.Equal(t, still, moving, "what is held stays as it is")
+		}
 		assert.NotContains(t, still+moving, "style=", "the content policy allows none")
 		assert.Len(t, drawn.Faults(), len(f.NotSo))
 		for _, text := range []string{still, moving, string(drawn.Small()), chalk.File(f, d.Name)} {
