@@ -29,6 +29,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/compose"
 	"cuestart/core/drill"
+	"cuestart/core/odds"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 	"cuestart/core/runin/runintest"
@@ -55,6 +56,7 @@ func TestFigures(t *testing.T) {
 	measured("demo_ready", p.ready.Seconds(), "s")
 	require.NoError(t, p.measure())
 	follows(t, p)
+	onTheDay()
 	require.NoError(t, fits())
 	require.NoError(t, clubs())
 }
@@ -291,6 +293,31 @@ func (s *program) measure() error {
 		return err
 	}
 	return s.manySessions()
+}
+
+// onTheDay measures a large plan run through its days: 46 players in 14 groups, 40 blocks.
+func onTheDay() {
+	d := odds.Day{Due: map[string]clock.Offset{}, Room: map[string]int{"hall": 3}}
+	for n := range 46 {
+		d.Due[fmt.Sprint("p", n)] = -300
+	}
+	for i := range 40 {
+		start := clock.Offset(-3000 + 66*i)
+		b := odds.Block{ID: fmt.Sprint(i), Start: start, End: start + 240, Needs: map[string]int{"hall": 1}}
+		for n := range 46 {
+			if (n%14+i)%4 == 0 {
+				b.Players = append(b.Players, fmt.Sprint("p", n))
+			}
+		}
+		d.Blocks = append(d.Blocks, b)
+	}
+	var times []time.Duration
+	for range 20 {
+		began := time.Now()
+		odds.Of(d)
+		times = append(times, time.Since(began))
+	}
+	measured("holds_2000_days", p95(times), "ms")
 }
 
 // drawn measures figures: one, and a paper of forty and more.

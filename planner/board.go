@@ -2,6 +2,7 @@ package planner
 
 import (
 	"context"
+	"fmt"
 	"reflect"
 
 	"golang.org/x/sync/errgroup"
@@ -9,6 +10,7 @@ import (
 	"cuestart/core/check"
 	"cuestart/core/drill"
 	"cuestart/core/figure"
+	"cuestart/core/odds"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
@@ -42,6 +44,14 @@ func (b *Board) Drills() []drill.Drill {
 
 // Verdict is whether the board's plan can be run as it is.
 func (b *Board) Verdict() verdict.Verdict { return verdict.Of(b.Document, b.Schedule, b.Findings) }
+
+// Likely is how the plan of a board will go on the day; the same for as long as the plan is.
+func (p *Planner) Likely(b *Board) verdict.Likely {
+	is, _ := p.likely.Get(fmt.Sprint(b.ID, " ", b.Revision), func() (verdict.Likely, error) { // working it out does not fail
+		return verdict.LikelyOf(b.Document, odds.Of(b.Schedule.Day(b.Document))), nil
+	})
+	return is
+}
 
 // Board opens a session of the club, or fails with ErrNotFound.
 func (p *Planner) Board(ctx context.Context, clubID, id uint64) (*Board, error) {

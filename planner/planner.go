@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"cuestart/core/club"
+	"cuestart/core/verdict"
 	"cuestart/kept"
 	"cuestart/store"
 )
@@ -83,6 +84,7 @@ type Planner struct {
 	turns     kept.Cache[string, map[string]store.Turn]
 	books     kept.Cache[uint64, *Book]             // by club, for phones
 	pictures  kept.Cache[uint64, map[string]string] // stamps, by club
+	likely    kept.Cache[string, verdict.Likely]    // by session and revision
 	readers   readers
 }
 

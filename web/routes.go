@@ -153,6 +153,7 @@ func sessions(club, change shell.Routes) {
 	change.Post("/sessions/:session/head", board.SetHead)
 	change.Post("/sessions/:session/timing", board.SetTiming)
 	change.Post("/sessions/:session/spare", board.SetSpare)
+	change.Post("/sessions/:session/slack", board.SetSlack)
 	change.Post("/sessions/:session/notes", board.SeeNotes)
 	change.Post("/sessions/:session/day", board.SetDay)
 	change.Post("/sessions/:session/factor", board.SetFactor)

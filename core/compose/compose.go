@@ -142,6 +142,9 @@ func (c *composer) mend(ctx context.Context, in check.Input, f check.Finding) bo
 		return c.giveUp(in.Schedule)
 	}
 	b := c.doc.Block(f.Where)
+	if b == nil && f.Rule == "deep-cold" { // in several
+		b = c.hardest(in.Schedule)
+	}
 	if b == nil {
 		return false
 	}
@@ -151,11 +154,32 @@ func (c *composer) mend(ctx context.Context, in check.Input, f check.Finding) bo
 	return true
 }
 
+// hardest is the block that wants the warmest body of those that are kept, the one that is
+// given up most willingly, and the last of these; nil where none does.
+func (c *composer) hardest(fitted *schedule.Schedule) (is *plan.Block) {
+	for _, was := range fitted.Blocks(c.doc) {
+		b := c.doc.Block(was.ID)
+		cold := func(i plan.Item) bool {
+			return i.Drill.Deep() || i.Drill.Static || i.Drill.NeedsWarm || i.Drill.Effort >= drill.SprintEffort
+		}
+		if was.Kept && b.Phase != drill.Raise && slices.ContainsFunc(b.Items, cold) && (is == nil || b.Priority.Weight() <= is.Priority.Weight()) {
+			is = b
+		}
+	}
+	return is
+}
+
 // giveUp asks no longer for the musts that the fit had no place for, and reports whether
-// there were any.
+// there were any. Nobody is left cold for the rest: what wants a warm body goes before what
+// warms it.
 func (c *composer) giveUp(fitted *schedule.Schedule) (gave bool) {
 	for _, was := range fitted.Blocks(c.doc) {
 		if b := c.doc.Block(was.ID); !was.Kept && b.Priority == plan.Must {
+			if hard := c.hardest(fitted); b.Phase == drill.Raise && hard != nil {
+				c.says = append(c.says, hard.Name+" is left out: there is no time to be warm for it")
+				c.doc.Remove(hard.ID)
+				return true
+			}
 			b.Priority, gave = plan.Should, true
 			c.says = append(c.says, b.Name+" is a should: there is no time for it as a must")
 		}

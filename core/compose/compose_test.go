@@ -243,3 +243,21 @@ func TestADayIsTheBriefWithoutBlocks(t *testing.T) {
 		assert.Equal(t, clock.BeforeStart(0), z.Free[0].To, "%s is played on", z.Name)
 	}
 }
+
+// Twenty-five minutes with ten of them in the call room are too few for every event's own
+// work: some of it goes, and nobody jumps or throws cold.
+func TestNobodyIsLeftColdForWantOfTime(t *testing.T) {
+	s, _ := book.Sport("athletics")
+	for n, method := range []string{"ramp", "five-stages", "brief-static", "ground-up", "countdown"} {
+		b := brief(&s, 10+3*n)
+		b.Minutes, b.Method = 25, method
+		made, err := compose.Compose(context.Background(), b)
+		require.NoError(t, err)
+		assert.Zero(t, check.Count(made.Findings).Stops, method)
+		raised := false
+		for _, block := range made.Schedule.Blocks(made.Document) {
+			raised = raised || block.Kept && block.Phase == drill.Raise
+		}
+		assert.True(t, raised, "%s: the body is raised first", method)
+	}
+}

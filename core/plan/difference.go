@@ -33,6 +33,9 @@ func (d *Document) Difference(to *Document) string {
 	if order := d.reordered(to); order != "" {
 		say("in the order %s", order)
 	}
+	if d.Slack != to.Slack {
+		say("%s of slack", clock.Lasting(to.Slack))
+	}
 	if d.Margin != to.Margin {
 		say("work ends %s before the start", clock.Lasting(to.Margin))
 	}

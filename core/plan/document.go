@@ -35,9 +35,10 @@ type Document struct {
 	Kind      Kind         `json:"kind"`
 	StartName string       `json:"start_name"` // what the sport calls it: Kick-off
 	Start     clock.Start  `json:"start"`
-	Open      clock.Moment `json:"open"`   // the earliest work may begin
-	Margin    int          `json:"margin"` // seconds before the start at which work ends
-	Method    string       `json:"method"` // a key of Methods
+	Open      clock.Moment `json:"open"`            // the earliest work may begin
+	Margin    int          `json:"margin"`          // seconds before the start at which work ends
+	Slack     int          `json:"slack,omitempty"` // seconds that it is planned to end sooner than it has to
+	Method    string       `json:"method"`          // a key of Methods
 	Place     string       `json:"place,omitempty"`
 	Players   []Player     `json:"players"`
 	Units     []Unit       `json:"units,omitempty"`

@@ -85,6 +85,21 @@ func (d *Document) SetMargin(seconds int) (string, error) {
 	return "done " + clock.Lasting(seconds) + " before", nil
 }
 
+// MostSlack is how much sooner than it has to be work may be planned to end, in seconds.
+const MostSlack = 1800
+
+// SetSlack plans work to end so many seconds before it has to.
+func (d *Document) SetSlack(seconds int) (string, error) {
+	if seconds < 0 || seconds > MostSlack {
+		return "", In("margin", "slack lies between 0 and %d minutes", MostSlack/60)
+	}
+	d.Slack = seconds
+	if seconds == 0 {
+		return "no slack", nil
+	}
+	return clock.Lasting(seconds) + " of slack", nil
+}
+
 // HeadFields is what a coach says of a session as a whole.
 type HeadFields struct {
 	Title, Place, StartName, Method string

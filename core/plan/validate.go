@@ -94,6 +94,9 @@ func (v *validator) head() {
 	if _, ok := Methods[d.Method]; !ok {
 		v.add("method", "%q is not a method that is known", d.Method)
 	}
+	if d.Slack < 0 || d.Slack > MostSlack {
+		v.add("margin", "slack lies between 0 and %d minutes", MostSlack/60)
+	}
 	if d.Margin < 0 || d.Margin > 3600 {
 		v.add("margin", "the margin lies between 0 and 60 minutes")
 	}

@@ -39,7 +39,7 @@ func Compile(d *plan.Document) (*Compiled, error) {
 		return nil, err
 	}
 	for _, p := range d.Players {
-		due := clock.Offset(p.DueShift - d.Margin)
+		due := clock.Offset(p.DueShift - d.Margin - d.Slack)
 		if p.Over && p.Late > 0 {
 			due = max(due, 0)
 		}

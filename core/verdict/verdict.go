@@ -50,7 +50,7 @@ func Of(d *plan.Document, s *schedule.Schedule, findings []check.Finding) Verdic
 	v.Cuts = slices.Concat(gone, less, missed)
 	found := check.Count(findings)
 	v.Holds = s.Result.Feasible && found.Stops == 0
-	v.Line = fmt.Sprintf("all in full, from %s to %s to go", v.First.ToGo(), clock.Offset(-d.Margin).ToGo())
+	v.Line = fmt.Sprintf("all in full, from %s to %s to go", v.First.ToGo(), clock.Offset(-d.Margin-d.Slack).ToGo())
 	if len(gone)+len(less) > 0 {
 		v.Line = counted(len(less), "shortened", len(gone), "left out")
 	}

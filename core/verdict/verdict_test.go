@@ -12,10 +12,12 @@ import (
 	"cuestart/core/check"
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/odds"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 	"cuestart/core/schedule"
 	"cuestart/core/verdict"
+	"cuestart/demo"
 )
 
 func TestTheVerdictNamesWhatWasCut(t *testing.T) {
@@ -113,4 +115,41 @@ func TestAVerdictNamesWhatWasCut(t *testing.T) {
 	none := verdict.Of(d, fitted(t, d), nil)
 	assert.False(t, none.Holds)
 	assert.NotEqual(t, whole.Head, none.Head)
+}
+
+// A plan whose blocks are as long as planned on a day in two is said so, with what would
+// help; slack that is planned does.
+func TestHowItWillGoOnTheDay(t *testing.T) {
+	d := demo.HomeMatch(time.Date(2026, 11, 28, 15, 0, 0, 0, time.UTC))
+	odd := func() (odds.Odds, verdict.Likely) {
+		s, err := schedule.Fit(context.Background(), d, 3000)
+		require.NoError(t, err)
+		day := s.Day(d)
+		assert.Len(t, day.Due, len(d.Players))
+		o := odds.Of(day)
+		return o, verdict.LikelyOf(d, o)
+	}
+	tight, says := odd()
+	assert.Less(t, tight.Holds, 0.8)
+	assert.Regexp(t, `^On time [4-8] days of 10\.$`, says.Head)
+	assert.Contains(t, says.Line, d.Block(says.Block).Name+" makes it late; done ")
+	assert.Equal(t, tight.Earlier, says.Wants)
+	said, err := d.SetSlack(says.Wants)
+	require.NoError(t, err)
+	assert.Contains(t, said, "of slack")
+	eased, says := odd()
+	assert.GreaterOrEqual(t, eased.Holds, 0.93)
+	assert.Greater(t, eased.Holds, tight.Holds)
+	if eased.Earlier == 0 {
+		assert.Equal(t, "On time 19 days of 20.", says.Head)
+		assert.Contains(t, says.Line, "of slack are planned")
+	}
+	_, err = d.SetSlack(plan.MostSlack + 1)
+	assert.Error(t, err)
+	d.Slack = -1
+	assert.Error(t, d.Validate())
+	assert.Empty(t, verdict.LikelyOf(d, odds.Of(odds.Day{})).Head, "of nothing nothing is said")
+	for share, head := range map[float64]string{0.01: "Hardly ever on time.", 0.44: "On time 4 days of 10.", 0.949: "On time 9 days of 10."} {
+		assert.Equal(t, head, verdict.LikelyOf(d, odds.Odds{Holds: share, Earlier: 60}).Head)
+	}
 }

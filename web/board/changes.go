@@ -158,6 +158,12 @@ func SetSpare(r *shell.Request) (shell.Answer, error) {
 	return change(r, "", func(d *plan.Document) (string, error) { return d.SetSpare(use) }, nil)
 }
 
+// SetSlack plans work to end so many seconds sooner than it has to.
+func SetSlack(r *shell.Request) (shell.Answer, error) {
+	slack := r.Form.Int("slack", 0, plan.MostSlack)
+	return change(r, "", func(d *plan.Document) (string, error) { return d.SetSlack(slack) }, nil)
+}
+
 // SetDay sets the day's conditions.
 func SetDay(r *shell.Request) (shell.Answer, error) {
 	day, sent := r.Form.Day()

@@ -1,0 +1,44 @@
+package web_test
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"regexp"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/demo"
+)
+
+// How it will go on the day stands beneath the verdict; what would help is planned with one
+// press, and taken out with one.
+func TestHowTheDayWillGoIsSaidAndMended(t *testing.T) {
+	base, p := site(t, "day")
+	coach, physio := visit(t, base, demo.Email), visit(t, base, demo.MedicalEmail)
+	before := page(t, coach, "/sessions/1")
+	assert.Regexp(t, `On time [4-8] days of 10\. .+ makes it late; done \d+:\d\d min earlier, it is 19 of 20\. Plan it so`, words(before))
+	wants := regexp.MustCompile(`name="slack" value="(\d+)"`).FindStringSubmatch(before)
+	require.NotNil(t, wants)
+	assert.NotContains(t, words(page(t, physio, "/sessions/1")), "Plan it so")
+	press := func(slack string) int {
+		b, err := p.Board(ctx, 1, 1)
+		require.NoError(t, err)
+		status, _, _ := coach.post("/sessions/1/slack", url.Values{"revision": {itoa(b.Revision)}, "slack": {slack}})
+		return status
+	}
+	for _, nonsense := range []string{"", "-1", "x", "1801", "1e9"} {
+		assert.Equal(t, http.StatusUnprocessableEntity, press(nonsense), nonsense)
+	}
+	require.Equal(t, http.StatusSeeOther, press(wants[1]))
+	after := words(page(t, coach, "/sessions/1"))
+	assert.Regexp(t, `On time 19 days of 20\. \d+:\d\d min of slack are planned\. Without it`, after)
+	b, err := p.Board(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.Equal(t, wants[1], fmt.Sprint(b.Document.Slack))
+	assert.Contains(t, page(t, coach, "/sessions/1/plan.json"), `"slack": `+wants[1])
+	require.Equal(t, http.StatusSeeOther, press("0"))
+	assert.Contains(t, words(page(t, coach, "/sessions/1")), "Plan it so")
+}
