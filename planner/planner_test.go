@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"math"
 	"os"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -19,6 +20,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/club"
 	"cuestart/core/plan"
+	"cuestart/core/schedule"
 	"cuestart/core/today"
 	"cuestart/demo"
 	"cuestart/mariadb"
@@ -315,4 +317,40 @@ func TestCutDownsAreThere(t *testing.T) {
 		assert.Less(t, cuts[n].Minutes, cuts[n-1].Minutes)
 		assert.LessOrEqual(t, cuts[n].Work, cuts[n-1].Work)
 	}
+}
+
+// Dragging tells the truth: what is said to move does when the block is dropped, and nothing
+// else; dragging itself changes nothing.
+func TestADragSaysWhatADropDoes(t *testing.T) {
+	p := open(t, "drags", true)
+	for _, to := range []planner.Drop{{Block: "bands", At: -1500}, {Block: "jumps", At: -2290}, {Block: "high", At: -1300}, {Block: "move", At: -1000}, {Block: "jumps", At: -1500, Hold: true}, {Block: "raise", At: -60}} {
+		was := board(t, p, 1)
+		says, err := p.Drag(ctx, 1, 1, to)
+		require.NoError(t, err)
+		require.Equal(t, was.Revision, board(t, p, 1).Revision)
+		is, err := p.Drop(ctx, coach, 1, was.Revision, to)
+		if says.Refused {
+			assert.True(t, err != nil || !is.Schedule.Result.Feasible, says.Says)
+			continue
+		}
+		require.NoError(t, err, says.Says)
+		moves := map[string]planner.Moved{}
+		for _, m := range says.Moves {
+			moves[m.ID] = m
+		}
+		for i := range is.Blocks {
+			now := &is.Blocks[i]
+			m, moved := moves[now.ID]
+			if !moved {
+				old := was.Blocks[slices.IndexFunc(was.Blocks, func(b schedule.Block) bool { return b.ID == now.ID })]
+				assert.Equal(t, []any{old.Kept, old.Start, old.End}, []any{now.Kept, now.Start, now.End}, "%s: %s", to.Block, now.Name)
+			} else if now.Kept {
+				assert.Equal(t, []any{m.Start, m.End}, []any{now.Start, now.End}, "%s: %s", to.Block, now.Name)
+			}
+		}
+	}
+	_, err := p.Drag(ctx, 1, 1, planner.Drop{Block: "gone", At: -900})
+	assert.ErrorIs(t, err, plan.ErrNoSuchBlock)
+	_, err = p.Drag(ctx, 2, 1, planner.Drop{Block: "bands", At: -900})
+	assert.ErrorIs(t, err, planner.ErrNotFound, "another club's is not there")
 }

@@ -39,6 +39,22 @@ func TestHowTheDayWillGoIsSaidAndMended(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, wants[1], fmt.Sprint(b.Document.Slack))
 	assert.Contains(t, page(t, coach, "/sessions/1/plan.json"), `"slack": `+wants[1])
+	// What is dropped nowhere, or by who may not, changes nothing.
+	b, err = p.Board(ctx, 1, 1)
+	require.NoError(t, err)
+	for _, wrong := range []url.Values{{"block": {"bands"}, "at": {"x"}}, {"block": {"bands"}, "at": {"90"}}, {"block": {"bands"}, "at": {"-999999"}}, {"block": {"gone"}, "at": {"-900"}}, {"at": {"-900"}}, {"block": {"bands"}, "at": {"-300"}, "hold": {"yes"}}} {
+		wrong.Set("revision", itoa(b.Revision))
+		status, _, _ := coach.post("/sessions/1/drop", wrong)
+		assert.Equal(t, http.StatusUnprocessableEntity, status, wrong.Encode())
+	}
+	status, _, _ := physio.post("/sessions/1/drop", url.Values{"revision": {itoa(b.Revision)}, "block": {"bands"}, "at": {"-1500"}})
+	assert.Equal(t, http.StatusForbidden, status)
+	status, _, _ = physio.get("/sessions/1/drag?block=bands&at=-1500")
+	assert.Equal(t, http.StatusForbidden, status)
+	assert.Contains(t, page(t, coach, "/sessions/1/drag?block=bands&at=-1500"), `"says":"after Neck holds, before Jumps, sprints; `)
+	now, err := p.Board(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.Equal(t, b.Revision, now.Revision)
 	require.Equal(t, http.StatusSeeOther, press("0"))
 	assert.Contains(t, words(page(t, coach, "/sessions/1")), "Plan it so")
 }

@@ -144,6 +144,8 @@ func sessions(club, change shell.Routes) {
 	club.Get("/sessions/:session", board.Show)
 	club.Get("/sessions/:session/sheet", sheet.Show)
 	club.Get("/sessions/:session/live", board.Live)
+	change.Get("/sessions/:session/drag", board.Drag)
+	change.Post("/sessions/:session/drop", board.Drop)
 	club.Get("/sessions/:session/told", board.Told)
 	club.Post("/sessions/:session/words/:word", board.TakeIn)
 	club.Get("/sessions/:session/links", board.Links)

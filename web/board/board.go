@@ -235,6 +235,9 @@ func (b *body) draw(r *shell.Request, board *planner.Board, block string) {
 	default:
 		b.Chart = newChart(board, wide, wideWidth, wideLabels, b.Open, block)
 	}
+	if b.Chart != nil {
+		b.Chart.Edits = b.Edits
+	}
 }
 
 // rows are the blocks in the order of time, those left out last.

@@ -18,6 +18,7 @@ import (
 // pixel at its natural width.
 type chart struct {
 	ID            string // what it is drawn for
+	Edits         bool   // by somebody who may change the plan
 	Width, Height int
 	Left, Top     int // of the plot
 	LineX         int // the start line
@@ -54,6 +55,8 @@ type lane struct {
 type chartBlock struct {
 	ID, Phase, Label string
 	Chosen           bool
+	Start            int  // seconds from the start
+	Drags            bool // it may be dragged: it is not of what comes after
 	Href             string
 	Notch            string // path of the mark of what is held; "": it may move
 	Pieces           []piece
@@ -263,7 +266,7 @@ func (c *chart) drawBlocks(board *planner.Board, d *plan.Document, blocks []sche
 			continue
 		}
 		words := b.Named()
-		c.Blocks = append(c.Blocks, chartBlock{ID: b.ID, Phase: b.Phase.Key(), Chosen: b.ID == chosen, Href: href(b.ID),
+		c.Blocks = append(c.Blocks, chartBlock{ID: b.ID, Phase: b.Phase.Key(), Chosen: b.ID == chosen, Href: href(b.ID), Start: int(b.Start), Drags: later == 0,
 			Label: fmt.Sprintf("%s, %s, %s: %s, %s", b.Name, b.Phase.Name(), d.Audience(b.Who), when(b, later), strings.Join(words, ", ")),
 			name:  b.Name, words: b.Doses(), length: clock.Lasting(b.Length()), letter: b.Phase.Letter(),
 			Pieces: c.pieces(b.Members, b.Start+later, b.End+later, blockInset)})
@@ -274,6 +277,9 @@ func (c *chart) drawBlocks(board *planner.Board, d *plan.Document, blocks []sche
 		}
 	}
 }
+
+// From is when the chart begins, in seconds from the start.
+func (c *chart) From() int { return int(c.from) }
 
 // when says from when until when a block lasts, by its line.
 func when(b *schedule.Block, later clock.Offset) string {

@@ -1,6 +1,7 @@
 import Alpine from "@alpinejs/csp";
 import focus from "@alpinejs/focus";
 import board from "../board/board.js";
+import drag from "../board/drag.js";
 import told from "../board/told.js";
 import keys from "./keys.js";
 import write from "../board/write.js";
@@ -16,6 +17,7 @@ import rows from "../place/rows.js";
 
 Alpine.plugin(focus);
 Alpine.data("board", board);
+Alpine.data("drag", drag);
 Alpine.data("told", told);
 Alpine.data("keys", keys);
 Alpine.data("write", write);

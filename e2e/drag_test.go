@@ -1,0 +1,83 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// mouse sends what a mouse does; shift tells whether that key is held.
+func (b *browser) mouse(kind input.DispatchMouseEventType, x, y float64, shift bool) {
+	p := input.DispatchMouseEventParams{Type: kind, X: x, Y: y, Button: "left", Buttons: 1, ClickCount: 1}
+	if shift {
+		p.Modifiers = 8
+	}
+	_, err := chromedp.Call(b.ctx, input.DispatchMouseEvent, p)
+	require.NoError(b.t, err)
+}
+
+// takes drags a block of the chart by so many minutes, says what is said meanwhile, and lets
+// go.
+func (b *browser) takes(block string, minutes float64, shift bool) (says string) {
+	b.t.Helper()
+	at := eval[[]float64](b, fmt.Sprintf(`(() => {
+		const r = document.querySelector('a[data-block="%s"] rect').getBoundingClientRect(), svg = document.querySelector("svg.chart"), d = svg.dataset;
+		const each = (d.line - d.left) / -d.from * svg.getBoundingClientRect().width / svg.viewBox.baseVal.width;
+		return [r.x + r.width / 2, r.y + Math.min(r.height / 2, 150), each * 60] })()`, block))
+	b.mouse("mousePressed", at[0], at[1], shift)
+	for n := 1.0; n <= 8; n++ {
+		b.mouse("mouseMoved", at[0]+at[2]*minutes*n/8, at[1]+n, shift)
+	}
+	b.until(`document.querySelector("[data-says]")?.textContent.includes(";") || document.querySelector("[data-says][data-refused]")`)
+	time.Sleep(300 * time.Millisecond) // what was asked last is answered
+	says = b.text("[data-says]")
+	b.shot("dragged")
+	b.mouse("mouseReleased", at[0]+at[2]*minutes, at[1]+8, shift)
+	return says
+}
+
+// A block is dragged before another and stays there; one is held where it is dropped with
+// Shift; what cannot be is refused there, with the reason, and nothing moves.
+func TestABlockIsDragged(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.open("/sessions/1")
+	b.until(`document.querySelector('a[data-block="bands"]')`)
+	order := func() (ids []string) {
+		for _, block := range document(t, p, 1).Blocks {
+			ids = append(ids, block.ID)
+		}
+		return ids
+	}
+	before := order()
+	says := b.takes("bands", 7.5, false)
+	assert.Contains(t, says, "before Jumps, sprints")
+	assert.Contains(t, says, "Moving range 2:15 earlier")
+	b.until(`document.querySelector("[name=revision]").value == "2"`)
+	after := order()
+	assert.NotEqual(t, before, after)
+	b.open("/sessions/1")
+	assert.Equal(t, after, order(), "it is still there")
+	assert.Empty(t, eval[string](b, `document.querySelector('a[data-block="bands"]').getAttribute("transform") ?? ""`))
+
+	says = b.takes("jumps", -1, true)
+	assert.Contains(t, says, "held at 2")
+	b.until(`document.querySelector("[name=revision]").value == "3"`)
+	assert.NotNil(t, document(t, p, 1).Block("jumps").Pin)
+	b.until(`document.querySelector(".notch")`)
+
+	says = b.takes("team", 9.5, true)
+	assert.Contains(t, says, "lies outside the work")
+	time.Sleep(300 * time.Millisecond)
+	assert.Equal(t, "3", eval[string](b, `document.querySelector("[name=revision]").value`), "nothing was changed")
+	assert.Equal(t, after, order())
+	assert.Equal(t, "/sessions/1", eval[string](b, "location.pathname + location.search"), "a drag opens no block")
+	b.click(`a[data-block="bands"]`)
+	b.until(`location.search == "?block=bands"`)
+}
