@@ -81,3 +81,33 @@ func TestABlockIsDragged(t *testing.T) {
 	b.click(`a[data-block="bands"]`)
 	b.until(`location.search == "?block=bands"`)
 }
+
+// One press puts somebody into a block, one takes them out; a unit goes at once; the page
+// stays where it is and the board has it.
+func TestWhoDoesWhat(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.open("/sessions/1")
+	b.click("#people")
+	b.until(`document.querySelector(".matrix")`)
+	press := func(cell string) {
+		b.run(fmt.Sprintf(`document.querySelector('[name=put][value="%s"]').click()`, cell))
+	}
+	at := func(block string) []string { d := document(t, p, 1); return d.Members(d.Block(block).Who) }
+	before := len(at("high"))
+	press("in high p1")
+	press("in high p2") // a quick hand
+	b.until(`document.querySelector('[name=put][value="out high p2"]')`)
+	assert.Len(t, at("high"), before+2)
+	assert.Equal(t, 1, eval[int](b, `document.querySelectorAll('[value="out high p1"].matrix-alone').length`), "an exception stands out")
+	press("out high p1")
+	b.until(`document.querySelector('[name=put][value="in high p1"]')`)
+	assert.Len(t, at("high"), before+1)
+	press("out bands *")
+	b.until(`document.querySelector("[role=alert]")?.innerText.includes("take the block out instead")`)
+	assert.Len(t, at("bands"), 23)
+	assert.Equal(t, "/sessions/1/people", eval[string](b, "location.pathname"))
+	b.open("/sessions/1?block=high")
+	assert.Contains(t, eval[string](b, `document.querySelector("#block-said").value`), "Back three, #2")
+}

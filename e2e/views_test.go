@@ -43,6 +43,7 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"run-in-opened", "/sessions/1?block=lineout", []int64{1280, 360}},
 		{"new-session-opened", "/sessions/new", []int64{360}},
 		{"ground-opened", "/ground", []int64{360}},
+		{"who-does-what", "/sessions/1/people", []int64{1280, 360}},
 		{"run-in-away", "/sessions/3", []int64{1280}},
 		{"drills", "/drills?q=hip&drill=lunge-reach", []int64{1280, 768, 360}},
 		{"drill-edit", "/drills/kicks-at-posts/edit", []int64{1280, 360}},
@@ -97,6 +98,7 @@ func TestEveryViewIsWhole(t *testing.T) {
 	looksWhole(t, b, string(axe), []view{
 		{"long-run-in-opened", "/sessions/2?block=tag", []int64{360}},
 		{"long-run-in", "/sessions/2?block=tag", []int64{1280, 360}},
+		{"long-who-does-what", "/sessions/2/people", []int64{1280, 360}},
 		{"long-today", "/today", []int64{1280, 360}},
 		{"long-squad", "/squad?player=" + playerNamed(t, long), []int64{1280, 360}},
 		{"long-ground", "/ground?edit=staff&id=new", []int64{1280, 360}},

@@ -52,6 +52,13 @@ func TestHowTheDayWillGoIsSaidAndMended(t *testing.T) {
 	status, _, _ = physio.get("/sessions/1/drag?block=bands&at=-1500")
 	assert.Equal(t, http.StatusForbidden, status)
 	assert.Contains(t, page(t, coach, "/sessions/1/drag?block=bands&at=-1500"), `"says":"after Neck holds, before Jumps, sprints; `)
+	for _, wrong := range []string{"", "in", "in bands", "in bands nobody", "in gone p1", "out kicks *", "up bands p1 p2"} {
+		status, text, _ := coach.post("/sessions/1/people", url.Values{"revision": {itoa(b.Revision)}, "put": {wrong}})
+		assert.Equal(t, http.StatusUnprocessableEntity, status, wrong)
+		assert.Contains(t, text, `role="alert"`, wrong)
+	}
+	status, _, _ = physio.post("/sessions/1/people", url.Values{"revision": {itoa(b.Revision)}, "put": {"out bands p1"}})
+	assert.Equal(t, http.StatusForbidden, status)
 	now, err := p.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	assert.Equal(t, b.Revision, now.Revision)

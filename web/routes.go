@@ -145,6 +145,8 @@ func sessions(club, change shell.Routes) {
 	club.Get("/sessions/:session/sheet", sheet.Show)
 	club.Get("/sessions/:session/live", board.Live)
 	change.Get("/sessions/:session/drag", board.Drag)
+	club.Get("/sessions/:session/people", board.People)
+	change.Post("/sessions/:session/people", board.Put)
 	change.Post("/sessions/:session/drop", board.Drop)
 	club.Get("/sessions/:session/told", board.Told)
 	club.Post("/sessions/:session/words/:word", board.TakeIn)

@@ -39,6 +39,7 @@ type body struct {
 	ID          uint64
 	Revision    uint32
 	Title, Sub  string
+	Heads       string // how many players
 	Verdict     verdict.Verdict
 	Late        string // that its moment has gone
 	Likely      verdict.Likely
@@ -166,7 +167,8 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Likely: r.Planner.Likely(b), Slack: d.Slack, Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
 		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Factors: factorWords(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
-	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place, drill.Number(len(d.Players), "players"))
+	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place)
+	made.Heads = drill.Number(len(d.Players), "players")
 	made.Saved = "Saved " + b.Made.At.In(fitted.Start.Location()).Format("15:04")
 	made.Timing = timingForm{d.Start.Local, d.Start.Zone, string(d.Start.Occurrence), strings.TrimSuffix(clock.Duration(d.Margin), ":00")}
 	_, err := clock.Start{Local: d.Start.Local, Zone: d.Start.Zone}.Resolve()

@@ -1,6 +1,7 @@
 import Alpine from "@alpinejs/csp";
 import focus from "@alpinejs/focus";
 import board from "../board/board.js";
+import matrix from "../board/matrix.js";
 import drag from "../board/drag.js";
 import told from "../board/told.js";
 import keys from "./keys.js";
@@ -18,6 +19,7 @@ import rows from "../place/rows.js";
 Alpine.plugin(focus);
 Alpine.data("board", board);
 Alpine.data("drag", drag);
+Alpine.data("matrix", matrix);
 Alpine.data("told", told);
 Alpine.data("keys", keys);
 Alpine.data("write", write);

@@ -1,0 +1,61 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+)
+
+// Put puts a player or a unit into a block, or takes them out; the others stay. Who is at it
+// then is said as shortly as can be: everyone, units, and those who are left.
+func (d *Document) Put(block, who string, in bool) (string, error) {
+	b := d.Block(block)
+	if b == nil {
+		return "", ErrNoSuchBlock
+	}
+	those := d.Members([]string{who})
+	if len(those) == 0 {
+		return "", In(AtBlock(block, "who"), "%q is nobody of this plan", who)
+	}
+	var members []string
+	for _, p := range d.Members(b.Who) {
+		if !slices.Contains(those, p) {
+			members = append(members, p)
+		}
+	}
+	if in {
+		members = append(members, those...)
+	}
+	if len(members) == 0 {
+		return "", In(AtBlock(block, "who"), "%s needs somebody: take the block out instead", b.Name)
+	}
+	b.Who = d.cover(members)
+	return fmt.Sprintf("%s %s %s", d.Audience([]string{who}), map[bool]string{true: "into", false: "out of"}[in], b.Name), nil
+}
+
+// cover is the shortest way to say who some players are: everyone, or the largest units of
+// which all are among them, and single players.
+func (d *Document) cover(members []string) (who []string) {
+	if len(d.Members(members)) == len(d.Players) {
+		return []string{Everyone}
+	}
+	units := slices.Clone(d.Units)
+	slices.SortStableFunc(units, func(a, b Unit) int { return len(d.Members(b.Players)) - len(d.Members(a.Players)) })
+	said := map[string]bool{}
+	for _, u := range units {
+		of := d.Members(u.Players)
+		whole := !slices.ContainsFunc(of, func(p string) bool { return !slices.Contains(members, p) })
+		more := slices.ContainsFunc(of, func(p string) bool { return !said[p] })
+		if len(of) > 1 && whole && more {
+			who = append(who, u.ID)
+			for _, p := range of {
+				said[p] = true
+			}
+		}
+	}
+	for _, p := range d.Members(members) {
+		if !said[p] {
+			who = append(who, p)
+		}
+	}
+	return who
+}
