@@ -90,7 +90,7 @@ func TestWhoDoesWhat(t *testing.T) {
 	b.signIn()
 	b.open("/sessions/1")
 	b.click("#people")
-	b.until(`document.querySelector(".matrix")`)
+	b.until(`document.querySelector("[x-data=matrix]")?._x_dataStack`) // its script is there
 	press := func(cell string) {
 		b.run(fmt.Sprintf(`document.querySelector('[name=put][value="%s"]').click()`, cell))
 	}

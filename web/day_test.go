@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/demo"
+	"cuestart/planner"
 )
 
 // How it will go on the day stands beneath the verdict; what would help is planned with one
@@ -64,4 +65,49 @@ func TestHowTheDayWillGoIsSaidAndMended(t *testing.T) {
 	assert.Equal(t, b.Revision, now.Revision)
 	require.Equal(t, http.StatusSeeOther, press("0"))
 	assert.Contains(t, words(page(t, coach, "/sessions/1")), "Plan it so")
+}
+
+// The history says who changed what when, shows what is otherwise since, and goes back to
+// any step as a change that can be undone; another club's, and who may not, get nothing.
+func TestAPlanGoesBackToAnyStep(t *testing.T) {
+	base, p := site(t, "history")
+	coach, physio := visit(t, base, demo.Email), visit(t, base, demo.MedicalEmail)
+	board := func() *planner.Board {
+		b, err := p.Board(ctx, 1, 1)
+		require.NoError(t, err)
+		return b
+	}
+	came := board()
+	for _, change := range []struct {
+		path string
+		form url.Values
+	}{{"/slack", url.Values{"slack": {"120"}}}, {"/drop", url.Values{"block": {"bands"}, "at": {"-1500"}}}, {"/people", url.Values{"put": {"in high p1"}}}} {
+		change.form.Set("revision", itoa(board().Revision))
+		status, text, _ := coach.post("/sessions/1"+change.path, change.form)
+		require.Equal(t, http.StatusSeeOther, status, problemIn(text))
+	}
+	listed := words(page(t, coach, "/sessions/1/history?look=1"))
+	assert.Regexp(t, `4 Orla P\. into High balls .+ Ines Varley · as it is now 3 Bands before Jumps, sprints .+ Ines Varley Look Go back to it 2 2 min of slack`, listed)
+	assert.Contains(t, listed, "Since then: ")
+	assert.Contains(t, listed, "2 min of slack")
+	assert.NotContains(t, words(page(t, physio, "/sessions/1/history")), "Go back to it")
+	back := func(v *visitor, step string) int {
+		status, _, _ := v.post("/sessions/1/history", url.Values{"revision": {itoa(board().Revision)}, "step": {step}})
+		return status
+	}
+	assert.Equal(t, http.StatusForbidden, back(physio, "1"))
+	for wrong, status := range map[string]int{"99": http.StatusNotFound, "0": http.StatusUnprocessableEntity, "x": http.StatusUnprocessableEntity} {
+		assert.Equal(t, status, back(coach, wrong), wrong)
+	}
+	status, _, _ := coach.get("/sessions/999/history")
+	assert.Equal(t, http.StatusNotFound, status)
+	changed := board()
+	require.Equal(t, http.StatusSeeOther, back(coach, "1"))
+	assert.Equal(t, came.Document, board().Document, "as it came, word for word")
+	coach.post("/sessions/1/undo", url.Values{"revision": {itoa(board().Revision)}})
+	assert.Equal(t, changed.Document, board().Document, "and that is undone too")
+	_, err := p.GoBack(ctx, planner.Account{ID: 1, ClubID: 2}, 1, board().Revision, 1, "x")
+	assert.ErrorIs(t, err, planner.ErrNotFound, "another club's is not there")
+	_, err = p.History(ctx, 2, 1)
+	assert.ErrorIs(t, err, planner.ErrNotFound)
 }

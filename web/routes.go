@@ -146,6 +146,8 @@ func sessions(club, change shell.Routes) {
 	club.Get("/sessions/:session/live", board.Live)
 	change.Get("/sessions/:session/drag", board.Drag)
 	club.Get("/sessions/:session/people", board.People)
+	club.Get("/sessions/:session/history", board.History)
+	change.Post("/sessions/:session/history", board.GoBack)
 	change.Post("/sessions/:session/people", board.Put)
 	change.Post("/sessions/:session/drop", board.Drop)
 	club.Get("/sessions/:session/told", board.Told)

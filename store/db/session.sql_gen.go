@@ -269,6 +269,57 @@ func (q *Queries) HeadDocument(ctx context.Context, id uint64) (HeadDocumentRow,
 	return i, err
 }
 
+const history = `-- name: History :many
+SELECT e.number, e.summary, e.made_at, COALESCE(a.name, '') AS made_by
+FROM plan_edition e
+         JOIN team_session s ON s.id = e.session_id
+         LEFT JOIN account a ON a.id = e.made_by
+WHERE e.session_id = ? AND s.club_id = ? AND s.removed_at IS NULL
+ORDER BY e.number DESC
+LIMIT ?
+`
+
+type HistoryParams struct {
+	SessionID uint64
+	ClubID    uint64
+	Limit     int32
+}
+
+type HistoryRow struct {
+	Number  uint32
+	Summary string
+	MadeAt  time.Time
+	MadeBy  string
+}
+
+func (q *Queries) History(ctx context.Context, arg HistoryParams) ([]HistoryRow, error) {
+	rows, err := q.db.QueryContext(ctx, history, arg.SessionID, arg.ClubID, arg.Limit)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []HistoryRow
+	for rows.Next() {
+		var i HistoryRow
+		if err := rows.Scan(
+			&i.Number,
+			&i.Summary,
+			&i.MadeAt,
+			&i.MadeBy,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const latestSessions = `-- name: LatestSessions :many
 SELECT e.document
 FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head

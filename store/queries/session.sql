@@ -116,3 +116,12 @@ UPDATE team_session SET digest = NULL WHERE id = ?;
 
 -- name: SessionsToThin :many
 SELECT id, head FROM team_session WHERE start_at BETWEEN CURRENT_TIMESTAMP - INTERVAL 33 DAY AND CURRENT_TIMESTAMP - INTERVAL 31 DAY AND head IS NOT NULL LIMIT 500;
+
+-- name: History :many
+SELECT e.number, e.summary, e.made_at, COALESCE(a.name, '') AS made_by
+FROM plan_edition e
+         JOIN team_session s ON s.id = e.session_id
+         LEFT JOIN account a ON a.id = e.made_by
+WHERE e.session_id = ? AND s.club_id = ? AND s.removed_at IS NULL
+ORDER BY e.number DESC
+LIMIT ?;

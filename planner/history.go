@@ -1,0 +1,58 @@
+package planner
+
+import (
+	"context"
+
+	"cuestart/core/plan"
+	"cuestart/store"
+)
+
+// Step is a change of a session's plan.
+type Step = store.Step
+
+// History returns the changes of a session's plan, the newest first. It fails with
+// ErrNotFound.
+func (p *Planner) History(ctx context.Context, clubID, session uint64) ([]Step, error) {
+	steps, err := p.store.History(ctx, clubID, session)
+	if err == nil && len(steps) == 0 {
+		err = ErrNotFound
+	}
+	return steps, err
+}
+
+// Since says what the plan of a session has otherwise than it had after a step. It fails
+// with ErrNotFound.
+func (p *Planner) Since(ctx context.Context, clubID, session uint64, step int) (string, error) {
+	now, err := p.session(ctx, clubID, session)
+	if err != nil {
+		return "", err
+	}
+	then, err := p.store.PlanAt(ctx, session, step)
+	if err != nil {
+		return "", err
+	}
+	return then.Difference(now.Document), nil
+}
+
+// GoBack brings the plan of a session back to how it was after a step, as a further change
+// that can be undone; what medical staff ruled since stays. It fails as [Planner.Change]
+// does.
+func (p *Planner) GoBack(ctx context.Context, by Account, session uint64, revision uint32, step int, said string) (*Board, error) {
+	if _, err := p.session(ctx, by.ClubID, session); err != nil {
+		return nil, err
+	}
+	then, err := p.store.PlanAt(ctx, session, step)
+	if err != nil {
+		return nil, err
+	}
+	return p.Change(ctx, by, session, revision, func(d *plan.Document) (string, error) {
+		rulings := d.Restrictions
+		*d, d.Restrictions = *then, nil
+		for _, r := range rulings {
+			if d.Player(r.Player) != nil {
+				d.Restrictions = append(d.Restrictions, r)
+			}
+		}
+		return said, nil
+	})
+}
