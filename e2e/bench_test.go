@@ -265,6 +265,15 @@ func (s *program) measure() error {
 		times = append(times, time.Since(began))
 	}
 	measured("refit_p95", p95(times), "ms")
+	times = nil
+	for n := range 60 {
+		began := time.Now()
+		if _, err := s.get(fmt.Sprintf("/sessions/1/drag?block=bands&at=%d", -2400+30*n)); err != nil {
+			return err
+		}
+		times = append(times, time.Since(began))
+	}
+	measured("drag_answer_p95", p95(times), "ms")
 	if err := s.says(); err != nil {
 		return err
 	}
