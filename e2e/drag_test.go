@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"slices"
 	"testing"
 	"time"
 
@@ -9,6 +10,8 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"cuestart/core/plan"
 )
 
 // mouse sends what a mouse does; shift tells whether that key is held.
@@ -110,4 +113,32 @@ func TestWhoDoesWhat(t *testing.T) {
 	assert.Equal(t, "/sessions/1/people", eval[string](b, "location.pathname"))
 	b.open("/sessions/1?block=high")
 	assert.Contains(t, eval[string](b, `document.querySelector("#block-said").value`), "Back three, #2")
+}
+
+// A finger drags as a mouse does, on a tablet held upright.
+func TestABlockIsDraggedByTouch(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.do(chromedp.EmulateViewport(820, 1180, chromedp.EmulateTouch))
+	b.open("/sessions/1")
+	b.until(`document.querySelector("[x-data=drag]")?._x_dataStack && document.querySelector("[data-screen]").dataset.screen == "narrow"`)
+	at := eval[[]float64](b, `(() => { const r = document.querySelector('a[data-block="bands"] rect').getBoundingClientRect(), n = document.querySelector('a[data-block="jumps"] rect').getBoundingClientRect();
+		return [r.x + r.width / 2, r.y + 120, n.x - r.x] })()`)
+	touch := func(kind input.DispatchTouchEventType, points ...*input.TouchPoint) {
+		_, err := chromedp.Call(b.ctx, input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: kind, TouchPoints: points})
+		require.NoError(t, err)
+	}
+	touch("touchStart", &input.TouchPoint{X: at[0], Y: at[1]})
+	for n := 1.0; n <= 8; n++ {
+		touch("touchMove", &input.TouchPoint{X: at[0] + at[2]*n/8, Y: at[1]})
+		time.Sleep(30 * time.Millisecond)
+	}
+	b.until(`document.querySelector("[data-says]")?.textContent.includes("before Jumps")`)
+	touch("touchEnd")
+	b.until(`document.querySelector("[name=revision]").value == "2"`)
+	d := document(t, p, 1)
+	place := func(id string) int { return slices.IndexFunc(d.Blocks, func(b plan.Block) bool { return b.ID == id }) }
+	assert.Equal(t, place("jumps")-1, place("bands"), "it stands before the jumps")
+	assert.Equal(t, "/sessions/1", eval[string](b, "location.pathname + location.search"))
 }
