@@ -7,7 +7,6 @@ import (
 	"testing"
 
 	"github.com/chromedp/cdproto/emulation"
-	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
@@ -38,16 +37,12 @@ func TestAClubDrawsADrill(t *testing.T) {
 	}
 	first := sent()
 	x, y := b.handle("hand")
-	move := func(kind input.DispatchMouseEventType, x, y float64) {
-		_, err := chromedp.Call(b.ctx, input.DispatchMouseEvent, input.DispatchMouseEventParams{Type: kind, X: x, Y: y, Button: "left", Buttons: 1, ClickCount: 1})
-		require.NoError(t, err)
-	}
-	move("mousePressed", x, y)
+	b.mouse("mousePressed", x, y, false)
 	for n := 1.0; n <= 6; n++ {
-		move("mouseMoved", x-3*n, y-25*n)
+		b.mouse("mouseMoved", x-3*n, y-25*n, false)
 	}
 	b.until(`JSON.parse(document.querySelector("[name=figure]").value).poses[0].arm[0] > 110`)
-	move("mouseReleased", x-18, y-150)
+	b.mouse("mouseReleased", x-18, y-150, false)
 	b.until(`!document.querySelector("[data-back]").disabled`)
 	assert.NotEqual(t, first.Poses[0].Arm, sent().Poses[0].Arm)
 	assert.Equal(t, "hand", eval[string](b, `document.activeElement.dataset.joint`))

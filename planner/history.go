@@ -46,9 +46,14 @@ func (p *Planner) GoBack(ctx context.Context, by Account, session uint64, revisi
 		return nil, err
 	}
 	return p.Change(ctx, by, session, revision, func(d *plan.Document) (string, error) {
-		rulings := d.Restrictions
-		*d, d.Restrictions = *then, nil
-		for _, r := range rulings {
+		now := d.Clone()
+		*d, d.Restrictions = *then.Clone(), nil
+		for _, r := range then.Restrictions { // who is not in the plan any more keeps theirs
+			if now.Player(r.Player) == nil {
+				d.Restrictions = append(d.Restrictions, r)
+			}
+		}
+		for _, r := range now.Restrictions {
 			if d.Player(r.Player) != nil {
 				d.Restrictions = append(d.Restrictions, r)
 			}
