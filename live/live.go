@@ -17,7 +17,7 @@ const every = 500 * time.Millisecond
 
 // Hub fans out to whoever listens to a session.
 type Hub struct {
-	look   func(context.Context) (map[uint64]uint64, error)
+	look   func(context.Context) (map[uint64]planner.News, error)
 	nudged chan struct{}
 	over   chan struct{} // closed when nothing more is looked for
 
@@ -27,7 +27,7 @@ type Hub struct {
 
 // NewHub is a hub that looks for news with look: the sessions of which something is new
 // in the last few seconds, by the id of what is new.
-func NewHub(look func(context.Context) (map[uint64]uint64, error)) *Hub {
+func NewHub(look func(context.Context) (map[uint64]planner.News, error)) *Hub {
 	return &Hub{look: look, nudged: make(chan struct{}, 1), over: make(chan struct{}), listeners: map[uint64]map[*Listener]struct{}{}}
 }
 
@@ -54,12 +54,14 @@ type Listener struct {
 	News chan time.Time
 
 	session uint64
+	staff   bool
 	hub     *Hub
 }
 
-// Listen begins to hear of a session; end it with [Listener.Close].
-func (h *Hub) Listen(session uint64) *Listener {
-	l := &Listener{News: make(chan time.Time, 1), session: session, hub: h}
+// Listen begins to hear of a session, of what is for staff alone too where staff listens;
+// end it with [Listener.Close].
+func (h *Hub) Listen(session uint64, staff bool) *Listener {
+	l := &Listener{News: make(chan time.Time, 1), session: session, staff: staff, hub: h}
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	if h.listeners[session] == nil {
@@ -93,9 +95,9 @@ func (h *Hub) Run(ctx context.Context) {
 		}
 		if err == nil {
 			fresh := map[uint64]bool{}
-			for id, session := range news {
+			for id, is := range news {
 				if fresh[id] = true; !told[id] && !first {
-					h.tell(session)
+					h.tell(is)
 				}
 			}
 			told = fresh
@@ -110,7 +112,7 @@ func (h *Hub) Run(ctx context.Context) {
 }
 
 // news looks, where anybody listens.
-func (h *Hub) news(ctx context.Context) (map[uint64]uint64, error) {
+func (h *Hub) news(ctx context.Context) (map[uint64]planner.News, error) {
 	h.mu.Lock()
 	nobody := len(h.listeners) == 0
 	h.mu.Unlock()
@@ -122,11 +124,14 @@ func (h *Hub) news(ctx context.Context) (map[uint64]uint64, error) {
 	return h.look(ctx)
 }
 
-func (h *Hub) tell(session uint64) {
+func (h *Hub) tell(is planner.News) {
 	now := time.Now()
 	h.mu.Lock()
 	defer h.mu.Unlock()
-	for l := range h.listeners[session] {
+	for l := range h.listeners[is.Session] {
+		if is.Staff && !l.staff {
+			continue
+		}
 		select {
 		case l.News <- now:
 		default: // it has not read the last one yet

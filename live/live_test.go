@@ -10,13 +10,14 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"cuestart/live"
+	"cuestart/planner"
 )
 
 // board is news that a test puts up, as the database has them.
 type board struct {
 	mu     sync.Mutex
 	next   uint64
-	news   map[uint64]uint64
+	news   map[uint64]planner.News
 	broken bool
 	looks  int
 }
@@ -25,17 +26,17 @@ func (b *board) put(session uint64) {
 	b.mu.Lock()
 	defer b.mu.Unlock()
 	b.next++
-	b.news[b.next] = session
+	b.news[b.next] = planner.News{Session: session}
 }
 
-func (b *board) look(context.Context) (map[uint64]uint64, error) {
+func (b *board) look(context.Context) (map[uint64]planner.News, error) {
 	b.mu.Lock()
 	defer b.mu.Unlock()
 	b.looks++
 	if b.broken {
 		return nil, errors.New("the database is away")
 	}
-	now := map[uint64]uint64{}
+	now := map[uint64]planner.News{}
 	for id, session := range b.news {
 		now[id] = session
 	}
@@ -54,12 +55,12 @@ func hears(l *live.Listener, within time.Duration) bool {
 // Who listens to a session hears of it, once for each piece of news and not of others,
 // though it stays to be found for a while.
 func TestNewsComeToWhomTheyAreFor(t *testing.T) {
-	b := &board{news: map[uint64]uint64{}}
+	b := &board{news: map[uint64]planner.News{}}
 	h := live.NewHub(b.look)
 	ctx, end := context.WithCancel(context.Background())
 	ran := make(chan struct{})
 	go func() { h.Run(ctx); close(ran) }()
-	one, other := h.Listen(1), h.Listen(2)
+	one, other := h.Listen(1, false), h.Listen(2, true)
 	for hears(one, 700*time.Millisecond) { // what was there before
 	}
 	b.put(1)
@@ -97,7 +98,7 @@ func TestNewsComeToWhomTheyAreFor(t *testing.T) {
 
 // While nobody listens the database is left alone.
 func TestNobodyListening(t *testing.T) {
-	b := &board{news: map[uint64]uint64{}}
+	b := &board{news: map[uint64]planner.News{}}
 	h := live.NewHub(b.look)
 	ctx, end := context.WithTimeout(context.Background(), 1200*time.Millisecond)
 	defer end()

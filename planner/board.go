@@ -3,7 +3,6 @@ package planner
 import (
 	"context"
 	"fmt"
-	"reflect"
 
 	"golang.org/x/sync/errgroup"
 
@@ -122,41 +121,6 @@ func (p *Planner) Cutdowns(ctx context.Context, b *Board) ([]schedule.Cut, error
 // Edit changes a document in place and says what it did, as the edits of
 // package plan do.
 type Edit func(*plan.Document) (summary string, err error)
-
-// Change applies edit to the plan that the caller saw as revision, fits the
-// result, puts it in force and returns the board as it is then. It fails with
-// [plan.Problems] or [plan.ErrNoSuchBlock] where the edit or its result does not
-// hold, with ErrStale where somebody else was faster, and with ErrNotFound; then
-// nothing is changed.
-func (p *Planner) Change(ctx context.Context, by Account, id uint64, revision uint32, edit Edit) (*Board, error) {
-	session, err := p.session(ctx, by.ClubID, id)
-	if err != nil {
-		return nil, err
-	}
-	if session.Revision != revision {
-		return nil, ErrStale
-	}
-	is := session.Document.Clone()
-	is.Upgrade()
-	next := is.Clone()
-	summary, err := edit(next)
-	if err != nil {
-		return nil, err
-	}
-	next.Follow(is)
-	if reflect.DeepEqual(next, is) {
-		return p.board(ctx, by.ClubID, session)
-	}
-	fitted, err := p.fit(ctx, next, p.begun(session))
-	if err != nil {
-		return nil, err
-	}
-	changed, err := p.store.ChangePlan(ctx, by.ClubID, session, store.Fitted{Document: next, Schedule: fitted, Summary: summary, By: by.ID})
-	if err != nil {
-		return nil, err
-	}
-	return p.board(ctx, by.ClubID, changed)
-}
 
 // Mend changes the plan so that a finding goes away. It fails with
 // [check.ErrNoMend] where no single change does that, with ErrStale where the

@@ -108,7 +108,7 @@ func TestAListFollowsThePlans(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, []string{player.ShortName() + ": no jumps"}, listed().Newer)
 	agree()
-	require.NoError(t, does(p.TakeRulings(ctx, coach, 1, 4)))
+	require.NoError(t, does(p.TakeRulings(ctx, coach, 1)))
 	assert.Empty(t, listed().Newer)
 	agree()
 	require.NoError(t, p.Remove(ctx, coach, 1))

@@ -38,6 +38,8 @@ type (
 	Letter = store.Letter
 	// Audited is something that somebody did that the club's head can look up.
 	Audited = store.Audited
+	// News is what is new of a session.
+	News = store.News
 	// Terms are how long a club keeps what it need not keep.
 	Terms = store.Terms
 )
@@ -93,7 +95,7 @@ func New(s *store.Store) *Planner { return &Planner{store: s, Now: time.Now} }
 
 // News are the sessions of which something is new in the last few seconds, by the id of
 // what is new.
-func (p *Planner) News(ctx context.Context) (map[uint64]uint64, error) { return p.store.News(ctx) }
+func (p *Planner) News(ctx context.Context) (map[uint64]News, error) { return p.store.News(ctx) }
 
 // nudge tells those who have a page open that something is new.
 func (p *Planner) nudge() {

@@ -102,9 +102,13 @@ func Words(r plan.Restriction) string {
 	return club.Restriction{NoJumps: r.NoJumps, NoOverhead: r.NoOverhead, MaxEffort: int(100*r.MaxEffort + 0.5), Spare: r.Spare, MaxMinutes: r.MaxMinutes}.Words()
 }
 
-// TakeRulings brings a plan up to what medical staff have ruled. It fails with
-// ErrStale where the plan is not revision any more, and with ErrNotFound.
-func (p *Planner) TakeRulings(ctx context.Context, by Account, id uint64, revision uint32) (*Board, error) {
+// TakeRulings brings a plan, as it is by now, up to what medical staff have ruled. It fails
+// with ErrNotFound.
+func (p *Planner) TakeRulings(ctx context.Context, by Account, id uint64) (*Board, error) {
+	revision, _, err := p.store.InForce(ctx, by.ClubID, id)
+	if err != nil {
+		return nil, err
+	}
 	all, err := p.ruled(ctx, by.ClubID)
 	if err != nil {
 		return nil, err

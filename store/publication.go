@@ -60,7 +60,7 @@ func (s *Store) Publish(ctx context.Context, clubID, id uint64, revision uint32)
 			token = newToken()
 			err = q.AddLink(ctx, db.AddLinkParams{Token: token, SessionID: id, Secret: hashOf(newToken())})
 		}
-		return errors.Join(err, q.AddNews(ctx, id))
+		return errors.Join(err, q.AddNews(ctx, db.AddNewsParams{SessionID: id}))
 	})
 	return token, err
 }
@@ -108,7 +108,7 @@ func (s *Store) onLink(ctx context.Context, clubID, id uint64, do func(q *db.Que
 		} else if err != nil {
 			return err
 		}
-		return errors.Join(do(q, at.Token), q.AddNews(ctx, id))
+		return errors.Join(do(q, at.Token), q.AddNews(ctx, db.AddNewsParams{SessionID: id}))
 	})
 }
 

@@ -8,13 +8,20 @@ import (
 	"cuestart/store/db"
 )
 
+// News is what is new of a session.
+type News struct {
+	Session uint64
+	Staff   bool // it is for staff alone
+}
+
 // News are the sessions of which something is new in the last few seconds, by the id of
-// what is new: a publication, a link withdrawn, a word from a phone.
-func (s *Store) News(ctx context.Context) (map[uint64]uint64, error) {
+// what is new: a publication, a link withdrawn, a word from a phone; for staff, a change
+// of the plan.
+func (s *Store) News(ctx context.Context) (map[uint64]News, error) {
 	rows, err := s.queries.News(ctx)
-	found := map[uint64]uint64{}
+	found := map[uint64]News{}
 	for _, row := range rows {
-		found[row.ID] = row.SessionID
+		found[row.ID] = News{row.SessionID, row.Staff}
 	}
 	return found, err
 }
@@ -50,7 +57,7 @@ func setSeen(ctx context.Context, q *db.Queries, session uint64, is Seen, answer
 	if err != nil || n == 0 {
 		return err
 	}
-	return q.AddNews(ctx, session)
+	return q.AddNews(ctx, db.AddNewsParams{SessionID: session})
 }
 
 // SeenBy lists who has opened which publication of a session.
@@ -108,7 +115,7 @@ func (s *Store) AddWord(ctx context.Context, session uint64, w Word) error {
 		err = q.AddWord(ctx, db.AddWordParams{SessionID: session, Person: w.Person, Once: w.Once, Kind: w.Kind, Block: w.Block, Item: uint32(w.Item), Says: w.Says, Own: w.Own,
 			PressedAt: w.Pressed, MadeAt: w.Made})
 		if err == nil && w.Kind != WordGrid {
-			err = q.AddNews(ctx, session)
+			err = q.AddNews(ctx, db.AddNewsParams{SessionID: session})
 		}
 		return err
 	})
@@ -139,7 +146,7 @@ func (s *Store) NoteWord(ctx context.Context, session, id uint64, at time.Time) 
 		if _, err := q.NoteWord(ctx, db.NoteWordParams{NotedAt: sql.NullTime{Time: at, Valid: true}, SessionID: session, ID: id}); err != nil {
 			return err
 		}
-		return q.AddNews(ctx, session)
+		return q.AddNews(ctx, db.AddNewsParams{SessionID: session})
 	})
 }
 

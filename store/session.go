@@ -32,6 +32,8 @@ type Session struct {
 type Made struct {
 	Summary string
 	At      time.Time
+	By      string // name of the account; "": nobody's, or of somebody who left
+	Account uint64 // 0: nobody's
 }
 
 // Fitted is a plan ready to be stored: the document, and its schedule.
@@ -48,7 +50,7 @@ func (f Fitted) made() Made {
 	if f.At.IsZero() {
 		f.At = time.Now()
 	}
-	return Made{short(f.Summary), f.At.UTC().Truncate(time.Microsecond)}
+	return Made{Summary: short(f.Summary), At: f.At.UTC().Truncate(time.Microsecond), Account: f.By}
 }
 
 // AddSession makes a session of a squad with its first plan. It fails with
@@ -66,6 +68,9 @@ func (s *Store) AddSession(ctx context.Context, clubID, squadID uint64, first Fi
 			return known(err)
 		}
 		if err := addEdition(ctx, q, uint64(id), 1, sql.NullInt32{}, first); err != nil {
+			return err
+		}
+		if err := q.AddRevision(ctx, db.AddRevisionParams{SessionID: uint64(id), Revision: 1, Head: 1}); err != nil {
 			return err
 		}
 		return q.FirstHead(ctx, uint64(id))
@@ -181,7 +186,7 @@ func (s *Store) Session(ctx context.Context, clubID, id uint64) (*Session, error
 	if err != nil {
 		return nil, known(err)
 	}
-	found := &Session{ID: row.ID, SquadName: row.SquadName, Revision: row.Revision, Head: uint32(row.Head.Int32), Made: Made{row.Summary, row.MadeAt}}
+	found := &Session{ID: row.ID, SquadName: row.SquadName, Revision: row.Revision, Head: uint32(row.Head.Int32), Made: Made{row.Summary, row.MadeAt, row.Maker, uint64(row.MadeBy.Int64)}}
 	if found.Document, found.Schedule, err = opened(row.Document, row.Schedule, row.Engine); err != nil {
 		return nil, err
 	}
@@ -194,6 +199,12 @@ func (s *Store) Session(ctx context.Context, clubID, id uint64) (*Session, error
 	}
 	found.Redo = next.Summary
 	return found, nil
+}
+
+// InForce is a session's revision and how the plan in force came about, or ErrNotFound.
+func (s *Store) InForce(ctx context.Context, clubID, id uint64) (uint32, Made, error) {
+	row, err := s.queries.InForce(ctx, db.InForceParams{ID: id, ClubID: clubID})
+	return row.Revision, Made{row.Summary, row.MadeAt, row.Maker, uint64(row.MadeBy.Int64)}, known(err)
 }
 
 // Remove takes a session off every list, and what its links show with it, or
@@ -337,8 +348,46 @@ func (s *Store) move(ctx context.Context, clubID, id uint64, revision uint32, to
 		if err != nil {
 			return err
 		}
+		if err := numbered(ctx, q, id, revision, uint32(at.Head.Int32), in.head); err != nil {
+			return err
+		}
 		return q.SetHead(ctx, db.SetHeadParams{Head: sql.NullInt32{Int32: int32(in.head), Valid: true}, Title: in.document.Title, StartAt: start.UTC(), TimeZone: in.document.Start.Zone, Digest: digest, ID: id})
 	})
+}
+
+// keptRevisions is how many revisions of a session somebody may still have open.
+const keptRevisions = 1000
+
+// numbered keeps which edition was in force at a revision, and which is at the next, and
+// tells who has the board open.
+func numbered(ctx context.Context, q *db.Queries, session uint64, revision, was, is uint32) error {
+	for n, head := range []uint32{was, is} {
+		if err := q.AddRevision(ctx, db.AddRevisionParams{SessionID: session, Revision: revision + uint32(n), Head: head}); err != nil {
+			return err
+		}
+	}
+	if revision > keptRevisions && revision%thinEvery == 0 {
+		if err := q.PurgeRevisions(ctx, db.PurgeRevisionsParams{SessionID: session, Revision: revision - keptRevisions}); err != nil {
+			return err
+		}
+	}
+	return q.AddNews(ctx, db.AddNewsParams{SessionID: session, Staff: true})
+}
+
+// PlanOf returns the plan that a session had at a revision, or ErrStale where that is not
+// known any more. The session has to be known to be the club's.
+func (s *Store) PlanOf(ctx context.Context, session uint64, revision uint32) (*plan.Document, error) {
+	text, err := s.queries.RevisionDocument(ctx, db.RevisionDocumentParams{SessionID: session, Revision: revision})
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, ErrStale
+	} else if err != nil {
+		return nil, err
+	}
+	d := new(plan.Document)
+	if err := json.Unmarshal([]byte(text), d); err != nil {
+		return nil, fmt.Errorf("a stored plan cannot be read: %w", err)
+	}
+	return d, nil
 }
 
 // Refitted stores a schedule that a newer engine made of the plan in force, or

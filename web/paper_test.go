@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"net/url"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
@@ -130,34 +131,50 @@ func mustCut(t *testing.T, p *planner.Planner, b *planner.Board) (says [][]strin
 	return says
 }
 
-// Two coaches press at once: one of them is first, the other is told so and
-// sees what there is now; nothing is half done.
+// Two coaches press at once. On different blocks both are in; on the same one the slower is
+// told who did what, and takes theirs or has it all the same; nothing is half done.
 func TestTwoCoachesPressAtOnce(t *testing.T) {
 	base, p := site(t, "atonce")
 	one, two := visit(t, base, demo.Email), visit(t, base, "assistant@brackwater.example")
-	for n := range 5 {
-		b, err := p.Board(ctx, 1, 1)
-		require.NoError(t, err)
+	press := func(revision uint32, blocks, by []string) (statuses []int, pages []string) {
 		var all sync.WaitGroup
-		statuses, pages := make([]int, 2), make([]string, 2)
+		statuses, pages = make([]int, 2), make([]string, 2)
 		for i, v := range []*visitor{one, two} {
 			all.Go(func() {
-				statuses[i], pages[i], _ = v.post("/sessions/1/blocks/lineout/dose", url.Values{"revision": {itoa(b.Revision)}, "item": {"0"}, "by": {[]string{"1", "-1"}[n%2]}})
+				statuses[i], pages[i], _ = v.post("/sessions/1/blocks/"+blocks[i]+"/dose", url.Values{"revision": {itoa(revision)}, "item": {"0"}, "by": {by[i]}})
 			})
 		}
 		all.Wait()
-		lost := 0
-		for i, status := range statuses {
-			if status == http.StatusConflict {
-				lost++
-				assert.Contains(t, words(pages[i]), "Somebody else has just changed this plan")
-			}
-		}
+		return statuses, pages
+	}
+	for range 4 {
+		b, err := p.Board(ctx, 1, 1)
+		require.NoError(t, err)
+		statuses, _ := press(b.Revision, []string{"lineout", "raise"}, []string{"-1", "-1"})
 		after, err := p.Board(ctx, 1, 1)
 		require.NoError(t, err)
-		assert.Equal(t, 1, lost, "%v", statuses)
-		assert.Equal(t, b.Revision+1, after.Revision)
+		assert.Equal(t, []int{http.StatusSeeOther, http.StatusSeeOther}, statuses)
+		for _, id := range []string{"lineout", "raise"} {
+			was, is := b.Document.Block(id).Items[0].Drill.Range, after.Document.Block(id).Items[0].Drill.Range
+			assert.Equal(t, was.Clamp(was.Target-was.Step), is.Target, id)
+		}
+
+		statuses, pages := press(after.Revision, []string{"lineout", "lineout"}, []string{"2", "1"})
+		late := slices.Index(statuses, http.StatusConflict)
+		require.Equal(t, http.StatusSeeOther+http.StatusConflict, statuses[0]+statuses[1], "%v", statuses)
+		assert.Regexp(t, `(Ines Varley|Ulla Renn) changed Line-out too`, words(pages[late]))
+		assert.Contains(t, words(pages[late]), "Use mine")
+		by := []string{"2", "1"}[late]
+		status, _, _ := []*visitor{one, two}[late].post("/sessions/1/blocks/lineout/dose", url.Values{"revision": {itoa(after.Revision)}, "item": {"0"}, "by": {by}, "insist": {"yes"}})
+		assert.Equal(t, http.StatusSeeOther, status)
+		last, err := p.Board(ctx, 1, 1)
+		require.NoError(t, err)
+		r := after.Document.Block("lineout").Items[0].Drill.Range
+		assert.Equal(t, r.Clamp(r.Target+map[string]int{"1": 1, "2": 2}[by]*r.Step), last.Document.Block("lineout").Items[0].Drill.Range.Target, "mine, not the sum of both")
 	}
+	status, page, _ := one.post("/sessions/1/blocks/lineout/dose", url.Values{"revision": {"77"}, "item": {"0"}, "by": {"1"}})
+	assert.Equal(t, http.StatusConflict, status)
+	assert.Contains(t, words(page), "Somebody else has just changed this plan")
 }
 
 // A start is yet to come, on the venue's clock, also in the hour that a clock

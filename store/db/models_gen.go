@@ -92,6 +92,7 @@ type News struct {
 	ID        uint64
 	SessionID uint64
 	MadeAt    time.Time
+	Staff     bool
 }
 
 type Once struct {
@@ -125,6 +126,12 @@ type PlanEdition struct {
 	Document  string
 	Schedule  string
 	Cuts      sql.NullString
+}
+
+type PlanRevision struct {
+	SessionID uint64
+	Revision  uint32
+	Head      uint32
 }
 
 type Player struct {

@@ -27,11 +27,16 @@ func (q *Queries) AddLink(ctx context.Context, arg AddLinkParams) error {
 }
 
 const addNews = `-- name: AddNews :exec
-INSERT INTO news (session_id) VALUES (?)
+INSERT INTO news (session_id, staff) VALUES (?, ?)
 `
 
-func (q *Queries) AddNews(ctx context.Context, sessionID uint64) error {
-	_, err := q.db.ExecContext(ctx, addNews, sessionID)
+type AddNewsParams struct {
+	SessionID uint64
+	Staff     bool
+}
+
+func (q *Queries) AddNews(ctx context.Context, arg AddNewsParams) error {
+	_, err := q.db.ExecContext(ctx, addNews, arg.SessionID, arg.Staff)
 	return err
 }
 
@@ -275,12 +280,13 @@ func (q *Queries) NewestPublication(ctx context.Context, sessionID uint64) (Newe
 }
 
 const news = `-- name: News :many
-SELECT id, session_id FROM news WHERE made_at > CURRENT_TIMESTAMP(6) - INTERVAL 5 SECOND
+SELECT id, session_id, staff FROM news WHERE made_at > CURRENT_TIMESTAMP(6) - INTERVAL 5 SECOND
 `
 
 type NewsRow struct {
 	ID        uint64
 	SessionID uint64
+	Staff     bool
 }
 
 func (q *Queries) News(ctx context.Context) ([]NewsRow, error) {
@@ -292,7 +298,7 @@ func (q *Queries) News(ctx context.Context) ([]NewsRow, error) {
 	var items []NewsRow
 	for rows.Next() {
 		var i NewsRow
-		if err := rows.Scan(&i.ID, &i.SessionID); err != nil {
+		if err := rows.Scan(&i.ID, &i.SessionID, &i.Staff); err != nil {
 			return nil, err
 		}
 		items = append(items, i)

@@ -42,6 +42,21 @@ func (q *Queries) AddEdition(ctx context.Context, arg AddEditionParams) error {
 	return err
 }
 
+const addRevision = `-- name: AddRevision :exec
+INSERT IGNORE INTO plan_revision (session_id, revision, head) VALUES (?, ?, ?)
+`
+
+type AddRevisionParams struct {
+	SessionID uint64
+	Revision  uint32
+	Head      uint32
+}
+
+func (q *Queries) AddRevision(ctx context.Context, arg AddRevisionParams) error {
+	_, err := q.db.ExecContext(ctx, addRevision, arg.SessionID, arg.Revision, arg.Head)
+	return err
+}
+
 const addSession = `-- name: AddSession :execlastid
 INSERT INTO team_session (club_id, squad_id, kind, title, start_at, time_zone, digest) VALUES (?, ?, ?, ?, ?, ?, ?)
 `
@@ -320,6 +335,40 @@ func (q *Queries) History(ctx context.Context, arg HistoryParams) ([]HistoryRow,
 	return items, nil
 }
 
+const inForce = `-- name: InForce :one
+SELECT s.revision, e.summary, e.made_at, e.made_by, COALESCE(a.name, '') AS maker
+FROM team_session s
+         JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
+         LEFT JOIN account a ON a.id = e.made_by
+WHERE s.id = ? AND s.club_id = ? AND s.removed_at IS NULL
+`
+
+type InForceParams struct {
+	ID     uint64
+	ClubID uint64
+}
+
+type InForceRow struct {
+	Revision uint32
+	Summary  string
+	MadeAt   time.Time
+	MadeBy   sql.NullInt64
+	Maker    string
+}
+
+func (q *Queries) InForce(ctx context.Context, arg InForceParams) (InForceRow, error) {
+	row := q.db.QueryRowContext(ctx, inForce, arg.ID, arg.ClubID)
+	var i InForceRow
+	err := row.Scan(
+		&i.Revision,
+		&i.Summary,
+		&i.MadeAt,
+		&i.MadeBy,
+		&i.Maker,
+	)
+	return i, err
+}
+
 const latestSessions = `-- name: LatestSessions :many
 SELECT e.document
 FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
@@ -460,6 +509,20 @@ func (q *Queries) PublicationDocuments(ctx context.Context, sessionID uint64) ([
 	return items, nil
 }
 
+const purgeRevisions = `-- name: PurgeRevisions :exec
+DELETE FROM plan_revision WHERE session_id = ? AND revision < ?
+`
+
+type PurgeRevisionsParams struct {
+	SessionID uint64
+	Revision  uint32
+}
+
+func (q *Queries) PurgeRevisions(ctx context.Context, arg PurgeRevisionsParams) error {
+	_, err := q.db.ExecContext(ctx, purgeRevisions, arg.SessionID, arg.Revision)
+	return err
+}
+
 const recentDocuments = `-- name: RecentDocuments :many
 SELECT e.document
 FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
@@ -580,6 +643,24 @@ func (q *Queries) RestoreSession(ctx context.Context, arg RestoreSessionParams) 
 	return result.RowsAffected()
 }
 
+const revisionDocument = `-- name: RevisionDocument :one
+SELECT e.document
+FROM plan_revision r JOIN plan_edition e ON e.session_id = r.session_id AND e.number = r.head
+WHERE r.session_id = ? AND r.revision = ?
+`
+
+type RevisionDocumentParams struct {
+	SessionID uint64
+	Revision  uint32
+}
+
+func (q *Queries) RevisionDocument(ctx context.Context, arg RevisionDocumentParams) (string, error) {
+	row := q.db.QueryRowContext(ctx, revisionDocument, arg.SessionID, arg.Revision)
+	var document string
+	err := row.Scan(&document)
+	return document, err
+}
+
 const rewriteEdition = `-- name: RewriteEdition :exec
 UPDATE plan_edition SET document = ?, schedule = ?, summary = ? WHERE session_id = ? AND number = ?
 `
@@ -625,10 +706,12 @@ func (q *Queries) RewritePublication(ctx context.Context, arg RewritePublication
 }
 
 const session = `-- name: Session :one
-SELECT s.id, s.head, s.revision, squad.name AS squad_name, e.document, e.schedule, e.engine, e.parent, e.summary, e.made_at
+SELECT s.id, s.head, s.revision, squad.name AS squad_name, e.document, e.schedule, e.engine, e.parent, e.summary, e.made_at, e.made_by,
+       COALESCE(a.name, '') AS maker
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
+         LEFT JOIN account a ON a.id = e.made_by
 WHERE s.id = ? AND s.club_id = ? AND s.removed_at IS NULL
 `
 
@@ -648,6 +731,8 @@ type SessionRow struct {
 	Parent    sql.NullInt32
 	Summary   string
 	MadeAt    time.Time
+	MadeBy    sql.NullInt64
+	Maker     string
 }
 
 func (q *Queries) Session(ctx context.Context, arg SessionParams) (SessionRow, error) {
@@ -664,6 +749,8 @@ func (q *Queries) Session(ctx context.Context, arg SessionParams) (SessionRow, e
 		&i.Parent,
 		&i.Summary,
 		&i.MadeAt,
+		&i.MadeBy,
+		&i.Maker,
 	)
 	return i, err
 }

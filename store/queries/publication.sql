@@ -72,10 +72,10 @@ INSERT INTO person_key (token, person, turn, withdrawn) VALUES (?, ?, 1, TRUE)
 ON DUPLICATE KEY UPDATE turn = turn + 1, withdrawn = TRUE;
 
 -- name: AddNews :exec
-INSERT INTO news (session_id) VALUES (?);
+INSERT INTO news (session_id, staff) VALUES (?, ?);
 
 -- name: News :many
-SELECT id, session_id FROM news WHERE made_at > CURRENT_TIMESTAMP(6) - INTERVAL 5 SECOND;
+SELECT id, session_id, staff FROM news WHERE made_at > CURRENT_TIMESTAMP(6) - INTERVAL 5 SECOND;
 
 -- name: PurgeNews :execrows
 DELETE FROM news WHERE made_at < CURRENT_TIMESTAMP(6) - INTERVAL 1 HOUR LIMIT 1000;

@@ -13,10 +13,12 @@ LIMIT ?;
 SELECT COUNT(*) FROM team_session WHERE club_id = ? AND start_at >= ? AND removed_at IS NULL;
 
 -- name: Session :one
-SELECT s.id, s.head, s.revision, squad.name AS squad_name, e.document, e.schedule, e.engine, e.parent, e.summary, e.made_at
+SELECT s.id, s.head, s.revision, squad.name AS squad_name, e.document, e.schedule, e.engine, e.parent, e.summary, e.made_at, e.made_by,
+       COALESCE(a.name, '') AS maker
 FROM team_session s
          JOIN squad ON squad.id = s.squad_id
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
+         LEFT JOIN account a ON a.id = e.made_by
 WHERE s.id = ? AND s.club_id = ? AND s.removed_at IS NULL;
 
 -- name: LatestSessions :many
@@ -125,3 +127,21 @@ FROM plan_edition e
 WHERE e.session_id = ? AND s.club_id = ? AND s.removed_at IS NULL
 ORDER BY e.number DESC
 LIMIT ?;
+
+-- name: AddRevision :exec
+INSERT IGNORE INTO plan_revision (session_id, revision, head) VALUES (?, ?, ?);
+
+-- name: RevisionDocument :one
+SELECT e.document
+FROM plan_revision r JOIN plan_edition e ON e.session_id = r.session_id AND e.number = r.head
+WHERE r.session_id = ? AND r.revision = ?;
+
+-- name: PurgeRevisions :exec
+DELETE FROM plan_revision WHERE session_id = ? AND revision < ?;
+
+-- name: InForce :one
+SELECT s.revision, e.summary, e.made_at, e.made_by, COALESCE(a.name, '') AS maker
+FROM team_session s
+         JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
+         LEFT JOIN account a ON a.id = e.made_by
+WHERE s.id = ? AND s.club_id = ? AND s.removed_at IS NULL;

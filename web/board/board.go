@@ -49,6 +49,7 @@ type body struct {
 	Notes       []string      // how the plan was fitted to its day
 	Factors     []string      // what the day does to the doses
 	Problems    plan.Problems // of the form that was sent, if it was refused
+	Clash       *clash        // what was changed by somebody else meanwhile; nil: nothing
 	Newer       []string      // rulings that the plan does not hold yet
 	Edits       bool          // who looks may change it
 	Timing      timingForm
@@ -170,6 +171,9 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place)
 	made.Heads = drill.Number(len(d.Players), "players")
 	made.Saved = "Saved " + b.Made.At.In(fitted.Start.Location()).Format("15:04")
+	if b.Made.By != "" && b.Made.Account != r.By.ID {
+		made.Saved += " by " + b.Made.By
+	}
 	made.Timing = timingForm{d.Start.Local, d.Start.Zone, string(d.Start.Occurrence), strings.TrimSuffix(clock.Duration(d.Margin), ":00")}
 	_, err := clock.Start{Local: d.Start.Local, Zone: d.Start.Zone}.Resolve()
 	made.Repeated = errors.Is(err, clock.ErrRepeated) || strings.Contains(wrong.At("start"), clock.ErrRepeated.Error())
@@ -277,6 +281,15 @@ func changed(r *shell.Request, block string, b *planner.Board, err error, refill
 			return nil, err
 		}
 		return page(r, now, block, wrong, refill), nil
+	}
+	if c := clashOf(r, err); c != nil {
+		now, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+		if err != nil {
+			return nil, err
+		}
+		made := page(r, now, block, nil, func(b *body) { b.Clash = c })
+		made.Status = http.StatusConflict
+		return made, nil
 	}
 	if err != nil {
 		return r.Changed(err, nil, again)

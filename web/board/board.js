@@ -9,8 +9,14 @@ export default () => ({
   busy: false,
   queue: Promise.resolve(),
   pressed: null,
+  newest: null, // what is in force, as the server said
 
   init() {
+    addEventListener("plan", (event) => {
+      this.newest = event.detail;
+      this.later(() => this.catchUp());
+    });
+    addEventListener("focusout", () => this.later(() => this.catchUp()));
     this.fit();
     for (const width of [phone, wide]) width.addEventListener("change", () => this.fit());
     // A press that is under way is let go first: were the board drawn anew
@@ -28,6 +34,23 @@ export default () => ({
     addEventListener("pointercancel", up, true);
   },
 
+  // catchUp shows what somebody else changed, unless something is being written or dragged.
+  async catchUp() {
+    const seen = this.$root.querySelector("[name=revision]");
+    const field = document.activeElement;
+    const writing = field?.id !== "say" && field?.matches?.("#board input, #board textarea") && field.value !== field.defaultValue;
+    if (!this.newest || !seen || writing || document.querySelector("[data-dragged]")) return;
+    const { revision, says } = this.newest;
+    this.newest = null;
+    if (revision <= Number(seen.value)) return;
+    await this.swap(location.href, {});
+    const did = document.getElementById("did");
+    did.textContent = says;
+    did.hidden = !says;
+    clearTimeout(this.told);
+    this.told = setTimeout(() => (did.hidden = true), 8000);
+  },
+
   send(event) {
     const form = event.target;
     if (form.dataset.whole !== undefined) return;
@@ -36,7 +59,7 @@ export default () => ({
     this.later(() => {
       // An earlier press of a quick hand may have made a new revision meanwhile.
       const seen = this.$root.querySelector("[name=revision]");
-      if (body.has("revision") && seen) body.set("revision", seen.value);
+      if (body.has("revision") && seen && form.dataset.ownRevision === undefined) body.set("revision", seen.value);
       return this.swap(form.action, { method: "POST", body });
     });
   },

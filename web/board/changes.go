@@ -19,7 +19,7 @@ import (
 func change(r *shell.Request, block string, edit planner.Edit, refill func(*body)) (shell.Answer, error) {
 	b, err := (*planner.Board)(nil), r.Form.Err()
 	if err == nil {
-		b, err = r.Planner.ChangeFor(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("who"), edit)
+		b, err = r.Planner.ChangeFor(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("who"), edit)
 	}
 	return changed(r, block, b, err, refill)
 }
@@ -189,7 +189,7 @@ func SetHead(r *shell.Request) (shell.Answer, error) {
 // Mend makes the change that a check offers.
 func Mend(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
-	b, err := r.Planner.Mend(r.Context(), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("rule"), f.Raw("where"))
+	b, err := r.Planner.Mend(asked(r), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("rule"), f.Raw("where"))
 	if errors.Is(err, check.ErrNoMend) {
 		err = plan.In("board", "No single change puts this right without spoiling something else. Change it by hand, or keep it as is and say why.")
 	}
@@ -203,13 +203,13 @@ func Except(r *shell.Request) (shell.Answer, error) {
 
 // TakeRulings brings the plan up to what medical staff have ruled.
 func TakeRulings(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.TakeRulings(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
+	b, err := r.Planner.TakeRulings(r.Context(), r.By, r.ParamID("session"))
 	return changed(r, "", b, err, nil)
 }
 
 // Build puts blocks into an empty plan: built for its day, or of a routine.
 func Build(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Build(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("from"))
+	b, err := r.Planner.Build(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("from"))
 	if wrong := shell.Problems(err); wrong != nil {
 		err = plan.In("board", "%s", wrong[0].What)
 	}
@@ -253,7 +253,7 @@ func KeepRoutine(r *shell.Request) (shell.Answer, error) {
 
 // PutRoutine puts a routine's blocks into the plan, beside its own.
 func PutRoutine(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.PutRoutine(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.ID("from"))
+	b, err := r.Planner.PutRoutine(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.ID("from"))
 	return changed(r, "", b, err, nil)
 }
 

@@ -40,7 +40,7 @@ func Drop(r *shell.Request) (shell.Answer, error) {
 	}
 	b, err := (*planner.Board)(nil), r.Form.Err()
 	if err == nil {
-		b, err = r.Planner.Drop(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), to)
+		b, err = r.Planner.Drop(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), to)
 	}
 	return changed(r, r.Form.Raw("open"), b, err, nil)
 }

@@ -33,6 +33,7 @@ export default () => ({
     if (!held.moved) {
       if (Math.abs(event.clientX - held.x) < reach) return;
       held.moved = true;
+      this.$root.dataset.dragged = "";
       this.svg.append(held.block, ...this.svg.querySelectorAll(`[data-words="${CSS.escape(held.block.dataset.block)}"]`)); // over the others
       this.$root.setPointerCapture(event.pointerId);
     }
@@ -146,6 +147,7 @@ export default () => ({
   },
 
   stop() {
+    delete this.$root.dataset.dragged;
     this.held = null;
     this.waiting = false;
     this.back();

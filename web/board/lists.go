@@ -96,7 +96,7 @@ func SetList(r *shell.Request) (shell.Answer, error) {
 func WriteList(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
 	at := planner.Place{List: plan.When(f.Raw("when"))}
-	b, heard, err := r.Planner.Write(r.Context(), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("text"), at)
+	b, heard, err := r.Planner.Write(asked(r), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("text"), at)
 	return changed(r, "", b, err, func(made *body) {
 		if heard != nil {
 			made.Heard = heardOf(heard, true)

@@ -67,7 +67,7 @@ func peoplePage(r *shell.Request, b *planner.Board, problem string) *shell.Page 
 func Put(r *shell.Request) (shell.Answer, error) {
 	how, rest, _ := strings.Cut(r.Form.Raw("put"), " ")
 	block, who, _ := strings.Cut(rest, " ")
-	b, err := r.Planner.Change(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"),
+	b, err := r.Planner.Change(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"),
 		func(d *plan.Document) (string, error) { return d.Put(block, who, how == "in") })
 	if err == nil && r.Wants("matrix") {
 		return peoplePage(r, b, ""), nil

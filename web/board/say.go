@@ -206,7 +206,7 @@ func Hear(r *shell.Request) (shell.Answer, error) {
 // Write puts lines into the plan.
 func Write(r *shell.Request) (shell.Answer, error) {
 	at := placeOf(r)
-	b, found, err := r.Planner.Write(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("text"), at)
+	b, found, err := r.Planner.Write(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("text"), at)
 	if err != nil || !r.Wants("board") {
 		return changed(r, at.Into, b, err, func(b *body) { b.Typed = r.Form.Raw("text") })
 	}
@@ -259,7 +259,7 @@ func SetItem(r *shell.Request) (shell.Answer, error) {
 
 // AddPrinciple puts in what the plan lacks of what a warm-up usually has.
 func AddPrinciple(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.AddPrinciple(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("principle"))
+	b, err := r.Planner.AddPrinciple(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("principle"))
 	return changed(r, "", b, err, nil)
 }
 

@@ -59,17 +59,20 @@ func Live(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	return shell.Stream{Run: func(ctx context.Context, send func(event, data string) error) error {
-		news := r.Live().Listen(r.ParamID("session"))
+		news := r.Live().Listen(r.ParamID("session"), true)
 		defer news.Close()
-		err := send("news", "")
+		had, err := tellPlan(r, 0, send)
 		for err == nil {
+			if err = send("news", ""); err != nil {
+				break
+			}
 			select {
 			case <-ctx.Done():
 				return nil
 			case <-news.Over():
 				return nil
 			case <-news.News:
-				err = send("news", "")
+				had, err = tellPlan(r, had, send)
 			}
 		}
 		return err

@@ -16,6 +16,7 @@ export default () => ({
     if (document.hidden) return;
     this.news = new EventSource(`${this.$root.dataset.session}/live`);
     this.news.addEventListener("news", () => this.show());
+    this.news.addEventListener("plan", (event) => dispatchEvent(new CustomEvent("plan", { detail: JSON.parse(event.data) })));
   },
 
   async show() {

@@ -39,7 +39,7 @@ func Live(r *shell.Request) (shell.Answer, error) {
 	}
 	tongue, have := r.Tongue(), r.QueryCount("have")
 	return shell.Stream{Run: func(ctx context.Context, send func(event, data string) error) error {
-		news := r.Live().Listen(found.Session)
+		news := r.Live().Listen(found.Session, false)
 		defer news.Close()
 		beat := time.NewTicker(pulse)
 		defer beat.Stop()

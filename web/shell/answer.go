@@ -112,9 +112,12 @@ func (f Refusal) write(r *Request) {
 // Problems reads an error of a form: its sentences, or nil if it is none.
 func Problems(err error) plan.Problems {
 	var found plan.Problems
+	var contested *planner.Contested
 	switch {
 	case errors.As(err, &found):
 		return found
+	case errors.As(err, &contested):
+		return plan.Problems{{Where: "board", What: contested.Error() + " It was not saved."}}
 	case errors.Is(err, plan.ErrNoSuchBlock):
 		return plan.Problems{{Where: "board", What: "This block is no longer in the plan."}}
 	case errors.Is(err, planner.ErrNothing):
@@ -140,7 +143,7 @@ func (r *Request) Changed(err error, done Answer, again func(wrong plan.Problems
 		return nil, err
 	}
 	status := http.StatusUnprocessableEntity
-	if errors.Is(err, planner.ErrTaken) || errors.Is(err, planner.ErrStale) || errors.Is(err, planner.ErrNothing) {
+	if contested := (*planner.Contested)(nil); errors.As(err, &contested) || errors.Is(err, planner.ErrTaken) || errors.Is(err, planner.ErrStale) || errors.Is(err, planner.ErrNothing) {
 		status = http.StatusConflict
 	}
 	page, err := again(wrong)

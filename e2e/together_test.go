@@ -1,0 +1,73 @@
+package e2e
+
+import (
+	"database/sql"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/plan"
+	"cuestart/demo"
+)
+
+// Two coaches have one board open: each sees within a second what the other did; changes of
+// different blocks are both in; on the same block the slower chooses, and nothing that is
+// being written is lost.
+func TestTwoCoachesOnOneBoard(t *testing.T) {
+	base, p := site(t, true)
+	raw, err := sql.Open("mysql", server.DSN("test_testtwocoachesononeboard"))
+	require.NoError(t, err)
+	defer raw.Close()
+	_, err = raw.Exec("INSERT INTO account (club_id, email, name, role, password_hash) SELECT club_id, 'assistant@brackwater.example', 'Ulla Renn', 'assistant', password_hash FROM account WHERE email = ?", demo.Email)
+	require.NoError(t, err)
+	one, two := newBrowser(t, base), newBrowser(t, base)
+	one.signIn()
+	two.open("/sign-in")
+	two.fill("[name=email]", "assistant@brackwater.example")
+	two.fill("[name=password]", demo.Password)
+	two.click("main button")
+	two.until(`location.pathname == "/today"`)
+	for _, b := range []*browser{one, two} {
+		b.open("/sessions/1?block=bands")
+		b.until(`document.querySelector("[x-data=board]")?._x_dataStack`)
+		time.Sleep(300 * time.Millisecond) // it listens
+	}
+	one.click("#prio-could")
+	one.until(`document.querySelector("[name=revision]").value == "2"`)
+	since := time.Now()
+	two.until(`document.querySelector("[name=revision]").value == "2"`)
+	assert.Less(t, time.Since(since), 2*time.Second)
+	two.until(`!document.querySelector("#did").hidden && document.querySelector("#did").textContent.includes("Bands is a could")`)
+	assert.True(t, eval[bool](one, `document.querySelector("#did").hidden`), "of one's own change nothing is said")
+
+	// One writes into a field; the other changes another block, then the same one.
+	one.run(`document.querySelector("#block-said").focus()`)
+	one.fill("#block-said", "at 30")
+	two.open("/sessions/1?block=neck")
+	two.until(`document.querySelector("#prio-could")`)
+	two.click("#prio-could")
+	two.until(`document.querySelector("[name=revision]").value == "3"`)
+	time.Sleep(700 * time.Millisecond)
+	assert.Equal(t, "at 30", eval[string](one, `document.querySelector("#block-said").value`), "what is being written stays")
+	one.run(`document.querySelector("#block-said").blur()`)
+	one.until(`document.querySelector("[name=revision]").value == "4"`)
+	assert.NotNil(t, document(t, p, 1).Block("bands").Pin)
+	assert.Equal(t, plan.Could, document(t, p, 1).Block("neck").Priority, "both are in")
+
+	one.fill("#block-said", "")
+	one.fill("#block-said", "at 28")
+	two.open("/sessions/1?block=bands")
+	two.until(`document.querySelector("#prio-must")`)
+	two.click("#prio-must")
+	two.until(`document.querySelector("[name=revision]").value == "5"`)
+	one.run(`document.querySelector("#block-said").blur()`)
+	one.until(`document.querySelector("#clash")`)
+	assert.Contains(t, one.text("#clash"), "changed Bands too")
+	one.shot("clash")
+	assert.Equal(t, plan.Must, document(t, p, 1).Block("bands").Priority)
+	one.click("#clash button")
+	one.until(`document.querySelector("[name=revision]").value == "6" && !document.querySelector("#clash")`)
+	assert.Equal(t, 28*60, document(t, p, 1).Block("bands").Pin.Before)
+}
