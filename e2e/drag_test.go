@@ -24,24 +24,38 @@ func (b *browser) mouse(kind input.DispatchMouseEventType, x, y float64, shift b
 	require.NoError(b.t, err)
 }
 
-// takes drags a block of the chart by so many minutes, says what is said meanwhile, and lets
+// hand drags from one point of the window to another, says what is said meanwhile, and lets
 // go.
-func (b *browser) takes(block string, minutes float64, shift bool) (says string) {
+func (b *browser) hand(x, y, toX, toY float64, shift bool) (says string) {
 	b.t.Helper()
-	at := eval[[]float64](b, fmt.Sprintf(`(() => {
-		const r = document.querySelector('a[data-block="%s"] rect').getBoundingClientRect(), svg = document.querySelector("svg.chart"), d = svg.dataset;
-		const each = (d.line - d.left) / -d.from * svg.getBoundingClientRect().width / svg.viewBox.baseVal.width;
-		return [r.x + r.width / 2, r.y + Math.min(r.height / 2, 150), each * 60] })()`, block))
-	b.mouse("mousePressed", at[0], at[1], shift)
+	b.mouse("mousePressed", x, y, shift)
 	for n := 1.0; n <= 8; n++ {
-		b.mouse("mouseMoved", at[0]+at[2]*minutes*n/8, at[1]+n, shift)
+		b.mouse("mouseMoved", x+(toX-x)*n/8, y+(toY-y)*n/8, shift)
 	}
 	b.until(`document.querySelector("[data-says]")?.textContent.includes(";") || document.querySelector("[data-says][data-refused]")`)
 	time.Sleep(300 * time.Millisecond) // what was asked last is answered
 	says = b.text("[data-says]")
 	b.shot("dragged")
-	b.mouse("mouseReleased", at[0]+at[2]*minutes, at[1]+8, shift)
+	b.mouse("mouseReleased", toX, toY, shift)
 	return says
+}
+
+// lies is where a part of the chart lies, its left, top, width and height in the window, and
+// how many pixels a minute has.
+func (b *browser) lies(css string) (x, y, width, height, minute float64) {
+	b.t.Helper()
+	at := eval[[]float64](b, fmt.Sprintf(`(() => {
+		const r = document.querySelector('%s').getBoundingClientRect(), svg = document.querySelector("svg.chart"), d = svg.dataset;
+		return [r.x, r.y, r.width, r.height, (d.line - d.left) / -d.from * 60 * svg.getBoundingClientRect().width / svg.viewBox.baseVal.width] })()`, css))
+	return at[0], at[1], at[2], at[3], at[4]
+}
+
+// takes drags a block of the chart by so many minutes.
+func (b *browser) takes(block string, minutes float64, shift bool) (says string) {
+	b.t.Helper()
+	x, y, width, height, minute := b.lies(fmt.Sprintf(`a[data-block="%s"] rect`, block))
+	x, y = x+width/2, y+min(height/2, 150)
+	return b.hand(x, y, x+minutes*minute, y+8, shift)
 }
 
 // A block is dragged before another and stays there; one is held where it is dropped with
@@ -62,7 +76,7 @@ func TestABlockIsDragged(t *testing.T) {
 	says := b.takes("bands", 7.5, false)
 	assert.Contains(t, says, "before Jumps, sprints")
 	assert.Contains(t, says, "Moving range 2:15 earlier")
-	b.until(`document.querySelector("[name=revision]").value == "2"`)
+	b.at(2)
 	after := order()
 	assert.NotEqual(t, before, after)
 	b.open("/sessions/1")
@@ -83,6 +97,51 @@ func TestABlockIsDragged(t *testing.T) {
 	assert.Equal(t, "/sessions/1", eval[string](b, "location.pathname + location.search"), "a drag opens no block")
 	b.click(`a[data-block="bands"]`)
 	b.until(`location.search == "?block=bands"`)
+}
+
+// An edge steps the dose, with the seconds following; a lane's name dropped on a block has
+// them do it too; aside is out; a fixed event is moved and stretched.
+func TestTheBoardIsTheForm(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.open("/sessions/1")
+	b.until(`document.querySelector("[x-data=drag]")?._x_dataStack`)
+	range0 := document(t, p, 1).Block("raise").Items[0].Drill.Range
+	x, y, width, _, minute := b.lies(`a[data-block="raise"] rect`)
+	says := b.hand(x+width-2, y+150, x+width-2-2*minute, y+150, false)
+	assert.Regexp(t, `.+, [\d:]+ min, [\d:]+ (min|s) less; .*`, says)
+	b.at(2)
+	after := document(t, p, 1).Block("raise").Items[0].Drill.Range
+	assert.Less(t, after.Target, range0.Target)
+	assert.Zero(t, (range0.Target-after.Target)%range0.Step, "in whole steps")
+
+	x, y, width, height, _ := b.lies(`[data-lane^="p1 "] rect`)
+	toX, toY, wide, high, _ := b.lies(`a[data-block="high"] rect`)
+	says = b.hand(x+width/2, y+height/2, toX+wide/2, toY+high/2, false)
+	assert.Contains(t, says, "into High balls;")
+	b.at(3)
+	d := document(t, p, 1)
+	assert.Contains(t, d.Members(d.Block("high").Who), "p1")
+
+	x, y, width, height, minute = b.lies(`[data-event="toss"] rect`)
+	says = b.hand(x+width/2, y+height/2, x+width/2-4*minute, y+height/2, false)
+	assert.Contains(t, says, "Toss 44′ to")
+	b.at(4)
+	assert.Equal(t, 44*60, document(t, p, 1).Event("toss").Span.From.Before)
+	x, y, width, height, minute = b.lies(`[data-event="toss"] rect`)
+	b.hand(x+width-2, y+height/2, x+width-2+minute, y+height/2, false)
+	b.at(5)
+	assert.Equal(t, 44*60, document(t, p, 1).Event("toss").Span.From.Before, "its beginning stays")
+
+	x, y, width, _, _ = b.lies(`a[data-block="neck"] rect`)
+	says = b.hand(x+width/2, y+40, 200, y+60, false)
+	assert.Contains(t, says, "Neck holds removed;")
+	b.at(6)
+	assert.Nil(t, document(t, p, 1).Block("neck"))
+	b.click("#undo")
+	b.at(7)
+	assert.NotNil(t, document(t, p, 1).Block("neck"), "and back")
 }
 
 // One press puts somebody into a block, one takes them out; a unit goes at once; the page

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -12,17 +13,37 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 	"cuestart/core/schedule"
+	"cuestart/core/today"
 )
 
-// Drop is where a block is dragged to: so that it would begin at a moment, among its
-// neighbours or held there.
+// Drop is what dragging something on the board asks for.
 type Drop struct {
-	Block string
-	At    clock.Offset
-	Hold  bool
+	Does  Does
+	Block string       // the block that is dragged, or dragged onto
+	Event string       // the fixed event that is dragged, in place of a block
+	At    clock.Offset // where the block would begin
+	By    int          // seconds: of work more (Doses), or by which an event moves
+	Who   []string     // who is dragged onto the block: ids of players
+	Zone  string       // where the block is dragged to
 }
 
-// Dragged is what dropping a block would bring.
+// Does is what is done with what is dragged.
+type Does string
+
+// What a drag does.
+const (
+	Order   Does = "order"   // the block takes its place among its neighbours
+	Hold    Does = "hold"    // the block is held there
+	Doses   Does = "doses"   // its edge: the doses turn, step by step
+	TakeOut Does = "out"     // the block is taken out
+	Join    Does = "join"    // people do it too
+	Goes    Does = "goes"    // it is done in another place
+	Shift   Does = "shift"   // a fixed event moves
+	Longer  Does = "longer"  // a fixed event ends later
+	Sooner  Does = "earlier" // a fixed event begins later
+)
+
+// Dragged is what dropping would bring.
 type Dragged struct {
 	Says    string  `json:"says"`
 	Refused bool    `json:"refused,omitempty"` // it cannot be there; Says tells why
@@ -37,8 +58,8 @@ type Moved struct {
 	Gone  bool         `json:"gone,omitempty"` // it is left out
 }
 
-// Drag tells what dropping a block of a session's plan would bring; nothing is changed. It
-// fails with ErrNotFound.
+// Drag tells what a drop on a session's plan would bring; nothing is changed. It fails
+// with ErrNotFound.
 func (p *Planner) Drag(ctx context.Context, clubID, id uint64, to Drop) (Dragged, error) {
 	session, err := p.session(ctx, clubID, id)
 	if err != nil {
@@ -46,7 +67,8 @@ func (p *Planner) Drag(ctx context.Context, clubID, id uint64, to Drop) (Dragged
 	}
 	d := session.Document.Clone()
 	var wrong plan.Problems
-	if _, err := to.edit(session.Schedule)(d); errors.As(err, &wrong) {
+	did, err := to.edit(session.Schedule)(d)
+	if errors.As(err, &wrong) {
 		return Dragged{Says: wrong[0].What, Refused: true}, nil
 	} else if err != nil {
 		return Dragged{}, err
@@ -60,10 +82,10 @@ func (p *Planner) Drag(ctx context.Context, clubID, id uint64, to Drop) (Dragged
 	if session.Schedule.Result.Feasible && !fitted.Result.Feasible {
 		return Dragged{Says: "it does not fit there: " + fitted.Result.Why, Refused: true}, nil
 	}
-	return to.says(d, session.Schedule, fitted), nil
+	return to.says(did, d, session.Schedule, fitted), nil
 }
 
-// Drop puts a block where it was dragged. It fails as [Planner.Change] does.
+// Drop does what was dragged. It fails as [Planner.Change] does.
 func (p *Planner) Drop(ctx context.Context, by Account, id uint64, revision uint32, to Drop) (*Board, error) {
 	session, err := p.session(ctx, by.ClubID, id)
 	if err != nil {
@@ -72,28 +94,65 @@ func (p *Planner) Drop(ctx context.Context, by Account, id uint64, revision uint
 	return p.Change(ctx, by, id, revision, to.edit(session.Schedule))
 }
 
-// holdStep is what a moment that is dropped on is rounded to, in seconds.
+// holdStep is what moments that are dropped on are rounded to, in seconds.
 const holdStep = 30
 
-// edit is the change that drops the block, by how the blocks stand now. One that was held
+// edit is the change that drops it, by how the blocks stand now. A block that was held
 // at a moment and is dropped among its neighbours is let go.
 func (to Drop) edit(s *schedule.Schedule) Edit {
+	by := int(math.Round(float64(to.By)/holdStep)) * holdStep
 	return func(d *plan.Document) (string, error) {
-		b := d.Block(to.Block)
-		if b == nil {
-			return "", plan.ErrNoSuchBlock
+		switch to.Does {
+		case Hold, Order:
+			return to.place(d, s)
+		case Doses:
+			return today.Stretch(d, to.Block, to.By)
+		case TakeOut:
+			return d.Remove(to.Block)
+		case Join:
+			return to.join(d)
+		case Goes:
+			return d.SetZone(to.Block, to.Zone)
+		case Shift:
+			return d.ShiftFixed(to.Event, by, by)
+		case Longer:
+			return d.ShiftFixed(to.Event, 0, by)
+		case Sooner:
+			return d.ShiftFixed(to.Event, by, 0)
 		}
-		if to.Hold {
-			at := clock.BeforeStart(max(0, (int(-to.At)+holdStep/2)/holdStep*holdStep))
-			return d.SetHold(b.ID, plan.Holds{At: &at, Follows: b.After})
-		}
-		if b.Pin != nil || b.Hold != (plan.Hold{}) {
-			if _, err := d.SetHold(b.ID, plan.Holds{Follows: b.After}); err != nil {
-				return "", err
-			}
-		}
-		return d.Move(b.ID, to.before(d, s))
+		return "", ErrNothing
 	}
+}
+
+// place puts the block where it was dragged along the time.
+func (to Drop) place(d *plan.Document, s *schedule.Schedule) (string, error) {
+	b := d.Block(to.Block)
+	if b == nil {
+		return "", plan.ErrNoSuchBlock
+	}
+	if to.Does == Hold {
+		at := clock.BeforeStart(max(0, (int(-to.At)+holdStep/2)/holdStep*holdStep))
+		return d.SetHold(b.ID, plan.Holds{At: &at, Follows: b.After})
+	}
+	if b.Pin != nil || b.Hold != (plan.Hold{}) {
+		if _, err := d.SetHold(b.ID, plan.Holds{Follows: b.After}); err != nil {
+			return "", err
+		}
+	}
+	return d.Move(b.ID, to.before(d, s))
+}
+
+// join has people do the block too.
+func (to Drop) join(d *plan.Document) (string, error) {
+	b := d.Block(to.Block)
+	if b == nil {
+		return "", plan.ErrNoSuchBlock
+	}
+	at := d.Members(b.Who)
+	if !slices.ContainsFunc(d.Members(to.Who), func(p string) bool { return !slices.Contains(at, p) }) {
+		return "", plan.In(plan.AtBlock(b.ID, "who"), "they do %s already", b.Name)
+	}
+	return d.Put(b.ID, to.Who, true)
 }
 
 // before is the block that the dropped one comes before: of those that share somebody with
@@ -123,37 +182,24 @@ func (to Drop) before(d *plan.Document, s *schedule.Schedule) string {
 // least is a move that is worth a word, in seconds.
 const least = 15
 
-// says tells where the block would stand and what else would move.
-func (to Drop) says(d *plan.Document, was, is *schedule.Schedule) (made Dragged) {
-	i := slices.IndexFunc(d.Blocks, func(b plan.Block) bool { return b.ID == to.Block })
-	var where, others []string
-	if to.Hold {
-		where = append(where, "held "+d.HeldWords(&d.Blocks[i]))
-	} else {
-		for _, side := range []struct {
-			word string
-			by   int
-		}{{"after ", -1}, {"before ", 1}} {
-			if next := d.Neighbour(i, side.by); next != nil {
-				where = append(where, side.word+next.Name)
-			}
-		}
-	}
-	before := was.Result.Blocks
+// says tells what was done, where the block would stand then and what else would move.
+func (to Drop) says(did string, d *plan.Document, was, is *schedule.Schedule) (made Dragged) {
+	var others []string
+	own, ownWas := scheduled(is.Result.Blocks, to.Block), scheduled(was.Result.Blocks, to.Block)
 	for n, now := range is.Result.Blocks {
-		old := scheduled(before, now.ID)
-		if now.ID == to.Block || old.Kept != now.Kept || now.Kept && abs(now.Start-old.Start)+abs(now.End-old.End) > 0 {
+		before := scheduled(was.Result.Blocks, now.ID)
+		moved := now.Kept && abs(now.Start-before.Start)+abs(now.End-before.End) > 0
+		if now.ID == to.Block || before.Kept != now.Kept || moved {
 			made.Moves = append(made.Moves, Moved{now.ID, now.Start, now.End, !now.Kept})
 		}
-		name := d.Blocks[n].Name
-		switch {
-		case now.ID == to.Block && !now.Kept:
-			where = append(where, "there is no room for it")
+		switch name := d.Blocks[n].Name; {
 		case now.ID == to.Block:
-		case old.Kept && !now.Kept:
+		case before.Kept && !now.Kept:
 			others = append(others, name+" is left out")
-		case now.Kept && abs(now.Start-old.Start) >= least:
-			others = append(others, fmt.Sprintf("%s %s %s", name, clock.Duration(int(abs(now.Start-old.Start))), map[bool]string{true: "later", false: "earlier"}[now.Start > old.Start]))
+		case now.Kept && !before.Kept:
+			others = append(others, name+" is in")
+		case now.Kept && abs(now.Start-before.Start) >= least:
+			others = append(others, fmt.Sprintf("%s %s %s", name, clock.Duration(int(abs(now.Start-before.Start))), map[bool]string{true: "later", false: "earlier"}[now.Start > before.Start]))
 		}
 	}
 	if len(others) > 3 {
@@ -162,8 +208,38 @@ func (to Drop) says(d *plan.Document, was, is *schedule.Schedule) (made Dragged)
 	if len(others) == 0 {
 		others = []string{"nothing else moves"}
 	}
-	made.Says = strings.Join(where, ", ") + "; " + strings.Join(others, ", ")
+	made.Says = to.where(did, d, own, ownWas) + "; " + strings.Join(others, ", ")
 	return made
+}
+
+// where tells what becomes of the block itself.
+func (to Drop) where(did string, d *plan.Document, own, was runin.Scheduled) string {
+	i := slices.IndexFunc(d.Blocks, func(b plan.Block) bool { return b.ID == to.Block })
+	var parts []string
+	switch {
+	case i < 0 || to.Does == Join || to.Does == Goes:
+		parts = append(parts, did)
+	case to.Does == Doses:
+		parts = append(parts, did)
+		if by := int((own.End - own.Start) - (was.End - was.Start)); own.Kept && by != 0 {
+			parts = append(parts, fmt.Sprintf("%s, %s %s", clock.Lasting(int(own.End-own.Start)), clock.Lasting(max(by, -by)), map[bool]string{true: "more", false: "less"}[by > 0]))
+		}
+	case to.Does == Hold:
+		parts = append(parts, "held "+d.HeldWords(&d.Blocks[i]))
+	default:
+		for _, side := range []struct {
+			word string
+			by   int
+		}{{"after ", -1}, {"before ", 1}} {
+			if next := d.Neighbour(i, side.by); next != nil {
+				parts = append(parts, side.word+next.Name)
+			}
+		}
+	}
+	if i >= 0 && !own.Kept {
+		parts = append(parts, "there is no room for it")
+	}
+	return strings.Join(parts, ", ")
 }
 
 func scheduled(blocks []runin.Scheduled, id string) runin.Scheduled {

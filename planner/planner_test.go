@@ -324,7 +324,11 @@ func TestCutDownsAreThere(t *testing.T) {
 // else; dragging itself changes nothing.
 func TestADragSaysWhatADropDoes(t *testing.T) {
 	p := open(t, "drags", true)
-	for _, to := range []planner.Drop{{Block: "bands", At: -1500}, {Block: "jumps", At: -2290}, {Block: "high", At: -1300}, {Block: "move", At: -1000}, {Block: "jumps", At: -1500, Hold: true}, {Block: "raise", At: -60}} {
+	for _, to := range []planner.Drop{{Does: planner.Order, Block: "bands", At: -1500}, {Does: planner.Order, Block: "jumps", At: -2290}, {Does: planner.Order, Block: "high", At: -1300},
+		{Does: planner.Order, Block: "move", At: -1000}, {Does: planner.Hold, Block: "jumps", At: -1500}, {Does: planner.Order, Block: "raise", At: -60}, {Does: planner.Doses, Block: "move", By: 40},
+		{Does: planner.Doses, Block: "bands", By: -30}, {Does: planner.Doses, Block: "raise", By: -9000}, {Does: planner.Doses, Block: "raise", By: -10}, {Does: planner.Join, Block: "high", Who: []string{"p1", "p2"}},
+		{Does: planner.Join, Block: "high", Who: []string{"p1"}}, {Does: planner.Shift, Event: "toss", By: 130}, {Does: planner.Longer, Event: "toss", By: 60}, {Does: planner.Sooner, Event: "toss", By: 900},
+		{Does: planner.Goes, Block: "bands", Zone: "gone"}, {Does: planner.TakeOut, Block: "neck"}} {
 		was := board(t, p, 1)
 		says, err := p.Drag(ctx, 1, 1, to)
 		require.NoError(t, err)
@@ -350,8 +354,8 @@ func TestADragSaysWhatADropDoes(t *testing.T) {
 			}
 		}
 	}
-	_, err := p.Drag(ctx, 1, 1, planner.Drop{Block: "gone", At: -900})
+	_, err := p.Drag(ctx, 1, 1, planner.Drop{Does: planner.Order, Block: "gone", At: -900})
 	assert.ErrorIs(t, err, plan.ErrNoSuchBlock)
-	_, err = p.Drag(ctx, 2, 1, planner.Drop{Block: "bands", At: -900})
+	_, err = p.Drag(ctx, 2, 1, planner.Drop{Does: planner.Order, Block: "bands", At: -900})
 	assert.ErrorIs(t, err, planner.ErrNotFound, "another club's is not there")
 }

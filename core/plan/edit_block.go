@@ -132,6 +132,22 @@ func (d *Document) SetBlock(block string, to BlockFields) (string, error) {
 	return to.Name + " changed", nil
 }
 
+// SetZone has a block done in another place.
+func (d *Document) SetZone(block, zone string) (string, error) {
+	b, z := d.Block(block), d.Zone(zone)
+	if b == nil {
+		return "", ErrNoSuchBlock
+	}
+	if z == nil {
+		return "", In(AtBlock(block, "zone"), "this place is not of this plan")
+	}
+	if b.Zone != zone {
+		b.Stations = 0 // they were of the other place
+	}
+	b.Zone = zone
+	return fmt.Sprintf("%s: %s", b.Name, z.Name), nil
+}
+
 // AddItem puts a drill into a block, last.
 func (d *Document) AddItem(block string, item Item) (string, error) {
 	b := d.Block(block)

@@ -4,6 +4,9 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"time"
+
+	"cuestart/core/clock"
 )
 
 // SetFixed changes a fixed event, or adds it where its id is "".
@@ -34,6 +37,38 @@ func (d *Document) SetFixed(f Fixed) (string, error) {
 	}
 	*known = f
 	return f.Name + " changed", nil
+}
+
+// ShiftFixed moves the beginning and the end of a fixed event by so many seconds, later where
+// they are positive. What was said on the clock stays so, to the minute.
+func (d *Document) ShiftFixed(id string, from, to int) (string, error) {
+	known := d.Event(id)
+	if known == nil {
+		return "", In("fixed", "this is no longer in the plan")
+	}
+	start, err := d.Start.Resolve()
+	if err != nil {
+		return "", In("start", "%s", err)
+	}
+	f := *known
+	for _, edge := range []struct {
+		at *clock.Moment
+		by int
+	}{{&f.Span.From, from}, {&f.Span.To, to}} {
+		at, err := edge.at.Offset(start)
+		if err != nil {
+			return "", In("fixed", "%s", err)
+		}
+		if moved := start.Add(time.Duration(int(at)+edge.by) * time.Second); edge.at.Clock != "" {
+			*edge.at = clock.AtClock(moved.Add(30 * time.Second).Format("15:04"))
+		} else {
+			edge.at.Before -= edge.by
+		}
+	}
+	if _, err := d.SetFixed(f); err != nil {
+		return "", err
+	}
+	return fmt.Sprintf("%s %s to %s", f.Name, momentWords(f.Span.From), momentWords(f.Span.To)), nil
 }
 
 // RemoveFixed takes a fixed event out.

@@ -3,18 +3,19 @@ package plan
 import (
 	"fmt"
 	"slices"
+	"strings"
 )
 
-// Put puts a player or a unit into a block, or takes them out; the others stay. Who is at it
+// Put puts players and units into a block, or takes them out; the others stay. Who is at it
 // then is said as shortly as can be: everyone, units, and those who are left.
-func (d *Document) Put(block, who string, in bool) (string, error) {
+func (d *Document) Put(block string, who []string, in bool) (string, error) {
 	b := d.Block(block)
 	if b == nil {
 		return "", ErrNoSuchBlock
 	}
-	those := d.Members([]string{who})
+	those := d.Members(who)
 	if len(those) == 0 {
-		return "", In(AtBlock(block, "who"), "%q is nobody of this plan", who)
+		return "", In(AtBlock(block, "who"), "%q is nobody of this plan", strings.Join(who, ", "))
 	}
 	var members []string
 	for _, p := range d.Members(b.Who) {
@@ -29,7 +30,7 @@ func (d *Document) Put(block, who string, in bool) (string, error) {
 		return "", In(AtBlock(block, "who"), "%s needs somebody: take the block out instead", b.Name)
 	}
 	b.Who = d.cover(members)
-	return fmt.Sprintf("%s %s %s", d.Audience([]string{who}), map[bool]string{true: "into", false: "out of"}[in], b.Name), nil
+	return fmt.Sprintf("%s %s %s", d.Audience(who), map[bool]string{true: "into", false: "out of"}[in], b.Name), nil
 }
 
 // cover is the shortest way to say who some players are: everyone, or the largest units of

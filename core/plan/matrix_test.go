@@ -26,7 +26,7 @@ func TestPutTouchesNobodyElse(t *testing.T) {
 		before := d.Members(d.Blocks[0].Who)
 		who, in := rapid.SampledFrom(append([]string{plan.Everyone, "u1", "u2"}, ids...)).Draw(t, "put"), rapid.Bool().Draw(t, "in")
 		those := d.Members([]string{who})
-		said, err := d.Put("b", who, in)
+		said, err := d.Put("b", []string{who}, in)
 		after := d.Members(d.Blocks[0].Who)
 		if err != nil {
 			assert.ErrorContains(t, err, "Bands needs somebody")
@@ -56,16 +56,16 @@ func TestWhoIsSaidByUnits(t *testing.T) {
 		in  bool
 		is  []string
 	}{{"p2", true, []string{"pair"}}, {"p3", true, []string{"three"}}, {"p4", true, []string{"*"}}, {"p2", false, []string{"p1", "p3", "p4"}}, {"three", true, []string{"*"}}, {"p4", false, []string{"three"}}} {
-		_, err := d.Put("b", step.who, step.in)
+		_, err := d.Put("b", []string{step.who}, step.in)
 		require.NoError(t, err)
 		assert.Equal(t, step.is, d.Blocks[0].Who, step.who)
 	}
 	for _, who := range []string{"", "nobody", "u9"} {
-		_, err := d.Put("b", who, true)
+		_, err := d.Put("b", []string{who}, true)
 		assert.Error(t, err, who)
 	}
-	_, err := d.Put("gone", "p1", true)
+	_, err := d.Put("gone", []string{"p1"}, true)
 	assert.ErrorIs(t, err, plan.ErrNoSuchBlock)
-	_, err = d.Put("b", plan.Everyone, false)
+	_, err = d.Put("b", []string{plan.Everyone}, false)
 	assert.ErrorContains(t, err, "take the block out instead")
 }

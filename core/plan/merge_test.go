@@ -27,7 +27,7 @@ func edited(t *rapid.T, d *plan.Document, name string, only []string) *plan.Docu
 		case 4:
 			d.Add(throws(), "sport", []string{"p1"}, plan.Could)
 		case 5:
-			d.Put(block, "p2", rapid.Bool().Draw(t, name+" in"))
+			d.Put(block, []string{"p2"}, rapid.Bool().Draw(t, name+" in"))
 		}
 	}
 	return d

@@ -179,6 +179,7 @@ func (b *Block) Has(player string) bool { return slices.Contains(b.Members, play
 // time in which a late player is awaited.
 type Event struct {
 	Window
+	Fixed  string // id of the document's; "": it is none
 	Name   string
 	Who    []string // as the document has it
 	Active bool     // it keeps the players warm
@@ -190,7 +191,7 @@ func (s *Schedule) Events(d *plan.Document) []Event {
 	for i, w := range s.Fixed {
 		events[i] = Event{Window: w, Name: "Not there yet", Who: w.Players}
 		if f := d.Event(w.ID); f != nil {
-			events[i].Name, events[i].Who, events[i].Active = f.Name, f.Who, f.Active
+			events[i].Fixed, events[i].Name, events[i].Who, events[i].Active = f.ID, f.Name, f.Who, f.Active
 		}
 	}
 	return events

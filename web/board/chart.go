@@ -49,6 +49,8 @@ type tick struct {
 type lane struct {
 	Y, Mid      int
 	Who, Names  string
+	Players     string // their ids
+	Drags       string // what is said while the name is dragged
 	WhoY, NameY int
 }
 
@@ -81,6 +83,7 @@ type piece struct {
 
 type chartEvent struct {
 	piece
+	ID    string // of the fixed event; "": it is none that may be dragged
 	Label string
 	name  string
 }
@@ -226,6 +229,7 @@ func (c *chart) lanes(d *plan.Document) {
 		l.Who = d.FewNumbers(players, func(text string) bool { return textWidth(text, whoSize) <= float64(c.LabelX) })
 		l.Names = d.FirstNames(players, func(text string) bool { return textWidth(text, laneTextSize) <= float64(room) })
 		l.Names = cutTo(l.Names, laneTextSize, room)
+		l.Players, l.Drags = strings.Join(players, " "), l.Who+" "+l.Names+": drop them on a block"
 		if l.Who == "" {
 			l.WhoY, l.Who, l.Names = mid+namesAlone, l.Names, ""
 		}
@@ -278,6 +282,9 @@ func (c *chart) drawBlocks(board *planner.Board, d *plan.Document, blocks []sche
 	}
 }
 
+// LaneHeight is how high a lane is.
+func (c *chart) LaneHeight() int { return c.laneHeight }
+
 // From is when the chart begins, in seconds from the start.
 func (c *chart) From() int { return int(c.from) }
 
@@ -328,7 +335,7 @@ func (c *chart) drawEvents(events []schedule.Event) {
 		}
 		label := fmt.Sprintf("%s: %s to %s to go", e.Name, e.Start.ToGo(), e.End.ToGo())
 		for _, p := range c.pieces(e.Players, max(e.Start, c.from), min(e.End, 0), eventInset) {
-			c.Fixed = append(c.Fixed, chartEvent{name: e.Name, Label: label, piece: p})
+			c.Fixed = append(c.Fixed, chartEvent{ID: e.Fixed, name: e.Name, Label: label, piece: p})
 		}
 	}
 }

@@ -2,23 +2,35 @@ package board
 
 import (
 	"encoding/json"
+	"slices"
 	"strconv"
+	"strings"
 
 	"cuestart/core/clock"
 	"cuestart/planner"
 	"cuestart/web/shell"
 )
 
-// earliest is how long before the start something may be dropped, in seconds.
-const earliest = 24 * 60 * 60
+// farthest is how far from the start, or by how much, something may be dragged, in seconds.
+const farthest = 24 * 60 * 60
 
-// dropOf is where a block is dragged to: block, at and hold.
+// dropOf is what a drag asks for: does, with block, event, at, by, who and zone.
 func dropOf(get func(name string) string) (to planner.Drop, known bool) {
-	at, err := strconv.Atoi(get("at"))
-	return planner.Drop{Block: get("block"), At: clock.Offset(at), Hold: get("hold") != ""}, err == nil && at >= -earliest && at <= 0
+	number := func(name string, least, most int) int {
+		n, err := strconv.Atoi(get(name))
+		known = known && (get(name) == "" || err == nil && n >= least && n <= most)
+		return n
+	}
+	known = true
+	to = planner.Drop{Does: planner.Does(get("does")), Block: get("block"), Event: get("event"), At: clock.Offset(number("at", -farthest, 0)), By: number("by", -farthest, farthest), Zone: get("zone")}
+	if who := get("who"); who != "" {
+		to.Who = strings.Split(who, " ")
+	}
+	all := []planner.Does{planner.Order, planner.Hold, planner.Doses, planner.TakeOut, planner.Join, planner.Goes, planner.Shift, planner.Longer, planner.Sooner}
+	return to, known && slices.Contains(all, to.Does)
 }
 
-// Drag answers while a block is dragged: where it would stand, and what else would move.
+// Drag answers while something is dragged: what dropping it would bring.
 func Drag(r *shell.Request) (shell.Answer, error) {
 	to, known := dropOf(r.Query)
 	if !known {
@@ -32,11 +44,11 @@ func Drag(r *shell.Request) (shell.Answer, error) {
 	return shell.Raw{Kind: shell.JSON, Content: content}, err
 }
 
-// Drop puts a block where it was dragged.
+// Drop does what was dragged.
 func Drop(r *shell.Request) (shell.Answer, error) {
 	to, known := dropOf(r.Form.Raw)
 	if !known {
-		r.Form.Refuse("at", "drop it before the start")
+		r.Form.Refuse("board", "Drop it somewhere before the start.")
 	}
 	b, err := (*planner.Board)(nil), r.Form.Err()
 	if err == nil {

@@ -1,6 +1,8 @@
-// drag moves blocks by hand: while one is dragged the server says where it would stand and
-// what else would move; dropped with Shift, or up on the scale of time, it is held there.
+// drag moves things on the board by hand: a block along the time, its edge, a lane's name
+// onto a block, a fixed event. While something is dragged the server says what dropping it
+// would bring; what it refuses is not dropped.
 const reach = 6; // pixels that tell a drag from a press
+const edges = { mouse: 7, pen: 10, touch: 14 }; // pixels at a side that are its edge
 
 export default () => ({
   held: null,
@@ -11,7 +13,7 @@ export default () => ({
     return this.$root.querySelector("svg.chart");
   },
 
-  // geometry of the chart: seconds to the start, and its own lengths.
+  // scale of the chart: seconds to the start, and its own lengths.
   scale() {
     const { from, left, line } = this.svg.dataset;
     return { from: Number(from), left: Number(left), each: (Number(line) - Number(left)) / -Number(from) };
@@ -21,31 +23,63 @@ export default () => ({
     return new DOMPoint(event.clientX, event.clientY).matrixTransform(this.svg.getScreenCTM().inverse());
   },
 
+  // grip is what a pointer is on: a part that may be dragged, and its edge, if it is there.
+  grip(event) {
+    const part = event.target.closest?.("a[data-start], [data-event], [data-lane]");
+    if (!part || part.dataset.lane) return { part, side: "" };
+    const box = event.target.getBoundingClientRect();
+    const near = Math.min(edges[event.pointerType] ?? edges.mouse, box.width / 4);
+    return { part, side: event.clientX > box.right - near ? "end" : event.clientX < box.left + near ? "start" : "" };
+  },
+
   grab(event) {
-    const block = event.target.closest("a[data-start]");
-    if (!block || event.button > 0 || event.ctrlKey || event.metaKey) return;
-    this.held = { block, at: this.place(event), x: event.clientX, y: event.clientY, moved: false, pointer: event.pointerId };
+    if (event.button > 0 || event.ctrlKey || event.metaKey) return;
+    const { part, side } = this.grip(event);
+    if (part) this.held = { part, side, at: this.place(event), x: event.clientX, y: event.clientY, moved: false, pointer: event.pointerId };
   },
 
   drag(event) {
     const held = this.held;
-    if (!held || event.pointerId !== held.pointer) return;
+    if (!held) {
+      this.svg.toggleAttribute("data-edge", Boolean(this.grip(event).side));
+      return;
+    }
+    if (event.pointerId !== held.pointer) return;
     if (!held.moved) {
-      if (Math.abs(event.clientX - held.x) < reach) return;
+      if (Math.hypot(event.clientX - held.x, held.part.dataset.lane ? event.clientY - held.y : 0) < reach) return;
       held.moved = true;
       this.$root.dataset.dragged = "";
-      this.svg.append(held.block, ...this.svg.querySelectorAll(`[data-words="${CSS.escape(held.block.dataset.block)}"]`)); // over the others
+      const { block } = held.part.dataset;
+      if (block) this.svg.append(held.part, ...this.svg.querySelectorAll(`[data-words="${CSS.escape(block)}"]`)); // over the others
       this.$root.setPointerCapture(event.pointerId);
     }
     event.preventDefault();
-    const to = this.place(event);
-    const { each } = this.scale();
-    held.dx = to.x - held.at.x;
-    held.start = Math.round(Number(held.block.dataset.start) + held.dx / each);
-    held.hold = event.shiftKey || to.y < Number(this.svg.dataset.top);
-    this.shift(held.block.dataset.block, held.dx);
+    held.asks = this.asks(event);
     this.tell(event);
-    this.ask();
+    if (held.asks) this.ask();
+  },
+
+  // asks is what dropping here would do, as a question to the server; null: nothing.
+  asks(event) {
+    const held = this.held;
+    const { block, event: fixed, lane, start } = held.part.dataset;
+    const to = this.place(event);
+    const { each, left } = this.scale();
+    const dx = to.x - held.at.x;
+    const by = Math.round(dx / each);
+    if (lane) {
+      const under = document.elementsFromPoint(event.clientX, event.clientY).map((e) => e.closest("a[data-start]")).find(Boolean);
+      return under ? { does: "join", block: under.dataset.block, who: lane } : null;
+    }
+    if (fixed) {
+      if (!held.side) held.part.setAttribute("transform", `translate(${dx} 0)`);
+      return { does: { start: "earlier", end: "longer", "": "shift" }[held.side], event: fixed, by };
+    }
+    if (held.side) return { does: "doses", block, by: held.side === "end" ? by : -by };
+    this.shift(block, dx);
+    if (to.x < left - 30) return { does: "out", block };
+    const hold = event.shiftKey || to.y < Number(this.svg.dataset.top);
+    return { does: hold ? "hold" : "order", block, at: Math.min(0, Math.round(Number(start) + dx / each)) };
   },
 
   // ask sends one question at a time.
@@ -55,35 +89,33 @@ export default () => ({
       return;
     }
     this.busy = true;
-    const held = this.held;
+    const { held } = this;
+    const { asks } = held;
     try {
-      const query = new URLSearchParams({ block: held.block.dataset.block, at: Math.min(0, held.start), ...(held.hold && { hold: "yes" }) });
-      const answer = await fetch(`${this.$root.dataset.drag}?${query}`);
-      if (answer.ok && this.held === held) this.show(await answer.json());
+      const answer = await fetch(`${this.$root.dataset.drag}?${new URLSearchParams(asks)}`);
+      if (answer.ok && this.held === held && held.asks) this.show(await answer.json(), asks.block);
     } catch {
       // no signal: it may still be dropped
     }
     this.busy = false;
-    if (this.waiting && this.held) {
+    if (this.waiting && this.held?.asks) {
       this.waiting = false;
       this.ask();
     }
   },
 
   // show puts the others where they would go, and marks where the block itself would land.
-  show(says) {
+  show({ says, refused, moves }, own) {
     const { left, each, from } = this.scale();
-    const held = this.held;
-    held.says = says.says;
-    held.refused = says.refused;
+    this.held.refused = refused;
     const label = this.$root.querySelector("[data-says]");
-    label.textContent = says.says;
-    label.toggleAttribute("data-refused", Boolean(says.refused));
-    this.back(held.block.dataset.block);
-    for (const move of says.moves ?? []) {
+    label.textContent = says;
+    label.toggleAttribute("data-refused", Boolean(refused));
+    this.back(this.held.side ? "" : this.held.part.dataset.block);
+    for (const move of moves ?? []) {
       const block = this.svg.querySelector(`a[data-block="${CSS.escape(move.id)}"]`);
       if (!block) continue;
-      if (move.id !== held.block.dataset.block) {
+      if (move.id !== own) {
         this.shift(move.id, (move.start - Number(block.dataset.start)) * each);
         block.classList.toggle("going", Boolean(move.gone));
         continue;
@@ -118,6 +150,11 @@ export default () => ({
   tell(event) {
     const label = this.$root.querySelector("[data-says]");
     label.hidden = false;
+    if (!this.held.asks) {
+      label.textContent = this.held.part.dataset.drags;
+      label.removeAttribute("data-refused");
+      this.back();
+    }
     const wide = label.offsetWidth;
     label.style.left = `${Math.max(8, Math.min(innerWidth - wide - 8, event.clientX - wide / 2))}px`;
     label.style.top = `${event.clientY + 24}px`;
@@ -134,11 +171,9 @@ export default () => ({
     };
     addEventListener("click", press, true);
     setTimeout(() => removeEventListener("click", press, true), 50);
-    if (held.refused) return;
+    if (held.refused || !held.asks) return;
     const form = this.$root.querySelector("form");
-    form.elements.block.value = held.block.dataset.block;
-    form.elements.at.value = Math.min(0, held.start);
-    form.elements.hold.value = held.hold ? "yes" : "";
+    for (const field of ["does", "block", "event", "at", "by", "who"]) form.elements[field].value = held.asks[field] ?? "";
     form.requestSubmit();
   },
 
@@ -147,10 +182,11 @@ export default () => ({
   },
 
   stop() {
+    if (this.held?.moved) this.back();
+    this.held?.part.dataset.event && this.held.part.removeAttribute("transform");
     delete this.$root.dataset.dragged;
     this.held = null;
     this.waiting = false;
-    this.back();
     this.$root.querySelector("[data-says]").hidden = true;
   },
 });

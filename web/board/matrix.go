@@ -68,7 +68,7 @@ func Put(r *shell.Request) (shell.Answer, error) {
 	how, rest, _ := strings.Cut(r.Form.Raw("put"), " ")
 	block, who, _ := strings.Cut(rest, " ")
 	b, err := r.Planner.Change(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"),
-		func(d *plan.Document) (string, error) { return d.Put(block, who, how == "in") })
+		func(d *plan.Document) (string, error) { return d.Put(block, []string{who}, how == "in") })
 	if err == nil && r.Wants("matrix") {
 		return peoplePage(r, b, ""), nil
 	}
