@@ -142,6 +142,21 @@ func TestTheBoardIsTheForm(t *testing.T) {
 	b.click("#undo")
 	b.at(7)
 	assert.NotNil(t, document(t, p, 1).Block("neck"), "and back")
+
+	// The drills of the chosen block are put in order by hand.
+	b.click(`a[data-block="move"]`)
+	b.until(`document.querySelector("#chosen .grip")`)
+	before := document(t, p, 1).Block("move").Items
+	grips := eval[[]float64](b, `[...document.querySelectorAll("#chosen .grip")].flatMap(g => { const r = g.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })`)
+	b.mouse("mousePressed", grips[0], grips[1], false)
+	for n := 1.0; n <= 12; n++ {
+		b.mouse("mouseMoved", grips[0], grips[1]+(grips[3]+18-grips[1])*n/12, false)
+		time.Sleep(30 * time.Millisecond)
+	}
+	b.mouse("mouseReleased", grips[0], grips[3]+18, false)
+	b.at(8)
+	after2 := document(t, p, 1).Block("move").Items
+	assert.Equal(t, []string{before[1].Drill.Code, before[0].Drill.Code}, []string{after2[0].Drill.Code, after2[1].Drill.Code})
 }
 
 // One press puts somebody into a block, one takes them out; a unit goes at once; the page

@@ -111,6 +111,25 @@ func (d *Document) SetAlongside(block string, item int, beside bool) (string, er
 	return b.Items[item].Drill.Name + " on its own", nil
 }
 
+// SetExact has drill item of a block done exactly as written, whatever the day and the
+// minutes; or lets it go from half as much to half as much again.
+func (d *Document) SetExact(block string, item int, exact bool) (string, error) {
+	b := d.Block(block)
+	if b == nil || item < 0 || item >= len(b.Items) {
+		return "", ErrNoSuchBlock
+	}
+	k := &b.Items[item].Drill
+	r := &k.Range
+	k.Dose.Exact = exact
+	r.Min, r.Max = r.Target, r.Target
+	if exact {
+		return fmt.Sprintf("%s: exactly %s", k.Name, k.Words(r.Target)), nil
+	}
+	room := r.Target / 2 / r.Step * r.Step
+	r.Min, r.Max = r.Target-room, min(r.Target+room, drill.MaxAmount)
+	return fmt.Sprintf("%s: %s to %s", k.Name, k.Words(r.Min), k.Words(r.Max)), nil
+}
+
 // SetAtOnce says how many do drill item of a block at once, the others taking turns; 0:
 // all.
 func (d *Document) SetAtOnce(block string, item, people int) (string, error) {

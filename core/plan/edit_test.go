@@ -31,7 +31,13 @@ func TestEveryEditIsWholeOrRefused(t *testing.T) {
 			known := rapid.SampledFrom([]drill.Drill{throws(), hops}).Draw(t, "drill")
 			said := ""
 			block, item, player := blocks.Draw(t, "at"), rapid.IntRange(-1, 2).Draw(t, "which"), players.Draw(t, "whose")
-			switch rapid.IntRange(0, 24).Draw(t, "edit") {
+			switch rapid.IntRange(0, 27).Draw(t, "edit") {
+			case 25:
+				said, err = d.SetExact(block, item, rapid.Bool().Draw(t, "exact"))
+			case 26:
+				said, err = d.SetZone(block, rapid.SampledFrom([]string{"pitch", "gone"}).Draw(t, "zone"))
+			case 27:
+				said, err = d.ShiftFixed(rapid.SampledFrom([]string{"talk", "gone"}).Draw(t, "event"), rapid.IntRange(-900, 900).Draw(t, "from by"), rapid.IntRange(-900, 900).Draw(t, "to by"))
 			case 13:
 				said, err = d.SetForm(block, plan.FormFields{Form: rapid.SampledFrom(append(plan.Forms, "heap")).Draw(t, "form"), Rounds: rapid.IntRange(-1, 21).Draw(t, "rounds"),
 					Change: rapid.IntRange(0, 700).Draw(t, "change"), Pick: rapid.IntRange(-1, 3).Draw(t, "pick"), Split: rapid.SampledFrom(plan.Splits).Draw(t, "split")})

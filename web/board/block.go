@@ -66,6 +66,9 @@ type item struct {
 	Toggles    []toggle        // how it may be done otherwise
 }
 
+// Nth is the place of the drill in its block, from 1.
+func (i item) Nth() int { return i.Index + 1 }
+
 // chosenOf is block i of the run-in, or of a list with a line of its own: d holds its
 // blocks, and blocks are these as they are timed.
 func chosenOf(page *body, board *planner.Board, d *plan.Document, blocks []schedule.Block, i int, is row) *chosen {

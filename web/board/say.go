@@ -277,7 +277,10 @@ func toggled(d *plan.Document, block string, item int, way string) (string, erro
 	if way == "beside" {
 		return d.SetAlongside(block, item, !b.Items[item].Alongside)
 	}
-	if b.Items[item].Drill.Dose.OwnSide {
+	switch k := &b.Items[item].Drill; {
+	case way == "exact":
+		return d.SetExact(block, item, !k.Dose.Exact)
+	case k.Dose.OwnSide:
 		return d.SetSides(block, item, 2)
 	}
 	return d.SetSides(block, item, 0)

@@ -1,8 +1,10 @@
 import Alpine from "@alpinejs/csp";
 import focus from "@alpinejs/focus";
+import sort from "@alpinejs/sort";
 import board from "../board/board.js";
 import matrix from "../board/matrix.js";
 import drag from "../board/drag.js";
+import sorting from "../board/sort.js";
 import told from "../board/told.js";
 import keys from "./keys.js";
 import write from "../board/write.js";
@@ -17,8 +19,10 @@ import session from "../today/session.js";
 import rows from "../place/rows.js";
 
 Alpine.plugin(focus);
+Alpine.plugin(sort);
 Alpine.data("board", board);
 Alpine.data("drag", drag);
+Alpine.data("sorting", sorting);
 Alpine.data("matrix", matrix);
 Alpine.data("told", told);
 Alpine.data("keys", keys);
