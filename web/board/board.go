@@ -56,6 +56,7 @@ type body struct {
 	Spare       bool
 	Screen      string // what it is drawn for: wide, narrow, phone; "" where the browser has not said
 	Chart       *chart // nil on a phone
+	View        viewForm
 	Rows        []row
 	Chosen      *chosen
 	Drawers     drawers
@@ -237,12 +238,9 @@ func (b *body) draw(r *shell.Request, board *planner.Board, block string) {
 	switch b.Screen {
 	case phone:
 	case narrow:
-		b.Chart = newChart(board, narrow, narrowWidth, narrowLabels, b.Open, block)
+		b.Chart = newChart(board, b.looked(r, board, view{ID: narrow, Width: narrowWidth, Labels: narrowLabels, Chosen: block}))
 	default:
-		b.Chart = newChart(board, wide, wideWidth, wideLabels, b.Open, block)
-	}
-	if b.Chart != nil {
-		b.Chart.Edits = b.Edits
+		b.Chart = newChart(board, b.looked(r, board, view{ID: wide, Width: wideWidth, Labels: wideLabels, Chosen: block}))
 	}
 }
 

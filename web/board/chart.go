@@ -3,12 +3,10 @@ package board
 import (
 	"fmt"
 	"html/template"
-	"slices"
 	"strings"
 
 	"cuestart/core/clock"
 	"cuestart/core/plan"
-	"cuestart/core/runin"
 	"cuestart/core/schedule"
 	"cuestart/planner"
 )
@@ -17,8 +15,7 @@ import (
 // right to the start line. All lengths are user units of the SVG, one to a
 // pixel at its natural width.
 type chart struct {
-	ID            string // what it is drawn for
-	Edits         bool   // by somebody who may change the plan
+	view
 	Width, Height int
 	Left, Top     int // of the plot
 	LineX         int // the start line
@@ -38,7 +35,7 @@ type chart struct {
 
 	laneHeight int
 	from       clock.Offset // the moment at Left
-	players    [][]string   // by lane
+	rows       []laneRow
 }
 
 type tick struct {
@@ -47,8 +44,12 @@ type tick struct {
 }
 
 type lane struct {
-	Y, Mid      int
+	Y           int
 	Who, Names  string
+	OneLine     bool   // there is no room for two
+	Faint       bool   // it is not theirs whom the chart follows
+	Href        string // follows them; "": does not
+	Key         string // id of the zone or leader that the lane is; "": it is people's
 	Players     string // their ids
 	Drags       string // what is said while the name is dragged
 	WhoY, NameY int
@@ -56,7 +57,7 @@ type lane struct {
 
 type chartBlock struct {
 	ID, Phase, Label string
-	Chosen           bool
+	Chosen, Faint    bool
 	Start            int  // seconds from the start
 	Drags            bool // it may be dragged: it is not of what comes after
 	Href             string
@@ -100,12 +101,14 @@ const (
 	tickClear   = 10 // right of the labels
 	footHeight  = 14 // between the lanes and the warmth
 	lanesHeight = 400
-	laneLeast   = 36 // two lines of text
+	laneLeast   = 25 // a line of text
+	laneTwo     = 34 // two
 	laneMost    = 110
 
 	whoAbove      = 3  // the numbers of a lane, above its middle
 	namesBelow    = 13 // the names, below it
 	namesAlone    = 5
+	inLine        = 6
 	laneTextSize  = 14
 	whoSize       = 17   // of the numbers
 	laneTextWider = 1.16 // the text face is wider than the figures'
@@ -123,30 +126,50 @@ const (
 	eventReach = 600 // how long before the first block an event belongs to the picture
 )
 
-func newChart(b *planner.Board, id string, width, labels int, href func(block string) string, chosen string) *chart {
+// view is how a chart is drawn.
+type view struct {
+	ID            string // what it is drawn for
+	Width, Labels int    // of the chart, and of its lane labels
+	Href          func(block string) string
+	Chosen        string       // id of a block
+	By            string       // what its lanes are: people, zones or leaders
+	From          clock.Offset // when it begins; 0: with the first block
+	Follow        string       // id of the player whom it follows; "": none
+	Plain         bool         // without what comes after the end
+	Edits         bool         // by somebody who may change the plan
+
+	follow func(players []string) string // address that follows them; nil: nobody is followed
+}
+
+func newChart(b *planner.Board, v view) *chart {
 	d, s := b.Document, b.Schedule
-	c := &chart{ID: id, Width: width, Left: labels + labelGap, Top: plotTop, LabelX: labels, LineWidth: startWidth, StartName: d.StartName, StartTime: clock.Clock(s.Start, 0)}
-	c.players = laneOrder(d, s.Result)
-	// A few lanes are high, many are as low as two lines of text allow.
-	c.laneHeight = max(laneLeast, min(laneMost, lanesHeight/max(1, len(c.players))))
-	c.Bottom = c.Top + c.laneHeight*len(c.players)
-	c.Height = c.Bottom + warmthHeight + footHeight
+	c := &chart{view: v, Width: v.Width, Left: v.Labels + labelGap, Top: plotTop, LabelX: v.Labels, LineWidth: startWidth, StartName: d.StartName, StartTime: clock.Clock(s.Start, 0)}
 	events := s.Events(d)
 	from, to := span(d, b.Blocks, events)
-	c.from = from
-	c.LineX = width - startWidth
+	if c.from = from; v.From < 0 {
+		c.from = v.From
+	}
+	c.rows = rowsOf(b, v.By)
+	// A few lanes are high, many are as low as a line of text allows.
+	c.laneHeight = max(laneLeast, min(laneMost, lanesHeight/max(1, len(c.rows))))
+	c.Bottom = c.Top + c.laneHeight*len(c.rows)
+	c.Height = c.Bottom + warmthHeight + footHeight
+	c.LineX = v.Width - startWidth
 	after, beyond := afterOf(b)
+	if v.Plain || v.From < 0 || c.By != byPeople {
+		beyond = 0
+	}
 	if beyond > 0 {
 		to += clock.Offset(beyond)
 	}
 	if to > 0 {
-		c.LineX = c.Left + (width-startWidth-c.Left)*int(-from)/int(to-from)
+		c.LineX = c.Left + (v.Width-startWidth-c.Left)*int(-c.from)/int(to-c.from)
 	}
 	c.scale(b)
 	c.lanes(d)
-	c.drawBlocks(b, b.Document, b.Blocks, 0, href, chosen)
+	c.drawBlocks(b.Document, b.Blocks, 0)
 	if beyond > 0 {
-		c.drawAfter(b, after, to, href, chosen)
+		c.drawAfter(after, to)
 	}
 	c.drawEvents(events)
 	c.write()
@@ -157,17 +180,6 @@ func newChart(b *planner.Board, id string, width, labels int, href func(block st
 // x is where a moment lies.
 func (c *chart) x(o clock.Offset) int {
 	return c.Left + (c.LineX-c.Left)*int(o-c.from)/int(-c.from)
-}
-
-// laneOrder is the strands by the lowest number in each.
-func laneOrder(d *plan.Document, r *runin.Result) [][]string {
-	index := map[string]int{}
-	for i, p := range d.Players {
-		index[p.ID] = p.Number*1000 + i
-	}
-	lanes := slices.Clone(r.Strands)
-	slices.SortFunc(lanes, func(a, b []string) int { return index[a[0]] - index[b[0]] })
-	return lanes
 }
 
 // span is the time that the chart shows: from a minute before the first block to
@@ -201,7 +213,9 @@ func floorTo(o clock.Offset, step int) clock.Offset {
 // thirty where there are many, and the halves between.
 func (c *chart) scale(b *planner.Board) {
 	step := 10 * 60
-	if c.from > -25*60 {
+	if c.from > -12*60 {
+		step = 2 * 60
+	} else if c.from > -25*60 {
 		step = 5 * 60
 	} else if c.from < -100*60 {
 		step = 30 * 60
@@ -219,62 +233,20 @@ func (c *chart) scale(b *planner.Board) {
 	}
 }
 
-// lanes names who is in each lane.
-func (c *chart) lanes(d *plan.Document) {
-	room := int(float64(c.LabelX) / laneTextWider)
-	for i, players := range c.players {
-		y := c.Top + i*c.laneHeight
-		mid := y + c.laneHeight/2
-		l := lane{Y: y, Mid: mid, WhoY: mid - whoAbove, NameY: mid + namesBelow}
-		l.Who = d.FewNumbers(players, func(text string) bool { return textWidth(text, whoSize) <= float64(c.LabelX) })
-		l.Names = d.FirstNames(players, func(text string) bool { return textWidth(text, laneTextSize) <= float64(room) })
-		l.Names = cutTo(l.Names, laneTextSize, room)
-		l.Players, l.Drags = strings.Join(players, " "), l.Who+" "+l.Names+": drop them on a block"
-		if l.Who == "" {
-			l.WhoY, l.Who, l.Names = mid+namesAlone, l.Names, ""
-		}
-		c.Lanes = append(c.Lanes, l)
-	}
-}
-
-// runs gathers the lanes of some players into stretches of adjacent lanes.
-func (c *chart) runs(members []string) (stretches [][2]int) {
-	for i, players := range c.players {
-		if !slices.Contains(members, players[0]) {
-			continue
-		}
-		if n := len(stretches); n > 0 && stretches[n-1][1] == i {
-			stretches[n-1][1] = i + 1
-		} else {
-			stretches = append(stretches, [2]int{i, i + 1})
-		}
-	}
-	return stretches
-}
-
-// pieces are the boxes of some players from one moment to another.
-func (c *chart) pieces(members []string, from, to clock.Offset, inset int) (list []piece) {
-	left, right := c.x(from), c.x(to)
-	for _, run := range c.runs(members) {
-		list = append(list, piece{box: box{left, c.Top + run[0]*c.laneHeight + inset, max(leastWidth, right-left-1), (run[1]-run[0])*c.laneHeight - 2*inset}})
-	}
-	return list
-}
-
 // drawBlocks draws blocks of a document, later by so many seconds where they go by another
 // line.
-func (c *chart) drawBlocks(board *planner.Board, d *plan.Document, blocks []schedule.Block, later clock.Offset, href func(string) string, chosen string) {
+func (c *chart) drawBlocks(d *plan.Document, blocks []schedule.Block, later clock.Offset) {
 	for i := range blocks {
 		b := &blocks[i]
-		if !b.Kept {
+		if !b.Kept || b.End+later <= c.from {
 			continue
 		}
 		words := b.Named()
-		c.Blocks = append(c.Blocks, chartBlock{ID: b.ID, Phase: b.Phase.Key(), Chosen: b.ID == chosen, Href: href(b.ID), Start: int(b.Start), Drags: later == 0,
+		c.Blocks = append(c.Blocks, chartBlock{ID: b.ID, Phase: b.Phase.Key(), Chosen: b.ID == c.Chosen, Faint: c.Follow != "" && !b.Has(c.Follow), Href: c.Href(b.ID), Start: int(b.Start), Drags: later == 0,
 			Label: fmt.Sprintf("%s, %s, %s: %s, %s", b.Name, b.Phase.Name(), d.Audience(b.Who), when(b, later), strings.Join(words, ", ")),
 			name:  b.Name, words: b.Doses(), length: clock.Lasting(b.Length()), letter: b.Phase.Letter(),
-			Pieces: c.pieces(b.Members, b.Start+later, b.End+later, blockInset)})
-		if held := d.HeldWords(b.Block); held != "" {
+			Pieces: c.pieces(c.lanesOf(b), b.Start+later, b.End+later, blockInset)})
+		if held := d.HeldWords(b.Block); held != "" && b.Start >= c.from {
 			last := &c.Blocks[len(c.Blocks)-1]
 			last.Label += ", held " + held
 			last.Notch = fmt.Sprintf("M%d %dh%dl%d %dz", c.x(b.Start), c.Top-notch, 2*notch, -notch, notch)
@@ -322,10 +294,10 @@ func afterOf(b *planner.Board) (after *schedule.Line, seconds int) {
 }
 
 // drawAfter draws what comes after the end right of everything before the start.
-func (c *chart) drawAfter(b *planner.Board, after *schedule.Line, to clock.Offset, href func(string) string, chosen string) {
+func (c *chart) drawAfter(after *schedule.Line, to clock.Offset) {
 	line := to - clock.Offset(after.Seconds())
 	c.After = &afterLine{c.x(line), after.Line}
-	c.drawBlocks(b, after.Document, after.Schedule.Blocks(after.Document), line, href, chosen)
+	c.drawBlocks(after.Document, after.Schedule.Blocks(after.Document), line)
 }
 
 func (c *chart) drawEvents(events []schedule.Event) {
@@ -334,7 +306,7 @@ func (c *chart) drawEvents(events []schedule.Event) {
 			continue
 		}
 		label := fmt.Sprintf("%s: %s to %s to go", e.Name, e.Start.ToGo(), e.End.ToGo())
-		for _, p := range c.pieces(e.Players, max(e.Start, c.from), min(e.End, 0), eventInset) {
+		for _, p := range c.pieces(c.lanesWith(e.Players), max(e.Start, c.from), min(e.End, 0), eventInset) {
 			c.Fixed = append(c.Fixed, chartEvent{ID: e.Fixed, name: e.Name, Label: label, piece: p})
 		}
 	}

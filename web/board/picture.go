@@ -23,7 +23,7 @@ func Picture(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	c := newChart(b, "board", pictureWidth, pictureLabels, func(string) string { return "" }, "")
+	c := newChart(b, view{ID: "board", Width: pictureWidth, Labels: pictureLabels, Href: func(string) string { return "" }})
 	drawn := screens.Render("page", "chart", c)
 	drawn = strings.NewReplacer("<a ", "<g ", "</a>", "</g>").Replace(drawn) // it leads nowhere
 	drawn = regexp.MustCompile(` (href|data-part|aria-current)(="[^"]*")?`).ReplaceAllString(drawn, "")

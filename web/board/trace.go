@@ -55,7 +55,7 @@ func (c *chart) warmth(b *planner.Board) trace {
 		}
 		var path strings.Builder
 		from := max(s.From, c.from)
-		fmt.Fprintf(&path, "M%d %dH%d", c.Left, y(0), c.x(from))
+		fmt.Fprintf(&path, "M%d %dH%d", c.Left, y(s.Estimate(max(c.from, min(from, s.From)))), c.x(from))
 		for o := from; o <= 0; o += traceStep {
 			fmt.Fprintf(&path, "L%d %d", c.x(o), y(s.Estimate(o)))
 		}

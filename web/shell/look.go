@@ -24,13 +24,18 @@ func (r *Request) look() string {
 	return looks[0]
 }
 
+// Keep has the browser remember a value for a year; [Request.Cookie] gives it.
+func (r *Request) Keep(name, value string) {
+	http.SetCookie(r.gin.Writer, &http.Cookie{Name: name, Value: value, Path: "/", MaxAge: int((365 * 24 * time.Hour).Seconds()),
+		HttpOnly: true, SameSite: http.SameSiteLaxMode, Secure: r.shell.Secure})
+}
+
 func setLook(r *Request) (Answer, error) {
 	picked := r.Form.Text("look")
 	if !slices.Contains(looks, picked) {
 		picked = looks[0]
 	}
-	http.SetCookie(r.gin.Writer, &http.Cookie{Name: "look", Value: picked, Path: "/", MaxAge: int((365 * 24 * time.Hour).Seconds()),
-		HttpOnly: true, SameSite: http.SameSiteLaxMode, Secure: r.shell.Secure})
+	r.Keep("look", picked)
 	return Go(r.Form.Text("back")), nil
 }
 
