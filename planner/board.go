@@ -46,6 +46,9 @@ func (b *Board) Verdict() verdict.Verdict { return verdict.Of(b.Document, b.Sche
 
 // Likely is how the plan of a board will go on the day; the same for as long as the plan is.
 func (p *Planner) Likely(b *Board) verdict.Likely {
+	if b.Revision == 0 { // it is but supposed
+		return verdict.LikelyOf(b.Document, odds.Of(b.Schedule.Day(b.Document)))
+	}
 	is, _ := p.likely.Get(fmt.Sprint(b.ID, " ", b.Revision), func() (verdict.Likely, error) { // working it out does not fail
 		return verdict.LikelyOf(b.Document, odds.Of(b.Schedule.Day(b.Document))), nil
 	})

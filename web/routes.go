@@ -147,6 +147,8 @@ func sessions(club, change shell.Routes) {
 	change.Get("/sessions/:session/drag", board.Drag)
 	club.Get("/sessions/:session/people", board.People)
 	club.Get("/sessions/:session/history", board.History)
+	club.Get("/sessions/:session/what-if", board.WhatIf)
+	change.Post("/sessions/:session/what-if", board.TakeIf)
 	change.Post("/sessions/:session/history", board.GoBack)
 	change.Post("/sessions/:session/people", board.Put)
 	change.Post("/sessions/:session/drop", board.Drop)

@@ -1,0 +1,38 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+)
+
+// What might come otherwise stands beside the plan, asks who arrives when, and is taken with
+// one press; undo brings the plan back.
+func TestWhatIfIsComparedAndTaken(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.open("/sessions/1")
+	b.click("#what-if")
+	b.until(`location.pathname == "/sessions/1/what-if"`)
+	b.click(`[aria-label="Kick-off 20 min earlier"]`)
+	b.until(`document.querySelector("#take-if")`)
+	assert.Contains(t, b.text("main"), "Bands: left out")
+	assert.Contains(t, b.text("main"), "as now, at 14:10")
+	assert.Equal(t, 2, eval[int](b, `document.querySelectorAll("svg.chart").length`))
+	assert.Equal(t, "2026-11-28T15:00", document(t, p, 1).Start.Local, "nothing is changed yet")
+	b.click(`a[href*="arrive=too"]`)
+	b.until(`location.search.includes("arrive=too") && document.querySelector("#take-if")`)
+	assert.NotContains(t, b.text("main"), "left out")
+	b.run("history.back()")
+	b.until(`!location.search.includes("arrive=too") && document.querySelector("#take-if")`)
+	b.click("#take-if")
+	b.until(`location.pathname == "/sessions/1" && document.querySelector("#undo")`)
+	assert.Equal(t, "2026-11-28T14:40", document(t, p, 1).Start.Local)
+	b.click("#undo")
+	b.at(3)
+	assert.Equal(t, "2026-11-28T15:00", document(t, p, 1).Start.Local)
+	b.open("/sessions/1/what-if?if=minutes&by=45&id=")
+	b.open("/sessions/1/what-if?if=place&id=nowhere")
+	assert.Contains(t, b.text("[role=alert]"), "not of this plan")
+}

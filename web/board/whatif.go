@@ -1,0 +1,205 @@
+package board
+
+import (
+	"fmt"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"cuestart/core/clock"
+	"cuestart/core/plan"
+	"cuestart/core/schedule"
+	"cuestart/core/verdict"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// whatIf is the page that shows the plan beside how it would be if something came otherwise.
+type whatIf struct {
+	ID       uint64
+	Revision uint32
+	Title    string
+	Edits    bool
+	Groups   []ifGroup
+	Fields   []shell.Choice // of what is supposed, to be sent again
+	Arrive   []look         // whether everybody arrives as now; none: it makes no difference
+	Who      []shell.Tick   // who is late, and who might be
+	Late     int            // minutes; 0: nobody is supposed to be late
+	Was, Is  *ifSide        // Is: nil where nothing is supposed, or it cannot be
+	Problem  string
+}
+
+// ifGroup is a kind of things that might come otherwise.
+type ifGroup struct {
+	Name  string
+	Picks []look // Value is the query
+}
+
+// ifSide is a plan on one side of the page.
+type ifSide struct {
+	Head    string
+	Verdict verdict.Verdict
+	Likely  verdict.Likely
+	Chart   *chart
+	Changes []string
+}
+
+// To is the address of something under the session.
+func (w *whatIf) To(under ...string) string { return shell.Session(w.ID, under...) }
+
+// supposedOf is what a query or form supposes; "" as its kind: nothing.
+func supposedOf(get func(string) string, list func(string) []string) (what planner.Supposed) {
+	what = planner.Supposed{Is: schedule.If(get("if")), Arrive: get("arrive") != "too", ID: get("id"), Who: list("who")}
+	if minutes, err := strconv.Atoi(get("by")); err == nil {
+		what.Minutes = max(-180, min(180, minutes))
+	}
+	return what
+}
+
+// fieldsOf are the fields that [supposedOf] reads.
+func fieldsOf(what planner.Supposed) url.Values {
+	to := url.Values{"if": {string(what.Is)}}
+	if what.Minutes != 0 {
+		to.Set("by", strconv.Itoa(what.Minutes))
+	}
+	if what.ID != "" {
+		to.Set("id", what.ID)
+	}
+	if what.Is == schedule.IfStart && !what.Arrive {
+		to.Set("arrive", "too")
+	}
+	for _, id := range what.Who {
+		to.Add("who", id)
+	}
+	return to
+}
+
+// lateMinutes is how late who comes late is supposed to be, until somebody says otherwise.
+const lateMinutes = 15
+
+// groups are the things that might come otherwise in a plan.
+func (w *whatIf) groups(d *plan.Document, is planner.Supposed) {
+	add := func(group, name, long string, what planner.Supposed) {
+		if len(w.Groups) == 0 || w.Groups[len(w.Groups)-1].Name != group {
+			w.Groups = append(w.Groups, ifGroup{Name: group})
+		}
+		g := &w.Groups[len(w.Groups)-1]
+		on := is.Is == what.Is && is.ID == what.ID && (is.Minutes == what.Minutes || what.Is == schedule.IfLate)
+		g.Picks = append(g.Picks, look{press{Value: "?" + fieldsOf(what).Encode(), Name: long, On: on}, name})
+	}
+	for _, by := range []int{-20, -15, -10, -5, 5, 10, 15, 20} {
+		way := map[bool]string{true: "earlier", false: "later"}[by < 0]
+		add(d.StartName, strings.Replace(fmt.Sprintf("%+d", by), "-", "−", 1), fmt.Sprintf("%s %d min %s", d.StartName, max(by, -by), way), planner.Supposed{Is: schedule.IfStart, Minutes: by, Arrive: true})
+	}
+	for _, minutes := range []int{45, 30, 20, 10} {
+		add("Minutes there are", strconv.Itoa(minutes), fmt.Sprintf("%d minutes before the start", minutes), planner.Supposed{Is: schedule.IfMinutes, Minutes: minutes})
+	}
+	var last []string
+	for _, p := range d.Players[max(0, len(d.Players)-4):] {
+		last = append(last, p.ID)
+	}
+	add("Late", "some come late", "some come late", planner.Supposed{Is: schedule.IfLate, Minutes: lateMinutes, Who: last})
+	for _, z := range d.Zones {
+		add("Only there", z.Name, "only "+z.Name, planner.Supposed{Is: schedule.IfPlace, ID: z.ID})
+	}
+	for _, l := range d.Leaders {
+		add("Without", l.Name, "without "+l.Name, planner.Supposed{Is: schedule.IfLeader, ID: l.ID})
+	}
+}
+
+// asks fills in what is asked of what is supposed: who is late; who arrives when.
+func (w *whatIf) asks(b *planner.Board, is planner.Supposed) {
+	d := b.Document
+	for name, values := range fieldsOf(is) {
+		for _, value := range values {
+			w.Fields = append(w.Fields, shell.Choice{Value: value, Label: name})
+		}
+	}
+	slices.SortFunc(w.Fields, func(a, b shell.Choice) int { return strings.Compare(a.Label+a.Value, b.Label+b.Value) })
+	switch is.Is {
+	case schedule.IfLate:
+		w.Late = is.Minutes
+		for _, p := range d.Players {
+			one := shell.Tick{Value: p.ID, Label: strings.TrimSpace(d.Numbers([]string{p.ID}) + " " + p.First), On: slices.Contains(is.Who, p.ID)}
+			w.Who = append(w.Who, one)
+		}
+	case schedule.IfStart:
+		open, err := d.Open.Offset(b.Schedule.Start)
+		if err != nil {
+			return
+		}
+		as, too := is, is
+		as.Arrive, too.Arrive = true, false
+		w.Arrive = []look{{press{Value: "?" + fieldsOf(as).Encode(), On: is.Arrive}, "as now, at " + clock.Clock(b.Schedule.Start, open)},
+			{press{Value: "?" + fieldsOf(too).Encode(), On: !is.Arrive}, "too, at " + clock.Clock(b.Schedule.Start, open+clock.Offset(60*is.Minutes))}}
+	}
+}
+
+// Lengths of the two charts.
+const (
+	besideWidth  = 600
+	besideLabels = 116
+)
+
+// side is a board as one side of the page.
+func side(r *shell.Request, b *planner.Board, id, head string, from clock.Offset, open func(string) string) *ifSide {
+	return &ifSide{Head: head, Verdict: b.Verdict(), Likely: r.Planner.Likely(b),
+		Chart: newChart(b, view{ID: id, Width: besideWidth, Labels: besideLabels, From: from, Plain: true, Href: open})}
+}
+
+// WhatIf shows the plan beside how it would be if something came otherwise.
+func WhatIf(r *shell.Request) (shell.Answer, error) {
+	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	if err != nil {
+		return nil, err
+	}
+	asked := r.Asked()
+	return ifPage(r, b, supposedOf(r.Query, func(name string) []string { return asked[name] }), nil)
+}
+
+func ifPage(r *shell.Request, b *planner.Board, what planner.Supposed, wrong plan.Problems) (*shell.Page, error) {
+	w := &whatIf{ID: b.ID, Revision: b.Revision, Title: b.Document.Title, Edits: r.Coach()}
+	if what.Is == schedule.IfLate && what.Minutes <= 0 {
+		what.Minutes = lateMinutes
+	}
+	w.groups(b.Document, what)
+	if what.Is != "" {
+		w.asks(b, what)
+	}
+	from, _ := span(b.Document, b.Blocks, b.Schedule.Events(b.Document))
+	var then *planner.Variant
+	if what.Is != "" && wrong == nil {
+		var err error
+		if then, err = r.Planner.Suppose(r.Context(), r.Club(), b, what); err != nil {
+			if wrong = shell.Problems(err); wrong == nil {
+				return nil, err
+			}
+		}
+	}
+	if wrong != nil {
+		w.Problem = wrong[0].What
+	}
+	open := func(block string) string { return shell.Block(b.ID, block) }
+	if then != nil {
+		other, _ := span(then.Document, then.Blocks, then.Schedule.Events(then.Document))
+		from = min(from, other)
+		w.Is = side(r, then.Board, "is", strings.ToUpper(then.Said[:1])+then.Said[1:], from, open)
+		w.Is.Changes = then.Changes
+	}
+	w.Was = side(r, b, "was", "As planned", from, open)
+	return &shell.Page{Screens: screens, Name: "whatif", Part: "whatif", Title: "What if: " + w.Title, Nav: "runin", Body: w}, nil
+}
+
+// TakeIf puts the plan in force as it would be.
+func TakeIf(r *shell.Request) (shell.Answer, error) {
+	what := supposedOf(r.Form.Raw, r.Form.List)
+	_, err := r.Planner.TakeSupposed(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), what)
+	return r.Changed(err, shell.Go(shell.Session(r.ParamID("session"))), func(wrong plan.Problems) (*shell.Page, error) {
+		b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+		if err != nil {
+			return nil, err
+		}
+		return ifPage(r, b, what, wrong)
+	})
+}
