@@ -190,10 +190,10 @@ func next(now time.Time, day time.Weekday, hour, minute int) time.Time {
 }
 
 var ground = []club.Zone{
-	{Name: "Near half", Capacity: 40, Lanes: 8, Metres: 50, Surface: "grass"},
-	{Name: "Far half", Capacity: 40, Lanes: 8, Metres: 50, Surface: "grass"},
-	{Name: "In-goal strip", Capacity: 16, Lanes: 4, Metres: 20, Surface: "grass"},
-	{Name: "Hall", Capacity: 30, Lanes: 5, Metres: 18, Surface: "wood", Covered: true},
+	{Name: "Near half", Capacity: 40, Lanes: 8, Metres: 50, Surface: "grass", Lies: &plan.Lie{X: 38, Y: 34, Long: 50, Wide: 68}},
+	{Name: "Far half", Capacity: 40, Lanes: 8, Metres: 50, Surface: "grass", Lies: &plan.Lie{X: 88, Y: 34, Long: 50, Wide: 68}},
+	{Name: "In-goal strip", Capacity: 16, Lanes: 4, Metres: 20, Surface: "grass", Lies: &plan.Lie{X: 6, Y: 34, Long: 68, Wide: 12, Turn: 90}},
+	{Name: "Hall", Capacity: 30, Lanes: 5, Metres: 18, Surface: "wood", Covered: true, Lies: &plan.Lie{X: 128, Y: 18, Long: 18, Wide: 14}},
 }
 
 // kit is what the demo's club has.
@@ -231,7 +231,7 @@ func base(start time.Time, free plan.Span) *plan.Document {
 	}
 	for i, id := range []string{"near", "far", "strip", "hall"} {
 		z := ground[i]
-		d.Zones = append(d.Zones, plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes})
+		d.Zones = append(d.Zones, plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Lies: z.Lies})
 		if id != "hall" {
 			d.Zones[i].Free = []plan.Span{free}
 		}

@@ -30,6 +30,7 @@ type Board struct {
 
 	book    *Book
 	sport   string
+	zones   []plan.Zone // as they lie on the plan of the ground
 	reading check.Input // what the checks went by
 }
 
@@ -96,6 +97,7 @@ func (p *Planner) board(ctx context.Context, clubID uint64, session *store.Sessi
 	look.Go(func() (err error) { known, err = p.playbook(within, clubID); return err })
 	look.Go(func() (err error) { all, err = p.ruled(within, clubID); return err })
 	look.Go(func() (err error) { earlier, err = p.store.Earlier(within, session.ID, check.ReadsEarlier); return err })
+	look.Go(func() (err error) { b.zones, err = p.laid(within, clubID, session.Document.Zones); return err })
 	b.Blocks = session.Schedule.Blocks(session.Document)
 	b.Strands = warmth.Strands(today.Apply(session.Document), session.Schedule)
 	if err := look.Wait(); err != nil {

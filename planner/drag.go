@@ -18,13 +18,14 @@ import (
 
 // Drop is what dragging something on the board asks for.
 type Drop struct {
-	Does  Does
-	Block string       // the block that is dragged, or dragged onto
-	Event string       // the fixed event that is dragged, in place of a block
-	At    clock.Offset // where the block would begin
-	By    int          // seconds: of work more (Doses), or by which an event moves
-	Who   []string     // who is dragged onto the block: ids of players
-	Zone  string       // where the block is dragged to
+	Does   Does
+	Block  string       // the block that is dragged, or dragged onto
+	Event  string       // the fixed event that is dragged, in place of a block
+	At     clock.Offset // where the block would begin
+	By     int          // seconds: of work more (Doses), or by which an event moves
+	Who    []string     // who is dragged onto the block: ids of players
+	Zone   string       // where the block is dragged to: Goes
+	Leader string       // who leads it then: Leads
 }
 
 // Does is what is done with what is dragged.
@@ -38,6 +39,7 @@ const (
 	TakeOut Does = "out"     // the block is taken out
 	Join    Does = "join"    // people do it too
 	Goes    Does = "goes"    // it is done in another place
+	Leads   Does = "leads"   // somebody else leads it
 	Shift   Does = "shift"   // a fixed event moves
 	Longer  Does = "longer"  // a fixed event ends later
 	Sooner  Does = "earlier" // a fixed event begins later
@@ -113,6 +115,8 @@ func (to Drop) edit(s *schedule.Schedule) Edit {
 			return to.join(d)
 		case Goes:
 			return d.SetZone(to.Block, to.Zone)
+		case Leads:
+			return d.SetLeader(to.Block, to.Leader)
 		case Shift:
 			return d.ShiftFixed(to.Event, by, by)
 		case Longer:
@@ -217,7 +221,7 @@ func (to Drop) where(did string, d *plan.Document, own, was runin.Scheduled) str
 	i := slices.IndexFunc(d.Blocks, func(b plan.Block) bool { return b.ID == to.Block })
 	var parts []string
 	switch {
-	case i < 0 || to.Does == Join || to.Does == Goes:
+	case i < 0 || to.Does == Join || to.Does == Goes || to.Does == Leads:
 		parts = append(parts, did)
 	case to.Does == Doses:
 		parts = append(parts, did)

@@ -85,6 +85,9 @@ func (p *Planner) change(ctx context.Context, by Account, session *store.Session
 	if reflect.DeepEqual(next, is) {
 		return p.board(ctx, by.ClubID, session)
 	}
+	if next.Zones, err = p.laid(ctx, by.ClubID, next.Zones); err != nil {
+		return nil, err
+	}
 	fitted, err := p.fit(ctx, next, p.begun(session))
 	if err != nil {
 		return nil, err

@@ -111,6 +111,8 @@ func peoples(club, change shell.Routes) {
 
 func places(club, change shell.Routes) {
 	club.Get("/ground", place.Ground)
+	club.Get("/ground-plan/:id", place.Laid)
+	change.Post("/ground-plan/:id", place.Lay)
 	change.Post("/ground/:kind", place.Save)
 	change.Post("/ground/:kind/:id/remove", place.Remove)
 	change.Get("/sport", place.Sport)
@@ -146,6 +148,7 @@ func sessions(club, change shell.Routes) {
 	club.Get("/sessions/:session/live", board.Live)
 	change.Get("/sessions/:session/drag", board.Drag)
 	club.Get("/sessions/:session/people", board.People)
+	club.Get("/sessions/:session/moment", board.Moment)
 	club.Get("/sessions/:session/history", board.History)
 	club.Get("/sessions/:session/what-if", board.WhatIf)
 	change.Post("/sessions/:session/what-if", board.TakeIf)

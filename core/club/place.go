@@ -45,6 +45,8 @@ type Zone struct {
 	Fittings []string `json:"fittings,omitempty"`    // what it has: wall, posts, bars, shade
 	Opens    string   `json:"opens,omitempty"`       // time on the clock, 13:30; "": always
 	Closes   string   `json:"closes,omitempty"`      // "": never
+
+	Lies *plan.Lie `json:"lies,omitempty"` // on the plan of the ground; nil: nobody laid it there
 }
 
 func (Zone) Kind() Kind       { return KindZone }
@@ -64,12 +66,15 @@ func (z Zone) Validate() error {
 	}
 	v.when(z.Metres < 0 || z.Metres > MaxMetres, "metres", fmt.Sprintf("a lane is up to %d m long", MaxMetres))
 	v.hours(z.Opens, z.Closes)
+	if z.Lies != nil {
+		v.when(z.Lies.Problem() != "", "lies", z.Lies.Problem())
+	}
 	return v.err()
 }
 
 // Plan is the zone as a plan carries it, free in its hours.
 func (z Zone) Plan(id string) plan.Zone {
-	p := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: z.Metres, Surface: z.Surface, Covered: z.Covered, Celsius: z.Celsius, Fittings: z.Fittings}
+	p := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: z.Metres, Surface: z.Surface, Covered: z.Covered, Celsius: z.Celsius, Fittings: z.Fittings, Lies: z.Lies}
 	p.Free = hours(z.Opens, z.Closes)
 	return p
 }

@@ -11,7 +11,7 @@ func (d *Document) Clone() *Document {
 	c.Players, c.Kit = slices.Clone(d.Players), maps.Clone(d.Kit)
 	c.Units = each(d.Units, func(u *Unit) { u.Players = slices.Clone(u.Players) })
 	c.Zones = each(d.Zones, func(z *Zone) {
-		z.Free, z.Celsius, z.Fittings = slices.Clone(z.Free), pointed(z.Celsius), slices.Clone(z.Fittings)
+		z.Free, z.Celsius, z.Fittings, z.Lies = slices.Clone(z.Free), pointed(z.Celsius), slices.Clone(z.Fittings), pointed(z.Lies)
 	})
 	c.Leaders = each(d.Leaders, func(l *Leader) { l.Free = slices.Clone(l.Free) })
 	c.Fixed = each(d.Fixed, func(f *Fixed) { f.Who = slices.Clone(f.Who) })

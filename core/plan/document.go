@@ -127,6 +127,7 @@ type Zone struct {
 	Celsius  *float64 `json:"air_celsius,omitempty"` // under its roof; nil: not said
 	Fittings []string `json:"fittings,omitempty"`    // what it has: wall, posts, bars, shade; none: not said
 	Free     []Span   `json:"free,omitempty"`        // none: always free
+	Lies     *Lie     `json:"lies,omitempty"`        // nil: nobody laid it on the plan of the ground
 }
 
 // Has tells whether the zone has a fitting of that name: a wall, posts; one of several

@@ -148,6 +148,19 @@ func (d *Document) SetZone(block, zone string) (string, error) {
 	return fmt.Sprintf("%s: %s", b.Name, z.Name), nil
 }
 
+// SetLeader has a leader lead a block.
+func (d *Document) SetLeader(block, leader string) (string, error) {
+	b, l := d.Block(block), d.Leader(leader)
+	if b == nil {
+		return "", ErrNoSuchBlock
+	}
+	if l == nil {
+		return "", In(AtBlock(block, "leader"), "this leader is not of this plan")
+	}
+	b.Leader = leader
+	return fmt.Sprintf("%s leads %s", l.Name, b.Name), nil
+}
+
 // AddItem puts a drill into a block, last.
 func (d *Document) AddItem(block string, item Item) (string, error) {
 	b := d.Block(block)

@@ -167,6 +167,9 @@ func (v *validator) places() {
 		if z.Capacity < 1 || z.Lanes < 1 {
 			v.add("zones."+z.ID, "a zone holds at least one person, in at least one lane")
 		}
+		if z.Lies != nil && z.Lies.Problem() != "" {
+			v.add("zones."+z.ID, "%s", z.Lies.Problem())
+		}
 		for _, span := range z.Free {
 			v.span("zones."+z.ID, span)
 		}

@@ -55,7 +55,9 @@ type body struct {
 	Timing      timingForm
 	Spare       bool
 	Screen      string // what it is drawn for: wide, narrow, phone; "" where the browser has not said
-	Chart       *chart // nil on a phone
+	Chart       *chart // nil on a phone, and where the ground is shown
+	Ground      bool   // it is shown in place of the chart
+	From        int    // when the run-in begins, in seconds from the start
 	View        viewForm
 	Rows        []row
 	Chosen      *chosen
@@ -235,13 +237,20 @@ func (b *body) draw(r *shell.Request, board *planner.Board, block string) {
 	if kept := r.Cookie("screen"); kept == wide || kept == narrow || kept == phone {
 		b.Screen = kept
 	}
-	switch b.Screen {
-	case phone:
-	case narrow:
-		b.Chart = newChart(board, b.looked(r, board, view{ID: narrow, Width: narrowWidth, Labels: narrowLabels, Chosen: block}))
-	default:
-		b.Chart = newChart(board, b.looked(r, board, view{ID: wide, Width: wideWidth, Labels: wideLabels, Chosen: block}))
+	from, _ := span(board.Document, board.Blocks, board.Schedule.Events(board.Document))
+	b.From = int(from)
+	if b.Screen == phone {
+		return
 	}
+	v := view{ID: wide, Width: wideWidth, Labels: wideLabels, Chosen: block}
+	if b.Screen == narrow {
+		v.ID, v.Width, v.Labels = narrow, narrowWidth, narrowLabels
+	}
+	if v = b.looked(r, board, v); v.By == onGround {
+		b.Ground = true
+		return
+	}
+	b.Chart = newChart(board, v)
 }
 
 // rows are the blocks in the order of time, those left out last.

@@ -98,7 +98,7 @@ const (
 	labelGap    = 14 // between labels and plot
 	startWidth  = 10 // of the start line
 	startRoom   = 96 // left of the start line, for its name
-	tickClear   = 10 // right of the labels
+	tickClear   = 58 // right of the labels: how the board is looked at stands there
 	footHeight  = 14 // between the lanes and the warmth
 	lanesHeight = 400
 	laneLeast   = 25 // a line of text

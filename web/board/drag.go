@@ -22,11 +22,11 @@ func dropOf(get func(name string) string) (to planner.Drop, known bool) {
 		return n
 	}
 	known = true
-	to = planner.Drop{Does: planner.Does(get("does")), Block: get("block"), Event: get("event"), At: clock.Offset(number("at", -farthest, 0)), By: number("by", -farthest, farthest), Zone: get("zone")}
+	to = planner.Drop{Does: planner.Does(get("does")), Block: get("block"), Event: get("event"), At: clock.Offset(number("at", -farthest, 0)), By: number("by", -farthest, farthest), Zone: get("zone"), Leader: get("leader")}
 	if who := get("who"); who != "" {
 		to.Who = strings.Split(who, " ")
 	}
-	all := []planner.Does{planner.Order, planner.Hold, planner.Doses, planner.TakeOut, planner.Join, planner.Goes, planner.Shift, planner.Longer, planner.Sooner}
+	all := []planner.Does{planner.Order, planner.Hold, planner.Doses, planner.TakeOut, planner.Join, planner.Goes, planner.Leads, planner.Shift, planner.Longer, planner.Sooner}
 	return to, known && slices.Contains(all, to.Does)
 }
 

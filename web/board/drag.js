@@ -46,7 +46,8 @@ export default () => ({
     }
     if (event.pointerId !== held.pointer) return;
     if (!held.moved) {
-      if (Math.hypot(event.clientX - held.x, held.part.dataset.lane ? event.clientY - held.y : 0) < reach) return;
+      const upDown = held.part.dataset.lane || this.svg.dataset.by;
+      if (Math.hypot(event.clientX - held.x, upDown ? event.clientY - held.y : 0) < reach) return;
       held.moved = true;
       this.$root.dataset.dragged = "";
       const { block } = held.part.dataset;
@@ -62,14 +63,14 @@ export default () => ({
   // asks is what dropping here would do, as a question to the server; null: nothing.
   asks(event) {
     const held = this.held;
-    const { block, event: fixed, lane, start } = held.part.dataset;
+    const { block, event: fixed, lane: people, start } = held.part.dataset;
     const to = this.place(event);
     const { each, left } = this.scale();
     const dx = to.x - held.at.x;
     const by = Math.round(dx / each);
-    if (lane) {
+    if (people) {
       const under = document.elementsFromPoint(event.clientX, event.clientY).map((e) => e.closest("a[data-start]")).find(Boolean);
-      return under ? { does: "join", block: under.dataset.block, who: lane } : null;
+      return under ? { does: "join", block: under.dataset.block, who: people } : null;
     }
     if (fixed) {
       if (!held.side) held.part.setAttribute("transform", `translate(${dx} 0)`);
@@ -78,8 +79,16 @@ export default () => ({
     if (held.side) return { does: "doses", block, by: held.side === "end" ? by : -by };
     this.shift(block, dx);
     if (to.x < left - 30) return { does: "out", block };
+    const lane = this.laneAt(to.y);
+    if (lane !== undefined && lane !== this.laneAt(held.at.y)) return { does: this.svg.dataset.by === "place" ? "goes" : "leads", block, zone: lane, leader: lane };
     const hold = event.shiftKey || to.y < Number(this.svg.dataset.top);
     return { does: hold ? "hold" : "order", block, at: Math.min(0, Math.round(Number(start) + dx / each)) };
+  },
+
+  // laneAt is which place or leader a height of the chart belongs to; undefined: none.
+  laneAt(y) {
+    const under = [...this.svg.querySelectorAll("[data-key-of]")].filter((lane) => Number(lane.dataset.y) <= y).pop();
+    return y < Number(this.svg.dataset.bottom) ? under?.dataset.keyOf : undefined;
   },
 
   // ask sends one question at a time.
@@ -173,7 +182,7 @@ export default () => ({
     setTimeout(() => removeEventListener("click", press, true), 50);
     if (held.refused || !held.asks) return;
     const form = this.$root.querySelector("form");
-    for (const field of ["does", "block", "event", "at", "by", "who"]) form.elements[field].value = held.asks[field] ?? "";
+    for (const field of ["does", "block", "event", "at", "by", "who", "zone", "leader"]) form.elements[field].value = held.asks[field] ?? "";
     form.requestSubmit();
   },
 

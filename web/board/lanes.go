@@ -16,6 +16,7 @@ const (
 	byPeople = ""       // strands: who does the same things
 	byZone   = "place"  // where it happens
 	byLeader = "leader" // who leads it
+	onGround = "ground" // none: the plan of the ground, at one second
 )
 
 // laneRow is what a lane of the chart holds: a strand's players, or blocks of a place or a

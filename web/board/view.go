@@ -33,7 +33,7 @@ func (b *body) Looked(what, value string) string {
 	return b.To() + "?" + query.Encode()
 }
 
-var laneNames = []look{{press{Value: byPeople, Name: "by people"}, "people"}, {press{Value: byZone, Name: "by place"}, "place"}, {press{Value: byLeader, Name: "by leader"}, "leader"}}
+var laneNames = []look{{press{Value: byPeople, Name: "by people"}, "people"}, {press{Value: byZone, Name: "by place"}, "place"}, {press{Value: byLeader, Name: "by leader"}, "leader"}, {press{Value: onGround, Name: "on the ground"}, "ground"}}
 
 // zooms are the minutes before the start that the board may show alone.
 var zooms = []int{0, 45, 30, 20, 10}

@@ -58,7 +58,8 @@ type item struct {
 	State               string // past, now, next or "", when the page was made
 	Seconds             int
 	Missed              string
-	Steps               string // what is done one after the other, for the page's script
+	Map                 template.HTML // the plan of the ground, where one is and goes next; "": none
+	Steps               string        // what is done one after the other, for the page's script
 }
 
 // move is a drill of a block, as one person does it.
@@ -126,12 +127,13 @@ func headOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared) *mineB
 func mineOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared) (*mineBody, error) {
 	b, d := headOf(r, tongue, found), found.Document
 	entries := list.Of(d, found.Schedule, found.Person)
+	maps := wheres(tongue, d, entries)
 	for i := range entries {
 		one, err := itemOf(r, tongue, d, &entries[i], found.ClubID)
 		if err != nil {
 			return nil, err
 		}
-		one.With = names(tongue, d, &entries[i])
+		one.With, one.Map = names(tongue, d, &entries[i]), maps[i]
 		b.Items = append(b.Items, one)
 	}
 	b.Carry = strings.Join(append(list.Carry(entries), list.Brought(d, found.Person)...), ", ")

@@ -240,8 +240,14 @@ func Save(r *shell.Request) (shell.Answer, error) {
 		if err != nil {
 			return nil, err
 		}
-		if !slices.ContainsFunc(g.Venues, func(v planner.Venue) bool { return v.ID == f.Owner }) {
+		at := slices.IndexFunc(g.Venues, func(v planner.Venue) bool { return v.ID == f.Owner })
+		if at < 0 {
 			return nil, planner.ErrNotFound
+		}
+		for _, z := range g.Venues[at].Zones {
+			if z.ID == f.ID {
+				f.Zone.Lies = z.Is.Lies // the form says nothing of it
+			}
 		}
 	}
 	said, err := f.thing().Label()+" is saved", r.Form.Err()

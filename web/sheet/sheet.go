@@ -5,12 +5,14 @@ package sheet
 import (
 	"embed"
 	"fmt"
+	"html/template"
 	"net/url"
 	"slices"
 	"strings"
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/ground"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/speech"
@@ -38,7 +40,8 @@ type body struct {
 	lists                        []group
 	Made                         string
 	Cuts                         []cutLine
-	Full                         bool // each drill with what to say and to look for, and its caution
+	Ground                       template.HTML // its plan, with what happens where; "": nobody laid it out
+	Full                         bool          // each drill with what to say and to look for, and its caution
 }
 
 // group is the rows of one leader or place; all of them in the order of time.
@@ -109,6 +112,7 @@ func asked(r *shell.Request) (made body, err error) {
 		return made, err
 	}
 	made = bodyOf(b)
+	made.Ground = groundOf(b)
 	made.Cuts, made.Full = cutLines(cuts), r.Query("cues") != ""
 	if made.By = r.Query("by"); made.By == "leader" || made.By == "place" {
 		made.Groups = made.grouped()
@@ -247,4 +251,30 @@ func rowOf(board *planner.Board, d *plan.Document, fitted *schedule.Schedule, b 
 		one.Drills = append(one.Drills, it)
 	}
 	return one
+}
+
+// Size of the plan of the ground on the sheet.
+const (
+	groundWide = 800
+	groundHigh = 330
+)
+
+// groundOf is the plan of the ground with what happens where, in order.
+func groundOf(b *planner.Board) template.HTML {
+	places := b.Ground()
+	if !slices.ContainsFunc(places, func(p ground.Place) bool { return p.Said }) {
+		return ""
+	}
+	blocks := slices.Clone(b.Blocks)
+	slices.SortStableFunc(blocks, func(x, y schedule.Block) int { return int(x.Start - y.Start) })
+	spots := make([]chalk.Spot, len(places))
+	for i, p := range places {
+		spots[i].Place = p
+		for _, x := range blocks {
+			if x.Kept && x.Zone == p.ID {
+				spots[i].Lines = append(spots[i].Lines, x.Start.ToGo()+" "+x.Name)
+			}
+		}
+	}
+	return chalk.Ground("What happens where", spots, nil, groundWide, groundHigh)
 }

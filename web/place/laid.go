@@ -1,0 +1,129 @@
+package place
+
+import (
+	"fmt"
+	"html/template"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"cuestart/core/ground"
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/web/chalk"
+	"cuestart/web/shell"
+)
+
+// laidBody is the plan of a ground, to be arranged.
+type laidBody struct {
+	ID      uint64
+	Name    string
+	Coach   bool
+	Drawn   template.HTML
+	Zones   []laidZone
+	Problem string
+}
+
+// laidZone is a zone on it. Numbers are as they were sent.
+type laidZone struct {
+	ID               uint64
+	Name             string
+	X, Y, Long, Wide string
+	Turn             string
+}
+
+// Size of the plan on its page.
+const (
+	laidWide = 880
+	laidHigh = 480
+)
+
+// turnStep is by how many degrees a press turns a place.
+const turnStep = 15
+
+// Laid is the page on which a ground's places are arranged.
+func Laid(r *shell.Request) (shell.Answer, error) { return laidPage(r, "", nil) }
+
+// laidPage is the page; after a refused form with what is wrong, and what was sent.
+func laidPage(r *shell.Request, problem string, sent map[uint64]laidZone) (*shell.Page, error) {
+	v, err := venueOf(r)
+	if err != nil {
+		return nil, err
+	}
+	b := &laidBody{ID: v.ID, Name: v.Is.Name, Coach: r.Coach(), Problem: problem}
+	zones := make([]plan.Zone, len(v.Zones))
+	for i, z := range v.Zones {
+		zones[i] = z.Is.Plan(strconv.FormatUint(z.ID, 10))
+	}
+	var spots []chalk.Spot
+	number := func(x float64) string { return strconv.FormatFloat(math.Round(10*x)/10, 'f', -1, 64) }
+	for i, p := range ground.Arrange(zones) {
+		spots = append(spots, chalk.Spot{Place: p, Key: p.ID, Lines: []string{fmt.Sprintf("%s × %s m", number(p.Lie.Long), number(p.Lie.Wide)), "holds " + strconv.Itoa(p.Capacity)}})
+		one := laidZone{ID: v.Zones[i].ID, Name: p.Name, X: number(p.Lie.X), Y: number(p.Lie.Y), Long: number(p.Lie.Long), Wide: number(p.Lie.Wide), Turn: strconv.Itoa(p.Lie.Turn)}
+		if was, there := sent[one.ID]; there {
+			was.Name, was.ID = one.Name, one.ID
+			one = was
+		}
+		b.Zones = append(b.Zones, one)
+	}
+	b.Drawn = chalk.Ground("The plan of "+v.Is.Name, spots, nil, laidWide, laidHigh)
+	return &shell.Page{Screens: screens, Name: "laid", Part: "laid", Title: "The plan of " + v.Is.Name, Nav: "ground", Body: b}, nil
+}
+
+func venueOf(r *shell.Request) (*planner.Venue, error) {
+	g, err := r.Planner.Ground(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	at := slices.IndexFunc(g.Venues, func(v planner.Venue) bool { return v.ID == r.ParamID("id") })
+	if at < 0 {
+		return nil, planner.ErrNotFound
+	}
+	return &g.Venues[at], nil
+}
+
+// Lay keeps where a ground's places lie.
+func Lay(r *shell.Request) (shell.Answer, error) {
+	v, err := venueOf(r)
+	if err != nil {
+		return nil, err
+	}
+	f, wrong := r.Form, ""
+	lies, sent := map[uint64]plan.Lie{}, map[uint64]laidZone{}
+	for _, z := range v.Zones {
+		get := func(name string) string { return f.Text(fmt.Sprintf("%s-%d", name, z.ID)) }
+		if get("x") == "" {
+			continue // it was added meanwhile
+		}
+		number := func(name string) float64 {
+			x, err := strconv.ParseFloat(strings.Replace(get(name), ",", ".", 1), 64)
+			if err != nil && wrong == "" {
+				wrong = fmt.Sprintf("%s: %q is no number", z.Is.Name, get(name))
+			}
+			return x
+		}
+		l := plan.Lie{X: number("x"), Y: number("y"), Long: number("long"), Wide: number("wide"), Turn: int(math.Round(number("turn")))}
+		if f.Raw("turned") == strconv.FormatUint(z.ID, 10) {
+			l.Turn += turnStep
+		}
+		if l.Turn %= 360; l.Turn < 0 {
+			l.Turn += 360
+		}
+		if problem := l.Problem(); problem != "" && wrong == "" {
+			wrong = z.Is.Name + ": " + problem
+		}
+		lies[z.ID], sent[z.ID] = l, laidZone{X: get("x"), Y: get("y"), Long: get("long"), Wide: get("wide"), Turn: get("turn")}
+	}
+	if wrong != "" {
+		err = plan.In("lies", "%s", wrong)
+	} else {
+		err = r.Planner.Lay(r.Context(), r.By, v.ID, lies)
+	}
+	if err == nil && r.Wants("laid") {
+		return laidPage(r, "", nil)
+	}
+	return r.Changed(err, shell.Go(fmt.Sprintf("/ground-plan/%d", v.ID)), func(wrong plan.Problems) (*shell.Page, error) {
+		return laidPage(r, wrong[0].What, sent)
+	})
+}
