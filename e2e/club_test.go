@@ -55,7 +55,7 @@ func TestASessionInAMinute(t *testing.T) {
 	for _, block := range made.Document.Blocks {
 		assert.NotEmpty(t, block.Why, block.ID)
 	}
-	b.run(`document.querySelector(".chart a").dispatchEvent(new MouseEvent("click", {bubbles: true, cancelable: true}))`)
+	b.run(`document.querySelector(".chart a[data-block]").dispatchEvent(new MouseEvent("click", {bubbles: true, cancelable: true}))`)
 	b.until(`document.querySelector("#chosen h2")`)
 	assert.Contains(t, b.text("#chosen"), "Pulse first", "why it is there")
 
@@ -352,6 +352,8 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	}
 	b.until(`document.querySelector("#undo").disabled`)
 
+	b.run(`document.querySelector("#drawer-session").open = true`) // another drawer lies over it
+	b.until(`document.querySelector('form[action$="/sessions/1/remove"]')`)
 	b.run(`document.querySelector('form[action$="/sessions/1/remove"]').requestSubmit()`)
 	b.until(`document.querySelector("#restore")`)
 	assert.NotContains(t, b.text("main"), "Brackwater v Fellmoor")

@@ -340,8 +340,8 @@ func TestABlockIsAddedAndOrdered(t *testing.T) {
 	b.until(`document.querySelector(".start-time").textContent == "01:30" && !document.querySelector(".problem")`)
 	b.click("#undo")
 	b.until(`document.querySelector(".start-time").textContent == "14:30"`)
-	name := b.text(`section[aria-label="The run-in"] p a`)
-	b.click(`section[aria-label="The run-in"] p a`)
+	name := b.text(`section[aria-label="The run-in"] p a.act`)
+	b.click(`section[aria-label="The run-in"] p a.act`)
 	b.until(`document.querySelector("#chosen")?.innerText.includes("Left out")`)
 	assert.Contains(t, name, b.text("#chosen h2"))
 }

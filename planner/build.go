@@ -113,20 +113,25 @@ func (p *Planner) begun(s *store.Session) bool {
 // fit fits a plan for a session to come: where its first block lies ahead, minutes
 // that have gone by are not planned into.
 func (p *Planner) fit(ctx context.Context, d *plan.Document, begun bool) (*schedule.Schedule, error) {
+	return p.fitIn(ctx, d, begun, atOnce)
+}
+
+// fitIn is fit in so many steps; 0: as many as such a plan is worth.
+func (p *Planner) fitIn(ctx context.Context, d *plan.Document, begun bool, steps int) (*schedule.Schedule, error) {
 	start, err := d.Start.Resolve()
 	if err != nil || begun {
-		return schedule.Fit(ctx, d, atOnce)
+		return schedule.Fit(ctx, d, steps)
 	}
 	gone := p.Now().Sub(start)
 	open, err := d.Open.Offset(start)
 	if err != nil || gone >= -time.Duration(d.Margin)*time.Second || gone <= time.Duration(open)*time.Second {
-		return schedule.Fit(ctx, d, atOnce)
+		return schedule.Fit(ctx, d, steps)
 	}
 	from := d.Clone()
 	from.Open = clock.BeforeStart(int(-gone / time.Second))
-	fitted, err := schedule.Fit(ctx, from, atOnce)
+	fitted, err := schedule.Fit(ctx, from, steps)
 	if err != nil {
-		return schedule.Fit(ctx, d, atOnce)
+		return schedule.Fit(ctx, d, steps)
 	}
 	return fitted, nil
 }

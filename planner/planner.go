@@ -87,6 +87,7 @@ type Planner struct {
 	books     kept.Cache[uint64, *Book]             // by club, for phones
 	pictures  kept.Cache[uint64, map[string]string] // stamps, by club
 	likely    kept.Cache[string, verdict.Likely]    // by session and revision
+	better    kept.Cache[string, *Better]           // the same
 	readers   readers
 }
 

@@ -24,6 +24,7 @@ func routes(open shell.Routes) {
 	places(club, change)
 	files(club, change)
 	sessions(club, change)
+	hand(club, change)
 	links(open)
 }
 
@@ -142,19 +143,25 @@ func files(club, change shell.Routes) {
 	club.Get("/routines/:id/handout.pdf", sheet.HandoutPDF)
 }
 
-func sessions(club, change shell.Routes) {
-	club.Get("/sessions/:session", board.Show)
-	club.Get("/sessions/:session/sheet", sheet.Show)
-	club.Get("/sessions/:session/live", board.Live)
+// hand is what the board does under the hand, and what it is looked at for.
+func hand(club, change shell.Routes) {
 	change.Get("/sessions/:session/drag", board.Drag)
 	club.Get("/sessions/:session/people", board.People)
 	club.Get("/sessions/:session/moment", board.Moment)
+	club.Get("/sessions/:session/better", board.Better)
+	change.Post("/sessions/:session/better", board.TakeBetter)
 	club.Get("/sessions/:session/history", board.History)
 	club.Get("/sessions/:session/what-if", board.WhatIf)
 	change.Post("/sessions/:session/what-if", board.TakeIf)
 	change.Post("/sessions/:session/history", board.GoBack)
 	change.Post("/sessions/:session/people", board.Put)
 	change.Post("/sessions/:session/drop", board.Drop)
+}
+
+func sessions(club, change shell.Routes) {
+	club.Get("/sessions/:session", board.Show)
+	club.Get("/sessions/:session/sheet", sheet.Show)
+	club.Get("/sessions/:session/live", board.Live)
 	club.Get("/sessions/:session/told", board.Told)
 	club.Post("/sessions/:session/words/:word", board.TakeIn)
 	club.Get("/sessions/:session/links", board.Links)

@@ -43,7 +43,8 @@ type body struct {
 	Verdict     verdict.Verdict
 	Late        string // that its moment has gone
 	Likely      verdict.Likely
-	Slack       int // seconds of it in the plan
+	Slack       int  // seconds of it in the plan
+	Seek        bool // there may be a better fit
 	Findings    []finding
 	Excused     []finding     // those that the coach keeps
 	Notes       []string      // how the plan was fitted to its day
@@ -168,7 +169,7 @@ func page(r *shell.Request, b *planner.Board, block string, wrong plan.Problems,
 
 func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problems) *body {
 	d, fitted := b.Document, b.Schedule
-	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Likely: r.Planner.Likely(b), Slack: d.Slack, Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
+	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Likely: r.Planner.Likely(b), Slack: d.Slack, Seek: fitted.Result.Feasible && fitted.Result.Bound > fitted.Result.Score, Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
 		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Factors: factorWords(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
 	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place)
@@ -181,7 +182,7 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 	_, err := clock.Start{Local: d.Start.Local, Zone: d.Start.Zone}.Resolve()
 	made.Repeated = errors.Is(err, clock.ErrRepeated) || strings.Contains(wrong.At("start"), clock.ErrRepeated.Error())
 	made.Fresh = b.Publication.Number > 0 && b.Publication.Head == b.Head
-	made.Opened = fmt.Sprintf("%d of %d have opened this plan", b.Opened, len(d.Players)+len(d.Leaders))
+	made.Opened = fmt.Sprintf("%d of %d have opened it", b.Opened, len(d.Players)+len(d.Leaders))
 	if b.Publication.Token != "" {
 		made.Link = r.Origin() + shell.Link(b.Publication.Token)
 	}

@@ -12,6 +12,7 @@ export default () => ({
   newest: null, // what is in force, as the server said
 
   init() {
+    this.seek();
     addEventListener("plan", (event) => {
       this.newest = event.detail;
       this.later(() => this.catchUp());
@@ -91,7 +92,27 @@ export default () => ({
   // toggled has a drawer filled when it is opened first.
   toggled(event) {
     const drawer = event.target;
+    if (drawer.open && wide.matches && drawer.classList.contains("drawer")) {
+      for (const other of this.$root.querySelectorAll(".drawer[open]")) if (other !== drawer) other.open = false; // they lie over each other
+    }
     if (drawer.open && drawer.dataset.empty !== undefined) this.later(() => this.swap(location.href, {}));
+  },
+
+  // seek has a better fit looked for, once the board has been still for a while.
+  seek() {
+    clearTimeout(this.seeking);
+    this.seeking = setTimeout(async () => {
+      const place = this.$root.querySelector("[data-better]");
+      if (!place || document.hidden) return;
+      try {
+        const answer = await fetch(place.dataset.better, { headers: { "X-Part": "better" } });
+        const text = answer.headers.get("X-Part") ? await answer.text() : "";
+        const found = new DOMParser().parseFromString(text, "text/html").querySelector("[name=revision]");
+        if (place.isConnected && found?.value === this.$root.querySelector("[name=revision]").value) place.innerHTML = text;
+      } catch {
+        // it is but an offer
+      }
+    }, 1500);
   },
 
   // later keeps requests in order: each change is made on what the one before left.
@@ -117,6 +138,7 @@ export default () => ({
       this.$root.innerHTML = text;
       const field = this.$root.querySelector("#say");
       if (written && field && !field.value) field.value = written;
+      this.seek();
       for (const { id } of opened) document.getElementById(id)?.setAttribute("open", "");
     } catch {
       document.getElementById("no-answer")?.removeAttribute("hidden");
@@ -127,6 +149,12 @@ export default () => ({
   },
 
   key(event) {
+    const over = wide.matches && event.key === "Escape" && this.$root.querySelector(".drawer[open]");
+    if (over) {
+      over.open = false;
+      over.querySelector("summary").focus();
+      return;
+    }
     if (event.ctrlKey || event.metaKey || event.altKey || event.target.matches("input, select, textarea")) return;
     const button = document.querySelector(`[data-key="${CSS.escape(event.key)}"]`);
     if (button && !button.disabled) {

@@ -1,0 +1,106 @@
+package planner
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"cuestart/core/clock"
+	"cuestart/core/schedule"
+	"cuestart/store"
+)
+
+// Better is a better fit of a plan than the one that was found at once.
+type Better struct {
+	Says     string // what is better: "1:40 less waiting for 9 players"
+	schedule *schedule.Schedule
+}
+
+// searchFor is how long a better fit is looked for, at most.
+const searchFor = 8 * time.Second
+
+// gain is by how much a fit has to be better to be worth a word: half a "could".
+const gain = 0.05
+
+// Better looks for a better fit of a session's plan, with the steps that it is worth; nil:
+// there is none worth a word. It works once for each revision. It fails with ErrNotFound.
+func (p *Planner) Better(ctx context.Context, clubID, id uint64) (*Better, error) {
+	session, err := p.session(ctx, clubID, id)
+	if err != nil {
+		return nil, err
+	}
+	return p.better.Get(fmt.Sprint(id, " ", session.Revision), func() (*Better, error) { return p.search(context.WithoutCancel(ctx), session) })
+}
+
+func (p *Planner) search(ctx context.Context, session *store.Session) (*Better, error) {
+	was := session.Schedule
+	if p.begun(session) || !was.Result.Feasible || was.Result.Bound <= was.Result.Score+gain {
+		return nil, nil
+	}
+	ctx, cancel := context.WithTimeout(ctx, searchFor)
+	defer cancel()
+	is, err := p.fitIn(ctx, session.Document, false, 0)
+	if err != nil || !is.Result.Feasible || is.Result.Score < was.Result.Score+gain {
+		return nil, err
+	}
+	return &Better{betterWords(session, is), is}, nil
+}
+
+// betterWords says what is better, as a coach would see it.
+func betterWords(session *store.Session, is *schedule.Schedule) string {
+	d, was := session.Document, session.Schedule
+	var parts []string
+	if less := (was.Result.Idle - is.Result.Idle) / max(1, len(d.Players)); less >= 10 {
+		parts = append(parts, fmt.Sprintf("%s less waiting for each of %d players", clock.Lasting(less), len(d.Players)))
+	}
+	before := was.Blocks(d)
+	for _, b := range is.Blocks(d) {
+		i := slices.IndexFunc(before, func(o schedule.Block) bool { return o.ID == b.ID })
+		switch old := &before[i]; {
+		case b.Kept && !old.Kept:
+			parts = append(parts, b.Name+" fits in too")
+		case !b.Kept && old.Kept:
+			parts = append(parts, "without "+b.Name)
+		case b.Kept && b.Length() > old.Length():
+			parts = append(parts, fmt.Sprintf("%s %s longer", b.Name, clock.Lasting(b.Length()-old.Length())))
+		case b.Kept && b.Length() < old.Length():
+			parts = append(parts, fmt.Sprintf("%s %s shorter", b.Name, clock.Lasting(old.Length()-b.Length())))
+		}
+	}
+	if len(parts) > 4 {
+		parts = append(parts[:3], fmt.Sprintf("%d more", len(parts)-3))
+	}
+	if len(parts) == 0 {
+		parts = []string{"a calmer order"}
+	}
+	return strings.Join(parts, ", ")
+}
+
+// TakeBetter puts the better fit that was found in place. It fails with ErrNothing where
+// there is none, with ErrStale where the plan is not revision any more, and with
+// ErrNotFound.
+func (p *Planner) TakeBetter(ctx context.Context, by Account, id uint64, revision uint32) (*Board, error) {
+	session, err := p.session(ctx, by.ClubID, id)
+	if err != nil {
+		return nil, err
+	}
+	if session.Revision != revision {
+		return nil, ErrStale
+	}
+	found, err := p.Better(ctx, by.ClubID, id)
+	if err != nil {
+		return nil, err
+	}
+	if found == nil {
+		return nil, ErrNothing
+	}
+	changed, err := p.store.ChangePlan(ctx, by.ClubID, session, store.Fitted{Document: session.Document, Schedule: found.schedule, Summary: "a better fit: " + found.Says, By: by.ID})
+	if err != nil {
+		return nil, err
+	}
+	changed.Made.By = by.Name
+	p.nudge()
+	return p.board(ctx, by.ClubID, changed)
+}
