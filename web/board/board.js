@@ -104,6 +104,7 @@ export default () => ({
     this.seeking = setTimeout(async () => {
       const place = this.$root.querySelector("[data-better]");
       if (!place || document.hidden) return;
+      if (document.querySelector("[data-dragged]")) return this.seek(); // the hand goes first
       try {
         const answer = await fetch(place.dataset.better, { headers: { "X-Part": "better" } });
         const text = answer.headers.get("X-Part") ? await answer.text() : "";

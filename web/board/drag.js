@@ -114,45 +114,66 @@ export default () => ({
   },
 
   // show puts the others where they would go, and marks where the block itself would land.
+  // Only what changes is touched: a board of forty blocks is painted anew with each step.
   show({ says, refused, moves }, own) {
     const { left, each, from } = this.scale();
     this.held.refused = refused;
     const label = this.$root.querySelector("[data-says]");
     label.textContent = says;
     label.toggleAttribute("data-refused", Boolean(refused));
-    this.back(this.held.side ? "" : this.held.part.dataset.block);
+    const to = new Map();
+    let landing = "";
     for (const move of moves ?? []) {
       const block = this.svg.querySelector(`a[data-block="${CSS.escape(move.id)}"]`);
       if (!block) continue;
-      if (move.id !== own) {
-        this.shift(move.id, (move.start - Number(block.dataset.start)) * each);
-        block.classList.toggle("going", Boolean(move.gone));
-        continue;
-      }
-      for (const piece of block.querySelectorAll("rect.tint")) {
-        const mark = document.createElementNS("http://www.w3.org/2000/svg", "rect");
-        mark.setAttribute("class", "landing");
-        mark.setAttribute("x", left + (move.start - from) * each);
-        mark.setAttribute("width", (move.end - move.start) * each);
-        mark.setAttribute("y", piece.getAttribute("y"));
-        mark.setAttribute("height", piece.getAttribute("height"));
-        this.svg.append(mark);
+      if (move.id !== own) to.set(move.id, [(move.start - Number(block.dataset.start)) * each, Boolean(move.gone)]);
+      else {
+        const x = left + (move.start - from) * each;
+        for (const piece of block.querySelectorAll("rect.tint")) landing += `M${x} ${piece.getAttribute("y")}h${(move.end - move.start) * each}v${piece.getAttribute("height")}H${x}z`;
       }
     }
+    this.others(to, this.held.side ? "" : this.held.part.dataset.block);
+    this.land(landing);
+  },
+
+  // others stand where they would go, and all that would not where they are, but for one.
+  others(to, but) {
+    for (const part of this.svg.querySelectorAll("[data-block], [data-words]")) {
+      const id = part.dataset.block ?? part.dataset.words;
+      if (id === but) continue;
+      const [dx, gone] = to.get(id) ?? [0, false];
+      this.move(part, dx);
+      if (part.classList.contains("going") !== gone) part.classList.toggle("going", gone);
+    }
+  },
+
+  // land marks where a block would stand; "": nowhere.
+  land(path) {
+    let mark = this.svg.querySelector(".landing");
+    if (!mark) {
+      mark = document.createElementNS("http://www.w3.org/2000/svg", "path");
+      mark.setAttribute("class", "landing");
+      this.svg.append(mark);
+    }
+    mark.setAttribute("d", path);
+  },
+
+  move(part, dx) {
+    const is = dx ? `translate(${dx} 0)` : null;
+    if (part.getAttribute("transform") === is) return;
+    if (is) part.setAttribute("transform", is);
+    else part.removeAttribute("transform");
   },
 
   // shift moves a block and its words along the time.
   shift(id, dx) {
-    for (const part of this.svg.querySelectorAll(`[data-block="${CSS.escape(id)}"], [data-words="${CSS.escape(id)}"]`)) part.setAttribute("transform", `translate(${dx} 0)`);
+    for (const part of this.svg.querySelectorAll(`[data-block="${CSS.escape(id)}"], [data-words="${CSS.escape(id)}"]`)) this.move(part, dx);
   },
 
-  // back puts everything where it was, but for one block.
-  back(but) {
-    for (const part of this.svg.querySelectorAll("[data-block], [data-words]")) {
-      part.classList.remove("going");
-      if (part.dataset.block !== but && part.dataset.words !== but) part.removeAttribute("transform");
-    }
-    this.svg.querySelectorAll(".landing").forEach((mark) => mark.remove());
+  // back puts everything where it was.
+  back() {
+    this.others(new Map());
+    this.svg.querySelector(".landing")?.remove();
   },
 
   // tell has the words follow the pointer.
@@ -164,9 +185,7 @@ export default () => ({
       label.removeAttribute("data-refused");
       this.back();
     }
-    const wide = label.offsetWidth;
-    label.style.left = `${Math.max(8, Math.min(innerWidth - wide - 8, event.clientX - wide / 2))}px`;
-    label.style.top = `${event.clientY + 24}px`;
+    label.style.transform = `translate(${Math.max(8, Math.min(innerWidth - 430, event.clientX - 120))}px, ${event.clientY + 24}px)`;
   },
 
   drop(event) {

@@ -176,8 +176,7 @@ export default () => ({
     const under = document.elementFromPoint(event.clientX, event.clientY)?.closest("[data-zone]")?.dataset.zone;
     const label = this.$root.querySelector("[data-carries]");
     label.hidden = false;
-    label.style.left = `${Math.max(8, Math.min(innerWidth - label.offsetWidth - 8, event.clientX + 12))}px`;
-    label.style.top = `${event.clientY + 18}px`;
+    label.style.transform = `translate(${Math.max(8, Math.min(innerWidth - 430, event.clientX + 12))}px, ${event.clientY + 18}px)`;
     const { carried } = this;
     if (under === carried.zone) return;
     carried.zone = under;
