@@ -8,6 +8,7 @@ import (
 
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -189,30 +190,115 @@ func TestWhoDoesWhat(t *testing.T) {
 	assert.Contains(t, eval[string](b, `document.querySelector("#block-said").value`), "Back three, #2")
 }
 
-// A finger drags as a mouse does, on a tablet held upright.
-func TestABlockIsDraggedByTouch(t *testing.T) {
+// A finger does what a mouse does, on a tablet held upright: it drags a block, steps its
+// dose at the edge, brings people to it, and asks for one second.
+func TestTheBoardByTouch(t *testing.T) {
 	base, p := site(t, true)
 	b := newBrowser(t, base)
 	b.signIn()
 	b.do(chromedp.EmulateViewport(820, 1180, chromedp.EmulateTouch))
 	b.open("/sessions/1")
 	b.until(`document.querySelector("[x-data=drag]")?._x_dataStack && document.querySelector("[data-screen]").dataset.screen == "narrow"`)
-	at := eval[[]float64](b, `(() => { const r = document.querySelector('a[data-block="bands"] rect').getBoundingClientRect(), n = document.querySelector('a[data-block="jumps"] rect').getBoundingClientRect();
-		return [r.x + r.width / 2, r.y + 120, n.x - r.x] })()`)
-	touch := func(kind input.DispatchTouchEventType, points ...*input.TouchPoint) {
-		_, err := chromedp.Call(b.ctx, input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: kind, TouchPoints: points})
-		require.NoError(t, err)
+	finger := func(x, y, toX, toY float64, says string) {
+		t.Helper()
+		touch := func(kind input.DispatchTouchEventType, points ...*input.TouchPoint) {
+			_, err := chromedp.Call(b.ctx, input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: kind, TouchPoints: points})
+			require.NoError(t, err)
+		}
+		touch("touchStart", &input.TouchPoint{X: x, Y: y})
+		for n := 1.0; n <= 8; n++ {
+			touch("touchMove", &input.TouchPoint{X: x + (toX-x)*n/8, Y: y + (toY-y)*n/8})
+			time.Sleep(30 * time.Millisecond)
+		}
+
+		b.until(fmt.Sprintf(`document.querySelector("[data-says]")?.textContent.includes(%q)`, says))
+		touch("touchEnd")
 	}
-	touch("touchStart", &input.TouchPoint{X: at[0], Y: at[1]})
-	for n := 1.0; n <= 8; n++ {
-		touch("touchMove", &input.TouchPoint{X: at[0] + at[2]*n/8, Y: at[1]})
-		time.Sleep(30 * time.Millisecond)
-	}
-	b.until(`document.querySelector("[data-says]")?.textContent.includes("before Jumps")`)
-	touch("touchEnd")
-	b.until(`document.querySelector("[name=revision]").value == "2"`)
+	x, y, width, _, minute := b.lies(`a[data-block="bands"] rect`)
+	next, _, _, _, _ := b.lies(`a[data-block="jumps"] rect`)
+	finger(x+width/2, y+120, x+width/2+next-x, y+120, "before Jumps")
+	b.at(2)
 	d := document(t, p, 1)
 	place := func(id string) int { return slices.IndexFunc(d.Blocks, func(b plan.Block) bool { return b.ID == id }) }
 	assert.Equal(t, place("jumps")-1, place("bands"), "it stands before the jumps")
 	assert.Equal(t, "/sessions/1", eval[string](b, "location.pathname + location.search"))
+
+	x, y, width, _, minute = b.lies(`a[data-block="raise"] rect`)
+	finger(x+width-10, y+200, x+width-10-2*minute, y+200, "less")
+	b.at(3)
+	assert.Less(t, document(t, p, 1).Block("raise").Items[0].Drill.Range.Target, d.Block("raise").Items[0].Drill.Range.Target)
+
+	x, y, width, height, _ := b.lies(`[data-lane^="p1 "] rect`)
+	toX, toY, wide, high, _ := b.lies(`a[data-block="high"] rect`)
+	finger(x+width/2, y+height/2, toX+wide/2, toY+high/2, "into High balls")
+	b.at(4)
+
+	x, y, width, _, _ = b.lies("svg.chart")
+	b.do(chromedp.MouseClickXY(x+width*0.55, y+20))
+	b.until(`document.querySelector("[data-panel]").innerText.includes("to go")`)
+}
+
+// Everything is done by keys: a block picked, turned, moved, held, written, ranked, taken
+// out; undo; the ruler; who does what; what if; the list of the keys.
+func TestTheBoardByKeys(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.open("/sessions/1")
+	b.until(`document.querySelector("[x-data=drag]")?._x_dataStack`)
+	keys := func(all string) { b.do(chromedp.KeyEvent(all)) }
+	pick := func(name string) {
+		for was := ""; was != name; was = b.text("#chosen h2") {
+			keys("n")
+			b.until(fmt.Sprintf(`document.querySelector("#chosen h2") && document.querySelector("#chosen h2").innerText != %q`, was))
+		}
+	}
+	pick("Bands")
+	before := document(t, p, 1).Block("bands").Items[0].Drill.Range
+	keys("+")
+	b.at(2)
+	assert.Equal(t, before.Clamp(before.Target+before.Step), document(t, p, 1).Block("bands").Items[0].Drill.Range.Target)
+	keys(">")
+	b.at(3)
+	keys("3")
+	b.at(4)
+	assert.Equal(t, plan.Could, document(t, p, 1).Block("bands").Priority)
+	into := func(key string) { // what is typed is no letter of the field that it leads to
+		b.run(fmt.Sprintf(`document.body.dispatchEvent(new KeyboardEvent("keydown", { key: %q, bubbles: true, cancelable: true }))`, key))
+	}
+	into("h")
+	b.until(`document.activeElement.id == "block-said"`)
+	keys(kb.End)
+	keys(", at 26")
+	keys(kb.Enter)
+	b.at(5)
+	require.NotNil(t, document(t, p, 1).Block("bands").Pin)
+	assert.Equal(t, 26*60, document(t, p, 1).Block("bands").Pin.Before)
+	b.run("document.activeElement.blur()")
+	into("w")
+	b.until(`document.activeElement.id == "say"`)
+	keys("press-ups 8, backs")
+	keys(kb.Enter)
+	b.at(6)
+	assert.Equal(t, "Press-ups", document(t, p, 1).Block("b13").Name)
+	b.run("document.activeElement.blur()")
+	pick("Bands")
+	keys("x")
+	b.at(7)
+	assert.Nil(t, document(t, p, 1).Block("bands"))
+	keys("z")
+	b.at(8)
+	keys("m")
+	b.until(`document.querySelector("[data-panel]").innerText.includes("to go")`)
+	keys(kb.Escape)
+	b.until(`document.querySelector("[data-panel]").hidden`)
+	keys("?")
+	b.until(`document.querySelector("[role=dialog]").innerText.includes("the ruler")`)
+	keys(kb.Escape)
+	keys("o")
+	b.until(`location.pathname == "/sessions/1/people"`)
+	b.open("/sessions/1")
+	b.until(`document.querySelector("[x-data=board]")?._x_dataStack`)
+	keys("i")
+	b.until(`location.pathname == "/sessions/1/what-if"`)
 }

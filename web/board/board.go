@@ -141,6 +141,9 @@ func (b *body) Listed() bool { return b.Screen == phone || b.Screen == "" }
 // Shifts are the minutes by which the start can be moved with one press.
 func (b *body) Shifts() []string { return []string{"-20", "-5", "+5", "+20"} }
 
+// Middle is a moment in the middle of the run-in, in seconds from the start.
+func (b *body) Middle() int { return b.From / 2 / 60 * 60 }
+
 // Minutes writes seconds as minutes and seconds.
 func (b *body) Minutes(seconds int) string { return clock.Duration(seconds) }
 

@@ -123,7 +123,7 @@ export default () => ({
 
   async swap(url, options) {
     this.busy = true;
-    const kept = document.activeElement?.id;
+    let kept = "";
     const opened = [...this.$root.querySelectorAll("details[open]")];
     const drawers = opened.map((d) => d.dataset.drawer).filter(Boolean);
     try {
@@ -134,6 +134,7 @@ export default () => ({
       }
       const text = await answer.text();
       await this.pressed;
+      kept = document.activeElement?.id; // whoever went on meanwhile is left there
       // A line that is half written stays, unless it is the one that was sent.
       const written = url.endsWith("/write") ? null : this.$root.querySelector("#say")?.value;
       this.$root.innerHTML = text;

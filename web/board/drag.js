@@ -27,7 +27,8 @@ export default () => ({
   grip(event) {
     const part = event.target.closest?.("a[data-start], [data-event], [data-lane]");
     if (!part || part.dataset.lane) return { part, side: "" };
-    const box = event.target.getBoundingClientRect();
+    const boxes = [...part.querySelectorAll(".tint, .fixed")].map((rect) => rect.getBoundingClientRect());
+    const box = boxes.find((b) => event.clientY >= b.top && event.clientY <= b.bottom) ?? boxes[0];
     const near = Math.min(edges[event.pointerType] ?? edges.mouse, box.width / 4);
     return { part, side: event.clientX > box.right - near ? "end" : event.clientX < box.left + near ? "start" : "" };
   },

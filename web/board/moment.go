@@ -19,6 +19,7 @@ import (
 type momentBody struct {
 	ID          uint64
 	At          int // seconds from the start
+	Title       string
 	ToGo, Clock string
 	Rows        []momentRow
 	Ground      template.HTML
@@ -61,7 +62,7 @@ func Moment(r *shell.Request) (shell.Answer, error) {
 
 func momentOf(b *planner.Board, at clock.Offset, edits, wide bool) *momentBody {
 	d, m := b.Document, b.MomentOf(at)
-	made := &momentBody{ID: b.ID, At: int(at), ToGo: at.ToGo(), Clock: b.Schedule.Start.Add(time.Duration(at) * time.Second).Format("15:04:05"), Edits: edits}
+	made := &momentBody{ID: b.ID, Title: d.Title, At: int(at), ToGo: at.ToGo(), Clock: b.Schedule.Start.Add(time.Duration(at) * time.Second).Format("15:04:05"), Edits: edits}
 	var ways []chalk.Way
 	walked := map[string]bool{}
 	made.next = map[string]string{}
@@ -158,6 +159,18 @@ func rowAt(d *plan.Document, g *planner.Group) momentRow {
 	}
 	row.Names = strings.TrimSpace(row.Names)
 	return row
+}
+
+// Steps are other moments, by seconds from the start.
+func (m *momentBody) Steps() (list []shell.Choice) {
+	for _, by := range []int{-300, -60, 60, 300} {
+		label := fmt.Sprintf("%d min on", by/60)
+		if by < 0 {
+			label = fmt.Sprintf("%d min back", -by/60)
+		}
+		list = append(list, shell.Choice{Value: strconv.Itoa(max(-farthest, min(0, m.At+by))), Label: label})
+	}
+	return list
 }
 
 // To is the address of something under the session.
