@@ -21,6 +21,7 @@ func TestWhatIfIsComparedAndTaken(t *testing.T) {
 	assert.Contains(t, b.text("main"), "as now, at 14:10")
 	assert.Equal(t, 2, eval[int](b, `document.querySelectorAll("svg.chart").length`))
 	assert.Equal(t, "2026-11-28T15:00", document(t, p, 1).Start.Local, "nothing is changed yet")
+	b.shot("what-if-1280")
 	b.click(`a[href*="arrive=too"]`)
 	b.until(`document.querySelector('a[href*="arrive=too"][aria-current]')`)
 	b.click("#take-if")

@@ -43,16 +43,19 @@ func TestHowTheDayWillGoIsSaidAndMended(t *testing.T) {
 	// What is dropped nowhere, or by who may not, changes nothing.
 	b, err = p.Board(ctx, 1, 1)
 	require.NoError(t, err)
-	for _, wrong := range []url.Values{{"block": {"bands"}, "at": {"x"}}, {"block": {"bands"}, "at": {"90"}}, {"block": {"bands"}, "at": {"-999999"}}, {"block": {"gone"}, "at": {"-900"}}, {"at": {"-900"}}, {"block": {"bands"}, "at": {"-300"}, "hold": {"yes"}}} {
+	for _, wrong := range []url.Values{{"does": {"order"}, "block": {"bands"}, "at": {"x"}}, {"does": {"order"}, "block": {"bands"}, "at": {"90"}}, {"does": {"order"}, "block": {"bands"}, "at": {"-999999"}},
+		{"does": {"order"}, "block": {"gone"}, "at": {"-900"}}, {"does": {"order"}, "at": {"-900"}}, {"does": {"hold"}, "block": {"bands"}, "at": {"-300"}}, {"does": {"fly"}, "block": {"bands"}, "at": {"-900"}}, {"block": {"bands"}},
+		{"does": {"doses"}, "block": {"kicks"}, "by": {"-9000000"}}, {"does": {"join"}, "block": {"high"}, "who": {"p15 p14"}}, {"does": {"join"}, "block": {"high"}, "who": {"gone"}}, {"does": {"goes"}, "block": {"high"}, "zone": {"gone"}},
+		{"does": {"leads"}, "block": {"high"}, "leader": {"gone"}}, {"does": {"shift"}, "event": {"gone"}, "by": {"60"}}, {"does": {"longer"}, "event": {"toss"}, "by": {"-3000"}}, {"does": {"out"}, "block": {"gone"}}} {
 		wrong.Set("revision", itoa(b.Revision))
 		status, _, _ := coach.post("/sessions/1/drop", wrong)
 		assert.Equal(t, http.StatusUnprocessableEntity, status, wrong.Encode())
 	}
-	status, _, _ := physio.post("/sessions/1/drop", url.Values{"revision": {itoa(b.Revision)}, "block": {"bands"}, "at": {"-1500"}})
+	status, _, _ := physio.post("/sessions/1/drop", url.Values{"revision": {itoa(b.Revision)}, "does": {"order"}, "block": {"bands"}, "at": {"-1500"}})
 	assert.Equal(t, http.StatusForbidden, status)
-	status, _, _ = physio.get("/sessions/1/drag?block=bands&at=-1500")
+	status, _, _ = physio.get("/sessions/1/drag?does=order&block=bands&at=-1500")
 	assert.Equal(t, http.StatusForbidden, status)
-	assert.Contains(t, page(t, coach, "/sessions/1/drag?block=bands&at=-1500"), `"says":"after Neck holds, before Jumps, sprints; `)
+	assert.Contains(t, page(t, coach, "/sessions/1/drag?does=order&block=bands&at=-1500"), `"says":"after Neck holds, before Jumps, sprints; `)
 	for _, wrong := range []string{"", "in", "in bands", "in bands nobody", "in gone p1", "out kicks *", "up bands p1 p2"} {
 		status, text, _ := coach.post("/sessions/1/people", url.Values{"revision": {itoa(b.Revision)}, "put": {wrong}})
 		assert.Equal(t, http.StatusUnprocessableEntity, status, wrong)
@@ -81,7 +84,7 @@ func TestAPlanGoesBackToAnyStep(t *testing.T) {
 	for _, change := range []struct {
 		path string
 		form url.Values
-	}{{"/slack", url.Values{"slack": {"120"}}}, {"/drop", url.Values{"block": {"bands"}, "at": {"-1500"}}}, {"/people", url.Values{"put": {"in high p1"}}}} {
+	}{{"/slack", url.Values{"slack": {"120"}}}, {"/drop", url.Values{"does": {"order"}, "block": {"bands"}, "at": {"-1500"}}}, {"/people", url.Values{"put": {"in high p1"}}}} {
 		change.form.Set("revision", itoa(board().Revision))
 		status, text, _ := coach.post("/sessions/1"+change.path, change.form)
 		require.Equal(t, http.StatusSeeOther, status, problemIn(text))

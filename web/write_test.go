@@ -73,8 +73,8 @@ func TestALineIsSaidBack(t *testing.T) {
 	require.Equal(t, http.StatusOK, status)
 	assert.Contains(t, words(text), "to be completed")
 
-	status, text = coach.part("/sessions/1/write", "board", url.Values{"revision": {before}, "text": {"skips 20 m, my very own words"}})
-	assert.Equal(t, http.StatusConflict, status, "somebody changed it meanwhile")
+	status, text = coach.part("/sessions/1/write", "board", url.Values{"revision": {"77"}, "text": {"skips 20 m, my very own words"}})
+	assert.Equal(t, http.StatusConflict, status, "nobody knows on which plan that was made")
 	assert.Contains(t, text, "my very own words", "and what was typed is still there")
 	too := strings.Repeat("skips 20 m\n", 10000)
 	status, text = coach.part("/sessions/1/write", "board", url.Values{"revision": {revision()}, "text": {too}})

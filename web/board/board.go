@@ -298,7 +298,11 @@ func changed(r *shell.Request, block string, b *planner.Board, err error, refill
 		if err != nil {
 			return nil, err
 		}
-		made := page(r, now, block, nil, func(b *body) { b.Clash = c })
+		made := page(r, now, block, nil, func(b *body) {
+			if b.Clash = c; refill != nil {
+				refill(b) // what was typed is still there
+			}
+		})
 		made.Status = http.StatusConflict
 		return made, nil
 	}
