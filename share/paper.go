@@ -287,7 +287,7 @@ func (p *Paper) draw(lines []Line, x, y, width float64, right bool) {
 
 // clean is a text in letters that the faces of the paper have.
 func clean(text string) string {
-	return strings.NewReplacer("′", "'", "″", "\"", "\t", " ", "\n", " ").Replace(text)
+	return strings.NewReplacer("→", "to", "′", "'", "″", "\"", "\t", " ", "\n", " ").Replace(text)
 }
 
 // Card is a small paper of one person, to be cut out.

@@ -42,6 +42,7 @@ func Merge(base, mine, theirs *Document, insist bool) (*Document, []Clash, error
 		return nil, nil, err
 	}
 	merged.Unlink()
+	merged.Restrictions = slices.DeleteFunc(merged.Restrictions, func(r Restriction) bool { return merged.Player(r.Player) == nil })
 	return merged, m.clashes, nil
 }
 
@@ -132,7 +133,11 @@ func (m *merging) fields(under string, base, mine, theirs map[string]any) map[st
 		b, x, y := base[key], mine[key], theirs[key]
 		var is any
 		lb, lx, ly, listed := listsOf(b, x, y)
-		if listed && !reflect.DeepEqual(x, b) && !reflect.DeepEqual(y, b) {
+		if key == ruled {
+			if is = x; !reflect.DeepEqual(y, b) {
+				is = y // who insists overrules no ruling
+			}
+		} else if listed && !reflect.DeepEqual(x, b) && !reflect.DeepEqual(y, b) {
 			is = m.list(key, lb, lx, ly)
 		} else {
 			is = m.one(key, under, b, x, y)
@@ -144,6 +149,9 @@ func (m *merging) fields(under string, base, mine, theirs map[string]any) map[st
 	return merged
 }
 
+// ruled is the field of what medical staff ruled. It is taken whole, as it is by now.
+const ruled = "restrictions"
+
 // listsOf are three values as lists of things that can be told apart.
 func listsOf(values ...any) (base, mine, theirs []any, listed bool) {
 	lists := make([][]any, 3)
@@ -152,10 +160,13 @@ func listsOf(values ...any) (base, mine, theirs []any, listed bool) {
 		if !is && v != nil {
 			return nil, nil, nil, false
 		}
+		seen := map[string]bool{}
 		for _, one := range list {
-			if idOf(one) == "" {
+			id := idOf(one)
+			if id == "" || seen[id] {
 				return nil, nil, nil, false
 			}
+			seen[id] = true
 		}
 		lists[i] = list
 	}
@@ -172,12 +183,8 @@ func idOf(one any) string {
 		where, _ := fields["where"].(string)
 		return rule + " " + where
 	}
-	for _, key := range []string{"id", "player"} {
-		if id, _ := fields[key].(string); id != "" {
-			return id
-		}
-	}
-	return ""
+	id, _ := fields["id"].(string)
+	return id
 }
 
 func byID(list []any) (ids []string, of map[string]any) {

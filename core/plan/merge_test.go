@@ -102,3 +102,24 @@ func TestAClashIsAChoice(t *testing.T) {
 	assert.Equal(t, plan.Could, insisted.Block("a").Priority)
 	assert.Equal(t, plan.Could, insisted.Block("c").Priority, "the rest of theirs stays")
 }
+
+// What medical staff ruled meanwhile stays as it is by now, all of it, also for who insists.
+func TestARulingOutlivesAMerge(t *testing.T) {
+	base := document()
+	base.Restrictions = []plan.Restriction{{Player: "p1", NoJumps: true}}
+	mine, theirs := base.Clone(), base.Clone()
+	mine.Restrictions = nil
+	mine.SetPriority("a", plan.Could)
+	theirs.Restrictions = []plan.Restriction{{Player: "p1", NoJumps: true}, {Player: "p1", MaxMinutes: 10}, {Player: "p2", NoOverhead: true}}
+	for _, insist := range []bool{false, true} {
+		merged, clashes, err := plan.Merge(base, mine, theirs, insist)
+		require.NoError(t, err)
+		assert.Empty(t, clashes)
+		assert.Equal(t, theirs.Restrictions, merged.Restrictions)
+		assert.Equal(t, plan.Could, merged.Block("a").Priority)
+	}
+	theirs.SetOut("p1")
+	merged, _, err := plan.Merge(base, mine, theirs, true)
+	require.NoError(t, err)
+	assert.Equal(t, []plan.Restriction{{Player: "p2", NoOverhead: true}}, merged.Restrictions)
+}

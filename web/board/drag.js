@@ -79,7 +79,7 @@ export default () => ({
     }
     if (held.side) return { does: "doses", block, by: held.side === "end" ? by : -by };
     this.shift(block, dx);
-    if (to.x < left - 30) return { does: "out", block };
+    if (to.x < left * 0.4) return { does: "out", block };
     const lane = this.laneAt(to.y);
     if (lane !== undefined && lane !== this.laneAt(held.at.y)) return { does: this.svg.dataset.by === "place" ? "goes" : "leads", block, zone: lane, leader: lane };
     const hold = event.shiftKey || to.y < Number(this.svg.dataset.top);

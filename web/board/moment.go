@@ -25,6 +25,7 @@ type momentBody struct {
 	Ground      template.HTML
 	Says        []string // what is tight: crowds, walks, a place about to be lost
 	Edits, Wide bool
+	Usual       bool      // nobody laid the ground out
 	Moves       []moveRow // what happens now, to be done in another place
 
 	next map[string]string // what comes after a block, by id: for those who do not all go the same way
@@ -86,7 +87,9 @@ func momentOf(b *planner.Board, at clock.Offset, edits, wide bool) *momentBody {
 		}
 	}
 	spots := make([]chalk.Spot, len(m.Places))
+	made.Usual = true
 	for i := range m.Places {
+		made.Usual = made.Usual && !m.Places[i].Said
 		spots[i] = spotOf(d, &m.Places[i], made)
 	}
 	made.Ground = chalk.Ground("The ground at "+at.ToGo(), spots, ways, momentWide, momentHigh)

@@ -78,6 +78,11 @@ func SheetPDF(r *shell.Request) (shell.Answer, error) {
 		}
 		p.Table([]share.Column{{Head: "Time on the ground", Share: 2}, {Head: "What changes from the line above", Share: 7}, {Head: "Blocks in all", Share: 1.3, Right: true}}, rows)
 	}
+	if len(b.places) > 0 {
+		p.Together(120)
+		p.Heading(1, "What happens where", "")
+		p.Ground(b.places, b.there, 100)
+	}
 	return pdf(p, nil)
 }
 

@@ -41,7 +41,9 @@ type body struct {
 	Made                         string
 	Cuts                         []cutLine
 	Ground                       template.HTML // its plan, with what happens where; "": nobody laid it out
-	Full                         bool          // each drill with what to say and to look for, and its caution
+	places                       []ground.Place
+	there                        [][]string // what happens in each, in order
+	Full                         bool       // each drill with what to say and to look for, and its caution
 }
 
 // group is the rows of one leader or place; all of them in the order of time.
@@ -112,7 +114,8 @@ func asked(r *shell.Request) (made body, err error) {
 		return made, err
 	}
 	made = bodyOf(b)
-	made.Ground = groundOf(b)
+	made.places, made.there = groundOf(b)
+	made.Ground = made.drawn()
 	made.Cuts, made.Full = cutLines(cuts), r.Query("cues") != ""
 	if made.By = r.Query("by"); made.By == "leader" || made.By == "place" {
 		made.Groups = made.grouped()
@@ -259,22 +262,32 @@ const (
 	groundHigh = 330
 )
 
-// groundOf is the plan of the ground with what happens where, in order.
-func groundOf(b *planner.Board) template.HTML {
-	places := b.Ground()
+// groundOf is the plan of the ground with what happens in each place, in order; nil: nobody
+// laid it out.
+func groundOf(b *planner.Board) (places []ground.Place, lines [][]string) {
+	places = b.Ground()
 	if !slices.ContainsFunc(places, func(p ground.Place) bool { return p.Said }) {
-		return ""
+		return nil, nil
 	}
 	blocks := slices.Clone(b.Blocks)
 	slices.SortStableFunc(blocks, func(x, y schedule.Block) int { return int(x.Start - y.Start) })
-	spots := make([]chalk.Spot, len(places))
-	for i, p := range places {
-		spots[i].Place = p
+	for _, p := range places {
+		var there []string
 		for _, x := range blocks {
 			if x.Kept && x.Zone == p.ID {
-				spots[i].Lines = append(spots[i].Lines, x.Start.ToGo()+" "+x.Name)
+				there = append(there, x.Start.ToGo()+" "+x.Name)
 			}
 		}
+		lines = append(lines, there)
+	}
+	return places, lines
+}
+
+// drawn is the plan of the ground on the page; "": there is none.
+func (b *body) drawn() template.HTML {
+	spots := make([]chalk.Spot, len(b.places))
+	for i, p := range b.places {
+		spots[i] = chalk.Spot{Place: p, Lines: b.there[i]}
 	}
 	return chalk.Ground("What happens where", spots, nil, groundWide, groundHigh)
 }
