@@ -10,7 +10,18 @@ import (
 
 	"cuestart/core/plan"
 	"cuestart/demo"
+	"cuestart/planner"
 )
+
+// does leaves the board of a change aside.
+func does(_ *planner.Board, err error) error { return err }
+
+// ulla is the demo's assistant.
+func ulla(t *testing.T, p *planner.Planner) planner.Account {
+	account, _, err := p.AccountByEmail(t.Context(), "assistant@brackwater.example")
+	require.NoError(t, err)
+	return account
+}
 
 // Two coaches have one board open: each sees within a second what the other did; changes of
 // different blocks are both in; on the same block the slower chooses, and nothing that is
@@ -56,18 +67,34 @@ func TestTwoCoachesOnOneBoard(t *testing.T) {
 	assert.NotNil(t, document(t, p, 1).Block("bands").Pin)
 	assert.Equal(t, plan.Could, document(t, p, 1).Block("neck").Priority, "both are in")
 
+	// One's line is dead for a while: what the other did meanwhile is there once it is back.
+	signal(false)
+	require.NoError(t, does(p.Change(t.Context(), ulla(t, p), 1, 4, func(d *plan.Document) (string, error) { return d.SetPriority("high", plan.Could) })))
+	time.Sleep(300 * time.Millisecond)
+	signal(true)
+	one.until(`document.querySelector("[name=revision]").value == "5"`)
+
+	// A second server on the same database: what is done there is seen here.
+	elsewhere := planner.New(db)
+	elsewhere.Now = p.Now
+	since = time.Now()
+	require.NoError(t, does(elsewhere.Change(t.Context(), ulla(t, p), 1, 5, func(d *plan.Document) (string, error) { return d.SetPriority("hands", plan.Could) })))
+	one.until(`document.querySelector("[name=revision]").value == "6"`)
+	assert.Less(t, time.Since(since), 3*time.Second)
+	two.until(`document.querySelector("[name=revision]").value == "6"`)
+
 	one.fill("#block-said", "")
 	one.fill("#block-said", "at 28")
 	two.open("/sessions/1?block=bands")
 	two.until(`document.querySelector("#prio-must")`)
 	two.click("#prio-must")
-	two.until(`document.querySelector("[name=revision]").value == "5"`)
+	two.until(`document.querySelector("[name=revision]").value == "7"`)
 	one.run(`document.querySelector("#block-said").blur()`)
 	one.until(`document.querySelector("#clash")`)
 	assert.Contains(t, one.text("#clash"), "changed Bands too")
 	one.shot("clash")
 	assert.Equal(t, plan.Must, document(t, p, 1).Block("bands").Priority)
 	one.click("#clash button")
-	one.until(`document.querySelector("[name=revision]").value == "6" && !document.querySelector("#clash")`)
+	one.until(`document.querySelector("[name=revision]").value == "8" && !document.querySelector("#clash")`)
 	assert.Equal(t, 28*60, document(t, p, 1).Block("bands").Pin.Before)
 }

@@ -2,6 +2,7 @@ package planner
 
 import (
 	"context"
+	"math"
 	"slices"
 
 	"cuestart/core/clock"
@@ -50,6 +51,17 @@ const soon = 5 * 60
 
 // Ground is where the plan's places lie, as the club has laid them out, or as is usual.
 func (b *Board) Ground() []ground.Place { return ground.Arrange(b.zones) }
+
+// Coldest is the least warmth of some players at a moment, in °C over rest.
+func (b *Board) Coldest(at clock.Offset, players []string) float64 {
+	coldest := math.Inf(1)
+	for k := range b.Strands {
+		if s := &b.Strands[k]; slices.ContainsFunc(s.Players, func(p string) bool { return slices.Contains(players, p) }) {
+			coldest = min(coldest, s.Estimate(at))
+		}
+	}
+	return coldest
+}
 
 // MomentOf is who does what where at a moment of a board.
 func (b *Board) MomentOf(at clock.Offset) *Moment {

@@ -95,4 +95,8 @@ func TestTheBoardIsAskedForWhatCannotBe(t *testing.T) {
 	assert.NotContains(t, page(t, coach, "/sessions/1"), `class="chart"`, "it stays as it was looked at last")
 	page(t, coach, "/sessions/1?lanes=&zoom=0&follow=p8")
 	assert.Regexp(t, `data-lane="p15"[^>]*class="faint"`, strings.Join(strings.Fields(page(t, coach, "/sessions/1")), " "))
+
+	// Any drill may stand anywhere, with a word to it.
+	coach.part("/sessions/1/write", "board", url.Values{"revision": {"1"}, "text": {"sprints 3 x 15 m, 95 %"}, "before": {"raise"}})
+	assert.Contains(t, words(page(t, coach, "/sessions/1?block=b13")), "needs warm: 0.0 °C by then")
 }

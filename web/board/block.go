@@ -2,6 +2,7 @@ package board
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 	"strconv"
 	"strings"
@@ -13,8 +14,10 @@ import (
 	"cuestart/core/schedule"
 	"cuestart/core/speech"
 	"cuestart/core/today"
+	"cuestart/core/warmth"
 	"cuestart/planner"
 	"cuestart/web/chalk"
+	"cuestart/web/shell"
 )
 
 // chosen is the block that is open for change.
@@ -62,6 +65,7 @@ type item struct {
 	Problem    string
 	Less, More bool
 	Up, Down   bool
+	Minds      string          // what to mind where it stands: above juniors, needs warm
 	Stands     []planner.Stand // what may stand in for it
 	Toggles    []toggle        // how it may be done otherwise
 }
@@ -92,6 +96,7 @@ func chosenOf(page *body, board *planner.Board, d *plan.Document, blocks []sched
 	for n := range b.Items {
 		one := itemOf(page, b, n)
 		one.Stands, one.Up, one.Down = board.Stands(b.Block, n), n > 0, n+1 < len(b.Items)
+		one.Minds = mindsOf(board, d, b, n)
 		one.Toggles, one.Look = togglesOf(b, n), chalk.Of(board.Figure(one.Code), &b.Items[n].Drill)
 		found.Items = append(found.Items, one)
 		found.Cautions = plan.AddCaution(found.Cautions, b.Items[n].Drill.Caution)
@@ -109,6 +114,19 @@ func chosenOf(page *body, board *planner.Board, d *plan.Document, blocks []sched
 		}
 	}
 	return found
+}
+
+// mindsOf says what to mind of drill n of a block where it stands: any drill may stand
+// anywhere.
+func mindsOf(board *planner.Board, d *plan.Document, b *schedule.Block, n int) string {
+	k, minds := &b.Items[n].Drill, ""
+	if !k.Suits(d.Grade) {
+		minds = "above " + cmp.Or(d.Grade.Name(), drill.Club.Name())
+	}
+	if cold := board.Coldest(b.Start, b.Members); k.NeedsWarm && b.Kept && cold < warmth.Ready {
+		minds = shell.Joined(", ", minds, fmt.Sprintf("needs warm: %.1f °C by then", cold))
+	}
+	return minds
 }
 
 // sayable are the people, places and leaders that may be said of a block.
