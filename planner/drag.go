@@ -14,6 +14,7 @@ import (
 	"cuestart/core/runin"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
+	"cuestart/store"
 )
 
 // Drop is what dragging something on the board asks for.
@@ -63,7 +64,7 @@ type Moved struct {
 // Drag tells what a drop on a session's plan would bring; nothing is changed. It fails
 // with ErrNotFound.
 func (p *Planner) Drag(ctx context.Context, clubID, id uint64, to Drop) (Dragged, error) {
-	session, err := p.session(ctx, clubID, id)
+	session, err := p.seen(ctx, clubID, id)
 	if err != nil {
 		return Dragged{}, err
 	}
@@ -85,6 +86,16 @@ func (p *Planner) Drag(ctx context.Context, clubID, id uint64, to Drop) (Dragged
 		return Dragged{Says: "it does not fit there: " + fitted.Result.Why, Refused: true}, nil
 	}
 	return to.says(did, d, session.Schedule, fitted), nil
+}
+
+// seen is a session as it is in force, read once for each revision: a drag asks for it with
+// every step. It is not to be changed.
+func (p *Planner) seen(ctx context.Context, clubID, id uint64) (*store.Session, error) {
+	revision, _, err := p.store.InForce(ctx, clubID, id)
+	if err != nil {
+		return nil, err
+	}
+	return p.dragged.Get(fmt.Sprint(clubID, " ", id, " ", revision), func() (*store.Session, error) { return p.session(ctx, clubID, id) })
 }
 
 // Drop does what was dragged. It fails as [Planner.Change] does.

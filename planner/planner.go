@@ -88,6 +88,7 @@ type Planner struct {
 	pictures  kept.Cache[uint64, map[string]string] // stamps, by club
 	likely    kept.Cache[string, verdict.Likely]    // by session and revision
 	better    kept.Cache[string, *Better]           // the same
+	dragged   kept.Cache[string, *store.Session]    // by club, session and revision
 	readers   readers
 }
 
