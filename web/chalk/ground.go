@@ -28,14 +28,15 @@ type Way struct {
 
 // Lengths of a plan of a ground, in its own units.
 const (
-	groundEdge = 8  // around it
-	groundName = 17 // size of names
-	groundLine = 15 // of what stands below
-	groundStep = 18
-	groundDot  = 3.2
-	dotStep    = 9.5
-	wayShort   = 46 // of the middle of a place that a walk leads to
-	metreBar   = 10 // metres of the bar that shows the scale
+	groundEdge  = 8  // around it
+	groundName  = 17 // size of names
+	groundLine  = 15 // of what stands below
+	groundStep  = 18
+	groundDot   = 3.2
+	dotStep     = 9.5
+	groundSmall = 60 // wide: a place whose name may stand below it
+	wayShort    = 46 // of the middle of a place that a walk leads to
+	metreBar    = 10 // metres of the bar that shows the scale
 )
 
 // Ground draws a plan of a ground to scale, as wide as width and no higher than most; label
@@ -103,8 +104,9 @@ func drawWay(s *strings.Builder, w Way, at func(ground.Point) (x, y float64)) {
 	x, y := at(ground.Point{X: w.From.Lie.X, Y: w.From.Lie.Y})
 	toX, toY := at(ground.Point{X: w.To.Lie.X, Y: w.To.Lie.Y})
 	far := math.Hypot(toX-x, toY-y)
-	if far > 4*wayShort {
-		toX, toY = toX-(toX-x)*wayShort/far, toY-(toY-y)*wayShort/far
+	if far > 0 {
+		short := math.Min(wayShort, 0.4*far)
+		toX, toY = toX-(toX-x)*short/far, toY-(toY-y)*short/far
 	}
 	class := "way"
 	if w.Tight {
@@ -116,6 +118,10 @@ func drawWay(s *strings.Builder, w Way, at func(ground.Point) (x, y float64)) {
 // writeSpot writes into a place, as much as it has room for, and draws its people below.
 func writeSpot(s *strings.Builder, spot Spot, x, y, wide, high float64) {
 	lines := append([]string{spot.Name}, spot.Lines...)
+	if high <= 1.5*wide && wide < groundSmall && cut(spot.Name, wide-8, groundName) != spot.Name { // its name stands below it
+		fmt.Fprintf(s, `<text class="spot-words" x="%.1f" y="%.1f" font-size="%d" text-anchor="middle">%s</text>`, x, y+high/2+groundLine, groundLine, html.EscapeString(spot.Name))
+		return
+	}
 	upright := high > 1.5*wide && cut(spot.Name, wide-8, groundName) != spot.Name
 	room, height := wide-8, high-6
 	if upright {
@@ -166,7 +172,7 @@ func dotRows(people int, wide, high float64) (rows []int) {
 
 // cut shortens a text to about a room.
 func cut(text string, room float64, size int) string {
-	most := int(room / (0.45 * float64(size)))
+	most := int(room / (0.41 * float64(size)))
 	if r := []rune(text); len(r) > most {
 		return strings.TrimRight(string(r[:max(0, most-1)]), " ,") + "…"
 	}

@@ -67,11 +67,13 @@ func leader(r *shell.Request, found *planner.Shared) (shell.Answer, error) {
 		return nil, err
 	}
 	entries := list.Led(d, found.Schedule, who.ID)
+	maps := wheres(tongue, d, entries)
 	for i := range entries {
 		one, err := itemOf(r, tongue, d, &entries[i], found.ClubID)
 		if err != nil {
 			return nil, err
 		}
+		one.Map = maps[i]
 		b.Items = append(b.Items, one)
 	}
 	b.mark(int(r.Planner.Now().Sub(start).Seconds()), found.Schedule)

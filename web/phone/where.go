@@ -14,7 +14,7 @@ import (
 // Size of the little plan of the ground.
 const (
 	whereWide = 320
-	whereHigh = 130
+	whereHigh = 160
 )
 
 // wheres are the little plans of the ground of each entry of a list: where one is, and where
