@@ -60,7 +60,6 @@ func TestTheGroundAndTheRuler(t *testing.T) {
 	b.mouse("mouseReleased", at[2], at[3], false)
 	b.at(2)
 	assert.Equal(t, "near", document(t, p, 1).Block("high").Zone)
-	b.shot("on-the-ground-1280")
 
 	_, _, team := published(t, p)
 	b.open(team + "/p15")

@@ -30,6 +30,12 @@ func TestWhatIfIsComparedAndTaken(t *testing.T) {
 	b.click("#undo")
 	b.at(3)
 	assert.Equal(t, "2026-11-28T15:00", document(t, p, 1).Start.Local)
+	b.open("/sessions/1?lanes=ground")
+	b.until(`document.querySelector("[data-panel] [data-move]")`)
+	b.set("input[data-second]", "-900")
+	b.run(`document.querySelector("input[data-second]").dispatchEvent(new Event("input", { bubbles: true }))`)
+	b.until(`document.querySelector("[data-panel] h2").innerText == "15′"`)
+	b.shot("on-the-ground-1280")
 	b.open("/sessions/1/what-if?if=place&id=nowhere")
 	assert.Contains(t, b.text("[role=alert]"), "not of this plan")
 }

@@ -20,6 +20,11 @@ export default () => ({
     addEventListener("focusout", () => this.later(() => this.catchUp()));
     this.fit();
     for (const width of [phone, wide]) width.addEventListener("change", () => this.fit());
+    addEventListener("resize", () => {
+      clearTimeout(this.sizing);
+      this.sizing = setTimeout(() => this.widen(), 300);
+    });
+    this.widen();
     // A press that is under way is let go first: were the board drawn anew
     // between down and up, it would be lost.
     let release = () => {};
@@ -87,6 +92,19 @@ export default () => ({
     document.cookie = `screen=${screen}; path=/; max-age=31536000; samesite=lax`;
     const drawn = this.$root.querySelector("[data-screen]").dataset.screen;
     if (drawn !== screen && !(drawn === "" && screen === "wide")) this.later(() => this.swap(location.href, {}));
+  },
+
+  // widen tells the server what room there is for the chart, and has it drawn anew where it
+  // would be a good deal wider or narrower.
+  widen() {
+    const plot = this.$root.querySelector(".board-plot [x-data=ruler]");
+    if (!plot || !wide.matches || !plot.querySelector("svg.chart")) return;
+    const { clientWidth, clientHeight } = plot;
+    const kept = /(?:^|; )plot=(\d+)x(\d+)/.exec(document.cookie);
+    const was = kept ? kept[1] / kept[2] : 1.6;
+    if (Math.abs(clientWidth / clientHeight / was - 1) < 0.05) return;
+    document.cookie = `plot=${clientWidth}x${clientHeight}; path=/; max-age=31536000; samesite=lax`;
+    this.later(() => this.swap(location.href, {}));
   },
 
   // toggled has a drawer filled when it is opened first.

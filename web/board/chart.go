@@ -137,13 +137,14 @@ type view struct {
 	Follow        string       // id of the player whom it follows; "": none
 	Plain         bool         // without what comes after the end
 	Edits         bool         // by somebody who may change the plan
+	Room          [2]int       // width and height of the window's part for it, in pixels; 0: not known
 
 	follow func(players []string) string // address that follows them; nil: nobody is followed
 }
 
 func newChart(b *planner.Board, v view) *chart {
 	d, s := b.Document, b.Schedule
-	c := &chart{view: v, Width: v.Width, Left: v.Labels + labelGap, Top: plotTop, LabelX: v.Labels, LineWidth: startWidth, StartName: d.StartName, StartTime: clock.Clock(s.Start, 0)}
+	c := &chart{view: v, Left: v.Labels + labelGap, Top: plotTop, LabelX: v.Labels, LineWidth: startWidth, StartName: d.StartName, StartTime: clock.Clock(s.Start, 0)}
 	events := s.Events(d)
 	from, to := span(d, b.Blocks, events)
 	if c.from = from; v.From < 0 {
@@ -154,6 +155,7 @@ func newChart(b *planner.Board, v view) *chart {
 	c.laneHeight = max(laneLeast, min(laneMost, lanesHeight/max(1, len(c.rows))))
 	c.Bottom = c.Top + c.laneHeight*len(c.rows)
 	c.Height = c.Bottom + warmthHeight + footHeight
+	c.widen(&v)
 	c.LineX = v.Width - startWidth
 	after, beyond := afterOf(b)
 	if v.Plain || v.From < 0 || c.By != byPeople {
@@ -175,6 +177,19 @@ func newChart(b *planner.Board, v view) *chart {
 	c.write()
 	c.Warmth = c.warmth(b)
 	return c
+}
+
+// mostWide is how wide a chart may be, in its own units.
+const mostWide = 1800
+
+// widen makes a chart wider where the window has room beside one of that height.
+func (c *chart) widen(v *view) {
+	if v.Room[1] > 0 {
+		if fills := c.Height * v.Room[0] / v.Room[1]; fills > v.Width*21/20 {
+			v.Width = min(fills, mostWide)
+		}
+	}
+	c.Width = v.Width
 }
 
 // x is where a moment lies.

@@ -2,6 +2,7 @@ package board
 
 import (
 	"cmp"
+	"fmt"
 	"net/url"
 	"slices"
 	"strconv"
@@ -38,6 +39,16 @@ var laneNames = []look{{press{Value: byPeople, Name: "by people"}, "people"}, {p
 // zooms are the minutes before the start that the board may show alone.
 var zooms = []int{0, 45, 30, 20, 10}
 
+// roomOf reads the pixels that a window has for the chart, as its script wrote them:
+// "1546x840".
+func roomOf(kept string) (room [2]int) {
+	var wide, high int
+	if n, err := fmt.Sscanf(kept, "%dx%d", &wide, &high); n == 2 && err == nil && wide >= 600 && wide <= 8000 && high >= 300 && high <= 8000 {
+		room = [2]int{wide, high}
+	}
+	return room
+}
+
 // looked keeps how a board is looked at, as the address says, and completes the view.
 func (b *body) looked(r *shell.Request, board *planner.Board, v view) view {
 	parts := append(strings.Split(r.Cookie("view"), "."), "", "", "")
@@ -50,7 +61,7 @@ func (b *body) looked(r *shell.Request, board *planner.Board, v view) view {
 	if len(asked) > 0 {
 		r.Keep("view", strings.Join(parts[:3], "."))
 	}
-	v.Href, v.Edits = b.Open, b.Edits
+	v.Href, v.Edits, v.Room = b.Open, b.Edits, roomOf(r.Cookie("plot"))
 	for _, p := range laneNames {
 		if p.On = p.Value == parts[0]; p.On {
 			v.By = p.Value
