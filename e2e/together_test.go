@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"database/sql"
+	"fmt"
 	"testing"
 	"time"
 
@@ -54,15 +55,18 @@ func TestTwoCoachesOnOneBoard(t *testing.T) {
 	assert.True(t, eval[bool](one, `document.querySelector("#did").hidden`), "of one's own change nothing is said")
 
 	// One writes into a field; the other changes another block, then the same one.
-	one.run(`document.querySelector("#block-said").focus()`)
-	one.fill("#block-said", "at 30")
+	writes := func(text string) { // and has not left the field yet
+		one.run(fmt.Sprintf(`(() => { const f = document.querySelector("#block-said"); f.focus(); f.value = %q })()`, text))
+	}
+	leaves := func() { one.run(`document.querySelector("#block-said").dispatchEvent(new Event("change", { bubbles: true }))`) }
+	writes("at 30")
 	two.open("/sessions/1?block=neck")
 	two.until(`document.querySelector("#prio-could")`)
 	two.click("#prio-could")
 	two.until(`document.querySelector("[name=revision]").value == "3"`)
 	time.Sleep(700 * time.Millisecond)
 	assert.Equal(t, "at 30", eval[string](one, `document.querySelector("#block-said").value`), "what is being written stays")
-	one.run(`document.querySelector("#block-said").blur()`)
+	leaves()
 	one.until(`document.querySelector("[name=revision]").value == "4"`)
 	assert.NotNil(t, document(t, p, 1).Block("bands").Pin)
 	assert.Equal(t, plan.Could, document(t, p, 1).Block("neck").Priority, "both are in")
@@ -83,13 +87,12 @@ func TestTwoCoachesOnOneBoard(t *testing.T) {
 	assert.Less(t, time.Since(since), 3*time.Second)
 	two.until(`document.querySelector("[name=revision]").value == "6"`)
 
-	one.fill("#block-said", "")
-	one.fill("#block-said", "at 28")
+	writes("at 28")
 	two.open("/sessions/1?block=bands")
 	two.until(`document.querySelector("#prio-must")`)
 	two.click("#prio-must")
 	two.until(`document.querySelector("[name=revision]").value == "7"`)
-	one.run(`document.querySelector("#block-said").blur()`)
+	leaves()
 	one.until(`document.querySelector("#clash")`)
 	assert.Contains(t, one.text("#clash"), "changed Bands too")
 	one.shot("clash")
