@@ -244,6 +244,11 @@ func (r *Reader) shirt(text string, bare bool) string {
 func (s *scan) whoFirst(l *Line) {
 	if m := colonHead.FindStringSubmatch(s.text); m != nil {
 		who := s.audience(m[1])
+		for _, position := range s.Positions { // "forwards: lifts" is whom, though forwards is also where to
+			if who == nil && fold(m[1]) == fold(position)+"s" {
+				who = []string{position}
+			}
+		}
 		if one := s.shirt(m[1], true); one != "" {
 			who = []string{one}
 		}

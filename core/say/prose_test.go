@@ -136,3 +136,11 @@ func TestNonsenseIsNotTakenSilently(t *testing.T) {
 		}
 	}
 }
+
+// Players of a position are named by it before a colon, also where that word is a direction.
+func TestPositionsAreNamed(t *testing.T) {
+	r := say.NewReader(say.Context{Positions: []string{"Forward", "Back"}})
+	for line, who := range map[string][]string{"forwards: lifts 6 a side": {"Forward"}, "Backs: strikes 6 a side": {"Back"}, "forward: lunges 6": nil, "lunges 8 forwards and 8 back": nil} {
+		assert.Equal(t, who, r.Read(line).Who, line)
+	}
+}
