@@ -92,6 +92,7 @@ function draw(step) {
   for (const name of ["easier", "sore"]) press(name)?.toggleAttribute("hidden", !step || Boolean(step.event));
   for (const name of ["what", "figure", "unit", "parts", "caution", "next", "dose", "nextcues", "when", "block"]) field[name].textContent = "";
   field.bar.replaceChildren();
+  field.map.replaceChildren();
   if (changed) {
     field.cues.replaceChildren();
     field.look.replaceChildren();
@@ -127,6 +128,8 @@ function draw(step) {
     field.picture.hidden = !picture;
     if (picture && field.picture.src !== picture.src) field.picture.src = picture.src;
     field.caution.textContent = step.move.querySelector("[data-caution]")?.textContent ?? "";
+    const map = step.item.el.querySelector("svg.ground");
+    if (map && drills.at(-1) === step.drill) field.map.append(map.cloneNode(true)); // where one goes next
     bar(step, here.filter((s) => s.drill === step.drill && s.round === step.round));
   }
   coming(step);
