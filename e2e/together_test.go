@@ -58,7 +58,9 @@ func TestTwoCoachesOnOneBoard(t *testing.T) {
 	writes := func(text string) { // and has not left the field yet
 		one.run(fmt.Sprintf(`(() => { const f = document.querySelector("#block-said"); f.focus(); f.value = %q })()`, text))
 	}
-	leaves := func() { one.run(`document.querySelector("#block-said").dispatchEvent(new Event("change", { bubbles: true }))`) }
+	leaves := func() {
+		one.run(`document.querySelector("#block-said").dispatchEvent(new Event("change", { bubbles: true }))`)
+	}
 	writes("at 30")
 	two.open("/sessions/1?block=neck")
 	two.until(`document.querySelector("#prio-could")`)
