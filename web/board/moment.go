@@ -121,7 +121,6 @@ func spotOf(d *plan.Document, p *planner.Standing, made *momentBody) chalk.Spot 
 	spot := chalk.Spot{Place: p.Place, People: p.People, Key: p.ID}
 	if p.People > 0 {
 		spot.Class = "here"
-		spot.Lines = append(spot.Lines, fmt.Sprintf("%d of %d", p.People, p.Capacity))
 	}
 	for _, g := range p.Groups {
 		spot.Lines = append(spot.Lines, shell.Joined(" · ", g.Name, d.LeaderName(g.Leader)))
@@ -129,6 +128,9 @@ func spotOf(d *plan.Document, p *planner.Standing, made *momentBody) chalk.Spot 
 			spot.Lines = append(spot.Lines, next)
 		}
 		made.Moves = append(made.Moves, moveRow{g.ID, g.Name, p.ID})
+	}
+	if p.People > 0 {
+		spot.Lines = append(spot.Lines, fmt.Sprintf("%d of %d", p.People, p.Capacity))
 	}
 	if p.People > p.Capacity {
 		spot.Class = "full"

@@ -32,6 +32,7 @@ const (
 	groundName  = 17 // size of names
 	groundLine  = 15 // of what stands below
 	groundStep  = 18
+	groundTight = 15 // where there is little room
 	groundDot   = 3.2
 	dotStep     = 9.5
 	groundSmall = 60 // wide: a place whose name may stand below it
@@ -127,7 +128,11 @@ func writeSpot(s *strings.Builder, spot Spot, x, y, wide, high float64) {
 	if upright {
 		room, height = high-8, wide-6
 	}
-	if most := max(1, int(height/groundStep)); len(lines) > most {
+	step := float64(groundStep)
+	if float64(len(lines))*step > height {
+		step = groundTight
+	}
+	if most := max(1, int(height/step)); len(lines) > most {
 		if more := fmt.Sprintf("+ %d more", len(lines)-most+1); most > 1 {
 			lines = append(lines[:most-1:most-1], more)
 		}
@@ -137,19 +142,19 @@ func writeSpot(s *strings.Builder, spot Spot, x, y, wide, high float64) {
 	if upright {
 		turn = fmt.Sprintf(` transform="rotate(-90 %.1f %.1f)"`, x, y)
 	}
-	dots := dotRows(spot.People, room, height-float64(len(lines))*groundStep-4)
-	top := y - (float64(len(lines))*groundStep+float64(len(dots))*dotStep)/2
+	dots := dotRows(spot.People, room, height-float64(len(lines))*step-4)
+	top := y - (float64(len(lines))*step+float64(len(dots))*dotStep)/2
 	fmt.Fprintf(s, `<g class="spot-words"%s>`, turn)
 	for i, line := range lines {
 		size := groundLine
 		if i == 0 {
 			size = groundName
 		}
-		fmt.Fprintf(s, `<text x="%.1f" y="%.1f" font-size="%d" text-anchor="middle">%s</text>`, x, top+float64(i+1)*groundStep-4, size, html.EscapeString(cut(line, room, size)))
+		fmt.Fprintf(s, `<text x="%.1f" y="%.1f" font-size="%d" text-anchor="middle">%s</text>`, x, top+float64(i+1)*step-4, size, html.EscapeString(cut(line, room, size)))
 	}
 	for r, n := range dots {
 		for i := range n {
-			fmt.Fprintf(s, `<circle class="one" cx="%.1f" cy="%.1f" r="%.1f"/>`, x+(float64(i)-float64(n-1)/2)*dotStep, top+float64(len(lines))*groundStep+(float64(r)+0.7)*dotStep, groundDot)
+			fmt.Fprintf(s, `<circle class="one" cx="%.1f" cy="%.1f" r="%.1f"/>`, x+(float64(i)-float64(n-1)/2)*dotStep, top+float64(len(lines))*step+(float64(r)+0.7)*dotStep, groundDot)
 		}
 	}
 	s.WriteString(`</g>`)
