@@ -9,6 +9,8 @@ export default () => ({
   busy: false,
   queue: Promise.resolve(),
   pressed: null,
+  settling: false, // a field's value
+  settled: null, // the form that was sent for it last, and when
   newest: null, // what is in force, as the server said
 
   init() {
@@ -62,6 +64,10 @@ export default () => ({
     if (form.dataset.whole !== undefined) return;
     event.preventDefault();
     const body = new URLSearchParams(new FormData(form, event.submitter));
+    // Enter in a field sends its form twice: as the value settles, and as it is pressed.
+    const is = `${form.action} ${body}`;
+    if (this.settled?.is === is && performance.now() - this.settled.at < 50) return;
+    this.settled = this.settling ? { is, at: performance.now() } : null;
     this.later(() => {
       // An earlier press of a quick hand may have made a new revision meanwhile.
       const seen = this.$root.querySelector("[name=revision]");
@@ -72,7 +78,10 @@ export default () => ({
 
   // changed sends the form of a field as soon as its value is settled.
   changed(event) {
-    if (event.target.form && event.target.dataset.settles !== undefined) event.target.form.requestSubmit();
+    if (!event.target.form || event.target.dataset.settles === undefined) return;
+    this.settling = true;
+    event.target.form.requestSubmit();
+    this.settling = false;
   },
 
   open(event) {
