@@ -1,8 +1,13 @@
 package e2e
 
 import (
+	"encoding/base64"
 	"encoding/json"
 	"fmt"
+	"net/url"
+	"regexp"
+	"testing"
+	"time"
 
 	"cuestart/book"
 	"cuestart/core/clock"
@@ -55,4 +60,51 @@ func large() []byte {
 		panic(err)
 	}
 	return text
+}
+
+// underTheHand measures the board of the large plan: its page, a drag step from the pointer
+// to the painted answer, and what might come otherwise.
+func underTheHand(t *testing.T, p *program) error {
+	page, err := p.post("/import", url.Values{"kind": {"plan"}, "file64": {base64.StdEncoding.EncodeToString(large())}})
+	if err != nil {
+		return err
+	}
+	at := regexp.MustCompile(`/sessions/\d+`).FindString(page.text)
+	if err := p.views("board_large_p95", at); err != nil {
+		return err
+	}
+	var times []time.Duration
+	for _, what := range []string{"if=start&by=-10", "if=start&by=-20&arrive=too", "if=start&by=10", "if=late&by=15&who=p43&who=p44&who=p45&who=p46", "if=place&id=z0", "if=leader&id=l2", "if=minutes&by=45", "if=minutes&by=30", "if=minutes&by=20"} {
+		for range 4 {
+			began := time.Now()
+			if _, err := p.get(at + "/what-if?" + what); err != nil {
+				return err
+			}
+			times = append(times, time.Since(began))
+		}
+	}
+	measured("whatif_p95", p95(times), "ms")
+
+	b := newBrowser(t, p.address)
+	b.signIn()
+	b.open(at)
+	b.until(`document.querySelector("[x-data=drag]")?._x_dataStack`)
+	b.run(`window.steps = []; const plain = window.fetch; window.fetch = async (...asked) => {
+		const began = performance.now(), answer = await plain(...asked);
+		if (String(asked[0]).includes("/drag?")) requestAnimationFrame(() => setTimeout(() => steps.push(performance.now() - began)));
+		return answer; }`)
+	x, y, width, _, minute := b.lies(`a[data-block="b3"] rect`)
+	b.mouse("mousePressed", x+width/2, y+60, false)
+	for n := range 80 {
+		b.mouse("mouseMoved", x+width/2+minute*(float64(n)/8-5), y+60, false)
+		time.Sleep(80 * time.Millisecond)
+	}
+	steps := eval[[]float64](b, `steps`)
+	b.mouse("mouseReleased", x+width/2, y+60, false)
+	times = nil
+	for _, ms := range steps {
+		times = append(times, time.Duration(ms*float64(time.Millisecond)))
+	}
+	measured("drag_step_p95", p95(times), "ms")
+	return nil
 }
