@@ -183,8 +183,9 @@ export default () => ({
     carried.refused = true;
     label.textContent = `${carried.part.textContent}: drop it on another place`;
     if (!under || under === carried.part.dataset.zoneOf) return;
-    const answer = await fetch(`${this.$root.dataset.drag}?${new URLSearchParams({ does: "goes", block: carried.part.dataset.move, zone: under })}`);
-    if (!answer.ok || this.carried !== carried || carried.zone !== under) return;
+    const asks = new URLSearchParams({ does: "goes", block: carried.part.dataset.move, zone: under });
+    const answer = await fetch(`${this.$root.dataset.drag}?${asks}`).catch(() => null); // no signal: it stays where it is
+    if (!answer?.ok || this.carried !== carried || carried.zone !== under) return;
     const { says, refused } = await answer.json();
     carried.refused = Boolean(refused);
     label.textContent = says;

@@ -46,7 +46,12 @@ export default () => ({
     event.preventDefault();
     const form = event.target;
     const kept = document.activeElement?.id;
-    const answer = await fetch(form.action, { method: "POST", body: new URLSearchParams(new FormData(form, event.submitter)), headers: { "X-Part": "laid" } });
+    document.getElementById("no-answer").hidden = true;
+    const answer = await fetch(form.action, { method: "POST", body: new URLSearchParams(new FormData(form, event.submitter)), headers: { "X-Part": "laid" } }).catch(() => null);
+    if (!answer) {
+      document.getElementById("no-answer").hidden = false; // what was written still stands in the form
+      return;
+    }
     if (answer.redirected || !answer.headers.get("X-Part")) return location.reload();
     this.$root.innerHTML = await answer.text();
     if (kept) document.getElementById(kept)?.focus();
