@@ -17,13 +17,14 @@ type Live struct {
 	Arrives map[string]clock.Offset // late players: when each can begin
 	Out     []string                // players who drop out
 	Lost    []string                // resources that are gone from now on
+	Skip    []string                // blocks, not begun, that are not done any more
 }
 
 // Refit solves the rest of a problem that is under way: what was done or has
 // begun stays as it was, the rest is fitted again between now and the new due
-// times. Blocks that come before something already begun are left out, since
-// the order of phases holds. The answer speaks of the problem's blocks, in
-// times relative to the planned start; its score counts the rest only.
+// times. What was planned and is overtaken, since a later block was begun first, may still
+// come; what was not planned comes only in its order. The answer speaks of the problem's
+// blocks, in times relative to the planned start; its score counts the rest only.
 //
 // It fails where the problem is malformed, where was is no answer to it, and where
 // live names a player or resource that it does not have.
@@ -127,9 +128,13 @@ func (live Live) check(p *Problem) error {
 // player is a player with the window that is left.
 func (live Live) player(p *Problem, was *Result, player Player) Player {
 	player.Due += clock.Offset(live.Moved)
-	player.Open = max(player.Open, live.Now, live.Arrives[player.ID])
+	player.Open = max(player.Open, live.Now)
+	arrives, late := live.Arrives[player.ID]
+	if late {
+		player.Open = max(player.Open, arrives)
+	}
 	for i, s := range was.Blocks {
-		if s.Kept && s.Start < live.Now && s.End > live.Now && p.inBlock(i, player.ID) && live.Arrives[player.ID] == 0 {
+		if s.Kept && s.Start < live.Now && s.End > live.Now && p.inBlock(i, player.ID) && !late {
 			player.Open, player.Due = s.Start, max(player.Due, s.End)
 		}
 	}
@@ -140,7 +145,7 @@ func (live Live) player(p *Problem, was *Result, player Player) Player {
 // block is what is left of block i; false where nothing is.
 func (live Live) block(p *Problem, was *Result, i int) (b Block, left bool) {
 	b = p.Blocks[i]
-	if b.Players = staying(p, b.Players, live.Out); len(b.Players) == 0 || p.passed(was, live.Now, i) {
+	if b.Players = staying(p, b.Players, live.Out); len(b.Players) == 0 || p.passed(was, live.Now, i) || slices.Contains(live.Skip, b.ID) {
 		return b, false
 	}
 	s := was.Blocks[i]
@@ -156,6 +161,7 @@ func (live Live) block(p *Problem, was *Result, i int) (b Block, left bool) {
 		return b, false
 	}
 	pin := s.Start
+	b.Phase = "" // it is where it is: what it overtook may still come
 	b.Pin, b.Must, b.Excusable, b.Levels = &pin, true, true, b.Levels[s.Level:s.Level+1]
 	b.Window, b.Straight = Window{}, ""
 	b.Players = slices.DeleteFunc(slices.Clone(b.Players), func(id string) bool { _, late := live.Arrives[id]; return late })
@@ -163,10 +169,10 @@ func (live Live) block(p *Problem, was *Result, i int) (b Block, left bool) {
 	return b, len(b.Players) > 0
 }
 
-// passed tells whether block i, not begun, comes in its order before one that
-// has.
+// passed tells whether block i, which was not planned, comes in its order before one that
+// has begun.
 func (p *Problem) passed(was *Result, now clock.Offset, i int) bool {
-	if was.Blocks[i].Kept && was.Blocks[i].Start < now {
+	if was.Blocks[i].Kept {
 		return false
 	}
 	members := p.members(p.Blocks[i].Players)

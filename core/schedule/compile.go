@@ -28,15 +28,31 @@ func Compile(d *plan.Document) (*Compiled, error) {
 	if err := d.Validate(); err != nil {
 		return nil, err
 	}
-	d = today.Apply(d.Running())
-	start, err := d.Start.Resolve()
-	if err != nil {
+	c := &Compiled{Document: today.Apply(d.Running()), Problem: runin.Problem{Grid: clock.Grid}}
+	d = c.Document
+	if err := c.day(d); err != nil {
 		return nil, err
 	}
-	c := &Compiled{Start: start, Document: d, Problem: runin.Problem{Grid: clock.Grid}}
-	open, err := d.Open.Offset(start)
-	if err != nil {
+	if err := c.resources(d); err != nil {
 		return nil, err
+	}
+	for i := range d.Blocks {
+		if err := c.block(d, &d.Blocks[i]); err != nil {
+			return nil, err
+		}
+	}
+	c.stages(d)
+	return c, nil
+}
+
+// day places the start, the players' windows and the fixed events of a document.
+func (c *Compiled) day(d *plan.Document) (err error) {
+	if c.Start, err = d.Start.Resolve(); err != nil {
+		return err
+	}
+	open, err := d.Open.Offset(c.Start)
+	if err != nil {
+		return err
 	}
 	for _, p := range d.Players {
 		due := clock.Offset(p.DueShift - d.Margin - d.Slack)
@@ -50,24 +66,15 @@ func Compile(d *plan.Document) (*Compiled, error) {
 		}
 	}
 	for _, f := range d.Fixed {
-		window, err := f.Span.Window(start)
+		window, err := f.Span.Window(c.Start)
 		if err != nil {
-			return nil, err
+			return err
 		}
 		if members := held(d, f, window); len(members) > 0 {
 			c.Problem.Fixed = append(c.Problem.Fixed, runin.Fixed{ID: f.ID, Players: members, Start: window.From, End: window.To, Active: f.Active})
 		}
 	}
-	if err := c.resources(d); err != nil {
-		return nil, err
-	}
-	for i := range d.Blocks {
-		if err := c.block(d, &d.Blocks[i]); err != nil {
-			return nil, err
-		}
-	}
-	c.stages(d)
-	return c, nil
+	return nil
 }
 
 // held are the players whom a fixed event holds: not those who come late and work on

@@ -164,3 +164,12 @@ func (c *Curve) Seconds() (total float64) {
 	}
 	return total
 }
+
+// Onward is the warmth after pieces that begin at a warmth, in °C above rest.
+func Onward(from float64, pieces []Piece, air Air) float64 {
+	c := &Curve{air: air}
+	for _, p := range pieces {
+		from = c.after(from, p, p.Seconds)
+	}
+	return from
+}

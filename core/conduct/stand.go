@@ -1,0 +1,400 @@
+package conduct
+
+import (
+	"cmp"
+	"slices"
+
+	"cuestart/core/clock"
+	"cuestart/core/plan"
+	"cuestart/core/schedule"
+)
+
+// Plan is a plan as it was when its session began to run.
+type Plan struct {
+	Document *plan.Document     `json:"document"`
+	Schedule *schedule.Schedule `json:"schedule"`
+}
+
+// State is how far a block is.
+type State string
+
+// The states of a block.
+const (
+	Ahead    State = "ahead"
+	Under    State = "under"    // under way
+	Over     State = "over"     // under way, and longer than it was planned
+	Finished State = "finished" // said so, or taken to be
+	Skipped  State = "skipped"
+	LeftOut  State = "out"
+)
+
+// Run is a block as it stands. Times are from the document's start.
+type Run struct {
+	schedule.Block
+	State    State
+	Planned  clock.Window // where the plan in force has it
+	Said     bool         // somebody pressed, else it is taken to go by the plan
+	WaitsFor string       // id of the block that it waits for; "": none
+}
+
+// Stand is how a session stands at a moment.
+type Stand struct {
+	Document  *plan.Document
+	Schedule  *schedule.Schedule // with each block where it stands
+	Now       clock.Offset
+	Runs      []Run // the document's, in its order
+	Events    []Event
+	Disputes  []Dispute
+	Said      []string // what is different by now, in words, in the order of time
+	Loose     bool     // changes were taken that did not know of each other: what is left is to be fitted again
+	Out       []Absent
+	Lines     []*Stand // lists that run by a line of their own
+	List      string   // id of the list, of one of these
+	Moved     int      // seconds by which the start moved
+	startUnix int64
+	after     string // id of the last change
+	marked    bool   // somebody says when blocks are over
+}
+
+// Absent is a player who was there, or was awaited, and is out.
+type Absent struct {
+	Player string // id
+	Name   string
+	Stays  bool // after a knock to the head nobody comes back
+}
+
+// placed is where the plan in force has a block, in Unix seconds.
+type placed struct {
+	from, to int64
+	amounts  []int
+	kept     bool
+	why      string
+	state    State // of what had begun when the plan was fitted again; "": it had not
+	since    int64 // when that was
+}
+
+// fold is the events put to the plan so far.
+type fold struct {
+	document *plan.Document
+	at       map[string]placed
+	start    int64 // Unix seconds of the start
+}
+
+// Of is how a plan stands after events, at a moment in Unix milliseconds. Events need be in
+// no order. What an event says of a block or player that the plan does not have is passed
+// over. It fails where the plan's start is none.
+func Of(base Plan, events []Event, now int64) (*Stand, error) {
+	events = Join(events)
+	standing := Standing(events)
+	f, err := newFold(base)
+	if err != nil {
+		return nil, err
+	}
+	s := &Stand{Events: events, Disputes: Disputes(standing)}
+	first := f.start
+	for _, e := range standing {
+		if e.Kind != Change || e.Is == nil || e.At > now {
+			continue
+		}
+		said, err := f.change(e)
+		if err != nil {
+			continue // what it was about is gone by an earlier one
+		}
+		s.Loose = e.After != s.after
+		s.after, s.Said = e.ID, append(s.Said, said)
+		if e.Is.Is == IsOut {
+			s.Out = append(s.Out, absent(base.Document, e.Is)...)
+		}
+	}
+	s.Document, s.startUnix, s.Moved = f.document, f.start, int(f.start-first)
+	s.Now = offset(now/1000, f.start)
+	if err := s.stand(f.at, standing); err != nil {
+		return nil, err
+	}
+	return s, s.lines(standing, now)
+}
+
+func newFold(base Plan) (*fold, error) {
+	d := base.Document.Clone()
+	d.Upgrade()
+	start, err := d.Start.Resolve()
+	if err != nil {
+		return nil, err
+	}
+	f := &fold{document: d, at: map[string]placed{}, start: start.Unix()}
+	for _, b := range base.Schedule.Blocks(base.Document) {
+		is := placed{from: f.start + int64(b.Start), to: f.start + int64(b.End), kept: b.Kept, why: b.Cut}
+		for n := range b.Items {
+			is.amounts = append(is.amounts, b.Amount(n))
+		}
+		f.at[b.ID] = is
+	}
+	return f, nil
+}
+
+// change puts what is different to the plan, with where its blocks were put then.
+func (f *fold) change(e Event) (said string, err error) {
+	next := f.document.Clone()
+	if said, err = e.Is.apply(next, f.stood(), offset(e.At/1000, f.start)); err != nil {
+		return "", err
+	}
+	start, err := next.Start.Resolve()
+	if err != nil {
+		return "", err
+	}
+	f.document, f.start = next, start.Unix()
+	for _, p := range e.Placed {
+		f.at[p.Block] = placed{p.From, p.To, p.Amounts, p.Kept, p.Why, p.State, e.At / 1000}
+	}
+	return said, nil
+}
+
+// stood are the blocks as the plan in force has them.
+func (f *fold) stood() (list []schedule.Stood) {
+	for i := range f.document.Blocks {
+		is := f.at[f.document.Blocks[i].ID]
+		list = append(list, schedule.Stood{Block: f.document.Blocks[i].ID, Kept: is.kept, Start: offset(is.from, f.start), End: offset(is.to, f.start), Amounts: is.amounts, Why: is.why})
+	}
+	return list
+}
+
+func absent(d *plan.Document, is *Different) (list []Absent) {
+	for _, id := range is.Who {
+		if p := d.Player(id); p != nil {
+			list = append(list, Absent{id, p.ShortName(), is.Why == Head})
+		}
+	}
+	return list
+}
+
+// press is what was said of a block last, and when.
+type press struct{ begin, done, skip, last int64 }
+
+// presses are those of blocks, in Unix seconds.
+func presses(events []Event, now int64) map[string]press {
+	all := map[string]press{}
+	for _, e := range events {
+		p, at := all[e.Block], e.At/1000
+		if at > now {
+			continue
+		}
+		switch e.Kind {
+		case Begin, Again:
+			p = press{begin: at}
+		case Done:
+			p.done, p.skip = at, 0
+		case Skip:
+			p.done, p.skip = 0, at
+		default:
+			continue
+		}
+		p.last = at
+		all[e.Block] = p
+	}
+	return all
+}
+
+// stand works out each block: by what was said of it, else by the plan, waiting for what its
+// players did before.
+func (s *Stand) stand(at map[string]placed, events []Event) error {
+	now := s.startUnix + int64(s.Now)
+	said := presses(events, now)
+	s.marked = len(said) > 0
+	f := fold{document: s.Document, at: at, start: s.startUnix}
+	stood := f.stood()
+	asPlanned, err := schedule.As(s.Document, stood)
+	if err != nil {
+		return err
+	}
+	blocks := asPlanned.Blocks(s.Document)
+	s.Runs = make([]Run, len(blocks))
+	order := make([]int, len(blocks))
+	for i, b := range blocks {
+		order[i] = i
+		s.Runs[i] = Run{Block: b, State: LeftOut, Planned: clock.Window{From: stood[i].Start, To: stood[i].End}}
+		if _, pressed := said[b.ID]; pressed || stood[i].Kept {
+			s.Runs[i].State = Ahead
+			s.Runs[i].Start, s.Runs[i].End = stood[i].Start, stood[i].End
+		}
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(s.Runs[a].Planned.From, s.Runs[b].Planned.From) })
+	for n, i := range order {
+		if s.Runs[i].State != LeftOut {
+			s.settle(i, order[:n], order[n+1:], said, at)
+		}
+	}
+	for i := range s.Runs {
+		r := &s.Runs[i]
+		stood[i].Kept, stood[i].Start, stood[i].End = r.State != LeftOut && r.End > r.Start, r.Start, r.End
+	}
+	if s.Schedule, err = schedule.As(s.Document, stood); err == nil {
+		for i, b := range s.Schedule.Blocks(s.Document) {
+			b.Start, b.End = s.Runs[i].Start, s.Runs[i].End // also of what took no time
+			s.Runs[i].Block = b
+		}
+	}
+	return err
+}
+
+// settle works out block i after those before it.
+func (s *Stand) settle(i int, before, after []int, said map[string]press, at map[string]placed) {
+	r, is, was := &s.Runs[i], said[s.Runs[i].ID], at[s.Runs[i].ID]
+	rel := func(unix int64) clock.Offset { return offset(unix, s.startUnix) }
+	r.Said = is != press{}
+	if over := was.state == Finished || was.state == Skipped; over && is.last <= was.since && is.done == 0 && is.skip == 0 {
+		r.State = was.state
+		return
+	}
+	length := clock.Offset(r.Planned.Seconds())
+	if length == 0 {
+		length = clock.Offset(s.wanted(i))
+	}
+	if was.state == "" {
+		s.wait(i, before)
+	}
+	if is.begin > 0 {
+		r.Start, r.WaitsFor = rel(is.begin), ""
+	}
+	r.End = r.Start + length
+	switch {
+	case is.done > 0:
+		r.State, r.End, r.WaitsFor = Finished, rel(is.done), ""
+		if is.begin == 0 {
+			r.Start = min(r.Start, r.Planned.From, r.End)
+		}
+	case is.skip > 0:
+		r.State, r.End = Skipped, rel(is.skip)
+		r.Start = min(r.Start, r.End)
+	case r.Start > s.Now:
+		r.State = Ahead
+	case s.Now < r.End:
+		r.State = Under
+	default:
+		r.State = Finished
+		if s.marked {
+			r.State, r.End = Over, s.Now
+		}
+	}
+	if next, ok := s.overtaken(i, after, said); ok && (r.State == Under || r.State == Over) {
+		r.State, r.End = Finished, max(r.Start, min(r.Start+length, next))
+	}
+}
+
+// wait has block i begin no sooner than what its players do before it is over.
+func (s *Stand) wait(i int, before []int) {
+	r := &s.Runs[i]
+	for _, j := range before {
+		b := &s.Runs[j]
+		if b.State == LeftOut || b.Planned.To > r.Planned.From || !s.share(j, i) {
+			continue
+		}
+		free := b.End
+		if b.State == Over {
+			free++
+		}
+		if free > r.Start {
+			r.Start, r.WaitsFor = free, b.ID
+		}
+	}
+}
+
+// overtaken is when a later block with the same players was said to have begun, or to be
+// over: then this one is.
+func (s *Stand) overtaken(i int, after []int, said map[string]press) (at clock.Offset, ok bool) {
+	for _, j := range after {
+		is := said[s.Runs[j].ID]
+		unix := cmp.Or(is.begin, is.done)
+		if unix == 0 || !s.share(i, j) {
+			continue
+		}
+		when := offset(unix, s.startUnix)
+		if is.begin == 0 {
+			when = min(when, s.Runs[j].Planned.From)
+		}
+		if !ok || when < at {
+			at, ok = when, true
+		}
+	}
+	return at, ok
+}
+
+// share tells whether blocks i and j cannot run at once: they have a player in common, and
+// where the first goes on without who is called away, half of its players.
+func (s *Stand) share(i, j int) bool {
+	a, b := &s.Runs[i], &s.Runs[j]
+	both := 0
+	for _, id := range a.Members {
+		if b.Has(id) {
+			both++
+		}
+	}
+	if a.Excusable {
+		return 2*both >= len(a.Members) && both > 0
+	}
+	return both > 0
+}
+
+// wanted is how long a block lasts that the plan left out.
+func (s *Stand) wanted(i int) int {
+	b := &s.Runs[i]
+	amounts := make([]int, len(b.Items))
+	for n := range amounts {
+		amounts[n] = b.Amount(n)
+	}
+	return b.Seconds(amounts, b.Group)
+}
+
+// lines are the lists that were started, each by its own line.
+func (s *Stand) lines(events []Event, now int64) error {
+	to := map[string]int64{}
+	for _, e := range events {
+		if e.Kind == Line && e.At <= now {
+			to[e.List] = e.To
+		}
+	}
+	for _, timed := range schedule.Lists(s.Document) {
+		line, runs := to[timed.ID]
+		if !runs {
+			continue
+		}
+		one := &Stand{Document: timed.Document, List: timed.ID, startUnix: line, Now: offset(now/1000, line)}
+		f := &fold{document: timed.Document, at: map[string]placed{}, start: line}
+		for _, b := range timed.Schedule.Blocks(timed.Document) {
+			is := placed{from: line + int64(b.Start), to: line + int64(b.End), kept: b.Kept, why: b.Cut}
+			for n := range b.Items {
+				is.amounts = append(is.amounts, b.Amount(n))
+			}
+			f.at[b.ID] = is
+		}
+		if err := one.stand(f.at, events); err != nil {
+			return err
+		}
+		s.Lines = append(s.Lines, one)
+	}
+	return nil
+}
+
+// Unix is a moment of the stand in Unix seconds.
+func (s *Stand) Unix(at clock.Offset) int64 { return s.startUnix + int64(at) }
+
+// Run is the block of that id as it stands, or nil.
+func (s *Stand) Run(id string) *Run {
+	if i := slices.IndexFunc(s.Runs, func(r Run) bool { return r.ID == id }); i >= 0 {
+		return &s.Runs[i]
+	}
+	return nil
+}
+
+// Last is the id of the last event about what a press would be about, which the press
+// knows; "" where there is none.
+func (s *Stand) Last(about string) (id string) {
+	if about == "plan" {
+		return s.after
+	}
+	for _, e := range Standing(s.Events) {
+		if e.About() == about {
+			id = e.ID
+		}
+	}
+	return id
+}
