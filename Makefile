@@ -1,18 +1,22 @@
 # make demo: the two commands that matter are this one and make test.
-.PHONY: demo build test unit bench assets assets-check generate lint screenshots
+.PHONY: demo build field test unit bench assets assets-check generate lint screenshots
 
-GO = $(wildcard *.go) book cmd core demo docs e2e kept live mariadb planner share standin store web
+GO = $(wildcard *.go) book cmd core demo docs e2e field kept live mariadb planner share standin store web
 MARIADB = mariadbd=mariadb-server-core mariadb-install-db=mariadb-server-core my_print_defaults=mariadb-client-core
 
 demo: build
 	@exec ./bin/cuestart demo
 
-build:
+build: field
 	@sh scripts/need.sh $(MARIADB)
 	@go build -o bin/cuestart ./cmd/cuestart
 
+# The core for the browser, where it has changed.
+field:
+	@sh scripts/field.sh
+
 # Everything: vet, formatting, the import rule, unit, store, process and browser tests.
-test: lint
+test: lint field
 	@sh scripts/need.sh $(MARIADB) chromium=chromium pdftotext=poppler-utils
 	go test -count=1 ./...
 
@@ -41,7 +45,7 @@ generate:
 	CGO_ENABLED=0 go run github.com/sqlc-dev/sqlc/cmd/sqlc@v1.31.1 generate
 
 # The pictures that are in docs/screenshots, anew, from the demo club.
-screenshots:
+screenshots: field
 	@sh scripts/need.sh $(MARIADB) chromium=chromium pdftoppm=poppler-utils
 	@mkdir -p var/shots
 	go test -count=1 ./e2e -shots $(CURDIR)/var/shots

@@ -37,10 +37,11 @@ var mayImport = map[string][]string{
 	"share":      {"core", "docs"},
 	"live":       {"core", "planner"},
 	"standin":    {},
+	"field":      {"core"},
 	"web/assets": {},
 	"web/shell":  {"core", "live", "planner", "web/assets"},
 	"web/chalk":  {"core"},
-	"web/room":   {"core", "book", "kept", "planner", "share", "web/assets", "web/chalk", "web/shell"},
+	"web/room":   {"core", "book", "field", "kept", "planner", "share", "web/assets", "web/chalk", "web/shell"},
 	"demo":       {"core", "book", "store"},
 	"e2e":        {},
 }

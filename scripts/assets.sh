@@ -9,7 +9,7 @@ rm -rf "$out"
 mkdir -p "$out/fonts" share/fonts
 npx --no-install tailwindcss --input web/shell/app.css --output "$out/app.css" --minify 2>/dev/null
 npx --no-install tailwindcss --input web/phone/phone.css --output "$out/phone.css" --minify 2>/dev/null
-npx --no-install esbuild web/shell/app.js web/phone/player.js web/phone/keeper.js --bundle --minify --target=es2022 --legal-comments=none --outdir="$out" --entry-names=[name] --log-level=warning
+npx --no-install esbuild web/shell/app.js web/phone/player.js web/pitch/pitch.js web/pitch/field.js web/shell/keeper.js --bundle --minify --target=es2022 --legal-comments=none --outdir="$out" --entry-names=[name] --log-level=warning
 for font in barlow-condensed-latin-600-normal atkinson-hyperlegible-latin-400-normal atkinson-hyperlegible-latin-700-normal \
             barlow-condensed-latin-ext-600-normal atkinson-hyperlegible-latin-ext-400-normal atkinson-hyperlegible-latin-ext-700-normal; do
   family=$(echo "$font" | sed 's/-latin.*//')

@@ -49,6 +49,7 @@ var shelves = map[club.Kind]shelf{
 	club.KindFixture:     things[club.Fixture]{},
 	club.KindDrill:       things[club.Drill]{},
 	club.KindSport:       things[club.Sport]{},
+	club.KindTarget:      things[club.Target]{},
 }
 
 // read is the thing of a type that a JSON text says.
@@ -275,12 +276,13 @@ func (trials) lock(ctx context.Context, q *db.Queries, clubID, id uint64) (kept,
 }
 
 func trial(row db.TrialForUpdateRow, tries []float64) kept {
-	return kept{row.ID, row.PlayerID, row.Edition, club.Trial{Test: row.Test, Unit: row.Unit, Better: club.Direction(row.Better), Day: row.Day.Format(time.DateOnly), Tries: tries}}
+	return kept{row.ID, row.PlayerID, row.Edition, club.Trial{Test: row.Test, Unit: row.Unit, Better: club.Direction(row.Better), Mean: row.Mean,
+		Day: row.Day.Format(time.DateOnly), Part: row.Part, Tries: tries}}
 }
 
 func (trials) add(ctx context.Context, q *db.Queries, clubID uint64, k kept) (uint64, error) {
 	t := k.is.(club.Trial)
-	id, err := q.AddTrial(ctx, db.AddTrialParams{ID: k.id, ClubID: clubID, PlayerID: k.owner, Test: t.Test, Unit: t.Unit, Better: string(t.Better), Day: day(t.Day).Time})
+	id, err := q.AddTrial(ctx, db.AddTrialParams{ID: k.id, ClubID: clubID, PlayerID: k.owner, Test: t.Test, Unit: t.Unit, Better: string(t.Better), Day: day(t.Day).Time, Part: t.Part, Mean: t.Mean})
 	if err != nil {
 		return 0, err
 	}
@@ -298,7 +300,7 @@ func addTries(ctx context.Context, q *db.Queries, trial uint64, tries []float64)
 
 func (trials) change(ctx context.Context, q *db.Queries, clubID uint64, k kept) error {
 	t := k.is.(club.Trial)
-	if err := q.ChangeTrial(ctx, db.ChangeTrialParams{Test: t.Test, Unit: t.Unit, Better: string(t.Better), Day: day(t.Day).Time, ClubID: clubID, ID: k.id}); err != nil {
+	if err := q.ChangeTrial(ctx, db.ChangeTrialParams{Test: t.Test, Unit: t.Unit, Better: string(t.Better), Day: day(t.Day).Time, Part: t.Part, Mean: t.Mean, ClubID: clubID, ID: k.id}); err != nil {
 		return err
 	}
 	if err := q.RemoveTries(ctx, k.id); err != nil {

@@ -5,6 +5,7 @@ import (
 	"cuestart/web/book"
 	"cuestart/web/people"
 	"cuestart/web/phone"
+	"cuestart/web/pitch"
 	"cuestart/web/place"
 	"cuestart/web/sheet"
 	"cuestart/web/shell"
@@ -25,6 +26,7 @@ func routes(open shell.Routes) {
 	files(club, change)
 	sessions(club, change)
 	hand(club, change)
+	runs(open, club, change)
 	links(open)
 }
 
@@ -198,6 +200,15 @@ func sessions(club, change shell.Routes) {
 	change.Post("/sessions/:session/remove", board.Remove)
 	change.Post("/sessions/:session/restore", board.Restore)
 	blocks(change)
+}
+
+// runs are a session while it runs, and what is learnt from it.
+func runs(open, club, change shell.Routes) {
+	open.Get("/pitch/keeper.js", pitch.Worker)
+	club.Get("/pitch/:session", pitch.Show)
+	club.Get("/pitch/:session/plan.json", pitch.Plan)
+	club.Get("/pitch/:session/live", pitch.Live)
+	change.Post("/pitch/:session/press", pitch.Press)
 }
 
 func blocks(change shell.Routes) {

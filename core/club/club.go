@@ -31,6 +31,7 @@ const (
 	KindDrill       Kind = "drill" // the club's own, or its change of the book's
 	KindSport       Kind = "sport" // the club's copy
 	KindTrial       Kind = "trial"
+	KindTarget      Kind = "target" // what a week should hold
 )
 
 // Thing is what all of them have.
@@ -220,9 +221,17 @@ type Trial struct {
 	Test   string    `json:"test"`
 	Unit   string    `json:"unit"`
 	Better Direction `json:"better"`
-	Day    string    `json:"day"` // 2026-11-28
+	Mean   bool      `json:"mean,omitempty"` // the mean of the tries counts, else the best
+	Day    string    `json:"day"`            // 2026-11-28
+	Part   string    `json:"part,omitempty"` // Before or After a session's run-in; "": neither
 	Tries  []float64 `json:"tries"`
 }
+
+// When a test was done, where that was around a session's run-in.
+const (
+	Before = "before"
+	After  = "after"
+)
 
 // Direction says which result of a test is the better one.
 type Direction string
@@ -236,8 +245,9 @@ const (
 func (Trial) Kind() Kind      { return KindTrial }
 func (t Trial) Label() string { return strings.TrimSpace(t.Player + " " + t.Test) }
 
-// Unique is the test and the day: a player does it once a day, in several tries.
-func (t Trial) Unique() string { return t.Test + " " + t.Day }
+// Unique is the test and the day: a player does it once a day, or once before and once
+// after, in several tries.
+func (t Trial) Unique() string { return strings.TrimSpace(t.Test + " " + t.Day + " " + t.Part) }
 func (t Trial) Validate() error {
 	v := problems{}
 	v.name("test", t.Test, true)
@@ -245,16 +255,25 @@ func (t Trial) Validate() error {
 	v.oneOf("better", string(t.Better), string(Higher), string(Lower))
 	v.day("day", t.Day, true)
 	v.when(len(t.Tries) == 0 || len(t.Tries) > 20, "tries", "there are between 1 and 20 tries")
+	v.oneOf("part", t.Part, "", Before, After)
 	for _, x := range t.Tries {
 		v.when(!(x > -1e6 && x < 1e6), "tries", "a try is a number below a million")
 	}
 	return v.err()
 }
 
-// Best is the best of the tries; 0 where there are none.
+// Best is what the tries come to: the best of them, or their mean where that counts; 0 where
+// there are none.
 func (t Trial) Best() float64 {
 	if len(t.Tries) == 0 {
 		return 0
+	}
+	if t.Mean {
+		sum := 0.0
+		for _, x := range t.Tries {
+			sum += x
+		}
+		return sum / float64(len(t.Tries))
 	}
 	if t.Better == Lower {
 		return slices.Min(t.Tries)

@@ -1,6 +1,7 @@
 package conduct
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"math"
@@ -177,18 +178,22 @@ const (
 
 var topUpEfforts = []float64{0.6, 0.75, 0.85}
 
-// cold finds who would be under the line at the start, and the least that keeps them above
-// it, right before everybody is due.
+// cold finds who would be under the line at the start, the coldest first, and the least that
+// keeps them above it, right before everybody is due.
 func (p *Proposal) cold(d *plan.Document, s *schedule.Schedule, now clock.Offset) {
-	on := today.Apply(d)
+	type chilled struct {
+		players []string
+		at      float64
+	}
+	var groups []chilled
+	on, people := today.Apply(d), 0
 	air := warmth.AirOf(on)
 	for _, strand := range warmth.Strands(on, s) {
 		at := strand.Estimate(0)
 		if at >= warmth.Warm || len(strand.Players) == 0 {
 			continue
 		}
-		name := d.Audience(strand.Players)
-		p.Cold = append(p.Cold, fmt.Sprintf("%s %.1f °C", name, math.Floor(at*10)/10))
+		groups, people = append(groups, chilled{strand.Players, at}), people+len(strand.Players)
 		last := now
 		for i := range strand.Stretches {
 			if x := &strand.Stretches[i]; x.Block != nil {
@@ -196,10 +201,42 @@ func (p *Proposal) cold(d *plan.Document, s *schedule.Schedule, now clock.Offset
 			}
 		}
 		if t, ok := topUp(&strand, air, last, clock.Offset(-d.Margin)); ok {
-			t.Who, t.Name = strand.Players, name
-			p.TopUps = append(p.TopUps, t)
+			p.add(d, t, strand.Players)
 		}
 	}
+	slices.SortStableFunc(groups, func(a, b chilled) int { return cmp.Compare(a.at, b.at) })
+	floor := func(at float64) string { return fmt.Sprintf("%.1f °C", math.Floor(at*10)/10) }
+	if len(groups) > 1 && people == len(d.Players) {
+		p.Cold = []string{fmt.Sprintf("everybody, %s to %s", floor(groups[0].at), floor(groups[len(groups)-1].at))}
+		return
+	}
+	for _, g := range groups {
+		p.Cold = append(p.Cold, called(d, g.players)+" "+floor(g.at))
+	}
+}
+
+// add puts a top-up to those that are the same.
+func (p *Proposal) add(d *plan.Document, t TopUp, players []string) {
+	for i := range p.TopUps {
+		if same := &p.TopUps[i]; same.Seconds == t.Seconds && same.Effort == t.Effort && same.At == t.At {
+			same.Who = append(slices.Clone(same.Who), players...)
+			same.Name = called(d, same.Who)
+			return
+		}
+	}
+	t.Who, t.Name = players, called(d, players)
+	p.TopUps = append(p.TopUps, t)
+}
+
+// called is what players are called at the pitch side: by number where they have one.
+func called(d *plan.Document, players []string) string {
+	if len(players) == len(d.Players) {
+		return "everybody"
+	}
+	if numbers := d.Numbers(players); len(players) > 1 && !strings.Contains(numbers, "+") {
+		return numbers
+	}
+	return d.Audience(players)
 }
 
 // topUp is the least work that ends when everybody is due and keeps a strand warm to the

@@ -52,8 +52,8 @@ type Stand struct {
 	List      string   // id of the list, of one of these
 	Moved     int      // seconds by which the start moved
 	startUnix int64
-	after     string // id of the last change
-	marked    bool   // somebody says when blocks are over
+	after     string                  // id of the last change
+	marks     map[string]clock.Offset // since when somebody says of a leader's blocks when they are over
 }
 
 // Absent is a player who was there, or was awaited, and is out.
@@ -167,8 +167,8 @@ func absent(d *plan.Document, is *Different) (list []Absent) {
 	return list
 }
 
-// press is what was said of a block last, and when.
-type press struct{ begin, done, skip, last int64 }
+// press is what was said of a block last, and when it was first and last spoken of.
+type press struct{ begin, done, skip, first, last int64 }
 
 // presses are those of blocks, in Unix seconds.
 func presses(events []Event, now int64) map[string]press {
@@ -180,7 +180,7 @@ func presses(events []Event, now int64) map[string]press {
 		}
 		switch e.Kind {
 		case Begin, Again:
-			p = press{begin: at}
+			p = press{begin: at, first: p.first}
 		case Done:
 			p.done, p.skip = at, 0
 		case Skip:
@@ -188,7 +188,7 @@ func presses(events []Event, now int64) map[string]press {
 		default:
 			continue
 		}
-		p.last = at
+		p.first, p.last = cmp.Or(p.first, at), at
 		all[e.Block] = p
 	}
 	return all
@@ -199,7 +199,6 @@ func presses(events []Event, now int64) map[string]press {
 func (s *Stand) stand(at map[string]placed, events []Event) error {
 	now := s.startUnix + int64(s.Now)
 	said := presses(events, now)
-	s.marked = len(said) > 0
 	f := fold{document: s.Document, at: at, start: s.startUnix}
 	stood := f.stood()
 	asPlanned, err := schedule.As(s.Document, stood)
@@ -218,6 +217,7 @@ func (s *Stand) stand(at map[string]placed, events []Event) error {
 		}
 	}
 	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(s.Runs[a].Planned.From, s.Runs[b].Planned.From) })
+	s.mark(said)
 	for n, i := range order {
 		if s.Runs[i].State != LeftOut {
 			s.settle(i, order[:n], order[n+1:], said, at)
@@ -234,6 +234,20 @@ func (s *Stand) stand(at map[string]placed, events []Event) error {
 		}
 	}
 	return err
+}
+
+// mark finds whose blocks somebody marks, and since when: what was over before then went by
+// the plan, and so does what nobody marks.
+func (s *Stand) mark(said map[string]press) {
+	s.marks = map[string]clock.Offset{}
+	for i := range s.Runs {
+		if is, pressed := said[s.Runs[i].ID]; pressed {
+			at := offset(is.first, s.startUnix)
+			if from, known := s.marks[s.Runs[i].Leader]; !known || at < from {
+				s.marks[s.Runs[i].Leader] = at
+			}
+		}
+	}
 }
 
 // settle works out block i after those before it.
@@ -271,7 +285,7 @@ func (s *Stand) settle(i int, before, after []int, said map[string]press, at map
 		r.State = Under
 	default:
 		r.State = Finished
-		if s.marked {
+		if from, marked := s.marks[r.Leader]; marked && r.End >= from {
 			r.State, r.End = Over, s.Now
 		}
 	}

@@ -5,10 +5,10 @@ package week
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 	"strings"
 
+	"cuestart/core/club"
 	"cuestart/core/drill"
 )
 
@@ -24,28 +24,10 @@ type Work struct {
 const hardEffort = 0.8
 
 // Target is what a week should hold of something for every player.
-type Target struct {
-	Region  string // of drill.Regions; "": any
-	Quality string // of drill.Qualities; "": any
-	Hard    bool   // days with work at 80 % and more, in place of a joint and a quality
-	Days    int    // on how many days
-	AtMost  bool   // no more than so many, else at least
-}
-
-// Words says the target as a coach does: "neck strength ≥ 2", "hard days ≤ 3".
-func (t Target) Words() string {
-	sign, what := "≥", strings.TrimSpace(t.Region+" "+t.Quality)
-	if t.AtMost {
-		sign = "≤"
-	}
-	if t.Hard {
-		what = "hard days"
-	}
-	return fmt.Sprintf("%s %s %d", what, sign, t.Days)
-}
+type Target = club.Target
 
 // meets tells whether a piece of work counts for the target.
-func (t Target) meets(w Work) bool {
+func meets(t Target, w Work) bool {
 	if t.Hard {
 		return w.Drill.Effort >= hardEffort
 	}
@@ -108,7 +90,7 @@ func Owing(players []string, work []Work, targets []Target) (list []Owed) {
 	for _, t := range targets {
 		days := map[string]map[string]bool{}
 		for _, w := range work {
-			if t.meets(w) {
+			if meets(t, w) {
 				if days[w.Player] == nil {
 					days[w.Player] = map[string]bool{}
 				}
@@ -133,7 +115,7 @@ func Turn(pool []drill.Drill, last map[string]string, owed []Owed) *drill.Drill 
 	}
 	gives := func(d *drill.Drill) (n int) {
 		for _, o := range owed {
-			if !o.AtMost && o.meets(Work{Drill: d}) {
+			if !o.AtMost && meets(o.Target, Work{Drill: d}) {
 				n++
 			}
 		}
@@ -159,7 +141,7 @@ func Fills(book []drill.Drill, owed []Owed) (list []drill.Drill) {
 			continue
 		}
 		for _, o := range owed {
-			if !o.AtMost && o.meets(Work{Drill: d}) {
+			if !o.AtMost && meets(o.Target, Work{Drill: d}) {
 				gives[d.Code]++
 			}
 		}

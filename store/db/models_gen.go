@@ -88,6 +88,61 @@ type Letter struct {
 	Tries     uint8
 }
 
+type LogBlock struct {
+	SessionID uint64
+	Number    uint16
+	SquadID   uint64
+	Day       time.Time
+	Block     string
+	Name      string
+	Phase     string
+	Leader    string
+	Planned   uint32
+	Actual    uint32
+	Measured  bool
+	Note      string
+	Who       string
+}
+
+type LogDrill struct {
+	SessionID uint64
+	Number    uint16
+	Item      uint16
+	SquadID   uint64
+	Day       time.Time
+	Code      string
+	Name      string
+	Amount    int32
+	Seconds   uint32
+}
+
+type LogPlayer struct {
+	SessionID uint64
+	Person    string
+	Roster    uint64
+	SquadID   uint64
+	Day       time.Time
+	Name      string
+	Was       string
+	Effort    sql.NullInt16
+	Note      string
+}
+
+type LogSession struct {
+	SessionID uint64
+	SquadID   uint64
+	Day       time.Time
+	Kind      string
+	Title     string
+	Season    string
+	Note      string
+	Differs   string
+	Content   string
+	Edition   uint32
+	MadeBy    sql.NullInt64
+	MadeAt    time.Time
+}
+
 type News struct {
 	ID        uint64
 	SessionID uint64
@@ -179,6 +234,24 @@ type Ruling struct {
 	ChangedAt  time.Time
 }
 
+type Run struct {
+	SessionID uint64
+	Document  string
+	Schedule  string
+	BegunAt   time.Time
+}
+
+type RunEvent struct {
+	SessionID uint64
+	Arrived   uint32
+	Once      string
+	AccountID sql.NullInt64
+	Kind      string
+	PressedAt time.Time
+	MadeAt    time.Time
+	Content   string
+}
+
 type Seen struct {
 	SessionID  uint64
 	Person     string
@@ -267,6 +340,8 @@ type Trial struct {
 	Day       time.Time
 	Edition   uint32
 	ChangedAt time.Time
+	Part      string
+	Mean      bool
 }
 
 type TrialTry struct {

@@ -91,7 +91,7 @@ func (q *Queries) AddRuling(ctx context.Context, arg AddRulingParams) (int64, er
 }
 
 const addTrial = `-- name: AddTrial :execlastid
-INSERT INTO trial (id, club_id, player_id, test, unit, better, day) VALUES (?, ?, ?, ?, ?, ?, ?)
+INSERT INTO trial (id, club_id, player_id, test, unit, better, day, part, mean) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddTrialParams struct {
@@ -102,6 +102,8 @@ type AddTrialParams struct {
 	Unit     string
 	Better   string
 	Day      time.Time
+	Part     string
+	Mean     bool
 }
 
 func (q *Queries) AddTrial(ctx context.Context, arg AddTrialParams) (int64, error) {
@@ -113,6 +115,8 @@ func (q *Queries) AddTrial(ctx context.Context, arg AddTrialParams) (int64, erro
 		arg.Unit,
 		arg.Better,
 		arg.Day,
+		arg.Part,
+		arg.Mean,
 	)
 	if err != nil {
 		return 0, err
@@ -226,7 +230,7 @@ func (q *Queries) ChangeRuling(ctx context.Context, arg ChangeRulingParams) erro
 }
 
 const changeTrial = `-- name: ChangeTrial :exec
-UPDATE trial SET test = ?, unit = ?, better = ?, day = ?, edition = edition + 1 WHERE club_id = ? AND id = ?
+UPDATE trial SET test = ?, unit = ?, better = ?, day = ?, part = ?, mean = ?, edition = edition + 1 WHERE club_id = ? AND id = ?
 `
 
 type ChangeTrialParams struct {
@@ -234,6 +238,8 @@ type ChangeTrialParams struct {
 	Unit   string
 	Better string
 	Day    time.Time
+	Part   string
+	Mean   bool
 	ClubID uint64
 	ID     uint64
 }
@@ -244,6 +250,8 @@ func (q *Queries) ChangeTrial(ctx context.Context, arg ChangeTrialParams) error 
 		arg.Unit,
 		arg.Better,
 		arg.Day,
+		arg.Part,
+		arg.Mean,
 		arg.ClubID,
 		arg.ID,
 	)
@@ -593,7 +601,7 @@ func (q *Queries) Rulings(ctx context.Context, clubID uint64) ([]RulingsRow, err
 }
 
 const trialForUpdate = `-- name: TrialForUpdate :one
-SELECT id, player_id, test, unit, better, day, edition FROM trial WHERE club_id = ? AND id = ? FOR UPDATE
+SELECT id, player_id, test, unit, better, day, part, mean, edition FROM trial WHERE club_id = ? AND id = ? FOR UPDATE
 `
 
 type TrialForUpdateParams struct {
@@ -608,6 +616,8 @@ type TrialForUpdateRow struct {
 	Unit     string
 	Better   string
 	Day      time.Time
+	Part     string
+	Mean     bool
 	Edition  uint32
 }
 
@@ -621,6 +631,8 @@ func (q *Queries) TrialForUpdate(ctx context.Context, arg TrialForUpdateParams) 
 		&i.Unit,
 		&i.Better,
 		&i.Day,
+		&i.Part,
+		&i.Mean,
 		&i.Edition,
 	)
 	return i, err
@@ -659,7 +671,7 @@ func (q *Queries) TrialTries(ctx context.Context, clubID uint64) ([]TrialTriesRo
 }
 
 const trials = `-- name: Trials :many
-SELECT id, player_id, test, unit, better, day, edition FROM trial WHERE club_id = ? ORDER BY player_id, id
+SELECT id, player_id, test, unit, better, day, part, mean, edition FROM trial WHERE club_id = ? ORDER BY player_id, id
 `
 
 type TrialsRow struct {
@@ -669,6 +681,8 @@ type TrialsRow struct {
 	Unit     string
 	Better   string
 	Day      time.Time
+	Part     string
+	Mean     bool
 	Edition  uint32
 }
 
@@ -688,6 +702,8 @@ func (q *Queries) Trials(ctx context.Context, clubID uint64) ([]TrialsRow, error
 			&i.Unit,
 			&i.Better,
 			&i.Day,
+			&i.Part,
+			&i.Mean,
 			&i.Edition,
 		); err != nil {
 			return nil, err

@@ -36,7 +36,7 @@ WHERE club_id = ? AND id = ?;
 DELETE FROM ruling WHERE club_id = ? AND id = ?;
 
 -- name: Trials :many
-SELECT id, player_id, test, unit, better, day, edition FROM trial WHERE club_id = ? ORDER BY player_id, id;
+SELECT id, player_id, test, unit, better, day, part, mean, edition FROM trial WHERE club_id = ? ORDER BY player_id, id;
 
 -- name: TrialTries :many
 SELECT trial_id, result FROM trial_try JOIN trial ON trial.id = trial_try.trial_id WHERE trial.club_id = ? ORDER BY trial_id, number;
@@ -45,13 +45,13 @@ SELECT trial_id, result FROM trial_try JOIN trial ON trial.id = trial_try.trial_
 SELECT result FROM trial_try WHERE trial_id = ? ORDER BY number;
 
 -- name: TrialForUpdate :one
-SELECT id, player_id, test, unit, better, day, edition FROM trial WHERE club_id = ? AND id = ? FOR UPDATE;
+SELECT id, player_id, test, unit, better, day, part, mean, edition FROM trial WHERE club_id = ? AND id = ? FOR UPDATE;
 
 -- name: AddTrial :execlastid
-INSERT INTO trial (id, club_id, player_id, test, unit, better, day) VALUES (?, ?, ?, ?, ?, ?, ?);
+INSERT INTO trial (id, club_id, player_id, test, unit, better, day, part, mean) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: ChangeTrial :exec
-UPDATE trial SET test = ?, unit = ?, better = ?, day = ?, edition = edition + 1 WHERE club_id = ? AND id = ?;
+UPDATE trial SET test = ?, unit = ?, better = ?, day = ?, part = ?, mean = ?, edition = edition + 1 WHERE club_id = ? AND id = ?;
 
 -- name: RemoveTrial :exec
 DELETE FROM trial WHERE club_id = ? AND id = ?;

@@ -11,13 +11,14 @@ import (
 	"strings"
 )
 
-//go:embed dist
+//go:embed dist built
 var files embed.FS
 
 // File is a built file, ready to be sent.
 type File struct {
 	Content []byte
 	Kind    string // its media type
+	Packed  bool   // by gzip
 }
 
 // Version is one for all files, so that a style finds its fonts beside it. What
@@ -28,23 +29,33 @@ var all = map[string]File{}
 
 func init() {
 	whole := sha256.New()
-	err := fs.WalkDir(files, "dist", func(name string, entry fs.DirEntry, err error) error {
-		if err != nil || entry.IsDir() {
+	for _, folder := range []string{"dist", "built"} {
+		err := fs.WalkDir(files, folder, func(name string, entry fs.DirEntry, err error) error {
+			if err != nil || entry.IsDir() {
+				return err
+			}
+			content, err := files.ReadFile(name)
+			whole.Write(content)
+			known, packed := strings.CutSuffix(strings.TrimPrefix(name, folder+"/"), ".gz")
+			all[known] = File{content, kindOf(known), packed}
 			return err
+		})
+		if err != nil {
+			panic(err) // they are embedded
 		}
-		content, err := files.ReadFile(name)
-		whole.Write(content)
-		kind := mime.TypeByExtension(path.Ext(name))
-		if strings.HasSuffix(name, ".woff2") {
-			kind = "font/woff2"
-		}
-		all[strings.TrimPrefix(name, "dist/")] = File{content, kind}
-		return err
-	})
-	if err != nil {
-		panic(err) // they are embedded
 	}
 	Version = fmt.Sprintf("%x", whole.Sum(nil)[:6])
+}
+
+// kindOf is the media type of a file.
+func kindOf(name string) string {
+	switch path.Ext(name) {
+	case ".woff2":
+		return "font/woff2"
+	case ".wasm":
+		return "application/wasm"
+	}
+	return mime.TypeByExtension(path.Ext(name))
 }
 
 // Find returns the file of that name, such as app.css.

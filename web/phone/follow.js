@@ -1,7 +1,7 @@
 // Step by step: one drill fills the phone, by the plan's clock or at one's own pace. The
 // step that is shown moves only when its time is over, or by a press.
-import { keep, kept, now, root, say } from "./keep.js";
-import { clock } from "./clock.js";
+import { keep, kept, now, root, say } from "../shell/keep.js";
+import { clock } from "../shell/clock.js";
 
 const screen = document.getElementById("follow");
 const field = Object.fromEntries([...(screen?.querySelectorAll("[data-f]") ?? [])].map((e) => [e.dataset.f, e]));
@@ -97,7 +97,7 @@ function draw(step) {
     field.cues.replaceChildren();
     field.look.replaceChildren();
   }
-  field.panel.className = `follow-step is-${step?.item.el.querySelector("[data-phase]")?.dataset.phase ?? "fixed"}`;
+  field.panel.className = `follow-step hatched is-${step?.item.el.querySelector("[data-phase]")?.dataset.phase ?? "fixed"}`;
   field.letter.textContent = step?.item.el.querySelector("summary .tile")?.textContent ?? "";
   field.picture.hidden = true;
   if (!step) {

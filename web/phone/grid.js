@@ -1,6 +1,6 @@
 // The grids of a leader's page: a press counts a try of a cell, "again" marks one to come
 // back to. They stay on the phone, and are sent when there is a signal.
-import { keep, kept, root, say } from "./keep.js";
+import { keep, kept, root, say } from "../shell/keep.js";
 import { tell } from "./queue.js";
 
 const read = (text) => Object.fromEntries(text.split(" ").filter(Boolean).map((t) => {

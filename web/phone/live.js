@@ -1,6 +1,6 @@
 // An open page is told of a newer edition at once, and asks where it cannot be told.
 // Without a signal it says how old the plan is that it shows.
-import { base, notice, now, root, say, setTime } from "./keep.js";
+import { base, notice, now, root, say, setTime } from "../shell/keep.js";
 import { flush } from "./queue.js";
 
 const quiet = 50000; // ms without a word, after which the line is dead

@@ -2,7 +2,6 @@ package phone
 
 import (
 	"encoding/json"
-	"fmt"
 	"strings"
 
 	"cuestart/web/assets"
@@ -12,22 +11,8 @@ import (
 // keptFiles are what a phone keeps to show its page without a signal.
 var keptFiles = []string{"phone.css", "player.js", "icon.svg", "fonts/barlow-condensed-small-600-normal.woff2", "fonts/atkinson-hyperlegible-small-400-normal.woff2"}
 
-// Worker is the script that keeps the newest page whole for when there is no signal. It
-// is made anew with the files that it keeps.
-func Worker(*shell.Request) (shell.Answer, error) {
-	script, _ := assets.Find("keeper.js")
-	var kept []string
-	for _, name := range keptFiles {
-		path, err := assets.URL(name)
-		if err != nil {
-			return nil, err
-		}
-		kept = append(kept, path)
-	}
-	list, err := json.Marshal(kept)
-	content := fmt.Sprintf("const files = %s;\n%s", list, script.Content)
-	return shell.Raw{Kind: "text/javascript; charset=utf-8", Content: []byte(content)}, err
-}
+// Worker is the script that keeps the newest page whole for when there is no signal.
+func Worker(*shell.Request) (shell.Answer, error) { return shell.Keeper(keptFiles) }
 
 // Manifest lets a phone put a person's page among its programs.
 func Manifest(r *shell.Request) (shell.Answer, error) {

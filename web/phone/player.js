@@ -1,9 +1,9 @@
 // My run-in keeps its own time: the page holds every moment, so that it counts down and
 // is followed with no signal. Only what is shown as now and next changes.
-import { clock, hour, toGo } from "./clock.js";
+import { clock, hour, toGo } from "../shell/clock.js";
 import { current, does, following, read, run, show, tick as follow } from "./follow.js";
 import "./grid.js";
-import { kept, notice, now, root, say, setTime } from "./keep.js";
+import { kept, notice, now, root, say, setTime } from "../shell/keep.js";
 import { begin, have, keepOffline } from "./live.js";
 import { flush, tell } from "./queue.js";
 import { onWall, wall } from "./wall.js";

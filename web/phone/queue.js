@@ -1,6 +1,6 @@
 // What was pressed is kept until it has arrived, and arrives once: each press has a name
 // of its own, by which the server knows it again.
-import { base, keep, kept, notice, now, say } from "./keep.js";
+import { base, keep, kept, notice, now, say } from "../shell/keep.js";
 
 const name = () => Array.from(crypto.getRandomValues(new Uint8Array(12)), (n) => n.toString(16).padStart(2, "0")).join("");
 let sending; // what is on its way

@@ -1,7 +1,7 @@
 // The wall of a dressing room: groups that do the same now and next are one line, so that
 // a few large lines say it all.
-import { clock } from "./clock.js";
-import { now, root, say } from "./keep.js";
+import { clock } from "../shell/clock.js";
+import { now, root, say } from "../shell/keep.js";
 
 const strands = JSON.parse(root?.dataset.strands || "[]");
 const place = document.querySelector("[data-wall]");

@@ -339,5 +339,11 @@ func (s *Shell) asset(c *gin.Context) {
 	if c.Param("version") == assets.Version {
 		c.Header("Cache-Control", "public, max-age=31536000, immutable")
 	}
+	if f.Packed {
+		c.Header("Content-Encoding", "gzip")
+	}
+	if strings.HasSuffix(c.Request.URL.Path, "/field.js") { // the one script that runs the core
+		c.Header("Content-Security-Policy", "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'")
+	}
 	c.Data(http.StatusOK, f.Kind, f.Content)
 }

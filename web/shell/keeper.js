@@ -1,20 +1,23 @@
 // The keeper answers for the pages of a link where there is no signal: the newest page
 // that was opened, whole, with its style, script and fonts. The list of files comes
 // before this.
+const shelf = `files ${self.registration.scope}`;
+
 self.addEventListener("install", (event) => {
-  event.waitUntil(caches.open("files").then((cache) => cache.addAll(files)).then(() => self.skipWaiting()));
+  event.waitUntil(caches.open(shelf).then((cache) => cache.addAll(files)).then(() => self.skipWaiting()));
 });
 
 self.addEventListener("activate", (event) => {
   event.waitUntil((async () => {
-    const cache = await caches.open("files");
+    const cache = await caches.open(shelf);
+    await caches.delete("files"); // as it was called once
     for (const old of await cache.keys()) if (!files.includes(new URL(old.url).pathname)) await cache.delete(old);
     await self.clients.claim();
     // The page that brought the keeper was loaded without it.
     for (const page of await self.clients.matchAll()) {
       try {
         const answer = await fetch(page.url);
-        if (answer.ok) await (await caches.open("pages")).put(new URL(page.url).pathname, answer);
+        if (answer.ok && !answer.redirected) await (await caches.open("pages")).put(new URL(page.url).pathname, answer);
       } catch {
         // it is kept at the next visit
       }
@@ -31,7 +34,7 @@ async function page(request) {
   try {
     const coming = fetch(request);
     const answer = await (old ? Promise.race([coming, within(4000)]) : coming);
-    if (answer.ok) await pages.put(path, answer.clone()).catch(() => {});
+    if (answer.ok && !answer.redirected) await pages.put(path, answer.clone()).catch(() => {});
     else if (answer.status === 404) await pages.delete(path);
     return answer.status >= 500 && old ? old : answer;
   } catch (lost) {
@@ -55,5 +58,5 @@ self.addEventListener("fetch", (event) => {
   if (event.request.method !== "GET") return;
   if (pathname.startsWith("/assets/")) event.respondWith(caches.match(event.request).then((file) => file ?? fetch(event.request)));
   else if (pathname.includes("/picture/")) event.respondWith(picture(event.request));
-  else if (event.request.mode === "navigate") event.respondWith(page(event.request));
+  else if (event.request.mode === "navigate" || pathname.endsWith("/plan.json")) event.respondWith(page(event.request));
 });

@@ -1,0 +1,21 @@
+// The core on the phone, beside the page: it answers one question after the other, and the
+// page stays quick meanwhile.
+importScripts("wasm_exec.js");
+
+const ready = (async () => {
+  const go = new Go();
+  const answer = await fetch("field.wasm");
+  const bytes = await answer.arrayBuffer();
+  const { instance } = await WebAssembly.instantiate(bytes, go.importObject);
+  go.run(instance); // it stays for as long as the page does
+})();
+
+self.addEventListener("message", async ({ data: [number, call, ...args] }) => {
+  try {
+    await ready;
+    const steps = call === "propose" ? [self.field.steps] : [];
+    self.postMessage([number, JSON.parse(self.field[call](...args, ...steps))]);
+  } catch (error) {
+    self.postMessage([number, { error: String(error) }]);
+  }
+});

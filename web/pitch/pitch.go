@@ -1,0 +1,184 @@
+// Package pitch is the pitch side: a session while it runs, on the phone in the coach's
+// hand, with or without a signal. The core runs on the phone; the server keeps what was
+// pressed, and tells the other phones.
+package pitch
+
+import (
+	"context"
+	"embed"
+	"encoding/json"
+	"fmt"
+	"slices"
+	"time"
+
+	"cuestart/core/conduct"
+	"cuestart/field"
+	"cuestart/planner"
+	"cuestart/web/assets"
+	"cuestart/web/shell"
+)
+
+//go:embed *.html
+var files embed.FS
+
+var screens = shell.Parse(files, nil)
+
+// body is the page. What it shows is made by its script; the first view is made here.
+type body struct {
+	ID       uint64
+	Title    string
+	Base     string
+	View     string // JSON of a [field.View]
+	NowMilli int64
+	Me       string
+	Zone     string
+	Script   string // address of the one that runs the core
+	Edits    bool   // who looks may press
+	Try      int    // seconds to go at which it is rehearsed; 0: it is not
+	Early    string // when it can be pressed from, before that
+	Looks    []string
+	Look     string
+}
+
+// Minutes is to go when it is rehearsed.
+func (b *body) Minutes() int { return b.Try / 60 }
+
+// What one press says, in minutes.
+func (*body) Earlier() []int  { return []int{-15, -10, -5} }
+func (*body) Later() []int    { return []int{5, 10, 15, 30} }
+func (*body) Minutes5() []int { return []int{5, 10, 15} }
+func (*body) Lost() []int     { return []int{2, 3, 5, 10, 15} }
+
+func base(id uint64) string { return fmt.Sprintf("/pitch/%d", id) }
+
+// opensBefore is how long before people arrive a session can be pressed.
+const opensBefore = 3 * time.Hour
+
+// Show is the pitch side of a session.
+func Show(r *shell.Request) (shell.Answer, error) {
+	id := r.ParamID("session")
+	running, err := r.Planner.Running(r.Context(), r.Club(), id)
+	if err != nil {
+		return nil, err
+	}
+	now := r.Planner.Now()
+	d, start := running.Document, running.Schedule.Start
+	b := &body{ID: id, Title: d.Title, Base: base(id), NowMilli: now.UnixMilli(), Me: r.By.Name, Zone: d.Start.Zone, Edits: r.Coach(), Try: r.QueryCount("try"),
+		Looks: slices.DeleteFunc(slices.Clone(shell.Looks()), func(l string) bool { return l == r.Look() }), Look: r.Look()}
+	if b.Script, err = assets.URL("field.js"); err != nil {
+		return nil, err
+	}
+	at, events := now.UnixMilli(), running.Events
+	if b.Try > 0 {
+		at, events = start.Add(-time.Duration(b.Try)*time.Second).UnixMilli(), nil
+	}
+	if open, err := d.Open.Offset(start); err == nil {
+		if from := start.Add(time.Duration(open)*time.Second - opensBefore); now.Before(from) && b.Try == 0 {
+			b.Early = from.Format("15:04, Monday 2 January")
+		}
+	}
+	b.View, err = view(running.Plan, events, at)
+	return &shell.Page{Screens: screens, Name: "pitch", Title: "Running " + d.Title, Body: b, Phone: true}, err
+}
+
+// view is the first one, by which the page shows something before the core is there.
+func view(plan conduct.Plan, events []conduct.Event, at int64) (string, error) {
+	text, err := json.Marshal(append([]conduct.Event{}, events...))
+	if err != nil {
+		return "", err
+	}
+	made, err := field.On(plan).View(text, at)
+	return string(made), err
+}
+
+// running is the plan with what was pressed, for the phone to keep.
+type running struct {
+	*planner.Running
+	Now int64 `json:"now"` // Unix milliseconds
+}
+
+// Plan is the plan with what was pressed.
+func Plan(r *shell.Request) (shell.Answer, error) {
+	found, err := r.Planner.Running(r.Context(), r.Club(), r.ParamID("session"))
+	if err != nil {
+		return nil, err
+	}
+	text, err := json.Marshal(running{found, r.Planner.Now().UnixMilli()})
+	return shell.Raw{Kind: shell.JSON, Content: text}, err
+}
+
+// told is what a phone hears: what was pressed since, and the time.
+type told struct {
+	Events  []conduct.Event   `json:"events"`
+	Last    uint32            `json:"last"`
+	Now     int64             `json:"now"`
+	Refused []planner.Refused `json:"refused,omitempty"`
+}
+
+func since(r *shell.Request, have uint32) (told, error) {
+	events, last, err := r.Planner.Arrived(r.Context(), r.Club(), r.ParamID("session"), have)
+	return told{Events: events, Last: last, Now: r.Planner.Now().UnixMilli()}, err
+}
+
+// Press takes in what was pressed on a phone, and answers with what others pressed.
+func Press(r *shell.Request) (shell.Answer, error) {
+	var events []conduct.Event
+	if err := json.Unmarshal([]byte(r.Form.Raw("events")), &events); err != nil {
+		return nil, shell.Refusal{Status: 422, Heading: "That cannot be read", Line: "What was pressed came in broken. It stays on the phone."}
+	}
+	refused, err := r.Planner.Pressed(r.Context(), r.By, r.ParamID("session"), events)
+	if err != nil {
+		return nil, err
+	}
+	is, err := since(r, uint32(r.Form.Int("have", 0, 1<<30)))
+	if is.Refused = refused; err != nil {
+		return nil, err
+	}
+	text, err := json.Marshal(is)
+	return shell.Raw{Kind: shell.JSON, Content: text}, err
+}
+
+// pulse is how often a phone hears the time, so that both know that the other is there.
+const pulse = 20 * time.Second
+
+// Live tells a phone at once what was pressed on another.
+func Live(r *shell.Request) (shell.Answer, error) {
+	have := uint32(r.QueryCount("have"))
+	if _, err := since(r, have); err != nil {
+		return nil, err
+	}
+	return shell.Stream{Run: func(ctx context.Context, send func(event, data string) error) error {
+		news := r.Live().Listen(r.ParamID("session"), true)
+		defer news.Close()
+		beat := time.NewTicker(pulse)
+		defer beat.Stop()
+		for {
+			is, err := since(r, have)
+			if err != nil {
+				return err
+			}
+			have = is.Last
+			text, err := json.Marshal(is)
+			if err == nil {
+				err = send("pressed", string(text))
+			}
+			if err != nil {
+				return err
+			}
+			select {
+			case <-ctx.Done():
+				return nil
+			case <-news.Over():
+				return nil
+			case <-beat.C:
+			case <-news.News:
+			}
+		}
+	}}, nil
+}
+
+// keptFiles are what a phone keeps to run a session without a signal.
+var keptFiles = []string{"phone.css", "pitch.js", "field.js", "field.wasm", "wasm_exec.js", "icon.svg", "fonts/barlow-condensed-small-600-normal.woff2", "fonts/atkinson-hyperlegible-small-400-normal.woff2"}
+
+// Worker is the script that keeps the page, its plan and the core.
+func Worker(*shell.Request) (shell.Answer, error) { return shell.Keeper(keptFiles) }

@@ -1,0 +1,225 @@
+// The pitch side: what is on, what comes, and what is different today, worked out by the
+// core on this phone.
+import Alpine from "@alpinejs/csp";
+import { base, now as clockNow, root, setTime } from "../shell/keep.js";
+import { clock, hour } from "../shell/clock.js";
+import core from "./core.js";
+import events from "./events.js";
+
+const again = 2000; // ms after which the view is worked out anew
+
+Alpine.data("pitch", () => ({
+  view: JSON.parse(root.dataset.view),
+  now: 0, // Unix seconds
+  asks: "", // which panel is open
+  open: "", // id of the card that is opened up
+  picked: [], // ids of players
+  hold: true,
+  at: "",
+  celsius: "",
+  line: "",
+  note: "",
+  proposal: null,
+  wait: false, // the core is at work
+  problem: "",
+  last: null, // what was pressed last, to be taken back
+  signal: true,
+  waiting: 0,
+  ready: false,
+
+  init() {
+    const try_ = Number(root.dataset.try);
+    const begun = Date.now();
+    const rehearse = this.view.start - try_;
+    this.clock = () => (try_ > 0 ? rehearse + (Date.now() - begun) / 1000 : clockNow());
+    if (try_ === 0) setTime(Number(root.dataset.now));
+    this.now = Math.floor(this.clock());
+    this.core = core(root.dataset.script);
+    this.kept = events({
+      me: root.dataset.me,
+      rehearsed: try_ > 0,
+      changed: (fresh) => { this.state(); if (fresh.length > 0) this.heard(fresh); },
+      refused: (says) => { this.problem = says; },
+    });
+    this.begin();
+    setInterval(() => { this.now = Math.floor(this.clock()); }, 250);
+    setInterval(() => this.look(), again);
+    if (try_ === 0) navigator.serviceWorker?.register("/pitch/keeper.js", { scope: "/pitch/" }).catch(() => {});
+    this.awake();
+    document.addEventListener("visibilitychange", () => this.awake());
+  },
+
+  async awake() {
+    try {
+      if (!document.hidden) await navigator.wakeLock?.request("screen");
+    } catch {
+      // it may go dark
+    }
+  },
+
+  // begin fetches the plan, as it is kept where there is no signal, and looks.
+  async begin() {
+    try {
+      const plan = await (await fetch(`${base}/plan.json`)).json();
+      this.begun = plan.begun;
+      this.kept.join(plan);
+      const opened = await this.core.open({ document: plan.document, schedule: plan.schedule });
+      if (opened.error) throw new Error(opened.error);
+      this.ready = true;
+      this.problem = "";
+      this.look();
+      this.kept.listen();
+      this.kept.flush();
+    } catch {
+      this.problem = "The plan is not on this phone yet. It loads as soon as there is a signal.";
+      setTimeout(() => this.begin(), 3000);
+    }
+  },
+
+  // heard shows what was pressed on another phone; the first press there may have begun
+  // another plan than this phone has.
+  heard(fresh) {
+    if (!this.begun && fresh.some((e) => e.by !== root.dataset.me)) return this.begin();
+    this.look();
+  },
+
+  state() {
+    this.signal = this.kept.signal();
+    this.waiting = this.kept.waiting();
+  },
+
+  async look() {
+    if (!this.ready || this.looking) return;
+    this.looking = true;
+    const view = await this.core.view(this.kept.all(), Math.round(this.clock() * 1000));
+    this.looking = false;
+    if (view.error) { this.problem = view.error; return; }
+    this.view = view;
+    this.state();
+  },
+
+  press(event, said) {
+    const made = this.kept.press({ ...event, at: Math.round(this.clock() * 1000) });
+    this.last = said ? { id: made.id, said } : null;
+    this.problem = "";
+    this.state();
+    navigator.vibrate?.(30);
+    this.look();
+  },
+
+  // What is pressed on a card.
+  done(card) { this.press({ kind: "done", block: card.id, after: card.last }, `${card.name} is done`); },
+  start(card) { this.press({ kind: "begin", block: card.id, after: card.last }, `${card.name} has started`); },
+  skip(card) { this.press({ kind: "skip", block: card.id, after: card.last }, `${card.name} is skipped`); },
+  repeat(card) { this.press({ kind: "again", block: card.id, after: card.last }, `${card.name} once more`); },
+  tick(card, drill, cell) {
+    if (cell.again || cell.count < cell.tries) { cell.again = false; cell.count += 1; }
+    this.press({ kind: "tick", block: card.id, item: drill.item, cell: cell.n, tries: 1 }, `${drill.name}: one try`);
+  },
+  comeBack(card, drill, cell) {
+    cell.again = true;
+    this.press({ kind: "tick", block: card.id, item: drill.item, cell: cell.n, tries: -1 }, `${drill.name}: to come back to`);
+  },
+  write(card) {
+    if (this.note.trim()) this.press({ kind: "note", block: card.id, says: this.note.trim().slice(0, 400) }, "Note kept");
+    this.note = "";
+  },
+  takeBack() {
+    this.press({ kind: "back", of: this.last.id });
+    this.proposal = null;
+  },
+  tickClass(cell) { return cell.again ? "again" : cell.count >= cell.tries ? "full" : ""; },
+  toggle(card) { this.open = this.open === card.id ? "" : card.id; this.note = ""; },
+  opened(card) { return this.open === card.id; },
+
+  // What is different.
+  ask(what) {
+    this.asks = this.asks === what ? "" : what;
+    this.proposal = null;
+    this.picked = [];
+    this.problem = "";
+  },
+  asking(what) { return this.asks === what; },
+  pick(id) { this.picked = this.picked.includes(id) ? this.picked.filter((p) => p !== id) : [...this.picked, id]; },
+  isPicked(id) { return this.picked.includes(id); },
+  noPick() { return this.picked.length === 0; },
+
+  async consider(is) {
+    this.wait = true;
+    this.proposal = null;
+    this.problem = "";
+    const made = await this.core.propose(this.kept.all(), Math.round(this.clock() * 1000), is);
+    this.wait = false;
+    if (made.error) { this.problem = made.error; return; }
+    this.proposal = made;
+    this.$nextTick(() => document.querySelector("[data-proposal]")?.scrollIntoView({ block: "nearest" }));
+  },
+  move(minutes) { this.consider({ is: "start", seconds: minutes * 60, hold: this.hold }); },
+  called() {
+    const [h, m] = this.at.split(":").map(Number);
+    if (Number.isNaN(h)) { this.problem = "Say the time that the start is called for."; return; }
+    const [sh, sm] = hour(this.view.start, root.dataset.zone).split(":").map(Number);
+    this.move(((h - sh) * 60 + m - sm + 2160) % 1440 - 720);
+  },
+  late(minutes) { this.consider({ is: "late", who: this.picked, seconds: minutes * 60 }); },
+  out(why) { this.consider({ is: "out", who: this.picked, why }); },
+  lose(what, id) { this.consider({ is: what, id }); },
+  minutes(n) { this.consider({ is: "minutes", seconds: n * 60 }); },
+  weather(is) { this.consider({ is: "weather", weather: is }); },
+  air() {
+    const celsius = Number(this.celsius.replace(",", "."));
+    if (this.celsius.trim() === "" || Number.isNaN(celsius)) { this.problem = "Say the air in °C."; return; }
+    this.consider({ is: "weather", celsius });
+  },
+  catchUp() { this.consider({ is: "behind" }); },
+  keepMoving(who, seconds, effort) {
+    const id = `top-${Array.from(crypto.getRandomValues(new Uint8Array(4)), (n) => n.toString(16)).join("")}`;
+    this.consider({ is: "top-up", who, seconds, effort, id });
+  },
+  take() {
+    const { Is, Placed, Said, TopUps } = this.proposal;
+    this.press({ kind: "change", is: Is, placed: Placed, after: this.view.last }, Said);
+    this.ups = Is.is === "top-up" ? [] : (TopUps ?? []);
+    this.proposal = null;
+    this.asks = "";
+  },
+  ups: [],
+  upNow(up) { return this.view.start + up.At - this.now < 60; },
+  upSoon(up) { return `${up.Name}: ${this.lasting(up.Seconds)} from ${this.toGoAt(up.At)}`; },
+  shut() { // back to what was asked, or all shut
+    if (!this.proposal) this.asks = "";
+    this.proposal = null;
+    this.problem = "";
+  },
+  startList(list, minutes) {
+    this.press({ kind: "line", list: list.id, to: Math.floor(this.clock()) + minutes * 60 }, `${list.name} has started`);
+    this.asks = "";
+  },
+
+  // Words of time.
+  left() {
+    const s = this.view.start - this.now;
+    return (s < 0 ? "+" : "") + clock(s);
+  },
+  caption() { return this.now > this.view.start ? "since the start" : "to go"; },
+  leftOf(card) { return card.to > this.now ? clock(card.to - this.now) : `+${clock(this.now - card.from - (card.to - card.from))}`; },
+  over(card) { return card.state === "over"; },
+  until(at) { return at > this.now ? `in ${clock(at - this.now)}` : "now"; },
+  since(at) { return clock(this.now - at); },
+  lasting(seconds) { return clock(seconds); },
+  toGoAt(offset) { return `${Math.round(-offset / 60)}′`; },
+  hourOf(at) { return hour(at, root.dataset.zone); },
+  leftAfter() { return clock(Math.max(0, this.proposal.Left)); },
+  sent() {
+    if (root.dataset.try > 0) return "rehearsal: nothing is kept";
+    if (!this.signal) return this.waiting > 0 ? `no signal · ${this.waiting} to send` : "no signal · nothing is lost";
+    return this.waiting > 0 ? `${this.waiting} to send` : "all sent";
+  },
+  lastSaid() { return this.last?.said ?? ""; },
+  minutesOf(list) { return Math.round(list.length / 60); },
+  dots(...words) { return words.filter(Boolean).join(" · "); },
+  words(list) { return (list ?? []).join(" · "); },
+  some(list) { return (list ?? []).length > 0; },
+  cellText(cell) { return cell.again ? "again" : `${cell.count || "–"} of ${cell.tries}`; },
+}));
+Alpine.start();
