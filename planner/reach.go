@@ -6,6 +6,7 @@ import (
 	"log/slog"
 	"maps"
 	"slices"
+	"strconv"
 	"strings"
 	"sync"
 	"time"
@@ -33,6 +34,7 @@ const (
 
 	Missing = store.WordMissing
 	Choice  = store.WordChoice
+	Effort  = store.WordEffort
 )
 
 // Longest texts that a phone may send, and how far off its own time may be.
@@ -47,7 +49,7 @@ const (
 func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 	now := p.Now()
 	if from.Person == "" || w.Once == "" || len(w.Once) > mostOnce || len(w.Says) > mostSays || len(w.Block) > 80 ||
-		!slices.Contains([]string{Late, Easier, Sore, Pain, Grid, Missing, Choice}, w.Kind) {
+		!slices.Contains([]string{Late, Easier, Sore, Pain, Grid, Missing, Choice, Effort}, w.Kind) {
 		return plan.In("word", "That cannot be said from here.")
 	}
 	if ofLeaders := w.Kind == Grid || w.Kind == Missing; ofLeaders != (from.Leader() != nil) {
@@ -55,6 +57,9 @@ func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 	}
 	if _, err := time.Parse("15:04", w.Says); w.Kind == Late && err != nil {
 		return plan.In("word", "Say a time on the clock, such as 14:05.")
+	}
+	if n, err := strconv.Atoi(w.Says); w.Kind == Effort && (err != nil || n < 0 || n > 10) {
+		return plan.In("word", "Say how hard it was, from 0 to 10.")
 	}
 	w.Says = strings.Join(strings.Fields(w.Says), " ")
 	if w.Person, w.Own, w.Made = from.Person, from.Own, now.UTC(); w.Pressed.After(now) || now.Sub(w.Pressed) > pressedIn {
@@ -153,7 +158,7 @@ func (p *Planner) Told(ctx context.Context, by Account, b *Board) (list []Told, 
 		if w.Kind == Missing {
 			whom = w.Says
 		}
-		if player := b.Document.Player(whom); player != nil && w.Noted.IsZero() {
+		if player := b.Document.Player(whom); player != nil && w.Noted.IsZero() && w.Kind != Effort {
 			list = append(list, told(by, b, player, w))
 		}
 	}

@@ -84,6 +84,7 @@ const (
 	WordGrid   = "grid" // the ticks of a grid: the newest of a block and drill counts
 
 	WordMissing = "missing" // a leader misses a player, whose id it says
+	WordEffort  = "effort"  // how hard it was, 0 to 10: the newest counts
 	WordChoice  = "choice"  // a player would do a drill of a block by choice, whose name it says
 )
 

@@ -3,6 +3,7 @@ package web
 import (
 	"cuestart/web/board"
 	"cuestart/web/book"
+	"cuestart/web/log"
 	"cuestart/web/people"
 	"cuestart/web/phone"
 	"cuestart/web/pitch"
@@ -209,6 +210,8 @@ func runs(open, club, change shell.Routes) {
 	club.Get("/pitch/:session/plan.json", pitch.Plan)
 	club.Get("/pitch/:session/live", pitch.Live)
 	change.Post("/pitch/:session/press", pitch.Press)
+	club.Get("/sessions/:session/log", log.Show)
+	change.Post("/sessions/:session/log", log.Save)
 }
 
 func blocks(change shell.Routes) {

@@ -33,6 +33,8 @@ type Run struct {
 	schedule.Block
 	State    State
 	Planned  clock.Window // where the plan in force has it
+	Wanted   int          // seconds that it was planned to last, before anything was waited for
+	Done     bool         // somebody pressed when it was over
 	Said     bool         // somebody pressed, else it is taken to go by the plan
 	WaitsFor string       // id of the block that it waits for; "": none
 }
@@ -60,7 +62,8 @@ type Stand struct {
 type Absent struct {
 	Player string // id
 	Name   string
-	Stays  bool // after a knock to the head nobody comes back
+	At     int64 // Unix seconds
+	Stays  bool  // after a knock to the head nobody comes back
 }
 
 // placed is where the plan in force has a block, in Unix seconds.
@@ -69,6 +72,7 @@ type placed struct {
 	amounts  []int
 	kept     bool
 	why      string
+	length   int   // seconds that it was planned to last
 	state    State // of what had begun when the plan was fitted again; "": it had not
 	since    int64 // when that was
 }
@@ -103,7 +107,7 @@ func Of(base Plan, events []Event, now int64) (*Stand, error) {
 		s.Loose = e.After != s.after
 		s.after, s.Said = e.ID, append(s.Said, said)
 		if e.Is.Is == IsOut {
-			s.Out = append(s.Out, absent(base.Document, e.Is)...)
+			s.Out = append(s.Out, absent(base.Document, e.Is, e.At/1000)...)
 		}
 	}
 	s.Document, s.startUnix, s.Moved = f.document, f.start, int(f.start-first)
@@ -123,7 +127,7 @@ func newFold(base Plan) (*fold, error) {
 	}
 	f := &fold{document: d, at: map[string]placed{}, start: start.Unix()}
 	for _, b := range base.Schedule.Blocks(base.Document) {
-		is := placed{from: f.start + int64(b.Start), to: f.start + int64(b.End), kept: b.Kept, why: b.Cut}
+		is := placed{from: f.start + int64(b.Start), to: f.start + int64(b.End), kept: b.Kept, why: b.Cut, length: b.Length()}
 		for n := range b.Items {
 			is.amounts = append(is.amounts, b.Amount(n))
 		}
@@ -144,7 +148,11 @@ func (f *fold) change(e Event) (said string, err error) {
 	}
 	f.document, f.start = next, start.Unix()
 	for _, p := range e.Placed {
-		f.at[p.Block] = placed{p.From, p.To, p.Amounts, p.Kept, p.Why, p.State, e.At / 1000}
+		is := placed{p.From, p.To, p.Amounts, p.Kept, p.Why, int(p.To - p.From), p.State, e.At / 1000}
+		if was, known := f.at[p.Block]; known && p.State != "" {
+			is.length = was.length
+		}
+		f.at[p.Block] = is
 	}
 	return said, nil
 }
@@ -158,10 +166,10 @@ func (f *fold) stood() (list []schedule.Stood) {
 	return list
 }
 
-func absent(d *plan.Document, is *Different) (list []Absent) {
+func absent(d *plan.Document, is *Different, at int64) (list []Absent) {
 	for _, id := range is.Who {
 		if p := d.Player(id); p != nil {
-			list = append(list, Absent{id, p.ShortName(), is.Why == Head})
+			list = append(list, Absent{id, p.ShortName(), at, is.Why == Head})
 		}
 	}
 	return list
@@ -254,7 +262,7 @@ func (s *Stand) mark(said map[string]press) {
 func (s *Stand) settle(i int, before, after []int, said map[string]press, at map[string]placed) {
 	r, is, was := &s.Runs[i], said[s.Runs[i].ID], at[s.Runs[i].ID]
 	rel := func(unix int64) clock.Offset { return offset(unix, s.startUnix) }
-	r.Said = is != press{}
+	r.Said, r.Done, r.Wanted = is != press{}, is.done > 0, was.length
 	if over := was.state == Finished || was.state == Skipped; over && is.last <= was.since && is.done == 0 && is.skip == 0 {
 		r.State = was.state
 		return

@@ -114,6 +114,7 @@ type LogDrill struct {
 	Name      string
 	Amount    int32
 	Seconds   uint32
+	Without   string
 }
 
 type LogPlayer struct {

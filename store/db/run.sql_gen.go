@@ -48,8 +48,8 @@ func (q *Queries) AddLogBlock(ctx context.Context, arg AddLogBlockParams) error 
 }
 
 const addLogDrill = `-- name: AddLogDrill :exec
-INSERT INTO log_drill (session_id, number, item, squad_id, day, code, name, amount, seconds)
-SELECT l.session_id, ?, ?, l.squad_id, l.day, ?, ?, ?, ? FROM log_session l WHERE l.session_id = ?
+INSERT INTO log_drill (session_id, number, item, squad_id, day, code, name, amount, seconds, without)
+SELECT l.session_id, ?, ?, l.squad_id, l.day, ?, ?, ?, ?, ? FROM log_session l WHERE l.session_id = ?
 `
 
 type AddLogDrillParams struct {
@@ -59,6 +59,7 @@ type AddLogDrillParams struct {
 	Name      string
 	Amount    int32
 	Seconds   uint32
+	Without   string
 	SessionID uint64
 }
 
@@ -70,6 +71,7 @@ func (q *Queries) AddLogDrill(ctx context.Context, arg AddLogDrillParams) error 
 		arg.Name,
 		arg.Amount,
 		arg.Seconds,
+		arg.Without,
 		arg.SessionID,
 	)
 	return err
@@ -244,7 +246,7 @@ func (q *Queries) BlocksOfLog(ctx context.Context, sessionID uint64) ([]BlocksOf
 }
 
 const drillsOfLog = `-- name: DrillsOfLog :many
-SELECT session_id, number, item, day, code, name, amount, seconds FROM log_drill WHERE session_id = ? ORDER BY number, item
+SELECT session_id, number, item, day, code, name, amount, seconds, without FROM log_drill WHERE session_id = ? ORDER BY number, item
 `
 
 type DrillsOfLogRow struct {
@@ -256,6 +258,7 @@ type DrillsOfLogRow struct {
 	Name      string
 	Amount    int32
 	Seconds   uint32
+	Without   string
 }
 
 func (q *Queries) DrillsOfLog(ctx context.Context, sessionID uint64) ([]DrillsOfLogRow, error) {
@@ -276,6 +279,7 @@ func (q *Queries) DrillsOfLog(ctx context.Context, sessionID uint64) ([]DrillsOf
 			&i.Name,
 			&i.Amount,
 			&i.Seconds,
+			&i.Without,
 		); err != nil {
 			return nil, err
 		}
@@ -410,7 +414,7 @@ func (q *Queries) LogBlocks(ctx context.Context, arg LogBlocksParams) ([]LogBloc
 }
 
 const logDrills = `-- name: LogDrills :many
-SELECT session_id, number, item, day, code, name, amount, seconds FROM log_drill
+SELECT session_id, number, item, day, code, name, amount, seconds, without FROM log_drill
 WHERE squad_id = ? AND day BETWEEN ? AND ? ORDER BY day, session_id, number, item
 `
 
@@ -429,6 +433,7 @@ type LogDrillsRow struct {
 	Name      string
 	Amount    int32
 	Seconds   uint32
+	Without   string
 }
 
 func (q *Queries) LogDrills(ctx context.Context, arg LogDrillsParams) ([]LogDrillsRow, error) {
@@ -449,6 +454,7 @@ func (q *Queries) LogDrills(ctx context.Context, arg LogDrillsParams) ([]LogDril
 			&i.Name,
 			&i.Amount,
 			&i.Seconds,
+			&i.Without,
 		); err != nil {
 			return nil, err
 		}
@@ -880,11 +886,9 @@ WHERE d.squad_id = ? AND d.day BETWEEN ? AND ? GROUP BY d.code ORDER BY times DE
 `
 
 type SeasonCountsParams struct {
-	SquadID   uint64
-	FromDay   time.Time
-	FromDay_2 time.Time
-	ToDay     time.Time
-	ToDay_2   time.Time
+	SquadID uint64
+	FromDay time.Time
+	ToDay   time.Time
 }
 
 type SeasonCountsRow struct {
@@ -898,9 +902,9 @@ func (q *Queries) SeasonCounts(ctx context.Context, arg SeasonCountsParams) ([]S
 	rows, err := q.db.QueryContext(ctx, seasonCounts,
 		arg.SquadID,
 		arg.FromDay,
-		arg.FromDay_2,
+		arg.FromDay,
 		arg.ToDay,
-		arg.ToDay_2,
+		arg.ToDay,
 	)
 	if err != nil {
 		return nil, err
@@ -951,10 +955,10 @@ WHERE s.club_id = ? AND s.squad_id = ? AND s.start_at >= ? AND s.start_at < ? AN
 `
 
 type UnloggedSessionsParams struct {
-	ClubID    uint64
-	SquadID   uint64
-	StartAt   time.Time
-	StartAt_2 time.Time
+	ClubID  uint64
+	SquadID uint64
+	FromAt  time.Time
+	ToAt    time.Time
 }
 
 type UnloggedSessionsRow struct {
@@ -969,8 +973,8 @@ func (q *Queries) UnloggedSessions(ctx context.Context, arg UnloggedSessionsPara
 	rows, err := q.db.QueryContext(ctx, unloggedSessions,
 		arg.ClubID,
 		arg.SquadID,
-		arg.StartAt,
-		arg.StartAt_2,
+		arg.FromAt,
+		arg.ToAt,
 	)
 	if err != nil {
 		return nil, err
@@ -1005,9 +1009,9 @@ WHERE s.squad_id = ? AND s.start_at >= ? AND s.start_at < ? AND w.kind IN ('effo
 `
 
 type WordsOfSessionsParams struct {
-	SquadID   uint64
-	StartAt   time.Time
-	StartAt_2 time.Time
+	SquadID uint64
+	FromAt  time.Time
+	ToAt    time.Time
 }
 
 type WordsOfSessionsRow struct {
@@ -1021,7 +1025,7 @@ type WordsOfSessionsRow struct {
 }
 
 func (q *Queries) WordsOfSessions(ctx context.Context, arg WordsOfSessionsParams) ([]WordsOfSessionsRow, error) {
-	rows, err := q.db.QueryContext(ctx, wordsOfSessions, arg.SquadID, arg.StartAt, arg.StartAt_2)
+	rows, err := q.db.QueryContext(ctx, wordsOfSessions, arg.SquadID, arg.FromAt, arg.ToAt)
 	if err != nil {
 		return nil, err
 	}

@@ -73,6 +73,7 @@ CREATE TABLE log_drill (
     name       VARCHAR(120)       NOT NULL,
     amount     INT                NOT NULL,
     seconds    MEDIUMINT UNSIGNED NOT NULL, -- at work
+    without    TEXT               NOT NULL, -- JSON: the persons of the block who left it out
     PRIMARY KEY (session_id, number, item),
     KEY log_drill_of (squad_id, day, code, seconds),
     KEY log_drill_last (squad_id, code, day),

@@ -28,25 +28,25 @@ WHERE l.session_id = ? AND s.club_id = ?;
 -- name: LogSessions :many
 SELECT l.session_id, l.squad_id, l.day, l.kind, l.title, l.season, l.note, l.differs, l.content
 FROM log_session l JOIN squad q ON q.id = l.squad_id
-WHERE l.squad_id = ? AND q.club_id = ? AND l.day BETWEEN ? AND ? ORDER BY l.day DESC, l.session_id DESC LIMIT ?;
+WHERE l.squad_id = ? AND q.club_id = ? AND l.day BETWEEN sqlc.arg(from_day) AND sqlc.arg(to_day) ORDER BY l.day DESC, l.session_id DESC LIMIT ?;
 
 -- name: LogBlocks :many
 SELECT session_id, number, day, block, name, phase, leader, planned, actual, measured, note, who FROM log_block
-WHERE squad_id = ? AND day BETWEEN ? AND ? ORDER BY day, session_id, number;
+WHERE squad_id = ? AND day BETWEEN sqlc.arg(from_day) AND sqlc.arg(to_day) ORDER BY day, session_id, number;
 
 -- name: LogDrills :many
-SELECT session_id, number, item, day, code, name, amount, seconds FROM log_drill
-WHERE squad_id = ? AND day BETWEEN ? AND ? ORDER BY day, session_id, number, item;
+SELECT session_id, number, item, day, code, name, amount, seconds, without FROM log_drill
+WHERE squad_id = ? AND day BETWEEN sqlc.arg(from_day) AND sqlc.arg(to_day) ORDER BY day, session_id, number, item;
 
 -- name: LogPlayers :many
 SELECT session_id, person, roster, day, name, was, effort, note FROM log_player
-WHERE squad_id = ? AND day BETWEEN ? AND ? ORDER BY day, session_id, name;
+WHERE squad_id = ? AND day BETWEEN sqlc.arg(from_day) AND sqlc.arg(to_day) ORDER BY day, session_id, name;
 
 -- name: BlocksOfLog :many
 SELECT session_id, number, day, block, name, phase, leader, planned, actual, measured, note, who FROM log_block WHERE session_id = ? ORDER BY number;
 
 -- name: DrillsOfLog :many
-SELECT session_id, number, item, day, code, name, amount, seconds FROM log_drill WHERE session_id = ? ORDER BY number, item;
+SELECT session_id, number, item, day, code, name, amount, seconds, without FROM log_drill WHERE session_id = ? ORDER BY number, item;
 
 -- name: PlayersOfLog :many
 SELECT session_id, person, roster, day, name, was, effort, note FROM log_player WHERE session_id = ? ORDER BY name;
@@ -66,8 +66,8 @@ INSERT INTO log_block (session_id, number, squad_id, day, block, name, phase, le
 SELECT l.session_id, ?, l.squad_id, l.day, ?, ?, ?, ?, ?, ?, ?, ?, ? FROM log_session l WHERE l.session_id = ?;
 
 -- name: AddLogDrill :exec
-INSERT INTO log_drill (session_id, number, item, squad_id, day, code, name, amount, seconds)
-SELECT l.session_id, ?, ?, l.squad_id, l.day, ?, ?, ?, ? FROM log_session l WHERE l.session_id = ?;
+INSERT INTO log_drill (session_id, number, item, squad_id, day, code, name, amount, seconds, without)
+SELECT l.session_id, ?, ?, l.squad_id, l.day, ?, ?, ?, ?, ? FROM log_session l WHERE l.session_id = ?;
 
 -- name: AddLogPlayer :exec
 INSERT INTO log_player (session_id, person, roster, squad_id, day, name, was, effort, note)
@@ -76,14 +76,14 @@ SELECT l.session_id, ?, ?, l.squad_id, l.day, ?, ?, ?, ? FROM log_session l WHER
 -- name: SeasonCounts :many
 SELECT d.code, MAX(d.name) AS name, COUNT(DISTINCT d.session_id) AS times, MAX(d.day) AS last
 FROM log_drill d JOIN log_session l ON l.session_id = d.session_id
-WHERE d.squad_id = ? AND d.day BETWEEN ? AND ? GROUP BY d.code ORDER BY times DESC, name LIMIT 400;
+WHERE d.squad_id = ? AND d.day BETWEEN sqlc.arg(from_day) AND sqlc.arg(to_day) GROUP BY d.code ORDER BY times DESC, name LIMIT 400;
 
 -- name: LastDone :many
 SELECT code, MAX(day) AS last FROM log_drill WHERE squad_id = ? GROUP BY code;
 
 -- name: UnloggedSessions :many
 SELECT s.id, s.start_at, e.document, e.schedule, e.engine FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
-WHERE s.club_id = ? AND s.squad_id = ? AND s.start_at >= ? AND s.start_at < ? AND s.removed_at IS NULL
+WHERE s.club_id = ? AND s.squad_id = ? AND s.start_at >= sqlc.arg(from_at) AND s.start_at < sqlc.arg(to_at) AND s.removed_at IS NULL
   AND NOT EXISTS (SELECT 1 FROM log_session l WHERE l.session_id = s.id) ORDER BY s.start_at LIMIT 30;
 
 -- name: SquadOfSession :one
@@ -103,7 +103,7 @@ UPDATE log_session SET note = ?, differs = ? WHERE session_id = ?;
 
 -- name: WordsOfSessions :many
 SELECT w.session_id, w.person, w.kind, w.block, w.item, w.says, w.pressed_at FROM word w JOIN team_session s ON s.id = w.session_id
-WHERE s.squad_id = ? AND s.start_at >= ? AND s.start_at < ? AND w.kind IN ('effort', 'sore', 'easier') ORDER BY w.id LIMIT 2000;
+WHERE s.squad_id = ? AND s.start_at >= sqlc.arg(from_at) AND s.start_at < sqlc.arg(to_at) AND w.kind IN ('effort', 'sore', 'easier') ORDER BY w.id LIMIT 2000;
 
 -- name: RunOnces :many
 SELECT once FROM run_event WHERE session_id = ?;

@@ -52,6 +52,7 @@ type body struct {
 	Problems    plan.Problems // of the form that was sent, if it was refused
 	Clash       *clash        // what was changed by somebody else meanwhile; nil: nothing
 	Newer       []string      // rulings that the plan does not hold yet
+	Over        bool          // the session has started
 	Edits       bool          // who looks may change it
 	Timing      timingForm
 	Spare       bool
@@ -104,6 +105,14 @@ type row struct {
 
 // To is the address of something under the session.
 func (b *body) To(under ...string) string { return shell.Session(b.ID, under...) }
+
+// Pitch is where the session is run, or its log once it was.
+func (b *body) Pitch() string {
+	if b.Over {
+		return b.To("log")
+	}
+	return shell.Pitch(b.ID)
+}
 
 // Open is the address of the board with a block open.
 func (b *body) Open(block string) string { return shell.Block(b.ID, block) }

@@ -7,7 +7,6 @@ import (
 	"context"
 	"embed"
 	"encoding/json"
-	"fmt"
 	"slices"
 	"time"
 
@@ -49,8 +48,6 @@ func (*body) Later() []int    { return []int{5, 10, 15, 30} }
 func (*body) Minutes5() []int { return []int{5, 10, 15} }
 func (*body) Lost() []int     { return []int{2, 3, 5, 10, 15} }
 
-func base(id uint64) string { return fmt.Sprintf("/pitch/%d", id) }
-
 // opensBefore is how long before people arrive a session can be pressed.
 const opensBefore = 3 * time.Hour
 
@@ -63,7 +60,7 @@ func Show(r *shell.Request) (shell.Answer, error) {
 	}
 	now := r.Planner.Now()
 	d, start := running.Document, running.Schedule.Start
-	b := &body{ID: id, Title: d.Title, Base: base(id), NowMilli: now.UnixMilli(), Me: r.By.Name, Zone: d.Start.Zone, Edits: r.Coach(), Try: r.QueryCount("try"),
+	b := &body{ID: id, Title: d.Title, Base: shell.Pitch(id), NowMilli: now.UnixMilli(), Me: r.By.Name, Zone: d.Start.Zone, Edits: r.Coach(), Try: r.QueryCount("try"),
 		Looks: slices.DeleteFunc(slices.Clone(shell.Looks()), func(l string) bool { return l == r.Look() }), Look: r.Look()}
 	if b.Script, err = assets.URL("field.js"); err != nil {
 		return nil, err

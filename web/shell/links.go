@@ -51,3 +51,6 @@ func Handed(token string) string { return "/handed/" + token }
 
 // Link is the address of what players see, under a token.
 func Link(token string) string { return "/r/" + token }
+
+// Pitch is where a session is run.
+func Pitch(session uint64) string { return fmt.Sprintf("/pitch/%d", session) }

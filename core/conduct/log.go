@@ -1,0 +1,235 @@
+package conduct
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/schedule"
+	"cuestart/core/today"
+)
+
+// Log is what was really done of a session.
+type Log struct {
+	Blocks  []Logged
+	Players []Attended
+	Differs []string // what was otherwise than planned, sentences
+}
+
+// Logged is a block as it was done.
+type Logged struct {
+	Block, Name string
+	Phase       drill.Phase
+	Leader      string // name
+	Planned     int    // seconds; 0: it was left out of the plan
+	Actual      int    // seconds; 0: it was not done
+	Measured    bool   // somebody said when it was over
+	Who         []string
+	Note        string
+	Drills      []LoggedDrill
+}
+
+// LoggedDrill is a drill as it was done.
+type LoggedDrill struct {
+	Item       int
+	Code, Name string
+	Amount     int
+	Seconds    int      // at work
+	Without    []string // persons of the block who left it out
+}
+
+// How a player was there.
+const (
+	There = "there"
+	Late  = "late"
+	Out   = "out"  // they left it, or were hurt
+	Away  = "away" // they did not come
+)
+
+// Attended is a player on the day.
+type Attended struct {
+	Person string // id in the plan
+	Roster uint64
+	Name   string
+	Was    string
+	Effort int // 0 to 10; -1: not said
+	Note   string
+}
+
+// AsPlanned is the log of a session that went as its plan says.
+func AsPlanned(base Plan) (*Log, error) {
+	start, err := base.Document.Start.Resolve()
+	if err != nil {
+		return nil, err
+	}
+	const after = 12 * 3600
+	s, err := Of(base, nil, (start.Unix()+after)*1000)
+	if err != nil {
+		return nil, err
+	}
+	return s.Log(base), nil
+}
+
+// Log is what the events say was done, and the plan where they say nothing. Base is the plan
+// when it began.
+func (s *Stand) Log(base Plan) *Log {
+	l := &Log{Differs: slices.Clone(s.Said)}
+	gone := map[string]int64{}
+	for _, a := range s.Out {
+		gone[a.Player] = a.At
+	}
+	for _, stand := range append([]*Stand{s}, s.Lines...) {
+		for i := range stand.Runs {
+			l.Blocks = append(l.Blocks, stand.logged(&stand.Runs[i], base.Document, gone))
+		}
+	}
+	for _, p := range base.Document.Players {
+		one := Attended{Person: p.ID, Roster: p.Roster, Name: p.ShortName(), Was: There, Effort: -1}
+		if at, out := gone[p.ID]; out {
+			one.Was = Out
+			if !slices.ContainsFunc(s.Runs, func(r Run) bool { return r.State == Finished && s.Unix(r.Start) < at }) {
+				one.Was = Away
+			}
+		} else if now := s.Document.Player(p.ID); now != nil && now.Late > 0 {
+			one.Was = Late
+		}
+		l.Players = append(l.Players, one)
+	}
+	l.notes(s, base.Document)
+	return l
+}
+
+// logged is a block as it was done. Who was out by then did not do it.
+func (s *Stand) logged(r *Run, d *plan.Document, gone map[string]int64) Logged {
+	b := Logged{Block: r.ID, Name: r.Name, Phase: r.Phase, Leader: s.Document.LeaderName(r.Leader), Planned: r.Wanted, Measured: r.Done}
+	known := d.Block(r.ID)
+	who := r.Who
+	if known != nil {
+		who = known.Who
+	}
+	if r.State != Skipped && r.State != LeftOut {
+		b.Actual = max(0, int(r.End-r.Start))
+	}
+	for _, id := range d.Members(who) {
+		p := s.Document.Player(id)
+		at, out := gone[id]
+		late := p != nil && p.Late > 0 && slices.ContainsFunc(s.Schedule.Fixed, func(w schedule.Window) bool { return w.Late() == id && w.End >= r.End })
+		if b.Actual > 0 && !(out && at <= s.Unix(r.Start)) && !late {
+			b.Who = append(b.Who, id)
+		}
+	}
+	amounts := make([]int, len(r.Items))
+	for n := range amounts {
+		amounts[n] = r.Amount(n)
+	}
+	seconds, all := make([]float64, len(r.Items)), 0.0
+	for _, part := range r.Parts(amounts, r.Group, nil) {
+		if all += part.Seconds; part.Work {
+			seconds[part.Item] += part.Seconds
+		}
+	}
+	versions := today.Versions(d)
+	for n, item := range r.Items {
+		one := LoggedDrill{Item: n, Code: item.Drill.Code, Name: item.Drill.Name, Amount: amounts[n]}
+		if b.Actual > 0 && all > 0 {
+			one.Seconds = int(math.Round(seconds[n] * float64(b.Actual) / all))
+		}
+		for _, v := range versions {
+			if v.Block == r.ID && v.Item == n {
+				one.Without = append(one.Without, v.Player)
+			}
+		}
+		b.Drills = append(b.Drills, one)
+	}
+	return b
+}
+
+// notes puts what was noted to its block or player.
+func (l *Log) notes(s *Stand, d *plan.Document) {
+	for _, e := range Standing(s.Events) {
+		if e.Kind != Note || strings.TrimSpace(e.Says) == "" {
+			continue
+		}
+		if i := slices.IndexFunc(l.Players, func(a Attended) bool { return a.Person == e.Player }); e.Player != "" && i >= 0 {
+			l.Players[i].Note = joined(l.Players[i].Note, e.Says)
+		} else if i := slices.IndexFunc(l.Blocks, func(b Logged) bool { return b.Block == e.Block }); i >= 0 {
+			l.Blocks[i].Note = joined(l.Blocks[i].Note, e.Says)
+		}
+	}
+}
+
+func joined(a, b string) string {
+	if a == "" {
+		return b
+	}
+	both := []rune(a + "; " + b)
+	return string(both[:min(len(both), MaxSays)])
+}
+
+// Content is what tells one run of a list from another: its blocks with their drills.
+type Content struct {
+	Block  string        `json:"block"` // name
+	Drills []ContentItem `json:"drills"`
+}
+
+// ContentItem is a drill with its amount.
+type ContentItem struct {
+	Name   string `json:"name"`
+	Amount int    `json:"amount"`
+}
+
+// Content is what was done of the log.
+func (l *Log) Content() (list []Content) {
+	for _, b := range l.Blocks {
+		if b.Actual == 0 {
+			continue
+		}
+		c := Content{Block: b.Name}
+		for _, d := range b.Drills {
+			c.Drills = append(c.Drills, ContentItem{d.Name, d.Amount})
+		}
+		list = append(list, c)
+	}
+	return list
+}
+
+// Changed says what one run had otherwise than an earlier one, a sentence a thing: whole
+// blocks, drills, amounts.
+func Changed(was, is []Content) (says []string) {
+	find := func(list []Content, name string) *Content {
+		if i := slices.IndexFunc(list, func(c Content) bool { return c.Block == name }); i >= 0 {
+			return &list[i]
+		}
+		return nil
+	}
+	for _, b := range was {
+		if find(is, b.Block) == nil {
+			says = append(says, "without "+b.Block)
+		}
+	}
+	for _, b := range is {
+		old := find(was, b.Block)
+		if old == nil {
+			says = append(says, "with "+b.Block)
+			continue
+		}
+		for _, d := range old.Drills {
+			if !slices.ContainsFunc(b.Drills, func(x ContentItem) bool { return x.Name == d.Name }) {
+				says = append(says, fmt.Sprintf("%s without %s", b.Block, d.Name))
+			}
+		}
+		for _, d := range b.Drills {
+			i := slices.IndexFunc(old.Drills, func(x ContentItem) bool { return x.Name == d.Name })
+			switch {
+			case i < 0:
+				says = append(says, fmt.Sprintf("%s with %s", b.Block, d.Name))
+			case old.Drills[i].Amount != d.Amount:
+				says = append(says, fmt.Sprintf("%s: %d, not %d", d.Name, d.Amount, old.Drills[i].Amount))
+			}
+		}
+	}
+	return says
+}
