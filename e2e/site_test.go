@@ -53,10 +53,15 @@ func TestMain(m *testing.M) {
 	os.Exit(code)
 }
 
+// dbName is the name of a test's own database.
+func dbName(t *testing.T) string {
+	return "test_" + strings.ToLower(strings.NewReplacer("/", "_", "#", "_").Replace(t.Name()))[:min(50, len(t.Name()))]
+}
+
 // site is a site of its own database, with the demo club if wanted.
 func site(t *testing.T, withDemo bool) (address string, p *planner.Planner) {
 	ctx := context.Background()
-	s, err := store.Open(ctx, server.DSN("test_"+strings.ToLower(strings.NewReplacer("/", "_", "#", "_").Replace(t.Name()))[:min(50, len(t.Name()))]))
+	s, err := store.Open(ctx, server.DSN(dbName(t)))
 	require.NoError(t, err)
 	require.NoError(t, s.Migrate(ctx))
 	if withDemo {

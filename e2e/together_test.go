@@ -1,7 +1,6 @@
 package e2e
 
 import (
-	"database/sql"
 	"fmt"
 	"testing"
 	"time"
@@ -10,7 +9,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/core/plan"
-	"cuestart/demo"
 	"cuestart/planner"
 )
 
@@ -29,18 +27,9 @@ func ulla(t *testing.T, p *planner.Planner) planner.Account {
 // being written is lost.
 func TestTwoCoachesOnOneBoard(t *testing.T) {
 	base, p := site(t, true)
-	raw, err := sql.Open("mysql", server.DSN("test_testtwocoachesononeboard"))
-	require.NoError(t, err)
-	defer raw.Close()
-	_, err = raw.Exec("INSERT INTO account (club_id, email, name, role, password_hash) SELECT club_id, 'assistant@brackwater.example', 'Ulla Renn', 'assistant', password_hash FROM account WHERE email = ?", demo.Email)
-	require.NoError(t, err)
 	one, two := newBrowser(t, base), newBrowser(t, base)
 	one.signIn()
-	two.open("/sign-in")
-	two.fill("[name=email]", "assistant@brackwater.example")
-	two.fill("[name=password]", demo.Password)
-	two.click("main button")
-	two.until(`location.pathname == "/today"`)
+	assistantIn(t, two)
 	for _, b := range []*browser{one, two} {
 		b.open("/sessions/1?block=bands")
 		b.until(`document.querySelector("[x-data=board]")?._x_dataStack`)

@@ -206,6 +206,7 @@ func sessions(club, change shell.Routes) {
 // runs are a session while it runs, and what is learnt from it.
 func runs(open, club, change shell.Routes) {
 	open.Get("/pitch/keeper.js", pitch.Worker)
+	open.Get("/pitch/field.js", pitch.Core)
 	club.Get("/pitch/:session", pitch.Show)
 	club.Get("/pitch/:session/plan.json", pitch.Plan)
 	club.Get("/pitch/:session/live", pitch.Live)

@@ -25,6 +25,7 @@ func day(t require.TestingT) conduct.Plan {
 	for n := range 6 {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", n+1), First: fmt.Sprint("P", n+1), Last: "X"})
 	}
+	d.Fixed = []plan.Fixed{{ID: "talk", Name: "Talk", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(2300), To: clock.BeforeStart(2200)}}}
 	phases := []drill.Phase{drill.Raise, drill.Mobilise, drill.Potentiate, drill.Sport}
 	for n, id := range []string{"jog", "swings", "throws", "run"} {
 		k := drill.Drill{Code: id, Name: id, Aim: "why", Phases: []drill.Phase{phases[n]}, Effort: 0.7, Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 120, Target: 300, Max: 300, Step: 30}}

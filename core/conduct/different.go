@@ -116,8 +116,9 @@ func (is *Different) start(d *plan.Document, now clock.Offset) (string, error) {
 		return "", err
 	}
 	for i := range d.Fixed {
+		from, err := d.Fixed[i].Span.From.Offset(was)
 		for _, at := range []*clock.Moment{&d.Fixed[i].Span.From, &d.Fixed[i].Span.To} {
-			if from, err := d.Fixed[i].Span.From.Offset(was); err == nil && from < now && at.Clock == "" {
+			if err == nil && from < now && at.Clock == "" {
 				at.Before += is.Seconds
 			}
 		}

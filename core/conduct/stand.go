@@ -321,12 +321,12 @@ func (s *Stand) wait(i int, before []int) {
 }
 
 // overtaken is when a later block with the same players was said to have begun, or to be
-// over: then this one is.
+// over: then this one is. What goes on without who is called away calls nobody away.
 func (s *Stand) overtaken(i int, after []int, said map[string]press) (at clock.Offset, ok bool) {
 	for _, j := range after {
 		is := said[s.Runs[j].ID]
 		unix := cmp.Or(is.begin, is.done)
-		if unix == 0 || !s.share(i, j) {
+		if unix == 0 || !s.share(i, j) || s.Runs[j].Excusable && 2*len(s.Runs[i].Members) < len(s.Runs[j].Members) {
 			continue
 		}
 		when := offset(unix, s.startUnix)

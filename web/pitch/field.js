@@ -1,10 +1,11 @@
 // The core on the phone, beside the page: it answers one question after the other, and the
 // page stays quick meanwhile.
-importScripts("wasm_exec.js");
+/* global loader, core: where these lie comes before this. */
+importScripts(loader);
 
 const ready = (async () => {
   const go = new Go();
-  const answer = await fetch("field.wasm");
+  const answer = await fetch(core);
   const bytes = await answer.arrayBuffer();
   const { instance } = await WebAssembly.instantiate(bytes, go.importObject);
   go.run(instance); // it stays for as long as the page does

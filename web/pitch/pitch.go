@@ -7,6 +7,7 @@ import (
 	"context"
 	"embed"
 	"encoding/json"
+	"fmt"
 	"slices"
 	"time"
 
@@ -60,11 +61,8 @@ func Show(r *shell.Request) (shell.Answer, error) {
 	}
 	now := r.Planner.Now()
 	d, start := running.Document, running.Schedule.Start
-	b := &body{ID: id, Title: d.Title, Base: shell.Pitch(id), NowMilli: now.UnixMilli(), Me: r.By.Name, Zone: d.Start.Zone, Edits: r.Coach(), Try: r.QueryCount("try"),
+	b := &body{ID: id, Title: d.Title, Base: shell.Pitch(id), NowMilli: now.UnixMilli(), Me: r.By.Name, Script: corePath, Zone: d.Start.Zone, Edits: r.Coach(), Try: r.QueryCount("try"),
 		Looks: slices.DeleteFunc(slices.Clone(shell.Looks()), func(l string) bool { return l == r.Look() }), Look: r.Look()}
-	if b.Script, err = assets.URL("field.js"); err != nil {
-		return nil, err
-	}
 	at, events := now.UnixMilli(), running.Events
 	if b.Try > 0 {
 		at, events = start.Add(-time.Duration(b.Try)*time.Second).UnixMilli(), nil
@@ -175,7 +173,22 @@ func Live(r *shell.Request) (shell.Answer, error) {
 }
 
 // keptFiles are what a phone keeps to run a session without a signal.
-var keptFiles = []string{"phone.css", "pitch.js", "field.js", "field.wasm", "wasm_exec.js", "icon.svg", "fonts/barlow-condensed-small-600-normal.woff2", "fonts/atkinson-hyperlegible-small-400-normal.woff2"}
+var keptFiles = []string{"phone.css", "pitch.js", "field.wasm", "wasm_exec.js", "icon.svg", "fonts/barlow-condensed-small-600-normal.woff2", "fonts/atkinson-hyperlegible-small-400-normal.woff2"}
 
 // Worker is the script that keeps the page, its plan and the core.
-func Worker(*shell.Request) (shell.Answer, error) { return shell.Keeper(keptFiles) }
+func Worker(*shell.Request) (shell.Answer, error) { return shell.Keeper(keptFiles, corePath) }
+
+// corePath is where the script lies that runs the core: under the pitch side, so that what
+// keeps its pages keeps what the core loads too.
+const corePath = "/pitch/field.js"
+
+// Core is the script that runs the core beside the page.
+func Core(*shell.Request) (shell.Answer, error) {
+	script, _ := assets.Find("field.js")
+	loader, err := assets.URL("wasm_exec.js")
+	if err != nil {
+		return nil, err
+	}
+	core, err := assets.URL("field.wasm")
+	return shell.Raw{Kind: "text/javascript; charset=utf-8", Content: fmt.Appendf(nil, "const loader = %q, core = %q;\n%s", loader, core, script.Content), Core: true}, err
+}

@@ -44,9 +44,17 @@ Alpine.data("pitch", () => ({
     this.begin();
     setInterval(() => { this.now = Math.floor(this.clock()); }, 250);
     setInterval(() => this.look(), again);
-    if (try_ === 0) navigator.serviceWorker?.register("/pitch/keeper.js", { scope: "/pitch/" }).catch(() => {});
+    if (try_ === 0) this.keep();
     this.awake();
     document.addEventListener("visibilitychange", () => this.awake());
+  },
+
+  // keep has the page, its plan and the core kept on this phone: what was loaded before the
+  // keeper was there is asked for once more.
+  keep() {
+    const phone = navigator.serviceWorker;
+    phone?.register("/pitch/keeper.js", { scope: "/pitch/" }).catch(() => {});
+    phone?.addEventListener("controllerchange", () => { fetch(`${base}/plan.json`).catch(() => {}); });
   },
 
   async awake() {

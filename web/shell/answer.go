@@ -40,9 +40,15 @@ type File struct {
 type Raw struct {
 	Kind    string // its media type
 	Content []byte
+	Core    bool // it is the script that runs the core, compiled for the browser
 }
 
-func (f Raw) write(r *Request) { r.gin.Data(http.StatusOK, f.Kind, f.Content) }
+func (f Raw) write(r *Request) {
+	if f.Core {
+		r.gin.Header("Content-Security-Policy", "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'")
+	}
+	r.gin.Data(http.StatusOK, f.Kind, f.Content)
+}
 
 // Done is what a page's script gets where nothing is to be shown.
 type Done struct{}

@@ -30,7 +30,7 @@ const within = (ms) => new Promise((_, fail) => setTimeout(fail, ms));
 async function page(request) {
   const path = new URL(request.url).pathname;
   const pages = await caches.open("pages");
-  const old = await pages.match(path);
+  const old = (await pages.match(path)) ?? (await caches.match(path));
   try {
     const coming = fetch(request);
     const answer = await (old ? Promise.race([coming, within(4000)]) : coming);
@@ -58,5 +58,5 @@ self.addEventListener("fetch", (event) => {
   if (event.request.method !== "GET") return;
   if (pathname.startsWith("/assets/")) event.respondWith(caches.match(event.request).then((file) => file ?? fetch(event.request)));
   else if (pathname.includes("/picture/")) event.respondWith(picture(event.request));
-  else if (event.request.mode === "navigate" || pathname.endsWith("/plan.json")) event.respondWith(page(event.request));
+  else if (event.request.mode === "navigate" || /\/(plan\.json|field\.js)$/.test(pathname)) event.respondWith(page(event.request));
 });

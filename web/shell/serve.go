@@ -342,8 +342,5 @@ func (s *Shell) asset(c *gin.Context) {
 	if f.Packed {
 		c.Header("Content-Encoding", "gzip")
 	}
-	if strings.HasSuffix(c.Request.URL.Path, "/field.js") { // the one script that runs the core
-		c.Header("Content-Security-Policy", "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'")
-	}
 	c.Data(http.StatusOK, f.Kind, f.Content)
 }

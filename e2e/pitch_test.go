@@ -1,0 +1,159 @@
+package e2e
+
+import (
+	"context"
+	"database/sql"
+	"fmt"
+	"sync/atomic"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/conduct"
+	"cuestart/demo"
+	"cuestart/planner"
+)
+
+// beforeStart has the site's clock show so long before the demo match's start, and run on; skip
+// moves it.
+func beforeStart(p *planner.Planner, before time.Duration) (skip func(time.Duration)) {
+	start := time.Date(2026, 11, 28, 15, 0, 0, 0, time.UTC)
+	began, moved := time.Now(), new(atomic.Int64)
+	p.Now = func() time.Time { return start.Add(-before + time.Duration(moved.Load()) + time.Since(began)) }
+	return func(by time.Duration) { moved.Add(int64(by)) }
+}
+
+// assistantIn adds an assistant to the demo club, and signs a browser in as her.
+func assistantIn(t *testing.T, b *browser) {
+	raw, err := sql.Open("mysql", server.DSN(dbName(t)))
+	require.NoError(t, err)
+	defer raw.Close()
+	_, err = raw.Exec("INSERT INTO account (club_id, email, name, role, password_hash) SELECT club_id, 'assistant@brackwater.example', 'Ulla Renn', 'assistant', password_hash FROM account WHERE email = ?", demo.Email)
+	require.NoError(t, err)
+	b.open("/sign-in")
+	b.fill("[name=email]", "assistant@brackwater.example")
+	b.fill("[name=password]", demo.Password)
+	b.click("main button")
+	b.until(`location.pathname == "/today"`)
+}
+
+// pitchSide opens a session's pitch side and waits until the phone can do without the site.
+func pitchSide(b *browser) {
+	b.size(390, 844)
+	b.open("/pitch/1")
+	b.until(`document.querySelector("main")?._x_dataStack?.[0].ready`)
+	b.until(`navigator.serviceWorker.controller`)
+	require.Eventually(b.t, func() bool {
+		return evalPromise(b, `Promise.all(["/pitch/1", "/pitch/1/plan.json", "/pitch/field.js"].map(p => caches.match(p))).then(all => String(all.every(Boolean)))`) == "true"
+	}, 20*time.Second, 200*time.Millisecond)
+}
+
+func pressed(b *browser, text string) {
+	b.t.Helper()
+	b.until(fmt.Sprintf(`[...document.querySelectorAll("button")].some(x => x.offsetParent && !x.disabled && x.textContent.trim() == %q)`, text))
+	b.run(fmt.Sprintf(`[...document.querySelectorAll("button")].find(x => x.offsetParent && x.textContent.trim() == %q).click()`, text))
+}
+
+// Two phones run the match for a while without a signal: one has the start called ten minutes
+// earlier and a place lost, the other marks one out and ticks a grid. Once there is a signal
+// again they come to the same, nothing is lost, what they disagree on is shown, and the log
+// is what was done.
+func TestASessionRunsWithoutASignal(t *testing.T) {
+	base, p := site(t, true)
+	_, links, _ := published(t, p)
+	skip := beforeStart(p, 40*time.Minute)
+	ines, ulla := newBrowser(t, base), newBrowser(t, base)
+	ines.signIn()
+	assistantIn(t, ulla)
+	pitchSide(ines)
+	pitchSide(ulla)
+
+	// With a signal each sees what the other marks at once.
+	since := time.Now()
+	ines.click(`[aria-label=Next] [data-do=start]`)
+	ulla.until(`document.querySelector("[data-card=raise]")`)
+	assert.Less(t, time.Since(since), 3*time.Second)
+
+	signal(false)
+	ines.open("/pitch/1")
+	ines.until(`document.querySelector("main")?._x_dataStack?.[0].ready`)
+	ines.until(`document.querySelector("[data-sent]").textContent.startsWith("no signal")`)
+	ines.click(`[data-ask=start]`)
+	pressed(ines, "-10′")
+	ines.until(`document.querySelector("[data-proposal]")`)
+	assert.Contains(t, ines.text("[data-proposal]"), "Kick-off 10 min earlier: 14:50")
+	ines.shot("pitch-early")
+	ines.click(`[data-do=take]`)
+	ines.until(`document.querySelector(".startbar").textContent.includes("14:50")`)
+	ines.click(`[data-ask=place]`)
+	pressed(ines, "Far half")
+	ines.until(`document.querySelector("[data-proposal]")`)
+	ines.click(`[data-do=take]`)
+	ines.until(`document.querySelector("[data-sent]").textContent == "no signal · 2 to send"`)
+
+	ulla.click(`[data-ask=who]`)
+	ulla.click(`[data-pick=p7]`)
+	ulla.click(`[data-out=head]`)
+	ulla.until(`document.querySelector("[data-proposal]")`)
+	ulla.click(`[data-do=take]`)
+	ulla.until(`document.querySelector("[aria-label='So far']").innerText.includes("stays out")`)
+	ulla.click(`[data-card=kicks] button`)
+	ulla.until(`[...document.querySelectorAll("[data-cell]")].some(c => c.offsetParent)`)
+	ulla.run(`[...document.querySelectorAll("[data-cell]")].find(c => c.offsetParent).click()`)
+	ulla.until(`document.querySelector("[data-sent]").textContent == "no signal · 2 to send"`)
+
+	signal(true)
+	for _, b := range []*browser{ines, ulla} {
+		b.run(`dispatchEvent(new Event("online"))`)
+		b.until(`document.querySelector("[data-sent]").textContent == "all sent"`)
+		b.until(`document.querySelector(".startbar").textContent.includes("14:50") && document.querySelector("[aria-label='So far']").innerText.includes("stays out")`)
+	}
+	ines.until(`document.querySelector("[data-ask=behind]").textContent == "Fit both together"`)
+	ines.click(`[data-ask=behind]`)
+	ines.until(`document.querySelector("[data-proposal]")`)
+	ines.click(`[data-do=take]`)
+	ulla.until(`document.querySelector("[data-ask=behind]").textContent == "Catch up"`)
+	ulla.shot("pitch-joined")
+
+	running, err := p.Running(t.Context(), 1, 1)
+	require.NoError(t, err)
+	assert.Len(t, running.Events, 6)
+	stand, err := running.Stand(p.Now())
+	require.NoError(t, err)
+	assert.Equal(t, -600, stand.Moved)
+	assert.NotEmpty(t, stand.Disputes, "they changed the plan without knowing")
+	assert.Nil(t, stand.Document.Player("p7"))
+	b, err := p.Board(t.Context(), 1, 1)
+	require.NoError(t, err)
+	assert.Equal(t, "14:50", b.Schedule.Start.Format("15:04"), "the plan follows")
+	player := newBrowser(t, base)
+	player.open(links["p15"])
+	player.until(`document.querySelector("[data-bar]").textContent.includes("14:50")`)
+
+	skip(2 * time.Hour)
+	ines.size(1280, 800)
+	ines.open("/sessions/1/log")
+	assert.Contains(t, ines.text("main"), "Kick-off 10 min earlier")
+	assert.Equal(t, "out", eval[string](ines, `document.querySelector("[name=was-p7]").value`))
+	ines.click("#as-is")
+	ines.until(`document.querySelector("main").innerText.includes("Kept by Ines Varley")`)
+	kept, err := p.Log(context.Background(), 1, 1)
+	require.NoError(t, err)
+	for _, one := range kept.Blocks {
+		if one.Name == "Team run" {
+			assert.NotContains(t, one.Who, "p7")
+		}
+	}
+	assert.Equal(t, conduct.Out, kept.Players[slicesIndex(kept.Players, "p7")].Was)
+}
+
+func slicesIndex(list []conduct.Attended, person string) int {
+	for i, a := range list {
+		if a.Person == person {
+			return i
+		}
+	}
+	return 0
+}
