@@ -75,6 +75,10 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 			return err
 		}
 	}
+	matches := []time.Time{fitted[0].Start.AddDate(0, 0, -7), fitted[0].Start.AddDate(0, 0, -14)}
+	if _, err := s.Fill(ctx, coach.ClubID, append(jumps(players, matches), of(0, targets(firstTeam))...)...); err != nil {
+		return err
+	}
 	for n, d := range plans[:2] {
 		if err := month(ctx, s, coach, firstTeam, d, fitted[n]); err != nil {
 			return err
@@ -103,7 +107,14 @@ func month(ctx context.Context, s *store.Store, coach store.Account, squad uint6
 		if was.Start = at; d.Kind == plan.Match {
 			past.Title = "Brackwater v " + guest
 		}
-		if _, err := s.AddSession(ctx, coach.ClubID, squad, store.Fitted{Document: past, Schedule: &was, Summary: "made", By: coach.ID, At: at.AddDate(0, 0, -2)}); err != nil {
+		id, err := s.AddSession(ctx, coach.ClubID, squad, store.Fitted{Document: past, Schedule: &was, Summary: "made", By: coach.ID, At: at.AddDate(0, 0, -2)})
+		if err != nil {
+			return err
+		}
+		if d.Kind == plan.Training && week == 0 {
+			continue // it is still to be logged
+		}
+		if err := logged(ctx, s, coach, id, squad, past, &was, week); err != nil {
 			return err
 		}
 	}

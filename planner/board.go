@@ -10,6 +10,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/figure"
 	"cuestart/core/odds"
+	"cuestart/core/pace"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
@@ -32,6 +33,7 @@ type Board struct {
 	sport   string
 	zones   []plan.Zone // as they lie on the plan of the ground
 	reading check.Input // what the checks went by
+	paces   map[string]pace.Pace
 }
 
 // Figure is how the drill of that code looks, in the club's book; nil: it is not drawn.
@@ -48,10 +50,10 @@ func (b *Board) Verdict() verdict.Verdict { return verdict.Of(b.Document, b.Sche
 // Likely is how the plan of a board will go on the day; the same for as long as the plan is.
 func (p *Planner) Likely(b *Board) verdict.Likely {
 	if b.Revision == 0 { // it is but supposed
-		return verdict.LikelyOf(b.Document, odds.Of(b.Schedule.Day(b.Document)))
+		return verdict.LikelyOf(b.Document, odds.Of(b.Schedule.Day(b.Document, b.paces)))
 	}
-	is, _ := p.likely.Get(fmt.Sprint(b.ID, " ", b.Revision), func() (verdict.Likely, error) { // working it out does not fail
-		return verdict.LikelyOf(b.Document, odds.Of(b.Schedule.Day(b.Document))), nil
+	is, _ := p.likely.Get(fmt.Sprint(b.ID, " ", b.Revision, " ", known(b.paces)), func() (verdict.Likely, error) { // working it out does not fail
+		return verdict.LikelyOf(b.Document, odds.Of(b.Schedule.Day(b.Document, b.paces))), nil
 	})
 	return is
 }
@@ -97,6 +99,7 @@ func (p *Planner) board(ctx context.Context, clubID uint64, session *store.Sessi
 	look.Go(func() (err error) { known, err = p.playbook(within, clubID); return err })
 	look.Go(func() (err error) { all, err = p.ruled(within, clubID); return err })
 	look.Go(func() (err error) { earlier, err = p.store.Earlier(within, session.ID, check.ReadsEarlier); return err })
+	look.Go(func() (err error) { b.paces, err = p.paces(within, clubID, session.ID); return err })
 	look.Go(func() (err error) { b.zones, err = p.laid(within, clubID, session.Document.Zones); return err })
 	b.Blocks = session.Schedule.Blocks(session.Document)
 	b.Strands = warmth.Strands(today.Apply(session.Document), session.Schedule)

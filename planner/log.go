@@ -15,6 +15,9 @@ import (
 	"cuestart/store"
 )
 
+// Kept is the log of a session as it is kept.
+type Kept = store.Log
+
 // Log is what was done of a session, and what its players felt.
 type Log struct {
 	*store.Log

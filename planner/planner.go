@@ -76,6 +76,7 @@ const atOnce = 3_000
 type Planner struct {
 	Now     func() time.Time
 	Weather Weather // nil: there is no forecast
+	Port    Port    // of measuring devices; nil: there are none
 	Nudge   func()  // is called when something is new for who has a page open; nil: they find it themselves
 
 	store     *store.Store

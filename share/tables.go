@@ -138,7 +138,29 @@ var trialColumns = []column[club.Trial]{
 	text("unit", func(t *club.Trial) *string { return &t.Unit }),
 	word("better", func(t *club.Trial) *club.Direction { return &t.Better }, club.Higher, club.Lower),
 	{"day", []string{"date"}, func(t *club.Trial, cell string) (err error) { t.Day, err = parseDay(cell); return err }, func(t *club.Trial) string { return t.Day }},
+	{"when", nil, setPart, func(t *club.Trial) string { return t.Part }},
+	{"counts", nil, setCounts, func(t *club.Trial) string { return map[bool]string{true: "mean", false: "best"}[t.Mean] }},
 	{"tries", []string{"trials", "result"}, setTries, getTries},
+}
+
+// setPart reads whether a test was done before or after a session's run-in, or neither.
+func setPart(t *club.Trial, cell string) error {
+	if t.Part = strings.ToLower(cell); t.Part != "" && t.Part != club.Before && t.Part != club.After {
+		return fmt.Errorf("%q: write before, after, or nothing", cell)
+	}
+	return nil
+}
+
+func setCounts(t *club.Trial, cell string) error {
+	switch strings.ToLower(cell) {
+	case "", "best":
+		t.Mean = false
+	case "mean", "average":
+		t.Mean = true
+	default:
+		return fmt.Errorf("%q: best or mean of the tries counts", cell)
+	}
+	return nil
 }
 
 // ReadTrials reads tests from CSV, a player's tries of a day a row.

@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"database/sql"
 	"encoding/json"
@@ -108,7 +109,7 @@ func logOf(all []*Log, session uint64) *Log {
 }
 
 func addLogged(all []*Log, b db.LogBlocksRow) {
-	one := conduct.Logged{Block: b.Block, Name: b.Name, Phase: drill.Phase(b.Phase), Leader: b.Leader, Planned: int(b.Planned), Actual: int(b.Actual), Measured: b.Measured, Note: b.Note}
+	one := conduct.Logged{Block: b.Block, Name: b.Name, Phase: drill.Phase(b.Phase), Leader: b.Leader, Planned: int(b.Planned), Actual: int(b.Actual), Measured: b.Measured, Pace: b.Pace, Note: b.Note}
 	_ = json.Unmarshal([]byte(b.Who), &one.Who) // it was written by us
 	l := logOf(all, b.SessionID)
 	l.Blocks = append(l.Blocks, one)
@@ -177,7 +178,7 @@ func addLog(ctx context.Context, q *db.Queries, l *Log) error {
 	for n, b := range l.Blocks {
 		who, _ := json.Marshal(b.Who)
 		if err := q.AddLogBlock(ctx, db.AddLogBlockParams{SessionID: l.Session, Number: uint16(n), Block: b.Block, Name: b.Name, Phase: string(b.Phase), Leader: b.Leader, Planned: uint32(b.Planned),
-			Actual: uint32(b.Actual), Measured: b.Measured, Note: b.Note, Who: string(who)}); err != nil {
+			Actual: uint32(b.Actual), Measured: b.Measured, Pace: cmp.Or(b.Pace, 1), Note: b.Note, Who: string(who)}); err != nil {
 			return err
 		}
 		for _, d := range b.Drills {
@@ -249,14 +250,15 @@ func dayIn(x any) string {
 // Ran is how long a block of a squad was planned and lasted.
 type Ran struct {
 	Name            string
-	Planned, Actual int // seconds
+	Planned, Actual int     // seconds
+	Pace            float64 // what the plan had multiplied its doses' seconds by
 }
 
 // BlockRuns are the measured runs of a squad's blocks from a day on, the oldest first.
 func (s *Store) BlockRuns(ctx context.Context, squad uint64, from time.Time) (list []Ran, err error) {
 	rows, err := s.queries.BlockRuns(ctx, db.BlockRunsParams{SquadID: squad, Day: from})
 	for _, r := range rows {
-		list = append(list, Ran{r.Name, int(r.Planned), int(r.Actual)})
+		list = append(list, Ran{r.Name, int(r.Planned), int(r.Actual), r.Pace})
 	}
 	return list, err
 }

@@ -175,6 +175,7 @@ func sessions(club, change shell.Routes) {
 	change.Post("/sessions/:session/timing", board.SetTiming)
 	change.Post("/sessions/:session/spare", board.SetSpare)
 	change.Post("/sessions/:session/slack", board.SetSlack)
+	change.Post("/sessions/:session/pace", board.SetPace)
 	change.Post("/sessions/:session/notes", board.SeeNotes)
 	change.Post("/sessions/:session/day", board.SetDay)
 	change.Post("/sessions/:session/factor", board.SetFactor)
@@ -213,6 +214,14 @@ func runs(open, club, change shell.Routes) {
 	change.Post("/pitch/:session/press", pitch.Press)
 	club.Get("/sessions/:session/log", log.Show)
 	change.Post("/sessions/:session/log", log.Save)
+	club.Get("/sessions/:session/tests", log.ShowTests)
+	change.Post("/sessions/:session/tests", log.SaveTests)
+	change.Post("/sessions/:session/tests/read", log.ReadGate)
+	club.Get("/log", log.Book)
+	club.Get("/week", log.Week)
+	change.Post("/week/targets", log.AddTarget)
+	change.Post("/week/targets/:id/remove", log.RemoveTarget)
+	change.Post("/week/fill", log.Fill)
 }
 
 func blocks(change shell.Routes) {

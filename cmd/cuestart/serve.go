@@ -20,6 +20,7 @@ import (
 	"cuestart/live"
 	"cuestart/mariadb"
 	"cuestart/planner"
+	"cuestart/standin/gate"
 	"cuestart/standin/mail"
 	"cuestart/standin/weather"
 	"cuestart/store"
@@ -35,6 +36,7 @@ type settings struct {
 	URL  string `env:"CUESTART_URL"`
 
 	Weather weather.Mood `env:"CUESTART_WEATHER"`
+	Gate    gate.Mood    `env:"CUESTART_GATE"`
 	Proxies []string     `env:"CUESTART_PROXIES"`
 	SMTP    string       `env:"CUESTART_SMTP"`
 	From    string       `env:"CUESTART_MAIL_FROM" envDefault:"cuestart@localhost"`
@@ -115,6 +117,7 @@ func serve(ctx context.Context, withDemo bool) error {
 	}
 	plans := planner.New(s)
 	plans.Weather = weather.Service{Mood: set.Weather}
+	plans.Port = gate.Port{Mood: set.Gate}
 	go tidy(ctx, s)
 	signIns, endCleanup := s.SignIns()
 	defer endCleanup()

@@ -1,6 +1,7 @@
 package conduct
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -23,10 +24,11 @@ type Log struct {
 type Logged struct {
 	Block, Name string
 	Phase       drill.Phase
-	Leader      string // name
-	Planned     int    // seconds; 0: it was left out of the plan
-	Actual      int    // seconds; 0: it was not done
-	Measured    bool   // somebody said when it was over
+	Leader      string  // name
+	Planned     int     // seconds; 0: it was left out of the plan
+	Actual      int     // seconds; 0: it was not done
+	Measured    bool    // somebody said when it was over
+	Pace        float64 // what the plan had multiplied its doses' seconds by; 1: by nothing
 	Who         []string
 	Note        string
 	Drills      []LoggedDrill
@@ -104,7 +106,7 @@ func (s *Stand) Log(base Plan) *Log {
 
 // logged is a block as it was done. Who was out by then did not do it.
 func (s *Stand) logged(r *Run, d *plan.Document, gone map[string]int64) Logged {
-	b := Logged{Block: r.ID, Name: r.Name, Phase: r.Phase, Leader: s.Document.LeaderName(r.Leader), Planned: r.Wanted, Measured: r.Done}
+	b := Logged{Block: r.ID, Name: r.Name, Phase: r.Phase, Leader: s.Document.LeaderName(r.Leader), Planned: r.Wanted, Measured: r.Done, Pace: cmp.Or(r.Pace, 1)}
 	known := d.Block(r.ID)
 	who := r.Who
 	if known != nil {

@@ -5,6 +5,7 @@
 package odds
 
 import (
+	"cmp"
 	"math"
 	"math/rand/v2"
 	"slices"
@@ -35,6 +36,7 @@ type Block struct {
 	Players    []string       // whom it waits for
 	Needs      map[string]int // of resources
 	Mu         float64        // how the team's own length differs, in the logarithm; 0 until it is known
+	Sigma      float64        // the spread of the team's own length; 0: Sigma
 }
 
 // Odds are how the days went.
@@ -59,6 +61,7 @@ type crowd struct {
 type step struct {
 	is         *Block
 	start, run float64
+	sigma      float64
 	groups     []int
 	needs      []need
 }
@@ -129,7 +132,7 @@ func crowdOf(d Day) *crowd {
 	}
 	for i := range d.Blocks {
 		b := &d.Blocks[i]
-		s := step{is: b, start: float64(b.Start), run: float64(b.End - b.Start)}
+		s := step{is: b, start: float64(b.Start), run: float64(b.End - b.Start), sigma: cmp.Or(b.Sigma, Sigma)}
 		for _, p := range b.Players {
 			if g, known := of[p]; known && !slices.Contains(s.groups, g) {
 				s.groups = append(s.groups, g)
@@ -189,7 +192,7 @@ func (r *run) through(random *rand.Rand) {
 				at, before = free, block
 			}
 		}
-		long := b.run * math.Exp(b.is.Mu+Sigma*random.NormFloat64())
+		long := b.run * math.Exp(b.is.Mu+b.sigma*random.NormFloat64())
 		r.before[i], r.over[i] = before, long-b.run
 		for _, g := range b.groups {
 			r.free[g], r.last[g] = at+long, i

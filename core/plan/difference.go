@@ -107,6 +107,9 @@ func (b *Block) difference(to *Block, d, after *Document, say func(string, ...an
 	if b.Rounds != to.Rounds {
 		say("%s: %s", b.Name, drill.Number(max(1, to.Rounds), "rounds"))
 	}
+	if b.Pace != to.Pace {
+		say("%s %s", b.Name, to.PaceWords())
+	}
 	if b.On != to.On {
 		say("%s: %s", b.Name, orNone(map[bool]string{true: after.Turns.Name(to.On)}[to.On != Usual], "every day"))
 	}

@@ -215,6 +215,7 @@ type Block struct {
 	Choices   Choices       `json:"choices,omitempty"`    // choice: what players chose
 	Rounds    int           `json:"rounds,omitempty"`     // how often its drills are gone through; 0: once
 	RoundRest int           `json:"round_rest,omitempty"` // seconds between rounds
+	Pace      float64       `json:"pace,omitempty"`       // what its seconds are multiplied by, since it runs longer or shorter with this team; 0: by nothing
 	Note      string        `json:"note,omitempty"`       // what was said of it and not understood
 	Items     []Item        `json:"items"`
 }

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"cuestart/core/drill"
@@ -44,6 +45,37 @@ func (d *Document) SetPriority(block string, priority Priority) (string, error) 
 	}
 	b.Priority = priority
 	return fmt.Sprintf("%s is a %s", b.Name, priority), nil
+}
+
+// Slowest and fastest that a block may be planned to run, against what its doses come to.
+const (
+	SlowestPace = 3.0
+	FastestPace = 0.4
+)
+
+// SetPace plans a block to last so many times as long as its doses come to; 0: as long.
+func (d *Document) SetPace(block string, times float64) (string, error) {
+	b := d.Block(block)
+	if b == nil {
+		return "", ErrNoSuchBlock
+	}
+	if times != 0 && !(times >= FastestPace && times <= SlowestPace) {
+		return "", In(AtBlock(block, "pace"), "a block runs between %g and %g times as long", FastestPace, SlowestPace)
+	}
+	b.Pace = times
+	return b.Name + " " + b.PaceWords(), nil
+}
+
+// PaceWords say how a block's length is planned: "planned 11 % longer".
+func (b *Block) PaceWords() string {
+	by := int(math.Round(100 * (b.Pace - 1)))
+	switch {
+	case b.Pace == 0 || by == 0:
+		return "planned as its doses come to"
+	case by > 0:
+		return fmt.Sprintf("planned %d %% longer", by)
+	}
+	return fmt.Sprintf("planned %d %% shorter", -by)
 }
 
 // Remove takes a block out, and every link to it.

@@ -40,7 +40,13 @@ func (b *Block) Parts(amounts []int, group drill.Group, way []int) []Part {
 	default:
 		parts = append(parts, b.inOrder(amounts, group)...)
 	}
-	return append(parts, Part{Item: NoItem, Seconds: HandoverSeconds})
+	parts = append(parts, Part{Item: NoItem, Seconds: HandoverSeconds})
+	if b.Pace > 0 {
+		for i := range parts {
+			parts[i].Seconds *= b.Pace
+		}
+	}
+	return parts
 }
 
 // inOrder are each drill with its explaining and the gaps between, as often as there

@@ -315,6 +315,9 @@ func (v *validator) block(b *Block, ids map[string]string) {
 
 // rounds checks how often it is gone through.
 func (v *validator) rounds(b *Block) {
+	if b.Pace != 0 && !(b.Pace >= FastestPace && b.Pace <= SlowestPace) {
+		v.add(AtBlock(b.ID, "pace"), "a block runs between %g and %g times as long", FastestPace, SlowestPace)
+	}
 	if b.Rounds < 0 || b.Rounds > 20 || b.RoundRest < 0 || b.RoundRest > 600 {
 		v.add(AtBlock(b.ID, "rounds"), "there are between 1 and 20 rounds, with a rest of up to 10 minutes")
 	}

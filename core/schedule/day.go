@@ -1,17 +1,20 @@
 package schedule
 
 import (
+	"math"
 	"slices"
 
 	"cuestart/core/clock"
 	"cuestart/core/odds"
+	"cuestart/core/pace"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 )
 
 // Day is the schedule as it is to be run: each block waits for its players, but for those
-// who are called away meanwhile, and for its place, leader and kit.
-func (s *Schedule) Day(d *plan.Document) odds.Day {
+// who are called away meanwhile, and for its place, leader and kit. Paces are the team's own,
+// by the names of blocks.
+func (s *Schedule) Day(d *plan.Document, paces map[string]pace.Pace) odds.Day {
 	day := odds.Day{Due: map[string]clock.Offset{}, Room: map[string]int{}}
 	c, err := Compile(d)
 	if err != nil {
@@ -33,6 +36,12 @@ func (s *Schedule) Day(d *plan.Document) odds.Day {
 			continue
 		}
 		one := odds.Block{ID: b.ID, Start: b.Start, End: b.End, Needs: map[string]int{}}
+		if own, known := paces[b.Name]; known {
+			one.Sigma = own.Sigma
+			if one.Mu = own.Mu; b.Pace > 0 { // it is planned so already
+				one.Mu -= math.Log(b.Pace)
+			}
+		}
 		for _, p := range b.Members {
 			if !s.away(p, b.Start, b.End) {
 				one.Players = append(one.Players, p)

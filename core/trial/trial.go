@@ -143,5 +143,10 @@ func (t Test) Words(c Change) string {
 	return fmt.Sprintf("%s, n %d", said, c.N)
 }
 
-// decimal writes three significant figures.
-func decimal(x float64) string { return fmt.Sprintf("%.3g", x) }
+// decimal writes three significant figures, without an exponent.
+func decimal(x float64) string {
+	if math.Abs(x) >= 1000 {
+		return fmt.Sprintf("%.0f", x)
+	}
+	return fmt.Sprintf("%.3g", x)
+}

@@ -124,7 +124,7 @@ func TestHowItWillGoOnTheDay(t *testing.T) {
 	odd := func() (odds.Odds, verdict.Likely) {
 		s, err := schedule.Fit(context.Background(), d, 3000)
 		require.NoError(t, err)
-		day := s.Day(d)
+		day := s.Day(d, nil)
 		assert.Len(t, day.Due, len(d.Players))
 		o := odds.Of(day)
 		return o, verdict.LikelyOf(d, o)

@@ -115,7 +115,7 @@ func Turn(pool []drill.Drill, last map[string]string, owed []Owed) *drill.Drill 
 	}
 	gives := func(d *drill.Drill) (n int) {
 		for _, o := range owed {
-			if !o.AtMost && meets(o.Target, Work{Drill: d}) {
+			if Gives(o, d) {
 				n++
 			}
 		}
@@ -141,7 +141,7 @@ func Fills(book []drill.Drill, owed []Owed) (list []drill.Drill) {
 			continue
 		}
 		for _, o := range owed {
-			if !o.AtMost && meets(o.Target, Work{Drill: d}) {
+			if Gives(o, d) {
 				gives[d.Code]++
 			}
 		}
@@ -152,3 +152,6 @@ func Fills(book []drill.Drill, owed []Owed) (list []drill.Drill) {
 	slices.SortStableFunc(list, func(a, b drill.Drill) int { return gives[b.Code] - gives[a.Code] })
 	return list
 }
+
+// Gives tells whether a drill gives something of what a player is owed.
+func Gives(o Owed, d *drill.Drill) bool { return !o.AtMost && meets(o.Target, Work{Drill: d}) }

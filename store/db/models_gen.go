@@ -100,6 +100,7 @@ type LogBlock struct {
 	Planned   uint32
 	Actual    uint32
 	Measured  bool
+	Pace      float64
 	Note      string
 	Who       string
 }

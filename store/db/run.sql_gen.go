@@ -12,8 +12,8 @@ import (
 )
 
 const addLogBlock = `-- name: AddLogBlock :exec
-INSERT INTO log_block (session_id, number, squad_id, day, block, name, phase, leader, planned, actual, measured, note, who)
-SELECT l.session_id, ?, l.squad_id, l.day, ?, ?, ?, ?, ?, ?, ?, ?, ? FROM log_session l WHERE l.session_id = ?
+INSERT INTO log_block (session_id, number, squad_id, day, block, name, phase, leader, planned, actual, measured, pace, note, who)
+SELECT l.session_id, ?, l.squad_id, l.day, ?, ?, ?, ?, ?, ?, ?, ?, ?, ? FROM log_session l WHERE l.session_id = ?
 `
 
 type AddLogBlockParams struct {
@@ -25,6 +25,7 @@ type AddLogBlockParams struct {
 	Planned   uint32
 	Actual    uint32
 	Measured  bool
+	Pace      float64
 	Note      string
 	Who       string
 	SessionID uint64
@@ -40,6 +41,7 @@ func (q *Queries) AddLogBlock(ctx context.Context, arg AddLogBlockParams) error 
 		arg.Planned,
 		arg.Actual,
 		arg.Measured,
+		arg.Pace,
 		arg.Note,
 		arg.Who,
 		arg.SessionID,
@@ -153,7 +155,7 @@ func (q *Queries) BeginRun(ctx context.Context, arg BeginRunParams) error {
 }
 
 const blockRuns = `-- name: BlockRuns :many
-SELECT name, planned, actual FROM log_block WHERE squad_id = ? AND measured AND planned > 0 AND actual > 0 AND day >= ? ORDER BY day, session_id, number LIMIT 2000
+SELECT name, planned, actual, pace FROM log_block WHERE squad_id = ? AND measured AND planned > 0 AND actual > 0 AND day >= ? ORDER BY day, session_id, number LIMIT 2000
 `
 
 type BlockRunsParams struct {
@@ -165,6 +167,7 @@ type BlockRunsRow struct {
 	Name    string
 	Planned uint32
 	Actual  uint32
+	Pace    float64
 }
 
 func (q *Queries) BlockRuns(ctx context.Context, arg BlockRunsParams) ([]BlockRunsRow, error) {
@@ -176,7 +179,12 @@ func (q *Queries) BlockRuns(ctx context.Context, arg BlockRunsParams) ([]BlockRu
 	var items []BlockRunsRow
 	for rows.Next() {
 		var i BlockRunsRow
-		if err := rows.Scan(&i.Name, &i.Planned, &i.Actual); err != nil {
+		if err := rows.Scan(
+			&i.Name,
+			&i.Planned,
+			&i.Actual,
+			&i.Pace,
+		); err != nil {
 			return nil, err
 		}
 		items = append(items, i)
@@ -191,7 +199,7 @@ func (q *Queries) BlockRuns(ctx context.Context, arg BlockRunsParams) ([]BlockRu
 }
 
 const blocksOfLog = `-- name: BlocksOfLog :many
-SELECT session_id, number, day, block, name, phase, leader, planned, actual, measured, note, who FROM log_block WHERE session_id = ? ORDER BY number
+SELECT session_id, number, day, block, name, phase, leader, planned, actual, measured, pace, note, who FROM log_block WHERE session_id = ? ORDER BY number
 `
 
 type BlocksOfLogRow struct {
@@ -205,6 +213,7 @@ type BlocksOfLogRow struct {
 	Planned   uint32
 	Actual    uint32
 	Measured  bool
+	Pace      float64
 	Note      string
 	Who       string
 }
@@ -229,6 +238,7 @@ func (q *Queries) BlocksOfLog(ctx context.Context, sessionID uint64) ([]BlocksOf
 			&i.Planned,
 			&i.Actual,
 			&i.Measured,
+			&i.Pace,
 			&i.Note,
 			&i.Who,
 		); err != nil {
@@ -352,8 +362,8 @@ func (q *Queries) LastDone(ctx context.Context, squadID uint64) ([]LastDoneRow, 
 }
 
 const logBlocks = `-- name: LogBlocks :many
-SELECT session_id, number, day, block, name, phase, leader, planned, actual, measured, note, who FROM log_block
-WHERE squad_id = ? AND day BETWEEN ? AND ? ORDER BY day, session_id, number
+SELECT session_id, number, day, block, name, phase, leader, planned, actual, measured, pace, note, who FROM log_block
+WHERE squad_id = ? AND day >= ? AND day <= ? ORDER BY day, session_id, number
 `
 
 type LogBlocksParams struct {
@@ -373,6 +383,7 @@ type LogBlocksRow struct {
 	Planned   uint32
 	Actual    uint32
 	Measured  bool
+	Pace      float64
 	Note      string
 	Who       string
 }
@@ -397,6 +408,7 @@ func (q *Queries) LogBlocks(ctx context.Context, arg LogBlocksParams) ([]LogBloc
 			&i.Planned,
 			&i.Actual,
 			&i.Measured,
+			&i.Pace,
 			&i.Note,
 			&i.Who,
 		); err != nil {
@@ -415,7 +427,7 @@ func (q *Queries) LogBlocks(ctx context.Context, arg LogBlocksParams) ([]LogBloc
 
 const logDrills = `-- name: LogDrills :many
 SELECT session_id, number, item, day, code, name, amount, seconds, without FROM log_drill
-WHERE squad_id = ? AND day BETWEEN ? AND ? ORDER BY day, session_id, number, item
+WHERE squad_id = ? AND day >= ? AND day <= ? ORDER BY day, session_id, number, item
 `
 
 type LogDrillsParams struct {
@@ -482,7 +494,7 @@ func (q *Queries) LogEdition(ctx context.Context, sessionID uint64) (uint32, err
 
 const logPlayers = `-- name: LogPlayers :many
 SELECT session_id, person, roster, day, name, was, effort, note FROM log_player
-WHERE squad_id = ? AND day BETWEEN ? AND ? ORDER BY day, session_id, name
+WHERE squad_id = ? AND day >= ? AND day <= ? ORDER BY day, session_id, name
 `
 
 type LogPlayersParams struct {
@@ -583,7 +595,7 @@ func (q *Queries) LogSession(ctx context.Context, arg LogSessionParams) (LogSess
 const logSessions = `-- name: LogSessions :many
 SELECT l.session_id, l.squad_id, l.day, l.kind, l.title, l.season, l.note, l.differs, l.content
 FROM log_session l JOIN squad q ON q.id = l.squad_id
-WHERE l.squad_id = ? AND q.club_id = ? AND l.day BETWEEN ? AND ? ORDER BY l.day DESC, l.session_id DESC LIMIT ?
+WHERE l.squad_id = ? AND q.club_id = ? AND l.day >= ? AND l.day <= ? ORDER BY l.day DESC, l.session_id DESC LIMIT ?
 `
 
 type LogSessionsParams struct {
@@ -882,7 +894,7 @@ func (q *Queries) RunText(ctx context.Context, sessionID uint64) ([]RunTextRow, 
 const seasonCounts = `-- name: SeasonCounts :many
 SELECT d.code, MAX(d.name) AS name, COUNT(DISTINCT d.session_id) AS times, MAX(d.day) AS last
 FROM log_drill d JOIN log_session l ON l.session_id = d.session_id
-WHERE d.squad_id = ? AND d.day BETWEEN ? AND ? GROUP BY d.code ORDER BY times DESC, name LIMIT 400
+WHERE d.squad_id = ? AND d.day >= ? AND d.day <= ? GROUP BY d.code ORDER BY times DESC, name LIMIT 400
 `
 
 type SeasonCountsParams struct {
@@ -899,13 +911,7 @@ type SeasonCountsRow struct {
 }
 
 func (q *Queries) SeasonCounts(ctx context.Context, arg SeasonCountsParams) ([]SeasonCountsRow, error) {
-	rows, err := q.db.QueryContext(ctx, seasonCounts,
-		arg.SquadID,
-		arg.FromDay,
-		arg.FromDay,
-		arg.ToDay,
-		arg.ToDay,
-	)
+	rows, err := q.db.QueryContext(ctx, seasonCounts, arg.SquadID, arg.FromDay, arg.ToDay)
 	if err != nil {
 		return nil, err
 	}

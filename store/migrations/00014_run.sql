@@ -56,6 +56,7 @@ CREATE TABLE log_block (
     planned    MEDIUMINT UNSIGNED NOT NULL, -- seconds; 0: it was left out of the plan
     actual     MEDIUMINT UNSIGNED NOT NULL, -- seconds; 0: it was not done
     measured   BOOLEAN            NOT NULL, -- somebody said when it was over
+    pace       DOUBLE             NOT NULL DEFAULT 1, -- what the plan had multiplied its doses' seconds by
     note       VARCHAR(400)       NOT NULL DEFAULT '',
     who        TEXT               NOT NULL, -- JSON: the persons who did it
     PRIMARY KEY (session_id, number),

@@ -28,22 +28,22 @@ WHERE l.session_id = ? AND s.club_id = ?;
 -- name: LogSessions :many
 SELECT l.session_id, l.squad_id, l.day, l.kind, l.title, l.season, l.note, l.differs, l.content
 FROM log_session l JOIN squad q ON q.id = l.squad_id
-WHERE l.squad_id = ? AND q.club_id = ? AND l.day BETWEEN sqlc.arg(from_day) AND sqlc.arg(to_day) ORDER BY l.day DESC, l.session_id DESC LIMIT ?;
+WHERE l.squad_id = ? AND q.club_id = ? AND l.day >= sqlc.arg(from_day) AND l.day <= sqlc.arg(to_day) ORDER BY l.day DESC, l.session_id DESC LIMIT ?;
 
 -- name: LogBlocks :many
-SELECT session_id, number, day, block, name, phase, leader, planned, actual, measured, note, who FROM log_block
-WHERE squad_id = ? AND day BETWEEN sqlc.arg(from_day) AND sqlc.arg(to_day) ORDER BY day, session_id, number;
+SELECT session_id, number, day, block, name, phase, leader, planned, actual, measured, pace, note, who FROM log_block
+WHERE squad_id = ? AND day >= sqlc.arg(from_day) AND day <= sqlc.arg(to_day) ORDER BY day, session_id, number;
 
 -- name: LogDrills :many
 SELECT session_id, number, item, day, code, name, amount, seconds, without FROM log_drill
-WHERE squad_id = ? AND day BETWEEN sqlc.arg(from_day) AND sqlc.arg(to_day) ORDER BY day, session_id, number, item;
+WHERE squad_id = ? AND day >= sqlc.arg(from_day) AND day <= sqlc.arg(to_day) ORDER BY day, session_id, number, item;
 
 -- name: LogPlayers :many
 SELECT session_id, person, roster, day, name, was, effort, note FROM log_player
-WHERE squad_id = ? AND day BETWEEN sqlc.arg(from_day) AND sqlc.arg(to_day) ORDER BY day, session_id, name;
+WHERE squad_id = ? AND day >= sqlc.arg(from_day) AND day <= sqlc.arg(to_day) ORDER BY day, session_id, name;
 
 -- name: BlocksOfLog :many
-SELECT session_id, number, day, block, name, phase, leader, planned, actual, measured, note, who FROM log_block WHERE session_id = ? ORDER BY number;
+SELECT session_id, number, day, block, name, phase, leader, planned, actual, measured, pace, note, who FROM log_block WHERE session_id = ? ORDER BY number;
 
 -- name: DrillsOfLog :many
 SELECT session_id, number, item, day, code, name, amount, seconds, without FROM log_drill WHERE session_id = ? ORDER BY number, item;
@@ -62,8 +62,8 @@ INSERT INTO log_session (session_id, squad_id, day, kind, title, season, note, d
 SELECT s.id, s.squad_id, ?, s.kind, s.title, ?, ?, ?, ?, ?, ?, ? FROM team_session s WHERE s.id = ?;
 
 -- name: AddLogBlock :exec
-INSERT INTO log_block (session_id, number, squad_id, day, block, name, phase, leader, planned, actual, measured, note, who)
-SELECT l.session_id, ?, l.squad_id, l.day, ?, ?, ?, ?, ?, ?, ?, ?, ? FROM log_session l WHERE l.session_id = ?;
+INSERT INTO log_block (session_id, number, squad_id, day, block, name, phase, leader, planned, actual, measured, pace, note, who)
+SELECT l.session_id, ?, l.squad_id, l.day, ?, ?, ?, ?, ?, ?, ?, ?, ?, ? FROM log_session l WHERE l.session_id = ?;
 
 -- name: AddLogDrill :exec
 INSERT INTO log_drill (session_id, number, item, squad_id, day, code, name, amount, seconds, without)
@@ -76,7 +76,7 @@ SELECT l.session_id, ?, ?, l.squad_id, l.day, ?, ?, ?, ? FROM log_session l WHER
 -- name: SeasonCounts :many
 SELECT d.code, MAX(d.name) AS name, COUNT(DISTINCT d.session_id) AS times, MAX(d.day) AS last
 FROM log_drill d JOIN log_session l ON l.session_id = d.session_id
-WHERE d.squad_id = ? AND d.day BETWEEN sqlc.arg(from_day) AND sqlc.arg(to_day) GROUP BY d.code ORDER BY times DESC, name LIMIT 400;
+WHERE d.squad_id = ? AND d.day >= sqlc.arg(from_day) AND d.day <= sqlc.arg(to_day) GROUP BY d.code ORDER BY times DESC, name LIMIT 400;
 
 -- name: LastDone :many
 SELECT code, MAX(day) AS last FROM log_drill WHERE squad_id = ? GROUP BY code;
@@ -90,7 +90,7 @@ WHERE s.club_id = ? AND s.squad_id = ? AND s.start_at >= sqlc.arg(from_at) AND s
 SELECT squad_id FROM team_session WHERE id = ? AND club_id = ?;
 
 -- name: BlockRuns :many
-SELECT name, planned, actual FROM log_block WHERE squad_id = ? AND measured AND planned > 0 AND actual > 0 AND day >= ? ORDER BY day, session_id, number LIMIT 2000;
+SELECT name, planned, actual, pace FROM log_block WHERE squad_id = ? AND measured AND planned > 0 AND actual > 0 AND day >= ? ORDER BY day, session_id, number LIMIT 2000;
 
 -- name: ForgetLogPlayer :exec
 UPDATE log_player SET name = ?, roster = 0, note = '', effort = NULL WHERE roster = ?;

@@ -268,3 +268,14 @@ func Restore(r *shell.Request) (shell.Answer, error) {
 	id := r.ParamID("session")
 	return shell.Go(shell.Session(id)), r.Planner.Restore(r.Context(), r.By, id)
 }
+
+// SetPace plans a block as long as it runs with this team, or as its doses come to.
+func SetPace(r *shell.Request) (shell.Answer, error) {
+	f := r.Form
+	block := f.Raw("block")
+	if f.Has("none") {
+		return change(r, block, func(d *plan.Document) (string, error) { return d.SetPace(block, 0) }, nil)
+	}
+	b, err := r.Planner.TakePace(asked(r), r.By, r.ParamID("session"), f.Count("revision"), block)
+	return changed(r, "", b, err, nil)
+}

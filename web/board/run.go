@@ -16,6 +16,7 @@ import (
 // runForm is how the chosen block is run.
 type runForm struct {
 	Words   string // in words; "": its drills one after the other
+	Pace    string // that it is planned longer or shorter than its doses come to; "": it is not
 	Many    bool   // it has drills to choose from, or to go round
 	Forms   []press
 	Split   plan.Split
@@ -61,6 +62,9 @@ var splitNames = map[plan.Split]string{plan.Evenly: "counted off", plan.ByPositi
 
 func runOf(d *plan.Document, b *schedule.Block, page *body) runForm {
 	run := runForm{Words: b.How(speech.English), Many: len(b.Items) > 1, Split: b.Split, OnNow: b.On, Grouped: b.Form != plan.InOrder}
+	if b.Pace > 0 {
+		run.Pace = b.PaceWords()
+	}
 	for _, form := range plan.Forms {
 		run.Forms = append(run.Forms, press{string(form), formNames[form], form == b.Form})
 	}

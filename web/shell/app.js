@@ -19,6 +19,7 @@ import dose from "../book/dose.js";
 import session from "../today/session.js";
 import rows from "../place/rows.js";
 import laid from "../place/laid.js";
+import tests from "../log/tests.js";
 
 Alpine.plugin(focus);
 Alpine.plugin(sort);
@@ -40,4 +41,5 @@ Alpine.data("figure", figure);
 Alpine.data("session", session);
 Alpine.data("rows", rows);
 Alpine.data("laid", laid);
+Alpine.data("tests", tests);
 Alpine.start();

@@ -47,7 +47,7 @@ type entry struct {
 	Key, Label string
 }
 
-var menu = []entry{{"drills", "Drills"}, {"routines", "Routines"}, {"squad", "Squad"}, {"ground", "Ground"}}
+var menu = []entry{{"drills", "Drills"}, {"routines", "Routines"}, {"squad", "Squad"}, {"ground", "Ground"}, {"week", "Week"}, {"log", "Log"}}
 
 func (p *Page) write(r *Request) {
 	status := max(p.Status, http.StatusOK)
