@@ -83,6 +83,14 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"who-are-you", "/r/" + token, []int64{390, 360}},
 		{"my-run-in", "/r/" + token + "/p15", []int64{390, 360}},
 		{"not-there", "/sessions/99", []int64{1280, 360}},
+		{"pitch", "/pitch/1?try=1500", []int64{1280, 390, 360}},
+		{"pitch-early", "/pitch/1", []int64{360}},
+		{"session-log", "/sessions/4/log", []int64{1280, 360}},
+		{"session-log-opened", "/sessions/4/log", []int64{360}},
+		{"tests", "/sessions/4/tests", []int64{1280, 360}},
+		{"logbook", "/log", []int64{1280, 360}},
+		{"week", "/week", []int64{1280, 360}},
+		{"report", "/sessions/4/report", []int64{1280, 360}},
 	})
 
 	long := strings.Repeat("Unbreakable", 7) // 77 characters without a space
@@ -121,6 +129,9 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"long-step", "/r/" + longToken + "/p1#steps", []int64{360}},
 		{"long-wall", "/r/" + longToken + "/wall", []int64{1280}},
 		{"long-publish", "/sessions/2/publish", []int64{360}},
+		{"long-pitch", "/pitch/2?try=900", []int64{360}},
+		{"long-log", "/sessions/2/log", []int64{360}},
+		{"long-report", "/sessions/2/report", []int64{360}},
 		{"long-cards", "/sessions/2/cards", []int64{1280, 360}},
 		{"long-who-are-you", "/r/" + longToken, []int64{360}},
 	})

@@ -54,7 +54,7 @@ func (p *Planner) Log(ctx context.Context, clubID, id uint64) (*Log, error) {
 	if err != nil {
 		return nil, err
 	}
-	if l.Felt, err = p.felt(ctx, id, d); err != nil {
+	if l.Felt, err = p.felt(ctx, l.Log); err != nil {
 		return nil, err
 	}
 	for i := range l.Players {
@@ -109,18 +109,19 @@ func (p *Planner) earlierLogs(ctx context.Context, clubID uint64, l *store.Log, 
 	return list, err
 }
 
-func (p *Planner) felt(ctx context.Context, id uint64, d *plan.Document) ([]Felt, error) {
-	words, err := p.store.Words(ctx, id)
+// felt is what the players of a log said of it from their phones.
+func (p *Planner) felt(ctx context.Context, l *store.Log) ([]Felt, error) {
+	words, err := p.store.Words(ctx, l.Session)
 	var list []Felt
 	for _, w := range words {
-		player := d.Player(w.Person)
-		says := feltWords(d, w)
-		if player == nil || says == "" && w.Kind != Effort {
+		player := slices.IndexFunc(l.Players, func(a conduct.Attended) bool { return a.Person == w.Person })
+		says := feltWords(l, w)
+		if player < 0 || says == "" && w.Kind != Effort {
 			continue
 		}
 		i := slices.IndexFunc(list, func(f Felt) bool { return f.Person == w.Person })
 		if i < 0 {
-			i, list = len(list), append(list, Felt{Person: w.Person, Name: player.ShortName(), Effort: -1})
+			i, list = len(list), append(list, Felt{Person: w.Person, Name: l.Players[player].Name, Effort: -1})
 		}
 		if n, err := strconv.Atoi(w.Says); w.Kind == Effort && err == nil {
 			list[i].Effort = n
@@ -133,10 +134,10 @@ func (p *Planner) felt(ctx context.Context, id uint64, d *plan.Document) ([]Felt
 
 // feltWords says what a player felt; "" for what is none of that. That somebody is in pain
 // is for medical staff, and is not in a log.
-func feltWords(d *plan.Document, w Word) string {
+func feltWords(l *store.Log, w Word) string {
 	at := ""
-	if b := d.Block(w.Block); b != nil && w.Item < len(b.Items) {
-		at = b.Items[w.Item].Drill.Name
+	if i := slices.IndexFunc(l.Blocks, func(b conduct.Logged) bool { return b.Block == w.Block }); i >= 0 && w.Item < len(l.Blocks[i].Drills) {
+		at = l.Blocks[i].Drills[w.Item].Name
 	}
 	switch {
 	case w.Kind == Sore && at != "":
@@ -185,13 +186,13 @@ type Remembered struct {
 }
 
 // LastTime is what was noted and felt the last time, of who and what is in a plan again.
-func (p *Planner) LastTime(ctx context.Context, clubID uint64, b *Board) (list []Remembered, err error) {
+func (p *Planner) LastTime(ctx context.Context, clubID uint64, b *store.Session) (list []Remembered, err error) {
 	squad, err := p.store.SquadOf(ctx, clubID, b.ID)
 	if err != nil {
 		return nil, err
 	}
 	day := b.Schedule.Start
-	logs, err := p.store.Logs(ctx, clubID, squad, day.AddDate(0, 0, -21), day, 3)
+	logs, err := p.store.Logs(ctx, clubID, squad, day.AddDate(0, 0, -21), day, 2)
 	logs = slices.DeleteFunc(logs, func(l *store.Log) bool { return l.Session == b.ID })
 	if err != nil || len(logs) == 0 {
 		return nil, err
@@ -207,11 +208,7 @@ func (p *Planner) LastTime(ctx context.Context, clubID uint64, b *Board) (list [
 			list = append(list, Remembered{"", player.ShortName() + ": " + one.Note})
 		}
 	}
-	was, err := p.Running(ctx, clubID, last.Session)
-	if err != nil {
-		return list, nil
-	}
-	felt, err := p.felt(ctx, last.Session, was.Document)
+	felt, err := p.felt(ctx, last)
 	for _, f := range felt {
 		attended := slices.IndexFunc(last.Players, func(a conduct.Attended) bool { return a.Person == f.Person })
 		if attended < 0 {

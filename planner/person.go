@@ -12,13 +12,14 @@ import (
 
 // Person is all that is known of a player, to be given to them.
 type Person struct {
-	Player   club.Player   `json:"player"`
-	Squad    string        `json:"squad"`
-	Units    []string      `json:"units,omitempty"`
-	Rulings  []ruledPerson `json:"rulings,omitempty"`
-	Tests    []club.Trial  `json:"tests,omitempty"`
-	Sessions []inSession   `json:"sessions,omitempty"`
-	Said     []store.Said  `json:"said,omitempty"` // from their phone
+	Player   club.Player      `json:"player"`
+	Squad    string           `json:"squad"`
+	Units    []string         `json:"units,omitempty"`
+	Rulings  []ruledPerson    `json:"rulings,omitempty"`
+	Tests    []club.Trial     `json:"tests,omitempty"`
+	Sessions []inSession      `json:"sessions,omitempty"`
+	Said     []store.Said     `json:"said,omitempty"` // from their phone
+	Logged   []store.Attended `json:"logged,omitempty"`
 }
 
 type ruledPerson struct {
@@ -80,6 +81,9 @@ func (p *Planner) Person(ctx context.Context, by Account, squad *Squad, id uint6
 		return nil, err
 	}
 	if is.Said, err = p.store.WordsOf(ctx, by.ClubID, playerID(id)); err != nil {
+		return nil, err
+	}
+	if is.Logged, err = p.store.AttendedBy(ctx, by.ClubID, id); err != nil {
 		return nil, err
 	}
 	if by.Role != Medical {

@@ -288,3 +288,26 @@ func (s *Store) Unlogged(ctx context.Context, clubID, squad uint64, from, to tim
 	}
 	return list, nil
 }
+
+// Attended is a session that a player was at, as it is given to them.
+type Attended struct {
+	Day     string `json:"day"`
+	Session string `json:"session"`
+	Was     string `json:"was"`
+	Effort  *int   `json:"effort,omitempty"`
+	Note    string `json:"note,omitempty"`
+}
+
+// AttendedBy lists the logged sessions of a club's player, the oldest first.
+func (s *Store) AttendedBy(ctx context.Context, clubID, player uint64) (list []Attended, err error) {
+	rows, err := s.queries.AttendedBy(ctx, db.AttendedByParams{Roster: player, ClubID: clubID})
+	for _, r := range rows {
+		one := Attended{Day: r.Day.Format(time.DateOnly), Session: r.Title, Was: r.Was, Note: r.Note}
+		if r.Effort.Valid {
+			effort := int(r.Effort.Int16)
+			one.Effort = &effort
+		}
+		list = append(list, one)
+	}
+	return list, err
+}

@@ -83,9 +83,42 @@ func (e erased) from(ctx context.Context, q *db.Queries, session uint64) error {
 			done = append(done, q.RewritePublication(ctx, db.RewritePublicationParams{Document: document, Schedule: e.unnamed(row.Schedule), SessionID: session, Number: row.Number}))
 		}
 	}
+	done = append(done, e.fromRun(ctx, q, session), e.fromLog(ctx, q, session))
 	person := fmt.Sprintf("p%d", e.id) // as in plans
 	done = append(done, q.ForgetSeen(ctx, db.ForgetSeenParams{SessionID: session, Person: person}), q.ForgetWords(ctx, db.ForgetWordsParams{SessionID: session, Person: person}))
 	return errors.Join(append(done, err, q.ForgetDigest(ctx, session))...)
+}
+
+// fromRun takes the person out of what was pressed while a session ran.
+func (e erased) fromRun(ctx context.Context, q *db.Queries, session uint64) error {
+	runs, err := q.RunText(ctx, session)
+	for _, row := range runs {
+		if document, found := e.forget(row.Document); found {
+			err = errors.Join(err, q.RewriteRun(ctx, db.RewriteRunParams{Document: document, Schedule: e.unnamed(row.Schedule), SessionID: session}))
+		}
+	}
+	events, problem := q.RunEvents(ctx, db.RunEventsParams{SessionID: session})
+	for _, row := range events {
+		if content := e.unnamed(row.Content); content != row.Content {
+			problem = errors.Join(problem, q.RewriteEvent(ctx, db.RewriteEventParams{Content: content, SessionID: session, Arrived: row.Arrived}))
+		}
+	}
+	return errors.Join(err, problem)
+}
+
+// fromLog takes the person out of a session's log: what was done stays, by a former player.
+func (e erased) fromLog(ctx context.Context, q *db.Queries, session uint64) error {
+	texts, err := q.LogTexts(ctx, session)
+	for _, row := range texts {
+		err = errors.Join(err, q.RewriteLogSession(ctx, db.RewriteLogSessionParams{Note: e.unnamed(row.Note), Differs: e.unnamed(row.Differs), SessionID: session}))
+	}
+	blocks, problem := q.BlocksOfLog(ctx, session)
+	for _, row := range blocks {
+		if note := e.unnamed(row.Note); note != row.Note {
+			problem = errors.Join(problem, q.RewriteLogNotes(ctx, db.RewriteLogNotesParams{Note: note, SessionID: session, Number: row.Number}))
+		}
+	}
+	return errors.Join(err, problem, q.ForgetLogPlayer(ctx, db.ForgetLogPlayerParams{Name: FormerPlayer, Roster: e.id}))
 }
 
 // forget makes a former player of the person in a document; found tells whether they

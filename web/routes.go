@@ -217,6 +217,12 @@ func runs(open, club, change shell.Routes) {
 	club.Get("/sessions/:session/tests", log.ShowTests)
 	change.Post("/sessions/:session/tests", log.SaveTests)
 	change.Post("/sessions/:session/tests/read", log.ReadGate)
+	club.Get("/sessions/:session/log.csv", log.SaveLog)
+	club.Get("/sessions/:session/log.json", log.SaveLog)
+	club.Get("/sessions/:session/report", log.Report)
+	for _, name := range []string{"csv", "json", "svg"} {
+		club.Get("/week."+name, log.SaveWeek)
+	}
 	club.Get("/log", log.Book)
 	club.Get("/week", log.Week)
 	change.Post("/week/targets", log.AddTarget)

@@ -139,6 +139,53 @@ func (q *Queries) AddLogSession(ctx context.Context, arg AddLogSessionParams) er
 	return err
 }
 
+const attendedBy = `-- name: AttendedBy :many
+SELECT p.day, l.title, p.was, p.effort, p.note FROM log_player p JOIN log_session l ON l.session_id = p.session_id JOIN squad q ON q.id = p.squad_id
+WHERE p.roster = ? AND q.club_id = ? ORDER BY p.day
+`
+
+type AttendedByParams struct {
+	Roster uint64
+	ClubID uint64
+}
+
+type AttendedByRow struct {
+	Day    time.Time
+	Title  string
+	Was    string
+	Effort sql.NullInt16
+	Note   string
+}
+
+func (q *Queries) AttendedBy(ctx context.Context, arg AttendedByParams) ([]AttendedByRow, error) {
+	rows, err := q.db.QueryContext(ctx, attendedBy, arg.Roster, arg.ClubID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []AttendedByRow
+	for rows.Next() {
+		var i AttendedByRow
+		if err := rows.Scan(
+			&i.Day,
+			&i.Title,
+			&i.Was,
+			&i.Effort,
+			&i.Note,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const beginRun = `-- name: BeginRun :exec
 INSERT IGNORE INTO run (session_id, document, schedule, begun_at)
 SELECT s.id, e.document, e.schedule, ? FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head WHERE s.id = ?
@@ -644,6 +691,38 @@ func (q *Queries) LogSessions(ctx context.Context, arg LogSessionsParams) ([]Log
 			&i.Differs,
 			&i.Content,
 		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const logTexts = `-- name: LogTexts :many
+SELECT note, differs FROM log_session WHERE session_id = ?
+`
+
+type LogTextsRow struct {
+	Note    string
+	Differs string
+}
+
+func (q *Queries) LogTexts(ctx context.Context, sessionID uint64) ([]LogTextsRow, error) {
+	rows, err := q.db.QueryContext(ctx, logTexts, sessionID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []LogTextsRow
+	for rows.Next() {
+		var i LogTextsRow
+		if err := rows.Scan(&i.Note, &i.Differs); err != nil {
 			return nil, err
 		}
 		items = append(items, i)

@@ -107,3 +107,10 @@ WHERE s.squad_id = ? AND s.start_at >= sqlc.arg(from_at) AND s.start_at < sqlc.a
 
 -- name: RunOnces :many
 SELECT once FROM run_event WHERE session_id = ?;
+
+-- name: LogTexts :many
+SELECT note, differs FROM log_session WHERE session_id = ?;
+
+-- name: AttendedBy :many
+SELECT p.day, l.title, p.was, p.effort, p.note FROM log_player p JOIN log_session l ON l.session_id = p.session_id JOIN squad q ON q.id = p.squad_id
+WHERE p.roster = ? AND q.club_id = ? ORDER BY p.day;

@@ -49,6 +49,7 @@ type doneRow struct {
 // effectRow is what a session did to a test.
 type effectRow struct {
 	planner.Effect
+	When       string
 	One, Other bool // it is one of the two that are set against each other
 }
 
@@ -138,7 +139,7 @@ func (b *bookBody) counts(r *shell.Request, logs []*planner.Kept) (err error) {
 	}
 	for i, one := range done {
 		if i < shownDrills {
-			b.Drills = append(b.Drills, doneRow{one, share(float64(one.Times), float64(done[0].Times))})
+			b.Drills = append(b.Drills, doneRow{one, portion(float64(one.Times), float64(done[0].Times))})
 		}
 	}
 	b.Routines, err = r.Planner.RoutinesDone(r.Context(), r.Club(), logs)
@@ -161,9 +162,16 @@ func (b *bookBody) effects(r *shell.Request) error {
 	if b.Test = found.Name; !slices.Contains(b.Tests, b.Test) {
 		b.Tests = append(b.Tests, b.Test)
 	}
-	one, other := -1, -1
+	one, other, asked := -1, -1, r.QueryID("one") > 0
 	for i := range list {
-		b.Effects = append(b.Effects, effectRow{Effect: list[i], One: list[i].Session == r.QueryID("one"), Other: list[i].Session == r.QueryID("other")})
+		row := effectRow{Effect: list[i], One: list[i].Session == r.QueryID("one"), Other: list[i].Session == r.QueryID("other")}
+		if day, err := time.Parse(time.DateOnly, list[i].Day); err == nil {
+			row.When = day.Format("Mon 2 Jan")
+		}
+		if b.Effects = append(b.Effects, row); !asked && i < 2 {
+			b.Effects[i].One, b.Effects[i].Other = i == 0, i == 1
+			continue
+		}
 		if b.Effects[i].One {
 			one = i
 		}

@@ -5,7 +5,6 @@ package log
 import (
 	"embed"
 	"fmt"
-	"html/template"
 	"slices"
 	"strconv"
 
@@ -20,7 +19,7 @@ import (
 //go:embed *.html
 var files embed.FS
 
-var screens = shell.Parse(files, template.FuncMap{"share": share})
+var screens = shell.Parse(files, nil)
 
 // logBody is the log of a session.
 type logBody struct {
@@ -93,13 +92,18 @@ func logPage(r *shell.Request, l *planner.Log, wrong plan.Problems) *shell.Page 
 	if l.Edition > 0 && b.Kept == "" {
 		b.Kept = "somebody who left"
 	}
-	planned, actual := 0, 0
+	planned, done := 0, 0
 	for n := range l.Blocks {
 		row := blockRowOf(d, &l.Blocks[n], n)
 		b.Blocks = append(b.Blocks, row)
-		planned, actual = planned+row.Planned, actual+row.Actual
+		if row.Planned > 0 {
+			planned++
+		}
+		if row.Actual > 0 {
+			done++
+		}
 	}
-	b.Whole = fmt.Sprintf("%s at work, planned %s", clock.Lasting(actual), clock.Lasting(planned))
+	b.Whole = fmt.Sprintf("%d of %s done", done, drill.Number(planned, "blocks"))
 	sum, said := 0, 0
 	for _, p := range l.Players {
 		row := playerRow{Attended: p}
@@ -219,8 +223,8 @@ func lasted(f *shell.Form, name string) int {
 	return seconds
 }
 
-// share is a part of a whole in hundredths, for a bar; at most 100.
-func share(part, whole float64) int {
+// portion is a part of a whole in hundredths, for a bar; at most 100.
+func portion(part, whole float64) int {
 	if whole <= 0 {
 		return 0
 	}

@@ -173,7 +173,7 @@ func (b *weekBody) table(w *planner.Week) {
 		row := weekRow{Region: region}
 		for _, quality := range b.Qualities {
 			minutes := sum[week.Cell{Region: region, Quality: quality}]
-			row.Cells = append(row.Cells, weekCell{minutesText(minutes), share(minutes, most)})
+			row.Cells = append(row.Cells, weekCell{minutesText(minutes), portion(minutes, most)})
 		}
 		b.Rows = append(b.Rows, row)
 	}
@@ -182,7 +182,7 @@ func (b *weekBody) table(w *planner.Week) {
 		whole = max(whole, seconds)
 	}
 	for _, plane := range drill.Planes {
-		b.Planes = append(b.Planes, planeRow{plane, minutesText(planes[plane] / max(1, people) / 60), share(planes[plane], whole)})
+		b.Planes = append(b.Planes, planeRow{plane, minutesText(planes[plane] / max(1, people) / 60), portion(planes[plane], whole)})
 	}
 	b.Hard = drill.Number(hard, "hard days")
 }

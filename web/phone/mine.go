@@ -40,6 +40,9 @@ type mineBody struct {
 	Joints              []string
 }
 
+// Efforts are how hard a run-in can have been.
+func (*mineBody) Efforts() []int { return []int{0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10} }
+
 // item is a block or an event of the day, as one person has it.
 type item struct {
 	shell.Tongue

@@ -3,7 +3,7 @@
 import { clock, hour, toGo } from "../shell/clock.js";
 import { current, does, following, read, run, show, tick as follow } from "./follow.js";
 import "./grid.js";
-import { kept, notice, now, root, say, setTime } from "../shell/keep.js";
+import { keep, kept, notice, now, root, say, setTime } from "../shell/keep.js";
 import { begin, have, keepOffline } from "./live.js";
 import { flush, tell } from "./queue.js";
 import { onWall, wall } from "./wall.js";
@@ -40,7 +40,17 @@ function tick() {
   follow();
 }
 
+// rate shows how hard it was, once it is over.
+function rate(hard) {
+  for (const button of document.querySelectorAll("[data-hard]")) {
+    const is = button.dataset.hard === hard;
+    button.classList.toggle("act-chosen", is);
+    button.setAttribute("aria-pressed", is);
+  }
+}
+
 function list(at) {
+  document.querySelector("[data-effort]")?.toggleAttribute("hidden", at < 0);
   const next = items.find((item) => item.to > at);
   if (next?.key !== opened) {
     // Only when it changes, so that what was tapped open stays so.
@@ -131,7 +141,12 @@ function pressed(event) {
   const button = event.target.closest("button");
   if (!button) return;
   const { do: name, late, joint, how: next } = button.dataset;
-  const { missing, choice } = button.dataset;
+  const { missing, choice, hard } = button.dataset;
+  if (hard) {
+    keep("effort", hard);
+    rate(hard);
+    send({ kind: "effort", says: hard });
+  }
   if (missing) {
     button.classList.add("act-late");
     send({ kind: "missing", says: missing, block: button.parentElement.dataset.block });
@@ -174,6 +189,7 @@ if (root?.dataset.said) {
     begin(apply);
     keepOffline();
     flush();
+    rate(kept("effort", ""));
   }
   show();
   tick();
