@@ -28,11 +28,18 @@ func (p *Planner) Build(ctx context.Context, by Account, id uint64, revision uin
 	if err != nil {
 		return nil, err
 	}
+	squad, err := p.store.SquadOf(ctx, by.ClubID, id)
+	if err != nil {
+		return nil, err
+	}
 	var made *compose.Made
 	if from == FromComposed {
 		made, err = compose.Compose(ctx, brief)
 	} else {
-		made, err = p.byRoutine(ctx, by.ClubID, from, brief)
+		made, err = p.byRoutine(ctx, by.ClubID, squad, from, brief)
+	}
+	if err == nil {
+		_, err = p.carryPace(ctx, by.ClubID, squad, made.Document)
 	}
 	if err != nil {
 		return nil, err

@@ -64,7 +64,11 @@ func (p *Planner) Add(ctx context.Context, by Account, n NewSession) (*Added, er
 	if err != nil {
 		return nil, err
 	}
-	if made.Schedule == nil {
+	carried, err := p.carryPace(ctx, by.ClubID, squad.ID, made.Document)
+	if err != nil {
+		return nil, err
+	}
+	if made.Schedule == nil || carried {
 		if made.Schedule, err = p.fit(ctx, made.Document, false); err != nil {
 			return nil, err
 		}
@@ -109,7 +113,7 @@ func (p *Planner) make(ctx context.Context, clubID uint64, n NewSession, squad *
 		again(last, brief)
 		return &compose.Made{Document: last}, nil
 	}
-	return p.byRoutine(ctx, clubID, n.From, brief)
+	return p.byRoutine(ctx, clubID, squad.ID, n.From, brief)
 }
 
 // like tells whether a plan is of such a session: of the one player, or of a squad.
@@ -121,7 +125,7 @@ func (n NewSession) like(d *plan.Document) bool {
 }
 
 // byRoutine makes the plan of a routine, by its id.
-func (p *Planner) byRoutine(ctx context.Context, clubID uint64, id string, brief compose.Brief) (*compose.Made, error) {
+func (p *Planner) byRoutine(ctx context.Context, clubID, squad uint64, id string, brief compose.Brief) (*compose.Made, error) {
 	number, _ := strconv.ParseUint(id, 10, 64) // 0, which nothing has, if it is none
 	routine, err := p.Routine(ctx, clubID, number)
 	if errors.Is(err, ErrNotFound) {
@@ -137,7 +141,7 @@ func (p *Planner) byRoutine(ctx context.Context, clubID uint64, id string, brief
 	if err != nil {
 		return nil, err
 	}
-	says = append(says, routine.Is.Use(document, b.Find, brief.Recent)...)
+	says = append(says, routine.Is.Use(document, b.Find, p.turn(ctx, clubID, squad, brief))...)
 	if len(document.Blocks) == 0 {
 		return nil, plan.In("from", "nobody of this routine's units is here today")
 	}

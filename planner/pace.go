@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"math"
+	"slices"
 
 	"cuestart/core/pace"
 	"cuestart/core/plan"
@@ -75,4 +76,24 @@ func known(paces map[string]pace.Pace) (runs int) {
 		runs += p.Runs
 	}
 	return runs
+}
+
+// carryPace plans the blocks of a new plan as long as those of their names were planned to
+// run with this team lately, since a coach took that; it tells whether there were any.
+func (p *Planner) carryPace(ctx context.Context, clubID, squad uint64, d *plan.Document) (carried bool, err error) {
+	recent, err := p.store.Recent(ctx, clubID, squad)
+	for i := range d.Blocks {
+		b := &d.Blocks[i]
+		for _, was := range recent { // the latest first
+			n := slices.IndexFunc(was.Blocks, func(x plan.Block) bool { return x.Name == b.Name })
+			if n < 0 {
+				continue
+			}
+			if b.Pace == 0 && was.Blocks[n].Pace > 0 {
+				b.Pace, carried = was.Blocks[n].Pace, true
+			}
+			break
+		}
+	}
+	return carried, err
 }

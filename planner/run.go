@@ -85,6 +85,16 @@ func (p *Planner) Pressed(ctx context.Context, by Account, id uint64, events []c
 		}
 		kept = append(kept, e)
 	}
+	why := map[string]string{} // by event
+	for i := range kept {
+		if is := kept[i].Is; is != nil && is.Why != "" {
+			why[kept[i].ID] = is.Why
+			if is.Why != conduct.Head { // that is for medical staff alone
+				said := *is
+				said.Why, kept[i].Is = "", &said
+			}
+		}
+	}
 	fresh, err := p.store.JoinEvents(ctx, by, id, kept, now)
 	if err != nil {
 		return nil, err
@@ -92,8 +102,8 @@ func (p *Planner) Pressed(ctx context.Context, by Account, id uint64, events []c
 	changed := false
 	for _, e := range fresh {
 		changed = changed || e.Kind == conduct.Change || e.Kind == conduct.Back
-		if e.Kind == conduct.Change && e.Is.Is == conduct.IsOut && e.Is.Why != "" {
-			if err := p.tellMedical(ctx, id, e); err != nil {
+		if why[e.ID] != "" && e.Is.Is == conduct.IsOut {
+			if err := p.tellMedical(ctx, id, e, why[e.ID]); err != nil {
 				return nil, err
 			}
 		}
@@ -108,13 +118,13 @@ func (p *Planner) Pressed(ctx context.Context, by Account, id uint64, events []c
 }
 
 // tellMedical tells medical staff, and nobody else, why somebody is out.
-func (p *Planner) tellMedical(ctx context.Context, session uint64, e conduct.Event) error {
-	why := "out, hurt"
-	if e.Is.Why == conduct.Head {
-		why = "out after a knock to the head"
+func (p *Planner) tellMedical(ctx context.Context, session uint64, e conduct.Event, why string) error {
+	says := "out, hurt"
+	if why == conduct.Head {
+		says = "out after a knock to the head"
 	}
 	for _, player := range e.Is.Who {
-		w := Word{Person: player, Once: fmt.Sprintf("%x", sha256.Sum256([]byte(e.ID+" "+player))), Kind: Pain, Says: why + ", says " + e.By, Pressed: time.UnixMilli(e.At).UTC(), Made: p.Now().UTC()}
+		w := Word{Person: player, Once: fmt.Sprintf("%x", sha256.Sum256([]byte(e.ID+" "+player))), Kind: Pain, Says: says + ", says " + e.By, Pressed: time.UnixMilli(e.At).UTC(), Made: p.Now().UTC()}
 		if err := p.store.AddWord(ctx, session, w); err != nil {
 			return err
 		}

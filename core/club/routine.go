@@ -147,9 +147,9 @@ func audiences(d *plan.Document, names []string) (ids []string) {
 }
 
 // Use puts the routine's blocks into a plan in place of its own, for those of
-// the audience who are there, and fills rotating slots from their pools: what
-// was done longest ago, or never, comes first. It returns what it went without.
-func (r Routine) Use(d *plan.Document, find func(code string) (drill.Drill, bool), recent []string) (says []string) {
+// the audience who are there, and fills rotating slots from their pools with the drill
+// whose turn it is; nil: the first. It returns what it went without.
+func (r Routine) Use(d *plan.Document, find func(code string) (drill.Drill, bool), turn func(pool []drill.Drill) *drill.Drill) (says []string) {
 	d.Method, d.Blocks = r.Method, nil
 	r.roles(d)
 	says = r.day(d)
@@ -181,21 +181,21 @@ func (r Routine) Use(d *plan.Document, find func(code string) (drill.Drill, bool
 		if b == nil {
 			continue
 		}
-		best, age := -1, -1
-		for i, code := range s.Pool {
-			at := slices.Index(recent, code)
-			if at < 0 {
-				at = len(recent) + 1
-			}
-			if k, ok := find(code); ok && at > age && k.Serves(b.Phase) {
-				best, age = i, at
+		var pool []drill.Drill
+		for _, code := range s.Pool {
+			if k, ok := find(code); ok && k.Serves(b.Phase) {
+				pool = append(pool, k)
 			}
 		}
-		if best >= 0 {
-			k, _ := find(s.Pool[best])
-			b.Items[s.Item] = plan.Item{Drill: k.For(d.Grade)}
-			says = append(says, fmt.Sprintf("%s: %s in its turn", b.Name, k.Name))
+		if len(pool) == 0 {
+			continue
 		}
+		k := &pool[0]
+		if turn != nil {
+			k = turn(pool)
+		}
+		b.Items[s.Item] = plan.Item{Drill: k.For(d.Grade)}
+		says = append(says, fmt.Sprintf("%s: %s in its turn", b.Name, k.Name))
 	}
 	return says
 }

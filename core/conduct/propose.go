@@ -31,6 +31,7 @@ type Proposal struct {
 	Moves  []string // what comes at another minute: "Team run 6′30″, not 8′"
 	Cold   []string // who is under the line at the start, with the estimate
 	TopUps []TopUp  // what would keep them warm
+	Mind   []string // what to mind in the weather that it is by then, by block
 	Fits   bool     // all musts are in
 	Why    string   // what stands in the way, where they are not
 }
@@ -82,6 +83,7 @@ func (s *Stand) Propose(ctx context.Context, is Different, steps int) (*Proposal
 	}
 	p.compare(s, d, after, moved)
 	p.cold(d, after, now)
+	p.mind(d, after, now)
 	return p, nil
 }
 
@@ -165,6 +167,24 @@ func (p *Proposal) differ(r *Run, now *schedule.Block, moved clock.Offset) {
 	}
 	if by := now.Start + moved - r.Start; by >= 30 || by <= -30 {
 		p.Moves = append(p.Moves, fmt.Sprintf("%s at %s", r.Name, now.Start.ToGo()))
+	}
+}
+
+// mind says what is still to come that wet ground makes a risk of: jumps, hops and cuts, and
+// work on the ground.
+func (p *Proposal) mind(d *plan.Document, s *schedule.Schedule, now clock.Offset) {
+	if p.Is.Weather != Rain {
+		return
+	}
+	for _, b := range s.Blocks(d) {
+		if !b.Kept || b.Start < now || d.Indoors(b.Block) {
+			continue
+		}
+		for _, item := range b.Items {
+			if k := &item.Drill; k.ContactsPerUnit > 0 || k.Ground || slices.Contains(k.Qualities, "landing") || slices.Contains(k.Qualities, "change") {
+				p.Mind = append(p.Mind, b.Name+": "+k.Name)
+			}
+		}
 	}
 }
 

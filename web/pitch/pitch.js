@@ -132,6 +132,12 @@ Alpine.data("pitch", () => ({
     if (this.note.trim()) this.press({ kind: "note", block: card.id, says: this.note.trim().slice(0, 400) }, "Note kept");
     this.note = "";
   },
+  writeOf() {
+    const says = this.note.trim().slice(0, 400);
+    if (says) for (const player of this.picked) this.press({ kind: "note", player, says }, "Note kept");
+    this.note = "";
+    this.asks = "";
+  },
   takeBack() {
     this.press({ kind: "back", of: this.last.id });
     this.proposal = null;
