@@ -58,6 +58,8 @@ func TestFigures(t *testing.T) {
 	follows(t, p)
 	require.NoError(t, underTheHand(t, p))
 	onTheDay()
+	require.NoError(t, atThePitch(t))
+	require.NoError(t, seasons(t, p))
 	require.NoError(t, fits())
 	require.NoError(t, clubs())
 }

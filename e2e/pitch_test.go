@@ -3,7 +3,9 @@ package e2e
 import (
 	"context"
 	"database/sql"
+	"encoding/json"
 	"fmt"
+	"math/rand/v2"
 	"sync/atomic"
 	"testing"
 	"time"
@@ -13,6 +15,7 @@ import (
 
 	"cuestart/core/conduct"
 	"cuestart/demo"
+	"cuestart/field"
 	"cuestart/planner"
 )
 
@@ -156,4 +159,66 @@ func slicesIndex(list []conduct.Attended, person string) int {
 		}
 	}
 	return 0
+}
+
+// The core on the phone answers as the server does: two hundred times, after whatever was
+// pressed, whenever, whatever is different.
+func TestThePhoneAnswersAsTheServer(t *testing.T) {
+	base, p := site(t, true)
+	beforeStart(p, 40*time.Minute)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.open("/pitch/2?try=1500")
+	b.until(`document.querySelector("main")?._x_dataStack?.[0].ready`)
+	running, err := p.Running(t.Context(), 1, 2)
+	require.NoError(t, err)
+	phone, start := field.On(running.Plan), running.Schedule.Start.UnixMilli()
+	type asked struct {
+		Events []conduct.Event   `json:"events"`
+		Now    int64             `json:"now"`
+		Is     conduct.Different `json:"is"`
+	}
+	random := rand.New(rand.NewPCG(15, 200))
+	cases := make([]asked, 200)
+	var ids []string
+	for _, block := range running.Document.Blocks {
+		ids = append(ids, block.ID)
+	}
+	for n := range cases {
+		c := &cases[n]
+		c.Now, c.Events = start-int64(60+random.IntN(1500))*1000, []conduct.Event{}
+		for k := range random.IntN(5) {
+			c.Events = append(c.Events, conduct.Event{ID: fmt.Sprint(k), By: "x", At: c.Now - int64(random.IntN(900))*1000, Block: ids[random.IntN(len(ids))],
+				Kind: []conduct.Kind{conduct.Begin, conduct.Done, conduct.Skip, conduct.Again}[random.IntN(4)]})
+		}
+		player := running.Document.Players[random.IntN(len(running.Document.Players))].ID
+		c.Is = []conduct.Different{{Is: conduct.IsStart, Seconds: -60 * random.IntN(8)}, {Is: conduct.IsStart, Seconds: 600, Hold: true}, {Is: conduct.IsStart, Seconds: 900}, {Is: conduct.IsBehind},
+			{Is: conduct.IsMinutes, Seconds: 180}, {Is: conduct.IsOut, Who: []string{player}}, {Is: conduct.IsLate, Who: []string{player}, Seconds: 300}, {Is: conduct.IsWeather, Weather: conduct.Rain}}[n%8]
+	}
+	text, err := json.Marshal(cases)
+	require.NoError(t, err)
+	var answers [][2]any
+	require.NoError(t, json.Unmarshal([]byte(evalPromise(b, `(async () => {
+		const core = document.querySelector("main")._x_dataStack[0].core, answers = [];
+		for (const c of `+string(text)+`) answers.push([await core.view(c.events, c.now), await core.propose(c.events, c.now, c.is)]);
+		return JSON.stringify(answers);
+	})()`)), &answers))
+	refused := 0
+	for n, c := range cases {
+		events, err := json.Marshal(c.Events)
+		require.NoError(t, err)
+		is, err := json.Marshal(c.Is)
+		require.NoError(t, err)
+		for k, ask := range []func() ([]byte, error){func() ([]byte, error) { return phone.View(events, c.Now) }, func() ([]byte, error) { return phone.Propose(events, c.Now, is, conduct.Steps) }} {
+			made, err := ask()
+			if err != nil {
+				refused++
+				made, _ = json.Marshal(map[string]string{"error": err.Error()})
+			}
+			var want any
+			require.NoError(t, json.Unmarshal(made, &want))
+			require.Equal(t, want, answers[n][k], "case %d: %s", n, is)
+		}
+	}
+	assert.Less(t, refused, 100, "most of it can be")
 }

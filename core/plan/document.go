@@ -240,12 +240,11 @@ type Item struct {
 // players, in the order of the document and each once. Ids that nobody has are
 // passed over.
 func (d *Document) Members(who []string) []string {
+	all := slices.Contains(who, Everyone)
 	wanted := map[string]bool{}
 	for _, id := range who {
-		if id == Everyone {
-			for _, p := range d.Players {
-				wanted[p.ID] = true
-			}
+		if all {
+			break
 		}
 		wanted[id] = true
 		if unit := d.Unit(id); unit != nil {
@@ -255,8 +254,8 @@ func (d *Document) Members(who []string) []string {
 		}
 	}
 	var members []string
-	for _, p := range d.Players {
-		if wanted[p.ID] {
+	for i := range d.Players {
+		if p := &d.Players[i]; all || wanted[p.ID] {
 			members = append(members, p.ID)
 		}
 	}

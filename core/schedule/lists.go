@@ -119,14 +119,14 @@ func placed(d *plan.Document, l *plan.List, dosings [][]Dosing, cut int) *Schedu
 
 // strandsOf are the players who have the same blocks.
 func strandsOf(d *plan.Document) (strands [][]string) {
-	at := map[string]int{}
-	for _, p := range d.Players {
-		key := ""
-		for i := range d.Blocks {
-			if slices.Contains(d.Members(d.Blocks[i].Who), p.ID) {
-				key += d.Blocks[i].ID + " "
-			}
+	at, keys := map[string]int{}, map[string]string{}
+	for i := range d.Blocks {
+		for _, id := range d.Members(d.Blocks[i].Who) {
+			keys[id] += d.Blocks[i].ID + " "
 		}
+	}
+	for _, p := range d.Players {
+		key := keys[p.ID]
 		if key == "" {
 			continue
 		}
