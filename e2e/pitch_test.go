@@ -87,7 +87,7 @@ func TestASessionRunsWithoutASignal(t *testing.T) {
 	pressed(ines, "-10′")
 	ines.until(`document.querySelector("[data-proposal]")`)
 	assert.Contains(t, ines.text("[data-proposal]"), "Kick-off 10 min earlier: 14:50")
-	ines.shot("pitch-early")
+	ines.shot("pitch")
 	ines.click(`[data-do=take]`)
 	ines.until(`document.querySelector(".startbar").textContent.includes("14:50")`)
 	ines.click(`[data-ask=place]`)
