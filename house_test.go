@@ -189,7 +189,7 @@ func TestEveryClassIsInTheStyles(t *testing.T) {
 		text, err := os.ReadFile(file)
 		require.NoError(t, err)
 		plain := action.ReplaceAllString(block.ReplaceAllString(string(text), " "), "…")
-		for _, list := range regexp.MustCompile(`class="([^"]*)"`).FindAllStringSubmatch(plain, -1) {
+		for _, list := range regexp.MustCompile(`\sclass="([^"]*)"`).FindAllStringSubmatch(plain, -1) {
 			for _, class := range strings.Fields(list[1]) {
 				if strings.Contains(class, "…") || slices.Contains(hooks, class) {
 					continue // the rest of its name is data, or it is no style

@@ -75,16 +75,12 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 			return err
 		}
 	}
-	matches := []time.Time{fitted[0].Start.AddDate(0, 0, -7), fitted[0].Start.AddDate(0, 0, -14)}
-	if _, err := s.Fill(ctx, coach.ClubID, append(jumps(players, matches), of(0, targets(firstTeam))...)...); err != nil {
-		return err
-	}
 	for n, d := range plans[:2] {
 		if err := month(ctx, s, coach, firstTeam, d, fitted[n]); err != nil {
 			return err
 		}
 	}
-	return nil
+	return learnt(ctx, s, coach.ClubID, firstTeam, players, fitted[0].Start)
 }
 
 // guests are whom the club has played at home lately, the latest first.

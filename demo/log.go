@@ -70,3 +70,10 @@ func round(x float64) float64 { return math.Round(10*x) / 10 }
 func targets(squad uint64) []club.Target {
 	return []club.Target{{Squad: squad, Region: "neck", Quality: "strength", Days: 2}, {Squad: squad, Region: "hip", Quality: "range", Days: 2}, {Squad: squad, Hard: true, Days: 3, AtMost: true}}
 }
+
+// learnt fills in tests around the last matches before one, and targets.
+func learnt(ctx context.Context, s *store.Store, clubID, squad uint64, players []uint64, match time.Time) error {
+	matches := []time.Time{match.AddDate(0, 0, -7), match.AddDate(0, 0, -14)}
+	_, err := s.Fill(ctx, clubID, append(jumps(players, matches), of(0, targets(squad))...)...)
+	return err
+}

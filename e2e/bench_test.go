@@ -401,7 +401,7 @@ func (s *program) manySessions() error {
 			return err
 		}
 	}
-	return s.views("today_p95", "/today")
+	return s.views("today_sessions_p95", "/today")
 }
 
 // imports measures how long a list of 300 players takes from the file to kept.

@@ -80,16 +80,22 @@ func (p *Planner) Person(ctx context.Context, by Account, squad *Squad, id uint6
 	if err != nil {
 		return nil, err
 	}
-	if is.Said, err = p.store.WordsOf(ctx, by.ClubID, playerID(id)); err != nil {
+	if err := p.said(ctx, by, is, id); err != nil {
 		return nil, err
 	}
-	if is.Logged, err = p.store.AttendedBy(ctx, by.ClubID, id); err != nil {
-		return nil, err
+	return is, p.store.Audit(ctx, by, "exported a person's data", k.Is.Label())
+}
+
+// said gathers what a player said, and what logs say of them.
+func (p *Planner) said(ctx context.Context, by Account, is *Person, id uint64) (err error) {
+	if is.Said, err = p.store.WordsOf(ctx, by.ClubID, playerID(id)); err != nil {
+		return err
 	}
 	if by.Role != Medical {
 		is.Said = slices.DeleteFunc(is.Said, func(s store.Said) bool { return s.Kind == store.WordPain })
 	}
-	return is, p.store.Audit(ctx, by, "exported a person's data", k.Is.Label())
+	is.Logged, err = p.store.AttendedBy(ctx, by.ClubID, id)
+	return err
 }
 
 // Erase forgets a player of the squad: their row, rulings and tests go, and in every

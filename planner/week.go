@@ -221,13 +221,7 @@ func (p *Planner) RoutinesDone(ctx context.Context, clubID uint64, logs []*store
 	for _, r := range routines {
 		one := RoutineDone{Name: r.Is.Name}
 		for _, l := range logs {
-			like := 0
-			for _, b := range r.Is.Blocks {
-				if slices.ContainsFunc(l.Content, func(c conduct.Content) bool { return c.Block == b.Name }) {
-					like++
-				}
-			}
-			if 5*like >= 4*len(r.Is.Blocks) && like > 0 {
+			if ran(r.Is, l.Content) {
 				one.Times++
 				one.Last = max(one.Last, l.Day)
 			}
@@ -237,6 +231,17 @@ func (p *Planner) RoutinesDone(ctx context.Context, clubID uint64, logs []*store
 		}
 	}
 	return list, err
+}
+
+// ran tells whether what was done has most of a routine's blocks.
+func ran(r club.Routine, content []conduct.Content) bool {
+	like := 0
+	for _, b := range r.Blocks {
+		if slices.ContainsFunc(content, func(c conduct.Content) bool { return c.Block == b.Name }) {
+			like++
+		}
+	}
+	return like > 0 && 5*like >= 4*len(r.Blocks)
 }
 
 // PastUnlogged are the sessions of a squad of the last days that are over and whose logs

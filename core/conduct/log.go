@@ -7,9 +7,9 @@ import (
 	"slices"
 	"strings"
 
+	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/core/schedule"
 	"cuestart/core/today"
 )
 
@@ -115,10 +115,11 @@ func (s *Stand) logged(r *Run, d *plan.Document, gone map[string]int64) Logged {
 	if r.State != Skipped && r.State != LeftOut {
 		b.Actual = max(0, int(r.End-r.Start))
 	}
+	open, _ := s.Document.Open.Offset(s.Schedule.Start) // it was read before
 	for _, id := range d.Members(who) {
 		p := s.Document.Player(id)
 		at, out := gone[id]
-		late := p != nil && p.Late > 0 && slices.ContainsFunc(s.Schedule.Fixed, func(w schedule.Window) bool { return w.Late() == id && w.End >= r.End })
+		late := p != nil && p.Late > 0 && open+clock.Offset(p.Late) >= r.End
 		if b.Actual > 0 && !(out && at <= s.Unix(r.Start)) && !late {
 			b.Who = append(b.Who, id)
 		}

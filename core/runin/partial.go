@@ -62,7 +62,7 @@ func (s *searcher) most(steps int) *Result {
 	bonus(-mustBonus)
 	result := rest.result(false, true)
 	if !whole {
-		result.Bound = max(result.Score, rest.newRelaxation().descend(result.Score, effort(len(rest.blocks)).descend))
+		result.Bound = max(result.Score, rest.newRelaxation().descend(result.Score, effort(len(rest.blocks)).of(steps).descend))
 	}
 	return result
 }

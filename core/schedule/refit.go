@@ -111,11 +111,17 @@ func (c *Compiled) apart(was *runin.Result, now clock.Offset) {
 	going := func(i int) bool { return was.Blocks[i].Kept && was.Blocks[i].Start < now && was.Blocks[i].End > now }
 	for i := range c.Problem.Blocks {
 		for j := range c.Problem.Blocks {
-			if b := &c.Problem.Blocks[i]; i != j && going(i) && going(j) && was.Blocks[i].Start < was.Blocks[j].Start {
-				if rest := slices.DeleteFunc(slices.Clone(b.Players), func(id string) bool { return slices.Contains(c.Problem.Blocks[j].Players, id) }); len(rest) > 0 {
-					b.Players = rest
-				}
+			if i != j && going(i) && going(j) && was.Blocks[i].Start < was.Blocks[j].Start {
+				c.leave(i, j)
 			}
 		}
+	}
+}
+
+// leave takes the players of block j out of block i, unless nobody would be left.
+func (c *Compiled) leave(i, j int) {
+	rest := slices.DeleteFunc(slices.Clone(c.Problem.Blocks[i].Players), func(id string) bool { return slices.Contains(c.Problem.Blocks[j].Players, id) })
+	if len(rest) > 0 {
+		c.Problem.Blocks[i].Players = rest
 	}
 }

@@ -164,7 +164,15 @@ func Save(r *shell.Request) (shell.Answer, error) {
 			err = r.Planner.KeepLog(r.Context(), r.By, l)
 		}
 	}
-	return r.Saved(err, "The log is kept", shell.Session(l.Session, "log"), func(wrong plan.Problems) (*shell.Page, error) { return logPage(r, l, wrong), nil })
+	return r.Saved(err, "The log is kept", shell.Session(l.Session, "log"), func(wrong plan.Problems) (*shell.Page, error) {
+		page := logPage(r, l, wrong)
+		for n := range l.Blocks { // what was written stays
+			if name := fmt.Sprint("actual-", n); f.Has(name) {
+				page.Body.(*logBody).Blocks[n].ActualT = f.Raw(name)
+			}
+		}
+		return page, nil
+	})
 }
 
 // read puts what a form says into a log.

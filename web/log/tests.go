@@ -117,7 +117,14 @@ func SaveTests(r *shell.Request) (shell.Answer, error) {
 		err = r.Planner.SaveTests(r.Context(), r.By, id, test, before, after)
 	}
 	next := shell.Session(id, "tests") + "?test=" + template.URLQueryEscaper(test.Name)
-	return r.Saved(err, "The tests are kept", next, func(wrong plan.Problems) (*shell.Page, error) { return testsPage(r, t, wrong), nil })
+	return r.Saved(err, "The tests are kept", next, func(wrong plan.Problems) (*shell.Page, error) {
+		page := testsPage(r, t, wrong)
+		rows := page.Body.(*testsBody).Rows
+		for i := range rows { // what was written stays
+			rows[i].BeforeT, rows[i].AfterT = f.Raw(fmt.Sprint("before-", rows[i].ID)), f.Raw(fmt.Sprint("after-", rows[i].ID))
+		}
+		return page, nil
+	})
 }
 
 // readTries reads tries as they are typed, with white space or semicolons between.

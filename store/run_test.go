@@ -1,0 +1,185 @@
+package store_test
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/conduct"
+	"cuestart/demo"
+	"cuestart/store"
+)
+
+var coach = store.Account{ID: 1, ClubID: 1, Role: store.Coach, Name: "Ines Varley"}
+
+func done(n int) conduct.Event {
+	return conduct.Event{ID: fmt.Sprint("e", n), By: "Ines", At: wednesday.UnixMilli() + int64(n), Kind: conduct.Done, Block: "raise"}
+}
+
+// Phones send at once, the same and more: every event is kept once, in the order in which it
+// came in, and the plan is that of the first.
+func TestEventsJoin(t *testing.T) {
+	ctx, s := context.Background(), open(t, "events")
+	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	_, err := s.Run(ctx, 1, 1)
+	assert.ErrorIs(t, err, store.ErrNotFound, "nobody has pressed yet")
+	var all sync.WaitGroup
+	for phone := range 4 {
+		all.Go(func() {
+			var events []conduct.Event
+			for n := range 30 {
+				events = append(events, done(n+10*phone))
+			}
+			for range 3 {
+				_, err := s.JoinEvents(ctx, coach, 1, events, wednesday)
+				assert.NoError(t, err)
+			}
+		})
+	}
+	all.Wait()
+	events, last, err := s.Events(ctx, 1, 0)
+	require.NoError(t, err)
+	assert.Len(t, events, 60)
+	assert.Equal(t, uint32(60), last)
+	met := map[string]bool{}
+	for _, e := range events {
+		assert.False(t, met[e.ID])
+		met[e.ID] = true
+	}
+	rest, last, err := s.Events(ctx, 1, 55)
+	require.NoError(t, err)
+	assert.Len(t, rest, 5)
+	assert.Equal(t, uint32(60), last)
+	none, last, err := s.Events(ctx, 1, 60)
+	require.NoError(t, err)
+	assert.Empty(t, none)
+	assert.Equal(t, uint32(60), last, "who has all stays there")
+
+	session, err := s.Session(ctx, 1, 1)
+	require.NoError(t, err)
+	_, err = s.ChangePlan(ctx, 1, session, fitted(t, session, 6))
+	require.NoError(t, err)
+	is, err := s.Run(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.NotEqual(t, 6, is.Document.Block("lineout").Items[0].Drill.Range.Target, "the run keeps the plan that it began with")
+	for _, other := range []store.Account{{ID: 1, ClubID: 2}, {ID: 1}} {
+		_, err = s.JoinEvents(ctx, other, 1, []conduct.Event{done(99)}, wednesday)
+		assert.ErrorIs(t, err, store.ErrNotFound)
+	}
+	_, err = s.Run(ctx, 2, 1)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	news, err := s.News(ctx)
+	require.NoError(t, err)
+	for _, n := range news {
+		assert.True(t, n.Staff, "no player's phone is woken by a press")
+	}
+}
+
+// A log comes back whole, is changed by who saw it last, and goes with its session; a week, a
+// season and a drill's last day are read of it.
+func TestALogComesBackWhole(t *testing.T) {
+	ctx, s := context.Background(), open(t, "logs")
+	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	session, err := s.Session(ctx, 1, 1)
+	require.NoError(t, err)
+	made, err := conduct.AsPlanned(conduct.Plan{Document: session.Document, Schedule: session.Schedule})
+	require.NoError(t, err)
+	made.Blocks[0].Note, made.Blocks[1].Actual, made.Blocks[1].Measured, made.Blocks[2].Pace = "ö \"x\" \\", 0, true, 1.25
+	made.Blocks[3].Drills[0].Without = []string{"p1"}
+	made.Players[0].Was, made.Players[1].Effort, made.Players[2].Note = conduct.Out, 10, "knee"
+	made.Differs = []string{"14:50"}
+	l := &store.Log{Log: *made, Session: 1, Squad: 1, Day: "2026-11-28", Kind: "match", Title: session.Document.Title, Season: "finals", Note: "cold"}
+	require.NoError(t, s.SaveLog(ctx, coach, l))
+	assert.ErrorIs(t, s.SaveLog(ctx, coach, l), store.ErrStale, "it was made on none")
+	again, err := s.Log(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.Equal(t, uint32(1), again.Edition)
+	assert.Equal(t, "Ines Varley", again.Maker)
+	assert.Equal(t, made.Blocks, again.Blocks)
+	assert.ElementsMatch(t, made.Players, again.Players)
+	assert.Equal(t, []string{"14:50"}, again.Differs)
+	assert.Equal(t, made.Content(), again.Content)
+	again.Blocks = again.Blocks[:1]
+	require.NoError(t, s.SaveLog(ctx, coach, again))
+	shorter, err := s.Log(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.Len(t, shorter.Blocks, 1, "what is out of it is gone")
+	_, err = s.Log(ctx, 2, 1)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+
+	day := func(text string) time.Time {
+		at, err := time.Parse(time.DateOnly, text)
+		require.NoError(t, err)
+		return at
+	}
+	logs, err := s.Logs(ctx, 1, 1, day("2026-11-16"), day("2026-11-30"), 9)
+	require.NoError(t, err)
+	require.Len(t, logs, 3)
+	assert.Equal(t, uint64(1), logs[0].Session, "the latest first")
+	assert.Len(t, logs[1].Blocks, 12)
+	assert.NotEmpty(t, logs[1].Blocks[0].Drills)
+	assert.Len(t, logs[1].Players, 23)
+	few, err := s.Logs(ctx, 1, 1, day("2026-10-01"), day("2026-11-30"), 2)
+	require.NoError(t, err)
+	require.Len(t, few, 2)
+	assert.Len(t, few[1].Blocks, 12, "of each that is read all is")
+	foreign, err := s.Logs(ctx, 2, 1, day("2026-10-01"), day("2026-11-30"), 9)
+	require.NoError(t, err)
+	assert.Empty(t, foreign)
+	counts, err := s.SeasonCounts(ctx, 1, day("2026-10-01"), day("2026-11-30"))
+	require.NoError(t, err)
+	assert.Equal(t, 8, counts[0].Times)
+	last, err := s.LastDone(ctx, 1)
+	require.NoError(t, err)
+	assert.Equal(t, "2026-11-28", last["rising-loop"])
+	runs, err := s.BlockRuns(ctx, 1, day("2026-10-01"))
+	require.NoError(t, err)
+	assert.Len(t, runs, 4, "what nobody measured is no run")
+	open, err := s.Unlogged(ctx, 1, 1, day("2026-11-23"), day("2026-11-30"))
+	require.NoError(t, err)
+	require.Len(t, open, 1)
+	assert.Equal(t, "Tuesday training", open[0].Plan.Document.Title)
+}
+
+// Who is erased is in no log, no event and no run by name; what was done stays.
+func TestAnErasedPlayerIsInNoLog(t *testing.T) {
+	ctx, s := context.Background(), open(t, "erasedlog")
+	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	session, err := s.Session(ctx, 1, 1)
+	require.NoError(t, err)
+	player := session.Document.Players[4]
+	name := player.ShortName()
+	_, err = s.JoinEvents(ctx, coach, 1, []conduct.Event{{ID: "n", By: "Ines", At: 1, Kind: conduct.Note, Block: "raise", Says: name + " limps"}}, wednesday)
+	require.NoError(t, err)
+	l, err := s.Log(ctx, 1, 4)
+	require.NoError(t, err)
+	l.Note, l.Differs, l.Blocks[0].Note = "without "+name, []string{name + " out"}, name+" late"
+	require.NoError(t, s.SaveLog(ctx, coach, l))
+	before, err := s.AttendedBy(ctx, 1, player.Roster)
+	require.NoError(t, err)
+	assert.Len(t, before, 7)
+	require.NoError(t, s.Erase(ctx, 1, player.Roster, player.First, player.Last))
+	run, err := s.Run(ctx, 1, 1)
+	require.NoError(t, err)
+	events, _, err := s.Events(ctx, 1, 0)
+	require.NoError(t, err)
+	l, err = s.Log(ctx, 1, 4)
+	require.NoError(t, err)
+	for _, kept := range []any{run, events, l} {
+		text, err := json.Marshal(kept)
+		require.NoError(t, err)
+		assert.False(t, strings.Contains(string(text), name), "%T still names them", kept)
+		assert.False(t, strings.Contains(string(text), player.Last), "%T still names them", kept)
+	}
+	assert.Len(t, l.Players, 23)
+	after, err := s.AttendedBy(ctx, 1, player.Roster)
+	require.NoError(t, err)
+	assert.Empty(t, after)
+}
