@@ -222,3 +222,123 @@ func TestThePhoneAnswersAsTheServer(t *testing.T) {
 	}
 	assert.Less(t, refused, 100, "most of it can be")
 }
+
+// enter writes into a field that the page's script listens to.
+func enter(b *browser, css, value string) {
+	b.run(fmt.Sprintf(`(() => { const f = document.querySelector(%q); f.value = %q; f.dispatchEvent(new Event("input", { bubbles: true })); })()`, css, value))
+}
+
+// One thumb does the rest: start, again, skip, undo, a note, who is late, minutes lost, the
+// weather, a leader gone, the day's end; and what cannot be is said.
+func TestWhatElseAThumbDoesAtThePitchSide(t *testing.T) {
+	base, p := site(t, true)
+	skip := beforeStart(p, 31*time.Minute)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.size(390, 844)
+	b.open("/pitch/1")
+	b.until(`document.querySelector("main")?._x_dataStack?.[0].ready`)
+	past := func(text string) {
+		t.Helper()
+		b.until(fmt.Sprintf(`document.querySelector("[aria-label='So far']").innerText.includes(%q)`, text))
+	}
+	proposal := func() string {
+		t.Helper()
+		b.until(`document.querySelector("[data-proposal]")`)
+		return b.text("[data-proposal]")
+	}
+	b.click(`[data-card=bands] [data-do=done]`)
+	past("Bands")
+	b.click(`[data-do=undo]`)
+	b.until(`document.querySelector("[data-card=bands]")`)
+	b.click(`[data-card=bands] button`)
+	enter(b, `[data-card=bands] input`, "bands too tight")
+	b.click(`[data-card=bands] form button`)
+	b.until(`document.querySelector("[data-sent]").textContent == "all sent"`)
+	b.click(`[data-card=bands] [data-do=skip]`)
+	past("skipped")
+	b.click(`[aria-label=Next] [data-do=start]`)
+	b.until(`document.querySelector("[data-card=move]")`)
+
+	b.click(`[data-ask=minutes]`)
+	pressed(b, "5′")
+	assert.Contains(t, proposal(), "5 min lost")
+	pressed(b, "Cancel")
+	b.until(`!document.querySelector("[data-proposal]")`)
+	b.click(`[data-ask=minutes]`) // shut
+	b.click(`[data-ask=weather]`)
+	pressed(b, "Rain")
+	assert.Contains(t, proposal(), "Jump and stick")
+	b.click(`[data-do=take]`)
+	past("rain: the ground is wet")
+	b.click(`[data-ask=weather]`)
+	enter(b, "#celsius", "warm")
+	pressed(b, "See it")
+	b.until(`document.querySelector("[role=alert]").textContent.includes("Say the air in °C")`)
+	enter(b, "#celsius", "2")
+	pressed(b, "See it")
+	assert.Contains(t, proposal(), "2 °C by now")
+	pressed(b, "Cancel")
+	b.click(`[data-ask=weather]`)
+
+	b.click(`[data-ask=who]`)
+	b.click(`[data-pick=p14]`)
+	b.click(`[data-pick=p13]`)
+	pressed(b, "10′ late")
+	assert.Contains(t, proposal(), "in 10 min")
+	b.click(`[data-do=take]`)
+	b.click(`[data-ask=place]`)
+	pressed(b, "Dorrit")
+	assert.Contains(t, proposal(), "without Dorrit")
+	b.click(`[data-do=take]`)
+	past("without Dorrit")
+	b.click(`[data-ask=start]`)
+	enter(b, "#called", "14:15")
+	pressed(b, "See it")
+	b.until(`document.querySelector("[role=alert]").textContent.includes("over already")`)
+	enter(b, "#called", "15:30")
+	pressed(b, "See it")
+	text := proposal()
+	assert.Contains(t, text, "Kick-off 30 min later: 15:30")
+	b.click(`[data-do=take]`)
+	b.until(`document.querySelector(".startbar").textContent.includes("15:30")`)
+
+	skip(3 * time.Hour)
+	b.open("/pitch/1")
+	b.until(`document.querySelector("main")?._x_dataStack?.[0].ready`)
+	pressed(b, "Start it now")
+	b.until(`document.querySelector("[aria-label=Now]").innerText.includes("Come down")`)
+	l, err := p.Log(t.Context(), 1, 1)
+	require.NoError(t, err)
+	assert.Equal(t, "bands too tight", l.Blocks[1].Note)
+	was := map[string]string{}
+	for _, one := range l.Players {
+		was[one.Person] = one.Was
+	}
+	assert.Equal(t, conduct.Late, was["p13"])
+	assert.Len(t, l.Differs, 4)
+	names := map[string]bool{}
+	for _, one := range l.Blocks {
+		names[one.Name] = one.Actual > 0
+	}
+	assert.True(t, names["Come down"], "the list after the end is in the log")
+}
+
+// A session that is days away is not pressed by mistake: it is rehearsed, and nothing is kept.
+func TestARehearsalKeepsNothing(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	b.size(390, 844)
+	b.open("/pitch/1")
+	assert.Contains(t, b.text("main"), "You can press here from 11:10, Saturday 28 November")
+	assert.True(t, eval[bool](b, `document.querySelector("fieldset").disabled`))
+	b.click(`.notice a[href$="try=1800"]`)
+	b.until(`document.querySelector("main")?._x_dataStack?.[0].ready`)
+	b.click(`[data-card] [data-do=done]`)
+	b.until(`document.querySelector("[data-do=undo]").offsetParent`)
+	assert.Contains(t, b.text("[data-sent]"), "nothing is kept")
+	running, err := p.Running(t.Context(), 1, 1)
+	require.NoError(t, err)
+	assert.False(t, running.Begun)
+}

@@ -111,7 +111,7 @@ Alpine.data("pitch", () => ({
     this.last = said ? { id: made.id, said } : null;
     this.problem = "";
     this.state();
-    navigator.vibrate?.(30);
+    if (navigator.userActivation?.hasBeenActive) navigator.vibrate?.(30);
     this.look();
   },
 
@@ -219,6 +219,7 @@ Alpine.data("pitch", () => ({
   leftOf(card) { return card.to > this.now ? clock(card.to - this.now) : `+${clock(this.now - card.from - (card.to - card.from))}`; },
   over(card) { return card.state === "over"; },
   until(at) { return at > this.now ? `in ${clock(at - this.now)}` : "now"; },
+  standing(idle) { return idle.since > 0 && this.now - idle.since >= 60; },
   since(at) { return clock(this.now - at); },
   lasting(seconds) { return clock(seconds); },
   toGoAt(offset) { return `${Math.round(-offset / 60)}′`; },
