@@ -230,6 +230,9 @@ func cardOf(s *conduct.Stand, r *conduct.Run, list string, ticks map[conduct.Cel
 		ToGo: r.Start.ToGo(), Length: clock.Lasting(r.Length()), State: string(r.State), List: list, Last: s.Last("block " + r.ID), Said: r.Said}
 	if len(r.Members) < len(d.Players) {
 		if numbers := d.Numbers(r.Members); numbers != "" && !strings.HasPrefix(numbers, "+") {
+			if strings.Contains(c.Who, ", ") { // a list of names
+				c.Who = ""
+			}
 			c.Who = strings.TrimSpace(c.Who + " " + numbers)
 		}
 	}

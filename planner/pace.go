@@ -86,13 +86,9 @@ func (p *Planner) carryPace(ctx context.Context, clubID, squad uint64, d *plan.D
 		b := &d.Blocks[i]
 		for _, was := range recent { // the latest first
 			n := slices.IndexFunc(was.Blocks, func(x plan.Block) bool { return x.Name == b.Name })
-			if n < 0 {
-				continue
-			}
-			if b.Pace == 0 && was.Blocks[n].Pace > 0 {
+			if n >= 0 && b.Pace == 0 && was.Blocks[n].Pace > 0 {
 				b.Pace, carried = was.Blocks[n].Pace, true
 			}
-			break
 		}
 	}
 	return carried, err

@@ -1,12 +1,15 @@
 package planner_test
 
 import (
+	"fmt"
+	"slices"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/core/clock"
 	"cuestart/core/club"
 	"cuestart/core/conduct"
 	"cuestart/core/plan"
@@ -209,4 +212,47 @@ func TestAWeekIsFilled(t *testing.T) {
 	done, err := p.Season(ctx, 1, day.AddDate(0, -2, 0))
 	require.NoError(t, err)
 	assert.Equal(t, 7, done[0].Times)
+}
+
+// A pace that was taken stays: a plan made of a routine, or built anew, has it again; and a
+// rotating slot takes what the week owes among what was never done.
+func TestATakenPaceStays(t *testing.T) {
+	p := open(t, "paced", true)
+	b, err := p.Board(ctx, 1, 1)
+	require.NoError(t, err)
+	_, err = p.TakePace(ctx, coach, 1, b.Revision, "scrum")
+	require.NoError(t, err)
+	routines, err := p.Routines(ctx, 1)
+	require.NoError(t, err)
+	match := routines[0]
+	require.Equal(t, "Match day, home", match.Is.Name)
+	book, err := p.Book(ctx, 1)
+	require.NoError(t, err)
+	var pool, owed []string
+	for _, d := range book.Drills {
+		neck := slices.Contains(d.Regions, "neck") && slices.Contains(d.Qualities, "strength")
+		switch {
+		case !d.Serves("mobilise") || d.Code == "neck-four":
+		case neck:
+			owed = append(owed, d.Code)
+		case len(pool) < 4 && !slices.Contains(d.Regions, "hip"):
+			pool = append(pool, d.Code)
+		}
+	}
+	require.NotEmpty(t, owed)
+	match.Is.Slots = []club.Slot{{Block: "neck", Item: 0, Pool: append(pool, owed[0])}}
+	_, err = p.Save(ctx, coach, "slots", planner.Change{ID: match.ID, Edition: match.Edition, Is: match.Is})
+	require.NoError(t, err)
+	made, err := p.Add(ctx, coach, planner.NewSession{Title: "Next", Kind: plan.Match, Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, From: fmt.Sprint(match.ID), Minutes: 45})
+	require.NoError(t, err)
+	b, err = p.Board(ctx, 1, made.ID)
+	require.NoError(t, err)
+	i := slices.IndexFunc(b.Document.Blocks, func(x plan.Block) bool { return x.Name == "Scrum" })
+	require.GreaterOrEqual(t, i, 0)
+	assert.Equal(t, 1.11, b.Document.Blocks[i].Pace)
+	assert.Empty(t, b.Paces(), "it is not offered again")
+	i = slices.IndexFunc(b.Document.Blocks, func(x plan.Block) bool { return x.Name == "Neck holds" })
+	require.GreaterOrEqual(t, i, 0)
+	turned := b.Document.Blocks[i].Items[0].Drill
+	assert.Equal(t, owed[0], turned.Code, "%s: the week owes neck strength", turned.Name)
 }

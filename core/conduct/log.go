@@ -112,7 +112,11 @@ func (s *Stand) logged(r *Run, d *plan.Document, gone map[string]int64) Logged {
 	if known != nil {
 		who = known.Who
 	}
-	if r.State != Skipped && r.State != LeftOut {
+	switch r.State {
+	case Skipped, LeftOut:
+	case Over: // nobody said when it was over: it is taken to have gone as planned
+		b.Actual = r.Planned.Seconds()
+	default:
 		b.Actual = max(0, int(r.End-r.Start))
 	}
 	open, _ := s.Document.Open.Offset(s.Schedule.Start) // it was read before

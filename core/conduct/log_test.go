@@ -144,3 +144,18 @@ func TestHalfTimeRunsByItsOwnLine(t *testing.T) {
 	assert.Equal(t, conduct.Finished, s.Lines[0].Runs[0].State)
 	assert.True(t, block(s.Log(base), run.ID).Measured)
 }
+
+// Who marks some blocks and then forgets: the others are taken to have gone as planned, however
+// late the log is looked at.
+func TestWhatNobodySaidIsOverWentAsPlanned(t *testing.T) {
+	p := &phone{t: t, by: "Ines", plan: day(t)}
+	p.press(p.at("swings"), conduct.Event{Kind: conduct.Done, Block: "jog"})
+	for _, at := range []clock.Offset{0, 3600} {
+		l := p.stand(at).Log(p.plan)
+		for _, id := range []string{"swings", "throws", "run"} {
+			assert.LessOrEqual(t, block(l, id).Actual, block(l, id).Planned, "%s at %d", id, at)
+			assert.False(t, block(l, id).Measured)
+		}
+		assert.Equal(t, block(l, "swings").Planned, block(l, "swings").Actual)
+	}
+}

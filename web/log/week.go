@@ -190,7 +190,7 @@ func (b *weekBody) table(w *planner.Week) {
 // minutesText writes minutes; nothing for none.
 func minutesText(minutes float64) string {
 	switch {
-	case minutes <= 0:
+	case minutes < 0.05:
 		return ""
 	case minutes < 9.95:
 		return strconv.FormatFloat(minutes, 'f', 1, 64)
