@@ -209,14 +209,14 @@ func (b *weekBody) targets(w *planner.Week) {
 		var who []string
 		for _, o := range w.Owed {
 			if o.Target == t.Is && (b.Player == "" || b.Player == o.Player) {
-				who = append(who, fmt.Sprintf("%s %d", name[o.Player], o.Has))
+				who = append(who, fmt.Sprintf("%s %d of %d", name[o.Player], o.Has, o.Days))
 			}
 		}
 		if row.Met = len(who) == 0; !row.Met {
-			const shown = 6
+			const shown = 4
 			row.Says = strings.Join(who[:min(shown, len(who))], ", ")
 			if len(who) > shown {
-				row.Says = fmt.Sprintf("%d of %d players: %s and %d more", len(who), len(w.People), row.Says, len(who)-shown)
+				row.Says = fmt.Sprintf("%d of %d players, such as %s", len(who), len(w.People), row.Says)
 			}
 		}
 		b.Targets = append(b.Targets, row)
