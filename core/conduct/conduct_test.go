@@ -246,3 +246,25 @@ func TestARefitNeverTouchesThePast(t *testing.T) {
 		}
 	})
 }
+
+// What a phone sends is never trusted: whatever it says of places, people and times, the
+// stand is one, and its log too.
+func TestNonsenseFromAPhoneBreaksNothing(t *testing.T) {
+	base := day(t)
+	rapid.Check(t, func(t *rapid.T) {
+		id := rapid.SampledFrom([]string{"jog", "swings", "throws", "run", "gone", ""})
+		far := rapid.OneOf(rapid.Int64(), rapid.Int64Range(base.Schedule.Start.Unix()-4000, base.Schedule.Start.Unix()+4000))
+		events := rapid.SliceOfN(rapid.Custom(func(t *rapid.T) conduct.Event {
+			return conduct.Event{ID: rapid.StringN(1, 8, 20).Draw(t, "id"), By: "x", At: far.Draw(t, "at"), Kind: rapid.SampledFrom([]conduct.Kind{conduct.Begin, conduct.Done, conduct.Skip, conduct.Again, conduct.Change, conduct.Tick, conduct.Note, conduct.Line, conduct.Back, "x"}).Draw(t, "kind"),
+				Block: id.Draw(t, "block"), Player: id.Draw(t, "player"), Item: rapid.Int().Draw(t, "item"), To: far.Draw(t, "to"),
+				Is:     &conduct.Different{Is: rapid.SampledFrom([]string{"start", "late", "out", "place", "leader", "minutes", "weather", "behind", "top-up", "?"}).Draw(t, "is"), Seconds: rapid.IntRange(-9000, 9000).Draw(t, "seconds"), Who: []string{rapid.SampledFrom([]string{"p1", "p2", "*", "zz"}).Draw(t, "who")}, ID: rapid.SampledFrom([]string{"pitch", "dorrit", "x"}).Draw(t, "of")},
+				Placed: []conduct.Place{{Block: id.Draw(t, "placed"), From: far.Draw(t, "from"), To: far.Draw(t, "until"), Kept: true, Amounts: rapid.SliceOfN(rapid.Int(), 0, 2).Draw(t, "amounts")}}}
+		}), 0, 8).Draw(t, "events")
+		s, err := conduct.Of(base, events, (base.Schedule.Start.Unix()-1000)*1000)
+		require.NoError(t, err)
+		assert.NotNil(t, s.Log(base))
+		s.Idle()
+		s.Behind()
+		_, _ = s.Propose(context.Background(), conduct.Different{Is: conduct.IsBehind}, 100)
+	})
+}

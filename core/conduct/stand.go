@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"cuestart/core/clock"
+	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 )
@@ -148,6 +149,9 @@ func (f *fold) change(e Event) (said string, err error) {
 	}
 	f.document, f.start = next, start.Unix()
 	for _, p := range e.Placed {
+		if !f.sensible(&p) {
+			continue
+		}
 		is := placed{p.From, p.To, p.Amounts, p.Kept, p.Why, int(p.To - p.From), p.State, e.At / 1000}
 		if was, known := f.at[p.Block]; known && p.State != "" {
 			is.length = was.length
@@ -155,6 +159,28 @@ func (f *fold) change(e Event) (said string, err error) {
 		f.at[p.Block] = is
 	}
 	return said, nil
+}
+
+// farthest is how far from the start a block may be put, in seconds, and longest how long it
+// may last.
+const (
+	farthest = 24 * 3600
+	longest  = 4 * 3600
+)
+
+// sensible tells whether a place is one that a block of the plan can have: it comes from a
+// phone.
+func (f *fold) sensible(p *Place) bool {
+	b := f.document.Block(p.Block)
+	if b == nil || len(p.Amounts) != len(b.Items) || p.To < p.From || p.To-p.From > longest || p.From < f.start-farthest || p.From > f.start+farthest {
+		return false
+	}
+	for n, amount := range p.Amounts {
+		if amount < 0 || amount > drill.MaxAmount || amount > 10*max(1, b.Items[n].Drill.Range.Max) {
+			return false
+		}
+	}
+	return true
 }
 
 // stood are the blocks as the plan in force has them.
