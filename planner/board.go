@@ -29,6 +29,7 @@ type Board struct {
 	Opened      int      // who has opened what was published last
 	Newer       []string // what medical staff ruled, or lifted, since the plan was made
 	LastTime    []Remembered
+	Runs        bool // somebody has pressed at the pitch side
 
 	book    *Book
 	sport   string
@@ -101,6 +102,7 @@ func (p *Planner) board(ctx context.Context, clubID uint64, session *store.Sessi
 	look.Go(func() (err error) { all, err = p.ruled(within, clubID); return err })
 	look.Go(func() (err error) { earlier, err = p.store.Earlier(within, session.ID, check.ReadsEarlier); return err })
 	look.Go(func() (err error) { b.LastTime, err = p.LastTime(within, clubID, session); return err })
+	look.Go(func() (err error) { b.Runs, err = p.store.HasRun(within, session.ID); return err })
 	look.Go(func() (err error) { b.paces, err = p.paces(within, clubID, session.ID); return err })
 	look.Go(func() (err error) { b.zones, err = p.laid(within, clubID, session.Document.Zones); return err })
 	b.Blocks = session.Schedule.Blocks(session.Document)

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"cuestart/core/clock"
+	"cuestart/core/club"
 	"cuestart/core/conduct"
 )
 
@@ -107,4 +108,19 @@ func WriteWeek(w io.Writer, lines []WeekLine) error {
 		rows[i] = []string{l.Player, l.Region, l.Quality, strconv.FormatFloat(l.Minutes, 'f', 2, 64)}
 	}
 	return writeTable(w, []string{"player", "joint", "quality", "minutes"}, rows)
+}
+
+// TestLine is a test of a player, as it is saved.
+type TestLine struct {
+	Player string `json:"player"`
+	club.Trial
+}
+
+// NewTestFile is tests with their players' names.
+func NewTestFile(trials []club.Trial) []TestLine {
+	lines := make([]TestLine, len(trials))
+	for i, t := range trials {
+		lines[i] = TestLine{t.Player, t}
+	}
+	return lines
 }

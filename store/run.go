@@ -108,3 +108,9 @@ func addEvents(ctx context.Context, tx *sql.Tx, session, account uint64, last ui
 	}
 	return nil
 }
+
+// HasRun tells whether somebody has pressed at the pitch side of a session.
+func (s *Store) HasRun(ctx context.Context, session uint64) (bool, error) {
+	n, err := s.queries.HasRun(ctx, session)
+	return n > 0, err
+}

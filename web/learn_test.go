@@ -1,7 +1,9 @@
 package web_test
 
 import (
+	"encoding/base64"
 	"encoding/json"
+	"fmt"
 	"io"
 	"net/http"
 	"net/url"
@@ -67,6 +69,7 @@ func TestThePitchSideIsForItsCoaches(t *testing.T) {
 	}
 	require.NoError(t, json.Unmarshal([]byte(page(t, coach, "/pitch/1/plan.json")), &kept))
 	assert.True(t, kept.Begun)
+	assert.Contains(t, words(page(t, coach, "/sessions/1")), "This session is running")
 	assert.Len(t, kept.Events, 2)
 	assert.Equal(t, 2, kept.Last)
 }
@@ -161,4 +164,33 @@ func TestTheGateIsRead(t *testing.T) {
 	p.Port = gate.Port{}
 	assert.Contains(t, read("speed"), `"unit":"m/s"`)
 	assert.Contains(t, read("kettle"), "Is it plugged in")
+}
+
+// Tests come in from a table, a row before and one after, and are saved again as CSV and JSON.
+func TestTestsComeFromATable(t *testing.T) {
+	base, p := site(t, "testtable")
+	coach := visit(t, base, demo.Email)
+	squad, err := p.Squad(ctx, 1, 1)
+	require.NoError(t, err)
+	table := "player;test;unit;better;day;when;tries\n"
+	for i, k := range squad.Players[:3] {
+		table += fmt.Sprintf("%s;Sprint 10 m;s;lower;2026-11-21;before;1,9%d\n%s;Sprint 10 m;s;lower;2026-11-21;after;1,8%d\n", k.Is.Label(), i, k.Is.Label(), i)
+	}
+	sent := url.Values{"kind": {"tests"}, "squad": {"1"}, "file64": {base64.StdEncoding.EncodeToString([]byte(table))}, "take": {"yes"}}
+	status, _, _ := coach.post("/import", sent)
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.Contains(t, words(page(t, coach, "/sessions/4/tests?test=Sprint+10+m")), "The squad: 0.1 s better")
+	var list []map[string]any
+	require.NoError(t, json.Unmarshal([]byte(page(t, coach, "/export/tests.json?squad=1")), &list))
+	found := 0
+	for _, one := range list {
+		if one["test"] == "Sprint 10 m" && one["player"] == squad.Players[0].Is.Label() {
+			found++
+		}
+	}
+	assert.Equal(t, 2, found)
+	assert.Contains(t, page(t, coach, "/export/tests.csv?squad=1"), "Sprint 10 m,s,lower,2026-11-21,before,best,1.9")
+	sent.Set("file64", base64.StdEncoding.EncodeToString([]byte("player;test;unit;better;day;when;tries\n"+squad.Players[0].Is.Label()+";Jump;cm;higher;2026-11-21;never;31\n")))
+	_, text, _ := coach.post("/import", sent)
+	assert.Contains(t, words(text), "before, after, or nothing")
 }

@@ -131,6 +131,7 @@ func files(club, change shell.Routes) {
 	club.Get("/export/template.csv", sheet.Template)
 	club.Get("/export/squad.csv", sheet.SaveSquad)
 	club.Get("/export/tests.csv", sheet.SaveTests)
+	club.Get("/export/tests.json", sheet.SaveTests)
 	club.Get("/export/fixtures.csv", sheet.SaveFixtures)
 	club.Get("/export/drills.csv", sheet.SaveDrills)
 	club.Get("/routines/:id/routine.json", sheet.SaveRoutine)

@@ -365,6 +365,17 @@ func (q *Queries) ForgetLogPlayer(ctx context.Context, arg ForgetLogPlayerParams
 	return err
 }
 
+const hasRun = `-- name: HasRun :one
+SELECT COUNT(*) FROM run WHERE session_id = ?
+`
+
+func (q *Queries) HasRun(ctx context.Context, sessionID uint64) (int64, error) {
+	row := q.db.QueryRowContext(ctx, hasRun, sessionID)
+	var count int64
+	err := row.Scan(&count)
+	return count, err
+}
+
 const lastArrived = `-- name: LastArrived :one
 SELECT CAST(COALESCE(MAX(arrived), 0) AS UNSIGNED) AS last FROM run_event WHERE session_id = ?
 `

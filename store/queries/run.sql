@@ -114,3 +114,6 @@ SELECT note, differs FROM log_session WHERE session_id = ?;
 -- name: AttendedBy :many
 SELECT p.day, l.title, p.was, p.effort, p.note FROM log_player p JOIN log_session l ON l.session_id = p.session_id JOIN squad q ON q.id = p.squad_id
 WHERE p.roster = ? AND q.club_id = ? ORDER BY p.day;
+
+-- name: HasRun :one
+SELECT COUNT(*) FROM run WHERE session_id = ?;

@@ -57,7 +57,7 @@ export default function events({ me, rehearsed, changed, refused }) {
       const part = all.filter((e) => waiting.includes(e.id)).slice(0, most);
       const fields = { events: JSON.stringify(part), have: last };
       const answer = await fetch(`${base}/press`, { method: "POST", body: new URLSearchParams(fields), signal: AbortSignal.timeout?.(10000) });
-      if (answer.redirected) throw new Error("signed out");
+      if (answer.redirected) return refused("You are signed out. Sign in again: what was pressed is kept, and sent then.");
       if (!answer.ok) throw new Error(answer.status);
       const is = await answer.json();
       waiting = waiting.filter((id) => !part.some((e) => e.id === id));

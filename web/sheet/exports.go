@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"strings"
 
 	"cuestart/core/club"
 	"cuestart/core/list"
@@ -37,7 +38,7 @@ func SaveSquad(r *shell.Request) (shell.Answer, error) {
 	return shell.File{Name: "squad.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WritePlayers(w, players) }}, nil
 }
 
-// SaveTests saves the tests of a squad's players as CSV.
+// SaveTests saves the tests of a squad's players as CSV or JSON.
 func SaveTests(r *shell.Request) (shell.Answer, error) {
 	if err := r.Planner.Audit(r.Context(), r.By, "exported", "tests"); err != nil {
 		return nil, err
@@ -54,6 +55,9 @@ func SaveTests(r *shell.Request) (shell.Answer, error) {
 		kept[i].Is.Player = squad.Player(kept[i].Owner).Is.Label()
 	}
 	trials := these(kept)
+	if strings.HasSuffix(r.Path(), ".json") {
+		return shell.File{Name: "tests.json", Kind: shell.JSON, Write: func(w io.Writer) error { return share.WriteJSON(w, share.NewTestFile(trials)) }}, nil
+	}
 	return shell.File{Name: "tests.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteTrials(w, trials) }}, nil
 }
 
