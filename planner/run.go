@@ -6,9 +6,12 @@ import (
 	"errors"
 	"fmt"
 	"log/slog"
+	"strconv"
+	"strings"
 	"time"
 
 	"cuestart/core/conduct"
+	"cuestart/core/plan"
 	"cuestart/store"
 )
 
@@ -28,19 +31,49 @@ func (r *Running) Stand(now time.Time) (*conduct.Stand, error) {
 // Running is a session as it is run: by the plan of when it began, or by the one in force.
 // It fails with ErrNotFound.
 func (p *Planner) Running(ctx context.Context, clubID, id uint64) (*Running, error) {
-	is, err := p.store.Run(ctx, clubID, id)
-	if errors.Is(err, ErrNotFound) {
+	r := &Running{Begun: true}
+	var err error
+	if r.Plan, err = p.store.Run(ctx, clubID, id); errors.Is(err, ErrNotFound) {
 		session, err := p.session(ctx, clubID, id)
 		if err != nil {
 			return nil, err
 		}
-		return &Running{Plan: conduct.Plan{Document: session.Document, Schedule: session.Schedule}}, nil
+		r.Plan, r.Begun = conduct.Plan{Document: session.Document, Schedule: session.Schedule}, false
 	} else if err != nil {
 		return nil, err
 	}
-	r := &Running{Plan: is, Begun: true}
-	r.Events, r.Arrived, err = p.store.Events(ctx, id, 0)
+	if r.Events, r.Arrived, err = p.store.Events(ctx, id, 0); err != nil {
+		return nil, err
+	}
+	ticks, err := p.store.AllTicks(ctx, id)
+	for _, w := range ticks {
+		r.Events = append(r.Events, ticksOf(r.Document, w)...)
+	}
 	return r, err
+}
+
+// ticksOf are the ticks of a leader's grid as events, as if they were pressed here: always of
+// the same names, so that a newer count takes the place of an older.
+func ticksOf(d *plan.Document, w Word) (events []conduct.Event) {
+	name := d.LeaderName(strings.TrimPrefix(w.Person, LeaderMark))
+	for _, tick := range strings.Fields(w.Says) {
+		parts := strings.Split(tick, ":")
+		if len(parts) < 2 {
+			continue
+		}
+		cell, err := strconv.Atoi(parts[0])
+		count, err2 := strconv.Atoi(parts[1])
+		if err != nil || err2 != nil || cell < 0 || cell > 200 || count < 0 || count > 100 {
+			continue
+		}
+		e := conduct.Event{ID: fmt.Sprintf("tick %s %s %d %d", w.Person, w.Block, w.Item, cell), By: name, At: w.Pressed.UnixMilli(), Kind: conduct.Tick, Block: w.Block, Item: w.Item, Cell: cell, Tries: count}
+		events = append(events, e)
+		if len(parts) > 2 {
+			e.ID, e.Tries = e.ID+" again", -1
+			events = append(events, e)
+		}
+	}
+	return events
 }
 
 // Arrived are the events of a session that came in after so many, and how many have by now.

@@ -214,6 +214,37 @@ func TestAWeekIsFilled(t *testing.T) {
 	assert.Equal(t, 7, done[0].Times)
 }
 
+// What a leader ticks on their own page is in the coach's grid, and in the log.
+func TestALeadersTicksAreInTheLog(t *testing.T) {
+	p := open(t, "leaderticks", true)
+	for n, says := range []string{"0:1", "0:2 3:1:a"} {
+		require.NoError(t, db.AddWord(ctx, 1, store.Word{Person: "l-pell", Once: fmt.Sprint(n), Kind: planner.Grid, Block: "kicks", Says: says, Pressed: time.UnixMilli(saturday(40)), Made: time.UnixMilli(saturday(40))}))
+	}
+	onDay(p, 39)
+	running, err := p.Running(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.False(t, running.Begun)
+	require.Len(t, running.Events, 3, "the newest of the grid alone")
+	stand, err := running.Stand(p.Now())
+	require.NoError(t, err)
+	assert.Equal(t, conduct.Count{Tries: 2}, stand.Ticks()[conduct.Cell{Block: "kicks"}])
+	_, err = p.Pressed(ctx, coach, 1, []conduct.Event{{ID: "mine", At: saturday(39), Kind: conduct.Tick, Block: "kicks", Tries: 1}})
+	require.NoError(t, err)
+	onDay(p, -60)
+	l, err := p.Log(ctx, 1, 1)
+	require.NoError(t, err)
+	for _, b := range l.Blocks {
+		if b.Block == "kicks" {
+			assert.Contains(t, b.Drills[0].Ticks, "3 of 2")
+			assert.Contains(t, b.Drills[0].Ticks, "1 of 2, to come back to")
+		}
+	}
+	require.NoError(t, p.KeepLog(ctx, coach, l))
+	again, err := p.Log(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.Equal(t, l.Blocks, again.Blocks)
+}
+
 // A pace that was taken stays: a plan made of a routine, or built anew, has it again; and a
 // rotating slot takes what the week owes among what was never done.
 func TestATakenPaceStays(t *testing.T) {

@@ -41,6 +41,7 @@ type LogDrill struct {
 	Amount  int      `json:"amount"`
 	Seconds int      `json:"seconds"` // at work
 	Without []string `json:"without,omitempty"`
+	Ticks   string   `json:"ticked,omitempty"` // of its grid
 }
 
 // LogName is a player of a log.
@@ -74,7 +75,7 @@ func NewLogFile(title, day, season, note string, l *conduct.Log) *LogFile {
 	for _, b := range l.Blocks {
 		one := LogBlock{Name: b.Name, Phase: b.Phase.Key(), Leader: b.Leader, Planned: b.Planned, Lasted: b.Actual, Measured: b.Measured, Note: b.Note, Who: names(b.Who)}
 		for _, d := range b.Drills {
-			one.Drills = append(one.Drills, LogDrill{d.Code, d.Name, d.Amount, d.Seconds, names(d.Without)})
+			one.Drills = append(one.Drills, LogDrill{d.Code, d.Name, d.Amount, d.Seconds, names(d.Without), d.Ticks})
 		}
 		f.Blocks = append(f.Blocks, one)
 	}

@@ -120,7 +120,7 @@ func addDone(all []*Log, d db.LogDrillsRow) {
 	if int(d.Number) >= len(l.Blocks) {
 		return
 	}
-	one := conduct.LoggedDrill{Item: int(d.Item), Code: d.Code, Name: d.Name, Amount: int(d.Amount), Seconds: int(d.Seconds)}
+	one := conduct.LoggedDrill{Item: int(d.Item), Code: d.Code, Name: d.Name, Amount: int(d.Amount), Seconds: int(d.Seconds), Ticks: d.Ticks}
 	_ = json.Unmarshal([]byte(d.Without), &one.Without)
 	l.Blocks[d.Number].Drills = append(l.Blocks[d.Number].Drills, one)
 }
@@ -184,7 +184,7 @@ func addLog(ctx context.Context, q *db.Queries, l *Log) error {
 		for _, d := range b.Drills {
 			without, _ := json.Marshal(d.Without)
 			if err := q.AddLogDrill(ctx, db.AddLogDrillParams{SessionID: l.Session, Number: uint16(n), Item: uint16(d.Item), Code: d.Code, Name: d.Name, Amount: int32(d.Amount), Seconds: uint32(d.Seconds),
-				Without: string(without)}); err != nil {
+				Without: string(without), Ticks: d.Ticks}); err != nil {
 				return err
 			}
 		}

@@ -141,6 +141,15 @@ func (s *Store) Ticks(ctx context.Context, session uint64, person string) (list 
 	return list, err
 }
 
+// AllTicks are those of all leaders' grids of a session: the newest of each.
+func (s *Store) AllTicks(ctx context.Context, session uint64) (list []Word, err error) {
+	rows, err := s.queries.AllGridWords(ctx, session)
+	for _, row := range rows {
+		list = append(list, Word{Person: row.Person, Kind: WordGrid, Block: row.Block, Item: int(row.Item), Says: row.Says, Pressed: row.PressedAt})
+	}
+	return list, err
+}
+
 // NoteWord keeps that a word was taken in.
 func (s *Store) NoteWord(ctx context.Context, session, id uint64, at time.Time) error {
 	return s.within(ctx, func(q *db.Queries) error {

@@ -41,6 +41,7 @@ type LoggedDrill struct {
 	Amount     int
 	Seconds    int      // at work
 	Without    []string // persons of the block who left it out
+	Ticks      string   // what was ticked of its grid, in words: "left 2 of 2, right 1 of 2, again"
 }
 
 // How a player was there.
@@ -138,12 +139,13 @@ func (s *Stand) logged(r *Run, d *plan.Document, gone map[string]int64) Logged {
 			seconds[part.Item] += part.Seconds
 		}
 	}
-	versions := today.Versions(d)
+	versions, ticks := today.Versions(d), s.Ticks()
 	for n, item := range r.Items {
 		one := LoggedDrill{Item: n, Code: item.Drill.Code, Name: item.Drill.Name, Amount: amounts[n]}
 		if b.Actual > 0 && all > 0 {
 			one.Seconds = int(math.Round(seconds[n] * float64(b.Actual) / all))
 		}
+		one.Ticks = ticked(&item.Drill, amounts[n], ticks, r.ID, n)
 		for _, v := range versions {
 			if v.Block == r.ID && v.Item == n {
 				one.Without = append(one.Without, v.Player)
@@ -152,6 +154,28 @@ func (s *Stand) logged(r *Run, d *plan.Document, gone map[string]int64) Logged {
 		b.Drills = append(b.Drills, one)
 	}
 	return b
+}
+
+// mostTicked is how many characters of what was ticked are said.
+const mostTicked = 400
+
+// ticked says what was ticked of a drill's grid, cell by cell; "" where nothing was.
+func ticked(k *drill.Drill, amount int, ticks map[Cell]Count, block string, item int) string {
+	var said []string
+	for _, cell := range k.Grid(amount) {
+		row, column := max(0, slices.Index(k.Rows, cell.Row)), max(0, slices.Index(k.Columns, cell.Column))
+		count := ticks[Cell{block, item, row*max(1, len(k.Columns)) + column}]
+		if count == (Count{}) {
+			continue
+		}
+		words := fmt.Sprintf("%s %d of %d", strings.TrimSpace(cell.Row+" "+cell.Column), count.Tries, cell.Tries)
+		if count.Again {
+			words += ", to come back to"
+		}
+		said = append(said, words)
+	}
+	all := []rune(strings.Join(said, "; "))
+	return string(all[:min(len(all), mostTicked)])
 }
 
 // notes puts what was noted to its block or player.

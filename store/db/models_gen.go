@@ -116,6 +116,7 @@ type LogDrill struct {
 	Amount    int32
 	Seconds   uint32
 	Without   string
+	Ticks     string
 }
 
 type LogPlayer struct {

@@ -50,8 +50,8 @@ func (q *Queries) AddLogBlock(ctx context.Context, arg AddLogBlockParams) error 
 }
 
 const addLogDrill = `-- name: AddLogDrill :exec
-INSERT INTO log_drill (session_id, number, item, squad_id, day, code, name, amount, seconds, without)
-SELECT l.session_id, ?, ?, l.squad_id, l.day, ?, ?, ?, ?, ? FROM log_session l WHERE l.session_id = ?
+INSERT INTO log_drill (session_id, number, item, squad_id, day, code, name, amount, seconds, without, ticks)
+SELECT l.session_id, ?, ?, l.squad_id, l.day, ?, ?, ?, ?, ?, ? FROM log_session l WHERE l.session_id = ?
 `
 
 type AddLogDrillParams struct {
@@ -62,6 +62,7 @@ type AddLogDrillParams struct {
 	Amount    int32
 	Seconds   uint32
 	Without   string
+	Ticks     string
 	SessionID uint64
 }
 
@@ -74,6 +75,7 @@ func (q *Queries) AddLogDrill(ctx context.Context, arg AddLogDrillParams) error 
 		arg.Amount,
 		arg.Seconds,
 		arg.Without,
+		arg.Ticks,
 		arg.SessionID,
 	)
 	return err
@@ -137,6 +139,49 @@ func (q *Queries) AddLogSession(ctx context.Context, arg AddLogSessionParams) er
 		arg.ID,
 	)
 	return err
+}
+
+const allGridWords = `-- name: AllGridWords :many
+SELECT w.person, w.block, w.item, w.says, w.pressed_at FROM word w
+WHERE w.session_id = ? AND w.kind = 'grid' AND NOT EXISTS (SELECT 1 FROM word n WHERE n.session_id = w.session_id AND n.person = w.person AND n.kind = 'grid'
+  AND n.block = w.block AND n.item = w.item AND n.id > w.id) ORDER BY w.id
+`
+
+type AllGridWordsRow struct {
+	Person    string
+	Block     string
+	Item      uint32
+	Says      string
+	PressedAt time.Time
+}
+
+func (q *Queries) AllGridWords(ctx context.Context, sessionID uint64) ([]AllGridWordsRow, error) {
+	rows, err := q.db.QueryContext(ctx, allGridWords, sessionID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []AllGridWordsRow
+	for rows.Next() {
+		var i AllGridWordsRow
+		if err := rows.Scan(
+			&i.Person,
+			&i.Block,
+			&i.Item,
+			&i.Says,
+			&i.PressedAt,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
 }
 
 const attendedBy = `-- name: AttendedBy :many
@@ -303,7 +348,7 @@ func (q *Queries) BlocksOfLog(ctx context.Context, sessionID uint64) ([]BlocksOf
 }
 
 const drillsOfLog = `-- name: DrillsOfLog :many
-SELECT session_id, number, item, day, code, name, amount, seconds, without FROM log_drill WHERE session_id = ? ORDER BY number, item
+SELECT session_id, number, item, day, code, name, amount, seconds, without, ticks FROM log_drill WHERE session_id = ? ORDER BY number, item
 `
 
 type DrillsOfLogRow struct {
@@ -316,6 +361,7 @@ type DrillsOfLogRow struct {
 	Amount    int32
 	Seconds   uint32
 	Without   string
+	Ticks     string
 }
 
 func (q *Queries) DrillsOfLog(ctx context.Context, sessionID uint64) ([]DrillsOfLogRow, error) {
@@ -337,6 +383,7 @@ func (q *Queries) DrillsOfLog(ctx context.Context, sessionID uint64) ([]DrillsOf
 			&i.Amount,
 			&i.Seconds,
 			&i.Without,
+			&i.Ticks,
 		); err != nil {
 			return nil, err
 		}
@@ -484,7 +531,7 @@ func (q *Queries) LogBlocks(ctx context.Context, arg LogBlocksParams) ([]LogBloc
 }
 
 const logDrills = `-- name: LogDrills :many
-SELECT session_id, number, item, day, code, name, amount, seconds, without FROM log_drill
+SELECT session_id, number, item, day, code, name, amount, seconds, without, ticks FROM log_drill
 WHERE squad_id = ? AND day >= ? AND day <= ? ORDER BY day, session_id, number, item
 `
 
@@ -504,6 +551,7 @@ type LogDrillsRow struct {
 	Amount    int32
 	Seconds   uint32
 	Without   string
+	Ticks     string
 }
 
 func (q *Queries) LogDrills(ctx context.Context, arg LogDrillsParams) ([]LogDrillsRow, error) {
@@ -525,6 +573,7 @@ func (q *Queries) LogDrills(ctx context.Context, arg LogDrillsParams) ([]LogDril
 			&i.Amount,
 			&i.Seconds,
 			&i.Without,
+			&i.Ticks,
 		); err != nil {
 			return nil, err
 		}

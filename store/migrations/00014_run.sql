@@ -75,6 +75,7 @@ CREATE TABLE log_drill (
     amount     INT                NOT NULL,
     seconds    MEDIUMINT UNSIGNED NOT NULL, -- at work
     without    TEXT               NOT NULL, -- JSON: the persons of the block who left it out
+    ticks      VARCHAR(400)       NOT NULL DEFAULT '', -- what was ticked of its grid, in words
     PRIMARY KEY (session_id, number, item),
     KEY log_drill_of (squad_id, day, code, seconds),
     KEY log_drill_last (squad_id, code, day),

@@ -35,7 +35,7 @@ SELECT session_id, number, day, block, name, phase, leader, planned, actual, mea
 WHERE squad_id = ? AND day >= sqlc.arg(from_day) AND day <= sqlc.arg(to_day) ORDER BY day, session_id, number;
 
 -- name: LogDrills :many
-SELECT session_id, number, item, day, code, name, amount, seconds, without FROM log_drill
+SELECT session_id, number, item, day, code, name, amount, seconds, without, ticks FROM log_drill
 WHERE squad_id = ? AND day >= sqlc.arg(from_day) AND day <= sqlc.arg(to_day) ORDER BY day, session_id, number, item;
 
 -- name: LogPlayers :many
@@ -46,7 +46,7 @@ WHERE squad_id = ? AND day >= sqlc.arg(from_day) AND day <= sqlc.arg(to_day) ORD
 SELECT session_id, number, day, block, name, phase, leader, planned, actual, measured, pace, note, who FROM log_block WHERE session_id = ? ORDER BY number;
 
 -- name: DrillsOfLog :many
-SELECT session_id, number, item, day, code, name, amount, seconds, without FROM log_drill WHERE session_id = ? ORDER BY number, item;
+SELECT session_id, number, item, day, code, name, amount, seconds, without, ticks FROM log_drill WHERE session_id = ? ORDER BY number, item;
 
 -- name: PlayersOfLog :many
 SELECT session_id, person, roster, day, name, was, effort, note FROM log_player WHERE session_id = ? ORDER BY name;
@@ -66,8 +66,8 @@ INSERT INTO log_block (session_id, number, squad_id, day, block, name, phase, le
 SELECT l.session_id, ?, l.squad_id, l.day, ?, ?, ?, ?, ?, ?, ?, ?, ?, ? FROM log_session l WHERE l.session_id = ?;
 
 -- name: AddLogDrill :exec
-INSERT INTO log_drill (session_id, number, item, squad_id, day, code, name, amount, seconds, without)
-SELECT l.session_id, ?, ?, l.squad_id, l.day, ?, ?, ?, ?, ? FROM log_session l WHERE l.session_id = ?;
+INSERT INTO log_drill (session_id, number, item, squad_id, day, code, name, amount, seconds, without, ticks)
+SELECT l.session_id, ?, ?, l.squad_id, l.day, ?, ?, ?, ?, ?, ? FROM log_session l WHERE l.session_id = ?;
 
 -- name: AddLogPlayer :exec
 INSERT INTO log_player (session_id, person, roster, squad_id, day, name, was, effort, note)
@@ -117,3 +117,8 @@ WHERE p.roster = ? AND q.club_id = ? ORDER BY p.day;
 
 -- name: HasRun :one
 SELECT COUNT(*) FROM run WHERE session_id = ?;
+
+-- name: AllGridWords :many
+SELECT w.person, w.block, w.item, w.says, w.pressed_at FROM word w
+WHERE w.session_id = ? AND w.kind = 'grid' AND NOT EXISTS (SELECT 1 FROM word n WHERE n.session_id = w.session_id AND n.person = w.person AND n.kind = 'grid'
+  AND n.block = w.block AND n.item = w.item AND n.id > w.id) ORDER BY w.id;

@@ -44,7 +44,7 @@ type body struct {
 	Late        string // that its moment has gone
 	Likely      verdict.Likely
 	LastTime    []planner.Remembered
-	Runs        bool // it is under way: changes belong to the pitch side
+	Runs        bool             // it is under way: changes belong to the pitch side
 	Paces       []planner.Slower // blocks that run longer or shorter here than they are planned
 	Slack       int              // seconds of it in the plan
 	Seek        bool             // there may be a better fit
