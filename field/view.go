@@ -334,7 +334,7 @@ func idleOf(s *conduct.Stand, one conduct.Idle) Idle {
 	if numbers := s.Document.Numbers(one.Players); len(one.Players) > 1 && numbers != "" && !strings.HasPrefix(numbers, "+") {
 		is.Who = numbers
 	}
-	if len(one.Players) == len(s.Document.Players) {
+	if len(one.Players) == len(s.Document.Players) && len(one.Players) > 1 {
 		is.Who = "Everybody"
 	}
 	if one.Since > -1<<30 {

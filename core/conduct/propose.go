@@ -250,7 +250,7 @@ func (p *Proposal) add(d *plan.Document, t TopUp, players []string) {
 
 // called is what players are called at the pitch side: by number where they have one.
 func called(d *plan.Document, players []string) string {
-	if len(players) == len(d.Players) {
+	if len(players) == len(d.Players) && len(players) > 1 {
 		return "everybody"
 	}
 	if numbers := d.Numbers(players); len(players) > 1 && !strings.Contains(numbers, "+") {

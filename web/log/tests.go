@@ -81,7 +81,7 @@ func testsPage(r *shell.Request, t *planner.Tests, wrong plan.Problems) *shell.P
 			b.Noise += fmt.Sprintf(" The smallest change that matters is %.2g %s.", t.Smallest, t.Test.Unit)
 		}
 	default:
-		b.Noise = "How noisy this test is here shows once two players have done it before on two days within four weeks. Until then one player's change is not judged."
+		b.Noise = "How noisy this test is here shows with two repeats: the same player before a session on two days within four weeks. Until then one player's change is not judged."
 	}
 	b.Chart = chalk.Pairs(lines, t.Test.Unit)
 	return &shell.Page{Screens: screens, Name: "tests", Title: "Tests, " + t.Title, Nav: "log", Body: b}
