@@ -151,3 +151,43 @@ func TestARefitOfWhatStood(t *testing.T) {
 	_, err = schedule.As(base.Document, stood)
 	assert.Error(t, err)
 }
+
+// A pair is still at its own block when the squad begins without it: both go on, and what is
+// left is fitted.
+func TestASquadBeginsWithoutAPair(t *testing.T) {
+	base := day(t)
+	for i := range base.Document.Blocks {
+		base.Document.Blocks[i].Excusable = base.Document.Blocks[i].ID != "throws"
+	}
+	p := &phone{t: t, by: "Ines", plan: base}
+	now := p.at("jog") - 300
+	p.press(now, conduct.Event{Kind: conduct.Begin, Block: "throws"})
+	p.press(now+100, conduct.Event{Kind: conduct.Begin, Block: "jog"})
+	s := p.stand(now + 130)
+	assert.Equal(t, conduct.Under, s.Run("throws").State)
+	assert.Equal(t, conduct.Under, s.Run("jog").State)
+	made := p.take(now+130, conduct.Different{Is: conduct.IsStart, Seconds: -300})
+	assert.True(t, made.Fits, made.Why)
+	assert.Empty(t, made.Goes)
+	again := p.stand(now + 131)
+	assert.Equal(t, s.Unix(s.Run("jog").Start), again.Unix(again.Run("jog").Start))
+}
+
+// What is under way in a place that is lost, with no other one, is finished there: it is no
+// reason why nothing else fits.
+func TestWhatIsUnderWayInALostPlaceIsFinished(t *testing.T) {
+	base := day(t)
+	base.Document.Zones = base.Document.Zones[:1]
+	p := &phone{t: t, by: "Ines", plan: base}
+	now := p.at("swings") + 60
+	made, err := p.stand(now).Propose(t.Context(), conduct.Different{Is: conduct.IsPlace, ID: "pitch"}, conduct.Steps)
+	require.NoError(t, err)
+	assert.Contains(t, made.Goes, "run", "it has no place any more")
+	assert.False(t, made.Fits, "and it was a must")
+	for _, place := range made.Placed {
+		if place.Block == "swings" {
+			assert.True(t, place.Kept)
+			assert.Equal(t, conduct.Under, place.State)
+		}
+	}
+}

@@ -7,6 +7,8 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"unicode"
+	"unicode/utf8"
 
 	"cuestart/core/clock"
 	"cuestart/core/plan"
@@ -67,7 +69,7 @@ func (s *Stand) Propose(ctx context.Context, is Different, steps int) (*Proposal
 	if err != nil {
 		return nil, err
 	}
-	p := &Proposal{Is: is, Said: said, Left: int(-now) - d.Margin - d.Slack, Fits: after.Result.Feasible, Why: after.Result.Why}
+	p := &Proposal{Is: is, Said: said, Left: int(-now) - d.Margin - d.Slack, Fits: after.Result.Feasible, Why: sentence(after.Result.Why)}
 	for _, b := range after.Blocks(d) {
 		place := Place{Block: b.ID, From: start.Unix() + int64(b.Start), To: start.Unix() + int64(b.End), Kept: b.Kept, Why: b.Cut}
 		if r := s.Run(b.ID); r != nil && r.State != Ahead && r.State != LeftOut {
@@ -85,6 +87,15 @@ func (s *Stand) Propose(ctx context.Context, is Different, steps int) (*Proposal
 	p.cold(d, after, now)
 	p.mind(d, after, now)
 	return p, nil
+}
+
+// sentence begins as one does.
+func sentence(text string) string {
+	first, size := utf8.DecodeRuneInString(text)
+	if size == 0 {
+		return ""
+	}
+	return string(unicode.ToUpper(first)) + text[size:]
 }
 
 // next is the plan as it would be: what is only moving about or held to its times is not

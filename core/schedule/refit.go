@@ -75,6 +75,7 @@ func Refit(ctx context.Context, d *plan.Document, stood []Stood, now clock.Offse
 		}
 	}
 	c.apart(was, live.Now)
+	c.crowd(was, live.Now)
 	r, err := runin.Refit(ctx, &c.Problem, was, live, steps)
 	if err != nil {
 		return nil, fmt.Errorf("what is left of the plan: %w", err)
@@ -106,22 +107,52 @@ func (c *Compiled) under(i int, is Stood, now clock.Offset) runin.Scheduled {
 	return runin.Scheduled{ID: b.ID, Kept: true, Start: from, End: from + clock.Offset(seconds)}
 }
 
-// apart takes who is at two blocks under way out of the one that began first.
+// apart takes who is at two blocks under way out of the one that began first; where nobody
+// would be left in it, as in a pair's own block while the squad has begun without them, out
+// of the other.
 func (c *Compiled) apart(was *runin.Result, now clock.Offset) {
 	going := func(i int) bool { return was.Blocks[i].Kept && was.Blocks[i].Start < now && was.Blocks[i].End > now }
 	for i := range c.Problem.Blocks {
 		for j := range c.Problem.Blocks {
-			if i != j && going(i) && going(j) && was.Blocks[i].Start < was.Blocks[j].Start {
-				c.leave(i, j)
+			if i != j && going(i) && going(j) && was.Blocks[i].Start < was.Blocks[j].Start && !c.leave(i, j) {
+				c.leave(j, i)
 			}
 		}
 	}
 }
 
+// crowd lets blocks under way be where they are, also where there is no room for all of them,
+// or not for so long. The one that began last holds the place against what comes.
+func (c *Compiled) crowd(was *runin.Result, now clock.Offset) {
+	var going []int
+	for i, b := range was.Blocks {
+		if b.Kept && b.Start < now && b.End > now {
+			going = append(going, i)
+		}
+	}
+	slices.SortFunc(going, func(a, b int) int { return int(was.Blocks[b].Start - was.Blocks[a].Start) })
+	left, free := map[string]int{}, map[string][][2]clock.Offset{}
+	for _, r := range c.Problem.Resources {
+		left[r.ID], free[r.ID] = r.Capacity, r.Free
+	}
+	for _, i := range going {
+		b, from, to := &c.Problem.Blocks[i], was.Blocks[i].Start, was.Blocks[i].End
+		within := func(span [2]clock.Offset) bool { return span[0] <= from && to <= span[1] }
+		b.Needs = slices.DeleteFunc(slices.Clone(b.Needs), func(n runin.Need) bool {
+			if left[n.Resource] < n.Amount || len(free[n.Resource]) > 0 && !slices.ContainsFunc(free[n.Resource], within) {
+				return true
+			}
+			left[n.Resource] -= n.Amount
+			return false
+		})
+	}
+}
+
 // leave takes the players of block j out of block i, unless nobody would be left.
-func (c *Compiled) leave(i, j int) {
+func (c *Compiled) leave(i, j int) bool {
 	rest := slices.DeleteFunc(slices.Clone(c.Problem.Blocks[i].Players), func(id string) bool { return slices.Contains(c.Problem.Blocks[j].Players, id) })
 	if len(rest) > 0 {
 		c.Problem.Blocks[i].Players = rest
 	}
+	return len(rest) > 0
 }
