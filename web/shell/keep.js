@@ -44,7 +44,12 @@ export function setTime(server) {
 // label and done it has a button.
 const notices = new Map();
 export function notice(name, text, label, done) {
-  if (!text && !notices.has(name)) return;
+  const was = notices.get(name);
+  if (!text && !was) return;
+  if (was && was.text === text && was.label === label) { // it stays under the thumb that is on it
+    was.done = done;
+    return;
+  }
   if (text) notices.set(name, { text, label, done });
   else notices.delete(name);
   for (const place of document.querySelectorAll("[data-notices]")) {
@@ -61,7 +66,7 @@ export function notice(name, text, label, done) {
         button.type = "button";
         button.className = "act act-small shrink-0";
         button.textContent = n.label;
-        button.addEventListener("click", n.done);
+        button.addEventListener("click", () => n.done());
         line.append(button);
       }
       return line;
