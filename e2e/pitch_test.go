@@ -146,7 +146,7 @@ func TestASessionRunsWithoutASignal(t *testing.T) {
 	require.NoError(t, err)
 	for _, one := range kept.Blocks {
 		if one.Name == "Kicks at posts" {
-			assert.Equal(t, "22 m line left touch 1 of 2", one.Drills[0].Ticks)
+			assert.Equal(t, "22 m line, left touch 1 of 2", one.Drills[0].Ticks)
 		}
 		if one.Name == "Team run" {
 			assert.NotContains(t, one.Who, "p7")

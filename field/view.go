@@ -9,7 +9,6 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/conduct"
-	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/today"
 )
@@ -275,27 +274,12 @@ func following(s *conduct.Stand, r *conduct.Run) (next *conduct.Run) {
 func drillOf(d *plan.Document, r *conduct.Run, n int, ticks map[conduct.Cell]conduct.Count) Drill {
 	k := r.Items[n].Drill
 	one := Drill{Item: n, Name: k.Name, Dose: k.Words(r.Amount(n)), Say: sentences(d, k.Cues), Look: sentences(d, k.Faults), Caution: k.Caution, Columns: k.Columns}
-	cells := k.Grid(r.Amount(n))
-	if len(cells) == 0 {
-		return one
-	}
-	columns, rows := k.Columns, k.Rows
-	if len(columns) == 0 {
-		columns = []string{""}
-	}
-	if len(rows) == 0 {
-		rows = []string{""}
-	}
-	for i, name := range rows {
-		row := Row{Name: name}
-		for j, column := range columns {
-			c := Cell{N: i*len(columns) + j}
-			if at := slices.IndexFunc(cells, func(x drill.Cell) bool { return x.Row == name && x.Column == column }); at >= 0 {
-				c.Tries = cells[at].Tries
-			}
+	rows, _, cells := k.Table(r.Amount(n))
+	for i, line := range cells {
+		row := Row{Name: rows[i]}
+		for _, c := range line {
 			count := ticks[conduct.Cell{Block: r.ID, Item: n, Cell: c.N}]
-			c.Count, c.Again = count.Tries, count.Again
-			row.Cells = append(row.Cells, c)
+			row.Cells = append(row.Cells, Cell{N: c.N, Tries: c.Tries, Count: count.Tries, Again: count.Again})
 		}
 		one.Rows = append(one.Rows, row)
 	}

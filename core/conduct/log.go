@@ -156,6 +156,37 @@ func (s *Stand) logged(r *Run, d *plan.Document, gone map[string]int64) Logged {
 	return b
 }
 
+// Lasted says how long the block really was, in seconds; its drills' seconds follow.
+func (b *Logged) Lasted(seconds int) {
+	was := b.Actual
+	if b.Actual = seconds; seconds == was {
+		return
+	}
+	b.Measured = seconds > 0
+	for i := range b.Drills {
+		if d := &b.Drills[i]; was > 0 {
+			d.Seconds = d.Seconds * seconds / was
+		} else {
+			d.Seconds = seconds / len(b.Drills)
+		}
+	}
+}
+
+// Attend takes who was not there out of what was done; a block that was done after all is
+// done by those for whom the plan has it.
+func (l *Log) Attend(d *plan.Document) {
+	away := func(id string) bool {
+		return slices.ContainsFunc(l.Players, func(a Attended) bool { return a.Person == id && a.Was == Away })
+	}
+	for n := range l.Blocks {
+		b := &l.Blocks[n]
+		b.Who = slices.DeleteFunc(b.Who, away)
+		if known := d.Block(b.Block); b.Actual > 0 && len(b.Who) == 0 && known != nil {
+			b.Who = slices.DeleteFunc(d.Members(known.Who), away)
+		}
+	}
+}
+
 // mostTicked is how many characters of what was ticked are said.
 const mostTicked = 400
 
@@ -163,12 +194,11 @@ const mostTicked = 400
 func ticked(k *drill.Drill, amount int, ticks map[Cell]Count, block string, item int) string {
 	var said []string
 	for _, cell := range k.Grid(amount) {
-		row, column := max(0, slices.Index(k.Rows, cell.Row)), max(0, slices.Index(k.Columns, cell.Column))
-		count := ticks[Cell{block, item, row*max(1, len(k.Columns)) + column}]
+		count := ticks[Cell{block, item, cell.N}]
 		if count == (Count{}) {
 			continue
 		}
-		words := fmt.Sprintf("%s %d of %d", strings.TrimSpace(cell.Row+" "+cell.Column), count.Tries, cell.Tries)
+		words := fmt.Sprintf("%s %d of %d", cell.Name(), count.Tries, cell.Tries)
 		if count.Again {
 			words += ", to come back to"
 		}

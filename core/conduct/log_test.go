@@ -159,3 +159,26 @@ func TestWhatNobodySaidIsOverWentAsPlanned(t *testing.T) {
 		assert.Equal(t, block(l, "swings").Planned, block(l, "swings").Actual)
 	}
 }
+
+// A length that is filled in is shared out over the drills; who was not there did nothing.
+func TestALogIsFilledIn(t *testing.T) {
+	base := day(t)
+	l, err := conduct.AsPlanned(base)
+	require.NoError(t, err)
+	jog, throws := block(l, "jog"), block(l, "throws")
+	was := jog.Drills[0].Seconds
+	jog.Lasted(2 * jog.Actual)
+	assert.Equal(t, 2*was, jog.Drills[0].Seconds)
+	assert.True(t, jog.Measured)
+	throws.Lasted(0)
+	assert.Zero(t, throws.Drills[0].Seconds)
+	throws.Who = nil
+	l.Players[0].Was = conduct.Away
+	l.Attend(base.Document)
+	assert.NotContains(t, jog.Who, "p1")
+	assert.Empty(t, throws.Who)
+	throws.Lasted(60)
+	l.Attend(base.Document)
+	assert.Equal(t, []string{"p2"}, throws.Who, "it was done after all")
+	assert.Equal(t, 60, throws.Drills[0].Seconds)
+}

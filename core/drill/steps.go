@@ -208,6 +208,7 @@ const (
 type Cell struct {
 	Row, Column string `json:",omitempty"`
 	Tries       int
+	N           int `json:"-"` // its place, counted from 0 over all cells, row by row, those not wanted too
 }
 
 // Name is what the cell is called.
@@ -242,11 +243,38 @@ func (d Drill) Grid(amount int) (cells []Cell) {
 				}
 			}
 			if tries > 0 {
-				cells = append(cells, Cell{row, column, tries})
+				cells = append(cells, Cell{row, column, tries, i*len(columns) + j})
 			}
 		}
 	}
 	return cells
+}
+
+// Table is the grid of the drill as it is ticked: its rows and columns, of which at least one
+// each has a name or "" where there is only one kind, and each row's cells; Tries 0: that cell
+// is not wanted. None where [Drill.Grid] has none.
+func (d Drill) Table(amount int) (rows, columns []string, cells [][]Cell) {
+	wanted := d.Grid(amount)
+	if len(wanted) == 0 {
+		return nil, nil, nil
+	}
+	if rows, columns = d.Rows, d.Columns; len(rows) == 0 {
+		rows = []string{""}
+	}
+	if len(columns) == 0 {
+		columns = []string{""}
+	}
+	for i, row := range rows {
+		line := make([]Cell, len(columns))
+		for j, column := range columns {
+			line[j] = Cell{Row: row, Column: column, N: i*len(columns) + j}
+		}
+		cells = append(cells, line)
+	}
+	for _, c := range wanted {
+		cells[c.N/len(columns)][c.N%len(columns)] = c
+	}
+	return rows, columns, cells
 }
 
 // cellSteps are the cells of a grid, one by one where they have names.

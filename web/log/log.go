@@ -183,17 +183,7 @@ func read(f *shell.Form, l *planner.Log) {
 		b := &l.Blocks[n]
 		name := func(of string) string { return of + "-" + strconv.Itoa(n) }
 		b.Note = f.Text(name("note"))
-		was := b.Actual
-		if b.Actual = lasted(f, name("actual")); b.Actual != was {
-			b.Measured = b.Actual > 0
-			for i := range b.Drills {
-				if was > 0 {
-					b.Drills[i].Seconds = b.Drills[i].Seconds * b.Actual / was
-				} else {
-					b.Drills[i].Seconds = b.Actual / len(b.Drills)
-				}
-			}
-		}
+		b.Lasted(lasted(f, name("actual")))
 		for i := range b.Drills {
 			b.Drills[i].Amount = f.IntOr(fmt.Sprintf("amount-%d-%d", n, i), b.Drills[i].Amount, 0, 10000)
 		}
@@ -206,17 +196,7 @@ func read(f *shell.Form, l *planner.Log) {
 		p.Effort = f.IntOr("effort-"+p.Person, -1, 0, 10)
 		p.Note = f.Text("of-" + p.Person)
 	}
-	away := func(id string) bool {
-		return slices.ContainsFunc(l.Players, func(a conduct.Attended) bool { return a.Person == id && a.Was == conduct.Away })
-	}
-	for n := range l.Blocks {
-		l.Blocks[n].Who = slices.DeleteFunc(l.Blocks[n].Who, away)
-		if l.Blocks[n].Actual > 0 && len(l.Blocks[n].Who) == 0 {
-			if known := l.Document.Block(l.Blocks[n].Block); known != nil {
-				l.Blocks[n].Who = slices.DeleteFunc(l.Document.Members(known.Who), away)
-			}
-		}
-	}
+	l.Attend(l.Document)
 }
 
 // lasted is a field of minutes, 4 or 4:30; nothing is none.

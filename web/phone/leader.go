@@ -2,11 +2,9 @@ package phone
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"cuestart/core/clock"
-	"cuestart/core/drill"
 	"cuestart/core/list"
 	"cuestart/core/plan"
 	"cuestart/core/today"
@@ -136,24 +134,12 @@ func ledOf(d *plan.Document, e *list.Entry, one item, away map[string]string) le
 func toldOf(doing list.Doing, is move) told {
 	k := &doing.Drill
 	t := told{move: is, Item: doing.Item, Say: strings.Join(k.Cues, ". "), Look: strings.Join(k.Faults, ". ")}
-	cells := k.Grid(doing.Amount)
-	if len(cells) == 0 {
-		return t
-	}
-	if t.Rows, t.Columns = k.Rows, k.Columns; len(t.Columns) == 0 { // one below the other
-		t.Columns = []string{""}
-	}
-	if len(t.Rows) == 0 {
-		t.Rows = []string{""}
-	}
-	for i, row := range t.Rows {
-		var line []cell
-		for j, column := range t.Columns {
-			one := cell{N: i*len(t.Columns) + j}
-			if at := slices.IndexFunc(cells, func(c drill.Cell) bool { return c.Row == row && c.Column == column }); at >= 0 {
-				one.Tries = cells[at].Tries
-			}
-			line = append(line, one)
+	rows, columns, cells := k.Table(doing.Amount)
+	t.Rows, t.Columns = rows, columns
+	for _, row := range cells {
+		line := make([]cell, len(row))
+		for j, c := range row {
+			line[j] = cell{c.N, c.Tries}
 		}
 		t.Cells = append(t.Cells, line)
 	}
