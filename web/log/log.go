@@ -104,6 +104,9 @@ func logPage(r *shell.Request, l *planner.Log, wrong plan.Problems) *shell.Page 
 		}
 	}
 	b.Whole = fmt.Sprintf("%d of %s done", done, drill.Number(planned, "blocks"))
+	if !l.Ran && !l.Over {
+		b.Whole = drill.Number(planned, "blocks") + " planned"
+	}
 	sum, said := 0, 0
 	for _, p := range l.Players {
 		row := playerRow{Attended: p}
@@ -171,6 +174,9 @@ func Save(r *shell.Request) (shell.Answer, error) {
 				page.Body.(*logBody).Blocks[n].ActualT = f.Raw(name)
 			}
 		}
+		for n := range l.Players {
+			page.Body.(*logBody).Players[n].Effort = f.Raw("effort-" + l.Players[n].Person)
+		}
 		return page, nil
 	})
 }
@@ -182,6 +188,7 @@ func read(f *shell.Form, l *planner.Log) {
 	for n := range l.Blocks {
 		b := &l.Blocks[n]
 		name := func(of string) string { return of + "-" + strconv.Itoa(n) }
+		f.At(b.Name)
 		b.Note = f.Text(name("note"))
 		b.Lasted(lasted(f, name("actual")))
 		for i := range b.Drills {
@@ -190,12 +197,14 @@ func read(f *shell.Form, l *planner.Log) {
 	}
 	for i := range l.Players {
 		p := &l.Players[i]
+		f.At(p.Name)
 		if was := f.Raw("was-" + p.Person); slices.Contains([]string{conduct.There, conduct.Late, conduct.Out, conduct.Away}, was) {
 			p.Was = was
 		}
 		p.Effort = f.IntOr("effort-"+p.Person, -1, 0, 10)
 		p.Note = f.Text("of-" + p.Person)
 	}
+	f.At("")
 	l.Attend(l.Document)
 }
 
