@@ -2,8 +2,10 @@ package planner
 
 import (
 	"context"
+	"crypto/rand"
 	"errors"
 	"fmt"
+	"strings"
 	"time"
 
 	"cuestart/core/club"
@@ -13,6 +15,9 @@ import (
 // ErrForbidden is returned where an account's role does not allow something:
 // rulings are for medical staff alone, everything else for coaches.
 var ErrForbidden = errors.New("your role does not allow this")
+
+// ErrUnproved is returned where the password has to be given again first.
+var ErrUnproved = errors.New("the password has to be given again")
 
 // How long a sign-in is good without being used, and without the password where it
 // is about rulings.
@@ -89,11 +94,17 @@ func (p *Planner) Proved(ctx context.Context, who Account) error {
 
 // SignIns lists where an account is signed in, the latest used first.
 func (p *Planner) SignIns(ctx context.Context, who Account) ([]SignIn, error) {
+	if err := May(who, ToSelf); err != nil {
+		return nil, err
+	}
 	return p.store.SignInsOf(ctx, who.ID, p.Now().Add(-IdleLimit))
 }
 
 // SignOut ends one of an account's sign-ins.
 func (p *Planner) SignOut(ctx context.Context, who Account, id uint64) error {
+	if err := May(who, ToSelf); err != nil {
+		return err
+	}
 	return p.store.EndSignIn(ctx, who.ID, id)
 }
 
@@ -108,6 +119,14 @@ func (p *Planner) IsHead(ctx context.Context, by Account) (bool, error) {
 	return head == by.ID, err
 }
 
+// changes is the act of changing who has a role.
+func changes(role Role) Act {
+	if role == Medical {
+		return ToVouch
+	}
+	return ToLead
+}
+
 // mayChange tells whether an account may change another of its club: coaches change
 // coaches and assistants, medical staff change medical staff, and everybody themselves.
 func (p *Planner) mayChange(ctx context.Context, by Account, id uint64) (Account, error) {
@@ -119,10 +138,10 @@ func (p *Planner) mayChange(ctx context.Context, by Account, id uint64) (Account
 		if a.ID != id {
 			continue
 		}
-		if a.ID == by.ID || by.Role == Coach && a.Role != Medical || by.Role == Medical && a.Role == Medical {
-			return a, nil
+		if a.ID == by.ID {
+			return a, May(by, ToSelf)
 		}
-		return a, ErrForbidden
+		return a, May(by, changes(a.Role))
 	}
 	return Account{}, ErrNotFound
 }
@@ -132,7 +151,10 @@ func (p *Planner) mayChange(ctx context.Context, by Account, id uint64) (Account
 // be left.
 func (p *Planner) SetRole(ctx context.Context, by Account, id uint64, role Role) error {
 	is, err := p.mayChange(ctx, by, id)
-	if err == nil && (by.Role != Coach || is.Role == Medical || role == Medical || role.Name() == "") {
+	if err == nil {
+		err = May(by, ToLead)
+	}
+	if err == nil && (is.Role == Medical || role == Medical || role.Name() == "") {
 		err = ErrForbidden
 	}
 	if err != nil {
@@ -163,16 +185,66 @@ func (p *Planner) RemoveMember(ctx context.Context, by Account, id uint64) error
 
 // SetPassword sets an account's own password by its hash, and ends its other sign-ins.
 func (p *Planner) SetPassword(ctx context.Context, by Account, hash string) error {
+	if err := May(by, ToSelf); err != nil {
+		return err
+	}
 	return p.store.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Password: &hash, Keep: by.SignIn}, by, "changed their password")
 }
 
-// SetFactor sets an account's second factor by its secret; "": none any more.
-func (p *Planner) SetFactor(ctx context.Context, by Account, secret string) error {
-	what := "set a second factor"
-	if secret == "" {
-		what = "took their second factor off"
+// SetFactor sets an account's second factor by its secret, and returns codes that each sign in
+// once where the phone is lost; "": none any more.
+func (p *Planner) SetFactor(ctx context.Context, by Account, secret string) (codes []string, err error) {
+	if err := May(by, ToSelf); err != nil {
+		return nil, err
 	}
-	return p.store.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Factor: &secret}, by, what)
+	what, codes := "set a second factor", recoveryCodes()
+	if secret == "" {
+		what, codes = "took their second factor off", []string{}
+	}
+	return codes, p.store.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Factor: &secret, Codes: codes}, by, what)
+}
+
+// RenewRecoveryCodes makes new codes in place of those that there are.
+func (p *Planner) RenewRecoveryCodes(ctx context.Context, by Account) (codes []string, err error) {
+	if err := May(by, ToSelf); err != nil {
+		return nil, err
+	}
+	if !by.Factor {
+		return nil, ErrNothing
+	}
+	codes = recoveryCodes()
+	return codes, p.store.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Codes: codes}, by, "made new recovery codes")
+}
+
+// RecoveryCodes is how many of an account's codes are not used.
+func (p *Planner) RecoveryCodes(ctx context.Context, by Account) (int, error) {
+	return p.store.RecoveryCodes(ctx, by.ID)
+}
+
+// UseRecoveryCode tells whether a code is one of an account's, and uses it up.
+func (p *Planner) UseRecoveryCode(ctx context.Context, who Account, code string) (bool, error) {
+	return p.store.UseRecoveryCode(ctx, who, strings.ToUpper(strings.Join(strings.Fields(strings.ReplaceAll(code, "-", "")), "")))
+}
+
+// recoveryCodes are ten codes of ten letters and figures, 50 bits each.
+func recoveryCodes() (codes []string) {
+	for range 10 {
+		codes = append(codes, rand.Text()[:10])
+	}
+	return codes
+}
+
+// BrowserKnownFor is how long a browser is known that is not used.
+const BrowserKnownFor = 180 * 24 * time.Hour
+
+// KnowBrowser has a browser known as an account's, by a token that it may have already.
+func (p *Planner) KnowBrowser(ctx context.Context, who Account, token string) (string, error) {
+	return p.store.KnowBrowser(ctx, who, token, p.Now())
+}
+
+// KnowsBrowser tells whether the owner of an e-mail address has signed in with a browser.
+func (p *Planner) KnowsBrowser(ctx context.Context, token, email string) (bool, error) {
+	return p.store.KnowsBrowser(ctx, token, email)
 }
 
 // UseFactor tells whether a step of an account's second factor is used for the first
@@ -186,8 +258,12 @@ func (p *Planner) UseFactor(ctx context.Context, id uint64, step int64) (bool, e
 // medical staff have to confirm it first. It fails with ErrForbidden where no coach
 // asks, or medical staff for another role.
 func (p *Planner) Invite(ctx context.Context, by Account, name, email string, role Role, origin string) (waits bool, err error) {
-	if by.Role != Coach && !(by.Role == Medical && role == Medical) {
-		return false, ErrForbidden
+	act := ToLead
+	if role == Medical {
+		act = ToAsk
+	}
+	if err := May(by, act); err != nil {
+		return false, err
 	}
 	return p.store.Invite(ctx, by, name, email, role, p.Now(), func(token string) store.Letter { return invitation(by, name, email, role, origin, token) })
 }
@@ -200,8 +276,8 @@ func invitation(by Account, name, email string, role Role, origin, token string)
 
 // Confirm lets an invitation of medical staff go out that waits for one of them.
 func (p *Planner) Confirm(ctx context.Context, by Account, id uint64, origin string) error {
-	if by.Role != Medical {
-		return ErrForbidden
+	if err := May(by, ToVouch); err != nil {
+		return err
 	}
 	return p.store.Confirm(ctx, by, id, p.Now(), func(i store.Invitation, token string) store.Letter {
 		return invitation(by, i.Name, i.Email, i.Role, origin, token)
@@ -215,8 +291,8 @@ func (p *Planner) Invitations(ctx context.Context, clubID uint64) ([]Invitation,
 
 // WithdrawInvitation ends an invitation before it is used.
 func (p *Planner) WithdrawInvitation(ctx context.Context, by Account, id uint64) error {
-	if by.Role == Assistant {
-		return ErrForbidden
+	if err := May(by, ToAsk); err != nil {
+		return err
 	}
 	return p.store.WithdrawInvitation(ctx, by, id)
 }
@@ -228,7 +304,8 @@ func (p *Planner) Invited(ctx context.Context, token string) (Account, error) {
 }
 
 // Join makes the account of who was invited. It fails with ErrNotFound where the
-// link is wrong, used or over, and with ErrTaken where the e-mail has an account.
+// link is wrong, used or over, with ErrWaits where medical staff have to confirm it first, and
+// with ErrTaken where the e-mail has an account.
 func (p *Planner) Join(ctx context.Context, token, passwordHash string) (Account, error) {
 	return p.store.Join(ctx, token, passwordHash, p.Now())
 }
@@ -255,8 +332,9 @@ func (p *Planner) Resets(ctx context.Context, token string) (Account, error) {
 	return p.store.Resets(ctx, token, p.Now())
 }
 
-// Reset sets the password of whom a link resets, by its hash.
-func (p *Planner) Reset(ctx context.Context, token, hash string) error {
+// Reset sets the password of whom a link resets, by its hash, and returns them. Other links,
+// their sign-ins and those that are half done end with the old one.
+func (p *Planner) Reset(ctx context.Context, token, hash string) (Account, error) {
 	return p.store.UseReset(ctx, token, hash, p.Now())
 }
 

@@ -82,6 +82,9 @@ func betterWords(session *store.Session, is *schedule.Schedule) string {
 // there is none, with ErrStale where the plan is not revision any more, and with
 // ErrNotFound.
 func (p *Planner) TakeBetter(ctx context.Context, by Account, id uint64, revision uint32) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	session, err := p.session(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, err

@@ -138,6 +138,9 @@ type Edit func(*plan.Document) (summary string, err error)
 // [check.ErrNoMend] where no single change does that, with ErrStale where the
 // plan is not revision any more, and with ErrNotFound.
 func (p *Planner) Mend(ctx context.Context, by Account, id uint64, revision uint32, rule, where string) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	board, err := p.Board(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, err
@@ -155,6 +158,9 @@ func (p *Planner) Mend(ctx context.Context, by Account, id uint64, revision uint
 // Undo takes the last change back. It fails with ErrNothing where there is none,
 // with ErrStale where the plan is not revision any more, and with ErrNotFound.
 func (p *Planner) Undo(ctx context.Context, by Account, id uint64, revision uint32) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	if err := p.store.Undo(ctx, by.ClubID, id, revision); err != nil {
 		return nil, err
 	}
@@ -165,6 +171,9 @@ func (p *Planner) Undo(ctx context.Context, by Account, id uint64, revision uint
 // was undone, with ErrStale where the plan is not revision any more, and with
 // ErrNotFound.
 func (p *Planner) Redo(ctx context.Context, by Account, id uint64, revision uint32) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	if err := p.store.Redo(ctx, by.ClubID, id, revision); err != nil {
 		return nil, err
 	}

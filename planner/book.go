@@ -98,6 +98,9 @@ func (b *Book) Unknown(drills []club.Drill) (unknown []Link) {
 
 // SaveDrill saves a drill as the club's own.
 func (p *Planner) SaveDrill(ctx context.Context, by Account, d club.Drill, edition uint32) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	b, err := p.Book(ctx, by.ClubID)
 	if err != nil {
 		return err
@@ -119,6 +122,9 @@ func (p *Planner) SaveDrill(ctx context.Context, by Account, d club.Drill, editi
 // DrawDrill saves how a drill looks, as the club's own; a nil figure is none at all. It
 // fails with ErrNotFound, ErrStale and [plan.Problems].
 func (p *Planner) DrawDrill(ctx context.Context, by Account, code string, f *figure.Figure, edition uint32) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	b, err := p.Book(ctx, by.ClubID)
 	if err != nil {
 		return err
@@ -140,6 +146,9 @@ func (p *Planner) DrawDrill(ctx context.Context, by Account, code string, f *fig
 // AsDrawn gives up the club's own figure of a drill for the one that the book has. It fails
 // with ErrNotFound where the club has none.
 func (p *Planner) AsDrawn(ctx context.Context, by Account, code string) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	b, err := p.Book(ctx, by.ClubID)
 	if err != nil {
 		return err
@@ -156,6 +165,9 @@ func (p *Planner) AsDrawn(ctx context.Context, by Account, code string) error {
 
 // ResetDrill brings a drill back to what the book has; the club's own drill goes.
 func (p *Planner) ResetDrill(ctx context.Context, by Account, code string) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	b, err := p.Book(ctx, by.ClubID)
 	if err != nil {
 		return err

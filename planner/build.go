@@ -20,6 +20,9 @@ import (
 // day (from is FromComposed), or those of a routine, by its id. Its people, places and
 // what its day holds stay. It fails as [Planner.Change] does.
 func (p *Planner) Build(ctx context.Context, by Account, id uint64, revision uint32, from string) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	session, err := p.session(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, err
@@ -165,6 +168,9 @@ func (p *Planner) Units(ctx context.Context, clubID uint64, d *plan.Document) (l
 // ChangeFor is [Planner.Change] of a block or event for who, which may be a unit that
 // the plan does not know yet: it comes in with the change.
 func (p *Planner) ChangeFor(ctx context.Context, by Account, id uint64, revision uint32, who string, edit Edit) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	if !strings.HasPrefix(who, "u") {
 		return p.Change(ctx, by, id, revision, edit)
 	}

@@ -100,6 +100,9 @@ func (p *Planner) seen(ctx context.Context, clubID, id uint64) (*store.Session, 
 
 // Drop does what was dragged. It fails as [Planner.Change] does.
 func (p *Planner) Drop(ctx context.Context, by Account, id uint64, revision uint32, to Drop) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	session, err := p.session(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, err

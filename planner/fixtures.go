@@ -59,6 +59,9 @@ func (p *Planner) ToCome(ctx context.Context, clubID uint64, sessions []Listed) 
 // Planned takes a fixture off the list that has its run-in now; one that is gone
 // already is no failure.
 func (p *Planner) Planned(ctx context.Context, by Account, id uint64) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	f, err := p.Fixture(ctx, by.ClubID, id)
 	if err == nil {
 		_, err = p.Save(ctx, by, "a fixture got its run-in", Change{ID: id, Is: f.Is, Gone: true})

@@ -54,6 +54,9 @@ func (p *Planner) Ground(ctx context.Context, clubID uint64) (*Ground, error) {
 
 // UsualZones gives a new venue the zones of a usual ground of the club's sport.
 func (p *Planner) UsualZones(ctx context.Context, by Account, venue uint64) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	plays, err := p.Sport(ctx, by.ClubID)
 	if err != nil {
 		return err

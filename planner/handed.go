@@ -9,6 +9,9 @@ import (
 // HandOut makes a link to a page of a routine's drills, for whoever has it. It fails with
 // ErrNotFound.
 func (p *Planner) HandOut(ctx context.Context, by Account, routine uint64) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	if _, err := p.Routine(ctx, by.ClubID, routine); err != nil {
 		return err
 	}
@@ -34,5 +37,8 @@ func (p *Planner) Handed(ctx context.Context, token string) (clubID uint64, rout
 
 // WithdrawHanded ends the link by which a routine is handed out.
 func (p *Planner) WithdrawHanded(ctx context.Context, by Account, routine uint64) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	return p.store.WithdrawHanded(ctx, by.ClubID, routine)
 }

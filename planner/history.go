@@ -38,6 +38,9 @@ func (p *Planner) Since(ctx context.Context, clubID, session uint64, step int) (
 // that can be undone; what medical staff ruled since stays. It fails as [Planner.Change]
 // does.
 func (p *Planner) GoBack(ctx context.Context, by Account, session uint64, revision uint32, step int, said string) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	if _, err := p.session(ctx, by.ClubID, session); err != nil {
 		return nil, err
 	}

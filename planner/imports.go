@@ -141,6 +141,9 @@ func orNone(value any) any {
 // Import takes differences over, all or none, as one change that can be taken
 // back. Two who swap numbers can be read in: numbers are freed first.
 func (p *Planner) Import(ctx context.Context, by Account, said string, differences []Difference) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	var changes []Change
 	for _, d := range differences {
 		if d.Same {
@@ -175,6 +178,9 @@ func (p *Planner) Import(ctx context.Context, by Account, said string, differenc
 // the squad's of the same name: what a file says of their rows may be another
 // club's.
 func (p *Planner) AddPlan(ctx context.Context, by Account, squad uint64, d *plan.Document) (uint64, error) {
+	if err := May(by, ToPlan); err != nil {
+		return 0, err
+	}
 	if err := p.yetToCome(d.Start); err != nil {
 		return 0, err
 	}

@@ -44,6 +44,9 @@ const attempts = 4
 // not hold, with ErrStale where that revision is not known any more, and with ErrNotFound;
 // then nothing is changed.
 func (p *Planner) Change(ctx context.Context, by Account, id uint64, revision uint32, edit Edit) (b *Board, err error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	for n := 0; n == 0 || errors.Is(err, ErrStale) && n < attempts; n++ {
 		var session *store.Session
 		if session, err = p.session(ctx, by.ClubID, id); err != nil {

@@ -15,6 +15,9 @@ func (b *Board) Lists() []schedule.Line { return schedule.Lists(b.Document) }
 // FillList puts into a list of the plan what one of its kind usually holds, and adds the
 // list where it is not there. It fails as [Planner.Change] does.
 func (p *Planner) FillList(ctx context.Context, by Account, id uint64, revision uint32, when plan.When) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	session, err := p.session(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, err
@@ -43,6 +46,9 @@ func (p *Planner) FillList(ctx context.Context, by Account, id uint64, revision 
 // SetArrival says at what time on the clock, 14:05, a player comes; "": in time. Who
 // misses much gets a short version of their own, and loses it when they come in time.
 func (p *Planner) SetArrival(ctx context.Context, by Account, id uint64, revision uint32, player, at string) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	session, err := p.session(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, err

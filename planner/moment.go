@@ -161,6 +161,9 @@ func (p *Planner) laid(ctx context.Context, clubID uint64, zones []plan.Zone) ([
 // Lay keeps where zones of a venue lie, by id. It fails with [plan.Problems], and with
 // ErrNotFound where one is not the venue's.
 func (p *Planner) Lay(ctx context.Context, by Account, venue uint64, lies map[uint64]plan.Lie) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	g, err := p.Ground(ctx, by.ClubID)
 	if err != nil {
 		return err

@@ -50,6 +50,9 @@ type Added struct {
 
 // Add makes a session with its run-in. It fails with plan.Problems.
 func (p *Planner) Add(ctx context.Context, by Account, n NewSession) (*Added, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	if err := p.validate(n); err != nil {
 		return nil, err
 	}

@@ -58,6 +58,9 @@ func (b *Board) Paces() (list []Slower) {
 // TakePace plans a block as long as it runs with this team. It fails as [Planner.Change]
 // does, and with [plan.Problems] where it is not offered any more.
 func (p *Planner) TakePace(ctx context.Context, by Account, id uint64, revision uint32, block string) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	b, err := p.Board(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, err

@@ -2,8 +2,6 @@ package planner
 
 import (
 	"context"
-	"fmt"
-	"slices"
 	"time"
 
 	"cuestart/core/club"
@@ -19,6 +17,7 @@ type Person struct {
 	Tests    []club.Trial     `json:"tests,omitempty"`
 	Sessions []inSession      `json:"sessions,omitempty"`
 	Said     []store.Said     `json:"said,omitempty"` // from their phone
+	Hurt     []wasHurt        `json:"hurt,omitempty"` // in full to medical staff alone
 	Logged   []store.Attended `json:"logged,omitempty"`
 }
 
@@ -30,6 +29,15 @@ type ruledPerson struct {
 	Reason string `json:"reason,omitempty"` // to medical staff alone
 }
 
+type wasHurt struct {
+	Kind    string    `json:"kind"`
+	At      time.Time `json:"at"`
+	Session string    `json:"session"`
+	By      string    `json:"by,omitempty"`   // who said so; else the player
+	Says    string    `json:"says,omitempty"` // to medical staff alone
+	Answer  string    `json:"answer,omitempty"`
+}
+
 type inSession struct {
 	Title string    `json:"title"`
 	Start time.Time `json:"start"`
@@ -39,9 +47,18 @@ type inSession struct {
 // Person gathers all that is known of a player of the squad; the reasons of rulings
 // are there for medical staff alone. It is written down who asked.
 func (p *Planner) Person(ctx context.Context, by Account, squad *Squad, id uint64) (*Person, error) {
+	if err := May(by, ToExport); err != nil {
+		return nil, err
+	}
 	k := squad.Player(id)
 	if k == nil {
 		return nil, ErrNotFound
+	}
+	reasons, err := map[uint64]string(nil), error(nil)
+	if May(by, ToRead) == nil {
+		if reasons, err = p.Reasons(ctx, by, id); err != nil {
+			return nil, err
+		}
 	}
 	is := &Person{Player: k.Is, Squad: squad.Name}
 	for _, u := range squad.Units {
@@ -55,11 +72,7 @@ func (p *Planner) Person(ctx context.Context, by Account, squad *Squad, id uint6
 		if r.Owner != id {
 			continue
 		}
-		one := ruledPerson{r.Is.Words(), r.Is.From, r.Is.Until, r.Is.Review, ""}
-		if by.Role == Medical {
-			one.Reason = r.Is.Reason
-		}
-		is.Rulings = append(is.Rulings, one)
+		is.Rulings = append(is.Rulings, ruledPerson{r.Is.Words(), r.Is.From, r.Is.Until, r.Is.Review, reasons[r.ID]})
 	}
 	tests, err := p.Trials(ctx, by.ClubID, squad)
 	if err != nil {
@@ -91,32 +104,39 @@ func (p *Planner) said(ctx context.Context, by Account, is *Person, id uint64) (
 	if is.Said, err = p.store.WordsOf(ctx, by.ClubID, playerID(id)); err != nil {
 		return err
 	}
-	if by.Role != Medical {
-		is.Said = slices.DeleteFunc(is.Said, func(s store.Said) bool { return s.Kind == store.WordPain })
+	hurt, err := p.store.HurtOf(ctx, by.ClubID, id, playerID(id))
+	if err != nil {
+		return err
+	}
+	for _, h := range hurt {
+		one := wasHurt{h.Kind, h.Pressed, h.Title, h.By, h.Says, HurtAnswered(h)}
+		if May(by, ToRead) != nil {
+			one.Says = ""
+		}
+		is.Hurt = append(is.Hurt, one)
 	}
 	is.Logged, err = p.store.AttendedBy(ctx, by.ClubID, id)
 	return err
 }
 
 // Erase forgets a player of the squad: their row, rulings and tests go, and in every
-// plan that is kept they become a former player. It cannot be taken back. It fails with
-// ErrForbidden where no coach and no medical staff ask.
+// plan that is kept they become a former player. It cannot be taken back; where it is cut
+// short, the next start goes on. It fails with ErrForbidden.
 func (p *Planner) Erase(ctx context.Context, by Account, squad *Squad, id uint64) error {
+	if err := May(by, ToErase); err != nil {
+		return err
+	}
 	k := squad.Player(id)
 	if k == nil {
 		return ErrNotFound
 	}
-	if by.Role == Assistant {
-		return ErrForbidden
-	}
-	if err := p.RemovePlayer(ctx, by, squad, id); err != nil {
-		return err
-	}
-	if err := p.store.Erase(ctx, by.ClubID, id, k.Is.First, k.Is.Last); err != nil {
-		return err
+	err := p.store.Erase(ctx, by, id, "a player of "+squad.Name, squad.leaving(id)...)
+	if err == nil {
+		err = p.store.FinishErasing(context.WithoutCancel(ctx))
 	}
 	p.editions.Clear()
-	return p.store.Audit(ctx, by, "erased a person", fmt.Sprintf("a player of %s", squad.Name))
+	p.rulings.Clear()
+	return err
 }
 
 // Left are players who have left the squad and for whom medical staff have ruled
@@ -147,5 +167,8 @@ func (p *Planner) Left(ctx context.Context, clubID, squad uint64, name string) (
 // BringBack lets a player who has left be in the squad again, with what medical staff
 // have ruled for them.
 func (p *Planner) BringBack(ctx context.Context, by Account, squad, id uint64) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	return p.store.BringBack(ctx, by, squad, id)
 }

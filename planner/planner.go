@@ -58,6 +58,8 @@ var (
 	ErrTaken    = store.ErrTaken
 	ErrNothing  = store.ErrNothing
 	ErrDone     = store.ErrDone
+	ErrMany     = store.ErrMany
+	ErrWaits    = store.ErrWaits
 )
 
 // Once names a change by an account, so that one that is sent twice is made once.

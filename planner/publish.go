@@ -3,7 +3,6 @@ package planner
 import (
 	"context"
 	"slices"
-	"strings"
 
 	"cuestart/core/list"
 	"cuestart/core/plan"
@@ -13,21 +12,14 @@ import (
 )
 
 // Publish shares the plan in force, under the link that is there or else a new
-// one. It is refused while medical staff have ruled what the plan does not hold. It
+// one. It is refused while medical staff have ruled what the plan does not hold, at the moment
+// that it is published. It
 // fails with ErrStale where the plan is not revision any more, and with ErrNotFound.
 func (p *Planner) Publish(ctx context.Context, by Account, id uint64, revision uint32) (*Board, error) {
-	session, err := p.session(ctx, by.ClubID, id)
-	if err != nil {
+	if err := May(by, ToPlan); err != nil {
 		return nil, err
 	}
-	all, err := p.ruled(ctx, by.ClubID)
-	if err != nil {
-		return nil, err
-	}
-	if _, newer := all.of(session.Document); len(newer) > 0 {
-		return nil, plan.In("board", "Medical staff have ruled since this plan was made: take that in first. %s.", strings.Join(newer, "; "))
-	}
-	if _, err := p.store.Publish(ctx, by.ClubID, id, revision); err != nil {
+	if _, err := p.store.Publish(ctx, by.ClubID, id, revision, publishable); err != nil {
 		return nil, err
 	}
 	p.nudge()
@@ -37,6 +29,9 @@ func (p *Planner) Publish(ctx context.Context, by Account, id uint64, revision u
 // Withdraw ends the link that the session is shared by, so that it shows nothing any
 // more.
 func (p *Planner) Withdraw(ctx context.Context, by Account, id uint64) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	if err := p.store.Withdraw(ctx, by.ClubID, id); err != nil {
 		return nil, err
 	}
@@ -47,11 +42,17 @@ func (p *Planner) Withdraw(ctx context.Context, by Account, id uint64) (*Board, 
 // SetSeason has the link show the squad's next session once this one is over, or end a
 // day after it.
 func (p *Planner) SetSeason(ctx context.Context, by Account, id uint64, season bool) error {
+	if err := May(by, ToPlan); err != nil {
+		return err
+	}
 	return p.store.SetSeason(ctx, by.ClubID, id, season)
 }
 
 // RenewKey gives a person a new key to the session's link, or with gone none.
 func (p *Planner) RenewKey(ctx context.Context, by Account, id uint64, person string, gone bool) error {
+	if err := May(by, ToPlan); err != nil {
+		return err
+	}
 	if err := p.store.RenewKey(ctx, by.ClubID, id, person, gone); err != nil {
 		return err
 	}

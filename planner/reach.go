@@ -2,6 +2,7 @@ package planner
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"log/slog"
 	"maps"
@@ -10,6 +11,7 @@ import (
 	"strings"
 	"sync"
 	"time"
+	"unicode/utf8"
 
 	"cuestart/core/plan"
 	"cuestart/kept"
@@ -29,7 +31,7 @@ const (
 	Late   = store.WordLate
 	Easier = store.WordEasier
 	Sore   = store.WordSore
-	Pain   = store.WordPain
+	Pain   = "pain" // for medical staff alone: see [Planner.Hurt]
 	Grid   = store.WordGrid
 
 	Missing = store.WordMissing
@@ -48,7 +50,7 @@ const (
 // It fails with [plan.Problems] where it is none of the things that can be said.
 func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 	now := p.Now()
-	if from.Person == "" || w.Once == "" || len(w.Once) > mostOnce || len(w.Says) > mostSays || len(w.Block) > 80 ||
+	if from.Person == "" || w.Once == "" || len(w.Once) > mostOnce || !plain(w.Once) || !utf8.ValidString(w.Says+w.Block) || len(w.Says) > mostSays || len(w.Block) > 80 ||
 		!slices.Contains([]string{Late, Easier, Sore, Pain, Grid, Missing, Choice, Effort}, w.Kind) {
 		return plan.In("word", "That cannot be said from here.")
 	}
@@ -61,6 +63,9 @@ func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 	if n, err := strconv.Atoi(w.Says); w.Kind == Effort && (err != nil || n < 0 || n > 10) {
 		return plan.In("word", "Say how hard it was, from 0 to 10.")
 	}
+	if block := from.Document.Block(w.Block); w.Kind == Grid && (block == nil || w.Item < 0 || w.Item >= len(block.Items)) {
+		return plan.In("word", "That is not in the plan any more.")
+	}
 	w.Says = strings.Join(strings.Fields(w.Says), " ")
 	if w.Person, w.Own, w.Made = from.Person, from.Own, now.UTC(); w.Pressed.After(now) || now.Sub(w.Pressed) > pressedIn {
 		w.Pressed = now
@@ -69,13 +74,37 @@ func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 	if w.Kind == Choice && chosen(from.Document, w) < 0 {
 		return plan.In("word", "That cannot be chosen any more.")
 	}
-	if err := p.store.AddWord(ctx, from.Session, w); err != nil {
+	err := error(nil)
+	if w.Kind == Pain {
+		player := from.Document.Player(w.Person)
+		err = p.store.AddHurt(ctx, from.Session, store.Hurt{Person: w.Person, Roster: player.Roster, Name: player.Label(), Once: w.Once, Kind: store.HurtPain, Says: withDrill(from.Document, w), Own: w.Own,
+			Pressed: w.Pressed, Made: w.Made})
+	} else {
+		err = p.store.AddWord(ctx, from.Session, w)
+	}
+	switch {
+	case errors.Is(err, ErrMany) && w.Own:
+		return plan.In("word", "That was said very often already. Tell your coach in person.")
+	case errors.Is(err, ErrMany):
+		return plan.In("word", "That was said very often already by the team's link. Use your own link, or tell your coach in person.")
+	case err != nil:
 		return err
 	}
-	if w.Kind != Grid {
-		p.nudge()
-	}
+	p.nudge()
 	return nil
+}
+
+// withDrill is what a word says, with the drill that it is about.
+func withDrill(d *plan.Document, w Word) string {
+	if block := d.Block(w.Block); block != nil && w.Item >= 0 && w.Item < len(block.Items) {
+		return strings.TrimPrefix(w.Says+", at "+block.Items[w.Item].Drill.Name, ", ")
+	}
+	return w.Says
+}
+
+// plain tells whether a text is letters, figures and marks that any name of a press may hold.
+func plain(text string) bool {
+	return !strings.ContainsFunc(text, func(r rune) bool { return r < ' ' || r > '~' })
 }
 
 // seenWithin is how long it may take until it is kept that somebody has opened a
@@ -149,9 +178,11 @@ type Told struct {
 }
 
 // Told lists what was said about a session from phones and not taken in yet, as far as
-// an account may know of it. That somebody is in pain is for medical staff: others see
-// that they asked for them.
+// an account may know of it. Who is hurt is told by [Planner.HurtIn].
 func (p *Planner) Told(ctx context.Context, by Account, b *Board) (list []Told, err error) {
+	if err := May(by, ToSee); err != nil {
+		return nil, err
+	}
 	words, err := p.store.Words(ctx, b.ID)
 	for _, w := range words {
 		whom := w.Person
@@ -159,7 +190,7 @@ func (p *Planner) Told(ctx context.Context, by Account, b *Board) (list []Told, 
 			whom = w.Says
 		}
 		if player := b.Document.Player(whom); player != nil && w.Noted.IsZero() && w.Kind != Effort {
-			list = append(list, told(by, b, player, w))
+			list = append(list, told(b, player, w))
 		}
 	}
 	return list, err
@@ -181,7 +212,7 @@ func (p *Planner) Away(ctx context.Context, s *Shared) (map[string]string, error
 	return away, err
 }
 
-func told(by Account, b *Board, player *plan.Player, w Word) Told {
+func told(b *Board, player *plan.Player, w Word) Told {
 	h := Told{Word: w, Name: player.ShortName()}
 	drill := ""
 	if block := b.Document.Block(w.Block); block != nil && w.Item < len(block.Items) {
@@ -208,11 +239,6 @@ func told(by Account, b *Board, player *plan.Player, w Word) Told {
 		h.Says = fmt.Sprintf("does not feel %s: wants an easier form", drill)
 	case Sore:
 		h.Says = "tight: " + w.Says
-	case Pain:
-		h.Says = "wants to see medical staff before going on"
-		if by.Role == Medical {
-			h.Says = "pain: " + w.Says
-		}
 	}
 	if drill != "" && w.Kind == Sore {
 		h.Says += ", at " + drill
@@ -221,9 +247,11 @@ func told(by Account, b *Board, player *plan.Player, w Word) Told {
 }
 
 // TakeIn notes a word as taken in. With plan, who is late is planned to be there when
-// they say. It fails with ErrNotFound, with ErrForbidden where it is for medical staff,
-// and as [Planner.Change] does.
+// they say. It fails with ErrNotFound, with ErrForbidden, and as [Planner.Change] does.
 func (p *Planner) TakeIn(ctx context.Context, by Account, session, word uint64, plans bool) error {
+	if err := May(by, ToPlan); err != nil {
+		return err
+	}
 	b, err := p.store.Session(ctx, by.ClubID, session)
 	if err != nil {
 		return err
@@ -237,9 +265,6 @@ func (p *Planner) TakeIn(ctx context.Context, by Account, session, word uint64, 
 		return ErrNotFound
 	}
 	w := words[i]
-	if w.Kind == Pain && by.Role != Medical || w.Kind != Pain && by.Role == Medical {
-		return ErrForbidden
-	}
 	if plans {
 		if err := p.planWord(ctx, by, b, w); err != nil {
 			return err

@@ -38,6 +38,9 @@ type Keep struct {
 // name, which remembers how it was. It fails with [plan.Problems], ErrForbidden
 // and ErrNotFound.
 func (p *Planner) SaveRoutine(ctx context.Context, by Account, session uint64, keep Keep) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	d, err := p.Document(ctx, by.ClubID, session)
 	if err != nil {
 		return err
@@ -64,6 +67,9 @@ func (p *Planner) SaveRoutine(ctx context.Context, by Account, session uint64, k
 // PutRoutine puts the blocks of a routine into a plan beside its own. It fails as
 // [Planner.Change] does.
 func (p *Planner) PutRoutine(ctx context.Context, by Account, id uint64, revision uint32, routine uint64) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	found, err := p.Routine(ctx, by.ClubID, routine)
 	if errors.Is(err, ErrNotFound) {
 		return nil, plan.In("routine", "this routine is no longer there")
@@ -88,6 +94,9 @@ func (p *Planner) PutRoutine(ctx context.Context, by Account, id uint64, revisio
 // keep the place as it is. It fails with [plan.Problems], ErrStale where the
 // routine is not edition any more, ErrForbidden and ErrNotFound.
 func (p *Planner) SetSlot(ctx context.Context, by Account, routine uint64, edition uint32, slot club.Slot) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	found, err := p.Routine(ctx, by.ClubID, routine)
 	if err != nil {
 		return err
@@ -103,6 +112,9 @@ func (p *Planner) SetSlot(ctx context.Context, by Account, routine uint64, editi
 
 // RemoveRoutine takes a routine out. It fails with ErrForbidden and ErrNotFound.
 func (p *Planner) RemoveRoutine(ctx context.Context, by Account, id uint64) (name string, err error) {
+	if err := May(by, ToKeep); err != nil {
+		return "", err
+	}
 	r, err := p.Routine(ctx, by.ClubID, id)
 	if err != nil {
 		return "", err

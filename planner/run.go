@@ -5,7 +5,7 @@ import (
 	"crypto/sha256"
 	"errors"
 	"fmt"
-	"log/slog"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -19,8 +19,9 @@ import (
 type Running struct {
 	conduct.Plan
 	Events  []conduct.Event `json:"events"`
-	Arrived uint32          `json:"last"`  // how many events have come in
-	Begun   bool            `json:"begun"` // somebody has pressed: the plan is as it was then
+	Arrived uint32          `json:"last"`           // how many events have come in, by the last of these
+	More    bool            `json:"more,omitempty"` // there are further ones than fit here
+	Begun   bool            `json:"begun"`          // somebody has pressed: the plan is as it was then
 }
 
 // Stand is how the session stands now.
@@ -28,28 +29,53 @@ func (r *Running) Stand(now time.Time) (*conduct.Stand, error) {
 	return conduct.Of(r.Plan, r.Events, now.UnixMilli())
 }
 
-// Running is a session as it is run: by the plan of when it began, or by the one in force.
+// Running is a session as it is run: by the plan of when it began, or by the one in force. It
+// has as many events as a phone takes at once.
 // It fails with ErrNotFound.
 func (p *Planner) Running(ctx context.Context, clubID, id uint64) (*Running, error) {
-	r := &Running{Begun: true}
-	var err error
-	if r.Plan, err = p.store.Run(ctx, clubID, id); errors.Is(err, ErrNotFound) {
+	r, _, err := p.running(ctx, clubID, id)
+	if err != nil {
+		return nil, err
+	}
+	if r.Events, r.Arrived, r.More, err = p.store.Events(ctx, id, 0); err != nil {
+		return nil, err
+	}
+	return r, p.withTicks(ctx, id, r)
+}
+
+// running is a session as it is run, without events; run is nil where nobody has pressed.
+func (p *Planner) running(ctx context.Context, clubID, id uint64) (r *Running, run *store.Run, err error) {
+	run, err = p.store.Run(ctx, clubID, id)
+	if errors.Is(err, ErrNotFound) {
 		session, err := p.session(ctx, clubID, id)
 		if err != nil {
-			return nil, err
+			return nil, nil, err
 		}
-		r.Plan, r.Begun = conduct.Plan{Document: session.Document, Schedule: session.Schedule}, false
+		return &Running{Plan: conduct.Plan{Document: session.Document, Schedule: session.Schedule}}, nil, nil
 	} else if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	if r.Events, r.Arrived, err = p.store.Events(ctx, id, 0); err != nil {
-		return nil, err
-	}
+	return &Running{Plan: run.Plan, Begun: true}, run, nil
+}
+
+// withTicks adds the ticks of leaders' grids.
+func (p *Planner) withTicks(ctx context.Context, id uint64, r *Running) error {
 	ticks, err := p.store.AllTicks(ctx, id)
 	for _, w := range ticks {
 		r.Events = append(r.Events, ticksOf(r.Document, w)...)
 	}
-	return r, err
+	return err
+}
+
+// whole is a session as it is run, with all its events.
+func (p *Planner) whole(ctx context.Context, clubID, id uint64) (r *Running, run *store.Run, err error) {
+	if r, run, err = p.running(ctx, clubID, id); err != nil {
+		return nil, nil, err
+	}
+	if r.Events, r.Arrived, err = p.store.AllEvents(ctx, id); err != nil {
+		return nil, nil, err
+	}
+	return r, run, p.withTicks(ctx, id, r)
 }
 
 // ticksOf are the ticks of a leader's grid as events, as if they were pressed here: always of
@@ -76,20 +102,32 @@ func ticksOf(d *plan.Document, w Word) (events []conduct.Event) {
 	return events
 }
 
-// Arrived are the events of a session that came in after so many, and how many have by now.
+// Arrived are the events of a session that came in after so many, as many as fit an answer,
+// how many have come in by the last of them, and whether there are more.
 // It fails with ErrNotFound.
-func (p *Planner) Arrived(ctx context.Context, clubID, id uint64, after uint32) ([]conduct.Event, uint32, error) {
+func (p *Planner) Arrived(ctx context.Context, clubID, id uint64, after uint32) (events []conduct.Event, last uint32, more bool, err error) {
 	if _, _, err := p.store.InForce(ctx, clubID, id); err != nil {
-		return nil, 0, err
+		return nil, 0, false, err
 	}
 	return p.store.Events(ctx, id, after)
 }
 
-// How far an event's time may be from the server's.
+// How far an event's time may be from the server's, and how long before people arrive a
+// session can be pressed.
 const (
 	pressedAhead  = 2 * time.Minute
 	pressedBehind = 72 * time.Hour
+	OpensBefore   = 3 * time.Hour
 )
+
+// Opens is when a session can be pressed from.
+func (r *Running) Opens() time.Time {
+	at := r.Schedule.Start
+	if open, err := r.Document.Open.Offset(at); err == nil {
+		at = at.Add(time.Duration(open) * time.Second)
+	}
+	return at.Add(-OpensBefore)
+}
 
 // Refused is an event that was not kept, and why.
 type Refused struct {
@@ -98,103 +136,74 @@ type Refused struct {
 }
 
 // Pressed keeps what an account pressed at the pitch side, in whatever order it comes in and
-// however often. A change that was taken there becomes the plan in force, and reaches those
-// to whom the session is published. It fails with ErrNotFound, and with ErrForbidden for
-// who may not change a plan.
+// however often, in one transaction with who is hurt by it. A change that was taken there
+// becomes the plan in force, and reaches those to whom the session is published: at once, or
+// as soon as it can ([Planner.CatchUp]). What is not kept is refused one by one, with a
+// sentence. It fails with ErrNotFound, and with ErrForbidden for who may not press.
 func (p *Planner) Pressed(ctx context.Context, by Account, id uint64, events []conduct.Event) (refused []Refused, err error) {
-	if by.Role == Medical {
-		return nil, ErrForbidden
+	if err := May(by, ToRun); err != nil {
+		return nil, err
 	}
-	now := p.Now()
-	kept := events[:0:0]
-	for _, e := range events {
-		if problem := e.Problem(); problem != "" {
-			refused = append(refused, Refused{e.ID, "Not kept: " + problem + "."})
-			continue
-		}
-		e.By = by.Name
-		if at := time.UnixMilli(e.At); at.After(now.Add(pressedAhead)) || at.Before(now.Add(-pressedBehind)) {
-			e.At = now.UnixMilli() // its clock is no clock
-		}
-		kept = append(kept, e)
-	}
-	why := map[string]string{} // by event
-	for i := range kept {
-		if is := kept[i].Is; is != nil && is.Why != "" {
-			why[kept[i].ID] = is.Why
-			if is.Why != conduct.Head { // that is for medical staff alone
-				said := *is
-				said.Why, kept[i].Is = "", &said
-			}
-		}
-	}
-	fresh, err := p.store.JoinEvents(ctx, by, id, kept, now)
+	running, _, err := p.running(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, err
 	}
-	changed := false
-	for _, e := range fresh {
-		changed = changed || e.Kind == conduct.Change || e.Kind == conduct.Back
-		if why[e.ID] != "" && e.Is.Is == conduct.IsOut {
-			if err := p.tellMedical(ctx, id, e, why[e.ID]); err != nil {
-				return nil, err
-			}
+	now := p.Now()
+	var arriving []store.Arriving
+	for _, e := range events {
+		switch problem := e.Problem(); {
+		case problem != "":
+			refused = append(refused, Refused{e.ID, "Not kept: " + problem + "."})
+		case e.Account != 0 && e.Account != by.ID:
+			refused = append(refused, Refused{e.ID, "Not kept: it was pressed by somebody else on this phone. It is sent when they sign in here again."})
+		case now.Before(running.Opens()):
+			refused = append(refused, Refused{e.ID, "Not kept: this can be pressed from " + running.Opens().Format("15:04, Monday 2 January") + "."})
+		default:
+			arriving = append(arriving, arrives(running.Document, by, e, now))
 		}
 	}
-	if changed {
-		if err := p.follow(ctx, by, id); err != nil {
-			slog.Error("a plan does not follow the pitch side", "session", id, "error", err)
-		}
+	fresh, full, err := p.store.JoinEvents(ctx, by, id, arriving, now)
+	if err != nil {
+		return nil, err
+	}
+	for _, e := range full {
+		refused = append(refused, Refused{e.ID, fmt.Sprintf("Not kept: this session has %d presses already. Only who is hurt is still kept.", store.MostEvents)})
 	}
 	p.nudge()
+	if slices.ContainsFunc(fresh, func(e store.Arriving) bool { return e.Changes }) {
+		p.follow(ctx, by, id)
+	}
 	return refused, nil
 }
 
-// tellMedical tells medical staff, and nobody else, why somebody is out.
-func (p *Planner) tellMedical(ctx context.Context, session uint64, e conduct.Event, why string) error {
-	says := "out, hurt"
-	if why == conduct.Head {
-		says = "out after a knock to the head"
+// arrives is an event as it is kept, with what follows from it: why somebody is out is for
+// medical staff alone, but for a knock to the head, after which nobody comes back.
+func arrives(d *plan.Document, by Account, e conduct.Event, now time.Time) store.Arriving {
+	e.By, e.Account = by.Name, by.ID
+	if at := time.UnixMilli(e.At); at.After(now.Add(pressedAhead)) || at.Before(now.Add(-pressedBehind)) {
+		e.At = now.UnixMilli() // its clock is no clock
 	}
-	for _, player := range e.Is.Who {
-		w := Word{Person: player, Once: fmt.Sprintf("%x", sha256.Sum256([]byte(e.ID+" "+player))), Kind: Pain, Says: says + ", says " + e.By, Pressed: time.UnixMilli(e.At).UTC(), Made: p.Now().UTC()}
-		if err := p.store.AddWord(ctx, session, w); err != nil {
-			return err
+	is := store.Arriving{Event: e, Changes: e.Kind == conduct.Change || e.Kind == conduct.Back}
+	if e.Is == nil || e.Is.Why == "" {
+		return is
+	}
+	why := e.Is.Why
+	if why != conduct.Head {
+		said := *e.Is
+		said.Why, is.Is = "", &said
+	}
+	if e.Is.Is != conduct.IsOut {
+		return is
+	}
+	for _, id := range e.Is.Who {
+		h := store.Hurt{Person: id, Name: id, Once: fmt.Sprintf("%x", sha256.Sum256([]byte(e.ID+" "+id))), Kind: store.HurtOut, Says: "out, hurt", By: by.Name, Pressed: time.UnixMilli(e.At), Made: now}
+		if why == conduct.Head {
+			h.Kind, h.Says = store.HurtHead, "out after a knock to the head"
 		}
-	}
-	return nil
-}
-
-// follow puts the plan in force as it stands at the pitch side, and publishes it where it was
-// published before.
-func (p *Planner) follow(ctx context.Context, by Account, id uint64) (err error) {
-	running, err := p.Running(ctx, by.ClubID, id)
-	if err != nil {
-		return err
-	}
-	stand, err := running.Stand(p.Now())
-	if err != nil || len(stand.Said) == 0 {
-		return err
-	}
-	d := stand.Document
-	if err := d.Validate(); err != nil {
-		return err
-	}
-	for n := 0; n == 0 || errors.Is(err, ErrStale) && n < attempts; n++ {
-		session, problem := p.store.Session(ctx, by.ClubID, id)
-		if problem != nil {
-			return problem
+		if player := d.Player(id); player != nil {
+			h.Name, h.Roster = player.Label(), player.Roster
 		}
-		next := store.Fitted{Document: d, Schedule: stand.Schedule, Summary: fmt.Sprint("pitch side: ", stand.Said[len(stand.Said)-1]), By: by.ID}
-		var changed *store.Session
-		if changed, err = p.store.ChangePlan(ctx, by.ClubID, session, next); err != nil {
-			continue
-		}
-		public, problem := p.store.Published(ctx, id)
-		if problem != nil || public.Token == "" {
-			return problem
-		}
-		_, err = p.store.Publish(ctx, by.ClubID, id, changed.Revision)
+		is.Hurt = append(is.Hurt, h)
 	}
-	return err
+	return is
 }

@@ -59,7 +59,7 @@ func TestWhatIsPressedIsKeptOnce(t *testing.T) {
 	stranger.ClubID = 77
 	_, err = p.Pressed(ctx, stranger, 1, events)
 	assert.ErrorIs(t, err, planner.ErrNotFound)
-	_, _, err = p.Arrived(ctx, 77, 1, 0)
+	_, _, _, err = p.Arrived(ctx, 77, 1, 0)
 	assert.ErrorIs(t, err, planner.ErrNotFound)
 }
 
@@ -86,11 +86,10 @@ func TestThePlanFollowsThePitchSide(t *testing.T) {
 	assert.Nil(t, b.Document.Player("p7"))
 	assert.Equal(t, 2, b.Publication.Number)
 	assert.Equal(t, b.Head, b.Publication.Head)
-	words, err := db.Words(ctx, 1)
+	hurt, err := p.OpenHurt(ctx, coach)
 	require.NoError(t, err)
-	require.Len(t, words, 1)
-	assert.Equal(t, planner.Pain, words[0].Kind)
-	assert.Equal(t, "out after a knock to the head, says "+coach.Name, words[0].Says)
+	require.Len(t, hurt, 1)
+	assert.Equal(t, "out after a knock to the head, says "+coach.Name, planner.HurtSays(hurt[0]))
 	again, err := p.Running(ctx, 1, 1)
 	require.NoError(t, err)
 	assert.NotNil(t, again.Document.Player("p7"), "the run keeps the plan that it began with")

@@ -21,8 +21,12 @@ func (p *Planner) Save(ctx context.Context, by Account, summary string, changes 
 		if c.Is == nil {
 			return nil, errNoThing
 		}
-		if (c.Is.Kind() == club.KindRestriction) != (by.Role == Medical) {
-			return nil, ErrForbidden
+		act := ToKeep
+		if c.Is.Kind() == club.KindRestriction {
+			act = ToRule
+		}
+		if err := May(by, act); err != nil {
+			return nil, err
 		}
 	}
 	return p.store.Save(ctx, by, summary, changes...)
@@ -31,6 +35,9 @@ func (p *Planner) Save(ctx context.Context, by Account, summary string, changes 
 // Newest says what the account's last change of the last day was that is not
 // taken back, or "".
 func (p *Planner) Newest(ctx context.Context, by Account) (summary string, err error) {
+	if err := May(by, ToSelf); err != nil {
+		return "", err
+	}
 	summary, _, err = p.store.Newest(ctx, by)
 	return summary, err
 }
@@ -39,6 +46,9 @@ func (p *Planner) Newest(ctx context.Context, by Account) (summary string, err e
 // was. It fails with ErrNothing, and with ErrStale or ErrTaken where a thing was
 // changed since.
 func (p *Planner) TakeBack(ctx context.Context, by Account) (summary string, err error) {
+	if May(by, ToKeep) != nil && May(by, ToRule) != nil { // each takes back what they did themselves
+		return "", ErrForbidden
+	}
 	return p.store.TakeBack(ctx, by)
 }
 

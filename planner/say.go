@@ -88,6 +88,9 @@ func (p *Planner) reader(ctx context.Context, clubID, id uint64) (*store.Session
 // become the club's own at once, to be completed later. It fails as [Planner.Change]
 // does; what could not be done of a line is said beside it.
 func (p *Planner) Write(ctx context.Context, by Account, id uint64, revision uint32, text string, at Place) (*Board, *Heard, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, nil, err
+	}
 	if err := tooMuch(text); err != nil {
 		return nil, nil, err
 	}
@@ -226,6 +229,9 @@ func (b *Board) Principles() []check.Principle { return check.Principles(b.readi
 
 // AddPrinciple puts what a plan lacks into it. It fails as [Planner.Change] does.
 func (p *Planner) AddPrinciple(ctx context.Context, by Account, id uint64, revision uint32, principle string) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	board, err := p.Board(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, err

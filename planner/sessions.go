@@ -61,10 +61,16 @@ func (p *Planner) digest(ctx context.Context, clubID, id uint64) (*verdict.Diges
 // Remove takes a session off every list, and what its links show with it. It
 // fails with ErrNotFound.
 func (p *Planner) Remove(ctx context.Context, by Account, id uint64) error {
+	if err := May(by, ToPlan); err != nil {
+		return err
+	}
 	return p.store.Remove(ctx, by.ClubID, id, true)
 }
 
 // Restore brings a removed session back. It fails with ErrNotFound.
 func (p *Planner) Restore(ctx context.Context, by Account, id uint64) error {
+	if err := May(by, ToPlan); err != nil {
+		return err
+	}
 	return p.store.Remove(ctx, by.ClubID, id, false)
 }

@@ -57,9 +57,9 @@ func TestPlayersSeeWhatWasPublished(t *testing.T) {
 	_, err = p.Shared(ctx, planner.Way{Token: token})
 	assert.ErrorIs(t, err, planner.ErrNotFound)
 	for name, err := range map[string]error{
-		"publish":  does(p.Publish(ctx, planner.Account{ID: 9, ClubID: 2}, 1, redone.Revision)),
-		"withdraw": does(p.Withdraw(ctx, planner.Account{ID: 9, ClubID: 2}, 1)),
-		"redo":     does(p.Redo(ctx, planner.Account{ID: 9, ClubID: 2}, 1, redone.Revision)),
+		"publish":  does(p.Publish(ctx, planner.Account{ID: 9, ClubID: 2, Role: planner.Coach}, 1, redone.Revision)),
+		"withdraw": does(p.Withdraw(ctx, planner.Account{ID: 9, ClubID: 2, Role: planner.Coach}, 1)),
+		"redo":     does(p.Redo(ctx, planner.Account{ID: 9, ClubID: 2, Role: planner.Coach}, 1, redone.Revision)),
 		"board":    does(p.Board(ctx, 2, 1)),
 	} {
 		assert.ErrorIs(t, err, planner.ErrNotFound, name)

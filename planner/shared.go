@@ -74,7 +74,8 @@ func (p *Planner) SharedSince(ctx context.Context, way Way, after time.Time) (*S
 	if way.Person == "" {
 		return found, nil
 	}
-	if found.Document.Player(way.Person) == nil && (!found.Own || found.Leader() == nil) {
+	player := found.Document.Player(way.Person)
+	if player == nil && (!found.Own || found.Leader() == nil) || player != nil && player.First == store.FormerPlayer {
 		return nil, ErrNotFound
 	}
 	if !found.Own {

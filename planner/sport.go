@@ -9,6 +9,9 @@ import (
 
 // SaveSport saves the club's own copy of its sport.
 func (p *Planner) SaveSport(ctx context.Context, by Account, s sport.Sport, edition uint32) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	own, err := p.OwnSport(ctx, by.ClubID)
 	if err != nil {
 		return err
@@ -23,6 +26,9 @@ func (p *Planner) SaveSport(ctx context.Context, by Account, s sport.Sport, edit
 
 // ResetSport brings the sport back to how it came.
 func (p *Planner) ResetSport(ctx context.Context, by Account) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	own, err := p.OwnSport(ctx, by.ClubID)
 	if err != nil || own == nil {
 		return err

@@ -48,6 +48,9 @@ func (p *Planner) Teams(ctx context.Context, clubID uint64) ([]Team, error) {
 // AddSquad makes a further squad of a club. It fails with [plan.Problems] at
 // "squad", and with ErrTaken where the name is another squad's.
 func (p *Planner) AddSquad(ctx context.Context, by Account, name string, grade drill.Grade) (uint64, error) {
+	if err := May(by, ToKeep); err != nil {
+		return 0, err
+	}
 	var wrong plan.Problems
 	if what := plan.NameProblem(name); what != "" {
 		wrong.Add("squad", what)
@@ -103,20 +106,28 @@ func (p *Planner) Squad(ctx context.Context, clubID, id uint64) (*Squad, error) 
 // RemovePlayer takes a player out, with their place in units. Rulings stay
 // behind unseen, so that taking it back restores them.
 func (p *Planner) RemovePlayer(ctx context.Context, by Account, squad *Squad, id uint64) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	player := squad.Player(id)
 	if player == nil {
 		return ErrNotFound
 	}
-	changes := []Change{{ID: id, Edition: player.Edition, Is: player.Is, Gone: true}}
-	for _, u := range squad.Units {
+	changes := append([]Change{{ID: id, Edition: player.Edition, Is: player.Is, Gone: true}}, squad.leaving(id)...)
+	_, err := p.Save(ctx, by, player.Is.Label()+" leaves the squad", changes...)
+	return err
+}
+
+// leaving are the changes of units that a player is no longer in.
+func (s *Squad) leaving(id uint64) (changes []Change) {
+	for _, u := range s.Units {
 		if !slices.Contains(u.Is.Players, id) {
 			continue
 		}
 		u.Is.Players = slices.DeleteFunc(slices.Clone(u.Is.Players), func(other uint64) bool { return other == id })
 		changes = append(changes, Change{ID: u.ID, Edition: u.Edition, Is: u.Is, Gone: len(u.Is.Players) == 0})
 	}
-	_, err := p.Save(ctx, by, player.Is.Label()+" leaves the squad", changes...)
-	return err
+	return changes
 }
 
 // Trials lists the tests of a squad's players, the oldest first.

@@ -43,6 +43,9 @@ func (p *Planner) Suppose(ctx context.Context, clubID uint64, b *Board, what Sup
 // TakeSupposed puts the plan in force as it would be if something came otherwise. It fails
 // as [Planner.Change] does.
 func (p *Planner) TakeSupposed(ctx context.Context, by Account, id uint64, revision uint32, what Supposed) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
 	session, err := p.session(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, err

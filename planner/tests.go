@@ -41,7 +41,7 @@ type Tested struct {
 // Tests returns a test of a session; a test without a name is the one that was done last. It
 // fails with ErrNotFound.
 func (p *Planner) Tests(ctx context.Context, clubID, session uint64, test trial.Test) (*Tests, error) {
-	running, err := p.Running(ctx, clubID, session)
+	running, _, err := p.whole(ctx, clubID, session)
 	if err != nil {
 		return nil, err
 	}
@@ -179,6 +179,9 @@ func repeats(test trial.Test, all []Entry[club.Trial]) (first, second []float64)
 // SaveTests keeps players' tries of a test on the day of a session, before and after. It
 // fails with [plan.Problems] where one cannot be.
 func (p *Planner) SaveTests(ctx context.Context, by Account, session uint64, test trial.Test, before, after map[uint64][]float64) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
 	t, err := p.Tests(ctx, by.ClubID, session, test)
 	if err != nil {
 		return err

@@ -155,6 +155,9 @@ func mondayOf(day time.Time) time.Time {
 // all where most do. It says what it did, and fails with [plan.Problems] where there is no
 // session to come, or no such drill.
 func (p *Planner) FillNext(ctx context.Context, by Account, squadID uint64, day time.Time, code string) (session uint64, said string, err error) {
+	if err := May(by, ToPlan); err != nil {
+		return 0, "", err
+	}
 	w, err := p.Week(ctx, by.ClubID, squadID, day)
 	if err != nil {
 		return 0, "", err

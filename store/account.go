@@ -69,6 +69,17 @@ func (s *Store) Accounts(ctx context.Context, clubID uint64) ([]Account, error) 
 	return accounts, err
 }
 
+// Account is one of a club, whoever may sign in, or ErrNotFound.
+func (s *Store) Account(ctx context.Context, clubID, id uint64) (Account, error) {
+	all, err := s.Accounts(ctx, clubID)
+	for _, one := range all {
+		if one.ID == id {
+			return one, err
+		}
+	}
+	return Account{}, errors.Join(err, ErrNotFound)
+}
+
 // Head is the id of the club's head: its oldest coach.
 func (s *Store) Head(ctx context.Context, clubID uint64) (uint64, error) {
 	id, err := s.queries.HeadOf(ctx, clubID)
@@ -82,7 +93,8 @@ type AccountChange struct {
 	Removed   bool
 	Password  *string // its hash; every sign-in but keep ends
 	Keep      uint64
-	Factor    *string // its secret; "": none any more
+	Factor    *string  // its secret; "": none any more
+	Codes     []string // recovery codes in place of those that there are; nil: they stay
 }
 
 // ChangeAccount changes an account of a club. It fails with ErrNotFound, and with
@@ -107,7 +119,13 @@ func (s *Store) ChangeAccount(ctx context.Context, clubID, id uint64, c AccountC
 			done = append(done, q.Suspend(ctx, db.SuspendParams{SuspendedAt: moment(*c.Suspended), ID: id}))
 		}
 		if c.Password != nil {
-			done = append(done, q.SetPassword(ctx, db.SetPasswordParams{PasswordHash: *c.Password, ID: id}))
+			done = append(done, q.SetPassword(ctx, db.SetPasswordParams{PasswordHash: *c.Password, ID: id}), q.EndResetsOf(ctx, id))
+		}
+		if c.Codes != nil {
+			done = append(done, q.DropRecoveryCodes(ctx, id))
+			for _, code := range c.Codes {
+				done = append(done, q.AddRecoveryCode(ctx, db.AddRecoveryCodeParams{AccountID: id, CodeHash: hashOf(code)}))
+			}
 		}
 		if c.Factor != nil {
 			done = append(done, q.SetFactor(ctx, db.SetFactorParams{Factor: *c.Factor, ID: id}))
@@ -116,7 +134,7 @@ func (s *Store) ChangeAccount(ctx context.Context, clubID, id uint64, c AccountC
 			done = append(done, q.EndSignedInsOf(ctx, db.EndSignedInsOfParams{AccountID: id, ID: c.Keep}))
 		}
 		if c.Removed {
-			done = append(done, q.RemoveAccount(ctx, id))
+			done = append(done, q.RemoveAccount(ctx, id), q.EndResetsOf(ctx, id), q.DropRecoveryCodes(ctx, id), q.ForgetBrowsersOf(ctx, id))
 		}
 		return errors.Join(append(done, audit(ctx, q, by, what, is.Name))...)
 	})
@@ -196,19 +214,56 @@ func (s *Store) Resets(ctx context.Context, token string, now time.Time) (Accoun
 	return Account{ID: row.AccountID, ClubID: row.ClubID, Email: row.Email, Name: row.Name}, known(err)
 }
 
-// UseReset sets the password of whom a link resets, and ends their sign-ins.
-func (s *Store) UseReset(ctx context.Context, token, hash string, now time.Time) error {
+// UseReset sets the password of whom a link resets, and ends their sign-ins and their other
+// links.
+func (s *Store) UseReset(ctx context.Context, token, hash string, now time.Time) (Account, error) {
 	who, err := s.Resets(ctx, token, now)
 	if err != nil {
-		return err
+		return who, err
 	}
-	return s.within(ctx, func(q *db.Queries) error {
+	return who, s.within(ctx, func(q *db.Queries) error {
 		if n, err := q.UseReset(ctx, db.UseResetParams{UsedAt: moment(true), TokenHash: hashOf(token)}); err != nil || n == 0 {
 			return errors.Join(err, ErrNotFound)
 		}
-		return errors.Join(q.SetPassword(ctx, db.SetPasswordParams{PasswordHash: hash, ID: who.ID}), q.EndSignedInsOf(ctx, db.EndSignedInsOfParams{AccountID: who.ID}),
+		return errors.Join(q.SetPassword(ctx, db.SetPasswordParams{PasswordHash: hash, ID: who.ID}), q.EndSignedInsOf(ctx, db.EndSignedInsOfParams{AccountID: who.ID}), q.EndResetsOf(ctx, who.ID),
 			audit(ctx, q, who, "set a new password", "by a link"))
 	})
+}
+
+// UseRecoveryCode tells whether a code is one of an account's that was not used, and uses it.
+func (s *Store) UseRecoveryCode(ctx context.Context, who Account, code string) (used bool, err error) {
+	err = s.within(ctx, func(q *db.Queries) error {
+		n, err := q.UseRecoveryCode(ctx, db.UseRecoveryCodeParams{AccountID: who.ID, CodeHash: hashOf(code)})
+		if used = n > 0; err != nil || !used {
+			return err
+		}
+		return audit(ctx, q, who, "used a recovery code", "")
+	})
+	return used, err
+}
+
+// RecoveryCodes is how many of an account's are not used.
+func (s *Store) RecoveryCodes(ctx context.Context, account uint64) (int, error) {
+	n, err := s.queries.CountRecoveryCodes(ctx, account)
+	return int(n), err
+}
+
+// KnowBrowser keeps that an account's owner has signed in with a browser, which has a token or
+// gets one.
+func (s *Store) KnowBrowser(ctx context.Context, who Account, token string, now time.Time) (string, error) {
+	if !isToken(token) {
+		token = newToken()
+	}
+	return token, s.queries.KnowBrowser(ctx, db.KnowBrowserParams{TokenHash: hashOf(token), AccountID: who.ID, SeenAt: now.UTC()})
+}
+
+// KnowsBrowser tells whether the owner of an e-mail address has signed in with a browser.
+func (s *Store) KnowsBrowser(ctx context.Context, token, email string) (bool, error) {
+	if !isToken(token) {
+		return false, nil
+	}
+	n, err := s.queries.KnowsBrowser(ctx, db.KnowsBrowserParams{TokenHash: hashOf(token), Email: email})
+	return n > 0, err
 }
 
 func hashOf(token string) string { return fmt.Sprintf("%x", sha256.Sum256([]byte(token))) }

@@ -124,7 +124,17 @@ func TestEveryKindComesBackWhole(t *testing.T) {
 		return nil
 	})
 	both(player, club.Restriction{NoJumps: true, NoOverhead: true, MaxEffort: 100, MaxMinutes: 240, Spare: []string{"knee", "hip"}, From: "2026-01-31", Until: "2026-02-28", Review: "2026-02-01", Reason: "ö"},
-		club.Restriction{Spare: []string{"ankle"}, From: "2026-01-31"}, func() club.Thing { return last[club.Restriction](t, s) })
+		club.Restriction{Spare: []string{"ankle"}, From: "2026-01-31"}, func() club.Thing {
+			is, ok := last[club.Restriction](t, s).(club.Restriction)
+			if !ok {
+				return nil
+			}
+			reasons, err := s.Reasons(ctx, coach, player)
+			require.NoError(t, err)
+			for _, is.Reason = range reasons {
+			}
+			return is
+		})
 	both(player, club.Trial{Test: "Jump", Unit: "cm", Better: club.Higher, Day: "2026-01-31", Tries: []float64{1.25, -3, 1e5}}, club.Trial{Test: "Sprint", Better: club.Lower, Day: "2026-02-01", Tries: []float64{1.7}},
 		func() club.Thing { return last[club.Trial](t, s) })
 	both(squad, club.Unit{Name: "Pair", Players: []uint64{player}}, club.Unit{Name: "Two", Players: []uint64{player}}, func() club.Thing { return last[club.Unit](t, s) })

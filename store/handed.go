@@ -34,6 +34,9 @@ func (s *Store) HandedOut(ctx context.Context, clubID, routine uint64) (token st
 // Handed is what a link hands out: a routine of a club. It fails with ErrNotFound where
 // the link is none, or no longer good.
 func (s *Store) Handed(ctx context.Context, token string) (clubID, routine uint64, err error) {
+	if !isToken(token) {
+		return 0, 0, ErrNotFound
+	}
 	row, err := s.queries.Handed(ctx, token)
 	return row.ClubID, row.Routine, known(err)
 }

@@ -37,7 +37,8 @@ type Letter struct {
 func (s *Store) Invite(ctx context.Context, by Account, name, email string, role Role, now time.Time, write func(token string) Letter) (waits bool, err error) {
 	token := newToken()
 	err = s.within(ctx, func(q *db.Queries) error {
-		if role == Medical && by.Role != Medical {
+		vouched := role == Medical && by.Role == Medical
+		if role == Medical && !vouched {
 			n, err := q.CountRole(ctx, db.CountRoleParams{ClubID: by.ClubID, Role: string(Medical)})
 			if err != nil {
 				return err
@@ -45,7 +46,7 @@ func (s *Store) Invite(ctx context.Context, by Account, name, email string, role
 			waits = n > 0
 		}
 		err := q.AddInvitation(ctx, db.AddInvitationParams{TokenHash: hashOf(token), ClubID: by.ClubID, Name: name, Email: email,
-			Role: string(role), MadeBy: by.ID, ExpiresAt: now.UTC().Add(invitedFor), Waits: waits})
+			Role: string(role), MadeBy: by.ID, ExpiresAt: now.UTC().Add(invitedFor), Waits: waits, Vouched: vouched})
 		if err == nil && !waits {
 			err = addLetter(ctx, q, write(token))
 		}
@@ -106,14 +107,49 @@ func (s *Store) Invited(ctx context.Context, token string, now time.Time) (Accou
 	return Account{ClubID: row.ClubID, ClubName: row.ClubName, Email: row.Email, Name: row.Name, Role: Role(row.Role)}, known(err)
 }
 
+// unvouched tells whether an invitation is for medical staff of a club that has some, none of
+// whom has invited or confirmed it.
+func unvouched(ctx context.Context, q *db.Queries, clubID uint64, token string) (bool, error) {
+	row, err := q.Invitation(ctx, hashOf(token))
+	if err != nil || Role(row.Role) != Medical || row.Vouched {
+		return false, known(err)
+	}
+	n, err := q.CountRole(ctx, db.CountRoleParams{ClubID: clubID, Role: string(Medical)})
+	return n > 0, err
+}
+
+// mustWait has an invitation wait for medical staff, where the club has some by now and none
+// of them knows of it.
+func (s *Store) mustWait(ctx context.Context, clubID uint64, token string) (waits bool, err error) {
+	if waits, err = unvouched(ctx, s.queries, clubID, token); err == nil && waits {
+		err = s.queries.InvitationWaits(ctx, hashOf(token))
+	}
+	return waits, err
+}
+
 // Join makes the account of who was invited. It fails with ErrNotFound where the
-// link is wrong, used or over, and with ErrTaken where the e-mail has an account.
+// link is wrong, used or over, with ErrWaits where medical staff have to confirm it by now, and with ErrTaken where the e-mail has an account.
 func (s *Store) Join(ctx context.Context, token, passwordHash string, now time.Time) (account Account, err error) {
 	account, err = s.Invited(ctx, token, now)
 	if err != nil {
 		return account, err
 	}
+	if waits, err := s.mustWait(ctx, account.ClubID, token); err != nil {
+		return Account{}, err
+	} else if waits {
+		return Account{}, ErrWaits
+	}
 	err = s.within(ctx, func(q *db.Queries) error {
+		if account.Role == Medical { // decided here, whatever was so when they were invited
+			if _, err := q.LockClub(ctx, account.ClubID); err != nil {
+				return known(err)
+			}
+			if waits, err := unvouched(ctx, q, account.ClubID, token); err != nil {
+				return err
+			} else if waits {
+				return ErrWaits
+			}
+		}
 		if n, err := q.UseInvitation(ctx, hashOf(token)); err != nil || n == 0 {
 			return errors.Join(err, ErrNotFound)
 		}

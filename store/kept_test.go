@@ -23,7 +23,7 @@ import (
 // them.
 func TestWhatIsWorkedOutGoesWithItsPlan(t *testing.T) {
 	ctx, s := context.Background(), open(t, "workedout")
-	_, raw := older(t, "workedout", 14)
+	_, raw := older(t, "workedout", 15)
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
 	first, err := s.Session(ctx, 1, 1)
 	require.NoError(t, err)
@@ -83,7 +83,7 @@ func TestEarlierPlansOfItsKindAreTold(t *testing.T) {
 // What nobody can ask for any more is deleted; what can still be taken back stays.
 func TestTidyingKeepsWhatCanBeTakenBack(t *testing.T) {
 	ctx, s := context.Background(), open(t, "tidy")
-	_, raw := older(t, "tidy", 14)
+	_, raw := older(t, "tidy", 15)
 	coach, squad, err := s.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
 	require.NoError(t, err)
 	for _, name := range []string{"Ada", "Bea", "Cleo"} {

@@ -2,13 +2,16 @@ package store
 
 import (
 	"context"
+	"crypto/sha256"
 	"database/sql"
 	"embed"
-	"encoding/json"
+	"errors"
 	"fmt"
 	"io/fs"
 	"math"
+	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 
 	"github.com/pressly/goose/v3"
@@ -17,7 +20,10 @@ import (
 //go:embed migrations/*.sql
 var migrations embed.FS
 
-// Migrate brings the schema up to date.
+// Migrate brings the schema up to date. It may be cut short at any moment, with the process or
+// with the database, and called again: MariaDB commits each change of the schema by itself, so
+// every statement is written down before and after it runs, and what was done is not done
+// again.
 func (s *Store) Migrate(ctx context.Context) error {
 	return s.MigrateTo(ctx, math.MaxInt64)
 }
@@ -25,246 +31,237 @@ func (s *Store) Migrate(ctx context.Context) error {
 // MigrateTo brings the schema to a version, up or down. There is no way down past
 // what would lose something.
 func (s *Store) MigrateTo(ctx context.Context, version int64) error {
-	files, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return err
-	}
-	pool := sql.OpenDB(s.patient)
-	defer pool.Close()
-	provider, err := goose.NewProvider(goose.DialectMySQL, pool, files,
-		goose.WithGoMigrations(goose.NewGoMigration(6, &goose.GoFunc{RunTx: movePlayers}, nil)))
-	if err != nil {
-		return err
-	}
-	present, err := provider.GetDBVersion(ctx)
-	if err == nil && present > version {
-		_, err = provider.DownTo(ctx, version)
-	} else if err == nil {
-		_, err = provider.UpTo(ctx, version)
-	}
+	err := s.migrateTo(ctx, version)
 	if err != nil {
 		return fmt.Errorf("the schema cannot be brought up to date: %w", err)
 	}
 	return nil
 }
 
-// movePlayers is the migration that moves players, rulings and tests out of the
-// table of things into their own, with their ids, and lets each plan name its
-// players' rows. Players who had left come back as rows that are removed: what is
-// written down of changes still says who they were. It knows the tables and
-// documents as they were then, not as the code has them now.
-func movePlayers(ctx context.Context, tx *sql.Tx) error {
-	for _, step := range []func(context.Context, *sql.Tx) error{addPlayers, addLeavers, addRulings, addTrials, nameRows} {
-		if err := step(ctx, tx); err != nil {
-			return err
-		}
+// Pending is the version that the schema has, 0 where there is none yet, and whether there is
+// a newer one.
+func (s *Store) Pending(ctx context.Context) (version int64, pending bool, err error) {
+	err = s.queryRow(ctx, "SELECT COALESCE(MAX(version_id), 0) FROM goose_db_version WHERE is_applied", &version)
+	if isNoTable(err) {
+		return 0, true, nil
 	}
-	_, err := tx.ExecContext(ctx, "DELETE FROM thing WHERE kind IN ('player', 'restriction', 'trial')")
-	return err
+	files, err2 := fs.Glob(migrations, "migrations/*.sql")
+	newest, err3 := versionOf(files[len(files)-1])
+	return version, version < newest, errors.Join(err, err2, err3)
 }
 
-const addPlayer = `INSERT INTO player (id, club_id, squad_id, removed_at, number, first, last, position, foot, hand, level, build, notes, edition)
-SELECT p.id, p.club_id, p.owner, p.removed_at, NULLIF(JSON_VALUE(p.body, '$.number'), 0), JSON_VALUE(p.body, '$.first'), JSON_VALUE(p.body, '$.last'),
-       COALESCE(JSON_VALUE(p.body, '$.position'), ''), COALESCE(JSON_VALUE(p.body, '$.foot'), ''), COALESCE(JSON_VALUE(p.body, '$.hand'), ''),
-       COALESCE(JSON_VALUE(p.body, '$.level'), ''), COALESCE(JSON_VALUE(p.body, '$.build'), ''), COALESCE(JSON_VALUE(p.body, '$.notes'), ''), p.edition
-FROM `
-
-func addPlayers(ctx context.Context, tx *sql.Tx) error {
-	_, err := tx.ExecContext(ctx, addPlayer+"(SELECT id, club_id, owner, body, edition, CAST(NULL AS DATETIME(6)) AS removed_at FROM thing WHERE kind = 'player') p ORDER BY p.id")
-	return err
+func (s *Store) queryRow(ctx context.Context, query string, into any) error {
+	return s.pool.QueryRowContext(ctx, query).Scan(into)
 }
 
-// addLeavers adds players who are not there any more as they were last.
-func addLeavers(ctx context.Context, tx *sql.Tx) error {
-	type leaver struct {
-		club, squad uint64
-		body, at    string
-	}
-	left := map[uint64]leaver{}
-	rows, err := tx.QueryContext(ctx, "SELECT club_id, made_at, changes FROM thing_change ORDER BY id")
+// migratedWithin is how many seconds one process waits for another that migrates.
+const migratedWithin = 600
+
+func (s *Store) migrateTo(ctx context.Context, version int64) error {
+	pool := sql.OpenDB(s.patient)
+	defer pool.Close()
+	conn, err := pool.Conn(ctx)
 	if err != nil {
 		return err
 	}
-	defer rows.Close()
-	for rows.Next() {
-		var club uint64
-		var at string
-		var changes []byte
-		if err := rows.Scan(&club, &at, &changes); err != nil {
+	defer conn.Close()
+	// What runs holds the lock by its own connection, which the server keeps until the statement
+	// is over: also that of a process that was killed in it.
+	var got sql.NullInt64
+	if err := conn.QueryRowContext(ctx, "SELECT GET_LOCK(CONCAT('cuestart ', DATABASE()), ?)", migratedWithin).Scan(&got); err != nil || got.Int64 != 1 {
+		return errors.Join(err, errors.New("another Cue Start is bringing it up to date"))
+	}
+	defer conn.ExecContext(context.WithoutCancel(ctx), "SELECT RELEASE_LOCK(CONCAT('cuestart ', DATABASE()))")
+	all, err := steps(conn)
+	if err != nil {
+		return err
+	}
+	if err := begun(ctx, conn); err != nil {
+		return err
+	}
+	provider, err := goose.NewProvider(goose.DialectMySQL, pool, nil, goose.WithGoMigrations(all...))
+	if err != nil {
+		return err
+	}
+	present, err := provider.GetDBVersion(ctx)
+	if err == nil {
+		_, err = conn.ExecContext(ctx, "DELETE FROM migration_step WHERE NOT down AND version <= ? OR down AND version > ?", present, present)
+	}
+	if err == nil && present > version {
+		_, err = provider.DownTo(ctx, version)
+	} else if err == nil {
+		_, err = provider.UpTo(ctx, version)
+	}
+	return err
+}
+
+// begun makes the table of what was done, and mends that of versions where making it was cut
+// short.
+func begun(ctx context.Context, conn *sql.Conn) error {
+	_, err := conn.ExecContext(ctx, `CREATE TABLE IF NOT EXISTS migration_step (
+	version BIGINT  NOT NULL,
+	down    BOOLEAN NOT NULL,
+	step    INT     NOT NULL,
+	before_ CHAR(64) CHARACTER SET ascii NOT NULL DEFAULT '', -- what the schema was when it began
+	done    BOOLEAN NOT NULL,
+	PRIMARY KEY (version, down, step)
+)`)
+	if err != nil {
+		return err
+	}
+	_, err = conn.ExecContext(ctx, "INSERT INTO goose_db_version (version_id, is_applied) SELECT 0, TRUE FROM DUAL WHERE NOT EXISTS (SELECT 1 FROM goose_db_version)")
+	if isNoTable(err) {
+		return nil
+	}
+	return err
+}
+
+// steps are the migrations, those in files run step by step on a connection.
+func steps(conn *sql.Conn) (all []*goose.Migration, err error) {
+	all = append(all, goose.NewGoMigration(6, &goose.GoFunc{RunTx: movePlayers}, nil))
+	files, err := fs.Glob(migrations, "migrations/*.sql")
+	for _, name := range files {
+		text, problem := fs.ReadFile(migrations, name)
+		version, problem2 := versionOf(name)
+		if err = errors.Join(err, problem, problem2); err != nil {
+			return nil, err
+		}
+		up, down, _ := strings.Cut(string(text), "-- +goose Down")
+		run := func(text string, down bool) *goose.GoFunc {
+			return &goose.GoFunc{RunDB: func(ctx context.Context, _ *sql.DB) error {
+				return journal{conn, version, down}.run(ctx, statements(text))
+			}}
+		}
+		all = append(all, goose.NewGoMigration(version, run(up, false), run(down, true)))
+	}
+	return all, err
+}
+
+func versionOf(name string) (int64, error) {
+	number, _, _ := strings.Cut(strings.TrimPrefix(name, "migrations/"), "_")
+	return strconv.ParseInt(number, 10, 64)
+}
+
+var dropped = regexp.MustCompile(`(?i)^DROP TABLE ([^;]*)$`)
+
+var remarks = regexp.MustCompile(`(?m)(^|\s)--(\s.*)?$`)
+
+// statements are those of a file. One that drops several tables is one for each: of several
+// the server may drop some and be cut short.
+func statements(text string) (list []string) {
+	for _, one := range strings.Split(remarks.ReplaceAllString(text, ""), ";") {
+		one = strings.TrimSpace(one)
+		if drops := dropped.FindStringSubmatch(one); drops != nil {
+			for _, table := range strings.Split(drops[1], ",") {
+				list = append(list, "DROP TABLE "+strings.TrimSpace(table))
+			}
+		} else if one != "" {
+			list = append(list, one)
+		}
+	}
+	return list
+}
+
+// journal runs the statements of a migration, and writes down which are done.
+type journal struct {
+	conn    *sql.Conn
+	version int64
+	down    bool
+}
+
+func (j journal) run(ctx context.Context, statements []string) error {
+	for n, statement := range statements {
+		do := j.data
+		if word := strings.ToUpper(strings.Fields(statement)[0]); slices.Contains([]string{"ALTER", "CREATE", "DROP"}, word) {
+			do = j.schema
+		}
+		if err := do(ctx, n, statement); err != nil {
+			return fmt.Errorf("version %d, step %d: %w", j.version, n+1, err)
+		}
+	}
+	return nil
+}
+
+// known tells whether a step has begun, what the schema was then, and whether it is done.
+func (j journal) known(ctx context.Context, n int) (before string, has, done bool, err error) {
+	err = j.conn.QueryRowContext(ctx, "SELECT before_, done FROM migration_step WHERE version = ? AND down = ? AND step = ?", j.version, j.down, n).Scan(&before, &done)
+	if errors.Is(err, sql.ErrNoRows) {
+		return "", false, false, nil
+	}
+	return before, true, done, err
+}
+
+// data runs a statement that changes rows, in one transaction with that it is done.
+func (j journal) data(ctx context.Context, n int, statement string) error {
+	if _, _, done, err := j.known(ctx, n); err != nil || done {
+		return err
+	}
+	tx, err := j.conn.BeginTx(ctx, nil)
+	if err != nil {
+		return err
+	}
+	defer tx.Rollback()
+	if _, err := tx.ExecContext(ctx, statement); err != nil {
+		return err
+	}
+	if _, err := tx.ExecContext(ctx, "INSERT INTO migration_step (version, down, step, done) VALUES (?, ?, ?, TRUE)", j.version, j.down, n); err != nil {
+		return err
+	}
+	return tx.Commit()
+}
+
+// schema runs a statement that changes the schema, which the server does whole or not at all:
+// where it was begun and the schema is another than then, it was done.
+func (j journal) schema(ctx context.Context, n int, statement string) error {
+	before, has, done, err := j.known(ctx, n)
+	if err != nil || done {
+		return err
+	}
+	is, err := j.fingerprint(ctx)
+	if err != nil {
+		return err
+	}
+	if !has {
+		if _, err := j.conn.ExecContext(ctx, "INSERT INTO migration_step (version, down, step, before_, done) VALUES (?, ?, ?, ?, FALSE)", j.version, j.down, n, is); err != nil {
 			return err
 		}
-		var lines []struct {
-			ID            uint64
-			Kind          string
-			Owner         uint64
-			Before, After json.RawMessage
+	}
+	if !has || before == is {
+		if _, err := j.conn.ExecContext(ctx, statement); err != nil {
+			return err
 		}
-		if err := json.Unmarshal(changes, &lines); err != nil {
-			return fmt.Errorf("a change of club %d: %w", club, err)
+	}
+	_, err = j.conn.ExecContext(ctx, "UPDATE migration_step SET done = TRUE WHERE version = ? AND down = ? AND step = ?", j.version, j.down, n)
+	return err
+}
+
+var counts = regexp.MustCompile(` AUTO_INCREMENT=\d+`)
+
+// fingerprint tells a schema from another.
+func (j journal) fingerprint(ctx context.Context) (string, error) {
+	rows, err := j.conn.QueryContext(ctx, "SELECT table_name FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name NOT IN ('migration_step', 'goose_db_version') ORDER BY table_name")
+	if err != nil {
+		return "", err
+	}
+	defer rows.Close()
+	var names []string
+	for rows.Next() {
+		var name string
+		if err := rows.Scan(&name); err != nil {
+			return "", err
 		}
-		for _, l := range lines {
-			body := l.After
-			if body == nil {
-				body = l.Before
-			}
-			if l.Kind == "player" && body != nil {
-				left[l.ID] = leaver{club, l.Owner, string(body), strings.NewReplacer("T", " ", "Z", "").Replace(at)}
-			}
-		}
+		names = append(names, name)
 	}
 	if err := rows.Err(); err != nil {
-		return err
-	}
-	for id, l := range left {
-		_, err := tx.ExecContext(ctx, addPlayer+`(SELECT CAST(? AS UNSIGNED) AS id, s.club_id, s.id AS owner, ? AS body, 1 AS edition, CAST(? AS DATETIME(6)) AS removed_at FROM squad s WHERE s.id = ? AND s.club_id = ?) p
-WHERE p.id NOT IN (SELECT id FROM player)`, id, l.body, l.at, l.squad, l.club)
-		if err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
-func addRulings(ctx context.Context, tx *sql.Tx) error {
-	_, err := tx.ExecContext(ctx, `INSERT INTO ruling (id, club_id, player_id, no_jumps, no_overhead, max_effort, max_minutes, spare, from_day, until_day, review_day, reason, edition)
-SELECT t.id, t.club_id, t.owner, COALESCE(JSON_VALUE(t.body, '$.no_jumps'), 0), COALESCE(JSON_VALUE(t.body, '$.no_overhead'), 0),
-       COALESCE(JSON_VALUE(t.body, '$.max_effort'), 0), COALESCE(JSON_VALUE(t.body, '$.max_minutes'), 0),
-       COALESCE(REPLACE(REPLACE(REPLACE(REPLACE(JSON_COMPACT(JSON_QUERY(t.body, '$.spare')), '[', ''), ']', ''), '"', ''), ', ', ','), ''),
-       JSON_VALUE(t.body, '$.from'), JSON_VALUE(t.body, '$.until'), JSON_VALUE(t.body, '$.review'), COALESCE(JSON_VALUE(t.body, '$.reason'), ''), t.edition
-FROM thing t JOIN player ON player.id = t.owner AND player.club_id = t.club_id WHERE t.kind = 'restriction' ORDER BY t.id`)
-	return err
-}
-
-func addTrials(ctx context.Context, tx *sql.Tx) error {
-	_, err := tx.ExecContext(ctx, `INSERT INTO trial (id, club_id, player_id, test, unit, better, day, edition)
-SELECT t.id, t.club_id, t.owner, JSON_VALUE(t.body, '$.test'), COALESCE(JSON_VALUE(t.body, '$.unit'), ''), JSON_VALUE(t.body, '$.better'), JSON_VALUE(t.body, '$.day'), t.edition
-FROM thing t JOIN player ON player.id = t.owner AND player.club_id = t.club_id WHERE t.kind = 'trial' ORDER BY t.id`)
-	if err != nil {
-		return err
-	}
-	_, err = tx.ExecContext(ctx, `INSERT INTO trial_try (trial_id, number, result)
-SELECT trial.id, tries.number, tries.result FROM trial JOIN thing ON thing.id = trial.id,
-     JSON_TABLE(thing.body, '$.tries[*]' COLUMNS (number FOR ORDINALITY, result DOUBLE PATH '$')) tries`)
-	return err
-}
-
-// nameRows writes into each plan which rows of the club its players are: those of
-// the same name in its squad, or else in the club, where there is only one.
-func nameRows(ctx context.Context, tx *sql.Tx) error {
-	sessions, err := column(ctx, tx, "SELECT id FROM team_session")
-	if err != nil {
-		return err
-	}
-	for _, id := range sessions {
-		known, err := rowsByName(ctx, tx, id)
-		if err != nil {
-			return err
-		}
-		for _, table := range []string{"plan_edition", "publication"} {
-			numbers, err := column(ctx, tx, "SELECT number FROM "+table+" WHERE session_id = ?", id)
-			if err != nil {
-				return err
-			}
-			for _, number := range numbers {
-				if err := nameIn(ctx, tx, table, id, number, known); err != nil {
-					return fmt.Errorf("%s %d of session %d: %w", table, number, id, err)
-				}
-			}
-		}
-	}
-	return nil
-}
-
-// column reads whole numbers.
-func column(ctx context.Context, tx *sql.Tx, query string, args ...any) (list []uint64, err error) {
-	rows, err := tx.QueryContext(ctx, query, args...)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	for rows.Next() {
-		var n uint64
-		if err := rows.Scan(&n); err != nil {
-			return nil, err
-		}
-		list = append(list, n)
-	}
-	return list, rows.Err()
-}
-
-// rowsByName are the rows of a session's club by the players' names in small
-// letters; those of its own squad count before others.
-func rowsByName(ctx context.Context, tx *sql.Tx, session uint64) (map[string]uint64, error) {
-	rows, err := tx.QueryContext(ctx, `SELECT p.id, LOWER(CONCAT(p.first, ' ', p.last)), p.squad_id = s.squad_id FROM player p JOIN team_session s ON s.club_id = p.club_id
-WHERE s.id = ? AND p.removed_at IS NULL`, session)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	var own, others = map[string][]uint64{}, map[string][]uint64{}
-	for rows.Next() {
-		var id uint64
-		var name string
-		var of bool
-		if err := rows.Scan(&id, &name, &of); err != nil {
-			return nil, err
-		}
-		if of {
-			own[name] = append(own[name], id)
-		} else {
-			others[name] = append(others[name], id)
-		}
-	}
-	known := map[string]uint64{}
-	for _, names := range []map[string][]uint64{others, own} {
-		for name, ids := range names {
-			if len(ids) == 1 {
-				known[name] = ids[0]
-			} else {
-				delete(known, name)
-			}
-		}
-	}
-	return known, rows.Err()
-}
-
-// nameIn writes the rows of its players into one document.
-func nameIn(ctx context.Context, tx *sql.Tx, table string, session, number uint64, known map[string]uint64) error {
-	var text []byte
-	if err := tx.QueryRowContext(ctx, "SELECT document FROM "+table+" WHERE session_id = ? AND number = ?", session, number).Scan(&text); err != nil {
-		return err
-	}
-	document, err := withRows(text, known)
-	if err != nil {
-		return err
-	}
-	_, err = tx.ExecContext(ctx, "UPDATE "+table+" SET document = ? WHERE session_id = ? AND number = ?", document, session, number)
-	return err
-}
-
-// withRows is a plan's document in which players name their row, each at most
-// once.
-func withRows(text []byte, known map[string]uint64) (string, error) {
-	var document map[string]json.RawMessage
-	if err := json.Unmarshal(text, &document); err != nil {
 		return "", err
 	}
-	var players []map[string]any
-	if err := json.Unmarshal(document["players"], &players); err != nil {
-		return "", err
-	}
-	var named []uint64
-	for _, p := range players {
-		first, _ := p["first"].(string)
-		last, _ := p["last"].(string)
-		if id := known[strings.ToLower(first+" "+last)]; id > 0 && !slices.Contains(named, id) {
-			p["roster"], named = id, append(named, id)
+	sum := sha256.New()
+	for _, name := range names {
+		var text string
+		if err := j.conn.QueryRowContext(ctx, "SHOW CREATE TABLE `"+name+"`").Scan(&name, &text); err != nil {
+			return "", err
 		}
+		fmt.Fprintln(sum, counts.ReplaceAllString(text, ""))
 	}
-	var err error
-	if document["players"], err = json.Marshal(players); err != nil {
-		return "", err
-	}
-	whole, err := json.Marshal(document)
-	return string(whole), err
+	return fmt.Sprintf("%x", sum.Sum(nil)), nil
 }

@@ -106,9 +106,15 @@ func TestPlayersAreMovedToRowsOfTheirOwn(t *testing.T) {
 	ada := club.Player{Number: 7, First: "Ada", Last: "Ros", Position: "Centre", Foot: club.Left, Level: "elite", Build: club.Stiff, Notes: "wet days"}
 	assert.Equal(t, []store.Entry[club.Player]{{11, 5, 3, ada}, {12, 6, 3, club.Player{First: "Cleo", Last: "Ros"}}, {13, 6, 3, club.Player{First: "Ada", Last: "ros"}}}, entries[club.Player](t, s))
 	assert.Equal(t, []store.Entry[club.Restriction]{
-		{20, 11, 3, club.Restriction{NoJumps: true, MaxEffort: 80, Spare: []string{"knee", "hip"}, MaxMinutes: 12, From: "2026-11-20", Until: "2026-12-01", Review: "2026-11-27", Reason: "a strain"}},
+		{20, 11, 3, club.Restriction{NoJumps: true, MaxEffort: 80, Spare: []string{"knee", "hip"}, MaxMinutes: 12, From: "2026-11-20", Until: "2026-12-01", Review: "2026-11-27"}},
 		{21, 14, 3, club.Restriction{NoOverhead: true, From: "2026-11-20"}},
-	}, entries[club.Restriction](t, s), "also of who has left")
+	}, entries[club.Restriction](t, s), "also of who has left; without the reason")
+	reasons, err := s.Reasons(ctx, store.Account{ID: 1, ClubID: 1, Name: "Dr Ness"}, 11)
+	require.NoError(t, err)
+	assert.Equal(t, map[uint64]string{20: "a strain"}, reasons)
+	audited, err := s.AuditOf(ctx, 1, 0)
+	require.NoError(t, err)
+	assert.Equal(t, "read a reason", audited[0].What, "it is written down who reads one")
 	assert.Equal(t, []store.Entry[club.Trial]{{30, 11, 3, club.Trial{Test: "Jump", Unit: "cm", Better: club.Higher, Day: "2026-11-01", Tries: []float64{30.25, 31, 30}}}}, entries[club.Trial](t, s))
 	assert.Equal(t, []store.Entry[club.Unit]{{40, 5, 3, club.Unit{Name: "Pair", Players: []uint64{11}}}}, entries[club.Unit](t, s))
 	assert.Len(t, entries[club.Zone](t, s), 1, "of a venue that is there")

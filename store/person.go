@@ -2,12 +2,16 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"math"
+	"regexp"
 	"strings"
 	"time"
 
+	"cuestart/core/conduct"
 	"cuestart/core/plan"
 	"cuestart/store/db"
 )
@@ -40,29 +44,94 @@ func (s *Store) PlansOf(ctx context.Context, clubID uint64, each func(title, pla
 	return nil
 }
 
-// Erase deletes a club's player with their rulings, tests and what could be taken back
-// of them, and makes a former player of them in every edition and publication.
-func (s *Store) Erase(ctx context.Context, clubID, id uint64, first, last string) error {
-	sessions, err := s.queries.SessionIDs(ctx, clubID)
-	if err != nil {
-		return err
-	}
-	who := erased{id, strings.TrimSpace(first + " " + last), plan.Player{First: first, Last: last}.ShortName()}
-	for _, session := range sessions { // one by one: each is a small transaction
-		if err := s.within(ctx, func(q *db.Queries) error { return who.from(ctx, q, session) }); err != nil {
+// Erase begins to forget a player of the club: their name, rulings, tests, what they were hurt
+// by and what could be taken back of them go, with changes of what names them (units), in one
+// transaction. What plans and logs say of them is rewritten by [Store.FinishErasing]. It fails
+// with ErrNotFound.
+func (s *Store) Erase(ctx context.Context, by Account, id uint64, what string, changes ...Change) error {
+	return s.within(ctx, func(q *db.Queries) error {
+		if _, err := q.LockClub(ctx, by.ClubID); err != nil {
+			return known(err)
+		}
+		is, err := q.PlayerForUpdate(ctx, db.PlayerForUpdateParams{ClubID: by.ClubID, ID: id})
+		if err != nil {
+			return known(err)
+		}
+		if _, err := apply(ctx, q, by.ClubID, changes); err != nil {
 			return err
 		}
-	}
-	return s.within(ctx, func(q *db.Queries) error {
-		return errors.Join(q.EraseRulings(ctx, db.EraseRulingsParams{ClubID: clubID, PlayerID: id}), q.EraseTrials(ctx, db.EraseTrialsParams{ClubID: clubID, PlayerID: id}),
-			q.EraseChanges(ctx, clubID), q.ErasePlayer(ctx, db.ErasePlayerParams{ClubID: clubID, ID: id}))
+		return errors.Join(q.AddErasing(ctx, db.AddErasingParams{PlayerID: id, ClubID: by.ClubID, First: is.First, Last: is.Last}),
+			q.EraseRulings(ctx, db.EraseRulingsParams{ClubID: by.ClubID, PlayerID: id}), q.EraseTrials(ctx, db.EraseTrialsParams{ClubID: by.ClubID, PlayerID: id}),
+			q.ForgetHurt(ctx, db.ForgetHurtParams{ClubID: by.ClubID, Roster: id, Person: fmt.Sprintf("p%d", id)}), q.EraseChanges(ctx, by.ClubID),
+			q.LoseName(ctx, db.LoseNameParams{First: FormerPlayer, ClubID: by.ClubID, ID: id}), audit(ctx, q, by, "erased a person", what))
 	})
 }
 
-// erased is a person to be forgotten: the club's id, and what they are called.
+// FinishErasing makes a former player of whoever is being forgotten, in every plan, log and
+// note: a session a transaction, so that it may be cut short and called again.
+func (s *Store) FinishErasing(ctx context.Context) error {
+	rows, err := s.queries.Erasing(ctx)
+	if err != nil {
+		return err
+	}
+	for _, row := range rows {
+		who, err := s.erased(ctx, row)
+		if err != nil {
+			return err
+		}
+		sessions, err := s.queries.SessionIDs(ctx, row.ClubID)
+		if err != nil {
+			return err
+		}
+		for _, session := range sessions {
+			if err := s.within(ctx, func(q *db.Queries) error { return who.from(ctx, q, session) }); err != nil {
+				return err
+			}
+		}
+		err = s.within(ctx, func(q *db.Queries) error {
+			return errors.Join(q.ErasePlayer(ctx, db.ErasePlayerParams{ClubID: row.ClubID, ID: row.PlayerID}), q.Erased(ctx, row.PlayerID))
+		})
+		if err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// erased is a person to be forgotten: the club's id, what they are called, and which of their
+// names nobody else of the club has, so that it tells who is meant by itself.
 type erased struct {
 	id          uint64
 	name, short string
+	alone       *regexp.Regexp // nil: none
+}
+
+func (s *Store) erased(ctx context.Context, row db.Erasing) (who erased, err error) {
+	who = erased{row.PlayerID, strings.TrimSpace(row.First + " " + row.Last), plan.Player{First: row.First, Last: row.Last}.ShortName(), nil}
+	others, err := s.queries.NamesOfClub(ctx, db.NamesOfClubParams{ClubID: row.ClubID, ID: row.PlayerID})
+	shared := map[string]bool{}
+	for _, other := range others {
+		shared[strings.ToLower(other.First)], shared[strings.ToLower(other.Last)] = true, true
+	}
+	var alone []string
+	for _, name := range []string{row.First, row.Last} {
+		if len([]rune(name)) > 2 && !shared[strings.ToLower(name)] {
+			alone = append(alone, regexp.QuoteMeta(name))
+		}
+	}
+	if alone != nil {
+		who.alone = regexp.MustCompile(`(^|[^\pL])(` + strings.Join(alone, "|") + `)([^\pL]|$)`)
+	}
+	return who, err
+}
+
+// noted is a note without the person's names, also where one of them stands alone.
+func (e erased) noted(text string) string {
+	text = e.unnamed(text)
+	for was := ""; e.alone != nil && was != text; { // names beside each other share what parts them
+		was, text = text, e.alone.ReplaceAllString(text, "${1}"+FormerPlayer+"${3}")
+	}
+	return text
 }
 
 // from takes the person out of what is kept of a session.
@@ -74,7 +143,7 @@ func (e erased) from(ctx context.Context, q *db.Queries, session uint64) error {
 	var done []error
 	for _, row := range editions {
 		if document, found := e.forget(row.Document); found {
-			done = append(done, q.RewriteEdition(ctx, db.RewriteEditionParams{Document: document, Schedule: e.unnamed(row.Schedule), Summary: e.unnamed(row.Summary), SessionID: session, Number: row.Number}))
+			done = append(done, q.RewriteEdition(ctx, db.RewriteEditionParams{Document: document, Schedule: e.unnamed(row.Schedule), Summary: e.noted(row.Summary), SessionID: session, Number: row.Number}))
 		}
 	}
 	published, err := q.PublicationDocuments(ctx, session)
@@ -85,36 +154,62 @@ func (e erased) from(ctx context.Context, q *db.Queries, session uint64) error {
 	}
 	done = append(done, e.fromRun(ctx, q, session), e.fromLog(ctx, q, session))
 	person := fmt.Sprintf("p%d", e.id) // as in plans
-	done = append(done, q.ForgetSeen(ctx, db.ForgetSeenParams{SessionID: session, Person: person}), q.ForgetWords(ctx, db.ForgetWordsParams{SessionID: session, Person: person}))
+	done = append(done, e.fromWords(ctx, q, session), q.ForgetSeen(ctx, db.ForgetSeenParams{SessionID: session, Person: person}), q.ForgetWords(ctx, db.ForgetWordsParams{SessionID: session, Person: person}))
 	return errors.Join(append(done, err, q.ForgetDigest(ctx, session))...)
+}
+
+// fromWords takes the person out of what others said from their phones.
+func (e erased) fromWords(ctx context.Context, q *db.Queries, session uint64) error {
+	words, err := q.WordTexts(ctx, session)
+	for _, row := range words {
+		if says := e.noted(row.Says); says != row.Says {
+			err = errors.Join(err, q.RewriteWord(ctx, db.RewriteWordParams{Says: cut(says, 400), ID: row.ID}))
+		}
+	}
+	return err
 }
 
 // fromRun takes the person out of what was pressed while a session ran.
 func (e erased) fromRun(ctx context.Context, q *db.Queries, session uint64) error {
 	runs, err := q.RunText(ctx, session)
 	for _, row := range runs {
-		if document, found := e.forget(row.Document); found {
-			err = errors.Join(err, q.RewriteRun(ctx, db.RewriteRunParams{Document: document, Schedule: e.unnamed(row.Schedule), SessionID: session}))
+		document, found := e.forget(row.Document)
+		followed, followedThem := e.forget(row.Followed.String)
+		if found || followedThem {
+			err = errors.Join(err, q.RewriteRun(ctx, db.RewriteRunParams{Document: document, Schedule: e.unnamed(row.Schedule),
+				Followed: sql.NullString{String: followed, Valid: row.Followed.Valid}, SessionID: session}))
 		}
 	}
-	events, problem := q.RunEvents(ctx, db.RunEventsParams{SessionID: session})
+	events, problem := q.RunEvents(ctx, db.RunEventsParams{SessionID: session, Limit: math.MaxInt32})
 	for _, row := range events {
-		if content := e.unnamed(row.Content); content != row.Content {
+		if content := e.pressed(row.Content); content != row.Content {
 			problem = errors.Join(problem, q.RewriteEvent(ctx, db.RewriteEventParams{Content: content, SessionID: session, Arrived: row.Arrived}))
 		}
 	}
 	return errors.Join(err, problem)
 }
 
+// pressed is an event without the person's names; in its note also where one stands alone.
+func (e erased) pressed(content string) string {
+	var is conduct.Event
+	if json.Unmarshal([]byte(content), &is) == nil && is.Says != "" && e.noted(is.Says) != is.Says {
+		is.Says = cut(e.noted(is.Says), conduct.MaxSays)
+		if made, err := json.Marshal(is); err == nil {
+			content = string(made)
+		}
+	}
+	return e.unnamed(content)
+}
+
 // fromLog takes the person out of a session's log: what was done stays, by a former player.
 func (e erased) fromLog(ctx context.Context, q *db.Queries, session uint64) error {
 	texts, err := q.LogTexts(ctx, session)
 	for _, row := range texts {
-		err = errors.Join(err, q.RewriteLogSession(ctx, db.RewriteLogSessionParams{Note: e.unnamed(row.Note), Differs: e.unnamed(row.Differs), SessionID: session}))
+		err = errors.Join(err, q.RewriteLogSession(ctx, db.RewriteLogSessionParams{Note: cut(e.noted(row.Note), 400), Differs: e.noted(row.Differs), SessionID: session}))
 	}
 	blocks, problem := q.BlocksOfLog(ctx, session)
 	for _, row := range blocks {
-		if note := e.unnamed(row.Note); note != row.Note {
+		if note := cut(e.noted(row.Note), 400); note != row.Note {
 			problem = errors.Join(problem, q.RewriteLogNotes(ctx, db.RewriteLogNotesParams{Note: note, SessionID: session, Number: row.Number}))
 		}
 	}
@@ -185,6 +280,9 @@ func (s *Store) LeftPlayers(ctx context.Context, clubID, squad uint64) ([]LeftPl
 // somebody else may wear by now.
 func (s *Store) BringBack(ctx context.Context, by Account, squad, id uint64) error {
 	return s.within(ctx, func(q *db.Queries) error {
+		if _, err := q.LockClub(ctx, by.ClubID); err != nil {
+			return known(err)
+		}
 		n, err := q.BringBack(ctx, db.BringBackParams{ClubID: by.ClubID, SquadID: squad, ID: id})
 		if err != nil || n == 0 {
 			return errors.Join(err, ErrNotFound)

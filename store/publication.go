@@ -7,6 +7,7 @@ import (
 	"encoding/base64"
 	"encoding/json"
 	"errors"
+	"strings"
 	"time"
 
 	"cuestart/core/plan"
@@ -26,14 +27,18 @@ type Publication struct {
 
 // Published tells what is shared of a session.
 func (s *Store) Published(ctx context.Context, session uint64) (is Publication, err error) {
-	row, err := s.queries.NewestPublication(ctx, session)
+	return published(ctx, s.queries, session)
+}
+
+func published(ctx context.Context, q *db.Queries, session uint64) (is Publication, err error) {
+	row, err := q.NewestPublication(ctx, session)
 	if errors.Is(err, sql.ErrNoRows) {
 		return is, nil
 	} else if err != nil {
 		return is, err
 	}
 	is = Publication{Number: int(row.Number), Head: row.Head, At: row.PublishedAt}
-	link, err := s.queries.LiveLink(ctx, session)
+	link, err := q.LiveLink(ctx, session)
 	if errors.Is(err, sql.ErrNoRows) {
 		return is, nil
 	}
@@ -41,28 +46,49 @@ func (s *Store) Published(ctx context.Context, session uint64) (is Publication, 
 	return is, err
 }
 
-// Publish shares the plan in force, under the link that is there or else a new
-// one. It fails with ErrStale where revision is not the session's any more.
-func (s *Store) Publish(ctx context.Context, clubID, id uint64, revision uint32) (token string, err error) {
+// Check judges a plan that is about to be published, by what is ruled at that moment. An
+// error of it is what is returned, and nothing is published.
+type Check func(d *plan.Document, is Ruled) error
+
+// Publish shares the plan in force, under the link that is there or else a new one, if check
+// lets it. What medical staff rule meanwhile waits until that is decided, so no ruling is
+// passed over. It returns the link's token. It fails with ErrStale where revision is not the session's any more.
+func (s *Store) Publish(ctx context.Context, clubID, id uint64, revision uint32, check Check) (token string, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
-		at, err := q.LockSession(ctx, db.LockSessionParams{ID: id, ClubID: clubID})
+		is, at, err := holdRuled(ctx, q, clubID, id)
 		if err != nil {
-			return known(err)
+			return err
 		}
 		if at.Revision != revision {
 			return ErrStale
 		}
-		if err := q.AddPublication(ctx, id); err != nil {
+		in, err := edition(ctx, q, id, uint32(at.Head.Int32))
+		if err != nil {
+			return err
+		}
+		if err := publish(ctx, q, id, in.document, is, check); err != nil {
 			return err
 		}
 		link, err := q.LiveLink(ctx, id)
-		if token = link.Token; errors.Is(err, sql.ErrNoRows) {
-			token = newToken()
-			err = q.AddLink(ctx, db.AddLinkParams{Token: token, SessionID: id, Secret: hashOf(newToken())})
-		}
-		return errors.Join(err, q.AddNews(ctx, db.AddNewsParams{SessionID: id}))
+		token = link.Token
+		return err
 	})
 	return token, err
+}
+
+// publish puts out the plan in force of a session that is locked, with what is ruled held.
+func publish(ctx context.Context, q *db.Queries, id uint64, d *plan.Document, is Ruled, check Check) error {
+	if err := check(d, is); err != nil {
+		return err
+	}
+	if err := q.AddPublication(ctx, id); err != nil {
+		return err
+	}
+	_, err := q.LiveLink(ctx, id)
+	if errors.Is(err, sql.ErrNoRows) {
+		err = q.AddLink(ctx, db.AddLinkParams{Token: newToken(), SessionID: id, Secret: hashOf(newToken())})
+	}
+	return errors.Join(err, q.AddNews(ctx, db.AddNewsParams{SessionID: id}))
 }
 
 // newToken is 256 random bits in letters that a link may hold.
@@ -70,6 +96,14 @@ func newToken() string {
 	bits := make([]byte, 32)
 	rand.Read(bits) // never fails
 	return base64.RawURLEncoding.EncodeToString(bits)
+}
+
+// isToken tells whether a text may be a link's token: what else comes in is none, and the
+// database need not be asked.
+func isToken(text string) bool {
+	return len(text) == 43 && !strings.ContainsFunc(text, func(r rune) bool {
+		return (r < 'a' || r > 'z') && (r < 'A' || r > 'Z') && (r < '0' || r > '9') && r != '-' && r != '_'
+	})
 }
 
 // Withdraw ends the link that a session is shared by, so that it shows nothing any more.
@@ -150,6 +184,9 @@ type Link struct {
 // Link finds what a link leads to, or ErrNotFound: where it never was, was withdrawn, or
 // is over. Of a session that was called off calendars are still to learn that.
 func (s *Store) Link(ctx context.Context, token string, now time.Time) (*Link, error) {
+	if !isToken(token) {
+		return nil, ErrNotFound
+	}
 	row, err := s.queries.Link(ctx, token)
 	if err != nil {
 		return nil, known(err)

@@ -80,7 +80,6 @@ const (
 	WordLate   = "late"
 	WordEasier = "easier"
 	WordSore   = "sore"
-	WordPain   = "pain" // for medical staff alone
 	WordGrid   = "grid" // the ticks of a grid: the newest of a block and drill counts
 
 	WordMissing = "missing" // a leader misses a player, whose id it says
@@ -103,22 +102,45 @@ type Word struct {
 	Noted   time.Time // when a coach or medical staff took it in; zero: not yet
 }
 
-// mostWords is how many words of one person about a session are kept: more is no person.
-const mostWords = 200
+// How many words of a kind are kept of one person about a session: more is no person. Who
+// comes by the team's link may be anybody, so those are fewer, and take no room from what a
+// person says by their own.
+const (
+	mostWords     = 60
+	mostTeamWords = 12
+	mostTicks     = 300 // grids of a leader
+)
 
-// AddWord keeps a word; a press that was kept already is passed over.
+// AddWord keeps a word; a press that was kept already is passed over. Ticks take the place of
+// older ones of the same grid. It fails with ErrMany where there are too many of its kind.
 func (s *Store) AddWord(ctx context.Context, session uint64, w Word) error {
 	return s.within(ctx, func(q *db.Queries) error {
-		n, err := q.CountWords(ctx, db.CountWordsParams{SessionID: session, Person: w.Person})
-		if err != nil || n >= mostWords {
+		if had, err := q.HasWord(ctx, db.HasWordParams{SessionID: session, Person: w.Person, Once: w.Once}); err != nil || had > 0 {
 			return err
 		}
-		err = q.AddWord(ctx, db.AddWordParams{SessionID: session, Person: w.Person, Once: w.Once, Kind: w.Kind, Block: w.Block, Item: uint32(w.Item), Says: w.Says, Own: w.Own,
-			PressedAt: w.Pressed, MadeAt: w.Made})
-		if err == nil && w.Kind != WordGrid {
-			err = q.AddNews(ctx, db.AddNewsParams{SessionID: session})
+		n, err := q.CountWords(ctx, db.CountWordsParams{SessionID: session, Person: w.Person, Kind: w.Kind, Own: w.Own})
+		if err != nil {
+			return err
 		}
-		return err
+		most := mostTeamWords
+		if w.Own {
+			most = mostWords
+		}
+		if w.Kind == WordGrid {
+			most = mostTicks
+		}
+		if int(n) >= most {
+			return ErrMany
+		}
+		id, err := q.AddWord(ctx, db.AddWordParams{SessionID: session, Person: w.Person, Once: w.Once, Kind: w.Kind, Block: w.Block, Item: uint32(w.Item), Says: w.Says, Own: w.Own,
+			PressedAt: w.Pressed, MadeAt: w.Made})
+		if err != nil {
+			return err
+		}
+		if w.Kind == WordGrid {
+			return q.DropOlderTicks(ctx, db.DropOlderTicksParams{SessionID: session, Person: w.Person, Block: w.Block, Item: uint32(w.Item), Newest: uint64(id)})
+		}
+		return q.AddNews(ctx, db.AddNewsParams{SessionID: session})
 	})
 }
 

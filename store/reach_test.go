@@ -2,6 +2,7 @@ package store_test
 
 import (
 	"context"
+	"fmt"
 	"strings"
 	"testing"
 	"time"
@@ -17,7 +18,7 @@ import (
 func reachable(t *testing.T, name string) (context.Context, *store.Store, string) {
 	ctx, s := context.Background(), open(t, name)
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
-	token, err := s.Publish(ctx, 1, 1, 1)
+	token, err := s.Publish(ctx, 1, 1, 1, anything)
 	require.NoError(t, err)
 	return ctx, s, token
 }
@@ -52,7 +53,7 @@ func TestALinkLeadsOn(t *testing.T) {
 		if later.ID == 1 || other.SquadName != session.SquadName || other.Schedule.Start.Before(start) {
 			continue
 		}
-		same, err := s.Publish(ctx, 1, later.ID, other.Revision)
+		same, err := s.Publish(ctx, 1, later.ID, other.Revision, anything)
 		require.NoError(t, err)
 		assert.Equal(t, token, same, "the season's link is the link of all its sessions")
 		link, err = s.Link(ctx, token, wednesday)
@@ -114,7 +115,8 @@ func TestAWordIsKeptOnce(t *testing.T) {
 	}
 	ticks, err := s.Ticks(ctx, 1, "l-pell")
 	require.NoError(t, err)
-	assert.Equal(t, "0:2 1:1:a", ticks[len(ticks)-1].Says, "the newest is last")
+	require.Len(t, ticks, 1, "newer ticks replace older ones")
+	assert.Equal(t, "0:2 1:1:a", ticks[0].Says)
 	words, err = s.Words(ctx, 1)
 	require.NoError(t, err)
 	assert.Len(t, words, 2, "ticks are no words")
@@ -125,18 +127,54 @@ func TestAWordIsKeptOnce(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, said, "another club's")
 
-	for n := range 400 {
-		flood := w
-		flood.Once = strings.Repeat("y", n%60+1) + strings.Repeat("z", n/60)
-		require.NoError(t, s.AddWord(ctx, 1, flood))
-	}
-	words, err = s.Words(ctx, 1)
-	require.NoError(t, err)
-	assert.Less(t, len(words), 250, "nobody floods a board")
-	require.NoError(t, s.Erase(ctx, 1, 1, "Orla", "Penhallick"))
+	require.NoError(t, s.Erase(ctx, coach, 1, "a player"))
+	require.NoError(t, s.FinishErasing(ctx))
 	words, err = s.Words(ctx, 1)
 	require.NoError(t, err)
 	assert.Len(t, words, 1, "who is forgotten has said nothing")
+}
+
+// Whoever has the team's link can say so much in a player's name, and no more; that takes no
+// room from what the player says by their own link, from their pain, nor from a leader's ticks,
+// and each is refused with an error that can be told, never passed over.
+func TestAFloodTakesNoRoomFromOthers(t *testing.T) {
+	ctx, s, _ := reachable(t, "floods")
+	once := 0
+	word := func(kind string, own bool) error {
+		once++
+		return s.AddWord(ctx, 1, store.Word{Person: "p1", Once: fmt.Sprint(once), Kind: kind, Own: own, Pressed: wednesday, Made: wednesday})
+	}
+	pain := func(own bool) error {
+		once++
+		return s.AddHurt(ctx, 1, store.Hurt{Person: "p1", Name: "Orla", Once: fmt.Sprint("h", once), Kind: store.HurtPain, Says: "knee", Own: own, Pressed: wednesday, Made: wednesday})
+	}
+	until := func(say func() error) (kept int) {
+		for ; kept < 400; kept++ {
+			if err := say(); err != nil {
+				assert.ErrorIs(t, err, store.ErrMany)
+				return kept
+			}
+		}
+		return kept
+	}
+	assert.Equal(t, 12, until(func() error { return word(store.WordLate, false) }))
+	assert.Equal(t, 12, until(func() error { return pain(false) }))
+	require.NoError(t, word(store.WordSore, false), "another kind")
+	assert.Equal(t, 60, until(func() error { return word(store.WordLate, true) }))
+	for range 150 {
+		require.NoError(t, pain(true), "one's own")
+	}
+	hurt, err := s.HurtIn(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.Len(t, hurt, 162)
+	require.NoError(t, s.AddHurt(ctx, 1, store.Hurt{Person: "p1", Once: "h14", Kind: store.HurtPain, Made: wednesday, Pressed: wednesday}), "what was kept is kept, also when it comes again")
+	for n := range 400 {
+		require.NoError(t, s.AddWord(ctx, 1, store.Word{Person: "l-pell", Once: fmt.Sprint("t", n), Kind: store.WordGrid, Block: "kicks", Says: fmt.Sprint("0:", n), Pressed: wednesday, Made: wednesday}))
+	}
+	ticks, err := s.Ticks(ctx, 1, "l-pell")
+	require.NoError(t, err)
+	require.Len(t, ticks, 1)
+	assert.Equal(t, "0:399", ticks[0].Says)
 }
 
 func TestWhoHasSeenWhat(t *testing.T) {
@@ -164,7 +202,7 @@ func TestWhoHasSeenWhat(t *testing.T) {
 // What is new is found by every server for a few seconds, and by none for long.
 func TestNewsAreFoundForAWhile(t *testing.T) {
 	ctx, s, _ := reachable(t, "news")
-	_, raw := older(t, "news", 14)
+	_, raw := older(t, "news", 15)
 	news, err := s.News(ctx)
 	require.NoError(t, err)
 	assert.Len(t, news, 1)

@@ -19,8 +19,8 @@ import (
 
 var coach = store.Account{ID: 1, ClubID: 1, Role: store.Coach, Name: "Ines Varley"}
 
-func done(n int) conduct.Event {
-	return conduct.Event{ID: fmt.Sprint("e", n), By: "Ines", At: wednesday.UnixMilli() + int64(n), Kind: conduct.Done, Block: "raise"}
+func done(n int) store.Arriving {
+	return store.Arriving{Event: conduct.Event{ID: fmt.Sprint("e", n), By: "Ines", At: wednesday.UnixMilli() + int64(n), Kind: conduct.Done, Block: "raise"}}
 }
 
 // Phones send at once, the same and more: every event is kept once, in the order in which it
@@ -33,18 +33,18 @@ func TestEventsJoin(t *testing.T) {
 	var all sync.WaitGroup
 	for phone := range 4 {
 		all.Go(func() {
-			var events []conduct.Event
+			var events []store.Arriving
 			for n := range 30 {
 				events = append(events, done(n+10*phone))
 			}
 			for range 3 {
-				_, err := s.JoinEvents(ctx, coach, 1, events, wednesday)
+				_, _, err := s.JoinEvents(ctx, coach, 1, events, wednesday)
 				assert.NoError(t, err)
 			}
 		})
 	}
 	all.Wait()
-	events, last, err := s.Events(ctx, 1, 0)
+	events, last, _, err := s.Events(ctx, 1, 0)
 	require.NoError(t, err)
 	assert.Len(t, events, 60)
 	assert.Equal(t, uint32(60), last)
@@ -53,11 +53,11 @@ func TestEventsJoin(t *testing.T) {
 		assert.False(t, met[e.ID])
 		met[e.ID] = true
 	}
-	rest, last, err := s.Events(ctx, 1, 55)
+	rest, last, _, err := s.Events(ctx, 1, 55)
 	require.NoError(t, err)
 	assert.Len(t, rest, 5)
 	assert.Equal(t, uint32(60), last)
-	none, last, err := s.Events(ctx, 1, 60)
+	none, last, _, err := s.Events(ctx, 1, 60)
 	require.NoError(t, err)
 	assert.Empty(t, none)
 	assert.Equal(t, uint32(60), last, "who has all stays there")
@@ -70,7 +70,7 @@ func TestEventsJoin(t *testing.T) {
 	require.NoError(t, err)
 	assert.NotEqual(t, 6, is.Document.Block("lineout").Items[0].Drill.Range.Target, "the run keeps the plan that it began with")
 	for _, other := range []store.Account{{ID: 1, ClubID: 2}, {ID: 1}} {
-		_, err = s.JoinEvents(ctx, other, 1, []conduct.Event{done(99)}, wednesday)
+		_, _, err = s.JoinEvents(ctx, other, 1, []store.Arriving{done(99)}, wednesday)
 		assert.ErrorIs(t, err, store.ErrNotFound)
 	}
 	_, err = s.Run(ctx, 2, 1)
@@ -156,19 +156,25 @@ func TestAnErasedPlayerIsInNoLog(t *testing.T) {
 	require.NoError(t, err)
 	player := session.Document.Players[4]
 	name := player.ShortName()
-	_, err = s.JoinEvents(ctx, coach, 1, []conduct.Event{{ID: "n", By: "Ines", At: 1, Kind: conduct.Note, Block: "raise", Says: name + " limps"}}, wednesday)
+	note := conduct.Event{ID: "n", By: "Ines", At: 1, Kind: conduct.Note, Block: "raise", Says: name + " limps, " + player.Last + "'s knee: ask " + player.First + "!"}
+	_, _, err = s.JoinEvents(ctx, coach, 1, []store.Arriving{{Event: note}}, wednesday)
 	require.NoError(t, err)
 	l, err := s.Log(ctx, 1, 4)
 	require.NoError(t, err)
-	l.Note, l.Differs, l.Blocks[0].Note = "without "+name, []string{name + " out"}, name+" late"
+	l.Note, l.Differs, l.Blocks[0].Note = "without "+name+"; "+player.First+" "+player.Last+" rested", []string{name + " out"}, player.Last+" late"
 	require.NoError(t, s.SaveLog(ctx, coach, l))
 	before, err := s.AttendedBy(ctx, 1, player.Roster)
 	require.NoError(t, err)
 	assert.Len(t, before, 7)
-	require.NoError(t, s.Erase(ctx, 1, player.Roster, player.First, player.Last))
+	require.NoError(t, s.AddHurt(ctx, 1, store.Hurt{Person: player.ID, Roster: player.Roster, Name: player.Label(), Once: "o", Kind: store.HurtPain, Says: "knee"}))
+	require.NoError(t, s.Erase(ctx, coach, player.Roster, "a player"))
+	require.NoError(t, s.FinishErasing(ctx))
+	hurt, err := s.HurtIn(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.Empty(t, hurt)
 	run, err := s.Run(ctx, 1, 1)
 	require.NoError(t, err)
-	events, _, err := s.Events(ctx, 1, 0)
+	events, _, _, err := s.Events(ctx, 1, 0)
 	require.NoError(t, err)
 	l, err = s.Log(ctx, 1, 4)
 	require.NoError(t, err)

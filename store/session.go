@@ -263,49 +263,68 @@ func (s *Store) ChangePlan(ctx context.Context, clubID uint64, session *Session,
 	changed := *session
 	changed.Document, changed.Schedule, changed.Revision = next.Document, next.Schedule, session.Revision+1
 	changed.Made, changed.Undo, changed.Redo = made, made.Summary, ""
-	return &changed, s.move(ctx, clubID, session.ID, session.Revision, func(q *db.Queries, head, newest uint32) (in inForce, err error) {
-		changed.Head = newest + 1
-		in = inForce{changed.Head, next.Document, next.Schedule}
+	return &changed, s.within(ctx, func(q *db.Queries) (err error) {
+		changed.Head, err = changePlan(ctx, q, clubID, session, next)
+		return err
+	})
+}
+
+// changePlan puts a new plan in force, and returns the number of its edition.
+func changePlan(ctx context.Context, q *db.Queries, clubID uint64, session *Session, next Fitted) (number uint32, err error) {
+	err = move(ctx, q, clubID, session.ID, session.Revision, func(head, newest uint32) (in inForce, err error) {
+		number = newest + 1
+		in = inForce{number, next.Document, next.Schedule}
 		if err := addEdition(ctx, q, session.ID, in.head, sql.NullInt32{Int32: int32(head), Valid: true}, next); err != nil {
 			return in, err
 		}
 		if in.head%thinEvery == 0 {
-			err = thin(ctx, q, session.ID, in.head, made.At)
+			err = thin(ctx, q, session.ID, in.head, next.made().At)
 		}
 		return in, err
 	})
+	return number, err
 }
 
 // Undo puts the plan in force that the present one was made from. It fails with
 // ErrNothing at the first plan, and with ErrStale where revision is not the
 // session's any more.
 func (s *Store) Undo(ctx context.Context, clubID, id uint64, revision uint32) error {
-	return s.move(ctx, clubID, id, revision, func(q *db.Queries, head, _ uint32) (inForce, error) {
-		parent, err := q.Parent(ctx, db.ParentParams{SessionID: id, Number: head})
-		if err == nil && !parent.Valid {
-			err = ErrNothing
-		}
-		if err != nil {
-			return inForce{}, err
-		}
-		return edition(ctx, q, id, uint32(parent.Int32))
+	return s.within(ctx, func(q *db.Queries) error {
+		return move(ctx, q, clubID, id, revision, func(head, _ uint32) (inForce, error) { return before(ctx, q, id, head) })
 	})
+}
+
+// before is the edition that another was made from.
+func before(ctx context.Context, q *db.Queries, id uint64, head uint32) (inForce, error) {
+	parent, err := q.Parent(ctx, db.ParentParams{SessionID: id, Number: head})
+	if err == nil && !parent.Valid {
+		err = ErrNothing
+	}
+	if err != nil {
+		return inForce{}, err
+	}
+	return edition(ctx, q, id, uint32(parent.Int32))
 }
 
 // Redo brings back what the last Undo took away. It fails with ErrNothing where
 // nothing was undone, and with ErrStale where revision is not the session's any
 // more.
 func (s *Store) Redo(ctx context.Context, clubID, id uint64, revision uint32) error {
-	return s.move(ctx, clubID, id, revision, func(q *db.Queries, head, _ uint32) (inForce, error) {
-		next, err := q.NextEdition(ctx, db.NextEditionParams{SessionID: id, Parent: sql.NullInt32{Int32: int32(head), Valid: true}})
-		if errors.Is(err, sql.ErrNoRows) {
-			err = ErrNothing
-		}
-		if err != nil {
-			return inForce{}, err
-		}
-		return edition(ctx, q, id, next.Number)
+	return s.within(ctx, func(q *db.Queries) error {
+		return move(ctx, q, clubID, id, revision, func(head, _ uint32) (inForce, error) { return following(ctx, q, id, head) })
 	})
+}
+
+// following is the newest edition that was made from another.
+func following(ctx context.Context, q *db.Queries, id uint64, head uint32) (inForce, error) {
+	next, err := q.NextEdition(ctx, db.NextEditionParams{SessionID: id, Parent: sql.NullInt32{Int32: int32(head), Valid: true}})
+	if errors.Is(err, sql.ErrNoRows) {
+		err = ErrNothing
+	}
+	if err != nil {
+		return inForce{}, err
+	}
+	return edition(ctx, q, id, next.Number)
 }
 
 // inForce is an edition of a session's plan that is to be its head. Schedule is
@@ -327,32 +346,30 @@ func edition(ctx context.Context, q *db.Queries, session uint64, number uint32) 
 }
 
 // move changes a session's head to what to returns.
-func (s *Store) move(ctx context.Context, clubID, id uint64, revision uint32, to func(q *db.Queries, head, newest uint32) (inForce, error)) error {
-	return s.within(ctx, func(q *db.Queries) error {
-		at, err := q.LockSession(ctx, db.LockSessionParams{ID: id, ClubID: clubID})
-		if err != nil {
-			return known(err)
-		}
-		if at.Revision != revision {
-			return ErrStale
-		}
-		in, err := to(q, uint32(at.Head.Int32), uint32(at.Newest))
-		if err != nil {
-			return err
-		}
-		start, err := in.document.Start.Resolve()
-		if err != nil {
-			return err
-		}
-		digest, err := digestOf(in.document, in.schedule)
-		if err != nil {
-			return err
-		}
-		if err := numbered(ctx, q, id, revision, uint32(at.Head.Int32), in.head); err != nil {
-			return err
-		}
-		return q.SetHead(ctx, db.SetHeadParams{Head: sql.NullInt32{Int32: int32(in.head), Valid: true}, Title: in.document.Title, StartAt: start.UTC(), TimeZone: in.document.Start.Zone, Digest: digest, ID: id})
-	})
+func move(ctx context.Context, q *db.Queries, clubID, id uint64, revision uint32, to func(head, newest uint32) (inForce, error)) error {
+	at, err := q.LockSession(ctx, db.LockSessionParams{ID: id, ClubID: clubID})
+	if err != nil {
+		return known(err)
+	}
+	if at.Revision != revision {
+		return ErrStale
+	}
+	in, err := to(uint32(at.Head.Int32), uint32(at.Newest))
+	if err != nil {
+		return err
+	}
+	start, err := in.document.Start.Resolve()
+	if err != nil {
+		return err
+	}
+	digest, err := digestOf(in.document, in.schedule)
+	if err != nil {
+		return err
+	}
+	if err := numbered(ctx, q, id, revision, uint32(at.Head.Int32), in.head); err != nil {
+		return err
+	}
+	return q.SetHead(ctx, db.SetHeadParams{Head: sql.NullInt32{Int32: int32(in.head), Valid: true}, Title: in.document.Title, StartAt: start.UTC(), TimeZone: in.document.Start.Zone, Digest: digest, ID: id})
 }
 
 // keptRevisions is how many revisions of a session somebody may still have open.

@@ -22,8 +22,10 @@ import (
 
 // Errors that callers tell apart.
 var (
+	ErrMany     = errors.New("there is too much of this already")
 	ErrNotFound = errors.New("there is no such thing in this club")
 	ErrStale    = errors.New("somebody else changed this plan meanwhile")
+	ErrWaits    = errors.New("medical staff of the club have to confirm this first")
 	ErrTaken    = errors.New("this is taken already")
 	ErrNothing  = errors.New("there is nothing to undo or redo")
 )
@@ -123,7 +125,7 @@ func (s *Store) Ping(ctx context.Context) error { return s.pool.PingContext(ctx)
 // small batches.
 func (s *Store) Tidy(ctx context.Context) error {
 	for _, some := range []func(context.Context) (int64, error){s.queries.PurgeThingChanges, s.queries.PurgeInvitations, s.queries.PurgeSignedIns, s.queries.PurgeResets,
-		s.queries.PurgeLetters, s.queries.PurgeAudit, s.queries.PurgeOnce, s.queries.PurgeNews, s.queries.ForgetReasons, s.forgetTrials, s.forgetSessions} {
+		s.queries.PurgeLetters, s.queries.PurgeBrowsers, s.queries.PurgeAudit, s.queries.PurgeOnce, s.queries.PurgeNews, s.queries.ForgetReasons, s.forgetTrials, s.forgetSessions} {
 		for {
 			n, err := some(ctx)
 			if err != nil {
@@ -137,15 +139,32 @@ func (s *Store) Tidy(ctx context.Context) error {
 	return s.thinOver(ctx)
 }
 
-// thinOver thins what is kept of sessions that were a month ago, each in a transaction.
+// How long after its start a session is thinned, the first and the second time.
+var thinnedAfter = []time.Duration{keptAll + 24*time.Hour, keptDaily + 24*time.Hour}
+
+// thinOver thins what is kept of sessions that were a month ago, and again after a year,
+// each once and in a transaction, the oldest first.
 func (s *Store) thinOver(ctx context.Context) error {
-	rows, err := s.queries.SessionsToThin(ctx)
-	for _, row := range rows {
-		if err == nil {
-			err = s.within(ctx, func(q *db.Queries) error { return thin(ctx, q, row.ID, uint32(row.Head.Int32), time.Now().UTC()) })
+	for times, after := range thinnedAfter {
+		for {
+			rows, err := s.queries.SessionsToThin(ctx, db.SessionsToThinParams{Thinned: uint8(times), StartAt: time.Now().UTC().Add(-after)})
+			if err != nil || len(rows) == 0 {
+				if err != nil {
+					return err
+				}
+				break
+			}
+			for _, row := range rows {
+				err := s.within(ctx, func(q *db.Queries) error {
+					return errors.Join(thin(ctx, q, row.ID, uint32(row.Head.Int32), time.Now().UTC()), q.SessionThinned(ctx, db.SessionThinnedParams{Thinned: uint8(times) + 1, ID: row.ID}))
+				})
+				if err != nil {
+					return err
+				}
+			}
 		}
 	}
-	return err
+	return nil
 }
 
 // forgetTrials deletes some of the tests that are older than their club keeps them.
@@ -253,4 +272,10 @@ func known(err error) error {
 		return ErrNotFound
 	}
 	return err
+}
+
+// isNoTable tells whether an error is that there is no such table.
+func isNoTable(err error) bool {
+	var refused *mysql.MySQLError
+	return errors.As(err, &refused) && refused.Number == 1146
 }

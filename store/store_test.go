@@ -124,7 +124,7 @@ func TestWhatIsSharedStaysUntilItIsPublishedAgain(t *testing.T) {
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
 	session, err := s.Session(ctx, 1, 1)
 	require.NoError(t, err)
-	token, err := s.Publish(ctx, 1, 1, 1)
+	token, err := s.Publish(ctx, 1, 1, 1, anything)
 	require.NoError(t, err)
 	assert.Len(t, token, 43, "256 bits")
 	_, err = s.ChangePlan(ctx, 1, session, fitted(t, session, 12))
@@ -132,9 +132,9 @@ func TestWhatIsSharedStaysUntilItIsPublishedAgain(t *testing.T) {
 	is, err := shared(ctx, s, token, soon)
 	require.NoError(t, err)
 	assert.Equal(t, 9, is.Document.Block("lineout").Items[0].Drill.Range.Target)
-	_, err = s.Publish(ctx, 1, 1, 1)
+	_, err = s.Publish(ctx, 1, 1, 1, anything)
 	assert.ErrorIs(t, err, store.ErrStale)
-	same, err := s.Publish(ctx, 1, 1, 2)
+	same, err := s.Publish(ctx, 1, 1, 2, anything)
 	require.NoError(t, err)
 	assert.Equal(t, token, same, "the link stays")
 	is, err = shared(ctx, s, token, soon)
@@ -147,7 +147,7 @@ func TestWhatIsSharedStaysUntilItIsPublishedAgain(t *testing.T) {
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	_, err = shared(ctx, s, "nothing", soon)
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	other, err := s.Publish(ctx, 1, 1, 2)
+	other, err := s.Publish(ctx, 1, 1, 2, anything)
 	require.NoError(t, err)
 	assert.NotEqual(t, token, other, "a withdrawn link never comes back")
 }
@@ -162,7 +162,7 @@ func TestAnotherClubsThingsAreNotThere(t *testing.T) {
 		"change":   func() error { _, err := s.ChangePlan(ctx, 2, session, fitted(t, session, 10)); return err }(),
 		"undo":     s.Undo(ctx, 2, 1, 1),
 		"withdraw": s.Withdraw(ctx, 2, 1),
-		"publish":  func() error { _, err := s.Publish(ctx, 2, 1, 1); return err }(),
+		"publish":  func() error { _, err := s.Publish(ctx, 2, 1, 1, anything); return err }(),
 	} {
 		assert.ErrorIs(t, err, store.ErrNotFound, name)
 	}
@@ -241,7 +241,7 @@ func TestThingsAreKeptWholeAndTakenBack(t *testing.T) {
 func TestARemovedSessionIsGoneUntilItIsBroughtBack(t *testing.T) {
 	ctx, s := context.Background(), open(t, "removed")
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
-	token, err := s.Publish(ctx, 1, 1, 1)
+	token, err := s.Publish(ctx, 1, 1, 1, anything)
 	require.NoError(t, err)
 	require.NoError(t, s.Remove(ctx, 1, 1, true))
 	assert.ErrorIs(t, s.Remove(ctx, 1, 1, true), store.ErrNotFound)
@@ -273,3 +273,6 @@ func shared(ctx context.Context, s *store.Store, token string, at time.Time) (*s
 	}
 	return s.Edition(ctx, link.Session, link.Number)
 }
+
+// anything lets everything be published.
+func anything(*plan.Document, store.Ruled) error { return nil }

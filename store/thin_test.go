@@ -15,7 +15,7 @@ import (
 // thirty, and of those before the last of each day; what is published stays.
 func TestALongHistoryIsThinned(t *testing.T) {
 	ctx, s := context.Background(), open(t, "thin")
-	_, raw := older(t, "thin", 14)
+	_, raw := older(t, "thin", 15)
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
 	_, err := raw.Exec("UPDATE plan_edition SET made_at = '2026-11-24 12:00:00'")
 	require.NoError(t, err)
@@ -26,7 +26,7 @@ func TestALongHistoryIsThinned(t *testing.T) {
 	for n := 2; n <= 200; n++ {
 		next.At = wednesday.Add(time.Duration(n) * 288 * time.Minute) // 5 a day
 		if n == 30 {
-			token, err = s.Publish(ctx, 1, 1, session.Revision)
+			token, err = s.Publish(ctx, 1, 1, session.Revision, anything)
 			require.NoError(t, err)
 			next.Document.Title = "Later"
 		}

@@ -23,8 +23,12 @@ type Entry[T club.Thing] struct {
 
 // Entries lists what a club keeps of a kind, the oldest of each owner first.
 func Entries[T club.Thing](ctx context.Context, s *Store, clubID uint64) ([]Entry[T], error) {
+	return entries[T](ctx, s.queries, clubID)
+}
+
+func entries[T club.Thing](ctx context.Context, q *db.Queries, clubID uint64) ([]Entry[T], error) {
 	var zero T
-	list, err := shelves[zero.Kind()].list(ctx, s.queries, clubID)
+	list, err := shelves[zero.Kind()].list(ctx, q, clubID)
 	entries := make([]Entry[T], len(list))
 	for i, k := range list {
 		entries[i] = Entry[T]{ID: k.id, Owner: k.owner, Edition: k.edition, Is: k.is.(T)}
@@ -96,6 +100,13 @@ func (s *Store) Fill(ctx context.Context, clubID uint64, changes ...Change) (ids
 // apply makes changes, and returns them with what was there before.
 func apply(ctx context.Context, q *db.Queries, clubID uint64, changes []Change) (lines []line, err error) {
 	book := false
+	var kinds []club.Kind
+	for _, c := range changes {
+		kinds = append(kinds, c.Is.Kind())
+	}
+	if err := waitsForPublishing(ctx, q, clubID, kinds...); err != nil {
+		return nil, err
+	}
 	for _, c := range changes {
 		if !c.Gone {
 			if err := c.Is.Validate(); err != nil {
@@ -176,6 +187,13 @@ func (s *Store) TakeBack(ctx context.Context, by Account) (summary string, err e
 			return err
 		}
 		book := false
+		var kinds []club.Kind
+		for _, l := range lines {
+			kinds = append(kinds, l.Kind)
+		}
+		if err := waitsForPublishing(ctx, q, by.ClubID, kinds...); err != nil {
+			return err
+		}
 		for i := len(lines) - 1; i >= 0; i-- {
 			if err := takeBack(ctx, q, by.ClubID, lines[i]); err != nil {
 				return known(err)

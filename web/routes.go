@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cuestart/planner"
 	"cuestart/web/board"
 	"cuestart/web/book"
 	"cuestart/web/log"
@@ -13,18 +14,17 @@ import (
 	"cuestart/web/today"
 )
 
-// routes is the map of the site: what anybody may open, what whoever is signed in
-// may see, and what coaches and assistants may change. Rulings look after
-// themselves: medical staff make them, and nobody else.
+// routes is the map of the site: what anybody may open, and what whoever is signed in may
+// open by the acts that their role allows ([planner.May]).
 func routes(open shell.Routes) {
-	club, change := open.SignedIn(), open.Coaches()
+	club, change, keep := open.May(planner.ToSee), open.May(planner.ToPlan), open.May(planner.ToKeep)
 	doors(open)
-	accounts(club)
+	accounts(open.May(planner.ToSelf), club)
 	todays(club, change)
-	books(club, change)
-	peoples(club, change)
-	places(club, change)
-	files(club, change)
+	books(club, keep)
+	peoples(club, keep)
+	places(club, keep)
+	files(club, keep)
 	sessions(club, change)
 	hand(club, change)
 	runs(open, club, change)
@@ -37,12 +37,12 @@ func doors(open shell.Routes) {
 	open.Get("/welcome", people.Welcome)
 	open.Post("/welcome", people.Found)
 	open.Get("/sign-in", people.SignIn)
-	open.Slowed().Post("/sign-in", people.Enter)
+	open.Post("/sign-in", people.Enter)
 	open.Get("/sign-in/code", people.Code)
-	open.Slowed().Post("/sign-in/code", people.EnterCode)
+	open.Post("/sign-in/code", people.EnterCode)
 	open.Post("/sign-out", people.Leave)
 	open.Get("/forgot", people.Forgot)
-	open.Slowed().Post("/forgot", people.SendReset)
+	open.Post("/forgot", people.SendReset)
 	open.Get("/reset/:token", people.Reset)
 	open.Post("/reset/:token", people.SetReset)
 	open.Get("/outbox", people.Outbox)
@@ -51,16 +51,17 @@ func doors(open shell.Routes) {
 }
 
 // accounts are who signs in, and one's own account.
-func accounts(club shell.Routes) {
-	club.Get("/me", people.Me)
-	club.Get("/me/factor.png", people.FactorImage)
-	club.Slowed().Post("/me/password", people.SetPassword)
-	club.Post("/me/factor/start", people.StartFactor)
-	club.Post("/me/factor", people.SetFactor)
-	club.Slowed().Post("/me/factor/off", people.DropFactor)
-	club.Post("/me/sign-ins/:id/end", people.EndSignIn)
-	club.Get("/again", people.Again)
-	club.Slowed().Post("/again", people.Prove)
+func accounts(self, club shell.Routes) {
+	self.Get("/me", people.Me)
+	self.Get("/me/factor.png", people.FactorImage)
+	self.Post("/me/password", people.SetPassword)
+	self.Post("/me/factor/start", people.StartFactor)
+	self.Post("/me/factor", people.SetFactor)
+	self.Post("/me/factor/off", people.DropFactor)
+	self.Post("/me/factor/codes", people.RenewCodes)
+	self.Post("/me/sign-ins/:id/end", people.EndSignIn)
+	self.Get("/again", people.Again)
+	self.Post("/again", people.Prove)
 	club.Get("/staff", people.Staff)
 	club.Post("/staff/:id/role", people.SetRole)
 	club.Post("/staff/:id/suspend", people.Suspend)
@@ -80,54 +81,56 @@ func todays(club, change shell.Routes) {
 	change.Post("/sessions", today.Add)
 }
 
-func books(club, change shell.Routes) {
+func books(club, keep shell.Routes) {
 	club.Get("/drills", book.Drills)
 	club.Get("/drills/handout", sheet.Handout)
 	club.Get("/drills/handout.pdf", sheet.HandoutPDF)
 	club.Get("/drills/:code/picture.jpg", book.Picture)
-	change.Post("/drills/:code/picture", book.SetPicture)
-	change.Get("/drills/:code/figure", book.Figure)
-	change.Post("/drills/:code/figure", book.SaveFigure)
-	change.Post("/drills/:code/figure/try", book.TryFigure)
+	keep.Post("/drills/:code/picture", book.SetPicture)
+	keep.Get("/drills/:code/figure", book.Figure)
+	keep.Post("/drills/:code/figure", book.SaveFigure)
+	keep.Post("/drills/:code/figure/try", book.TryFigure)
 	club.Get("/drills/:code/figure.svg", book.FigureFile)
 	club.Get("/drills/:code/figure.json", book.FigureFile)
-	change.Get("/drills/:code/edit", book.Edit)
-	change.Post("/drills/:code", book.Save)
-	change.Post("/drills/:code/remove", book.Remove)
-	change.Post("/drills/:code/reset", book.Reset)
+	keep.Get("/drills/:code/edit", book.Edit)
+	keep.Post("/drills/:code", book.Save)
+	keep.Post("/drills/:code/remove", book.Remove)
+	keep.Post("/drills/:code/reset", book.Reset)
 	club.Get("/routines", book.Routines)
-	change.Post("/routines/:id/slot", book.SaveSlot)
-	change.Post("/routines/:id/remove", book.RemoveRoutine)
-	change.Post("/routines/:id/hand-out", book.HandOut)
+	keep.Post("/routines/:id/slot", book.SaveSlot)
+	keep.Post("/routines/:id/remove", book.RemoveRoutine)
+	keep.Post("/routines/:id/hand-out", book.HandOut)
 }
 
-func peoples(club, change shell.Routes) {
+func peoples(club, keep shell.Routes) {
 	club.Get("/squad", people.Squad)
-	change.Post("/squads", people.AddSquad)
-	change.Post("/squad/:squad/players", people.SavePlayer)
-	change.Post("/squad/:squad/players/:id/remove", people.RemovePlayer)
+	keep.Post("/squads", people.AddSquad)
+	keep.Post("/squad/:squad/players", people.SavePlayer)
+	keep.Post("/squad/:squad/players/:id/remove", people.RemovePlayer)
 	club.Get("/squad/:squad/players/:id/person.json", people.Person)
 	club.Post("/squad/:squad/players/:id/erase", people.Erase)
-	change.Post("/squad/:squad/units", people.SaveUnit)
+	keep.Post("/squad/:squad/units", people.SaveUnit)
 	club.Post("/squad/:squad/rulings/:player", people.SaveRuling)
 	club.Post("/rulings/:id/lift", people.LiftRuling)
+	club.Get("/hurt/:id", people.Hurt)
+	club.Post("/hurt/:id", people.AnswerHurt)
 }
 
-func places(club, change shell.Routes) {
+func places(club, keep shell.Routes) {
 	club.Get("/ground", place.Ground)
 	club.Get("/ground-plan/:id", place.Laid)
-	change.Post("/ground-plan/:id", place.Lay)
-	change.Post("/ground/:kind", place.Save)
-	change.Post("/ground/:kind/:id/remove", place.Remove)
-	change.Get("/sport", place.Sport)
-	change.Post("/sport", place.SaveSport)
-	change.Post("/sport/reset", place.ResetSport)
+	keep.Post("/ground-plan/:id", place.Lay)
+	keep.Post("/ground/:kind", place.Save)
+	keep.Post("/ground/:kind/:id/remove", place.Remove)
+	keep.Get("/sport", place.Sport)
+	keep.Post("/sport", place.SaveSport)
+	keep.Post("/sport/reset", place.ResetSport)
 }
 
 // files are what is read in and saved.
-func files(club, change shell.Routes) {
-	change.Get("/import", sheet.Import)
-	change.Post("/import", sheet.ReadIn)
+func files(club, keep shell.Routes) {
+	keep.Get("/import", sheet.Import)
+	keep.Post("/import", sheet.ReadIn)
 	club.Get("/export/template.csv", sheet.Template)
 	club.Get("/export/squad.csv", sheet.SaveSquad)
 	club.Get("/export/tests.csv", sheet.SaveTests)
@@ -167,7 +170,7 @@ func sessions(club, change shell.Routes) {
 	club.Get("/sessions/:session/sheet", sheet.Show)
 	club.Get("/sessions/:session/live", board.Live)
 	club.Get("/sessions/:session/told", board.Told)
-	club.Post("/sessions/:session/words/:word", board.TakeIn)
+	change.Post("/sessions/:session/words/:word", board.TakeIn)
 	club.Get("/sessions/:session/links", board.Links)
 	club.Get("/sessions/:session/codes", board.Codes)
 	change.Post("/sessions/:session/links/:person", board.Renew)
@@ -212,7 +215,7 @@ func runs(open, club, change shell.Routes) {
 	club.Get("/pitch/:session", pitch.Show)
 	club.Get("/pitch/:session/plan.json", pitch.Plan)
 	club.Get("/pitch/:session/live", pitch.Live)
-	change.Post("/pitch/:session/press", pitch.Press)
+	open.May(planner.ToRun).Post("/pitch/:session/press", pitch.Press)
 	club.Get("/sessions/:session/log", log.Show)
 	change.Post("/sessions/:session/log", log.Save)
 	club.Get("/sessions/:session/tests", log.ShowTests)

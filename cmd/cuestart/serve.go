@@ -118,6 +118,7 @@ func serve(ctx context.Context, withDemo bool) error {
 	plans := planner.New(s)
 	plans.Weather = weather.Service{Mood: set.Weather}
 	plans.Port = gate.Port{Mood: set.Gate}
+	go plans.KeepUp(ctx)
 	go tidy(ctx, s)
 	signIns, endCleanup := s.SignIns()
 	defer endCleanup()

@@ -58,6 +58,24 @@ type Different struct {
 	Celsius *float64 `json:"celsius,omitempty"`
 }
 
+// all are the things that can be different.
+var all = []string{IsStart, IsLate, IsOut, IsPlace, IsLeader, IsMinutes, IsWeather, IsBehind, IsTopUp}
+
+// Problem says what is wrong with it as it came in, or "": whether the plan has what it names
+// is judged where it is put to the plan.
+func (is *Different) Problem() string {
+	long := slices.ContainsFunc(is.Who, func(id string) bool { return len(id) > 80 })
+	switch {
+	case !slices.Contains(all, is.Is):
+		return "nobody knows what is different"
+	case len(is.Who) > plan.MaxPlayers || long || len(is.ID) > 80 || len(is.Why) > 80 || len(is.Weather) > 80:
+		return "it says too much"
+	case is.Seconds < -mostMoved || is.Seconds > mostMoved || is.Effort < 0 || is.Effort > 1:
+		return "that is no time or effort"
+	}
+	return ""
+}
+
 func (is *Different) same(o *Different) bool {
 	return o != nil && is.Is == o.Is && is.Seconds == o.Seconds && is.ID == o.ID && is.Why == o.Why && is.Weather == o.Weather && slices.Equal(is.Who, o.Who)
 }
@@ -183,11 +201,7 @@ func (is *Different) out(d *plan.Document) (string, error) {
 	if names == nil {
 		return "", plan.In("different", "say who")
 	}
-	said := strings.Join(names, ", ") + " out"
-	if is.Why == Head {
-		said += ", and out it stays"
-	}
-	return said, nil
+	return strings.Join(names, ", ") + " out", nil
 }
 
 // place loses a place: what is left of it goes where there is room.

@@ -8,6 +8,7 @@ package conduct
 import (
 	"cmp"
 	"slices"
+	"strings"
 
 	"cuestart/core/clock"
 	"cuestart/core/plan"
@@ -33,22 +34,23 @@ var kinds = []Kind{Begin, Done, Skip, Again, Change, Tick, Note, Line, Back}
 
 // Event is something that was pressed while a session runs.
 type Event struct {
-	ID     string     `json:"id"`              // names the press: one that arrives twice is one
-	By     string     `json:"by"`              // who pressed
-	At     int64      `json:"at"`              // Unix milliseconds, by the server's time as the phone knew it
-	After  string     `json:"after,omitempty"` // the last event about the same thing that the phone knew
-	Kind   Kind       `json:"kind"`
-	Block  string     `json:"block,omitempty"`
-	Player string     `json:"player,omitempty"`
-	List   string     `json:"list,omitempty"`
-	Item   int        `json:"item,omitempty"`
-	Cell   int        `json:"cell,omitempty"`
-	Tries  int        `json:"tries,omitempty"`  // tries that a tick adds; -1: the cell is to be come back to
-	To     int64      `json:"to,omitempty"`     // of a list: its line, Unix seconds
-	Of     string     `json:"of,omitempty"`     // id of the event that is taken back
-	Says   string     `json:"says,omitempty"`   // a note
-	Is     *Different `json:"is,omitempty"`     // what is different
-	Placed []Place    `json:"placed,omitempty"` // where the blocks are from then on
+	ID      string     `json:"id"`                // names the press: one that arrives twice is one
+	By      string     `json:"by"`                // who pressed
+	Account uint64     `json:"account,omitempty"` // of who pressed, as the phone knew it; 0: it did not say
+	At      int64      `json:"at"`                // Unix milliseconds, by the server's time as the phone knew it
+	After   string     `json:"after,omitempty"`   // the last event about the same thing that the phone knew
+	Kind    Kind       `json:"kind"`
+	Block   string     `json:"block,omitempty"`
+	Player  string     `json:"player,omitempty"`
+	List    string     `json:"list,omitempty"`
+	Item    int        `json:"item,omitempty"`
+	Cell    int        `json:"cell,omitempty"`
+	Tries   int        `json:"tries,omitempty"`  // tries that a tick adds; -1: the cell is to be come back to
+	To      int64      `json:"to,omitempty"`     // of a list: its line, Unix seconds
+	Of      string     `json:"of,omitempty"`     // id of the event that is taken back
+	Says    string     `json:"says,omitempty"`   // a note
+	Is      *Different `json:"is,omitempty"`     // what is different
+	Placed  []Place    `json:"placed,omitempty"` // where the blocks are from then on
 }
 
 // Place is where a block was put when the plan was fitted again, by the clock, so that it is
@@ -73,7 +75,7 @@ const (
 // it names is judged where it is used.
 func (e *Event) Problem() string {
 	switch {
-	case e.ID == "" || len(e.ID) > maxID || len(e.After) > maxID || len(e.Of) > maxID:
+	case e.ID == "" || !named(e.ID) || !named(e.After) || !named(e.Of):
 		return "it has no name"
 	case !slices.Contains(kinds, e.Kind):
 		return "nobody knows what was pressed"
@@ -87,8 +89,17 @@ func (e *Event) Problem() string {
 		return "it ticks no cell"
 	case e.Kind == Change && (e.Is == nil || len(e.Placed) > 2*plan.MaxBlocks):
 		return "it says nothing that is different"
+	case e.Kind != Change && (e.Is != nil || len(e.Placed) > 0):
+		return "it says more than was pressed"
+	case e.Is != nil:
+		return e.Is.Problem()
 	}
 	return ""
+}
+
+// named tells whether a text may name an event, or is none: plain letters, figures and marks.
+func named(text string) bool {
+	return len(text) <= maxID && !strings.ContainsFunc(text, func(r rune) bool { return r < ' ' || r > '~' })
 }
 
 // About is what the event is about: two about the same thing that did not know of each

@@ -137,6 +137,8 @@ func (m *merging) fields(under string, base, mine, theirs map[string]any) map[st
 			if is = x; !reflect.DeepEqual(y, b) {
 				is = y // who insists overrules no ruling
 			}
+		} else if day, ok := days(key, b, x, y); ok {
+			is = m.fields(names[key], day[0], day[1], day[2])
 		} else if listed && !reflect.DeepEqual(x, b) && !reflect.DeepEqual(y, b) {
 			is = m.list(key, lb, lx, ly)
 		} else {
@@ -147,6 +149,19 @@ func (m *merging) fields(under string, base, mine, theirs map[string]any) map[st
 		}
 	}
 	return merged
+}
+
+// days are three values of the day as it is, which is merged field by field: who says that it
+// rains says nothing of the air.
+func days(key string, values ...any) (list []map[string]any, ok bool) {
+	for _, v := range values {
+		is, ok := v.(map[string]any)
+		if key != "today" || !ok {
+			return nil, false
+		}
+		list = append(list, is)
+	}
+	return list, true
 }
 
 // ruled is the field of what medical staff ruled. It is taken whole, as it is by now.

@@ -169,7 +169,7 @@ func (q *Queries) AddAudit(ctx context.Context, arg AddAuditParams) error {
 }
 
 const addInvitation = `-- name: AddInvitation :exec
-INSERT INTO invitation (token_hash, club_id, name, email, role, made_by, expires_at, waits) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO invitation (token_hash, club_id, name, email, role, made_by, expires_at, waits, vouched) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddInvitationParams struct {
@@ -181,6 +181,7 @@ type AddInvitationParams struct {
 	MadeBy    uint64
 	ExpiresAt time.Time
 	Waits     bool
+	Vouched   bool
 }
 
 func (q *Queries) AddInvitation(ctx context.Context, arg AddInvitationParams) error {
@@ -193,6 +194,7 @@ func (q *Queries) AddInvitation(ctx context.Context, arg AddInvitationParams) er
 		arg.MadeBy,
 		arg.ExpiresAt,
 		arg.Waits,
+		arg.Vouched,
 	)
 	return err
 }
@@ -223,6 +225,20 @@ type AddOnceParams struct {
 
 func (q *Queries) AddOnce(ctx context.Context, arg AddOnceParams) error {
 	_, err := q.db.ExecContext(ctx, addOnce, arg.AccountID, arg.Token)
+	return err
+}
+
+const addRecoveryCode = `-- name: AddRecoveryCode :exec
+INSERT INTO recovery_code (account_id, code_hash) VALUES (?, ?)
+`
+
+type AddRecoveryCodeParams struct {
+	AccountID uint64
+	CodeHash  string
+}
+
+func (q *Queries) AddRecoveryCode(ctx context.Context, arg AddRecoveryCodeParams) error {
+	_, err := q.db.ExecContext(ctx, addRecoveryCode, arg.AccountID, arg.CodeHash)
 	return err
 }
 
@@ -313,7 +329,7 @@ func (q *Queries) AuditOf(ctx context.Context, arg AuditOfParams) ([]AuditOfRow,
 }
 
 const confirmInvitation = `-- name: ConfirmInvitation :execrows
-UPDATE invitation SET waits = FALSE, token_hash = ?, expires_at = ? WHERE id = ? AND club_id = ? AND waits AND used_at IS NULL AND withdrawn_at IS NULL
+UPDATE invitation SET waits = FALSE, vouched = TRUE, token_hash = ?, expires_at = ? WHERE id = ? AND club_id = ? AND waits AND used_at IS NULL AND withdrawn_at IS NULL
 `
 
 type ConfirmInvitationParams struct {
@@ -336,6 +352,17 @@ func (q *Queries) ConfirmInvitation(ctx context.Context, arg ConfirmInvitationPa
 	return result.RowsAffected()
 }
 
+const countRecoveryCodes = `-- name: CountRecoveryCodes :one
+SELECT COUNT(*) FROM recovery_code WHERE account_id = ? AND used_at IS NULL
+`
+
+func (q *Queries) CountRecoveryCodes(ctx context.Context, accountID uint64) (int64, error) {
+	row := q.db.QueryRowContext(ctx, countRecoveryCodes, accountID)
+	var count int64
+	err := row.Scan(&count)
+	return count, err
+}
+
 const countRole = `-- name: CountRole :one
 SELECT COUNT(*) FROM account WHERE club_id = ? AND role = ? AND removed_at IS NULL AND suspended_at IS NULL
 `
@@ -350,6 +377,24 @@ func (q *Queries) CountRole(ctx context.Context, arg CountRoleParams) (int64, er
 	var count int64
 	err := row.Scan(&count)
 	return count, err
+}
+
+const dropRecoveryCodes = `-- name: DropRecoveryCodes :exec
+DELETE FROM recovery_code WHERE account_id = ?
+`
+
+func (q *Queries) DropRecoveryCodes(ctx context.Context, accountID uint64) error {
+	_, err := q.db.ExecContext(ctx, dropRecoveryCodes, accountID)
+	return err
+}
+
+const endResetsOf = `-- name: EndResetsOf :exec
+DELETE FROM password_reset WHERE account_id = ?
+`
+
+func (q *Queries) EndResetsOf(ctx context.Context, accountID uint64) error {
+	_, err := q.db.ExecContext(ctx, endResetsOf, accountID)
+	return err
 }
 
 const endSignedIn = `-- name: EndSignedIn :execrows
@@ -380,6 +425,15 @@ type EndSignedInsOfParams struct {
 
 func (q *Queries) EndSignedInsOf(ctx context.Context, arg EndSignedInsOfParams) error {
 	_, err := q.db.ExecContext(ctx, endSignedInsOf, arg.AccountID, arg.ID)
+	return err
+}
+
+const forgetBrowsersOf = `-- name: ForgetBrowsersOf :exec
+DELETE FROM known_browser WHERE account_id = ?
+`
+
+func (q *Queries) ForgetBrowsersOf(ctx context.Context, accountID uint64) error {
+	_, err := q.db.ExecContext(ctx, forgetBrowsersOf, accountID)
 	return err
 }
 
@@ -442,7 +496,7 @@ func (q *Queries) HeadOf(ctx context.Context, clubID uint64) (uint64, error) {
 }
 
 const invitation = `-- name: Invitation :one
-SELECT i.club_id, i.name, i.email, i.role, i.expires_at, i.used_at, i.withdrawn_at, i.waits, club.name AS club_name FROM invitation i JOIN club ON club.id = i.club_id WHERE i.token_hash = ?
+SELECT i.club_id, i.name, i.email, i.role, i.expires_at, i.used_at, i.withdrawn_at, i.waits, i.vouched, club.name AS club_name FROM invitation i JOIN club ON club.id = i.club_id WHERE i.token_hash = ?
 `
 
 type InvitationRow struct {
@@ -454,6 +508,7 @@ type InvitationRow struct {
 	UsedAt      sql.NullTime
 	WithdrawnAt sql.NullTime
 	Waits       bool
+	Vouched     bool
 	ClubName    string
 }
 
@@ -469,6 +524,7 @@ func (q *Queries) Invitation(ctx context.Context, tokenHash string) (InvitationR
 		&i.UsedAt,
 		&i.WithdrawnAt,
 		&i.Waits,
+		&i.Vouched,
 		&i.ClubName,
 	)
 	return i, err
@@ -494,6 +550,15 @@ func (q *Queries) InvitationByID(ctx context.Context, arg InvitationByIDParams) 
 	var i InvitationByIDRow
 	err := row.Scan(&i.Name, &i.Email, &i.Role)
 	return i, err
+}
+
+const invitationWaits = `-- name: InvitationWaits :exec
+UPDATE invitation SET waits = TRUE WHERE token_hash = ?
+`
+
+func (q *Queries) InvitationWaits(ctx context.Context, tokenHash string) error {
+	_, err := q.db.ExecContext(ctx, invitationWaits, tokenHash)
+	return err
 }
 
 const invitations = `-- name: Invitations :many
@@ -542,6 +607,37 @@ func (q *Queries) Invitations(ctx context.Context, arg InvitationsParams) ([]Inv
 		return nil, err
 	}
 	return items, nil
+}
+
+const knowBrowser = `-- name: KnowBrowser :exec
+INSERT INTO known_browser (token_hash, account_id, seen_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen_at = VALUES(seen_at)
+`
+
+type KnowBrowserParams struct {
+	TokenHash string
+	AccountID uint64
+	SeenAt    time.Time
+}
+
+func (q *Queries) KnowBrowser(ctx context.Context, arg KnowBrowserParams) error {
+	_, err := q.db.ExecContext(ctx, knowBrowser, arg.TokenHash, arg.AccountID, arg.SeenAt)
+	return err
+}
+
+const knowsBrowser = `-- name: KnowsBrowser :one
+SELECT COUNT(*) FROM known_browser k JOIN account a ON a.id = k.account_id WHERE k.token_hash = ? AND a.email = ? AND a.removed_at IS NULL
+`
+
+type KnowsBrowserParams struct {
+	TokenHash string
+	Email     string
+}
+
+func (q *Queries) KnowsBrowser(ctx context.Context, arg KnowsBrowserParams) (int64, error) {
+	row := q.db.QueryRowContext(ctx, knowsBrowser, arg.TokenHash, arg.Email)
+	var count int64
+	err := row.Scan(&count)
+	return count, err
 }
 
 const letterSent = `-- name: LetterSent :exec
@@ -665,6 +761,18 @@ DELETE FROM audit WHERE made_at < CURRENT_TIMESTAMP - INTERVAL 400 DAY LIMIT 100
 
 func (q *Queries) PurgeAudit(ctx context.Context) (int64, error) {
 	result, err := q.db.ExecContext(ctx, purgeAudit)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
+const purgeBrowsers = `-- name: PurgeBrowsers :execrows
+DELETE FROM known_browser WHERE seen_at < CURRENT_TIMESTAMP - INTERVAL 180 DAY LIMIT 1000
+`
+
+func (q *Queries) PurgeBrowsers(ctx context.Context) (int64, error) {
+	result, err := q.db.ExecContext(ctx, purgeBrowsers)
 	if err != nil {
 		return 0, err
 	}
@@ -1050,6 +1158,23 @@ UPDATE invitation SET used_at = CURRENT_TIMESTAMP WHERE token_hash = ? AND used_
 
 func (q *Queries) UseInvitation(ctx context.Context, tokenHash string) (int64, error) {
 	result, err := q.db.ExecContext(ctx, useInvitation, tokenHash)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
+const useRecoveryCode = `-- name: UseRecoveryCode :execrows
+UPDATE recovery_code SET used_at = CURRENT_TIMESTAMP(6) WHERE account_id = ? AND code_hash = ? AND used_at IS NULL
+`
+
+type UseRecoveryCodeParams struct {
+	AccountID uint64
+	CodeHash  string
+}
+
+func (q *Queries) UseRecoveryCode(ctx context.Context, arg UseRecoveryCodeParams) (int64, error) {
+	result, err := q.db.ExecContext(ctx, useRecoveryCode, arg.AccountID, arg.CodeHash)
 	if err != nil {
 		return 0, err
 	}

@@ -82,6 +82,28 @@ func (q *Queries) CountClubs(ctx context.Context) (int64, error) {
 	return count, err
 }
 
+const holdClub = `-- name: HoldClub :one
+SELECT id FROM club WHERE id = ? LOCK IN SHARE MODE
+`
+
+func (q *Queries) HoldClub(ctx context.Context, id uint64) (uint64, error) {
+	row := q.db.QueryRowContext(ctx, holdClub, id)
+	var id_2 uint64
+	err := row.Scan(&id_2)
+	return id_2, err
+}
+
+const lockClub = `-- name: LockClub :one
+SELECT id FROM club WHERE id = ? FOR UPDATE
+`
+
+func (q *Queries) LockClub(ctx context.Context, id uint64) (uint64, error) {
+	row := q.db.QueryRowContext(ctx, lockClub, id)
+	var id_2 uint64
+	err := row.Scan(&id_2)
+	return id_2, err
+}
+
 const lockFounding = `-- name: LockFounding :exec
 SELECT id FROM founding WHERE id = 1 FOR UPDATE
 `

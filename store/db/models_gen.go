@@ -52,6 +52,13 @@ type DrillPicture struct {
 	Content []byte
 }
 
+type Erasing struct {
+	PlayerID uint64
+	ClubID   uint64
+	First    string
+	Last     string
+}
+
 type Founding struct {
 	ID uint8
 }
@@ -62,6 +69,25 @@ type HandedOut struct {
 	Routine     uint64
 	MadeAt      time.Time
 	WithdrawnAt sql.NullTime
+}
+
+type Hurt struct {
+	ID         uint64
+	ClubID     uint64
+	SessionID  uint64
+	Person     string
+	Roster     uint64
+	Name       string
+	Once       string
+	Kind       string
+	Says       string
+	SaidBy     string
+	Own        bool
+	PressedAt  time.Time
+	MadeAt     time.Time
+	Answer     string
+	AnsweredBy string
+	AnsweredAt sql.NullTime
 }
 
 type Invitation struct {
@@ -76,6 +102,13 @@ type Invitation struct {
 	ID          uint64
 	WithdrawnAt sql.NullTime
 	Waits       bool
+	Vouched     bool
+}
+
+type KnownBrowser struct {
+	TokenHash string
+	AccountID uint64
+	SeenAt    time.Time
 }
 
 type Letter struct {
@@ -220,6 +253,12 @@ type Publication struct {
 	Schedule    string
 }
 
+type RecoveryCode struct {
+	AccountID uint64
+	CodeHash  string
+	UsedAt    sql.NullTime
+}
+
 type Ruling struct {
 	ID         uint64
 	ClubID     uint64
@@ -242,6 +281,10 @@ type Run struct {
 	Document  string
 	Schedule  string
 	BegunAt   time.Time
+	Followed  sql.NullString
+	DueBy     sql.NullInt64
+	Trouble   string
+	Clash     string
 }
 
 type RunEvent struct {
@@ -308,6 +351,7 @@ type TeamSession struct {
 	Revision  uint32
 	Head      sql.NullInt32
 	Digest    sql.NullString
+	Thinned   uint8
 }
 
 type Thing struct {

@@ -11,6 +11,27 @@ import (
 	"time"
 )
 
+const addErasing = `-- name: AddErasing :exec
+INSERT INTO erasing (player_id, club_id, first, last) VALUES (?, ?, ?, ?)
+`
+
+type AddErasingParams struct {
+	PlayerID uint64
+	ClubID   uint64
+	First    string
+	Last     string
+}
+
+func (q *Queries) AddErasing(ctx context.Context, arg AddErasingParams) error {
+	_, err := q.db.ExecContext(ctx, addErasing,
+		arg.PlayerID,
+		arg.ClubID,
+		arg.First,
+		arg.Last,
+	)
+	return err
+}
+
 const addPlayer = `-- name: AddPlayer :execlastid
 INSERT INTO player (club_id, squad_id, number, first, last, position, foot, hand, level, build, notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
@@ -309,6 +330,88 @@ func (q *Queries) EraseTrials(ctx context.Context, arg EraseTrialsParams) error 
 	return err
 }
 
+const erased = `-- name: Erased :exec
+DELETE FROM erasing WHERE player_id = ?
+`
+
+func (q *Queries) Erased(ctx context.Context, playerID uint64) error {
+	_, err := q.db.ExecContext(ctx, erased, playerID)
+	return err
+}
+
+const erasing = `-- name: Erasing :many
+SELECT player_id, club_id, first, last FROM erasing ORDER BY player_id LIMIT 100
+`
+
+func (q *Queries) Erasing(ctx context.Context) ([]Erasing, error) {
+	rows, err := q.db.QueryContext(ctx, erasing)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []Erasing
+	for rows.Next() {
+		var i Erasing
+		if err := rows.Scan(
+			&i.PlayerID,
+			&i.ClubID,
+			&i.First,
+			&i.Last,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const everyPlayer = `-- name: EveryPlayer :many
+SELECT id, squad_id, first, last, removed_at IS NOT NULL AS gone FROM player WHERE club_id = ? ORDER BY id
+`
+
+type EveryPlayerRow struct {
+	ID      uint64
+	SquadID uint64
+	First   string
+	Last    string
+	Gone    bool
+}
+
+func (q *Queries) EveryPlayer(ctx context.Context, clubID uint64) ([]EveryPlayerRow, error) {
+	rows, err := q.db.QueryContext(ctx, everyPlayer, clubID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []EveryPlayerRow
+	for rows.Next() {
+		var i EveryPlayerRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.SquadID,
+			&i.First,
+			&i.Last,
+			&i.Gone,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const leftPlayers = `-- name: LeftPlayers :many
 SELECT id, first, last FROM player WHERE club_id = ? AND squad_id = ? AND removed_at IS NOT NULL
 `
@@ -333,6 +436,59 @@ func (q *Queries) LeftPlayers(ctx context.Context, arg LeftPlayersParams) ([]Lef
 	var items []LeftPlayersRow
 	for rows.Next() {
 		var i LeftPlayersRow
+		if err := rows.Scan(&i.ID, &i.First, &i.Last); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const loseName = `-- name: LoseName :exec
+UPDATE player SET removed_at = COALESCE(removed_at, CURRENT_TIMESTAMP(6)), number = NULL, first = ?, last = '', notes = '', build = '', edition = edition + 1 WHERE club_id = ? AND id = ?
+`
+
+type LoseNameParams struct {
+	First  string
+	ClubID uint64
+	ID     uint64
+}
+
+func (q *Queries) LoseName(ctx context.Context, arg LoseNameParams) error {
+	_, err := q.db.ExecContext(ctx, loseName, arg.First, arg.ClubID, arg.ID)
+	return err
+}
+
+const namesOfClub = `-- name: NamesOfClub :many
+SELECT id, first, last FROM player WHERE club_id = ? AND id <> ?
+`
+
+type NamesOfClubParams struct {
+	ClubID uint64
+	ID     uint64
+}
+
+type NamesOfClubRow struct {
+	ID    uint64
+	First string
+	Last  string
+}
+
+func (q *Queries) NamesOfClub(ctx context.Context, arg NamesOfClubParams) ([]NamesOfClubRow, error) {
+	rows, err := q.db.QueryContext(ctx, namesOfClub, arg.ClubID, arg.ID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []NamesOfClubRow
+	for rows.Next() {
+		var i NamesOfClubRow
 		if err := rows.Scan(&i.ID, &i.First, &i.Last); err != nil {
 			return nil, err
 		}
@@ -448,6 +604,44 @@ func (q *Queries) Players(ctx context.Context, clubID uint64) ([]PlayersRow, err
 	return items, nil
 }
 
+const reasonsOf = `-- name: ReasonsOf :many
+SELECT r.id, r.reason, TRIM(CONCAT(p.first, ' ', p.last)) AS name FROM ruling r JOIN player p ON p.id = r.player_id WHERE r.club_id = ? AND r.player_id = ? AND r.reason <> ''
+`
+
+type ReasonsOfParams struct {
+	ClubID   uint64
+	PlayerID uint64
+}
+
+type ReasonsOfRow struct {
+	ID     uint64
+	Reason string
+	Name   string
+}
+
+func (q *Queries) ReasonsOf(ctx context.Context, arg ReasonsOfParams) ([]ReasonsOfRow, error) {
+	rows, err := q.db.QueryContext(ctx, reasonsOf, arg.ClubID, arg.PlayerID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []ReasonsOfRow
+	for rows.Next() {
+		var i ReasonsOfRow
+		if err := rows.Scan(&i.ID, &i.Reason, &i.Name); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const removePlayer = `-- name: RemovePlayer :exec
 UPDATE player SET removed_at = CURRENT_TIMESTAMP(6), edition = edition + 1 WHERE club_id = ? AND id = ?
 `
@@ -545,7 +739,7 @@ func (q *Queries) RulingForUpdate(ctx context.Context, arg RulingForUpdateParams
 }
 
 const rulings = `-- name: Rulings :many
-SELECT id, player_id, no_jumps, no_overhead, max_effort, max_minutes, spare, from_day, until_day, review_day, reason, edition FROM ruling
+SELECT id, player_id, no_jumps, no_overhead, max_effort, max_minutes, spare, from_day, until_day, review_day, '' AS reason, edition FROM ruling
 WHERE club_id = ? ORDER BY player_id, id
 `
 

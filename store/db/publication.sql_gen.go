@@ -11,6 +11,45 @@ import (
 	"time"
 )
 
+const addHurt = `-- name: AddHurt :execrows
+INSERT IGNORE INTO hurt (club_id, session_id, person, roster, name, once, kind, says, said_by, own, pressed_at, made_at)
+SELECT s.club_id, s.id, ?, ?, ?, ?, ?, ?, ?, ?, ?, ? FROM team_session s WHERE s.id = ?
+`
+
+type AddHurtParams struct {
+	Person    string
+	Roster    uint64
+	Name      string
+	Once      string
+	Kind      string
+	Says      string
+	SaidBy    string
+	Own       bool
+	PressedAt time.Time
+	MadeAt    time.Time
+	ID        uint64
+}
+
+func (q *Queries) AddHurt(ctx context.Context, arg AddHurtParams) (int64, error) {
+	result, err := q.db.ExecContext(ctx, addHurt,
+		arg.Person,
+		arg.Roster,
+		arg.Name,
+		arg.Once,
+		arg.Kind,
+		arg.Says,
+		arg.SaidBy,
+		arg.Own,
+		arg.PressedAt,
+		arg.MadeAt,
+		arg.ID,
+	)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
 const addLink = `-- name: AddLink :exec
 INSERT INTO share_link (token, session_id, secret) VALUES (?, ?, ?)
 `
@@ -52,7 +91,7 @@ func (q *Queries) AddPublication(ctx context.Context, id uint64) error {
 	return err
 }
 
-const addWord = `-- name: AddWord :exec
+const addWord = `-- name: AddWord :execlastid
 INSERT IGNORE INTO word (session_id, person, once, kind, block, item, says, own, pressed_at, made_at)
 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
@@ -70,8 +109,8 @@ type AddWordParams struct {
 	MadeAt    time.Time
 }
 
-func (q *Queries) AddWord(ctx context.Context, arg AddWordParams) error {
-	_, err := q.db.ExecContext(ctx, addWord,
+func (q *Queries) AddWord(ctx context.Context, arg AddWordParams) (int64, error) {
+	result, err := q.db.ExecContext(ctx, addWord,
 		arg.SessionID,
 		arg.Person,
 		arg.Once,
@@ -83,7 +122,53 @@ func (q *Queries) AddWord(ctx context.Context, arg AddWordParams) error {
 		arg.PressedAt,
 		arg.MadeAt,
 	)
-	return err
+	if err != nil {
+		return 0, err
+	}
+	return result.LastInsertId()
+}
+
+const answerHurt = `-- name: AnswerHurt :execrows
+UPDATE hurt SET answer = ?, answered_by = ?, answered_at = ? WHERE id = ? AND club_id = ? AND answer = ''
+`
+
+type AnswerHurtParams struct {
+	Answer     string
+	AnsweredBy string
+	AnsweredAt sql.NullTime
+	ID         uint64
+	ClubID     uint64
+}
+
+func (q *Queries) AnswerHurt(ctx context.Context, arg AnswerHurtParams) (int64, error) {
+	result, err := q.db.ExecContext(ctx, answerHurt,
+		arg.Answer,
+		arg.AnsweredBy,
+		arg.AnsweredAt,
+		arg.ID,
+		arg.ClubID,
+	)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
+const countHurt = `-- name: CountHurt :one
+SELECT COUNT(*) FROM hurt WHERE session_id = ? AND person = ? AND own = ? AND said_by = ''
+`
+
+type CountHurtParams struct {
+	SessionID uint64
+	Person    string
+	Own       bool
+}
+
+func (q *Queries) CountHurt(ctx context.Context, arg CountHurtParams) (int64, error) {
+	row := q.db.QueryRowContext(ctx, countHurt, arg.SessionID, arg.Person, arg.Own)
+	var count int64
+	err := row.Scan(&count)
+	return count, err
 }
 
 const countSeen = `-- name: CountSeen :one
@@ -98,19 +183,64 @@ func (q *Queries) CountSeen(ctx context.Context, sessionID uint64) (int64, error
 }
 
 const countWords = `-- name: CountWords :one
-SELECT COUNT(*) FROM word WHERE session_id = ? AND person = ?
+SELECT COUNT(*) FROM word WHERE session_id = ? AND person = ? AND kind = ? AND own = ?
 `
 
 type CountWordsParams struct {
 	SessionID uint64
 	Person    string
+	Kind      string
+	Own       bool
 }
 
 func (q *Queries) CountWords(ctx context.Context, arg CountWordsParams) (int64, error) {
-	row := q.db.QueryRowContext(ctx, countWords, arg.SessionID, arg.Person)
+	row := q.db.QueryRowContext(ctx, countWords,
+		arg.SessionID,
+		arg.Person,
+		arg.Kind,
+		arg.Own,
+	)
 	var count int64
 	err := row.Scan(&count)
 	return count, err
+}
+
+const dropOlderTicks = `-- name: DropOlderTicks :exec
+DELETE FROM word WHERE session_id = ? AND person = ? AND kind = 'grid' AND block = ? AND item = ? AND id < ?
+`
+
+type DropOlderTicksParams struct {
+	SessionID uint64
+	Person    string
+	Block     string
+	Item      uint32
+	Newest    uint64
+}
+
+func (q *Queries) DropOlderTicks(ctx context.Context, arg DropOlderTicksParams) error {
+	_, err := q.db.ExecContext(ctx, dropOlderTicks,
+		arg.SessionID,
+		arg.Person,
+		arg.Block,
+		arg.Item,
+		arg.Newest,
+	)
+	return err
+}
+
+const forgetHurt = `-- name: ForgetHurt :exec
+DELETE FROM hurt WHERE club_id = ? AND (roster = ? OR roster = 0 AND person = ?)
+`
+
+type ForgetHurtParams struct {
+	ClubID uint64
+	Roster uint64
+	Person string
+}
+
+func (q *Queries) ForgetHurt(ctx context.Context, arg ForgetHurtParams) error {
+	_, err := q.db.ExecContext(ctx, forgetHurt, arg.ClubID, arg.Roster, arg.Person)
+	return err
 }
 
 const forgetSeen = `-- name: ForgetSeen :exec
@@ -171,6 +301,347 @@ func (q *Queries) GridWords(ctx context.Context, arg GridWordsParams) ([]GridWor
 			&i.Block,
 			&i.Item,
 			&i.Says,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const hasHurt = `-- name: HasHurt :one
+SELECT COUNT(*) FROM hurt WHERE session_id = ? AND person = ? AND once = ?
+`
+
+type HasHurtParams struct {
+	SessionID uint64
+	Person    string
+	Once      string
+}
+
+func (q *Queries) HasHurt(ctx context.Context, arg HasHurtParams) (int64, error) {
+	row := q.db.QueryRowContext(ctx, hasHurt, arg.SessionID, arg.Person, arg.Once)
+	var count int64
+	err := row.Scan(&count)
+	return count, err
+}
+
+const hasWord = `-- name: HasWord :one
+SELECT COUNT(*) FROM word WHERE session_id = ? AND person = ? AND once = ?
+`
+
+type HasWordParams struct {
+	SessionID uint64
+	Person    string
+	Once      string
+}
+
+func (q *Queries) HasWord(ctx context.Context, arg HasWordParams) (int64, error) {
+	row := q.db.QueryRowContext(ctx, hasWord, arg.SessionID, arg.Person, arg.Once)
+	var count int64
+	err := row.Scan(&count)
+	return count, err
+}
+
+const hurtByID = `-- name: HurtByID :one
+SELECT h.id, h.session_id, s.title, s.start_at, s.time_zone, h.person, h.roster, h.name, h.kind, h.says, h.said_by, h.own, h.pressed_at, h.made_at, h.answer, h.answered_by, h.answered_at
+FROM hurt h JOIN team_session s ON s.id = h.session_id WHERE h.id = ? AND h.club_id = ?
+`
+
+type HurtByIDParams struct {
+	ID     uint64
+	ClubID uint64
+}
+
+type HurtByIDRow struct {
+	ID         uint64
+	SessionID  uint64
+	Title      string
+	StartAt    time.Time
+	TimeZone   string
+	Person     string
+	Roster     uint64
+	Name       string
+	Kind       string
+	Says       string
+	SaidBy     string
+	Own        bool
+	PressedAt  time.Time
+	MadeAt     time.Time
+	Answer     string
+	AnsweredBy string
+	AnsweredAt sql.NullTime
+}
+
+func (q *Queries) HurtByID(ctx context.Context, arg HurtByIDParams) (HurtByIDRow, error) {
+	row := q.db.QueryRowContext(ctx, hurtByID, arg.ID, arg.ClubID)
+	var i HurtByIDRow
+	err := row.Scan(
+		&i.ID,
+		&i.SessionID,
+		&i.Title,
+		&i.StartAt,
+		&i.TimeZone,
+		&i.Person,
+		&i.Roster,
+		&i.Name,
+		&i.Kind,
+		&i.Says,
+		&i.SaidBy,
+		&i.Own,
+		&i.PressedAt,
+		&i.MadeAt,
+		&i.Answer,
+		&i.AnsweredBy,
+		&i.AnsweredAt,
+	)
+	return i, err
+}
+
+const hurtOfClub = `-- name: HurtOfClub :many
+SELECT h.id, h.session_id, s.title, s.start_at, s.time_zone, h.person, h.roster, h.name, h.kind, h.says, h.said_by, h.own, h.pressed_at, h.made_at, h.answer, h.answered_by, h.answered_at
+FROM hurt h JOIN team_session s ON s.id = h.session_id WHERE h.club_id = ? AND h.answer = '' ORDER BY h.made_at LIMIT 500
+`
+
+type HurtOfClubRow struct {
+	ID         uint64
+	SessionID  uint64
+	Title      string
+	StartAt    time.Time
+	TimeZone   string
+	Person     string
+	Roster     uint64
+	Name       string
+	Kind       string
+	Says       string
+	SaidBy     string
+	Own        bool
+	PressedAt  time.Time
+	MadeAt     time.Time
+	Answer     string
+	AnsweredBy string
+	AnsweredAt sql.NullTime
+}
+
+func (q *Queries) HurtOfClub(ctx context.Context, clubID uint64) ([]HurtOfClubRow, error) {
+	rows, err := q.db.QueryContext(ctx, hurtOfClub, clubID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []HurtOfClubRow
+	for rows.Next() {
+		var i HurtOfClubRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.SessionID,
+			&i.Title,
+			&i.StartAt,
+			&i.TimeZone,
+			&i.Person,
+			&i.Roster,
+			&i.Name,
+			&i.Kind,
+			&i.Says,
+			&i.SaidBy,
+			&i.Own,
+			&i.PressedAt,
+			&i.MadeAt,
+			&i.Answer,
+			&i.AnsweredBy,
+			&i.AnsweredAt,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const hurtOfPlayer = `-- name: HurtOfPlayer :many
+SELECT h.id, h.session_id, s.title, s.start_at, s.time_zone, h.person, h.roster, h.name, h.kind, h.says, h.said_by, h.own, h.pressed_at, h.made_at, h.answer, h.answered_by, h.answered_at
+FROM hurt h JOIN team_session s ON s.id = h.session_id WHERE h.club_id = ? AND (h.roster = ? OR h.roster = 0 AND h.person = ?) ORDER BY h.made_at DESC LIMIT 100
+`
+
+type HurtOfPlayerParams struct {
+	ClubID uint64
+	Roster uint64
+	Person string
+}
+
+type HurtOfPlayerRow struct {
+	ID         uint64
+	SessionID  uint64
+	Title      string
+	StartAt    time.Time
+	TimeZone   string
+	Person     string
+	Roster     uint64
+	Name       string
+	Kind       string
+	Says       string
+	SaidBy     string
+	Own        bool
+	PressedAt  time.Time
+	MadeAt     time.Time
+	Answer     string
+	AnsweredBy string
+	AnsweredAt sql.NullTime
+}
+
+func (q *Queries) HurtOfPlayer(ctx context.Context, arg HurtOfPlayerParams) ([]HurtOfPlayerRow, error) {
+	rows, err := q.db.QueryContext(ctx, hurtOfPlayer, arg.ClubID, arg.Roster, arg.Person)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []HurtOfPlayerRow
+	for rows.Next() {
+		var i HurtOfPlayerRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.SessionID,
+			&i.Title,
+			&i.StartAt,
+			&i.TimeZone,
+			&i.Person,
+			&i.Roster,
+			&i.Name,
+			&i.Kind,
+			&i.Says,
+			&i.SaidBy,
+			&i.Own,
+			&i.PressedAt,
+			&i.MadeAt,
+			&i.Answer,
+			&i.AnsweredBy,
+			&i.AnsweredAt,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const hurtOfSession = `-- name: HurtOfSession :many
+SELECT h.id, h.session_id, s.title, s.start_at, s.time_zone, h.person, h.roster, h.name, h.kind, h.says, h.said_by, h.own, h.pressed_at, h.made_at, h.answer, h.answered_by, h.answered_at
+FROM hurt h JOIN team_session s ON s.id = h.session_id WHERE h.club_id = ? AND h.session_id = ? ORDER BY h.made_at LIMIT 500
+`
+
+type HurtOfSessionParams struct {
+	ClubID    uint64
+	SessionID uint64
+}
+
+type HurtOfSessionRow struct {
+	ID         uint64
+	SessionID  uint64
+	Title      string
+	StartAt    time.Time
+	TimeZone   string
+	Person     string
+	Roster     uint64
+	Name       string
+	Kind       string
+	Says       string
+	SaidBy     string
+	Own        bool
+	PressedAt  time.Time
+	MadeAt     time.Time
+	Answer     string
+	AnsweredBy string
+	AnsweredAt sql.NullTime
+}
+
+func (q *Queries) HurtOfSession(ctx context.Context, arg HurtOfSessionParams) ([]HurtOfSessionRow, error) {
+	rows, err := q.db.QueryContext(ctx, hurtOfSession, arg.ClubID, arg.SessionID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []HurtOfSessionRow
+	for rows.Next() {
+		var i HurtOfSessionRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.SessionID,
+			&i.Title,
+			&i.StartAt,
+			&i.TimeZone,
+			&i.Person,
+			&i.Roster,
+			&i.Name,
+			&i.Kind,
+			&i.Says,
+			&i.SaidBy,
+			&i.Own,
+			&i.PressedAt,
+			&i.MadeAt,
+			&i.Answer,
+			&i.AnsweredBy,
+			&i.AnsweredAt,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const knocksOfClub = `-- name: KnocksOfClub :many
+SELECT person, roster, name, session_id, pressed_at, answer FROM hurt WHERE club_id = ? AND kind = 'head' AND (answer = '' OR answer = 'out' AND made_at > CURRENT_TIMESTAMP(6) - INTERVAL 3 DAY)
+`
+
+type KnocksOfClubRow struct {
+	Person    string
+	Roster    uint64
+	Name      string
+	SessionID uint64
+	PressedAt time.Time
+	Answer    string
+}
+
+func (q *Queries) KnocksOfClub(ctx context.Context, clubID uint64) ([]KnocksOfClubRow, error) {
+	rows, err := q.db.QueryContext(ctx, knocksOfClub, clubID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []KnocksOfClubRow
+	for rows.Next() {
+		var i KnocksOfClubRow
+		if err := rows.Scan(
+			&i.Person,
+			&i.Roster,
+			&i.Name,
+			&i.SessionID,
+			&i.PressedAt,
+			&i.Answer,
 		); err != nil {
 			return nil, err
 		}
@@ -527,6 +998,20 @@ func (q *Queries) RenewKey(ctx context.Context, arg RenewKeyParams) error {
 	return err
 }
 
+const rewriteWord = `-- name: RewriteWord :exec
+UPDATE word SET says = ? WHERE id = ?
+`
+
+type RewriteWordParams struct {
+	Says string
+	ID   uint64
+}
+
+func (q *Queries) RewriteWord(ctx context.Context, arg RewriteWordParams) error {
+	_, err := q.db.ExecContext(ctx, rewriteWord, arg.Says, arg.ID)
+	return err
+}
+
 const seen = `-- name: Seen :many
 SELECT person, number, own, opened_at, answered_at FROM seen WHERE session_id = ? ORDER BY number
 `
@@ -652,6 +1137,38 @@ UPDATE share_link SET withdrawn_at = CURRENT_TIMESTAMP(6) WHERE token = ? AND wi
 func (q *Queries) WithdrawLink(ctx context.Context, token string) error {
 	_, err := q.db.ExecContext(ctx, withdrawLink, token)
 	return err
+}
+
+const wordTexts = `-- name: WordTexts :many
+SELECT id, says FROM word WHERE session_id = ? AND says <> ''
+`
+
+type WordTextsRow struct {
+	ID   uint64
+	Says string
+}
+
+func (q *Queries) WordTexts(ctx context.Context, sessionID uint64) ([]WordTextsRow, error) {
+	rows, err := q.db.QueryContext(ctx, wordTexts, sessionID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []WordTextsRow
+	for rows.Next() {
+		var i WordTextsRow
+		if err := rows.Scan(&i.ID, &i.Says); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
 }
 
 const words = `-- name: Words :many

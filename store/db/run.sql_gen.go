@@ -898,22 +898,28 @@ func (q *Queries) RewriteLogSession(ctx context.Context, arg RewriteLogSessionPa
 }
 
 const rewriteRun = `-- name: RewriteRun :exec
-UPDATE run SET document = ?, schedule = ? WHERE session_id = ?
+UPDATE run SET document = ?, schedule = ?, followed = ? WHERE session_id = ?
 `
 
 type RewriteRunParams struct {
 	Document  string
 	Schedule  string
+	Followed  sql.NullString
 	SessionID uint64
 }
 
 func (q *Queries) RewriteRun(ctx context.Context, arg RewriteRunParams) error {
-	_, err := q.db.ExecContext(ctx, rewriteRun, arg.Document, arg.Schedule, arg.SessionID)
+	_, err := q.db.ExecContext(ctx, rewriteRun,
+		arg.Document,
+		arg.Schedule,
+		arg.Followed,
+		arg.SessionID,
+	)
 	return err
 }
 
 const run = `-- name: Run :one
-SELECT r.document, r.schedule, r.begun_at FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.session_id = ? AND s.club_id = ?
+SELECT r.document, r.schedule, r.begun_at, r.followed, r.due_by, r.trouble, r.clash FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.session_id = ? AND s.club_id = ?
 `
 
 type RunParams struct {
@@ -925,22 +931,49 @@ type RunRow struct {
 	Document string
 	Schedule string
 	BegunAt  time.Time
+	Followed sql.NullString
+	DueBy    sql.NullInt64
+	Trouble  string
+	Clash    string
 }
 
 func (q *Queries) Run(ctx context.Context, arg RunParams) (RunRow, error) {
 	row := q.db.QueryRowContext(ctx, run, arg.SessionID, arg.ClubID)
 	var i RunRow
-	err := row.Scan(&i.Document, &i.Schedule, &i.BegunAt)
+	err := row.Scan(
+		&i.Document,
+		&i.Schedule,
+		&i.BegunAt,
+		&i.Followed,
+		&i.DueBy,
+		&i.Trouble,
+		&i.Clash,
+	)
 	return i, err
 }
 
+const runDue = `-- name: RunDue :exec
+UPDATE run SET due_by = ? WHERE session_id = ?
+`
+
+type RunDueParams struct {
+	DueBy     sql.NullInt64
+	SessionID uint64
+}
+
+func (q *Queries) RunDue(ctx context.Context, arg RunDueParams) error {
+	_, err := q.db.ExecContext(ctx, runDue, arg.DueBy, arg.SessionID)
+	return err
+}
+
 const runEvents = `-- name: RunEvents :many
-SELECT arrived, content FROM run_event WHERE session_id = ? AND arrived > ? ORDER BY arrived
+SELECT arrived, content FROM run_event WHERE session_id = ? AND arrived > ? ORDER BY arrived LIMIT ?
 `
 
 type RunEventsParams struct {
 	SessionID uint64
 	Arrived   uint32
+	Limit     int32
 }
 
 type RunEventsRow struct {
@@ -949,7 +982,7 @@ type RunEventsRow struct {
 }
 
 func (q *Queries) RunEvents(ctx context.Context, arg RunEventsParams) ([]RunEventsRow, error) {
-	rows, err := q.db.QueryContext(ctx, runEvents, arg.SessionID, arg.Arrived)
+	rows, err := q.db.QueryContext(ctx, runEvents, arg.SessionID, arg.Arrived, arg.Limit)
 	if err != nil {
 		return nil, err
 	}
@@ -969,6 +1002,27 @@ func (q *Queries) RunEvents(ctx context.Context, arg RunEventsParams) ([]RunEven
 		return nil, err
 	}
 	return items, nil
+}
+
+const runFollowed = `-- name: RunFollowed :exec
+UPDATE run SET followed = ?, due_by = ?, trouble = '', clash = ? WHERE session_id = ?
+`
+
+type RunFollowedParams struct {
+	Followed  sql.NullString
+	DueBy     sql.NullInt64
+	Clash     string
+	SessionID uint64
+}
+
+func (q *Queries) RunFollowed(ctx context.Context, arg RunFollowedParams) error {
+	_, err := q.db.ExecContext(ctx, runFollowed,
+		arg.Followed,
+		arg.DueBy,
+		arg.Clash,
+		arg.SessionID,
+	)
+	return err
 }
 
 const runOnces = `-- name: RunOnces :many
@@ -998,13 +1052,31 @@ func (q *Queries) RunOnces(ctx context.Context, sessionID uint64) ([]string, err
 	return items, nil
 }
 
+const runSays = `-- name: RunSays :one
+SELECT trouble, clash, due_by IS NOT NULL AS due FROM run WHERE session_id = ?
+`
+
+type RunSaysRow struct {
+	Trouble string
+	Clash   string
+	Due     bool
+}
+
+func (q *Queries) RunSays(ctx context.Context, sessionID uint64) (RunSaysRow, error) {
+	row := q.db.QueryRowContext(ctx, runSays, sessionID)
+	var i RunSaysRow
+	err := row.Scan(&i.Trouble, &i.Clash, &i.Due)
+	return i, err
+}
+
 const runText = `-- name: RunText :many
-SELECT document, schedule FROM run WHERE session_id = ?
+SELECT document, schedule, followed FROM run WHERE session_id = ?
 `
 
 type RunTextRow struct {
 	Document string
 	Schedule string
+	Followed sql.NullString
 }
 
 func (q *Queries) RunText(ctx context.Context, sessionID uint64) ([]RunTextRow, error) {
@@ -1016,7 +1088,54 @@ func (q *Queries) RunText(ctx context.Context, sessionID uint64) ([]RunTextRow, 
 	var items []RunTextRow
 	for rows.Next() {
 		var i RunTextRow
-		if err := rows.Scan(&i.Document, &i.Schedule); err != nil {
+		if err := rows.Scan(&i.Document, &i.Schedule, &i.Followed); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const runTrouble = `-- name: RunTrouble :exec
+UPDATE run SET trouble = ? WHERE session_id = ?
+`
+
+type RunTroubleParams struct {
+	Trouble   string
+	SessionID uint64
+}
+
+func (q *Queries) RunTrouble(ctx context.Context, arg RunTroubleParams) error {
+	_, err := q.db.ExecContext(ctx, runTrouble, arg.Trouble, arg.SessionID)
+	return err
+}
+
+const runsDue = `-- name: RunsDue :many
+SELECT r.session_id, s.club_id, r.due_by FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.due_by IS NOT NULL ORDER BY r.session_id LIMIT 200
+`
+
+type RunsDueRow struct {
+	SessionID uint64
+	ClubID    uint64
+	DueBy     sql.NullInt64
+}
+
+func (q *Queries) RunsDue(ctx context.Context) ([]RunsDueRow, error) {
+	rows, err := q.db.QueryContext(ctx, runsDue)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var items []RunsDueRow
+	for rows.Next() {
+		var i RunsDueRow
+		if err := rows.Scan(&i.SessionID, &i.ClubID, &i.DueBy); err != nil {
 			return nil, err
 		}
 		items = append(items, i)

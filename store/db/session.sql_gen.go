@@ -782,6 +782,20 @@ func (q *Queries) SessionIDs(ctx context.Context, clubID uint64) ([]uint64, erro
 	return items, nil
 }
 
+const sessionThinned = `-- name: SessionThinned :exec
+UPDATE team_session SET thinned = ? WHERE id = ?
+`
+
+type SessionThinnedParams struct {
+	Thinned uint8
+	ID      uint64
+}
+
+func (q *Queries) SessionThinned(ctx context.Context, arg SessionThinnedParams) error {
+	_, err := q.db.ExecContext(ctx, sessionThinned, arg.Thinned, arg.ID)
+	return err
+}
+
 const sessionsFrom = `-- name: SessionsFrom :many
 SELECT s.id, s.revision, s.head, s.digest, squad.name AS squad_name, EXISTS (SELECT 1 FROM publication p WHERE p.session_id = s.id) AS published
 FROM team_session s
@@ -837,16 +851,21 @@ func (q *Queries) SessionsFrom(ctx context.Context, arg SessionsFromParams) ([]S
 }
 
 const sessionsToThin = `-- name: SessionsToThin :many
-SELECT id, head FROM team_session WHERE start_at BETWEEN CURRENT_TIMESTAMP - INTERVAL 33 DAY AND CURRENT_TIMESTAMP - INTERVAL 31 DAY AND head IS NOT NULL LIMIT 500
+SELECT id, head FROM team_session WHERE thinned = ? AND start_at < ? AND head IS NOT NULL ORDER BY start_at, id LIMIT 500
 `
+
+type SessionsToThinParams struct {
+	Thinned uint8
+	StartAt time.Time
+}
 
 type SessionsToThinRow struct {
 	ID   uint64
 	Head sql.NullInt32
 }
 
-func (q *Queries) SessionsToThin(ctx context.Context) ([]SessionsToThinRow, error) {
-	rows, err := q.db.QueryContext(ctx, sessionsToThin)
+func (q *Queries) SessionsToThin(ctx context.Context, arg SessionsToThinParams) ([]SessionsToThinRow, error) {
+	rows, err := q.db.QueryContext(ctx, sessionsToThin, arg.Thinned, arg.StartAt)
 	if err != nil {
 		return nil, err
 	}

@@ -74,10 +74,10 @@ UPDATE password_reset SET used_at = ? WHERE token_hash = ? AND used_at IS NULL;
 DELETE FROM password_reset WHERE expires_at < CURRENT_TIMESTAMP - INTERVAL 1 DAY LIMIT 1000;
 
 -- name: AddInvitation :exec
-INSERT INTO invitation (token_hash, club_id, name, email, role, made_by, expires_at, waits) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
+INSERT INTO invitation (token_hash, club_id, name, email, role, made_by, expires_at, waits, vouched) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: Invitation :one
-SELECT i.club_id, i.name, i.email, i.role, i.expires_at, i.used_at, i.withdrawn_at, i.waits, club.name AS club_name FROM invitation i JOIN club ON club.id = i.club_id WHERE i.token_hash = ?;
+SELECT i.club_id, i.name, i.email, i.role, i.expires_at, i.used_at, i.withdrawn_at, i.waits, i.vouched, club.name AS club_name FROM invitation i JOIN club ON club.id = i.club_id WHERE i.token_hash = ?;
 
 -- name: UseInvitation :execrows
 UPDATE invitation SET used_at = CURRENT_TIMESTAMP WHERE token_hash = ? AND used_at IS NULL AND withdrawn_at IS NULL AND NOT waits AND expires_at > CURRENT_TIMESTAMP;
@@ -89,7 +89,7 @@ SELECT id, name, email, role, expires_at, waits FROM invitation WHERE club_id = 
 UPDATE invitation SET withdrawn_at = CURRENT_TIMESTAMP(6) WHERE id = ? AND club_id = ? AND used_at IS NULL AND withdrawn_at IS NULL;
 
 -- name: ConfirmInvitation :execrows
-UPDATE invitation SET waits = FALSE, token_hash = ?, expires_at = ? WHERE id = ? AND club_id = ? AND waits AND used_at IS NULL AND withdrawn_at IS NULL;
+UPDATE invitation SET waits = FALSE, vouched = TRUE, token_hash = ?, expires_at = ? WHERE id = ? AND club_id = ? AND waits AND used_at IS NULL AND withdrawn_at IS NULL;
 
 -- name: InvitationByID :one
 SELECT name, email, role FROM invitation WHERE id = ? AND club_id = ?;
@@ -154,3 +154,33 @@ SELECT s.id FROM team_session s JOIN club c ON c.id = s.club_id WHERE s.start_at
 
 -- name: ForgetSession :exec
 DELETE FROM team_session WHERE id = ?;
+
+-- name: InvitationWaits :exec
+UPDATE invitation SET waits = TRUE WHERE token_hash = ?;
+
+-- name: EndResetsOf :exec
+DELETE FROM password_reset WHERE account_id = ?;
+
+-- name: AddRecoveryCode :exec
+INSERT INTO recovery_code (account_id, code_hash) VALUES (?, ?);
+
+-- name: DropRecoveryCodes :exec
+DELETE FROM recovery_code WHERE account_id = ?;
+
+-- name: UseRecoveryCode :execrows
+UPDATE recovery_code SET used_at = CURRENT_TIMESTAMP(6) WHERE account_id = ? AND code_hash = ? AND used_at IS NULL;
+
+-- name: CountRecoveryCodes :one
+SELECT COUNT(*) FROM recovery_code WHERE account_id = ? AND used_at IS NULL;
+
+-- name: KnowBrowser :exec
+INSERT INTO known_browser (token_hash, account_id, seen_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen_at = VALUES(seen_at);
+
+-- name: KnowsBrowser :one
+SELECT COUNT(*) FROM known_browser k JOIN account a ON a.id = k.account_id WHERE k.token_hash = ? AND a.email = ? AND a.removed_at IS NULL;
+
+-- name: ForgetBrowsersOf :exec
+DELETE FROM known_browser WHERE account_id = ?;
+
+-- name: PurgeBrowsers :execrows
+DELETE FROM known_browser WHERE seen_at < CURRENT_TIMESTAMP - INTERVAL 180 DAY LIMIT 1000;

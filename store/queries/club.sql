@@ -21,3 +21,9 @@ SELECT name, sport FROM club WHERE id = ?;
 
 -- name: Squad :one
 SELECT id, name, grade FROM squad WHERE id = ? AND club_id = ?;
+
+-- name: LockClub :one
+SELECT id FROM club WHERE id = ? FOR UPDATE;
+
+-- name: HoldClub :one
+SELECT id FROM club WHERE id = ? LOCK IN SHARE MODE;

@@ -17,8 +17,11 @@ WHERE club_id = ? AND id = ?;
 UPDATE player SET removed_at = CURRENT_TIMESTAMP(6), edition = edition + 1 WHERE club_id = ? AND id = ?;
 
 -- name: Rulings :many
-SELECT id, player_id, no_jumps, no_overhead, max_effort, max_minutes, spare, from_day, until_day, review_day, reason, edition FROM ruling
+SELECT id, player_id, no_jumps, no_overhead, max_effort, max_minutes, spare, from_day, until_day, review_day, '' AS reason, edition FROM ruling
 WHERE club_id = ? ORDER BY player_id, id;
+
+-- name: ReasonsOf :many
+SELECT r.id, r.reason, TRIM(CONCAT(p.first, ' ', p.last)) AS name FROM ruling r JOIN player p ON p.id = r.player_id WHERE r.club_id = ? AND r.player_id = ? AND r.reason <> '';
 
 -- name: RulingForUpdate :one
 SELECT id, player_id, no_jumps, no_overhead, max_effort, max_minutes, spare, from_day, until_day, review_day, reason, edition FROM ruling
@@ -79,3 +82,21 @@ DELETE FROM thing_change WHERE club_id = ?;
 
 -- name: ErasePlayer :exec
 DELETE FROM player WHERE club_id = ? AND id = ?;
+
+-- name: EveryPlayer :many
+SELECT id, squad_id, first, last, removed_at IS NOT NULL AS gone FROM player WHERE club_id = ? ORDER BY id;
+
+-- name: NamesOfClub :many
+SELECT id, first, last FROM player WHERE club_id = ? AND id <> ?;
+
+-- name: LoseName :exec
+UPDATE player SET removed_at = COALESCE(removed_at, CURRENT_TIMESTAMP(6)), number = NULL, first = ?, last = '', notes = '', build = '', edition = edition + 1 WHERE club_id = ? AND id = ?;
+
+-- name: AddErasing :exec
+INSERT INTO erasing (player_id, club_id, first, last) VALUES (?, ?, ?, ?);
+
+-- name: Erasing :many
+SELECT player_id, club_id, first, last FROM erasing ORDER BY player_id LIMIT 100;
+
+-- name: Erased :exec
+DELETE FROM erasing WHERE player_id = ?;

@@ -96,12 +96,59 @@ SELECT COUNT(*) FROM seen s WHERE s.session_id = ? AND s.number = (SELECT MAX(p.
 -- name: ForgetSeen :exec
 DELETE FROM seen WHERE session_id = ? AND person = ?;
 
--- name: AddWord :exec
+-- name: AddWord :execlastid
 INSERT IGNORE INTO word (session_id, person, once, kind, block, item, says, own, pressed_at, made_at)
 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: CountWords :one
-SELECT COUNT(*) FROM word WHERE session_id = ? AND person = ?;
+SELECT COUNT(*) FROM word WHERE session_id = ? AND person = ? AND kind = ? AND own = ?;
+
+-- name: HasWord :one
+SELECT COUNT(*) FROM word WHERE session_id = ? AND person = ? AND once = ?;
+
+-- name: DropOlderTicks :exec
+DELETE FROM word WHERE session_id = ? AND person = ? AND kind = 'grid' AND block = ? AND item = ? AND id < sqlc.arg(newest);
+
+-- name: AddHurt :execrows
+INSERT IGNORE INTO hurt (club_id, session_id, person, roster, name, once, kind, says, said_by, own, pressed_at, made_at)
+SELECT s.club_id, s.id, ?, ?, ?, ?, ?, ?, ?, ?, ?, ? FROM team_session s WHERE s.id = ?;
+
+-- name: CountHurt :one
+SELECT COUNT(*) FROM hurt WHERE session_id = ? AND person = ? AND own = ? AND said_by = '';
+
+-- name: HasHurt :one
+SELECT COUNT(*) FROM hurt WHERE session_id = ? AND person = ? AND once = ?;
+
+-- name: HurtOfClub :many
+SELECT h.id, h.session_id, s.title, s.start_at, s.time_zone, h.person, h.roster, h.name, h.kind, h.says, h.said_by, h.own, h.pressed_at, h.made_at, h.answer, h.answered_by, h.answered_at
+FROM hurt h JOIN team_session s ON s.id = h.session_id WHERE h.club_id = ? AND h.answer = '' ORDER BY h.made_at LIMIT 500;
+
+-- name: HurtOfSession :many
+SELECT h.id, h.session_id, s.title, s.start_at, s.time_zone, h.person, h.roster, h.name, h.kind, h.says, h.said_by, h.own, h.pressed_at, h.made_at, h.answer, h.answered_by, h.answered_at
+FROM hurt h JOIN team_session s ON s.id = h.session_id WHERE h.club_id = ? AND h.session_id = ? ORDER BY h.made_at LIMIT 500;
+
+-- name: HurtOfPlayer :many
+SELECT h.id, h.session_id, s.title, s.start_at, s.time_zone, h.person, h.roster, h.name, h.kind, h.says, h.said_by, h.own, h.pressed_at, h.made_at, h.answer, h.answered_by, h.answered_at
+FROM hurt h JOIN team_session s ON s.id = h.session_id WHERE h.club_id = ? AND (h.roster = ? OR h.roster = 0 AND h.person = ?) ORDER BY h.made_at DESC LIMIT 100;
+
+-- name: KnocksOfClub :many
+SELECT person, roster, name, session_id, pressed_at, answer FROM hurt WHERE club_id = ? AND kind = 'head' AND (answer = '' OR answer = 'out' AND made_at > CURRENT_TIMESTAMP(6) - INTERVAL 3 DAY);
+
+-- name: AnswerHurt :execrows
+UPDATE hurt SET answer = ?, answered_by = ?, answered_at = ? WHERE id = ? AND club_id = ? AND answer = '';
+
+-- name: HurtByID :one
+SELECT h.id, h.session_id, s.title, s.start_at, s.time_zone, h.person, h.roster, h.name, h.kind, h.says, h.said_by, h.own, h.pressed_at, h.made_at, h.answer, h.answered_by, h.answered_at
+FROM hurt h JOIN team_session s ON s.id = h.session_id WHERE h.id = ? AND h.club_id = ?;
+
+-- name: ForgetHurt :exec
+DELETE FROM hurt WHERE club_id = ? AND (roster = ? OR roster = 0 AND person = ?);
+
+-- name: WordTexts :many
+SELECT id, says FROM word WHERE session_id = ? AND says <> '';
+
+-- name: RewriteWord :exec
+UPDATE word SET says = ? WHERE id = ?;
 
 -- name: Words :many
 SELECT id, person, kind, block, item, says, own, pressed_at, made_at, noted_at FROM word WHERE session_id = ? AND kind <> 'grid' ORDER BY id;

@@ -1,21 +1,37 @@
 -- name: Run :one
-SELECT r.document, r.schedule, r.begun_at FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.session_id = ? AND s.club_id = ?;
+SELECT r.document, r.schedule, r.begun_at, r.followed, r.due_by, r.trouble, r.clash FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.session_id = ? AND s.club_id = ?;
 
 -- name: BeginRun :exec
 INSERT IGNORE INTO run (session_id, document, schedule, begun_at)
 SELECT s.id, e.document, e.schedule, ? FROM team_session s JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head WHERE s.id = ?;
 
 -- name: RunEvents :many
-SELECT arrived, content FROM run_event WHERE session_id = ? AND arrived > ? ORDER BY arrived;
+SELECT arrived, content FROM run_event WHERE session_id = ? AND arrived > ? ORDER BY arrived LIMIT ?;
 
 -- name: LastArrived :one
 SELECT CAST(COALESCE(MAX(arrived), 0) AS UNSIGNED) AS last FROM run_event WHERE session_id = ?;
 
+-- name: RunDue :exec
+UPDATE run SET due_by = ? WHERE session_id = ?;
+
+-- name: RunsDue :many
+SELECT r.session_id, s.club_id, r.due_by FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.due_by IS NOT NULL ORDER BY r.session_id LIMIT 200;
+
+-- name: RunFollowed :exec
+UPDATE run SET followed = ?, due_by = ?, trouble = '', clash = ? WHERE session_id = ?;
+
+-- name: RunTrouble :exec
+UPDATE run SET trouble = ? WHERE session_id = ?;
+
+-- name: RunSays :one
+SELECT trouble, clash, due_by IS NOT NULL AS due FROM run WHERE session_id = ?;
+
+
 -- name: RewriteRun :exec
-UPDATE run SET document = ?, schedule = ? WHERE session_id = ?;
+UPDATE run SET document = ?, schedule = ?, followed = ? WHERE session_id = ?;
 
 -- name: RunText :many
-SELECT document, schedule FROM run WHERE session_id = ?;
+SELECT document, schedule, followed FROM run WHERE session_id = ?;
 
 -- name: RewriteEvent :exec
 UPDATE run_event SET content = ? WHERE session_id = ? AND arrived = ?;

@@ -117,7 +117,10 @@ UPDATE publication SET document = ?, schedule = ? WHERE session_id = ? AND numbe
 UPDATE team_session SET digest = NULL WHERE id = ?;
 
 -- name: SessionsToThin :many
-SELECT id, head FROM team_session WHERE start_at BETWEEN CURRENT_TIMESTAMP - INTERVAL 33 DAY AND CURRENT_TIMESTAMP - INTERVAL 31 DAY AND head IS NOT NULL LIMIT 500;
+SELECT id, head FROM team_session WHERE thinned = ? AND start_at < ? AND head IS NOT NULL ORDER BY start_at, id LIMIT 500;
+
+-- name: SessionThinned :exec
+UPDATE team_session SET thinned = ? WHERE id = ?;
 
 -- name: History :many
 SELECT e.number, e.summary, e.made_at, COALESCE(a.name, '') AS made_by

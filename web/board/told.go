@@ -2,6 +2,7 @@ package board
 
 import (
 	"context"
+	"slices"
 
 	"cuestart/planner"
 	"cuestart/web/shell"
@@ -11,6 +12,9 @@ import (
 type toldBody struct {
 	ID      uint64
 	Words   []toldWord
+	Hurt    []shell.HurtRow // who is hurt, and has no answer yet
+	Trouble string          // why the players do not have what was changed at the pitch side
+	Clash   string          // what was changed there and here
 	Problem string
 }
 
@@ -25,11 +29,20 @@ type toldWord struct {
 func (b toldBody) To(under ...string) string { return shell.Session(b.ID, under...) }
 
 func toldOf(r *shell.Request, b *planner.Board) (toldBody, error) {
-	words, err := r.Planner.Told(r.Context(), r.By, b)
 	made := toldBody{ID: b.ID}
-	for _, w := range words {
-		made.Words = append(made.Words, toldWord{w, w.Pressed.In(b.Schedule.Start.Location()).Format("15:04"), r.Medical() == (w.Kind == planner.Pain)})
+	words, err := r.Planner.Told(r.Context(), r.By, b)
+	if err != nil {
+		return made, err
 	}
+	for _, w := range words {
+		made.Words = append(made.Words, toldWord{w, w.Pressed.In(b.Schedule.Start.Location()).Format("15:04"), r.Coach()})
+	}
+	hurt, err := r.Planner.HurtIn(r.Context(), r.By, b.ID)
+	if err != nil {
+		return made, err
+	}
+	made.Hurt = shell.HurtRows(slices.DeleteFunc(hurt, func(h planner.Hurt) bool { return h.Answer != "" && h.Answer != planner.StaysOut }))
+	made.Trouble, made.Clash, err = r.Planner.RunTold(r.Context(), b.ID)
 	return made, err
 }
 

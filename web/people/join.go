@@ -29,6 +29,10 @@ func over(err error) error {
 		return shell.Refusal{Status: http.StatusNotFound, Heading: "This invitation is over",
 			Line: "It was used, is older than a week, or the address is not whole. Ask your coach for a new one."}
 	}
+	if errors.Is(err, planner.ErrWaits) {
+		return shell.Refusal{Status: http.StatusForbidden, Heading: "Your medical staff have to confirm this first",
+			Line: "The club has medical staff by now, and only they let others see what is medical. They see your invitation; you get a new letter once they have confirmed it."}
+	}
 	return err
 }
 

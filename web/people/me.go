@@ -20,7 +20,9 @@ import (
 type meBody struct {
 	planner.Account
 	SignIns  []signInRow
-	Secret   string // of a second factor that is being set
+	Secret   string   // of a second factor that is being set
+	Codes    []string // for when the phone is lost, just made
+	Left     int      // how many of them are not used
 	Problems plan.Problems
 }
 
@@ -41,6 +43,9 @@ func mePage(r *shell.Request, wrong plan.Problems) (*shell.Page, error) {
 	}
 	for _, s := range list {
 		b.SignIns = append(b.SignIns, signInRow{s.ID, shell.Agent(s.Agent), s.Seen.Format("Mon 2 January, 15:04") + " UTC", s.ID == r.By.SignIn})
+	}
+	if b.Left, err = r.Planner.RecoveryCodes(r.Context(), r.By); err != nil {
+		return nil, err
 	}
 	if key := factorKey(r); key != nil {
 		b.Secret = key.Secret()
@@ -94,13 +99,11 @@ const factorSize = 200
 // SetPassword changes one's own password, and ends one's other sign-ins.
 func SetPassword(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
-	right, err := ownPassword(r)
+	problem, err := mustOwnPassword(r)
 	if err != nil {
 		return nil, err
 	}
-	if !right {
-		f.Refuse("present", "that is not your password")
-	}
+	f.Must("present", problem)
 	f.Must("password", passwordProblem(f.Raw("password"), r.By.Email, r.By.Name, r.By.ClubName))
 	if err = f.Err(); err == nil {
 		var hash string
@@ -128,9 +131,12 @@ func SetFactor(r *shell.Request) (shell.Answer, error) {
 	if key == nil {
 		return shell.Go("/me"), nil
 	}
-	right, err := codeRight(r, r.By.ID, key.Secret(), r.Form.Text("code"))
+	right, tooMany, err := r.Guarded(shell.ByFactor, r.By.Email, func() (bool, error) { return codeRight(r, r.By.ID, key.Secret(), r.Form.Text("code")) })
 	if err != nil {
 		return nil, err
+	}
+	if tooMany {
+		return nil, shell.Refusal{Status: http.StatusTooManyRequests, Heading: "Too many tries", Line: tooManyTries}
 	}
 	if !right {
 		page, err := mePage(r, plan.Problems{{Where: "code", What: "that code is not right: look again, they change every half minute"}})
@@ -139,19 +145,50 @@ func SetFactor(r *shell.Request) (shell.Answer, error) {
 		}
 		return page, err
 	}
+	codes, err := r.Planner.SetFactor(r.Context(), r.By, key.Secret())
+	if err != nil {
+		return nil, err
+	}
 	r.Hold("")
-	err = r.Planner.SetFactor(r.Context(), r.By, key.Secret())
-	return r.Saved(err, "Your second factor is on", "/me", shell.Gone)
+	r.By.Factor = true
+	return codesPage(r, codes)
+}
+
+// codesPage shows the codes for when the phone is lost, this once.
+func codesPage(r *shell.Request, codes []string) (shell.Answer, error) {
+	page, err := mePage(r, nil)
+	if err == nil {
+		b := page.Body.(meBody)
+		b.Codes = codes
+		page.Body = b
+	}
+	return page, err
+}
+
+// RenewCodes makes new codes for when the phone is lost, for the password; the old ones are good no more.
+func RenewCodes(r *shell.Request) (shell.Answer, error) {
+	problem, err := mustOwnPassword(r)
+	if err == nil && problem != "" {
+		err = plan.In("codes", "%s", problem)
+	}
+	var codes []string
+	if err == nil {
+		codes, err = r.Planner.RenewRecoveryCodes(r.Context(), r.By)
+	}
+	if err == nil {
+		return codesPage(r, codes)
+	}
+	return r.Saved(err, "", "/me", func(wrong plan.Problems) (*shell.Page, error) { return mePage(r, wrong) })
 }
 
 // DropFactor takes the second factor off, for the password.
 func DropFactor(r *shell.Request) (shell.Answer, error) {
-	right, err := ownPassword(r)
-	if err == nil && !right {
-		err = plan.In("drop", "that is not your password")
+	problem, err := mustOwnPassword(r)
+	if err == nil && problem != "" {
+		err = plan.In("drop", "%s", problem)
 	}
 	if err == nil {
-		err = r.Planner.SetFactor(r.Context(), r.By, "")
+		_, err = r.Planner.SetFactor(r.Context(), r.By, "")
 	}
 	return r.Saved(err, "Your second factor is off", "/me", func(wrong plan.Problems) (*shell.Page, error) { return mePage(r, wrong) })
 }

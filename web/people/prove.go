@@ -1,8 +1,10 @@
 package people
 
 import (
+	"crypto/sha256"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"net/http"
 	"strings"
 	"time"
@@ -17,7 +19,19 @@ import (
 type pending struct {
 	Email string `json:"email"`
 	Back  string `json:"back"`
+	Of    string `json:"of"` // of the password that was right: with another, it begins anew
+	At    int64  `json:"at"` // Unix seconds
 }
+
+// pendingFor is how long somebody may take between their two factors.
+const pendingFor = 10 * time.Minute
+
+// of tells a password and factor from others, without saying them.
+func of(s planner.Secrets) string {
+	return fmt.Sprintf("%x", sha256.Sum256([]byte(s.PasswordHash+" "+s.Factor)))[:24]
+}
+
+const tooManyTries = "Too many tries. Wait a quarter of an hour and try again."
 
 func (p pending) text() string {
 	text, _ := json.Marshal(p)
@@ -45,25 +59,32 @@ func EnterCode(r *shell.Request) (shell.Answer, error) {
 	if json.Unmarshal([]byte(r.Held()), &who) != nil || who.Email == "" {
 		return shell.Go("/sign-in"), nil
 	}
-	if r.TooMany {
-		return codePage(http.StatusTooManyRequests, "Too many tries. Wait a quarter of an hour and try again."), nil
-	}
 	found, secrets, err := r.Planner.AccountByEmail(r.Context(), who.Email)
-	if errors.Is(err, planner.ErrNotFound) {
+	if errors.Is(err, planner.ErrNotFound) || err == nil && (who.Of != of(secrets) || r.Planner.Now().Sub(time.Unix(who.At, 0)) > pendingFor) {
+		r.Hold("")
 		return shell.Go("/sign-in"), nil
 	} else if err != nil {
 		return nil, err
 	}
-	right, err := codeRight(r, found.ID, secrets.Factor, r.Form.Text("code"))
-	if err != nil {
+	right, tooMany, err := r.Guarded(shell.ByFactor, who.Email, func() (bool, error) {
+		if code := r.Form.Text("code"); len(code) > codeLength {
+			return r.Planner.UseRecoveryCode(r.Context(), found, code)
+		}
+		return codeRight(r, found.ID, secrets.Factor, r.Form.Text("code"))
+	})
+	if tooMany {
+		return codePage(http.StatusTooManyRequests, tooManyTries), nil
+	} else if err != nil {
 		return nil, err
 	}
 	if !right {
-		r.Failed(who.Email)
 		return codePage(http.StatusUnauthorized, "That code is not right, or was used before. Wait for the next one."), r.Planner.SignInFailed(r.Context(), found)
 	}
 	return r.LetIn(found, who.Back)
 }
+
+// codeLength is how many figures a code has; a longer one is for when the phone is lost.
+const codeLength = 6
 
 // codeStep is how long a code of a second factor is good.
 const codeStep = 30 * time.Second
@@ -125,15 +146,13 @@ func Prove(r *shell.Request) (shell.Answer, error) {
 	if to != "" && !r.Form.Has("present") {
 		return againPage(r, http.StatusOK, ""), nil
 	}
-	if r.TooMany {
-		return againPage(r, http.StatusTooManyRequests, "Too many tries. Wait a quarter of an hour and try again."), nil
-	}
-	right, err := ownPassword(r)
-	if err != nil {
+	right, tooMany, err := ownPassword(r)
+	if tooMany {
+		return againPage(r, http.StatusTooManyRequests, tooManyTries), nil
+	} else if err != nil {
 		return nil, err
 	}
 	if !right {
-		r.Failed(r.By.Email)
 		return againPage(r, http.StatusUnauthorized, "That is not your password."), r.Planner.SignInFailed(r.Context(), r.By)
 	}
 	if err := r.Planner.Proved(r.Context(), r.By); err != nil || to == "" {
@@ -142,13 +161,26 @@ func Prove(r *shell.Request) (shell.Answer, error) {
 	return &shell.Page{Screens: screens, Name: "resume", Title: "Go on", Body: againBody{To: shell.SafePath(to), Kept: kept(r)}}, nil
 }
 
-// ownPassword tells whether the form's present password is that of who asks.
-func ownPassword(r *shell.Request) (bool, error) {
+// ownPassword tells whether the form's present password is that of who asks, unless there were
+// too many wrong tries.
+func ownPassword(r *shell.Request) (right, tooMany bool, err error) {
 	_, secrets, err := r.Planner.AccountByEmail(r.Context(), r.By.Email)
 	if err != nil {
-		return false, err
+		return false, false, err
 	}
-	return matches(r.Context(), r.Form.Raw("present"), secrets.PasswordHash)
+	return r.Guarded(shell.ByOwn, r.By.Email, func() (bool, error) { return matches(r.Context(), r.Form.Raw("present"), secrets.PasswordHash) })
+}
+
+// mustOwnPassword says in a sentence, for a field, that it was not their password.
+func mustOwnPassword(r *shell.Request) (problem string, err error) {
+	right, tooMany, err := ownPassword(r)
+	switch {
+	case tooMany:
+		problem = tooManyTries
+	case !right && err == nil:
+		problem = "that is not your password"
+	}
+	return problem, err
 }
 
 // forgotBody asks whose password is to be set anew.
@@ -167,14 +199,16 @@ func Forgot(*shell.Request) (shell.Answer, error) {
 func SendReset(r *shell.Request) (shell.Answer, error) {
 	page := &shell.Page{Screens: screens, Name: "forgot", Title: "Forgotten password", Body: forgotBody{Sent: true}}
 	email := shell.CleanEmail(r.Form.Raw("email"))
-	if r.TooMany {
-		page.Status, page.Body = http.StatusTooManyRequests, forgotBody{Problem: "Too many tries. Wait a quarter of an hour and try again."}
-		return page, nil
-	}
 	if len(email) > mostEmail {
 		return page, nil
 	}
-	r.Failed(email) // counted, so that nobody is flooded with letters
+	_, tooMany, err := r.Guarded(shell.ByLetter, email, func() (bool, error) { return false, nil })
+	if tooMany {
+		page.Status, page.Body = http.StatusTooManyRequests, forgotBody{Problem: tooManyTries}
+		return page, nil
+	} else if err != nil {
+		return nil, err
+	}
 	return page, r.Planner.Forgot(r.Context(), email, r.Origin())
 }
 
@@ -208,5 +242,10 @@ func SetReset(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	return shell.Go("/sign-in"), r.Planner.Reset(r.Context(), b.Token, hash)
+	who, err := r.Planner.Reset(r.Context(), b.Token, hash)
+	if err != nil {
+		return nil, err
+	}
+	r.Hold("")
+	return shell.Go("/sign-in"), r.Know(who) // who gets its letters is not kept out by those who guess
 }

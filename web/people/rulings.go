@@ -58,8 +58,14 @@ func trialsOf(kept []planner.Entry[club.Trial], player uint64) (rows []trialRow)
 
 // rulingsOf lists what is ruled for a player, now and later; the reason is for
 // medical staff alone.
-func rulingsOf(squad *planner.Squad, player uint64, today string, medical bool) (rows []rulingRow) {
+func rulingsOf(r *shell.Request, squad *planner.Squad, player uint64, today string) (rows []rulingRow, err error) {
 	holds, later := squad.In(player, today)
+	reasons := map[uint64]string{}
+	if r.May(planner.ToRead) && len(holds)+len(later) > 0 {
+		if reasons, err = r.Planner.Reasons(r.Context(), r.By, player); err != nil {
+			return nil, err
+		}
+	}
 	for _, r := range append(holds, later...) {
 		row := rulingRow{ID: r.ID, Words: r.Is.Words(), Days: "from " + dayWords(r.Is.From) + " until it is lifted"}
 		if r.Is.Until != "" {
@@ -68,12 +74,10 @@ func rulingsOf(squad *planner.Squad, player uint64, today string, medical bool) 
 		if r.Is.Review != "" {
 			row.Days += ", looked at again " + dayWords(r.Is.Review)
 		}
-		if medical {
-			row.Reason = r.Is.Reason
-		}
+		row.Reason = reasons[r.ID]
 		rows = append(rows, row)
 	}
-	return rows
+	return rows, nil
 }
 
 func rulingFormOf(k *planner.Entry[club.Player], r club.Restriction) *rulingForm {

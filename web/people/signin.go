@@ -36,9 +36,6 @@ func Enter(r *shell.Request) (shell.Answer, error) {
 	refuse := func(status int, problem string) (shell.Answer, error) {
 		return signInPage(status, signInBody{Email: r.Form.Raw("email"), Problem: problem, Back: r.Back()}), nil
 	}
-	if r.TooMany {
-		return refuse(http.StatusTooManyRequests, "Too many tries. Wait a quarter of an hour and try again.")
-	}
 	found, secrets, err := r.Planner.AccountByEmail(r.Context(), email)
 	if errors.Is(err, planner.ErrNotFound) {
 		secrets.PasswordHash, err = nobody(), nil
@@ -46,12 +43,16 @@ func Enter(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	right, err := matches(r.Context(), r.Form.Raw("password"), secrets.PasswordHash)
-	if err != nil {
+	right, tooMany, err := r.Guarded(shell.ByPassword, email, func() (bool, error) {
+		right, err := matches(r.Context(), r.Form.Raw("password"), secrets.PasswordHash)
+		return right && found.ID != 0, err
+	})
+	if tooMany {
+		return refuse(http.StatusTooManyRequests, tooManyTries)
+	} else if err != nil {
 		return nil, err
 	}
-	if !right || found.ID == 0 {
-		r.Failed(email)
+	if !right {
 		if found.ID != 0 {
 			err = r.Planner.SignInFailed(r.Context(), found)
 		}
@@ -59,7 +60,7 @@ func Enter(r *shell.Request) (shell.Answer, error) {
 		return page, err
 	}
 	if found.Factor {
-		r.Hold(pending{Email: email, Back: r.Back()}.text())
+		r.Hold(pending{Email: email, Back: r.Back(), Of: of(secrets), At: r.Planner.Now().Unix()}.text())
 		return shell.Go("/sign-in/code"), nil
 	}
 	return r.LetIn(found, r.Back())

@@ -39,7 +39,8 @@ type squadBody struct {
 	Ruling    *rulingForm
 	Coach     bool
 	Medical   bool
-	Ruled     int // players under a ruling today
+	Ruled     int             // players under a ruling today
+	Hurt      []shell.HurtRow // who is hurt, and has no answer yet
 	Problems  plan.Problems
 }
 
@@ -69,9 +70,10 @@ type playerForm struct {
 	Edition uint32
 	club.Player
 	Number  string
-	Asked   bool        // whether it is somebody who has left
-	Rulings []rulingRow // in force or to come
-	Trials  []trialRow  // the latest of each test, and the one before
+	Asked   bool            // whether it is somebody who has left
+	Rulings []rulingRow     // in force or to come
+	Trials  []trialRow      // the latest of each test, and the one before
+	Hurt    []shell.HurtRow // what they were hurt by, the latest first
 }
 
 type unitForm struct {
@@ -125,6 +127,9 @@ func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refi
 		b.Units = append(b.Units, unitRow{u.ID, u.Is.Name, firstNames(squad, u.Is), ""})
 	}
 	b.Groups = groupsOf(squad, plays)
+	if err := b.hurt(r); err != nil {
+		return nil, err
+	}
 	if err := b.open(r, squad, today); err != nil {
 		return nil, err
 	}
@@ -145,11 +150,12 @@ func (b *squadBody) open(r *shell.Request, squad *planner.Squad, today string) e
 			return err
 		}
 		b.Player = playerFormOf(k.ID, k.Edition, k.Is)
-		b.Player.Rulings, b.Player.Trials = rulingsOf(squad, k.ID, today, b.Medical), trialsOf(trials, k.ID)
-		if slices.ContainsFunc(b.Player.Rulings, func(row rulingRow) bool { return row.Reason != "" }) {
-			if err := r.Planner.Audit(r.Context(), r.By, "read a reason", k.Is.Label()); err != nil {
-				return err
-			}
+		b.Player.Trials = trialsOf(trials, k.ID)
+		if b.Player.Rulings, err = rulingsOf(r, squad, k.ID, today); err != nil {
+			return err
+		}
+		if b.Player.Hurt, err = hurtOf(r, k.ID); err != nil {
+			return err
 		}
 	} else if r.Query("player") == newOne {
 		b.Player = playerFormOf(0, 0, club.Player{Foot: club.Right, Hand: club.Right})

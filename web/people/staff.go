@@ -42,15 +42,15 @@ func Staff(r *shell.Request) (shell.Answer, error) { return staffPage(r, nil, in
 
 func staffPage(r *shell.Request, wrong plan.Problems, sent invitation) (*shell.Page, error) {
 	ctx := r.Context()
-	b := staffBody{Problems: wrong, Invited: sent, Invites: r.By.Role == planner.Coach || r.Medical(), Medical: r.Medical()}
+	b := staffBody{Problems: wrong, Invited: sent, Invites: r.May(planner.ToAsk), Medical: r.Medical()}
 	accounts, err := r.Planner.Accounts(ctx, r.Club())
 	if err != nil {
 		return nil, err
 	}
 	for _, a := range accounts {
 		one := member{Account: a, Self: a.ID == r.By.ID}
-		one.Mine = !one.Self && (r.By.Role == planner.Coach && a.Role != planner.Medical || r.Medical() && a.Role == planner.Medical)
-		one.CanRole = one.Mine && r.By.Role == planner.Coach
+		one.Mine = !one.Self && (r.May(planner.ToLead) && a.Role != planner.Medical || r.May(planner.ToVouch) && a.Role == planner.Medical)
+		one.CanRole = one.Mine && r.May(planner.ToLead)
 		b.Members = append(b.Members, one)
 	}
 	pending, err := r.Planner.Invitations(ctx, r.Club())

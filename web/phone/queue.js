@@ -4,6 +4,7 @@ import { base, keep, kept, notice, now, say } from "../shell/keep.js";
 
 const name = () => Array.from(crypto.getRandomValues(new Uint8Array(12)), (n) => n.toString(16).padStart(2, "0")).join("");
 let sending; // what is on its way
+const refused = new Set(); // what the server did not keep
 
 // tell sends a press to an address under the page's own, now or later; it tells whether
 // it has arrived.
@@ -11,7 +12,7 @@ export async function tell(path, fields) {
   const press = { path, fields: { ...fields, once: name(), pressed: Math.round(now() * 1000) } };
   if (!keep("queue", [...kept("queue", []), press])) notice("full", say("This phone is full: keep the page open until it is sent."));
   await sending; // with what was pressed before
-  return (await flush()) && !kept("queue", []).some((p) => p.fields.once === press.fields.once);
+  return (await flush()) && !refused.has(press.fields.once) && !kept("queue", []).some((p) => p.fields.once === press.fields.once);
 }
 
 // flush sends what waits, the oldest first; it tells whether all of it arrived.
@@ -25,6 +26,8 @@ async function send() {
       const press = waiting[0];
       const answer = await fetch(base + press.path, { method: "POST", body: new URLSearchParams(press.fields), signal: AbortSignal.timeout?.(10000) });
       if (answer.status >= 500) throw new Error(answer.status);
+      notice("refused", answer.status === 422 ? await answer.text() : "");
+      if (!answer.ok) refused.add(press.fields.once);
       keep("queue", kept("queue", []).filter((p) => p.fields.once !== press.fields.once));
     }
     notice("queue", "");

@@ -19,7 +19,7 @@ func Say(r *shell.Request) (shell.Answer, error) {
 	err = r.Planner.Tell(r.Context(), found, planner.Word{Once: r.Form.Raw("once"), Kind: r.Form.Raw("kind"), Block: r.Form.Raw("block"), Item: int(r.Form.Count("item")),
 		Says: r.Form.Raw("says"), Pressed: pressed})
 	if wrong := shell.Problems(err); wrong != nil {
-		return nil, shell.Refusal{Status: 422, Heading: "That was not kept", Line: wrong[0].What}
+		return shell.Sentence{Status: 422, Line: r.Tongue().Word(wrong[0].What)}, nil
 	}
 	return shell.Done{}, err
 }

@@ -23,7 +23,7 @@ func TestEverySentenceIsInTheCatalogue(t *testing.T) {
 			said = append(said, strings.ReplaceAll(found[1], `\"`, `"`))
 		}
 	}
-	for _, files := range []string{"*.html", "*.go", "../../core/list/*.go", "../../core/drill/*.go"} {
+	for _, files := range []string{"*.html", "*.go", "../../core/list/*.go", "../../core/drill/*.go", "../../planner/reach.go"} {
 		names, err := filepath.Glob(files)
 		require.NoError(t, err)
 		for _, name := range names {
@@ -33,6 +33,7 @@ func TestEverySentenceIsInTheCatalogue(t *testing.T) {
 				continue
 			}
 			find(`\.(?:T|Word) "((?:[^"\\]|\\.)*)"`, string(text))
+			find(`plan\.In\("word", "((?:[^"\\]|\\.)*)"`, string(text))
 			find(`\b(?:say|[a-z]+\.(?:T|Word))\("((?:[^"\\]|\\.)*)"`, string(text))
 		}
 	}

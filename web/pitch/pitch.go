@@ -31,6 +31,7 @@ type body struct {
 	View     string // JSON of a [field.View]
 	NowMilli int64
 	Me       string
+	Account  uint64 // of who is signed in
 	Zone     string
 	Script   string // address of the one that runs the core
 	Edits    bool   // who looks may press
@@ -49,9 +50,6 @@ func (*body) Later() []int    { return []int{5, 10, 15, 30} }
 func (*body) Minutes5() []int { return []int{5, 10, 15} }
 func (*body) Lost() []int     { return []int{2, 3, 5, 10, 15} }
 
-// opensBefore is how long before people arrive a session can be pressed.
-const opensBefore = 3 * time.Hour
-
 // Show is the pitch side of a session.
 func Show(r *shell.Request) (shell.Answer, error) {
 	id := r.ParamID("session")
@@ -61,16 +59,14 @@ func Show(r *shell.Request) (shell.Answer, error) {
 	}
 	now := r.Planner.Now()
 	d, start := running.Document, running.Schedule.Start
-	b := &body{ID: id, Title: d.Title, Base: shell.Pitch(id), NowMilli: now.UnixMilli(), Me: r.By.Name, Script: corePath, Zone: d.Start.Zone, Edits: r.Coach(), Try: r.QueryCount("try"),
+	b := &body{ID: id, Title: d.Title, Base: shell.Pitch(id), NowMilli: now.UnixMilli(), Me: r.By.Name, Account: r.By.ID, Script: corePath, Zone: d.Start.Zone, Edits: r.May(planner.ToRun), Try: r.QueryCount("try"),
 		Looks: slices.DeleteFunc(slices.Clone(shell.Looks()), func(l string) bool { return l == r.Look() }), Look: r.Look()}
 	at, events := now.UnixMilli(), running.Events
 	if b.Try > 0 {
 		at, events = start.Add(-time.Duration(b.Try)*time.Second).UnixMilli(), nil
 	}
-	if open, err := d.Open.Offset(start); err == nil {
-		if from := start.Add(time.Duration(open)*time.Second - opensBefore); now.Before(from) && b.Try == 0 {
-			b.Early = from.Format("15:04, Monday 2 January")
-		}
+	if from := running.Opens(); now.Before(from) && b.Try == 0 {
+		b.Early = from.Format("15:04, Monday 2 January")
 	}
 	b.View, err = view(running.Plan, events, at)
 	return &shell.Page{Screens: screens, Name: "pitch", Title: "Running " + d.Title, Body: b, Phone: true}, err
@@ -106,13 +102,26 @@ func Plan(r *shell.Request) (shell.Answer, error) {
 type told struct {
 	Events  []conduct.Event   `json:"events"`
 	Last    uint32            `json:"last"`
+	More    bool              `json:"more,omitempty"` // there are further events than fit here
 	Now     int64             `json:"now"`
+	Hurt    []shell.HurtRow   `json:"hurt"`    // who is hurt, with what medical staff answered
+	Trouble string            `json:"trouble"` // why the players do not have what was changed
+	Clash   string            `json:"clash"`   // what was changed on the board as well
 	Refused []planner.Refused `json:"refused,omitempty"`
 }
 
-func since(r *shell.Request, have uint32) (told, error) {
-	events, last, err := r.Planner.Arrived(r.Context(), r.Club(), r.ParamID("session"), have)
-	return told{Events: events, Last: last, Now: r.Planner.Now().UnixMilli()}, err
+func since(r *shell.Request, have uint32) (is told, err error) {
+	ctx, id := r.Context(), r.ParamID("session")
+	if is.Events, is.Last, is.More, err = r.Planner.Arrived(ctx, r.Club(), id, have); err != nil {
+		return is, err
+	}
+	hurt, err := r.Planner.HurtIn(ctx, r.By, id)
+	if err != nil {
+		return is, err
+	}
+	is.Now, is.Hurt = r.Planner.Now().UnixMilli(), append([]shell.HurtRow{}, shell.HurtRows(hurt)...)
+	is.Trouble, is.Clash, err = r.Planner.RunTold(ctx, id)
+	return is, err
 }
 
 // Press takes in what was pressed on a phone, and answers with what others pressed.
@@ -159,6 +168,9 @@ func Live(r *shell.Request) (shell.Answer, error) {
 			}
 			if err != nil {
 				return err
+			}
+			if is.More {
+				continue
 			}
 			select {
 			case <-ctx.Done():

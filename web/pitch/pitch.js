@@ -26,6 +26,9 @@ Alpine.data("pitch", () => ({
   signal: true,
   waiting: 0,
   ready: false,
+  hurt: [], // who was hurt
+  trouble: "", // why the players do not have what was changed
+  clash: "", // what was changed on the board too
 
   init() {
     const try_ = Number(root.dataset.try);
@@ -38,7 +41,7 @@ Alpine.data("pitch", () => ({
     this.kept = events({
       me: root.dataset.me,
       rehearsed: try_ > 0,
-      changed: (fresh) => { this.state(); if (fresh.length > 0) this.heard(fresh); },
+      changed: (fresh, is) => { this.state(); if (is) this.tell(is); if (fresh.length > 0) this.heard(fresh); },
       refused: (says) => { this.problem = says; },
     });
     this.begin();
@@ -89,6 +92,14 @@ Alpine.data("pitch", () => ({
   heard(fresh) {
     if (!this.begun && fresh.some((e) => e.by !== root.dataset.me)) return this.begin();
     this.look();
+  },
+
+  // tell shows what the server says of the session: who is hurt and what medical staff
+  // answered, and what stands in the way of what was changed.
+  tell(is) {
+    this.hurt = is.hurt ?? this.hurt;
+    this.trouble = is.trouble ?? "";
+    this.clash = is.clash ?? "";
   },
 
   state() {

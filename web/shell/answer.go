@@ -50,6 +50,14 @@ func (f Raw) write(r *Request) {
 	r.gin.Data(http.StatusOK, f.Kind, f.Content)
 }
 
+// Sentence is what a page's script shows as it is: why something was not done.
+type Sentence struct {
+	Status int
+	Line   string
+}
+
+func (s Sentence) write(r *Request) { r.gin.String(s.Status, "%s", s.Line) }
+
 // Done is what a page's script gets where nothing is to be shown.
 type Done struct{}
 

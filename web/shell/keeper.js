@@ -1,6 +1,7 @@
-// The keeper answers for the pages of a link where there is no signal: the newest page
-// that was opened, whole, with its style, script and fonts. The list of files comes
-// before this.
+// The keeper answers for the pages of a link, or of the pitch side, where there is no signal:
+// the newest page that was opened, whole, with its style, script and fonts. What is of an
+// account is kept for that account alone, and goes when another is seen. The list of files
+// comes before this.
 const shelf = `files ${self.registration.scope}`;
 
 self.addEventListener("install", (event) => {
@@ -17,7 +18,7 @@ self.addEventListener("activate", (event) => {
     for (const page of await self.clients.matchAll()) {
       try {
         const answer = await fetch(page.url);
-        if (answer.ok && !answer.redirected) await (await caches.open("pages")).put(new URL(page.url).pathname, answer);
+        if (answer.ok && !answer.redirected) await (await caches.open(await shelfOf(answer))).put(new URL(page.url).pathname, answer);
       } catch {
         // it is kept at the next visit
       }
@@ -25,17 +26,36 @@ self.addEventListener("activate", (event) => {
   })());
 });
 
+const whose = async () => (await (await caches.open("whose")).match("/whose"))?.text() ?? "";
+
+// shelfOf is where an answer is kept: an account's by itself.
+async function shelfOf(answer) {
+  const account = answer.headers.get("X-Account");
+  if (!account) return "pages";
+  if (account !== await whose()) {
+    for (const name of await caches.keys()) if (name.startsWith("pages @")) await caches.delete(name);
+    await (await caches.open("whose")).put("/whose", new Response(account));
+  }
+  return `pages @${account}`;
+}
+
+// kept is the page of a path as it was kept last: at the pitch side, for who is signed in.
+async function kept(path) {
+  const pages = await caches.open(path.startsWith("/pitch/") ? `pages @${await whose()}` : "pages");
+  return (await pages.match(path)) ?? (await caches.open(shelf)).match(path);
+}
+
 const within = (ms) => new Promise((_, fail) => setTimeout(fail, ms));
 
 async function page(request) {
   const path = new URL(request.url).pathname;
-  const pages = await caches.open("pages");
-  const old = (await pages.match(path)) ?? (await caches.match(path));
+  const old = await kept(path);
   try {
     const coming = fetch(request);
     const answer = await (old ? Promise.race([coming, within(4000)]) : coming);
+    const pages = await caches.open(await shelfOf(answer));
     if (answer.ok && !answer.redirected) await pages.put(path, answer.clone()).catch(() => {});
-    else if (answer.status === 404) await pages.delete(path);
+    else if (answer.status === 403 || answer.status === 404) await pages.delete(path);
     return answer.status >= 500 && old ? old : answer;
   } catch (lost) {
     if (old) return old;

@@ -58,10 +58,12 @@ func (p *Page) write(r *Request) {
 	}
 	f := &frame{Title: p.Title, Lang: cmp.Or(p.Tongue.Lang, "en"), Path: r.gin.Request.URL.Path, Nav: p.Nav, Look: r.look(), Body: p.Body}
 	layout := "layout"
+	if r.By.ID != 0 {
+		f.Account = &r.By
+	}
 	if p.Phone {
 		layout = "phone"
 	} else if r.By.ID != 0 {
-		f.Account = &r.By
 		f.Said = r.shell.sessions.PopString(r.Context(), saidKey)
 		f.Undo = p.undo(r)
 	}

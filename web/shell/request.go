@@ -21,7 +21,6 @@ type Request struct {
 	Planner *planner.Planner
 	By      planner.Account // who is signed in; zero where nobody is
 	Form    *Form           // what was sent
-	TooMany bool            // guessing is slowed down: see [Routes.Slowed]
 
 	shell *Shell
 	gin   *gin.Context
@@ -31,7 +30,7 @@ type Request struct {
 // factor.
 var (
 	errSignedOut = errors.New("nobody is signed in")
-	errProve     = errors.New("the password has to be given again")
+	errProve     = planner.ErrUnproved
 	errFactor    = errors.New("a second factor has to be set")
 )
 
@@ -49,6 +48,7 @@ func (r *Request) mustBeSignedIn() error {
 		return err
 	}
 	r.By = found
+	r.gin.Header("X-Account", strconv.FormatUint(found.ID, 10)) // what keeps pages keeps them for this account alone
 	if path := r.gin.Request.URL.Path; found.NeedsFactor && path != "/me" && !strings.HasPrefix(path, "/me/") {
 		return errFactor
 	}
@@ -102,11 +102,14 @@ func (r *Request) Context() context.Context { return r.gin.Request.Context() }
 // Club is the id of the club that asks.
 func (r *Request) Club() uint64 { return r.By.ClubID }
 
-// Coach tells whether who asks may change what the club keeps.
-func (r *Request) Coach() bool { return r.By.ID != 0 && r.By.Role != planner.Medical }
+// May tells whether who asks may do something.
+func (r *Request) May(act planner.Act) bool { return planner.May(r.By, act) == nil }
+
+// Coach tells whether who asks may change what the club plans and keeps.
+func (r *Request) Coach() bool { return r.May(planner.ToPlan) && r.May(planner.ToKeep) }
 
 // Medical tells whether who asks makes rulings.
-func (r *Request) Medical() bool { return r.By.Role == planner.Medical }
+func (r *Request) Medical() bool { return r.May(planner.ToRule) }
 
 // Path is what is asked for.
 func (r *Request) Path() string { return r.gin.Request.URL.Path }

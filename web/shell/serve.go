@@ -65,36 +65,14 @@ func (r Routes) handle(h Handler) gin.HandlerFunc {
 	}
 }
 
-// SignedIn are routes for who is signed in; others are sent to sign in.
-func (r Routes) SignedIn() Routes {
-	r.check = (*Request).mustBeSignedIn
-	return r
-}
-
-// Coaches are routes for coaches and assistants, who may change what the club
-// keeps.
-func (r Routes) Coaches() Routes {
+// May are routes for who is signed in and whose role allows an act; others are sent to sign
+// in, or refused. What no route asks for, no role is let in by.
+func (r Routes) May(act planner.Act) Routes {
 	r.check = func(q *Request) error {
-		if err := q.mustBeSignedIn(); err != nil || q.Coach() {
+		if err := q.mustBeSignedIn(); err != nil || q.May(act) {
 			return err
 		}
-		return Refusal{http.StatusForbidden, "That is for coaches", "Medical staff make rulings on the squad's page; coaches and assistants change everything else."}
-	}
-	return r
-}
-
-// Slowed are routes on which guessing is slowed down, by address and by the
-// e-mail of the form.
-func (r Routes) Slowed() Routes {
-	before := r.check
-	r.check = func(q *Request) error {
-		if before != nil {
-			if err := before(q); err != nil {
-				return err
-			}
-		}
-		q.TooMany = r.shell.guard.reached(q)
-		return nil
+		return Refusal{http.StatusForbidden, "That is not yours to do", "Medical staff make rulings and answer who is hurt; coaches and assistants plan and change everything else."}
 	}
 	return r
 }
@@ -216,7 +194,7 @@ func isHere(r *http.Request, host string) bool {
 func logged(path string) string {
 	parts := strings.Split(path, "/")
 	for i := 2; i < len(parts); i++ {
-		if slices.Contains([]string{"r", "join", "reset"}, parts[1]) && len(parts[i]) > 8 {
+		if slices.Contains([]string{"r", "join", "reset", "handed"}, parts[1]) && len(parts[i]) > 8 {
 			parts[i] = fmt.Sprintf("%x", sha256.Sum256([]byte(parts[i])))[:6]
 		}
 	}

@@ -33,7 +33,8 @@ type body struct {
 	More     int       // fixtures beyond those shown
 	Further  int       // sessions beyond those shown
 	Edits    bool
-	Removed  uint64 // session that was just removed
+	Removed  uint64          // session that was just removed
+	Hurt     []shell.HurtRow // who is hurt, and has no answer yet
 }
 
 // card is a session to come.
@@ -69,6 +70,11 @@ func Show(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	b := body{Further: further, Edits: r.Coach(), Removed: r.QueryID("removed"), More: max(0, len(waiting)-fixturesShown)}
+	hurt, err := r.Planner.OpenHurt(r.Context(), r.By)
+	if err != nil {
+		return nil, err
+	}
+	b.Hurt = shell.HurtRows(hurt)
 	for _, f := range waiting[:min(len(waiting), fixturesShown)] {
 		one := fixture{ID: f.ID, Title: f.Is.Title, Kind: string(f.Is.For), Day: f.At.Format("Mon 2 Jan"), Clock: f.At.Format("15:04"), Place: f.Is.Place}
 		if f.Is.Day {
