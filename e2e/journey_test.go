@@ -18,6 +18,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/core/plan"
 	"cuestart/demo"
 )
 

@@ -3,6 +3,7 @@
 package kept
 
 import (
+	"context"
 	"fmt"
 	"sync"
 	"time"
@@ -29,35 +30,46 @@ const (
 	For  = time.Minute
 )
 
+// readWithin is how long a reading may take, whoever still waits for it.
+const readWithin = 30 * time.Second
+
 // Get returns what was read within the last minute, or reads it.
-func (k *Cache[K, V]) Get(key K, read func() (V, error)) (V, error) {
-	return k.Since(key, time.Now().Add(-For), read)
+func (k *Cache[K, V]) Get(ctx context.Context, key K, read func(context.Context) (V, error)) (V, error) {
+	return k.Since(ctx, key, time.Now().Add(-For), read)
 }
 
-// Since returns what was read after a moment, or reads it.
-func (k *Cache[K, V]) Since(key K, after time.Time, read func() (V, error)) (V, error) {
+// Since returns what was read after a moment, or reads it. Read gets a context of its own: who
+// asked first and has gone away takes the answer from nobody else. It fails with the error of
+// the context of who asks, and of read.
+func (k *Cache[K, V]) Since(ctx context.Context, key K, after time.Time, read func(context.Context) (V, error)) (none V, err error) {
 	k.mu.Lock()
 	found, ok := k.is[key]
 	k.mu.Unlock()
 	if ok && found.began.After(after) {
 		return found.is, nil
 	}
-	answer, err, _ := k.asked.Do(fmt.Sprint(key), func() (any, error) {
+	coming := k.asked.DoChan(fmt.Sprint(key), func() (any, error) {
+		own, cancel := context.WithTimeout(context.WithoutCancel(ctx), readWithin)
+		defer cancel()
 		is := one[V]{began: time.Now()}
 		var err error
-		if is.is, err = read(); err == nil {
+		if is.is, err = read(own); err == nil {
 			k.put(key, is)
 		}
 		return is, err
 	})
-	if err != nil {
-		var none V
-		return none, err
+	select {
+	case <-ctx.Done():
+		return none, ctx.Err()
+	case answer := <-coming:
+		if answer.Err != nil {
+			return none, answer.Err
+		}
+		if is := answer.Val.(one[V]); is.began.After(after) {
+			return is.is, nil
+		}
 	}
-	if is := answer.(one[V]); is.began.After(after) {
-		return is.is, nil
-	}
-	return k.Since(key, after, read) // it was on its way before
+	return k.Since(ctx, key, after, read) // it was on its way before
 }
 
 func (k *Cache[K, V]) put(key K, is one[V]) {

@@ -1,6 +1,7 @@
 package kept_test
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"sync"
@@ -16,9 +17,9 @@ import (
 
 func ExampleCache_Get() {
 	var squares kept.Cache[int, int]
-	read := func() (int, error) { fmt.Println("worked out"); return 9, nil }
+	read := func(context.Context) (int, error) { fmt.Println("worked out"); return 9, nil }
 	for range 2 {
-		nine, _ := squares.Get(3, read)
+		nine, _ := squares.Get(context.Background(), 3, read)
 		fmt.Println(nine)
 	}
 	// Output:
@@ -32,7 +33,7 @@ func ExampleCache_Get() {
 func TestManyAreToldOfOneRead(t *testing.T) {
 	var c kept.Cache[string, int64]
 	var reads atomic.Int64
-	read := func() (int64, error) {
+	read := func(context.Context) (int64, error) {
 		time.Sleep(5 * time.Millisecond)
 		return reads.Add(1), nil
 	}
@@ -41,7 +42,7 @@ func TestManyAreToldOfOneRead(t *testing.T) {
 		var all sync.WaitGroup
 		for range 200 {
 			all.Go(func() {
-				got, err := c.Since("x", after, read)
+				got, err := c.Since(t.Context(), "x", after, read)
 				assert.NoError(t, err)
 				assert.Equal(t, round, got)
 			})
@@ -53,14 +54,42 @@ func TestManyAreToldOfOneRead(t *testing.T) {
 
 func TestWhatFailsIsNotKept(t *testing.T) {
 	var c kept.Cache[string, string]
-	_, err := c.Get("x", func() (string, error) { return "", errors.New("no") })
+	_, err := c.Get(t.Context(), "x", func(context.Context) (string, error) { return "", errors.New("no") })
 	require.Error(t, err)
-	got, err := c.Get("x", func() (string, error) { return "yes", nil })
+	got, err := c.Get(t.Context(), "x", func(context.Context) (string, error) { return "yes", nil })
 	require.NoError(t, err)
 	assert.Equal(t, "yes", got)
 	c.Clear()
-	got, _ = c.Get("x", func() (string, error) { return "anew", nil })
+	got, _ = c.Get(t.Context(), "x", func(context.Context) (string, error) { return "anew", nil })
 	assert.Equal(t, "anew", got)
+}
+
+// Whoever asks first may go away: who waits with them still gets the answer, and they themselves
+// wait no longer.
+func TestWhoGoesAwayTakesTheAnswerFromNobody(t *testing.T) {
+	var c kept.Cache[string, int]
+	started, end := make(chan bool), make(chan bool)
+	read := func(ctx context.Context) (int, error) {
+		close(started)
+		<-end
+		return 7, ctx.Err()
+	}
+	first, leave := context.WithCancel(t.Context())
+	var both sync.WaitGroup
+	both.Go(func() {
+		_, err := c.Get(first, "x", read)
+		assert.ErrorIs(t, err, context.Canceled)
+	})
+	<-started
+	both.Go(func() {
+		got, err := c.Get(t.Context(), "x", read)
+		assert.NoError(t, err)
+		assert.Equal(t, 7, got)
+	})
+	leave()
+	time.Sleep(5 * time.Millisecond)
+	close(end)
+	both.Wait()
 }
 
 // What is kept never grows without end.
@@ -69,11 +98,11 @@ func TestOnlySoManyAreKept(t *testing.T) {
 	reads := 0
 	for range 2 {
 		for key := range 1000 {
-			c.Get(key, func() (int, error) { reads++; return key, nil })
+			c.Get(t.Context(), key, func(context.Context) (int, error) { reads++; return key, nil })
 		}
 	}
 	assert.Greater(t, reads, 1000, "the first are read again")
 	before := reads
-	c.Get(999, func() (int, error) { reads++; return 0, nil })
+	c.Get(t.Context(), 999, func(context.Context) (int, error) { reads++; return 0, nil })
 	assert.Equal(t, before, reads)
 }

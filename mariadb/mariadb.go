@@ -14,6 +14,7 @@ import (
 	"os/exec"
 	"os/user"
 	"path/filepath"
+	"runtime"
 	"strconv"
 	"strings"
 	"sync"
@@ -221,10 +222,16 @@ func (s *Server) prepare(ctx context.Context) error {
 	}
 	// Installed beside and moved into place, so that a start that is cut short
 	// leaves nothing half made.
-	fresh := filepath.Join(s.dir, "fresh")
-	if err := errors.Join(os.RemoveAll(fresh), os.RemoveAll(data)); err != nil {
+	// Each start has a folder of its own for that: what a killed one left running may write
+	// into the old one for a moment.
+	old, _ := filepath.Glob(filepath.Join(s.dir, "fresh*"))
+	for _, dir := range old {
+		os.RemoveAll(dir)
+	}
+	if err := os.RemoveAll(data); err != nil {
 		return err
 	}
+	fresh := filepath.Join(s.dir, fmt.Sprint("fresh-", time.Now().UnixNano()))
 	temporary, err := s.temporary()
 	if err != nil {
 		return err
@@ -312,19 +319,25 @@ func (s *Server) spawn() (exited chan struct{}, err error) {
 	}
 	cmd := exec.Command(s.program, args...)
 	// A group of its own: the Ctrl-C that ends us must not reach the server
-	// before our last writes do.
-	cmd.SysProcAttr = &syscall.SysProcAttr{Setpgid: true}
-	if err := cmd.Start(); err != nil {
+	// before our last writes do. Where we are killed outright, the system ends it too.
+	cmd.SysProcAttr = &syscall.SysProcAttr{Setpgid: true, Pdeathsig: syscall.SIGTERM}
+	exited = make(chan struct{})
+	started := make(chan error)
+	go func() {
+		runtime.LockOSThread() // the signal comes when the thread ends that started it
+		err := cmd.Start()
+		started <- err
+		if err == nil {
+			cmd.Wait()
+			close(exited)
+		}
+	}()
+	if err := <-started; err != nil {
 		return nil, fmt.Errorf("the database does not start: %w", err)
 	}
 	s.mu.Lock()
 	s.process = cmd.Process
 	s.mu.Unlock()
-	exited = make(chan struct{})
-	go func() {
-		cmd.Wait()
-		close(exited)
-	}()
 	return exited, nil
 }
 

@@ -31,7 +31,7 @@ func (p *Planner) Better(ctx context.Context, clubID, id uint64) (*Better, error
 	if err != nil {
 		return nil, err
 	}
-	return p.better.Get(fmt.Sprint(id, " ", session.Revision), func() (*Better, error) { return p.search(context.WithoutCancel(ctx), session) })
+	return p.better.Get(ctx, fmt.Sprint(id, " ", session.Revision), func(ctx context.Context) (*Better, error) { return p.search(ctx, session) })
 }
 
 func (p *Planner) search(ctx context.Context, session *store.Session) (*Better, error) {

@@ -54,7 +54,7 @@ func (p *Planner) Likely(b *Board) verdict.Likely {
 	if b.Revision == 0 { // it is but supposed
 		return verdict.LikelyOf(b.Document, odds.Of(b.Schedule.Day(b.Document, b.paces)))
 	}
-	is, _ := p.likely.Get(fmt.Sprint(b.ID, " ", b.Revision, " ", known(b.paces)), func() (verdict.Likely, error) { // working it out does not fail
+	is, _ := p.likely.Get(context.Background(), fmt.Sprint(b.ID, " ", b.Revision, " ", known(b.paces)), func(context.Context) (verdict.Likely, error) { // working it out does not fail
 		return verdict.LikelyOf(b.Document, odds.Of(b.Schedule.Day(b.Document, b.paces))), nil
 	})
 	return is

@@ -95,7 +95,7 @@ func (p *Planner) seen(ctx context.Context, clubID, id uint64) (*store.Session, 
 	if err != nil {
 		return nil, err
 	}
-	return p.dragged.Get(fmt.Sprint(clubID, " ", id, " ", revision), func() (*store.Session, error) { return p.session(ctx, clubID, id) })
+	return p.dragged.Get(ctx, fmt.Sprint(clubID, " ", id, " ", revision), func(ctx context.Context) (*store.Session, error) { return p.session(ctx, clubID, id) })
 }
 
 // Drop does what was dragged. It fails as [Planner.Change] does.
@@ -107,7 +107,19 @@ func (p *Planner) Drop(ctx context.Context, by Account, id uint64, revision uint
 	if err != nil {
 		return nil, err
 	}
-	return p.Change(ctx, by, id, revision, to.edit(session.Schedule))
+	as := session.Schedule
+	if session.Revision != revision { // what was dragged is what was seen
+		var d *plan.Document
+		if d, as, err = p.store.PlanOf(ctx, id, revision); err != nil {
+			return nil, err
+		}
+		if as == nil {
+			if as, err = p.fit(ctx, d, p.begun(session)); err != nil {
+				return nil, err
+			}
+		}
+	}
+	return p.Change(ctx, by, id, revision, to.edit(as))
 }
 
 // holdStep is what moments that are dropped on are rounded to, in seconds.
@@ -204,13 +216,17 @@ const least = 15
 func (to Drop) says(did string, d *plan.Document, was, is *schedule.Schedule) (made Dragged) {
 	var others []string
 	own, ownWas := scheduled(is.Result.Blocks, to.Block), scheduled(was.Result.Blocks, to.Block)
-	for n, now := range is.Result.Blocks {
+	for _, now := range is.Result.Blocks {
 		before := scheduled(was.Result.Blocks, now.ID)
 		moved := now.Kept && abs(now.Start-before.Start)+abs(now.End-before.End) > 0
 		if now.ID == to.Block || before.Kept != now.Kept || moved {
 			made.Moves = append(made.Moves, Moved{now.ID, now.Start, now.End, !now.Kept})
 		}
-		switch name := d.Blocks[n].Name; {
+		name := ""
+		if b := d.Block(now.ID); b != nil {
+			name = b.Name
+		}
+		switch {
 		case now.ID == to.Block:
 		case before.Kept && !now.Kept:
 			others = append(others, name+" is left out")

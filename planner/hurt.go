@@ -4,6 +4,7 @@ import (
 	"context"
 	"time"
 
+	"cuestart/core/club"
 	"cuestart/core/plan"
 	"cuestart/store"
 )
@@ -73,6 +74,21 @@ func (p *Planner) HurtOf(ctx context.Context, by Account, player uint64) ([]Hurt
 	}
 	list, err := p.store.HurtOf(ctx, by.ClubID, player, playerID(player))
 	return unread(list), err
+}
+
+// Today is the day that it is at the club: on the clock of its first ground.
+func (p *Planner) Today(ctx context.Context, clubID uint64) (string, error) {
+	venues, err := entries[club.Venue](ctx, p, clubID)
+	if err != nil {
+		return "", err
+	}
+	zone := time.UTC
+	if len(venues) > 0 {
+		if is, err := time.LoadLocation(venues[0].Is.TimeZone); err == nil {
+			zone = is
+		}
+	}
+	return p.Now().In(zone).Format(time.DateOnly), nil
 }
 
 // SquadOf is the squad that a player of the club is in, 0 where they are in none.

@@ -54,7 +54,7 @@ func (p *Planner) Change(ctx context.Context, by Account, id uint64, revision ui
 		}
 		base := session.Document.Clone()
 		if session.Revision != revision {
-			if base, err = p.store.PlanOf(ctx, id, revision); err != nil {
+			if base, _, err = p.store.PlanOf(ctx, id, revision); err != nil {
 				return nil, err
 			}
 		}

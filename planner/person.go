@@ -150,7 +150,10 @@ func (p *Planner) Left(ctx context.Context, clubID, squad uint64, name string) (
 	if err != nil {
 		return 0, "", err
 	}
-	day := p.Now().Format(time.DateOnly)
+	day, err := p.Today(ctx, clubID)
+	if err != nil {
+		return 0, "", err
+	}
 	for _, left := range gone {
 		if fullName(left.First, left.Last) != name {
 			continue

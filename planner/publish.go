@@ -150,7 +150,7 @@ func dated(d *plan.Document, s *schedule.Schedule, player string) list.Dated {
 
 // edition reads a publication, that of a moment ago from memory.
 func (p *Planner) edition(ctx context.Context, session uint64, number int) (*store.Edition, error) {
-	return p.editions.Get(store.Numbered{Session: session, Number: number}, func() (*store.Edition, error) {
-		return p.store.Edition(context.WithoutCancel(ctx), session, number)
+	return p.editions.Get(ctx, store.Numbered{Session: session, Number: number}, func(ctx context.Context) (*store.Edition, error) {
+		return p.store.Edition(ctx, session, number)
 	})
 }

@@ -128,7 +128,7 @@ func (p *Planner) Opened(ctx context.Context, from *Shared, number int, answered
 	if answered {
 		return p.store.SetSeen(ctx, from.Session, []Seen{is}, true)
 	}
-	p.readers.known.Get(fmt.Sprint(from.Session, is.Person, number, is.Own), func() (bool, error) {
+	p.readers.known.Get(ctx, fmt.Sprint(from.Session, is.Person, number, is.Own), func(context.Context) (bool, error) {
 		p.note(store.Numbered{Session: from.Session, Number: number}, is)
 		return true, nil
 	})

@@ -57,8 +57,8 @@ func (p *Planner) Shared(ctx context.Context, way Way) (*Shared, error) {
 // SharedSince is Shared as it was at some time after a moment, so that the many who ask
 // after the same moment are answered by the same few reads.
 func (p *Planner) SharedSince(ctx context.Context, way Way, after time.Time) (*Shared, error) {
-	link, err := p.links.Since(way.Token, after, func() (*store.Link, error) {
-		return p.store.Link(context.WithoutCancel(ctx), way.Token, p.Now())
+	link, err := p.links.Since(ctx, way.Token, after, func(ctx context.Context) (*store.Link, error) {
+		return p.store.Link(ctx, way.Token, p.Now())
 	})
 	if err == nil && link.Removed && !way.CalledOff {
 		err = ErrNotFound
@@ -81,8 +81,8 @@ func (p *Planner) SharedSince(ctx context.Context, way Way, after time.Time) (*S
 	if !found.Own {
 		return found, nil
 	}
-	turns, err := p.turns.Since(way.Token, after, func() (map[string]store.Turn, error) {
-		return p.store.Turns(context.WithoutCancel(ctx), way.Token)
+	turns, err := p.turns.Since(ctx, way.Token, after, func(ctx context.Context) (map[string]store.Turn, error) {
+		return p.store.Turns(ctx, way.Token)
 	})
 	if err != nil {
 		return nil, err
@@ -154,7 +154,7 @@ func (p *Planner) Feed(ctx context.Context, way Way) (list []*Shared, err error)
 
 // rule works into a plan what medical staff have ruled for whom its person may know of.
 func (p *Planner) rule(ctx context.Context, s *Shared, after time.Time) error {
-	all, err := p.rulings.Since(s.ClubID, after, func() (ruled, error) { return p.ruled(context.WithoutCancel(ctx), s.ClubID) })
+	all, err := p.rulings.Since(ctx, s.ClubID, after, func(ctx context.Context) (ruled, error) { return p.ruled(ctx, s.ClubID) })
 	if err != nil {
 		return err
 	}
@@ -186,7 +186,7 @@ func (p *Planner) rule(ctx context.Context, s *Shared, after time.Time) error {
 
 // Shown is the club's drill book as phones show it: as it was a minute ago at most.
 func (p *Planner) Shown(ctx context.Context, clubID uint64) (*Book, error) {
-	return p.books.Get(clubID, func() (*Book, error) { return p.Book(context.WithoutCancel(ctx), clubID) })
+	return p.books.Get(ctx, clubID, func(ctx context.Context) (*Book, error) { return p.Book(ctx, clubID) })
 }
 
 // ownKey is a person's own key to a link, of its secret.

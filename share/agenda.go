@@ -95,15 +95,15 @@ func (a Appointment) into(e *ical.VEvent) {
 	e.SetDtStampTime(a.Made)
 	e.SetModifiedAt(a.Made)
 	e.SetSequence(a.Sequence)
-	e.SetSummary(a.Summary)
-	e.SetDescription(a.Description)
+	e.SetSummary(plainText(a.Summary))
+	e.SetDescription(plainText(a.Description))
 	status := ical.ObjectStatusConfirmed
 	if a.Cancelled {
 		status = ical.ObjectStatusCancelled
 	}
 	e.SetStatus(status)
 	if a.Location != "" {
-		e.SetLocation(a.Location)
+		e.SetLocation(plainText(a.Location))
 	}
 	if a.URL != "" {
 		e.SetURL(a.URL)
@@ -114,7 +114,19 @@ func (a Appointment) into(e *ical.VEvent) {
 	alarm := e.AddAlarm()
 	alarm.SetAction(ical.ActionDisplay)
 	alarm.SetTrigger(alarmBefore)
-	alarm.SetDescription(a.Summary)
+	alarm.SetDescription(plainText(a.Summary))
+}
+
+// plainText is what a calendar may hold: its line breaks are one kind, which is escaped, and there is
+// nothing else in it by which a program could see the end of a line.
+func plainText(said string) string {
+	said = strings.NewReplacer("\r\n", "\n", "\r", "\n", "\u2028", "\n", "\u2029", "\n").Replace(said)
+	return strings.Map(func(r rune) rune {
+		if r < ' ' && r != '\n' && r != '\t' || r == 0x7f || r == 0x85 {
+			return -1
+		}
+		return r
+	}, said)
 }
 
 // zoneOf describes the clock of a zone from a moment to another: each change of it in

@@ -172,13 +172,23 @@ func (p *Paper) Text(lines ...Line) {
 		if height := float64(len(made)) * p.line; p.room() < height {
 			p.Page()
 		}
-		y := p.pdf.GetY()
-		p.mark("P", func() { p.draw(made, paperEdge, y, p.width(), false) })
-		p.pdf.SetXY(paperEdge, y+float64(len(made))*p.line+cellGap)
+		for len(made) > 0 { // what is longer than a page goes on on the next one
+			some := made[:min(len(made), p.fits())]
+			y := p.pdf.GetY()
+			p.mark("P", func() { p.draw(some, paperEdge, y, p.width(), false) })
+			p.pdf.SetXY(paperEdge, y+float64(len(some))*p.line+cellGap)
+			if made = made[len(some):]; len(made) > 0 {
+				p.Page()
+			}
+		}
 	}
 }
 
-// Table writes a table; its heading comes again on each page. A row stays whole.
+// fits is how many lines have room on this page, one at the least.
+func (p *Paper) fits() int { return max(1, int((p.room()-cellGap)/p.line)) }
+
+// Table writes a table; its heading comes again on each page. A row stays whole where it is no
+// taller than a page.
 func (p *Paper) Table(columns []Column, rows [][]Cell) {
 	total := 0.0
 	for _, c := range columns {
@@ -194,34 +204,58 @@ func (p *Paper) Table(columns []Column, rows [][]Cell) {
 			for i, c := range columns {
 				cells[i] = Cell{{Text: c.Head, Big: true}}
 			}
-			p.row("TH", columns, widths, cells)
+			p.row("TH", columns, widths, p.wrapped(widths, cells))
 		}
 		head()
 		for _, row := range rows {
-			if p.height(widths, row) > p.room() {
+			lines := p.wrapped(widths, row)
+			if p.height(lines) > p.room() {
 				p.Page()
 				head()
 			}
-			p.row("TD", columns, widths, row)
+			for p.height(lines) > p.room() { // it is taller than a page: it goes on on the next one
+				some, left := split(lines, p.fits())
+				p.row("TD", columns, widths, some)
+				p.Page()
+				head()
+				lines = left
+			}
+			p.row("TD", columns, widths, lines)
 		}
 	})
 	p.pdf.SetXY(paperEdge, p.pdf.GetY()+2)
 }
 
-// height is that of a row.
-func (p *Paper) height(widths []float64, row []Cell) (height float64) {
+// wrapped are the lines of a row's cells.
+func (p *Paper) wrapped(widths []float64, row []Cell) [][]Line {
+	lines := make([][]Line, len(row))
 	for i, cell := range row {
-		height = max(height, float64(len(p.wrap(cell, widths[i]-1)))*p.line+cellGap)
+		lines[i] = p.wrap(cell, widths[i]-1)
+	}
+	return lines
+}
+
+// split cuts a row after so many lines.
+func split(lines [][]Line, most int) (some, left [][]Line) {
+	for _, cell := range lines {
+		some, left = append(some, cell[:min(len(cell), most)]), append(left, cell[min(len(cell), most):])
+	}
+	return some, left
+}
+
+// height is that of a row.
+func (p *Paper) height(row [][]Line) (height float64) {
+	for _, lines := range row {
+		height = max(height, float64(len(lines))*p.line+cellGap)
 	}
 	return height
 }
 
-func (p *Paper) row(kind string, columns []Column, widths []float64, row []Cell) {
-	x, y, height := paperEdge, p.pdf.GetY(), p.height(widths, row)
+func (p *Paper) row(kind string, columns []Column, widths []float64, row [][]Line) {
+	x, y, height := paperEdge, p.pdf.GetY(), p.height(row)
 	p.inside("TR", func() {
-		for i, cell := range row {
+		for i, lines := range row {
 			at, width, right := x, widths[i], columns[i].Right
-			lines := p.wrap(cell, width-1)
 			p.mark(kind, func() { p.draw(lines, at, y+0.5, width, right) })
 			p.pictures(lines, at, y+0.5)
 			x += width

@@ -391,20 +391,17 @@ func numbered(ctx context.Context, q *db.Queries, session uint64, revision, was,
 	return q.AddNews(ctx, db.AddNewsParams{SessionID: session, Staff: true})
 }
 
-// PlanOf returns the plan that a session had at a revision, or ErrStale where that is not
-// known any more. The session has to be known to be the club's.
-func (s *Store) PlanOf(ctx context.Context, session uint64, revision uint32) (*plan.Document, error) {
-	text, err := s.queries.RevisionDocument(ctx, db.RevisionDocumentParams{SessionID: session, Revision: revision})
+// PlanOf returns the plan that a session had at a revision with its schedule, nil where another
+// engine made that; or ErrStale where the revision is not known any more. The session has to be
+// known to be the club's.
+func (s *Store) PlanOf(ctx context.Context, session uint64, revision uint32) (*plan.Document, *schedule.Schedule, error) {
+	row, err := s.queries.RevisionDocument(ctx, db.RevisionDocumentParams{SessionID: session, Revision: revision})
 	if errors.Is(err, sql.ErrNoRows) {
-		return nil, ErrStale
+		return nil, nil, ErrStale
 	} else if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	d := new(plan.Document)
-	if err := json.Unmarshal([]byte(text), d); err != nil {
-		return nil, fmt.Errorf("a stored plan cannot be read: %w", err)
-	}
-	return d, nil
+	return opened(row.Document, row.Schedule, row.Engine)
 }
 
 // Refitted stores a schedule that a newer engine made of the plan in force, or

@@ -9,7 +9,8 @@ import (
 	"database/sql/driver"
 	"errors"
 	"fmt"
-	"strings"
+	"regexp"
+	"syscall"
 	"time"
 
 	"github.com/alexedwards/scs/mysqlstore"
@@ -254,10 +255,17 @@ func (s *Store) made(ctx context.Context, account uint64, token string) bool {
 	return err == nil && n > 0
 }
 
+// full is how the server names error 28 of the system in the words of other errors: that a file
+// cannot be written (3), a storage engine's (1030), and so on.
+var full = regexp.MustCompile(`No space left|(?i:err(no|code|or)):? "?28\b`)
+
 // IsFull tells whether an error is that of a full disk.
 func IsFull(err error) bool {
 	var refused *mysql.MySQLError
-	return errors.As(err, &refused) && (refused.Number == 1021 || refused.Number == 1114 || refused.Number == 3 && strings.Contains(refused.Message, "28"))
+	if !errors.As(err, &refused) {
+		return errors.Is(err, syscall.ENOSPC)
+	}
+	return refused.Number == 1021 || refused.Number == 1114 || full.MatchString(refused.Message)
 }
 
 // known turns the driver's errors into those of this package.

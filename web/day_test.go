@@ -109,7 +109,7 @@ func TestAPlanGoesBackToAnyStep(t *testing.T) {
 	assert.Equal(t, came.Document, board().Document, "as it came, word for word")
 	coach.post("/sessions/1/undo", url.Values{"revision": {itoa(board().Revision)}})
 	assert.Equal(t, changed.Document, board().Document, "and that is undone too")
-	_, err := p.GoBack(ctx, planner.Account{ID: 1, ClubID: 2}, 1, board().Revision, 1, "x")
+	_, err := p.GoBack(ctx, planner.Account{ID: 1, ClubID: 2, Role: planner.Coach}, 1, board().Revision, 1, "x")
 	assert.ErrorIs(t, err, planner.ErrNotFound, "another club's is not there")
 	_, err = p.History(ctx, 2, 1)
 	assert.ErrorIs(t, err, planner.ErrNotFound)

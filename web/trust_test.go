@@ -3,6 +3,7 @@ package web_test
 import (
 	"bytes"
 	"encoding/base64"
+	"fmt"
 	"log/slog"
 	"net/http"
 	"net/http/httptest"
@@ -50,8 +51,9 @@ func TestAStrangerLeavesNothing(t *testing.T) {
 	assert.Equal(t, http.StatusOK, ask("HEAD", "127.0.0.1").StatusCode)
 }
 
-// Who guesses locks themselves out and nobody else; what is written down of it holds no
-// part of a link.
+// Who guesses locks themselves out, and at an account from wherever they do; a browser by which
+// its owner has signed in is not locked out, nor by those who guess behind the same address, as
+// in a club's Wi-Fi. What is written down of it holds no part of a link.
 func TestGuessingHitsTheGuesser(t *testing.T) {
 	_, p := site(t, "guess")
 	var log bytes.Buffer
@@ -59,26 +61,52 @@ func TestGuessingHitsTheGuesser(t *testing.T) {
 	defer end()
 	listening := httptest.NewServer(web.Handler(shell.Config{Planner: p, SignIns: signIns, Proxies: []string{"127.0.0.1"}, Log: slog.New(slog.NewTextHandler(&log, nil))}))
 	defer listening.Close()
-	try := func(from, password string) int {
-		form := url.Values{"email": {demo.Email}, "password": {password}}
+	known := ""
+	as := func(from, email, password, browser string) int {
+		form := url.Values{"email": {email}, "password": {password}}
 		request, err := http.NewRequest("POST", listening.URL+"/sign-in", strings.NewReader(form.Encode()))
 		require.NoError(t, err)
 		request.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 		request.Header.Set("X-Forwarded-For", from)
+		if browser != "" {
+			request.AddCookie(&http.Cookie{Name: "known", Value: browser})
+		}
 		client := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
 		answer, err := client.Do(request)
 		require.NoError(t, err)
 		answer.Body.Close()
+		for _, c := range answer.Cookies() {
+			if c.Name == "known" {
+				known = c.Value
+			}
+		}
 		return answer.StatusCode
 	}
+	try := func(from, password string) int { return as(from, demo.Email, password, "") }
+	const wifi = "198.51.100.7"
+	require.Equal(t, http.StatusSeeOther, try(wifi, demo.Password))
+	require.Len(t, known, 43)
 	for range 10 {
 		assert.Equal(t, http.StatusUnauthorized, try("203.0.113.9", "guess"))
 	}
 	assert.Equal(t, http.StatusTooManyRequests, try("203.0.113.9", demo.Password), "also with the right one")
-	assert.Equal(t, http.StatusSeeOther, try("198.51.100.7", demo.Password), "the owner is not locked out")
+	assert.Equal(t, http.StatusTooManyRequests, try("203.0.113.77", "guess"), "also from elsewhere")
+	assert.Equal(t, http.StatusSeeOther, as(wifi, demo.Email, demo.Password, known), "the owner is not locked out")
+	for n := range 70 {
+		as(wifi, fmt.Sprintf("nobody%d@x.example", n), "guess", "")
+	}
+	assert.Equal(t, http.StatusTooManyRequests, as(wifi, demo.MedicalEmail, demo.Password, ""), "sixty wrong ones behind one address")
+	assert.Equal(t, http.StatusSeeOther, as(wifi, demo.Email, demo.Password, known), "but for who is known there")
+	assert.Equal(t, http.StatusTooManyRequests, as(wifi, demo.MedicalEmail, demo.Password, known), "known for one account is for no other")
+	for range 10 {
+		assert.Equal(t, http.StatusUnauthorized, as(wifi, demo.Email, "guess", known))
+	}
+	assert.Equal(t, http.StatusTooManyRequests, as(wifi, demo.Email, demo.Password, known), "a known browser guesses no more either")
 	token := strings.Repeat("s3cret", 7)
-	_, err := http.Get(listening.URL + "/r/" + token + "/p1/" + token)
-	require.NoError(t, err)
+	for _, path := range []string{"/r/" + token + "/p1/" + token, "/handed/" + token + "/steps", "/reset/" + token, "/join/" + token} {
+		_, err := http.Get(listening.URL + path)
+		require.NoError(t, err)
+	}
 	assert.NotContains(t, log.String(), token)
 }
 
@@ -140,8 +168,11 @@ func TestMoreThanAPassword(t *testing.T) {
 	}
 	status, _, _ = medical.post("/me/factor", url.Values{"code": {"000000"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
-	status, _, _ = medical.post("/me/factor", url.Values{"code": {code()}})
-	require.Equal(t, http.StatusSeeOther, status)
+	status, shown, _ := medical.post("/me/factor", url.Values{"code": {code()}})
+	require.Equal(t, http.StatusOK, status)
+	recovery := regexp.MustCompile(`[A-Z2-7]{5}-[A-Z2-7]{5}`).FindAllString(shown, -1)
+	require.Len(t, recovery, 10)
+	assert.NotContains(t, page(t, medical, "/me"), recovery[0], "they are shown once")
 
 	late := now.Add(10 * time.Minute)
 	p.Now = func() time.Time { return late }
@@ -157,6 +188,15 @@ func TestMoreThanAPassword(t *testing.T) {
 	third.post("/sign-in", url.Values{"email": {demo.MedicalEmail}, "password": {demo.Password}})
 	status, _, _ = third.post("/sign-in/code", url.Values{"code": {used}})
 	assert.Equal(t, http.StatusUnauthorized, status, "a code is good once")
+	for _, written := range []string{recovery[0], strings.ToLower(recovery[1])} {
+		lost := visit(t, base, "")
+		lost.post("/sign-in", url.Values{"email": {demo.MedicalEmail}, "password": {demo.Password}})
+		status, _, _ = lost.post("/sign-in/code", url.Values{"code": {written}})
+		assert.Equal(t, http.StatusSeeOther, status, "without the phone")
+		lost.post("/sign-in", url.Values{"email": {demo.MedicalEmail}, "password": {demo.Password}})
+		status, _, _ = lost.post("/sign-in/code", url.Values{"code": {written}})
+		assert.Equal(t, http.StatusUnauthorized, status, "once each")
+	}
 
 	p.Now = func() time.Time { return late.Add(31 * time.Minute) }
 	status, _, to = again.get("/squad?squad=1")

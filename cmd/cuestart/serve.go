@@ -38,6 +38,7 @@ type settings struct {
 	Weather weather.Mood `env:"CUESTART_WEATHER"`
 	Gate    gate.Mood    `env:"CUESTART_GATE"`
 	Proxies []string     `env:"CUESTART_PROXIES"`
+	Memory  int64        `env:"CUESTART_MEMORY" envDefault:"1024"`
 	SMTP    string       `env:"CUESTART_SMTP"`
 	From    string       `env:"CUESTART_MAIL_FROM" envDefault:"cuestart@localhost"`
 }
@@ -47,7 +48,7 @@ type settings struct {
 func database(ctx context.Context, set settings) (s *store.Store, gone <-chan struct{}, close func(), err error) {
 	dsn, end := set.DSN, func() {}
 	if dsn == "" {
-		server, err := mariadb.Start(ctx, filepath.Join(set.Data, "mariadb"))
+		server, err := private(ctx, filepath.Join(set.Data, "mariadb"))
 		if err != nil {
 			return nil, nil, nil, err
 		}
@@ -67,9 +68,45 @@ func database(ctx context.Context, set settings) (s *store.Store, gone <-chan st
 			s.Close()
 		}
 		end()
+		if store.IsFull(err) {
+			err = mariadb.ErrFull
+		}
 		return nil, nil, nil, err
 	}
 	return s, gone, func() { s.Close(); end() }, nil
+}
+
+// private starts the private server. Where its schema is about to be changed, a copy of its data
+// is kept first, DATA/mariadb/copies/before-VERSION.
+func private(ctx context.Context, dir string) (*mariadb.Server, error) {
+	server, err := mariadb.Start(ctx, dir)
+	if err != nil {
+		return nil, err
+	}
+	version, pending, err := pendingOn(ctx, server)
+	if err != nil || version == 0 || !pending {
+		if err != nil {
+			err = errors.Join(err, server.Stop())
+		}
+		return server, err
+	}
+	slog.Info("the schema is about to be brought up to date: a copy of the data is kept", "version", version)
+	if err := server.Stop(); err != nil {
+		return nil, err
+	}
+	if err := mariadb.KeepCopy(dir, fmt.Sprint("before-", version)); err != nil {
+		return nil, err
+	}
+	return mariadb.Start(ctx, dir)
+}
+
+func pendingOn(ctx context.Context, server *mariadb.Server) (version int64, pending bool, err error) {
+	s, err := store.Open(ctx, server.DSN("cuestart"))
+	if err != nil {
+		return 0, false, err
+	}
+	defer s.Close()
+	return s.Pending(ctx)
 }
 
 func migrate(ctx context.Context) error {
@@ -114,6 +151,9 @@ func serve(ctx context.Context, withDemo bool) error {
 	}
 	if os.Getenv("GOGC") == "" {
 		debug.SetGCPercent(garbagePercent)
+	}
+	if os.Getenv("GOMEMLIMIT") == "" && set.Memory > 0 {
+		debug.SetMemoryLimit(set.Memory << 20)
 	}
 	plans := planner.New(s)
 	plans.Weather = weather.Service{Mood: set.Weather}

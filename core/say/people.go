@@ -171,7 +171,7 @@ func (r *Reader) zone(text string, partly bool) string {
 		if fold(z) == text {
 			return z
 		}
-		if words := strings.Fields(fold(z)); partly && words[len(words)-1] == text {
+		if words := strings.Fields(fold(z)); partly && len(words) > 0 && words[len(words)-1] == text {
 			if found != "" {
 				return "" // two of them: it does not say which
 			}

@@ -112,14 +112,30 @@ type Block struct {
 	amounts []int
 }
 
+// unplaced is why a block is not kept that the schedule knows nothing of: it is of another
+// version of the plan.
+const unplaced = "not fitted yet"
+
 // Blocks joins the schedule with its document, or with [today.Apply] of it: the
 // blocks in the document's order.
 func (s *Schedule) Blocks(d *plan.Document) []Block {
 	joined := make([]Block, len(d.Blocks))
+	at := make(map[string]int, len(s.Result.Blocks))
+	for i := range s.Result.Blocks {
+		at[s.Result.Blocks[i].ID] = i
+	}
 	for i := range d.Blocks {
-		b, r := &d.Blocks[i], &s.Result.Blocks[i]
-		joined[i] = Block{Block: b, Kept: r.Kept, Start: r.Start, End: r.End, Missed: r.Missed, Cut: r.Why,
-			Members: d.Members(b.Who), Group: d.Group(b), Ways: d.Ways(b), amounts: s.Amounts[i]}
+		b := &d.Blocks[i]
+		joined[i] = Block{Block: b, Cut: unplaced, Members: d.Members(b.Who), Group: d.Group(b), Ways: d.Ways(b)}
+		n, known := at[b.ID]
+		if !known {
+			continue
+		}
+		r, is := &s.Result.Blocks[n], &joined[i]
+		is.Kept, is.Start, is.End, is.Missed, is.Cut = r.Kept, r.Start, r.End, r.Missed, r.Why
+		if n < len(s.Amounts) && len(s.Amounts[n]) == len(b.Items) {
+			is.amounts = s.Amounts[n]
+		}
 	}
 	return joined
 }

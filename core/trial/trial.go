@@ -50,7 +50,21 @@ func TypicalError(first, second []float64) float64 {
 	for i := range first {
 		differences[i] = second[i] - first[i]
 	}
-	return stat.StdDev(differences, nil) / math.Sqrt2
+	return spread(differences) / math.Sqrt2
+}
+
+// spread is the standard deviation of results or changes; 0 where they are all alike, but for
+// what a computer's arithmetic leaves of equal ones: such say nothing of the noise.
+func spread(of []float64) float64 {
+	const dust = 1e-9
+	is, largest := stat.StdDev(of, nil), 0.0
+	for _, x := range of {
+		largest = max(largest, math.Abs(x))
+	}
+	if is <= dust*max(1, largest) {
+		return 0
+	}
+	return is
 }
 
 // Worthwhile is the smallest change that matters: a fifth of the spread between players.
@@ -59,7 +73,7 @@ func Worthwhile(results []float64) float64 {
 	if len(results) < 2 {
 		return 0
 	}
-	return worthwhile * stat.StdDev(results, nil)
+	return worthwhile * spread(results)
 }
 
 // Change is by how much results differ, with its limits.
@@ -98,12 +112,16 @@ func (t Test) Compared(one, other []float64, smallest float64) (Change, bool) {
 	return t.OfSquad(other, one, smallest)
 }
 
-// mean is the mean of changes with limits by Student's t.
+// alikeAtLeast is how many changes that are all alike it takes to be sure at 90 % that they go
+// one way: five of five by chance is 1 in 16 (sign test). Two equal ones are no proof.
+const alikeAtLeast = 5
+
+// mean is the mean of changes with limits by Student's t, which needs changes that differ.
 func mean(changes []float64) Change {
 	n := len(changes)
-	by, spread := stat.MeanStdDev(changes, nil)
+	by, spread := stat.Mean(changes, nil), spread(changes)
 	half := distuv.StudentsT{Mu: 0, Sigma: 1, Nu: float64(n - 1)}.Quantile(1-(1-confidence)/2) * spread / math.Sqrt(float64(n))
-	return Change{By: by, Low: by - half, High: by + half, N: n, Known: true}
+	return Change{By: by, Low: by - half, High: by + half, N: n, Known: spread > 0 || n >= alikeAtLeast}
 }
 
 func (t Test) judged(c Change, smallest float64) Change {

@@ -53,7 +53,7 @@ func TestWorkedByHand(t *testing.T) {
 
 // What is better for a test where the lower counts is the mirror of one where the higher
 // does; two routines compared the other way round say the opposite; a change that everybody
-// shares exactly is real.
+// shares exactly is real, from five on.
 func TestChangesAreMirrored(t *testing.T) {
 	sprint := trial.Test{Unit: "s", Lower: true}
 	rapid.Check(t, func(t *rapid.T) {
@@ -77,11 +77,23 @@ func TestChangesAreMirrored(t *testing.T) {
 		other, _ := jump.Compared(before, after, 1)
 		assert.InDelta(t, one.By, -other.By, 1e-9)
 		all, _ := jump.OfSquad(before, shifted, 1)
-		assert.True(t, all.Real() && all.Better)
+		assert.Equal(t, n >= 5, all.Real())
+		assert.True(t, all.Better)
 		assert.Contains(t, jump.Words(up), fmt.Sprintf("n %d", n), "never without n")
 		best, _ := jump.Result(before)
 		least, _ := sprint.Result(before)
 		mean, _ := trial.Test{Mean: true}.Result(before)
 		assert.True(t, least <= mean+1e-9 && mean <= best+1e-9)
 	})
+}
+
+// Two players who change by the same, as a stopwatch reads it, are no proof; nor are two equal
+// repeats a test without noise.
+func TestEqualDifferencesProveNothing(t *testing.T) {
+	test := trial.Test{Name: "Sprint", Unit: "s", Lower: true}
+	c, ok := test.OfSquad([]float64{2.00, 1.90}, []float64{1.96, 1.86}, 0)
+	require.True(t, ok)
+	assert.False(t, c.Real(), test.Words(c))
+	assert.Equal(t, "0.04 s better, noise not known yet, n 2", test.Words(c))
+	assert.Zero(t, trial.TypicalError([]float64{2.00, 1.90}, []float64{1.96, 1.86}))
 }

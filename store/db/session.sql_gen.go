@@ -644,7 +644,7 @@ func (q *Queries) RestoreSession(ctx context.Context, arg RestoreSessionParams) 
 }
 
 const revisionDocument = `-- name: RevisionDocument :one
-SELECT e.document
+SELECT e.document, e.schedule, e.engine
 FROM plan_revision r JOIN plan_edition e ON e.session_id = r.session_id AND e.number = r.head
 WHERE r.session_id = ? AND r.revision = ?
 `
@@ -654,11 +654,17 @@ type RevisionDocumentParams struct {
 	Revision  uint32
 }
 
-func (q *Queries) RevisionDocument(ctx context.Context, arg RevisionDocumentParams) (string, error) {
+type RevisionDocumentRow struct {
+	Document string
+	Schedule string
+	Engine   uint32
+}
+
+func (q *Queries) RevisionDocument(ctx context.Context, arg RevisionDocumentParams) (RevisionDocumentRow, error) {
 	row := q.db.QueryRowContext(ctx, revisionDocument, arg.SessionID, arg.Revision)
-	var document string
-	err := row.Scan(&document)
-	return document, err
+	var i RevisionDocumentRow
+	err := row.Scan(&i.Document, &i.Schedule, &i.Engine)
+	return i, err
 }
 
 const rewriteEdition = `-- name: RewriteEdition :exec

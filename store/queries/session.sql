@@ -135,7 +135,7 @@ LIMIT ?;
 INSERT IGNORE INTO plan_revision (session_id, revision, head) VALUES (?, ?, ?);
 
 -- name: RevisionDocument :one
-SELECT e.document
+SELECT e.document, e.schedule, e.engine
 FROM plan_revision r JOIN plan_edition e ON e.session_id = r.session_id AND e.number = r.head
 WHERE r.session_id = ? AND r.revision = ?;
 

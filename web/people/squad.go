@@ -112,7 +112,11 @@ func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refi
 	for _, t := range teams {
 		b.Squads = append(b.Squads, shell.IDChoice{ID: t.ID, Label: t.Name})
 	}
-	today, open := r.Planner.Now().Format(time.DateOnly), r.QueryID("player")
+	today, err := r.Planner.Today(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	open := r.QueryID("player")
 	for _, k := range squad.Players {
 		row := playerRowOf(squad, k, today)
 		if position, near := plays.Find(k.Is.Position); position == "" && k.Is.Position != "" {

@@ -145,7 +145,7 @@ func updateOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have
 		return reload, nil
 	}
 	key := fmt.Sprint(found.Token, found.Session, found.Person, found.Own, have, found.Number, tongue.Lang)
-	return updates.Since(key, after, func() (string, error) { return makeUpdate(r, tongue, found, have) })
+	return updates.Since(r.Context(), key, after, func(ctx context.Context) (string, error) { return makeUpdate(r.Within(ctx), tongue, found, have) })
 }
 
 func makeUpdate(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have int) (string, error) {

@@ -1,6 +1,7 @@
 package phone
 
 import (
+	"context"
 	"fmt"
 	"html/template"
 	"math"
@@ -235,8 +236,8 @@ var lists kept.Cache[string, keptList]
 // listed is the list of a way, made once however many ask for it.
 func listed(r *shell.Request, tongue shell.Tongue, found *planner.Shared) (keptList, error) {
 	key := fmt.Sprint(found.Token, found.Session, found.Number, found.Person, found.Own, tongue.Lang, found.Document.Restrictions)
-	return lists.Get(key, func() (keptList, error) {
-		b, err := mineOf(r, tongue, found)
+	return lists.Get(r.Context(), key, func(ctx context.Context) (keptList, error) {
+		b, err := mineOf(r.Within(ctx), tongue, found)
 		if err != nil {
 			return keptList{}, err
 		}

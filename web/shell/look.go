@@ -41,7 +41,8 @@ func setLook(r *Request) (Answer, error) {
 
 // SafePath is a path of this site, whatever a form says.
 func SafePath(wanted string) string {
-	if !strings.HasPrefix(wanted, "/") || strings.HasPrefix(wanted, "//") || strings.ContainsAny(wanted, "\\\r\n") {
+	odd := strings.ContainsFunc(wanted, func(r rune) bool { return r <= ' ' || r == '\\' || r == 0x7f }) // browsers pass over some of these
+	if !strings.HasPrefix(wanted, "/") || strings.HasPrefix(wanted, "//") || odd {
 		return "/today"
 	}
 	return wanted

@@ -99,6 +99,15 @@ func short(address string) string {
 // Context ends when who asks has gone away.
 func (r *Request) Context() context.Context { return r.gin.Request.Context() }
 
+// Within is the same request under another context: of what is worked out for others too, who
+// wait on when who asks has gone away.
+func (r *Request) Within(ctx context.Context) *Request {
+	own, asked := *r, r.gin.Copy()
+	asked.Request = r.gin.Request.WithContext(ctx)
+	own.gin = asked
+	return &own
+}
+
 // Club is the id of the club that asks.
 func (r *Request) Club() uint64 { return r.By.ClubID }
 

@@ -20,8 +20,19 @@ import (
 	"cuestart/web/assets"
 )
 
-// mostBytes is how large a form may be; anything larger is cut off.
-const mostBytes = 1 << 20
+// How large a form may be: of who is signed in, and of doors that anybody may knock at. Anything
+// larger is cut off, before it is in memory.
+const (
+	mostBytes     = 1 << 20
+	mostOpenBytes = 16 << 10
+)
+
+// large is from where on a form waits for its turn, so that many at once take no more memory
+// than so many.
+const large = 64 << 10
+
+// largeAtOnce is how many of these are read at once.
+var largeAtOnce = make(chan struct{}, 16)
 
 // Handler answers a request. An error of the store, or of what a role may do,
 // needs no answer of its own.
@@ -114,7 +125,7 @@ func (s *Shell) Handler(screens func(open Routes)) http.Handler {
 func (s *Shell) knowing(site http.Handler) http.Handler {
 	known := s.sessions.LoadAndSave(site)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.URL.Path == "/healthz" || strings.HasPrefix(r.URL.Path, "/assets/") || strings.HasPrefix(r.URL.Path, "/r/") {
+		if ofLinks(r) {
 			site.ServeHTTP(w, r)
 			return
 		}
@@ -223,6 +234,22 @@ func headers(c *gin.Context) {
 // readForm refuses a form that is too large or no form, before anything is made
 // of the half of it.
 func (s *Shell) readForm(c *gin.Context) {
+	if c.Request.Body != nil && c.Request.Body != http.NoBody {
+		most := int64(mostOpenBytes)
+		if s.asksSignedIn(c.Request) {
+			most = mostBytes
+		}
+		if n := c.Request.ContentLength; most > large && (n < 0 || n > large) {
+			select {
+			case largeAtOnce <- struct{}{}:
+				defer func() { <-largeAtOnce }() // it is answered
+			case <-c.Request.Context().Done():
+				c.Abort()
+				return
+			}
+		}
+		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, most)
+	}
 	err := c.Request.ParseForm()
 	if strings.HasPrefix(c.ContentType(), "multipart/") {
 		err = c.Request.ParseMultipartForm(mostBytes)
@@ -236,6 +263,17 @@ func (s *Shell) readForm(c *gin.Context) {
 	default:
 		c.Next()
 	}
+}
+
+// asksSignedIn tells whether a request comes from a browser that is signed in.
+func (s *Shell) asksSignedIn(r *http.Request) bool {
+	return !ofLinks(r) && s.sessions.GetInt64(r.Context(), signInKey) > 0
+}
+
+// ofLinks tells whether a request is for what links show, or for what is everybody's: nobody is
+// signed in there.
+func ofLinks(r *http.Request) bool {
+	return r.URL.Path == "/healthz" || strings.HasPrefix(r.URL.Path, "/assets/") || strings.HasPrefix(r.URL.Path, "/r/")
 }
 
 // recover turns a panic into a plain page and a line in the log.
@@ -284,8 +322,8 @@ func (r *Request) failed(err error) Answer {
 		return Refusal{http.StatusNotFound, "There is nothing here", "The address is wrong, or what it named is gone."}
 	case errors.Is(err, planner.ErrForbidden):
 		return Refusal{http.StatusForbidden, "That is not yours to change", "Medical staff make rulings; coaches and assistants change everything else."}
-	case errors.Is(err, context.Canceled):
-		return nil
+	case errors.Is(err, context.Canceled) && r.Context().Err() != nil:
+		return Sentence{statusGone, ""} // nobody is there to read it
 	}
 	if wrong := Problems(err); wrong != nil { // of a form that cannot be shown again
 		return Refusal{http.StatusUnprocessableEntity, "That was not done", wrong[0].What + "."}
@@ -293,6 +331,9 @@ func (r *Request) failed(err error) Answer {
 	r.shell.Log.Error("request failed", "path", logged(r.gin.Request.URL.Path), "error", err)
 	return Refusal{http.StatusServiceUnavailable, "That did not work just now", "The database does not answer. Nothing that was saved is lost: try again in a moment."}
 }
+
+// statusGone is written down where who asked has gone away.
+const statusGone = 499
 
 // healthWithin is how long the database may take to answer and count as well.
 const healthWithin = 1500 * time.Millisecond
