@@ -20,6 +20,7 @@ import (
 
 	"cuestart/core/plan"
 	"cuestart/demo"
+	"cuestart/store"
 )
 
 // A coach moves the start, turns a dose, shares the plan and prints the sheet;
