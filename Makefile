@@ -1,5 +1,5 @@
 # make demo: the two commands that matter are this one and make test.
-.PHONY: demo build field test unit bench assets assets-check generate lint screenshots
+.PHONY: demo build field test unit bench soak assets assets-check generate lint screenshots
 
 GO = $(wildcard *.go) book cmd core demo docs e2e field kept live mariadb planner share standin store web
 MARIADB = mariadbd=mariadb-server-core mariadb-install-db=mariadb-server-core my_print_defaults=mariadb-client-core
@@ -18,7 +18,7 @@ field:
 # Everything: vet, formatting, the import rule, unit, store, process and browser tests.
 test: lint field
 	@sh scripts/need.sh $(MARIADB) chromium=chromium pdftotext=poppler-utils
-	go test -count=1 ./...
+	go test -count=1 -timeout 40m ./...
 
 lint:
 	@test -z "$$(gofmt -l $(GO))" || { gofmt -l $(GO); echo "run gofmt -w on these"; exit 1; }
@@ -27,6 +27,11 @@ lint:
 # The quick ones, without browser and processes.
 unit:
 	go test ./core/... ./book/... ./store/... ./mariadb/...
+
+# Hundreds of kills: of first starts, of upgrades from each version, and while people work.
+soak: field
+	@sh scripts/need.sh $(MARIADB)
+	go test -count=1 -timeout 3h ./cmd/cuestart -run 'MayBeKilled|NothingAcknowledged' -v -args -start-kills 14 -work-kills 300 -from-all
 
 bench: build
 	@go test -count=1 ./e2e -run TestFigures -figures $(CURDIR)/bin/cuestart -v | grep -E '^[a-z_0-9]+ [0-9.e+]+ '

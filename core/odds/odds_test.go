@@ -76,7 +76,7 @@ func TestSlackHelps(t *testing.T) {
 			earlier.Blocks[i].Start -= clock.Offset(o.Earlier)
 			earlier.Blocks[i].End -= clock.Offset(o.Earlier)
 		}
-		assert.GreaterOrEqual(t, odds.Of(earlier).Holds, 0.949)
+		assert.GreaterOrEqual(t, odds.Of(earlier).Holds, 0.945) // of 2,000 days, in whole seconds
 	})
 }
 
