@@ -188,7 +188,17 @@ func (p *Planner) SetPassword(ctx context.Context, by Account, hash string) erro
 	if err := May(by, ToSelf); err != nil {
 		return err
 	}
-	return p.store.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Password: &hash, Keep: by.SignIn}, by, "changed their password")
+	err := p.store.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Password: &hash, Keep: by.SignIn}, by, "changed their password")
+	return errors.Join(err, p.warn(ctx, by, err, "your password was changed"))
+}
+
+// warn sends a letter to an account's owner that something of their sign-in was changed, unless
+// that failed.
+func (p *Planner) warn(ctx context.Context, who Account, failed error, what string) error {
+	if failed != nil {
+		return nil
+	}
+	return p.store.Post(ctx, store.Letter{To: who.Email, Subject: "Your sign-in to Cue Start", Body: fmt.Sprintf("Hello %s,\n\n%s just now. If that was not you, ask for a new password from the sign-in page at once, and tell your club.\n", who.Name, what)})
 }
 
 // SetFactor sets an account's second factor by its secret, and returns codes that each sign in
@@ -201,7 +211,8 @@ func (p *Planner) SetFactor(ctx context.Context, by Account, secret string) (cod
 	if secret == "" {
 		what, codes = "took their second factor off", []string{}
 	}
-	return codes, p.store.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Factor: &secret, Codes: codes}, by, what)
+	err = p.store.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Factor: &secret, Codes: codes}, by, what)
+	return codes, errors.Join(err, p.warn(ctx, by, err, map[bool]string{true: "your second factor was taken off", false: "a second factor was set"}[secret == ""]))
 }
 
 // RenewRecoveryCodes makes new codes in place of those that there are.
@@ -335,7 +346,8 @@ func (p *Planner) Resets(ctx context.Context, token string) (Account, error) {
 // Reset sets the password of whom a link resets, by its hash, and returns them. Other links,
 // their sign-ins and those that are half done end with the old one.
 func (p *Planner) Reset(ctx context.Context, token, hash string) (Account, error) {
-	return p.store.UseReset(ctx, token, hash, p.Now())
+	who, err := p.store.UseReset(ctx, token, hash, p.Now())
+	return who, errors.Join(err, p.warn(ctx, who, err, "your password was set by a link"))
 }
 
 // Letters are the newest of the outbox, sent or not.

@@ -406,6 +406,15 @@ func TestEveryUseCaseAsksWhetherItMay(t *testing.T) {
 	}
 	assert.Equal(t, []planner.Role{planner.Medical}, roles[planner.ToRead])
 	assert.Equal(t, []planner.Role{planner.Medical}, roles[planner.ToRule])
+	said, err := os.ReadFile("../docs/security.md")
+	require.NoError(t, err)
+	for _, act := range acts {
+		var names []string
+		for _, role := range roles[act] {
+			names = append(names, role.Name())
+		}
+		assert.Contains(t, string(said), fmt.Sprintf("| %s | %s |", act, strings.Join(names, ", ")), "the document has the same table")
+	}
 	// Those that are asked before anybody is signed in, or ask about the account itself.
 	exempt := []string{"SignIn", "SignInFailed", "Prove", "Proved", "IsHead", "Audit", "KnowBrowser", "UseRecoveryCode", "RecoveryCodes", "mayChange", "mayRead"}
 	files, err := filepath.Glob("*.go")

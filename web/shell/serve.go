@@ -96,7 +96,7 @@ func (s *Shell) Handler(screens func(open Routes)) http.Handler {
 		s.Log.Error("the proxies are no addresses", "error", err)
 	}
 	s.routes = engine.Routes
-	engine.Use(s.recover, headers, s.ours, limited, s.readForm)
+	engine.Use(s.recover, s.headers, s.ours, limited, s.readForm)
 	open := Routes{shell: s, group: &engine.RouterGroup}
 	engine.GET("/assets/:version/*file", s.asset)
 	engine.HEAD("/assets/:version/*file", s.asset)
@@ -221,8 +221,11 @@ func withBack(path, back string) string {
 }
 
 // headers sets what every answer carries.
-func headers(c *gin.Context) {
+func (s *Shell) headers(c *gin.Context) {
 	h := c.Writer.Header()
+	if s.Secure {
+		h.Set("Strict-Transport-Security", "max-age=31536000")
+	}
 	h.Set("Content-Security-Policy", "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self'; font-src 'self'; "+
 		"connect-src 'self'; manifest-src 'self'; worker-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'")
 	h.Set("X-Content-Type-Options", "nosniff")

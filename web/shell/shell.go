@@ -47,7 +47,9 @@ func New(config Config) *Shell {
 	s.sessions.Cookie.Name = "cuestart"
 	s.sessions.Cookie.HttpOnly = true
 	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
-	s.sessions.Cookie.Secure = config.Secure
+	if s.sessions.Cookie.Secure = config.Secure; config.Secure {
+		s.sessions.Cookie.Name = "__Host-cuestart" // of this host alone, and over TLS
+	}
 	s.sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
 		config.Log.Error("sign-in store", "path", logged(r.URL.Path), "error", err)
 		if planner.IsFull(err) {
