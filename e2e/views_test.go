@@ -94,7 +94,7 @@ func TestEveryViewIsWhole(t *testing.T) {
 	})
 
 	long := strings.Repeat("Unbreakable", 7) // 77 characters without a space
-	_, err = p.Change(context.Background(), store.Account{ID: 1, ClubID: 1}, 2, 1, func(d *plan.Document) (string, error) {
+	_, err = p.Change(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 2, 1, func(d *plan.Document) (string, error) {
 		d.Title, d.Blocks[0].Name, d.Players[0].First, d.Zones[0].Name, d.Fixed[0].Name = long, long, long, long, long
 		return "long names", nil
 	})

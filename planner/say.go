@@ -100,18 +100,18 @@ func (p *Planner) Write(ctx context.Context, by Account, id uint64, revision uin
 	}
 	heard := &Heard{}
 	var own []drill.Drill
-	board, err := p.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
+	board, err := p.changeKeeping(ctx, by, id, revision, func(d *plan.Document) (string, error) {
 		heard.Lines, own = at.write(reader, d, text)
 		heard.Document = d
 		if !slices.ContainsFunc(heard.Lines, func(b say.Became) bool { return b.Line.Is != say.IsBlank }) {
 			return "", plan.In("say", "write a drill, as you say it: leg swings, 8 each way a leg")
 		}
 		return said(heard.Lines), nil
-	})
+	}, func() ([]Change, string, error) { return p.ownOf(ctx, by, own) })
 	if err != nil {
 		return nil, nil, err
 	}
-	return board, heard, p.keepOwn(ctx, by, own)
+	return board, heard, nil
 }
 
 // said names what was written, for an undo.
@@ -134,23 +134,18 @@ func said(lines []say.Became) string {
 	return first
 }
 
-// keepOwn keeps drills that lines made, as the club's own.
-func (p *Planner) keepOwn(ctx context.Context, by Account, own []drill.Drill) error {
+// ownOf are the drills that lines made, to be kept as the club's own.
+func (p *Planner) ownOf(ctx context.Context, by Account, own []drill.Drill) (changes []Change, said string, err error) {
 	book, err := p.Book(ctx, by.ClubID)
 	if err != nil {
-		return err
+		return nil, "", err
 	}
-	var changes []Change
 	for _, k := range own {
 		if _, known := book.Find(k.Code); !known && book.Own[k.Code].ID == 0 {
 			changes = append(changes, Change{Is: club.Drill{Drill: k, Draft: true}})
 		}
 	}
-	if len(changes) == 0 {
-		return nil
-	}
-	_, err = p.Save(ctx, by, drill.Number(len(changes), "drills")+" of your own", changes...)
-	return err
+	return changes, drill.Number(len(changes), "drills") + " of your own", nil
 }
 
 // SetAttributes is the edit that reads what is said of a block beside its drills.

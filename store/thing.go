@@ -59,21 +59,26 @@ type line struct {
 // with ErrTaken where something unique is there already, with ErrStale where a
 // thing was changed meanwhile, and with ErrNotFound.
 func (s *Store) Save(ctx context.Context, by Account, summary string, changes ...Change) (ids []uint64, err error) {
-	err = s.within(ctx, func(q *db.Queries) error {
-		lines, err := apply(ctx, q, by.ClubID, changes)
-		if err != nil {
-			return err
-		}
-		for _, l := range lines {
-			ids = append(ids, l.ID)
-		}
-		written, err := json.Marshal(lines)
-		if err != nil {
-			return err
-		}
-		return q.AddThingChange(ctx, db.AddThingChangeParams{ClubID: by.ClubID, AccountID: by.ID, Summary: short(summary), Changes: string(written)})
+	err = s.within(ctx, func(q *db.Queries) (err error) {
+		ids, err = save(ctx, q, by, summary, changes)
+		return err
 	})
 	return ids, err
+}
+
+func save(ctx context.Context, q *db.Queries, by Account, summary string, changes []Change) (ids []uint64, err error) {
+	lines, err := apply(ctx, q, by.ClubID, changes)
+	if err != nil {
+		return nil, err
+	}
+	for _, l := range lines {
+		ids = append(ids, l.ID)
+	}
+	written, err := json.Marshal(lines)
+	if err != nil {
+		return nil, err
+	}
+	return ids, q.AddThingChange(ctx, db.AddThingChangeParams{ClubID: by.ClubID, AccountID: by.ID, Summary: short(summary), Changes: string(written)})
 }
 
 // short is a summary that fits its column.

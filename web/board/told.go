@@ -41,7 +41,7 @@ func toldOf(r *shell.Request, b *planner.Board) (toldBody, error) {
 	if err != nil {
 		return made, err
 	}
-	made.Hurt = shell.HurtRows(slices.DeleteFunc(hurt, func(h planner.Hurt) bool { return h.Answer != "" && h.Answer != planner.StaysOut }))
+	made.Hurt = shell.HurtRows(r, slices.DeleteFunc(hurt, func(h planner.Hurt) bool { return h.Answer != "" && h.Answer != planner.StaysOut }))
 	made.Trouble, made.Clash, err = r.Planner.RunTold(r.Context(), b.ID)
 	return made, err
 }

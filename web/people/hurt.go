@@ -12,13 +12,13 @@ import (
 // hurtOf lists what a player was hurt by.
 func hurtOf(r *shell.Request, player uint64) ([]shell.HurtRow, error) {
 	list, err := r.Planner.HurtOf(r.Context(), r.By, player)
-	return shell.HurtRows(list), err
+	return shell.HurtRows(r, list), err
 }
 
 // hurt puts who is hurt and was not answered at the head of the page.
 func (b *squadBody) hurt(r *shell.Request) error {
 	list, err := r.Planner.OpenHurt(r.Context(), r.By)
-	b.Hurt = shell.HurtRows(list)
+	b.Hurt = shell.HurtRows(r, list)
 	return err
 }
 
@@ -48,7 +48,7 @@ func hurtPage(r *shell.Request, wrong plan.Problems) (*shell.Page, error) {
 		return nil, mayAnswer
 	}
 	today := r.Planner.Now().In(h.Pressed.Location()).Format(time.DateOnly)
-	b := hurtBody{Hurt: h, Row: shell.HurtRows([]planner.Hurt{h})[0], Answers: mayAnswer == nil && h.Answer == "", Staff: r.Medical(), Head: h.Kind == planner.HurtHead, Problems: wrong}
+	b := hurtBody{Hurt: h, Row: shell.HurtRows(r, []planner.Hurt{h})[0], Answers: mayAnswer == nil && h.Answer == "", Staff: r.Medical(), Head: h.Kind == planner.HurtHead, Problems: wrong}
 	b.Again = !b.Head || h.Pressed.Format(time.DateOnly) != today
 	squad, err := r.Planner.SquadOf(r.Context(), r.Club(), h.Roster)
 	if err != nil {

@@ -3,7 +3,7 @@
 import { clock, hour, toGo } from "../shell/clock.js";
 import { current, does, following, read, run, show, tick as follow } from "./follow.js";
 import "./grid.js";
-import { keep, kept, notice, now, root, say, setTime } from "../shell/keep.js";
+import { keep, kept, notice, now, root, say, setTime, timeKnown } from "../shell/keep.js";
 import { begin, have, keepOffline } from "./live.js";
 import { flush, tell } from "./queue.js";
 import { onWall, wall } from "./wall.js";
@@ -185,7 +185,7 @@ if (root?.dataset.said) {
   document.addEventListener("click", pressed);
   if (start() > 0) {
     const loaded = performance.getEntriesByType("navigation")[0];
-    if (loaded && !loaded.workerStart && kept("off", null) === null) setTime(Number(root.dataset.now) + performance.now() - loaded.responseStart);
+    if (loaded && !loaded.workerStart && !timeKnown()) setTime(Number(root.dataset.now) + performance.now() - loaded.responseStart);
     begin(apply);
     keepOffline();
     flush();

@@ -119,7 +119,7 @@ func since(r *shell.Request, have uint32) (is told, err error) {
 	if err != nil {
 		return is, err
 	}
-	is.Now, is.Hurt = r.Planner.Now().UnixMilli(), append([]shell.HurtRow{}, shell.HurtRows(hurt)...)
+	is.Now, is.Hurt = r.Planner.Now().UnixMilli(), append([]shell.HurtRow{}, shell.HurtRows(r, hurt)...)
 	is.Trouble, is.Clash, err = r.Planner.RunTold(ctx, id)
 	return is, err
 }

@@ -1,17 +1,29 @@
 package shell
 
-import "cuestart/planner"
+import (
+	"unicode"
+	"unicode/utf8"
+
+	"cuestart/planner"
+)
 
 // HurtRow is that somebody is hurt, as every page says it (the template "hurt").
 type HurtRow struct {
 	ID                     uint64
 	Name, When, Says, Told string // Told is what medical staff answered; "": nothing yet
+	Answers                bool   // whoever looks may answer
 }
 
-// HurtRows says a list of them.
-func HurtRows(list []planner.Hurt) (rows []HurtRow) {
+// Line is what is said, as a sentence begins.
+func (h HurtRow) Line() string {
+	first, size := utf8.DecodeRuneInString(h.Says)
+	return string(unicode.ToUpper(first)) + h.Says[size:]
+}
+
+// HurtRows says a list of them to whoever asks.
+func HurtRows(r *Request, list []planner.Hurt) (rows []HurtRow) {
 	for _, h := range list {
-		rows = append(rows, HurtRow{h.ID, h.Name, h.Pressed.Format("Mon 2 Jan, 15:04"), planner.HurtSays(h), planner.HurtAnswered(h)})
+		rows = append(rows, HurtRow{h.ID, h.Name, h.Pressed.Format("Mon 2 Jan, 15:04"), planner.HurtSays(h), planner.HurtAnswered(h), h.Answer == "" && r.May(planner.ToAnswer)})
 	}
 	return rows
 }

@@ -31,11 +31,29 @@ export function kept(name, otherwise) {
 
 // The time is the server's, however the phone's clock is set: the difference is kept for
 // when there is no signal.
-let off = kept("off", 0);
+// It is one for all pages of the site.
+const clockOff = "clock off";
+export const timeKnown = () => {
+  try {
+    return localStorage.getItem(clockOff) !== null;
+  } catch {
+    return false;
+  }
+};
+let off = 0;
+try {
+  off = Number(localStorage.getItem(clockOff)) || 0;
+} catch {
+  // it is told again
+}
 export const now = () => (Date.now() + off) / 1000;
 export function setTime(server) {
   off = server - Date.now();
-  keep("off", off);
+  try {
+    localStorage.setItem(clockOff, off);
+  } catch {
+    // it is told again
+  }
   const minutes = Math.round(Math.abs(off) / 60000);
   notice("clock", minutes > 0 ? say("Your phone's clock is %s min off. Ours is used.", minutes) : "");
 }

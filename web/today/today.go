@@ -74,7 +74,7 @@ func Show(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	b.Hurt = shell.HurtRows(hurt)
+	b.Hurt = shell.HurtRows(r, hurt)
 	for _, f := range waiting[:min(len(waiting), fixturesShown)] {
 		one := fixture{ID: f.ID, Title: f.Is.Title, Kind: string(f.Is.For), Day: f.At.Format("Mon 2 Jan"), Clock: f.At.Format("15:04"), Place: f.Is.Place}
 		if f.Is.Day {

@@ -1,0 +1,99 @@
+package e2e
+
+import (
+	"database/sql"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/conduct"
+	"cuestart/demo"
+	"cuestart/planner"
+)
+
+// signInAs signs a browser in, whoever was before.
+func (b *browser) signInAs(email string) {
+	b.t.Helper()
+	b.open("/sign-in")
+	b.fill("[name=email]", email)
+	b.fill("[name=password]", demo.Password)
+	b.click("main button")
+	b.until(`location.pathname == "/today"`)
+}
+
+// stays is all that a browser keeps, as text: storage, and the pages of its caches.
+func stays(b *browser) string {
+	return evalPromise(b, `(async () => {
+		let all = JSON.stringify(localStorage);
+		for (const name of await caches.keys()) {
+			const cache = await caches.open(name);
+			for (const key of await cache.keys()) if (!new URL(key.url).pathname.startsWith("/assets/")) all += " " + key.url + " " + await (await cache.match(key)).text();
+		}
+		return all;
+	})()`)
+}
+
+// Whoever has the phone next finds nothing of who had it before: not after they signed out, not
+// without a signal; what they pressed and was not sent waits for them, and is never sent in
+// another's name.
+func TestTheNextOnAPhoneFindsNothing(t *testing.T) {
+	base, p := site(t, true)
+	beforeStart(p, 40*time.Minute)
+	raw, err := sql.Open("mysql", server.DSN(dbName(t)))
+	require.NoError(t, err)
+	defer raw.Close()
+	for _, text := range []string{"INSERT INTO club (id, name, sport) VALUES (2, 'Elsewhere', 'Netball')", "INSERT INTO squad (id, club_id, name, grade) VALUES (20, 2, 'Firsts', 'club')",
+		"INSERT INTO account (club_id, email, name, role, password_hash) SELECT 2, 'other@elsewhere.example', 'Somebody', 'coach', password_hash FROM account WHERE email = '" + demo.Email + "'",
+		"INSERT INTO account (club_id, email, name, role, password_hash) SELECT 1, 'assistant@brackwater.example', 'Ulla Renn', 'assistant', password_hash FROM account WHERE email = '" + demo.Email + "'"} {
+		_, err := raw.Exec(text)
+		require.NoError(t, err)
+	}
+	phone := newBrowser(t, base)
+	phone.signIn()
+	pitchSide(phone)
+	assert.Contains(t, stays(phone), "Tolland", "or nothing is kept at all")
+	signal(false)
+	phone.click(`[aria-label=Next] [data-do=start]`)
+	phone.until(`document.querySelector("[data-sent]").textContent == "no signal · 1 to send"`)
+
+	// The sign-in ends by itself, and another coach of the club signs in on this phone.
+	signal(true)
+	_, err = raw.Exec("UPDATE signed_in SET ended_at = NOW()")
+	require.NoError(t, err)
+	_, err = raw.Exec("DELETE FROM run_event")
+	require.NoError(t, err)
+	phone.size(1280, 800)
+	phone.signInAs("other@elsewhere.example")
+	require.Eventually(t, func() bool { return !strings.Contains(stays(phone), "Tolland") }, 10*time.Second, 200*time.Millisecond, "names are gone once another account is seen")
+	signal(false)
+	assert.NotContains(t, evalPromise(phone, `fetch("/pitch/1").then(a => a.text(), () => "nothing")`), "Tolland")
+	signal(true)
+
+	phone.signInAs("assistant@brackwater.example")
+	phone.size(390, 844)
+	phone.open("/pitch/1")
+	phone.until(`document.querySelector("main")?._x_dataStack?.[0].ready`)
+	running, err := p.Running(t.Context(), 1, 1)
+	require.NoError(t, err)
+	if len(running.Events) == 0 { // it was not sent before the sign-in ended
+		phone.until(`document.querySelector("[data-notice=others]")?.textContent.includes("Somebody else pressed")`)
+		phone.shot("pitch-others")
+	}
+	for _, e := range running.Events {
+		assert.NotEqual(t, "Ulla Renn", e.By, "never in another's name")
+	}
+	refused, err := p.Pressed(t.Context(), planner.Account{ID: 3, ClubID: 1, Role: planner.Assistant}, 1, []conduct.Event{{ID: "theirs", At: p.Now().UnixMilli(), Account: 1, Kind: conduct.Done, Block: "raise"}})
+	require.NoError(t, err)
+	require.Len(t, refused, 1)
+
+	// Signing out leaves nothing.
+	phone.size(1280, 800)
+	phone.open("/today")
+	phone.run(`document.querySelector('form[action="/sign-out"]').requestSubmit()`)
+	phone.until(`location.pathname == "/sign-in"`)
+	assert.NotContains(t, stays(phone), "Tolland")
+	assert.NotContains(t, stays(phone), "/pitch/")
+}
