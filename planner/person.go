@@ -54,12 +54,6 @@ func (p *Planner) Person(ctx context.Context, by Account, squad *Squad, id uint6
 	if k == nil {
 		return nil, ErrNotFound
 	}
-	reasons, err := map[uint64]string(nil), error(nil)
-	if May(by, ToRead) == nil {
-		if reasons, err = p.Reasons(ctx, by, id); err != nil {
-			return nil, err
-		}
-	}
 	is := &Person{Player: k.Is, Squad: squad.Name}
 	for _, u := range squad.Units {
 		for _, member := range u.Is.Players {
@@ -68,11 +62,9 @@ func (p *Planner) Person(ctx context.Context, by Account, squad *Squad, id uint6
 			}
 		}
 	}
-	for _, r := range squad.Rulings {
-		if r.Owner != id {
-			continue
-		}
-		is.Rulings = append(is.Rulings, ruledPerson{r.Is.Words(), r.Is.From, r.Is.Until, r.Is.Review, reasons[r.ID]})
+	var err error
+	if is.Rulings, err = p.rulingsOf(ctx, by, squad, id); err != nil {
+		return nil, err
 	}
 	tests, err := p.Trials(ctx, by.ClubID, squad)
 	if err != nil {
@@ -97,6 +89,22 @@ func (p *Planner) Person(ctx context.Context, by Account, squad *Squad, id uint6
 		return nil, err
 	}
 	return is, p.store.Audit(ctx, by, "exported a person's data", k.Is.Label())
+}
+
+// rulingsOf are a player's rulings, with their reasons for medical staff alone.
+func (p *Planner) rulingsOf(ctx context.Context, by Account, squad *Squad, id uint64) (list []ruledPerson, err error) {
+	reasons := map[uint64]string{}
+	if May(by, ToRead) == nil {
+		if reasons, err = p.Reasons(ctx, by, id); err != nil {
+			return nil, err
+		}
+	}
+	for _, r := range squad.Rulings {
+		if r.Owner == id {
+			list = append(list, ruledPerson{r.Is.Words(), r.Is.From, r.Is.Until, r.Is.Review, reasons[r.ID]})
+		}
+	}
+	return list, nil
 }
 
 // said gathers what a player said, and what logs say of them.

@@ -133,6 +133,22 @@ func (s *Store) JoinEvents(ctx context.Context, by Account, session uint64, even
 	if err != nil {
 		return nil, nil, err
 	}
+	fresh, full = sorted(had, events)
+	last, err := q.LastArrived(ctx, session)
+	if err == nil {
+		err = addEvents(ctx, tx, session, by.ID, uint32(last), fresh, now.UTC())
+	}
+	if err == nil {
+		err = follows(ctx, q, by, session, fresh)
+	}
+	if err != nil {
+		return nil, nil, err
+	}
+	return fresh, full, tx.Commit()
+}
+
+// sorted are the events that are new, and those for which there is no room.
+func sorted(had []string, events []Arriving) (fresh, full []Arriving) {
 	known := map[string]bool{}
 	for _, once := range had {
 		known[once] = true
@@ -147,17 +163,7 @@ func (s *Store) JoinEvents(ctx context.Context, by Account, session uint64, even
 			fresh = append(fresh, e)
 		}
 	}
-	last, err := q.LastArrived(ctx, session)
-	if err == nil {
-		err = addEvents(ctx, tx, session, by.ID, uint32(last), fresh, now.UTC())
-	}
-	if err == nil {
-		err = follows(ctx, q, by, session, fresh)
-	}
-	if err != nil {
-		return nil, nil, err
-	}
-	return fresh, full, tx.Commit()
+	return fresh, full
 }
 
 // follows keeps what follows from events.

@@ -127,6 +127,16 @@ func migrate(ctx context.Context) error {
 // little, and collecting it while a page is made costs the slowest pages a third.
 const garbagePercent = 400
 
+// within keeps the program within its memory.
+func within(set settings) {
+	if os.Getenv("GOGC") == "" {
+		debug.SetGCPercent(garbagePercent)
+	}
+	if os.Getenv("GOMEMLIMIT") == "" && set.Memory > 0 {
+		debug.SetMemoryLimit(set.Memory << 20)
+	}
+}
+
 // serve serves the site until ctx ends; with withDemo it fills in the demo
 // club where there is none.
 func serve(ctx context.Context, withDemo bool) error {
@@ -149,12 +159,7 @@ func serve(ctx context.Context, withDemo bool) error {
 			return fmt.Errorf("the demo club cannot be filled in: %w", err)
 		}
 	}
-	if os.Getenv("GOGC") == "" {
-		debug.SetGCPercent(garbagePercent)
-	}
-	if os.Getenv("GOMEMLIMIT") == "" && set.Memory > 0 {
-		debug.SetMemoryLimit(set.Memory << 20)
-	}
+	within(set)
 	plans := planner.New(s)
 	plans.Weather = weather.Service{Mood: set.Weather}
 	plans.Port = gate.Port{Mood: set.Gate}
