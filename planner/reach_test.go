@@ -66,6 +66,9 @@ func TestWordsAreSentencesForWhomTheyAreFor(t *testing.T) {
 		require.Len(t, hurt, 1, "sent twice is once")
 		assert.Equal(t, "wants to see medical staff before going on", planner.HurtSays(hurt[0]))
 		assert.Empty(t, hurt[0].Says, "a list says to nobody what hurts")
+		is, err := p.HurtRead(ctx, by, hurt[0].ID)
+		require.NoError(t, err)
+		assert.Equal(t, by.Role == store.Medical, is.Says != "", "what hurts is for medical staff")
 	}
 	away, err := p.Away(ctx, led)
 	require.NoError(t, err)
