@@ -184,7 +184,16 @@ func (p *Planner) Told(ctx context.Context, by Account, b *Board) (list []Told, 
 		return nil, err
 	}
 	words, err := p.store.Words(ctx, b.ID)
+	latest := map[string]uint64{} // by person and door: what they said last of being late
 	for _, w := range words {
+		if w.Kind == Late {
+			latest[fmt.Sprint(w.Person, w.Own)] = w.ID
+		}
+	}
+	for _, w := range words {
+		if w.Kind == Late && latest[fmt.Sprint(w.Person, w.Own)] != w.ID {
+			continue
+		}
 		whom := w.Person
 		if w.Kind == Missing {
 			whom = w.Says

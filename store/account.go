@@ -248,10 +248,17 @@ func (s *Store) RecoveryCodes(ctx context.Context, account uint64) (int, error) 
 	return int(n), err
 }
 
-// KnowBrowser keeps that an account's owner has signed in with a browser, which has a token or
-// gets one.
+// KnowBrowser keeps that an account's owner has signed in with a browser, which has a token of
+// ours or gets one: none that somebody else has given it.
 func (s *Store) KnowBrowser(ctx context.Context, who Account, token string, now time.Time) (string, error) {
-	if !isToken(token) {
+	known := int64(0)
+	if isToken(token) {
+		var err error
+		if known, err = s.queries.IsKnownBrowser(ctx, hashOf(token)); err != nil {
+			return "", err
+		}
+	}
+	if known == 0 {
 		token = newToken()
 	}
 	return token, s.queries.KnowBrowser(ctx, db.KnowBrowserParams{TokenHash: hashOf(token), AccountID: who.ID, SeenAt: now.UTC()})

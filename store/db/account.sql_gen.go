@@ -609,6 +609,17 @@ func (q *Queries) Invitations(ctx context.Context, arg InvitationsParams) ([]Inv
 	return items, nil
 }
 
+const isKnownBrowser = `-- name: IsKnownBrowser :one
+SELECT COUNT(*) FROM known_browser WHERE token_hash = ?
+`
+
+func (q *Queries) IsKnownBrowser(ctx context.Context, tokenHash string) (int64, error) {
+	row := q.db.QueryRowContext(ctx, isKnownBrowser, tokenHash)
+	var count int64
+	err := row.Scan(&count)
+	return count, err
+}
+
 const knowBrowser = `-- name: KnowBrowser :exec
 INSERT INTO known_browser (token_hash, account_id, seen_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen_at = VALUES(seen_at)
 `

@@ -179,6 +179,9 @@ INSERT INTO known_browser (token_hash, account_id, seen_at) VALUES (?, ?, ?) ON 
 -- name: KnowsBrowser :one
 SELECT COUNT(*) FROM known_browser k JOIN account a ON a.id = k.account_id WHERE k.token_hash = ? AND a.email = ? AND a.removed_at IS NULL;
 
+-- name: IsKnownBrowser :one
+SELECT COUNT(*) FROM known_browser WHERE token_hash = ?;
+
 -- name: ForgetBrowsersOf :exec
 DELETE FROM known_browser WHERE account_id = ?;
 

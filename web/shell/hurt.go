@@ -22,8 +22,9 @@ func (h HurtRow) Line() string {
 
 // HurtRows says a list of them to whoever asks.
 func HurtRows(r *Request, list []planner.Hurt) (rows []HurtRow) {
+	answers := len(list) > 0 && r.Planner.MayAnswer(r.Context(), r.By) == nil
 	for _, h := range list {
-		rows = append(rows, HurtRow{h.ID, h.Name, h.Pressed.Format("Mon 2 Jan, 15:04"), planner.HurtSays(h), planner.HurtAnswered(h), h.Answer == "" && r.May(planner.ToAnswer)})
+		rows = append(rows, HurtRow{h.ID, h.Name, h.Pressed.Format("Mon 2 Jan, 15:04"), planner.HurtSays(h), planner.HurtAnswered(h), h.Answer == "" && answers})
 	}
 	return rows
 }
