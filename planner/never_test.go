@@ -284,6 +284,16 @@ func TestNothingThatHappensToAListLosesARuling(t *testing.T) {
 	require.NoError(t, err)
 	refused("the plan names the new row")
 
+	left, err := p.LeftRulings(ctx, medical, squad.ID)
+	require.NoError(t, err)
+	require.Len(t, left, 1, "medical staff see it, and may lift it")
+	_, err = p.LeftRulings(ctx, coach, squad.ID)
+	assert.ErrorIs(t, err, planner.ErrForbidden)
+	_, err = p.Save(ctx, medical, "lifted", planner.Change{ID: left[0].Ruling, Is: club.Restriction{}, Gone: true})
+	require.NoError(t, err)
+	_, err = p.Publish(ctx, coach, 1, board(t, p, 1).Revision)
+	assert.NoError(t, err, "lifted")
+
 	own, err := p.Shared(ctx, ways(t, p, first)["p3"])
 	require.NoError(t, err)
 	gone := own.Document.Player("p3")

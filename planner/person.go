@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"cuestart/core/club"
+	"cuestart/core/plan"
 	"cuestart/store"
 )
 
@@ -173,6 +174,35 @@ func (p *Planner) Left(ctx context.Context, clubID, squad uint64, name string) (
 		}
 	}
 	return 0, "", nil
+}
+
+// LeftRuled is a ruling for somebody who has left the squad. It holds for whoever of their name
+// comes into it, until it is lifted.
+type LeftRuled struct {
+	Ruling uint64
+	Name   string
+	Words  string
+}
+
+// LeftRulings lists them, as far as they are in force, for who may lift them. It fails with
+// ErrForbidden.
+func (p *Planner) LeftRulings(ctx context.Context, by Account, squad uint64) (list []LeftRuled, err error) {
+	if err := May(by, ToRule); err != nil {
+		return nil, err
+	}
+	day, err := p.Today(ctx, by.ClubID)
+	if err != nil {
+		return nil, err
+	}
+	is, err := p.store.Ruled(ctx, by.ClubID)
+	for _, k := range is.Players {
+		for _, r := range is.Rulings {
+			if k.Gone && k.Squad == squad && r.Owner == k.ID && (r.Is.Until == "" || r.Is.Until >= day) {
+				list = append(list, LeftRuled{r.ID, plan.Player{First: k.First, Last: k.Last}.Label(), r.Is.Words()})
+			}
+		}
+	}
+	return list, err
 }
 
 // BringBack lets a player who has left be in the squad again, with what medical staff

@@ -39,8 +39,9 @@ type squadBody struct {
 	Ruling    *rulingForm
 	Coach     bool
 	Medical   bool
-	Ruled     int             // players under a ruling today
-	Hurt      []shell.HurtRow // who is hurt, and has no answer yet
+	Ruled     int                 // players under a ruling today
+	Hurt      []shell.HurtRow     // who is hurt, and has no answer yet
+	Left      []planner.LeftRuled // for medical staff: rulings of who has left
 	Problems  plan.Problems
 }
 
@@ -133,6 +134,11 @@ func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refi
 	b.Groups = groupsOf(squad, plays)
 	if err := b.hurt(r); err != nil {
 		return nil, err
+	}
+	if b.Medical {
+		if b.Left, err = r.Planner.LeftRulings(r.Context(), r.By, squad.ID); err != nil {
+			return nil, err
+		}
 	}
 	if err := b.open(r, squad, today); err != nil {
 		return nil, err
