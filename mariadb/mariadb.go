@@ -271,7 +271,7 @@ func (s *Server) endOrphan() error {
 	}
 	slog.Info("ending the database that a killed Cue Start left running", "pid", pid)
 	syscall.Kill(pid, syscall.SIGTERM)
-	for deadline := time.Now().Add(30 * time.Second); time.Now().Before(deadline); time.Sleep(50 * time.Millisecond) {
+	for deadline := time.Now().Add(10 * time.Second); time.Now().Before(deadline); time.Sleep(50 * time.Millisecond) {
 		if !s.isOurs(pid) {
 			return nil
 		}
@@ -319,8 +319,9 @@ func (s *Server) spawn() (exited chan struct{}, err error) {
 	}
 	cmd := exec.Command(s.program, args...)
 	// A group of its own: the Ctrl-C that ends us must not reach the server
-	// before our last writes do. Where we are killed outright, the system ends it too.
-	cmd.SysProcAttr = &syscall.SysProcAttr{Setpgid: true, Pdeathsig: syscall.SIGTERM}
+	// before our last writes do. Where we are killed outright, the system kills it too: told
+	// to end while it starts, it may never do so; killed, it recovers what was committed.
+	cmd.SysProcAttr = &syscall.SysProcAttr{Setpgid: true, Pdeathsig: syscall.SIGKILL}
 	exited = make(chan struct{})
 	started := make(chan error)
 	go func() {
