@@ -20,6 +20,7 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/conduct"
 	"cuestart/core/plan"
+	"cuestart/core/schedule"
 	"cuestart/planner"
 	"cuestart/store"
 )
@@ -343,6 +344,33 @@ func TestWhoIsMedicalIsDecidedAtJoining(t *testing.T) {
 	assert.ErrorIs(t, err, planner.ErrNotFound, "the first letter is good no more")
 	_, err = p.Join(ctx, newestToken(t, p), "hash")
 	assert.NoError(t, err)
+}
+
+// What is dropped on a board that is behind is what was seen there: by the blocks' names, not
+// by their places in a list that has changed since.
+func TestADropOnAnOlderBoardIsOfThatBoard(t *testing.T) {
+	p := open(t, "olddrop", true)
+	first := board(t, p, 1)
+	_, err := p.Change(ctx, coach, 1, first.Revision, func(d *plan.Document) (string, error) { return d.Remove(d.Blocks[0].ID) })
+	require.NoError(t, err)
+	blocks := first.Schedule.Blocks(first.Document)
+	team := blocks[slices.IndexFunc(blocks, func(b schedule.Block) bool { return b.ID == "jumps" })]
+	b, err := p.Drop(ctx, coach, 1, first.Revision, planner.Drop{Does: planner.Order, Block: team.ID, At: first.Schedule.Blocks(first.Document)[1].Start - 600})
+	require.NoError(t, err)
+	assert.Nil(t, b.Document.Block(first.Document.Blocks[0].ID), "what was taken out stays out")
+	assert.NotNil(t, b.Document.Block(team.ID))
+	now := b.Schedule.Blocks(first.Document)
+	require.Len(t, now, len(first.Document.Blocks))
+	assert.False(t, now[0].Kept, "a block that the schedule does not know is not placed")
+}
+
+// The day on which a ruling holds is the club's, wherever the server is.
+func TestTodayIsTheClubsDay(t *testing.T) {
+	p := open(t, "clubday", true)
+	p.Now = func() time.Time { return time.Date(2026, 11, 25, 23, 30, 0, 0, time.FixedZone("far west", -10*3600)) }
+	day, err := p.Today(ctx, 1)
+	require.NoError(t, err)
+	assert.Equal(t, "2026-11-26", day)
 }
 
 // Events with odd names, of nothing, too many or days ahead are refused one by one, and the

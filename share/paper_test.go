@@ -3,6 +3,7 @@ package share_test
 import (
 	"bytes"
 	"fmt"
+	"os/exec"
 	"strings"
 	"testing"
 	"time"
@@ -161,6 +162,43 @@ func TestAnAgendaKnowsTheClock(t *testing.T) {
 	assert.Empty(t, wrong)
 	require.NotEmpty(t, rows)
 	assert.Equal(t, "2026-03-28T14:00", rows[0].Is.Start.Local, "we read what we write")
+}
+
+// Whatever is written into an appointment, no line of the calendar begins with it.
+func TestAnAgendaHasNoLinesOfOthers(t *testing.T) {
+	at := time.Date(2026, 3, 28, 14, 0, 0, 0, time.UTC)
+	for _, end := range []string{"\r\n", "\r", "\n", "\u2028", "\x00\n", "\x0b", "\u0085"} {
+		evil := "Cup" + end + "ATTENDEE:mailto:x@evil.example" + end + "END:VEVENT"
+		text := share.WriteAgenda("Run-in", []share.Appointment{{UID: "a", From: at, To: at.Add(time.Hour), Made: at, Summary: evil, Description: evil, Location: evil}})
+		ends := 0
+		for _, line := range strings.FieldsFunc(text, func(r rune) bool { return strings.ContainsRune("\r\n\u2028\u2029\x0b\u0085", r) }) {
+			assert.False(t, strings.HasPrefix(line, "ATTENDEE"), "%q", end)
+			if line == "END:VEVENT" {
+				ends++
+			}
+		}
+		assert.Equal(t, 1, ends, "%q", end)
+	}
+}
+
+// A row, or a paragraph, that is taller than a page goes on on the next one, to its last word.
+func TestARowTallerThanAPageGoesOn(t *testing.T) {
+	long := []share.Line{}
+	for n := range 200 {
+		long = append(long, share.Line{Text: fmt.Sprint("cue number ", n)})
+	}
+	p := share.NewPaper("Tall", "en", share.A4, "foot", printed)
+	p.Table([]share.Column{{Head: "What", Share: 1}, {Head: "Words", Share: 3}}, [][]share.Cell{{{{Text: "Row"}}, long}, {{{Text: "Next"}}, {{Text: "short"}}}})
+	p.Text(share.Line{Text: strings.Repeat("many words ", 3000) + "finis"})
+	file, err := p.PDF()
+	require.NoError(t, err)
+	program := exec.Command("pdftotext", "-", "-")
+	program.Stdin = bytes.NewReader(file)
+	text, err := program.Output()
+	require.NoError(t, err)
+	for _, says := range []string{"cue number 0", "cue number 100", "cue number 199", "Next", "finis"} {
+		assert.Contains(t, string(text), says)
+	}
 }
 
 // A figure stands beside the lines that follow it: these go to the right of it, and the

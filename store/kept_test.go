@@ -117,6 +117,35 @@ func TestTidyingKeepsWhatCanBeTakenBack(t *testing.T) {
 	assert.ErrorIs(t, err, store.ErrNothing, "Bea's was yesterday")
 }
 
+// However many sessions are over, each is thinned once a month after it, the oldest first.
+func TestEverySessionIsThinned(t *testing.T) {
+	ctx, s := context.Background(), open(t, "thinall")
+	_, raw := older(t, "thinall", 15)
+	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	for range 7 { // 128 times as many
+		_, err := raw.Exec(`INSERT INTO team_session (club_id, squad_id, kind, title, start_at, time_zone, revision) SELECT club_id, squad_id, kind, title, start_at, time_zone, 1 FROM team_session`)
+		require.NoError(t, err)
+	}
+	_, err := raw.Exec("UPDATE team_session SET start_at = NOW() - INTERVAL 90 DAY")
+	require.NoError(t, err)
+	_, err = raw.Exec("INSERT INTO plan_edition (session_id, number, document, schedule, engine, summary) SELECT id, 1, '{}', '{}', 1, '' FROM team_session WHERE head IS NULL")
+	require.NoError(t, err)
+	_, err = raw.Exec("UPDATE team_session SET head = 1 WHERE head IS NULL")
+	require.NoError(t, err)
+	require.NoError(t, s.Tidy(ctx))
+	var once, never int
+	require.NoError(t, raw.QueryRow("SELECT COUNT(*), SUM(thinned = 0) FROM team_session").Scan(&once, &never))
+	assert.Greater(t, once, 1000)
+	assert.Zero(t, never)
+}
+
+func TestAFullDiskIsNamed(t *testing.T) {
+	for says, full := range map[*mysql.MySQLError]bool{{Number: 1021, Message: "Disk full (/tmp/#sql); waiting"}: true, {Number: 1114, Message: "The table 'word' is full"}: true, {Number: 3, Message: "Error writing file './x' (Errcode: 28 \"No space left on device\")"}: true,
+		{Number: 1030, Message: "Got error 28 \"No space left on device\" from storage engine InnoDB"}: true, {Number: 1062, Message: "Duplicate entry '28'"}: false, {Number: 1030, Message: "Got error 122 from storage engine"}: false} {
+		assert.Equal(t, full, store.IsFull(fmt.Errorf("said: %w", says)), says.Message)
+	}
+}
+
 // A row of another club, or of somebody who has left, is nobody's to build on.
 func TestThingsBelongWhereTheySay(t *testing.T) {
 	ctx, s := context.Background(), open(t, "owners")

@@ -37,6 +37,10 @@ const (
 	plantedClub   = "Penhallick"               // nobody of another club
 )
 
+// fragments are the parts of pages that scripts ask for by themselves.
+var fragments = map[string]string{"/sessions/:session": "board", "/sessions/:session/told": "told", "/sessions/:session/moment": "moment", "/sessions/:session/people": "matrix", "/sessions/:session/better": "better",
+	"/sessions/:session/what-if": "whatif", "/drills": "found", "/ground-plan/:id": "laid"}
+
 // door is a way that routes.go puts there.
 type door struct{ method, group, path string }
 
@@ -121,7 +125,7 @@ func address(r door, parts map[string]string) string {
 }
 
 // fetched is what somebody gets: a page, a file as text, or the first events of a stream.
-func (v *visitor) fetched(method, path string) (status int, kind, text string) {
+func (v *visitor) fetched(method, path string, part ...string) (status int, kind, text string) {
 	within, cancel := context.WithTimeout(v.t.Context(), 20*time.Second)
 	defer cancel()
 	if strings.HasSuffix(path, "/live") {
@@ -130,6 +134,9 @@ func (v *visitor) fetched(method, path string) (status int, kind, text string) {
 	}
 	request, err := http.NewRequestWithContext(within, strings.ToUpper(method), v.base+path, strings.NewReader(""))
 	require.NoError(v.t, err)
+	for _, name := range part {
+		request.Header.Set("X-Part", name)
+	}
 	if method == "Post" {
 		request.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 	}
@@ -184,6 +191,11 @@ func TestEverythingThatCanBeOpenedShowsWhatItMay(t *testing.T) {
 				continue // what they may do is tried elsewhere
 			}
 			status, kind, text := v.fetched(r.method, path)
+			if part := fragments[r.path]; r.method == "Get" && part != "" && status == http.StatusOK {
+				_, _, fragment := v.fetched("Get", path, part)
+				assert.NotContains(t, fragment, "<!doctype", path+": a part of it")
+				text += fragment
+			}
 			where := name + " " + r.method + " " + path
 			assert.Less(t, status, 500, where)
 			readable(t, where, kind, text)
@@ -255,6 +267,10 @@ func TestAFormIsAsLargeAsItsDoorNeeds(t *testing.T) {
 	base, _ := site(t, "doors")
 	coach, nobody := visit(t, base, demo.Email), visit(t, base, "")
 	large := url.Values{"email": {strings.Repeat("x", 900_000)}, "password": {"y"}}
+	for _, path := range []string{"/r/%ff%fe%00/p1", "/handed/%ff", "/join/%f0%28", "/reset/%ff%ff", "/r/" + strings.Repeat("é", 21) + "x/p1"} {
+		status, _, _ := nobody.get(path)
+		assert.Equal(t, http.StatusNotFound, status, path)
+	}
 	for _, path := range []string{"/sign-in", "/forgot", "/welcome", "/join/x", "/reset/x", "/look", "/r/x/p1/say", "/sessions/1/write"} {
 		status, _, _ := nobody.post(path, large)
 		assert.Equal(t, http.StatusRequestEntityTooLarge, status, path)
