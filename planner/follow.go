@@ -83,11 +83,11 @@ func (p *Planner) followOnce(ctx context.Context, by Account, id uint64) error {
 		return err
 	}
 	f.Seen = running.Arrived
-	same, err := alike(f.Fitted, session)
+	same, err := equal(f.Document, session.Document)
 	if err != nil {
 		return err
 	}
-	if same && run.Followed != nil { // it was in force already: only publishing it is left
+	if same && run.Followed != nil && run.Seen == f.Seen { // it is in force: only publishing it is left
 		return p.store.Republish(ctx, by.ClubID, session, f)
 	}
 	err = p.store.Follow(ctx, by.ClubID, session, f)
@@ -165,15 +165,6 @@ func (p *Planner) stood(ctx context.Context, stand *conduct.Stand, d *plan.Docum
 		return schedule.As(d, stood)
 	}
 	return schedule.Refit(ctx, d, stood, stand.Now-moved, followSteps)
-}
-
-// alike tells whether a plan is what a session has in force.
-func alike(next store.Fitted, session *store.Session) (bool, error) {
-	document, err := equal(next.Document, session.Document)
-	if err != nil || !document {
-		return false, err
-	}
-	return equal(next.Schedule, session.Schedule)
 }
 
 // equal tells whether two things say the same.

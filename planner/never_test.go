@@ -199,6 +199,7 @@ func TestWhatIsDueIsFinished(t *testing.T) {
 	assert.False(t, seen(t, p).Today.Wet)
 	require.NoError(t, p.CatchUp(ctx))
 	before := board(t, p, 1).Head
+	onDay(p, 30) // what is under way is over its time by now
 	require.NoError(t, p.CatchUp(ctx))
 	assert.Equal(t, before, board(t, p, 1).Head, "trying again makes no edition")
 	_, err = p.ChangeFor(ctx, coach, 1, board(t, p, 1).Revision, "", func(d *plan.Document) (string, error) { return d.SetOut("p7") })

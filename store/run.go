@@ -25,6 +25,7 @@ const mostJoined = 900_000
 type Run struct {
 	conduct.Plan                // as it was at the first press
 	Followed     *plan.Document // what the pitch side put in force last; nil: nothing yet
+	Seen         uint32         // how many events that followed
 	Due          bool           // a change is still to be put in force
 	Trouble      string         // why it could not be; "": it could, or was not tried
 	Clash        string         // what somebody had changed otherwise on the board meanwhile
@@ -36,7 +37,7 @@ func (s *Store) Run(ctx context.Context, clubID, session uint64) (*Run, error) {
 	if err != nil {
 		return nil, known(err)
 	}
-	is := &Run{Due: row.DueBy.Valid, Trouble: row.Trouble, Clash: row.Clash}
+	is := &Run{Seen: row.FollowedEvents, Due: row.DueBy.Valid, Trouble: row.Trouble, Clash: row.Clash}
 	if row.Followed.Valid {
 		is.Followed = new(plan.Document)
 		err = json.Unmarshal([]byte(row.Followed.String), is.Followed)
@@ -287,7 +288,7 @@ func (f *Following) done(ctx context.Context, q *db.Queries, session uint64, due
 	if uint32(last) > f.Seen {
 		due = sql.NullInt64{Int64: int64(f.By), Valid: true}
 	}
-	return errors.Join(err, q.RunFollowed(ctx, db.RunFollowedParams{Followed: sql.NullString{String: string(pitch), Valid: true}, DueBy: due, Clash: cut(f.Clash, 400), SessionID: session}))
+	return errors.Join(err, q.RunFollowed(ctx, db.RunFollowedParams{Followed: sql.NullString{String: string(pitch), Valid: true}, FollowedEvents: f.Seen, DueBy: due, Clash: cut(f.Clash, 400), SessionID: session}))
 }
 
 // SetTrouble notes why the plan in force does not follow its pitch side, and tells who has it

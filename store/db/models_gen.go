@@ -277,14 +277,15 @@ type Ruling struct {
 }
 
 type Run struct {
-	SessionID uint64
-	Document  string
-	Schedule  string
-	BegunAt   time.Time
-	Followed  sql.NullString
-	DueBy     sql.NullInt64
-	Trouble   string
-	Clash     string
+	SessionID      uint64
+	Document       string
+	Schedule       string
+	BegunAt        time.Time
+	Followed       sql.NullString
+	FollowedEvents uint32
+	DueBy          sql.NullInt64
+	Trouble        string
+	Clash          string
 }
 
 type RunEvent struct {

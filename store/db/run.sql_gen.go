@@ -919,7 +919,7 @@ func (q *Queries) RewriteRun(ctx context.Context, arg RewriteRunParams) error {
 }
 
 const run = `-- name: Run :one
-SELECT r.document, r.schedule, r.begun_at, r.followed, r.due_by, r.trouble, r.clash FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.session_id = ? AND s.club_id = ?
+SELECT r.document, r.schedule, r.begun_at, r.followed, r.followed_events, r.due_by, r.trouble, r.clash FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.session_id = ? AND s.club_id = ?
 `
 
 type RunParams struct {
@@ -928,13 +928,14 @@ type RunParams struct {
 }
 
 type RunRow struct {
-	Document string
-	Schedule string
-	BegunAt  time.Time
-	Followed sql.NullString
-	DueBy    sql.NullInt64
-	Trouble  string
-	Clash    string
+	Document       string
+	Schedule       string
+	BegunAt        time.Time
+	Followed       sql.NullString
+	FollowedEvents uint32
+	DueBy          sql.NullInt64
+	Trouble        string
+	Clash          string
 }
 
 func (q *Queries) Run(ctx context.Context, arg RunParams) (RunRow, error) {
@@ -945,6 +946,7 @@ func (q *Queries) Run(ctx context.Context, arg RunParams) (RunRow, error) {
 		&i.Schedule,
 		&i.BegunAt,
 		&i.Followed,
+		&i.FollowedEvents,
 		&i.DueBy,
 		&i.Trouble,
 		&i.Clash,
@@ -1005,19 +1007,21 @@ func (q *Queries) RunEvents(ctx context.Context, arg RunEventsParams) ([]RunEven
 }
 
 const runFollowed = `-- name: RunFollowed :exec
-UPDATE run SET followed = ?, due_by = ?, trouble = '', clash = ? WHERE session_id = ?
+UPDATE run SET followed = ?, followed_events = ?, due_by = ?, trouble = '', clash = ? WHERE session_id = ?
 `
 
 type RunFollowedParams struct {
-	Followed  sql.NullString
-	DueBy     sql.NullInt64
-	Clash     string
-	SessionID uint64
+	Followed       sql.NullString
+	FollowedEvents uint32
+	DueBy          sql.NullInt64
+	Clash          string
+	SessionID      uint64
 }
 
 func (q *Queries) RunFollowed(ctx context.Context, arg RunFollowedParams) error {
 	_, err := q.db.ExecContext(ctx, runFollowed,
 		arg.Followed,
+		arg.FollowedEvents,
 		arg.DueBy,
 		arg.Clash,
 		arg.SessionID,

@@ -34,6 +34,7 @@ ALTER TABLE word MODIFY kind VARCHAR(16) NOT NULL CHECK (kind IN ('late', 'easie
 
 ALTER TABLE run
     ADD COLUMN followed MEDIUMTEXT   NULL,                   -- the document that it put in force last; none: nothing yet
+    ADD COLUMN followed_events INT UNSIGNED NOT NULL DEFAULT 0, -- how many events that followed
     ADD COLUMN due_by   BIGINT UNSIGNED NULL,                -- the account whose change is still to be put in force; none: nothing is
     ADD COLUMN trouble  VARCHAR(400) NOT NULL DEFAULT '',    -- why it could not be, in words
     ADD COLUMN clash    VARCHAR(400) NOT NULL DEFAULT '',    -- what the board had otherwise, in words
@@ -80,7 +81,7 @@ DROP TABLE erasing;
 DROP TABLE known_browser;
 DROP TABLE recovery_code;
 ALTER TABLE invitation DROP COLUMN vouched;
-ALTER TABLE run DROP KEY run_due, DROP COLUMN clash, DROP COLUMN trouble, DROP COLUMN due_by, DROP COLUMN followed;
+ALTER TABLE run DROP KEY run_due, DROP COLUMN clash, DROP COLUMN trouble, DROP COLUMN due_by, DROP COLUMN followed_events, DROP COLUMN followed;
 ALTER TABLE word MODIFY kind VARCHAR(16) NOT NULL CHECK (kind IN ('late', 'easier', 'sore', 'pain', 'grid', 'missing', 'choice', 'effort'));
 INSERT INTO word (session_id, person, once, kind, says, own, pressed_at, made_at, noted_at)
 SELECT session_id, person, once, 'pain', says, own, pressed_at, made_at, answered_at FROM hurt;

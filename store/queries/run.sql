@@ -1,5 +1,5 @@
 -- name: Run :one
-SELECT r.document, r.schedule, r.begun_at, r.followed, r.due_by, r.trouble, r.clash FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.session_id = ? AND s.club_id = ?;
+SELECT r.document, r.schedule, r.begun_at, r.followed, r.followed_events, r.due_by, r.trouble, r.clash FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.session_id = ? AND s.club_id = ?;
 
 -- name: BeginRun :exec
 INSERT IGNORE INTO run (session_id, document, schedule, begun_at)
@@ -18,7 +18,7 @@ UPDATE run SET due_by = ? WHERE session_id = ?;
 SELECT r.session_id, s.club_id, r.due_by FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.due_by IS NOT NULL ORDER BY r.session_id LIMIT 200;
 
 -- name: RunFollowed :exec
-UPDATE run SET followed = ?, due_by = ?, trouble = '', clash = ? WHERE session_id = ?;
+UPDATE run SET followed = ?, followed_events = ?, due_by = ?, trouble = '', clash = ? WHERE session_id = ?;
 
 -- name: RunTrouble :exec
 UPDATE run SET trouble = ? WHERE session_id = ?;
