@@ -1121,7 +1121,7 @@ func (q *Queries) RunTrouble(ctx context.Context, arg RunTroubleParams) error {
 }
 
 const runsDue = `-- name: RunsDue :many
-SELECT r.session_id, s.club_id, r.due_by FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.due_by IS NOT NULL ORDER BY r.session_id LIMIT 200
+SELECT r.session_id, s.club_id, r.due_by FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.due_by IS NOT NULL AND s.start_at > CURRENT_TIMESTAMP - INTERVAL 30 DAY ORDER BY r.session_id LIMIT 200
 `
 
 type RunsDueRow struct {
