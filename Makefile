@@ -53,5 +53,5 @@ generate:
 screenshots: field
 	@sh scripts/need.sh $(MARIADB) chromium=chromium pdftoppm=poppler-utils
 	@mkdir -p var/shots
-	go test -count=1 ./e2e -shots $(CURDIR)/var/shots
+	go test -count=1 -timeout 40m ./e2e -shots $(CURDIR)/var/shots
 	@for picture in docs/screenshots/*.png; do cp var/shots/$${picture##*/} $$picture; done; rm -r var/shots
