@@ -16,13 +16,17 @@ import (
 const copies = 2
 
 // KeepCopy copies the data of a server that is stopped to a folder of that name beside it,
-// DIR/copies/NAME, and keeps the newest two. A copy that is cut short is not there. It fails
-// with ErrFull where there is no room for it.
+// DIR/copies/NAME, and keeps the newest two. What the copy was made before is under way until
+// [CopyServed] is called: until then no other is made, for it would be one of something half
+// done. A copy that is cut short is not there. It fails with ErrFull where there is no room.
 func KeepCopy(dir, name string) error {
 	data, kept := filepath.Join(dir, "data"), filepath.Join(dir, "copies")
 	to, making := filepath.Join(kept, name), filepath.Join(kept, "making")
-	if _, err := os.Stat(to); err == nil {
-		return nil // it was made before, and what came after it was cut short
+	if _, err := os.Stat(underWay(dir)); err == nil {
+		return nil
+	}
+	if err := os.RemoveAll(to); err != nil {
+		return err
 	}
 	if err := errors.Join(os.RemoveAll(making), os.MkdirAll(making, 0o700)); err != nil {
 		return asFull(err)
@@ -46,7 +50,22 @@ func KeepCopy(dir, name string) error {
 	if err := os.Rename(making, to); err != nil {
 		return err
 	}
+	if err := os.WriteFile(underWay(dir), []byte(name+"\n"), 0o600); err != nil {
+		return asFull(err)
+	}
 	return thinCopies(kept)
+}
+
+// underWay is the file that says before what the newest copy was made.
+func underWay(dir string) string { return filepath.Join(dir, "upgrading") }
+
+// CopyServed says that what a copy was made before is done.
+func CopyServed(dir string) error {
+	err := os.Remove(underWay(dir))
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil
+	}
+	return err
 }
 
 // room fails where the disk has less room than the data take, with something to spare.

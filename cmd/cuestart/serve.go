@@ -63,6 +63,9 @@ func database(ctx context.Context, set settings) (s *store.Store, gone <-chan st
 	if err == nil {
 		err = s.Migrate(ctx)
 	}
+	if err == nil && set.DSN == "" {
+		err = mariadb.CopyServed(filepath.Join(set.Data, "mariadb"))
+	}
 	if err != nil {
 		if s != nil {
 			s.Close()
