@@ -227,7 +227,7 @@ func (b *browser) signIn() {
 	b.fill("[name=email]", demo.Email)
 	b.fill("[name=password]", demo.Password)
 	b.click("main button")
-	b.until(`location.pathname == "/today"`)
+	b.until(`location.pathname == "/today" && document.readyState == "complete"`)
 }
 
 // shot writes a picture of what the window shows, where pictures are wanted.

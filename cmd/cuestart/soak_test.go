@@ -200,7 +200,7 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 				}
 			})
 		}
-		time.Sleep(100*time.Millisecond + rand.N(900*time.Millisecond))
+		time.Sleep(300*time.Millisecond + rand.N(1200*time.Millisecond))
 		if kill%3 == 1 {
 			killDatabase(data)
 			time.Sleep(rand.N(200 * time.Millisecond))
