@@ -97,3 +97,26 @@ func TestTheNextOnAPhoneFindsNothing(t *testing.T) {
 	assert.NotContains(t, stays(phone), "Tolland")
 	assert.NotContains(t, stays(phone), "/pitch/")
 }
+
+// What a phone's press was refused for is said there, and it is not called sent, now or later.
+func TestAPhoneSaysWhatWasNotKept(t *testing.T) {
+	base, p := site(t, true)
+	published(t, p)
+	board, err := p.Board(t.Context(), 1, 1)
+	require.NoError(t, err)
+	p.Now = func() time.Time { return board.Schedule.Start.Add(-50 * time.Minute) }
+	team, err := p.Shared(t.Context(), planner.Way{Token: board.Publication.Token, Person: "p10"})
+	require.NoError(t, err)
+	for n := range 12 {
+		require.NoError(t, p.Tell(t.Context(), team, planner.Word{Once: strings.Repeat("x", n+1), Kind: planner.Late, Says: "14:20"}))
+	}
+	b := newBrowser(t, base)
+	b.size(390, 844)
+	b.open("/r/" + board.Publication.Token + "/p10")
+	b.click(`[data-do=late]`)
+	b.click(`[data-late]`)
+	b.until(`document.querySelector("[data-notice=refused]")?.innerText.includes("very often")`)
+	time.Sleep(300 * time.Millisecond)
+	assert.NotContains(t, b.text("main"), "Will be sent")
+	assert.Empty(t, eval[string](b, `document.querySelector("[data-notice=sent]")?.innerText ?? ""`))
+}

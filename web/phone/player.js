@@ -110,9 +110,10 @@ function changed(words) {
 }
 
 async function send(fields) {
-  const arrived = await tell("/say", fields);
+  const became = await tell("/say", fields);
   const pain = fields.kind === "pain" ? `${say("Stop now. Go to medical staff, or tell your coach face to face.")} ` : "";
-  notice("sent", pain + (arrived ? say("Sent") : say("Will be sent when there is a signal")), "OK", () => notice("sent", ""));
+  const said = { sent: say("Sent"), later: say("Will be sent when there is a signal"), refused: "" }[became]; // why it was refused is said apart
+  notice("sent", pain + said, "OK", () => notice("sent", ""));
 }
 
 const about = () => {

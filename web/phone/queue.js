@@ -6,13 +6,15 @@ const name = () => Array.from(crypto.getRandomValues(new Uint8Array(12)), (n) =>
 let sending; // what is on its way
 const refused = new Set(); // what the server did not keep
 
-// tell sends a press to an address under the page's own, now or later; it tells whether
-// it has arrived.
+// tell sends a press to an address under the page's own, now or later; it tells what became
+// of it: sent, later, or refused, which is said on top of the page.
 export async function tell(path, fields) {
   const press = { path, fields: { ...fields, once: name(), pressed: Math.round(now() * 1000) } };
   if (!keep("queue", [...kept("queue", []), press])) notice("full", say("This phone is full: keep the page open until it is sent."));
   await sending; // with what was pressed before
-  return (await flush()) && !refused.has(press.fields.once) && !kept("queue", []).some((p) => p.fields.once === press.fields.once);
+  await flush();
+  if (refused.has(press.fields.once)) return "refused";
+  return kept("queue", []).some((p) => p.fields.once === press.fields.once) ? "later" : "sent";
 }
 
 // flush sends what waits, the oldest first; it tells whether all of it arrived.
@@ -26,7 +28,8 @@ async function send() {
       const press = waiting[0];
       const answer = await fetch(base + press.path, { method: "POST", body: new URLSearchParams(press.fields), signal: AbortSignal.timeout?.(10000) });
       if (answer.status >= 500) throw new Error(answer.status);
-      notice("refused", answer.status === 422 ? await answer.text() : "");
+      const why = { 422: () => answer.text(), 404: () => say("This link is no longer good. Ask your coach.") }[answer.status];
+      notice("refused", why ? await why() : "");
       if (!answer.ok) refused.add(press.fields.once);
       keep("queue", kept("queue", []).filter((p) => p.fields.once !== press.fields.once));
     }
