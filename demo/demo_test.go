@@ -28,7 +28,7 @@ func TestTheDemosMatchDayHoldsAndLandsOnTheMargin(t *testing.T) {
 	require.NoError(t, err)
 	c, err := schedule.Compile(d)
 	require.NoError(t, err)
-	_, _, _, err = runin.Score(&c.Problem, s.Result)
+	_, _, err = runin.Score(&c.Problem, s.Result)
 	require.NoError(t, err)
 	assert.True(t, s.Result.Feasible)
 	for i, b := range s.Result.Blocks {
@@ -51,7 +51,7 @@ func TestAWhyIsSaidOfEachCut(t *testing.T) {
 		full := c.Dosings[i][len(c.Dosings[i])-1]
 		switch {
 		case !b.Kept:
-			assert.Contains(t, b.Why, "would take minutes that others use better", b.ID)
+			assert.Contains(t, b.Why, "no room for it", b.ID)
 			assert.NotEqual(t, plan.Must, d.Blocks[i].Priority)
 		case int(b.End-b.Start) < full.Seconds:
 			assert.Contains(t, b.Why, ", not ", b.ID)
@@ -64,7 +64,7 @@ func TestAWhyIsSaidOfEachCut(t *testing.T) {
 	s, err = schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	assert.False(t, s.Result.Feasible)
-	assert.Contains(t, s.Result.Why, "would have to be free 10:15 min earlier too", "the ground is the limit, not the players")
+	assert.Contains(t, s.Result.Why, "would have to be free 11:05 min earlier too", "the ground is the limit, not the players")
 }
 
 // Kit is short of the squad: what two blocks want at once they cannot both have.
@@ -78,6 +78,6 @@ func TestBlocksDoNotShareTheSamePieces(t *testing.T) {
 	}
 	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
-	_, _, _, err = runin.Score(&c.Problem, s.Result)
+	_, _, err = runin.Score(&c.Problem, s.Result)
 	require.NoError(t, err)
 }

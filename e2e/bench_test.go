@@ -68,12 +68,13 @@ func measured(name string, value float64, unit string) { fmt.Printf("%s %.3g %s\
 
 // fits measures the engine on made-up problems of each size.
 func fits() error {
-	gap, n, allocs, bytes := 0.0, 0, uint64(0), uint64(0)
+	allocs, bytes := uint64(0), uint64(0)
 	for _, size := range []struct {
 		name string
 		size runintest.Size
 	}{{"small", runintest.Small}, {"middle", runintest.Middle}, {"large", runintest.Large}, {"xlarge", runintest.XLarge}} {
 		var times []time.Duration
+		gap, wait, n := 0.0, 0.0, 0
 		for seed := range uint64(20) {
 			problem := runintest.Problem(seed, size.size)
 			var before, after runtime.MemStats
@@ -85,8 +86,9 @@ func fits() error {
 			}
 			times = append(times, time.Since(began))
 			runtime.ReadMemStats(&after)
-			if r.Feasible && r.Score > 0 {
-				gap += (r.Bound - r.Score) / r.Score * 100
+			if r.Feasible {
+				gap += (r.Bound - r.Value) / r.Bound * 100
+				wait += float64(r.Idle-r.IdleBound) / float64(max(1, r.Idle)) * 100
 				n++
 			}
 			if size.name == "middle" {
@@ -95,8 +97,9 @@ func fits() error {
 			}
 		}
 		measured("fit_"+size.name+"_p95", p95(times), "ms")
+		measured("fit_"+size.name+"_value_gap", gap/float64(n), "%")
+		measured("fit_"+size.name+"_idle_gap", wait/float64(n), "%")
 	}
-	measured("fit_gap_pct", gap/float64(n), "%")
 	fmt.Printf("fit_allocs %d allocations\n", allocs)
 	measured("fit_mb", float64(bytes)/1e6, "MB")
 	return nil

@@ -87,7 +87,7 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 	phone.size(390, 844)
 	phone.open(link)
 	phone.click(`a[href$="/p15"]`)
-	phone.until(`document.readyState == "complete" && document.querySelector("[data-countdown]")`)
+	phone.until(`document.querySelector("[data-countdown]")`)
 	text := phone.text("main")
 	assert.Contains(t, text, "Mara T. · 15")
 	assert.NotContains(t, text, "Tolland")

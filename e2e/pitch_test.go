@@ -39,7 +39,7 @@ func assistantIn(t *testing.T, b *browser) {
 	b.fill("[name=email]", "assistant@brackwater.example")
 	b.fill("[name=password]", demo.Password)
 	b.click("main button")
-	b.until(`location.pathname == "/today" && document.readyState == "complete"`)
+	b.until(`location.pathname == "/today"`)
 }
 
 // pitchSide opens a session's pitch side and waits until the phone can do without the site.

@@ -21,7 +21,7 @@ func (b *browser) signInAs(email string) {
 	b.fill("[name=email]", email)
 	b.fill("[name=password]", demo.Password)
 	b.click("main button")
-	b.until(`location.pathname == "/today" && document.readyState == "complete"`)
+	b.until(`location.pathname == "/today"`)
 }
 
 // stays is all that a browser keeps, as text: storage, and the pages of its caches.

@@ -115,7 +115,7 @@ var chromium = sync.OnceValue(func() context.Context {
 var endChromium = func() {}
 
 func newBrowser(t *testing.T, base string) *browser {
-	ctx, cancel := context.WithTimeout(chromium(), 3*time.Minute)
+	ctx, cancel := context.WithTimeout(chromium(), 12*time.Minute) // a busy machine takes a quarter of it for the longest test
 	t.Cleanup(cancel)
 	ctx, closeTab := chromedp.NewContext(ctx, chromedp.WithNewBrowserContext(), chromedp.WithListener(complaints(t)))
 	t.Cleanup(closeTab)
@@ -212,13 +212,13 @@ func evalPromise(b *browser, expression string) string {
 	return value
 }
 
-// until waits for a condition in the page.
+// until waits for a condition in a page that is there whole.
 func (b *browser) until(condition string) {
 	b.t.Helper()
 	require.Eventually(b.t, func() bool {
-		met, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool]("Boolean("+condition+")"))
+		met, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool](`document.readyState == "complete" && Boolean(`+condition+`)`))
 		return err == nil && met
-	}, 20*time.Second, 30*time.Millisecond, condition)
+	}, 40*time.Second, 30*time.Millisecond, condition)
 }
 
 func (b *browser) signIn() {
@@ -227,7 +227,7 @@ func (b *browser) signIn() {
 	b.fill("[name=email]", demo.Email)
 	b.fill("[name=password]", demo.Password)
 	b.click("main button")
-	b.until(`location.pathname == "/today" && document.readyState == "complete"`)
+	b.until(`location.pathname == "/today"`)
 }
 
 // shot writes a picture of what the window shows, where pictures are wanted.

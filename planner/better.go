@@ -21,8 +21,19 @@ type Better struct {
 // searchFor is how long a better fit is looked for, at most.
 const searchFor = 8 * time.Second
 
-// gain is by how much a fit has to be better to be worth a word: half a "could".
-const gain = 0.05
+// What of a better fit is worth a word: a tenth of the least dose of a could, or a few
+// seconds of waiting for each player.
+const (
+	worthGain    = 0.01
+	worthWaiting = 10
+)
+
+// worth tells whether a fit is better than another by more than nobody would see.
+func worth(is, was *schedule.Schedule) bool {
+	gained := is.Result.Value - was.Result.Value
+	return is.Result.Feasible && (gained >= worthGain ||
+		gained > -worthGain/10 && was.Result.Idle-is.Result.Idle >= worthWaiting*len(is.Players))
+}
 
 // Better looks for a better fit of a session's plan, with the steps that it is worth; nil:
 // there is none worth a word. It works once for each revision. It fails with ErrNotFound.
@@ -36,13 +47,13 @@ func (p *Planner) Better(ctx context.Context, clubID, id uint64) (*Better, error
 
 func (p *Planner) search(ctx context.Context, session *store.Session) (*Better, error) {
 	was := session.Schedule
-	if p.begun(session) || !was.Result.Feasible || was.Result.Bound <= was.Result.Score+gain {
+	if p.begun(session) || !was.Result.Feasible || was.Result.Proven() {
 		return nil, nil
 	}
 	ctx, cancel := context.WithTimeout(ctx, searchFor)
 	defer cancel()
 	is, err := p.fitIn(ctx, session.Document, false, 0)
-	if err != nil || !is.Result.Feasible || is.Result.Score < was.Result.Score+gain {
+	if err != nil || !worth(is, was) {
 		return nil, err
 	}
 	return &Better{betterWords(session, is), is}, nil

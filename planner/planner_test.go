@@ -152,7 +152,7 @@ func TestANewSessionIsComposedOrLikeTheLastOfItsKind(t *testing.T) {
 	require.NoError(t, err)
 	again := board(t, p, added.ID)
 	assert.Equal(t, b.Document.Content(), again.Document.Content(), "the same routine on the same day is the same list")
-	assert.InEpsilon(t, b.Schedule.Result.Score, again.Schedule.Result.Score, 0.05)
+	assert.InEpsilon(t, b.Schedule.Result.Value, again.Schedule.Result.Value, 0.05)
 }
 
 func TestANewClubPlansWithoutNames(t *testing.T) {

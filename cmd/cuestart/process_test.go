@@ -230,7 +230,7 @@ func TestTheEngineReadsAndAnswersJSON(t *testing.T) {
 	problem := string(vector.Problem)
 	out, _, code := command(t, problem, "fit", "-")
 	assert.Equal(t, 0, code)
-	assert.Contains(t, out, `"feasible":true,"score":21,"bound":21`)
+	assert.Contains(t, out, `"feasible":true,"value":21,"bound":21,"idle":0,"idle_bound":0`)
 	out, _, code = command(t, problem, "cutdowns", "--steps", "20000", "-")
 	assert.Equal(t, 0, code)
 	assert.Contains(t, out, `"less":300`)

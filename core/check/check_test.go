@@ -204,7 +204,7 @@ var spoiled = map[string]func(d *plan.Document){
 		b := block("kicks", drill.Sport, kicks)
 		b.Priority, b.Who = plan.Could, []string{"p1"}
 		d.Blocks = append(d.Blocks, b)
-		d.Open = clock.BeforeStart(1110)
+		d.Open = clock.BeforeStart(930)
 	},
 	"order":     func(d *plan.Document) { d.Blocks[1], d.Blocks[2] = d.Blocks[2], d.Blocks[1] },
 	"no-leader": func(d *plan.Document) { d.Blocks[3].Leader = "" },

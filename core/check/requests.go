@@ -225,7 +225,7 @@ func impossible(r *reading) {
 		by = append(by, "short by "+lasting(res.ShortBy))
 	}
 	for _, b := range r.blocks {
-		if !b.Kept && b.Priority == plan.Must {
+		if b.Priority == plan.Must && (!b.Kept || r.Schedule.OnlyOnce(b.ID)) {
 			by = append(by, fmt.Sprintf("%s%s%s", b.Name, in(" with ", r.Document.LeaderName(b.Leader)), in(" on ", r.Document.ZoneName(b.Zone))))
 		}
 	}
@@ -238,7 +238,7 @@ func impossible(r *reading) {
 		tries = append(tries, func(d *plan.Document) bool {
 			left := n
 			for i := len(r.blocks) - 1; i >= 0 && left > 0; i-- {
-				if b := d.Block(r.blocks[i].ID); b != nil && b.Priority == plan.Must && !r.blocks[i].Kept {
+				if b := d.Block(r.blocks[i].ID); b != nil && b.Priority == plan.Must && (!r.blocks[i].Kept || r.Schedule.OnlyOnce(b.ID)) {
 					b.Priority, left = plan.Should, left-1
 				}
 			}

@@ -207,7 +207,7 @@ func (m *Made) refined(ctx context.Context, b Brief) (*Made, error) {
 		return nil, err
 	}
 	findings := check.Check(check.Input{Document: m.Document, Schedule: fitted, Book: b.Book})
-	if fitted.Result.Score > m.Schedule.Result.Score && check.Count(findings).Stops <= check.Count(m.Findings).Stops {
+	if fitted.Result.Beats(m.Schedule.Result) && check.Count(findings).Stops <= check.Count(m.Findings).Stops {
 		m.Schedule, m.Findings = fitted, findings
 	}
 	return m, nil

@@ -7,6 +7,7 @@ package conduct
 
 import (
 	"cmp"
+	"cuestart/core/schedule"
 	"slices"
 	"strings"
 
@@ -60,9 +61,12 @@ type Place struct {
 	From    int64  `json:"from"` // Unix seconds
 	To      int64  `json:"to"`   // Unix seconds
 	Amounts []int  `json:"amounts,omitempty"`
-	Kept    bool   `json:"kept,omitempty"`
-	State   State  `json:"state,omitempty"` // of what had begun: that stays as it was
-	Why     string `json:"why,omitempty"`
+
+	Less *schedule.Less `json:"less,omitempty"` // what is cut beside the amounts
+
+	Kept  bool   `json:"kept,omitempty"`
+	State State  `json:"state,omitempty"` // of what had begun: that stays as it was
+	Why   string `json:"why,omitempty"`
 }
 
 // Longest texts of an event.

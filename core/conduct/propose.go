@@ -71,7 +71,7 @@ func (s *Stand) Propose(ctx context.Context, is Different, steps int) (*Proposal
 	}
 	p := &Proposal{Is: is, Said: said, Left: int(-now) - d.Margin - d.Slack, Fits: after.Result.Feasible, Why: sentence(after.Result.Why)}
 	for _, b := range after.Blocks(d) {
-		place := Place{Block: b.ID, From: start.Unix() + int64(b.Start), To: start.Unix() + int64(b.End), Kept: b.Kept, Why: b.Cut}
+		place := Place{Block: b.ID, From: start.Unix() + int64(b.Start), To: start.Unix() + int64(b.End), Kept: b.Kept, Why: b.Cut, Less: b.Less}
 		if r := s.Run(b.ID); r != nil && r.State != Ahead && r.State != LeftOut {
 			place.State, place.From = r.State, s.Unix(r.Start)
 			if place.Kept = true; r.State != Over {
@@ -119,7 +119,7 @@ func (s *Stand) Stood() (list []schedule.Stood) {
 	const more = 30
 	for i := range s.Runs {
 		r := &s.Runs[i]
-		is := schedule.Stood{Block: r.ID, Start: r.Start, End: r.End, Why: r.Cut}
+		is := schedule.Stood{Block: r.ID, Start: r.Start, End: r.End, Why: r.Cut, Less: r.Less}
 		for n := range r.Items {
 			is.Amounts = append(is.Amounts, r.Amount(n))
 		}

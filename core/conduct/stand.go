@@ -70,6 +70,7 @@ type Absent struct {
 type placed struct {
 	from, to int64
 	amounts  []int
+	less     *schedule.Less
 	kept     bool
 	why      string
 	length   int   // seconds that it was planned to last
@@ -127,7 +128,7 @@ func newFold(base Plan) (*fold, error) {
 	}
 	f := &fold{document: d, at: map[string]placed{}, start: start.Unix()}
 	for _, b := range base.Schedule.Blocks(base.Document) {
-		is := placed{from: f.start + int64(b.Start), to: f.start + int64(b.End), kept: b.Kept, why: b.Cut, length: b.Length()}
+		is := placed{from: f.start + int64(b.Start), to: f.start + int64(b.End), kept: b.Kept, why: b.Cut, length: b.Length(), less: b.Less}
 		for n := range b.Items {
 			is.amounts = append(is.amounts, b.Amount(n))
 		}
@@ -151,7 +152,7 @@ func (f *fold) change(e Event) (said string, err error) {
 		if !f.sensible(&p) {
 			continue
 		}
-		is := placed{p.From, p.To, p.Amounts, p.Kept, p.Why, int(p.To - p.From), p.State, e.At / 1000}
+		is := placed{p.From, p.To, p.Amounts, p.Less, p.Kept, p.Why, int(p.To - p.From), p.State, e.At / 1000}
 		if was, known := f.at[p.Block]; known && p.State != "" {
 			is.length = was.length
 		}
@@ -179,14 +180,14 @@ func (f *fold) sensible(p *Place) bool {
 			return false
 		}
 	}
-	return true
+	return p.Less.Suits(b)
 }
 
 // stood are the blocks as the plan in force has them.
 func (f *fold) stood() (list []schedule.Stood) {
 	for i := range f.document.Blocks {
 		is := f.at[f.document.Blocks[i].ID]
-		list = append(list, schedule.Stood{Block: f.document.Blocks[i].ID, Kept: is.kept, Start: offset(is.from, f.start), End: offset(is.to, f.start), Amounts: is.amounts, Why: is.why})
+		list = append(list, schedule.Stood{Block: f.document.Blocks[i].ID, Kept: is.kept, Start: offset(is.from, f.start), End: offset(is.to, f.start), Amounts: is.amounts, Less: is.less, Why: is.why})
 	}
 	return list
 }
@@ -216,7 +217,7 @@ func (s *Stand) lines(events []Event, now int64) error {
 		one := &Stand{Document: timed.Document, List: timed.ID, startUnix: line, Now: offset(now/1000, line)}
 		f := &fold{document: timed.Document, at: map[string]placed{}, start: line}
 		for _, b := range timed.Schedule.Blocks(timed.Document) {
-			is := placed{from: line + int64(b.Start), to: line + int64(b.End), kept: b.Kept, why: b.Cut}
+			is := placed{from: line + int64(b.Start), to: line + int64(b.End), kept: b.Kept, why: b.Cut, less: b.Less}
 			for n := range b.Items {
 				is.amounts = append(is.amounts, b.Amount(n))
 			}

@@ -101,3 +101,21 @@ func (d Drill) sprinted(amount int) (metres float64) {
 	}
 	return metres
 }
+
+// Hardest are the efforts of the left trips of so many: the easiest go first, the last stays.
+func (d Dose) Hardest(trips, left int) []float64 {
+	all := make([]float64, trips)
+	for n := range all {
+		all[n] = d.effort(n)
+	}
+	for len(all) > max(1, left) {
+		easiest := 0
+		for n, e := range all[:len(all)-1] {
+			if e < all[easiest] {
+				easiest = n
+			}
+		}
+		all = slices.Delete(all, easiest, easiest+1)
+	}
+	return all
+}

@@ -168,6 +168,7 @@ type Fixed struct {
 	Who    []string `json:"who"` // ids of units and players, or Everyone
 	Span   Span     `json:"span"`
 	Active bool     `json:"active,omitempty"` // it keeps the players warm
+	Zone   string   `json:"zone,omitempty"`   // where it is; "": wherever they are
 }
 
 // Priority says how willingly a coach gives a block up.
@@ -228,12 +229,28 @@ type Item struct {
 	Drill   drill.Drill `json:"drill"`
 	Explain int         `json:"explain,omitempty"` // seconds to explain it, where it is new to the group
 
+	// Written: a coach wrote it, or set its dose by hand: the day's factors are an offer, and
+	// where it has to be shorter rounds and sets go first. Least: what is the least was said
+	// too.
+	Written bool `json:"written,omitempty"`
+	Least   bool `json:"least,omitempty"`
+
 	AtOnce    int  `json:"at_once,omitempty"`   // how many have the kit of it at once, the others take turns; 0: all
 	Alongside bool `json:"alongside,omitempty"` // done while the one before it is, such as visualising
 
 	// Easier and Swap stand in for the drill where a restriction touches it.
 	Easier *drill.Drill `json:"easier,omitempty"`
 	Swap   *drill.Drill `json:"swap,omitempty"`
+}
+
+// Shrinks tells whether rounds and sets of the drill go first where its block is shortened:
+// of what a coach wrote, unless they said what is the least, or that it is exact.
+func (i *Item) Shrinks() bool { return i.Written && !i.Least && !i.Drill.Dose.Exact }
+
+// OneHold tells whether it is one hold of some seconds, which is held shorter.
+func (i *Item) OneHold() bool {
+	d := &i.Drill.Dose
+	return i.Shrinks() && d.Kind == drill.Hold && i.Drill.Range.Target == 1 && d.Breaths == 0
 }
 
 // Members resolves ids of units and players, or Everyone, to the ids of

@@ -20,6 +20,7 @@ func (d *Document) SetDose(block string, item, amount int) (string, error) {
 		return "", In(AtItem(block, item), "%s goes from %s to %s", known.Name, known.Words(known.Range.Min), known.Words(known.Range.Max))
 	}
 	known.Range.Target = amount
+	b.Items[item].Written = true
 	return fmt.Sprintf("%s: %s", known.Name, known.Words(amount)), nil
 }
 

@@ -17,7 +17,11 @@ type annealer struct {
 	rivals [][]int // by block: those that it competes with for strands or resources
 	free   [][]int // by block: those rivals that may come before or after it
 
+	guide float64 // what an idle player-unit costs, beside the value
+
 	present, tried trail
+	value          float64 // of the draft tried last, less what musts without a place cost
+	idle           int
 }
 
 // trail is what a draft comes to, step by step; place n is before block n of
@@ -99,7 +103,8 @@ func (a *annealer) score(d *draft, place int) float64 {
 			idle += len(s.players) * a.idleBefore(s, first)
 		}
 	}
-	return t.value[len(d.order)] - a.lambda*float64(idle-t.worked[len(d.order)])
+	a.value, a.idle = t.value[len(d.order)], idle-t.worked[len(d.order)]
+	return a.value - a.guide*float64(a.idle)
 }
 
 // accept makes the draft that was placed from place on the present one.
@@ -122,7 +127,7 @@ func (a *annealer) place(taken []int, d *draft, i int) (gain float64, worked, en
 	b := &a.blocks[i]
 	l := b.levels[d.level[i]]
 	limit := a.limit(taken, i)
-	missed := 0
+	var missed absence
 	if b.pinned {
 		end = b.pin + l.seconds
 		if at, fits := a.latest(b, l.seconds, end); !fits || at != end || end > limit {
@@ -143,22 +148,14 @@ func (a *annealer) place(taken []int, d *draft, i int) (gain float64, worked, en
 	return l.gain * b.attended(l.seconds, missed), worked, end, true
 }
 
-// holds tells whether every must of the draft finds its place.
-func (a *annealer) holds(d *draft) bool {
-	a.score(d, 0)
-	for i := range a.blocks {
-		if a.musts&(1<<i) != 0 && !a.tried.placed[i] {
-			return false
-		}
-	}
-	return true
-}
-
-// read is the plan that the draft comes to.
+// read is the plan that the draft comes to; nil where a must finds no place in it.
 func (a *annealer) read(d *draft) *found {
 	a.score(d, 0)
-	f := &found{level: make([]int, len(a.blocks)), end: make([]int, len(a.blocks))}
+	f := &found{level: make([]int, len(a.blocks)), end: make([]int, len(a.blocks)), value: a.value, idle: a.idle}
 	for i := range a.blocks {
+		if a.musts&(1<<i) != 0 && !a.tried.placed[i] {
+			return nil
+		}
 		f.level[i] = -1
 		if a.tried.placed[i] {
 			f.level[i], f.end[i] = d.level[i], a.tried.end[i]
@@ -170,11 +167,11 @@ func (a *annealer) read(d *draft) *found {
 
 // cool improves the draft for rounds rounds, from temperature hot to cold, and
 // returns the best that was seen.
-func (a *annealer) cool(ctx context.Context, d *draft, rounds int, hot, cold float64) (*draft, float64) {
+func (a *annealer) cool(ctx context.Context, d *draft, rounds int, hot, cold float64) *draft {
 	d = d.clone()
 	now := a.score(d, 0)
 	a.accept(d, 0)
-	best, bestScore := d.clone(), now
+	best, bestOf := d.clone(), found{value: a.value, idle: a.idle}
 	next := d.clone()
 	factor := math.Pow(cold/hot, 1/float64(max(1, rounds)))
 	heat := hot
@@ -192,13 +189,13 @@ func (a *annealer) cool(ctx context.Context, d *draft, rounds int, hot, cold flo
 			a.accept(next, place)
 			d.copyFrom(next)
 			now = score
-			if score > bestScore+eps {
+			if f := (found{value: a.value, idle: a.idle}); f.beats(&bestOf) {
 				best.copyFrom(d)
-				bestScore = score
+				bestOf = f
 			}
 		} else {
 			next.copyFrom(d)
 		}
 	}
-	return best, bestScore
+	return best
 }

@@ -2,13 +2,29 @@ package runin
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"cuestart/core/clock"
 )
 
+// Beats tells whether r is the better of two answers to a problem: the musts fit, else
+// its value is greater, else its idle less.
+func (r *Result) Beats(other *Result) bool {
+	if r.Feasible != other.Feasible {
+		return r.Feasible
+	}
+	if math.Abs(r.Value-other.Value) > same {
+		return r.Value > other.Value
+	}
+	return r.Idle < other.Idle
+}
+
+// Proven tells whether no plan is better.
+func (r *Result) Proven() bool { return r.Bound <= r.Value+same && r.IdleBound >= r.Idle }
+
 // result writes the best state as an answer.
-func (s *searcher) result(feasible, whole bool) *Result {
+func (s *searcher) result(feasible bool) *Result {
 	p := s.problem
 	r := &Result{Feasible: feasible, Stopped: s.stopped, Blocks: make([]Scheduled, len(p.Blocks))}
 	for i := range p.Blocks {
@@ -18,7 +34,7 @@ func (s *searcher) result(feasible, whole bool) *Result {
 		for i, level := range s.best.level {
 			if level >= 0 {
 				end := clock.Offset(s.best.end[i] * s.unit)
-				r.Blocks[i].Kept, r.Blocks[i].Level = true, level
+				r.Blocks[i].Kept, r.Blocks[i].Level = true, level-s.blocks[i].once
 				r.Blocks[i].Start, r.Blocks[i].End = end-clock.Offset(s.blocks[i].levels[level].seconds*s.unit), end
 			}
 		}
@@ -31,9 +47,9 @@ func (s *searcher) result(feasible, whole bool) *Result {
 		r.Strands = append(r.Strands, ids)
 	}
 	s.measure(r)
-	r.Bound = r.Score
-	if !whole {
-		r.Bound = max(r.Score, s.lowest)
+	r.Bound, r.IdleBound = r.Value, min(r.Idle, s.idleBound*s.unit)
+	if s.valueBound > r.Value+same {
+		r.Bound = s.valueBound
 	}
 	for i := range r.Blocks {
 		r.Blocks[i].Why = s.why(r, i)
@@ -54,8 +70,7 @@ func (s *searcher) measure(r *Result) {
 		}
 		sc, b := &r.Blocks[i], &s.blocks[i]
 		from, to := s.at(sc.Start), s.at(sc.End)
-		missed := s.missed(b, from, to)
-		r.Value += b.levels[sc.Level].gain * (1 - float64(missed)/float64(b.people*(to-from)))
+		r.Value += b.levels[sc.Level+b.once].gain * b.attended(to-from, s.missed(b, from, to))
 		for _, k := range b.strands {
 			if b.phase >= 0 {
 				first[k] = min(first[k], from)
@@ -88,7 +103,6 @@ func (s *searcher) measure(r *Result) {
 		r.Idle += len(s.strands[k].players) * s.idleBefore(&s.strands[k], first[k])
 	}
 	r.Idle -= worked
-	r.Score = r.Value - s.lambda*float64(r.Idle)
 	r.Idle *= s.unit
 }
 
@@ -103,14 +117,14 @@ func (s *searcher) sortMissed(missed []Missed) {
 // why says in a few words what became of block i.
 func (s *searcher) why(r *Result, i int) string {
 	from, sc := &s.problem.Blocks[i], &r.Blocks[i]
-	longest := from.Levels[len(from.Levels)-1].Seconds
+	longest, least := from.Levels[len(from.Levels)-1].Seconds, clock.Lasting(from.Levels[0].Seconds)
 	switch {
 	case !sc.Kept && from.Must:
-		return fmt.Sprintf("left out: not even its shortest, %s, fits beside the other musts", clock.Lasting(from.Levels[0].Seconds))
+		return fmt.Sprintf("left out: not even its shortest, %s, fits beside the other musts", least)
 	case !sc.Kept:
-		return fmt.Sprintf("left out: its shortest, %s, is worth less than what it would displace", clock.Lasting(from.Levels[0].Seconds))
+		return fmt.Sprintf("left out: no room for its shortest, %s", least)
 	case sc.Level < len(from.Levels)-1:
-		return fmt.Sprintf("shortened from %s to %s", clock.Lasting(longest), clock.Lasting(from.Levels[sc.Level].Seconds))
+		return fmt.Sprintf("shortened from %s to %s", clock.Lasting(longest), clock.Lasting(from.level(sc.Level).Seconds))
 	case from.Pin != nil:
 		return "in full, at its pin"
 	}

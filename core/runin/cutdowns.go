@@ -59,9 +59,12 @@ func Cutdowns(ctx context.Context, p *Problem, steps int) ([]Cut, error) {
 // turned out better: it holds there too. The full plan stays as it is.
 func carryBack(cuts []Cut) {
 	for n := len(cuts) - 1; n > 1; n-- {
-		if next, at := cuts[n].Result, cuts[n-1].Result; next.Score > at.Score+eps {
+		if next, at := cuts[n].Result, cuts[n-1].Result; next.Beats(at) {
 			found := *next
-			found.Bound = max(at.Bound, next.Score)
+			found.Bound, found.IdleBound = max(at.Bound, next.Value), 0
+			if found.Bound == at.Bound {
+				found.IdleBound = min(at.IdleBound, next.Idle)
+			}
 			cuts[n-1].Result = &found
 		}
 	}

@@ -1,13 +1,14 @@
 package runin
 
 import (
+	"math"
 	"math/bits"
 	"slices"
 )
 
 // view is what of a state matters to its completions.
 type view struct {
-	settled float64   // credit, less the waiting of strands that have no block open
+	settled float64   // gain and work, less the waiting of strands that have no block open
 	places  []int     // the moments from which strands, resources and links with a block open are taken
 	costs   []float64 // of each strand with a block open: its waiting, and the saving that is pending, negative
 }
@@ -20,7 +21,11 @@ func (s *searcher) promising(layer []*state, width int) (kept []*state, complete
 	groups := map[uint64][]*state{}
 	compared := 0
 	for n, t := range layer {
-		if s.best != nil && t.bound <= s.bestScore+eps {
+		if s.hopeless(t) {
+			if t.hope < s.floor && t.bound > s.bestScore+s.step {
+				s.spare = append(s.spare, t)
+				continue
+			}
 			s.spare = append(s.spare, layer[n:]...)
 			break
 		}
@@ -48,7 +53,7 @@ const comparisonsPerStep = 32
 // look takes the view of t.
 func (s *searcher) look(t *state) {
 	v := &t.view
-	v.settled, v.places, v.costs = t.credit, v.places[:0], v.costs[:0]
+	v.settled, v.places, v.costs = t.gain+s.lambda*float64(t.worked), v.places[:0], v.costs[:0]
 	for k := range s.strands {
 		strand := &s.strands[k]
 		waiting := s.lambda * float64(len(strand.players)*s.idleBefore(strand, t.taken[s.firstAt+k]))
@@ -64,15 +69,38 @@ func (s *searcher) look(t *state) {
 			v.places = append(v.places, min(t.taken[s.unitAt+u], t.last))
 		}
 	}
+	s.lookAround(t)
 	for open := t.open & s.waits; open != 0; open &= open - 1 {
 		v.places = append(v.places, min(t.taken[s.linkAt+bits.TrailingZeros64(open)], t.last))
+	}
+}
+
+// lookAround adds by when everybody with a block open has to be done where.
+func (s *searcher) lookAround(t *state) {
+	places := len(s.walks)
+	if places == 0 {
+		return
+	}
+	for k := range s.strands {
+		if s.strands[k].blocks&t.open != 0 {
+			for _, at := range t.taken[s.reachAt+k*places:][:places] {
+				t.view.places = append(t.view.places, min(at, t.last))
+			}
+		}
+	}
+	for u, users := range s.users {
+		if users&t.open != 0 {
+			for _, at := range t.taken[s.unitReachAt+u*places:][:places] {
+				t.view.places = append(t.view.places, min(at, t.last))
+			}
+		}
 	}
 }
 
 // dominates tells whether any completion of b is open to a too, and no worse.
 // Both have the same blocks open.
 func (s *searcher) dominates(a, b *state) bool {
-	if a.last < b.last {
+	if a.last < b.last || a.gain < b.gain-same && !math.IsInf(s.floor, -1) {
 		return false
 	}
 	for i, place := range a.view.places {

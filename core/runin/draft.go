@@ -30,6 +30,7 @@ func (a *annealer) begin() *draft {
 	for len(d.order) < n {
 		// From the end: the last listed block whose followers are all placed.
 		for i := n - 1; i >= 0; i-- {
+			d.level[i] = a.blocks[i].low
 			if a.musts&(1<<i) == 0 {
 				d.level[i] = -1
 			}
@@ -125,7 +126,7 @@ func (a *annealer) exchange(d *draft, i int) int {
 	if d.level[i] < 0 || d.level[j] >= 0 || a.musts&(1<<i) != 0 {
 		return len(d.order)
 	}
-	d.level[j] = min(d.level[i], len(a.blocks[j].levels)-1)
+	d.level[j] = max(a.blocks[j].low, min(d.level[i], len(a.blocks[j].levels)-1))
 	d.level[i] = -1
 	first := min(a.pos[i], a.pos[j])
 	return min(first, a.move(d, j, a.pos[i]))
@@ -135,13 +136,19 @@ func (a *annealer) exchange(d *draft, i int) int {
 func (a *annealer) turn(d *draft, i, way int) int {
 	low, high := -1, len(a.blocks[i].levels)-1
 	if a.musts&(1<<i) != 0 {
-		low = 0
+		low = a.blocks[i].low
 	}
 	if way == 0 {
 		way = 1 - 2*a.random.IntN(2)
 	}
 	was := d.level[i]
 	d.level[i] = max(low, min(high, was+way))
+	if d.level[i] >= 0 && d.level[i] < a.blocks[i].low {
+		d.level[i] = a.blocks[i].low
+		if way < 0 {
+			d.level[i] = low
+		}
+	}
 	if d.level[i] == was {
 		return len(d.order)
 	}

@@ -2,12 +2,13 @@ package runin
 
 import (
 	"context"
+	"math"
 	"slices"
 	"sync"
 )
 
 // Version changes when the same problem may get another answer.
-const Version = 4
+const Version = 5
 
 // DefaultSteps is how many steps Fit spends on a problem unless told otherwise.
 // A step is a draft tried by annealing, a block placed by the search or five
@@ -18,10 +19,10 @@ func DefaultSteps(p *Problem) int {
 	return effort(len(p.Blocks)).all()
 }
 
-// Fit finds the plan of the greatest score, spending at most steps steps
-// ([DefaultSteps] if steps is 0). The same problem and steps give the same
-// answer on any machine, unless ctx ends first: then the answer is the best
-// plan so far and says so. An impossible problem is an answer, Feasible false;
+// Fit finds the plan of the greatest value and, at that value, of the least idle,
+// spending at most steps steps ([DefaultSteps] if steps is 0). The same problem and
+// steps give the same answer on any machine, unless ctx ends first: then the answer is
+// the best plan so far and says so. An impossible problem is an answer, Feasible false;
 // an error means that the problem itself is malformed.
 func Fit(ctx context.Context, p *Problem, steps int) (*Result, error) {
 	if err := p.Validate(); err != nil {
@@ -40,24 +41,20 @@ func fit(ctx context.Context, p *Problem, steps int) *Result {
 	if plenty {
 		steps = DefaultSteps(p)
 	}
-	m := newModel(p)
-	s := newSearcher(ctx, m)
-	s.steps = steps
-	whole := s.solve()
-	if plenty && !whole && s.crowded() {
-		s.again(more * len(p.Blocks) * len(p.Blocks))
-	}
+	s := newSearcher(ctx, newModel(p))
+	s.steps, s.plenty = steps, plenty
+	s.solve()
 	if s.best != nil || s.musts == 0 {
-		return s.result(true, whole)
+		return s.result(true)
 	}
-	return s.partial(steps, whole)
+	return s.partial(steps)
 }
 
 // work is how many steps go where.
 type work struct {
 	quick   int // drafts, for a first plan
 	aside   int // drafts, on a thread of their own
-	descend int // into lowering the bound
+	descend int // into lowering the bounds
 	search  int
 	after   int // drafts, when that is done
 }
@@ -93,29 +90,116 @@ func (w work) of(steps int) work {
 // some hundred megabytes.
 const widest = 200_000
 
-// solve looks for the best plan, by annealing and by search, and reports
-// whether it is proven best. What two threads find does not depend on which is
-// faster.
-func (s *searcher) solve() (whole bool) {
+// solve looks for the best plan, first for its value, then for its idle, and for
+// what bounds both. What two threads find does not depend on which is faster.
+func (s *searcher) solve() {
+	s.aim(0)
 	if s.musts == 0 {
 		s.consider(s.root())
 	}
 	if len(s.blocks) == 0 {
-		return true // nothing is planned: there is nothing to look for
+		s.valueBound, s.idleBound = 0, 0
+		return // nothing is planned: there is nothing to look for
 	}
 	if s.shortfall {
-		s.lowest = s.boundOf(s.root())
-		return s.widen()
+		s.widen()
+		return
 	}
 	w := effort(len(s.blocks)).of(s.steps)
-	s.take(s.chain(s.ctx, 0, w.quick, nil))
+	s.take(s.chain(s.ctx, 0, w.quick, forValue))
+	s.valueBound = s.full()
+	if !s.worthy() {
+		s.phase(w.half(), 1, forValue)
+		s.valueBound = min(s.valueBound, s.lowest)
+		if s.whole && s.best != nil {
+			s.valueBound = s.best.value
+		}
+		if s.plenty && !s.worthy() && s.crowded() {
+			s.again(more * len(s.blocks) * len(s.blocks))
+		}
+	}
+	if s.best != nil && !s.stopped {
+		s.leastIdle(w.half())
+	}
+}
+
+// worthy tells whether the best plan's value is proven.
+func (s *searcher) worthy() bool {
+	return s.best != nil && s.best.value >= s.valueBound-same
+}
+
+// full is the value of everything in full.
+func (s *searcher) full() (value float64) {
+	for i := range s.blocks {
+		value += s.blocks[i].most()
+	}
+	return value
+}
+
+// leastIdle looks for less idle at the value of the best plan. What that value has no
+// room for is ruled out first: where everything fits in full, only when things
+// start is left to find.
+func (s *searcher) leastIdle(w work) {
+	musts := s.musts
+	spare := s.full() - s.best.value + same
+	for i := range s.blocks {
+		b := &s.blocks[i]
+		if b.most() > spare {
+			s.musts |= 1 << i
+		}
+		for b.most()-b.levels[b.low].gain > spare {
+			b.low++
+		}
+	}
+	s.aim(idleWeight)
+	s.floor = s.best.value - same
+	s.phase(w, 2, forIdle)
+	s.idleBound = s.best.idle
+	if !s.whole {
+		s.idleBound = min(s.best.idle, max(0, int(math.Ceil((s.best.value-s.lowest)/s.lambda-1e-6))))
+	}
+	s.musts, s.floor = musts, math.Inf(-1)
+	for i := range s.blocks {
+		s.blocks[i].low = 0
+	}
+}
+
+// idleWeight is what a mean idle minute costs, beside the value, while plans of the same
+// value are compared: little, so that hardly any of them gives up value for it.
+const idleWeight = 0.05
+
+// aim makes the search one for the value less the weight of mean idle minutes.
+func (s *searcher) aim(weight float64) {
+	s.lambda = s.cost(weight)
+	s.step = s.lattice()
+	if weight > 0 {
+		s.step = 0.9 * s.lambda
+	}
+	s.dropped, s.lowest, s.whole, s.relaxation = math.Inf(-1), math.Inf(1), false, nil
+	if s.best != nil {
+		s.bestScore = s.best.value - s.lambda*float64(s.best.idle)
+	}
+}
+
+// cost is what one idle player-unit costs where a mean idle minute costs weight.
+func (s *searcher) cost(weight float64) float64 {
+	return weight / 60 / float64(len(s.problem.Players)) * float64(s.unit)
+}
+
+// half is the work of one of two phases.
+func (w work) half() work {
+	return work{w.quick, w.aside / 2, w.descend / 2, w.search / 2, w.after / 2}
+}
+
+// phase looks for the best plan by what the search is aimed at, by annealing and by
+// search, and for a bound of it.
+func (s *searcher) phase(w work, seed uint64, c chainOf) {
 	var annealed *found
-	var score float64
 	var aside sync.WaitGroup
-	first := s.best
+	c.from = s.best
 	ctx, proven := context.WithCancel(s.ctx)
 	defer proven()
-	aside.Go(func() { annealed, score = s.chain(ctx, 1, w.aside, first) })
+	aside.Go(func() { annealed = s.chain(ctx, seed, w.aside, c) })
 	s.steps = w.search
 	if s.tangled {
 		s.steps += w.after
@@ -125,21 +209,25 @@ func (s *searcher) solve() (whole bool) {
 	// A narrow search gives the bound a better target, a better bound the
 	// search a better guide.
 	s.lowest = s.relaxation.descend(s.bestScore, w.descend/8)
-	whole = s.lowest <= s.bestScore+eps || s.steps > 0 && s.run(10)
-	if !whole && w.descend > 500 {
+	s.whole = s.done() || s.steps > 0 && s.run(10)
+	if !s.whole && w.descend > 500 {
 		s.lowest = min(s.lowest, s.relaxation.descend(s.bestScore, w.descend*7/8))
-		whole = s.lowest <= s.bestScore+eps || s.steps > 0 && s.widen()
+		s.whole = s.done() || s.steps > 0 && s.widen()
 	}
-	if whole {
+	if s.whole {
 		proven() // no draft can do better
 	} else {
-		s.take(s.chain(s.ctx, 2, w.after, s.best))
+		c.from = s.best
+		s.take(s.chain(s.ctx, seed+10, w.after, c))
 	}
 	aside.Wait()
-	s.take(annealed, score)
+	s.take(annealed)
+	s.whole = s.whole || s.done()
 	s.stopped = s.stopped || s.ctx.Err() != nil
-	return whole || s.lowest <= s.bestScore+eps
 }
+
+// done tells whether no plan is better than the best by what the search is aimed at.
+func (s *searcher) done() bool { return s.best != nil && s.lowest <= s.bestScore+s.step }
 
 // crowded tells whether the best plan leaves over a third of what is optional out: then
 // drafts differ in what they leave out, and one chain of them seldom sees the
@@ -163,17 +251,15 @@ func (s *searcher) crowded() bool {
 // again spends more drafts on a crowded problem: half on chains that begin anew,
 // half on the best so far.
 func (s *searcher) again(drafts int) {
-	type one struct {
-		plan  *found
-		score float64
-	}
-	var fresh, better one
+	var fresh *found
 	var aside sync.WaitGroup
-	aside.Go(func() { fresh.plan, fresh.score = s.chain(s.ctx, 3, drafts/2, nil) })
-	better.plan, better.score = s.chain(s.ctx, 4, drafts/2, s.best)
+	c := forValue
+	aside.Go(func() { fresh = s.chain(s.ctx, 3, drafts/2, c) })
+	c.from = s.best
+	better := s.chain(s.ctx, 4, drafts/2, c)
 	aside.Wait()
-	s.take(fresh.plan, fresh.score)
-	s.take(better.plan, better.score)
+	s.take(fresh)
+	s.take(better)
 	s.stopped = s.stopped || s.ctx.Err() != nil
 }
 
@@ -182,9 +268,9 @@ func (s *searcher) again(drafts int) {
 const more = 200
 
 // take makes the plan f the best if it is.
-func (s *searcher) take(f *found, score float64) {
-	if f != nil && score > s.bestScore+eps {
-		s.best, s.bestScore = f, score
+func (s *searcher) take(f *found) {
+	if f != nil && f.beats(s.best) {
+		s.best, s.bestScore = f, f.value-s.lambda*float64(f.idle)
 	}
 }
 
@@ -204,28 +290,40 @@ func (s *searcher) widen() (whole bool) {
 	}
 }
 
+// chainOf is how a chain of drafts is run: what it starts from, by what it is guided
+// (the weight of a mean idle minute, as in [searcher.aim]), how hot and how cold.
+type chainOf struct {
+	from             *found
+	guide, hot, cold float64
+}
+
+// How drafts are changed while plans differ in value, and once only waiting is left.
+var (
+	forValue = chainOf{guide: 0.2, hot: 3, cold: 0.05}
+	forIdle  = chainOf{guide: idleWeight, hot: 0.3, cold: 0.003}
+)
+
 // chain anneals in a few runs of so many drafts together, each from what the
-// one before came to and less hot, the first from the plan from if there is
-// one. It returns the best plan in which every must has its place, if any; none
-// for a tangled model, which is left to the search.
-func (s *searcher) chain(ctx context.Context, seed uint64, drafts int, from *found) (best *found, bestScore float64) {
+// one before came to and less hot. It returns the best plan in which every must has its
+// place, if any; none for a tangled model, which is left to the search.
+func (s *searcher) chain(ctx context.Context, seed uint64, drafts int, c chainOf) (best *found) {
 	const runs = 4
 	if s.tangled {
-		return nil, 0
+		return nil
 	}
 	a := newAnnealer(s, seed)
+	a.guide = s.cost(c.guide)
 	d := a.begin()
-	if from != nil {
-		a.adopt(d, from)
+	if c.from != nil {
+		a.adopt(d, c.from)
 	}
-	hot := 3.0
+	hot := c.hot
 	for range runs {
-		better, score := a.cool(ctx, d, drafts/runs, hot, 0.05)
-		if (best == nil || score > bestScore+eps) && a.holds(better) {
-			best, bestScore = a.read(better), score
+		d = a.cool(ctx, d, drafts/runs, hot, c.cold)
+		if f := a.read(d); f != nil && f.beats(best) {
+			best = f
 		}
-		d = better
 		hot *= 0.6
 	}
-	return best, bestScore
+	return best
 }

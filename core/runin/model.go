@@ -1,6 +1,8 @@
 package runin
 
 import (
+	"cmp"
+	"math"
 	"math/bits"
 	"slices"
 	"sort"
@@ -14,7 +16,8 @@ type model struct {
 	problem *Problem
 	unit    int     // seconds in one unit of the model's times: the grid if all times lie on it, else 1
 	grid    int     // in units
-	lambda  float64 // what one idle player-second costs
+	lambda  float64 // what one idle player-second costs, beside the value
+	walks   [][]int // from place to place; none where nobody walks
 	strands []strand
 	blocks  []block
 	closed  [][]span // by exclusive resource: when it is not free
@@ -31,15 +34,27 @@ type strand struct {
 	players   []int // indexes, rising
 	open, due int
 	blocks    uint64 // of these blocks
+	events    []event
 	closed    []span // when fixed events hold them, merged
+	counted   []span // when such events hold them whose time counts as missed, merged
 	active    []span // when such events keep them warm, by start
+}
+
+// event is a fixed event as its players live it.
+type event struct {
+	span
+	place           int
+	active, excused bool
 }
 
 type block struct {
 	phase     int // -1: outside the order
+	place     int // -1: wherever they are
 	strands   []int
 	people    int
 	levels    []level
+	once      int // how many of the levels are for where the musts do not fit
+	low       int // the shortest level that may be chosen
 	must      bool
 	excusable bool
 	pinned    bool
@@ -61,11 +76,11 @@ type share struct{ resource, amount int } // resource: index into model.shared
 func newModel(p *Problem) *model {
 	m := &model{problem: p, unit: unitOf(p)}
 	m.grid = p.Grid / m.unit
-	m.lambda = IdleWeight / 60 / float64(len(p.Players)) * float64(m.unit)
-	m.gatherStrands()
+	places := m.readPlaces()
+	m.gatherStrands(places)
 	m.blocks = make([]block, len(p.Blocks))
 	for i := range p.Blocks {
-		m.readBlock(i)
+		m.readBlock(i, places)
 	}
 	m.orderBlocks()
 	m.tangled = m.isTangled()
@@ -118,7 +133,7 @@ func (m *model) at(o clock.Offset) int { return int(o) / m.unit }
 
 // gatherStrands groups the players; strands are sorted by what they have in
 // common, so that the order of the players does not matter.
-func (m *model) gatherStrands() {
+func (m *model) gatherStrands(places map[string]int) {
 	p := m.problem
 	inBlock := make([]uint64, len(p.Players))
 	for i := range p.Blocks {
@@ -126,26 +141,23 @@ func (m *model) gatherStrands() {
 			inBlock[player] |= 1 << i
 		}
 	}
-	closed, active := make([][]span, len(p.Players)), make([][]span, len(p.Players))
+	events := make([][]event, len(p.Players))
 	for i := range p.Fixed {
 		f := &p.Fixed[i]
+		e := event{span{m.at(f.Start), m.at(f.End)}, placed(places, f.Place), f.Active, f.Excused}
 		for _, player := range p.members(f.Players) {
-			s := span{m.at(f.Start), m.at(f.End)}
-			closed[player] = append(closed[player], s)
-			if f.Active {
-				active[player] = append(active[player], s)
-			}
+			events[player] = append(events[player], e)
 		}
 	}
 	for player := range p.Players {
-		s := strand{open: m.at(p.Players[player].Open), due: m.at(p.Players[player].Due), blocks: inBlock[player], closed: merge(closed[player]), active: active[player]}
-		slices.SortFunc(s.active, func(a, b span) int { return a.from - b.from })
+		slices.SortStableFunc(events[player], func(a, b event) int { return cmp.Or(a.from-b.from, a.to-b.to, a.place-b.place) })
+		s := strand{open: m.at(p.Players[player].Open), due: m.at(p.Players[player].Due), blocks: inBlock[player], events: events[player]}
 		same := slices.IndexFunc(m.strands, func(t strand) bool {
-			return t.open == s.open && t.due == s.due && t.blocks == s.blocks && slices.Equal(t.closed, s.closed) && slices.Equal(t.active, s.active)
+			return t.open == s.open && t.due == s.due && t.blocks == s.blocks && slices.Equal(t.events, s.events)
 		})
 		if same < 0 {
 			same = len(m.strands)
-			m.strands = append(m.strands, s)
+			m.strands = append(m.strands, s.spread())
 		}
 		m.strands[same].players = append(m.strands[same].players, player)
 	}
@@ -161,8 +173,34 @@ func (m *model) gatherStrands() {
 	})
 }
 
-func (m *model) readBlock(i int) {
+// spread is the strand with what its events come to.
+func (s strand) spread() strand {
+	for _, e := range s.events {
+		s.closed = append(s.closed, e.span)
+		if !e.excused {
+			s.counted = append(s.counted, e.span)
+		}
+		if e.active {
+			s.active = append(s.active, e.span)
+		}
+	}
+	s.closed, s.counted = merge(s.closed), merge(s.counted)
+	return s
+}
+
+// away is when the strand's events keep it from a block at a place, with the walks
+// there and back.
+func (m *model) away(s *strand, place int) (spans []span) {
+	for _, e := range s.events {
+		walk := m.walk(place, e.place)
+		spans = append(spans, span{e.from - walk, e.to + walk})
+	}
+	return spans
+}
+
+func (m *model) readBlock(i int, places map[string]int) {
 	from, to := &m.problem.Blocks[i], &m.blocks[i]
+	to.place = placed(places, from.Place)
 	to.phase = slices.Index(m.problem.Phases, from.Phase)
 	to.must, to.excusable = from.Must, from.Excusable
 	if from.Pin != nil {
@@ -186,7 +224,7 @@ func (m *model) readBlock(i int) {
 		to.people += len(s.players)
 		to.closed = append(to.closed, span{-2 * horizon, s.open}, span{s.due, 2 * horizon})
 		if !to.excusable {
-			to.closed = append(to.closed, s.closed...)
+			to.closed = append(to.closed, m.away(s, to.place)...)
 		}
 	}
 }
@@ -238,16 +276,23 @@ func (m *model) idleBefore(s *strand, first int) int {
 	return idle
 }
 
-// missed is the player-seconds of block b at [from, to) that fixed events take.
-func (m *model) missed(b *block, from, to int) (seconds int) {
+// absence is the player-units of a block that fixed events take, and how many of them
+// count as missed.
+type absence struct{ away, counts int }
+
+// missed is what fixed events take of block b at [from, to).
+func (m *model) missed(b *block, from, to int) (a absence) {
 	if !b.excusable {
-		return 0
+		return absence{}
 	}
 	for _, k := range b.strands {
 		s := &m.strands[k]
-		seconds += len(s.players) * overlap(s.closed, from, to)
+		if len(s.closed) > 0 {
+			a.away += len(s.players) * overlap(s.closed, from, to)
+			a.counts += len(s.players) * overlap(s.counted, from, to)
+		}
 	}
-	return seconds
+	return a
 }
 
 // latest is the latest end of b, at length seconds, no later than end, at which
@@ -275,6 +320,36 @@ func (m *model) latest(b *block, seconds, end int) (int, bool) {
 			return end, true
 		}
 	}
+}
+
+// most is the gain of a block in full.
+func (b *block) most() float64 { return b.levels[len(b.levels)-1].gain }
+
+// lattice is the least by which the values of two plans differ, or less than that: half
+// of what is asked of a value where somebody may miss a part.
+func (s *searcher) lattice() float64 {
+	const finest, scale = 0.0005, 1e6
+	common := 0
+	for i := range s.blocks {
+		b := &s.blocks[i]
+		if b.excusable && slices.ContainsFunc(b.strands, func(k int) bool { return len(s.strands[k].counted) > 0 }) {
+			return finest
+		}
+		if s.musts&(1<<i) == 0 {
+			common = gcd(common, int(math.Round(b.most()*scale)))
+		}
+		for _, l := range b.levels {
+			common = gcd(common, int(math.Round((b.most()-l.gain)*scale)))
+		}
+	}
+	return max(finest, float64(common)/scale-2*same)
+}
+
+func gcd(a, b int) int {
+	for b != 0 {
+		a, b = b, a%b
+	}
+	return a
 }
 
 // rivals tells whether two blocks compete for a strand or a resource.

@@ -10,7 +10,7 @@ import (
 
 // partial answers a problem whose musts do not fit: by how much, why, and the
 // best plan that there is when musts too may be left out.
-func (s *searcher) partial(steps int, proven bool) *Result {
+func (s *searcher) partial(steps int) *Result {
 	short := s.shortest(steps, false)
 	result := s.most(steps)
 	if short.best != nil {
@@ -37,34 +37,51 @@ func (s *searcher) partial(steps int, proven bool) *Result {
 	return result
 }
 
-// mustBonus is what keeping a must is worth over its gain when not all of them
-// can be kept: more than all else, so that as many as can be are.
-const mustBonus = 50
+// What a must that is left out costs beside its own worth, where not all of them can be
+// kept: the pulse, which makes the rest safe, most.
+const (
+	mustWorth  = 9
+	pulseWorth = 20
+)
 
-// most is the best plan that keeps as many musts as can be. Its bound is its
-// score if it is proven best among such plans, and else holds for every plan
-// that may leave musts out.
+// most is the best plan that there is when the musts do not fit: first their leasts give
+// way, down to doing each thing once, and only then does a must go.
 func (s *searcher) most(steps int) *Result {
-	model := newModel(s.problem)
-	bonus := func(by float64) {
-		for i := range model.blocks {
-			for l := range model.blocks[i].levels {
-				if model.blocks[i].must {
-					model.blocks[i].levels[l].gain += by
-				}
-			}
+	lowered := *s.problem
+	lowered.Blocks = slices.Clone(lowered.Blocks)
+	worth := make([]float64, len(lowered.Blocks))
+	for i := range lowered.Blocks {
+		b := &lowered.Blocks[i]
+		b.Levels = slices.Concat(b.Once, b.Levels)
+		if b.Must {
+			worth[i] = mustWorth
+		}
+		if b.Pulse {
+			worth[i] = pulseWorth
+		}
+	}
+	model := newModel(&lowered)
+	for i := range model.blocks {
+		model.blocks[i].once = len(s.problem.Blocks[i].Once)
+		for l := range model.blocks[i].levels {
+			model.blocks[i].levels[l].gain += worth[i]
 		}
 	}
 	rest := newSearcher(s.ctx, model)
 	rest.steps, rest.musts = steps, 0
-	bonus(mustBonus)
-	whole := rest.solve()
-	bonus(-mustBonus)
-	result := rest.result(false, true)
-	if !whole {
-		result.Bound = max(result.Score, rest.newRelaxation().descend(result.Score, effort(len(rest.blocks)).of(steps).descend))
+	rest.solve()
+	model.problem = s.problem
+	kept := 0.0
+	for i := range model.blocks {
+		for l := range model.blocks[i].levels {
+			model.blocks[i].levels[l].gain -= worth[i]
+		}
+		if rest.best.level[i] >= 0 {
+			kept += worth[i]
+		}
 	}
-	return result
+	rest.valueBound -= kept
+	return rest.result(false)
 }
 
 // shortest finds how much earlier all would have to open for the musts to fit

@@ -59,7 +59,16 @@ type Problem struct {
 	Players   []Player   `json:"players"`
 	Resources []Resource `json:"resources"`
 	Fixed     []Fixed    `json:"fixed"`
+	Walks     []Walk     `json:"walks,omitempty"`
 	Blocks    []Block    `json:"blocks"`
+}
+
+// Walk is the way between two places, both ways alike. Between places of which
+// no walk is stated there is none.
+type Walk struct {
+	From    string `json:"from"`
+	To      string `json:"to"`
+	Seconds int    `json:"seconds"`
 }
 
 // Player can work from Open until Due.
@@ -73,7 +82,8 @@ type Player struct {
 type Resource struct {
 	ID       string            `json:"id"`
 	Capacity int               `json:"capacity"`
-	Free     [][2]clock.Offset `json:"free,omitempty"` // none: always
+	Free     [][2]clock.Offset `json:"free,omitempty"`  // none: always
+	Walks    bool              `json:"walks,omitempty"` // it goes from block to block, as a leader does
 }
 
 // Fixed is an event that holds its players from Start until End.
@@ -83,6 +93,11 @@ type Fixed struct {
 	Start   clock.Offset `json:"start"`
 	End     clock.Offset `json:"end"`
 	Active  bool         `json:"active,omitempty"` // it keeps them warm
+	Place   string       `json:"place,omitempty"`  // "": wherever they are
+
+	// Excused: what its players miss meanwhile is held against no block: nobody waits for
+	// who comes late, and no dose is cut so that who is at the toss misses less of it.
+	Excused bool `json:"excused,omitempty"`
 }
 
 // Everyone, as a player's id in a list, means all players.
@@ -102,7 +117,10 @@ type Block struct {
 	After     []string      `json:"after,omitempty"`          // each ends before it starts, if both are kept
 	Straight  string        `json:"straight_after,omitempty"` // it starts when that block ends, if both are kept
 	Needs     []Need        `json:"needs,omitempty"`
-	Levels    []Level       `json:"levels"` // the shortest first
+	Place     string        `json:"place,omitempty"` // "": wherever they are
+	Levels    []Level       `json:"levels"`          // the shortest first
+	Once      []Level       `json:"once,omitempty"`  // shorter still, the shortest first: for where the musts do not fit
+	Pulse     bool          `json:"pulse,omitempty"` // it makes the rest safe: of musts that do not fit, the last to go
 }
 
 // Window holds a block: it starts no earlier than the first moment and ends no
@@ -134,24 +152,24 @@ type Level struct {
 
 // Result is the answer to a problem.
 type Result struct {
-	Feasible bool        `json:"feasible"`          // the musts fit
-	Score    float64     `json:"score"`             // Value less the weight of idle minutes
-	Bound    float64     `json:"bound"`             // no plan scores more; equal to Score when proven best
-	Value    float64     `json:"value"`             // of the kept blocks
-	Idle     int         `json:"idle"`              // player-seconds
-	ShortBy  int         `json:"short_by"`          // seconds that all open times would have to move earlier
-	Why      string      `json:"why,omitempty"`     // where it does not fit
-	Binds    []string    `json:"binds,omitempty"`   // the players of the strand that Why speaks of
-	Stopped  bool        `json:"stopped,omitempty"` // ended by its context: the best plan so far
-	Blocks   []Scheduled `json:"blocks"`            // in the problem's order
-	Strands  [][]string  `json:"strands,omitempty"` // players by strand
+	Feasible  bool        `json:"feasible"`          // the musts fit
+	Value     float64     `json:"value"`             // of the kept blocks
+	Bound     float64     `json:"bound"`             // no plan has a greater value; equal to Value when that is proven
+	Idle      int         `json:"idle"`              // player-seconds
+	IdleBound int         `json:"idle_bound"`        // no plan of that value has less; equal to Idle when that is proven
+	ShortBy   int         `json:"short_by"`          // seconds that all open times would have to move earlier
+	Why       string      `json:"why,omitempty"`     // where it does not fit
+	Binds     []string    `json:"binds,omitempty"`   // the players of the strand that Why speaks of
+	Stopped   bool        `json:"stopped,omitempty"` // ended by its context: the best plan so far
+	Blocks    []Scheduled `json:"blocks"`            // in the problem's order
+	Strands   [][]string  `json:"strands,omitempty"` // players by strand
 }
 
 // Scheduled says what became of a block.
 type Scheduled struct {
 	ID     string       `json:"id"`
 	Kept   bool         `json:"kept"`
-	Level  int          `json:"level"` // index into the block's levels
+	Level  int          `json:"level"` // index into the block's levels; below 0: one of Once, -1 the longest
 	Start  clock.Offset `json:"start"`
 	End    clock.Offset `json:"end"`
 	Missed []Missed     `json:"missed,omitempty"`
@@ -163,7 +181,3 @@ type Missed struct {
 	Player  string `json:"player"`
 	Seconds int    `json:"seconds"`
 }
-
-// IdleWeight is what a mean idle minute costs: five of them for everybody
-// weigh as much as one "could".
-const IdleWeight = 0.2

@@ -24,7 +24,7 @@ type Live struct {
 // begun stays as it was, the rest is fitted again between now and the new due
 // times. What was planned and is overtaken, since a later block was begun first, may still
 // come; what was not planned comes only in its order. The answer speaks of the problem's
-// blocks, in times relative to the planned start; its score counts the rest only.
+// blocks, in times relative to the planned start; its value and its idle are those of the rest only.
 //
 // It fails where the problem is malformed, where was is no answer to it, and where
 // live names a player or resource that it does not have.
@@ -63,7 +63,7 @@ func Refit(ctx context.Context, p *Problem, was *Result, live Live, steps int) (
 		}
 		answer.Blocks[i] = r.Blocks[n]
 	}
-	answer.Feasible, answer.Score, answer.Bound, answer.Value, answer.Idle = r.Feasible, r.Score, r.Bound, r.Value, r.Idle
+	answer.Feasible, answer.Value, answer.Bound, answer.Idle, answer.IdleBound = r.Feasible, r.Value, r.Bound, r.Idle, r.IdleBound
 	answer.ShortBy, answer.Why, answer.Binds, answer.Stopped, answer.Strands = r.ShortBy, r.Why, r.Binds, r.Stopped, r.Strands
 	return answer, nil
 }
@@ -74,7 +74,7 @@ func remaining(p *Problem, was *Result, live Live) (rest *Problem, index []int, 
 	if err := live.check(p); err != nil {
 		return nil, nil, err
 	}
-	rest = &Problem{Grid: p.Grid, Phases: p.Phases}
+	rest = &Problem{Grid: p.Grid, Phases: p.Phases, Walks: p.Walks}
 	for _, player := range p.Players {
 		if !slices.Contains(live.Out, player.ID) {
 			rest.Players = append(rest.Players, live.player(p, was, player))

@@ -74,8 +74,12 @@ func (s *searcher) newRelaxation() *relaxation {
 	x.span = max(0, until-x.from) + 1
 	ends := make([][][]bool, len(s.blocks))
 	for i := range s.blocks {
-		for _, l := range s.blocks[i].levels {
-			ends[i] = append(ends[i], x.canEnd(&s.blocks[i], l.seconds))
+		for n, l := range s.blocks[i].levels {
+			can := make([]bool, x.span)
+			if n >= s.blocks[i].low {
+				can = x.canEnd(&s.blocks[i], l.seconds)
+			}
+			ends[i] = append(ends[i], can)
 		}
 	}
 	for k := range s.strands {
@@ -118,7 +122,7 @@ func (x *relaxation) offer(amount int, closed []span) {
 // levels.
 func (x *relaxation) rowOf(k int, ends [][][]bool) row {
 	strand := &x.strands[k]
-	away := x.awayOf(strand)
+	away, counts := x.awayOf(strand.closed), x.awayOf(strand.counted)
 	r := row{people: float64(len(strand.players)), sets: map[uint64]*table{}, stop: make([]float64, x.span)}
 	for t := range r.stop {
 		r.stop[t] = -x.lambda * r.people * float64(x.idleBefore(strand, x.from+t))
@@ -130,7 +134,7 @@ func (x *relaxation) rowOf(k int, ends [][][]bool) row {
 		}
 		rc := rowCopy{block: i, at: len(x.weight), part: r.people / float64(b.people)}
 		for n, l := range b.levels {
-			rc.levels = append(rc.levels, x.levelOf(strand, b, l, rc.part, ends[i][n], away))
+			rc.levels = append(rc.levels, x.levelOf(strand, b, l, rc.part, ends[i][n], away, counts))
 			x.weight = append(x.weight, 1)
 		}
 		x.weight = append(x.weight, float64(x.unit*x.unit)/(600*600))
@@ -141,16 +145,16 @@ func (x *relaxation) rowOf(k int, ends [][][]bool) row {
 
 // levelOf finds where block b can end at level l, which can says, and what each
 // end brings the strand: its part of the gain, and of the waiting that it saves.
-// Away counts the seconds that the strand is not there, from the first moment on.
-func (x *relaxation) levelOf(strand *strand, b *block, l level, part float64, can []bool, away []int) rowLevel {
+// Away and counts are the seconds that the strand is not there, and that count as missed,
+// from the first moment on.
+func (x *relaxation) levelOf(strand *strand, b *block, l level, part float64, can []bool, away, counts []int) rowLevel {
 	both := make([]float64, 2*x.span)
 	rl := rowLevel{seconds: l.seconds, first: x.span, last: -1, gain: both[:x.span], value: both[x.span:]}
 	fill(both, never)
-	gain := func(away int) float64 {
-		worked := float64(l.seconds - away)
-		return part*l.gain*worked/float64(l.seconds) + x.lambda*float64(len(strand.players))*worked
+	gain := func(away, counts int) float64 {
+		return part*l.gain*float64(l.seconds-counts)/float64(l.seconds) + x.lambda*float64(len(strand.players))*float64(l.seconds-away)
 	}
-	whole := gain(0)
+	whole := gain(0, 0)
 	for t, can := range can {
 		if !can {
 			continue
@@ -158,7 +162,7 @@ func (x *relaxation) levelOf(strand *strand, b *block, l level, part float64, ca
 		rl.gain[t] = whole
 		if b.excusable {
 			if gone := away[t] - away[t-l.seconds]; gone > 0 {
-				rl.gain[t] = gain(gone)
+				rl.gain[t] = gain(gone, counts[t]-counts[t-l.seconds])
 			}
 		}
 		rl.first, rl.last = min(rl.first, t), t
@@ -166,11 +170,10 @@ func (x *relaxation) levelOf(strand *strand, b *block, l level, part float64, ca
 	return rl
 }
 
-// awayOf counts the seconds from the first moment to each that a strand is not
-// there.
-func (x *relaxation) awayOf(strand *strand) []int {
+// awayOf counts the seconds of spans from the first moment to each.
+func (x *relaxation) awayOf(spans []span) []int {
 	away := make([]int, x.span)
-	for _, c := range strand.closed {
+	for _, c := range spans {
 		for t := max(0, c.from-x.from); t < min(x.span-1, c.to-x.from); t++ {
 			away[t+1] = 1
 		}
@@ -256,7 +259,7 @@ func (x *relaxation) needs(b *block, f func(n, amount int)) {
 
 // bound is an upper bound of what any completion of t can score.
 func (x *relaxation) bound(t *state) float64 {
-	bound := t.credit
+	bound := t.gain + x.lambda*float64(t.worked)
 	last := x.index(t.last)
 	for u := range x.units {
 		bound += x.offers[u].worth[min(last, x.index(t.taken[x.unitAt+u]))]

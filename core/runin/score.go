@@ -8,20 +8,20 @@ import (
 )
 
 // Score checks a plan against every rule of its problem and works out its
-// value, idle player-seconds and score, second by second where needed and
-// without anything that the search uses. It returns the first rule that the
-// plan breaks, or nil. Who misses what, as r.Blocks states it, is checked too.
-func Score(p *Problem, r *Result) (score, value float64, idle int, err error) {
+// value and idle player-seconds, second by second where needed and without
+// anything that the search uses. It returns the first rule that the plan breaks, or
+// nil. Who misses what, as r.Blocks states it, is checked too.
+func Score(p *Problem, r *Result) (value float64, idle int, err error) {
 	if len(r.Blocks) != len(p.Blocks) {
-		return 0, 0, 0, fmt.Errorf("the plan speaks of %d blocks, the problem of %d", len(r.Blocks), len(p.Blocks))
+		return 0, 0, fmt.Errorf("the plan speaks of %d blocks, the problem of %d", len(r.Blocks), len(p.Blocks))
 	}
 	for i := range p.Blocks {
 		if err := blockRules(p, r, i); err != nil {
-			return 0, 0, 0, fmt.Errorf("%s: %w", p.Blocks[i].ID, err)
+			return 0, 0, fmt.Errorf("%s: %w", p.Blocks[i].ID, err)
 		}
 	}
 	if err := resourceRules(p, r); err != nil {
-		return 0, 0, 0, err
+		return 0, 0, err
 	}
 	for i := range p.Blocks {
 		if !r.Blocks[i].Kept {
@@ -32,22 +32,22 @@ func Score(p *Problem, r *Result) (score, value float64, idle int, err error) {
 		var list []Missed
 		if b.Excusable {
 			for _, player := range members {
-				if n := awaySeconds(p, player, clock.Window{From: s.Start, To: s.End}); n > 0 {
-					missed += n
+				missed += awaySeconds(p, player, clock.Window{From: s.Start, To: s.End}, false)
+				if n := awaySeconds(p, player, clock.Window{From: s.Start, To: s.End}, true); n > 0 {
 					list = append(list, Missed{p.Players[player].ID, n})
 				}
 			}
 		}
 		if !slices.Equal(list, s.Missed) {
-			return 0, 0, 0, fmt.Errorf("%s: missed by %v, the plan says %v", b.ID, list, s.Missed)
+			return 0, 0, fmt.Errorf("%s: missed by %v, the plan says %v", b.ID, list, s.Missed)
 		}
 		attendance := 1 - float64(missed)/float64(len(members)*int(s.End-s.Start))
-		value += b.Weight * b.Levels[s.Level].Value * attendance
+		value += b.Weight * b.level(s.Level).Value * attendance
 	}
 	for i := range p.Players {
 		idle += idleSeconds(p, r, i)
 	}
-	return value - IdleWeight*float64(idle)/float64(len(p.Players))/60, value, idle, nil
+	return value, idle, nil
 }
 
 // members lists the indexes of the players meant by ids, rising.
@@ -66,11 +66,12 @@ func (p *Problem) holds(f *Fixed, player int) bool {
 	return slices.Contains(f.Players, Everyone) || slices.Contains(f.Players, p.Players[player].ID)
 }
 
-// awaySeconds counts the seconds of the window that fixed events take.
-func awaySeconds(p *Problem, player int, w clock.Window) (n int) {
+// awaySeconds counts the seconds of the window that fixed events take, those of excused
+// ones too or not.
+func awaySeconds(p *Problem, player int, w clock.Window, excused bool) (n int) {
 	for t := w.From; t < w.To; t++ {
 		for i := range p.Fixed {
-			if f := &p.Fixed[i]; f.Start <= t && t < f.End && p.holds(f, player) {
+			if f := &p.Fixed[i]; f.Start <= t && t < f.End && (excused || !f.Excused) && p.holds(f, player) {
 				n++
 				break
 			}
@@ -91,7 +92,7 @@ func blockRules(p *Problem, r *Result, i int) error {
 		}
 		return nil
 	}
-	if s.Level < 0 || s.Level >= len(b.Levels) || int(s.End-s.Start) != b.Levels[s.Level].Seconds {
+	if s.Level < 0 && r.Feasible || s.Level < -len(b.Once) || s.Level >= len(b.Levels) || int(s.End-s.Start) != b.level(s.Level).Seconds {
 		return fmt.Errorf("its length is not that of level %d", s.Level)
 	}
 	if err := b.holdRule(s, p.Grid); err != nil {
@@ -102,7 +103,7 @@ func blockRules(p *Problem, r *Result, i int) error {
 		if player := &p.Players[m]; s.Start < player.Open || s.End > player.Due {
 			return fmt.Errorf("it leaves the window of %s", player.ID)
 		}
-		if !b.Excusable && awaySeconds(p, m, clock.Window{From: s.Start, To: s.End}) > 0 {
+		if !b.Excusable && (awaySeconds(p, m, clock.Window{From: s.Start, To: s.End}, true) > 0 || b.walkedInto(p, m, s)) {
 			return fmt.Errorf("%s is called away", p.Players[m].ID)
 		}
 	}
@@ -114,8 +115,11 @@ func blockRules(p *Problem, r *Result, i int) error {
 		if slices.Contains(b.After, c.ID) && t.End > s.Start {
 			return fmt.Errorf("it starts before %s has ended", c.ID)
 		}
-		if b.Straight == c.ID && t.End != s.Start {
+		if b.Straight == c.ID && s.Start != p.straight(j, i, t.End) {
 			return fmt.Errorf("it does not start when %s ends", c.ID)
+		}
+		if walk := p.between(i, j); t.End <= s.Start && s.Start < t.End+walk {
+			return fmt.Errorf("it starts before one can walk there from %s", c.ID)
 		}
 		if !intersect(members, p.members(c.Players)) {
 			continue
@@ -128,6 +132,23 @@ func blockRules(p *Problem, r *Result, i int) error {
 		}
 	}
 	return nil
+}
+
+// level is one of the block's levels, as a plan names it.
+func (b *Block) level(n int) Level {
+	if n < 0 {
+		return b.Once[len(b.Once)+n]
+	}
+	return b.Levels[n]
+}
+
+// walkedInto tells whether a player has to walk to a fixed event, or back from one, while
+// the block runs.
+func (b *Block) walkedInto(p *Problem, player int, s *Scheduled) bool {
+	return slices.ContainsFunc(p.Fixed, func(f Fixed) bool {
+		walk := p.walk(b.Place, f.Place)
+		return p.holds(&f, player) && s.Start < f.End+walk && f.Start-walk < s.End
+	})
 }
 
 // holdRule checks where a block starts by itself: on the grid, at its pin, in its window.

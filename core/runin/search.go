@@ -7,13 +7,18 @@ import (
 	"math/bits"
 )
 
-const eps = 1e-9
+const (
+	eps  = 1e-9
+	same = 1e-7 // of two values
+)
 
 // state is a partial plan, built backwards from the due times.
 type state struct {
 	open   uint64  // blocks not yet decided
 	taken  []int   // by the blocks placed so far; see layout
-	credit float64 // gains of the placed blocks, and of the waiting that they save
+	gain   float64 // of the placed blocks
+	hope   float64 // the gain, and that of all open blocks in full
+	worked int     // player-units of work that lie after the first block of their strand
 	bound  float64 // no completion scores more
 	last   int     // end of the block placed last: later ones end no later
 	sum    int     // of all starts: the later the better, among equals
@@ -31,6 +36,22 @@ type found struct {
 	level []int // by block; -1: left out
 	end   []int
 	sum   int // of all starts
+	value float64
+	idle  int // player-units
+}
+
+// beats tells whether f is the better plan: of greater value, else of less idle, else
+// later.
+func (f *found) beats(g *found) bool {
+	switch {
+	case g == nil:
+		return true
+	case math.Abs(f.value-g.value) > same:
+		return f.value > g.value
+	case f.idle != g.idle:
+		return f.idle < g.idle
+	}
+	return f.sum > g.sum
 }
 
 // searcher explores the states of a model layer by layer.
@@ -49,14 +70,22 @@ type searcher struct {
 
 	relaxation *relaxation // bounds the score; nil for a shortfall
 
-	best      *found // nil: nothing yet
-	bestScore float64
+	plenty bool    // more steps may be spent where they are of use
+	step   float64 // what scores less than that over the best is not looked for
+	floor  float64 // what has no hope of that gain is not looked for either
+
+	best      *found  // nil: nothing yet
+	bestScore float64 // by what the search is aimed at
 	dropped   float64 // the highest bound of a state that this run dropped unexplored
 	lowest    float64 // the lowest such bound of all runs: no plan scores more
+	whole     bool    // nothing was dropped: what is best is proven
+
+	valueBound float64 // no plan has a greater value
+	idleBound  int     // and none of that value less idle
 }
 
 func newSearcher(ctx context.Context, m *model) *searcher {
-	s := &searcher{model: m, sooner: sooner{}, ctx: ctx, bestScore: math.Inf(-1), dropped: math.Inf(-1), lowest: math.Inf(1)}
+	s := &searcher{model: m, sooner: sooner{}, ctx: ctx, bestScore: math.Inf(-1), floor: math.Inf(-1), valueBound: math.Inf(1)}
 	for i := range m.blocks {
 		if m.blocks[i].must {
 			s.musts |= 1 << i
@@ -72,6 +101,7 @@ func (s *searcher) root() *state {
 	if s.shortfall {
 		root.open &= s.musts
 	}
+	root.hope = s.full()
 	return root
 }
 
@@ -92,7 +122,7 @@ func (s *searcher) run(width int) bool {
 		layer, complete := s.promising(layers[n], width)
 		whole = whole && complete
 		for _, from := range layer {
-			if from.bound <= s.bestScore+eps && s.best != nil {
+			if s.hopeless(from) {
 				continue
 			}
 			if s.steps <= 0 || s.over() {
@@ -116,6 +146,11 @@ func (s *searcher) run(width int) bool {
 	return whole
 }
 
+// hopeless tells whether nothing that t leads to is worth looking for.
+func (s *searcher) hopeless(t *state) bool {
+	return math.IsInf(t.bound, -1) || t.hope < s.floor || s.best != nil && t.bound <= s.bestScore+max(eps, s.step)
+}
+
 func (s *searcher) over() bool {
 	if !s.stopped && s.steps%64 == 0 && s.ctx.Err() != nil {
 		s.stopped = true
@@ -127,7 +162,7 @@ func (s *searcher) drop(t *state) { s.dropped = max(s.dropped, t.bound) }
 
 // better orders states by promise, so that every run is the same.
 func better(a, b *state) int {
-	return cmp.Or(cmp.Compare(b.bound, a.bound), cmp.Compare(b.credit, a.credit), cmp.Compare(b.sum, a.sum), cmp.Compare(a.open, b.open))
+	return cmp.Or(cmp.Compare(b.bound, a.bound), cmp.Compare(b.gain, a.gain), cmp.Compare(b.sum, a.sum), cmp.Compare(a.open, b.open))
 }
 
 // expand emits every state that places one more block before those of t.
@@ -140,7 +175,7 @@ func (s *searcher) expand(t *state, emit func(*state)) {
 			continue
 		}
 		limit := s.limit(t.taken, i)
-		for l := range b.levels {
+		for l := b.low; l < len(b.levels); l++ {
 			if s.shortfall && l > 0 {
 				break
 			}
@@ -193,12 +228,17 @@ func (s *searcher) place(t *state, i, l, end int, out uint64) *state {
 	next.open, next.last, next.sum = t.open&^(1<<i|out), end, t.sum+start
 	next.block, next.level, next.end = i, l, end
 	missed := s.missed(b, start, end)
-	next.credit += s.lambda * float64(s.put(next.taken, i, start, end, missed))
+	next.worked += s.put(next.taken, i, start, end, missed)
 	if !s.shortfall {
-		next.credit += b.levels[l].gain * b.attended(seconds, missed)
+		gain := b.levels[l].gain * b.attended(seconds, missed)
+		next.gain += gain
+		next.hope += gain - b.most()
+		for ; out != 0; out &= out - 1 {
+			next.hope -= s.blocks[bits.TrailingZeros64(out)].most()
+		}
 	}
 	next.bound = s.boundOf(next)
-	if math.IsInf(next.bound, -1) || s.best != nil && next.bound <= s.bestScore+eps {
+	if s.hopeless(next) {
 		s.spare = append(s.spare, next)
 		return nil
 	}
@@ -219,18 +259,25 @@ func (s *searcher) child(t *state) *state {
 	}
 	copy(c.taken, t.taken)
 	copy(c.tables, t.tables)
-	c.credit, c.from = t.credit, t
+	c.gain, c.hope, c.worked, c.from = t.gain, t.hope, t.worked, t
 	return c
 }
 
 // consider takes t, in which no must is open, as a plan of its own.
 func (s *searcher) consider(t *state) {
-	score := t.credit - s.waiting(t)
+	idle := s.waiting(t) - t.worked
 	if s.shortfall {
-		score = -float64(s.short(t))
+		idle = s.short(t)
 	}
-	if s.best == nil || score > s.bestScore+eps || score > s.bestScore-eps && t.sum > s.best.sum {
-		s.best, s.bestScore = s.read(t), max(score, s.bestScore)
+	f := found{value: t.gain, idle: idle, sum: t.sum}
+	if !f.beats(s.best) {
+		return
+	}
+	s.best = s.read(t)
+	s.best.value, s.best.idle = f.value, f.idle
+	s.bestScore = f.value - s.lambda*float64(idle)
+	if s.shortfall {
+		s.bestScore = -float64(idle)
 	}
 }
 
@@ -246,14 +293,13 @@ func (s *searcher) read(t *state) *found {
 	return f
 }
 
-// waiting is what the time from each strand's first block to its due time
-// costs; the work in it is in the credit.
-func (s *searcher) waiting(t *state) float64 {
-	idle := 0
+// waiting is the player-units from each strand's first block to its due time, with the
+// work in them.
+func (s *searcher) waiting(t *state) (idle int) {
 	for k := range s.strands {
 		idle += len(s.strands[k].players) * s.idleBefore(&s.strands[k], t.taken[s.firstAt+k])
 	}
-	return s.lambda * float64(idle)
+	return idle
 }
 
 // short is the time by which the worst strand begins before it opens; negative

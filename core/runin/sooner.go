@@ -6,8 +6,8 @@ package runin
 type sooner map[[3]int]choices
 
 type choices struct {
-	at     []int // ends, the latest first
-	missed []int // player-time that is missed there, falling
+	at     []int     // ends, the latest first
+	missed []absence // what is missed there, falling
 }
 
 func (c sooner) ends(m *model, i, l, end int) choices {
@@ -19,12 +19,12 @@ func (c sooner) ends(m *model, i, l, end int) choices {
 	b := &m.blocks[i]
 	seconds := b.levels[l].seconds
 	missed := m.missed(b, end-seconds, end)
-	found = choices{[]int{end}, []int{missed}}
-	for at, ok := end, true; missed > 0; {
+	found = choices{[]int{end}, []absence{missed}}
+	for at, ok := end, true; missed.counts > 0; {
 		if at, ok = m.latest(b, seconds, at-1); !ok {
 			break
 		}
-		if less := m.missed(b, at-seconds, at); less < missed {
+		if less := m.missed(b, at-seconds, at); less.counts < missed.counts {
 			found.at, found.missed = append(found.at, at), append(found.missed, less)
 			missed = less
 		}

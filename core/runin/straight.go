@@ -25,16 +25,16 @@ func (b *Block) follows() []string {
 func straighten(ctx context.Context, p *Problem, steps int) *Result {
 	q := loosened(p)
 	r := fit(ctx, q.Problem, steps)
-	bound := r.Bound // of all plans that keep the order alone: they are more
+	bound, least := r.Bound, r.IdleBound // of all plans that keep the order alone: they are more
 	for _, pair := range p.pairs() {
-		if !r.gap(pair) {
+		if !p.gap(r, pair) {
 			continue
 		}
 		var best *Result
 		var chosen closing
 		for _, option := range q.closings(r, pair) {
 			answer := fit(ctx, option.Problem, steps)
-			if !answer.gap(pair) && (best == nil || answer.beats(best)) {
+			if !p.gap(answer, pair) && (best == nil || answer.Beats(best)) {
 				best, chosen = answer, option
 			}
 		}
@@ -51,7 +51,10 @@ func straighten(ctx context.Context, p *Problem, steps int) *Result {
 			r.Blocks[i].Level += first
 		}
 	}
-	r.Bound = max(bound, r.Score)
+	if r.Bound = max(bound, r.Value); r.Bound > r.Value+same {
+		r.IdleBound = 0 // of plans of another value
+	}
+	r.IdleBound = min(r.IdleBound, least)
 	return r
 }
 
@@ -91,16 +94,9 @@ func (p *Problem) pairs() (list [][2]int) {
 }
 
 // gap tells whether both blocks of a pair are kept with time between them.
-func (r *Result) gap(pair [2]int) bool {
+func (p *Problem) gap(r *Result, pair [2]int) bool {
 	a, b := &r.Blocks[pair[0]], &r.Blocks[pair[1]]
-	return a.Kept && b.Kept && a.End != b.Start
-}
-
-func (r *Result) beats(other *Result) bool {
-	if r.Feasible != other.Feasible {
-		return r.Feasible
-	}
-	return r.Score > other.Score
+	return a.Kept && b.Kept && b.Start != p.straight(pair[0], pair[1], a.End)
 }
 
 // closings are the ways to leave no gap in a pair: the second where the first ends,
@@ -108,8 +104,8 @@ func (r *Result) beats(other *Result) bool {
 // the one or the other left out.
 func (q closing) closings(r *Result, pair [2]int) []closing {
 	a, b := &r.Blocks[pair[0]], &r.Blocks[pair[1]]
-	early, late := q.held(pair[0], a, a.Start), q.held(pair[0], a, b.Start-(a.End-a.Start))
-	return []closing{early.at(pair[1], a.End), late.at(pair[1], b.Start), q.without(pair[0]), q.without(pair[1])}
+	early, late := q.held(pair[0], a, a.Start), q.held(pair[0], a, clock.Offset(floorTo(int(b.Start-q.between(pair[0], pair[1])-(a.End-a.Start)), q.Grid)))
+	return []closing{early.at(pair[1], q.straight(pair[0], pair[1], a.End)), late.at(pair[1], b.Start), q.without(pair[0]), q.without(pair[1])}
 }
 
 // held is the problem with block i at a moment, at the level that s has.
@@ -117,7 +113,7 @@ func (q closing) held(i int, s *Scheduled, start clock.Offset) closing {
 	h := q.at(i, start)
 	h.first = slices.Clone(q.first)
 	h.first[i] += s.Level
-	h.Blocks[i].Levels = h.Blocks[i].Levels[s.Level : s.Level+1]
+	h.Blocks[i].Levels, h.Blocks[i].Once = []Level{h.Blocks[i].level(s.Level)}, nil
 	return h
 }
 

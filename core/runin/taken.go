@@ -6,11 +6,14 @@ package runin
 // has a phase (from firstAt on), and the player-seconds of its work outside the
 // order that come before that start (from pendingAt on). For each exclusive
 // resource there is the moment from which it is taken (from unitAt on), for each
-// block the moment by which links make it end (from linkAt on). Each shared
+// block the moment by which links make it end (from linkAt on). Where there are
+// walks, there is for each strand (from reachAt on) and for each exclusive resource
+// (from unitReachAt on) the moment by which it has to be done at each place. Each shared
 // resource has a list, where shareAt says: its length, then start and amount of
 // each use, rising by start.
 type layout struct {
 	firstAt, pendingAt, unitAt, linkAt int
+	reachAt, unitReachAt               int
 	shareAt                            []int
 	size                               int
 }
@@ -18,7 +21,9 @@ type layout struct {
 func (m *model) readLayout() {
 	n := len(m.strands)
 	m.layout = layout{firstAt: n, pendingAt: 2 * n, unitAt: 3 * n, linkAt: 3*n + len(m.units)}
-	m.size = m.linkAt + len(m.blocks)
+	m.reachAt = m.linkAt + len(m.blocks)
+	m.unitReachAt = m.reachAt + n*len(m.walks)
+	m.size = m.unitReachAt + len(m.units)*len(m.walks)
 	for r := range m.shared {
 		m.shareAt = append(m.shareAt, m.size)
 		m.size++
@@ -38,7 +43,7 @@ func (m *model) nothing(taken []int) {
 	for k := range m.strands {
 		taken[k], taken[m.firstAt+k] = m.strands[k].due, m.strands[k].due
 	}
-	for i := m.unitAt; i < m.linkAt+len(m.blocks); i++ {
+	for i := m.unitAt; i < m.unitReachAt+len(m.units)*len(m.walks); i++ {
 		taken[i] = 2 * horizon
 	}
 }
@@ -52,6 +57,14 @@ func (m *model) limit(taken []int, i int) int {
 	}
 	for _, u := range b.units {
 		limit = min(limit, taken[m.unitAt+u])
+	}
+	if b.place >= 0 {
+		for _, k := range b.strands {
+			limit = min(limit, taken[m.reachAt+k*len(m.walks)+b.place])
+		}
+		for _, u := range b.units {
+			limit = min(limit, taken[m.unitReachAt+u*len(m.walks)+b.place])
+		}
 	}
 	for _, sh := range b.shares {
 		// Uses rise by start: what is used just before an end grows with it.
@@ -76,13 +89,13 @@ func (m *model) uses(taken []int, resource int) []int {
 // put takes what block i takes from start to end, of which fixed events take
 // missed player-seconds. It returns the player-seconds of work that now lie after
 // the first block of their strand.
-func (m *model) put(taken []int, i, start, end, missed int) (worked int) {
+func (m *model) put(taken []int, i, start, end int, missed absence) (worked int) {
 	b := &m.blocks[i]
 	for _, k := range b.strands {
 		taken[k] = start
 	}
 	if b.phase >= 0 {
-		worked = b.people*(end-start) - missed
+		worked = b.people*(end-start) - missed.away
 		first, pending := taken[m.firstAt:m.pendingAt], taken[m.pendingAt:m.unitAt]
 		for _, k := range b.strands {
 			worked += pending[k]
@@ -91,7 +104,7 @@ func (m *model) put(taken []int, i, start, end, missed int) (worked int) {
 	} else {
 		for _, k := range b.strands {
 			away := 0
-			if missed > 0 {
+			if missed.away > 0 {
 				away = overlap(m.strands[k].closed, start, end)
 			}
 			taken[m.pendingAt+k] += len(m.strands[k].players) * (end - start - away)
@@ -100,6 +113,9 @@ func (m *model) put(taken []int, i, start, end, missed int) (worked int) {
 	for _, u := range b.units {
 		taken[m.unitAt+u] = start
 	}
+	if b.place >= 0 {
+		m.walked(taken, b, start)
+	}
 	for _, j := range b.linked {
 		taken[m.linkAt+j] = min(taken[m.linkAt+j], start)
 	}
@@ -107,6 +123,19 @@ func (m *model) put(taken []int, i, start, end, missed int) (worked int) {
 		m.use(taken, sh.resource, start, sh.amount)
 	}
 	return worked
+}
+
+// walked keeps how early everybody in b has to be done elsewhere.
+func (m *model) walked(taken []int, b *block, start int) {
+	places := len(m.walks)
+	for _, k := range b.strands {
+		m.reach(taken[m.reachAt+k*places:][:places], b.place, start)
+	}
+	for _, u := range b.units {
+		if m.problem.Resources[m.units[u]].Walks {
+			m.reach(taken[m.unitReachAt+u*places:][:places], b.place, start)
+		}
+	}
 }
 
 // use puts a use into the list of a shared resource.
@@ -121,9 +150,9 @@ func (m *model) use(taken []int, resource, start, amount int) {
 }
 
 // attended is the share of block b that is not missed, from 0 to 1.
-func (b *block) attended(seconds, missed int) float64 {
-	if missed == 0 {
+func (b *block) attended(seconds int, missed absence) float64 {
+	if missed.counts == 0 {
 		return 1
 	}
-	return 1 - float64(missed)/float64(b.people*seconds)
+	return 1 - float64(missed.counts)/float64(b.people*seconds)
 }

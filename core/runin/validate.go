@@ -14,6 +14,8 @@ const (
 	MaxResources = 64
 	MaxFixed     = 200
 	MaxLevels    = 60
+	MaxWalks     = 2000
+	LongestWalk  = 3600 // seconds
 	horizon      = 7 * 24 * 3600 // seconds either side of the start
 )
 
@@ -26,7 +28,7 @@ func (p *Problem) Validate() error {
 	for _, size := range []struct {
 		what     string
 		n, limit int
-	}{{"players", len(p.Players), MaxPlayers}, {"blocks", len(p.Blocks), MaxBlocks}, {"resources", len(p.Resources), MaxResources}, {"fixed", len(p.Fixed), MaxFixed}, {"phases", len(p.Phases), MaxBlocks}} {
+	}{{"players", len(p.Players), MaxPlayers}, {"blocks", len(p.Blocks), MaxBlocks}, {"resources", len(p.Resources), MaxResources}, {"fixed", len(p.Fixed), MaxFixed}, {"phases", len(p.Phases), MaxBlocks}, {"walks", len(p.Walks), MaxWalks}} {
 		if size.n > size.limit {
 			return fmt.Errorf("%s: there are %d, %d is the most", size.what, size.n, size.limit)
 		}
@@ -47,6 +49,14 @@ func (p *Problem) Validate() error {
 	}
 	for i := range p.Blocks {
 		v.block(i)
+	}
+	for i, w := range p.Walks {
+		if w.From == "" || w.To == "" {
+			v.fail(fmt.Sprintf("walks[%d]", i), "it needs two places")
+		}
+		if w.Seconds < 0 || w.Seconds > LongestWalk {
+			v.fail(fmt.Sprintf("walks[%d]", i), "%d seconds from %q to %q are not between 0 and %d", w.Seconds, w.From, w.To, LongestWalk)
+		}
 	}
 	v.links()
 	return v.err
@@ -142,14 +152,11 @@ func (v *checker) block(i int) {
 	if !(b.Weight >= 0 && b.Weight <= 1e6) { // true for NaN
 		v.fail(where, "its weight must lie between 0 and a million")
 	}
-	if len(b.Levels) == 0 || len(b.Levels) > MaxLevels {
+	if len(b.Levels) == 0 || len(b.Levels) > MaxLevels || len(b.Once) > MaxLevels {
 		v.fail(where, "it has %d levels: 1 to %d are allowed", len(b.Levels), MaxLevels)
 	}
-	for l, level := range b.Levels {
-		if level.Seconds < 1 || level.Seconds > horizon || math.IsNaN(level.Value) || level.Value < 0 || level.Value > 1e6 {
-			v.fail(fmt.Sprintf("%s levels[%d]", where, l), "it needs seconds of 1 or more and a value of 0 or more")
-		}
-	}
+	v.levels(where+" once", b.Once)
+	v.levels(where+" levels", b.Levels)
 	if b.Pin != nil {
 		if *b.Pin < -horizon || *b.Pin > horizon {
 			v.fail(where, "its pin lies more than a week from the start")
@@ -173,6 +180,19 @@ func (v *checker) block(i int) {
 	for _, id := range b.follows() {
 		if _, ok := v.blocks[id]; !ok {
 			v.fail(where, "it comes after %q, which is not a block", id)
+		}
+	}
+}
+
+// levels are lengths that never fall, of worths that never do.
+func (v *checker) levels(where string, levels []Level) {
+	for l, level := range levels {
+		at := fmt.Sprintf("%s[%d]", where, l)
+		if level.Seconds < 1 || level.Seconds > horizon || math.IsNaN(level.Value) || level.Value < 0 || level.Value > 1e6 {
+			v.fail(at, "it needs seconds of 1 or more and a value of 0 or more")
+		}
+		if l > 0 && (level.Seconds < levels[l-1].Seconds || level.Value < levels[l-1].Value) {
+			v.fail(at, "levels go from the shortest to the longest, and none is worth less than the one before it")
 		}
 	}
 }

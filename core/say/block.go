@@ -61,6 +61,9 @@ func (l *Line) together(phase drill.Phase) string {
 // into is the block that a line belongs to: the one that is being filled, or a new one.
 func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, string) {
 	key := l.together(phase)
+	if w.head != nil && w.head.Name != "" { // a heading's lines are one block, whatever phases they are of
+		key = l.together("")
+	}
 	if b := w.doc.Block(w.block); b != nil && w.only {
 		if len(b.Items) >= plan.MaxItems {
 			return nil, fmt.Sprintf("a block has %d drills at most", plan.MaxItems)
@@ -106,7 +109,14 @@ func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, str
 		w.block, w.key = w.doc.Insert(b, w.before), key
 	}
 	placed := w.doc.Block(w.block)
-	return placed, w.hold(placed, l)
+	problem := w.hold(placed, l)
+	if w.list == "" {
+		w.above = append(w.above, w.block)
+		if placed.Pin == nil && placed.Hold == (plan.Hold{}) && placed.After == nil {
+			placed.Hold.After = w.fence
+		}
+	}
+	return placed, problem
 }
 
 func (w *writer) zoneID(name string) string {

@@ -263,21 +263,20 @@ func (d *Dose) parts() (parts []drill.Part) {
 // shares are parts of a place's length.
 var shares = map[string]float64{"third": 1.0 / 3, "half": 0.5, "full": 1, "side to side": 1, "down and back": 2}
 
-// around is how far an amount may go that was said: the book's bounds, widened to hold it.
+// around is how far an amount may go that was said: down to half of it, a time to two
+// thirds, where nobody said what is the least, and up to half as much again for those who
+// ask for more.
 func around(k drill.Drill, amount int) drill.Range {
 	amount = max(1, min(amount, drill.MaxAmount))
-	r := k.Range
-	fresh := r.Max <= 1
-	if k.Dose.Kind == drill.Time && (fresh || amount < r.Min || amount > r.Max) {
-		step := 15
-		if amount < 60 {
-			step = 5
+	r := drill.Range{Min: (amount + 1) / 2, Target: amount, Max: min(drill.MaxAmount, amount+(amount+1)/2), Step: max(1, k.Range.Step)}
+	if k.Dose.Kind == drill.Time {
+		if r.Step = 15; amount < 60 {
+			r.Step = 5
 		}
-		return drill.Range{Min: max(1, min(amount, (amount*6/10+step-1)/step*step)), Target: amount, Max: min(drill.MaxAmount, amount+amount/2), Step: step}
+		r.Min = (2*amount + 2) / 3
 	}
-	if fresh || amount < r.Min {
-		r.Min = max(1, (amount*6+9)/10)
+	if r.Step > amount-r.Min { // a step leads from the least to what was said
+		r.Step = max(1, amount-r.Min)
 	}
-	r.Target, r.Max, r.Step = amount, min(drill.MaxAmount, max(r.Max, amount+(amount+1)/2)), max(1, r.Step)
 	return r
 }

@@ -94,12 +94,15 @@ type writer struct {
 	phase  drill.Phase
 	said   bool // a heading said the phase
 	head   *Line
-	block  string    // id of the block that is being filled; "": none
-	key    string    // what its lines have in common
-	named  bool      // its name was said
-	list   plan.When // the kind of list that new blocks go into; "": the run-in
-	ends   string    // what its line is called; "": nobody said
+	block  string                  // id of the block that is being filled; "": none
+	key    string                  // what its lines have in common
+	named  bool                    // its name was said
+	work   map[drill.Phase]float64 // seconds of its drills by phase
+	list   plan.When               // the kind of list that new blocks go into; "": the run-in
+	ends   string                  // what its line is called; "": nobody said
 	own    []drill.Drill
+	above  []string // ids of the blocks since the last fence
+	fence  string   // id of the event that new ones come after; "": none
 }
 
 func (w *writer) line(l *Line) Became {
@@ -170,7 +173,26 @@ func (w *writer) fixed(l *Line) string {
 	}
 	f.Span = plan.Span{From: *l.moment(l.From), To: *l.moment(l.To)}
 	_, err := w.doc.SetFixed(f)
+	if err == nil {
+		w.between(f.Name)
+	}
 	return sentence(err)
+}
+
+// between makes an event for everybody that stands among the lines a fence: what stands
+// above it lies before it, what stands below after it.
+func (w *writer) between(name string) {
+	i := slices.IndexFunc(w.doc.Fixed, func(f plan.Fixed) bool { return f.Name == name })
+	if i < 0 || len(w.above) == 0 || !slices.Contains(w.doc.Fixed[i].Who, plan.Everyone) {
+		return
+	}
+	w.end()
+	for _, id := range w.above {
+		if b := w.doc.Block(id); b != nil && b.Pin == nil && b.Hold.Until == nil && b.Hold.Before == "" {
+			b.Hold.Before = w.doc.Fixed[i].ID
+		}
+	}
+	w.fence, w.above = w.doc.Fixed[i].ID, nil
 }
 
 // sentence is what an edit refused for, "" where it did not.
@@ -271,6 +293,7 @@ func (w *writer) drills(l *Line, became *Became) {
 		became.Block = b.ID
 		became.Items = append(became.Items, len(b.Items))
 		b.Items = append(b.Items, item)
+		w.weigh(b, phase)
 		if b.Aim == "" || len(b.Items) < 3 {
 			b.Aim = b.Aims()
 		}
@@ -280,6 +303,44 @@ func (w *writer) drills(l *Line, became *Became) {
 	}
 	if l.Is != IsDrill && l.Note != "" {
 		w.note(l.Note)
+	}
+}
+
+// weigh gives a block under a heading the phase of most of its work, unless the heading
+// said one.
+func (w *writer) weigh(b *plan.Block, phase drill.Phase) {
+	if len(b.Items) == 1 {
+		w.work = map[drill.Phase]float64{}
+	}
+	n := len(b.Items) - 1
+	seconds := b.Work(n, b.Items[n].Drill.Range.Target, w.doc.Group(b))
+	if own(&b.Items[n].Drill) {
+		seconds /= 1000 // its phase is only guessed
+	}
+	w.work[phase] += seconds
+	if w.said || w.only || w.head == nil || w.list != "" {
+		return
+	}
+	for _, p := range drill.Phases {
+		if w.work[p] > w.work[b.Phase] {
+			b.Phase = p
+		}
+	}
+	for i := range b.Items {
+		settle(&b.Items[i].Drill, b.Phase)
+	}
+}
+
+// own tells whether a drill is one of the coach's own.
+func own(k *drill.Drill) bool { return strings.HasPrefix(k.Code, "our-") }
+
+// settle gives an own drill, of which only its phase was guessed, what is usual in another.
+func settle(k *drill.Drill, phase drill.Phase) {
+	if !own(k) || len(k.Phases) != 1 {
+		return
+	}
+	if was := defaults[k.Phases[0]]; k.Aim == was.aim && k.Effort == was.effort {
+		k.Aim, k.Effort, k.Phases = defaults[phase].aim, defaults[phase].effort, []drill.Phase{phase}
 	}
 }
 
@@ -383,7 +444,8 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 	if len(l.Cues) > 0 {
 		k.Cues = slices.Clone(l.Cues[:min(len(l.Cues), 6)])
 	}
-	return plan.Item{Drill: k.For(w.doc.Grade)}, phase
+	least := l.Dose != nil && l.Dose.Least > 0
+	return plan.Item{Drill: k.For(w.doc.Grade), Written: true, Least: least}, phase
 }
 
 // guess is the phase of a drill that nobody knows, where no heading says it.

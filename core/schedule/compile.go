@@ -17,7 +17,8 @@ import (
 type Compiled struct {
 	Problem runin.Problem
 	Start   time.Time
-	Dosings [][]Dosing // by block, in the order of Document
+	Dosings [][]Dosing // by block, in the order of Document: what is there once the least gives way, then the usual
+	once    []int      // by block: how many of its dosings are of the first kind
 
 	Document *plan.Document // what is run of it today, with today's factors
 }
@@ -41,7 +42,9 @@ func Compile(d *plan.Document) (*Compiled, error) {
 			return nil, err
 		}
 	}
+	c.Problem.Walks = walks(d)
 	c.stages(d)
+	c.pulse(d)
 	return c, nil
 }
 
@@ -62,7 +65,7 @@ func (c *Compiled) day(d *plan.Document) (err error) {
 		c.Problem.Players = append(c.Problem.Players, runin.Player{ID: p.ID, Open: min(open, due), Due: due})
 		if until := min(open+clock.Offset(p.Late), due); until > open {
 			// Nobody waits for who comes late: they are called away until then.
-			c.Problem.Fixed = append(c.Problem.Fixed, runin.Fixed{ID: latePrefix + p.ID, Players: []string{p.ID}, Start: open, End: until})
+			c.Problem.Fixed = append(c.Problem.Fixed, runin.Fixed{ID: latePrefix + p.ID, Players: []string{p.ID}, Start: open, End: until, Excused: true})
 		}
 	}
 	for _, f := range d.Fixed {
@@ -71,7 +74,7 @@ func (c *Compiled) day(d *plan.Document) (err error) {
 			return err
 		}
 		if members := held(d, f, window); len(members) > 0 {
-			c.Problem.Fixed = append(c.Problem.Fixed, runin.Fixed{ID: f.ID, Players: members, Start: window.From, End: window.To, Active: f.Active})
+			c.Problem.Fixed = append(c.Problem.Fixed, runin.Fixed{ID: f.ID, Players: members, Start: window.From, End: window.To, Active: f.Active, Excused: true, Place: f.Zone})
 		}
 	}
 	return nil
@@ -87,8 +90,8 @@ func held(d *plan.Document, f plan.Fixed, window clock.Window) []string {
 }
 
 func (c *Compiled) resources(d *plan.Document) error {
-	add := func(id string, capacity int, free []plan.Span) error {
-		r := runin.Resource{ID: id, Capacity: capacity}
+	add := func(id string, capacity int, free []plan.Span, walks bool) error {
+		r := runin.Resource{ID: id, Capacity: capacity, Walks: walks}
 		for _, span := range free {
 			window, err := span.Window(c.Start)
 			if err != nil {
@@ -100,12 +103,12 @@ func (c *Compiled) resources(d *plan.Document) error {
 		return nil
 	}
 	for _, z := range d.Zones {
-		if err := add(z.ID, z.Capacity, z.Free); err != nil {
+		if err := add(z.ID, z.Capacity, z.Free, false); err != nil {
 			return err
 		}
 	}
 	for _, l := range d.Leaders {
-		if err := add(l.ID, 1, l.Free); err != nil {
+		if err := add(l.ID, 1, l.Free, true); err != nil {
 			return err
 		}
 	}
@@ -132,7 +135,7 @@ func kit(d *plan.Document, b *plan.Block, group drill.Group) (needs []runin.Need
 
 func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
 	group := d.Group(from)
-	b := runin.Block{ID: from.ID, Players: d.Members(from.Who), Weight: from.Priority.Weight(),
+	b := runin.Block{ID: from.ID, Place: from.Zone, Players: d.Members(from.Who), Weight: from.Priority.Weight(),
 		Must: from.Priority == plan.Must, Loose: from.Loose, Excusable: from.Excusable, After: from.After, Straight: from.Hold.Straight}
 	if len(b.Players) > 2 && slices.ContainsFunc(b.Players, func(id string) bool { return d.Player(id).Late > 0 }) {
 		b.Excusable = true // it does not wait for who comes late
@@ -160,11 +163,20 @@ func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
 		b.Needs = append(b.Needs, runin.Need{Resource: from.Leader, Amount: 1})
 	}
 	b.Needs = append(b.Needs, kit(d, from, group)...)
-	dosings := Dosings(from, group, d.UseSpare || from.Slot())
-	for _, dosing := range dosings {
-		b.Levels = append(b.Levels, runin.Level{Seconds: dosing.Seconds, Value: dosing.Value})
-	}
-	c.Dosings = append(c.Dosings, dosings)
+	dosings := Dosings(from, group, d.UseSpare)
+	lower := once(from, group, dosings[0])
+	b.Once, b.Levels = levels(lower), levels(dosings)
+	c.Dosings, c.once = append(c.Dosings, append(lower, dosings...)), append(c.once, len(lower))
 	c.Problem.Blocks = append(c.Problem.Blocks, b)
 	return nil
 }
+
+func levels(dosings []Dosing) (list []runin.Level) {
+	for _, d := range dosings {
+		list = append(list, runin.Level{Seconds: d.Seconds, Value: d.Value})
+	}
+	return list
+}
+
+// dosing is what block i does at a level of the problem.
+func (c *Compiled) dosing(i, level int) Dosing { return c.Dosings[i][c.once[i]+level] }

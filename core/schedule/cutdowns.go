@@ -41,7 +41,7 @@ func Cutdowns(ctx context.Context, d *plan.Document, steps int) ([]Cut, error) {
 				cuts[n].Work += int(s.End - s.Start)
 			}
 			if at := slices.IndexFunc(x.Changes, func(one runin.Change) bool { return one.ID == s.ID }); at >= 0 {
-				cuts[n].Says = append(cuts[n].Says, changed(&c.Document.Blocks[i], c.Dosings[i], x.Changes[at]))
+				cuts[n].Says = append(cuts[n].Says, c.changed(i, x.Changes[at]))
 			}
 		}
 	}

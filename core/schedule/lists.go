@@ -73,7 +73,7 @@ func line(d *plan.Document, l *plan.List) Line {
 
 // placed lays the blocks one after the other, each at its fullest dose but cut levels.
 func placed(d *plan.Document, l *plan.List, dosings [][]Dosing, cut int) *Schedule {
-	s := &Schedule{Result: &runin.Result{Feasible: true, Blocks: make([]runin.Scheduled, len(d.Blocks))}, Amounts: make([][]int, len(d.Blocks))}
+	s := &Schedule{Result: &runin.Result{Feasible: true, Blocks: make([]runin.Scheduled, len(d.Blocks))}, Amounts: make([][]int, len(d.Blocks)), Less: make([]*Less, len(d.Blocks))}
 	free := map[string]int{} // seconds from the line, by player
 	order := make([]int, len(d.Blocks))
 	for i := range order {
@@ -105,7 +105,7 @@ func placed(d *plan.Document, l *plan.List, dosings [][]Dosing, cut int) *Schedu
 		if !l.Forward() {
 			r.Start, r.End = clock.Offset(-end), clock.Offset(-at)
 		}
-		s.Amounts[i] = dosings[i][level].Amounts
+		s.Amounts[i], s.Less[i] = dosings[i][level].Amounts, dosings[i][level].Less
 		if full := dosings[i][len(dosings[i])-1]; level < len(dosings[i])-1 {
 			r.Why = "as " + clock.Lasting(l.Length) + " allow: " + clock.Lasting(full.Seconds-dosings[i][level].Seconds) + " shorter"
 		}

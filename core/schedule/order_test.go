@@ -102,14 +102,14 @@ func TestHoldsAreKept(t *testing.T) {
 	}())
 
 	// What a few do at a minute goes before what the list has before it, if that is for
-	// more people and much later; a slot takes as much of the dose as fits.
+	// more people and much later; a slot bounds a block and fills nothing.
 	hold("c", plan.Holds{At: moment(2700)})
 	at = placed(t, d)
 	assert.Equal(t, clock.Offset(-2700), at["c"].Start)
 	assert.Greater(t, at["a"].Start, at["c"].End, "a is for everybody, and packed towards the start")
 	hold("c", plan.Holds{Hold: plan.Hold{From: moment(3000), Until: moment(2770)}})
 	at = placed(t, d)
-	assert.Equal(t, 230, at["c"].Length())
+	assert.Equal(t, 140, at["c"].Length())
 
 	for problem, to := range map[string]plan.Holds{
 		"not before 20′ and done by 30′ leaves no time between":    {Hold: plan.Hold{From: moment(1200), Until: moment(1800)}},

@@ -18,6 +18,7 @@ type Stood struct {
 	Skip       bool         // it is not done any more
 	Start, End clock.Offset // as it was, or is to be
 	Amounts    []int        // of its drills
+	Less       *Less        // what else is cut of it
 	Why        string       // what the plan says of it
 }
 
@@ -28,14 +29,15 @@ func As(d *plan.Document, stood []Stood) (*Schedule, error) {
 	if err := c.day(d); err != nil {
 		return nil, err
 	}
-	s := &Schedule{Start: c.Start, Players: c.Problem.Players, Result: &runin.Result{Feasible: true, Blocks: make([]runin.Scheduled, len(d.Blocks))}, Amounts: make([][]int, len(d.Blocks))}
+	s := &Schedule{Start: c.Start, Players: c.Problem.Players, Result: &runin.Result{Feasible: true, Blocks: make([]runin.Scheduled, len(d.Blocks))}, Amounts: make([][]int, len(d.Blocks)), Less: make([]*Less, len(d.Blocks))}
 	for i := range d.Blocks {
 		b := &s.Result.Blocks[i]
 		b.ID, b.Why = d.Blocks[i].ID, "left out"
 		if n := slices.IndexFunc(stood, func(s Stood) bool { return s.Block == b.ID }); n >= 0 {
 			is := stood[n]
 			if b.Why = is.Why; is.Kept && is.End > is.Start {
-				b.Kept, b.Start, b.End, s.Amounts[i] = true, is.Start, is.End, is.Amounts
+				b.Kept, b.Start, b.End = true, is.Start, is.End
+				s.Amounts[i], s.Less[i] = is.Amounts, is.Less
 			}
 		}
 	}
@@ -102,8 +104,8 @@ func (c *Compiled) under(i int, is Stood, now clock.Offset) runin.Scheduled {
 	from := min(is.Start-((is.Start%clock.Grid)+clock.Grid)%clock.Grid, now-clock.Grid)
 	to := clock.Offset(clock.CeilTo(float64(is.End-from), clock.Grid)) + from
 	seconds := max(clock.Grid, int(to-from))
-	b.Levels = []runin.Level{{Seconds: seconds, Value: 1}}
-	c.Dosings[i] = []Dosing{{Amounts: is.Amounts, Seconds: seconds, Value: 1}}
+	b.Levels, b.Once = []runin.Level{{Seconds: seconds, Value: 1}}, nil
+	c.Dosings[i], c.once[i] = []Dosing{{Amounts: is.Amounts, Less: is.Less, Seconds: seconds, Value: 1}}, 0
 	return runin.Scheduled{ID: b.ID, Kept: true, Start: from, End: from + clock.Offset(seconds)}
 }
 

@@ -24,7 +24,8 @@ import (
 type Schedule struct {
 	Start   time.Time      `json:"start"`
 	Result  *runin.Result  `json:"result"`
-	Amounts [][]int        `json:"amounts"` // of each drill, by block; nil where the block is left out
+	Amounts [][]int        `json:"amounts"`        // of each drill, by block; nil where the block is left out
+	Less    []*Less        `json:"less,omitempty"` // what else is smaller, by block; nil where nothing is
 	Fixed   []Window       `json:"fixed"`
 	Players []runin.Player `json:"players"` // with their windows
 }
@@ -66,12 +67,13 @@ func Fit(ctx context.Context, d *plan.Document, steps int) (*Schedule, error) {
 
 // schedule is the answer to the compiled problem in the terms of its document.
 func (c *Compiled) schedule(r *runin.Result) *Schedule {
-	s := &Schedule{Start: c.Start, Result: r, Players: c.Problem.Players, Amounts: make([][]int, len(r.Blocks))}
+	s := &Schedule{Start: c.Start, Result: r, Players: c.Problem.Players, Amounts: make([][]int, len(r.Blocks)), Less: make([]*Less, len(r.Blocks))}
 	for i := range r.Blocks {
 		if r.Blocks[i].Kept {
-			s.Amounts[i] = c.Dosings[i][r.Blocks[i].Level].Amounts
+			is := c.dosing(i, r.Blocks[i].Level)
+			s.Amounts[i], s.Less[i] = is.Amounts, is.Less
 		}
-		r.Blocks[i].Why = why(&c.Document.Blocks[i], c.Dosings[i], &r.Blocks[i])
+		r.Blocks[i].Why = c.why(i, &r.Blocks[i])
 	}
 	for _, f := range c.Problem.Fixed {
 		s.Fixed = append(s.Fixed, Window{f.ID, f.Players, f.Start, f.End})
@@ -84,30 +86,31 @@ func (s *Schedule) spread(d, run *plan.Document) *Schedule {
 	if len(run.Blocks) == len(d.Blocks) {
 		return s
 	}
-	blocks, amounts := make([]runin.Scheduled, len(d.Blocks)), make([][]int, len(d.Blocks))
+	blocks, amounts, less := make([]runin.Scheduled, len(d.Blocks)), make([][]int, len(d.Blocks)), make([]*Less, len(d.Blocks))
 	at := 0
 	for i := range d.Blocks {
 		if idle := d.Idle(&d.Blocks[i]); idle != "" {
 			blocks[i] = runin.Scheduled{ID: d.Blocks[i].ID, Why: idle}
 			continue
 		}
-		blocks[i], amounts[i] = s.Result.Blocks[at], s.Amounts[at]
+		blocks[i], amounts[i], less[i] = s.Result.Blocks[at], s.Amounts[at], s.Less[at]
 		at++
 	}
-	s.Result.Blocks, s.Amounts = blocks, amounts
+	s.Result.Blocks, s.Amounts, s.Less = blocks, amounts, less
 	return s
 }
 
 // Block is a block of a document with what its schedule makes of it.
 type Block struct {
-	*plan.Block
-	Kept       bool // it is in the plan that was fitted
-	Start, End clock.Offset
-	Missed     []runin.Missed // who is called away from it, and for how long
-	Cut        string         // why it is shorter than asked for, or left out; "": it is in full
-	Members    []string       // ids of its players
-	Group      drill.Group
-	Ways       map[string][]int // by player, their own way through it: from station to station, or what they chose
+	*plan.Block       // as it is done: with fewer rounds or sets where they are cut
+	Less        *Less // what of it is cut so; nil: nothing
+	Kept        bool  // it is in the plan that was fitted
+	Start, End  clock.Offset
+	Missed      []runin.Missed // who is called away from it, and for how long
+	Cut         string         // why it is shorter than asked for, or left out; "": it is in full
+	Members     []string       // ids of its players
+	Group       drill.Group
+	Ways        map[string][]int // by player, their own way through it: from station to station, or what they chose
 
 	amounts []int
 }
@@ -135,9 +138,18 @@ func (s *Schedule) Blocks(d *plan.Document) []Block {
 		is.Kept, is.Start, is.End, is.Missed, is.Cut = r.Kept, r.Start, r.End, r.Missed, r.Why
 		if n < len(s.Amounts) && len(s.Amounts[n]) == len(b.Items) {
 			is.amounts = s.Amounts[n]
+			if n < len(s.Less) {
+				is.Less = s.Less[n]
+				is.Block = is.Less.Of(b)
+			}
 		}
 	}
 	return joined
+}
+
+// OnlyOnce tells whether a block is done less than its least, since the musts do not fit.
+func (s *Schedule) OnlyOnce(block string) bool {
+	return slices.ContainsFunc(s.Result.Blocks, func(b runin.Scheduled) bool { return b.ID == block && b.Kept && b.Level < 0 })
 }
 
 // Length is how long the block lasts, in seconds; 0 where it is left out.

@@ -6,12 +6,14 @@ import (
 	"strings"
 
 	"cuestart/core/clock"
+	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 )
 
 // why says in a coach's words what became of a block.
-func why(b *plan.Block, dosings []Dosing, s *runin.Scheduled) string {
+func (c *Compiled) why(n int, s *runin.Scheduled) string {
+	b, dosings := &c.Document.Blocks[n], c.Dosings[n][c.once[n]:]
 	full := dosings[len(dosings)-1]
 	// What is beyond the target is a bonus, not a cut.
 	if i := slices.IndexFunc(dosings, func(d Dosing) bool { return d.Value >= 1 }); i >= 0 {
@@ -19,30 +21,44 @@ func why(b *plan.Block, dosings []Dosing, s *runin.Scheduled) string {
 	}
 	switch {
 	case !s.Kept && b.Priority == plan.Must:
-		return fmt.Sprintf("a must, and not even %s of it fits", clock.Lasting(dosings[0].Seconds))
+		return fmt.Sprintf("no room for it (%s), though it is a must", clock.Lasting(dosings[0].Seconds))
 	case !s.Kept:
-		return fmt.Sprintf("a %s: its %s would take minutes that others use better", b.Priority, clock.Lasting(dosings[0].Seconds))
-	case dosings[s.Level].Seconds >= full.Seconds:
+		return fmt.Sprintf("no room for it (%s): make it a must, or give more minutes", clock.Lasting(dosings[0].Seconds))
+	}
+	is := c.dosing(n, s.Level)
+	if is.Seconds >= full.Seconds {
 		return ""
 	}
-	var less []string
+	return fmt.Sprintf("%s: %s shorter", strings.Join(shorter(b, full, is), "; "), clock.Lasting(full.Seconds-is.Seconds))
+}
+
+// shorter says what a block does less of than in full.
+func shorter(b *plan.Block, full, is Dosing) (less []string) {
+	done := is.Less.Of(b)
+	if done.Rounds < b.Rounds {
+		less = append(less, fmt.Sprintf("%s, not %d", drill.Number(done.Rounds, "rounds"), b.Rounds))
+	}
 	for i, item := range b.Items {
-		from, to := full.Amounts[i], dosings[s.Level].Amounts[i]
+		from, to := item.Drill.Words(full.Amounts[i]), done.Items[i].Drill.Words(is.Amounts[i])
 		if from == to {
 			continue
 		}
-		words := fmt.Sprintf("%s, not %s", item.Drill.Words(to), item.Drill.Figure(from))
+		if done.Items[i].Drill.Dose.Sets == item.Drill.Dose.Sets && done.Items[i].Drill.Dose.HoldSeconds == item.Drill.Dose.HoldSeconds {
+			from = item.Drill.Figure(full.Amounts[i])
+		}
+		words := fmt.Sprintf("%s, not %s", to, from)
 		if len(b.Items) > 1 {
 			words = item.Drill.Name + " " + words
 		}
 		less = append(less, words)
 	}
-	return fmt.Sprintf("%s: %s shorter", strings.Join(less, "; "), clock.Lasting(full.Seconds-dosings[s.Level].Seconds))
+	return less
 }
 
 // changed says what becomes of a block from one cut to the next.
-func changed(b *plan.Block, dosings []Dosing, x runin.Change) string {
-	length := func(level int) string { return clock.Lasting(dosings[level].Seconds) }
+func (c *Compiled) changed(n int, x runin.Change) string {
+	b := &c.Document.Blocks[n]
+	length := func(level int) string { return clock.Lasting(c.dosing(n, level).Seconds) }
 	switch {
 	case x.Now < 0:
 		return "no " + b.Name

@@ -33,10 +33,12 @@ type Less struct {
 // Of is the verdict on a fitted document with what the checks found in it.
 func Of(d *plan.Document, s *schedule.Schedule, findings []check.Finding) Verdict {
 	var gone, less, missed []Less
+	var names []string // of what is left out
 	v := Verdict{}
 	for _, b := range s.Blocks(d) {
 		if !b.Kept {
 			gone = append(gone, Less{b.Name + " is left out", b.Cut})
+			names = append(names, b.Name)
 			continue
 		}
 		if b.Cut != "" {
@@ -58,15 +60,43 @@ func Of(d *plan.Document, s *schedule.Schedule, findings []check.Finding) Verdic
 	case len(d.Blocks) == 0:
 		v.Holds, v.Head, v.Line = s.Result.Feasible, "Nothing is planned yet.", "Write it as you say it, build the warm-up for this day, or take a routine"
 	case !s.Result.Feasible:
-		v.Head, v.Line = "Don't run this yet: it does not fit.", shortfall(d, s)
+		v.Head, v.Line = tooShort(names, s.Result.ShortBy), shortfall(d, s)
 	case found.Stops > 0:
 		v.Head = fmt.Sprintf("Don't run this yet: %s to put right.", things(found.Stops))
+	case found.Warns > 0 && len(gone) > 0:
+		v.Head = fmt.Sprintf("Fits, without %s. Look at %s.", without(names), things(found.Warns))
 	case found.Warns > 0:
 		v.Head = fmt.Sprintf("It fits, but look at %s.", things(found.Warns))
+	case len(gone) > 0:
+		v.Head = fmt.Sprintf("Fits, without %s.", without(names))
 	default:
 		v.Head = "It fits."
 	}
 	return v
+}
+
+// tooShort says that the minutes hold less than the least of everything.
+func tooShort(gone []string, by int) string {
+	head := "Don't run this yet: it does not fit"
+	if by > 0 {
+		head = "Too short by " + clock.Lasting(by)
+	}
+	if len(gone) > 0 {
+		return fmt.Sprintf("%s, even without %s.", head, without(gone))
+	}
+	return head + ": each thing once."
+}
+
+// without names what is left out, two of them at most.
+func without(gone []string) string {
+	switch n := len(gone); n {
+	case 1:
+		return gone[0]
+	case 2:
+		return gone[0] + " and " + gone[1]
+	default:
+		return fmt.Sprintf("%s, %s and %d more", gone[0], gone[1], n-2)
+	}
 }
 
 // things counts them in a sentence.

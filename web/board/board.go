@@ -184,7 +184,7 @@ func page(r *shell.Request, b *planner.Board, block string, wrong plan.Problems,
 
 func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problems) *body {
 	d, fitted := b.Document, b.Schedule
-	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Likely: r.Planner.Likely(b), Paces: b.Paces(), LastTime: b.LastTime, Runs: b.Runs && r.Planner.Now().Before(fitted.Start), Slack: d.Slack, Seek: fitted.Result.Feasible && fitted.Result.Bound > fitted.Result.Score, Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
+	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Likely: r.Planner.Likely(b), Paces: b.Paces(), LastTime: b.LastTime, Runs: b.Runs && r.Planner.Now().Before(fitted.Start), Slack: d.Slack, Seek: fitted.Result.Feasible && !fitted.Result.Proven(), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
 		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Factors: factorWords(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
 	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place)
