@@ -124,7 +124,9 @@ func (p *Planner) place(b *compose.Brief, ground *Ground, n NewSession) {
 	}
 	if len(b.Zones) == 0 { // a ground that the club does not know
 		for i, z := range b.Sport.Zones {
-			b.Zones = append(b.Zones, plan.Zone{ID: fmt.Sprintf("z%d", i+1), Name: z.Name, Capacity: max(z.Capacity, 12), Lanes: z.Lanes, Metres: float64(z.Metres), Surface: z.Surface})
+			usual := z.Plan(fmt.Sprintf("z%d", i+1))
+			usual.Capacity = max(usual.Capacity, 12)
+			b.Zones = append(b.Zones, usual)
 		}
 	}
 	for _, s := range ground.Staff {

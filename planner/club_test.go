@@ -119,11 +119,11 @@ func TestTheDaysFactorsAreSwitchedOneByOne(t *testing.T) {
 	air := 2.0
 	require.NoError(t, does(p.Change(ctx, coach, 1, 1, planner.SetDay(plan.Conditions{Celsius: &air, HardYesterday: true}))))
 	cold := board(t, p, 1)
-	require.NoError(t, does(p.Change(ctx, coach, 1, 2, planner.SetFactor("cold-raise", false))))
+	require.NoError(t, does(p.Change(ctx, coach, 1, 2, planner.SetFactors([]string{"cold-raise"}, false))))
 	off := board(t, p, 1)
 	assert.Less(t, off.Schedule.Amounts[0][0], cold.Schedule.Amounts[0][0], "the raise is not longer any more")
 	assert.Equal(t, cold.Schedule.Amounts[4], off.Schedule.Amounts[4], "the day after a hard day still counts")
-	require.NoError(t, does(p.Change(ctx, coach, 1, 3, planner.SetFactor("cold-raise", true))))
+	require.NoError(t, does(p.Change(ctx, coach, 1, 3, planner.SetFactors([]string{"cold-raise"}, true))))
 	assert.Equal(t, cold.Schedule.Amounts, board(t, p, 1).Schedule.Amounts)
 }
 

@@ -26,21 +26,25 @@ func Except(rule, where, reason string) Edit {
 // SetDay is the edit that sets the day's conditions.
 func SetDay(day plan.Conditions) Edit {
 	return func(d *plan.Document) (string, error) {
-		day.Off, day.DrinkEvery = d.Today.Off, d.Today.DrinkEvery
+		day.Off, day.On, day.Written, day.DrinkEvery = d.Today.Off, d.Today.On, d.Today.Written, d.Today.DrinkEvery
 		d.Today = day
 		return "the day's conditions", nil
 	}
 }
 
-// SetFactor is the edit that switches one of the day's factors off or on again.
-func SetFactor(id string, on bool) Edit {
+// SetFactors is the edit that takes factors of the day, for what the coach wrote too, or
+// refuses them.
+func SetFactors(ids []string, on bool) Edit {
 	return func(d *plan.Document) (string, error) {
-		d.Today.Off = slices.DeleteFunc(d.Today.Off, func(other string) bool { return other == id })
-		if !on {
-			d.Today.Off = append(d.Today.Off, id)
-			return "a factor of the day switched off", nil
+		these := func(other string) bool { return slices.Contains(ids, other) }
+		t := &d.Today
+		t.Off, t.On = slices.DeleteFunc(slices.Clone(t.Off), these), slices.DeleteFunc(slices.Clone(t.On), these)
+		if on {
+			t.On = append(t.On, ids...)
+			return "doses follow the day", nil
 		}
-		return "a factor of the day switched on", nil
+		t.Off = append(t.Off, ids...)
+		return "doses stay as they are, whatever the day", nil
 	}
 }
 

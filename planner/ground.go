@@ -63,7 +63,8 @@ func (p *Planner) UsualZones(ctx context.Context, by Account, venue uint64) erro
 	}
 	var changes []Change
 	for _, z := range plays.Zones {
-		changes = append(changes, Change{Owner: venue, Is: club.Zone{Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: float64(z.Metres), Surface: z.Surface}})
+		is := z.Plan("")
+		changes = append(changes, Change{Owner: venue, Is: club.Zone{Name: is.Name, Capacity: is.Capacity, Lanes: is.Lanes, Metres: is.Metres, Surface: is.Surface, Covered: is.Covered, Celsius: is.Celsius}})
 	}
 	_, err = p.Save(ctx, by, "usual zones", changes...)
 	return err

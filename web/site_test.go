@@ -242,7 +242,7 @@ func TestEachChangeOfABoardIsTakenBackWhole(t *testing.T) {
 		{"timing", "start=2026-11-28T15:00&margin=5", "done 5 min before"},
 		{"spare", "use=yes", "spare"},
 		{"day", "air=3&wind=8&day=wet", "day"},
-		{"factor", "factor=cold-raise&on=no", "switched off"},
+		{"factor", "factor=cold-raise&on=no", "stay as they are"},
 		{"fixed", "name=Photograph&who=*&from=60&to=55", "Photograph"},
 		{"players", "player=p9&arrives=14:12", "12"},
 		{"players", "player=p9&out=yes", "out"},

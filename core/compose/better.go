@@ -100,6 +100,7 @@ func (c *composer) ways(ctx context.Context, in check.Input, f check.Finding) (l
 			on(func(d *plan.Document) { c.filler(len(d.Blocks), f.Players, seconds) })
 		}
 	case "cool-start", "no-full":
+		on(firmFinish)
 		on(longerFinish)
 		on(func(d *plan.Document) { longerFinish(d); slower(d) })
 		on(func(d *plan.Document) { longerFinish(d); slower(d); dropOne(d); d.Margin = min(d.Margin, 180) })
@@ -123,12 +124,19 @@ func (c *composer) ways(ctx context.Context, in check.Input, f check.Finding) (l
 	return list
 }
 
+// firmFinish keeps the last hard minutes of the plan from being cut.
+func firmFinish(d *plan.Document) {
+	if b := d.Block("finish"); b != nil {
+		b.Items[0].Drill.Range.Min = b.Items[0].Drill.Range.Target
+	}
+}
+
 // longerFinish makes the last hard minutes of the plan longer.
 func longerFinish(d *plan.Document) {
 	if b := d.Block("finish"); b != nil {
 		r := &b.Items[0].Drill.Range
-		r.Min = min(r.Max, max(r.Min, r.Target))
 		r.Target = min(r.Max, (r.Target+r.Max+1)/2)
+		r.Min = r.Target // what warms last is not what gives way
 	}
 }
 

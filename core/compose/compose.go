@@ -249,6 +249,10 @@ func newComposer(b Brief) (*composer, error) {
 	if b.Kind == plan.Training {
 		d.StartName = cmp.Or(b.Sport.Training, "Training")
 	}
+	d.Today.Written = b.Sport.Offers
+	if indoors := len(d.Zones) > 0 && !slices.ContainsFunc(d.Zones, func(z plan.Zone) bool { return !z.Covered }); indoors {
+		d.Today.Celsius, d.Today.Wind, d.Today.Wet = nil, 0, false // there is no weather
+	}
 	if b.Kind == plan.Match && d.Today.Air() != plan.Hot {
 		d.Today.Layers = true // while waiting; nobody warms up to cool again
 	}

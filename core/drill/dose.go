@@ -252,3 +252,8 @@ func within(what string, value, low, high float64) error {
 	}
 	return fmt.Errorf("%s must lie between %g and %g", what, low, high)
 }
+
+// Counted tells whether the dose is one of reps or acts.
+func (d Dose) Counted() bool {
+	return d.Kind == Reps || d.Kind == Count || d.Kind == Grid || d.Kind == Hold && d.Reps > 1
+}

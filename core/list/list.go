@@ -22,6 +22,8 @@ type Entry struct {
 	With     []string // ids of who does it with the player; none: everybody, or nobody
 	Missed   int      // seconds of it that the player is called away
 	Way      []int    // the player's own way through the block; nil: as it is listed
+	Zone     string   // id of its place; "": wherever they are
+	Walk     int      // seconds of the walk to it from what comes before
 }
 
 // Doing is a drill of a block, as one person does it.
@@ -64,7 +66,19 @@ func Of(d *plan.Document, s *schedule.Schedule, player string) []Entry {
 		}
 	}
 	all := withEvents(entries, s.Events(d), func(e *schedule.Event) bool { return slices.Contains(e.Players, player) })
-	return arrived(all, s, player)
+	return walked(d, arrived(all, s, player))
+}
+
+// walked finds the walks from each entry's place to the next one's.
+func walked(d *plan.Document, entries []Entry) []Entry {
+	last := ""
+	for i := range entries {
+		if zone := entries[i].Zone; zone != "" {
+			entries[i].Walk = schedule.Walk(d, last, zone)
+			last = zone
+		}
+	}
+	return entries
 }
 
 // arrived leaves out what is over before a player comes, and begins what is under way
@@ -91,7 +105,7 @@ func Led(d *plan.Document, s *schedule.Schedule, leader string) []Entry {
 	for i := range entries {
 		entries[i].With = entries[i].Block.Members
 	}
-	return withEvents(entries, s.Events(d), func(e *schedule.Event) bool { return len(e.Players) == len(d.Players) })
+	return walked(d, withEvents(entries, s.Events(d), func(e *schedule.Event) bool { return len(e.Players) == len(d.Players) }))
 }
 
 // All is the whole plan as one list, in the order of time.
@@ -173,7 +187,7 @@ func collect(d *plan.Document, s *schedule.Schedule, mine func(*schedule.Block) 
 }
 
 func entry(d *plan.Document, b *schedule.Block) Entry {
-	e := Entry{Key: b.ID, From: b.Start, To: b.End, Name: b.Name, Block: b}
+	e := Entry{Key: b.ID, From: b.Start, To: b.End, Name: b.Name, Block: b, Zone: b.Zone}
 	for n := range b.Items {
 		doing := Doing{Item: n, Drill: b.Items[n].Drill, Amount: b.Amount(n), Beside: b.Alongside(n), group: b.At(n, b.Group)}
 		doing.Drill = quoted(d, doing.Drill)
@@ -199,7 +213,7 @@ func quoted(d *plan.Document, k drill.Drill) drill.Drill {
 func withEvents(entries []Entry, events []schedule.Event, mine func(*schedule.Event) bool) []Entry {
 	for i := range events {
 		if e := &events[i]; mine(e) {
-			entries = append(entries, Entry{Key: e.ID, From: e.Start, To: e.End, Name: e.Name})
+			entries = append(entries, Entry{Key: e.ID, From: e.Start, To: e.End, Name: e.Name, Zone: e.Zone})
 		}
 	}
 	slices.SortStableFunc(entries, func(a, b Entry) int { return int(a.From - b.From) })

@@ -20,7 +20,7 @@ func (d *Document) Clone() *Document {
 	c.Due = each(d.Due, func(x *Due) { x.Who = slices.Clone(x.Who) })
 	c.Facing, c.Bring = slices.Clone(d.Facing), slices.Clone(d.Bring)
 	c.Lists = each(d.Lists, func(l *List) { l.Blocks = each(l.Blocks, func(b *Block) { *b = b.Clone() }) })
-	c.Today.Celsius, c.Today.Off = pointed(d.Today.Celsius), slices.Clone(d.Today.Off)
+	c.Today.Celsius, c.Today.Off, c.Today.On = pointed(d.Today.Celsius), slices.Clone(d.Today.Off), slices.Clone(d.Today.On)
 	c.Stresses, c.Exceptions, c.Notes = slices.Clone(d.Stresses), slices.Clone(d.Exceptions), slices.Clone(d.Notes)
 	return &c
 }

@@ -13,9 +13,22 @@ type Conditions struct {
 	TiredBlock    bool     `json:"tired_block,omitempty"` // a hard block of the season
 	AfterLoss     bool     `json:"after_loss,omitempty"`  // a game lifts the mood
 	Light         bool     `json:"light,omitempty"`       // a light session follows
+	HardNext      bool     `json:"hard_next,omitempty"`   // a hard session follows: what leads up to it is kept small
 	DrinkEvery    int      `json:"drink_every,omitempty"` // minutes between drink stops; 0: none are planned
 	Off           []string `json:"off,omitempty"`         // factors that the coach switched off, by id
+	On            []string `json:"on,omitempty"`          // factors that the coach wants of what they wrote too, by id
+	Written       Offers   `json:"written,omitempty"`     // what the day's factors do to what a coach wrote
 }
+
+// Offers says what the day's factors do to what a coach wrote.
+type Offers string
+
+// What a club may want of them.
+const (
+	Ask    Offers = ""       // each is an offer
+	Always Offers = "always" // they are done at once
+	Never  Offers = "never"  // they are not spoken of
+)
 
 // What a day's air and wind may be, as they are entered or forecast.
 const (

@@ -25,7 +25,7 @@ type Change struct {
 }
 
 // Cutdowns solves the problem with 5, 10, 15 … minutes less, down to the least
-// that holds the musts. The first entry is the full plan; the last one takes
+// that holds the musts; no block is longer in a shorter plan, and none comes back. The first entry is the full plan; the last one takes
 // away exactly as much as the musts at their shortest allow. A problem whose
 // musts do not fit to begin with has the full plan's answer only. Steps is as
 // in [Fit], for each cut.
@@ -39,7 +39,7 @@ func Cutdowns(ctx context.Context, p *Problem, steps int) ([]Cut, error) {
 		return cuts, nil
 	}
 	for _, less := range cutSteps(ctx, p, steps) {
-		r, err := Fit(ctx, later(p, less), steps)
+		r, err := Fit(ctx, later(p, less).within(cuts[len(cuts)-1].Result), steps)
 		if err != nil {
 			return nil, err
 		}
@@ -98,6 +98,24 @@ func cutSteps(ctx context.Context, p *Problem, steps int) (list []int) {
 		list = append(list, spare)
 	}
 	return list
+}
+
+// within is the problem in which no block is longer than in a plan of it, and none is kept
+// that the plan leaves out.
+func (p *Problem) within(was *Result) *Problem {
+	capped := *p
+	capped.Blocks = slices.Clone(p.Blocks)
+	for i, s := range was.Blocks {
+		b := &capped.Blocks[i]
+		switch {
+		case s.Kept && s.Level >= 0:
+			b.Levels = b.Levels[:s.Level+1]
+		case !s.Kept && !b.Must:
+			never := clock.Offset(-horizon)
+			b.Window[1] = &never
+		}
+	}
+	return &capped
 }
 
 // later is the problem with all open times moved later.

@@ -15,7 +15,7 @@ const (
 	MaxFixed     = 200
 	MaxLevels    = 60
 	MaxWalks     = 2000
-	LongestWalk  = 3600 // seconds
+	LongestWalk  = 3600          // seconds
 	horizon      = 7 * 24 * 3600 // seconds either side of the start
 )
 

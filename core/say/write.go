@@ -309,7 +309,7 @@ func (w *writer) drills(l *Line, became *Became) {
 // weigh gives a block under a heading the phase of most of its work, unless the heading
 // said one.
 func (w *writer) weigh(b *plan.Block, phase drill.Phase) {
-	if len(b.Items) == 1 {
+	if len(b.Items) == 1 || w.work == nil {
 		w.work = map[drill.Phase]float64{}
 	}
 	n := len(b.Items) - 1

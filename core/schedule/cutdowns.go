@@ -13,7 +13,7 @@ import (
 type Cut struct {
 	Less    int      `json:"less"`           // seconds
 	Minutes int      `json:"minutes"`        // left on the ground, in seconds
-	Work    int      `json:"work"`           // seconds of kept blocks
+	Work    int      `json:"work"`           // seconds of work of whoever has most
 	Says    []string `json:"says,omitempty"` // what changes from the cut before
 }
 
@@ -36,9 +36,13 @@ func Cutdowns(ctx context.Context, d *plan.Document, steps int) ([]Cut, error) {
 	cuts := make([]Cut, len(solved))
 	for n, x := range solved {
 		cuts[n] = Cut{Less: x.Less, Minutes: int(due-open) - x.Less}
+		work := map[string]int{}
 		for i, s := range x.Result.Blocks {
 			if s.Kept {
-				cuts[n].Work += int(s.End - s.Start)
+				for _, id := range c.Problem.Blocks[i].Players {
+					work[id] += int(s.End - s.Start)
+					cuts[n].Work = max(cuts[n].Work, work[id])
+				}
 			}
 			if at := slices.IndexFunc(x.Changes, func(one runin.Change) bool { return one.ID == s.ID }); at >= 0 {
 				cuts[n].Says = append(cuts[n].Says, c.changed(i, x.Changes[at]))

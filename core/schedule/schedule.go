@@ -211,6 +211,7 @@ type Event struct {
 	Name   string
 	Who    []string // as the document has it
 	Active bool     // it keeps the players warm
+	Zone   string   // where it is; "": wherever they are
 }
 
 // Events joins the schedule's windows with what the document says of them.
@@ -220,6 +221,7 @@ func (s *Schedule) Events(d *plan.Document) []Event {
 		events[i] = Event{Window: w, Name: "Not there yet", Who: w.Players}
 		if f := d.Event(w.ID); f != nil {
 			events[i].Fixed, events[i].Name, events[i].Who, events[i].Active = f.ID, f.Name, f.Who, f.Active
+			events[i].Zone = f.Zone
 		}
 	}
 	return events

@@ -1,7 +1,6 @@
 package schedule
 
 import (
-	"cuestart/core/clock"
 	"cuestart/core/ground"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
@@ -29,31 +28,6 @@ func walk(from, to *plan.Zone) int {
 	return ground.Seconds(ground.Place{Lie: *from.Lies}, ground.Place{Lie: *to.Lies})
 }
 
-// Walk is a way that somebody takes between two things of the plan.
-type Walk struct {
-	From, To   string // ids of the places
-	Start, End clock.Offset
-}
-
-// Seconds is how long it takes.
-func (w Walk) Seconds() int { return int(w.End - w.Start) }
-
-// Walks are the ways that a player, or who leads, takes from one to the next of blocks and
-// events, in the order of time: each begins as what is before it ends. Who is where is
-// told by places, the ids of each one's place, "" where it has none.
-func Walks(d *plan.Document, at []clock.Window, places []string) (list []Walk) {
-	last := -1
-	for n, where := range places {
-		if where == "" {
-			continue
-		}
-		if last >= 0 {
-			if seconds := walk(d.Zone(places[last]), d.Zone(where)); seconds > 0 {
-				from := at[n-1].To
-				list = append(list, Walk{places[last], where, from, min(at[n].From, from+clock.Offset(seconds))})
-			}
-		}
-		last = n
-	}
-	return list
-}
+// Walk is how many seconds it takes from one place of a document to another, by their ids; 0
+// where it is the same, or one was laid nowhere on the plan of the ground.
+func Walk(d *plan.Document, from, to string) int { return walk(d.Zone(from), d.Zone(to)) }

@@ -21,25 +21,26 @@ const Bench = plan.Bench
 
 // Sport is one sport as a club plays it.
 type Sport struct {
-	Key       string     `json:"key"`
-	Name      string     `json:"name"`
-	Start     string     `json:"start"`              // what its start is called: Kick-off
-	Training  string     `json:"training,omitempty"` // what the start of a training is called; "": Training
-	Ground    string     `json:"ground"`             // pitch, court, ice, diamond or track
-	Margin    int        `json:"margin"`             // minutes before the start at which work ends
-	Season    string     `json:"season,omitempty"`   // the time of the season that it is now: pre-season, in season, finals; "": not said
-	Yards     bool       `json:"yards,omitempty"`    // lengths are said in yards
-	Stresses  []string   `json:"stresses"`           // joints
-	Positions []string   `json:"positions"`
-	Units     []Unit     `json:"units"`
-	Due       []Due      `json:"due"`
-	First     string     `json:"first,omitempty"` // what decides who is in action first
-	Begins    plan.Turns `json:"begins,omitzero"` // what it is called to begin first, and later
-	Roles     []Role     `json:"roles,omitempty"` // of the day: the starter
-	Fixed     []Fixed    `json:"fixed"`
-	Zones     []Zone     `json:"zones"` // of a usual ground
-	Craft     []Craft    `json:"craft"`
-	Team      Craft      `json:"team"` // what all who begin do last
+	Key       string      `json:"key"`
+	Name      string      `json:"name"`
+	Start     string      `json:"start"`              // what its start is called: Kick-off
+	Training  string      `json:"training,omitempty"` // what the start of a training is called; "": Training
+	Ground    string      `json:"ground"`             // pitch, court, ice, diamond or track
+	Margin    int         `json:"margin"`             // minutes before the start at which work ends
+	Season    string      `json:"season,omitempty"`   // the time of the season that it is now: pre-season, in season, finals; "": not said
+	Yards     bool        `json:"yards,omitempty"`    // lengths are said in yards
+	Offers    plan.Offers `json:"offers,omitempty"`   // what the day's factors do to what a coach wrote
+	Stresses  []string    `json:"stresses"`           // joints
+	Positions []string    `json:"positions"`
+	Units     []Unit      `json:"units"`
+	Due       []Due       `json:"due"`
+	First     string      `json:"first,omitempty"` // what decides who is in action first
+	Begins    plan.Turns  `json:"begins,omitzero"` // what it is called to begin first, and later
+	Roles     []Role      `json:"roles,omitempty"` // of the day: the starter
+	Fixed     []Fixed     `json:"fixed"`
+	Zones     []Zone      `json:"zones"` // of a usual ground
+	Craft     []Craft     `json:"craft"`
+	Team      Craft       `json:"team"` // what all who begin do last
 }
 
 // Unit is a set of positions that works together.
@@ -80,6 +81,21 @@ type Zone struct {
 	Metres   int    `json:"metres"`
 	Surface  string `json:"surface"`
 	After    bool   `json:"after,omitempty"` // it is free after the start too
+}
+
+// RinkAir is the air in an ice rink, in °C.
+const RinkAir = 8.0
+
+// Plan is the zone as a plan has it, under an id: what has a floor is under a roof, and a
+// rink is cold.
+func (z Zone) Plan(id string) plan.Zone {
+	is := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: float64(z.Metres), Surface: z.Surface}
+	is.Covered = slices.Contains([]string{"wood", "hall", "rubber", "ice"}, z.Surface)
+	if z.Surface == "ice" {
+		air := RinkAir
+		is.Celsius = &air
+	}
+	return is
 }
 
 // Craft is the routine of a position or unit.
@@ -163,6 +179,9 @@ func (s *Sport) Validate(known func(code string) bool) error {
 	say := func(text string, args ...any) { wrong = append(wrong, fmt.Errorf(text, args...)) }
 	if s.Key == "" || s.Name == "" || s.Start == "" || len(s.Positions) == 0 || len(s.Stresses) == 0 || len(s.Zones) == 0 {
 		say("a sport needs a key, a name, what its start is called, positions, stressed joints and a ground")
+	}
+	if s.Offers != plan.Ask && s.Offers != plan.Always && s.Offers != plan.Never {
+		say("the day's factors ask, are always done or never, not %q", s.Offers)
 	}
 	for _, joint := range s.Stresses {
 		if !slices.Contains(drill.Regions, joint) {

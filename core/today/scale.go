@@ -3,6 +3,7 @@ package today
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"cuestart/core/drill"
@@ -17,7 +18,12 @@ import (
 // Stations change on one whistle: they are turned together, and only where each of them is
 // so many seconds.
 func Scale(b *plan.Block, times float64, group drill.Group) {
-	if times == 1 {
+	scale(b, times, group, func(*plan.Item) bool { return true })
+}
+
+// scale is Scale of those drills of which may tells that they may be turned.
+func scale(b *plan.Block, times float64, group drill.Group, may func(*plan.Item) bool) {
+	if times == 1 || !slices.ContainsFunc(b.Items, func(i plan.Item) bool { return may(&i) }) {
 		return
 	}
 	if b.Form == plan.AtStations {
@@ -29,7 +35,7 @@ func Scale(b *plan.Block, times float64, group drill.Group) {
 	for n := range b.Items {
 		known := &b.Items[n].Drill
 		seconds := b.Work(n, s.planned[n], group)
-		if known.Dose.Exact || b.Alongside(n) || times < 1 && known.Teaches() {
+		if known.Dose.Exact || b.Alongside(n) || !may(&b.Items[n]) || times < 1 && known.Teaches() {
 			wanted += seconds
 			continue
 		}

@@ -15,9 +15,10 @@ import (
 // Factor is one reason to do more or less of something today.
 type Factor struct {
 	ID     string      `json:"id"`
-	Phase  drill.Phase `json:"phase"`
+	Phase  drill.Phase `json:"phase"`  // "": reps and acts of every phase
 	Times  float64     `json:"times"`  // what the target is multiplied by
 	Reason string      `json:"reason"` // such as "cold, 4 °C"
+	Set    bool        `json:"set"`    // by hand: it is done at once, to said numbers too
 }
 
 // Words writes the factor as a coach reads it: "cold, 4 °C: 30 % more Raise".
@@ -29,7 +30,11 @@ func (f Factor) Effect() string {
 	if percent < 0 {
 		percent, way = -percent, "less"
 	}
-	return fmt.Sprintf("%.0f\u00a0%% %s %s", percent, way, f.Phase.Name())
+	what := "reps and acts"
+	if f.Phase != "" {
+		what = f.Phase.Name()
+	}
+	return fmt.Sprintf("%.0f\u00a0%% %s %s", percent, way, what)
 }
 
 // air are the factors of temperature, by band; a coach's defaults, editable by
@@ -51,22 +56,28 @@ func Factors(d *plan.Document) (factors []Factor) {
 	if a, counts := air[t.Air()]; counts {
 		band := string(t.Air())
 		reason := fmt.Sprintf("%s, %.4g °C", band, *t.Celsius)
-		factors = append(factors, Factor{band + "-raise", drill.Raise, a.raise, reason}, Factor{band + "-sport", drill.Sport, a.sport, reason})
+		factors = append(factors, Factor{ID: band + "-raise", Phase: drill.Raise, Times: a.raise, Reason: reason},
+			Factor{ID: band + "-sport", Phase: drill.Sport, Times: a.sport, Reason: reason})
 	}
 	if t.Wind >= windy {
-		factors = append(factors, Factor{"wind-raise", drill.Raise, 1.1, fmt.Sprintf("wind, %.3g m/s", t.Wind)})
-	}
-	if t.HardYesterday {
-		factors = append(factors, Factor{"hard-yesterday", drill.Potentiate, 0.7, "the day after a hard day"})
-	}
-	if t.TiredBlock {
-		factors = append(factors, Factor{"tired-block", drill.Potentiate, 0.8, "a tired block of the season"})
+		factors = append(factors, Factor{ID: "wind-raise", Phase: drill.Raise, Times: 1.1, Reason: fmt.Sprintf("wind, %.3g m/s", t.Wind)})
 	}
 	if d.Grade == drill.Junior {
-		factors = append(factors, Factor{"junior", drill.Potentiate, 0.6, "juniors"})
+		factors = append(factors, Factor{ID: "junior", Phase: drill.Potentiate, Times: 0.6, Reason: "juniors"})
 	}
-	if t.Light {
-		factors = append(factors, Factor{"light", drill.Potentiate, 0.5, "a light session follows"})
+	for _, f := range []struct {
+		is bool
+		Factor
+	}{
+		{t.HardYesterday, Factor{ID: "hard-yesterday", Phase: drill.Potentiate, Times: 0.7, Reason: "the day after a hard day"}},
+		{t.TiredBlock, Factor{ID: "tired-block", Phase: drill.Potentiate, Times: 0.8, Reason: "a tired block of the season"}},
+		{t.Light, Factor{ID: "light", Phase: drill.Potentiate, Times: 0.5, Reason: "a light session follows"}},
+		{t.HardNext, Factor{ID: "hard-next", Times: 0.5, Reason: "a hard session follows"}},
+	} {
+		if f.is {
+			f.Set = true
+			factors = append(factors, f.Factor)
+		}
 	}
 	return factors
 }
@@ -81,8 +92,9 @@ func (f Factor) outdoor() bool {
 }
 
 // Apply returns the document with today's factors worked into its targets, block
-// by block. The document itself is left as it is; one that has nothing to apply
-// is returned unchanged.
+// by block: all that are on into what composing chose, into what a coach wrote only those
+// that they set by hand or took. The document itself is left as it is; one that has nothing
+// to apply is returned unchanged.
 func Apply(d *plan.Document) *plan.Document {
 	factors := slices.DeleteFunc(Factors(d), func(f Factor) bool { return slices.Contains(d.Today.Off, f.ID) })
 	junior := d.Grade == drill.Junior
@@ -99,15 +111,39 @@ func Apply(d *plan.Document) *plan.Document {
 				b.Items[n].Explain = int(float64(b.Items[n].Explain)*juniorExplain + 0.5)
 			}
 		}
-		times := 1.0
-		for _, f := range factors {
-			if f.Phase == b.Phase && !(f.outdoor() && d.Indoors(b)) {
-				times *= f.Times
-			}
+		for _, written := range []bool{false, true} {
+			scaleFor(d, b, factors, written)
 		}
-		Scale(b, times, d.Group(b))
 	}
 	return &changed
+}
+
+// scaleFor turns those drills of a block that a coach wrote, or the others, by what the
+// factors come to.
+func scaleFor(d *plan.Document, b *plan.Block, factors []Factor, written bool) {
+	times, every := 1.0, 1.0
+	for _, f := range factors {
+		switch {
+		case written && !f.taken(d), f.outdoor() && d.Indoors(b):
+		case f.Phase == "":
+			every *= f.Times
+		case f.Phase == b.Phase:
+			times *= f.Times
+		}
+	}
+	scale(b, times, d.Group(b), func(i *plan.Item) bool { return i.Written == written })
+	if every == 1 {
+		return
+	}
+	scale(b, every, d.Group(b), func(i *plan.Item) bool { return i.Written == written && i.Drill.Dose.Counted() })
+	if !slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Written != written || i.Drill.Dose.Exact }) {
+		b.Rounds = min(b.Rounds, 1)
+	}
+}
+
+// taken tells whether a factor is for what a coach wrote too: it was set by hand, or taken.
+func (f Factor) taken(d *plan.Document) bool {
+	return f.Set || d.Today.Written == plan.Always || slices.Contains(d.Today.On, f.ID)
 }
 
 // Version is how a player does a drill that a restriction touches.

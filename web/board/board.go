@@ -17,6 +17,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
+	"cuestart/core/today"
 	"cuestart/core/verdict"
 	"cuestart/core/warmth"
 	"cuestart/planner"
@@ -51,7 +52,8 @@ type body struct {
 	Findings    []finding
 	Excused     []finding     // those that the coach keeps
 	Notes       []string      // how the plan was fitted to its day
-	Factors     []string      // what the day does to the doses
+	Day         string        // what the day has done to the doses
+	Offers      []offer       // what it could do to what the coach wrote
 	Problems    plan.Problems // of the form that was sent, if it was refused
 	Clash       *clash        // what was changed by somebody else meanwhile; nil: nothing
 	Newer       []string      // rulings that the plan does not hold yet
@@ -185,7 +187,7 @@ func page(r *shell.Request, b *planner.Board, block string, wrong plan.Problems,
 func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problems) *body {
 	d, fitted := b.Document, b.Schedule
 	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Likely: r.Planner.Likely(b), Paces: b.Paces(), LastTime: b.LastTime, Runs: b.Runs && r.Planner.Now().Before(fitted.Start), Slack: d.Slack, Seek: fitted.Result.Feasible && !fitted.Result.Proven(), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
-		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Factors: factorWords(d),
+		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Day: today.Done(d), Offers: offers(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
 	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place)
 	made.Heads = drill.Number(len(d.Players), "players")

@@ -120,7 +120,7 @@ func SetFixed(r *shell.Request) (shell.Answer, error) {
 	if f.Has("gone") {
 		return change(r, "", func(d *plan.Document) (string, error) { return d.RemoveFixed(f.Raw("id")) }, nil)
 	}
-	event := plan.Fixed{ID: f.Raw("id"), Name: f.Text("name"), Who: []string{f.Raw("who")}, Active: f.Has("active")}
+	event := plan.Fixed{ID: f.Raw("id"), Name: f.Text("name"), Who: []string{f.Raw("who")}, Active: f.Has("active"), Zone: f.Raw("zone")}
 	event.Span = plan.Span{From: f.Moment("from"), To: f.Moment("to")}
 	return change(r, "", func(d *plan.Document) (string, error) {
 		if known := d.Event(event.ID); known != nil && event.Who[0] == "" {
@@ -174,9 +174,9 @@ func SetDay(r *shell.Request) (shell.Answer, error) {
 	})
 }
 
-// SetFactor switches one of the day's factors off, or on again.
+// SetFactor takes factors of the day, parted by commas, or refuses them.
 func SetFactor(r *shell.Request) (shell.Answer, error) {
-	return change(r, "", planner.SetFactor(r.Form.Raw("factor"), r.Form.Raw("on") == "yes"), nil)
+	return change(r, "", planner.SetFactors(strings.Split(r.Form.Raw("factor"), ","), r.Form.Raw("on") == "yes"), nil)
 }
 
 // SetHead changes what is said of the session as a whole.

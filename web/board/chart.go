@@ -31,6 +31,7 @@ type chart struct {
 	Blocks        []chartBlock
 	Fixed         []chartEvent
 	Warmth        trace
+	Walks         []way
 	After         *afterLine // right of the start: what comes after the end; nil: nothing
 
 	laneHeight int
@@ -174,6 +175,7 @@ func newChart(b *planner.Board, v view) *chart {
 		c.drawAfter(after, to)
 	}
 	c.drawEvents(events)
+	c.walks(b, events)
 	c.write()
 	c.Warmth = c.warmth(b)
 	return c

@@ -37,13 +37,14 @@ type headForm struct {
 // fixedForm is what the day holds.
 type fixedForm struct {
 	Events  []event
+	Places  []shell.Choice
 	Problem string
 }
 
 // event is a fixed event, open for change.
 type event struct {
-	ID, Name, Who, WhoName, From, To string
-	Active                           bool
+	ID, Name, Who, WhoName, From, To, Zone string
+	Active                                 bool
 }
 
 // peopleForm is who is there.
@@ -88,7 +89,10 @@ func drawersOf(r *shell.Request, board *planner.Board, page *body) (open drawers
 			Methods: shell.Methods(), Problem: head, Order: methodOrder(d)}
 	}
 	if wanted("fixed", wrong.At("fixed")) {
-		open.Fixed = &fixedForm{events(board), wrong.At("fixed")}
+		open.Fixed = &fixedForm{Events: events(board), Problem: wrong.At("fixed")}
+		for _, z := range d.Zones {
+			open.Fixed.Places = append(open.Fixed.Places, shell.Choice{Value: z.ID, Label: z.Name})
+		}
 	}
 	if problem := cmp.Or(wrong.At("players"), wrong.At("roles")); wanted("people", problem) {
 		open.People = &peopleForm{playerLines(d), rolesOf(d), problem}
@@ -198,7 +202,7 @@ func audiences(d *plan.Document) []shell.Choice {
 func events(board *planner.Board) (list []event) {
 	d, start := board.Document, board.Schedule.Start
 	for _, f := range d.Fixed {
-		one := event{ID: f.ID, Name: f.Name, WhoName: d.Audience(f.Who), Active: f.Active,
+		one := event{ID: f.ID, Zone: f.Zone, Name: f.Name, WhoName: d.Audience(f.Who), Active: f.Active,
 			From: shell.MomentText(f.Span.From, start), To: shell.MomentText(f.Span.To, start)}
 		if len(f.Who) == 1 {
 			one.Who = f.Who[0]
@@ -221,26 +225,19 @@ func playerLines(d *plan.Document) (list []playerLine) {
 	return list
 }
 
-func factorTicks(d *plan.Document) (list []shell.Tick) {
-	for _, f := range today.Factors(d) {
-		list = append(list, shell.Tick{Value: f.ID, Label: f.Words(), On: !slices.Contains(d.Today.Off, f.ID)})
+// offer is what the day could do to what the coach wrote.
+type offer struct{ Factors, Says string }
+
+func offers(d *plan.Document) (list []offer) {
+	for _, o := range today.Offers(d) {
+		list = append(list, offer{strings.Join(o.IDs, ","), o.Says})
 	}
 	return list
 }
 
-// factorWords say what the day does to the doses, a reason each: "cold, 4 °C:
-// 30 % more Raise, 25 % more Sport".
-func factorWords(d *plan.Document) (list []string) {
+func factorTicks(d *plan.Document) (list []shell.Tick) {
 	for _, f := range today.Factors(d) {
-		if slices.Contains(d.Today.Off, f.ID) {
-			continue
-		}
-		effect := f.Effect()
-		if n := len(list) - 1; n >= 0 && strings.HasPrefix(list[n], f.Reason+": ") {
-			list[n] += ", " + effect
-		} else {
-			list = append(list, f.Reason+": "+effect)
-		}
+		list = append(list, shell.Tick{Value: f.ID, Label: f.Words(), On: f.Holds(d)})
 	}
 	return list
 }

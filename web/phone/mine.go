@@ -54,6 +54,7 @@ type item struct {
 	Phase               drill.Phase
 	Fixed               bool
 	Where, With, Leader string
+	Walk                string // to get there: "Walk to the hall, 0:25"
 	Drills              []move
 	Others              []string // names of the drills that they may choose instead
 	Rounds              string
@@ -164,7 +165,11 @@ func lateTimes(d *plan.Document, start, now time.Time) (times []string) {
 
 // itemOf is a block or an event as one person has it.
 func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Entry, club uint64) (item, error) {
-	one := item{Tongue: tongue, Key: e.Key, From: int(e.From), To: int(e.To), Name: e.Name, Fixed: e.Block == nil, Seconds: e.Seconds(), Length: clock.Lasting(e.Seconds())}
+	walk := ""
+	if e.Walk > 0 {
+		walk = tongue.T("Walk to %s, %s", d.ZoneName(e.Zone), clock.Duration(e.Walk))
+	}
+	one := item{Walk: walk, Tongue: tongue, Key: e.Key, From: int(e.From), To: int(e.To), Name: e.Name, Fixed: e.Block == nil, Seconds: e.Seconds(), Length: clock.Lasting(e.Seconds())}
 	if one.Fixed {
 		return one, nil
 	}

@@ -19,6 +19,7 @@ type sportBody struct {
 	Training, Season        string
 	Begins                  plan.Turns
 	Yards                   bool
+	Offers                  plan.Offers
 	Margin                  string
 	Stresses                []shell.Tick
 	Positions               string
@@ -65,7 +66,7 @@ func sportPage(r *shell.Request, drills *planner.Book, b *sportBody) (*shell.Pag
 }
 
 func bodyOf(p *sport.Sport, drills *planner.Book) *sportBody {
-	b := &sportBody{Key: p.Key, Name: p.Name, Start: p.Start, Training: p.Training, Season: p.Season, Begins: p.Begins, Yards: p.Yards, First: p.First, Margin: strconv.Itoa(p.Margin), Positions: strings.Join(p.Positions, "\n"),
+	b := &sportBody{Key: p.Key, Name: p.Name, Start: p.Start, Training: p.Training, Season: p.Season, Begins: p.Begins, Yards: p.Yards, Offers: p.Offers, First: p.First, Margin: strconv.Itoa(p.Margin), Positions: strings.Join(p.Positions, "\n"),
 		Stresses: shell.Ticks(drill.Regions, p.Stresses), Who: []string{sport.Everyone, sport.Bench}}
 	units, due, roles, fixed, craft, team := units.table(), due.table(), roles.table(), fixed.table(), craft.table(), team.table()
 	for _, u := range p.Units {
@@ -150,6 +151,7 @@ func readSport(f *shell.Form, drills *planner.Book) (p sport.Sport, sent []table
 	p, _ = book.Sport(f.Raw("key"))
 	p.Key, p.Name, p.Start, p.First = f.Raw("key"), f.Text("name"), f.Text("start"), f.Text("first")
 	p.Margin, p.Stresses, p.Positions = f.Int("margin", 0, 60), f.List("stresses"), f.Entries("positions")
+	p.Offers = plan.Offers(f.Raw("offers"))
 	p.Training, p.Season, p.Yards = f.Text("training"), f.Text("season"), f.Has("yards")
 	p.Begins = plan.Turns{First: f.Text("begins_first"), Later: f.Text("begins_later")}
 	p.Units, p.Due, p.Roles, p.Fixed, p.Craft, p.Team = nil, nil, nil, nil, nil, sport.Craft{}

@@ -76,7 +76,7 @@ func SheetPDF(r *shell.Request) (shell.Answer, error) {
 		for _, c := range b.Cuts {
 			rows = append(rows, []share.Cell{{{Text: strings.TrimSuffix(c.Minutes+" to "+c.DownTo, " to "), Big: true}}, {{Text: c.Says}}, {{Text: c.Work}}})
 		}
-		p.Table([]share.Column{{Head: "Time on the ground", Share: 2}, {Head: "What changes from the line above", Share: 7}, {Head: "Blocks in all", Share: 1.3, Right: true}}, rows)
+		p.Table([]share.Column{{Head: "Time on the ground", Share: 2}, {Head: "What changes from the line above", Share: 7}, {Head: "Work, at most", Share: 1.3, Right: true}}, rows)
 	}
 	if len(b.places) > 0 {
 		p.Together(120)

@@ -25,6 +25,7 @@ var dayTicks = []struct {
 	{"tired_block", "a tired block of the season", func(t *plan.Conditions) *bool { return &t.TiredBlock }},
 	{"after_loss", "after a defeat", func(t *plan.Conditions) *bool { return &t.AfterLoss }},
 	{"light", "a light session follows", func(t *plan.Conditions) *bool { return &t.Light }},
+	{"hard_next", "a hard session follows", func(t *plan.Conditions) *bool { return &t.HardNext }},
 }
 
 // DayOf is the form of known conditions.

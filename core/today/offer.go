@@ -1,0 +1,138 @@
+package today
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+)
+
+// Offer is what the day could do to what a coach wrote, for one reason.
+type Offer struct {
+	IDs  []string // of its factors
+	Says string   // "cold, 4 °C: 30 % more Raise? 3 drills, 0:50 longer"
+}
+
+// Offers lists what the day could do to what a coach wrote and has neither been taken nor
+// refused: one for each reason, none of what would change nothing.
+func Offers(d *plan.Document) (offers []Offer) {
+	if d.Today.Written != plan.Ask {
+		return nil
+	}
+	reasons := map[string]int{}
+	for _, f := range Factors(d) {
+		if f.taken(d) || slices.Contains(d.Today.Off, f.ID) {
+			continue
+		}
+		with := *d
+		with.Today.On = append(slices.Clone(d.Today.On), f.ID)
+		drills, seconds := difference(d, &with)
+		if drills == 0 {
+			continue
+		}
+		n, known := reasons[f.Reason]
+		if !known {
+			n = len(offers)
+			reasons[f.Reason] = n
+			offers = append(offers, Offer{Says: f.Reason + ": "})
+		}
+		o := &offers[n]
+		o.IDs = append(o.IDs, f.ID)
+		if len(o.IDs) > 1 {
+			o.Says += ", "
+		}
+		o.Says += fmt.Sprintf("%s? %s, %s", f.Effect(), drill.Number(drills, "drills"), longer(seconds))
+	}
+	return offers
+}
+
+func longer(seconds int) string {
+	switch {
+	case seconds > 0:
+		return clock.Lasting(seconds) + " longer"
+	case seconds < 0:
+		return clock.Lasting(-seconds) + " shorter"
+	}
+	return "as long"
+}
+
+// Holds tells whether a factor turns any dose of the document: none that is switched off,
+// and what a coach wrote only where they want it.
+func (f Factor) Holds(d *plan.Document) bool {
+	if slices.Contains(d.Today.Off, f.ID) {
+		return false
+	}
+	return f.taken(d) || slices.ContainsFunc(d.Blocks, func(b plan.Block) bool {
+		return slices.ContainsFunc(b.Items, func(i plan.Item) bool { return !i.Written })
+	})
+}
+
+// difference counts the drills of which the two do not do the same, and by how many seconds
+// the day of who does most of them is longer.
+func difference(was, is *plan.Document) (drills, seconds int) {
+	before, after := Apply(was), Apply(is)
+	by := map[string]int{}
+	for i := range before.Blocks {
+		b, a := &before.Blocks[i], &after.Blocks[i]
+		changed := 0
+		for n := range b.Items {
+			if b.Items[n].Drill.Range.Target != a.Items[n].Drill.Range.Target {
+				changed++
+			}
+		}
+		if drills += changed; changed == 0 {
+			continue
+		}
+		group := was.Group(b)
+		for _, id := range was.Members(b.Who) {
+			by[id] += a.Seconds(a.Targets(), group) - b.Seconds(b.Targets(), group)
+		}
+	}
+	for _, one := range by {
+		if max(one, -one) > max(seconds, -seconds) {
+			seconds = one
+		}
+	}
+	return drills, seconds
+}
+
+// Done says in a few words what the day has done to the doses: "all as written", "3 doses
+// changed for the cold, 4 °C, by you"; nothing of a plan that nobody wrote.
+func Done(d *plan.Document) string {
+	plain := *d
+	plain.Today = plan.Conditions{}
+	plain.Grade = ""
+	drills, _ := difference(&plain, d)
+	written := slices.ContainsFunc(d.Blocks, func(b plan.Block) bool {
+		return slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Written })
+	})
+	switch {
+	case drills == 0 && written:
+		return "all as written"
+	case drills == 0:
+		return ""
+	}
+	var reasons []string
+	mine := true
+	for _, f := range Factors(d) {
+		if slices.Contains(d.Today.Off, f.ID) {
+			continue
+		}
+		without := *d
+		without.Today.Off = append(slices.Clone(d.Today.Off), f.ID)
+		if n, _ := difference(&without, d); n > 0 {
+			mine = mine && f.taken(d)
+			if !slices.Contains(reasons, f.Reason) {
+				reasons = append(reasons, f.Reason)
+			}
+		}
+	}
+	says := drill.Number(drills, "doses") + " changed for " + strings.Join(reasons, " and ")
+	if mine {
+		says += ", by you"
+	}
+	return says
+}
