@@ -83,6 +83,9 @@ func (p *Planner) change(ctx context.Context, by Account, session *store.Session
 		return nil, err
 	}
 	next.Follow(base)
+	if next.Zones, err = p.laid(ctx, by.ClubID, next.Zones); err != nil { // people walk as the ground lies by now
+		return nil, err
+	}
 	if !reflect.DeepEqual(base, is) {
 		insist, _ := ctx.Value(insistKey{}).(bool)
 		merged, clashes, err := plan.Merge(base, next, is, insist)

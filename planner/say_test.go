@@ -113,7 +113,7 @@ jog 3 x 60 m, straight after leg swings`, planner.Place{})
 		return list
 	}
 	want := held()
-	assert.Equal(t, []string{"Sprints: ", "Leg swings: ", "Neck holds: before Kit on", "Scrum sets: 20′ to 14′", "Jog: straight after Leg swings"}, want)
+	assert.Equal(t, []string{"Sprints: before Kit on", "Leg swings: before Kit on", "Neck holds: before Kit on", "Scrum sets: 20′ to 14′", "Jog: straight after Leg swings"}, want)
 	assert.True(t, b.Schedule.Result.Feasible)
 	for _, start := range []string{"2026-11-28T15:05", "2026-11-28T14:40", "2026-11-29T10:00"} {
 		b, err = p.Change(ctx, coach, b.ID, b.Revision, func(d *plan.Document) (string, error) {

@@ -59,7 +59,7 @@ func TestTheBoardIsAskedForWhatCannotBe(t *testing.T) {
 	}
 	shown := words(page(t, coach, "/sessions/1/moment?at=-900"))
 	assert.Contains(t, shown, "15′ to go, 14:45:00")
-	assert.Contains(t, shown, "10 Juno Hands, until 12′30″ · Far half, Ines then Team run, Near half")
+	assert.Contains(t, shown, "10 Juno Hands, until 13′10″ · Far half, Ines then Team run, Near half")
 
 	for query, says := range map[string]string{
 		"if=start&by=-10":                 "What is otherwise",

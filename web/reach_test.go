@@ -245,7 +245,7 @@ func TestAPreviewSaysWhatPublishingChanges(t *testing.T) {
 	assert.Contains(t, says, "What changes since plan 1")
 	assert.Contains(t, says, "15 Mara Tolland")
 	assert.Contains(t, says, "5 catches (2 fewer)")
-	assert.Contains(t, says, "Nothing changes for the other")
+	assert.Contains(t, says, "8 Hester Quillfeather as said above")
 	nobody := visit(t, base, "")
 	assert.Contains(t, words(page(t, nobody, own["p15"])), "7 catches", "players never see a draft")
 	status, update, _ := nobody.get(own["p15"] + "/update?have=1")

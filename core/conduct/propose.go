@@ -69,7 +69,7 @@ func (s *Stand) Propose(ctx context.Context, is Different, steps int) (*Proposal
 	if err != nil {
 		return nil, err
 	}
-	p := &Proposal{Is: is, Said: said, Left: int(-now) - d.Margin - d.Slack, Fits: after.Result.Feasible, Why: sentence(after.Result.Why)}
+	p := &Proposal{Is: is, Said: said, Left: left(d, &is, now), Fits: after.Result.Feasible, Why: sentence(after.Result.Why)}
 	for _, b := range after.Blocks(d) {
 		place := Place{Block: b.ID, From: start.Unix() + int64(b.Start), To: start.Unix() + int64(b.End), Kept: b.Kept, Why: b.Cut, Less: b.Less}
 		if r := s.Run(b.ID); r != nil && r.State != Ahead && r.State != LeftOut {
@@ -87,6 +87,21 @@ func (s *Stand) Propose(ctx context.Context, is Different, steps int) (*Proposal
 	p.cold(d, after, now)
 	p.mind(d, after, now)
 	return p, nil
+}
+
+// left is how many seconds of work are left: until who is due last, less what is lost.
+func left(d *plan.Document, is *Different, now clock.Offset) int {
+	latest := 0
+	for i, p := range d.Players {
+		if i == 0 || p.DueShift > latest {
+			latest = p.DueShift
+		}
+	}
+	seconds := int(-now) + latest - d.Margin - d.Slack
+	if is.Is == IsMinutes {
+		seconds -= is.Seconds
+	}
+	return max(0, seconds)
 }
 
 // sentence begins as one does.

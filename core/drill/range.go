@@ -12,6 +12,8 @@ type Range struct {
 	Target int `json:"target"`
 	Max    int `json:"max"`
 	Step   int `json:"step"`
+
+	Said bool `json:"said,omitempty"` // the minimum too: "8-10"
 }
 
 // Validate says what is wrong with the range, in one sentence, or nil.

@@ -16,7 +16,25 @@ func (d Drill) Words(amount int) string { return d.WordsIn(speech.English, amoun
 
 // WordsIn is Words in another language.
 func (d Drill) WordsIn(say speech.Say, amount int) string {
-	return d.much(say, amount) + percents(say, d.Dose.Efforts)
+	return d.ranged(say, d.much(say, amount), amount) + percents(say, d.Dose.Efforts)
+}
+
+// ranged writes an amount of which the least was said too as a range: "8–10 reps", or where
+// it is not done in full "9 reps of 8–10".
+func (d Drill) ranged(say speech.Say, words string, amount int) string {
+	r := d.Range
+	if !r.Said || r.Min >= r.Target || d.Dose.Kind == Time {
+		return words
+	}
+	whole := fmt.Sprintf("%d–%d", r.Min, r.Target)
+	if amount != r.Target {
+		return say("%s of %s", words, whole)
+	}
+	number, with := fmt.Sprint(amount), whole
+	if d.Dose.Sets > 1 && (d.Dose.Kind == Reps || d.Dose.Kind == Hold) {
+		number, with = "× "+number, "× "+with
+	}
+	return strings.Replace(words, number, with, 1)
 }
 
 // much is how much an amount is, without the effort.

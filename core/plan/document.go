@@ -230,10 +230,8 @@ type Item struct {
 	Explain int         `json:"explain,omitempty"` // seconds to explain it, where it is new to the group
 
 	// Written: a coach wrote it, or set its dose by hand: the day's factors are an offer, and
-	// where it has to be shorter rounds and sets go first. Least: what is the least was said
-	// too.
+	// where it has to be shorter rounds and sets go first.
 	Written bool `json:"written,omitempty"`
-	Least   bool `json:"least,omitempty"`
 
 	AtOnce    int  `json:"at_once,omitempty"`   // how many have the kit of it at once, the others take turns; 0: all
 	Alongside bool `json:"alongside,omitempty"` // done while the one before it is, such as visualising
@@ -245,7 +243,7 @@ type Item struct {
 
 // Shrinks tells whether rounds and sets of the drill go first where its block is shortened:
 // of what a coach wrote, unless they said what is the least, or that it is exact.
-func (i *Item) Shrinks() bool { return i.Written && !i.Least && !i.Drill.Dose.Exact }
+func (i *Item) Shrinks() bool { return i.Written && !i.Drill.Range.Said && !i.Drill.Dose.Exact }
 
 // OneHold tells whether it is one hold of some seconds, which is held shorter.
 func (i *Item) OneHold() bool {

@@ -44,6 +44,19 @@ func (a *annealer) begin() *draft {
 	return d
 }
 
+// fullest is the draft with every block in full, where that comes to more than d: mostly
+// there are minutes for everything, and then nothing better has to be looked for.
+func (a *annealer) fullest(d *draft) *draft {
+	full := d.clone()
+	for i := range full.level {
+		full.level[i] = len(a.blocks[i].levels) - 1
+	}
+	if a.score(full, 0) > a.score(d, 0) {
+		return full
+	}
+	return d
+}
+
 // adopt makes d what leads to the plan f, unless what f leaves out would have
 // no place in the order.
 func (a *annealer) adopt(d *draft, f *found) {

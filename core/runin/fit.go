@@ -216,12 +216,22 @@ func (s *searcher) phase(w work, seed uint64, c chainOf) {
 	}
 	if s.whole {
 		proven() // no draft can do better
-	} else {
-		c.from = s.best
-		s.take(s.chain(s.ctx, seed+10, w.after, c))
+	}
+	var meanwhile *found
+	if !s.whole && w.after > 0 { // what is not proven soon is looked for on both threads
+		meanwhile = s.chain(s.ctx, seed+10, w.aside*4/5, c)
 	}
 	aside.Wait()
 	s.take(annealed)
+	s.take(meanwhile)
+	if !s.whole && w.after > 0 {
+		c.from = s.best
+		aside.Go(func() { annealed = s.chain(s.ctx, seed+20, w.after, c) })
+		meanwhile = s.chain(s.ctx, seed+30, w.after, c)
+		aside.Wait()
+		s.take(annealed)
+		s.take(meanwhile)
+	}
 	s.whole = s.whole || s.done()
 	s.stopped = s.stopped || s.ctx.Err() != nil
 }
@@ -316,6 +326,8 @@ func (s *searcher) chain(ctx context.Context, seed uint64, drafts int, c chainOf
 	d := a.begin()
 	if c.from != nil {
 		a.adopt(d, c.from)
+	} else {
+		d = a.fullest(d)
 	}
 	hot := c.hot
 	for range runs {

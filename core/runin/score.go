@@ -111,25 +111,33 @@ func blockRules(p *Problem, r *Result, i int) error {
 		if j == i || !r.Blocks[j].Kept {
 			continue
 		}
-		c, t := &p.Blocks[j], &r.Blocks[j]
-		if slices.Contains(b.After, c.ID) && t.End > s.Start {
-			return fmt.Errorf("it starts before %s has ended", c.ID)
+		if err := pairRules(p, r, i, j); err != nil {
+			return err
 		}
-		if b.Straight == c.ID && s.Start != p.straight(j, i, t.End) {
-			return fmt.Errorf("it does not start when %s ends", c.ID)
-		}
-		if walk := p.between(i, j); t.End <= s.Start && s.Start < t.End+walk {
-			return fmt.Errorf("it starts before one can walk there from %s", c.ID)
-		}
-		if !intersect(members, p.members(c.Players)) {
-			continue
-		}
-		if t.Start < s.End && s.Start < t.End {
-			return fmt.Errorf("somebody is in %s at the same time", c.ID)
-		}
-		if p.ordered(j, i) && t.End > s.Start {
-			return fmt.Errorf("it starts before %s, which comes first", c.ID)
-		}
+	}
+	return nil
+}
+
+// pairRules checks block i against block j, both kept.
+func pairRules(p *Problem, r *Result, i, j int) error {
+	b, s, c, t := &p.Blocks[i], &r.Blocks[i], &p.Blocks[j], &r.Blocks[j]
+	if slices.Contains(b.After, c.ID) && t.End > s.Start {
+		return fmt.Errorf("it starts before %s has ended", c.ID)
+	}
+	if b.Straight == c.ID && s.Start != p.straight(j, i, t.End) {
+		return fmt.Errorf("it does not start when %s ends", c.ID)
+	}
+	if walk := p.between(i, j); t.End <= s.Start && s.Start < t.End+walk {
+		return fmt.Errorf("it starts before one can walk there from %s", c.ID)
+	}
+	if !intersect(p.members(b.Players), p.members(c.Players)) {
+		return nil
+	}
+	if t.Start < s.End && s.Start < t.End {
+		return fmt.Errorf("somebody is in %s at the same time", c.ID)
+	}
+	if p.ordered(j, i) && t.End > s.Start {
+		return fmt.Errorf("it starts before %s, which comes first", c.ID)
 	}
 	return nil
 }

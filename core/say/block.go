@@ -77,6 +77,11 @@ func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, str
 	if len(w.doc.Blocks) >= plan.MaxBlocks {
 		return nil, fmt.Sprintf("a plan has %d blocks at most", plan.MaxBlocks)
 	}
+	return w.begin(l, phase, name, key)
+}
+
+// begin begins a new block with a line, whose lines have key in common.
+func (w *writer) begin(l *Line, phase drill.Phase, name, key string) (*plan.Block, string) {
 	who := w.ids(l.Who)
 	if w.doc.Nobody(who) {
 		who = []string{plan.Everyone}
@@ -105,16 +110,14 @@ func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, str
 			l.Line = w.ends
 		}
 		w.block, w.key = id, key
-	} else {
-		w.block, w.key = w.doc.Insert(b, w.before), key
+		return w.doc.Block(id), w.hold(w.doc.Block(id), l)
 	}
+	w.block, w.key = w.doc.Insert(b, w.before), key
 	placed := w.doc.Block(w.block)
 	problem := w.hold(placed, l)
-	if w.list == "" {
-		w.above = append(w.above, w.block)
-		if placed.Pin == nil && placed.Hold == (plan.Hold{}) && placed.After == nil {
-			placed.Hold.After = w.fence
-		}
+	w.above = append(w.above, w.block)
+	if placed.Pin == nil && placed.Hold == (plan.Hold{}) && placed.After == nil {
+		placed.Hold.After = w.fence
 	}
 	return placed, problem
 }

@@ -53,14 +53,14 @@ func TestNoNumberIsLost(t *testing.T) {
 // What a line says of how much is what the drill then says of itself.
 func TestADoseIsSaidBackAsItWas(t *testing.T) {
 	for line, says := range map[string]string{
-		"press-ups 8-10":                             "10 reps",
+		"press-ups 8-10":                             "8–10 reps",
 		"bike 5 min, 60 %":                           "5 min at 60 %",
 		"sprints 3 x 10 m at 70, 90, 100":            "3 sprints of 10 m at 70, 90, 100 %",
 		"sprints 20 m x 3, rest 40 s":                "3 sprints of 20 m",
 		"shots 10 from left, middle and right":       "10 in each of 3 places",
-		"throws 12, at least 8":                      "12 throws",
+		"throws 12, at least 8":                      "8–12 throws",
 		"box jumps 5, flat out":                      "5 reps at 100 %",
-		"plank 2-3 x 20 s":                           "3 holds of 20 s",
+		"plank 2-3 x 20 s":                           "2–3 holds of 20 s",
 		"out with skips, back with side steps, 12 m": "1 trip: out with skips, back with side steps, 12 m",
 	} {
 		d := empty()

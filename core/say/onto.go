@@ -140,7 +140,7 @@ func (l *Line) onto(k drill.Drill, lane float64) drill.Drill {
 		k.Range = around(k, amount)
 	}
 	if d.Least > 0 && amount > d.Least {
-		k.Range.Min, k.Range.Max = d.Least, amount
+		k.Range.Min, k.Range.Max, k.Range.Said = d.Least, amount, true
 	}
 	if l.Exact {
 		k.Dose.Exact = true

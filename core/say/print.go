@@ -299,7 +299,7 @@ func spoken(k, known *drill.Drill) (said []string) {
 	if d.Kind == drill.Travel && d.TurnSeconds > 0 && (known == nil && d.TurnSeconds != usualTurn || known != nil && known.Dose.TurnSeconds != d.TurnSeconds) {
 		said = append(said, fmt.Sprintf("rest %g s", d.TurnSeconds))
 	}
-	if r := k.Range; r.Min < r.Target && r.Target == r.Max && (known == nil || known.Range.Min != r.Min || known.Range.Max != r.Max) {
+	if r := k.Range; r.Min < r.Target && (r.Said || r.Target == r.Max) && (known == nil || known.Range.Min != r.Min || known.Range.Max != r.Max) {
 		said = append(said, "at least "+leastSaid(d.Kind, r.Min))
 	}
 	if d.RestSeconds > 0 && (d.Kind == drill.Reps || d.Kind == drill.Hold) {

@@ -444,8 +444,7 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 	if len(l.Cues) > 0 {
 		k.Cues = slices.Clone(l.Cues[:min(len(l.Cues), 6)])
 	}
-	least := l.Dose != nil && l.Dose.Least > 0
-	return plan.Item{Drill: k.For(w.doc.Grade), Written: true, Least: least}, phase
+	return plan.Item{Drill: k.For(w.doc.Grade), Written: true}, phase
 }
 
 // guess is the phase of a drill that nobody knows, where no heading says it.

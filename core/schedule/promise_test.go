@@ -82,3 +82,32 @@ func TestFewerMinutesLengthenNothing(t *testing.T) {
 		}
 	})
 }
+
+// What if there were so many minutes, and as many minutes to go at the pitch side, have one
+// answer.
+func TestWhatIfAndThePitchSideAnswerAlike(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		d := written(t, rapid.IntRange(15, 40).Draw(t, "minutes"))
+		s, err := schedule.Fit(context.Background(), d, 2000)
+		require.NoError(t, err)
+		minutes := rapid.IntRange(8, 14).Draw(t, "left")
+		supposed := d.Clone()
+		_, err = s.Suppose(supposed, schedule.Supposed{Is: schedule.IfMinutes, Minutes: minutes})
+		require.NoError(t, err)
+		desk, err := schedule.Fit(context.Background(), supposed, 2000)
+		require.NoError(t, err)
+		var stood []schedule.Stood
+		for _, b := range s.Blocks(d) {
+			stood = append(stood, schedule.Stood{Block: b.ID, Kept: b.Kept, Start: b.Start, End: b.End})
+		}
+		pitch, err := schedule.Refit(context.Background(), d, stood, clock.Offset(-minutes*60), 2000)
+		require.NoError(t, err)
+		assert.Equal(t, desk.Result.Feasible, pitch.Result.Feasible)
+		assert.InDelta(t, desk.Result.Value, pitch.Result.Value, 1e-6)
+		assert.Equal(t, desk.Result.Idle, pitch.Result.Idle)
+		at := pitch.Blocks(d)
+		for i, b := range desk.Blocks(d) {
+			assert.Equal(t, []any{b.Kept, b.Start, b.End, b.Cut}, []any{at[i].Kept, at[i].Start, at[i].End, at[i].Cut}, b.ID)
+		}
+	})
+}

@@ -1,6 +1,7 @@
 package board
 
 import (
+	"cuestart/core/check"
 	"cuestart/planner"
 	"cuestart/web/shell"
 )
@@ -21,12 +22,7 @@ func Preview(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	b := publishBody{Preview: p, Next: p.Publication.Number + 1}
-	for _, f := range p.Findings {
-		if f.Severity == "stop" {
-			b.Stops++
-		}
-	}
+	b := publishBody{Preview: p, Next: p.Publication.Number + 1, Stops: check.Count(p.Findings).Stops}
 	return &shell.Page{Screens: screens, Name: "publish", Title: "Publish " + p.Document.Title, Nav: "runin", Body: b}, nil
 }
 
