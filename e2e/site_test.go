@@ -218,7 +218,7 @@ func (b *browser) until(condition string) {
 	require.Eventually(b.t, func() bool {
 		met, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool](`document.readyState == "complete" && Boolean(`+condition+`)`))
 		return err == nil && met
-	}, 40*time.Second, 30*time.Millisecond, condition)
+	}, 30*time.Second, 30*time.Millisecond, condition)
 }
 
 func (b *browser) signIn() {

@@ -112,7 +112,7 @@ func (p *Planner) board(ctx context.Context, clubID uint64, session *store.Sessi
 	}
 	b.book, b.sport = known.book, known.sport.Key
 	_, b.Newer = all.of(session.Document)
-	b.reading = check.Input{Document: b.Document, Schedule: b.Schedule, Book: b.book.Drills, Sport: b.sport, Strands: b.Strands, Earlier: earlier, Steps: atOnce}
+	b.reading = check.Input{Document: b.Document, Schedule: b.Schedule, Book: b.book.Drills, Sport: b.sport, Strands: b.Strands, Earlier: earlier, Steps: tried}
 	b.Findings = check.Check(b.reading)
 	return b, nil
 }

@@ -26,7 +26,7 @@ func (p *Planner) brief(ctx context.Context, clubID uint64, n NewSession) (b com
 		return b, nil, err
 	}
 	b = compose.Brief{Title: n.Title, Kind: n.Kind, Start: n.Start, Minutes: n.Minutes, Method: n.Method, Place: n.Place, Grade: drill.Grade(squad.Grade),
-		Sport: known.sport, Turn: n.Turn, Today: n.Today, Book: known.book.Drills, Steps: atOnce}
+		Sport: known.sport, Turn: n.Turn, Today: n.Today, Book: known.book.Drills, Steps: tried}
 	b.Minutes = Minutes(n.Kind, n.Minutes)
 	p.people(&b, squad, n)
 	p.place(&b, ground, n)

@@ -100,7 +100,7 @@ func (p *Planner) briefOf(ctx context.Context, clubID uint64, d *plan.Document) 
 	}
 	b = compose.Brief{Title: d.Title, Kind: d.Kind, Start: d.Start, Minutes: max(5, int(-open)/60), Method: d.Method, Place: d.Place, Grade: d.Grade, Sport: known.sport,
 		Turn: d.Turn, Players: d.Players, Zones: d.Zones, Leaders: d.Leaders, Kit: d.Kit, Today: d.Today, Restrictions: d.Restrictions, Fixed: d.Fixed,
-		Book: known.book.Drills, Steps: atOnce}
+		Book: known.book.Drills, Steps: tried}
 	for _, u := range d.Units {
 		switch {
 		case u.Name == plan.Bench:

@@ -18,7 +18,7 @@ import (
 )
 
 // followSteps bound the search of what is left, where the board has changed it meanwhile.
-const followSteps = 3_000
+const followSteps = atOnce
 
 // CatchUp puts in force, and out to the players, what was taken at pitch sides and could not
 // be: for the database was away, the process was killed, or a ruling stood against it; and

@@ -12,6 +12,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/plan"
 	"cuestart/core/say"
+	"cuestart/core/today"
 	"cuestart/planner"
 )
 
@@ -232,4 +233,30 @@ func TestWhatIsLackingGoesInAtOnce(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, names(b), names(empty), "%+v", heard.Lines)
 	assert.Equal(t, lines, empty.Lines(), "what is copied as lines is that plan again")
+}
+
+// What a coach writes is what is planned, in frost too; what the cold asks for is an offer, for
+// one press, undone with one.
+func TestTheColdIsAnOfferForWhatWasWritten(t *testing.T) {
+	p := open(t, "offer", true)
+	b := blank(t, p, 0)
+	b, _, err := p.Write(ctx, coach, b.ID, b.Revision, "Warm up:\njog 3 x 60 m\nleg swings 8 a side\npress-ups 8-10", planner.Place{})
+	require.NoError(t, err)
+	require.Len(t, b.Document.Blocks, 1, "a heading is a block")
+	frost := -4.0
+	require.NoError(t, does(p.Change(ctx, coach, b.ID, b.Revision, planner.SetDay(plan.Conditions{Celsius: &frost}))))
+	as := board(t, p, b.ID)
+	written := []string{"Jog: 3 lengths of 60 m, 8 lines of 4", "Leg swings: 8 a side", "Press-ups: 8–10 reps"}
+	assert.Equal(t, written, as.Blocks[0].Named())
+	assert.Equal(t, "all as written", today.Done(as.Document))
+	offers := today.Offers(as.Document)
+	require.Len(t, offers, 1)
+	assert.Regexp(t, `^cold, -4 °C: 30\x{a0}% more Raise\? \d drills?, [\d:]+ (min|s) longer$`, offers[0].Says)
+	require.NoError(t, does(p.Change(ctx, coach, b.ID, as.Revision, planner.SetFactors(offers[0].IDs, true))))
+	taken := board(t, p, b.ID)
+	assert.NotEqual(t, written, taken.Blocks[0].Named())
+	assert.Empty(t, today.Offers(taken.Document))
+	assert.Contains(t, today.Done(taken.Document), "for cold, -4 °C, by you")
+	require.NoError(t, does(p.Undo(ctx, coach, b.ID, taken.Revision)))
+	assert.Equal(t, written, board(t, p, b.ID).Blocks[0].Named())
 }

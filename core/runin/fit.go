@@ -79,8 +79,9 @@ func (w work) all() int { return w.quick + w.aside + w.descend + w.search + w.af
 func (w work) of(steps int) work {
 	all := w.all()
 	if steps <= all {
-		part := func(n int) int { return n * steps / all }
-		return work{part(w.quick), part(w.aside), part(w.descend), part(w.search), part(w.after)}
+		quick := min(w.quick, steps/2) // a moment is spent best on drafts
+		part := func(n int) int { return n * (steps - quick) / (all - w.quick) }
+		return work{quick, part(w.aside), part(w.descend), part(w.search), part(w.after)}
 	}
 	more := (steps - all) / 5
 	return work{w.quick, w.aside + more, w.descend + more, w.search + 3*more, w.after}

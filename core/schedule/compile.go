@@ -73,8 +73,9 @@ func (c *Compiled) day(d *plan.Document) (err error) {
 		if err != nil {
 			return err
 		}
-		if members := held(d, f, window); len(members) > 0 {
-			c.Problem.Fixed = append(c.Problem.Fixed, runin.Fixed{ID: f.ID, Players: members, Start: window.From, End: window.To, Active: f.Active, Excused: true, Place: f.Zone})
+		if members := held(d, f, window); len(members) > 0 { // of a few who are away nothing is cut; what all are away from is not done
+			few := 2*len(members) <= len(d.Players)
+			c.Problem.Fixed = append(c.Problem.Fixed, runin.Fixed{ID: f.ID, Players: members, Start: window.From, End: window.To, Active: f.Active, Excused: few, Place: f.Zone})
 		}
 	}
 	return nil
