@@ -119,6 +119,7 @@ func newBrowser(t *testing.T, base string) *browser {
 	t.Cleanup(cancel)
 	ctx, closeTab := chromedp.NewContext(ctx, chromedp.WithNewBrowserContext(), chromedp.WithListener(complaints(t)))
 	t.Cleanup(closeTab)
+	require.NoError(t, chromedp.Do(ctx)) // the tab is there for as long as the test
 	b := &browser{t, ctx, base}
 	b.size(1280, 800)
 	return b
@@ -147,9 +148,11 @@ func complaints(t *testing.T) func(event any) {
 // what was found is gone before it could be used: then it is found again.
 func (b *browser) do(actions ...chromedp.Action[chromedp.Void]) {
 	b.t.Helper()
+	ctx, cancel := context.WithTimeout(b.ctx, time.Minute) // what is not there by then is not coming
+	defer cancel()
 	err := errors.New("")
 	for tries := 0; err != nil && tries < 20; tries++ {
-		if err = chromedp.Do(b.ctx, actions...); err != nil && !strings.Contains(err.Error(), "Could not find node") {
+		if err = chromedp.Do(ctx, actions...); err != nil && !strings.Contains(err.Error(), "Could not find node") {
 			break
 		}
 	}

@@ -251,7 +251,7 @@ func TestTheColdIsAnOfferForWhatWasWritten(t *testing.T) {
 	assert.Equal(t, "all as written", today.Done(as.Document))
 	offers := today.Offers(as.Document)
 	require.Len(t, offers, 1)
-	assert.Regexp(t, `^cold, -4 °C: 30\x{a0}% more Raise\? \d drills?, [\d:]+ (min|s) longer$`, offers[0].Says)
+	assert.Regexp(t, `^Cold, -4 °C: 30\x{a0}% more Raise\? \d drills?, [\d:]+ (min|s) longer$`, offers[0].Says)
 	require.NoError(t, does(p.Change(ctx, coach, b.ID, as.Revision, planner.SetFactors(offers[0].IDs, true))))
 	taken := board(t, p, b.ID)
 	assert.NotEqual(t, written, taken.Blocks[0].Named())

@@ -92,7 +92,9 @@ func (w *writer) begin(l *Line, phase drill.Phase, name, key string) (*plan.Bloc
 	if l.Priority != "" {
 		b.Priority = plan.Priority(l.Priority)
 	}
-	if w.named = w.head != nil && w.head.Name != ""; w.named {
+	// What is for others, or elsewhere, than the heading's first line is not what it names.
+	if w.named = w.head != nil && w.head.Name != "" && w.headed != w.head; w.named {
+		w.headed = w.head
 		b.Name = short(capital(w.head.Name))
 		b.Note = strings.TrimSpace(strings.Join(append(slices.Clone(w.head.Cues), w.head.Note), "\n"))
 	}

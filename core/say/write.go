@@ -94,6 +94,7 @@ type writer struct {
 	phase  drill.Phase
 	said   bool // a heading said the phase
 	head   *Line
+	headed *Line                   // the heading that a block was named for
 	block  string                  // id of the block that is being filled; "": none
 	key    string                  // what its lines have in common
 	named  bool                    // its name was said

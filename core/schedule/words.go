@@ -19,6 +19,9 @@ func (c *Compiled) why(n int, s *runin.Scheduled) string {
 	if i := slices.IndexFunc(dosings, func(d Dosing) bool { return d.Value >= 1 }); i >= 0 {
 		full = dosings[i]
 	}
+	if small := c.tooSmall(n); small != "" && !s.Kept {
+		return small
+	}
 	switch {
 	case !s.Kept && b.Priority == plan.Must:
 		return fmt.Sprintf("no room for it (%s), though it is a must", clock.Lasting(dosings[0].Seconds))
@@ -30,6 +33,16 @@ func (c *Compiled) why(n int, s *runin.Scheduled) string {
 		return ""
 	}
 	return fmt.Sprintf("%s: %s shorter", strings.Join(shorter(b, full, is), "; "), clock.Lasting(full.Seconds-is.Seconds))
+}
+
+// tooSmall says that the place of block n does not hold its people, or "".
+func (c *Compiled) tooSmall(n int) string {
+	b := &c.Document.Blocks[n]
+	z := c.Document.Zone(b.Zone)
+	if people := len(c.Problem.Blocks[n].Players); z != nil && people > z.Capacity {
+		return fmt.Sprintf("%s holds %d, and they are %d", z.Name, z.Capacity, people)
+	}
+	return ""
 }
 
 // shorter says what a block does less of than in full.

@@ -13,7 +13,7 @@ import (
 // Offer is what the day could do to what a coach wrote, for one reason.
 type Offer struct {
 	IDs  []string // of its factors
-	Says string   // "cold, 4 °C: 30 % more Raise? 3 drills, 0:50 longer"
+	Says string   // "Cold, 4 °C: 30 % more Raise? 3 drills, 0:50 min longer"
 }
 
 // Offers lists what the day could do to what a coach wrote and has neither been taken nor
@@ -22,31 +22,33 @@ func Offers(d *plan.Document) (offers []Offer) {
 	if d.Today.Written != plan.Ask {
 		return nil
 	}
-	reasons := map[string]int{}
+	effects := map[string][]string{}
 	for _, f := range Factors(d) {
 		if f.taken(d) || slices.Contains(d.Today.Off, f.ID) {
 			continue
 		}
-		with := *d
-		with.Today.On = append(slices.Clone(d.Today.On), f.ID)
-		drills, seconds := difference(d, &with)
-		if drills == 0 {
+		if drills, _ := difference(d, with(d, f.ID)); drills == 0 {
 			continue
 		}
-		n, known := reasons[f.Reason]
-		if !known {
-			n = len(offers)
-			reasons[f.Reason] = n
-			offers = append(offers, Offer{Says: f.Reason + ": "})
+		n := slices.IndexFunc(offers, func(o Offer) bool { return o.Says == f.Reason })
+		if n < 0 {
+			n, offers = len(offers), append(offers, Offer{Says: f.Reason})
 		}
+		offers[n].IDs, effects[f.Reason] = append(offers[n].IDs, f.ID), append(effects[f.Reason], f.Effect())
+	}
+	for n := range offers {
 		o := &offers[n]
-		o.IDs = append(o.IDs, f.ID)
-		if len(o.IDs) > 1 {
-			o.Says += ", "
-		}
-		o.Says += fmt.Sprintf("%s? %s, %s", f.Effect(), drill.Number(drills, "drills"), longer(seconds))
+		drills, seconds := difference(d, with(d, o.IDs...))
+		o.Says = fmt.Sprintf("%s%s: %s? %s, %s", strings.ToUpper(o.Says[:1]), o.Says[1:], strings.Join(effects[o.Says], ", "), drill.Number(drills, "drills"), longer(seconds))
 	}
 	return offers
+}
+
+// with is the document with factors taken.
+func with(d *plan.Document, ids ...string) *plan.Document {
+	taken := *d
+	taken.Today.On = slices.Concat(d.Today.On, ids)
+	return &taken
 }
 
 func longer(seconds int) string {
