@@ -17,7 +17,7 @@ func TestWhatIfIsComparedAndTaken(t *testing.T) {
 	b.until(`location.pathname == "/sessions/1/what-if"`)
 	b.click(`[aria-label="Kick-off 20 min earlier"]`)
 	b.until(`document.querySelector("#take-if")`)
-	assert.Contains(t, b.text("main"), "Bands: left out")
+	assert.Contains(t, b.text("main"), "Neck holds: left out")
 	assert.Contains(t, b.text("main"), "as now, at 14:10")
 	assert.Equal(t, 2, eval[int](b, `document.querySelectorAll("svg.chart").length`))
 	assert.Equal(t, "2026-11-28T15:00", document(t, p, 1).Start.Local, "nothing is changed yet")
