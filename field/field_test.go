@@ -52,7 +52,7 @@ func names(cards []field.Card) (list []string) {
 
 func TestAPhoneShowsNowAndNext(t *testing.T) {
 	phone, _ := match(t)
-	v := view(t, phone, minutes(40))
+	v := view(t, phone, minutes(41))
 	require.Equal(t, []string{"Kicks at posts"}, names(v.On))
 	kicks := v.On[0]
 	assert.Equal(t, "Kickers 10 15", kicks.Who)
@@ -61,7 +61,7 @@ func TestAPhoneShowsNowAndNext(t *testing.T) {
 	require.NotEmpty(t, kicks.Drills[0].Rows, "a grid to tick")
 	assert.Contains(t, kicks.Drills[0].Say, "Same steps.")
 	assert.Equal(t, "Rising loop", v.Next[0].Name)
-	assert.Equal(t, "38′10″", v.Next[0].ToGo)
+	assert.Equal(t, "39′50″", v.Next[0].ToGo)
 	assert.Equal(t, "on time", v.Pace)
 	assert.Equal(t, "15:00", v.StartTime)
 	assert.Len(t, v.Players, 23)
@@ -82,8 +82,8 @@ func TestAPhoneSaysWhatWasPressed(t *testing.T) {
 	assert.Equal(t, "over", v.On[0].State)
 	assert.True(t, strings.HasSuffix(v.Pace, "behind · Bands is waited for"), v.Pace)
 	assert.Equal(t, "Bands", v.Next[0].Waits)
-	tick := conduct.Event{ID: "t", By: "Pell", At: minutes(40), Kind: conduct.Tick, Block: "kicks", Cell: 1, Tries: 1}
-	cell := view(t, phone, minutes(39), tick).On[0].Drills[0].Rows[0].Cells
+	tick := conduct.Event{ID: "t", By: "Pell", At: minutes(42), Kind: conduct.Tick, Block: "kicks", Cell: 1, Tries: 1}
+	cell := view(t, phone, minutes(41), tick).On[0].Drills[0].Rows[0].Cells
 	assert.Equal(t, 1, cell[1].Count)
 	skip := conduct.Event{ID: "b", By: "Pell", At: minutes(30), Kind: conduct.Skip, Block: "raise"}
 	require.Len(t, view(t, phone, minutes(28), done, skip).Disputes, 1)

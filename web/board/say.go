@@ -108,9 +108,6 @@ func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine, seconds
 		for _, n := range became.Items {
 			k := b.Items[n].Drill
 			words := k.Name + ": " + k.Words(k.Range.Target)
-			if l.Dose != nil && l.Dose.Least > 0 && len(became.Items) == 1 {
-				words += ", " + k.Words(k.Range.Min) + " will do"
-			}
 			parts = append(parts, words)
 			if !b.Alongside(n) {
 				seconds += b.Work(n, k.Range.Target, group)
