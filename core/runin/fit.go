@@ -154,6 +154,9 @@ func (s *searcher) leastIdle(w work) {
 	}
 	s.aim(idleWeight)
 	s.floor = s.best.value - same
+	if w.after > 0 {
+		w = w.half() // of a large one the value is worth more of the moment
+	}
 	s.phase(w, 2, forIdle)
 	s.idleBound = s.best.idle
 	if !s.whole {
@@ -219,16 +222,16 @@ func (s *searcher) phase(w work, seed uint64, c chainOf) {
 		proven() // no draft can do better
 	}
 	var meanwhile *found
-	if !s.whole && w.after > 0 { // what is not proven soon is looked for on both threads
-		meanwhile = s.chain(s.ctx, seed+10, w.aside*4/5, c)
+	if !s.whole && w.after > 0 && s.lambda == 0 { // what is not proven soon is looked for on both threads
+		meanwhile = s.chain(s.ctx, seed+10, w.aside/2, c)
 	}
 	aside.Wait()
 	s.take(annealed)
 	s.take(meanwhile)
 	if !s.whole && w.after > 0 {
 		c.from = s.best
-		aside.Go(func() { annealed = s.chain(s.ctx, seed+20, w.after, c) })
-		meanwhile = s.chain(s.ctx, seed+30, w.after, c)
+		aside.Go(func() { annealed = s.chain(s.ctx, seed+20, w.after/2, c) })
+		meanwhile = s.chain(s.ctx, seed+30, w.after/2, c)
 		aside.Wait()
 		s.take(annealed)
 		s.take(meanwhile)
