@@ -42,37 +42,3 @@ func (p *Planner) FillList(ctx context.Context, by Account, id uint64, revision 
 		return "what is usual", nil
 	})
 }
-
-// SetArrival says at what time on the clock, 14:05, a player comes; "": in time. Who
-// misses much gets a short version of their own, and loses it when they come in time.
-func (p *Planner) SetArrival(ctx context.Context, by Account, id uint64, revision uint32, player, at string) (*Board, error) {
-	if err := May(by, ToPlan); err != nil {
-		return nil, err
-	}
-	session, err := p.session(ctx, by.ClubID, id)
-	if err != nil {
-		return nil, err
-	}
-	brief, err := p.briefOf(ctx, by.ClubID, session.Document)
-	if err != nil {
-		return nil, err
-	}
-	return p.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
-		said, err := d.SetArrival(player, at)
-		if err != nil {
-			return "", err
-		}
-		late, own := d.Player(player), compose.CatchUpID(player)
-		switch {
-		case late.Late == 0 && d.Block(own) != nil:
-			_, err = d.Remove(own)
-		case late.Late > 0 && d.Block(own) == nil && late.MissesMuch(brief.Minutes*60-d.Margin):
-			brief.Players = d.Players
-			if b, found := compose.CatchUp(brief, player); found && len(d.Blocks) < plan.MaxBlocks {
-				d.Blocks = append(d.Blocks, b)
-				said += ", with a short list of their own"
-			}
-		}
-		return said, err
-	})
-}

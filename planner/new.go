@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"errors"
+	"fmt"
 	"slices"
 	"strconv"
 	"time"
@@ -61,7 +62,11 @@ func (p *Planner) Add(ctx context.Context, by Account, n NewSession) (*Added, er
 		return nil, err
 	}
 	if start, err := n.Start.Resolve(); err == nil { // minutes that have gone by are not planned into
-		brief.Minutes = min(brief.Minutes, int(start.Sub(p.Now())/time.Minute))
+		gone := max(0, brief.Minutes-int(start.Sub(p.Now())/time.Minute))
+		brief.Minutes -= gone
+		for i := range brief.Players {
+			brief.Players[i].Late = max(0, brief.Players[i].Late-60*gone)
+		}
 	}
 	made, err := p.make(ctx, by.ClubID, n, squad, brief)
 	if err != nil {
@@ -107,24 +112,65 @@ func (p *Planner) make(ctx context.Context, clubID uint64, n NewSession, squad *
 		document.Note(says...)
 		return &compose.Made{Document: document}, nil
 	case FromLast:
-		last, err := p.store.Latest(ctx, clubID, squad.ID, n.Kind, n.like)
-		if errors.Is(err, ErrNotFound) {
-			return nil, plan.In("from", "there is no earlier one yet: build one for today, or take a routine")
-		} else if err != nil {
+		last, err := p.last(ctx, clubID, squad, n)
+		if err != nil {
 			return nil, err
 		}
 		again(last, brief)
-		return &compose.Made{Document: last}, nil
+		return &compose.Made{Document: last}, p.open(last, n, brief.Minutes)
 	}
 	return p.byRoutine(ctx, clubID, squad.ID, n.From, brief)
 }
 
-// like tells whether a plan is of such a session: of the one player, or of a squad.
-func (n NewSession) like(d *plan.Document) bool {
+// last is the last plan like a session: of its kind, or else of the other.
+func (p *Planner) last(ctx context.Context, clubID uint64, squad *Squad, n NewSession) (*plan.Document, error) {
+	kinds := []plan.Kind{plan.Match, plan.Training}
+	if n.Kind == plan.Training {
+		slices.Reverse(kinds)
+	}
+	for _, kind := range kinds {
+		last, err := p.store.Latest(ctx, clubID, squad.ID, kind, func(d *plan.Document) bool { return n.like(d, squad) })
+		if !errors.Is(err, ErrNotFound) {
+			return last, err
+		}
+	}
+	return nil, plan.In("from", "there is no earlier one yet: build one for today, or take a routine")
+}
+
+// like tells whether a plan is of such a session: of the one player, or of the squad.
+func (n NewSession) like(d *plan.Document, squad *Squad) bool {
 	if n.Alone != 0 {
 		return len(d.Players) == 1 && d.Players[0].Roster == n.Alone
 	}
-	return len(d.Players) > 1 || n.Players == 1
+	return len(d.Players) > 1 || len(squad.Players) == 1 || len(squad.Players) == 0 && n.Players == 1
+}
+
+// open opens a plan like the last one: as many minutes before the start as are said, else as
+// the last was; and no sooner than now. Who comes late comes when they do, which was said for
+// an opening of so many minutes.
+func (p *Planner) open(d *plan.Document, n NewSession, minutes int) error {
+	start, err := d.Start.Resolve()
+	if err != nil {
+		return err
+	}
+	open, err := d.Open.Offset(start)
+	if err != nil {
+		return err
+	}
+	seconds := int(-open)
+	if n.Minutes > 0 {
+		seconds = n.Minutes * 60
+	}
+	if left := int(start.Sub(p.Now()) / time.Second); left > 0 {
+		seconds = min(seconds, left)
+	}
+	d.Open = clock.BeforeStart(seconds)
+	for i := range d.Players {
+		if late := &d.Players[i].Late; *late > 0 {
+			*late = max(0, *late+seconds-minutes*60)
+		}
+	}
+	return nil
 }
 
 // byRoutine makes the plan of a routine, by its id.
@@ -156,6 +202,10 @@ func (p *Planner) byRoutine(ctx context.Context, clubID, squad uint64, id string
 // today's, and rulings in force come in. Players are known by what the club knows
 // them as, or else by their names; places, leaders and units by their names.
 func again(d *plan.Document, today compose.Brief) {
+	if d.Kind == plan.Match && today.Kind == plan.Training {
+		d.Fixed = slices.DeleteFunc(d.Fixed, func(f plan.Fixed) bool { return today.Sport.OfMatch(f.Name) })
+	}
+	d.Unclock()
 	d.Title, d.Kind, d.Start, d.Today, d.Exceptions = today.Title, today.Kind, today.Start, today.Today, nil
 	d.Place, d.Kit = today.Place, today.Kit
 	ids := people(d, today)
@@ -177,8 +227,8 @@ func again(d *plan.Document, today compose.Brief) {
 	}
 }
 
-// people leaves in the plan those of its players who are there today, as the club
-// knows them now. It returns the ids in the plan of today's.
+// people brings in who is there today, as the club knows them now. It returns the ids in the
+// plan of today's: those that they had in it.
 func people(d *plan.Document, today compose.Brief) map[string]string {
 	ids := map[string]string{}
 	if len(today.Players) == 0 {
@@ -186,17 +236,17 @@ func people(d *plan.Document, today compose.Brief) map[string]string {
 	}
 	var players []plan.Player
 	for _, now := range today.Players {
-		i := slices.IndexFunc(d.Players, func(p plan.Player) bool { return samePlayer(p, now) })
-		if i < 0 {
-			continue
-		}
 		id := now.ID
-		now.ID, now.DueShift = d.Players[i].ID, d.Players[i].DueShift
+		if i := slices.IndexFunc(d.Players, func(p plan.Player) bool { return samePlayer(p, now) }); i >= 0 {
+			now.ID, now.DueShift = d.Players[i].ID, d.Players[i].DueShift
+		} else {
+			for n := 2; d.Player(now.ID) != nil || d.Unit(now.ID) != nil; n++ {
+				now.ID = fmt.Sprintf("%s-%d", id, n)
+			}
+		}
 		ids[id], players = now.ID, append(players, now)
 	}
-	if len(players) > 0 {
-		d.Players = players
-	}
+	d.Players = players
 	return ids
 }
 

@@ -19,6 +19,7 @@ import (
 	"cuestart/core/check"
 	"cuestart/core/clock"
 	"cuestart/core/club"
+	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
@@ -104,6 +105,54 @@ func TestARefusedChangeLeavesThePlan(t *testing.T) {
 	assert.Empty(t, b.Undo)
 }
 
+// Same as last time takes the last like it: where there was no training yet the match, with
+// its talk and without its toss; for a squad of one the one before; into the minutes that are
+// left, with the pulse first.
+func TestSameAsLastTimeTakesTheLastLikeIt(t *testing.T) {
+	p := open(t, "last", true)
+	b := board(t, p, 1)
+	start, err := b.Document.Start.Resolve()
+	require.NoError(t, err)
+	for id := uint64(2); id < 40; id++ {
+		if other, err := p.Board(ctx, 1, id); err == nil {
+			require.NoError(t, p.Remove(ctx, coach, other.ID))
+		}
+	}
+	squad, err := p.Squad(ctx, 1, 0)
+	require.NoError(t, err)
+	p.Now = func() time.Time { return start.Add(-22 * time.Minute) }
+	ask := planner.NewSession{Kind: plan.Training, Title: "Now", Start: b.Document.Start, From: planner.FromLast, Late: map[uint64]int{squad.Players[3].ID: 20}}
+	added, err := p.Add(ctx, coach, ask)
+	require.NoError(t, err)
+	now := board(t, p, added.ID)
+	var day []string
+	for _, f := range now.Document.Fixed {
+		day = append(day, f.Name)
+	}
+	assert.Contains(t, day, "Team talk")
+	assert.NotContains(t, day, "Toss")
+	assert.Equal(t, clock.BeforeStart(22*60), now.Document.Open)
+	assert.Equal(t, 22*60-10*60, now.Document.Players[3].Late, "there at ten to: 20 min after the usual opening of a training")
+	for _, block := range now.Blocks {
+		if block.Kept {
+			assert.GreaterOrEqual(t, block.Start, clock.Offset(-22*60), block.Name)
+		}
+	}
+	raise := slices.IndexFunc(now.Blocks, func(b schedule.Block) bool { return b.Phase == drill.Raise })
+	require.GreaterOrEqual(t, raise, 0)
+	assert.True(t, now.Blocks[raise].Kept, "the pulse stays")
+
+	for _, title := range []string{"Alone", "Alone again"} {
+		ask := planner.NewSession{Kind: plan.Match, Title: title, Start: b.Document.Start, From: planner.FromComposed, Alone: squad.Players[9].ID}
+		if title != "Alone" {
+			ask.From, ask.Kind = planner.FromLast, plan.Training
+		}
+		added, err := p.Add(ctx, coach, ask)
+		require.NoError(t, err, title)
+		assert.Len(t, board(t, p, added.ID).Document.Players, 1)
+	}
+}
+
 func TestANewSessionIsComposedOrLikeTheLastOfItsKind(t *testing.T) {
 	p := open(t, "new", true)
 	ask := planner.NewSession{Kind: plan.Training, Title: "Thursday", Start: clock.Start{Local: "2026-11-26T18:50", Zone: "Europe/London"}, From: planner.FromLast}
@@ -115,7 +164,7 @@ func TestANewSessionIsComposedOrLikeTheLastOfItsKind(t *testing.T) {
 	b := board(t, p, added.ID)
 	assert.Equal(t, "Thursday", b.Document.Title)
 	assert.NotNil(t, b.Document.Block("shields"), "as on Tuesday")
-	assert.Len(t, b.Document.Players, 22, "one is out")
+	assert.Len(t, b.Document.Players, 30, "today's people, and one of them is out")
 	assert.True(t, b.Schedule.Result.Feasible)
 
 	ground, err := p.Ground(ctx, 1)

@@ -283,12 +283,12 @@ func (p *Planner) TakeIn(ctx context.Context, by Account, session, word uint64, 
 	return p.store.NoteWord(ctx, b.ID, word, p.Now().UTC())
 }
 
-// planWord plans what a word says: who is late is there when they say, with a short list
-// of their own; who chooses does that.
+// planWord plans what a word says: who is late is there when they say, who chooses
+// does that.
 func (p *Planner) planWord(ctx context.Context, by Account, b *store.Session, w Word) (err error) {
 	switch w.Kind {
 	case Late:
-		_, err = p.SetArrival(ctx, by, b.ID, b.Revision, w.Person, w.Says)
+		_, err = p.Change(ctx, by, b.ID, b.Revision, func(d *plan.Document) (string, error) { return d.SetArrival(w.Person, w.Says) })
 	case Choice:
 		_, err = p.Change(ctx, by, b.ID, b.Revision, func(d *plan.Document) (string, error) { return d.Choose(w.Block, w.Person, chosen(d, w)) })
 	}

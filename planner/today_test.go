@@ -10,7 +10,6 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/club"
-	"cuestart/core/compose"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/planner"
@@ -57,33 +56,28 @@ func TestWhoComesLateHasTheirOwn(t *testing.T) {
 	for i := range was.Blocks {
 		others[was.Blocks[i].ID] = strings.Join(was.Blocks[i].Named(), "; ")
 	}
-	late, err := p.SetArrival(ctx, coach, 1, was.Revision, "p9", "14:40")
-	require.NoError(t, err)
-	own := late.Document.Block(compose.CatchUpID("p9"))
-	require.NotNil(t, own, late.Undo)
-	assert.Contains(t, late.Undo, "a short list of their own")
-	assert.Equal(t, []string{"p9"}, own.Who)
-	for i := range late.Blocks {
-		switch b := &late.Blocks[i]; {
-		case b.ID == own.ID:
-			require.True(t, b.Kept)
-			assert.GreaterOrEqual(t, b.Length(), 180)
-			assert.LessOrEqual(t, b.Length(), 480)
-			assert.GreaterOrEqual(t, b.Start, clock.Offset(-20*60), "not before they are there")
-		default:
-			assert.Equal(t, others[b.ID], strings.Join(b.Named(), "; "), "the others do as much")
-		}
+	arrives := func(b *planner.Board, at string) (*planner.Board, error) {
+		return p.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) { return d.SetArrival("p9", at) })
 	}
-	require.NotEqual(t, 0, slices.IndexFunc(own.Items[0].Drill.Phases, func(ph drill.Phase) bool { return ph == drill.Sport }), "it begins with the pulse")
-	some, err := p.SetArrival(ctx, coach, 1, late.Revision, "p9", "14:25")
+	late, err := arrives(was, "14:40")
 	require.NoError(t, err)
-	assert.NotNil(t, some.Document.Block(own.ID), "a coach has it: it stays while they are late")
-	inTime, err := p.SetArrival(ctx, coach, 1, some.Revision, "p9", "")
+	for i := range late.Blocks {
+		assert.Equal(t, others[late.Blocks[i].ID], strings.Join(late.Blocks[i].Named(), "; "), "the others do as much")
+	}
+	all := late.Schedule.All(late.Document)
+	require.Len(t, all, len(late.Blocks)+1)
+	own := &all[len(late.Blocks)]
+	assert.Equal(t, []string{"p9"}, own.Members)
+	assert.GreaterOrEqual(t, own.Start, clock.Offset(-20*60), "not before they are there")
+	after, missed := late.Schedule.Lateness(late.Document, "p9")
+	assert.Greater(t, after, 0)
+	assert.LessOrEqual(t, own.Length(), missed)
+	inTime, err := arrives(late, "")
 	require.NoError(t, err)
-	assert.Nil(t, inTime.Document.Block(own.ID))
+	assert.Len(t, inTime.Schedule.All(inTime.Document), len(inTime.Blocks))
 	assert.Zero(t, inTime.Document.Player("p9").Late)
 	var wrong plan.Problems
-	assert.ErrorAs(t, does(p.SetArrival(ctx, coach, 1, inTime.Revision, "p9", "soon")), &wrong)
+	assert.ErrorAs(t, does(arrives(inTime, "soon")), &wrong)
 }
 
 // Roles of the day are asked for once: routines hang on them, the next session asks for

@@ -11,8 +11,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"cuestart/core/compose"
 	"cuestart/core/plan"
+	"cuestart/core/schedule"
 	"cuestart/demo"
 	"cuestart/planner"
 )
@@ -123,7 +123,7 @@ func TestAChoiceIsMadeFromThePhone(t *testing.T) {
 	now, err := p.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	assert.Equal(t, []int{1 - does[0]}, now.Document.Chosen(now.Document.Block(block.ID))["p15"])
-	assert.NotNil(t, now.Document.Block(compose.CatchUpID("p9")), "who is late has their short list")
+	assert.Equal(t, schedule.ShortListID("p9"), now.Schedule.All(now.Document)[len(now.Blocks)].ID, "who is late has their short list")
 	assert.NotContains(t, words(page(t, coach, "/sessions/1/told")), "would do")
 	coach.post("/sessions/1/blocks/"+block.ID+"/form", url.Values{"revision": {itoa(now.Revision)}, "pressed": {"to "}})
 	assert.Equal(t, http.StatusNoContent, say("p15", chooses("c2", block.ID, other)), "the plan that they have is as it was published")

@@ -103,7 +103,8 @@ func Check(in Input) []Finding {
 // read makes a plan ready for the rules.
 func read(in Input) *reading {
 	r := &reading{Input: in, day: today.Apply(in.Document), carried: map[string]drill.Load{}}
-	r.blocks = in.Schedule.Blocks(r.day)
+	all := in.Schedule.All(r.day)
+	r.blocks, r.catchUps = all[:len(r.day.Blocks)], all[len(r.day.Blocks):]
 	strands := in.Strands
 	if strands == nil {
 		strands = warmth.Strands(r.day, in.Schedule)

@@ -18,6 +18,7 @@ type reading struct {
 	Input
 	day      *plan.Document   // with today's factors worked in
 	blocks   []schedule.Block // of day
+	catchUps []schedule.Block // short lists of who comes late
 	strands  []warmth.Strand  // players who really do the same
 	carried  map[string]drill.Load
 	asked    *requests // once they are read
@@ -141,12 +142,13 @@ func (r *reading) drills() iter.Seq2[*schedule.Block, int] {
 	}
 }
 
-// work are the stretches of drill work of each strand, by strand and index.
+// work are the stretches of drill work of each strand, by strand and index, but for those
+// of short lists.
 func (r *reading) work() iter.Seq2[*warmth.Strand, int] {
 	return func(yield func(*warmth.Strand, int) bool) {
 		for k := range r.strands {
-			for n := range r.strands[k].Stretches {
-				if r.strands[k].Stretches[n].Drill != nil && !yield(&r.strands[k], n) {
+			for n, x := range r.strands[k].Stretches {
+				if x.Drill != nil && r.Document.Block(x.Block.ID) != nil && !yield(&r.strands[k], n) {
 					return
 				}
 			}
@@ -170,6 +172,9 @@ func (r *reading) content(players []string) bool {
 // ownBlock tells whether a player is in a kept block that is for few: a catch-up of
 // their own.
 func (r *reading) ownBlock(player string) bool {
+	if slices.ContainsFunc(r.catchUps, func(b schedule.Block) bool { return b.Has(player) }) {
+		return true
+	}
 	for b := range r.kept() {
 		missed := slices.ContainsFunc(b.Missed, func(m missed) bool { return m.Player == player && 2*m.Seconds > b.Length() })
 		if b.Has(player) && len(b.Members) <= max(1, len(r.Document.Players)/4) && !missed {

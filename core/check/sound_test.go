@@ -109,9 +109,6 @@ var soundPlans = map[string]soundPlan{
 		{drill.Sport, "", []string{"throws-growing"}}}},
 	"netball, a latecomer with a catch-up": {sport: "netball", method: "ramp", kind: plan.Match, minutes: 35, people: 10, covered: true, change: func(d *plan.Document) {
 		d.Players[4].Late = 900
-		b := shipped.NewBlock("late", "Catch-up", drill.Own, plan.Should, "late-pulse", "late-sprints")
-		b.Who, b.Loose = []string{"p4"}, true
-		d.Blocks = append(d.Blocks, b)
 	}, parts: []part{
 		{drill.Raise, "", []string{"easy-lengths", "shuffle-and-cross", "high-knees"}},
 		{drill.Activate, "", []string{"single-leg-sit", "shoulder-taps"}},

@@ -76,7 +76,6 @@ func Compose(ctx context.Context, b Brief) (*Made, error) {
 	c.crafts()
 	c.fill()
 	c.finish()
-	c.lateComers()
 	c.rulings()
 	c.lead()
 	c.doc.Relist()

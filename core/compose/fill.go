@@ -3,7 +3,6 @@ package compose
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"cuestart/core/drill"
 	"cuestart/core/plan"
@@ -21,11 +20,8 @@ func (c *composer) finish() {
 		return
 	}
 	phases := plan.Methods[c.Method].Phases
-	b := plan.Block{ID: "finish", Name: "Hard finish", Phase: phases[len(phases)-1], Who: c.inPhase(drill.Potentiate), Priority: plan.Must, Excusable: true,
+	b := plan.Block{ID: "finish", Name: "Hard finish", Phase: phases[len(phases)-1], Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true,
 		Why: "Warm at the start, not only at the end of the work"}
-	if len(c.doc.Members(b.Who)) == 0 {
-		return // everybody comes late
-	}
 	b.Zone = c.zone("", len(c.doc.Players), 0)
 	group := c.doc.Group(&b)
 	top := 0.0
@@ -115,7 +111,7 @@ func (c *composer) filler(n int, who []string, seconds int) {
 		k := c.Book[i].For(c.Grade)
 		game := slices.Contains(k.Qualities, "game")
 		if k.Effort < 0.5 || k.Effort > 0.7 || k.Dose.Kind != drill.Time && k.Dose.Kind != drill.Travel || len(k.Efforts(k.Range.Target)) > 1 || k.NeedsWarm || k.Collision || k.Ground || k.ContactsPerUnit > 0 || game && len(who) < 4 ||
-			len(k.Sports) > 0 && !slices.Contains(k.Sports, c.Sport.Key) || slices.Contains(k.Qualities, "partner") || strings.HasPrefix(k.Code, lateCode) || c.usable(k, len(who)) != "" || queues(k, group) {
+			len(k.Sports) > 0 && !slices.Contains(k.Sports, c.Sport.Key) || slices.Contains(k.Qualities, "partner") || c.usable(k, len(who)) != "" || queues(k, group) {
 			continue
 		}
 		score := map[bool]float64{true: 2}[game] + map[bool]float64{true: 1}[k.Dose.Kind == drill.Time] - 0.5*float64(len(k.Kit)+len(k.LaneKit))

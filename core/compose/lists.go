@@ -87,15 +87,3 @@ func (c *composer) again() []plan.Block {
 	b.Aim = b.Aims()
 	return []plan.Block{b}
 }
-
-// CatchUp is the short version of a player who comes late: a pulse, what the joints at
-// risk need, two rising sprints; 3 to 8 minutes that take nothing from anybody. False
-// where the book has nothing for it.
-func CatchUp(b Brief, player string) (plan.Block, bool) {
-	c, err := newComposer(b)
-	if err != nil || c.doc.Player(player) == nil {
-		return plan.Block{}, false
-	}
-	block := c.catchUp(c.doc.Player(player))
-	return block, len(block.Items) > 0
-}

@@ -8,7 +8,6 @@ import (
 
 	"cuestart/book"
 	"cuestart/core/compose"
-	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 )
@@ -44,27 +43,6 @@ func TestUsualListsAreSoundInEverySport(t *testing.T) {
 			}
 		}
 	}
-}
-
-// A late-comer's own list takes 3 to 8 minutes, begins with a pulse and ends with rising
-// sprints, in every sport and at every level.
-func TestACatchUpIsShortAndWhole(t *testing.T) {
-	for _, s := range book.Sports() {
-		for _, grade := range drill.Grades {
-			b := brief(&s, 8)
-			b.Grade, b.Players[3].Late = grade, 1800
-			made, found := compose.CatchUp(b, "p4")
-			require.True(t, found, s.Key)
-			seconds := made.Seconds(made.Targets(), drill.Group{People: 1, Lanes: 1})
-			assert.True(t, seconds >= 180 && seconds <= 480, "%s, %s: %d s", s.Key, grade, seconds)
-			assert.Equal(t, "late-pulse", made.Items[0].Drill.Code)
-			assert.Equal(t, "late-sprints", made.Items[len(made.Items)-1].Drill.Code)
-			assert.Empty(t, made.Leader+made.Zone, "it takes nothing from others")
-		}
-	}
-	b := brief(&book.Sports()[0], 3)
-	_, found := compose.CatchUp(b, "gone")
-	assert.False(t, found)
 }
 
 // Roles of the day come into the plan, the sport's and others; what hangs on one that nobody

@@ -7,7 +7,6 @@ import (
 	"unicode"
 
 	"cuestart/core/check"
-	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/sport"
@@ -133,23 +132,16 @@ func (c *composer) due() {
 	c.doc.SetTurn(c.Turn)
 }
 
-// late tells whether a player misses a third of the time, so that they get a
-// short version of their own.
+// late tells whether a player misses a third of the time.
 func (c *composer) late(p *plan.Player) bool { return p.MissesMuch(c.free()) }
 
-// excuse takes those who came late and are cold yet out of hard work, and gives
-// them their own. It reports whether that is what the finding was about.
+// excuse takes those who came late and are cold yet out of hard work. It reports whether that is what the finding was about.
 func (c *composer) excuse(f check.Finding) bool {
 	b := c.doc.Block(f.Where)
-	if f.Rule != "deep-cold" || b == nil || slices.ContainsFunc(f.Players, func(id string) bool { return c.doc.Player(id).Late == 0 || b.ID == catchUp+id }) {
+	if f.Rule != "deep-cold" || b == nil || slices.ContainsFunc(f.Players, func(id string) bool { return c.doc.Player(id).Late == 0 }) {
 		return false
 	}
 	c.leave(b, f.Players, "comes late and is cold yet")
-	for _, id := range f.Players {
-		if p := c.doc.Player(id); c.doc.Block(catchUp+id) == nil {
-			c.lateComer(p)
-		}
-	}
 	return true
 }
 
@@ -187,71 +179,6 @@ func (c *composer) leave(b *plan.Block, players []string, why string) {
 	b.Who = slices.DeleteFunc(c.doc.Members(b.Who), func(id string) bool { return slices.Contains(players, id) })
 	if len(b.Who) == 0 {
 		c.doc.Remove(b.ID)
-	}
-}
-
-// lateCode begins the codes of drills that are for late-comers only.
-const lateCode = "late-"
-
-// catchUp begins the id of a late-comer's block.
-const catchUp = "late-"
-
-// lateComers gives each who comes late a short version of their own.
-func (c *composer) lateComers() {
-	for i := range c.doc.Players {
-		if p := &c.doc.Players[i]; c.late(p) {
-			c.lateComer(p)
-		}
-	}
-}
-
-func (c *composer) lateComer(p *plan.Player) {
-	if b := c.catchUp(p); len(b.Items) > 0 {
-		c.doc.Blocks = append(c.doc.Blocks, b)
-	}
-}
-
-// CatchUpID is the id of a late-comer's short version.
-func CatchUpID(player string) string { return catchUp + player }
-
-// catchUp is a late-comer's own short version: it wants no leader and nobody's place.
-func (c *composer) catchUp(p *plan.Player) plan.Block {
-	b := plan.Block{ID: CatchUpID(p.ID), Name: "Catch-up", Phase: drill.Own, Loose: true, Who: []string{p.ID}, Priority: plan.Should,
-		Why: fmt.Sprintf("%s comes %s late: pulse, the joints at risk, then two rising sprints", p.ShortName(), clock.Lasting(p.Late))}
-	add := func(k drill.Drill) {
-		if b.Items = append(b.Items, c.item(k)); b.Seconds(b.Targets(), alone) > mostCatchUp {
-			b.Items = b.Items[:len(b.Items)-1]
-		}
-	}
-	for _, code := range []string{lateCode + "pulse", lateCode + "sprints"} {
-		if code == lateCode+"sprints" {
-			c.atRisk(add)
-		}
-		if k, ok := c.byCode[code]; ok && c.usable(k, 1) == "" {
-			add(k)
-		}
-	}
-	return b
-}
-
-// alone is somebody who waits for nobody; mostCatchUp how many seconds a short version
-// takes at the most, less what the sprints take that end it.
-var alone = drill.Group{People: 1, Lanes: 1}
-
-const (
-	mostCatchUp = 480
-	atRiskMost  = 2 // drills for the joints at risk
-)
-
-// atRisk adds what moves the joints that the sport stresses most.
-func (c *composer) atRisk(add func(drill.Drill)) {
-	own := newCoverage()
-	for _, joint := range c.Sport.Stresses[:min(atRiskMost, len(c.Sport.Stresses))] {
-		k := c.best(drill.Mobilise, func(k drill.Drill) bool { return slices.Contains(k.Regions, joint) && !k.Ground }, 40, alone, own, false)
-		if k != nil && !own.drills[k.Code] {
-			own.drills[k.Code] = true
-			add(*k)
-		}
 	}
 }
 

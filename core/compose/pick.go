@@ -166,10 +166,7 @@ func (c *composer) items() int {
 
 // phase adds the block of one phase, of about so many seconds.
 func (c *composer) phase(phase drill.Phase, seconds int, warm bool) {
-	b := plan.Block{ID: string(phase), Name: blockNames[phase], Phase: phase, Who: c.inPhase(phase), Priority: plan.Must, Excusable: true}
-	if len(b.Who) == 0 {
-		return
-	}
+	b := plan.Block{ID: string(phase), Name: blockNames[phase], Phase: phase, Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true}
 	if phase == drill.Activate {
 		b.Priority = plan.Should
 	}
@@ -201,20 +198,6 @@ func (c *composer) phase(phase drill.Phase, seconds int, warm bool) {
 	b.Why = whyPhase(phase, own)
 	c.load[b.Zone] += spent
 	c.doc.Blocks = append(c.doc.Blocks, b)
-}
-
-// inPhase is who does a phase: the whole squad, but for Potentiate, which who
-// comes late is not warm for.
-func (c *composer) inPhase(phase drill.Phase) (who []string) {
-	if phase != drill.Potentiate || !slices.ContainsFunc(c.doc.Players, func(p plan.Player) bool { return c.late(&p) }) {
-		return []string{plan.Everyone}
-	}
-	for _, p := range c.doc.Players {
-		if !c.late(&p) {
-			who = append(who, p.ID)
-		}
-	}
-	return who
 }
 
 // itemsOf picks the drills of a phase of about so many seconds for group.
@@ -308,7 +291,7 @@ func (c *composer) best(phase drill.Phase, wants func(drill.Drill) bool, seconds
 		if static && !k.Static { // its holds are holds, and nothing else
 			continue
 		}
-		if k.Static && (!static || k.HeldSeconds(k.Range.Target) >= drill.StaticTooLong) || k.ArmPump && c.throws() || slices.Contains(k.Qualities, "tissue") || strings.HasPrefix(k.Code, lateCode) {
+		if k.Static && (!static || k.HeldSeconds(k.Range.Target) >= drill.StaticTooLong) || k.ArmPump && c.throws() || slices.Contains(k.Qualities, "tissue") {
 			continue
 		}
 		if queues(*k, group) && !(k.Dose.Kind == drill.Travel && !queues(moving(*k), group)) {

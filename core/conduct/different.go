@@ -165,9 +165,9 @@ func (is *Different) late(d *plan.Document, now clock.Offset) (string, error) {
 	}
 	var names []string
 	for _, id := range is.Who {
-		seconds := 0
-		if is.Seconds > 0 {
-			seconds = max(0, int(now-open)+is.Seconds)
+		seconds := max(0, int(now-open)+is.Seconds)
+		if p := d.Player(id); is.Seconds == 0 && p != nil {
+			seconds = min(seconds, p.Late) // from now on, and nobody is later for it
 		}
 		if _, err := d.SetLate(id, seconds); err != nil {
 			return "", err

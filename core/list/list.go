@@ -21,6 +21,7 @@ type Entry struct {
 	Drills   []Doing
 	With     []string // ids of who does it with the player; none: everybody, or nobody
 	Missed   int      // seconds of it that the player is called away
+	Joined   int      // seconds of it that are over when the player comes, late; From is that moment
 	Way      []int    // the player's own way through the block; nil: as it is listed
 	Zone     string   // id of its place; "": wherever they are
 	Walk     int      // seconds of the walk to it from what comes before
@@ -89,12 +90,28 @@ func arrived(entries []Entry, s *schedule.Schedule, player string) []Entry {
 		return entries
 	}
 	here := s.Fixed[at].End
-	entries = slices.DeleteFunc(entries, func(e Entry) bool { return e.Block == nil && e.To <= here && e.Key != s.Fixed[at].ID })
+	free := here // for what others have begun
 	for i := range entries {
-		if e := &entries[i]; e.Block == nil && e.From < here && e.Key != s.Fixed[at].ID {
-			e.From = here
+		if entries[i].Key == schedule.ShortListID(player) {
+			free = entries[i].To
 		}
 	}
+	from := func(e *Entry) clock.Offset {
+		if e.Block != nil && e.Key != schedule.ShortListID(player) {
+			return free
+		}
+		return here
+	}
+	entries = slices.DeleteFunc(entries, func(e Entry) bool { return e.To <= from(&e) && e.Key != s.Fixed[at].ID })
+	for i := range entries {
+		e := &entries[i]
+		if by := int(from(e) - e.From); by > 0 && e.Key != s.Fixed[at].ID {
+			if e.From += clock.Offset(by); e.Block != nil {
+				e.Joined, e.Missed = by, max(0, e.Missed-by)
+			}
+		}
+	}
+	slices.SortStableFunc(entries, func(a, b Entry) int { return int(a.From - b.From) })
 	return entries
 }
 
@@ -177,7 +194,7 @@ func (e *Entry) mates(n int, player string) (before int) {
 }
 
 func collect(d *plan.Document, s *schedule.Schedule, mine func(*schedule.Block) bool) (entries []Entry) {
-	blocks := s.Blocks(d)
+	blocks := s.All(d)
 	for i := range blocks {
 		if b := &blocks[i]; b.Kept && mine(b) {
 			entries = append(entries, entry(d, b))

@@ -2,6 +2,7 @@ package list
 
 import (
 	"math"
+	"slices"
 
 	"cuestart/core/drill"
 	"cuestart/core/plan"
@@ -26,7 +27,7 @@ func (e *Entry) Steps() (steps []Step) {
 	for n := range amounts {
 		amounts[n] = e.Block.Amount(n)
 	}
-	at, first := 0.0, -1
+	at, first := -float64(e.Joined), -1
 	round := 0
 	for _, part := range e.Block.Parts(amounts, e.Block.Group, e.Way) {
 		if part.Work && first < 0 {
@@ -39,6 +40,10 @@ func (e *Entry) Steps() (steps []Step) {
 			steps = append(steps, e.inTurn(n, round, at, part.Seconds)...)
 		}
 		at += part.Seconds
+	}
+	steps = slices.DeleteFunc(steps, func(s Step) bool { return s.To <= 0 && e.Joined > 0 })
+	for i := range steps {
+		steps[i].From = max(0, steps[i].From)
 	}
 	return steps
 }

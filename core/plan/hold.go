@@ -210,6 +210,30 @@ func (d *Document) circle(b *Block) string {
 	return visit(b)
 }
 
+// Unclock counts what stands at a time on the clock back from the start: a plan that is used
+// on another day goes by its minutes.
+func (d *Document) Unclock() {
+	start, err := d.Start.Resolve()
+	if err != nil {
+		return
+	}
+	moments := []*clock.Moment{&d.Open}
+	for i := range d.Fixed {
+		moments = append(moments, &d.Fixed[i].Span.From, &d.Fixed[i].Span.To)
+	}
+	for b := range d.AllBlocks() {
+		moments = append(moments, b.Pin, b.Hold.From, b.Hold.Until)
+	}
+	for _, m := range moments {
+		if m == nil || m.Clock == "" {
+			continue
+		}
+		if at, err := m.Offset(start); err == nil {
+			*m = clock.BeforeStart(int(-at))
+		}
+	}
+}
+
 // Unlink forgets links to blocks and fixed events that are not in the plan.
 func (d *Document) Unlink() {
 	for i := range d.Blocks {

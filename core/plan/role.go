@@ -149,6 +149,34 @@ func (d *Document) SetRole(name string, players []string) (string, error) {
 	return fmt.Sprintf("%s: %s", name, d.Audience(role.Players)), nil
 }
 
+// SetBench says whether a player does not begin today. Who does is then Starters.
+func (d *Document) SetBench(player string, on bool) (string, error) {
+	if d.Player(player) == nil {
+		return "", In("players", "this player is not in the plan")
+	}
+	bench := []string{}
+	if u := find(d.Units, Bench, func(u Unit) string { return u.Name }); u != nil {
+		bench = slices.DeleteFunc(slices.Clone(u.Players), func(id string) bool { return id == player })
+	}
+	if on {
+		bench = append(bench, player)
+	}
+	if find(d.Units, Starters, func(u Unit) string { return u.Name }) == nil {
+		id := "starters"
+		for n := 2; d.Unit(id) != nil || d.Player(id) != nil; n++ {
+			id = fmt.Sprintf("starters-%d", n)
+		}
+		d.Units = append(d.Units, Unit{ID: id, Name: Starters, Players: d.Members([]string{Everyone})})
+	}
+	return d.SetRole(Bench, bench)
+}
+
+// OnBench tells whether a player does not begin today.
+func (d *Document) OnBench(player string) bool {
+	u := find(d.Units, Bench, func(u Unit) string { return u.Name })
+	return u != nil && slices.Contains(u.Players, player)
+}
+
 // RemoveRole forgets a role of the day. One that blocks are for stays.
 func (d *Document) RemoveRole(id string) (string, error) {
 	u := d.Unit(id)

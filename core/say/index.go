@@ -25,7 +25,7 @@ type entry struct {
 }
 
 // NewIndex makes the drills of a book ready to be found. Those of other sports than that
-// ("": of none) are meant only by their whole names, and so are a late-comer's.
+// ("": of none) are meant only by their whole names.
 func NewIndex(book []drill.Drill, sport string) *Index {
 	x := &Index{drills: book}
 	for i := range book {
@@ -35,7 +35,7 @@ func NewIndex(book []drill.Drill, sport string) *Index {
 				x.kit = append(x.kit, kit)
 			}
 		}
-		whole := strings.HasPrefix(k.Code, "late-") || sport != "" && len(k.Sports) > 0 && !slices.Contains(k.Sports, sport)
+		whole := sport != "" && len(k.Sports) > 0 && !slices.Contains(k.Sports, sport)
 		for _, name := range append([]string{k.Name}, k.Also...) {
 			x.names = append(x.names, entry{i, strings.ToLower(name), unspaced(plainName(name)), keyWords(name), whole})
 		}

@@ -137,10 +137,7 @@ func kit(d *plan.Document, b *plan.Block, group drill.Group) (needs []runin.Need
 func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
 	group := d.Group(from)
 	b := runin.Block{ID: from.ID, Place: from.Zone, Players: d.Members(from.Who), Weight: from.Priority.Weight(),
-		Must: from.Priority == plan.Must, Loose: from.Loose, Excusable: from.Excusable, After: from.After, Straight: from.Hold.Straight}
-	if len(b.Players) > 2 && slices.ContainsFunc(b.Players, func(id string) bool { return d.Player(id).Late > 0 }) {
-		b.Excusable = true // it does not wait for who comes late
-	}
+		Must: from.Priority == plan.Must, Loose: from.Loose, Excusable: goesOn(d, from), After: from.After, Straight: from.Hold.Straight}
 	window, err := d.Window(from, c.Start)
 	if err != nil {
 		return err
@@ -170,6 +167,13 @@ func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
 	c.Dosings, c.once = append(c.Dosings, append(lower, dosings...)), append(c.once, len(lower))
 	c.Problem.Blocks = append(c.Problem.Blocks, b)
 	return nil
+}
+
+// goesOn tells whether a block goes on without who is called away: it is such a one, or
+// would have to wait for one of several who comes late.
+func goesOn(d *plan.Document, b *plan.Block) bool {
+	members := d.Members(b.Who)
+	return b.Excusable || len(members) > 2 && slices.ContainsFunc(members, func(id string) bool { return d.Player(id).Late > 0 })
 }
 
 func levels(dosings []Dosing) (list []runin.Level) {

@@ -18,7 +18,7 @@ type Doing struct {
 
 // Moment is what each strand does at a moment, in the order of the schedule.
 func (s *Schedule) Moment(d *plan.Document, at clock.Offset) []Doing {
-	blocks, events := s.Blocks(d), s.Events(d)
+	blocks, events := s.All(d), s.Events(d)
 	all := make([]Doing, len(s.Result.Strands))
 	for i, players := range s.Result.Strands {
 		one := Doing{Players: players}

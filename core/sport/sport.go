@@ -167,6 +167,12 @@ func (s *Sport) Has(who string) bool {
 	return who == Bench || slices.ContainsFunc(s.Roles, func(r Role) bool { return r.Name == who }) || slices.Contains(s.Positions, who) || slices.ContainsFunc(s.Units, func(u Unit) bool { return u.Name == who })
 }
 
+// OfMatch tells whether a thing of the day is one that only a match has: the toss, the
+// line-up. A talk is held before training too.
+func (s *Sport) OfMatch(name string) bool {
+	return !strings.Contains(strings.ToLower(name), "talk") && slices.ContainsFunc(s.Fixed, func(f Fixed) bool { return f.Name == name })
+}
+
 // Covers tells whether who, a position or a unit, includes the position.
 func (s *Sport) Covers(who, position string) bool {
 	return who == position || slices.ContainsFunc(s.Units, func(u Unit) bool { return u.Name == who && slices.Contains(u.Positions, position) })

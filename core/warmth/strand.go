@@ -87,7 +87,7 @@ func AirOf(d *plan.Document) Air {
 // Strands works out every strand of a fitted document, in the order of the
 // schedule.
 func Strands(d *plan.Document, s *schedule.Schedule) []Strand {
-	r := reading{d, s, s.Blocks(d), s.Events(d)}
+	r := reading{d, s, s.All(d), s.Events(d)}
 	strands := make([]Strand, len(s.Result.Strands))
 	for n, players := range s.Result.Strands {
 		strands[n] = r.strand(players, nil)
@@ -103,7 +103,7 @@ func Personal(d *plan.Document, s *schedule.Schedule, strands []Strand) []Strand
 	if len(versions) == 0 && len(chosen) == 0 {
 		return strands
 	}
-	r := reading{d, s, s.Blocks(d), s.Events(d)}
+	r := reading{d, s, s.All(d), s.Events(d)}
 	var all []Strand
 	for k := range strands {
 		var rest [][]string // of whom nothing is ruled, those who chose alike
@@ -157,6 +157,9 @@ func (r *reading) strand(players []string, versions []today.Version) Strand {
 	var busy []Stretch
 	for i := range r.blocks {
 		if b := &r.blocks[i]; b.Kept && b.Has(players[0]) {
+			if b.ID == schedule.ShortListID(players[0]) { // instead of what the others do meanwhile
+				busy = cutOut(busy, schedule.Event{Window: schedule.Window{Start: b.Start, End: b.End}})
+			}
 			busy = append(busy, r.stretches(b, players[0], versions)...)
 		}
 	}

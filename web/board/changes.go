@@ -130,21 +130,22 @@ func SetFixed(r *shell.Request) (shell.Answer, error) {
 	}, nil)
 }
 
-// SetPlayer says that a player comes late or not at all.
+// SetPlayer says that a player comes late, does not begin, or is not there at all.
 func SetPlayer(r *shell.Request) (shell.Answer, error) {
 	f, player := r.Form.At("players"), r.Form.Raw("player")
 	if f.Has("out") {
 		return change(r, "", func(d *plan.Document) (string, error) { return d.SetOut(player) }, nil)
 	}
+	if f.Has("bench") {
+		on := f.Raw("bench") == "yes"
+		return change(r, "", func(d *plan.Document) (string, error) { return d.SetBench(player, on) }, nil)
+	}
 	if f.Has("over") {
 		over := f.Raw("over") == "yes"
 		return change(r, "", func(d *plan.Document) (string, error) { return d.SetOver(player, over) }, nil)
 	}
-	b, err := (*planner.Board)(nil), f.Err()
-	if err == nil {
-		b, err = r.Planner.SetArrival(r.Context(), r.By, r.ParamID("session"), f.Count("revision"), player, f.Text("arrives"))
-	}
-	return changed(r, "", b, err, nil)
+	at := f.Text("arrives")
+	return change(r, "", func(d *plan.Document) (string, error) { return d.SetArrival(player, at) }, nil)
 }
 
 // SeeNotes takes the notes off the board.

@@ -170,7 +170,7 @@ func newChart(b *planner.Board, v view) *chart {
 	}
 	c.scale(b)
 	c.lanes(d)
-	c.drawBlocks(b.Document, b.Blocks, 0)
+	c.drawBlocks(d, s.All(d), 0)
 	if beyond > 0 {
 		c.drawAfter(after, to)
 	}
@@ -258,8 +258,12 @@ func (c *chart) drawBlocks(d *plan.Document, blocks []schedule.Block, later cloc
 		if !b.Kept || b.End+later <= c.from {
 			continue
 		}
-		words := b.Named()
-		c.Blocks = append(c.Blocks, chartBlock{ID: b.ID, Phase: b.Phase.Key(), Chosen: b.ID == c.Chosen, Faint: c.Follow != "" && !b.Has(c.Follow), Href: c.Href(b.ID), Start: int(b.Start), Drags: later == 0,
+		words, open := b.Named(), c.Href(b.ID)
+		short := later == 0 && d.Block(b.ID) == nil // the list of who comes late is changed by when they come
+		if short && open != "" {
+			open = c.Href("") + "?drawer=people"
+		}
+		c.Blocks = append(c.Blocks, chartBlock{ID: b.ID, Phase: b.Phase.Key(), Chosen: b.ID == c.Chosen, Faint: c.Follow != "" && !b.Has(c.Follow), Href: open, Start: int(b.Start), Drags: later == 0 && !short,
 			Label: fmt.Sprintf("%s, %s, %s: %s, %s", b.Name, b.Phase.Name(), d.Audience(b.Who), when(b, later), strings.Join(words, ", ")),
 			name:  b.Name, words: b.Doses(), length: clock.Lasting(b.Length()), letter: b.Phase.Letter(),
 			Pieces: c.pieces(c.lanesOf(b), b.Start+later, b.End+later, blockInset)})

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"cuestart/core/plan"
+	"cuestart/core/schedule"
 	"cuestart/core/today"
 	"cuestart/planner"
 	"cuestart/web/shell"
@@ -51,6 +52,7 @@ type event struct {
 type peopleForm struct {
 	Players []playerLine
 	Roles   []roleLine
+	Match   bool // some may not begin
 	Problem string
 }
 
@@ -58,7 +60,9 @@ type peopleForm struct {
 type playerLine struct {
 	ID, Name, Ruling string
 	Arrives          string // the time on the clock, if late
+	Lateness         string // what they miss so
 	Over             bool   // late, and works on over the line-up
+	Bench            bool   // does not begin
 }
 
 // dayForm is the day's conditions, and what they do to the doses.
@@ -95,7 +99,7 @@ func drawersOf(r *shell.Request, board *planner.Board, page *body) (open drawers
 		}
 	}
 	if problem := cmp.Or(wrong.At("players"), wrong.At("roles")); wanted("people", problem) {
-		open.People = &peopleForm{playerLines(d), rolesOf(d), problem}
+		open.People = &peopleForm{playerLines(board), rolesOf(d), d.Kind == plan.Match && len(d.Players) > 1, problem}
 	}
 	if wanted("day", wrong.At("air"), wrong.At("wind"), wrong.At("facing")) {
 		open.Day = &dayForm{shell.DayOf(d.Today), factorTicks(d), facingText(d)}
@@ -212,9 +216,13 @@ func events(board *planner.Board) (list []event) {
 	return list
 }
 
-func playerLines(d *plan.Document) (list []playerLine) {
+func playerLines(board *planner.Board) (list []playerLine) {
+	d := board.Document
 	for _, p := range d.Players {
-		line := playerLine{ID: p.ID, Name: p.Label(), Arrives: d.Arrival(&p), Over: p.Over}
+		line := playerLine{ID: p.ID, Name: p.Label(), Arrives: d.Arrival(&p), Over: p.Over, Bench: d.OnBench(p.ID)}
+		if p.Late > 0 {
+			line.Lateness = schedule.LateWords(board.Schedule.Lateness(d, p.ID))
+		}
 		for _, r := range d.Restrictions {
 			if r.Player == p.ID {
 				line.Ruling = shell.Joined(", ", line.Ruling, planner.Words(r))

@@ -183,7 +183,10 @@ func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Ent
 	}
 	one.Phase, one.Where, one.Leader, one.Why, one.Kit = e.Block.Phase, d.ZoneName(e.Block.Zone), d.LeaderName(e.Block.Leader), e.Block.Says(), e.Kit()
 	one.Rounds = e.How(tongue.Say())
-	if e.Missed > 0 {
+	switch {
+	case e.Joined > 0:
+		one.Missed = tongue.T("%s of it are over when you join", clock.Lasting(e.Joined))
+	case e.Missed > 0:
 		one.Missed = tongue.T("You are called away for %s of it", clock.Lasting(e.Missed))
 	}
 	for _, doing := range e.Drills {
