@@ -61,8 +61,9 @@ func (p *Planner) people(b *compose.Brief, squad *Squad, n NewSession) {
 			continue
 		}
 		id := playerID(k.ID)
-		b.Players = append(b.Players, plan.Player{ID: id, Roster: k.ID, Number: k.Is.Number, First: k.Is.First, Last: k.Is.Last, Position: k.Is.Position,
-			Hand: drill.Way(k.Is.Hand), Foot: drill.Way(k.Is.Foot), Level: k.Is.Level, Late: n.Late[k.ID] * 60, Loose: k.Is.Build == club.Hypermobile})
+		is := playerOf(k)
+		is.Late = n.Late[k.ID] * 60
+		b.Players = append(b.Players, is)
 		if k.Is.Build == club.Stiff {
 			b.Stiff = append(b.Stiff, id)
 		}

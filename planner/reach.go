@@ -221,6 +221,18 @@ func (p *Planner) Away(ctx context.Context, s *Shared) (map[string]string, error
 	return away, err
 }
 
+// Tight is what players say is tight before a session, by id.
+func (p *Planner) Tight(ctx context.Context, s *Shared) (map[string][]string, error) {
+	words, err := p.store.Words(ctx, s.Session)
+	tight := map[string][]string{}
+	for _, w := range words {
+		if w.Kind == Sore && !slices.Contains(tight[w.Person], w.Says) {
+			tight[w.Person] = append(tight[w.Person], w.Says)
+		}
+	}
+	return tight, err
+}
+
 func told(b *Board, player *plan.Player, w Word) Told {
 	h := Told{Word: w, Name: player.ShortName()}
 	drill := ""

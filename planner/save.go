@@ -3,6 +3,7 @@ package planner
 import (
 	"context"
 	"errors"
+	"slices"
 
 	"cuestart/core/club"
 	"cuestart/store"
@@ -15,7 +16,7 @@ var errNoThing = errors.New("a change names no thing")
 // Save makes changes of things that the club keeps, all or none, under a summary
 // that names them in an undo. It fails with ErrForbidden where the account's role
 // does not allow one of them, with [plan.Problems] where a thing does not hold,
-// with ErrTaken, ErrStale and ErrNotFound.
+// with ErrTaken, ErrStale and ErrNotFound. The plans of sessions to come follow.
 func (p *Planner) Save(ctx context.Context, by Account, summary string, changes ...Change) ([]uint64, error) {
 	for _, c := range changes {
 		if c.Is == nil {
@@ -29,7 +30,16 @@ func (p *Planner) Save(ctx context.Context, by Account, summary string, changes 
 			return nil, err
 		}
 	}
-	return p.store.Save(ctx, by, summary, changes...)
+	before, err := p.Book(ctx, by.ClubID)
+	if err != nil {
+		return nil, err
+	}
+	ids, err := p.store.Save(ctx, by, summary, changes...)
+	if err != nil {
+		return nil, err
+	}
+	player := func(c Change) bool { return c.Is.Kind() == club.KindPlayer && c.ID > 0 && !c.Gone }
+	return ids, p.putRight(ctx, by, before, slices.ContainsFunc(changes, player))
 }
 
 // Newest says what the account's last change of the last day was that is not
@@ -49,7 +59,14 @@ func (p *Planner) TakeBack(ctx context.Context, by Account) (summary string, err
 	if May(by, ToKeep) != nil && May(by, ToRule) != nil { // each takes back what they did themselves
 		return "", ErrForbidden
 	}
-	return p.store.TakeBack(ctx, by)
+	before, err := p.Book(ctx, by.ClubID)
+	if err != nil {
+		return "", err
+	}
+	if summary, err = p.store.TakeBack(ctx, by); err == nil {
+		err = p.putRight(ctx, by, before, true)
+	}
+	return summary, err
 }
 
 // find returns the entry of that id, or nil.

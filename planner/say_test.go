@@ -44,7 +44,7 @@ func TestLinesAreHeardBeforeTheyAreWritten(t *testing.T) {
 	b, written, err := p.Write(ctx, coach, b.ID, b.Revision, list, planner.Place{})
 	require.NoError(t, err)
 	assert.Equal(t, heard.Lines, written.Lines, "what was shown is what is done")
-	assert.Equal(t, []string{"Jog", "Leg swings", "Wobble jumps"}, names(b))
+	assert.Equal(t, []string{"Jog", "Leg swings", "Potentiate"}, names(b))
 	assert.Equal(t, "straight after Jog", b.Document.HeldWords(b.Document.Block(b.Document.Blocks[2].ID)))
 	bk, err := p.Book(ctx, 1)
 	require.NoError(t, err)

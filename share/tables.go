@@ -33,6 +33,7 @@ var playerColumns = []column[club.Player]{
 	word("hand", func(p *club.Player) *club.Side { return &p.Hand }, club.Right, club.Left, club.Both),
 	word("level", func(p *club.Player) *drill.Grade { return &p.Level }, "", drill.Junior, drill.Club, drill.Elite),
 	word("body", func(p *club.Player) *club.Build { return &p.Build }, club.Usual, club.Stiff, club.Hypermobile),
+	text("always", func(p *club.Player) *string { return &p.Own }, "own time"),
 	text("notes", func(p *club.Player) *string { return &p.Notes }),
 }
 

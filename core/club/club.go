@@ -55,6 +55,7 @@ type Player struct {
 	Hand     Side        `json:"hand,omitempty"`
 	Level    drill.Grade `json:"level,omitempty"` // "": as the squad
 	Build    Build       `json:"build,omitempty"`
+	Own      string      `json:"own,omitempty"`   // what they always do in own time, a line each
 	Notes    string      `json:"notes,omitempty"`
 }
 
@@ -84,6 +85,16 @@ const (
 func (Player) Kind() Kind      { return KindPlayer }
 func (p Player) Label() string { return strings.TrimSpace(p.First + " " + p.Last) }
 
+// OwnLines are what they always do in own time, a line each.
+func (p Player) OwnLines() (lines []string) {
+	for line := range strings.Lines(p.Own) {
+		if line = strings.TrimSpace(line); line != "" {
+			lines = append(lines, line)
+		}
+	}
+	return lines
+}
+
 // Unique is the shirt number; names may come twice.
 func (p Player) Unique() string {
 	if p.Number == 0 {
@@ -103,6 +114,7 @@ func (p Player) Validate() error {
 	v.oneOf("level", string(p.Level), "", "junior", "club", "elite")
 	v.oneOf("build", string(p.Build), "", "stiff", "hypermobile")
 	v.when(len(p.Notes) > 500, "notes", "keep notes to 500 characters")
+	v.when(len(p.Own) > 500 || len(p.OwnLines()) > plan.MaxOwn, "own", fmt.Sprintf("keep it to %d lines, 500 characters in all", plan.MaxOwn))
 	return v.err()
 }
 

@@ -257,3 +257,17 @@ func within(what string, value, low, high float64) error {
 func (d Dose) Counted() bool {
 	return d.Kind == Reps || d.Kind == Count || d.Kind == Grid || d.Kind == Hold && d.Reps > 1
 }
+
+// TakePace has the dose, where nobody gave it a pace of its own, last as one of the book does
+// now, that was otherwise, and tells whether anything follows. How much is done stays.
+func (d *Dose) TakePace(was, now Dose) (follows bool) {
+	for _, pace := range [][3]*float64{
+		{&d.RepSeconds, &was.RepSeconds, &now.RepSeconds}, {&d.SettleSeconds, &was.SettleSeconds, &now.SettleSeconds}, {&d.Speed, &was.Speed, &now.Speed},
+		{&d.TurnSeconds, &was.TurnSeconds, &now.TurnSeconds}, {&d.IntervalSeconds, &was.IntervalSeconds, &now.IntervalSeconds}, {&d.ActSeconds, &was.ActSeconds, &now.ActSeconds},
+	} {
+		if d.Kind == now.Kind && d.Tempo == nil && *pace[0] == *pace[1] && *pace[1] != *pace[2] {
+			*pace[0], follows = *pace[2], true
+		}
+	}
+	return follows
+}

@@ -25,6 +25,7 @@ type Entry struct {
 	Way      []int    // the player's own way through the block; nil: as it is listed
 	Zone     string   // id of its place; "": wherever they are
 	Walk     int      // seconds of the walk to it from what comes before
+	Own      []string // own time: what the player always does, a line each
 }
 
 // Doing is a drill of a block, as one person does it.
@@ -154,6 +155,9 @@ func (e *Entry) own(p *plan.Player) {
 		return
 	}
 	player := p.ID
+	if e.Block.Frame() {
+		e.Own = p.Own
+	}
 	e.Way = e.Block.Ways[player]
 	for n := range e.Drills {
 		e.Drills[n].Drill = e.Drills[n].Drill.Own(p.Hand, p.Foot)

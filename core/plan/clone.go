@@ -8,7 +8,7 @@ import (
 // Clone is a deep copy of the document.
 func (d *Document) Clone() *Document {
 	c := *d
-	c.Players, c.Kit = slices.Clone(d.Players), maps.Clone(d.Kit)
+	c.Players, c.Kit = each(d.Players, func(p *Player) { p.Own = slices.Clone(p.Own) }), maps.Clone(d.Kit)
 	c.Units = each(d.Units, func(u *Unit) { u.Players = slices.Clone(u.Players) })
 	c.Zones = each(d.Zones, func(z *Zone) {
 		z.Free, z.Celsius, z.Fittings, z.Lies = slices.Clone(z.Free), pointed(z.Celsius), slices.Clone(z.Fittings), pointed(z.Lies)

@@ -7,6 +7,7 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/speech"
 )
 
 // mostSaid is how many differences are said one by one.
@@ -104,8 +105,8 @@ func (b *Block) difference(to *Block, d, after *Document, say func(string, ...an
 	if b.Form != to.Form {
 		say("%s %s", b.Name, formWords[to.Form])
 	}
-	if b.Rounds != to.Rounds {
-		say("%s: %s", b.Name, drill.Number(max(1, to.Rounds), "rounds"))
+	if b.Rounds != to.Rounds || b.LeastRounds != to.LeastRounds {
+		say("%s: %s", b.Name, to.RoundWords(speech.English, max(1, to.Rounds)))
 	}
 	if b.Pace != to.Pace {
 		say("%s %s", b.Name, to.PaceWords())

@@ -95,6 +95,7 @@ type Player struct {
 	Foot     drill.Way   `json:"foot,omitempty"`
 	Level    drill.Grade `json:"level,omitempty"`     // "": as the squad
 	Over     bool        `json:"over,omitempty"`      // who comes late works on over the drink and the line-up
+	Own      []string    `json:"own,omitempty"`       // what they always do in own time, a line each
 	DueShift int         `json:"due_shift,omitempty"` // seconds that the player's due time lies later (earlier if negative) than the squad's
 }
 
@@ -216,9 +217,13 @@ type Block struct {
 	Choices   Choices       `json:"choices,omitempty"`    // choice: what players chose
 	Rounds    int           `json:"rounds,omitempty"`     // how often its drills are gone through; 0: once
 	RoundRest int           `json:"round_rest,omitempty"` // seconds between rounds
-	Pace      float64       `json:"pace,omitempty"`       // what its seconds are multiplied by, since it runs longer or shorter with this team; 0: by nothing
-	Note      string        `json:"note,omitempty"`       // what was said of it and not understood
-	Items     []Item        `json:"items"`
+
+	// LeastRounds is how few rounds will do, where a coach said that: 2–3 rounds; 0: not said.
+	LeastRounds int `json:"least_rounds,omitempty"`
+
+	Pace  float64 `json:"pace,omitempty"` // what its seconds are multiplied by, since it runs longer or shorter with this team; 0: by nothing
+	Note  string  `json:"note,omitempty"` // what was said of it and not understood
+	Items []Item  `json:"items"`
 }
 
 // Choices are the drills that players chose, by index in the block and by player's id.

@@ -12,6 +12,7 @@ type FormFields struct {
 	Form      Form
 	Split     Split
 	Rounds    int // 0: once
+	Least     int // the fewest rounds that will do; 0: not said
 	RoundRest int // seconds
 	Change    int // seconds; 0: as usual
 	Pick      int // 0: one
@@ -26,6 +27,7 @@ func (d *Document) SetForm(block string, to FormFields) (string, error) {
 	}
 	next := *b
 	next.Form, next.Split, next.Rounds, next.RoundRest, next.Change, next.Pick = to.Form, to.Split, to.Rounds, to.RoundRest, to.Change, to.Pick
+	next.LeastRounds = to.Least
 	if to.Form != InOrder && len(b.Items) < 2 {
 		return "", In(AtBlock(block, "form"), "it has one drill: put in another for stations or a choice")
 	}

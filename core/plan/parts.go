@@ -3,10 +3,12 @@ package plan
 import (
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/speech"
 )
 
 // Seconds that a block needs between two drills, and to hand over to the next.
@@ -79,6 +81,26 @@ func (b *Block) Seconds(amounts []int, group drill.Group) int {
 		total += part.Seconds
 	}
 	return clock.CeilTo(total, clock.Grid)
+}
+
+// Frame tells whether the block is own time and nothing else: each player's own lines stand
+// in it.
+func (b *Block) Frame() bool {
+	return b.Phase == drill.Own && len(b.Items) == 1 && b.Items[0].Drill.Dose.Kind == drill.Time && strings.HasPrefix(b.Items[0].Drill.Code, "our-")
+}
+
+// RoundWords says how often the block is gone through, done so often today: "3 rounds",
+// "2–3 rounds", or where it is done less "2 rounds of 2–3".
+func (b *Block) RoundWords(say speech.Say, done int) string {
+	words := drill.NumberIn(say, done, "rounds")
+	if b.LeastRounds == 0 || b.LeastRounds >= b.Rounds {
+		return words
+	}
+	whole := fmt.Sprintf("%d–%d", b.LeastRounds, b.Rounds)
+	if done < b.Rounds {
+		return say("%s of %s", words, whole)
+	}
+	return strings.Replace(words, strconv.Itoa(done), whole, 1)
 }
 
 // Says is what the block is for: its aim, or where it has none what its drills are

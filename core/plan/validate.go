@@ -18,6 +18,7 @@ const (
 	MaxPlayers = 120 // players
 	MaxBlocks  = 60  // blocks
 	MaxItems   = 12  // drills in a block
+	MaxOwn     = 8   // lines of what a player always does in own time
 	mostNotes  = 20
 	maxNote    = 300
 )
@@ -320,6 +321,8 @@ func (v *validator) rounds(b *Block) {
 	}
 	if b.Rounds < 0 || b.Rounds > 20 || b.RoundRest < 0 || b.RoundRest > 600 {
 		v.add(AtBlock(b.ID, "rounds"), "there are between 1 and 20 rounds, with a rest of up to 10 minutes")
+	} else if b.LeastRounds < 0 || b.LeastRounds > max(1, b.Rounds) {
+		v.add(AtBlock(b.ID, "rounds"), "the fewest rounds are no more than the rounds")
 	}
 }
 

@@ -49,7 +49,7 @@ func (r *Reader) SetAttributes(d *plan.Document, block, text string) (string, er
 	if line.Priority != "" {
 		b.Priority = plan.Priority(line.Priority)
 	}
-	b.Rounds, b.RoundRest = min(line.Rounds, 20), min(int(line.RestSeconds), 600)
+	b.Rounds, b.LeastRounds, b.RoundRest = min(line.Rounds, 20), min(line.LeastRounds, 20), min(int(line.RestSeconds), 600)
 	b.Pin, b.Hold, b.After = nil, plan.Hold{}, nil
 	if problem := w.hold(b, &line); problem != "" {
 		*d.Block(block) = was
@@ -84,7 +84,7 @@ func (l Line) with(other Line) Line {
 		}
 	}
 	if other.Rounds > 0 {
-		l.Rounds, l.RestSeconds = other.Rounds, other.RestSeconds
+		l.Rounds, l.LeastRounds, l.RestSeconds = other.Rounds, other.LeastRounds, other.RestSeconds
 	}
 	l.Loose = l.Loose || other.Loose
 	return l
@@ -102,7 +102,7 @@ func (r *Reader) attributes(text string) (l Line, left string) {
 	s.hideQuoted()
 	s.whole(&l)
 	if m := s.take(roundsOf); m != nil {
-		l.Rounds = number(m[1])
+		l.often(m)
 		d := &Dose{}
 		s.rest(d)
 		l.RestSeconds = d.RestSeconds

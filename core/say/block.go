@@ -34,7 +34,7 @@ func (w *writer) merged(l *Line) Line {
 		m.At, m.Window, m.Before, m.After, m.StraightAfter, m.Clocks = h.At, h.Window, h.Before, h.After, h.StraightAfter, h.Clocks
 	}
 	if m.Rounds == 0 {
-		m.Rounds, m.RestSeconds = h.Rounds, h.RestSeconds
+		m.Rounds, m.LeastRounds, m.RestSeconds = h.Rounds, h.LeastRounds, h.RestSeconds
 	}
 	m.Loose = m.Loose || h.Loose
 	if m.forms == (forms{}) {
@@ -87,7 +87,7 @@ func (w *writer) begin(l *Line, phase drill.Phase, name, key string) (*plan.Bloc
 		who = []string{plan.Everyone}
 	}
 	b := plan.Block{Name: short(capital(name)), Phase: phase, Who: who, Priority: plan.Should, Excusable: slices.Contains(who, plan.Everyone), Loose: l.Loose,
-		Rounds: min(l.Rounds, 20), RoundRest: min(int(l.RestSeconds), 600),
+		Rounds: min(l.Rounds, 20), LeastRounds: min(l.LeastRounds, 20), RoundRest: min(int(l.RestSeconds), 600),
 		Form: l.Form, Split: l.Split, Change: min(l.Change, 600), Pick: min(l.Pick, plan.MaxItems), On: l.On, Stations: min(l.Lanes, 100)}
 	if l.Priority != "" {
 		b.Priority = plan.Priority(l.Priority)

@@ -16,7 +16,7 @@ var (
 	zonesOf     = pattern(`\b` + num + `~x~` + dec + `~(?:m|metres?|meters?|yards?)\b`)
 	howOften    = pattern(`\b(once|twice|` + num + `~(?:x|times|trips|rounds))\b`)
 	legSplit    = pattern(`~(?:\bthen\b|\+|,|\band\b)~`)
-	roundsOf    = pattern(`\b` + num + `~rounds?\b`)
+	roundsOf    = pattern(`\b(?:` + num + `~(?:-|to|or)~)?` + num + `~rounds?\b`)
 	drillSplit  = pattern(`~(?:[,;]~(?:and~)?then\b|\bthen\b|\+)~`)
 	atOnce      = pattern(`\b(?:at the same time|meanwhile)\b`)
 )
@@ -152,8 +152,16 @@ func (s *scan) rounds(l *Line) bool {
 	}
 	d := &Dose{}
 	s.rest(d)
-	l.Rounds, l.RestSeconds = number(m[1]), d.RestSeconds
+	l.RestSeconds = d.RestSeconds
+	l.often(m)
 	return true
+}
+
+// often is how many rounds a match says, and how few will do.
+func (l *Line) often(m []string) {
+	if l.Rounds = number(m[2]); m[1] != "" {
+		l.LeastRounds = min(number(m[1]), l.Rounds)
+	}
 }
 
 // block reads the heading of a block: a name with rounds, or with a colon and no dose.

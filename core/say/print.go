@@ -11,6 +11,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/speech"
 )
 
 // Print writes a plan as lines that a [Reader] of that plan reads as the same one: what
@@ -135,7 +136,7 @@ func (p *printer) attributes(b *plan.Block) []string {
 	}
 	said = append(said, p.form(b)...)
 	if b.Rounds > 1 {
-		said = append(said, fmt.Sprintf("%d rounds", b.Rounds))
+		said = append(said, strings.ReplaceAll(b.RoundWords(speech.English, b.Rounds), "–", "-"))
 		if b.RoundRest > 0 {
 			said = append(said, fmt.Sprintf("rest %d s", b.RoundRest))
 		}

@@ -91,6 +91,7 @@ type Line struct {
 	To            *int    `json:"to,omitempty"`
 
 	Rounds      int     `json:"rounds,omitempty"`
+	LeastRounds int     `json:"least_rounds,omitempty"` // how few will do: 2-3 rounds
 	RestSeconds float64 `json:"rest_seconds,omitempty"` // between rounds
 	forms
 	List plan.When `json:"list,omitempty"` // a list with a line of its own begins
@@ -242,10 +243,17 @@ func (r *Reader) Read(text string) Line {
 		}
 	}
 	if rest, head := r.section(&line, text); head {
-		if text = rest; text == "" {
+		if rest == "" {
 			line.Is = IsPhase
+			if line.Note == "" && line.List == "" {
+				line.Name = strings.Trim(text, " :")
+			}
 			return line
 		}
+		if onlyMinutes.MatchString(rest) { // "own time: 5 min" is what it is called
+			rest = strings.TrimSpace(strings.SplitN(text, ":", 2)[0]) + " " + rest
+		}
+		text = rest
 	}
 	if inMetres := metresOfYards(text); inMetres != text {
 		text, line.Yards = inMetres, true
@@ -266,6 +274,9 @@ func (r *Reader) Read(text string) Line {
 	}
 	return line
 }
+
+// onlyMinutes is a length of time and nothing else.
+var onlyMinutes = pattern(`^` + dec + `~(?:min|mins|minutes?|s|secs?|seconds?|')$`)
 
 // aside reads what is said beside the drills: a note, what to carry, how much there is.
 func (r *Reader) aside(line *Line, text string) bool {

@@ -115,6 +115,9 @@ func (w *writer) line(l *Line) Became {
 		if w.phase == drill.After && w.list == "" {
 			w.list = plan.AfterEnd
 		}
+		if l.Is == IsPhase && l.Name != "" { // the word is the name of what stands under it
+			w.head = &Line{Is: IsBlock, Name: l.Name}
+		}
 		if l.Is == IsPhase && l.Note != "" {
 			b.Problem = "nobody is called " + l.Note + ": the phase begins without"
 		}
@@ -432,12 +435,17 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 	return plan.Item{Drill: k.For(w.doc.Grade), Written: true}, phase
 }
 
+// ownTime is what players call the minutes that are theirs.
+var ownTime = pattern(`\bown~(?:time|stuff|things?|routines?|prep|preparation|work|minutes)\b`)
+
 // guess is the phase of a drill that nobody knows, where no heading says it.
 func guess(l *Line) drill.Phase {
 	switch d := l.Dose; {
 	case l.Is == IsLegs:
 		return drill.Raise
 	case d == nil:
+		return drill.Own
+	case d.Kind == drill.Time && ownTime.MatchString(l.Name):
 		return drill.Own
 	case d.Kind == drill.Count || d.Kind == drill.Grid || namesActs(l.Name):
 		return drill.Sport

@@ -93,7 +93,7 @@ squats 5, then 3 sprints 15 m`)
 	for _, b := range d.Blocks {
 		names = append(names, b.Name)
 	}
-	assert.Equal(t, []string{"Jog", "Leg swings", "Dead bug, neck holds", "Line-out throws", "Shoulder taps", "Line: high knees", "Scrum sets", "Kicks at posts", "Squats, sprints"}, names)
+	assert.Equal(t, []string{"Jog", "Leg swings", "Dead bug, neck holds", "Line-out throws", "Shoulder taps", "Line: high knees", "Potentiate", "Kicks at posts", "Squats, sprints"}, names)
 	assert.Equal(t, "after Line-out throws", d.HeldWords(&d.Blocks[6]))
 	assert.Equal(t, "at 40′", d.HeldWords(&d.Blocks[7]))
 	assert.Equal(t, []string{"p4", "p5"}, d.Blocks[7].Who)

@@ -94,7 +94,8 @@ type degree struct {
 // a coach wrote rounds and sets go first, down to one, then the amounts.
 func Dosings(b *plan.Block, group drill.Group, spare bool) []Dosing {
 	rounds, sets, steps := max(1, b.Rounds), 1, 1
-	written := slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Shrinks() })
+	written := b.LeastRounds > 0 || slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Shrinks() })
+	least := min(max(1, b.LeastRounds), rounds)
 	for _, item := range b.Items {
 		steps = max(steps, item.Drill.Range.Steps())
 		if item.Shrinks() {
@@ -111,16 +112,16 @@ func Dosings(b *plan.Block, group drill.Group, spare bool) []Dosing {
 			share = float64(n) / float64(min(steps, maxDosings)-1)
 		}
 		if written {
-			degrees = append(degrees, degree{1, 1, share})
+			degrees = append(degrees, degree{least, 1, share})
 		} else {
 			degrees = append(degrees, degree{rounds, sets, share})
 		}
 	}
 	if written {
 		for n := 2; n <= sets; n++ {
-			degrees = append(degrees, degree{1, n, 1})
+			degrees = append(degrees, degree{least, n, 1})
 		}
-		for n := 2; n <= rounds; n++ {
+		for n := least + 1; n <= rounds; n++ {
 			degrees = append(degrees, degree{n, sets, 1})
 		}
 	}

@@ -21,8 +21,10 @@ func (b *Block) How(say speech.Say) string {
 	case plan.ByChoice:
 		words = append(words, b.choice(say))
 	}
-	if b.Rounds > 1 {
-		words = append(words, drill.NumberIn(say, b.Rounds, "rounds"))
+	if asked := max(b.Rounds, b.asked); asked > 1 {
+		whole := *b.Block
+		whole.Rounds = asked
+		words = append(words, whole.RoundWords(say, max(1, b.Rounds)))
 		if b.RoundRest > 0 {
 			words = append(words, say("%s between", clock.Lasting(b.RoundRest)))
 		}

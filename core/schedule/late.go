@@ -112,7 +112,7 @@ func (c *coming) shortList(d *plan.Document) (Block, bool) {
 	room := min(c.missed, int(c.until-from))
 	var amounts []int
 	owed := c.owed(d)
-	warm, cold := 0.0, len(owed) > 0 && warming(&plan.Block{Items: owed[:1]})
+	warm, cold := 0.0, len(owed) > 0 && pulse(owed[0])
 	for n, one := range owed {
 		if cold && warm < warmAfter && (one.Drill.Deep() || one.Drill.Static || one.Drill.NeedsWarm || one.Drill.Effort >= drill.HardEffort) {
 			continue
@@ -146,12 +146,12 @@ type least struct {
 	amount int
 }
 
-// leasts are a drill at its least and, of the pulse, also at what is less than that, the
-// longer first.
-func leasts(item plan.Item, pulse bool) (list []least) {
+// leasts are a drill at its least and, of the one that a list begins with, also at what is
+// less than that, the longer first.
+func leasts(item plan.Item, begins bool) (list []least) {
 	b := &plan.Block{Items: []plan.Item{item}}
 	dosings := Dosings(b, own, false)[:1]
-	if pulse {
+	if begins {
 		dosings = append(once(b, own, dosings[0]), dosings[0])
 	}
 	for _, is := range slices.Backward(dosings) {
@@ -179,11 +179,16 @@ func (c *coming) owed(d *plan.Document) (items []plan.Item) {
 			items = append(items, item)
 		}
 	}
-	if at := slices.IndexFunc(items, func(i plan.Item) bool { return warming(&plan.Block{Items: []plan.Item{i}}) }); at > 0 {
-		pulse := items[at]
-		items = slices.Insert(slices.Delete(items, at, at+1), 0, pulse)
+	if at := slices.IndexFunc(items, pulse); at > 0 {
+		first := items[at]
+		items = slices.Insert(slices.Delete(items, at, at+1), 0, first)
 	}
 	return items
+}
+
+// pulse tells whether a drill is one to begin with: it warms, and is not hard.
+func pulse(i plan.Item) bool {
+	return warming(&plan.Block{Items: []plan.Item{i}}) && i.Drill.Effort < drill.HardEffort
 }
 
 // over are the drills of the block, by index and each once, of which a player who comes then

@@ -113,6 +113,7 @@ type Block struct {
 	Ways        map[string][]int // by player, their own way through it: from station to station, or what they chose
 
 	amounts []int
+	asked   int // rounds that the plan has
 }
 
 // unplaced is why a block is not kept that the schedule knows nothing of: it is of another
@@ -139,7 +140,7 @@ func (s *Schedule) Blocks(d *plan.Document) []Block {
 		if n < len(s.Amounts) && len(s.Amounts[n]) == len(b.Items) {
 			is.amounts = s.Amounts[n]
 			if n < len(s.Less) {
-				is.Less = s.Less[n]
+				is.Less, is.asked = s.Less[n], b.Rounds
 				is.Block = is.Less.Of(b)
 			}
 		}

@@ -242,6 +242,7 @@ type Player struct {
 	ChangedAt time.Time
 	RemovedAt sql.NullTime
 	Worn      sql.NullInt16
+	OwnLines  string
 }
 
 type Publication struct {

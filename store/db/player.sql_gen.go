@@ -33,7 +33,7 @@ func (q *Queries) AddErasing(ctx context.Context, arg AddErasingParams) error {
 }
 
 const addPlayer = `-- name: AddPlayer :execlastid
-INSERT INTO player (club_id, squad_id, number, first, last, position, foot, hand, level, build, notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO player (club_id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddPlayerParams struct {
@@ -47,6 +47,7 @@ type AddPlayerParams struct {
 	Hand     string
 	Level    string
 	Build    string
+	OwnLines string
 	Notes    string
 }
 
@@ -62,6 +63,7 @@ func (q *Queries) AddPlayer(ctx context.Context, arg AddPlayerParams) (int64, er
 		arg.Hand,
 		arg.Level,
 		arg.Build,
+		arg.OwnLines,
 		arg.Notes,
 	)
 	if err != nil {
@@ -179,7 +181,7 @@ func (q *Queries) BringBack(ctx context.Context, arg BringBackParams) (int64, er
 }
 
 const changePlayer = `-- name: ChangePlayer :exec
-UPDATE player SET number = ?, first = ?, last = ?, position = ?, foot = ?, hand = ?, level = ?, build = ?, notes = ?, edition = edition + 1, removed_at = NULL
+UPDATE player SET number = ?, first = ?, last = ?, position = ?, foot = ?, hand = ?, level = ?, build = ?, own_lines = ?, notes = ?, edition = edition + 1, removed_at = NULL
 WHERE club_id = ? AND id = ?
 `
 
@@ -192,6 +194,7 @@ type ChangePlayerParams struct {
 	Hand     string
 	Level    string
 	Build    string
+	OwnLines string
 	Notes    string
 	ClubID   uint64
 	ID       uint64
@@ -207,6 +210,7 @@ func (q *Queries) ChangePlayer(ctx context.Context, arg ChangePlayerParams) erro
 		arg.Hand,
 		arg.Level,
 		arg.Build,
+		arg.OwnLines,
 		arg.Notes,
 		arg.ClubID,
 		arg.ID,
@@ -451,7 +455,7 @@ func (q *Queries) LeftPlayers(ctx context.Context, arg LeftPlayersParams) ([]Lef
 }
 
 const loseName = `-- name: LoseName :exec
-UPDATE player SET removed_at = COALESCE(removed_at, CURRENT_TIMESTAMP(6)), number = NULL, first = ?, last = '', notes = '', build = '', edition = edition + 1 WHERE club_id = ? AND id = ?
+UPDATE player SET removed_at = COALESCE(removed_at, CURRENT_TIMESTAMP(6)), number = NULL, first = ?, last = '', notes = '', own_lines = '', build = '', edition = edition + 1 WHERE club_id = ? AND id = ?
 `
 
 type LoseNameParams struct {
@@ -504,7 +508,7 @@ func (q *Queries) NamesOfClub(ctx context.Context, arg NamesOfClubParams) ([]Nam
 }
 
 const playerForUpdate = `-- name: PlayerForUpdate :one
-SELECT id, squad_id, number, first, last, position, foot, hand, level, build, notes, edition FROM player
+SELECT id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, notes, edition FROM player
 WHERE club_id = ? AND id = ? AND removed_at IS NULL FOR UPDATE
 `
 
@@ -524,6 +528,7 @@ type PlayerForUpdateRow struct {
 	Hand     string
 	Level    string
 	Build    string
+	OwnLines string
 	Notes    string
 	Edition  uint32
 }
@@ -542,6 +547,7 @@ func (q *Queries) PlayerForUpdate(ctx context.Context, arg PlayerForUpdateParams
 		&i.Hand,
 		&i.Level,
 		&i.Build,
+		&i.OwnLines,
 		&i.Notes,
 		&i.Edition,
 	)
@@ -549,7 +555,7 @@ func (q *Queries) PlayerForUpdate(ctx context.Context, arg PlayerForUpdateParams
 }
 
 const players = `-- name: Players :many
-SELECT id, squad_id, number, first, last, position, foot, hand, level, build, notes, edition FROM player
+SELECT id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, notes, edition FROM player
 WHERE club_id = ? AND removed_at IS NULL ORDER BY squad_id, id
 `
 
@@ -564,6 +570,7 @@ type PlayersRow struct {
 	Hand     string
 	Level    string
 	Build    string
+	OwnLines string
 	Notes    string
 	Edition  uint32
 }
@@ -588,6 +595,7 @@ func (q *Queries) Players(ctx context.Context, clubID uint64) ([]PlayersRow, err
 			&i.Hand,
 			&i.Level,
 			&i.Build,
+			&i.OwnLines,
 			&i.Notes,
 			&i.Edition,
 		); err != nil {

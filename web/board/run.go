@@ -73,10 +73,17 @@ func runOf(d *plan.Document, b *schedule.Block, page *body) runForm {
 			run.Splits = append(run.Splits, shell.Choice{Value: string(split), Label: splitNames[split]})
 		}
 	}
-	for of, into := range map[int]*string{b.Rounds: &run.Rounds, b.RoundRest: &run.Rest, b.Change: &run.Change, b.Pick: &run.Pick} {
-		if of > 0 {
-			*into = strconv.Itoa(of)
+	asked := d.Block(b.ID) // today it may be fewer
+	for _, field := range []struct {
+		of   int
+		into *string
+	}{{asked.Rounds, &run.Rounds}, {b.RoundRest, &run.Rest}, {b.Change, &run.Change}, {b.Pick, &run.Pick}} {
+		if field.of > 0 {
+			*field.into = strconv.Itoa(field.of)
 		}
+	}
+	if asked.LeastRounds > 0 {
+		run.Rounds = fmt.Sprintf("%d-%d", asked.LeastRounds, asked.Rounds)
 	}
 	if d.Turns != (plan.Turns{}) || b.On != plan.Usual {
 		for _, turn := range []plan.Turn{plan.Usual, plan.First, plan.Later} {
@@ -121,12 +128,26 @@ func togglesOf(b *schedule.Block, n int) (list []toggle) {
 	return list
 }
 
+// roundsIn reads how many rounds there are, and how few will do: "3", "2-3".
+func roundsIn(f *shell.Form) (least, rounds int) {
+	said := strings.FieldsFunc(f.Raw("rounds"), func(r rune) bool { return r == '-' || r == '–' || r == ' ' })
+	if len(said) != 2 {
+		return 0, f.IntOr("rounds", 0, 1, 20)
+	}
+	least, wrong := strconv.Atoi(said[0])
+	rounds, other := strconv.Atoi(said[1])
+	if wrong != nil || other != nil || least < 1 || rounds < least || rounds > 20 {
+		f.Refuse("rounds", "say how many rounds, such as 3 or 2-3")
+	}
+	return least, rounds
+}
+
 // SetForm says how a block is run.
 func SetForm(r *shell.Request) (shell.Answer, error) {
 	f, block := r.Form, r.Param("block")
 	at := func(field string) *shell.Form { return f.At(plan.AtBlock(block, field)) }
-	rounds := at("rounds").IntOr("rounds", 0, 1, 20)
-	to := plan.FormFields{Form: plan.Form(f.Raw("form")), Split: plan.Split(f.Raw("split")), Rounds: rounds,
+	least, rounds := roundsIn(at("rounds"))
+	to := plan.FormFields{Form: plan.Form(f.Raw("form")), Split: plan.Split(f.Raw("split")), Rounds: rounds, Least: least,
 		RoundRest: at("rounds").IntOr("rest", 0, 0, 600), Change: at("change").IntOr("change", 0, 0, 600), Pick: at("pick").IntOr("pick", 0, 1, plan.MaxItems)}
 	f.At("")
 	return change(r, block, func(d *plan.Document) (string, error) {

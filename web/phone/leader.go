@@ -2,6 +2,7 @@ package phone
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"cuestart/core/clock"
@@ -77,12 +78,29 @@ func leader(r *shell.Request, found *planner.Shared) (shell.Answer, error) {
 	b.mark(int(r.Planner.Now().Sub(start).Seconds()), found.Schedule)
 	for i := range entries {
 		b.Led = append(b.Led, ledOf(d, &entries[i], b.Items[i], away))
+		if entries[i].Block != nil && entries[i].Block.Frame() {
+			if b.Led[i].Yours, err = ownLines(r, tongue, found, entries[i].With); err != nil {
+				return nil, err
+			}
+		}
 	}
 	b.nextPlaces()
 	if b.Ticks, err = ticksOf(r, found); err != nil {
 		return nil, err
 	}
 	return &shell.Page{Screens: screens, Name: "leader", Title: b.Name + ", " + b.Title, Body: b, Phone: true, Tongue: tongue}, nil
+}
+
+// ownLines are what each of players always does in own time, and what they say is tight.
+func ownLines(r *shell.Request, tongue shell.Tongue, found *planner.Shared, players []string) (lines []string, err error) {
+	tight, err := r.Planner.Tight(r.Context(), found)
+	for _, id := range players {
+		p := found.Document.Player(id)
+		if own := append(slices.Clone(p.Own), tightWords(tongue, tight[id])...); len(own) > 0 {
+			lines = append(lines, p.ShortName()+": "+strings.Join(own, "; "))
+		}
+	}
+	return lines, err
 }
 
 // ledOf is a block as its leader has it.

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"html/template"
 	"math"
+	"slices"
 	"strings"
 	"time"
 
@@ -60,7 +61,8 @@ type item struct {
 	Rounds              string
 	Kit                 []string
 	Why                 string
-	State               string // past, now, next or "", when the page was made
+	Yours               []string // own time: what they always do, and what is tight
+	State               string   // past, now, next or "", when the page was made
 	Seconds             int
 	Missed              string
 	Map                 template.HTML // the plan of the ground, where one is and goes next; "": none
@@ -139,12 +141,27 @@ func mineOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared) (*mine
 			return nil, err
 		}
 		one.With, one.Map = names(tongue, d, &entries[i]), maps[i]
+		if one.Yours = entries[i].Own; entries[i].Block != nil && entries[i].Block.Frame() && found.Own {
+			tight, err := r.Planner.Tight(r.Context(), found)
+			if err != nil {
+				return nil, err
+			}
+			one.Yours = append(slices.Clone(one.Yours), tightWords(tongue, tight[found.Person])...)
+		}
 		b.Items = append(b.Items, one)
 	}
 	b.Carry = strings.Join(append(list.Carry(entries), list.Brought(d, found.Person)...), ", ")
 	later, err := laterOf(r, tongue, found)
 	b.Later = template.HTML(later) // made by the template of a list
 	return b, err
+}
+
+// tightWords say what is tight.
+func tightWords(tongue shell.Tongue, tight []string) (lines []string) {
+	for _, says := range tight {
+		lines = append(lines, tongue.T("tight: %s", says))
+	}
+	return lines
 }
 
 // lateTimes are when somebody who is late may be there: every five minutes from when the

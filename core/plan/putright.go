@@ -1,0 +1,106 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+
+	"cuestart/core/drill"
+)
+
+// PutRight has the plan follow what its club knows of its players by now: their names,
+// numbers, positions, sides, level and own lines. Units are the positions of those that fall
+// out of positions, by name; such a unit, and a block for all who play somewhere, is for who
+// plays there now. It says what is otherwise now, nil where nothing is.
+func (d *Document) PutRight(now []Player, units map[string][]string) (said []string) {
+	was := d.Clone()
+	for _, is := range now {
+		i := slices.IndexFunc(d.Players, func(p Player) bool { return p.Roster > 0 && p.Roster == is.Roster })
+		if i < 0 {
+			continue
+		}
+		p := &d.Players[i]
+		next := *p
+		next.Number, next.First, next.Last, next.Position = is.Number, is.First, is.Last, is.Position
+		next.Hand, next.Foot, next.Level, next.Loose, next.Own = is.Hand, is.Foot, is.Level, is.Loose, is.Own
+		if says := p.otherwise(&next); says != "" {
+			said = append(said, says)
+		}
+		*p = next
+	}
+	if said == nil {
+		return nil
+	}
+	for i := range d.Units {
+		u := &d.Units[i]
+		positions, falls := units[u.Name]
+		if falls && !u.Today && slices.Equal(was.playing(positions), was.Members(u.Players)) {
+			u.Players = d.playing(positions)
+		}
+	}
+	for b := range d.AllBlocks() {
+		for _, position := range was.positions() {
+			at, then := was.playing([]string{position}), d.playing([]string{position})
+			if len(at) > 1 && len(then) > 0 && slices.Equal(was.Members(b.Who), at) && !slices.ContainsFunc(b.Who, func(id string) bool { return d.Unit(id) != nil }) {
+				b.Who = then
+			}
+		}
+	}
+	return said
+}
+
+// otherwise says what of a player is otherwise by now; "" where nothing is.
+func (p *Player) otherwise(now *Player) string {
+	switch {
+	case p.Label() != now.Label():
+		return now.Label() + ", not " + p.Label()
+	case p.Position != now.Position && now.Position != "":
+		return fmt.Sprintf("%s is %s now", now.ShortName(), now.Position)
+	case p.Number != now.Number:
+		return fmt.Sprintf("%s wears %d now", now.ShortName(), now.Number)
+	case p.Position != now.Position || p.Hand != now.Hand || p.Foot != now.Foot || p.Level != now.Level || p.Loose != now.Loose || !slices.Equal(p.Own, now.Own):
+		return now.ShortName() + " is put right"
+	}
+	return ""
+}
+
+// positions are those that somebody plays.
+func (d *Document) positions() (list []string) {
+	for _, p := range d.Players {
+		if p.Position != "" && !slices.Contains(list, p.Position) {
+			list = append(list, p.Position)
+		}
+	}
+	return list
+}
+
+// playing are the ids of who plays at one of the positions.
+func (d *Document) playing(positions []string) (ids []string) {
+	for _, p := range d.Players {
+		if slices.Contains(positions, p.Position) {
+			ids = append(ids, p.ID)
+		}
+	}
+	return ids
+}
+
+// TakePace has the plan's drills of that code, where nobody gave them a pace of their own,
+// last as the book's drill does now, and says in how many blocks; "" where none follows.
+func (d *Document) TakePace(was, now drill.Drill) string {
+	blocks := 0
+	for b := range d.AllBlocks() {
+		follows := false
+		for i := range b.Items {
+			k := &b.Items[i].Drill
+			if k.Code == was.Code && k.Dose.TakePace(was.Dose, now.Dose) {
+				follows = true
+			}
+		}
+		if follows {
+			blocks++
+		}
+	}
+	if blocks == 0 {
+		return ""
+	}
+	return fmt.Sprintf("%s at the book's pace: %s", now.Name, drill.Number(blocks, "blocks"))
+}
