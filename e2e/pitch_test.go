@@ -212,7 +212,7 @@ func TestThePhoneAnswersAsTheServer(t *testing.T) {
 		require.NoError(t, err)
 		is, err := json.Marshal(c.Is)
 		require.NoError(t, err)
-		for k, ask := range []func() ([]byte, error){func() ([]byte, error) { return phone.View(events, c.Now) }, func() ([]byte, error) { return phone.Propose(events, c.Now, is, conduct.Steps) }} {
+		for k, ask := range []func() ([]byte, error){func() ([]byte, error) { return phone.View(events, c.Now) }, func() ([]byte, error) { return phone.Propose(events, c.Now, is, schedule.AtOnce) }} {
 			made, err := ask()
 			if err != nil {
 				refused++

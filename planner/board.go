@@ -81,7 +81,7 @@ func (p *Planner) session(ctx context.Context, clubID, id uint64) (*store.Sessio
 // refit fits a session where an older engine did, and keeps that.
 func (p *Planner) refit(ctx context.Context, session *store.Session) (err error) {
 	if session.Schedule == nil {
-		if session.Schedule, err = schedule.Fit(ctx, session.Document, atOnce); err != nil {
+		if session.Schedule, err = schedule.Fit(ctx, session.Document, schedule.AtOnce); err != nil {
 			return err
 		}
 	}
@@ -124,7 +124,7 @@ func (p *Planner) Cutdowns(ctx context.Context, b *Board) ([]schedule.Cut, error
 	if err != nil || cuts != nil {
 		return cuts, err
 	}
-	if cuts, err = schedule.Cutdowns(ctx, b.Document, atOnce); err != nil {
+	if cuts, err = schedule.Cutdowns(ctx, b.Document, schedule.AtOnce); err != nil {
 		return nil, err
 	}
 	return cuts, p.store.SetCuts(ctx, b.Session, cuts)

@@ -123,7 +123,7 @@ func (p *Planner) begun(s *store.Session) bool {
 // fit fits a plan for a session to come: where its first block lies ahead, minutes
 // that have gone by are not planned into.
 func (p *Planner) fit(ctx context.Context, d *plan.Document, begun bool) (*schedule.Schedule, error) {
-	return p.fitIn(ctx, d, begun, atOnce)
+	return p.fitIn(ctx, d, begun, schedule.AtOnce)
 }
 
 // fitIn is fit in so many steps; 0: as many as such a plan is worth.

@@ -131,6 +131,8 @@ func TestARulingFindsThePlayerWhateverTheName(t *testing.T) {
 	physio := store.Account{ID: 2, ClubID: 1, Role: store.Medical}
 	_, err = p.Save(ctx, physio, "ruled", planner.Change{Owner: k.ID, Is: club.Restriction{Spare: []string{"knee"}, From: "2026-11-25"}})
 	require.NoError(t, err)
+	in = board(t, p, 1).Document.Players[0]
+	assert.Equal(t, "Married-Otherwise", in.Last, "the plan follows")
 	assert.Equal(t, []string{in.ShortName() + ": spare the knee"}, board(t, p, 1).Newer)
 	added, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Match, Title: "The next", Start: clock.Start{Local: "2026-12-19T15:00", Zone: "Europe/London"}, From: planner.FromLast})
 	require.NoError(t, err)

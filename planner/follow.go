@@ -17,9 +17,6 @@ import (
 	"cuestart/store"
 )
 
-// followSteps bound the search of what is left, where the board has changed it meanwhile.
-const followSteps = atOnce
-
 // CatchUp puts in force, and out to the players, what was taken at pitch sides and could not
 // be: for the database was away, the process was killed, or a ruling stood against it; and
 // goes on with forgetting people. It is called every few seconds.
@@ -164,7 +161,7 @@ func (p *Planner) stood(ctx context.Context, stand *conduct.Stand, d *plan.Docum
 	if same && moved == 0 {
 		return schedule.As(d, stood)
 	}
-	return schedule.Refit(ctx, d, stood, stand.Now-moved, followSteps)
+	return schedule.Refit(ctx, d, stood, stand.Now-moved, schedule.AtOnce)
 }
 
 // equal tells whether two things say the same.

@@ -203,7 +203,7 @@ func (p *Planner) AddPlan(ctx context.Context, by Account, squad uint64, d *plan
 		player.Roster = rows[name]
 		delete(rows, name) // a row is one player's
 	}
-	fitted, err := schedule.Fit(ctx, d, atOnce)
+	fitted, err := schedule.Fit(ctx, d, schedule.AtOnce)
 	if err != nil {
 		return 0, err
 	}

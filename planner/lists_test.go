@@ -35,13 +35,13 @@ spider reach 4 a side
 jump and stick 2 x 3, rest 20 s
 sprints 3 x 10 m at 70, 90, 100
 Circle work: goal shooters and goal attacks, done by 12
-shots 10 from left, middle and right`, []string{"Side shuffles, skips", "Hip circles, spider reach", "Jump and stick, sprints", "Circle work"},
+shots 10 from left, middle and right`, []string{"Raise", "Mobilise", "Potentiate", "Circle work"},
 			[]string{"4 lengths of 10 m", "6 each way, a side", "2 × 3 jumps", "at 70, 90, 100 %", "done by 12′"}},
 		"Hockey": {`jog 4 widths
 open the gate 8 a leg
 --- Sport
 push passes in pairs 2 min, straight after open the gate
-drag flicks 5, 20 to 16`, []string{"Jog", "Open the gate", "Push passes in pairs", "Drag flicks"}, []string{"4 ", "8 a side", "2 min", "straight after Open the gate", "20′ to 16′"}},
+drag flicks 5, 20 to 16`, []string{"Jog", "Open the gate", "Sport", "Drag flicks"}, []string{"4 ", "8 a side", "2 min", "straight after Open the gate", "20′ to 16′"}},
 		"Handball": {`bike 4 min, 60 %
 ankle rocks 8 a side
 groin rocks 10

@@ -70,13 +70,9 @@ func Once(ctx context.Context, account uint64, token string) context.Context {
 // IsFull tells whether an error is that of a full disk.
 func IsFull(err error) bool { return store.IsFull(err) }
 
-// atOnce is how many steps a fit may take while somebody waits for the page: some fifty
-// milliseconds, after which doses give way before drills do. Each of the many fits that are
-// tried for a mend, or for a plan that is composed, takes tried.
-const (
-	atOnce = 20_000
-	tried  = 3_000
-)
+// tried is how many steps each of the many fits may take that are tried for a mend, or for a
+// plan that is composed.
+const tried = 3_000
 
 // Planner runs the use cases. Its methods may be called concurrently. Each takes
 // the club that asks, or the account; what is another club's is not there.

@@ -3,6 +3,7 @@ package planner
 import (
 	"context"
 	"errors"
+	"fmt"
 	"strings"
 
 	"cuestart/core/club"
@@ -14,54 +15,61 @@ import (
 // its start one is not to come any more.
 const mostToCome = 60
 
-// putRight has the plans of sessions to come follow what the club keeps by now: players who
-// were put right, drills whose pace is another than in the book before. A plan that somebody
-// else is changing at that moment, or that is under way, is left alone.
-func (p *Planner) putRight(ctx context.Context, by Account, before *Book, players bool) error {
+// right is what plans follow of what a club keeps, as it is known at one moment.
+type right struct {
+	playbook
+	players []Entry[club.Player]
+}
+
+func (p *Planner) rightNow(ctx context.Context, clubID uint64) (is right, err error) {
+	if is.playbook, err = p.playbook(ctx, clubID); err != nil {
+		return is, err
+	}
+	is.players, err = entries[club.Player](ctx, p, clubID)
+	return is, err
+}
+
+// putRight has the plans of sessions to come follow what the club keeps by now and did not
+// before: players who were put right, drills whose pace is another. A plan that somebody else
+// is changing at that moment, or that is under way, is left alone.
+func (p *Planner) putRight(ctx context.Context, by Account, before right) error {
 	if May(by, ToPlan) != nil {
 		return nil
 	}
-	known, err := p.playbook(ctx, by.ClubID)
+	is, err := p.rightNow(ctx, by.ClubID)
 	if err != nil {
 		return err
 	}
+	var players []plan.Player
+	for _, k := range is.players {
+		if was := find(before.players, k.ID); was != nil && was.Is != k.Is {
+			players = append(players, playerOf(k))
+		}
+	}
 	type pace struct{ was, is drill.Drill }
 	var paces []pace
-	for _, was := range before.Drills {
+	for _, was := range before.book.Drills {
 		probe := was.Dose
-		if is, has := known.book.Find(was.Code); has && probe.TakePace(was.Dose, is.Dose) {
-			paces = append(paces, pace{was, is})
+		if now, has := is.book.Find(was.Code); has && probe.TakePace(was.Dose, now.Dose) {
+			paces = append(paces, pace{was, now})
 		}
 	}
-	if !players && paces == nil {
+	if players == nil && paces == nil {
 		return nil
 	}
-	now := map[uint64]plan.Player{}
-	if players {
-		all, err := entries[club.Player](ctx, p, by.ClubID)
-		if err != nil {
-			return err
-		}
-		for _, k := range all {
-			now[k.ID] = playerOf(k)
-		}
-	}
 	units := map[string][]string{}
-	for _, u := range known.sport.Units {
+	for _, u := range is.sport.Units {
 		units[u.Name] = u.Positions
 	}
 	return p.eachToCome(ctx, by, func(d *plan.Document) (string, error) {
-		var are []plan.Player
-		for _, was := range d.Players {
-			if is, known := now[was.Roster]; known {
-				are = append(are, is)
-			}
-		}
-		said := d.PutRight(are, units)
+		said := d.PutRight(players, units)
 		for _, k := range paces {
 			if says := d.TakePace(k.was, k.is); says != "" {
 				said = append(said, says)
 			}
+		}
+		if more := len(said) - 2; more > 0 {
+			said = append(said[:2], fmt.Sprintf("%d more put right", more))
 		}
 		return strings.Join(said, ", "), nil
 	})

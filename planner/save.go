@@ -3,7 +3,6 @@ package planner
 import (
 	"context"
 	"errors"
-	"slices"
 
 	"cuestart/core/club"
 	"cuestart/store"
@@ -30,7 +29,7 @@ func (p *Planner) Save(ctx context.Context, by Account, summary string, changes 
 			return nil, err
 		}
 	}
-	before, err := p.Book(ctx, by.ClubID)
+	before, err := p.rightNow(ctx, by.ClubID)
 	if err != nil {
 		return nil, err
 	}
@@ -38,8 +37,7 @@ func (p *Planner) Save(ctx context.Context, by Account, summary string, changes 
 	if err != nil {
 		return nil, err
 	}
-	player := func(c Change) bool { return c.Is.Kind() == club.KindPlayer && c.ID > 0 && !c.Gone }
-	return ids, p.putRight(ctx, by, before, slices.ContainsFunc(changes, player))
+	return ids, p.putRight(ctx, by, before)
 }
 
 // Newest says what the account's last change of the last day was that is not
@@ -59,12 +57,12 @@ func (p *Planner) TakeBack(ctx context.Context, by Account) (summary string, err
 	if May(by, ToKeep) != nil && May(by, ToRule) != nil { // each takes back what they did themselves
 		return "", ErrForbidden
 	}
-	before, err := p.Book(ctx, by.ClubID)
+	before, err := p.rightNow(ctx, by.ClubID)
 	if err != nil {
 		return "", err
 	}
 	if summary, err = p.store.TakeBack(ctx, by); err == nil {
-		err = p.putRight(ctx, by, before, true)
+		err = p.putRight(ctx, by, before)
 	}
 	return summary, err
 }

@@ -165,7 +165,7 @@ func (p *Planner) HoldCost(ctx context.Context, b *Board, block string) (string,
 	if _, err := free.SetHold(block, plan.Holds{}); err != nil {
 		return "", nil
 	}
-	fitted, err := schedule.Fit(ctx, free, atOnce)
+	fitted, err := schedule.Fit(ctx, free, schedule.AtOnce)
 	if err != nil {
 		return "", err
 	}

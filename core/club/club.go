@@ -55,7 +55,7 @@ type Player struct {
 	Hand     Side        `json:"hand,omitempty"`
 	Level    drill.Grade `json:"level,omitempty"` // "": as the squad
 	Build    Build       `json:"build,omitempty"`
-	Own      string      `json:"own,omitempty"`   // what they always do in own time, a line each
+	Own      string      `json:"own,omitempty"` // what they always do in own time, a line each
 	Notes    string      `json:"notes,omitempty"`
 }
 

@@ -100,11 +100,24 @@ func (c *composer) ways(ctx context.Context, in check.Input, f check.Finding) (l
 			on(func(d *plan.Document) { c.filler(len(d.Blocks), f.Players, seconds) })
 		}
 	case "cool-start", "no-full":
-		on(firmFinish)
-		on(longerFinish)
-		on(func(d *plan.Document) { longerFinish(d); slower(d) })
-		on(func(d *plan.Document) { longerFinish(d); slower(d); dropOne(d); d.Margin = min(d.Margin, 180) })
+		wear := func(*plan.Document) {}
+		if air := in.Document.Today.Air(); f.Rule == "cool-start" && (air == plan.Cold || air == plan.Cool) && !in.Document.Today.Layers {
+			wear = layers
+			on(layers)
+		}
+		if f.Rule == "cool-start" {
+			on(func(d *plan.Document) { wear(d); keepMoving(d) })
+			on(func(d *plan.Document) { wear(d); keepMoving(d); longerFinish(d) })
+		}
+		on(func(d *plan.Document) { wear(d); firmFinish(d) })
+		if f.Rule == "no-full" {
+			on(c.sharp)
+		}
+		on(func(d *plan.Document) { wear(d); longerFinish(d) })
+		on(func(d *plan.Document) { wear(d); longerFinish(d); slower(d) })
+		on(func(d *plan.Document) { wear(d); longerFinish(d); slower(d); dropOne(d); d.Margin = min(d.Margin, 180) })
 		on(func(d *plan.Document) {
+			wear(d)
 			for n := 0; n < plan.MaxBlocks; n++ {
 				dropOne(d)
 			}
@@ -114,7 +127,16 @@ func (c *composer) ways(ctx context.Context, in check.Input, f check.Finding) (l
 			slower(d)
 			d.Margin = min(d.Margin, 180)
 		})
-	case "queue", "too-far", "grid-untried", "contacts", "static-last":
+	case "queue": // more trips, and less of them is waiting
+		on(func(d *plan.Document) {
+			if b := d.Block(f.Where); b != nil {
+				for i := range b.Items {
+					b.Items[i].Drill.Range.Min = b.Items[i].Drill.Range.Target
+				}
+			}
+		})
+		fallthrough
+	case "too-far", "grid-untried", "contacts", "static-last":
 		on(func(d *plan.Document) {
 			if b := d.Block(f.Where); b != nil && b.Priority != plan.Must {
 				d.Remove(b.ID)
@@ -124,6 +146,33 @@ func (c *composer) ways(ctx context.Context, in check.Input, f check.Finding) (l
 	return list
 }
 
+// sharp ends with rising strides, where nothing else is at full effort.
+func (c *composer) sharp(d *plan.Document) {
+	if b, k := d.Block("finish"), c.byCode["strides-rising"]; b != nil && c.usable(k, len(d.Members(b.Who))) == "" {
+		b.Items = []plan.Item{c.item(k)}
+	}
+}
+
+// lastWait is how many seconds before the start what holds everybody is a wait that cools.
+const lastWait = 20 * 60
+
+// keepMoving has everybody move on in what holds them all before the start.
+func keepMoving(d *plan.Document) {
+	for i := range d.Fixed {
+		f := &d.Fixed[i]
+		if slices.Contains(f.Who, plan.Everyone) && !f.Active && f.Span.From.Clock == "" && f.Span.From.Before <= lastWait && f.Span.To.Before > 0 {
+			f.Active = true
+			d.Note("Keep everybody moving during " + f.Name + ": they cool there")
+		}
+	}
+}
+
+// layers has everybody wear something warm while they wait.
+func layers(d *plan.Document) {
+	d.Today.Layers = true
+	d.Note("Warm layers on whenever they wait: it is cold")
+}
+
 // firmFinish keeps the last hard minutes of the plan from being cut.
 func firmFinish(d *plan.Document) {
 	if b := d.Block("finish"); b != nil {
@@ -131,9 +180,16 @@ func firmFinish(d *plan.Document) {
 	}
 }
 
-// longerFinish makes the last hard minutes of the plan longer.
+// longerFinish makes the last hard minutes of the plan longer: the finish, or else the last
+// block of everybody.
 func longerFinish(d *plan.Document) {
-	if b := d.Block("finish"); b != nil {
+	b := d.Block("finish")
+	for i := range d.Blocks {
+		if last := &d.Blocks[i]; d.Block("finish") == nil && slices.Contains(last.Who, plan.Everyone) && len(last.Items) == 1 {
+			b = last
+		}
+	}
+	if b != nil {
 		r := &b.Items[0].Drill.Range
 		r.Target = min(r.Max, (r.Target+r.Max+1)/2)
 		r.Min = r.Target // what warms last is not what gives way

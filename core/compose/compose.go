@@ -112,7 +112,7 @@ func (c *composer) mended(ctx context.Context) (*Made, error) {
 // tried for them, triedSteps how well each of these is fitted.
 const (
 	warnsAtMost = 12
-	triesAtMost = 5
+	triesAtMost = 9
 	triedSteps  = 1_000
 )
 
@@ -238,7 +238,7 @@ func newComposer(b Brief) (*composer, error) {
 	if b.Grade == "" {
 		b.Grade = drill.Club
 	}
-	margin := b.Sport.Margin * 60
+	margin := max(180, b.Sport.Margin*60) // three minutes of calm at the least
 	if b.Kind == plan.Training {
 		margin = 180
 	}

@@ -180,7 +180,7 @@ func TestWhatIsUnderWayInALostPlaceIsFinished(t *testing.T) {
 	base.Document.Zones = base.Document.Zones[:1]
 	p := &phone{t: t, by: "Ines", plan: base}
 	now := p.at("swings") + 60
-	made, err := p.stand(now).Propose(t.Context(), conduct.Different{Is: conduct.IsPlace, ID: "pitch"}, conduct.Steps)
+	made, err := p.stand(now).Propose(t.Context(), conduct.Different{Is: conduct.IsPlace, ID: "pitch"}, schedule.AtOnce)
 	require.NoError(t, err)
 	assert.Contains(t, made.Goes, "run", "it has no place any more")
 	assert.False(t, made.Fits, "and it was a must")

@@ -68,7 +68,7 @@ func (p *phone) stand(at clock.Offset) *conduct.Stand {
 }
 
 func (p *phone) take(at clock.Offset, is conduct.Different) *conduct.Proposal {
-	made, err := p.stand(at).Propose(context.Background(), is, conduct.Steps)
+	made, err := p.stand(at).Propose(context.Background(), is, schedule.AtOnce)
 	require.NoError(p.t, err)
 	p.press(at, conduct.Event{Kind: conduct.Change, Is: &is, Placed: made.Placed})
 	return made
@@ -125,7 +125,7 @@ func TestWhoMarksIsToldWhoIsWaitedFor(t *testing.T) {
 func TestACalledStartCutsAndALaterOneTopsUp(t *testing.T) {
 	p := &phone{t: t, by: "Ines", plan: day(t)}
 	now := p.at("swings") + 60
-	sooner, err := p.stand(now).Propose(context.Background(), conduct.Different{Is: conduct.IsStart, Seconds: -300}, conduct.Steps)
+	sooner, err := p.stand(now).Propose(context.Background(), conduct.Different{Is: conduct.IsStart, Seconds: -300}, schedule.AtOnce)
 	require.NoError(t, err)
 	assert.Equal(t, "Kick-off 5 min earlier: 14:55", sooner.Said)
 	assert.NotEmpty(t, sooner.Less)
@@ -172,7 +172,7 @@ func TestWhatElseIsDifferent(t *testing.T) {
 	assert.Positive(t, s.Document.Player("p1").Late)
 	for _, wrong := range []conduct.Different{{Is: "nothing"}, {Is: conduct.IsStart, Seconds: 90}, {Is: conduct.IsStart, Seconds: -7200}, {Is: conduct.IsOut, Who: []string{"p9"}},
 		{Is: conduct.IsPlace, ID: "moon"}, {Is: conduct.IsMinutes, Seconds: 1e6}, {Is: conduct.IsTopUp, Seconds: 60}, {Is: conduct.IsLate}, {Is: conduct.IsWeather}} {
-		_, err := s.Propose(context.Background(), wrong, conduct.Steps)
+		_, err := s.Propose(context.Background(), wrong, schedule.AtOnce)
 		assert.Error(t, err, wrong.Is)
 	}
 }

@@ -17,9 +17,6 @@ import (
 	"cuestart/core/warmth"
 )
 
-// Steps bound the search of a re-fit, so that a phone answers while its coach looks at it.
-const Steps = 3_000
-
 // Proposal is what becomes of the plan if something is different. Nothing is changed until
 // it is taken, as an event that holds Is and Placed.
 type Proposal struct {

@@ -227,6 +227,30 @@ func (m *model) readBlock(i int, places map[string]int) {
 			to.closed = append(to.closed, m.away(s, to.place)...)
 		}
 	}
+	if to.excusable && !from.going {
+		to.closed = append(to.closed, m.nobody(to.strands)...)
+	}
+}
+
+// nobody is when events hold all of some strands: nothing goes on without everybody.
+func (m *model) nobody(strands []int) (spans []span) {
+	for n, k := range strands {
+		closed := m.strands[k].closed
+		if n == 0 {
+			spans = slices.Clone(closed)
+			continue
+		}
+		var both []span
+		for _, a := range spans {
+			for _, b := range closed {
+				if s := (span{max(a.from, b.from), min(a.to, b.to)}); s.from < s.to {
+					both = append(both, s)
+				}
+			}
+		}
+		spans = both
+	}
+	return spans
 }
 
 func (m *model) orderBlocks() {

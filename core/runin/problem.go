@@ -117,7 +117,7 @@ type Block struct {
 	Weight    float64       `json:"weight"`
 	Must      bool          `json:"must"`
 	Loose     bool          `json:"loose,omitempty"`
-	Excusable bool          `json:"excusable,omitempty"`
+	Excusable bool          `json:"excusable,omitempty"` // it goes on without those called away, not without everybody
 	Pin       *clock.Offset `json:"pin,omitempty"`
 	Window    Window        `json:"window,omitzero"`
 	After     []string      `json:"after,omitempty"`          // each ends before it starts, if both are kept
@@ -127,6 +127,8 @@ type Block struct {
 	Levels    []Level       `json:"levels"`          // the shortest first
 	Once      []Level       `json:"once,omitempty"`  // shorter still, the shortest first: for where the musts do not fit
 	Pulse     bool          `json:"pulse,omitempty"` // it makes the rest safe: of musts that do not fit, the last to go
+
+	going bool // it is under way, whoever is there
 }
 
 // Window holds a block: it starts no earlier than the first moment and ends no

@@ -163,7 +163,7 @@ func (live Live) block(p *Problem, was *Result, i int) (b Block, left bool) {
 	pin := s.Start
 	b.Phase = "" // it is where it is: what it overtook may still come
 	b.Pin, b.Must, b.Excusable, b.Levels = &pin, true, true, b.Levels[s.Level:s.Level+1]
-	b.Window, b.Straight = Window{}, ""
+	b.Window, b.Straight, b.going = Window{}, "", true
 	b.Players = slices.DeleteFunc(slices.Clone(b.Players), func(id string) bool { _, late := live.Arrives[id]; return late })
 	b.Needs = slices.DeleteFunc(slices.Clone(b.Needs), func(n Need) bool { return slices.Contains(live.Lost, n.Resource) })
 	return b, len(b.Players) > 0

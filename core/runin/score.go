@@ -107,6 +107,13 @@ func blockRules(p *Problem, r *Result, i int) error {
 			return fmt.Errorf("%s is called away", p.Players[m].ID)
 		}
 	}
+	if b.Excusable && !b.going && len(members) > 0 {
+		for t := s.Start; t < s.End; t++ {
+			if !slices.ContainsFunc(members, func(m int) bool { return awaySeconds(p, m, clock.Window{From: t, To: t + 1}, true) == 0 }) {
+				return fmt.Errorf("everybody is called away")
+			}
+		}
+	}
 	for j := range p.Blocks {
 		if j == i || !r.Blocks[j].Kept {
 			continue

@@ -50,6 +50,11 @@ func (w Window) Late() string {
 	return ""
 }
 
+// AtOnce is how many steps a fit may take while somebody waits for it, at a desk or at the
+// pitch side, so that the same question has one answer: some fifty milliseconds, after which
+// doses give way before drills do.
+const AtOnce = 20_000
+
 // Fit fits a document, spending at most steps steps (0: by the size of the
 // plan). It fails with [plan.Problems] where the document is not valid; a
 // document whose musts do not fit is an answer.

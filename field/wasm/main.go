@@ -11,6 +11,7 @@ import (
 	_ "time/tzdata" // a browser has none
 
 	"cuestart/core/conduct"
+	"cuestart/core/schedule"
 	"cuestart/field"
 )
 
@@ -31,7 +32,7 @@ func main() {
 		"propose": js.FuncOf(func(_ js.Value, args []js.Value) any {
 			return answer(phone.Propose([]byte(args[0].String()), int64(args[1].Float()), []byte(args[2].String()), args[3].Int()))
 		}),
-		"steps": conduct.Steps,
+		"steps": schedule.AtOnce,
 	})
 	select {} // the page calls as long as it is open
 }
