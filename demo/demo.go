@@ -29,10 +29,6 @@ const (
 // zone is the time zone of the demo's grounds.
 const zone = "Europe/London"
 
-// steps is how long the demo's plans are fitted: as the site fits a change, so that the first
-// change of one moves nothing by itself.
-const steps = 3_000
-
 // Fill makes the demo club in an empty database, with sessions after now. A
 // database that has a club is left alone.
 func Fill(ctx context.Context, s *store.Store, now time.Time) error {
@@ -68,7 +64,7 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 		for i := range d.Players {
 			d.Players[i].Roster = players[slices.IndexFunc(first, func(p club.Player) bool { return p.Number == d.Players[i].Number })]
 		}
-		if fitted[n], err = schedule.Fit(ctx, d, steps); err != nil {
+		if fitted[n], err = schedule.Fit(ctx, d, schedule.AtOnce); err != nil {
 			return fmt.Errorf("the demo's %s: %w", d.Title, err)
 		}
 		if _, err := s.AddSession(ctx, coach.ClubID, firstTeam, store.Fitted{Document: d, Schedule: fitted[n], Summary: "made", By: coach.ID}); err != nil {
@@ -248,7 +244,7 @@ func base(start time.Time, free plan.Span) *plan.Document {
 		}
 	}
 	for _, p := range first[:23] {
-		d.Players = append(d.Players, plan.Player{ID: ids(p.Number)[0], Number: p.Number, First: p.First, Last: p.Last, Position: p.Position})
+		d.Players = append(d.Players, plan.Player{ID: ids(p.Number)[0], Number: p.Number, First: p.First, Last: p.Last, Position: p.Position, Hand: drill.Way(p.Hand), Foot: drill.Way(p.Foot)})
 	}
 	return d
 }

@@ -64,7 +64,7 @@ func TestAWhyIsSaidOfEachCut(t *testing.T) {
 	s, err = schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	assert.False(t, s.Result.Feasible)
-	assert.Contains(t, s.Result.Why, "would have to be free 11:05 min earlier too", "the ground is the limit, not the players")
+	assert.Contains(t, s.Result.Why, "would have to be free 24:30 min earlier too", "the ground is the limit, not the players")
 }
 
 // Kit is short of the squad: what two blocks want at once they cannot both have.

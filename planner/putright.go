@@ -40,10 +40,10 @@ func (p *Planner) putRight(ctx context.Context, by Account, before right) error 
 	if err != nil {
 		return err
 	}
-	var players []plan.Player
+	var players []plan.Known
 	for _, k := range is.players {
 		if was := find(before.players, k.ID); was != nil && was.Is != k.Is {
-			players = append(players, playerOf(k))
+			players = append(players, plan.Known{Was: playerOf(*was), Now: playerOf(k)})
 		}
 	}
 	type pace struct{ was, is drill.Drill }

@@ -7,21 +7,33 @@ import (
 	"cuestart/core/drill"
 )
 
-// PutRight has the plan follow what its club knows of its players by now: their names,
-// numbers, positions, sides, level and own lines. Units are the positions of those that fall
+// Known is what a club knew of a player of its, and knows now.
+type Known struct{ Was, Now Player }
+
+// PutRight has the plan follow what its club knows of its players by now and did not before:
+// their names, numbers, positions, sides, level and own lines. Units are the positions of those that fall
 // out of positions, by name; such a unit, and a block for all who play somewhere, is for who
 // plays there now. It says what is otherwise now, nil where nothing is.
-func (d *Document) PutRight(now []Player, units map[string][]string) (said []string) {
+func (d *Document) PutRight(players []Known, units map[string][]string) (said []string) {
 	was := d.Clone()
-	for _, is := range now {
-		i := slices.IndexFunc(d.Players, func(p Player) bool { return p.Roster > 0 && p.Roster == is.Roster })
+	for _, k := range players {
+		i := slices.IndexFunc(d.Players, func(p Player) bool { return p.Roster > 0 && p.Roster == k.Now.Roster })
 		if i < 0 {
 			continue
 		}
 		p := &d.Players[i]
 		next := *p
-		next.Number, next.First, next.Last, next.Position = is.Number, is.First, is.Last, is.Position
-		next.Hand, next.Foot, next.Level, next.Loose, next.Own = is.Hand, is.Foot, is.Level, is.Loose, is.Own
+		follow(&next.Number, k.Was.Number, k.Now.Number)
+		follow(&next.First, k.Was.First, k.Now.First)
+		follow(&next.Last, k.Was.Last, k.Now.Last)
+		follow(&next.Position, k.Was.Position, k.Now.Position)
+		follow(&next.Hand, k.Was.Hand, k.Now.Hand)
+		follow(&next.Foot, k.Was.Foot, k.Now.Foot)
+		follow(&next.Level, k.Was.Level, k.Now.Level)
+		follow(&next.Loose, k.Was.Loose, k.Now.Loose)
+		if !slices.Equal(k.Was.Own, k.Now.Own) {
+			next.Own = k.Now.Own
+		}
 		if says := p.otherwise(&next); says != "" {
 			said = append(said, says)
 		}
@@ -46,6 +58,13 @@ func (d *Document) PutRight(now []Player, units map[string][]string) (said []str
 		}
 	}
 	return said
+}
+
+// follow has a field be what is known now, where that is not what was known before.
+func follow[T comparable](field *T, was, now T) {
+	if was != now {
+		*field = now
+	}
 }
 
 // otherwise says what of a player is otherwise by now; "" where nothing is.
