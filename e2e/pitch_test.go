@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/core/conduct"
+	"cuestart/core/schedule"
 	"cuestart/demo"
 	"cuestart/field"
 	"cuestart/planner"

@@ -62,7 +62,7 @@ func TestAPlanComesBackAsItWasAndCanBeUndone(t *testing.T) {
 	}
 	throws := func() int { return at().Document.Block("lineout").Items[0].Drill.Range.Target }
 	first := at()
-	again, err := schedule.Fit(ctx, first.Document, 3_000)
+	again, err := schedule.Fit(ctx, first.Document, schedule.AtOnce)
 	require.NoError(t, err)
 	assert.Equal(t, again.Result, first.Schedule.Result, "what is stored is what was fitted")
 	assert.ErrorIs(t, s.Undo(ctx, 1, 1, first.Revision), store.ErrNothing)

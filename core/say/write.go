@@ -178,7 +178,7 @@ func (w *writer) fixed(l *Line) string {
 	f.Span = plan.Span{From: *l.moment(l.From), To: *l.moment(l.To)}
 	_, err := w.doc.SetFixed(f)
 	if err == nil {
-		w.between(f.Name)
+		return w.between(f.Name)
 	}
 	return sentence(err)
 }
@@ -255,7 +255,7 @@ func (w *writer) drills(l *Line, became *Became) {
 		list = []Line{{Is: IsLegs, Name: l.Name, Out: l.Out, Back: l.Back, Trips: l.Trips, Cues: l.Cues}}
 	}
 	with := w.merged(l)
-	together := drill.Phase("")
+	together, first := drill.Phase(""), drill.Phase("")
 	if l.Is == IsDrills { // they stay together, in the phase of the last that is known
 		for i := range list {
 			if k := w.book(list[i].Code); k != nil && len(k.Phases) > 0 {
@@ -268,6 +268,10 @@ func (w *writer) drills(l *Line, became *Became) {
 		if together != "" && !w.said {
 			phase = together
 		}
+		if i > 0 && l.Is == IsDrills {
+			phase = first
+		}
+		first = phase
 		b, problem := w.into(&with, phase, list[i].Name)
 		if b == nil {
 			became.Problem = problem
@@ -412,7 +416,7 @@ func (w *writer) knownFor(l *Line) (k drill.Drill, phase drill.Phase) {
 // item makes the drill of a line, and says in which phase it belongs.
 func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 	k, phase := w.knownFor(l)
-	lane := w.lane(with)
+	lane, owned := w.lane(with), len(w.own)
 	if k.Code == "" {
 		k = w.ownDrill(l, phase, with, lane)
 	} else {
@@ -421,6 +425,7 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 	if l.Dose != nil && k.For(w.doc.Grade).Validate() != nil { // nobody can do that: it stays as a note
 		bare := *l
 		bare.Dose, bare.Exact = nil, false
+		w.own = w.own[:owned]
 		bare.Note = strings.TrimSpace(bare.Note + " " + with.Said)
 		item, phase := w.item(&bare, with)
 		l.Note = bare.Note

@@ -132,6 +132,39 @@ throws 6, led by Hester`)
 	assert.Equal(t, "straight after the fireworks", became[1].Line.Note)
 }
 
+// What is fixed for everybody among lines parts them; where the fences contradict each other
+// one sentence says so, and nothing between them is held or lost.
+func TestFixedTimesAmongLinesAreFences(t *testing.T) {
+	d := empty()
+	became := write(d, "jog 3 min\n\nTalk 40 to 30\nskips 2 x 20 m\n\nKit on 25 to 23\nsprints 3 x 15 m")
+	require.Len(t, d.Blocks, 3)
+	event := func(name string) string {
+		for _, f := range d.Fixed {
+			if f.Name == name {
+				return f.ID
+			}
+		}
+		return "none"
+	}
+	assert.Equal(t, event("Talk"), d.Blocks[0].Hold.Before)
+	assert.Equal(t, plan.Hold{After: event("Talk"), Before: "kit"}, d.Blocks[1].Hold)
+	assert.Equal(t, "kit", d.Blocks[2].Hold.After)
+	for _, b := range became {
+		assert.Empty(t, b.Problem)
+	}
+
+	d = empty()
+	became = write(d, "jog 3 min\n\nTalk 20 to 15\nskips 2 x 20 m\n\nKit on 35 to 30\nsprints 3 x 15 m")
+	require.Len(t, d.Blocks, 3)
+	assert.Equal(t, plan.Hold{}, d.Blocks[1].Hold)
+	said := ""
+	for _, b := range became {
+		said += b.Problem
+	}
+	assert.Equal(t, "Kit on is earlier than Talk, which stands above it: what stands between them is held by neither", said)
+	require.NoError(t, d.Validate())
+}
+
 // Whatever a plan is, printed as lines and read again it is the same plan.
 func TestAPlanPrintedAndReadAgainIsTheSame(t *testing.T) {
 	drills := book.Drills()

@@ -1,0 +1,96 @@
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"os"
+	"path/filepath"
+	"regexp"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/clock"
+	"cuestart/core/plan"
+	"cuestart/demo"
+	"cuestart/planner"
+)
+
+// said are lists as many people typed them, the sport of each and its text.
+func said(t *testing.T) (lists []struct{ Sport, Text string }) {
+	files, err := filepath.Glob("../core/say/testdata/said/*.json")
+	require.NoError(t, err)
+	for _, file := range files {
+		text, err := os.ReadFile(file)
+		require.NoError(t, err)
+		var of struct {
+			Lists []struct{ Sport, Text string }
+		}
+		require.NoError(t, json.Unmarshal(text, &of))
+		lists = append(lists, of.Lists...)
+	}
+	return lists
+}
+
+// readBack are lists whose every dose is read, by their first words: all that they say has to
+// come back from phone and sheet.
+var readBack = []string{"1. jog round both courts", "Warm-up before doubles", "bici 5 min", "futsal tues", "Year 8, sports hall"}
+
+var (
+	numbers = regexp.MustCompile(`\d+`)
+	marks   = regexp.MustCompile(`^\s*(?:\d{1,2}[.)]|[a-zA-Z]\)|[-*•])\s*`)
+)
+
+// Lists are pasted as many people typed them: none is refused, every line is answered, and
+// nothing that fits is cut. Of five every number comes back from phone and sheet as it was
+// written, in the order in which it was.
+func TestListsThatManyPeopleTypedArePastedAsTheyStand(t *testing.T) {
+	base, p := site(t, true)
+	ctx := context.Background()
+	coach, _, err := p.AccountByEmail(ctx, demo.Email)
+	require.NoError(t, err)
+	b, phone := newBrowser(t, base), newBrowser(t, base)
+	b.signIn()
+	phone.size(390, 844)
+	back := 0
+	for n, l := range said(t) {
+		first, _, _ := strings.Cut(l.Text, "\n")
+		at := fmt.Sprintf("list %d, %s: %s", n+1, l.Sport, first)
+		added, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Training, Title: l.Sport, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: planner.FromEmpty, Minutes: 120})
+		require.NoError(t, err)
+		b.open(fmt.Sprintf("/sessions/%d", added.ID))
+		b.write(l.Text)
+		b.until(`document.querySelector(".heard-panel")`)
+		lines := slices.DeleteFunc(strings.Split(l.Text, "\n"), func(line string) bool { return strings.TrimSpace(line) == "" || strings.Contains(line, "double lesson") }) // a title has no dose
+		assert.GreaterOrEqual(t, eval[int](b, `document.querySelectorAll(".heard-panel li").length`), min(len(lines), 1), at)
+		board, err := p.Board(ctx, 1, added.ID)
+		require.NoError(t, err)
+		assert.NotEmpty(t, board.Blocks, at)
+		if !slices.ContainsFunc(readBack, func(begins string) bool { return strings.HasPrefix(l.Text, begins) }) {
+			continue
+		}
+		back++
+		board, err = p.Publish(ctx, coach, added.ID, board.Revision)
+		require.NoError(t, err, at)
+		for _, block := range board.Blocks {
+			assert.Empty(t, block.Cut, "%s: %s", at, block.Name)
+		}
+		links := ownLinks(t, p, board)
+		phone.open(links[board.Document.Players[9].ID])
+		b.open(fmt.Sprintf("/sessions/%d/sheet", added.ID))
+		const whole = `document.querySelector("main").textContent`
+		for where, text := range map[string]string{"phone": eval[string](phone, `[...document.querySelectorAll("[data-move]")].map(e => e.textContent).join(" ")`), "sheet": eval[string](b, whole)} {
+			has := numbers.FindAllString(text, -1)
+			for _, line := range lines {
+				for _, number := range numbers.FindAllString(marks.ReplaceAllString(line, ""), -1) {
+					assert.Contains(t, has, number, "%s, %s: %s", at, where, line)
+				}
+			}
+		}
+	}
+	assert.Equal(t, len(readBack), back)
+}
