@@ -21,7 +21,7 @@ var own = drill.Group{People: 1, Lanes: 1}
 // All are the document's blocks, as [Schedule.Blocks] has them, and after them the short
 // lists of players who come late: the pulse, then what they missed of their list at its
 // least, in its order, as much as fits between their coming and the first block that needs
-// them. Such a list is never longer than what they missed, and moves nobody: it takes the
+// them, or that they join. Such a list is never longer than what they missed, and moves nobody: it takes the
 // place of waiting, or of the start of a block that they join late.
 func (s *Schedule) All(d *plan.Document) []Block {
 	blocks := s.Blocks(d)
@@ -109,9 +109,9 @@ func (c *coming) shortList(d *plan.Document) (Block, bool) {
 	p := d.Player(c.player)
 	list := &plan.Block{ID: ShortListID(c.player), Name: "Catch-up", Phase: drill.Own, Who: []string{c.player}, Priority: plan.Should}
 	from := clock.Offset(clock.CeilTo(float64(c.here), clock.Grid))
-	room := min(c.missed, int(c.until-from))
-	var amounts []int
 	owed := c.owed(d)
+	room := min(c.missed, int(c.joining(from, owed)-from))
+	var amounts []int
 	warm, cold := 0.0, len(owed) > 0 && pulse(owed[0])
 	for n, one := range owed {
 		if cold && warm < warmAfter && (one.Drill.Deep() || one.Drill.Static || one.Drill.NeedsWarm || one.Drill.Effort >= drill.HardEffort) {
@@ -134,6 +134,23 @@ func (c *coming) shortList(d *plan.Document) (Block, bool) {
 	}
 	list.Aim = fmt.Sprintf("What %s misses, at its least", p.ShortName())
 	return Block{Block: list, Kept: true, Start: from, End: from + clock.Offset(list.Seconds(amounts, own)), Members: []string{c.player}, Group: own, amounts: amounts}, true
+}
+
+// joining is when the player joins the others: at the first block after they come, if what
+// they begin with is done by then, else at the next, and no later than what needs them.
+func (c *coming) joining(from clock.Offset, owed []plan.Item) clock.Offset {
+	if len(owed) == 0 {
+		return from
+	}
+	begins := leasts(owed[0], false)[0]
+	first := &plan.Block{Items: []plan.Item{begins.item}}
+	done := from + clock.Offset(first.Seconds([]int{begins.amount}, own))
+	for _, b := range c.blocks {
+		if b.Start >= done && b.Start < c.until {
+			return b.Start
+		}
+	}
+	return c.until
 }
 
 // warmAfter is how many seconds of work that warms a short list holds before anything in it

@@ -35,7 +35,8 @@ type chart struct {
 	After         *afterLine // right of the start: what comes after the end; nil: nothing
 
 	laneHeight int
-	from       clock.Offset // the moment at Left
+	from       clock.Offset            // the moment at Left
+	joins      map[string]clock.Offset // by player who comes late: when they join the others
 	rows       []laneRow
 }
 
@@ -170,7 +171,9 @@ func newChart(b *planner.Board, v view) *chart {
 	}
 	c.scale(b)
 	c.lanes(d)
-	c.drawBlocks(d, s.All(d), 0)
+	all := s.All(d)
+	c.joins = joinsOf(s, all)
+	c.drawBlocks(d, all, 0)
 	if beyond > 0 {
 		c.drawAfter(after, to)
 	}
@@ -266,7 +269,7 @@ func (c *chart) drawBlocks(d *plan.Document, blocks []schedule.Block, later cloc
 		c.Blocks = append(c.Blocks, chartBlock{ID: b.ID, Phase: b.Phase.Key(), Chosen: b.ID == c.Chosen, Faint: c.Follow != "" && !b.Has(c.Follow), Href: open, Start: int(b.Start), Drags: later == 0 && !short,
 			Label: fmt.Sprintf("%s, %s, %s: %s, %s", b.Name, b.Phase.Name(), d.Audience(b.Who), when(b, later), strings.Join(words, ", ")),
 			name:  b.Name, words: b.Doses(), length: clock.Lasting(b.Length()), letter: b.Phase.Letter(),
-			Pieces: c.pieces(c.lanesOf(b), b.Start+later, b.End+later, blockInset)})
+			Pieces: c.piecesOf(b, short, later)})
 		if held := d.HeldWords(b.Block); held != "" && b.Start >= c.from {
 			last := &c.Blocks[len(c.Blocks)-1]
 			last.Label += ", held " + held

@@ -148,6 +148,44 @@ func (c *chart) lanesWith(players []string) (lanes []int) {
 	return lanes
 }
 
+// joinsOf is when players who come late join the others: they come, and make up what they
+// missed.
+func joinsOf(s *schedule.Schedule, all []schedule.Block) map[string]clock.Offset {
+	joins := map[string]clock.Offset{}
+	for _, w := range s.Fixed {
+		if late := w.Late(); late != "" {
+			joins[late] = w.End
+		}
+	}
+	for i := range all {
+		for player := range joins {
+			if all[i].ID == schedule.ShortListID(player) {
+				joins[player] = all[i].End
+			}
+		}
+	}
+	return joins
+}
+
+// piecesOf are the boxes of a block: in the lane of who comes late from when they join it.
+func (c *chart) piecesOf(b *schedule.Block, short bool, later clock.Offset) []piece {
+	lanes := c.lanesOf(b)
+	var pieces []piece
+	if c.By == byPeople && later == 0 && !short {
+		lanes = slices.DeleteFunc(slices.Clone(lanes), func(lane int) bool {
+			from, late := c.joins[c.rows[lane].players[0]]
+			if !late || from <= b.Start {
+				return false
+			}
+			if from < b.End {
+				pieces = append(pieces, c.pieces([]int{lane}, from, b.End, blockInset)...)
+			}
+			return true
+		})
+	}
+	return append(c.pieces(lanes, b.Start+later, b.End+later, blockInset), pieces...)
+}
+
 // pieces are the boxes of adjacent lanes from one moment to another.
 func (c *chart) pieces(lanes []int, from, to clock.Offset, inset int) (list []piece) {
 	left, right := c.x(max(from, c.from)), c.x(to)

@@ -187,6 +187,12 @@ func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Ent
 		walk = tongue.T("Walk to %s, %s", d.ZoneName(e.Zone), clock.Duration(e.Walk))
 	}
 	one := item{Walk: walk, Tongue: tongue, Key: e.Key, From: int(e.From), To: int(e.To), Name: e.Name, Fixed: e.Block == nil, Seconds: e.Seconds(), Length: clock.Lasting(e.Seconds())}
+	if late := (schedule.Window{ID: e.Key}).Late(); late != "" {
+		if start, err := d.Start.Resolve(); err == nil {
+			one.Name = tongue.T("You come at %s", clock.Clock(start, e.To))
+		}
+		one.Missed = tongue.T("Nobody waits. What you miss and can make up comes first.")
+	}
 	if one.Fixed {
 		return one, nil
 	}
