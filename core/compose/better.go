@@ -100,33 +100,9 @@ func (c *composer) ways(ctx context.Context, in check.Input, f check.Finding) (l
 			on(func(d *plan.Document) { c.filler(len(d.Blocks), f.Players, seconds) })
 		}
 	case "cool-start", "no-full":
-		wear := func(*plan.Document) {}
-		if air := in.Document.Today.Air(); f.Rule == "cool-start" && (air == plan.Cold || air == plan.Cool) && !in.Document.Today.Layers {
-			wear = layers
-			on(layers)
+		for _, edit := range c.warmer(in, f.Rule) {
+			on(edit)
 		}
-		if f.Rule == "cool-start" {
-			on(func(d *plan.Document) { wear(d); keepMoving(d) })
-			on(func(d *plan.Document) { wear(d); keepMoving(d); longerFinish(d) })
-		}
-		on(func(d *plan.Document) { wear(d); firmFinish(d) })
-		if f.Rule == "no-full" {
-			on(c.sharp)
-		}
-		on(func(d *plan.Document) { wear(d); longerFinish(d) })
-		on(func(d *plan.Document) { wear(d); longerFinish(d); slower(d) })
-		on(func(d *plan.Document) { wear(d); longerFinish(d); slower(d); dropOne(d); d.Margin = min(d.Margin, 180) })
-		on(func(d *plan.Document) {
-			wear(d)
-			for n := 0; n < plan.MaxBlocks; n++ {
-				dropOne(d)
-			}
-			for range 3 {
-				longerFinish(d)
-			}
-			slower(d)
-			d.Margin = min(d.Margin, 180)
-		})
 	case "queue": // more trips, and less of them is waiting
 		on(func(d *plan.Document) {
 			if b := d.Block(f.Where); b != nil {
@@ -165,6 +141,37 @@ func keepMoving(d *plan.Document) {
 			d.Note("Keep everybody moving during " + f.Name + ": they cool there")
 		}
 	}
+}
+
+// warmer are the changes after which everybody may be warm, and was at full effort, at the
+// start: the mildest first.
+func (c *composer) warmer(in check.Input, rule string) (list []func(d *plan.Document)) {
+	wear := func(*plan.Document) {}
+	if rule == "no-full" {
+		list = append(list, c.sharp)
+	} else {
+		if air := in.Document.Today.Air(); (air == plan.Cold || air == plan.Cool) && !in.Document.Today.Layers {
+			wear = layers
+			list = append(list, layers)
+		}
+		list = append(list, func(d *plan.Document) { wear(d); keepMoving(d) }, func(d *plan.Document) { wear(d); keepMoving(d); longerFinish(d) })
+	}
+	return append(list,
+		func(d *plan.Document) { wear(d); firmFinish(d) },
+		func(d *plan.Document) { wear(d); longerFinish(d) },
+		func(d *plan.Document) { wear(d); longerFinish(d); slower(d) },
+		func(d *plan.Document) { wear(d); longerFinish(d); slower(d); dropOne(d); d.Margin = min(d.Margin, 180) },
+		func(d *plan.Document) {
+			wear(d)
+			for n := 0; n < plan.MaxBlocks; n++ {
+				dropOne(d)
+			}
+			for range 3 {
+				longerFinish(d)
+			}
+			slower(d)
+			d.Margin = min(d.Margin, 180)
+		})
 }
 
 // layers has everybody wear something warm while they wait.

@@ -242,18 +242,8 @@ func (r *Reader) Read(text string) Line {
 			line.Lanes, text = number(text[m[2]:m[3]]), strings.TrimSpace(text[:m[0]]+text[m[1]:])
 		}
 	}
-	if rest, head := r.section(&line, text); head {
-		if rest == "" {
-			line.Is = IsPhase
-			if line.Note == "" && line.List == "" {
-				line.Name = strings.Trim(text, " :")
-			}
-			return line
-		}
-		if onlyMinutes.MatchString(rest) { // "own time: 5 min" is what it is called
-			rest = strings.TrimSpace(strings.SplitN(text, ":", 2)[0]) + " " + rest
-		}
-		text = rest
+	if text = r.underHead(&line, text); text == "" {
+		return line
 	}
 	if inMetres := metresOfYards(text); inMetres != text {
 		text, line.Yards = inMetres, true
@@ -273,6 +263,22 @@ func (r *Reader) Read(text string) Line {
 		line.Is, line.Code, line.Likely = IsBlock, "", nil
 	}
 	return line
+}
+
+// underHead is what stands behind the head of a part of the list, the whole line where it has
+// none; "" where the line is nothing but such a head.
+func (r *Reader) underHead(line *Line, text string) string {
+	rest, head := r.section(line, text)
+	switch {
+	case head && rest == "":
+		line.Is = IsPhase
+		if line.Note == "" && line.List == "" {
+			line.Name = strings.Trim(text, " :")
+		}
+	case head && onlyMinutes.MatchString(rest): // "own time: 5 min" is what it is called
+		rest = strings.TrimSpace(strings.SplitN(text, ":", 2)[0]) + " " + rest
+	}
+	return rest
 }
 
 // onlyMinutes is a length of time and nothing else.

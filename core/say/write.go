@@ -255,23 +255,18 @@ func (w *writer) drills(l *Line, became *Became) {
 		list = []Line{{Is: IsLegs, Name: l.Name, Out: l.Out, Back: l.Back, Trips: l.Trips, Cues: l.Cues}}
 	}
 	with := w.merged(l)
-	together, first := drill.Phase(""), drill.Phase("")
-	if l.Is == IsDrills { // they stay together, in the phase of the last that is known
-		for i := range list {
-			if k := w.book(list[i].Code); k != nil && len(k.Phases) > 0 {
-				together = k.Phases[0]
-			}
-		}
+	together := drill.Phase("")
+	if l.Is == IsDrills && !w.said { // they stay together, in the phase of the last that is known
+		together = w.together(list)
 	}
 	for i := range list {
 		item, phase := w.item(&list[i], &with)
-		if together != "" && !w.said {
+		if together != "" {
 			phase = together
 		}
-		if i > 0 && l.Is == IsDrills {
-			phase = first
+		if l.Is == IsDrills {
+			together = phase
 		}
-		first = phase
 		b, problem := w.into(&with, phase, list[i].Name)
 		if b == nil {
 			became.Problem = problem
@@ -296,6 +291,16 @@ func (w *writer) drills(l *Line, became *Became) {
 	if l.Is != IsDrill && l.Note != "" {
 		w.note(l.Note)
 	}
+}
+
+// together is the phase of the last of drills that is known; "" where none is.
+func (w *writer) together(list []Line) (phase drill.Phase) {
+	for i := range list {
+		if k := w.book(list[i].Code); k != nil && len(k.Phases) > 0 {
+			phase = k.Phases[0]
+		}
+	}
+	return phase
 }
 
 // weigh gives a block under a heading the phase of most of its work, unless the heading

@@ -178,7 +178,7 @@ func newChart(b *planner.Board, v view) *chart {
 		c.drawAfter(after, to)
 	}
 	c.drawEvents(events)
-	c.walks(b, events)
+	c.walks(b)
 	c.write()
 	c.Warmth = c.warmth(b)
 	return c

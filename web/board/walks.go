@@ -2,10 +2,9 @@ package board
 
 import (
 	"fmt"
-	"slices"
 
 	"cuestart/core/clock"
-	"cuestart/core/schedule"
+	"cuestart/core/list"
 	"cuestart/planner"
 )
 
@@ -13,39 +12,21 @@ import (
 type way struct{ Path, Says string }
 
 // walks draws the walks of each lane's people from one place to the next.
-func (c *chart) walks(b *planner.Board, events []schedule.Event) {
-	type stop struct {
-		zone     string
-		from, to clock.Offset
-	}
+func (c *chart) walks(b *planner.Board) {
 	for n, row := range c.rows {
 		if len(row.players) == 0 {
 			continue
 		}
-		who := row.players[0]
-		var stops []stop
-		for i := range b.Blocks {
-			if x := &b.Blocks[i]; x.Kept && x.Has(who) {
-				stops = append(stops, stop{x.Zone, x.Start, x.End})
+		left := clock.Offset(0) // when they left the last place
+		for _, e := range list.Of(b.Document, b.Schedule, row.players[0]) {
+			if e.Walk > 0 && left >= c.from {
+				there := min(e.From, left+clock.Offset(e.Walk))
+				c.Walks = append(c.Walks, way{fmt.Sprintf("M%d %dH%d", c.x(left), c.Top+n*c.laneHeight+c.laneHeight/2, max(c.x(there), c.x(left)+leastWidth)),
+					fmt.Sprintf("walk to %s, %s", b.Document.ZoneName(e.Zone), clock.Duration(e.Walk))})
 			}
-		}
-		for _, e := range events {
-			if slices.Contains(e.Players, who) {
-				stops = append(stops, stop{e.Zone, e.Start, e.End})
+			if e.Zone != "" {
+				left = e.To
 			}
-		}
-		slices.SortStableFunc(stops, func(a, b stop) int { return int(a.from - b.from) })
-		last := stop{}
-		for _, s := range stops {
-			if s.zone == "" {
-				continue
-			}
-			if seconds := schedule.Walk(b.Document, last.zone, s.zone); seconds > 0 && last.to >= c.from {
-				end := min(s.from, last.to+clock.Offset(seconds))
-				c.Walks = append(c.Walks, way{fmt.Sprintf("M%d %dH%d", c.x(last.to), c.Top+n*c.laneHeight+c.laneHeight/2, max(c.x(end), c.x(last.to)+leastWidth)),
-					fmt.Sprintf("walk to %s, %s", b.Document.ZoneName(s.zone), clock.Duration(seconds))})
-			}
-			last = s
 		}
 	}
 }

@@ -180,19 +180,29 @@ func lateTimes(d *plan.Document, start, now time.Time) (times []string) {
 	return times
 }
 
-// itemOf is a block or an event as one person has it.
-func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Entry, club uint64) (item, error) {
-	walk := ""
+// bareOf is a block or an event as one person has it, without what is done in it.
+func bareOf(tongue shell.Tongue, d *plan.Document, e *list.Entry) item {
+	one := item{Tongue: tongue, Key: e.Key, From: int(e.From), To: int(e.To), Name: e.Name, Fixed: e.Block == nil, Seconds: e.Seconds(), Length: clock.Lasting(e.Seconds())}
 	if e.Walk > 0 {
-		walk = tongue.T("Walk to %s, %s", d.ZoneName(e.Zone), clock.Duration(e.Walk))
+		one.Walk = tongue.T("Walk to %s, %s", d.ZoneName(e.Zone), clock.Duration(e.Walk))
 	}
-	one := item{Walk: walk, Tongue: tongue, Key: e.Key, From: int(e.From), To: int(e.To), Name: e.Name, Fixed: e.Block == nil, Seconds: e.Seconds(), Length: clock.Lasting(e.Seconds())}
-	if late := (schedule.Window{ID: e.Key}).Late(); late != "" {
+	switch late := (schedule.Window{ID: e.Key}).Late(); {
+	case late != "":
 		if start, err := d.Start.Resolve(); err == nil {
 			one.Name = tongue.T("You come at %s", clock.Clock(start, e.To))
 		}
 		one.Missed = tongue.T("Nobody waits. What you miss and can make up comes first.")
+	case e.Joined > 0:
+		one.Missed = tongue.T("%s of it are over when you join", clock.Lasting(e.Joined))
+	case e.Missed > 0:
+		one.Missed = tongue.T("You are called away for %s of it", clock.Lasting(e.Missed))
 	}
+	return one
+}
+
+// itemOf is a block or an event as one person has it.
+func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Entry, club uint64) (item, error) {
+	one := bareOf(tongue, d, e)
 	if one.Fixed {
 		return one, nil
 	}
@@ -206,12 +216,6 @@ func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Ent
 	}
 	one.Phase, one.Where, one.Leader, one.Why, one.Kit = e.Block.Phase, d.ZoneName(e.Block.Zone), d.LeaderName(e.Block.Leader), e.Block.Says(), e.Kit()
 	one.Rounds = e.How(tongue.Say())
-	switch {
-	case e.Joined > 0:
-		one.Missed = tongue.T("%s of it are over when you join", clock.Lasting(e.Joined))
-	case e.Missed > 0:
-		one.Missed = tongue.T("You are called away for %s of it", clock.Lasting(e.Missed))
-	}
 	for _, doing := range e.Drills {
 		known := doing.Drill
 		if doing.Other {
