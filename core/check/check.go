@@ -88,9 +88,11 @@ func Check(in Input) []Finding {
 	if len(in.Document.Blocks) == 0 {
 		return nil
 	}
-	r := read(in)
+	r, own := read(in), written(in.Document)
 	for i := range Rules {
-		r.rule = &Rules[i]
+		if r.rule = &Rules[i]; own && slices.Contains(ofPrinciple, r.rule.ID) {
+			continue
+		}
 		from := len(r.findings)
 		r.rule.find(r)
 		r.once(from)
@@ -98,6 +100,20 @@ func Check(in Input) []Finding {
 	rank := map[Severity]int{Stop: 0, Warn: 1, Note: 2}
 	slices.SortStableFunc(r.findings, func(a, b Finding) int { return rank[a.Severity] - rank[b.Severity] })
 	return r.findings
+}
+
+// ofPrinciple are the rules that say what a warm-up usually has: of a coach's own list they
+// are told among the principles alone.
+var ofPrinciple = []string{orderRule, "plane", "joint"}
+
+// written tells whether a coach wrote of the plan.
+func written(d *plan.Document) bool {
+	for b := range d.AllBlocks() {
+		if slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Written }) {
+			return true
+		}
+	}
+	return false
 }
 
 // read makes a plan ready for the rules.

@@ -58,7 +58,7 @@ func Principles(in Input) (list []Principle) {
 		}
 		list = append(list, p)
 	}
-	return list
+	return append(list, Principle{ID: "order", Name: "the method's order", Has: in.Document.InMethodOrder()})
 }
 
 // planeNames are the planes as a coach says them.

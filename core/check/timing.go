@@ -22,7 +22,7 @@ func noStep(r *reading) {
 			return d.Effort >= drill.RisingEffort && d.Effort < drill.SprintEffort && (anyOf(d.Qualities, "sprint") || anyOf(d.Qualities, "acceleration")) &&
 				d.ContactsPerUnit == 0 && !anyOf(d.Qualities, "game")
 		}
-		r.add(x.Block.ID, fmt.Sprintf("%s is full effort, and no step leads up to it", x.Drill.Name), s.Players, "Put rising strides before it",
+		r.add(x.Block.ID, fmt.Sprintf("%s: straight to full speed, build up first", x.Drill.Name), s.Players, "Put rising strides before it",
 			before(x.Block.ID, x.Drill.Code, r.from(strides)), before(x.Block.ID, x.Drill.Code, r.fromFew(strides)), takeOut(x.Block.ID, x.Drill.Code))
 	}
 }
@@ -36,8 +36,15 @@ func led(before []warmth.Stretch, x *warmth.Stretch) bool {
 			return true // by steps, or the first full effort was found already
 		}
 	}
-	first := x.Drill.Efforts(x.Amount)[0]
-	return rises(first) && first < drill.SprintEffort
+	for _, e := range x.Drill.Efforts(x.Amount) {
+		if e >= drill.SprintEffort {
+			return false
+		}
+		if rises(e) {
+			return true
+		}
+	}
+	return false
 }
 
 // sprint is a drill of the book at full effort.

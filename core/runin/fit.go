@@ -8,7 +8,7 @@ import (
 )
 
 // Version changes when the same problem may get another answer.
-const Version = 5
+const Version = 6
 
 // DefaultSteps is how many steps Fit spends on a problem unless told otherwise.
 // A step is a draft tried by annealing, a block placed by the search or five
@@ -226,8 +226,10 @@ func (s *searcher) phase(w work, seed uint64, c chainOf) {
 		meanwhile = s.chain(s.ctx, seed+10, w.aside/2, c)
 	}
 	aside.Wait()
-	s.take(annealed)
-	s.take(meanwhile)
+	if !s.whole { // else how far it came depends on when it was stopped
+		s.take(annealed)
+		s.take(meanwhile)
+	}
 	if !s.whole && w.after > 0 {
 		c.from = s.best
 		aside.Go(func() { annealed = s.chain(s.ctx, seed+20, w.after/2, c) })
