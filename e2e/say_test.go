@@ -61,7 +61,7 @@ scrum sets 6 after line-out
 kicks at posts at 40, 10 and 15, far half, Pell
 squats 5, then 3 sprints 15 m`)
 	b.until(`document.querySelector(".heard-panel")?.innerText.includes("12 lines put in")`)
-	want := []string{"Jog", "Leg swings", "Dead bug, neck holds", "Line-out throws", "Shoulder taps", "Line: high knees", "Scrum sets after Line-out throws", "Kicks at posts at 40′", "Squats, sprints"}
+	want := []string{"Jog", "Leg swings", "Dead bug, neck holds", "Line-out throws", "Shoulder taps", "Line: high knees", "Potentiate after Line-out throws", "Kicks at posts at 40′", "Squats, sprints"}
 	assert.Equal(t, want, listed(document(t, p, id)))
 	b.shot("written-1280")
 
@@ -89,7 +89,7 @@ squats 5, then 3 sprints 15 m`)
 	}
 	assert.Equal(t, clock.Offset(-2400), at["Kicks at posts"])
 	assert.Less(t, at["Jog"], at["Leg swings"])
-	assert.Less(t, at["Line-out throws"], at["Scrum sets"])
+	assert.Less(t, at["Line-out throws"], at["Potentiate"])
 }
 
 // A block is held in a slot, before something fixed and straight after another by saying

@@ -10,7 +10,6 @@ import (
 	"syscall/js"
 	_ "time/tzdata" // a browser has none
 
-	"cuestart/core/conduct"
 	"cuestart/core/schedule"
 	"cuestart/field"
 )

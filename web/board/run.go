@@ -121,7 +121,7 @@ func togglesOf(b *schedule.Block, n int) (list []toggle) {
 	if k.Dose.OwnSide || sided && k.Serves(drill.Sport) { // a craft has a side
 		list = append(list, toggle{"own side", "own", k.Dose.OwnSide})
 	}
-	list = append(list, toggle{"exact", "exact", k.Dose.Exact})
+	list = append(list, toggle{"never shorten", "exact", k.Dose.Exact})
 	if n > 0 && b.Form == plan.InOrder && (k.Quiet() || b.Items[n].Alongside) {
 		list = append(list, toggle{"alongside", "beside", b.Items[n].Alongside})
 	}
