@@ -104,7 +104,7 @@ func (a *annealer) adopt(d *draft, f *found) {
 func (a *annealer) mutate(d *draft) int {
 	n := len(d.order)
 	i := a.random.IntN(n)
-	switch r := a.random.IntN(22); {
+	switch r := a.random.IntN(24); {
 	case r < 6:
 		return a.turn(d, i, 0)
 	case r < 12: // give to one, take from a rival
@@ -117,6 +117,8 @@ func (a *annealer) mutate(d *draft) int {
 		return a.shift(d, i)
 	case r < 20:
 		return a.exchange(d, i)
+	case r < 22:
+		return a.eject(d, i)
 	case a.blocks[i].excusable:
 		d.pick[i] = max(0, d.pick[i]+1-2*a.random.IntN(2))
 		return a.pos[i]
@@ -143,6 +145,29 @@ func (a *annealer) exchange(d *draft, i int) int {
 	d.level[i] = -1
 	first := min(a.pos[i], a.pos[j])
 	return min(first, a.move(d, j, a.pos[i]))
+}
+
+// eject takes block i in full, and puts out up to three of its rivals that stand next to it.
+func (a *annealer) eject(d *draft, i int) int {
+	full := len(a.blocks[i].levels) - 1
+	if d.level[i] == full || len(a.rivals[i]) == 0 {
+		return len(d.order)
+	}
+	d.level[i] = full
+	first := a.pos[i]
+	for range 1 + a.random.IntN(3) {
+		j := a.rivals[i][a.random.IntN(len(a.rivals[i]))]
+		if d.level[j] < 0 {
+			continue
+		}
+		if a.musts&(1<<j) != 0 {
+			d.level[j] = a.blocks[j].low
+		} else {
+			d.level[j] = -1
+		}
+		first = min(first, a.pos[j])
+	}
+	return first
 }
 
 // turn changes the level of block i: up, down, or (0) either way.

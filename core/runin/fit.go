@@ -47,7 +47,47 @@ func fit(ctx context.Context, p *Problem, steps int) *Result {
 	if s.best != nil || s.musts == 0 {
 		return s.result(true)
 	}
+	if s.best = s.mustsAlone(steps); s.best != nil {
+		s.steps = steps
+		s.solve()
+		return s.result(true)
+	}
 	return s.partial(steps)
+}
+
+// mustsAlone is a plan of nothing but the musts, at their shortest: looked for by itself where
+// among everything else none was found; nil where there is none.
+func (s *searcher) mustsAlone(steps int) *found {
+	alone := *s.problem
+	alone.Blocks = nil
+	var index []int
+	for i := range s.problem.Blocks {
+		if b := s.problem.Blocks[i]; b.Must {
+			b.Levels = b.Levels[:1]
+			b.After = slices.DeleteFunc(slices.Clone(b.After), func(id string) bool {
+				return !slices.ContainsFunc(s.problem.Blocks, func(o Block) bool { return o.ID == id && o.Must })
+			})
+			alone.Blocks, index = append(alone.Blocks, b), append(index, i)
+		}
+	}
+	m := newSearcher(s.ctx, newModel(&alone))
+	m.steps = steps
+	m.solve()
+	if m.best == nil {
+		return nil
+	}
+	f := &found{level: make([]int, len(s.blocks)), end: make([]int, len(s.blocks)), idle: math.MaxInt32}
+	for i := range f.level {
+		f.level[i] = -1
+	}
+	for n, i := range index {
+		b := &s.blocks[i]
+		f.level[i], f.end[i] = 0, m.best.end[n]*m.unit/s.unit
+		start := f.end[i] - b.levels[0].seconds
+		f.value += b.levels[0].gain * b.attended(b.levels[0].seconds, s.missed(b, start, f.end[i]))
+		f.sum += start
+	}
+	return f
 }
 
 // work is how many steps go where.

@@ -68,7 +68,7 @@ func (s *searcher) most(steps int) *Result {
 		}
 	}
 	rest := newSearcher(s.ctx, model)
-	rest.steps, rest.musts = steps, 0
+	rest.steps, rest.musts, rest.plenty = steps, 0, s.plenty
 	rest.solve()
 	model.problem = s.problem
 	kept := 0.0
