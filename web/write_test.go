@@ -48,7 +48,7 @@ func TestALineIsSaidBack(t *testing.T) {
 		"fixed: Photograph, all in kit 62-60":       {"Fixed: Photograph"},
 		"--- Potentiate":                            {"Potentiate from here on"},
 		"kicks at posts at 40, 10 and 15, far half": {"Juno", "Mara", "Far half", "at 40′"},
-		"wobbles 4 a side":                          {"is not in the drill book: it is yours from now on"},
+		"wobbles 4 a side":                          {"Wobbles: 4 a side", "yours"},
 		"pogo hops 5, done by 30, not before 20":    {"leaves no time between"},
 		"skips 20 m, straight after the fireworks":  {"Kept as a note: straight after the fireworks"},
 		"<img src=x onerror=alert(1)> 3":            {"<img"},
@@ -67,7 +67,7 @@ func TestALineIsSaidBack(t *testing.T) {
 	status, text := coach.part("/sessions/1/write", "board", url.Values{"revision": {before}, "text": {"skips 20 m\nfrobnicate 4\nhops 5, done by 30, not before 20"}})
 	require.Equal(t, http.StatusOK, status)
 	shown := words(text)
-	assert.Contains(t, shown, "3 lines put in, look at 2")
+	assert.Contains(t, shown, "3 lines put in, look at 1")
 	assert.Less(t, strings.Index(shown, "frobnicate"), strings.LastIndex(shown, "Put in"))
 	status, text, _ = coach.get("/drills?q=frobnicate")
 	require.Equal(t, http.StatusOK, status)

@@ -11,6 +11,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/say"
+	"cuestart/core/speech"
 	"cuestart/planner"
 	"cuestart/web/shell"
 )
@@ -29,6 +30,7 @@ type heardLine struct {
 	Beside       string // who, where, led by whom, when, as far as it was said
 	Lasts        string
 	Phase        *drill.Phase
+	Yours        bool     // a drill of it is the coach's own
 	Doubts       []string // what the coach should look at
 }
 
@@ -134,7 +136,8 @@ func rounds(l *say.Line) string {
 	if l.Rounds == 0 {
 		return ""
 	}
-	return drill.Number(l.Rounds, "rounds")
+	b := plan.Block{Rounds: l.Rounds, LeastRounds: l.LeastRounds}
+	return b.RoundWords(speech.English, l.Rounds)
 }
 
 // beside is who does it, where, led by whom and when, as far as the line says so.
@@ -165,11 +168,10 @@ func (h *heardLine) doubts(became *say.Became) {
 	}
 	for _, one := range list {
 		if one.Code == "" && became.Block != "" {
-			text := one.Name + " is not in the drill book: it is yours from now on, complete it there"
+			h.Yours = true
 			if len(one.Likely) > 0 {
-				text += ". Or did you mean " + strings.Join(one.Likely, ", ") + "?"
+				h.Doubts = append(h.Doubts, "Or did you mean "+strings.Join(one.Likely, ", ")+"?")
 			}
-			h.Doubts = append(h.Doubts, text)
 		}
 		if one.Note != "" && l.Is == say.IsDrills {
 			h.Doubts = append(h.Doubts, "Kept as a note: "+one.Note)
