@@ -67,7 +67,7 @@ func pressed(b *browser, text string) {
 func TestASessionRunsWithoutASignal(t *testing.T) {
 	base, p := site(t, true)
 	_, links, _ := published(t, p)
-	skip := beforeStart(p, 41*time.Minute)
+	skip := beforeStart(p, 43*time.Minute)
 	ines, ulla := newBrowser(t, base), newBrowser(t, base)
 	ines.signIn()
 	assistantIn(t, ulla)
