@@ -65,7 +65,9 @@ func TestListsThatManyPeopleTypedArePastedAsTheyStand(t *testing.T) {
 		b.open(fmt.Sprintf("/sessions/%d", added.ID))
 		b.write(l.Text)
 		b.until(`document.querySelector(".heard-panel")`)
-		lines := slices.DeleteFunc(strings.Split(l.Text, "\n"), func(line string) bool { return strings.TrimSpace(line) == "" || strings.Contains(line, "double lesson") }) // a title has no dose
+		lines := slices.DeleteFunc(strings.Split(l.Text, "\n"), func(line string) bool {
+			return strings.TrimSpace(line) == "" || strings.Contains(line, "double lesson")
+		}) // a title has no dose
 		assert.GreaterOrEqual(t, eval[int](b, `document.querySelectorAll(".heard-panel li").length`), min(len(lines), 1), at)
 		board, err := p.Board(ctx, 1, added.ID)
 		require.NoError(t, err)

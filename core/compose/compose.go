@@ -168,12 +168,13 @@ func (c *composer) hardest(fitted *schedule.Schedule) (is *plan.Block) {
 	return is
 }
 
-// giveUp asks no longer for the musts that the fit had no place for, and reports whether
+// giveUp asks no longer for the musts that the fit had no place for, or no more than once
+// of each thing, and reports whether
 // there were any. Nobody is left cold for the rest: what wants a warm body goes before what
 // warms it.
 func (c *composer) giveUp(fitted *schedule.Schedule) (gave bool) {
 	for _, was := range fitted.Blocks(c.doc) {
-		if b := c.doc.Block(was.ID); !was.Kept && b.Priority == plan.Must {
+		if b := c.doc.Block(was.ID); (!was.Kept || fitted.OnlyOnce(b.ID)) && b.Priority == plan.Must {
 			if hard := c.hardest(fitted); b.Phase == drill.Raise && hard != nil {
 				c.says = append(c.says, hard.Name+" is left out: there is no time to be warm for it")
 				c.doc.Remove(hard.ID)

@@ -200,12 +200,25 @@ func (c *composer) phase(phase drill.Phase, seconds int, warm bool) {
 	c.doc.Blocks = append(c.doc.Blocks, b)
 }
 
+// roomToLand is how many seconds there have to be for work before landings are learnt in it.
+const roomToLand = 24 * 60
+
 // itemsOf picks the drills of a phase of about so many seconds for group.
 func (c *composer) itemsOf(phase drill.Phase, seconds int, group drill.Group, own *coverage, warm bool) []plan.Item {
 	var b plan.Block
 	steps := stepsOf(phase, c.Kind, c.Today)
-	if own := c.methodSteps(phase); own != nil {
-		steps = own
+	methods := c.methodSteps(phase)
+	if methods != nil {
+		steps = methods
+	}
+	if phase == drill.Potentiate && c.free() >= roomToLand && c.Grade != drill.Junior { // a landing is stuck first
+		if lands := func(k drill.Drill) bool {
+			return slices.Contains(k.Qualities, "landing") && k.Effort < drill.SprintEffort
+		}; methods != nil {
+			steps = append([]func(drill.Drill) bool{lands}, methods...)
+		} else {
+			steps[0] = lands
+		}
 	}
 	if phase == drill.Potentiate && c.brisk && len(steps) > 1 {
 		if k := c.best(phase, rising, max(60, seconds), group, own, warm); k != nil {

@@ -80,7 +80,7 @@ func stepsOf(phase drill.Phase, kind plan.Kind, day plan.Conditions) []func(dril
 	switch phase {
 	case drill.Raise:
 		steps := []func(drill.Drill) bool{func(k drill.Drill) bool { return has(k, "pulse") && k.Effort >= 0.4 && k.Effort <= 0.6 }}
-		if day.AfterLoss {
+		if day.AfterLoss || kind == plan.Training {
 			steps = append(steps, func(k drill.Drill) bool { return has(k, "game") })
 		}
 		return steps
