@@ -201,6 +201,9 @@ func entryOf(b *planner.Board, d *plan.Document, e *list.Entry, at string) cardE
 	if often := e.How(speech.English); often != "" {
 		made.Lines = append(made.Lines, cardLine{Text: often})
 	}
+	for _, own := range e.Own {
+		made.Lines = append(made.Lines, cardLine{Text: own})
+	}
 	for _, doing := range e.Drills {
 		if doing.Other {
 			continue
