@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/movement"
 	"cuestart/core/plan"
 )
 
@@ -59,10 +60,60 @@ func (w *writer) ownDrill(l *Line, phase drill.Phase, with *Line, lane float64) 
 		return w.legs(k, l, lane)
 	}
 	k = l.onto(k, lane)
+	understood(&k, l.Name)
 	if !slices.ContainsFunc(w.own, func(o drill.Drill) bool { return o.Code == k.Code }) {
 		w.own = append(w.own, k)
 	}
 	return k
+}
+
+// understood has a drill of one's own be what its words say, where nobody has said more.
+func understood(k *drill.Drill, name string) {
+	u, known := movement.Of(name)
+	if !known {
+		return
+	}
+	k.Regions, k.Planes, k.Qualities = u.Joints, u.Planes, nil
+	if slices.Contains(drill.Qualities, u.Aim) {
+		k.Qualities = []string{u.Aim}
+	}
+	if len(k.Dose.Efforts) == 0 {
+		k.Effort = u.Effort
+	}
+	switch k.Dose.Kind {
+	case drill.Reps:
+		k.ContactsPerUnit = u.Contacts
+	case drill.Hold:
+		k.Static = u.Aim == "range"
+	}
+	atPace(&k.Dose, u, true, true)
+}
+
+// atPace has a dose go at the pace that its words say: one of one's own always, one of the
+// book where nobody would do it as fast or as slowly as the book has it.
+func atPace(d *drill.Dose, u movement.Understood, own, sided bool) {
+	set := func(field *float64, usual, least, most float64) {
+		if usual > 0 && (own || *field < least || *field > most) {
+			*field = usual
+		}
+	}
+	switch d.Kind {
+	case drill.Reps:
+		if u.Alternates && !sided { // both sides are within what was counted
+			d.Sides = 1
+		}
+		if d.Tempo == nil {
+			set(&d.RepSeconds, u.Seconds[1], u.Seconds[0], u.Seconds[2])
+		}
+	case drill.Travel:
+		if len(d.Efforts) == 0 {
+			set(&d.Speed, u.Pace[1], u.Pace[0], u.Pace[2])
+		}
+	case drill.Count:
+		if own {
+			set(&d.ActSeconds, u.Seconds[1], 0, 0)
+		}
+	}
 }
 
 // OwnCode is the code of a drill of one's own of that name.

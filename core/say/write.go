@@ -9,6 +9,7 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/movement"
 	"cuestart/core/plan"
 )
 
@@ -408,7 +409,9 @@ func (w *writer) knownFor(l *Line) (k drill.Drill, phase drill.Phase) {
 	}
 	b := w.doc.Block(w.block)
 	if !w.said && k.Code == "" && w.list != plan.AfterEnd {
-		if phase = guess(l); b != nil && phase == drill.Mobilise { // it may be of any
+		if u, known := movement.Of(l.Name); known {
+			phase = u.Phase
+		} else if phase = guess(l); b != nil && phase == drill.Mobilise { // it may be of any
 			phase = b.Phase
 		}
 	}
@@ -426,6 +429,9 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 		k = w.ownDrill(l, phase, with, lane)
 	} else {
 		k = l.onto(k, lane)
+		if u, known := movement.Of(l.Name); known {
+			atPace(&k.Dose, u, false, l.Dose == nil || l.Dose.Sides == 2 || l.Dose.sides > 0 || l.Dose.own)
+		}
 	}
 	if l.Dose != nil && k.For(w.doc.Grade).Validate() != nil { // nobody can do that: it stays as a note
 		bare := *l

@@ -1,0 +1,119 @@
+// Package movement understands a drill from its words, where nobody has said more of it: what
+// it is for, what it works, how hard it is, how long a rep takes. What it knows stands in
+// tables that a coach can read: movements.txt, parts.txt and modifiers.txt.
+//
+// Seconds and paces are a coach's field values; a drill that was measured, or of which they
+// were said, goes by those.
+package movement
+
+import (
+	"slices"
+
+	"cuestart/core/drill"
+)
+
+// Understood is what a drill's words say of it.
+type Understood struct {
+	Aim        string      `json:"aim"` // a quality, such as "range" or "jump"
+	Phase      drill.Phase `json:"phase"`
+	Joints     []string    `json:"joints,omitempty"`
+	Planes     []string    `json:"planes,omitempty"`
+	Effort     float64     `json:"effort"`             // 0 to 1
+	Contacts   float64     `json:"contacts,omitempty"` // with the ground, a rep
+	Alternates bool        `json:"alternates,omitempty"`
+	Travels    bool        `json:"travels,omitempty"`
+
+	Seconds [3]float64 `json:"-"` // a rep, quick, usual and slow; 0: it has no reps
+	Pace    [3]float64 `json:"-"` // m/s, slow, usual and quick; 0: it goes nowhere
+}
+
+// Of understands a drill by its name, and all else that is said of how it is done; false where
+// no word of it is known. The most telling movement leads, parts of the body add joints, what
+// else is said changes it.
+func Of(name string) (u Understood, known bool) {
+	said := wordsOf(name)
+	lead, at := leading(said)
+	if lead == nil {
+		return partsAlone(said)
+	}
+	u = lead.Understood
+	u.Joints, u.Planes = slices.Clone(u.Joints), slices.Clone(u.Planes)
+	rest := slices.Concat(said[:at.from], []string{""}, said[at.to:])
+	u.add(rest, lead.bare)
+	for i := range modifiers {
+		if m := &modifiers[i]; m.words.in(rest) {
+			m.change(&u)
+		}
+	}
+	u.Effort = min(1, max(0.05, u.Effort))
+	return u, true
+}
+
+// partsAlone is what a name says that has no movement in it: "ankles".
+func partsAlone(said []string) (u Understood, known bool) {
+	u = Understood{Aim: "range", Phase: drill.Mobilise, Effort: 0.3, Seconds: [3]float64{1.5, 2.5, 4}}
+	u.add(said, true)
+	return u, len(u.Joints) > 0
+}
+
+// add takes in the parts of the body that are named. Of a movement that is bare of its own,
+// such as a stretch, they are all that it works.
+func (u *Understood) add(said []string, bare bool) {
+	var joints, planes []string
+	for i := range parts {
+		if p := &parts[i]; p.words.in(said) {
+			joints, planes = union(joints, p.joints), union(planes, p.planes)
+		}
+	}
+	if joints == nil {
+		return
+	}
+	if bare {
+		u.Joints, u.Planes = joints, planes
+		return
+	}
+	u.Joints = union(u.Joints, joints)
+	if len(u.Planes) == 0 {
+		u.Planes = planes
+	}
+}
+
+// union is a list with what of more is not in it yet, in the order of the terms.
+func union(list, more []string) []string {
+	all := slices.Clone(list)
+	for _, one := range more {
+		if !slices.Contains(all, one) {
+			all = append(all, one)
+		}
+	}
+	order := slices.Concat(drill.Regions, drill.Planes)
+	slices.SortStableFunc(all, func(a, b string) int { return slices.Index(order, a) - slices.Index(order, b) })
+	return all
+}
+
+// span is a part of what is said, by its words.
+type span struct{ from, to int }
+
+// leading is the movement whose words tell most, and where they stand: of the most words, then
+// what is no mere way of going, then the last.
+func leading(said []string) (lead *move, at span) {
+	best := -1
+	for i := range moves {
+		m := &moves[i]
+		for _, phrase := range m.words {
+			for from := range said {
+				if !phrase.at(said, from) {
+					continue
+				}
+				score := 100*len(phrase) + from
+				if m.going {
+					score = from // "walking lunges" are lunges
+				}
+				if score > best {
+					best, lead, at = score, m, span{from, from + len(phrase)}
+				}
+			}
+		}
+	}
+	return lead, at
+}
