@@ -7,12 +7,15 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"slices"
 
 	"github.com/spf13/cobra"
 
 	"cuestart/book"
 	"cuestart/core/check"
+	"cuestart/core/drill"
 	"cuestart/core/figure"
+	"cuestart/core/movement"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 	"cuestart/core/say"
@@ -124,17 +127,43 @@ func spoken(_ context.Context, name string, _ int) (any, error) {
 	in := struct {
 		say.Context `json:"context"`
 		Lines       []spokenLine `json:"lines"`
+		Texts       [][]string   `json:"texts"`
 	}{}
 	if err := readFile(name, formats.Say, &in); err != nil {
 		return nil, err
 	}
 	in.Book = book.Drills()
+	in.Index = say.NewIndex(in.Book, in.Sport)
 	r := say.NewReader(in.Context)
 	var answers objects
 	for _, line := range in.Lines {
 		answers = append(answers, r.Read(string(line)))
 	}
+	for text, lines := range in.Texts {
+		r := say.NewReader(in.Context) // each text by itself
+		for at, line := range lines {
+			for _, one := range say.Lines(line) {
+				is := said{Line: r.Read(one), Text: text, At: at}
+				is.Understood, is.Seconds = r.Understands(&is.Line)
+				if i := slices.IndexFunc(in.Book, func(k drill.Drill) bool { return k.Code == is.Code && is.Code != "" }); i >= 0 {
+					is.Names = append([]string{in.Book[i].Name}, in.Book[i].Also...)
+				}
+				r.Remember(is.Line)
+				answers = append(answers, is)
+			}
+		}
+	}
 	return answers, nil
+}
+
+// said is a line or sentence of one of several texts, as it is read.
+type said struct {
+	say.Line
+	Text       int                  `json:"text"`
+	At         int                  `json:"line"`
+	Names      []string             `json:"names,omitempty"` // of the drill that was found
+	Understood *movement.Understood `json:"understood,omitempty"`
+	Seconds    float64              `json:"seconds,omitempty"` // it takes one player, without a queue
 }
 
 // picture is written as it is.

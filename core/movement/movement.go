@@ -1,6 +1,6 @@
 // Package movement understands a drill from its words, where nobody has said more of it: what
 // it is for, what it works, how hard it is, how long a rep takes. What it knows stands in
-// tables that a coach can read: movements.txt, parts.txt and modifiers.txt.
+// tables that a coach can read: movements.go, parts.go and modifiers.go.
 //
 // Seconds and paces are a coach's field values; a drill that was measured, or of which they
 // were said, goes by those.

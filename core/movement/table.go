@@ -2,8 +2,6 @@ package movement
 
 import (
 	"bufio"
-	"bytes"
-	_ "embed"
 	"fmt"
 	"slices"
 	"strconv"
@@ -12,15 +10,6 @@ import (
 
 	"cuestart/core/drill"
 )
-
-//go:embed movements.txt
-var movesText []byte
-
-//go:embed parts.txt
-var partsText []byte
-
-//go:embed modifiers.txt
-var modifiersText []byte
 
 // move is a movement of the table.
 type move struct {
@@ -49,8 +38,8 @@ var (
 )
 
 // rows reads a table; one that is wrong is a bug.
-func rows[T any](text []byte, columns int, row func(phrases, []string) T) (list []T) {
-	lines := bufio.NewScanner(bytes.NewReader(text))
+func rows[T any](text string, columns int, row func(phrases, []string) T) (list []T) {
+	lines := bufio.NewScanner(strings.NewReader(text))
 	for lines.Scan() {
 		if line := strings.TrimSpace(lines.Text()); line != "" && line[0] != '#' {
 			cells := strings.Split(line, " | ")
@@ -198,11 +187,15 @@ func (list phrases) in(said []string) bool {
 	})
 }
 
-// wordsOf are the words of a text in one form: small, without hyphens, singular.
-func wordsOf(text string) []string {
-	words := strings.FieldsFunc(strings.ToLower(text), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) && r != '\'' && r != '%' })
-	for i, w := range words {
-		words[i] = singular(strings.ReplaceAll(w, "'", ""))
+// wordsOf are the words of a text in one form: small, without hyphens and articles, singular.
+func wordsOf(text string) (words []string) {
+	before := ""
+	for w := range strings.FieldsFuncSeq(strings.ToLower(text), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) && r != '\'' && r != '%' }) {
+		w = singular(strings.ReplaceAll(w, "'", ""))
+		if article := w == "the" || w == "your" || w == "a" && (before == "with" || before == "to" || before == "on"); !article {
+			words = append(words, w)
+		}
+		before = w
 	}
 	return words
 }

@@ -89,6 +89,22 @@ func understood(k *drill.Drill, name string) {
 	atPace(&k.Dose, u, true, true)
 }
 
+// Understands is what a line's drill is by its words, and how many seconds it takes one player
+// without a queue; nil, and 0, where the line is no drill, or nothing is known of it.
+func (r *Reader) Understands(l *Line) (u *movement.Understood, seconds float64) {
+	if l.Is != IsDrill {
+		return nil, 0
+	}
+	if is, known := movement.Of(l.Name); known {
+		u = &is
+	}
+	w := &writer{Reader: r, doc: &plan.Document{Method: plan.DefaultMethod}}
+	one := *l
+	item, _ := w.item(&one, &one)
+	alone := drill.Group{People: 1, Lanes: 1}
+	return u, item.Drill.Work(item.Drill.Range.Target, alone)
+}
+
 // atPace has a dose go at the pace that its words say: one of one's own always, one of the
 // book where nobody would do it as fast or as slowly as the book has it.
 func atPace(d *drill.Dose, u movement.Understood, own, sided bool) {

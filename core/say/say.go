@@ -25,15 +25,16 @@ const (
 
 // Context is what a line may speak of.
 type Context struct {
-	Start   string   `json:"start"` // the start on the clock, 15:00
-	Sport   string   `json:"sport"` // its key
-	Units   []string `json:"units"`
-	Players []Player `json:"players"`
-	Staff   []string `json:"staff"`
-	Zones   []string `json:"zones"`
-	Fixed   []string `json:"fixed"`
-	Blocks  []string `json:"blocks"`
-	Phases  []string `json:"phases"` // keys, in the method's order; none: those of RAMP
+	Start    string   `json:"start"`              // the start on the clock, 15:00
+	Sport    string   `json:"sport"`              // its key
+	Language string   `json:"language,omitempty"` // that the lines are in, where it is not English
+	Units    []string `json:"units"`
+	Players  []Player `json:"players"`
+	Staff    []string `json:"staff"`
+	Zones    []string `json:"zones"`
+	Fixed    []string `json:"fixed"`
+	Blocks   []string `json:"blocks"`
+	Phases   []string `json:"phases"` // keys, in the method's order; none: those of RAMP
 
 	Turns plan.Turns `json:"turns,omitzero"` // how a day begins
 
@@ -195,13 +196,13 @@ func (r *Reader) ReadAll(text string) []Line {
 		}
 		line := r.Read(one)
 		lines = append(lines, line)
-		r.remember(line)
+		r.Remember(line)
 	}
 	return lines
 }
 
-// remember lets later lines speak of what this one puts in.
-func (r *Reader) remember(l Line) {
+// Remember lets later lines speak of what this one puts in.
+func (r *Reader) Remember(l Line) {
 	switch l.Is {
 	case IsDrill, IsBlock, IsLegs:
 		if l.Name != "" && !slices.Contains(r.Blocks, l.Name) {
@@ -209,7 +210,7 @@ func (r *Reader) remember(l Line) {
 		}
 	case IsDrills:
 		for _, one := range l.Drills {
-			r.remember(one)
+			r.Remember(one)
 		}
 	case IsFixed:
 		if !slices.Contains(r.Fixed, l.Name) {

@@ -1,4 +1,7 @@
-# What changes a movement: words | what, by how much: x times, + more, = so.
+package movement
+
+// modifiersText is the table of what changes a movement.
+const modifiersText = `# What changes a movement: words | what, by how much: x times, + more, = so.
 # effort, seconds (a rep), pace (metres a second), planes, joints, phase, aim, contacts,
 # alternates, travels.
 single-leg, single leg, one-leg, one leg, one-legged, one foot, 1-leg | effortx1.25 alternates=no
@@ -29,3 +32,4 @@ seated, sitting, lying, supine, prone, kneeling, half-kneeling, on all fours, qu
 with ball, with a ball, ball in hand, with the ball, with stick | effortx1.05 pacex0.85 secondsx1.1
 big, high, deep, full range, wide, long | effortx1.1 secondsx1.15
 uphill, incline, on sand, on stairs, stairs | effortx1.2 pacex0.8
+`

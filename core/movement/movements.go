@@ -1,4 +1,7 @@
-# What a movement is by its name. A line each, its columns parted by |:
+package movement
+
+// movesText is the table of movements.
+const movesText = `# What a movement is by its name. A line each, its columns parted by |:
 # the words for it | aim | phase | joints | planes | effort, 0 to 1 | ground contacts a rep |
 # alternates, travels, bare (it works what is named beside it), going (a way of going) | seconds a rep: quick, usual, slow | metres a second: slow, usual, quick
 # "-" is none. The most telling words lead: the longest, of as long the last.
@@ -231,3 +234,4 @@ rehearsal, rehearse, rehearsals, walk-through, walk through, dry run, shape work
 footwork, split step, split steps, shadow swing, shadow strokes, shadow boxing, shadow-boxing, shadow play, approach steps, stance work | craft | sport | ankle knee hip shoulder | front side turn | 0.5 | 0 | - | 1.2 2.5 4 | -
 punch, punches, jab, jabs, strike, strikes, round kick, uchi-komi, uchikomi, fit-ins, shots on partner, pummel, pummelling | craft | sport | shoulder elbow back hip | turn | 0.55 | 0 | alternates | 0.5 1.2 3 | -
 bar work, handstand, handstands, cartwheel, cartwheels, handspring, leap, leaps, split leap, chasse, kip swing | craft | sport | shoulder wrist back hip knee | front side | 0.55 | 1 | - | 2.5 4.5 8 | -
+`

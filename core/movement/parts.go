@@ -1,4 +1,7 @@
-# Parts of the body by their names: words | joints | planes.
+package movement
+
+// partsText is the table of parts of the body.
+const partsText = `# Parts of the body by their names: words | joints | planes.
 foot, feet, toe, toes, arch, sole, heel, heels | ankle | front
 ankle, ankles, shin, shins, tibialis, peroneal, peroneals | ankle | front side
 calf, calves, achilles, soleus, gastroc | ankle | front
@@ -28,3 +31,4 @@ forearm, forearms, grip | wrist elbow | front turn
 wrist, wrists, hand, hands, finger, fingers, thumb | wrist | front side
 neck, head, chin | neck | front side turn
 whole body, full body, total body, all-over | ankle knee hip back shoulder | front side turn
+`
