@@ -140,20 +140,26 @@ func spoken(_ context.Context, name string, _ int) (any, error) {
 		answers = append(answers, r.Read(string(line)))
 	}
 	for text, lines := range in.Texts {
-		r := say.NewReader(in.Context) // each text by itself
-		for at, line := range lines {
-			for _, one := range say.Lines(line) {
-				is := said{Line: r.Read(one), Text: text, At: at}
-				is.Understood, is.Seconds = r.Understands(&is.Line)
-				if i := slices.IndexFunc(in.Book, func(k drill.Drill) bool { return k.Code == is.Code && is.Code != "" }); i >= 0 {
-					is.Names = append([]string{in.Book[i].Name}, in.Book[i].Also...)
-				}
-				r.Remember(is.Line)
-				answers = append(answers, is)
-			}
-		}
+		answers = append(answers, readText(in.Context, text, lines)...)
 	}
 	return answers, nil
+}
+
+// readText reads one of several texts, by itself.
+func readText(in say.Context, text int, lines []string) (answers objects) {
+	r := say.NewReader(in)
+	for at, line := range lines {
+		for _, one := range say.Lines(line) {
+			is := said{Line: r.Read(one), Text: text, At: at}
+			is.Understood, is.Seconds = r.Understands(&is.Line)
+			if i := slices.IndexFunc(in.Book, func(k drill.Drill) bool { return k.Code == is.Code && is.Code != "" }); i >= 0 {
+				is.Names = append([]string{in.Book[i].Name}, in.Book[i].Also...)
+			}
+			r.Remember(is.Line)
+			answers = append(answers, is)
+		}
+	}
+	return answers
 }
 
 // said is a line or sentence of one of several texts, as it is read.
