@@ -8,13 +8,14 @@ import (
 )
 
 // Version changes when the same problem may get another answer.
-const Version = 6
+const Version = 7
 
 // DefaultSteps is how many steps Fit spends on a problem unless told otherwise.
 // A step is a draft tried by annealing, a block placed by the search or five
 // hundred places of a table, and takes a microsecond or two, so that a squad's
-// match day takes a tenth of a second. Where over a third of what is optional
-// finds no room, Fit left to itself spends three times that.
+// match day takes a tenth of a second. Over twenty blocks Fit left to itself spends some
+// more where the best is not proven, and where over a third of what is optional finds
+// no room up to a second.
 func DefaultSteps(p *Problem) int {
 	return effort(len(p.Blocks)).all()
 }
@@ -155,8 +156,8 @@ func (s *searcher) solve() {
 		if s.whole && s.best != nil {
 			s.valueBound = s.best.value
 		}
-		if s.plenty && !s.worthy() && s.crowded() {
-			s.again(more * len(s.blocks) * len(s.blocks))
+		if s.plenty {
+			s.again()
 		}
 	}
 	if s.best != nil && !s.stopped {
@@ -304,24 +305,35 @@ func (s *searcher) crowded() bool {
 	return 3*out > optional
 }
 
-// again spends more drafts on a crowded problem: half on chains that begin anew,
-// half on the best so far.
-func (s *searcher) again(drafts int) {
-	var fresh *found
-	var aside sync.WaitGroup
-	c := forValue
-	aside.Go(func() { fresh = s.chain(s.ctx, 3, drafts/2, c) })
-	c.from = s.best
-	better := s.chain(s.ctx, 4, drafts/2, c)
-	aside.Wait()
-	s.take(fresh)
-	s.take(better)
-	s.stopped = s.stopped || s.ctx.Err() != nil
+// again spends more drafts on what is not proven, in rounds: half of each on chains that
+// begin anew, half on the best so far. Beginning anew finds more than going on: what a
+// chain has left out early it seldom takes in again.
+func (s *searcher) again() {
+	rounds := uint64(0)
+	switch {
+	case s.crowded():
+		rounds = 16
+	case len(s.blocks) > 20:
+		rounds = 2
+	}
+	const drafts = 50 // of each thread in a round, per square of the blocks
+	n := drafts * len(s.blocks) * len(s.blocks)
+	for round := range rounds {
+		if s.best == nil || s.worthy() || s.stopped {
+			return
+		}
+		var fresh *found
+		var aside sync.WaitGroup
+		c := forValue
+		aside.Go(func() { fresh = s.chain(s.ctx, 3+10*round, n, c) })
+		c.from = s.best
+		better := s.chain(s.ctx, 4+10*round, n, c)
+		aside.Wait()
+		s.take(fresh)
+		s.take(better)
+		s.stopped = s.ctx.Err() != nil
+	}
 }
-
-// more is how many drafts a crowded problem gets beside its steps, per square of
-// its blocks.
-const more = 200
 
 // take makes the plan f the best if it is.
 func (s *searcher) take(f *found) {
