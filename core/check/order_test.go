@@ -80,6 +80,23 @@ func TestPrinciplesTellWhatAPlanHolds(t *testing.T) {
 		return list
 	}
 	assert.Equal(t, []string{"landing", "game", "craft"}, missing())
+	not := func() map[string]string {
+		list := map[string]string{}
+		for _, p := range check.Principles(in) {
+			if p.Not != "" {
+				list[p.ID] = p.Not
+				assert.False(t, p.Lacks(), p.ID)
+			}
+		}
+		return list
+	}
+	assert.Equal(t, "from 20 minutes of work on", not()["game"], "nobody does everything in a quarter of an hour")
+	assert.Equal(t, "none in the drill book", not()["craft"])
+	in.Document.Today.Wet = true
+	assert.Equal(t, "not on wet ground", not()["landing"])
+	in.Document.Players = in.Document.Players[:1]
+	assert.Equal(t, "it takes two", not()["game"])
+	d = sound()
 	d.Remove("move")
 	d.Remove("quick")
 	in = input(t, d)

@@ -1,6 +1,7 @@
 package check
 
 import (
+	"fmt"
 	"slices"
 
 	"cuestart/core/drill"
@@ -12,29 +13,44 @@ type Principle struct {
 	ID   string // a word, or "joint ankle", "plane side"
 	Name string
 	Has  bool
+	Not  string       // why it is not asked for today: "wet ground"; "": it is
 	Add  *drill.Drill // what would add it; nil: nothing of the book does
 	In   drill.Phase  // where
 }
 
-// principle is a row of what a warm-up usually has.
+// Lacks tells whether the plan does not have what is asked for.
+func (p *Principle) Lacks() bool { return !p.Has && p.Not == "" }
+
+// principle is a row of what a warm-up usually has. What takes its time is asked from
+// so many seconds of work on.
 type principle struct {
 	id, name string
 	phase    drill.Phase
 	is       func(k *drill.Drill) bool
+	from     int
 }
+
+// Seconds of work, by the player who does the most, from which on there is room for what a
+// warm-up can be without: landings are learnt and games are played in a session, in a
+// quarter of an hour everybody gets warm and up to speed.
+const (
+	RoomToLand  = 20 * 60
+	roomToPlay  = 20 * 60
+	roomToCraft = 15 * 60
+)
 
 // usual are the principles that hold for every sport (Jeffreys 2007).
 var usual = []principle{
 	{"pulse", "pulse", drill.Raise, func(k *drill.Drill) bool {
 		return k.Effort >= drill.DynamicEffort && (anyOf(k.Qualities, "pulse") || k.Serves(drill.Raise))
-	}},
-	{"landing", "landing stuck", drill.Potentiate, func(k *drill.Drill) bool { return anyOf(k.Qualities, "landing") }},
+	}, 0},
+	{"landing", "landing stuck", drill.Potentiate, func(k *drill.Drill) bool { return anyOf(k.Qualities, "landing") }, RoomToLand},
 	{"steps", "rising steps", drill.Potentiate, func(k *drill.Drill) bool {
 		return slices.ContainsFunc(k.Efforts(k.Range.Target), func(e float64) bool { return e >= drill.RisingEffort && e < drill.SprintEffort })
-	}},
-	{"full", "a full effort", drill.Potentiate, func(k *drill.Drill) bool { return k.PeakEffort(k.Range.Target) >= drill.SprintEffort }},
-	{"game", "a game", drill.Sport, func(k *drill.Drill) bool { return anyOf(k.Qualities, "game") }},
-	{"craft", "position work", drill.Sport, func(k *drill.Drill) bool { return anyOf(k.Qualities, "craft") }},
+	}, 0},
+	{"full", "a full effort", drill.Potentiate, func(k *drill.Drill) bool { return k.PeakEffort(k.Range.Target) >= drill.SprintEffort }, 0},
+	{"game", "a game", drill.Sport, func(k *drill.Drill) bool { return anyOf(k.Qualities, "game") }, roomToPlay},
+	{"craft", "position work", drill.Sport, func(k *drill.Drill) bool { return anyOf(k.Qualities, "craft") }, roomToCraft},
 }
 
 // Principles tells what a plan has of what a warm-up usually has, and what would add the
@@ -43,22 +59,53 @@ func Principles(in Input) (list []Principle) {
 	r := &reading{Input: in, blocks: in.Schedule.Blocks(in.Document)}
 	rows := slices.Clone(usual[:1])
 	for _, j := range in.Document.Stresses {
-		rows = append(rows, principle{"joint " + j, j, drill.Mobilise, func(k *drill.Drill) bool { return anyOf(k.Regions, j) }})
+		rows = append(rows, principle{"joint " + j, j, drill.Mobilise, func(k *drill.Drill) bool { return anyOf(k.Regions, j) }, 0})
 	}
 	for _, p := range drill.Planes {
-		rows = append(rows, principle{"plane " + p, planeNames[p], drill.Mobilise, func(k *drill.Drill) bool { return anyOf(k.Planes, p) }})
+		rows = append(rows, principle{"plane " + p, planeNames[p], drill.Mobilise, func(k *drill.Drill) bool { return anyOf(k.Planes, p) }, 0})
 	}
+	work := r.longest()
 	for _, row := range append(rows, usual[1:]...) {
 		p := Principle{ID: row.id, Name: row.name, In: row.phase}
 		for b := range r.kept() {
 			p.Has = p.Has || slices.ContainsFunc(b.Items, func(i plan.Item) bool { return row.is(&i.Drill) })
 		}
 		if !p.Has {
-			p.Add = r.adds(row)
+			p.Add, p.Not = r.adds(row), r.notToday(row, work)
 		}
 		list = append(list, p)
 	}
 	return append(list, Principle{ID: "order", Name: "the method's order", Has: in.Document.InMethodOrder()})
+}
+
+// longest is how many seconds the player works who works most.
+func (r *reading) longest() (most int) {
+	for _, x := range r.Document.Players {
+		seconds := 0
+		for b := range r.kept() {
+			if slices.Contains(b.Members, x.ID) {
+				seconds += int(b.End - b.Start)
+			}
+		}
+		most = max(most, seconds)
+	}
+	return most
+}
+
+// notToday is why a row is not asked of a plan of so many seconds of work today; "": it is.
+func (r *reading) notToday(row principle, work int) string {
+	outdoors := slices.ContainsFunc(r.Document.Zones, func(z plan.Zone) bool { return !z.Covered })
+	switch {
+	case row.id == "game" && len(r.Document.Players) == 1:
+		return "it takes two"
+	case row.id == "craft" && !slices.ContainsFunc(r.Book, func(k drill.Drill) bool { return row.is(&k) && anyOf(k.Sports, r.Sport) }):
+		return "none in the drill book"
+	case row.id == "landing" && r.Document.Today.Wet && outdoors:
+		return "not on wet ground"
+	case work < row.from:
+		return fmt.Sprintf("from %d minutes of work on", row.from/60)
+	}
+	return ""
 }
 
 // planeNames are the planes as a coach says them.

@@ -86,6 +86,9 @@ func Compose(ctx context.Context, b Brief) (*Made, error) {
 	if made, err = c.bettered(ctx, made); err != nil {
 		return nil, err
 	}
+	if made, err = c.completed(ctx, made); err != nil {
+		return nil, err
+	}
 	return made.refined(ctx, b)
 }
 

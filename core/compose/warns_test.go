@@ -45,13 +45,13 @@ func day(r *rand.Rand, sports []sport.Sport) compose.Brief {
 
 // BenchmarkComposedWarns tells in how many of a hundred composed plans something is
 // warned of, and in how many of these it could have been avoided: all but those who are
-// not warm at the start of a match for which 15 minutes or fewer are given. With WARNS
-// set it says what.
+// not warm at the start of a match for which 15 minutes or fewer are given; and in how
+// many something is lacking that a warm-up usually has. With WARNS set it says what.
 func BenchmarkComposedWarns(b *testing.B) {
 	sports := book.Sports()
 	r := rand.New(rand.NewPCG(7, 1))
 	const days = 400
-	warned, avoidable, stopped := 0, 0, 0
+	warned, avoidable, stopped, lacking := 0, 0, 0, 0
 	rules := map[string]int{}
 	for range days {
 		ask := day(r, sports)
@@ -69,6 +69,19 @@ func BenchmarkComposedWarns(b *testing.B) {
 		}) {
 			avoidable++
 		}
+		lacks := false
+		for _, one := range check.Principles(check.Input{Document: made.Document, Schedule: made.Schedule, Book: ask.Book, Sport: ask.Sport.Key}) {
+			if one.Lacks() {
+				lacks = true
+				rules["lacks "+one.ID]++
+				if os.Getenv("WARNS") == one.ID {
+					fmt.Println(ask.Sport.Key, ask.Method, ask.Kind, ask.Minutes, "min", len(ask.Players), "players", *ask.Today.Celsius, ask.Today.Wet)
+				}
+			}
+		}
+		if lacks {
+			lacking++
+		}
 		for _, f := range made.Findings {
 			if f.Severity != check.Note {
 				rules[f.Rule]++
@@ -83,5 +96,6 @@ func BenchmarkComposedWarns(b *testing.B) {
 	}
 	b.ReportMetric(100*float64(avoidable)/days, "compose_warns_pct")
 	b.ReportMetric(100*float64(warned)/days, "compose_all_warns_pct")
+	b.ReportMetric(100*float64(lacking)/days, "compose_lacks_pct")
 	b.ReportMetric(100*float64(stopped)/days, "compose_stops_pct")
 }
