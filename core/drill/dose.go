@@ -38,6 +38,7 @@ type Dose struct {
 	Kind Kind `json:"kind"`
 
 	Sets          int     `json:"sets,omitempty"`           // reps, hold: 1 or more
+	LeastSets     int     `json:"least_sets,omitempty"`     // reps, hold: how few will do, of "2–3 sets"; 0: not said
 	Reps          int     `json:"reps,omitempty"`           // reps, hold: a set and side
 	Sides         int     `json:"sides,omitempty"`          // reps, hold: 1 or 2
 	RepSeconds    float64 `json:"rep_seconds,omitempty"`    // reps: the sum of the tempo
@@ -243,7 +244,8 @@ func (d Dose) pace() error {
 const MostEfforts = 20
 
 func sets(d Dose) error {
-	return errors.Join(within("sets", float64(d.Sets), 1, 20), within("sides", float64(d.Sides), 1, 2), within("seconds of rest", d.RestSeconds, 0, 600))
+	return errors.Join(within("sets", float64(d.Sets), 1, 20), within("the least of sets", float64(d.LeastSets), 0, float64(max(0, d.Sets))),
+		within("sides", float64(d.Sides), 1, 2), within("seconds of rest", d.RestSeconds, 0, 600))
 }
 
 func within(what string, value, low, high float64) error {

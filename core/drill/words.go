@@ -92,6 +92,9 @@ func (d Dose) Length(metres float64) string {
 
 // sets writes an amount in sets: "6 reps", "2 × 6".
 func (d Drill) sets(say speech.Say, amount int, unit string) string {
+	if d.Dose.LeastSets > 0 && d.Dose.LeastSets < d.Dose.Sets {
+		return strings.TrimSpace(fmt.Sprintf("%d–%d × %s", d.Dose.LeastSets, d.Dose.Sets, NumberIn(say, amount, unit)))
+	}
 	if d.Dose.Sets > 1 {
 		return strings.TrimSpace(fmt.Sprintf("%d × %s", d.Dose.Sets, NumberIn(say, amount, unit)))
 	}

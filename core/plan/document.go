@@ -250,6 +250,12 @@ type Item struct {
 // of what a coach wrote, unless they said what is the least, or that it is exact.
 func (i *Item) Shrinks() bool { return i.Written && !i.Drill.Range.Said && !i.Drill.Dose.Exact }
 
+// SetsShrink tells whether sets of the drill go where its block is shortened: of what
+// [Item.Shrinks], and where a coach said how few sets will do.
+func (i *Item) SetsShrink() bool {
+	return i.Shrinks() || i.Written && i.Drill.Dose.LeastSets > 0 && !i.Drill.Dose.Exact
+}
+
 // OneHold tells whether it is one hold of some seconds, which is held shorter.
 func (i *Item) OneHold() bool {
 	d := &i.Drill.Dose

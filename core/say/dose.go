@@ -13,6 +13,7 @@ import (
 type Dose struct {
 	Kind         drill.Kind `json:"kind"`
 	Sets         int        `json:"sets,omitempty"`
+	LeastSets    int        `json:"least_sets,omitempty"` // of "2-3 sets" the two
 	Reps         int        `json:"reps,omitempty"`
 	Sides        any        `json:"sides,omitempty"` // 1, 2, "own"
 	Directions   int        `json:"directions,omitempty"`
@@ -83,6 +84,9 @@ func (s *scan) dose(l *Line) *Dose {
 	if m := s.takeIf(d.Kind == "" && d.bare == 0, onceTwice); m != nil {
 		d.bare, d.often = times(m[1]), true
 	}
+	if d.LeastSets > 0 && d.Sets <= 1 { // 2-3 x 20 s are two or three holds
+		d.Least, d.LeastSets = d.LeastSets, 0
+	}
 	if s.acted(d); d.Kind == "" && d.bare == 0 && d.sides == 0 && !d.own && d.Directions == 0 && len(d.Efforts) == 0 && d.Effort == 0 && d.Tempo == nil && d.RestSeconds == 0 && d.Parts == nil {
 		return nil
 	}
@@ -96,6 +100,13 @@ func (s *scan) reach(d *Dose) {
 	}
 	if tempoOf.MatchString(s.text) {
 		return
+	}
+	if at := setsReach.FindStringSubmatchIndex(s.text); at != nil {
+		few, many := number(s.text[at[2]:at[3]]), number(s.text[at[4]:at[5]])
+		if few > 0 && few < many {
+			d.LeastSets = few
+			s.text = s.text[:at[0]] + strings.Repeat("\x01", at[4]-at[0]) + s.text[at[4]:]
+		}
 	}
 	s.text = reach.ReplaceAllStringFunc(s.text, func(m string) string {
 		g := reach.FindStringSubmatch(m)

@@ -274,6 +274,9 @@ func (d *Dose) fields(k *drill.Drill, lane float64) {
 	switch d.Kind {
 	case drill.Reps, drill.Hold:
 		to.Sets = min(20, max(1, d.Sets))
+		if d.LeastSets < to.Sets {
+			to.LeastSets = d.LeastSets
+		}
 		if d.sides > 0 || d.Sides == 2 {
 			to.Sides = 2
 		}

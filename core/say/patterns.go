@@ -32,7 +32,7 @@ var (
 	fromList  = regexp.MustCompile(`(?i)\b(?:from|to|at|off)[ \x01]+(?:the )?([a-z-]+(?:(?:, and |, ?| and )[a-z-]+)+)`)
 
 	setsTimed  = pattern(`\b` + num + `~x~` + num + `~x~` + dec + `~(secs?|seconds?|s|minutes?|min)\b(?:~holds?)?(?:~each)?`)
-	timed      = pattern(`\b` + num + `~(?:x|times|holds of|holds|efforts of|bursts of|goes of)~(?:of~)?` + dec + `~(secs?|seconds?|s|minutes?|mins?)\b(?:~holds?)?(?:~each)?`)
+	timed      = pattern(`\b` + num + `~(?:x|times|sets of|holds of|holds|efforts of|bursts of|goes of)~(?:of~)?` + dec + `~(secs?|seconds?|s|minutes?|mins?)\b(?:~holds?)?(?:~each)?`)
 	lengthsOf  = pattern(`\b` + num + `~(?:x|times|lengths?(?: of)?|trips?(?: of)?|runs?(?: of)?|lots of|laps of)~(?:a~)?` + dec + `~(?:m|metres?|meters?|yards?|yds?)\b`)
 	setsOf     = pattern(`\b` + num + `~(?:x|sets? of|times|lots of|rounds of)~` + num + `\b(?:~(?:` + repWords + `))?`)
 	metresOf   = pattern(`\b(?:over~|of~|for~)?` + dec + `~(?:m|metres?|meters?|yards?|yds?)\b`)
@@ -55,6 +55,7 @@ var (
 	ownFirst   = pattern(`\b(?:own|strong|weak|left|right) (?:side|foot|hand|leg|arm) first\b`)
 	everyWhere = pattern(`\bin all directions\b`)
 	timesLast  = pattern(`\bx~` + num + `\b`)
+	setsReach  = pattern(`\b` + num + `~(?:-|to|or)~` + num + `~(?:x~\d|sets\b)`)
 	setsLast   = pattern(`\b` + num + `~sets\b`)
 	perPlace   = pattern(`\b` + num + `~(?:a|per|each|at each|from each|to each|in each) (?:box|spot|place|cell|station|basket|target|corner|end|post|goal|wing|mark|cone|base)\b`)
 	numberPair = pattern(`\b` + num + `~(?:in pairs|in twos|each pair|a pair)\b`)

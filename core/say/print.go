@@ -359,9 +359,17 @@ func repsSaid(d *drill.Dose, n int) string {
 		return partsSaid(d, n)
 	}
 	if d.Sets > 1 {
-		return fmt.Sprintf("%d x %d%s", d.Sets, n, sidesSaid(d))
+		return fmt.Sprintf("%s x %d%s", setsSaid(d), n, sidesSaid(d))
 	}
 	return fmt.Sprintf("%d%s", n, sidesSaid(d))
+}
+
+// setsSaid is how many sets: "3", or "2-3" where two will do.
+func setsSaid(d *drill.Dose) string {
+	if d.LeastSets > 0 && d.LeastSets < d.Sets {
+		return fmt.Sprintf("%d-%d", d.LeastSets, d.Sets)
+	}
+	return fmt.Sprint(d.Sets)
 }
 
 func holdSaid(d *drill.Dose, n int) string {
@@ -370,7 +378,7 @@ func holdSaid(d *drill.Dose, n int) string {
 	}
 	said := fmt.Sprintf("%d x %g s%s", n, d.HoldSeconds, sidesSaid(d))
 	if d.Sets > 1 {
-		said = fmt.Sprintf("%d x ", d.Sets) + said
+		said = setsSaid(d) + " x " + said
 	}
 	if len(d.Parts) > 0 {
 		said = strings.TrimPrefix(d.PartWords(), ", ") + ", " + said

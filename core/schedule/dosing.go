@@ -82,8 +82,9 @@ func (l *Less) Of(b *plan.Block) *plan.Block {
 	return &less
 }
 
-// degree is how much of a block is done: so many rounds, sets at most, and of each drill's
-// amount a share of the way from one bound (0) to the other (1).
+// degree is how much of a block is done: so many rounds, sets at most (but no fewer than will
+// do, unless it is 0: one), and of each drill's amount a share of the way from one bound (0)
+// to the other (1).
 type degree struct {
 	rounds, sets int
 	share        float64
@@ -94,15 +95,15 @@ type degree struct {
 // a coach wrote rounds and sets go first, down to one, then the amounts.
 func Dosings(b *plan.Block, group drill.Group, spare bool) []Dosing {
 	rounds, sets, steps := max(1, b.Rounds), 1, 1
-	written := b.LeastRounds > 0 || slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Shrinks() })
+	written := b.LeastRounds > 0 || slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.SetsShrink() })
 	least := min(max(1, b.LeastRounds), rounds)
 	for _, item := range b.Items {
 		steps = max(steps, item.Drill.Range.Steps())
-		if item.Shrinks() {
+		if item.SetsShrink() {
 			sets = max(sets, item.Drill.Dose.Sets)
-			if item.OneHold() {
-				steps = max(steps, 2)
-			}
+		}
+		if item.OneHold() {
+			steps = max(steps, 2)
 		}
 	}
 	var degrees []degree
@@ -161,7 +162,7 @@ func once(b *plan.Block, group drill.Group, least Dosing) []Dosing {
 	const steps = 4
 	var degrees []degree
 	for n := range steps {
-		degrees = append(degrees, degree{1, 1, float64(n) / steps})
+		degrees = append(degrees, degree{1, 0, float64(n) / steps})
 	}
 	lower := lengths(b, group, degrees, func(r drill.Range, share float64) int {
 		return max(1, int(share*float64(r.Min)+0.5))
@@ -219,8 +220,12 @@ func trim(item plan.Item, amount int, is degree) (t Trim) {
 	if d.Exact {
 		return t
 	}
-	if item.Shrinks() && is.sets < d.Sets {
-		t.Sets = is.sets
+	fewest := max(1, is.sets)
+	if is.sets > 0 {
+		fewest = max(fewest, d.LeastSets)
+	}
+	if item.SetsShrink() && fewest < d.Sets {
+		t.Sets = fewest
 	}
 	if item.OneHold() && is.share < 1 {
 		t.Hold = math.Round(d.HoldSeconds * (2 + is.share) / 3)

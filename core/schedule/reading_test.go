@@ -123,3 +123,16 @@ func TestRoundsAreSaidWithTheirRest(t *testing.T) {
 	once := plan.Block{Rounds: 1, RoundRest: 30}
 	assert.Empty(t, (&schedule.Block{Block: &once}).How(speech.English), "once is not said")
 }
+
+// Of "2–3 sets" two are done before reps go, and never one while the musts fit.
+func TestSetsGoDownToWhatWillDo(t *testing.T) {
+	b := &plan.Block{Items: []plan.Item{{Written: true, Drill: drill.Drill{Name: "Squats", Range: drill.Range{Min: 4, Target: 8, Max: 12, Step: 1},
+		Dose: drill.Dose{Kind: drill.Reps, Sets: 3, LeastSets: 2, Reps: 8, Sides: 1, RepSeconds: 3}}}}}
+	assert.Equal(t, "2–3 × 8 reps", b.Items[0].Drill.Words(8))
+	dosings := schedule.Dosings(b, drill.Group{People: 4, Lanes: 4}, false)
+	for _, d := range dosings {
+		assert.GreaterOrEqual(t, d.Less.Of(b).Items[0].Drill.Dose.Sets, 2, d.Seconds)
+	}
+	next := dosings[len(dosings)-2]
+	assert.Equal(t, "2 × 8 reps", next.Less.Of(b).Items[0].Drill.Words(next.Amounts[0]))
+}
