@@ -46,8 +46,8 @@ var (
 )
 
 // Lists are pasted as many people typed them: none is refused, and every line is answered. Of
-// five no block is cut, and every number that was written stands among the drills on a phone,
-// and on the sheet.
+// five no block is cut, and every number that was written stands with the drills on a phone and
+// on the sheet, line after line in the order in which they were written.
 func TestListsThatManyPeopleTypedArePastedAsTheyStand(t *testing.T) {
 	base, p := site(t, true)
 	ctx := context.Background()
@@ -83,16 +83,34 @@ func TestListsThatManyPeopleTypedArePastedAsTheyStand(t *testing.T) {
 		}
 		links := ownLinks(t, p, board)
 		phone.open(links[board.Document.Players[9].ID])
-		b.open(fmt.Sprintf("/sessions/%d/sheet", added.ID))
-		const whole = `document.querySelector("main").textContent`
-		for where, text := range map[string]string{"phone": eval[string](phone, `[...document.querySelectorAll("[data-move]")].map(e => e.textContent).join(" ")`), "sheet": eval[string](b, whole)} {
-			has := numbers.FindAllString(text, -1)
+		b.open(fmt.Sprintf("/sessions/%d/sheet?cues=1", added.ID))
+		for where, doses := range map[string][]string{
+			"phone": eval[[]string](phone, `[...document.querySelectorAll("[data-move]")].map(e => e.textContent)`),
+			"sheet": eval[[]string](b, `[...document.querySelectorAll("[data-dose]")].map(e => e.textContent)`),
+		} {
+			from := 0
 			for _, line := range lines {
-				for _, number := range numbers.FindAllString(marks.ReplaceAllString(line, ""), -1) {
-					assert.Contains(t, has, number, "%s, %s: %s", at, where, line)
-				}
+				from = comesAfter(t, doses, from, numbers.FindAllString(marks.ReplaceAllString(line, ""), -1), fmt.Sprintf("%s, %s: %s", at, where, line))
 			}
 		}
 	}
 	assert.Equal(t, len(readBack), back)
+}
+
+// comesAfter checks that all numbers of a line stand in some doses that come one after the other,
+// not before the one from which they are looked for, and returns the last of these.
+func comesAfter(t *testing.T, doses []string, from int, said []string, what string) int {
+	if len(said) == 0 {
+		return from
+	}
+	for n := from; n < len(doses); n++ {
+		for to := n; to < min(len(doses), n+4); to++ {
+			has := numbers.FindAllString(strings.Join(doses[n:to+1], " "), -1)
+			if !slices.ContainsFunc(said, func(number string) bool { return !slices.Contains(has, number) }) {
+				return to
+			}
+		}
+	}
+	assert.Fail(t, "not as it was written", what)
+	return from
 }

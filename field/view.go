@@ -59,6 +59,7 @@ type Card struct {
 	List   string   `json:"list"` // name of the list that it is of; "": the run-in
 	Drills []Drill  `json:"drills"`
 	Others []string `json:"others"` // who does something else by a ruling, without the reason
+	Own    []string `json:"own"`    // what its players always do in own time
 	Last   string   `json:"last"`   // id of the last event about it
 	Said   bool     `json:"said"`
 }
@@ -244,6 +245,7 @@ func cardOf(s *conduct.Stand, r *conduct.Run, list string, ticks map[conduct.Cel
 			c.Then += ", " + zone
 		}
 	}
+	c.Own = d.OwnLines(r.Block.Block, r.Members)
 	for n := range r.Items {
 		c.Drills = append(c.Drills, drillOf(d, r, n, ticks))
 	}

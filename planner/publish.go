@@ -63,11 +63,10 @@ func (p *Planner) RenewKey(ctx context.Context, by Account, id uint64, person st
 // Preview is what publishing a session's plan would bring whom.
 type Preview struct {
 	*Board
-	First   bool      // nothing was published before
-	All     []string  // what the plan has otherwise, whoever it is for
-	People  []Changed // players whose own list changes
-	Same    int       // players whose list stays as it is
-	Leaders int
+	First  bool      // nothing was published before
+	All    []string  // what the plan has otherwise, whoever it is for
+	People []Changed // players whose own list changes
+	Same   int       // players whose list stays as it is
 }
 
 // Changed is what a person's list has otherwise.
@@ -82,7 +81,7 @@ func (p *Planner) Preview(ctx context.Context, clubID, id uint64) (*Preview, err
 	if err != nil {
 		return nil, err
 	}
-	made := &Preview{Board: b, First: b.Publication.Number == 0, Leaders: len(b.Document.Leaders)}
+	made := &Preview{Board: b, First: b.Publication.Number == 0}
 	if made.First {
 		return made, nil
 	}

@@ -89,6 +89,17 @@ func (b *Block) Frame() bool {
 	return b.Phase == drill.Own && len(b.Items) == 1 && b.Items[0].Drill.Dose.Kind == drill.Time && strings.HasPrefix(b.Items[0].Drill.Code, "our-")
 }
 
+// OwnLines are what each of some players always does in a block that is own time: "Ada B.:
+// calf raises 10"; none of another block.
+func (d *Document) OwnLines(b *Block, players []string) (lines []string) {
+	for _, id := range players {
+		if p := d.Player(id); b.Frame() && len(p.Own) > 0 {
+			lines = append(lines, p.ShortName()+": "+strings.Join(p.Own, "; "))
+		}
+	}
+	return lines
+}
+
 // RoundWords says how often the block is gone through, done so often today: "3 rounds",
 // "2–3 rounds", or where it is done less "2 rounds of 2–3".
 func (b *Block) RoundWords(say speech.Say, done int) string {

@@ -24,7 +24,7 @@ func (c *Compiled) stages(d *plan.Document) {
 	stage, loose := 0, false
 	for _, i := range c.order(d) {
 		b := &d.Blocks[i]
-		if b.Phase == drill.Own && (b.Timed() || b.Loose) {
+		if b.Phase == drill.Own && (b.Loose || b.Timed() && !slices.Contains(b.Who, plan.Everyone)) {
 			continue // own time at its own time: nobody waits from it on
 		}
 		if !loose || !b.Loose {

@@ -57,6 +57,18 @@ func inOrder(t assert.TestingT, d *plan.Document, at map[string]*schedule.Block)
 	}
 }
 
+// What everybody does at a minute stays in the list's order, also where nobody knows what it
+// is good for: a boat that is carried out.
+func TestWhatEverybodyDoesAtAMinuteKeepsTheOrder(t *testing.T) {
+	d := own()
+	carry := d.Block("d")
+	pin := clock.BeforeStart(1500)
+	d.Fixed, carry.Phase, carry.Pin = nil, drill.Own, &pin
+	at := placed(t, d)
+	inOrder(t, d, at)
+	assert.Equal(t, clock.Offset(-1500), at["d"].Start)
+}
+
 // Whatever phases a coach lists in whatever order, that is the order they run in, and
 // moving a block, turning a dose or moving the start leaves it so.
 func TestTheListIsTheOrder(t *testing.T) {

@@ -2,6 +2,7 @@ package board
 
 import (
 	"cuestart/core/check"
+	"cuestart/core/drill"
 	"cuestart/planner"
 	"cuestart/web/shell"
 )
@@ -15,6 +16,15 @@ type publishBody struct {
 
 // To is the address of something under the session.
 func (b publishBody) To(under ...string) string { return shell.Session(b.ID, under...) }
+
+// Seers is who sees it at once: "12 players and 2 leaders".
+func (b publishBody) Seers() string {
+	seers := drill.Number(len(b.Document.Players), "players")
+	if n := len(b.Document.Leaders); n > 0 {
+		seers += " and " + drill.Number(n, "leaders")
+	}
+	return seers
+}
 
 // Preview shows what publishing the plan would bring whom.
 func Preview(r *shell.Request) (shell.Answer, error) {

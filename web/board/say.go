@@ -44,13 +44,12 @@ const fewLines = 6
 // heardOf shows what lines became; done tells that they are in the plan.
 func heardOf(h *planner.Heard, done bool) *heard {
 	shown := &heard{}
-	seconds, doubts := 0.0, 0
+	doubts := 0
 	for i := range h.Lines {
 		if h.Lines[i].Line.Is == say.IsBlank || h.Lines[i].Line.Said == "" {
 			continue
 		}
-		line, work := heardLineOf(h.Document, &h.Lines[i])
-		seconds += work
+		line := heardLineOf(h.Document, &h.Lines[i])
 		if line.Doubt() {
 			doubts++
 		}
@@ -61,7 +60,7 @@ func heardOf(h *planner.Heard, done bool) *heard {
 			return map[bool]int{true: 0, false: 1}[a.Doubt()] - map[bool]int{true: 0, false: 1}[b.Doubt()]
 		})
 	}
-	if seconds > 0 {
+	if seconds := lasts(h); seconds > 0 {
 		shown.Total = clock.Lasting(int(seconds + 0.5))
 	}
 	verb := map[bool]string{true: " put in", false: ""}[done]
@@ -76,8 +75,42 @@ func heardOf(h *planner.Heard, done bool) *heard {
 	return shown
 }
 
-// heardLineOf shows one line, with the seconds that its drills take.
-func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine, seconds float64) {
+// lasts is how many seconds the lines take: the blocks that they make as the board has them,
+// and what they add to others by itself.
+func lasts(h *planner.Heard) (seconds float64) {
+	items, added := map[string]int{}, map[string]float64{}
+	for i := range h.Lines {
+		if b := h.Document.Block(h.Lines[i].Block); b != nil {
+			items[b.ID] += len(h.Lines[i].Items)
+			added[b.ID] += workOf(h.Document, b, h.Lines[i].Items)
+		}
+	}
+	for id, n := range items {
+		if b := h.Document.Block(id); n == len(b.Items) {
+			seconds += float64(b.Seconds(b.Targets(), h.Document.Group(b)))
+		} else {
+			seconds += added[id]
+		}
+	}
+	return seconds
+}
+
+// workOf is how many seconds some drills of a block take, in all its rounds.
+func workOf(d *plan.Document, b *plan.Block, items []int) (seconds float64) {
+	group := d.Group(b)
+	for _, n := range items {
+		if !b.Alongside(n) {
+			seconds += b.Work(n, b.Items[n].Drill.Range.Target, group)
+		}
+	}
+	if b.Form == "" {
+		seconds *= float64(max(1, b.Rounds))
+	}
+	return seconds
+}
+
+// heardLineOf shows one line.
+func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine) {
 	l := &became.Line
 	shown.Said = l.Said
 	switch l.Is {
@@ -106,21 +139,17 @@ func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine, seconds
 	b := d.Block(became.Block)
 	if b != nil && len(became.Items) > 0 {
 		var parts []string
-		group := d.Group(b)
 		for _, n := range became.Items {
 			k := b.Items[n].Drill
 			words := k.Name + ": " + k.Words(k.Range.Target)
 			parts = append(parts, words)
-			if !b.Alongside(n) {
-				seconds += b.Work(n, k.Range.Target, group)
-			}
 		}
 		shown.Became, shown.Phase = strings.Join(parts, "; "), &b.Phase
-		shown.Lasts = clock.Lasting(int(seconds + 0.5))
+		shown.Lasts = clock.Lasting(int(workOf(d, b, became.Items) + 0.5))
 		shown.Beside = beside(d, b, l)
 	}
 	shown.doubts(became)
-	return shown, seconds
+	return shown
 }
 
 // stockWords say how much there is today: "There are today: 20 hurdle".
@@ -142,7 +171,7 @@ func rounds(l *say.Line) string {
 
 // beside is who does it, where, led by whom and when, as far as the line says so.
 func beside(d *plan.Document, b *plan.Block, l *say.Line) string {
-	var parts []string
+	parts := []string{rounds(l)}
 	if len(l.Who) > 0 {
 		parts = append(parts, d.Audience(b.Who))
 	}

@@ -244,11 +244,7 @@ func rowOf(board *planner.Board, d *plan.Document, fitted *schedule.Schedule, b 
 	if len(b.Members) < len(d.Players) {
 		one.Numbers = d.Numbers(b.Members)
 	}
-	for _, id := range b.Members {
-		if p := d.Player(id); b.Frame() && len(p.Own) > 0 {
-			one.Versions = append(one.Versions, p.ShortName()+": "+strings.Join(p.Own, "; "))
-		}
-	}
+	one.Versions = append(one.Versions, d.OwnLines(b.Block, b.Members)...)
 	here := b.Here(speech.English, d)
 	for n, dose := range b.Named() {
 		k := &b.Items[n].Drill
