@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -83,10 +84,13 @@ func (b *Block) Seconds(amounts []int, group drill.Group) int {
 	return clock.CeilTo(total, clock.Grid)
 }
 
+// theirs is how minutes are called that are a player's own.
+var theirs = regexp.MustCompile(`(?i)\b(?:own|individual|personal|propi[oa]s?)\b`)
+
 // Frame tells whether the block is own time and nothing else: each player's own lines stand
 // in it.
 func (b *Block) Frame() bool {
-	return b.Phase == drill.Own && len(b.Items) == 1 && b.Items[0].Drill.Dose.Kind == drill.Time && strings.HasPrefix(b.Items[0].Drill.Code, "our-")
+	return b.Phase == drill.Own && len(b.Items) == 1 && b.Items[0].Drill.Dose.Kind == drill.Time && theirs.MatchString(b.Items[0].Drill.Name)
 }
 
 // OwnLines are what each of some players always does in a block that is own time: "Ada B.:
