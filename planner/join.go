@@ -47,16 +47,7 @@ func (p *Planner) Change(ctx context.Context, by Account, id uint64, revision ui
 	if err := May(by, ToPlan); err != nil {
 		return nil, err
 	}
-	return p.changeKeeping(ctx, by, id, revision, edit, nil)
-}
-
-// keeping is what the club is to keep besides, once an edit is made; nil: nothing.
-type keeping func() (changes []Change, said string, err error)
-
-// changeKeeping is Change with what the club keeps of it: both are made or neither.
-func (p *Planner) changeKeeping(ctx context.Context, by Account, id uint64, revision uint32, edit Edit, keeps keeping) (b *Board, err error) {
-	again := func(err error) bool { return errors.Is(err, ErrStale) || keeps != nil && errors.Is(err, ErrTaken) }
-	for n := 0; n == 0 || again(err) && n < attempts; n++ {
+	for n := 0; n == 0 || errors.Is(err, ErrStale) && n < attempts; n++ {
 		var session *store.Session
 		if session, err = p.session(ctx, by.ClubID, id); err != nil {
 			return nil, err
@@ -67,13 +58,13 @@ func (p *Planner) changeKeeping(ctx context.Context, by Account, id uint64, revi
 				return nil, err
 			}
 		}
-		b, err = p.change(ctx, by, session, base, edit, keeps)
+		b, err = p.change(ctx, by, session, base, edit)
 	}
 	return b, err
 }
 
 // change makes an edit of base, joined with what the session has by now.
-func (p *Planner) change(ctx context.Context, by Account, session *store.Session, base *plan.Document, edit Edit, keeps keeping) (*Board, error) {
+func (p *Planner) change(ctx context.Context, by Account, session *store.Session, base *plan.Document, edit Edit) (*Board, error) {
 	is := session.Document.Clone()
 	is.Upgrade()
 	base.Upgrade()
@@ -107,13 +98,7 @@ func (p *Planner) change(ctx context.Context, by Account, session *store.Session
 	if err != nil {
 		return nil, err
 	}
-	made := store.Fitted{Document: next, Schedule: fitted, Summary: summary, By: by.ID}
-	if keeps != nil {
-		if made.Keeps, made.Kept, err = keeps(); err != nil {
-			return nil, err
-		}
-	}
-	changed, err := p.store.ChangePlan(ctx, by.ClubID, session, made)
+	changed, err := p.store.ChangePlan(ctx, by.ClubID, session, store.Fitted{Document: next, Schedule: fitted, Summary: summary, By: by.ID})
 	if err != nil {
 		return nil, err
 	}

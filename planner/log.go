@@ -170,7 +170,14 @@ func (p *Planner) KeepLog(ctx context.Context, by Account, l *Log) error {
 	if len([]rune(l.Season)) > 40 || len([]rune(l.Note)) > conduct.MaxSays {
 		return plan.In("note", "keep the note to %d characters and the season to 40", conduct.MaxSays)
 	}
-	return p.store.SaveLog(ctx, by, l.Log)
+	if err := p.store.SaveLog(ctx, by, l.Log); err != nil {
+		return err
+	}
+	d, err := p.Document(ctx, by.ClubID, l.Session)
+	if err != nil {
+		return err
+	}
+	return p.keepOwn(ctx, by, d)
 }
 
 // Logs are those of a squad of the last days, the latest first.

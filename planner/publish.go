@@ -23,7 +23,11 @@ func (p *Planner) Publish(ctx context.Context, by Account, id uint64, revision u
 		return nil, err
 	}
 	p.nudge()
-	return p.Board(ctx, by.ClubID, id)
+	board, err := p.Board(ctx, by.ClubID, id)
+	if err != nil {
+		return nil, err
+	}
+	return board, p.keepOwn(ctx, by, board.Document)
 }
 
 // Withdraw ends the link that the session is shared by, so that it shows nothing any

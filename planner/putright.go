@@ -4,11 +4,13 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 )
 
 // mostToCome bounds the sessions to come that follow what was put right, and how long after
@@ -46,15 +48,15 @@ func (p *Planner) putRight(ctx context.Context, by Account, before right) error 
 			players = append(players, plan.Known{Was: playerOf(*was), Now: playerOf(k)})
 		}
 	}
-	type pace struct{ was, is drill.Drill }
-	var paces []pace
+	var paces []put
 	for _, was := range before.book.Drills {
 		probe := was.Dose
 		if now, has := is.book.Find(was.Code); has && probe.TakePace(was.Dose, now.Dose) {
-			paces = append(paces, pace{was, now})
+			paces = append(paces, put{was, now})
 		}
 	}
-	if players == nil && paces == nil {
+	described := is.described(before)
+	if players == nil && paces == nil && described == nil {
 		return nil
 	}
 	units := map[string][]string{}
@@ -68,11 +70,37 @@ func (p *Planner) putRight(ctx context.Context, by Account, before right) error 
 				said = append(said, says)
 			}
 		}
+		for _, k := range described {
+			if says := d.Redescribe(k.was, k.is); says != "" {
+				said = append(said, says)
+			}
+		}
 		if more := len(said) - 2; more > 0 {
 			said = append(said[:2], fmt.Sprintf("%d more put right", more))
 		}
 		return strings.Join(said, ", "), nil
 	})
+}
+
+// put is a drill that was put right.
+type put struct{ was, is drill.Drill }
+
+// described are the club's own drills that are described otherwise than before, or are now for
+// the first time.
+func (is right) described(before right) (list []put) {
+	for code, own := range is.book.Own {
+		was := before.book.Own[code]
+		if !say.IsOwn(code) || own.Is.Gone || own.ID == was.ID && own.Edition == was.Edition || own.Is.Draft {
+			continue
+		}
+		if was.ID == 0 {
+			was.Is.Drill = own.Is.Drill
+			was.Is.Drill.Cues = nil
+		}
+		list = append(list, put{was.Is.Drill, own.Is.Drill})
+	}
+	slices.SortFunc(list, func(a, b put) int { return strings.Compare(a.is.Code, b.is.Code) })
+	return list
 }
 
 // eachToCome edits the plans of all sessions to come.

@@ -60,6 +60,9 @@ func (p *Planner) SaveRoutine(ctx context.Context, by Account, session uint64, k
 		}
 		change = Change{ID: all[i].ID, Edition: all[i].Edition, Is: routine}
 	}
+	if err := p.keepOwn(ctx, by, d); err != nil {
+		return err
+	}
 	_, err = p.Save(ctx, by, name+" kept as a routine", change)
 	return err
 }

@@ -173,7 +173,10 @@ func (p *Planner) Pressed(ctx context.Context, by Account, id uint64, events []c
 	if slices.ContainsFunc(fresh, func(e store.Arriving) bool { return e.Changes }) {
 		p.follow(ctx, by, id)
 	}
-	return refused, nil
+	if len(fresh) > 0 {
+		err = p.keepOwn(ctx, by, running.Document)
+	}
+	return refused, err
 }
 
 // arrives is an event as it is kept, with what follows from it: why somebody is out is for

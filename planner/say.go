@@ -8,7 +8,6 @@ import (
 
 	"cuestart/core/check"
 	"cuestart/core/clock"
-	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/say"
@@ -43,7 +42,7 @@ func tooMuch(text string) error {
 }
 
 // write puts lines into a document.
-func (at Place) write(r *say.Reader, d *plan.Document, text string) ([]say.Became, []drill.Drill) {
+func (at Place) write(r *say.Reader, d *plan.Document, text string) []say.Became {
 	if at.Into != "" {
 		return r.WriteInto(d, r.ReadAll(text), at.Into)
 	}
@@ -65,7 +64,7 @@ func (p *Planner) Hear(ctx context.Context, clubID, id uint64, text string, at P
 	}
 	d := session.Document.Clone()
 	d.Upgrade()
-	lines, _ := at.write(reader, d, text)
+	lines := at.write(reader, d, text)
 	return &Heard{lines, d}, nil
 }
 
@@ -84,9 +83,9 @@ func (p *Planner) reader(ctx context.Context, clubID, id uint64) (*store.Session
 	return session, say.NewReader(of), nil
 }
 
-// Write puts lines into a plan as they were said. Drills that the book does not have
-// become the club's own at once, to be completed later. It fails as [Planner.Change]
-// does; what could not be done of a line is said beside it.
+// Write puts lines into a plan as they were said. Drills that the book does not have are
+// the plan's until it is used ([Planner.keepOwn]). It fails as [Planner.Change] does; what
+// could not be done of a line is said beside it.
 func (p *Planner) Write(ctx context.Context, by Account, id uint64, revision uint32, text string, at Place) (*Board, *Heard, error) {
 	if err := May(by, ToPlan); err != nil {
 		return nil, nil, err
@@ -99,15 +98,14 @@ func (p *Planner) Write(ctx context.Context, by Account, id uint64, revision uin
 		return nil, nil, err
 	}
 	heard := &Heard{}
-	var own []drill.Drill
-	board, err := p.changeKeeping(ctx, by, id, revision, func(d *plan.Document) (string, error) {
-		heard.Lines, own = at.write(reader, d, text)
+	board, err := p.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
+		heard.Lines = at.write(reader, d, text)
 		heard.Document = d
 		if !slices.ContainsFunc(heard.Lines, func(b say.Became) bool { return b.Line.Is != say.IsBlank }) {
 			return "", plan.In("say", "write a drill, as you say it: leg swings, 8 each way a leg")
 		}
 		return said(heard.Lines), nil
-	}, func() ([]Change, string, error) { return p.ownOf(ctx, by, own) })
+	})
 	if err != nil {
 		return nil, nil, err
 	}
@@ -132,20 +130,6 @@ func said(lines []say.Became) string {
 		return drill.Number(n, "lines") + " written"
 	}
 	return first
-}
-
-// ownOf are the drills that lines made, to be kept as the club's own.
-func (p *Planner) ownOf(ctx context.Context, by Account, own []drill.Drill) (changes []Change, said string, err error) {
-	book, err := p.Book(ctx, by.ClubID)
-	if err != nil {
-		return nil, "", err
-	}
-	for _, k := range own {
-		if _, known := book.Find(k.Code); !known && book.Own[k.Code].ID == 0 {
-			changes = append(changes, Change{Is: club.Drill{Drill: k, Draft: true}})
-		}
-	}
-	return changes, drill.Number(len(changes), "drills") + " of your own", nil
 }
 
 // SetAttributes is the edit that reads what is said of a block beside its drills.

@@ -43,9 +43,6 @@ type Fitted struct {
 	Summary  string    // what changed, in a few words
 	By       uint64    // account; 0: nobody
 	At       time.Time // zero: now
-
-	Keeps []Change // what the club keeps from then on, in the same transaction: drills that lines made
-	Kept  string   // what that is, for taking it back
 }
 
 // made is how the edition came about, to the microsecond that is kept.
@@ -267,11 +264,6 @@ func (s *Store) ChangePlan(ctx context.Context, clubID uint64, session *Session,
 	changed.Document, changed.Schedule, changed.Revision = next.Document, next.Schedule, session.Revision+1
 	changed.Made, changed.Undo, changed.Redo = made, made.Summary, ""
 	return &changed, s.within(ctx, func(q *db.Queries) (err error) {
-		if next.Keeps != nil { // before the session, as whoever publishes does
-			if _, err := q.LockClub(ctx, clubID); err != nil {
-				return known(err)
-			}
-		}
 		changed.Head, err = changePlan(ctx, q, clubID, session, next)
 		return err
 	})
@@ -290,9 +282,6 @@ func changePlan(ctx context.Context, q *db.Queries, clubID uint64, session *Sess
 		}
 		return in, err
 	})
-	if err == nil && next.Keeps != nil {
-		_, err = save(ctx, q, Account{ID: next.By, ClubID: clubID}, next.Kept, next.Keeps)
-	}
 	return number, err
 }
 

@@ -274,26 +274,5 @@ func shared(ctx context.Context, s *store.Store, token string, at time.Time) (*s
 	return s.Edition(ctx, link.Session, link.Number)
 }
 
-// A plan and what the club keeps of it are changed together, or not at all.
-func TestAPlanAndItsOwnDrillsAreKeptTogether(t *testing.T) {
-	ctx, s := context.Background(), open(t, "together")
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
-	session, err := s.Session(ctx, 1, 1)
-	require.NoError(t, err)
-	next := fitted(t, session, 10)
-	next.Keeps, next.Kept = []store.Change{{Is: club.Drill{}}}, "1 drill of your own"
-	_, err = s.ChangePlan(ctx, 1, session, next)
-	require.Error(t, err, "this is no drill")
-	still, err := s.Session(ctx, 1, 1)
-	require.NoError(t, err)
-	assert.Equal(t, session.Revision, still.Revision)
-	next.Keeps = []store.Change{{Is: club.Kit{Name: "Ropes", Pieces: 3}}}
-	_, err = s.ChangePlan(ctx, 1, session, next)
-	require.NoError(t, err)
-	said, err := s.TakeBack(ctx, coach)
-	require.NoError(t, err)
-	assert.Equal(t, "1 drill of your own", said)
-}
-
 // anything lets everything be published.
 func anything(*plan.Document, store.Ruled) error { return nil }

@@ -200,7 +200,7 @@ contract-relax, pnf, hold-relax, partner stretch | range | mobilise | hip knee |
 hold, holds, holding, isometric, isometrics, freeze, static hold | hold | activate | knee hip | front | 0.3 | 0 | bare | 5 12 30 | -
 foam roll, foam rolling, foam roller, roller, self-massage, massage, massage gun | tissue | mobilise | knee hip back | front | 0.05 | 0 | bare | 20 35 60 | -
 ball release, lacrosse ball, trigger ball, trigger point, ball under foot, roll the foot, foot roll | tissue | mobilise | ankle hip shoulder | front | 0.05 | 0 | - | 20 30 60 | -
-breath, breaths, breathe, breathing, belly breathing, box breathing, diaphragm breathing, inhale, exhale, slow breath, deep breath, slow deep breath, deep slow breath | breathing | mobilise | back | front | 0.05 | 0 | - | 4 7 11 | -
+breath, breaths, breathe, breathing, belly breathing, box breathing, diaphragm breathing, inhale, exhale, slow breath, deep breath, slow deep breath, deep slow breath | calm | mobilise | back | front | 0.05 | 0 | - | 4 7 11 | -
 shake out, shake-out, shake off, loosen, loosen up, shake the legs | pulse | raise | knee hip shoulder | front | 0.1 | 0 | - | 8 15 30 | -
 cone, cones, cone drill, cone drills, t-drill, t drill, box drill, star drill, square drill, pro agility, 5-10-5, l-drill | change | potentiate | ankle knee hip | front side | 0.7 | 0 | travels | - | 1.8 2.7 3.7
 mirror, mirrors, mirroring, mirror drill, shadow, shadowing, shadow partner, copy your partner | reaction | potentiate | ankle knee hip | front side | 0.65 | 0 | - | - | -

@@ -123,3 +123,29 @@ func (d *Document) TakePace(was, now drill.Drill) string {
 	}
 	return fmt.Sprintf("%s at the book's pace: %s", now.Name, drill.Number(blocks, "blocks"))
 }
+
+// Redescribe has the plan's drills of now's code be what it is described as: what it is for,
+// what it works, how hard it is, its pace and its cues, where they are as was said before and
+// nobody gave this one others. It says so, "" where nothing follows.
+func (d *Document) Redescribe(was, now drill.Drill) string {
+	follows := false
+	for b := range d.AllBlocks() {
+		alone := !slices.ContainsFunc(b.Items, func(i Item) bool { return i.Drill.Code != now.Code })
+		for i := range b.Items {
+			k := &b.Items[i].Drill
+			if k.Code != now.Code {
+				continue
+			}
+			if alone && len(now.Phases) > 0 && len(was.Phases) > 0 && b.Phase == was.Phases[0] && b.Phase != drill.After && slices.Contains(append(Methods[d.Method].Phases, drill.Own), now.Phases[0]) {
+				b.Phase = now.Phases[0]
+			}
+			if k.Redescribe(was, now) {
+				follows = true
+			}
+		}
+	}
+	if !follows {
+		return ""
+	}
+	return now.Name + " as you describe it now"
+}

@@ -41,7 +41,7 @@ func Put(k drill.Drill, said string) (with drill.Drill, left string) {
 	return l.onto(k, 20), left
 }
 
-// ownDrill makes a drill that the book does not have, and remembers it.
+// ownDrill makes a drill that the book does not have.
 func (w *writer) ownDrill(l *Line, phase drill.Phase, with *Line, lane float64) drill.Drill {
 	name := l.Name
 	if l.Is == IsLegs {
@@ -61,9 +61,6 @@ func (w *writer) ownDrill(l *Line, phase drill.Phase, with *Line, lane float64) 
 	}
 	k = l.onto(k, lane)
 	understood(&k, l.Name)
-	if !slices.ContainsFunc(w.own, func(o drill.Drill) bool { return o.Code == k.Code }) {
-		w.own = append(w.own, k)
-	}
 	return k
 }
 
@@ -131,6 +128,9 @@ func atPace(d *drill.Dose, u movement.Understood, own, sided bool) {
 		}
 	}
 }
+
+// IsOwn tells whether a code is one of a drill of a club's own.
+func IsOwn(code string) bool { return strings.HasPrefix(code, "our-") }
 
 // OwnCode is the code of a drill of one's own of that name.
 func OwnCode(name string) string {

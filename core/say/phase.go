@@ -2,7 +2,6 @@ package say
 
 import (
 	"slices"
-	"strings"
 
 	"cuestart/core/drill"
 	"cuestart/core/movement"
@@ -96,7 +95,7 @@ func (w *writer) weigh(b *plan.Block, phase drill.Phase) {
 }
 
 // own tells whether a drill is one of the coach's own.
-func own(k *drill.Drill) bool { return strings.HasPrefix(k.Code, "our-") }
+func own(k *drill.Drill) bool { return IsOwn(k.Code) }
 
 // settle gives an own drill, of which only its phase was guessed, what is usual in another.
 func settle(k *drill.Drill, phase drill.Phase) {

@@ -56,23 +56,23 @@ type Became struct {
 }
 
 // Write puts lines into a plan, before the block of that id or last, and returns what
-// became of each, with the drills that the book does not have. It leaves nothing out:
+// became of each. It leaves nothing out:
 // what cannot be done of a line is said, and what was not understood stays as a note.
-func (r *Reader) Write(d *plan.Document, lines []Line, before string) (became []Became, own []drill.Drill) {
+func (r *Reader) Write(d *plan.Document, lines []Line, before string) (became []Became) {
 	w := &writer{Reader: r, doc: d, before: before}
 	for i := range lines {
 		became = append(became, w.line(&lines[i]))
 	}
 	w.name()
-	return became, w.own
+	return became
 }
 
 // WriteInto puts the drills of lines into a block, last. What else they say is not for
 // the block to change and stays as a note.
-func (r *Reader) WriteInto(d *plan.Document, lines []Line, block string) (became []Became, own []drill.Drill) {
+func (r *Reader) WriteInto(d *plan.Document, lines []Line, block string) (became []Became) {
 	b := d.Block(block)
 	if b == nil {
-		return nil, nil
+		return nil
 	}
 	w := &writer{Reader: r, doc: d, block: block, only: true, named: b.Name != b.Holds(), phase: b.Phase, said: true}
 	for i := range lines {
@@ -83,7 +83,7 @@ func (r *Reader) WriteInto(d *plan.Document, lines []Line, block string) (became
 		}
 	}
 	w.name()
-	return became, w.own
+	return became
 }
 
 // writer puts lines into a plan, one after the other.
@@ -102,9 +102,8 @@ type writer struct {
 	work   map[drill.Phase]float64 // seconds of its drills by phase
 	list   plan.When               // the kind of list that new blocks go into; "": the run-in
 	ends   string                  // what its line is called; "": nobody said
-	own    []drill.Drill
-	above  []string // ids of the blocks since the last fence
-	fence  string   // id of the event that new ones come after; "": none
+	above  []string                // ids of the blocks since the last fence
+	fence  string                  // id of the event that new ones come after; "": none
 }
 
 func (w *writer) line(l *Line) Became {
@@ -351,7 +350,7 @@ func (w *writer) book(code string) *drill.Drill {
 // item makes the drill of a line, and says in which phase it belongs.
 func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 	k, phase := w.knownFor(l)
-	lane, owned := w.lane(with), len(w.own)
+	lane := w.lane(with)
 	if k.Code == "" {
 		k = w.ownDrill(l, phase, with, lane)
 	} else {
@@ -363,7 +362,6 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 	if l.Dose != nil && k.For(w.doc.Grade).Validate() != nil { // nobody can do that: it stays as a note
 		bare := *l
 		bare.Dose, bare.Exact = nil, false
-		w.own = w.own[:owned]
 		bare.Note = strings.TrimSpace(bare.Note + " " + with.Said)
 		item, phase := w.item(&bare, with)
 		l.Note = bare.Note

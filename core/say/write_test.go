@@ -43,7 +43,7 @@ func write(d *plan.Document, text string) []say.Became {
 	of := say.ContextOf(d, "rugby-union", book.Drills())
 	of.Index = index
 	r := say.NewReader(of)
-	became, _ := r.Write(d, r.ReadAll(text), "")
+	became := r.Write(d, r.ReadAll(text), "")
 	return became
 }
 

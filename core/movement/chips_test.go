@@ -1,0 +1,48 @@
+package movement_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/drill"
+	"cuestart/core/movement"
+)
+
+// What a coach says of a drill of their own is what the chips say afterwards.
+func TestAChipHoldsWhatWasSaid(t *testing.T) {
+	travel := drill.Dose{Kind: drill.Travel, Trips: 2, Metres: 20, Speed: 2, TurnSeconds: 3, IntervalSeconds: 4, Flow: drill.Continuous}
+	reps := drill.Dose{Kind: drill.Reps, Sets: 1, Reps: 8, Sides: 1, RepSeconds: 3}
+	for _, c := range []struct {
+		chip       movement.Chip
+		dose       drill.Dose
+		said, says string
+	}{
+		{movement.For, reps, "balance", "balance"},
+		{movement.Works, reps, "hips and hamstrings", "knee, hip"},
+		{movement.Works, reps, "ankle, turning", "ankle, turning"},
+		{movement.Works, reps, "everything: whole body", "ankle, knee, hip, back, shoulder"},
+		{movement.Fast, reps, "4 s a rep", "4 s a rep"},
+		{movement.Fast, reps, "slow", "3 s a rep"},
+		{movement.Fast, travel, "25 s a length", "25 s a length"},
+		{movement.Fast, travel, "2,5 m/s", "8 s a length"},
+		{movement.Cue, reps, "tall; quiet feet", "tall; quiet feet"},
+		{movement.Cue, reps, "", ""},
+	} {
+		k := drill.Drill{Code: "our-x", Name: "Wobble reach", Dose: c.dose}
+		require.NoError(t, movement.Set(&k, c.chip, c.said), c.said)
+		assert.Equal(t, c.says, movement.Says(&k, c.chip), c.said)
+	}
+	for chip, said := range map[movement.Chip]string{movement.For: "fun for all", movement.Works: "blorp", movement.Fast: "like the wind", "colour": "red"} {
+		k := drill.Drill{Code: "our-x", Name: "Wobble", Dose: reps}
+		was := k
+		assert.Error(t, movement.Set(&k, chip, said))
+		assert.Equal(t, was, k, "nothing is changed")
+	}
+	k := drill.Drill{Name: "Sprint race", Dose: drill.Dose{Kind: drill.Time}}
+	assert.ErrorContains(t, movement.Set(&k, movement.Fast, "quick"), "by the clock")
+	k.Dose = travel
+	assert.Error(t, movement.Set(&k, movement.Fast, "900 s a length"), "nobody goes so slowly")
+	assert.Equal(t, travel, k.Dose)
+}

@@ -1,0 +1,107 @@
+package planner
+
+import (
+	"context"
+	"errors"
+	"slices"
+
+	"cuestart/core/club"
+	"cuestart/core/drill"
+	"cuestart/core/movement"
+	"cuestart/core/plan"
+	"cuestart/core/say"
+)
+
+// keepOwn makes the drills of a plan that the book does not have the club's own, to be
+// completed: the plan was published, run, logged or kept. Until then they are the plan's
+// alone, so that what is undone, corrected or discarded leaves nothing behind.
+func (p *Planner) keepOwn(ctx context.Context, by Account, d *plan.Document) error {
+	book, err := p.Book(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	var changes []Change
+	seen := map[string]bool{}
+	blocks := slices.Clone(d.Blocks)
+	for _, l := range d.Lists {
+		blocks = append(blocks, l.Blocks...)
+	}
+	for _, b := range blocks {
+		for _, item := range b.Items {
+			k := item.Drill
+			if say.IsOwn(k.Code) && !book.has(k.Code) && !seen[k.Code] {
+				seen[k.Code] = true
+				changes = append(changes, Change{Is: club.Drill{Drill: k, Draft: true}})
+			}
+		}
+	}
+	if len(changes) == 0 {
+		return nil
+	}
+	_, err = p.store.Save(ctx, by, drill.Number(len(changes), "drills")+" of your own", changes...)
+	if errors.Is(err, ErrTaken) {
+		return nil // somebody else kept them at the same moment
+	}
+	return err
+}
+
+// has tells whether the club has a drill of that code, or had it and took it out.
+func (b *Book) has(code string) bool {
+	_, known := b.Find(code)
+	return known || b.Own[code].ID != 0
+}
+
+// Describe has a drill of the club's own be what was said of it, chip by chip: in the plan of
+// a session, in the drill book from then on, and in the plans of sessions to come. It fails as
+// [Planner.Change] does, and with ErrForbidden.
+func (p *Planner) Describe(ctx context.Context, by Account, id uint64, revision uint32, block string, item int, said map[movement.Chip]string) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
+	var was, is drill.Drill
+	board, err := p.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
+		b := d.Block(block)
+		if b == nil || item >= len(b.Items) {
+			return "", plan.ErrNoSuchBlock
+		}
+		was, is = b.Items[item].Drill.Clone(), b.Items[item].Drill.Clone()
+		at := plan.AtItem(block, item)
+		if !say.IsOwn(was.Code) {
+			return "", plan.In(at, "this drill is the book's: open it to change it")
+		}
+		for _, chip := range movement.Chips {
+			words, has := said[chip]
+			if !has || words == movement.Says(&was, chip) {
+				continue
+			}
+			if err := movement.Set(&is, chip, words); err != nil {
+				return "", plan.In(at, "%s", err)
+			}
+		}
+		return d.Redescribe(was, is), nil
+	})
+	if err != nil {
+		return nil, err
+	}
+	return board, p.bookDescribed(ctx, by, was, is)
+}
+
+// bookDescribed keeps in the book what a drill of the club's own is described as.
+func (p *Planner) bookDescribed(ctx context.Context, by Account, was, is drill.Drill) error {
+	book, err := p.Book(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	own := book.Own[is.Code]
+	next := own.Is
+	if own.ID == 0 {
+		next = club.Drill{Drill: is}
+	} else if _, there := book.Find(is.Code); !there {
+		return nil // it was taken out
+	} else if next.Drill = own.Is.Drill.Clone(); !next.Drill.Redescribe(was, is) && !own.Is.Draft {
+		return nil
+	}
+	next.Draft = false
+	_, err = p.Save(ctx, by, is.Name+" described", Change{ID: own.ID, Edition: own.Edition, Is: next})
+	return err
+}

@@ -1,0 +1,59 @@
+package planner_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/drill"
+	"cuestart/core/movement"
+	"cuestart/planner"
+)
+
+// A drill of one's own is what its chips say: in the plan, for what the plan holds, in the book
+// from then on, and in other plans to come that have it. What is not understood changes nothing.
+func TestAnOwnDrillIsWhatItsChipsSay(t *testing.T) {
+	p := open(t, "chips", true)
+	other := blank(t, p, 1)
+	other, _, err := p.Write(ctx, coach, other.ID, other.Revision, "blorp 8", planner.Place{})
+	require.NoError(t, err)
+	b := blank(t, p, 0)
+	b, _, err = p.Write(ctx, coach, b.ID, b.Revision, "jog 3 min\n\nblorp 8 (soft hands)", planner.Place{})
+	require.NoError(t, err)
+	holds := func(b *planner.Board) (has string) {
+		for _, one := range b.Principles() {
+			if one.Has {
+				has += one.ID + ";"
+			}
+		}
+		return has
+	}
+	assert.NotContains(t, holds(b), "plane turn", "nothing is known of it")
+	block := b.Document.Blocks[1].ID
+	_, err = p.Describe(ctx, coach, b.ID, b.Revision, block, 0, map[movement.Chip]string{movement.Works: "fun"})
+	assert.ErrorContains(t, err, "say joints, muscles or a direction")
+	b = board(t, p, b.ID)
+	b, err = p.Describe(ctx, coach, b.ID, b.Revision, block, 0, map[movement.Chip]string{movement.For: "balance", movement.Works: "hips, turning", movement.Fast: "6 s a rep", movement.Cue: "soft hands"})
+	require.NoError(t, err)
+	assert.Contains(t, holds(b), "plane turn", "it turns now")
+	k := b.Document.Block(block).Items[0].Drill
+	assert.Equal(t, []string{"soft hands"}, k.Cues)
+	assert.Equal(t, drill.Activate, b.Document.Block(block).Phase, "alone in its block, that goes with it")
+	assert.InDelta(t, 6, k.Dose.RepSeconds, 0)
+	follows := board(t, p, other.ID)
+	assert.Equal(t, []string{"hip"}, follows.Document.Blocks[0].Items[0].Drill.Regions, "the other plan follows")
+	assert.Contains(t, follows.Undo, "as you describe it now")
+	bk, err := p.Book(ctx, 1)
+	require.NoError(t, err)
+	own := bk.Own["our-blorp"]
+	assert.True(t, own.ID != 0 && !own.Is.Draft, "it is the club's now")
+	again, _, err := p.Write(ctx, coach, other.ID, follows.Revision, "blorp 4", planner.Place{})
+	require.NoError(t, err)
+	assert.Equal(t, []string{"stability"}, again.Document.Blocks[len(again.Document.Blocks)-1].Items[0].Drill.Qualities, "and it is written so")
+	_, err = p.Describe(ctx, coach, b.ID, b.Revision, b.Document.Blocks[0].ID, 0, map[movement.Chip]string{movement.Works: "hips"})
+	assert.ErrorContains(t, err, "is the book's")
+	_, err = p.Describe(ctx, coach, b.ID, b.Revision, block, 0, map[movement.Chip]string{movement.Cue: strings.Repeat("x;", 9)})
+	assert.ErrorContains(t, err, "six cues")
+}
