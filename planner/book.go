@@ -10,7 +10,9 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/figure"
+	"cuestart/core/movement"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 )
 
 // Book is the drill book as a club has it: the one that comes with Cue Start
@@ -180,10 +182,37 @@ func (p *Planner) ResetDrill(ctx context.Context, by Account, code string) error
 	return err
 }
 
+// Easier is the easier form of a drill: the book's, or of one of the club's own what its
+// movement says.
+func (b *Book) Easier(d drill.Drill) (drill.Drill, bool) {
+	if easier, ok := b.Find(d.Easier); ok {
+		return easier, true
+	}
+	return say.Form(d, movement.Easier(d.Name))
+}
+
+// Harder is the harder form of a drill, as [Book.Easier] is the easier one.
+func (b *Book) Harder(d drill.Drill) (drill.Drill, bool) {
+	if harder, ok := b.Find(d.Harder); ok {
+		return harder, true
+	}
+	return say.Form(d, movement.Harder(d.Name))
+}
+
+// FormOf is the easier or the harder form of a drill, by its code.
+func (b *Book) FormOf(d drill.Drill, code string) (drill.Drill, bool) {
+	for _, form := range []func(drill.Drill) (drill.Drill, bool){b.Easier, b.Harder} {
+		if is, ok := form(d); ok && is.Code == code {
+			return is, true
+		}
+	}
+	return drill.Drill{}, false
+}
+
 // Item is a drill ready for a block of a squad, with what stands in for it.
 func (b *Book) Item(d drill.Drill, grade drill.Grade) plan.Item {
 	item := plan.Item{Drill: d.For(grade)}
-	if easier, ok := b.Find(d.Easier); ok {
+	if easier, ok := b.Easier(d); ok {
 		easier = easier.For(grade)
 		item.Easier = &easier
 	}

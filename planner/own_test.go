@@ -9,6 +9,7 @@ import (
 
 	"cuestart/core/drill"
 	"cuestart/core/movement"
+	"cuestart/core/plan"
 	"cuestart/planner"
 )
 
@@ -56,4 +57,30 @@ func TestAnOwnDrillIsWhatItsChipsSay(t *testing.T) {
 	assert.ErrorContains(t, err, "is the book's")
 	_, err = p.Describe(ctx, coach, b.ID, b.Revision, block, 0, map[movement.Chip]string{movement.Cue: strings.Repeat("x;", 9)})
 	assert.ErrorContains(t, err, "six cues")
+}
+
+// An own drill has an easier form by its movement; put in its place it keeps what was said.
+func TestAnOwnDrillHasAnEasierForm(t *testing.T) {
+	p := open(t, "forms", true)
+	b := blank(t, p, 0)
+	b, _, err := p.Write(ctx, coach, b.ID, b.Revision, "single-leg zigzag hop and stick 5 a side", planner.Place{})
+	require.NoError(t, err)
+	block := b.Document.Blocks[0]
+	stands := map[string]drill.Drill{}
+	for _, s := range b.Stands(&block, 0) {
+		stands[s.Word] = s.Drill
+	}
+	assert.Equal(t, "Zigzag hop and stick, two feet", stands["easier"].Name)
+	bk, err := p.Book(ctx, 1)
+	require.NoError(t, err)
+	easier, ok := bk.FormOf(block.Items[0].Drill, stands["easier"].Code)
+	require.True(t, ok)
+	b, err = p.Change(ctx, coach, b.ID, b.Revision, func(d *plan.Document) (string, error) {
+		return d.SwapItem(block.ID, 0, bk.Item(easier, d.Grade))
+	})
+	require.NoError(t, err)
+	is := b.Document.Blocks[0].Items[0]
+	assert.Equal(t, "Zigzag hop and stick, two feet", is.Drill.Name)
+	assert.Equal(t, "5 a side", is.Drill.Words(is.Drill.Range.Target), "as many as were said")
+	assert.Less(t, is.Drill.Effort, block.Items[0].Drill.Effort)
 }

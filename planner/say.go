@@ -191,12 +191,18 @@ func (b *Board) Stands(block *plan.Block, item int) (list []Stand) {
 	if !ok {
 		known = k
 	}
-	for _, one := range []Stand{{Word: "easier", Drill: drill.Drill{Code: known.Easier}}, {Word: "harder", Drill: drill.Drill{Code: known.Harder}}, {Word: "instead", Drill: drill.Drill{Code: known.Swap}}} {
-		if found, ok := b.book.Find(one.Drill.Code); ok {
+	take := func(word string, found drill.Drill, ok bool) {
+		if ok {
 			used[found.Code] = true
-			list = append(list, Stand{one.Word, found})
+			list = append(list, Stand{word, found})
 		}
 	}
+	easier, ok := b.book.Easier(known)
+	take("easier", easier, ok)
+	harder, ok := b.book.Harder(known)
+	take("harder", harder, ok)
+	instead, ok := b.book.Find(known.Swap)
+	take("instead", instead, ok)
 	if another := drill.Another(b.book.Drills, known, block.Phase, used, b.sport); another != nil {
 		list = append(list, Stand{"other", *another})
 	}

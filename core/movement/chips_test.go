@@ -46,3 +46,17 @@ func TestAChipHoldsWhatWasSaid(t *testing.T) {
 	assert.Error(t, movement.Set(&k, movement.Fast, "900 s a length"), "nobody goes so slowly")
 	assert.Equal(t, travel, k.Dose)
 }
+
+func TestAMovementHasAnEasierAndAHarderForm(t *testing.T) {
+	for name, want := range map[string][2]string{
+		"Single-leg hop and stick": {"Hop and stick, two feet", "Single-leg hop and stick, repeated"},
+		"Wobble walking lunge":     {"Wobble walking lunge, on the spot", "Wobble walking lunge, slow"},
+		"Bear plank":               {"Bear plank, on the knees", "Bear plank, eyes closed"},
+		"Star balance":             {"Star balance, holding on", "Star balance, eyes closed"},
+		"Two-footed line jumps":    {"Two-footed line jumps, slower", "Line jumps, one leg"},
+		"Blorp":                    {"", ""},
+		"":                         {"", ""},
+	} {
+		assert.Equal(t, want, [2]string{movement.Easier(name), movement.Harder(name)}, name)
+	}
+}

@@ -263,6 +263,12 @@ func (d *Document) SwapItem(block string, item int, with Item) (string, error) {
 	}
 	was, named := b.Items[item].Drill.Name, b.Name == b.Holds()
 	with.Explain = b.Items[item].Explain
+	if is := &b.Items[item]; is.Written && is.Drill.Dose.Kind == with.Drill.Dose.Kind { // as many as were said
+		dose := is.Drill.Dose
+		dose.RepSeconds, dose.Speed, dose.ActSeconds = with.Drill.Dose.RepSeconds, with.Drill.Dose.Speed, with.Drill.Dose.ActSeconds
+		dose.Tempo = with.Drill.Dose.Tempo
+		with.Written, with.Drill.Dose, with.Drill.Range = true, dose, is.Drill.Range
+	}
 	b.Items[item] = with
 	if named {
 		b.Name = b.Holds()

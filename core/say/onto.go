@@ -64,6 +64,23 @@ func (w *writer) ownDrill(l *Line, phase drill.Phase, with *Line, lane float64) 
 	return k
 }
 
+// Form is another form of a drill of one's own, as its name says; not ok where there is none.
+func Form(k drill.Drill, name string) (is drill.Drill, ok bool) {
+	if name == "" || !IsOwn(k.Code) {
+		return is, false
+	}
+	is = k.Clone()
+	is.Code, is.Name = OwnCode(name), short(name)
+	is.Easier, is.Harder, is.Swap = "", "", ""
+	qualities, regions := is.Qualities, is.Regions
+	understood(&is, name)
+	is.Qualities = qualities // it is for the same
+	if len(regions) > 0 {
+		is.Regions = regions
+	}
+	return is, is.Validate() == nil
+}
+
 // understood has a drill of one's own be what its words say, where nobody has said more.
 func understood(k *drill.Drill, name string) {
 	u, known := movement.Of(name)

@@ -9,6 +9,7 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/movement"
 	"cuestart/core/plan"
 	"cuestart/core/say"
 	"cuestart/core/speech"
@@ -21,6 +22,7 @@ type heard struct {
 	Head  string
 	Total string // what the drills take together
 	Both  bool   // the lines themselves are shown beside
+	Done  bool   // they are in the plan
 	Lines []heardLine
 }
 
@@ -30,8 +32,23 @@ type heardLine struct {
 	Beside       string // who, where, led by whom, when, as far as it was said
 	Lasts        string
 	Phase        *drill.Phase
-	Yours        bool     // a drill of it is the coach's own
+	Yours        []yours  // its drills that are the coach's own
 	Doubts       []string // what the coach should look at
+}
+
+// yours is a drill of the coach's own, by what is taken of its words.
+type yours struct {
+	Is    string // moving further · hip, turning · 3 s a rep; "": nothing is known of it
+	Block string // where its chips are; "": it is not in the plan yet
+}
+
+// yoursOf is what an own drill of a block is taken for.
+func yoursOf(k *drill.Drill, block string) yours {
+	is := shell.Joined(" · ", movement.Says(k, movement.For), movement.Says(k, movement.Works))
+	if is != "" {
+		is = shell.Joined(" · ", is, movement.Says(k, movement.Fast))
+	}
+	return yours{is, block}
 }
 
 // Doubt tells whether the coach should look at it.
@@ -43,7 +60,7 @@ const fewLines = 6
 
 // heardOf shows what lines became; done tells that they are in the plan.
 func heardOf(h *planner.Heard, done bool) *heard {
-	shown := &heard{}
+	shown := &heard{Done: done}
 	doubts := 0
 	for i := range h.Lines {
 		if h.Lines[i].Line.Is == say.IsBlank || h.Lines[i].Line.Said == "" {
@@ -143,6 +160,9 @@ func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine) {
 			k := b.Items[n].Drill
 			words := k.Name + ": " + k.Words(k.Range.Target)
 			parts = append(parts, words)
+			if say.IsOwn(k.Code) {
+				shown.Yours = append(shown.Yours, yoursOf(&k, became.Block))
+			}
 		}
 		shown.Became, shown.Phase = strings.Join(parts, "; "), &b.Phase
 		shown.Lasts = clock.Lasting(int(workOf(d, b, became.Items) + 0.5))
@@ -196,11 +216,8 @@ func (h *heardLine) doubts(became *say.Became) {
 		list = []say.Line{*l}
 	}
 	for _, one := range list {
-		if one.Code == "" && became.Block != "" {
-			h.Yours = true
-			if len(one.Likely) > 0 {
-				h.Doubts = append(h.Doubts, "Or did you mean "+strings.Join(one.Likely, ", ")+"?")
-			}
+		if one.Code == "" && became.Block != "" && len(one.Likely) > 0 {
+			h.Doubts = append(h.Doubts, "Or did you mean "+strings.Join(one.Likely, ", ")+"?")
 		}
 		if one.Note != "" && l.Is == say.IsDrills {
 			h.Doubts = append(h.Doubts, "Kept as a note: "+one.Note)
@@ -278,11 +295,16 @@ func SetItem(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	known, ok := book.Find(f.Raw("drill"))
-	if !ok {
-		f.Refuse("drill", "this drill is no longer in the book")
-	}
-	return change(r, block, func(d *plan.Document) (string, error) { return d.SwapItem(block, item, book.Item(known, d.Grade)) }, nil)
+	return change(r, block, func(d *plan.Document) (string, error) {
+		known, ok := book.Find(f.Raw("drill"))
+		if b := d.Block(block); !ok && b != nil && item < len(b.Items) {
+			known, ok = book.FormOf(b.Items[item].Drill, f.Raw("drill"))
+		}
+		if !ok {
+			return "", plan.In("drill", "this drill is no longer in the book")
+		}
+		return d.SwapItem(block, item, book.Item(known, d.Grade))
+	}, nil)
 }
 
 // AddPrinciple puts in what the plan lacks of what a warm-up usually has.

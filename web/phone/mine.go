@@ -226,7 +226,7 @@ func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Ent
 			one.Drills = append(one.Drills, move{Name: known.Name, Out: true})
 			continue
 		}
-		easier, _ := book.Find(known.Easier)
+		easier, _ := book.Easier(known)
 		does := move{Name: known.Name, Dose: doing.Words(tongue.Say()), Instead: doing.Instead, Cues: known.Cues, Caution: known.Caution, Easier: easier.Name,
 			Drawn: chalk.Of(book.Figure(known.Code), &known)}
 		if stamp := pictures[known.Code]; stamp != "" {
