@@ -38,8 +38,8 @@ type Board struct {
 	paces   map[string]pace.Pace
 }
 
-// Figure is how the drill of that code looks, in the club's book; nil: it is not drawn.
-func (b *Board) Figure(code string) *figure.Figure { return b.book.Figure(code) }
+// Looks is how a drill of the plan looks, as [Book.Looks].
+func (b *Board) Looks(k *drill.Drill) *figure.Figure { return b.book.Looks(k) }
 
 // Drills are those of the club's book that the board's squad may do.
 func (b *Board) Drills() []drill.Drill {

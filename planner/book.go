@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"sync"
 
 	"cuestart/book"
 	"cuestart/core/club"
@@ -42,6 +43,49 @@ func (b *Book) Figure(code string) *figure.Figure {
 	}
 	return book.Figure(code)
 }
+
+// Looks is how a drill of a plan looks: as [Book.Figure], and one of the club's own that nobody
+// drew as the drawn one of the book that moves most alike; nil where nothing does.
+func (b *Book) Looks(k *drill.Drill) *figure.Figure {
+	if f := b.Figure(k.Code); f != nil || !say.IsOwn(k.Code) || b.Own[k.Code].Is.Plain {
+		return f
+	}
+	lead := movement.Lead(k.Name)
+	if lead == "" {
+		return nil
+	}
+	var nearest *drill.Drill
+	most := 0
+	for _, d := range drawn()[lead] {
+		words := strings.FieldsFunc(strings.ToLower(d.Name), func(r rune) bool { return r == ' ' || r == ',' || r == '-' })
+		alike := 10 - len(words) // the plainest, of several
+		for _, word := range words {
+			if strings.Contains(strings.ToLower(k.Name), strings.TrimSuffix(word, "s")) {
+				alike += 3
+			}
+		}
+		if alike > most {
+			most, nearest = alike, d
+		}
+	}
+	if nearest == nil {
+		return nil
+	}
+	return book.Figure(nearest.Code)
+}
+
+// drawn are the drills of the book that are drawn, by the movement that leads.
+var drawn = sync.OnceValue(func() map[string][]*drill.Drill {
+	by := map[string][]*drill.Drill{}
+	drills := book.Drills()
+	for i := range drills {
+		if d := &drills[i]; book.Figure(d.Code) != nil {
+			lead := movement.Lead(d.Name)
+			by[lead] = append(by[lead], d)
+		}
+	}
+	return by
+})
 
 // Written are the drills with their figures, as they are saved to a file.
 func (b *Book) Written() []club.Drill {

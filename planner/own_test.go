@@ -7,9 +7,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/book"
 	"cuestart/core/drill"
 	"cuestart/core/movement"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 	"cuestart/planner"
 )
 
@@ -83,4 +85,24 @@ func TestAnOwnDrillHasAnEasierForm(t *testing.T) {
 	assert.Equal(t, "Zigzag hop and stick, two feet", is.Drill.Name)
 	assert.Equal(t, "5 a side", is.Drill.Words(is.Drill.Range.Target), "as many as were said")
 	assert.Less(t, is.Drill.Effort, block.Items[0].Drill.Effort)
+}
+
+// Nobody drew it: it looks as what moves most alike, or like nothing.
+func TestAnOwnDrillLooksLikeItsMovement(t *testing.T) {
+	b := planner.NewBook(book.Drills(), nil)
+	for name, like := range map[string]string{
+		"Zigzag single-leg hop and stick": "hop-and-stick",
+		"Backwards bear walk":             "bear-crawl",
+		"Wall calf raise slow":            "calf-raises",
+		"Blorp":                           "",
+		"Superman hold":                   "",
+	} {
+		k := drill.Drill{Code: say.OwnCode(name), Name: name}
+		if like == "" {
+			assert.Nil(t, b.Looks(&k), name)
+			continue
+		}
+		require.NotNil(t, b.Looks(&k), name)
+		assert.Same(t, book.Figure(like), b.Looks(&k), name)
+	}
 }

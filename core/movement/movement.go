@@ -8,6 +8,7 @@ package movement
 
 import (
 	"slices"
+	"strings"
 
 	"cuestart/core/drill"
 )
@@ -116,4 +117,14 @@ func leading(said []string) (lead *move, at span) {
 		}
 	}
 	return lead, at
+}
+
+// Lead is the movement that leads in a name, by the first of its names: that of "Single-leg
+// wobble hop" is "hop"; "" where none does, or only with what is named beside it: a stretch.
+func Lead(name string) string {
+	lead, _ := leading(wordsOf(name))
+	if lead == nil || lead.bare {
+		return ""
+	}
+	return strings.Join(lead.words[0], " ")
 }

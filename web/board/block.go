@@ -106,7 +106,7 @@ func chosenOf(page *body, board *planner.Board, d *plan.Document, blocks []sched
 		one.Stands, one.Up, one.Down = board.Stands(b.Block, n), n > 0, n+1 < len(b.Items)
 		one.Minds = mindsOf(board, d, b, n)
 		one.Chips = chipsOf(&b.Items[n].Drill)
-		one.Toggles, one.Look = togglesOf(b, n), chalk.Of(board.Figure(one.Code), &b.Items[n].Drill)
+		one.Toggles, one.Look = togglesOf(b, n), chalk.Of(board.Looks(&b.Items[n].Drill), &b.Items[n].Drill)
 		found.Items = append(found.Items, one)
 		found.Cautions = plan.AddCaution(found.Cautions, b.Items[n].Drill.Caution)
 	}

@@ -158,7 +158,7 @@ func groupsOf(b *planner.Book, fit []drill.Drill, q drill.Query, asked url.Value
 			}
 			if in {
 				one.Drills = append(one.Drills, found{Code: d.Code, Name: d.Name, Aim: d.Aim, Dose: d.Words(d.Range.Target), Works: strings.Join(d.Regions, " "),
-					Kit: strings.Join(slices.Concat(d.Kit, d.LaneKit), ", "), Open: d.Code == open, Draft: b.Own[d.Code].Is.Draft, Look: chalk.Of(b.Figure(d.Code), &d), Href: with(asked, "drill", d.Code)})
+					Kit: strings.Join(slices.Concat(d.Kit, d.LaneKit), ", "), Open: d.Code == open, Draft: b.Own[d.Code].Is.Draft, Look: chalk.Of(b.Looks(&d), &d), Href: with(asked, "drill", d.Code)})
 			}
 		}
 		if len(one.Drills) > 0 {
@@ -235,7 +235,7 @@ func openOf(b *planner.Book, d drill.Drill, asked url.Values) *openDrill {
 	alone, many := drill.Group{People: 1, Lanes: 1}, drill.Group{People: 24, Lanes: 6}
 	k := d.For(drill.Club)
 	own := b.Own[d.Code]
-	o := &openDrill{Drill: d, Level: d.Least.Name(), Close: with(asked, "drill", ""), Marks: marks(d), Own: own.Edition > 0, Look: chalk.Of(b.Figure(d.Code), &d),
+	o := &openDrill{Drill: d, Level: d.Least.Name(), Close: with(asked, "drill", ""), Marks: marks(d), Own: own.Edition > 0, Look: chalk.Of(b.Looks(&d), &d),
 		Dose:  fmt.Sprintf("%s, from %s to %s", d.Words(d.Range.Target), d.Figure(d.Range.Min), d.Figure(d.Range.Max)),
 		Work:  fmt.Sprintf("%.0f s for one", k.Work(k.Range.Target, alone)),
 		Load:  strings.Join(k.Load(k.Range.Target, alone).Words(), ", "),

@@ -228,7 +228,7 @@ func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Ent
 		}
 		easier, _ := book.Easier(known)
 		does := move{Name: known.Name, Dose: doing.Words(tongue.Say()), Instead: doing.Instead, Cues: known.Cues, Caution: known.Caution, Easier: easier.Name,
-			Drawn: chalk.Of(book.Figure(known.Code), &known)}
+			Drawn: chalk.Of(book.Looks(&known), &known)}
 		if stamp := pictures[known.Code]; stamp != "" {
 			does.Picture = picture(r, known.Code, stamp)
 		}

@@ -33,7 +33,7 @@ func looksOf(d *plan.Document, book *planner.Book) (all []looks) {
 		one := looks{Key: d.Blocks[i].ID}
 		for n := range d.Blocks[i].Items {
 			k := &d.Blocks[i].Items[n].Drill
-			one.All = append(one.All, chalk.Of(book.Figure(k.Code), k))
+			one.All = append(one.All, chalk.Of(book.Looks(k), k))
 		}
 		all = append(all, one)
 	}

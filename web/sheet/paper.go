@@ -212,7 +212,7 @@ func entryOf(b *planner.Board, d *plan.Document, e *list.Entry, at string) cardE
 			made.Lines = append(made.Lines, cardLine{Text: "leave out " + doing.Drill.Name})
 			continue
 		}
-		line := cardLine{doing.Drill.Name + ": " + doing.Words(speech.English), doing.Drill.Caution, chalk.Of(b.Figure(doing.Drill.Code), &doing.Drill)}
+		line := cardLine{doing.Drill.Name + ": " + doing.Words(speech.English), doing.Drill.Caution, chalk.Of(b.Looks(&doing.Drill), &doing.Drill)}
 		line.Caution = strings.TrimSuffix(strings.TrimSuffix(line.Caution, everywhere), "; stop on pain") // the card says it once, for all
 		made.Lines = append(made.Lines, line)
 	}
@@ -306,7 +306,7 @@ type handoutDrill struct {
 }
 
 // handoutOf is the list of blocks, with amounts as they are planned.
-func handoutOf(title, pdf, back string, entries []list.Entry, figures func(code string) *figure.Figure) handoutBody {
+func handoutOf(title, pdf, back string, entries []list.Entry, looks func(*drill.Drill) *figure.Figure) handoutBody {
 	made := handoutBody{Title: title, PDF: pdf, Back: back, Nav: "runin"}
 	for i := range entries {
 		e := &entries[i]
@@ -316,7 +316,7 @@ func handoutOf(title, pdf, back string, entries []list.Entry, figures func(code 
 		one := handoutBlock{Name: e.Name, Why: e.Block.Says(), Often: e.Block.How(speech.English), Phase: e.Block.Phase}
 		for _, doing := range e.Drills {
 			k := &doing.Drill
-			one.Drills = append(one.Drills, handoutDrill{k.Name, doing.Words(speech.English), k.Caution, k.Cues, k.Faults, chalk.Of(figures(k.Code), k)})
+			one.Drills = append(one.Drills, handoutDrill{k.Name, doing.Words(speech.English), k.Caution, k.Cues, k.Faults, chalk.Of(looks(k), k)})
 		}
 		made.Blocks = append(made.Blocks, one)
 	}
@@ -347,7 +347,7 @@ func found(r *shell.Request) (handoutBody, error) {
 		}
 	}
 	asked := "?" + r.Asked().Encode()
-	b := handoutOf("Drills", "/drills/handout.pdf"+asked, "/drills"+asked, list.Alone(blocks), book.Figure)
+	b := handoutOf("Drills", "/drills/handout.pdf"+asked, "/drills"+asked, list.Alone(blocks), book.Looks)
 	b.Nav = "drills"
 	for i := range b.Blocks {
 		b.Blocks[i].Why = ""
@@ -369,13 +369,13 @@ func handout(r *shell.Request) (handoutBody, error) {
 		if err != nil {
 			return handoutBody{}, err
 		}
-		return handoutOf(routine.Is.Name, fmt.Sprintf("/routines/%d/handout.pdf", id), shell.Routine(id), list.Alone(routine.Is.Blocks), book.Figure), nil
+		return handoutOf(routine.Is.Name, fmt.Sprintf("/routines/%d/handout.pdf", id), shell.Routine(id), list.Alone(routine.Is.Blocks), book.Looks), nil
 	}
 	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return handoutBody{}, err
 	}
-	return handoutOf(b.Document.Title, shell.Session(b.ID, "handout.pdf"), shell.Session(b.ID, "sheet"), list.All(b.Document, b.Schedule), b.Figure), nil
+	return handoutOf(b.Document.Title, shell.Session(b.ID, "handout.pdf"), shell.Session(b.ID, "sheet"), list.All(b.Document, b.Schedule), b.Looks), nil
 }
 
 // asPoster shows the list as it is asked for.
@@ -431,7 +431,7 @@ func handed(r *shell.Request) (handoutBody, error) {
 		return handoutBody{}, err
 	}
 	at := shell.Handed(r.Param("token"))
-	b := handoutOf(routine.Is.Name, at+"/list.pdf", "", list.Alone(routine.Is.Blocks), book.Figure)
+	b := handoutOf(routine.Is.Name, at+"/list.pdf", "", list.Alone(routine.Is.Blocks), book.Looks)
 	b.Steps = at + "/steps"
 	return b, nil
 }

@@ -248,7 +248,7 @@ func rowOf(board *planner.Board, d *plan.Document, fitted *schedule.Schedule, b 
 	here := b.Here(speech.English, d)
 	for n, dose := range b.Named() {
 		k := &b.Items[n].Drill
-		it := told{dose, d.Quote(strings.Join(k.Cues, ". ")), strings.Join(k.Faults, ". "), k.Caution, "", chalk.Of(board.Figure(k.Code), k)}
+		it := told{dose, d.Quote(strings.Join(k.Cues, ". ")), strings.Join(k.Faults, ". "), k.Caution, "", chalk.Of(board.Looks(k), k)}
 		if n < len(here) {
 			it.Here = here[n]
 		}
