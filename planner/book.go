@@ -125,6 +125,49 @@ type Link struct {
 	Field, Code string // easier, harder or swap, and what it names
 }
 
+// Search lists the drills of a club's book that fit what is asked: first those that the
+// writing line would take the words for, the club's own before others, then those that hold
+// them.
+func (p *Planner) Search(ctx context.Context, clubID uint64, q drill.Query) ([]drill.Drill, error) {
+	known, err := p.playbook(ctx, clubID)
+	if err != nil {
+		return nil, err
+	}
+	found := q.Find(known.book.Drills)
+	if strings.TrimSpace(q.Text) == "" {
+		return found, nil
+	}
+	means := known.names.Means(q.Text)
+	q.Text = ""
+	var first []drill.Drill
+	for _, d := range q.Find(known.book.Drills) {
+		if slices.Contains(means, d.Code) {
+			first = append(first, d)
+		}
+	}
+	for _, d := range found {
+		if !slices.ContainsFunc(first, func(one drill.Drill) bool { return one.Code == d.Code }) {
+			first = append(first, d)
+		}
+	}
+	slices.SortStableFunc(first, func(a, b drill.Drill) int {
+		rank := func(d *drill.Drill) int {
+			at := slices.Index(means, d.Code)
+			switch {
+			case at >= 0 && at == 0:
+				return 0
+			case say.IsOwn(d.Code):
+				return 1
+			case at > 0:
+				return 2
+			}
+			return 3
+		}
+		return rank(&a) - rank(&b)
+	})
+	return first, nil
+}
+
 // Unknown finds where drills that are to be kept name one that is neither among
 // them nor in the book, or themselves.
 func (b *Book) Unknown(drills []club.Drill) (unknown []Link) {

@@ -106,3 +106,17 @@ func TestAnOwnDrillLooksLikeItsMovement(t *testing.T) {
 		assert.Same(t, book.Figure(like), b.Looks(&k), name)
 	}
 }
+
+// The book is searched by every name that a line may be written in, typed any way.
+func TestSearchKnowsWhatLinesAreCalled(t *testing.T) {
+	p := open(t, "search", true)
+	for text, first := range map[string]string{"carioca": "quick-cross", "Karaoke": "quick-cross", "lateral lunge": "side-lunge", "good mornings": "hinge-hands-hips", "butt kick": "heel-kicks", "inch worm": "plank-walk"} {
+		found, err := p.Search(ctx, 1, drill.Query{Text: text})
+		require.NoError(t, err)
+		require.NotEmpty(t, found, text)
+		assert.Equal(t, first, found[0].Code, text)
+	}
+	found, err := p.Search(ctx, 1, drill.Query{Text: "xyzzy"})
+	require.NoError(t, err)
+	assert.Empty(t, found)
+}

@@ -94,6 +94,19 @@ func (x *Index) find(name string) (known *drill.Drill, likely []*drill.Drill) {
 	return known, likely
 }
 
+// Means are the codes of the drills that a name may mean, the surest first: those that a line
+// of that name would be, also as other people call them and with small slips.
+func (x *Index) Means(name string) (codes []string) {
+	known, likely := x.find(name)
+	if known != nil {
+		codes = append(codes, known.Code)
+	}
+	for _, k := range likely {
+		codes = append(codes, k.Code)
+	}
+	return codes
+}
+
 // seek is find, and whether the name was spelt as the drill's.
 func (x *Index) seek(name string) (known *drill.Drill, likely []*drill.Drill, spelt bool) {
 	plain, words := plainName(name), keyWords(name)

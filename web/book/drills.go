@@ -83,7 +83,10 @@ func Drills(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	made := drillsOf(r, b)
+	made, err := drillsOf(r, b)
+	if err != nil {
+		return nil, err
+	}
 	made.Edits = r.Coach()
 	if made.Open != nil {
 		stamps, err := r.Planner.Pictures(r.Context(), r.Club())
@@ -97,9 +100,12 @@ func Drills(r *shell.Request) (shell.Answer, error) {
 	return &shell.Page{Screens: screens, Name: "drills", Part: "found", Title: "Drill book", Nav: "drills", Body: made}, nil
 }
 
-func drillsOf(r *shell.Request, b *planner.Book) *drillsBody {
+func drillsOf(r *shell.Request, b *planner.Book) (*drillsBody, error) {
 	q, plain := shell.DrillQuery(r)
-	fit := q.Find(b.Drills)
+	fit, err := r.Planner.Search(r.Context(), r.Club(), q)
+	if err != nil {
+		return nil, err
+	}
 	made := &drillsBody{Query: q, Total: len(fit), Plain: plain, More: max(0, len(fit)-shownAtMost), Filters: filtersOf(q, r.Query("space"), b), Handout: "/drills/handout?" + r.Asked().Encode()}
 	asked := r.Asked()
 	made.Groups = groupsOf(b, fit[:min(len(fit), shownAtMost)], q, asked)
@@ -108,7 +114,7 @@ func drillsOf(r *shell.Request, b *planner.Book) *drillsBody {
 	} else {
 		made.Cover = coverOf(b, q.Sport)
 	}
-	return made
+	return made, nil
 }
 
 // cover is how many drills of the book work each joint in each phase.
@@ -164,6 +170,14 @@ func groupsOf(b *planner.Book, fit []drill.Drill, q drill.Query, asked url.Value
 		if len(one.Drills) > 0 {
 			groups = append(groups, one)
 		}
+	}
+	if q.Text != "" && len(fit) > 0 { // what was meant comes first
+		slices.SortStableFunc(groups, func(a, b group) int {
+			has := func(g group) int {
+				return slices.IndexFunc(fit, func(d drill.Drill) bool { return slices.ContainsFunc(g.Drills, func(f found) bool { return f.Code == d.Code }) })
+			}
+			return has(a) - has(b)
+		})
 	}
 	return groups
 }

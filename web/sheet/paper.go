@@ -333,7 +333,10 @@ func found(r *shell.Request) (handoutBody, error) {
 		return handoutBody{}, err
 	}
 	q, _ := shell.DrillQuery(r)
-	fit := q.Find(book.Drills)
+	fit, err := r.Planner.Search(r.Context(), r.Club(), q)
+	if err != nil {
+		return handoutBody{}, err
+	}
 	var blocks []plan.Block
 	for _, phase := range drill.Phases {
 		block := plan.Block{ID: phase.Key(), Name: phase.Name(), Phase: phase, Aim: phase.Name()}
