@@ -60,6 +60,7 @@ func seconds(n float64, unit string) float64 {
 // dose takes what a text says of how much; nil where it says nothing.
 func (s *scan) dose(l *Line) *Dose {
 	d := &Dose{}
+	s.text = countOf.ReplaceAllString(s.text, "hold $1 s")
 	for _, re := range []*regexp.Regexp{afterFirst, ownFirst, everyWhere} {
 		if at := re.FindStringIndex(s.text); at != nil && at[0] > 0 {
 			s.hide(at[0], at[1]) // "the first five minutes" is a name
@@ -74,6 +75,9 @@ func (s *scan) dose(l *Line) *Dose {
 	}
 	if m := s.takeIf((d.Kind == drill.Hold || d.Kind == drill.Time), timesLast); m != nil {
 		d.Reps, d.held = number(m[1]), true
+	}
+	if m := s.takeIf(d.Kind == drill.Hold && d.Reps == 0 && d.bare == 0, anyNumber); m != nil {
+		d.bare = number(m[1])
 	}
 	if m := s.takeIf(d.Kind == drill.Travel && d.Trips == 0 && d.bare == 0, anyNumber); m != nil {
 		d.bare = number(m[1])

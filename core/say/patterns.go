@@ -55,6 +55,7 @@ var (
 	ownFirst   = pattern(`\b(?:own|strong|weak|left|right) (?:side|foot|hand|leg|arm) first\b`)
 	everyWhere = pattern(`\bin all directions\b`)
 	timesLast  = pattern(`\bx~` + num + `\b`)
+	countOf    = pattern(`(?:\bhold~)?(?:for~)?(?:(?:a|the)~)?\bcount of~` + num)
 	setsReach  = pattern(`\b` + num + `~(?:-|to|or)~` + num + `~(?:x~\d|sets\b)`)
 	setsLast   = pattern(`\b` + num + `~sets\b`)
 	perPlace   = pattern(`\b` + num + `~(?:a|per|each|at each|from each|to each|in each) (?:box|spot|place|cell|station|basket|target|corner|end|post|goal|wing|mark|cone|base)\b`)

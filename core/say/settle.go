@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/movement"
 )
 
 // ofActs makes acts of trips: they are thrown or kicked so far.
@@ -20,6 +21,9 @@ func (d *Dose) settle(known *drill.Drill, name string) {
 	kind := drill.Kind("")
 	if known != nil {
 		kind = known.Dose.Kind
+	}
+	if u, moves := movement.Of(name); moves && !u.Travels && d.Kind == drill.Travel && d.Share == "side to side" && d.Metres == 0 && kind != drill.Travel {
+		d.Kind, d.bare, d.Trips, d.Share = drill.Reps, max(d.bare, d.Trips), 0, "" // on the spot, from side to side
 	}
 	switch {
 	case d.Kind == drill.Time && !d.inAll && (kind == drill.Hold || d.held || d.sides > 0):
