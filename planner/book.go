@@ -45,7 +45,7 @@ func (b *Book) Figure(code string) *figure.Figure {
 }
 
 // Looks is how a drill of a plan looks: as [Book.Figure], and one of the club's own that nobody
-// drew as the drawn one of the book that moves most alike; nil where nothing does.
+// drew as the drawn one of the book that moves alike; nil where nothing does.
 func (b *Book) Looks(k *drill.Drill) *figure.Figure {
 	if f := b.Figure(k.Code); f != nil || !say.IsOwn(k.Code) || b.Own[k.Code].Is.Plain {
 		return f
@@ -57,15 +57,16 @@ func (b *Book) Looks(k *drill.Drill) *figure.Figure {
 	var nearest *drill.Drill
 	most := 0
 	for _, d := range drawn()[lead] {
-		words := strings.FieldsFunc(strings.ToLower(d.Name), func(r rune) bool { return r == ' ' || r == ',' || r == '-' })
-		alike := 10 - len(words) // the plainest, of several
-		for _, word := range words {
-			if strings.Contains(strings.ToLower(k.Name), strings.TrimSuffix(word, "s")) {
-				alike += 3
+		alike := 1 // what it says besides has to be said of the other too: a squat in a band is no squat
+		for _, word := range movement.Beside(d.name) {
+			if alike > 0 && len(word) > 3 {
+				if alike++; !strings.Contains(strings.ToLower(k.Name), strings.TrimSuffix(word, "s")) {
+					alike = 0
+				}
 			}
 		}
 		if alike > most {
-			most, nearest = alike, d
+			most, nearest = alike, d.is
 		}
 	}
 	if nearest == nil {
@@ -74,14 +75,25 @@ func (b *Book) Looks(k *drill.Drill) *figure.Figure {
 	return book.Figure(nearest.Code)
 }
 
-// drawn are the drills of the book that are drawn, by the movement that leads.
-var drawn = sync.OnceValue(func() map[string][]*drill.Drill {
-	by := map[string][]*drill.Drill{}
+// called is a drill of the book by one of its names.
+type called struct {
+	name string
+	is   *drill.Drill
+}
+
+// drawn are the drills of the book that are drawn, by the movement that leads in each of their
+// names.
+var drawn = sync.OnceValue(func() map[string][]called {
+	by := map[string][]called{}
 	drills := book.Drills()
 	for i := range drills {
-		if d := &drills[i]; book.Figure(d.Code) != nil {
-			lead := movement.Lead(d.Name)
-			by[lead] = append(by[lead], d)
+		d := &drills[i]
+		if book.Figure(d.Code) == nil {
+			continue
+		}
+		for _, name := range append([]string{d.Name}, d.Also...) {
+			lead := movement.Lead(name)
+			by[lead] = append(by[lead], called{name, d})
 		}
 	}
 	return by

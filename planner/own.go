@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"slices"
+	"strings"
 
 	"cuestart/core/club"
 	"cuestart/core/drill"
@@ -104,4 +105,87 @@ func (p *Planner) bookDescribed(ctx context.Context, by Account, was, is drill.D
 	next.Draft = false
 	_, err = p.Save(ctx, by, is.Name+" described", Change{ID: own.ID, Edition: own.Edition, Is: next})
 	return err
+}
+
+// DescribeDrill has a drill of the club's own be called and be what is said of it, in the book
+// and in the plans to come. Its old name stays one that lines may be written in. It fails with
+// ErrNotFound, ErrForbidden, [plan.Problems] and as [Planner.Save] does.
+func (p *Planner) DescribeDrill(ctx context.Context, by Account, code, name string, said map[movement.Chip]string) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
+	book, err := p.Book(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	own, has := book.Own[code]
+	if !has || own.Is.Gone || !say.IsOwn(code) {
+		return ErrNotFound
+	}
+	was, is := own.Is.Drill, own.Is.Drill.Clone()
+	for chip, words := range said {
+		if words == movement.Says(&was, chip) {
+			continue
+		}
+		if err := movement.Set(&is, chip, words); err != nil {
+			return plan.In(string(chip), "%s", err)
+		}
+	}
+	if name = strings.TrimSpace(name); name != "" && name != was.Name {
+		is.Name = name
+		is.Also = alsoCalled(&is, was.Name)
+	}
+	next := own.Is
+	next.Drill, next.Draft = is, false
+	if _, err = p.Save(ctx, by, is.Name+" described", Change{ID: own.ID, Edition: own.Edition, Is: next}); err != nil {
+		return err
+	}
+	return p.eachToCome(ctx, by, func(d *plan.Document) (string, error) { return d.Recall(was, is), nil })
+}
+
+// MergeDrill makes a drill of the club's own another one: two names of one drill. Its name
+// becomes one more that the other is written by, the plans to come have that one under the
+// name they were written with. It fails as [Planner.DescribeDrill] does.
+func (p *Planner) MergeDrill(ctx context.Context, by Account, code, into string) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
+	book, err := p.Book(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	own, has := book.Own[code]
+	if !has || own.Is.Gone || !say.IsOwn(code) {
+		return ErrNotFound
+	}
+	other, ok := book.Find(into)
+	if !ok || into == code {
+		other, ok = book.Named(into)
+	}
+	if !ok || other.Code == code {
+		return plan.In("into", "pick a drill that is in the book")
+	}
+	target := book.Own[other.Code]
+	next := target.Is
+	if target.ID == 0 {
+		next = club.Drill{Drill: other.Clone()}
+	}
+	next.Also = alsoCalled(&other, append([]string{own.Is.Name}, own.Is.Also...)...)
+	if _, err = p.Save(ctx, by, own.Is.Name+" is "+other.Name,
+		Change{ID: target.ID, Edition: target.Edition, Is: next}, Change{ID: own.ID, Edition: own.Edition, Is: own.Is, Gone: true}); err != nil {
+		return err
+	}
+	return p.eachToCome(ctx, by, func(d *plan.Document) (string, error) { return d.Merge(own.Is.Drill, next.Drill), nil })
+}
+
+// alsoCalled are the other names of a drill, with more of them.
+func alsoCalled(d *drill.Drill, names ...string) []string {
+	also := slices.Clone(d.Also)
+	for _, name := range names {
+		name = strings.ToLower(strings.TrimSpace(name))
+		if name != "" && name != strings.ToLower(d.Name) && !slices.Contains(also, name) {
+			also = append(also, name)
+		}
+	}
+	return also
 }

@@ -94,6 +94,8 @@ func TestAnOwnDrillLooksLikeItsMovement(t *testing.T) {
 		"Zigzag single-leg hop and stick": "hop-and-stick",
 		"Backwards bear walk":             "bear-crawl",
 		"Wall calf raise slow":            "calf-raises",
+		"Penguin squats":                  "air-squat",
+		"Wobble reach":                    "",
 		"Blorp":                           "",
 		"Superman hold":                   "",
 	} {
@@ -119,4 +121,37 @@ func TestSearchKnowsWhatLinesAreCalled(t *testing.T) {
 	found, err := p.Search(ctx, 1, drill.Query{Text: "xyzzy"})
 	require.NoError(t, err)
 	assert.Empty(t, found)
+}
+
+// Two names of one drill are made one, one is called otherwise: plans to come follow, the old
+// names stay ones that lines may be written in.
+func TestTwoNamesOfOneDrillAreMadeOne(t *testing.T) {
+	p := open(t, "merge", true)
+	b := blank(t, p, 0)
+	b, _, err := p.Write(ctx, coach, b.ID, b.Revision, "wobble reach 8 a side\n\nblorp 6\n\nzig runs 20 m", planner.Place{})
+	require.NoError(t, err)
+	_, err = p.Publish(ctx, coach, b.ID, b.Revision)
+	require.NoError(t, err)
+	require.NoError(t, p.DescribeDrill(ctx, coach, "our-wobble-reach", "Reach for the stars", map[movement.Chip]string{movement.Works: "shoulders"}))
+	require.NoError(t, p.MergeDrill(ctx, coach, "our-blorp", "Reach for the stars"))
+	bk, err := p.Book(ctx, 1)
+	require.NoError(t, err)
+	assert.Zero(t, bk.Own["our-blorp"].ID)
+	assert.ElementsMatch(t, []string{"wobble reach", "blorp"}, bk.Own["our-wobble-reach"].Is.Also)
+	b = board(t, p, b.ID)
+	first, second := b.Document.Blocks[0].Items[0].Drill, b.Document.Blocks[1].Items[0].Drill
+	assert.Equal(t, "Reach for the stars", first.Name)
+	assert.Equal(t, "our-wobble-reach", second.Code)
+	assert.Equal(t, "Blorp", second.Name, "it is called as it was written")
+	assert.Equal(t, []string{"shoulder"}, second.Regions)
+	assert.Equal(t, 6, second.Range.Target, "and as many")
+	b, _, err = p.Write(ctx, coach, b.ID, b.Revision, "blorp 4", planner.Place{})
+	require.NoError(t, err)
+	last := b.Document.Blocks[len(b.Document.Blocks)-1]
+	assert.Equal(t, "our-wobble-reach", last.Items[len(last.Items)-1].Drill.Code)
+	assert.ErrorContains(t, p.MergeDrill(ctx, coach, "our-zig-runs", "nothing of that name"), "pick a drill")
+	assert.ErrorContains(t, p.MergeDrill(ctx, coach, "our-zig-runs", "our-zig-runs"), "pick a drill")
+	assert.ErrorIs(t, p.MergeDrill(ctx, coach, "our-gone", "Skips"), planner.ErrNotFound)
+	assert.Error(t, p.DescribeDrill(ctx, coach, "our-zig-runs", strings.Repeat("x", 300), nil))
+	assert.Error(t, p.MergeDrill(ctx, medical, "our-zig-runs", "Skips"))
 }

@@ -95,6 +95,8 @@ func books(club, keep shell.Routes) {
 	keep.Get("/drills/:code/edit", book.Edit)
 	keep.Post("/drills/:code", book.Save)
 	keep.Post("/drills/:code/remove", book.Remove)
+	keep.Post("/drills/:code/describe", book.Describe)
+	keep.Post("/drills/:code/merge", book.Merge)
 	keep.Post("/drills/:code/reset", book.Reset)
 	club.Get("/routines", book.Routines)
 	keep.Post("/routines/:id/slot", book.SaveSlot)

@@ -128,3 +128,13 @@ func Lead(name string) string {
 	}
 	return strings.Join(lead.words[0], " ")
 }
+
+// Beside are the words of a name beside the movement that leads in it.
+func Beside(name string) []string {
+	said := wordsOf(name)
+	lead, at := leading(said)
+	if lead == nil {
+		return said
+	}
+	return slices.Concat(said[:at.from], said[at.to:])
+}

@@ -149,3 +149,56 @@ func (d *Document) Redescribe(was, now drill.Drill) string {
 	}
 	return now.Name + " as you describe it now"
 }
+
+// Recall has the plan's drills of a code that were called as was be called as now, and says
+// so; "" where there are none.
+func (d *Document) Recall(was, now drill.Drill) string {
+	if was.Name == now.Name {
+		return ""
+	}
+	return d.eachOf(was.Code, func(k *drill.Drill) bool {
+		called := k.Name == was.Name
+		if called {
+			k.Name = now.Name
+		}
+		return called
+	}, was.Name+" is called "+now.Name)
+}
+
+// Merge has the plan's drills of the code of was be the drill now, under their own names and
+// doses, and says so; "" where there are none.
+func (d *Document) Merge(was, now drill.Drill) string {
+	return d.eachOf(was.Code, func(k *drill.Drill) bool {
+		is := now.Clone()
+		is.Name, is.Range, is.Cues = k.Name, k.Range, k.Cues
+		if k.Dose.Kind == is.Dose.Kind {
+			k.Dose.TakePace(was.Dose, is.Dose)
+		}
+		is.Dose = k.Dose
+		if len(is.Cues) == 0 {
+			is.Cues = slices.Clone(now.Cues)
+		}
+		*k = is
+		return true
+	}, was.Name+" is "+now.Name)
+}
+
+// eachOf changes the plan's drills of a code; it says says where one was changed.
+func (d *Document) eachOf(code string, change func(*drill.Drill) bool, says string) string {
+	changed := false
+	for b := range d.AllBlocks() {
+		named := b.Name == b.Holds()
+		for i := range b.Items {
+			if b.Items[i].Drill.Code == code && change(&b.Items[i].Drill) {
+				changed = true
+			}
+		}
+		if named {
+			b.Name = b.Holds()
+		}
+	}
+	if !changed {
+		return ""
+	}
+	return says
+}

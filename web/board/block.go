@@ -68,14 +68,7 @@ type item struct {
 	Minds      string          // what to mind where it stands: above juniors, needs warm
 	Stands     []planner.Stand // what may stand in for it
 	Toggles    []toggle        // how it may be done otherwise
-	Chips      []chip          // what it is, of a drill of the club's own
-}
-
-// chipForm is what the chips of a drill are sent with.
-type chipForm struct {
-	To       string
-	Revision uint32
-	Item     item
+	Chips      shell.Chips     // what it is, of a drill of the club's own
 }
 
 // Nth is the place of the drill in its block, from 1.
@@ -105,7 +98,7 @@ func chosenOf(page *body, board *planner.Board, d *plan.Document, blocks []sched
 		one := itemOf(page, b, n)
 		one.Stands, one.Up, one.Down = board.Stands(b.Block, n), n > 0, n+1 < len(b.Items)
 		one.Minds = mindsOf(board, d, b, n)
-		one.Chips = chipsOf(&b.Items[n].Drill)
+		one.Chips = shell.ChipsOf(&b.Items[n].Drill, n)
 		one.Toggles, one.Look = togglesOf(b, n), chalk.Of(board.Looks(&b.Items[n].Drill), &b.Items[n].Drill)
 		found.Items = append(found.Items, one)
 		found.Cautions = plan.AddCaution(found.Cautions, b.Items[n].Drill.Caution)

@@ -68,6 +68,9 @@ type openDrill struct {
 	Steps                                 []step
 	Close                                 string
 	Picture                               string // address of the club's own picture
+	Chips                                 shell.Chips
+	Problem                               string // why what was said of it is not kept
+	Names                                 []string // of other drills, that one of the club's own may be the same as
 }
 
 // step is a rung of a ladder with the acts that the target puts on it.
@@ -255,6 +258,14 @@ func openOf(b *planner.Book, d drill.Drill, asked url.Values) *openDrill {
 		Load:  strings.Join(k.Load(k.Range.Target, alone).Words(), ", "),
 		Works: shell.Joined(" · ", strings.Join(d.Regions, ", "), planeWords(d.Planes)),
 		Space: fmt.Sprintf("on the spot, %g m apart", d.Space.Width)}
+	if d.Space.Width == 0 {
+		o.Space = "on the spot"
+	}
+	if o.Chips = shell.ChipsOf(&d, 0); o.Chips.Chips != nil {
+		for _, other := range b.Drills {
+			o.Names = append(o.Names, other.Name)
+		}
+	}
 	if k.Dose.Kind == drill.Travel || k.Turns() {
 		o.Work += fmt.Sprintf(", %.0f s for 24 in six lanes", k.Work(k.Range.Target, many))
 	}

@@ -1,0 +1,47 @@
+package book
+
+import (
+	"net/http"
+	"net/url"
+
+	"cuestart/core/movement"
+	"cuestart/core/plan"
+	"cuestart/web/shell"
+)
+
+// Describe has a drill of the club's own be called and be what its chips say.
+func Describe(r *shell.Request) (shell.Answer, error) {
+	code, said := r.Param("code"), r.Form.Said()
+	err := r.Planner.DescribeDrill(r.Context(), r.By, code, r.Form.Text("name"), said)
+	return r.Saved(err, "Kept. Plans to come follow", shell.Drill(code), opened(r, code, said))
+}
+
+// Merge makes a drill of the club's own another one: they were two names of one drill.
+func Merge(r *shell.Request) (shell.Answer, error) {
+	code, into := r.Param("code"), r.Form.Text("into")
+	err := r.Planner.MergeDrill(r.Context(), r.By, code, into)
+	return r.Saved(err, "They are one now: "+into, "/drills?"+url.Values{"q": {into}}.Encode(), opened(r, code, nil))
+}
+
+// opened shows the drill again with what was wrong, and what was said of its chips.
+func opened(r *shell.Request, code string, said map[movement.Chip]string) func(plan.Problems) (*shell.Page, error) {
+	return func(wrong plan.Problems) (*shell.Page, error) {
+		b, err := r.Planner.Book(r.Context(), r.Club())
+		if err != nil {
+			return nil, err
+		}
+		d, ok := b.Find(code)
+		if !ok {
+			return shell.Gone(wrong)
+		}
+		made, err := drillsOf(r, b)
+		if err != nil {
+			return nil, err
+		}
+		made.Edits = true
+		made.Open = openOf(b, d, url.Values{"drill": {code}})
+		made.Open.Problem = wrong[0].What
+		made.Open.Chips.Keep(said)
+		return &shell.Page{Screens: screens, Name: "drills", Title: "Drill book", Nav: "drills", Status: http.StatusUnprocessableEntity, Body: made}, nil
+	}
+}
