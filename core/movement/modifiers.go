@@ -18,6 +18,7 @@ explosive, explosively, powerful, maximal, max, all-out, full speed, 100% | effo
 easy, light, relaxed, half pace, 50%, low, small | effortx0.7 pacex0.85
 sub-max, submaximal, 75%, 80%, three-quarter pace, at three quarters | effortx0.85 pacex0.9
 pause, paused, with a pause, and hold, with hold, hold at the bottom, 2-second hold, two-second hold | seconds+2.0 pacex0.6 effortx1.05
+without jump, no jump, without the jump, no jumping | contacts=0 aim=pulse effortx0.85
 reset, reset each time, and reset, with a reset, set up again | seconds+1.5
 and stick, to stick, stick it, stick the landing, freeze the landing, hold the landing | aim=landing seconds+2.0 effortx0.9
 continuous, repeated, repeat, non-stop, back-to-back, rebound, rebounding | secondsx0.7 effortx1.1

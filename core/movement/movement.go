@@ -40,7 +40,7 @@ func Of(name string) (u Understood, known bool) {
 	u = lead.Understood
 	u.Joints, u.Planes = slices.Clone(u.Joints), slices.Clone(u.Planes)
 	rest := slices.Concat(said[:at.from], []string{""}, said[at.to:])
-	u.add(rest, lead.bare)
+	u.add(withoutLegs(rest), lead.bare)
 	for i := range modifiers {
 		if m := &modifiers[i]; m.words.in(rest) {
 			m.change(&u)
@@ -77,6 +77,20 @@ func (u *Understood) add(said []string, bare bool) {
 	if len(u.Planes) == 0 {
 		u.Planes = planes
 	}
+}
+
+// oneOf are words before which a leg is how a movement is done, not what it works.
+var oneOf = []string{"single", "one", "two", "double", "straight", "other", "top", "bottom", "front", "back", "each", "a", "per"}
+
+// withoutLegs leaves such legs out.
+func withoutLegs(said []string) []string {
+	kept := slices.Clone(said)
+	for i, word := range kept {
+		if i > 0 && (word == "leg" || word == "legs") && slices.Contains(oneOf, kept[i-1]) {
+			kept[i] = ""
+		}
+	}
+	return kept
 }
 
 // union is a list with what of more is not in it yet, in the order of the terms.

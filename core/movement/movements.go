@@ -114,7 +114,7 @@ side-lying leg raise, side leg raise, leg abduction, hip abduction, fire hydrant
 donkey kick, donkey kicks, glute kick-back, quadruped hip extension | strength | activate | hip back | front | 0.3 | 0 | - | 1.3 2 3.5 | -
 nordic, nordics, nordic curl, nordic hamstring, hamstring lower, russian lean | strength | activate | knee hip | front | 0.75 | 0 | - | 3.5 5 8 | -
 hamstring curl, leg curl, sliding leg curl, hamstring walk-out, hamstring walkout | strength | activate | knee hip back | front | 0.5 | 0 | - | 2.5 4 7 | -
-copenhagen, copenhagens, copenhagen plank, adductor plank, adductor lift | strength | activate | knee hip back | side | 0.65 | 0 | - | 2 3 5 | -
+copenhagen, copenhagens, copenhagen plank, adductor plank, adductor lift | strength | activate | hip back | side | 0.65 | 0 | - | 2 3 5 | -
 adductor squeeze, ball squeeze, groin squeeze, knee squeeze | hold | activate | hip | side | 0.35 | 0 | - | 4 6 11 | -
 band walk, band walks, monster walk, monster walks, lateral band walk, crab step, mini-band walk, side steps with band | strength | activate | knee hip | side | 0.35 | 0 | travels | 0.9 1.4 2.2 | 0.2 0.35 0.5
 leg raise, leg raises, straight-leg raise, leg lower, leg lowers, leg lowering | control | activate | hip back | front | 0.3 | 0 | - | 2 3.5 6 | -
@@ -194,7 +194,7 @@ groin stretch, adductor stretch, butterfly, butterfly stretch, straddle, straddl
 glute stretch, piriformis stretch, figure-four stretch, pigeon, pigeon stretch | range | mobilise | hip | turn | 0.1 | 0 | - | 10 20 30 | -
 hip flexor stretch, kneeling hip stretch, couch stretch, psoas stretch | range | mobilise | hip | front | 0.1 | 0 | - | 10 20 30 | -
 shoulder stretch, cross-arm stretch, sleeper stretch, triceps stretch, chest stretch, pec stretch, lat stretch | range | mobilise | shoulder elbow | front side | 0.1 | 0 | - | 10 15 30 | -
-back stretch, child's pose, cobra, down dog, downward dog, prayer stretch, knee-to-chest stretch | range | mobilise | back shoulder hip | front | 0.1 | 0 | - | 10 18 30 | -
+back stretch, child's pose, down dog, downward dog, prayer stretch, knee-to-chest stretch | range | mobilise | back shoulder hip | front | 0.1 | 0 | - | 10 18 30 | -
 neck stretch, forearm stretch, wrist stretch | range | mobilise | neck wrist elbow | front side | 0.1 | 0 | - | 8 15 25 | -
 contract-relax, pnf, hold-relax, partner stretch | range | mobilise | hip knee | front | 0.2 | 0 | - | 15 25 40 | -
 hold, holds, holding, isometric, isometrics, freeze, static hold | hold | activate | knee hip | front | 0.3 | 0 | bare | 5 12 30 | -
@@ -234,4 +234,39 @@ rehearsal, rehearse, rehearsals, walk-through, walk through, dry run, shape work
 footwork, split step, split steps, shadow swing, shadow strokes, shadow boxing, shadow-boxing, shadow play, approach steps, stance work | craft | sport | ankle knee hip shoulder | front side turn | 0.5 | 0 | - | 1.2 2.5 4 | -
 punch, punches, jab, jabs, strike, strikes, round kick, uchi-komi, uchikomi, fit-ins, shots on partner, pummel, pummelling | craft | sport | shoulder elbow back hip | turn | 0.55 | 0 | alternates | 0.5 1.2 3 | -
 bar work, handstand, handstands, cartwheel, cartwheels, handspring, leap, leaps, split leap, chasse, kip swing | craft | sport | shoulder wrist back hip knee | front side | 0.55 | 1 | - | 2.5 4.5 8 | -
+# More that people do.
+flamingo, flamingo stand, tree pose | stability | activate | ankle hip knee | front side | 0.2 | 0 | - | 4 8 15 | -
+monster steps, monster step, band steps, banded steps | strength | activate | hip knee | side front | 0.35 | 0 | travels | 0.8 1.2 2 | 0.4 0.6 0.9
+scorpion kick, scorpion kicks | range | mobilise | hip back | turn | 0.3 | 0 | alternates | 2 3 5 | -
+stir the pot, stirring the pot | stability | activate | back shoulder | front turn | 0.4 | 0 | - | 2 3 5 | -
+cobra, cobras, cobra press, cobra stretch, up-dog, upward dog, sphinx | range | mobilise | back | front | 0.2 | 0 | - | 2 4 8 | -
+figure four, figure-four, figure 4, figure-4, seated four | range | mobilise | hip | turn front | 0.2 | 0 | - | 3 5 10 | -
+cat stretch, cat stretches, cat and cow | range | mobilise | back | front | 0.2 | 0 | - | 3 4 6 | -
+hip roll, hip rolls, pelvis rolls | range | mobilise | hip back | turn side | 0.2 | 0 | alternates | 1.5 2.5 4 | -
+marble pick-up, marble pick up, marble pick-ups, towel scrunch, towel scrunches, toe scrunches, short foot, toe yoga, arch lifts | strength | activate | ankle | front | 0.15 | 0 | - | 2 3 5 | -
+toe reaches | range | mobilise | back hip shoulder | turn front | 0.25 | 0 | alternates | 1.5 2.5 4 | -
+depth drop, depth drops, altitude drop, altitude landing | landing | potentiate | ankle knee hip | front | 0.75 | 1 | - | 3 4 7 | -
+rolling start, rolling starts, kneeling start | acceleration | potentiate | ankle knee hip | front | 0.9 | 0 | travels | - | 3.5 4.8 6.5
+caveman walk | strength | activate | ankle knee hip | front | 0.4 | 0 | travels | - | 0.4 0.7 1
+halo, halos | range | mobilise | shoulder back | side turn | 0.25 | 0 | alternates | 2 3 4 | -
+thruster, thrusters, wall ball, wall balls | strength | activate | knee hip shoulder | front | 0.6 | 0 | - | 1.5 2.5 4 | -
+505, 5-0-5, compass drill | change | potentiate | ankle knee hip | front side | 0.9 | 0 | travels | 4 6 9 | 2.5 3.5 4.5
+simon says, rock paper scissors, capture the flag, capture, rob the nest, steal the bacon, follow the leader, dodgeball, knockout | game | raise | ankle knee hip | front side turn | 0.6 | 0 | - | - | -
+hanging, dead hang, bar hang | hold | activate | shoulder wrist | front | 0.25 | 0 | - | 10 20 40 | -
+shrimp, shrimps, shrimping, hip escape, hip escapes | coordination | raise | hip back | side turn | 0.45 | 0 | alternates travels | 2 3 4 | 0.4 0.7 1
+pummeling, hand fighting, clinch | craft | sport | shoulder neck back | front turn | 0.6 | 0 | - | - | -
+keepy uppies, kick-ups, kick ups, juggling, ball juggling | craft | sport | ankle hip | front | 0.4 | 0 | - | 0.6 1 1.5 | -
+smash, smashes, overhead smash, attack swing | craft | sport | shoulder elbow wrist back | front turn | 0.7 | 0 | - | 4 7 12 | -
+v-up, v-ups, jackknife, jackknives | strength | activate | hip back | front | 0.4 | 0 | - | 1.5 2.5 4 | -
+sun salutation, sun salutations, yoga flow, flow | range | mobilise | hip back shoulder | front | 0.3 | 0 | - | 20 30 45 | -
+warrior, warrior one, warrior two, warrior pose | range | mobilise | hip knee | front side | 0.25 | 0 | - | 8 15 30 | -
+visualise, visualize, visualisation, visualization, picture it, quiet minutes, mindful minute | calm | own | back | front | 0.05 | 0 | - | - | -
+sled push, sled pushes, prowler push, prowler, sled drag, tyre flip, tyre flips | strength | potentiate | ankle knee hip back | front | 0.8 | 0 | travels | - | 1 1.6 2.5
+carry, carries, suitcase carry, farmers walk, farmers carry, boat carry, yoke walk | strength | activate | hip back shoulder wrist | front side | 0.4 | 0 | travels | - | 0.8 1.2 1.6
+boxing, combinations on pads | craft | raise | shoulder back hip | turn front | 0.6 | 0 | - | 0.5 0.8 1.2 | -
+in and outs, ins and outs, in-out runs, fly-float-fly | sprint | potentiate | ankle knee hip | front | 0.9 | 0 | travels | - | 5 6.5 8
+sculling, scull, sculls | craft | sport | shoulder wrist | front | 0.4 | 0 | travels | - | 0.4 0.6 1
+prone angel, prone angels, swimmer lift | strength | activate | shoulder back | side front | 0.3 | 0 | - | 2 3.5 5 | -
+nodding, yes no maybe, head nods | range | mobilise | neck | front turn | 0.1 | 0 | - | 1.5 2.5 4 | -
+gaze drill, eye tracking, eyes tracking, saccades, pencil push-ups, vision drill | reaction | activate | neck | turn | 0.1 | 0 | - | 1 2 3 | -
 `
