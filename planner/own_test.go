@@ -155,3 +155,38 @@ func TestTwoNamesOfOneDrillAreMadeOne(t *testing.T) {
 	assert.Error(t, p.DescribeDrill(ctx, coach, "our-zig-runs", strings.Repeat("x", 300), nil))
 	assert.Error(t, p.MergeDrill(ctx, medical, "our-zig-runs", "Skips"))
 }
+
+// Names that are none lose nothing: each line is answered, and what is published is the club's
+// under a code of its own.
+func TestOddNamesAreDrillsLikeAnyOther(t *testing.T) {
+	p := open(t, "odd", true)
+	b := blank(t, p, 0)
+	odd := []string{strings.Repeat("long ", 56) + "walk 8", "12345 8", "תרגיל 8", "体操 8", "体操二 6", "💪💪 8", "?!? 8", "wobble 8", "WOBBLE 6"}
+	b, heard, err := p.Write(ctx, coach, b.ID, b.Revision, strings.Join(odd, "\n\n"), planner.Place{})
+	require.NoError(t, err)
+	answered := 0
+	for _, line := range heard.Lines {
+		if line.Line.Said != "" {
+			answered++
+			assert.True(t, line.Block != "" || line.Problem != "" || line.Line.Note != "" || line.Line.Is == say.IsNote || line.Line.Is == say.IsBlock, line.Line.Said)
+		}
+	}
+	assert.Equal(t, len(odd), answered)
+	_, err = p.Publish(ctx, coach, b.ID, b.Revision)
+	require.NoError(t, err)
+	bk, err := p.Book(ctx, 1)
+	require.NoError(t, err)
+	codes := map[string]string{}
+	for _, block := range b.Document.Blocks {
+		for _, item := range block.Items {
+			if say.IsOwn(item.Drill.Code) {
+				assert.NotZero(t, bk.Own[item.Drill.Code].ID, item.Drill.Name)
+				if other, taken := codes[item.Drill.Code]; taken {
+					assert.True(t, strings.EqualFold(other, item.Drill.Name), "%s and %s are one drill", other, item.Drill.Name)
+				}
+				codes[item.Drill.Code] = item.Drill.Name
+			}
+		}
+	}
+	assert.GreaterOrEqual(t, len(codes), 5)
+}

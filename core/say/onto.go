@@ -1,9 +1,12 @@
 package say
 
 import (
+	"fmt"
+	"hash/fnv"
 	"math"
 	"slices"
 	"strings"
+	"unicode"
 
 	"cuestart/core/drill"
 	"cuestart/core/movement"
@@ -151,16 +154,22 @@ func IsOwn(code string) bool { return strings.HasPrefix(code, "our-") }
 
 // OwnCode is the code of a drill of one's own of that name.
 func OwnCode(name string) string {
+	const most = 60
+	told := true // the letters tell it from others
 	code := strings.Map(func(r rune) rune {
 		if r >= 'a' && r <= 'z' || r >= '0' && r <= '9' {
 			return r
 		}
+		told = told && !unicode.IsLetter(r) && !unicode.IsSymbol(r)
 		return '-'
 	}, fold(name))
-	for strings.Contains(code, "--") {
-		code = strings.ReplaceAll(code, "--", "-")
+	code = "our-" + strings.Join(strings.FieldsFunc(code, func(r rune) bool { return r == '-' }), "-")
+	if told && len(code) <= most && code != "our-" {
+		return code
 	}
-	return "our-" + strings.Trim(code[:min(len(code), 60)], "-")
+	sum := fnv.New32a()
+	sum.Write([]byte(fold(name)))
+	return fmt.Sprintf("%s-%x", strings.TrimRight(code[:min(len(code), most)], "-"), sum.Sum32())
 }
 
 // legs makes a line of drills out and back.
