@@ -65,6 +65,10 @@ func Differences[T club.Thing](ctx context.Context, p *Planner, clubID, owner ui
 		k, ok := known[key{in.Owner, same(in.Is)}]
 		if ok {
 			d.Change.ID, d.Change.Edition = k.ID, k.Edition
+			if is, player := in.Is.(club.Player); player && is.Forms == "" { // a table does not say in which form they do what
+				is.Forms = any(k.Is).(club.Player).Forms
+				d.Change.Is, in.Is = is, is
+			}
 			d.Says = fieldsChanged(k.Is, in.Is)
 			d.Same = len(d.Says) == 0
 		}

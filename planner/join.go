@@ -94,6 +94,11 @@ func (p *Planner) change(ctx context.Context, by Account, session *store.Session
 	if next.Zones, err = p.laid(ctx, by.ClubID, next.Zones); err != nil {
 		return nil, err
 	}
+	known, err := p.playbook(ctx, by.ClubID)
+	if err != nil {
+		return nil, err
+	}
+	known.book.fillForms(next)
 	fitted, err := p.fit(ctx, next, p.begun(session))
 	if err != nil {
 		return nil, err

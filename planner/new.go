@@ -76,6 +76,11 @@ func (p *Planner) Add(ctx context.Context, by Account, n NewSession) (*Added, er
 	if err != nil {
 		return nil, err
 	}
+	known, err := p.playbook(ctx, by.ClubID)
+	if err != nil {
+		return nil, err
+	}
+	known.book.fillForms(made.Document)
 	if made.Schedule == nil || carried {
 		if made.Schedule, err = p.fit(ctx, made.Document, false); err != nil {
 			return nil, err

@@ -107,6 +107,78 @@ func (p *Planner) bookDescribed(ctx context.Context, by Account, was, is drill.D
 	return err
 }
 
+// fillForms has the plan know what those do who do a drill in another form.
+func (b *Book) fillForms(d *plan.Document) {
+	for i := range d.Players {
+		if len(d.Players[i].Forms) == 0 {
+			continue
+		}
+		for block := range d.AllBlocks() {
+			for n := range block.Items {
+				b.fillForm(&block.Items[n], d.Players[i].Forms[block.Items[n].Drill.Code], d.Grade)
+			}
+		}
+	}
+}
+
+// fillForm has an item know its easier or its harder form, with as many as were said.
+func (b *Book) fillForm(item *plan.Item, way string, grade drill.Grade) {
+	form, stand := b.Easier, &item.Easier
+	if way == plan.Harder {
+		form, stand = b.Harder, &item.Harder
+	}
+	if is, ok := form(item.Drill); ok && way != "" && *stand == nil {
+		with := item.As(plan.Item{Drill: is.For(grade)})
+		*stand = &with.Drill
+	}
+}
+
+// PutForm puts a player on another form of a drill of a plan, or with "" on the usual one: in
+// this plan, and whenever that drill comes again. It fails as [Planner.Change] does, and with
+// a sentence where the drill has no such form.
+func (p *Planner) PutForm(ctx context.Context, by Account, id uint64, revision uint32, block string, item int, player, way string) (*Board, error) {
+	if err := May(by, ToPlan); err != nil {
+		return nil, err
+	}
+	book, err := p.Book(ctx, by.ClubID)
+	if err != nil {
+		return nil, err
+	}
+	roster, code := uint64(0), ""
+	board, err := p.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
+		b, who := d.Block(block), d.Player(player)
+		if b == nil || item >= len(b.Items) || who == nil || way != "" && way != plan.Easier && way != plan.Harder {
+			return "", plan.ErrNoSuchBlock
+		}
+		is := &b.Items[item]
+		roster, code = who.Roster, is.Drill.Code
+		if book.fillForm(is, way, d.Grade); way == plan.Easier && is.Easier == nil || way == plan.Harder && is.Harder == nil {
+			return "", plan.In(plan.AtItem(block, item), "no %s form of %s is known: put another drill in, or write one", way, is.Drill.Name)
+		}
+		return d.PutForm(player, code, way), nil
+	})
+	if err != nil || roster == 0 {
+		return board, err
+	}
+	players, err := entries[club.Player](ctx, p, by.ClubID)
+	if err != nil {
+		return nil, err
+	}
+	k := find(players, roster)
+	if k == nil {
+		return board, nil
+	}
+	next := k.Is
+	next.Forms = next.WithForm(code, way)
+	if next == k.Is {
+		return board, nil
+	}
+	if _, err = p.Save(ctx, by, next.Label()+" put on another form", Change{ID: k.ID, Owner: k.Owner, Edition: k.Edition, Is: next}); err != nil {
+		return nil, err
+	}
+	return p.Board(ctx, by.ClubID, id)
+}
+
 // DescribeDrill has a drill of the club's own be called and be what is said of it, in the book
 // and in the plans to come. Its old name stays one that lines may be written in. It fails with
 // ErrNotFound, ErrForbidden, [plan.Problems] and as [Planner.Save] does.

@@ -9,6 +9,7 @@ import (
 
 	"cuestart/book"
 	"cuestart/core/drill"
+	"cuestart/core/list"
 	"cuestart/core/movement"
 	"cuestart/core/plan"
 	"cuestart/core/say"
@@ -189,4 +190,38 @@ func TestOddNamesAreDrillsLikeAnyOther(t *testing.T) {
 		}
 	}
 	assert.GreaterOrEqual(t, len(codes), 5)
+}
+
+// A player who is put on the easier form of a drill does it so in this plan and whenever it
+// comes again; nobody else does, and a ruling goes first.
+func TestAPlayerDoesTheEasierFormNextTimeToo(t *testing.T) {
+	p := open(t, "eased", true)
+	b := blank(t, p, 0)
+	b, _, err := p.Write(ctx, coach, b.ID, b.Revision, "single-leg zigzag hop and stick 5 a side", planner.Place{})
+	require.NoError(t, err)
+	block, who := b.Document.Blocks[0].ID, b.Document.Players[3].ID
+	b, err = p.PutForm(ctx, coach, b.ID, b.Revision, block, 0, who, plan.Easier)
+	require.NoError(t, err)
+	does := func(b *planner.Board, player string) string {
+		for _, e := range list.Of(b.Document, b.Schedule, player) {
+			for _, d := range e.Drills {
+				if strings.Contains(strings.ToLower(d.Drill.Name), "zigzag") {
+					return d.Drill.Name + ", " + d.Drill.Words(d.Amount)
+				}
+			}
+		}
+		return "nothing"
+	}
+	assert.Equal(t, "Zigzag hop and stick, two feet, 5 a side", does(b, who))
+	assert.Equal(t, "Single-leg zigzag hop and stick, 5 a side", does(b, b.Document.Players[4].ID))
+	_, err = p.PutForm(ctx, coach, b.ID, b.Revision, block, 0, who, "sideways")
+	assert.Error(t, err)
+	next := blank(t, p, 0)
+	next, _, err = p.Write(ctx, coach, next.ID, next.Revision, "single-leg zigzag hop and stick 4 a side", planner.Place{})
+	require.NoError(t, err)
+	assert.Equal(t, "Zigzag hop and stick, two feet, 4 a side", does(next, who), "next time too, as many as were said then")
+	b, err = p.PutForm(ctx, coach, b.ID, board(t, p, b.ID).Revision, block, 0, who, "")
+	require.NoError(t, err)
+	assert.Equal(t, "Single-leg zigzag hop and stick, 5 a side", does(b, who))
+	assert.Equal(t, "Single-leg zigzag hop and stick, 4 a side", does(board(t, p, next.ID), who), "and the other plan follows")
 }

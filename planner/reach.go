@@ -258,6 +258,11 @@ func told(b *Board, player *plan.Player, w Word) Told {
 		}
 	case Easier:
 		h.Says = fmt.Sprintf("does not feel %s: wants an easier form", drill)
+		if block := b.Document.Block(w.Block); drill != "" && player.Forms[block.Items[w.Item].Drill.Code] == "" {
+			if easier, ok := b.book.Easier(block.Items[w.Item].Drill); ok {
+				h.Plan = "From now on: " + easier.Name
+			}
+		}
 	case Sore:
 		h.Says = "tight: " + w.Says
 	}
@@ -296,11 +301,13 @@ func (p *Planner) TakeIn(ctx context.Context, by Account, session, word uint64, 
 }
 
 // planWord plans what a word says: who is late is there when they say, who chooses
-// does that.
+// does that, who wants an easier form does it from now on.
 func (p *Planner) planWord(ctx context.Context, by Account, b *store.Session, w Word) (err error) {
 	switch w.Kind {
 	case Late:
 		_, err = p.Change(ctx, by, b.ID, b.Revision, func(d *plan.Document) (string, error) { return d.SetArrival(w.Person, w.Says) })
+	case Easier:
+		_, err = p.PutForm(ctx, by, b.ID, b.Revision, w.Block, w.Item, w.Person, plan.Easier)
 	case Choice:
 		_, err = p.Change(ctx, by, b.ID, b.Revision, func(d *plan.Document) (string, error) { return d.Choose(w.Block, w.Person, chosen(d, w)) })
 	}

@@ -157,6 +157,7 @@ func (p *Planner) holdRulings(ctx context.Context, clubID uint64, d *plan.Docume
 // hold is what a plan holds of what is ruled, with what the book has in place of its drills.
 func hold(d *plan.Document, all ruled, b *Book) {
 	d.Restrictions, _ = all.of(d)
+	b.fillForms(d)
 	for _, v := range today.Versions(d) {
 		item := &d.Block(v.Block).Items[v.Item]
 		if stand := b.Item(item.Drill, d.Grade); item.Easier == nil && item.Swap == nil {

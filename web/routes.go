@@ -247,6 +247,7 @@ func blocks(change shell.Routes) {
 	change.Post("/sessions/:session/blocks/:block/items", board.SetItem)
 	change.Post("/sessions/:session/blocks/:block/dose", board.SetDose)
 	change.Post("/sessions/:session/blocks/:block/describe", board.Describe)
+	change.Post("/sessions/:session/blocks/:block/forms", board.PutForm)
 	change.Post("/sessions/:session/blocks/:block/form", board.SetForm)
 	change.Post("/sessions/:session/blocks/:block/group", board.SetGroup)
 	change.Post("/sessions/:session/blocks/:block/priority", board.SetPriority)

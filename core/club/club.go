@@ -55,7 +55,8 @@ type Player struct {
 	Hand     Side        `json:"hand,omitempty"`
 	Level    drill.Grade `json:"level,omitempty"` // "": as the squad
 	Build    Build       `json:"build,omitempty"`
-	Own      string      `json:"own,omitempty"` // what they always do in own time, a line each
+	Own      string      `json:"own,omitempty"`   // what they always do in own time, a line each
+	Forms    string      `json:"forms,omitempty"` // drills that they do in another form: "leg-swings=easier", with spaces between
 	Notes    string      `json:"notes,omitempty"`
 }
 
@@ -95,6 +96,39 @@ func (p Player) OwnLines() (lines []string) {
 	return lines
 }
 
+// FormsOf are the drills that they do in another form: easier or harder, by code.
+func (p Player) FormsOf() map[string]string {
+	forms := map[string]string{}
+	for _, one := range strings.Fields(p.Forms) {
+		if code, form, ok := strings.Cut(one, "="); ok {
+			forms[code] = form
+		}
+	}
+	if len(forms) == 0 {
+		return nil
+	}
+	return forms
+}
+
+// FormWords say which drills they do in another form: "the easier hop and stick".
+func (p Player) FormWords() (words []string) {
+	for _, one := range strings.Fields(p.Forms) {
+		if code, form, ok := strings.Cut(one, "="); ok {
+			words = append(words, "the "+form+" "+strings.ReplaceAll(strings.TrimPrefix(code, "our-"), "-", " "))
+		}
+	}
+	return words
+}
+
+// WithForm are the forms with one more, or with "" one less.
+func (p Player) WithForm(code, form string) string {
+	kept := slices.DeleteFunc(strings.Fields(p.Forms), func(one string) bool { return strings.HasPrefix(one, code+"=") })
+	if form != "" {
+		kept = append(kept, code+"="+form)
+	}
+	return strings.Join(kept, " ")
+}
+
 // Unique is the shirt number; names may come twice.
 func (p Player) Unique() string {
 	if p.Number == 0 {
@@ -114,6 +148,7 @@ func (p Player) Validate() error {
 	v.oneOf("level", string(p.Level), "", "junior", "club", "elite")
 	v.oneOf("build", string(p.Build), "", "stiff", "hypermobile")
 	v.when(len(p.Notes) > 500, "notes", "keep notes to 500 characters")
+	v.when(len(p.Forms) > 1000, "forms", "so many other forms of drills are not kept: take some back")
 	v.when(len(p.Own) > 500 || len(p.OwnLines()) > plan.MaxOwn, "own", fmt.Sprintf("keep it to %d lines, 500 characters in all", plan.MaxOwn))
 	return v.err()
 }

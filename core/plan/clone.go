@@ -3,12 +3,14 @@ package plan
 import (
 	"maps"
 	"slices"
+
+	"cuestart/core/drill"
 )
 
 // Clone is a deep copy of the document.
 func (d *Document) Clone() *Document {
 	c := *d
-	c.Players, c.Kit = each(d.Players, func(p *Player) { p.Own = slices.Clone(p.Own) }), maps.Clone(d.Kit)
+	c.Players, c.Kit = each(d.Players, func(p *Player) { p.Own, p.Forms = slices.Clone(p.Own), maps.Clone(p.Forms) }), maps.Clone(d.Kit)
 	c.Units = each(d.Units, func(u *Unit) { u.Players = slices.Clone(u.Players) })
 	c.Zones = each(d.Zones, func(z *Zone) {
 		z.Free, z.Celsius, z.Fittings, z.Lies = slices.Clone(z.Free), pointed(z.Celsius), slices.Clone(z.Fittings), pointed(z.Lies)
@@ -37,12 +39,11 @@ func (b Block) Clone() Block {
 	}
 	b.Items = each(b.Items, func(i *Item) {
 		i.Drill = i.Drill.Clone()
-		i.Easier, i.Swap = pointed(i.Easier), pointed(i.Swap)
-		if i.Easier != nil {
-			*i.Easier = i.Easier.Clone()
-		}
-		if i.Swap != nil {
-			*i.Swap = i.Swap.Clone()
+		for _, stand := range []**drill.Drill{&i.Easier, &i.Swap, &i.Harder} {
+			if *stand != nil {
+				*stand = pointed(*stand)
+				**stand = (*stand).Clone()
+			}
 		}
 	})
 	return b

@@ -97,7 +97,16 @@ type Player struct {
 	Over     bool        `json:"over,omitempty"`      // who comes late works on over the drink and the line-up
 	Own      []string    `json:"own,omitempty"`       // what they always do in own time, a line each
 	DueShift int         `json:"due_shift,omitempty"` // seconds that the player's due time lies later (earlier if negative) than the squad's
+
+	// Forms are drills, by code, that the player does in another form: [Easier] or [Harder].
+	Forms map[string]string `json:"forms,omitempty"`
 }
+
+// The other forms of a drill, as a player may do it.
+const (
+	Easier = "easier"
+	Harder = "harder"
+)
 
 // ShortName is the first name and the initial of the last: "Mara T."
 func (p Player) ShortName() string {
@@ -244,6 +253,21 @@ type Item struct {
 	// Easier and Swap stand in for the drill where a restriction touches it.
 	Easier *drill.Drill `json:"easier,omitempty"`
 	Swap   *drill.Drill `json:"swap,omitempty"`
+
+	// Harder, as Easier, is what players do who do the drill in that form.
+	Harder *drill.Drill `json:"harder,omitempty"`
+}
+
+// Form is what a player does in place of the drill, since they do it in that form; nil: there
+// is none.
+func (i *Item) Form(p *Player) (way string, is *drill.Drill) {
+	switch way = p.Forms[i.Drill.Code]; way {
+	case Easier:
+		return way, i.Easier
+	case Harder:
+		return way, i.Harder
+	}
+	return "", nil
 }
 
 // Shrinks tells whether rounds and sets of the drill go first where its block is shortened:

@@ -262,18 +262,22 @@ func (d *Document) SwapItem(block string, item int, with Item) (string, error) {
 		return "", ErrNoSuchBlock
 	}
 	was, named := b.Items[item].Drill.Name, b.Name == b.Holds()
-	with.Explain = b.Items[item].Explain
-	if is := &b.Items[item]; is.Written && is.Drill.Dose.Kind == with.Drill.Dose.Kind { // as many as were said
-		dose := is.Drill.Dose
-		dose.RepSeconds, dose.Speed, dose.ActSeconds = with.Drill.Dose.RepSeconds, with.Drill.Dose.Speed, with.Drill.Dose.ActSeconds
-		dose.Tempo = with.Drill.Dose.Tempo
-		with.Written, with.Drill.Dose, with.Drill.Range = true, dose, is.Drill.Range
-	}
-	b.Items[item] = with
+	b.Items[item] = b.Items[item].As(with)
 	if named {
 		b.Name = b.Holds()
 	}
 	return fmt.Sprintf("%s instead of %s", with.Drill.Name, was), nil
+}
+
+// As is another drill in the place of this one: as many as were said, at its own pace.
+func (i *Item) As(with Item) Item {
+	with.Explain = i.Explain
+	if i.Written && i.Drill.Dose.Kind == with.Drill.Dose.Kind {
+		dose, own := i.Drill.Dose, with.Drill.Dose
+		dose.RepSeconds, dose.Speed, dose.ActSeconds, dose.Tempo = own.RepSeconds, own.Speed, own.ActSeconds, own.Tempo
+		with.Written, with.Drill.Dose, with.Drill.Range = true, dose, i.Drill.Range
+	}
+	return with
 }
 
 // RemoveItem takes a drill out of a block, and the block out with its last one.

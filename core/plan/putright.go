@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 
 	"cuestart/core/drill"
@@ -33,6 +34,9 @@ func (d *Document) PutRight(players []Known, units map[string][]string) (said []
 		follow(&next.Loose, k.Was.Loose, k.Now.Loose)
 		if !slices.Equal(k.Was.Own, k.Now.Own) {
 			next.Own = k.Now.Own
+		}
+		if !maps.Equal(k.Was.Forms, k.Now.Forms) {
+			next.Forms = maps.Clone(k.Now.Forms)
 		}
 		if says := p.otherwise(&next); says != "" {
 			said = append(said, says)
@@ -76,7 +80,7 @@ func (p *Player) otherwise(now *Player) string {
 		return fmt.Sprintf("%s is %s now", now.ShortName(), now.Position)
 	case p.Number != now.Number:
 		return fmt.Sprintf("%s wears %d now", now.ShortName(), now.Number)
-	case p.Position != now.Position || p.Hand != now.Hand || p.Foot != now.Foot || p.Level != now.Level || p.Loose != now.Loose || !slices.Equal(p.Own, now.Own):
+	case p.Position != now.Position || p.Hand != now.Hand || p.Foot != now.Foot || p.Level != now.Level || p.Loose != now.Loose || !slices.Equal(p.Own, now.Own) || !maps.Equal(p.Forms, now.Forms):
 		return now.ShortName() + " is put right"
 	}
 	return ""
@@ -201,4 +205,21 @@ func (d *Document) eachOf(code string, change func(*drill.Drill) bool, says stri
 		return ""
 	}
 	return says
+}
+
+// PutForm puts a player on another form of a drill, or with "" on the usual one, and says so.
+func (d *Document) PutForm(player, code, way string) string {
+	p := d.Player(player)
+	if p == nil || p.Forms[code] == way {
+		return ""
+	}
+	if way == "" {
+		delete(p.Forms, code)
+		return p.ShortName() + " does it as everybody does"
+	}
+	if p.Forms == nil {
+		p.Forms = map[string]string{}
+	}
+	p.Forms[code] = way
+	return p.ShortName() + " does the " + way + " form"
 }

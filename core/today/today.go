@@ -165,11 +165,12 @@ func (v Version) Words(instead drill.Drill) string {
 
 // Versions lists what restrictions change: the easier version where that
 // respects all that is ruled for the player, else the swap, else the player
-// leaves the drill out.
+// leaves the drill out. A player whom the coach put on another form of a drill does that,
+// where nothing that is ruled speaks against it.
 func Versions(d *plan.Document) (versions []Version) {
 	for _, p := range d.Players {
 		ruled := d.Ruled(p.ID)
-		if len(ruled) == 0 {
+		if len(ruled) == 0 && len(p.Forms) == 0 {
 			continue
 		}
 		for i := range d.Blocks {
@@ -178,6 +179,10 @@ func Versions(d *plan.Document) (versions []Version) {
 				continue
 			}
 			for n, item := range b.Items {
+				if way, form := item.Form(&p); form != nil && touched(ruled, *form) == "" {
+					versions = append(versions, Version{Block: b.ID, Player: p.ID, Item: n, Drill: form, Reason: "the " + way + " form for them"})
+					continue
+				}
 				if reason := touched(ruled, item.Drill); reason != "" {
 					versions = append(versions, Version{Block: b.ID, Player: p.ID, Item: n, Drill: standIn(ruled, item), Reason: reason})
 				}

@@ -243,6 +243,7 @@ type Player struct {
 	RemovedAt sql.NullTime
 	Worn      sql.NullInt16
 	OwnLines  string
+	Forms     string
 }
 
 type Publication struct {

@@ -33,7 +33,7 @@ func (q *Queries) AddErasing(ctx context.Context, arg AddErasingParams) error {
 }
 
 const addPlayer = `-- name: AddPlayer :execlastid
-INSERT INTO player (club_id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO player (club_id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, forms, notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddPlayerParams struct {
@@ -48,6 +48,7 @@ type AddPlayerParams struct {
 	Level    string
 	Build    string
 	OwnLines string
+	Forms    string
 	Notes    string
 }
 
@@ -64,6 +65,7 @@ func (q *Queries) AddPlayer(ctx context.Context, arg AddPlayerParams) (int64, er
 		arg.Level,
 		arg.Build,
 		arg.OwnLines,
+		arg.Forms,
 		arg.Notes,
 	)
 	if err != nil {
@@ -181,7 +183,7 @@ func (q *Queries) BringBack(ctx context.Context, arg BringBackParams) (int64, er
 }
 
 const changePlayer = `-- name: ChangePlayer :exec
-UPDATE player SET number = ?, first = ?, last = ?, position = ?, foot = ?, hand = ?, level = ?, build = ?, own_lines = ?, notes = ?, edition = edition + 1, removed_at = NULL
+UPDATE player SET number = ?, first = ?, last = ?, position = ?, foot = ?, hand = ?, level = ?, build = ?, own_lines = ?, forms = ?, notes = ?, edition = edition + 1, removed_at = NULL
 WHERE club_id = ? AND id = ?
 `
 
@@ -195,6 +197,7 @@ type ChangePlayerParams struct {
 	Level    string
 	Build    string
 	OwnLines string
+	Forms    string
 	Notes    string
 	ClubID   uint64
 	ID       uint64
@@ -211,6 +214,7 @@ func (q *Queries) ChangePlayer(ctx context.Context, arg ChangePlayerParams) erro
 		arg.Level,
 		arg.Build,
 		arg.OwnLines,
+		arg.Forms,
 		arg.Notes,
 		arg.ClubID,
 		arg.ID,
@@ -455,7 +459,7 @@ func (q *Queries) LeftPlayers(ctx context.Context, arg LeftPlayersParams) ([]Lef
 }
 
 const loseName = `-- name: LoseName :exec
-UPDATE player SET removed_at = COALESCE(removed_at, CURRENT_TIMESTAMP(6)), number = NULL, first = ?, last = '', notes = '', own_lines = '', build = '', edition = edition + 1 WHERE club_id = ? AND id = ?
+UPDATE player SET removed_at = COALESCE(removed_at, CURRENT_TIMESTAMP(6)), number = NULL, first = ?, last = '', notes = '', own_lines = '', forms = '', build = '', edition = edition + 1 WHERE club_id = ? AND id = ?
 `
 
 type LoseNameParams struct {
@@ -508,7 +512,7 @@ func (q *Queries) NamesOfClub(ctx context.Context, arg NamesOfClubParams) ([]Nam
 }
 
 const playerForUpdate = `-- name: PlayerForUpdate :one
-SELECT id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, notes, edition FROM player
+SELECT id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, forms, notes, edition FROM player
 WHERE club_id = ? AND id = ? AND removed_at IS NULL FOR UPDATE
 `
 
@@ -529,6 +533,7 @@ type PlayerForUpdateRow struct {
 	Level    string
 	Build    string
 	OwnLines string
+	Forms    string
 	Notes    string
 	Edition  uint32
 }
@@ -548,6 +553,7 @@ func (q *Queries) PlayerForUpdate(ctx context.Context, arg PlayerForUpdateParams
 		&i.Level,
 		&i.Build,
 		&i.OwnLines,
+		&i.Forms,
 		&i.Notes,
 		&i.Edition,
 	)
@@ -555,7 +561,7 @@ func (q *Queries) PlayerForUpdate(ctx context.Context, arg PlayerForUpdateParams
 }
 
 const players = `-- name: Players :many
-SELECT id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, notes, edition FROM player
+SELECT id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, forms, notes, edition FROM player
 WHERE club_id = ? AND removed_at IS NULL ORDER BY squad_id, id
 `
 
@@ -571,6 +577,7 @@ type PlayersRow struct {
 	Level    string
 	Build    string
 	OwnLines string
+	Forms    string
 	Notes    string
 	Edition  uint32
 }
@@ -596,6 +603,7 @@ func (q *Queries) Players(ctx context.Context, clubID uint64) ([]PlayersRow, err
 			&i.Level,
 			&i.Build,
 			&i.OwnLines,
+			&i.Forms,
 			&i.Notes,
 			&i.Edition,
 		); err != nil {

@@ -1,16 +1,16 @@
 -- name: Players :many
-SELECT id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, notes, edition FROM player
+SELECT id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, forms, notes, edition FROM player
 WHERE club_id = ? AND removed_at IS NULL ORDER BY squad_id, id;
 
 -- name: PlayerForUpdate :one
-SELECT id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, notes, edition FROM player
+SELECT id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, forms, notes, edition FROM player
 WHERE club_id = ? AND id = ? AND removed_at IS NULL FOR UPDATE;
 
 -- name: AddPlayer :execlastid
-INSERT INTO player (club_id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+INSERT INTO player (club_id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, forms, notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: ChangePlayer :exec
-UPDATE player SET number = ?, first = ?, last = ?, position = ?, foot = ?, hand = ?, level = ?, build = ?, own_lines = ?, notes = ?, edition = edition + 1, removed_at = NULL
+UPDATE player SET number = ?, first = ?, last = ?, position = ?, foot = ?, hand = ?, level = ?, build = ?, own_lines = ?, forms = ?, notes = ?, edition = edition + 1, removed_at = NULL
 WHERE club_id = ? AND id = ?;
 
 -- name: RemovePlayer :exec
@@ -90,7 +90,7 @@ SELECT id, squad_id, first, last, removed_at IS NOT NULL AS gone FROM player WHE
 SELECT id, first, last FROM player WHERE club_id = ? AND id <> ?;
 
 -- name: LoseName :exec
-UPDATE player SET removed_at = COALESCE(removed_at, CURRENT_TIMESTAMP(6)), number = NULL, first = ?, last = '', notes = '', own_lines = '', build = '', edition = edition + 1 WHERE club_id = ? AND id = ?;
+UPDATE player SET removed_at = COALESCE(removed_at, CURRENT_TIMESTAMP(6)), number = NULL, first = ?, last = '', notes = '', own_lines = '', forms = '', build = '', edition = edition + 1 WHERE club_id = ? AND id = ?;
 
 -- name: AddErasing :exec
 INSERT INTO erasing (player_id, club_id, first, last) VALUES (?, ?, ?, ?);

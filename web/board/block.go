@@ -69,6 +69,26 @@ type item struct {
 	Stands     []planner.Stand // what may stand in for it
 	Toggles    []toggle        // how it may be done otherwise
 	Chips      shell.Chips     // what it is, of a drill of the club's own
+	Forms      []formed        // who does it in another form
+	Easier     string          // what its easier form is called; "": there is none
+	Harder     string
+	Others     []formed // who may be put on one
+}
+
+// formed is a player who does a drill in another form, or may.
+type formed struct{ ID, Name, Way string }
+
+// formsOf are the players of a block who do its drill n in another form, and the others.
+func formsOf(d *plan.Document, b *schedule.Block, n int) (forms, others []formed) {
+	for _, id := range b.Members {
+		p := d.Player(id)
+		if way := p.Forms[b.Items[n].Drill.Code]; way != "" {
+			forms = append(forms, formed{id, p.ShortName(), way})
+		} else {
+			others = append(others, formed{id, p.ShortName(), ""})
+		}
+	}
+	return forms, others
 }
 
 // Nth is the place of the drill in its block, from 1.
@@ -98,6 +118,15 @@ func chosenOf(page *body, board *planner.Board, d *plan.Document, blocks []sched
 		one := itemOf(page, b, n)
 		one.Stands, one.Up, one.Down = board.Stands(b.Block, n), n > 0, n+1 < len(b.Items)
 		one.Minds = mindsOf(board, d, b, n)
+		one.Forms, one.Others = formsOf(d, b, n)
+		for _, s := range one.Stands {
+			switch s.Word {
+			case plan.Easier:
+				one.Easier = s.Drill.Name
+			case plan.Harder:
+				one.Harder = s.Drill.Name
+			}
+		}
 		one.Chips = shell.ChipsOf(&b.Items[n].Drill, n)
 		one.Toggles, one.Look = togglesOf(b, n), chalk.Of(board.Looks(&b.Items[n].Drill), &b.Items[n].Drill)
 		found.Items = append(found.Items, one)

@@ -69,7 +69,7 @@ type openDrill struct {
 	Close                                 string
 	Picture                               string // address of the club's own picture
 	Chips                                 shell.Chips
-	Problem                               string // why what was said of it is not kept
+	Problem                               string   // why what was said of it is not kept
 	Names                                 []string // of other drills, that one of the club's own may be the same as
 }
 
@@ -177,7 +177,9 @@ func groupsOf(b *planner.Book, fit []drill.Drill, q drill.Query, asked url.Value
 	if q.Text != "" && len(fit) > 0 { // what was meant comes first
 		slices.SortStableFunc(groups, func(a, b group) int {
 			has := func(g group) int {
-				return slices.IndexFunc(fit, func(d drill.Drill) bool { return slices.ContainsFunc(g.Drills, func(f found) bool { return f.Code == d.Code }) })
+				return slices.IndexFunc(fit, func(d drill.Drill) bool {
+					return slices.ContainsFunc(g.Drills, func(f found) bool { return f.Code == d.Code })
+				})
 			}
 			return has(a) - has(b)
 		})

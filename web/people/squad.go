@@ -272,7 +272,7 @@ func SavePlayer(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
 	id, edition := f.ID("id"), f.Count("edition")
 	p := club.Player{First: f.Text("first"), Last: f.Text("last"), Position: f.Text("position"), Number: f.IntOr("number", 0, 1, club.MaxNumber),
-		Foot: club.Side(f.Raw("foot")), Hand: club.Side(f.Raw("hand")), Level: drill.Grade(f.Raw("level")), Build: club.Build(f.Raw("build")), Own: strings.TrimSpace(f.Raw("own")), Notes: f.Text("notes")}
+		Foot: club.Side(f.Raw("foot")), Hand: club.Side(f.Raw("hand")), Level: drill.Grade(f.Raw("level")), Build: club.Build(f.Raw("build")), Own: strings.TrimSpace(f.Raw("own")), Forms: f.Raw("forms"), Notes: f.Text("notes")}
 	said := p.Label() + " is saved"
 	plays, err := r.Planner.Sport(r.Context(), r.Club())
 	if err != nil {
