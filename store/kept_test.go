@@ -149,7 +149,7 @@ func TestAFullDiskIsNamed(t *testing.T) {
 // A row of another club, or of somebody who has left, is nobody's to build on.
 func TestThingsBelongWhereTheySay(t *testing.T) {
 	ctx, s := context.Background(), open(t, "owners")
-	_, raw := older(t, "owners", 16, "INSERT INTO club (id, name, sport) VALUES (7, 'Elsewhere', 'Netball')", "INSERT INTO squad (id, club_id, name, grade) VALUES (70, 7, 'Firsts', 'club')")
+	_, raw := older(t, "owners", 17, "INSERT INTO club (id, name, sport) VALUES (7, 'Elsewhere', 'Netball')", "INSERT INTO squad (id, club_id, name, grade) VALUES (70, 7, 'Firsts', 'club')")
 	require.NoError(t, demo.Fill(ctx, s, wednesday)) // there is a club: nothing is filled in
 	for _, text := range []string{"INSERT INTO club (id, name, sport) VALUES (1, 'Brackwater', 'Rugby union')", "INSERT INTO squad (id, club_id, name, grade) VALUES (5, 1, 'Firsts', 'club')",
 		"INSERT INTO account (id, club_id, email, name, role, password_hash) VALUES (1, 1, 'c@b.example', 'C', 'coach', 'x')"} {

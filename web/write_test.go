@@ -71,7 +71,7 @@ func TestALineIsSaidBack(t *testing.T) {
 	assert.Less(t, strings.Index(shown, "frobnicate"), strings.LastIndex(shown, "Put in"))
 	status, text, _ = coach.get("/drills?q=frobnicate")
 	require.Equal(t, http.StatusOK, status)
-	assert.Contains(t, words(text), "to be completed")
+	assert.Contains(t, words(text), "No drill fits", "it is the plan's alone until that is used")
 
 	status, text = coach.part("/sessions/1/write", "board", url.Values{"revision": {"77"}, "text": {"skips 20 m, my very own words"}})
 	assert.Equal(t, http.StatusConflict, status, "nobody knows on which plan that was made")

@@ -174,15 +174,12 @@ func groupsOf(b *planner.Book, fit []drill.Drill, q drill.Query, asked url.Value
 			groups = append(groups, one)
 		}
 	}
-	if q.Text != "" && len(fit) > 0 { // what was meant comes first
-		slices.SortStableFunc(groups, func(a, b group) int {
-			has := func(g group) int {
-				return slices.IndexFunc(fit, func(d drill.Drill) bool {
-					return slices.ContainsFunc(g.Drills, func(f found) bool { return f.Code == d.Code })
-				})
-			}
-			return has(a) - has(b)
-		})
+	if q.Text != "" { // what was meant comes first
+		first := map[string]int{}
+		for n, d := range fit {
+			first[d.Code] = n
+		}
+		slices.SortStableFunc(groups, func(a, b group) int { return first[a.Drills[0].Code] - first[b.Drills[0].Code] })
 	}
 	return groups
 }
