@@ -108,7 +108,8 @@ kettlebell swing, hip swing, kb swing | strength | activate | hip back | front |
 calf raise, calf raises, heel raise, heel raises, toe raise, toe raises, heel lift, heel lifts | strength | activate | ankle | front | 0.25 | 0 | - | 1 1.8 3.5 | -
 toe walk, toe walks, heel walk, heel walks, walk on toes, walk on heels, tip-toe walk, tiptoe walk | control | raise | ankle | front | 0.2 | 0 | alternates travels | 0.5 0.7 1 | 0.5 0.8 1.1
 glute bridge, glute bridges, bridge, bridges, hip bridge, hip lift, hip thrust, bridging | strength | activate | hip back | front | 0.3 | 0 | - | 1.8 2.8 5 | -
-single-leg bridge, single-leg glute bridge, marching bridge, bridge march | strength | activate | hip back | front | 0.4 | 0 | alternates | 1.8 2.8 5 | -
+marching bridge, bridge march | strength | activate | hip back | front | 0.4 | 0 | alternates | 1.8 2.8 5 | -
+single-leg bridge, single-leg glute bridge | strength | activate | hip back | front | 0.4 | 0 | - | 1.8 2.8 5 | -
 clamshell, clamshells, clam, clams, side-lying hip opener | strength | activate | hip | turn | 0.2 | 0 | - | 1.5 2.2 4 | -
 side-lying leg raise, side leg raise, leg abduction, hip abduction, fire hydrant, fire hydrants | strength | activate | hip | side | 0.25 | 0 | - | 1.5 2.3 4 | -
 donkey kick, donkey kicks, glute kick-back, quadruped hip extension | strength | activate | hip back | front | 0.3 | 0 | - | 1.3 2 3.5 | -

@@ -83,3 +83,12 @@ func TestADoseIsSaidBackAsItWas(t *testing.T) {
 		assert.Equal(t, want, [2]int{low, most}, line)
 	}
 }
+
+// What goes from side to side works both, as it was counted: nobody is told that it is one-sided.
+func TestAlternatingWorksBothSides(t *testing.T) {
+	for line, oneSided := range map[string]bool{"lateral lunges 10": false, "lateral lunges 5 a side": true, "single-leg bridges 6": true} {
+		d := empty()
+		write(d, line)
+		assert.Equal(t, oneSided, d.Blocks[0].Items[0].Drill.OneSided, line)
+	}
+}

@@ -356,7 +356,9 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 	} else {
 		k = l.onto(k, lane)
 		if u, known := movement.Of(l.Name); known {
-			atPace(&k.Dose, u, false, l.Dose == nil || l.Dose.Sides == 2 || l.Dose.sides > 0 || l.Dose.own)
+			sided := l.Dose == nil || l.Dose.Sides == 2 || l.Dose.sides > 0 || l.Dose.own
+			atPace(&k.Dose, u, false, sided)
+			k.OneSided = k.OneSided && (sided || !u.Alternates) // from side to side, as they were counted
 		}
 	}
 	if l.Dose != nil && k.For(w.doc.Grade).Validate() != nil { // nobody can do that: it stays as a note

@@ -1,0 +1,71 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/clock"
+	"cuestart/core/plan"
+	"cuestart/demo"
+	"cuestart/planner"
+)
+
+// A drill of one's own is completed where it stands, and counts; one player is put on its
+// easier form by a press, and does it so on their phone, and in the next plan too.
+func TestAnOwnDrillIsCompletedWhereItStands(t *testing.T) {
+	base, p := site(t, true)
+	ctx := context.Background()
+	coach, _, err := p.AccountByEmail(ctx, demo.Email)
+	require.NoError(t, err)
+	b := newBrowser(t, base)
+	b.signIn()
+	begin := func(lines string) uint64 {
+		added, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Training, Title: "Own", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: planner.FromEmpty, Minutes: 40})
+		require.NoError(t, err)
+		b.open(fmt.Sprintf("/sessions/%d", added.ID))
+		b.write(lines)
+		b.until(`document.querySelector(".heard-panel")`)
+		return added.ID
+	}
+	id := begin("jog 3 min\n\nblorp 8\n\nsingle-leg zigzag hop and stick 5 a side")
+	b.run(`[...document.querySelectorAll(".heard-panel a")].find(a => a.textContent == "what does it do?").click()`)
+	b.until(`document.querySelector("#chosen h2")?.textContent == "Blorp"`)
+	holds := `document.querySelector("[aria-label='What it holds']").innerText`
+	assert.Contains(t, eval[string](b, holds), "add: turning")
+	b.set("#works-0", "nothing that is known")
+	b.until(`document.querySelector("#chosen").innerText.includes("say joints, muscles or a direction")`)
+	assert.Equal(t, "nothing that is known", eval[string](b, `document.querySelector("#works-0").value`), "what was typed stays")
+	b.set("#works-0", "hips, turning")
+	b.until(`!` + holds + `.includes("add: turning")`)
+	b.set("#for-0", "balance")
+	b.until(`document.querySelector("#chosen .tile").textContent == "A"`)
+
+	b.run(`document.querySelector("[id^=wide-block][aria-label^='Single-leg zigzag']").dispatchEvent(new MouseEvent("click", {bubbles: true, cancelable: true}))`)
+	b.until(`document.querySelector("#easier-for-0")`)
+	b.run(`(() => { const s = document.querySelector("#easier-for-0"); s.value = [...s.options].find(o => o.text == "Mara T.").value; s.dispatchEvent(new Event("change", {bubbles: true})) })()`)
+	b.until(`document.querySelector("#chosen").innerText.includes("Mara T.: Zigzag hop and stick, two feet, 5 a side")`)
+	board, err := p.Board(ctx, 1, id)
+	require.NoError(t, err)
+	board, err = p.Publish(ctx, coach, id, board.Revision)
+	require.NoError(t, err)
+	phone := newBrowser(t, base)
+	phone.size(390, 844)
+	links := ownLinks(t, p, board)
+	for _, player := range board.Document.Players {
+		if player.ShortName() == "Mara T." {
+			phone.open(links[player.ID])
+		}
+	}
+	assert.Contains(t, eval[string](phone, `document.querySelector("main").textContent`), "Zigzag hop and stick, two feet")
+
+	begin("single-leg zigzag hop and stick 4 a side")
+	b.run(`document.querySelector("[id^=wide-block][aria-label^='Single-leg zigzag']").dispatchEvent(new MouseEvent("click", {bubbles: true, cancelable: true}))`)
+	b.until(`document.querySelector("#chosen")?.innerText.includes("Mara T.: Zigzag hop and stick, two feet, 4 a side")`)
+	b.open("/drills?q=blorp")
+	assert.Contains(t, b.text("main"), "Blorp", "described: it is the club's")
+	assert.NotContains(t, b.text("main"), "to be completed")
+}
