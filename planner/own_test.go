@@ -199,7 +199,7 @@ func TestAPlayerDoesTheEasierFormNextTimeToo(t *testing.T) {
 	b := blank(t, p, 0)
 	b, _, err := p.Write(ctx, coach, b.ID, b.Revision, "single-leg zigzag hop and stick 5 a side", planner.Place{})
 	require.NoError(t, err)
-	block, who := b.Document.Blocks[0].ID, b.Document.Players[3].ID
+	first, block, who := b.ID, b.Document.Blocks[0].ID, b.Document.Players[3].ID
 	b, err = p.PutForm(ctx, coach, b.ID, b.Revision, block, 0, who, plan.Easier)
 	require.NoError(t, err)
 	does := func(b *planner.Board, player string) string {
@@ -220,7 +220,30 @@ func TestAPlayerDoesTheEasierFormNextTimeToo(t *testing.T) {
 	next, _, err = p.Write(ctx, coach, next.ID, next.Revision, "single-leg zigzag hop and stick 4 a side", planner.Place{})
 	require.NoError(t, err)
 	assert.Equal(t, "Zigzag hop and stick, two feet, 4 a side", does(next, who), "next time too, as many as were said then")
-	b, err = p.PutForm(ctx, coach, b.ID, board(t, p, b.ID).Revision, block, 0, who, "")
+
+	// Who leads says so of another; it is one press at the coach's board.
+	b = board(t, p, next.ID)
+	b, err = p.Change(ctx, coach, b.ID, b.Revision, func(d *plan.Document) (string, error) {
+		d.Blocks[0].Leader = d.Leaders[0].ID
+		return "led", nil
+	})
+	require.NoError(t, err)
+	b, err = p.Publish(ctx, coach, b.ID, b.Revision)
+	require.NoError(t, err)
+	other := b.Document.Players[7].ID
+	leads, err := p.Shared(ctx, waysTo(t, p, b)[planner.LeaderMark+b.Document.Leaders[0].ID])
+	require.NoError(t, err)
+	require.NoError(t, p.Tell(ctx, leads, planner.Word{Once: "x1", Kind: planner.Easier, Block: b.Document.Blocks[0].ID, Says: other}))
+	assert.Error(t, p.Tell(ctx, leads, planner.Word{Once: "x2", Kind: planner.Easier, Block: b.Document.Blocks[0].ID, Says: "nobody"}))
+	told, err := p.Told(ctx, coach, b)
+	require.NoError(t, err)
+	require.Len(t, told, 1)
+	assert.Contains(t, told[0].Says, "needs an easier form of Single-leg zigzag hop and stick, says ")
+	assert.Equal(t, "From now on: Zigzag hop and stick, two feet", told[0].Plan)
+	require.NoError(t, p.TakeIn(ctx, coach, b.ID, told[0].ID, true))
+	assert.Equal(t, "Zigzag hop and stick, two feet, 4 a side", does(board(t, p, next.ID), other))
+
+	b, err = p.PutForm(ctx, coach, first, board(t, p, first).Revision, block, 0, who, "")
 	require.NoError(t, err)
 	assert.Equal(t, "Single-leg zigzag hop and stick, 5 a side", does(b, who))
 	assert.Equal(t, "Single-leg zigzag hop and stick, 4 a side", does(board(t, p, next.ID), who), "and the other plan follows")

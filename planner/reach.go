@@ -54,7 +54,8 @@ func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 		!slices.Contains([]string{Late, Easier, Sore, Pain, Grid, Missing, Choice, Effort}, w.Kind) {
 		return plan.In("word", "That cannot be said from here.")
 	}
-	if ofLeaders := w.Kind == Grid || w.Kind == Missing; ofLeaders != (from.Leader() != nil) {
+	leads := from.Leader() != nil
+	if ofLeaders := w.Kind == Grid || w.Kind == Missing || w.Kind == Easier && leads; ofLeaders != leads {
 		return plan.In("word", "That cannot be said from here.")
 	}
 	if _, err := time.Parse("15:04", w.Says); w.Kind == Late && err != nil {
@@ -67,7 +68,15 @@ func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 		return plan.In("word", "That is not in the plan any more.")
 	}
 	w.Says = strings.Join(strings.Fields(w.Says), " ")
-	if w.Person, w.Own, w.Made = from.Person, from.Own, now.UTC(); w.Pressed.After(now) || now.Sub(w.Pressed) > pressedIn {
+	person := from.Person
+	if w.Kind == Easier && leads { // who leads says it of one of theirs
+		block := from.Document.Block(w.Block)
+		if block == nil || w.Item < 0 || w.Item >= len(block.Items) || !slices.Contains(from.Document.Members(block.Who), w.Says) {
+			return plan.In("word", "That is not in the plan any more.")
+		}
+		person, w.Says = w.Says, from.Leader().Name
+	}
+	if w.Person, w.Own, w.Made = person, from.Own, now.UTC(); w.Pressed.After(now) || now.Sub(w.Pressed) > pressedIn {
 		w.Pressed = now
 	}
 	w.Pressed = w.Pressed.UTC()
@@ -257,7 +266,9 @@ func told(b *Board, player *plan.Player, w Word) Told {
 			h.Says += " at " + b.Document.Block(w.Block).Name
 		}
 	case Easier:
-		h.Says = fmt.Sprintf("does not feel %s: wants an easier form", drill)
+		if h.Says = fmt.Sprintf("does not feel %s: wants an easier form", drill); w.Says != "" {
+			h.Says = fmt.Sprintf("needs an easier form of %s, says %s", drill, w.Says)
+		}
 		if block := b.Document.Block(w.Block); drill != "" && player.Forms[block.Items[w.Item].Drill.Code] == "" {
 			if easier, ok := b.book.Easier(block.Items[w.Item].Drill); ok {
 				h.Plan = "From now on: " + easier.Name

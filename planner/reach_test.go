@@ -22,13 +22,18 @@ func reached(t *testing.T, p *planner.Planner) (b *planner.Board, ways map[strin
 	b = board(t, p, 1)
 	b, err := p.Publish(ctx, coach, 1, b.Revision)
 	require.NoError(t, err)
+	return b, waysTo(t, p, b)
+}
+
+// waysTo are the ways of each person to a session that is published.
+func waysTo(t *testing.T, p *planner.Planner, b *planner.Board) (ways map[string]planner.Way) {
 	players, leaders, err := p.OwnLinks(ctx, b)
 	require.NoError(t, err)
 	ways = map[string]planner.Way{}
 	for _, l := range append(players, leaders...) {
 		ways[l.Person] = planner.Way{Token: b.Publication.Token, Person: l.Person, Key: l.Path[len("/"+l.Person+"/"):]}
 	}
-	return b, ways
+	return ways
 }
 
 var medical = store.Account{ID: 2, ClubID: 1, Role: store.Medical, Name: "Dr Ness", Proved: now}

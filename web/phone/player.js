@@ -181,8 +181,16 @@ function pressed(event) {
   }
 }
 
+// Who leads puts one of theirs on the easier form: the coach has it with one press.
+function eased({ target }) {
+  const { easierFor, block } = target.dataset;
+  if (easierFor === undefined || !target.value) return;
+  send({ kind: "easier", says: target.value, block, item: easierFor });
+}
+
 if (root?.dataset.said) {
   readPage();
+  document.addEventListener("change", eased);
   document.addEventListener("click", pressed);
   if (start() > 0) {
     const loaded = performance.getEntriesByType("navigation")[0];
