@@ -28,10 +28,11 @@ func TestAnOwnDrillIsCompletedWhereItStands(t *testing.T) {
 		require.NoError(t, err)
 		b.open(fmt.Sprintf("/sessions/%d", added.ID))
 		b.write(lines)
-		b.until(`document.querySelector(".heard-panel")`)
+		b.until(`document.querySelector("[id^=wide-block]")`)
 		return added.ID
 	}
 	id := begin("jog 3 min\n\nblorp 8\n\nsingle-leg zigzag hop and stick 5 a side")
+	b.until(`document.querySelector(".heard-panel a")`)
 	b.run(`[...document.querySelectorAll(".heard-panel a")].find(a => a.textContent == "what does it do?").click()`)
 	b.until(`document.querySelector("#chosen h2")?.textContent == "Blorp"`)
 	holds := `document.querySelector("[aria-label='What it holds']").innerText`

@@ -148,10 +148,8 @@ func TestAPastedListAndAPlanForOne(t *testing.T) {
 	assert.NotContains(t, b.text("main"), "Whole squad")
 	book, err := p.Book(context.Background(), 1)
 	require.NoError(t, err)
-	own, known := book.Find("our-spider-reach")
-	assert.True(t, known, "what the book does not have is the club's own at once")
-	assert.Equal(t, "Spider reach", own.Name)
-	assert.True(t, book.Own["our-spider-reach"].Is.Draft)
+	_, known := book.Find("our-spider-reach")
+	assert.False(t, known, "what the book does not have is the plan's alone until that is used")
 
 	b.open(fmt.Sprintf("/sessions/%d?block=%s", id, d.Blocks[1].ID))
 	b.run(`document.querySelector("#down-0").click()`)

@@ -301,7 +301,7 @@ func SetItem(r *shell.Request) (shell.Answer, error) {
 			known, ok = book.FormOf(b.Items[item].Drill, f.Raw("drill"))
 		}
 		if !ok {
-			return "", plan.In("drill", "this drill is no longer in the book")
+			return "", plan.In(plan.AtBlock(block, "items"), "this drill is no longer in the book")
 		}
 		return d.SwapItem(block, item, book.Item(known, d.Grade))
 	}, nil)
