@@ -46,35 +46,53 @@ const (
 	pressedIn = 48 * time.Hour
 )
 
+// eases is of whom a leader says that they need an easier form, and who says so; "" where it is
+// nobody who does that.
+func eases(from *Shared, w Word) (person, says string) {
+	block := from.Document.Block(w.Block)
+	if block == nil || w.Item < 0 || w.Item >= len(block.Items) || !slices.Contains(from.Document.Members(block.Who), w.Says) {
+		return "", ""
+	}
+	return w.Says, from.Leader().Name
+}
+
+// sayable is of whom a word is, which says what can be said from there.
+func sayable(from *Shared, w *Word) (person string, err error) {
+	if from.Person == "" || w.Once == "" || len(w.Once) > mostOnce || !plain(w.Once) || !utf8.ValidString(w.Says+w.Block) || len(w.Says) > mostSays || len(w.Block) > 80 ||
+		!slices.Contains([]string{Late, Easier, Sore, Pain, Grid, Missing, Choice, Effort}, w.Kind) {
+		return "", plan.In("word", "That cannot be said from here.")
+	}
+	leads := from.Leader() != nil
+	if ofLeaders := w.Kind == Grid || w.Kind == Missing || w.Kind == Easier && leads; ofLeaders != leads {
+		return "", plan.In("word", "That cannot be said from here.")
+	}
+	if _, err := time.Parse("15:04", w.Says); w.Kind == Late && err != nil {
+		return "", plan.In("word", "Say a time on the clock, such as 14:05.")
+	}
+	if n, err := strconv.Atoi(w.Says); w.Kind == Effort && (err != nil || n < 0 || n > 10) {
+		return "", plan.In("word", "Say how hard it was, from 0 to 10.")
+	}
+	if block := from.Document.Block(w.Block); w.Kind == Grid && (block == nil || w.Item < 0 || w.Item >= len(block.Items)) {
+		return "", plan.In("word", "That is not in the plan any more.")
+	}
+	w.Says, person = strings.Join(strings.Fields(w.Says), " "), from.Person
+	if w.Kind == Easier && !leads {
+		w.Says = "" // nobody says it for them
+	} else if w.Kind == Easier {
+		if person, w.Says = eases(from, *w); person == "" {
+			return "", plan.In("word", "That is not in the plan any more.")
+		}
+	}
+	return person, nil
+}
+
 // Tell keeps what whom a link is for says from a phone, once however often it is sent.
 // It fails with [plan.Problems] where it is none of the things that can be said.
 func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 	now := p.Now()
-	if from.Person == "" || w.Once == "" || len(w.Once) > mostOnce || !plain(w.Once) || !utf8.ValidString(w.Says+w.Block) || len(w.Says) > mostSays || len(w.Block) > 80 ||
-		!slices.Contains([]string{Late, Easier, Sore, Pain, Grid, Missing, Choice, Effort}, w.Kind) {
-		return plan.In("word", "That cannot be said from here.")
-	}
-	leads := from.Leader() != nil
-	if ofLeaders := w.Kind == Grid || w.Kind == Missing || w.Kind == Easier && leads; ofLeaders != leads {
-		return plan.In("word", "That cannot be said from here.")
-	}
-	if _, err := time.Parse("15:04", w.Says); w.Kind == Late && err != nil {
-		return plan.In("word", "Say a time on the clock, such as 14:05.")
-	}
-	if n, err := strconv.Atoi(w.Says); w.Kind == Effort && (err != nil || n < 0 || n > 10) {
-		return plan.In("word", "Say how hard it was, from 0 to 10.")
-	}
-	if block := from.Document.Block(w.Block); w.Kind == Grid && (block == nil || w.Item < 0 || w.Item >= len(block.Items)) {
-		return plan.In("word", "That is not in the plan any more.")
-	}
-	w.Says = strings.Join(strings.Fields(w.Says), " ")
-	person := from.Person
-	if w.Kind == Easier && leads { // who leads says it of one of theirs
-		block := from.Document.Block(w.Block)
-		if block == nil || w.Item < 0 || w.Item >= len(block.Items) || !slices.Contains(from.Document.Members(block.Who), w.Says) {
-			return plan.In("word", "That is not in the plan any more.")
-		}
-		person, w.Says = w.Says, from.Leader().Name
+	person, err := sayable(from, &w)
+	if err != nil {
+		return err
 	}
 	if w.Person, w.Own, w.Made = person, from.Own, now.UTC(); w.Pressed.After(now) || now.Sub(w.Pressed) > pressedIn {
 		w.Pressed = now
@@ -83,7 +101,6 @@ func (p *Planner) Tell(ctx context.Context, from *Shared, w Word) error {
 	if w.Kind == Choice && chosen(from.Document, w) < 0 {
 		return plan.In("word", "That cannot be chosen any more.")
 	}
-	err := error(nil)
 	if w.Kind == Pain {
 		player := from.Document.Player(w.Person)
 		err = p.store.AddHurt(ctx, from.Session, store.Hurt{Person: w.Person, Roster: player.Roster, Name: player.Label(), Once: w.Once, Kind: store.HurtPain, Says: withDrill(from.Document, w), Own: w.Own,
