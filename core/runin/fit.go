@@ -14,8 +14,8 @@ const Version = 7
 // A step is a draft tried by annealing, a block placed by the search or five
 // hundred places of a table, and takes a microsecond or two, so that a squad's
 // match day takes a tenth of a second. Over twenty blocks Fit left to itself spends some
-// more where the best is not proven, and where over a third of what is optional finds
-// no room up to a second.
+// more where the best is not proven, and twice that where over a third of what is optional
+// finds no room.
 func DefaultSteps(p *Problem) int {
 	return effort(len(p.Blocks)).all()
 }
@@ -312,7 +312,7 @@ func (s *searcher) again() {
 	rounds := uint64(0)
 	switch {
 	case s.crowded():
-		rounds = 16
+		rounds = 4
 	case len(s.blocks) > 20:
 		rounds = 2
 	}

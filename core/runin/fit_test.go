@@ -83,7 +83,7 @@ func TestFitDropsWhatALinkForbids(t *testing.T) {
 // steps: never a worse plan, the same each time, and no rule broken.
 func TestACrowdedProblemGetsMoreDrafts(t *testing.T) {
 	better := 0
-	for seed := range uint64(6) {
+	for seed := range uint64(12) {
 		p := runintest.Problem(seed, runintest.Tight)
 		told, err := runin.Fit(context.Background(), p, runin.DefaultSteps(p))
 		require.NoError(t, err)
