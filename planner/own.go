@@ -183,16 +183,9 @@ func (p *Planner) PutForm(ctx context.Context, by Account, id uint64, revision u
 // and in the plans to come. Its old name stays one that lines may be written in. It fails with
 // ErrNotFound, ErrForbidden, [plan.Problems] and as [Planner.Save] does.
 func (p *Planner) DescribeDrill(ctx context.Context, by Account, code, name string, said map[movement.Chip]string) error {
-	if err := May(by, ToKeep); err != nil {
-		return err
-	}
-	book, err := p.Book(ctx, by.ClubID)
+	_, own, err := p.ownDrill(ctx, by, code)
 	if err != nil {
 		return err
-	}
-	own, has := book.Own[code]
-	if !has || own.Is.Gone || !say.IsOwn(code) {
-		return ErrNotFound
 	}
 	was, is := own.Is.Drill, own.Is.Drill.Clone()
 	for chip, words := range said {
@@ -219,16 +212,9 @@ func (p *Planner) DescribeDrill(ctx context.Context, by Account, code, name stri
 // becomes one more that the other is written by, the plans to come have that one under the
 // name they were written with. It fails as [Planner.DescribeDrill] does.
 func (p *Planner) MergeDrill(ctx context.Context, by Account, code, into string) error {
-	if err := May(by, ToKeep); err != nil {
-		return err
-	}
-	book, err := p.Book(ctx, by.ClubID)
+	book, own, err := p.ownDrill(ctx, by, code)
 	if err != nil {
 		return err
-	}
-	own, has := book.Own[code]
-	if !has || own.Is.Gone || !say.IsOwn(code) {
-		return ErrNotFound
 	}
 	other, ok := book.Find(into)
 	if !ok || into == code {
@@ -248,6 +234,21 @@ func (p *Planner) MergeDrill(ctx context.Context, by Account, code, into string)
 		return err
 	}
 	return p.eachToCome(ctx, by, func(d *plan.Document) (string, error) { return d.Merge(own.Is.Drill, next.Drill), nil })
+}
+
+// ownDrill is a drill of the club's own, to be changed, and the book that it stands in.
+func (p *Planner) ownDrill(ctx context.Context, by Account, code string) (book *Book, own Entry[club.Drill], err error) {
+	if err := May(by, ToKeep); err != nil {
+		return nil, own, err
+	}
+	if book, err = p.Book(ctx, by.ClubID); err != nil {
+		return nil, own, err
+	}
+	own, has := book.Own[code]
+	if !has || own.Is.Gone || !say.IsOwn(code) {
+		return nil, own, ErrNotFound
+	}
+	return book, own, nil
 }
 
 // alsoCalled are the other names of a drill, with more of them.
