@@ -127,7 +127,7 @@ func (b *Book) fillForm(item *plan.Item, way string, grade drill.Grade) {
 	if way == plan.Harder {
 		form, stand = b.Harder, &item.Harder
 	}
-	if is, ok := form(item.Drill); ok && way != "" && *stand == nil {
+	if is, ok := form(item.Drill); ok && way != "" { // anew each time: the dose may be another now
 		with := item.As(plan.Item{Drill: is.For(grade)})
 		*stand = &with.Drill
 	}

@@ -214,6 +214,11 @@ func TestAPlayerDoesTheEasierFormNextTimeToo(t *testing.T) {
 	}
 	assert.Equal(t, "Zigzag hop and stick, two feet, 5 a side", does(b, who))
 	assert.Equal(t, "Single-leg zigzag hop and stick, 5 a side", does(b, b.Document.Players[4].ID))
+	b, err = p.Change(ctx, coach, b.ID, b.Revision, func(d *plan.Document) (string, error) { return d.SetDose(block, 0, 3) })
+	require.NoError(t, err)
+	assert.Equal(t, "Zigzag hop and stick, two feet, 3 a side", does(b, who), "another dose is theirs too")
+	b, err = p.Change(ctx, coach, b.ID, b.Revision, func(d *plan.Document) (string, error) { return d.SetDose(block, 0, 5) })
+	require.NoError(t, err)
 	_, err = p.PutForm(ctx, coach, b.ID, b.Revision, block, 0, who, "sideways")
 	assert.Error(t, err)
 	next := blank(t, p, 0)
