@@ -183,7 +183,10 @@ func (p *Planner) PutForm(ctx context.Context, by Account, id uint64, revision u
 // and in the plans to come. Its old name stays one that lines may be written in. It fails with
 // ErrNotFound, ErrForbidden, [plan.Problems] and as [Planner.Save] does.
 func (p *Planner) DescribeDrill(ctx context.Context, by Account, code, name string, said map[movement.Chip]string) error {
-	_, own, err := p.ownDrill(ctx, by, code)
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
+	_, own, err := p.ownDrill(ctx, by.ClubID, code)
 	if err != nil {
 		return err
 	}
@@ -212,7 +215,10 @@ func (p *Planner) DescribeDrill(ctx context.Context, by Account, code, name stri
 // becomes one more that the other is written by, the plans to come have that one under the
 // name they were written with. It fails as [Planner.DescribeDrill] does.
 func (p *Planner) MergeDrill(ctx context.Context, by Account, code, into string) error {
-	book, own, err := p.ownDrill(ctx, by, code)
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
+	book, own, err := p.ownDrill(ctx, by.ClubID, code)
 	if err != nil {
 		return err
 	}
@@ -237,11 +243,8 @@ func (p *Planner) MergeDrill(ctx context.Context, by Account, code, into string)
 }
 
 // ownDrill is a drill of the club's own, to be changed, and the book that it stands in.
-func (p *Planner) ownDrill(ctx context.Context, by Account, code string) (book *Book, own Entry[club.Drill], err error) {
-	if err := May(by, ToKeep); err != nil {
-		return nil, own, err
-	}
-	if book, err = p.Book(ctx, by.ClubID); err != nil {
+func (p *Planner) ownDrill(ctx context.Context, clubID uint64, code string) (book *Book, own Entry[club.Drill], err error) {
+	if book, err = p.Book(ctx, clubID); err != nil {
 		return nil, own, err
 	}
 	own, has := book.Own[code]
