@@ -50,6 +50,22 @@ func Of(name string) (u Understood, known bool) {
 	return u, true
 }
 
+// Paced is what is understood with the pace that words beside it say: "reset each time",
+// "slow"; those that say nothing of how it is done, such as cues, change nothing.
+func (u Understood) Paced(words ...string) Understood {
+	is := u
+	for _, one := range words {
+		said := phrase(wordsOf(one))
+		for i := range modifiers {
+			if slices.ContainsFunc(modifiers[i].words, func(p phrase) bool { return slices.Equal(p, said) }) {
+				modifiers[i].change(&is)
+			}
+		}
+	}
+	u.Seconds, u.Pace = is.Seconds, is.Pace
+	return u
+}
+
 // partsAlone is what a name says that has no movement in it: "ankles".
 func partsAlone(said []string) (u Understood, known bool) {
 	u = Understood{Aim: "range", Phase: drill.Mobilise, Effort: 0.3, Seconds: [3]float64{1.5, 2.5, 4}}
@@ -113,6 +129,7 @@ type span struct{ from, to int }
 // what is no mere way of going, then the last.
 func leading(said []string) (lead *move, at span) {
 	best := -1
+	said = placeless(said)
 	for i := range moves {
 		m := &moves[i]
 		for _, phrase := range m.words {

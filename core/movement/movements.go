@@ -155,7 +155,7 @@ hurdle walk, hurdle walks, hurdle step, hurdle step-over, over-under, over and u
 knee hug, knee hugs, knee pull, knee to chest, knees to chest, knee grab, high-knee pull, walking knee hug | range | mobilise | hip knee | front | 0.25 | 0 | alternates travels | 1.2 2 3.2 | 0.3 0.45 0.7
 quad pull, quad pulls, walking quad pull, quad grab, heel-to-seat hold, walking quad stretch | range | mobilise | knee hip | front | 0.25 | 0 | alternates travels | 1.3 2.2 3.5 | 0.3 0.42 0.7
 leg cradle, leg cradles, figure-four pull, cradle walk, shin grab, ankle grab, hip cradle, shin cradle | range | mobilise | hip knee | turn | 0.25 | 0 | alternates travels | 1.5 2.3 3.5 | 0.28 0.4 0.65
-dislocate, dislocates, shoulder pass-through, pass-throughs, stick pass-over, band dislocate | range | mobilise | shoulder | front | 0.15 | 0 | - | 2 3 5 | -
+dislocate, dislocates, shoulder pass-through, pass-throughs, stick pass-over, band dislocate, shoulder circle with stick, stick circle, stick overhead and back, stick over and back | range | mobilise | shoulder | front | 0.15 | 0 | - | 2 3 5 | -
 shoulder rotation, external rotation, internal rotation, rotator cuff, cuff rotation, band external rotation | strength | activate | shoulder | turn | 0.2 | 0 | - | 1.2 2 3.5 | -
 shrug, shrugs, scapular squeeze, scap squeeze, shoulder-blade squeeze, scapular circles, scap push-up, scap push-ups | control | activate | shoulder | front | 0.2 | 0 | - | 1 1.8 3 | -
 plank, planks, front plank, elbow plank, high plank | stability | activate | back shoulder hip | front | 0.35 | 0 | - | 15 25 45 | -

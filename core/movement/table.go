@@ -200,6 +200,22 @@ func wordsOf(text string) (words []string) {
 	return words
 }
 
+// round are words after which a place is named, which is no movement: a football pitch.
+var round = []string{"round", "around", "across", "along"}
+
+// placeless leaves out the places that something goes round or across, of two words at most.
+func placeless(said []string) []string {
+	kept := slices.Clone(said)
+	for i, w := range said {
+		if slices.Contains(round, w) {
+			for n := i + 1; n < len(said) && n <= i+3 && said[n-1] != "pitch"; n++ {
+				kept[n] = ""
+			}
+		}
+	}
+	return kept
+}
+
 // singular is a word without the ending of many: jumps, lunges, touches, flies.
 func singular(w string) string {
 	switch {

@@ -8,14 +8,13 @@ import (
 )
 
 // Version changes when the same problem may get another answer.
-const Version = 7
+const Version = 8
 
 // DefaultSteps is how many steps Fit spends on a problem unless told otherwise.
 // A step is a draft tried by annealing, a block placed by the search or five
 // hundred places of a table, and takes a microsecond or two, so that a squad's
-// match day takes a tenth of a second. Over twenty blocks Fit left to itself spends some
-// more where the best is not proven, and twice that where over a third of what is optional
-// finds no room.
+// match day takes a tenth of a second. Left to itself Fit spends some more where the best is
+// not proven, and eight times that where over a third of what is optional finds no room.
 func DefaultSteps(p *Problem) int {
 	return effort(len(p.Blocks)).all()
 }
@@ -309,12 +308,9 @@ func (s *searcher) crowded() bool {
 // begin anew, half on the best so far. Beginning anew finds more than going on: what a
 // chain has left out early it seldom takes in again.
 func (s *searcher) again() {
-	rounds := uint64(0)
-	switch {
-	case s.crowded():
-		rounds = 4
-	case len(s.blocks) > 20:
-		rounds = 2
+	rounds := uint64(2)
+	if s.crowded() {
+		rounds = 16
 	}
 	const drafts = 50 // of each thread in a round, per square of the blocks
 	n := drafts * len(s.blocks) * len(s.blocks)

@@ -25,6 +25,7 @@ type Dose struct {
 	RestSeconds  float64    `json:"rest_seconds,omitempty"`
 	Least        int        `json:"least,omitempty"` // of "8 to 10" the eight, in what the amount is counted in
 	Trips        int        `json:"trips,omitempty"`
+	Laps         int        `json:"laps,omitempty"` // of the trips, where each is once round a place
 	Metres       float64    `json:"metres,omitempty"`
 	Share        string     `json:"share,omitempty"` // third, half, full, down and back, side to side
 	Effort       float64    `json:"effort,omitempty"`
@@ -66,11 +67,12 @@ func (s *scan) dose(l *Line) *Dose {
 			s.hide(at[0], at[1]) // "the first five minutes" is a name
 		}
 	}
+	s.letters(d)
 	s.reach(d)
 	if s.take(exactOf) != nil {
 		l.Exact = true
 	}
-	for _, rule := range []func(*Dose) bool{s.tempo, s.rest, s.effort, s.breaths, s.places, s.sideWords, s.distance, s.holds, s.time, s.acted, s.plainNumber} {
+	for _, rule := range []func(*Dose) bool{s.tempo, s.rest, s.effort, s.breaths, s.laps, s.places, s.sideWords, s.distance, s.holds, s.time, s.acted, s.plainNumber} {
 		rule(d)
 	}
 	if m := s.takeIf((d.Kind == drill.Hold || d.Kind == drill.Time), timesLast); m != nil {
@@ -134,15 +136,36 @@ func (d *Dose) least(amount int) int {
 }
 
 func (s *scan) tempo(d *Dose) bool {
-	m := s.take(tempoOf)
-	if m == nil {
+	if m := s.take(boxOf); m != nil { // in, hold, out, hold
+		n := decimal(m[1])
+		d.Tempo = []float64{n, n, n, n}
+		return true
+	}
+	m := tempoOf.FindStringSubmatch(s.text)
+	if m == nil || s.legsOf(d, m) {
 		return false
 	}
+	s.take(tempoOf)
 	for _, part := range m[1:] {
 		if part != "" {
 			d.Tempo = append(d.Tempo, decimal(part))
 		}
 	}
+	return true
+}
+
+// legsOf takes the legs of a shuttle, "5-10-5": longer than anybody lowers a weight for.
+func (s *scan) legsOf(d *Dose, parts []string) bool {
+	sum := 0.0
+	for _, part := range parts[1:] {
+		sum += decimal(part)
+	}
+	if slices.Max(numbers(digits.FindAllString(parts[0], -1))) < 10 {
+		return false
+	}
+	at := tempoOf.FindStringIndex(s.text)
+	s.hide(at[0], at[1])
+	d.Kind, d.Metres = drill.Travel, sum
 	return true
 }
 
@@ -255,6 +278,14 @@ func (s *scan) holds(d *Dose) bool {
 		d.Kind, d.Reps, d.HoldSeconds = drill.Hold, number(m[1]), seconds(decimal(m[2]), m[3])
 		return true
 	}
+	if m := eachTimed.FindStringSubmatchIndex(s.text); m != nil { // "5 s each, 5"
+		rest := s.text[:m[0]] + soft + s.text[m[1]:]
+		if n := anyNumber.FindStringSubmatchIndex(rest); n != nil {
+			d.Kind, d.Reps, d.HoldSeconds = drill.Hold, number(rest[n[2]:n[3]]), seconds(decimal(s.text[m[2]:m[3]]), s.text[m[4]:m[5]])
+			s.text = rest[:n[2]] + soft + rest[n[3]:]
+			return true
+		}
+	}
 	for _, re := range []*regexp.Regexp{holdFor, heldFor} {
 		if m := s.take(re); m != nil {
 			d.Kind, d.HoldSeconds = drill.Hold, seconds(decimal(m[1]), m[2])
@@ -325,9 +356,11 @@ func (s *scan) acted(d *Dose) bool {
 		}
 		return true
 	}
-	if m := s.take(repsOf); m != nil {
-		d.Kind, d.Reps = drill.Reps, number(m[1])
-		return true
+	for _, re := range []*regexp.Regexp{repsOf, overHurdles} {
+		if m := s.take(re); m != nil {
+			d.Kind, d.Reps = drill.Reps, number(m[1])
+			return true
+		}
 	}
 	return false
 }

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/movement"
 )
 
 // Index finds drills by what coaches call them. Reading does not change it.
@@ -117,7 +118,7 @@ func (x *Index) seek(name string) (known *drill.Drill, likely []*drill.Drill, sp
 	for i := range x.names {
 		e := &x.names[i]
 		score := e.likeness(close, words)
-		if score == 0 || score < best {
+		if score == 0 || score < best || score == slips && otherMove(name, e.name) {
 			continue
 		}
 		if score > best {
@@ -143,6 +144,13 @@ func (x *Index) seek(name string) (known *drill.Drill, likely []*drill.Drill, sp
 		likely = append(likely, &x.drills[i])
 	}
 	return known, likely, best != slips
+}
+
+// otherMove tells whether two names that are nearly spelt alike are of other movements, such
+// as to skate and a skater.
+func otherMove(a, b string) bool {
+	is, other := movement.Lead(a), movement.Lead(b)
+	return is != "" && other != "" && is != other
 }
 
 // plainEnd are words that drills are called with or without.

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/movement"
 )
 
 var (
@@ -176,6 +177,10 @@ func (s *scan) block(l *Line) bool {
 		}
 		var name string
 		name, l.Note = s.name(s.text)
+		if strings.Contains(movement.Lead(name), "breath") { // "box breathing, 4 rounds"
+			s.text, l.Rounds = fmt.Sprintf("%s, %d", text[:roundsOf.FindStringIndex(text)[0]], l.Rounds), 0
+			return false
+		}
 		l.Is, l.Name = IsBlock, name
 		return true
 	}

@@ -149,6 +149,21 @@ func atPace(d *drill.Dose, u movement.Understood, own, sided bool) {
 	}
 }
 
+// besides has a dose of the book go as what is said beside the drill's name has it: slowly,
+// with a reset, backwards.
+func besides(d *drill.Dose, usual string, said movement.Understood) {
+	is, known := movement.Of(usual)
+	if !known {
+		return
+	}
+	if d.Kind == drill.Reps && d.Tempo == nil && is.Seconds[1] > 0 && said.Seconds[1] > 0 {
+		d.RepSeconds *= said.Seconds[1] / is.Seconds[1]
+	}
+	if d.Kind == drill.Travel && len(d.Efforts) == 0 && is.Pace[1] > 0 && said.Pace[1] > 0 {
+		d.Speed *= said.Pace[1] / is.Pace[1]
+	}
+}
+
 // IsOwn tells whether a code is one of a drill of a club's own.
 func IsOwn(code string) bool { return strings.HasPrefix(code, "our-") }
 
@@ -330,6 +345,9 @@ func (d *Dose) fields(k *drill.Drill, lane float64) {
 		}
 		if d.RestSeconds > 0 {
 			to.TurnSeconds = min(600, d.RestSeconds)
+		}
+		if d.Laps > 0 { // round and round: nobody turns
+			k.Unit, to.TurnSeconds = "laps", 0
 		}
 	case drill.Count:
 		to.ByPair = d.By == "pair"

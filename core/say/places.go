@@ -14,7 +14,7 @@ func words(list string) []string {
 }
 
 // places take a grid, with the same or with other counts in each cell, and parts.
-func (s *scan) places(d *Dose) bool { return s.grid(d) && s.cells(d) }
+func (s *scan) places(d *Dose) bool { return d.Laps == 0 && s.grid(d) && s.cells(d) }
 
 func (s *scan) grid(d *Dose) bool {
 	if s.named(d) || s.spots(d) {

@@ -9,6 +9,9 @@ import (
 
 // distance takes trips and metres.
 func (s *scan) distance(d *Dose) bool {
+	if d.Laps > 0 {
+		return true
+	}
 	if s.lengthList(d) {
 		return true
 	}

@@ -354,8 +354,11 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 	if k.Code == "" {
 		k = w.ownDrill(l, phase, with, lane)
 	} else {
+		usual := k.Name
 		k = l.onto(k, lane)
 		if u, known := movement.Of(l.Name); known {
+			u = u.Paced(append(slices.Clone(l.Cues), l.Note)...)
+			besides(&k.Dose, usual, u)
 			sided := l.Dose == nil || l.Dose.Sides == 2 || l.Dose.sides > 0 || l.Dose.own
 			atPace(&k.Dose, u, false, sided)
 			k.OneSided = k.OneSided && (sided || !u.Alternates) // from side to side, as they were counted
