@@ -7,6 +7,7 @@ const movesText = `# What a movement is by its name. A line each, its columns pa
 # "-" is none. The most telling words lead: the longest, of as long the last.
 walk, walks, walking, brisk walk | pulse | raise | ankle knee hip | front | 0.15 | 0 | travels going | - | 1.1 1.4 1.9
 jog, jogs, jogging, easy jog, light jog | pulse | raise | ankle knee hip | front | 0.35 | 0 | travels going | - | 2 2.6 3.3
+slow jog, slow jogs, slow jogging, easy slow jog | pulse | raise | ankle knee hip | front | 0.3 | 0 | travels going | - | 1.8 2.3 2.8
 run, runs, running, easy run, steady run | pulse | raise | ankle knee hip | front | 0.5 | 0 | travels going | - | 2.5 3.5 4.8
 jog backwards, backward jog, backwards run, backward run, reverse run | pulse | raise | ankle knee hip | front | 0.4 | 0 | travels | - | 1.5 2.1 3
 stride, strides, striding, stride-out, stride-outs | sprint | potentiate | ankle knee hip | front | 0.7 | 0 | travels | - | 4.5 5.8 7
@@ -139,7 +140,8 @@ thoracic rotation, t-spine rotation, open book, open books, thread the needle, q
 side bend, side bends, lateral bend, lateral flexion, side reach, side reaches | range | mobilise | back shoulder | side | 0.15 | 0 | alternates | 1.5 2.5 4 | -
 reach, reaches, reaching, overhead reach, overhead reaches | range | mobilise | shoulder back | front side | 0.2 | 0 | - | 1.2 2 3.5 | -
 reach and roll, reach, roll and lift, wall slide, wall slides, wall angel, wall angels, snow angel, floor angel | control | activate | shoulder back | side | 0.2 | 0 | - | 2 3.5 5 | -
-toe touch, toe touches, touch toes, forward fold, forward folds, hamstring sweep, sweep the floor, hamstring scoop, scoops | range | mobilise | hip back | front | 0.2 | 0 | alternates | 1.5 2.5 4 | -
+hamstring scoop, hamstring scoops, scoops, walking scoop, hamstring sweep walk | range | mobilise | hip knee | front | 0.25 | 0 | alternates travels | 1.8 2.6 4 | 0.3 0.5 0.8
+toe touch, toe touches, touch toes, forward fold, forward folds, hamstring sweep, sweep the floor | range | mobilise | hip back | front | 0.2 | 0 | alternates | 1.5 2.5 4 | -
 windmill, windmills, standing windmill, opposite hand to toe, cross toe touch | range | mobilise | hip back shoulder | front turn | 0.25 | 0 | alternates | 1.2 2 3.5 | -
 inchworm, inchworms, inch worm, hand walk-out, hand walkout, walkout, walk-out, walkouts | range | mobilise | ankle hip back shoulder | front | 0.4 | 0 | travels | 4 6 9 | 0.12 0.2 0.3
 cat-camel, cat camel, cat-cow, cat cow, cat and camel, camel | range | mobilise | back | front | 0.1 | 0 | - | 2.5 4 6 | -

@@ -40,13 +40,14 @@ type Dose struct {
 	sides        int        // 0: not said
 	each         bool       // each, without saying of what
 	own, inAll   bool
-	bare         int  // a number without a unit
-	from, upTo   int  // of "8 to 10"
-	acts         bool // it was said of acts
-	there        bool // there and back
-	often        bool // once, twice
-	minutes      bool // the time was said in minutes
-	held         bool // the word hold was said
+	bare         int     // a number without a unit
+	back         float64 // metres a second of the way back, where that was said
+	from, upTo   int     // of "8 to 10"
+	acts         bool    // it was said of acts
+	there        bool    // there and back
+	often        bool    // once, twice
+	minutes      bool    // the time was said in minutes
+	held         bool    // the word hold was said
 	saidDistance bool
 	unnamed      bool // its places have no names
 }
@@ -68,6 +69,7 @@ func (s *scan) dose(l *Line) *Dose {
 		}
 	}
 	s.letters(d)
+	s.wayBack(l, d)
 	s.reach(d)
 	if s.take(exactOf) != nil {
 		l.Exact = true

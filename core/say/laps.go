@@ -17,7 +17,7 @@ var ways = []struct {
 	word   string
 	metres float64
 }{
-	{"football pitch", 338}, {"pitch", 338}, {"field", 320}, {"oval", 440}, {"rink", 172}, {"ice", 172}, {"court", 78}, {"hall", 112}, {"gym", 92}, {"track", 400},
+	{"skat", 172}, {"swim", 50}, {"football pitch", 338}, {"pitch", 338}, {"field", 320}, {"oval", 440}, {"rink", 172}, {"ice", 172}, {"court", 78}, {"hall", 112}, {"gym", 92}, {"track", 400},
 	{"pool", 50}, {"diamond", 110}, {"bases", 110}, {"infield", 110}, {"ground", 338}, {"park", 338}, {"mat", 40}, {"studio", 60},
 }
 
@@ -51,6 +51,24 @@ func (s *scan) laps(d *Dose) bool {
 	return true
 }
 
+// backOf is how one comes back: "walk back", "jogging back to the start".
+var backOf = pattern(`[ ,(\x01]~(?:and~)?(?:slow~|easy~)?((walk|jog)(?:ing)?~back)(?:~to~(?:the~)?start)?(?:~(?:recovery|easy|slowly|between))?\b`)
+
+// backPace is how fast one comes back, in metres a second (Bohannon 1997 of walking).
+var backPace = map[string]float64{"walk": 1.4, "jog": 2.3}
+
+// wayBack takes how one comes back to where a length begins, which is told with it.
+func (s *scan) wayBack(l *Line, d *Dose) {
+	at := backOf.FindStringIndex(s.text)
+	if at == nil || strings.Trim(s.text[:at[0]], " ,"+soft) == "" || !metresOf.MatchString(s.text) {
+		return
+	}
+	if m := s.take(backOf); m != nil {
+		d.back = backPace[strings.ToLower(m[2])]
+		l.Cues = append(l.Cues, strings.ToLower(m[1]))
+	}
+}
+
 // wayRound is how far it is once round the place that a line names, else that of the sport.
 func (r *Reader) wayRound(said string) float64 {
 	usual := 0.0
@@ -63,7 +81,7 @@ func (r *Reader) wayRound(said string) float64 {
 		}
 	}
 	if usual == 0 {
-		usual = ways[0].metres
+		usual = 338 // a pitch
 	}
 	return usual
 }

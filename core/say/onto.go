@@ -346,6 +346,9 @@ func (d *Dose) fields(k *drill.Drill, lane float64) {
 		if d.RestSeconds > 0 {
 			to.TurnSeconds = min(600, d.RestSeconds)
 		}
+		if d.back > 0 && to.Metres > 0 {
+			to.TurnSeconds = math.Round(to.Metres/d.back) + 1
+		}
 		if d.Laps > 0 { // round and round: nobody turns
 			k.Unit, to.TurnSeconds = "laps", 0
 		}
