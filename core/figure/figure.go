@@ -60,6 +60,7 @@ type Pose struct {
 	Share  float64  `json:"share,omitempty"` // of the cycle, beside the others'; 0: as much as each
 	Lean   float64  `json:"lean,omitempty"`  // of the trunk from upright, forward positive; 90: face down, -90: on the back
 	Tilt   float64  `json:"tilt,omitempty"`  // of the hips from level, from the front: as the lean
+	Turn   float64  `json:"turn,omitempty"`  // of the chest over the hips: the near shoulder forward; of who faces us, towards us
 	Round  float64  `json:"round,omitempty"` // of the back, from the side; hollow: negative
 	Neck   float64  `json:"neck,omitempty"`  // of the head from the trunk, forward positive
 	Leg    Limb     `json:"leg,omitempty"`   // the near one; none: it hangs
@@ -206,17 +207,37 @@ func (f *Figure) Of(p Pose) Body {
 	var b Body
 	b[MidBack] = heading(b[Hip], 180-p.Lean+p.Round/2, trunk/2)
 	b[Shoulder] = heading(b[MidBack], 180-p.Lean-p.Round/2, trunk/2)
-	b[NearShoulder], b[FarShoulder] = b[Shoulder], b[Shoulder]
+	ahead := p.ahead()
+	b[NearShoulder] = heading(b[Shoulder], 90-p.Lean-p.Round/2, ahead)
+	b[FarShoulder] = heading(b[Shoulder], 90-p.Lean-p.Round/2, -ahead)
 	up := 180 - p.Lean - p.Round/2 - p.Neck
 	b[Neck] = heading(b[Shoulder], up, neck)
 	b[Head] = heading(b[Neck], up, head)
 	near, far := p.standing()
 	b.leg(Knee, Hip, p.Leg, 1, near)
 	b.leg(FarKnee, Hip, p.FarLeg.or(p.Leg), 1, far)
-	b.arm(Elbow, Shoulder, p.Arm, 1)
-	b.arm(FarElbow, Shoulder, p.FarArm.or(p.Arm), 1)
+	b.arm(Elbow, NearShoulder, p.Arm, 1)
+	b.arm(FarElbow, FarShoulder, p.FarArm.or(p.Arm), 1)
 	return b
 }
+
+// ahead is how far the near shoulder of a turned chest is before its middle, from the side.
+func (p Pose) ahead() float64 { return shoulder / 2 * math.Sin(p.Turn*math.Pi/180) }
+
+// broad is half the width of the shoulders that is seen from the front.
+func (p Pose) broad() float64 { return shoulder / 2 * math.Cos(p.Turn*math.Pi/180) }
+
+// Chest is how far the near shoulder is from the middle of the chest as it is seen: from the
+// side, forward; from the front, aside.
+func (f *Figure) Chest(p Pose) float64 {
+	if f.Frontal() {
+		return p.broad()
+	}
+	return p.ahead()
+}
+
+// Turns tells whether the chest turns over the hips, in any pose.
+func (f *Figure) Turns() bool { return slices.ContainsFunc(f.Poses, func(p Pose) bool { return p.Turn != 0 }) }
 
 // paired tells whether both legs do the same.
 func (p Pose) paired() bool {
@@ -270,8 +291,9 @@ func front(p Pose) Body {
 	b[Shoulder] = heading(b[Hip], 180-p.Lean, trunk)
 	s := b[Shoulder]
 	b[MidBack] = Point{s.X / 2, s.Y / 2}
-	b[NearShoulder] = Point{s.X + across.X*shoulder/2, s.Y + across.Y*shoulder/2}
-	b[FarShoulder] = Point{s.X - across.X*shoulder/2, s.Y - across.Y*shoulder/2}
+	broad := p.broad()
+	b[NearShoulder] = Point{s.X + across.X*broad, s.Y + across.Y*broad}
+	b[FarShoulder] = Point{s.X - across.X*broad, s.Y - across.Y*broad}
 	up := 180 - p.Lean - p.Neck
 	b[Neck] = heading(s, up, neck)
 	b[Head] = heading(b[Neck], up, head)

@@ -221,6 +221,24 @@ func TestTheBackRounds(t *testing.T) {
 	assert.InDelta(t, 45, dragged.Round, 4)
 }
 
+// A chest that turns brings the near shoulder forward, as it is seen from the side; from the
+// front it is narrower, and on the way it is between.
+func TestTheChestTurns(t *testing.T) {
+	f := &figure.Figure{Poses: []figure.Pose{{Arm: figure.Limb{90, 0}}, {Turn: 60, Arm: figure.Limb{90, 0}}}}
+	require.NoError(t, f.Validate())
+	all := f.Bodies()
+	assert.InDelta(t, all[0].At("near shoulder").X, all[0].At("far shoulder").X, 0.01)
+	assert.InDelta(t, 20.8, all[1].At("near shoulder").X-all[1].At("far shoulder").X, 0.1)
+	assert.InDelta(t, 33, all[1].At("hand").X-all[1].At("near shoulder").X, 0.1, "the arm goes with it")
+	middle := f.Frames(9)[2].Pose.Turn
+	assert.True(t, middle > 10 && middle < 50, "%v", middle)
+	f.View = figure.Front
+	all = f.Bodies()
+	assert.InDelta(t, 12, all[1].At("near shoulder").X-all[1].At("far shoulder").X, 0.1)
+	f.Poses[1].Turn = 80
+	assert.ErrorContains(t, f.Validate(), "turn")
+}
+
 func TestACourseIsDrawnToScale(t *testing.T) {
 	c := &figure.Course{Marks: []figure.Mark{{Is: "cone", At: figure.Place{0, 0}}, {Is: "ladder", At: figure.Place{0, 0}, To: figure.Place{5, 1}}, {Is: "box", At: figure.Place{-5, -5}, To: figure.Place{15, 5}}},
 		Ways: []figure.Way{{Over: []figure.Place{{0, 0}, {10, 0}, {10, 4}}}, {By: "ball", Over: []figure.Place{{0, 1}, {3, 3}}}, {Easy: true, Bent: true, Over: []figure.Place{{0, 0}, {4, 4}, {8, 0}}}}}

@@ -55,7 +55,7 @@ func (f *Figure) Within(p Pose) Pose {
 			(*l)[i] = math.Round((*l)[i])
 		}
 	}
-	for what, angle := range map[string]*float64{"lean": &p.Lean, "tilt": &p.Tilt, "neck": &p.Neck, "back": &p.Round} {
+	for what, angle := range map[string]*float64{"lean": &p.Lean, "tilt": &p.Tilt, "turn": &p.Turn, "neck": &p.Neck, "back": &p.Round} {
 		*angle = hold(what, math.Round(*angle))
 	}
 	p.Lift, p.Share, p.On = max(0, min(120, p.Lift)), max(0, min(100, p.Share)), max(-200, min(200, p.On))

@@ -16,8 +16,8 @@ type Range struct{ Least, Most float64 }
 // the trunk adds behind it; then those of
 // the front view.
 var (
-	sideLimits  = map[string]Range{"lean": {-180, 180}, "tilt": {0, 0}, "back": {-45, 80}, "neck": {-75, 80}, "hip": {-60, 150}, "knee": {-8, 160}, "foot": {-65, 50}, "shoulder": {-85, 270}, "elbow": {-12, 155}}
-	frontLimits = map[string]Range{"lean": {-95, 95}, "tilt": {-95, 95}, "back": {0, 0}, "neck": {-45, 45}, "hip": {-45, 95}, "knee": {-60, 160}, "foot": {-180, 180}, "shoulder": {-60, 190}, "elbow": {-160, 160}}
+	sideLimits  = map[string]Range{"lean": {-180, 180}, "tilt": {0, 0}, "turn": {-75, 75}, "back": {-45, 80}, "neck": {-75, 80}, "hip": {-60, 150}, "knee": {-8, 160}, "foot": {-65, 50}, "shoulder": {-85, 270}, "elbow": {-12, 155}}
+	frontLimits = map[string]Range{"lean": {-95, 95}, "tilt": {-95, 95}, "turn": {-75, 75}, "back": {0, 0}, "neck": {-45, 45}, "hip": {-45, 95}, "knee": {-60, 160}, "foot": {-180, 180}, "shoulder": {-60, 190}, "elbow": {-160, 160}}
 )
 
 // Validate names what no body does, by the field it is in. No figure is none that is
@@ -106,7 +106,7 @@ func (f *Figure) pose(p Pose) error {
 		what    string
 		degrees float64
 	}
-	all := []angle{{"lean", p.Lean}, {"tilt", p.Tilt}, {"back", p.Round}, {"neck", p.Neck}}
+	all := []angle{{"lean", p.Lean}, {"tilt", p.Tilt}, {"turn", p.Turn}, {"back", p.Round}, {"neck", p.Neck}}
 	for i, leg := range []Limb{p.Leg, p.FarLeg.or(p.Leg)} {
 		if len(leg) > 3 {
 			return fmt.Errorf("a leg has a thigh, a shank and a foot")

@@ -21,6 +21,12 @@ func (f *Figure) Lines(b *Body) []Line {
 	}
 	spine := limb(false, Hip, MidBack, Shoulder, Neck)
 	spine.Trunk = true
+	if f.Turns() && !f.Frontal() { // its shoulders are seen beside each other
+		girdle := limb(false, FarShoulder, NearShoulder)
+		girdle.Trunk = true
+		return []Line{limb(true, FarShoulder, FarElbow, FarHand), limb(true, FarHip, FarKnee, FarAnkle, FarToe),
+			spine, girdle, limb(false, NearHip, Knee, Ankle, Toe), limb(false, NearShoulder, Elbow, Hand)}
+	}
 	if !f.Frontal() {
 		return []Line{limb(true, FarShoulder, FarElbow, FarHand), limb(true, FarHip, FarKnee, FarAnkle, FarToe),
 			spine, limb(false, NearHip, Knee, Ankle, Toe), limb(false, NearShoulder, Elbow, Hand)}

@@ -341,7 +341,7 @@ func (f *drawing) Numbers() (all []number) {
 	for _, one := range []struct {
 		name, label string
 		of          *float64
-	}{{"lean", "trunk leans", &p.Lean}, {"tilt", "hips tilt", &p.Tilt}, {"round", "back rounds", &p.Round}, {"neck", "head nods", &p.Neck}, {"lift", "off the ground", &p.Lift}, {"on", "gone on by", &p.On}} {
+	}{{"lean", "trunk leans", &p.Lean}, {"tilt", "hips tilt", &p.Tilt}, {"turn", "chest turns", &p.Turn}, {"round", "back rounds", &p.Round}, {"neck", "head nods", &p.Neck}, {"lift", "off the ground", &p.Lift}, {"on", "gone on by", &p.On}} {
 		add(one.name, one.label, *one.of, func(v float64) { *one.of = v })
 	}
 	whole := f.Is.Within(*p)

@@ -48,9 +48,9 @@ func (d Drawn) Moving() template.HTML {
 	for _, s := range stage.Strokes {
 		w.stroke(s)
 	}
-	m := &mover{writer: &w, frames: all, clock: fmt.Sprintf(`dur="%ss" repeatCount="indefinite"`, n(f.Seconds()))}
+	m := &mover{writer: &w, figure: f, frames: all, clock: fmt.Sprintf(`dur="%ss" repeatCount="indefinite"`, n(f.Seconds()))}
 	m.ride(figure.Hip)
-	m.figure(f.Frontal())
+	m.body(f.Frontal())
 	w.add("</g>")
 	m.held(f)
 	w.add("</g>")
@@ -60,6 +60,7 @@ func (d Drawn) Moving() template.HTML {
 // mover writes limbs that turn.
 type mover struct {
 	*writer
+	figure *figure.Figure
 	frames []figure.Frame
 	clock  string
 }
@@ -94,8 +95,8 @@ func leg(far bool, out float64, frontal bool) angles {
 	}
 }
 
-// figure writes the body, what is farther away first.
-func (m *mover) figure(frontal bool) {
+// body writes the body, what is farther away first.
+func (m *mover) body(frontal bool) {
 	if !frontal {
 		m.limb(part{tone: figure.InkFar, up: 29}, arm(true, 1), 17, 16)
 		m.limb(part{tone: figure.InkFar}, leg(true, 1, false), 24, 24, 9)
@@ -168,12 +169,16 @@ func (m *mover) limb(p part, of angles, lengths ...float64) {
 			m.turn(func(pose figure.Pose) float64 { return pose.Round/2 - pose.Lean })
 			m.add(`<g transform="translate(0 %s)">`, n(-p.up/2))
 			m.turn(func(pose figure.Pose) float64 { return -pose.Round })
-			m.add(`<g transform="translate(0 %s)">`, n(-p.up/2))
+			m.shoulder(map[bool]float64{true: -1, false: 1}[p.tone == figure.InkFar], p.up/2)
 			m.turn(func(pose figure.Pose) float64 { return pose.Lean + pose.Round/2 })
 			closing += "</g></g></g></g></g>"
 		} else {
 			m.turn(func(pose figure.Pose) float64 { return -base(pose) })
-			m.add(`<g transform="translate(%s %s)">`, n(p.aside), n(-p.up))
+			if p.up != 0 {
+				m.shoulder(math.Copysign(1, p.aside), p.up)
+			} else {
+				m.add(`<g transform="translate(%s %s)">`, n(p.aside), n(-p.up))
+			}
 			m.turn(base)
 			closing += "</g></g></g>"
 		}
@@ -199,19 +204,48 @@ func (m *mover) limb(p part, of angles, lengths ...float64) {
 	m.add("%s", closing)
 }
 
+// shoulder begins a group at a shoulder, so far above what the group before it hangs on:
+// where the chest turns it goes with it.
+func (m *mover) shoulder(side, up float64) {
+	where := func(f figure.Frame) string { return n(side*math.Round(m.figure.Chest(f.Pose))) + " " + n(-up) }
+	if !m.figure.Turns() {
+		m.add(`<g transform="translate(%s)">`, where(m.frames[0]))
+		return
+	}
+	m.add("<g>")
+	m.animate("translate", where)
+}
+
+// across writes a line of the chest that gets wider and narrower as it turns.
+func (m *mover) across(attributes string, line func(half float64) string) {
+	values := make([]string, len(m.frames))
+	for i, f := range m.frames {
+		values[i] = line(math.Round(m.figure.Chest(f.Pose)))
+	}
+	m.add(`<path class="t0" %s d="%s"><animate attributeName="d" %s values="%s"/></path>`, attributes, values[0], m.clock, strings.Join(values, ";"))
+}
+
 // spine writes a trunk of two parts, neck and head.
 func (m *mover) spine() {
 	m.turn(func(p figure.Pose) float64 { return p.Round/2 - p.Lean })
 	m.add(`<path class="t0" stroke-width="%s" d="M0 0V-14.5"/><g transform="translate(0 -14.5)">`, n(figure.TrunkWidth))
 	m.turn(func(p figure.Pose) float64 { return -p.Round })
 	m.add(`<path class="t0" stroke-width="%s" d="M0 0V-14.5"/><g transform="translate(0 -14.5)">`, n(figure.TrunkWidth))
+	if m.figure.Turns() {
+		m.across(fmt.Sprintf(`stroke-width="%s"`, n(figure.TrunkWidth)), func(half float64) string { return "M" + n(-half) + " 0H" + n(half) })
+	}
 	m.head("</g></g>")
 }
 
 // chest writes a trunk from the front.
 func (m *mover) chest() {
 	m.turn(func(p figure.Pose) float64 { return -p.Lean })
-	m.add(`<path class="t0" stroke-width="%s" d="M-12-29H12L8 0H-8Z"/><g transform="translate(0 -29)">`, n(figure.TrunkWidth))
+	if m.figure.Turns() {
+		m.across(fmt.Sprintf(`stroke-width="%s"`, n(figure.TrunkWidth)), func(half float64) string { return "M" + n(-half) + "-29H" + n(half) + "L8 0H-8Z" })
+	} else {
+		m.add(`<path class="t0" stroke-width="%s" d="M-12-29H12L8 0H-8Z"/>`, n(figure.TrunkWidth))
+	}
+	m.add(`<g transform="translate(0 -29)">`)
 	m.head("")
 }
 
