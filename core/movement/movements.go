@@ -20,7 +20,7 @@ push-up start, prone start, lying start, get-up sprint, get up and go | accelera
 three-point start, two-point start, half-kneeling start, sprint start, block start | acceleration | potentiate | ankle knee hip | front | 0.9 | 0 | travels | 2.5 4 6 | 3.6 4.6 5.5
 wall drive, wall drives, wall drill, wall march, wall switch, wall switches | acceleration | potentiate | ankle knee hip | front | 0.5 | 0 | alternates | 0.5 1 2 | -
 hill run, hill sprint, uphill run | acceleration | potentiate | ankle knee hip | front | 0.85 | 0 | travels | - | 2.5 3.8 5
-shuttle, shuttles, shuttle run, there and back, out and back | change | potentiate | ankle knee hip | front side | 0.7 | 0 | travels | - | 2.2 3.2 4.3
+shuttle, shuttles, shuttle run, there and back, out and back, suicide, suicides, doggies, line drill, line drills, line run, beep test, ladders of lines | change | potentiate | ankle knee hip | front side | 0.7 | 0 | travels | - | 2.2 3.2 4.3
 tempo run, tempo runs, steady strides | pulse | raise | ankle knee hip | front | 0.6 | 0 | travels | - | 3.5 4.3 5.2
 skip, skips, skipping | rhythm | raise | ankle knee hip | front | 0.45 | 1 | alternates travels going | 0.4 0.55 0.75 | 1.3 1.9 2.7
 a-skip, a-skips, a skip, a skips, knee-lift skip, high-knee skip | rhythm | raise | ankle knee hip | front | 0.55 | 1 | alternates travels | 0.4 0.5 0.7 | 1 1.5 2.2
@@ -41,7 +41,7 @@ shuffle, shuffles, shuffling, side shuffle, side-shuffle, slide, slides, defensi
 carioca, cariocas, karaoke, grapevine, crossover run, crossover steps, crossovers | coordination | raise | ankle knee hip back | side turn | 0.5 | 0 | alternates travels | 0.4 0.6 0.9 | 1.4 2.1 3.2
 backpedal, backpedals, backpedalling, back-pedal, back pedal, backpedaling | coordination | raise | ankle knee hip | front | 0.45 | 0 | travels | - | 1.6 2.3 3.3
 backpedal turn and run, open and go, hip turn and run, drop step and run, turn and run | change | potentiate | ankle knee hip back | front turn | 0.7 | 0 | travels | 2.5 3.5 5 | 2.2 3 4
-zigzag, zig-zag, zigzag run, weave, weaving, slalom | change | potentiate | ankle knee hip | front side | 0.65 | 0 | travels | - | 1.8 2.7 3.6
+zigzag, zig-zag, zigzag run, weave, weaving, slalom, snake run, s-run, serpentine | change | potentiate | ankle knee hip | front side | 0.65 | 0 | travels | - | 1.8 2.7 3.6
 cut, cuts, cutting, side-cut, plant and cut, sidestep cut | change | potentiate | ankle knee hip | side turn | 0.8 | 1 | travels | 1.5 2.5 4 | 2 3 4.2
 brake, braking, deceleration, decelerations, decelerate, run and stop, stop on the line, sprint and stop | change | potentiate | ankle knee hip | front | 0.75 | 0 | travels | 2.5 3.5 5 | 2.2 3 3.8
 curved run, curve run, bend run, figure of eight, figure eight run, arc run | change | potentiate | ankle knee hip | front turn | 0.65 | 0 | travels | - | 2.5 3.6 5
@@ -57,7 +57,7 @@ line hop, line hops, line jump, line jumps, jumps over the line, hops over a lin
 bound, bounds, bounding, alternate bounds, running bound | jump | potentiate | ankle knee hip | front | 0.85 | 1 | alternates travels | 0.4 0.55 0.75 | 2.6 3.6 5
 lateral bound, lateral bounds, side bound, heiden, heidens | jump | potentiate | ankle knee hip | side | 0.75 | 1 | alternates | 0.9 1.4 2.2 | -
 skater, skaters, skater jump, skater jumps, skater hop, speed skater | jump | potentiate | ankle knee hip | side | 0.65 | 1 | alternates | 0.8 1.2 1.8 | -
-skater and stick, lateral bound and stick, skater hold, bound and stick | landing | activate | ankle knee hip | side | 0.65 | 1 | alternates | 2 3 4.5 | -
+skater and stick, lateral bound and stick, skater hold, bound and stick, heiden stick, heiden and stick, skater stick, skater jump and stick | landing | activate | ankle knee hip | side | 0.65 | 1 | alternates | 2 3 4.5 | -
 jump, jumps, jumping, vertical jump, vertical jumps | jump | potentiate | ankle knee hip | front | 0.75 | 1 | - | 0.8 1.5 3 | -
 squat jump, squat jumps, jump squat, jump squats | jump | potentiate | ankle knee hip | front | 0.75 | 1 | - | 1 1.7 3 | -
 countermovement jump, counter-movement jump, cmj, max jump, jump for height, jumps for height | jump | potentiate | ankle knee hip | front | 0.85 | 1 | - | 1.5 3 5 | -
@@ -92,7 +92,7 @@ lateral lunge, lateral lunges, side lunge, side lunges, cossack, cossack squat, 
 curtsy lunge, curtsy lunges, curtsey lunge, crossover lunge, crossover lunges | control | activate | ankle knee hip | side turn | 0.45 | 0 | alternates | 1.8 2.8 4.5 | -
 lunge with twist, lunge and twist, lunge with rotation, lunge and rotate, lunge twist | range | mobilise | ankle knee hip back | front turn | 0.45 | 0 | alternates travels | 2 3 5 | 0.2 0.33 0.5
 lunge and reach, lunge with reach, overhead lunge, lunge with overhead reach, lunge with side bend | range | mobilise | ankle knee hip back shoulder | front side | 0.4 | 0 | alternates travels | 2.2 3.2 5 | 0.2 0.3 0.45
-elbow to instep, elbow-to-instep, elbow to ankle, world's greatest stretch, greatest stretch, spider lunge, spider lunge lunge, spider lunge | range | mobilise | ankle knee hip back | front turn | 0.4 | 0 | alternates travels | 2.2 4 7 | 0.2 0.3 0.5
+elbow to instep, elbow-to-instep, elbow to ankle, world's greatest stretch, greatest stretch, spider lunge, spider lunge lunge, spider lunge, world's greatest, worlds greatest, worlds greatest stretch | range | mobilise | ankle knee hip back | front turn | 0.4 | 0 | alternates travels | 2.2 4 7 | 0.2 0.3 0.5
 split squat, split squats, static lunge | strength | activate | ankle knee hip | front | 0.45 | 0 | - | 1.5 2.5 4 | -
 multi-way lunge, clock lunge, clock lunges, star lunge, three-way lunge | control | activate | ankle knee hip | front side turn | 0.45 | 0 | alternates | 1.8 2.8 4.5 | -
 squat, squats, squatting, air squat, bodyweight squat, body-weight squats, knee bends | strength | activate | ankle knee hip | front | 0.4 | 0 | - | 1.3 2.2 4 | -
@@ -106,7 +106,8 @@ hinge, hinges, hip hinge, good morning, good mornings, good-morning | control | 
 single-leg deadlift, single-leg rdl, rdl, rdls, aeroplane, airplane, warrior three, inverted hamstring, drinking bird, t-balance | stability | activate | ankle hip back | front | 0.4 | 0 | alternates | 2.5 4 6 | -
 deadlift, deadlifts, romanian deadlift | strength | activate | hip back | front | 0.45 | 0 | - | 2 3 5 | -
 kettlebell swing, hip swing, kb swing | strength | activate | hip back | front | 0.6 | 0 | - | 1.2 1.6 2.2 | -
-calf raise, calf raises, heel raise, heel raises, toe raise, toe raises, heel lift, heel lifts | strength | activate | ankle | front | 0.25 | 0 | - | 1 1.8 3.5 | -
+tib raise, tib raises, tibialis raise, toe lift, toe lifts, shin raise | strength | activate | ankle | front | 0.2 | 0 | - | 1 1.6 3 | -
+calf raise, calf raises, heel raise, heel raises, toe raise, toe raises, heel lift, heel lifts, heel drop, heel drops, eccentric heel | strength | activate | ankle | front | 0.25 | 0 | - | 1 1.8 3.5 | -
 toe walk, toe walks, heel walk, heel walks, walk on toes, walk on heels, tip-toe walk, tiptoe walk | control | raise | ankle | front | 0.2 | 0 | alternates travels | 0.5 0.7 1 | 0.5 0.8 1.1
 glute bridge, glute bridges, bridge, bridges, hip bridge, hip lift, hip thrust, bridging | strength | activate | hip back | front | 0.3 | 0 | - | 1.8 2.8 5 | -
 marching bridge, bridge march | strength | activate | hip back | front | 0.4 | 0 | alternates | 1.8 2.8 5 | -
@@ -115,14 +116,14 @@ clamshell, clamshells, clam, clams, side-lying hip opener | strength | activate 
 side-lying leg raise, side leg raise, leg abduction, hip abduction, fire hydrant, fire hydrants | strength | activate | hip | side | 0.25 | 0 | - | 1.5 2.3 4 | -
 donkey kick, donkey kicks, glute kick-back, quadruped hip extension | strength | activate | hip back | front | 0.3 | 0 | - | 1.3 2 3.5 | -
 nordic, nordics, nordic curl, nordic hamstring, hamstring lower, russian lean | strength | activate | knee hip | front | 0.75 | 0 | - | 3.5 5 8 | -
-hamstring curl, leg curl, sliding leg curl, hamstring walk-out, hamstring walkout | strength | activate | knee hip back | front | 0.5 | 0 | - | 2.5 4 7 | -
+hamstring curl, leg curl, sliding leg curl, hamstring walk-out, hamstring walkout, razor curl, razor curls, slider curl, slider curls, ball curl, ball curls | strength | activate | knee hip back | front | 0.5 | 0 | - | 2.5 4 7 | -
 copenhagen, copenhagens, copenhagen plank, adductor plank, adductor lift | strength | activate | hip back | side | 0.65 | 0 | - | 2 3 5 | -
 adductor squeeze, ball squeeze, groin squeeze, knee squeeze | hold | activate | hip | side | 0.35 | 0 | - | 4 6 11 | -
 band walk, band walks, monster walk, monster walks, lateral band walk, crab step, mini-band walk, side steps with band | strength | activate | knee hip | side | 0.35 | 0 | travels | 0.9 1.4 2.2 | 0.2 0.35 0.5
-leg raise, leg raises, straight-leg raise, leg lower, leg lowers, leg lowering | control | activate | hip back | front | 0.3 | 0 | - | 2 3.5 6 | -
+leg raise, leg raises, straight-leg raise, leg lower, leg lowers, leg lowering, flutter kick, flutter kicks, scissor kick, scissor kicks, toes to bar | control | activate | hip back | front | 0.3 | 0 | - | 2 3.5 6 | -
 leg swing, leg swings, forward leg swing, front-to-back leg swing, pendulum, pendulums | range | mobilise | hip | front | 0.25 | 0 | - | 0.8 1.2 2 | -
 lateral leg swing, lateral leg swings, side leg swing, side-to-side leg swing, cross-body leg swing | range | mobilise | hip | side | 0.25 | 0 | - | 0.8 1.2 2 | -
-leg kick, straight-leg kick, straight-leg kicks, straight-leg march, toy soldier, toy soldiers, frankenstein, frankensteins, high kick, high kicks, monster kick | range | mobilise | hip back | front | 0.35 | 0 | alternates travels | 0.8 1.3 2 | 0.4 0.6 1
+leg kick, straight-leg kick, straight-leg kicks, straight-leg march, toy soldier, toy soldiers, frankenstein, frankensteins, frankenstein kick, frankenstein walk, sweep kick, high kick, high kicks, monster kick | range | mobilise | hip knee | front | 0.35 | 0 | alternates travels | 0.8 1.3 2 | 0.4 0.6 1
 circle, circles, circling, rotation, rotations | range | mobilise | hip shoulder | side turn | 0.15 | 0 | bare | 1 1.8 3 | -
 arm circle, arm circles, shoulder circle, shoulder circles, shoulder rolls, windmill arms, shoulder roll | range | mobilise | shoulder | front side | 0.15 | 0 | - | 0.8 1.3 2.2 | -
 arm swing, arm swings, cross-body arm swing, arm hug, arm hugs, hugs, chest openers, open and close arms, huggers | range | mobilise | shoulder | side | 0.2 | 0 | - | 0.8 1.2 2 | -
@@ -132,7 +133,7 @@ knee circle, knee circles, knee rolls | range | mobilise | ankle knee | turn | 0
 wrist circle, wrist circles, wrist roll, wrist rolls, hand circles | range | mobilise | wrist | side turn | 0.1 | 0 | - | 0.8 1.4 2.2 | -
 wrist rock, wrist rocks, wrist flexion, wrist extension, forearm turn, pronation, supination, wrist flips | range | mobilise | wrist elbow | front turn | 0.15 | 0 | - | 1 1.8 3 | -
 neck roll, neck circle, neck circles, neck rolls, neck turn, neck turns, neck tilt, neck tilts, head turns, nods, chin tuck, chin tucks | range | mobilise | neck | front side turn | 0.1 | 0 | - | 1.5 2.5 4 | -
-neck isometric, neck isometrics, neck holds, neck push, head press, neck resistance | hold | activate | neck | front side | 0.3 | 0 | - | 4 7 11 | -
+neck isometric, neck isometrics, neck holds, neck push, head press, neck resistance, neck iso, neck isos, neck hold | hold | activate | neck | front side | 0.3 | 0 | - | 4 7 11 | -
 trunk circle, trunk circles, waist circle, hip rolls standing, torso circles | range | mobilise | hip back | side turn | 0.15 | 0 | - | 1.5 2.5 4 | -
 twist, twists, twisting, trunk twist, trunk twists, trunk rotation, torso twist, torso rotation, standing twist | range | mobilise | back | turn | 0.2 | 0 | alternates | 0.8 1.4 2.5 | -
 russian twist, russian twists, seated twist, seated twists | stability | activate | back hip | turn | 0.4 | 0 | alternates | 0.7 1.1 2 | -
@@ -147,7 +148,7 @@ inchworm, inchworms, inch worm, hand walk-out, hand walkout, walkout, walk-out, 
 cat-camel, cat camel, cat-cow, cat cow, cat and camel, camel | range | mobilise | back | front | 0.1 | 0 | - | 2.5 4 6 | -
 scorpion, scorpions, prone scorpion, iron cross, lying cross-over, lying leg crossover | range | mobilise | hip back | turn | 0.25 | 0 | alternates | 2 3.5 5.5 | -
 windscreen wiper, wipers, hip wipers, knee drops, lying knee rolls, lower-trunk rotation | range | mobilise | hip back | turn | 0.15 | 0 | alternates | 1.5 2.5 4 | -
-hip opener, hip openers, open the gate, close the gate, gate opener, open gate, gates, hip gates | range | mobilise | hip | side turn | 0.25 | 0 | alternates travels | 1.2 2 3.2 | 0.35 0.55 0.9
+hip opener, hip openers, open the gate, close the gate, gate opener, open gate, gates, hip gates, hip closer, hip closers, over the fence, hurdle the fence | range | mobilise | hip | side turn | 0.25 | 0 | alternates travels | 1.2 2 3.2 | 0.35 0.55 0.9
 90/90, ninety-ninety, hip switch, hip switches, seated hip rotation, shin box | range | mobilise | hip | turn | 0.2 | 0 | alternates | 2 3.5 6 | -
 hip internal rotation, hip external rotation, knee in and out, knee-ins | range | mobilise | hip | turn | 0.15 | 0 | - | 1.5 2.5 4 | -
 hip flexor rock, half-kneeling rock, rocking lunge, hip flexor mobilisation, kneeling rock | range | mobilise | hip | front | 0.2 | 0 | - | 1.8 2.8 4.5 | -
@@ -158,7 +159,7 @@ knee hug, knee hugs, knee pull, knee to chest, knees to chest, knee grab, high-k
 quad pull, quad pulls, walking quad pull, quad grab, heel-to-seat hold, walking quad stretch | range | mobilise | knee hip | front | 0.25 | 0 | alternates travels | 1.3 2.2 3.5 | 0.3 0.42 0.7
 leg cradle, leg cradles, figure-four pull, cradle walk, shin grab, ankle grab, hip cradle, shin cradle | range | mobilise | hip knee | turn | 0.25 | 0 | alternates travels | 1.5 2.3 3.5 | 0.28 0.4 0.65
 dislocate, dislocates, shoulder pass-through, pass-throughs, stick pass-over, band dislocate, shoulder circle with stick, stick circle, stick overhead and back, stick over and back | range | mobilise | shoulder | front | 0.15 | 0 | - | 2 3 5 | -
-shoulder rotation, external rotation, internal rotation, rotator cuff, cuff rotation, band external rotation | strength | activate | shoulder | turn | 0.2 | 0 | - | 1.2 2 3.5 | -
+shoulder rotation, external rotation, internal rotation, rotator cuff, cuff rotation, band external rotation, no money, no moneys | strength | activate | shoulder | turn | 0.2 | 0 | - | 1.2 2 3.5 | -
 shrug, shrugs, scapular squeeze, scap squeeze, shoulder-blade squeeze, scapular circles, scap push-up, scap push-ups | control | activate | shoulder | front | 0.2 | 0 | - | 1 1.8 3 | -
 plank, planks, front plank, elbow plank, high plank | stability | activate | back shoulder hip | front | 0.35 | 0 | - | 15 25 45 | -
 side plank, side planks, side bridge, side hold | stability | activate | back shoulder hip | side | 0.4 | 0 | - | 12 20 35 | -
@@ -168,14 +169,15 @@ plank jack, plank jacks | pulse | raise | back shoulder hip | side | 0.5 | 1 | -
 dead bug, dead bugs, deadbug, deadbugs, dying bug | stability | activate | back hip shoulder | front | 0.25 | 0 | alternates | 2 3.5 6 | -
 bird dog, bird dogs, bird-dog, birddog, pointer | stability | activate | back hip shoulder | front | 0.25 | 0 | alternates | 2.5 4 6.5 | -
 hollow hold, hollow body, hollow rock, boat hold, v-sit | hold | activate | back hip | front | 0.4 | 0 | - | 10 20 30 | -
-superman, supermans, back extension, back raise, prone lift, swimmers | strength | activate | back hip shoulder | front | 0.3 | 0 | - | 1.8 3 5 | -
+superman, supermans, back extension, back raise, prone lift, swimmers, aquaman, aquamen, bird lift | strength | activate | back hip shoulder | front | 0.3 | 0 | - | 1.8 3 5 | -
 sit-up, sit-ups, situp, situps, crunch, crunches, curl-up, curl-ups | strength | activate | back hip | front | 0.35 | 0 | - | 1.3 2 3.5 | -
 pallof, pallof press, anti-rotation press, band press-out | stability | activate | back shoulder | turn | 0.35 | 0 | - | 2 3.5 6 | -
 chop, chops, wood chop, woodchop, woodchopper, lift and chop, diagonal chop | strength | activate | back shoulder hip | turn | 0.4 | 0 | - | 1.2 2 3.5 | -
 crawl, crawls, crawling, bear crawl, bear crawls, bear walk | stability | activate | back shoulder hip knee | front | 0.5 | 0 | alternates travels | 0.5 0.8 1.2 | 0.4 0.7 1.1
 crab walk, crab walks, crab crawl | stability | activate | back shoulder hip elbow | front | 0.45 | 0 | alternates travels | 0.5 0.8 1.2 | 0.35 0.6 0.9
 lizard crawl, spider crawl, spider lunge crawl, leopard crawl | range | activate | back shoulder hip knee | front turn | 0.55 | 0 | alternates travels | 1.2 2 3 | 0.25 0.4 0.65
-seal walk, caterpillar walk, hand walk, bear-to-crab, duck walk | control | activate | knee back shoulder | front | 0.45 | 0 | travels | 0.8 1.3 2 | 0.25 0.4 0.65
+duck walk, duck walks, squat walk, squat walks | strength | activate | ankle knee hip | front | 0.5 | 0 | alternates travels | 0.8 1.3 2 | 0.25 0.45 0.7
+seal walk, caterpillar walk, hand walk, bear-to-crab | control | activate | knee back shoulder | front | 0.45 | 0 | travels | 0.8 1.3 2 | 0.25 0.4 0.65
 roll, rolls, rolling, forward roll, judo roll, log roll, breakfall, break-fall, breakfalls | coordination | activate | back shoulder neck | front turn | 0.4 | 0 | travels | 2 3.5 5.5 | 0.4 0.6 1
 get-up, turkish get-up, down-up, down-ups, up-down, up-downs, drop and get up | coordination | activate | hip knee back shoulder | front | 0.55 | 0 | - | 1.8 3 5 | -
 push-up, push-ups, press-up, press-ups, pushup, pushups, push up, push ups | strength | activate | shoulder elbow back | front | 0.5 | 0 | - | 1.2 2 3.5 | -
@@ -184,7 +186,7 @@ push-up plus, serratus push-up, push-up to down dog, dive-bomber, yoga push-up, 
 clap push-up, plyo push-up, explosive push-up, drop push-up | jump | potentiate | shoulder elbow wrist | front | 0.75 | 0 | - | 1.3 2.2 3.5 | -
 t raise, t raises, y raise, y raises, w raise, w raises, ytw, y-t-w, ytwl, prone raises, ts, ys, ws | control | activate | shoulder back | side | 0.25 | 0 | - | 1.5 2.5 4 | -
 pull-apart, pull-aparts, pull apart, band pull-apart, band pull, face pull, face pulls | strength | activate | shoulder | side | 0.25 | 0 | - | 1.2 1.9 3 | -
-row, rows, band row, band rows, inverted row, pull-up, pull-ups | strength | activate | shoulder elbow back | front | 0.45 | 0 | - | 1.3 2.2 3.5 | -
+row, rows, band row, band rows, inverted row, pull-up, pull-ups, chin-up, chin-ups, muscle-up | strength | activate | shoulder elbow back | front | 0.45 | 0 | - | 1.3 2.2 3.5 | -
 press, presses, overhead press, shoulder press, band press, chest press | strength | activate | shoulder elbow | front | 0.4 | 0 | - | 1.3 2.2 3.5 | -
 dip, dips, bench dip, curl, curls, biceps curl, triceps extension, elbow extension | strength | activate | shoulder elbow | front | 0.35 | 0 | - | 1.3 2 3.5 | -
 balance, balances, balancing, single-leg stand, single-leg balance, stork, stork stand, stand on one leg | stability | activate | ankle knee hip | front side | 0.2 | 0 | - | 8 15 30 | -
@@ -193,32 +195,48 @@ stretch, stretches, stretching, static stretch | range | mobilise | hip knee | f
 calf stretch, achilles stretch, wall calf stretch | range | mobilise | ankle | front | 0.1 | 0 | - | 10 18 30 | -
 quad stretch, quadriceps stretch, thigh stretch | range | mobilise | knee hip | front | 0.1 | 0 | - | 10 18 30 | -
 hamstring stretch, hamstrings stretch, sit and reach, seated reach | range | mobilise | hip knee | front | 0.1 | 0 | - | 10 18 30 | -
-groin stretch, adductor stretch, butterfly, butterfly stretch, straddle, straddle stretch | range | mobilise | hip | side | 0.1 | 0 | - | 10 18 30 | -
+handstand, handstands, handstand hold, wall handstand | strength | activate | shoulder wrist back | front | 0.5 | 0 | - | 8 15 30 | -
+wheelbarrow, wheelbarrows, wheelbarrow walk | strength | activate | shoulder wrist back | front | 0.5 | 0 | travels | 0.5 0.8 1.2 | 0.4 0.6 0.9
+sweeper, sweepers | range | mobilise | hip back | front | 0.25 | 0 | alternates travels | 1.5 2.3 3.5 | 0.3 0.5 0.8
+hot potato, quick passes, one-touch passes, quick hands | craft | sport | shoulder elbow wrist | front | 0.4 | 0 | - | 0.8 1.3 2.5 | -
+rebound your shot, rebounding, box-out, box-outs, box out, boxing out | craft | sport | ankle knee hip shoulder | front | 0.6 | 0 | - | 3 5 9 | -
+mikan, mikans, mikan drill, form shot, form shots | craft | sport | ankle knee hip shoulder elbow wrist | front | 0.45 | 0 | - | 2 3.5 6 | -
+setting, set against wall, overhead set, overhead sets, volley against wall, bump, bumps, forearm pass, forearm passes | craft | sport | ankle knee hip shoulder elbow wrist | front | 0.4 | 0 | - | 1.5 2.5 5 | -
+raise, raises, raising, lift up | strength | activate | - | front | 0.25 | 0 | bare | 1.3 2.2 4 | -
+lower, lowers, lowering, eccentric, eccentrics | strength | activate | - | front | 0.35 | 0 | bare | 2 3 5 | -
+press, presses, pressing | strength | activate | - | front | 0.3 | 0 | bare | 1.3 2.2 4 | -
+curl, curls | strength | activate | - | front | 0.3 | 0 | bare | 1.3 2.2 4 | -
+pull, pulls | strength | activate | - | front | 0.3 | 0 | bare | 1.3 2.2 4 | -
+rock, rocks, rocking | range | mobilise | hip ankle | front side | 0.2 | 0 | bare | 1.3 2.2 4 | -
+scissor run, scissor runs, straight-leg shuffle | rhythm | raise | ankle knee hip | front | 0.6 | 0 | alternates travels | 0.25 0.35 0.5 | 1.8 2.6 3.4
+groin stretch, adductor stretch, butterfly, butterfly stretch, straddle, straddle stretch, butterfly bounce, seated butterfly | range | mobilise | hip | side | 0.1 | 0 | - | 10 18 30 | -
 glute stretch, piriformis stretch, figure-four stretch, pigeon, pigeon stretch | range | mobilise | hip | turn | 0.1 | 0 | - | 10 20 30 | -
 hip flexor stretch, kneeling hip stretch, couch stretch, psoas stretch | range | mobilise | hip | front | 0.1 | 0 | - | 10 20 30 | -
-shoulder stretch, cross-arm stretch, sleeper stretch, triceps stretch, chest stretch, pec stretch, lat stretch | range | mobilise | shoulder elbow | front side | 0.1 | 0 | - | 10 15 30 | -
+shoulder stretch, cross-arm stretch, sleeper stretch, triceps stretch, chest stretch, pec stretch, lat stretch, cross-body stretch, doorway stretch, bicep stretch | range | mobilise | shoulder elbow | front side | 0.1 | 0 | - | 10 15 30 | -
 back stretch, child's pose, down dog, downward dog, prayer stretch, knee-to-chest stretch | range | mobilise | back shoulder hip | front | 0.1 | 0 | - | 10 18 30 | -
-neck stretch, forearm stretch, wrist stretch | range | mobilise | neck wrist elbow | front side | 0.1 | 0 | - | 8 15 25 | -
+forearm stretch, wrist stretch, wrist flexor stretch, wrist extensor stretch | range | mobilise | wrist elbow | front | 0.1 | 0 | - | 8 15 25 | -
+neck stretch | range | mobilise | neck | front side | 0.1 | 0 | - | 8 15 25 | -
 contract-relax, pnf, hold-relax, partner stretch | range | mobilise | hip knee | front | 0.2 | 0 | - | 15 25 40 | -
-hold, holds, holding, isometric, isometrics, freeze, static hold | hold | activate | knee hip | front | 0.3 | 0 | bare | 5 12 30 | -
+hold, holds, holding, isometric, isometrics, freeze, static hold | hold | activate | knee hip | front | 0.3 | 0 | bare going | 5 12 30 | -
 foam roll, foam rolling, foam roller, roller, self-massage, massage, massage gun | tissue | mobilise | knee hip back | front | 0.05 | 0 | bare | 20 35 60 | -
-ball release, lacrosse ball, trigger ball, trigger point, ball under foot, roll the foot, foot roll | tissue | mobilise | ankle hip shoulder | front | 0.05 | 0 | - | 20 30 60 | -
+ball release, lacrosse ball, trigger ball, trigger point, ball under foot, roll the foot, foot roll, lacrosse ball release | tissue | mobilise | ankle hip shoulder | front | 0.05 | 0 | bare | 20 30 60 | -
 breath, breaths, breathe, breathing, belly breathing, box breathing, diaphragm breathing, inhale, exhale, slow breath, deep breath, slow deep breath, deep slow breath | calm | mobilise | back | front | 0.05 | 0 | - | 4 7 11 | -
 shake out, shake-out, shake off, loosen, loosen up, shake the legs | pulse | raise | knee hip shoulder | front | 0.1 | 0 | - | 8 15 30 | -
-cone, cones, cone drill, cone drills, t-drill, t drill, box drill, star drill, square drill, pro agility, 5-10-5, l-drill | change | potentiate | ankle knee hip | front side | 0.7 | 0 | travels | - | 1.8 2.7 3.7
+drop step, drop steps, hip turn, hip turns and go | change | potentiate | ankle knee hip | front turn | 0.6 | 0 | - | 0.8 1.3 2.2 | -
+cone, cones, cone drill, cone drills, t-drill, t drill, box drill, star drill, square drill, pro agility, 5-10-5, l-drill, illinois, illinois run, m drill, w drill, arrowhead, y drill | change | potentiate | ankle knee hip | front side | 0.7 | 0 | travels | - | 1.8 2.7 3.7
 mirror, mirrors, mirroring, mirror drill, shadow, shadowing, shadow partner, copy your partner | reaction | potentiate | ankle knee hip | front side | 0.65 | 0 | - | - | -
 reaction, reactions, react, reactive, on the whistle, on the clap, on the call, on a signal, ball drop, reaction start | reaction | potentiate | ankle knee hip | front side | 0.75 | 0 | travels | 3 5 8 | 2 3.2 4.5
 tag, tig, chase, chases, chasing, evasion, dodge, dodging, catch your partner, knee tag, shoulder tag | game | raise | ankle knee hip | front side turn | 0.65 | 0 | - | - | -
-game, games, small-sided game, small-sided games, rondo, rondos, keep-away, keep away, possession, keep ball, relay, relays, relay race, bulldog, stuck in the mud, rats and rabbits | game | raise | ankle knee hip | front side turn | 0.65 | 0 | - | - | -
+game, games, small-sided game, small-sided games, rondo, rondos, keep-away, keep away, possession, keep ball, relay, relays, relay race, bulldog, stuck in the mud, rats and rabbits, handball game, king of the ring, sharks and minnows, cat and mouse, capture the flag, ultimate game | game | raise | ankle knee hip | front side turn | 0.65 | 0 | - | - | -
 throw, throws, throwing, toss, tosses, long toss, play catch | craft | sport | shoulder elbow wrist back | turn | 0.45 | 0 | - | 3 5 8 | -
-catch, catches, catching, fielding, ground ball, ground balls, fly ball, fly balls, grounders | craft | sport | shoulder elbow wrist knee | front side | 0.4 | 0 | - | 3 5 9 | -
+catch, catches, catching, fielding, ground ball, ground balls, fly ball, fly balls, grounders, fungo, fungos, pop fly, pop flies, infield practice | craft | sport | shoulder elbow wrist knee | front side | 0.4 | 0 | - | 3 5 9 | -
 pass, passes, passing, one-touch, two-touch, wall pass, give and go, pass and move, chest pass, bounce pass | craft | sport | ankle knee hip shoulder | front turn | 0.4 | 0 | - | 2 3 5 | -
 dribble, dribbles, dribbling, ball carry, ball handling, toe taps, sole taps, ball touches, stickhandling, stick-handling | craft | sport | ankle knee hip wrist | front side | 0.45 | 0 | travels | - | 1.2 2.1 3.5
 shot, shots, shoot, shooting, lay-up, lay-ups, layup, layups, jump shot, free throw, finishing | craft | sport | ankle knee hip shoulder elbow wrist | front turn | 0.5 | 0 | - | 4 7 12 | -
 kick, kicks, kicking, punt, punts, drop kick, volley kick, cross the ball, crosses | craft | sport | ankle knee hip back | front turn | 0.55 | 0 | - | 4 7 12 | -
 serve, serves, serving, service, overhead serve | craft | sport | shoulder elbow wrist back | turn | 0.6 | 0 | - | 6 9 14 | -
 rally, rallies, hit, hitting, mini-rally, volley, volleys, groundstroke, groundstrokes, spike, spikes, set, sets the ball, dig, digs, pepper | craft | sport | ankle knee hip shoulder elbow wrist | front turn | 0.5 | 0 | - | 2 3 5 | -
-swing, swings, swinging, dry swing, practice swing, bat swing, club swing, stick swing, racket swing | craft | sport | back shoulder hip wrist | turn | 0.45 | 0 | - | 3 6 10 | -
+swing, swings, swinging, dry swing, practice swing, bat swing, club swing, stick swing, racket swing, tee work, tee swing, tee swings, batting tee | craft | sport | back shoulder hip wrist | turn | 0.45 | 0 | - | 3 6 10 | -
 bunt, bunts, bunting, tee hit, soft toss, batting, front-foot drive, throw-down, throw-downs | craft | sport | shoulder elbow wrist back | turn | 0.35 | 0 | - | 4 6 10 | -
 pitch, pitches, pitching, bowl, bowls, bowling, delivery, deliveries, flat-ground throws, bullpen | craft | sport | shoulder elbow wrist back hip knee | front turn | 0.65 | 0 | - | 9 15 25 | -
 tackle, tackles, tackling, hit the pad, hit-ups, pad hit, contact bag, bag hit, bump, bumps, body contact, body check | craft | sport | back shoulder hip neck | front turn | 0.7 | 0 | - | 3 5 9 | -
@@ -242,13 +260,13 @@ flamingo, flamingo stand, tree pose | stability | activate | ankle hip knee | fr
 monster steps, monster step, band steps, banded steps | strength | activate | hip knee | side front | 0.35 | 0 | travels | 0.8 1.2 2 | 0.4 0.6 0.9
 scorpion kick, scorpion kicks | range | mobilise | hip back | turn | 0.3 | 0 | alternates | 2 3 5 | -
 stir the pot, stirring the pot | stability | activate | back shoulder | front turn | 0.4 | 0 | - | 2 3 5 | -
-cobra, cobras, cobra press, cobra stretch, up-dog, upward dog, sphinx | range | mobilise | back | front | 0.2 | 0 | - | 2 4 8 | -
+cobra, cobras, cobra press, cobra stretch, up-dog, upward dog, sphinx, sphinx hold, seal stretch | range | mobilise | back | front | 0.2 | 0 | - | 2 4 8 | -
 figure four, figure-four, figure 4, figure-4, seated four | range | mobilise | hip | turn front | 0.2 | 0 | - | 3 5 10 | -
 cat stretch, cat stretches, cat and cow | range | mobilise | back | front | 0.2 | 0 | - | 3 4 6 | -
 hip roll, hip rolls, pelvis rolls | range | mobilise | hip back | turn side | 0.2 | 0 | alternates | 1.5 2.5 4 | -
 marble pick-up, marble pick up, marble pick-ups, towel scrunch, towel scrunches, toe scrunches, short foot, toe yoga, arch lifts | strength | activate | ankle | front | 0.15 | 0 | - | 2 3 5 | -
 toe reaches | range | mobilise | back hip shoulder | turn front | 0.25 | 0 | alternates | 1.5 2.5 4 | -
-depth drop, depth drops, altitude drop, altitude landing | landing | potentiate | ankle knee hip | front | 0.75 | 1 | - | 3 4 7 | -
+depth drop, depth drops, altitude drop, altitude landing, box step-off, box step-offs, step-off, step-offs | landing | potentiate | ankle knee hip | front | 0.75 | 1 | - | 3 4 7 | -
 rolling start, rolling starts, kneeling start | acceleration | potentiate | ankle knee hip | front | 0.9 | 0 | travels | - | 3.5 4.8 6.5
 caveman walk | strength | activate | ankle knee hip | front | 0.4 | 0 | travels | - | 0.4 0.7 1
 halo, halos | range | mobilise | shoulder back | side turn | 0.25 | 0 | alternates | 2 3 4 | -
@@ -267,7 +285,8 @@ visualise, visualize, visualisation, visualization, picture it, quiet minutes, m
 sled push, sled pushes, prowler push, prowler, sled drag, tyre flip, tyre flips | strength | potentiate | ankle knee hip back | front | 0.8 | 0 | travels | - | 1 1.6 2.5
 carry, carries, suitcase carry, farmers walk, farmers carry, boat carry, yoke walk | strength | activate | hip back shoulder wrist | front side | 0.4 | 0 | travels | - | 0.8 1.2 1.6
 boxing, combinations on pads | craft | raise | shoulder back hip | turn front | 0.6 | 0 | - | 0.5 0.8 1.2 | -
-in and outs, ins and outs, in-out runs, fly-float-fly | sprint | potentiate | ankle knee hip | front | 0.9 | 0 | travels | - | 5 6.5 8
+fartlek, speed play, surges | pulse | raise | ankle knee hip | front | 0.65 | 0 | travels | - | 2.5 3.5 5
+in and outs, ins and outs, in-out runs, fly-float-fly, flying 10s, flying 20s, flying 30s, flying tens | sprint | potentiate | ankle knee hip | front | 0.9 | 0 | travels | - | 5 6.5 8
 sculling, scull, sculls | craft | sport | shoulder wrist | front | 0.4 | 0 | travels | - | 0.4 0.6 1
 prone angel, prone angels, swimmer lift | strength | activate | shoulder back | side front | 0.3 | 0 | - | 2 3.5 5 | -
 nodding, yes no maybe, head nods | range | mobilise | neck | front turn | 0.1 | 0 | - | 1.5 2.5 4 | -
