@@ -202,12 +202,12 @@ hot potato, quick passes, one-touch passes, quick hands | craft | sport | should
 rebound your shot, rebounding, box-out, box-outs, box out, boxing out | craft | sport | ankle knee hip shoulder | front | 0.6 | 0 | - | 3 5 9 | -
 mikan, mikans, mikan drill, form shot, form shots | craft | sport | ankle knee hip shoulder elbow wrist | front | 0.45 | 0 | - | 2 3.5 6 | -
 setting, set against wall, overhead set, overhead sets, volley against wall, bump, bumps, forearm pass, forearm passes | craft | sport | ankle knee hip shoulder elbow wrist | front | 0.4 | 0 | - | 1.5 2.5 5 | -
-raise, raises, raising, lift up | strength | activate | - | front | 0.25 | 0 | bare | 1.3 2.2 4 | -
-lower, lowers, lowering, eccentric, eccentrics | strength | activate | - | front | 0.35 | 0 | bare | 2 3 5 | -
-press, presses, pressing | strength | activate | - | front | 0.3 | 0 | bare | 1.3 2.2 4 | -
-curl, curls | strength | activate | - | front | 0.3 | 0 | bare | 1.3 2.2 4 | -
-pull, pulls | strength | activate | - | front | 0.3 | 0 | bare | 1.3 2.2 4 | -
-rock, rocks, rocking | range | mobilise | hip ankle | front side | 0.2 | 0 | bare | 1.3 2.2 4 | -
+raise, raises, raising, lift up | strength | activate | - | front | 0.25 | 0 | bare going | 1.3 2.2 4 | -
+lower, lowers, lowering, eccentric, eccentrics | strength | activate | - | front | 0.35 | 0 | bare going | 2 3 5 | -
+press, presses, pressing | strength | activate | - | front | 0.3 | 0 | bare going | 1.3 2.2 4 | -
+curl, curls | strength | activate | - | front | 0.3 | 0 | bare going | 1.3 2.2 4 | -
+pull, pulls | strength | activate | - | front | 0.3 | 0 | bare going | 1.3 2.2 4 | -
+rock, rocks, rocking | range | mobilise | hip ankle | front side | 0.2 | 0 | bare going | 1.3 2.2 4 | -
 scissor run, scissor runs, straight-leg shuffle | rhythm | raise | ankle knee hip | front | 0.6 | 0 | alternates travels | 0.25 0.35 0.5 | 1.8 2.6 3.4
 groin stretch, adductor stretch, butterfly, butterfly stretch, straddle, straddle stretch, butterfly bounce, seated butterfly | range | mobilise | hip | side | 0.1 | 0 | - | 10 18 30 | -
 glute stretch, piriformis stretch, figure-four stretch, pigeon, pigeon stretch | range | mobilise | hip | turn | 0.1 | 0 | - | 10 20 30 | -

@@ -14,7 +14,7 @@ const Version = 8
 // A step is a draft tried by annealing, a block placed by the search or five
 // hundred places of a table, and takes a microsecond or two, so that a squad's
 // match day takes a tenth of a second. Left to itself Fit spends some more where the best is
-// not proven, and eight times that where over a third of what is optional finds no room.
+// not proven, and four times that where over a third of what is optional finds no room.
 func DefaultSteps(p *Problem) int {
 	return effort(len(p.Blocks)).all()
 }
@@ -308,7 +308,7 @@ func (s *searcher) crowded() bool {
 // begin anew, half on the best so far. Beginning anew finds more than going on: what a
 // chain has left out early it seldom takes in again.
 func (s *searcher) again() {
-	rounds := uint64(2)
+	rounds := uint64(4)
 	if s.crowded() {
 		rounds = 16
 	}
