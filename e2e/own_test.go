@@ -3,6 +3,7 @@ package e2e
 import (
 	"context"
 	"fmt"
+	"strconv"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -32,6 +33,8 @@ func TestAnOwnDrillIsCompletedWhereItStands(t *testing.T) {
 		return added.ID
 	}
 	id := begin("jog 3 min\n\nblorp 8\n\nsingle-leg zigzag hop and stick 5 a side")
+	const given = `fetch("/week.csv?day=2026-11-28").then(r => r.text())`
+	week := evalPromise(b, given)
 	b.until(`document.querySelector(".heard-panel a")`)
 	b.run(`[...document.querySelectorAll(".heard-panel a")].find(a => a.textContent == "what does it do?").click()`)
 	b.until(`document.querySelector("#chosen h2")?.textContent == "Blorp"`)
@@ -42,8 +45,12 @@ func TestAnOwnDrillIsCompletedWhereItStands(t *testing.T) {
 	assert.Equal(t, "nothing that is known", eval[string](b, `document.querySelector("#works-0").value`), "what was typed stays")
 	b.set("#works-0", "hips, turning")
 	b.until(`!` + holds + `.includes("add: turning")`)
+	const warmth = `[...document.querySelectorAll("path.trace")].map(p => p.getAttribute("d")).join()`
+	before := eval[string](b, warmth)
 	b.set("#for-0", "balance")
 	b.until(`document.querySelector("#chosen .tile").textContent == "A"`)
+	b.until(warmth + ` != ` + strconv.Quote(before)) // and the body is less warm for it
+	assert.NotEqual(t, week, evalPromise(b, given), "the week counts it")
 
 	b.run(`document.querySelector("[id^=wide-block][aria-label^='Single-leg zigzag']").dispatchEvent(new MouseEvent("click", {bubbles: true, cancelable: true}))`)
 	b.until(`document.querySelector("#easier-for-0")`)

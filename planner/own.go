@@ -235,8 +235,20 @@ func (p *Planner) MergeDrill(ctx context.Context, by Account, code, into string)
 		next = club.Drill{Drill: other.Clone()}
 	}
 	next.Also = alsoCalled(&other, append([]string{own.Is.Name}, own.Is.Also...)...)
-	if _, err = p.Save(ctx, by, own.Is.Name+" is "+other.Name,
-		Change{ID: target.ID, Edition: target.Edition, Is: next}, Change{ID: own.ID, Edition: own.Edition, Is: own.Is, Gone: true}); err != nil {
+	changes := []Change{{ID: target.ID, Edition: target.Edition, Is: next}, {ID: own.ID, Edition: own.Edition, Is: own.Is, Gone: true}}
+	players, err := entries[club.Player](ctx, p, by.ClubID)
+	if err != nil {
+		return err
+	}
+	for _, k := range players { // who did it in another form does the other so
+		if way := k.Is.FormsOf()[code]; way != "" {
+			is := k.Is
+			is.Forms = is.WithForm(code, "")
+			is.Forms = is.WithForm(other.Code, way)
+			changes = append(changes, Change{ID: k.ID, Owner: k.Owner, Edition: k.Edition, Is: is})
+		}
+	}
+	if _, err = p.Save(ctx, by, own.Is.Name+" is "+other.Name, changes...); err != nil {
 		return err
 	}
 	return p.eachToCome(ctx, by, func(d *plan.Document) (string, error) { return d.Merge(own.Is.Drill, next.Drill), nil })

@@ -1,6 +1,8 @@
 package planner_test
 
 import (
+	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
@@ -8,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/book"
+	"cuestart/core/conduct"
 	"cuestart/core/drill"
 	"cuestart/core/list"
 	"cuestart/core/movement"
@@ -252,4 +255,56 @@ func TestAPlayerDoesTheEasierFormNextTimeToo(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Single-leg zigzag hop and stick, 5 a side", does(b, who))
 	assert.Equal(t, "Single-leg zigzag hop and stick, 4 a side", does(board(t, p, next.ID), who), "and the other plan follows")
+}
+
+// Who does a drill in its easier form does the one so that it is made one with: here, in their
+// squad, and in the next plan.
+func TestAFormGoesWithTheDrill(t *testing.T) {
+	p := open(t, "with", true)
+	b := blank(t, p, 0)
+	b, _, err := p.Write(ctx, coach, b.ID, b.Revision, "single-leg zigzag hop 5 a side\n\nsingle-leg wobble hop 4 a side", planner.Place{})
+	require.NoError(t, err)
+	b, err = p.Publish(ctx, coach, b.ID, b.Revision)
+	require.NoError(t, err)
+	player := b.Document.Players[2].ID
+	_, err = p.PutForm(ctx, coach, b.ID, b.Revision, b.Document.Blocks[0].ID, 0, player, plan.Easier)
+	require.NoError(t, err)
+	require.NoError(t, p.MergeDrill(ctx, coach, "our-single-leg-zigzag-hop", "Single-leg wobble hop"))
+	forms := map[string]string{"our-single-leg-wobble-hop": plan.Easier}
+	assert.Equal(t, forms, board(t, p, b.ID).Document.Player(player).Forms)
+	roster := b.Document.Player(player).Roster
+	next := blank(t, p, 0)
+	i := slices.IndexFunc(next.Document.Players, func(p plan.Player) bool { return p.Roster == roster })
+	assert.Equal(t, forms, next.Document.Players[i].Forms)
+}
+
+// What players say of a drill from their phones stands by it in the book, for who plans, and
+// without their names.
+func TestWhatPlayersSayOfADrillStandsByIt(t *testing.T) {
+	p := open(t, "felt", true)
+	b, ways := reached(t, p)
+	for i, player := range []string{"p15", "p14"} {
+		mine, err := p.Shared(ctx, ways[player])
+		require.NoError(t, err)
+		block := b.Document.Block("high")
+		if !slices.Contains(b.Document.Members(block.Who), player) {
+			continue
+		}
+		require.NoError(t, p.Tell(ctx, mine, planner.Word{Once: fmt.Sprint(i), Kind: planner.Sore, Says: "calf", Block: "high"}))
+		require.NoError(t, p.Tell(ctx, mine, planner.Word{Once: fmt.Sprint("e", i), Kind: planner.Easier, Block: "high"}))
+	}
+	code := b.Document.Block("high").Items[0].Drill.Code
+	onDay(p, -60)
+	l, err := p.Log(ctx, 1, b.ID)
+	require.NoError(t, err)
+	l.Blocks[slices.IndexFunc(l.Blocks, func(b conduct.Logged) bool { return b.Block == "high" })].Actual = 60
+	require.NoError(t, p.KeepLog(ctx, coach, l))
+	said, err := p.FeltOf(ctx, coach, code)
+	require.NoError(t, err)
+	require.Len(t, said, 2, "%v", said)
+	assert.Contains(t, said[0]+said[1], "calf tight, ")
+	assert.Contains(t, said[0]+said[1], "easier form was asked for, ")
+	said, err = p.FeltOf(ctx, medical, code)
+	require.NoError(t, err)
+	assert.Empty(t, said, "who does not plan")
 }

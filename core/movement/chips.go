@@ -1,6 +1,7 @@
 package movement
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"regexp"
@@ -20,10 +21,11 @@ const (
 	Works Chip = "works"
 	Fast  Chip = "fast"
 	Cue   Chip = "cue"
+	Look  Chip = "look" // what to look for: beside the four, in the book
 )
 
 // Chips are all of them, in the order in which they are asked.
-var Chips = []Chip{For, Works, Fast, Cue}
+var Chips = []Chip{For, Works, Fast, Cue, Look}
 
 // purpose is something that a drill may be for, as it is said, and what follows from it
 // where its words say nothing.
@@ -87,6 +89,8 @@ func Says(k *drill.Drill, chip Chip) string {
 		return pace(&k.Dose)
 	case Cue:
 		return strings.Join(k.Cues, "; ")
+	case Look:
+		return strings.Join(k.Faults, "; ")
 	}
 	return ""
 }
@@ -131,18 +135,26 @@ func Set(k *drill.Drill, chip Chip, said string) error {
 	case Fast:
 		return fast(k, said)
 	case Cue:
-		const most = 6
-		cues := strings.FieldsFunc(said, func(r rune) bool { return r == ';' || r == '\n' })
-		for i := range cues {
-			cues[i] = strings.TrimSpace(cues[i])
-		}
-		if cues = slices.DeleteFunc(cues, func(cue string) bool { return cue == "" }); len(cues) > most {
-			return fmt.Errorf("six cues at most")
-		}
-		k.Cues = cues
+		return several(&k.Cues, said, "six cues at most")
+	case Look:
+		return several(&k.Faults, said, "six things to look for at most")
 	default:
 		return fmt.Errorf("there is no such part of a drill")
 	}
+	return nil
+}
+
+// several has a list be what was said, parted by semicolons: six at most.
+func several(list *[]string, said, tooMany string) error {
+	const most = 6
+	all := strings.FieldsFunc(said, func(r rune) bool { return r == ';' || r == '\n' })
+	for i := range all {
+		all[i] = strings.TrimSpace(all[i])
+	}
+	if all = slices.DeleteFunc(all, func(one string) bool { return one == "" }); len(all) > most {
+		return errors.New(tooMany)
+	}
+	*list = all
 	return nil
 }
 

@@ -172,6 +172,12 @@ func (d *Document) Recall(was, now drill.Drill) string {
 // Merge has the plan's drills of the code of was be the drill now, under their own names and
 // doses, and says so; "" where there are none.
 func (d *Document) Merge(was, now drill.Drill) string {
+	for i := range d.Players { // who did the one in another form does the other so
+		if p := &d.Players[i]; p.Forms[was.Code] != "" {
+			p.Forms[now.Code] = p.Forms[was.Code]
+			delete(p.Forms, was.Code)
+		}
+	}
 	return d.eachOf(was.Code, func(k *drill.Drill) bool {
 		is := now.Clone()
 		is.Name, is.Range, is.Cues = k.Name, k.Range, k.Cues

@@ -70,6 +70,7 @@ type openDrill struct {
 	Picture                               string // address of the club's own picture
 	Chips                                 shell.Chips
 	Problem                               string   // why what was said of it is not kept
+	Felt                                  []string // what players say of it
 	Names                                 []string // of other drills, that one of the club's own may be the same as
 }
 
@@ -94,6 +95,9 @@ func Drills(r *shell.Request) (shell.Answer, error) {
 	if made.Open != nil {
 		stamps, err := r.Planner.Pictures(r.Context(), r.Club())
 		if err != nil {
+			return nil, err
+		}
+		if made.Open.Felt, err = r.Planner.FeltOf(r.Context(), r.By, made.Open.Code); err != nil {
 			return nil, err
 		}
 		if stamp := stamps[made.Open.Code]; stamp != "" {
@@ -260,7 +264,7 @@ func openOf(b *planner.Book, d drill.Drill, asked url.Values) *openDrill {
 	if d.Space.Width == 0 {
 		o.Space = "on the spot"
 	}
-	if o.Chips = shell.ChipsOf(&d, 0); o.Chips.Chips != nil {
+	if o.Chips = shell.ChipsOf(&d, 0).WithLook(&d); o.Chips.Chips != nil {
 		for _, other := range b.Drills {
 			o.Names = append(o.Names, other.Name)
 		}

@@ -45,6 +45,14 @@ func ChipsOf(k *drill.Drill, nth int) Chips {
 	return of
 }
 
+// WithLook are the chips of a drill with what to look for: for the book, where there is room.
+func (c Chips) WithLook(k *drill.Drill) Chips {
+	if c.Chips != nil {
+		c.Chips = append(c.Chips, Chip{Name: movement.Look, Label: "look for", Hint: "a fault", Value: movement.Says(k, movement.Look)})
+	}
+	return c
+}
+
 // Said is what a form says of the chips that it has.
 func (f *Form) Said() map[movement.Chip]string {
 	said := map[movement.Chip]string{}
