@@ -237,7 +237,9 @@ func (f *Figure) Chest(p Pose) float64 {
 }
 
 // Turns tells whether the chest turns over the hips, in any pose.
-func (f *Figure) Turns() bool { return slices.ContainsFunc(f.Poses, func(p Pose) bool { return p.Turn != 0 }) }
+func (f *Figure) Turns() bool {
+	return slices.ContainsFunc(f.Poses, func(p Pose) bool { return p.Turn != 0 })
+}
 
 // paired tells whether both legs do the same.
 func (p Pose) paired() bool {
