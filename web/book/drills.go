@@ -284,6 +284,9 @@ func openOf(b *planner.Book, d drill.Drill, asked url.Values) *openDrill {
 		{"Instead", d.Swap, "nothing is named"},
 	} {
 		l := link{What: to.what, None: to.none}
+		if o.Chips.Chips != nil {
+			l.None = "none is known"
+		}
 		if other, ok := b.Find(to.code); ok {
 			l.Name, l.Href = other.Name, with(asked, "drill", other.Code)
 		}
