@@ -338,20 +338,7 @@ func (d *Dose) fields(k *drill.Drill, lane float64) {
 			to.RestSeconds = min(600, d.RestSeconds)
 		}
 	case drill.Travel:
-		if d.Metres > 0 {
-			to.Metres, to.Share = min(500, math.Round(100*d.Metres)/100), ""
-		} else if share, ok := shares[d.Share]; ok {
-			to.Metres, to.Share = max(1, math.Round(share*lane)), d.Share
-		}
-		if d.RestSeconds > 0 {
-			to.TurnSeconds = min(600, d.RestSeconds)
-		}
-		if d.back > 0 && to.Metres > 0 {
-			to.TurnSeconds = math.Round(to.Metres/d.back) + 1
-		}
-		if d.Laps > 0 { // round and round: nobody turns
-			k.Unit, to.TurnSeconds = "laps", 0
-		}
+		d.travels(k, lane)
 	case drill.Count:
 		to.ByPair = d.By == "pair"
 		if k.Unit == "" && strings.HasSuffix(lastWord(strings.ToLower(k.Name)), "s") && namesActs(k.Name) {
@@ -362,6 +349,25 @@ func (d *Dose) fields(k *drill.Drill, lane float64) {
 			k.Rows, k.Columns, to.Counts = slices.Clone(d.Rows), slices.Clone(d.Columns), d.Counts
 			to.Cells = max(1, len(d.Rows)) * len(d.Columns)
 		}
+	}
+}
+
+// travels sets what was said of a way: how far, how one comes back, how often round.
+func (d *Dose) travels(k *drill.Drill, lane float64) {
+	to := &k.Dose
+	if d.Metres > 0 {
+		to.Metres, to.Share = min(500, math.Round(100*d.Metres)/100), ""
+	} else if share, ok := shares[d.Share]; ok {
+		to.Metres, to.Share = max(1, math.Round(share*lane)), d.Share
+	}
+	if d.RestSeconds > 0 {
+		to.TurnSeconds = min(600, d.RestSeconds)
+	}
+	if d.back > 0 && to.Metres > 0 {
+		to.TurnSeconds = math.Round(to.Metres/d.back) + 1
+	}
+	if d.Laps > 0 { // round and round: nobody turns
+		k.Unit, to.TurnSeconds = "laps", 0
 	}
 }
 
