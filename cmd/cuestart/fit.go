@@ -148,16 +148,22 @@ func spoken(_ context.Context, name string, _ int) (any, error) {
 // readText reads one of several texts, by itself.
 func readText(in say.Context, text int, lines []string) (answers objects) {
 	r := say.NewReader(in)
-	for at, line := range lines {
-		for _, one := range say.Lines(line) {
-			is := said{Line: r.Read(one), Text: text, At: at}
-			is.Understood, is.Seconds = r.Understands(&is.Line)
-			if i := slices.IndexFunc(in.Book, func(k drill.Drill) bool { return k.Code == is.Code && is.Code != "" }); i >= 0 {
-				is.Names = append([]string{in.Book[i].Name}, in.Book[i].Also...)
-			}
-			r.Remember(is.Line)
-			answers = append(answers, is)
+	block, heading := 0, ""
+	for _, one := range say.Pieces(lines) {
+		is := said{Line: r.Read(one.Text), Text: text, At: one.Line}
+		switch {
+		case is.Is == say.IsBlock || is.Is == say.IsPhase:
+			block, heading = block+1, is.Name
+		case is.Is == say.IsBlank && heading == "": // where there are no headings, blank lines part
+			block++
 		}
+		is.Block, is.Heading = block, heading
+		is.Understood, is.Seconds = r.Understands(&is.Line)
+		if i := slices.IndexFunc(in.Book, func(k drill.Drill) bool { return k.Code == is.Code && is.Code != "" }); i >= 0 {
+			is.Names = append([]string{in.Book[i].Name}, in.Book[i].Also...)
+		}
+		r.Remember(is.Line)
+		answers = append(answers, is)
 	}
 	return answers
 }
@@ -167,7 +173,9 @@ type said struct {
 	say.Line
 	Text       int                  `json:"text"`
 	At         int                  `json:"line"`
-	Names      []string             `json:"names,omitempty"` // of the drill that was found
+	Block      int                  `json:"block"`             // the part of the list that it belongs to
+	Heading    string               `json:"heading,omitempty"` // and what that is called
+	Names      []string             `json:"names,omitempty"`   // of the drill that was found
 	Understood *movement.Understood `json:"understood,omitempty"`
 	Seconds    float64              `json:"seconds,omitempty"` // it takes one player, without a queue
 }

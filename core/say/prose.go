@@ -14,10 +14,27 @@ var sentenceEnd = regexp.MustCompile(`;\s*|([a-z)"]{2,}|[a-zA-Z ]\d+|\d ?[ms%])\
 
 // Lines are the lines of a text: what was written in one of its own, or as a sentence.
 func Lines(text string) (lines []string) {
-	for _, line := range strings.Split(strings.ReplaceAll(text, "\r", ""), "\n") {
-		lines = append(lines, sentences(line)...)
+	for _, one := range Pieces(strings.Split(strings.ReplaceAll(text, "\r", ""), "\n")) {
+		lines = append(lines, one.Text)
 	}
 	return lines
+}
+
+// Piece is one thing that is said in a list: a line of it, or a sentence of one.
+type Piece struct {
+	Line int // of the list, from 0
+	Text string
+}
+
+// Pieces are the things that a list says, without the marks of its lines, its headings told
+// from what is done.
+func Pieces(list []string) (all []Piece) {
+	for i, line := range outline(list) {
+		for _, one := range sentences(line) {
+			all = append(all, Piece{i, one})
+		}
+	}
+	return all
 }
 
 // thenFirst is a word that only joins a line to the one before it.

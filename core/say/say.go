@@ -260,8 +260,11 @@ func (r *Reader) Read(text string) Line {
 	default:
 		s.drills(&line)
 	}
-	if heads && line.Is == IsDrill && line.Dose == nil {
+	if heads && (line.Is == IsDrill || line.Is == IsBlock) && line.Dose == nil {
 		line.Is, line.Code, line.Likely = IsBlock, "", nil
+		if name := headName(text); name != "" && !strings.Contains(text, `"`) {
+			line.Name = name
+		}
 	}
 	return line
 }

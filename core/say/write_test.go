@@ -119,7 +119,7 @@ drop the thing 8, after the parade
 throws 6, led by Hester`)
 	require.NoError(t, d.Validate())
 	require.Len(t, d.Blocks, 4)
-	assert.Equal(t, []int{2, 1, 4}, []int{len(d.Blocks[0].Items), len(d.Blocks[1].Items), len(d.Blocks[2].Items)})
+	assert.Equal(t, []int{2, 1, 3}, []int{len(d.Blocks[0].Items), len(d.Blocks[1].Items), len(d.Blocks[2].Items)})
 	assert.Equal(t, "Circuit", d.Blocks[2].Name)
 	assert.Equal(t, []any{3, 30, "Ines Calloway"}, []any{d.Blocks[2].Rounds, d.Blocks[2].RoundRest, d.LeaderName(d.Blocks[2].Leader)})
 	assert.Equal(t, "our-wobble", d.Blocks[2].Items[1].Drill.Code)

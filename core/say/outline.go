@@ -1,0 +1,168 @@
+package say
+
+import (
+	"maps"
+	"regexp"
+	"slices"
+	"strings"
+	"unicode"
+
+	"cuestart/core/movement"
+)
+
+// mark is what stands before a line of a list: a number, a letter, a dash.
+type mark int
+
+const (
+	unmarked mark = iota
+	bulleted
+	numbered
+	lettered
+)
+
+var (
+	byNumber = regexp.MustCompile(`^\s*\(?(?:\d{1,2}|[ivx]{1,4}|[IVX]{1,4})[.)]\s+`)
+	byLetter = regexp.MustCompile(`^\s*\(?[A-Za-z][.)]\s+`)
+	byBullet = regexp.MustCompile(`^\s*(?:[-*•·–—>]|o(?:\t| {2,}))\s*([^-–—*#=\s])`)
+)
+
+// unmark is a line without its mark, and which it was. A letter is one of an outline only where
+// others are: "I" and "x" stand for themselves.
+func unmark(line string, letters bool) (text string, m mark) {
+	switch {
+	case byNumber.MatchString(line) && !(letters && byLetter.MatchString(line)):
+		return byNumber.ReplaceAllString(line, ""), numbered
+	case letters && byLetter.MatchString(line):
+		return byLetter.ReplaceAllString(line, ""), lettered
+	case byBullet.MatchString(line):
+		return byBullet.ReplaceAllString(line, "$1"), bulleted
+	}
+	return line, unmarked
+}
+
+// What makes a line more than a heading: an amount of something. Minutes to go and what stands
+// in brackets make it none.
+var (
+	inBrackets = regexp.MustCompile(`\([^)]*\)`)
+	headTimes  = regexp.MustCompile(`(?i)\b(?:from|at|until|till|to|by|done by|before|after|off|last|first|under|u|t|-)[ -]*\d{1,2}(?:[:.]\d\d)?(?:~?(?:'|min\w*))?(?: ?(?:to|-|–) ?\d{1,2})?\b|\b\d{1,2}[:.]\d\d\b|\b\d{1,2} ?(?:to|-|–) ?\d{1,2}\b(?: ?(?:min\w*|'))?$`)
+	outOf      = regexp.MustCompile(`(?i)\b\d{1,2} ?(?:min\w*|')? (?:out|to go)\b|\bto the \d\d\b`)
+	inCapitals = regexp.MustCompile(`^[A-Z][A-Z/&+' -]{2,}(?:[^a-z]|$)`)
+	anyAmount  = regexp.MustCompile(`(?i)\d|\b(?:twice|each way|each side|there and back|until|a side)\b`)
+	titleWords = regexp.MustCompile(`(?i)\b(?:warm[- ]?ups?|game ?day|match ?day|md|comp(?:etition)? day|kick[- ]?off|ko|throw[- ]in|first (?:bounce|serve|pitch|ball|whistle)|puck drop|tip[- ]?off|starting time|start(?:s)? (?:at )?\d)\b`)
+	clockWords = regexp.MustCompile(`(?i)\b\d{1,2}(?:[:.]\d\d)? ?(?:am|pm|o'?clock)\b`)
+	dayWords   = regexp.MustCompile(`(?i)\b(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?\b|\b(?:pre-?game|routine|w[ /-]?up|wu|session|plan)\b`)
+	headEnds   = regexp.MustCompile(`(?i)[,(:;]| [-–—] | (?:w|w/|with|from|at|until|till|to|by|done by|before|after|led by|\d{1,2}(?:[:.]\d\d)?(?: ?(?:-|–|to) ?\d|'| ?min| out))\b`)
+	ownWay     = regexp.MustCompile(`"|:(?:\D|$)`) // a heading with a colon, a name in quotation marks
+	greetings  = regexp.MustCompile(`(?i)^(?:hi|hello|hey|dear|morning|evening|thanks|thank you|cheers|good luck|see you|regards|love)\b`)
+)
+
+// heads tells whether a line may be the heading of what follows it: it says no amount of
+// anything, and is short.
+func heads(text string) bool {
+	bare := strings.TrimSpace(headTimes.ReplaceAllString(outOf.ReplaceAllString(inBrackets.ReplaceAllString(text, ""), ""), ""))
+	return bare != "" && len(strings.Fields(bare)) <= 7 && !anyAmount.MatchString(bare) && !strings.HasSuffix(bare, "!") && !strings.HasSuffix(bare, "?")
+}
+
+// outline takes the marks from a list's lines, and marks its headings, its title and what only
+// greets: a list is told by its marks and its blank lines, whatever is done in it.
+func outline(lines []string) []string {
+	marks, letters, said, colons := make([]mark, len(lines)), 0, 0, false
+	for _, line := range lines {
+		if byLetter.MatchString(line) {
+			letters++
+		}
+		if strings.TrimSpace(line) != "" {
+			said++
+		}
+		colons = colons || ownWay.MatchString(line)
+	}
+	plain := make([]string, len(lines))
+	for i, line := range lines {
+		plain[i], marks[i] = unmark(line, letters > 1)
+	}
+	if said < 3 {
+		return lines
+	}
+	next := func(i int) int {
+		for i++; i < len(lines) && strings.TrimSpace(lines[i]) == ""; i++ {
+		}
+		return i
+	}
+	for i, first := 0, true; i < len(lines); i++ {
+		text := strings.TrimSpace(plain[i])
+		n := next(i)
+		switch {
+		case text == "" || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && marks[i] == unmarked:
+		case greetings.MatchString(text) || first && n < len(lines) && marks[i] == unmarked && (titleWords.MatchString(text) || dayWords.MatchString(text)) && !doses(titleWords.ReplaceAllString(text, "")):
+			plain[i] = "note: " + text
+		case n < len(lines) && heads(text) && deeper(marks[i], marks[n], text, plain[n], colons):
+			plain[i] = "## " + text
+		case saysNothing(text):
+			plain[i] = "note: " + text
+		}
+		first = first && text == ""
+	}
+	return plain
+}
+
+// section tells whether a line is the head of a part that has its own name here: a phase, a
+// list after the end.
+func section(text string) bool {
+	list, _ := listHead(text)
+	return list != "" || afterWhich.MatchString(text) || slices.ContainsFunc(slices.Collect(maps.Values(phaseNames)), func(names []string) bool { return slices.Contains(names, fold(text)) })
+}
+
+// headName is what a heading is called: its words before who, where and when.
+func headName(text string) string {
+	text = strings.TrimSpace(inBrackets.ReplaceAllString(text, " ("))
+	if at := headEnds.FindStringIndex(text); at != nil && at[0] > 1 {
+		text = text[:at[0]]
+	}
+	return strings.Trim(text, " .:-#*=")
+}
+
+// saysNothing tells whether a line of a list is no drill: it says no amount, and no word of it
+// is known to move anything.
+func saysNothing(text string) bool {
+	if _, known := movement.Of(text); known || anyAmount.MatchString(text) {
+		return false
+	}
+	return len(strings.Fields(text)) > 3 || event(text)
+}
+
+// doses tells whether a line says how much of a movement.
+func doses(text string) bool {
+	text = clockWords.ReplaceAllString(text, "")
+	return movement.Lead(text) != "" && anyAmount.MatchString(headTimes.ReplaceAllString(text, ""))
+}
+
+// deeper tells whether a line with the mark below belongs to one with the mark above that may
+// be a heading: by the marks, or where an amount follows what says none and names no movement,
+// or is in capitals; in a list that has headings with colons only those in capitals are more.
+func deeper(above, below mark, text, next string, colons bool) bool {
+	switch {
+	case above == numbered && (below == lettered || below == bulleted), above == lettered && (below == bulleted || below == numbered):
+		return true
+	case above == unmarked && below != unmarked:
+		return true
+	case above != unmarked || event(text):
+		return false
+	case inCapitals.MatchString(text):
+		return true
+	}
+	return !colons && movement.Lead(text) == "" && !heads(next) && len(strings.Fields(text)) <= 8
+}
+
+// event tells whether a line names something of the day that is fixed, or a pause.
+func event(text string) bool {
+	words := strings.FieldsFunc(strings.ToLower(text), func(r rune) bool { return !unicode.IsLetter(r) })
+	for _, w := range words {
+		if slices.Contains(eventNames, w) || slices.Contains(pauses, w) {
+			return true
+		}
+	}
+	return false
+}
+
+// pauses are what is neither a heading nor a drill.
+var pauses = strings.Fields("water drink drinks tape whistle parade anthem shirts bibs helmets jersey jerseys rest break music phones toilet")

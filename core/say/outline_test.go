@@ -1,0 +1,31 @@
+package say_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"cuestart/core/say"
+)
+
+// A list is told by its marks: those go, what has lines under it is a heading under its own
+// words, what only greets or says what the day is stays as a note.
+func TestAListIsToldByItsMarks(t *testing.T) {
+	texts := func(list ...string) (all []string) {
+		for _, one := range say.Pieces(list) {
+			all = append(all, one.Text)
+		}
+		return all
+	}
+	assert.Equal(t, []string{"note: MD warm-up (home) - kick off 3pm", "## Raise - from 38, middle third", "jog to the box and back x 2", "## Ball", "rondo 5v2 4 mins", "build-ups 20 m"},
+		texts("MD warm-up (home) - kick off 3pm", "1. Raise - from 38, middle third", "a) jog to the box and back x 2", "2. Ball", "b) rondo 5v2 4 mins", "c) build-ups 20 m"))
+	assert.Equal(t, []string{"## BANDS (2 rounds)", "pull aparts 12", "ER at side 12", "## CATCH w/ Tobin from 35", "pulldowns x5 full"},
+		texts("BANDS (2 rounds)", "pull aparts 12", "ER at side 12", "CATCH w/ Tobin from 35", "pulldowns x5 full"))
+	assert.Equal(t, []string{"jog 3 min", "squats 10", "sprints 3 x 20 m"}, texts("- jog 3 min", "- squats 10", "- sprints 3 x 20 m"))
+	assert.Equal(t, []string{"Mobilise", "hip circles 6", "team talk 68-55"}, texts("Mobilise", "hip circles 6", "team talk 68-55"), "a phase and an event are read as such")
+	assert.Equal(t, []string{"note: Hi Fenn,", "jog 3 min", "squats 10"}, texts("Hi Fenn,", "jog 3 min", "squats 10"))
+	assert.Equal(t, []string{"1. Jog"}, texts("1. Jog"), "one line is no list")
+	r := say.NewReader(say.Context{})
+	assert.Equal(t, "CATCH", r.Read("## CATCH w/ Tobin from 35").Name)
+	assert.Equal(t, "IN THE WATER", r.Read("## IN THE WATER from 30").Name)
+}
