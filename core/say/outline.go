@@ -94,16 +94,26 @@ func outline(lines []string) []string {
 		switch {
 		case text == "" || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && marks[i] == unmarked:
 		case greetings.MatchString(text) || first && n < len(lines) && marks[i] == unmarked && (titleWords.MatchString(text) || dayWords.MatchString(text)) && !doses(titleWords.ReplaceAllString(text, "")):
-			plain[i] = "note: " + text
+			plain[i] = noteMark + text
 		case n < len(lines) && heads(text) && deeper(marks[i], marks[n], text, plain[n], colons):
-			plain[i] = "## " + text
+			plain[i] = headMark + text
 		case saysNothing(text):
-			plain[i] = "note: " + text
+			plain[i] = noteMark + text
 		}
 		first = first && text == ""
 	}
 	return plain
 }
+
+// What a list's headings, and what is a note in it, begin with where a line of it is read by
+// itself.
+const (
+	headMark = "## "
+	noteMark = "note: "
+)
+
+// AsTyped is a line as it was typed, without what a list put before it.
+func AsTyped(said string) string { return strings.TrimPrefix(strings.TrimPrefix(said, headMark), noteMark) }
 
 // section tells whether a line is the head of a part that has its own name here: a phase, a
 // list after the end.

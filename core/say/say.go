@@ -118,6 +118,7 @@ type Line struct {
 
 	shared string // the dose of every station
 	count  int    // how many stations there are
+	part   bool   // a part of the list begins with it, told by the list's marks
 	slip   bool   // the drill was meant, but not spelt so
 }
 
@@ -235,6 +236,7 @@ func (r *Reader) Read(text string) Line {
 		return line
 	}
 	heads := false
+	line.part = strings.HasPrefix(text, headMark)
 	if m := marked.FindStringSubmatch(text); m != nil && m[1] != "" && !startsWithNumber(m[1]) {
 		text, heads = m[1], true
 	}
@@ -290,7 +292,7 @@ var onlyMinutes = pattern(`^` + dec + `~(?:min|mins|minutes?|s|secs?|seconds?|')
 
 // aside reads what is said beside the drills: a note, what to carry, how much there is.
 func (r *Reader) aside(line *Line, text string) bool {
-	if note, said := strings.CutPrefix(text, "note: "); said {
+	if note, said := strings.CutPrefix(text, noteMark); said {
 		line.Is, line.Note = IsNote, note
 	} else if m := brings.FindStringSubmatch(text); m != nil {
 		line.Is, line.Name = IsBring, strings.TrimSpace(m[1])

@@ -129,7 +129,7 @@ func workOf(d *plan.Document, b *plan.Block, items []int) (seconds float64) {
 // heardLineOf shows one line.
 func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine) {
 	l := &became.Line
-	shown.Said = l.Said
+	shown.Said = say.AsTyped(l.Said)
 	switch l.Is {
 	case say.IsPhase:
 		phase, _ := drill.PhaseOf(l.Phase)
