@@ -1,6 +1,7 @@
 package say_test
 
 import (
+	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -28,4 +29,12 @@ func TestAListIsToldByItsMarks(t *testing.T) {
 	r := say.NewReader(say.Context{})
 	assert.Equal(t, "CATCH", r.Read("## CATCH w/ Tobin from 35").Name)
 	assert.Equal(t, "IN THE WATER", r.Read("## IN THE WATER from 30").Name)
+
+	d := empty()
+	write(d, "1. Raise - from 38\na) jog 3 min\nb) skips 20 m\n2. Ball\na) passing in pairs 2 min\nb) throws 6\n3. Speed - done by 14\na) build-ups 3 x 20 m\nb) sprints 2 x 10 m")
+	var parts []string
+	for i := range d.Blocks {
+		parts = append(parts, fmt.Sprint(d.Blocks[i].Name, " ", d.Blocks[i].Phase, " ", len(d.Blocks[i].Items)))
+	}
+	assert.Equal(t, []string{"Raise raise 2", "Ball sport 2", "Speed potentiate 2"}, parts, "each is of its own phase")
 }

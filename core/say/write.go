@@ -131,7 +131,7 @@ func (w *writer) line(l *Line) Became {
 	case IsBlock:
 		w.end()
 		if l.part { // of its own phase, where it is called so, whatever stood above it
-			w.phase, _ = drill.PhaseOf(w.Reader.phase(l.Name))
+			w.phase, w.said = drill.PhaseOf(w.Reader.phase(l.Name))
 		}
 		if w.head = l; len(l.Drills) > 0 {
 			w.drills(l, &b)
