@@ -220,6 +220,12 @@ func TestANewClubPlansWithoutNames(t *testing.T) {
 	assert.Len(t, b.Document.Players, 12)
 	assert.Equal(t, "First centre pass", b.Document.StartName)
 	assert.Zero(t, check.Count(b.Findings).Stops)
+	teams, err := first.Teams(ctx, founder.ClubID)
+	require.NoError(t, err)
+	w, err := first.Week(ctx, founder.ClubID, teams[0].ID, time.Date(2026, 11, 28, 0, 0, 0, 0, time.UTC))
+	require.NoError(t, err)
+	assert.Len(t, w.People, 12)
+	assert.NotEmpty(t, w.Given[w.People[3].Key].Seconds, "who has no name is in the week all the same")
 	for field, spoil := range map[string]func(*planner.NewSession){
 		"kind":    func(n *planner.NewSession) { n.Kind = "" },
 		"title":   func(n *planner.NewSession) { n.Title = "" },

@@ -74,6 +74,7 @@ func (p *Planner) Week(ctx context.Context, clubID, squadID uint64, day time.Tim
 			return nil, err
 		}
 		w.Sessions = append(w.Sessions, WeekSession{l.Session, l.Title, at, true})
+		w.nameless(&l.Log)
 		work = append(work, workOf(&l.Log, l.Day, known.book, nil)...)
 	}
 	for _, u := range rest {
@@ -82,10 +83,20 @@ func (p *Planner) Week(ctx context.Context, clubID, squadID uint64, day time.Tim
 			continue // its start is none
 		}
 		w.Sessions = append(w.Sessions, WeekSession{u.Session, u.Plan.Document.Title, u.Day, false})
+		w.nameless(planned)
 		work = append(work, workOf(planned, u.Day.Format(time.DateOnly), known.book, u.Plan.Document)...)
 	}
 	slices.SortFunc(w.Sessions, func(a, b WeekSession) int { return a.Day.Compare(b.Day) })
 	return w, p.owe(ctx, clubID, w, work, known)
+}
+
+// nameless has a squad that nobody has named be as many as were planned for.
+func (w *Week) nameless(l *conduct.Log) {
+	for _, a := range l.Players {
+		if len(w.Squad.Players) == 0 && !slices.ContainsFunc(w.People, func(one Weekly) bool { return one.Key == a.Person }) {
+			w.People = append(w.People, Weekly{a.Person, a.Name})
+		}
+	}
 }
 
 // owe sets a week against its squad's targets.
@@ -121,7 +132,7 @@ func (p *Planner) owe(ctx context.Context, clubID uint64, w *Week, work []week.W
 func workOf(l *conduct.Log, day string, book *Book, d *plan.Document) (work []week.Work) {
 	roster := map[string]string{}
 	for _, a := range l.Players {
-		if a.Roster > 0 {
+		if roster[a.Person] = a.Person; a.Roster > 0 { // who has no name yet counts all the same
 			roster[a.Person] = id(a.Roster)
 		}
 	}
