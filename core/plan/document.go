@@ -367,7 +367,11 @@ func (d *Document) Group(b *Block) drill.Group {
 		p := d.Player(id)
 		group.BothHands, group.BothFeet = group.BothHands || p.Hand == drill.Both, group.BothFeet || p.Foot == drill.Both
 	}
-	if zone := d.Zone(b.Zone); zone != nil {
+	zone := d.Zone(b.Zone)
+	if b.Zone == "" { // nobody said where: they make as many lines as there is room for
+		zone = d.Roomiest()
+	}
+	if zone != nil {
 		group.Lanes = zone.Lanes
 	}
 	if b.Stations > 0 {

@@ -117,15 +117,25 @@ func (d *Document) Add(known drill.Drill, phase drill.Phase, who []string, prior
 	return known.Name + " added", nil
 }
 
-// UsualZone is where an audience works already, or else the roomiest place.
+// UsualZone is where an audience works already, or else the roomiest place, if it holds them:
+// what nobody said where to do is never left out for want of room.
 func (d *Document) UsualZone(who []string) string {
 	if like := slices.IndexFunc(d.Blocks, func(other Block) bool { return slices.Equal(other.Who, who) }); like >= 0 {
 		return d.Blocks[like].Zone
 	}
-	if len(d.Zones) == 0 {
-		return ""
+	if z := d.Roomiest(); z != nil && z.Capacity >= len(d.Members(who)) {
+		return z.ID
 	}
-	return slices.MaxFunc(d.Zones, func(a, b Zone) int { return a.Capacity - b.Capacity }).ID
+	return ""
+}
+
+// Roomiest is the place that holds most people; nil where there are none.
+func (d *Document) Roomiest() *Zone {
+	if len(d.Zones) == 0 {
+		return nil
+	}
+	is := slices.MaxFunc(d.Zones, func(a, b Zone) int { return a.Capacity - b.Capacity })
+	return d.Zone(is.ID)
 }
 
 // BlockFields is what a coach says of a block beside its drills.

@@ -201,3 +201,16 @@ func TestWhatIsKnownOfTodayIsQuoted(t *testing.T) {
 	assert.ErrorContains(t, err, "nobody of this plan")
 	assert.Len(t, d.Bring, 3, "nothing is lost")
 }
+
+// What nobody said where to do stands in the roomiest place, or in none where that holds fewer:
+// nothing is left out for want of room, and lines are as many as there is room for.
+func TestWhatNobodyPlacedIsNotLeftOutForRoom(t *testing.T) {
+	d := &plan.Document{Zones: []plan.Zone{{ID: "a", Capacity: 4, Lanes: 2}, {ID: "b", Capacity: 16, Lanes: 6}}}
+	for i := range 16 {
+		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i)})
+	}
+	assert.Equal(t, "b", d.UsualZone([]string{plan.Everyone}))
+	d.Players = append(d.Players, plan.Player{ID: "one more"})
+	assert.Empty(t, d.UsualZone([]string{plan.Everyone}))
+	assert.Equal(t, 6, d.Group(&plan.Block{Who: []string{plan.Everyone}}).Lanes)
+}

@@ -382,6 +382,7 @@ func (s *scan) plainNumber(d *Dose) bool {
 	if d.Kind != "" && !(d.Kind == drill.Travel && d.Trips == 0) {
 		return false
 	}
+	s.text = numberHow.ReplaceAllString(s.text, "$1$2, $3$4") // "8 slow"
 	if m := s.take(lastNumber); m != nil {
 		d.bare = number(m[1])
 		s.text += ","

@@ -113,7 +113,9 @@ const (
 )
 
 // AsTyped is a line as it was typed, without what a list put before it.
-func AsTyped(said string) string { return strings.TrimPrefix(strings.TrimPrefix(said, headMark), noteMark) }
+func AsTyped(said string) string {
+	return strings.TrimPrefix(strings.TrimPrefix(said, headMark), noteMark)
+}
 
 // section tells whether a line is the head of a part that has its own name here: a phase, a
 // list after the end.

@@ -54,6 +54,7 @@ var (
 	repsOf      = pattern(`\b` + num + `~(?:` + repWords + `)\b`)
 	onceTwice   = pattern(`\b(once|twice)\b`)
 	leadNumber  = regexp.MustCompile(`(?i)^[ ,\x01]*` + num + `(?: x)?[ \x01]+([a-z].*)$`)
+	numberHow   = regexp.MustCompile(`(?i)([ ,\x01])` + num + `[ \x01]+(slow|slowly|smooth|controlled|easy|gentle|gently|fast|quick|quickly|big)[ \x01.]*(,|;|$)`)
 	lastNumber  = regexp.MustCompile(`(?i)[ ,\x01]` + num + `(?: each)?[ \x01.]*(?:,|;|$)`)
 	afterFirst  = pattern(`\b(?:first|last|next|opening|final|the) (?:one|two|three|four|five|six|seven|eight|nine|ten|\d{1,2})\b(?: (?:minutes?|seconds?|metres?|balls?|passes|points?|phases?|plays?|overs?))?`)
 	eachEnd     = pattern(`\beach~(?:,|$)`)

@@ -392,7 +392,7 @@ func (w *writer) lane(l *Line) float64 {
 		}
 	}
 	if l.Where == "" {
-		if z := w.doc.Zone(w.doc.UsualZone([]string{plan.Everyone})); z != nil && z.Metres > 0 {
+		if z := w.doc.Roomiest(); z != nil && z.Metres > 0 {
 			return z.Metres
 		}
 	}

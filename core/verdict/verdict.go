@@ -4,6 +4,7 @@ package verdict
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 	"time"
@@ -138,6 +139,7 @@ func Ago(d time.Duration) string {
 func shortfall(d *plan.Document, s *schedule.Schedule) string {
 	line := "There is no time for all the musts"
 	if why := s.Result.Why; why != "" {
+		why = named(d, why)
 		line = strings.ToUpper(why[:1]) + why[1:]
 	}
 	if by := s.Result.ShortBy; by > 0 {
@@ -148,6 +150,22 @@ func shortfall(d *plan.Document, s *schedule.Schedule) string {
 	}
 	short := func(text string) bool { return len(text) < 30 }
 	return line + ". Tightest for " + strings.TrimSpace(d.Numbers(s.Result.Binds)+" "+d.FirstNames(s.Result.Binds, short))
+}
+
+// overfull is how the fit says that a place or kit is too small for a must, by their ids.
+var overfull = regexp.MustCompile(`^(\S+), a must, needs (\d+) of (\S+), which holds (\d+)$`)
+
+// named is what the fit says, with names in place of ids.
+func named(d *plan.Document, why string) string {
+	m := overfull.FindStringSubmatch(why)
+	if m == nil || d.Block(m[1]) == nil {
+		return why
+	}
+	place := m[3]
+	if z := d.Zone(place); z != nil {
+		place = z.Name
+	}
+	return fmt.Sprintf("%s is for %s, and %s holds %s", d.Block(m[1]).Name, m[2], place, m[4])
 }
 
 func missedWhy(d *plan.Document, player string) string {
