@@ -290,12 +290,17 @@ func (r *Reader) underHead(line *Line, text string) string {
 // onlyMinutes is a length of time and nothing else.
 var onlyMinutes = pattern(`^` + dec + `~(?:min|mins|minutes?|s|secs?|seconds?|')$`)
 
+// asideOf is what is told beside the drills: what not to do, who cannot, who leads it all.
+var asideOf = regexp.MustCompile(`(?i)^(?:no [a-z]|don'?t |do not |never |nobody |remember |please |make sure |lead(?:er)? (?:for|of|is) |no need)|\b(?:can'?t|cannot|mustn'?t|not allowed)\b`)
+
 // aside reads what is said beside the drills: a note, what to carry, how much there is.
 func (r *Reader) aside(line *Line, text string) bool {
 	if note, said := strings.CutPrefix(text, noteMark); said {
 		line.Is, line.Note = IsNote, note
 	} else if m := brings.FindStringSubmatch(text); m != nil {
 		line.Is, line.Name = IsBring, strings.TrimSpace(m[1])
+	} else if asideOf.MatchString(text) && !strings.ContainsAny(text, "0123456789") {
+		line.Is, line.Note = IsNote, text
 	} else if stock := r.stockOf(text); stock != nil {
 		line.Is, line.Stock = IsStock, stock
 	}
