@@ -251,7 +251,7 @@ func (r *Reader) Read(text string) Line {
 	if inMetres := metresOfYards(text); inMetres != text {
 		text, line.Yards = inMetres, true
 	}
-	text, stands := cutFixed(perCent(bullet.ReplaceAllString(text, "")))
+	text, stands := cutFixed(perCent(bullet.ReplaceAllString(text, "$1")))
 	s := &scan{Reader: r, text: text, stands: stands}
 	s.hideQuoted()
 	s.hideBrackets()
@@ -318,7 +318,7 @@ func cutFixed(text string) (string, bool) {
 
 var (
 	spaces  = regexp.MustCompile(`[\s\x00-\x1f]+`)
-	bullet  = regexp.MustCompile(`^(?:[-*•·]+|\d{1,2}[.)])\s+`)
+	bullet  = regexp.MustCompile(`^(?:[-*•·]+|\d{1,2}[.)]|\d{1,2} -|[A-Za-z]\))\s+(\S)`)
 	symbols = strings.NewReplacer("×", "x", "–", "-", "—", "-", "’", "'", "‘", "'", "½", " 1/2", "“", "\"", "”", "\"", "＋", "+", "′", "'", "…", "")
 )
 
@@ -329,6 +329,9 @@ var shorthand = []struct {
 }{
 	{regexp.MustCompile(`(?i)(\d) ?(?:ea|each)/(side|leg|arm)\b`), "$1 a $2"},
 	{regexp.MustCompile(`(?i)(\d) ?/ ?(side|leg|arm|foot|hand)\b`), "$1 a $2"},
+	{regexp.MustCompile(`(?i)\ba dozen\b`), "12"},
+	{regexp.MustCompile(`(?i)\ba couple(?: of)?\b`), "2"},
+	{regexp.MustCompile(`(?i)\b(\d{1,3})-?ish\b`), "$1"},
 	{regexp.MustCompile(`(?i)(\d) ?ea\b`), "$1 each"},
 	{regexp.MustCompile(`(?i)(\d) ?(?:l/r|e/s|ps)\b`), "$1 a side"},
 	{regexp.MustCompile(`(?i)(^| )x(\d)`), "${1}x $2"},
