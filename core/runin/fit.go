@@ -8,7 +8,7 @@ import (
 )
 
 // Version changes when the same problem may get another answer.
-const Version = 8
+const Version = 9
 
 // DefaultSteps is how many steps Fit spends on a problem unless told otherwise.
 // A step is a draft tried by annealing, a block placed by the search or five
@@ -157,9 +157,12 @@ func (s *searcher) solve() {
 		}
 		if s.plenty {
 			s.again()
+			if s.crowded() {
+				s.neighbours()
+			}
 		}
 	}
-	if s.best != nil && !s.stopped {
+	if s.best != nil && !s.stopped && !s.valueAlone {
 		s.leastIdle(w.half())
 	}
 }

@@ -41,7 +41,9 @@
 //
 // Where the layers grow too wide, the least promising states go, and what is
 // found is improved by annealing: drafts, which are an order of blocks and a
-// level for each, are changed a little at a time and placed as above.
+// level for each, are changed a little at a time and placed as above. Where much of what is
+// optional finds no room, what lies around a moment is then planned anew, with some of what
+// is left out, again and again.
 //
 // # What is proven
 //

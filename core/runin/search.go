@@ -70,6 +70,8 @@ type searcher struct {
 
 	relaxation *relaxation // bounds the score; nil for a shortfall
 
+	valueAlone bool // the idle is not looked at
+
 	plenty bool    // more steps may be spent where they are of use
 	step   float64 // what scores less than that over the best is not looked for
 	floor  float64 // what has no hope of that gain is not looked for either
