@@ -87,7 +87,7 @@ func TestADrillStartsFromOneLikeIt(t *testing.T) {
 	base, p := site(t, true)
 	b := newBrowser(t, base)
 	b.signIn()
-	b.open("/drills?drill=scrum-walk")
+	b.open("/drills?drill=lineout-opposed")
 	b.until(`[...document.querySelectorAll(".panel a")].find(a => a.textContent == "Draw it")?.click() ?? location.pathname.endsWith("/figure")`)
 	b.until(`document.querySelector("[name=like]")`)
 	b.set("[name=like]", "march-lengths")
@@ -97,7 +97,7 @@ func TestADrillStartsFromOneLikeIt(t *testing.T) {
 	b.until(`document.querySelector(".fig-large .fig-moving")`)
 	book, err := p.Book(context.Background(), 1)
 	require.NoError(t, err)
-	assert.Equal(t, book.Figure("march-lengths").Poses, book.Figure("scrum-walk").Poses)
+	assert.Equal(t, book.Figure("march-lengths").Poses, book.Figure("lineout-opposed").Poses)
 }
 
 // What moves moves, and its limbs keep their lengths on the way; who wants less motion sees

@@ -56,6 +56,10 @@ var (
 	greetings  = regexp.MustCompile(`(?i)^(?:hi|hello|hey|dear|morning|evening|thanks|thank you|cheers|good luck|see you|regards|love)\b`)
 )
 
+// longestAside is how long a line may be that is kept as a note at once: of a longer one each
+// sentence is looked at.
+const longestAside = 150
+
 // heads tells whether a line may be the heading of what follows it: it says no amount of
 // anything, and is short.
 func heads(text string) bool {
@@ -93,11 +97,11 @@ func outline(lines []string) []string {
 		n := next(i)
 		switch {
 		case text == "" || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && marks[i] == unmarked:
-		case greetings.MatchString(text) || first && n < len(lines) && marks[i] == unmarked && (titleWords.MatchString(text) || dayWords.MatchString(text)) && !doses(titleWords.ReplaceAllString(text, "")):
+		case greetings.MatchString(text) && len(text) <= longestAside || first && n < len(lines) && marks[i] == unmarked && (titleWords.MatchString(text) || dayWords.MatchString(text)) && !doses(titleWords.ReplaceAllString(text, "")):
 			plain[i] = noteMark + text
 		case n < len(lines) && heads(text) && deeper(marks[i], marks[n], text, plain[n], colons):
 			plain[i] = headMark + text
-		case saysNothing(text):
+		case saysNothing(text) && len(text) <= longestAside:
 			plain[i] = noteMark + text
 		}
 		first = first && text == ""

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"cuestart/core/say"
 )
@@ -37,4 +38,21 @@ func TestAListIsToldByItsMarks(t *testing.T) {
 		parts = append(parts, fmt.Sprint(d.Blocks[i].Name, " ", d.Blocks[i].Phase, " ", len(d.Blocks[i].Items)))
 	}
 	assert.Equal(t, []string{"Raise raise 2", "Ball sport 2", "Speed potentiate 2"}, parts, "each is of its own phase")
+}
+
+// A block that is full ends, and a line of several drills may lie on both sides: what it became
+// names drills of one block, which are there.
+func TestALineOverAFullBlockNamesWhatIsThere(t *testing.T) {
+	d := empty()
+	text := "Everything\n"
+	for range 11 {
+		text += "squats 10\n"
+	}
+	for _, one := range write(d, text+"jog 20 m + skips 20 m + squats 4") {
+		for _, n := range one.Items {
+			require.NotNil(t, d.Block(one.Block))
+			assert.Less(t, n, len(d.Block(one.Block).Items))
+		}
+	}
+	assert.Len(t, d.Blocks, 2)
 }

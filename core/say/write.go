@@ -280,7 +280,9 @@ func (w *writer) drills(l *Line, became *Became) {
 			became.Problem = problem
 			w.note(l.Said + ": " + problem)
 		}
-		became.Block = b.ID
+		if became.Block != b.ID { // what stands in a block before, which was full, is not of this one
+			became.Block, became.Items = b.ID, nil
+		}
 		became.Items = append(became.Items, len(b.Items))
 		b.Items = append(b.Items, item)
 		w.weigh(b, phase)
