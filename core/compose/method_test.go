@@ -155,8 +155,8 @@ func TestMinutesDecideHowMuchIsIn(t *testing.T) {
 		made := composed(t, b)
 		require.True(t, made.Schedule.Result.Feasible, "%d min: %s", minutes, made.Schedule.Result.Why)
 		for i, block := range made.Document.Blocks {
-			if made.Schedule.Result.Blocks[i].Kept && slices.Contains(block.Who, plan.Everyone) {
-				seconds[minutes] += int(made.Schedule.Result.Blocks[i].End - made.Schedule.Result.Blocks[i].Start)
+			if is := made.Schedule.Result.Blocks[i]; is.Kept {
+				seconds[minutes] += int(is.End-is.Start) * len(made.Document.Members(block.Who)) / 22
 			}
 			assert.True(t, made.Schedule.Result.Blocks[i].Kept || block.Priority != plan.Must, "%d min: %s is a must", minutes, block.Name)
 		}
@@ -164,5 +164,5 @@ func TestMinutesDecideHowMuchIsIn(t *testing.T) {
 	}
 	assert.Less(t, seconds[15], seconds[25])
 	assert.Less(t, seconds[25], seconds[40])
-	assert.LessOrEqual(t, seconds[40], seconds[60]+60, "but for a rep here and there")
+	assert.LessOrEqual(t, seconds[40], seconds[60]+60, "but for a rep here and there: %v", seconds)
 }

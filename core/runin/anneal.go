@@ -16,6 +16,8 @@ type annealer struct {
 	pos    []int   // by block: its place in the order of the present draft
 	rivals [][]int // by block: those that it competes with for strands or resources
 	free   [][]int // by block: those rivals that may come before or after it
+	people []int   // by strand: how many, where none of its fixed events keeps warm
+	after  []int   // for behind
 
 	guide float64 // what an idle player-unit costs, beside the value
 
@@ -27,9 +29,10 @@ type annealer struct {
 // trail is what a draft comes to, step by step; place n is before block n of
 // the order is placed.
 type trail struct {
-	taken  [][]int // by place; see layout
+	taken  [][]int // rows of what is taken; see layout
+	row    []int   // by place: its row; where a block found no room, that of the place before
 	value  []float64
-	worked []int
+	idle   []int
 	end    []int  // by block, where placed
 	placed []bool // by block
 }
@@ -53,7 +56,7 @@ func newAnnealer(s *searcher, seed uint64) *annealer {
 		}
 	}
 	for _, t := range []*trail{&a.present, &a.tried} {
-		t.value, t.worked = make([]float64, n+1), make([]int, n+1)
+		t.value, t.idle, t.row = make([]float64, n+1), make([]int, n+1), make([]int, n+1)
 		t.end, t.placed = make([]int, n), make([]bool, n)
 		all := make([]int, s.size*(n+1))
 		for place := range n + 1 {
@@ -61,50 +64,65 @@ func newAnnealer(s *searcher, seed uint64) *annealer {
 		}
 		s.nothing(t.taken[0])
 	}
+	a.people = make([]int, len(s.strands))
+	for k := range s.strands {
+		a.present.idle[0] += a.waits(k, a.strands[k].due)
+		if len(a.strands[k].active) == 0 {
+			a.people[k] = len(s.strands[k].players)
+		}
+	}
 	return a
 }
 
 // score places the draft from place on, on top of what the present draft came
 // to before it, and returns what the plan scores, less a penalty for musts that
-// found no place.
-func (a *annealer) score(d *draft, place int) float64 {
-	t := &a.tried
-	taken := t.taken[place]
-	if place > 0 {
-		copy(taken, a.present.taken[place])
-		t.value[place], t.worked[place] = a.present.value[place], a.present.worked[place]
-	}
+// found no place. It stops as soon as the score cannot reach least, and returns some score
+// below it.
+func (a *annealer) score(d *draft, place int, least float64) float64 {
+	p, t := &a.present, &a.tried
+	value, idle, rest := p.value[place], p.idle[place], a.hoped(d, place)
+	t.row[place] = p.row[place]
+	taken := p.taken[p.row[place]]
 	for ; place < len(d.order); place++ {
+		if value+rest-a.guide*float64(idle) < least {
+			return math.Inf(-1)
+		}
 		i := d.order[place]
-		next := t.taken[place+1]
-		copy(next, taken)
-		value, worked := t.value[place], t.worked[place]
-		t.placed[i] = false
-		if d.level[i] >= 0 {
-			gain, w, end, ok := a.place(next, d, i)
-			if ok {
-				t.placed[i], t.end[i] = true, end
+		t.row[place+1], t.placed[i] = t.row[place], false
+		if level := d.level[i]; level >= 0 {
+			next := t.taken[place+1]
+			copy(next, taken)
+			if gain, waits, end, ok := a.place(next, d, i); ok {
+				t.row[place+1], t.placed[i], t.end[i] = place+1, true, end
 				value += gain
-				worked += w
+				idle += waits
+				taken = next
 			}
+			rest -= a.blocks[i].levels[level].gain
 		}
 		if !t.placed[i] && a.musts&(1<<i) != 0 {
 			value -= mustPenalty
 		}
-		t.value[place+1], t.worked[place+1] = value, worked
-		taken = next
+		t.value[place+1], t.idle[place+1] = value, idle
 	}
-	idle := 0
-	for k := range a.strands {
-		s := &a.strands[k]
-		if first := taken[a.firstAt+k]; len(s.active) == 0 {
-			idle += len(s.players) * (s.due - first)
-		} else {
-			idle += len(s.players) * a.idleBefore(s, first)
+	a.value, a.idle = value, idle
+	return value - a.guide*float64(idle)
+}
+
+// hoped is what the draft comes to from place on, if everything finds room and nobody is missed.
+func (a *annealer) hoped(d *draft, place int) (value float64) {
+	for _, i := range d.order[place:] {
+		if level := d.level[i]; level >= 0 {
+			value += a.blocks[i].levels[level].gain
 		}
 	}
-	a.value, a.idle = t.value[len(d.order)], idle-t.worked[len(d.order)]
-	return a.value - a.guide*float64(a.idle)
+	return value
+}
+
+// waits is how long those in strand k wait from first on, their work apart.
+func (a *annealer) waits(k, first int) int {
+	s := &a.strands[k]
+	return len(s.players) * a.idleBefore(s, first)
 }
 
 // accept makes the draft that was placed from place on the present one.
@@ -116,16 +134,16 @@ func (a *annealer) accept(d *draft, place int) {
 		p.end[i], p.placed[i] = t.end[i], t.placed[i]
 		p.taken[n+1], t.taken[n+1] = t.taken[n+1], p.taken[n+1]
 	}
+	copy(p.row[place+1:], t.row[place+1:])
 	copy(p.value[place+1:], t.value[place+1:])
-	copy(p.worked[place+1:], t.worked[place+1:])
+	copy(p.idle[place+1:], t.idle[place+1:])
 }
 
 // place puts block i as late as it can go before what is taken; it returns its
-// gain, the player-seconds of work that now lie after the first block of their
-// strand, and its end.
-func (a *annealer) place(taken []int, d *draft, i int) (gain float64, worked, end int, ok bool) {
+// gain, the player-seconds of waiting that it adds, and its end.
+func (a *annealer) place(taken []int, d *draft, i int) (gain float64, waits, end int, ok bool) {
 	b := &a.blocks[i]
-	l := b.levels[d.level[i]]
+	l := &b.levels[d.level[i]]
 	limit := a.limit(taken, i)
 	var missed absence
 	if b.pinned {
@@ -144,13 +162,24 @@ func (a *annealer) place(taken []int, d *draft, i int) (gain float64, worked, en
 			end, missed = choices.at[n], choices.missed[n]
 		}
 	}
-	worked = a.put(taken, i, end-l.seconds, end, missed)
-	return l.gain * b.attended(l.seconds, missed), worked, end, true
+	start := end - l.seconds
+	if b.phase >= 0 {
+		first := taken[a.firstAt:]
+		for _, k := range b.strands {
+			if people := a.people[k]; people > 0 {
+				waits += people * (first[k] - start)
+			} else {
+				waits += a.waits(k, start) - a.waits(k, first[k])
+			}
+		}
+	}
+	waits -= a.put(taken, i, start, end, missed)
+	return l.gain * b.attended(l.seconds, missed), waits, end, true
 }
 
 // read is the plan that the draft comes to; nil where a must finds no place in it.
 func (a *annealer) read(d *draft) *found {
-	a.score(d, 0)
+	a.score(d, 0, math.Inf(-1))
 	f := &found{level: make([]int, len(a.blocks)), end: make([]int, len(a.blocks)), value: a.value, idle: a.idle}
 	for i := range a.blocks {
 		if a.musts&(1<<i) != 0 && !a.tried.placed[i] {
@@ -169,7 +198,7 @@ func (a *annealer) read(d *draft) *found {
 // returns the best that was seen.
 func (a *annealer) cool(ctx context.Context, d *draft, rounds int, hot, cold float64) *draft {
 	d = d.clone()
-	now := a.score(d, 0)
+	now := a.score(d, 0, math.Inf(-1))
 	a.accept(d, 0)
 	best, bestOf := d.clone(), found{value: a.value, idle: a.idle}
 	next := d.clone()
@@ -184,8 +213,8 @@ func (a *annealer) cool(ctx context.Context, d *draft, rounds int, hot, cold flo
 		if place == len(d.order) {
 			continue // nothing was changed
 		}
-		score := a.score(next, place)
-		if score >= now || a.random.Float64() < math.Exp((score-now)/heat) {
+		least := now + heat*math.Log(a.random.Float64())
+		if score := a.score(next, place, least); score >= least {
 			a.accept(next, place)
 			d.copyFrom(next)
 			now = score

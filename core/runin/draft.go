@@ -1,6 +1,9 @@
 package runin
 
-import "slices"
+import (
+	"math"
+	"slices"
+)
 
 // draft is a plan as annealing changes it: the order in which blocks are
 // placed, from the due times backwards, and what each is to be. Every plan in
@@ -51,35 +54,25 @@ func (a *annealer) fullest(d *draft) *draft {
 	for i := range full.level {
 		full.level[i] = len(a.blocks[i].levels) - 1
 	}
-	if a.score(full, 0) > a.score(d, 0) {
+	if least := math.Inf(-1); a.score(full, 0, least) > a.score(d, 0, least) {
 		return full
 	}
 	return d
 }
 
-// adopt makes d what leads to the plan f, unless what f leaves out would have
-// no place in the order.
+// adopt makes d what leads to the plan f: what it keeps is placed by when it ends, the latest
+// first; what it leaves out stands behind those of its followers that are kept.
 func (a *annealer) adopt(d *draft, f *found) {
-	place := func(i int) int {
-		if f.level[i] < 0 {
-			return -2 * horizon
-		}
-		return f.end[i]
-	}
-	// Those left out stay where the listed order has them: before their
-	// followers nothing may come.
-	order := slices.Clone(d.order)
-	slices.SortStableFunc(order, func(x, y int) int { return place(y) - place(x) })
-	kept := order[:0:0]
-	for _, i := range order {
+	var kept, out []int
+	for _, i := range d.order {
 		if f.level[i] >= 0 {
 			kept = append(kept, i)
+		} else {
+			out = append(out, i)
 		}
 	}
-	for _, i := range order {
-		if f.level[i] >= 0 {
-			continue
-		}
+	slices.SortStableFunc(kept, func(x, y int) int { return f.end[y] - f.end[x] })
+	for _, i := range out {
 		at := 0
 		for n, j := range kept {
 			if a.blocks[i].later&(1<<j) != 0 {
@@ -87,13 +80,6 @@ func (a *annealer) adopt(d *draft, f *found) {
 			}
 		}
 		kept = slices.Insert(kept, at, i)
-	}
-	done := uint64(0)
-	for _, i := range kept {
-		if a.blocks[i].later&^done != 0 {
-			return
-		}
-		done |= 1 << i
 	}
 	copy(d.level, f.level)
 	copy(d.order, kept)
@@ -141,10 +127,11 @@ func (a *annealer) exchange(d *draft, i int) int {
 	if d.level[i] < 0 || d.level[j] >= 0 || a.musts&(1<<i) != 0 {
 		return len(d.order)
 	}
-	d.level[j] = max(a.blocks[j].low, min(d.level[i], len(a.blocks[j].levels)-1))
+	level := max(a.blocks[j].low, min(d.level[i], len(a.blocks[j].levels)-1))
 	d.level[i] = -1
 	first := min(a.pos[i], a.pos[j])
-	return min(first, a.move(d, j, a.pos[i]))
+	first = min(first, a.move(d, j, a.pos[i])) // it is still out, so that nothing holds it
+	return min(first, a.admit(d, j, level))
 }
 
 // eject takes block i in full, and puts out up to three of its rivals that stand next to it.
@@ -153,7 +140,6 @@ func (a *annealer) eject(d *draft, i int) int {
 	if d.level[i] == full || len(a.rivals[i]) == 0 {
 		return len(d.order)
 	}
-	d.level[i] = full
 	first := a.pos[i]
 	for range 1 + a.random.IntN(3) {
 		j := a.rivals[i][a.random.IntN(len(a.rivals[i]))]
@@ -167,7 +153,62 @@ func (a *annealer) eject(d *draft, i int) int {
 		}
 		first = min(first, a.pos[j])
 	}
-	return first
+	return min(first, a.admit(d, i, full))
+}
+
+// admit gives block i a level. One that was left out goes to the nearest place between those of
+// its followers and predecessors that are kept; predecessors that stand before its
+// followers go behind it.
+func (a *annealer) admit(d *draft, i, level int) int {
+	if d.level[i] >= 0 {
+		d.level[i] = level
+		return a.pos[i]
+	}
+	d.level[i] = level
+	from, low, high := 0, 0, len(d.order)
+	for n, j := range d.order {
+		switch {
+		case j == i:
+			from = n
+		case d.level[j] < 0:
+		case a.blocks[i].later&(1<<j) != 0:
+			low = n + 1
+		case a.blocks[j].later&(1<<i) != 0:
+			high = min(high, n)
+		}
+	}
+	to := max(low, min(high, from))
+	if to > from {
+		to-- // it goes from before there
+	}
+	a.carry(d, from, to)
+	if low > high {
+		to = min(high, from) // what stood at high is one before where i was
+		a.behind(d, i, max(0, high-1))
+	}
+	return min(from, to)
+}
+
+// behind puts the kept predecessors of block i, and theirs, that stand from a place of the
+// order on and before it, behind it.
+func (a *annealer) behind(d *draft, i, place int) {
+	moved := uint64(1) << i
+	a.after = a.after[:0]
+	to := place
+	for n := place; ; n++ {
+		j := d.order[n]
+		if j != i && d.level[j] >= 0 && a.blocks[j].later&moved != 0 {
+			moved |= 1 << j
+			a.after = append(a.after, j)
+			continue
+		}
+		d.order[to] = j
+		to++
+		if j == i {
+			copy(d.order[to:], a.after)
+			return
+		}
+	}
 }
 
 // turn changes the level of block i: up, down, or (0) either way.
@@ -180,17 +221,21 @@ func (a *annealer) turn(d *draft, i, way int) int {
 		way = 1 - 2*a.random.IntN(2)
 	}
 	was := d.level[i]
-	d.level[i] = max(low, min(high, was+way))
-	if d.level[i] >= 0 && d.level[i] < a.blocks[i].low {
-		d.level[i] = a.blocks[i].low
+	level := max(low, min(high, was+way))
+	if level >= 0 && level < a.blocks[i].low {
+		level = a.blocks[i].low
 		if way < 0 {
-			d.level[i] = low
+			level = low
 		}
 	}
-	if d.level[i] == was {
+	switch {
+	case level == was:
 		return len(d.order)
+	case level < 0:
+		d.level[i] = -1
+		return a.pos[i]
 	}
-	return a.pos[i]
+	return a.admit(d, i, level)
 }
 
 // shift moves block i within the order, to the place of a rival.
@@ -204,20 +249,28 @@ func (a *annealer) shift(d *draft, i int) int {
 }
 
 // move brings block i to a place of the order, or as near as its followers and
-// predecessors let it.
+// predecessors let it: those that are kept, if it is.
 func (a *annealer) move(d *draft, i, to int) int {
 	n := len(d.order)
-	from := a.pos[i]
+	from := slices.Index(d.order, i)
 	low, high := from, from
-	for low > 0 && a.blocks[i].later&(1<<d.order[low-1]) == 0 {
+	kept := d.level[i] >= 0
+	for low > 0 && !(kept && d.level[d.order[low-1]] >= 0 && a.blocks[i].later&(1<<d.order[low-1]) != 0) {
 		low--
 	}
-	for high < n-1 && a.blocks[d.order[high+1]].later&(1<<i) == 0 {
+	for high < n-1 && !(kept && d.level[d.order[high+1]] >= 0 && a.blocks[d.order[high+1]].later&(1<<i) != 0) {
 		high++
 	}
 	if to = max(low, min(high, to)); to == from {
 		return n
 	}
+	a.carry(d, from, to)
+	return min(from, to)
+}
+
+// carry moves what stands at one place of the order to another.
+func (a *annealer) carry(d *draft, from, to int) {
+	i := d.order[from]
 	for at := from; at < to; at++ {
 		d.order[at] = d.order[at+1]
 	}
@@ -225,5 +278,4 @@ func (a *annealer) move(d *draft, i, to int) int {
 		d.order[at] = d.order[at-1]
 	}
 	d.order[to] = i
-	return min(from, to)
 }

@@ -8,7 +8,7 @@ import (
 )
 
 // Version changes when the same problem may get another answer.
-const Version = 9
+const Version = 10
 
 // DefaultSteps is how many steps Fit spends on a problem unless told otherwise.
 // A step is a draft tried by annealing, a block placed by the search or five
@@ -311,9 +311,9 @@ func (s *searcher) crowded() bool {
 // begin anew, half on the best so far. Beginning anew finds more than going on: what a
 // chain has left out early it seldom takes in again.
 func (s *searcher) again() {
-	rounds := uint64(4)
+	rounds := uint64(2)
 	if s.crowded() {
-		rounds = 16
+		rounds = 8
 	}
 	const drafts = 50 // of each thread in a round, per square of the blocks
 	n := drafts * len(s.blocks) * len(s.blocks)
@@ -324,6 +324,7 @@ func (s *searcher) again() {
 		var fresh *found
 		var aside sync.WaitGroup
 		c := forValue
+		c.guide = 0.5 // packed closer than before: what is full leaves room elsewhere
 		aside.Go(func() { fresh = s.chain(s.ctx, 3+10*round, n, c) })
 		c.from = s.best
 		better := s.chain(s.ctx, 4+10*round, n, c)
