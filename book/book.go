@@ -19,11 +19,16 @@ import (
 	"cuestart/core/sport"
 )
 
-//go:embed drills/*.yaml sports.yaml
+//go:embed drills/*.yaml sports/*.yaml
 var files embed.FS
 
 // parts are the files of drills, in the order that a coach meets them.
 var parts = []string{"raise", "activate", "mobilise", "potentiate", "sport", "positions", "after"}
+
+// played are the files of sports, in the order in which they are listed.
+var played = []string{"rugby-union", "football", "futsal", "hockey", "ice-hockey", "netball", "basketball", "volleyball", "handball", "cricket", "baseball",
+	"softball", "roller-derby", "ultimate", "lacrosse", "korfball", "american-football", "australian-football", "speed-skating", "tennis", "padel",
+	"athletics", "other", "class"}
 
 type content struct {
 	drills  []drill.Drill
@@ -53,12 +58,16 @@ var all = sync.OnceValue(func() content {
 	for _, d := range c.drills {
 		c.byCode[d.Code] = d
 	}
-	text, err := files.ReadFile("sports.yaml")
-	if err == nil {
-		err = decode(text, &c.sports)
-	}
-	if err != nil {
-		panic(err)
+	for _, key := range played {
+		text, err := files.ReadFile("sports/" + key + ".yaml")
+		is := sport.Sport{}
+		if err == nil {
+			err = decode(text, &is)
+		}
+		if err != nil {
+			panic(fmt.Errorf("sport %s: %w", key, err))
+		}
+		c.sports = append(c.sports, is)
 	}
 	return c
 })
@@ -111,7 +120,7 @@ func Read(text []byte) (drills []club.Drill, err error) {
 }
 
 func decode(text []byte, into any) error {
-	var entries []any
+	var entries any
 	if err := yaml.Unmarshal(text, &entries); err != nil {
 		return fmt.Errorf("the book is not YAML: %w", err)
 	}

@@ -66,7 +66,11 @@ func (p *Planner) playbook(ctx context.Context, clubID uint64) (is playbook, err
 	}
 	is = playbook{edition: edition, book: NewBook(book.Drills(), drills)}
 	if len(sports) > 0 {
-		is.own, is.sport = &sports[0], &sports[0].Is.Sport
+		own := &sports[0].Is.Sport
+		if came, ok := book.Sport(own.Key); ok {
+			*own = own.Filled(came) // it may be older than what is said of sports now
+		}
+		is.own, is.sport = &sports[0], own
 	} else {
 		founded, err := p.store.Sport(ctx, clubID)
 		if err != nil {

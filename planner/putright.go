@@ -127,5 +127,5 @@ func (p *Planner) eachToCome(ctx context.Context, by Account, edit Edit) error {
 // playerOf is a player of the club as a plan has them.
 func playerOf(k Entry[club.Player]) plan.Player {
 	return plan.Player{ID: playerID(k.ID), Roster: k.ID, Number: k.Is.Number, First: k.Is.First, Last: k.Is.Last, Position: k.Is.Position,
-		Hand: drill.Way(k.Is.Hand), Foot: drill.Way(k.Is.Foot), Level: k.Is.Level, Loose: k.Is.Build == club.Hypermobile, Own: k.Is.OwnLines(), Forms: k.Is.FormsOf()}
+		Hand: drill.Way(k.Is.Hand), Foot: drill.Way(k.Is.Foot), Bats: drill.Way(k.Is.Bats), Level: k.Is.Level, Loose: k.Is.Build == club.Hypermobile, Own: k.Is.OwnLines(), Forms: k.Is.FormsOf()}
 }

@@ -26,11 +26,12 @@ type Row[T club.Thing] struct {
 
 var playerColumns = []column[club.Player]{
 	whole("number", func(p *club.Player) *int { return &p.Number }, "no", "nr", "shirt", "#"),
-	{"first name", []string{"first", "forename", "given name"}, func(p *club.Player, s string) error { p.First = s; return nil }, func(p *club.Player) string { return p.First }},
+	{"first name", []string{"first", "forename", "given name", "name", "player", "full name"}, func(p *club.Player, s string) error { p.First = s; return nil }, func(p *club.Player) string { return p.First }},
 	{"last name", []string{"last", "surname", "family name"}, func(p *club.Player, s string) error { p.Last = s; return nil }, func(p *club.Player) string { return p.Last }},
 	text("position", func(p *club.Player) *string { return &p.Position }, "pos"),
 	word("foot", func(p *club.Player) *club.Side { return &p.Foot }, club.Right, club.Left, club.Both),
 	word("hand", func(p *club.Player) *club.Side { return &p.Hand }, club.Right, club.Left, club.Both),
+	word("bats", func(p *club.Player) *club.Side { return &p.Bats }, "", club.Right, club.Left, club.Both),
 	word("level", func(p *club.Player) *drill.Grade { return &p.Level }, "", drill.Junior, drill.Club, drill.Elite),
 	word("body", func(p *club.Player) *club.Build { return &p.Build }, club.Usual, club.Stiff, club.Hypermobile),
 	text("always", func(p *club.Player) *string { return &p.Own }, "own time"),
@@ -38,9 +39,13 @@ var playerColumns = []column[club.Player]{
 }
 
 // ReadPlayers reads a squad from CSV. The columns are found by their names; the
-// first name is needed. With any problem nothing should be taken over.
+// name is needed, first and last in one column or in two. With any problem nothing should be taken over.
 func ReadPlayers(file []byte) ([]Row[club.Player], []Problem, error) {
-	return read(file, playerColumns, "first name", func() club.Player { return club.Player{Foot: club.Right, Hand: club.Right} })
+	return read(file, playerColumns, "first name", func() club.Player { return club.Player{Foot: club.Right, Hand: club.Right} }, func(p *club.Player) {
+		if first, last, two := strings.Cut(strings.TrimSpace(p.First), " "); two && p.Last == "" { // one column has the whole name
+			p.First, p.Last = first, strings.TrimSpace(last)
+		}
+	})
 }
 
 // WritePlayers writes a squad as CSV that ReadPlayers reads back whole.

@@ -108,6 +108,8 @@ func peoples(club, keep shell.Routes) {
 	club.Get("/squad", people.Squad)
 	keep.Post("/squads", people.AddSquad)
 	keep.Post("/squad/:squad/players", people.SavePlayer)
+	keep.Post("/squad/:squad/names", people.TakeNames)
+	keep.Post("/squad/:squad/positions", people.AnswerPosition)
 	keep.Post("/squad/:squad/players/:id/remove", people.RemovePlayer)
 	club.Get("/squad/:squad/players/:id/person.json", people.Person)
 	club.Post("/squad/:squad/players/:id/erase", people.Erase)

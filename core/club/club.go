@@ -52,7 +52,8 @@ type Player struct {
 	Last     string      `json:"last"`
 	Position string      `json:"position,omitempty"`
 	Foot     Side        `json:"foot,omitempty"`
-	Hand     Side        `json:"hand,omitempty"`
+	Hand     Side        `json:"hand,omitempty"`  // that throws
+	Bats     Side        `json:"bats,omitempty"`  // the side of the bat; "": as the hand
 	Level    drill.Grade `json:"level,omitempty"` // "": as the squad
 	Build    Build       `json:"build,omitempty"`
 	Own      string      `json:"own,omitempty"`   // what they always do in own time, a line each
@@ -145,6 +146,7 @@ func (p Player) Validate() error {
 	v.when(p.Number < 0 || p.Number > MaxNumber, "number", fmt.Sprintf("a number lies between 1 and %d", MaxNumber))
 	v.oneOf("foot", string(p.Foot), "", "right", "left", "both")
 	v.oneOf("hand", string(p.Hand), "", "right", "left", "both")
+	v.oneOf("bats", string(p.Bats), "", "right", "left", "both")
 	v.oneOf("level", string(p.Level), "", "junior", "club", "elite")
 	v.oneOf("build", string(p.Build), "", "stiff", "hypermobile")
 	v.when(len(p.Notes) > 500, "notes", "keep notes to 500 characters")

@@ -277,7 +277,7 @@ func audience(d *plan.Document, name string) []string {
 	}
 	var ids []string
 	for _, p := range d.Players {
-		if p.Position == name || strings.TrimSpace(p.First+" "+p.Last) == name {
+		if plan.Plays(p.Position, name) || strings.TrimSpace(p.First+" "+p.Last) == name {
 			ids = append(ids, p.ID)
 		}
 	}

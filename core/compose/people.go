@@ -42,7 +42,7 @@ func (c *composer) units() {
 	for _, u := range c.Sport.Units {
 		var players []string
 		for _, p := range c.doc.Players {
-			if slices.Contains(u.Positions, p.Position) {
+			if plan.PlaysOneOf(p.Position, u.Positions) {
 				players = append(players, p.ID)
 			}
 		}
@@ -110,7 +110,7 @@ func (c *composer) who(names ...string) (ids []string) {
 			continue
 		}
 		for _, p := range c.doc.Players {
-			if p.Position == name {
+			if plan.Plays(p.Position, name) {
 				ids = append(ids, p.ID)
 			}
 		}

@@ -88,11 +88,11 @@ type Dose struct {
 // Group is who shares a dose: so many people, in so many lanes or at so many
 // stations at once.
 type Group struct {
-	People              int            `json:"people"`
-	Lanes               int            `json:"lanes"`
-	Stock               map[string]int `json:"-"` // kit that was counted; nil: nothing was
-	BothHands, BothFeet bool           `json:"-"` // somebody uses both, and so takes twice as long on their own sides
-	Shares              []int          `json:"-"` // how many do each drill of a block of choice
+	People int            `json:"people"`
+	Lanes  int            `json:"lanes"`
+	Stock  map[string]int `json:"-"` // kit that was counted; nil: nothing was
+	Sides  []Uses         `json:"-"` // which sides they use: who uses both takes twice as long on their own sides
+	Shares []int          `json:"-"` // how many do each drill of a block of choice
 }
 
 // turns is how often a lane or station is used until everybody was there once.

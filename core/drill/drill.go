@@ -186,7 +186,7 @@ func (d Drill) Work(amount int, group Group) float64 {
 		group.People = min(group.People, 1)
 	}
 	group.Lanes = d.LanesIn(group)
-	if d.Dose.OwnSide && (group.BothHands && d.Handed() || group.BothFeet && !d.Handed()) {
+	if d.Dose.OwnSide && slices.ContainsFunc(group.Sides, func(u Uses) bool { return u.of(d) == Both }) {
 		d.Dose.Sides = 2
 	}
 	return d.Dose.WithAmount(amount).Work(group)

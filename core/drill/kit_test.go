@@ -45,10 +45,14 @@ func TestAnOwnSideIsThePlayers(t *testing.T) {
 		hand, foot drill.Way
 		want       string
 	}{{kick, drill.Right, drill.Left, "3, left"}, {throw, drill.Right, drill.Left, "3, right"}, {kick, drill.Right, drill.Both, "3 a side"}, {kick, drill.Both, "", "3, own side"}} {
-		assert.Equal(t, c.want, c.k.Own(c.hand, c.foot).Words(3))
+		assert.Equal(t, c.want, c.k.Own(drill.Uses{Hand: c.hand, Foot: c.foot}).Words(3))
 	}
+	swing := throw
+	swing.Name = "Tee swings"
+	switchHitter := drill.Uses{Hand: drill.Right, Bats: drill.Both}
+	assert.Equal(t, []string{"3 a side", "3, right"}, []string{swing.Own(switchHitter).Words(3), throw.Own(switchHitter).Words(3)}, "both sides of the bat, one arm")
 	one := drill.Group{People: 4, Lanes: 4}
 	both := one
-	both.BothFeet = true
+	both.Sides = []drill.Uses{{Foot: drill.Both}}
 	assert.Equal(t, []float64{12, 24, 12}, []float64{kick.Work(3, one), kick.Work(3, both), throw.Work(3, both)})
 }

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -37,22 +38,41 @@ func (d Dose) clone() Dose {
 	return d
 }
 
+// Uses is which sides somebody uses: the hand that throws, the foot that kicks, the side of the
+// bat, where that is not the hand's.
+type Uses struct{ Hand, Foot, Bats Way }
+
+// of is the side that a drill's own side is for them.
+func (u Uses) of(d Drill) Way {
+	switch {
+	case d.Batted() && u.Bats != "":
+		return u.Bats
+	case d.Handed():
+		return u.Hand
+	}
+	return u.Foot
+}
+
+// batWords tell that something is done with a bat.
+var batWords = regexp.MustCompile(`(?i)\b(?:bat|bats|batting|batter|swings?|tee|soft toss|hitting|bunts?|slap)\b`)
+
+// Batted tells whether a drill's own side is the side of the bat.
+func (d Drill) Batted() bool {
+	return d.Handed() && (batWords.MatchString(d.Name) || slices.Contains(d.Kit, "bat"))
+}
+
 // Handed tells whether a drill's own side is a hand, rather than a foot.
 func (d Drill) Handed() bool {
 	return d.Overhead || slices.ContainsFunc([]string{"shoulder", "elbow", "wrist"}, func(joint string) bool { return slices.Contains(d.Regions, joint) })
 }
 
-// Own is the drill as a player does it who uses that hand and foot: on their own side, or
+// Own is the drill as a player does it who uses those sides: on their own side, or
 // on both where they use both.
-func (d Drill) Own(hand, foot Way) Drill {
+func (d Drill) Own(uses Uses) Drill {
 	if !d.Dose.OwnSide {
 		return d
 	}
-	side := foot
-	if d.Handed() {
-		side = hand
-	}
-	switch side {
+	switch side := uses.of(d); side {
 	case Left, Right:
 		d.Dose.Only = side
 	case Both:

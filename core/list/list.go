@@ -160,7 +160,7 @@ func (e *Entry) own(p *plan.Player) {
 	}
 	e.Way = e.Block.Ways[player]
 	for n := range e.Drills {
-		e.Drills[n].Drill = e.Drills[n].Drill.Own(p.Hand, p.Foot)
+		e.Drills[n].Drill = e.Drills[n].Drill.Own(p.Uses())
 		if e.Block.Form == plan.ByChoice {
 			e.Drills[n].Other = !slices.Contains(e.Way, n)
 		}

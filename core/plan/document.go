@@ -93,6 +93,7 @@ type Player struct {
 	Loose    bool        `json:"hypermobile,omitempty"`
 	Hand     drill.Way   `json:"hand,omitempty"` // that the player uses: left, right; "": not said
 	Foot     drill.Way   `json:"foot,omitempty"`
+	Bats     drill.Way   `json:"bats,omitempty"`      // the side of the bat; "": as the hand
 	Level    drill.Grade `json:"level,omitempty"`     // "": as the squad
 	Over     bool        `json:"over,omitempty"`      // who comes late works on over the drink and the line-up
 	Own      []string    `json:"own,omitempty"`       // what they always do in own time, a line each
@@ -359,13 +360,18 @@ func (d *Document) Event(id string) *Fixed {
 	return find(d.Fixed, id, func(f Fixed) string { return f.ID })
 }
 
+// Uses is which sides the player uses.
+func (p *Player) Uses() drill.Uses { return drill.Uses{Hand: p.Hand, Foot: p.Foot, Bats: p.Bats} }
+
 // Group is who shares the doses of the block: its players, the lanes of its zone or
 // its own stations, with the kit that there is.
 func (d *Document) Group(b *Block) drill.Group {
 	group := drill.Group{People: len(d.Members(b.Who)), Lanes: 1, Stock: d.Kit}
 	for _, id := range d.Members(b.Who) {
 		p := d.Player(id)
-		group.BothHands, group.BothFeet = group.BothHands || p.Hand == drill.Both, group.BothFeet || p.Foot == drill.Both
+		if uses := p.Uses(); uses.Hand == drill.Both || uses.Foot == drill.Both || uses.Bats == drill.Both {
+			group.Sides = append(group.Sides, uses)
+		}
 	}
 	zone := d.Zone(b.Zone)
 	if b.Zone == "" { // nobody said where: they make as many lines as there is room for

@@ -30,6 +30,7 @@ func (d *Document) PutRight(players []Known, units map[string][]string) (said []
 		follow(&next.Position, k.Was.Position, k.Now.Position)
 		follow(&next.Hand, k.Was.Hand, k.Now.Hand)
 		follow(&next.Foot, k.Was.Foot, k.Now.Foot)
+		follow(&next.Bats, k.Was.Bats, k.Now.Bats)
 		follow(&next.Level, k.Was.Level, k.Now.Level)
 		follow(&next.Loose, k.Was.Loose, k.Now.Loose)
 		if !slices.Equal(k.Was.Own, k.Now.Own) {
@@ -80,7 +81,7 @@ func (p *Player) otherwise(now *Player) string {
 		return fmt.Sprintf("%s is %s now", now.ShortName(), now.Position)
 	case p.Number != now.Number:
 		return fmt.Sprintf("%s wears %d now", now.ShortName(), now.Number)
-	case p.Position != now.Position || p.Hand != now.Hand || p.Foot != now.Foot || p.Level != now.Level || p.Loose != now.Loose || !slices.Equal(p.Own, now.Own) || !maps.Equal(p.Forms, now.Forms):
+	case p.Position != now.Position || p.Hand != now.Hand || p.Foot != now.Foot || p.Bats != now.Bats || p.Level != now.Level || p.Loose != now.Loose || !slices.Equal(p.Own, now.Own) || !maps.Equal(p.Forms, now.Forms):
 		return now.ShortName() + " is put right"
 	}
 	return ""
@@ -89,8 +90,10 @@ func (p *Player) otherwise(now *Player) string {
 // positions are those that somebody plays.
 func (d *Document) positions() (list []string) {
 	for _, p := range d.Players {
-		if p.Position != "" && !slices.Contains(list, p.Position) {
-			list = append(list, p.Position)
+		for _, one := range Positions(p.Position) {
+			if !slices.Contains(list, one) {
+				list = append(list, one)
+			}
 		}
 	}
 	return list
@@ -99,7 +102,7 @@ func (d *Document) positions() (list []string) {
 // playing are the ids of who plays at one of the positions.
 func (d *Document) playing(positions []string) (ids []string) {
 	for _, p := range d.Players {
-		if slices.Contains(positions, p.Position) {
+		if PlaysOneOf(p.Position, positions) {
 			ids = append(ids, p.ID)
 		}
 	}

@@ -24,8 +24,10 @@ func ContextOf(d *plan.Document, sport string, book []drill.Drill) Context {
 	}
 	for _, p := range d.Players {
 		c.Players = append(c.Players, Player{p.Number, strings.TrimSpace(p.First + " " + p.Last)})
-		if p.Position != "" && !slices.Contains(c.Positions, p.Position) {
-			c.Positions = append(c.Positions, p.Position)
+		for _, one := range plan.Positions(p.Position) {
+			if !slices.Contains(c.Positions, one) {
+				c.Positions = append(c.Positions, one)
+			}
 		}
 	}
 	for _, l := range d.Leaders {
@@ -232,7 +234,7 @@ func (w *writer) id(one string) []string {
 	}
 	var ids []string
 	for _, p := range w.doc.Players {
-		if p.Position == one {
+		if plan.Plays(p.Position, one) {
 			ids = append(ids, p.ID)
 		}
 	}

@@ -1,55 +1,127 @@
 package sport
 
 import (
+	"cmp"
+	"maps"
 	"slices"
 	"strings"
 	"unicode"
+
+	"cuestart/core/plan"
 )
 
-// also is what positions are called in short, or by others, by their names in lower
-// case. What is ambiguous is settled by which positions the sport has.
-var also = map[string][]string{
-	"prop": {"p", "lhp", "thp", "loosehead", "loose head", "tighthead", "tight head", "loosehead prop", "tighthead prop"}, "hooker": {"h", "hk"},
-	"lock": {"l", "lk", "second row", "2nd row"}, "flanker": {"f", "fl", "blindside", "openside", "blindside flanker", "openside flanker", "back row"},
-	"number eight": {"n8", "8", "no 8", "no. 8", "number 8", "no8", "eight", "eighthman"}, "scrum-half": {"sh", "scrumhalf", "nine", "half-back", "halfback"},
-	"fly-half": {"fh", "flyhalf", "ten", "stand-off", "outside half", "first five"}, "full-back": {"fb", "fullback", "full back", "lb", "rb", "left back", "right back"},
-	"centre": {"c", "ctr", "center", "inside centre", "outside centre", "midfield centre", "ic", "oc"}, "wing": {"w", "wg", "winger", "lw", "rw", "left wing", "right wing", "sf", "small forward"},
-	"keeper": {"gk", "g", "k", "goalie", "goalkeeper", "goal keeper", "goaltender", "wicket-keeper", "wicketkeeper", "wk", "goal"}, "centre-back": {"cb", "centreback", "center back", "centre half"},
-	"midfielder": {"mf", "m", "mid", "cm", "dm", "am", "midfield", "middie"}, "winger": {"w", "lw", "rw", "wing", "wide"}, "forward": {"f", "fw", "fwd", "striker", "st", "cf", "pf", "power forward"},
-	"defender": {"d", "def", "back", "defence", "defense", "long pole", "cb", "lb", "rb"}, "last player": {"fixo", "fixed", "defender", "last man"}, "pivot": {"p", "pv", "pivo", "line", "circle runner"},
-	"goal shooter": {"gs", "shooter"}, "goal attack": {"ga"}, "wing attack": {"wa"}, "wing defence": {"wd", "wing defense"}, "goal defence": {"gd", "goal defense"}, "goal keeper": {"gk", "keeper", "goalie", "goalkeeper"},
-	"point": {"pg", "point guard", "1"}, "guard": {"g", "sg", "shooting guard", "2"}, "setter": {"s"}, "outside hitter": {"oh", "outside", "left side"}, "opposite": {"opp", "op", "o", "right side"}, "middle": {"m", "mb", "middle blocker"}, "libero": {"l", "lib"},
-	"back": {"b", "lb", "rb", "cb", "left back", "right back", "centre back", "playmaker"}, "opener": {"op", "opening batter", "opening bat"}, "batter": {"bat", "batsman", "b"},
-	"fast bowler": {"fast", "quick", "seamer", "pace", "pace bowler"}, "slow bowler": {"spin", "spinner", "slow"}, "all-rounder": {"ar", "all rounder", "allrounder"},
-	"pitcher": {"p", "sp", "rp"}, "catcher": {"c"}, "infielder": {"if", "inf", "infield", "1b", "2b", "3b", "ss", "shortstop", "first base", "second base", "third base"}, "outfielder": {"of", "outfield", "lf", "cf", "rf"},
-	"jammer": {"j"}, "blocker": {"b"}, "handler": {"h"}, "cutter": {"c"}, "attacker": {"a", "att", "attack", "forward"},
-}
-
-// Find is the position of the sport that a text means: its name in any case, or what
-// it is called in short. Where there is none, near is the one that the text is likest
-// to; "" where it is like none.
+// Find is the position of the sport that a text means: its name in any case, or what its
+// players call it, one of it or several. Where there is none, near is the one that the text is
+// likest to; "" where it is like none.
 func (s *Sport) Find(text string) (position, near string) {
 	said := plainly(text)
 	if said == "" {
 		return "", ""
 	}
-	for _, p := range s.Positions {
-		if plainly(p) == said {
+	singular := strings.TrimSuffix(said, "s")
+	if strings.HasSuffix(said, "men") {
+		singular = strings.TrimSuffix(said, "men") + "man"
+	}
+	for _, as := range []string{said, singular} {
+		if p := s.called(as); p != "" {
 			return p, ""
 		}
 	}
-	for _, p := range s.Positions {
-		if slices.ContainsFunc(also[strings.ToLower(p)], func(a string) bool { return plainly(a) == said }) {
-			return p, ""
-		}
-	}
-	least := len([]rune(said))/2 + 1 // slips beyond which it is another word
-	for _, p := range s.Positions {
-		if n := slips(said, plainly(p)); n < least {
-			near, least = p, n
-		}
+	if list := s.Nearest(text, 1); len(list) > 0 && slips(said, plainly(list[0])) < len([]rune(said))/2+1 {
+		near = list[0]
 	}
 	return "", near
+}
+
+// called is the position that goes by a plain text; "" where none does.
+func (s *Sport) called(said string) string {
+	for _, p := range s.Positions {
+		if plainly(p) == said {
+			return p
+		}
+	}
+	for _, p := range s.Positions {
+		if slices.ContainsFunc(s.Called[p], func(a string) bool { return plainly(a) == said }) {
+			return p
+		}
+	}
+	return ""
+}
+
+// FindAll is Find of a text that may name several: "LW/C", "back and wing". What it does
+// not know stands as it was said; unknown are those.
+func (s *Sport) FindAll(text string) (positions, unknown []string) {
+	if position, _ := s.Find(text); position != "" {
+		return []string{position}, nil
+	}
+	for _, one := range plan.Positions(text) {
+		position, _ := s.Find(one)
+		if position == "" {
+			position, unknown = one, append(unknown, one)
+		}
+		if !slices.Contains(positions, position) {
+			positions = append(positions, position)
+		}
+	}
+	return positions, unknown
+}
+
+// Nearest are up to n positions of the sport, those first to which, or to what they are
+// called, a text is likest.
+func (s *Sport) Nearest(text string, n int) []string {
+	said := plainly(text)
+	far := map[string]int{}
+	for _, p := range s.Positions {
+		far[p] = slips(said, plainly(p))
+		for _, a := range s.Called[p] {
+			if len(a) > 3 { // a short form is like everything
+				far[p] = min(far[p], slips(said, plainly(a)))
+			}
+		}
+	}
+	list := slices.Clone(s.Positions)
+	slices.SortStableFunc(list, func(a, b string) int { return far[a] - far[b] })
+	return list[:min(n, len(list))]
+}
+
+// With is the sport in which a position goes by a further word, or with as "" has one of that name
+// more; nil where as is none of its positions.
+func (s Sport) With(said, as string) *Sport {
+	if as == "" {
+		s.Positions = append(slices.Clone(s.Positions), said)
+		return &s
+	}
+	if !slices.Contains(s.Positions, as) {
+		return nil
+	}
+	s.Called = maps.Clone(s.Called)
+	if s.Called == nil {
+		s.Called = map[string][]string{}
+	}
+	s.Called[as] = append(slices.Clone(s.Called[as]), said)
+	return &s
+}
+
+// Filled is the sport with what it does not say taken from another, such as from the one that
+// it was a copy of: positions of its own are kept.
+func (s Sport) Filled(from Sport) Sport {
+	if s.Called == nil {
+		s.Called = from.Called
+	}
+	if s.Length == 0 {
+		s.Length, s.Width, s.Lap = from.Length, from.Width, from.Lap
+	}
+	if s.Lines == nil {
+		s.Lines = from.Lines
+	}
+	if s.Shape == nil {
+		s.Shape, s.Elsewhere, s.Kit, s.Measures, s.Targets, s.Example = from.Shape, from.Elsewhere, from.Kit, from.Measures, from.Targets, from.Example
+	}
+	s.Act = cmp.Or(s.Act, from.Act)
+	if s.Begins == (plan.Turns{}) {
+		s.Begins = from.Begins
+	}
+	return s
 }
 
 // plainly is a text without case, spaces and marks.

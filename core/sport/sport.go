@@ -10,7 +10,9 @@ import (
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/measure"
 	"cuestart/core/plan"
+	"cuestart/core/trial"
 )
 
 // Everyone, as who of a [Fixed], means the whole squad.
@@ -21,26 +23,54 @@ const Bench = plan.Bench
 
 // Sport is one sport as a club plays it.
 type Sport struct {
-	Key       string      `json:"key"`
-	Name      string      `json:"name"`
-	Start     string      `json:"start"`              // what its start is called: Kick-off
-	Training  string      `json:"training,omitempty"` // what the start of a training is called; "": Training
-	Ground    string      `json:"ground"`             // pitch, court, ice, diamond or track
-	Margin    int         `json:"margin"`             // minutes before the start at which work ends
-	Season    string      `json:"season,omitempty"`   // the time of the season that it is now: pre-season, in season, finals; "": not said
-	Yards     bool        `json:"yards,omitempty"`    // lengths are said in yards
-	Offers    plan.Offers `json:"offers,omitempty"`   // what the day's factors do to what a coach wrote
-	Stresses  []string    `json:"stresses"`           // joints
-	Positions []string    `json:"positions"`
-	Units     []Unit      `json:"units"`
-	Due       []Due       `json:"due"`
-	First     string      `json:"first,omitempty"` // what decides who is in action first
-	Begins    plan.Turns  `json:"begins,omitzero"` // what it is called to begin first, and later
-	Roles     []Role      `json:"roles,omitempty"` // of the day: the starter
-	Fixed     []Fixed     `json:"fixed"`
-	Zones     []Zone      `json:"zones"` // of a usual ground
-	Craft     []Craft     `json:"craft"`
-	Team      Craft       `json:"team"` // what all who begin do last
+	Key            string      `json:"key"`
+	Name           string      `json:"name"`
+	Start          string      `json:"start"`              // what its start is called: Kick-off
+	Training       string      `json:"training,omitempty"` // what the start of a training is called; "": Training
+	Ground         string      `json:"ground"`             // pitch, court, ice, diamond or track
+	Margin         int         `json:"margin"`             // minutes before the start at which work ends
+	Season         string      `json:"season,omitempty"`   // the time of the season that it is now: pre-season, in season, finals; "": not said
+	measure.System             // what its lengths, air and wind are said in
+	Offers         plan.Offers `json:"offers,omitempty"` // what the day's factors do to what a coach wrote
+	Stresses       []string    `json:"stresses"`         // joints
+	Positions      []string    `json:"positions"`
+	Units          []Unit      `json:"units"`
+	Due            []Due       `json:"due"`
+	First          string      `json:"first,omitempty"` // what decides who is in action first
+	Begins         plan.Turns  `json:"begins,omitzero"` // what it is called to begin first, and later
+	Roles          []Role      `json:"roles,omitempty"` // of the day: the starter
+	Fixed          []Fixed     `json:"fixed"`
+	Zones          []Zone      `json:"zones"` // of a usual ground
+	Craft          []Craft     `json:"craft"`
+	Team           Craft       `json:"team"` // what all who begin do last
+
+	Called    map[string][]string `json:"called,omitempty"`    // what its players call each position, beside its name
+	Length    float64             `json:"length,omitempty"`    // of a usual ground, in metres
+	Width     float64             `json:"width,omitempty"`     // of a usual ground, in metres
+	Lap       float64             `json:"lap,omitempty"`       // once round it, in metres, where that is measured
+	Lines     []Line              `json:"lines,omitempty"`     // of a usual ground
+	Elsewhere []Zone              `json:"elsewhere,omitempty"` // its other form: indoors where it is played outdoors, outdoors where it is played indoors
+	Shape     []string            `json:"shape,omitempty"`     // how its day usually goes, as headings of a list
+	Kit       []Kit               `json:"kit,omitempty"`       // what a club of it usually has
+	Act       string              `json:"act,omitempty"`       // what is counted of it: throws, kicks
+	Measures  []trial.Test        `json:"measures,omitempty"`  // what is usually measured in it
+	Targets   []Target            `json:"targets,omitempty"`   // of a week, to begin with
+	Example   []string            `json:"example,omitempty"`   // lines as its coaches write them
+}
+
+// Kit is how much of one thing a club usually has.
+type Kit struct {
+	Name   string `json:"name"`
+	Pieces int    `json:"pieces"`
+}
+
+// Target is what a week should hold of something: of a joint, a quality or both, or of hard work.
+type Target struct {
+	Region  string `json:"region,omitempty"`
+	Quality string `json:"quality,omitempty"`
+	Hard    bool   `json:"hard,omitempty"`
+	Days    int    `json:"days"`
+	AtMost  bool   `json:"at_most,omitempty"`
 }
 
 // Unit is a set of positions that works together.
@@ -80,7 +110,8 @@ type Zone struct {
 	Lanes    int    `json:"lanes"`
 	Metres   int    `json:"metres"`
 	Surface  string `json:"surface"`
-	After    bool   `json:"after,omitempty"` // it is free after the start too
+	Covered  bool   `json:"covered,omitempty"` // it is under a roof, which its surface does not tell
+	After    bool   `json:"after,omitempty"`   // it is free after the start too
 }
 
 // RinkAir is the air in an ice rink, in °C.
@@ -90,7 +121,7 @@ const RinkAir = 8.0
 // rink is cold.
 func (z Zone) Plan(id string) plan.Zone {
 	is := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: float64(z.Metres), Surface: z.Surface}
-	is.Covered = slices.Contains([]string{"wood", "hall", "rubber", "ice"}, z.Surface)
+	is.Covered = z.Covered || slices.Contains([]string{"wood", "hall", "rubber", "ice"}, z.Surface)
 	if z.Surface == "ice" {
 		air := RinkAir
 		is.Celsius = &air
@@ -148,6 +179,11 @@ var singles = []string{"keeper", "goalkeeper", "goalie", "catcher", "setter", "l
 
 const singleIn = 11
 
+// Bats tells whether the sport has a bat, which has a side of its own.
+func (s *Sport) Bats() bool {
+	return slices.Contains([]string{"baseball", "softball", "cricket"}, s.Key) || slices.ContainsFunc(s.Kit, func(k Kit) bool { return k.Name == "bat" })
+}
+
 // HowMany is how many players have a role of the day; 0: any number.
 func (s *Sport) HowMany(role string) int {
 	if role == plan.Captain {
@@ -175,7 +211,7 @@ func (s *Sport) OfMatch(name string) bool {
 
 // Covers tells whether who, a position or a unit, includes the position.
 func (s *Sport) Covers(who, position string) bool {
-	return who == position || slices.ContainsFunc(s.Units, func(u Unit) bool { return u.Name == who && slices.Contains(u.Positions, position) })
+	return plan.Plays(position, who) || slices.ContainsFunc(s.Units, func(u Unit) bool { return u.Name == who && plan.PlaysOneOf(position, u.Positions) })
 }
 
 // Validate says what is wrong with the sport, a sentence a line, or nil. Known
@@ -224,6 +260,7 @@ func (s *Sport) Validate(known func(code string) bool) error {
 	for _, c := range append(slices.Clone(s.Craft), s.Team) {
 		s.craft(c, known, say)
 	}
+	s.ground(say)
 	if err := errors.Join(wrong...); err != nil {
 		return fmt.Errorf("sport %s: %w", s.Key, err)
 	}

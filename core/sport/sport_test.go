@@ -50,8 +50,8 @@ func TestAMistakeInASportIsNamed(t *testing.T) {
 }
 
 func TestAPositionIsFoundAsItIsCalled(t *testing.T) {
-	netball := sport.Sport{Positions: []string{"Goal shooter", "Goal attack", "Centre", "Goal keeper"}}
-	hockey := sport.Sport{Positions: []string{"Keeper", "Defender", "Midfielder", "Forward"}}
+	netball := sport.Sport{Called: map[string][]string{"Goal shooter": {"GS"}, "Goal attack": {"GA"}}, Positions: []string{"Goal shooter", "Goal attack", "Centre", "Goal keeper"}}
+	hockey := sport.Sport{Called: map[string][]string{"Keeper": {"goalie"}}, Positions: []string{"Keeper", "Defender", "Midfielder", "Forward"}}
 	for said, want := range map[string][2]string{"GS": {"Goal shooter", ""}, "ga": {"Goal attack", ""}, "centre": {"Centre", ""}, "goal-keeper": {"Goal keeper", ""},
 		"Gaol Attack": {"", "Goal attack"}, "drummer": {"", ""}, "": {"", ""}} {
 		position, near := netball.Find(said)

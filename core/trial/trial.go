@@ -14,10 +14,10 @@ import (
 
 // Test is what is measured.
 type Test struct {
-	Name  string
-	Unit  string
-	Lower bool // the lower result is the better one, such as a sprint's time
-	Mean  bool // the mean of the tries counts, else the best
+	Name  string `json:"name"`
+	Unit  string `json:"unit"`
+	Lower bool   `json:"lower,omitempty"` // the lower result is the better one, such as a sprint's time
+	Mean  bool   `json:"mean,omitempty"`  // the mean of the tries counts, else the best
 }
 
 // Result is what tries come to; false where there are none.

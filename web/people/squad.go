@@ -36,8 +36,11 @@ type squadBody struct {
 	Player    *playerForm
 	Unit      *unitForm
 	Ruling    *rulingForm
+	Names     *namesForm      // where names are pasted
+	Asked     []planner.Asked // positions that the sport does not have
 	Coach     bool
 	Medical   bool
+	Bats      bool                // the sport has a bat
 	Ruled     int                 // players under a ruling today
 	Hurt      []shell.HurtRow     // who is hurt, and has no answer yet
 	Left      []planner.LeftRuled // for medical staff: rulings of who has left
@@ -56,7 +59,6 @@ type playerRow struct {
 	Sides, Build, Units, Note string
 	Rulings                   []string
 	Open                      bool
-	Unknown, Near             string // a position that the sport does not have, and the one it is likest to
 }
 
 type playerForm struct {
@@ -106,9 +108,6 @@ func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refi
 	open := r.QueryID("player")
 	for _, k := range squad.Players {
 		row := playerRowOf(squad, k, today)
-		if position, near := plays.Find(k.Is.Position); position == "" && k.Is.Position != "" {
-			row.Unknown, row.Near = k.Is.Position, near
-		}
 		if row.Open = k.ID == open; len(row.Rulings) > 0 {
 			b.Ruled++
 		}
@@ -129,9 +128,19 @@ func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refi
 	if err := b.open(r, squad, today); err != nil {
 		return nil, err
 	}
+	if b.Asked, err = asked(r, squad); err != nil {
+		return nil, err
+	}
+	if b.Coach && b.Player == nil && b.Unit == nil && (r.Query("names") != "" || len(b.Players) == 0) {
+		b.Names = &namesForm{}
+	}
 	if refill != nil {
 		refill(b)
 	}
+	if b.Names != nil {
+		b.Names.Example = exampleNames(plays.Positions)
+	}
+	b.Bats = plays.Bats()
 	return &shell.Page{Screens: screens, Name: "squad", Title: "Squad", Nav: "squad", Body: b}, nil
 }
 
@@ -272,15 +281,14 @@ func SavePlayer(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
 	id, edition := f.ID("id"), f.Count("edition")
 	p := club.Player{First: f.Text("first"), Last: f.Text("last"), Position: f.Text("position"), Number: f.IntOr("number", 0, 1, club.MaxNumber),
-		Foot: club.Side(f.Raw("foot")), Hand: club.Side(f.Raw("hand")), Level: drill.Grade(f.Raw("level")), Build: club.Build(f.Raw("build")), Own: strings.TrimSpace(f.Raw("own")), Forms: f.Raw("forms"), Notes: f.Text("notes")}
+		Foot: club.Side(f.Raw("foot")), Hand: club.Side(f.Raw("hand")), Bats: club.Side(f.Raw("bats")), Level: drill.Grade(f.Raw("level")), Build: club.Build(f.Raw("build")), Own: strings.TrimSpace(f.Raw("own")), Forms: f.Raw("forms"), Notes: f.Text("notes")}
 	said := p.Label() + " is saved"
 	plays, err := r.Planner.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	if position, _ := plays.Find(p.Position); position != "" {
-		p.Position = position
-	}
+	positions, _ := plays.FindAll(p.Position)
+	p.Position = strings.Join(positions, plan.BetweenPositions)
 	if id == 0 && f.Raw("somebody") == "" {
 		if again, err := askedAbout(r, squad, p, f); again != nil || err != nil {
 			return again, err

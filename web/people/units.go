@@ -50,7 +50,7 @@ func groupsOf(squad *planner.Squad, plays *sport.Sport) (groups []unitRow) {
 		add(u.ID, u.Is.Name, func(k planner.Entry[club.Player]) bool { return slices.Contains(u.Is.Players, k.ID) })
 	}
 	for _, u := range plays.Units {
-		add(0, u.Name, func(k planner.Entry[club.Player]) bool { return slices.Contains(u.Positions, k.Is.Position) })
+		add(0, u.Name, func(k planner.Entry[club.Player]) bool { return plan.PlaysOneOf(k.Is.Position, u.Positions) })
 	}
 	return groups
 }

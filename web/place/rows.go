@@ -46,6 +46,10 @@ var phases = []shell.Choice{{Value: "", Label: drill.Sport.Name()}, {Value: dril
 
 // The tables of a sport.
 var (
+	positions = columns{Key: "position", Legend: "Positions", Hint: "As your players call them: names are found by any of these when a squad is pasted.", Columns: []column{
+		{Name: "name", Label: "Position"}, {Name: "called", Label: "Also called, several with ;", Wide: true}}}
+	lines = columns{Key: "line", Legend: "Lines of the ground", Hint: "What people run to: how far it is from where they start.", Columns: []column{
+		{Name: "name", Label: "Line"}, {Name: "far", Label: "How far"}, {Name: "also", Label: "Also called, several with ;", Wide: true}, {Name: "across", Label: "Runs", Choices: ways}}}
 	units = columns{Key: "unit", Legend: "Units: positions that work together", Columns: []column{
 		{Name: "name", Label: "Unit"}, {Name: "positions", Label: "Positions, several with ;", Wide: true}}}
 	due = columns{Key: "due", Legend: "Who is due earlier or later", Hint: "Minutes from the start, before it negative: where they are in action first, and where their turn comes later.", Columns: []column{
@@ -61,6 +65,9 @@ var (
 var craftColumns = []column{{Name: "name", Label: "Routine"}, {Name: "for", Label: "For"}, {Name: "drills", Label: "Drills", Wide: true, List: "drills"},
 	{Name: "priority", Label: "Priority", Choices: priorities}, {Name: "stations", Label: "At once", Number: true}, {Name: "phase", Label: "Phase", Choices: phases},
 	{Name: "place", Label: "Place"}, {Name: "on", Label: "Days", Choices: days}}
+
+// ways are how a line is run to.
+var ways = []shell.Choice{{Value: "", Label: "up the ground"}, {Value: "across", Label: "across it"}}
 
 // days are those on which a routine is done.
 var days = []shell.Choice{{Value: "", Label: "every day"}, {Value: string(plan.First), Label: "if first"}, {Value: string(plan.Later), Label: "if later"}}

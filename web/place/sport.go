@@ -7,6 +7,7 @@ import (
 	"cuestart/book"
 	"cuestart/core/club"
 	"cuestart/core/drill"
+	"cuestart/core/measure"
 	"cuestart/core/plan"
 	"cuestart/core/sport"
 	"cuestart/planner"
@@ -18,18 +19,18 @@ type sportBody struct {
 	Key, Name, Start, First string
 	Training, Season        string
 	Begins                  plan.Turns
-	Yards                   bool
-	Offers                  plan.Offers
-	Margin                  string
-	Stresses                []shell.Tick
-	Positions               string
-	Tables                  []table
-	Presets                 []shell.Choice
-	Drills                  []shell.Choice // names to write
-	Who                     []string
-	Own                     bool
-	Edition                 uint32
-	Problems                plan.Problems
+	measure.System
+	Long, Wide, Round string // of the ground, in the club's unit
+	Offers            plan.Offers
+	Margin            string
+	Stresses          []shell.Tick
+	Tables            []table
+	Presets           []shell.Choice
+	Drills            []shell.Choice // names to write
+	Who               []string
+	Own               bool
+	Edition           uint32
+	Problems          plan.Problems
 }
 
 // Sport is the page of the club's sport.
@@ -66,8 +67,19 @@ func sportPage(r *shell.Request, drills *planner.Book, b *sportBody) (*shell.Pag
 }
 
 func bodyOf(p *sport.Sport, drills *planner.Book) *sportBody {
-	b := &sportBody{Key: p.Key, Name: p.Name, Start: p.Start, Training: p.Training, Season: p.Season, Begins: p.Begins, Yards: p.Yards, Offers: p.Offers, First: p.First, Margin: strconv.Itoa(p.Margin), Positions: strings.Join(p.Positions, "\n"),
+	b := &sportBody{Key: p.Key, Name: p.Name, Start: p.Start, Training: p.Training, Season: p.Season, Begins: p.Begins, System: p.System, Long: far(p, p.Length), Wide: far(p, p.Width), Round: far(p, p.Lap), Offers: p.Offers, First: p.First, Margin: strconv.Itoa(p.Margin),
 		Stresses: shell.Ticks(drill.Regions, p.Stresses), Who: []string{sport.Everyone, sport.Bench}}
+	positions, lines := positions.table(), lines.table()
+	for _, one := range p.Positions {
+		positions.add(one, several(p.Called[one]))
+	}
+	for _, l := range p.Lines {
+		across := ""
+		if l.Across {
+			across = ways[1].Value
+		}
+		lines.add(l.Name, p.System.Length(l.Metres), several(l.Also), across)
+	}
 	units, due, roles, fixed, craft, team := units.table(), due.table(), roles.table(), fixed.table(), craft.table(), team.table()
 	for _, u := range p.Units {
 		units.add(u.Name, several(u.Positions))
@@ -88,10 +100,10 @@ func bodyOf(p *sport.Sport, drills *planner.Book) *sportBody {
 		craft.add(craftRow(k, drills)...)
 	}
 	team.add(craftRow(p.Team, drills)...)
-	for _, t := range []*table{units, due, roles, fixed, craft} {
+	for _, t := range []*table{positions, lines, units, due, roles, fixed, craft} {
 		t.add(make([]string, len(t.Columns))...) // one more, to fill in
 	}
-	b.Tables = []table{*units, *roles, *due, *fixed, *craft, *team}
+	b.Tables = []table{*positions, *units, *roles, *due, *fixed, *craft, *team, *lines}
 	return b
 }
 
@@ -117,6 +129,24 @@ func nameOf(drills *planner.Book, code string) string {
 	return d.Name
 }
 
+// far is a length of the ground in the club's unit; "" where it is not known.
+func far(p *sport.Sport, metres float64) string {
+	if metres == 0 {
+		return ""
+	}
+	return p.System.Length(metres)
+}
+
+// readFar reads a length of the ground; 0 where it is not said.
+func readFar(f *shell.Form, in measure.System, field string) float64 {
+	text := f.Text(field)
+	metres, ok := in.ReadLength(text)
+	if text != "" && !ok {
+		f.Refuse("sport", "%q is no length: write it as 68 or 75 yd", text)
+	}
+	return metres
+}
+
 // several writes a list into one field.
 func several(list []string) string { return strings.Join(list, "; ") }
 
@@ -126,7 +156,11 @@ func SaveSport(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	p, tables := readSport(r.Form, drills)
+	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	p, tables := readSport(r.Form, *plays, drills)
 	if bad := p.Validate(func(code string) bool { _, ok := drills.Find(code); return ok }); bad != nil {
 		for _, line := range strings.Split(bad.Error(), "\n") {
 			r.Form.Refuse("sport", "%s", strings.TrimPrefix(line, "sport "+p.Key+": "))
@@ -145,20 +179,31 @@ func SaveSport(r *shell.Request) (shell.Answer, error) {
 	})
 }
 
-// readSport reads the form; the usual ground stays that of the preset. It returns
-// the rows as they were sent too.
-func readSport(f *shell.Form, drills *planner.Book) (p sport.Sport, sent []table) {
-	p, _ = book.Sport(f.Raw("key"))
+// readSport reads the form; what it does not ask stays that of the club's sport, or of the preset
+// that it is of. It returns the rows as they were sent too.
+func readSport(f *shell.Form, from sport.Sport, drills *planner.Book) (p sport.Sport, sent []table) {
+	if p = from; p.Key != f.Raw("key") {
+		p, _ = book.Sport(f.Raw("key"))
+	}
+	p.System = measure.System{Yards: f.Raw("lengths") == "yd", Feet: f.Raw("lengths") == "ft", Fahrenheit: f.Raw("degrees") == "F", Miles: f.Raw("wind") == "mph"}
+	p.Length, p.Width, p.Lap = readFar(f, p.System, "long"), readFar(f, p.System, "wide"), readFar(f, p.System, "round")
 	p.Key, p.Name, p.Start, p.First = f.Raw("key"), f.Text("name"), f.Text("start"), f.Text("first")
-	p.Margin, p.Stresses, p.Positions = f.Int("margin", 0, 60), f.List("stresses"), f.Entries("positions")
+	p.Margin, p.Stresses = f.Int("margin", 0, 60), f.List("stresses")
 	p.Offers = plan.Offers(f.Raw("offers"))
-	p.Training, p.Season, p.Yards = f.Text("training"), f.Text("season"), f.Has("yards")
+	p.Training, p.Season = f.Text("training"), f.Text("season")
 	p.Begins = plan.Turns{First: f.Text("begins_first"), Later: f.Text("begins_later")}
 	p.Units, p.Due, p.Roles, p.Fixed, p.Craft, p.Team = nil, nil, nil, nil, nil, sport.Craft{}
 	read := func(c columns) *table {
 		t := c.read(f)
 		sent = append(sent, *t)
 		return t
+	}
+	p.Positions, p.Called, p.Lines = nil, map[string][]string{}, nil
+	for _, row := range read(positions).rows() {
+		p.Positions = append(p.Positions, row.text(0))
+		if also := row.list(1); len(also) > 0 {
+			p.Called[row.text(0)] = also
+		}
 	}
 	for _, row := range read(units).rows() {
 		p.Units = append(p.Units, sport.Unit{Name: row.text(0), Positions: row.list(1)})
@@ -177,6 +222,13 @@ func readSport(f *shell.Form, drills *planner.Book) (p sport.Sport, sent []table
 	}
 	for _, row := range read(team).rows() {
 		p.Team = row.craft(f, drills)
+	}
+	for _, row := range read(lines).rows() {
+		metres, ok := p.System.ReadLength(row.text(1))
+		if !ok {
+			f.Refuse("sport", "line %s: write how far it is, such as 22 or 22 yd", row.text(0))
+		}
+		p.Lines = append(p.Lines, sport.Line{Name: row.text(0), Metres: metres, Also: row.list(2), Across: row.text(3) == ways[1].Value})
 	}
 	return p, sent
 }

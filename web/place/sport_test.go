@@ -18,7 +18,7 @@ func TestASportIsReadAsItIsShown(t *testing.T) {
 	drills := planner.NewBook(book.Drills(), nil)
 	for _, s := range book.Sports() {
 		b := bodyOf(&s, drills)
-		form := url.Values{"key": {b.Key}, "name": {b.Name}, "start": {b.Start}, "first": {b.First}, "margin": {b.Margin}, "positions": {b.Positions},
+		form := url.Values{"key": {b.Key}, "name": {b.Name}, "start": {b.Start}, "first": {b.First}, "margin": {b.Margin}, "lengths": {b.Unit()}, "long": {b.Long}, "wide": {b.Wide}, "round": {b.Round},
 			"training": {b.Training}, "season": {b.Season}, "begins_first": {b.Begins.First}, "begins_later": {b.Begins.Later}}
 		for _, tick := range b.Stresses {
 			if tick.On {
@@ -33,7 +33,7 @@ func TestASportIsReadAsItIsShown(t *testing.T) {
 			}
 		}
 		f := shell.NewForm(form)
-		back, _ := readSport(f, drills)
+		back, _ := readSport(f, s, drills)
 		require.NoError(t, f.Err(), s.Key)
 		require.NoError(t, back.Validate(func(code string) bool { _, ok := drills.Find(code); return ok }))
 		slices.Sort(back.Stresses)
@@ -61,11 +61,11 @@ func TestARowSaysWhatIsWrongWithIt(t *testing.T) {
 	drills := planner.NewBook(book.Drills(), nil)
 	f := shell.NewForm(url.Values{"key": {"netball"}, "margin": {"5"}, "fixed-name": {"Toss", ""}, "fixed-who": {"captain", "x"}, "fixed-from": {"soon", ""}, "fixed-to": {"38", ""},
 		"craft-name": {"Shots"}, "craft-stations": {"many"}})
-	p, sent := readSport(f, drills)
+	p, sent := readSport(f, book.Sports()[0], drills)
 	assert.Len(t, p.Fixed, 1, "a row without a name is none")
 	wrong := shell.Problems(f.Err())
 	require.Len(t, wrong, 2)
 	assert.Equal(t, `Toss: "soon" is no whole number of minutes`, wrong[0].What)
 	assert.Equal(t, `Shots: "many" is no number at once`, wrong[1].What)
-	assert.Equal(t, "soon", sent[3].Rows[0][2].Value)
+	assert.Equal(t, "soon", sent[4].Rows[0][2].Value)
 }

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"cuestart/core/club"
+	"cuestart/core/plan"
 	"cuestart/planner"
 	"cuestart/share"
 	"cuestart/web/shell"
@@ -36,12 +37,11 @@ func readSquad(r *shell.Request, b *importBody, file []byte) error {
 	if plays, failed := r.Planner.Sport(r.Context(), r.Club()); failed == nil {
 		for i := range rows {
 			p := &rows[i].Is
-			position, near := plays.Find(p.Position)
-			if position == "" && p.Position != "" {
-				b.Unsure = append(b.Unsure, unsure(rows[i].Line, p.Position, near))
-				continue
+			positions, unknown := plays.FindAll(p.Position)
+			for _, one := range unknown {
+				b.Unsure = append(b.Unsure, unsure(rows[i].Line, one, plays.Nearest(one, 1)[0]))
 			}
-			p.Position = position
+			p.Position = strings.Join(positions, plan.BetweenPositions)
 		}
 	}
 	return compare[club.Player](r, b, squad.ID, rows, wrong, err)
@@ -49,11 +49,7 @@ func readSquad(r *shell.Request, b *importBody, file []byte) error {
 
 // unsure is what is said of a position that the sport does not have.
 func unsure(line int, position, near string) wrongRow {
-	what := fmt.Sprintf("%q is not a position of your sport, so no position work finds this player", position)
-	if near != "" {
-		what = fmt.Sprintf("%q is not a position of your sport: did you mean %s?", position, near)
-	}
-	return wrongRow{line, "position", what}
+	return wrongRow{line, "position", fmt.Sprintf("%q is not a position we know: it is kept as it is, and the squad's page asks what it is (like %s?)", position, near)}
 }
 
 func readFixtures(r *shell.Request, b *importBody, file []byte) error {

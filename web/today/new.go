@@ -198,12 +198,15 @@ func (f *form) roles(plays *sport.Sport) {
 	for i, role := range plays.Roles {
 		field := roleField{Index: i, Name: role.Name}
 		for _, k := range f.squad.Players {
-			if len(role.Positions) == 0 || slices.Contains(role.Positions, k.Is.Position) {
+			if len(role.Positions) == 0 || plan.PlaysOneOf(k.Is.Position, role.Positions) {
 				field.People = append(field.People, shell.IDChoice{ID: k.ID, Label: k.Is.Label()})
 			}
 		}
 		slices.SortStableFunc(field.People, func(x, y shell.IDChoice) int {
-			at := func(id uint64) int { return slices.Index(role.Positions, f.squad.Player(id).Is.Position) }
+			at := func(id uint64) int {
+				plays := f.squad.Player(id).Is.Position
+				return slices.IndexFunc(role.Positions, func(of string) bool { return plan.Plays(plays, of) })
+			}
 			return at(x.ID) - at(y.ID)
 		})
 		for n := range max(1, role.Of) {

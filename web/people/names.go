@@ -1,0 +1,68 @@
+package people
+
+import (
+	"cuestart/core/plan"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// namesForm is where names are pasted, with what could not be read of those before.
+type namesForm struct {
+	Text    string
+	Said    string   // what was read
+	Wrong   []string // what was not, a sentence each
+	Example string
+}
+
+// TakeNames puts pasted names into a squad. Lines that nobody was read from are shown again.
+func TakeNames(r *shell.Request) (shell.Answer, error) {
+	squad, err := squadOf(r)
+	if err != nil {
+		return nil, err
+	}
+	text := r.Form.Raw("names")
+	took, err := r.Planner.TakeNames(r.Context(), r.By, squad, text)
+	if err == nil && len(took.Problems) > 0 {
+		if squad, err = squadOf(r); err != nil {
+			return nil, err
+		}
+		return squadPage(r, squad, nil, func(b *squadBody) {
+			b.Names = &namesForm{Text: took.Left, Said: took.Words(), Wrong: took.Problems}
+		})
+	}
+	return r.Saved(err, took.Words(), shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
+		return squadPage(r, squad, wrong, func(b *squadBody) { b.Names = &namesForm{Text: text} })
+	})
+}
+
+// AnswerPosition keeps what a position is that the sport did not have.
+func AnswerPosition(r *shell.Request) (shell.Answer, error) {
+	squad, err := squadOf(r)
+	if err != nil {
+		return nil, err
+	}
+	said, as := r.Form.Raw("said"), r.Form.Raw("as")
+	err = r.Planner.AnswerPosition(r.Context(), r.By, squad, said, as)
+	word := said + " is a position of yours now"
+	if as != "" {
+		word = said + " is " + as
+	}
+	return r.Saved(err, word, shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
+		return squadPage(r, squad, wrong, nil)
+	})
+}
+
+// exampleNames are names as they are pasted, with positions of the sport.
+func exampleNames(positions []string) string {
+	at := func(n int) string { return positions[n%len(positions)] }
+	return "1 Ana Birk - " + at(0) + "\nCleo Daunt, " + at(1) + "\nEve Fenn (" + at(2) + ") #12"
+}
+
+// asked are the positions to ask about, where somebody may answer.
+func asked(r *shell.Request, squad *planner.Squad) ([]planner.Asked, error) {
+	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	if err != nil || !r.Coach() {
+		return nil, err
+	}
+	return squad.AskPositions(plays), nil
+}
