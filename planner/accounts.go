@@ -8,7 +8,9 @@ import (
 	"strings"
 	"time"
 
+	"cuestart/book"
 	"cuestart/core/club"
+	"cuestart/core/measure"
 	"cuestart/store"
 )
 
@@ -31,6 +33,8 @@ type Founding struct {
 	Club, Sport, Squad, Grade string
 	Name, Email               string // of the coach, the e-mail in lower case
 	PasswordHash              string
+	Zone                      string // of its time, an IANA name; "": not said
+	Units                     string // m, yd or ft; "": what is usual where it is
 }
 
 // Empty tells whether there is no club yet.
@@ -43,8 +47,39 @@ func (p *Planner) Found(ctx context.Context, f Founding) (Account, error) {
 		return coach, err
 	}
 	// Who founds a club leads in it, and has a leader's page, until somebody says otherwise.
-	_, err = p.Save(ctx, coach, f.Name+" leads", Change{Is: club.Staff{Name: f.Name, Role: "coach", Leads: true}})
+	ids, err := p.Save(ctx, coach, "the club begins", Change{Is: club.Staff{Name: f.Name, Role: "coach", Leads: true}}, Change{Is: club.Venue{Name: "Home", TimeZone: f.zone()}})
+	if err == nil {
+		err = p.UsualZones(ctx, coach, ids[1])
+	}
+	plays, ok := book.Sport(f.Sport)
+	if units := f.units(plays.System); err == nil && ok && units != plays.System {
+		plays.System = units
+		err = p.SaveSport(ctx, coach, plays, 0)
+	}
 	return coach, err
+}
+
+// zone is the club's time zone; where none is known, coordinated universal time.
+func (f Founding) zone() string {
+	if _, err := time.LoadLocation(f.Zone); err != nil || f.Zone == "" || f.Zone == "Local" {
+		return "UTC"
+	}
+	return f.Zone
+}
+
+// units are what the club says lengths, air and wind in: as was said, else as the sport has it,
+// else as is usual where the club is.
+func (f Founding) units(of measure.System) measure.System {
+	usual := measure.Usual(f.Zone)
+	switch f.Units {
+	case "m":
+		return measure.System{}
+	case "yd", "ft":
+		usual.Yards, usual.Feet = f.Units == "yd", f.Units == "ft"
+	case "":
+		usual.Yards = usual.Yards || of.Yards
+	}
+	return usual
 }
 
 // AccountByEmail returns the account and what proves it, or ErrNotFound; who is

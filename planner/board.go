@@ -13,6 +13,7 @@ import (
 	"cuestart/core/pace"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
+	"cuestart/core/sport"
 	"cuestart/core/today"
 	"cuestart/core/verdict"
 	"cuestart/core/warmth"
@@ -32,18 +33,21 @@ type Board struct {
 	Runs        bool // somebody has pressed at the pitch side
 
 	book    *Book
-	sport   string
+	sport   *sport.Sport
 	zones   []plan.Zone // as they lie on the plan of the ground
 	reading check.Input // what the checks went by
 	paces   map[string]pace.Pace
 }
+
+// Plays is the club's sport, which is not to be changed.
+func (b *Board) Plays() *sport.Sport { return b.sport }
 
 // Looks is how a drill of the plan looks, as [Book.Looks].
 func (b *Board) Looks(k *drill.Drill) *figure.Figure { return b.book.Looks(k) }
 
 // Drills are those of the club's book that the board's squad may do.
 func (b *Board) Drills() []drill.Drill {
-	return drill.Query{Sport: b.sport, Grade: b.Document.Grade}.Find(b.book.Drills)
+	return drill.Query{Sport: b.sport.Key, Grade: b.Document.Grade}.Find(b.book.Drills)
 }
 
 // Verdict is whether the board's plan can be run as it is.
@@ -110,9 +114,9 @@ func (p *Planner) board(ctx context.Context, clubID uint64, session *store.Sessi
 	if err := look.Wait(); err != nil {
 		return nil, err
 	}
-	b.book, b.sport = known.book, known.sport.Key
+	b.book, b.sport = known.book, known.sport
 	_, b.Newer = all.of(session.Document)
-	b.reading = check.Input{Document: b.Document, Schedule: b.Schedule, Book: b.book.Drills, Sport: b.sport, Strands: b.Strands, Earlier: earlier, Steps: tried}
+	b.reading = check.Input{Document: b.Document, Schedule: b.Schedule, Book: b.book.Drills, Sport: b.sport.Key, Own: b.sport.PrinciplesOf(b.Document.Kind), Strands: b.Strands, Earlier: earlier, Steps: tried}
 	b.Findings = check.Check(b.reading)
 	return b, nil
 }

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"cuestart/core/club"
+	"cuestart/core/sport"
 )
 
 // Ground is where the club trains and plays, with what, and led by whom.
@@ -61,11 +62,36 @@ func (p *Planner) UsualZones(ctx context.Context, by Account, venue uint64) erro
 	if err != nil {
 		return err
 	}
-	var changes []Change
-	for _, z := range plays.Zones {
+	_, err = p.Save(ctx, by, "usual zones", zonesOf(venue, plays.Zones)...)
+	return err
+}
+
+// zonesOf are zones of a sport as those of a venue.
+func zonesOf(venue uint64, zones []sport.Zone) (changes []Change) {
+	for _, z := range zones {
 		is := z.Plan("")
 		changes = append(changes, Change{Owner: venue, Is: club.Zone{Name: is.Name, Capacity: is.Capacity, Lanes: is.Lanes, Metres: is.Metres, Surface: is.Surface, Covered: is.Covered, Celsius: is.Celsius}})
 	}
-	_, err = p.Save(ctx, by, "usual zones", changes...)
+	return changes
+}
+
+// OtherZones adds the zones of the sport's other form to a venue: the hall of one that is played
+// outdoors.
+func (p *Planner) OtherZones(ctx context.Context, by Account, venue uint64) error {
+	if err := May(by, ToKeep); err != nil {
+		return err
+	}
+	plays, err := p.Sport(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	ground, err := p.Ground(ctx, by.ClubID)
+	if err != nil {
+		return err
+	}
+	if !slices.ContainsFunc(ground.Venues, func(v Venue) bool { return v.ID == venue }) {
+		return ErrNotFound
+	}
+	_, err = p.Save(ctx, by, "more zones", zonesOf(venue, plays.Elsewhere)...)
 	return err
 }

@@ -215,7 +215,7 @@ func again(d *plan.Document, today compose.Brief) {
 	d.Place, d.Kit = today.Place, today.Kit
 	ids := people(d, today)
 	units(d, today, ids)
-	d.Turns = cmp.Or(today.Sport.Begins, d.Turns)
+	d.Turns, d.Measure = cmp.Or(today.Sport.Begins, d.Turns), today.Sport.System
 	d.SetTurn(today.Turn)
 	places(d, today)
 	d.Notes = nil

@@ -6,6 +6,8 @@ import (
 
 	"cuestart/book"
 	"cuestart/core/club"
+	"cuestart/core/drill"
+	"cuestart/core/measure"
 	"cuestart/core/say"
 	"cuestart/core/sport"
 )
@@ -64,7 +66,7 @@ func (p *Planner) playbook(ctx context.Context, clubID uint64) (is playbook, err
 	if err != nil {
 		return is, err
 	}
-	is = playbook{edition: edition, book: NewBook(book.Drills(), drills)}
+	is = playbook{edition: edition}
 	if len(sports) > 0 {
 		own := &sports[0].Is.Sport
 		if came, ok := book.Sport(own.Key); ok {
@@ -82,9 +84,22 @@ func (p *Planner) playbook(ctx context.Context, clubID uint64) (is playbook, err
 		}
 		is.sport = &known
 	}
+	is.book = NewBook(inUnits(book.Drills(), is.sport.System), drills)
 	is.names = say.NewIndex(is.book.Drills, is.sport.Key)
 	p.playbooks.put(clubID, is)
 	return is, nil
+}
+
+// inUnits are drills said in the units of a club.
+func inUnits(drills []drill.Drill, s measure.System) []drill.Drill {
+	if s.Unit() == "m" {
+		return drills
+	}
+	said := make([]drill.Drill, len(drills))
+	for i, d := range drills {
+		said[i] = d.In(s)
+	}
+	return said
 }
 
 // Book returns the club's drill book, which is not to be changed.

@@ -203,7 +203,7 @@ func (b *Board) Stands(block *plan.Block, item int) (list []Stand) {
 	take("harder", harder, ok)
 	instead, ok := b.book.Find(known.Swap)
 	take("instead", instead, ok)
-	if another := drill.Another(b.book.Drills, known, block.Phase, used, b.sport); another != nil {
+	if another := drill.Another(b.book.Drills, known, block.Phase, used, b.sport.Key); another != nil {
 		list = append(list, Stand{"other", *another})
 	}
 	return list

@@ -21,6 +21,11 @@ type Listed struct {
 	Newer                          []string // what medical staff ruled, or lifted, since the plan was made
 }
 
+// AnySession tells whether a club has a session, past or to come.
+func (p *Planner) AnySession(ctx context.Context, clubID uint64) (bool, error) {
+	return p.store.AnySession(ctx, clubID)
+}
+
 // Sessions lists the club's sessions to come, and those of the last twelve
 // hours, the nearest first, most at most; more is how many are not listed.
 func (p *Planner) Sessions(ctx context.Context, clubID uint64, most int) (listed []Listed, more int, err error) {

@@ -12,6 +12,7 @@ import (
 
 	"cuestart/core/club"
 	"cuestart/core/drill"
+	"cuestart/core/measure"
 )
 
 var drillColumns = []column[club.Drill]{
@@ -55,7 +56,7 @@ var drillColumns = []column[club.Drill]{
 	yes("as written", func(d *club.Drill) *bool { return &d.Dose.Exact }),
 	several("rows", func(d *club.Drill) *[]string { return &d.Rows }),
 	several("columns", func(d *club.Drill) *[]string { return &d.Columns }),
-	each("ladder", ";", func(d *club.Drill) *[]drill.Rung { return &d.Rungs }, drill.ParseRung, drill.Rung.String),
+	each("ladder", ";", func(d *club.Drill) *[]drill.Rung { return &d.Rungs }, func(text string) (drill.Rung, error) { return drill.ParseRung(text, measure.System{}) }, func(r drill.Rung) string { return r.Words(measure.System{}) }),
 	decimal("seconds an act", func(d *club.Drill) *float64 { return &d.Dose.ActSeconds }),
 	decimal("effort", func(d *club.Drill) *float64 { return &d.Effort }),
 	decimal("contacts each", func(d *club.Drill) *float64 { return &d.ContactsPerUnit }),

@@ -238,6 +238,12 @@ func (s *Store) Latest(ctx context.Context, clubID, squadID uint64, kind plan.Ki
 	return nil, ErrNotFound
 }
 
+// AnySession tells whether a club has a session, past or to come.
+func (s *Store) AnySession(ctx context.Context, clubID uint64) (bool, error) {
+	is, err := s.queries.AnySession(ctx, clubID)
+	return is, known(err)
+}
+
 // Recent returns the plans of a squad's last six sessions, the latest first.
 func (s *Store) Recent(ctx context.Context, clubID, squadID uint64) ([]*plan.Document, error) {
 	rows, err := s.queries.RecentDocuments(ctx, db.RecentDocumentsParams{ClubID: clubID, SquadID: squadID})

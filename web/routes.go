@@ -109,6 +109,8 @@ func peoples(club, keep shell.Routes) {
 	keep.Post("/squads", people.AddSquad)
 	keep.Post("/squad/:squad/players", people.SavePlayer)
 	keep.Post("/squad/:squad/names", people.TakeNames)
+	keep.Post("/first/kit", today.CountKit)
+	keep.Post("/first/ground", today.OtherZones)
 	keep.Post("/squad/:squad/positions", people.AnswerPosition)
 	keep.Post("/squad/:squad/players/:id/remove", people.RemovePlayer)
 	club.Get("/squad/:squad/players/:id/person.json", people.Person)

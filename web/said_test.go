@@ -70,16 +70,27 @@ func TestADrillOfAnotherKindForgetsTheOld(t *testing.T) {
 	assert.NotContains(t, problemIn(text), made, "no code in a sentence")
 }
 
-// A position that the sport does not know is named with the nearest, where a list is
-// read and on the squad's page; the usual short names are known.
+// A position that the sport does not know stays as it was said and is asked about, once for all
+// who play so: the answer is kept, for those and for the next.
 func TestAnUnknownPositionIsNamed(t *testing.T) {
 	base, _ := site(t, "positions")
 	coach := visit(t, base, demo.Email)
 	list := base64.StdEncoding.EncodeToString([]byte("number;first name;last name;position\n81;Nova;Brisk;Hokker\n82;Zilla;Brisk;9\n83;Odd;Brisk;Wing\n"))
 	_, text, _ := coach.post("/import", url.Values{"kind": {"squad"}, "squad": {"1"}, "file64": {list}})
-	assert.Contains(t, words(text), `"Hokker" is not a position of your sport: did you mean Hooker?`)
+	assert.Contains(t, words(text), `"Hokker" is not a position we know`)
 	coach.post("/import", url.Values{"kind": {"squad"}, "squad": {"1"}, "take": {"yes"}, "file64": {list}})
-	assert.Contains(t, words(page(t, coach, "/squad?squad=1")), "not a position of your sport: did you mean")
+	assert.Contains(t, words(page(t, coach, "/squad?squad=1")), "Hokker : which position is that? Hooker")
+	coach.post("/squad/1/positions", url.Values{"said": {"Hokker"}, "as": {"Hooker"}})
+	assert.NotContains(t, words(page(t, coach, "/squad?squad=1")), "Hokker : which")
+	status, text, _ := coach.post("/squad/1/names", url.Values{"names": {"91 Uma Brisk - hokker / finisher\n77\n\n\nAda " + strings.Repeat("y", 300) + "\n"}})
+	assert.Equal(t, http.StatusOK, status)
+	assert.Contains(t, words(text), "1 player is in")
+	assert.Contains(t, words(text), "a name is up to")
+	assert.Contains(t, words(text), "finisher : which position is that?")
+	coach.post("/squad/1/positions", url.Values{"said": {"finisher"}, "as": {""}})
+	assert.Contains(t, words(page(t, coach, "/squad?squad=1")), "91 Uma Brisk Hooker / finisher", "a position of its own from now on")
+	_, text, _ = coach.post("/squad/1/names", url.Values{"names": {strings.Repeat("Bo Brisk\n", 5000)}})
+	assert.Contains(t, words(text), "200 players are read at once")
 }
 
 // A zone is as long as it is, in metres with a point or a comma, or in yards.

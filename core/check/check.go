@@ -77,6 +77,7 @@ type Input struct {
 	Book     []drill.Drill   // to take drills from for mends; may be empty
 	Strands  []warmth.Strand // of the document on its day; nil: they are worked out
 	Sport    string          // its key, for drills that belong to one
+	Own      []string        // what every warm-up of the club must have, in its words; nil: what is usual
 	Earlier  [][]string      // the [plan.Document.Content] of plans of the same kind that ran before, the latest first
 	Steps    int             // of each fit of a mend, as in runin.Fit; 0: by the size of the problem
 }

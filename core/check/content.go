@@ -32,7 +32,7 @@ func tooManyContacts(r *reading) {
 }
 
 func tooManySprints(r *reading) {
-	r.over(limit{func(l drill.Load) int { return l.SprintMetres }, caps[r.grade()].sprintMetres, "%s: %d m at 90 %% and over, %d m at the most",
+	r.over(limit{func(l drill.Load) int { return l.SprintMetres }, caps[r.grade()].sprintMetres, "%s: %d " + r.Document.Measure.Unit() + " at 90 %% and over, %d " + r.Document.Measure.Unit() + " at the most",
 		func(d drill.Drill) bool {
 			return d.PeakEffort(d.Range.Max) >= drill.SprintEffort && d.Dose.Kind == drill.Travel
 		}, "Turn the sprints down"})

@@ -16,6 +16,10 @@ type Principle struct {
 	Not  string       // why it is not asked for today: "wet ground"; "": it is
 	Add  *drill.Drill // what would add it; nil: nothing of the book does
 	In   drill.Phase  // where
+
+	Is      func(k *drill.Drill) bool // whether a drill has it; nil for the order
+	Count   int                       // of how many drills it takes
+	Missing int                       // how many of them are
 }
 
 // Lacks tells whether the plan does not have what is asked for.
@@ -57,6 +61,13 @@ var usual = []principle{
 // rest.
 func Principles(in Input) (list []Principle) {
 	r := &reading{Input: in, blocks: in.Schedule.Blocks(in.Document)}
+	work := r.longest()
+	if in.Own != nil {
+		for _, p := range ownOf(in.Own) {
+			list = append(list, r.judged(p, p.ID, 0, work))
+		}
+		return list
+	}
 	rows := slices.Clone(usual[:1])
 	for _, j := range in.Document.Stresses {
 		rows = append(rows, principle{"joint " + j, j, drill.Mobilise, func(k *drill.Drill) bool { return anyOf(k.Regions, j) }, 0})
@@ -64,18 +75,29 @@ func Principles(in Input) (list []Principle) {
 	for _, p := range drill.Planes {
 		rows = append(rows, principle{"plane " + p, planeNames[p], drill.Mobilise, func(k *drill.Drill) bool { return anyOf(k.Planes, p) }, 0})
 	}
-	work := r.longest()
 	for _, row := range append(rows, usual[1:]...) {
-		p := Principle{ID: row.id, Name: row.name, In: row.phase}
-		for b := range r.kept() {
-			p.Has = p.Has || slices.ContainsFunc(b.Items, func(i plan.Item) bool { return row.is(&i.Drill) })
-		}
-		if !p.Has {
-			p.Add, p.Not = r.adds(row), r.notToday(row, work)
-		}
-		list = append(list, p)
+		list = append(list, r.judged(Principle{ID: row.id, Name: row.name, In: row.phase, Is: row.is, Count: 1}, row.id, row.from, work))
 	}
 	return append(list, Principle{ID: "order", Name: "the method's order", Has: in.Document.InMethodOrder()})
+}
+
+// judged tells whether a plan of so many seconds of work has what a principle asks for, and else
+// what would add it.
+func (r *reading) judged(p Principle, id string, from, work int) Principle {
+	has := map[string]bool{}
+	for b := range r.kept() {
+		for i := range b.Items {
+			if k := &b.Items[i].Drill; p.Is(k) {
+				has[k.Code+k.Name] = true
+			}
+		}
+	}
+	p.Missing = max(0, p.Count-len(has))
+	if p.Has = p.Missing == 0; !p.Has {
+		row := principle{id, p.Name, p.In, p.Is, from}
+		p.Add, p.Not = r.adds(row, has), r.notToday(row, work)
+	}
+	return p
 }
 
 // longest is how many seconds the player works who works most.
@@ -111,11 +133,14 @@ func (r *reading) notToday(row principle, work int) string {
 // planeNames are the planes as a coach says them.
 var planeNames = map[string]string{"front": "forwards and back", "side": "sideways", "turn": "turning"}
 
-// adds is the drill of the book that adds a principle most simply: the easiest to do
-// here, in its phase.
-func (r *reading) adds(row principle) (found *drill.Drill) {
+// adds is the drill of the book that adds a principle most simply, beside those that the plan has:
+// the easiest to do here, in its phase.
+func (r *reading) adds(row principle, has map[string]bool) (found *drill.Drill) {
 	for i := range r.Book {
 		k := &r.Book[i]
+		if has[k.Code+k.Name] {
+			continue
+		}
 		if !k.Serves(row.phase) || !row.is(k) || !k.Suits(r.Document.Grade) || !r.equipped(*k) || len(r.Document.Players) == 1 && k.WantsPartner() || r.Document.Today.Wet && (k.Ground || k.Jumps()) || k.Collision || k.Static {
 			continue
 		}

@@ -97,7 +97,7 @@ func deepCold(r *reading) {
 		x := &s.Stretches[n]
 		wants := x.Drill.Deep() || x.Drill.Static || x.Peak() >= drill.SprintEffort
 		at := math.Round(10*s.At(x.From-float64(s.From))) / 10
-		what := fmt.Sprintf("%s starts at about %.1f °C over rest", x.Drill.Name, at)
+		what := fmt.Sprintf("%s starts at about %s over rest", x.Drill.Name, r.Document.Measure.Warmer(at))
 		if x.Drill.EndRange && x.Block.Phase == drill.Raise {
 			what = x.Drill.Name + " goes to the end of the range while the body is only being raised"
 		} else if !wants || at >= warmth.Ready {
@@ -229,7 +229,7 @@ func noDrink(r *reading) {
 	}
 	for b := range r.kept() {
 		if !r.day.Indoors(b.Block) {
-			r.add("", fmt.Sprintf("%.4g °C, and no drink stop every %d min", *t.Celsius, plan.DrinkEvery), nil, "Plan a drink stop every 10 min",
+			r.add("", fmt.Sprintf("%s, and no drink stop every %d min", r.Document.Measure.Air(*t.Celsius), plan.DrinkEvery), nil, "Plan a drink stop every 10 min",
 				whole(func(d *plan.Document) { d.Today.DrinkEvery = plan.DrinkEvery }))
 		}
 	}

@@ -148,7 +148,7 @@ func coolStart(r *reading) {
 		changes = append(changes, all(layers, extra(r.sprint(), "Short sprints", lastPhase(r.Document), players)), all(layers, finish), all(layers, sooner, inFull(game, finish)))
 		mend = "Keep them warmer: layers, a later end or a hard finish"
 	}
-	r.add("", fmt.Sprintf("%s: about %.1f °C over rest at the start", r.Names(players), lowest), players, mend, changes...)
+	r.add("", fmt.Sprintf("%s: about %s over rest at the start", r.Names(players), r.Document.Measure.Warmer(lowest)), players, mend, changes...)
 }
 
 // cooling finds strands that stand idle for long once they are warm, before

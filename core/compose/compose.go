@@ -353,8 +353,7 @@ func (c *composer) freeSeconds() int {
 // item is the drill ready for a block, with what stands in for it where a ruling
 // touches it.
 func (c *composer) item(k drill.Drill) plan.Item {
-	item := plan.Item{Drill: k.For(c.Grade)}
-	item.Drill.Dose.Yards = c.Sport.Yards
+	item := plan.Item{Drill: k.For(c.Grade).In(c.Sport.System)}
 	if !slices.ContainsFunc(c.Restrictions, func(r plan.Restriction) bool { return today.Touches(r, k) != "" }) {
 		return item
 	}

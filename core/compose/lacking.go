@@ -14,7 +14,7 @@ import (
 // by one drill in the place of another, where nothing else gets worse for it.
 func (c *composer) completed(ctx context.Context, m *Made) (*Made, error) {
 	for _, lack := range c.lacks(m, m.Document) {
-		next := c.takeIn(m, lack)
+		next := c.takeIn(m, &lack)
 		if next == nil {
 			continue
 		}
@@ -31,11 +31,12 @@ func (c *composer) completed(ctx context.Context, m *Made) (*Made, error) {
 	return m, nil
 }
 
-// lacks are the joints and planes that a document lacks, fitted as m is.
-func (c *composer) lacks(m *Made, d *plan.Document) (list []string) {
-	for _, one := range check.Principles(check.Input{Document: d, Schedule: m.Schedule, Sport: c.Sport.Key}) {
+// lacks are the joints and planes that a document lacks, fitted as m is, or what the club says that
+// every warm-up must have; as often as drills of it are missing.
+func (c *composer) lacks(m *Made, d *plan.Document) (list []check.Principle) {
+	for _, one := range check.Principles(check.Input{Document: d, Schedule: m.Schedule, Sport: c.Sport.Key, Own: c.Sport.PrinciplesOf(d.Kind)}) {
 		if one.Lacks() && strings.Contains(one.ID, " ") {
-			list = append(list, one.ID)
+			list = append(list, slices.Repeat([]check.Principle{one}, one.Missing)...)
 		}
 	}
 	return list
@@ -43,15 +44,13 @@ func (c *composer) lacks(m *Made, d *plan.Document) (list []string) {
 
 // takeIn is the plan with a drill that touches what is lacking in the place of one that can
 // be spared; nil where there is none.
-func (c *composer) takeIn(m *Made, lack string) *plan.Document {
-	what, which, _ := strings.Cut(lack, " ")
-	touches := func(k drill.Drill) bool {
-		return what == "joint" && slices.Contains(k.Regions, which) || what == "plane" && slices.Contains(k.Planes, which)
-	}
+func (c *composer) takeIn(m *Made, lack *check.Principle) *plan.Document {
+	own := strings.HasPrefix(lack.ID, "own ")
+	touches := func(k drill.Drill) bool { return lack.Is(&k) }
 	before := len(c.lacks(m, m.Document))
 	warm := false
 	for _, b := range m.Schedule.Blocks(m.Document) {
-		if !b.Kept || b.Phase == drill.Potentiate || b.Phase == drill.Own || !slices.Contains(b.Who, plan.Everyone) {
+		if !b.Kept || b.Phase == drill.Potentiate && !own || b.Phase == drill.Own || !slices.Contains(b.Who, plan.Everyone) {
 			continue
 		}
 		for n := range b.Items {

@@ -123,7 +123,7 @@ func (c *composer) due() {
 	if c.Kind == plan.Training {
 		return
 	}
-	c.doc.Turns = c.Sport.Begins
+	c.doc.Turns, c.doc.Measure = c.Sport.Begins, c.Sport.System
 	for _, due := range c.Sport.Due {
 		if who := c.who(due.Who); len(who) > 0 {
 			c.doc.Due = append(c.doc.Due, plan.Due{Who: who, First: due.First * 60, Later: due.Later * 60})

@@ -56,6 +56,7 @@ type Different struct {
 	Why     string   `json:"why,omitempty"`     // somebody is out: hurt, or Head
 	Weather string   `json:"weather,omitempty"` // Rain, Lightning, or "" where Celsius says it
 	Celsius *float64 `json:"celsius,omitempty"`
+	Shows   *float64 `json:"shows,omitempty"` // what the thermometer shows, in the plan's unit, where Celsius does not say it
 }
 
 // all are the things that can be different.
@@ -299,15 +300,20 @@ func (is *Different) weather(d *plan.Document, stood []schedule.Stood, now clock
 	case is.Weather == Rain:
 		d.Today.Wet = true
 		return "rain: the ground is wet", nil
-	case is.Celsius == nil:
+	case is.Celsius == nil && is.Shows == nil:
 		return "", plan.In("different", "say how the weather is")
 	}
-	if problem := plan.AirProblem(*is.Celsius); problem != "" {
+	c := 0.0
+	if is.Celsius != nil {
+		c = *is.Celsius
+	} else {
+		c = d.Measure.Celsius(*is.Shows)
+	}
+	if problem := plan.AirProblem(c); problem != "" {
 		return "", plan.In("different", "%s", problem)
 	}
-	c := *is.Celsius
 	d.Today.Celsius = &c
-	return fmt.Sprintf("%g °C by now", c), nil
+	return d.Measure.Air(c) + " by now", nil
 }
 
 // TopUpID is the id of the drill that keeps people moving.

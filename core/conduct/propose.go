@@ -248,7 +248,7 @@ func (p *Proposal) cold(d *plan.Document, s *schedule.Schedule, now clock.Offset
 		}
 	}
 	slices.SortStableFunc(groups, func(a, b chilled) int { return cmp.Compare(a.at, b.at) })
-	floor := func(at float64) string { return fmt.Sprintf("%.1f °C", math.Floor(at*10)/10) }
+	floor := func(at float64) string { return d.Measure.Warmer(math.Floor(at*10) / 10) }
 	if len(groups) > 1 && people == len(d.Players) {
 		p.Cold = []string{fmt.Sprintf("everybody, %s to %s", floor(groups[0].at), floor(groups[len(groups)-1].at))}
 		return

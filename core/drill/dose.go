@@ -79,6 +79,7 @@ type Dose struct {
 	Share      string    `json:"share,omitempty"`      // travel: of the place's length, where that was said
 	Legs       []Leg     `json:"legs,omitempty"`       // line
 	Yards      bool      `json:"yards,omitempty"`      // lengths are said in yards; they are kept in metres
+	Feet       bool      `json:"feet,omitempty"`       // or in feet
 
 	// Exact: it is done as written, a protocol or a test: no factor of the day
 	// touches it.

@@ -5,6 +5,8 @@ import (
 	"math"
 	"strconv"
 	"strings"
+
+	"cuestart/core/measure"
 )
 
 // Rung is a step of a distance ladder.
@@ -14,17 +16,17 @@ type Rung struct {
 	Name   string  `json:"name,omitempty"`
 }
 
-// String writes the rung as ParseRung reads it: "12 m, 50 %, easy arm".
-func (r Rung) String() string {
-	text := fmt.Sprintf("%g m, %g %%", r.Metres, math.Round(1000*r.Effort)/10)
+// Words writes the rung as ParseRung reads it: "12 m, 50 %, easy arm".
+func (r Rung) Words(in measure.System) string {
+	text := fmt.Sprintf("%s, %g %%", in.Length(r.Metres), math.Round(1000*r.Effort)/10)
 	if r.Name != "" {
 		text += ", " + r.Name
 	}
 	return text
 }
 
-// ParseRung reads a rung: metres, effort in per cent, and a name if it has one.
-func ParseRung(text string) (r Rung, err error) {
+// ParseRung reads a rung: how far, effort in per cent, and a name if it has one.
+func ParseRung(text string, in measure.System) (r Rung, err error) {
 	parts := strings.SplitN(text, ",", 3)
 	number := func(i int, unit string) float64 {
 		if i >= len(parts) {
@@ -36,8 +38,9 @@ func ParseRung(text string) (r Rung, err error) {
 		}
 		return n
 	}
-	r.Metres, r.Effort = number(0, "m"), number(1, "%")/100
-	if r.Metres <= 0 || r.Effort < 0 || r.Effort > 1 {
+	far, ok := in.ReadLength(parts[0])
+	r.Metres, r.Effort = far, number(1, "%")/100
+	if !ok || r.Metres <= 0 || r.Effort < 0 || r.Effort > 1 {
 		return Rung{}, fmt.Errorf("%q is no step of a ladder: write it as 12 m, 50 %%, easy arm", text)
 	}
 	if len(parts) == 3 {

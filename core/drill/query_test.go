@@ -10,6 +10,7 @@ import (
 	"pgregory.net/rapid"
 
 	"cuestart/core/drill"
+	"cuestart/core/measure"
 )
 
 func codes(drills []drill.Drill) string {
@@ -55,14 +56,14 @@ func TestADrillIsFoundByWhatACoachKnowsOfIt(t *testing.T) {
 func TestALadderIsReadAsItIsWritten(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		r := drill.Rung{Metres: float64(rapid.IntRange(1, 400).Draw(t, "m")) / 2, Effort: float64(rapid.IntRange(0, 1000).Draw(t, "e")) / 1000, Name: rapid.StringMatching(`([a-z][a-z, ]{0,8}[a-z])?`).Draw(t, "name")}
-		back, err := drill.ParseRung(r.String())
+		back, err := drill.ParseRung(r.Words(measure.System{}), measure.System{})
 		require.NoError(t, err)
 		assert.InDelta(t, r.Effort, back.Effort, 1e-9)
 		r.Effort = back.Effort
 		assert.Equal(t, r, back)
 	})
 	for _, bad := range []string{"", "12", "12 m", "0 m, 50 %", "12 m, 101 %", "far, hard", "12 m, NaN %", "-1, 50"} {
-		_, err := drill.ParseRung(bad)
+		_, err := drill.ParseRung(bad, measure.System{})
 		assert.Error(t, err, bad)
 	}
 }

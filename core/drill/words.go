@@ -3,9 +3,11 @@ package drill
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"cuestart/core/clock"
+	"cuestart/core/measure"
 	"cuestart/core/speech"
 )
 
@@ -80,14 +82,35 @@ func (d Drill) much(say speech.Say, amount int) string {
 }
 
 // Yard is a yard in metres.
-const Yard = 0.9144
+const Yard = measure.Yard
 
 // Length writes a length of the dose: "20 m", or "22 yd" where it was said so.
 func (d Dose) Length(metres float64) string {
-	if d.Yards {
-		return fmt.Sprintf("%g yd", math.Round(10*metres/Yard)/10)
+	return measure.System{Yards: d.Yards, Feet: d.Feet}.Length(metres)
+}
+
+// In is the dose said in the units of a club, its lengths about as long and even in them.
+func (d Dose) In(s measure.System) Dose {
+	if s.Unit() == "m" || d.Yards || d.Feet {
+		return d
 	}
-	return fmt.Sprintf("%g m", metres)
+	d.Yards, d.Feet = s.Yards && !s.Feet, s.Feet
+	d.Metres = s.Nice(d.Metres)
+	d.Legs = slices.Clone(d.Legs)
+	for i := range d.Legs {
+		d.Legs[i].Metres = s.Nice(d.Legs[i].Metres)
+	}
+	return d
+}
+
+// In is the drill said in the units of a club: its dose, its rungs, the room that it takes.
+func (d Drill) In(s measure.System) Drill {
+	d.Dose = d.Dose.In(s)
+	d.Rungs = slices.Clone(d.Rungs)
+	for i := range d.Rungs {
+		d.Rungs[i].Metres = s.Nice(d.Rungs[i].Metres)
+	}
+	return d
 }
 
 // sets writes an amount in sets: "6 reps", "2 × 6".

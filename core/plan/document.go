@@ -10,6 +10,7 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/measure"
 )
 
 // Format is the version of the document that this package writes.
@@ -50,6 +51,7 @@ type Document struct {
 	Grade        drill.Grade    `json:"grade,omitempty"`     // "": club
 	UseSpare     bool           `json:"use_spare,omitempty"` // doses may go up to their maximum where minutes are left
 	Today        Conditions     `json:"today,omitzero"`
+	Measure      measure.System `json:"measure,omitzero"`   // what lengths, air and wind are said in
 	Kit          map[string]int `json:"kit,omitempty"`      // how many there are; what is not named suffices
 	Stresses     []string       `json:"stresses,omitempty"` // the joints that the sport stresses
 	Restrictions []Restriction  `json:"restrictions,omitempty"`

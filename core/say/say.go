@@ -14,6 +14,7 @@ import (
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/measure"
 	"cuestart/core/plan"
 )
 
@@ -101,6 +102,8 @@ type Line struct {
 	Stock map[string]int `json:"stock,omitempty"` // pieces of kit, by its name
 
 	Yards     bool `json:"yards,omitempty"`     // its lengths were said in yards
+	Feet      bool `json:"feet,omitempty"`      // or in feet
+	Metric    bool `json:"-"`                   // or in metres
 	AtOnce    int  `json:"at_once,omitempty"`   // how many do the drill at once
 	Waves     int  `json:"waves,omitempty"`     // in how many turns
 	PerLane   int  `json:"per_lane,omitempty"`  // pieces of its kit in each lane
@@ -248,8 +251,11 @@ func (r *Reader) Read(text string) Line {
 	if text = r.underHead(&line, text); text == "" {
 		return line
 	}
-	if inMetres := metresOfYards(text); inMetres != text {
-		text, line.Yards = inMetres, true
+	line.Metric = inMetresOf.MatchString(text)
+	if of := inMetres(text, yardsOf, measure.Yard); of != text {
+		text, line.Yards = of, true
+	} else if of := inMetres(text, feetOf, measure.Foot); of != text {
+		text, line.Feet = of, true
 	}
 	text, stands := cutFixed(perCent(bullet.ReplaceAllString(text, "$1")))
 	s := &scan{Reader: r, text: text, stands: stands}

@@ -7,8 +7,6 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-
-	"cuestart/core/drill"
 )
 
 // The words that lines are read by. English; another language is another table.
@@ -96,12 +94,12 @@ func pattern(text string) *regexp.Regexp {
 	return regexp.MustCompile(`(?i)` + strings.ReplaceAll(text, "~", `[ \x01]*`))
 }
 
-var yardsOf = pattern(`\b` + dec + `~(?:yards?|yds?)\b`)
+var yardsOf, feetOf, inMetresOf = pattern(`\b` + dec + `~(?:yards?|yds?)\b`), pattern(`\b` + dec + `~(?:ft|feet)\b`), pattern(`\b` + dec + `~(?:m|metres?|meters?)\b`)
 
-// metresOfYards is a text with its yards in metres.
-func metresOfYards(text string) string {
-	return yardsOf.ReplaceAllStringFunc(text, func(m string) string {
-		return fmt.Sprintf("%g m", math.Round(100*drill.Yard*decimal(yardsOf.FindStringSubmatch(m)[1]))/100)
+// inMetres is a text with its yards, or its feet, in metres.
+func inMetres(text string, of *regexp.Regexp, metres float64) string {
+	return of.ReplaceAllStringFunc(text, func(m string) string {
+		return fmt.Sprintf("%g m", math.Round(100*metres*decimal(of.FindStringSubmatch(m)[1]))/100)
 	})
 }
 

@@ -379,8 +379,15 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 		l.Note = bare.Note
 		return item, phase
 	}
-	if with.Yards || l.Yards {
-		k.Dose.Yards = true
+	switch {
+	case with.Yards || l.Yards:
+		k.Dose.Yards, k.Dose.Feet = true, false
+	case with.Feet || l.Feet:
+		k.Dose.Yards, k.Dose.Feet = false, true
+	case with.Metric || l.Metric:
+		k.Dose.Yards, k.Dose.Feet = false, false
+	case w.doc.Measure.Unit() != "m":
+		k = k.In(w.doc.Measure)
 	}
 	if len(l.Cues) > 0 {
 		k.Cues = slices.Clone(l.Cues[:min(len(l.Cues), 6)])

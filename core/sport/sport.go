@@ -56,12 +56,30 @@ type Sport struct {
 	Measures  []trial.Test        `json:"measures,omitempty"`  // what is usually measured in it
 	Targets   []Target            `json:"targets,omitempty"`   // of a week, to begin with
 	Example   []string            `json:"example,omitempty"`   // lines as its coaches write them
+
+	Principles []Principle `json:"principles,omitempty"` // what every warm-up must have; none: what is usual
 }
 
 // Kit is how much of one thing a club usually has.
 type Kit struct {
 	Name   string `json:"name"`
 	Pieces int    `json:"pieces"`
+}
+
+// Principle is something that every warm-up of a club must have, in its words.
+type Principle struct {
+	Words string    `json:"words"`
+	Kind  plan.Kind `json:"kind,omitempty"` // of which session; "": of all
+}
+
+// PrinciplesOf are those of a kind of session; nil where the club goes by what is usual.
+func (s *Sport) PrinciplesOf(kind plan.Kind) (list []string) {
+	for _, p := range s.Principles {
+		if p.Kind == "" || p.Kind == kind {
+			list = append(list, p.Words)
+		}
+	}
+	return list
 }
 
 // Target is what a week should hold of something: of a joint, a quality or both, or of hard work.

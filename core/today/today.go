@@ -55,12 +55,12 @@ func Factors(d *plan.Document) (factors []Factor) {
 	t := d.Today
 	if a, counts := air[t.Air()]; counts {
 		band := string(t.Air())
-		reason := fmt.Sprintf("%s, %.4g °C", band, *t.Celsius)
+		reason := band + ", " + d.Measure.Air(*t.Celsius)
 		factors = append(factors, Factor{ID: band + "-raise", Phase: drill.Raise, Times: a.raise, Reason: reason},
 			Factor{ID: band + "-sport", Phase: drill.Sport, Times: a.sport, Reason: reason})
 	}
 	if t.Wind >= windy {
-		factors = append(factors, Factor{ID: "wind-raise", Phase: drill.Raise, Times: 1.1, Reason: fmt.Sprintf("wind, %.3g m/s", t.Wind)})
+		factors = append(factors, Factor{ID: "wind-raise", Phase: drill.Raise, Times: 1.1, Reason: "wind, " + d.Measure.Wind(t.Wind)})
 	}
 	if d.Grade == drill.Junior {
 		factors = append(factors, Factor{ID: "junior", Phase: drill.Potentiate, Times: 0.6, Reason: "juniors"})

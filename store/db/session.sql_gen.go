@@ -87,6 +87,17 @@ func (q *Queries) AddSession(ctx context.Context, arg AddSessionParams) (int64, 
 	return result.LastInsertId()
 }
 
+const anySession = `-- name: AnySession :one
+SELECT EXISTS(SELECT 1 FROM team_session WHERE club_id = ? AND removed_at IS NULL)
+`
+
+func (q *Queries) AnySession(ctx context.Context, clubID uint64) (bool, error) {
+	row := q.db.QueryRowContext(ctx, anySession, clubID)
+	var exists bool
+	err := row.Scan(&exists)
+	return exists, err
+}
+
 const countSessionsFrom = `-- name: CountSessionsFrom :one
 SELECT COUNT(*) FROM team_session WHERE club_id = ? AND start_at >= ? AND removed_at IS NULL
 `

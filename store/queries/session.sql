@@ -148,3 +148,6 @@ FROM team_session s
          JOIN plan_edition e ON e.session_id = s.id AND e.number = s.head
          LEFT JOIN account a ON a.id = e.made_by
 WHERE s.id = ? AND s.club_id = ? AND s.removed_at IS NULL;
+
+-- name: AnySession :one
+SELECT EXISTS(SELECT 1 FROM team_session WHERE club_id = ? AND removed_at IS NULL);

@@ -2,7 +2,6 @@ package board
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 	"strconv"
 	"strings"
@@ -155,7 +154,7 @@ func mindsOf(board *planner.Board, d *plan.Document, b *schedule.Block, n int) s
 		minds = "above " + cmp.Or(d.Grade.Name(), drill.Club.Name())
 	}
 	if cold := board.Coldest(b.Start, b.Members); k.NeedsWarm && b.Kept && cold < warmth.Ready {
-		minds = shell.Joined(", ", minds, fmt.Sprintf("needs warm: %.1f °C by then", cold))
+		minds = shell.Joined(", ", minds, "needs warm: "+d.Measure.Warmer(cold)+" by then")
 	}
 	return minds
 }

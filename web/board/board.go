@@ -85,7 +85,8 @@ type body struct {
 	Link        string
 	StartName   string
 	StartTime   string
-	Repeated    bool // the clocks go back over the start
+	Repeated    bool     // the clocks go back over the start
+	Example     []string // lines as coaches of the sport write them
 }
 
 // finding is something that the checks found.
@@ -128,9 +129,9 @@ type step struct{ Key, Block string }
 // Prompt is what stands in the field for lines before anything is typed.
 func (b *body) Prompt() string {
 	if len(b.Rows) > 0 {
-		return "Write a block as you say it: pogo hops 2 x 10, then 3 sprints 15 m, backs"
+		return "Write a block as you say it: " + strings.Join(b.Example, ", ")
 	}
-	return "jog 3 x 120 m, 50 %\nleg swings 8 each way a leg (no bounce)\n--- Potentiate\nteam talk 68-55\nscrum sets 6, straight after jog"
+	return strings.Join(b.Example, "\n")
 }
 
 // Steps are the blocks that the keys n and p lead to.
@@ -189,6 +190,7 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Likely: r.Planner.Likely(b), Paces: b.Paces(), LastTime: b.LastTime, Runs: b.Runs && r.Planner.Now().Before(fitted.Start), Slack: d.Slack, Seek: fitted.Result.Feasible && !fitted.Result.Proven(), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
 		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Day: today.Done(d), Offers: offers(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
+	made.Example = b.Plays().Example
 	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place)
 	made.Heads = drill.Number(len(d.Players), "players")
 	made.Saved = "Saved " + b.Made.At.In(fitted.Start.Location()).Format("15:04")

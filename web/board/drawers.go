@@ -102,7 +102,7 @@ func drawersOf(r *shell.Request, board *planner.Board, page *body) (open drawers
 		open.People = &peopleForm{playerLines(board), rolesOf(d), d.Kind == plan.Match && len(d.Players) > 1, problem}
 	}
 	if wanted("day", wrong.At("air"), wrong.At("wind"), wrong.At("facing")) {
-		open.Day = &dayForm{shell.DayOf(d.Today), factorTicks(d), facingText(d)}
+		open.Day = &dayForm{shell.DayOf(d.Today, d.Measure), factorTicks(d), facingText(d)}
 	}
 	if wanted("carry", wrong.At("bring")) {
 		open.Carry = carryOf(d, board.Blocks, wrong.At("bring"))

@@ -76,7 +76,7 @@ func momentOf(b *planner.Board, at clock.Offset, edits, wide bool) *momentBody {
 			if w.There > 0 {
 				there = "there is " + clock.Lasting(w.There)
 			}
-			says := fmt.Sprintf("%s to %s: %d m, a walk of %s, %s", w.From.Name, w.To.Name, w.Metres, clock.Lasting(w.Needs), there)
+			says := fmt.Sprintf("%s to %s: %s, a walk of %s, %s", w.From.Name, w.To.Name, d.Measure.Length(float64(w.Metres)), clock.Lasting(w.Needs), there)
 			if !walked[says] {
 				walked[says] = true
 				ways = append(ways, chalk.Way{From: w.From, To: w.To, Says: says, Tight: w.Tight()})
@@ -144,7 +144,7 @@ func spotOf(d *plan.Document, p *planner.Standing, made *momentBody) chalk.Spot 
 }
 
 func rowAt(d *plan.Document, g *planner.Group) momentRow {
-	row := momentRow{Who: d.Numbers(g.Players), Warm: fmt.Sprintf("%.1f °C", g.Warm), Does: "free", Letter: "–"}
+	row := momentRow{Who: d.Numbers(g.Players), Warm: d.Measure.Warmer(g.Warm), Does: "free", Letter: "–"}
 	row.Names = d.FirstNames(g.Players, func(text string) bool { return len(text) < 24 })
 	until := ""
 	if g.Until < 0 {

@@ -18,6 +18,7 @@ type trace struct {
 	Lines          []traceLine
 	Label          string // of the strand that is coldest at the start
 	LabelX, LabelY int
+	Ready, Deep    string // what these two are
 	None           bool
 }
 
@@ -42,7 +43,7 @@ const (
 // warmth draws the strands' warmth between the left and the start line.
 func (c *chart) warmth(b *planner.Board) trace {
 	top := c.Bottom + footHeight
-	t := trace{Top: top, Bottom: top + warmthHeight - warmthInset}
+	t := trace{Top: top, Bottom: top + warmthHeight - warmthInset, Ready: b.Document.Measure.Warmer(warmth.Warm), Deep: b.Document.Measure.Warmer(warmth.Ready)}
 	y := func(celsius float64) int { return t.Bottom - int(celsius/celsiusShown*float64(t.Bottom-t.Top)+0.5) }
 	if t.ReadyY = y(warmth.Ready); b.Document.Kind == plan.Match {
 		t.WarmY = y(warmth.Warm)
@@ -70,7 +71,7 @@ func (c *chart) warmth(b *planner.Board) trace {
 	if who == "" || len(b.Strands) == 1 {
 		who = b.Document.FirstNames(s.Players, func(text string) bool { return len(text) < traceNames })
 	}
-	t.Label = fmt.Sprintf("%s: %.1f °C at the start", who, s.End())
+	t.Label = fmt.Sprintf("%s: %s at the start", who, b.Document.Measure.Warmer(s.End()))
 	t.LabelX, t.LabelY = c.LineX-labelLeft, min(t.Bottom-labelBottom, max(t.Top+labelTop, y(s.End())+labelBelow))
 	return t
 }

@@ -11,6 +11,7 @@ import (
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/measure"
 	"cuestart/planner"
 	"cuestart/web/chalk"
 	"cuestart/web/shell"
@@ -260,7 +261,7 @@ func openOf(b *planner.Book, d drill.Drill, asked url.Values) *openDrill {
 		Work:  fmt.Sprintf("%.0f s for one", k.Work(k.Range.Target, alone)),
 		Load:  strings.Join(k.Load(k.Range.Target, alone).Words(), ", "),
 		Works: shell.Joined(" · ", strings.Join(d.Regions, ", "), planeWords(d.Planes)),
-		Space: fmt.Sprintf("on the spot, %g m apart", d.Space.Width)}
+		Space: fmt.Sprintf("on the spot, %s apart", d.Dose.Length(d.Space.Width))}
 	if d.Space.Width == 0 {
 		o.Space = "on the spot"
 	}
@@ -273,10 +274,10 @@ func openOf(b *planner.Book, d drill.Drill, asked url.Values) *openDrill {
 		o.Work += fmt.Sprintf(", %.0f s for 24 in six lanes", k.Work(k.Range.Target, many))
 	}
 	if d.Space.Length > 0 {
-		o.Space = fmt.Sprintf("%g × %g m a lane", d.Space.Length, d.Space.Width)
+		o.Space = fmt.Sprintf("%s × %s a lane", d.Dose.Length(d.Space.Length), d.Dose.Length(d.Space.Width))
 	}
 	for i, n := range d.Ladder(d.Range.Target) {
-		o.Steps = append(o.Steps, step{d.Rungs[i].String(), fmt.Sprint(n)})
+		o.Steps = append(o.Steps, step{d.Rungs[i].Words(measure.System{Yards: d.Dose.Yards, Feet: d.Dose.Feet}), fmt.Sprint(n)})
 	}
 	for _, to := range []struct{ what, code, none string }{
 		{"Easier", d.Easier, "this is the plainest form"},

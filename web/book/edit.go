@@ -11,6 +11,7 @@ import (
 
 	"cuestart/core/club"
 	"cuestart/core/drill"
+	"cuestart/core/measure"
 	"cuestart/core/plan"
 	"cuestart/core/say"
 	"cuestart/planner"
@@ -217,7 +218,7 @@ func (f *drillForm) page(b *planner.Book) *shell.Page {
 	if f.Ladder == "" {
 		var rungs []string
 		for _, r := range f.Drill.Rungs {
-			rungs = append(rungs, r.String())
+			rungs = append(rungs, r.Words(measure.System{Yards: f.Drill.Dose.Yards, Feet: f.Drill.Dose.Feet}))
 		}
 		f.Ladder = strings.Join(rungs, "\n")
 	}
@@ -342,7 +343,7 @@ func (f *drillForm) readEfforts(in *shell.Form) {
 func (f *drillForm) readRungs(in *shell.Form) {
 	f.Ladder, f.Drill.Rungs = in.Raw("ladder"), nil
 	for _, text := range in.Entries("ladder") {
-		r, err := drill.ParseRung(text)
+		r, err := drill.ParseRung(text, measure.System{Yards: f.Drill.Dose.Yards, Feet: f.Drill.Dose.Feet})
 		if err != nil {
 			in.Refuse("ladder", "%s", err)
 			continue

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"cuestart/core/drill"
+	"cuestart/core/measure"
 	"cuestart/web/shell"
 )
 
@@ -35,7 +36,7 @@ func TestALadderIsReadRungByRung(t *testing.T) {
 	assert.Len(t, f.Drill.Rungs, 2)
 	shown := ""
 	for _, r := range f.Drill.Rungs {
-		shown += r.String() + "\n"
+		shown += r.Words(measure.System{}) + "\n"
 	}
 	back := &drillForm{}
 	in = shell.NewForm(url.Values{"ladder": {shown}})

@@ -30,7 +30,16 @@ func TakeNames(r *shell.Request) (shell.Answer, error) {
 			b.Names = &namesForm{Text: took.Left, Said: took.Words(), Wrong: took.Problems}
 		})
 	}
-	return r.Saved(err, took.Words(), shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
+	next := shell.Squad(squad.ID)
+	if r.Form.Raw("back") == "today" && len(squad.Players) == 0 {
+		next = "/today"
+		if again, err := squadOf(r); err == nil {
+			if ask, err := asked(r, again); err == nil && len(ask) > 0 {
+				next = shell.Squad(squad.ID) // where it asks what they play
+			}
+		}
+	}
+	return r.Saved(err, took.Words(), next, func(wrong plan.Problems) (*shell.Page, error) {
 		return squadPage(r, squad, wrong, func(b *squadBody) { b.Names = &namesForm{Text: text} })
 	})
 }
@@ -50,12 +59,6 @@ func AnswerPosition(r *shell.Request) (shell.Answer, error) {
 	return r.Saved(err, word, shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
 		return squadPage(r, squad, wrong, nil)
 	})
-}
-
-// exampleNames are names as they are pasted, with positions of the sport.
-func exampleNames(positions []string) string {
-	at := func(n int) string { return positions[n%len(positions)] }
-	return "1 Ana Birk - " + at(0) + "\nCleo Daunt, " + at(1) + "\nEve Fenn (" + at(2) + ") #12"
 }
 
 // asked are the positions to ask about, where somebody may answer.

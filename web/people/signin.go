@@ -3,7 +3,9 @@ package people
 import (
 	"errors"
 	"net/http"
+	"slices"
 	"strings"
+	"time"
 
 	"cuestart/book"
 	"cuestart/core/drill"
@@ -72,6 +74,7 @@ func Leave(r *shell.Request) (shell.Answer, error) { return shell.Go("/sign-in")
 // welcomeBody is the form that makes the first club.
 type welcomeBody struct {
 	Club, Squad, Sport, Grade, Name, Email string
+	Zone, Units                            string
 	Problems                               plan.Problems
 }
 
@@ -91,7 +94,7 @@ func Welcome(r *shell.Request) (shell.Answer, error) {
 // Found makes the first club, and signs its coach in.
 func Found(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
-	b := welcomeBody{Club: f.Text("club"), Squad: f.Text("squad"), Sport: f.Raw("sport"), Grade: f.Raw("grade"), Name: f.Text("name"), Email: f.Raw("email")}
+	b := welcomeBody{Club: f.Text("club"), Squad: f.Text("squad"), Sport: f.Raw("sport"), Grade: f.Raw("grade"), Name: f.Text("name"), Email: f.Raw("email"), Zone: f.Text("time_zone"), Units: f.Raw("units")}
 	b.check(f)
 	err := f.Err()
 	if err == nil {
@@ -122,7 +125,7 @@ func found(r *shell.Request, b welcomeBody) (planner.Account, error) {
 		return planner.Account{}, err
 	}
 	return r.Planner.Found(r.Context(), planner.Founding{Club: b.Club, Sport: b.Sport, Squad: b.Squad, Grade: b.Grade, Name: b.Name,
-		Email: shell.CleanEmail(b.Email), PasswordHash: hash})
+		Email: shell.CleanEmail(b.Email), PasswordHash: hash, Zone: b.Zone, Units: b.Units})
 }
 
 // Grades are the levels of a squad, as a coach says them.
@@ -145,6 +148,12 @@ func (b *welcomeBody) check(f *shell.Form) {
 	f.Must("name", plan.NameProblem(b.Name))
 	if _, known := book.Sport(b.Sport); !known {
 		f.Refuse("sport", "pick the sport, or the one that is nearest to yours")
+	}
+	if _, err := time.LoadLocation(b.Zone); err != nil || b.Zone == "Local" {
+		f.Refuse("time_zone", "write it as Europe/Dublin or America/Chicago")
+	}
+	if !slices.Contains([]string{"", "m", "yd", "ft"}, b.Units) {
+		f.Refuse("units", "pick metres, yards or feet")
 	}
 	if drill.Grade(b.Grade).Name() == "" {
 		f.Refuse("grade", "pick a level")

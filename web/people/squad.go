@@ -138,7 +138,7 @@ func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refi
 		refill(b)
 	}
 	if b.Names != nil {
-		b.Names.Example = exampleNames(plays.Positions)
+		b.Names.Example = shell.ExampleNames(plays.Positions)
 	}
 	b.Bats = plays.Bats()
 	return &shell.Page{Screens: screens, Name: "squad", Title: "Squad", Nav: "squad", Body: b}, nil

@@ -33,6 +33,7 @@ type body struct {
 	Me       string
 	Account  uint64 // of who is signed in
 	Zone     string
+	Degrees  string // of the thermometer
 	Script   string // address of the one that runs the core
 	Edits    bool   // who looks may press
 	Try      int    // seconds to go at which it is rehearsed; 0: it is not
@@ -59,7 +60,7 @@ func Show(r *shell.Request) (shell.Answer, error) {
 	}
 	now := r.Planner.Now()
 	d, start := running.Document, running.Schedule.Start
-	b := &body{ID: id, Title: d.Title, Base: shell.Pitch(id), NowMilli: now.UnixMilli(), Me: r.By.Name, Account: r.By.ID, Script: corePath, Zone: d.Start.Zone, Edits: r.May(planner.ToRun), Try: r.QueryCount("try"),
+	b := &body{ID: id, Title: d.Title, Base: shell.Pitch(id), NowMilli: now.UnixMilli(), Me: r.By.Name, Account: r.By.ID, Script: corePath, Zone: d.Start.Zone, Degrees: d.Measure.Degrees(), Edits: r.May(planner.ToRun), Try: r.QueryCount("try"),
 		Looks: slices.DeleteFunc(slices.Clone(shell.Looks()), func(l string) bool { return l == r.Look() }), Look: r.Look()}
 	at, events := now.UnixMilli(), running.Events
 	if b.Try > 0 {

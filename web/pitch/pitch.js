@@ -193,8 +193,8 @@ Alpine.data("pitch", () => ({
   weather(is) { this.consider({ is: "weather", weather: is }); },
   air() {
     const celsius = Number(this.celsius.replace(",", "."));
-    if (this.celsius.trim() === "" || Number.isNaN(celsius)) { this.problem = "Say the air in °C."; return; }
-    this.consider({ is: "weather", celsius });
+    if (this.celsius.trim() === "" || Number.isNaN(celsius)) { this.problem = "Say what the thermometer shows."; return; }
+    this.consider({ is: "weather", shows: celsius });
   },
   catchUp() { this.consider({ is: "behind" }); },
   keepMoving(who, seconds, effort) {

@@ -6,13 +6,12 @@ import (
 	"embed"
 	"fmt"
 	"html/template"
-	"math"
 	"slices"
-	"strconv"
 	"strings"
 
 	"cuestart/core/club"
 	"cuestart/core/drill"
+	"cuestart/core/measure"
 	"cuestart/core/plan"
 	"cuestart/planner"
 	"cuestart/web/shell"
@@ -22,13 +21,14 @@ import (
 var files embed.FS
 
 var screens = shell.Parse(files, template.FuncMap{
-	"venue": func(v planner.Venue, coach bool) venue { return venue{v, coach} },
+	"venue": func(v planner.Venue, coach bool, units measure.System) venue { return venue{v, coach, units} },
 })
 
 // venue is a ground with its zones, for who may change it or not.
 type venue struct {
 	planner.Venue
 	Coach bool
+	measure.System
 }
 
 type groundBody struct {
@@ -38,6 +38,7 @@ type groundBody struct {
 	Needs    []string // kit that the drill book asks for and that is not counted
 	Form     *form
 	Coach    bool
+	Units    measure.System
 	Problems plan.Problems
 }
 
@@ -53,6 +54,15 @@ type form struct {
 	Staff   club.Staff
 
 	Capacity, Lanes, Metres, Pieces string
+	measure.System
+}
+
+// Air is that under the roof of a zone, as the club's thermometers show it; "" where it is not said.
+func (f *form) Air() string {
+	if f.Zone.Celsius == nil {
+		return ""
+	}
+	return fmt.Sprintf("%.3g", f.Thermometer(*f.Zone.Celsius))
 }
 
 // opened are the kinds of thing that the page changes.
@@ -98,9 +108,10 @@ func groundPage(r *shell.Request, wrong plan.Problems, refill func(*groundBody))
 	if err != nil {
 		return nil, err
 	}
+	b.Units = plays.System
 	b.Needs = needs(drills, plays.Key, g.Kit)
 	if b.Coach {
-		b.Form = formOf(g, club.Kind(r.Query("edit")), r.Query("id"), r.QueryID("id"))
+		b.Form = formOf(g, plays.System, club.Kind(r.Query("edit")), r.Query("id"), r.QueryID("id"))
 	}
 	if f := b.Form; f != nil && f.ID == 0 {
 		f.Owner, f.Kit.Name = r.QueryID("of"), r.Query("name")
@@ -134,17 +145,20 @@ func needs(b *planner.Book, sport string, counted []planner.Entry[club.Kit]) (li
 }
 
 // formOf is the form of what is asked for, or nil.
-func formOf(g *planner.Ground, kind club.Kind, asked string, id uint64) *form {
+func formOf(g *planner.Ground, units measure.System, kind club.Kind, asked string, id uint64) *form {
 	if !slices.Contains(opened, kind) {
 		return nil
 	}
-	f := &form{Kind: kind, ID: id, Zone: club.Zone{Capacity: 30, Lanes: 6}, Kit: club.Kit{Pieces: 10}, Venue: club.Venue{TimeZone: "Europe/London"}}
+	f := &form{System: units, Kind: kind, ID: id, Zone: club.Zone{Capacity: 30, Lanes: 6}, Kit: club.Kit{Pieces: 10}, Venue: club.Venue{TimeZone: "Europe/London"}}
+	if len(g.Venues) > 0 {
+		f.Venue.TimeZone = g.Venues[0].Is.TimeZone
+	}
 	if asked != "new" && !f.find(g) {
 		return nil
 	}
 	f.Capacity, f.Lanes, f.Pieces = fmt.Sprint(f.Zone.Capacity), fmt.Sprint(f.Zone.Lanes), fmt.Sprint(f.Kit.Pieces)
 	if f.Zone.Metres > 0 {
-		f.Metres = fmt.Sprint(f.Zone.Metres)
+		f.Metres = units.Length(f.Zone.Metres)
 	}
 	return f
 }
@@ -185,17 +199,18 @@ func take[T club.Thing](list []planner.Entry[T], id uint64, is *T, edition *uint
 }
 
 // read reads the form of a kind of thing.
-func read(r *shell.Request, kind club.Kind) *form {
+func read(r *shell.Request, kind club.Kind, units measure.System) *form {
 	in := r.Form
-	f := &form{Kind: kind, ID: in.ID("id"), Edition: in.Count("edition"), Capacity: in.Raw("capacity"), Lanes: in.Raw("lanes"), Metres: in.Raw("metres"), Pieces: in.Raw("pieces")}
+	f := &form{System: units, Kind: kind, ID: in.ID("id"), Edition: in.Count("edition"), Capacity: in.Raw("capacity"), Lanes: in.Raw("lanes"), Metres: in.Raw("metres"), Pieces: in.Raw("pieces")}
 	switch kind {
 	case club.KindVenue:
 		f.Venue = club.Venue{Name: in.Text("name"), TimeZone: in.Text("time_zone")}
 	case club.KindZone:
 		f.Owner = in.ID("of")
 		f.Zone = club.Zone{Name: in.Text("name"), Capacity: in.Int("capacity", 1, club.MaxPeople), Lanes: in.Int("lanes", 1, club.MaxLanes),
-			Metres: metres(in), Surface: in.Text("surface"), Covered: in.Has("covered"), Fittings: in.Entries("fittings"), Opens: in.Text("opens"), Closes: in.Text("closes")}
+			Metres: metres(in, f.System), Surface: in.Text("surface"), Covered: in.Has("covered"), Fittings: in.Entries("fittings"), Opens: in.Text("opens"), Closes: in.Text("closes")}
 		if air, said := in.Decimal("air", "write degrees, such as 16"); said {
+			air = units.Celsius(air)
 			f.Zone.Celsius = &air
 		}
 	case club.KindKit:
@@ -206,26 +221,17 @@ func read(r *shell.Request, kind club.Kind) *form {
 	return f
 }
 
-// yard is a yard in metres.
-const yard = 0.9144
-
-// metres reads the length of a lane: in metres, or in yards where it says so.
-func metres(in *shell.Form) float64 {
-	text := strings.ToLower(in.Text("metres"))
-	number, isYards := strings.TrimRight(text, "yards. "), strings.Contains(text, "y")
-	number = strings.TrimSpace(strings.TrimSuffix(number, "m"))
-	if number == "" && text == "" {
+// metres reads the length of a lane, in the club's unit where it says none; 0: not known.
+func metres(in *shell.Form, club measure.System) float64 {
+	text := in.Text("metres")
+	if text == "" {
 		return 0
 	}
-	x, err := strconv.ParseFloat(strings.Replace(number, ",", ".", 1), 64)
-	if err != nil || x != x || x < 0 {
-		in.Refuse("metres", "write metres, such as 20 or 10.17, or yards, such as 22 yd")
-		return 0
+	x, ok := club.ReadLength(text)
+	if !ok {
+		in.Refuse("metres", "write how long it is, such as 20, 20 m or 22 yd")
 	}
-	if isYards {
-		x *= yard
-	}
-	return math.Round(100*x) / 100
+	return x
 }
 
 // Save saves a ground, zone, kit or staff, or adds one.
@@ -234,7 +240,11 @@ func Save(r *shell.Request) (shell.Answer, error) {
 	if !slices.Contains(opened, kind) {
 		return nil, planner.ErrNotFound
 	}
-	f := read(r, kind)
+	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	f := read(r, kind, plays.System)
 	if kind == club.KindZone {
 		g, err := r.Planner.Ground(r.Context(), r.Club())
 		if err != nil {
@@ -274,7 +284,7 @@ func Remove(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	f := formOf(g, club.Kind(r.Param("kind")), r.Param("id"), r.ParamID("id"))
+	f := formOf(g, measure.System{}, club.Kind(r.Param("kind")), r.Param("id"), r.ParamID("id"))
 	if f == nil || f.ID == 0 {
 		return nil, planner.ErrNotFound
 	}

@@ -58,13 +58,18 @@ var (
 		{Name: "name", Label: "Role"}, {Name: "positions", Label: "Who may have it, several with ; (anybody)", Wide: true}, {Name: "of", Label: "How many", Number: true}}}
 	fixed = columns{Key: "fixed", Legend: "What a match day holds", Hint: "In minutes to go.", Columns: []column{
 		{Name: "name", Label: "What"}, {Name: "who", Label: "Who", List: "who"}, {Name: "from", Label: "From", Number: true}, {Name: "to", Label: "To", Number: true}}}
-	craft = columns{Key: "craft", Legend: "Routines of positions", Hint: "Drills by their names in the drill book; several drills or units with ; between. Own time lies outside the order.", Columns: craftColumns}
-	team  = columns{Key: "team", Legend: "All together, last", Columns: craftColumns, One: true}
+	craft      = columns{Key: "craft", Legend: "Routines of positions", Hint: "Drills by their names in the drill book; several drills or units with ; between. Own time lies outside the order.", Columns: craftColumns}
+	principles = columns{Key: "principle", Legend: "What every warm-up must have", Hint: "In your words: a game, three hip openers, running technique, power with a stuck landing, agility. None: what is usual goes.", Columns: []column{
+		{Name: "words", Label: "It has", Wide: true}, {Name: "kind", Label: "Before", Choices: kinds}}}
+	team = columns{Key: "team", Legend: "All together, last", Columns: craftColumns, One: true}
 )
 
 var craftColumns = []column{{Name: "name", Label: "Routine"}, {Name: "for", Label: "For"}, {Name: "drills", Label: "Drills", Wide: true, List: "drills"},
 	{Name: "priority", Label: "Priority", Choices: priorities}, {Name: "stations", Label: "At once", Number: true}, {Name: "phase", Label: "Phase", Choices: phases},
 	{Name: "place", Label: "Place"}, {Name: "on", Label: "Days", Choices: days}}
+
+// kinds are the sessions that a principle is for.
+var kinds = []shell.Choice{{Value: "", Label: "every session"}, {Value: string(plan.Match), Label: "a match"}, {Value: string(plan.Training), Label: "a training"}}
 
 // ways are how a line is run to.
 var ways = []shell.Choice{{Value: "", Label: "up the ground"}, {Value: "across", Label: "across it"}}

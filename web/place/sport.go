@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"cuestart/book"
+	"cuestart/core/check"
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/measure"
@@ -46,6 +47,13 @@ func Sport(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
+	if r.Query("principles") != "" && len(plays.Principles) == 0 {
+		usual := *plays
+		for _, words := range check.Usual(plays.Stresses) {
+			usual.Principles = append(usual.Principles, sport.Principle{Words: words})
+		}
+		plays = &usual
+	}
 	return sportPage(r, drills, bodyOf(plays, drills))
 }
 
@@ -69,7 +77,10 @@ func sportPage(r *shell.Request, drills *planner.Book, b *sportBody) (*shell.Pag
 func bodyOf(p *sport.Sport, drills *planner.Book) *sportBody {
 	b := &sportBody{Key: p.Key, Name: p.Name, Start: p.Start, Training: p.Training, Season: p.Season, Begins: p.Begins, System: p.System, Long: far(p, p.Length), Wide: far(p, p.Width), Round: far(p, p.Lap), Offers: p.Offers, First: p.First, Margin: strconv.Itoa(p.Margin),
 		Stresses: shell.Ticks(drill.Regions, p.Stresses), Who: []string{sport.Everyone, sport.Bench}}
-	positions, lines := positions.table(), lines.table()
+	positions, lines, principles := positions.table(), lines.table(), principles.table()
+	for _, one := range p.Principles {
+		principles.add(one.Words, string(one.Kind))
+	}
 	for _, one := range p.Positions {
 		positions.add(one, several(p.Called[one]))
 	}
@@ -100,10 +111,10 @@ func bodyOf(p *sport.Sport, drills *planner.Book) *sportBody {
 		craft.add(craftRow(k, drills)...)
 	}
 	team.add(craftRow(p.Team, drills)...)
-	for _, t := range []*table{positions, lines, units, due, roles, fixed, craft} {
+	for _, t := range []*table{positions, lines, principles, units, due, roles, fixed, craft} {
 		t.add(make([]string, len(t.Columns))...) // one more, to fill in
 	}
-	b.Tables = []table{*positions, *units, *roles, *due, *fixed, *craft, *team, *lines}
+	b.Tables = []table{*positions, *principles, *units, *roles, *due, *fixed, *craft, *team, *lines}
 	return b
 }
 
@@ -198,7 +209,7 @@ func readSport(f *shell.Form, from sport.Sport, drills *planner.Book) (p sport.S
 		sent = append(sent, *t)
 		return t
 	}
-	p.Positions, p.Called, p.Lines = nil, map[string][]string{}, nil
+	p.Positions, p.Called, p.Lines, p.Principles = nil, map[string][]string{}, nil, nil
 	for _, row := range read(positions).rows() {
 		p.Positions = append(p.Positions, row.text(0))
 		if also := row.list(1); len(also) > 0 {
@@ -222,6 +233,15 @@ func readSport(f *shell.Form, from sport.Sport, drills *planner.Book) (p sport.S
 	}
 	for _, row := range read(team).rows() {
 		p.Team = row.craft(f, drills)
+	}
+	for _, row := range read(principles).rows() {
+		if _, err := check.ReadPrinciple(row.text(0)); err != nil {
+			f.Refuse("sport", "%s", err)
+		}
+		p.Principles = append(p.Principles, sport.Principle{Words: row.text(0), Kind: plan.Kind(row.text(1))})
+	}
+	if len(p.Principles) > check.MostOwn {
+		f.Refuse("sport", "a club has %d principles at most", check.MostOwn)
 	}
 	for _, row := range read(lines).rows() {
 		metres, ok := p.System.ReadLength(row.text(1))

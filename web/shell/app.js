@@ -45,4 +45,7 @@ Alpine.data("laid", laid);
 Alpine.data("tests", tests);
 onlyMine();
 leave();
+for (const field of document.querySelectorAll("[data-zone-guess]")) {
+  field.value ||= Intl.DateTimeFormat().resolvedOptions().timeZone ?? "";
+}
 Alpine.start();

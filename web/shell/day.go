@@ -3,12 +3,14 @@ package shell
 import (
 	"fmt"
 
+	"cuestart/core/measure"
 	"cuestart/core/plan"
 )
 
 // Day is the form of a day's conditions.
 type Day struct {
 	Air, Wind string
+	In        measure.System
 	Said      string // what the forecast says, or that it does not
 	Ticks     []Tick
 }
@@ -29,12 +31,13 @@ var dayTicks = []struct {
 }
 
 // DayOf is the form of known conditions.
-func DayOf(t plan.Conditions) (d Day) {
+func DayOf(t plan.Conditions, in measure.System) (d Day) {
+	d.In = in
 	if t.Celsius != nil {
-		d.Air = fmt.Sprintf("%.3g", *t.Celsius)
+		d.Air = fmt.Sprintf("%.3g", in.Thermometer(*t.Celsius))
 	}
 	if t.Wind > 0 {
-		d.Wind = fmt.Sprintf("%.3g", t.Wind)
+		d.Wind = fmt.Sprintf("%.3g", in.Gauge(t.Wind))
 	}
 	for _, tick := range dayTicks {
 		d.Ticks = append(d.Ticks, Tick{tick.name, tick.label, *tick.of(&t)})
@@ -48,14 +51,17 @@ func (f *Form) Day() (t plan.Conditions, sent Day) {
 	for _, tick := range dayTicks {
 		*tick.of(&t) = f.Ticked("day", tick.name)
 	}
-	sent = DayOf(t)
+	in := measure.System{Fahrenheit: f.Raw("degrees") == "°F", Miles: f.Raw("speeds") == "mph"} // as the form was shown
+	sent = DayOf(t, in)
 	sent.Air, sent.Wind = f.Text("air"), f.Text("wind")
 	nowhere := plan.AirHighest + 1 // what is no number is refused as what lies outside
 	if air, ok := f.Decimal("air", plan.AirProblem(nowhere)); ok {
+		air = in.Celsius(air)
 		f.Must("air", plan.AirProblem(air))
 		t.Celsius = &air
 	}
 	if wind, ok := f.Decimal("wind", plan.WindProblem(-1)); ok {
+		wind = in.Blows(wind)
 		f.Must("wind", plan.WindProblem(wind))
 		t.Wind = wind
 	}

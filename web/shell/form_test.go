@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/core/measure"
 	"cuestart/core/plan"
 	"cuestart/planner"
 )
@@ -65,8 +66,9 @@ func TestANumberIsReadOrRefused(t *testing.T) {
 func TestADayIsReadAsItIsShown(t *testing.T) {
 	air := -2.5
 	day := plan.Conditions{Celsius: &air, Wind: 9, Wet: true, AfterLoss: true}
-	shown := DayOf(day)
-	values := url.Values{"air": {shown.Air}, "wind": {shown.Wind}}
+	shown := DayOf(day, measure.System{Fahrenheit: true})
+	assert.Equal(t, "27.5", shown.Air)
+	values := url.Values{"air": {shown.Air}, "wind": {shown.Wind}, "degrees": {shown.In.Degrees()}, "speeds": {shown.In.Speeds()}}
 	for _, tick := range shown.Ticks {
 		if tick.On {
 			values.Add("day", tick.Value)

@@ -10,6 +10,7 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/club"
+	"cuestart/core/measure"
 	"cuestart/core/plan"
 	"cuestart/core/sport"
 	"cuestart/planner"
@@ -34,6 +35,7 @@ type form struct {
 
 	squad *planner.Squad
 	zones map[uint64]string // by venue: its time zone
+	in    measure.System    // what the club says air and wind in
 }
 
 // roleField is a role of the day, and who has it: a field for each who may.
@@ -183,6 +185,7 @@ func (f *form) fill(r *shell.Request) (err error) {
 	if err != nil {
 		return err
 	}
+	f.in = plays.System
 	if len(plays.Due) > 0 || plays.Begins != (plan.Turns{}) {
 		f.First, f.Turns = cmp.Or(plays.First, "it decides who is due first, and which blocks are run"), plays.Begins
 	}
@@ -274,7 +277,7 @@ func (f *form) forecast(r *shell.Request) {
 		day, ok = r.Planner.Forecast(r.Context(), place, start)
 	}
 	day.Layers = ok && (day.Air() == plan.Cold || day.Air() == plan.Cool)
-	f.Day = shell.DayOf(day)
+	f.Day = shell.DayOf(day, f.in)
 	f.Day.Said = "No forecast just now: set the day by hand, or leave it open"
 	if ok {
 		f.Day.Said = fmt.Sprintf("Forecast for %s, %s", place, start.Format("15:04"))

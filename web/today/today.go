@@ -9,6 +9,7 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/plan"
 	"cuestart/core/verdict"
 	"cuestart/web/shell"
 )
@@ -35,6 +36,8 @@ type body struct {
 	Edits    bool
 	Removed  uint64          // session that was just removed
 	Hurt     []shell.HurtRow // who is hurt, and has no answer yet
+	First    *first          // of a club that has no session yet
+	Problems plan.Problems
 }
 
 // card is a session to come.
@@ -56,7 +59,10 @@ type fixture struct {
 }
 
 // Show is the sessions to come.
-func Show(r *shell.Request) (shell.Answer, error) {
+func Show(r *shell.Request) (shell.Answer, error) { return page(r, nil) }
+
+// page is the sessions to come; after a refused form with its problems.
+func page(r *shell.Request, wrong plan.Problems) (*shell.Page, error) {
 	most := sessionsShown
 	if r.Query("all") != "" {
 		most = allShown
@@ -69,12 +75,17 @@ func Show(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	b := body{Further: further, Edits: r.Coach(), Removed: r.QueryID("removed"), More: max(0, len(waiting)-fixturesShown)}
+	b := body{Problems: wrong, Further: further, Edits: r.Coach(), Removed: r.QueryID("removed"), More: max(0, len(waiting)-fixturesShown)}
 	hurt, err := r.Planner.OpenHurt(r.Context(), r.By)
 	if err != nil {
 		return nil, err
 	}
 	b.Hurt = shell.HurtRows(r, hurt)
+	if len(sessions) == 0 {
+		if b.First, err = firstOf(r); err != nil {
+			return nil, err
+		}
+	}
 	for _, f := range waiting[:min(len(waiting), fixturesShown)] {
 		one := fixture{ID: f.ID, Title: f.Is.Title, Kind: string(f.Is.For), Day: f.At.Format("Mon 2 Jan"), Clock: f.At.Format("15:04"), Place: f.Is.Place}
 		if f.Is.Day {
