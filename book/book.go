@@ -8,6 +8,7 @@ import (
 	"embed"
 	"encoding/json"
 	"fmt"
+	"strings"
 	"sync"
 
 	"go.yaml.in/yaml/v3"
@@ -87,10 +88,10 @@ func Figure(code string) *figure.Figure { return all().figures[code] }
 // Sports returns the sports of the book.
 func Sports() []sport.Sport { return all().sports }
 
-// Sport returns the sport of that key or name.
+// Sport returns the sport of that key or name, in any case.
 func Sport(name string) (sport.Sport, bool) {
 	for _, s := range all().sports {
-		if s.Key == name || s.Name == name {
+		if s.Key == name || strings.EqualFold(s.Name, name) || strings.EqualFold(s.Key, strings.ReplaceAll(name, " ", "-")) {
 			return s, true
 		}
 	}

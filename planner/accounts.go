@@ -48,13 +48,13 @@ func (p *Planner) Found(ctx context.Context, f Founding) (Account, error) {
 	}
 	// Who founds a club leads in it, and has a leader's page, until somebody says otherwise.
 	ids, err := p.Save(ctx, coach, "the club begins", Change{Is: club.Staff{Name: f.Name, Role: "coach", Leads: true}}, Change{Is: club.Venue{Name: "Home", TimeZone: f.zone()}})
-	if err == nil {
-		err = p.UsualZones(ctx, coach, ids[1])
-	}
 	plays, ok := book.Sport(f.Sport)
 	if units := f.units(plays.System); err == nil && ok && units != plays.System {
 		plays.System = units
 		err = p.SaveSport(ctx, coach, plays, 0)
+	}
+	if err == nil {
+		err = p.UsualZones(ctx, coach, ids[1])
 	}
 	return coach, err
 }

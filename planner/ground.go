@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"cuestart/core/club"
+	"cuestart/core/measure"
 	"cuestart/core/sport"
 )
 
@@ -62,15 +63,15 @@ func (p *Planner) UsualZones(ctx context.Context, by Account, venue uint64) erro
 	if err != nil {
 		return err
 	}
-	_, err = p.Save(ctx, by, "usual zones", zonesOf(venue, plays.Zones)...)
+	_, err = p.Save(ctx, by, "usual zones", zonesOf(venue, plays.Zones, plays.System)...)
 	return err
 }
 
-// zonesOf are zones of a sport as those of a venue.
-func zonesOf(venue uint64, zones []sport.Zone) (changes []Change) {
+// zonesOf are zones of a sport as those of a venue, their lengths even in the club's units.
+func zonesOf(venue uint64, zones []sport.Zone, in measure.System) (changes []Change) {
 	for _, z := range zones {
 		is := z.Plan("")
-		changes = append(changes, Change{Owner: venue, Is: club.Zone{Name: is.Name, Capacity: is.Capacity, Lanes: is.Lanes, Metres: is.Metres, Surface: is.Surface, Covered: is.Covered, Celsius: is.Celsius}})
+		changes = append(changes, Change{Owner: venue, Is: club.Zone{Name: is.Name, Capacity: is.Capacity, Lanes: is.Lanes, Metres: in.Nice(is.Metres), Surface: is.Surface, Covered: is.Covered, Celsius: is.Celsius}})
 	}
 	return changes
 }
@@ -92,6 +93,6 @@ func (p *Planner) OtherZones(ctx context.Context, by Account, venue uint64) erro
 	if !slices.ContainsFunc(ground.Venues, func(v Venue) bool { return v.ID == venue }) {
 		return ErrNotFound
 	}
-	_, err = p.Save(ctx, by, "more zones", zonesOf(venue, plays.Elsewhere)...)
+	_, err = p.Save(ctx, by, "more zones", zonesOf(venue, plays.Elsewhere, plays.System)...)
 	return err
 }

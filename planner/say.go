@@ -79,7 +79,7 @@ func (p *Planner) reader(ctx context.Context, clubID, id uint64) (*store.Session
 		return nil, nil, err
 	}
 	of := say.ContextOf(session.Document, known.sport.Key, known.book.Drills)
-	of.Index = known.names
+	of.Index, of.Plays = known.names, known.sport
 	return session, say.NewReader(of), nil
 }
 

@@ -134,6 +134,9 @@ func spoken(_ context.Context, name string, _ int) (any, error) {
 	}
 	in.Book = book.Drills()
 	in.Index = say.NewIndex(in.Book, in.Sport)
+	if plays, ok := book.Sport(in.Sport); ok {
+		in.Plays = &plays
+	}
 	r := say.NewReader(in.Context)
 	var answers objects
 	for _, line := range in.Lines {

@@ -32,7 +32,8 @@ func tooManyContacts(r *reading) {
 }
 
 func tooManySprints(r *reading) {
-	r.over(limit{func(l drill.Load) int { return l.SprintMetres }, caps[r.grade()].sprintMetres, "%s: %d " + r.Document.Measure.Unit() + " at 90 %% and over, %d " + r.Document.Measure.Unit() + " at the most",
+	in := r.Document.Measure
+	r.over(limit{func(l drill.Load) int { return int(in.In(float64(l.SprintMetres))) }, int(in.In(float64(caps[r.grade()].sprintMetres))), "%s: %d " + in.Unit() + " at 90 %% and over, %d " + in.Unit() + " at the most",
 		func(d drill.Drill) bool {
 			return d.PeakEffort(d.Range.Max) >= drill.SprintEffort && d.Dose.Kind == drill.Travel
 		}, "Turn the sprints down"})

@@ -35,6 +35,11 @@ func (s System) Unit() string {
 	return "m"
 }
 
+// Units are what lengths are said in, in full: metres, yards, feet.
+func (s System) Units() string {
+	return map[string]string{"m": "metres", "yd": "yards", "ft": "feet"}[s.Unit()]
+}
+
 // In is a length of so many metres in the system's unit.
 func (s System) In(metres float64) float64 {
 	switch {

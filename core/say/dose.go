@@ -25,6 +25,7 @@ type Dose struct {
 	RestSeconds  float64    `json:"rest_seconds,omitempty"`
 	Least        int        `json:"least,omitempty"` // of "8 to 10" the eight, in what the amount is counted in
 	Trips        int        `json:"trips,omitempty"`
+	To           string     `json:"to,omitempty"`   // the line of the ground that each trip goes to
 	Laps         int        `json:"laps,omitempty"` // of the trips, where each is once round a place
 	Metres       float64    `json:"metres,omitempty"`
 	Share        string     `json:"share,omitempty"` // third, half, full, down and back, side to side
@@ -74,7 +75,7 @@ func (s *scan) dose(l *Line) *Dose {
 	if s.take(exactOf) != nil {
 		l.Exact = true
 	}
-	for _, rule := range []func(*Dose) bool{s.tempo, s.rest, s.effort, s.breaths, s.laps, s.places, s.sideWords, s.distance, s.holds, s.time, s.acted, s.plainNumber} {
+	for _, rule := range []func(*Dose) bool{s.tempo, s.rest, s.effort, s.breaths, s.laps, func(d *Dose) bool { return s.lineOf(l, d) }, s.places, s.sideWords, s.distance, s.holds, s.time, s.acted, s.plainNumber} {
 		rule(d)
 	}
 	if m := s.takeIf((d.Kind == drill.Hold || d.Kind == drill.Time), timesLast); m != nil {
@@ -227,6 +228,7 @@ func areEfforts(list []int) bool {
 
 // perCent adds what is left out of "3 x 20 m at 70, 90, 100", which is no minute.
 func perCent(text string) string {
+	text = spacedSteps.ReplaceAllStringFunc(text, func(m string) string { return strings.Join(digits.FindAllString(m, -1), ", ") + " %" })
 	at := atSteps.FindStringSubmatchIndex(text)
 	if at == nil || !metresOf.MatchString(text[:at[0]]) || !areEfforts(numbers(digits.FindAllString(text[at[2]:at[3]], -1))) {
 		return text

@@ -52,6 +52,7 @@ var (
 	plainTime   = pattern(`\b(?:for~)?` + dec + `~(?:(1/2)~)?(minutes?|mins?|secs?|seconds?|s|')(?:$|[^\w]|\b)(?:~each)?`)
 	aMinute     = pattern(`\b(?:for~)?(half a minute|a minute and a half|one and a half minutes|a minute|a min|half a min|a couple of minutes|couple of minutes)\b`)
 	repsOf      = pattern(`\b` + num + `~(?:` + repWords + `)\b`)
+	spacedSteps = regexp.MustCompile(`\b[3-9]\d(?: (?:[4-9]\d|100))+ ?%`) // "50 70 90 %"
 	onceTwice   = pattern(`\b(once|twice)\b`)
 	leadNumber  = regexp.MustCompile(`(?i)^[ ,\x01]*` + num + `(?: x)?[ \x01]+([a-z].*)$`)
 	numberHow   = regexp.MustCompile(`(?i)([ ,\x01])` + num + `[ \x01]+(slow|slowly|smooth|controlled|easy|gentle|gently|fast|quick|quickly|big)[ \x01.]*(,|;|$)`)

@@ -16,6 +16,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/measure"
 	"cuestart/core/plan"
+	"cuestart/core/sport"
 )
 
 // Limits of what is read. A line beyond them is kept as a note as far as a note goes.
@@ -43,6 +44,7 @@ type Context struct {
 
 	Positions []string `json:"positions,omitempty"` // that players have: all who have one are named at once
 
+	Plays *sport.Sport  `json:"-"` // the sport, with its lines and what its people are called; nil: not known
 	Book  []drill.Drill `json:"-"` // the drills that are known
 	Index *Index        `json:"-"` // of the book; nil: it is made
 }
@@ -154,6 +156,7 @@ type Reader struct {
 	Context
 	start  int // seconds of the day; -1: not known
 	known  *Index
+	lines  lineNames
 	people []named
 	staff  []named
 }
@@ -165,7 +168,7 @@ func NewReader(c Context) *Reader {
 			c.Phases = append(c.Phases, string(p))
 		}
 	}
-	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index}
+	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index, lines: newLineNames(c.Plays)}
 	if r.known == nil {
 		r.known = NewIndex(c.Book, c.Sport)
 	}
@@ -176,8 +179,15 @@ func NewReader(c Context) *Reader {
 		r.people = append(r.people, personNames(p, c.Players)...)
 	}
 	for _, position := range c.Positions {
-		for _, name := range []string{fold(position), fold(position) + "s"} {
-			if !isPlace(name) { // "back" is also where to
+		called := []string{position}
+		if c.Plays != nil {
+			called = append(called, c.Plays.Called[position]...)
+		}
+		for n, word := range called {
+			for _, name := range []string{fold(word), fold(word) + "s"} {
+				if n > 0 && (len(name) < 3 || strings.ContainsAny(name, "0123456789")) || isPlace(name) { // "back" is also where to
+					continue
+				}
 				r.people = append(r.people, named{name, position})
 			}
 		}

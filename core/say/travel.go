@@ -9,7 +9,7 @@ import (
 
 // distance takes trips and metres.
 func (s *scan) distance(d *Dose) bool {
-	if d.Laps > 0 {
+	if d.Laps > 0 || d.To != "" {
 		return true
 	}
 	if s.lengthList(d) {

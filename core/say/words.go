@@ -94,7 +94,7 @@ func pattern(text string) *regexp.Regexp {
 	return regexp.MustCompile(`(?i)` + strings.ReplaceAll(text, "~", `[ \x01]*`))
 }
 
-var yardsOf, feetOf, inMetresOf = pattern(`\b` + dec + `~(?:yards?|yds?)\b`), pattern(`\b` + dec + `~(?:ft|feet)\b`), pattern(`\b` + dec + `~(?:m|metres?|meters?)\b`)
+var yardsOf, feetOf, inMetresOf = pattern(`\b` + dec + `~(?:yards?|yds?)\b`), regexp.MustCompile(`(?i)\b(\d+(?:\.\d+)?) ?(?:ft|feet)\b`), pattern(`\b` + dec + `~(?:m|metres?|meters?)\b`)
 
 // inMetres is a text with its yards, or its feet, in metres.
 func inMetres(text string, of *regexp.Regexp, metres float64) string {

@@ -15,6 +15,7 @@ import (
 	"cuestart/core/check"
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/measure"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
@@ -76,6 +77,7 @@ type body struct {
 	Typed       string         // lines that were refused
 	Routines    []shell.Choice // to take, where nothing is planned
 	Carried     drill.Load
+	In          measure.System // what its lengths are said in
 	Principles  []check.Principle
 	Saved       string
 	Undo, Redo  string
@@ -134,6 +136,9 @@ func (b *body) Prompt() string {
 	return strings.Join(b.Example, "\n")
 }
 
+// Sprinted is how far the most any player sprints is, in the club's unit.
+func (b *body) Sprinted() int { return int(b.In.In(float64(b.Carried.SprintMetres))) }
+
 // Steps are the blocks that the keys n and p lead to.
 func (b *body) Steps() (steps []step) {
 	if len(b.Rows) == 0 {
@@ -190,7 +195,7 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Likely: r.Planner.Likely(b), Paces: b.Paces(), LastTime: b.LastTime, Runs: b.Runs && r.Planner.Now().Before(fitted.Start), Slack: d.Slack, Seek: fitted.Result.Feasible && !fitted.Result.Proven(), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
 		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Day: today.Done(d), Offers: offers(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
-	made.Example = b.Plays().Example
+	made.Example, made.In = b.Plays().Example, d.Measure
 	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place)
 	made.Heads = drill.Number(len(d.Players), "players")
 	made.Saved = "Saved " + b.Made.At.In(fitted.Start.Location()).Format("15:04")

@@ -1,0 +1,121 @@
+package say
+
+import (
+	"regexp"
+	"slices"
+	"strings"
+
+	"cuestart/core/drill"
+	"cuestart/core/sport"
+)
+
+// lineNames finds the named lines of a sport's ground in what is said.
+type lineNames struct {
+	whole, to, between *regexp.Regexp // nil: the sport has none
+}
+
+// newLineNames reads the lines of a sport. A name that is a number wants its article, "to the 22",
+// or to be said twice: "22 to 22".
+func newLineNames(plays *sport.Sport) (names lineNames) {
+	if plays == nil || len(plays.Lines) == 0 {
+		return names
+	}
+	var words, digits, whole []string
+	for _, l := range plays.Lines {
+		for _, one := range append([]string{l.Name}, l.Also...) {
+			one = strings.TrimPrefix(one, "the ")
+			said := strings.NewReplacer(" ", "~", "-", "[- ]?").Replace(regexp.QuoteMeta(one))
+			switch {
+			case strings.Trim(one, "0123456789") == "":
+				digits = append(digits, said)
+			case strings.Contains(one, " to ") || strings.Contains(one, " of "):
+				whole = append(whole, said)
+			default:
+				words = append(words, said)
+			}
+		}
+	}
+	longest := func(a, b string) int { return len(b) - len(a) }
+	slices.SortFunc(words, longest)
+	slices.SortFunc(digits, longest)
+	name, again := strings.Join(words, "|"), ""
+	if len(digits) > 0 {
+		number := strings.Join(digits, "|")
+		name += "|the~(?:" + number + ")"
+		again = "|" + number
+	}
+	const back = `(~(?:and|an|n|&|'n)~(?:jog~|walk~|run~)?back\b|~there~and~back\b)?`
+	if len(whole) > 0 {
+		names.whole = pattern(`\b(?:from~)?(?:the~)?(` + strings.Join(whole, "|") + `)\b()` + back)
+	}
+	names.to = pattern(`[ ,(\x01](?:out~)?to~(?:the~|a~|our~|their~|far~|other~|opposite~)*(` + name + `)(?:~line)?\b()` + back)
+	names.between = pattern(`\b(?:from~)?(?:the~)?(` + name + again + `)(?:~line)?~to~(?:the~|far~|other~|opposite~)*(` + name + again + `)(?:~line)?\b` + back)
+	return names
+}
+
+// lineOf takes how far it is to a line of the ground: "to the 22 and back", "sideline to sideline".
+// What line it is stands among the cues.
+func (s *scan) lineOf(l *Line, d *Dose) bool {
+	if d.Kind != "" && (d.Kind != drill.Travel || d.Metres > 0) {
+		return false
+	}
+	said, metres, back := "", 0.0, false
+	for _, re := range []*regexp.Regexp{s.lines.whole, s.lines.between, s.lines.to} {
+		if re == nil {
+			continue
+		}
+		m := re.FindStringSubmatch(s.text)
+		if m == nil {
+			continue
+		}
+		said = m[1]
+		if m[2] != "" {
+			said = m[2]
+		}
+		if metres = s.farTo(m[1], m[2]); metres == 0 || metresOf.MatchString(strings.Replace(s.text, m[0], " ", 1)) {
+			metres = 0
+			continue
+		}
+		back = m[3] != ""
+		s.take(re)
+		break
+	}
+	if metres == 0 {
+		return false
+	}
+	said = strings.TrimPrefix(strings.ToLower(strings.ReplaceAll(said, soft, " ")), "the ")
+	d.Kind, d.To, d.Metres, d.Trips = drill.Travel, said, metres, max(1, d.Trips)
+	for _, re := range []*regexp.Regexp{lengths, timesOf, timesLast, ofThem, onceTwice} {
+		if m := s.take(re); m != nil {
+			if d.Trips = max(1, number(m[1])); re == onceTwice {
+				d.Trips = times(m[1])
+			}
+			break
+		}
+	}
+	if back {
+		d.Trips *= 2
+	}
+	l.Cues = append(l.Cues, "to the "+said)
+	return true
+}
+
+// ofThem is how many of something that was said: "6 of them".
+var ofThem = pattern(`\b` + num + `~of~(?:them|these|those)\b`)
+
+// farTo is how far it is to a line, or from one to another; 0 where there is none. Who goes from an
+// end, or a side, begins there.
+func (s *scan) farTo(from, to string) float64 {
+	first, ok := s.Plays.Line(from)
+	if to == "" || !ok {
+		return first.Metres
+	}
+	second, ok := s.Plays.Line(to)
+	switch {
+	case !ok || first.Name != second.Name && strings.Trim(from+to, "0123456789") == "":
+		return 0
+	case first.Name == second.Name, first.Metres >= s.Plays.Length && !first.Across, first.Metres >= s.Plays.Width && first.Across:
+		return second.Metres
+	}
+	return max(first.Metres, second.Metres) - min(first.Metres, second.Metres)
+}
