@@ -256,31 +256,6 @@ func TestBadInputIsASentence(t *testing.T) {
 	assert.Contains(t, text, "quarter of an hour")
 }
 
-// A club without the demo: the first page makes it, and a first session.
-func TestAFirstClubFindsItsWay(t *testing.T) {
-	base, _ := site(t, false)
-	b := newBrowser(t, base)
-	b.open("/")
-	b.until(`location.pathname == "/welcome"`)
-	b.shot("welcome")
-	for field, value := range map[string]string{"club": "Hollinmere", "squad": "Firsts", "name": "Ada Quill", "email": "ada@hollinmere.example", "password": "three words here"} {
-		b.fill("[name="+field+"]", value)
-	}
-	b.set("[name=sport]", "netball")
-	b.click("main .act-first")
-	b.until(`location.pathname == "/today"`)
-	b.shot("today-empty")
-	b.click("main .act-first")
-	b.until(`location.pathname == "/sessions/new"`)
-	b.fill("[name=title]", "Hollinmere v Brackwater")
-	b.fill("[name=players]", "12")
-	b.click("main .act-first")
-	b.until(`document.querySelector("#verdict")`)
-	assert.Contains(t, b.text("#verdict"), "It fits")
-	assert.Contains(t, b.text("main"), "First centre pass")
-	b.shot("first-run-in")
-}
-
 // Everything on the board can be done from the keyboard.
 func TestTheBoardWorksByKeyboard(t *testing.T) {
 	base, p := site(t, true)

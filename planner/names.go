@@ -41,6 +41,31 @@ func (t TookNames) Words() string {
 	return strings.Join(parts, ", ")
 }
 
+// leave keeps a line that nobody was read from, or where it was too much all from there on.
+func (t *TookNames) leave(text string, one club.Named) {
+	t.Problems = append(t.Problems, fmt.Sprintf("Line %d: %s", one.Line, one.Problem))
+	lines := strings.Split(text, "\n")
+	if at := min(one.Line, len(lines)) - 1; one.More {
+		t.Left += strings.Join(lines[at:], "\n")
+	} else {
+		t.Left += strings.TrimSuffix(lines[at], "\r") + "\n"
+	}
+}
+
+// count says what becomes of those who were read.
+func (t *TookNames) count(differences []Difference) {
+	for _, d := range differences {
+		switch {
+		case d.New:
+			t.Added++
+		case d.Same:
+			t.Same++
+		default:
+			t.Changed++
+		}
+	}
+}
+
 // TakeNames reads players from a message ([club.ReadNames]) into a squad: who is there already is
 // put right by what is said of them, nobody is taken out. It is one change that can be taken back.
 func (p *Planner) TakeNames(ctx context.Context, by Account, squad *Squad, text string) (took TookNames, err error) {
@@ -55,18 +80,9 @@ func (p *Planner) TakeNames(ctx context.Context, by Account, squad *Squad, text 
 		return took, plan.In("names", "paste the names first: one a line, or with commas between")
 	}
 	var incoming []Incoming
-	leave := func(line int, what string) {
-		took.Problems = append(took.Problems, fmt.Sprintf("Line %d: %s", line, what))
-		lines := strings.Split(text, "\n")
-		if line = min(line, len(lines)); strings.Contains(what, "at once") {
-			took.Left += strings.Join(lines[line-1:], "\n")
-		} else {
-			took.Left += strings.TrimSuffix(lines[line-1], "\r") + "\n"
-		}
-	}
 	for _, one := range club.ReadNames(text, plays) {
 		if one.Problem != "" {
-			leave(one.Line, one.Problem)
+			took.leave(text, one)
 			continue
 		}
 		incoming = append(incoming, Incoming{Line: one.Line, Is: squad.known(one.Player)})
@@ -83,16 +99,7 @@ func (p *Planner) TakeNames(ctx context.Context, by Account, squad *Squad, text 
 			differences[i].Change.Is = player
 		}
 	}
-	for _, d := range differences {
-		switch {
-		case d.New:
-			took.Added++
-		case d.Same:
-			took.Same++
-		default:
-			took.Changed++
-		}
-	}
+	took.count(differences)
 	return took, p.Import(ctx, by, took.Words(), differences)
 }
 

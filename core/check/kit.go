@@ -174,8 +174,8 @@ func tooFar(r *reading) {
 		if z != nil && z.Metres > 0 && k.Dose.Kind == drill.Line && k.Dose.Reach() > z.Metres {
 			r.longLine(b, k, z)
 		}
-		if z == nil || z.Metres <= 0 || k.Dose.Kind != drill.Travel || k.Dose.Metres <= z.Metres {
-			continue
+		if z == nil || z.Metres <= 0 || k.Dose.Kind != drill.Travel || k.Dose.Metres <= z.Metres || k.Dose.To != "" {
+			continue // a line of the ground lies beyond a place of it
 		}
 		changes := []change{alter(b.ID, k.Code, func(k *drill.Drill) { k.Dose.Metres = z.Metres })}
 		r.add(b.ID, fmt.Sprintf("%s goes over %s, and %s is %s long", k.Name, k.Dose.Length(k.Dose.Metres), z.Name, k.Dose.Length(z.Metres)), nil, "Go over "+k.Dose.Length(z.Metres), append(changes, takeOut(b.ID, k.Code))...)

@@ -35,7 +35,7 @@ func (r *reading) add(where, what string, players []string, mend string, changes
 			return
 		}
 	}
-	f := Finding{Rule: r.rule.ID, Severity: r.rule.Severity, What: what, Where: where, Players: slices.Clone(players), Why: r.rule.Why, mends: changes}
+	f := Finding{Rule: r.rule.ID, Severity: r.rule.Severity, What: what, Where: where, Players: slices.Clone(players), Why: r.Document.Measure.Text(r.rule.Why), mends: changes}
 	if len(changes) > 0 {
 		f.Mend = mend
 	}

@@ -21,6 +21,7 @@ type Named struct {
 	Player  Player
 	Unknown []string // positions that the sport does not have; they stay as they were said
 	Problem string   // why nobody was read, a sentence; ""
+	More    bool     // nobody is read from this line on: they are too many
 }
 
 // ReadNames reads players from a message or a table: one a line or with commas between, with
@@ -33,7 +34,7 @@ func ReadNames(text string, plays *sport.Sport) (list []Named) {
 	for n, line := range lines {
 		for _, one := range r.pieces(line) {
 			if len(list) == MostNames {
-				return append(list, Named{Line: n + 1, Problem: fmt.Sprintf("%d players are read at once: paste the rest after them", MostNames)})
+				return append(list, Named{Line: n + 1, More: true, Problem: fmt.Sprintf("%d players are read at once: paste the rest after them", MostNames)})
 			}
 			if named, ok := r.one(one); ok {
 				named.Line = n + 1

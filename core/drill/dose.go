@@ -76,6 +76,7 @@ type Dose struct {
 	Breaths    int       `json:"breaths,omitempty"`    // hold: instead of seconds
 	ByPair     bool      `json:"by_pair,omitempty"`    // count, grid: two do one act together
 	Counts     [][]int   `json:"counts,omitempty"`     // grid: tries of each cell by row and column, 0: not wanted
+	To         string    `json:"to,omitempty"`         // travel: the named line that each length goes to
 	Share      string    `json:"share,omitempty"`      // travel: of the place's length, where that was said
 	Legs       []Leg     `json:"legs,omitempty"`       // line
 	Yards      bool      `json:"yards,omitempty"`      // lengths are said in yards; they are kept in metres

@@ -110,6 +110,12 @@ func (d Drill) In(s measure.System) Drill {
 	for i := range d.Rungs {
 		d.Rungs[i].Metres = s.Nice(d.Rungs[i].Metres)
 	}
+	for _, texts := range []*[]string{&d.Cues, &d.Rows} {
+		*texts = slices.Clone(*texts)
+		for i, text := range *texts {
+			(*texts)[i] = s.Text(text)
+		}
+	}
 	return d
 }
 

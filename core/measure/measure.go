@@ -5,6 +5,7 @@ package measure
 import (
 	"fmt"
 	"math"
+	"regexp"
 	"strconv"
 	"strings"
 )
@@ -61,6 +62,9 @@ func (s System) Number(metres float64) string {
 		return fmt.Sprintf("%g", near) // 18.29 m were 20 yards
 	} else if s.Unit() == "m" {
 		return fmt.Sprintf("%g", math.Round(100*in)/100)
+	}
+	if in >= 100 {
+		return fmt.Sprintf("%g", math.Round(in))
 	}
 	return fmt.Sprintf("%g", math.Round(10*in)/10)
 }
@@ -121,6 +125,37 @@ func (s System) ReadLength(text string) (metres float64, ok bool) {
 }
 
 func toMillimetres(metres float64) float64 { return math.Round(1000*metres) / 1000 }
+
+// metresIn are lengths in a text: "12, 15, 18 m".
+var metresIn = regexp.MustCompile(`\b\d+(?:, \d+)* m\b`)
+
+// degreesIn are temperatures in a text, of the air or over rest.
+var degreesIn = regexp.MustCompile(`\b(\d+) °C( over rest)?`)
+
+// Text is a text with its metres in the system's unit, about as far, and its degrees.
+func (s System) Text(text string) string {
+	if s.Fahrenheit {
+		text = degreesIn.ReplaceAllStringFunc(text, func(said string) string {
+			m := degreesIn.FindStringSubmatch(said)
+			n, _ := strconv.ParseFloat(m[1], 64) // it is digits
+			if m[2] != "" {
+				return s.Warmer(n) + m[2]
+			}
+			return s.Air(n)
+		})
+	}
+	if s.Unit() == "m" {
+		return text
+	}
+	return metresIn.ReplaceAllStringFunc(text, func(said string) string {
+		list := strings.Split(strings.TrimSuffix(said, " m"), ", ")
+		for i, one := range list {
+			n, _ := strconv.ParseFloat(one, 64) // it is digits
+			list[i] = s.Number(s.Nice(n))
+		}
+		return strings.Join(list, ", ") + " " + s.Unit()
+	})
+}
 
 // Degrees is the unit of the air: °C, °F.
 func (s System) Degrees() string {

@@ -14,9 +14,13 @@ func ExampleSystem_Length() {
 	yards, feet := measure.System{Yards: true}, measure.System{Feet: true}
 	fmt.Println(yards.Length(18.29), yards.Length(20), feet.Length(18.288), measure.System{}.Length(18.29))
 	fmt.Println(yards.Length(yards.Nice(20)), feet.Length(feet.Nice(4)))
+	fmt.Println(measure.System{Fahrenheit: true}.Text("Below 2 °C over rest; at 30 °C drink"))
+	fmt.Println(feet.Text("12, 15, 18 m, then effort"))
 	// Output:
 	// 20 yd 21.9 yd 60 ft 18.29 m
 	// 20 yd 15 ft
+	// Below 3.6 °F over rest; at 86 °F drink
+	// 40, 50, 60 ft, then effort
 }
 
 func TestALengthIsReadAsItIsSaid(t *testing.T) {

@@ -366,6 +366,7 @@ func (d *Dose) travels(k *drill.Drill, lane float64) {
 	if d.back > 0 && to.Metres > 0 {
 		to.TurnSeconds = math.Round(to.Metres/d.back) + 1
 	}
+	to.To = d.To
 	if d.Laps > 0 { // round and round: nobody turns
 		k.Unit, to.TurnSeconds = "laps", 0
 	}

@@ -233,6 +233,18 @@ func (r *Reader) Remember(l Line) {
 	}
 }
 
+// inMetres is a text with its lengths in metres, in which unit they were said kept.
+func (l *Line) inMetres(text string) string {
+	l.Metric = inMetresOf.MatchString(text)
+	if of := inMetres(text, yardsOf, measure.Yard); of != text {
+		l.Yards = true
+		return of
+	}
+	of := inMetres(text, feetOf, measure.Foot)
+	l.Feet = of != text
+	return of
+}
+
 // Read reads one line.
 func (r *Reader) Read(text string) Line {
 	text = tidy(text)
@@ -261,12 +273,7 @@ func (r *Reader) Read(text string) Line {
 	if text = r.underHead(&line, text); text == "" {
 		return line
 	}
-	line.Metric = inMetresOf.MatchString(text)
-	if of := inMetres(text, yardsOf, measure.Yard); of != text {
-		text, line.Yards = of, true
-	} else if of := inMetres(text, feetOf, measure.Foot); of != text {
-		text, line.Feet = of, true
-	}
+	text = line.inMetres(text)
 	text, stands := cutFixed(perCent(bullet.ReplaceAllString(text, "$1")))
 	s := &scan{Reader: r, text: text, stands: stands}
 	s.hideQuoted()

@@ -33,10 +33,8 @@ func TakeNames(r *shell.Request) (shell.Answer, error) {
 	next := shell.Squad(squad.ID)
 	if r.Form.Raw("back") == "today" && len(squad.Players) == 0 {
 		next = "/today"
-		if again, err := squadOf(r); err == nil {
-			if ask, err := asked(r, again); err == nil && len(ask) > 0 {
-				next = shell.Squad(squad.ID) // where it asks what they play
-			}
+		if again, err := squadOf(r); err == nil && asks(r, again) {
+			next = shell.Squad(squad.ID) // where it asks what they play
 		}
 	}
 	return r.Saved(err, took.Words(), next, func(wrong plan.Problems) (*shell.Page, error) {
@@ -61,11 +59,8 @@ func AnswerPosition(r *shell.Request) (shell.Answer, error) {
 	})
 }
 
-// asked are the positions to ask about, where somebody may answer.
-func asked(r *shell.Request, squad *planner.Squad) ([]planner.Asked, error) {
+// asks tells whether there are positions of a squad to ask about.
+func asks(r *shell.Request, squad *planner.Squad) bool {
 	plays, err := r.Planner.Sport(r.Context(), r.Club())
-	if err != nil || !r.Coach() {
-		return nil, err
-	}
-	return squad.AskPositions(plays), nil
+	return err == nil && len(squad.AskPositions(plays)) > 0
 }

@@ -105,14 +105,7 @@ func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refi
 	if err != nil {
 		return nil, err
 	}
-	open := r.QueryID("player")
-	for _, k := range squad.Players {
-		row := playerRowOf(squad, k, today)
-		if row.Open = k.ID == open; len(row.Rulings) > 0 {
-			b.Ruled++
-		}
-		b.Players = append(b.Players, row)
-	}
+	b.rows(squad, today, r.QueryID("player"))
 	for _, u := range squad.Units {
 		b.Units = append(b.Units, unitRow{u.ID, u.Is.Name, firstNames(squad, u.Is), ""})
 	}
@@ -128,8 +121,8 @@ func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refi
 	if err := b.open(r, squad, today); err != nil {
 		return nil, err
 	}
-	if b.Asked, err = asked(r, squad); err != nil {
-		return nil, err
+	if b.Coach {
+		b.Asked = squad.AskPositions(plays)
 	}
 	if b.Coach && b.Player == nil && b.Unit == nil && (r.Query("names") != "" || len(b.Players) == 0) {
 		b.Names = &namesForm{}
@@ -137,11 +130,21 @@ func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refi
 	if refill != nil {
 		refill(b)
 	}
-	if b.Names != nil {
+	if b.Bats = plays.Bats(); b.Names != nil {
 		b.Names.Example = shell.ExampleNames(plays.Positions)
 	}
-	b.Bats = plays.Bats()
 	return &shell.Page{Screens: screens, Name: "squad", Title: "Squad", Nav: "squad", Body: b}, nil
+}
+
+// rows lists the players, one of them open.
+func (b *squadBody) rows(squad *planner.Squad, today string, open uint64) {
+	for _, k := range squad.Players {
+		row := playerRowOf(squad, k, today)
+		if row.Open = k.ID == open; len(row.Rulings) > 0 {
+			b.Ruled++
+		}
+		b.Players = append(b.Players, row)
+	}
 }
 
 // newOne, in an address, opens the form of a further one.

@@ -210,12 +210,7 @@ func readSport(f *shell.Form, from sport.Sport, drills *planner.Book) (p sport.S
 		return t
 	}
 	p.Positions, p.Called, p.Lines, p.Principles = nil, map[string][]string{}, nil, nil
-	for _, row := range read(positions).rows() {
-		p.Positions = append(p.Positions, row.text(0))
-		if also := row.list(1); len(also) > 0 {
-			p.Called[row.text(0)] = also
-		}
-	}
+	readPositions(&p, read(positions))
 	for _, row := range read(units).rows() {
 		p.Units = append(p.Units, sport.Unit{Name: row.text(0), Positions: row.list(1)})
 	}
@@ -234,6 +229,22 @@ func readSport(f *shell.Form, from sport.Sport, drills *planner.Book) (p sport.S
 	for _, row := range read(team).rows() {
 		p.Team = row.craft(f, drills)
 	}
+	readOwn(f, &p, read)
+	return p, sent
+}
+
+// readPositions reads the positions, with what they are called.
+func readPositions(p *sport.Sport, t *table) {
+	for _, row := range t.rows() {
+		p.Positions = append(p.Positions, row.text(0))
+		if also := row.list(1); len(also) > 0 {
+			p.Called[row.text(0)] = also
+		}
+	}
+}
+
+// readOwn reads the club's principles and the lines of its ground.
+func readOwn(f *shell.Form, p *sport.Sport, read func(columns) *table) {
 	for _, row := range read(principles).rows() {
 		if _, err := check.ReadPrinciple(row.text(0)); err != nil {
 			f.Refuse("sport", "%s", err)
@@ -250,7 +261,6 @@ func readSport(f *shell.Form, from sport.Sport, drills *planner.Book) (p sport.S
 		}
 		p.Lines = append(p.Lines, sport.Line{Name: row.text(0), Metres: metres, Also: row.list(2), Across: row.text(3) == ways[1].Value})
 	}
-	return p, sent
 }
 
 // craft reads the routine of a position.
