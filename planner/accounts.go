@@ -42,7 +42,7 @@ func (p *Planner) Empty(ctx context.Context) (bool, error) { return p.store.Empt
 
 // Found makes the first club. It fails with ErrTaken where there is one already.
 func (p *Planner) Found(ctx context.Context, f Founding) (Account, error) {
-	coach, _, err := p.store.Found(ctx, f.Club, f.Sport, f.Squad, f.Grade, Account{Email: f.Email, Name: f.Name, Role: Coach}, f.PasswordHash)
+	coach, squad, err := p.store.Found(ctx, f.Club, f.Sport, f.Squad, f.Grade, Account{Email: f.Email, Name: f.Name, Role: Coach}, f.PasswordHash)
 	if err != nil {
 		return coach, err
 	}
@@ -55,6 +55,13 @@ func (p *Planner) Found(ctx context.Context, f Founding) (Account, error) {
 	}
 	if err == nil {
 		err = p.UsualZones(ctx, coach, ids[1])
+	}
+	var targets []Change
+	for _, t := range plays.Targets {
+		targets = append(targets, Change{Is: club.Target{Squad: squad, Region: t.Region, Quality: t.Quality, Hard: t.Hard, Days: t.Days, AtMost: t.AtMost}})
+	}
+	if err == nil && len(targets) > 0 {
+		_, err = p.Save(ctx, coach, "targets of a week to begin with", targets...)
 	}
 	return coach, err
 }

@@ -57,15 +57,19 @@ func (p *Planner) Tests(ctx context.Context, clubID, session uint64, test trial.
 	if err != nil {
 		return nil, err
 	}
+	plays, err := p.Sport(ctx, clubID)
+	if err != nil {
+		return nil, err
+	}
 	d := running.Document
-	t := testsOf(squad, all, d.Players, test, running.Schedule.Start.Format(time.DateOnly))
+	t := testsOf(squad, all, plays.Measures, d.Players, test, running.Schedule.Start.Format(time.DateOnly))
 	t.Title = d.Title
 	return t, nil
 }
 
 // testsOf is a test of a day, of the players who were there.
-func testsOf(squad *Squad, all []Entry[club.Trial], players []plan.Player, test trial.Test, day string) *Tests {
-	t := &Tests{Day: day, Known: knownTests(all)}
+func testsOf(squad *Squad, all []Entry[club.Trial], measures []trial.Test, players []plan.Player, test trial.Test, day string) *Tests {
+	t := &Tests{Day: day, Known: knownTests(all, measures)}
 	t.Test = chosenTest(test, all, t.Known, t.Day)
 	all = slices.DeleteFunc(slices.Clone(all), func(e Entry[club.Trial]) bool { return e.Is.Test != t.Test.Name })
 	for _, player := range players {
@@ -91,9 +95,14 @@ func testsOf(squad *Squad, all []Entry[club.Trial], players []plan.Player, test 
 	return t
 }
 
-// knownTests are the usual tests with those that a club has done.
-func knownTests(all []Entry[club.Trial]) []trial.Test {
-	list := slices.Clone(trial.Known)
+// knownTests are what is measured in the sport, the usual tests, and those that a club has done.
+func knownTests(all []Entry[club.Trial], measures []trial.Test) []trial.Test {
+	list := slices.Clone(measures)
+	for _, usual := range trial.Known {
+		if !slices.ContainsFunc(list, func(t trial.Test) bool { return t.Name == usual.Name }) {
+			list = append(list, usual)
+		}
+	}
 	for _, e := range all {
 		i := slices.IndexFunc(list, func(t trial.Test) bool { return t.Name == e.Is.Test })
 		is := trial.Test{Name: e.Is.Test, Unit: e.Is.Unit, Lower: e.Is.Better == club.Lower, Mean: e.Is.Mean}
@@ -269,7 +278,11 @@ func (p *Planner) Effects(ctx context.Context, clubID, squad uint64, test trial.
 	if err != nil {
 		return test, nil, err
 	}
-	test = chosenTest(test, nil, knownTests(all), "")
+	plays, err := p.Sport(ctx, clubID)
+	if err != nil {
+		return test, nil, err
+	}
+	test = chosenTest(test, nil, knownTests(all, plays.Measures), "")
 	var list []Effect
 	var contents []int
 	for i, l := range logs {
@@ -277,7 +290,7 @@ func (p *Planner) Effects(ctx context.Context, clubID, squad uint64, test trial.
 		for _, a := range l.Players {
 			players = append(players, plan.Player{ID: a.Person, Roster: a.Roster, First: a.Name})
 		}
-		t := testsOf(known, all, players, test, l.Day)
+		t := testsOf(known, all, plays.Measures, players, test, l.Day)
 		e := Effect{Session: l.Session, Title: l.Title, Day: l.Day, Change: t.Squad, Both: t.Both, byPlayer: map[uint64]float64{}}
 		for _, one := range t.Players {
 			if one.Did[0] && one.Did[1] {

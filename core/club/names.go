@@ -179,8 +179,10 @@ func (r *nameReader) number(p *Player, text *string) {
 	if m == nil {
 		return
 	}
-	if position, _ := r.plays.Find(strings.TrimSpace((*text)[m[0]:m[1]])); position != "" && m[0] > 0 {
-		return // "Ana Birk - 400": what she runs
+	if before := strings.TrimSpace((*text)[:m[0]]); strings.ContainsAny(before[max(0, len(before)-1):], "-:") {
+		if position, _ := r.plays.Find(strings.TrimSpace((*text)[m[0]:m[1]])); position != "" {
+			return // "Ana Birk - 400": what she runs
+		}
 	}
 	for i := 2; i < len(m); i += 2 {
 		if m[i] >= 0 {

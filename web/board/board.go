@@ -89,6 +89,7 @@ type body struct {
 	StartTime   string
 	Repeated    bool     // the clocks go back over the start
 	Example     []string // lines as coaches of the sport write them
+	Shape       string   // what its day begins with, as a heading
 }
 
 // finding is something that the checks found.
@@ -133,7 +134,7 @@ func (b *body) Prompt() string {
 	if len(b.Rows) > 0 {
 		return "Write a block as you say it: " + strings.Join(b.Example, ", ")
 	}
-	return strings.Join(b.Example, "\n")
+	return b.Shape + ":\n" + strings.Join(b.Example, "\n")
 }
 
 // Sprinted is how far the most any player sprints is, in the club's unit.
@@ -196,6 +197,9 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Day: today.Done(d), Offers: offers(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
 	made.Example, made.In = b.Plays().Example, d.Measure
+	if shape := b.Plays().Shape; len(shape) > 0 {
+		made.Shape = shape[0]
+	}
 	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place)
 	made.Heads = drill.Number(len(d.Players), "players")
 	made.Saved = "Saved " + b.Made.At.In(fitted.Start.Location()).Format("15:04")

@@ -10,6 +10,7 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/sport"
 	"cuestart/planner"
 	"cuestart/web/shell"
 )
@@ -82,12 +83,16 @@ func Routines(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
+	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
 	open := cmp.Or(r.QueryID("routine"), kept[0].ID)
 	for _, k := range kept {
 		cost := k.Is.Cost(day)
 		b.Rows = append(b.Rows, rowOf(k, cost, k.ID == open))
 		if k.ID == open {
-			b.Open = openRoutineOf(k, cost)
+			b.Open = openRoutineOf(k, cost, plays)
 			b.Open.slot(k.Is, drills, r.Query("slot"))
 			token, err := r.Planner.HandedOut(r.Context(), r.Club(), k.ID)
 			if err != nil {
@@ -114,9 +119,9 @@ func rowOf(k planner.Entry[club.Routine], cost club.Cost, open bool) routineRow 
 	return row
 }
 
-func openRoutineOf(k planner.Entry[club.Routine], cost club.Cost) *openRoutine {
+func openRoutineOf(k planner.Entry[club.Routine], cost club.Cost, plays *sport.Sport) *openRoutine {
 	r := k.Is
-	o := &openRoutine{ID: k.ID, Edition: k.Edition, Name: r.Name, For: r.For, Method: plan.Methods[r.Method].Name, Changed: r.Changed(), Cost: costLines(cost)}
+	o := &openRoutine{ID: k.ID, Edition: k.Edition, Name: r.Name, For: r.For, Method: plan.Methods[r.Method].Name, Changed: r.Changed(), Cost: costLines(cost, plays)}
 	for _, block := range r.Blocks {
 		rb := routineBlock{ID: block.ID, Name: block.Name, Who: strings.Join(block.Who, ", "), Where: block.Zone, Leader: block.Leader, Phase: block.Phase, Priority: block.Priority}
 		if slices.Contains(block.Who, plan.Everyone) {
@@ -131,13 +136,13 @@ func openRoutineOf(k planner.Entry[club.Routine], cost club.Cost) *openRoutine {
 	return o
 }
 
-func costLines(cost club.Cost) []costLine {
+func costLines(cost club.Cost, plays *sport.Sport) []costLine {
 	lines := []costLine{
 		{clock.Duration(cost.Seconds), "minutes, of the busiest player"},
 		{clock.Duration(cost.Load.HardSeconds), "minutes of hard work"},
 		{fmt.Sprint(cost.Load.Contacts), "ground contacts"},
-		{fmt.Sprint(cost.Load.SprintMetres), "metres at 90 % and over"},
-		{fmt.Sprint(cost.Load.Acts), "acts of the sport"},
+		{plays.Number(float64(cost.Load.SprintMetres)), plays.System.Units() + " at 90 % and over"},
+		{fmt.Sprint(cost.Load.Acts), cmp.Or(plays.Act, "throws, kicks and hits")},
 		{clock.Duration(cost.Ground), "minutes of ground time, all places together"},
 	}
 	if len(cost.Kit) > 0 {
