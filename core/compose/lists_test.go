@@ -1,15 +1,18 @@
 package compose_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"cuestart/book"
+	"cuestart/core/check"
 	"cuestart/core/compose"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
+	"cuestart/core/sport"
 )
 
 // What is put into a list with one press is sound by the list's own rules, in every sport.
@@ -71,5 +74,25 @@ func TestRolesAndTheWayADayBeginsReachThePlan(t *testing.T) {
 				assert.Equal(t, "nobody is Openers of the day today", d.Idle(block))
 			}
 		}
+	}
+}
+
+// What a club says that every warm-up must have is in what is composed for it, where there is time.
+func TestAClubsPrinciplesAreComposed(t *testing.T) {
+	plays := *known(t, "football")
+	plays.Principles = []sport.Principle{{Words: "three hip openers"}, {Words: "core"}, {Words: "a game", Kind: plan.Training}, {Words: "power with a stuck landing", Kind: plan.Match}}
+	core, err := check.ReadPrinciple("core")
+	require.NoError(t, err)
+	trunk := func(k placed) bool { return core.Is(&k.Drill) }
+	require.False(t, slices.ContainsFunc(drillsOf(composed(t, brief(known(t, "football"), 18))), trunk), "nobody asked for it")
+	for kind, more := range map[plan.Kind]string{plan.Match: "power with a stuck landing", plan.Training: "a game"} {
+		b := brief(&plays, 18)
+		b.Kind, b.Minutes = kind, 55
+		made := composed(t, b)
+		has := map[string]bool{}
+		for _, p := range check.Principles(check.Input{Document: made.Document, Schedule: made.Schedule, Book: b.Book, Sport: plays.Key, Own: plays.PrinciplesOf(kind)}) {
+			has[p.Name] = p.Has
+		}
+		assert.Equal(t, map[string]bool{"three hip openers": true, "core": true, more: true}, has, kind)
 	}
 }

@@ -1,8 +1,8 @@
 package today
 
 import (
-	"cmp"
 	"fmt"
+	"strconv"
 	"strings"
 
 	"cuestart/core/club"
@@ -74,8 +74,8 @@ func CountKit(r *shell.Request) (shell.Answer, error) {
 		if i >= len(counts) || strings.TrimSpace(counts[i]) == "" {
 			continue
 		}
-		pieces := 0
-		if _, err := fmt.Sscanf(cmp.Or(strings.TrimSpace(counts[i]), "x")+"\n", "%d\n", &pieces); err != nil || pieces < 0 || pieces > club.MaxPieces {
+		pieces, err := strconv.Atoi(strings.TrimSpace(counts[i]))
+		if err != nil || pieces < 0 || pieces > club.MaxPieces {
 			r.Form.Refuse("kit", "%s: write how many there are, up to %d", name, club.MaxPieces)
 		}
 		changes = append(changes, planner.Change{Is: club.Kit{Name: name, Pieces: pieces}})
