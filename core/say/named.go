@@ -48,8 +48,8 @@ func newLineNames(plays *sport.Sport) (names lineNames) {
 	if len(whole) > 0 {
 		names.whole = pattern(`\b(?:from~)?(?:the~)?(` + strings.Join(whole, "|") + `)\b()` + back)
 	}
-	names.to = pattern(`[ ,(\x01](?:out~)?to~(?:the~|a~|our~|their~|far~|other~|opposite~)*(` + name + `)(?:~line)?\b()` + back)
-	names.between = pattern(`\b(?:from~)?(?:the~)?(` + name + again + `)(?:~line)?~to~(?:the~|far~|other~|opposite~)*(` + name + again + `)(?:~line)?\b` + back)
+	names.to = pattern(`[ ,(\x01](?:out~)?to~(?:the~|a~|our~|their~|far~|other~|opposite~)*?(` + name + `)(?:~line)?\b()` + back)
+	names.between = pattern(`\b(?:from~)?(?:the~)?(` + name + again + `)(?:~line)?~to~(?:the~|far~|other~|opposite~)*?(` + name + again + `)(?:~line)?\b` + back)
 	return names
 }
 
@@ -59,6 +59,17 @@ func (s *scan) lineOf(l *Line, d *Dose) bool {
 	if d.Kind != "" && (d.Kind != drill.Travel || d.Metres > 0) {
 		return false
 	}
+	if s.Plays == nil {
+		return false
+	}
+	hidden := s.text
+	s.text = marks.ReplaceAllStringFunc(s.text, func(m string) string { // "the 22" was kept from being a number
+		held := s.hidden[[]rune(m)[1]-0xE000]
+		if _, ok := s.Plays.Line(held); ok {
+			return held
+		}
+		return m
+	})
 	said, metres, back := "", 0.0, false
 	for _, re := range []*regexp.Regexp{s.lines.whole, s.lines.between, s.lines.to} {
 		if re == nil {
@@ -81,10 +92,11 @@ func (s *scan) lineOf(l *Line, d *Dose) bool {
 		break
 	}
 	if metres == 0 {
+		s.text = hidden
 		return false
 	}
 	said = strings.TrimPrefix(strings.ToLower(strings.ReplaceAll(said, soft, " ")), "the ")
-	d.Kind, d.To, d.Metres, d.Trips = drill.Travel, said, metres, max(1, d.Trips)
+	d.Kind, d.To, d.Metres, d.Trips = drill.Travel, said, metres, max(1, d.Trips, len(d.Efforts))
 	for _, re := range []*regexp.Regexp{lengths, timesOf, timesLast, ofThem, onceTwice} {
 		if m := s.take(re); m != nil {
 			if d.Trips = max(1, number(m[1])); re == onceTwice {
