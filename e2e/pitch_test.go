@@ -278,7 +278,7 @@ func TestWhatElseAThumbDoesAtThePitchSide(t *testing.T) {
 	b.click(`[data-ask=weather]`)
 	enter(b, "#celsius", "warm")
 	pressed(b, "See it")
-	b.until(`document.querySelector("[role=alert]").textContent.includes("Say the air in °C")`)
+	b.until(`document.querySelector("[role=alert]").textContent.includes("Say what the thermometer shows")`)
 	enter(b, "#celsius", "2")
 	pressed(b, "See it")
 	assert.Contains(t, proposal(), "2 °C by now")

@@ -52,6 +52,32 @@ func (t *TookNames) leave(text string, one club.Named) {
 	}
 }
 
+// numbers leaves a shirt number with who has it in the squad: whoever was read with it has none.
+func (t *TookNames) numbers(squad *Squad, incoming []Incoming) {
+	has := map[int]string{}
+	for _, k := range squad.Players {
+		now := k.Is.Number
+		for _, in := range incoming { // unless they were given another
+			if same(in.Is) == same(k.Is) {
+				now = in.Is.(club.Player).Number
+			}
+		}
+		if now == k.Is.Number {
+			has[now] = same(k.Is)
+		}
+	}
+	for i := range incoming {
+		player := incoming[i].Is.(club.Player)
+		if owner, taken := has[player.Number]; player.Number > 0 && taken && owner != same(player) {
+			t.Problems = append(t.Problems, fmt.Sprintf("Line %d: number %d is somebody else's: %s has none", incoming[i].Line, player.Number, player.Label()))
+			player.Number = 0
+			incoming[i].Is = player
+		} else {
+			has[player.Number] = same(player)
+		}
+	}
+}
+
 // count says what becomes of those who were read.
 func (t *TookNames) count(differences []Difference) {
 	for _, d := range differences {
@@ -87,17 +113,10 @@ func (p *Planner) TakeNames(ctx context.Context, by Account, squad *Squad, text 
 		}
 		incoming = append(incoming, Incoming{Line: one.Line, Is: squad.known(one.Player)})
 	}
-	differences, clashes, err := Differences[club.Player](ctx, p, by.ClubID, squad.ID, incoming)
+	took.numbers(squad, incoming)
+	differences, _, err := Differences[club.Player](ctx, p, by.ClubID, squad.ID, incoming)
 	if err != nil {
 		return took, err
-	}
-	for _, c := range clashes { // the number is somebody's who is there: they keep it
-		took.Problems = append(took.Problems, fmt.Sprintf("Line %d: number %s", c.Line, c.What))
-		if i := slices.IndexFunc(differences, func(d Difference) bool { return d.Line == c.Line }); i >= 0 {
-			player := differences[i].Change.Is.(club.Player)
-			player.Number = 0
-			differences[i].Change.Is = player
-		}
 	}
 	took.count(differences)
 	return took, p.Import(ctx, by, took.Words(), differences)

@@ -23,7 +23,7 @@ import (
 // them.
 func TestWhatIsWorkedOutGoesWithItsPlan(t *testing.T) {
 	ctx, s := context.Background(), open(t, "workedout")
-	_, raw := older(t, "workedout", 17)
+	_, raw := older(t, "workedout", 18)
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
 	first, err := s.Session(ctx, 1, 1)
 	require.NoError(t, err)
@@ -83,7 +83,7 @@ func TestEarlierPlansOfItsKindAreTold(t *testing.T) {
 // What nobody can ask for any more is deleted; what can still be taken back stays.
 func TestTidyingKeepsWhatCanBeTakenBack(t *testing.T) {
 	ctx, s := context.Background(), open(t, "tidy")
-	_, raw := older(t, "tidy", 17)
+	_, raw := older(t, "tidy", 18)
 	coach, squad, err := s.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
 	require.NoError(t, err)
 	for _, name := range []string{"Ada", "Bea", "Cleo"} {
@@ -120,7 +120,7 @@ func TestTidyingKeepsWhatCanBeTakenBack(t *testing.T) {
 // However many sessions are over, each is thinned once a month after it, the oldest first.
 func TestEverySessionIsThinned(t *testing.T) {
 	ctx, s := context.Background(), open(t, "thinall")
-	_, raw := older(t, "thinall", 17)
+	_, raw := older(t, "thinall", 18)
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
 	for range 7 { // 128 times as many
 		_, err := raw.Exec(`INSERT INTO team_session (club_id, squad_id, kind, title, start_at, time_zone, revision) SELECT club_id, squad_id, kind, title, start_at, time_zone, 1 FROM team_session`)
@@ -149,7 +149,7 @@ func TestAFullDiskIsNamed(t *testing.T) {
 // A row of another club, or of somebody who has left, is nobody's to build on.
 func TestThingsBelongWhereTheySay(t *testing.T) {
 	ctx, s := context.Background(), open(t, "owners")
-	_, raw := older(t, "owners", 17, "INSERT INTO club (id, name, sport) VALUES (7, 'Elsewhere', 'Netball')", "INSERT INTO squad (id, club_id, name, grade) VALUES (70, 7, 'Firsts', 'club')")
+	_, raw := older(t, "owners", 18, "INSERT INTO club (id, name, sport) VALUES (7, 'Elsewhere', 'Netball')", "INSERT INTO squad (id, club_id, name, grade) VALUES (70, 7, 'Firsts', 'club')")
 	require.NoError(t, demo.Fill(ctx, s, wednesday)) // there is a club: nothing is filled in
 	for _, text := range []string{"INSERT INTO club (id, name, sport) VALUES (1, 'Brackwater', 'Rugby union')", "INSERT INTO squad (id, club_id, name, grade) VALUES (5, 1, 'Firsts', 'club')",
 		"INSERT INTO account (id, club_id, email, name, role, password_hash) VALUES (1, 1, 'c@b.example', 'C', 'coach', 'x')"} {

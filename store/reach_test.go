@@ -202,7 +202,7 @@ func TestWhoHasSeenWhat(t *testing.T) {
 // What is new is found by every server for a few seconds, and by none for long.
 func TestNewsAreFoundForAWhile(t *testing.T) {
 	ctx, s, _ := reachable(t, "news")
-	_, raw := older(t, "news", 17)
+	_, raw := older(t, "news", 18)
 	news, err := s.News(ctx)
 	require.NoError(t, err)
 	assert.Len(t, news, 1)

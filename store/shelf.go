@@ -153,7 +153,7 @@ func (players) lock(ctx context.Context, q *db.Queries, clubID, id uint64) (kept
 
 func player(row db.PlayerForUpdateRow) kept {
 	return kept{row.ID, row.SquadID, row.Edition, club.Player{Number: int(row.Number.Int16), First: row.First, Last: row.Last, Position: row.Position,
-		Foot: club.Side(row.Foot), Hand: club.Side(row.Hand), Level: drill.Grade(row.Level), Build: club.Build(row.Build), Own: row.OwnLines, Forms: row.Forms, Notes: row.Notes}}
+		Foot: club.Side(row.Foot), Hand: club.Side(row.Hand), Bats: club.Side(row.Bats), Level: drill.Grade(row.Level), Build: club.Build(row.Build), Own: row.OwnLines, Forms: row.Forms, Notes: row.Notes}}
 }
 
 func (s players) add(ctx context.Context, q *db.Queries, clubID uint64, k kept) (uint64, error) {
@@ -162,7 +162,7 @@ func (s players) add(ctx context.Context, q *db.Queries, clubID uint64, k kept) 
 	}
 	p := k.is.(club.Player)
 	id, err := q.AddPlayer(ctx, db.AddPlayerParams{ClubID: clubID, SquadID: k.owner, Number: shirt(p.Number), First: p.First, Last: p.Last, Position: p.Position,
-		Foot: string(p.Foot), Hand: string(p.Hand), Level: string(p.Level), Build: string(p.Build), OwnLines: p.Own, Forms: p.Forms, Notes: p.Notes})
+		Foot: string(p.Foot), Hand: string(p.Hand), Bats: string(p.Bats), Level: string(p.Level), Build: string(p.Build), OwnLines: p.Own, Forms: p.Forms, Notes: p.Notes})
 	return uint64(id), err
 }
 
@@ -171,7 +171,7 @@ func shirt(number int) sql.NullInt16 { return sql.NullInt16{Int16: int16(number)
 func (players) change(ctx context.Context, q *db.Queries, clubID uint64, k kept) error {
 	p := k.is.(club.Player)
 	return q.ChangePlayer(ctx, db.ChangePlayerParams{Number: shirt(p.Number), First: p.First, Last: p.Last, Position: p.Position, Foot: string(p.Foot),
-		Hand: string(p.Hand), Level: string(p.Level), Build: string(p.Build), OwnLines: p.Own, Forms: p.Forms, Notes: p.Notes, ClubID: clubID, ID: k.id})
+		Hand: string(p.Hand), Bats: string(p.Bats), Level: string(p.Level), Build: string(p.Build), OwnLines: p.Own, Forms: p.Forms, Notes: p.Notes, ClubID: clubID, ID: k.id})
 }
 
 func (players) remove(ctx context.Context, q *db.Queries, clubID, id uint64) error {

@@ -15,7 +15,7 @@ import (
 // thirty, and of those before the last of each day; what is published stays.
 func TestALongHistoryIsThinned(t *testing.T) {
 	ctx, s := context.Background(), open(t, "thin")
-	_, raw := older(t, "thin", 17)
+	_, raw := older(t, "thin", 18)
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
 	_, err := raw.Exec("UPDATE plan_edition SET made_at = '2026-11-24 12:00:00'")
 	require.NoError(t, err)

@@ -1,6 +1,7 @@
 package say
 
 import (
+	"cmp"
 	"regexp"
 	"slices"
 	"strings"
@@ -62,37 +63,8 @@ func (s *scan) lineOf(l *Line, d *Dose) bool {
 	if s.Plays == nil {
 		return false
 	}
-	hidden := s.text
-	s.text = marks.ReplaceAllStringFunc(s.text, func(m string) string { // "the 22" was kept from being a number
-		held := s.hidden[[]rune(m)[1]-0xE000]
-		if _, ok := s.Plays.Line(held); ok {
-			return held
-		}
-		return m
-	})
-	said, metres, back := "", 0.0, false
-	for _, re := range []*regexp.Regexp{s.lines.whole, s.lines.between, s.lines.to} {
-		if re == nil {
-			continue
-		}
-		m := re.FindStringSubmatch(s.text)
-		if m == nil {
-			continue
-		}
-		said = m[1]
-		if m[2] != "" {
-			said = m[2]
-		}
-		if metres = s.farTo(m[1], m[2]); metres == 0 || metresOf.MatchString(strings.Replace(s.text, m[0], " ", 1)) {
-			metres = 0
-			continue
-		}
-		back = m[3] != ""
-		s.take(re)
-		break
-	}
+	said, metres, back := s.takeLine()
 	if metres == 0 {
-		s.text = hidden
 		return false
 	}
 	said = strings.TrimPrefix(strings.ToLower(strings.ReplaceAll(said, soft, " ")), "the ")
@@ -110,6 +82,34 @@ func (s *scan) lineOf(l *Line, d *Dose) bool {
 	}
 	l.Cues = append(l.Cues, "to the "+said)
 	return true
+}
+
+// takeLine takes the line that is named: as it was said, how far it is, and whether it is back again;
+// 0 where there is none.
+func (s *scan) takeLine() (said string, metres float64, back bool) {
+	hidden := s.text
+	s.text = marks.ReplaceAllStringFunc(s.text, func(m string) string { // "the 22" was kept from being a number
+		held := s.hidden[[]rune(m)[1]-0xE000]
+		if _, ok := s.Plays.Line(held); ok {
+			return held
+		}
+		return m
+	})
+	for _, re := range []*regexp.Regexp{s.lines.whole, s.lines.between, s.lines.to} {
+		if re == nil {
+			continue
+		}
+		m := re.FindStringSubmatch(s.text)
+		if m == nil || metresOf.MatchString(strings.Replace(s.text, m[0], " ", 1)) {
+			continue
+		}
+		if metres = s.farTo(m[1], m[2]); metres > 0 {
+			s.take(re)
+			return cmp.Or(m[2], m[1]), metres, m[3] != ""
+		}
+	}
+	s.text = hidden
+	return "", 0, false
 }
 
 // ofThem is how many of something that was said: "6 of them".

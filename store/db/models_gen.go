@@ -244,6 +244,7 @@ type Player struct {
 	Worn      sql.NullInt16
 	OwnLines  string
 	Forms     string
+	Bats      string
 }
 
 type Publication struct {

@@ -33,7 +33,7 @@ func (q *Queries) AddErasing(ctx context.Context, arg AddErasingParams) error {
 }
 
 const addPlayer = `-- name: AddPlayer :execlastid
-INSERT INTO player (club_id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, forms, notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO player (club_id, squad_id, number, first, last, position, foot, hand, bats, level, build, own_lines, forms, notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type AddPlayerParams struct {
@@ -45,6 +45,7 @@ type AddPlayerParams struct {
 	Position string
 	Foot     string
 	Hand     string
+	Bats     string
 	Level    string
 	Build    string
 	OwnLines string
@@ -62,6 +63,7 @@ func (q *Queries) AddPlayer(ctx context.Context, arg AddPlayerParams) (int64, er
 		arg.Position,
 		arg.Foot,
 		arg.Hand,
+		arg.Bats,
 		arg.Level,
 		arg.Build,
 		arg.OwnLines,
@@ -183,7 +185,7 @@ func (q *Queries) BringBack(ctx context.Context, arg BringBackParams) (int64, er
 }
 
 const changePlayer = `-- name: ChangePlayer :exec
-UPDATE player SET number = ?, first = ?, last = ?, position = ?, foot = ?, hand = ?, level = ?, build = ?, own_lines = ?, forms = ?, notes = ?, edition = edition + 1, removed_at = NULL
+UPDATE player SET number = ?, first = ?, last = ?, position = ?, foot = ?, hand = ?, bats = ?, level = ?, build = ?, own_lines = ?, forms = ?, notes = ?, edition = edition + 1, removed_at = NULL
 WHERE club_id = ? AND id = ?
 `
 
@@ -194,6 +196,7 @@ type ChangePlayerParams struct {
 	Position string
 	Foot     string
 	Hand     string
+	Bats     string
 	Level    string
 	Build    string
 	OwnLines string
@@ -211,6 +214,7 @@ func (q *Queries) ChangePlayer(ctx context.Context, arg ChangePlayerParams) erro
 		arg.Position,
 		arg.Foot,
 		arg.Hand,
+		arg.Bats,
 		arg.Level,
 		arg.Build,
 		arg.OwnLines,
@@ -512,7 +516,7 @@ func (q *Queries) NamesOfClub(ctx context.Context, arg NamesOfClubParams) ([]Nam
 }
 
 const playerForUpdate = `-- name: PlayerForUpdate :one
-SELECT id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, forms, notes, edition FROM player
+SELECT id, squad_id, number, first, last, position, foot, hand, bats, level, build, own_lines, forms, notes, edition FROM player
 WHERE club_id = ? AND id = ? AND removed_at IS NULL FOR UPDATE
 `
 
@@ -530,6 +534,7 @@ type PlayerForUpdateRow struct {
 	Position string
 	Foot     string
 	Hand     string
+	Bats     string
 	Level    string
 	Build    string
 	OwnLines string
@@ -550,6 +555,7 @@ func (q *Queries) PlayerForUpdate(ctx context.Context, arg PlayerForUpdateParams
 		&i.Position,
 		&i.Foot,
 		&i.Hand,
+		&i.Bats,
 		&i.Level,
 		&i.Build,
 		&i.OwnLines,
@@ -561,7 +567,7 @@ func (q *Queries) PlayerForUpdate(ctx context.Context, arg PlayerForUpdateParams
 }
 
 const players = `-- name: Players :many
-SELECT id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, forms, notes, edition FROM player
+SELECT id, squad_id, number, first, last, position, foot, hand, bats, level, build, own_lines, forms, notes, edition FROM player
 WHERE club_id = ? AND removed_at IS NULL ORDER BY squad_id, id
 `
 
@@ -574,6 +580,7 @@ type PlayersRow struct {
 	Position string
 	Foot     string
 	Hand     string
+	Bats     string
 	Level    string
 	Build    string
 	OwnLines string
@@ -600,6 +607,7 @@ func (q *Queries) Players(ctx context.Context, clubID uint64) ([]PlayersRow, err
 			&i.Position,
 			&i.Foot,
 			&i.Hand,
+			&i.Bats,
 			&i.Level,
 			&i.Build,
 			&i.OwnLines,

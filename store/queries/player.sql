@@ -1,16 +1,16 @@
 -- name: Players :many
-SELECT id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, forms, notes, edition FROM player
+SELECT id, squad_id, number, first, last, position, foot, hand, bats, level, build, own_lines, forms, notes, edition FROM player
 WHERE club_id = ? AND removed_at IS NULL ORDER BY squad_id, id;
 
 -- name: PlayerForUpdate :one
-SELECT id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, forms, notes, edition FROM player
+SELECT id, squad_id, number, first, last, position, foot, hand, bats, level, build, own_lines, forms, notes, edition FROM player
 WHERE club_id = ? AND id = ? AND removed_at IS NULL FOR UPDATE;
 
 -- name: AddPlayer :execlastid
-INSERT INTO player (club_id, squad_id, number, first, last, position, foot, hand, level, build, own_lines, forms, notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+INSERT INTO player (club_id, squad_id, number, first, last, position, foot, hand, bats, level, build, own_lines, forms, notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: ChangePlayer :exec
-UPDATE player SET number = ?, first = ?, last = ?, position = ?, foot = ?, hand = ?, level = ?, build = ?, own_lines = ?, forms = ?, notes = ?, edition = edition + 1, removed_at = NULL
+UPDATE player SET number = ?, first = ?, last = ?, position = ?, foot = ?, hand = ?, bats = ?, level = ?, build = ?, own_lines = ?, forms = ?, notes = ?, edition = edition + 1, removed_at = NULL
 WHERE club_id = ? AND id = ?;
 
 -- name: RemovePlayer :exec

@@ -10,6 +10,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/book"
+	"cuestart/core/measure"
+	"cuestart/core/plan"
 	"cuestart/planner"
 	"cuestart/web/shell"
 )
@@ -60,12 +62,17 @@ func TestASportIsReadAsItIsShown(t *testing.T) {
 func TestARowSaysWhatIsWrongWithIt(t *testing.T) {
 	drills := planner.NewBook(book.Drills(), nil)
 	f := shell.NewForm(url.Values{"key": {"netball"}, "margin": {"5"}, "fixed-name": {"Toss", ""}, "fixed-who": {"captain", "x"}, "fixed-from": {"soon", ""}, "fixed-to": {"38", ""},
-		"craft-name": {"Shots"}, "craft-stations": {"many"}})
+		"craft-name": {"Shots"}, "craft-stations": {"many"}, "principle-words": {"zumba", "a game"}, "line-name": {"half way", "far post"}, "line-far": {"soon", "22 yd"}, "wide": {"broad"},
+		"position-name": {"Shooter"}, "position-called": {"GS; shot"}})
 	p, sent := readSport(f, book.Sports()[0], drills)
 	assert.Len(t, p.Fixed, 1, "a row without a name is none")
 	wrong := shell.Problems(f.Err())
-	require.Len(t, wrong, 2)
-	assert.Equal(t, `Toss: "soon" is no whole number of minutes`, wrong[0].What)
-	assert.Equal(t, `Shots: "many" is no number at once`, wrong[1].What)
+	require.Len(t, wrong, 5)
+	for i, says := range []string{`"broad" is no length`, `Toss: "soon" is no whole number of minutes`, `Shots: "many" is no number at once`, `"zumba": say it by what the drills do`, "line half way: write how far it is"} {
+		assert.Contains(t, wrong[i].What, says)
+	}
+	assert.InDelta(t, 22*measure.Yard, p.Lines[1].Metres, 0.001)
+	assert.Equal(t, []string{"GS", "shot"}, p.Called["Shooter"])
+	assert.Equal(t, []string{"zumba", "a game"}, p.PrinciplesOf(plan.Match))
 	assert.Equal(t, "soon", sent[4].Rows[0][2].Value)
 }

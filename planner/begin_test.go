@@ -1,0 +1,58 @@
+package planner_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/core/club"
+	"cuestart/core/measure"
+	"cuestart/planner"
+)
+
+// A club begins at home: in its own units and time, with a ground, and what a week of its sport should
+// hold; a pasted squad is put right by the next paste, and nobody is lost by one.
+func TestAClubBeginsAtHome(t *testing.T) {
+	p := open(t, "begins", false)
+	coach, err := p.Found(ctx, planner.Founding{Club: "Hollinmere", Sport: "softball", Squad: "Firsts", Grade: "club", Name: "Ada", Email: "ada@hollinmere.example", PasswordHash: "x", Zone: "America/Denver"})
+	require.NoError(t, err)
+	plays, err := p.Sport(ctx, coach.ClubID)
+	require.NoError(t, err)
+	assert.Equal(t, measure.System{Yards: true, Fahrenheit: true, Miles: true}, plays.System, "as is usual there")
+	ground, err := p.Ground(ctx, coach.ClubID)
+	require.NoError(t, err)
+	require.Len(t, ground.Venues, 1)
+	assert.Equal(t, club.Venue{Name: "Home", TimeZone: "America/Denver"}, ground.Venues[0].Is)
+	require.Len(t, ground.Venues[0].Zones, len(plays.Zones))
+	assert.Equal(t, "45 yd", plays.System.Length(ground.Venues[0].Zones[0].Is.Metres), "even in its units")
+	require.NoError(t, p.OtherZones(ctx, coach, ground.Venues[0].ID))
+	assert.ErrorIs(t, p.OtherZones(ctx, coach, 99), planner.ErrNotFound)
+
+	squad, err := p.Squad(ctx, coach.ClubID, 0)
+	require.NoError(t, err)
+	took, err := p.TakeNames(ctx, coach, squad, "1 Ana Birk - slapper, bats L\n2 Cleo Daunt - rover\n3 Eve Fenn - CF")
+	require.NoError(t, err)
+	assert.Equal(t, 3, took.Added, took.Problems)
+	squad, _ = p.Squad(ctx, coach.ClubID, 0)
+	assert.Equal(t, []planner.Asked{{Said: "rover", Like: squad.AskPositions(plays)[0].Like}}, squad.AskPositions(plays))
+	require.NoError(t, p.AnswerPosition(ctx, coach, squad, "rover", "Centre field"))
+	squad, _ = p.Squad(ctx, coach.ClubID, 0)
+	took, err = p.TakeNames(ctx, coach, squad, "Ana Birk\n9 Cleo Daunt\n1 Rhea Gale, rover\n"+strings.Repeat("x", 100))
+	require.NoError(t, err)
+	assert.Equal(t, []int{1, 1, 1}, []int{took.Added, took.Changed, took.Same}, "the rest of what is known of them stays")
+	assert.Len(t, took.Problems, 2, "a number that somebody has, a name that is too long: %v", took.Problems)
+	assert.Equal(t, strings.Repeat("x", 100)+"\n", took.Left)
+	squad, _ = p.Squad(ctx, coach.ClubID, 0)
+	var all []string
+	for _, k := range squad.Players {
+		all = append(all, fmt.Sprint(k.Is.Number, " ", k.Is.First, " ", k.Is.Position, " ", k.Is.Bats))
+	}
+	assert.ElementsMatch(t, []string{"1 Ana Hitter left", "3 Eve Centre field ", "9 Cleo Centre field ", "0 Rhea Centre field "}, all)
+	viewer := coach
+	viewer.Role = planner.Medical
+	_, err = p.TakeNames(ctx, viewer, squad, "Uma")
+	assert.Error(t, err, "who may not keep the squad")
+}
