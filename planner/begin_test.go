@@ -51,6 +51,10 @@ func TestAClubBeginsAtHome(t *testing.T) {
 		all = append(all, fmt.Sprint(k.Is.Number, " ", k.Is.First, " ", k.Is.Position, " ", k.Is.Bats))
 	}
 	assert.ElementsMatch(t, []string{"1 Ana Hitter left", "3 Eve Centre field ", "9 Cleo Centre field ", "0 Rhea Centre field "}, all)
+	took, err = p.TakeNames(ctx, coach, squad, "5 Ivy Noyce\n5 Jo Oakes")
+	require.NoError(t, err)
+	assert.Equal(t, 2, took.Added)
+	assert.Equal(t, []string{"Line 2: number 5 is somebody else's: Jo Oakes has none"}, took.Problems, "the first keeps it, and it is said")
 	viewer := coach
 	viewer.Role = planner.Medical
 	_, err = p.TakeNames(ctx, viewer, squad, "Uma")

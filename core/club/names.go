@@ -288,8 +288,7 @@ func nameOf(text string) (first, last string) {
 	return words[0], strings.Join(words[1:], " ")
 }
 
-// twice says who is there more than once: the same name with the same number, and a number that
-// two have.
+// twice says who is there more than once: the same name with the same number.
 func twice(list []Named) []Named {
 	for i := range list {
 		n := &list[i]
@@ -299,8 +298,6 @@ func twice(list []Named) []Named {
 			}
 			if strings.EqualFold(n.Player.Label(), o.Player.Label()) && (n.Player.Number == 0 || n.Player.Number == o.Player.Number) {
 				n.Problem = n.Player.Label() + " is there twice: taken once"
-			} else if n.Player.Number != 0 && n.Player.Number == o.Player.Number {
-				n.Player.Number = 0 // the first keeps it
 			}
 		}
 	}

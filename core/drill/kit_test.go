@@ -7,6 +7,7 @@ import (
 	"pgregory.net/rapid"
 
 	"cuestart/core/drill"
+	"cuestart/core/measure"
 )
 
 func TestKitOfALaneIsWrittenAndReadBack(t *testing.T) {
@@ -30,6 +31,11 @@ func TestKitOfALaneIsWrittenAndReadBack(t *testing.T) {
 func TestLengthsAreSaidInYards(t *testing.T) {
 	k := drill.Drill{Dose: drill.Dose{Kind: drill.Travel, Metres: 20 * drill.Yard, Yards: true}}
 	assert.Equal(t, "4 lengths of 20 yd", k.Words(4))
+	yards := measure.System{Yards: true}
+	for said, k := range map[string]drill.Drill{"4 lengths of 20 yd": {Dose: drill.Dose{Metres: 20}}, "4 lengths of 24.1 yd": {Dose: drill.Dose{Metres: 22, To: "22"}}, "4 laps of 437 yd": {Unit: "laps", Dose: drill.Dose{Metres: 400}}} {
+		k.Dose.Kind = drill.Travel
+		assert.Equal(t, said, k.In(yards).Words(4), "what was not measured is evened; a line and a lap are as far as they are")
+	}
 	k.Dose = drill.Dose{Kind: drill.Line, Yards: true, Legs: []drill.Leg{{Name: "skips", Metres: 10 * drill.Yard}, {Name: "jog", Metres: 20 * drill.Yard}, {Name: "walk", Metres: 5 * drill.Yard, Back: true}}}
 	assert.Equal(t, "2 trips: out with skips 10 yd then jog 20 yd, back with walk 5 yd", k.Words(2))
 	assert.InDelta(t, 30*drill.Yard, k.Dose.Reach(), 1e-9)

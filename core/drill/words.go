@@ -95,6 +95,9 @@ func (d Dose) In(s measure.System) Dose {
 		return d
 	}
 	d.Yards, d.Feet = s.Yards && !s.Feet, s.Feet
+	if d.To != "" {
+		return d // a line lies where it lies
+	}
 	d.Metres = s.Nice(d.Metres)
 	d.Legs = slices.Clone(d.Legs)
 	for i := range d.Legs {
@@ -105,7 +108,10 @@ func (d Dose) In(s measure.System) Dose {
 
 // In is the drill said in the units of a club: its dose, its rungs, the room that it takes.
 func (d Drill) In(s measure.System) Drill {
-	d.Dose = d.Dose.In(s)
+	metres := d.Dose.Metres
+	if d.Dose = d.Dose.In(s); d.Unit == "laps" {
+		d.Dose.Metres = metres // and a lap is as long as it is
+	}
 	d.Rungs = slices.Clone(d.Rungs)
 	for i := range d.Rungs {
 		d.Rungs[i].Metres = s.Nice(d.Rungs[i].Metres)
