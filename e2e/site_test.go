@@ -169,7 +169,24 @@ func (b *browser) open(path string) {
 	b.do(chromedp.Navigate(path))
 }
 
-func (b *browser) click(css string) { b.t.Helper(); b.do(chromedp.Click(chromedp.CSS(css))) }
+// click presses the middle of what is there, once it has stopped moving: a press is a place on the glass.
+func (b *browser) click(css string) {
+	b.t.Helper()
+	still := fmt.Sprintf(`new Promise(done => {
+		let was = "", looks = 0
+		const look = () => {
+			const at = JSON.stringify(document.querySelector(%q)?.getBoundingClientRect())
+			if (at === was || ++looks > 40) return done(true)
+			was = at
+			setTimeout(look, 15)
+		}
+		look()
+	})`, css)
+	ctx, cancel := context.WithTimeout(b.ctx, 5*time.Second)
+	defer cancel()
+	_ = chromedp.Do(ctx, chromedp.Evaluate[chromedp.Void](still, chromedp.EvalAwaitPromise)) // a page that went meanwhile is still enough
+	b.do(chromedp.Click(chromedp.CSS(css)))
+}
 
 func (b *browser) fill(css, value string) {
 	b.t.Helper()
