@@ -11,6 +11,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"cuestart/core/measure"
 )
 
 // A club that nobody knows, in feet: from the first page to a published plan of its own list of
@@ -97,4 +99,14 @@ func TestAFirstClubFindsItsWay(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, string(paper), "60 ft")
 	assert.NotRegexp(t, `\d m\b`, string(paper))
+
+	b.open("/ground")
+	b.click(`a[href^="/ground-plan/"]`)
+	b.until(`document.querySelector("#laid")?._x_dataStack`)
+	assert.NotRegexp(t, `\d m\b|[Mm]etres`, b.text("#laid"))
+	b.set("[name^=long-]", "60")
+	b.until(`document.querySelector("#laid .ground").textContent.includes("60 ×")`)
+	g, err := p.Ground(t.Context(), coach.ClubID)
+	require.NoError(t, err)
+	assert.InDelta(t, 60*measure.Foot, g.Venues[0].Zones[0].Is.Lies.Long, 1e-9)
 }

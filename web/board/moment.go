@@ -92,9 +92,9 @@ func momentOf(b *planner.Board, at clock.Offset, edits, wide bool) *momentBody {
 		made.Usual = made.Usual && !m.Places[i].Said
 		spots[i] = spotOf(d, &m.Places[i], made)
 	}
-	made.Ground = chalk.Ground("The ground at "+at.ToGo(), spots, ways, momentWide, momentHigh)
+	made.Ground = chalk.Ground("The ground at "+at.ToGo(), d.Measure, spots, ways, momentWide, momentHigh)
 	if made.Wide = wide; wide {
-		made.Ground = chalk.Ground("The ground at "+at.ToGo(), spots, ways, groundWide, groundHigh)
+		made.Ground = chalk.Ground("The ground at "+at.ToGo(), d.Measure, spots, ways, groundWide, groundHigh)
 	}
 	return made
 }

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"cuestart/core/ground"
+	"cuestart/core/measure"
 )
 
 // Spot is a place on a plan of a ground, and what is to be seen of it.
@@ -37,12 +38,12 @@ const (
 	dotStep     = 9.5
 	groundSmall = 60 // wide: a place whose name may stand below it
 	wayShort    = 46 // of the middle of a place that a walk leads to
-	metreBar    = 10 // metres of the bar that shows the scale
+	bar         = 10 // metres, about, of the bar that shows the scale
 )
 
 // Ground draws a plan of a ground to scale, as wide as width and no higher than most; label
-// says what it is.
-func Ground(label string, spots []Spot, ways []Way, width, most float64) template.HTML {
+// says what it is. Its bar is in the units of in, and so is each, the width of one of them.
+func Ground(label string, in measure.System, spots []Spot, ways []Way, width, most float64) template.HTML {
 	if len(spots) == 0 {
 		return ""
 	}
@@ -56,7 +57,7 @@ func Ground(label string, spots []Spot, ways []Way, width, most float64) templat
 	left := (width - (high.X-low.X)*each) / 2
 	at := func(p ground.Point) (x, y float64) { return left + (p.X-low.X)*each, groundEdge + (p.Y-low.Y)*each }
 	var s strings.Builder
-	fmt.Fprintf(&s, `<svg class="ground" viewBox="0 0 %.0f %.0f" role="img" aria-label="%s" data-each="%.4f">`, width, height, html.EscapeString(label), each)
+	fmt.Fprintf(&s, `<svg class="ground" viewBox="0 0 %.0f %.0f" role="img" aria-label="%s" data-each="%.4f">`, width, height, html.EscapeString(label), in.Metres(1)*each)
 	for _, spot := range spots {
 		drawSpot(&s, spot, at, each)
 	}
@@ -68,8 +69,9 @@ func Ground(label string, spots []Spot, ways []Way, width, most float64) templat
 		x, y := at(ground.Point{X: spot.Lie.X, Y: spot.Lie.Y})
 		writeSpot(&s, spot, x, y, (high.X-low.X)*each, (high.Y-low.Y)*each)
 	}
-	fmt.Fprintf(&s, `<path class="bar" d="M%.1f %.1fh%.1f"/><text class="metres" x="%.1f" y="%.1f">%d m</text></svg>`,
-		left, height-6, metreBar*each, left+metreBar*each+6, height-1, metreBar)
+	shown := in.Nice(bar)
+	fmt.Fprintf(&s, `<path class="bar" d="M%.1f %.1fh%.1f"/><text class="metres" x="%.1f" y="%.1f">%s</text></svg>`,
+		left, height-6, shown*each, left+shown*each+6, height-1, in.Length(shown))
 	return template.HTML(s.String())
 }
 

@@ -11,6 +11,7 @@ import (
 	"pgregory.net/rapid"
 
 	"cuestart/core/ground"
+	"cuestart/core/measure"
 	"cuestart/core/plan"
 	"cuestart/web/chalk"
 )
@@ -35,7 +36,7 @@ func TestAGroundIsDrawnWhole(t *testing.T) {
 			people += spots[i].People
 		}
 		ways := []chalk.Way{{From: places[0], To: places[len(places)-1], Says: "far", Tight: true}}
-		drawn := string(chalk.Ground("A ground", spots, ways, 600, 300))
+		drawn := string(chalk.Ground("A ground", measure.System{}, spots, ways, 600, 300))
 		assert.NotContains(t, drawn, "<b>")
 		assert.NotContains(t, drawn, "NaN")
 		assert.NotContains(t, drawn, "Inf")
@@ -50,18 +51,19 @@ func TestAGroundIsDrawnWhole(t *testing.T) {
 			assert.True(t, x >= 0 && x <= wide && y >= 0 && y <= high, "%v", found)
 		}
 	})
-	assert.Empty(t, chalk.Ground("Nothing", nil, nil, 600, 300))
+	assert.Empty(t, chalk.Ground("Nothing", measure.System{}, nil, nil, 600, 300))
 }
 
 // Who stands in a place is counted in dots; what has no room is counted in words.
 func TestWhoStandsThereIsCounted(t *testing.T) {
 	spot := chalk.Spot{Place: ground.Place{Zone: plan.Zone{Name: "Near half", Lanes: 4}, Lie: plan.Lie{X: 30, Y: 20, Long: 60, Wide: 40}}, People: 23, Lines: []string{"23 of 40"}}
-	drawn := string(chalk.Ground("One", []chalk.Spot{spot}, nil, 600, 400))
+	drawn := string(chalk.Ground("One", measure.System{Feet: true}, []chalk.Spot{spot}, nil, 600, 400))
 	assert.Equal(t, 23, strings.Count(drawn, `class="one"`))
+	assert.Contains(t, drawn, ">35 ft<", "the bar of a club in feet")
 	for range 40 {
 		spot.Lines = append(spot.Lines, "one more block")
 	}
-	drawn = string(chalk.Ground("One", []chalk.Spot{spot}, nil, 600, 400))
+	drawn = string(chalk.Ground("One", measure.System{Feet: true}, []chalk.Spot{spot}, nil, 600, 400))
 	assert.Regexp(t, `\+ \d+ more`, drawn)
 	assert.Contains(t, drawn, ">Near half<")
 }

@@ -59,5 +59,5 @@ func where(tongue shell.Tongue, d *plan.Document, places []ground.Place, here, n
 			label += ". " + tongue.T("Next: %s", d.ZoneName(next))
 		}
 	}
-	return chalk.Ground(label, spots, nil, whereWide, whereHigh)
+	return chalk.Ground(label, d.Measure, spots, nil, whereWide, whereHigh)
 }

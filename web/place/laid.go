@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"cuestart/core/ground"
+	"cuestart/core/measure"
 	"cuestart/core/plan"
 	"cuestart/planner"
 	"cuestart/web/chalk"
@@ -23,6 +24,7 @@ type laidBody struct {
 	Drawn   template.HTML
 	Zones   []laidZone
 	Problem string
+	measure.System
 }
 
 // laidZone is a zone on it. Numbers are as they were sent.
@@ -47,51 +49,66 @@ func Laid(r *shell.Request) (shell.Answer, error) { return laidPage(r, "", nil) 
 
 // laidPage is the page; after a refused form with what is wrong, and what was sent.
 func laidPage(r *shell.Request, problem string, sent map[uint64]laidZone) (*shell.Page, error) {
-	v, err := venueOf(r)
+	v, in, err := venueOf(r)
 	if err != nil {
 		return nil, err
 	}
-	b := &laidBody{ID: v.ID, Name: v.Is.Name, Coach: r.Coach(), Problem: problem}
-	zones := make([]plan.Zone, len(v.Zones))
-	for i, z := range v.Zones {
-		zones[i] = z.Is.Plan(strconv.FormatUint(z.ID, 10))
-	}
+	b := &laidBody{ID: v.ID, Name: v.Is.Name, Coach: r.Coach(), Problem: problem, System: in}
 	var spots []chalk.Spot
-	number := func(x float64) string { return strconv.FormatFloat(math.Round(10*x)/10, 'f', -1, 64) }
-	for i, p := range ground.Arrange(zones) {
-		spots = append(spots, chalk.Spot{Place: p, Key: p.ID, Lines: []string{fmt.Sprintf("%s × %s m", number(p.Lie.Long), number(p.Lie.Wide)), "holds " + strconv.Itoa(p.Capacity)}})
-		one := laidZone{ID: v.Zones[i].ID, Name: p.Name, X: number(p.Lie.X), Y: number(p.Lie.Y), Long: number(p.Lie.Long), Wide: number(p.Lie.Wide), Turn: strconv.Itoa(p.Lie.Turn)}
+	for i, p := range arranged(v) {
+		spots = append(spots, chalk.Spot{Place: p, Key: p.ID, Lines: []string{tenth(in, p.Lie.Long) + " × " + tenth(in, p.Lie.Wide) + " " + in.Unit(), "holds " + strconv.Itoa(p.Capacity)}})
+		one := laidZone{ID: v.Zones[i].ID, Name: p.Name, X: tenth(in, p.Lie.X), Y: tenth(in, p.Lie.Y), Long: tenth(in, p.Lie.Long), Wide: tenth(in, p.Lie.Wide), Turn: strconv.Itoa(p.Lie.Turn)}
 		if was, there := sent[one.ID]; there {
 			was.Name, was.ID = one.Name, one.ID
 			one = was
 		}
 		b.Zones = append(b.Zones, one)
 	}
-	b.Drawn = chalk.Ground("The plan of "+v.Is.Name, spots, nil, laidWide, laidHigh)
+	b.Drawn = chalk.Ground("The plan of "+v.Is.Name, in, spots, nil, laidWide, laidHigh)
 	return &shell.Page{Screens: screens, Name: "laid", Part: "laid", Title: "The plan of " + v.Is.Name, Nav: "ground", Body: b}, nil
 }
 
-func venueOf(r *shell.Request) (*planner.Venue, error) {
+// venueOf is the ground that is asked for, and the units that its club uses.
+func venueOf(r *shell.Request) (*planner.Venue, measure.System, error) {
 	g, err := r.Planner.Ground(r.Context(), r.Club())
 	if err != nil {
-		return nil, err
+		return nil, measure.System{}, err
 	}
 	at := slices.IndexFunc(g.Venues, func(v planner.Venue) bool { return v.ID == r.ParamID("id") })
 	if at < 0 {
-		return nil, planner.ErrNotFound
+		return nil, measure.System{}, planner.ErrNotFound
 	}
-	return &g.Venues[at], nil
+	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	if err != nil {
+		return nil, measure.System{}, err
+	}
+	return &g.Venues[at], plays.System, nil
+}
+
+// arranged are a ground's places where they lie, in the order of its zones.
+func arranged(v *planner.Venue) []ground.Place {
+	zones := make([]plan.Zone, len(v.Zones))
+	for i, z := range v.Zones {
+		zones[i] = z.Is.Plan(strconv.FormatUint(z.ID, 10))
+	}
+	return ground.Arrange(zones)
+}
+
+// tenth is a length of so many metres in a club's unit, to a tenth.
+func tenth(in measure.System, metres float64) string {
+	return strconv.FormatFloat(math.Round(10*in.In(metres))/10, 'f', -1, 64)
 }
 
 // Lay keeps where a ground's places lie.
 func Lay(r *shell.Request) (shell.Answer, error) {
-	v, err := venueOf(r)
+	v, in, err := venueOf(r)
 	if err != nil {
 		return nil, err
 	}
 	f, wrong := r.Form, ""
 	lies, sent := map[uint64]plan.Lie{}, map[uint64]laidZone{}
-	for _, z := range v.Zones {
+	for i, p := range arranged(v) {
+		z := &v.Zones[i]
 		get := func(name string) string { return f.Text(fmt.Sprintf("%s-%d", name, z.ID)) }
 		if get("x") == "" {
 			continue // it was added meanwhile
@@ -103,7 +120,13 @@ func Lay(r *shell.Request) (shell.Answer, error) {
 			}
 			return x
 		}
-		l := plan.Lie{X: number("x"), Y: number("y"), Long: number("long"), Wide: number("wide"), Turn: int(math.Round(number("turn")))}
+		far := func(name string, was float64) float64 {
+			if get(name) == tenth(in, was) {
+				return was // as it was shown: nothing is rounded twice
+			}
+			return in.Metres(number(name))
+		}
+		l := plan.Lie{X: far("x", p.Lie.X), Y: far("y", p.Lie.Y), Long: far("long", p.Lie.Long), Wide: far("wide", p.Lie.Wide), Turn: int(math.Round(number("turn")))}
 		if f.Raw("turned") == strconv.FormatUint(z.ID, 10) {
 			l.Turn += turnStep
 		}
@@ -111,7 +134,7 @@ func Lay(r *shell.Request) (shell.Answer, error) {
 			l.Turn += 360
 		}
 		if problem := l.Problem(); problem != "" && wrong == "" {
-			wrong = z.Is.Name + ": " + problem
+			wrong = z.Is.Name + ": " + in.Text(problem)
 		}
 		lies[z.ID], sent[z.ID] = l, laidZone{X: get("x"), Y: get("y"), Long: get("long"), Wide: get("wide"), Turn: get("turn")}
 	}

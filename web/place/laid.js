@@ -1,5 +1,5 @@
-// laid arranges a ground: a place is dragged where it lies, and saved at once. Its metres
-// stand in the form; the server draws it anew.
+// laid arranges a ground: a place is dragged where it lies, and saved at once. How far
+// stands in the form, in the club's unit; the server draws it anew.
 export default () => ({
   held: null,
 

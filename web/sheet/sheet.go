@@ -13,6 +13,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/ground"
+	"cuestart/core/measure"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/speech"
@@ -43,7 +44,8 @@ type body struct {
 	Ground                       template.HTML // its plan, with what happens where; "": nobody laid it out
 	places                       []ground.Place
 	there                        [][]string // what happens in each, in order
-	Full                         bool       // each drill with what to say and to look for, and its caution
+	in                           measure.System
+	Full                         bool // each drill with what to say and to look for, and its caution
 }
 
 // group is the rows of one leader or place; all of them in the order of time.
@@ -115,6 +117,7 @@ func asked(r *shell.Request) (made body, err error) {
 	}
 	made = bodyOf(b)
 	made.places, made.there = groundOf(b)
+	made.in = b.Document.Measure
 	made.Ground = made.drawn()
 	made.Cuts, made.Full = cutLines(cuts), r.Query("cues") != ""
 	if made.By = r.Query("by"); made.By == "leader" || made.By == "place" {
@@ -290,5 +293,5 @@ func (b *body) drawn() template.HTML {
 	for i, p := range b.places {
 		spots[i] = chalk.Spot{Place: p, Lines: b.there[i]}
 	}
-	return chalk.Ground("What happens where", spots, nil, groundWide, groundHigh)
+	return chalk.Ground("What happens where", b.in, spots, nil, groundWide, groundHigh)
 }
