@@ -19,7 +19,8 @@ func TestEverySportIsWhole(t *testing.T) {
 	for _, s := range book.Sports() {
 		require.NoError(t, s.Validate(known), s.Key)
 		for what, n := range map[string]int{"zones": len(s.Zones), "zones of the other form": len(s.Elsewhere), "lines": len(s.Lines), "shape": len(s.Shape), "kit": len(s.Kit),
-			"measures": len(s.Measures), "targets": len(s.Targets), "fixed": len(s.Fixed), "examples": len(s.Example) - 2, "act": len(s.Act), "words to begin": min(len(s.Begins.First), len(s.Begins.Later))} {
+			"measures": len(s.Measures), "targets": len(s.Targets), "fixed": len(s.Fixed), "examples": len(s.Example) - 2, "act": len(s.Act), "words to begin": min(len(s.Begins.First), len(s.Begins.Later)),
+			"home and away": min(len(s.Home.Called), len(s.Away.Called)), "minutes on the ground away": s.Away.From} {
 			assert.Positive(t, n, "%s: %s", s.Key, what)
 		}
 		assert.Greater(t, s.Round(), 30.0, "%s: once round", s.Key)

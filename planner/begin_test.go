@@ -8,8 +8,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/core/clock"
 	"cuestart/core/club"
 	"cuestart/core/measure"
+	"cuestart/core/plan"
 	"cuestart/planner"
 )
 
@@ -59,4 +61,42 @@ func TestAClubBeginsAtHome(t *testing.T) {
 	viewer.Role = planner.Medical
 	_, err = p.TakeNames(ctx, viewer, squad, "Uma")
 	assert.Error(t, err, "who may not keep the squad")
+}
+
+// Away, the ground is the squad's from so many minutes before the start; at home from the hours of
+// its own. Where the sport settles who begins at home, nobody has to say it, and what is said goes.
+func TestAMatchAwayIsAnotherDay(t *testing.T) {
+	p := open(t, "away", false)
+	coach, err := p.Found(ctx, planner.Founding{Club: "Hollinmere", Sport: "ice-hockey", Squad: "Firsts", Grade: "club", Name: "Ada", Email: "ada@hollinmere.example", PasswordHash: "x", Zone: "Europe/London"})
+	require.NoError(t, err)
+	ground, err := p.Ground(ctx, coach.ClubID)
+	require.NoError(t, err)
+	match := planner.NewSession{Kind: plan.Match, Title: "Saturday", Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, Players: 16, Minutes: 60}
+	made := func(n planner.NewSession) *plan.Document {
+		added, err := p.Add(ctx, coach, n)
+		require.NoError(t, err)
+		b, err := p.Board(ctx, coach.ClubID, added.ID)
+		require.NoError(t, err)
+		for _, x := range b.Blocks {
+			for _, z := range b.Document.Zones {
+				if x.Kept && x.Zone == z.ID && z.Surface == "ice" && n.Venue == 0 {
+					assert.GreaterOrEqual(t, x.Start, clock.Offset(-25*60), "%s on ice that is not ours yet", x.Name)
+				}
+			}
+		}
+		return b.Document
+	}
+	away := made(match)
+	match.Venue = ground.Venues[0].ID
+	home := made(match)
+	assert.Equal(t, []plan.Turn{plan.Later, plan.First}, []plan.Turn{away.Turn, home.Turn}, "who has the last change")
+	plays, err := p.Sport(ctx, coach.ClubID)
+	require.NoError(t, err)
+	there, _ := plays.At(true)
+	assert.Equal(t, plays.Margin+1, there.Margin)
+	assert.Equal(t, "On the road: the ground is yours 25 min before, work ends 1 min sooner, last change theirs unless you say otherwise.", plays.Says(true))
+	match.Turn = plan.Later
+	assert.Equal(t, plan.Later, made(match).Turn)
+	match.Kind, match.Venue, match.Turn = plan.Training, 0, ""
+	assert.Equal(t, plan.Usual, made(match).Turn, "a training is nobody's match")
 }

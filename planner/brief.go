@@ -1,6 +1,7 @@
 package planner
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"maps"
@@ -10,6 +11,7 @@ import (
 	"cuestart/core/compose"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/sport"
 )
 
 // brief gathers what the club has for a session.
@@ -28,8 +30,14 @@ func (p *Planner) brief(ctx context.Context, clubID uint64, n NewSession) (b com
 	b = compose.Brief{Title: n.Title, Kind: n.Kind, Start: n.Start, Minutes: n.Minutes, Method: n.Method, Place: n.Place, Grade: drill.Grade(squad.Grade),
 		Sport: known.sport, Turn: n.Turn, Today: n.Today, Book: known.book.Drills, Steps: tried}
 	b.Minutes = Minutes(n.Kind, n.Minutes)
+	side := sport.Side{}
+	if n.Kind == plan.Match {
+		there, at := known.sport.At(n.Venue == 0)
+		b.Sport, side = &there, at
+		b.Turn = cmp.Or(b.Turn, side.Turn)
+	}
 	p.people(&b, squad, n)
-	p.place(&b, ground, n)
+	p.place(&b, ground, n, side)
 	recent, err := p.store.Recent(ctx, clubID, squad.ID)
 	for _, d := range recent {
 		for _, block := range d.Blocks {
@@ -113,7 +121,7 @@ func rolesOf(n NewSession) (roles []plan.Unit) {
 	return roles
 }
 
-func (p *Planner) place(b *compose.Brief, ground *Ground, n NewSession) {
+func (p *Planner) place(b *compose.Brief, ground *Ground, n NewSession, side sport.Side) {
 	for _, v := range ground.Venues {
 		if v.ID != n.Venue {
 			continue
@@ -127,6 +135,7 @@ func (p *Planner) place(b *compose.Brief, ground *Ground, n NewSession) {
 		for i, z := range b.Sport.Zones {
 			usual := z.Plan(fmt.Sprintf("z%d", i+1))
 			usual.Capacity = max(usual.Capacity, 12)
+			usual.Free = side.Free(z)
 			b.Zones = append(b.Zones, usual)
 		}
 	}

@@ -118,6 +118,9 @@ func (s Sport) Filled(from Sport) Sport {
 		s.Shape, s.Elsewhere, s.Kit, s.Measures, s.Targets, s.Example = from.Shape, from.Elsewhere, from.Kit, from.Measures, from.Targets, from.Example
 	}
 	s.Act = cmp.Or(s.Act, from.Act)
+	if s.Home == (Side{}) && s.Away == (Side{}) {
+		s.Home, s.Away = from.Home, from.Away
+	}
 	if s.Begins == (plan.Turns{}) {
 		s.Begins = from.Begins
 	}

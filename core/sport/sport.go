@@ -38,6 +38,8 @@ type Sport struct {
 	Due            []Due       `json:"due"`
 	First          string      `json:"first,omitempty"` // what decides who is in action first
 	Begins         plan.Turns  `json:"begins,omitzero"` // what it is called to begin first, and later
+	Home           Side        `json:"home,omitzero"`
+	Away           Side        `json:"away,omitzero"`
 	Roles          []Role      `json:"roles,omitempty"` // of the day: the starter
 	Fixed          []Fixed     `json:"fixed"`
 	Zones          []Zone      `json:"zones"` // of a usual ground
@@ -242,6 +244,11 @@ func (s *Sport) Validate(known func(code string) bool) error {
 	}
 	if s.Offers != plan.Ask && s.Offers != plan.Always && s.Offers != plan.Never {
 		say("the day's factors ask, are always done or never, not %q", s.Offers)
+	}
+	for name, side := range map[string]Side{s.NameOf(false): s.Home, s.NameOf(true): s.Away} {
+		if problem := side.problem(); problem != "" {
+			say("%s: %s", name, problem)
+		}
 	}
 	for _, joint := range s.Stresses {
 		if !slices.Contains(drill.Regions, joint) {

@@ -50,6 +50,8 @@ var (
 		{Name: "name", Label: "Position"}, {Name: "called", Label: "Also called, several with ;", Wide: true}}}
 	lines = columns{Key: "line", Legend: "Lines of the ground", Hint: "What people run to: how far it is from where they start.", Columns: []column{
 		{Name: "name", Label: "Line"}, {Name: "far", Label: "How far"}, {Name: "also", Label: "Also called, several with ;", Wide: true}, {Name: "across", Label: "Runs", Choices: ways}}}
+	sides = columns{Key: "side", Legend: "Home and away", Hint: "First at home, then away: what differs there on a match day.", Columns: []column{
+		{Name: "called", Label: "A match is called"}, {Name: "from", Label: "Ground is yours from, min before"}, {Name: "sooner", Label: "Work ends sooner by, min"}, {Name: "turn", Label: "How it begins", Choices: begins}}, One: true}
 	units = columns{Key: "unit", Legend: "Units: positions that work together", Columns: []column{
 		{Name: "name", Label: "Unit"}, {Name: "positions", Label: "Positions, several with ;", Wide: true}}}
 	due = columns{Key: "due", Legend: "Who is due earlier or later", Hint: "Minutes from the start, before it negative: where they are in action first, and where their turn comes later.", Columns: []column{
@@ -73,6 +75,9 @@ var kinds = []shell.Choice{{Value: "", Label: "every session"}, {Value: string(p
 
 // ways are how a line is run to.
 var ways = []shell.Choice{{Value: "", Label: "up the ground"}, {Value: "across", Label: "across it"}}
+
+// begins are how a match begins at home, or away.
+var begins = []shell.Choice{{Value: "", Label: "not settled"}, {Value: string(plan.First), Label: "we begin"}, {Value: string(plan.Later), Label: "they begin"}}
 
 // days are those on which a routine is done.
 var days = []shell.Choice{{Value: "", Label: "every day"}, {Value: string(plan.First), Label: "if first"}, {Value: string(plan.Later), Label: "if later"}}

@@ -107,6 +107,10 @@ func bodyOf(p *sport.Sport, drills *planner.Book) *sportBody {
 	for _, f := range p.Fixed {
 		fixed.add(f.Name, f.Who, strconv.Itoa(f.From), strconv.Itoa(f.To))
 	}
+	sides := sides.table()
+	for away, side := range []sport.Side{p.Home, p.Away} {
+		sides.add(p.NameOf(away == 1), strconv.Itoa(side.From), strconv.Itoa(side.Sooner), string(side.Turn))
+	}
 	for _, k := range p.Craft {
 		craft.add(craftRow(k, drills)...)
 	}
@@ -114,7 +118,7 @@ func bodyOf(p *sport.Sport, drills *planner.Book) *sportBody {
 	for _, t := range []*table{positions, lines, principles, units, due, roles, fixed, craft} {
 		t.add(make([]string, len(t.Columns))...) // one more, to fill in
 	}
-	b.Tables = []table{*positions, *principles, *units, *roles, *due, *fixed, *craft, *team, *lines}
+	b.Tables = []table{*positions, *principles, *units, *roles, *due, *sides, *fixed, *craft, *team, *lines}
 	return b
 }
 
@@ -220,6 +224,7 @@ func readSport(f *shell.Form, from sport.Sport, drills *planner.Book) (p sport.S
 	for _, row := range read(due).rows() {
 		p.Due = append(p.Due, sport.Due{Who: row.text(0), First: row.minutes(f, 1), Later: row.minutes(f, 2)})
 	}
+	p.Home, p.Away = readSides(f, read(sides))
 	for _, row := range read(fixed).rows() {
 		p.Fixed = append(p.Fixed, sport.Fixed{Name: row.text(0), Who: row.text(1), From: row.minutes(f, 2), To: row.minutes(f, 3)})
 	}
@@ -231,6 +236,17 @@ func readSport(f *shell.Form, from sport.Sport, drills *planner.Book) (p sport.S
 	}
 	readOwn(f, &p, read)
 	return p, sent
+}
+
+// readSides reads what is different at home and away; a row without a name has the usual one.
+func readSides(f *shell.Form, t *table) (home, away sport.Side) {
+	for i, side := range []*sport.Side{&home, &away} {
+		if i < len(t.Rows) {
+			row := tableRow(t.Rows[i])
+			*side = sport.Side{Called: row.text(0), From: row.minutes(f, 1), Sooner: row.minutes(f, 2), Turn: plan.Turn(row.text(3))}
+		}
+	}
+	return home, away
 }
 
 // readPositions reads the positions, with what they are called.

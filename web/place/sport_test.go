@@ -12,6 +12,7 @@ import (
 	"cuestart/book"
 	"cuestart/core/measure"
 	"cuestart/core/plan"
+	"cuestart/core/sport"
 	"cuestart/planner"
 	"cuestart/web/shell"
 )
@@ -63,7 +64,7 @@ func TestARowSaysWhatIsWrongWithIt(t *testing.T) {
 	drills := planner.NewBook(book.Drills(), nil)
 	f := shell.NewForm(url.Values{"key": {"netball"}, "margin": {"5"}, "fixed-name": {"Toss", ""}, "fixed-who": {"captain", "x"}, "fixed-from": {"soon", ""}, "fixed-to": {"38", ""},
 		"craft-name": {"Shots"}, "craft-stations": {"many"}, "principle-words": {"zumba", "a game"}, "line-name": {"half way", "far post"}, "line-far": {"soon", "22 yd"}, "wide": {"broad"},
-		"position-name": {"Shooter"}, "position-called": {"GS; shot"}})
+		"position-name": {"Shooter"}, "position-called": {"GS; shot"}, "side-called": {"At ours", "Away"}, "side-from": {"0", "45"}, "side-sooner": {"", "40"}, "side-turn": {"first", "later"}})
 	p, sent := readSport(f, book.Sports()[0], drills)
 	assert.Len(t, p.Fixed, 1, "a row without a name is none")
 	wrong := shell.Problems(f.Err())
@@ -74,5 +75,7 @@ func TestARowSaysWhatIsWrongWithIt(t *testing.T) {
 	assert.InDelta(t, 22*measure.Yard, p.Lines[1].Metres, 0.001)
 	assert.Equal(t, []string{"GS", "shot"}, p.Called["Shooter"])
 	assert.Equal(t, []string{"zumba", "a game"}, p.PrinciplesOf(plan.Match))
-	assert.Equal(t, "soon", sent[4].Rows[0][2].Value)
+	assert.Equal(t, []sport.Side{{Called: "At ours", Turn: plan.First}, {Called: "Away", From: 45, Sooner: 40, Turn: plan.Later}}, []sport.Side{p.Home, p.Away})
+	assert.ErrorContains(t, p.Validate(func(string) bool { return true }), "Away: work ends at most 30 minutes sooner")
+	assert.Equal(t, "soon", sent[5].Rows[0][2].Value)
 }

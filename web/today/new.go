@@ -23,6 +23,7 @@ type form struct {
 	From, Minutes, Method, Turn, Players        string
 	Squad, Venue, Captain, Fixture, Alone       uint64
 	Squads, Venues                              []shell.IDChoice
+	Away                                        string // what a match away is called, and what is different there
 	Routines                                    []shell.Choice
 	Methods                                     []shell.MethodChoice
 	First                                       string // what decides who is in action first; "": nothing
@@ -189,6 +190,7 @@ func (f *form) fill(r *shell.Request) (err error) {
 	if len(plays.Due) > 0 || plays.Begins != (plan.Turns{}) {
 		f.First, f.Turns = cmp.Or(plays.First, "it decides who is due first, and which blocks are run"), plays.Begins
 	}
+	f.Away = plays.Says(true)
 	f.roles(plays)
 	if f.Local == "" {
 		f.Local = nextSaturday(r.Planner.Now(), f.Zone)
