@@ -51,7 +51,7 @@ var (
 	lines = columns{Key: "line", Legend: "Lines of the ground", Hint: "What people run to: how far it is from where they start.", Columns: []column{
 		{Name: "name", Label: "Line"}, {Name: "far", Label: "How far"}, {Name: "also", Label: "Also called, several with ;", Wide: true}, {Name: "across", Label: "Runs", Choices: ways}}}
 	sides = columns{Key: "side", Legend: "Home and away", Hint: "First at home, then away: what differs there on a match day.", Columns: []column{
-		{Name: "called", Label: "A match is called"}, {Name: "from", Label: "Ground is yours from, min before"}, {Name: "sooner", Label: "Work ends sooner by, min"}, {Name: "turn", Label: "How it begins", Choices: begins}}, One: true}
+		{Name: "called", Label: "A match is called"}, {Name: "from", Label: "Ground ours from, min"}, {Name: "sooner", Label: "Done sooner by, min"}, {Name: "turn", Label: "How it begins", Choices: begins}}, One: true}
 	units = columns{Key: "unit", Legend: "Units: positions that work together", Columns: []column{
 		{Name: "name", Label: "Unit"}, {Name: "positions", Label: "Positions, several with ;", Wide: true}}}
 	due = columns{Key: "due", Legend: "Who is due earlier or later", Hint: "Minutes from the start, before it negative: where they are in action first, and where their turn comes later.", Columns: []column{

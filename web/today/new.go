@@ -188,7 +188,7 @@ func (f *form) fill(r *shell.Request) (err error) {
 	}
 	f.in = plays.System
 	if len(plays.Due) > 0 || plays.Begins != (plan.Turns{}) {
-		f.First, f.Turns = cmp.Or(plays.First, "it decides who is due first, and which blocks are run"), plays.Begins
+		f.First, f.Turns = cmp.Or(plays.First, "It decides who is due first, and which blocks are run"), plays.Begins
 	}
 	f.Away = plays.Says(true)
 	f.roles(plays)
