@@ -13,7 +13,8 @@ import (
 type Index struct {
 	drills []drill.Drill
 	names  []entry
-	kit    []string // what the drills take
+	kit    []string        // what the drills take
+	words  map[string]bool // of their names, in one form
 }
 
 // entry is a name of a drill.
@@ -28,7 +29,7 @@ type entry struct {
 // NewIndex makes the drills of a book ready to be found. Those of other sports than that
 // ("": of none) are meant only by their whole names.
 func NewIndex(book []drill.Drill, sport string) *Index {
-	x := &Index{drills: book}
+	x := &Index{drills: book, words: map[string]bool{}}
 	for i := range book {
 		k := &book[i]
 		for _, kit := range slices.Concat(k.Kit, k.LaneKit, k.GroupKit) {
@@ -38,6 +39,9 @@ func NewIndex(book []drill.Drill, sport string) *Index {
 		}
 		whole := sport != "" && len(k.Sports) > 0 && !slices.Contains(k.Sports, sport)
 		for _, name := range append([]string{k.Name}, k.Also...) {
+			for _, w := range strings.Fields(plainName(name)) {
+				x.words[stem(w)] = true
+			}
 			x.names = append(x.names, entry{i, strings.ToLower(name), unspaced(plainName(name)), keyWords(name), whole})
 		}
 	}

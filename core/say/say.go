@@ -67,6 +67,8 @@ const (
 	IsNote   = "note"
 	IsBring  = "bring" // a thing to carry out
 	IsStock  = "stock" // how many there are of some kit today
+	IsCombo  = "combo" // drills that are done in turn as one, so many times
+	IsChoice = "choice"
 )
 
 // Line is what was understood of a line.
@@ -121,10 +123,14 @@ type Line struct {
 	Note   string   `json:"note,omitempty"`   // what no rule took
 	Likely []string `json:"likely,omitempty"` // names of other drills that may be meant
 
-	shared string // the dose of every station
-	count  int    // how many stations there are
-	part   bool   // a part of the list begins with it, told by the list's marks
-	slip   bool   // the drill was meant, but not spelt so
+	Times int `json:"times,omitempty"` // how often a combo is done
+
+	score   float64 // how well the line is explained
+	numbers int     // of it that nothing explains
+	shared  string  // the dose of every station
+	count   int     // how many stations there are
+	part    bool    // a part of the list begins with it, told by the list's marks
+	slip    bool    // the drill was meant, but not spelt so
 }
 
 // Window is from when until when; nil: no such bound.

@@ -1,0 +1,483 @@
+package hear
+
+import (
+	"math"
+	"slices"
+	"strings"
+	"unicode"
+)
+
+// hearing is a line while it is read.
+type hearing struct {
+	Lexicon
+	line   string
+	words  []word
+	aside  []bool // words of a condition
+	marks  []mark // that explain it best, in order, none over another
+	chunks []chunk
+	name0  int // words of the name that is tried
+	name1  int
+}
+
+// chunk is words that no role wants, with the marks that stand with them.
+type chunk struct {
+	from, to int    // words
+	after    string // what parts it from what stands before: , . : -- ( then into + or; "" only a mark
+	marks    []int  // that follow it, up to the next chunk
+	before   []int  // that stand before it, since the last sign
+}
+
+// mark chooses the marks that explain most of the line: the best way through its words, on which
+// a word that nobody explains costs nothing, and a number that nobody explains much.
+func (h *hearing) mark() {
+	all := append(marksOf(h.words), h.namesOf()...)
+	h.conditions()
+	all = slices.DeleteFunc(all, func(m mark) bool { return h.aside[m.from] || h.aside[m.to-1] })
+	n := len(h.words)
+	best, took := make([]float64, n+1), make([]int, n+1)
+	for i := n - 1; i >= 0; i-- {
+		best[i], took[i] = best[i+1], -1
+		switch w := &h.words[i]; {
+		case h.aside[i] || !w.numeral || w.spelt && w.number == 1:
+		case w.spelt:
+			best[i]--
+		default:
+			best[i] -= 4
+		}
+		for k := range all {
+			m := &all[k]
+			if m.from != i {
+				continue
+			}
+			if score := float64(m.to-m.from) + m.weight - perMark + h.fits(m) + best[m.to]; score > best[i] {
+				best[i], took[i] = score, k
+			}
+		}
+	}
+	for i := 0; i < n; {
+		if took[i] < 0 {
+			i++
+			continue
+		}
+		m := all[took[i]]
+		h.marks = append(h.marks, m)
+		i = m.to
+	}
+}
+
+// perMark is what each mark costs: one that explains much goes before several.
+const perMark = 1.0
+
+// conditions finds what is said for when something is otherwise: from "if" to the end of its
+// sentence, where that does not begin the line. Nothing of it counts.
+func (h *hearing) conditions() {
+	h.aside = make([]bool, len(h.words))
+	for i := 1; i < len(h.words); i++ {
+		w := &h.words[i]
+		starts := h.words[i-1].delimits() || h.words[i-1].is == "or"
+		if !starts || !(w.is == "if" || w.is == "unless" || w.is == "late" || w.is == "when" || w.is == "whoever") {
+			continue
+		}
+		for ; i < len(h.words) && h.words[i].is != "." && h.words[i].is != ")" && h.words[i].is != ";" && !(h.words[i].is == "," && w.is == "if" && h.words[i-1].numeral); i++ {
+			h.aside[i] = true
+		}
+	}
+}
+
+// fits is how well a mark stands where it stands.
+func (h *hearing) fits(m *mark) float64 {
+	first, last := m.from == 0 || h.words[m.from-1].delimits(), m.to == len(h.words) || h.words[m.to].delimits()
+	spelt := h.words[m.from].spelt
+	switch m.role {
+	case roleCount:
+		next := ""
+		if !last {
+			next = h.words[m.to].is
+		}
+		if spelt && !last && !first && m.to-m.from == 1 && m.weight < 1 { // "land two feet", "one hand pick up"
+			return -3
+		}
+		if spelt && m.n == 1 && m.to-m.from == 1 {
+			return -3
+		}
+		if next == "v" || next == "on" && m.to-m.from == 1 && m.to+1 < len(h.words) && h.words[m.to+1].numeral {
+			return -3
+		}
+	case roleFiller:
+		if m.from != 0 {
+			return -9
+		}
+		if m.to == len(h.words) {
+			return -9
+		}
+	case roleUntil: // a range that falls is when, one that rises is how many
+		if !last && h.words[m.to].is != "with" && h.words[m.to].is != "@" {
+			return -4
+		}
+		return 2
+	case roleAt, roleFrom:
+		if !last {
+			return -4
+		}
+	case roleBack:
+		if m.to < len(h.words) && slices.Contains([]string{"knee", "foot", "row", "leg", "line", "row", "squat", "row", "pocket"}, h.words[m.to].is) {
+			return -9
+		}
+	case roleSide, roleWays:
+		if !last && h.words[m.to].is == "together" {
+			return -9
+		}
+	}
+	return 0
+}
+
+// namesOf are marks for what is known by name: people, staff, places, lines, drills.
+func (h *hearing) namesOf() (all []mark) {
+	for i := range h.words {
+		for j := i + 1; j <= len(h.words) && j <= i+6; j++ {
+			text := h.text(i, j)
+			if h.words[j-1].sign && !strings.HasSuffix(text, "%") {
+				if d := &h.words[j-1]; d.delimits() {
+					break
+				}
+			}
+			low := strings.ToLower(text)
+			add := func(role role, from int, weight float64) {
+				all = append(all, mark{role: role, from: from, to: j, text: text, weight: weight})
+			}
+			switch {
+			case j-i > 1 && h.Known(low) && strings.ContainsAny(low, "0123456789"):
+				add(roleNone, i, 4)
+			case h.Person(low):
+				h.person(i, j, add)
+			}
+			h.context(i, j, text, add)
+		}
+	}
+	return append(all, h.linesOf()...)
+}
+
+// person marks who is named, where that is no part of what is done.
+func (h *hearing) person(i, j int, add func(role, int, float64)) {
+	first, last := i == 0 || h.words[i-1].delimits() || slices.Contains(joins, h.words[i-1].is), j == len(h.words) || h.words[j].delimits() || slices.Contains(joins, h.words[j].is) || h.words[j].is == "only"
+	if first || last {
+		add(roleWho, i, 1)
+	}
+}
+
+var joins = []string{"for", "and", "+", "/", "then", "but", "bar", "except", "with"}
+
+// context marks people, leaders and places by the words before them.
+func (h *hearing) context(i, j int, text string, add func(role, int, float64)) {
+	if i == 0 {
+		return
+	}
+	low := strings.ToLower(text)
+	before := h.words[i-1].is
+	proper := j-i <= 2 && unicode.IsUpper([]rune(text)[0]) && !h.Word(low) && h.words[i].from > 0
+	staffed := h.Leads(low) || slices.Contains(leaders, strings.TrimPrefix(low, "the "))
+	switch {
+	case before == "with" && (staffed || proper && i > 1 || proper && j-i == 1):
+		add(roleLeader, i-1, 3)
+	case before == "by" && i > 1 && slices.Contains([]string{"led", "run", "taken"}, h.words[i-2].is):
+		add(roleLeader, i-2, 4)
+	case slices.Contains([]string{"in", "at", "on", "by", "to", "near", "behind"}, before) && h.Place(strings.TrimPrefix(low, "the ")):
+		add(rolePlace, i-1, 2)
+	case h.Place(low) && h.words[i-1].delimits():
+		add(rolePlace, i, 1)
+	}
+}
+
+// leaders are who leads in lists that name nobody.
+var leaders = []string{"physio", "coach", "gaffer", "skipper", "captain", "captains", "s&c", "assistant", "skills coach", "cox", "keeper coach", "goalie coach", "trainer", "manager"}
+
+// lines marks how far people go: to the box, sideline to sideline, the length of the court.
+func (h *hearing) linesOf() (all []mark) {
+	is := func(i int, words ...string) bool {
+		return i >= 0 && i < len(h.words) && slices.Contains(words, h.words[i].is)
+	}
+	for i := range h.words {
+		// "to the box", "out to the 22", "up to half way"
+		if is(i, "to") && !is(i-1, "start", "finish", "begin", "down", "straight") {
+			from := i
+			for is(from-1, "up", "out", "over", "across") {
+				from--
+			}
+			j := i + 1
+			for is(j, "the", "a", "our", "far", "other", "opposite", "their", "first") && j+1 < len(h.words) {
+				j++
+			}
+			for k := min(j+3, len(h.words)); k > j; k-- {
+				text := strings.ToLower(h.text(j, k))
+				metres, ok := h.lineName(text)
+				if !ok && k == j+1 && j > i+1 && (goals(text) || h.words[j].numeral) {
+					ok = true
+				}
+				if ok {
+					all = append(all, mark{role: roleLine, from: from, to: k, text: text, n: metres, weight: 3})
+					break
+				}
+			}
+		}
+		// "sideline to sideline", "try line to the 10"
+		for j := i + 1; j <= i+3 && j < len(h.words); j++ {
+			if !is(j, "to") {
+				continue
+			}
+			a := strings.ToLower(h.text(i, j))
+			k := j + 1
+			for is(k, "the", "far", "other", "opposite") {
+				k++
+			}
+			for end := min(k+3, len(h.words)); end > k; end-- {
+				b := strings.ToLower(h.text(k, end))
+				m, okB := h.lineName(b)
+				okB = okB || end == k+1 && k > j+1 && h.words[k].numeral
+				_, okA := h.lineName(a)
+				if okA && okB {
+					all = append(all, mark{role: roleLine, from: i, to: end, text: b, n: m, weight: 4})
+					break
+				}
+			}
+		}
+		// "length of the court", "width of the field", "round the pitch"
+		if is(i, "length", "width") && is(i+1, "of") {
+			j := i + 2
+			for is(j, "the", "our") {
+				j++
+			}
+			if j < len(h.words) {
+				all = append(all, mark{role: roleLine, from: i, to: j + 1, text: strings.ToLower(h.text(i, j+1)), weight: 4})
+			}
+		}
+		if is(i, "round", "around") && is(i+1, "the", "our", "both") && i+2 < len(h.words) && fields(h.words[i+2].is) {
+			end := i + 3
+			if is(end, "fence", "track", "lines") {
+				end++
+			}
+			all = append(all, mark{role: rolePlace, from: i, to: end, text: h.text(i+1, end), n: 1, weight: 2})
+		}
+	}
+	return all
+}
+
+func (h *hearing) lineName(text string) (metres float64, ok bool) {
+	for _, cut := range []string{"", " line"} {
+		if metres, ok = h.Line(strings.TrimSuffix(text, cut)); ok {
+			return metres, true
+		}
+	}
+	return 0, goals(text)
+}
+
+// goals tells whether a word is what people run to on many grounds.
+func goals(text string) bool {
+	return slices.Contains(strings.Fields("box half halfway line sideline touchline baseline endline post posts cone cones fence wall net net-post end 22 45 65 21 brick marker markers bench tree gate edge hash fifty try-line goal-line far-end dot dots blue stump stumps crease rope"), text) || text == "half way" || text == "far end" || text == "try line" || text == "goal line" || text == "half court" || text == "far blue" || text == "service line" || text == "base line"
+}
+
+func fields(text string) bool {
+	return slices.Contains(strings.Fields("pitch field court courts rink hall gym track ground oval park outfield infield ice pool diamond boundary rope box"), text)
+}
+
+// text is what stands in words from to, as it was typed.
+func (h *hearing) text(from, to int) string {
+	if from >= to {
+		return ""
+	}
+	return strings.TrimSpace(h.line[h.words[from].from:h.words[to-1].to])
+}
+
+// chunk gathers the words that no mark explains.
+func (h *hearing) chunk() {
+	marked := make([]int, len(h.words))
+	for i := range marked {
+		marked[i] = -1
+	}
+	for k, m := range h.marks {
+		for i := m.from; i < m.to; i++ {
+			if m.role != roleNone {
+				marked[i] = k
+			}
+		}
+	}
+	after, open, pending := "", -1, []int(nil)
+	shut := func() { open = -1 }
+	for i := 0; i < len(h.words); i++ {
+		w := &h.words[i]
+		if k := marked[i]; k >= 0 {
+			shut()
+			if len(h.chunks) > 0 && after == "" {
+				c := &h.chunks[len(h.chunks)-1]
+				if !slices.Contains(c.marks, k) {
+					c.marks = append(c.marks, k)
+				}
+			} else if !slices.Contains(pending, k) {
+				pending = append(pending, k)
+			}
+			continue
+		}
+		switch {
+		case w.delimits():
+			shut()
+			if len(pending) > 0 { // a piece of marks alone
+				h.chunks = append(h.chunks, chunk{from: i, to: i, after: after, marks: pending})
+				pending = nil
+			}
+			after = w.is
+		case h.joint(i) != "":
+			shut()
+			if len(pending) > 0 {
+				h.chunks = append(h.chunks, chunk{from: i, to: i, after: after, marks: pending})
+				pending = nil
+			}
+			after = h.joint(i)
+		case open < 0 && (w.is == "a" || w.is == "the" || w.is == "and" || w.is == "an") && (i+1 == len(h.words) || marked[i+1] >= 0 || h.words[i+1].delimits()):
+		case open < 0:
+			h.chunks = append(h.chunks, chunk{from: i, to: i + 1, after: after, before: pending})
+			open, after, pending = len(h.chunks)-1, "", nil
+		default:
+			h.chunks[open].to = i + 1
+		}
+	}
+	if len(pending) > 0 {
+		h.chunks = append(h.chunks, chunk{from: len(h.words), to: len(h.words), after: after, marks: pending})
+	}
+}
+
+// joint is a word that joins what is done in turn; "" where it is none.
+func (h *hearing) joint(i int) string {
+	w := &h.words[i]
+	next := func(words ...string) bool { return i+1 < len(h.words) && slices.Contains(words, h.words[i+1].is) }
+	switch {
+	case w.is == "then" && i > 0:
+		return "then"
+	case w.is == "into" && !next("space", "it", "the", "your", "position"):
+		return "into"
+	case w.is == "straight" && next("into"):
+		return "into"
+	case w.is == "+" && (i == 0 || h.marksEnd(i) || i+1 < len(h.words) && h.words[i+1].numeral):
+		return "+"
+	case w.is == "or" && i > 0 && !next("so", "more", "less"):
+		return "or"
+	}
+	return ""
+}
+
+// marksEnd tells whether a mark ends before a word.
+func (h *hearing) marksEnd(i int) bool {
+	return slices.ContainsFunc(h.marks, func(m mark) bool { return m.to == i && m.role != roleWho })
+}
+
+// Words with which a cue begins, and which stand in what people tell rather than do.
+var (
+	cueFirst = strings.Fields(`keep no not don't dont do never if when while as until till so that this it they swap switch change alternate alternating
+		land look eyes chest head heads hips hip elbow elbows knee knees feet foot toes toe back arms arm hands hand ball all both same
+		slow slowly easy nice light big soft quiet loose tall low long full good proper hard fast quick high up down off on over under in out
+		at from with without by for to the your their my his her facing holding walk walking finish get stay stop breathe breath reach drive push pull
+		squeeze stick stand sit relax build easy-does-it own any anywhere everyone only just plus rest water drink then and or but second third last first other
+		one two free easy-peasy outside inside opposite chucking calling ready next catch-up let lets let's try call shout count chat talk use bring leave wear put take
+		whatever whoever whistle game race between before after than like left right focus think throwing hitting kicking`)
+	tells   = strings.Fields("you your you're youre we we're were i i'm im me us is are was isn't isnt can can't cant will won't wont dont don't should somebody someone anyone nobody please pls remember nb forget sorry thanks there's theres it's its he she they who'll who don't")
+	preps   = strings.Fields("off on over under in out at from with without by for to through around round holding facing against before after while until till if every using off chucking behind along across")
+	natural = strings.Fields("low high big small slow easy loose tall soft quiet hard fast nice good full long short wide")
+	body    = strings.Fields("hips hands feet knees arms legs chest head eyes elbows toes heels shoulders back")
+)
+
+// name is how well words from to could be what is done, best trimmed: the part that is the
+// name, and its score.
+func (h *hearing) name(c *chunk, first bool) (from, to int, score float64) {
+	from, to, score = c.from, c.from, math.Inf(-1)
+	if c.from == c.to {
+		return
+	}
+	for a := c.from; a < c.to && a <= c.from+4; a++ {
+		if a > c.from && !h.Person(strings.ToLower(h.text(c.from, a))) && !groupLike(h.words[c.from:a]) {
+			continue
+		}
+		for b := c.to; b > a; b-- {
+			if b < c.to && !h.parts(a, b) {
+				continue
+			}
+			if s := h.nameScore(a, b, c); s > score {
+				from, to, score = a, b, s
+			}
+		}
+	}
+	if first {
+		score += 1.5
+	}
+	if c.after == "(" {
+		score -= 4
+	}
+	return from, to, score
+}
+
+// parts tells whether a name may end before word b: a preposition or a cue follows.
+func (h *hearing) parts(a, b int) bool {
+	w := h.words[b].is
+	if (w == "up" || w == "down") && b+1 < len(h.words) && h.words[b+1].is == "the" {
+		return true
+	}
+	if slices.Contains(preps, w) {
+		return !h.Moves(h.text(b, min(len(h.words), b+3))) || w == "holding"
+	}
+	if slices.Contains(natural, w) && b+1 < len(h.words) && slices.Contains(body, h.words[b+1].is) {
+		return true
+	}
+	return slices.Contains([]string{"no", "keep", "hands", "eyes", "easy", "all", "alternating", "facing"}, w)
+}
+
+func (h *hearing) nameScore(a, b int, c *chunk) float64 {
+	text := strings.ToLower(h.text(a, b))
+	s, known := 0.0, 0
+	if h.Moves(text) {
+		s += 4
+	}
+	if h.Known(text) {
+		s += 3
+	}
+	for i := a; i < b; i++ {
+		w := h.words[i].is
+		if h.Word(w) {
+			known++
+		}
+		if slices.Contains(tells, w) {
+			s -= 2
+		}
+		if h.words[i].numeral && !strings.Contains(w, "/") {
+			s--
+		}
+	}
+	s += 2 * float64(known) / float64(b-a)
+	if slices.Contains(cueFirst, h.words[a].is) && !h.Known(text) {
+		s -= 4
+	}
+	if groupLike(h.words[a:a+1]) && b-a > 1 && !h.Known(text) {
+		s -= 3
+	}
+	s -= 0.6 * float64(max(0, b-a-4))
+	// what is left behind the name is a cue: a word each costs a little, so that a name stays whole
+	s -= 0.3 * float64(min(3, c.to-b))
+	// a name that ends in "with a shuttle" is longer than it need be
+	for i := a + 1; i < b; i++ {
+		if slices.Contains(preps, h.words[i].is) && h.Moves(h.text(a, i)) && b-i > 2 {
+			s -= 0.5 * float64(b-i)
+			break
+		}
+	}
+	return s
+}
+
+// groupLike tells whether words may be people that nobody knows: "year 8s", "skill guys".
+func groupLike(words []word) bool {
+	last := words[len(words)-1].is
+	if last == "only" && len(words) > 1 {
+		last = words[len(words)-2].is
+	}
+	return slices.Contains(groupWords, last)
+}
+
+var groupWords = strings.Fields(`everyone everybody all squad team group lads girls boys guys ladies players subs bench starters reserves juniors seniors pairs threes fours twos
+	forwards backs keepers keeper gk gks goalies goalie pitchers pitcher catchers bowlers batters fielders outfielders infielders mids defenders attackers wings wingers centres guards bigs
+	setters hitters liberos libs outsides middles rucks throwers jumpers sprinters kickers qbs wrs line o-line d-line ol dl ol/dl row pack d-men men pivots shooters rowers crew
+	pointers ones twos threes partners leads seconds year 8s 7s 9s 10s u12s u14s u16s u18s squad-a unit relievers starters rest anyone`)

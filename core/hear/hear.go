@@ -1,0 +1,139 @@
+// Package hear finds what a coach means by a line of their own list: what is done, how much,
+// by whom, where, when, and what is told to players.
+//
+// A line is read in three steps. All pieces of it that some role explains are marked (marks.go),
+// and of those that overlap the set is taken that explains most. What no role wants falls into
+// chunks; whole readings, in which one or several of these are what is done and the others are
+// cues, compete by a score that knows which words move people (choose.go). What was counted is
+// then given the sense that the movement allows (amount.go).
+package hear
+
+import (
+	"cmp"
+	"regexp"
+	"slices"
+	"strings"
+)
+
+// Kind is what a line is.
+type Kind string
+
+const (
+	Drill   Kind = "drill"
+	Combo   Kind = "combo"  // steps that are done in turn, as one
+	Choice  Kind = "choice" // one of several
+	Heading Kind = "heading"
+	Fixed   Kind = "fixed"
+	Remark  Kind = "remark"
+)
+
+// Lexicon is what is known before a line is read.
+type Lexicon interface {
+	// Moves tells whether words name a movement.
+	Moves(text string) bool
+	// Known tells whether words are a drill's name.
+	Known(name string) bool
+	// Word tells whether a word stands in names of drills.
+	Word(word string) bool
+	// Still tells whether what is done is held in one position.
+	Still(name string) bool
+	// Goes tells whether who does it gets from one place to another.
+	Goes(name string) bool
+	// Person tells whether words name somebody, a unit or a position.
+	Person(text string) bool
+	// Leads tells whether words name somebody of the staff.
+	Leads(text string) bool
+	// Place tells whether words name a place of the ground.
+	Place(text string) bool
+	// Line is how far it is to a line of the ground, in metres.
+	Line(text string) (metres float64, ok bool)
+}
+
+// Amount is how much was said; what was not is 0.
+type Amount struct {
+	Sets, Reps, Least float64
+	LeastSets         float64
+	Sides, Ways       float64
+	Parts             []float64 // reps of each part, where each has its own
+	Hold, Breaths     float64   // seconds, breaths
+	Seconds, Rest     float64
+	Trips, Metres     float64
+	To                string // a line of the ground
+	Laps              float64
+	Efforts           []float64
+	Tempo             []float64
+	Counted           bool   // what is held was counted apart: ten, of 3 s each
+	Unit              string // in which lengths were said: yd, ft or ""
+}
+
+// None tells whether nothing was said.
+func (a *Amount) None() bool {
+	return a.Reps == 0 && a.Hold == 0 && a.Breaths == 0 && a.Seconds == 0 && a.Trips == 0 && a.Laps == 0 && len(a.Parts) == 0
+}
+
+// Step is what is done in turn with others.
+type Step struct {
+	Name   string
+	Amount Amount
+}
+
+// Reading is what a line is taken to mean.
+type Reading struct {
+	Is      Kind
+	Name    string
+	Amount  Amount
+	Who     []string
+	Not     []string // who of them does not
+	Leader  string
+	Where   string
+	At      *int // minutes to go
+	From    *int
+	To      *int
+	Done    *int
+	Before  string
+	After   string
+	Right   bool // straight after
+	Every   string
+	Cues    []string
+	Steps   []Step
+	Times   float64
+	Choices []string
+	Spans   []Span
+	Score   float64 // how well the line is explained; below 0 hardly
+	Moves   bool    // its name is a movement's
+	Numbers int     // that no role explains
+}
+
+// Span is a part of the line, in bytes, and what it gave: name, dose, who, where, when, cue.
+type Span struct {
+	From, To int
+	Gave     string
+}
+
+var listMark = regexp.MustCompile(`^\s*(?:[-*•·–—>#]+\s+|\(?\d{1,2}[.)]\s+|\d{1,2} - |\(?[A-Za-z][.)]\s+|[IVX]{1,4}\.\s+)`)
+
+// Line is the reading that explains a line best.
+func Line(line string, known Lexicon) Reading { return Readings(line, known)[0] }
+
+// Readings are the readings of a line, one of each kind that it can be, the best first.
+func Readings(line string, known Lexicon) (list []Reading) {
+	line = strings.ToValidUTF8(line, "")
+	cut := len(listMark.FindString(line))
+	h := &hearing{Lexicon: known, line: line, words: split(line[cut:])}
+	for i := range h.words {
+		h.words[i].from += cut
+		h.words[i].to += cut
+	}
+	if len(h.words) == 0 {
+		return []Reading{{Is: Remark}}
+	}
+	h.mark()
+	h.chunk()
+	for _, r := range []Reading{h.single(), h.combo(), h.choice(), h.heading(), h.fixed(), h.remark()} {
+		if r.Is != "" {
+			list = append(list, r)
+		}
+	}
+	slices.SortStableFunc(list, func(a, b Reading) int { return cmp.Compare(b.Score, a.Score) })
+	return list
+}

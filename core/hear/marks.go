@@ -1,0 +1,386 @@
+package hear
+
+import (
+	"regexp"
+	"strconv"
+	"strings"
+)
+
+// role is what a piece of a line can be.
+type role int
+
+const (
+	roleNone     role = iota
+	roleCount         // so many, of whatever the movement counts
+	roleSets          // sets or rounds
+	roleTimes         // x 4, twice
+	roleSetsReps      // 3 x 8
+	roleSide          // each leg
+	roleWays          // each way, all four ways
+	roleParts         // 10 left, 10 right
+	roleTime          // a length of time
+	roleHeld          // a length of time in a position: hold 5 s, count of ten
+	roleBreaths
+	roleOnOff // 20 s on, 10 off
+	roleRest
+	roleTrips  // 3 x 20 m
+	roleMetres // a length
+	roleApart  // 10 m apart
+	roleLine   // to the box
+	roleBack   // and back
+	roleLengths
+	roleLaps
+	roleEfforts
+	roleDegrees // 6 at 60 %, 3 flat out
+	roleTempo
+	roleEvery
+	roleWho
+	roleLeader
+	rolePlace
+	roleAt
+	roleFrom
+	roleUntil // 40 to 32
+	roleDone  // done by 35
+	roleLast  // the last five minutes
+	roleFirst // the first five minutes
+	roleBefore
+	roleAfter
+	roleStraight
+	roleEach
+	roleOwn // the throwing arm
+	roleFiller
+)
+
+// mark is a piece of a line that one role explains.
+type mark struct {
+	role     role
+	from, to int // words
+	n, least float64
+	sets     float64
+	list     []float64
+	text     string
+	weight   float64
+}
+
+// pattern is a way in which something is said: over the words in their one form.
+type pattern struct {
+	role    role
+	re      *regexp.Regexp
+	weight  float64 // beside a point for each word it explains
+	numeral bool    // it begins with a number
+	read    func(g []string, m *mark) bool
+}
+
+// Pieces of patterns: N is a number, R one or a range, D a length of time, S a side, U the
+// end of a piece.
+var pieces = strings.NewReplacer(
+	"«N»", `(\d+(?:\.\d+)?)`,
+	"«R»", `(?:(\d+) (?:-|to|or) )?(\d+)`,
+	"«D»", `((?:a min and a half|half a min|half min|a min|\d+ and a half min|\d+:\d\d|\d+(?:\.\d+)? min \d+ s|\d+ (?:-|to|or) \d+ (?:s|min)|\d+(?:\.\d+)? (?:s|min)))`,
+	"«L»", `(?:m|yd|ft|km)`,
+	"«P»", `(?:side|leg|arm|hand|foot|shoulder|hip|knee|ankle|wrist|elbow|thigh|calf|glute|quad|heel|corner|end|box|basket|goal|wall|spot)`,
+	"«W»", `(?:forward|forwards|backward|backwards|back|in|out|inside|outside|inwards|outwards|up|down|clockwise|anticlockwise|anti-clockwise|counterclockwise|counter-clockwise|across|high|low|front|left|right|over|under)`,
+)
+
+// The order in which they are written does not matter: all that fit compete.
+var patterns = []pattern{
+	// How many.
+	say(roleSetsReps, 3, `«N» (?:x|by|sets? of|set of|round of|sets x) «R»(?: (?:reps?|rep))?`, func(g []string, m *mark) bool {
+		m.sets, m.least, m.n = num(g[1]), num(g[2]), num(g[3])
+		return m.sets <= 12 && m.n > 0 && m.n <= 200
+	}),
+	say(roleSetsReps, 3, `«R» (?:rep )?x «N» (?:set|round)s?`, func(g []string, m *mark) bool {
+		m.least, m.n, m.sets = num(g[1]), num(g[2]), num(g[3])
+		return true
+	}),
+	say(roleSetsReps, 3, `«R» rep x «N»`, func(g []string, m *mark) bool {
+		m.least, m.n, m.sets = num(g[1]), num(g[2]), num(g[3])
+		return true
+	}),
+	say(roleSets, 2, `«R» (?:set|round|circuit|series)(?: of| x)?`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return true }),
+	say(roleTimes, 2, `x «R»(?: time| goes)?`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return true }),
+	say(roleTimes, 1.5, `«R» (?:x|time|goes|go)`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return true }),
+	say(roleTimes, 2, `(?:done )?(once|twice|thrice|twice over|two times)(?: each| through)?`, func(g []string, m *mark) bool {
+		m.n = map[string]float64{"once": 1, "twice": 2, "thrice": 3, "twice over": 2}[g[1]]
+		return true
+	}),
+	say(roleCount, 0, `(?:only |just |do |at least |up to |max |)«R»(?: ?ish| or so| of (?:them|those|these)| in all| total| tops| max| more| will do|)`, func(g []string, m *mark) bool {
+		m.least, m.n = num(g[1]), num(g[2])
+		if strings.HasPrefix(g[0], "at least") {
+			m.least = m.n
+		}
+		if strings.HasPrefix(g[0], "up to") || strings.Contains(g[0], "them") || strings.Contains(g[0], "those") || strings.HasSuffix(g[0], "ish") || strings.HasPrefix(g[0], "at least") {
+			m.weight += 2
+		}
+		return m.n >= 1 && m.n <= 200
+	}),
+	say(roleCount, 1.2, `«R» (?:rep|goes|go|balls?|strokes?|hits?|touches|tries|try|swings?|serves?|shots?|throws?|passes|kicks?|catches|hops?|jumps?|lifts?|turns?|pushes|hurdles?|lunges?|contacts?|blocks?)`, func(g []string, m *mark) bool {
+		m.least, m.n = num(g[1]), num(g[2])
+		return m.n >= 1 && m.n <= 200
+	}),
+	say(roleCount, 2, `(?:a (couple|dozen)(?: of)?|(half a dozen)|a (few))`, func(g []string, m *mark) bool {
+		m.n = map[string]float64{"couple": 2, "dozen": 12, "": 3}[g[1]]
+		if g[2] != "" {
+			m.n = 6
+		}
+		return true
+	}),
+	// On which side, which way.
+	say(roleSide, 2, `(?:on |to |for |from |in |with |at |off |)(?:each|per|a|an|/|either|every|both|e/|the other) «P»(?:s)?(?: each)?`, func(g []string, m *mark) bool {
+		m.n = 2
+		return !strings.Contains(g[0], "a box") && !strings.Contains(g[0], "a wall") && !strings.Contains(g[0], "a hand") && !strings.Contains(g[0], "a corner") && !strings.Contains(g[0], "a goal") || !strings.Contains(g[0], " a ")
+	}),
+	say(roleSide, 2, `(?:e/s|l/r|r/l|b/s|ea|ea side|both sides|left and right|left / right|right and left|on both sides|both sides too)`, func(g []string, m *mark) bool { m.n = 2; return true }),
+	say(roleSide, 2, `(?:then |and |, )*(?:swap|switch|change|repeat)(?: on)?(?: the)?(?: other)? (?:side|leg|arm|hand)s?(?: and repeat)?`, func(g []string, m *mark) bool { m.n = 2; return true }),
+	say(roleSide, 1.5, `(?:then |and )?(?:the )?same (?:on )?(?:the )?other (?:side|leg|arm|hand|way)`, func(g []string, m *mark) bool { m.n = 2; return true }),
+	say(roleWays, 2, `(?:each|both|either|per|a) way(?: s)?`, func(g []string, m *mark) bool { m.n = 2; return true }),
+	say(roleWays, 2.5, `(?:in )?(?:all|each of the|each of|the) «N» (?:way|directions?|corners?)`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 8 }),
+	say(roleWays, 1, `(?:each |in each )direction`, func(g []string, m *mark) bool { m.n = 2; return true }),
+	say(roleWays, 1, `(?:forwards?|clockwise) and (?:backwards?|back|anticlockwise)`, func(g []string, m *mark) bool { m.n = 2; return true }),
+	say(roleParts, 3, `«N» (?:to the |on the |from the |off the |going |on |to |with the |)(left|right|strong|off|weak|dominant|preferred|forehand|backhand|good|bad|near|far|inside|outside)(?: hand| foot| leg| side| arm| knee down| wing| shoulder)?(?: ,| then| and| \+| --| /|)+ «N» (?:to the |on the |from the |off the |going |on |to |with the |)(left|right|strong|off|weak|dominant|preferred|forehand|backhand|good|bad|near|far|inside|outside)(?: hand| foot| leg| side| arm| knee down| wing| shoulder)?`, func(g []string, m *mark) bool {
+		m.list, m.text = []float64{num(g[1]), num(g[3])}, "sides"
+		return true
+	}),
+	say(roleParts, 3, `(?:right|left) (?:hand|foot|leg|side|arm) «N» (?:, |and )*(?:right|left) (?:hand|foot|leg|side|arm) «N»`, func(g []string, m *mark) bool {
+		m.list, m.text = []float64{num(g[1]), num(g[2])}, "sides"
+		return true
+	}),
+	say(roleParts, 3, `«N» (?:going |circles )?«W»(?: ,| then| and| \+| /|)+ «N» (?:more |going )?«W»`, func(g []string, m *mark) bool { m.list = []float64{num(g[1]), num(g[2])}; return true }),
+	say(roleParts, 2, `«N» ([a-z]{2,})(?: ,)? «N» ([a-z]{2,})(?: ,)? «N» ([a-z]{2,})`, func(g []string, m *mark) bool {
+		m.list = []float64{num(g[1]), num(g[3]), num(g[5])}
+		return !unitsOnly[g[2]] && !unitsOnly[g[4]] && !unitsOnly[g[6]] && g[2] != "x" && g[2] != "to" && g[2] != "and" && g[4] != "x"
+	}),
+	// How long.
+	say(roleTime, 1, `(?:for |about )?«D»(?: of)?`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); return m.n > 0 }),
+	say(roleTime, 4, `«N» (?:x|of|sets of|set of|reps of|rep of|round of|rounds of) «D»`, func(g []string, m *mark) bool {
+		m.sets = num(g[1])
+		m.least, m.n = span(g[2])
+		return m.sets <= 40
+	}),
+	say(roleTime, 4, `«D» x «N»`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); m.sets = num(g[2]); return m.sets <= 40 }),
+	say(roleHeld, 3, `(?:hold|holds|held|hold for|holding|hold it|stay|stick|stick it|stick for|pause|pause for|squeeze|squeeze for|freeze|freeze for|held for|keep)(?: it| each| for| the landing)* «D»`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); m.text = g[0]; return true }),
+	say(roleHeld, 3, `(?:hold|holds|held|hold for|pause|pause for|squeeze|squeeze for)(?: it| each| for)* «N»(?: at the (?:top|bottom|end)| count)?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 90 }),
+	say(roleHeld, 3, `«D» (?:hold|holds|iso|isos|squeeze|pause|hang)(?: at the (?:top|bottom|end))?`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); return true }),
+	say(roleHeld, 3, `(?:for |to )?(?:a |the )?(?:slow )?count (?:of|to) «N»`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),
+	say(roleHeld, 2.5, `«N» s? ?count(?:s)?(?: hold)?`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),
+	say(roleBreaths, 3, `(?:for |hold )?«N» (?:slow |deep |big |long |easy |full |calm |nice |good |proper )*breath(?: in)?(?: each| in each one| in each| a side)?`, func(g []string, m *mark) bool { m.n = num(g[1]); m.text = g[0]; return true }),
+	say(roleOnOff, 8, `«D» on (?:, |/ |and )?«D» (?:off|rest)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); _, m.least = span(g[2]); return true }),
+	say(roleOnOff, 8, `«D» on (?:, |/ |and )?«N» (?:off|rest)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); m.least = num(g[2]); return true }),
+	say(roleOnOff, 8, `«N» (?:s )?on (?:, |/ |and )?«N» (?:s )?(?:off|rest)`, func(g []string, m *mark) bool { m.n, m.least = num(g[1]), num(g[2]); return true }),
+	say(roleOnOff, 8, `«D» (?:work |hard |, )+«D» (?:easy|rest|off)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); _, m.least = span(g[2]); return true }),
+	say(roleRest, 4, `«D» (?:rest|recovery|between|breather|off|in between|to recover)(?: between)?(?: each| sets?| set| reps?| rep| rounds?| round| goes| them| runs?)*`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
+	say(roleRest, 4, `(?:with |and |, )?(?:rest|recover|recovery|break)(?: for| of)? «D»(?: between)?(?: each| sets?| set| reps?| rep| goes)*`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
+	say(roleRest, 4, `(?:with |and )?(?:rest «N»|«N» rest|with «N» rest|rest of «N»)(?: between)?(?: sets?| set)?`, func(g []string, m *mark) bool {
+		m.n = num(g[1]) + num(g[2]) + num(g[3]) + num(g[4])
+		return m.n >= 5 && m.n <= 600
+	}),
+	// How far.
+	say(roleTrips, 4, `«N» (?:x|of|lots of|by) «N» «L»`, func(g []string, m *mark) bool { m.sets, m.n = num(g[1]), metres(g[2], g[0]); return m.sets <= 40 }),
+	say(roleTrips, 4, `«N» «L» x «N»`, func(g []string, m *mark) bool { m.n, m.sets = metres(g[1], g[0]), num(g[2]); return m.sets <= 40 }),
+	say(roleMetres, 2, `(?:over |for |about |on |out to |of |)«N» «L»(?: of each)?`, func(g []string, m *mark) bool { m.n = metres(g[1], g[0]); return m.n > 0.5 && m.n <= 5000 }),
+	say(roleApart, 4, `(?:about |from |at )?«N»(?: - \d+)? «L» (?:apart|away|off|back from|between|gap|in|from (?:the )?[a-z]+)`, nil),
+	say(roleApart, 3, `(?:from) «N» «L»`, func(g []string, m *mark) bool { m.n = metres(g[1], g[0]); m.text = "from"; return true }),
+	say(roleBack, 3, `(?:there (?:and|then) back|up and (?:back|down)|down and (?:back|up)|out and (?:back|in)|over and back|back and (?:forth|forwards?)|down-and-backs?|there-and-backs?)(?: again)?`, nil),
+	say(roleBack, 3, `(?:and|/) (?:all the way |straight )?(?:back|home|return)(?: again| home| to the start| to start)?`, nil),
+	say(rolePlace, 4, `(?:on|at|from|behind) the \d+ «L» line`, nil),
+	say(roleBack, 4, `(?:out|up|down|there)(?: ,| and)? (?:\d+ )?(?:«L» )?back`, nil),
+	say(roleLengths, 3, `«R» (?:length|width|shuttles?|trips?|runs?|crossings?)(?: of)?`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return true }),
+	say(roleLengths, 2, `(?:a |1 )(?:length|width)(?: of)?`, func(g []string, m *mark) bool { m.n = 1; return true }),
+	say(roleLaps, 4, `«R» (?:easy |slow |light |nice |full |steady |gentle |good )*lap(?: of| around| round)?`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return m.n <= 40 }),
+	say(roleLaps, 4, `a (couple|few)(?: of)?(?: easy| slow| gentle)* lap(?: of| around| round)?`, func(g []string, m *mark) bool {
+		m.n = map[string]float64{"couple": 2, "few": 3}[g[1]]
+		return true
+	}),
+	say(roleLaps, 3, `(?:a|1) (?:easy |slow |full |big |gentle |steady )*lap(?: of| around| round)?`, func(g []string, m *mark) bool { m.n = 1; return true }),
+	// How hard.
+	say(roleEfforts, 3, `(?:@ |at )?(\d{2,3}(?: percent)?(?: ?(?:/|,|-|and|then|to) (?:then )?(?:\d{2,3}(?: percent)?|full|flat out|all out|max))+)(?: percent)?(?: effort| pace| speed)?`, func(g []string, m *mark) bool {
+		m.list = efforts(g[1])
+		steps := len(m.list) > 1 && (strings.Contains(g[0], "percent") || strings.Contains(g[1], "full") || strings.Contains(g[1], "out") || strings.HasPrefix(g[0], "@") || rising(m.list))
+		return steps
+	}),
+	say(roleEfforts, 2.5, `(?:@ |at |up to |about )?«N» percent(?: effort| pace| speed| power| intensity)?`, func(g []string, m *mark) bool { m.list = []float64{num(g[1]) / 100}; return num(g[1]) <= 110 }),
+	say(roleEfforts, 2, `(?:@|at) «N»`, func(g []string, m *mark) bool {
+		m.list, m.weight = []float64{num(g[1]) / 100}, 0.5
+		return num(g[1]) >= 40 && num(g[1]) <= 100
+	}),
+	say(roleEfforts, 2, `(?:at |last one |)(flat out|full tilt|full speed|full pace|full power|full effort|full gas|all out|max effort|maximal|max|full|(?:3|three|0.75) (?:/ 4 )?quarters?(?: pace| speed| power| effort)?|0.75 (?:pace|speed|power|effort)|half (?:pace|speed|power|effort)|0.5 (?:pace|speed|power|effort))`, func(g []string, m *mark) bool { m.list = []float64{effort(g[1])}; return true }),
+	say(roleDegrees, 9, `(\d+ (?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max)(?:(?: ,| then| and| /)* \d+ (?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max))+)`, func(g []string, m *mark) bool { return degrees(g[1], m) }),
+	say(roleTempo, 4, `(\d) ?- ?(\d) ?- ?(\d)(?: ?- ?(\d))?(?: tempo)?`, func(g []string, m *mark) bool {
+		for _, one := range g[1:] {
+			if one != "" {
+				m.list = append(m.list, num(one))
+			}
+		}
+		return true
+	}),
+	say(roleEvery, 3, `every (?:second|third|fourth|other|\d+(?:nd|rd|th)|2|3|4|whistle|clap|step)(?: step| s)?(?: step)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
+	// When.
+	say(roleUntil, 4, `(?:from |between |\( ?)?(?:t- )?«N» ?(?:min )?(?:-|to|down to|until|and) (?:t- )?«N»(?: min)?(?: (?:out|to go|before))?(?: \))?`, func(g []string, m *mark) bool {
+		m.n, m.least = num(g[1]), num(g[2])
+		m.weight -= 3
+		if strings.HasPrefix(g[0], "from") || strings.Contains(g[0], "down to") || strings.Contains(g[0], "to go") {
+			m.weight += 3
+		}
+		return m.n > m.least && m.n <= 150
+	}),
+	say(roleAt, 3, `(?:at|@) (?:t- )?«N»(?: min)?(?: (?:out|to go|before|ish))?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 && m.n >= 1 }),
+	say(roleAt, 3, `(?:t- |t )?«N» (?:min )?(?:out|to go|before (?:ko|kick-off|kickoff|start|the start|throw-in|puck drop|tip-off|first [a-z]+|we start|the off))`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 }),
+	say(roleAt, 3, `t- «N»`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 }),
+	say(roleFrom, 3, `from (?:t- )?«N»(?: min)?(?: (?:out|to go))?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 && m.n > 2 }),
+	say(roleDone, 5, `(?:all )?(?:done|finish|finished|off|out|over|in|back in|ready|ends?|end)(?: [a-z]+)? (?:by|at|before) (?:t- )?«N»(?: min)?(?: (?:out|to go))?`, func(g []string, m *mark) bool {
+		m.n = num(g[1])
+		return strings.Contains(g[0], "done") || strings.Contains(g[0], "finish") || strings.Contains(g[0], " by ")
+	}),
+	say(roleLast, 4, `(?:for )?(?:the |in the )?(?:last|final) «N» min`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),
+	say(roleFirst, 4, `(?:for )?(?:the )?first «N» min`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),
+	say(roleStraight, 4, `(?:straight|right|directly|immediately) after (?:the )?([a-z' -]{3,30}?)`, func(g []string, m *mark) bool { m.text = g[1]; return true }),
+	say(roleBefore, 2, `(?:before|until|til) (?:the )?([a-z][a-z' -]{2,40})`, func(g []string, m *mark) bool { m.text = g[1]; return true }),
+	say(roleAfter, 2, `after (?:the )?([a-z][a-z' -]{2,30})`, func(g []string, m *mark) bool { m.text = g[1]; return true }),
+	// What only begins a sentence, or ends one.
+	say(roleWho, 4, `(?:year|yr|grade|under|u) \d+ ?s?(?: only)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
+	say(roleWho, 3, `(?:in|by) (?:pairs?|threes|fours|fives|twos|[2345] s|partners|small groups|groups)`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
+	say(roleEach, 0.5, `(?:of )?each`, nil),
+	say(rolePlace, 3, `(?:court|pitch|lane|mat|field|rink|station|basket|net|pool|room|hall) \d`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
+	say(roleOwn, 3, `(?:on |with |)(?:the |your )?(?:throwing|hitting|kicking|bowling|serving|racket|stick|shooting|top|lead|trail|good|bad) (?:arm|leg|foot|hand|side|shoulder)(?: only)?`, nil),
+	say(roleFiller, 1, `(?:ok |okay |right |so |first |now |next |then |and |finally |also |lastly |after that |everybody then |just |please |thanks |lads |guys |folks |to start with |to start |to begin with |to begin |to finish |to finish off |again )+`, nil),
+}
+
+// say makes a pattern; read fills a mark in from what its groups matched, and may refuse.
+func say(is role, weight float64, text string, read func(g []string, m *mark) bool) pattern {
+	text = pieces.Replace(text)
+	begins := strings.HasPrefix(text, `(\d`) || strings.HasPrefix(text, `(?:(\d`)
+	return pattern{is, regexp.MustCompile(`^(?:` + text + `)(?: |$)`), weight, begins, read}
+}
+
+// marksOf are all pieces of words that some role explains; they overlap.
+func marksOf(words []word) (all []mark) {
+	text, starts := joined(words)
+	for i := range words {
+		rest := text[starts[i]:]
+		for k := range patterns {
+			p := &patterns[k]
+			if p.numeral && !words[i].numeral {
+				continue
+			}
+			at := p.re.FindStringSubmatchIndex(rest)
+			if at == nil {
+				continue
+			}
+			g := make([]string, len(at)/2)
+			for n := range g {
+				if at[2*n] >= 0 {
+					g[n] = strings.TrimSpace(rest[at[2*n]:at[2*n+1]])
+				}
+			}
+			to := i
+			for end := starts[i] + len(strings.TrimRight(rest[:at[1]], " ")); to < len(words) && starts[to] < end; to++ {
+			}
+			m := mark{role: p.role, from: i, to: to, weight: p.weight}
+			if p.read != nil && !p.read(g, &m) || to == i {
+				continue
+			}
+			all = append(all, m)
+		}
+	}
+	return all
+}
+
+func num(text string) float64 {
+	n, _ := strconv.ParseFloat(text, 64)
+	return n
+}
+
+// span is a length of time in seconds; of a range the shorter too.
+func span(text string) (least, most float64) {
+	unit := 1.0
+	if strings.Contains(text, "min") {
+		unit = 60
+	}
+	switch {
+	case text == "a min and a half":
+		return 0, 90
+	case strings.HasPrefix(text, "half"):
+		return 0, 30
+	case text == "a min":
+		return 0, 60
+	case strings.Contains(text, "and a half"):
+		return 0, 60*num(strings.Fields(text)[0]) + 30
+	}
+	if m, s, clock := strings.Cut(text, ":"); clock {
+		return 0, 60*num(m) + num(s)
+	}
+	f := strings.Fields(text)
+	if len(f) == 4 && f[3] == "s" && f[1] == "min" {
+		return 0, 60*num(f[0]) + num(f[2])
+	}
+	if len(f) == 4 {
+		return unit * num(f[0]), unit * num(f[2])
+	}
+	return 0, unit * num(f[0])
+}
+
+// metres are so many of the unit that stands in a text.
+func metres(n, text string) float64 {
+	for unit, of := range map[string]float64{" yd": 0.9144, " ft": 0.3048, " km": 1000} {
+		if strings.Contains(text, unit) {
+			return of * num(n)
+		}
+	}
+	return num(n)
+}
+
+// efforts are shares of full effort: "60 / 75 / 90 percent", "70 , 80 , full".
+func efforts(text string) (list []float64) {
+	for _, f := range strings.FieldsFunc(text, func(r rune) bool { return r == '/' || r == ',' || r == '-' || r == ' ' }) {
+		switch f {
+		case "full", "flat", "all", "max":
+			list = append(list, 1)
+		default:
+			if n := num(f); n >= 20 && n <= 110 {
+				list = append(list, n/100)
+			}
+		}
+	}
+	return list
+}
+
+// rising tells whether shares of effort could be nothing else: tens or fives that rise.
+func rising(list []float64) bool {
+	if len(list) < 2 {
+		return false
+	}
+	for i, e := range list {
+		if n := int(100*e + 0.5); n%5 != 0 || n < 40 || n > 100 || i > 0 && e <= list[i-1] {
+			return false
+		}
+	}
+	return len(list) > 2 || list[1] >= 0.6
+}
+
+func effort(text string) float64 {
+	switch {
+	case strings.Contains(text, "quarter") || strings.Contains(text, "0.75"):
+		return 0.75
+	case strings.Contains(text, "half") || strings.Contains(text, "0.5"):
+		return 0.5
+	}
+	return 1
+}
+
+var degree = regexp.MustCompile(`(\d+) (?:(?:at|@) (\d+)|(?:flat out|full|all out|max))`)
+
+// degrees reads so many at each of several efforts: "6 at 60 percent , 3 flat out".
+func degrees(text string, m *mark) bool {
+	for _, g := range degree.FindAllStringSubmatch(text, -1) {
+		m.n += num(g[1])
+		e := 1.0
+		if g[2] != "" {
+			e = num(g[2]) / 100
+		}
+		if e > 1.1 || e < 0.2 {
+			return false
+		}
+		m.list = append(m.list, e)
+	}
+	return len(m.list) > 1
+}

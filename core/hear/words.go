@@ -1,0 +1,198 @@
+package hear
+
+import (
+	"strconv"
+	"strings"
+	"unicode"
+)
+
+// word is a word, a number or a sign of a line.
+type word struct {
+	is       string // in one form: small, numbers in figures, units short, usual slips mended
+	number   float64
+	numeral  bool // it is a number
+	spelt    bool // in letters
+	sign     bool
+	from, to int // bytes of the line
+}
+
+// canon is what words are taken for: units, numbers in letters, slips of small words.
+var canon = table(`
+0 zero | 1 one | 2 two | 3 three | 4 four | 5 five | 6 six | 7 seven | 8 eight | 9 nine | 10 ten | 11 eleven | 12 twelve
+15 fifteen | 20 twenty | 25 twenty-five | 30 thirty | 40 forty | 45 forty-five | 50 fifty | 60 sixty | 70 seventy | 80 eighty | 90 ninety | 100 hundred
+m metre metres meter meters mtr mtrs | yd yds yard yards | ft feet foot | km kilometre kilometres
+s sec secs second seconds | min mins minute minutes
+and n an' & ampersand | with w wit wiv w/ | the teh da | between betwen btwn inbetween | through thru | each eech
+until till til 'til untill | back bk | you u ya | to 2wards towards | left lft l | right rt r | forward fwd fwds forwards | backward bwd bwds
+percent perc pct % | approximately approx about roughly around abt
+side sides | leg legs | arm arms | hand hands | way ways | rep reps repetition repetitions | set sets | round rounds | time times
+length lengths | width widths | lap laps | breath breaths | step steps | people ppl | please pls plz | hamstring hammy hammies
+worlds world's | childs child's | its it's
+`)
+
+// keep are words that are what they are after a number only: "3 feet", but "fast feet".
+var unitsOnly = map[string]bool{"ft": true, "s": true, "m": true, "yd": true, "r": true, "l": true, "km": true}
+
+func table(text string) map[string]string {
+	to := map[string]string{}
+	for _, row := range strings.FieldsFunc(text, func(r rune) bool { return r == '|' || r == '\n' }) {
+		words := strings.Fields(row)
+		for _, w := range words[min(1, len(words)):] {
+			to[w] = words[0]
+		}
+	}
+	return to
+}
+
+// signs are what parts a line, in one form.
+var signs = map[rune]string{'–': "-", '—': "-", '−': "-", '→': "to", '×': "x", '•': "*", '·': "*", '’': "'", '‘': "'", '′': "'", '″': "\"", '“': "\"", '”': "\"", '…': "…"}
+
+// fractions are numbers in one letter.
+var fractions = map[rune]float64{'½': 0.5, '¾': 0.75, '¼': 0.25}
+
+// split parts a line into its words.
+func split(line string) (words []word) {
+	runes, at := []rune(line), make([]int, 0, len(line)+1)
+	for i := range line {
+		at = append(at, i)
+	}
+	at = append(at, len(line))
+	letter := func(i int) bool {
+		return i >= 0 && i < len(runes) && (unicode.IsLetter(runes[i]) || unicode.Is(unicode.Mn, runes[i]))
+	}
+	digit := func(i int) bool { return i >= 0 && i < len(runes) && runes[i] >= '0' && runes[i] <= '9' }
+	for i := 0; i < len(runes); {
+		r, from := runes[i], i
+		switch {
+		case unicode.IsSpace(r) || unicode.IsControl(r) || r == 0xFEFF || unicode.Is(unicode.Cf, r):
+			i++
+			continue
+		case fractions[r] > 0:
+			i++
+			words = append(words, word{is: strconv.FormatFloat(fractions[r], 'g', -1, 64), number: fractions[r], numeral: true, from: at[from], to: at[i]})
+			continue
+		case digit(i):
+			i = number(runes, i, digit, letter)
+		case letter(i):
+			i = letters(runes, i, digit, letter)
+		default:
+			i++
+		}
+		text := strings.ToLower(string(runes[from:i]))
+		w := word{is: text, from: at[from], to: at[i]}
+		w.form(runes, from, i, words)
+		if w.is == "please" || w.is == "pls" || w.is == "plz" {
+			continue
+		}
+		if n := len(words) - 1; w.is == "back" && n >= 0 && words[n].is == "an" {
+			words[n].is = "and"
+		}
+		words = append(words, w)
+	}
+	return words
+}
+
+// number is where a number ends: 1.5, 0:30, 14:20; a sport's own words with figures stay
+// whole: 5v2, 4th, 90/90.
+func number(runes []rune, i int, digit, letter func(int) bool) int {
+	from := i
+	for digit(i) {
+		i++
+	}
+	switch rest := strings.ToLower(string(runes[i:min(len(runes), i+3)])); {
+	case strings.HasPrefix(string(runes[i:]), " on ") && digit(i+4) && !strings.Contains(string(runes[i:min(len(runes), i+12)]), " off"):
+		for i += 4; digit(i); i++ {
+		}
+		return i
+	case strings.HasPrefix(rest, "v") && digit(i+1), strings.HasPrefix(rest, "/90") && string(runes[from:i]) == "90":
+		for i++; digit(i); i++ {
+		}
+		return i
+	case len(rest) >= 2 && (rest[:2] == "st" || rest[:2] == "nd" || rest[:2] == "rd" || rest[:2] == "th") && !letter(i+2):
+		return i + 2
+	case (strings.HasPrefix(rest, ".") || strings.HasPrefix(rest, ":")) && digit(i+1):
+		for i++; digit(i); i++ {
+		}
+	}
+	return i
+}
+
+// letters is where a word ends: up-downs, world's, e/s, OL/DL stay whole, x4 is two.
+func letters(runes []rune, i int, digit, letter func(int) bool) int {
+	if (runes[i] == 'x' || runes[i] == 'X') && (digit(i+1) || i+1 < len(runes) && runes[i+1] == ' ' && digit(i+2)) {
+		return i + 1
+	}
+	for letter(i) || i < len(runes) && letter(i-1) && letter(i+1) && (runes[i] == '\'' || runes[i] == '’' || runes[i] == '-' || runes[i] == '/' || runes[i] == '‑') {
+		i++
+	}
+	if i < len(runes) && runes[i] == '/' && (runes[i-1] == 'w' || runes[i-1] == 'W') {
+		i++ // w/
+	}
+	return i
+}
+
+// form gives a word its one form.
+func (w *word) form(runes []rune, from, to int, before []word) {
+	r := runes[from]
+	afterNumber := len(before) > 0 && before[len(before)-1].numeral
+	switch {
+	case r >= '0' && r <= '9':
+		text := strings.Replace(w.is, ",", ".", 1)
+		if m, s, clock := strings.Cut(text, ":"); clock {
+			minutes, _ := strconv.Atoi(m)
+			seconds, _ := strconv.Atoi(s)
+			w.number, w.numeral = float64(60*minutes+seconds), true
+			return
+		}
+		n, err := strconv.ParseFloat(text, 64)
+		w.number, w.numeral = n, err == nil
+	case unicode.IsLetter(r):
+		w.is = strings.ReplaceAll(w.is, "’", "'")
+		c, known := canon[w.is]
+		if !known || unitsOnly[c] && !afterNumber || c == "ft" && before[len(before)-1].spelt { // "land two feet"
+			return
+		}
+		if n, err := strconv.ParseFloat(c, 64); err == nil {
+			w.number, w.numeral, w.spelt = n, true, true
+		}
+		w.is = c
+	default:
+		w.sign = true
+		if s, ok := signs[r]; ok {
+			w.is = s
+		}
+		left, right := from == 0 || unicode.IsSpace(runes[from-1]), to >= len(runes) || unicode.IsSpace(runes[to])
+		switch {
+		case w.is == "-" && left && right:
+			w.is = "--"
+		case w.is == "-" && left && to < len(runes) && runes[to] >= '0' && runes[to] <= '9':
+			w.is = "t-"
+		case w.is == "'" && afterNumber:
+			w.is, w.sign = "min", false
+		case w.is == "&":
+			w.is, w.sign = "and", false
+		case w.is == "%":
+			w.is = "percent"
+		case w.is == "to" || w.is == "x":
+			w.sign = false
+		}
+	}
+}
+
+// delimits tells whether a sign parts what is said before it from what is said after.
+func (w *word) delimits() bool {
+	return w.sign && strings.Contains(", . ; : -- ( ) ! ? \" * #", w.is) && w.is != ""
+}
+
+// joined are words in their one form, with a space between.
+func joined(words []word) (text string, starts []int) {
+	var b strings.Builder
+	for i := range words {
+		if i > 0 {
+			b.WriteByte(' ')
+		}
+		starts = append(starts, b.Len())
+		b.WriteString(words[i].is)
+	}
+	return b.String(), starts
+}
