@@ -10,7 +10,7 @@ import (
 // was said of how often all of it is done, where the marks say that apart.
 func (h *hearing) amount(name string, marks []int) (a Amount) {
 	var count, times, sets, lengths, held, timed, apart *mark
-	back, line, sided := false, false, 1.0
+	back, line, there, sided := false, false, false, 1.0
 	for _, k := range marks {
 		m := &h.marks[k]
 		switch m.role {
@@ -42,7 +42,7 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 		case roleParts:
 			a.Parts = m.list
 			if m.text == "sides" {
-				a.Sides = 2
+				a.Sides, a.PartSides = 2, true
 			}
 		case roleTime:
 			if timed == nil {
@@ -71,6 +71,7 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 			}
 		case roleBack:
 			back = true
+			there = there || m.to-m.from >= 3
 		case roleLengths:
 			lengths = m
 		case roleLaps:
@@ -111,7 +112,7 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 			a.Trips *= 2
 		}
 		return a
-	case a.Metres > 0 || line && (goes || back || count == nil && len(a.Parts) == 0) || back && goes:
+	case a.Metres > 0 || line && (goes || back || count == nil && len(a.Parts) == 0) || back && (goes || there):
 		h.travel(&a, count, times, sets, back, sided)
 		return a
 	case apart != nil && goes && apart.text == "from":
@@ -173,6 +174,8 @@ func (h *hearing) inPlace(name string, a *Amount, count, times, sets, held, time
 		a.Sets, a.Reps = sets.n, times.n
 	case sets != nil:
 		a.Sets, a.LeastSets = sets.n, sets.least
+	case times != nil && held != nil && count == nil && a.Reps == 0 && !still:
+		a.Reps, a.Least = times.n, times.least
 	case times != nil && (a.Reps > 0 || timed != nil || held != nil || len(a.Parts) > 0 || a.Breaths > 0) && a.Sets == 0:
 		a.Sets, a.LeastSets = times.n, times.least
 	case times != nil && a.Reps == 0:

@@ -103,6 +103,14 @@ func (h *hearing) fits(m *mark) float64 {
 		if next == "v" || next == "on" && m.to-m.from == 1 && m.to+1 < len(h.words) && h.words[m.to+1].numeral {
 			return -3
 		}
+	case roleWho:
+		if m.text == "numbers" && (m.from != 0 || last || unitsOnly[h.words[m.to].is] || h.words[m.to].is == "percent" || h.words[m.to].is == "x" || h.words[m.to].is == "min") {
+			return -9
+		}
+	case roleEfforts:
+		if one := h.words[m.to-1].is; m.to-m.from == 1 && !last && (one == "full" || one == "max" || one == "maximal") {
+			return -9
+		}
 	case roleFiller:
 		if m.from != 0 {
 			return -9
@@ -111,11 +119,14 @@ func (h *hearing) fits(m *mark) float64 {
 			return -9
 		}
 	case roleUntil: // a range that falls is when, one that rises is how many
-		if !last && h.words[m.to].is != "with" && h.words[m.to].is != "@" {
+		if !last && !slices.Contains([]string{"with", "@", "by", "in", "at", "for", "on"}, h.words[m.to].is) {
 			return -4
 		}
 		return 2
 	case roleAt, roleFrom:
+		if m.text == "before" && last {
+			return 1
+		}
 		if !last {
 			return -4
 		}
@@ -234,6 +245,10 @@ func (h *hearing) linesOf() (all []mark) {
 				m, okB := h.lineName(b)
 				okB = okB || end == k+1 && k > j+1 && h.words[k].numeral
 				_, okA := h.lineName(a)
+				okA = okA || strings.HasSuffix(a, " line")
+				if okA && !okB && (end == len(h.words) || h.words[end].delimits() || h.words[end].is == "x" || h.words[end].is == "and") && end-k <= 2 && !h.words[k].numeral {
+					okB = true
+				}
 				if okA && okB {
 					all = append(all, mark{role: roleLine, from: i, to: end, text: b, n: m, weight: 4})
 					break
@@ -351,6 +366,8 @@ func (h *hearing) joint(i int) string {
 	switch {
 	case w.is == "then" && i > 0:
 		return "then"
+	case (w.is == "back" || w.is == "home") && next("with", "in", "doing") && i > 0 && h.words[i-1].delimits():
+		return "then"
 	case w.is == "into" && !next("space", "it", "the", "your", "position"):
 		return "into"
 	case w.is == "straight" && next("into"):
@@ -419,19 +436,22 @@ func (h *hearing) parts(a, b int) bool {
 		return true
 	}
 	if slices.Contains(preps, w) {
-		return !h.Moves(h.text(b, min(len(h.words), b+3))) || w == "holding"
+		return w != "with" && w != "to" && w != "in" || !h.Moves(h.text(b, min(len(h.words), b+3)))
 	}
 	if slices.Contains(natural, w) && b+1 < len(h.words) && slices.Contains(body, h.words[b+1].is) {
 		return true
 	}
-	return slices.Contains([]string{"no", "keep", "hands", "eyes", "easy", "all", "alternating", "facing"}, w)
+	return slices.Contains([]string{"no", "keep", "hands", "eyes", "easy", "all", "alternating", "facing", "cos", "because", "cause", "so", "first", "which", "only"}, w)
 }
 
 func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 	text := strings.ToLower(h.text(a, b))
 	s, known := 0.0, 0
-	if h.Moves(text) {
+	if h.Moves(text) || sided(h.words[a:b]) {
 		s += 4
+	}
+	if groupLike(h.words[a:b]) && !h.Known(text) {
+		s -= 5
 	}
 	if h.Known(text) {
 		s += 3
@@ -468,13 +488,20 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 	return s
 }
 
+// sided tells whether words are of sides that play: 4v4, 3 on 2.
+func sided(words []word) bool {
+	return slices.ContainsFunc(words, func(w word) bool {
+		return len(w.is) >= 3 && w.is[0] >= '1' && w.is[0] <= '9' && (strings.Contains(w.is, "v") || strings.Contains(w.is, " on ") || strings.Contains(w.is, "-"))
+	})
+}
+
 // groupLike tells whether words may be people that nobody knows: "year 8s", "skill guys".
 func groupLike(words []word) bool {
 	last := words[len(words)-1].is
 	if last == "only" && len(words) > 1 {
 		last = words[len(words)-2].is
 	}
-	return slices.Contains(groupWords, last)
+	return slices.Contains(groupWords, last) || slices.Contains(groupWords, words[0].is) && slices.ContainsFunc(words, func(w word) bool { return w.is == "+" || w.is == "and" || w.is == "/" })
 }
 
 var groupWords = strings.Fields(`everyone everybody all squad team group lads girls boys guys ladies players subs bench starters reserves juniors seniors pairs threes fours twos

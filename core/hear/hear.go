@@ -54,6 +54,7 @@ type Amount struct {
 	Sets, Reps, Least float64
 	LeastSets         float64
 	Sides, Ways       float64
+	PartSides         bool      // the parts are the sides
 	Parts             []float64 // reps of each part, where each has its own
 	Hold, Breaths     float64   // seconds, breaths
 	Seconds, Rest     float64

@@ -47,7 +47,8 @@ const (
 	roleAfter
 	roleStraight
 	roleEach
-	roleOwn // the throwing arm
+	roleLoad // 4 kg
+	roleOwn  // the throwing arm
 	roleFiller
 )
 
@@ -79,7 +80,7 @@ var pieces = strings.NewReplacer(
 	"«D»", `((?:a min and a half|half a min|half min|a min|\d+ and a half min|\d+:\d\d|\d+(?:\.\d+)? min \d+ s|\d+ (?:-|to|or) \d+ (?:s|min)|\d+(?:\.\d+)? (?:s|min)))`,
 	"«L»", `(?:m|yd|ft|km)`,
 	"«P»", `(?:side|leg|arm|hand|foot|shoulder|hip|knee|ankle|wrist|elbow|thigh|calf|glute|quad|heel|corner|end|box|basket|goal|wall|spot)`,
-	"«W»", `(?:forward|forwards|backward|backwards|back|in|out|inside|outside|inwards|outwards|up|down|clockwise|anticlockwise|anti-clockwise|counterclockwise|counter-clockwise|across|high|low|front|left|right|over|under)`,
+	"«W»", `(?:forward|forwards|backward|backwards|back|in|out|inside|outside|inwards|outwards|up|down|clockwise|anticlockwise|anti-clockwise|counterclockwise|counter-clockwise|across|high|low|front|left|right|middle|centre|center|over|under)`,
 )
 
 // The order in which they are written does not matter: all that fit compete.
@@ -130,9 +131,19 @@ var patterns = []pattern{
 		m.n = 2
 		return !strings.Contains(g[0], "a box") && !strings.Contains(g[0], "a wall") && !strings.Contains(g[0], "a hand") && !strings.Contains(g[0], "a corner") && !strings.Contains(g[0], "a goal") || !strings.Contains(g[0], " a ")
 	}),
-	say(roleSide, 2, `(?:e/s|l/r|r/l|b/s|ea|ea side|both sides|left and right|left / right|right and left|on both sides|both sides too)`, func(g []string, m *mark) bool { m.n = 2; return true }),
+	say(roleSide, 2, `(?:(?:ea|e|p)/[a-z]+|l/r|r/l|b/s|ea|ea side|both sides|left and right|left / right|right and left|on both sides|both sides too)`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleSide, 2, `(?:then |and |, )*(?:swap|switch|change|repeat)(?: on)?(?: the)?(?: other)? (?:side|leg|arm|hand)s?(?: and repeat)?`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleSide, 1.5, `(?:then |and )?(?:the )?same (?:on )?(?:the )?other (?:side|leg|arm|hand|way)`, func(g []string, m *mark) bool { m.n = 2; return true }),
+	say(roleSide, 3, `(?:on )?(?:one|1) (?:leg|side|arm|foot|hand) (?:and |, )?then the other`, func(g []string, m *mark) bool { m.n = 2; return true }),
+	say(roleWays, 3, `(?:look )?«W»(?:(?: ,| and| /)* (?:look )?«W»){2,}`, func(g []string, m *mark) bool {
+		for _, w := range strings.Fields(g[0]) {
+			if w != "look" && w != "," && w != "and" && w != "/" {
+				m.n++
+			}
+		}
+		m.text = "parts"
+		return m.n <= 8
+	}),
 	say(roleWays, 2, `(?:each|both|either|per|a) way(?: s)?`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleWays, 2.5, `(?:in )?(?:all|each of the|each of|the) «N» (?:way|directions?|corners?)`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 8 }),
 	say(roleWays, 1, `(?:each |in each )direction`, func(g []string, m *mark) bool { m.n = 2; return true }),
@@ -146,13 +157,13 @@ var patterns = []pattern{
 		return true
 	}),
 	say(roleParts, 3, `«N» (?:going |circles )?«W»(?: ,| then| and| \+| /|)+ «N» (?:more |going )?«W»`, func(g []string, m *mark) bool { m.list = []float64{num(g[1]), num(g[2])}; return true }),
-	say(roleParts, 2, `«N» ([a-z]{2,})(?: ,)? «N» ([a-z]{2,})(?: ,)? «N» ([a-z]{2,})`, func(g []string, m *mark) bool {
+	say(roleParts, 2, `«N» ([a-z]{2,})(?: [a-z]+){0,2}(?: ,)? «N» ([a-z]{2,})(?: [a-z]+){0,2}(?: ,)? «N» ([a-z]{2,})(?: side| hand| foot)?`, func(g []string, m *mark) bool {
 		m.list = []float64{num(g[1]), num(g[3]), num(g[5])}
 		return !unitsOnly[g[2]] && !unitsOnly[g[4]] && !unitsOnly[g[6]] && g[2] != "x" && g[2] != "to" && g[2] != "and" && g[4] != "x"
 	}),
 	// How long.
 	say(roleTime, 1, `(?:for |about )?«D»(?: of)?`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); return m.n > 0 }),
-	say(roleTime, 4, `«N» (?:x|of|sets of|set of|reps of|rep of|round of|rounds of) «D»`, func(g []string, m *mark) bool {
+	say(roleTime, 4, `«N» (?:x|of|lots of|sets of|set of|reps of|rep of|round of|rounds of) «D»`, func(g []string, m *mark) bool {
 		m.sets = num(g[1])
 		m.least, m.n = span(g[2])
 		return m.sets <= 40
@@ -163,9 +174,9 @@ var patterns = []pattern{
 	say(roleHeld, 3, `«D» (?:hold|holds|iso|isos|squeeze|pause|hang)(?: at the (?:top|bottom|end))?`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); return true }),
 	say(roleHeld, 3, `(?:for |to )?(?:a |the )?(?:slow )?count (?:of|to) «N»`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),
 	say(roleHeld, 2.5, `«N» s? ?count(?:s)?(?: hold)?`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),
-	say(roleBreaths, 3, `(?:for |hold )?«N» (?:slow |deep |big |long |easy |full |calm |nice |good |proper )*breath(?: in)?(?: each| in each one| in each| a side)?`, func(g []string, m *mark) bool { m.n = num(g[1]); m.text = g[0]; return true }),
+	say(roleBreaths, 3, `(?:for |hold )?«N» (?:slow |deep |big |long |easy |full |calm |nice |good |proper )*breath(?: in)?`, func(g []string, m *mark) bool { m.n = num(g[1]); m.text = g[0]; return true }),
 	say(roleOnOff, 8, `«D» on (?:, |/ |and )?«D» (?:off|rest)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); _, m.least = span(g[2]); return true }),
-	say(roleOnOff, 8, `«D» on (?:, |/ |and )?«N» (?:off|rest)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); m.least = num(g[2]); return true }),
+	say(roleOnOff, 8, `«D» (?:on )?(?:, |/ |and )?«N» (?:s )?(?:off|rest)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); m.least = num(g[2]); return true }),
 	say(roleOnOff, 8, `«N» (?:s )?on (?:, |/ |and )?«N» (?:s )?(?:off|rest)`, func(g []string, m *mark) bool { m.n, m.least = num(g[1]), num(g[2]); return true }),
 	say(roleOnOff, 8, `«D» (?:work |hard |, )+«D» (?:easy|rest|off)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); _, m.least = span(g[2]); return true }),
 	say(roleRest, 4, `«D» (?:rest|recovery|between|breather|off|in between|to recover)(?: between)?(?: each| sets?| set| reps?| rep| rounds?| round| goes| them| runs?)*`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
@@ -193,7 +204,7 @@ var patterns = []pattern{
 	}),
 	say(roleLaps, 3, `(?:a|1) (?:easy |slow |full |big |gentle |steady )*lap(?: of| around| round)?`, func(g []string, m *mark) bool { m.n = 1; return true }),
 	// How hard.
-	say(roleEfforts, 3, `(?:@ |at )?(\d{2,3}(?: percent)?(?: ?(?:/|,|-|and|then|to) (?:then )?(?:\d{2,3}(?: percent)?|full|flat out|all out|max))+)(?: percent)?(?: effort| pace| speed)?`, func(g []string, m *mark) bool {
+	say(roleEfforts, 3, `(?:@ |at )?(\d{2,3}(?: percent)?(?: ?(?:/|,|-|and|then|to|) (?:then )?(?:\d{2,3}(?: percent)?|full|flat out|all out|max))+)(?: percent)?(?: effort| pace| speed)?`, func(g []string, m *mark) bool {
 		m.list = efforts(g[1])
 		steps := len(m.list) > 1 && (strings.Contains(g[0], "percent") || strings.Contains(g[1], "full") || strings.Contains(g[1], "out") || strings.HasPrefix(g[0], "@") || rising(m.list))
 		return steps
@@ -203,7 +214,7 @@ var patterns = []pattern{
 		m.list, m.weight = []float64{num(g[1]) / 100}, 0.5
 		return num(g[1]) >= 40 && num(g[1]) <= 100
 	}),
-	say(roleEfforts, 2, `(?:at |last one |)(flat out|full tilt|full speed|full pace|full power|full effort|full gas|all out|max effort|maximal|max|full|(?:3|three|0.75) (?:/ 4 )?quarters?(?: pace| speed| power| effort)?|0.75 (?:pace|speed|power|effort)|half (?:pace|speed|power|effort)|0.5 (?:pace|speed|power|effort))`, func(g []string, m *mark) bool { m.list = []float64{effort(g[1])}; return true }),
+	say(roleEfforts, 2, `(?:at |last one |)(flat out|full tilt|full speed|full pace|full power|full effort|full gas|all out|max effort|maximal|max|full|3 / 4(?: pace| speed| power| effort)?|(?:3|three|0.75) quarters?(?: pace| speed| power| effort)?|0.75 (?:pace|speed|power|effort)|half (?:pace|speed|power|effort)|0.5 (?:pace|speed|power|effort))`, func(g []string, m *mark) bool { m.list = []float64{effort(g[1])}; return true }),
 	say(roleDegrees, 9, `(\d+ (?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max)(?:(?: ,| then| and| /)* \d+ (?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max))+)`, func(g []string, m *mark) bool { return degrees(g[1], m) }),
 	say(roleTempo, 4, `(\d) ?- ?(\d) ?- ?(\d)(?: ?- ?(\d))?(?: tempo)?`, func(g []string, m *mark) bool {
 		for _, one := range g[1:] {
@@ -215,7 +226,7 @@ var patterns = []pattern{
 	}),
 	say(roleEvery, 3, `every (?:second|third|fourth|other|\d+(?:nd|rd|th)|2|3|4|whistle|clap|step)(?: step| s)?(?: step)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	// When.
-	say(roleUntil, 4, `(?:from |between |\( ?)?(?:t- )?«N» ?(?:min )?(?:-|to|down to|until|and) (?:t- )?«N»(?: min)?(?: (?:out|to go|before))?(?: \))?`, func(g []string, m *mark) bool {
+	say(roleUntil, 4, `(?:from |between |\( ?)?(?:t- )?«N» ?(?:min )?(?:-|to|down to|until|til|and) (?:t- )?«N»(?: min)?(?: (?:out|to go|before))?(?: \))?`, func(g []string, m *mark) bool {
 		m.n, m.least = num(g[1]), num(g[2])
 		m.weight -= 3
 		if strings.HasPrefix(g[0], "from") || strings.Contains(g[0], "down to") || strings.Contains(g[0], "to go") {
@@ -225,6 +236,11 @@ var patterns = []pattern{
 	}),
 	say(roleAt, 3, `(?:at|@) (?:t- )?«N»(?: min)?(?: (?:out|to go|before|ish))?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 && m.n >= 1 }),
 	say(roleAt, 3, `(?:t- |t )?«N» (?:min )?(?:out|to go|before (?:ko|kick-off|kickoff|start|the start|throw-in|puck drop|tip-off|first [a-z]+|we start|the off))`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 }),
+	say(roleAt, 3, `(?:t- )?«N»(?: min)? before`, func(g []string, m *mark) bool { m.n, m.text = num(g[1]), "before"; return m.n <= 150 }),
+	say(roleAt, 5, `(quarter of an|half an|1|an) hour (?:to go|out|before)`, func(g []string, m *mark) bool {
+		m.n = map[string]float64{"q": 15, "h": 30, "1": 60, "a": 60}[g[1][:1]]
+		return true
+	}),
 	say(roleAt, 3, `t- «N»`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 }),
 	say(roleFrom, 3, `from (?:t- )?«N»(?: min)?(?: (?:out|to go))?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 && m.n > 2 }),
 	say(roleDone, 5, `(?:all )?(?:done|finish|finished|off|out|over|in|back in|ready|ends?|end)(?: [a-z]+)? (?:by|at|before) (?:t- )?«N»(?: min)?(?: (?:out|to go))?`, func(g []string, m *mark) bool {
@@ -239,6 +255,13 @@ var patterns = []pattern{
 	// What only begins a sentence, or ends one.
 	say(roleWho, 4, `(?:year|yr|grade|under|u) \d+ ?s?(?: only)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleWho, 3, `(?:in|by) (?:pairs?|threes|fours|fives|twos|[2345] s|partners|small groups|groups)`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
+	say(roleLoad, 3, `«N» (?:kg|kgs|kilo|kilos|lb|lbs|cm|inch|inches|mm|bar)`, nil),
+	say(roleNone, 5, `on all (?:4 s|fours|4)`, nil),
+	say(roleCount, 1.5, `«R» (?:[a-z]+ )?(?:ones|lots)`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return true }),
+	say(roleWho, 3, `(?:the )?(?:front|back|tight|top|bottom|outside|inside|first) (?:row|[345]|half|halves)(?: only)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
+	say(roleWho, 3, `(?:no|number|nos|numbers) \d+(?:(?: ,| and| to| -| /)+ \d+)*`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
+	say(roleWho, 1, `\d+(?:(?: ,| and| to| -| / )+ \d+)* (?:and|/) \d+`, func(g []string, m *mark) bool { m.text = "numbers"; return true }),
+	say(roleFiller, 2, `(?:i|we|they|you) (?:always |usually |then |all )?(?:do|start with|begin with|finish with)(?: a| some)?`, nil),
 	say(roleEach, 0.5, `(?:of )?each`, nil),
 	say(rolePlace, 3, `(?:court|pitch|lane|mat|field|rink|station|basket|net|pool|room|hall) \d`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleOwn, 3, `(?:on |with |)(?:the |your )?(?:throwing|hitting|kicking|bowling|serving|racket|stick|shooting|top|lead|trail|good|bad) (?:arm|leg|foot|hand|side|shoulder)(?: only)?`, nil),

@@ -37,6 +37,8 @@ func (h *hearing) whoFirst() int {
 		return 0
 	case h.Person(text) || !h.Moves(text) && (groupLike(h.words[c.from:c.to]) || groupLike(h.words[c.from:c.from+1])):
 		return 0
+	case c.to-c.from == 1 && strings.HasSuffix(text, "s") && !h.Known(text) && h.Moves(h.text(next.from, next.to)):
+		return 0
 	case h.Moves(text) || h.Known(text) || c.to-c.from > 3 || len(c.marks) > 0:
 		return -1
 	}
@@ -111,6 +113,9 @@ func (h *hearing) others(name, who int) (n float64) {
 		if k == name || k == who || c.from >= c.to || !h.step(c, k > 0) {
 			continue
 		}
+		if t := h.words[c.from].is; c.to-c.from == 1 && slices.Contains(cueFirst, t) {
+			continue
+		}
 		switch {
 		case c.after == "then" || c.after == "into" || c.after == "+":
 			n += 3
@@ -141,10 +146,26 @@ func (h *hearing) step(c *chunk, later bool) bool {
 		return false
 	}
 	_, _, score := h.name(c, false)
+	if last := h.words[c.to-1].is; later && c.after == "," && c.to-c.from >= 2 && c.to-c.from <= 3 && (last == "back" || last == "home") {
+		return true
+	}
+	if !later && h.counted(c) && h.joins(c) {
+		return true
+	}
 	if later && c.after == "," && c.to-c.from <= 2 && h.Word(first) && !slices.Contains(cueFirst, first) {
 		return true
 	}
 	return h.Moves(text) || score >= 5 || later && joined && c.to-at <= 4 && (h.Word(first) || c.to-at <= 3)
+}
+
+// joins tells whether the next chunk is joined to one.
+func (h *hearing) joins(c *chunk) bool {
+	for k := range h.chunks {
+		if h.chunks[k].from > c.from && h.chunks[k].from < h.chunks[k].to {
+			return h.chunks[k].after == "then" || h.chunks[k].after == "into"
+		}
+	}
+	return false
 }
 
 // with fills in what marks say of who, where and when, and the cues: what is left, in order.
@@ -293,7 +314,7 @@ func (h *hearing) counted(c *chunk) bool {
 func (h *hearing) stepped(steps []int) Reading {
 	r := h.with(0, 0, h.all())
 	r.Is, r.Times, r.Cues = Combo, 0, nil
-	last := steps[len(steps)-1]
+	last, both := steps[len(steps)-1], 1.0
 	total := 0.0
 	for _, k := range steps {
 		c := &h.chunks[k]
@@ -318,6 +339,8 @@ func (h *hearing) stepped(steps []int) Reading {
 				one.role = roleCount
 				h.marks[m] = one
 				own = append(own, m)
+			case (mk.role == roleSide || mk.role == roleWays) && k == last:
+				both = mk.n
 			case mk.role == roleRest:
 			case mk.role == roleEfforts:
 			case mk.role == roleCount && k == last && len(steps) > 1 && strings.Contains(h.text(mk.from, mk.to), "of"):
@@ -353,6 +376,9 @@ func (h *hearing) stepped(steps []int) Reading {
 	}
 	all := h.amount("", h.all())
 	r.Amount = Amount{Rest: all.Rest, Efforts: all.Efforts}
+	if r.Times > 1 {
+		r.Times *= both
+	}
 	r.Times = max(1, r.Times)
 	r.Name = h.clean(h.chunks[steps[0]].from, h.chunks[last].to)
 	for _, one := range h.cues(h.chunks[steps[0]].from, h.chunks[last].to) {
@@ -494,6 +520,15 @@ func (h *hearing) heading() Reading {
 	if h.Moves(low) && !capitals(r.Name) {
 		s -= 3
 	}
+	if groupLike(words) {
+		s += 2
+	}
+	if titles(words) {
+		s += 5
+	}
+	if only(words, body) || only(words, phaseWords) {
+		s += 4
+	}
 	s += 1.5*float64(inside) - 4*float64(amounts) - 0.7*float64(max(0, c.to-c.from-4)) - 1.5*float64(max(0, h.plain()-2))
 	for _, w := range h.words {
 		if slices.Contains(tells, w.is) {
@@ -502,6 +537,20 @@ func (h *hearing) heading() Reading {
 	}
 	r.Score = s
 	return r
+}
+
+// titles tells whether words are what a whole list is called.
+func titles(words []word) bool {
+	return slices.ContainsFunc(words, func(w word) bool {
+		return slices.Contains([]string{"warmup", "warm-up", "routine", "session", "plan", "matchday", "gameday"}, w.is)
+	})
+}
+
+// only tells whether words are of a list and of nothing else.
+func only(words []word, of []string) bool {
+	return !slices.ContainsFunc(words, func(w word) bool {
+		return !slices.Contains(of, w.is) && !slices.Contains(of, w.is+"s") && !slices.Contains([]string{"and", "+", "the", "warm", "general", "easy", "ankles"}, w.is)
+	})
 }
 
 // plain are how many chunks there are.
@@ -529,7 +578,7 @@ func capitals(text string) bool {
 
 // eventWords are of what is fixed on a day.
 var eventWords = strings.Fields(`toss talk talks anthem briefing lineup line-up meeting register check photo photos presentation tape taping strapping jerseys shirts kit helmets bibs ref refs
-	umpire umpires officials call-room resurface video knock-up huddle parade handshakes inspection weigh-in scrutineering classification arrival arrive bus drinks water jewellery team-talk gaffer boss doors handover changeover`)
+	umpire umpires officials call-room resurface video knock-up huddle parade handshakes inspection weigh-in scrutineering classification arrival arrive bus chat teamsheet numbers drinks water jewellery team-talk gaffer boss doors handover changeover`)
 
 // eventPairs are of two words.
 var eventPairs = []string{"call room", "knock up", "coin toss", "line up", "kit on", "bibs off", "shirts on", "team talk", "stick check", "equipment check", "captains meeting", "anthems on"}
@@ -579,6 +628,9 @@ func (h *hearing) fixed() Reading {
 	c := &h.chunks[first]
 	end := c.to
 	r.Name = h.clean(c.from, end)
+	if slices.Contains(eventWords, h.words[end-1].is) {
+		s += 2
+	}
 	when := false
 	for i := range h.marks {
 		switch m := &h.marks[i]; m.role {
@@ -616,6 +668,9 @@ func (h *hearing) fixed() Reading {
 	return r
 }
 
+// containers are where things are kept.
+var containers = strings.Fields("bag bags tin tub shed van car boot bin bucket crate cupboard locker container")
+
 var remarkFirst = strings.Fields("remember nb note anyone dont don't please bring make hi hello hey thanks cheers ring no phones nothing everyone's sorry if last water")
 
 // remark is the reading in which the line tells something beside what is done.
@@ -624,7 +679,7 @@ func (h *hearing) remark() Reading {
 	s := -1.0
 	amounts := 0
 	for _, m := range h.marks {
-		if !timed(m.role) && m.role != roleEfforts {
+		if !timed(m.role) && m.role != roleEfforts && !(m.role == roleCount && h.words[m.from].spelt) && m.role != roleBack {
 			amounts++
 		}
 	}
@@ -632,6 +687,9 @@ func (h *hearing) remark() Reading {
 	for i, w := range h.words {
 		if slices.Contains(tells, w.is) {
 			said++
+		}
+		if slices.Contains(containers, w.is) && i > 1 {
+			s += 2.5
 		}
 		if i == 0 && slices.Contains(remarkFirst, w.is) {
 			s += 2

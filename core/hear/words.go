@@ -25,9 +25,9 @@ s sec secs second seconds | min mins minute minutes
 and n an' & ampersand | with w wit wiv w/ | the teh da | between betwen btwn inbetween | through thru | each eech
 until till til 'til untill | back bk | you u ya | to 2wards towards | left lft l | right rt r | forward fwd fwds forwards | backward bwd bwds
 percent perc pct % | approximately approx about roughly around abt
-side sides | leg legs | arm arms | hand hands | way ways | rep reps repetition repetitions | set sets | round rounds | time times
+side sides | leg legs | arm arms | hand hands | way ways | rep reps repetition repetitions | set sets | round rounds rnd rnds | time times
 length lengths | width widths | lap laps | breath breaths | step steps | people ppl | please pls plz | hamstring hammy hammies
-worlds world's | childs child's | its it's
+kicks kix | before b4 | part pt | until till til 'til untill | worlds world's | childs child's | its it's
 `)
 
 // keep are words that are what they are after a number only: "3 feet", but "fast feet".
@@ -104,8 +104,17 @@ func number(runes []rune, i int, digit, letter func(int) bool) int {
 		for i += 4; digit(i); i++ {
 		}
 		return i
+	case strings.HasPrefix(rest, "-") && letter(i+1) && letter(i+2) && !unitLetters(runes, i+1, letter): // 3-step
+		for i++; letter(i) || i < len(runes) && runes[i] == '-' && letter(i+1); i++ {
+		}
+		return i
+	case strings.HasPrefix(rest, "-") && symmetric(runes, from, digit) > 0: // 5-10-5
+		return symmetric(runes, from, digit)
 	case strings.HasPrefix(rest, "v") && digit(i+1), strings.HasPrefix(rest, "/90") && string(runes[from:i]) == "90":
 		for i++; digit(i); i++ {
+		}
+		if i < len(runes) && runes[i] == 's' && !letter(i+1) {
+			i++
 		}
 		return i
 	case len(rest) >= 2 && (rest[:2] == "st" || rest[:2] == "nd" || rest[:2] == "rd" || rest[:2] == "th") && !letter(i+2):
@@ -113,6 +122,41 @@ func number(runes []rune, i int, digit, letter func(int) bool) int {
 	case (strings.HasPrefix(rest, ".") || strings.HasPrefix(rest, ":")) && digit(i+1):
 		for i++; digit(i); i++ {
 		}
+	}
+	return i
+}
+
+// unitLetters tells whether letters are a unit: 8-sec.
+func unitLetters(runes []rune, i int, letter func(int) bool) bool {
+	from := i
+	for letter(i) {
+		i++
+	}
+	w := strings.ToLower(string(runes[from:i]))
+	return unitsOnly[w] || unitsOnly[canon[w]] || canon[w] == "min" || w == "min" || w == "to"
+}
+
+// symmetric is where a name like 5-10-5 ends; 0: it is none.
+func symmetric(runes []rune, i int, digit func(int) bool) int {
+	var parts []string
+	for len(parts) < 3 {
+		from := i
+		for digit(i) {
+			i++
+		}
+		if from == i {
+			return 0
+		}
+		parts = append(parts, string(runes[from:i]))
+		if len(parts) < 3 {
+			if i >= len(runes) || runes[i] != '-' {
+				return 0
+			}
+			i++
+		}
+	}
+	if parts[0] != parts[2] || len(parts[1]) < 2 {
+		return 0
 	}
 	return i
 }

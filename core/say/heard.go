@@ -194,12 +194,15 @@ func (r *Reader) heardParts(a *hear.Amount, d *Dose) {
 		same = same && n == a.Parts[0]
 	}
 	switch {
-	case same && len(a.Parts) == 2 && a.Sides == 2:
+	case same && len(a.Parts) == 2 && a.PartSides:
 		d.Reps = int(a.Parts[0])
 	case same && len(a.Parts) == 2:
 		d.Reps, d.Directions = int(a.Parts[0]), 2
 	default:
-		d.Reps, d.Sides, d.sides = int(total), 1, 0
+		d.Reps = int(total)
+		if a.PartSides {
+			d.Sides, d.sides = 1, 0
+		}
 	}
 }
 
@@ -218,4 +221,44 @@ var _ = measure.Yard
 // Readings are how else a line could be meant, the best first.
 func (r *Reader) Readings(text string) []hear.Reading {
 	return hear.Readings(tidySigns(text), lexicon{r})
+}
+
+// sure tells whether the line is explained wholly: by words that are known, with nothing left.
+func (r *Reader) sure(l *Line) bool {
+	x := lexicon{r}
+	switch l.Is {
+	case IsPhase, IsFixed, IsBring, IsStock, IsBlank, IsLegs:
+		return true
+	case IsBlock:
+		return len(l.Drills) > 0 || l.Form != "" || l.Pick > 0 || l.Rounds > 0
+	case IsNote:
+		return false
+	case IsDrills:
+		return !slices.ContainsFunc(l.Drills, func(one Line) bool { return !r.sure(&one) })
+	}
+	if l.Note != "" || l.Name == "" || l.Form != "" || strings.ContainsAny(l.Name, "0123456789:;,") {
+		return false
+	}
+	words := strings.Fields(fold(l.Name))
+	if l.Code != "" && !l.slip && len(words) <= 6 {
+		return l.Dose != nil || !strings.ContainsAny(l.Said, "0123456789")
+	}
+	if len(words) > 4 || !x.Moves(l.Name) {
+		return false
+	}
+	for _, w := range words {
+		if !x.Word(w) {
+			return false
+		}
+	}
+	return l.Dose != nil
+}
+
+// better is the better of two readings of a line: that by the rules where it is sure of it, else
+// the one that explains more.
+func (r *Reader) better(ruled, heard Line) Line {
+	if r.sure(&ruled) || ruled.Is == IsBlank {
+		return ruled
+	}
+	return heard
 }

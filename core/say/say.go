@@ -253,6 +253,15 @@ func (l *Line) inMetres(text string) string {
 
 // Read reads one line.
 func (r *Reader) Read(text string) Line {
+	ruled := r.ruled(text)
+	if strings.HasPrefix(text, headMark) || strings.HasPrefix(text, noteMark) || ruled.Is == IsBlank || len(text) > MaxLength {
+		return ruled
+	}
+	return r.better(ruled, r.Heard(text))
+}
+
+// ruled is the line as one rule after another has it.
+func (r *Reader) ruled(text string) Line {
 	text = tidy(text)
 	line := Line{Said: text}
 	switch {
