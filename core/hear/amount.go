@@ -52,6 +52,9 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 			held = m
 		case roleBreaths:
 			a.Breaths = m.n
+			if m.sets > 0 {
+				a.Reps = m.sets
+			}
 		case roleOnOff:
 			a.Seconds, a.Rest = m.n, m.least
 		case roleRest:
@@ -130,7 +133,7 @@ func (h *hearing) ofAnother(m *mark) bool {
 	if slices.ContainsFunc(h.marks, func(other mark) bool { return other.from == m.to }) {
 		return false
 	}
-	return m.to-m.from == 1 && m.from >= h.name1 && m.from > 0 && h.words[m.from-1].delimits() && !slices.Contains(natural, h.words[m.to].is) && !h.Word(h.words[m.to].is)
+	return m.to-m.from == 1 && (m.from < h.name0 || m.from >= h.name1 && m.from > 0 && h.words[m.from-1].delimits()) && !slices.Contains(natural, h.words[m.to].is) && !h.Word(h.words[m.to].is)
 }
 
 // travel gives what is done over a length its number of trips.
@@ -187,7 +190,7 @@ func (h *hearing) inPlace(name string, a *Amount, count, times, sets, held, time
 	case timed != nil && timed.sets > 0:
 		a.Seconds, a.Sets = timed.n, timed.sets
 	case held != nil:
-		a.Counted = a.Reps > 0 || len(a.Parts) > 0
+		a.Counted = !still && (a.Reps > 0 || len(a.Parts) > 0)
 		a.Hold = held.n
 		if a.Reps == 0 && len(a.Parts) == 0 {
 			a.Reps = 1
@@ -195,7 +198,7 @@ func (h *hearing) inPlace(name string, a *Amount, count, times, sets, held, time
 				a.Parts = nil
 			}
 		}
-	case a.Breaths > 0 && (a.Reps > 0 || len(a.Parts) > 0):
+	case a.Breaths > 0 && (count != nil || times != nil || a.Sets > 0 || len(a.Parts) > 0):
 		a.Counted = true
 	case timed != nil && (still || a.Reps > 0 && timed.n <= 30 && count != nil):
 		a.Hold = timed.n
@@ -243,6 +246,8 @@ func (h *hearing) sense(name string, a *Amount) (s float64) {
 	switch {
 	case reps > 120, a.Trips > 40, a.Laps > 20, a.Metres > 400 && a.Trips > 4:
 		s -= 6
+	case reps > 40 && a.Reps > 30:
+		s -= 2
 	case a.Hold > 180, a.Seconds > 2400:
 		s -= 4
 	}

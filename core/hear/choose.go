@@ -107,6 +107,10 @@ func (h *hearing) fits(m *mark) float64 {
 		if m.text == "numbers" && (m.from != 0 || last || unitsOnly[h.words[m.to].is] || h.words[m.to].is == "percent" || h.words[m.to].is == "x" || h.words[m.to].is == "min") {
 			return -9
 		}
+	case roleHeld:
+		if !last && h.words[m.to].is == "x" {
+			return -9
+		}
 	case roleEfforts:
 		if one := h.words[m.to-1].is; m.to-m.from == 1 && !last && (one == "full" || one == "max" || one == "maximal") {
 			return -9
@@ -215,8 +219,13 @@ func (h *hearing) linesOf() (all []mark) {
 				from--
 			}
 			j := i + 1
-			for is(j, "the", "a", "our", "far", "other", "opposite", "their", "first") && j+1 < len(h.words) {
-				j++
+			if _, ok := h.Line(strings.ToLower(h.text(j, min(j+3, len(h.words))))); !ok {
+				for is(j, "the", "a", "our", "other", "opposite", "their") && j+1 < len(h.words) {
+					j++
+				}
+				if _, ok := h.lineName(strings.ToLower(h.text(j, min(j+2, len(h.words))))); !ok && is(j, "far", "first") && j+1 < len(h.words) {
+					j++
+				}
 			}
 			for k := min(j+3, len(h.words)); k > j; k-- {
 				text := strings.ToLower(h.text(j, k))
@@ -495,6 +504,12 @@ func sided(words []word) bool {
 	})
 }
 
+// Group tells whether a text names people and nothing that they do: starters, year 8s.
+func Group(text string) bool {
+	words := split(text)
+	return len(words) > 0 && groupLike(words)
+}
+
 // groupLike tells whether words may be people that nobody knows: "year 8s", "skill guys".
 func groupLike(words []word) bool {
 	last := words[len(words)-1].is
@@ -506,5 +521,5 @@ func groupLike(words []word) bool {
 
 var groupWords = strings.Fields(`everyone everybody all squad team group lads girls boys guys ladies players subs bench starters reserves juniors seniors pairs threes fours twos
 	forwards backs keepers keeper gk gks goalies goalie pitchers pitcher catchers bowlers batters fielders outfielders infielders mids defenders attackers wings wingers centres guards bigs
-	setters hitters liberos libs outsides middles rucks throwers jumpers sprinters kickers qbs wrs line o-line d-line ol dl ol/dl row pack d-men men pivots shooters rowers crew
-	pointers ones twos threes partners leads seconds year 8s 7s 9s 10s u12s u14s u16s u18s squad-a unit relievers starters rest anyone`)
+	setters hitters liberos libs outsides middles rucks throwers jumpers sprinters kickers qbs wrs o-line d-line ol dl ol/dl pack d-men men pivots shooters rowers crew
+	pointers ones twos threes partners leads seconds year 8s 7s 9s 10s u12s u14s u16s u18s squad-a unit relievers starters anyone`)

@@ -77,7 +77,7 @@ type pattern struct {
 var pieces = strings.NewReplacer(
 	"«N»", `(\d+(?:\.\d+)?)`,
 	"«R»", `(?:(\d+) (?:-|to|or) )?(\d+)`,
-	"«D»", `((?:a min and a half|half a min|half min|a min|\d+ and a half min|\d+:\d\d|\d+(?:\.\d+)? min \d+ s|\d+ (?:-|to|or) \d+ (?:s|min)|\d+(?:\.\d+)? (?:s|min)))`,
+	"«D»", `((?:a min and a half|half a min|half min|a min|\d+ and a half min|\d+:\d\d|\d+ min \d+ s|\d+ min [1-5][05]|\d+ (?:-|to|or) \d+ (?:s|min)|\d+(?:\.\d+)? (?:s|min)))`,
 	"«L»", `(?:m|yd|ft|km)`,
 	"«P»", `(?:side|leg|arm|hand|foot|shoulder|hip|knee|ankle|wrist|elbow|thigh|calf|glute|quad|heel|corner|end|box|basket|goal|wall|spot)`,
 	"«W»", `(?:forward|forwards|backward|backwards|back|in|out|inside|outside|inwards|outwards|up|down|clockwise|anticlockwise|anti-clockwise|counterclockwise|counter-clockwise|across|high|low|front|left|right|middle|centre|center|over|under)`,
@@ -99,6 +99,7 @@ var patterns = []pattern{
 		return true
 	}),
 	say(roleSets, 2, `«R» (?:set|round|circuit|series)(?: of| x)?`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return true }),
+	say(roleTime, 3, `x «D»`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); return true }),
 	say(roleTimes, 2, `x «R»(?: time| goes)?`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return true }),
 	say(roleTimes, 1.5, `«R» (?:x|time|goes|go)`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return true }),
 	say(roleTimes, 2, `(?:done )?(once|twice|thrice|twice over|two times)(?: each| through)?`, func(g []string, m *mark) bool {
@@ -163,7 +164,7 @@ var patterns = []pattern{
 	}),
 	// How long.
 	say(roleTime, 1, `(?:for |about )?«D»(?: of)?`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); return m.n > 0 }),
-	say(roleTime, 4, `«N» (?:x|of|lots of|sets of|set of|reps of|rep of|round of|rounds of) «D»`, func(g []string, m *mark) bool {
+	say(roleTime, 4, `«N» (?:x|of|holds? of|lots of|sets of|set of|reps of|rep of|round of|rounds of) «D»`, func(g []string, m *mark) bool {
 		m.sets = num(g[1])
 		m.least, m.n = span(g[2])
 		return m.sets <= 40
@@ -174,6 +175,7 @@ var patterns = []pattern{
 	say(roleHeld, 3, `«D» (?:hold|holds|iso|isos|squeeze|pause|hang)(?: at the (?:top|bottom|end))?`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); return true }),
 	say(roleHeld, 3, `(?:for |to )?(?:a |the )?(?:slow )?count (?:of|to) «N»`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),
 	say(roleHeld, 2.5, `«N» s? ?count(?:s)?(?: hold)?`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),
+	say(roleBreaths, 4, `«N» holds? of «N» breath`, func(g []string, m *mark) bool { m.sets, m.n = num(g[1]), num(g[2]); return true }),
 	say(roleBreaths, 3, `(?:for |hold )?«N» (?:slow |deep |big |long |easy |full |calm |nice |good |proper )*breath(?: in)?`, func(g []string, m *mark) bool { m.n = num(g[1]); m.text = g[0]; return true }),
 	say(roleOnOff, 8, `«D» on (?:, |/ |and )?«D» (?:off|rest)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); _, m.least = span(g[2]); return true }),
 	say(roleOnOff, 8, `«D» (?:on )?(?:, |/ |and )?«N» (?:s )?(?:off|rest)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); m.least = num(g[2]); return true }),
@@ -247,6 +249,7 @@ var patterns = []pattern{
 		m.n = num(g[1])
 		return strings.Contains(g[0], "done") || strings.Contains(g[0], "finish") || strings.Contains(g[0], " by ")
 	}),
+	say(roleDone, 1, `by «N»(?: min)?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n >= 3 && m.n <= 150 }),
 	say(roleLast, 4, `(?:for )?(?:the |in the )?(?:last|final) «N» min`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),
 	say(roleFirst, 4, `(?:for )?(?:the )?first «N» min`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),
 	say(roleStraight, 4, `(?:straight|right|directly|immediately) after (?:the )?([a-z' -]{3,30}?)`, func(g []string, m *mark) bool { m.text = g[1]; return true }),
@@ -261,6 +264,8 @@ var patterns = []pattern{
 	say(roleWho, 3, `(?:the )?(?:front|back|tight|top|bottom|outside|inside|first) (?:row|[345]|half|halves)(?: only)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleWho, 3, `(?:no|number|nos|numbers) \d+(?:(?: ,| and| to| -| /)+ \d+)*`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleWho, 1, `\d+(?:(?: ,| and| to| -| / )+ \d+)* (?:and|/) \d+`, func(g []string, m *mark) bool { m.text = "numbers"; return true }),
+	say(roleWho, 4, `# \d+(?:(?: ,| and| to| /)* # \d+)*`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
+	say(roleLoad, 4, `«N» turns? of «N»`, nil),
 	say(roleFiller, 2, `(?:i|we|they|you) (?:always |usually |then |all )?(?:do|start with|begin with|finish with)(?: a| some)?`, nil),
 	say(roleEach, 0.5, `(?:of )?each`, nil),
 	say(rolePlace, 3, `(?:court|pitch|lane|mat|field|rink|station|basket|net|pool|room|hall) \d`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
@@ -333,7 +338,7 @@ func span(text string) (least, most float64) {
 		return 0, 60*num(m) + num(s)
 	}
 	f := strings.Fields(text)
-	if len(f) == 4 && f[3] == "s" && f[1] == "min" {
+	if len(f) == 3 && f[1] == "min" || len(f) == 4 && f[3] == "s" && f[1] == "min" {
 		return 0, 60*num(f[0]) + num(f[2])
 	}
 	if len(f) == 4 {

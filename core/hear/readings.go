@@ -327,7 +327,7 @@ func (h *hearing) stepped(steps []int) Reading {
 			switch {
 			case mk.role == roleTimes, mk.role == roleSets:
 				r.Times = max(r.Times, mk.n)
-			case mk.role == roleTrips:
+			case mk.role == roleTrips && h.chunks[last].after != "+":
 				r.Times = max(r.Times, mk.sets)
 				one := *mk
 				one.role = roleMetres
@@ -343,7 +343,7 @@ func (h *hearing) stepped(steps []int) Reading {
 				both = mk.n
 			case mk.role == roleRest:
 			case mk.role == roleEfforts:
-			case mk.role == roleCount && k == last && len(steps) > 1 && strings.Contains(h.text(mk.from, mk.to), "of"):
+			case mk.role == roleCount && k == last && len(steps) > 1 && (strings.Contains(h.text(mk.from, mk.to), "of") || slices.ContainsFunc(marks, func(m int) bool { return h.marks[m].role == roleMetres && h.marks[m].to <= mk.from })):
 				r.Times = mk.n
 			default:
 				own = append(own, m)

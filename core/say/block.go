@@ -19,7 +19,7 @@ func (w *writer) merged(l *Line) Line {
 		return m
 	}
 	if m.Who == nil {
-		m.Who = h.Who
+		m.Who, m.Not = h.Who, append(slices.Clone(m.Not), h.Not...)
 	}
 	if m.Where == "" {
 		m.Where = h.Where
@@ -55,7 +55,7 @@ func (l *Line) together(phase drill.Phase) string {
 	if l.Window != nil {
 		window = at(l.Window[0]) + "/" + at(l.Window[1])
 	}
-	return strings.Join([]string{string(phase), strings.Join(l.Who, ","), l.Where, l.Leader, l.Priority, at(l.At), window, l.Before, l.After, l.StraightAfter, strconv.Itoa(l.Rounds), fmt.Sprint(l.forms)}, "|")
+	return strings.Join([]string{string(phase), strings.Join(l.Who, ",") + "-" + strings.Join(l.Not, ","), l.Where, l.Leader, l.Priority, at(l.At), window, l.Before, l.After, l.StraightAfter, strconv.Itoa(l.Rounds), fmt.Sprint(l.forms)}, "|")
 }
 
 // into is the block that a line belongs to: the one that is being filled, or a new one.
@@ -82,7 +82,7 @@ func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, str
 
 // begin begins a new block with a line, whose lines have key in common.
 func (w *writer) begin(l *Line, phase drill.Phase, name, key string) (*plan.Block, string) {
-	who := w.ids(l.Who)
+	who := w.audience(l)
 	if w.doc.Nobody(who) {
 		who = []string{plan.Everyone}
 	}

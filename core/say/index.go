@@ -15,6 +15,7 @@ type Index struct {
 	names  []entry
 	kit    []string        // what the drills take
 	words  map[string]bool // of their names, in one form
+	called map[string]bool // their names without spaces, and by their words that count
 }
 
 // entry is a name of a drill.
@@ -29,7 +30,7 @@ type entry struct {
 // NewIndex makes the drills of a book ready to be found. Those of other sports than that
 // ("": of none) are meant only by their whole names.
 func NewIndex(book []drill.Drill, sport string) *Index {
-	x := &Index{drills: book, words: map[string]bool{}}
+	x := &Index{drills: book, words: map[string]bool{}, called: map[string]bool{}}
 	for i := range book {
 		k := &book[i]
 		for _, kit := range slices.Concat(k.Kit, k.LaneKit, k.GroupKit) {
@@ -39,10 +40,15 @@ func NewIndex(book []drill.Drill, sport string) *Index {
 		}
 		whole := sport != "" && len(k.Sports) > 0 && !slices.Contains(k.Sports, sport)
 		for _, name := range append([]string{k.Name}, k.Also...) {
-			for _, w := range strings.Fields(plainName(name)) {
+			plain, words := plainName(name), keyWords(name)
+			x.called[unspaced(plain)] = true
+			if !whole {
+				x.called[strings.Join(words, " ")] = true
+			}
+			for w := range strings.FieldsSeq(plain) {
 				x.words[stem(w)] = true
 			}
-			x.names = append(x.names, entry{i, strings.ToLower(name), unspaced(plainName(name)), keyWords(name), whole})
+			x.names = append(x.names, entry{i, strings.ToLower(name), unspaced(plain), words, whole})
 		}
 	}
 	return x
@@ -50,9 +56,11 @@ func NewIndex(book []drill.Drill, sport string) *Index {
 
 func unspaced(text string) string { return strings.ReplaceAll(text, " ", "") }
 
+var nameSigns = strings.NewReplacer(",", " ", "'", "", ":", " ")
+
 // plainName is a name without hyphens, commas and articles.
 func plainName(name string) string {
-	return fold(strings.NewReplacer(",", " ", "'", "", ":", " ").Replace(name))
+	return fold(nameSigns.Replace(name))
 }
 
 // small are words that tell drills from one another no better than none.

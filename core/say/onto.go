@@ -232,6 +232,17 @@ func (l *Line) onto(k drill.Drill, lane float64) drill.Drill {
 	if d == nil {
 		return k
 	}
+	settle := 0.0
+	if d.Kind == drill.Reps && (d.HoldSeconds > 0 || d.Breaths > 0) { // each is held: the rep leads into it
+		held := *d
+		held.Kind, d = drill.Hold, &held
+		if settle = k.Dose.RepSeconds; k.Dose.Kind != drill.Reps {
+			settle = k.Dose.SettleSeconds
+		}
+		if u, known := movement.Of(l.Name); known && settle == 0 {
+			settle = u.Seconds[1]
+		}
+	}
 	amount := d.amount()
 	if d.Kind != k.Dose.Kind {
 		k = turnInto(k, d.Kind)
@@ -244,6 +255,9 @@ func (l *Line) onto(k drill.Drill, lane float64) drill.Drill {
 		k.Effort, k.Dose.Efforts, k.Dose.Speed = slices.Max(efforts), efforts, 0
 	}
 	d.fields(&k, lane)
+	if settle > 0 {
+		k.Dose.SettleSeconds = min(60, settle)
+	}
 	if amount > 0 {
 		k.Range = around(k, amount)
 	}

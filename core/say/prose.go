@@ -37,6 +37,9 @@ func Pieces(list []string) (all []Piece) {
 	return all
 }
 
+// goesOn is a sentence that only says how often or how hard what the one before it says is done.
+var goesOn = pattern(`^` + num + `~(?:of (?:those|them|these|each)|goes|times|reps|rounds|sets|each|a side|x)\b`)
+
 // thenFirst is a word that only joins a line to the one before it.
 var thenFirst = regexp.MustCompile(`(?i)^(?:and |then |after that,? |next,? )+`)
 
@@ -82,6 +85,9 @@ func sentences(text string) (list []string) {
 		if at[2] < 0 { // a semicolon
 			put(text[from:at[0]])
 			from = at[1]
+			continue
+		}
+		if goesOn.MatchString(text[at[4]:]) { // "4 of those, full tilt" is of what stands before it
 			continue
 		}
 		put(text[from : at[3]+1]) // with the full stop

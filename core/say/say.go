@@ -82,7 +82,9 @@ type Line struct {
 	Exact bool   `json:"exact,omitempty"`
 
 	Cues     []string `json:"cues,omitempty"`
-	Who      []string `json:"who,omitempty"` // names of units, numbers or names of players, "*"
+	Who      []string `json:"who,omitempty"`  // names of units, numbers or names of players, "*"
+	Whom     []string `json:"whom,omitempty"` // who was said and is nobody of the plan
+	Not      []string `json:"not,omitempty"`  // who of them does not, as in Who
 	Where    string   `json:"where,omitempty"`
 	Leader   string   `json:"leader,omitempty"` // a staff name, or as in Who a player
 	Priority string   `json:"priority,omitempty"`
@@ -125,12 +127,11 @@ type Line struct {
 
 	Times int `json:"times,omitempty"` // how often a combo is done
 
-	score   float64 // how well the line is explained
-	numbers int     // of it that nothing explains
-	shared  string  // the dose of every station
-	count   int     // how many stations there are
-	part    bool    // a part of the list begins with it, told by the list's marks
-	slip    bool    // the drill was meant, but not spelt so
+	score  float64 // how well the line is explained
+	shared string  // the dose of every station
+	count  int     // how many stations there are
+	part   bool    // a part of the list begins with it, told by the list's marks
+	slip   bool    // the drill was meant, but not spelt so
 }
 
 // Window is from when until when; nil: no such bound.
@@ -165,6 +166,7 @@ type Reader struct {
 	lines  lineNames
 	people []named
 	staff  []named
+	moves  map[string]bool // whether words name a movement, of those that were asked for
 }
 
 // NewReader is a reader of lines about a plan.
@@ -174,7 +176,7 @@ func NewReader(c Context) *Reader {
 			c.Phases = append(c.Phases, string(p))
 		}
 	}
-	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index, lines: newLineNames(c.Plays)}
+	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index, lines: newLineNames(c.Plays), moves: map[string]bool{}}
 	if r.known == nil {
 		r.known = NewIndex(c.Book, c.Sport)
 	}

@@ -78,7 +78,7 @@ func (r *Reader) WriteInto(d *plan.Document, lines []Line, block string) (became
 	}
 	w := &writer{Reader: r, doc: d, block: block, only: true, named: b.Name != b.Holds(), phase: b.Phase, said: true}
 	for i := range lines {
-		if is := lines[i].Is; is == IsDrill || is == IsDrills || is == IsLegs || is == IsNote {
+		if is := lines[i].Is; is == IsDrill || is == IsDrills || is == IsLegs || is == IsCombo || is == IsChoice || is == IsNote {
 			became = append(became, w.line(&lines[i]))
 		} else if is != IsBlank {
 			became = append(became, Became{Line: lines[i], Problem: "write drills here; the rest goes into the line below"})
@@ -148,7 +148,7 @@ func (w *writer) line(l *Line) Became {
 	case IsNote:
 		w.note(l.Note)
 		b.Block = w.block
-	case IsDrill, IsDrills, IsLegs:
+	case IsDrill, IsDrills, IsLegs, IsCombo, IsChoice:
 		w.drills(l, &b)
 	}
 	return b
@@ -179,6 +179,10 @@ func (w *writer) fixed(l *Line) string {
 	}
 	if len(l.Who) > 0 {
 		f.Who = w.ids(l.Who)
+	}
+	if l.From == nil || l.To == nil {
+		w.note(l.Said)
+		return "say when: " + capital(l.Name) + " at 30"
 	}
 	f.Span = plan.Span{From: *l.moment(l.From), To: *l.moment(l.To)}
 	_, err := w.doc.SetFixed(f)
@@ -256,10 +260,19 @@ func (w *writer) drills(l *Line, became *Became) {
 	switch l.Is {
 	case IsDrill:
 		list = []Line{*l}
+	case IsCombo:
+		if list = []Line{*l}; l.Times <= 1 && l.RestSeconds == 0 {
+			list = l.Drills
+		}
+	case IsChoice:
+		list = []Line{*l}
 	case IsLegs:
 		list = []Line{{Is: IsLegs, Name: l.Name, Out: l.Out, Back: l.Back, Trips: l.Trips, Cues: l.Cues}}
 	}
 	with := w.merged(l)
+	if l.Is == IsCombo {
+		with.RestSeconds = 0 // it is the drill's, not the block's
+	}
 	together := drill.Phase("")
 	if l.Is == IsDrills && !w.said { // they stay together, in the phase of the last that is known
 		together = w.together(list)
@@ -356,6 +369,12 @@ func (w *writer) book(code string) *drill.Drill {
 
 // item makes the drill of a line, and says in which phase it belongs.
 func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
+	switch {
+	case l.Is == IsCombo && len(l.Drills) > 0:
+		return w.combo(l, with)
+	case l.Is == IsChoice && len(l.Drills) > 0:
+		return w.choice(l, with)
+	}
 	k, phase := w.knownFor(l)
 	lane := w.lane(with)
 	if k.Code == "" {
@@ -389,8 +408,8 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 	case w.doc.Measure.Unit() != "m":
 		k = k.In(w.doc.Measure)
 	}
-	if len(l.Cues) > 0 {
-		k.Cues = slices.Clone(l.Cues[:min(len(l.Cues), 6)])
+	if cues := slices.Concat(l.Cues, l.others()); len(cues) > 0 {
+		k.Cues = slices.Clone(cues[:min(len(cues), 6)])
 	}
 	return plan.Item{Drill: k.For(w.doc.Grade), Written: true}, phase
 }
