@@ -325,9 +325,9 @@ func (h *hearing) stepped(steps []int) Reading {
 		for _, m := range marks {
 			mk := &h.marks[m]
 			switch {
-			case mk.role == roleTimes, mk.role == roleSets:
+			case (mk.role == roleTimes || mk.role == roleSets) && (k == last || mk.from < c.from):
 				r.Times = max(r.Times, mk.n)
-			case mk.role == roleTrips && h.chunks[last].after != "+":
+			case mk.role == roleTrips && k == last && h.chunks[last].after != "+":
 				r.Times = max(r.Times, mk.sets)
 				one := *mk
 				one.role = roleMetres

@@ -169,6 +169,9 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 	switch {
 	case a.Trips > 0 || a.Laps > 0:
 		d.Kind, d.Trips, d.Metres, d.To = drill.Travel, max(1, whole(a.Trips)), math.Round(1000*a.Metres)/1000, a.To
+		if d.To != "" && d.Metres == 0 { // a line that nobody measured
+			d.Metres = unmeasured
+		}
 		if a.Laps > 0 {
 			d.Laps, d.Metres = max(1, whole(a.Laps)), r.wayRound(name)
 			d.Trips = d.Laps
@@ -205,6 +208,9 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 	}
 	return d
 }
+
+// unmeasured is how far it is taken to be to a line of which nobody knows that, in metres.
+const unmeasured = 20
 
 var shuttle = regexp.MustCompile(`\b(\d{1,2})-(\d{1,2})-(\d{1,2})\b`)
 
