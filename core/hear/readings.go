@@ -310,11 +310,20 @@ func (h *hearing) counted(c *chunk) bool {
 	return c.to-c.from > 1 && (last == "back" || last == "home" || last == "out" || last == "down" || last == "up")
 }
 
+// repeats tells whether a chunk says how often it is done over.
+func (h *hearing) repeats(c *chunk) bool {
+	return slices.ContainsFunc(c.marks, func(k int) bool {
+		is := h.marks[k].role
+		return is == roleTrips || is == roleTimes || is == roleSetsReps
+	})
+}
+
 // stepped is the combo of chunks.
 func (h *hearing) stepped(steps []int) Reading {
 	r := h.with(0, 0, h.all())
 	r.Is, r.Times, r.Cues = Combo, 0, nil
 	last, both := steps[len(steps)-1], 1.0
+	apart := slices.ContainsFunc(steps[:len(steps)-1], func(k int) bool { return h.repeats(&h.chunks[k]) }) // each is done so often
 	total := 0.0
 	for _, k := range steps {
 		c := &h.chunks[k]
@@ -325,9 +334,9 @@ func (h *hearing) stepped(steps []int) Reading {
 		for _, m := range marks {
 			mk := &h.marks[m]
 			switch {
-			case (mk.role == roleTimes || mk.role == roleSets) && (k == last || mk.from < c.from):
+			case (mk.role == roleTimes || mk.role == roleSets) && (k == last && !apart || mk.from < c.from):
 				r.Times = max(r.Times, mk.n)
-			case mk.role == roleTrips && k == last && h.chunks[last].after != "+":
+			case mk.role == roleTrips && k == last && !apart && h.chunks[last].after != "+":
 				r.Times = max(r.Times, mk.sets)
 				one := *mk
 				one.role = roleMetres
