@@ -6,122 +6,138 @@ import (
 	"strings"
 )
 
-// amount gives what was counted beside a name the sense that its movement allows. times is what
-// was said of how often all of it is done, where the marks say that apart.
+// counted are the marks of an amount that get their sense from one another.
+type counted struct {
+	count, times, sets, lengths, held, timed *mark
+	back, line, there                        bool // and back; to a line; there and back
+}
+
+// amount gives what was counted beside a name the sense that its movement allows.
 func (h *hearing) amount(name string, marks []int) (a Amount) {
-	var count, times, sets, lengths, held, timed, apart *mark
-	back, line, there, sided := false, false, false, 1.0
+	var c counted
 	for _, k := range marks {
 		m := &h.marks[k]
-		switch m.role {
-		case roleCount:
-			if h.ofAnother(m) {
-				continue
-			}
-			if count == nil {
-				count = m
-			} else if strings.Contains(h.text(m.from, m.to), "more") { // ten, rest, ten more
-				a.Sets, a.Reps = 2, m.n
-				count = m
-			} else if count.n < m.n && strings.Contains(h.text(m.from, m.to), "of") {
-				count = m
-			}
-		case roleSetsReps:
-			a.Sets, a.Reps, a.Least = m.sets, m.n, m.least
-		case roleSets:
-			sets = m
-		case roleTimes:
-			times = m
-		case roleSide:
-			a.Sides = 2
-			if strings.Contains(h.text(m.from, m.to), "repeat") {
-				a.Sides = 2
-			}
-		case roleWays:
-			a.Ways = max(a.Ways, m.n)
-		case roleParts:
-			a.Parts = m.list
-			if m.text == "sides" {
-				a.Sides, a.PartSides = 2, true
-			}
-		case roleTime:
-			if timed == nil {
-				timed = m
-			}
-		case roleHeld:
-			held = m
-		case roleBreaths:
-			a.Breaths = m.n
-			if m.sets > 0 {
-				a.Reps = m.sets
-			}
-		case roleOnOff:
-			a.Seconds, a.Rest = m.n, m.least
-		case roleRest:
-			a.Rest = m.n
-		case roleTrips:
-			a.Trips, a.Metres, a.Unit = m.sets, m.n, h.unit(m)
-		case roleMetres:
-			if a.Metres == 0 {
-				a.Metres, a.Unit = m.n, h.unit(m)
-			}
-		case roleApart:
-			apart = m
-		case roleLine:
-			line, a.To = true, m.text
-			if a.Metres == 0 {
-				a.Metres = m.n
-			}
-		case roleBack:
-			back = true
-			there = there || m.to-m.from >= 3
-		case roleLengths:
-			lengths = m
-		case roleLaps:
-			a.Laps, a.Least = m.n, m.least
-		case roleEfforts:
-			if len(m.list) > len(a.Efforts) {
-				a.Efforts = m.list
-			}
-		case roleDegrees:
-			a.Reps, a.Efforts = m.n, m.list
-		case roleTempo:
-			a.Tempo = m.list
-		case rolePlace:
-			if m.n > 0 && h.Goes(name) { // round the pitch
-				a.Laps = max(a.Laps, 1)
-			}
+		if !h.counts(&a, &c, m) && !h.goes(&a, &c, m) {
+			h.how(&a, &c, m, name)
 		}
 	}
-	if a.Seconds > 0 && a.Rest > 0 && timed == nil { // 20 s on, 10 off
-		a.Sets = max(1, of(times), of(sets), of(count))
+	if a.Seconds > 0 && a.Rest > 0 && c.timed == nil { // 20 s on, 10 off
+		a.Sets = max(1, of(c.times), of(c.sets), of(c.count))
 		return a
 	}
-	repeats := max(of(times), of(sets))
+	repeats := max(of(c.times), of(c.sets))
 	switch goes := h.Goes(name); {
 	case a.Laps > 0:
-		if back {
-			a.Ways = max(a.Ways, 1)
-		}
 		if a.Laps == 1 && repeats > 0 {
 			a.Laps = repeats
 		} else if repeats > 0 {
 			a.Sets = repeats
 		}
-		return a
-	case lengths != nil && (goes || line || a.Metres == 0):
-		a.Trips, a.Least = lengths.n*max(1, repeats), lengths.least
-		if back {
+	case c.lengths != nil && (goes || c.line || a.Metres == 0):
+		a.Trips, a.Least = c.lengths.n*max(1, repeats), c.lengths.least
+		if c.back {
 			a.Trips *= 2
 		}
-		return a
-	case a.Metres > 0 || line && (goes || back || count == nil && len(a.Parts) == 0) || back && (goes || there):
-		h.travel(&a, count, times, sets, back, sided)
-		return a
-	case apart != nil && goes && apart.text == "from":
+	case a.Metres > 0 || c.line && (goes || c.back || c.count == nil && len(a.Parts) == 0) || c.back && (goes || c.there):
+		h.travel(&a, &c)
+	default:
+		h.inPlace(name, &a, &c)
 	}
-	h.inPlace(name, &a, count, times, sets, held, timed)
 	return a
+}
+
+// counts takes a mark that says how many.
+func (h *hearing) counts(a *Amount, c *counted, m *mark) bool {
+	switch m.role {
+	case roleCount:
+		switch {
+		case h.ofAnother(m):
+		case c.count == nil:
+			c.count = m
+		case strings.Contains(h.text(m.from, m.to), "more"): // ten, rest, ten more
+			a.Sets, a.Reps, c.count = 2, m.n, m
+		case c.count.n < m.n && strings.Contains(h.text(m.from, m.to), "of"):
+			c.count = m
+		}
+	case roleSetsReps:
+		a.Sets, a.Reps, a.Least = m.sets, m.n, m.least
+	case roleSets:
+		c.sets = m
+	case roleTimes:
+		c.times = m
+	case roleSide:
+		a.Sides = 2
+	case roleWays:
+		a.Ways = max(a.Ways, m.n)
+	case roleParts:
+		a.Parts = m.list
+		if m.text == "sides" {
+			a.Sides, a.PartSides = 2, true
+		}
+	default:
+		return false
+	}
+	return true
+}
+
+// goes takes a mark that says how far.
+func (h *hearing) goes(a *Amount, c *counted, m *mark) bool {
+	switch m.role {
+	case roleTrips:
+		a.Trips, a.Metres, a.Unit = m.sets, m.n, h.unit(m)
+	case roleMetres:
+		if a.Metres == 0 {
+			a.Metres, a.Unit = m.n, h.unit(m)
+		}
+	case roleLine:
+		c.line, a.To = true, m.text
+		if a.Metres == 0 {
+			a.Metres = m.n
+		}
+	case roleBack:
+		c.back = true
+		c.there = c.there || m.to-m.from >= 3
+	case roleLengths:
+		c.lengths = m
+	case roleLaps:
+		a.Laps, a.Least = m.n, m.least
+	default:
+		return false
+	}
+	return true
+}
+
+// how takes a mark that says how long, or how hard.
+func (h *hearing) how(a *Amount, c *counted, m *mark, name string) {
+	switch m.role {
+	case roleTime:
+		if c.timed == nil {
+			c.timed = m
+		}
+	case roleHeld:
+		c.held = m
+	case roleBreaths:
+		a.Breaths = m.n
+		if m.sets > 0 {
+			a.Reps = m.sets
+		}
+	case roleOnOff:
+		a.Seconds, a.Rest = m.n, m.least
+	case roleRest:
+		a.Rest = m.n
+	case roleEfforts:
+		if len(m.list) > len(a.Efforts) {
+			a.Efforts = m.list
+		}
+	case roleDegrees:
+		a.Reps, a.Efforts = m.n, m.list
+	case roleTempo:
+		a.Tempo = m.list
+	case rolePlace:
+		if m.n > 0 && h.Goes(name) { // round the pitch
+			a.Laps = max(a.Laps, 1)
+		}
+	}
 }
 
 // ofAnother tells whether a bare number counts something that is no part of what is done: "3
@@ -137,16 +153,15 @@ func (h *hearing) ofAnother(m *mark) bool {
 }
 
 // travel gives what is done over a length its number of trips.
-func (h *hearing) travel(a *Amount, count, times, sets *mark, back bool, _ float64) {
+func (h *hearing) travel(a *Amount, c *counted) {
 	trips := a.Trips
-	for _, m := range []*mark{times, count, sets} {
+	for _, m := range []*mark{c.times, c.count, c.sets} {
 		if m == nil {
 			continue
 		}
 		if trips == 0 {
-			trips = m.n
-			a.Least = m.least
-		} else if m != count {
+			trips, a.Least = m.n, m.least
+		} else if m != c.count {
 			trips *= m.n
 		}
 	}
@@ -156,68 +171,62 @@ func (h *hearing) travel(a *Amount, count, times, sets *mark, back bool, _ float
 	if trips == 0 {
 		trips = max(1, float64(len(a.Efforts)))
 	}
-	if back {
+	if c.back {
 		trips *= 2
 		a.Least *= 2
 	}
-	a.Trips, a.Reps, a.Sets = trips, 0, 0
-	if len(a.Parts) > 0 {
-		a.Parts = nil
-	}
+	a.Trips, a.Reps, a.Sets, a.Parts = trips, 0, 0, nil
 }
 
 // inPlace gives what is counted, held or timed its sense.
-func (h *hearing) inPlace(name string, a *Amount, count, times, sets, held, timed *mark) {
+func (h *hearing) inPlace(name string, a *Amount, c *counted) {
 	still := h.Still(name)
-	if count != nil && a.Reps == 0 && len(a.Parts) == 0 {
-		a.Reps, a.Least = count.n, count.least
+	if c.count != nil && a.Reps == 0 && len(a.Parts) == 0 {
+		a.Reps, a.Least = c.count.n, c.count.least
 	}
+	h.again(a, c, still)
 	switch {
-	case sets != nil && times != nil && a.Reps == 0:
-		a.Sets, a.Reps = sets.n, times.n
-	case sets != nil:
-		a.Sets, a.LeastSets = sets.n, sets.least
-	case times != nil && held != nil && count == nil && a.Reps == 0 && !still:
-		a.Reps, a.Least = times.n, times.least
-	case times != nil && (a.Reps > 0 || timed != nil || held != nil || len(a.Parts) > 0 || a.Breaths > 0) && a.Sets == 0:
-		a.Sets, a.LeastSets = times.n, times.least
-	case times != nil && a.Reps == 0:
-		a.Reps, a.Least = times.n, times.least
-	}
-	switch {
-	case timed != nil && timed.sets > 0 && still:
-		a.Hold, a.Reps = timed.n, timed.sets
-	case timed != nil && timed.sets > 0:
-		a.Seconds, a.Sets = timed.n, timed.sets
-	case held != nil:
+	case c.timed != nil && c.timed.sets > 0 && still:
+		a.Hold, a.Reps = c.timed.n, c.timed.sets
+	case c.timed != nil && c.timed.sets > 0:
+		a.Seconds, a.Sets = c.timed.n, c.timed.sets
+	case c.held != nil:
 		a.Counted = !still && (a.Reps > 0 || len(a.Parts) > 0)
-		a.Hold = held.n
-		if a.Reps == 0 && len(a.Parts) == 0 {
+		if a.Hold = c.held.n; a.Reps == 0 && len(a.Parts) == 0 {
 			a.Reps = 1
-			if still && a.Ways > 1 {
-				a.Parts = nil
-			}
 		}
-	case a.Breaths > 0 && (count != nil || times != nil || a.Sets > 0 || len(a.Parts) > 0):
+	case a.Breaths > 0 && (c.count != nil || c.times != nil || a.Sets > 0 || len(a.Parts) > 0):
 		a.Counted = true
-	case timed != nil && (still || a.Reps > 0 && timed.n <= 30 && count != nil):
-		a.Hold = timed.n
-		if a.Reps == 0 {
+	case c.timed != nil && (still || a.Reps > 0 && c.timed.n <= 30 && c.count != nil):
+		if a.Hold = c.timed.n; a.Reps == 0 {
 			a.Reps = 1
 		}
-	case timed != nil:
-		a.Seconds, a.Least = timed.n, timed.least
-		if a.Reps > 0 && a.Sets == 0 { // 5 x 30 s
+	case c.timed != nil:
+		if a.Seconds, a.Least = c.timed.n, c.timed.least; a.Reps > 0 && a.Sets == 0 { // 5 x 30 s
 			a.Sets, a.Reps = a.Reps, 0
 		}
 	case a.Breaths > 0 && a.Reps == 0:
 		a.Reps = 1
 	}
-	if a.Reps == 1 && a.Hold == 0 && a.Breaths == 0 && a.Seconds == 0 && count == nil && times == nil {
+	if a.Reps == 1 && a.Hold == 0 && a.Breaths == 0 && a.Seconds == 0 && c.count == nil && c.times == nil {
 		a.Reps = 0
 	}
-	if a.Ways > 2 && a.Hold == 0 && a.Reps > 0 && !still {
-		return
+}
+
+// again gives sets, and "x 4", their sense beside what is counted.
+func (h *hearing) again(a *Amount, c *counted, still bool) {
+	switch {
+	case c.sets != nil && c.times != nil && a.Reps == 0:
+		a.Sets, a.Reps = c.sets.n, c.times.n
+	case c.sets != nil:
+		a.Sets, a.LeastSets = c.sets.n, c.sets.least
+	case c.times == nil:
+	case c.held != nil && c.count == nil && a.Reps == 0 && !still:
+		a.Reps, a.Least = c.times.n, c.times.least
+	case (a.Reps > 0 || c.timed != nil || c.held != nil || len(a.Parts) > 0 || a.Breaths > 0) && a.Sets == 0:
+		a.Sets, a.LeastSets = c.times.n, c.times.least
+	case a.Reps == 0:
+		a.Reps, a.Least = c.times.n, c.times.least
 	}
 }
 

@@ -84,46 +84,37 @@ func (h *hearing) conditions() {
 	}
 }
 
+// unfit is what a mark costs that cannot be what it was taken for where it stands.
+const unfit = -9.0
+
 // fits is how well a mark stands where it stands.
 func (h *hearing) fits(m *mark) float64 {
-	first, last := m.from == 0 || h.words[m.from-1].delimits(), m.to == len(h.words) || h.words[m.to].delimits()
-	spelt := h.words[m.from].spelt
+	next := ""
+	if m.to < len(h.words) && !h.words[m.to].delimits() {
+		next = h.words[m.to].is
+	}
+	last := next == ""
 	switch m.role {
 	case roleCount:
-		next := ""
-		if !last {
-			next = h.words[m.to].is
-		}
-		if spelt && !last && !first && m.to-m.from == 1 && m.weight < 1 { // "land two feet", "one hand pick up"
-			return -3
-		}
-		if spelt && m.n == 1 && m.to-m.from == 1 {
-			return -3
-		}
-		if next == "v" || next == "on" && m.to-m.from == 1 && m.to+1 < len(h.words) && h.words[m.to+1].numeral {
-			return -3
-		}
+		return h.fitsCount(m, next)
 	case roleWho:
-		if m.text == "numbers" && (m.from != 0 || last || unitsOnly[h.words[m.to].is] || h.words[m.to].is == "percent" || h.words[m.to].is == "x" || h.words[m.to].is == "min") {
-			return -9
+		if m.text == "numbers" && (m.from != 0 || last || unitsOnly[next] || slices.Contains([]string{"percent", "x", "min"}, next)) {
+			return unfit
 		}
 	case roleHeld:
-		if !last && h.words[m.to].is == "x" {
-			return -9
+		if next == "x" {
+			return unfit
 		}
 	case roleEfforts:
 		if one := h.words[m.to-1].is; m.to-m.from == 1 && !last && (one == "full" || one == "max" || one == "maximal") {
-			return -9
+			return unfit
 		}
 	case roleFiller:
-		if m.from != 0 {
-			return -9
-		}
-		if m.to == len(h.words) {
-			return -9
+		if m.from != 0 || m.to == len(h.words) {
+			return unfit
 		}
 	case roleUntil: // a range that falls is when, one that rises is how many
-		if !last && !slices.Contains([]string{"with", "@", "by", "in", "at", "for", "on"}, h.words[m.to].is) {
+		if !last && !slices.Contains([]string{"with", "@", "by", "in", "at", "for", "on"}, next) {
 			return -4
 		}
 		return 2
@@ -135,13 +126,26 @@ func (h *hearing) fits(m *mark) float64 {
 			return -4
 		}
 	case roleBack:
-		if m.to < len(h.words) && slices.Contains([]string{"knee", "foot", "row", "leg", "line", "row", "squat", "row", "pocket"}, h.words[m.to].is) {
-			return -9
+		if slices.Contains([]string{"knee", "foot", "row", "leg", "line", "squat", "pocket"}, next) {
+			return unfit
 		}
 	case roleSide, roleWays:
-		if !last && h.words[m.to].is == "together" {
-			return -9
+		if next == "together" {
+			return unfit
 		}
+	}
+	return 0
+}
+
+// fitsCount is how well a number stands as one of reps: "land two feet", "one hand pick up" and
+// "3 on 0" count nothing.
+func (h *hearing) fitsCount(m *mark, next string) float64 {
+	first, spelt := m.from == 0 || h.words[m.from-1].delimits(), h.words[m.from].spelt
+	alone := m.to-m.from == 1
+	switch {
+	case spelt && next != "" && !first && alone && m.weight < 1, spelt && m.n == 1 && alone, next == "v",
+		next == "on" && alone && m.to+1 < len(h.words) && h.words[m.to+1].numeral:
+		return -3
 	}
 	return 0
 }
@@ -206,83 +210,100 @@ func (h *hearing) context(i, j int, text string, add func(role, int, float64)) {
 // leaders are who leads in lists that name nobody.
 var leaders = []string{"physio", "coach", "gaffer", "skipper", "captain", "captains", "s&c", "assistant", "skills coach", "cox", "keeper coach", "goalie coach", "trainer", "manager"}
 
-// lines marks how far people go: to the box, sideline to sideline, the length of the court.
+// is tells whether a word is one of several.
+func (h *hearing) is(i int, words ...string) bool {
+	return i >= 0 && i < len(h.words) && slices.Contains(words, h.words[i].is)
+}
+
+// linesOf marks how far people go: to the box, sideline to sideline, the length of the court.
 func (h *hearing) linesOf() (all []mark) {
-	is := func(i int, words ...string) bool {
-		return i >= 0 && i < len(h.words) && slices.Contains(words, h.words[i].is)
-	}
 	for i := range h.words {
-		// "to the box", "out to the 22", "up to half way"
-		if is(i, "to") && !is(i-1, "start", "finish", "begin", "down", "straight") {
-			from := i
-			for is(from-1, "up", "out", "over", "across") {
-				from--
+		for _, one := range []func(int) (mark, bool){h.toLine, h.lineToLine, h.wholeLength, h.roundIt} {
+			if m, is := one(i); is {
+				all = append(all, m)
 			}
-			j := i + 1
-			if _, ok := h.Line(strings.ToLower(h.text(j, min(j+3, len(h.words))))); !ok {
-				for is(j, "the", "a", "our", "other", "opposite", "their") && j+1 < len(h.words) {
-					j++
-				}
-				if _, ok := h.lineName(strings.ToLower(h.text(j, min(j+2, len(h.words))))); !ok && is(j, "far", "first") && j+1 < len(h.words) {
-					j++
-				}
-			}
-			for k := min(j+3, len(h.words)); k > j; k-- {
-				text := strings.ToLower(h.text(j, k))
-				metres, ok := h.lineName(text)
-				if !ok && k == j+1 && j > i+1 && (goals(text) || h.words[j].numeral) {
-					ok = true
-				}
-				if ok {
-					all = append(all, mark{role: roleLine, from: from, to: k, text: text, n: metres, weight: 3})
-					break
-				}
-			}
-		}
-		// "sideline to sideline", "try line to the 10"
-		for j := i + 1; j <= i+3 && j < len(h.words); j++ {
-			if !is(j, "to") {
-				continue
-			}
-			a := strings.ToLower(h.text(i, j))
-			k := j + 1
-			for is(k, "the", "far", "other", "opposite") {
-				k++
-			}
-			for end := min(k+3, len(h.words)); end > k; end-- {
-				b := strings.ToLower(h.text(k, end))
-				m, okB := h.lineName(b)
-				okB = okB || end == k+1 && k > j+1 && h.words[k].numeral
-				_, okA := h.lineName(a)
-				okA = okA || strings.HasSuffix(a, " line")
-				if okA && !okB && (end == len(h.words) || h.words[end].delimits() || h.words[end].is == "x" || h.words[end].is == "and") && end-k <= 2 && !h.words[k].numeral {
-					okB = true
-				}
-				if okA && okB {
-					all = append(all, mark{role: roleLine, from: i, to: end, text: b, n: m, weight: 4})
-					break
-				}
-			}
-		}
-		// "length of the court", "width of the field", "round the pitch"
-		if is(i, "length", "width") && is(i+1, "of") {
-			j := i + 2
-			for is(j, "the", "our") {
-				j++
-			}
-			if j < len(h.words) {
-				all = append(all, mark{role: roleLine, from: i, to: j + 1, text: strings.ToLower(h.text(i, j+1)), weight: 4})
-			}
-		}
-		if is(i, "round", "around") && is(i+1, "the", "our", "both") && i+2 < len(h.words) && fields(h.words[i+2].is) {
-			end := i + 3
-			if is(end, "fence", "track", "lines") {
-				end++
-			}
-			all = append(all, mark{role: rolePlace, from: i, to: end, text: h.text(i+1, end), n: 1, weight: 2})
 		}
 	}
 	return all
+}
+
+// toLine marks "to the box", "out to the 22", "up to half way".
+func (h *hearing) toLine(i int) (m mark, is bool) {
+	if !h.is(i, "to") || h.is(i-1, "start", "finish", "begin", "down", "straight") {
+		return m, false
+	}
+	from, j := i, i+1
+	for h.is(from-1, "up", "out", "over", "across") {
+		from--
+	}
+	if _, ok := h.Line(strings.ToLower(h.text(j, min(j+3, len(h.words))))); !ok {
+		for h.is(j, "the", "a", "our", "other", "opposite", "their") && j+1 < len(h.words) {
+			j++
+		}
+		if _, ok := h.lineName(strings.ToLower(h.text(j, min(j+2, len(h.words))))); !ok && h.is(j, "far", "first") && j+1 < len(h.words) {
+			j++
+		}
+	}
+	for k := min(j+3, len(h.words)); k > j; k-- {
+		text := strings.ToLower(h.text(j, k))
+		metres, ok := h.lineName(text)
+		if ok || k == j+1 && j > i+1 && (goals(text) || h.words[j].numeral) {
+			return mark{role: roleLine, from: from, to: k, text: text, n: metres, weight: 3}, true
+		}
+	}
+	return m, false
+}
+
+// lineToLine marks "sideline to sideline", "try line to the 10".
+func (h *hearing) lineToLine(i int) (m mark, is bool) {
+	for j := i + 1; j <= i+3 && j < len(h.words); j++ {
+		if !h.is(j, "to") {
+			continue
+		}
+		a, k := strings.ToLower(h.text(i, j)), j+1
+		for h.is(k, "the", "far", "other", "opposite") {
+			k++
+		}
+		_, known := h.lineName(a)
+		known = known || strings.HasSuffix(a, " line")
+		for end := min(k+3, len(h.words)); known && end > k; end-- {
+			b := strings.ToLower(h.text(k, end))
+			metres, ok := h.lineName(b)
+			ok = ok || end == k+1 && k > j+1 && h.words[k].numeral
+			ends := end == len(h.words) || h.words[end].delimits() || h.is(end, "x", "and")
+			if ok || ends && end-k <= 2 && !h.words[k].numeral {
+				return mark{role: roleLine, from: i, to: end, text: b, n: metres, weight: 4}, true
+			}
+		}
+	}
+	return m, false
+}
+
+// wholeLength marks "length of the court", "width of the field".
+func (h *hearing) wholeLength(i int) (m mark, is bool) {
+	if !h.is(i, "length", "width") || !h.is(i+1, "of") {
+		return m, false
+	}
+	j := i + 2
+	for h.is(j, "the", "our") {
+		j++
+	}
+	if j >= len(h.words) {
+		return m, false
+	}
+	return mark{role: roleLine, from: i, to: j + 1, text: strings.ToLower(h.text(i, j+1)), weight: 4}, true
+}
+
+// roundIt marks "round the pitch".
+func (h *hearing) roundIt(i int) (m mark, is bool) {
+	if !h.is(i, "round", "around") || !h.is(i+1, "the", "our", "both") || i+2 >= len(h.words) || !fields(h.words[i+2].is) {
+		return m, false
+	}
+	end := i + 3
+	if h.is(end, "fence", "track", "lines") {
+		end++
+	}
+	return mark{role: rolePlace, from: i, to: end, text: h.text(i+1, end), n: 1, weight: 2}, true
 }
 
 func (h *hearing) lineName(text string) (metres float64, ok bool) {
@@ -313,59 +334,71 @@ func (h *hearing) text(from, to int) string {
 
 // chunk gathers the words that no mark explains.
 func (h *hearing) chunk() {
+	marked := h.marked()
+	c := chunks{hearing: h, open: -1}
+	for i := 0; i < len(h.words); i++ {
+		w := &h.words[i]
+		article := h.is(i, "a", "an", "the", "and") && (i+1 == len(h.words) || marked[i+1] >= 0 || h.words[i+1].delimits())
+		switch joint := h.joint(i); {
+		case marked[i] >= 0:
+			c.mark(marked[i])
+		case w.delimits():
+			c.part(i, w.is)
+		case joint != "":
+			c.part(i, joint)
+		case c.open < 0 && article:
+		case c.open < 0:
+			h.chunks = append(h.chunks, chunk{from: i, to: i + 1, after: c.after, before: c.pending})
+			c.open, c.after, c.pending = len(h.chunks)-1, "", nil
+		default:
+			h.chunks[c.open].to = i + 1
+		}
+	}
+	c.part(len(h.words), "")
+}
+
+// marked is the mark that each word belongs to; -1: none.
+func (h *hearing) marked() []int {
 	marked := make([]int, len(h.words))
 	for i := range marked {
 		marked[i] = -1
 	}
 	for k, m := range h.marks {
-		for i := m.from; i < m.to; i++ {
-			if m.role != roleNone {
-				marked[i] = k
-			}
+		for i := m.from; i < m.to && m.role != roleNone; i++ {
+			marked[i] = k
 		}
 	}
-	after, open, pending := "", -1, []int(nil)
-	shut := func() { open = -1 }
-	for i := 0; i < len(h.words); i++ {
-		w := &h.words[i]
-		if k := marked[i]; k >= 0 {
-			shut()
-			if len(h.chunks) > 0 && after == "" {
-				c := &h.chunks[len(h.chunks)-1]
-				if !slices.Contains(c.marks, k) {
-					c.marks = append(c.marks, k)
-				}
-			} else if !slices.Contains(pending, k) {
-				pending = append(pending, k)
-			}
-			continue
+	return marked
+}
+
+// chunks are those of a line while they are gathered.
+type chunks struct {
+	*hearing
+	after   string // what parts the next from what stands before it
+	open    int    // the chunk that words go to; -1: none
+	pending []int  // marks since the last sign, before any word
+}
+
+// mark takes a mark to the chunk before it, or keeps it for the next.
+func (c *chunks) mark(k int) {
+	c.open = -1
+	if len(c.chunks) > 0 && c.after == "" {
+		if last := &c.chunks[len(c.chunks)-1]; !slices.Contains(last.marks, k) {
+			last.marks = append(last.marks, k)
 		}
-		switch {
-		case w.delimits():
-			shut()
-			if len(pending) > 0 { // a piece of marks alone
-				h.chunks = append(h.chunks, chunk{from: i, to: i, after: after, marks: pending})
-				pending = nil
-			}
-			after = w.is
-		case h.joint(i) != "":
-			shut()
-			if len(pending) > 0 {
-				h.chunks = append(h.chunks, chunk{from: i, to: i, after: after, marks: pending})
-				pending = nil
-			}
-			after = h.joint(i)
-		case open < 0 && (w.is == "a" || w.is == "the" || w.is == "and" || w.is == "an") && (i+1 == len(h.words) || marked[i+1] >= 0 || h.words[i+1].delimits()):
-		case open < 0:
-			h.chunks = append(h.chunks, chunk{from: i, to: i + 1, after: after, before: pending})
-			open, after, pending = len(h.chunks)-1, "", nil
-		default:
-			h.chunks[open].to = i + 1
-		}
+	} else if !slices.Contains(c.pending, k) {
+		c.pending = append(c.pending, k)
 	}
-	if len(pending) > 0 {
-		h.chunks = append(h.chunks, chunk{from: len(h.words), to: len(h.words), after: after, marks: pending})
+}
+
+// part ends a piece; one of marks alone is a chunk without words.
+func (c *chunks) part(i int, by string) {
+	c.open = -1
+	if len(c.pending) > 0 {
+		c.chunks = append(c.chunks, chunk{from: i, to: i, after: c.after, marks: c.pending})
+		c.pending = nil
 	}
+	c.after = by
 }
 
 // joint is a word that joins what is done in turn; "" where it is none.
