@@ -256,19 +256,7 @@ func (w *writer) note(text string) {
 
 // drills puts the drills of a line into the block it belongs to.
 func (w *writer) drills(l *Line, became *Became) {
-	list := l.Drills
-	switch l.Is {
-	case IsDrill:
-		list = []Line{*l}
-	case IsCombo:
-		if list = []Line{*l}; l.Times <= 1 && l.RestSeconds == 0 {
-			list = l.Drills
-		}
-	case IsChoice:
-		list = []Line{*l}
-	case IsLegs:
-		list = []Line{{Is: IsLegs, Name: l.Name, Out: l.Out, Back: l.Back, Trips: l.Trips, Cues: l.Cues}}
-	}
+	list := l.items()
 	with := w.merged(l)
 	if l.Is == IsCombo {
 		with.RestSeconds = 0 // it is the drill's, not the block's
@@ -311,6 +299,17 @@ func (w *writer) drills(l *Line, became *Became) {
 	if l.Is != IsDrill && l.Note != "" {
 		w.note(l.Note)
 	}
+}
+
+// items are the drills of a line, each as it goes into the plan.
+func (l *Line) items() []Line {
+	switch {
+	case l.Is == IsDrill, l.Is == IsChoice, l.Is == IsCombo && (l.Times > 1 || l.RestSeconds > 0):
+		return []Line{*l}
+	case l.Is == IsLegs:
+		return []Line{{Is: IsLegs, Name: l.Name, Out: l.Out, Back: l.Back, Trips: l.Trips, Cues: l.Cues}}
+	}
+	return l.Drills
 }
 
 // together is the phase of the last of drills that is known; "" where none is.

@@ -36,6 +36,15 @@ func (d Side) problem() string {
 	return ""
 }
 
+// sides says what is wrong with home and away.
+func (s *Sport) sides(say func(text string, args ...any)) {
+	for name, side := range map[string]Side{s.NameOf(false): s.Home, s.NameOf(true): s.Away} {
+		if problem := side.problem(); problem != "" {
+			say("%s: %s", name, problem)
+		}
+	}
+}
+
 // At is the sport as it is played at home, or away: when work ends there, and from when its
 // usual zones are free, in minutes before the start. What stays free after the start is beside
 // the ground of play, and free before it too.

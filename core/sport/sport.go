@@ -245,11 +245,6 @@ func (s *Sport) Validate(known func(code string) bool) error {
 	if s.Offers != plan.Ask && s.Offers != plan.Always && s.Offers != plan.Never {
 		say("the day's factors ask, are always done or never, not %q", s.Offers)
 	}
-	for name, side := range map[string]Side{s.NameOf(false): s.Home, s.NameOf(true): s.Away} {
-		if problem := side.problem(); problem != "" {
-			say("%s: %s", name, problem)
-		}
-	}
 	for _, joint := range s.Stresses {
 		if !slices.Contains(drill.Regions, joint) {
 			say("%q is not a joint", joint)

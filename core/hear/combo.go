@@ -1,0 +1,250 @@
+package hear
+
+import (
+	"slices"
+	"strings"
+)
+
+// notSteps are what people are told to do beside what is done in turn.
+var notSteps = strings.Fields("swap switch sit rest change drink water walk jog back home repeat go on off down up you let see come be stay keep keeping stretch it that them after over")
+
+// combo is the reading in which several steps are done in turn, as one.
+func (h *hearing) combo() Reading {
+	who := h.whoFirst()
+	var steps []int
+	firm, own := false, 0
+	for k := range h.chunks {
+		c := &h.chunks[k]
+		if k == who || c.from >= c.to || c.after == "(" || c.after == "or" {
+			continue
+		}
+		joined := c.after == "then" || c.after == "into" || c.after == "+"
+		if !h.step(c, len(steps) > 0) {
+			continue
+		}
+		if h.counted(c) {
+			own++
+		}
+		if len(steps) > 0 && joined {
+			firm = true
+		}
+		steps = append(steps, k)
+	}
+	if len(steps) < 2 {
+		return h.hyphened()
+	}
+	listed := 0
+	for _, k := range steps {
+		if c := &h.chunks[k]; c.to-c.from <= 4 {
+			listed++
+		}
+	}
+	switch {
+	case firm && len(steps) >= 2, own >= 2 && own >= len(steps)-1:
+	case listed >= 3 && listed == len(steps) && !h.counted(&h.chunks[steps[0]]):
+	default:
+		return no
+	}
+	r := h.stepped(steps)
+	if firm {
+		r.Score += 2.5
+	}
+	return r
+}
+
+// counted tells whether a chunk has an amount of its own.
+func (h *hearing) counted(c *chunk) bool {
+	for _, k := range slices.Concat(c.before, c.marks) {
+		switch h.marks[k].role {
+		case roleCount, roleSetsReps, roleTime, roleHeld, roleBreaths, roleTrips, roleMetres, roleLine, roleBack, roleParts, roleLaps, roleLengths, roleTimes:
+			return true
+		}
+	}
+	last := h.words[c.to-1].is
+	return c.to-c.from > 1 && (last == "back" || last == "home" || last == "out" || last == "down" || last == "up")
+}
+
+// repeats tells whether a chunk says how often it is done over.
+func (h *hearing) repeats(c *chunk) bool {
+	return slices.ContainsFunc(c.marks, func(k int) bool {
+		is := h.marks[k].role
+		return is == roleTrips || is == roleTimes || is == roleSetsReps
+	})
+}
+
+// stepped is the combo of chunks.
+func (h *hearing) stepped(steps []int) Reading {
+	r := h.with(0, 0, h.all())
+	r.Is, r.Cues = Combo, nil
+	last, both, total := steps[len(steps)-1], 1.0, 0.0
+	apart := slices.ContainsFunc(steps[:len(steps)-1], func(k int) bool { return h.repeats(&h.chunks[k]) }) // each is done so often
+	for _, k := range steps {
+		c := &h.chunks[k]
+		from, to, score := h.name(c, false)
+		total += score
+		var own []int
+		for _, m := range slices.Concat(c.before, c.marks) {
+			times, ways, is := h.shared(m, k == steps[0], k == last, apart)
+			if r.Times = max(r.Times, times); ways > 0 {
+				both = ways
+			}
+			if is {
+				own = append(own, m)
+			}
+		}
+		h.name0, h.name1 = from, to
+		name := h.clean(from, to)
+		a := h.amount(name, own)
+		if a.None() {
+			a.Reps = 1
+		}
+		r.Steps = append(r.Steps, Step{name, a})
+	}
+	r.Times = max(r.Times, h.timesBeside(steps))
+	if r.Times > 1 {
+		r.Times *= both
+	}
+	r.Times = max(1, r.Times)
+	all := h.amount("", h.all())
+	r.Amount = Amount{Rest: all.Rest, Efforts: all.Efforts}
+	r.Name = h.clean(h.chunks[steps[0]].from, h.chunks[last].to)
+	r.Cues = append(r.Cues, h.cues(h.chunks[steps[0]].from, h.chunks[last].to)...)
+	if who := h.whoFirst(); who >= 0 {
+		r.Who = append(r.Who, h.text(h.chunks[who].from, h.chunks[who].to))
+	}
+	r.Moves = true
+	r.Score = total/float64(len(steps)) + 2.5 + 0.5*float64(len(steps))
+	return r
+}
+
+// shared is what a mark of a step says of all of them: how often they are done, on how many sides;
+// own tells whether it is the step's.
+func (h *hearing) shared(m int, first, last, apart bool) (times, ways float64, own bool) {
+	mk := &h.marks[m]
+	text := h.text(mk.from, mk.to)
+	switch mk.role {
+	case roleTimes, roleSets:
+		if last && !apart || first && mk.from == 0 {
+			return mk.n, 0, false
+		}
+	case roleTrips:
+		if last && !apart && !strings.Contains(h.line, " + ") {
+			mk.role = roleMetres
+			return mk.sets, 0, true
+		}
+	case roleSetsReps:
+		if first && (strings.Contains(text, "round") || strings.Contains(text, "set")) {
+			mk.role = roleCount
+			return mk.sets, 0, true
+		}
+	case roleSide, roleWays:
+		if last {
+			return 0, mk.n, false
+		}
+	case roleRest, roleEfforts:
+		return 0, 0, false
+	case roleCount:
+		after := m > 0 && h.marks[m-1].role == roleMetres && h.marks[m-1].to >= mk.from-1 // 10 m, 3 times
+		if last && (strings.Contains(text, "of") || after) {
+			return mk.n, 0, false
+		}
+	}
+	return 0, 0, true
+}
+
+// timesBeside is how often steps are done, as pieces beside them say.
+func (h *hearing) timesBeside(steps []int) (times float64) {
+	for k := range h.chunks {
+		if slices.Contains(steps, k) {
+			continue
+		}
+		for _, m := range slices.Concat(h.chunks[k].before, h.chunks[k].marks) {
+			switch mk := &h.marks[m]; mk.role {
+			case roleTimes, roleSets, roleCount:
+				times = max(times, mk.n)
+			case roleParts:
+				for _, n := range mk.list {
+					times += n
+				}
+			}
+		}
+	}
+	return times
+}
+
+// hyphened is a combo written as one word: catch-turn-throw.
+func (h *hearing) hyphened() Reading {
+	for k := range h.chunks {
+		c := &h.chunks[k]
+		if c.from >= c.to {
+			continue
+		}
+		parts := strings.Split(strings.ToLower(h.words[c.from].is), "-")
+		if len(parts) < 3 || c.to-c.from > 2 {
+			continue
+		}
+		for _, p := range parts {
+			if !h.Word(p) && !h.Moves(p) {
+				return no
+			}
+		}
+		r := h.with(c.from, c.to, h.all())
+		a := h.amount("", h.all())
+		r.Is, r.Name, r.Moves = Combo, h.clean(c.from, c.to), true
+		r.Times = max(1, a.Sets) * max(1, a.Reps)
+		for _, n := range a.Parts {
+			r.Times += n
+		}
+		if len(a.Parts) > 0 {
+			r.Times--
+		}
+		for _, p := range parts {
+			r.Steps = append(r.Steps, Step{Name: p, Amount: Amount{Reps: 1}})
+		}
+		r.Amount = Amount{Rest: a.Rest, Efforts: a.Efforts}
+		r.Score = 9
+		return r
+	}
+	return no
+}
+
+// choice is the reading in which one of several is done.
+func (h *hearing) choice() Reading {
+	ors := 0
+	var parts []int
+	for k := range h.chunks {
+		c := &h.chunks[k]
+		if c.from >= c.to {
+			continue
+		}
+		if c.after == "or" {
+			ors++
+		}
+		next := k+1 < len(h.chunks) && h.chunks[k+1].after == "or"
+		if c.after == "or" || next || c.after == "," && ors == 0 {
+			parts = append(parts, k)
+		}
+	}
+	if ors == 0 || len(parts) < 2 {
+		return no
+	}
+	r := h.with(h.chunks[parts[0]].from, h.chunks[parts[len(parts)-1]].to, h.all())
+	r.Is = Choice
+	total := 0.0
+	for _, k := range parts {
+		from, to, score := h.name(&h.chunks[k], k == parts[0])
+		total += score
+		r.Choices = append(r.Choices, h.clean(from, to))
+	}
+	if h.chunks[parts[len(parts)-1]].after != "or" || h.chunks[parts[0]].after == "," && parts[0] > 0 && total < 4 {
+		return no
+	}
+	r.Name = strings.Join(r.Choices, " or ")
+	r.Moves = total/float64(len(parts)) > 3
+	r.Amount = h.amount(r.Choices[0], h.all())
+	r.Score = total/float64(len(parts)) + 2.5 + h.sense(r.Choices[0], &r.Amount)
+	if slices.ContainsFunc(r.Choices, func(one string) bool { return len(strings.Fields(one)) > 5 }) {
+		r.Score -= 4
+	}
+	return r
+}

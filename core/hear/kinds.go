@@ -1,0 +1,255 @@
+package hear
+
+import (
+	"slices"
+	"strings"
+	"unicode"
+)
+
+// timed tells whether a role says when, who or where, which headings and fixed things have.
+func timed(is role) bool {
+	switch is {
+	case roleAt, roleFrom, roleUntil, roleDone, roleLast, roleFirst, roleWho, roleLeader, rolePlace, roleFiller, roleBefore, roleAfter, roleStraight, roleNone:
+		return true
+	}
+	return false
+}
+
+var phaseWords = strings.Fields("raise activate activation mobilise mobilize mobility potentiate potentiation pulse prep dynamic static primer build-up pre-activation stretching stretches strength speed skills ball technical warm-up warmup cool-down cooldown")
+
+// heading is the reading in which the line names what follows.
+func (h *hearing) heading() Reading {
+	r := h.with(0, 0, h.all())
+	r.Is = Heading
+	first := slices.IndexFunc(h.chunks, func(c chunk) bool { return c.from < c.to })
+	if first < 0 {
+		if len(h.marks) > 0 && h.marks[0].role == roleWho {
+			r.Name, r.Score = h.marks[0].text, 2
+			return r
+		}
+		return no
+	}
+	c := &h.chunks[first]
+	r.Name = strings.Trim(h.text(c.from, c.to), " .:")
+	r.Score = 1 + h.headed() + h.heads(c) - 0.7*float64(max(0, c.to-c.from-4)) - 1.5*float64(max(0, h.plain()-2))
+	for _, w := range h.words {
+		if slices.Contains(tells, w.is) {
+			r.Score--
+		}
+	}
+	return r
+}
+
+// headed is how well the marks of a line are those of a heading: who, where and when, and how long
+// it takes in brackets, but no amount of anything.
+func (h *hearing) headed() (s float64) {
+	for _, m := range h.marks {
+		switch {
+		case m.role == roleUntil:
+			s += 2
+		case timed(m.role):
+			s += 0.5
+		case m.role == roleTime && h.is(m.from-1, "("):
+			s += 1.5
+		default:
+			s -= 4
+		}
+	}
+	return s
+}
+
+// heads is how well words are the name of a heading.
+func (h *hearing) heads(c *chunk) (s float64) {
+	text, words := h.text(c.from, c.to), h.words[c.from:c.to]
+	numbered := len(words) < 3 && c.from+1 < len(h.words) && h.words[c.from+1].numeral || len(words) == 2
+	switch {
+	case capitals(text):
+		s += 5
+	case numbered && slices.Contains([]string{"part", "phase", "block", "stage", "station"}, words[0].is):
+		s += 5
+	case slices.Contains(phaseWords, words[0].is):
+		s += 3
+	}
+	if h.Moves(strings.ToLower(text)) && !capitals(text) {
+		s -= 3
+	}
+	if groupLike(words) {
+		s += 2
+	}
+	if titles(words) {
+		s += 5
+	}
+	if only(words, body) || only(words, phaseWords) {
+		s += 4
+	}
+	return s
+}
+
+// titles tells whether words are what a whole list is called.
+func titles(words []word) bool {
+	return slices.ContainsFunc(words, func(w word) bool {
+		return slices.Contains([]string{"warmup", "warm-up", "routine", "session", "plan", "matchday", "gameday"}, w.is)
+	})
+}
+
+// only tells whether words are of a list and of nothing else.
+func only(words []word, of []string) bool {
+	return !slices.ContainsFunc(words, func(w word) bool {
+		return !slices.Contains(of, w.is) && !slices.Contains(of, w.is+"s") && !slices.Contains([]string{"and", "+", "the", "warm", "general", "easy", "ankles"}, w.is)
+	})
+}
+
+// plain are how many chunks there are.
+func (h *hearing) plain() (n int) {
+	for _, c := range h.chunks {
+		if c.from < c.to {
+			n++
+		}
+	}
+	return n
+}
+
+func capitals(text string) bool {
+	letters, large := 0, 0
+	for _, r := range text {
+		if unicode.IsLetter(r) {
+			letters++
+			if unicode.IsUpper(r) {
+				large++
+			}
+		}
+	}
+	return letters > 3 && large == letters
+}
+
+// eventWords are of what is fixed on a day.
+var eventWords = strings.Fields(`toss talk talks anthem briefing lineup line-up meeting register check photo photos presentation tape taping strapping jerseys shirts kit helmets bibs ref refs
+	umpire umpires officials call-room resurface video knock-up huddle parade handshakes inspection weigh-in scrutineering classification arrival arrive bus chat teamsheet numbers drinks water jewellery team-talk gaffer boss doors handover changeover`)
+
+// eventPairs are of two words.
+var eventPairs = []string{"call room", "knock up", "coin toss", "line up", "kit on", "bibs off", "shirts on", "team talk", "stick check", "equipment check", "captains meeting", "anthems on"}
+
+// fixed is the reading in which the line is something of the day that is fixed.
+func (h *hearing) fixed() Reading {
+	first := slices.IndexFunc(h.chunks, func(c chunk) bool { return c.from < c.to })
+	s := h.event()
+	if s == 0 || first < 0 {
+		return no
+	}
+	r := h.with(0, 0, h.all())
+	c := &h.chunks[first]
+	r.Is, r.Name = Fixed, h.clean(c.from, c.to)
+	if slices.Contains(eventWords, h.words[c.to-1].is) {
+		s += 2
+	}
+	when, more := h.when(&r)
+	if s += more; !when {
+		s--
+	}
+	if r.From != nil && r.At == nil {
+		r.At = r.From
+	}
+	if h.Known(strings.ToLower(r.Name)) {
+		s -= 3
+	}
+	r.Score = s
+	return r
+}
+
+// event is how well the words of a line name something of the day; 0: they name nothing.
+func (h *hearing) event() (s float64) {
+	var plain []word
+	for i := range h.words {
+		if !slices.ContainsFunc(h.marks, func(m mark) bool {
+			return m.from <= i && i < m.to && (m.role == roleBefore || m.role == roleAfter || m.role == roleStraight)
+		}) {
+			plain = append(plain, h.words[i])
+		}
+	}
+	text, _ := joined(plain)
+	is := func(w string) bool {
+		return slices.Contains(eventWords, w) || slices.Contains(eventWords, strings.TrimSuffix(w, "s"))
+	}
+	switch {
+	case slices.ContainsFunc(eventPairs, func(two string) bool { return strings.Contains(" "+text+" ", " "+two+" ") }):
+		return 5
+	case !slices.ContainsFunc(plain, func(w word) bool { return is(w.is) }):
+		return 0
+	case is(plain[0].is):
+		s += 4
+	}
+	for _, w := range plain {
+		if slices.Contains(tells, w.is) {
+			s -= 2
+		}
+	}
+	return s + 3.5
+}
+
+// when tells whether the marks of a line say when something is, and how well they are those of it.
+func (h *hearing) when(r *Reading) (when bool, s float64) {
+	for i := range h.marks {
+		switch m := &h.marks[i]; m.role {
+		case roleUntil, roleAt, roleFrom, roleDone:
+			when = true
+			s += 2.5
+		case roleCount:
+			if m.to < len(h.words) || m.n < 5 {
+				s -= 3
+				continue
+			}
+			minutes := -int(60 * m.n) // "ref talks to front rows 30"
+			r.At, when = &minutes, true
+			s += 2
+		case roleTime:
+			when = when || i+1 == len(h.marks)
+		case roleSetsReps, roleTrips, roleSide, roleLaps, roleMetres, roleLine, roleTimes:
+			s -= 5
+		}
+	}
+	return when, s
+}
+
+// containers are where things are kept.
+var containers = strings.Fields("bag bags tin tub shed van car boot bin bucket crate cupboard locker container")
+
+var remarkFirst = strings.Fields("remember nb note anyone dont don't please bring make hi hello hey thanks cheers ring no phones nothing everyone's sorry if last water")
+
+// remark is the reading in which the line tells something beside what is done.
+func (h *hearing) remark() Reading {
+	r := Reading{Is: Remark, Cues: []string{strings.TrimSpace(h.line)}}
+	s := -1.0
+	amounts := 0
+	for _, m := range h.marks {
+		if !timed(m.role) && m.role != roleEfforts && !(m.role == roleCount && h.words[m.from].spelt) && m.role != roleBack {
+			amounts++
+		}
+	}
+	said := 0
+	for i, w := range h.words {
+		if slices.Contains(tells, w.is) {
+			said++
+		}
+		if slices.Contains(containers, w.is) && i > 1 {
+			s += 2.5
+		}
+		if i == 0 && slices.Contains(remarkFirst, w.is) {
+			s += 2
+		}
+	}
+	s += 1.5*float64(said) - 3*float64(amounts)
+	if first := slices.IndexFunc(h.chunks, func(c chunk) bool { return c.from < c.to }); first >= 0 {
+		c := &h.chunks[first]
+		if c.to-c.from >= 5 {
+			s += 1.5
+		}
+		if h.Moves(strings.ToLower(h.text(c.from, c.to))) {
+			s--
+		}
+	}
+	if strings.HasSuffix(strings.TrimSpace(h.line), "!") || strings.HasSuffix(strings.TrimSpace(h.line), "?") {
+		s++
+	}
+	r.Score = s
+	return r
+}

@@ -1,0 +1,236 @@
+package say
+
+import (
+	"math"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+
+	"cuestart/core/drill"
+	"cuestart/core/hear"
+	"cuestart/core/measure"
+)
+
+// named tells whether what a drill is called is a name: the book's, or words of names alone.
+func (r *Reader) named(l *Line) bool {
+	x := lexicon{r}
+	if l.Dose != nil && slices.ContainsFunc(l.Dose.Parts, func(p string) bool { return len(p) < 2 && strings.ToUpper(p) != p || !x.Word(p) }) {
+		return false
+	}
+	if l.Name == "" || l.Is == IsLegs {
+		return l.Is == IsLegs
+	}
+	words := strings.Fields(fold(l.Name))
+	switch {
+	case l.Code != "" && !l.slip && x.Known(l.Name):
+		return true
+	case strings.ContainsAny(l.Name, "0123456789:;,") || len(words) > 5:
+		return false
+	case l.Dose != nil && l.Dose.To != "" && len(words) <= 3:
+		return true
+	}
+	if notNamed.MatchString(l.Name) || hear.Group(l.Name) {
+		return false
+	}
+	return !slices.ContainsFunc(words, func(w string) bool { return slices.Contains(between, w) })
+}
+
+// between are words that stand in no short name of a drill.
+var between = strings.Fields("off every from by till until then for round & after before when while if just each her his my you of but w wit do an an' facing")
+
+// lost are the numbers of a line that what was read of it does not say again.
+func lost(l *Line, text string) (numbers []string) {
+	said := figuresOf{}
+	l.tells(said)
+	for _, w := range strings.Fields(strings.ToLower(text)) {
+		if n := smallNumbers[strings.Trim(w, ".,:;")]; n > 2 && !said[strconv.Itoa(n)] {
+			numbers = append(numbers, w)
+		}
+	}
+	for _, n := range figures.FindAllString(ordinal.ReplaceAllString(text, ""), -1) {
+		if !said[strings.TrimLeft(n, "0")] && !said[n] {
+			numbers = append(numbers, n)
+		}
+	}
+	return numbers
+}
+
+var (
+	figures = regexp.MustCompile(`\d+`)
+	ordinal = regexp.MustCompile(`^\s*[(]?\d{1,2}(?:[.)]| -)\s`)
+)
+
+// figuresOf are numbers in all the ways in which they may have been said.
+type figuresOf map[string]bool
+
+func (said figuresOf) put(numbers ...float64) {
+	for _, n := range numbers {
+		for _, one := range []float64{n, n / 2, 60 * n, n / 60, 100 * n, n / measure.Yard, n / measure.Foot, math.Mod(n, 60)} {
+			if whole := math.Round(one); math.Abs(one-whole) < 0.02 {
+				said[strconv.Itoa(int(whole))] = true
+			}
+		}
+	}
+}
+
+func (said figuresOf) read(text string) {
+	for w := range strings.FieldsSeq(strings.ToLower(text)) {
+		if n := smallNumbers[strings.Trim(w, ".,:;()")]; n > 0 {
+			said[strconv.Itoa(n)] = true
+		}
+	}
+	for _, n := range figures.FindAllString(text, -1) {
+		said[n] = true
+	}
+}
+
+// tells gathers the numbers that a line says.
+func (l *Line) tells(said figuresOf) {
+	for _, text := range slices.Concat([]string{l.Name, l.Where, l.Leader, l.Note, l.Before, l.After, l.StraightAfter}, l.Who, l.Whom, l.Not, l.Cues) {
+		said.read(text)
+	}
+	times := []*int{l.At, l.From, l.To}
+	if l.Window != nil {
+		times = append(times, l.Window[:]...)
+	}
+	for _, at := range times {
+		if at != nil {
+			said.put(float64(-*at))
+		}
+	}
+	said.put(float64(l.Times), float64(l.Rounds), float64(l.LeastRounds), l.RestSeconds, float64(l.Lanes), float64(l.AtOnce), float64(l.Trips), float64(l.Pick), float64(l.Change), float64(l.Waves), float64(l.PerLane), float64(l.count))
+	if l.Dose != nil {
+		l.Dose.tells(said)
+	}
+	for i := range l.Drills {
+		l.Drills[i].tells(said)
+	}
+	for _, n := range l.Stock {
+		said.put(float64(n))
+	}
+}
+
+// tells gathers the numbers of a dose.
+func (d *Dose) tells(said figuresOf) {
+	said.put(float64(d.Sets), float64(d.LeastSets), float64(d.Reps), float64(d.Directions), d.HoldSeconds, float64(d.Breaths), d.RestSeconds, float64(d.Least), float64(d.Trips), float64(d.Laps), d.Metres, d.Effort, float64(d.Acts), float64(d.Tries), float64(d.Seconds), float64(d.Seconds*max(1, d.Sets)))
+	said.put(d.Efforts...)
+	said.put(d.Tempo...)
+	said.read(d.To)
+	for _, n := range slices.Concat(append(d.Counts, d.PartReps)...) {
+		said.put(float64(n))
+	}
+}
+
+// better is the better of two readings of a line: that by the rules where they explain it wholly,
+// else the one that explains more.
+func (r *Reader) better(ruled, heard Line) Line {
+	if ruled.Is == IsBlank || heard.Is == "" || heard.Is != IsNote && fold(heard.Name) == "" || strings.ContainsAny(ruled.Said, "\"{}") || strings.HasSuffix(ruled.Said, ":") || r.explained(&ruled, &heard) {
+		return ruled
+	}
+	if gone := lost(&heard, heard.Said); len(gone) > 0 {
+		if len(lost(&ruled, ruled.Said)) < len(gone) && ruled.Is != IsNote && !strings.ContainsAny(ruled.Name, "0123456789:") {
+			return ruled
+		}
+		heard.Note = heard.Said // so that nothing that was said is lost
+	}
+	return heard
+}
+
+// ownTime tells whether a line is of one player, at a time: strapping, the physio's table.
+func (r *Reader) ownTime(l *Line) bool {
+	return len(l.Who) == 1 && l.Window != nil && l.Dose == nil && slices.ContainsFunc(r.Players, func(p Player) bool {
+		return strconv.Itoa(p.Number) == l.Who[0] || p.Name == l.Who[0]
+	})
+}
+
+// doubtful is the score below which a reading by marks is not worth more than one by the rules.
+const doubtful, hopeless = 4.6, 3.2
+
+// explained tells whether the rules explain a line wholly: by a name that is one, with nothing
+// lost, or by what only they know.
+func (r *Reader) explained(ruled, heard *Line) bool {
+	several := heard.Is == IsCombo && heard.Times > 1 || heard.Is == IsChoice
+	amount := strings.ContainsAny(ruled.Said, "0123456789")
+	if (heard.Is == IsDrill && (heard.score < doubtful && r.named(ruled) && ruled.Dose != nil || heard.score < hopeless && !strings.ContainsAny(ruled.Name, "0123456789")) || r.ownTime(ruled)) && !several && (ruled.Is == IsDrill || ruled.Is == IsDrills) && len(lost(ruled, ruled.Said)) == 0 {
+		return true
+	}
+	switch ruled.Is {
+	case IsPhase, IsFixed, IsBring, IsStock, IsLegs:
+		return true
+	case IsBlock:
+		if ruled.Form != "" || ruled.Pick > 0 && !ofThose.MatchString(ruled.Said) {
+			return true
+		}
+		return !several && (heard.Is != IsDrill || heard.Dose == nil || heard.score < 5)
+	case IsNote:
+		return !amount && len(strings.Fields(ruled.Said)) > 4
+	case IsDrills:
+		return !several && !slices.ContainsFunc(ruled.Drills, func(one Line) bool { return !r.named(&one) || one.Dose == nil || told.MatchString(one.Name) })
+	}
+	x, structured := lexicon{r}, ruled.Dose.structured()
+	switch {
+	case structured && ruled.Dose.Kind == drill.Grid && len(ruled.Dose.Counts) > 0, structured && len(ruled.Dose.Parts) > 1 && len(lost(ruled, ruled.Said)) < len(lost(heard, heard.Said)),
+		heard.Is == IsDrill && ruled.Dose == nil && heard.Dose == nil && len(strings.Fields(ruled.Name)) <= 3 && ruled.Note == "" && !notNamed.MatchString(ruled.Name):
+		return true
+	case several || !r.named(ruled) || strings.ContainsAny(ruled.Note, "0123456789") && !onlyMetres.MatchString(ruled.Note):
+		return false
+	case ruled.plans() > heard.plans(), heard.Is == IsDrill && ruled.Dose == nil && heard.Dose == nil, r.phase(ruled.Name) != "" || x.Known(ruled.Name) && ruled.Dose != nil && structured:
+		return true
+	case ruled.Code == "" && heard.score >= 5 && (heard.Is == IsFixed && heard.From != nil || heard.Is == IsBlock):
+		return false
+	case heard.Is == IsFixed && heard.From != nil && ruled.Dose == nil, heard.Is == IsBlock && ruled.Dose == nil && ruled.Code == "" && heard.score > 2.5:
+		return false
+	case !structured && !x.Known(ruled.Name) && len(heard.Who)+len(heard.Whom) > len(ruled.Who) && heard.Is == IsDrill && !strings.EqualFold(ruled.Name, heard.Name) && strings.HasSuffix(strings.ToLower(ruled.Name), strings.ToLower(heard.Name)):
+		return false
+	case ruled.Dose != nil && heard.Dose != nil && !structured && ruled.Dose.Least == 0 && ruled.Dose.LeastSets == 0:
+		h, d := heard.Dose, ruled.Dose
+		if h.Kind == drill.Reps && h.HoldSeconds+float64(h.Breaths) > 0 && (d.Kind == drill.Hold || d.HoldSeconds+float64(d.Breaths) == 0) || max(1, h.Sets)*max(1, h.Reps) > max(1, d.Sets)*max(1, d.Reps, d.Acts, d.Trips) || h.RestSeconds > 0 && d.RestSeconds == 0 && ruled.RestSeconds == 0 || len(h.Efforts) > len(d.Efforts) || h.Effort > 0 && d.Effort == 0 && d.Efforts == nil {
+			return false
+		}
+	case ruled.Dose == nil && heard.Dose != nil && amount:
+		return false
+	}
+	return ruled.Dose != nil || !amount || ruled.Form != "" || ruled.At != nil || ruled.Window != nil
+}
+
+// notNamed are names that hold what is told beside them.
+var notNamed = regexp.MustCompile(`(?i: (?:on|all|in|to|at|with|for|s|the|a)$)|(?i:\b(?:low|tall|soft|quiet|loose|easy|big) (?:hips|hands|feet|knees|arms|chest)\b)| (?:with|w) [A-Z]`)
+
+var ofThose = regexp.MustCompile(`(?i)\bof (?:them|those|these)\b`)
+
+// told are names that are none: what is said to players.
+var told = regexp.MustCompile(`(?i)^(?:then|and|swap|sit|drink|rest|keep|feet|cheek|no)\b`)
+
+var onlyMetres = regexp.MustCompile(`^[\d.]+ m$`)
+
+// plans are how many things of the plan a line speaks of.
+func (l *Line) plans() (n int) {
+	for _, is := range []bool{len(l.Who) > 0, l.Where != "", l.Leader != "", l.Priority != "", l.Loose, l.Before != "", l.After != "", l.StraightAfter != "", l.Window != nil, l.At != nil, l.Form != "", l.On != "", l.AtOnce > 0, l.Waves > 0, l.Lanes > 0, l.Alongside, l.Rounds > 0, l.PerLane > 0, l.Phase != ""} {
+		if is {
+			n++
+		}
+	}
+	return n
+}
+
+// structured tells whether a dose has places, parts or pairs.
+func (d *Dose) structured() bool {
+	return d != nil && (d.Kind == drill.Grid || d.By != "" || len(d.Parts) > 0 || d.inAll || d.Tempo != nil || d.Share != "" || d.back > 0)
+}
+
+// sameTotals tells whether two doses are as much.
+func sameTotals(a, b *Dose) bool {
+	total := func(d *Dose) [3]float64 {
+		sides := max(1, d.sides)
+		reps := max(1, d.Sets) * max(1, d.Reps) * sides * max(1, d.Directions)
+		if d.Kind == drill.Count {
+			reps = d.Acts
+		}
+		if d.Kind == drill.Time {
+			return [3]float64{1, 0, float64(d.Seconds)}
+		}
+		return [3]float64{float64(reps), float64(d.Trips) * max(1, d.Metres), d.HoldSeconds + 4*float64(d.Breaths)}
+	}
+	return total(a) == total(b)
+}
