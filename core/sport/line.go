@@ -50,6 +50,7 @@ func lineName(text string) string {
 
 // ground says what is wrong with the lines and measures of the usual ground.
 func (s *Sport) ground(say func(text string, args ...any)) {
+	s.sides(say)
 	for _, metres := range []float64{s.Length, s.Width, s.Lap} {
 		if metres < 0 || metres > MostMetres {
 			say("a ground is between 0 and %d m long, wide and round", MostMetres)
