@@ -15,7 +15,8 @@ type hearing struct {
 	aside  []bool // words of a condition
 	marks  []mark // that explain it best, in order, none over another
 	chunks []chunk
-	name0  int // words of the name that is tried
+	tried  map[int]trimmed // of the chunks that begin at a word
+	name0  int             // words of the name that is tried
 	name1  int
 }
 
@@ -143,7 +144,7 @@ func (h *hearing) fitsCount(m *mark, next string) float64 {
 	first, spelt := m.from == 0 || h.words[m.from-1].delimits(), h.words[m.from].spelt
 	alone := m.to-m.from == 1
 	switch {
-	case spelt && next != "" && !first && alone && m.weight < 1, spelt && m.n == 1 && alone, next == "v",
+	case spelt && next != "" && !first && alone && m.weight < 1 && !slices.Contains([]string{"on", "each", "per", "a", "ea", "e/s", "x"}, next), spelt && m.n == 1 && alone, next == "v",
 		next == "on" && alone && m.to+1 < len(h.words) && h.words[m.to+1].numeral:
 		return -3
 	}
@@ -445,15 +446,41 @@ var (
 // name is how well words from to could be what is done, best trimmed: the part that is the
 // name, and its score.
 func (h *hearing) name(c *chunk, first bool) (from, to int, score float64) {
-	from, to, score = c.from, c.from, math.Inf(-1)
-	if c.from == c.to {
-		return
+	best, tried := h.tried[c.from]
+	if !tried {
+		best.from, best.to, best.score = h.trim(c)
+		if h.tried == nil {
+			h.tried = map[int]trimmed{}
+		}
+		h.tried[c.from] = best
 	}
+	score = best.score
+	if first {
+		score += 1.5
+	}
+	if c.after == "(" {
+		score -= 4
+	}
+	return best.from, best.to, score
+}
+
+// trimmed is the part of a chunk that is best as a name.
+type trimmed struct {
+	from, to int
+	score    float64
+}
+
+// longestName is of how many words what is done may be called.
+const longestName = 12
+
+// trim tries every way to cut a chunk to a name.
+func (h *hearing) trim(c *chunk) (from, to int, score float64) {
+	from, to, score = c.from, c.from, math.Inf(-1)
 	for a := c.from; a < c.to && a <= c.from+4; a++ {
 		if a > c.from && !h.Person(strings.ToLower(h.text(c.from, a))) && !groupLike(h.words[c.from:a]) {
 			continue
 		}
-		for b := c.to; b > a; b-- {
+		for b := min(c.to, a+longestName); b > a; b-- {
 			if b < c.to && !h.parts(a, b) {
 				continue
 			}
@@ -461,12 +488,6 @@ func (h *hearing) name(c *chunk, first bool) (from, to int, score float64) {
 				from, to, score = a, b, s
 			}
 		}
-	}
-	if first {
-		score += 1.5
-	}
-	if c.after == "(" {
-		score -= 4
 	}
 	return from, to, score
 }

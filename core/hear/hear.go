@@ -113,6 +113,9 @@ type Span struct {
 
 var listMark = regexp.MustCompile(`^\s*(?:[-*•·–—>#]+\s+|\(?\d{1,2}[.)]\s+|\d{1,2} - |\(?[A-Za-z][.)]\s+|[IVX]{1,4}\.\s+)`)
 
+// longestLine is of how many words and signs a line may be that is read.
+const longestLine = 90
+
 // Line is the reading that explains a line best.
 func Line(line string, known Lexicon) Reading { return Readings(line, known)[0] }
 
@@ -125,7 +128,7 @@ func Readings(line string, known Lexicon) (list []Reading) {
 		h.words[i].from += cut
 		h.words[i].to += cut
 	}
-	if len(h.words) == 0 {
+	if len(h.words) == 0 || len(h.words) > longestLine {
 		return []Reading{{Is: Remark}}
 	}
 	h.mark()

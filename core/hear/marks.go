@@ -158,7 +158,7 @@ var patterns = []pattern{
 		return true
 	}),
 	say(roleParts, 3, `«N» (?:going |circles )?«W»(?: ,| then| and| \+| /|)+ «N» (?:more |going )?«W»`, func(g []string, m *mark) bool { m.list = []float64{num(g[1]), num(g[2])}; return true }),
-	say(roleParts, 2, `«N» ([a-z]{2,})(?: [a-z]+){0,2}(?: ,)? «N» ([a-z]{2,})(?: [a-z]+){0,2}(?: ,)? «N» ([a-z]{2,})(?: side| hand| foot)?`, func(g []string, m *mark) bool {
+	say(roleParts, 2, `«N» ([a-z]{2,})(?: [a-z]+){0,2} «N» ([a-z]{2,})(?: [a-z]+){0,2} «N» ([a-z]{2,})(?: side| hand| foot)?`, func(g []string, m *mark) bool {
 		m.list = []float64{num(g[1]), num(g[3]), num(g[5])}
 		return !unitsOnly[g[2]] && !unitsOnly[g[4]] && !unitsOnly[g[6]] && g[2] != "x" && g[2] != "to" && g[2] != "and" && g[4] != "x"
 	}),
