@@ -266,7 +266,7 @@ func (h *hearing) lineToLine(i int) (m mark, is bool) {
 			k++
 		}
 		_, known := h.lineName(a)
-		known = known || strings.HasSuffix(a, " line")
+		known = known || strings.HasSuffix(a, " line") && j-i == 2 && !h.Moves(h.words[i].is)
 		for end := min(k+3, len(h.words)); known && end > k; end-- {
 			b := strings.ToLower(h.text(k, end))
 			metres, ok := h.lineName(b)

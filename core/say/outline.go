@@ -4,6 +4,7 @@ import (
 	"maps"
 	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 	"unicode"
 
@@ -87,6 +88,7 @@ func outline(lines []string) []string {
 	if said < 3 {
 		return lines
 	}
+	uncount(plain, marks)
 	next := func(i int) int {
 		for i++; i < len(lines) && strings.TrimSpace(lines[i]) == ""; i++ {
 		}
@@ -107,6 +109,33 @@ func outline(lines []string) []string {
 		first = first && text == ""
 	}
 	return plain
+}
+
+// bareNumber is a number before a word, as some count their lines: "2 Inchworms".
+var bareNumber = regexp.MustCompile(`^\s*(\d{1,2}) +([A-Za-z].*)$`)
+
+// uncount takes the numbers from lines that are counted from 1 on without a sign: three and more.
+func uncount(lines []string, marks []mark) {
+	number := func(i int) int {
+		if m := bareNumber.FindStringSubmatch(lines[i]); m != nil && marks[i] == unmarked {
+			n, _ := strconv.Atoi(m[1])
+			return n
+		}
+		return 0
+	}
+	for i := 0; i < len(lines); i++ {
+		n := 0
+		for i+n < len(lines) && number(i+n) == n+1 {
+			n++
+		}
+		if n < 3 {
+			continue
+		}
+		for k := range n {
+			lines[i+k], marks[i+k] = bareNumber.ReplaceAllString(lines[i+k], "$2"), numbered
+		}
+		i += n - 1
+	}
 }
 
 // What a list's headings, and what is a note in it, begin with where a line of it is read by

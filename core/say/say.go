@@ -302,6 +302,9 @@ func (r *Reader) ruled(text string) Line {
 	default:
 		s.drills(&line)
 	}
+	if line.part && line.Is != IsPhase && line.Is != IsBlock && line.Is != IsFixed { // the list's marks say so
+		line.Is, line.Dose, line.Drills = IsDrill, nil, nil
+	}
 	if heads && (line.Is == IsDrill || line.Is == IsBlock) && line.Dose == nil {
 		line.Is, line.Code, line.Likely = IsBlock, "", nil
 		if name := headName(text); name != "" && !strings.Contains(text, `"`) {
