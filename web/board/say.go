@@ -138,7 +138,10 @@ func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine) {
 			shown.Became, shown.Phase = "A list of its own from here on", nil
 		}
 	case say.IsFixed:
-		shown.Became = "Fixed: " + l.Name
+		if shown.Became = "Fixed: " + l.Name; l.From == nil || l.To == nil {
+			shown.Became = "Kept as a note: " + l.Name
+			break
+		}
 		shown.Beside = clock.Offset(*l.From).ToGo() + " to " + clock.Offset(*l.To).ToGo() + " to go"
 	case say.IsBlock:
 		shown.Became = "A block: " + shell.Joined(", ", l.Name, rounds(l))
