@@ -174,7 +174,48 @@ func (h *hearing) namesOf() (all []mark) {
 			h.context(i, j, text, add)
 		}
 	}
-	return append(all, h.linesOf()...)
+	return slices.Concat(all, h.linesOf(), h.clocksOf())
+}
+
+// clocksOf marks times of the day: "14:20 jog", "at 3.15", "from 15:08 to 15:18", "done by 3.20".
+func (h *hearing) clocksOf() (all []mark) {
+	for i := range h.words {
+		at, ok := h.clock(i)
+		if !ok {
+			continue
+		}
+		m := mark{role: roleAt, from: i, to: i + 1, n: at, weight: 5}
+		until, ranges := h.clock(i + 2)
+		switch {
+		case ranges && h.is(i+1, "to", "-", "until"):
+			m.role, m.to, m.least = roleUntil, i+3, until
+			if h.is(i-1, "from") {
+				m.from--
+			}
+		case h.is(i-1, "from"):
+			m.role, m.from = roleFrom, i-1
+		case h.is(i-1, "by") && h.is(i-2, "done", "finished", "finish", "in", "off"):
+			m.role, m.from = roleDone, i-2
+		case h.is(i-1, "at", "@"):
+			m.from--
+		case i > 0:
+			continue
+		}
+		all = append(all, m)
+	}
+	return all
+}
+
+// clock is a word that is a time of the day, in minutes to go.
+func (h *hearing) clock(i int) (toGo float64, ok bool) {
+	if i >= len(h.words) || !h.words[i].numeral {
+		return 0, false
+	}
+	hour, minute, two := strings.Cut(strings.Replace(h.words[i].is, ".", ":", 1), ":")
+	if !two || len(minute) != 2 || minute > "59" {
+		return 0, false
+	}
+	return h.Clock(int(num(hour)), int(num(minute)))
 }
 
 // person marks who is named, where that is no part of what is done.

@@ -45,6 +45,9 @@ type Lexicon interface {
 	Leads(text string) bool
 	// Place tells whether words name a place of the ground.
 	Place(text string) bool
+	// Clock is how many minutes before the start a time of the day is; not ok where that is no time
+	// of the day on which the start is.
+	Clock(hour, minute int) (toGo float64, ok bool)
 	// Line is how far it is to a line of the ground, in metres.
 	Line(text string) (metres float64, ok bool)
 }

@@ -27,6 +27,9 @@ func (words) Place(text string) bool  { return text == "hall" }
 func (words) Line(text string) (float64, bool) {
 	return map[string]float64{"half way": 50, "22": 22}[text], text == "half way" || text == "22"
 }
+func (words) Clock(hour, minute int) (float64, bool) {
+	return float64(15*60 - 60*hour - minute), hour == 14
+}
 func (words) Goes(name string) bool {
 	u, known := movement.Of(name)
 	return known && u.Travels
@@ -90,6 +93,8 @@ func TestWhenIsNotHowMany(t *testing.T) {
 	}
 	is := hear.Line("squats 10, done by 35, with Ada", words{})
 	assert.Equal(t, []any{35, "Ada", 10.0}, []any{minutes(is.Done), is.Leader, is.Amount.Reps})
+	is = hear.Line("14:20 squats 6/6", words{})
+	assert.Equal(t, []any{40, []float64{6, 6}}, []any{minutes(is.At), is.Amount.Parts}, "a time of the day is nothing to hold")
 	is = hear.Line("Wheels warm - Ada leads, 40 down to 32", words{})
 	assert.Equal(t, []any{hear.Heading, 40, 32}, []any{is.Is, minutes(is.From), minutes(is.To)})
 	is = hear.Line("everyone but the keepers: sprints to half way, 5 of them, 90 percent, walk back", words{})

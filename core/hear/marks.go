@@ -77,7 +77,7 @@ type pattern struct {
 var pieces = strings.NewReplacer(
 	"«N»", `(\d+(?:\.\d+)?)`,
 	"«R»", `(?:(\d+) (?:-|to|or) )?(\d+)`,
-	"«D»", `((?:a min and a half|half a min|half min|a min|\d+ and a half min|\d+:\d\d|\d+ min \d+ s|\d+ min [1-5][05]|\d+ (?:-|to|or) \d+ (?:s|min)|\d+(?:\.\d+)? (?:s|min)))`,
+	"«D»", `((?:a min and a half|half a min|half min|a min|\d+ and a half min|\d:\d\d|\d+ min \d+ s|\d+ min [1-5][05]|\d+ (?:-|to|or) \d+ (?:s|min)|\d+(?:\.\d+)? (?:s|min)))`,
 	"«L»", `(?:m|yd|ft|km)`,
 	"«P»", `(?:side|leg|arm|hand|foot|shoulder|hip|knee|ankle|wrist|elbow|thigh|calf|glute|quad|heel|corner|end|box|basket|goal|wall|spot)`,
 	"«W»", `(?:forward|forwards|backward|backwards|back|in|out|inside|outside|inwards|outwards|up|down|clockwise|anticlockwise|anti-clockwise|counterclockwise|counter-clockwise|across|high|low|front|left|right|middle|centre|center|over|under)`,
@@ -156,6 +156,10 @@ var patterns = []pattern{
 	say(roleParts, 3, `(?:right|left) (?:hand|foot|leg|side|arm) «N» (?:, |and )*(?:right|left) (?:hand|foot|leg|side|arm) «N»`, func(g []string, m *mark) bool {
 		m.list, m.text = []float64{num(g[1]), num(g[2])}, "sides"
 		return true
+	}),
+	say(roleParts, 3, `«N» / «N»`, func(g []string, m *mark) bool {
+		m.list, m.text = []float64{num(g[1]), num(g[2])}, "sides"
+		return num(g[1]) == num(g[2]) && num(g[1]) <= 30
 	}),
 	say(roleParts, 3, `«N» (?:going |circles )?«W»(?: ,| then| and| \+| /|)+ «N» (?:more |going )?«W»`, func(g []string, m *mark) bool { m.list = []float64{num(g[1]), num(g[2])}; return true }),
 	say(roleParts, 2, `«N» ([a-z]{2,})(?: [a-z]+){0,2} «N» ([a-z]{2,})(?: [a-z]+){0,2} «N» ([a-z]{2,})(?: side| hand| foot)?`, func(g []string, m *mark) bool {

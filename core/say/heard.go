@@ -63,6 +63,18 @@ func (x lexicon) Place(text string) bool {
 	return slices.ContainsFunc(x.Zones, func(z string) bool { return fold(z) == fold(text) })
 }
 
+func (x lexicon) Clock(hour, minute int) (float64, bool) {
+	if x.start < 0 {
+		return 0, false
+	}
+	for _, h := range []int{hour, hour + 12} { // "3.15" in the afternoon
+		if toGo := x.start/60 - 60*h - minute; toGo >= -60 && toGo <= 240 {
+			return float64(toGo), true
+		}
+	}
+	return 0, false
+}
+
 func (x lexicon) Line(text string) (float64, bool) {
 	if x.Plays == nil {
 		return 0, false

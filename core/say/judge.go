@@ -152,6 +152,9 @@ const doubtful, hopeless = 4.6, 3.2
 func (r *Reader) explained(ruled, heard *Line) bool {
 	several := heard.Is == IsCombo && heard.Times > 1 || heard.Is == IsChoice
 	amount := strings.ContainsAny(ruled.Said, "0123456789")
+	if clockFirst.MatchString(ruled.Said) && heard.At != nil && ruled.At == nil && ruled.Is != IsFixed { // 14:20 is nothing to hold
+		return false
+	}
 	if (heard.Is == IsDrill && (heard.score < doubtful && r.named(ruled) && ruled.Dose != nil || heard.score < hopeless && !strings.ContainsAny(ruled.Name, "0123456789")) || r.ownTime(ruled)) && !several && (ruled.Is == IsDrill || ruled.Is == IsDrills) && len(lost(ruled, ruled.Said)) == 0 {
 		return true
 	}
@@ -185,7 +188,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 		return false
 	case ruled.Dose != nil && heard.Dose != nil && !structured && ruled.Dose.Least == 0 && ruled.Dose.LeastSets == 0:
 		h, d := heard.Dose, ruled.Dose
-		if h.Kind == drill.Reps && h.HoldSeconds+float64(h.Breaths) > 0 && (d.Kind == drill.Hold || d.HoldSeconds+float64(d.Breaths) == 0) || max(1, h.Sets)*max(1, h.Reps) > max(1, d.Sets)*max(1, d.Reps, d.Acts, d.Trips) || h.RestSeconds > 0 && d.RestSeconds == 0 && ruled.RestSeconds == 0 || len(h.Efforts) > len(d.Efforts) || h.Effort > 0 && d.Effort == 0 && d.Efforts == nil {
+		if h.Kind == drill.Travel && d.Kind == drill.Reps || h.Kind == drill.Reps && h.HoldSeconds+float64(h.Breaths) > 0 && (d.Kind == drill.Hold || d.HoldSeconds+float64(d.Breaths) == 0) || max(1, h.Sets)*max(1, h.Reps) > max(1, d.Sets)*max(1, d.Reps, d.Acts, d.Trips) || h.RestSeconds > 0 && d.RestSeconds == 0 && ruled.RestSeconds == 0 || len(h.Efforts) > len(d.Efforts) || h.Effort > 0 && d.Effort == 0 && d.Efforts == nil {
 			return false
 		}
 	case ruled.Dose == nil && heard.Dose != nil && amount:
@@ -196,6 +199,8 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 
 // notNamed are names that hold what is told beside them.
 var notNamed = regexp.MustCompile(`(?i: (?:on|all|in|to|at|with|for|s|the|a)$)|(?i:\b(?:low|tall|soft|quiet|loose|easy|big) (?:hips|hands|feet|knees|arms|chest)\b)| (?:with|w) [A-Z]`)
+
+var clockFirst = regexp.MustCompile(`^\d{1,2}[:.]\d\d `)
 
 var ofThose = regexp.MustCompile(`(?i)\bof (?:them|those|these)\b`)
 

@@ -52,7 +52,7 @@ var (
 	titleWords = regexp.MustCompile(`(?i)\b(?:warm[- ]?ups?|game ?day|match ?day|md|comp(?:etition)? day|kick[- ]?off|ko|throw[- ]in|first (?:bounce|serve|pitch|ball|whistle)|puck drop|tip[- ]?off|starting time|start(?:s)? (?:at )?\d)\b`)
 	clockWords = regexp.MustCompile(`(?i)\b\d{1,2}(?:[:.]\d\d)? ?(?:am|pm|o'?clock)\b`)
 	dayWords   = regexp.MustCompile(`(?i)\b(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?\b|\b(?:pre-?game|routine|w[ /-]?up|wu|session|plan)\b`)
-	headEnds   = regexp.MustCompile(`(?i)[,(:;]| [-–—] | (?:w|w/|with|from|at|until|till|to|by|done by|before|after|led by|\d{1,2}(?:[:.]\d\d)?(?: ?(?:-|–|to) ?\d|'| ?min| out))\b`)
+	headEnds   = regexp.MustCompile(`(?i)[,(:;]| [-–—] | (?:w|w/|with|from|at|until|till|to|by|done by|before|after|led by|\d{1,2}(?:[:.]\d\d)?(?: ?(?:-|–|to) ?\d{1,2}(?:[:.]\d\d)?|'| ?min| out))\b`)
 	ownWay     = regexp.MustCompile(`"|:(?:\D|$)`) // a heading with a colon, a name in quotation marks
 	greetings  = regexp.MustCompile(`(?i)^(?:hi|hello|hey|dear|morning|evening|thanks|thank you|cheers|good luck|see you|regards|love)\b`)
 )
@@ -89,6 +89,7 @@ func outline(lines []string) []string {
 		return lines
 	}
 	uncount(plain, marks)
+	uncell(plain)
 	next := func(i int) int {
 		for i++; i < len(lines) && strings.TrimSpace(lines[i]) == ""; i++ {
 		}
@@ -135,6 +136,30 @@ func uncount(lines []string, marks []mark) {
 			lines[i+k], marks[i+k] = bareNumber.ReplaceAllString(lines[i+k], "$2"), numbered
 		}
 		i += n - 1
+	}
+}
+
+// uncell makes lines of a table's rows: what is done, how much, and what is told; its head is a note.
+func uncell(lines []string) {
+	rows := 0
+	for _, line := range lines {
+		if strings.Contains(strings.TrimSpace(line), "\t") {
+			rows++
+		}
+	}
+	if rows < 3 {
+		return
+	}
+	first := true
+	for i, line := range lines {
+		cells := strings.FieldsFunc(line, func(r rune) bool { return r == '\t' })
+		if len(cells) < 2 {
+			continue
+		}
+		if lines[i] = cells[0] + " " + strings.Join(cells[1:], ", "); first && !anyAmount.MatchString(line) {
+			lines[i] = noteMark + strings.Join(cells, ", ")
+		}
+		first = false
 	}
 }
 
