@@ -38,7 +38,7 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 		if c.back {
 			a.Trips *= 2
 		}
-	case a.Metres > 0 || c.line && (goes || c.back || c.count == nil && len(a.Parts) == 0) || c.back && (goes || c.there):
+	case a.Metres > 0 && (goes || a.Trips > 0 || c.count == nil || c.count.to-c.count.from == 1) || c.line && (goes || c.back || c.count == nil && len(a.Parts) == 0) || c.back && (goes || c.there):
 		h.travel(&a, &c)
 	default:
 		h.inPlace(name, &a, &c)

@@ -12,6 +12,7 @@ type hearing struct {
 	Lexicon
 	line   string
 	words  []word
+	asks   bool   // something is asked of people
 	aside  []bool // words of a condition
 	marks  []mark // that explain it best, in order, none over another
 	chunks []chunk
@@ -99,6 +100,10 @@ func (h *hearing) fits(m *mark) float64 {
 	case roleCount:
 		return h.fitsCount(m, next)
 	case roleWho:
+		colon := m.to < len(h.words) && h.words[m.to].is == ":"
+		if m.text == "numbers" && m.from == 0 && colon {
+			return 3
+		}
 		if m.text == "numbers" && (m.from != 0 || last || unitsOnly[next] || slices.Contains([]string{"percent", "x", "min"}, next)) {
 			return unfit
 		}
@@ -607,9 +612,9 @@ func Group(text string) bool {
 
 // groupLike tells whether words may be people that nobody knows: "year 8s", "skill guys".
 func groupLike(words []word) bool {
-	last := words[len(words)-1].is
+	last := strings.TrimSuffix(words[len(words)-1].is, "'s")
 	if last == "only" && len(words) > 1 {
-		last = words[len(words)-2].is
+		last = strings.TrimSuffix(words[len(words)-2].is, "'s")
 	}
 	return slices.Contains(groupWords, last) || slices.Contains(groupWords, words[0].is) && slices.ContainsFunc(words, func(w word) bool { return w.is == "+" || w.is == "and" || w.is == "/" })
 }

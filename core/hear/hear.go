@@ -116,6 +116,9 @@ type Span struct {
 
 var listMark = regexp.MustCompile(`^\s*(?:[-*•·–—>#]+\s+|\(?\d{1,2}[.)]\s+|\d{1,2} - |\(?[A-Za-z][.)]\s+|[IVX]{1,4}\.\s+)`)
 
+// asks are words with which something is asked of people.
+var asks = regexp.MustCompile(`(?i)\b(?:please|pls|plz)\b`)
+
 // longestLine is of how many words and signs a line may be that is read.
 const longestLine = 90
 
@@ -131,6 +134,7 @@ func Readings(line string, known Lexicon) (list []Reading) {
 		h.words[i].from += cut
 		h.words[i].to += cut
 	}
+	h.asks = asks.MatchString(line)
 	if len(h.words) == 0 || len(h.words) > longestLine {
 		return []Reading{{Is: Remark}}
 	}

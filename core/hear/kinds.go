@@ -40,6 +40,9 @@ func (h *hearing) heading() Reading {
 	return r
 }
 
+// partWords number the parts of a list.
+var partWords = []string{"part", "phase", "block", "stage", "station"}
+
 // headed is how well the marks of a line are those of a heading: who, where and when, and how long
 // it takes in brackets, but no amount of anything.
 func (h *hearing) headed() (s float64) {
@@ -51,6 +54,7 @@ func (h *hearing) headed() (s float64) {
 			s += 0.5
 		case m.role == roleTime && h.is(m.from-1, "("):
 			s += 1.5
+		case m.role == roleCount && m.from == 1 && h.is(0, partWords...):
 		default:
 			s -= 4
 		}
@@ -65,7 +69,7 @@ func (h *hearing) heads(c *chunk) (s float64) {
 	switch {
 	case capitals(text):
 		s += 5
-	case numbered && slices.Contains([]string{"part", "phase", "block", "stage", "station"}, words[0].is):
+	case numbered && slices.Contains(partWords, words[0].is):
 		s += 5
 	case slices.Contains(phaseWords, words[0].is):
 		s += 3
@@ -226,6 +230,9 @@ func (h *hearing) remark() Reading {
 		}
 	}
 	said := 0
+	if h.asks {
+		said++
+	}
 	for i, w := range h.words {
 		if slices.Contains(tells, w.is) {
 			said++

@@ -116,7 +116,7 @@ var patterns = []pattern{
 		}
 		return m.n >= 1 && m.n <= 200
 	}),
-	say(roleCount, 1.2, `«R» (?:rep|goes|go|balls?|strokes?|hits?|touches|tries|try|swings?|serves?|shots?|throws?|passes|kicks?|catches|hops?|jumps?|lifts?|turns?|pushes|hurdles?|lunges?|contacts?|blocks?)`, func(g []string, m *mark) bool {
+	say(roleCount, 1.2, `«R» (?:rep|goes|go|balls?|strokes?|hits?|touches|tries|try|swings?|serves?|shots?|throws?|passes|kicks?|catches|hops?|jumps?|lifts?|turns?|pushes|hurdles?|lunges?|contacts?|blocks?|makes|puts|buckets|goals|attempts|taps|steps?)`, func(g []string, m *mark) bool {
 		m.least, m.n = num(g[1]), num(g[2])
 		return m.n >= 1 && m.n <= 200
 	}),
@@ -149,7 +149,7 @@ var patterns = []pattern{
 	say(roleWays, 2.5, `(?:in )?(?:all|each of the|each of|the) «N» (?:way|directions?|corners?)`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 8 }),
 	say(roleWays, 1, `(?:each |in each )direction`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleWays, 1, `(?:forwards?|clockwise) and (?:backwards?|back|anticlockwise)`, func(g []string, m *mark) bool { m.n = 2; return true }),
-	say(roleParts, 3, `«N» (?:to the |on the |from the |off the |going |on |to |with the |)(left|right|strong|off|weak|dominant|preferred|forehand|backhand|good|bad|near|far|inside|outside)(?: hand| foot| leg| side| arm| knee down| wing| shoulder)?(?: ,| then| and| \+| --| /|)+ «N» (?:to the |on the |from the |off the |going |on |to |with the |)(left|right|strong|off|weak|dominant|preferred|forehand|backhand|good|bad|near|far|inside|outside)(?: hand| foot| leg| side| arm| knee down| wing| shoulder)?`, func(g []string, m *mark) bool {
+	say(roleParts, 3, `«N» (?:steps? |hits? |taps? |each )?(?:to the |on the |from the |off the |going |on |to |with the |)(left|right|strong|off|weak|dominant|preferred|forehand|backhand|good|bad|near|far|inside|outside)(?: hand| foot| leg| side| arm| knee down| wing| shoulder)?(?: ,| then| and| \+| --| /|)+ «N» (?:steps? |hits? |taps? )?(?:to the |on the |from the |off the |going |on |to |with the |)(left|right|strong|off|weak|dominant|preferred|forehand|backhand|good|bad|near|far|inside|outside)(?: hand| foot| leg| side| arm| knee down| wing| shoulder)?`, func(g []string, m *mark) bool {
 		m.list, m.text = []float64{num(g[1]), num(g[3])}, "sides"
 		return true
 	}),

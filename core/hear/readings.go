@@ -78,7 +78,10 @@ func (h *hearing) single() Reading {
 			continue
 		}
 		r := h.named(from, to, score-h.others(k, who))
-		if who >= 0 {
+		if who >= 0 && h.is(h.chunks[who].from, "but", "bar", "except") {
+			r.Not = append(r.Not, h.text(h.chunks[who].from+1, h.chunks[who].to))
+			r.Score++
+		} else if who >= 0 {
 			r.Who = append(r.Who, h.text(h.chunks[who].from, h.chunks[who].to))
 			r.Score += 1
 		}

@@ -81,7 +81,7 @@ func split(line string) (words []word) {
 		text := strings.ToLower(string(runes[from:i]))
 		w := word{is: text, from: at[from], to: at[i]}
 		w.form(runes, from, i, words)
-		if w.is == "please" || w.is == "pls" || w.is == "plz" {
+		if w.is == "please" {
 			continue
 		}
 		if n := len(words) - 1; w.is == "back" && n >= 0 && words[n].is == "an" {

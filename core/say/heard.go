@@ -52,6 +52,11 @@ func (x lexicon) Person(text string) bool {
 	if name == "everyone" || name == "everybody" || name == "all" {
 		return true
 	}
+	if one, many := strings.CutSuffix(name, "s"); x.Plays != nil && many && len(one) > 2 && !isPlace(one) && !isPlace(name) {
+		if position, _ := x.Plays.Find(one); position != "" {
+			return true
+		}
+	}
 	return slices.ContainsFunc(x.people, func(n named) bool { return n.fold == name || n.fold+"s" == name })
 }
 

@@ -162,7 +162,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	case IsPhase, IsFixed, IsBring, IsStock, IsLegs:
 		return true
 	case IsBlock:
-		if ruled.Form != "" || ruled.Pick > 0 && !ofThose.MatchString(ruled.Said) {
+		if (ruled.Form != "" || ruled.Pick > 0) && !ofThose.MatchString(ruled.Said) {
 			return true
 		}
 		return !several && (heard.Is != IsDrill || heard.Dose == nil || heard.score < 5)
@@ -188,7 +188,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 		return false
 	case ruled.Dose != nil && heard.Dose != nil && !structured && ruled.Dose.Least == 0 && ruled.Dose.LeastSets == 0:
 		h, d := heard.Dose, ruled.Dose
-		if h.Kind == drill.Travel && d.Kind == drill.Reps || h.Kind == drill.Reps && h.HoldSeconds+float64(h.Breaths) > 0 && (d.Kind == drill.Hold || d.HoldSeconds+float64(d.Breaths) == 0) || max(1, h.Sets)*max(1, h.Reps) > max(1, d.Sets)*max(1, d.Reps, d.Acts, d.Trips) || h.RestSeconds > 0 && d.RestSeconds == 0 && ruled.RestSeconds == 0 || len(h.Efforts) > len(d.Efforts) || h.Effort > 0 && d.Effort == 0 && d.Efforts == nil {
+		if h.Kind == drill.Travel && (d.Kind == drill.Reps || d.Kind == drill.Count && timesLength.MatchString(ruled.Said)) || h.Kind == drill.Reps && h.HoldSeconds+float64(h.Breaths) > 0 && (d.Kind == drill.Hold || d.HoldSeconds+float64(d.Breaths) == 0) || max(1, h.Sets)*max(1, h.Reps) > max(1, d.Sets)*max(1, d.Reps, d.Acts, d.Trips) || h.RestSeconds > 0 && d.RestSeconds == 0 && ruled.RestSeconds == 0 || len(h.Efforts) > len(d.Efforts) || h.Effort > 0 && d.Effort == 0 && d.Efforts == nil {
 			return false
 		}
 	case ruled.Dose == nil && heard.Dose != nil && amount:
@@ -198,9 +198,12 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 }
 
 // notNamed are names that hold what is told beside them.
-var notNamed = regexp.MustCompile(`(?i: (?:on|all|in|to|at|with|for|s|the|a)$)|(?i:\b(?:low|tall|soft|quiet|loose|easy|big) (?:hips|hands|feet|knees|arms|chest)\b)| (?:with|w) [A-Z]`)
+var notNamed = regexp.MustCompile(`(?i: - | and back(?:wards)?$)|(?i: (?:on|all|in|to|at|with|for|s|the|a)$)|(?i:\b(?:low|tall|soft|quiet|loose|easy|big) (?:hips|hands|feet|knees|arms|chest)\b)| (?:with|w) [A-Z]`)
 
 var clockFirst = regexp.MustCompile(`^\d{1,2}[:.]\d\d `)
+
+// timesLength is how often and how far: 3 x 15 m.
+var timesLength = regexp.MustCompile(`(?i)\d ?x ?\d+ ?(?:m|yds?|yards?|ft|feet)\b`)
 
 var ofThose = regexp.MustCompile(`(?i)\bof (?:them|those|these)\b`)
 
