@@ -100,13 +100,7 @@ func (h *hearing) fits(m *mark) float64 {
 	case roleCount:
 		return h.fitsCount(m, next)
 	case roleWho:
-		colon := m.to < len(h.words) && h.words[m.to].is == ":"
-		if m.text == "numbers" && m.from == 0 && colon {
-			return 3
-		}
-		if m.text == "numbers" && (m.from != 0 || last || unitsOnly[next] || slices.Contains([]string{"percent", "x", "min"}, next)) {
-			return unfit
-		}
+		return h.fitsWho(m, next)
 	case roleHeld:
 		if next == "x" {
 			return unfit
@@ -139,6 +133,20 @@ func (h *hearing) fits(m *mark) float64 {
 		if next == "together" {
 			return unfit
 		}
+	}
+	return 0
+}
+
+// fitsWho is how well people stand where they stand: bare numbers name players only at the
+// beginning, before a colon or what they do: "9 and 7: passes".
+func (h *hearing) fitsWho(m *mark, next string) float64 {
+	switch {
+	case m.text != "numbers":
+		return 0
+	case m.from == 0 && h.is(m.to, ":"):
+		return 3
+	case m.from != 0 || next == "" || unitsOnly[next] || slices.Contains([]string{"percent", "x", "min"}, next):
+		return unfit
 	}
 	return 0
 }
