@@ -1,0 +1,161 @@
+package hear
+
+import (
+	"slices"
+	"strings"
+)
+
+// clocksOf marks times of the day: "14:20 jog", "at 3.15", "from 15:08 to 15:18", "done by 3.20".
+func (h *hearing) clocksOf() (all []mark) {
+	for i := range h.words {
+		at, ok := h.clock(i)
+		if !ok {
+			continue
+		}
+		m := mark{role: roleAt, from: i, to: i + 1, n: at, weight: 5}
+		until, ranges := h.clock(i + 2)
+		switch {
+		case ranges && h.is(i+1, "to", "-", "until"):
+			m.role, m.to, m.least = roleUntil, i+3, until
+			if h.is(i-1, "from") {
+				m.from--
+			}
+		case h.is(i-1, "from"):
+			m.role, m.from = roleFrom, i-1
+		case h.is(i-1, "by") && h.is(i-2, "done", "finished", "finish", "in", "off"):
+			m.role, m.from = roleDone, i-2
+		case h.is(i-1, "at", "@"):
+			m.from--
+		case i > 0:
+			continue
+		}
+		all = append(all, m)
+	}
+	return all
+}
+
+// clock is a word that is a time of the day, in minutes to go.
+func (h *hearing) clock(i int) (toGo float64, ok bool) {
+	if i >= len(h.words) || !h.words[i].numeral {
+		return 0, false
+	}
+	hour, minute, two := strings.Cut(strings.Replace(h.words[i].is, ".", ":", 1), ":")
+	if !two || len(minute) != 2 || minute > "59" {
+		return 0, false
+	}
+	return h.Clock(int(num(hour)), int(num(minute)))
+}
+
+// is tells whether a word is one of several.
+func (h *hearing) is(i int, words ...string) bool {
+	return i >= 0 && i < len(h.words) && slices.Contains(words, h.words[i].is)
+}
+
+// linesOf marks how far people go: to the box, sideline to sideline, the length of the court.
+func (h *hearing) linesOf() (all []mark) {
+	for i := range h.words {
+		for _, one := range []func(int) (mark, bool){h.toLine, h.lineToLine, h.wholeLength, h.roundIt} {
+			if m, is := one(i); is {
+				all = append(all, m)
+			}
+		}
+	}
+	return all
+}
+
+// toLine marks "to the box", "out to the 22", "up to half way".
+func (h *hearing) toLine(i int) (m mark, is bool) {
+	if !h.is(i, "to") || h.is(i-1, "start", "finish", "begin", "down", "straight") {
+		return m, false
+	}
+	from, j := i, i+1
+	for h.is(from-1, "up", "out", "over", "across") {
+		from--
+	}
+	if _, ok := h.Line(strings.ToLower(h.text(j, min(j+3, len(h.words))))); !ok {
+		for h.is(j, "the", "a", "our", "other", "opposite", "their") && j+1 < len(h.words) {
+			j++
+		}
+		if _, ok := h.lineName(strings.ToLower(h.text(j, min(j+2, len(h.words))))); !ok && h.is(j, "far", "first") && j+1 < len(h.words) {
+			j++
+		}
+	}
+	for k := min(j+3, len(h.words)); k > j; k-- {
+		text := strings.ToLower(h.text(j, k))
+		metres, ok := h.lineName(text)
+		if ok || k == j+1 && j > i+1 && (goals(text) || h.words[j].numeral) {
+			return mark{role: roleLine, from: from, to: k, text: text, n: metres, weight: 3}, true
+		}
+	}
+	return m, false
+}
+
+// lineToLine marks "sideline to sideline", "try line to the 10".
+func (h *hearing) lineToLine(i int) (m mark, is bool) {
+	for j := i + 1; j <= i+3 && j < len(h.words); j++ {
+		if !h.is(j, "to") {
+			continue
+		}
+		a, k := strings.ToLower(h.text(i, j)), j+1
+		for h.is(k, "the", "far", "other", "opposite") {
+			k++
+		}
+		_, known := h.lineName(a)
+		known = known || strings.HasSuffix(a, " line") && j-i == 2 && !h.Moves(h.words[i].is)
+		for end := min(k+3, len(h.words)); known && end > k; end-- {
+			b := strings.ToLower(h.text(k, end))
+			metres, ok := h.lineName(b)
+			ok = ok || end == k+1 && k > j+1 && h.words[k].numeral
+			ends := end == len(h.words) || h.words[end].delimits() || h.is(end, "x", "and")
+			if ok || ends && end-k <= 2 && !h.words[k].numeral {
+				return mark{role: roleLine, from: i, to: end, text: b, n: metres, weight: 4}, true
+			}
+		}
+	}
+	return m, false
+}
+
+// wholeLength marks "length of the court", "width of the field".
+func (h *hearing) wholeLength(i int) (m mark, is bool) {
+	if !h.is(i, "length", "width") || !h.is(i+1, "of") {
+		return m, false
+	}
+	j := i + 2
+	for h.is(j, "the", "our") {
+		j++
+	}
+	if j >= len(h.words) {
+		return m, false
+	}
+	return mark{role: roleLine, from: i, to: j + 1, text: strings.ToLower(h.text(i, j+1)), weight: 4}, true
+}
+
+// roundIt marks "round the pitch".
+func (h *hearing) roundIt(i int) (m mark, is bool) {
+	if !h.is(i, "round", "around") || !h.is(i+1, "the", "our", "both") || i+2 >= len(h.words) || !fields(h.words[i+2].is) {
+		return m, false
+	}
+	end := i + 3
+	if h.is(end, "fence", "track", "lines") {
+		end++
+	}
+	return mark{role: rolePlace, from: i, to: end, text: h.text(i+1, end), n: 1, weight: 2}, true
+}
+
+func (h *hearing) lineName(text string) (metres float64, ok bool) {
+	for _, cut := range []string{"", " line"} {
+		if metres, ok = h.Line(strings.TrimSuffix(text, cut)); ok {
+			return metres, true
+		}
+	}
+	return 0, goals(text)
+}
+
+// goals tells whether a word is what people run to on many grounds.
+func goals(text string) bool {
+	return slices.Contains(strings.Fields("box half halfway line sideline touchline baseline endline post posts cone cones fence wall net net-post end 22 45 65 21 brick marker markers bench tree gate edge hash fifty try-line goal-line far-end dot dots blue stump stumps crease rope"), text) || text == "half way" || text == "far end" || text == "try line" || text == "goal line" || text == "half court" || text == "far blue" || text == "service line" || text == "base line"
+}
+
+func fields(text string) bool {
+	return slices.Contains(strings.Fields("pitch field court courts rink hall gym track ground oval park outfield infield ice pool diamond boundary rope box"), text)
+}

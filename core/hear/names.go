@@ -1,0 +1,157 @@
+package hear
+
+import (
+	"math"
+	"slices"
+	"strings"
+)
+
+// Words with which a cue begins, and which stand in what people tell rather than do.
+var (
+	cueFirst = strings.Fields(`keep no not don't dont do never if when while as until till so that this it they swap switch change alternate alternating
+		land look eyes chest head heads hips hip elbow elbows knee knees feet foot toes toe back arms arm hands hand ball all both same
+		slow slowly easy nice light big soft quiet loose tall low long full good proper hard fast quick high up down off on over under in out
+		at from with without by for to the your their my his her facing holding walk walking finish get stay stop breathe breath reach drive push pull
+		squeeze stick stand sit relax build easy-does-it own any anywhere everyone only just plus rest water drink then and or but second third last first other
+		one two free easy-peasy outside inside opposite chucking calling ready next catch-up let lets let's try call shout count chat talk use bring leave wear put take
+		whatever whoever whistle game race between before after than like left right focus think throwing hitting kicking`)
+	tells   = strings.Fields("you your you're youre we we're were i i'm im me us is are was isn't isnt can can't cant will won't wont dont don't should somebody someone anyone nobody please pls remember nb forget sorry thanks there's theres it's its he she they who'll who don't")
+	preps   = strings.Fields("off on over under in out at from with without by for to through around round holding facing against before after while until till if every using off chucking behind along across")
+	natural = strings.Fields("low high big small slow easy loose tall soft quiet hard fast nice good full long short wide")
+	body    = strings.Fields("hips hands feet knees arms legs chest head eyes elbows toes heels shoulders back")
+)
+
+// name is how well words from to could be what is done, best trimmed: the part that is the
+// name, and its score.
+func (h *hearing) name(c *chunk, first bool) (from, to int, score float64) {
+	best, tried := h.tried[c.from]
+	if !tried {
+		best.from, best.to, best.score = h.trim(c)
+		if h.tried == nil {
+			h.tried = map[int]trimmed{}
+		}
+		h.tried[c.from] = best
+	}
+	score = best.score
+	if first {
+		score += 1.5
+	}
+	if c.after == "(" {
+		score -= 4
+	}
+	return best.from, best.to, score
+}
+
+// trimmed is the part of a chunk that is best as a name.
+type trimmed struct {
+	from, to int
+	score    float64
+}
+
+// longestName is of how many words what is done may be called.
+const longestName = 12
+
+// trim tries every way to cut a chunk to a name.
+func (h *hearing) trim(c *chunk) (from, to int, score float64) {
+	from, to, score = c.from, c.from, math.Inf(-1)
+	for a := c.from; a < c.to && a <= c.from+4; a++ {
+		if a > c.from && !h.Person(strings.ToLower(h.text(c.from, a))) && !groupLike(h.words[c.from:a]) {
+			continue
+		}
+		for b := min(c.to, a+longestName); b > a; b-- {
+			if b < c.to && !h.parts(a, b) {
+				continue
+			}
+			if s := h.nameScore(a, b, c); s > score {
+				from, to, score = a, b, s
+			}
+		}
+	}
+	return from, to, score
+}
+
+// parts tells whether a name may end before word b: a preposition or a cue follows.
+func (h *hearing) parts(a, b int) bool {
+	w := h.words[b].is
+	if (w == "up" || w == "down") && b+1 < len(h.words) && h.words[b+1].is == "the" {
+		return true
+	}
+	if slices.Contains(preps, w) {
+		return w != "with" && w != "to" && w != "in" || !h.Moves(h.text(b, min(len(h.words), b+3)))
+	}
+	if slices.Contains(natural, w) && b+1 < len(h.words) && slices.Contains(body, h.words[b+1].is) {
+		return true
+	}
+	return slices.Contains([]string{"no", "keep", "hands", "eyes", "easy", "all", "alternating", "facing", "cos", "because", "cause", "so", "first", "which", "only"}, w)
+}
+
+func (h *hearing) nameScore(a, b int, c *chunk) float64 {
+	text := strings.ToLower(h.text(a, b))
+	s, known := 0.0, 0
+	if h.Moves(text) || sided(h.words[a:b]) {
+		s += 4
+	}
+	if groupLike(h.words[a:b]) && !h.Known(text) {
+		s -= 5
+	}
+	if h.Known(text) {
+		s += 3
+	}
+	for i := a; i < b; i++ {
+		w := h.words[i].is
+		if h.Word(w) {
+			known++
+		}
+		if slices.Contains(tells, w) {
+			s -= 2
+		}
+		if h.words[i].numeral && !strings.Contains(w, "/") {
+			s--
+		}
+	}
+	s += 2 * float64(known) / float64(b-a)
+	if slices.Contains(cueFirst, h.words[a].is) && !h.Known(text) {
+		s -= 4
+	}
+	if groupLike(h.words[a:a+1]) && b-a > 1 && !h.Known(text) {
+		s -= 3
+	}
+	s -= 0.6 * float64(max(0, b-a-4))
+	// what is left behind the name is a cue: a word each costs a little, so that a name stays whole
+	s -= 0.3 * float64(min(3, c.to-b))
+	// a name that ends in "with a shuttle" is longer than it need be
+	for i := a + 1; i < b; i++ {
+		if slices.Contains(preps, h.words[i].is) && h.Moves(h.text(a, i)) && b-i > 2 {
+			s -= 0.5 * float64(b-i)
+			break
+		}
+	}
+	return s
+}
+
+// sided tells whether words are of sides that play: 4v4, 3 on 2.
+func sided(words []word) bool {
+	return slices.ContainsFunc(words, func(w word) bool {
+		return len(w.is) >= 3 && w.is[0] >= '1' && w.is[0] <= '9' && (strings.Contains(w.is, "v") || strings.Contains(w.is, " on ") || strings.Contains(w.is, "-"))
+	})
+}
+
+// Group tells whether a text names people and nothing that they do: starters, year 8s.
+func Group(text string) bool {
+	words := split(text)
+	return len(words) > 0 && groupLike(words)
+}
+
+// groupLike tells whether words may be people that nobody knows: "year 8s", "skill guys".
+func groupLike(words []word) bool {
+	last := strings.TrimSuffix(words[len(words)-1].is, "'s")
+	if last == "only" && len(words) > 1 {
+		last = strings.TrimSuffix(words[len(words)-2].is, "'s")
+	}
+	return slices.Contains(groupWords, last) || slices.Contains(groupWords, words[0].is) && slices.ContainsFunc(words, func(w word) bool { return w.is == "+" || w.is == "and" || w.is == "/" })
+}
+
+var groupWords = strings.Fields(`everyone everybody all squad team group lads girls boys guys ladies players subs bench starters reserves juniors seniors pairs threes fours twos
+	forwards backs keepers keeper gk gks goalies goalie pitchers pitcher catchers bowlers batters fielders outfielders infielders mids defenders attackers wings wingers centres guards bigs
+	setters hitters liberos libs outsides middles rucks throwers jumpers sprinters kickers qbs wrs o-line d-line ol dl ol/dl pack d-men men pivots shooters rowers crew
+	pointers ones twos threes partners leads seconds year 8s 7s 9s 10s u12s u14s u16s u18s squad-a unit relievers starters anyone`)
