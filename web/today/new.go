@@ -320,8 +320,8 @@ func Add(r *shell.Request) (shell.Answer, error) {
 	}
 	n := planner.NewSession{Kind: plan.Kind(f.Kind), Title: f.Title, Start: f.start(), Squad: f.Squad, Venue: venue, Place: f.Place, From: f.From, Method: f.Method,
 		Turn: plan.Turn(f.Turn), Captain: f.Captain, Minutes: in.IntOr("minutes", 0, 5, 180), Late: map[uint64]int{}}
-	if n.Title == "" && n.Kind == plan.Training {
-		n.Title = "Training"
+	if n.Title == "" {
+		n.Title = map[plan.Kind]string{plan.Match: "Match", plan.Training: "Training"}[n.Kind]
 	}
 	if len(f.squad.Players) == 0 {
 		n.Players = in.IntOr("players", 0, 1, mostPlayers)
