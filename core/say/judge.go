@@ -147,54 +147,41 @@ func (r *Reader) ownTime(l *Line) bool {
 // doubtful is the score below which a reading by marks is not worth more than one by the rules.
 const doubtful, hopeless = 4.6, 3.2
 
-// explained tells whether the rules explain a line wholly: by a name that is one, with nothing
-// lost, or by what only they know.
+// explained tells whether a line says what only the rules know.
 func (r *Reader) explained(ruled, heard *Line) bool {
 	several := heard.Is == IsCombo && heard.Times > 1 || heard.Is == IsChoice
-	amount := strings.ContainsAny(ruled.Said, "0123456789")
-	if clockFirst.MatchString(ruled.Said) && heard.At != nil && ruled.At == nil && ruled.Is != IsFixed { // 14:20 is nothing to hold
-		return false
-	}
-	if (heard.Is == IsDrill && (heard.score < doubtful && r.named(ruled) && ruled.Dose != nil || heard.score < hopeless && !strings.ContainsAny(ruled.Name, "0123456789")) || r.ownTime(ruled)) && !several && (ruled.Is == IsDrill || ruled.Is == IsDrills) && len(lost(ruled, ruled.Said)) == 0 {
-		return true
-	}
 	switch ruled.Is {
 	case IsPhase, IsFixed, IsBring, IsStock, IsLegs:
 		return true
 	case IsBlock:
-		if (ruled.Form != "" || ruled.Pick > 0) && !ofThose.MatchString(ruled.Said) {
-			return true
-		}
-		return !several && (heard.Is != IsDrill || heard.Dose == nil || heard.score < 5)
+		return (ruled.Form != "" || ruled.Pick > 0) && !ofThose.MatchString(ruled.Said) || !several && (heard.Is != IsDrill || heard.Dose == nil || heard.score < 5)
 	case IsNote:
-		return !amount && len(strings.Fields(ruled.Said)) > 4
-	case IsDrills:
-		return !several && !slices.ContainsFunc(ruled.Drills, func(one Line) bool { return !r.named(&one) || one.Dose == nil || told.MatchString(one.Name) })
+		return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4
 	}
-	x, structured := lexicon{r}, ruled.Dose.structured()
-	switch {
-	case structured && ruled.Dose.Kind == drill.Grid && len(ruled.Dose.Counts) > 0, structured && len(ruled.Dose.Parts) > 1 && len(lost(ruled, ruled.Said)) < len(lost(heard, heard.Said)),
-		heard.Is == IsDrill && ruled.Dose == nil && heard.Dose == nil && len(strings.Fields(ruled.Name)) <= 3 && ruled.Note == "" && !notNamed.MatchString(ruled.Name):
+	if r.ownTime(ruled) {
 		return true
-	case several || !r.named(ruled) || strings.ContainsAny(ruled.Note, "0123456789") && !onlyMetres.MatchString(ruled.Note):
-		return false
-	case ruled.plans() > heard.plans(), heard.Is == IsDrill && ruled.Dose == nil && heard.Dose == nil, r.phase(ruled.Name) != "" || x.Known(ruled.Name) && ruled.Dose != nil && structured:
-		return true
-	case ruled.Code == "" && heard.score >= 5 && (heard.Is == IsFixed && heard.From != nil || heard.Is == IsBlock):
-		return false
-	case heard.Is == IsFixed && heard.From != nil && ruled.Dose == nil, heard.Is == IsBlock && ruled.Dose == nil && ruled.Code == "" && heard.score > 2.5:
-		return false
-	case !structured && !x.Known(ruled.Name) && len(heard.Who)+len(heard.Whom) > len(ruled.Who) && heard.Is == IsDrill && !strings.EqualFold(ruled.Name, heard.Name) && strings.HasSuffix(strings.ToLower(ruled.Name), strings.ToLower(heard.Name)):
-		return false
-	case ruled.Dose != nil && heard.Dose != nil && !structured && ruled.Dose.Least == 0 && ruled.Dose.LeastSets == 0:
-		h, d := heard.Dose, ruled.Dose
-		if h.Kind == drill.Travel && (d.Kind == drill.Reps || d.Kind == drill.Count && timesLength.MatchString(ruled.Said)) || h.Kind == drill.Reps && h.HoldSeconds+float64(h.Breaths) > 0 && (d.Kind == drill.Hold || d.HoldSeconds+float64(d.Breaths) == 0) || max(1, h.Sets)*max(1, h.Reps) > max(1, d.Sets)*max(1, d.Reps, d.Acts, d.Trips) || h.RestSeconds > 0 && d.RestSeconds == 0 && ruled.RestSeconds == 0 || len(h.Efforts) > len(d.Efforts) || h.Effort > 0 && d.Effort == 0 && d.Efforts == nil {
-			return false
-		}
-	case ruled.Dose == nil && heard.Dose != nil && amount:
+	}
+	if several || len(lost(ruled, ruled.Said)) > 0 {
 		return false
 	}
-	return ruled.Dose != nil || !amount || ruled.Form != "" || ruled.At != nil || ruled.Window != nil
+	if ruled.Is == IsDrills {
+		return !slices.ContainsFunc(ruled.Drills, func(one Line) bool { return !r.named(&one) || one.Dose == nil || told.MatchString(one.Name) })
+	}
+	if !r.named(ruled) {
+		return false
+	}
+	return ruled.plans() > heard.plans() || ruled.Dose.structured() || r.agree(ruled, heard) || heard.Is == IsDrill && heard.score < doubtful && ruled.Dose != nil
+}
+
+// agree tells whether two readings are of the same drill and as much of it.
+func (r *Reader) agree(a, b *Line) bool {
+	if a.Is != IsDrill || b.Is != IsDrill || (a.Dose == nil) != (b.Dose == nil) || len(a.Who) != len(b.Who)+len(b.Whom) {
+		return false
+	}
+	if a.Dose != nil && !sameTotals(a.Dose, b.Dose) {
+		return false
+	}
+	return a.Code != "" && a.Code == b.Code || unspaced(plainName(a.Name)) == unspaced(plainName(b.Name))
 }
 
 // notNamed are names that hold what is told beside them.
