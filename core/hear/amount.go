@@ -38,6 +38,8 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 		if c.back {
 			a.Trips *= 2
 		}
+	case a.Metres > 0 && a.Trips == 0 && c.timed != nil && c.timed.sets > 0:
+		h.inPlace(name, &a, &c)
 	case a.Metres > 0 && (goes || a.Trips > 0 || c.count == nil || c.count.to-c.count.from == 1) || c.line && (goes || c.back || c.count == nil && len(a.Parts) == 0) || c.back && (goes || c.there):
 		h.travel(&a, &c)
 	default:
@@ -64,7 +66,9 @@ func (h *hearing) counts(a *Amount, c *counted, m *mark) bool {
 	case roleSets:
 		c.sets = m
 	case roleTimes:
-		c.times = m
+		if c.times == nil || c.times.n < m.n {
+			c.times = m
+		}
 	case roleSide:
 		a.Sides = 2
 	case roleWays:

@@ -104,6 +104,10 @@ func (h *hearing) fits(m *mark) float64 {
 		if next == "x" {
 			return unfit
 		}
+	case rolePlace:
+		if unitsOnly[next] && h.words[m.to-1].numeral { // "full court 4 min" is no court of that number
+			return unfit
+		}
 	case roleEfforts:
 		if one := h.words[m.to-1].is; m.to-m.from == 1 && !last && (one == "full" || one == "max" || one == "maximal") {
 			return unfit
@@ -120,6 +124,9 @@ func (h *hearing) fits(m *mark) float64 {
 	case roleAt, roleFrom:
 		if m.text == "before" && last {
 			return 1
+		}
+		if h.is(m.to, ",", "/") && m.to+1 < len(h.words) && h.words[m.to+1].numeral && strings.Contains(h.line, "%") { // at 70, 90, 100 %
+			return -4
 		}
 		if !last {
 			return -4

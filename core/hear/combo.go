@@ -49,6 +49,9 @@ func (h *hearing) combo() Reading {
 	if firm {
 		r.Score += 2.5
 	}
+	if end := h.chunks[steps[len(steps)-1]].to - 1; h.is(end, "back", "home") {
+		r.Score++
+	}
 	return r
 }
 

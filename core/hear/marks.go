@@ -166,6 +166,10 @@ var patterns = []pattern{
 		m.list = []float64{num(g[1]), num(g[3]), num(g[5])}
 		return !unitsOnly[g[2]] && !unitsOnly[g[4]] && !unitsOnly[g[6]] && g[2] != "x" && g[2] != "to" && g[2] != "and" && g[4] != "x"
 	}),
+	say(roleParts, 3, `«N» (?:in|from|at|on|off|to|with) (?:the )?[a-z]+(?: [a-z]+)?(?: \d)?(?: ,| and| then)+ «N» (?:in|from|at|on|off|to|with) (?:the )?[a-z]+(?: \d)?`, func(g []string, m *mark) bool {
+		m.list = []float64{num(g[1]), num(g[2])}
+		return true
+	}),
 	// How long.
 	say(roleTime, 1, `(?:for |about )?«D»(?: of)?`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); return m.n > 0 }),
 	say(roleTime, 4, `«N» (?:x|of|holds? of|lots of|sets of|set of|reps of|rep of|round of|rounds of) «D»`, func(g []string, m *mark) bool {
@@ -201,7 +205,10 @@ var patterns = []pattern{
 	say(roleBack, 3, `(?:and|/) (?:all the way |straight )?(?:back|home|return)(?: again| home| to the start| to start)?`, nil),
 	say(rolePlace, 4, `(?:on|at|from|behind) the \d+ «L» line`, nil),
 	say(roleBack, 4, `(?:out|up|down|there)(?: ,| and)? (?:\d+ )?(?:«L» )?back`, nil),
-	say(roleLengths, 3, `«R» (?:length|width|shuttles?|trips?|runs?|crossings?)(?: of)?`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return true }),
+	say(roleLengths, 3, `«R» (?:length|width|shuttles?|trips?|runs?|crossings?)(?: of)?`, func(g []string, m *mark) bool {
+		m.least, m.n = num(g[1]), num(g[2])
+		return m.n == 1 || strings.Contains(g[0], "length") || strings.Contains(g[0], "width") || strings.Contains(g[0], "s") // "6 run throughs"
+	}),
 	say(roleLengths, 2, `(?:a |1 )(?:length|width)(?: of)?`, func(g []string, m *mark) bool { m.n = 1; return true }),
 	say(roleLaps, 4, `«R» (?:easy |slow |light |nice |full |steady |gentle |good )*lap(?: of| around| round)?`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return m.n <= 40 }),
 	say(roleLaps, 4, `a (couple|few)(?: of)?(?: easy| slow| gentle)* lap(?: of| around| round)?`, func(g []string, m *mark) bool {
@@ -214,6 +221,10 @@ var patterns = []pattern{
 		m.list = efforts(g[1])
 		steps := len(m.list) > 1 && (strings.Contains(g[0], "percent") || strings.Contains(g[1], "full") || strings.Contains(g[1], "out") || strings.HasPrefix(g[0], "@") || rising(m.list))
 		return steps
+	}),
+	say(roleEfforts, 4, `(?:@ |at |from )?«N» (?:percent )?(?:up to|to|building to|going to) «N»(?: percent)?(?: effort| pace| speed)?`, func(g []string, m *mark) bool {
+		m.list = []float64{num(g[1]) / 100, num(g[2]) / 100}
+		return strings.Contains(g[0], "percent") && num(g[1]) >= 30 && num(g[1]) < num(g[2]) && num(g[2]) <= 110
 	}),
 	say(roleEfforts, 2.5, `(?:@ |at |up to |about )?«N» percent(?: effort| pace| speed| power| intensity)?`, func(g []string, m *mark) bool { m.list = []float64{num(g[1]) / 100}; return num(g[1]) <= 110 }),
 	say(roleEfforts, 2, `(?:@|at) «N»`, func(g []string, m *mark) bool {
@@ -391,7 +402,7 @@ func rising(list []float64) bool {
 
 func effort(text string) float64 {
 	switch {
-	case strings.Contains(text, "quarter") || strings.Contains(text, "0.75"):
+	case strings.Contains(text, "quarter") || strings.Contains(text, "0.75") || strings.Contains(text, "3 / 4"):
 		return 0.75
 	case strings.Contains(text, "half") || strings.Contains(text, "0.5"):
 		return 0.5

@@ -36,7 +36,7 @@ func (h *hearing) name(c *chunk, first bool) (from, to int, score float64) {
 	if first {
 		score += 1.5
 	}
-	if c.after == "(" {
+	if c.after == "(" || h.is(c.to, "if", "when", "unless") && !first {
 		score -= 4
 	}
 	return best.from, best.to, score

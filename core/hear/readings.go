@@ -197,6 +197,8 @@ func (h *hearing) with(from, to int, marks []int) (r Reading) {
 			r.Done = minutes(m.n)
 		case roleLast:
 			r.From, r.To = minutes(m.n), minutes(0)
+		case roleFirst:
+			r.Cues = append(r.Cues, text)
 		case roleBefore:
 			r.Before = m.text
 		case roleAfter:
@@ -207,7 +209,7 @@ func (h *hearing) with(from, to int, marks []int) (r Reading) {
 			r.Every = m.text
 		}
 	}
-	r.Cues = h.cues(from, to)
+	r.Cues = append(r.Cues, h.cues(from, to)...)
 	return r
 }
 
@@ -222,13 +224,13 @@ func (h *hearing) cues(from, to int) (list []string) {
 		if who := h.whoFirst(); who >= 0 && a < h.chunks[who].to {
 			return
 		}
-		plain := false
-		for i := a; i < b; i++ {
-			if !slices.ContainsFunc(h.marks, func(m mark) bool { return m.from <= i && i < m.to && m.role != roleHeld && m.role != roleBreaths }) && !h.words[i].sign {
-				plain = true
-			}
+		for a < b && (h.explained(a) || h.is(a, "for", "and", "then", "do")) {
+			a++
 		}
-		if text := strings.Trim(h.text(a, b), " ,.:;-–—()"); plain && text != "" {
+		for b > a && (h.explained(b-1) || h.is(b-1, "for", "and", "then")) {
+			b--
+		}
+		if text := strings.Trim(h.text(a, b), " ,.:;-–—()"); text != "" {
 			list = append(list, text)
 		}
 	}
@@ -240,6 +242,11 @@ func (h *hearing) cues(from, to int) (list []string) {
 	}
 	shut(len(h.words))
 	return list
+}
+
+// explained tells whether a word is a sign, or of a mark.
+func (h *hearing) explained(i int) bool {
+	return h.words[i].sign || slices.ContainsFunc(h.marks, func(m mark) bool { return m.from <= i && i < m.to && m.role != roleNone && m.role != roleOwn })
 }
 
 // clean is a name as it is kept: as it was typed, without what only begins a sentence.

@@ -106,6 +106,9 @@ func (l *Line) tells(said figuresOf) {
 	for i := range l.Drills {
 		l.Drills[i].tells(said)
 	}
+	for _, clock := range l.Clocks {
+		said.read(clock)
+	}
 	for _, n := range l.Stock {
 		said.put(float64(n))
 	}
@@ -115,6 +118,12 @@ func (l *Line) tells(said figuresOf) {
 func (d *Dose) tells(said figuresOf) {
 	said.put(float64(d.Sets), float64(d.LeastSets), float64(d.Reps), float64(d.Directions), d.HoldSeconds, float64(d.Breaths), d.RestSeconds, float64(d.Least), float64(d.Trips), float64(d.Laps), d.Metres, d.Effort, float64(d.Acts), float64(d.Tries), float64(d.Seconds), float64(d.Seconds*max(1, d.Sets)))
 	said.put(d.Efforts...)
+	said.put(float64(2*d.Reps), float64(2*d.Trips), float64(d.Reps)/3, float64(d.Reps)/4)
+	all := 0
+	for _, n := range slices.Concat(d.Counts...) {
+		all += n
+	}
+	said.put(float64(all))
 	said.put(d.Tempo...)
 	said.read(d.To)
 	for _, n := range slices.Concat(append(d.Counts, d.PartReps)...) {
@@ -129,7 +138,9 @@ func (r *Reader) better(ruled, heard Line) Line {
 		return ruled
 	}
 	if gone := lost(&heard, heard.Said); len(gone) > 0 {
-		if len(lost(&ruled, ruled.Said)) < len(gone) && ruled.Is != IsNote && !strings.ContainsAny(ruled.Name, "0123456789:") {
+		noted := ruled
+		noted.Note = ""
+		if len(lost(&noted, ruled.Said)) < len(gone) && ruled.Is != IsNote && (ruled.Dose.structured() || !strings.ContainsAny(ruled.Name, "0123456789:")) {
 			return ruled
 		}
 		heard.Note = heard.Said // so that nothing that was said is lost
@@ -167,8 +178,18 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if ruled.Is == IsDrills {
 		return !slices.ContainsFunc(ruled.Drills, func(one Line) bool { return !r.named(&one) || one.Dose == nil || told.MatchString(one.Name) })
 	}
-	if !r.named(ruled) {
+	if !r.named(ruled) || strings.ContainsAny(ruled.Note, "0123456789") && !onlyMetres.MatchString(ruled.Note) {
 		return false
+	}
+	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil && h.sides == 2 && d.sides == 0 && d.Kind == drill.Grid {
+		return false
+	}
+	switch known := (lexicon{r}).Known(ruled.Name); {
+	case known && ruled.Dose != nil && heard.Dose != nil && sameTotals(ruled.Dose, heard.Dose) && len(ruled.Name) > len(heard.Name),
+		known && ruled.Dose == nil && heard.Dose == nil && heard.Is == IsDrill && len(ruled.Name) > len(heard.Name),
+		heard.Is == IsFixed && heard.From == nil && (ruled.Code != "" || ruled.Window != nil),
+		heard.Is == IsBlock && ruled.Dose == nil && (ruled.Window != nil && !hear.Group(ruled.Name) || known):
+		return true
 	}
 	return ruled.plans() > heard.plans() || ruled.Dose.structured() || r.agree(ruled, heard) || heard.Is == IsDrill && heard.score < doubtful && ruled.Dose != nil
 }
@@ -179,6 +200,9 @@ func (r *Reader) agree(a, b *Line) bool {
 		return false
 	}
 	if a.Dose != nil && !sameTotals(a.Dose, b.Dose) {
+		return false
+	}
+	if a.Dose != nil && (b.Dose.RestSeconds != a.Dose.RestSeconds || b.Dose.Effort != a.Dose.Effort || len(b.Dose.Efforts) != len(a.Dose.Efforts)) {
 		return false
 	}
 	return a.Code != "" && a.Code == b.Code || unspaced(plainName(a.Name)) == unspaced(plainName(b.Name))
@@ -218,14 +242,15 @@ func (d *Dose) structured() bool {
 func sameTotals(a, b *Dose) bool {
 	total := func(d *Dose) [3]float64 {
 		sides := max(1, d.sides)
-		reps := max(1, d.Sets) * max(1, d.Reps) * sides * max(1, d.Directions)
+		ways := sides * max(1, d.Directions)
+		reps := max(1, d.Sets) * max(1, d.Reps) * ways
 		if d.Kind == drill.Count {
 			reps = d.Acts
 		}
 		if d.Kind == drill.Time {
 			return [3]float64{1, 0, float64(d.Seconds)}
 		}
-		return [3]float64{float64(reps), float64(d.Trips) * max(1, d.Metres), d.HoldSeconds + 4*float64(d.Breaths)}
+		return [3]float64{float64(reps), float64(d.Trips*ways) * max(1, d.Metres), d.HoldSeconds + 4*float64(d.Breaths)}
 	}
 	return total(a) == total(b)
 }
