@@ -113,7 +113,11 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleFiller:
-		if m.from != 0 || m.to == len(h.words) {
+		if m.from != 0 || m.to == len(h.words) || h.words[m.to].numeral && m.to-m.from == 1 && h.is(0, "first") {
+			return unfit
+		}
+	case roleSets:
+		if slices.Contains([]string{"to", "from", "off", "across", "over"}, next) { // "15 sets to the outside" are balls set
 			return unfit
 		}
 	case roleUntil: // a range that falls is when, one that rises is how many
@@ -125,7 +129,7 @@ func (h *hearing) fits(m *mark) float64 {
 		if m.text == "before" && last {
 			return 1
 		}
-		if h.is(m.to, ",", "/") && m.to+1 < len(h.words) && h.words[m.to+1].numeral && strings.Contains(h.line, "%") { // at 70, 90, 100 %
+		if h.is(m.to, ",", "/") && m.to+1 < len(h.words) && h.words[m.to+1].numeral && strings.Contains(h.line, "%") && m.n >= 30 { // at 70, 90, 100 %
 			return -4
 		}
 		if !last {
@@ -163,6 +167,8 @@ func (h *hearing) fitsCount(m *mark, next string) float64 {
 	first, spelt := m.from == 0 || h.words[m.from-1].delimits(), h.words[m.from].spelt
 	alone := m.to-m.from == 1
 	switch {
+	case h.is(m.from-1, "off", "from", "after"):
+		return unfit
 	case spelt && next != "" && !first && alone && m.weight < 1 && !slices.Contains([]string{"on", "each", "per", "a", "ea", "e/s", "x"}, next), spelt && m.n == 1 && alone, next == "v",
 		next == "on" && alone && m.to+1 < len(h.words) && h.words[m.to+1].numeral:
 		return -3

@@ -30,6 +30,9 @@ func (h *hearing) heading() Reading {
 		return no
 	}
 	c := &h.chunks[first]
+	if who := h.whoFirst(); who >= 0 { // they do what follows
+		return no
+	}
 	r.Name = strings.Trim(h.text(c.from, c.to), " .:")
 	r.Score = 1 + h.headed() + h.heads(c) - 0.7*float64(max(0, c.to-c.from-4)) - 1.5*float64(max(0, h.plain()-2))
 	for _, w := range h.words {
@@ -54,7 +57,7 @@ func (h *hearing) headed() (s float64) {
 			s += 0.5
 		case m.role == roleTime && h.is(m.from-1, "("):
 			s += 1.5
-		case m.role == roleCount && m.from == 1 && h.is(0, partWords...):
+		case m.role == roleCount && h.is(m.from-1, partWords...):
 		default:
 			s -= 4
 		}
@@ -69,7 +72,7 @@ func (h *hearing) heads(c *chunk) (s float64) {
 	switch {
 	case capitals(text):
 		s += 5
-	case numbered && slices.Contains(partWords, words[0].is):
+	case numbered && slices.Contains(partWords, words[0].is), slices.Contains(partWords, words[len(words)-1].is) && c.to < len(h.words) && h.words[c.to].numeral:
 		s += 5
 	case slices.Contains(phaseWords, words[0].is):
 		s += 3
@@ -176,7 +179,13 @@ func (h *hearing) event() (s float64) {
 	}
 	switch {
 	case slices.ContainsFunc(eventPairs, func(two string) bool { return strings.Contains(" "+text+" ", " "+two+" ") }):
-		return 5
+		s = 5
+		for _, w := range plain {
+			if slices.Contains(tells, w.is) {
+				s -= 4
+			}
+		}
+		return max(s, 0)
 	case !slices.ContainsFunc(plain, func(w word) bool { return is(w.is) }):
 		return 0
 	case is(plain[0].is):

@@ -107,7 +107,7 @@ func (h *hearing) lineToLine(i int) (m mark, is bool) {
 			metres, ok := h.lineName(b)
 			ok = ok || end == k+1 && k > j+1 && h.words[k].numeral
 			ends := end == len(h.words) || h.words[end].delimits() || h.is(end, "x", "and")
-			if ok || ends && end-k <= 2 && !h.words[k].numeral {
+			if ok || ends && end-k <= 2 && !h.words[k].numeral && !h.words[end-1].numeral {
 				return mark{role: roleLine, from: i, to: end, text: b, n: metres, weight: 4}, true
 			}
 		}

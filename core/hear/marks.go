@@ -276,16 +276,19 @@ var patterns = []pattern{
 	say(roleLoad, 3, `«N» (?:kg|kgs|kilo|kilos|lb|lbs|cm|inch|inches|mm|bar)`, nil),
 	say(roleNone, 5, `on all (?:4 s|fours|4)`, nil),
 	say(roleCount, 1.5, `«R» (?:[a-z]+ )?(?:ones|lots)`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return true }),
-	say(roleWho, 3, `(?:the )?(?:front|back|tight|top|bottom|outside|inside|first) (?:row|[345]|half|halves)(?: only)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
+	say(roleWho, 3, `(?:the )?(?:front|back|second|middle|tight|top|bottom|outside|inside|first|full back|half back|full forward|half forward|full-back|half-back|full-forward|half-forward) (?:row|rows|[345]|half|halves|line|lines)(?: only)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleWho, 3, `(?:no|number|nos|numbers) \d+(?:(?: ,| and| to| -| /)+ \d+)*`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleWho, 1, `\d+(?:(?: ,| and| to| -| / )+ \d+)* (?:and|/) \d+`, func(g []string, m *mark) bool { m.text = "numbers"; return true }),
 	say(roleWho, 4, `# \d+(?:(?: ,| and| to| /)* # \d+)*`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleLoad, 4, `«N» turns? of «N»`, nil),
-	say(roleFiller, 2, `(?:i|we|they|you) (?:always |usually |then |all )?(?:do|start with|begin with|finish with)(?: a| some)?`, nil),
+	say(roleFiller, 2, `(?:so |and |then |and then )?(?:i|we|they|you) (?:always |usually |then |all |like to |just )?(?:do|start with|begin with|finish with|go with|go)(?: some)?`, nil),
+	say(roleFiller, 2, `(?:so |and |then |and then )?(?:its|that's|thats|here's|this is|we have|we've got|there's)(?: our| the| my| some)`, nil),
+	say(roleFiller, 2, `(?:right|ok|okay|now|so|alright) (?:lads|guys|folks|girls|boys|team|everyone|all|ladies|gang|then)`, nil),
 	say(roleEach, 0.5, `(?:of )?each`, nil),
 	say(rolePlace, 3, `(?:court|pitch|lane|mat|field|rink|station|basket|net|pool|room|hall) \d`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleOwn, 3, `(?:on |with |)(?:the |your )?(?:throwing|hitting|kicking|bowling|serving|racket|stick|shooting|top|lead|trail|good|bad) (?:arm|leg|foot|hand|side|shoulder)(?: only)?`, nil),
-	say(roleFiller, 1, `(?:ok |okay |right |so |first |now |next |then |and |finally |also |lastly |after that |everybody then |just |please |thanks |lads |guys |folks |to start with |to start |to begin with |to begin |to finish |to finish off |again )+`, nil),
+	say(roleFiller, 1, `(?:ok|okay|so|first|now|next|then|and|finally|also|lastly|after that|just|lads|guys|folks|to start with|to start|to begin with|to begin|to finish|to finish off|again|first up|first off)(?: (?:so|first|now|next|then|and|finally|also|just|lads|guys|folks))*`, nil),
+	say(roleLoad, 3, `(?:off|from|after|with|of) (?:a )?«N» (?:step|strides?|paces?)(?: run up| run-up| approach)?`, nil),
 }
 
 // say makes a pattern; read fills a mark in from what its groups matched, and may refuse.

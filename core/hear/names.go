@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"unicode"
 )
 
 // Words with which a cue begins, and which stand in what people tell rather than do.
@@ -15,7 +16,7 @@ var (
 		squeeze stick stand sit relax build easy-does-it own any anywhere everyone only just plus rest water drink then and or but second third last first other
 		one two free easy-peasy outside inside opposite chucking calling ready next catch-up let lets let's try call shout count chat talk use bring leave wear put take
 		whatever whoever whistle game race between before after than like left right focus think throwing hitting kicking`)
-	tells   = strings.Fields("you your you're youre we we're were i i'm im me us is are was isn't isnt can can't cant will won't wont dont don't should somebody someone anyone nobody please pls remember nb forget sorry thanks there's theres it's its he she they who'll who don't")
+	tells   = strings.Fields("you your you're youre we we're were i i'm im me us is are was isn't isnt can can't cant will won't wont dont don't should somebody someone anyone nobody please pls remember nb forget listen lives belongs sorry thanks there's theres it's its he she they who'll who don't")
 	preps   = strings.Fields("off on over under in out at from with without by for to through around round holding facing against before after while until till if every using off chucking behind along across")
 	natural = strings.Fields("low high big small slow easy loose tall soft quiet hard fast nice good full long short wide")
 	body    = strings.Fields("hips hands feet knees arms legs chest head eyes elbows toes heels shoulders back")
@@ -55,7 +56,7 @@ const longestName = 12
 func (h *hearing) trim(c *chunk) (from, to int, score float64) {
 	from, to, score = c.from, c.from, math.Inf(-1)
 	for a := c.from; a < c.to && a <= c.from+4; a++ {
-		if a > c.from && !h.Person(strings.ToLower(h.text(c.from, a))) && !groupLike(h.words[c.from:a]) {
+		if a > c.from && !h.Person(strings.ToLower(h.text(c.from, a))) && !h.people(c.from, a) {
 			continue
 		}
 		for b := min(c.to, a+longestName); b > a; b-- {
@@ -110,8 +111,16 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 		}
 	}
 	s += 2 * float64(known) / float64(b-a)
-	if slices.Contains(cueFirst, h.words[a].is) && !h.Known(text) {
+	if slices.Contains(cueFirst, h.words[a].is) && !h.Known(text) && !(h.leads(a) && slices.Contains(natural, h.words[a].is) && b-a > 1 && h.Word(h.words[a+1].is)) {
 		s -= 4
+	}
+	for i := a + 1; i < b; i++ {
+		if slices.Contains(endsName, h.words[i].is) && !h.Known(text) {
+			s -= 1.5
+		}
+	}
+	if sided(h.words[a:a+1]) {
+		s += 2
 	}
 	if groupLike(h.words[a:a+1]) && b-a > 1 && !h.Known(text) {
 		s -= 3
@@ -128,6 +137,22 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 	}
 	return s
 }
+
+// leads tells whether a word begins what is done: nothing stands before it but people and what
+// begins a sentence.
+func (h *hearing) leads(a int) bool {
+	for i := range a {
+		if !slices.ContainsFunc(h.marks, func(m mark) bool {
+			return m.from <= i && i < m.to && (m.role == roleWho || m.role == roleFiller || m.role == roleLeader || timed(m.role))
+		}) && !h.words[i].sign {
+			return false
+		}
+	}
+	return true
+}
+
+// endsName are words with which what is told begins.
+var endsName = strings.Fields("no without cos because cause so first keep till until while please watch watching")
 
 // sided tells whether words are of sides that play: 4v4, 3 on 2.
 func sided(words []word) bool {
@@ -151,7 +176,31 @@ func groupLike(words []word) bool {
 	return slices.Contains(groupWords, last) || slices.Contains(groupWords, words[0].is) && slices.ContainsFunc(words, func(w word) bool { return w.is == "+" || w.is == "and" || w.is == "/" })
 }
 
+// people tells whether words name several people, or tell who does not: "libero + DSs", "GK and GD",
+// "but the second row".
+func (h *hearing) people(from, to int) bool {
+	if h.is(from, "but", "bar", "except") {
+		return to-from > 1 && h.people(from+1, to)
+	}
+	if groupLike(h.words[from:to]) {
+		return true
+	}
+	named := 0
+	for i := from; i < to; i++ {
+		w := &h.words[i]
+		text := h.text(i, i+1)
+		switch {
+		case slices.Contains(groupWords, w.is), h.Person(w.is), len(text) >= 2 && len(text) <= 4 && text[:2] == strings.ToUpper(text[:2]) && unicode.IsUpper(rune(text[0])) && !h.Word(w.is):
+			named++
+		case h.is(i, "and", "+", "/", "the", "our", "n", ",") && i+1 < to:
+		default:
+			return false
+		}
+	}
+	return named > 0
+}
+
 var groupWords = strings.Fields(`everyone everybody all squad team group lads girls boys guys ladies players subs bench starters reserves juniors seniors pairs threes fours twos
 	forwards backs keepers keeper gk gks goalies goalie pitchers pitcher catchers bowlers batters fielders outfielders infielders mids defenders attackers wings wingers centres guards bigs
-	setters hitters liberos libs outsides middles rucks throwers jumpers sprinters kickers qbs wrs o-line d-line ol dl ol/dl pack d-men men pivots shooters rowers crew
+	setters hitters liberos libs outsides middles rucks throwers fwds ds dss lads jumpers sprinters kickers qbs wrs o-line d-line ol dl ol/dl pack d-men men pivots shooters rowers crew
 	pointers ones twos threes partners leads seconds year 8s 7s 9s 10s u12s u14s u16s u18s squad-a unit relievers starters anyone`)

@@ -30,7 +30,7 @@ func (h *hearing) whoFirst() int {
 	switch {
 	case h.counted(c):
 		return -1
-	case groupLike(h.words[c.from:c.to]) && next.after == ":" && h.Moves(h.text(next.from, next.to)):
+	case groupLike(h.words[c.from:c.to]) && next.after == ":" && !h.Known(text):
 		return 0
 	case slices.Contains(h.after(c), "only"), h.words[c.to-1].is == "only":
 		return 0
@@ -78,6 +78,13 @@ func (h *hearing) single() Reading {
 			continue
 		}
 		r := h.named(from, to, score-h.others(k, who))
+		if from > c.from { // whose it is stands before it
+			if said := h.text(c.from, from); h.is(c.from, "but", "bar", "except") {
+				r.Not = append(r.Not, h.text(c.from+1, from))
+			} else {
+				r.Who = append(r.Who, said)
+			}
+		}
 		if who >= 0 && h.is(h.chunks[who].from, "but", "bar", "except") {
 			r.Not = append(r.Not, h.text(h.chunks[who].from+1, h.chunks[who].to))
 			r.Score++

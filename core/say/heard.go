@@ -144,6 +144,9 @@ func (l *Line) hearFixed(is *hear.Reading) {
 	if is.At != nil {
 		l.From = is.At
 	}
+	if l.From == nil && is.Amount.Seconds > 0 {
+		l.Cues = append(l.Cues, strconv.Itoa(int(is.Amount.Seconds/60+0.5))+" min")
+	}
 	if l.From == nil || l.To != nil {
 		return
 	}

@@ -202,7 +202,7 @@ func (r *Reader) agree(a, b *Line) bool {
 	if a.Dose != nil && !sameTotals(a.Dose, b.Dose) {
 		return false
 	}
-	if a.Dose != nil && (b.Dose.RestSeconds != a.Dose.RestSeconds || b.Dose.Effort != a.Dose.Effort || len(b.Dose.Efforts) != len(a.Dose.Efforts)) {
+	if a.Dose != nil && (a.Dose.Kind == drill.Hold && b.Dose.Kind == drill.Reps || b.Dose.RestSeconds != a.Dose.RestSeconds || b.Dose.Effort != a.Dose.Effort || len(b.Dose.Efforts) != len(a.Dose.Efforts)) {
 		return false
 	}
 	return a.Code != "" && a.Code == b.Code || unspaced(plainName(a.Name)) == unspaced(plainName(b.Name))
