@@ -131,7 +131,7 @@ func capitals(text string) bool {
 
 // eventWords are of what is fixed on a day.
 var eventWords = strings.Fields(`toss talk talks anthem briefing lineup line-up meeting register check photo photos presentation tape taping strapping jerseys shirts kit helmets bibs ref refs
-	umpire umpires officials call-room resurface video knock-up huddle parade handshakes inspection weigh-in scrutineering classification arrival arrive bus chat teamsheet numbers drinks water jewellery team-talk gaffer boss doors handover changeover`)
+	umpire umpires officials call-room resurface video knock-up huddle parade handshakes inspection weigh-in scrutineering classification arrival arrive bus chat teamsheet numbers drinks water whistle hooter horn jewellery team-talk gaffer boss doors handover changeover`)
 
 // eventPairs are of two words.
 var eventPairs = []string{"call room", "knock up", "coin toss", "line up", "kit on", "bibs off", "shirts on", "team talk", "stick check", "equipment check", "captains meeting", "anthems on"}
@@ -226,7 +226,7 @@ func (h *hearing) when(r *Reading) (when bool, s float64) {
 // containers are where things are kept.
 var containers = strings.Fields("bag bags tin tub shed van car boot bin bucket crate cupboard locker container")
 
-var remarkFirst = strings.Fields("remember nb note anyone dont don't please bring make hi hello hey thanks cheers ring no phones nothing everyone's sorry if last water")
+var remarkFirst = strings.Fields("remember nb note anyone dont don't please bring make meet hi hello hey thanks cheers ring no phones nothing everyone's sorry if last water")
 
 // remark is the reading in which the line tells something beside what is done.
 func (h *hearing) remark() Reading {

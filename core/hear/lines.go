@@ -100,6 +100,10 @@ func (h *hearing) lineToLine(i int) (m mark, is bool) {
 		for h.is(k, "the", "far", "other", "opposite") {
 			k++
 		}
+		if one := h.words[i].is; j == i+1 && h.is(j+1, one) && !h.words[i].sign && !slices.Contains(bodily, one) { // wall to wall
+			metres, _ := h.lineName(one)
+			return mark{role: roleLine, from: i, to: j + 2, text: one, n: metres, weight: 4}, true
+		}
 		_, known := h.lineName(a)
 		known = known || strings.HasSuffix(a, " line") && j-i == 2 && !h.Moves(h.words[i].is)
 		for end := min(k+3, len(h.words)); known && end > k; end-- {
@@ -114,6 +118,9 @@ func (h *hearing) lineToLine(i int) (m mark, is bool) {
 	}
 	return m, false
 }
+
+// bodily are what touch one another: hand to hand goes nowhere.
+var bodily = strings.Fields("side hand cheek face chest back knee foot toe heel shoulder hip head volley kick front elbow one two arm leg nose eye")
 
 // wholeLength marks "length of the court", "width of the field".
 func (h *hearing) wholeLength(i int) (m mark, is bool) {

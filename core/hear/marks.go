@@ -191,8 +191,8 @@ var patterns = []pattern{
 	say(roleOnOff, 8, `«D» (?:work |hard |, )+«D» (?:easy|rest|off)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); _, m.least = span(g[2]); return true }),
 	say(roleRest, 4, `«D» (?:rest|recovery|between|breather|off|in between|to recover)(?: between)?(?: each| sets?| set| reps?| rep| rounds?| round| goes| them| runs?)*`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
 	say(roleRest, 4, `(?:with |and |, )?(?:rest|recover|recovery|break)(?: for| of)? «D»(?: between)?(?: each| sets?| set| reps?| rep| goes)*`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
-	say(roleRest, 4, `(?:with |and )?(?:rest «N»|«N» rest|with «N» rest|rest of «N»)(?: between)?(?: sets?| set)?`, func(g []string, m *mark) bool {
-		m.n = num(g[1]) + num(g[2]) + num(g[3]) + num(g[4])
+	say(roleRest, 4, `(?:with |and )?(?:rest «N»|«N» rest|with «N» rest|rest of «N»|«N» off)(?: between)?(?: sets?| set)?`, func(g []string, m *mark) bool {
+		m.n = num(g[1]) + num(g[2]) + num(g[3]) + num(g[4]) + num(g[5])
 		return m.n >= 5 && m.n <= 600
 	}),
 	// How far.
@@ -283,6 +283,9 @@ var patterns = []pattern{
 	say(roleLoad, 4, `«N» turns? of «N»`, nil),
 	say(roleFiller, 2, `(?:so |and |then |and then )?(?:i|we|they|you) (?:always |usually |then |all |like to |just )?(?:do|start with|begin with|finish with|go with|go)(?: some)?`, nil),
 	say(roleFiller, 2, `(?:so |and |then |and then )?(?:its|that's|thats|here's|this is|we have|we've got|there's)(?: our| the| my| some)`, nil),
+	say(roleFiller, 3, `(?:after that |then |next |please |and )*(?:start|begin|finish|do|get|have|let|give|take|make) (?:them|us|everyone|everybody|the kids|the class|the girls|the boys|the lads|the team)(?: all)?(?: off)?(?: with| to do| to| do| doing|)`, nil),
+	say(roleFiller, 2, `(?:after that |then |next )(?:do|they do|you do|we do|it's|its|comes|come|go with|on to|onto)(?: the| a| some|)`, nil),
+	say(roleFiller, 2, `(?:they|we|you) (?:can|could|should|all|then)(?: all)?(?: do| then|)`, nil),
 	say(roleFiller, 2, `(?:right|ok|okay|now|so|alright) (?:lads|guys|folks|girls|boys|team|everyone|all|ladies|gang|then)`, nil),
 	say(roleEach, 0.5, `(?:of )?each`, nil),
 	say(rolePlace, 3, `(?:court|pitch|lane|mat|field|rink|station|basket|net|pool|room|hall) \d`, func(g []string, m *mark) bool { m.text = g[0]; return true }),

@@ -27,7 +27,7 @@ until till til 'til untill | back bk | you u ya | to 2wards towards | left lft l
 percent perc pct % | approximately approx about roughly around abt
 side sides | leg legs | arm arms | hand hands | way ways | rep reps repetition repetitions | set sets | round rounds rnd rnds | time times
 length lengths | width widths | lap laps | breath breaths | step steps | people ppl | please pls plz | hamstring hammy hammies
-kicks kix | before b4 | part pt | until till til 'til untill | worlds world's | childs child's | its it's
+kicks kix | forehand fh forehands | backhand bh backhands | before b4 | part pt | until till til 'til untill | worlds world's | childs child's | its it's
 `)
 
 // keep are words that are what they are after a number only: "3 feet", but "fast feet".

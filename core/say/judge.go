@@ -167,7 +167,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	case IsBlock:
 		return (ruled.Form != "" || ruled.Pick > 0) && !ofThose.MatchString(ruled.Said) || !several && (heard.Is != IsDrill || heard.Dose == nil || heard.score < 5)
 	case IsNote:
-		return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4
+		return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 && !(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 5)
 	}
 	if r.ownTime(ruled) {
 		return true

@@ -8,6 +8,7 @@ import (
 	"strings"
 	"unicode"
 
+	"cuestart/core/hear"
 	"cuestart/core/movement"
 )
 
@@ -19,11 +20,13 @@ const (
 	bulleted
 	numbered
 	lettered
+	large // a large letter
 )
 
 var (
 	byNumber = regexp.MustCompile(`^\s*\(?(?:\d{1,2}|[ivx]{1,4}|[IVX]{1,4})[.)]\s+`)
 	byLetter = regexp.MustCompile(`^\s*\(?[A-Za-z][.)]\s+`)
+	byCapital = regexp.MustCompile(`^\s*\(?[A-Z][.)]\s+`)
 	byBullet = regexp.MustCompile(`^\s*(?:[-*•·–—>]|o(?:\t| {2,}))\s*([^-–—*#=\s])`)
 )
 
@@ -33,6 +36,8 @@ func unmark(line string, letters bool) (text string, m mark) {
 	switch {
 	case byNumber.MatchString(line) && !(letters && byLetter.MatchString(line)):
 		return byNumber.ReplaceAllString(line, ""), numbered
+	case letters && byCapital.MatchString(line):
+		return byLetter.ReplaceAllString(line, ""), large
 	case letters && byLetter.MatchString(line):
 		return byLetter.ReplaceAllString(line, ""), lettered
 	case byBullet.MatchString(line):
@@ -45,7 +50,7 @@ func unmark(line string, letters bool) (text string, m mark) {
 // in brackets make it none.
 var (
 	inBrackets = regexp.MustCompile(`\([^)]*\)`)
-	headTimes  = regexp.MustCompile(`(?i)\b(?:from|at|until|till|to|by|done by|before|after|off|last|first|under|u|t|-)[ -]*\d{1,2}(?:[:.]\d\d)?(?:~?(?:'|min\w*))?(?: ?(?:to|-|–) ?\d{1,2})?\b|\b\d{1,2}[:.]\d\d\b|\b\d{1,2} ?(?:to|-|–) ?\d{1,2}\b(?: ?(?:min\w*|'))?$`)
+	headTimes  = regexp.MustCompile(`(?i)\b(?:from|at|until|till|to|by|done by|before|after|off|last|first|under|u|t|-)[ -]*\d{1,2}(?:[:.]\d\d)?(?:~?(?:'|min\w*))?(?: ?(?:to|-|–) ?\d{1,2})?\b|\b\d{1,2}[:.]\d\d\b|\b\d{1,2} ?(?:to|-|–) ?\d{1,2}\b(?: ?(?:min\w*|'))?(?:$|[,;(])|\b\d{1,2} ?(?:m|metres?|meters?|yds?|yards?) (?:apart|between)\b`)
 	outOf      = regexp.MustCompile(`(?i)\b\d{1,2} ?(?:min\w*|')? (?:out|to go)\b|\bto the \d\d\b`)
 	inCapitals = regexp.MustCompile(`^[A-Z][A-Z/&+' -]{2,}(?:[^a-z]|$)`)
 	anyAmount  = regexp.MustCompile(`(?i)\d|\b(?:twice|each way|each side|there and back|until|a side)\b`)
@@ -53,7 +58,9 @@ var (
 	clockWords = regexp.MustCompile(`(?i)\b\d{1,2}(?:[:.]\d\d)? ?(?:am|pm|o'?clock)\b`)
 	dayWords   = regexp.MustCompile(`(?i)\b(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?\b|\b(?:pre-?game|routine|w[ /-]?up|wu|session|plan)\b`)
 	headEnds   = regexp.MustCompile(`(?i)[,(:;]| [-–—] | (?:w|w/|with|from|at|until|till|to|by|done by|before|after|led by|\d{1,2}(?:[:.]\d\d)?(?: ?(?:-|–|to) ?\d{1,2}(?:[:.]\d\d)?|'| ?min| out))\b`)
-	ownWay     = regexp.MustCompile(`"|:(?:\D|$)`) // a heading with a colon, a name in quotation marks
+	ownWay     = regexp.MustCompile(`"|:(?:[^\d()]|$)`) // a heading with a colon, a name in quotation marks
+	squadWords = regexp.MustCompile(`(?i)\b(?:squad|class|year \d+|yr \d+|lesson|u\d{2}s?|girls|boys|v\d|final|(?:heat|race|meet|comp|test) day|vs?|versus)\b`)
+	openers    = regexp.MustCompile(`(?i)^(?:first|then|next|now|after that|to finish|finally|lastly|last)\b,? `)
 	greetings  = regexp.MustCompile(`(?i)^(?:hi|hello|hey|dear|morning|evening|thanks|thank you|cheers|good luck|see you|regards|love)\b`)
 )
 
@@ -79,7 +86,7 @@ func outline(lines []string) []string {
 		if strings.TrimSpace(line) != "" {
 			said++
 		}
-		colons = colons || ownWay.MatchString(line)
+		colons = colons || strings.HasSuffix(strings.TrimSpace(line), ":")
 	}
 	plain := make([]string, len(lines))
 	for i, line := range lines {
@@ -100,7 +107,7 @@ func outline(lines []string) []string {
 		n := next(i)
 		switch {
 		case text == "" || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && marks[i] == unmarked:
-		case greetings.MatchString(text) && len(text) <= longestAside || first && n < len(lines) && marks[i] == unmarked && (titleWords.MatchString(text) || dayWords.MatchString(text)) && !doses(titleWords.ReplaceAllString(text, "")):
+		case greetings.MatchString(text) && len(text) <= longestAside || first && n < len(lines) && marks[i] == unmarked && (titleWords.MatchString(text) || dayWords.MatchString(text) || squadWords.MatchString(text) && len(strings.Fields(text)) > 2) && !doses(titleWords.ReplaceAllString(text, "")):
 			plain[i] = noteMark + text
 		case n < len(lines) && heads(text) && deeper(marks[i], marks[n], text, plain[n], colons):
 			plain[i] = headMark + text
@@ -156,7 +163,7 @@ func uncell(lines []string) {
 		if len(cells) < 2 {
 			continue
 		}
-		if lines[i] = cells[0] + " " + strings.Join(cells[1:], ", "); first && !anyAmount.MatchString(line) {
+		if lines[i] = cells[0] + " - " + strings.Join(cells[1:], ", "); first && !anyAmount.MatchString(line) {
 			lines[i] = noteMark + strings.Join(cells, ", ")
 		}
 		first = false
@@ -211,13 +218,14 @@ func doses(text string) bool {
 // or is in capitals; in a list that has headings with colons only those in capitals are more.
 func deeper(above, below mark, text, next string, colons bool) bool {
 	switch {
-	case above == numbered && (below == lettered || below == bulleted), above == lettered && (below == bulleted || below == numbered):
+	case above == numbered && (below == lettered || below == bulleted), above == large && below != large && below != unmarked, above == lettered && (below == bulleted || below == numbered):
 		return true
 	case above == unmarked && below != unmarked:
 		return true
 	case above != unmarked || event(text):
 		return false
-	case inCapitals.MatchString(text):
+	case inCapitals.MatchString(text), openers.MatchString(text) && !heads(next) && len(strings.Fields(text)) <= 9,
+		hear.Group(strings.Trim(strings.Fields(text)[0], ",.")) && !heads(next) && movement.Lead(text) == "":
 		return true
 	}
 	return !colons && movement.Lead(text) == "" && !heads(next) && len(strings.Fields(text)) <= 8
