@@ -101,7 +101,7 @@ func (h *hearing) fits(m *mark) float64 {
 	case roleWho:
 		return h.fitsWho(m, next)
 	case roleHeld:
-		if next == "x" {
+		if next == "x" || h.inBrackets(m) {
 			return unfit
 		}
 	case rolePlace:
@@ -121,12 +121,18 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleUntil: // a range that falls is when, one that rises is how many
+		if m.from == 0 && m.n > m.least {
+			return 1
+		}
 		if !last && !slices.Contains([]string{"with", "@", "by", "in", "at", "for", "on"}, next) {
 			return -4
 		}
 		return 2
 	case roleAt, roleFrom:
-		if m.text == "before" && last {
+		switch {
+		case m.text == "clock":
+			return 0
+		case m.text == "before" && last:
 			return 1
 		}
 		if h.is(m.to, ",", "/") && m.to+1 < len(h.words) && h.words[m.to+1].numeral && strings.Contains(h.line, "%") && m.n >= 30 { // at 70, 90, 100 %
@@ -145,6 +151,18 @@ func (h *hearing) fits(m *mark) float64 {
 		}
 	}
 	return 0
+}
+
+// inBrackets tells whether a mark stands in brackets beside other words: what is told, not how much.
+func (h *hearing) inBrackets(m *mark) bool {
+	from, to := m.from, m.to
+	for from > 0 && !h.words[from-1].delimits() {
+		from--
+	}
+	for to < len(h.words) && !h.words[to].delimits() {
+		to++
+	}
+	return h.is(from-1, "(") && h.is(to, ")") && to-from-(m.to-m.from) >= 2
 }
 
 // fitsWho is how well people stand where they stand: bare numbers name players only at the
@@ -167,8 +185,10 @@ func (h *hearing) fitsCount(m *mark, next string) float64 {
 	first, spelt := m.from == 0 || h.words[m.from-1].delimits(), h.words[m.from].spelt
 	alone := m.to-m.from == 1
 	switch {
-	case h.is(m.from-1, "off", "from", "after"):
+	case h.is(m.from-1, "off", "from", "after"), m.least > m.n:
 		return unfit
+	case spelt && m.n > 2 && slices.Contains(natural, next):
+		return 0
 	case spelt && next != "" && !first && alone && m.weight < 1 && !slices.Contains([]string{"on", "each", "per", "a", "ea", "e/s", "x"}, next), spelt && m.n == 1 && alone, next == "v",
 		next == "on" && alone && m.to+1 < len(h.words) && h.words[m.to+1].numeral:
 		return -3

@@ -41,7 +41,7 @@ func (h *hearing) combo() Reading {
 	}
 	switch {
 	case firm && len(steps) >= 2, own >= 2 && own >= len(steps)-1:
-	case listed >= 3 && listed == len(steps) && !h.counted(&h.chunks[steps[0]]):
+	case listed >= 3 && listed == len(steps) && !slices.ContainsFunc(steps[:len(steps)-1], func(k int) bool { return h.counted(&h.chunks[k]) }):
 	default:
 		return no
 	}

@@ -53,7 +53,7 @@ func (h *hearing) headed() (s float64) {
 		switch {
 		case m.role == roleUntil:
 			s += 2
-		case timed(m.role):
+		case timed(m.role), m.role == roleApart:
 			s += 0.5
 		case m.role == roleTime && h.is(m.from-1, "("):
 			s += 1.5
@@ -68,12 +68,11 @@ func (h *hearing) headed() (s float64) {
 // heads is how well words are the name of a heading.
 func (h *hearing) heads(c *chunk) (s float64) {
 	text, words := h.text(c.from, c.to), h.words[c.from:c.to]
-	numbered := len(words) < 3 && c.from+1 < len(h.words) && h.words[c.from+1].numeral || len(words) == 2
 	switch {
 	case capitals(text):
 		s += 5
-	case numbered && slices.Contains(partWords, words[0].is), slices.Contains(partWords, words[len(words)-1].is) && c.to < len(h.words) && h.words[c.to].numeral:
-		s += 5
+	case slices.ContainsFunc(words[:len(words)-1], func(w word) bool { return slices.Contains(partWords, w.is) }) && words[len(words)-1].numeral:
+		s += 8
 	case slices.Contains(phaseWords, words[0].is):
 		s += 3
 	}
@@ -81,7 +80,7 @@ func (h *hearing) heads(c *chunk) (s float64) {
 		s -= 3
 	}
 	if groupLike(words) {
-		s += 2
+		s += 3
 	}
 	if titles(words) {
 		s += 5
@@ -145,7 +144,7 @@ func (h *hearing) fixed() Reading {
 	}
 	r := h.with(0, 0, h.all())
 	c := &h.chunks[first]
-	r.Is, r.Name = Fixed, h.clean(c.from, c.to)
+	r.Is, r.Name, r.Amount = Fixed, h.clean(c.from, c.to), h.amount("", h.all())
 	if slices.Contains(eventWords, h.words[c.to-1].is) {
 		s += 2
 	}
@@ -261,6 +260,8 @@ func (h *hearing) remark() Reading {
 		}
 		if h.Moves(strings.ToLower(h.text(c.from, c.to))) {
 			s--
+		} else if said > 0 && len(h.marks) == 0 {
+			s += 2
 		}
 	}
 	if strings.HasSuffix(strings.TrimSpace(h.line), "!") || strings.HasSuffix(strings.TrimSpace(h.line), "?") {

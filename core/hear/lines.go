@@ -12,7 +12,7 @@ func (h *hearing) clocksOf() (all []mark) {
 		if !ok {
 			continue
 		}
-		m := mark{role: roleAt, from: i, to: i + 1, n: at, weight: 5}
+		m := mark{role: roleAt, from: i, to: i + 1, n: at, weight: 5, text: "clock"}
 		until, ranges := h.clock(i + 2)
 		switch {
 		case ranges && h.is(i+1, "to", "-", "until"):
@@ -105,6 +105,9 @@ func (h *hearing) lineToLine(i int) (m mark, is bool) {
 			return mark{role: roleLine, from: i, to: j + 2, text: one, n: metres, weight: 4}, true
 		}
 		_, known := h.lineName(a)
+		if h.is(k+2, "line") && h.is(k+1, "m", "yd") && h.words[k].numeral { // goal line to the 5 m line
+			return mark{role: roleLine, from: i, to: k + 3, text: strings.ToLower(h.text(k, k+3)), n: metres(h.words[k].is, " "+h.words[k+1].is), weight: 5}, known
+		}
 		known = known || strings.HasSuffix(a, " line") && j-i == 2 && !h.Moves(h.words[i].is)
 		for end := min(k+3, len(h.words)); known && end > k; end-- {
 			b := strings.ToLower(h.text(k, end))

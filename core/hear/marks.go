@@ -274,6 +274,8 @@ var patterns = []pattern{
 	say(roleWho, 4, `(?:year|yr|grade|under|u) \d+ ?s?(?: only)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleWho, 3, `(?:in|by) (?:pairs?|threes|fours|fives|twos|[2345] s|partners|small groups|groups)`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleLoad, 3, `«N» (?:kg|kgs|kilo|kilos|lb|lbs|cm|inch|inches|mm|bar)`, nil),
+	say(roleNone, 3, `(?:part|phase|block|stage|station) \d`, nil),
+	say(roleLoad, 3, `[123] touch(?:es)?(?: only| max)?`, nil),
 	say(roleNone, 5, `on all (?:4 s|fours|4)`, nil),
 	say(roleCount, 1.5, `«R» (?:[a-z]+ )?(?:ones|lots)`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return true }),
 	say(roleWho, 3, `(?:the )?(?:front|back|second|middle|tight|top|bottom|outside|inside|first|full back|half back|full forward|half forward|full-back|half-back|full-forward|half-forward) (?:row|rows|[345]|half|halves|line|lines)(?: only)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),

@@ -56,7 +56,7 @@ const longestName = 12
 func (h *hearing) trim(c *chunk) (from, to int, score float64) {
 	from, to, score = c.from, c.from, math.Inf(-1)
 	for a := c.from; a < c.to && a <= c.from+4; a++ {
-		if a > c.from && !h.Person(strings.ToLower(h.text(c.from, a))) && !h.people(c.from, a) {
+		if a > c.from && !h.Person(strings.ToLower(h.text(c.from, a))) && !h.people(c.from, a) && !h.does(c.from, a) {
 			continue
 		}
 		for b := min(c.to, a+longestName); b > a; b-- {
@@ -111,7 +111,12 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 		}
 	}
 	s += 2 * float64(known) / float64(b-a)
-	if slices.Contains(cueFirst, h.words[a].is) && !h.Known(text) && !(h.leads(a) && slices.Contains(natural, h.words[a].is) && b-a > 1 && h.Word(h.words[a+1].is)) {
+	switch leads := h.leads(a) && b-a > 1; {
+	case h.Known(text) && (b-a > 1 || h.leads(a)), !slices.Contains(cueFirst, h.words[a].is):
+	case leads && slices.Contains(natural, h.words[a].is) && h.Word(h.words[a+1].is):
+	case leads && (slices.Contains(natural, h.words[a].is) || slices.Contains(body, h.words[a].is) || h.is(a, "ball")):
+		s--
+	default:
 		s -= 4
 	}
 	for i := a + 1; i < b; i++ {
@@ -174,6 +179,16 @@ func groupLike(words []word) bool {
 		last = strings.TrimSuffix(words[len(words)-2].is, "'s")
 	}
 	return slices.Contains(groupWords, last) || slices.Contains(groupWords, words[0].is) && slices.ContainsFunc(words, func(w word) bool { return w.is == "+" || w.is == "and" || w.is == "/" })
+}
+
+// does tells whether words only join people and what they do: "everyone back for", "Kit does".
+func (h *hearing) does(from, to int) bool {
+	for i := from; i < to; i++ {
+		if !h.is(i, "do", "does", "back", "for", "go", "goes", "start", "doing", "on") {
+			return false
+		}
+	}
+	return from > 0 && slices.ContainsFunc(h.marks, func(m mark) bool { return m.to == from && m.role == roleWho || m.role == roleWho && m.to < from })
 }
 
 // people tells whether words name several people, or tell who does not: "libero + DSs", "GK and GD",

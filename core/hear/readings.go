@@ -23,6 +23,9 @@ func (h *hearing) whoFirst() int {
 		return -1
 	}
 	c, next := &h.chunks[0], &h.chunks[1]
+	if next.after == "," && next.from < next.to && h.people(c.from, c.to) && !h.Known(strings.ToLower(h.text(c.from, c.to))) && !h.counted(c) {
+		return 0
+	}
 	if next.after != ":" && next.after != "--" || next.from >= next.to {
 		return -1
 	}
@@ -253,7 +256,7 @@ func (h *hearing) cues(from, to int) (list []string) {
 
 // explained tells whether a word is a sign, or of a mark.
 func (h *hearing) explained(i int) bool {
-	return h.words[i].sign || slices.ContainsFunc(h.marks, func(m mark) bool { return m.from <= i && i < m.to && m.role != roleNone && m.role != roleOwn })
+	return h.words[i].sign || slices.ContainsFunc(h.marks, func(m mark) bool { return m.from <= i && i < m.to && !slices.Contains([]role{roleNone, roleOwn, roleApart, roleLoad}, m.role) })
 }
 
 // clean is a name as it is kept: as it was typed, without what only begins a sentence.

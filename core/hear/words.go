@@ -166,7 +166,7 @@ func letters(runes []rune, i int, digit, letter func(int) bool) int {
 	if (runes[i] == 'x' || runes[i] == 'X') && (digit(i+1) || i+1 < len(runes) && runes[i+1] == ' ' && digit(i+2)) {
 		return i + 1
 	}
-	if strings.ContainsRune("uUvVbB", runes[i]) && digit(i+1) && !letter(i+2) && !letter(i+3) && (i == 0 || unicode.IsSpace(runes[i-1])) { // u16, v2, b4
+	if strings.ContainsRune("uUvVbB", runes[i]) && digit(i+1) && !letter(i+2) && (i == 0 || unicode.IsSpace(runes[i-1])) { // u16, v2, b4
 		for i++; digit(i) || letter(i); i++ {
 		}
 		return i

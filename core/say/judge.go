@@ -160,7 +160,7 @@ const doubtful, hopeless = 4.6, 3.2
 
 // explained tells whether a line says what only the rules know.
 func (r *Reader) explained(ruled, heard *Line) bool {
-	several := heard.Is == IsCombo && heard.Times > 1 || heard.Is == IsChoice
+	several := heard.Is == IsCombo && (heard.Times > 1 || heard.score >= 7) || heard.Is == IsChoice
 	switch ruled.Is {
 	case IsPhase, IsFixed, IsBring, IsStock, IsLegs:
 		return true
@@ -181,7 +181,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if !r.named(ruled) || strings.ContainsAny(ruled.Note, "0123456789") && !onlyMetres.MatchString(ruled.Note) {
 		return false
 	}
-	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil && h.sides == 2 && d.sides == 0 && d.Kind == drill.Grid {
+	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil && h.sides == 2 && d.sides == 0 && (d.Kind == drill.Grid || len(d.PartReps) > 0) {
 		return false
 	}
 	switch known := (lexicon{r}).Known(ruled.Name); {
