@@ -135,6 +135,8 @@ func (h *hearing) how(a *Amount, c *counted, m *mark, name string) {
 		}
 	case roleDegrees:
 		a.Reps, a.Efforts = m.n, m.list
+	case roleEach:
+		a.Each = true
 	case roleTempo:
 		a.Tempo = m.list
 	case rolePlace:

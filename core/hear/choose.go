@@ -105,11 +105,15 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case rolePlace:
-		if unitsOnly[next] && h.words[m.to-1].numeral { // "full court 4 min" is no court of that number
+		if (unitsOnly[next] || next == "min") && h.words[m.to-1].numeral { // "full court 4 min" is no court of that number
 			return unfit
 		}
 	case roleEfforts:
 		if one := h.words[m.to-1].is; m.to-m.from == 1 && !last && (one == "full" || one == "max" || one == "maximal") {
+			return unfit
+		}
+	case roleFirst:
+		if m.from > 0 && !h.words[m.from-1].delimits() { // "visualise the first five minutes"
 			return unfit
 		}
 	case roleFiller:
@@ -135,7 +139,7 @@ func (h *hearing) fits(m *mark) float64 {
 		case m.text == "before" && last:
 			return 1
 		}
-		if h.is(m.to, ",", "/") && m.to+1 < len(h.words) && h.words[m.to+1].numeral && strings.Contains(h.line, "%") && m.n >= 30 { // at 70, 90, 100 %
+		if h.is(m.to, ",", "/") && m.to+1 < len(h.words) && h.words[m.to+1].numeral && m.n >= 30 && (strings.Contains(h.line, "%") || h.words[m.to+1].number > m.n) { // at 70, 90, 100 %
 			return -4
 		}
 		if !last {

@@ -8,6 +8,9 @@ import (
 // notSteps are what people are told to do beside what is done in turn.
 var notSteps = strings.Fields("swap switch sit rest change drink water walk jog back home repeat go on off down up you let see come be stay keep keeping stretch it that them after over")
 
+// placeWords are where something is done, and nothing that is.
+var placeWords = strings.Fields("left right near far middle centre low high front inside outside short long line lane spot place forehand backhand")
+
 // combo is the reading in which several steps are done in turn, as one.
 func (h *hearing) combo() Reading {
 	who := h.whoFirst()
@@ -102,6 +105,9 @@ func (h *hearing) stepped(steps []int) Reading {
 			a.Reps = 1
 		}
 		r.Steps = append(r.Steps, Step{name, a})
+	}
+	if len(r.Steps) == 2 && strings.EqualFold(r.Steps[0].Name, r.Steps[1].Name) {
+		return no
 	}
 	r.Times = max(r.Times, h.timesBeside(steps))
 	if r.Times > 1 {

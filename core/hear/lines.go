@@ -65,7 +65,7 @@ func (h *hearing) linesOf() (all []mark) {
 
 // toLine marks "to the box", "out to the 22", "up to half way".
 func (h *hearing) toLine(i int) (m mark, is bool) {
-	if !h.is(i, "to") || h.is(i-1, "start", "finish", "begin", "down", "straight") {
+	if !h.is(i, "to") || h.is(i+1, verbs...) || h.is(i-1, "start", "finish", "begin", "down", "straight") {
 		return m, false
 	}
 	from, j := i, i+1
@@ -112,6 +112,9 @@ func (h *hearing) lineToLine(i int) (m mark, is bool) {
 		for end := min(k+3, len(h.words)); known && end > k; end-- {
 			b := strings.ToLower(h.text(k, end))
 			metres, ok := h.lineName(b)
+			if slices.Contains(verbs, b) {
+				break
+			}
 			ok = ok || end == k+1 && k > j+1 && h.words[k].numeral
 			ends := end == len(h.words) || h.words[end].delimits() || h.is(end, "x", "and")
 			if ok || ends && end-k <= 2 && !h.words[k].numeral && !h.words[end-1].numeral {
@@ -121,6 +124,9 @@ func (h *hearing) lineToLine(i int) (m mark, is bool) {
 	}
 	return m, false
 }
+
+// verbs are what follows "to" and is no place.
+var verbs = strings.Fields("begin start finish go do get be warm")
 
 // bodily are what touch one another: hand to hand goes nowhere.
 var bodily = strings.Fields("side hand cheek face chest back knee foot toe heel shoulder hip head volley kick front elbow one two arm leg nose eye")

@@ -241,6 +241,10 @@ var patterns = []pattern{
 		}
 		return true
 	}),
+	say(roleTempo, 4, `«N» (?:s )?(?:out|down|up|in)(?: ,| and)* «N» (?:s )?(?:held|hold|pause)`, func(g []string, m *mark) bool {
+		m.list = []float64{num(g[1]), num(g[2])}
+		return true
+	}),
 	say(roleEvery, 3, `every (?:second|third|fourth|other|\d+(?:nd|rd|th)|2|3|4|whistle|clap|step)(?: step| s)?(?: step)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	// When.
 	say(roleUntil, 4, `(?:from |between |\( ?)?(?:t- )?«N» ?(?:min )?(?:-|to|down to|until|til|and) (?:t- )?«N»(?: min)?(?: (?:out|to go|before))?(?: \))?`, func(g []string, m *mark) bool {
@@ -267,6 +271,7 @@ var patterns = []pattern{
 	say(roleDone, 1, `by «N»(?: min)?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n >= 3 && m.n <= 150 }),
 	say(roleLast, 4, `(?:for )?(?:the |in the )?(?:last|final) «N» min`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),
 	say(roleFirst, 4, `(?:for )?(?:the )?first «N» min`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),
+	say(roleNone, 3, `the first «N» min`, nil),
 	say(roleStraight, 4, `(?:straight|right|directly|immediately) after (?:the )?([a-z' -]{3,30}?)`, func(g []string, m *mark) bool { m.text = g[1]; return true }),
 	say(roleBefore, 2, `(?:before|until|til) (?:the )?([a-z][a-z' -]{2,40})`, func(g []string, m *mark) bool { m.text = g[1]; return true }),
 	say(roleAfter, 2, `after (?:the )?([a-z][a-z' -]{2,30})`, func(g []string, m *mark) bool { m.text = g[1]; return true }),
@@ -275,6 +280,7 @@ var patterns = []pattern{
 	say(roleWho, 3, `(?:in|by) (?:pairs?|threes|fours|fives|twos|[2345] s|partners|small groups|groups)`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleLoad, 3, `«N» (?:kg|kgs|kilo|kilos|lb|lbs|cm|inch|inches|mm|bar)`, nil),
 	say(roleNone, 3, `(?:part|phase|block|stage|station) \d`, nil),
+	say(roleLoad, 4, `«N» (?:lines?|lanes?|groups?|teams?|queues?|files?) of «N»`, nil),
 	say(roleLoad, 3, `[123] touch(?:es)?(?: only| max)?`, nil),
 	say(roleNone, 5, `on all (?:4 s|fours|4)`, nil),
 	say(roleCount, 1.5, `«R» (?:[a-z]+ )?(?:ones|lots)`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return true }),

@@ -83,6 +83,9 @@ func (h *hearing) parts(a, b int) bool {
 	if slices.Contains(natural, w) && b+1 < len(h.words) && slices.Contains(body, h.words[b+1].is) {
 		return true
 	}
+	if w == "first" && h.numeral(b+1) {
+		return false
+	}
 	return slices.Contains([]string{"no", "keep", "hands", "eyes", "easy", "all", "alternating", "facing", "cos", "because", "cause", "so", "first", "which", "only"}, w)
 }
 
@@ -120,7 +123,7 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 		s -= 4
 	}
 	for i := a + 1; i < b; i++ {
-		if slices.Contains(endsName, h.words[i].is) && !h.Known(text) {
+		if slices.Contains(endsName, h.words[i].is) && !h.Known(text) && !h.numeral(i+1) {
 			s -= 1.5
 		}
 	}
@@ -155,6 +158,9 @@ func (h *hearing) leads(a int) bool {
 	}
 	return true
 }
+
+// numeral tells whether a word is a number.
+func (h *hearing) numeral(i int) bool { return i < len(h.words) && h.words[i].numeral }
 
 // endsName are words with which what is told begins.
 var endsName = strings.Fields("no without cos because cause so first keep till until while please watch watching")

@@ -67,6 +67,9 @@ func (h *hearing) single() Reading {
 	if len(h.marks) > 0 && h.marks[0].from == 0 && h.marks[0].role == roleLine { // "home to first" is what it is called
 		best = h.named(0, h.marks[0].to, 4)
 	}
+	if i := h.noun(); i >= 0 && !slices.ContainsFunc(h.chunks, func(c chunk) bool { return c.from < c.to }) {
+		return h.named(i, i+1, 4)
+	}
 	for k := range h.chunks {
 		c := &h.chunks[k]
 		if k == who || c.from >= c.to {
@@ -100,6 +103,16 @@ func (h *hearing) single() Reading {
 		}
 	}
 	return best
+}
+
+// noun is the word of what is counted, of a line that names nothing else: "20 kicks"; -1: none.
+func (h *hearing) noun() int {
+	for _, m := range h.marks {
+		if last := &h.words[m.to-1]; m.role == roleCount && m.to-m.from > 1 && !last.numeral && (h.Word(last.is) || h.Moves(last.is)) {
+			return m.to - 1
+		}
+	}
+	return -1
 }
 
 // named is the reading in which words from to are the name of what is done.
@@ -151,7 +164,7 @@ func (h *hearing) step(c *chunk, later bool) bool {
 	}
 	text, first := strings.ToLower(h.text(at, c.to)), h.words[at].is
 	joined := c.after == "then" || c.after == "into" || c.after == "+"
-	if c.after == "(" || c.after == "or" || h.aside[c.from] {
+	if c.after == "(" || c.after == "or" || h.aside[c.from] || only(h.words[c.from:c.to], placeWords) {
 		return false
 	}
 	if later && (slices.Contains(notSteps, first) || slices.Contains(cueFirst, first) && !(h.Known(text) && c.to-c.from > 1) && !joined) {
@@ -266,6 +279,9 @@ func (h *hearing) clean(from, to int) string {
 	}
 	if to-from > 1 && (h.words[from].is == "do" || h.words[from].is == "some" || h.words[from].is == "the") {
 		from++
+	}
+	for to-from > 1 && h.is(to-1, "a", "an", "the", "in", "on", "to", "of", "for", "and", "with", "at") {
+		to--
 	}
 	return strings.Trim(h.text(from, to), " ,.:;-–—")
 }

@@ -33,7 +33,7 @@ func (x lexicon) Word(word string) bool { return x.known.words[stem(plainName(wo
 
 func (x lexicon) Still(name string) bool {
 	if k, _ := x.known.find(name); k != nil {
-		return k.Dose.Kind == drill.Hold
+		return k.Dose.Kind == drill.Hold || stillWords.MatchString(name)
 	}
 	u, moves := movement.Of(name)
 	return moves && u.Effort < 0.35 && !u.Travels && stillWords.MatchString(name)
@@ -199,6 +199,10 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 		if d.LeastSets > 0 {
 			d.Least = 0
 		}
+	case a.Seconds > 0 && a.Sides == 2 && a.Seconds <= 45:
+		d.Kind, d.Reps, d.HoldSeconds = drill.Hold, 1, a.Seconds
+	case a.Seconds > 0 && a.Sides == 2:
+		d.Kind, d.Seconds, d.Sides, d.sides = drill.Time, 2*whole(a.Seconds), nil, 0
 	case a.Seconds > 0:
 		d.Kind, d.Seconds, d.Sets = drill.Time, whole(a.Seconds), 0
 	case (a.Hold > 0 || a.Breaths > 0) && !a.Counted:
@@ -211,6 +215,9 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 	default:
 		return nil
 	}
+	if k, _ := r.known.find(name); k != nil {
+		d.asKnown(k, name, a)
+	}
 	if d.Kind == drill.Reps || d.Kind == drill.Hold {
 		if d.Sets = max(1, d.Sets); d.Sides == nil {
 			d.Sides = 1
@@ -222,11 +229,39 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 	return d
 }
 
+// asKnown gives what was only counted the kind of a drill that is known: acts, lengths; each is
+// each side of what has two.
+func (d *Dose) asKnown(k *drill.Drill, name string, a *hear.Amount) {
+	if a.Each && d.sides == 0 && k.Dose.Sides == 2 && (d.Kind == drill.Reps || d.Kind == drill.Hold) {
+		d.Sides, d.sides = 2, 2
+	}
+	if d.Kind != drill.Reps || d.HoldSeconds+float64(d.Breaths) > 0 || d.Sets > 1 || d.Tempo != nil || d.Directions > 1 || len(a.Parts) > 0 || a.Ways > 2 {
+		return
+	}
+	if k.Dose.Kind != drill.Count && k.Dose.Kind != drill.Travel {
+		return
+	}
+	switch {
+	case k.Dose.Kind == drill.Count:
+		d.Kind, d.Acts = drill.Count, d.Reps*max(1, d.sides)
+	case d.sides == 0 && gaits.MatchString(name):
+		d.Kind, d.Trips = drill.Travel, d.Reps
+	default:
+		return
+	}
+	d.Reps, d.Sets, d.Sides, d.sides = 0, 0, nil, 0
+}
+
+// gaits are counted in lengths.
+var gaits = pattern(`\b(?:runs?|sprints?|jogs?|strides?|shuffles?|cross-steps|carioca|karaoke|skips|lengths|backpedals?|accelerations?|build-ups|bounds)$`)
+
 func whole(n float64) int { return int(math.Round(n)) }
 
 // heardWay is an amount of lengths, or of laps.
 func (r *Reader) heardWay(a *hear.Amount, d *Dose, name string) {
-	d.Kind, d.Trips, d.Metres, d.To = drill.Travel, max(1, whole(a.Trips)), math.Round(1000*a.Metres)/1000, a.To
+	ways := max(1, whole(a.Ways), whole(a.Sides)) // there one way and back the other is two lengths
+	d.Directions, d.Sides, d.sides = 0, nil, 0
+	d.Kind, d.Trips, d.Metres, d.To = drill.Travel, max(1, whole(a.Trips))*ways, math.Round(1000*a.Metres)/1000, a.To
 	if d.To != "" && d.Metres == 0 { // a line that nobody measured
 		d.Metres = unmeasured
 	}

@@ -15,7 +15,9 @@ import (
 // named tells whether what a drill is called is a name: the book's, or words of names alone.
 func (r *Reader) named(l *Line) bool {
 	x := lexicon{r}
-	if l.Dose != nil && slices.ContainsFunc(l.Dose.Parts, func(p string) bool { return len(p) < 2 && strings.ToUpper(p) != p || !x.Word(p) }) {
+	if l.Dose != nil && slices.ContainsFunc(l.Dose.Parts, func(p string) bool {
+		return len(p) < 2 && strings.ToUpper(p) != p || slices.ContainsFunc(strings.Fields(p), func(w string) bool { return !x.Word(w) && !isPlace(w) })
+	}) {
 		return false
 	}
 	if l.Name == "" || l.Is == IsLegs {
@@ -24,6 +26,8 @@ func (r *Reader) named(l *Line) bool {
 	words := strings.Fields(fold(l.Name))
 	switch {
 	case l.Code != "" && !l.slip && x.Known(l.Name):
+		return true
+	case l.Dose != nil && len(l.Dose.Parts) > 1 && !strings.ContainsAny(l.Name, "0123456789;,"):
 		return true
 	case strings.ContainsAny(l.Name, "0123456789:;,") || len(words) > 5:
 		return false
@@ -103,9 +107,14 @@ func (l *Line) tells(said figuresOf) {
 	if l.Dose != nil {
 		l.Dose.tells(said)
 	}
+	together := 0
 	for i := range l.Drills {
 		l.Drills[i].tells(said)
+		if d := l.Drills[i].Dose; d != nil {
+			together += d.Seconds
+		}
 	}
+	said.put(float64(together))
 	for _, clock := range l.Clocks {
 		said.read(clock)
 	}
@@ -123,7 +132,7 @@ func (d *Dose) tells(said figuresOf) {
 	for _, n := range slices.Concat(d.Counts...) {
 		all += n
 	}
-	said.put(float64(all))
+	said.put(float64(all), float64(len(d.Columns)), float64(max(1, len(d.Columns))*max(1, len(d.Rows))))
 	said.put(d.Tempo...)
 	said.read(d.To)
 	for _, n := range slices.Concat(append(d.Counts, d.PartReps)...) {
@@ -140,7 +149,7 @@ func (r *Reader) better(ruled, heard Line) Line {
 	if gone := lost(&heard, heard.Said); len(gone) > 0 {
 		noted := ruled
 		noted.Note = ""
-		if len(lost(&noted, ruled.Said)) < len(gone) && ruled.Is != IsNote && (ruled.Dose.structured() || !strings.ContainsAny(ruled.Name, "0123456789:")) {
+		if less := len(lost(&noted, ruled.Said)); (less < len(gone) || ruled.Code != "" && (less == len(gone) || len(gone) > 1) && len(lost(&ruled, ruled.Said)) == 0) && ruled.Is != IsNote && (ruled.Dose.structured() || !strings.ContainsAny(ruled.Name, "0123456789:")) {
 			return ruled
 		}
 		heard.Note = heard.Said // so that nothing that was said is lost
@@ -172,21 +181,30 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if r.ownTime(ruled) {
 		return true
 	}
+	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn
+		several = !slices.ContainsFunc(heard.Drills, func(one Line) bool { return one.Dose == nil || one.Dose.Reps != 1 }) && several
+	}
 	if several || len(lost(ruled, ruled.Said)) > 0 {
 		return false
 	}
-	if ruled.Is == IsDrills {
-		return !slices.ContainsFunc(ruled.Drills, func(one Line) bool { return !r.named(&one) || one.Dose == nil || told.MatchString(one.Name) })
+	if ruled.Is == IsDrills && heard.Times < 2 {
+		known := heard.Code == "" && !slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Code == "" })
+		return known || !slices.ContainsFunc(ruled.Drills, func(one Line) bool { return !r.named(&one) || one.Dose == nil || told.MatchString(one.Name) })
 	}
 	if !r.named(ruled) || strings.ContainsAny(ruled.Note, "0123456789") && !onlyMetres.MatchString(ruled.Note) {
 		return false
 	}
-	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil && h.sides == 2 && d.sides == 0 && (d.Kind == drill.Grid || len(d.PartReps) > 0) {
+	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil && h.sides == 2 && d.sides == 0 && (d.Kind == drill.Grid && h.Directions > 1 || len(d.PartReps) > 0) {
 		return false
 	}
 	switch known := (lexicon{r}).Known(ruled.Name); {
 	case known && ruled.Dose != nil && heard.Dose != nil && sameTotals(ruled.Dose, heard.Dose) && len(ruled.Name) > len(heard.Name),
-		known && ruled.Dose == nil && heard.Dose == nil && heard.Is == IsDrill && len(ruled.Name) > len(heard.Name),
+		(known || ruled.Code != "") && ruled.Dose == nil && heard.Dose == nil && heard.Is == IsDrill && len(ruled.Name) > len(heard.Name),
+		ruled.Code != "" && heard.Code == "" && heard.Is == IsDrill && ruled.Dose != nil && heard.Dose != nil && sameTotals(ruled.Dose, heard.Dose),
+		ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose != nil && heard.Dose != nil && ruled.Dose.Metres > 0 && heard.Dose.Metres == 0,
+		ruled.Dose != nil && heard.Dose != nil && ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose.sides > heard.Dose.sides && ruled.Dose.Kind == heard.Dose.Kind,
+		ruled.Dose != nil && heard.Dose != nil && (ruled.Dose.Least > 0 && heard.Dose.Least == 0 || ruled.Dose.LeastSets > 0 && heard.Dose.LeastSets == 0),
+		heard.Is == IsFixed && heard.From == nil && len(strings.Fields(heard.Said)) == 1,
 		heard.Is == IsFixed && heard.From == nil && (ruled.Code != "" || ruled.Window != nil),
 		heard.Is == IsBlock && ruled.Dose == nil && (ruled.Window != nil && !hear.Group(ruled.Name) || known):
 		return true
