@@ -118,6 +118,9 @@ func (h *hearing) how(a *Amount, c *counted, m *mark, name string) {
 		if c.timed == nil {
 			c.timed = m
 		}
+		if m.text == "sides" {
+			a.Sides = 2
+		}
 	case roleHeld:
 		c.held = m
 	case roleBreaths:

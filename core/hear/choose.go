@@ -33,6 +33,7 @@ type chunk struct {
 func (h *hearing) mark() {
 	all := append(marksOf(h.words), h.namesOf()...)
 	h.conditions()
+	h.toldAside()
 	all = slices.DeleteFunc(all, func(m mark) bool { return h.aside[m.from] || h.aside[m.to-1] })
 	n := len(h.words)
 	best, took := make([]float64, n+1), make([]int, n+1)
@@ -85,6 +86,23 @@ func (h *hearing) conditions() {
 	}
 }
 
+// toldAside finds brackets in which people are told something: "(count to 3 before you move)".
+func (h *hearing) toldAside() {
+	for i := range h.words {
+		if h.words[i].is != "(" {
+			continue
+		}
+		told, end := false, i+1
+		for end < len(h.words) && h.words[end].is != ")" {
+			told = told || slices.Contains(tells, h.words[end].is)
+			end++
+		}
+		for k := i + 1; told && k < end; k++ {
+			h.aside[k] = true
+		}
+	}
+}
+
 // unfit is what a mark costs that cannot be what it was taken for where it stands.
 const unfit = -9.0
 
@@ -110,6 +128,10 @@ func (h *hearing) fits(m *mark) float64 {
 		}
 	case roleEfforts:
 		if one := h.words[m.to-1].is; m.to-m.from == 1 && !last && (one == "full" || one == "max" || one == "maximal") {
+			return unfit
+		}
+	case roleNone:
+		if m.text == "part" && (!last || m.from > 2 || m.from > 0 && h.is(m.from, "block")) {
 			return unfit
 		}
 	case roleFirst:

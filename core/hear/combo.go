@@ -33,6 +33,7 @@ func (h *hearing) combo() Reading {
 		}
 		steps = append(steps, k)
 	}
+	steps = h.before(steps)
 	if len(steps) < 2 {
 		return h.hyphened()
 	}
@@ -56,6 +57,18 @@ func (h *hearing) combo() Reading {
 		r.Score++
 	}
 	return r
+}
+
+// before adds the words that a list of short steps begins with: "clear, drop, smash".
+func (h *hearing) before(steps []int) []int {
+	if len(steps) < 2 || steps[0] != 1 || h.whoFirst() >= 0 {
+		return steps
+	}
+	c, next := &h.chunks[0], &h.chunks[1]
+	if c.to-c.from > 2 || c.from >= c.to || len(c.marks)+len(c.before) > 0 || next.after != "," || next.to-next.from > 2 || only(h.words[c.from:c.to], placeWords) {
+		return steps
+	}
+	return append([]int{0}, steps...)
 }
 
 // counted tells whether a chunk has an amount of its own.

@@ -60,7 +60,7 @@ func TestLinesAreHeardAsTheyAreMeant(t *testing.T) {
 		"squat jump straight into a 5 m sprint. 3 of those, full":       {Is: hear.Combo, Times: 3},
 		"bike or jog 5 mins, whatever's free":                           {Is: hear.Choice, Name: "bike or jog", Amount: hear.Amount{Seconds: 300}},
 		"Coin toss @ 20":                                                {Is: hear.Fixed, Name: "Coin toss"},
-		"PART 2: BALL WORK (32 to 24)":                                  {Is: hear.Heading, Name: "PART"},
+		"PART 2: BALL WORK (32 to 24)":                                  {Is: hear.Heading, Name: "PART 2"},
 		"bibs are in the blue bag, cones in the shed":                   {Is: hear.Remark},
 		"don't forget we're on the small pitch again so mind the fence": {Is: hear.Remark},
 	} {

@@ -130,7 +130,7 @@ func capitals(text string) bool {
 
 // eventWords are of what is fixed on a day.
 var eventWords = strings.Fields(`toss talk talks anthem briefing lineup line-up meeting register check photo photos presentation tape taping strapping jerseys shirts kit helmets bibs ref refs
-	umpire umpires officials call-room resurface video knock-up huddle parade handshakes inspection weigh-in scrutineering classification arrival arrive bus chat teamsheet numbers drinks drink water whistle hooter horn jewellery team-talk gaffer boss doors handover changeover`)
+	umpire umpires officials call-room resurface video knock-up huddle parade handshakes inspection weigh-in scrutineering classification arrival arrive bus chat teamsheet numbers toilet toilets drinks drink water whistle hooter horn jewellery team-talk gaffer boss doors handover changeover`)
 
 // eventPairs are of two words.
 var eventPairs = []string{"call room", "knock up", "coin toss", "line up", "kit on", "bibs off", "shirts on", "team talk", "stick check", "equipment check", "captains meeting", "anthems on"}
@@ -260,7 +260,8 @@ func (h *hearing) remark() Reading {
 		}
 		if h.Moves(strings.ToLower(h.text(c.from, c.to))) {
 			s--
-		} else if said > 0 && len(h.marks) == 0 {
+		}
+		if said > 0 && len(h.marks) == 0 {
 			s += 2
 		}
 	}

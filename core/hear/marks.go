@@ -171,6 +171,16 @@ var patterns = []pattern{
 		return true
 	}),
 	// How long.
+	say(roleTime, 5, `(?:left|right|l|r) «D» (?:, |and |then )*(?:left|right|l|r) «D»`, func(g []string, m *mark) bool {
+		_, m.n = span(g[1])
+		m.text = "sides"
+		return g[1] == g[2]
+	}),
+	say(roleTime, 5, `«D» (?:on the |to the )?(?:left|right|l|r)(?: side| leg| arm)? (?:, |and |then )*«N» (?:s |min )?(?:on the |to the )?(?:left|right|l|r)(?: side| leg| arm)?`, func(g []string, m *mark) bool {
+		_, m.n = span(g[1])
+		m.text = "sides"
+		return strings.HasPrefix(g[1], g[2]+" ")
+	}),
 	say(roleTime, 1, `(?:for |about )?«D»(?: of)?`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); return m.n > 0 }),
 	say(roleTime, 4, `«N» (?:x|of|holds? of|lots of|sets of|set of|reps of|rep of|round of|rounds of) «D»`, func(g []string, m *mark) bool {
 		m.sets = num(g[1])
@@ -232,7 +242,7 @@ var patterns = []pattern{
 		return num(g[1]) >= 40 && num(g[1]) <= 100
 	}),
 	say(roleEfforts, 2, `(?:at |last one |)(flat out|full tilt|full speed|full pace|full power|full effort|full gas|all out|max effort|maximal|max|full|3 / 4(?: pace| speed| power| effort)?|(?:3|three|0.75) quarters?(?: pace| speed| power| effort)?|0.75 (?:pace|speed|power|effort)|half (?:pace|speed|power|effort)|0.5 (?:pace|speed|power|effort))`, func(g []string, m *mark) bool { m.list = []float64{effort(g[1])}; return true }),
-	say(roleDegrees, 9, `(\d+ (?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max)(?:(?: ,| then| and| /)* \d+ (?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max))+)`, func(g []string, m *mark) bool { return degrees(g[1], m) }),
+	say(roleDegrees, 14, `(\d+ (?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max)(?:(?: ,| then| and| /)* \d+ (?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max))+)`, func(g []string, m *mark) bool { return degrees(g[1], m) }),
 	say(roleTempo, 4, `(\d) ?- ?(\d) ?- ?(\d)(?: ?- ?(\d))?(?: tempo)?`, func(g []string, m *mark) bool {
 		for _, one := range g[1:] {
 			if one != "" {
@@ -279,7 +289,8 @@ var patterns = []pattern{
 	say(roleWho, 4, `(?:year|yr|grade|under|u) \d+ ?s?(?: only)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleWho, 3, `(?:in|by) (?:pairs?|threes|fours|fives|twos|[2345] s|partners|small groups|groups)`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleLoad, 3, `«N» (?:kg|kgs|kilo|kilos|lb|lbs|cm|inch|inches|mm|bar)`, nil),
-	say(roleNone, 3, `(?:part|phase|block|stage|station) \d`, nil),
+	say(roleNone, 3, `(?:part|phase|block|stage|station) \d`, func(g []string, m *mark) bool { m.text = "part"; return true }),
+	say(roleLoad, 4, `across the (?:«N» - «L» |«N» «L» )?(?:box|area|court|pitch|hall|gym|field|key|circle|goal)`, nil),
 	say(roleLoad, 4, `«N» (?:lines?|lanes?|groups?|teams?|queues?|files?) of «N»`, nil),
 	say(roleLoad, 3, `[123] touch(?:es)?(?: only| max)?`, nil),
 	say(roleNone, 5, `on all (?:4 s|fours|4)`, nil),

@@ -41,6 +41,7 @@ type Dose struct {
 	sides        int        // 0: not said
 	each         bool       // each, without saying of what
 	own, inAll   bool
+	ownSide      bool // in this word
 	bare         int     // a number without a unit
 	back         float64 // metres a second of the way back, where that was said
 	from, upTo   int     // of "8 to 10"
@@ -251,8 +252,8 @@ func (s *scan) breaths(d *Dose) bool {
 // sideWords take sides, directions and "in all".
 func (s *scan) sideWords(d *Dose) bool {
 	d.each = eachEnd.MatchString(s.text)
-	if s.take(ownSide) != nil {
-		d.own = true
+	if m := s.take(ownSide); m != nil {
+		d.own, d.ownSide = true, strings.Contains(strings.ToLower(m[0]), "own")
 	}
 	if m := s.take(toAndFro); m != nil {
 		d.Directions, d.bare = 2, number(m[1])

@@ -266,7 +266,7 @@ func (r *Reader) heardWay(a *hear.Amount, d *Dose, name string) {
 		d.Metres = unmeasured
 	}
 	if a.Laps > 0 {
-		d.Laps, d.Metres = max(1, whole(a.Laps)), r.wayRound(name)
+		d.Laps, d.Metres = max(1, whole(a.Laps))*ways, r.wayRound(name)
 		d.Trips = d.Laps
 	}
 }

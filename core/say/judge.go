@@ -27,6 +27,8 @@ func (r *Reader) named(l *Line) bool {
 	switch {
 	case l.Code != "" && !l.slip && x.Known(l.Name):
 		return true
+	case l.Lanes > 0 && l.Code != "":
+		return true
 	case l.Dose != nil && len(l.Dose.Parts) > 1 && !strings.ContainsAny(l.Name, "0123456789;,"):
 		return true
 	case strings.ContainsAny(l.Name, "0123456789:;,") || len(words) > 5:
@@ -170,6 +172,9 @@ const doubtful, hopeless = 4.6, 3.2
 // explained tells whether a line says what only the rules know.
 func (r *Reader) explained(ruled, heard *Line) bool {
 	several := heard.Is == IsCombo && (heard.Times > 1 || heard.score >= 7) || heard.Is == IsChoice
+	if clockFirst.MatchString(ruled.Said) && heard.At != nil && ruled.At == nil && ruled.Is != IsFixed { // 14:20 is nothing to hold
+		return false
+	}
 	switch ruled.Is {
 	case IsPhase, IsFixed, IsBring, IsStock, IsLegs:
 		return true
@@ -203,6 +208,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 		ruled.Code != "" && heard.Code == "" && heard.Is == IsDrill && ruled.Dose != nil && heard.Dose != nil && sameTotals(ruled.Dose, heard.Dose),
 		ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose != nil && heard.Dose != nil && ruled.Dose.Metres > 0 && heard.Dose.Metres == 0,
 		ruled.Dose != nil && heard.Dose != nil && ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose.sides > heard.Dose.sides && ruled.Dose.Kind == heard.Dose.Kind,
+		ruled.Lanes > 0 && ruled.Code != "" && ruled.Code == heard.Code,
 		ruled.Dose != nil && heard.Dose != nil && (ruled.Dose.Least > 0 && heard.Dose.Least == 0 || ruled.Dose.LeastSets > 0 && heard.Dose.LeastSets == 0),
 		heard.Is == IsFixed && heard.From == nil && len(strings.Fields(heard.Said)) == 1,
 		heard.Is == IsFixed && heard.From == nil && (ruled.Code != "" || ruled.Window != nil),

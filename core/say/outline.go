@@ -53,7 +53,7 @@ var (
 	headTimes  = regexp.MustCompile(`(?i)\b(?:from|at|until|till|to|by|done by|before|after|off|last|first|under|u|t|-)[ -]*\d{1,2}(?:[:.]\d\d)?(?:~?(?:'|min\w*))?(?: ?(?:to|-|–) ?\d{1,2})?\b|\b\d{1,2}[:.]\d\d\b|\b\d{1,2} ?(?:to|-|–) ?\d{1,2}\b(?: ?(?:min\w*|'))?(?:$|[,;(])|\b\d{1,2} ?(?:m|metres?|meters?|yds?|yards?) (?:apart|between)\b`)
 	outOf      = regexp.MustCompile(`(?i)\b\d{1,2} ?(?:min\w*|')? (?:out|to go)\b|\bto the \d\d\b`)
 	inCapitals = regexp.MustCompile(`^[A-Z][A-Z/&+' -]{2,}(?:[^a-z]|$)`)
-	anyAmount  = regexp.MustCompile(`(?i)\d|\b(?:twice|each way|each side|there and back|until|a side)\b`)
+	anyAmount  = regexp.MustCompile(`(?i)\d|\b(?:dozen|couple of|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty|twice|each way|each side|there and back|until|a side)\b`)
 	titleWords = regexp.MustCompile(`(?i)\b(?:warm[- ]?ups?|game ?day|match ?day|md|comp(?:etition)? day|kick[- ]?off|ko|throw[- ]in|first (?:bounce|serve|pitch|ball|whistle)|puck drop|tip[- ]?off|starting time|start(?:s)? (?:at )?\d)\b`)
 	clockWords = regexp.MustCompile(`(?i)\b\d{1,2}(?:[:.]\d\d)? ?(?:am|pm|o'?clock)\b`)
 	dayWords   = regexp.MustCompile(`(?i)\b(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?\b|\b(?:pre-?game|routine|w[ /-]?up|wu|session|plan)\b`)

@@ -104,7 +104,7 @@ func (d *Dose) fill(kind drill.Kind) {
 			d.Reps = n
 		}
 		d.Sides = max(d.sides, 1)
-		if d.own {
+		if d.own && d.ownSide {
 			d.Sides = "own"
 		}
 		if d.inAll && d.sides < 2 && !d.own {
