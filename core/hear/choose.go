@@ -213,7 +213,7 @@ func (h *hearing) fitsCount(m *mark, next string) float64 {
 	switch {
 	case h.is(m.from-1, "off", "from", "after"), m.least > m.n:
 		return unfit
-	case spelt && m.n > 2 && slices.Contains(natural, next):
+	case spelt && m.n > 2 && (slices.Contains(natural, next) || h.is(m.to+1, "each", "per", "both", "either")):
 		return 0
 	case spelt && next != "" && !first && alone && m.weight < 1 && !slices.Contains([]string{"on", "each", "per", "a", "ea", "e/s", "x"}, next), spelt && m.n == 1 && alone, next == "v",
 		next == "on" && alone && m.to+1 < len(h.words) && h.words[m.to+1].numeral:

@@ -85,6 +85,12 @@ func (h *hearing) heads(c *chunk) (s float64) {
 	if titles(words) {
 		s += 5
 	}
+	if text := strings.ToLower(text); len(words) <= 4 && (strings.HasPrefix(text, "warm up") || strings.HasPrefix(text, "warm down") || strings.HasPrefix(text, "cool down")) {
+		s += 6
+	}
+	if groupLike(words) && slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleUntil }) {
+		s += 2
+	}
 	if only(words, body) || only(words, phaseWords) {
 		s += 4
 	}

@@ -136,6 +136,12 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 	s -= 0.6 * float64(max(0, b-a-4))
 	// what is left behind the name is a cue: a word each costs a little, so that a name stays whole
 	s -= 0.3 * float64(min(3, c.to-b))
+	for i := a + 1; i+1 < b; i++ { // where it is done is told beside what it is called
+		if slices.Contains(preps, h.words[i].is) && h.is(i+1, "the", "your", "a", "their") && !h.Known(text) && h.vocabulary(a, i) {
+			s -= 2
+			break
+		}
+	}
 	// a name that ends in "with a shuttle" is longer than it need be
 	for i := a + 1; i < b; i++ {
 		if slices.Contains(preps, h.words[i].is) && h.Moves(h.text(a, i)) && b-i > 2 {
@@ -153,6 +159,16 @@ func (h *hearing) leads(a int) bool {
 		if !slices.ContainsFunc(h.marks, func(m mark) bool {
 			return m.from <= i && i < m.to && (m.role == roleWho || m.role == roleFiller || m.role == roleLeader || timed(m.role))
 		}) && !h.words[i].sign {
+			return false
+		}
+	}
+	return true
+}
+
+// vocabulary tells whether words are of names of drills.
+func (h *hearing) vocabulary(from, to int) bool {
+	for i := from; i < to; i++ {
+		if !h.Word(h.words[i].is) {
 			return false
 		}
 	}
@@ -222,6 +238,6 @@ func (h *hearing) people(from, to int) bool {
 }
 
 var groupWords = strings.Fields(`everyone everybody all squad team group lads girls boys guys ladies players subs bench starters reserves juniors seniors pairs threes fours twos
-	forwards backs keepers keeper gk gks goalies goalie pitchers pitcher catchers bowlers batters fielders outfielders infielders mids defenders attackers wings wingers centres guards bigs
+	forwards backs attack defence defense keepers keeper gk gks goalies goalie pitchers pitcher catchers bowlers batters fielders outfielders infielders mids defenders attackers wings wingers centres guards bigs
 	setters hitters liberos libs outsides middles rucks throwers fwds ds dss lads jumpers sprinters kickers qbs wrs o-line d-line ol dl ol/dl pack d-men men pivots shooters rowers crew
 	pointers ones twos threes partners leads seconds year 8s 7s 9s 10s u12s u14s u16s u18s squad-a unit relievers starters anyone`)

@@ -67,7 +67,7 @@ func (h *hearing) single() Reading {
 	if len(h.marks) > 0 && h.marks[0].from == 0 && h.marks[0].role == roleLine { // "home to first" is what it is called
 		best = h.named(0, h.marks[0].to, 4)
 	}
-	if i := h.noun(); i >= 0 && !slices.ContainsFunc(h.chunks, func(c chunk) bool { return c.from < c.to }) {
+	if i := h.noun(); i >= 0 && !slices.ContainsFunc(h.chunks, func(c chunk) bool { return c.from < c.to && !only(h.words[c.from:c.to], natural) }) {
 		return h.named(i, i+1, 4)
 	}
 	for k := range h.chunks {
@@ -82,6 +82,9 @@ func (h *hearing) single() Reading {
 		seen++
 		if seen > 4 || from >= to {
 			continue
+		}
+		if k == 0 && h.label(c) {
+			score -= 3.5
 		}
 		r := h.named(from, to, score-h.others(k, who))
 		if from > c.from { // whose it is stands before it
@@ -105,10 +108,24 @@ func (h *hearing) single() Reading {
 	return best
 }
 
+// label tells whether a chunk only says of what sort is what follows it after a colon: "dry land:
+// squats".
+func (h *hearing) label(c *chunk) bool {
+	if len(h.chunks) < 2 || h.chunks[1].after != ":" || len(c.marks) > 0 || c.to-c.from > 3 {
+		return false
+	}
+	next := &h.chunks[1]
+	if next.from >= next.to || slices.Contains(cueFirst, h.words[next.from].is) {
+		return false
+	}
+	text := strings.ToLower(h.text(next.from, next.to))
+	return (h.Moves(text) || h.Known(text)) && !h.Known(strings.ToLower(h.text(c.from, c.to)))
+}
+
 // noun is the word of what is counted, of a line that names nothing else: "20 kicks"; -1: none.
 func (h *hearing) noun() int {
 	for _, m := range h.marks {
-		if last := &h.words[m.to-1]; m.role == roleCount && m.to-m.from > 1 && !last.numeral && (h.Word(last.is) || h.Moves(last.is)) {
+		if last := &h.words[m.to-1]; (m.role == roleCount || m.role == roleLaps) && m.to-m.from > 1 && !last.numeral && (m.role == roleLaps || h.Word(last.is) || h.Moves(last.is)) {
 			return m.to - 1
 		}
 	}

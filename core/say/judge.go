@@ -27,7 +27,7 @@ func (r *Reader) named(l *Line) bool {
 	switch {
 	case l.Code != "" && !l.slip && x.Known(l.Name):
 		return true
-	case l.Lanes > 0 && l.Code != "":
+	case l.Lanes > 0 && l.Code != "" && !strings.ContainsAny(l.Name, ",;0123456789"):
 		return true
 	case l.Dose != nil && len(l.Dose.Parts) > 1 && !strings.ContainsAny(l.Name, "0123456789;,"):
 		return true
@@ -49,6 +49,12 @@ var between = strings.Fields("off every from by till until then for round & afte
 func lost(l *Line, text string) (numbers []string) {
 	said := figuresOf{}
 	l.tells(said)
+	if l.At != nil {
+		text = clockFirst.ReplaceAllString(text, "")
+	}
+	if l.Lanes > 0 {
+		text = inLines.ReplaceAllString(text, "")
+	}
 	for _, w := range strings.Fields(strings.ToLower(text)) {
 		if n := smallNumbers[strings.Trim(w, ".,:;")]; n > 2 && !said[strconv.Itoa(n)] {
 			numbers = append(numbers, w)
@@ -199,7 +205,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if !r.named(ruled) || strings.ContainsAny(ruled.Note, "0123456789") && !onlyMetres.MatchString(ruled.Note) {
 		return false
 	}
-	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil && h.sides == 2 && d.sides == 0 && (d.Kind == drill.Grid && h.Directions > 1 || len(d.PartReps) > 0) {
+	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil && (h.sides == 2 && d.sides == 0 && d.Kind == drill.Grid && h.Directions > 1 || len(d.PartReps) == 2 && d.PartReps[0] == d.PartReps[1]) {
 		return false
 	}
 	switch known := (lexicon{r}).Known(ruled.Name); {
@@ -234,6 +240,8 @@ func (r *Reader) agree(a, b *Line) bool {
 
 // notNamed are names that hold what is told beside them.
 var notNamed = regexp.MustCompile(`(?i: - | and back(?:wards)?$)|(?i: (?:on|all|in|to|at|with|for|s|the|a)$)|(?i:\b(?:low|tall|soft|quiet|loose|easy|big) (?:hips|hands|feet|knees|arms|chest)\b)| (?:with|w) [A-Z]`)
+
+var inLines = regexp.MustCompile(`(?i)\blines of \d+`)
 
 var clockFirst = regexp.MustCompile(`^\d{1,2}[:.]\d\d `)
 
