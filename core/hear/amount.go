@@ -70,7 +70,9 @@ func (h *hearing) counts(a *Amount, c *counted, m *mark) bool {
 			c.times = m
 		}
 	case roleSide:
-		a.Sides = 2
+		if once := h.before(m.from); once == nil || once.role != roleTimes || once.n != 1 { // "twice, once off each foot" is two
+			a.Sides = 2
+		}
 	case roleWays:
 		a.Ways = max(a.Ways, m.n)
 	case roleParts:
@@ -82,6 +84,16 @@ func (h *hearing) counts(a *Amount, c *counted, m *mark) bool {
 		return false
 	}
 	return true
+}
+
+// before is the mark that ends where a word begins; nil: none.
+func (h *hearing) before(at int) *mark {
+	for i := range h.marks {
+		if h.marks[i].to == at {
+			return &h.marks[i]
+		}
+	}
+	return nil
 }
 
 // goes takes a mark that says how far.

@@ -33,7 +33,7 @@ func (h *hearing) combo() Reading {
 		}
 		steps = append(steps, k)
 	}
-	steps = h.before(steps)
+	steps = h.opened(steps)
 	if len(steps) < 2 {
 		return h.hyphened()
 	}
@@ -59,8 +59,8 @@ func (h *hearing) combo() Reading {
 	return r
 }
 
-// before adds the words that a list of short steps begins with: "clear, drop, smash".
-func (h *hearing) before(steps []int) []int {
+// opened adds the words that a list of short steps begins with: "clear, drop, smash".
+func (h *hearing) opened(steps []int) []int {
 	if len(steps) < 2 || steps[0] != 1 || h.whoFirst() >= 0 {
 		return steps
 	}

@@ -173,7 +173,7 @@ func (h *hearing) event() (s float64) {
 	var plain []word
 	for i := range h.words {
 		if !slices.ContainsFunc(h.marks, func(m mark) bool {
-			return m.from <= i && i < m.to && (m.role == roleBefore || m.role == roleAfter || m.role == roleStraight)
+			return m.from <= i && i < m.to && (m.role == roleEvery || m.role == roleBefore || m.role == roleAfter || m.role == roleStraight)
 		}) {
 			plain = append(plain, h.words[i])
 		}
@@ -253,6 +253,9 @@ func (h *hearing) remark() Reading {
 		}
 		if slices.Contains(containers, w.is) && i > 1 {
 			s += 2.5
+		}
+		if i == 0 && w.is == "keep" && amounts == 0 && len(h.marks) == 0 {
+			s += 5
 		}
 		if i == 0 && slices.Contains(remarkFirst, w.is) {
 			s += 2

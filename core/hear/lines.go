@@ -112,7 +112,7 @@ func (h *hearing) lineToLine(i int) (m mark, is bool) {
 		for end := min(k+3, len(h.words)); known && end > k; end-- {
 			b := strings.ToLower(h.text(k, end))
 			metres, ok := h.lineName(b)
-			if slices.Contains(verbs, b) {
+			if h.is(k, verbs...) {
 				break
 			}
 			ok = ok || end == k+1 && k > j+1 && h.words[k].numeral

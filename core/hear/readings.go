@@ -99,7 +99,7 @@ func (h *hearing) single() Reading {
 			r.Score++
 		} else if who >= 0 {
 			r.Who = append(r.Who, h.text(h.chunks[who].from, h.chunks[who].to))
-			r.Score += 1
+			r.Score += 1.5
 		}
 		if r.Score > best.Score {
 			best = r

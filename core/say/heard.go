@@ -49,6 +49,9 @@ func (x lexicon) Goes(name string) bool {
 
 func (x lexicon) Person(text string) bool {
 	name := strings.TrimPrefix(fold(text), "the ")
+	if name == "" || name[0] >= '0' && name[0] <= '9' { // a number alone is how many
+		return false
+	}
 	if name == "everyone" || name == "everybody" || name == "all" {
 		return true
 	}

@@ -78,7 +78,7 @@ type figuresOf map[string]bool
 
 func (said figuresOf) put(numbers ...float64) {
 	for _, n := range numbers {
-		for _, one := range []float64{n, n / 2, 60 * n, n / 60, 100 * n, n / measure.Yard, n / measure.Foot, math.Mod(n, 60)} {
+		for _, one := range []float64{n, 60 * n, n / 60, 100 * n, n / measure.Yard, n / measure.Foot, math.Mod(n, 60)} {
 			if whole := math.Round(one); math.Abs(one-whole) < 0.02 {
 				said[strconv.Itoa(int(whole))] = true
 			}
@@ -111,7 +111,7 @@ func (l *Line) tells(said figuresOf) {
 			said.put(float64(-*at))
 		}
 	}
-	said.put(float64(l.Times), float64(l.Rounds), float64(l.LeastRounds), l.RestSeconds, float64(l.Lanes), float64(l.AtOnce), float64(l.Trips), float64(l.Pick), float64(l.Change), float64(l.Waves), float64(l.PerLane), float64(l.count))
+	said.put(float64(l.Times), float64(l.Times)/2, float64(l.Rounds), float64(l.LeastRounds), l.RestSeconds, float64(l.Lanes), float64(l.AtOnce), float64(l.Trips), float64(l.Pick), float64(l.Change), float64(l.Waves), float64(l.PerLane), float64(l.count))
 	if l.Dose != nil {
 		l.Dose.tells(said)
 	}
@@ -135,7 +135,7 @@ func (l *Line) tells(said figuresOf) {
 func (d *Dose) tells(said figuresOf) {
 	said.put(float64(d.Sets), float64(d.LeastSets), float64(d.Reps), float64(d.Directions), d.HoldSeconds, float64(d.Breaths), d.RestSeconds, float64(d.Least), float64(d.Trips), float64(d.Laps), d.Metres, d.Effort, float64(d.Acts), float64(d.Tries), float64(d.Seconds), float64(d.Seconds*max(1, d.Sets)))
 	said.put(d.Efforts...)
-	said.put(float64(2*d.Reps), float64(2*d.Trips), float64(d.Reps)/3, float64(d.Reps)/4)
+	said.put(float64(2*d.Reps), float64(2*d.Trips), float64(d.Trips)/2, float64(d.Trips)/4, float64(d.Laps)/2, float64(d.Acts)/2, float64(d.Seconds)/2, float64(d.Reps*max(1, d.sides))/2, float64(d.Reps)/3, float64(d.Reps)/4)
 	all := 0
 	for _, n := range slices.Concat(d.Counts...) {
 		all += n
@@ -214,6 +214,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 		ruled.Code != "" && heard.Code == "" && heard.Is == IsDrill && ruled.Dose != nil && heard.Dose != nil && sameTotals(ruled.Dose, heard.Dose),
 		ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose != nil && heard.Dose != nil && ruled.Dose.Metres > 0 && heard.Dose.Metres == 0,
 		ruled.Dose != nil && heard.Dose != nil && ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose.sides > heard.Dose.sides && ruled.Dose.Kind == heard.Dose.Kind,
+		onlyMetres.MatchString(ruled.Note) && strings.Contains(ruled.Note, ","), // a ladder
 		ruled.Lanes > 0 && ruled.Code != "" && ruled.Code == heard.Code,
 		ruled.Dose != nil && heard.Dose != nil && (ruled.Dose.Least > 0 && heard.Dose.Least == 0 || ruled.Dose.LeastSets > 0 && heard.Dose.LeastSets == 0),
 		heard.Is == IsFixed && heard.From == nil && len(strings.Fields(heard.Said)) == 1,
@@ -253,7 +254,7 @@ var ofThose = regexp.MustCompile(`(?i)\bof (?:them|those|these)\b`)
 // told are names that are none: what is said to players.
 var told = regexp.MustCompile(`(?i)^(?:then|and|swap|sit|drink|rest|keep|feet|cheek|no)\b`)
 
-var onlyMetres = regexp.MustCompile(`^[\d.]+ m$`)
+var onlyMetres = regexp.MustCompile(`^[\d.]+ m(?:, [\d.]+ m)*$`)
 
 // plans are how many things of the plan a line speaks of.
 func (l *Line) plans() (n int) {
