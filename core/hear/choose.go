@@ -108,11 +108,7 @@ const unfit = -9.0
 
 // fits is how well a mark stands where it stands.
 func (h *hearing) fits(m *mark) float64 {
-	next := ""
-	if m.to < len(h.words) && !h.words[m.to].delimits() {
-		next = h.words[m.to].is
-	}
-	last := next == ""
+	next := h.next(m)
 	switch m.role {
 	case roleCount:
 		return h.fitsCount(m, next)
@@ -127,11 +123,11 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleEfforts:
-		if one := h.words[m.to-1].is; m.to-m.from == 1 && !last && (one == "full" || one == "max" || one == "maximal") {
+		if one := h.words[m.to-1].is; m.to-m.from == 1 && next != "" && (one == "full" || one == "max" || one == "maximal") {
 			return unfit
 		}
 	case roleNone:
-		if m.text == "part" && (!last || m.from > 2 || m.from > 0 && h.is(m.from, "block")) {
+		if m.text == "part" && (next != "" || m.from > 2 || m.from > 0 && h.is(m.from, "block")) {
 			return unfit
 		}
 	case roleFirst:
@@ -146,27 +142,8 @@ func (h *hearing) fits(m *mark) float64 {
 		if slices.Contains([]string{"to", "from", "off", "across", "over"}, next) { // "15 sets to the outside" are balls set
 			return unfit
 		}
-	case roleUntil: // a range that falls is when, one that rises is how many
-		if m.from == 0 && m.n > m.least {
-			return 1
-		}
-		if !last && !slices.Contains([]string{"with", "@", "by", "in", "at", "for", "on"}, next) {
-			return -4
-		}
-		return 2
-	case roleAt, roleFrom:
-		switch {
-		case m.text == "clock":
-			return 0
-		case m.text == "before" && last:
-			return 1
-		}
-		if h.is(m.to, ",", "/") && m.to+1 < len(h.words) && h.words[m.to+1].numeral && m.n >= 30 && (strings.Contains(h.line, "%") || h.words[m.to+1].number > m.n) { // at 70, 90, 100 %
-			return -4
-		}
-		if !last {
-			return -4
-		}
+	case roleUntil, roleAt, roleFrom:
+		return h.fitsWhen(m, next)
 	case roleBack:
 		if slices.Contains([]string{"knee", "foot", "row", "leg", "line", "squat", "pocket"}, next) {
 			return unfit
@@ -175,6 +152,33 @@ func (h *hearing) fits(m *mark) float64 {
 		if next == "together" {
 			return unfit
 		}
+	}
+	return 0
+}
+
+// next is the word behind a mark; "" where a sign or nothing follows.
+func (h *hearing) next(m *mark) string {
+	if m.to < len(h.words) && !h.words[m.to].delimits() {
+		return h.words[m.to].is
+	}
+	return ""
+}
+
+// fitsWhen is how well a time stands where it stands: a range that falls is when, one that rises is
+// how many.
+func (h *hearing) fitsWhen(m *mark, next string) float64 {
+	last := next == ""
+	switch {
+	case m.role == roleUntil && m.from == 0 && m.n > m.least, m.text == "before" && last:
+		return 1
+	case m.role == roleUntil && !last && !slices.Contains([]string{"with", "@", "by", "in", "at", "for", "on"}, next):
+		return -4
+	case m.role == roleUntil:
+		return 2
+	case m.text == "clock":
+		return 0
+	case h.is(m.to, ",", "/") && h.numeral(m.to+1) && m.n >= 30 && (strings.Contains(h.line, "%") || h.words[m.to+1].number > m.n), !last: // at 70, 90, 100 %
+		return -4
 	}
 	return 0
 }

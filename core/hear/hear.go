@@ -66,7 +66,7 @@ type Amount struct {
 	Laps              float64
 	Efforts           []float64
 	Tempo             []float64
-	Each              bool // of each, of what was not said
+	Each              bool   // of each, of what was not said
 	Counted           bool   // what is held was counted apart: ten, of 3 s each
 	Unit              string // in which lengths were said: yd, ft or ""
 }

@@ -114,20 +114,13 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 		}
 	}
 	s += 2 * float64(known) / float64(b-a)
-	switch leads := h.leads(a) && b-a > 1; {
-	case h.Known(text) && (b-a > 1 || h.leads(a)), !slices.Contains(cueFirst, h.words[a].is):
-	case leads && slices.Contains(natural, h.words[a].is) && h.Word(h.words[a+1].is):
-	case leads && (slices.Contains(natural, h.words[a].is) || slices.Contains(body, h.words[a].is) || h.is(a, "ball")):
-		s--
-	default:
-		s -= 4
-	}
+	s -= h.begun(a, b, text)
 	for i := a + 1; i < b; i++ {
 		if slices.Contains(endsName, h.words[i].is) && !h.Known(text) && !h.numeral(i+1) {
 			s -= 1.5
 		}
 	}
-	if sided(h.words[a:a+1]) {
+	if sided(h.words[a : a+1]) {
 		s += 2
 	}
 	if groupLike(h.words[a:a+1]) && b-a > 1 && !h.Known(text) {
@@ -136,16 +129,34 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 	s -= 0.6 * float64(max(0, b-a-4))
 	// what is left behind the name is a cue: a word each costs a little, so that a name stays whole
 	s -= 0.3 * float64(min(3, c.to-b))
+	return s - h.tooLong(a, b, text)
+}
+
+// begun is what it costs a name that it begins as what people are told does.
+func (h *hearing) begun(a, b int, text string) float64 {
+	switch leads := h.leads(a) && b-a > 1; {
+	case h.Known(text) && (b-a > 1 || h.leads(a)), !slices.Contains(cueFirst, h.words[a].is):
+		return 0
+	case leads && slices.Contains(natural, h.words[a].is) && h.Word(h.words[a+1].is):
+		return 0
+	case leads && (slices.Contains(natural, h.words[a].is) || slices.Contains(body, h.words[a].is) || h.is(a, "ball")):
+		return 1
+	}
+	return 4
+}
+
+// tooLong is what it costs a name that it holds where something is done, or with what.
+func (h *hearing) tooLong(a, b int, text string) (s float64) {
 	for i := a + 1; i+1 < b; i++ { // where it is done is told beside what it is called
 		if slices.Contains(preps, h.words[i].is) && h.is(i+1, "the", "your", "a", "their") && !h.Known(text) && h.vocabulary(a, i) {
-			s -= 2
+			s += 2
 			break
 		}
 	}
 	// a name that ends in "with a shuttle" is longer than it need be
 	for i := a + 1; i < b; i++ {
 		if slices.Contains(preps, h.words[i].is) && h.Moves(h.text(a, i)) && b-i > 2 {
-			s -= 0.5 * float64(b-i)
+			s += 0.5 * float64(b-i)
 			break
 		}
 	}

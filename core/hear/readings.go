@@ -286,7 +286,9 @@ func (h *hearing) cues(from, to int) (list []string) {
 
 // explained tells whether a word is a sign, or of a mark.
 func (h *hearing) explained(i int) bool {
-	return h.words[i].sign || slices.ContainsFunc(h.marks, func(m mark) bool { return m.from <= i && i < m.to && !slices.Contains([]role{roleNone, roleOwn, roleApart, roleLoad}, m.role) })
+	return h.words[i].sign || slices.ContainsFunc(h.marks, func(m mark) bool {
+		return m.from <= i && i < m.to && !slices.Contains([]role{roleNone, roleOwn, roleApart, roleLoad}, m.role)
+	})
 }
 
 // clean is a name as it is kept: as it was typed, without what only begins a sentence.

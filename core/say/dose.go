@@ -41,7 +41,7 @@ type Dose struct {
 	sides        int        // 0: not said
 	each         bool       // each, without saying of what
 	own, inAll   bool
-	ownSide      bool // in this word
+	ownSide      bool    // in this word
 	bare         int     // a number without a unit
 	back         float64 // metres a second of the way back, where that was said
 	from, upTo   int     // of "8 to 10"

@@ -222,14 +222,19 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 		d.asKnown(k, name, a)
 	}
 	if d.Kind == drill.Reps || d.Kind == drill.Hold {
-		if d.Sets = max(1, d.Sets); d.Sides == nil {
-			d.Sides = 1
-		}
-		if a.Ways > 2 {
-			d.Reps *= whole(a.Ways)
-		}
+		d.atLeastOnce(a.Ways)
 	}
 	return d
+}
+
+// atLeastOnce fills in what is not said of what is counted: a set, a side; and counts several ways.
+func (d *Dose) atLeastOnce(ways float64) {
+	if d.Sets = max(1, d.Sets); d.Sides == nil {
+		d.Sides = 1
+	}
+	if ways > 2 {
+		d.Reps *= whole(ways)
+	}
 }
 
 // asKnown gives what was only counted the kind of a drill that is known: acts, lengths; each is

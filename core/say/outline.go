@@ -24,10 +24,10 @@ const (
 )
 
 var (
-	byNumber = regexp.MustCompile(`^\s*\(?(?:\d{1,2}|[ivx]{1,4}|[IVX]{1,4})[.)]\s+`)
-	byLetter = regexp.MustCompile(`^\s*\(?[A-Za-z][.)]\s+`)
+	byNumber  = regexp.MustCompile(`^\s*\(?(?:\d{1,2}|[ivx]{1,4}|[IVX]{1,4})[.)]\s+`)
+	byLetter  = regexp.MustCompile(`^\s*\(?[A-Za-z][.)]\s+`)
 	byCapital = regexp.MustCompile(`^\s*\(?[A-Z][.)]\s+`)
-	byBullet = regexp.MustCompile(`^\s*(?:[-*•·–—>]|o(?:\t| {2,}))\s*([^-–—*#=\s])`)
+	byBullet  = regexp.MustCompile(`^\s*(?:[-*•·–—>]|o(?:\t| {2,}))\s*([^-–—*#=\s])`)
 )
 
 // unmark is a line without its mark, and which it was. A letter is one of an outline only where
