@@ -149,7 +149,7 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleSide, roleWays:
-		if next == "together" {
+		if next == "together" || h.is(m.from, "a", "an") && h.is(m.to-1, "box", "wall", "goal", "corner", "spot", "end", "basket") && !(m.from > 0 && h.numeral(m.from-1)) { // "tag in a box"
 			return unfit
 		}
 	}
