@@ -242,7 +242,7 @@ var patterns = []pattern{
 		return num(g[1]) >= 40 && num(g[1]) <= 100
 	}),
 	say(roleEfforts, 2, `(?:at |last one |)(flat out|full tilt|full speed|full pace|full power|full effort|full gas|all out|max effort|maximal|max|full|3 / 4(?: pace| speed| power| effort)?|(?:3|three|0.75) quarters?(?: pace| speed| power| effort)?|0.75 (?:pace|speed|power|effort)|half (?:pace|speed|power|effort)|0.5 (?:pace|speed|power|effort))`, func(g []string, m *mark) bool { m.list = []float64{effort(g[1])}; return true }),
-	say(roleDegrees, 14, `(\d+ (?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max)(?:(?: ,| then| and| /)* \d+ (?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max))+)`, func(g []string, m *mark) bool { return degrees(g[1], m) }),
+	say(roleDegrees, 9, `(\d+ (?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max)(?:(?: ,| then| and| /)* \d+ (?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max))+)`, func(g []string, m *mark) bool { return degrees(g[1], m) }),
 	say(roleTempo, 4, `(\d) ?- ?(\d) ?- ?(\d)(?: ?- ?(\d))?(?: tempo)?`, func(g []string, m *mark) bool {
 		for _, one := range g[1:] {
 			if one != "" {
@@ -450,5 +450,6 @@ func degrees(text string, m *mark) bool {
 		}
 		m.list = append(m.list, e)
 	}
+	m.weight = 7 * float64(len(m.list)) // one that holds all goes before several
 	return len(m.list) > 1
 }

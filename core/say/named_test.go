@@ -1,6 +1,7 @@
 package say_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -54,6 +55,16 @@ func TestALineOfTheGroundIsKnownByItsName(t *testing.T) {
 	r := say.NewReader(say.Context{Sport: "rugby-union", Plays: &plays, Positions: []string{"Prop", "Wing"}, Book: book.Drills()})
 	for text, who := range map[string]string{"looseheads: neck holds 3 x 6 s": "Prop", "wingers: high balls 6": "Wing"} {
 		assert.Equal(t, []string{who}, r.Read(text).Who, "a position is named as its players call it: %s", text)
+	}
+	squad := say.Context{Plays: &plays, Book: book.Drills()}
+	for n := range 23 {
+		squad.Players = append(squad.Players, say.Player{Number: n + 1, Name: fmt.Sprintf("Wren %c", 'A'+n)})
+	}
+	full := say.NewReader(squad)
+	for n := 2; n <= 23; n++ { // a number behind a drill is how many, and nobody
+		line := full.Read(fmt.Sprintf("groin rocks %d", n))
+		assert.Empty(t, line.Who, n)
+		assert.Equal(t, n, line.Dose.Reps, n)
 	}
 	for _, said := range []string{"10 squats", "22 press-ups", "hold for 50", "press to the back", "half squats 10"} {
 		if d := r.Read(said).Dose; d != nil {

@@ -27,6 +27,9 @@ func TestAListIsToldByItsMarks(t *testing.T) {
 	assert.Equal(t, []string{"Mobilise", "hip circles 6", "team talk 68-55"}, texts("Mobilise", "hip circles 6", "team talk 68-55"), "a phase and an event are read as such")
 	assert.Equal(t, []string{"note: Hi Fenn,", "jog 3 min", "squats 10"}, texts("Hi Fenn,", "jog 3 min", "squats 10"))
 	assert.Equal(t, []string{"1. Jog"}, texts("1. Jog"), "one line is no list")
+	assert.Equal(t, []string{"## Calves, courtside", "calf raises 15", "## Hips", "open books 6 ea"}, texts("A. Calves, courtside", "a) calf raises 15", "B. Hips", "a) open books 6 ea"), "large letters hold small ones")
+	assert.Equal(t, []string{"note: Year 8, sports hall, double lesson", "tag 3 min", "## Then balls, in pairs", "chest passes 20", "## Pairs, 20 m apart", "bounce passes 20"},
+		texts("Year 8, sports hall, double lesson", "tag 3 min", "Then balls, in pairs", "chest passes 20", "Pairs, 20 m apart", "bounce passes 20"), "a class, what comes next, who it is for")
 	r := say.NewReader(say.Context{})
 	assert.Equal(t, "CATCH", r.Read("## CATCH w/ Tobin from 35").Name)
 	assert.Equal(t, "IN THE WATER", r.Read("## IN THE WATER from 30").Name)
