@@ -119,7 +119,8 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case rolePlace:
-		if (unitsOnly[next] || next == "min") && h.words[m.to-1].numeral { // "full court 4 min" is no court of that number
+		named := m.from == 0 || h.words[m.from-1].delimits() || h.is(m.from-1, "on", "at", "in", "to", "by")
+		if h.words[m.to-1].numeral && (unitsOnly[next] || next == "min" || !named) { // "full court 4" is no court of that number
 			return unfit
 		}
 	case roleEfforts:
