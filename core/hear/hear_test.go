@@ -71,7 +71,7 @@ func TestLinesAreHeardAsTheyAreMeant(t *testing.T) {
 		"side plank - 15 sec left, 15 right":                            {Name: "side plank", Amount: hear.Amount{Reps: 1, Sides: 2, Hold: 15}},
 		"14:20 skips 20m":                                               {Name: "skips", Amount: hear.Amount{Trips: 1, Metres: 20}},
 		"pop-ups off 5 steps x 4":                                       {Name: "pop-ups", Amount: hear.Amount{Reps: 4}},
-		"chair sprints half court 4, full":                              {Name: "chair sprints half court", Amount: hear.Amount{Reps: 4}},
+		"chair sprints half court 4, full":                              {Name: "chair sprints half court", Amount: hear.Amount{Reps: 4, Efforts: []float64{1}}},
 		"20 kicks":                                                      {Name: "kicks", Amount: hear.Amount{Reps: 20}},
 		"jog wall to wall x 6":                                          {Name: "jog", Amount: hear.Amount{Trips: 6, To: "wall"}},
 		"run, hop, jump x 4":                                            {Is: hear.Combo, Times: 4},
