@@ -193,7 +193,7 @@ func TestBadInputIsASentence(t *testing.T) {
 		{"a session that is no number", "/sessions/x/undo", url.Values{}, 404, "There is nothing here", ""},
 		{"a name of 10,000 characters", "/sessions", url.Values{"kind": {"match"}, "title": {long}, "start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "10000 characters is too long", long},
 		{"a form of two megabytes", "/sessions", url.Values{"title": {strings.Repeat("a", 2<<20)}}, 413, "too much at once", ""},
-		{"no name", "/sessions", url.Values{"kind": {"match"}, "title": {" "}, "start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "give it a name", ""},
+		{"a name too long", "/sessions", url.Values{"kind": {"match"}, "title": {strings.Repeat("x", 90)}, "start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "is too long", ""},
 		{"a title of two lines", "/sessions", url.Values{"kind": {"match"}, "title": {"a\nb"}, "start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "one line of plain text", ""},
 		{"minutes that are none", "/sessions", url.Values{"kind": {"match"}, "title": {"Kept title"}, "start": {"2026-12-01T15:00"}, "venue": {"1"}, "minutes": {"many"}}, 422, "between 5 and 180", "Kept title"},
 		{"air of a furnace", "/sessions", url.Values{"kind": {"match"}, "title": {"x"}, "start": {"2026-12-01T15:00"}, "venue": {"1"}, "air": {"400"}}, 422, "between -40 and 55", "400"},

@@ -30,7 +30,7 @@ func (h *hearing) heading() Reading {
 		return no
 	}
 	c := &h.chunks[first]
-	if who := h.whoFirst(); who >= 0 { // they do what follows
+	if who := h.whoFirst(); who >= 0 || h.is(h.chunks[first].from, "station") && h.plain() > 1 { // they do what follows
 		return no
 	}
 	r.Name = strings.Trim(h.text(c.from, c.to), " .:")

@@ -108,6 +108,10 @@ func (r *Reader) Heard(text string) Line {
 	case hear.Drill:
 		l.Is = IsDrill
 		r.hearDrill(&l, is.Name, &is.Amount)
+		if l.Dose != nil && l.Dose.To != "" { // where they go is told with it
+			l.Dose.To = strings.TrimPrefix(l.Dose.To, "the ")
+			l.Cues = append(l.Cues, "to the "+l.Dose.To)
+		}
 		if m := backOf.FindStringSubmatch(" " + text); m != nil && l.Dose != nil {
 			l.Dose.back = backPace[strings.ToLower(m[2])]
 		}
