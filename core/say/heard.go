@@ -206,10 +206,8 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 		if d.LeastSets > 0 {
 			d.Least = 0
 		}
-	case a.Seconds > 0 && a.Sides == 2 && a.Seconds <= 45:
+	case a.Seconds > 0 && a.Sides == 2: // so long a side
 		d.Kind, d.Reps, d.HoldSeconds = drill.Hold, 1, a.Seconds
-	case a.Seconds > 0 && a.Sides == 2:
-		d.Kind, d.Seconds, d.Sides, d.sides = drill.Time, 2*whole(a.Seconds), nil, 0
 	case a.Seconds > 0:
 		d.Kind, d.Seconds, d.Sets = drill.Time, whole(a.Seconds), 0
 	case (a.Hold > 0 || a.Breaths > 0) && !a.Counted:
