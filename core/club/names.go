@@ -267,11 +267,32 @@ func (r *nameReader) edge(name string) (string, []string, []string) {
 				continue // "Ana Wing": a name
 			}
 			if found, unknown, known := r.positions(said); known && len(unknown) == 0 && (at > 0 || strings.ToUpper(said) == said || n > 1) {
-				return strings.Join(rest, " "), found, nil
+				return r.twoWords(rest, found)
 			}
 		}
 	}
 	return name, nil, nil
+}
+
+// twoWords takes one position more from the end of a name that had one: "Ana Birk P starter".
+func (r *nameReader) twoWords(words, positions []string) (string, []string, []string) {
+	if last := words[len(words)-1]; len(words) > 2 && strings.ToUpper(last) == last {
+		if more, unknown, known := r.positions(last); known && len(unknown) == 0 {
+			words, positions = words[:len(words)-1], appendNew(more, positions)
+		}
+	}
+	return strings.Join(words, " "), positions, nil
+}
+
+// appendNew is a list with those of another that it has not.
+func appendNew(list, more []string) []string {
+	list = slices.Clone(list)
+	for _, one := range more {
+		if !slices.Contains(list, one) {
+			list = append(list, one)
+		}
+	}
+	return list
 }
 
 // nameOf parts a name: the first word, and the rest.

@@ -10,6 +10,7 @@ import (
 
 	"cuestart/core/drill"
 	"cuestart/core/hear"
+	"cuestart/core/measure"
 	"cuestart/core/movement"
 )
 
@@ -178,9 +179,32 @@ func (r *Reader) hearDrill(l *Line, name string, a *hear.Amount) {
 		l.Likely = append(l.Likely, other.Name)
 	}
 	l.Yards, l.Feet = a.Unit == "yd", a.Unit == "ft"
-	if d := r.heardDose(a, name); d != nil {
-		l.Dose = d
+	d := r.heardDose(a, name)
+	if d == nil {
+		return
 	}
+	l.Dose = d
+	if k != nil && k.Dose.Kind == drill.Count && d.Kind == drill.Travel && d.Laps == 0 && sent.MatchString(name) { // throws of 60 ft: where from is told
+		d.Kind, d.Acts, d.Trips = drill.Count, d.Trips, 0
+		l.Cues = append(l.Cues, told(d.Metres, a.Unit))
+		d.Metres = 0
+	}
+}
+
+// sent are acts by which a ball goes, and not who does them.
+var sent = pattern(`\b(?:throws?|toss|kicks?|pass|passes|serves?|shots?|pitches|hits?)$`)
+
+// told is a length in the unit in which it was said.
+func told(metres float64, unit string) string {
+	switch unit {
+	case "yd":
+		metres /= measure.Yard
+	case "ft":
+		metres /= measure.Foot
+	default:
+		unit = "m"
+	}
+	return strconv.FormatFloat(math.Round(10*metres)/10, 'f', -1, 64) + " " + unit
 }
 
 // heardDose is an amount as a dose; nil where nothing was said.

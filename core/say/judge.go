@@ -24,6 +24,9 @@ func (r *Reader) named(l *Line) bool {
 		return l.Is == IsLegs
 	}
 	words := strings.Fields(fold(l.Name))
+	if len(strings.Trim(l.Name, "., ")) < 2 {
+		return false
+	}
 	switch {
 	case l.Code != "" && !l.slip && x.Known(l.Name):
 		return true
@@ -200,9 +203,12 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	}
 	if ruled.Is == IsDrills && heard.Times < 2 {
 		known := heard.Code == "" && !slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Code == "" })
-		return known || !slices.ContainsFunc(ruled.Drills, func(one Line) bool { return !r.named(&one) || one.Dose == nil || told.MatchString(one.Name) })
+		return known || !slices.ContainsFunc(ruled.Drills, func(one Line) bool { return !r.named(&one) || one.Dose == nil || toldTo.MatchString(one.Name) })
 	}
 	if !r.named(ruled) || strings.ContainsAny(ruled.Note, "0123456789") && !onlyMetres.MatchString(ruled.Note) {
+		return false
+	}
+	if onlyMetres.MatchString(ruled.Note) && heard.Dose != nil && heard.Dose.Kind == drill.Count && (heard.Yards || heard.Feet) { // from how far is told as it was said
 		return false
 	}
 	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil && (h.sides == 2 && d.sides == 0 && d.Kind == drill.Grid && h.Directions > 1 || len(d.PartReps) == 2 && d.PartReps[0] == d.PartReps[1]) {
@@ -251,8 +257,8 @@ var timesLength = regexp.MustCompile(`(?i)\d ?x ?\d+ ?(?:m|yds?|yards?|ft|feet)\
 
 var ofThose = regexp.MustCompile(`(?i)\bof (?:them|those|these)\b`)
 
-// told are names that are none: what is said to players.
-var told = regexp.MustCompile(`(?i)^(?:then|and|swap|sit|drink|rest|keep|feet|cheek|no)\b`)
+// toldTo are names that are none: what is said to players.
+var toldTo = regexp.MustCompile(`(?i)^(?:then|and|swap|sit|drink|rest|keep|feet|cheek|no)\b`)
 
 var onlyMetres = regexp.MustCompile(`^[\d.]+ m(?:, [\d.]+ m)*$`)
 

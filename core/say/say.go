@@ -182,6 +182,9 @@ func NewReader(c Context) *Reader {
 	}
 	for _, u := range c.Units {
 		r.people = append(r.people, named{fold(u), u})
+		for _, also := range c.Plays.AlsoUnit(u) {
+			r.people = append(r.people, named{fold(also), u})
+		}
 	}
 	for _, p := range c.Players {
 		r.people = append(r.people, personNames(p, c.Players)...)

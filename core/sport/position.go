@@ -159,3 +159,17 @@ func slips(a, b string) int {
 	}
 	return row[len(y)]
 }
+
+// AlsoUnit is what else a unit of the sport is called, such as OF and outfielders; none where the
+// sport is not known, or has no unit of that name.
+func (s *Sport) AlsoUnit(name string) []string {
+	if s == nil {
+		return nil
+	}
+	for _, u := range s.Units {
+		if u.Name == name {
+			return u.Also
+		}
+	}
+	return nil
+}

@@ -96,6 +96,7 @@ type Target struct {
 // Unit is a set of positions that works together.
 type Unit struct {
 	Name      string   `json:"name"`
+	Also      []string `json:"also,omitempty"` // what else it is called, such as OF for the outfield
 	Positions []string `json:"positions"`
 }
 

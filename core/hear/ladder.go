@@ -1,0 +1,44 @@
+package hear
+
+// ladder is the reading in which one thing is done so often from so far, and then so often from
+// further: throws 60 ft x 10, 90 ft x 10. Of what does not travel it is all of them, and from where
+// is told; of what does each length is a step.
+func (h *hearing) ladder() Reading {
+	var rungs []int
+	for k := range h.marks {
+		if h.marks[k].role == roleTrips {
+			rungs = append(rungs, k)
+		}
+	}
+	if len(rungs) < 2 {
+		return no
+	}
+	for i := 1; i < len(rungs); i++ { // nothing else is named between them
+		for w := h.marks[rungs[i-1]].to; w < h.marks[rungs[i]].from; w++ {
+			if !h.words[w].delimits() && !h.is(w, "then", "and", "at", "from", "+") {
+				return no
+			}
+		}
+	}
+	r := h.single()
+	if r.Is != Drill || r.Name == "" {
+		return no
+	}
+	first, last := &h.marks[rungs[0]], &h.marks[rungs[len(rungs)-1]]
+	r.Score += float64(len(rungs))
+	a := r.Amount
+	if !h.Goes(r.Name) {
+		a.Trips, a.Metres, a.Reps = 0, 0, 0
+		for _, k := range rungs {
+			a.Reps += h.marks[k].sets
+		}
+		r.Amount, r.Cues = a, append(r.Cues, h.text(first.from, last.to))
+		return r
+	}
+	r.Is, r.Times, r.Amount = Combo, 1, Amount{Rest: a.Rest, Efforts: a.Efforts}
+	for _, k := range rungs {
+		a.Trips, a.Metres = h.marks[k].sets, h.marks[k].n
+		r.Steps = append(r.Steps, Step{r.Name, a})
+	}
+	return r
+}
