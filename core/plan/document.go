@@ -63,6 +63,7 @@ type Document struct {
 	Lists        []List         `json:"lists,omitempty"`  // with a start line of their own: after the end, at half-time, on the bench
 	Exceptions   []Exception    `json:"kept,omitempty"`   // findings that the coach keeps, and why
 	Notes        []string       `json:"notes,omitempty"`  // how the plan was fitted to its day: what it goes without, what takes its turn; sentences
+	Said         []Said         `json:"said,omitempty"`   // the lines in which it was written
 }
 
 // Restriction is what licensed medical staff ruled for a player. It is never

@@ -17,10 +17,7 @@ import (
 // Print writes a plan as lines that a [Reader] of that plan reads as the same one: what
 // is fixed, and under each phase its blocks with their drills.
 func Print(d *plan.Document, book []drill.Drill) []string {
-	p := &printer{doc: d, book: map[string]*drill.Drill{}, reader: NewReader(ContextOf(&plan.Document{Method: d.Method, Start: d.Start, Units: d.Units, Players: d.Players, Leaders: d.Leaders, Zones: d.Zones, Turns: d.Turns}, "", book))}
-	for i := range book {
-		p.book[book[i].Code] = &book[i]
-	}
+	p := newPrinter(d, book, nil)
 	for i := range d.Fixed {
 		p.fixed(&d.Fixed[i])
 	}
@@ -50,6 +47,16 @@ func Print(d *plan.Document, book []drill.Drill) []string {
 		p.lines = append(p.lines, "bring: "+brought(d, b))
 	}
 	return p.lines
+}
+
+func newPrinter(d *plan.Document, book []drill.Drill, known *Index) *printer {
+	of := ContextOf(&plan.Document{Method: d.Method, Start: d.Start, Units: d.Units, Players: d.Players, Leaders: d.Leaders, Zones: d.Zones, Turns: d.Turns}, "", book)
+	of.Index = known
+	p := &printer{doc: d, book: map[string]*drill.Drill{}, reader: NewReader(of)}
+	for i := range book {
+		p.book[book[i].Code] = &book[i]
+	}
+	return p
 }
 
 type printer struct {
@@ -103,20 +110,25 @@ func (p *printer) who(ids []string) string {
 func (p *printer) block(b *plan.Block) {
 	p.lines = append(p.lines, quote(b.Name)+": "+strings.Join(p.attributes(b), ", "))
 	for i := range b.Items {
-		line := p.item(&b.Items[i].Drill)
-		if n := b.Items[i].AtOnce; n > 0 {
-			line += fmt.Sprintf(", %d at once", n)
-		}
-		if b.Alongside(i) {
-			line = "alongside: " + line
-		}
-		p.lines = append(p.lines, line)
+		p.lines = append(p.lines, p.itemOf(b, i))
 	}
 	if b.Note != "" {
 		for _, one := range strings.Split(b.Note, "\n") {
 			p.lines = append(p.lines, "note: "+one)
 		}
 	}
+}
+
+// itemOf is drill i of a block as a line.
+func (p *printer) itemOf(b *plan.Block, i int) string {
+	line := p.item(&b.Items[i].Drill)
+	if n := b.Items[i].AtOnce; n > 0 {
+		line += fmt.Sprintf(", %d at once", n)
+	}
+	if b.Alongside(i) {
+		line = "alongside: " + line
+	}
+	return line
 }
 
 // attributes are what is said of a block beside its drills.
@@ -303,7 +315,7 @@ func spoken(k, known *drill.Drill) (said []string) {
 	if r := k.Range; r.Min < r.Target && (r.Said || r.Target == r.Max) && (known == nil || known.Range.Min != r.Min || known.Range.Max != r.Max) {
 		said = append(said, "at least "+leastSaid(d.Kind, r.Min))
 	}
-	if d.RestSeconds > 0 && (d.Kind == drill.Reps || d.Kind == drill.Hold) {
+	if d.RestSeconds > 0 && (known == nil || known.Dose.Kind != d.Kind || known.Dose.RestSeconds != d.RestSeconds) && (d.Kind == drill.Reps || d.Kind == drill.Hold) {
 		said = append(said, fmt.Sprintf("rest %g s", d.RestSeconds))
 	}
 	return said
