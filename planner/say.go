@@ -43,14 +43,18 @@ func tooMuch(text string) error {
 
 // write puts lines into a document.
 func (at Place) write(r *say.Reader, d *plan.Document, text string) []say.Became {
-	if at.Into != "" {
-		return r.WriteInto(d, r.ReadAll(text), at.Into)
-	}
-	lines := r.ReadAll(text)
+	lines, head := r.ReadAll(text), 0
 	if at.List != "" {
-		lines = append([]say.Line{say.ListHead(at.List)}, lines...)
+		lines, head = append([]say.Line{say.ListHead(at.List)}, lines...), 1
 	}
-	return r.Write(d, lines, at.Before)
+	var became []say.Became
+	if at.Into != "" {
+		became = r.WriteInto(d, lines, at.Into)
+	} else {
+		became = r.Write(d, lines, at.Before)
+	}
+	r.Keep(d, text, became[min(head, len(became)):])
+	return became
 }
 
 // Hear reads lines as they are typed, and changes nothing.

@@ -243,6 +243,9 @@ func runs(open, club, change shell.Routes) {
 func blocks(change shell.Routes) {
 	change.Post("/sessions/:session/hear", board.Hear)
 	change.Post("/sessions/:session/write", board.Write)
+	change.Get("/sessions/:session/words", board.ShowWords)
+	change.Post("/sessions/:session/words", board.PutWords)
+	change.Post("/sessions/:session/words/read", board.HearWords)
 	change.Post("/sessions/:session/principle", board.AddPrinciple)
 	change.Post("/sessions/:session/relist", board.Relist)
 	change.Post("/sessions/:session/blocks/:block", board.SetBlock)

@@ -15,6 +15,7 @@ import (
 	"cuestart/core/check"
 	"cuestart/core/drill"
 	"cuestart/core/figure"
+	"cuestart/core/hear"
 	"cuestart/core/movement"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
@@ -162,6 +163,7 @@ func readText(in say.Context, text int, lines []string) (answers objects) {
 		}
 		is.Block, is.Heading = block, heading
 		is.Understood, is.Seconds = r.Understands(&is.Line)
+		is.Spans = r.Spans(lines[one.Line], &is.Line)
 		if i := slices.IndexFunc(in.Book, func(k drill.Drill) bool { return k.Code == is.Code && is.Code != "" }); i >= 0 {
 			is.Names = append([]string{in.Book[i].Name}, in.Book[i].Also...)
 		}
@@ -180,6 +182,7 @@ type said struct {
 	Heading    string               `json:"heading,omitempty"` // and what that is called
 	Names      []string             `json:"names,omitempty"`   // of the drill that was found
 	Understood *movement.Understood `json:"understood,omitempty"`
+	Spans      []hear.Span          `json:"spans,omitempty"`   // which bytes of the line gave what
 	Seconds    float64              `json:"seconds,omitempty"` // it takes one player, without a queue
 }
 

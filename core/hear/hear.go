@@ -103,16 +103,16 @@ type Reading struct {
 	Steps   []Step
 	Times   float64
 	Choices []string
-	Spans   []Span
 	Score   float64 // how well the line is explained; below 0 hardly
 	Moves   bool    // its name is a movement's
 	Numbers int     // that no role explains
 }
 
-// Span is a part of the line, in bytes, and what it gave: name, dose, who, where, when, cue.
+// Span is a part of a line, in bytes, and what it gave: name, dose, who, leader, where, when, cue.
 type Span struct {
-	From, To int
-	Gave     string
+	From int    `json:"from"`
+	To   int    `json:"to"`
+	Gave string `json:"gave"`
 }
 
 var listMark = regexp.MustCompile(`^\s*(?:[-*•·–—>#]+\s+|\(?\d{1,2}[.)]\s+|\d{1,2} - |\(?[A-Za-z][.)]\s+|[IVX]{1,4}\.\s+)`)

@@ -139,6 +139,37 @@ func (r *Reader) Heard(text string) Line {
 	return l
 }
 
+// drilled is a line that a coach says is a drill.
+func (r *Reader) drilled(text string) Line {
+	l := r.Read(text)
+	if l.Is == IsDrill || l.Is == IsDrills || l.Is == IsCombo || l.Is == IsChoice {
+		l.Said = drillMark + text
+		return l
+	}
+	l = Line{Is: IsDrill, Said: drillMark + text}
+	r.hearDrill(&l, strings.TrimSpace(text), &hear.Amount{})
+	return l
+}
+
+// Spans are which letters of a line gave what was read of it: its name, how much, who, where, when,
+// by whom, what is told.
+func (r *Reader) Spans(text string, read ...*Line) []hear.Span {
+	var names, cues []string
+	for _, l := range read {
+		if l.Is == IsNote {
+			if cues = append(cues, AsTyped(l.Said)); len(read) == 1 {
+				return []hear.Span{{From: 0, To: len(text), Gave: "cue"}}
+			}
+			continue
+		}
+		names, cues = append(names, l.Name), append(cues, l.Cues...)
+		for i := range l.Drills {
+			names, cues = append(names, l.Drills[i].Name), append(cues, l.Drills[i].Cues...)
+		}
+	}
+	return hear.Spans(text, lexicon{r}, names, cues)
+}
+
 // oneOf is one of several drills of a line.
 func (r *Reader) oneOf(name string, a *hear.Amount) Line {
 	one := Line{Is: IsDrill}

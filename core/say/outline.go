@@ -106,10 +106,10 @@ func outline(lines []string) []string {
 		text := strings.TrimSpace(plain[i])
 		n := next(i)
 		switch {
-		case text == "" || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && marks[i] == unmarked:
+		case text == "" || strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && marks[i] == unmarked:
 		case greetings.MatchString(text) && len(text) <= longestAside || first && n < len(lines) && marks[i] == unmarked && (titleWords.MatchString(text) || dayWords.MatchString(text) || squadWords.MatchString(text) && len(strings.Fields(text)) > 2) && !doses(titleWords.ReplaceAllString(text, "")):
 			plain[i] = noteMark + text
-		case n < len(lines) && heads(text) && deeper(marks[i], marks[n], text, plain[n], colons):
+		case n < len(lines) && heads(text) && (deeper(marks[i], marks[n], text, plain[n], colons) || parts(lines, i, text) && !heads(plain[n])):
 			plain[i] = headMark + text
 		case saysNothing(text) && len(text) <= longestAside:
 			plain[i] = noteMark + text
@@ -175,11 +175,14 @@ func uncell(lines []string) {
 const (
 	headMark = "## "
 	noteMark = "note: "
+
+	// drillMark is how a coach says that a line is a drill, whatever it looks like.
+	drillMark = "drill: "
 )
 
 // AsTyped is a line as it was typed, without what a list put before it.
 func AsTyped(said string) string {
-	return strings.TrimPrefix(strings.TrimPrefix(said, headMark), noteMark)
+	return strings.TrimPrefix(strings.TrimPrefix(strings.TrimPrefix(said, headMark), noteMark), drillMark)
 }
 
 // section tells whether a line is the head of a part that has its own name here: a phase, a
@@ -211,6 +214,14 @@ func saysNothing(text string) bool {
 func doses(text string) bool {
 	text = clockWords.ReplaceAllString(text, "")
 	return movement.Lead(text) != "" && anyAmount.MatchString(headTimes.ReplaceAllString(text, ""))
+}
+
+// parts tells whether a line that says when stands after an empty one, with a line straight below
+// it: what is done of it has no amount.
+func parts(lines []string, i int, text string) bool {
+	opens := i == 0 || strings.TrimSpace(lines[i-1]) == ""
+	when := headTimes.FindStringIndex(text)
+	return opens && when != nil && i+1 < len(lines) && strings.TrimSpace(lines[i+1]) != "" && len(strings.Fields(text[:when[0]])) <= 3 && when[0] > 0 && !event(text)
 }
 
 // deeper tells whether a line with the mark below belongs to one with the mark above that may

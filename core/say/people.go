@@ -278,6 +278,20 @@ func (s *scan) whoFirst(l *Line) {
 	}
 }
 
+// bracketed takes people, a place or a leader from the brackets of a heading: "Loosen up (backs)".
+func (s *scan) bracketed(l *Line) {
+	l.Cues = slices.DeleteFunc(l.Cues, func(cue string) bool {
+		if who := s.audience(cue); who != nil && len(l.Who) == 0 {
+			l.Who = who
+		} else if zone := s.zone(cue, false); zone != "" && l.Where == "" {
+			l.Where = zone
+		} else {
+			return l.Leader == "" && (s.staffer(l, cue) || s.lead(l, strings.TrimPrefix(cue, "with ")))
+		}
+		return true
+	})
+}
+
 var pairOfNumbers = regexp.MustCompile(`,[ \x01]*(\d{1,3}(?:, ?\d{1,3})* and \d{1,3})[ \x01]*(?:$|,)`)
 
 // numbersTogether takes "10 and 15", "1, 2 and 3" that stand between commas.

@@ -277,6 +277,22 @@ func (w *rewrite) without() {
 	}
 }
 
+// Keep keeps lines with the plan that they were written into.
+func (r *Reader) Keep(d *plan.Document, text string, became []Became) {
+	lines := strings.Split(strings.ReplaceAll(text, "\r", ""), "\n")
+	var all []Written
+	for i, one := range Pieces(lines) {
+		if i < len(became) {
+			all = append(all, Written{became[i], one.Line})
+		}
+	}
+	said := slices.Clone(d.Said)
+	if len(said) > 0 {
+		said = append(said, plan.Said{})
+	}
+	d.KeepSaid(append(said, r.saidOf(d, lines, all)...))
+}
+
 // saidOf is what was said and what it became.
 func (r *Reader) saidOf(d *plan.Document, lines []string, became []Written) []plan.Said {
 	p := newPrinter(d, r.Book, r.known)

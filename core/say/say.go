@@ -14,6 +14,7 @@ import (
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/hear"
 	"cuestart/core/measure"
 	"cuestart/core/plan"
 	"cuestart/core/sport"
@@ -258,12 +259,22 @@ func (l *Line) inMetres(text string) string {
 
 // Read reads one line.
 func (r *Reader) Read(text string) Line {
+	if is, drilled := strings.CutPrefix(text, drillMark); drilled {
+		return r.drilled(is)
+	}
 	ruled := r.ruled(text)
 	if strings.HasPrefix(text, headMark) || strings.HasPrefix(text, noteMark) || ruled.Is == IsBlank || len(text) > MaxLength {
 		return ruled
 	}
-	return r.better(ruled, r.Heard(text))
+	l := r.better(ruled, r.Heard(text))
+	if l.Is == IsDrill && l.Note != "" && l.Dose != nil && !strings.ContainsAny(l.Note, "0123456789") && l.Note != l.Said && !ofPlan.MatchString(l.Note) && !hear.Group(l.Note) { // what is said beside how much is told
+		l.Cues, l.Note = append(l.Cues, strings.Split(l.Note, ", ")...), ""
+	}
+	return l
 }
+
+// ofPlan is a note that says when, or with whom, and was not understood.
+var ofPlan = pattern(`^(?:straight|right|after|before|at|from|until|done|led|with|for)\b`)
 
 // ruled is the line as one rule after another has it.
 func (r *Reader) ruled(text string) Line {
@@ -304,6 +315,9 @@ func (r *Reader) ruled(text string) Line {
 	case s.legs(&line), s.formed(&line), s.fixed(&line), s.block(&line):
 	default:
 		s.drills(&line)
+	}
+	if line.Is == IsBlock {
+		s.bracketed(&line)
 	}
 	if line.part && line.Is != IsPhase && line.Is != IsBlock && line.Is != IsFixed { // the list's marks say so
 		line.Is, line.Dose, line.Drills = IsDrill, nil, nil

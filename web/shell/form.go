@@ -52,6 +52,9 @@ func (f *Form) Err() error { return f.wrong.Err() }
 // Raw is a field as it was sent.
 func (f *Form) Raw(name string) string { return f.values.Get(name) }
 
+// Lines are all values of a name, a line each.
+func (f *Form) Lines(name string) string { return strings.Join(f.values[name], "\n") }
+
 // Text is a field without the white space around it.
 func (f *Form) Text(name string) string { return strings.TrimSpace(f.values.Get(name)) }
 

@@ -1,0 +1,264 @@
+package board
+
+import (
+	"encoding/json"
+	"net/http"
+	"slices"
+	"strings"
+
+	"cuestart/core/clock"
+	"cuestart/core/drill"
+	"cuestart/core/plan"
+	"cuestart/core/say"
+	"cuestart/planner"
+	"cuestart/web/shell"
+)
+
+// wordsBody is a plan as lines in its coach's words, and what each will be.
+type wordsBody struct {
+	ID       uint64
+	Title    string
+	Starts   string // Saturday 5 December, first point 15:00
+	Revision uint32
+	Empty    bool // nothing is planned yet
+	Prompt   string // of a first line
+	Rows     []wordRow
+	Sum      wordSum
+	Problems plan.Problems
+}
+
+// To is the address of something under the session.
+func (b *wordsBody) To(under ...string) string { return shell.Session(b.ID, under...) }
+
+// Blank is a row without anything.
+func (b *wordsBody) Blank() wordRow { return wordRow{} }
+
+// wordRow is a line with what it will be.
+type wordRow struct {
+	N    int
+	Text string
+	Anew bool // changed by hand since it was written
+	Ink  string
+	Are  []wordIs // a sentence each
+}
+
+// wordIs is what a sentence of a line will be.
+type wordIs struct {
+	heardLine
+	Heads  bool // it is the heading of what follows
+	Remark bool
+	Chips  []string // of the block that it begins: who, where, by whom, when
+	Cues   string
+	Asks   []ask
+}
+
+// ask is an answer to what is not sure, and the line that it makes.
+type ask struct{ Answer, Line string }
+
+// wordSum is how much there is against the minutes there are.
+type wordSum struct {
+	Said string // 4 blocks, 12 drills: 18:05 of your 32 minutes
+	Over bool   // more than there are
+	Asks string // one question · one drill is new
+}
+
+// ShowWords is the page of a plan's words.
+func ShowWords(r *shell.Request) (shell.Answer, error) {
+	w, err := r.Planner.Words(r.Context(), r.Club(), r.ParamID("session"))
+	if err != nil {
+		return nil, err
+	}
+	return wordsPage(r, w, nil)
+}
+
+func wordsPage(r *shell.Request, w *planner.InWords, problems plan.Problems) (*shell.Page, error) {
+	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	if err != nil {
+		return nil, err
+	}
+	made := wordsOf(w)
+	if len(made.Rows) == 0 {
+		made.Rows = []wordRow{{}}
+	}
+	made.ID, made.Title, made.Revision, made.Problems = b.ID, b.Document.Title, b.Revision, problems
+	made.Empty, made.Prompt = len(b.Document.Blocks) == 0, strings.Join(b.Plays().Example, ", ")
+	made.Starts = b.Schedule.Start.Format("Monday 2 January") + ", " + b.Document.StartName + " " + b.Schedule.Start.Format("15:04")
+	return &shell.Page{Screens: screens, Name: "words", Title: made.Title + ", your words", Nav: "runin", Body: made}, nil
+}
+
+// wordsOf sets lines beside what they are.
+func wordsOf(w *planner.InWords) *wordsBody {
+	b := &wordsBody{}
+	begun, questions, own := map[string]bool{}, 0, map[string]bool{}
+	for n, text := range w.Lines {
+		row := wordRow{N: n, Text: text, Anew: w.Anew[n]}
+		for i := range w.Became {
+			one := &w.Became[i]
+			if one.At != n || one.Line.Is == say.IsBlank {
+				continue
+			}
+			is := wordOf(w, i, begun)
+			if len(is.Asks) > 0 {
+				questions++
+			}
+			for _, k := range is.Yours {
+				own[k.Block+is.Became] = true
+			}
+			row.Are = append(row.Are, is)
+		}
+		spans, _ := json.Marshal(w.Spans[n]) // numbers and short words
+		row.Ink = string(spans)
+		b.Rows = append(b.Rows, row)
+	}
+	b.Sum = sumOf(w.Document)
+	var open []string
+	if questions > 0 {
+		open = append(open, drill.Number(questions, "questions"))
+	}
+	if len(own) > 0 {
+		open = append(open, drill.Number(len(own), "drills")+" new to the book")
+	}
+	b.Sum.Asks = strings.Join(open, " · ")
+	return b
+}
+
+// wordOf is what sentence i of the words will be.
+func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
+	one, d := &w.Became[i], w.Document
+	l := &one.Line
+	is := wordIs{heardLine: heardLineOf(d, &one.Became), Cues: strings.Join(l.Cues, "; ")}
+	is.Doubts = slices.DeleteFunc(is.Doubts, func(s string) bool { return strings.HasPrefix(s, "Or did you mean") }) // they are answers here
+	if is.Beside != "" && l.Is == say.IsFixed {
+		is.Chips = []string{is.Beside}
+	}
+	block := one.Block
+	switch l.Is {
+	case say.IsNote:
+		is.Became, is.Remark, is.Doubts = "kept as your remark", true, nil
+		is.Asks = []ask{{"it is a drill", "drill: " + say.AsTyped(l.Said)}}
+	case say.IsBlock, say.IsPhase:
+		is.Heads, is.Became = true, l.Name
+		for _, next := range w.Became[i:] { // what stands under it
+			if block == "" {
+				block = next.Block
+			}
+		}
+		if is.Became == "" && is.Phase != nil {
+			is.Became = is.Phase.Name()
+		}
+		is.Phase, is.Lasts = nil, ""
+	}
+	if b := d.Block(block); b != nil && !begun[block] && (one.Block != "" || is.Heads) {
+		begun[block] = true
+		if is.Chips = saidOf(d, b, l); is.Heads {
+			is.Chips = chipsOf(d, b)
+			is.Lasts = clock.Lasting(b.Seconds(b.Targets(), d.Group(b)))
+		}
+	}
+	list := l.Drills
+	if l.Is == say.IsDrill {
+		list = []say.Line{*l}
+	}
+	for _, k := range list {
+		if k.Code != "" || one.Block == "" {
+			continue
+		}
+		for _, likely := range k.Likely {
+			is.Asks = append(is.Asks, ask{likely, replaced(say.AsTyped(l.Said), k.Name, likely)})
+		}
+		if len(k.Likely) > 0 {
+			is.Asks = append(is.Asks, ask{"no, it is ours", replaced(say.AsTyped(l.Said), k.Name, `"`+k.Name+`"`)})
+		}
+	}
+	return is
+}
+
+// replaced is a text with a name in it put otherwise, in whatever letters it stands there.
+func replaced(text, name, by string) string {
+	if at := strings.Index(strings.ToLower(text), strings.ToLower(name)); at >= 0 && at+len(name) <= len(text) {
+		return text[:at] + by + text[at+len(name):]
+	}
+	return by
+}
+
+// chipsOf say who does a block, where, by whom it is led and when it is held.
+func chipsOf(d *plan.Document, b *plan.Block) (list []string) {
+	for _, one := range []string{d.Audience(b.Who), d.ZoneName(b.Zone), d.LeaderName(b.Leader), d.HeldWords(b)} {
+		if one != "" {
+			list = append(list, one)
+		}
+	}
+	return list
+}
+
+// saidOf are those of a block's chips that a line says itself.
+func saidOf(d *plan.Document, b *plan.Block, l *say.Line) (list []string) {
+	if len(l.Who) > 0 || len(l.Not) > 0 {
+		list = append(list, d.Audience(b.Who))
+	}
+	if l.Where != "" {
+		list = append(list, d.ZoneName(b.Zone))
+	}
+	if l.Leader != "" {
+		list = append(list, d.LeaderName(b.Leader))
+	}
+	if held := d.HeldWords(b); held != "" && (l.At != nil || l.Window != nil || l.Before != "" || l.After != "" || l.StraightAfter != "") {
+		list = append(list, held)
+	}
+	return list
+}
+
+// sumOf is what a plan asks of whoever does most, against the minutes that there are.
+func sumOf(d *plan.Document) (sum wordSum) {
+	drills, most, each := 0, 0, map[string]int{}
+	for i := range d.Blocks {
+		b := &d.Blocks[i]
+		drills += len(b.Items)
+		seconds := b.Seconds(b.Targets(), d.Group(b))
+		for _, id := range d.Members(b.Who) {
+			each[id] += seconds
+			most = max(most, each[id])
+		}
+	}
+	sum.Said = drill.Number(len(d.Blocks), "blocks") + ", " + drill.Number(drills, "drills") + ": " + clock.Lasting(most)
+	start, err := d.Start.Resolve()
+	if err != nil {
+		return sum
+	}
+	if open, err := d.Open.Offset(start); err == nil {
+		have := -int(open) - d.Margin
+		sum.Said += " of your " + clock.Lasting(have)
+		sum.Over = most > have
+	}
+	return sum
+}
+
+// HearWords reads lines as they are edited.
+func HearWords(r *shell.Request) (shell.Answer, error) {
+	w, err := r.Planner.HearWords(r.Context(), r.Club(), r.ParamID("session"), r.Form.Lines("line"))
+	if wrong := shell.Problems(err); wrong != nil {
+		return &shell.Page{Screens: screens, Name: "words", Part: "words-are", Body: &wordsBody{Problems: wrong}}, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	return &shell.Page{Screens: screens, Name: "words", Part: "words-are", Body: wordsOf(w)}, nil
+}
+
+// PutWords makes the plan what its words say.
+func PutWords(r *shell.Request) (shell.Answer, error) {
+	id, text := r.ParamID("session"), r.Form.Lines("line")
+	_, err := r.Planner.PutWords(asked(r), r.By, id, r.Form.Count("revision"), text)
+	return r.Changed(err, shell.Go(shell.Session(id)), func(wrong plan.Problems) (*shell.Page, error) {
+		lines := strings.Split(text, "\n")
+		w, err := r.Planner.Words(r.Context(), r.Club(), id)
+		if err != nil {
+			return nil, err
+		}
+		page, err := wordsPage(r, &planner.InWords{Lines: lines, Anew: make([]bool, len(lines)), Spans: make([][]planner.Span, len(lines)), Document: w.Document}, wrong)
+		if page != nil {
+			page.Status = http.StatusUnprocessableEntity
+		}
+		return page, err
+	})
+}
