@@ -54,7 +54,7 @@ func (h *hearing) is(i int, words ...string) bool {
 // linesOf marks how far people go: to the box, sideline to sideline, the length of the court.
 func (h *hearing) linesOf() (all []mark) {
 	for i := range h.words {
-		for _, one := range []func(int) (mark, bool){h.toLine, h.lineToLine, h.wholeLength, h.roundIt} {
+		for _, one := range []func(int) (mark, bool){h.toLine, h.lineToLine, h.wholeLength, h.across, h.roundIt} {
 			if m, is := one(i); is {
 				all = append(all, m)
 			}
@@ -88,6 +88,15 @@ func (h *hearing) toLine(i int) (m mark, is bool) {
 		}
 	}
 	return m, false
+}
+
+// across marks "across and back", "across x 4": from one side of the ground to the other.
+func (h *hearing) across(i int) (m mark, is bool) {
+	if !h.is(i, "across") || i == 0 || i+1 < len(h.words) && !h.is(i+1, "and", "&", "x", ",", "(") && !h.words[i+1].numeral {
+		return m, false
+	}
+	metres, known := h.Line("across")
+	return mark{role: roleLine, from: i, to: i + 1, text: "across", n: metres, weight: 3}, known
 }
 
 // lineToLine marks "sideline to sideline", "try line to the 10".

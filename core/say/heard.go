@@ -162,12 +162,17 @@ func (r *Reader) Spans(text string, read ...*Line) []hear.Span {
 			}
 			continue
 		}
-		names, cues = append(names, l.Name), append(cues, l.Cues...)
+		names, cues = append(names, l.Name), append(cues, l.Told()...)
 		for i := range l.Drills {
 			names, cues = append(names, l.Drills[i].Name), append(cues, l.Drills[i].Cues...)
 		}
 	}
 	return hear.Spans(text, lexicon{r}, names, cues)
+}
+
+// Told are the cues of a line without where people go, which is told with them.
+func (l *Line) Told() []string {
+	return slices.DeleteFunc(slices.Clone(l.Cues), func(cue string) bool { return l.Dose != nil && l.Dose.To != "" && cue == "to the "+l.Dose.To })
 }
 
 // oneOf is one of several drills of a line.

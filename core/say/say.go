@@ -274,7 +274,7 @@ func (r *Reader) Read(text string) Line {
 }
 
 // ofPlan is a note that says when, or with whom, and was not understood.
-var ofPlan = pattern(`^(?:straight|right|after|before|at|from|until|done|led|with|for)\b`)
+var ofPlan = pattern(`^(?:straight|right|after|before|at|from|until|done|led|with|for|forwards?|backs)\b`)
 
 // ruled is the line as one rule after another has it.
 func (r *Reader) ruled(text string) Line {
@@ -316,9 +316,6 @@ func (r *Reader) ruled(text string) Line {
 	default:
 		s.drills(&line)
 	}
-	if line.Is == IsBlock {
-		s.bracketed(&line)
-	}
 	if line.part && line.Is != IsPhase && line.Is != IsBlock && line.Is != IsFixed { // the list's marks say so
 		line.Is, line.Dose, line.Drills = IsDrill, nil, nil
 	}
@@ -327,6 +324,9 @@ func (r *Reader) ruled(text string) Line {
 		if name := headName(text); name != "" && !strings.Contains(text, `"`) {
 			line.Name = name
 		}
+	}
+	if line.Is == IsBlock {
+		s.bracketed(&line)
 	}
 	return line
 }

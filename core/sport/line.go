@@ -36,6 +36,9 @@ func (s *Sport) Line(text string) (Line, bool) {
 			return l, true
 		}
 	}
+	if said == "across" && s.Width > 0 {
+		return Line{Name: "across", Metres: s.Width, Across: true}, true
+	}
 	return Line{}, false
 }
 

@@ -126,7 +126,10 @@ func wordsOf(w *planner.InWords) *wordsBody {
 func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
 	one, d := &w.Became[i], w.Document
 	l := &one.Line
-	is := wordIs{heardLine: heardLineOf(d, &one.Became), Cues: strings.Join(l.Cues, "; ")}
+	is := wordIs{heardLine: heardLineOf(d, &one.Became), Cues: strings.Join(l.Told(), "; ")}
+	if l.Dose != nil && l.Dose.To != "" {
+		is.Became += " to the " + strings.TrimPrefix(l.Dose.To, "the ")
+	}
 	is.Doubts = slices.DeleteFunc(is.Doubts, func(s string) bool { return strings.HasPrefix(s, "Or did you mean") }) // they are answers here
 	if is.Beside != "" && l.Is == say.IsFixed {
 		is.Chips = []string{is.Beside}
