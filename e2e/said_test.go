@@ -68,7 +68,9 @@ func TestListsThatManyPeopleTypedArePastedAsTheyStand(t *testing.T) {
 		lines := slices.DeleteFunc(strings.Split(l.Text, "\n"), func(line string) bool {
 			return strings.TrimSpace(line) == "" || strings.Contains(line, "double lesson")
 		}) // a title has no dose
-		assert.GreaterOrEqual(t, eval[int](b, `document.querySelectorAll(".heard-panel li").length`), len(lines), at)
+		b.open(fmt.Sprintf("/sessions/%d/words", added.ID))
+		assert.GreaterOrEqual(t, eval[int](b, `document.querySelectorAll(".word-is").length`), len(lines), at)
+		assert.Equal(t, l.Text, eval[string](b, `[...document.querySelectorAll(".word-row textarea")].map(e => e.value).join("\n")`), at)
 		board, err := p.Board(ctx, 1, added.ID)
 		require.NoError(t, err)
 		assert.NotEmpty(t, board.Blocks, at)

@@ -20,9 +20,11 @@ func begin(b *browser, more string) (id uint64) {
 	b.open("/sessions/new?kind=match&title=Mine&minutes=75&from=" + planner.FromEmpty)
 	b.run(`document.querySelector("[name=from][value=empty]").checked = true;` + more)
 	b.run(`document.querySelector("main form").requestSubmit()`)
-	b.until(`document.querySelector("#say")`)
+	b.until(`document.querySelector("#words")`)
 	_, err := fmt.Sscanf(eval[string](b, "location.pathname"), "/sessions/%d", &id)
 	require.NoError(b.t, err)
+	b.open(fmt.Sprintf("/sessions/%d", id))
+	b.until(`document.querySelector("#say")`)
 	return id
 }
 

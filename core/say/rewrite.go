@@ -151,9 +151,15 @@ func (w *rewrite) merge() {
 			continue
 		}
 		have := w.was[w.same[a.At]].drills(w.d, AsTyped(a.Line.Said))
-		if to := w.next.Block(a.Block); to != nil && len(have) == len(a.Items) {
-			for n, item := range a.Items {
-				to.Items[item] = have[n]
+		var to []*plan.Item
+		for _, put := range append(slices.Clone(a.Before), Put{a.Block, a.Items}) {
+			for _, item := range put.Items {
+				to = append(to, &w.next.Block(put.Block).Items[item])
+			}
+		}
+		for n := range to {
+			if len(have) == len(to) {
+				*to[n] = have[n]
 			}
 		}
 	}
@@ -178,6 +184,9 @@ func (w *rewrite) merge() {
 	}
 	for i := range w.after {
 		w.after[i].Block = ids[w.after[i].Block]
+		for k := range w.after[i].Before {
+			w.after[i].Before[k].Block = ids[w.after[i].Before[k].Block]
+		}
 	}
 }
 
@@ -309,7 +318,7 @@ func (r *Reader) saidOf(d *plan.Document, lines []string, became []Written) []pl
 		case IsFixed:
 			part.Is = fold(a.Line.Name)
 		case IsBring, IsStock:
-			part.Is, part.Of = "bring "+fold(a.Line.Name), a.Line.Said
+			part.Is = "bring " + fold(a.Line.Name)
 		case IsBlock, IsPhase:
 			for _, next := range became[k:] { // it heads what comes below it
 				if next.Block != "" {
@@ -318,19 +327,24 @@ func (r *Reader) saidOf(d *plan.Document, lines []string, became []Written) []pl
 				}
 			}
 		}
-		if b := d.Block(part.Block); b != nil {
-			for _, i := range a.Items {
-				if i < len(b.Items) {
-					part.Items = append(part.Items, plan.SaidItem{Code: b.Items[i].Drill.Code, As: p.itemOf(b, i)})
+		for _, put := range append(slices.Clone(a.Before), Put{part.Block, a.Items}) {
+			part.Block, part.Items, part.Of = put.Block, nil, ""
+			if b := d.Block(part.Block); b != nil {
+				for _, i := range put.Items {
+					if i < len(b.Items) {
+						part.Items = append(part.Items, plan.SaidItem{Code: b.Items[i].Drill.Code, As: p.itemOf(b, i)})
+					}
 				}
+				if !first[b.ID] {
+					first[b.ID], part.Of = true, strings.Join(p.attributes(b), ", ")
+				}
+			} else if part.Block = ""; a.Line.Is == IsFixed {
+				part.Of = fixedWords(p, a.Line.Name)
+			} else if part.Is != "" {
+				part.Of = a.Line.Said
 			}
-			if !first[b.ID] {
-				first[b.ID], part.Of = true, strings.Join(p.attributes(b), ", ")
-			}
-		} else if part.Block = ""; a.Line.Is == IsFixed {
-			part.Of = fixedWords(p, a.Line.Name)
+			said[a.At].Parts = append(said[a.At].Parts, part)
 		}
-		said[a.At].Parts = append(said[a.At].Parts, part)
 	}
 	return said
 }

@@ -55,6 +55,13 @@ type Became struct {
 	Block   string // id of the block it is in; "": none
 	Items   []int  // its drills there
 	Problem string // what could not be done of it, in a sentence
+	Before  []Put  // its drills in blocks before that one
+}
+
+// Put is where drills of a line were put.
+type Put struct {
+	Block string // id
+	Items []int
 }
 
 // Write puts lines into a plan, before the block of that id or last, and returns what
@@ -284,6 +291,9 @@ func (w *writer) drills(l *Line, became *Became) {
 			w.note(l.Said + ": " + problem)
 		}
 		if became.Block != b.ID { // what stands in a block before, which was full, is not of this one
+			if became.Block != "" {
+				became.Before = append(became.Before, Put{became.Block, became.Items})
+			}
 			became.Block, became.Items = b.ID, nil
 		}
 		became.Items = append(became.Items, len(b.Items))

@@ -23,6 +23,7 @@ type heard struct {
 	Total string // what the drills take together
 	Both  bool   // the lines themselves are shown beside
 	Done  bool   // they are in the plan
+	Words string // where they stand beside what they are, where they are several and in the plan
 	Lines []heardLine
 }
 
@@ -262,7 +263,9 @@ func Write(r *shell.Request) (shell.Answer, error) {
 	made.Status = http.StatusOK
 	shown := heardOf(found, true)
 	if on := made.Body.(*body); len(shown.Lines) > 1 || slices.ContainsFunc(shown.Lines, heardLine.Doubt) {
-		on.Heard = shown
+		if on.Heard = shown; len(shown.Lines) > 1 {
+			shown.Words = on.To("words")
+		}
 	}
 	return made, nil
 }

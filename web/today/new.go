@@ -345,6 +345,9 @@ func Add(r *shell.Request) (shell.Answer, error) {
 	if f.Fixture != 0 {
 		err = r.Planner.Planned(r.Context(), r.By, f.Fixture)
 	}
+	if f.From == planner.FromEmpty {
+		return shell.Go(shell.Session(added.ID, "words")), err
+	}
 	return shell.Go(shell.Session(added.ID)), err
 }
 
