@@ -152,7 +152,7 @@ func (w *rewrite) merge() {
 		}
 		have := w.was[w.same[a.At]].drills(w.d, AsTyped(a.Line.Said))
 		var to []*plan.Item
-		for _, put := range append(slices.Clone(a.Before), Put{a.Block, a.Items}) {
+		for _, put := range append(slices.Clone(a.Before), Placed{a.Block, a.Items}) {
 			for _, item := range put.Items {
 				to = append(to, &w.next.Block(put.Block).Items[item])
 			}
@@ -327,7 +327,7 @@ func (r *Reader) saidOf(d *plan.Document, lines []string, became []Written) []pl
 				}
 			}
 		}
-		for _, put := range append(slices.Clone(a.Before), Put{part.Block, a.Items}) {
+		for _, put := range append(slices.Clone(a.Before), Placed{part.Block, a.Items}) {
 			part.Block, part.Items, part.Of = put.Block, nil, ""
 			if b := d.Block(part.Block); b != nil {
 				for _, i := range put.Items {

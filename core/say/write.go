@@ -52,14 +52,14 @@ func ContextOf(d *plan.Document, sport string, book []drill.Drill) Context {
 // Became is what a line became in a plan.
 type Became struct {
 	Line    Line
-	Block   string // id of the block it is in; "": none
-	Items   []int  // its drills there
-	Problem string // what could not be done of it, in a sentence
-	Before  []Put  // its drills in blocks before that one
+	Block   string   // id of the block it is in; "": none
+	Items   []int    // its drills there
+	Problem string   // what could not be done of it, in a sentence
+	Before  []Placed // its drills in blocks before that one
 }
 
-// Put is where drills of a line were put.
-type Put struct {
+// Placed is where drills of a line were put.
+type Placed struct {
 	Block string // id
 	Items []int
 }
@@ -292,7 +292,7 @@ func (w *writer) drills(l *Line, became *Became) {
 		}
 		if became.Block != b.ID { // what stands in a block before, which was full, is not of this one
 			if became.Block != "" {
-				became.Before = append(became.Before, Put{became.Block, became.Items})
+				became.Before = append(became.Before, Placed{became.Block, became.Items})
 			}
 			became.Block, became.Items = b.ID, nil
 		}
