@@ -262,3 +262,26 @@ func TestTheColdIsAnOfferForWhatWasWritten(t *testing.T) {
 	require.NoError(t, does(p.Undo(ctx, coach, b.ID, taken.Revision)))
 	assert.Equal(t, written, board(t, p, b.ID).Blocks[0].Named())
 }
+
+// A list of no session is pasted, takes its title for its name, and is used like any routine.
+func TestAListOfNoSession(t *testing.T) {
+	p := open(t, "nosession", true)
+	id, err := p.WriteList(ctx, coach, "", "Knees at home\n\nbridges 2 x 12\nHarbour wobble 8 a side\nwall sit 40 s x 3")
+	require.NoError(t, err)
+	r, err := p.Routine(ctx, coach.ClubID, id)
+	require.NoError(t, err)
+	assert.Equal(t, "Knees at home", r.Is.Name)
+	assert.Len(t, r.Is.Blocks[0].Items, 3)
+	book, err := p.Book(ctx, coach.ClubID)
+	require.NoError(t, err)
+	_, known := book.Find(r.Is.Blocks[0].Items[1].Drill.Code)
+	assert.True(t, known, "its own drill is the club's")
+
+	var wrong plan.Problems
+	_, err = p.WriteList(ctx, coach, "knees at home", "bridges 12")
+	require.ErrorAs(t, err, &wrong, "two of a name")
+	_, err = p.WriteList(ctx, coach, "Nothing", "\n\n")
+	require.ErrorAs(t, err, &wrong)
+	_, err = p.WriteList(ctx, coach, "Long", strings.Repeat("a line of far too many\n", 1000))
+	require.ErrorAs(t, err, &wrong)
+}

@@ -13,7 +13,7 @@ import (
 // InWords is a plan in its coach's words, with what each line of them is.
 type InWords struct {
 	Lines    []string
-	Anew     []bool // the line was changed by hand, or never said: it is written here
+	Anew     []bool   // the line was changed by hand, or never said: it is written here
 	Spans    [][]Span // of each line, what gave what
 	Became   []say.Written
 	Document *plan.Document // as it is with these words
@@ -45,6 +45,7 @@ func (w *InWords) read(reader *say.Reader) {
 
 // utf16Len is how many UTF-16 units a text has.
 func utf16Len(text string) int { return len(utf16.Encode([]rune(text))) }
+
 // Words are the plan's words as they are.
 func (p *Planner) Words(ctx context.Context, clubID, id uint64) (*InWords, error) {
 	session, reader, err := p.reader(ctx, clubID, id)

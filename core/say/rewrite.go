@@ -304,49 +304,64 @@ func (r *Reader) Keep(d *plan.Document, text string, became []Became) {
 
 // saidOf is what was said and what it became.
 func (r *Reader) saidOf(d *plan.Document, lines []string, became []Written) []plan.Said {
-	p := newPrinter(d, r.Book, r.known)
+	k := &keeper{printer: newPrinter(d, r.Book, r.known), first: map[string]bool{}}
 	said := make([]plan.Said, len(lines))
 	for j := range lines {
 		said[j].Text = lines[j]
 	}
-	first := map[string]bool{}
-	for k, a := range became {
-		part := plan.SaidPart{Text: a.Line.Said, Block: a.Block}
-		switch a.Line.Is {
-		case IsBlank:
-			continue
-		case IsFixed:
-			part.Is = fold(a.Line.Name)
-		case IsBring, IsStock:
-			part.Is = "bring " + fold(a.Line.Name)
-		case IsBlock, IsPhase:
-			for _, next := range became[k:] { // it heads what comes below it
-				if next.Block != "" {
-					part.Block = next.Block
-					break
-				}
-			}
-		}
-		for _, put := range append(slices.Clone(a.Before), Placed{part.Block, a.Items}) {
-			part.Block, part.Items, part.Of = put.Block, nil, ""
-			if b := d.Block(part.Block); b != nil {
-				for _, i := range put.Items {
-					if i < len(b.Items) {
-						part.Items = append(part.Items, plan.SaidItem{Code: b.Items[i].Drill.Code, As: p.itemOf(b, i)})
-					}
-				}
-				if !first[b.ID] {
-					first[b.ID], part.Of = true, strings.Join(p.attributes(b), ", ")
-				}
-			} else if part.Block = ""; a.Line.Is == IsFixed {
-				part.Of = fixedWords(p, a.Line.Name)
-			} else if part.Is != "" {
-				part.Of = a.Line.Said
-			}
-			said[a.At].Parts = append(said[a.At].Parts, part)
+	for i := range became {
+		if a := &became[i]; a.Line.Is != IsBlank {
+			said[a.At].Parts = append(said[a.At].Parts, k.parts(a, became[i:])...)
 		}
 	}
 	return said
+}
+
+// keeper keeps what lines became.
+type keeper struct {
+	*printer
+	first map[string]bool // blocks of which some line spoke
+}
+
+// parts are what a sentence became, in each block that has something of it; below is it and what follows.
+func (k *keeper) parts(a *Written, below []Written) (list []plan.SaidPart) {
+	head, is := a.Block, ""
+	switch a.Line.Is {
+	case IsFixed:
+		is = fold(a.Line.Name)
+	case IsBring, IsStock:
+		is = "bring " + fold(a.Line.Name)
+	case IsBlock, IsPhase:
+		if n := slices.IndexFunc(below, func(next Written) bool { return next.Block != "" }); n >= 0 { // it heads that
+			head = below[n].Block
+		}
+	}
+	for _, put := range append(slices.Clone(a.Before), Placed{head, a.Items}) {
+		part := plan.SaidPart{Text: a.Line.Said, Is: is}
+		switch b := k.doc.Block(put.Block); {
+		case b != nil:
+			part.Block, part.Items = b.ID, k.items(b, put.Items)
+			if !k.first[b.ID] {
+				k.first[b.ID], part.Of = true, strings.Join(k.attributes(b), ", ")
+			}
+		case a.Line.Is == IsFixed:
+			part.Of = fixedWords(k.printer, a.Line.Name)
+		case is != "":
+			part.Of = a.Line.Said
+		}
+		list = append(list, part)
+	}
+	return list
+}
+
+// items are drills of a block as they were understood.
+func (k *keeper) items(b *plan.Block, at []int) (list []plan.SaidItem) {
+	for _, i := range at {
+		if i < len(b.Items) {
+			list = append(list, plan.SaidItem{Code: b.Items[i].Drill.Code, As: k.itemOf(b, i)})
+		}
+	}
+	return list
 }
 
 // fixedWords are how something fixed is printed; "" where there is none of that name.

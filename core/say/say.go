@@ -319,6 +319,12 @@ func (r *Reader) ruled(text string) Line {
 	if line.part && line.Is != IsPhase && line.Is != IsBlock && line.Is != IsFixed { // the list's marks say so
 		line.Is, line.Dose, line.Drills = IsDrill, nil, nil
 	}
+	s.heading(&line, text, heads)
+	return line
+}
+
+// heading makes a line that the marks of the list say heads what follows it one.
+func (s *scan) heading(line *Line, text string, heads bool) {
 	if heads && (line.Is == IsDrill || line.Is == IsBlock) && line.Dose == nil {
 		line.Is, line.Code, line.Likely = IsBlock, "", nil
 		if name := headName(text); name != "" && !strings.Contains(text, `"`) {
@@ -326,9 +332,8 @@ func (r *Reader) ruled(text string) Line {
 		}
 	}
 	if line.Is == IsBlock {
-		s.bracketed(&line)
+		s.bracketed(line)
 	}
-	return line
 }
 
 // underHead is what stands behind the head of a part of the list, the whole line where it has

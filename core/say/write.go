@@ -133,14 +133,18 @@ func (w *writer) line(l *Line) Became {
 	}
 	switch l.Is {
 	case IsBlank:
-		w.end()
-		w.head = nil
+		if w.end(); w.head == w.headed { // a heading with nothing below it yet is of what follows
+			w.head = nil
+		}
 	case IsFixed:
 		b.Problem = w.fixed(l)
 	case IsBlock:
 		w.end()
 		if l.part { // of its own phase, where it is called so, whatever stood above it
 			w.phase, w.said = drill.PhaseOf(w.Reader.phase(l.Name))
+		}
+		if was := w.head; was != nil && was != w.headed && was.Name != "" && was.Said != "" { // two in a row: a title above
+			w.doc.Note(AsTyped(was.Said))
 		}
 		if w.head = l; len(l.Drills) > 0 {
 			w.drills(l, &b)

@@ -82,25 +82,29 @@ func groupOf(lines []Yours) string {
 func (y *yours) claim() {
 	said := y.doc.Said
 	y.found = make([][][]found, len(said))
+	for i := range said {
+		for _, part := range said[i].Parts {
+			y.found[i] = append(y.found[i], make([]found, len(part.Items)))
+		}
+	}
 	for _, exact := range []bool{true, false} {
 		for i := range said {
-			if exact {
-				y.found[i] = make([][]found, len(said[i].Parts))
-			}
-			for k, part := range said[i].Parts {
-				if exact {
-					y.found[i][k] = make([]found, len(part.Items))
-				}
-				for n, item := range part.Items {
-					if f := &y.found[i][k][n]; !f.same {
-						*f = y.seek(part.Block, item, exact)
-					}
-				}
+			for k := range said[i].Parts {
+				y.claimFor(&said[i].Parts[k], y.found[i][k], exact)
 			}
 		}
 	}
 }
 
+func (y *yours) claimFor(part *plan.SaidPart, to []found, exact bool) {
+	for n, item := range part.Items {
+		if !to[n].same {
+			to[n] = y.seek(part.Block, item, exact)
+		}
+	}
+}
+
+// seek finds a drill in a block that no line before it spoke of.
 func (y *yours) seek(block string, item plan.SaidItem, exact bool) found {
 	b := y.doc.Block(block)
 	if b == nil {

@@ -20,7 +20,9 @@ type wordsBody struct {
 	Title    string
 	Starts   string // Saturday 5 December, first point 15:00
 	Revision uint32
-	Empty    bool // nothing is planned yet
+	Empty    bool   // nothing is planned yet
+	List     bool   // it is a list of no session
+	Name     string // of such a list
 	Prompt   string // of a first line
 	Rows     []wordRow
 	Sum      wordSum
@@ -28,7 +30,12 @@ type wordsBody struct {
 }
 
 // To is the address of something under the session.
-func (b *wordsBody) To(under ...string) string { return shell.Session(b.ID, under...) }
+func (b *wordsBody) To(under ...string) string {
+	if b.List {
+		return "/" + strings.Join(append([]string{"routines"}, under...), "/")
+	}
+	return shell.Session(b.ID, under...)
+}
 
 // Blank is a row without anything.
 func (b *wordsBody) Blank() wordRow { return wordRow{} }
@@ -158,22 +165,28 @@ func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
 			is.Lasts = clock.Lasting(b.Seconds(b.Targets(), d.Group(b)))
 		}
 	}
+	if one.Block != "" {
+		is.Asks = append(is.Asks, likely(w.Lines[one.At], l)...)
+	}
+	return is
+}
+
+// likely are the drills of the book that those of a line may be, and that they are the coach's own.
+func likely(text string, l *say.Line) (asks []ask) {
 	list := l.Drills
 	if l.Is == say.IsDrill {
 		list = []say.Line{*l}
 	}
 	for _, k := range list {
-		if k.Code != "" || one.Block == "" {
+		if k.Code != "" || len(k.Likely) == 0 {
 			continue
 		}
-		for _, likely := range k.Likely {
-			is.Asks = append(is.Asks, ask{likely, replaced(say.AsTyped(l.Said), k.Name, likely)})
+		for _, name := range k.Likely {
+			asks = append(asks, ask{name, replaced(text, k.Name, name)})
 		}
-		if len(k.Likely) > 0 {
-			is.Asks = append(is.Asks, ask{"no, it is ours", replaced(say.AsTyped(l.Said), k.Name, `"`+k.Name+`"`)})
-		}
+		asks = append(asks, ask{"no, it is ours", replaced(text, k.Name, `"`+k.Name+`"`)})
 	}
-	return is
+	return asks
 }
 
 // replaced is a text with a name in it put otherwise, in whatever letters it stands there.
@@ -236,16 +249,59 @@ func sumOf(d *plan.Document) (sum wordSum) {
 	return sum
 }
 
-// HearWords reads lines as they are edited.
-func HearWords(r *shell.Request) (shell.Answer, error) {
-	w, err := r.Planner.HearWords(r.Context(), r.Club(), r.ParamID("session"), r.Form.Lines("line"))
-	if wrong := shell.Problems(err); wrong != nil {
-		return &shell.Page{Screens: screens, Name: "words", Part: "words-are", Body: &wordsBody{Problems: wrong}}, nil
-	}
+// NewList is the page on which a list of no session is written.
+func NewList(r *shell.Request) (shell.Answer, error) { return listPage(r, "", "", nil) }
+
+func listPage(r *shell.Request, name, text string, problems plan.Problems) (*shell.Page, error) {
+	plays, err := r.Planner.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	return &shell.Page{Screens: screens, Name: "words", Part: "words-are", Body: wordsOf(w)}, nil
+	b := &wordsBody{List: true, Name: name, Empty: true, Title: "New list", Starts: "kept as a routine: for any day, or handed out", Prompt: strings.Join(plays.Example, ", "), Problems: problems}
+	for n, line := range strings.Split(text, "\n") {
+		b.Rows = append(b.Rows, wordRow{N: n, Text: line})
+	}
+	return &shell.Page{Screens: screens, Name: "words", Title: b.Title, Nav: "routines", Body: b}, nil
+}
+
+// HearList reads a list of no session as it is typed.
+func HearList(r *shell.Request) (shell.Answer, error) {
+	w, err := r.Planner.HearList(r.Context(), r.Club(), r.Form.Lines("line"))
+	return wordsAre(w, err, true)
+}
+
+// KeepList keeps such a list.
+func KeepList(r *shell.Request) (shell.Answer, error) {
+	name, text := r.Form.Text("name"), r.Form.Lines("line")
+	id, err := r.Planner.WriteList(r.Context(), r.By, name, text)
+	return r.Changed(err, shell.Go(shell.Routine(id)), func(wrong plan.Problems) (*shell.Page, error) {
+		page, err := listPage(r, name, text, wrong)
+		if page != nil {
+			page.Status = http.StatusUnprocessableEntity
+		}
+		return page, err
+	})
+}
+
+// HearWords reads lines as they are edited.
+func HearWords(r *shell.Request) (shell.Answer, error) {
+	w, err := r.Planner.HearWords(r.Context(), r.Club(), r.ParamID("session"), r.Form.Lines("line"))
+	return wordsAre(w, err, false)
+}
+
+// wordsAre is what lines are, for the page that they are typed on.
+func wordsAre(w *planner.InWords, err error, list bool) (shell.Answer, error) {
+	b := &wordsBody{Problems: shell.Problems(err)}
+	if err != nil && b.Problems == nil {
+		return nil, err
+	}
+	if err == nil {
+		if b = wordsOf(w); list { // there is no day whose minutes they would be
+			b.Sum.Said, _, _ = strings.Cut(b.Sum.Said, " of your ")
+			b.Sum.Over = false
+		}
+	}
+	return &shell.Page{Screens: screens, Name: "words", Part: "words-are", Body: b}, nil
 }
 
 // PutWords makes the plan what its words say.
