@@ -140,6 +140,9 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleSets:
+		if m.n > 10 && h.words[m.to-1].is == "set" || h.words[m.to-1].is == "sets" && m.n > 10 { // balls that are set
+			return unfit
+		}
 		if slices.Contains([]string{"to", "from", "off", "across", "over"}, next) { // "15 sets to the outside" are balls set
 			return unfit
 		}
@@ -176,13 +179,16 @@ func (h *hearing) fitsWhen(m *mark, next string) float64 {
 		return -4
 	case m.role == roleUntil:
 		return 2
-	case m.text == "clock":
+	case m.text == "clock", m.role == roleAt && h.is(m.from, "at") && (slices.Contains(pronouns, next) || next == "for" && !h.numeral(m.to+1)):
 		return 0
 	case h.is(m.to, ",", "/") && h.numeral(m.to+1) && m.n >= 30 && (strings.Contains(h.line, "%") || h.words[m.to+1].number > m.n), !last: // at 70, 90, 100 %
 		return -4
 	}
 	return 0
 }
+
+// pronouns are who does something at a time: "at 9 I come back".
+var pronouns = strings.Fields("i we they he she you everyone everybody all")
 
 // inBrackets tells whether a mark stands in brackets beside other words: what is told, not how much.
 func (h *hearing) inBrackets(m *mark) bool {

@@ -1,6 +1,7 @@
 package hear
 
 import (
+	"regexp"
 	"slices"
 	"strings"
 	"unicode"
@@ -39,6 +40,9 @@ func (h *hearing) heading() Reading {
 		if slices.Contains(tells, w.is) {
 			r.Score--
 		}
+	}
+	if only(h.words[c.from:c.to], littleWords) {
+		r.Score -= 8
 	}
 	return r
 }
@@ -274,9 +278,18 @@ func (h *hearing) remark() Reading {
 			s += 2
 		}
 	}
+	if ofWeek.MatchString(h.line) || ofDay.MatchString(h.line) {
+		s += 14
+	}
 	if strings.HasSuffix(strings.TrimSpace(h.line), "!") || strings.HasSuffix(strings.TrimSpace(h.line), "?") {
 		s++
 	}
 	r.Score = s
 	return r
 }
+
+// What is no part of this warm-up: what is owed in the week, when the day begins.
+var (
+	ofWeek = regexp.MustCompile(`(?i)\b(?:once|twice|\d times|thrice) (?:a|this|per|each|every) week\b`)
+	ofDay  = regexp.MustCompile(`(?i)^(?:kick[- ]?off|start|bus|meet|tip[- ]?off|throw[- ]?in|puck drop|push[- ]?back|bully off|first (?:ball|pitch|serve|whistle|race)) (?:is|are) (?:at|by|now) `)
+)

@@ -79,7 +79,7 @@ var pieces = strings.NewReplacer(
 	"«R»", `(?:(\d+) (?:-|to|or) )?(\d+)`,
 	"«D»", `((?:a min and a half|half a min|half min|a min|\d+ and a half min|\d:\d\d|\d+ min \d+ s|\d+ min [1-5][05]|\d+ (?:-|to|or) \d+ (?:s|min)|\d+(?:\.\d+)? (?:s|min)))`,
 	"«L»", `(?:m|yd|ft|km)`,
-	"«P»", `(?:side|leg|arm|hand|foot|shoulder|hip|knee|ankle|wrist|elbow|thigh|calf|glute|quad|heel|corner|end|box|basket|goal|wall|spot)`,
+	"«P»", `(?:side|leg|arm|hand|foot|shoulder|hip|knee|ankle|wrist|elbow|thigh|calf|glute|quad|heel|corner|end|box|basket|goal|wall|spot|wing|alley|flank)`,
 	"«W»", `(?:forward|forwards|backward|backwards|back|in|out|inside|outside|inwards|outwards|up|down|clockwise|anticlockwise|anti-clockwise|counterclockwise|counter-clockwise|across|high|low|front|left|right|middle|centre|center|over|under)`,
 )
 

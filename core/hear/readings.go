@@ -138,6 +138,9 @@ func (h *hearing) named(from, to int, score float64) Reading {
 	r := h.with(from, to, h.all())
 	r.Is, r.Name = Drill, h.clean(from, to)
 	r.Moves = h.Moves(strings.ToLower(r.Name))
+	if only(h.words[from:to], littleWords) {
+		score -= 8
+	}
 	r.Amount = h.amount(r.Name, h.all())
 	r.Numbers = h.numbers(from, to)
 	r.Score = score + h.sense(r.Name, &r.Amount) - 1.5*float64(r.Numbers)
@@ -146,6 +149,9 @@ func (h *hearing) named(from, to int, score float64) Reading {
 	}
 	return r
 }
+
+// littleWords name nothing by themselves.
+var littleWords = strings.Fields("on off at away along ends end there here home and then it that this them i we they go goes all the a to for from with again too also")
 
 // others is how much speaks for it that more than one chunk is done.
 func (h *hearing) others(name, who int) (n float64) {

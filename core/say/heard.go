@@ -50,6 +50,11 @@ func (x lexicon) Goes(name string) bool {
 
 func (x lexicon) Person(text string) bool {
 	name := strings.TrimPrefix(fold(text), "the ")
+	if x.Plays != nil && len(text) > 1 && strings.ToUpper(text) == text && (text[0] < '0' || text[0] > '9') { // GS, CBs
+		if position, _ := x.Plays.Find(text); position != "" {
+			return true
+		}
+	}
 	if name == "" || name[0] >= '0' && name[0] <= '9' { // a number alone is how many
 		return false
 	}
@@ -96,7 +101,9 @@ var stillWords = pattern(`\b(?:hold|holds|stretch|stretches|plank|planks|iso|iso
 
 // Heard is the line as the marks and readings of package hear have it.
 func (r *Reader) Heard(text string) Line {
-	is := hear.Line(tidySigns(text), lexicon{r})
+	who, rest := r.roster(tidySigns(text))
+	is := hear.Line(rest, lexicon{r})
+	is.Who = append(who, is.Who...)
 	l := Line{Said: text, Cues: is.Cues, At: is.At, score: is.Score}
 	r.resolve(&l, &is)
 	if is.From != nil || is.To != nil || is.Done != nil {
@@ -138,6 +145,26 @@ func (r *Reader) Heard(text string) Line {
 	}
 	return l
 }
+
+// rosterOf are people in short, several of them, before a colon: "GS + GA: shots".
+var rosterOf = regexp.MustCompile(`^\s*((?:[A-Z][A-Za-z0-9]{0,4}|\d{1,2})(?: ?(?:\+|&|/|,|and) ?(?:[A-Z][A-Za-z0-9]{0,4}|\d{1,2}))+): *(.+)$`)
+
+// roster takes people in short from the front of a line, where somebody knows each of them.
+func (r *Reader) roster(text string) (who []string, rest string) {
+	m := rosterOf.FindStringSubmatch(text)
+	if m == nil {
+		return nil, text
+	}
+	for _, one := range rosterPart.Split(m[1], -1) {
+		if number(one) == 0 && !(lexicon{r}).Person(one) {
+			return nil, text
+		}
+		who = append(who, one)
+	}
+	return who, m[2]
+}
+
+var rosterPart = regexp.MustCompile(` ?(?:\+|&|/|,|\band\b) ?`)
 
 // drilled is a line that a coach says is a drill.
 func (r *Reader) drilled(text string) Line {

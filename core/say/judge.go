@@ -195,6 +195,9 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if r.ownTime(ruled) {
 		return true
 	}
+	if ruled.Rounds > 1 && heard.Dose != nil && heard.Dose.Sets == ruled.Rounds && ruled.Is == IsDrill && oneInRounds.MatchString(ruled.Said) { // two rounds of ten are two sets
+		return false
+	}
 	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn
 		several = !slices.ContainsFunc(heard.Drills, func(one Line) bool { return one.Dose == nil || one.Dose.Reps != 1 }) && several
 	}
@@ -244,6 +247,9 @@ func (r *Reader) agree(a, b *Line) bool {
 
 // notNamed are names that hold what is told beside them.
 var notNamed = regexp.MustCompile(`(?i: - | and back(?:wards)?$)|(?i: (?:on|all|in|to|at|with|for|s|the|a)$)|(?i:\b(?:low|tall|soft|quiet|loose|easy|big) (?:hips|hands|feet|knees|arms|chest)\b)| (?:with|w) [A-Z]`)
+
+// oneInRounds are rounds of one thing: two rounds of ten.
+var oneInRounds = pattern(`\brounds?~of~` + num)
 
 var inLines = regexp.MustCompile(`(?i)\blines of \d+`)
 

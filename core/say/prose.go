@@ -10,7 +10,7 @@ import (
 
 // sentenceEnd parts what is said in one breath: a semicolon, or a full stop before a
 // capital letter.
-var sentenceEnd = regexp.MustCompile(`;\s*|([a-z)"]{2,}|[a-zA-Z ]\d+|\d ?[ms%])\.\s+([A-Z]|\d{1,2} (?:out|to go)\b)`)
+var sentenceEnd = regexp.MustCompile(`;\s*|([a-z)"]{2,}|[a-zA-Z ]\d+|\d ?[ms%])\.\s+([A-Z]|\d{1,2} (?:out|to go|to \d|[a-z]{3,}))`)
 
 // Lines are the lines of a text: what was written in one of its own, or as a sentence.
 func Lines(text string) (lines []string) {
@@ -40,6 +40,9 @@ func Pieces(list []string) (all []Piece) {
 // goesOn is a sentence that only says how often or how hard what the one before it says is done.
 var goesOn = pattern(`^` + num + `~(?:of (?:those|them|these|each)|goes|times|reps|rounds|sets|each|a side|x)\b`)
 
+// shortBefore is a word in short, which its full stop does not end a sentence with: no. 10.
+var shortBefore = regexp.MustCompile(`(?i)\b(?:no|nr|approx|max|min|secs?|mins|reps?|ea|vs|ca)$`)
+
 // thenFirst is a word that only joins a line to the one before it.
 var thenFirst = regexp.MustCompile(`(?i)^(?:and |then |after that,? |next,? )+`)
 
@@ -50,9 +53,19 @@ var (
 	ownParts = regexp.MustCompile(`(?i)\b(roll|stretch|circle|rock|swing) (?:my|our|their|her|his) `)
 )
 
+// What only says where in the list something stands, or of what sort it is.
+var (
+	labelFirst = regexp.MustCompile(`(?i)^([a-z]+(?: [a-z]+)?) (?:first|next|then|last|to (?:start|begin|finish)): (.+)$`)
+	endsWith   = regexp.MustCompile(`(?i)^(?:it |we )?(?:ends?|finish(?:es)?|starts?|begins?) (?:it )?with (?:an? )?`)
+)
+
 // plainly is what is told, put as a line.
 func plainly(one string) string {
 	one = strings.TrimSpace(thenFirst.ReplaceAllString(one, ""))
+	if m := labelFirst.FindStringSubmatch(one); m != nil && strings.Contains(m[2], ",") { // "footwork first: shuffle …"
+		one = m[2]
+	}
+	one = endsWith.ReplaceAllString(one, "")
 	at := ""
 	if m := outFirst.FindStringSubmatch(one); m != nil {
 		one, at = m[2], ", at "+m[1]
@@ -87,7 +100,7 @@ func sentences(text string) (list []string) {
 			from = at[1]
 			continue
 		}
-		if goesOn.MatchString(text[at[4]:]) { // "4 of those, full tilt" is of what stands before it
+		if goesOn.MatchString(text[at[4]:]) || shortBefore.MatchString(text[:at[3]]) && text[at[4]] <= '9' { // "4 of those, full tilt" is of what stands before it
 			continue
 		}
 		put(text[from : at[3]+1]) // with the full stop
