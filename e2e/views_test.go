@@ -45,6 +45,8 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"ground-opened", "/ground", []int64{360}},
 		{"who-does-what", "/sessions/1/people", []int64{1280, 360}},
 		{"history", "/sessions/1/history?look=1", []int64{1280, 360}},
+		{"words", "/sessions/1/words", []int64{1280, 768, 360}},
+		{"new-list", "/routines/new", []int64{1280, 360}},
 		{"run-in-away", "/sessions/3", []int64{1280}},
 		{"what-if", "/sessions/1/what-if?if=start&by=-20", []int64{1280, 360}},
 		{"what-if-late", "/sessions/1/what-if?if=late", []int64{1280, 360}},

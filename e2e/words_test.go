@@ -84,7 +84,6 @@ func TestWordsBesideWhatTheyWillBe(t *testing.T) {
 	assert.Equal(t, fortyLines, b.typed())
 	assert.Empty(t, eval[string](b, `[...document.querySelectorAll(".word-row")].filter(r => { const is = r.querySelector(".word-are"); return Math.abs(r.querySelector(".word-line").getBoundingClientRect().top - is.getBoundingClientRect().top) > 1 }).map(r => r.innerText).join()`), "level")
 	assert.Contains(t, b.text("#word-sum"), "of your")
-	b.shot("words-1280")
 
 	answer := `[...document.querySelectorAll(".word-row")].find(r => r.querySelector("textarea").value.includes("gretest"))`
 	was := b.typed()
@@ -141,5 +140,4 @@ func TestWordsBesideWhatTheyWillBe(t *testing.T) {
 	b.size(390, 844)
 	b.open(fmt.Sprintf("/sessions/%d/words", id))
 	assert.LessOrEqual(t, eval[int](b, `document.documentElement.scrollWidth`), 390)
-	b.shot("words-390")
 }

@@ -179,7 +179,7 @@ func (h *hearing) fitsWhen(m *mark, next string) float64 {
 		return -4
 	case m.role == roleUntil:
 		return 2
-	case m.text == "clock", m.role == roleAt && h.is(m.from, "at") && (slices.Contains(pronouns, next) || next == "for" && !h.numeral(m.to+1)):
+	case m.text == "clock", m.role == roleAt && h.is(m.from, "at") && (slices.Contains(pronouns, next) || next == "for" && !h.numeral(m.to+1) || next == "to" && h.is(m.to+1, "the") && h.is(m.to+2, "start", "session", "off")):
 		return 0
 	case h.is(m.to, ",", "/") && h.numeral(m.to+1) && m.n >= 30 && (strings.Contains(h.line, "%") || h.words[m.to+1].number > m.n), !last: // at 70, 90, 100 %
 		return -4

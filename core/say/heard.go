@@ -102,9 +102,13 @@ var stillWords = pattern(`\b(?:hold|holds|stretch|stretches|plank|planks|iso|iso
 // Heard is the line as the marks and readings of package hear have it.
 func (r *Reader) Heard(text string) Line {
 	who, rest := r.roster(tidySigns(text))
-	is := hear.Line(rest, lexicon{r})
+	is, known := r.marked[rest]
+	if !known {
+		is = hear.Line(rest, lexicon{r})
+		r.marked[rest] = is
+	}
 	is.Who = append(who, is.Who...)
-	l := Line{Said: text, Cues: is.Cues, At: is.At, score: is.Score}
+	l := Line{Said: text, Cues: slices.Clone(is.Cues), At: is.At, score: is.Score}
 	r.resolve(&l, &is)
 	if is.From != nil || is.To != nil || is.Done != nil {
 		l.Window = &Window{is.From, is.To}

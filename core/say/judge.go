@@ -181,7 +181,7 @@ const doubtful, hopeless = 4.6, 3.2
 // explained tells whether a line says what only the rules know.
 func (r *Reader) explained(ruled, heard *Line) bool {
 	several := heard.Is == IsCombo && (heard.Times > 1 || heard.score >= 7) || heard.Is == IsChoice
-	if clockFirst.MatchString(ruled.Said) && heard.At != nil && ruled.At == nil && ruled.Is != IsFixed { // 14:20 is nothing to hold
+	if clockFirst.MatchString(ruled.Said) && heard.At != nil && ruled.At == nil && ruled.Is != IsFixed || inSets(ruled, heard) { // 14:20 is nothing to hold
 		return false
 	}
 	switch ruled.Is {
@@ -194,9 +194,6 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	}
 	if r.ownTime(ruled) {
 		return true
-	}
-	if ruled.Rounds > 1 && heard.Dose != nil && heard.Dose.Sets == ruled.Rounds && ruled.Is == IsDrill && oneInRounds.MatchString(ruled.Said) { // two rounds of ten are two sets
-		return false
 	}
 	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn
 		several = !slices.ContainsFunc(heard.Drills, func(one Line) bool { return one.Dose == nil || one.Dose.Reps != 1 }) && several
@@ -229,6 +226,11 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 		return true
 	}
 	return ruled.plans() > heard.plans() || ruled.Dose.structured() || r.agree(ruled, heard) || heard.Is == IsDrill && heard.score < doubtful && ruled.Dose != nil
+}
+
+// inSets tells whether rounds of one drill are its sets: two rounds of ten.
+func inSets(ruled, heard *Line) bool {
+	return ruled.Rounds > 1 && ruled.Is == IsDrill && heard.Dose != nil && heard.Dose.Sets == ruled.Rounds && oneInRounds.MatchString(ruled.Said)
 }
 
 // agree tells whether two readings are of the same drill and as much of it.

@@ -33,11 +33,7 @@ func Print(d *plan.Document, book []drill.Drill) []string {
 		p.block(b)
 	}
 	for i := range d.Lists {
-		head := listNames[d.Lists[i].When][0]
-		if d.Lists[i].When == plan.AfterEnd {
-			head = afterHead(d.Lists[i].Line)
-		}
-		p.lines = append(p.lines, "", "--- "+head)
+		p.lines = append(p.lines, "", "--- "+headOf(&d.Lists[i]))
 		for n := range d.Lists[i].Blocks {
 			p.block(&d.Lists[i].Blocks[n])
 			p.lines = append(p.lines, "")
@@ -57,6 +53,14 @@ func newPrinter(d *plan.Document, book []drill.Drill, known *Index) *printer {
 		p.book[book[i].Code] = &book[i]
 	}
 	return p
+}
+
+// headOf is what the lines of a list stand under.
+func headOf(l *plan.List) string {
+	if l.When == plan.AfterEnd {
+		return afterHead(l.Line)
+	}
+	return listNames[l.When][0]
 }
 
 type printer struct {

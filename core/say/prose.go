@@ -10,7 +10,7 @@ import (
 
 // sentenceEnd parts what is said in one breath: a semicolon, or a full stop before a
 // capital letter.
-var sentenceEnd = regexp.MustCompile(`;\s*|([a-z)"]{2,}|[a-zA-Z ]\d+|\d ?[ms%])\.\s+([A-Z]|\d{1,2} (?:out|to go|to \d|[a-z]{3,}))`)
+var sentenceEnd = regexp.MustCompile(`;\s*|([a-z)"]{2,}|[a-zA-Z ]\d+|\d ?[ms%])\.\s+([A-Z]|\d{1,2} (?:out|to go|to \d|[a-z]{2,}))`)
 
 // Lines are the lines of a text: what was written in one of its own, or as a sentence.
 func Lines(text string) (lines []string) {

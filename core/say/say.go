@@ -167,7 +167,8 @@ type Reader struct {
 	lines  lineNames
 	people []named
 	staff  []named
-	moves  map[string]bool // whether words name a movement, of those that were asked for
+	moves  map[string]bool         // whether words name a movement, of those that were asked for
+	marked map[string]hear.Reading // lines by their marks, of those that were read
 }
 
 // NewReader is a reader of lines about a plan.
@@ -177,7 +178,7 @@ func NewReader(c Context) *Reader {
 			c.Phases = append(c.Phases, string(p))
 		}
 	}
-	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index, lines: newLineNames(c.Plays), moves: map[string]bool{}}
+	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index, lines: newLineNames(c.Plays), moves: map[string]bool{}, marked: map[string]hear.Reading{}}
 	if r.known == nil {
 		r.known = NewIndex(c.Book, c.Sport)
 	}

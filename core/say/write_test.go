@@ -225,6 +225,12 @@ func TestAPlanPrintedAndReadAgainIsTheSame(t *testing.T) {
 		again.Fixed = nil
 		write(again, text)
 		assert.Equal(t, shape(d), shape(again), text)
+		if rapid.IntRange(0, 4).Draw(t, "words") == 0 {
+			was := shape(d)
+			lines, _ := words(d)
+			reader(d).Rewrite(d, lines)
+			assert.Equal(t, was, shape(d), lines)
+		}
 	})
 }
 
@@ -254,6 +260,10 @@ func TestWrittenPlansStayThemselves(t *testing.T) {
 		lines := strings.Join(say.Print(&read, book.Drills()), "\n")
 		write(again, lines)
 		assert.Equal(t, shape(d), shape(again), said+lines)
+		own, _ := words(d)
+		was := shape(d)
+		reader(d).Rewrite(d, own)
+		assert.Equal(t, was, shape(d), own)
 	}
 }
 

@@ -44,8 +44,20 @@ func (r *Reader) YourWords(d *plan.Document) []Yours {
 		}
 	}
 	var all []Yours
-	for b := range d.AllBlocks() {
-		all = append(all, y.block(b)...)
+	for i := range d.Blocks {
+		all = append(all, y.block(&d.Blocks[i])...)
+	}
+	for i := range d.Lists {
+		l := &d.Lists[i]
+		for n := range l.Blocks {
+			if n == 0 && !y.spoken[l.Blocks[0].ID] {
+				all = append(all, Yours{}, Yours{Text: "--- " + headOf(l), Anew: true, pieces: []piece{{block: l.Blocks[0].ID}}})
+			}
+			all = append(all, y.block(&l.Blocks[n])...)
+		}
+	}
+	if len(all) > 0 && all[0].Text == "" && all[0].pieces == nil && len(d.Said) == 0 {
+		all = all[1:]
 	}
 	return append(all, lead...)
 }
@@ -210,7 +222,8 @@ func (y *yours) everyday(text string) string {
 	bare := strings.ReplaceAll(text, `"`, "")
 	with, without := y.by.Read(text), y.by.Read(bare)
 	with.Said, without.Said, with.score, without.score = "", "", 0, 0
-	if reflect.DeepEqual(with, without) {
+	among := Pieces([]string{"squats 10", bare, "squats 10"}) // a list may see a heading, or two sentences
+	if reflect.DeepEqual(with, without) && len(among) == 3 && among[1].Text == bare {
 		return bare
 	}
 	return text

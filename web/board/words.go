@@ -243,8 +243,10 @@ func sumOf(d *plan.Document) (sum wordSum) {
 	}
 	if open, err := d.Open.Offset(start); err == nil {
 		have := -int(open) - d.Margin
+		if sum.Over = most > have; sum.Over { // the fit shortens what may be
+			sum.Said += " in full,"
+		}
 		sum.Said += " of your " + clock.Lasting(have)
-		sum.Over = most > have
 	}
 	return sum
 }

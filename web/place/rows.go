@@ -53,7 +53,7 @@ var (
 	sides = columns{Key: "side", Legend: "Home and away", Hint: "First at home, then away: what differs there on a match day.", Columns: []column{
 		{Name: "called", Label: "A match is called"}, {Name: "from", Label: "Ground ours from, min"}, {Name: "sooner", Label: "Done sooner by, min"}, {Name: "turn", Label: "How it begins", Choices: begins}}, One: true}
 	units = columns{Key: "unit", Legend: "Units: positions that work together", Columns: []column{
-		{Name: "name", Label: "Unit"}, {Name: "positions", Label: "Positions, several with ;", Wide: true}}}
+		{Name: "name", Label: "Unit"}, {Name: "positions", Label: "Positions, several with ;", Wide: true}, {Name: "also", Label: "Also called, several with ;"}}}
 	due = columns{Key: "due", Legend: "Who is due earlier or later", Hint: "Minutes from the start, before it negative: where they are in action first, and where their turn comes later.", Columns: []column{
 		{Name: "who", Label: "Position or unit", List: "who"}, {Name: "first", Label: "If first", Number: true}, {Name: "later", Label: "If later", Number: true}}}
 	roles = columns{Key: "role", Legend: "Roles of the day", Hint: "Asked for when a session is made: the starter, the place kicker. Routines and due times may be for them.", Columns: []column{

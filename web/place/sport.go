@@ -93,7 +93,7 @@ func bodyOf(p *sport.Sport, drills *planner.Book) *sportBody {
 	}
 	units, due, roles, fixed, craft, team := units.table(), due.table(), roles.table(), fixed.table(), craft.table(), team.table()
 	for _, u := range p.Units {
-		units.add(u.Name, several(u.Positions))
+		units.add(u.Name, several(u.Positions), several(u.Also))
 		b.Who = append(b.Who, u.Name)
 	}
 	b.Who = append(b.Who, p.Positions...)
@@ -216,7 +216,7 @@ func readSport(f *shell.Form, from sport.Sport, drills *planner.Book) (p sport.S
 	p.Positions, p.Called, p.Lines, p.Principles = nil, map[string][]string{}, nil, nil
 	readPositions(&p, read(positions))
 	for _, row := range read(units).rows() {
-		p.Units = append(p.Units, sport.Unit{Name: row.text(0), Positions: row.list(1)})
+		p.Units = append(p.Units, sport.Unit{Name: row.text(0), Positions: row.list(1), Also: row.list(2)})
 	}
 	for _, row := range read(roles).rows() {
 		p.Roles = append(p.Roles, sport.Role{Name: row.text(0), Positions: row.list(1), Of: row.minutes(f, 2)})
