@@ -98,7 +98,7 @@ func written(t *testing.T, p *planner.Planner, coach *visitor) uint64 {
 	require.NoError(t, err)
 	b, err := p.Board(ctx, 1, id)
 	require.NoError(t, err)
-	status, text, _ = coach.post("/sessions/"+itoa(id)+"/write", url.Values{"revision": {itoa(b.Revision)}, "text": {`jog 3 x 120 m, 50 %
+	status, text, _ = coach.post(fmt.Sprintf("/sessions/%d/write", id), url.Values{"revision": {itoa(b.Revision)}, "text": {`jog 3 x 120 m, 50 %
 leg swings 8 each way a leg (no bounce)
 dead bug 4 a side, 3-1-3
 neck holds forward / left / right / back, 3 x 6 s each
