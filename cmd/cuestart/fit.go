@@ -153,8 +153,8 @@ func spoken(_ context.Context, name string, _ int) (any, error) {
 func readText(in say.Context, text int, lines []string) (answers objects) {
 	r := say.NewReader(in)
 	block, heading := 0, ""
-	for _, one := range say.Pieces(lines) {
-		is := said{Line: r.Read(one.Text), Text: text, At: one.Line}
+	for _, one := range r.Pieces(lines) {
+		is := said{Line: r.ReadPiece(one), Text: text, At: one.Line}
 		switch {
 		case is.Is == say.IsBlock || is.Is == say.IsPhase:
 			block, heading = block+1, is.Name

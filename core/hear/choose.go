@@ -140,12 +140,7 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleSets:
-		if m.n > 10 && h.words[m.to-1].is == "set" || h.words[m.to-1].is == "sets" && m.n > 10 { // balls that are set
-			return unfit
-		}
-		if slices.Contains([]string{"to", "from", "off", "across", "over"}, next) { // "15 sets to the outside" are balls set
-			return unfit
-		}
+		return h.fitsSets(m, next)
 	case roleUntil, roleAt, roleFrom:
 		return h.fitsWhen(m, next)
 	case roleBack:
@@ -183,6 +178,16 @@ func (h *hearing) fitsWhen(m *mark, next string) float64 {
 		return 0
 	case h.is(m.to, ",", "/") && h.numeral(m.to+1) && m.n >= 30 && (strings.Contains(h.line, "%") || h.words[m.to+1].number > m.n), !last: // at 70, 90, 100 %
 		return -4
+	}
+	return 0
+}
+
+// fitsSets is how well sets stand where they stand: fifteen sets to the outside are balls that are
+// set, and so are twenty.
+func (h *hearing) fitsSets(m *mark, next string) float64 {
+	of := h.words[m.to-1].is
+	if slices.Contains([]string{"to", "from", "off", "across", "over"}, next) || m.n > 10 && (of == "set" || of == "sets") {
+		return unfit
 	}
 	return 0
 }

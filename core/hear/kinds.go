@@ -139,7 +139,7 @@ func capitals(text string) bool {
 }
 
 // eventWords are of what is fixed on a day.
-var eventWords = strings.Fields(`toss talk talks anthem briefing lineup line-up meeting register check photo photos presentation tape taping strapping jerseys shirts kit helmets bibs ref refs
+var eventWords = strings.Fields(`charla sorteo himno himnos foto presentación vestidor vestuario toss talk talks anthem briefing lineup line-up meeting register check photo photos presentation tape taping strapping jerseys shirts kit helmets bibs ref refs
 	umpire umpires officials call-room resurface video knock-up huddle parade handshakes inspection weigh-in scrutineering classification arrival arrive bus chat teamsheet numbers toilet toilets drinks drink water whistle hooter horn jewellery team-talk gaffer boss doors handover changeover`)
 
 // eventPairs are of two words.

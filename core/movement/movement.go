@@ -35,6 +35,10 @@ func Of(name string) (u Understood, known bool) {
 	said := wordsOf(name)
 	lead, at := leading(said)
 	if lead == nil {
+		said = wordsOf(InEnglish(name))
+		lead, at = leading(said)
+	}
+	if lead == nil {
 		return partsAlone(said)
 	}
 	u = lead.Understood
@@ -154,6 +158,9 @@ func leading(said []string) (lead *move, at span) {
 // wobble hop" is "hop"; "" where none does, or only with what is named beside it: a stretch.
 func Lead(name string) string {
 	lead, _ := leading(wordsOf(name))
+	if lead == nil {
+		lead, _ = leading(wordsOf(InEnglish(name)))
+	}
 	if lead == nil || lead.bare {
 		return ""
 	}

@@ -24,21 +24,53 @@ func Lines(text string) (lines []string) {
 type Piece struct {
 	Line int // of the list, from 0
 	Text string
+	Said string // as it was typed, in another language than it is read in; "": as it is
+}
+
+// ReadPiece reads one thing of a list.
+func (r *Reader) ReadPiece(p Piece) Line {
+	l := r.Read(p.Text)
+	if p.Said != "" {
+		if l.Said = p.Said; l.Is == IsNote {
+			l.Note = p.Said
+		}
+	}
+	return l
 }
 
 // Pieces are the things that a list says, without the marks of its lines, its headings told
 // from what is done.
-func Pieces(list []string) (all []Piece) {
+func Pieces(list []string) (all []Piece) { return pieces(list, Spanish(list)) }
+
+// Pieces are the things that a list says, in the language of the reader or, where they tell that they
+// are, in Spanish.
+func (r *Reader) Pieces(list []string) []Piece {
+	return pieces(list, r.Language == "es" || Spanish(list))
+}
+
+func pieces(list []string, spanish bool) (all []Piece) {
+	typed := list
+	if spanish {
+		list = slices.Clone(list)
+		for i := range list {
+			list[i] = dosesInEnglish(list[i])
+		}
+	}
 	for i, line := range outline(list) {
-		for _, one := range sentences(line) {
-			all = append(all, Piece{i, one})
+		parts := sentences(line)
+		for _, one := range parts {
+			said := ""
+			if len(parts) == 1 && list[i] != typed[i] {
+				said = strings.TrimSpace(typed[i])
+			}
+			all = append(all, Piece{i, one, said})
 		}
 	}
 	return all
 }
 
 // goesOn is a sentence that only says how often or how hard what the one before it says is done.
-var goesOn = pattern(`^` + num + `~(?:of (?:those|them|these|each)|goes|times|reps|rounds|sets|each|a side|x)\b`)
+var goesOn = pattern(`^` + num + `~(?:of (?:those|them|these|each)|goes|times|reps|rounds|sets|each|a side|x|at~\d+)\b`)
 
 // shortBefore is a word in short, which its full stop does not end a sentence with: no. 10.
 var shortBefore = regexp.MustCompile(`(?i)\b(?:no|nr|approx|max|min|secs?|mins|reps?|ea|vs|ca)$`)

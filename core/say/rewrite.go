@@ -63,8 +63,8 @@ func (r *Reader) afresh(d *plan.Document, lines []string, settled func(line int)
 	reader.Blocks = nil
 	w := &writer{Reader: &reader, doc: c}
 	var all []Written
-	for _, one := range Pieces(lines) {
-		l := reader.Read(one.Text)
+	for _, one := range r.Pieces(lines) {
+		l := reader.ReadPiece(one)
 		reader.Remember(l)
 		became := Became{Line: l}
 		if is := l.Is; !settled(one.Line) || is != IsBring && is != IsStock {
@@ -290,7 +290,7 @@ func (w *rewrite) without() {
 func (r *Reader) Keep(d *plan.Document, text string, became []Became) {
 	lines := strings.Split(strings.ReplaceAll(text, "\r", ""), "\n")
 	var all []Written
-	for i, one := range Pieces(lines) {
+	for i, one := range r.Pieces(lines) {
 		if i < len(became) {
 			all = append(all, Written{became[i], one.Line})
 		}

@@ -217,11 +217,11 @@ func NewReader(c Context) *Reader {
 // ReadAll reads a list, a line after the other; beyond MaxLines none is read.
 func (r *Reader) ReadAll(text string) []Line {
 	var lines []Line
-	for _, one := range Lines(text) {
+	for _, one := range r.Pieces(strings.Split(strings.ReplaceAll(text, "\r", ""), "\n")) {
 		if len(lines) == MaxLines {
 			break
 		}
-		line := r.Read(one)
+		line := r.ReadPiece(one)
 		lines = append(lines, line)
 		r.Remember(line)
 	}
@@ -270,6 +270,10 @@ func (r *Reader) Read(text string) Line {
 	l := r.better(ruled, r.Heard(text))
 	if l.Is == IsDrill && l.Note != "" && l.Dose != nil && !strings.ContainsAny(l.Note, "0123456789") && l.Note != l.Said && !ofPlan.MatchString(l.Note) && !hear.Group(l.Note) { // what is said beside how much is told
 		l.Cues, l.Note = append(l.Cues, strings.Split(l.Note, ", ")...), ""
+	}
+	r.meant(&l)
+	for i := range l.Drills {
+		r.meant(&l.Drills[i])
 	}
 	return l
 }

@@ -1,0 +1,43 @@
+package say_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cuestart/book"
+	"cuestart/core/drill"
+	"cuestart/core/say"
+)
+
+// A list in Spanish is read as one in English, under the names that it has.
+func TestAListInSpanish(t *testing.T) {
+	plays, _ := book.Sport("football")
+	r := say.NewReader(say.Context{Sport: "football", Start: "15:00", Plays: &plays, Book: book.Drills(), Index: index})
+	lines := r.ReadAll(`Trote suave hasta el área y volver x 2
+talones al glúteo 20 m ida y vuelta
+puente de glúteo a una pierna 8 por lado
+plancha medio minuto
+sentadillas 2 series de 12, 40 s entre series
+círculos de hombros 10 para adelante y 10 para atrás
+Ojo que hoy solo tenemos media cancha hasta que acaben`)
+	require.Len(t, lines, 7)
+	assert.Equal(t, 4, lines[0].Dose.Trips)
+	assert.Equal(t, "talones al glúteo", lines[1].Name)
+	assert.Equal(t, "heel-kicks", lines[1].Code, "found in the book by what it means")
+	assert.Equal(t, 2, lines[1].Dose.Trips)
+	assert.InDelta(t, 20, lines[1].Dose.Metres, 1e-9)
+	assert.Equal(t, "talones al glúteo 20 m ida y vuelta", lines[1].Said, "as it was typed")
+	assert.Equal(t, 8, lines[2].Dose.Reps)
+	assert.Equal(t, 30, lines[3].Dose.Seconds+int(lines[3].Dose.HoldSeconds))
+	assert.Equal(t, []any{drill.Reps, 2, 12, 40.0}, []any{lines[4].Dose.Kind, lines[4].Dose.Sets, lines[4].Dose.Reps, lines[4].Dose.RestSeconds})
+	assert.Equal(t, [][]int{{10, 10}}, lines[5].Dose.Counts)
+	assert.Equal(t, say.IsNote, lines[6].Is)
+	assert.Equal(t, "Ojo que hoy solo tenemos media cancha hasta que acaben", lines[6].Note)
+
+	for _, list := range append(lists, strings.Split("squats 10 a side\nplank 30 s each leg\nhinge con band 8", "\n")...) {
+		assert.False(t, say.Spanish(strings.Split(list, "\n")) && !strings.Contains(list, " con "), list)
+	}
+}
