@@ -71,6 +71,10 @@ export default () => ({
 
   // spread puts several lines where one stood.
   spread(row, lines) {
+    if (lines.length > 400) {
+      this.refused = `These are ${lines.length} lines: put in 200 at a time. Nothing was taken; they are where you copied them from.`;
+      return;
+    }
     this.field(row).value = lines[0];
     this.ink(row, "");
     let last = row;
