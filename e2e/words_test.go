@@ -137,6 +137,7 @@ func TestWordsBesideWhatTheyWillBe(t *testing.T) {
 	assert.Equal(t, 6, now.Items[0].Drill.Range.Target)
 	assert.InDelta(t, 20, now.Items[2].Drill.Dose.Metres, 1e-9)
 
+	b.open(fmt.Sprintf("/sessions/%d/words", id))
 	b.paste(strings.Repeat("squats 10\n", 10000))
 	b.until(`document.querySelector("[role=alert]").innerText.includes("10000 lines")`)
 	assert.Less(t, eval[int](b, `document.querySelectorAll(".word-row").length`), 100)
