@@ -77,6 +77,15 @@ func (d *Document) renamed(base, other *Document) *Document {
 			f.ID = free(f.ID)
 		}
 	}
+	d.Said = slices.Clone(d.Said)
+	for i := range d.Said {
+		d.Said[i].Parts = slices.Clone(d.Said[i].Parts)
+		for k := range d.Said[i].Parts {
+			if to := ids[d.Said[i].Parts[k].Block]; to != "" {
+				d.Said[i].Parts[k].Block = to
+			}
+		}
+	}
 	for b := range d.AllBlocks() {
 		for i, id := range b.After {
 			if to := ids[id]; to != "" {
@@ -139,6 +148,8 @@ func (m *merging) fields(under string, base, mine, theirs map[string]any) map[st
 			}
 		} else if day, ok := days(key, b, x, y); ok {
 			is = m.fields(names[key], day[0], day[1], day[2])
+		} else if key == said && !reflect.DeepEqual(x, b) && !reflect.DeepEqual(y, b) {
+			is = joined(elements(b), elements(x), elements(y))
 		} else if listed && !reflect.DeepEqual(x, b) && !reflect.DeepEqual(y, b) {
 			is = m.list(key, lb, lx, ly)
 		} else {
@@ -162,6 +173,30 @@ func days(key string, values ...any) (list []map[string]any, ok bool) {
 		list = append(list, is)
 	}
 	return list, true
+}
+
+// said is the field of the words. Of two who wrote the words of both are kept, and what is no more in
+// the plan is not shown with them.
+const said = "said"
+
+// elements are the elements of a list; none where the value is none.
+func elements(value any) []any {
+	list, _ := value.([]any)
+	return list
+}
+
+// joined are their lines, and mine that are not of before.
+func joined(base, mine, theirs []any) any {
+	all := slices.Clone(theirs)
+	has := func(list []any, one any) bool {
+		return slices.ContainsFunc(list, func(other any) bool { return reflect.DeepEqual(one, other) })
+	}
+	for _, line := range mine {
+		if !has(base, line) && !has(theirs, line) {
+			all = append(all, line)
+		}
+	}
+	return all
 }
 
 // ruled is the field of what medical staff ruled. It is taken whole, as it is by now.

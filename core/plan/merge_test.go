@@ -123,3 +123,24 @@ func TestARulingOutlivesAMerge(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, []plan.Restriction{{Player: "p2", NoOverhead: true}}, merged.Restrictions)
 }
+
+// Two who write at once keep the words of both, under the ids that their blocks have.
+func TestTheWordsOfBothAreKept(t *testing.T) {
+	base := document()
+	base.Said = []plan.Said{{Text: "jog 2 min", Parts: []plan.SaidPart{{Text: "jog 2 min", Block: base.Blocks[0].ID}}}}
+	write := func(text string) *plan.Document {
+		d := base.Clone()
+		b := d.Blocks[0].Clone()
+		b.Name, b.After, b.Hold = text, nil, plan.Hold{}
+		id := d.Insert(b, "")
+		d.KeepSaid(append(d.Said, plan.Said{Text: text, Parts: []plan.SaidPart{{Text: text, Block: id}}}))
+		return d
+	}
+	both, clashes, err := plan.Merge(base, write("squats 10"), write("plank 30 s"), false)
+	require.NoError(t, err)
+	assert.Empty(t, clashes)
+	require.Len(t, both.Said, 3)
+	for _, line := range both.Said[1:] {
+		assert.Equal(t, line.Text, both.Block(line.Parts[0].Block).Name)
+	}
+}
