@@ -24,7 +24,7 @@ func (d *Document) Clone() *Document {
 	c.Lists = each(d.Lists, func(l *List) { l.Blocks = each(l.Blocks, func(b *Block) { *b = b.Clone() }) })
 	c.Today.Celsius, c.Today.Off, c.Today.On = pointed(d.Today.Celsius), slices.Clone(d.Today.Off), slices.Clone(d.Today.On)
 	c.Stresses, c.Exceptions, c.Notes = slices.Clone(d.Stresses), slices.Clone(d.Exceptions), slices.Clone(d.Notes)
-	c.Said = slices.Clone(d.Said) // what a line became is never changed, only replaced
+	c.Said = each(d.Said, func(s *Said) { s.Parts = each(s.Parts, func(p *SaidPart) { p.Items = slices.Clone(p.Items) }) })
 	return &c
 }
 

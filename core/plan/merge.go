@@ -77,9 +77,7 @@ func (d *Document) renamed(base, other *Document) *Document {
 			f.ID = free(f.ID)
 		}
 	}
-	d.Said = slices.Clone(d.Said)
 	for i := range d.Said {
-		d.Said[i].Parts = slices.Clone(d.Said[i].Parts)
 		for k := range d.Said[i].Parts {
 			if to := ids[d.Said[i].Parts[k].Block]; to != "" {
 				d.Said[i].Parts[k].Block = to
