@@ -8,7 +8,7 @@ export default () => ({
   last: "",
 
   init() {
-    this.rows().forEach((row) => this.ink(row, row.querySelector(".word-ink").dataset.ink));
+    this.rows().forEach((row) => { this.ink(row, row.querySelector(".word-ink").dataset.ink); this.told(row); });
     this.last = this.text();
     const first = this.rows()[0];
     if (this.rows().length === 1 && !this.last) {
@@ -20,6 +20,11 @@ export default () => ({
   rows() { return [...this.$root.querySelectorAll(".word-row")]; },
   field(row) { return row.querySelector("textarea"); },
   text() { return this.rows().map((row) => this.field(row).value).join("\n"); },
+
+  // told has a screen reader say with a line what it will be.
+  told(row) {
+    this.field(row).setAttribute("aria-description", row.querySelector(".word-are").innerText.replace(/\s+/g, " ").trim());
+  },
 
   // ink draws under the words what was understood of them.
   ink(row, spans) {
@@ -204,6 +209,7 @@ export default () => ({
       if (!row) continue;
       row.querySelector(".word-are").replaceChildren(...is.childNodes);
       this.ink(row, is.dataset.ink);
+      this.told(row);
     }
     const sum = part.content.querySelector("[data-sum]");
     if (sum && !this.refused) this.$root.querySelector("#word-sum").replaceChildren(...sum.childNodes);
