@@ -140,17 +140,20 @@ func (m *merging) fields(under string, base, mine, theirs map[string]any) map[st
 		b, x, y := base[key], mine[key], theirs[key]
 		var is any
 		lb, lx, ly, listed := listsOf(b, x, y)
-		if key == ruled {
-			if is = x; !reflect.DeepEqual(y, b) {
-				is = y // who insists overrules no ruling
-			}
-		} else if day, ok := days(key, b, x, y); ok {
+		both := !reflect.DeepEqual(x, b) && !reflect.DeepEqual(y, b)
+		day, ofDay := days(key, b, x, y)
+		switch {
+		case key == ruled && !reflect.DeepEqual(y, b):
+			is = y // who insists overrules no ruling
+		case key == ruled:
+			is = x
+		case ofDay:
 			is = m.fields(names[key], day[0], day[1], day[2])
-		} else if key == said && !reflect.DeepEqual(x, b) && !reflect.DeepEqual(y, b) {
+		case key == said && both:
 			is = joined(elements(b), elements(x), elements(y))
-		} else if listed && !reflect.DeepEqual(x, b) && !reflect.DeepEqual(y, b) {
+		case listed && both:
 			is = m.list(key, lb, lx, ly)
-		} else {
+		default:
 			is = m.one(key, under, b, x, y)
 		}
 		if is != nil {
