@@ -33,8 +33,9 @@ func (b *browser) hand(x, y, toX, toY float64, shift bool) (says string) {
 	for n := 1.0; n <= 8; n++ {
 		b.mouse("mouseMoved", x+(toX-x)*n/8, y+(toY-y)*n/8, shift)
 	}
+	time.Sleep(100 * time.Millisecond) // the last move has come
 	b.until(`document.querySelector("[data-says]")?.textContent.includes(";") || document.querySelector("[data-says][data-refused]")`)
-	time.Sleep(300 * time.Millisecond) // what was asked last is answered
+	b.until(`!document.querySelector("[data-says]:not([hidden])[aria-busy]")`) // what was asked last is answered
 	says = b.text("[data-says]")
 	b.shot("dragged")
 	b.mouse("mouseReleased", toX, toY, shift)

@@ -99,6 +99,8 @@ export default () => ({
       return;
     }
     this.busy = true;
+    const label = this.$root.querySelector("[data-says]");
+    label.ariaBusy = "true"; // what it says is not yet about here
     const { held } = this;
     const { asks } = held;
     try {
@@ -111,7 +113,7 @@ export default () => ({
     if (this.waiting && this.held?.asks) {
       this.waiting = false;
       this.ask();
-    }
+    } else label.ariaBusy = null;
   },
 
   // show puts the others where they would go, and marks where the block itself would land.
@@ -191,6 +193,7 @@ export default () => ({
 
   drop(event) {
     const held = this.held;
+    const refused = held?.refused && !this.busy; // an answer on its way is the server's to give
     this.stop();
     if (!held?.moved || event.type === "pointercancel") return;
     // What follows the drag is no press on a block.
@@ -200,7 +203,7 @@ export default () => ({
     };
     addEventListener("click", press, true);
     setTimeout(() => removeEventListener("click", press, true), 50);
-    if (held.refused || !held.asks) return;
+    if (refused || !held.asks) return;
     const form = this.$root.querySelector("form");
     for (const field of ["does", "block", "event", "at", "by", "who", "zone", "leader"]) form.elements[field].value = held.asks[field] ?? "";
     form.requestSubmit();
