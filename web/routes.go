@@ -102,6 +102,7 @@ func books(club, keep shell.Routes) {
 	keep.Get("/routines/new", board.NewList)
 	keep.Post("/routines/words", board.KeepList)
 	keep.Post("/routines/words/read", board.HearList)
+	keep.Post("/words/file", board.DropWords)
 	keep.Post("/routines/:id/slot", book.SaveSlot)
 	keep.Post("/routines/:id/remove", book.RemoveRoutine)
 	keep.Post("/routines/:id/hand-out", book.HandOut)

@@ -158,6 +158,8 @@ func readText(in say.Context, text int, lines []string) (answers objects) {
 		switch {
 		case is.Is == say.IsBlock || is.Is == say.IsPhase:
 			block, heading = block+1, is.Name
+		case one.Ends:
+			block, heading = block+1, ""
 		case is.Is == say.IsBlank && heading == "": // where there are no headings, blank lines part
 			block++
 		}

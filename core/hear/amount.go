@@ -1,6 +1,7 @@
 package hear
 
 import (
+	"cmp"
 	"math"
 	"slices"
 	"strings"
@@ -22,7 +23,7 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 		}
 	}
 	if a.Seconds > 0 && a.Rest > 0 && c.timed == nil { // 20 s on, 10 off
-		a.Sets = max(1, of(c.times), of(c.sets), of(c.count))
+		a.Sets = max(1, cmp.Or(of(c.sets), of(c.times), of(c.count)))
 		return a
 	}
 	repeats := max(of(c.times), of(c.sets))
@@ -44,6 +45,9 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 		h.travel(&a, &c)
 	default:
 		h.inPlace(name, &a, &c)
+	}
+	if n := float64(len(a.Efforts)); n > 1 && a.Each && c.count != nil { // at 60, 70 and 80 %, two of each
+		a.Reps, a.Trips = n*a.Reps, n*a.Trips
 	}
 	return a
 }
@@ -188,6 +192,14 @@ func (h *hearing) travel(a *Amount, c *counted) {
 	}
 	if trips == 0 && a.Reps > 0 && a.Sets > 0 { // 3 x 4 over 10 m
 		trips = a.Sets * a.Reps
+	}
+	if trips == 0 && len(a.Efforts) > 1 { // 2 at 70 %, 1 at 95 %
+		trips = a.Reps
+	}
+	for _, n := range a.Parts {
+		if len(a.Parts) > 1 && a.Trips == 0 && c.count == nil { // two in lane 1 and two in lane 8
+			trips += n
+		}
 	}
 	if trips == 0 {
 		trips = max(1, float64(len(a.Efforts)))

@@ -174,12 +174,25 @@ func (h *hearing) fitsWhen(m *mark, next string) float64 {
 		return -4
 	case m.role == roleUntil:
 		return 2
+	case m.role == roleAt && m.text != "clock" && m.n >= 60 && h.besideCount(m): // "ER at 90, 8 to 10": how far, or how hard
+		return unfit
 	case m.text == "clock", m.role == roleAt && h.is(m.from, "at") && (slices.Contains(pronouns, next) || next == "for" && !h.numeral(m.to+1) || next == "to" && h.is(m.to+1, "the") && h.is(m.to+2, "start", "session", "off")):
 		return 0
 	case h.is(m.to, ",", "/") && h.numeral(m.to+1) && m.n >= 30 && (strings.Contains(h.line, "%") || h.words[m.to+1].number > m.n), !last: // at 70, 90, 100 %
 		return -4
 	}
 	return 0
+}
+
+// besideCount tells whether how many is said beside a mark.
+func (h *hearing) besideCount(m *mark) bool {
+	for i := range h.words {
+		w := &h.words[i]
+		if (i < m.from || i >= m.to) && w.numeral && !w.spelt && !(h.is(i+1, "min", "s") || strings.Contains(w.is, ":")) {
+			return true
+		}
+	}
+	return false
 }
 
 // fitsSets is how well sets stand where they stand: fifteen sets to the outside are balls that are
@@ -211,6 +224,8 @@ func (h *hearing) inBrackets(m *mark) bool {
 // beginning, before a colon or what they do: "9 and 7: passes".
 func (h *hearing) fitsWho(m *mark, next string) float64 {
 	switch {
+	case m.text == "shirts" && (m.from != 0 || next == ""): // twenty seconds, and ten
+		return unfit
 	case m.text != "numbers":
 		return 0
 	case m.from == 0 && h.is(m.to, ":"):
@@ -296,7 +311,7 @@ func (h *hearing) context(i, j int, text string, add func(role, int, float64)) {
 }
 
 // leaders are who leads in lists that name nobody.
-var leaders = []string{"physio", "coach", "gaffer", "skipper", "captain", "captains", "s&c", "assistant", "skills coach", "cox", "keeper coach", "goalie coach", "trainer", "manager"}
+var leaders = []string{"physio", "coach", "gaffer", "skipper", "captain", "captains", "s&c", "assistant", "skills coach", "cox", "keeper coach", "goalie coach", "trainer", "manager", "segundo entrenador", "segunda entrenadora", "entrenador", "entrenadora", "fisio", "prepa", "utilero", "ayudante", "capitán", "capitana"}
 
 // text is what stands in words from to, as it was typed.
 func (h *hearing) text(from, to int) string {

@@ -83,6 +83,9 @@ func (h *hearing) toLine(i int) (m mark, is bool) {
 	for k := min(j+3, len(h.words)); k > j; k-- {
 		text := strings.ToLower(h.text(j, k))
 		metres, ok := h.lineName(text)
+		if h.words[k-1].numeral && h.is(k, "percent") { // "to first 60 %"
+			continue
+		}
 		if ok || k == j+1 && j > i+1 && (goals(text) || h.words[j].numeral) {
 			return mark{role: roleLine, from: from, to: k, text: text, n: metres, weight: 3}, true
 		}

@@ -161,6 +161,16 @@ var patterns = []pattern{
 		m.list, m.text = []float64{num(g[1]), num(g[2])}, "sides"
 		return num(g[1]) == num(g[2]) && num(g[1]) <= 30
 	}),
+	say(roleParts, 3, `«N» (?:and|\+) «N»`, func(g []string, m *mark) bool {
+		m.list, m.text = []float64{num(g[1]), num(g[2])}, "sides"
+		return num(g[1]) == num(g[2]) && num(g[1]) <= 30
+	}),
+	say(roleParts, 4, `«N» [a-z]+ to [a-z]+(?: ,| and| then| \+)+ «N» [a-z]+ to [a-z]+`, func(g []string, m *mark) bool {
+		m.list = []float64{num(g[1]), num(g[2])}
+		return true
+	}),
+	say(roleParts, 3, `«N» «W» (?:the )?[a-z]+(?: ,| and| then)+ «N» «W»`, func(g []string, m *mark) bool { m.list = []float64{num(g[1]), num(g[2])}; return true }),
+	say(roleWays, 2, `(?:fwd/bwd|fwd/bk|fwd/back|fwds/bwds|f/b|in/out|up/down|cw/ccw|forward/back|forward/backward|forwards/backwards|clockwise/anticlockwise|inwards/outwards)`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleParts, 3, `«N» (?:going |circles )?«W»(?: ,| then| and| \+| /|)+ «N» (?:more |going )?«W»`, func(g []string, m *mark) bool { m.list = []float64{num(g[1]), num(g[2])}; return true }),
 	say(roleParts, 2, `«N» ([a-z]{2,})(?: [a-z]+){0,2} «N» ([a-z]{2,})(?: [a-z]+){0,2} «N» ([a-z]{2,})(?: side| hand| foot)?`, func(g []string, m *mark) bool {
 		m.list = []float64{num(g[1]), num(g[3]), num(g[5])}
@@ -298,6 +308,7 @@ var patterns = []pattern{
 	say(roleWho, 3, `(?:the )?(?:front|back|second|middle|tight|top|bottom|outside|inside|first|full back|half back|full forward|half forward|full-back|half-back|full-forward|half-forward) (?:row|rows|[345]|half|halves|line|lines)(?: only)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleWho, 3, `(?:no|number|nos|numbers) \d+(?:(?: ,| and| to| -| /)+ \d+)*`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleWho, 1, `\d+(?:(?: ,| and| to| -| / )+ \d+)* (?:and|/) \d+`, func(g []string, m *mark) bool { m.text = "numbers"; return true }),
+	say(roleWho, 4, `\d+ s(?: ,| and| /) \d+ s`, func(g []string, m *mark) bool { m.text = "shirts"; return true }),
 	say(roleWho, 4, `# \d+(?:(?: ,| and| to| /)* # \d+)*`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleLoad, 4, `«N» turns? of «N»`, nil),
 	say(roleFiller, 2, `(?:so |and |then |and then )?(?:i|we|they|you) (?:always |usually |then |all |like to |just )?(?:do|start with|begin with|finish with|go with|go)(?: some)?`, nil),

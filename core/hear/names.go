@@ -16,7 +16,7 @@ var (
 		squeeze stick stand sit relax build easy-does-it own any anywhere everyone only just plus rest water drink then and or but second third last first other
 		one two free easy-peasy outside inside opposite chucking calling ready next catch-up let lets let's try call shout count chat talk use bring leave wear put take
 		whatever whoever whistle game race between before after than like left right focus think throwing hitting kicking`)
-	tells   = strings.Fields("you your you're youre we we're were i i'm im me us is are was isn't isnt can can't cant will won't wont dont don't should somebody someone anyone nobody please pls remember nb forget listen lives belongs tonight tomorrow sorry thanks there's theres it's its he she they who'll who don't")
+	tells   = strings.Fields("you your you're youre we we're were i i'm im me us is are was isn't isnt can can't cant will won't wont dont don't should somebody someone anyone nobody please pls remember nb forget listen lives belongs tonight tomorrow sorry thanks there's theres it's its he she they who'll who don't bajando subiendo")
 	preps   = strings.Fields("off on over under in out at from with without by for to through around round holding facing against before after while until till if every using off chucking behind along across")
 	natural = strings.Fields("low high big small slow easy loose tall soft quiet hard fast nice good full long short wide")
 	body    = strings.Fields("hips hands feet knees arms legs chest head eyes elbows toes heels shoulders back")
@@ -95,8 +95,11 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 	if h.Moves(text) || sided(h.words[a:b]) {
 		s += 4
 	}
-	if groupLike(h.words[a:b]) && !h.Known(text) {
+	if (groupLike(h.words[a:b]) || h.Person(text)) && !h.Known(text) {
 		s -= 5
+	}
+	if sided(h.words[a:a+1]) && b-a > 1 && slices.Contains(preps, h.words[a+1].is) { // "4v4 in the half nearest the dugout"
+		s -= 3
 	}
 	if h.Known(text) {
 		s += 3

@@ -76,8 +76,8 @@ func (h *hearing) single() Reading {
 			continue
 		}
 		from, to, score := h.name(c, seen == 0)
-		if score -= 1.2 * float64(seen); c.after == "or" {
-			score -= 1
+		if score -= 1.2 * float64(seen); c.after == "or" || c.after == "" && seen > 0 { // what follows how much with no sign between
+			score -= 1.5
 		}
 		seen++
 		if seen > 4 || from >= to {

@@ -1,6 +1,7 @@
 package hear
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 	"unicode"
@@ -88,8 +89,19 @@ func split(line string) (words []word) {
 			words[n].is = "and"
 		}
 		words = append(words, w)
+		words = sides(words)
 	}
 	return words
+}
+
+// sides makes one word of sides that play, said in letters: two v one, five on five.
+func sides(words []word) []word {
+	n := len(words)
+	if n < 3 || !words[n-1].spelt || !words[n-3].spelt || words[n-3].number > 15 || words[n-1].number > 15 || !slices.Contains([]string{"v", "vs", "versus", "on"}, words[n-2].is) {
+		return words
+	}
+	is := strconv.Itoa(int(words[n-3].number)) + "v" + strconv.Itoa(int(words[n-1].number))
+	return append(words[:n-3], word{is: is, from: words[n-3].from, to: words[n-1].to})
 }
 
 // number is where a number ends: 1.5, 0:30, 14:20; a sport's own words with figures stay

@@ -43,19 +43,23 @@ func (w *writer) merged(l *Line) Line {
 	return m
 }
 
-// together is what the lines of one block have in common.
-func (l *Line) together(phase drill.Phase) string {
+// When is when a line is held, in one form; "" where it is not.
+func (l *Line) When() string {
 	at := func(p *int) string {
 		if p == nil {
 			return ""
 		}
 		return strconv.Itoa(*p)
 	}
-	window := ""
 	if l.Window != nil {
-		window = at(l.Window[0]) + "/" + at(l.Window[1])
+		return at(l.At) + "|" + at(l.Window[0]) + "/" + at(l.Window[1])
 	}
-	return strings.Join([]string{string(phase), strings.Join(l.Who, ",") + "-" + strings.Join(l.Not, ","), l.Where, l.Leader, l.Priority, at(l.At), window, l.Before, l.After, l.StraightAfter, strconv.Itoa(l.Rounds), fmt.Sprint(l.forms)}, "|")
+	return at(l.At)
+}
+
+// together is what the lines of one block have in common.
+func (l *Line) together(phase drill.Phase) string {
+	return strings.Join([]string{string(phase), strings.Join(l.Who, ",") + "-" + strings.Join(l.Not, ","), l.Where, l.Leader, l.Priority, l.When(), l.Before, l.After, l.StraightAfter, strconv.Itoa(l.Rounds), fmt.Sprint(l.forms)}, "|")
 }
 
 // into is the block that a line belongs to: the one that is being filled, or a new one.

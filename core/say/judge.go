@@ -208,7 +208,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if !r.named(ruled) || strings.ContainsAny(ruled.Note, "0123456789") && !onlyMetres.MatchString(ruled.Note) {
 		return false
 	}
-	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil && (onlyMetres.MatchString(ruled.Note) && h.Kind == drill.Count && (heard.Yards || heard.Feet) || h.sides == 2 && d.sides == 0 && d.Kind == drill.Grid && h.Directions > 1 || len(d.PartReps) == 2 && d.PartReps[0] == d.PartReps[1]) {
+	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil && (onlyMetres.MatchString(ruled.Note) && h.Kind == drill.Count && (heard.Yards || heard.Feet) || h.sides == 2 && d.Kind == drill.Grid && h.Directions > 1 || len(d.PartReps) == 2 && d.PartReps[0] == d.PartReps[1]) {
 		return false
 	}
 	switch known := (lexicon{r}).Known(ruled.Name); {

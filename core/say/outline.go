@@ -56,7 +56,7 @@ var (
 	anyAmount  = regexp.MustCompile(`(?i)\d|\b(?:dozen|couple of|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty|twice|each way|each side|there and back|until|a side)\b`)
 	titleWords = regexp.MustCompile(`(?i)\b(?:warm[- ]?ups?|game ?day|match ?day|md|comp(?:etition)? day|kick[- ]?off|ko|throw[- ]in|first (?:bounce|serve|pitch|ball|whistle)|puck drop|tip[- ]?off|starting time|start(?:s)? (?:at )?\d)\b`)
 	clockWords = regexp.MustCompile(`(?i)\b\d{1,2}(?:[:.]\d\d)? ?(?:am|pm|o'?clock)\b`)
-	dayWords   = regexp.MustCompile(`(?i)\b(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?\b|\b(?:pre-?game|routine|w[ /-]?up|wu|session|plan)\b`)
+	dayWords   = regexp.MustCompile(`(?i)\b(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?\b|\b(?:calentamiento|entrada en calor|rutina|sesi[oó]n|lunes|martes|mi[eé]rcoles|jueves|viernes|s[aá]bado|domingo)\b|\b(?:pre-?game|routine|w[ /-]?up|wu|session|plan)\b`)
 	headEnds   = regexp.MustCompile(`(?i)[,(:;]| [-–—] | (?:w|w/|with|from|at|until|till|to|by|done by|before|after|led by|\d{1,2}(?:[:.]\d\d)?(?: ?(?:-|–|to) ?\d{1,2}(?:[:.]\d\d)?|'| ?min| out))\b`)
 	ownWay     = regexp.MustCompile(`"|:(?:[^\d()]|$)`) // a heading with a colon, a name in quotation marks
 	squadWords = regexp.MustCompile(`(?i)\b(?:squad|class|year \d+|yr \d+|lesson|u\d{2}s?|girls|boys|v\d|final|(?:heat|race|meet|comp|test) day|vs?|versus)\b`)
@@ -68,6 +68,9 @@ var (
 // sentence is looked at.
 const longestAside = 150
 
+// fallingIn is a span of minutes to go in brackets, or behind a heading's words.
+var fallingIn = regexp.MustCompile(`(?i) *\((?:from )?(\d{1,2}) ?(?:to|-|–) ?(\d{1,2})(?: ?min)?\)`)
+
 // heads tells whether a line may be the heading of what follows it: it says no amount of
 // anything, and is short.
 func heads(text string) bool {
@@ -77,12 +80,11 @@ func heads(text string) bool {
 
 // outline takes the marks from a list's lines, and marks its headings, its title and what only
 // greets: a list is told by its marks and its blank lines, whatever is done in it.
+//
+// Of lines that say at their front when they begin, that is said behind what is done.
 func outline(lines []string) []string {
-	marks, letters, said, colons := make([]mark, len(lines)), 0, 0, false
+	marks, letters, said, colons := make([]mark, len(lines)), lettersOf(lines), 0, false
 	for _, line := range lines {
-		if byLetter.MatchString(line) {
-			letters++
-		}
 		if strings.TrimSpace(line) != "" {
 			said++
 		}
@@ -97,6 +99,13 @@ func outline(lines []string) []string {
 	}
 	uncount(plain, marks)
 	uncell(plain)
+	falling := falls(plain)
+	when := make([]string, len(lines))
+	for i := range plain {
+		if rest, at := whenFirst(strings.TrimSpace(plain[i]), falling); at != "" {
+			plain[i], when[i] = rest, " - at "+at
+		}
+	}
 	next := func(i int) int {
 		for i++; i < len(lines) && strings.TrimSpace(lines[i]) == ""; i++ {
 		}
@@ -109,10 +118,16 @@ func outline(lines []string) []string {
 		case text == "" || strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && marks[i] == unmarked:
 		case greetings.MatchString(text) && len(text) <= longestAside || first && n < len(lines) && marks[i] == unmarked && (titleWords.MatchString(text) || dayWords.MatchString(text) || squadWords.MatchString(text) && len(strings.Fields(text)) > 2) && !doses(titleWords.ReplaceAllString(text, "")):
 			plain[i] = noteMark + text
-		case n < len(lines) && heads(text) && (deeper(marks[i], marks[n], text, plain[n], colons) || parts(lines, i, text) && !heads(plain[n])):
-			plain[i] = headMark + text
+		case n < len(lines) && heads(text) && !(clockFront.MatchString(text) && clockFront.MatchString(strings.TrimSpace(plain[n]))) && (indent(lines[n]) > indent(lines[i]) && n == i+1 || deeper(marks[i], marks[n], text, plain[n], colons) || parts(lines, i, text) && !heads(plain[n])):
+			if m := clockFront.FindStringSubmatch(text); m != nil {
+				text, when[i] = m[2], " - at "+m[1]
+			}
+			plain[i] = headMark + fallingIn.ReplaceAllString(text, " - from $1 to $2")
 		case saysNothing(text) && len(text) <= longestAside:
 			plain[i] = noteMark + text
+		}
+		if when[i] != "" && !strings.HasPrefix(plain[i], noteMark) {
+			plain[i] += when[i]
 		}
 		first = first && text == ""
 	}

@@ -25,6 +25,7 @@ type Piece struct {
 	Line int // of the list, from 0
 	Text string
 	Said string // as it was typed, in another language than it is read in; "": as it is
+	Ends bool   // nothing is said: what stood under the last heading ends
 }
 
 // ReadPiece reads one thing of a list.
@@ -40,15 +41,17 @@ func (r *Reader) ReadPiece(p Piece) Line {
 
 // Pieces are the things that a list says, without the marks of its lines, its headings told
 // from what is done.
-func Pieces(list []string) (all []Piece) { return pieces(list, Spanish(list)) }
+func Pieces(list []string) (all []Piece) {
+	return pieces(list, Spanish(list), func(string) bool { return false })
+}
 
 // Pieces are the things that a list says, in the language of the reader or, where they tell that they
 // are, in Spanish.
 func (r *Reader) Pieces(list []string) []Piece {
-	return pieces(list, r.Language == "es" || Spanish(list))
+	return pieces(list, r.Language == "es" || Spanish(list), lexicon{r}.Person)
 }
 
-func pieces(list []string, spanish bool) (all []Piece) {
+func pieces(list []string, spanish bool, person func(string) bool) (all []Piece) {
 	typed := list
 	if spanish {
 		list = slices.Clone(list)
@@ -56,14 +59,26 @@ func pieces(list []string, spanish bool) (all []Piece) {
 			list[i] = dosesInEnglish(list[i])
 		}
 	}
-	for i, line := range outline(list) {
+	lines := outline(list)
+	ends := partEnds(list, lines)
+	for i, line := range lines {
+		if ends[i] {
+			all = append(all, Piece{Line: i, Ends: true})
+		}
+		if head, drills := unfold(line, ends[i], person); len(lines) > 2 && drills != nil {
+			all = append(all, Piece{Line: i, Text: head})
+			for _, one := range drills {
+				all = append(all, Piece{Line: i, Text: one})
+			}
+			continue
+		}
 		parts := sentences(line)
 		for _, one := range parts {
 			said := ""
 			if len(parts) == 1 && list[i] != typed[i] {
 				said = strings.TrimSpace(typed[i])
 			}
-			all = append(all, Piece{i, one, said})
+			all = append(all, Piece{Line: i, Text: one, Said: said})
 		}
 	}
 	return all

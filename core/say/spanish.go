@@ -4,12 +4,21 @@ import (
 	"regexp"
 	"strings"
 
+	"cuestart/core/drill"
 	"cuestart/core/movement"
 )
 
 // spanishDoses are Spanish words for how much, where to, who and when, as patterns, and the English
 // ones that say as much, in the order in which they are put. What drills are called stays as it is.
 var spanishDoses = table(`
+^([\pL ]{3,30}?) ?(?:->|→) ?(\pL.*)$ => $1: $2
+^con (?:el |la )?(\pL+): (.+)$ => $2 (with $1)
+ con (?:el |la )?(segundo entrenador|segunda entrenadora|entrenador|entrenadora|fisio|prepa|utilero|ayudante|capit[aá]na?) => , with the $1
+ a (?:un|1) toque\b => , 1 touch
+ a (?:dos|2) toques\b => , 2 touch
+ a (?:tres|3) toques\b => , 3 touch
+\b(?:por|en|desde) (?:la )?zona (\d)\b => (zona $1)
+\bhasta (?:el |la )(\S+) y (?:vuelta|volver|regreso) con => to the $1, back with
 ,? ?\b((?:dos|tres|cuatro|\d+) (?:segs?|segundos) (?:bajando|subiendo|abajo|arriba))\b =>  ($1)
 \bun minuto y medio\b|\bminuto y medio\b => 90 s
 \bmedio minuto\b => 30 s
@@ -60,7 +69,7 @@ var spanishDoses = table(`
 \ben parejas\b => in pairs
 \ben tr[ií]os\b => in threes
 (\d+) (?:pa|para|hacia) (?:ad|d)?elante y (\d+) (?:pa|para|hacia) atr[aá]s => $1 forward and $2 back
-(\d+) adelante-atr[aá]s y (\d+) laterales? => $1 forward and $2 sideways
+(\d+) adelante-atr[aá]s y (\d+) laterales? => $1 front to back, $2 side to side
 \bde (\d+) a (\d+)\b => from $1 to $2
 ^a (\d{1,2}) (\pL.*)$ => $2 at $1
 \ba (\d{1,2}), dura (\d+)$ => at $1 for $2 min
@@ -69,6 +78,8 @@ var spanishDoses = table(`
 \bunas? (\d+) => $1
 (\d+) pelotas\b => $1 balls
 (\d+) toques\b => $1 taps
+^(agua|hidrataci[oó]n|charla|himnos?|sorteo|foto)(?: de equipo)?(?: por equipos)? from (\d+) to (\d+)$ => $1 $2-$3
+^(agua|hidrataci[oó]n|charla|himnos?|sorteo|foto) at (\d+) for (\d+) min$ => $1 at $2, $3 min
 `)
 
 type replacing struct {
@@ -87,6 +98,15 @@ func table(text string) (list []replacing) {
 // inSpanish are words that only Spanish has, of those that lists use.
 var inSpanish = regexp.MustCompile(`(?i)\b(?:ida y vuelta|series de|dura|bajando|por lado|por pierna|por brazo|cada|hasta|veces|vueltas?|segundos|minutos|metros|seg|con|para|los|las|del|luego|despu[eé]s|una|el|gl[uú]teo|sentadillas?|plancha|trote|movilidad|calentamiento|c/u)\b`)
 
+// weak are words of Spanish that other languages' lists use too: one alone tells nothing.
+var weak = regexp.MustCompile(`(?i)^(?:con|para|los|las|del|una|el|seg|dura|cada|plancha)$`)
+
+// spanishLine tells whether a line has a word that only Spanish has, or two that few others have.
+func spanishLine(line string) bool {
+	words := inSpanish.FindAllString(line, -1)
+	return len(words) > 1 || len(words) == 1 && !weak.MatchString(words[0]) || strings.ContainsAny(line, "ñ¿¡")
+}
+
 // Spanish tells whether a list is in Spanish: in most of its lines stands a word that only Spanish has.
 func Spanish(lines []string) bool {
 	said, spanish := 0, 0
@@ -94,7 +114,7 @@ func Spanish(lines []string) bool {
 		if strings.TrimSpace(line) == "" {
 			continue
 		}
-		if said++; inSpanish.MatchString(line) {
+		if said++; spanishLine(line) {
 			spanish++
 		}
 	}
@@ -115,7 +135,12 @@ func (r *Reader) meant(l *Line) {
 	if l.Code != "" || l.Name == "" || means == l.Name {
 		return
 	}
-	if k, _, _ := r.known.seek(means); k != nil {
-		l.Code, l.Likely = k.Code, nil
+	k, _, _ := r.known.seek(means)
+	if k == nil {
+		return
+	}
+	l.Code, l.Likely = k.Code, nil
+	if d := l.Dose; d != nil && d.each && d.sides == 0 && k.Dose.Sides == 2 && (d.Kind == drill.Reps || d.Kind == drill.Hold) { // each is each side
+		d.Sides, d.sides = 2, 2
 	}
 }

@@ -136,10 +136,13 @@ func (s *scan) span() []string {
 	return nil
 }
 
+// degreesOf are degrees, or shares of effort, beside an amount: "ER at 90, 8 to 10", "2 @ 85".
+var degreesOf = regexp.MustCompile(`(?i)\d{1,2} ?@ ?(?:[6-9][05]|100)\b|(?:\bat |@ ?)(?:[6-9][05]|100),? (?:x ?)?\d{1,2}(?: ?(?:-|to) ?\d{1,2})?(?: ?(?:per|each|ea|a side|e/s|reps?)\b|,|$)`)
+
 // hideAmounts keeps per cents, metres and seconds from being read as minutes.
 func (s *scan) hideAmounts() (restore func()) {
 	var kept []string
-	for _, re := range []*regexp.Regexp{effortList, measures} {
+	for _, re := range []*regexp.Regexp{effortList, measures, degreesOf} {
 		s.text = re.ReplaceAllStringFunc(s.text, func(m string) string {
 			kept = append(kept, m)
 			return "\x03" + string(rune(0xF000+len(kept)-1))

@@ -25,7 +25,7 @@ var phaseNames = map[string][]string{
 // eventNames are things of the day that are fixed, if they have a span.
 var eventNames = []string{"talk", "team talk", "briefing", "ref briefing", "referee", "ref", "officials", "toss", "coin toss", "anthem", "anthems", "line up", "lineup", "line-up",
 	"taping", "arrival", "arrive", "kit check", "kit on", "equipment check", "photo", "team photo", "meeting", "kit", "check", "strip on",
-	"charla", "sorteo", "himno", "himnos", "foto", "presentación", "vestidor", "vestuario"}
+	"charla", "sorteo", "agua", "hidratación", "himno", "himnos", "foto", "presentación", "vestidor", "vestuario"}
 
 // everyoneNames mean the whole squad.
 var everyoneNames = []string{"everyone", "everybody", "all", "all players", "whole squad", "the whole squad", "squad", "the squad", "whole team", "the team", "all together", "together", "us all"}

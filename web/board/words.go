@@ -8,9 +8,11 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/movement"
 	"cuestart/core/plan"
 	"cuestart/core/say"
 	"cuestart/planner"
+	"cuestart/share"
 	"cuestart/web/shell"
 )
 
@@ -54,10 +56,19 @@ type wordIs struct {
 	heardLine
 	Heads  bool // it is the heading of what follows
 	Remark bool
-	Chips  []string // of the block that it begins: who, where, by whom, when
+	Chips  []wordChip // of the block that it begins: who, where, by whom, when
 	Cues   string
 	Asks   []ask
 }
+
+// wordChip is what is known of a block, and what else it may be: each is an answer to press.
+type wordChip struct {
+	Is   string
+	Asks []ask
+}
+
+// mostChoices are as many answers as a chip offers.
+const mostChoices = 12
 
 // ask is an answer to what is not sure, and the line that it makes.
 type ask struct{ Answer, Line string }
@@ -139,9 +150,9 @@ func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
 	}
 	is.Doubts = slices.DeleteFunc(is.Doubts, func(s string) bool { return strings.HasPrefix(s, "Or did you mean") }) // they are answers here
 	if is.Beside != "" && l.Is == say.IsFixed {
-		is.Chips = []string{is.Beside}
+		is.Chips = []wordChip{{Is: is.Beside}}
 	}
-	block := one.Block
+	block, moves := one.Block, movement.Lead(l.Name) != ""
 	switch l.Is {
 	case say.IsNote:
 		is.Became, is.Remark, is.Doubts = "kept as your remark", true, nil
@@ -156,12 +167,18 @@ func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
 		if is.Became == "" && is.Phase != nil {
 			is.Became = is.Phase.Name()
 		}
-		is.Phase, is.Lasts = nil, ""
+		if is.Phase, is.Lasts = nil, ""; moves && l.Is == say.IsBlock {
+			is.Asks = []ask{{"it is a drill", "drill: " + say.AsTyped(w.Lines[one.At])}}
+		}
+	case say.IsDrill:
+		if l.Dose == nil && l.Code == "" && !moves && len(l.Likely) == 0 && i+1 < len(w.Became) {
+			is.Asks = []ask{{"it heads what follows", strings.TrimRight(w.Lines[one.At], " :.") + ":"}}
+		}
 	}
 	if b := d.Block(block); b != nil && !begun[block] && (one.Block != "" || is.Heads) {
 		begun[block] = true
-		if is.Chips = saidOf(d, b, l); is.Heads {
-			is.Chips = chipsOf(d, b)
+		is.Chips = chipsOf(w, one, b, is.Heads)
+		if is.Heads {
 			is.Lasts = clock.Lasting(b.Seconds(b.Targets(), d.Group(b)))
 		}
 	}
@@ -197,31 +214,66 @@ func replaced(text, name, by string) string {
 	return by
 }
 
-// chipsOf say who does a block, where, by whom it is led and when it is held.
-func chipsOf(d *plan.Document, b *plan.Block) (list []string) {
-	for _, one := range []string{d.Audience(b.Who), d.ZoneName(b.Zone), d.LeaderName(b.Leader), d.HeldWords(b)} {
-		if one != "" {
-			list = append(list, one)
+// chipsOf say who does a block, where, by whom it is led and when it is held: all of it of a heading,
+// else what the line says itself.
+func chipsOf(w *planner.InWords, one *say.Written, b *plan.Block, all bool) (list []wordChip) {
+	d, l, p := w.Document, &one.Line, phrase{w.Lines[one.At], w.Spans[one.At]}
+	put := func(said bool, is, gave, joint string, others []string) {
+		if is == "" || !all && !said {
+			return
 		}
+		chip := wordChip{Is: is}
+		for _, other := range others[:min(len(others), mostChoices)] {
+			if other != is && other != "" {
+				chip.Asks = append(chip.Asks, ask{other, p.with(gave, joint+other)})
+			}
+		}
+		list = append(list, chip)
+	}
+	var who, where, leaders []string
+	for _, u := range d.Units {
+		who = append(who, u.Name)
+	}
+	for _, z := range d.Zones {
+		where = append(where, z.Name)
+	}
+	for _, one := range d.Leaders {
+		leaders = append(leaders, one.Name)
+	}
+	put(len(l.Who) > 0 || len(l.Not) > 0, d.Audience(b.Who), "who", "", append(who, "everyone"))
+	put(l.Where != "", d.ZoneName(b.Zone), "where", "", where)
+	put(l.Leader != "", d.LeaderName(b.Leader), "leader", "with ", leaders)
+	if held := d.HeldWords(b); held != "" && (all || l.At != nil || l.Window != nil || l.Before+l.After+l.StraightAfter != "") {
+		chip := wordChip{Is: held}
+		if freed := p.with("when", ""); freed != p.text {
+			chip.Asks = []ask{{"any time", freed}}
+		}
+		list = append(list, chip)
 	}
 	return list
 }
 
-// saidOf are those of a block's chips that a line says itself.
-func saidOf(d *plan.Document, b *plan.Block, l *say.Line) (list []string) {
-	if len(l.Who) > 0 || len(l.Not) > 0 {
-		list = append(list, d.Audience(b.Who))
+// phrase is a line with the pieces that gave something.
+type phrase struct {
+	text  string
+	spans []planner.Span
+}
+
+// with is a line in which what gave something is put otherwise; where nothing did, it is added.
+func (p phrase) with(gave, by string) string {
+	for _, s := range p.spans {
+		if s.Gave == gave && s.To <= len(p.text) {
+			return strings.Trim(strings.ReplaceAll(p.text[:s.From]+by+p.text[s.To:], " ,", ","), " ,")
+		}
 	}
-	if l.Where != "" {
-		list = append(list, d.ZoneName(b.Zone))
+	if by == "" {
+		return p.text
 	}
-	if l.Leader != "" {
-		list = append(list, d.LeaderName(b.Leader))
+	head, colon := strings.CutSuffix(strings.TrimRight(p.text, " "), ":")
+	if head += ", " + by; colon {
+		head += ":"
 	}
-	if held := d.HeldWords(b); held != "" && (l.At != nil || l.Window != nil || l.Before != "" || l.After != "" || l.StraightAfter != "") {
-		list = append(list, held)
-	}
-	return list
+	return head
 }
 
 // sumOf is what a plan asks of whoever does most, against the minutes that there are.
@@ -249,6 +301,19 @@ func sumOf(d *plan.Document) (sum wordSum) {
 		sum.Said += " of your " + clock.Lasting(have)
 	}
 	return sum
+}
+
+// DropWords reads a file that was dropped on the words: the lines it holds.
+func DropWords(r *shell.Request) (shell.Answer, error) {
+	file, err := r.File("file")
+	if err != nil {
+		return shell.Sentence{Status: http.StatusUnprocessableEntity, Line: "That file did not come through: drop it once more"}, nil
+	}
+	lines, err := share.Lines(file.Filename, file.Size, file.Open)
+	if err != nil {
+		return shell.Sentence{Status: http.StatusUnprocessableEntity, Line: err.Error()}, nil
+	}
+	return shell.Sentence{Status: http.StatusOK, Line: strings.Join(lines, "\n")}, nil
 }
 
 // NewList is the page on which a list of no session is written.

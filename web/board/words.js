@@ -5,6 +5,7 @@ export default () => ({
   timer: 0,
   refused: "",
   past: [],
+  next: [], // what undo took back
   last: "",
 
   init() {
@@ -48,6 +49,7 @@ export default () => ({
     const now = this.text();
     if (now === this.last) return;
     this.past.push(this.last);
+    this.next = [];
     if (this.past.length > 200) this.past.shift();
     this.last = now;
   },
@@ -110,9 +112,15 @@ export default () => ({
     if (!file) return;
     event.preventDefault();
     this.refused = "";
-    const text = (await file.text()).replaceAll("\r", "");
-    if (/[\u0000-\u0008]/.test(text.slice(0, 2000))) {
-      this.refused = `${file.name} is no text: save it as text or CSV, or copy its lines and paste them`;
+    const form = new FormData();
+    form.set("file", file);
+    let text;
+    try {
+      const answer = await fetch(this.$root.dataset.file, { method: "POST", body: form });
+      text = await answer.text();
+      if (!answer.ok) throw new Error(answer.status === 422 ? text : `${file.name} could not be read: copy its lines and paste them`);
+    } catch (problem) {
+      this.refused = problem.message;
       return;
     }
     const rows = this.rows();
@@ -135,7 +143,19 @@ export default () => ({
 
   undo() {
     if (!this.past.length) return;
-    const lines = (this.last = this.past.pop()).split("\n");
+    this.next.push(this.last);
+    this.show(this.past.pop());
+  },
+
+  redo() {
+    if (!this.next.length) return;
+    this.past.push(this.last);
+    this.show(this.next.pop());
+  },
+
+  // show has the lines of a text stand, those that are there already left alone.
+  show(text) {
+    const lines = (this.last = text).split("\n");
     const rows = this.rows();
     rows.slice(lines.length).forEach((row) => row.remove());
     lines.forEach((line, n) => {
@@ -151,10 +171,13 @@ export default () => ({
     const field = this.field(row);
     const { selectionStart: from, selectionEnd: to, value } = field;
     const step = (by) => { const rows = this.rows(); return rows[rows.indexOf(row) + by]; };
-    if ((event.ctrlKey || event.metaKey) && event.key === "z" && !event.shiftKey) {
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z") {
       event.preventDefault();
       this.keep();
-      this.undo();
+      if (event.shiftKey) this.redo(); else this.undo();
+    } else if ((event.ctrlKey || event.metaKey) && event.key === "y") {
+      event.preventDefault();
+      this.redo();
     } else if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) {
       event.preventDefault();
       this.$root.requestSubmit();

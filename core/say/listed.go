@@ -1,0 +1,173 @@
+package say
+
+import (
+	"regexp"
+	"strconv"
+	"strings"
+
+	"cuestart/core/hear"
+	"cuestart/core/movement"
+)
+
+// What stands at the front of a line and says when it begins: "T-40", "-35", "40' -", "2.30pm".
+var (
+	toGoFirst  = regexp.MustCompile(`(?i)^(?:t ?(?:-|–|−|minus) ?|t minus )(\d{1,3})(?: ?(?:mins?|'|′))?\b[:.,]?(?: ?[-–—])? +(\S.*)$`)
+	bareToGo   = regexp.MustCompile(`^[-–−](\d{1,3})(?: ?(?:mins?|'|′))?[:.,]?(?: ?[-–—])? +([^\d\s].*)$`)
+	dashToGo   = regexp.MustCompile(`^(\d{1,3}) ?(?:mins?|'|′)?(?:[:.,]| ?[-–—])+ *([^\d\s].*)$`)
+	clockAhead = regexp.MustCompile(`(?i)^(\d{1,2})(?:[:.](\d\d))? ?(am|pm)[:.,]?(?: ?[-–—])? +(\S.*)$`)
+	clockFront = regexp.MustCompile(`^(\d{1,2}[:.]\d\d)[:,]?(?: ?[-–—])? +(\S.*)$`)
+)
+
+// whenFirst is a line that says at its front when it begins: what is done, and when; "" where it does not.
+// Bare numbers are minutes to go only where those of the list fall.
+func whenFirst(line string, falls bool) (rest, when string) {
+	if m := toGoFirst.FindStringSubmatch(line); m != nil {
+		return m[2], m[1]
+	}
+	if m := clockAhead.FindStringSubmatch(line); m != nil {
+		hour, _ := strconv.Atoi(m[1])
+		if hour %= 12; strings.EqualFold(m[3], "pm") {
+			hour += 12
+		}
+		minute, _ := strconv.Atoi(m[2])
+		return m[4], clockOf(hour, minute)
+	}
+	for _, re := range []*regexp.Regexp{bareToGo, dashToGo} {
+		if m := re.FindStringSubmatch(line); m != nil && falls {
+			return m[2], m[1]
+		}
+	}
+	return line, ""
+}
+
+func clockOf(hour, minute int) string {
+	return strconv.Itoa(hour) + ":" + strconv.Itoa(minute/10) + strconv.Itoa(minute%10)
+}
+
+// falls tells whether several lines begin with numbers that fall, as minutes to go do.
+func falls(lines []string) bool {
+	last, n := 1000, 0
+	for _, line := range lines {
+		m := bareToGo.FindStringSubmatch(strings.TrimSpace(line))
+		if m == nil {
+			m = dashToGo.FindStringSubmatch(strings.TrimSpace(line))
+		}
+		if m == nil {
+			continue
+		}
+		at, _ := strconv.Atoi(m[1])
+		if at >= last {
+			return false
+		}
+		last, n = at, n+1
+	}
+	return n >= 3
+}
+
+// labelled is a line of several drills under a word that says what they are: "bands: ER 10, IR 10".
+var labelled = regexp.MustCompile(`^([A-Za-z][A-Za-z'&/ -]*?)(?: ?: | [-–—] )(\S.*)$`)
+
+// unfold parts a line of several drills, each with its own amount, from the word before them that says
+// what they are; nil where it is no such line. Parts and sides of one drill stay with it. A peer of headings
+// may have one drill alone.
+func unfold(text string, peer bool, person func(string) bool) (head string, drills []string) {
+	when := atEnd.FindString(text)
+	text = strings.TrimSuffix(text, when)
+	m := labelled.FindStringSubmatch(text)
+	if m == nil || strings.Contains(text, `"`) || len(strings.Fields(m[1])) > 3 || hear.Group(m[1]) || notLabels.MatchString(m[1]) || event(m[1]) || section(m[1]) || person(m[1]) || anyAmount.MatchString(m[1]) {
+		return "", nil
+	}
+	moves, parts := 0, 0
+	for _, one := range outside(m[2], ',') {
+		one = strings.TrimPrefix(strings.TrimPrefix(one, "and "), "then ")
+		name := strings.TrimSpace(oneAmount.ReplaceAllString(amountWords.ReplaceAllString(inBrackets.ReplaceAllString(one, " "), " "), " "))
+		if name == "" || !anyAmount.MatchString(inBrackets.ReplaceAllString(one, "")) || len(strings.Fields(name)) > 6 || cueWords.MatchString(name) {
+			return "", nil
+		}
+		if partOnly.MatchString(name) {
+			parts++
+		} else if movement.Lead(name) != "" {
+			moves++
+		}
+		drills = append(drills, one)
+	}
+	if len(drills) < 2 && !(peer && moves > 0) || moves == 0 && (parts > 0 || movement.Lead(m[1]) != "" || len(drills) < 3) {
+		return "", nil
+	}
+	return headMark + strings.TrimSpace(m[1]) + when, drills
+}
+
+// atEnd is when a line begins, as the list's own form has it.
+var atEnd = regexp.MustCompile(` - at [\d:.]+$`)
+
+// partEnds tells before which lines what stood under a heading ends: those that stand no deeper than it
+// and are no headings, and what follows a line that is a heading and all that stands under it.
+func partEnds(typed, lines []string) []bool {
+	ends, open, under, deep := make([]bool, len(lines)), false, mark(0), 0
+	letters := lettersOf(typed)
+	for i, line := range lines {
+		text := strings.TrimSpace(line)
+		_, m := unmark(typed[i], letters > 1)
+		_, drills := unfold(line, false, func(string) bool { return false })
+		switch in := indent(typed[i]); {
+		case text == "" || strings.HasPrefix(text, noteMark):
+		case strings.HasPrefix(text, headMark) || section(text) || strings.HasSuffix(text, ":") || drills != nil:
+			open, under, deep = true, m, in
+			if drills != nil && open {
+				deep, under = in, -1
+			}
+		case open && (atEnd.MatchString(text) || clockFront.MatchString(text)) && in <= deep: // it has a time of its own
+			ends[i], open = true, false
+		case open && (under == -1 && in <= deep || under > unmarked && m == under && in <= deep || in < deep):
+			ends[i], open = true, false
+		}
+	}
+	return ends
+}
+
+// lettersOf is how many lines begin with a letter of an outline.
+func lettersOf(lines []string) (n int) {
+	for _, line := range lines {
+		if byLetter.MatchString(line) {
+			n++
+		}
+	}
+	return n
+}
+
+// notLabels are people, and what is told, before a colon.
+var notLabels = regexp.MustCompile(`(?i)^(?:the )?(?:forwards?|fixed|bring|have|kit|lead(?:er)?s?|nb|note|cues?|remember|focus|score|scoring|today|rest)\b`)
+
+// What is no name in a part of a line: how much, which side, which way.
+var (
+	oneAmount   = regexp.MustCompile(`(?i)\d+(?:[.:]\d+)? ?(?:m|s|x|yds?|yards?|ft|feet|secs?|seconds?|mins?|minutes?|metres?|meters?|reps?|%|'|ea|e/s)?\b/?|[×/@]`)
+	amountWords = regexp.MustCompile(`(?i)\b(?:x ?\d+|each|ea|per|a|side|leg|arm|hand|foot|way|of|and|the|on|to|both|twice|once|sets?|reps?|rounds?|times?|holds?|rest|then|dozen|couple|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty)\b`)
+	cueWords    = regexp.MustCompile(`(?i)\b(?:pace|quarter|effort|apart|you|your|their|first|last|minutes? to go)\b`)
+	partOnly    = regexp.MustCompile(`(?i)^(?:(?:left|right|front|back|side|forwards?|backwards?|in|out|up|down|high|low|inside|outside|middle|near|far|wide|narrow|short|long|strong|weak|easy|hard|full|fast|slow|steady|light|heavy|clockwise|anticlockwise|from|at|off|over|under|with|no|l|r|fwd|bwd|fh|bh|straight|bent|quick|pause|palms?|thumbs?|toes|heels) ?)+$`)
+)
+
+// outside parts a text at a sign that does not stand in brackets or quotation marks.
+func outside(text string, sign byte) (parts []string) {
+	closed, from := hideInside(text), 0
+	for i := range closed {
+		if closed[i] == sign {
+			parts, from = append(parts, strings.TrimSpace(text[from:i])), i+1
+		}
+	}
+	return append(parts, strings.TrimSpace(text[from:]))
+}
+
+// indent is how far in a line begins.
+func indent(line string) (n int) {
+	for _, c := range line {
+		switch c {
+		case '\t':
+			n += 4
+		case ' ', '\u00a0':
+			n++
+		default:
+			return n
+		}
+	}
+	return 0
+}
