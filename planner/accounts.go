@@ -35,6 +35,7 @@ type Founding struct {
 	PasswordHash              string
 	Zone                      string // of its time, an IANA name; "": not said
 	Units                     string // m, yd or ft; "": what is usual where it is
+	Language                  string // in which pages speak to it, such as "es"; "": English
 }
 
 // Empty tells whether there is no club yet.
@@ -45,6 +46,15 @@ func (p *Planner) Found(ctx context.Context, f Founding) (Account, error) {
 	coach, squad, err := p.store.Found(ctx, f.Club, f.Sport, f.Squad, f.Grade, Account{Email: f.Email, Name: f.Name, Role: Coach}, f.PasswordHash)
 	if err != nil {
 		return coach, err
+	}
+	if f.Language != "" {
+		terms, err := p.store.Terms(ctx, coach.ClubID)
+		if terms.Language = f.Language; err == nil {
+			err = p.store.SetTerms(ctx, coach, terms)
+		}
+		if err != nil {
+			return coach, err
+		}
 	}
 	// Who founds a club leads in it, and has a leader's page, until somebody says otherwise.
 	ids, err := p.Save(ctx, coach, "the club begins", Change{Is: club.Staff{Name: f.Name, Role: "coach", Leads: true}}, Change{Is: club.Venue{Name: "Home", TimeZone: f.zone()}})
@@ -93,6 +103,14 @@ func (f Founding) units(of measure.System) measure.System {
 // suspended or removed is not found.
 func (p *Planner) AccountByEmail(ctx context.Context, email string) (Account, Secrets, error) {
 	return p.store.AccountByEmail(ctx, email)
+}
+
+// Speak sets in which language pages speak to who is signed in; "": as to their club.
+func (p *Planner) Speak(ctx context.Context, by Account, language string) error {
+	if err := May(by, ToSelf); err != nil {
+		return err
+	}
+	return p.store.SetLanguage(ctx, by, language)
 }
 
 // SignIn writes down that somebody signed in with a browser, and returns what that is

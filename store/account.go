@@ -40,6 +40,8 @@ type Account struct {
 	SignIn      uint64    // this browser's sign-in
 	Seen        time.Time // when it was last used
 	Proved      time.Time // when the password was last given, or a medical page was used since
+	Language    string    // in which pages speak to them, a code such as "es"; "": as to the club
+	Clubs       string    // in which they speak to the club; "": English
 	NeedsFactor bool      // the club asks medical staff for a second factor, and there is none yet
 }
 
@@ -171,7 +173,7 @@ func (s *Store) SignedIn(ctx context.Context, id uint64, since time.Time) (Accou
 	if err != nil {
 		return Account{}, known(err)
 	}
-	return Account{ID: row.ID, ClubID: row.ClubID, ClubName: row.ClubName, Email: row.Email, Name: row.Name, Role: Role(row.Role), Factor: row.HasFactor,
+	return Account{ID: row.ID, ClubID: row.ClubID, ClubName: row.ClubName, Email: row.Email, Name: row.Name, Role: Role(row.Role), Factor: row.HasFactor, Language: row.Language, Clubs: row.ClubLanguage,
 		SignIn: row.SignIn, Seen: row.SeenAt, Proved: row.ProvedAt, NeedsFactor: Role(row.Role) == Medical && row.MedicalFactor && !row.HasFactor}, nil
 }
 
@@ -181,6 +183,11 @@ func (s *Store) Seen(ctx context.Context, id uint64, now time.Time, proved bool)
 		return s.queries.SignedInProved(ctx, db.SignedInProvedParams{ProvedAt: now.UTC(), SeenAt: now.UTC(), ID: id})
 	}
 	return s.queries.SignedInSeen(ctx, db.SignedInSeenParams{SeenAt: now.UTC(), ID: id})
+}
+
+// SetLanguage sets in which language pages speak to who is signed in; "": as to their club.
+func (s *Store) SetLanguage(ctx context.Context, who Account, language string) error {
+	return s.queries.SetLanguage(ctx, db.SetLanguageParams{Language: language, ID: who.ID})
 }
 
 // SignInsOf lists where an account is signed in, the latest used first.

@@ -50,23 +50,24 @@ func (s *Store) AuditOf(ctx context.Context, clubID uint64, from int) ([]Audited
 	return list, err
 }
 
-// Terms are how long a club keeps what it need not keep, in days, and whether it asks
-// medical staff for a second factor.
+// Terms are how long a club keeps what it need not keep, in days, whether it asks medical
+// staff for a second factor, and in which language its pages speak.
 type Terms struct {
 	Reasons, Tests, Sessions int
 	MedicalFactor            bool
+	Language                 string // in which its pages speak, "" or a code such as "es"
 }
 
 // Terms returns those of a club.
 func (s *Store) Terms(ctx context.Context, clubID uint64) (Terms, error) {
 	row, err := s.queries.Terms(ctx, clubID)
-	return Terms{int(row.ReasonsDays), int(row.TestsDays), int(row.SessionsDays), row.MedicalFactor}, known(err)
+	return Terms{int(row.ReasonsDays), int(row.TestsDays), int(row.SessionsDays), row.MedicalFactor, row.Language}, known(err)
 }
 
 // SetTerms sets those of a club.
 func (s *Store) SetTerms(ctx context.Context, by Account, t Terms) error {
 	return s.within(ctx, func(q *db.Queries) error {
-		err := q.SetTerms(ctx, db.SetTermsParams{ReasonsDays: uint16(t.Reasons), TestsDays: uint16(t.Tests), SessionsDays: uint16(t.Sessions), MedicalFactor: t.MedicalFactor, ID: by.ClubID})
+		err := q.SetTerms(ctx, db.SetTermsParams{ReasonsDays: uint16(t.Reasons), TestsDays: uint16(t.Tests), SessionsDays: uint16(t.Sessions), MedicalFactor: t.MedicalFactor, Language: t.Language, ID: by.ClubID})
 		if err != nil {
 			return err
 		}

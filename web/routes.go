@@ -55,6 +55,7 @@ func accounts(self, club shell.Routes) {
 	self.Get("/me", people.Me)
 	self.Get("/me/factor.png", people.FactorImage)
 	self.Post("/me/password", people.SetPassword)
+	self.Post("/me/language", people.SetLanguage)
 	self.Post("/me/factor/start", people.StartFactor)
 	self.Post("/me/factor", people.SetFactor)
 	self.Post("/me/factor/off", people.DropFactor)

@@ -901,6 +901,20 @@ func (q *Queries) SetFactor(ctx context.Context, arg SetFactorParams) error {
 	return err
 }
 
+const setLanguage = `-- name: SetLanguage :exec
+UPDATE account SET language = ? WHERE id = ?
+`
+
+type SetLanguageParams struct {
+	Language string
+	ID       uint64
+}
+
+func (q *Queries) SetLanguage(ctx context.Context, arg SetLanguageParams) error {
+	_, err := q.db.ExecContext(ctx, setLanguage, arg.Language, arg.ID)
+	return err
+}
+
 const setPassword = `-- name: SetPassword :exec
 UPDATE account SET password_hash = ? WHERE id = ?
 `
@@ -930,7 +944,7 @@ func (q *Queries) SetRole(ctx context.Context, arg SetRoleParams) error {
 }
 
 const setTerms = `-- name: SetTerms :exec
-UPDATE club SET reasons_days = ?, tests_days = ?, sessions_days = ?, medical_factor = ? WHERE id = ?
+UPDATE club SET reasons_days = ?, tests_days = ?, sessions_days = ?, medical_factor = ?, language = ? WHERE id = ?
 `
 
 type SetTermsParams struct {
@@ -938,6 +952,7 @@ type SetTermsParams struct {
 	TestsDays     uint16
 	SessionsDays  uint16
 	MedicalFactor bool
+	Language      string
 	ID            uint64
 }
 
@@ -947,13 +962,14 @@ func (q *Queries) SetTerms(ctx context.Context, arg SetTermsParams) error {
 		arg.TestsDays,
 		arg.SessionsDays,
 		arg.MedicalFactor,
+		arg.Language,
 		arg.ID,
 	)
 	return err
 }
 
 const signedIn = `-- name: SignedIn :one
-SELECT s.id AS sign_in, s.seen_at, s.proved_at, a.id, a.club_id, a.email, a.name, a.role, a.factor <> '' AS has_factor, club.name AS club_name, club.medical_factor
+SELECT s.id AS sign_in, s.seen_at, s.proved_at, a.id, a.club_id, a.email, a.name, a.role, a.factor <> '' AS has_factor, a.language, club.name AS club_name, club.medical_factor, club.language AS club_language
 FROM signed_in s JOIN account a ON a.id = s.account_id JOIN club ON club.id = a.club_id
 WHERE s.id = ? AND s.ended_at IS NULL AND s.seen_at > ? AND a.removed_at IS NULL AND a.suspended_at IS NULL
 `
@@ -973,8 +989,10 @@ type SignedInRow struct {
 	Name          string
 	Role          string
 	HasFactor     bool
+	Language      string
 	ClubName      string
 	MedicalFactor bool
+	ClubLanguage  string
 }
 
 func (q *Queries) SignedIn(ctx context.Context, arg SignedInParams) (SignedInRow, error) {
@@ -990,8 +1008,10 @@ func (q *Queries) SignedIn(ctx context.Context, arg SignedInParams) (SignedInRow
 		&i.Name,
 		&i.Role,
 		&i.HasFactor,
+		&i.Language,
 		&i.ClubName,
 		&i.MedicalFactor,
+		&i.ClubLanguage,
 	)
 	return i, err
 }
@@ -1084,7 +1104,7 @@ func (q *Queries) Suspend(ctx context.Context, arg SuspendParams) error {
 }
 
 const terms = `-- name: Terms :one
-SELECT reasons_days, tests_days, sessions_days, medical_factor FROM club WHERE id = ?
+SELECT reasons_days, tests_days, sessions_days, medical_factor, language FROM club WHERE id = ?
 `
 
 type TermsRow struct {
@@ -1092,6 +1112,7 @@ type TermsRow struct {
 	TestsDays     uint16
 	SessionsDays  uint16
 	MedicalFactor bool
+	Language      string
 }
 
 func (q *Queries) Terms(ctx context.Context, id uint64) (TermsRow, error) {
@@ -1102,6 +1123,7 @@ func (q *Queries) Terms(ctx context.Context, id uint64) (TermsRow, error) {
 		&i.TestsDays,
 		&i.SessionsDays,
 		&i.MedicalFactor,
+		&i.Language,
 	)
 	return i, err
 }

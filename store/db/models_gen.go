@@ -22,6 +22,7 @@ type Account struct {
 	RemovedAt    sql.NullTime
 	Factor       string
 	FactorStep   int64
+	Language     string
 }
 
 type Audit struct {
@@ -43,6 +44,7 @@ type Club struct {
 	TestsDays     uint16
 	SessionsDays  uint16
 	MedicalFactor bool
+	Language      string
 }
 
 type DrillPicture struct {

@@ -28,6 +28,9 @@ UPDATE account SET removed_at = CURRENT_TIMESTAMP(6), email = CONCAT('removed-',
 -- name: SetPassword :exec
 UPDATE account SET password_hash = ? WHERE id = ?;
 
+-- name: SetLanguage :exec
+UPDATE account SET language = ? WHERE id = ?;
+
 -- name: SetFactor :exec
 UPDATE account SET factor = ?, factor_step = 0 WHERE id = ?;
 
@@ -38,7 +41,7 @@ UPDATE account SET factor_step = ? WHERE id = ? AND factor_step < ?;
 INSERT INTO signed_in (account_id, agent, made_at, seen_at, proved_at) VALUES (?, ?, ?, ?, ?);
 
 -- name: SignedIn :one
-SELECT s.id AS sign_in, s.seen_at, s.proved_at, a.id, a.club_id, a.email, a.name, a.role, a.factor <> '' AS has_factor, club.name AS club_name, club.medical_factor
+SELECT s.id AS sign_in, s.seen_at, s.proved_at, a.id, a.club_id, a.email, a.name, a.role, a.factor <> '' AS has_factor, a.language, club.name AS club_name, club.medical_factor, club.language AS club_language
 FROM signed_in s JOIN account a ON a.id = s.account_id JOIN club ON club.id = a.club_id
 WHERE s.id = ? AND s.ended_at IS NULL AND s.seen_at > ? AND a.removed_at IS NULL AND a.suspended_at IS NULL;
 
@@ -134,10 +137,10 @@ SELECT COUNT(*) FROM once WHERE account_id = ? AND token = ?;
 DELETE FROM once WHERE made_at < CURRENT_TIMESTAMP - INTERVAL 2 DAY LIMIT 1000;
 
 -- name: Terms :one
-SELECT reasons_days, tests_days, sessions_days, medical_factor FROM club WHERE id = ?;
+SELECT reasons_days, tests_days, sessions_days, medical_factor, language FROM club WHERE id = ?;
 
 -- name: SetTerms :exec
-UPDATE club SET reasons_days = ?, tests_days = ?, sessions_days = ?, medical_factor = ? WHERE id = ?;
+UPDATE club SET reasons_days = ?, tests_days = ?, sessions_days = ?, medical_factor = ?, language = ? WHERE id = ?;
 
 -- name: ForgetReasons :execrows
 UPDATE ruling r JOIN club c ON c.id = r.club_id SET r.reason = ''

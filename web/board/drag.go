@@ -40,6 +40,7 @@ func Drag(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
+	says.Says = r.Speaks().Told(says.Says)
 	content, err := json.Marshal(says)
 	return shell.Raw{Kind: shell.JSON, Content: content}, err
 }

@@ -225,7 +225,7 @@ func chipsOf(w *planner.InWords, one *say.Written, b *plan.Block, all bool) (lis
 		chip := wordChip{Is: is}
 		for _, other := range others[:min(len(others), mostChoices)] {
 			if other != is && other != "" {
-				chip.Asks = append(chip.Asks, ask{other, p.with(gave, joint+other)})
+				chip.Asks = append(chip.Asks, ask{other, p.with(gave, is, joint+other)})
 			}
 		}
 		list = append(list, chip)
@@ -245,7 +245,7 @@ func chipsOf(w *planner.InWords, one *say.Written, b *plan.Block, all bool) (lis
 	put(l.Leader != "", d.LeaderName(b.Leader), "leader", "with ", leaders)
 	if held := d.HeldWords(b); held != "" && (all || l.At != nil || l.Window != nil || l.Before+l.After+l.StraightAfter != "") {
 		chip := wordChip{Is: held}
-		if freed := p.with("when", ""); freed != p.text {
+		if freed := p.with("when", held, ""); freed != p.text {
 			chip.Asks = []ask{{"any time", freed}}
 		}
 		list = append(list, chip)
@@ -259,12 +259,19 @@ type phrase struct {
 	spans []planner.Span
 }
 
-// with is a line in which what gave something is put otherwise; where nothing did, it is added.
-func (p phrase) with(gave, by string) string {
+// with is a line in which what gave something, or what it is called, is put otherwise; where nothing
+// did, it is added.
+func (p phrase) with(gave, is, by string) string {
+	put := func(from, to int) string {
+		return strings.Trim(strings.ReplaceAll(p.text[:from]+by+p.text[to:], " ,", ","), " ,")
+	}
 	for _, s := range p.spans {
 		if s.Gave == gave && s.To <= len(p.text) {
-			return strings.Trim(strings.ReplaceAll(p.text[:s.From]+by+p.text[s.To:], " ,", ","), " ,")
+			return put(s.From, s.To)
 		}
+	}
+	if at := strings.Index(p.text, is); at >= 0 && is != "" {
+		return put(at, at+len(is))
 	}
 	if by == "" {
 		return p.text

@@ -114,6 +114,25 @@ func SetPassword(r *shell.Request) (shell.Answer, error) {
 	return r.Saved(err, "Your password is changed", "/me", func(wrong plan.Problems) (*shell.Page, error) { return mePage(r, wrong) })
 }
 
+// SetLanguage sets in which language pages speak to who is signed in.
+func SetLanguage(r *shell.Request) (shell.Answer, error) {
+	language := r.Form.Text("language")
+	if language != "" {
+		language = shell.TongueOf(language).Lang
+	}
+	return r.Saved(r.Planner.Speak(r.Context(), r.By, language), "The language is set", "/me", func(wrong plan.Problems) (*shell.Page, error) { return mePage(r, wrong) })
+}
+
+// languagePick is a field with the languages that pages speak.
+type languagePick struct {
+	Label, None, Is string
+	All             [][2]string
+}
+
+func pickLanguage(label, none, is string) languagePick {
+	return languagePick{label, none, is, shell.Tongues}
+}
+
 // StartFactor begins to set a second factor: its secret is held until a code of it was
 // given.
 func StartFactor(r *shell.Request) (shell.Answer, error) {

@@ -125,7 +125,7 @@ func found(r *shell.Request, b welcomeBody) (planner.Account, error) {
 		return planner.Account{}, err
 	}
 	return r.Planner.Found(r.Context(), planner.Founding{Club: b.Club, Sport: b.Sport, Squad: b.Squad, Grade: b.Grade, Name: b.Name,
-		Email: shell.CleanEmail(b.Email), PasswordHash: hash, Zone: b.Zone, Units: b.Units})
+		Email: shell.CleanEmail(b.Email), PasswordHash: hash, Zone: b.Zone, Units: b.Units, Language: shell.Foreign(r.Tongue().Lang)})
 }
 
 // Grades are the levels of a squad, as a coach says them.

@@ -6,6 +6,7 @@ import (
 	"embed"
 	"encoding/json"
 	"fmt"
+	"html/template"
 	"io"
 	"net/http"
 	"slices"
@@ -22,7 +23,7 @@ import (
 //go:embed *.html
 var files embed.FS
 
-var screens = shell.Parse(files, nil)
+var screens = shell.Parse(files, template.FuncMap{"pick": pickLanguage})
 
 type squadBody struct {
 	ID        uint64

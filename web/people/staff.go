@@ -137,7 +137,7 @@ func RemoveMember(r *shell.Request) (shell.Answer, error) {
 // SetTerms sets how long the club keeps what it need not keep.
 func SetTerms(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
-	terms := planner.Terms{Reasons: f.Int("reasons", 0, mostDays), Tests: f.Int("tests", leastDays, mostDays), Sessions: f.Int("sessions", leastDays, mostDays), MedicalFactor: f.Has("factor")}
+	terms := planner.Terms{Reasons: f.Int("reasons", 0, mostDays), Tests: f.Int("tests", leastDays, mostDays), Sessions: f.Int("sessions", leastDays, mostDays), MedicalFactor: f.Has("factor"), Language: shell.Foreign(shell.TongueOf(f.Text("language")).Lang)}
 	err := f.Err()
 	if err == nil {
 		err = r.Planner.SetTerms(r.Context(), r.By, terms)

@@ -56,7 +56,7 @@ type Sentence struct {
 	Line   string
 }
 
-func (s Sentence) write(r *Request) { r.gin.String(s.Status, "%s", s.Line) }
+func (s Sentence) write(r *Request) { r.gin.String(s.Status, "%s", r.Speaks().Told(s.Line)) }
 
 // Done is what a page's script gets where nothing is to be shown.
 type Done struct{}

@@ -56,7 +56,7 @@ func (p *Page) write(r *Request) {
 		p.execute(r, status, p.Part, p.Body)
 		return
 	}
-	f := &frame{Title: p.Title, Lang: cmp.Or(p.Tongue.Lang, "en"), Path: r.gin.Request.URL.Path, Nav: p.Nav, Look: r.look(), Body: p.Body}
+	f := &frame{Title: p.Title, Lang: p.lang(r), Path: r.gin.Request.URL.Path, Nav: p.Nav, Look: r.look(), Body: p.Body}
 	layout := "layout"
 	if r.By.ID != 0 {
 		f.Account = &r.By
@@ -68,6 +68,14 @@ func (p *Page) write(r *Request) {
 		f.Undo = p.undo(r)
 	}
 	p.execute(r, status, layout, f)
+}
+
+// lang is the language of a page.
+func (p *Page) lang(r *Request) string {
+	if p.Phone {
+		return cmp.Or(p.Tongue.Lang, "en")
+	}
+	return r.Speaks().Lang
 }
 
 // undo is what the page offers to take back.
@@ -83,7 +91,11 @@ func (p *Page) undo(r *Request) string {
 }
 
 func (p *Page) execute(r *Request, status int, block string, data any) {
-	r.gin.Data(status, "text/html; charset=utf-8", []byte(p.Screens.Render(p.Name, block, data)))
+	text := p.Screens.Render(p.Name, block, data)
+	if !p.Phone {
+		text = r.Speaks().Page(text)
+	}
+	r.gin.Data(status, "text/html; charset=utf-8", []byte(text))
 }
 
 // Screens are the templates of a room: every file is a page or a part, and the

@@ -1,9 +1,11 @@
 package shell
 
 import (
+	"cmp"
 	"embed"
 	"fmt"
 	"net/http"
+	"strings"
 	"time"
 
 	"go.yaml.in/yaml/v3"
@@ -52,9 +54,10 @@ func readTexts() *catalog.Builder {
 	return all
 }
 
-// Texts are all sentences of a language by the English ones.
-func Texts(lang string) map[string]string {
-	file, err := languages.ReadFile("languages/" + lang + ".yaml")
+// Texts are all sentences of a language by the English ones, of players' and leaders' pages; with
+// of they are those of a room's own table, such as "coach".
+func Texts(lang string, of ...string) map[string]string {
+	file, err := languages.ReadFile("languages/" + strings.Join(append([]string{lang}, of...), ".") + ".yaml")
 	texts := map[string]string{}
 	if err == nil {
 		err = yaml.Unmarshal(file, &texts)
@@ -88,6 +91,23 @@ func (r *Request) Tongue() Tongue {
 	tag, _ := language.MatchStrings(tongueOf, r.Header("Accept-Language"))
 	base, _ := tag.Base()
 	return TongueOf(base.String())
+}
+
+// Speaks is the language in which pages speak to who asks: to who is signed in the one that they chose,
+// or else their club's; to others as [Request.Tongue].
+func (r *Request) Speaks() Tongue {
+	if r.By.ID == 0 {
+		return r.Tongue()
+	}
+	return TongueOf(cmp.Or(r.By.Language, r.By.Clubs))
+}
+
+// Foreign is a language that is kept: "" is English.
+func Foreign(lang string) string {
+	if lang == "en" {
+		return ""
+	}
+	return lang
 }
 
 // T says a sentence. Its format is the English one.
