@@ -378,6 +378,16 @@ func (s *program) says() error {
 		times = append(times, time.Since(began))
 	}
 	measured("say_line_p95", p95(times), "ms")
+	times = nil
+	form := url.Values{"line": strings.Split(fortyLines, "\n")}
+	for range 20 { // beside what they will be
+		began := time.Now()
+		if _, err := s.part("/routines/words/read", "words-are", form); err != nil {
+			return err
+		}
+		times = append(times, time.Since(began))
+	}
+	measured("paste_40_ms", p95(times), "ms")
 	return nil
 }
 

@@ -93,6 +93,16 @@ func TestWordsBesideWhatTheyWillBe(t *testing.T) {
 	b.do(chromedp.KeyEvent("z", chromedp.KeyModifiers(2))) // with Ctrl: undo is a step
 	b.until(answer)
 	assert.Equal(t, was, b.typed())
+	b.do(chromedp.KeyEvent("y", chromedp.KeyModifiers(2)))
+	b.until(`!` + answer)
+	b.do(chromedp.KeyEvent("z", chromedp.KeyModifiers(2)))
+	b.until(answer)
+	where := `[...document.querySelectorAll(".word-choice button")].find(e => e.dataset.put === "Get going - Far half")`
+	b.until(where)
+	b.run(where + `.click()`)
+	assert.Contains(t, b.typed(), "\nGet going - Far half\n1. easy jog", "where it is is changed by a press")
+	b.do(chromedp.KeyEvent("z", chromedp.KeyModifiers(2)))
+	assert.Equal(t, was, b.typed())
 
 	key := func(name string) {
 		b.run(fmt.Sprintf(`document.activeElement.dispatchEvent(new KeyboardEvent("keydown", {key: %q, bubbles: true, cancelable: true}))`, name))
@@ -141,6 +151,15 @@ func TestWordsBesideWhatTheyWillBe(t *testing.T) {
 	b.paste(strings.Repeat("squats 10\n", 10000))
 	b.until(`document.querySelector("[role=alert]").innerText.includes("10000 lines")`)
 	assert.Less(t, eval[int](b, `document.querySelectorAll(".word-row").length`), 100)
+
+	drop := func(name, text string) {
+		b.run(fmt.Sprintf(`(() => { const drop = new DataTransfer(); drop.items.add(new File([%q], %q));
+			document.querySelector("#words").dispatchEvent(new DragEvent("drop", {dataTransfer: drop, bubbles: true, cancelable: true})) })()`, text, name))
+	}
+	drop("list.xlsx", "this is none")
+	b.until(`document.querySelector("[role=alert]").innerText.includes("list.xlsx could not be read")`)
+	drop("list.txt", "frog squats 8\r\nplank 30 s\r\n")
+	b.until(`[...document.querySelectorAll(".word-row textarea")].slice(-2).map(e => e.value).join() === "frog squats 8,plank 30 s"`)
 
 	b.size(390, 844)
 	b.open(fmt.Sprintf("/sessions/%d/words", id))

@@ -13,6 +13,7 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/measure"
+	"cuestart/core/say"
 )
 
 var drillColumns = []column[club.Drill]{
@@ -26,7 +27,7 @@ var drillColumns = []column[club.Drill]{
 	several("trains", func(d *club.Drill) *[]string { return &d.Qualities }),
 	word("counted in", func(d *club.Drill) *drill.Kind { return &d.Dose.Kind }, drill.Kinds...),
 	whole("least", func(d *club.Drill) *int { return &d.Range.Min }),
-	whole("target", func(d *club.Drill) *int { return &d.Range.Target }),
+	{"target", []string{"dose", "how much", "amount"}, setTarget, func(d *club.Drill) string { return strconv.Itoa(d.Range.Target) }},
 	whole("most", func(d *club.Drill) *int { return &d.Range.Max }),
 	whole("step", func(d *club.Drill) *int { return &d.Range.Step }),
 	text("unit", func(d *club.Drill) *string { return &d.Unit }),
@@ -84,6 +85,19 @@ var drillColumns = []column[club.Drill]{
 	several("sports", func(d *club.Drill) *[]string { return &d.Sports }),
 	several("seasons", func(d *club.Drill) *[]string { return &d.Seasons }),
 	{"figure", nil, setFigure, getFigure},
+}
+
+// setTarget reads how much: a number, or as a coach says it, such as "2 x 8 each side".
+func setTarget(d *club.Drill, cell string) (err error) {
+	if d.Range.Target, err = strconv.Atoi(cell); err == nil {
+		return nil
+	}
+	dosed, left := say.Put(d.Drill, cell)
+	if left != "" {
+		return fmt.Errorf("%q is no amount: write a number, or as you say it, such as 2 x 8 each side", left)
+	}
+	d.Drill = dosed
+	return nil
 }
 
 // partOf reads a part of a dose, "left" or "left 4".

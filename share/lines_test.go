@@ -56,3 +56,17 @@ func TestAListIsReadFromAFile(t *testing.T) {
 	_, err = read("a.txt", make([]byte, mostOfFile+1))
 	assert.ErrorContains(t, err, "larger than 4 MB")
 }
+
+// How much is read in a table as it is said.
+func TestADoseOfATableIsReadAsItIsSaid(t *testing.T) {
+	drills, wrong, err := ReadDrills([]byte("name,say,dose\nHarbour wobble,Low,2 x 8 each side\nPost touch,Quick,12\nWall hold,Tall,three holds of 20 secs\n"))
+	require.NoError(t, err)
+	require.Empty(t, wrong)
+	require.Len(t, drills, 3)
+	assert.Equal(t, "2 × 8 a side", drills[0].Is.Words(drills[0].Is.Range.Target))
+	assert.Equal(t, 12, drills[1].Is.Range.Target)
+	assert.Equal(t, "3 holds of 20 s", drills[2].Is.Words(drills[2].Is.Range.Target))
+	_, wrong, err = ReadDrills([]byte("name,say,dose\nHarbour wobble,Low,plenty of it\n"))
+	require.NoError(t, err)
+	assert.ErrorContains(t, wrong[0], "no amount")
+}

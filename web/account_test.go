@@ -96,6 +96,24 @@ func TestOnesOwnAccount(t *testing.T) {
 	assert.Equal(t, http.StatusOK, first(here.get("/today")), "nobody else's are ended")
 }
 
+// Pages speak the club's language, and to whoever chose another that one.
+func TestTheLanguageIsTheClubsOrOnesOwn(t *testing.T) {
+	base, _ := site(t, "language")
+	head, assistant := visit(t, base, demo.Email), visit(t, base, "assistant@brackwater.example")
+	assert.Contains(t, page(t, head, "/today"), `<html lang="en"`)
+	require.Equal(t, http.StatusSeeOther, first(head.post("/terms", url.Values{"reasons": {"90"}, "tests": {"400"}, "sessions": {"300"}, "language": {"es"}})))
+	for _, who := range []*visitor{head, assistant} {
+		today := page(t, who, "/today")
+		assert.Contains(t, today, `<html lang="es"`)
+		assert.Contains(t, words(today), "Sesión nueva")
+	}
+	require.Equal(t, http.StatusSeeOther, first(assistant.post("/me/language", url.Values{"language": {"en"}})))
+	assert.Contains(t, words(page(t, assistant, "/today")), "New session")
+	assert.Contains(t, words(page(t, head, "/sessions/1")), "Rising loop", "what a club calls its own stays")
+	_, refused, _ := head.post("/me/password", url.Values{"present": {"wrong"}, "password": {"four kettles on a roof"}})
+	assert.Contains(t, refused, "Contraseña actual")
+}
+
 // How long things are kept is the head's to set, within bounds; what is set is written
 // down.
 func TestTheClubSetsHowLongThingsAreKept(t *testing.T) {

@@ -1,14 +1,19 @@
 package web
 
 import (
+	"html"
 	"io/fs"
+	"maps"
 	"os"
 	"regexp"
+	"slices"
+	"strconv"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
 	"cuestart/web/shell"
 )
@@ -60,6 +65,30 @@ func TestTablesOfCoachesAgree(t *testing.T) {
 		assert.Equal(t, strings.Count(english, "%s"), strings.Count(other, "%s"), english)
 		assert.False(t, ofNumbers.MatchString(strings.ReplaceAll(english, "#", "")), "%q: a number is #", english)
 	}
+}
+
+// Whatever is put together of pieces, no number and no name is lost in another language, and its marks
+// stay what they are.
+func TestNothingIsLostInSpanish(t *testing.T) {
+	es := shell.TongueOf("es")
+	pieces := rapid.SampledFrom(slices.Sorted(maps.Keys(shell.Texts("es", "coach"))))
+	rapid.Check(t, func(t *rapid.T) {
+		text := strings.Join(rapid.SliceOfN(pieces, 1, 3).Draw(t, "pieces"), rapid.SampledFrom([]string{". ", ", ", " · ", " "}).Draw(t, "joint"))
+		for n := 11; strings.Contains(text, "#"); n++ {
+			text = strings.Replace(text, "#", strconv.Itoa(n), 1)
+		}
+		text = strings.ReplaceAll(text, "%s", "Orla")
+		said := es.Told(text)
+		sorted := func(text string) []string {
+			all := ofNumbers.FindAllString(text, -1)
+			slices.Sort(all)
+			return all
+		}
+		assert.Equal(t, sorted(text), sorted(said), "%q: %q", text, said)
+		assert.Equal(t, strings.Count(text, "Orla"), strings.Count(said, "Orla"), "%q: %q", text, said)
+		page := "<p title=\"" + html.EscapeString(text) + "\">" + html.EscapeString(text) + "</p>"
+		assert.Equal(t, strings.Count(page, "<"), strings.Count(es.Page(page), "<"))
+	})
 }
 
 // Text and labels are said in the language; names, scripts and what is typed stay as they are.

@@ -8,6 +8,7 @@ import (
 	"io"
 	"os"
 	"slices"
+	"strings"
 
 	"github.com/spf13/cobra"
 
@@ -160,6 +161,9 @@ func readText(in say.Context, text int, lines []string) (answers objects) {
 			block, heading = block+1, is.Name
 		case one.Ends:
 			block, heading = block+1, ""
+		case is.Phase != "": // "mobility: ankle rocks 10": the word before is its heading
+			block++
+			heading, _, _ = strings.Cut(one.Text, ":")
 		case is.Is == say.IsBlank && heading == "": // where there are no headings, blank lines part
 			block++
 		}

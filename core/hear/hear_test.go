@@ -45,6 +45,8 @@ func TestLinesAreHeardAsTheyAreMeant(t *testing.T) {
 		"side plank count of twenty each side x2":                       {Name: "side plank", Amount: hear.Amount{Sets: 2, Reps: 1, Sides: 2, Hold: 20}},
 		"snap downs 5, stick for 2 secs":                                {Name: "snap downs", Amount: hear.Amount{Reps: 5, Hold: 2, Counted: true}},
 		"calf stretch half a minute a side":                             {Name: "calf stretch", Amount: hear.Amount{Reps: 1, Sides: 2, Hold: 30}},
+		"leg swings 8 & 8":                                              {Name: "leg swings", Amount: hear.Amount{Parts: []float64{8, 8}, Sides: 2, PartSides: true}},
+		"sprints 2 @ 70, 2 @ 85, 1 @ 95 over 20m":                       {Name: "sprints", Amount: hear.Amount{Trips: 5, Metres: 20, Efforts: []float64{0.7, 0.85, 0.95}}},
 		"fast feet 20 secs on 10 off x 4":                               {Name: "fast feet", Amount: hear.Amount{Sets: 4, Seconds: 20, Rest: 10}},
 		"Jog to half way an back twice":                                 {Name: "Jog", Amount: hear.Amount{Trips: 4, Metres: 50, To: "half way"}},
 		"keepers - skips 20 yds up & back":                              {Name: "skips", Amount: hear.Amount{Trips: 2, Metres: 18.288, Unit: "yd"}, Who: []string{"keepers"}},

@@ -94,9 +94,12 @@ func split(line string) (words []word) {
 	return words
 }
 
-// sides makes one word of sides that play, said in letters: two v one, five on five.
+// sides makes one word of sides that play, said in letters, as two v one, and of figures of eight.
 func sides(words []word) []word {
 	n := len(words)
+	if n > 1 && words[n-2].is == "figure" && words[n-1].numeral || n > 1 && words[n-2].is == "figure-eight" && words[n-1].is == "s" { // figure 8s are no seconds
+		return append(words[:n-2], word{is: "figure-eight", from: words[n-2].from, to: words[n-1].to})
+	}
 	if n < 3 || !words[n-1].spelt || !words[n-3].spelt || words[n-3].number > 15 || words[n-1].number > 15 || !slices.Contains([]string{"v", "vs", "versus", "on"}, words[n-2].is) {
 		return words
 	}
@@ -112,7 +115,7 @@ func number(runes []rune, i int, digit, letter func(int) bool) int {
 		i++
 	}
 	switch rest := strings.ToLower(string(runes[i:min(len(runes), i+3)])); {
-	case strings.HasPrefix(string(runes[i:]), " on ") && digit(i+4) && !strings.Contains(string(runes[i:min(len(runes), i+12)]), " off"):
+	case strings.HasPrefix(string(runes[i:]), " on ") && digit(i+4) && !strings.Contains(string(runes[i:min(len(runes), i+12)])+" ", " off "):
 		for i += 4; digit(i); i++ {
 		}
 		return i

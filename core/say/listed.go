@@ -65,7 +65,7 @@ func falls(lines []string) bool {
 }
 
 // labelled is a line of several drills under a word that says what they are: "bands: ER 10, IR 10".
-var labelled = regexp.MustCompile(`^([A-Za-z][A-Za-z'&/ -]*?)(?: ?: | [-–—] )(\S.*)$`)
+var labelled = regexp.MustCompile(`^([A-Za-z][A-Za-z'&/ -]*?(?: in [2345]s)?(?: \([^)]*\))?|[Ii]n (?:[2345]s|pairs|twos|threes|fours))(?: ?: | [-–—] )(\S.*)$`)
 
 // unfold parts a line of several drills, each with its own amount, from the word before them that says
 // what they are; nil where it is no such line. Parts and sides of one drill stay with it. A peer of headings
@@ -74,9 +74,14 @@ func unfold(text string, peer bool, person func(string) bool) (head string, dril
 	when := atEnd.FindString(text)
 	text = strings.TrimSuffix(text, when)
 	m := labelled.FindStringSubmatch(text)
-	if m == nil || strings.Contains(text, `"`) || len(strings.Fields(m[1])) > 3 || hear.Group(m[1]) || notLabels.MatchString(m[1]) || event(m[1]) || section(m[1]) || person(m[1]) || anyAmount.MatchString(m[1]) {
+	if m == nil || strings.Contains(text, `"`) {
 		return "", nil
 	}
+	label, together := strings.TrimSpace(inBrackets.ReplaceAllString(m[1], "")), inGroups.MatchString(m[1])
+	if !together && (len(strings.Fields(label)) > 5 || hear.Group(label) || notLabels.MatchString(label) || event(label) || section(label) || person(label) || anyAmount.MatchString(label)) {
+		return "", nil
+	}
+	ofBody := stretched.MatchString(label)
 	moves, parts := 0, 0
 	for _, one := range outside(m[2], ',') {
 		one = strings.TrimPrefix(strings.TrimPrefix(one, "and "), "then ")
@@ -91,7 +96,7 @@ func unfold(text string, peer bool, person func(string) bool) (head string, dril
 		}
 		drills = append(drills, one)
 	}
-	if len(drills) < 2 && !(peer && moves > 0) || moves == 0 && (parts > 0 || movement.Lead(m[1]) != "" || len(drills) < 3) {
+	if len(drills) < 2 && !(peer && movement.Lead(label) == "" && parts == 0) || !peer && moves == 0 && (parts > 0 || !ofBody && movement.Lead(label) != "" || len(drills) < 3) {
 		return "", nil
 	}
 	return headMark + strings.TrimSpace(m[1]) + when, drills
@@ -103,7 +108,7 @@ var atEnd = regexp.MustCompile(` - at [\d:.]+$`)
 // partEnds tells before which lines what stood under a heading ends: those that stand no deeper than it
 // and are no headings, and what follows a line that is a heading and all that stands under it.
 func partEnds(typed, lines []string) []bool {
-	ends, open, under, deep := make([]bool, len(lines)), false, mark(0), 0
+	ends, open, under, deep, below := make([]bool, len(lines)), false, mark(0), 0, unmarked
 	letters := lettersOf(typed)
 	for i, line := range lines {
 		text := strings.TrimSpace(line)
@@ -112,14 +117,16 @@ func partEnds(typed, lines []string) []bool {
 		switch in := indent(typed[i]); {
 		case text == "" || strings.HasPrefix(text, noteMark):
 		case strings.HasPrefix(text, headMark) || section(text) || strings.HasSuffix(text, ":") || drills != nil:
-			open, under, deep = true, m, in
-			if drills != nil && open {
+			open, under, deep, below = true, m, in, -1
+			if drills != nil {
 				deep, under = in, -1
 			}
 		case open && (atEnd.MatchString(text) || clockFront.MatchString(text)) && in <= deep: // it has a time of its own
 			ends[i], open = true, false
-		case open && (under == -1 && in <= deep || under > unmarked && m == under && in <= deep || in < deep):
+		case open && (under == -1 && in <= deep || under > unmarked && m == under && in <= deep || in < deep || m == unmarked && below > unmarked && in <= deep):
 			ends[i], open = true, false
+		case below == -1:
+			below = m
 		}
 	}
 	return ends
@@ -137,6 +144,12 @@ func lettersOf(lines []string) (n int) {
 
 // notLabels are people, and what is told, before a colon.
 var notLabels = regexp.MustCompile(`(?i)^(?:the )?(?:forwards?|fixed|bring|have|kit|lead(?:er)?s?|nb|note|cues?|remember|focus|score|scoring|today|rest)\b`)
+
+// What several parts of the body, or of a group's work, stand under.
+var (
+	stretched = regexp.MustCompile(`(?i)^(?:static |dynamic |then )?(?:stretch(?:es|ing)?|(?:foam )?roll(?:ing)?|mobility|mobs|activation)\b`)
+	inGroups  = regexp.MustCompile(`(?i)^in (?:[2345]s|pairs|twos|threes|fours)$`)
+)
 
 // What is no name in a part of a line: how much, which side, which way.
 var (

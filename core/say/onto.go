@@ -35,7 +35,13 @@ func Put(k drill.Drill, said string) (with drill.Drill, left string) {
 	l := Line{Is: IsDrill}
 	d := s.dose(&l)
 	name, note := s.name(s.text)
-	if left = strings.Trim(name+", "+note, ", "); d == nil {
+	left = strings.Trim(name+", "+note, ", ")
+	if d == nil || left != "" { // as in a line of a list
+		if heard := s.Heard(k.Name + " " + said); heard.Is == IsDrill && heard.Dose != nil && len(lost(&heard, said)) == 0 && len(heard.Cues) == 0 {
+			d, left = heard.Dose, ""
+		}
+	}
+	if d == nil {
 		return k, tidy(said)
 	}
 	d.settle(nil, k.Name)

@@ -68,6 +68,14 @@ var (
 // sentence is looked at.
 const longestAside = 150
 
+// ofMinutes is a heading that says how long what stands under it takes: "GENERAL 5 min".
+var ofMinutes = regexp.MustCompile(`(?i)^([A-Za-z][A-Za-z '&/-]*?)(?: [-–—])? (\d{1,2} ?(?:min|mins|minutes|'))(?: (\([^)]*\)))?$`)
+
+// titled tells whether a line is a title: what the day is.
+func titled(lines []string, i int) bool {
+	return i < len(lines) && (titleWords.MatchString(lines[i]) || dayWords.MatchString(lines[i])) && !doses(titleWords.ReplaceAllString(lines[i], ""))
+}
+
 // fallingIn is a span of minutes to go in brackets, or behind a heading's words.
 var fallingIn = regexp.MustCompile(`(?i) *\((?:from )?(\d{1,2}) ?(?:to|-|–) ?(\d{1,2})(?: ?min)?\)`)
 
@@ -78,60 +86,99 @@ func heads(text string) bool {
 	return bare != "" && len(strings.Fields(bare)) <= 7 && !anyAmount.MatchString(bare) && !strings.HasSuffix(bare, "!") && !strings.HasSuffix(bare, "?")
 }
 
+// sketch is a list while it is told what its lines are.
+type sketch struct {
+	typed, plain []string // as they were typed, and without their marks
+	marks        []mark
+	when         []string // when a line begins, as its front says
+	colons       bool     // some of its headings have one
+}
+
 // outline takes the marks from a list's lines, and marks its headings, its title and what only
 // greets: a list is told by its marks and its blank lines, whatever is done in it.
 //
 // Of lines that say at their front when they begin, that is said behind what is done.
 func outline(lines []string) []string {
-	marks, letters, said, colons := make([]mark, len(lines)), lettersOf(lines), 0, false
-	for _, line := range lines {
+	k := sketch{typed: lines, plain: make([]string, len(lines)), marks: make([]mark, len(lines)), when: make([]string, len(lines))}
+	letters, said := lettersOf(lines), 0
+	for i, line := range lines {
 		if strings.TrimSpace(line) != "" {
 			said++
 		}
-		colons = colons || strings.HasSuffix(strings.TrimSpace(line), ":")
-	}
-	plain := make([]string, len(lines))
-	for i, line := range lines {
-		plain[i], marks[i] = unmark(line, letters > 1)
+		k.colons = k.colons || strings.HasSuffix(strings.TrimSpace(line), ":")
+		k.plain[i], k.marks[i] = unmark(line, letters > 1)
 	}
 	if said < 3 {
 		return lines
 	}
-	uncount(plain, marks)
-	uncell(plain)
-	falling := falls(plain)
-	when := make([]string, len(lines))
-	for i := range plain {
-		if rest, at := whenFirst(strings.TrimSpace(plain[i]), falling); at != "" {
-			plain[i], when[i] = rest, " - at "+at
+	uncount(k.plain, k.marks)
+	uncell(k.plain)
+	falling := falls(k.plain)
+	for i := range k.plain {
+		if rest, at := whenFirst(strings.TrimSpace(k.plain[i]), falling); at != "" {
+			k.plain[i], k.when[i] = rest, " - at "+at
 		}
-	}
-	next := func(i int) int {
-		for i++; i < len(lines) && strings.TrimSpace(lines[i]) == ""; i++ {
-		}
-		return i
 	}
 	for i, first := 0, true; i < len(lines); i++ {
-		text := strings.TrimSpace(plain[i])
-		n := next(i)
-		switch {
-		case text == "" || strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && marks[i] == unmarked:
-		case greetings.MatchString(text) && len(text) <= longestAside || first && n < len(lines) && marks[i] == unmarked && (titleWords.MatchString(text) || dayWords.MatchString(text) || squadWords.MatchString(text) && len(strings.Fields(text)) > 2) && !doses(titleWords.ReplaceAllString(text, "")):
-			plain[i] = noteMark + text
-		case n < len(lines) && heads(text) && !(clockFront.MatchString(text) && clockFront.MatchString(strings.TrimSpace(plain[n]))) && (indent(lines[n]) > indent(lines[i]) && n == i+1 || deeper(marks[i], marks[n], text, plain[n], colons) || parts(lines, i, text) && !heads(plain[n])):
-			if m := clockFront.FindStringSubmatch(text); m != nil {
-				text, when[i] = m[2], " - at "+m[1]
-			}
-			plain[i] = headMark + fallingIn.ReplaceAllString(text, " - from $1 to $2")
-		case saysNothing(text) && len(text) <= longestAside:
-			plain[i] = noteMark + text
+		text := strings.TrimSpace(k.plain[i])
+		if text == "" {
+			continue
 		}
-		if when[i] != "" && !strings.HasPrefix(plain[i], noteMark) {
-			plain[i] += when[i]
+		is := k.told(i, first)
+		if first = first && len(strings.Fields(text)) < 3 && strings.HasPrefix(is, headMark) && titled(k.plain, k.next(i)); first {
+			is = noteMark + text
 		}
-		first = first && text == ""
+		if k.plain[i] = is; !strings.HasPrefix(is, noteMark) {
+			k.plain[i] += k.when[i]
+		}
 	}
-	return plain
+	return k.plain
+}
+
+// next is the line below, but for empty ones.
+func (k *sketch) next(i int) int {
+	for i++; i < len(k.typed) && strings.TrimSpace(k.typed[i]) == ""; i++ {
+	}
+	return i
+}
+
+// told is a line, marked as a heading or a note where it is one; first tells whether nothing but a
+// title stands above it.
+func (k *sketch) told(i int, first bool) string {
+	text, n := strings.TrimSpace(k.plain[i]), k.next(i)
+	switch own := k.marks[i] == unmarked; {
+	case strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && own:
+		return k.plain[i]
+	case greetings.MatchString(text) && len(text) <= longestAside, first && own && n < len(k.typed) && k.title(text, n):
+		return noteMark + text
+	case n < len(k.typed) && own && ofMinutes.MatchString(text) && (k.marks[n] != unmarked || indent(k.typed[n]) > indent(k.typed[i])) && heads(ofMinutes.ReplaceAllString(text, "$1")) && movement.Lead(text) == "":
+		return headMark + strings.TrimSpace(ofMinutes.ReplaceAllString(text, "$1 ($2) $3"))
+	case n < len(k.typed) && heads(text) && k.above(i, n, text):
+		if m := clockFront.FindStringSubmatch(text); m != nil {
+			text, k.when[i] = m[2], " - at "+m[1]
+		}
+		return headMark + fallingIn.ReplaceAllString(text, " - from $1 to $2")
+	case k.when[i] == "" && saysNothing(text) && len(text) <= longestAside:
+		return noteMark + text
+	}
+	return k.plain[i]
+}
+
+// title tells whether a text over line n says what day it is, or stands over a heading.
+func (k *sketch) title(text string, n int) bool {
+	if !anyAmount.MatchString(text) && strings.HasSuffix(strings.TrimSpace(k.plain[n]), ":") {
+		return true
+	}
+	day := titleWords.MatchString(text) || dayWords.MatchString(text) || squadWords.MatchString(text) && len(strings.Fields(text)) > 2
+	return day && !doses(titleWords.ReplaceAllString(text, ""))
+}
+
+// above tells whether what stands in line n belongs under line i.
+func (k *sketch) above(i, n int, text string) bool {
+	if clockFront.MatchString(text) && clockFront.MatchString(strings.TrimSpace(k.plain[n])) { // each has its own time
+		return false
+	}
+	return indent(k.typed[n]) > indent(k.typed[i]) && n == i+1 || deeper(k.marks[i], k.marks[n], text, k.plain[n], k.colons) || parts(k.typed, i, text) && !heads(k.plain[n])
 }
 
 // bareNumber is a number before a word, as some count their lines: "2 Inchworms".

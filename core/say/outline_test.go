@@ -43,6 +43,50 @@ func TestAListIsToldByItsMarks(t *testing.T) {
 	assert.Equal(t, []string{"Raise raise 2", "Ball sport 2", "Speed potentiate 2"}, parts, "each is of its own phase")
 }
 
+// Lines of several drills under a word, times at the front, indents, minutes of a heading: each is told,
+// and what is a peer of a heading stands under none.
+func TestAListIsToldByWordsTimesAndIndents(t *testing.T) {
+	texts := func(list ...string) (all []string) {
+		for _, one := range say.Pieces(list) {
+			if one.Ends {
+				all = append(all, "<ends>")
+				continue
+			}
+			all = append(all, one.Text)
+		}
+		return all
+	}
+	for name, c := range map[string]struct{ list, want []string }{
+		"a word over its drills": {[]string{"jog 3 min", "bands: ER 10, IR 10, scap rows 10", "squats 8"},
+			[]string{"jog 3 min", "## bands", "ER 10", "IR 10", "scap rows 10", "<ends>", "squats 8"}},
+		"parts of one drill stay with it": {[]string{"arm circles: forward 10, back 10", "wall ball - right 25, left 25", "jog 2 min"},
+			[]string{"arm circles: forward 10, back 10", "wall ball - right 25, left 25", "jog 2 min"}},
+		"people are no heading of this kind": {[]string{"Forwards: bag hits 10, lifts 6", "GKs: handling 12, low dives 4", "jog 2 min"},
+			[]string{"Forwards: bag hits 10, lifts 6", "GKs: handling 12, low dives 4", "jog 2 min"}},
+		"how long it is to go": {[]string{"T-40 bike 3 min", "T-22 catch play 20", "t minus 5: sprints 2", "2.30pm squats 8"},
+			[]string{"bike 3 min - at 40", "catch play 20 - at 22", "sprints 2 - at 5", "squats 8 - at 14:30"}},
+		"numbers that fall are minutes": {[]string{"40 - bike 3 min", "35 - bands 10", "30: squats 8"},
+			[]string{"bike 3 min - at 40", "bands 10 - at 35", "squats 8 - at 30"}},
+		"numbers that rise are none": {[]string{"5 - squats", "8 - lunges", "10 - hops"}, []string{"5 - squats", "8 - lunges", "10 - hops"}},
+		"what is further in stands under it": {[]string{"1. Legs (3 min)", "   squats 10", "   lunges 8", "2. Skills - launch plays 8 mins"},
+			[]string{"## Legs (3 min)", "squats 10", "lunges 8", "<ends>", "Skills: launch plays 8 mins"}},
+		"minutes of a heading": {[]string{"GENERAL 5 min", "• jog 2 laps", "• skips 20 m", "CORNERS 5 min"},
+			[]string{"## GENERAL (5 min)", "jog 2 laps", "skips 20 m", "<ends>", "CORNERS 5 min"}},
+		"minutes in brackets": {[]string{"Team run (28 to 20)", "- sprints 3 x 20 m", "- passes 10"},
+			[]string{"## Team run - from 28 to 20", "sprints 3 x 20 m", "passes 10"}},
+		"a clock over its lines": {[]string{"9.55 jog 3 min", "10.00 Dynamic stretches", "- lunges 6", "10.08 rondo 3 min"},
+			[]string{"9.55 jog 3 min", "## Dynamic stretches - at 10.00", "lunges 6", "<ends>", "10.08 rondo 3 min"}},
+	} {
+		assert.Equal(t, c.want, texts(c.list...), name)
+	}
+	d := empty()
+	write(d, "Bands: ER 10, IR 10, scap rows 10\njog 3 min\nsquats 10")
+	require.NotEmpty(t, d.Blocks)
+	assert.Equal(t, "Bands", d.Blocks[0].Name)
+	assert.Len(t, d.Blocks[0].Items, 3)
+	assert.NotEqual(t, "Bands", d.Blocks[1].Name)
+}
+
 // A block that is full ends, and a line of several drills may lie on both sides: what it became
 // names drills of one block, which are there.
 func TestALineOverAFullBlockNamesWhatIsThere(t *testing.T) {

@@ -65,6 +65,9 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 		if ends[i] {
 			all = append(all, Piece{Line: i, Ends: true})
 		}
+		if m := labelled.FindStringSubmatch(line); m != nil && ends[i] && section(m[1]) { // "5. Skills - passing in fours 4 min", among headings
+			line = m[1] + ": " + m[2]
+		}
 		if head, drills := unfold(line, ends[i], person); len(lines) > 2 && drills != nil {
 			all = append(all, Piece{Line: i, Text: head})
 			for _, one := range drills {

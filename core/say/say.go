@@ -263,6 +263,10 @@ func (r *Reader) Read(text string) Line {
 	if is, drilled := strings.CutPrefix(text, drillMark); drilled {
 		return r.drilled(is)
 	}
+	if r.Sport == "swimming" {
+		text = swum.ReplaceAllString(text, "$1 x $2 m")
+		text = swumOnce.ReplaceAllString(text, "$1 m $2")
+	}
 	ruled := r.ruled(text)
 	if strings.HasPrefix(text, headMark) || strings.HasPrefix(text, noteMark) || ruled.Is == IsBlank || len(text) > MaxLength {
 		return ruled
@@ -277,6 +281,12 @@ func (r *Reader) Read(text string) Line {
 	}
 	return l
 }
+
+// What is swum is counted in metres, whether they are said or not: "4x50 build", "400 easy".
+var (
+	swum     = regexp.MustCompile(`(?i)\b(\d{1,2}) ?x ?(15|25|50|75|100|150|200|300|400)\b(?: ?m\b)?`)
+	swumOnce = regexp.MustCompile(`(?i)^(50|75|100|150|200|300|400|500|600|800) ([a-z])`)
+)
 
 // ofPlan is a note that says when, or with whom, and was not understood.
 var ofPlan = pattern(`^(?:straight|right|after|before|at|from|until|done|led|with|for|forwards?|backs)\b`)

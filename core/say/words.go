@@ -24,7 +24,7 @@ var phaseNames = map[string][]string{
 
 // eventNames are things of the day that are fixed, if they have a span.
 var eventNames = []string{"talk", "team talk", "briefing", "ref briefing", "referee", "ref", "officials", "toss", "coin toss", "anthem", "anthems", "line up", "lineup", "line-up",
-	"taping", "arrival", "arrive", "kit check", "kit on", "equipment check", "photo", "team photo", "meeting", "kit", "check", "strip on",
+	"presentation", "taping", "arrival", "arrive", "kit check", "kit on", "equipment check", "photo", "team photo", "meeting", "kit", "check", "strip on",
 	"charla", "sorteo", "agua", "hidratación", "himno", "himnos", "foto", "presentación", "vestidor", "vestuario"}
 
 // everyoneNames mean the whole squad.

@@ -67,6 +67,9 @@ type wordChip struct {
 	Asks []ask
 }
 
+// everyone is how lines say that all do something.
+const everyone = "everyone"
+
 // mostChoices are as many answers as a chip offers.
 const mostChoices = 12
 
@@ -224,7 +227,7 @@ func chipsOf(w *planner.InWords, one *say.Written, b *plan.Block, all bool) (lis
 		}
 		chip := wordChip{Is: is}
 		for _, other := range others[:min(len(others), mostChoices)] {
-			if other != is && other != "" {
+			if other != is && other != "" && !(other == everyone && is == d.Audience([]string{plan.Everyone})) {
 				chip.Asks = append(chip.Asks, ask{other, p.with(gave, is, joint+other)})
 			}
 		}
@@ -240,7 +243,7 @@ func chipsOf(w *planner.InWords, one *say.Written, b *plan.Block, all bool) (lis
 	for _, one := range d.Leaders {
 		leaders = append(leaders, one.Name)
 	}
-	put(len(l.Who) > 0 || len(l.Not) > 0, d.Audience(b.Who), "who", "", append(who, "everyone"))
+	put(len(l.Who) > 0 || len(l.Not) > 0, d.Audience(b.Who), "who", "", append(who, everyone))
 	put(l.Where != "", d.ZoneName(b.Zone), "where", "", where)
 	put(l.Leader != "", d.LeaderName(b.Leader), "leader", "with ", leaders)
 	if held := d.HeldWords(b); held != "" && (all || l.At != nil || l.Window != nil || l.Before+l.After+l.StraightAfter != "") {

@@ -164,7 +164,7 @@ func (r *Request) Changed(err error, done Answer, again func(wrong plan.Problems
 	if err != nil {
 		return nil, err
 	}
-	page.Status = status
+	page.Status, page.wrong = status, wrong
 	return page, nil
 }
 

@@ -6,6 +6,7 @@ import (
 	"crypto/rand"
 	"embed"
 	"fmt"
+	"html"
 	"html/template"
 	"io/fs"
 	"net/http"
@@ -13,6 +14,7 @@ import (
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/plan"
 	"cuestart/planner"
 	"cuestart/web/assets"
 )
@@ -28,6 +30,8 @@ type Page struct {
 	Phone   bool   // for a phone, without the menu
 	Tongue  Tongue // English where it is zero
 	Part    string // the template that is sent by itself when the page's script asks for it
+
+	wrong plan.Problems // why what was asked for was not done
 }
 
 // frame is what the layout around a page shows.
@@ -91,11 +95,28 @@ func (p *Page) undo(r *Request) string {
 }
 
 func (p *Page) execute(r *Request, status int, block string, data any) {
-	text := p.Screens.Render(p.Name, block, data)
+	text := p.unsaid(p.Screens.Render(p.Name, block, data))
 	if !p.Phone {
 		text = r.Speaks().Page(text)
 	}
 	r.gin.Data(status, "text/html; charset=utf-8", []byte(text))
+}
+
+// unsaid is a page on which nothing that was refused goes without a sentence: what it has no place for
+// stands over it.
+func (p *Page) unsaid(text string) string {
+	var all strings.Builder
+	for _, wrong := range p.wrong {
+		if wrong.What != "" && !strings.Contains(html.UnescapeString(text), wrong.What) {
+			fmt.Fprintf(&all, `<p class="problem problem-over" role="alert">%s</p>`, html.EscapeString(wrong.What))
+		}
+	}
+	if all.Len() == 0 {
+		return text
+	}
+	from := max(0, strings.Index(text, "<main"))
+	at := from + strings.Index(text[from:], ">") + 1
+	return text[:at] + all.String() + text[at:]
 }
 
 // Screens are the templates of a room: every file is a page or a part, and the

@@ -128,7 +128,7 @@ func (t *table) piece(text string) string {
 				is = strings.TrimSuffix(is, end)
 			}
 		}
-		name := strings.HasPrefix(text[part[0]:], ":") && len(strings.Fields(one)) <= 5 // what is done, before how much
+		name := strings.HasPrefix(text[part[0]:], ":") && len(strings.Fields(one)) <= 5                // what is done, before how much
 		if !known && !name && anyWord.MatchString(one) && !namesOf.MatchString(one) && !t.tells(one) { // no half of a sentence
 			return text
 		} else if !known {
