@@ -142,6 +142,9 @@ func (h *hearing) named(from, to int, score float64) Reading {
 		score -= 8
 	}
 	r.Amount = h.amount(r.Name, h.all())
+	if last := h.words[to-1].is; slices.Contains(eventWords, last) && r.Amount.Reps >= 5 && !h.Known(strings.ToLower(r.Name)) { // "presentation 47" is when, not how many
+		score -= 5
+	}
 	r.Numbers = h.numbers(from, to)
 	r.Score = score + h.sense(r.Name, &r.Amount) - 1.5*float64(r.Numbers)
 	if slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleLast || m.role == roleFirst }) {

@@ -65,7 +65,7 @@ func (l *Line) together(phase drill.Phase) string {
 // into is the block that a line belongs to: the one that is being filled, or a new one.
 func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, string) {
 	key := l.together(phase)
-	if w.head != nil && w.head.Name != "" { // a heading's lines are one block, whatever phases they are of
+	if w.head != nil && w.head.Name != "" || w.head == nil && l.para { // a heading's, or a paragraph's lines are one block, whatever phases they are of
 		key = l.together("")
 	}
 	if b := w.doc.Block(w.block); b != nil && w.only {

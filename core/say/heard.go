@@ -153,9 +153,15 @@ func (r *Reader) Heard(text string) Line {
 // rosterOf are people in short, several of them, before a colon: "GS + GA: shots".
 var rosterOf = regexp.MustCompile(`^\s*((?:[A-Z][A-Za-z0-9]{0,4}|\d{1,2})(?: ?(?:\+|&|/|,|and) ?(?:[A-Z][A-Za-z0-9]{0,4}|\d{1,2}))+): *(.+)$`)
 
+// rosterFirst are people in short straight before what they do: "QBs, WRs, TEs routes on air".
+var rosterFirst = regexp.MustCompile(`^\s*([A-Z]{1,3}s?(?: ?(?:\+|&|/|,|and) ?[A-Z]{1,3}s?)+) +([a-z].+)$`)
+
 // roster takes people in short from the front of a line, where somebody knows each of them.
 func (r *Reader) roster(text string) (who []string, rest string) {
 	m := rosterOf.FindStringSubmatch(text)
+	if m == nil {
+		m = rosterFirst.FindStringSubmatch(text)
+	}
 	if m == nil {
 		return nil, text
 	}

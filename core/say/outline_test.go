@@ -80,6 +80,10 @@ func TestAListIsToldByWordsTimesAndIndents(t *testing.T) {
 		assert.Equal(t, c.want, texts(c.list...), name)
 	}
 	d := empty()
+	write(d, "jog 2 min\nleg swings 8\nsprints 2 x 10 m\n\nsquats 10\nthrows 6")
+	require.Len(t, d.Blocks, 2, "a paragraph is a block where no heading parts the list")
+	assert.Len(t, d.Blocks[0].Items, 3)
+	d = empty()
 	write(d, "Bands: ER 10, IR 10, scap rows 10\njog 3 min\nsquats 10")
 	require.NotEmpty(t, d.Blocks)
 	assert.Equal(t, "Bands", d.Blocks[0].Name)

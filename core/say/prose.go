@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/plan"
 )
 
 // sentenceEnd parts what is said in one breath: a semicolon, or a full stop before a
@@ -26,11 +27,13 @@ type Piece struct {
 	Text string
 	Said string // as it was typed, in another language than it is read in; "": as it is
 	Ends bool   // nothing is said: what stood under the last heading ends
+	Para bool   // it is of one of several paragraphs, which no heading parts
 }
 
 // ReadPiece reads one thing of a list.
 func (r *Reader) ReadPiece(p Piece) Line {
 	l := r.Read(p.Text)
+	l.para = p.Para
 	if p.Said != "" {
 		if l.Said = p.Said; l.Is == IsNote {
 			l.Note = p.Said
@@ -60,7 +63,7 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 		}
 	}
 	lines := outline(list)
-	ends := partEnds(list, lines)
+	ends, para := partEnds(list, lines), paragraphs(lines)
 	for i, line := range lines {
 		if ends[i] {
 			all = append(all, Piece{Line: i, Ends: true})
@@ -81,10 +84,28 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 			if len(parts) == 1 && list[i] != typed[i] {
 				said = strings.TrimSpace(typed[i])
 			}
-			all = append(all, Piece{Line: i, Text: one, Said: said})
+			all = append(all, Piece{Line: i, Text: one, Said: said, Para: para})
 		}
 	}
 	return all
+}
+
+// paragraphs tells whether a list without any heading is parted by its empty lines: each part is one block.
+func paragraphs(lines []string) bool {
+	parts, long, n := 0, 0, 0
+	for _, line := range append(lines, "") {
+		text := strings.TrimSpace(line)
+		switch {
+		case strings.HasPrefix(text, noteMark):
+		case text != "":
+			if n++; strings.HasPrefix(text, headMark) || section(text) || strings.HasSuffix(text, ":") || marked.MatchString(text) {
+				return false
+			}
+		case n > 0:
+			parts, long, n = parts+1, max(long, n), 0
+		}
+	}
+	return parts > 1 && long > 1 && long <= plan.MaxItems
 }
 
 // goesOn is a sentence that only says how often or how hard what the one before it says is done.

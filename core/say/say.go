@@ -133,6 +133,7 @@ type Line struct {
 	count  int     // how many stations there are
 	part   bool    // a part of the list begins with it, told by the list's marks
 	slip   bool    // the drill was meant, but not spelt so
+	para   bool    // it is of a paragraph that is a block
 }
 
 // Window is from when until when; nil: no such bound.
@@ -275,6 +276,7 @@ func (r *Reader) Read(text string) Line {
 	if l.Is == IsDrill && l.Note != "" && l.Dose != nil && !strings.ContainsAny(l.Note, "0123456789") && l.Note != l.Said && !ofPlan.MatchString(l.Note) && !hear.Group(l.Note) { // what is said beside how much is told
 		l.Cues, l.Note = append(l.Cues, strings.Split(l.Note, ", ")...), ""
 	}
+	l.seconds(text)
 	r.meant(&l)
 	for i := range l.Drills {
 		r.meant(&l.Drills[i])

@@ -187,6 +187,9 @@ func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
 	}
 	if one.Block != "" {
 		is.Asks = append(is.Asks, likely(w.Lines[one.At], l)...)
+		for _, near := range say.NearOf(l, w.Lines[one.At]) {
+			is.Asks = append(is.Asks, ask{near.Answer, near.Line})
+		}
 	}
 	return is
 }

@@ -79,7 +79,7 @@ export default () => ({
   // spread puts several lines where one stood.
   spread(row, lines) {
     if (lines.length > 400) {
-      this.refused = `These are ${lines.length} lines: put in 200 at a time. Nothing was taken; they are where you copied them from.`;
+      this.refused = this.$root.dataset.toldMany.replace("{n}", lines.length);
       return;
     }
     this.field(row).value = lines[0];
@@ -118,7 +118,7 @@ export default () => ({
     try {
       const answer = await fetch(this.$root.dataset.file, { method: "POST", body: form });
       text = await answer.text();
-      if (!answer.ok) throw new Error(answer.status === 422 ? text : `${file.name} could not be read: copy its lines and paste them`);
+      if (!answer.ok) throw new Error(answer.status === 422 ? text : this.$root.dataset.toldFile.replace("{n}", file.name));
     } catch (problem) {
       this.refused = problem.message;
       return;
@@ -219,7 +219,7 @@ export default () => ({
       answer = await fetch(this.$root.dataset.read, { method: "POST", body: new URLSearchParams(new FormData(this.$root)), headers: { "X-Part": "words-are" } });
       if (!answer.ok) throw new Error(answer.statusText);
     } catch {
-      this.refused = "It could not be read just now. Your words are here; go on writing, or plan it.";
+      this.refused = this.$root.dataset.toldUnread;
       return;
     }
     const part = document.createElement("template");

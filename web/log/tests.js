@@ -16,7 +16,7 @@ export default () => ({
       if (is.problem) this.problem = is.problem;
       else this.put(is.value);
     } catch {
-      this.problem = "There is no signal: type the result.";
+      this.problem = this.$root.dataset.told;
     }
     this.reading = false;
   },

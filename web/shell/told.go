@@ -186,8 +186,8 @@ func (t *table) whole(text string) (string, bool) {
 	return text, false
 }
 
-// labelOf are attributes that people read or hear.
-var labelOf = regexp.MustCompile(`\s(?:aria-label|title|placeholder|alt|aria-description)="[^"]*"`)
+// labelOf are attributes that people read or hear, and what a page's script has to say.
+var labelOf = regexp.MustCompile(`\s(?:aria-label|title|placeholder|alt|aria-description|data-told(?:-[a-z]+)?)="[^"]*"`)
 
 // Page is a page, or a part of one, in the language.
 func (t Tongue) Page(text string) string {
