@@ -170,7 +170,7 @@ func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
 		if is.Became == "" && is.Phase != nil {
 			is.Became = is.Phase.Name()
 		}
-		if is.Phase, is.Lasts = nil, ""; moves && l.Is == say.IsBlock {
+		if is.Phase, is.Lasts = nil, ""; moves && l.Is == say.IsBlock && len(l.Who) == 0 && !strings.Contains(w.Lines[one.At], ":") {
 			is.Asks = []ask{{"it is a drill", "drill: " + say.AsTyped(w.Lines[one.At])}}
 		}
 	case say.IsDrill:
