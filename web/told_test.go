@@ -98,6 +98,7 @@ func TestAPageIsSaidInSpanish(t *testing.T) {
 		es.Page(`<p class="Undo" title="Undo">Undo</p><textarea>Undo</textarea><script>"Undo"</script><b translate="no">Undo<b>Undo</b></b> Undo`))
 	assert.Equal(t, "<p>\n Cabe y sobran 2:30\n</p>", es.Page("<p>\n It fits with 2:30 spare\n</p>"))
 	assert.Equal(t, "<p>Escribir en Bands &amp; ball</p>", es.Page("<p>Write into Bands &amp; ball</p>"))
+	assert.Equal(t, `<option>hip</option><option value="hip" selected>cadera</option>`, es.Page(`<option>hip</option><option value="hip" selected>hip</option>`), "what is sent stays")
 	assert.Equal(t, "<p>Rising loop</p>", es.Page("<p>Rising loop</p>"))
 	assert.Equal(t, "<p>Undo</p>", shell.TongueOf("en").Page("<p>Undo</p>"))
 }

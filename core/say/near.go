@@ -15,7 +15,7 @@ type Near struct{ Answer, Line string }
 var bareOf = regexp.MustCompile(`(\d+)(?: ?(?:each|ea|a|per|e/s|l/r|/)\b.*)?$`)
 
 // held are names of what nobody does ten times: a bare number of it is seconds.
-var held = pattern(`\b(?:planks?|wall~sits?|hangs?|isos?|stretch(?:es)?|holds?|pigeon|squeezes?)$`)
+var held = pattern(`\b(?:planks?|wall~sits?|hang|iso|stretch|hold|pigeon)$`)
 
 // seconds takes a bare number of what is held for seconds: "wall sit 45", "plank 3 x 20".
 func (l *Line) seconds(text string) {

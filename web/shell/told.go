@@ -218,7 +218,8 @@ func (t Tongue) Page(text string) string {
 		case is == nethtml.EndTagToken && deep > 0 && name == as:
 			deep--
 		case (is == nethtml.StartTagToken || is == nethtml.SelfClosingTagToken) && deep == 0:
-			keep := name == "script" || name == "style" || name == "textarea"
+			// an option without a value sends its text: that must not be another one
+			keep := name == "option" && !strings.Contains(raw, " value=") || name == "script" || name == "style" || name == "textarea"
 			for more {
 				var key, value []byte
 				key, value, more = read.TagAttr()
