@@ -88,10 +88,15 @@ func Figure(code string) *figure.Figure { return all().figures[code] }
 // Sports returns the sports of the book.
 func Sports() []sport.Sport { return all().sports }
 
-// Sport returns the sport of that key or name, in any case.
+// Sport returns the sport of that key or name, in any case, also where more is said of it: "tennis doubles".
 func Sport(name string) (sport.Sport, bool) {
 	for _, s := range all().sports {
 		if s.Key == name || strings.EqualFold(s.Name, name) || strings.EqualFold(s.Key, strings.ReplaceAll(name, " ", "-")) {
+			return s, true
+		}
+	}
+	for _, s := range all().sports {
+		if more, is := strings.CutPrefix(strings.ToLower(name), strings.ReplaceAll(s.Key, "-", " ")+" "); is && more != "" {
 			return s, true
 		}
 	}

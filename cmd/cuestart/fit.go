@@ -135,10 +135,10 @@ func spoken(_ context.Context, name string, _ int) (any, error) {
 		return nil, err
 	}
 	in.Book = book.Drills()
-	in.Index = say.NewIndex(in.Book, in.Sport)
 	if plays, ok := book.Sport(in.Sport); ok {
-		in.Plays = &plays
+		in.Plays, in.Sport = &plays, plays.Key
 	}
+	in.Index = say.NewIndex(in.Book, in.Sport)
 	r := say.NewReader(in.Context)
 	var answers objects
 	for _, line := range in.Lines {

@@ -3,6 +3,7 @@ package hear
 import (
 	"cmp"
 	"math"
+	"regexp"
 	"slices"
 	"strings"
 )
@@ -13,9 +14,20 @@ type counted struct {
 	back, line, there                        bool // and back; to a line; there and back
 }
 
+// sent are acts by which a ball goes somewhere, and not who does them.
+var sent = regexp.MustCompile(`(?i)\b(?:throws?|toss(?:es)?|kicks?|pass|passes|serves?|shots?|pitches|hits?|punts?|pucks?|clears|clearances|drives|strikes|chips|lobs|frees|goals?)$`)
+
+// lettersOf are the letters of a name that is letters: Y-T-W.
+var lettersOf = regexp.MustCompile(`\b[A-Z](?:-|, |/|\b$)`)
+
 // amount gives what was counted beside a name the sense that its movement allows.
 func (h *hearing) amount(name string, marks []int) (a Amount) {
 	var c counted
+	each := slices.IndexFunc(marks, func(k int) bool { return h.marks[k].role == roleEach })
+	if n := len(lettersOf.FindAllString(name, -1)); n > 1 && each >= 0 { // Y-T-W, six of each
+		a.Ways = float64(n)
+		marks = slices.Delete(slices.Clone(marks), each, each+1)
+	}
 	for _, k := range marks {
 		m := &h.marks[k]
 		if !h.counts(&a, &c, m) && !h.goes(&a, &c, m) {
@@ -41,7 +53,7 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 		}
 	case a.Metres > 0 && a.Trips == 0 && c.timed != nil && c.timed.sets > 0:
 		h.inPlace(name, &a, &c)
-	case a.Metres > 0 && (goes || a.Trips > 0 || c.count == nil || c.count.to-c.count.from == 1) || c.line && (goes || c.back || c.count == nil && len(a.Parts) == 0) || c.back && (goes || c.there):
+	case a.Metres > 0 && (goes || a.Trips > 0 || c.count == nil || c.count.to-c.count.from == 1) || c.line && (goes || c.back || c.count == nil && len(a.Parts) == 0 && !(c.times != nil && sent.MatchString(name))) || c.back && (goes || c.there):
 		h.travel(&a, &c)
 	default:
 		h.inPlace(name, &a, &c)
@@ -149,7 +161,9 @@ func (h *hearing) how(a *Amount, c *counted, m *mark, name string) {
 	case roleRest:
 		a.Rest = m.n
 	case roleEfforts:
-		if len(m.list) > len(a.Efforts) {
+		if b := h.before(m.from); b != nil && b.role == roleEfforts { // 60% 70% 80%
+			a.Efforts = append(slices.Clone(a.Efforts), m.list...)
+		} else if len(m.list) > len(a.Efforts) {
 			a.Efforts = m.list
 		}
 	case roleDegrees:

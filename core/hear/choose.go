@@ -128,6 +128,9 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleNone:
+		if m.text == "angle" && (m.from == 0 || m.to+1 >= len(h.words) || !h.words[m.to].numeral || h.words[m.from-1].delimits() || h.is(m.to+1, "x", "to", "-")) {
+			return unfit
+		}
 		if m.text == "part" && (next != "" || m.from > 2 || m.from > 0 && h.is(m.from, "block")) {
 			return unfit
 		}
@@ -136,7 +139,7 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleFiller:
-		if m.from != 0 || m.to == len(h.words) || h.words[m.to].numeral && m.to-m.from == 1 && h.is(0, "first") {
+		if m.from != 0 || m.to == len(h.words) || h.is(m.to, "and") && h.is(m.from, "first") || h.words[m.to].numeral && m.to-m.from == 1 && h.is(0, "first") {
 			return unfit
 		}
 	case roleSets:
@@ -241,7 +244,10 @@ func (h *hearing) fitsWho(m *mark, next string) float64 {
 func (h *hearing) fitsCount(m *mark, next string) float64 {
 	first, spelt := m.from == 0 || h.words[m.from-1].delimits(), h.words[m.from].spelt
 	alone := m.to-m.from == 1
+	noun := h.words[m.to-1]
 	switch {
+	case !alone && m.n > 1 && !noun.numeral && !strings.HasSuffix(noun.is, "s") && noun.is != "rep" && next != "" && h.Moves(next): // "3 block starts"
+		return unfit
 	case h.is(m.from-1, "off", "from", "after"), m.least > m.n:
 		return unfit
 	case spelt && m.n > 2 && (slices.Contains(natural, next) || h.is(m.to+1, "each", "per", "both", "either")):

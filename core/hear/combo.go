@@ -34,6 +34,15 @@ func (h *hearing) combo() Reading {
 		steps = append(steps, k)
 	}
 	steps = h.opened(steps)
+	each := h.eachCounted(who)
+	apart := !firm && len(each) >= 2
+	if apart {
+		steps = slices.Compact(slices.Sorted(slices.Values(slices.Concat(steps, each))))
+		own = max(own, len(each))
+	}
+	if row := h.row(); len(steps) < 3 && row != nil {
+		steps = row
+	}
 	if len(steps) < 2 {
 		return h.hyphened()
 	}
@@ -49,7 +58,7 @@ func (h *hearing) combo() Reading {
 	default:
 		return no
 	}
-	r := h.stepped(steps)
+	r := h.stepped(steps, apart)
 	if firm {
 		r.Score += 2.5
 	}
@@ -57,6 +66,71 @@ func (h *hearing) combo() Reading {
 		r.Score++
 	}
 	return r
+}
+
+// numbered tells whether a chunk says how often, or how long.
+func (h *hearing) numbered(c *chunk) bool {
+	return slices.ContainsFunc(slices.Concat(c.before, c.marks), func(m int) bool {
+		is := &h.marks[m]
+		return slices.Contains([]role{roleCount, roleSetsReps, roleTime, roleHeld, roleBreaths, roleTimes, roleParts}, is.role) && (is.role != roleCount || is.from > c.from || is.n < 40)
+	})
+}
+
+// eachCounted are the chunks of a list of which each has its own amount, whatever they are called: "kick
+// slides 5, punches 10, doubles 4". Something of them is known.
+func (h *hearing) eachCounted(who int) (list []int) {
+	known, series := false, h.series()
+	for k := range h.chunks {
+		c := &h.chunks[k]
+		listed := c.after == "," || c.after == "" && len(list) == 0 || (c.after == ":" || c.after == "--") && k == 1 && (who == 0 || series)
+		if k == who || !listed || c.from >= c.to || c.to-c.from > 4 || !h.numbered(c) {
+			continue
+		}
+		if first := h.words[c.from].is; slices.Contains(cueFirst, first) && !series || slices.Contains(notSteps, first) || only(h.words[c.from:c.to], placeWords) || only(h.words[c.from:c.to], natural) || groupLike(h.words[c.from:c.to]) {
+			continue
+		}
+		text := strings.ToLower(h.text(c.from, c.to))
+		known = known || h.Moves(text) || h.Known(text)
+		list = append(list, k)
+	}
+	if !known && len(list) < 3 {
+		return nil
+	}
+	return list
+}
+
+// series tells whether a line begins with what a row of drills is called, before a colon or a dash.
+func (h *hearing) series() bool {
+	return len(h.chunks) > 1 && len(h.chunks[0].marks) == 0 && h.chunks[0].from < h.chunks[0].to && (h.chunks[1].after == ":" || h.chunks[1].after == "--") &&
+		h.is(h.chunks[0].to-1, "drill", "drills", "ladder", "series", "circuit", "complex", "sequence", "progression", "flow", "combo")
+}
+
+// row are chunks of a word or two with commas between them, of which the last says how often all are done:
+// "clear, drop, smash, net x 6".
+func (h *hearing) row() (list []int) {
+	known := false
+	for k := range h.chunks {
+		c := &h.chunks[k]
+		text := strings.ToLower(h.text(c.from, c.to))
+		switch {
+		case c.after != "," && len(list) > 0:
+			return nil
+		case c.from >= c.to || c.to-c.from > 2 || len(c.before) > 0 || slices.Contains(cueFirst, h.words[c.from].is) || only(h.words[c.from:c.to], placeWords) || groupLike(h.words[c.from:c.to]) || h.Person(text):
+			return nil
+		}
+		known = known || h.Moves(text) || h.Known(text)
+		if list = append(list, k); len(c.marks) > 0 {
+			break
+		}
+	}
+	if !known || len(list) < 3 {
+		return nil
+	}
+	last := &h.chunks[list[len(list)-1]]
+	if len(last.marks) != 1 || h.marks[last.marks[0]].role != roleTimes {
+		return nil
+	}
+	return list
 }
 
 // opened adds the words that a list of short steps begins with: "clear, drop, smash".
@@ -91,12 +165,12 @@ func (h *hearing) repeats(c *chunk) bool {
 	})
 }
 
-// stepped is the combo of chunks.
-func (h *hearing) stepped(steps []int) Reading {
+// stepped is the combo of chunks; apart tells whether each has its own amount and nothing joins them.
+func (h *hearing) stepped(steps []int, apart bool) Reading {
 	r := h.with(0, 0, h.all())
 	r.Is, r.Cues = Combo, nil
 	last, both, total := steps[len(steps)-1], 1.0, 0.0
-	apart := slices.ContainsFunc(steps[:len(steps)-1], func(k int) bool { return h.repeats(&h.chunks[k]) }) // each is done so often
+	apart = apart || slices.ContainsFunc(steps[:len(steps)-1], func(k int) bool { return h.repeats(&h.chunks[k]) }) // each is done so often
 	for _, k := range steps {
 		c := &h.chunks[k]
 		from, to, score := h.name(c, false)
@@ -122,7 +196,9 @@ func (h *hearing) stepped(steps []int) Reading {
 	if len(r.Steps) == 2 && strings.EqualFold(r.Steps[0].Name, r.Steps[1].Name) {
 		return no
 	}
-	r.Times = max(r.Times, h.timesBeside(steps))
+	if !apart {
+		r.Times = max(r.Times, h.timesBeside(steps))
+	}
 	if r.Times > 1 {
 		r.Times *= both
 	}

@@ -145,6 +145,18 @@ var eventWords = strings.Fields(`charla sorteo himno himnos foto presentación v
 // eventPairs are of two words.
 var eventPairs = []string{"call room", "knock up", "coin toss", "line up", "kit on", "bibs off", "shirts on", "team talk", "stick check", "equipment check", "captains meeting", "anthems on"}
 
+// Event tells whether a text names something of the day that is fixed: a call room, a register.
+func Event(text string) bool {
+	words := split(text)
+	is, _ := joined(words)
+	for _, two := range eventPairs {
+		if strings.Contains(" "+is+" ", " "+two+" ") {
+			return true
+		}
+	}
+	return len(words) > 0 && slices.Contains(eventWords, words[0].is)
+}
+
 // fixed is the reading in which the line is something of the day that is fixed.
 func (h *hearing) fixed() Reading {
 	first := slices.IndexFunc(h.chunks, func(c chunk) bool { return c.from < c.to })
@@ -216,7 +228,8 @@ func (h *hearing) when(r *Reading) (when bool, s float64) {
 			when = true
 			s += 2.5
 		case roleCount:
-			if m.to < len(h.words) || m.n < 5 {
+			behind := slices.Contains(eventWords, h.words[max(0, m.from-1)].is) && (m.to == len(h.words) || h.words[m.to].delimits()) // "presentation 47, all in"
+			if m.to < len(h.words) && !behind || m.n < 5 {
 				s -= 3
 				continue
 			}
@@ -257,11 +270,17 @@ func (h *hearing) remark() Reading {
 		}
 		if slices.Contains(containers, w.is) && i > 1 {
 			s += 2.5
+			if amounts == 0 && slices.ContainsFunc(h.words[:i], func(w word) bool { return slices.Contains([]string{"stay", "stays", "live", "lives", "go", "goes", "keep"}, w.is) }) {
+				s += 4
+			}
 		}
 		if i == 0 && w.is == "keep" && amounts == 0 && len(h.marks) == 0 {
 			s += 5
 		}
 		if i == 0 && slices.Contains(remarkFirst, w.is) {
+			s += 2
+		}
+		if i == 0 && slices.Contains([]string{"don't", "dont", "never", "nobody", "no"}, w.is) && amounts == 0 {
 			s += 2
 		}
 	}
@@ -278,6 +297,9 @@ func (h *hearing) remark() Reading {
 			s += 2
 		}
 	}
+	if amounts == 0 && gathers.MatchString(h.line) {
+		s += 6
+	}
 	if ofWeek.MatchString(h.line) || ofDay.MatchString(h.line) {
 		s += 14
 	}
@@ -287,6 +309,9 @@ func (h *hearing) remark() Reading {
 	r.Score = s
 	return r
 }
+
+// gathers is how people are called together.
+var gathers = regexp.MustCompile(`(?i)^(?:(?:right|ok|okay|so|now|lads|girls|boys|guys|everyone|all),? )*(?:line up|gather|come in|circle up|listen|bring it in|huddle up|get in)\b`)
 
 // What is no part of this warm-up: what is owed in the week, when the day begins.
 var (

@@ -4,6 +4,11 @@ package hear
 // further: throws 60 ft x 10, 90 ft x 10. Of what does not travel it is all of them, and from where
 // is told; of what does each length is a step.
 func (h *hearing) ladder() Reading {
+	for k := range h.marks {
+		if h.marks[k].role == roleRungs {
+			return h.rungs(&h.marks[k])
+		}
+	}
 	var rungs []int
 	for k := range h.marks {
 		if h.marks[k].role == roleTrips {
@@ -39,6 +44,26 @@ func (h *hearing) ladder() Reading {
 	for _, k := range rungs {
 		a.Trips, a.Metres = h.marks[k].sets, h.marks[k].n
 		r.Steps = append(r.Steps, Step{r.Name, a})
+	}
+	return r
+}
+
+// rungs is the reading in which so many are done from each of several distances: "20, 30, 40 yd x 3 each".
+func (h *hearing) rungs(m *mark) Reading {
+	r := h.single()
+	if r.Is != Drill || r.Name == "" {
+		return no
+	}
+	a := r.Amount
+	r.Score += 4
+	if !h.Goes(r.Name) {
+		a.Reps, a.Trips, a.Metres, a.Sides = m.n*float64(len(m.list)), 0, 0, 0
+		r.Amount, r.Cues = a, append(r.Cues, h.text(m.from, m.to))
+		return r
+	}
+	r.Is, r.Times, r.Amount = Combo, 1, Amount{Rest: a.Rest, Efforts: a.Efforts}
+	for _, far := range m.list {
+		r.Steps = append(r.Steps, Step{r.Name, Amount{Trips: m.n, Metres: far, Unit: h.unit(m)}})
 	}
 	return r
 }

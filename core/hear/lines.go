@@ -109,6 +109,9 @@ func (h *hearing) lineToLine(i int) (m mark, is bool) {
 			continue
 		}
 		a, k := strings.ToLower(h.text(i, j)), j+1
+		if metres, ok := h.Line(strings.ToLower(h.text(i, min(j+2, len(h.words))))); ok { // "home to first" is a line's own name
+			return mark{role: roleLine, from: i, to: min(j+2, len(h.words)), text: strings.ToLower(h.words[min(j+1, len(h.words)-1)].is), n: metres, weight: 4}, true
+		}
 		for h.is(k, "the", "far", "other", "opposite") {
 			k++
 		}

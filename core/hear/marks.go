@@ -2,6 +2,7 @@ package hear
 
 import (
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 )
@@ -47,8 +48,9 @@ const (
 	roleAfter
 	roleStraight
 	roleEach
-	roleLoad // 4 kg
-	roleOwn  // the throwing arm
+	roleLoad  // 4 kg
+	roleOwn   // the throwing arm
+	roleRungs // so many from each of several distances
 	roleFiller
 )
 
@@ -127,8 +129,21 @@ var patterns = []pattern{
 		}
 		return true
 	}),
+	say(roleRungs, 6, `(?:from )?(\d+(?:(?: ,| /| and| -|) \d+)+) «L»(?: x)?(?: «N»)?(?: of)?(?: each)?`, func(g []string, m *mark) bool {
+		if m.n = num(g[2]); m.n == 0 {
+			m.n = 1
+		}
+		for _, one := range strings.FieldsFunc(g[1], func(r rune) bool { return strings.ContainsRune(",/- and", r) }) {
+			m.list = append(m.list, metres(one, g[0]))
+		}
+		return (m.n > 1 || strings.HasSuffix(g[0], "each")) && len(m.list) <= 8 && slices.IsSorted(m.list) && (len(m.list) > 2 || strings.Contains(g[1], "and"))
+	}),
+	say(roleNone, 5, `(?:till i |until i |i )?count (?:of |to )?(\d+) (?:then|and|before)(?: you)? [a-z]+`, nil),
+	say(roleNone, 4, `(\d+) (?:catchers?|taggers?|chasers?|feeders?|floaters?|jokers?|neutrals?|bulldogs?|wolves|its)`, nil),
+	say(roleNone, 2.5, `(?:45|90|180|360)`, func(_ []string, m *mark) bool { m.text = "angle"; return true }),
+	say(roleNone, 6, `take a knee`, nil),
 	// On which side, which way.
-	say(roleSide, 2, `(?:on |to |for |from |in |with |at |off |)(?:each|per|a|an|/|either|every|both|e/|the other) «P»(?:s)?(?: each)?`, func(g []string, m *mark) bool {
+	say(roleSide, 2, `(?:on |to |for |from |in |with |at |off |)(?:each|ea|per|a|an|/|either|every|both|e/|the other) «P»(?:s)?(?: each)?`, func(g []string, m *mark) bool {
 		m.n = 2
 		return !strings.Contains(g[0], "a box") && !strings.Contains(g[0], "a wall") && !strings.Contains(g[0], "a hand") && !strings.Contains(g[0], "a corner") && !strings.Contains(g[0], "a goal") || !strings.Contains(g[0], " a ")
 	}),
@@ -145,9 +160,10 @@ var patterns = []pattern{
 		m.text = "parts"
 		return m.n <= 8
 	}),
-	say(roleWays, 2, `(?:each|both|either|per|a) way(?: s)?`, func(g []string, m *mark) bool { m.n = 2; return true }),
+	say(roleWays, 2, `(?:each|ea|both|either|per|a) way(?: s)?`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleWays, 2.5, `(?:in )?(?:all|each of the|each of|the) «N» (?:way|directions?|corners?)`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 8 }),
 	say(roleWays, 1, `(?:each |in each )direction`, func(g []string, m *mark) bool { m.n = 2; return true }),
+	say(roleWays, 2, `(?:forwards?|front|straight) (?:and|\+|/|,|then) (?:across|sideways|side to side|side|lateral|lat)`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleWays, 1, `(?:forwards?|clockwise) and (?:backwards?|back|anticlockwise)`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleParts, 3, `«N» (?:steps? |hits? |taps? |each )?(?:to the |on the |from the |off the |going |on |to |with the |)(left|right|strong|off|weak|dominant|preferred|forehand|backhand|good|bad|near|far|inside|outside)(?: hand| foot| leg| side| arm| knee down| wing| shoulder)?(?: ,| then| and| \+| --| /|)+ «N» (?:steps? |hits? |taps? )?(?:to the |on the |from the |off the |going |on |to |with the |)(left|right|strong|off|weak|dominant|preferred|forehand|backhand|good|bad|near|far|inside|outside)(?: hand| foot| leg| side| arm| knee down| wing| shoulder)?`, func(g []string, m *mark) bool {
 		m.list, m.text = []float64{num(g[1]), num(g[3])}, "sides"
@@ -174,7 +190,8 @@ var patterns = []pattern{
 	say(roleParts, 3, `«N» (?:going |circles )?«W»(?: ,| then| and| \+| /|)+ «N» (?:more |going )?«W»`, func(g []string, m *mark) bool { m.list = []float64{num(g[1]), num(g[2])}; return true }),
 	say(roleParts, 2, `«N» ([a-z]{2,})(?: [a-z]+){0,2} «N» ([a-z]{2,})(?: [a-z]+){0,2} «N» ([a-z]{2,})(?: side| hand| foot)?`, func(g []string, m *mark) bool {
 		m.list = []float64{num(g[1]), num(g[3]), num(g[5])}
-		return !unitsOnly[g[2]] && !unitsOnly[g[4]] && !unitsOnly[g[6]] && g[2] != "x" && g[2] != "to" && g[2] != "and" && g[4] != "x"
+		at := func(w string) bool { return slices.Contains([]string{"in", "at", "from", "on", "off", "by"}, w) }
+		return !at(g[2]) && !at(g[4]) && !at(g[6]) && !unitsOnly[g[2]] && !unitsOnly[g[4]] && !unitsOnly[g[6]] && g[2] != "x" && g[2] != "to" && g[2] != "and" && g[4] != "x"
 	}),
 	say(roleParts, 3, `«N» (?:in|from|at|on|off|to|with) (?:the )?[a-z]+(?: [a-z]+)?(?: \d)?(?: ,| and| then)+ «N» (?:in|from|at|on|off|to|with) (?:the )?[a-z]+(?: \d)?`, func(g []string, m *mark) bool {
 		m.list = []float64{num(g[1]), num(g[2])}

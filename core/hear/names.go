@@ -37,7 +37,7 @@ func (h *hearing) name(c *chunk, first bool) (from, to int, score float64) {
 	if first {
 		score += 1.5
 	}
-	if c.after == "(" || h.is(c.to, "if", "when", "unless") && !first {
+	if c.after == "(" || c.after != "or" && (h.is(c.to, "if", "when", "unless") || h.is(best.to, "if", "unless")) && !first {
 		score -= 4
 	}
 	return best.from, best.to, score
@@ -77,6 +77,9 @@ func (h *hearing) parts(a, b int) bool {
 	if (w == "up" || w == "down") && b+1 < len(h.words) && h.words[b+1].is == "the" {
 		return true
 	}
+	if h.onKit(b) && !h.Moves(strings.ToLower(h.text(a, b))) { // "quads on the roller"
+		return false
+	}
 	if slices.Contains(preps, w) {
 		return w != "with" && w != "to" && w != "in" || !h.Moves(h.text(b, min(len(h.words), b+3)))
 	}
@@ -89,10 +92,21 @@ func (h *hearing) parts(a, b int) bool {
 	return slices.Contains([]string{"no", "keep", "hands", "eyes", "easy", "all", "alternating", "facing", "cos", "because", "cause", "so", "first", "which", "only"}, w)
 }
 
+// onKit tells whether words from a preposition on are of kit without which it is another thing.
+func (h *hearing) onKit(i int) bool {
+	if !h.is(i, "on", "with", "over") {
+		return false
+	}
+	if i++; h.is(i, "the", "a") {
+		i++
+	}
+	return h.is(i, "roller", "foam", "bike", "rower", "erg", "ergs", "treadmill", "ski-erg")
+}
+
 func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 	text := strings.ToLower(h.text(a, b))
 	s, known := 0.0, 0
-	if h.Moves(text) || sided(h.words[a:b]) {
+	if h.Moves(text) && !h.movesBehind(a, b, text) || sided(h.words[a:b]) {
 		s += 4
 	}
 	if (groupLike(h.words[a:b]) || h.Person(text)) && !h.Known(text) {
@@ -135,6 +149,20 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 	return s - h.tooLong(a, b, text)
 }
 
+// movesBehind tells whether all that moves in a name is told of where something is: "balls off the keeper's
+// kick".
+func (h *hearing) movesBehind(a, b int, text string) bool {
+	if h.Known(text) {
+		return false
+	}
+	for i := a + 1; i+1 < b; i++ {
+		if h.is(i, "off", "from", "after") && h.is(i+1, "the", "a", "your", "their", "our") {
+			return !h.Moves(strings.ToLower(h.text(a, i)))
+		}
+	}
+	return false
+}
+
 // begun is what it costs a name that it begins as what people are told does.
 func (h *hearing) begun(a, b int, text string) float64 {
 	switch leads := h.leads(a) && b-a > 1; {
@@ -151,7 +179,7 @@ func (h *hearing) begun(a, b int, text string) float64 {
 // tooLong is what it costs a name that it holds where something is done, or with what.
 func (h *hearing) tooLong(a, b int, text string) (s float64) {
 	for i := a + 1; i+1 < b; i++ { // where it is done is told beside what it is called
-		if slices.Contains(preps, h.words[i].is) && h.is(i+1, "the", "your", "a", "their") && !h.Known(text) && h.vocabulary(a, i) {
+		if slices.Contains(preps, h.words[i].is) && h.is(i+1, "the", "your", "a", "their") && !h.Known(text) && !h.onKit(i) && (h.vocabulary(a, i) || h.movesBehind(a, b, text)) {
 			s += 2
 			break
 		}

@@ -2,6 +2,7 @@ package hear
 
 import (
 	"math"
+	"regexp"
 	"slices"
 	"strings"
 )
@@ -33,6 +34,8 @@ func (h *hearing) whoFirst() int {
 	switch {
 	case h.counted(c):
 		return -1
+	case ofRelay.MatchString(text):
+		return 0
 	case groupLike(h.words[c.from:c.to]) && next.after == ":" && !h.Known(text):
 		return 0
 	case slices.Contains(h.after(c), "only"), h.words[c.to-1].is == "only":
@@ -50,6 +53,9 @@ func (h *hearing) whoFirst() int {
 	}
 	return -1
 }
+
+// ofRelay are who runs which leg.
+var ofRelay = regexp.MustCompile(`^(?:(?:first|second|third|fourth|last|anchor|lead-off)(?: and |, ?)?)+ legs?$`)
 
 // after is the word that follows a chunk, if any.
 func (h *hearing) after(c *chunk) []string {
@@ -70,9 +76,10 @@ func (h *hearing) single() Reading {
 	if i := h.noun(); i >= 0 && !slices.ContainsFunc(h.chunks, func(c chunk) bool { return c.from < c.to && !only(h.words[c.from:c.to], natural) }) {
 		return h.named(i, i+1, 4)
 	}
+	last, each := h.whoLast(), h.eachCounted(who)
 	for k := range h.chunks {
 		c := &h.chunks[k]
-		if k == who || c.from >= c.to {
+		if k == who || k == last || c.from >= c.to {
 			continue
 		}
 		from, to, score := h.name(c, seen == 0)
@@ -85,6 +92,9 @@ func (h *hearing) single() Reading {
 		}
 		if k == 0 && h.label(c) {
 			score -= 3.5
+		}
+		if len(each) > 1 && slices.Contains(each, k) { // the others would be told beside it
+			score -= 2 * float64(len(each)-1)
 		}
 		r := h.named(from, to, score-h.others(k, who))
 		if from > c.from { // whose it is stands before it
@@ -101,11 +111,37 @@ func (h *hearing) single() Reading {
 			r.Who = append(r.Who, h.text(h.chunks[who].from, h.chunks[who].to))
 			r.Score += 1.5
 		}
+		if last >= 0 {
+			c := &h.chunks[last]
+			r.Who = append(r.Who, strings.Trim(strings.TrimSuffix(h.text(c.from, c.to), " and the"), " ,"))
+			r.Cues = slices.DeleteFunc(r.Cues, func(cue string) bool { return strings.HasPrefix(h.text(c.from, len(h.words)), cue) })
+		}
 		if r.Score > best.Score {
 			best = r
 		}
 	}
 	return best
+}
+
+// whoLast is the chunk that says who does it behind a comma at the end: "second balls, 6, centre backs and
+// the no 4"; -1: none.
+func (h *hearing) whoLast() int {
+	k := len(h.chunks) - 1
+	if k < 1 {
+		return -1
+	}
+	c := &h.chunks[k]
+	to := c.to
+	for to > c.from && h.is(to-1, "and", "the", "+") {
+		to--
+	}
+	if c.after != "," || c.from >= to || !h.people(c.from, to) && !h.Person(strings.ToLower(h.text(c.from, to))) || h.Known(strings.ToLower(h.text(c.from, to))) {
+		return -1
+	}
+	if slices.ContainsFunc(c.marks, func(m int) bool { return h.marks[m].role != roleWho }) {
+		return -1
+	}
+	return k
 }
 
 // label tells whether a chunk only says of what sort is what follows it after a colon: "dry land:
@@ -302,6 +338,9 @@ func (h *hearing) explained(i int) bool {
 
 // clean is a name as it is kept: as it was typed, without what only begins a sentence.
 func (h *hearing) clean(from, to int) string {
+	if to-from > 1 && h.is(from, "a") && h.is(from+1, "skip", "skips", "march", "marches", "run", "runs", "switch", "switches") { // it is their letter
+		return strings.Trim(h.text(from, to), " ,.:;-–—")
+	}
 	for from < to && (h.words[from].sign || to-from > 1 && (h.words[from].is == "a" || h.words[from].is == "and")) {
 		from++
 	}

@@ -20,7 +20,7 @@ type word struct {
 // canon is what words are taken for: units, numbers in letters, slips of small words.
 var canon = table(`
 0 zero | 1 one | 2 two | 3 three | 4 four | 5 five | 6 six | 7 seven | 8 eight | 9 nine | 10 ten | 11 eleven | 12 twelve
-15 fifteen | 20 twenty | 25 twenty-five | 30 thirty | 40 forty | 45 forty-five | 50 fifty | 60 sixty | 70 seventy | 80 eighty | 90 ninety | 100 hundred
+0.75 three-quarter three-quarters | 15 fifteen | 20 twenty | 25 twenty-five | 30 thirty | 40 forty | 45 forty-five | 50 fifty | 60 sixty | 70 seventy | 80 eighty | 90 ninety | 100 hundred
 m metre metres meter meters mtr mtrs | yd yds yard yards | ft feet foot | km kilometre kilometres
 s sec secs second seconds | min mins minute minutes
 and n an' & ampersand | with w wit wiv w/ | the teh da | between betwen btwn inbetween | through thru | each eech
@@ -100,6 +100,9 @@ func sides(words []word) []word {
 	if n > 1 && words[n-2].is == "figure" && words[n-1].numeral || n > 1 && words[n-2].is == "figure-eight" && words[n-1].is == "s" { // figure 8s are no seconds
 		return append(words[:n-2], word{is: "figure-eight", from: words[n-2].from, to: words[n-1].to})
 	}
+	if n > 2 && words[n-1].is == "s" && words[n-2].numeral && words[n-1].from == words[n-2].to && slices.Contains([]string{"flying", "fly", "rolling"}, words[n-3].is) { // flying 20s are of 20 m
+		return append(words[:n-2], word{is: words[n-2].is + "s", from: words[n-2].from, to: words[n-1].to})
+	}
 	if n < 3 || !words[n-1].spelt || !words[n-3].spelt || words[n-3].number > 15 || words[n-1].number > 15 || !slices.Contains([]string{"v", "vs", "versus", "on"}, words[n-2].is) {
 		return words
 	}
@@ -115,6 +118,8 @@ func number(runes []rune, i int, digit, letter func(int) bool) int {
 		i++
 	}
 	switch rest := strings.ToLower(string(runes[i:min(len(runes), i+3)])); {
+	case string(runes[from:i]) == "21" && strings.HasPrefix(rest, "s") && !letter(i+1): // seven low, seven high, seven all the way
+		return i + 1
 	case strings.HasPrefix(string(runes[i:]), " on ") && digit(i+4) && !strings.Contains(string(runes[i:min(len(runes), i+12)])+" ", " off "):
 		for i += 4; digit(i); i++ {
 		}

@@ -138,6 +138,9 @@ func (l *Line) tells(said figuresOf) {
 func (d *Dose) tells(said figuresOf) {
 	said.put(float64(d.Sets), float64(d.LeastSets), float64(d.Reps), float64(d.Directions), d.HoldSeconds, float64(d.Breaths), d.RestSeconds, float64(d.Least), float64(d.Trips), float64(d.Laps), d.Metres, d.Effort, float64(d.Acts), float64(d.Tries), float64(d.Seconds), float64(d.Seconds*max(1, d.Sets)))
 	said.put(d.Efforts...)
+	if n := float64(len(d.Efforts)); n > 1 { // ten at each
+		said.put(float64(d.Acts)/n, float64(d.Reps)/n, float64(d.Trips)/n)
+	}
 	said.put(float64(2*d.Reps), float64(2*d.Trips), float64(d.Trips)/2, float64(d.Trips)/4, float64(d.Laps)/2, float64(d.Acts)/2, float64(d.Seconds)/2, float64(d.Reps*max(1, d.sides))/2, float64(d.Reps)/3, float64(d.Reps)/4)
 	all := 0
 	for _, n := range slices.Concat(d.Counts...) {
@@ -190,10 +193,13 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	case IsBlock:
 		return (ruled.Form != "" || ruled.Pick > 0) && !ofThose.MatchString(ruled.Said) || !several && (heard.Is != IsDrill || heard.Dose == nil || heard.score < 5)
 	case IsNote:
-		return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 && !(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 5)
+		return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 && !(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 4.5)
 	}
 	if r.ownTime(ruled) {
 		return true
+	}
+	if ruled.At != nil && heard.At == nil && heard.Dose != nil && len(heard.Dose.Efforts) > 1 { // ten at 60, ten at 75 is no time
+		return false
 	}
 	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn
 		several = !slices.ContainsFunc(heard.Drills, func(one Line) bool { return one.Dose == nil || one.Dose.Reps != 1 }) && several
@@ -216,7 +222,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 		(known || ruled.Code != "") && ruled.Dose == nil && heard.Dose == nil && heard.Is == IsDrill && len(ruled.Name) > len(heard.Name),
 		ruled.Code != "" && heard.Code == "" && heard.Is == IsDrill && ruled.Dose != nil && heard.Dose != nil && sameTotals(ruled.Dose, heard.Dose),
 		ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose != nil && heard.Dose != nil && ruled.Dose.Metres > 0 && heard.Dose.Metres == 0,
-		ruled.Dose != nil && heard.Dose != nil && ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose.sides > heard.Dose.sides && ruled.Dose.Kind == heard.Dose.Kind,
+		ruled.Dose != nil && heard.Dose != nil && ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose.sides > heard.Dose.sides && ruled.Dose.Kind == heard.Dose.Kind && ruled.Dose.Reps == heard.Dose.Reps,
 		onlyMetres.MatchString(ruled.Note) && strings.Contains(ruled.Note, ","), // a ladder
 		ruled.Lanes > 0 && ruled.Code != "" && ruled.Code == heard.Code,
 		ruled.Dose != nil && heard.Dose != nil && (ruled.Dose.Least > 0 && heard.Dose.Least == 0 || ruled.Dose.LeastSets > 0 && heard.Dose.LeastSets == 0),
@@ -263,7 +269,7 @@ var timesLength = regexp.MustCompile(`(?i)\d ?x ?\d+ ?(?:m|yds?|yards?|ft|feet)\
 var ofThose = regexp.MustCompile(`(?i)\bof (?:them|those|these)\b`)
 
 // toldTo are names that are none: what is said to players.
-var toldTo = regexp.MustCompile(`(?i)^(?:then|and|swap|sit|drink|rest|keep|feet|cheek|no)\b`)
+var toldTo = regexp.MustCompile(`(?i)^(?:then|and|go|swap|sit|drink|rest|keep|feet|cheek|no)\b`)
 
 var onlyMetres = regexp.MustCompile(`^[\d.]+ m(?:, [\d.]+ m)*$`)
 

@@ -44,18 +44,26 @@ func clockOf(hour, minute int) string {
 	return strconv.Itoa(hour) + ":" + strconv.Itoa(minute/10) + strconv.Itoa(minute%10)
 }
 
-// falls tells whether several lines begin with numbers that fall, as minutes to go do.
-func falls(lines []string) bool {
+// endToGo is a line that says at its end when it begins: "Indy -35".
+var endToGo = regexp.MustCompile(`^(.*?[A-Za-z)])(?:,| [-–—])? (?:at )?[-–−](\d{1,3})(?: ?(?:mins?|'|′))?( \(.*\))?$`)
+
+// falls tells whether several lines begin or end with numbers that fall, as minutes to go do; signed
+// tells whether only those with a minus count.
+func falls(lines []string, signed bool) bool {
 	last, n := 1000, 0
 	for _, line := range lines {
-		m := bareToGo.FindStringSubmatch(strings.TrimSpace(line))
-		if m == nil {
-			m = dashToGo.FindStringSubmatch(strings.TrimSpace(line))
+		number, text := "", strings.TrimSpace(line)
+		if m := bareToGo.FindStringSubmatch(text); m != nil {
+			number = m[1]
+		} else if m := dashToGo.FindStringSubmatch(text); m != nil && !signed {
+			number = m[1]
+		} else if m := endToGo.FindStringSubmatch(text); m != nil {
+			number = m[2]
 		}
-		if m == nil {
+		if number == "" {
 			continue
 		}
-		at, _ := strconv.Atoi(m[1])
+		at, _ := strconv.Atoi(number)
 		if at >= last {
 			return false
 		}

@@ -92,31 +92,37 @@ type sketch struct {
 	marks        []mark
 	when         []string // when a line begins, as its front says
 	colons       bool     // some of its headings have one
+	dose         []string // how much is said of each line that says none itself, at its heading or at itself
 }
 
 // outline takes the marks from a list's lines, and marks its headings, its title and what only
 // greets: a list is told by its marks and its blank lines, whatever is done in it.
 //
 // Of lines that say at their front when they begin, that is said behind what is done.
-func outline(lines []string) []string {
-	k := sketch{typed: lines, plain: make([]string, len(lines)), marks: make([]mark, len(lines)), when: make([]string, len(lines))}
+func outline(lines []string) (plain, doses []string) {
+	k := sketch{typed: lines, plain: make([]string, len(lines)), marks: make([]mark, len(lines)), when: make([]string, len(lines)), dose: make([]string, len(lines))}
+	falling := falls(lines, true)
 	letters, said := lettersOf(lines), 0
 	for i, line := range lines {
 		if strings.TrimSpace(line) != "" {
 			said++
 		}
 		k.colons = k.colons || strings.HasSuffix(strings.TrimSpace(line), ":")
-		k.plain[i], k.marks[i] = unmark(line, letters > 1)
+		if k.plain[i], k.marks[i] = unmark(line, letters > 1); falling && bareToGo.MatchString(strings.TrimSpace(line)) {
+			k.plain[i], k.marks[i] = line, unmarked
+		}
 	}
 	if said < 3 {
-		return lines
+		return lines, k.dose
 	}
 	uncount(k.plain, k.marks)
 	uncell(k.plain)
-	falling := falls(k.plain)
+	falling = falling || falls(k.plain, false)
 	for i := range k.plain {
 		if rest, at := whenFirst(strings.TrimSpace(k.plain[i]), falling); at != "" {
 			k.plain[i], k.when[i] = rest, " - at "+at
+		} else if m := endToGo.FindStringSubmatch(rest); m != nil && falling {
+			k.plain[i], k.when[i] = m[1]+m[3], " - at "+m[2]
 		}
 	}
 	for i, first := 0, true; i < len(lines); i++ {
@@ -132,7 +138,7 @@ func outline(lines []string) []string {
 			k.plain[i] += k.when[i]
 		}
 	}
-	return k.plain
+	return k.plain, k.dose
 }
 
 // next is the line below, but for empty ones.
@@ -153,7 +159,13 @@ func (k *sketch) told(i int, first bool) string {
 		return noteMark + text
 	case n < len(k.typed) && own && ofMinutes.MatchString(text) && (k.marks[n] != unmarked || indent(k.typed[n]) > indent(k.typed[i])) && heads(ofMinutes.ReplaceAllString(text, "$1")) && movement.Lead(text) == "":
 		return headMark + strings.TrimSpace(ofMinutes.ReplaceAllString(text, "$1 ($2) $3"))
+	case k.doseBelow(i, text):
+		return noteMark + text
+	case own && n < len(k.typed) && k.marks[n] != unmarked && k.doseAbove(i, text):
+		name, _ := doseOver(text)
+		return headMark + name
 	case n < len(k.typed) && heads(text) && k.above(i, n, text):
+		k.dose[i] = holds(text)
 		if m := clockFront.FindStringSubmatch(text); m != nil {
 			text, k.when[i] = m[2], " - at "+m[1]
 		}
@@ -162,6 +174,21 @@ func (k *sketch) told(i int, first bool) string {
 		return noteMark + text
 	}
 	return k.plain[i]
+}
+
+// doseBelow tells whether a line says how much there is of each of those above it.
+func (k *sketch) doseBelow(i int, text string) bool {
+	m := ofAll.FindStringSubmatch(text)
+	return m != nil && heldDose.MatchString(m[1]) && movement.Lead(m[1]) == "" && k.below(i, m[1])
+}
+
+// doseAbove tells whether a line names what follows it and says how much there is of each of it.
+func (k *sketch) doseAbove(i int, text string) bool {
+	name, dose := doseOver(text)
+	if name != "" {
+		k.dose[i] = dose
+	}
+	return name != ""
 }
 
 // title tells whether a text over line n says what day it is, or stands over a heading.
@@ -312,7 +339,7 @@ func event(text string) bool {
 			return true
 		}
 	}
-	return false
+	return hear.Event(text)
 }
 
 // pauses are what is neither a heading nor a drill.

@@ -1,6 +1,7 @@
 package say
 
 import (
+	"cmp"
 	"regexp"
 	"slices"
 	"strings"
@@ -28,11 +29,19 @@ type Piece struct {
 	Said string // as it was typed, in another language than it is read in; "": as it is
 	Ends bool   // nothing is said: what stood under the last heading ends
 	Para bool   // it is of one of several paragraphs, which no heading parts
+	Dose string // how much its heading says of each line that says none itself
 }
 
 // ReadPiece reads one thing of a list.
 func (r *Reader) ReadPiece(p Piece) Line {
-	l := r.Read(p.Text)
+	text := r.again(p.Text)
+	l := r.Read(text)
+	if l.Said = p.Text; text != p.Text && l.Is == IsNote {
+		l = r.Read(p.Text)
+	}
+	if l = r.held(l, p); l.Is == IsDrill {
+		r.above = &l
+	}
 	l.para = p.Para
 	if p.Said != "" {
 		if l.Said = p.Said; l.Is == IsNote {
@@ -62,11 +71,16 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 			list[i] = dosesInEnglish(list[i])
 		}
 	}
-	lines := outline(list)
+	lines, doses := outline(list)
+	dose := ""
 	ends, para := partEnds(list, lines), paragraphs(lines)
 	for i, line := range lines {
 		if ends[i] {
+			dose = ""
 			all = append(all, Piece{Line: i, Ends: true})
+		}
+		if strings.HasPrefix(line, headMark) {
+			dose = doses[i]
 		}
 		if m := labelled.FindStringSubmatch(line); m != nil && ends[i] && section(m[1]) { // "5. Skills - passing in fours 4 min", among headings
 			line = m[1] + ": " + m[2]
@@ -84,7 +98,7 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 			if len(parts) == 1 && list[i] != typed[i] {
 				said = strings.TrimSpace(typed[i])
 			}
-			all = append(all, Piece{Line: i, Text: one, Said: said, Para: para})
+			all = append(all, Piece{Line: i, Text: one, Said: said, Para: para, Dose: cmp.Or(doses[i], dose)})
 		}
 	}
 	return all

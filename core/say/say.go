@@ -170,6 +170,7 @@ type Reader struct {
 	staff  []named
 	moves  map[string]bool         // whether words name a movement, of those that were asked for
 	marked map[string]hear.Reading // lines by their marks, of those that were read
+	above  *Line                   // the last drill of a list that was read
 }
 
 // NewReader is a reader of lines about a plan.

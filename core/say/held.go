@@ -1,0 +1,111 @@
+package say
+
+import (
+	"regexp"
+	"slices"
+	"strings"
+
+	"cuestart/core/movement"
+)
+
+// What a heading, or a line below its drills, says of each of them: a length, a way, how many of each.
+var (
+	heldDose  = regexp.MustCompile(`(?i)\b\d+ ?(?:m|metres?|meters?|yds?|yards?|ft|feet)\b|\b(?:\d+|two|three|four|five|six|eight|ten|twice) (?:of )?each\b|\b(?:there|down|up|out) and back\b|(?:\b(?:and|then) |& ?)back\b|\b(?:[a-z]*line|box|post|cone|wall|basket|net|half ?way|court|hash) to (?:the )?(?:far |other )?(?:[a-z]+|\d\d)\b`)
+	notHeld   = regexp.MustCompile(`(?i)\b(?:apart|between|gap|away|back (?:in|at|to|by|for)|min|mins|minutes)\b`)
+	headParts = regexp.MustCompile(`[.:;(),]|[-–—] | [-–—]`)
+	ofAll     = regexp.MustCompile(`(?i)^(?:all|each|everything|every one|all of (?:these|them|those)|these)(?: (?:are|is|for|over|at|of (?:these|them|those)))*,? (.+)$`)
+	doseHead  = regexp.MustCompile(`(?i)^([a-z][a-z '&/-]{2,28}?)(?:[.:,]|(?: [-–—])? \(| [-–—]) ?(.+?)\)?$`)
+)
+
+// holds is what a heading says of each of its lines; "" where it says nothing of how much.
+func holds(text string) string {
+	for _, at := range headParts.FindAllStringIndex(text, -1) {
+		if rest := strings.Trim(text[at[1]:], " ()-–—,.:"); heldDose.MatchString(rest) && !notHeld.MatchString(rest) && at[0] > 1 {
+			if first := headParts.FindStringIndex(rest); first == nil || heldDose.MatchString(rest[:first[0]]) {
+				return rest
+			}
+		}
+	}
+	return ""
+}
+
+// doseOver is a line that names what follows and says how much of each of it: "Drills. 30 m, two of each".
+func doseOver(text string) (name, dose string) {
+	m := doseHead.FindStringSubmatch(text)
+	if m == nil || strings.HasSuffix(text, ":") || !heldDose.MatchString(m[2]) || notHeld.MatchString(m[2]) {
+		return "", ""
+	}
+	if word := strings.ToLower(m[1]); movement.Lead(word) != "" && !strings.HasSuffix(word, "drills") && !strings.HasSuffix(word, "runs") {
+		return "", ""
+	}
+	return m[1], m[2]
+}
+
+// below gives a dose that is said below its lines to those that have none, up to the heading or the empty
+// line above them.
+func (k *sketch) below(i int, dose string) (given bool) {
+	for j := i - 1; j >= 0; j-- {
+		text := strings.TrimSpace(k.plain[j])
+		if text == "" || strings.HasPrefix(text, headMark) || strings.HasPrefix(text, noteMark) {
+			break
+		}
+		if !anyAmount.MatchString(text) && movement.Lead(text) != "" {
+			k.dose[j], given = dose, true
+		}
+	}
+	return given
+}
+
+// sameAgain is a line of which there is as much as of the one above it.
+var (
+	sameAgain = regexp.MustCompile(`(?i)(?:[,:]| [-–—]|) (?:(?:the )?same(?: again| as (?:above|before)| dose| distance| for these)?|ditto|as above|igual|lo mismo)\.?$`)
+	sameFrom  = regexp.MustCompile(`(?i)^(?:the )?same(?: again)?,? ((?:from|with|but|on|in|off|to) .+)$`)
+	fromWhere = regexp.MustCompile(`(?i) (?:from|with|on|in|off|to) `)
+)
+
+// again is a line as it would be said without the one above it: "same from feet" is what was done from
+// knees.
+func (r *Reader) again(text string) string {
+	if m := sameFrom.FindStringSubmatch(text); m != nil && r.above != nil {
+		name := r.above.Name
+		if at := fromWhere.FindStringIndex(name); at != nil {
+			name = name[:at[0]]
+		}
+		return name + " " + m[1]
+	}
+	return text
+}
+
+// held gives a line that says no amount what its heading says, or the line above it.
+func (r *Reader) held(l Line, p Piece) Line {
+	text := p.Text
+	if r.above != nil && r.above.Dose != nil {
+		if at := sameAgain.FindStringIndex(text); at != nil && at[0] > 1 {
+			same := r.Read(text[:at[0]])
+			if d := *r.above.Dose; same.Is == IsDrill && same.Dose == nil {
+				d.Efforts = slices.Clone(d.Efforts)
+				same.Dose, same.Said, same.Yards, same.Feet = &d, l.Said, r.above.Yards, r.above.Feet
+				if d.To != "" {
+					same.Cues = append(same.Cues, "to the "+d.To)
+				}
+				return same
+			}
+		}
+	}
+	if p.Dose == "" || l.dosed() || l.Is != IsDrill && l.Is != IsDrills && l.Is != IsCombo && l.Is != IsChoice {
+		return l
+	}
+	with := r.Read(text + ", " + p.Dose)
+	if with.Is != l.Is && !(with.Is == IsCombo && l.Is == IsDrills) || !with.dosed() || with.Name != l.Name && l.Is == IsDrill {
+		return l
+	}
+	with.Said = l.Said
+	return with
+}
+
+// dosed tells whether a line says how much of anything there is.
+func (l *Line) dosed() bool {
+	return l.Dose != nil && l.Dose.Kind != "" || l.Times > 1 || slices.ContainsFunc(l.Drills, func(one Line) bool {
+		return one.Dose != nil && (one.Dose.Reps > 1 || one.Dose.Kind != "reps")
+	})
+}
