@@ -139,6 +139,9 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleFiller:
+		if h.is(m.from, "find", "get") && h.is(m.from+1, "a", "your") {
+			return 0
+		}
 		if m.from != 0 || m.to == len(h.words) || h.is(m.to, "and") && h.is(m.from, "first") || h.words[m.to].numeral && m.to-m.from == 1 && h.is(0, "first") {
 			return unfit
 		}
@@ -151,6 +154,9 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleSide, roleWays:
+		if h.is(m.from, "a", "an") && next != "" && h.Word(next) && (m.from == 0 || !h.words[m.from-1].numeral) && (h.Moves(next) || h.Moves(h.words[m.to-1].is+" "+next)) { // "a calf stretch"
+			return unfit
+		}
 		if next == "together" || h.is(m.from, "a", "an") && h.is(m.to-1, "box", "wall", "goal", "corner", "spot", "end", "basket") && !(m.from > 0 && h.numeral(m.from-1)) { // "tag in a box"
 			return unfit
 		}
@@ -179,6 +185,8 @@ func (h *hearing) fitsWhen(m *mark, next string) float64 {
 		return 2
 	case m.role == roleAt && m.text != "clock" && m.n >= 60 && h.besideCount(m): // "ER at 90, 8 to 10": how far, or how hard
 		return unfit
+	case m.role == roleAt && h.is(m.from, "at") && next == "and" && h.is(m.to+1, tells...):
+		return 0
 	case m.text == "clock", m.role == roleAt && h.is(m.from, "at") && (slices.Contains(pronouns, next) || next == "for" && !h.numeral(m.to+1) || next == "to" && h.is(m.to+1, "the") && h.is(m.to+2, "start", "session", "off")):
 		return 0
 	case h.is(m.to, ",", "/") && h.numeral(m.to+1) && m.n >= 30 && (strings.Contains(h.line, "%") || h.words[m.to+1].number > m.n), !last: // at 70, 90, 100 %
@@ -242,11 +250,11 @@ func (h *hearing) fitsWho(m *mark, next string) float64 {
 // fitsCount is how well a number stands as one of reps: "land two feet", "one hand pick up" and
 // "3 on 0" count nothing.
 func (h *hearing) fitsCount(m *mark, next string) float64 {
-	first, spelt := m.from == 0 || h.words[m.from-1].delimits(), h.words[m.from].spelt
+	first, spelt := m.from == 0 || h.words[m.from-1].delimits() || h.is(m.from-1, "do", "them", "with", "of", "have"), h.words[m.from].spelt
 	alone := m.to-m.from == 1
 	noun := h.words[m.to-1]
 	switch {
-	case !alone && m.n > 1 && !noun.numeral && !strings.HasSuffix(noun.is, "s") && noun.is != "rep" && next != "" && h.Moves(next): // "3 block starts"
+	case !alone && m.n > 1 && !noun.numeral && !strings.HasSuffix(noun.is, "s") && noun.is != "rep" && next != "" && (h.Moves(next) || strings.HasSuffix(next, "s")): // "3 block starts"
 		return unfit
 	case h.is(m.from-1, "off", "from", "after"), m.least > m.n:
 		return unfit
@@ -305,6 +313,9 @@ func (h *hearing) context(i, j int, text string, add func(role, int, float64)) {
 	proper := j-i <= 2 && unicode.IsUpper([]rune(text)[0]) && !h.Word(low) && h.words[i].from > 0
 	staffed := h.Leads(low) || slices.Contains(leaders, strings.TrimPrefix(low, "the "))
 	switch {
+	case (before == "except" || before == "bar") && (proper || h.Person(low)):
+		all := mark{role: roleWho, from: i - 1, to: j, text: "not", weight: 2}
+		add(all.role, all.from, all.weight)
 	case before == "with" && (staffed || proper && i > 1 || proper && j-i == 1):
 		add(roleLeader, i-1, 3)
 	case before == "by" && i > 1 && slices.Contains([]string{"led", "run", "taken"}, h.words[i-2].is):
@@ -350,6 +361,16 @@ func (h *hearing) chunk() {
 		}
 	}
 	c.part(len(h.words), "")
+}
+
+// settle gives how much that stands alone between commas to what it is of: "puckouts, 10, then saves 3 x 6".
+func (h *hearing) settle() {
+	for k := 1; k+1 < len(h.chunks); k++ {
+		c, last, next := &h.chunks[k], &h.chunks[k-1], &h.chunks[k+1]
+		if c.from == c.to && c.after == "," && last.from < last.to && !h.counted(last) && (next.after == "then" || next.after == "into") {
+			last.marks, c.marks = append(last.marks, c.marks...), nil
+		}
+	}
 }
 
 // marked is the mark that each word belongs to; -1: none.

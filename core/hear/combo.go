@@ -28,7 +28,7 @@ func (h *hearing) combo() Reading {
 		if h.counted(c) {
 			own++
 		}
-		if len(steps) > 0 && joined {
+		if len(steps) > 0 && joined && h.chunks[k-1].from == h.chunks[k-1].to || joined && len(steps) > 0 && steps[len(steps)-1] == k-1 {
 			firm = true
 		}
 		steps = append(steps, k)
@@ -306,6 +306,18 @@ func (h *hearing) hyphened() Reading {
 	return no
 }
 
+// shortChoices tells whether what may be chosen has names of a few words, and each is something to do.
+func (h *hearing) shortChoices(parts []int) bool {
+	for n, k := range parts {
+		c := &h.chunks[k]
+		if c.to-c.from > 3 || only(h.words[c.from:c.to], placeWords) || only(h.words[c.from:c.to], natural) || groupLike(h.words[c.from:c.to]) || h.aside[c.from] ||
+			n > 0 && (slices.Contains(cueFirst, h.words[c.from].is) && !h.Known(strings.ToLower(h.text(c.from, c.to))) || slices.Contains(preps, h.words[c.from].is) || len(c.before) > 0) {
+			return false
+		}
+	}
+	return true
+}
+
 // choice is the reading in which one of several is done.
 func (h *hearing) choice() Reading {
 	ors := 0
@@ -341,6 +353,9 @@ func (h *hearing) choice() Reading {
 	r.Moves = total/float64(len(parts)) > 3
 	r.Amount = h.amount(r.Choices[0], h.all())
 	r.Score = total/float64(len(parts)) + 2.5 + h.sense(r.Choices[0], &r.Amount)
+	if h.shortChoices(parts) {
+		r.Score += 4
+	}
 	if slices.ContainsFunc(r.Choices, func(one string) bool { return len(strings.Fields(one)) > 5 }) {
 		r.Score -= 4
 	}

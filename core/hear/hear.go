@@ -141,6 +141,7 @@ func Readings(line string, known Lexicon) (list []Reading) {
 	}
 	h.mark()
 	h.chunk()
+	h.settle()
 	for _, r := range []Reading{h.single(), h.ladder(), h.combo(), h.choice(), h.heading(), h.fixed(), h.remark()} {
 		if r.Is != "" {
 			list = append(list, r)

@@ -195,10 +195,15 @@ func (h *hearing) event() (s float64) {
 		}
 	}
 	text, _ := joined(plain)
+	if i := slices.IndexFunc(plain, func(w word) bool { return w.is == "toss" }); i > 0 && !slices.Contains([]string{"coin", "the", "captains", "captain's", "and", "for", "captain"}, plain[i-1].is) { // an overhead toss is a throw
+		return 0
+	}
 	is := func(w string) bool {
 		return slices.Contains(eventWords, w) || slices.Contains(eventWords, strings.TrimSuffix(w, "s"))
 	}
 	switch {
+	case slices.ContainsFunc(eventPairs, func(two string) bool { return strings.HasPrefix(text+" ", two+" ") }):
+		return 7
 	case slices.ContainsFunc(eventPairs, func(two string) bool { return strings.Contains(" "+text+" ", " "+two+" ") }):
 		s = 5
 		for _, w := range plain {
@@ -270,7 +275,9 @@ func (h *hearing) remark() Reading {
 		}
 		if slices.Contains(containers, w.is) && i > 1 {
 			s += 2.5
-			if amounts == 0 && slices.ContainsFunc(h.words[:i], func(w word) bool { return slices.Contains([]string{"stay", "stays", "live", "lives", "go", "goes", "keep"}, w.is) }) {
+			if amounts == 0 && slices.ContainsFunc(h.words[:i], func(w word) bool {
+				return slices.Contains([]string{"stay", "stays", "live", "lives", "go", "goes", "keep"}, w.is)
+			}) {
 				s += 4
 			}
 		}
@@ -297,7 +304,10 @@ func (h *hearing) remark() Reading {
 			s += 2
 		}
 	}
-	if amounts == 0 && gathers.MatchString(h.line) {
+	switch {
+	case joining.MatchString(h.line):
+		s = max(s+6, 5)
+	case amounts == 0 && gathers.MatchString(h.line):
 		s += 6
 	}
 	if ofWeek.MatchString(h.line) || ofDay.MatchString(h.line) {
@@ -312,6 +322,9 @@ func (h *hearing) remark() Reading {
 
 // gathers is how people are called together.
 var gathers = regexp.MustCompile(`(?i)^(?:(?:right|ok|okay|so|now|lads|girls|boys|guys|everyone|all),? )*(?:line up|gather|come in|circle up|listen|bring it in|huddle up|get in)\b`)
+
+// joining is who comes to whom.
+var joining = regexp.MustCompile(`(?i)\bjoins? (?:the|us|in)\b`)
 
 // What is no part of this warm-up: what is owed in the week, when the day begins.
 var (

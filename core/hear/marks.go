@@ -151,6 +151,7 @@ var patterns = []pattern{
 	say(roleSide, 2, `(?:then |and |, )*(?:swap|switch|change|repeat)(?: on)?(?: the)?(?: other)? (?:side|leg|arm|hand)s?(?: and repeat)?`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleSide, 1.5, `(?:then |and )?(?:the )?same (?:on )?(?:the )?other (?:side|leg|arm|hand|way)`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleSide, 3, `(?:on )?(?:one|1) (?:leg|side|arm|foot|hand) (?:and |, )?then the other`, func(g []string, m *mark) bool { m.n = 2; return true }),
+	say(roleSide, 2.5, `(?:and |, )?then (?:on )?the other(?: leg| side| arm| foot| hand| one)?`, func(_ []string, m *mark) bool { m.n = 2; return true }),
 	say(roleWays, 3, `(?:look )?«W»(?:(?: ,| and| /)* (?:look )?«W»){2,}`, func(g []string, m *mark) bool {
 		for _, w := range strings.Fields(g[0]) {
 			if w != "look" && w != "," && w != "and" && w != "/" {
@@ -227,6 +228,7 @@ var patterns = []pattern{
 	say(roleOnOff, 8, `«N» (?:s )?on (?:, |/ |and )?«N» (?:s )?(?:off|rest)`, func(g []string, m *mark) bool { m.n, m.least = num(g[1]), num(g[2]); return true }),
 	say(roleOnOff, 8, `«D» (?:work |hard |, )+«D» (?:easy|rest|off)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); _, m.least = span(g[2]); return true }),
 	say(roleRest, 4, `«D» (?:rest|recovery|between|breather|off|in between|to recover)(?: between)?(?: each| sets?| set| reps?| rep| rounds?| round| goes| them| runs?)*`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
+	say(roleRest, 5, `(?:and |then )?(?:give (?:them|us|everyone|everybody) |have |take )«D» (?:rest|break|breather)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
 	say(roleRest, 4, `(?:with |and |, )?(?:rest|recover|recovery|break)(?: for| of)? «D»(?: between)?(?: each| sets?| set| reps?| rep| goes)*`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
 	say(roleRest, 4, `(?:with |and )?(?:rest «N»|«N» rest|with «N» rest|rest of «N»|«N» off)(?: between)?(?: sets?| set)?`, func(g []string, m *mark) bool {
 		m.n = num(g[1]) + num(g[2]) + num(g[3]) + num(g[4]) + num(g[5])
@@ -247,12 +249,14 @@ var patterns = []pattern{
 		return m.n == 1 || strings.Contains(g[0], "length") || strings.Contains(g[0], "width") || strings.Contains(g[0], "s") // "6 run throughs"
 	}),
 	say(roleLengths, 2, `(?:a |1 )(?:length|width)(?: of)?`, func(g []string, m *mark) bool { m.n = 1; return true }),
-	say(roleLaps, 4, `«R» (?:easy |slow |light |nice |full |steady |gentle |good )*lap(?: of| around| round)?`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return m.n <= 40 }),
-	say(roleLaps, 4, `a (couple|few)(?: of)?(?: easy| slow| gentle)* lap(?: of| around| round)?`, func(g []string, m *mark) bool {
+	say(roleLaps, 4, `«R» (?:easy |slow |light |nice |full |steady |gentle |good )*lap(?:(?: of| around| round)(?: the| our)? (?:pitch|field|court|courts|rink|hall|gym|track|ground|oval|park|pool|infield|outfield|diamond)| of| around| round)?`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return m.n <= 40 }),
+	say(roleLaps, 4, `a (couple|few)(?: of)?(?: easy| slow| gentle)* lap(?:(?: of| around| round)(?: the| our)? (?:pitch|field|court|courts|rink|hall|gym|track|ground|oval|park|pool|infield|outfield|diamond)| of| around| round)?`, func(g []string, m *mark) bool {
 		m.n = map[string]float64{"couple": 2, "few": 3}[g[1]]
 		return true
 	}),
-	say(roleLaps, 3, `(?:a|1) (?:easy |slow |full |big |gentle |steady )*lap(?: of| around| round)?`, func(g []string, m *mark) bool { m.n = 1; return true }),
+	say(roleLaps, 6, `(?:a|«N») laps? and a half`, func(g []string, m *mark) bool { m.n = max(1, num(g[1])) + 0.5; return true }),
+	say(roleLaps, 6, `«N» and a half laps?`, func(g []string, m *mark) bool { m.n = num(g[1]) + 0.5; return true }),
+	say(roleLaps, 3, `(?:a|1) (?:easy |slow |full |big |gentle |steady )*lap(?:(?: of| around| round)(?: the| our)? (?:pitch|field|court|courts|rink|hall|gym|track|ground|oval|park|pool|infield|outfield|diamond)| of| around| round)?`, func(g []string, m *mark) bool { m.n = 1; return true }),
 	// How hard.
 	say(roleEfforts, 3, `(?:@ |at )?(\d{2,3}(?: percent)?(?: ?(?:/|,|-|and|then|to|) (?:then )?(?:\d{2,3}(?: percent)?|full|flat out|all out|max))+)(?: percent)?(?: effort| pace| speed)?`, func(g []string, m *mark) bool {
 		m.list = efforts(g[1])
@@ -332,6 +336,8 @@ var patterns = []pattern{
 	say(roleFiller, 2, `(?:so |and |then |and then )?(?:its|that's|thats|here's|this is|we have|we've got|there's)(?: our| the| my| some)`, nil),
 	say(roleFiller, 3, `(?:after that |then |next |please |and )*(?:start|begin|finish|do|get|have|let|give|take|make) (?:them|us|everyone|everybody|the kids|the class|the girls|the boys|the lads|the team)(?: all)?(?: off)?(?: with| to do| to| do| doing|)`, nil),
 	say(roleFiller, 2, `(?:after that |then |next )(?:do|they do|you do|we do|it's|its|comes|come|go with|on to|onto)(?: the| a| some|)`, nil),
+	say(roleFiller, 2, `(?:(?:right|ok|okay|so|for|on|id|i'd|like|us|them|to|we|we'll|you|i|want|today|tomorrow|saturday|sunday|monday|tuesday|wednesday|thursday|friday|need|can|lets|let's|will|could|just|team) )+(?:start|begin|finish|end)(?: off)? with`, nil),
+	say(roleFiller, 2, `(?:find|get) (?:a|your own|your) (?:space|spot|partner|place)(?: and do| and| then| do|)`, nil),
 	say(roleFiller, 2, `(?:they|we|you) (?:can|could|should|all|then)(?: all)?(?: do| then|)`, nil),
 	say(roleFiller, 2, `(?:right|ok|okay|now|so|alright) (?:lads|guys|folks|girls|boys|team|everyone|all|ladies|gang|then)`, nil),
 	say(roleEach, 0.5, `(?:of )?each`, nil),

@@ -55,8 +55,11 @@ const longestName = 12
 // trim tries every way to cut a chunk to a name.
 func (h *hearing) trim(c *chunk) (from, to int, score float64) {
 	from, to, score = c.from, c.from, math.Inf(-1)
-	for a := c.from; a < c.to && a <= c.from+4; a++ {
-		if a > c.from && !h.Person(strings.ToLower(h.text(c.from, a))) && !h.people(c.from, a) && !h.does(c.from, a) {
+	for a := c.from; a < c.to && a <= c.from+6; a++ {
+		if a > c.from+4 && !h.is(a-1, "its") {
+			continue
+		}
+		if a > c.from && !h.Person(strings.ToLower(h.text(c.from, a))) && !h.people(c.from, a) && !h.does(c.from, a) && (!h.is(a-1, "its") || h.is(c.from, "if", "when", "while")) && !h.whereFor(c.from, a, c.to) {
 			continue
 		}
 		for b := min(c.to, a+longestName); b > a; b-- {
@@ -69,6 +72,12 @@ func (h *hearing) trim(c *chunk) (from, to int, score float64) {
 		}
 	}
 	return from, to, score
+}
+
+// whereFor tells whether words before a name only say where somebody goes for it: "to the far hoop for drop
+// steps".
+func (h *hearing) whereFor(from, a, to int) bool {
+	return h.is(a-1, "for") && a-1 > from && h.Moves(strings.ToLower(h.text(a, to))) && !h.Moves(strings.ToLower(h.text(from, a-1)))
 }
 
 // parts tells whether a name may end before word b: a preposition or a cue follows.
@@ -135,6 +144,11 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 	for i := a + 1; i < b; i++ {
 		if slices.Contains(endsName, h.words[i].is) && !h.Known(text) && !h.numeral(i+1) {
 			s -= 1.5
+		}
+	}
+	for i := a + 1; i+1 < b; i++ { // "ER at 90"
+		if h.is(i, "at") && h.words[i+1].numeral {
+			s -= 3
 		}
 	}
 	if sided(h.words[a : a+1]) {
@@ -248,7 +262,7 @@ func groupLike(words []word) bool {
 // does tells whether words only join people and what they do: "everyone back for", "Kit does".
 func (h *hearing) does(from, to int) bool {
 	for i := from; i < to; i++ {
-		if !h.is(i, "do", "does", "back", "for", "go", "goes", "start", "doing", "on") {
+		if !h.is(i, "do", "does", "back", "for", "go", "goes", "start", "doing", "on", "else") {
 			return false
 		}
 	}

@@ -97,7 +97,11 @@ func (h *hearing) single() Reading {
 			score -= 2 * float64(len(each)-1)
 		}
 		r := h.named(from, to, score-h.others(k, who))
-		if from > c.from { // whose it is stands before it
+		switch {
+		case from == c.from || h.is(from-1, "its"):
+		case h.whereFor(c.from, from, c.to):
+			r.Cues = append(r.Cues, h.text(c.from, from-1))
+		default: // whose it is stands before it
 			if said := h.text(c.from, from); h.is(c.from, "but", "bar", "except") {
 				r.Not = append(r.Not, h.text(c.from+1, from))
 			} else {
@@ -162,6 +166,9 @@ func (h *hearing) label(c *chunk) bool {
 func (h *hearing) noun() int {
 	for _, m := range h.marks {
 		if last := &h.words[m.to-1]; (m.role == roleCount || m.role == roleLaps) && m.to-m.from > 1 && !last.numeral && (m.role == roleLaps || h.Word(last.is) || h.Moves(last.is)) {
+			if at := slices.IndexFunc(h.words[m.from:m.to], func(w word) bool { return w.is == "lap" }); at >= 0 { // "laps of the hall"
+				return m.from + at
+			}
 			return m.to - 1
 		}
 	}
@@ -236,7 +243,7 @@ func (h *hearing) step(c *chunk, later bool) bool {
 	if last := h.words[c.to-1].is; later && c.after == "," && c.to-c.from >= 2 && c.to-c.from <= 3 && (last == "back" || last == "home") {
 		return true
 	}
-	if !later && h.counted(c) && h.joins(c) {
+	if !later && h.joins(c) && (h.counted(c) || h.numbered(c)) {
 		return true
 	}
 	if later && c.after == "," && c.to-c.from <= 2 && h.Word(first) && !slices.Contains(cueFirst, first) {
@@ -248,7 +255,7 @@ func (h *hearing) step(c *chunk, later bool) bool {
 // joins tells whether the next chunk is joined to one.
 func (h *hearing) joins(c *chunk) bool {
 	for k := range h.chunks {
-		if h.chunks[k].from > c.from && h.chunks[k].from < h.chunks[k].to {
+		if h.chunks[k].from >= c.to && h.chunks[k].from < h.chunks[k].to {
 			return h.chunks[k].after == "then" || h.chunks[k].after == "into"
 		}
 	}
@@ -265,6 +272,8 @@ func (h *hearing) with(from, to int, marks []int) (r Reading) {
 		case roleWho:
 			if m.from > 0 && slices.Contains([]string{"but", "bar", "except"}, h.words[m.from-1].is) {
 				r.Not = append(r.Not, text)
+			} else if h.is(m.from, "except", "bar") && m.to-m.from > 1 {
+				r.Not = append(r.Not, h.text(m.from+1, m.to))
 			} else {
 				r.Who = append(r.Who, text)
 			}
@@ -341,13 +350,13 @@ func (h *hearing) clean(from, to int) string {
 	if to-from > 1 && h.is(from, "a") && h.is(from+1, "skip", "skips", "march", "marches", "run", "runs", "switch", "switches") { // it is their letter
 		return strings.Trim(h.text(from, to), " ,.:;-–—")
 	}
-	for from < to && (h.words[from].sign || to-from > 1 && (h.words[from].is == "a" || h.words[from].is == "and")) {
+	for from < to && (h.words[from].sign || to-from > 1 && h.is(from, "a", "and", "its")) {
 		from++
 	}
 	if to-from > 1 && (h.words[from].is == "do" || h.words[from].is == "some" || h.words[from].is == "the") {
 		from++
 	}
-	for to-from > 1 && h.is(to-1, "a", "an", "the", "in", "on", "to", "of", "for", "and", "with", "at") {
+	for to-from > 1 && h.is(to-1, "a", "an", "the", "in", "on", "to", "of", "for", "and", "with", "at", "next", "now") {
 		to--
 	}
 	return strings.Trim(h.text(from, to), " ,.:;-–—")

@@ -22,7 +22,7 @@ var canon = table(`
 0 zero | 1 one | 2 two | 3 three | 4 four | 5 five | 6 six | 7 seven | 8 eight | 9 nine | 10 ten | 11 eleven | 12 twelve
 0.75 three-quarter three-quarters | 15 fifteen | 20 twenty | 25 twenty-five | 30 thirty | 40 forty | 45 forty-five | 50 fifty | 60 sixty | 70 seventy | 80 eighty | 90 ninety | 100 hundred
 m metre metres meter meters mtr mtrs | yd yds yard yards | ft feet foot | km kilometre kilometres
-s sec secs second seconds | min mins minute minutes
+s sec secs second seconds | min mins minute minutes minute's
 and n an' & ampersand | with w wit wiv w/ | the teh da | between betwen btwn inbetween | through thru | each eech
 until till til 'til untill | back bk | you u ya | to 2wards towards | left lft l | right rt r | forward fwd fwds forwards | backward bwd bwds
 percent perc pct % | approximately approx about roughly around abt

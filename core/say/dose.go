@@ -26,7 +26,7 @@ type Dose struct {
 	Least        int        `json:"least,omitempty"` // of "8 to 10" the eight, in what the amount is counted in
 	Trips        int        `json:"trips,omitempty"`
 	To           string     `json:"to,omitempty"`   // the line of the ground that each trip goes to
-	Laps         int        `json:"laps,omitempty"` // of the trips, where each is once round a place
+	Laps         float64    `json:"laps,omitempty"` // so often round a place; a lap and a half is one trip
 	Metres       float64    `json:"metres,omitempty"`
 	Share        string     `json:"share,omitempty"` // third, half, full, down and back, side to side
 	Effort       float64    `json:"effort,omitempty"`

@@ -58,7 +58,7 @@ func (x lexicon) Person(text string) bool {
 	if name == "" || name[0] >= '0' && name[0] <= '9' { // a number alone is how many
 		return false
 	}
-	if name == "everyone" || name == "everybody" || name == "all" {
+	if name == "everyone" || name == "everybody" || name == "all" || name == "all of them" || name == "all of you" {
 		return true
 	}
 	if one, many := strings.CutSuffix(name, "s"); x.Plays != nil && many && len(one) > 2 && !isPlace(one) && !isPlace(name) {
@@ -120,6 +120,9 @@ func (r *Reader) Heard(text string) Line {
 	case hear.Drill:
 		l.Is = IsDrill
 		r.hearDrill(&l, is.Name, &is.Amount)
+		if to := strings.TrimPrefix(is.Amount.To, "the "); l.Dose != nil && l.Dose.Kind != drill.Travel && to != "" {
+			l.Cues = append(l.Cues, "to the "+to)
+		}
 		if l.Dose != nil && l.Dose.To != "" { // where they go is told with it
 			l.Dose.To = strings.TrimPrefix(l.Dose.To, "the ")
 			l.Cues = append(l.Cues, "to the "+l.Dose.To)
@@ -373,8 +376,10 @@ func (r *Reader) heardWay(a *hear.Amount, d *Dose, name string) {
 		d.Metres = unmeasured
 	}
 	if a.Laps > 0 {
-		d.Laps, d.Metres = max(1, whole(a.Laps))*ways, r.wayRound(name)
-		d.Trips = d.Laps
+		d.Laps, d.Metres = max(0.5, a.Laps)*float64(ways), r.wayRound(name)
+		if d.Trips = whole(d.Laps); d.Laps != math.Trunc(d.Laps) { // a lap and a half is one way
+			d.Trips, d.Metres = 1, math.Round(d.Laps*d.Metres)
+		}
 	}
 }
 

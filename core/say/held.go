@@ -63,6 +63,9 @@ var (
 	fromWhere = regexp.MustCompile(`(?i) (?:from|with|on|in|off|to) `)
 )
 
+// onceOnly is a line that is done once where the others are done more often.
+var onceOnly = regexp.MustCompile(`(?i),? (?:one|once)(?: only)?$`)
+
 // again is a line as it would be said without the one above it: "same from feet" is what was done from
 // knees.
 func (r *Reader) again(text string) string {
@@ -95,7 +98,12 @@ func (r *Reader) held(l Line, p Piece) Line {
 	if p.Dose == "" || l.dosed() || l.Is != IsDrill && l.Is != IsDrills && l.Is != IsCombo && l.Is != IsChoice {
 		return l
 	}
-	with := r.Read(text + ", " + p.Dose)
+	dose := p.Dose
+	if m := onceOnly.FindString(text); m != "" { // one of it, as far as the others
+		far, _, _ := strings.Cut(dose, ",")
+		dose, text = "x 1, "+far, strings.TrimRight(strings.Replace(text, m, "", 1), " ,")
+	}
+	with := r.Read(text + ", " + dose)
 	if with.Is != l.Is && !(with.Is == IsCombo && l.Is == IsDrills) || !with.dosed() || with.Name != l.Name && l.Is == IsDrill {
 		return l
 	}

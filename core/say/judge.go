@@ -46,7 +46,7 @@ func (r *Reader) named(l *Line) bool {
 }
 
 // between are words that stand in no short name of a drill.
-var between = strings.Fields("off every from by till until then for round & after before when while if just each her his my you of but w wit do an an' facing")
+var between = strings.Fields("off every from by till until then for round & after before when while if just each her his my you of but w wit do does else an an' facing")
 
 // lost are the numbers of a line that what was read of it does not say again.
 func lost(l *Line, text string) (numbers []string) {
@@ -136,12 +136,12 @@ func (l *Line) tells(said figuresOf) {
 
 // tells gathers the numbers of a dose.
 func (d *Dose) tells(said figuresOf) {
-	said.put(float64(d.Sets), float64(d.LeastSets), float64(d.Reps), float64(d.Directions), d.HoldSeconds, float64(d.Breaths), d.RestSeconds, float64(d.Least), float64(d.Trips), float64(d.Laps), d.Metres, d.Effort, float64(d.Acts), float64(d.Tries), float64(d.Seconds), float64(d.Seconds*max(1, d.Sets)))
+	said.put(float64(d.Sets), float64(d.LeastSets), float64(d.Reps), float64(d.Directions), d.HoldSeconds, float64(d.Breaths), d.RestSeconds, float64(d.Least), float64(d.Trips), d.Laps, math.Floor(d.Laps), d.Metres, d.Effort, float64(d.Acts), float64(d.Tries), float64(d.Seconds), float64(d.Seconds*max(1, d.Sets)))
 	said.put(d.Efforts...)
 	if n := float64(len(d.Efforts)); n > 1 { // ten at each
 		said.put(float64(d.Acts)/n, float64(d.Reps)/n, float64(d.Trips)/n)
 	}
-	said.put(float64(2*d.Reps), float64(2*d.Trips), float64(d.Trips)/2, float64(d.Trips)/4, float64(d.Laps)/2, float64(d.Acts)/2, float64(d.Seconds)/2, float64(d.Reps*max(1, d.sides))/2, float64(d.Reps)/3, float64(d.Reps)/4)
+	said.put(float64(2*d.Reps), float64(2*d.Trips), float64(d.Trips)/2, float64(d.Trips)/4, d.Laps/2, float64(d.Acts)/2, float64(d.Seconds)/2, float64(d.Reps*max(1, d.sides))/2, float64(d.Reps)/3, float64(d.Reps)/4)
 	all := 0
 	for _, n := range slices.Concat(d.Counts...) {
 		all += n
@@ -157,6 +157,9 @@ func (d *Dose) tells(said figuresOf) {
 // better is the better of two readings of a line: that by the rules where they explain it wholly,
 // else the one that explains more.
 func (r *Reader) better(ruled, heard Line) Line {
+	if heard.Is == IsNote && (ruled.Dose == nil || ruled.Code == "" && heard.score >= 5) && forbids.MatchString(ruled.Said) {
+		return heard
+	}
 	if ruled.Is == IsBlank || heard.Is == "" || heard.Is != IsNote && fold(heard.Name) == "" || strings.ContainsAny(ruled.Said, "\"{}") || strings.HasSuffix(ruled.Said, ":") || r.explained(&ruled, &heard) {
 		return ruled
 	}
@@ -170,6 +173,9 @@ func (r *Reader) better(ruled, heard Line) Line {
 	}
 	return heard
 }
+
+// forbids is what nobody is to do.
+var forbids = regexp.MustCompile(`(?i)^(?:don'?t|don’t|never|nobody)\b|^from \d+\b.* joins?\b`)
 
 // ownTime tells whether a line is of one player, at a time: strapping, the physio's table.
 func (r *Reader) ownTime(l *Line) bool {
@@ -197,6 +203,9 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	}
 	if r.ownTime(ruled) {
 		return true
+	}
+	if strings.EqualFold(heard.Name, "a "+ruled.Name) { // A skip
+		return false
 	}
 	if ruled.At != nil && heard.At == nil && heard.Dose != nil && len(heard.Dose.Efforts) > 1 { // ten at 60, ten at 75 is no time
 		return false

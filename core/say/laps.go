@@ -44,8 +44,8 @@ func (s *scan) laps(d *Dose) bool {
 	for s.take(lapsOf) != nil { // said again
 		continue
 	}
-	d.Kind, d.Laps, d.Metres = drill.Travel, max(1, number(m[2])), s.wayRound(said)
-	if d.Trips = d.Laps; m[1] != "" {
+	d.Kind, d.Laps, d.Metres = drill.Travel, float64(max(1, number(m[2]))), s.wayRound(said)
+	if d.Trips = whole(d.Laps); m[1] != "" {
 		d.Metres = math.Round(d.Metres / 2)
 	}
 	return true
