@@ -256,6 +256,8 @@ func (h *hearing) fitsCount(m *mark, next string) float64 {
 	switch {
 	case !alone && m.n > 1 && !noun.numeral && !strings.HasSuffix(noun.is, "s") && noun.is != "rep" && next != "" && (h.Moves(next) || strings.HasSuffix(next, "s")): // "3 block starts"
 		return unfit
+	case h.is(m.from-1, "the") && m.from > 1 && h.is(m.from-2, "from", "at", "on", "off", "past", "behind", "inside", "outside") && alone: // "from the 45"
+		return unfit
 	case h.is(m.from-1, "off", "from", "after"), m.least > m.n:
 		return unfit
 	case spelt && m.n > 2 && (slices.Contains(natural, next) || h.is(m.to+1, "each", "per", "both", "either")):

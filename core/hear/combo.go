@@ -1,6 +1,7 @@
 package hear
 
 import (
+	"regexp"
 	"slices"
 	"strings"
 )
@@ -306,6 +307,9 @@ func (h *hearing) hyphened() Reading {
 	return no
 }
 
+// theirChoice is how people are told to choose.
+var theirChoice = regexp.MustCompile(`(?i)\b(?:(?:your|their|own) choice|whichever|(?:you|they) choose|pick one|take your pick)\b`)
+
 // shortChoices tells whether what may be chosen has names of a few words, and each is something to do.
 func (h *hearing) shortChoices(parts []int) bool {
 	for n, k := range parts {
@@ -353,7 +357,7 @@ func (h *hearing) choice() Reading {
 	r.Moves = total/float64(len(parts)) > 3
 	r.Amount = h.amount(r.Choices[0], h.all())
 	r.Score = total/float64(len(parts)) + 2.5 + h.sense(r.Choices[0], &r.Amount)
-	if h.shortChoices(parts) {
+	if theirChoice.MatchString(h.line) || h.shortChoices(parts) {
 		r.Score += 4
 	}
 	if slices.ContainsFunc(r.Choices, func(one string) bool { return len(strings.Fields(one)) > 5 }) {

@@ -92,8 +92,8 @@ func (h *hearing) heads(c *chunk) (s float64) {
 	if text := strings.ToLower(text); len(words) <= 4 && (strings.HasPrefix(text, "warm up") || strings.HasPrefix(text, "warm down") || strings.HasPrefix(text, "cool down")) {
 		s += 6
 	}
-	if groupLike(words) && slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleUntil }) {
-		s += 2
+	if group := groupLike(words) || len(words) == 1 && words[0].is == "forward"; group && slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleUntil }) { // fwds 40-32
+		s += 4
 	}
 	if only(words, body) || only(words, phaseWords) {
 		s += 4

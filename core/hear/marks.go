@@ -218,6 +218,7 @@ var patterns = []pattern{
 	say(roleTime, 4, `«D» x «N»`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); m.sets = num(g[2]); return m.sets <= 40 }),
 	say(roleHeld, 3, `(?:hold|holds|held|hold for|holding|hold it|stay|stick|stick it|stick for|pause|pause for|squeeze|squeeze for|freeze|freeze for|held for|keep)(?: it| each| for| the landing)* «D»`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); m.text = g[0]; return true }),
 	say(roleHeld, 3, `(?:hold|holds|held|hold for|pause|pause for|squeeze|squeeze for)(?: it| each| for)* «N»(?: at the (?:top|bottom|end)| count)?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 90 }),
+	say(roleHeld, 6, `(?:hold|freeze|stay)(?: the ball| it| still)? until(?: i| you| we)? count(?: of| to)? «N»`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 60 }),
 	say(roleHeld, 3, `«D» (?:hold|holds|iso|isos|squeeze|pause|hang)(?: at the (?:top|bottom|end))?`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); return true }),
 	say(roleHeld, 3, `(?:for |to )?(?:a |the )?(?:slow )?count (?:of|to) «N»`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),
 	say(roleHeld, 2.5, `«N» s? ?count(?:s)?(?: hold)?`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),

@@ -247,7 +247,7 @@ func sided(words []word) bool {
 // Group tells whether a text names people and nothing that they do: starters, year 8s.
 func Group(text string) bool {
 	words := split(text)
-	return len(words) > 0 && groupLike(words)
+	return len(words) > 0 && (groupLike(words) || len(words) == 1 && words[0].is == "forward")
 }
 
 // groupLike tells whether words may be people that nobody knows: "year 8s", "skill guys".

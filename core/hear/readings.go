@@ -34,6 +34,8 @@ func (h *hearing) whoFirst() int {
 	switch {
 	case h.counted(c):
 		return -1
+	case c.to-c.from == 1 && h.is(c.from, "forward"): // forwards: they play, and go nowhere
+		return 0
 	case ofRelay.MatchString(text):
 		return 0
 	case groupLike(h.words[c.from:c.to]) && next.after == ":" && !h.Known(text):

@@ -124,7 +124,7 @@ func number(runes []rune, i int, digit, letter func(int) bool) int {
 		for i += 4; digit(i); i++ {
 		}
 		return i
-	case strings.HasPrefix(rest, "-") && letter(i+1) && letter(i+2) && !unitLetters(runes, i+1, letter): // 3-step
+	case strings.HasPrefix(rest, "-") && letter(i+1) && letter(i+2) && (!unitLetters(runes, i+1, letter) || ofLine(runes, i+1, letter)): // 3-step, 6-yard box
 		for i++; letter(i) || i < len(runes) && runes[i] == '-' && letter(i+1); i++ {
 		}
 		return i
@@ -144,6 +144,15 @@ func number(runes []rune, i int, digit, letter func(int) bool) int {
 		}
 	}
 	return i
+}
+
+// ofLine tells whether a unit is of a line or a box of the ground: 6-yard box.
+func ofLine(runes []rune, i int, letter func(int) bool) bool {
+	for letter(i) {
+		i++
+	}
+	rest := strings.ToLower(string(runes[i:min(len(runes), i+5)]))
+	return strings.HasPrefix(rest, " box") || strings.HasPrefix(rest, " line") || strings.HasPrefix(rest, " area")
 }
 
 // unitLetters tells whether letters are a unit: 8-sec.

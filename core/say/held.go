@@ -101,7 +101,7 @@ func (r *Reader) held(l Line, p Piece) Line {
 	dose := p.Dose
 	if m := onceOnly.FindString(text); m != "" { // one of it, as far as the others
 		far, _, _ := strings.Cut(dose, ",")
-		dose, text = "x 1, "+far, strings.TrimRight(strings.Replace(text, m, "", 1), " ,")
+		dose, text = far+" x 1", strings.TrimRight(strings.Replace(text, m, "", 1), " ,")
 	}
 	with := r.Read(text + ", " + dose)
 	if with.Is != l.Is && !(with.Is == IsCombo && l.Is == IsDrills) || !with.dosed() || with.Name != l.Name && l.Is == IsDrill {

@@ -60,8 +60,11 @@ var nameSigns = strings.NewReplacer(",", " ", "'", "", ":", " ")
 
 // plainName is a name without hyphens, commas and articles.
 func plainName(name string) string {
-	return fold(nameSigns.Replace(name))
+	return inAHurry.Replace(fold(nameSigns.Replace(name)))
 }
+
+// inAHurry are words of names as they are typed in a hurry.
+var inAHurry = strings.NewReplacer("kix", "kicks", "hi knees", "high knees", "strech", "stretch", "lundge", "lunge", "glut ", "glute ")
 
 // small are words that tell drills from one another no better than none.
 var small = strings.Fields("a an the of on to in at and or with x some do for from your its it them easy slow slowly")
