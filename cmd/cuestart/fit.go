@@ -1,6 +1,7 @@
 package main
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -154,8 +155,9 @@ func spoken(_ context.Context, name string, _ int) (any, error) {
 func readText(in say.Context, text int, lines []string) (answers objects) {
 	r := say.NewReader(in)
 	block, heading := 0, ""
+	var all []*said
 	for _, one := range r.Pieces(lines) {
-		is := said{Line: r.ReadPiece(one), Text: text, At: one.Line}
+		is := &said{Line: r.ReadPiece(one), Text: text, At: one.Line}
 		switch {
 		case is.Is == say.IsBlock || is.Is == say.IsPhase:
 			block, heading = block+1, is.Name
@@ -174,10 +176,45 @@ func readText(in say.Context, text int, lines []string) (answers objects) {
 			is.Names = append([]string{in.Book[i].Name}, in.Book[i].Also...)
 		}
 		r.Remember(is.Line)
+		all = append(all, is)
+	}
+	for _, is := range beside(all) {
 		answers = append(answers, is)
 	}
 	return answers
 }
+
+// beside parts what several groups do beside one another under one heading into a block for each group:
+// lines that all say before a colon who does them, in turn.
+func beside(all []*said) []*said {
+	groups := map[int][]string{}
+	for _, is := range all {
+		if is.Does() && !slices.Contains(groups[is.Block], is.Label()) {
+			groups[is.Block] = append(groups[is.Block], is.Label())
+		}
+	}
+	before := 0 // how many blocks more there are than were read
+	for at, block := 0, -1; at < len(all); at++ {
+		is := all[at]
+		if is.Block != block {
+			if labels := groups[block]; parted(labels) {
+				before += len(labels) - 1
+			}
+			block = is.Block
+		}
+		labels := groups[block]
+		if is.Block += before; parted(labels) {
+			if n := slices.Index(labels, is.Label()); n >= 0 && is.Does() {
+				is.Block, is.Heading = is.Block+n, is.Label()
+			}
+		}
+	}
+	slices.SortStableFunc(all, func(a, b *said) int { return cmp.Compare(a.Block, b.Block) })
+	return all
+}
+
+// parted tells whether labels are of several groups, and nothing is done without one.
+func parted(labels []string) bool { return len(labels) > 1 && !slices.Contains(labels, "") }
 
 // said is a line or sentence of one of several texts, as it is read.
 type said struct {

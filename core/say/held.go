@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"cuestart/core/drill"
 	"cuestart/core/movement"
 )
 
@@ -41,6 +42,38 @@ func doseOver(text string) (name, dose string) {
 	return m[1], m[2]
 }
 
+// What is said of stations beside what is done at them: how many, how long at each, how long to change.
+var (
+	stationsOver = regexp.MustCompile(`(?i)^(?:(\d{1,2}|two|three|four|five|six|seven|eight|nine|ten) )?stations?\b[:,.]?(?: [-–—])? (.+)$`)
+	atEach       = regexp.MustCompile(`(?i)\b(\d+ ?(?:seconds?|secs?|s|minutes?|mins?)\b|a minute|half a minute)(?: (?:work|on|at|each|per|a|every|station)\b)*`)
+	toChange     = regexp.MustCompile(`(?i)\b(\d+ ?(?:seconds?|secs?|s))\b(?: (?:to|for the|for))? (?:change|changeover|swap|rotate|move|rest|off)`)
+	ofStations   = regexp.MustCompile(`(?i)^(?:\d+ groups? of \d+|groups? of \d+|in (?:\d+|[a-z]+) groups|move (?:on )?clockwise|clockwise|(?:change|swap|rotate|move)(?: on)?(?: on)?(?: the| my)? (?:whistle|shout|call)|anti-?clockwise|\d rounds?|once round|twice round)$`)
+)
+
+// stations is a line over stations that names none of them: its heading, and how long is worked at each.
+func stations(text string) (head, dose string) {
+	m := stationsOver.FindStringSubmatch(strings.TrimSuffix(text, ":"))
+	if m == nil {
+		return "", ""
+	}
+	head = "Stations"
+	for _, part := range strings.Split(m[2], ",") {
+		part = strings.TrimSpace(part)
+		switch change, at := toChange.FindStringSubmatch(part), atEach.FindStringSubmatch(part); {
+		case change != nil:
+			head += ", change " + change[1]
+		case at != nil && strings.TrimSpace(strings.Replace(part, at[0], "", 1)) == "":
+			dose = at[1]
+		case !ofStations.MatchString(part):
+			return "", ""
+		}
+	}
+	if dose == "" {
+		return "", ""
+	}
+	return head, dose
+}
+
 // below gives a dose that is said below its lines to those that have none, up to the heading or the empty
 // line above them.
 func (k *sketch) below(i int, dose string) (given bool) {
@@ -65,6 +98,9 @@ var (
 
 // onceOnly is a line that is done once where the others are done more often.
 var onceOnly = regexp.MustCompile(`(?i),? (?:one|once)(?: only)?$`)
+
+// onlyTime is how long is worked, at a station.
+var onlyTime = regexp.MustCompile(`(?i)^\d+ ?(?:s|secs?|seconds?|mins?|minutes?)$`)
 
 // again is a line as it would be said without the one above it: "same from feet" is what was done from
 // knees.
@@ -95,7 +131,8 @@ func (r *Reader) held(l Line, p Piece) Line {
 			}
 		}
 	}
-	if p.Dose == "" || l.dosed() || l.Is != IsDrill && l.Is != IsDrills && l.Is != IsCombo && l.Is != IsChoice {
+	timed := onlyTime.MatchString(p.Dose) && l.Is == IsDrill && l.Dose != nil && l.Dose.Kind == drill.Travel // at a station
+	if p.Dose == "" || l.dosed() && !timed || l.Is != IsDrill && l.Is != IsDrills && l.Is != IsCombo && l.Is != IsChoice {
 		return l
 	}
 	dose := p.Dose

@@ -174,6 +174,9 @@ func (r *Reader) better(ruled, heard Line) Line {
 	return heard
 }
 
+// ofTheirs is one thing to do of which people may choose.
+var ofTheirs = regexp.MustCompile(`(?i)^[^:]* or [^:]*\b(?:your|their) choice\b`)
+
 // forbids is what nobody is to do.
 var forbids = regexp.MustCompile(`(?i)^(?:don'?t|don’t|never|nobody)\b|^from \d+\b.* joins?\b`)
 
@@ -197,6 +200,9 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	case IsPhase, IsFixed, IsBring, IsStock, IsLegs:
 		return true
 	case IsBlock:
+		if heard.Is == IsChoice && ofTheirs.MatchString(ruled.Said) {
+			return false
+		}
 		return (ruled.Form != "" || ruled.Pick > 0) && !ofThose.MatchString(ruled.Said) || !several && (heard.Is != IsDrill || heard.Dose == nil || heard.score < 5)
 	case IsNote:
 		return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 && !(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 4.5)

@@ -153,6 +153,9 @@ func (k *sketch) next(i int) int {
 func (k *sketch) told(i int, first bool) string {
 	text, n := strings.TrimSpace(k.plain[i]), k.next(i)
 	switch own := k.marks[i] == unmarked; {
+	case n < len(k.typed) && k.stationsAbove(i, text):
+		head, _ := stations(text)
+		return headMark + head
 	case strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && own:
 		return k.plain[i]
 	case greetings.MatchString(text) && len(text) <= longestAside, first && own && n < len(k.typed) && k.title(text, n):
@@ -180,6 +183,15 @@ func (k *sketch) told(i int, first bool) string {
 func (k *sketch) doseBelow(i int, text string) bool {
 	m := ofAll.FindStringSubmatch(text)
 	return m != nil && heldDose.MatchString(m[1]) && movement.Lead(m[1]) == "" && k.below(i, m[1])
+}
+
+// stationsAbove tells whether a line says how long is worked at each of the stations below it.
+func (k *sketch) stationsAbove(i int, text string) bool {
+	_, dose := stations(text)
+	if dose != "" {
+		k.dose[i] = dose
+	}
+	return dose != ""
 }
 
 // doseAbove tells whether a line names what follows it and says how much there is of each of it.

@@ -93,7 +93,12 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 			continue
 		}
 		parts := sentences(line)
-		for _, one := range parts {
+		for n, one := range parts {
+			if n > 0 && asides.MatchString(one) && !anyAmount.MatchString(one) { // it is told of what stands before it
+				last := &all[len(all)-1]
+				last.Text = strings.TrimRight(last.Text, ". ") + " (" + strings.TrimRight(one, ". ") + ")"
+				continue
+			}
 			said := ""
 			if len(parts) == 1 && list[i] != typed[i] {
 				said = strings.TrimSpace(typed[i])
@@ -103,6 +108,9 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 	}
 	return all
 }
+
+// asides are sentences that only say how what stands before them is done: "Walking only at first."
+var asides = regexp.MustCompile(`(?i)^(?:[a-z]+ ){0,3}(?:only|at first|nice and [a-z]+|no racing|not a race|quality|relaxed)\b[a-z ]*\.?$`)
 
 // paragraphs tells whether a list without any heading is parted by its empty lines: each part is one block.
 func paragraphs(lines []string) bool {
@@ -166,6 +174,13 @@ func sentences(text string) (list []string) {
 	if strings.HasPrefix(strings.ToLower(text), "note:") {
 		return []string{text}
 	}
+	if apart := besideOthers.FindAllStringIndex(text, -1); labelOf.MatchString(text) && apart != nil { // "Forwards: … / Backs: …"
+		from := 0
+		for _, at := range apart {
+			list, from = append(list, sentences(text[from:at[0]])...), at[0]+3
+		}
+		return append(list, sentences(text[from:])...)
+	}
 	closed := hideInside(text)
 	from, lanes := 0, ""
 	put := func(one string) {
@@ -195,6 +210,20 @@ func sentences(text string) (list []string) {
 		return []string{""} // a blank line ends a block
 	}
 	return list
+}
+
+// What is done beside one another: "Forwards: points, 6 each / Backs: hook and block, 5 each".
+var (
+	labelOf      = regexp.MustCompile(`^[A-Z][A-Za-z ]{1,20}:`)
+	besideOthers = regexp.MustCompile(` / [A-Z][A-Za-z ]{1,20}: `)
+)
+
+// Label is who does a line, or what it is of, before its colon; "" where it has none.
+func (l *Line) Label() string { return strings.TrimSuffix(labelOf.FindString(l.Said), ":") }
+
+// Does tells whether a line is something that people do.
+func (l *Line) Does() bool {
+	return l.Is == IsDrill || l.Is == IsDrills || l.Is == IsCombo || l.Is == IsChoice || l.Is == IsLegs
 }
 
 // hideInside is a text of the same length, with what stands in brackets or quotation marks
