@@ -40,6 +40,9 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 	}
 	repeats := max(of(c.times), of(c.sets))
 	switch goes := h.Goes(name); {
+	case c.timed != nil && c.timed.sets == 0 && c.timed.n >= 45 && a.Metres > 0 && a.Trips == 0 && c.count == nil && c.times == nil && !c.back && !c.line: // so long, over so far
+		a.Metres = 0
+		h.inPlace(name, &a, &c)
 	case a.Laps > 0:
 		if a.Laps == 1 && repeats > 0 {
 			a.Laps = repeats

@@ -114,6 +114,10 @@ func (h *hearing) fits(m *mark) float64 {
 		return h.fitsCount(m, next)
 	case roleWho:
 		return h.fitsWho(m, next)
+	case roleRungs:
+		if m.text == "bare" && !slices.ContainsFunc(h.words[:m.from], func(w word) bool { return w.numeral && int(w.number) == len(m.list) }) {
+			return unfit // sprints 10 m, 20 m, 30 m are a ladder of one
+		}
 	case roleHeld:
 		if next == "x" || h.inBrackets(m) {
 			return unfit
@@ -250,7 +254,7 @@ func (h *hearing) fitsWho(m *mark, next string) float64 {
 // fitsCount is how well a number stands as one of reps: "land two feet", "one hand pick up" and
 // "3 on 0" count nothing.
 func (h *hearing) fitsCount(m *mark, next string) float64 {
-	first, spelt := m.from == 0 || h.words[m.from-1].delimits() || h.is(m.from-1, "do", "them", "with", "of", "have"), h.words[m.from].spelt
+	first, spelt := m.from == 0 || h.words[m.from-1].delimits() || h.is(m.from-1, "do", "them", "with", "of", "have", "and"), h.words[m.from].spelt
 	alone := m.to-m.from == 1
 	noun := h.words[m.to-1]
 	switch {
@@ -350,6 +354,8 @@ func (h *hearing) chunk() {
 		switch joint := h.joint(i); {
 		case marked[i] >= 0:
 			c.mark(marked[i])
+		case w.is == "and" && c.open >= 0 && i+1 < len(h.words) && marked[i+1] >= 0 && h.numbered(&h.chunks[c.open]) && h.marks[marked[i+1]].role == roleCount: // "20 s of plank and ten calf raises"
+			c.part(i, ",")
 		case w.delimits():
 			c.part(i, w.is)
 		case joint != "":

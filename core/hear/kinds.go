@@ -195,7 +195,7 @@ func (h *hearing) event() (s float64) {
 		}
 	}
 	text, _ := joined(plain)
-	if i := slices.IndexFunc(plain, func(w word) bool { return w.is == "toss" }); i > 0 && !slices.Contains([]string{"coin", "the", "captains", "captain's", "and", "for", "captain"}, plain[i-1].is) { // an overhead toss is a throw
+	if i := slices.IndexFunc(plain, func(w word) bool { return w.is == "toss" }); i > 0 && !slices.Contains([]string{"coin", "the", "captains", "captain's", "and", "for", "captain"}, plain[i-1].is) && !plain[i-1].delimits() { // an overhead toss is a throw
 		return 0
 	}
 	is := func(w string) bool {
@@ -305,6 +305,8 @@ func (h *hearing) remark() Reading {
 		}
 	}
 	switch {
+	case formation.MatchString(h.line) && amounts <= 1:
+		s += 10
 	case joining.MatchString(h.line):
 		s = max(s+6, 5)
 	case amounts == 0 && gathers.MatchString(h.line):
@@ -323,8 +325,11 @@ func (h *hearing) remark() Reading {
 // gathers is how people are called together.
 var gathers = regexp.MustCompile(`(?i)^(?:(?:right|ok|okay|so|now|lads|girls|boys|guys|everyone|all),? )*(?:line up|gather|come in|circle up|listen|bring it in|huddle up|get in)\b`)
 
-// joining is who comes to whom.
-var joining = regexp.MustCompile(`(?i)\bjoins? (?:the|us|in)\b`)
+// joining is who comes to whom, and what everybody does at a time that is no drill.
+var joining = regexp.MustCompile(`(?i)\bjoins? (?:the|us|in)\b|^(?:at|from) \d{1,2} (?:they|we|you|everyone|everybody|all) (?:all )?(?:sit|come|go|stop|finish|are|get|meet|gather|huddle)\b`)
+
+// formation is how people stand, and nothing that they do.
+var formation = regexp.MustCompile(`(?i)^(?:in |make |get in(?:to)? |form )?(?:\d+|two|three|four|five|six|a|one) (?:even |equal |big )?(?:lines?|groups?|circles?|rows?|queues?|teams?)(?: (?:on|at|behind|facing|of|by|along|in)\b[a-z0-9 ]*)?[.!]?$`)
 
 // What is no part of this warm-up: what is owed in the week, when the day begins.
 var (

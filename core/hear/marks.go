@@ -138,6 +138,16 @@ var patterns = []pattern{
 		}
 		return (m.n > 1 || strings.HasSuffix(g[0], "each")) && len(m.list) <= 8 && slices.IsSorted(m.list) && (len(m.list) > 2 || strings.Contains(g[1], "and"))
 	}),
+	say(roleRungs, 3, `(\d+ «L»(?:(?: ,| and| then|) \d+ «L»){2,})`, func(g []string, m *mark) bool {
+		m.n, m.text = 1, "bare"
+		for w := range strings.FieldsSeq(g[1]) {
+			if n := num(w); n > 0 {
+				m.list = append(m.list, metres(w, g[0]))
+			}
+		}
+		return len(m.list) <= 8
+	}),
+	say(roleNone, 4, `(?:in )?(?:a )?(?:lanes?|lines?|queues?|files?) of (\d+)`, nil),
 	say(roleNone, 5, `(?:till i |until i |i )?count (?:of |to )?(\d+) (?:then|and|before)(?: you)? [a-z]+`, nil),
 	say(roleNone, 4, `(\d+) (?:catchers?|taggers?|chasers?|feeders?|floaters?|jokers?|neutrals?|bulldogs?|wolves|its)`, nil),
 	say(roleNone, 2.5, `(?:45|90|180|360)`, func(_ []string, m *mark) bool { m.text = "angle"; return true }),

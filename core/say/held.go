@@ -13,6 +13,7 @@ import (
 var (
 	heldDose  = regexp.MustCompile(`(?i)\b\d+ ?(?:m|metres?|meters?|yds?|yards?|ft|feet)\b|\b(?:\d+|two|three|four|five|six|eight|ten|twice) (?:of )?each\b|\b(?:there|down|up|out) and back\b|(?:\b(?:and|then) |& ?)back\b|\b(?:[a-z]*line|box|post|cone|wall|basket|net|half ?way|court|hash) to (?:the )?(?:far |other )?(?:[a-z]+|\d\d)\b`)
 	notHeld   = regexp.MustCompile(`(?i)\b(?:apart|between|gap|away|back (?:in|at|to|by|for)|min|mins|minutes)\b`)
+	thereBack = regexp.MustCompile(`(?i)\b(?:there|down|up|out) and back\b`)
 	headParts = regexp.MustCompile(`[.:;(),]|[-–—] | [-–—]`)
 	ofAll     = regexp.MustCompile(`(?i)^(?:all|each|everything|every one|all of (?:these|them|those)|these)(?: (?:are|is|for|over|at|of (?:these|them|those)))*,? (.+)$`)
 	doseHead  = regexp.MustCompile(`(?i)^([a-z][a-z '&/-]{2,28}?)(?:[.:,]|(?: [-–—])? \(| [-–—]) ?(.+?)\)?$`)
@@ -131,8 +132,21 @@ func (r *Reader) held(l Line, p Piece) Line {
 			}
 		}
 	}
+	if far, _, _ := strings.Cut(p.Dose, ","); far != "" && l.Is == IsDrill && l.Dose != nil && l.Dose.Kind == drill.Reps && l.Dose.Sets <= 1 && l.Dose.sides == 0 { // so often, as far as the others
+		u, _ := movement.Of(l.Name)
+		if with := r.Read(text + ", " + far); u.Travels && with.Dose != nil && with.Dose.Kind == drill.Travel && with.Dose.Trips%l.Dose.Reps == 0 && with.Name == l.Name {
+			with.Said = l.Said
+			return with
+		}
+	}
 	timed := onlyTime.MatchString(p.Dose) && l.Is == IsDrill && l.Dose != nil && l.Dose.Kind == drill.Travel // at a station
 	if p.Dose == "" || l.dosed() && !timed || l.Is != IsDrill && l.Is != IsDrills && l.Is != IsCombo && l.Is != IsChoice {
+		return l
+	}
+	if timed { // so long, however far
+		if work := r.Read("rope " + p.Dose); work.Dose != nil {
+			l.Dose = work.Dose
+		}
 		return l
 	}
 	dose := p.Dose

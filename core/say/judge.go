@@ -39,7 +39,7 @@ func (r *Reader) named(l *Line) bool {
 	case l.Dose != nil && l.Dose.To != "" && len(words) <= 3:
 		return true
 	}
-	if notNamed.MatchString(l.Name) || hear.Group(l.Name) {
+	if andSoMany.MatchString(l.Name) || notNamed.MatchString(l.Name) || hear.Group(l.Name) {
 		return false
 	}
 	return !slices.ContainsFunc(words, func(w string) bool { return slices.Contains(between, w) })
@@ -157,7 +157,7 @@ func (d *Dose) tells(said figuresOf) {
 // better is the better of two readings of a line: that by the rules where they explain it wholly,
 // else the one that explains more.
 func (r *Reader) better(ruled, heard Line) Line {
-	if heard.Is == IsNote && (ruled.Dose == nil || ruled.Code == "" && heard.score >= 5) && forbids.MatchString(ruled.Said) {
+	if heard.Is == IsNote && (ruled.Dose == nil || ruled.Code == "" && heard.score >= 4.5) && forbids.MatchString(ruled.Said) {
 		return heard
 	}
 	if ruled.Is == IsBlank || heard.Is == "" || heard.Is != IsNote && fold(heard.Name) == "" || strings.ContainsAny(ruled.Said, "\"{}") || strings.HasSuffix(ruled.Said, ":") || r.explained(&ruled, &heard) {
@@ -178,7 +178,7 @@ func (r *Reader) better(ruled, heard Line) Line {
 var ofTheirs = regexp.MustCompile(`(?i)^[^:]* or [^:]*\b(?:your|their) choice\b`)
 
 // forbids is what nobody is to do.
-var forbids = regexp.MustCompile(`(?i)^(?:don'?t|don’t|never|nobody)\b|^from \d+\b.* joins?\b`)
+var forbids = regexp.MustCompile(`(?i)^(?:don'?t|don’t|never|nobody)\b|^from \d+\b.* joins?\b|^(?:at|from) \d{1,2} (?:they|we|you|everyone|everybody|all)\b|^(?:in |make |form )?(?:\d+|two|three|four|five|six|a) (?:even |equal |big )?(?:lines|groups|circles?|rows|queues|teams)\b`)
 
 // ownTime tells whether a line is of one player, at a time: strapping, the physio's table.
 func (r *Reader) ownTime(l *Line) bool {
@@ -267,6 +267,9 @@ func (r *Reader) agree(a, b *Line) bool {
 	}
 	return a.Code != "" && a.Code == b.Code || unspaced(plainName(a.Name)) == unspaced(plainName(b.Name))
 }
+
+// andSoMany is a second thing that is counted: "plank and ten calf raises".
+var andSoMany = regexp.MustCompile(`(?i) and (?:two|three|four|five|six|seven|eight|nine|ten|twelve|fifteen|twenty|thirty) `)
 
 // notNamed are names that hold what is told beside them.
 var notNamed = regexp.MustCompile(`(?i: - | and back(?:wards)?$)|(?i: (?:on|all|in|to|at|with|for|s|the|a)$)|(?i:\b(?:low|tall|soft|quiet|loose|easy|big) (?:hips|hands|feet|knees|arms|chest)\b)| (?:with|w) [A-Z]`)

@@ -15,6 +15,7 @@ var (
 	bareToGo   = regexp.MustCompile(`^[-–−](\d{1,3})(?: ?(?:mins?|'|′))?[:.,]?(?: ?[-–—])? +([^\d\s].*)$`)
 	dashToGo   = regexp.MustCompile(`^(\d{1,3}) ?(?:mins?|'|′)?(?:[:.,]| ?[-–—])+ *([^\d\s].*)$`)
 	clockAhead = regexp.MustCompile(`(?i)^(\d{1,2})(?:[:.](\d\d))? ?(am|pm)[:.,]?(?: ?[-–—])? +(\S.*)$`)
+	clocksHead = regexp.MustCompile(`^(\d{1,2}[:.]\d\d) ?(?:-|–|—|to|until) ?(\d{1,2}[:.]\d\d)[:,]?(?: ?[-–—])? +(\S.*)$`)
 	clockFront = regexp.MustCompile(`^(\d{1,2}[:.]\d\d)[:,]?(?: ?[-–—])? +(\S.*)$`)
 )
 
@@ -86,7 +87,7 @@ func unfold(text string, peer bool, person func(string) bool) (head string, dril
 		return "", nil
 	}
 	label, together := strings.TrimSpace(inBrackets.ReplaceAllString(m[1], "")), inGroups.MatchString(m[1])
-	if !together && (len(strings.Fields(label)) > 5 || hear.Group(label) || notLabels.MatchString(label) || event(label) || section(label) || person(label) || anyAmount.MatchString(label)) {
+	if !together && (len(strings.Fields(label)) > 5 || hear.Group(label) || notLabels.MatchString(label) || event(label) && !beforeWhat.MatchString(label) || section(label) || person(label) || anyAmount.MatchString(label)) {
 		return "", nil
 	}
 	ofBody := stretched.MatchString(label)
@@ -107,8 +108,20 @@ func unfold(text string, peer bool, person func(string) bool) (head string, dril
 	if len(drills) < 2 && !(peer && movement.Lead(label) == "" && parts == 0) || !peer && moves == 0 && (parts > 0 || !ofBody && movement.Lead(label) != "" || len(drills) < 3) {
 		return "", nil
 	}
+	if inPlaces.MatchString(label) { // where they are is told with each
+		for i := range drills {
+			drills[i] += " (" + openers.ReplaceAllString(strings.ToLower(label), "") + ")"
+		}
+		return "", drills
+	}
 	return headMark + strings.TrimSpace(m[1]) + when, drills
 }
+
+// inPlaces is a label that only says where what follows it is done.
+var inPlaces = regexp.MustCompile(`(?i)^(?:then |next |now )?(?:in|on|at|by) (?:the|a|your) `)
+
+// beforeWhat is a label that says before or after what of the day its drills are.
+var beforeWhat = regexp.MustCompile(`(?i)^(?:before|after) `)
 
 // atEnd is when a line begins, as the list's own form has it.
 var atEnd = regexp.MustCompile(` - at [\d:.]+$`)

@@ -17,9 +17,16 @@ var bareOf = regexp.MustCompile(`(\d+)(?: ?(?:each|ea|a|per|e/s|l/r|/)\b.*)?$`)
 // held are names of what nobody does ten times: a bare number of it is seconds.
 var held = pattern(`\b(?:planks?|wall~sits?|hang|iso|stretch|hold|pigeon)$`)
 
+// ridden are what is done for minutes: a bare number of it is those.
+var ridden = pattern(`\b(?:bike|exercise~bike|rower|erg|ergs|treadmill|cross~trainer)$`)
+
 // seconds takes a bare number of what is held for seconds: "wall sit 45", "plank 3 x 20".
 func (l *Line) seconds(text string) {
 	d := l.Dose
+	if l.Is == IsDrill && d != nil && d.Kind == drill.Reps && d.Sets <= 1 && d.Reps >= 2 && d.Reps <= 20 && ridden.MatchString(l.Name) && l.bare(text) != nil {
+		d.Kind, d.Seconds, d.Reps, d.Sets, d.Sides = drill.Time, 60*d.Reps, 0, 0, nil
+		return
+	}
 	if l.Is != IsDrill || d == nil || d.Kind != drill.Reps || d.Reps < 10 || d.Directions > 1 || l.bare(text) == nil || !held.MatchString(l.Name) {
 		return
 	}
@@ -37,7 +44,7 @@ func (l *Line) bare(text string) []int {
 	if at == nil {
 		return nil
 	}
-	if n := text[at[2]:at[3]]; n != strconv.Itoa(d.Reps) && n != strconv.Itoa(int(d.HoldSeconds)) {
+	if n := text[at[2]:at[3]]; n != strconv.Itoa(d.Reps) && n != strconv.Itoa(int(d.HoldSeconds)) && !(d.Kind == drill.Time && n == strconv.Itoa(d.Seconds/60)) {
 		return nil
 	}
 	return at
@@ -53,6 +60,8 @@ func NearOf(l *Line, text string) []Near {
 	d, n, with := l.Dose, text[at[2]:at[3]], func(unit string) string { return text[:at[3]] + unit + text[at[3]:] }
 	u, moves := movement.Of(l.Name)
 	switch {
+	case d.Kind == drill.Time && ridden.MatchString(l.Name):
+		return []Near{{n + " min", with(" min")}, {n + " times", with(" reps")}}
 	case (d.Kind == drill.Reps || d.Kind == drill.Hold) && held.MatchString(l.Name) && n != "1":
 		return []Near{{n + " s held", with(" s")}, {n + " times", with(" reps")}}
 	case d.Kind == drill.Reps && moves && u.Travels && d.Reps >= 10 && d.Sets <= 1:

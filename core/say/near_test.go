@@ -22,6 +22,7 @@ func TestANumberThatMayBeTwoThingsIsAsked(t *testing.T) {
 		"plank 30 s":            {1, 30, nil},
 		"plank 20 reps":         {20, 0, nil},
 		"squats 20":             {20, 0, nil},
+		"bike 5":                {0, 0, []string{"bike 5 min", "bike 5 reps"}},
 		"glute squeezes 12":     {12, 0, nil},
 		"calf raises 12 a side": {12, 0, nil},
 	} {

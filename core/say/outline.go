@@ -81,9 +81,12 @@ var fallingIn = regexp.MustCompile(`(?i) *\((?:from )?(\d{1,2}) ?(?:to|-|–) ?(
 
 // heads tells whether a line may be the heading of what follows it: it says no amount of
 // anything, and is short.
-func heads(text string) bool {
+func heads(text string) bool { return headsIn(text, 7) }
+
+// headsIn is heads of at most so many words.
+func headsIn(text string, longest int) bool {
 	bare := strings.TrimSpace(headTimes.ReplaceAllString(outOf.ReplaceAllString(inBrackets.ReplaceAllString(text, ""), ""), ""))
-	return bare != "" && len(strings.Fields(bare)) <= 7 && !anyAmount.MatchString(bare) && !strings.HasSuffix(bare, "!") && !strings.HasSuffix(bare, "?")
+	return bare != "" && len(strings.Fields(bare)) <= longest && !anyAmount.MatchString(bare) && !strings.HasSuffix(bare, "!") && !strings.HasSuffix(bare, "?")
 }
 
 // sketch is a list while it is told what its lines are.
@@ -119,7 +122,9 @@ func outline(lines []string) (plain, doses []string) {
 	uncell(k.plain)
 	falling = falling || falls(k.plain, false)
 	for i := range k.plain {
-		if rest, at := whenFirst(strings.TrimSpace(k.plain[i]), falling); at != "" {
+		if m := clocksHead.FindStringSubmatch(strings.TrimSpace(k.plain[i])); m != nil {
+			k.plain[i], k.when[i] = m[3], " - from "+m[1]+" to "+m[2]
+		} else if rest, at := whenFirst(strings.TrimSpace(k.plain[i]), falling); at != "" {
 			k.plain[i], k.when[i] = rest, " - at "+at
 		} else if m := endToGo.FindStringSubmatch(rest); m != nil && falling {
 			k.plain[i], k.when[i] = m[1]+m[3], " - at "+m[2]
@@ -156,6 +161,8 @@ func (k *sketch) told(i int, first bool) string {
 	case n < len(k.typed) && k.stationsAbove(i, text):
 		head, _ := stations(text)
 		return headMark + head
+	case section(text) && k.when[i] != "" && n < len(k.typed):
+		return headMark + text
 	case strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && own:
 		return k.plain[i]
 	case greetings.MatchString(text) && len(text) <= longestAside, first && own && n < len(k.typed) && k.title(text, n):
@@ -167,7 +174,7 @@ func (k *sketch) told(i int, first bool) string {
 	case own && n < len(k.typed) && k.marks[n] != unmarked && k.doseAbove(i, text):
 		name, _ := doseOver(text)
 		return headMark + name
-	case n < len(k.typed) && heads(text) && k.above(i, n, text):
+	case n < len(k.typed) && (heads(text) || own && k.marks[n] > bulleted && inCapitals.MatchString(text) && headsIn(text, 12)) && k.above(i, n, text):
 		k.dose[i] = holds(text)
 		if m := clockFront.FindStringSubmatch(text); m != nil {
 			text, k.when[i] = m[2], " - at "+m[1]
@@ -182,7 +189,7 @@ func (k *sketch) told(i int, first bool) string {
 // doseBelow tells whether a line says how much there is of each of those above it.
 func (k *sketch) doseBelow(i int, text string) bool {
 	m := ofAll.FindStringSubmatch(text)
-	return m != nil && heldDose.MatchString(m[1]) && movement.Lead(m[1]) == "" && k.below(i, m[1])
+	return m != nil && heldDose.MatchString(m[1]) && movement.Lead(thereBack.ReplaceAllString(m[1], "")) == "" && k.below(i, m[1])
 }
 
 // stationsAbove tells whether a line says how long is worked at each of the stations below it.

@@ -74,6 +74,12 @@ func TestAListIsToldByWordsTimesAndIndents(t *testing.T) {
 			[]string{"## GENERAL (5 min)", "jog 2 laps", "skips 20 m", "<ends>", "CORNERS 5 min"}},
 		"minutes in brackets": {[]string{"Team run (28 to 20)", "- sprints 3 x 20 m", "- passes 10"},
 			[]string{"## Team run - from 28 to 20", "sprints 3 x 20 m", "passes 10"}},
+		"times at the end of headings": {[]string{"Specialists, -60", "- punts 8", "Indy -35", "- routes 6", "-20 team plays 8", "Knee, drink, back in at -12"},
+			[]string{"## Specialists - at 60", "punts 8", "## Indy - at 35", "routes 6", "<ends>", "team plays 8 - at 20", "Knee, drink, back in - at 12"}},
+		"clocks of headings": {[]string{"9:20-9:26 Move it", "- lunges 6", "9:26-9:33 Ball", "- passes 10"},
+			[]string{"## Move it - from 9:20 to 9:26", "lunges 6", "## Ball - from 9:26 to 9:33", "passes 10"}},
+		"groups beside one another": {[]string{"Groups", "Forwards: points, 6 each / Backs: blocks 5", "squats 10"},
+			[]string{"## Groups", "Forwards: points, 6 each", "Backs: blocks 5", "squats 10"}},
 		"a clock over its lines": {[]string{"9.55 jog 3 min", "10.00 Dynamic stretches", "- lunges 6", "10.08 rondo 3 min"},
 			[]string{"9.55 jog 3 min", "## Dynamic stretches - at 10.00", "lunges 6", "<ends>", "10.08 rondo 3 min"}},
 	} {

@@ -79,14 +79,16 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 			dose = ""
 			all = append(all, Piece{Line: i, Ends: true})
 		}
-		if strings.HasPrefix(line, headMark) {
+		if text := strings.TrimSpace(line); strings.HasPrefix(line, headMark) || strings.HasSuffix(text, ":") || section(text) {
 			dose = doses[i]
 		}
 		if m := labelled.FindStringSubmatch(line); m != nil && ends[i] && section(m[1]) { // "5. Skills - passing in fours 4 min", among headings
 			line = m[1] + ": " + m[2]
 		}
 		if head, drills := unfold(line, ends[i], person); len(lines) > 2 && drills != nil {
-			all = append(all, Piece{Line: i, Text: head})
+			if head != "" {
+				all = append(all, Piece{Line: i, Text: head})
+			}
 			for _, one := range drills {
 				all = append(all, Piece{Line: i, Text: one})
 			}
