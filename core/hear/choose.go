@@ -132,10 +132,7 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleNone:
-		if m.text == "angle" && (m.from == 0 || m.to+1 >= len(h.words) || !h.words[m.to].numeral || h.words[m.from-1].delimits() || h.is(m.to+1, "x", "to", "-")) {
-			return unfit
-		}
-		if m.text == "part" && (next != "" || m.from > 2 || m.from > 0 && h.is(m.from, "block")) {
+		if m.text == "angle" && !h.angle(m) || m.text == "part" && (next != "" || m.from > 2 || m.from > 0 && h.is(m.from, "block")) {
 			return unfit
 		}
 	case roleFirst:
@@ -143,10 +140,7 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleFiller:
-		if h.is(m.from, "find", "get") && h.is(m.from+1, "a", "your") {
-			return 0
-		}
-		if m.from != 0 || m.to == len(h.words) || h.is(m.to, "and") && h.is(m.from, "first") || h.words[m.to].numeral && m.to-m.from == 1 && h.is(0, "first") {
+		if space := h.is(m.from, "find", "get") && h.is(m.from+1, "a", "your"); !space && (m.from != 0 || m.to == len(h.words) || h.is(m.to, "and") && h.is(m.from, "first") || h.words[m.to].numeral && m.to-m.from == 1 && h.is(0, "first")) {
 			return unfit
 		}
 	case roleSets:
@@ -158,12 +152,24 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleSide, roleWays:
-		if h.is(m.from, "a", "an") && next != "" && h.Word(next) && (m.from == 0 || !h.words[m.from-1].numeral) && (h.Moves(next) || h.Moves(h.words[m.to-1].is+" "+next)) { // "a calf stretch"
-			return unfit
-		}
-		if next == "together" || h.is(m.from, "a", "an") && h.is(m.to-1, "box", "wall", "goal", "corner", "spot", "end", "basket") && !(m.from > 0 && h.numeral(m.from-1)) { // "tag in a box"
-			return unfit
-		}
+		return h.fitsSide(m, next)
+	}
+	return 0
+}
+
+// angle tells whether a number is one of degrees: another stands behind it that counts.
+func (h *hearing) angle(m *mark) bool {
+	return m.from > 0 && m.to+1 < len(h.words) && h.words[m.to].numeral && !h.words[m.from-1].delimits() && !h.is(m.to+1, "x", "to", "-")
+}
+
+// fitsSide is how well sides and ways stand where they stand.
+func (h *hearing) fitsSide(m *mark, next string) float64 {
+	one, counted := h.is(m.from, "a", "an"), m.from > 0 && h.words[m.from-1].numeral
+	switch {
+	case one && next != "" && h.Word(next) && !counted && (h.Moves(next) || h.Moves(h.words[m.to-1].is+" "+next)), // "a calf stretch"
+		next == "together",
+		one && h.is(m.to-1, "box", "wall", "goal", "corner", "spot", "end", "basket") && !counted: // "tag in a box"
+		return unfit
 	}
 	return 0
 }

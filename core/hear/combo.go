@@ -15,25 +15,7 @@ var placeWords = strings.Fields("left right near far middle centre low high fron
 // combo is the reading in which several steps are done in turn, as one.
 func (h *hearing) combo() Reading {
 	who := h.whoFirst()
-	var steps []int
-	firm, own := false, 0
-	for k := range h.chunks {
-		c := &h.chunks[k]
-		if k == who || c.from >= c.to || c.after == "(" || c.after == "or" {
-			continue
-		}
-		joined := c.after == "then" || c.after == "into" || c.after == "+"
-		if !h.step(c, len(steps) > 0) {
-			continue
-		}
-		if h.counted(c) {
-			own++
-		}
-		if len(steps) > 0 && joined && h.chunks[k-1].from == h.chunks[k-1].to || joined && len(steps) > 0 && steps[len(steps)-1] == k-1 {
-			firm = true
-		}
-		steps = append(steps, k)
-	}
+	steps, firm, own := h.inTurn(who)
 	steps = h.opened(steps)
 	each := h.eachCounted(who)
 	apart := !firm && len(each) >= 2
@@ -67,6 +49,28 @@ func (h *hearing) combo() Reading {
 		r.Score++
 	}
 	return r
+}
+
+// inTurn are the chunks that may be steps, whether a word joins them, and how many have an amount of their own.
+func (h *hearing) inTurn(who int) (steps []int, firm bool, own int) {
+	for k := range h.chunks {
+		c := &h.chunks[k]
+		if k == who || c.from >= c.to || c.after == "(" || c.after == "or" {
+			continue
+		}
+		joined := c.after == "then" || c.after == "into" || c.after == "+"
+		if !h.step(c, len(steps) > 0) {
+			continue
+		}
+		if h.counted(c) {
+			own++
+		}
+		if len(steps) > 0 && joined && h.chunks[k-1].from == h.chunks[k-1].to || joined && len(steps) > 0 && steps[len(steps)-1] == k-1 {
+			firm = true
+		}
+		steps = append(steps, k)
+	}
+	return steps, firm, own
 }
 
 // numbered tells whether a chunk says how often, or how long.

@@ -269,10 +269,31 @@ func (h *hearing) remark() Reading {
 	if h.asks {
 		said++
 	}
-	for i, w := range h.words {
+	for _, w := range h.words {
 		if slices.Contains(tells, w.is) {
 			said++
 		}
+	}
+	s += h.kept(amounts) + 1.5*float64(said) - 3*float64(amounts)
+	if first := slices.IndexFunc(h.chunks, func(c chunk) bool { return c.from < c.to }); first >= 0 {
+		c := &h.chunks[first]
+		if c.to-c.from >= 5 {
+			s += 1.5
+		}
+		if h.Moves(strings.ToLower(h.text(c.from, c.to))) {
+			s--
+		}
+		if said > 0 && len(h.marks) == 0 {
+			s += 2
+		}
+	}
+	r.Score = h.aboutPeople(s, amounts)
+	return r
+}
+
+// kept is how well the words of a line are of where things are, or of what nobody is to do.
+func (h *hearing) kept(amounts int) (s float64) {
+	for i, w := range h.words {
 		if slices.Contains(containers, w.is) && i > 1 {
 			s += 2.5
 			if amounts == 0 && slices.ContainsFunc(h.words[:i], func(w word) bool {
@@ -291,19 +312,12 @@ func (h *hearing) remark() Reading {
 			s += 2
 		}
 	}
-	s += 1.5*float64(said) - 3*float64(amounts)
-	if first := slices.IndexFunc(h.chunks, func(c chunk) bool { return c.from < c.to }); first >= 0 {
-		c := &h.chunks[first]
-		if c.to-c.from >= 5 {
-			s += 1.5
-		}
-		if h.Moves(strings.ToLower(h.text(c.from, c.to))) {
-			s--
-		}
-		if said > 0 && len(h.marks) == 0 {
-			s += 2
-		}
-	}
+	return s
+}
+
+// aboutPeople is how well a line that scores s so far tells how people stand, come together or what the week
+// owes them.
+func (h *hearing) aboutPeople(s float64, amounts int) float64 {
 	switch {
 	case formation.MatchString(h.line) && amounts <= 1:
 		s += 10
@@ -318,8 +332,7 @@ func (h *hearing) remark() Reading {
 	if strings.HasSuffix(strings.TrimSpace(h.line), "!") || strings.HasSuffix(strings.TrimSpace(h.line), "?") {
 		s++
 	}
-	r.Score = s
-	return r
+	return s
 }
 
 // gathers is how people are called together.

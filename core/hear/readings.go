@@ -99,34 +99,38 @@ func (h *hearing) single() Reading {
 			score -= 2 * float64(len(each)-1)
 		}
 		r := h.named(from, to, score-h.others(k, who))
-		switch {
-		case from == c.from || h.is(from-1, "its"):
-		case h.whereFor(c.from, from, c.to):
-			r.Cues = append(r.Cues, h.text(c.from, from-1))
-		default: // whose it is stands before it
-			if said := h.text(c.from, from); h.is(c.from, "but", "bar", "except") {
-				r.Not = append(r.Not, h.text(c.from+1, from))
-			} else {
-				r.Who = append(r.Who, said)
-			}
-		}
-		if who >= 0 && h.is(h.chunks[who].from, "but", "bar", "except") {
-			r.Not = append(r.Not, h.text(h.chunks[who].from+1, h.chunks[who].to))
-			r.Score++
-		} else if who >= 0 {
-			r.Who = append(r.Who, h.text(h.chunks[who].from, h.chunks[who].to))
-			r.Score += 1.5
-		}
-		if last >= 0 {
-			c := &h.chunks[last]
-			r.Who = append(r.Who, strings.Trim(strings.TrimSuffix(h.text(c.from, c.to), " and the"), " ,"))
-			r.Cues = slices.DeleteFunc(r.Cues, func(cue string) bool { return strings.HasPrefix(h.text(c.from, len(h.words)), cue) })
-		}
+		h.whose(&r, c, from, who, last)
 		if r.Score > best.Score {
 			best = r
 		}
 	}
 	return best
+}
+
+// whose fills in who does what is named from a word of a chunk on: who stands before it, in the chunk that
+// says who, and at the end; -1: no such chunk.
+func (h *hearing) whose(r *Reading, c *chunk, from, who, last int) {
+	switch {
+	case from == c.from || h.is(from-1, "its"):
+	case h.whereFor(c.from, from, c.to):
+		r.Cues = append(r.Cues, h.text(c.from, from-1))
+	case h.is(c.from, "but", "bar", "except"):
+		r.Not = append(r.Not, h.text(c.from+1, from))
+	default:
+		r.Who = append(r.Who, h.text(c.from, from))
+	}
+	if who >= 0 && h.is(h.chunks[who].from, "but", "bar", "except") {
+		r.Not = append(r.Not, h.text(h.chunks[who].from+1, h.chunks[who].to))
+		r.Score++
+	} else if who >= 0 {
+		r.Who = append(r.Who, h.text(h.chunks[who].from, h.chunks[who].to))
+		r.Score += 1.5
+	}
+	if last >= 0 {
+		c := &h.chunks[last]
+		r.Who = append(r.Who, strings.Trim(strings.TrimSuffix(h.text(c.from, c.to), " and the"), " ,"))
+		r.Cues = slices.DeleteFunc(r.Cues, func(cue string) bool { return strings.HasPrefix(h.text(c.from, len(h.words)), cue) })
+	}
 }
 
 // whoLast is the chunk that says who does it behind a comma at the end: "second balls, 6, centre backs and

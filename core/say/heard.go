@@ -120,13 +120,7 @@ func (r *Reader) Heard(text string) Line {
 	case hear.Drill:
 		l.Is = IsDrill
 		r.hearDrill(&l, is.Name, &is.Amount)
-		if to := strings.TrimPrefix(is.Amount.To, "the "); l.Dose != nil && l.Dose.Kind != drill.Travel && to != "" {
-			l.Cues = append(l.Cues, "to the "+to)
-		}
-		if l.Dose != nil && l.Dose.To != "" { // where they go is told with it
-			l.Dose.To = strings.TrimPrefix(l.Dose.To, "the ")
-			l.Cues = append(l.Cues, "to the "+l.Dose.To)
-		}
+		l.toldWhere(is.Amount.To)
 		if m := backOf.FindStringSubmatch(" " + text); m != nil && l.Dose != nil {
 			l.Dose.back = backPace[strings.ToLower(m[2])]
 		}
@@ -151,6 +145,25 @@ func (r *Reader) Heard(text string) Line {
 		l.Is, l.Note = IsNote, text
 	}
 	return l
+}
+
+// toldWhere tells with a drill where people, or what they send, go.
+func (l *Line) toldWhere(to string) {
+	if l.Dose == nil {
+		return
+	}
+	if l.Dose.To != "" {
+		to = l.Dose.To
+	} else if l.Dose.Kind == drill.Travel {
+		return
+	}
+	if to = strings.TrimPrefix(to, "the "); to == "" {
+		return
+	}
+	if l.Dose.To != "" {
+		l.Dose.To = to
+	}
+	l.Cues = append(l.Cues, "to the "+to)
 }
 
 // rosterOf are people in short, several of them, before a colon: "GS + GA: shots".

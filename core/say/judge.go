@@ -207,14 +207,9 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	case IsNote:
 		return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 && !(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 4.5)
 	}
-	if r.ownTime(ruled) {
-		return true
-	}
-	if strings.EqualFold(heard.Name, "a "+ruled.Name) { // A skip
-		return false
-	}
-	if ruled.At != nil && heard.At == nil && heard.Dose != nil && len(heard.Dose.Efforts) > 1 { // ten at 60, ten at 75 is no time
-		return false
+	noTime := ruled.At != nil && heard.At == nil && heard.Dose != nil && len(heard.Dose.Efforts) > 1 // ten at 60, ten at 75
+	if own := r.ownTime(ruled); own || noTime || strings.EqualFold(heard.Name, "a "+ruled.Name) {    // A skip
+		return own
 	}
 	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn
 		several = !slices.ContainsFunc(heard.Drills, func(one Line) bool { return one.Dose == nil || one.Dose.Reps != 1 }) && several
@@ -232,6 +227,12 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil && (onlyMetres.MatchString(ruled.Note) && h.Kind == drill.Count && (heard.Yards || heard.Feet) || h.sides == 2 && d.Kind == drill.Grid && h.Directions > 1 || len(d.PartReps) == 2 && d.PartReps[0] == d.PartReps[1]) {
 		return false
 	}
+	return r.knows(ruled, heard) || ruled.plans() > heard.plans() || ruled.Dose.structured() || r.agree(ruled, heard) || heard.Is == IsDrill && heard.score < doubtful && ruled.Dose != nil
+}
+
+// knows tells whether the rules know more of a line: a longer name that is known, the least of an amount, a
+// ladder, that nothing is fixed.
+func (r *Reader) knows(ruled, heard *Line) bool {
 	switch known := (lexicon{r}).Known(ruled.Name); {
 	case known && ruled.Dose != nil && heard.Dose != nil && sameTotals(ruled.Dose, heard.Dose) && len(ruled.Name) > len(heard.Name),
 		(known || ruled.Code != "") && ruled.Dose == nil && heard.Dose == nil && heard.Is == IsDrill && len(ruled.Name) > len(heard.Name),
@@ -246,7 +247,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 		heard.Is == IsBlock && ruled.Dose == nil && (ruled.Window != nil && !hear.Group(ruled.Name) || known):
 		return true
 	}
-	return ruled.plans() > heard.plans() || ruled.Dose.structured() || r.agree(ruled, heard) || heard.Is == IsDrill && heard.score < doubtful && ruled.Dose != nil
+	return false
 }
 
 // inSets tells whether rounds of one drill are its sets: two rounds of ten.
