@@ -241,7 +241,7 @@ func (h *hearing) shared(m int, first, last, apart bool) (times, ways float64, o
 			return mk.sets, 0, true
 		}
 	case roleSide, roleWays:
-		if last {
+		if last && !apart {
 			return 0, mk.n, false
 		}
 	case roleRest, roleEfforts:

@@ -261,6 +261,9 @@ const fixedLasts = 300
 func (r *Reader) hearDrill(l *Line, name string, a *hear.Amount) {
 	l.Name = strings.ReplaceAll(name, "’", "'")
 	k, likely, spelt := r.known.seek(l.Name)
+	if way := thisWay.FindStringSubmatch(l.Name); way != nil && (lexicon{r}).Known(way[1]) { // backpedal back
+		k, likely, spelt = r.known.seek(way[1])
+	}
 	if k != nil {
 		l.Code, l.slip = k.Code, !spelt
 	}
@@ -279,6 +282,9 @@ func (r *Reader) hearDrill(l *Line, name string, a *hear.Amount) {
 		d.Metres = 0
 	}
 }
+
+// thisWay is a name with the way it goes behind it.
+var thisWay = regexp.MustCompile(`(?i)^(.+) (?:back|home|down|out|up|there)$`)
 
 // sent are acts by which a ball goes, and not who does them.
 var sent = pattern(`\b(?:throws?|toss|kicks?|pass|passes|serves?|shots?|pitches|hits?)$`)

@@ -154,12 +154,35 @@ func (r *Reader) held(l Line, p Piece) Line {
 		far, _, _ := strings.Cut(dose, ",")
 		dose, text = far+" x 1", strings.TrimRight(strings.Replace(text, m, "", 1), " ,")
 	}
+	if l.Is == IsCombo || l.Is == IsDrills {
+		return r.legsHeld(l, dose)
+	}
 	with := r.Read(text + ", " + dose)
 	if with.Is != l.Is && !(with.Is == IsCombo && l.Is == IsDrills) || !with.dosed() || with.Name != l.Name && l.Is == IsDrill {
 		return l
 	}
 	with.Said = l.Said
 	return with
+}
+
+// legsHeld gives what is done in turn the length that its heading says of each, out and back one step each.
+func (r *Reader) legsHeld(l Line, dose string) Line {
+	far := r.Read("jog " + dose).Dose
+	if far == nil || far.Kind != drill.Travel || len(l.Drills) == 0 {
+		return l
+	}
+	for i := range l.Drills {
+		if u, known := movement.Of(l.Drills[i].Name); !known || !u.Travels {
+			return l
+		}
+	}
+	l.Drills = slices.Clone(l.Drills)
+	for i := range l.Drills {
+		d := *far
+		d.Trips, d.Efforts = max(1, far.Trips/len(l.Drills)), slices.Clone(far.Efforts)
+		l.Drills[i].Dose = &d
+	}
+	return l
 }
 
 // dosed tells whether a line says how much of anything there is.
