@@ -14,6 +14,14 @@ type counted struct {
 	back, line, there                        bool // and back; to a line; there and back
 }
 
+// Letters are the letters of a name that is letters, each of which is done.
+func Letters(name string) (list []string) {
+	for _, one := range lettersOf.FindAllString(name, -1) {
+		list = append(list, one[:1])
+	}
+	return list
+}
+
 // sent are acts by which a ball goes somewhere, and not who does them.
 var sent = regexp.MustCompile(`(?i)\b(?:throws?|toss(?:es)?|kicks?|pass|passes|serves?|shots?|pitches|hits?|punts?|pucks?|clears|clearances|drives|strikes|chips|lobs|frees|goals?)$`)
 
@@ -24,7 +32,7 @@ var lettersOf = regexp.MustCompile(`\b[A-Z](?:-|, |/|\b$)`)
 func (h *hearing) amount(name string, marks []int) (a Amount) {
 	var c counted
 	each := slices.IndexFunc(marks, func(k int) bool { return h.marks[k].role == roleEach })
-	if n := len(lettersOf.FindAllString(name, -1)); n > 1 && each >= 0 { // Y-T-W, six of each
+	if n := len(Letters(name)); n > 1 && each >= 0 { // Y-T-W, six of each
 		a.Ways = float64(n)
 		marks = slices.Delete(slices.Clone(marks), each, each+1)
 	}

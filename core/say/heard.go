@@ -342,6 +342,9 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 	if k, _ := r.known.find(name); k != nil {
 		d.asKnown(k, name, a)
 	}
+	if letters := hear.Letters(name); len(letters) > 1 && a.Ways == float64(len(letters)) && d.Kind == drill.Reps { // Y-T-W, six of each
+		d.Parts, a.Ways = letters, 0
+	}
 	if d.Kind == drill.Reps || d.Kind == drill.Hold {
 		d.atLeastOnce(a.Ways)
 	}

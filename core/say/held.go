@@ -58,6 +58,7 @@ func stations(text string) (head, dose string) {
 		return "", ""
 	}
 	head = "Stations"
+	var told []string
 	for _, part := range strings.Split(m[2], ",") {
 		part = strings.TrimSpace(part)
 		switch change, at := toChange.FindStringSubmatch(part), atEach.FindStringSubmatch(part); {
@@ -67,10 +68,15 @@ func stations(text string) (head, dose string) {
 			dose = at[1]
 		case !ofStations.MatchString(part):
 			return "", ""
+		default:
+			told = append(told, part)
 		}
 	}
 	if dose == "" {
 		return "", ""
+	}
+	if told != nil {
+		head += " (" + strings.Join(told, ", ") + ")"
 	}
 	return head, dose
 }

@@ -238,7 +238,7 @@ func (r *Reader) knows(ruled, heard *Line) bool {
 		(known || ruled.Code != "") && ruled.Dose == nil && heard.Dose == nil && heard.Is == IsDrill && len(ruled.Name) > len(heard.Name),
 		ruled.Code != "" && heard.Code == "" && heard.Is == IsDrill && ruled.Dose != nil && heard.Dose != nil && sameTotals(ruled.Dose, heard.Dose),
 		ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose != nil && heard.Dose != nil && ruled.Dose.Metres > 0 && heard.Dose.Metres == 0,
-		ruled.Dose != nil && heard.Dose != nil && ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose.sides > heard.Dose.sides && ruled.Dose.Kind == heard.Dose.Kind && ruled.Dose.Reps == heard.Dose.Reps,
+		ruled.Dose != nil && heard.Dose != nil && ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose.sides > heard.Dose.sides && ruled.Dose.Kind == heard.Dose.Kind && ruled.Dose.Reps == heard.Dose.Reps && len(heard.Dose.Parts) == 0,
 		onlyMetres.MatchString(ruled.Note) && strings.Contains(ruled.Note, ","), // a ladder
 		ruled.Lanes > 0 && ruled.Code != "" && ruled.Code == heard.Code,
 		ruled.Dose != nil && heard.Dose != nil && (ruled.Dose.Least > 0 && heard.Dose.Least == 0 || ruled.Dose.LeastSets > 0 && heard.Dose.LeastSets == 0),

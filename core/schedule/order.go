@@ -43,7 +43,7 @@ func (c *Compiled) order(d *plan.Document) []int {
 		slices.Sort(order)
 	}
 	for i := range d.Blocks {
-		if d.Blocks[i].Timed() {
+		if d.Blocks[i].Timed() && !c.between(d, order, i) {
 			order = c.byMinute(d, order, i)
 		}
 	}
@@ -57,6 +57,30 @@ func (c *Compiled) order(d *plan.Document) []int {
 		}
 	}
 	return order
+}
+
+// between tells whether the timed block i stands where its minute puts it: behind another that is timed
+// earlier, for players of its own, with room between the two for what the list has there.
+func (c *Compiled) between(d *plan.Document, order []int, i int) bool {
+	from, _ := c.when(i)
+	room := 0
+	for n := slices.Index(order, i) - 1; n >= 0; n-- {
+		j := order[n]
+		if !c.together(i, j) {
+			continue
+		}
+		room += c.wanted(j)
+		if d.Blocks[j].Timed() {
+			before, _ := c.when(j)
+			return before < from && int(from-before) >= room
+		}
+	}
+	return false
+}
+
+// together tells whether somebody does both blocks.
+func (c *Compiled) together(i, j int) bool {
+	return slices.ContainsFunc(c.Problem.Blocks[i].Players, func(player string) bool { return slices.Contains(c.Problem.Blocks[j].Players, player) })
 }
 
 // byMinute moves the timed block i where its minute puts it among those that share

@@ -69,6 +69,19 @@ func TestWhatEverybodyDoesAtAMinuteKeepsTheOrder(t *testing.T) {
 	assert.Equal(t, clock.Offset(-1500), at["d"].Start)
 }
 
+// What stands between two blocks that are held runs between them, also where the second is for a few and far
+// from the end.
+func TestWhatIsListedBetweenTwoMinutesRunsBetweenThem(t *testing.T) {
+	d := own()
+	d.Fixed = nil
+	first, few := clock.BeforeStart(2700), clock.BeforeStart(2100)
+	d.Block("a").Pin, d.Block("c").Pin = &first, &few
+	at := placed(t, d)
+	inOrder(t, d, at)
+	assert.Equal(t, []clock.Offset{first, few}, []clock.Offset{at["a"].Start, at["c"].Start})
+	assert.Less(t, at["b"].Start, few)
+}
+
 // Whatever phases a coach lists in whatever order, that is the order they run in, and
 // moving a block, turning a dose or moving the start leaves it so.
 func TestTheListIsTheOrder(t *testing.T) {
