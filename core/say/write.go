@@ -228,7 +228,7 @@ func (l *Line) moment(at *int) *clock.Moment {
 // ids are the ids of people by what they are called.
 func (w *writer) ids(who []string) (ids []string) {
 	for _, one := range who {
-		ids = append(ids, w.id(one)...)
+		ids = appendNew(ids, w.id(one)) // who plays two positions is told once
 	}
 	return ids
 }
