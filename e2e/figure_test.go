@@ -142,7 +142,7 @@ func TestFiguresReachEverybody(t *testing.T) {
 	phone := newBrowser(t, base)
 	phone.size(390, 844)
 	phone.open(links["p15"])
-	phone.until(`navigator.serviceWorker.controller`)
+	phone.kept()
 	figures := eval[int](phone, `document.querySelectorAll("[data-look] svg").length`)
 	assert.GreaterOrEqual(t, figures, 10)
 	assert.Equal(t, "none", eval[string](phone, `getComputedStyle(document.querySelector("[data-look] .fig-moving")).display`), "a list is still")

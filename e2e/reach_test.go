@@ -48,8 +48,7 @@ func TestAPlayerFollowsWithoutASignal(t *testing.T) {
 	phone.size(390, 844)
 	phone.open(links["p15"])
 	phone.until(`navigator.serviceWorker.controller`)
-	phone.until(`caches.open("pages").then(c => c.keys()).then(k => k.length) && true`)
-	time.Sleep(500 * time.Millisecond) // the keeper keeps the page that brought it
+	phone.kept()
 
 	assert.Contains(t, phone.text("[data-notice=clock]"), "min off. Ours is used", "the site's day is the test's")
 	assert.Equal(t, "3 d 4 h", phone.text("[data-countdown]"), "by the server's time")

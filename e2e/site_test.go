@@ -241,6 +241,15 @@ func (b *browser) until(condition string) {
 	}, 30*time.Second, 30*time.Millisecond, condition)
 }
 
+// kept waits until the keeper holds the page that is open, for a time without a signal.
+func (b *browser) kept() {
+	b.t.Helper()
+	b.until(`navigator.serviceWorker.controller`)
+	require.Eventually(b.t, func() bool {
+		return evalPromise(b, `caches.open("pages").then(c => c.match(location.pathname)).then(m => m ? "yes" : "no")`) == "yes"
+	}, 30*time.Second, 50*time.Millisecond, "the page is kept")
+}
+
 func (b *browser) signIn() {
 	b.t.Helper()
 	b.open("/sign-in")

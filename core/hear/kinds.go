@@ -86,6 +86,9 @@ func (h *hearing) heads(c *chunk) (s float64) {
 	if groupLike(words) {
 		s += 3
 	}
+	if slices.Contains([]string{"técnica", "tecnica", "technique"}, words[0].is) {
+		s += 6
+	}
 	if titles(words) {
 		s += 5
 	}

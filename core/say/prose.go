@@ -133,7 +133,7 @@ func paragraphs(lines []string) bool {
 }
 
 // goesOn is a sentence that only says how often or how hard what the one before it says is done.
-var goesOn = pattern(`^` + num + `~(?:of (?:those|them|these|each)|goes|times|reps|rounds|sets|each|a side|x|at~\d+)\b`)
+var goesOn = pattern(`^` + num + `~(?:of (?:those|them|these|each)|goes|times|reps|rounds|sets|each|(?:a|per)~(?:side|leg|arm|hand|foot)|x|at~\d+)\b`)
 
 // shortBefore is a word in short, which its full stop does not end a sentence with: no. 10.
 var shortBefore = regexp.MustCompile(`(?i)\b(?:no|nr|approx|max|min|secs?|mins|reps?|ea|vs|ca)$`)
