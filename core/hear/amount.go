@@ -164,9 +164,7 @@ func (h *hearing) how(a *Amount, c *counted, m *mark, name string) {
 			a.Sides = 2
 		}
 	case roleHeld:
-		if c.held = m; m.sets > 0 { // hold 5 x 10
-			a.Reps = m.sets
-		}
+		c.held = m
 	case roleBreaths:
 		a.Breaths = m.n
 		if m.sets > 0 {
