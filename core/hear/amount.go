@@ -164,7 +164,9 @@ func (h *hearing) how(a *Amount, c *counted, m *mark, name string) {
 			a.Sides = 2
 		}
 	case roleHeld:
-		c.held = m
+		if c.held = m; m.sets > 0 { // hold 5 x 10
+			a.Reps = m.sets
+		}
 	case roleBreaths:
 		a.Breaths = m.n
 		if m.sets > 0 {

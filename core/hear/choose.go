@@ -119,7 +119,7 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit // sprints 10 m, 20 m, 30 m are a ladder of one
 		}
 	case roleHeld:
-		if next == "x" || h.inBrackets(m) {
+		if next == "x" || m.sets > 0 && next != "" || h.inBrackets(m) {
 			return unfit
 		}
 	case rolePlace:

@@ -81,6 +81,8 @@ func TestLinesAreHeardAsTheyAreMeant(t *testing.T) {
 		"At 4 they sit down with me":                                    {Is: hear.Remark},
 		"20 s of plank and ten squats":                                  {Is: hear.Combo, Times: 1},
 		"overhead toss 5":                                               {Name: "overhead toss", Amount: hear.Amount{Reps: 5}},
+		"neck iso 4 ways 8 s":                                           {Name: "neck iso", Amount: hear.Amount{Ways: 4, Seconds: 8}},
+		"squeeze ball hold 5 x 10":                                      {Name: "squeeze ball", Amount: hear.Amount{Reps: 10, Hold: 5, Counted: true}},
 		"pop-ups off 5 steps x 4":                                       {Name: "pop-ups", Amount: hear.Amount{Reps: 4}},
 		"chair sprints half court 4, full":                              {Name: "chair sprints half court", Amount: hear.Amount{Reps: 4, Efforts: []float64{1}}},
 		"20 kicks":                                                      {Name: "kicks", Amount: hear.Amount{Reps: 20}},

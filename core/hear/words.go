@@ -103,6 +103,10 @@ func sides(words []word) []word {
 	if n > 2 && words[n-1].is == "s" && words[n-2].numeral && words[n-1].from == words[n-2].to && slices.Contains([]string{"flying", "fly", "rolling"}, words[n-3].is) { // flying 20s are of 20 m
 		return append(words[:n-2], word{is: words[n-2].is + "s", from: words[n-2].from, to: words[n-1].to})
 	}
+	if n > 2 && words[n-1].numeral && words[n-3].numeral && !words[n-1].spelt && words[n-2].is == "v" && words[n-1].number <= 15 { // 1 v 1
+		is := words[n-3].is + "v" + words[n-1].is
+		return append(words[:n-3], word{is: is, from: words[n-3].from, to: words[n-1].to})
+	}
 	if n < 3 || !words[n-1].spelt || !words[n-3].spelt || words[n-3].number > 15 || words[n-1].number > 15 || !slices.Contains([]string{"v", "vs", "versus", "on"}, words[n-2].is) {
 		return words
 	}

@@ -178,7 +178,7 @@ func (r *Reader) better(ruled, heard Line) Line {
 var ofTheirs = regexp.MustCompile(`(?i)^[^:]* or [^:]*\b(?:your|their) choice\b`)
 
 // forbids is what nobody is to do.
-var forbids = regexp.MustCompile(`(?i)^(?:don'?t|don’t|never|nobody)\b|^from \d+\b.* joins?\b|^(?:at|from) \d{1,2} (?:they|we|you|everyone|everybody|all)\b|^(?:in |make |form )?(?:\d+|two|three|four|five|six|a) (?:even |equal |big )?(?:lines|groups|circles?|rows|queues|teams)\b`)
+var forbids = regexp.MustCompile(`(?i)^(?:don'?t|don’t|never|nobody)\b|^(?:then )?(?:re)?join\b|^from \d+\b.* joins?\b|^(?:at|from) \d{1,2} (?:they|we|you|everyone|everybody|all)\b|^(?:in |make |form )?(?:\d+|two|three|four|five|six|a) (?:even |equal |big )?(?:lines|groups|circles?|rows|queues|teams)\b`)
 
 // ownTime tells whether a line is of one player, at a time: strapping, the physio's table.
 func (r *Reader) ownTime(l *Line) bool {

@@ -30,6 +30,12 @@ var (
 	byBullet  = regexp.MustCompile(`^\s*(?:[-*•·–—>]|o(?:\t| {2,}))\s*([^-–—*#=\s])`)
 )
 
+// Pictures before a line: a tick, a square or a dot is a bullet, any other says nothing.
+var (
+	byTick    = regexp.MustCompile(`^\s*[✅☑✔✓▪▫◾◽◦●○🔹🔸🔷🔶🟢🔵🟠⚪⚫]\x{FE0F}?\s*(\S)`)
+	byPicture = regexp.MustCompile(`^\s*(?:[\x{2190}-\x{21FF}\x{2600}-\x{27BF}\x{2B00}-\x{2BFF}\x{1F000}-\x{1FAFF}]\x{FE0F}?\x{200D}?)+\s*(\S)`)
+)
+
 // unmark is a line without its mark, and which it was. A letter is one of an outline only where
 // others are: "I" and "x" stand for themselves.
 func unmark(line string, letters bool) (text string, m mark) {
@@ -40,6 +46,10 @@ func unmark(line string, letters bool) (text string, m mark) {
 		return byLetter.ReplaceAllString(line, ""), large
 	case letters && byLetter.MatchString(line):
 		return byLetter.ReplaceAllString(line, ""), lettered
+	case byTick.MatchString(line):
+		return byTick.ReplaceAllString(line, "$1"), bulleted
+	case byPicture.MatchString(line):
+		return byPicture.ReplaceAllString(line, "$1"), unmarked
 	case byBullet.MatchString(line):
 		return byBullet.ReplaceAllString(line, "$1"), bulleted
 	}
@@ -257,6 +267,17 @@ func uncount(lines []string, marks []mark) {
 // uncell makes lines of a table's rows: what is done, how much, and what is told; its head is a note.
 func uncell(lines []string) {
 	rows := 0
+	for _, line := range lines {
+		if strings.Contains(line, " | ") {
+			rows++
+		}
+	}
+	for i := range lines {
+		if rows >= 3 { // a table of strokes
+			lines[i] = strings.ReplaceAll(strings.Trim(lines[i], "| "), " | ", "\t")
+		}
+	}
+	rows = 0
 	for _, line := range lines {
 		if strings.Contains(strings.TrimSpace(line), "\t") {
 			rows++
