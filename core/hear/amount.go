@@ -12,6 +12,7 @@ import (
 type counted struct {
 	count, times, sets, lengths, held, timed *mark
 	back, line, there                        bool // and back; to a line; there and back
+	both                                     bool // on both sides, not on each
 }
 
 // Letters are the letters of a name that is letters, each of which is done.
@@ -38,9 +39,19 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 	}
 	for _, k := range marks {
 		m := &h.marks[k]
-		if !h.counts(&a, &c, m) && !h.goes(&a, &c, m) {
+		if m.role == roleLoad && m.text == "across" && h.Goes(name) {
+			c.line = true
+			a.Metres, _ = h.Line("across")
+			a.To = h.words[m.to-1].is
+		} else if !h.counts(&a, &c, m) && !h.goes(&a, &c, m) {
 			h.how(&a, &c, m, name)
 		}
+	}
+	if a.Each && h.name1 > h.name0 && only(h.words[h.name0:h.name1], []string{"left", "right", "l", "r"}) { // left right, four each
+		a.Sides = 2
+	}
+	if c.timed != nil && c.timed.n >= 60 && c.timed.sets == 0 && c.both { // two minutes, both sides
+		a.Sides = 0
 	}
 	if a.Seconds > 0 && a.Rest > 0 && c.timed == nil { // 20 s on, 10 off
 		a.Sets = max(1, cmp.Or(of(c.sets), of(c.times), of(c.count)))
@@ -100,6 +111,7 @@ func (h *hearing) counts(a *Amount, c *counted, m *mark) bool {
 			c.times = m
 		}
 	case roleSide:
+		c.both = h.is(m.from, "both") || h.is(m.from, "on") && h.is(m.from+1, "both")
 		if once := h.before(m.from); once == nil || once.role != roleTimes || once.n != 1 { // "twice, once off each foot" is two
 			a.Sides = 2
 		}
@@ -261,6 +273,7 @@ func (h *hearing) inPlace(name string, a *Amount, c *counted) {
 	case a.Breaths > 0 && (c.count != nil || c.times != nil || a.Sets > 0 || len(a.Parts) > 0):
 		a.Counted = true
 	case c.timed != nil && (still || a.Reps > 0 && c.timed.n <= 30 && c.count != nil):
+		a.Counted = !still && c.timed.n <= 5
 		if a.Hold = c.timed.n; a.Reps == 0 {
 			a.Reps = 1
 		}

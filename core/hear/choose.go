@@ -132,6 +132,9 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleNone:
+		if m.text == "named" && (next == "" || m.from > 0 && !h.words[m.from-1].delimits() && !h.clocked(m.from-1) || !h.besideCount(m) || unitsOnly[next] || h.is(m.to, "x", "each", "on", "and", "then", "or", "to", "per", "with", "in", "at", "from", "of", "for")) {
+			return unfit
+		}
 		if m.text == "angle" && !h.angle(m) || m.text == "part" && (next != "" || m.from > 2 || m.from > 0 && h.is(m.from, "block")) {
 			return unfit
 		}
@@ -155,6 +158,12 @@ func (h *hearing) fits(m *mark) float64 {
 		return h.fitsSide(m, next)
 	}
 	return 0
+}
+
+// clocked tells whether a word is a time of the day.
+func (h *hearing) clocked(i int) bool {
+	_, is := h.clock(i)
+	return is
 }
 
 // angle tells whether a number is one of degrees: another stands behind it that counts.
@@ -268,7 +277,7 @@ func (h *hearing) fitsCount(m *mark, next string) float64 {
 		return unfit
 	case h.is(m.from-1, "the") && m.from > 1 && h.is(m.from-2, "from", "at", "on", "off", "past", "behind", "inside", "outside") && alone: // "from the 45"
 		return unfit
-	case h.is(m.from-1, "off", "from", "after"), m.least > m.n:
+	case h.is(m.from-1, "off", "from", "after"), m.least > m.n, alone && h.is(m.from-1, "to") && !h.is(m.from-2, "up") && m.from > 1 && !h.words[m.from-2].numeral:
 		return unfit
 	case spelt && m.n > 2 && (slices.Contains(natural, next) || h.is(m.to+1, "each", "per", "both", "either")):
 		return 0
@@ -440,7 +449,7 @@ func (h *hearing) joint(i int) string {
 		return "then"
 	case (w.is == "back" || w.is == "home") && next("with", "in", "doing") && i > 0 && h.words[i-1].delimits():
 		return "then"
-	case w.is == "into" && !next("space", "it", "the", "your", "position"):
+	case w.is == "into" && !next("space", "it", "the", "your", "position", "wall", "net", "bag", "bags", "pads", "pad", "mat", "ground", "shield", "hands", "goal", "basket"):
 		return "into"
 	case w.is == "straight" && next("into"):
 		return "into"

@@ -10,7 +10,10 @@ import (
 var notSteps = strings.Fields("swap switch sit rest change drink water walk jog back home repeat go on off down up you let see come be stay keep keeping stretch it that them after over")
 
 // placeWords are where something is done, and nothing that is.
-var placeWords = strings.Fields("left right near far middle centre low high front inside outside short long line lane spot place forehand backhand")
+var placeWords = strings.Fields("left right near far middle centre low high front inside outside short long line lane spot place forehand backhand big small wide narrow slow slowly fast faster quick harder easy")
+
+// formWords say in which form something is done.
+var formWords = strings.Fields("bent straight knee knees leg legs arm arms single double both")
 
 // combo is the reading in which several steps are done in turn, as one.
 func (h *hearing) combo() Reading {

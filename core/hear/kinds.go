@@ -143,10 +143,10 @@ func capitals(text string) bool {
 
 // eventWords are of what is fixed on a day.
 var eventWords = strings.Fields(`charla sorteo himno himnos foto presentación vestidor vestuario toss talk talks anthem briefing lineup line-up meeting register check photo photos presentation tape taping strapping jerseys shirts kit helmets bibs ref refs
-	umpire umpires officials call-room resurface video knock-up huddle parade handshakes inspection weigh-in scrutineering classification arrival arrive bus chat teamsheet numbers toilet toilets drinks drink water whistle hooter horn jewellery team-talk gaffer boss doors handover changeover`)
+	umpire umpires officials call-room resurface video knock-up huddle parade handshakes inspection weigh-in scrutineering classification arrival arrive bus chat teamsheet numbers toilet toilets drinks drink water whistle hooter horn jewellery team-talk gaffer boss doors handover changeover handout zamboni resurfacing warmups-off briefings`)
 
 // eventPairs are of two words.
-var eventPairs = []string{"call room", "knock up", "coin toss", "line up", "kit on", "bibs off", "shirts on", "team talk", "stick check", "equipment check", "captains meeting", "anthems on"}
+var eventPairs = []string{"call room", "knock up", "coin toss", "line up", "kit on", "bibs off", "shirts on", "team talk", "stick check", "equipment check", "captains meeting", "anthems on", "pitch inspection", "ground inspection", "kit check", "team sheets", "bus leaves", "gates open"}
 
 // Event tells whether a text names something of the day that is fixed: a call room, a register.
 func Event(text string) bool {
@@ -244,6 +244,12 @@ func (h *hearing) when(r *Reading) (when bool, s float64) {
 			minutes := -int(60 * m.n) // "ref talks to front rows 30"
 			r.At, when = &minutes, true
 			s += 2
+		case roleEfforts:
+			if h.is(m.from, "at", "@") && m.to-m.from == 2 && r.At == nil { // inspection at 40
+				minutes := -int(60 * h.words[m.to-1].number)
+				r.At, when = &minutes, true
+				s++
+			}
 		case roleTime:
 			when = when || i+1 == len(h.marks)
 		case roleSetsReps, roleTrips, roleSide, roleLaps, roleMetres, roleLine, roleTimes:

@@ -90,7 +90,23 @@ func (h *hearing) toLine(i int) (m mark, is bool) {
 			return mark{role: roleLine, from: from, to: k, text: text, n: metres, weight: 3}, true
 		}
 	}
+	if end := h.backFrom(j); j > i+1 && i > 0 && end > 0 { // "to the boat shed doors and back"
+		return mark{role: roleLine, from: from, to: end, text: strings.ToLower(h.text(j, end)), weight: 0.5}, true
+	}
 	return m, false
+}
+
+// backFrom is where a place ends from which people come back; 0: there is none, or it is of the body.
+func (h *hearing) backFrom(j int) int {
+	for k := j + 1; k <= j+4 && k < len(h.words); k++ {
+		if h.words[k-1].sign || h.words[k-1].numeral || slices.Contains(bodily, h.words[k-1].is) || h.is(k-1, "floor", "start", "top", "bottom", "side", "left", "right", "middle", "sky", "ceiling", "ear", "shin", "outside", "inside") {
+			return 0
+		}
+		if h.is(k, "and", "/", "then") && h.is(k+1, "back", "home") && (k+2 == len(h.words) || h.words[k+2].delimits() || h.words[k+2].numeral || h.is(k+2, "x", "twice", "once", "again")) {
+			return k
+		}
+	}
+	return 0
 }
 
 // across marks "across and back", "across x 4": from one side of the ground to the other.

@@ -152,12 +152,13 @@ var patterns = []pattern{
 	say(roleNone, 4, `(\d+) (?:catchers?|taggers?|chasers?|feeders?|floaters?|jokers?|neutrals?|bulldogs?|wolves|its)`, nil),
 	say(roleNone, 2.5, `(?:45|90|180|360)`, func(_ []string, m *mark) bool { m.text = "angle"; return true }),
 	say(roleNone, 6, `take a knee`, nil),
+	say(roleNone, 3.5, `«N» (?:man|men|ball|hand|foot|ft|touch|cone|corner|person|player|point|bounce|gate|star|hands|count|stick|puck|feet|footed|handed|legged|armed)`, func(_ []string, m *mark) bool { m.text = "named"; return true }),
 	// On which side, which way.
 	say(roleSide, 2, `(?:on |to |for |from |in |with |at |off |)(?:each|ea|per|a|an|/|either|every|both|e/|the other) «P»(?:s)?(?: each)?`, func(g []string, m *mark) bool {
 		m.n = 2
 		return !strings.Contains(g[0], "a box") && !strings.Contains(g[0], "a wall") && !strings.Contains(g[0], "a hand") && !strings.Contains(g[0], "a corner") && !strings.Contains(g[0], "a goal") || !strings.Contains(g[0], " a ")
 	}),
-	say(roleSide, 2, `(?:(?:ea|e|p)/[a-z]+|l/r|r/l|b/s|ea|ea side|both sides|left and right|left / right|right and left|on both sides|both sides too)`, func(g []string, m *mark) bool { m.n = 2; return true }),
+	say(roleSide, 2, `(?:(?:ea|e|p)/[a-z]+|l/r|r/l|b/s|ea|ea side|both sides|left and right|left / right|right and left|on both sides|both sides too)(?: of the body)?`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleSide, 2, `(?:then |and |, )*(?:swap|switch|change|repeat)(?: on)?(?: the)?(?: other)? (?:side|leg|arm|hand)s?(?: and repeat)?`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleSide, 1.5, `(?:then |and )?(?:the )?same (?:on )?(?:the )?other (?:side|leg|arm|hand|way)`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleSide, 3, `(?:on )?(?:one|1) (?:leg|side|arm|foot|hand) (?:and |, )?then the other`, func(g []string, m *mark) bool { m.n = 2; return true }),
@@ -169,6 +170,10 @@ var patterns = []pattern{
 			}
 		}
 		m.text = "parts"
+		return m.n <= 8
+	}),
+	say(roleWays, 3, `(?:front|forward|forwards|fwd|straight|in)(?: [,/] (?:and )?(?:side|lateral|back|diagonal|rotational|rotate|across|behind|out|up)){2,}`, func(g []string, m *mark) bool {
+		m.n, m.text = 1+float64(len(notLetters.FindAllString(g[0], -1))), "parts"
 		return m.n <= 8
 	}),
 	say(roleWays, 2, `(?:each|ea|both|either|per|a) way(?: s)?`, func(g []string, m *mark) bool { m.n = 2; return true }),
@@ -209,6 +214,13 @@ var patterns = []pattern{
 		m.list = []float64{num(g[1]), num(g[2])}
 		return true
 	}),
+	say(roleParts, 6, `«N» (?:spots|places|corners|stations|positions|angles|points|zones|areas|heights|targets)(?: ,| x|) «N» (?:each|from each|at each|per spot|a spot)(?: spot| place| corner| one)?`, func(g []string, m *mark) bool {
+		for range int(num(g[1])) {
+			m.list = append(m.list, num(g[2]))
+		}
+		m.text = "told"
+		return num(g[1]) > 1 && num(g[1]) <= 12
+	}),
 	// How long.
 	say(roleTime, 5, `(?:left|right|l|r) «D» (?:, |and |then )*(?:left|right|l|r) «D»`, func(g []string, m *mark) bool {
 		_, m.n = span(g[1])
@@ -220,6 +232,11 @@ var patterns = []pattern{
 		m.text = "sides"
 		return strings.HasPrefix(g[1], g[2]+" ")
 	}),
+	say(roleTime, 4, `«D» [a-z]+ (?:, |and |then |/ )*«N» (?:s |min )?[a-záéíóúñ]+`, func(g []string, m *mark) bool {
+		_, m.n = span(g[1])
+		m.sets, m.text = 2, "told"
+		return strings.HasPrefix(g[1], g[2]+" ") && !strings.Contains(g[0], " off") && !strings.Contains(g[0], " rest") && !strings.Contains(g[0], " on ") && !strings.Contains(g[0], " between")
+	}),
 	say(roleTime, 1, `(?:for |about )?«D»(?: of)?`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); return m.n > 0 }),
 	say(roleTime, 4, `«N» (?:x|of|holds? of|lots of|sets of|set of|reps of|rep of|round of|rounds of) «D»`, func(g []string, m *mark) bool {
 		m.sets = num(g[1])
@@ -227,7 +244,7 @@ var patterns = []pattern{
 		return m.sets <= 40
 	}),
 	say(roleTime, 4, `«D» x «N»`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); m.sets = num(g[2]); return m.sets <= 40 }),
-	say(roleHeld, 3, `(?:hold|holds|held|hold for|holding|hold it|stay|stick|stick it|stick for|pause|pause for|squeeze|squeeze for|freeze|freeze for|held for|keep)(?: it| each| for| the landing)* «D»`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); m.text = g[0]; return true }),
+	say(roleHeld, 3, `(?:hold|holds|held|hold for|holding|hold it|stay|stick|stick it|stick for|pause|pause for|squeeze|squeeze for|freeze|freeze for|held for|keep)(?: it| each(?: one| rep)?| for| the landing)* «D»`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); m.text = g[0]; return true }),
 	say(roleHeld, 3, `(?:hold|holds|held|hold for|pause|pause for|squeeze|squeeze for)(?: it| each| for)* «N»(?: at the (?:top|bottom|end)| count)?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 90 }),
 	say(roleHeld, 5, `(?:hold|squeeze) «N» x «N»`, func(g []string, m *mark) bool { m.n, m.sets = num(g[1]), num(g[2]); return m.n <= 60 && m.sets <= 40 }),
 	say(roleHeld, 6, `(?:hold|freeze|stay)(?: the ball| it| still)? until(?: i| you| we)? count(?: of| to)? «N»`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 60 }),
@@ -334,8 +351,9 @@ var patterns = []pattern{
 	say(roleWho, 3, `(?:in|by) (?:pairs?|threes|fours|fives|twos|[2345] s|partners|small groups|groups)`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleLoad, 3, `«N» (?:kg|kgs|kilo|kilos|lb|lbs|cm|inch|inches|mm|bar)`, nil),
 	say(roleNone, 3, `(?:part|phase|block|stage|station) \d`, func(g []string, m *mark) bool { m.text = "part"; return true }),
-	say(roleLoad, 4, `across the (?:«N» - «L» |«N» «L» )?(?:box|area|court|pitch|hall|gym|field|key|circle|goal)`, nil),
+	say(roleLoad, 4, `across the (?:«N» - «L» |«N» «L» )?(?:box|area|court|pitch|hall|gym|field|key|circle|goal|track|mat|pool|rink|ice|floor|lane|lanes|road|car park)`, func(_ []string, m *mark) bool { m.text = "across"; return true }),
 	say(roleLoad, 4, `«N» (?:lines?|lanes?|groups?|teams?|queues?|files?) of «N»`, nil),
+	say(roleLoad, 3, `in «N» (?:lines?|lanes?|groups?|teams?|queues?|files?|waves?)`, nil),
 	say(roleLoad, 3, `[123] touch(?:es)?(?: only| max)?`, nil),
 	say(roleNone, 5, `on all (?:4 s|fours|4)`, nil),
 	say(roleCount, 1.5, `«R» (?:[a-z]+ )?(?:ones|lots)`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return true }),
@@ -359,6 +377,8 @@ var patterns = []pattern{
 	say(roleFiller, 1, `(?:ok|okay|so|first|now|next|then|and|finally|also|lastly|after that|just|lads|guys|folks|to start with|to start|to begin with|to begin|to finish|to finish off|again|first up|first off)(?: (?:so|first|now|next|then|and|finally|also|just|lads|guys|folks))*`, nil),
 	say(roleLoad, 3, `(?:off|from|after|with|of) (?:a )?«N» (?:step|strides?|paces?)(?: run up| run-up| approach)?`, nil),
 }
+
+var notLetters = regexp.MustCompile(`[,/]`)
 
 // say makes a pattern; read fills a mark in from what its groups matched, and may refuse.
 func say(is role, weight float64, text string, read func(g []string, m *mark) bool) pattern {

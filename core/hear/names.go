@@ -198,6 +198,12 @@ func (h *hearing) tooLong(a, b int, text string) (s float64) {
 			break
 		}
 	}
+	for i := a + 1; i+1 < b; i++ { // egg beater, hands up
+		if slices.Contains(body, h.words[i].is) && h.is(i+1, "up", "down", "high", "low", "out", "tall", "still", "apart", "together", "quiet", "soft") && !h.Known(text) && h.vocabulary(a, i) {
+			s += 2
+			break
+		}
+	}
 	// a name that ends in "with a shuttle" is longer than it need be
 	for i := a + 1; i < b; i++ {
 		if slices.Contains(preps, h.words[i].is) && h.Moves(h.text(a, i)) && b-i > 2 {
@@ -296,4 +302,5 @@ func (h *hearing) people(from, to int) bool {
 var groupWords = strings.Fields(`everyone everybody all squad team group lads girls boys guys ladies players subs bench starters reserves juniors seniors pairs threes fours twos
 	forwards backs attack defence defense keepers keeper gk gks goalies goalie pitchers pitcher catchers bowlers batters fielders outfielders infielders mids defenders attackers wings wingers centres guards bigs
 	setters hitters liberos libs outsides middles rucks throwers fwds ds dss lads jumpers sprinters kickers qbs wrs o-line d-line ol dl ol/dl pack d-men men pivots shooters rowers crew
-	pointers ones twos threes partners leads seconds year 8s 7s 9s 10s u12s u14s u16s u18s squad-a unit relievers starters anyone`)
+	pointers ones twos threes partners leads seconds year 8s 7s 9s 10s u12s u14s u16s u18s squad-a unit relievers starters anyone
+	porteros porteras delanteros delanteras defensas laterales colocadores colocadoras receptores receptoras lanzadores lanzadoras bateadores pivotes extremos aleros pilares medios zagueros titulares suplentes parejas todos todas`)

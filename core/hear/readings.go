@@ -191,6 +191,7 @@ func (h *hearing) named(from, to int, score float64) Reading {
 		score -= 8
 	}
 	r.Amount = h.amount(r.Name, h.all())
+	r.Cues = append(r.Cues, h.untold(from, &r.Amount)...)
 	if last := h.words[to-1].is; slices.Contains(eventWords, last) && r.Amount.Reps >= 5 && !h.Known(strings.ToLower(r.Name)) { // "presentation 47" is when, not how many
 		score -= 5
 	}
@@ -202,8 +203,20 @@ func (h *hearing) named(from, to int, score float64) Reading {
 	return r
 }
 
+// untold is what is told of how people stand before a name, and over what length something is done for so
+// long.
+func (h *hearing) untold(name int, a *Amount) (cues []string) {
+	for k := range h.marks {
+		switch m := &h.marks[k]; {
+		case m.role == roleLoad && m.to == name, m.role == roleMetres && a.Metres == 0 && a.Seconds > 0:
+			cues = append(cues, h.text(m.from, m.to))
+		}
+	}
+	return cues
+}
+
 // littleWords name nothing by themselves.
-var littleWords = strings.Fields("on off at away along ends end there here home and then it that this them i we they go goes all the a to for from with again too also")
+var littleWords = strings.Fields("on off at away along ends end there here home and then it that this them i we they go goes all the a to for from with again too also start starts begin finish finishes until till")
 
 // others is how much speaks for it that more than one chunk is done.
 func (h *hearing) others(name, who int) (n float64) {
@@ -239,10 +252,16 @@ func (h *hearing) step(c *chunk, later bool) bool {
 	}
 	text, first := strings.ToLower(h.text(at, c.to)), h.words[at].is
 	joined := c.after == "then" || c.after == "into" || c.after == "+"
+	if c.from < len(h.words) && h.words[c.from].numeral && slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleNone && m.from == c.from && m.to == c.from+1 }) { // so many of one thing
+		return false
+	}
 	if c.after == "(" || c.after == "or" || h.aside[c.from] || only(h.words[c.from:c.to], placeWords) {
 		return false
 	}
 	if later && (slices.Contains(notSteps, first) || slices.Contains(cueFirst, first) && !(h.Known(text) && c.to-c.from > 1) && !joined) {
+		return false
+	}
+	if later && joined && h.is(c.from+1, "the", "your", "it") && !h.counted(c) && h.numbered(h.chunkBefore(c)) && !h.Moves(text) { // ten, then lift the toe
 		return false
 	}
 	_, _, score := h.name(c, false)
@@ -256,6 +275,16 @@ func (h *hearing) step(c *chunk, later bool) bool {
 		return true
 	}
 	return h.Moves(text) || score >= 5 || later && joined && c.to-at <= 4 && (h.Word(first) || c.to-at <= 3)
+}
+
+// chunkBefore is the one before a chunk; the first is its own.
+func (h *hearing) chunkBefore(c *chunk) *chunk {
+	for k := range h.chunks {
+		if &h.chunks[k] == c && k > 0 {
+			return &h.chunks[k-1]
+		}
+	}
+	return c
 }
 
 // joins tells whether the next chunk is joined to one.
@@ -347,7 +376,7 @@ func (h *hearing) cues(from, to int) (list []string) {
 // explained tells whether a word is a sign, or of a mark.
 func (h *hearing) explained(i int) bool {
 	return h.words[i].sign || slices.ContainsFunc(h.marks, func(m mark) bool {
-		return m.from <= i && i < m.to && !slices.Contains([]role{roleNone, roleOwn, roleApart, roleLoad}, m.role)
+		return m.from <= i && i < m.to && m.text != "told" && !slices.Contains([]role{roleNone, roleOwn, roleApart, roleLoad}, m.role)
 	})
 }
 

@@ -79,6 +79,13 @@ func split(line string) (words []word) {
 		default:
 			i++
 		}
+		if r == ':' && digit(i) && digit(i+1) && !digit(i+2) && (from == 0 || unicode.IsSpace(runes[from-1])) { // :30 are seconds
+			seconds := string(runes[i : i+2])
+			n, _ := strconv.ParseFloat(seconds, 64)
+			i += 2
+			words = append(words, word{is: strings.TrimLeft(seconds, "0"), number: n, numeral: true, from: at[from], to: at[i-1]}, word{is: "s", from: at[i-1], to: at[i]})
+			continue
+		}
 		text := strings.ToLower(string(runes[from:i]))
 		w := word{is: text, from: at[from], to: at[i]}
 		w.form(runes, from, i, words)
@@ -102,6 +109,9 @@ func sides(words []word) []word {
 	}
 	if n > 2 && words[n-1].is == "s" && words[n-2].numeral && words[n-1].from == words[n-2].to && slices.Contains([]string{"flying", "fly", "rolling"}, words[n-3].is) { // flying 20s are of 20 m
 		return append(words[:n-2], word{is: words[n-2].is + "s", from: words[n-2].from, to: words[n-1].to})
+	}
+	if n == 2 && words[1].is == "s" && words[0].from == 0 && slices.Contains([]string{"90", "180", "360", "540"}, words[0].is) && words[0].to == words[1].from { // 180s are turns
+		return []word{{is: words[0].is + "s", from: 0, to: words[1].to}}
 	}
 	if n > 2 && words[n-1].numeral && words[n-3].numeral && !words[n-1].spelt && words[n-2].is == "v" && words[n-1].number <= 15 { // 1 v 1
 		is := words[n-3].is + "v" + words[n-1].is

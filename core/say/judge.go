@@ -24,6 +24,9 @@ func (r *Reader) named(l *Line) bool {
 		return l.Is == IsLegs
 	}
 	words := strings.Fields(fold(l.Name))
+	if clockFirst.MatchString(l.Name) {
+		return false
+	}
 	if len(strings.Trim(l.Name, "., ")) < 2 {
 		return false
 	}
@@ -177,6 +180,9 @@ func (r *Reader) better(ruled, heard Line) Line {
 // ofTheirs is one thing to do of which people may choose.
 var ofTheirs = regexp.MustCompile(`(?i)^[^:]* or [^:]*\b(?:your|their) choice\b`)
 
+// unitLeft is a cue that begins with a unit whose number was taken for something else.
+var unitLeft = regexp.MustCompile(`(?i)^(?:minutes?|mins?|seconds?|secs?|metres?|yards?|reps?|rounds?|sets?)\b`)
+
 // forbids is what nobody is to do.
 var forbids = regexp.MustCompile(`(?i)^(?:don'?t|don’t|never|nobody)\b|^(?:then )?(?:re)?join\b|^from \d+\b.* joins?\b|^(?:at|from) \d{1,2} (?:they|we|you|everyone|everybody|all)\b|^(?:in |make |form )?(?:\d+|two|three|four|five|six|a) (?:even |equal |big )?(?:lines|groups|circles?|rows|queues|teams)\b`)
 
@@ -214,7 +220,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn
 		several = !slices.ContainsFunc(heard.Drills, func(one Line) bool { return one.Dose == nil || one.Dose.Reps != 1 }) && several
 	}
-	if several || len(lost(ruled, ruled.Said)) > 0 {
+	if several || len(lost(ruled, ruled.Said)) > 0 || heard.At != nil && ruled.At == nil && ruled.Window == nil && ruled.Dose != nil && heard.Dose == nil || heard.Is == IsBlock && heard.score >= 7 && ruled.Dose == nil && ruled.Code == "" || heard.Is == IsFixed && heard.score >= 6 && heard.At != nil && ruled.Dose == nil || slices.ContainsFunc(slices.Concat(ruled.Cues, strings.Split(ruled.Note, ", ")), unitLeft.MatchString) {
 		return false
 	}
 	if ruled.Is == IsDrills && heard.Times < 2 {
@@ -273,7 +279,7 @@ func (r *Reader) agree(a, b *Line) bool {
 var andSoMany = regexp.MustCompile(`(?i) and (?:two|three|four|five|six|seven|eight|nine|ten|twelve|fifteen|twenty|thirty) `)
 
 // notNamed are names that hold what is told beside them.
-var notNamed = regexp.MustCompile(`(?i: - | and back(?:wards)?$)|(?i: (?:on|all|in|to|at|with|for|s|the|a)$)|(?i:\b(?:low|tall|soft|quiet|loose|easy|big) (?:hips|hands|feet|knees|arms|chest)\b)| (?:with|w) [A-Z]`)
+var notNamed = regexp.MustCompile(`(?i: - | no | and back(?:wards)?$)|(?i: (?:on|all|in|to|at|with|for|s|the|a)$)|(?i:\b(?:low|tall|soft|quiet|loose|easy|big) (?:hips|hands|feet|knees|arms|chest)\b)| (?:with|w) [A-Z]`)
 
 // oneInRounds are rounds of one thing: two rounds of ten.
 var oneInRounds = pattern(`\brounds?~of~` + num)

@@ -105,6 +105,7 @@ type sketch struct {
 	marks        []mark
 	when         []string // when a line begins, as its front says
 	colons       bool     // some of its headings have one
+	shaped       bool     // each of its parts begins with a line that says no amount
 	dose         []string // how much is said of each line that says none itself, at its heading or at itself
 }
 
@@ -140,6 +141,7 @@ func outline(lines []string) (plain, doses []string) {
 			k.plain[i], k.when[i] = m[1]+m[3], " - at "+m[2]
 		}
 	}
+	k.shaped = shaped(k.plain, k.marks)
 	for i, first := 0, true; i < len(lines); i++ {
 		text := strings.TrimSpace(k.plain[i])
 		if text == "" {
@@ -154,6 +156,24 @@ func outline(lines []string) (plain, doses []string) {
 		}
 	}
 	return k.plain, k.dose
+}
+
+// shaped tells whether each part of a list, as empty lines part it, begins with a line that may be its heading:
+// whatever such a line is called, "Landings", it is one.
+func shaped(lines []string, marks []mark) bool {
+	parts := 0
+	for i := range lines {
+		long := i+2 < len(lines) && strings.TrimSpace(lines[i]) != "" && strings.TrimSpace(lines[i+1]) != "" && strings.TrimSpace(lines[i+2]) != ""
+		if !long || i > 0 && strings.TrimSpace(lines[i-1]) != "" {
+			continue
+		}
+		name, _, _ := strings.Cut(strings.TrimSpace(lines[i]), " - ")
+		if marks[i] != unmarked || !heads(lines[i]) || len(strings.Fields(inBrackets.ReplaceAllString(name, ""))) > 3 || !anyAmount.MatchString(lines[i+1]) {
+			return false
+		}
+		parts++
+	}
+	return parts > 1
 }
 
 // next is the line below, but for empty ones.
@@ -233,6 +253,9 @@ func (k *sketch) title(text string, n int) bool {
 func (k *sketch) above(i, n int, text string) bool {
 	if clockFront.MatchString(text) && clockFront.MatchString(strings.TrimSpace(k.plain[n])) { // each has its own time
 		return false
+	}
+	if k.shaped && n == i+1 && (i == 0 || strings.TrimSpace(k.typed[i-1]) == "") && n+1 < len(k.typed) && strings.TrimSpace(k.typed[n+1]) != "" {
+		return true
 	}
 	return indent(k.typed[n]) > indent(k.typed[i]) && n == i+1 || deeper(k.marks[i], k.marks[n], text, k.plain[n], k.colons) || parts(k.typed, i, text) && !heads(k.plain[n])
 }

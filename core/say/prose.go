@@ -47,6 +47,12 @@ func (r *Reader) ReadPiece(p Piece) Line {
 		if l.Said = p.Said; l.Is == IsNote {
 			l.Note = p.Said
 		}
+		for i := range l.Cues {
+			l.Cues[i] = ownWords(l.Cues[i], p.Said)
+		}
+		if l.Name != "" && l.Code == "" {
+			l.Name = ownWords(l.Name, p.Said)
+		}
 	}
 	return l
 }

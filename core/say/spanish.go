@@ -20,6 +20,11 @@ var spanishDoses = table(`
 \b(?:por|en|desde) (?:la )?zona (\d)\b => (zona $1)
 \bhasta (?:el |la )(\S+) y (?:vuelta|volver|regreso) con => to the $1, back with
 ,? ?\b((?:dos|tres|cuatro|\d+) (?:segs?|segundos) (?:bajando|subiendo|abajo|arriba))\b =>  ($1)
+\b(\d+) contra (\d+)\b => $1v$2
+\b(\d+) (?:por|a|con|hacia) (?:la )?(derecha|izquierda) y (\d+) (?:por|a|con|hacia) (?:la )?(derecha|izquierda)\b => $1 right and $3 left
+(\d+), (\d+) y (\d+) ?% => $1, $2 and $3 %
+(\d+) y (\d+) ?% => $1 and $2 %
+, (\d+)(?: min\pL*)? antes$ => , $1 before
 \bun minuto y medio\b|\bminuto y medio\b => 90 s
 \bmedio minuto\b => 30 s
 \b(?:un|1) minuto\b => 1 min
@@ -34,11 +39,13 @@ var spanishDoses = table(`
 \bveinte (segundos|seg|repeticiones|reps) => 20 $1
 \btreinta (segundos|seg) => 30 $1
 \bcuenta de diez\b => count of ten
-\bcuenta de cinco\b => count of five
+\bcuenta de (?:cinco|5)\b => count of five
+\bcuenta de (\d+)\b => count of $1
 \bcuenta hasta (\d+)\b => count of $1
 (\d+) ?s entre series\b => rest $1 s
 (\d+) ?(?:seg|segundos?) (?:de )?(?:descanso|pausa|entre series)\b => rest $1 s
 \bdescanso (?:de )?(\d+) ?(?:seg|segundos?|s)\b => rest $1 s
+\bdescanso (?:de )?(\d+)($|[,.)]) => rest $1 s$2
 (\d+) ?(?:segundos?|segs?)\b => $1 s
 (\d+) ?(?:minutos?|mins)\b => $1 min
 (\d+) ?(?:metros|mts|mt)\b => $1 m
@@ -77,7 +84,8 @@ var spanishDoses = table(`
 (\pL) o (\pL) => $1 or $2
 \bunas? (\d+) => $1
 (\d+) pelotas\b => $1 balls
-(\d+) toques\b => $1 taps
+, (\d+) toques\b => , $1 taps
+(\d[^,;:\d]*) y (\d) => $1 and $2
 ^(agua|hidrataci[oó]n|charla|himnos?|sorteo|foto)(?: de equipo)?(?: por equipos)? from (\d+) to (\d+)$ => $1 $2-$3
 ^(agua|hidrataci[oó]n|charla|himnos?|sorteo|foto) at (\d+) for (\d+) min$ => $1 at $2, $3 min
 `)
@@ -86,6 +94,11 @@ type replacing struct {
 	of *regexp.Regexp
 	by string
 }
+
+// spanishNumbers are numbers in letters, where they say how much.
+var spanishNumbers = map[string]string{"tres": "3", "cuatro": "4", "cinco": "5", "seis": "6", "siete": "7", "ocho": "8", "nueve": "9", "diez": "10", "doce": "12", "quince": "15", "veinte": "20", "treinta": "30"}
+
+var inLetters = regexp.MustCompile(`(?i)\b(tres|cuatro|cinco|seis|siete|ocho|nueve|diez|doce|quince|veinte|treinta)( (?:de|por|a|con|en|para) (?:cada |la |el )?\pL+| cada| y |$|,)`)
 
 func table(text string) (list []replacing) {
 	for _, line := range strings.Split(strings.TrimSpace(text), "\n") {
@@ -123,6 +136,10 @@ func Spanish(lines []string) bool {
 
 // dosesInEnglish is a line in Spanish with how much, who, where and when in English.
 func dosesInEnglish(line string) string {
+	line = inLetters.ReplaceAllStringFunc(line, func(said string) string {
+		word := strings.FieldsFunc(said, func(r rune) bool { return r == ' ' || r == ',' })[0]
+		return spanishNumbers[strings.ToLower(word)] + said[len(word):]
+	})
 	for _, r := range spanishDoses {
 		line = r.of.ReplaceAllString(line, r.by)
 	}
@@ -144,3 +161,35 @@ func (r *Reader) meant(l *Line) {
 		d.Sides, d.sides = 2, 2
 	}
 }
+
+// ownWords is a cue, or a name, in the words in which the line that it was read from was typed: what was put into
+// English to be read is never told so.
+func ownWords(read, said string) string {
+	low, from, to, at := strings.ToLower(said), -1, -1, 0
+	if len(low) != len(said) || strings.Contains(low, strings.ToLower(read)) {
+		return read
+	}
+	for w := range strings.FieldsSeq(strings.ToLower(read)) {
+		i := strings.Index(low[at:], w)
+		if i < 0 || len(w) < 2 {
+			continue
+		}
+		if at += i; from < 0 {
+			from = at
+		}
+		at += len(w)
+		to = at
+	}
+	if from < 0 {
+		return touches.ReplaceAllString(read, "a $1 toques")
+	}
+	if m := littleBefore.FindStringIndex(said[:from]); m != nil && strings.HasPrefix(read, "with ") {
+		from = m[0]
+	}
+	return said[from:to]
+}
+
+var (
+	touches      = regexp.MustCompile(`^(\d) touch$`)
+	littleBefore = regexp.MustCompile(`(?i)\bcon (?:el |la |los |las )?$`)
+)
