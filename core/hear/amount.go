@@ -54,8 +54,11 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 		a.Sides = 0
 	}
 	if a.Seconds > 0 && a.Rest > 0 && c.timed == nil { // 20 s on, 10 off
-		a.Sets = max(1, cmp.Or(of(c.sets), of(c.times), of(c.count)))
+		a.Sets = max(1, a.Sets, cmp.Or(of(c.sets), of(c.times), of(c.count)))
 		return a
+	}
+	if h.bareWay(name, &a) { // A skip 2 x 30, walk back
+		a.Trips, a.Metres, a.Sets, a.Reps = a.Sets, a.Reps, 0, 0
 	}
 	repeats := max(of(c.times), of(c.sets))
 	switch goes := h.Goes(name); {
@@ -88,6 +91,18 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 	}
 	return a
 }
+
+// bareWay tells whether so often so many of what goes somewhere are lengths of so many metres: people walk back, or
+// it is said how fast they go.
+func (h *hearing) bareWay(name string, a *Amount) bool {
+	if a.Sets == 0 || a.Reps < 10 || int(a.Reps)%5 != 0 || a.Metres > 0 || !h.Goes(name) {
+		return false
+	}
+	return len(a.Efforts) > 0 || strings.Contains(strings.ToLower(h.line), "walk back") || runs.MatchString(name)
+}
+
+// runs are what is said to be so often so far without a unit.
+var runs = regexp.MustCompile(`(?i)\b(?:strides?|sprints?|accels?|accelerations?|flys|flying|build-?ups?|tempo runs?)\b`)
 
 // counts takes a mark that says how many.
 func (h *hearing) counts(a *Amount, c *counted, m *mark) bool {
@@ -185,7 +200,7 @@ func (h *hearing) how(a *Amount, c *counted, m *mark, name string) {
 			a.Reps = m.sets
 		}
 	case roleOnOff:
-		a.Seconds, a.Rest = m.n, m.least
+		a.Seconds, a.Rest, a.Sets = m.n, m.least, m.sets
 	case roleRest:
 		a.Rest = m.n
 	case roleEfforts:

@@ -77,6 +77,12 @@ func (h *hearing) conditions() {
 	for i := 1; i < len(h.words); i++ {
 		w := &h.words[i]
 		starts := h.words[i-1].delimits() || h.words[i-1].is == "or"
+		if aside := w.is == "while" && i+2 < len(h.words) && (h.people(i+1, i+2) || h.is(i+1, "the") && h.people(i+2, i+3)); starts && aside { // while the others do something else
+			for ; i < len(h.words) && h.words[i].is != "." && h.words[i].is != ")" && h.words[i].is != ";"; i++ {
+				h.aside[i] = true
+			}
+			continue
+		}
 		if !starts || !(w.is == "if" || w.is == "unless" || w.is == "late" || w.is == "when" || w.is == "whoever") {
 			continue
 		}
@@ -154,6 +160,14 @@ func (h *hearing) fits(m *mark) float64 {
 		if slices.Contains([]string{"knee", "foot", "row", "leg", "line", "squat", "pocket"}, next) {
 			return unfit
 		}
+	case roleMetres:
+		if m.text == "bare" && (next != "" && next != "easy" && next != "steady" && next != "x" || h.is(m.to, "x", "percent") || m.from == 0 || !h.is(m.from-1, "jog", "run", "jogging", "running", "easy", "steady", "carrera", "trote", "swim", "row", "tempo", "skipping")) { // jog 800
+			return unfit
+		}
+	case roleLoad:
+		if m.text == "stand" && next != "" {
+			return unfit
+		}
 	case roleSide, roleWays:
 		return h.fitsSide(m, next)
 	}
@@ -175,6 +189,8 @@ func (h *hearing) angle(m *mark) bool {
 func (h *hearing) fitsSide(m *mark, next string) float64 {
 	one, counted := h.is(m.from, "a", "an"), m.from > 0 && h.words[m.from-1].numeral
 	switch {
+	case m.text == "other" && (m.from == 0 || !h.words[m.from-1].delimits() && !h.is(m.from, "then", "and")):
+		return unfit
 	case one && next != "" && h.Word(next) && !counted && (h.Moves(next) || h.Moves(h.words[m.to-1].is+" "+next)), // "a calf stretch"
 		next == "together",
 		one && h.is(m.to-1, "box", "wall", "goal", "corner", "spot", "end", "basket") && !counted: // "tag in a box"
@@ -277,7 +293,7 @@ func (h *hearing) fitsCount(m *mark, next string) float64 {
 		return unfit
 	case h.is(m.from-1, "the") && m.from > 1 && h.is(m.from-2, "from", "at", "on", "off", "past", "behind", "inside", "outside") && alone: // "from the 45"
 		return unfit
-	case h.is(m.from-1, "off", "from", "after"), m.least > m.n, alone && h.is(m.from-1, "to") && !h.is(m.from-2, "up") && m.from > 1 && !h.words[m.from-2].numeral:
+	case h.is(m.from-1, "off", "from", "after", "every"), m.least > m.n, alone && h.is(m.from-1, "to") && !h.is(m.from-2, "up") && m.from > 1 && !h.words[m.from-2].numeral:
 		return unfit
 	case spelt && m.n > 2 && (slices.Contains(natural, next) || h.is(m.to+1, "each", "per", "both", "either")):
 		return 0

@@ -41,7 +41,7 @@ func (h *hearing) heading() Reading {
 			r.Score--
 		}
 	}
-	if only(h.words[c.from:c.to], littleWords) {
+	if only(h.words[c.from:c.to], littleWords) || h.is(c.from, "for", "in", "on", "at", "with") && c.to-c.from <= 2 {
 		r.Score -= 8
 	}
 	return r

@@ -1,5 +1,7 @@
 package hear
 
+import "regexp"
+
 // ladder is the reading in which one thing is done so often from so far, and then so often from
 // further: throws 60 ft x 10, 90 ft x 10. Of what does not travel it is all of them, and from where
 // is told; of what does each length is a step.
@@ -11,7 +13,7 @@ func (h *hearing) ladder() Reading {
 	}
 	var rungs []int
 	for k := range h.marks {
-		if h.marks[k].role == roleTrips {
+		if m := &h.marks[k]; m.role == roleTrips || m.role == roleSetsReps && m.n >= 10 && int(m.n)%5 == 0 && bareLadder.MatchString(h.line) {
 			rungs = append(rungs, k)
 		}
 	}
@@ -33,7 +35,7 @@ func (h *hearing) ladder() Reading {
 	r.Score += float64(len(rungs))
 	a := r.Amount
 	if !h.Goes(r.Name) {
-		a.Trips, a.Metres, a.Reps = 0, 0, 0
+		a.Trips, a.Metres, a.Reps, a.Sets = 0, 0, 0, 0
 		for _, k := range rungs {
 			a.Reps += h.marks[k].sets
 		}
@@ -41,12 +43,16 @@ func (h *hearing) ladder() Reading {
 		return r
 	}
 	r.Is, r.Times, r.Amount = Combo, 1, Amount{Rest: a.Rest, Efforts: a.Efforts}
+	a.Sets, a.Reps = 0, 0
 	for _, k := range rungs {
 		a.Trips, a.Metres = h.marks[k].sets, h.marks[k].n
 		r.Steps = append(r.Steps, Step{r.Name, a})
 	}
 	return r
 }
+
+// bareLadder is a row of so often so far without a unit: "starts: 1x10, 2x20, 1x30".
+var bareLadder = regexp.MustCompile(`(?i)\b(?:starts|sprints|strides|runs|accels|accelerations|flys|blocks)\b.*\d ?[x×] ?\d0\b, ?\d ?[x×] ?\d0\b`)
 
 // rungs is the reading in which so many are done from each of several distances: "20, 30, 40 yd x 3 each".
 func (h *hearing) rungs(m *mark) Reading {

@@ -135,6 +135,10 @@ func (h *hearing) lineToLine(i int) (m mark, is bool) {
 			metres, _ := h.lineName(one)
 			return mark{role: roleLine, from: i, to: j + 2, text: one, n: metres, weight: 4}, true
 		}
+		if j == i+2 && h.is(j+1, h.words[i].is) && h.is(j+2, h.words[i+1].is) && !h.words[i].numeral && !slices.Contains(bodily, h.words[i].is) && !slices.Contains(bodily, h.words[i+1].is) { // lane line to lane line
+			metres, _ := h.lineName(strings.ToLower(h.text(i, j)))
+			return mark{role: roleLine, from: i, to: j + 3, text: strings.ToLower(h.text(i, j)), n: metres, weight: 4}, true
+		}
 		_, known := h.lineName(a)
 		if h.is(k+2, "line") && h.is(k+1, "m", "yd") && h.words[k].numeral { // goal line to the 5 m line
 			return mark{role: roleLine, from: i, to: k + 3, text: strings.ToLower(h.text(k, k+3)), n: metres(h.words[k].is, " "+h.words[k+1].is), weight: 5}, known

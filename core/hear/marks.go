@@ -118,7 +118,7 @@ var patterns = []pattern{
 		}
 		return m.n >= 1 && m.n <= 200
 	}),
-	say(roleCount, 1.2, `«R» (?:rep|goes|go|balls?|strokes?|hits?|touches|tries|try|swings?|serves?|shots?|throws?|passes|kicks?|catches|hops?|jumps?|lifts?|turns?|pushes|hurdles?|lunges?|contacts?|blocks?|makes|puts|buckets|goals|attempts|taps|steps?)`, func(g []string, m *mark) bool {
+	say(roleCount, 1.2, `«R» (?:rep|goes|go|balls?|strokes?|hits?|touches|tries|try|swings?|serves?|shots?|throws?|passes|kicks?|catches|hops?|jumps?|lifts?|turns?|pushes|hurdles?|lunges?|contacts?|blocks?|makes|puts|plays?|points?|rallies|rally|overs?|deliveries|looks|phases|pulls?|takes|efforts|buckets|goals|attempts|taps|steps?)`, func(g []string, m *mark) bool {
 		m.least, m.n = num(g[1]), num(g[2])
 		return m.n >= 1 && m.n <= 200
 	}),
@@ -137,6 +137,15 @@ var patterns = []pattern{
 			m.list = append(m.list, metres(one, g[0]))
 		}
 		return (m.n > 1 || strings.HasSuffix(g[0], "each")) && len(m.list) <= 8 && slices.IsSorted(m.list) && (len(m.list) > 2 || strings.Contains(g[1], "and"))
+	}),
+	say(roleRungs, 9, `(\d+ «L»(?:(?: ,| and| then|) \d+ «L»){1,})(?: ,| x| -| --|) «N» (?:of )?each(?: distance| one)?`, func(g []string, m *mark) bool {
+		m.n = num(g[2])
+		for w := range strings.FieldsSeq(g[1]) {
+			if n := num(w); n > 0 {
+				m.list = append(m.list, metres(w, g[0]))
+			}
+		}
+		return m.n > 0 && len(m.list) <= 8
 	}),
 	say(roleRungs, 3, `(\d+ «L»(?:(?: ,| and| then|) \d+ «L»){2,})`, func(g []string, m *mark) bool {
 		m.n, m.text = 1, "bare"
@@ -158,6 +167,8 @@ var patterns = []pattern{
 		m.n = 2
 		return !strings.Contains(g[0], "a box") && !strings.Contains(g[0], "a wall") && !strings.Contains(g[0], "a hand") && !strings.Contains(g[0], "a corner") && !strings.Contains(g[0], "a goal") || !strings.Contains(g[0], " a ")
 	}),
+	say(roleSide, 2.5, `(?:from |on |at |off |to |)(?:each|ea|either|both|per) (?:block|elbow|post|sideline|touchline|baseline|pin|antenna|corridor)s?`, func(_ []string, m *mark) bool { m.n = 2; return true }),
+	say(roleSide, 2, `(?:then |and |on |)(?:the )?other (?:side|leg|arm|foot|hand|one)(?: too)?`, func(_ []string, m *mark) bool { m.n, m.text = 2, "other"; return true }),
 	say(roleSide, 2, `(?:(?:ea|e|p)/[a-z]+|l/r|r/l|b/s|ea|ea side|both sides|left and right|left / right|right and left|on both sides|both sides too)(?: of the body)?`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleSide, 2, `(?:then |and |, )*(?:swap|switch|change|repeat)(?: on)?(?: the)?(?: other)? (?:side|leg|arm|hand)s?(?: and repeat)?`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleSide, 1.5, `(?:then |and )?(?:the )?same (?:on )?(?:the )?other (?:side|leg|arm|hand|way)`, func(g []string, m *mark) bool { m.n = 2; return true }),
@@ -255,8 +266,15 @@ var patterns = []pattern{
 	say(roleBreaths, 3, `(?:for |hold )?«N» (?:slow |deep |big |long |easy |full |calm |nice |good |proper )*breath(?: in)?`, func(g []string, m *mark) bool { m.n = num(g[1]); m.text = g[0]; return true }),
 	say(roleOnOff, 8, `«D» on (?:, |/ |and )?«D» (?:off|rest)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); _, m.least = span(g[2]); return true }),
 	say(roleOnOff, 8, `«D» (?:on )?(?:, |/ |and )?«N» (?:s )?(?:off|rest)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); m.least = num(g[2]); return true }),
+	say(roleOnOff, 9, `«N» (?:x|rounds? of|sets? of) «D» ?(?:/|on|on /|on ,) «N»(?: s| min)?(?: off| rest| easy)?`, func(g []string, m *mark) bool {
+		m.sets = num(g[1])
+		_, m.n = span(g[2])
+		m.least = num(g[3])
+		return m.sets <= 40
+	}),
 	say(roleOnOff, 8, `«N» (?:s )?on (?:, |/ |and )?«N» (?:s )?(?:off|rest)`, func(g []string, m *mark) bool { m.n, m.least = num(g[1]), num(g[2]); return true }),
 	say(roleOnOff, 8, `«D» (?:work |hard |, )+«D» (?:easy|rest|off)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); _, m.least = span(g[2]); return true }),
+	say(roleMetres, 1.5, `[1-9]00|1[0-9]00|2000`, func(g []string, m *mark) bool { m.n, m.text = num(g[0]), "bare"; return true }),
 	say(roleRest, 4, `«D» (?:rest|recovery|between|breather|off|in between|to recover)(?: between)?(?: each| sets?| set| reps?| rep| rounds?| round| goes| them| runs?)*`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
 	say(roleRest, 5, `(?:and |then )?(?:give (?:them|us|everyone|everybody) |have |take )«D» (?:rest|break|breather)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
 	say(roleRest, 4, `(?:with |and |, )?(?:rest|recover|recovery|break)(?: for| of)? «D»(?: between)?(?: each| sets?| set| reps?| rep| goes)*`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
@@ -329,6 +347,7 @@ var patterns = []pattern{
 	say(roleAt, 3, `(?:at|@) (?:t- )?«N»(?: min)?(?: (?:out|to go|before|ish))?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 && m.n >= 1 }),
 	say(roleAt, 3, `(?:t- |t )?«N» (?:min )?(?:out|to go|before (?:ko|kick-off|kickoff|start|the start|throw-in|puck drop|tip-off|first [a-z]+|we start|the off))`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 }),
 	say(roleAt, 3, `(?:t- )?«N»(?: min)? before`, func(g []string, m *mark) bool { m.n, m.text = num(g[1]), "before"; return m.n <= 150 }),
+	say(roleAt, 6, `(?:t- )?«N»(?: min)? before (?:so|and|but|cos|then)`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 }),
 	say(roleAt, 5, `(quarter of an|half an|1|an) hour (?:to go|out|before)`, func(g []string, m *mark) bool {
 		m.n = map[string]float64{"q": 15, "h": 30, "1": 60, "a": 60}[g[1][:1]]
 		return true
@@ -344,15 +363,17 @@ var patterns = []pattern{
 	say(roleFirst, 4, `(?:for )?(?:the )?first «N» min`, func(g []string, m *mark) bool { m.n = num(g[1]); return true }),
 	say(roleNone, 3, `the first «N» min`, nil),
 	say(roleStraight, 4, `(?:straight|right|directly|immediately) after (?:the )?([a-z' -]{3,30}?)`, func(g []string, m *mark) bool { m.text = g[1]; return true }),
-	say(roleBefore, 2, `(?:before|until|til) (?:the )?([a-z][a-z' -]{2,40})`, func(g []string, m *mark) bool { m.text = g[1]; return true }),
+	say(roleBefore, 2, `(?:before|until|til) (?:the )?([a-z][a-z' -]{2,40})`, func(g []string, m *mark) bool { m.text = g[1]; return !strings.HasPrefix(g[1], "so ") }),
 	say(roleAfter, 2, `after (?:the )?([a-z][a-z' -]{2,30})`, func(g []string, m *mark) bool { m.text = g[1]; return true }),
 	// What only begins a sentence, or ends one.
 	say(roleWho, 4, `(?:year|yr|grade|under|u) \d+ ?s?(?: only)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleWho, 3, `(?:in|by) (?:pairs?|threes|fours|fives|twos|[2345] s|partners|small groups|groups)`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleLoad, 3, `«N» (?:kg|kgs|kilo|kilos|lb|lbs|cm|inch|inches|mm|bar)`, nil),
 	say(roleNone, 3, `(?:part|phase|block|stage|station) \d`, func(g []string, m *mark) bool { m.text = "part"; return true }),
-	say(roleLoad, 4, `across the (?:«N» - «L» |«N» «L» )?(?:box|area|court|pitch|hall|gym|field|key|circle|goal|track|mat|pool|rink|ice|floor|lane|lanes|road|car park)`, func(_ []string, m *mark) bool { m.text = "across"; return true }),
+	say(roleLoad, 4, `across the (?:«N» - «L» |«N» «L» )?(?:box|area|court|pitch|hall|gym|field|key|circle|goal|track|mat|pool|rink|ice|floor|lane|lanes|road|car park|\d\d)`, func(_ []string, m *mark) bool { m.text = "across"; return true }),
 	say(roleLoad, 4, `«N» (?:lines?|lanes?|groups?|teams?|queues?|files?) of «N»`, nil),
+	say(roleLoad, 2.5, `(?:in )?«N» (?:lines|lanes|groups|teams|queues|files|waves|grids|squares)`, func(_ []string, m *mark) bool { m.text = "stand"; return true }),
+	say(roleLoad, 5, `x «N» (?:grids|boxes|squares|pitches|courts|lanes|groups)`, nil),
 	say(roleLoad, 3, `in «N» (?:lines?|lanes?|groups?|teams?|queues?|files?|waves?)`, nil),
 	say(roleLoad, 3, `[123] touch(?:es)?(?: only| max)?`, nil),
 	say(roleNone, 5, `on all (?:4 s|fours|4)`, nil),
@@ -360,6 +381,7 @@ var patterns = []pattern{
 	say(roleWho, 3, `(?:the )?(?:front|back|second|middle|tight|top|bottom|outside|inside|first|full back|half back|full forward|half forward|full-back|half-back|full-forward|half-forward) (?:row|rows|[345]|half|halves|line|lines)(?: only)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleWho, 3, `(?:no|number|nos|numbers) \d+(?:(?: ,| and| to| -| /)+ \d+)*`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleWho, 1, `\d+(?:(?: ,| and| to| -| / )+ \d+)* (?:and|/) \d+`, func(g []string, m *mark) bool { m.text = "numbers"; return true }),
+	say(roleWho, 6, `for (?:nos? |numbers? |the )?\d+(?:(?: ,| and| /)+ \d+)+`, func(g []string, m *mark) bool { m.text = "for"; return true }),
 	say(roleWho, 4, `\d+ s(?: ,| and| /) \d+ s`, func(g []string, m *mark) bool { m.text = "shirts"; return true }),
 	say(roleWho, 4, `# \d+(?:(?: ,| and| to| /)* # \d+)*`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleLoad, 4, `«N» turns? of «N»`, nil),

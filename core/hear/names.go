@@ -15,9 +15,9 @@ var (
 		at from with without by for to the your their my his her facing holding walk walking finish get stay stop breathe breath reach drive push pull
 		squeeze stick stand sit relax build easy-does-it own any anywhere everyone only just plus rest water drink then and or but second third last first other
 		one two free easy-peasy outside inside opposite chucking calling ready next catch-up let lets let's try call shout count chat talk use bring leave wear put take
-		whatever whoever whistle game race between before after than like left right focus think throwing hitting kicking`)
+		whatever whoever whistle game race between before after than like left right focus think throwing hitting kicking arriba abajo despacio suave rápido sin`)
 	tells   = strings.Fields("you your you're youre we we're were i i'm im me us is are was isn't isnt can can't cant will won't wont dont don't should somebody someone anyone nobody please pls remember nb forget listen lives belongs tonight tomorrow sorry thanks there's theres it's its he she they who'll who don't bajando subiendo")
-	preps   = strings.Fields("off on over under in out at from with without by for to through around round holding facing against before after while until till if every using off chucking behind along across")
+	preps   = strings.Fields("off on over under in out at from with without by for to through around round holding facing against before after while until till if every using off chucking behind along across sin desde contra hacia")
 	natural = strings.Fields("low high big small slow easy loose tall soft quiet hard fast nice good full long short wide")
 	body    = strings.Fields("hips hands feet knees arms legs chest head eyes elbows toes heels shoulders back")
 )
@@ -193,7 +193,7 @@ func (h *hearing) begun(a, b int, text string) float64 {
 // tooLong is what it costs a name that it holds where something is done, or with what.
 func (h *hearing) tooLong(a, b int, text string) (s float64) {
 	for i := a + 1; i+1 < b; i++ { // where it is done is told beside what it is called
-		if slices.Contains(preps, h.words[i].is) && h.is(i+1, "the", "your", "a", "their") && !h.Known(text) && !h.onKit(i) && (h.vocabulary(a, i) || h.movesBehind(a, b, text)) {
+		if slices.Contains(preps, h.words[i].is) && (h.is(i+1, "the", "your", "a", "their") || h.is(i, "against")) && !h.Known(text) && !h.onKit(i) && (h.vocabulary(a, i) || h.movesBehind(a, b, text)) {
 			s += 2
 			break
 		}
@@ -303,4 +303,4 @@ var groupWords = strings.Fields(`everyone everybody all squad team group lads gi
 	forwards backs attack defence defense keepers keeper gk gks goalies goalie pitchers pitcher catchers bowlers batters fielders outfielders infielders mids defenders attackers wings wingers centres guards bigs
 	setters hitters liberos libs outsides middles rucks throwers fwds ds dss lads jumpers sprinters kickers qbs wrs o-line d-line ol dl ol/dl pack d-men men pivots shooters rowers crew
 	pointers ones twos threes partners leads seconds year 8s 7s 9s 10s u12s u14s u16s u18s squad-a unit relievers starters anyone
-	porteros porteras delanteros delanteras defensas laterales colocadores colocadoras receptores receptoras lanzadores lanzadoras bateadores pivotes extremos aleros pilares medios zagueros titulares suplentes parejas todos todas`)
+	porteros porteras delanteros delanteras defensas laterales colocadores colocadoras receptores receptoras lanzadores lanzadoras bateadores pivotes extremos aleros pilares medios zagueros titulares suplentes parejas todos todas groups units specialists`)

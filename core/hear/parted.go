@@ -13,7 +13,7 @@ var notParts = strings.Fields("last first final the every in at from for to of b
 func (h *hearing) parted() {
 	for k := range h.marks {
 		first := &h.marks[k]
-		if !h.bare(first) {
+		if !h.bare(first) && !h.things(first) {
 			continue
 		}
 		of := []*mark{first}
@@ -37,6 +37,9 @@ func (h *hearing) parted() {
 // partsOf tells whether counts are of one thing: named before the first, or, where both are alike, behind it.
 func (h *hearing) partsOf(of []*mark) bool {
 	first := of[0]
+	if h.things(first) {
+		return h.toldOf(first.to, h.piece(first.to))
+	}
 	if first.from > 0 && !h.is(first.from-1, ":", "--") || first.from > 1 && h.Moves(strings.ToLower(h.text(0, first.from-1))) {
 		return h.is(first.to, "then") || h.toldOf(first.to, h.piece(first.to))
 	}
@@ -49,6 +52,11 @@ func (h *hearing) partsOf(of []*mark) bool {
 // bare tells whether a mark is a number that counts and says no more.
 func (h *hearing) bare(m *mark) bool {
 	return m.role == roleCount && m.to-m.from == 1 && m.n >= 1 && m.n <= 60 && !h.is(m.from-1, notParts...) && !h.inBrackets(m)
+}
+
+// things tells whether a mark counts what it names, and nothing else of the line is done: "10 shots close, 5 long".
+func (h *hearing) things(m *mark) bool {
+	return m.role == roleCount && m.to-m.from == 2 && h.words[m.from].numeral && !h.words[m.to-1].numeral && m.n <= 60 && (m.from == 0 || h.is(m.from-1, ":", "--"))
 }
 
 // piece is where what is said of a count ends: at a sign, a number, a word that joins.

@@ -44,7 +44,7 @@ func (h *hearing) whoFirst() int {
 		return 0
 	case h.Person(text) || !h.Moves(text) && (groupLike(h.words[c.from:c.to]) || groupLike(h.words[c.from:c.from+1])):
 		return 0
-	case c.to-c.from == 1 && strings.HasSuffix(text, "s") && !h.Known(text) && h.Moves(h.text(next.from, next.to)):
+	case c.to-c.from == 1 && strings.HasSuffix(text, "s") && !h.Known(text) && (h.Moves(h.text(next.from, next.to)) || next.after == ":" && h.noun() > c.to && !h.Moves(text)):
 		return 0
 	case h.Moves(text) || h.Known(text) || c.to-c.from > 3 || len(c.marks) > 0:
 		return -1
@@ -79,6 +79,17 @@ func (h *hearing) single() Reading {
 		return h.named(i, i+1, 4)
 	}
 	last, each := h.whoLast(), h.eachCounted(who)
+	if i := h.noun(); i >= 0 && (i < 2 || h.is(i-2, ":", "--")) { // "slips: 12 catches each off the face"
+		score := 3.2 - h.others(-1, who)
+		if slices.ContainsFunc(h.marks, func(m mark) bool { return m.to == i+1 && m.role == roleParts }) {
+			score = 7
+		}
+		best = h.named(i, i+1, score)
+		if who >= 0 {
+			best.Who = append(best.Who, h.text(h.chunks[who].from, h.chunks[who].to))
+			best.Score += 1.5
+		}
+	}
 	for k := range h.chunks {
 		c := &h.chunks[k]
 		if k == who || k == last || c.from >= c.to {
@@ -165,13 +176,14 @@ func (h *hearing) label(c *chunk) bool {
 		return false
 	}
 	text := strings.ToLower(h.text(next.from, next.to))
-	return (h.Moves(text) || h.Known(text)) && !h.Known(strings.ToLower(h.text(c.from, c.to)))
+	counted := next.to-next.from <= 3 && len(next.marks) > 0 && h.numbered(next) && !slices.Contains(preps, h.words[next.from].is)
+	return (h.Moves(text) || h.Known(text) || counted) && !h.Known(strings.ToLower(h.text(c.from, c.to)))
 }
 
 // noun is the word of what is counted, of a line that names nothing else: "20 kicks"; -1: none.
 func (h *hearing) noun() int {
 	for _, m := range h.marks {
-		if last := &h.words[m.to-1]; (m.role == roleCount || m.role == roleLaps) && m.to-m.from > 1 && !last.numeral && (m.role == roleLaps || h.Word(last.is) || h.Moves(last.is)) {
+		if last := &h.words[m.to-1]; (m.role == roleCount || m.role == roleLaps || m.role == roleParts && m.text == "told") && m.to-m.from > 1 && !last.numeral && (m.role == roleLaps || h.Word(last.is) || h.Moves(last.is)) {
 			if at := slices.IndexFunc(h.words[m.from:m.to], func(w word) bool { return w.is == "lap" }); at >= 0 { // "laps of the hall"
 				return m.from + at
 			}

@@ -167,7 +167,7 @@ func (l *Line) toldWhere(to string) {
 }
 
 // rosterOf are people in short, several of them, before a colon: "GS + GA: shots".
-var rosterOf = regexp.MustCompile(`^\s*((?:[A-Z][A-Za-z0-9]{0,4}|\d{1,2})(?: ?(?:\+|&|/|,|and) ?(?:[A-Z][A-Za-z0-9]{0,4}|\d{1,2}))+): *(.+)$`)
+var rosterOf = regexp.MustCompile(`^\s*((?:[A-Z][A-Za-z0-9]{0,4}|\d{1,2})(?:(?: ?(?:\+|&|/|,|and) ?| )(?:[A-Z][A-Za-z0-9]{0,4}|\d{1,2}))+): *(.+)$`)
 
 // rosterFirst are people in short straight before what they do: "QBs, WRs, TEs routes on air".
 var rosterFirst = regexp.MustCompile(`^\s*([A-Z]{1,3}s?(?: ?(?:\+|&|/|,|and) ?[A-Z]{1,3}s?)+) +([a-z].+)$`)
@@ -190,7 +190,7 @@ func (r *Reader) roster(text string) (who []string, rest string) {
 	return who, m[2]
 }
 
-var rosterPart = regexp.MustCompile(` ?(?:\+|&|/|,|\band\b) ?`)
+var rosterPart = regexp.MustCompile(` ?(?:\+|&|/|,|\band\b) ?| `)
 
 // drilled is a line that a coach says is a drill.
 func (r *Reader) drilled(text string) Line {

@@ -180,6 +180,22 @@ func (r *Reader) better(ruled, heard Line) Line {
 // ofTheirs is one thing to do of which people may choose.
 var ofTheirs = regexp.MustCompile(`(?i)^[^:]* or [^:]*\b(?:your|their) choice\b`)
 
+// overlooks tells whether the rules took for something else what the other reading knows: strokes in a name for
+// its parts, a line of the ground and so many lengths for two times, where something is sent from for where
+// people go.
+func (r *Reader) overlooks(ruled, heard *Line) bool {
+	h, d := heard.Dose, ruled.Dose
+	if h == nil {
+		return false
+	}
+	if d == nil {
+		return ruled.Window != nil && heard.Window == nil && heard.At == nil
+	}
+	slash := len(d.Parts) > 1 && d.PartReps == nil && h.Parts == nil && strings.Contains(heard.Name, d.Parts[0]+"/"+d.Parts[1])
+	from := d.To != "" && h.To == "" && h.Kind != drill.Travel && strings.Contains(strings.ToLower(ruled.Said), "from the "+d.To)
+	return slash || from
+}
+
 // unitLeft is a cue that begins with a unit whose number was taken for something else.
 var unitLeft = regexp.MustCompile(`(?i)^(?:minutes?|mins?|seconds?|secs?|metres?|yards?|reps?|rounds?|sets?)\b`)
 
@@ -220,7 +236,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn
 		several = !slices.ContainsFunc(heard.Drills, func(one Line) bool { return one.Dose == nil || one.Dose.Reps != 1 }) && several
 	}
-	if several || len(lost(ruled, ruled.Said)) > 0 || heard.At != nil && ruled.At == nil && ruled.Window == nil && ruled.Dose != nil && heard.Dose == nil || heard.Is == IsBlock && heard.score >= 7 && ruled.Dose == nil && ruled.Code == "" || heard.Is == IsFixed && heard.score >= 6 && heard.At != nil && ruled.Dose == nil || slices.ContainsFunc(slices.Concat(ruled.Cues, strings.Split(ruled.Note, ", ")), unitLeft.MatchString) {
+	if several || len(lost(ruled, ruled.Said)) > 0 || heard.At != nil && ruled.At == nil && ruled.Window == nil && ruled.Dose != nil && heard.Dose == nil || heard.Is == IsBlock && heard.score >= 6 && (ruled.Dose == nil || len(ruled.Dose.Parts) > 1 && ruled.Dose.Reps == 0) && ruled.Code == "" || heard.Is == IsFixed && heard.score >= 6 && heard.At != nil && ruled.Dose == nil || r.overlooks(ruled, heard) || slices.ContainsFunc(slices.Concat(ruled.Cues, strings.Split(ruled.Note, ", ")), unitLeft.MatchString) {
 		return false
 	}
 	if ruled.Is == IsDrills && heard.Times < 2 {

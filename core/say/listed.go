@@ -74,7 +74,7 @@ func falls(lines []string, signed bool) bool {
 }
 
 // labelled is a line of several drills under a word that says what they are: "bands: ER 10, IR 10".
-var labelled = regexp.MustCompile(`^([A-Za-z][A-Za-z'&/ -]*?(?: in [2345]s)?(?: \([^)]*\))?|[Ii]n (?:[2345]s|pairs|twos|threes|fours))(?: ?: | [-–—] )(\S.*)$`)
+var labelled = regexp.MustCompile(`^((?:drills|dynamics?|moves|run drills|running drills|sprint drills|mobility|footwork|movement prep) \d+ ?(?:m|yds?|yards|metres)(?: x ?\d+)?|[A-Za-z][A-Za-z'&/ -]*?(?: in [2345]s)?(?: \([^)]*\))?|[Ii]n (?:[2345]s|pairs|twos|threes|fours))(?: ?: | [-–—] )(\S.*)$`)
 
 // unfold parts a line of several drills, each with its own amount, from the word before them that says
 // what they are; nil where it is no such line. Parts and sides of one drill stay with it. A peer of headings
@@ -87,13 +87,16 @@ func unfold(text string, peer bool, person func(string) bool) (head string, dril
 		return "", nil
 	}
 	label, together := strings.TrimSpace(inBrackets.ReplaceAllString(m[1], "")), inGroups.MatchString(m[1])
-	if !together && (len(strings.Fields(label)) > 5 || hear.Group(label) || notLabels.MatchString(label) || event(label) && !beforeWhat.MatchString(label) || section(label) || person(label) || anyAmount.MatchString(label)) {
+	if !together && (len(strings.Fields(label)) > 5 || hear.Group(label) || notLabels.MatchString(label) || event(label) && !beforeWhat.MatchString(label) || section(label) || person(label) || anyAmount.MatchString(label) && !oneDose.MatchString(m[1])) {
 		return "", nil
 	}
 	ofBody := stretched.MatchString(label)
 	moves, parts := 0, 0
 	for _, one := range outside(m[2], ',') {
 		one = strings.TrimPrefix(strings.TrimPrefix(one, "and "), "then ")
+		if of := oneDose.FindStringSubmatch(m[1]); of != nil && !anyAmount.MatchString(one) { // "drills 20 m x 2: A skip, B skip"
+			one = strings.TrimRight(one, " .") + " " + of[1]
+		}
 		name := strings.TrimSpace(oneAmount.ReplaceAllString(amountWords.ReplaceAllString(inBrackets.ReplaceAllString(one, " "), " "), " "))
 		if name == "" || !anyAmount.MatchString(inBrackets.ReplaceAllString(one, "")) || len(strings.Fields(name)) > 6 || cueWords.MatchString(name) {
 			return "", nil
@@ -116,6 +119,9 @@ func unfold(text string, peer bool, person func(string) bool) (head string, dril
 	}
 	return headMark + strings.TrimSpace(m[1]) + when, drills
 }
+
+// oneDose is a label that says how much of each of what follows it.
+var oneDose = regexp.MustCompile(`(?i)^[a-z ]+? (\d+ ?(?:m|yds?|yards|metres)(?: x ?\d+)?)$`)
 
 // inPlaces is a label that only says where what follows it is done.
 var inPlaces = regexp.MustCompile(`(?i)^(?:then |next |now )?(?:in|on|at|by) (?:the|a|your) `)

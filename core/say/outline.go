@@ -74,6 +74,9 @@ var (
 	greetings  = regexp.MustCompile(`(?i)^(?:hi|hello|hey|dear|morning|evening|thanks|thank you|cheers|good luck|see you|regards|love)\b`)
 )
 
+// startsAt is a time of the day in a title.
+var startsAt = regexp.MustCompile(`(?i)\b\d{1,2}[:.]\d\d\b|\b\d+ ?m\b`)
+
 // longestAside is how long a line may be that is kept as a note at once: of a longer one each
 // sentence is looked at.
 const longestAside = 150
@@ -195,6 +198,8 @@ func (k *sketch) told(i int, first bool) string {
 		return headMark + text
 	case strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && own:
 		return k.plain[i]
+	case first && own && i+1 < len(k.typed) && strings.TrimSpace(k.typed[i+1]) == "" && startsAt.MatchString(text) && movement.Lead(startsAt.ReplaceAllString(text, "")) == "":
+		return noteMark + text
 	case greetings.MatchString(text) && len(text) <= longestAside, first && own && n < len(k.typed) && k.title(text, n):
 		return noteMark + text
 	case n < len(k.typed) && own && ofMinutes.MatchString(text) && (k.marks[n] != unmarked || indent(k.typed[n]) > indent(k.typed[i])) && heads(ofMinutes.ReplaceAllString(text, "$1")) && movement.Lead(text) == "":
@@ -287,6 +292,9 @@ func uncount(lines []string, marks []mark) {
 	}
 }
 
+// cellToGo is a row of which the first cell is when.
+var cellToGo = regexp.MustCompile(`^\s*\|? ?(-?\d{1,3} ?(?:'|′|mins?)|\d{1,2}[:.]\d\d) +\| +([^|]+?) *\|?$`)
+
 // uncell makes lines of a table's rows: what is done, how much, and what is told; its head is a note.
 func uncell(lines []string) {
 	rows := 0
@@ -296,7 +304,9 @@ func uncell(lines []string) {
 		}
 	}
 	for i := range lines {
-		if rows >= 3 { // a table of strokes
+		if m := cellToGo.FindStringSubmatch(lines[i]); m != nil { // when, and what
+			lines[i] = m[1] + " - " + m[2]
+		} else if rows >= 3 { // a table of strokes
 			lines[i] = strings.ReplaceAll(strings.Trim(lines[i], "| "), " | ", "\t")
 		}
 	}

@@ -12,6 +12,7 @@ import (
 // ones that say as much, in the order in which they are put. What drills are called stays as it is.
 var spanishDoses = table(`
 ^([\pL ]{3,30}?) ?(?:->|→) ?(\pL.*)$ => $1: $2
+^(\pL+) con (?:el |la )?((?-i:\p{Lu})\pL+)[,:] (.+)$ => $1: $3, with $2
 ^con (?:el |la )?(\pL+): (.+)$ => $2 (with $1)
  con (?:el |la )?(segundo entrenador|segunda entrenadora|entrenador|entrenadora|fisio|prepa|utilero|ayudante|capit[aá]na?) => , with the $1
  a (?:un|1) toque\b => , 1 touch
@@ -25,6 +26,10 @@ var spanishDoses = table(`
 (\d+), (\d+) y (\d+) ?% => $1, $2 and $3 %
 (\d+) y (\d+) ?% => $1 and $2 %
 , (\d+)(?: min\pL*)? antes$ => , $1 before
+\b(\d+) por (?:jugador|jugadora|cabeza|persona)\b => $1 each
+\baguant(?:a|ar|ando) (\d+)\b => hold $1
+(\d+) x (pierna|lado|brazo|pie|mano)\b => $1 por $2
+, (\d+) (?:tiros|disparos|lanzamientos)\b => , $1 shots
 \bun minuto y medio\b|\bminuto y medio\b => 90 s
 \bmedio minuto\b => 30 s
 \b(?:un|1) minuto\b => 1 min
@@ -186,7 +191,10 @@ func ownWords(read, said string) string {
 	if m := littleBefore.FindStringIndex(said[:from]); m != nil && strings.HasPrefix(read, "with ") {
 		from = m[0]
 	}
-	return said[from:to]
+	if span := said[from:to]; len(figures.FindAllString(span, -1)) <= len(figures.FindAllString(read, -1)) {
+		return span
+	}
+	return read
 }
 
 var (
