@@ -39,10 +39,12 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 	}
 	for _, k := range marks {
 		m := &h.marks[k]
-		if m.role == roleLoad && m.text == "across" && h.Goes(name) {
+		if m.role == roleLoad && m.text == "across" && (h.Goes(name) || slices.ContainsFunc(h.marks, func(b mark) bool { return b.role == roleBack && b.from == m.to })) {
 			c.line = true
-			a.Metres, _ = h.Line("across")
-			a.To = h.words[m.to-1].is
+			metres, known := h.Line(h.text(m.from, m.to))
+			if a.Metres = metres; !known {
+				a.Metres, _ = h.Line("across")
+			}
 		} else if !h.counts(&a, &c, m) && !h.goes(&a, &c, m) {
 			h.how(&a, &c, m, name)
 		}

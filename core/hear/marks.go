@@ -118,7 +118,7 @@ var patterns = []pattern{
 		}
 		return m.n >= 1 && m.n <= 200
 	}),
-	say(roleCount, 1.2, `«R» (?:rep|goes|go|balls?|strokes?|hits?|touches|tries|try|swings?|serves?|shots?|throws?|passes|kicks?|catches|hops?|jumps?|lifts?|turns?|pushes|hurdles?|lunges?|contacts?|blocks?|makes|puts|plays?|points?|rallies|rally|overs?|deliveries|looks|phases|pulls?|takes|efforts|buckets|goals|attempts|taps|steps?)`, func(g []string, m *mark) bool {
+	say(roleCount, 1.2, `«R» (?:rep|goes|go|balls?|strokes?|hits?|touches|tries|try|swings?|serves?|shots?|throws?|passes|kicks?|catches|hops?|jumps?|lifts?|turns?|pushes|hurdles?|lunges?|contacts?|blocks?|makes|puts|plays?|points?|rallies|rally|overs?|deliveries|looks|phases|buckets|goals|attempts|taps|steps?)`, func(g []string, m *mark) bool {
 		m.least, m.n = num(g[1]), num(g[2])
 		return m.n >= 1 && m.n <= 200
 	}),

@@ -92,7 +92,7 @@ func (h *hearing) single() Reading {
 	}
 	for k := range h.chunks {
 		c := &h.chunks[k]
-		if k == who || k == last || c.from >= c.to {
+		if k == who || k == last || c.from >= c.to || h.aside[c.from] {
 			continue
 		}
 		from, to, score := h.name(c, seen == 0)

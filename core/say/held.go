@@ -19,8 +19,17 @@ var (
 	doseHead  = regexp.MustCompile(`(?i)^([a-z][a-z '&/-]{2,28}?)(?:[.:,]|(?: [-–—])? \(| [-–—]) ?(.+?)\)?$`)
 )
 
+// wayAtEnd is how far what stands under a heading goes, at its end.
+var wayAtEnd = regexp.MustCompile(`(?i)^[a-z][a-z '&/-]*? ((?:across|over|to|the length of|from [a-z0-9 ]+ to) (?:the |our )?[a-z0-9 ]+?(?: (?:and|&) back)(?:,? x ?\d+)?)$`)
+
 // holds is what a heading says of each of its lines; "" where it says nothing of how much.
 func holds(text string) string {
+	if m := clockFront.FindStringSubmatch(text); m != nil {
+		text = m[2]
+	}
+	if m := wayAtEnd.FindStringSubmatch(text); m != nil && !headParts.MatchString(text) { // "moves across the area and back"
+		return m[1]
+	}
 	for _, at := range headParts.FindAllStringIndex(text, -1) {
 		if rest := strings.Trim(text[at[1]:], " ()-–—,.:"); heldDose.MatchString(rest) && !notHeld.MatchString(rest) && at[0] > 1 {
 			if first := headParts.FindStringIndex(rest); first == nil || heldDose.MatchString(rest[:first[0]]) {

@@ -98,7 +98,7 @@ func unfold(text string, peer bool, person func(string) bool) (head string, dril
 			one = strings.TrimRight(one, " .") + " " + of[1]
 		}
 		name := strings.TrimSpace(oneAmount.ReplaceAllString(amountWords.ReplaceAllString(inBrackets.ReplaceAllString(one, " "), " "), " "))
-		if name == "" || !anyAmount.MatchString(inBrackets.ReplaceAllString(one, "")) || len(strings.Fields(name)) > 6 || cueWords.MatchString(name) {
+		if name == "" || !hasWord.MatchString(name) || !anyAmount.MatchString(inBrackets.ReplaceAllString(one, "")) || len(strings.Fields(name)) > 6 || cueWords.MatchString(name) {
 			return "", nil
 		}
 		if partOnly.MatchString(name) {
@@ -119,6 +119,8 @@ func unfold(text string, peer bool, person func(string) bool) (head string, dril
 	}
 	return headMark + strings.TrimSpace(m[1]) + when, drills
 }
+
+var hasWord = regexp.MustCompile(`\pL{2,}|\b[A-Z]\b`)
 
 // oneDose is a label that says how much of each of what follows it.
 var oneDose = regexp.MustCompile(`(?i)^[a-z ]+? (\d+ ?(?:m|yds?|yards|metres)(?: x ?\d+)?)$`)
@@ -149,7 +151,9 @@ func partEnds(typed, lines []string) []bool {
 				deep, under = in, -1
 			}
 		case open && (atEnd.MatchString(text) || clockFront.MatchString(text)) && in <= deep: // it has a time of its own
-			ends[i], open = true, false
+			ends[i] = true
+			_, own := unfold(line, true, func(string) bool { return false })
+			open, under = own != nil || labelled.MatchString(text), -1
 		case open && (under == -1 && in <= deep || under > unmarked && m == under && in <= deep || in < deep || m == unmarked && below > unmarked && in <= deep):
 			ends[i], open = true, false
 		case below == -1:

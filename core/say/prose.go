@@ -142,6 +142,9 @@ func paragraphs(lines []string) bool {
 var goesOn = pattern(`^` + num + `~(?:of (?:those|them|these|each)|goes|times|reps|rounds|sets|each|(?:a|per)~(?:side|leg|arm|hand|foot)|x|at~\d+)\b`)
 
 // shortBefore is a word in short, which its full stop does not end a sentence with: no. 10.
+// littleFirst is a sentence that only says that people come in, or that it is over: "10.25 in. Water".
+var littleFirst = regexp.MustCompile(`(?i)^(?:(?:[-T]?\d{1,3}|\d{1,2}[:.]\d\d)\S* )?(?:back )?(?:in|out|off|done|finish|finished|over|up)$`)
+
 var shortBefore = regexp.MustCompile(`(?i)\b(?:no|nr|approx|max|min|secs?|mins|reps?|ea|vs|ca)$`)
 
 // thenFirst is a word that only joins a line to the one before it.
@@ -208,7 +211,7 @@ func sentences(text string) (list []string) {
 			from = at[1]
 			continue
 		}
-		if goesOn.MatchString(text[at[4]:]) || shortBefore.MatchString(text[:at[3]]) && text[at[4]] <= '9' { // "4 of those, full tilt" is of what stands before it
+		if littleFirst.MatchString(text[from:at[3]]) || goesOn.MatchString(text[at[4]:]) || shortBefore.MatchString(text[:at[3]]) && text[at[4]] <= '9' { // "4 of those, full tilt" is of what stands before it
 			continue
 		}
 		put(text[from : at[3]+1]) // with the full stop
