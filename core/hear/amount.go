@@ -67,6 +67,8 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 	case c.timed != nil && c.timed.sets == 0 && c.timed.n >= 45 && a.Metres > 0 && a.Trips == 0 && c.count == nil && c.times == nil && !c.back && !c.line: // so long, over so far
 		a.Metres = 0
 		h.inPlace(name, &a, &c)
+	case (c.times != nil || c.count != nil) && h.name1 > h.name0 && h.is(h.name1-1, "lap") && a.Laps == 0: // boundary laps x 2
+		a.Laps = max(of(c.times), of(c.count))
 	case a.Laps > 0:
 		if a.Laps == 1 && repeats > 0 {
 			a.Laps = repeats
@@ -128,7 +130,7 @@ func (h *hearing) counts(a *Amount, c *counted, m *mark) bool {
 			c.times = m
 		}
 	case roleSide:
-		c.both = h.is(m.from, "both") || h.is(m.from, "on") && h.is(m.from+1, "both")
+		c.both = slices.ContainsFunc(h.words[m.from:m.to], func(w word) bool { return w.is == "both" })
 		if once := h.before(m.from); once == nil || once.role != roleTimes || once.n != 1 { // "twice, once off each foot" is two
 			a.Sides = 2
 		}

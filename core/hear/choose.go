@@ -138,7 +138,7 @@ func (h *hearing) fits(m *mark) float64 {
 			return unfit
 		}
 	case roleNone:
-		if m.text == "named" && (next == "" || m.from > 0 && !h.words[m.from-1].delimits() && !h.clocked(m.from-1) || !h.besideCount(m) || unitsOnly[next] || h.is(m.to, "x", "each", "on", "and", "then", "or", "to", "per", "with", "in", "at", "from", "of", "for")) {
+		if m.text == "named" && (next == "" || m.from > 0 && !h.words[m.from-1].delimits() && !h.clocked(m.from-1) || !h.besideCount(m) && !slices.ContainsFunc(h.words[m.to:], func(w word) bool { return w.numeral && !w.spelt }) || unitsOnly[next] || h.is(m.to, "x", "each", "on", "and", "then", "or", "to", "per", "with", "in", "at", "from", "of", "for")) {
 			return unfit
 		}
 		if m.text == "angle" && !h.angle(m) || m.text == "part" && (next != "" || m.from > 2 || m.from > 0 && h.is(m.from, "block")) {
@@ -150,6 +150,10 @@ func (h *hearing) fits(m *mark) float64 {
 		}
 	case roleFiller:
 		if space := h.is(m.from, "find", "get") && h.is(m.from+1, "a", "your"); !space && (m.from != 0 || m.to == len(h.words) || h.is(m.to, "and") && h.is(m.from, "first") || h.words[m.to].numeral && m.to-m.from == 1 && h.is(0, "first")) {
+			return unfit
+		}
+	case roleLengths:
+		if strings.HasPrefix(next, "through") || h.is(m.to-1, "run") && (next == "up" || next == "ups" || next == "out" || next == "outs" || next == "in" || next == "ins") { // 1 run through
 			return unfit
 		}
 	case roleSets:
@@ -221,6 +225,8 @@ func (h *hearing) fitsWhen(m *mark, next string) float64 {
 	case m.role == roleAt && m.text != "clock" && m.n >= 60 && h.besideCount(m): // "ER at 90, 8 to 10": how far, or how hard
 		return unfit
 	case m.role == roleAt && h.is(m.from, "at") && next == "and" && h.is(m.to+1, tells...):
+		return 0
+	case m.role == roleAt && h.is(m.to-1, "out", "go") && slices.Contains([]string{"with", "in", "and", "so", "all", "for"}, next):
 		return 0
 	case m.text == "clock", m.role == roleAt && h.is(m.from, "at") && (slices.Contains(pronouns, next) || next == "for" && !h.numeral(m.to+1) || next == "to" && h.is(m.to+1, "the") && h.is(m.to+2, "start", "session", "off")):
 		return 0

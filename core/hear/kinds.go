@@ -26,6 +26,12 @@ func (h *hearing) heading() Reading {
 	if first < 0 {
 		if len(h.marks) > 0 && h.marks[0].role == roleWho {
 			r.Name, r.Score = h.marks[0].text, 2
+			if capitals(h.text(h.marks[0].from, h.marks[0].to)) && len(h.marks) == 1 || len(h.marks) == 2 && h.marks[1].role == roleTime && h.is(h.marks[1].from-1, "(") { // FRONT ROW (10 mins)
+				r.Name, r.Score = h.text(h.marks[0].from, h.marks[0].to), 7
+				if len(h.marks) == 2 {
+					r.Cues = append(r.Cues, h.text(h.marks[1].from, h.marks[1].to))
+				}
+			}
 			return r
 		}
 		return no
@@ -293,6 +299,9 @@ func (h *hearing) remark() Reading {
 			s--
 		}
 		if said > 0 && len(h.marks) == 0 {
+			s += 2
+		}
+		if h.asks && amounts == 0 {
 			s += 2
 		}
 	}

@@ -178,6 +178,12 @@ func (h *hearing) wholeLength(i int) (m mark, is bool) {
 	if j >= len(h.words) {
 		return m, false
 	}
+	if j+1 < len(h.words) && h.Moves(strings.ToLower(h.text(j, j+2))) { // widths of side skips
+		return m, false
+	}
+	if _, known := h.lineName(h.words[j].is); !known && !fields(h.words[j].is) && !h.is(j, "mat", "lane", "floor", "road", "boat", "corridor", "green", "zone", "key", "net") {
+		return m, false
+	}
 	return mark{role: roleLine, from: i, to: j + 1, text: strings.ToLower(h.text(i, j+1)), weight: 4}, true
 }
 

@@ -108,7 +108,7 @@ var patterns = []pattern{
 		m.n = map[string]float64{"once": 1, "twice": 2, "thrice": 3, "twice over": 2}[g[1]]
 		return true
 	}),
-	say(roleCount, 0, `(?:only |just |do |at least |up to |max |)«R»(?: ?ish| or so| of (?:them|those|these)| in all| total| tops| max| more| will do|)`, func(g []string, m *mark) bool {
+	say(roleCount, 0, `(?:only |just |do |at least |up to |max |)«R»(?: ?ish| or so| of (?:them|those|these|em|'em)| in all| total| tops| max| more| will do|)`, func(g []string, m *mark) bool {
 		m.least, m.n = num(g[1]), num(g[2])
 		if strings.HasPrefix(g[0], "at least") {
 			m.least = m.n
@@ -197,6 +197,10 @@ var patterns = []pattern{
 		m.list, m.text = []float64{num(g[1]), num(g[3])}, "sides"
 		return true
 	}),
+	say(roleParts, 6, `(?:on |off |from |with |to )?(?:the )?(?:right|left)(?: hand| foot| leg| side| arm)? (?:x )?«N» (?:, |and |then )*(?:on |off |from |with |to )?(?:the )?(?:right|left)(?: hand| foot| leg| side| arm)? (?:x )?«N»`, func(g []string, m *mark) bool {
+		m.list, m.text = []float64{num(g[1]), num(g[2])}, "sides"
+		return strings.Contains(g[0], "right") && strings.Contains(g[0], "left")
+	}),
 	say(roleParts, 3, `(?:right|left) (?:hand|foot|leg|side|arm) «N» (?:, |and )*(?:right|left) (?:hand|foot|leg|side|arm) «N»`, func(g []string, m *mark) bool {
 		m.list, m.text = []float64{num(g[1]), num(g[2])}, "sides"
 		return true
@@ -204,6 +208,10 @@ var patterns = []pattern{
 	say(roleParts, 3, `«N» / «N»`, func(g []string, m *mark) bool {
 		m.list, m.text = []float64{num(g[1]), num(g[2])}, "sides"
 		return num(g[1]) == num(g[2]) && num(g[1]) <= 30
+	}),
+	say(roleParts, 2, `«N» «N»`, func(g []string, m *mark) bool { // ten, ten
+		m.list, m.text = []float64{num(g[1]), num(g[2])}, "sides"
+		return g[1] == g[2] && num(g[1]) <= 30
 	}),
 	say(roleParts, 3, `«N» (?:and|\+) «N»`, func(g []string, m *mark) bool {
 		m.list, m.text = []float64{num(g[1]), num(g[2])}, "sides"
@@ -345,7 +353,7 @@ var patterns = []pattern{
 		return m.n > m.least && m.n <= 150
 	}),
 	say(roleAt, 3, `(?:at|@) (?:t- )?«N»(?: min)?(?: (?:out|to go|before|ish))?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 && m.n >= 1 }),
-	say(roleAt, 3, `(?:t- |t )?«N» (?:min )?(?:out|to go|before (?:ko|kick-off|kickoff|start|the start|throw-in|puck drop|tip-off|first [a-z]+|we start|the off))`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 }),
+	say(roleAt, 3, `(?:t- |t )?«N» (?:min )?(?:out|to go|before (?:ko|kick-off|kickoff|start|the start|throw-in|puck drop|tip-off|tip off|push off|push-off|pushback|push back|centre pass|the bell|the gun|the match|the game|the race|the heat|the final|face off|face-off|the bounce|kick off|throw in|warm up|warm-up|first [a-z]+|we start|the off))`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 }),
 	say(roleAt, 3, `(?:t- )?«N»(?: min)? before`, func(g []string, m *mark) bool { m.n, m.text = num(g[1]), "before"; return m.n <= 150 }),
 	say(roleAt, 6, `(?:t- )?«N»(?: min)? before (?:so|and|but|cos|then)`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 }),
 	say(roleAt, 5, `(quarter of an|half an|1|an) hour (?:to go|out|before)`, func(g []string, m *mark) bool {

@@ -9,14 +9,14 @@ import (
 
 // Words with which a cue begins, and which stand in what people tell rather than do.
 var (
-	cueFirst = strings.Fields(`keep no not don't dont do never if when while as until till so that this it they swap switch change alternate alternating
+	cueFirst = strings.Fields(`every keep no not don't dont do never if when while as until till so that this it they swap switch change alternate alternating
 		land look eyes chest head heads hips hip elbow elbows knee knees feet foot toes toe back arms arm hands hand ball all both same
 		slow slowly easy nice light big soft quiet loose tall low long full good proper hard fast quick high up down off on over under in out
 		at from with without by for to the your their my his her facing holding walk walking finish get stay stop breathe breath reach drive push pull
 		squeeze stick stand sit relax build easy-does-it own any anywhere everyone only just plus rest water drink then and or but second third last first other
 		one two free easy-peasy outside inside opposite chucking calling ready next catch-up let lets let's try call shout count chat talk use bring leave wear put take
 		whatever whoever whistle game race between before after than like left right focus think throwing hitting kicking arriba abajo despacio suave rápido sin`)
-	tells   = strings.Fields("you your you're youre we we're were i i'm im me us is are was isn't isnt can can't cant will won't wont dont don't should somebody someone anyone nobody please pls remember nb forget listen lives belongs tonight tomorrow sorry thanks there's theres it's its he she they who'll who don't bajando subiendo")
+	tells   = strings.Fields("we've you've they've i've we'd we'll got haven't you your you're youre we we're were i i'm im me us is are was isn't isnt can can't cant will won't wont dont don't should somebody someone anyone nobody please pls remember nb forget listen lives belongs tonight tomorrow sorry thanks there's theres it's its he she they who'll who don't bajando subiendo")
 	preps   = strings.Fields("off on over under in out at from with without by for to through around round holding facing against before after while until till if every using off chucking behind along across sin desde contra hacia")
 	natural = strings.Fields("low high big small slow easy loose tall soft quiet hard fast nice good full long short wide")
 	body    = strings.Fields("hips hands feet knees arms legs chest head eyes elbows toes heels shoulders back")
@@ -57,6 +57,9 @@ func (h *hearing) trim(c *chunk) (from, to int, score float64) {
 	from, to, score = c.from, c.from, math.Inf(-1)
 	for a := c.from; a < c.to && a <= c.from+6; a++ {
 		if a > c.from+4 && !h.is(a-1, "its") {
+			continue
+		}
+		if a > c.from && h.is(a-1, "and", "+", "/") {
 			continue
 		}
 		if a > c.from && !h.Person(strings.ToLower(h.text(c.from, a))) && !h.people(c.from, a) && !h.does(c.from, a) && (!h.is(a-1, "its") || h.is(c.from, "if", "when", "while")) && !h.whereFor(c.from, a, c.to) {
@@ -262,7 +265,7 @@ func groupLike(words []word) bool {
 	if last == "only" && len(words) > 1 {
 		last = strings.TrimSuffix(words[len(words)-2].is, "'s")
 	}
-	return slices.Contains(groupWords, last) || slices.Contains(groupWords, words[0].is) && slices.ContainsFunc(words, func(w word) bool { return w.is == "+" || w.is == "and" || w.is == "/" })
+	return slices.Contains(groupWords, last) || slices.Contains(groupWords, words[0].is) && !(len(words) == 3 && !slices.Contains(groupWords, last) && len(last) > 3) && slices.ContainsFunc(words, func(w word) bool { return w.is == "+" || w.is == "and" || w.is == "/" })
 }
 
 // does tells whether words only join people and what they do: "everyone back for", "Kit does".

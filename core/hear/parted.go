@@ -40,7 +40,7 @@ func (h *hearing) partsOf(of []*mark) bool {
 	if h.things(first) {
 		return h.toldOf(first.to, h.piece(first.to))
 	}
-	if first.from > 0 && !h.is(first.from-1, ":", "--") || first.from > 1 && h.Moves(strings.ToLower(h.text(0, first.from-1))) {
+	if under := h.is(first.from-1, ":", "--"); first.from > 0 && !under || first.from > 1 && !h.people(0, first.from-1) && !h.Person(strings.ToLower(h.text(0, first.from-1))) {
 		return h.is(first.to, "then") || h.toldOf(first.to, h.piece(first.to))
 	}
 	alike := !slices.ContainsFunc(of, func(m *mark) bool { return m.n != first.n })
@@ -60,8 +60,12 @@ func (h *hearing) things(m *mark) bool {
 }
 
 // piece is where what is said of a count ends: at a sign, a number, a word that joins.
-func (h *hearing) piece(i int) int {
+func (h *hearing) piece(from int) int {
+	i := from
 	for i < len(h.words) && !h.words[i].delimits() && !h.words[i].numeral && !h.is(i, "and", "+", "/", "then", "or") {
+		if i > from && slices.ContainsFunc(h.marks, func(m mark) bool { return m.from == i && (m.role == roleLeader || m.role == roleWho) }) {
+			break
+		}
 		i++
 	}
 	return i
@@ -74,7 +78,7 @@ func (h *hearing) follows(m, next *mark) bool {
 	for i < next.from && h.is(i, ",", "and", "+", "/", "then") {
 		i++
 	}
-	return i == next.from && (i > m.to+1 || h.is(m.to, "then", "and"))
+	return i == next.from && (i > m.to || h.is(m.to, "then", "and"))
 }
 
 // toldOf tells whether words from to say how, and name nothing that is done.

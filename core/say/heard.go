@@ -170,7 +170,7 @@ func (l *Line) toldWhere(to string) {
 var rosterOf = regexp.MustCompile(`^\s*((?:[A-Z][A-Za-z0-9]{0,4}|\d{1,2})(?:(?: ?(?:\+|&|/|,|and) ?| )(?:[A-Z][A-Za-z0-9]{0,4}|\d{1,2}))+): *(.+)$`)
 
 // rosterFirst are people in short straight before what they do: "QBs, WRs, TEs routes on air".
-var rosterFirst = regexp.MustCompile(`^\s*([A-Z]{1,3}s?(?: ?(?:\+|&|/|,|and) ?[A-Z]{1,3}s?)+) +([a-z].+)$`)
+var rosterFirst = regexp.MustCompile(`^\s*([A-Z]{1,3}s?(?: ?(?:\+|&|/|,|and) ?[A-Z]{1,3}s?)+) +([a-z0-9].+)$`)
 
 // roster takes people in short from the front of a line, where somebody knows each of them.
 func (r *Reader) roster(text string) (who []string, rest string) {
@@ -398,7 +398,7 @@ func (r *Reader) heardWay(a *hear.Amount, d *Dose, name string) {
 		d.Metres = unmeasured
 	}
 	if a.Laps > 0 {
-		d.Laps, d.Metres = max(0.5, a.Laps)*float64(ways), r.wayRound(name)
+		d.Laps, d.Metres = max(0.5, a.Laps)*max(1, a.Ways), r.wayRound(name)
 		if d.Trips = whole(d.Laps); d.Laps != math.Trunc(d.Laps) { // a lap and a half is one way
 			d.Trips, d.Metres = 1, math.Round(d.Laps*d.Metres)
 		}

@@ -225,7 +225,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 		if heard.Is == IsChoice && ofTheirs.MatchString(ruled.Said) {
 			return false
 		}
-		return (ruled.Form != "" || ruled.Pick > 0) && !ofThose.MatchString(ruled.Said) || !several && (heard.Is != IsDrill || heard.Dose == nil || heard.score < 5)
+		return (ruled.Form != "" || ruled.Pick > 0) && !ofThose.MatchString(ruled.Said) || !several && (heard.Is != IsDrill || heard.Dose == nil || heard.score < 5 && !(ofThose.MatchString(ruled.Said) && heard.score >= 2))
 	case IsNote:
 		return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 && !(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 4.5)
 	}
@@ -307,7 +307,7 @@ var clockFirst = regexp.MustCompile(`^\d{1,2}[:.]\d\d `)
 // timesLength is how often and how far: 3 x 15 m.
 var timesLength = regexp.MustCompile(`(?i)\d ?x ?\d+ ?(?:m|yds?|yards?|ft|feet)\b`)
 
-var ofThose = regexp.MustCompile(`(?i)\bof (?:them|those|these)\b`)
+var ofThose = regexp.MustCompile(`(?i)\bof (?:them|those|these|em)\b`)
 
 // toldTo are names that are none: what is said to players.
 var toldTo = regexp.MustCompile(`(?i)^(?:then|and|go|swap|sit|drink|rest|keep|feet|cheek|no)\b`)

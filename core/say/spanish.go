@@ -12,7 +12,7 @@ import (
 // ones that say as much, in the order in which they are put. What drills are called stays as it is.
 var spanishDoses = table(`
 ^([\pL ]{3,30}?) ?(?:->|→) ?(\pL.*)$ => $1: $2
-^(\pL+) con (?:el |la )?((?-i:\p{Lu})\pL+)[,:] (.+)$ => $1: $3, with $2
+^((?:los |las |el |la )?\pL+) con (?:el |la )?((?-i:\p{Lu})\pL+)[,:] (.+)$ => $1: $3, with $2
 ^con (?:el |la )?(\pL+): (.+)$ => $2 (with $1)
  con (?:el |la )?(segundo entrenador|segunda entrenadora|entrenador|entrenadora|fisio|prepa|utilero|ayudante|capit[aá]na?) => , with the $1
  a (?:un|1) toque\b => , 1 touch
@@ -26,6 +26,9 @@ var spanishDoses = table(`
 (\d+), (\d+) y (\d+) ?% => $1, $2 and $3 %
 (\d+) y (\d+) ?% => $1 and $2 %
 , (\d+)(?: min\pL*)? antes$ => , $1 before
+\b(?:a|en|desde|por|para) cada (?:cuadro|zona de saque)\b => each box
+\b(?:a|en|desde|por|para) cada (?:esquina|banda)\b => each corner
+\b(?:a|en|desde|por|para) cada palo\b => each post
 \b(\d+) por (?:jugador|jugadora|cabeza|persona)\b => $1 each
 \baguant(?:a|ar|ando) (\d+)\b => hold $1
 (\d+) x (pierna|lado|brazo|pie|mano)\b => $1 por $2
