@@ -39,13 +39,7 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 	}
 	for _, k := range marks {
 		m := &h.marks[k]
-		if m.role == roleLoad && m.text == "across" && (h.Goes(name) || slices.ContainsFunc(h.marks, func(b mark) bool { return b.role == roleBack && b.from == m.to })) {
-			c.line = true
-			metres, known := h.Line(h.text(m.from, m.to))
-			if a.Metres = metres; !known {
-				a.Metres, _ = h.Line("across")
-			}
-		} else if !h.counts(&a, &c, m) && !h.goes(&a, &c, m) {
+		if !h.crosses(&a, &c, m, name) && !h.counts(&a, &c, m) && !h.goes(&a, &c, m) {
 			h.how(&a, &c, m, name)
 		}
 	}
@@ -62,11 +56,33 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 	if h.bareWay(name, &a) { // A skip 2 x 30, walk back
 		a.Trips, a.Metres, a.Sets, a.Reps = a.Sets, a.Reps, 0, 0
 	}
+	h.place(name, &a, &c)
+	if n := float64(len(a.Efforts)); n > 1 && a.Each && c.count != nil { // at 60, 70 and 80 %, two of each
+		a.Reps, a.Trips = n*a.Reps, n*a.Trips
+	}
+	return a
+}
+
+// crosses takes a mark of what is crossed by those who go, or come back.
+func (h *hearing) crosses(a *Amount, c *counted, m *mark, name string) bool {
+	if m.role != roleLoad || m.text != "across" || !h.Goes(name) && !slices.ContainsFunc(h.marks, func(b mark) bool { return b.role == roleBack && b.from == m.to }) {
+		return false
+	}
+	c.line = true
+	metres, known := h.Line(h.text(m.from, m.to))
+	if a.Metres = metres; !known {
+		a.Metres, _ = h.Line("across")
+	}
+	return true
+}
+
+// place gives what was counted its sense: laps, lengths, or on the spot.
+func (h *hearing) place(name string, a *Amount, c *counted) {
 	repeats := max(of(c.times), of(c.sets))
 	switch goes := h.Goes(name); {
 	case c.timed != nil && c.timed.sets == 0 && c.timed.n >= 45 && a.Metres > 0 && a.Trips == 0 && c.count == nil && c.times == nil && !c.back && !c.line: // so long, over so far
 		a.Metres = 0
-		h.inPlace(name, &a, &c)
+		h.inPlace(name, a, c)
 	case (c.times != nil || c.count != nil) && h.name1 > h.name0 && h.is(h.name1-1, "lap") && a.Laps == 0: // boundary laps x 2
 		a.Laps = max(of(c.times), of(c.count))
 	case a.Laps > 0:
@@ -81,19 +97,15 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 			a.Trips *= 2
 		}
 	case a.Metres > 0 && a.Trips == 0 && c.timed != nil && c.timed.sets > 0:
-		h.inPlace(name, &a, &c)
+		h.inPlace(name, a, c)
 	case c.line && !c.there && !goes && sent.MatchString(name) && (c.times != nil || c.count != nil):
 		a.Metres = 0
-		h.inPlace(name, &a, &c)
+		h.inPlace(name, a, c)
 	case a.Metres > 0 && (goes || a.Trips > 0 || c.count == nil || c.count.to-c.count.from == 1) || c.line && (goes || c.back || c.count == nil && len(a.Parts) == 0) || c.back && (goes || c.there):
-		h.travel(&a, &c)
+		h.travel(a, c)
 	default:
-		h.inPlace(name, &a, &c)
+		h.inPlace(name, a, c)
 	}
-	if n := float64(len(a.Efforts)); n > 1 && a.Each && c.count != nil { // at 60, 70 and 80 %, two of each
-		a.Reps, a.Trips = n*a.Reps, n*a.Trips
-	}
-	return a
 }
 
 // bareWay tells whether so often so many of what goes somewhere are lengths of so many metres: people walk back, or

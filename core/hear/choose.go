@@ -16,6 +16,7 @@ type hearing struct {
 	marks  []mark // that explain it best, in order, none over another
 	chunks []chunk
 	tried  map[int]trimmed // of the chunks that begin at a word
+	doers  bool            // the first chunk says who does what follows it
 	name0  int             // words of the name that is tried
 	name1  int
 }
@@ -109,205 +110,12 @@ func (h *hearing) toldAside() {
 	}
 }
 
-// unfit is what a mark costs that cannot be what it was taken for where it stands.
-const unfit = -9.0
-
-// fits is how well a mark stands where it stands.
-func (h *hearing) fits(m *mark) float64 {
-	next := h.next(m)
-	switch m.role {
-	case roleCount:
-		return h.fitsCount(m, next)
-	case roleWho:
-		return h.fitsWho(m, next)
-	case roleRungs:
-		if m.text == "bare" && !slices.ContainsFunc(h.words[:m.from], func(w word) bool { return w.numeral && int(w.number) == len(m.list) }) {
-			return unfit // sprints 10 m, 20 m, 30 m are a ladder of one
-		}
-	case roleHeld:
-		if next == "x" || m.sets > 0 && next != "" || h.inBrackets(m) {
-			return unfit
-		}
-	case rolePlace:
-		named := m.from == 0 || h.words[m.from-1].delimits() || h.is(m.from-1, "on", "at", "in", "to", "by")
-		if h.words[m.to-1].numeral && (unitsOnly[next] || next == "min" || !named) { // "full court 4" is no court of that number
-			return unfit
-		}
-	case roleEfforts:
-		if one := h.words[m.to-1].is; m.to-m.from == 1 && next != "" && (one == "full" || one == "max" || one == "maximal") {
-			return unfit
-		}
-	case roleNone:
-		if m.text == "named" && (next == "" || m.from > 0 && !h.words[m.from-1].delimits() && !h.clocked(m.from-1) || !h.besideCount(m) && !slices.ContainsFunc(h.words[m.to:], func(w word) bool { return w.numeral && !w.spelt }) || unitsOnly[next] || h.is(m.to, "x", "each", "on", "and", "then", "or", "to", "per", "with", "in", "at", "from", "of", "for")) {
-			return unfit
-		}
-		if m.text == "angle" && !h.angle(m) || m.text == "part" && (next != "" || m.from > 2 || m.from > 0 && h.is(m.from, "block")) {
-			return unfit
-		}
-	case roleFirst:
-		if m.from > 0 && !h.words[m.from-1].delimits() { // "visualise the first five minutes"
-			return unfit
-		}
-	case roleFiller:
-		if space := h.is(m.from, "find", "get") && h.is(m.from+1, "a", "your"); !space && (m.from != 0 || m.to == len(h.words) || h.is(m.to, "and") && h.is(m.from, "first") || h.words[m.to].numeral && m.to-m.from == 1 && h.is(0, "first")) {
-			return unfit
-		}
-	case roleLengths:
-		if strings.HasPrefix(next, "through") || h.is(m.to-1, "run") && (next == "up" || next == "ups" || next == "out" || next == "outs" || next == "in" || next == "ins") { // 1 run through
-			return unfit
-		}
-	case roleSets:
-		return h.fitsSets(m, next)
-	case roleUntil, roleAt, roleFrom:
-		return h.fitsWhen(m, next)
-	case roleBack:
-		if slices.Contains([]string{"knee", "foot", "row", "leg", "line", "squat", "pocket"}, next) {
-			return unfit
-		}
-	case roleMetres:
-		if m.text == "bare" && (next != "" && next != "easy" && next != "steady" && next != "x" || h.is(m.to, "x", "percent") || m.from == 0 || !h.is(m.from-1, "jog", "run", "jogging", "running", "easy", "steady", "carrera", "trote", "swim", "row", "tempo", "skipping")) { // jog 800
-			return unfit
-		}
-	case roleLoad:
-		if m.text == "stand" && next != "" {
-			return unfit
-		}
-	case roleSide, roleWays:
-		return h.fitsSide(m, next)
-	}
-	return 0
-}
-
-// clocked tells whether a word is a time of the day.
-func (h *hearing) clocked(i int) bool {
-	_, is := h.clock(i)
-	return is
-}
-
-// angle tells whether a number is one of degrees: another stands behind it that counts.
-func (h *hearing) angle(m *mark) bool {
-	return m.from > 0 && m.to+1 < len(h.words) && h.words[m.to].numeral && !h.words[m.from-1].delimits() && !h.is(m.to+1, "x", "to", "-")
-}
-
-// fitsSide is how well sides and ways stand where they stand.
-func (h *hearing) fitsSide(m *mark, next string) float64 {
-	one, counted := h.is(m.from, "a", "an"), m.from > 0 && h.words[m.from-1].numeral
-	switch {
-	case m.text == "other" && (m.from == 0 || !h.words[m.from-1].delimits() && !h.is(m.from, "then", "and")):
-		return unfit
-	case one && next != "" && h.Word(next) && !counted && (h.Moves(next) || h.Moves(h.words[m.to-1].is+" "+next)), // "a calf stretch"
-		next == "together",
-		one && h.is(m.to-1, "box", "wall", "goal", "corner", "spot", "end", "basket") && !counted: // "tag in a box"
-		return unfit
-	}
-	return 0
-}
-
 // next is the word behind a mark; "" where a sign or nothing follows.
 func (h *hearing) next(m *mark) string {
 	if m.to < len(h.words) && !h.words[m.to].delimits() {
 		return h.words[m.to].is
 	}
 	return ""
-}
-
-// fitsWhen is how well a time stands where it stands: a range that falls is when, one that rises is
-// how many.
-func (h *hearing) fitsWhen(m *mark, next string) float64 {
-	last := next == ""
-	switch {
-	case m.role == roleUntil && m.from == 0 && m.n > m.least, m.text == "before" && last:
-		return 1
-	case m.role == roleUntil && !last && !slices.Contains([]string{"with", "@", "by", "in", "at", "for", "on"}, next):
-		return -4
-	case m.role == roleUntil:
-		return 2
-	case m.role == roleAt && m.text != "clock" && m.n >= 60 && h.besideCount(m): // "ER at 90, 8 to 10": how far, or how hard
-		return unfit
-	case m.role == roleAt && h.is(m.from, "at") && next == "and" && h.is(m.to+1, tells...):
-		return 0
-	case m.role == roleAt && h.is(m.to-1, "out", "go") && slices.Contains([]string{"with", "in", "and", "so", "all", "for"}, next):
-		return 0
-	case m.text == "clock", m.role == roleAt && h.is(m.from, "at") && (slices.Contains(pronouns, next) || next == "for" && !h.numeral(m.to+1) || next == "to" && h.is(m.to+1, "the") && h.is(m.to+2, "start", "session", "off")):
-		return 0
-	case h.is(m.to, ",", "/") && h.numeral(m.to+1) && m.n >= 30 && (strings.Contains(h.line, "%") || h.words[m.to+1].number > m.n), !last: // at 70, 90, 100 %
-		return -4
-	}
-	return 0
-}
-
-// besideCount tells whether how many is said beside a mark.
-func (h *hearing) besideCount(m *mark) bool {
-	for i := range h.words {
-		w := &h.words[i]
-		if (i < m.from || i >= m.to) && w.numeral && !w.spelt && !(h.is(i+1, "min", "s") || strings.Contains(w.is, ":")) {
-			return true
-		}
-	}
-	return false
-}
-
-// fitsSets is how well sets stand where they stand: fifteen sets to the outside are balls that are
-// set, and so are twenty.
-func (h *hearing) fitsSets(m *mark, next string) float64 {
-	of := h.words[m.to-1].is
-	if slices.Contains([]string{"to", "from", "off", "across", "over"}, next) || m.n > 10 && (of == "set" || of == "sets") {
-		return unfit
-	}
-	return 0
-}
-
-// pronouns are who does something at a time: "at 9 I come back".
-var pronouns = strings.Fields("i we they he she you everyone everybody all")
-
-// inBrackets tells whether a mark stands in brackets beside other words: what is told, not how much.
-func (h *hearing) inBrackets(m *mark) bool {
-	from, to := m.from, m.to
-	for from > 0 && !h.words[from-1].delimits() {
-		from--
-	}
-	for to < len(h.words) && !h.words[to].delimits() {
-		to++
-	}
-	return h.is(from-1, "(") && h.is(to, ")") && to-from-(m.to-m.from) >= 2
-}
-
-// fitsWho is how well people stand where they stand: bare numbers name players only at the
-// beginning, before a colon or what they do: "9 and 7: passes".
-func (h *hearing) fitsWho(m *mark, next string) float64 {
-	switch {
-	case m.text == "shirts" && (m.from != 0 || next == ""): // twenty seconds, and ten
-		return unfit
-	case m.text != "numbers":
-		return 0
-	case m.from == 0 && h.is(m.to, ":"):
-		return 3
-	case m.from != 0 || next == "" || unitsOnly[next] || slices.Contains([]string{"percent", "x", "min"}, next):
-		return unfit
-	}
-	return 0
-}
-
-// fitsCount is how well a number stands as one of reps: "land two feet", "one hand pick up" and
-// "3 on 0" count nothing.
-func (h *hearing) fitsCount(m *mark, next string) float64 {
-	first, spelt := m.from == 0 || h.words[m.from-1].delimits() || h.is(m.from-1, "do", "them", "with", "of", "have", "and"), h.words[m.from].spelt
-	alone := m.to-m.from == 1
-	noun := h.words[m.to-1]
-	switch {
-	case !alone && m.n > 1 && !noun.numeral && !strings.HasSuffix(noun.is, "s") && noun.is != "rep" && next != "" && (h.Moves(next) || strings.HasSuffix(next, "s")): // "3 block starts"
-		return unfit
-	case h.is(m.from-1, "the") && m.from > 1 && h.is(m.from-2, "from", "at", "on", "off", "past", "behind", "inside", "outside") && alone: // "from the 45"
-		return unfit
-	case h.is(m.from-1, "off", "from", "after", "every"), m.least > m.n, alone && h.is(m.from-1, "to") && !h.is(m.from-2, "up") && m.from > 1 && !h.words[m.from-2].numeral:
-		return unfit
-	case spelt && m.n > 2 && (slices.Contains(natural, next) || h.is(m.to+1, "each", "per", "both", "either")):
-		return 0
-	case spelt && next != "" && !first && alone && m.weight < 1 && !slices.Contains([]string{"on", "each", "per", "a", "ea", "e/s", "x"}, next), spelt && m.n == 1 && alone, next == "v",
-		next == "on" && alone && m.to+1 < len(h.words) && h.words[m.to+1].numeral:
-		return -3
-	}
-	return 0
 }
 
 // namesOf are marks for what is known by name: people, staff, places, lines, drills.
@@ -410,6 +218,16 @@ func (h *hearing) chunk() {
 
 // settle gives how much that stands alone between commas to what it is of: "puckouts, 10, then saves 3 x 6".
 func (h *hearing) settle() {
+	if len(h.chunks) > 1 && h.chunks[1].after == "" { // the outfielders do four widths of …
+		c := &h.chunks[0]
+		to := c.to
+		for to > c.from && h.is(to-1, "do", "does", "get", "take", "start") {
+			to--
+		}
+		if to > c.from && to < c.to && (h.people(c.from, to) || h.Person(strings.ToLower(h.text(c.from, to)))) {
+			c.to, h.doers = to, true
+		}
+	}
 	for k := 1; k+1 < len(h.chunks); k++ {
 		c, last, next := &h.chunks[k], &h.chunks[k-1], &h.chunks[k+1]
 		if c.from == c.to && c.after == "," && last.from < last.to && !h.counted(last) && (next.after == "then" || next.after == "into") {

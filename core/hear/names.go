@@ -182,6 +182,9 @@ func (h *hearing) movesBehind(a, b int, text string) bool {
 
 // begun is what it costs a name that it begins as what people are told does.
 func (h *hearing) begun(a, b int, text string) float64 {
+	if strings.HasSuffix(h.words[a].is, "ing") && a+1 < b && h.is(a+1, "the", "your", "both") && !h.leads(a) { // swinging the arms
+		return 4
+	}
 	switch leads := h.leads(a) && b-a > 1; {
 	case h.Known(text) && (b-a > 1 || h.leads(a)), !slices.Contains(cueFirst, h.words[a].is):
 		return 0

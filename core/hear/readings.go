@@ -24,6 +24,9 @@ func (h *hearing) whoFirst() int {
 		return -1
 	}
 	c, next := &h.chunks[0], &h.chunks[1]
+	if h.doers {
+		return 0
+	}
 	if next.after == "," && next.from < next.to && h.people(c.from, c.to) && !h.Known(strings.ToLower(h.text(c.from, c.to))) && !h.counted(c) && (h.Moves(strings.ToLower(h.text(next.from, next.to))) || h.Known(strings.ToLower(h.text(next.from, next.to)))) {
 		return 0
 	}

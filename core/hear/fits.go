@@ -1,0 +1,205 @@
+package hear
+
+import (
+	"slices"
+	"strings"
+)
+
+// unfit is what a mark costs that cannot be what it was taken for where it stands.
+const unfit = -9.0
+
+// fits is how well a mark stands where it stands.
+func (h *hearing) fits(m *mark) float64 {
+	next := h.next(m)
+	switch m.role {
+	case roleCount:
+		return h.fitsCount(m, next)
+	case roleWho:
+		return h.fitsWho(m, next)
+	case roleSets:
+		return h.fitsSets(m, next)
+	case roleUntil, roleAt, roleFrom:
+		return h.fitsWhen(m, next)
+	case roleSide, roleWays:
+		return h.fitsSide(m, next)
+	}
+	if h.misplaced(m, next) {
+		return unfit
+	}
+	return 0
+}
+
+// misplaced tells whether a mark cannot be what it was taken for.
+func (h *hearing) misplaced(m *mark, next string) bool {
+	parted := m.from == 0 || h.words[m.from-1].delimits()
+	switch m.role {
+	case roleRungs: // sprints 10 m, 20 m, 30 m are a ladder of one
+		return m.text == "bare" && !slices.ContainsFunc(h.words[:m.from], func(w word) bool { return w.numeral && int(w.number) == len(m.list) })
+	case roleHeld:
+		return next == "x" || m.sets > 0 && next != "" || h.inBrackets(m)
+	case rolePlace: // "full court 4" is no court of that number
+		named := parted || h.is(m.from-1, "on", "at", "in", "to", "by")
+		return h.words[m.to-1].numeral && (unitsOnly[next] || next == "min" || !named)
+	case roleEfforts:
+		one := h.words[m.to-1].is
+		return m.to-m.from == 1 && next != "" && (one == "full" || one == "max" || one == "maximal")
+	case roleNone:
+		return h.nameless(m, next)
+	case roleRest: // 11 man break
+		return h.is(m.from, "break") && !parted && !h.words[m.from-1].numeral && !h.is(m.from-1, "s", "min")
+	case roleFirst: // "visualise the first five minutes"
+		return !parted
+	case roleFiller:
+		space := h.is(m.from, "find", "get") && h.is(m.from+1, "a", "your")
+		return !space && (m.from != 0 || m.to == len(h.words) || h.is(m.to, "and") && h.is(m.from, "first") || h.words[m.to].numeral && m.to-m.from == 1 && h.is(0, "first"))
+	case roleLengths: // 1 run through
+		return strings.HasPrefix(next, "through") || h.is(m.to-1, "run") && slices.Contains([]string{"up", "ups", "out", "outs", "in", "ins"}, next)
+	case roleBack:
+		return slices.Contains([]string{"knee", "foot", "row", "leg", "line", "squat", "pocket"}, next)
+	case roleMetres: // jog 800
+		ends := next == "" || next == "easy" || next == "steady" || next == "x"
+		return m.text == "bare" && (!ends || h.is(m.to, "x", "percent") || !h.is(m.from-1, "jog", "run", "jogging", "running", "easy", "steady", "carrera", "trote", "swim", "row", "tempo", "skipping"))
+	case roleLoad:
+		return m.text == "stand" && next != ""
+	}
+	return false
+}
+
+// nameless tells whether a number is none of a name: "two foot landings" is one where another counts.
+func (h *hearing) nameless(m *mark, next string) bool {
+	switch m.text {
+	case "named":
+		counts := h.besideCount(m) || slices.ContainsFunc(h.words[m.to:], func(w word) bool { return w.numeral && !w.spelt })
+		begins := m.from == 0 || h.words[m.from-1].delimits() || h.clocked(m.from-1)
+		return next == "" || !begins || !counts || unitsOnly[next] || h.is(m.to, "x", "each", "on", "and", "then", "or", "to", "per", "with", "in", "at", "from", "of", "for")
+	case "angle":
+		return !h.angle(m)
+	case "part":
+		return next != "" || m.from > 2 || m.from > 0 && h.is(m.from, "block")
+	}
+	return false
+}
+
+// clocked tells whether a word is a time of the day.
+func (h *hearing) clocked(i int) bool {
+	_, is := h.clock(i)
+	return is
+}
+
+// angle tells whether a number is one of degrees: another stands behind it that counts.
+func (h *hearing) angle(m *mark) bool {
+	return m.from > 0 && m.to+1 < len(h.words) && h.words[m.to].numeral && !h.words[m.from-1].delimits() && !h.is(m.to+1, "x", "to", "-")
+}
+
+// fitsSide is how well sides and ways stand where they stand.
+func (h *hearing) fitsSide(m *mark, next string) float64 {
+	one, counted := h.is(m.from, "a", "an"), m.from > 0 && h.words[m.from-1].numeral
+	switch {
+	case m.text == "other" && (m.from == 0 || !h.words[m.from-1].delimits() && !h.is(m.from, "then", "and")):
+		return unfit
+	case one && next != "" && h.Word(next) && !counted && (h.Moves(next) || h.Moves(h.words[m.to-1].is+" "+next)), // "a calf stretch"
+		next == "together",
+		one && h.is(m.to-1, "box", "wall", "goal", "corner", "spot", "end", "basket") && !counted: // "tag in a box"
+		return unfit
+	}
+	return 0
+}
+
+// fitsWhen is how well a time stands where it stands: a range that falls is when, one that rises is
+// how many.
+func (h *hearing) fitsWhen(m *mark, next string) float64 {
+	last := next == ""
+	switch {
+	case m.role == roleUntil && m.from == 0 && m.n > m.least, m.text == "before" && last:
+		return 1
+	case m.role == roleUntil && !last && !slices.Contains([]string{"with", "@", "by", "in", "at", "for", "on"}, next):
+		return -4
+	case m.role == roleUntil:
+		return 2
+	case m.role == roleAt && m.text != "clock" && m.n >= 60 && h.besideCount(m): // "ER at 90, 8 to 10": how far, or how hard
+		return unfit
+	case m.role == roleAt && h.is(m.from, "at") && next == "and" && h.is(m.to+1, tells...):
+		return 0
+	case m.role == roleAt && h.is(m.to-1, "out", "go") && slices.Contains([]string{"with", "in", "and", "so", "all", "for"}, next):
+		return 0
+	case m.text == "clock", m.role == roleAt && h.is(m.from, "at") && (slices.Contains(pronouns, next) || next == "for" && !h.numeral(m.to+1) || next == "to" && h.is(m.to+1, "the") && h.is(m.to+2, "start", "session", "off")):
+		return 0
+	case h.is(m.to, ",", "/") && h.numeral(m.to+1) && m.n >= 30 && (strings.Contains(h.line, "%") || h.words[m.to+1].number > m.n), !last: // at 70, 90, 100 %
+		return -4
+	}
+	return 0
+}
+
+// besideCount tells whether how many is said beside a mark.
+func (h *hearing) besideCount(m *mark) bool {
+	for i := range h.words {
+		w := &h.words[i]
+		if (i < m.from || i >= m.to) && w.numeral && !w.spelt && !(h.is(i+1, "min", "s") || strings.Contains(w.is, ":")) {
+			return true
+		}
+	}
+	return false
+}
+
+// fitsSets is how well sets stand where they stand: fifteen sets to the outside are balls that are
+// set, and so are twenty.
+func (h *hearing) fitsSets(m *mark, next string) float64 {
+	of := h.words[m.to-1].is
+	if slices.Contains([]string{"to", "from", "off", "across", "over"}, next) || m.n > 10 && (of == "set" || of == "sets") {
+		return unfit
+	}
+	return 0
+}
+
+// pronouns are who does something at a time: "at 9 I come back".
+var pronouns = strings.Fields("i we they he she you everyone everybody all")
+
+// inBrackets tells whether a mark stands in brackets beside other words: what is told, not how much.
+func (h *hearing) inBrackets(m *mark) bool {
+	from, to := m.from, m.to
+	for from > 0 && !h.words[from-1].delimits() {
+		from--
+	}
+	for to < len(h.words) && !h.words[to].delimits() {
+		to++
+	}
+	return h.is(from-1, "(") && h.is(to, ")") && to-from-(m.to-m.from) >= 2
+}
+
+// fitsWho is how well people stand where they stand: bare numbers name players only at the
+// beginning, before a colon or what they do: "9 and 7: passes".
+func (h *hearing) fitsWho(m *mark, next string) float64 {
+	switch {
+	case m.text == "shirts" && (m.from != 0 || next == ""): // twenty seconds, and ten
+		return unfit
+	case m.text != "numbers":
+		return 0
+	case m.from == 0 && h.is(m.to, ":"):
+		return 3
+	case m.from != 0 || next == "" || unitsOnly[next] || slices.Contains([]string{"percent", "x", "min"}, next):
+		return unfit
+	}
+	return 0
+}
+
+// fitsCount is how well a number stands as one of reps: "land two feet", "one hand pick up" and
+// "3 on 0" count nothing.
+func (h *hearing) fitsCount(m *mark, next string) float64 {
+	first, spelt := m.from == 0 || h.words[m.from-1].delimits() || h.is(m.from-1, "do", "them", "with", "of", "have", "and"), h.words[m.from].spelt
+	alone := m.to-m.from == 1
+	noun := h.words[m.to-1]
+	switch {
+	case !alone && m.n > 1 && !noun.numeral && !strings.HasSuffix(noun.is, "s") && noun.is != "rep" && next != "" && (h.Moves(next) || strings.HasSuffix(next, "s")): // "3 block starts"
+		return unfit
+	case h.is(m.from-1, "the") && m.from > 1 && h.is(m.from-2, "from", "at", "on", "off", "past", "behind", "inside", "outside") && alone: // "from the 45"
+		return unfit
+	case h.is(m.from-1, "off", "from", "after", "every"), m.least > m.n, alone && h.is(m.from-1, "to") && !h.is(m.from-2, "up") && m.from > 1 && !h.words[m.from-2].numeral:
+		return unfit
+	case spelt && m.n > 2 && (slices.Contains(natural, next) || h.is(m.to+1, "each", "per", "both", "either")):
+		return 0
+	case spelt && next != "" && !first && alone && m.weight < 1 && !slices.Contains([]string{"on", "each", "per", "a", "ea", "e/s", "x"}, next), spelt && m.n == 1 && alone, next == "v",
+		next == "on" && alone && m.to+1 < len(h.words) && h.words[m.to+1].numeral:
+		return -3
+	}
+	return 0
+}
