@@ -133,7 +133,7 @@ func (h *hearing) namesOf() (all []mark) {
 				all = append(all, mark{role: role, from: from, to: j, text: text, weight: weight})
 			}
 			switch {
-			case j-i > 1 && h.Known(low) && strings.ContainsAny(low, "0123456789"):
+			case j-i > 1 && !h.is(i, "at", "from", "to", "by", "in") && h.Known(low) && strings.ContainsAny(low, "0123456789"):
 				add(roleNone, i, 4)
 			case h.Person(low):
 				h.person(i, j, add)

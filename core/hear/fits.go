@@ -116,7 +116,7 @@ func (h *hearing) fitsWhen(m *mark, next string) float64 {
 		return -4
 	case m.role == roleUntil:
 		return 2
-	case m.role == roleAt && m.text != "clock" && m.n >= 60 && h.besideCount(m): // "ER at 90, 8 to 10": how far, or how hard
+	case m.role == roleAt && m.text != "clock" && m.n >= 60 && h.besideCount(m) && !(next == "" && h.is(m.from-1, "--")): // "ER at 90, 8 to 10": how far, or how hard
 		return unfit
 	case m.role == roleAt && h.is(m.from, "at") && next == "and" && h.is(m.to+1, tells...):
 		return 0
@@ -193,7 +193,7 @@ func (h *hearing) fitsCount(m *mark, next string) float64 {
 		return unfit
 	case h.is(m.from-1, "the") && m.from > 1 && h.is(m.from-2, "from", "at", "on", "off", "past", "behind", "inside", "outside") && alone: // "from the 45"
 		return unfit
-	case h.is(m.from-1, "off", "from", "after", "every"), m.least > m.n, alone && h.is(m.from-1, "to") && !h.is(m.from-2, "up") && m.from > 1 && !h.words[m.from-2].numeral:
+	case next == "pm" || next == "am", h.is(m.from-1, "off", "from", "after", "every"), m.least > m.n, alone && h.is(m.from-1, "to") && !h.is(m.from-2, "up") && m.from > 1 && !h.words[m.from-2].numeral:
 		return unfit
 	case spelt && m.n > 2 && (slices.Contains(natural, next) || h.is(m.to+1, "each", "per", "both", "either")):
 		return 0

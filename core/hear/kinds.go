@@ -365,5 +365,5 @@ var formation = regexp.MustCompile(`(?i)^(?:in |make |get in(?:to)? |form )?(?:\
 // What is no part of this warm-up: what is owed in the week, when the day begins.
 var (
 	ofWeek = regexp.MustCompile(`(?i)\b(?:once|twice|\d times|thrice) (?:a|this|per|each|every) week\b`)
-	ofDay  = regexp.MustCompile(`(?i)^(?:kick[- ]?off|start|bus|meet|tip[- ]?off|throw[- ]?in|puck drop|push[- ]?back|bully off|first (?:ball|pitch|serve|whistle|race)) (?:is|are) (?:at|by|now) `)
+	ofDay  = regexp.MustCompile(`(?i)^(?:kick[- ]?off|start|bus|meet|tip[- ]?off|throw[- ]?in|puck drop|push[- ]?back|bully off|first (?:ball|pitch|serve|whistle|race)) (?:is|are) (?:at|by|now) |^(?:ko|kick[- ]?off|kick|starts?|tip[- ]?off|tip|throw[- ]?in|puck drop|push[- ]?back|bully off|centre pass|first (?:ball|pitch|serve|whistle|race)) (?:is |at )*(?:\d{1,2} ?[ap]m|\d{1,2}[:.]\d\d ?(?:[ap]m)?)(?:[^a-z0-9]|$)`)
 )

@@ -207,7 +207,10 @@ func (k *sketch) told(i int, first bool) string {
 	case k.doseBelow(i, text):
 		return noteMark + text
 	case own && n < len(k.typed) && k.marks[n] != unmarked && k.doseAbove(i, text):
-		name, _ := doseOver(text)
+		name, dose := doseOver(text)
+		if k.allSaid(n) { // nobody takes it from the heading: it is told there
+			name += " (" + dose + ")"
+		}
 		return headMark + name
 	case n < len(k.typed) && (heads(text) || own && k.marks[n] > bulleted && inCapitals.MatchString(text) && headsIn(text, 12)) && k.above(i, n, text):
 		k.dose[i] = holds(text)
@@ -243,6 +246,16 @@ func (k *sketch) doseAbove(i int, text string) bool {
 		k.dose[i] = dose
 	}
 	return name != ""
+}
+
+// allSaid tells whether each line from n on, to the end of its part, says itself how much there is.
+func (k *sketch) allSaid(n int) bool {
+	for ; n < len(k.plain) && strings.TrimSpace(k.plain[n]) != "" && k.marks[n] != unmarked; n++ {
+		if !anyAmount.MatchString(k.plain[n]) {
+			return false
+		}
+	}
+	return true
 }
 
 // title tells whether a text over line n says what day it is, or stands over a heading.

@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"cuestart/core/clock"
 	"cuestart/core/plan"
 )
 
@@ -63,12 +64,24 @@ func (r *Reader) afresh(d *plan.Document, lines []string, settled func(line int)
 	reader.Blocks = nil
 	w := &writer{Reader: &reader, doc: c}
 	var all []Written
-	for _, one := range r.Pieces(lines) {
+	var read []Line
+	pieces := r.Pieces(lines)
+	for _, one := range pieces {
 		l := reader.ReadPiece(one)
 		reader.Remember(l)
+		read = append(read, l)
+	}
+	first := r.opens(c, read)
+	for i, one := range pieces {
+		l := read[i]
 		became := Became{Line: l}
 		if is := l.Is; !settled(one.Line) || is != IsBring && is != IsStock {
 			became = w.line(&l)
+		}
+		if i == first {
+			became.Noted = "Work begins at " + clock.Offset(-c.Open.Before).ToGo() + ", as this says"
+		} else if l.Is == IsNote {
+			became.Noted = StartSaid(c, l.Said)
 		}
 		all = append(all, Written{became, one.Line})
 	}

@@ -55,6 +55,7 @@ type Became struct {
 	Block   string   // id of the block it is in; "": none
 	Items   []int    // its drills there
 	Problem string   // what could not be done of it, in a sentence
+	Noted   string   // what it says of the day that is otherwise, or was changed for it, in a sentence
 	Before  []Placed // its drills in blocks before that one
 }
 

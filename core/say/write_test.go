@@ -333,3 +333,21 @@ func TestWhatIsSaidBesideABlock(t *testing.T) {
 		}
 	}
 }
+
+func TestWorkBeginsAsEarlyAsItsListSays(t *testing.T) {
+	d := empty()
+	of := say.ContextOf(d, "rugby-union", book.Drills())
+	of.Index = index
+	r := say.NewReader(of)
+	text := "Kick 7pm\nT-90 bands 10\njog 2 laps\nT-20 sprints 3 x 20 m"
+	was := r.Rewrite(d, text)
+	assert.Equal(t, 90*60, d.Open.Before)
+	assert.Equal(t, "Your list says 19:00, this session starts at 15:00: change one of them", was[0].Noted)
+	assert.Equal(t, "Work begins at 90′, as this says", was[1].Noted)
+	for _, one := range was {
+		assert.Empty(t, one.Problem, one.Line.Said)
+	}
+	assert.Empty(t, say.StartSaid(d, "KO 3pm"))
+	assert.Empty(t, say.StartSaid(d, "ko 3.00 sharp"))
+	assert.Empty(t, say.StartSaid(d, "starters 10 throws"))
+}

@@ -178,6 +178,9 @@ func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
 			is.Asks = []ask{{"it heads what follows", strings.TrimRight(w.Lines[one.At], " :.") + ":"}}
 		}
 	}
+	if one.Noted != "" {
+		is.Doubts = append(is.Doubts, one.Noted)
+	}
 	if b := d.Block(block); b != nil && !begun[block] && (one.Block != "" || is.Heads) {
 		begun[block] = true
 		is.Chips = chipsOf(w, one, b, is.Heads)

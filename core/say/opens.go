@@ -1,0 +1,82 @@
+package say
+
+import (
+	"fmt"
+	"regexp"
+	"strconv"
+	"strings"
+
+	"cuestart/core/clock"
+	"cuestart/core/plan"
+)
+
+// earliest is the latest before the start that a list may have work begin, in seconds to go: what is earlier is
+// no warm-up.
+const earliest = -3 * 60 * 60
+
+// opens lets a plan's work begin as early as its lines say, of which each may be said when: what a list says is
+// planned, it does not lie outside. It returns which line did, -1: none.
+func (r *Reader) opens(d *plan.Document, lines []Line) int {
+	start, err := d.Start.Resolve()
+	if err != nil {
+		return -1
+	}
+	open, err := d.Open.Offset(start)
+	if err != nil {
+		return -1
+	}
+	first := -1
+	for i := range lines {
+		l := &lines[i]
+		at := l.At
+		if at == nil && l.Window != nil {
+			at = l.Window[0]
+		}
+		switch {
+		case at == nil || *at < earliest || clock.Offset(*at) >= open || r.ownTime(l):
+		case l.Is == IsDrill || l.Is == IsDrills || l.Is == IsCombo || l.Is == IsChoice || l.Is == IsBlock || l.Is == IsPhase:
+			first, open = i, clock.Offset(*at)
+		}
+	}
+	if first >= 0 {
+		d.Open = clock.BeforeStart(-int(open))
+	}
+	return first
+}
+
+// startWords are what a start is called, beside a time of the day.
+var (
+	startFirst = regexp.MustCompile(`(?i)\b(?:ko|kick[- ]?off|kick|starts?(?: at)?|start(?:ing)? time|tip(?:[- ]?off)?|throw[- ]in|first (?:serve|ball|pitch|whistle|race|bell|point)|puck drop|push[- ]?back|centre pass|bully[- ]?off)(?: is)?(?: at)?[ :,=]*(\d{1,2})(?:[:.](\d\d))? ?(am|pm)?\b`)
+	startLast  = regexp.MustCompile(`(?i)\b(\d{1,2})(?:[:.](\d\d))? ?(am|pm)? (?:ko|kick[- ]?off|kick|starts?|tip(?:[- ]?off)?|throw[- ]in|first (?:serve|ball|pitch|whistle|race|point)|puck drop|push[- ]?back|centre pass)\b`)
+)
+
+// StartSaid is the sentence about a line that says another start than the plan has; "" where none does.
+func StartSaid(d *plan.Document, text string) string {
+	start, err := d.Start.Resolve()
+	if err != nil {
+		return ""
+	}
+	m := startFirst.FindStringSubmatch(text)
+	if m == nil {
+		m = startLast.FindStringSubmatch(text)
+	}
+	if m == nil || m[2] == "" && m[3] == "" {
+		return ""
+	}
+	hour, _ := strconv.Atoi(m[1])
+	minute, _ := strconv.Atoi(m[2])
+	half := strings.ToLower(m[3])
+	if hour > 23 || minute > 59 || half != "" && hour > 12 {
+		return ""
+	}
+	if half != "" {
+		if hour %= 12; half == "pm" {
+			hour += 12
+		}
+	}
+	same := hour == start.Hour() || half == "" && hour < 12 && hour+12 == start.Hour()
+	if same && minute == start.Minute() {
+		return ""
+	}
+	return fmt.Sprintf("Your list says %s, this session starts at %s: change one of them", clockOf(hour, minute), start.Format("15:04"))
+}
