@@ -26,6 +26,9 @@ func (h *hearing) combo() Reading {
 		steps = slices.Compact(slices.Sorted(slices.Values(slices.Concat(steps, each))))
 		own = max(own, len(each))
 	}
+	if listed := h.underLabel(); listed != nil { // drills: arms, half slide, full, twenty each
+		steps, apart = listed, true
+	}
 	if row := h.row(); len(steps) < 3 && row != nil {
 		steps = row
 	}
@@ -39,7 +42,7 @@ func (h *hearing) combo() Reading {
 		}
 	}
 	switch {
-	case firm && len(steps) >= 2, own >= 2 && own >= len(steps)-1:
+	case h.sharedEach() != nil && len(steps) > 2, firm && len(steps) >= 2, own >= 2 && own >= len(steps)-1:
 	case listed >= 3 && listed == len(steps) && !slices.ContainsFunc(steps[:len(steps)-1], func(k int) bool { return h.counted(&h.chunks[k]) }):
 	default:
 		return no
@@ -141,6 +144,45 @@ func (h *hearing) row() (list []int) {
 	return list
 }
 
+// sharedEach are the marks, with commas around them and nothing else, that say how much of each of what stands
+// before them: ", four each".
+func (h *hearing) sharedEach() []int {
+	for k := len(h.chunks) - 1; k > 1; k-- {
+		c := &h.chunks[k]
+		if c.from < c.to || c.after != "," {
+			continue
+		}
+		counts, each := false, false
+		for _, m := range c.marks {
+			is := h.marks[m].role
+			each = each || is == roleEach
+			counts = counts || is == roleCount || is == roleTime || is == roleSetsReps
+		}
+		if each && counts && len(c.marks) == 2 {
+			return c.marks[:1]
+		}
+	}
+	return nil
+}
+
+// underLabel are what a label says are drills, with commas between them and how much of each at their end.
+func (h *hearing) underLabel() (list []int) {
+	if !h.series() || h.sharedEach() == nil {
+		return nil
+	}
+	for k := 1; k < len(h.chunks); k++ {
+		c := &h.chunks[k]
+		if c.from >= c.to {
+			break
+		}
+		if c.after != "," && k > 1 || len(c.marks)+len(c.before) > 0 || c.to-c.from > 4 {
+			return nil
+		}
+		list = append(list, k)
+	}
+	return list
+}
+
 // opened adds the words that a list of short steps begins with: "clear, drop, smash".
 func (h *hearing) opened(steps []int) []int {
 	if len(steps) < 2 || steps[0] != 1 || h.whoFirst() >= 0 {
@@ -195,6 +237,9 @@ func (h *hearing) stepped(steps []int, apart bool) Reading {
 		}
 		h.name0, h.name1 = from, to
 		name := h.clean(from, to)
+		if shared := h.sharedEach(); shared != nil && !h.numbered(c) && !slices.ContainsFunc(own, func(m int) bool { return h.marks[m].role == roleLengths || h.marks[m].role == roleTrips }) {
+			own = append(own, shared...)
+		}
 		a := h.amount(name, own)
 		if a.None() {
 			a.Reps = 1
@@ -204,7 +249,7 @@ func (h *hearing) stepped(steps []int, apart bool) Reading {
 	if len(r.Steps) == 2 && strings.EqualFold(r.Steps[0].Name, r.Steps[1].Name) {
 		return no
 	}
-	if !apart {
+	if !apart && h.sharedEach() == nil {
 		r.Times = max(r.Times, h.timesBeside(steps))
 	}
 	if r.Times > 1 {

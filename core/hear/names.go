@@ -18,7 +18,7 @@ var (
 		whatever whoever whistle game race between before after than like left right focus think throwing hitting kicking arriba abajo despacio suave rápido sin`)
 	tells   = strings.Fields("we've you've they've i've we'd we'll got haven't you your you're youre we we're were i i'm im me us is are was isn't isnt can can't cant will won't wont dont don't should somebody someone anyone nobody please pls remember nb forget listen lives belongs tonight tomorrow sorry thanks there's theres it's its he she they who'll who don't bajando subiendo")
 	preps   = strings.Fields("off on over under in out at from with without by for to through around round holding facing against before after while until till if every using off chucking behind along across sin desde contra hacia")
-	natural = strings.Fields("low high big small slow easy loose tall soft quiet hard fast nice good full long short wide")
+	natural = strings.Fields("full half low high big small slow easy loose tall soft quiet hard fast nice good full long short wide")
 	body    = strings.Fields("hips hands feet knees arms legs chest head eyes elbows toes heels shoulders back")
 )
 

@@ -11,6 +11,7 @@ var notParts = strings.Fields("last first final the every in at from for to of b
 // parted makes one amount of counts that say how each part is done, whatever people call it: "ground balls 5
 // going away, 5 coming to you", "10 throws low and 10 high". What is said of each is told.
 func (h *hearing) parted() {
+	h.partedBefore()
 	for k := range h.marks {
 		first := &h.marks[k]
 		if !h.bare(first) && !h.things(first) {
@@ -31,6 +32,25 @@ func (h *hearing) parted() {
 			}
 		}
 		return
+	}
+}
+
+// partedBefore does so where the words stand before the numbers: "sprints half court 4, full 2".
+func (h *hearing) partedBefore() {
+	for k := 0; k+1 < len(h.marks); k++ {
+		first, next := &h.marks[k], &h.marks[k+1]
+		ends := next.to == len(h.words) || h.words[next.to].delimits()
+		if !h.bare(first) || !h.bare(next) || first.from == 0 || !h.is(first.to, ",") || !ends || h.words[first.from-1].delimits() {
+			continue
+		}
+		from := first.to + 1
+		if n := next.from - from; n < 1 || n > 2 || !only(h.words[from:next.from], placeWords) && !only(h.words[from:next.from], natural) {
+			continue
+		}
+		if h.Moves(strings.ToLower(h.text(0, first.from))) {
+			first.role, first.list, first.text, next.role = roleParts, []float64{first.n, next.n}, "before", roleNone
+			return
+		}
 	}
 }
 

@@ -206,7 +206,9 @@ func (h *hearing) named(from, to int, score float64) Reading {
 		score -= 8
 	}
 	r.Amount = h.amount(r.Name, h.all())
-	r.Cues = append(r.Cues, h.untold(from, &r.Amount)...)
+	for _, cue := range h.untold(from, &r.Amount) {
+		r.Cues = append(slices.DeleteFunc(r.Cues, func(is string) bool { return strings.HasSuffix(cue, is) }), cue)
+	}
 	if last := h.words[to-1].is; slices.Contains(eventWords, last) && r.Amount.Reps >= 5 && !h.Known(strings.ToLower(r.Name)) { // "presentation 47" is when, not how many
 		score -= 5
 	}
@@ -225,6 +227,8 @@ func (h *hearing) untold(name int, a *Amount) (cues []string) {
 		switch m := &h.marks[k]; {
 		case m.role == roleLoad && m.to == name, m.role == roleMetres && a.Metres == 0 && a.Seconds > 0:
 			cues = append(cues, h.text(m.from, m.to))
+		case m.role == roleParts && m.text == "before": // half court 4, full 2
+			cues = append(cues, h.text(m.from, h.marks[k+1].to))
 		}
 	}
 	return cues
@@ -272,6 +276,9 @@ func (h *hearing) step(c *chunk, later bool) bool {
 	}
 	if c.after == "(" || c.after == "or" || h.aside[c.from] || only(h.words[c.from:c.to], placeWords) {
 		return false
+	}
+	if later && c.after == "," && c.to-c.from > 1 && h.sharedEach() != nil && h.words[h.chunkBefore(c).from].is == first { // push and brake, push and turn
+		return true
 	}
 	if later && (slices.Contains(notSteps, first) || slices.Contains(cueFirst, first) && !(h.Known(text) && c.to-c.from > 1) && !joined) {
 		return false
