@@ -235,16 +235,7 @@ func (h *hearing) stepped(steps []int, apart bool) Reading {
 				own = append(own, m)
 			}
 		}
-		h.name0, h.name1 = from, to
-		name := h.clean(from, to)
-		if shared := h.sharedEach(); shared != nil && !h.numbered(c) && !slices.ContainsFunc(own, func(m int) bool { return h.marks[m].role == roleLengths || h.marks[m].role == roleTrips }) {
-			own = append(own, shared...)
-		}
-		a := h.amount(name, own)
-		if a.None() {
-			a.Reps = 1
-		}
-		r.Steps = append(r.Steps, Step{name, a})
+		r.Steps = append(r.Steps, h.oneStep(c, from, to, own))
 	}
 	if len(r.Steps) == 2 && strings.EqualFold(r.Steps[0].Name, r.Steps[1].Name) {
 		return no
@@ -266,6 +257,20 @@ func (h *hearing) stepped(steps []int, apart bool) Reading {
 	r.Moves = true
 	r.Score = total/float64(len(steps)) + 2.5 + 0.5*float64(len(steps))
 	return r
+}
+
+// oneStep is the step that words of a chunk name, with the marks that are its own, or those that all share.
+func (h *hearing) oneStep(c *chunk, from, to int, own []int) Step {
+	h.name0, h.name1 = from, to
+	name := h.clean(from, to)
+	if each := h.sharedEach(); each != nil && !h.numbered(c) && !slices.ContainsFunc(own, func(m int) bool { return h.marks[m].role == roleLengths || h.marks[m].role == roleTrips }) {
+		own = append(own, each...)
+	}
+	a := h.amount(name, own)
+	if a.None() {
+		a.Reps = 1
+	}
+	return Step{name, a}
 }
 
 // shared is what a mark of a step says of all of them: how often they are done, on how many sides;

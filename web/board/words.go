@@ -189,12 +189,18 @@ func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
 		}
 	}
 	if one.Block != "" {
-		is.Asks = append(is.Asks, likely(w.Lines[one.At], l)...)
-		for _, near := range say.NearOf(l, w.Lines[one.At]) {
-			is.Asks = append(is.Asks, ask{near.Answer, near.Line})
-		}
+		is.Asks = append(is.Asks, otherwise(w.Lines[one.At], l)...)
 	}
 	return is
+}
+
+// otherwise are the other ways in which a line may be meant.
+func otherwise(text string, l *say.Line) []ask {
+	asks := likely(text, l)
+	for _, near := range say.NearOf(l, text) {
+		asks = append(asks, ask{near.Answer, near.Line})
+	}
+	return asks
 }
 
 // likely are the drills of the book that those of a line may be, and that they are the coach's own.
