@@ -233,7 +233,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if ruled.Is == IsDrills && heard.Is == IsCombo && len(heard.Drills) > len(ruled.Drills) && slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Note != "" }) {
 		return false
 	}
-	if own := r.ownTime(ruled); own || noTime || strings.EqualFold(heard.Name, "a "+ruled.Name) {    // A skip
+	if own := r.ownTime(ruled); own || noTime || strings.EqualFold(heard.Name, "a "+ruled.Name) { // A skip
 		return own
 	}
 	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn
