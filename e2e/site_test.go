@@ -167,6 +167,7 @@ func (b *browser) open(path string) {
 		path = b.base + path
 	}
 	b.do(chromedp.Navigate(path))
+	b.until(`!document.querySelector("#board[aria-busy]")`) // it is not drawn anew under the hand
 }
 
 // click presses the middle of what is there, once it has stopped moving: a press is a place on the glass.

@@ -45,9 +45,7 @@ export default () => ({
   // catchUp shows what somebody else changed, unless something is being written or dragged.
   async catchUp() {
     const seen = this.$root.querySelector("[name=revision]");
-    const field = document.activeElement;
-    const writing = field?.id !== "say" && field?.matches?.("#board input, #board textarea") && field.value !== field.defaultValue;
-    if (!this.newest || !seen || writing || document.querySelector("[data-dragged]")) return;
+    if (!this.newest || !seen || this.writing() || document.querySelector("[data-dragged]")) return;
     const { revision, says } = this.newest;
     this.newest = null;
     if (revision <= Number(seen.value)) return;
@@ -57,6 +55,12 @@ export default () => ({
     did.hidden = !says;
     clearTimeout(this.told);
     this.told = setTimeout(() => (did.hidden = true), 8000);
+  },
+
+  // writing tells whether a field is half written.
+  writing() {
+    const field = document.activeElement;
+    return field?.id !== "say" && field?.matches?.("#board input, #board textarea") && field.value !== field.defaultValue;
   },
 
   send(event) {
@@ -100,7 +104,7 @@ export default () => ({
     const screen = phone.matches ? "phone" : wide.matches ? "wide" : "narrow";
     document.cookie = `screen=${screen}; path=/; max-age=31536000; samesite=lax`;
     const drawn = this.$root.querySelector("[data-screen]").dataset.screen;
-    if (drawn !== screen && !(drawn === "" && screen === "wide")) this.later(() => this.swap(location.href, {}));
+    if (drawn !== screen && !(drawn === "" && screen === "wide")) this.later(() => this.swap(location.href, {}, true));
   },
 
   // widen tells the server what room there is for the chart, and has it drawn anew where it
@@ -113,7 +117,7 @@ export default () => ({
     const was = kept ? kept[1] / kept[2] : 1.6;
     if (Math.abs(clientWidth / clientHeight / was - 1) < 0.05) return;
     document.cookie = `plot=${clientWidth}x${clientHeight}; path=/; max-age=31536000; samesite=lax`;
-    this.later(() => this.swap(location.href, {}));
+    this.later(() => this.swap(location.href, {}, true));
   },
 
   // toggled has a drawer filled when it is opened first.
@@ -145,11 +149,13 @@ export default () => ({
 
   // later keeps requests in order: each change is made on what the one before left.
   later(job) {
-    this.queue = this.queue.then(job);
+    this.queue = this.queue.then(job).catch(() => document.getElementById("no-answer")?.removeAttribute("hidden")); // one that fails stops none after it
   },
 
-  async swap(url, options) {
+  // swap puts an answer in place; one that only draws anew leaves a field that is half written.
+  async swap(url, options, spare) {
     this.busy = true;
+    this.$root.setAttribute("aria-busy", "true");
     let kept = "";
     const opened = [...this.$root.querySelectorAll("details[open]")];
     const drawers = opened.map((d) => d.dataset.drawer).filter(Boolean);
@@ -161,6 +167,7 @@ export default () => ({
       }
       const text = await answer.text();
       await this.pressed;
+      if (spare && this.writing()) return;
       kept = document.activeElement?.id; // whoever went on meanwhile is left there
       // A line that is half written stays, unless it is the one that was sent.
       const written = url.endsWith("/write") ? null : this.$root.querySelector("#say")?.value;
@@ -173,6 +180,7 @@ export default () => ({
       document.getElementById("no-answer")?.removeAttribute("hidden");
     } finally {
       this.busy = false;
+      this.$root.removeAttribute("aria-busy");
     }
     if (kept) document.getElementById(kept)?.focus();
   },
