@@ -45,6 +45,8 @@ func (h *hearing) misplaced(m *mark, next string) bool {
 		return m.to-m.from == 1 && next != "" && (one == "full" || one == "max" || one == "maximal")
 	case roleNone:
 		return h.nameless(m, next)
+	case roleTime: // "30 s plank, 30 s side plank" are two things
+		return m.text == "told" && slices.ContainsFunc(h.words[m.from:m.to], func(w word) bool { return !w.numeral && len(w.is) > 3 && h.Moves(w.is) })
 	case roleRest: // 11 man break
 		return h.is(m.from, "break") && !parted && !h.words[m.from-1].numeral && !h.is(m.from-1, "s", "min")
 	case roleFirst: // "visualise the first five minutes"

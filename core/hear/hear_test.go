@@ -93,6 +93,7 @@ func TestLinesAreHeardAsTheyAreMeant(t *testing.T) {
 		"shooting in pairs, 5 spots 4 each":                             {Name: "shooting", Amount: hear.Amount{Parts: []float64{4, 4, 4, 4, 4}, Each: false}, Who: []string{"in pairs"}},
 		"shoulder taps against the wall :30 x 2":                        {Name: "shoulder taps", Amount: hear.Amount{Sets: 2, Seconds: 30}},
 		"sweeps to the shed doors & back":                               {Name: "sweeps", Amount: hear.Amount{Trips: 2, To: "shed doors"}},
+		"30 s plank, 30 s side plank":                                   {Is: hear.Combo, Times: 1},
 		"180s x 4":                                                      {Name: "180s", Amount: hear.Amount{Reps: 4}},
 		"pitch inspection at 40 with the ump":                           {Is: hear.Fixed, Name: "pitch inspection"},
 		"Shin pads and boots please, no trainers":                       {Is: hear.Remark},
