@@ -200,10 +200,10 @@ func (h *hearing) goes(a *Amount, c *counted, m *mark) bool {
 func (h *hearing) how(a *Amount, c *counted, m *mark, name string) {
 	switch m.role {
 	case roleTime:
-		if c.timed == nil {
-			c.timed = m
+		if c.timed != nil { // four minutes: two of them on the left
+			return
 		}
-		if m.text == "sides" {
+		if c.timed = m; m.text == "sides" {
 			a.Sides = 2
 		}
 	case roleHeld:

@@ -141,7 +141,7 @@ func (h *hearing) namesOf() (all []mark) {
 			h.context(i, j, text, add)
 		}
 	}
-	return slices.Concat(all, h.linesOf(), h.clocksOf())
+	return slices.Concat(all, h.linesOf(), h.clocksOf(), h.seriesOf())
 }
 
 // person marks who is named, where that is no part of what is done.

@@ -140,7 +140,6 @@ func Readings(line string, known Lexicon) (list []Reading) {
 		return []Reading{{Is: Remark}}
 	}
 	h.mark()
-	h.parted()
 	h.chunk()
 	h.settle()
 	for _, r := range []Reading{h.single(), h.ladder(), h.combo(), h.choice(), h.heading(), h.fixed(), h.remark()} {

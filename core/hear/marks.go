@@ -62,6 +62,7 @@ type mark struct {
 	sets     float64
 	list     []float64
 	text     string
+	noun     int // the word behind the one that says what is counted; 0: none
 	weight   float64
 }
 

@@ -84,7 +84,7 @@ func (h *hearing) single() Reading {
 	last, each := h.whoLast(), h.eachCounted(who)
 	if i := h.noun(); i >= 0 && (i < 2 || h.is(i-2, ":", "--")) { // "slips: 12 catches each off the face"
 		score := 3.2 - h.others(-1, who)
-		if slices.ContainsFunc(h.marks, func(m mark) bool { return m.to == i+1 && m.role == roleParts }) {
+		if slices.ContainsFunc(h.marks, func(m mark) bool { return (m.to == i+1 || m.noun == i+1) && m.role == roleParts }) {
 			score = 7
 		}
 		best = h.named(i, i+1, score)
@@ -186,7 +186,10 @@ func (h *hearing) label(c *chunk) bool {
 // noun is the word of what is counted, of a line that names nothing else: "20 kicks"; -1: none.
 func (h *hearing) noun() int {
 	for _, m := range h.marks {
-		if last := &h.words[m.to-1]; (m.role == roleCount || m.role == roleLaps || m.role == roleParts && m.text == "told") && m.to-m.from > 1 && !last.numeral && (m.role == roleLaps || h.Word(last.is) || h.Moves(last.is)) {
+		if m.noun > 0 {
+			return m.noun - 1
+		}
+		if last := &h.words[m.to-1]; (m.role == roleCount || m.role == roleLaps || m.role == roleParts && m.text == "told" && m.noun == 0) && m.to-m.from > 1 && !last.numeral && (m.role == roleLaps || h.Word(last.is) || h.Moves(last.is)) {
 			if at := slices.IndexFunc(h.words[m.from:m.to], func(w word) bool { return w.is == "lap" }); at >= 0 { // "laps of the hall"
 				return m.from + at
 			}
@@ -227,8 +230,6 @@ func (h *hearing) untold(name int, a *Amount) (cues []string) {
 		switch m := &h.marks[k]; {
 		case m.role == roleLoad && m.to == name, m.role == roleMetres && a.Metres == 0 && a.Seconds > 0:
 			cues = append(cues, h.text(m.from, m.to))
-		case m.role == roleParts && m.text == "before": // half court 4, full 2
-			cues = append(cues, h.text(m.from, h.marks[k+1].to))
 		}
 	}
 	return cues

@@ -1,0 +1,307 @@
+package hear
+
+import (
+	"slices"
+	"strings"
+)
+
+// item is one amount of a series with what is said of it: "5 going away", "off the left 5".
+type item struct {
+	n           float64
+	unit        string // s, min, m, yd, ft; "": it is counted
+	noun        int    // the word that says what is counted; -1: none
+	label, last int    // the words that say how
+	end         int    // where the item ends
+}
+
+// Words around a number with which it is no part of how many: "the last 5 hard", "8 percent".
+var (
+	notParts  = strings.Fields("last first final the every in at from for to of by off over after only than under till until next other no number nos lane lanes # on")
+	notLabels = strings.Fields("percent x - to or each per a ea e/s of rep reps set sets round rounds times goes go total more ish kg min s m yd ft breath breaths people players lanes lines groups teams off rest out on/off @")
+	ways      = strings.Fields("forward forwards backward backwards sideways in out inside outside up down across clockwise anticlockwise diagonal diagonally other way off strong weak good bad dominant preferred first second bottom top mid close deep body wide overhead underarm overarm bounce side hand foot leg shoulder end post corner wing")
+)
+
+// seriesOf are marks of amounts that say, one after the other, how each part is done, whatever people call the
+// parts: "5 going away, 5 coming to you", "2 min right foot, 2 min left", "10 m forward, 10 m back", "back 5,
+// left 5, right 5", "chest, bounce, lob, ten of each". What is said of each part is told.
+func (h *hearing) seriesOf() (all []mark) {
+	for i := range h.words {
+		for _, read := range []func(int) []item{h.behind, h.ahead} {
+			if of := read(i); len(of) > 1 {
+				all = append(all, h.series1(i, of)...)
+			}
+		}
+		all = append(all, h.listedEach(i)...)
+	}
+	return all
+}
+
+// amountAt is the amount that begins at a word; end is 0 where none does.
+func (h *hearing) amountAt(i int) (is item) {
+	j := i
+	if h.is(j, "x") {
+		j++
+	}
+	if j >= len(h.words) || !h.words[j].numeral || strings.Contains(h.words[j].is, ":") || i > 0 && (h.words[i-1].numeral || h.is(i-1, "x") || h.is(i-1, notParts...)) {
+		return is
+	}
+	w := &h.words[j]
+	if is.n, is.noun = w.number, -1; w.number < 1 || w.spelt && w.number == 1 {
+		return is
+	}
+	if j++; h.is(j, "s", "min", "m", "yd", "ft") {
+		is.unit = h.words[j].is
+		j++
+	} else if is.n > 60 {
+		return is
+	}
+	is.end = j
+	return is
+}
+
+// label is where the words that say how end: at a sign, a number, a word that joins.
+func (h *hearing) labelEnd(from int) int {
+	i := from
+	for i < len(h.words) && !h.words[i].sign && !h.words[i].numeral && !h.is(i, "and", "+", "/", "then", "x", "or") {
+		i++
+	}
+	return i
+}
+
+// joint is the word behind what parts two items.
+func (h *hearing) behindJoint(i int) int {
+	for n := 0; n < 3 && h.is(i, ",", "and", "+", "/", "then"); n++ {
+		i++
+	}
+	return i
+}
+
+// behind are the items that begin at a word, with what is said behind each number.
+func (h *hearing) behind(i int) (of []item) {
+	for at := i; ; {
+		is := h.amountAt(at)
+		if is.end == 0 || len(of) > 0 && is.unit != of[0].unit && is.unit != "" {
+			return of
+		}
+		is.label, is.last = is.end, h.labelEnd(is.end)
+		bare := is.last == is.label && len(of) == 0 && h.is(is.end, "then") // 15, then 15 bent knee
+		if is.last == is.label && !bare || is.last-is.label > 5 || h.is(is.label, notLabels...) {
+			return of
+		}
+		is.end = is.last
+		of = append(of, is)
+		at = h.behindJoint(is.end)
+		if h.is(is.end, "or") {
+			return nil
+		}
+	}
+}
+
+// ahead are the items that begin at a word, with what is said before each number.
+func (h *hearing) ahead(i int) (of []item) {
+	if i == 0 || h.words[i].sign || h.words[i].numeral || h.words[i-1].numeral || !h.is(i-1, ":", "--", ",") && !slices.Contains(preps, h.words[i].is) && !h.strong(i, i+1) {
+		return nil
+	}
+	for at := i; ; {
+		last := h.labelEnd(at)
+		if last == at || last-at > 4 {
+			break
+		}
+		is := h.amountAt(last)
+		if is.end == 0 || len(of) > 0 && is.unit != of[0].unit && is.unit != "" || h.is(is.end, notLabels...) {
+			break
+		}
+		is.label, is.last = at, last
+		of = append(of, is)
+		at = h.behindJoint(is.end)
+	}
+	if n := len(of); n == 0 || of[n-1].end < len(h.words) && !h.words[of[n-1].end].delimits() {
+		return nil
+	}
+	return of
+}
+
+// series1 is the mark of a series that begins at a word, where its labels say how and name nothing that is done.
+func (h *hearing) series1(i int, of []item) []mark {
+	first, before := &of[0], of[0].label < of[0].end && of[0].last < of[0].end
+	if !before {
+		h.thing(of)
+	}
+	strong := true
+	for k := range of {
+		if label := &of[k]; label.last > label.label {
+			if !h.says(label.label, label.last) {
+				return nil
+			}
+			strong = strong && h.strong(label.label, label.last)
+		}
+	}
+	named := first.noun >= 0 || h.namedBefore(i)
+	if !named || !strong && before && !h.is(i-1, ":", "--") {
+		return nil
+	}
+	m := mark{role: roleParts, from: i, to: of[len(of)-1].end, text: "told", weight: 1, noun: first.noun + 1}
+	if strong {
+		m.weight = 3
+	}
+	alike, total := true, 0.0
+	for k := range of {
+		m.list = append(m.list, of[k].n)
+		total += of[k].n
+		alike = alike && of[k].n == first.n
+	}
+	if h.sidesOf(of) {
+		m.text, m.weight = "sides", m.weight+1
+	}
+	switch first.unit {
+	case "":
+	case "s", "min":
+		m.role, m.n, m.weight = roleTime, total, m.weight+3
+		if first.unit == "min" {
+			m.n *= 60
+		}
+		if alike {
+			m.n, m.sets = m.n/float64(len(of)), float64(len(of))
+		}
+		if m.text == "sides" && alike {
+			m.sets = 0
+		} else {
+			m.text = "told"
+		}
+	default:
+		if !alike || !strong {
+			return nil
+		}
+		m.role, m.sets, m.n, m.weight = roleTrips, float64(len(of)), metres(h.words[first.end-1].is, " "+first.unit), m.weight+3
+		m.n = metresOf(first.n, first.unit)
+	}
+	return []mark{m}
+}
+
+// metresOf is a length of a unit in metres.
+func metresOf(n float64, unit string) float64 {
+	switch unit {
+	case "yd":
+		return 0.9144 * n
+	case "ft":
+		return 0.3048 * n
+	}
+	return n
+}
+
+// sidesOf tells whether two items are the two sides.
+func (h *hearing) sidesOf(of []item) bool {
+	if len(of) != 2 {
+		return false
+	}
+	has := func(k int, w ...string) bool {
+		return slices.ContainsFunc(h.words[of[k].label:of[k].last], func(one word) bool { return slices.Contains(w, one.is) })
+	}
+	return has(0, "left", "l") && has(1, "right", "r") || has(0, "right", "r") && has(1, "left", "l")
+}
+
+// thing finds what is counted, where the first item names it: "10 shots close, 10 mid, 5 long".
+func (h *hearing) thing(of []item) {
+	first := &of[0]
+	w := h.words[first.label].is
+	if first.unit != "" || first.last-first.label < 2 || slices.Contains(preps, w) || h.strong(first.label, first.label+1) || !h.Word(w) && !h.Moves(w) && !strings.HasSuffix(w, "s") {
+		return
+	}
+	first.noun = first.label
+	for k := range of {
+		if h.is(of[k].label, w) && of[k].last-of[k].label > 1 {
+			of[k].label++
+		}
+	}
+}
+
+// says tells whether words say how, and name nothing that is done.
+func (h *hearing) says(from, to int) bool {
+	if from >= to || to-from > 4 {
+		return false
+	}
+	text, first := strings.ToLower(h.text(from, to)), h.words[from].is
+	if slices.Contains(notLabels, first) || slices.Contains(groupWords, first) && to-from == 1 || h.Known(text) {
+		return false
+	}
+	return !h.Moves(text) || h.strong(from, to)
+}
+
+// strong tells whether words can be nothing but a side, a way, a place or a form.
+func (h *hearing) strong(from, to int) bool {
+	if slices.Contains(preps, h.words[from].is) {
+		return to-from > 1 || slices.Contains(ways, h.words[from].is)
+	}
+	for i := from; i < to; i++ {
+		w := h.words[i].is
+		if w != "the" && w != "r" && w != "l" && !slices.Contains(placeWords, w) && !slices.Contains(ways, w) && !slices.Contains(natural, w) && !slices.Contains(formWords, w) && !slices.Contains(body, w) {
+			return false
+		}
+	}
+	return true
+}
+
+// namedBefore tells whether something that may be done stands before a word: more than people and what begins a
+// sentence, and no label of a row of drills.
+func (h *hearing) namedBefore(i int) bool {
+	to := i
+	for to > 0 && (h.words[to-1].sign || h.is(to-1, "x", "for", "do")) {
+		to--
+	}
+	from := to
+	for from > 0 && !h.words[from-1].delimits() {
+		from--
+	}
+	if from == to || h.people(from, to) || h.Person(strings.ToLower(h.text(from, to))) {
+		return false
+	}
+	return !h.is(to-1, "drill", "drills", "ladder", "series", "circuit", "complex", "sequence", "progression", "flow", "combo", "stations")
+}
+
+// listedEach is the mark of parts that are listed, with how many of each behind them: "chest, bounce, lob - ten of
+// each".
+func (h *hearing) listedEach(i int) []mark {
+	is := h.amountAt(i)
+	if is.end == 0 || is.unit != "" || i < 4 || !h.is(i-1, ",", "--", "(") {
+		return nil
+	}
+	end := is.end
+	if h.is(end, "of") {
+		end++
+	}
+	if !h.is(end, "each") || end+1 < len(h.words) && !h.words[end+1].delimits() {
+		return nil
+	}
+	parts, at := 0, i-1
+	for at > 0 {
+		from := at
+		for from > 0 && !h.words[from-1].sign && !h.is(from-1, "then", "and") {
+			from--
+		}
+		if ways := at - 1; from > 0 && !h.is(from-1, ":", "--", ",", "then", "and") || from == 0 { // the name stands before the first
+			if at-from < 2 || !h.strong(ways, at) {
+				return nil
+			}
+			parts, at = parts+1, ways
+			break
+		}
+		if at-from < 1 || at-from > 2 || !h.says(from, at) {
+			return nil
+		}
+		parts++
+		if at = from; h.is(at-1, ":", "--") {
+			break
+		}
+		for at > 0 && h.is(at-1, ",", "then", "and") {
+			at--
+		}
+	}
+	if parts < 2 || !h.namedBefore(at) {
+		return nil
+	}
+	m := mark{role: roleParts, from: at, to: end + 1, text: "told", weight: 4}
+	for range parts {
+		m.list = append(m.list, is.n)
+	}
+	return []mark{m}
+}
