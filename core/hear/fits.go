@@ -76,6 +76,8 @@ func (h *hearing) nameless(m *mark, next string) bool {
 		return next == "" || !begins || !counts || unitsOnly[next] || h.is(m.to, "x", "each", "on", "and", "then", "or", "to", "per", "with", "in", "at", "from", "of", "for")
 	case "angle":
 		return !h.angle(m)
+	case "game": // 5 a side, 2 min
+		return m.from > 0 || next != "" && !(h.numeral(m.to) && h.is(m.to+1, "min", "s")) || m.to >= len(h.words)
 	case "part":
 		return next != "" || m.from > 2 || m.from > 0 && h.is(m.from, "block")
 	}

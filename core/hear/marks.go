@@ -162,6 +162,7 @@ var patterns = []pattern{
 	say(roleNone, 4, `(\d+) (?:catchers?|taggers?|chasers?|feeders?|floaters?|jokers?|neutrals?|bulldogs?|wolves|its)`, nil),
 	say(roleNone, 2.5, `(?:45|90|180|360)`, func(_ []string, m *mark) bool { m.text = "angle"; return true }),
 	say(roleNone, 6, `take a knee`, nil),
+	say(roleNone, 6, `\d{1,2} a side`, func(_ []string, m *mark) bool { m.text = "game"; return true }),
 	say(roleNone, 3.5, `«N» (?:man|men|ball|hand|foot|ft|touch|cone|corner|person|player|point|bounce|gate|star|hands|count|stick|puck|feet|footed|handed|legged|armed)`, func(_ []string, m *mark) bool { m.text = "named"; return true }),
 	// On which side, which way.
 	say(roleSide, 2, `(?:on |to |for |from |in |with |at |off |)(?:each|ea|per|a|an|/|either|every|both|e/|the other) «P»(?:s)?(?: each)?`, func(g []string, m *mark) bool {
@@ -401,6 +402,7 @@ var patterns = []pattern{
 	say(roleFiller, 2, `(?:(?:right|ok|okay|so|for|on|id|i'd|like|us|them|to|we|we'll|you|i|want|today|tomorrow|saturday|sunday|monday|tuesday|wednesday|thursday|friday|need|can|lets|let's|will|could|just|team) )+(?:start|begin|finish|end)(?: off)? with`, nil),
 	say(roleFiller, 2, `(?:find|get) (?:a|your own|your) (?:space|spot|partner|place)(?: and do| and| then| do|)`, nil),
 	say(roleFiller, 2, `(?:they|we|you) (?:can|could|should|all|then)(?: all)?(?: do| then|)`, nil),
+	say(roleFiller, 2, `(?:right|ok|okay|alright|well|now then|next up|last thing|last one|finally) (?:,|:|--)`, nil),
 	say(roleFiller, 2, `(?:right|ok|okay|now|so|alright) (?:lads|guys|folks|girls|boys|team|everyone|all|ladies|gang|then)`, nil),
 	say(roleEach, 0.5, `(?:of )?each`, nil),
 	say(rolePlace, 3, `(?:court|pitch|lane|mat|field|rink|station|basket|net|pool|room|hall) \d`, func(g []string, m *mark) bool { m.text = g[0]; return true }),

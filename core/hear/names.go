@@ -154,8 +154,8 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 			s -= 3
 		}
 	}
-	if sided(h.words[a : a+1]) {
-		s += 2
+	if sided(h.words[a:a+1]) || b-a == 3 && h.words[a].numeral && h.is(a+1, "a") && h.is(a+2, "side") {
+		s += 4
 	}
 	if groupLike(h.words[a:a+1]) && b-a > 1 && !h.Known(text) {
 		s -= 3

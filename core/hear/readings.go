@@ -109,6 +109,9 @@ func (h *hearing) single() Reading {
 		if k == 0 && h.label(c) {
 			score -= 3.5
 		}
+		if h.toldLater(k, who) {
+			score -= 3.5
+		}
 		if len(each) > 1 && slices.Contains(each, k) { // the others would be told beside it
 			score -= 2 * float64(len(each)-1)
 		}
@@ -119,6 +122,28 @@ func (h *hearing) single() Reading {
 		}
 	}
 	return best
+}
+
+// toldLater tells whether a chunk stands behind one that has its amount, and has none: it says how; or is of what
+// is done at the end of it: "push 4 lengths, last 5 m sprint".
+func (h *hearing) toldLater(k, who int) bool {
+	c, from := &h.chunks[k], h.chunks[k].from
+	for from > 0 && !h.words[from-1].delimits() {
+		from--
+	}
+	if k > 0 && from < c.from && h.is(from, "last", "first", "final") {
+		return true
+	}
+	if c.after != "," && c.after != "" && c.after != "--" || h.counted(c) {
+		return false
+	}
+	for n := range k {
+		is := &h.chunks[n]
+		if n != who && is.from < is.to && h.numbered(is) && !h.label(is) && !h.is(is.to-1, "do", "does", "get", "take", "start", "go", "goes", "have", "has") {
+			return true
+		}
+	}
+	return false
 }
 
 // whose fills in who does what is named from a word of a chunk on: who stands before it, in the chunk that
