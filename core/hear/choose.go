@@ -147,7 +147,7 @@ func (h *hearing) namesOf() (all []mark) {
 // person marks who is named, where that is no part of what is done.
 func (h *hearing) person(i, j int, add func(role, int, float64)) {
 	first, last := i == 0 || h.words[i-1].delimits() || slices.Contains(joins, h.words[i-1].is), j == len(h.words) || h.words[j].delimits() || slices.Contains(joins, h.words[j].is) || h.words[j].is == "only"
-	if first || last {
+	if first || last && !(h.Word(strings.ToLower(h.text(i, j))) && !h.words[i-1].numeral) { // "quick sets" are no people
 		add(roleWho, i, 1)
 	}
 }

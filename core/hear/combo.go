@@ -104,7 +104,7 @@ func (h *hearing) eachCounted(who int) (list []int) {
 		known = known || h.Moves(text) || h.Known(text)
 		list = append(list, k)
 	}
-	if !known && len(list) < 3 {
+	if !known && len(list) < 2 {
 		return nil
 	}
 	return list

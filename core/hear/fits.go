@@ -126,6 +126,8 @@ func (h *hearing) fitsWhen(m *mark, next string) float64 {
 		return 0
 	case m.role == roleAt && h.is(m.to-1, "out", "go") && slices.Contains([]string{"with", "in", "and", "so", "all", "for"}, next):
 		return 0
+	case m.role == roleAt && h.is(m.from, "at") && (slices.Contains(groupWords, next) || h.Person(next)): // at 18 hookers throw
+		return 0
 	case m.text == "clock", m.role == roleAt && h.is(m.from, "at") && (slices.Contains(pronouns, next) || next == "for" && !h.numeral(m.to+1) || next == "to" && h.is(m.to+1, "the") && h.is(m.to+2, "start", "session", "off")):
 		return 0
 	case h.is(m.to, ",", "/") && h.numeral(m.to+1) && m.n >= 30 && (strings.Contains(h.line, "%") || h.words[m.to+1].number > m.n), !last: // at 70, 90, 100 %

@@ -17,7 +17,7 @@ var (
 		one two free easy-peasy outside inside opposite chucking calling ready next catch-up let lets let's try call shout count chat talk use bring leave wear put take
 		whatever whoever whistle game race between before after than like left right focus think throwing hitting kicking arriba abajo despacio suave rápido sin`)
 	tells   = strings.Fields("we've you've they've i've we'd we'll got haven't you your you're youre we we're were i i'm im me us is are was isn't isnt can can't cant will won't wont dont don't should somebody someone anyone nobody please pls remember nb forget listen lives belongs tonight tomorrow sorry thanks there's theres it's its he she they who'll who don't bajando subiendo")
-	preps   = strings.Fields("off on over under in out at from with without by for to through around round holding facing against before after while until till if every using off chucking behind along across sin desde contra hacia")
+	preps   = strings.Fields("off on over under in out at from with without by for to through around round holding facing against before after while until till if every using off chucking behind along across inside outside near beside between edge vs sin desde contra hacia")
 	natural = strings.Fields("full half low high big small slow easy loose tall soft quiet hard fast nice good full long short wide")
 	body    = strings.Fields("hips hands feet knees arms legs chest head eyes elbows toes heels shoulders back")
 )
@@ -86,6 +86,9 @@ func (h *hearing) whereFor(from, a, to int) bool {
 // parts tells whether a name may end before word b: a preposition or a cue follows.
 func (h *hearing) parts(a, b int) bool {
 	w := h.words[b].is
+	if h.is(b-1, "the", "a", "an", "your", "to", "from") { // "sets to the outside pin"
+		return false
+	}
 	if (w == "up" || w == "down") && b+1 < len(h.words) && h.words[b+1].is == "the" {
 		return true
 	}
@@ -204,6 +207,9 @@ func (h *hearing) tooLong(a, b int, text string) (s float64) {
 			break
 		}
 	}
+	if i := h.placedFrom(a, b); i > a && !h.Known(text) && (i-a > 1 || h.Moves(strings.ToLower(h.text(a, i))) || h.vocabulary(a, i)) {
+		s += 3
+	}
 	for i := a + 1; i+1 < b; i++ { // egg beater, hands up
 		if slices.Contains(body, h.words[i].is) && h.is(i+1, "up", "down", "high", "low", "out", "tall", "still", "apart", "together", "quiet", "soft") && !h.Known(text) && h.vocabulary(a, i) {
 			s += 2
@@ -219,6 +225,26 @@ func (h *hearing) tooLong(a, b int, text string) (s float64) {
 	}
 	return s
 }
+
+// placedFrom is the word from which a name only says where it is done: "mini tennis inside the service boxes"; a
+// where it does not.
+func (h *hearing) placedFrom(a, b int) int {
+	if !slices.Contains(places, strings.TrimSuffix(h.words[b-1].is, "s")) && !slices.Contains(places, h.words[b-1].is) {
+		return a
+	}
+	for i := b - 2; i > a && i >= b-5; i-- {
+		if h.is(i, "in", "at", "on", "inside", "outside", "by", "behind", "near", "beside", "along", "between", "around", "round", "off", "against") && !h.onKit(i) {
+			return i
+		}
+		if h.is(i, "edge") && h.is(i+1, "of") {
+			return i
+		}
+	}
+	return a
+}
+
+// places are what stands on grounds and in halls.
+var places = strings.Fields("pitch court box boxes net wall fence line deck poolside grass turf track runway ground post goal bench corner hall gym pool machine bag pad shield tee cage wicket square circle crease block rink ice board rope beam floor lane sideline touchline baseline halfway dugout shed boat field park area zone key paint arc elbow 22 23 45 grid cone hoop slope hill sand mat stairs steps ring plate mound bullpen base outfield infield d")
 
 // leads tells whether a word begins what is done: nothing stands before it but people and what
 // begins a sentence.

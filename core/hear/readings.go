@@ -274,12 +274,13 @@ func (h *hearing) others(name, who int) (n float64) {
 		if t := h.words[c.from].is; c.to-c.from == 1 && slices.Contains(cueFirst, t) {
 			continue
 		}
-		switch {
-		case c.after == "then" || c.after == "into" || c.after == "+":
+		joined := c.after == "then" || c.after == "into" || c.after == "+"
+		if joined {
 			n += 3
-		case h.counted(c):
+		}
+		if h.counted(c) {
 			n += 2.5
-		case c.after == ",":
+		} else if c.after == "," {
 			listed++
 		}
 	}

@@ -17,7 +17,7 @@ type item struct {
 // Words around a number with which it is no part of how many: "the last 5 hard", "8 percent".
 var (
 	notParts  = strings.Fields("last first final the every in at from for to of by off over after only than under till until next other no number nos lane lanes # on")
-	notLabels = strings.Fields("percent x - to or each per a ea e/s of rep reps set sets round rounds times goes go total more ish kg min s m yd ft breath breaths people players lanes lines groups teams off rest out on/off @")
+	notLabels = strings.Fields("percent x - or each per a ea e/s of rep reps set sets round rounds times goes go total more ish kg min s m yd ft breath breaths people players lanes lines groups teams off rest out on/off @")
 	ways      = strings.Fields("forward forwards backward backwards sideways in out inside outside up down across clockwise anticlockwise diagonal diagonally other way off strong weak good bad dominant preferred first second bottom top mid close deep body wide overhead underarm overarm bounce side hand foot leg shoulder end post corner wing")
 )
 
@@ -85,7 +85,7 @@ func (h *hearing) behind(i int) (of []item) {
 		}
 		is.label, is.last = is.end, h.labelEnd(is.end)
 		bare := is.last == is.label && len(of) == 0 && h.is(is.end, "then") // 15, then 15 bent knee
-		if is.last == is.label && !bare || is.last-is.label > 5 || h.is(is.label, notLabels...) {
+		if is.last == is.label && !bare || is.last-is.label > 5 || h.is(is.label, notLabels...) || h.is(is.label, "to") && h.numeral(is.label+1) {
 			return of
 		}
 		is.end = is.last
@@ -221,10 +221,10 @@ func (h *hearing) says(from, to int) bool {
 		return false
 	}
 	text, first := strings.ToLower(h.text(from, to)), h.words[from].is
-	if slices.Contains(notLabels, first) || slices.Contains(groupWords, first) && to-from == 1 || h.Known(text) {
+	if slices.Contains(notLabels, first) || slices.Contains(groupWords, first) && to-from == 1 {
 		return false
 	}
-	return !h.Moves(text) || h.strong(from, to)
+	return h.strong(from, to) || !h.Moves(text) && !h.Known(text)
 }
 
 // strong tells whether words can be nothing but a side, a way, a place or a form.

@@ -49,7 +49,7 @@ func (r *Reader) named(l *Line) bool {
 }
 
 // between are words that stand in no short name of a drill.
-var between = strings.Fields("off every from by till until then for round & after before when while if just each her his my you of but w wit do does else an an' facing")
+var between = strings.Fields("off every from by till until then for round & after before when while if just each her his my you of but w wit do does else an an' facing vs")
 
 // lost are the numbers of a line that what was read of it does not say again.
 func lost(l *Line, text string) (numbers []string) {
@@ -164,6 +164,7 @@ func (r *Reader) better(ruled, heard Line) Line {
 		return heard
 	}
 	if ruled.Is == IsBlank || heard.Is == "" || heard.Is != IsNote && fold(heard.Name) == "" || strings.ContainsAny(ruled.Said, "\"{}") || strings.HasSuffix(ruled.Said, ":") || r.explained(&ruled, &heard) {
+		r.shorten(&ruled, &heard)
 		return ruled
 	}
 	if gone := lost(&heard, heard.Said); len(gone) > 0 {
@@ -333,18 +334,54 @@ func (d *Dose) structured() bool {
 }
 
 // sameTotals tells whether two doses are as much.
-func sameTotals(a, b *Dose) bool {
-	total := func(d *Dose) [3]float64 {
-		sides := max(1, d.sides)
-		ways := sides * max(1, d.Directions)
-		reps := max(1, d.Sets) * max(1, d.Reps) * ways
-		if d.Kind == drill.Count {
-			reps = d.Acts
+func sameTotals(a, b *Dose) bool { return a.total() == b.total() }
+
+// total is how much a dose is: how many, how far, for how long.
+func (d *Dose) total() [3]float64 {
+	ways := max(1, d.sides) * max(1, d.Directions)
+	reps := max(1, d.Sets) * max(1, d.Reps) * ways
+	switch d.Kind {
+	case drill.Count:
+		reps = d.Acts
+	case drill.Grid:
+		reps = d.Tries * max(1, len(d.Rows)) * max(1, len(d.Columns))
+		for _, row := range d.Counts {
+			for _, n := range row {
+				reps += n
+			}
 		}
-		if d.Kind == drill.Time {
-			return [3]float64{1, 0, float64(d.Seconds)}
-		}
-		return [3]float64{float64(reps), float64(d.Trips*ways) * max(1, d.Metres), d.HoldSeconds + 4*float64(d.Breaths)}
+	case drill.Time:
+		return [3]float64{1, 0, float64(d.Seconds)}
 	}
-	return total(a) == total(b)
+	return [3]float64{float64(reps), float64(d.Trips*ways) * max(1, d.Metres), d.HoldSeconds + 4*float64(d.Breaths)}
+}
+
+// howAtEnd is what begins words behind a name that say where and how it is done.
+var howAtEnd = regexp.MustCompile(`(?i)^(?:in|on|at|inside|outside|by|behind|near|beside|along|between|around|round|off|against|edge|with|w|w/|hands?|keep|no|without|while|facing|vs)\b`)
+
+// shorten gives a reading by the rules the name that the other has, where that is the same without where and how
+// it is done, which is told.
+func (r *Reader) shorten(ruled, heard *Line) {
+	if ruled.Is != IsDrill || heard.Is != IsDrill || (lexicon{r}).Known(ruled.Name) || ruled.Dose == nil || heard.Dose == nil || heard.Name == "" || len(heard.Name) >= len(ruled.Name) {
+		return
+	}
+	long, short := strings.ToLower(ruled.Name), strings.ToLower(heard.Name)
+	at := strings.Index(" "+long+" ", " "+short+" ")
+	if at < 0 || !sameTotals(ruled.Dose, heard.Dose) && ruled.Dose.Kind != drill.Grid || heard.score < hopeless {
+		return
+	}
+	first, rest := strings.TrimSpace(ruled.Name[:at]), strings.TrimSpace(ruled.Name[at+len(short):])
+	if rest != "" && !howAtEnd.MatchString(rest) || ruled.Code != "" && heard.Code == "" || first != "" && len(heard.Who)+len(heard.Whom) <= len(ruled.Who)+len(ruled.Whom) {
+		return
+	}
+	if first != "" {
+		ruled.Who, ruled.Whom = heard.Who, heard.Whom
+	}
+	if ruled.Leader == "" && heard.Leader != "" {
+		ruled.Leader, rest = heard.Leader, ""
+	}
+	if rest != "" && !slices.ContainsFunc(ruled.Cues, func(cue string) bool { return strings.Contains(cue, rest) }) {
+		ruled.Cues = append(ruled.Cues, rest)
+	}
+	ruled.Name, ruled.Code, ruled.Likely, ruled.slip = heard.Name, heard.Code, heard.Likely, heard.slip
 }
