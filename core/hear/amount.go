@@ -80,7 +80,7 @@ func (h *hearing) crosses(a *Amount, c *counted, m *mark, name string) bool {
 func (h *hearing) place(name string, a *Amount, c *counted) {
 	repeats := max(of(c.times), of(c.sets))
 	switch goes := h.Goes(name); {
-	case c.timed != nil && c.timed.sets == 0 && c.timed.n >= 45 && a.Metres > 0 && a.Trips == 0 && c.count == nil && c.times == nil && !c.back && !c.line: // so long, over so far
+	case c.timed != nil && c.timed.sets == 0 && c.timed.n >= 45 && a.Metres > 0 && a.Trips == 0 && c.count == nil && c.times == nil && !c.back: // so long, over so far
 		a.Metres = 0
 		h.inPlace(name, a, c)
 	case (c.times != nil || c.count != nil) && h.name1 > h.name0 && h.is(h.name1-1, "lap") && a.Laps == 0: // boundary laps x 2
@@ -149,7 +149,7 @@ func (h *hearing) counts(a *Amount, c *counted, m *mark) bool {
 	case roleWays:
 		a.Ways = max(a.Ways, m.n)
 	case roleParts:
-		a.Parts = m.list
+		a.Parts, a.Each = m.list, a.Each || m.n == 1
 		if m.text == "sides" {
 			a.Sides, a.PartSides = 2, true
 		}

@@ -137,6 +137,8 @@ func (h *hearing) namesOf() (all []mark) {
 				add(roleNone, i, 4)
 			case h.Person(low):
 				h.person(i, j, add)
+			case j < len(h.words) && !h.is(j, "and", "+", "/", "only") && h.coordinated(i, j): // setter + middles
+				add(roleWho, i, 2)
 			}
 			h.context(i, j, text, add)
 		}
@@ -144,9 +146,23 @@ func (h *hearing) namesOf() (all []mark) {
 	return slices.Concat(all, h.linesOf(), h.clocksOf(), h.seriesOf())
 }
 
+// coordinated tells whether words are people and people, where a piece begins: "setter + middles".
+func (h *hearing) coordinated(from, to int) bool {
+	if (to-from)%2 == 0 || to-from < 3 || from > 0 && !h.words[from-1].delimits() {
+		return false
+	}
+	for i := from; i < to; i++ {
+		w := h.words[i].is
+		if (i-from)%2 == 1 && !h.is(i, "and", "+", "/") || (i-from)%2 == 0 && !slices.Contains(groupWords, w) && !h.Person(h.text(i, i+1)) && !h.Person(w+"s") {
+			return false
+		}
+	}
+	return true
+}
+
 // person marks who is named, where that is no part of what is done.
 func (h *hearing) person(i, j int, add func(role, int, float64)) {
-	first, last := i == 0 || h.words[i-1].delimits() || slices.Contains(joins, h.words[i-1].is), j == len(h.words) || h.words[j].delimits() || slices.Contains(joins, h.words[j].is) || h.words[j].is == "only"
+	first, last := i == 0 || h.words[i-1].delimits() || slices.Contains(joins, h.words[i-1].is) || h.words[i-1].numeral && h.is(i-2, "at", "@", "from"), j == len(h.words) || h.words[j].delimits() || slices.Contains(joins, h.words[j].is) || h.words[j].is == "only"
 	if first || last && !(h.Word(strings.ToLower(h.text(i, j))) && !h.words[i-1].numeral) { // "quick sets" are no people
 		add(roleWho, i, 1)
 	}

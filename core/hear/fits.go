@@ -199,7 +199,7 @@ func (h *hearing) fitsCount(m *mark, next string) float64 {
 		return unfit
 	case h.is(m.from-1, "the") && m.from > 1 && h.is(m.from-2, "from", "at", "on", "off", "past", "behind", "inside", "outside") && alone: // "from the 45"
 		return unfit
-	case next == "pm" || next == "am", h.is(m.from-1, "off", "from", "after", "every"), m.least > m.n, alone && h.is(m.from-1, "to") && !h.is(m.from-2, "up") && m.from > 1 && !h.words[m.from-2].numeral:
+	case next == "pm" || next == "am", h.is(m.from-1, "off", "from", "after", "every"), h.is(m.from-1, "on") && h.is(m.from-2, "land", "landing", "finish", "stop", "go", "jump"), m.least > m.n, alone && h.is(m.from-1, "to") && !h.is(m.from-2, "up") && m.from > 1 && !h.words[m.from-2].numeral:
 		return unfit
 	case spelt && m.n > 2 && (slices.Contains(natural, next) || h.is(m.to+1, "each", "per", "both", "either")):
 		return 0

@@ -62,7 +62,7 @@ func (h *hearing) trim(c *chunk) (from, to int, score float64) {
 		if a > c.from && h.is(a-1, "and", "+", "/") {
 			continue
 		}
-		if a > c.from && !h.Person(strings.ToLower(h.text(c.from, a))) && !h.people(c.from, a) && !h.does(c.from, a) && (!h.is(a-1, "its") || h.is(c.from, "if", "when", "while")) && !h.whereFor(c.from, a, c.to) {
+		if a > c.from && !(h.agents(c.from, a) && h.acts(a, c.to)) && !h.Person(strings.ToLower(h.text(c.from, a))) && !h.people(c.from, a) && !h.does(c.from, a) && (!h.is(a-1, "its") || h.is(c.from, "if", "when", "while")) && !h.whereFor(c.from, a, c.to) {
 			continue
 		}
 		for b := min(c.to, a+longestName); b > a; b-- {
@@ -202,7 +202,7 @@ func (h *hearing) begun(a, b int, text string) float64 {
 // tooLong is what it costs a name that it holds where something is done, or with what.
 func (h *hearing) tooLong(a, b int, text string) (s float64) {
 	for i := a + 1; i+1 < b; i++ { // where it is done is told beside what it is called
-		if slices.Contains(preps, h.words[i].is) && (h.is(i+1, "the", "your", "a", "their") || h.is(i, "against")) && !h.Known(text) && !h.onKit(i) && (h.vocabulary(a, i) || h.movesBehind(a, b, text)) {
+		if slices.Contains(preps, h.words[i].is) && !h.is(i, "to") && (h.is(i+1, "the", "your", "a", "their") || h.is(i, "against")) && !h.Known(text) && !h.onKit(i) && (h.vocabulary(a, i) || h.movesBehind(a, b, text)) {
 			s += 2
 			break
 		}
@@ -307,6 +307,19 @@ func (h *hearing) does(from, to int) bool {
 	return from > 0 && slices.ContainsFunc(h.marks, func(m mark) bool { return m.to == from && m.role == roleWho || m.role == roleWho && m.to < from })
 }
 
+// agents tells whether words are people by what they do, whom nobody knows: "drag flickers".
+func (h *hearing) agents(from, to int) bool {
+	last := h.words[to-1].is
+	does := len(last) > 5 && (strings.HasSuffix(last, "ers") || strings.HasSuffix(last, "ors") || strings.HasSuffix(last, "men")) && !strings.HasSuffix(last, "overs") && !strings.HasSuffix(last, "unders")
+	return does && to-from <= 3 && !h.Known(strings.ToLower(h.text(from, to))) && !h.Moves(last)
+}
+
+// acts tells whether words are what is done.
+func (h *hearing) acts(from, to int) bool {
+	text := strings.ToLower(h.text(from, to))
+	return from < to && (h.Moves(text) || h.Known(text)) && !slices.Contains(preps, h.words[from].is)
+}
+
 // people tells whether words name several people, or tell who does not: "libero + DSs", "GK and GD",
 // "but the second row".
 func (h *hearing) people(from, to int) bool {
@@ -321,7 +334,7 @@ func (h *hearing) people(from, to int) bool {
 		w := &h.words[i]
 		text := h.text(i, i+1)
 		switch {
-		case slices.Contains(groupWords, w.is), h.Person(w.is), len(text) >= 2 && len(text) <= 4 && text[:2] == strings.ToUpper(text[:2]) && unicode.IsUpper(rune(text[0])) && !h.Word(w.is):
+		case slices.Contains(groupWords, w.is), h.Person(w.is), to-from > 1 && h.Person(w.is+"s"), len(text) >= 2 && len(text) <= 4 && text[:2] == strings.ToUpper(text[:2]) && unicode.IsUpper(rune(text[0])) && !h.Word(w.is):
 			named++
 		case h.is(i, "and", "+", "/", "the", "our", "n", ",") && i+1 < to:
 		default:

@@ -45,7 +45,7 @@ func (h *hearing) whoFirst() int {
 		return 0
 	case slices.Contains(h.after(c), "only"), h.words[c.to-1].is == "only":
 		return 0
-	case h.Person(text) || !h.Moves(text) && (groupLike(h.words[c.from:c.to]) || groupLike(h.words[c.from:c.from+1])):
+	case h.Person(h.text(c.from, c.to)) || !h.Moves(text) && (groupLike(h.words[c.from:c.to]) || groupLike(h.words[c.from:c.from+1])):
 		return 0
 	case c.to-c.from == 1 && strings.HasSuffix(text, "s") && !h.Known(text) && (h.Moves(h.text(next.from, next.to)) || next.after == ":" && h.noun() > c.to && !h.Moves(text)):
 		return 0
@@ -137,9 +137,11 @@ func (h *hearing) toldLater(k, who int) bool {
 	if c.after != "," && c.after != "" && c.after != "--" || h.counted(c) {
 		return false
 	}
+	named := false
 	for n := range k {
 		is := &h.chunks[n]
-		if n != who && is.from < is.to && h.numbered(is) && !h.label(is) && !h.is(is.to-1, "do", "does", "get", "take", "start", "go", "goes", "have", "has") {
+		named = named || n != who && is.from < is.to && !h.label(is) && !h.is(is.to-1, "do", "does", "get", "take", "start", "go", "goes", "have", "has")
+		if named && n != who && h.numbered(is) {
 			return true
 		}
 	}

@@ -12,6 +12,7 @@ type item struct {
 	noun        int    // the word that says what is counted; -1: none
 	label, last int    // the words that say how
 	end         int    // where the item ends
+	each        bool
 }
 
 // Words around a number with which it is no part of how many: "the last 5 hard", "8 percent".
@@ -108,6 +109,9 @@ func (h *hearing) ahead(i int) (of []item) {
 			break
 		}
 		is := h.amountAt(last)
+		if is.end > 0 && h.is(is.end, "each", "ea") { // front to back 10 each, side to side 10 each
+			is.end, is.each = is.end+1, true
+		}
 		if is.end == 0 || len(of) > 0 && is.unit != of[0].unit && is.unit != "" || h.is(is.end, notLabels...) {
 			break
 		}
@@ -142,7 +146,10 @@ func (h *hearing) series1(i int, of []item) []mark {
 	}
 	m := mark{role: roleParts, from: i, to: of[len(of)-1].end, text: "told", weight: 1, noun: first.noun + 1}
 	if strong {
-		m.weight = 3
+		m.weight = 3 + 2*float64(len(of)-2)
+	}
+	if m.n = 0; first.each {
+		m.n = 1
 	}
 	alike, total := true, 0.0
 	for k := range of {
@@ -234,7 +241,7 @@ func (h *hearing) strong(from, to int) bool {
 	}
 	for i := from; i < to; i++ {
 		w := h.words[i].is
-		if w != "the" && w != "r" && w != "l" && !slices.Contains(placeWords, w) && !slices.Contains(ways, w) && !slices.Contains(natural, w) && !slices.Contains(formWords, w) && !slices.Contains(body, w) {
+		if w != "the" && (w != "to" || i == from) && w != "r" && w != "l" && !slices.Contains(placeWords, w) && !slices.Contains(ways, w) && !slices.Contains(natural, w) && !slices.Contains(formWords, w) && !slices.Contains(body, w) {
 			return false
 		}
 	}

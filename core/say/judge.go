@@ -230,6 +230,9 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	case IsNote:
 		return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 && !(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 4.5)
 	}
+	if ruled.Is == IsDrills && heard.Is == IsCombo && len(heard.Who)+len(heard.Whom) > len(ruled.Who)+len(ruled.Whom) {
+		return false
+	}
 	noTime := ruled.At != nil && heard.At == nil && heard.Dose != nil && len(heard.Dose.Efforts) > 1 // ten at 60, ten at 75
 	if ruled.Is == IsDrills && heard.Is == IsCombo && len(heard.Drills) > len(ruled.Drills) && slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Note != "" }) {
 		return false
