@@ -101,7 +101,7 @@ func (h *hearing) place(name string, a *Amount, c *counted) {
 	case c.line && !c.there && !goes && sent.MatchString(name) && (c.times != nil || c.count != nil):
 		a.Metres = 0
 		h.inPlace(name, a, c)
-	case a.Metres > 0 && (goes || a.Trips > 0 || c.count == nil || c.count.to-c.count.from == 1) || c.line && (goes || c.back || c.count == nil && len(a.Parts) == 0) || c.back && (goes || c.there):
+	case a.Metres > 0 && (goes || a.Trips > 0 || c.count == nil || c.count.to-c.count.from == 1 && a.Sides == 0) || c.line && (goes || c.back || c.count == nil && len(a.Parts) == 0) || c.back && (goes || c.there):
 		h.travel(a, c)
 	default:
 		h.inPlace(name, a, c)

@@ -84,6 +84,12 @@ func (h *hearing) conditions() {
 			}
 			continue
 		}
+		if starts && w.is == "last" && h.numeral(i+1) && h.lastOf(i) { // the last 2 of them hard
+			for ; i < len(h.words) && h.words[i].is != "." && h.words[i].is != ")"; i++ {
+				h.aside[i] = true
+			}
+			continue
+		}
 		if !starts || !(w.is == "if" || w.is == "unless" || w.is == "late" || w.is == "when" || w.is == "whoever") {
 			continue
 		}
@@ -91,6 +97,19 @@ func (h *hearing) conditions() {
 			h.aside[i] = true
 		}
 	}
+}
+
+// lastOf tells whether "last" and a number are of what is done at the end of it: more follows than how long, and
+// how much it is in all was said before.
+func (h *hearing) lastOf(i int) bool {
+	if !slices.ContainsFunc(h.words[:i], func(w word) bool { return w.numeral }) {
+		return false
+	}
+	i += 2
+	if h.is(i, "min", "s", "m", "yd", "of") {
+		i++
+	}
+	return i < len(h.words) && !h.words[i].delimits()
 }
 
 // toldAside finds brackets in which people are told something: "(count to 3 before you move)".

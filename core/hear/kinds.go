@@ -149,7 +149,7 @@ func capitals(text string) bool {
 
 // eventWords are of what is fixed on a day.
 var eventWords = strings.Fields(`charla sorteo himno himnos foto presentación vestidor vestuario toss talk talks anthem briefing lineup line-up meeting register check photo photos presentation tape taping strapping jerseys shirts kit helmets bibs ref refs
-	umpire umpires officials call-room resurface video knock-up huddle parade handshakes inspection weigh-in scrutineering classification arrival arrive bus chat teamsheet numbers toilet toilets drinks drink water whistle hooter horn jewellery team-talk gaffer boss doors handover changeover handout zamboni resurfacing warmups-off briefings`)
+	umpire umpires officials call-room resurface video knock-up huddle parade handshakes inspection weigh-in scrutineering classification arrival arrive bus chat teamsheet numbers toilet toilets drinks drink water whistle hooter horn jewellery team-talk gaffer boss doors handover changeover handout zamboni resurfacing warmups-off briefings meeting meetings`)
 
 // eventPairs are of two words.
 var eventPairs = []string{"call room", "knock up", "coin toss", "line up", "kit on", "bibs off", "shirts on", "team talk", "stick check", "equipment check", "captains meeting", "anthems on", "pitch inspection", "ground inspection", "kit check", "team sheets", "bus leaves", "gates open"}
@@ -222,7 +222,7 @@ func (h *hearing) event() (s float64) {
 		}
 		return max(s, 0)
 	case !slices.ContainsFunc(plain, func(w word) bool { return is(w.is) }):
-		return 0
+		return h.onOff()
 	case is(plain[0].is):
 		s += 4
 	}
@@ -232,6 +232,22 @@ func (h *hearing) event() (s float64) {
 		}
 	}
 	return s + 3.5
+}
+
+// onOff is how well a line says who is out, in or ready, or what is on, at a time, and no more; 0: it does not.
+func (h *hearing) onOff() float64 {
+	if h.plain() != 1 || len(h.marks) > 2 || !slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleAt && m.text != "clock" || m.role == roleEfforts && h.is(m.from, "at", "@") }) {
+		return 0
+	}
+	c := &h.chunks[slices.IndexFunc(h.chunks, func(c chunk) bool { return c.from < c.to })]
+	last := c.to - 1
+	if h.is(last+1, "out") && !h.numeral(last) {
+		last++
+	}
+	if c.to-c.from > 5 || h.Moves(strings.ToLower(h.text(c.from, c.to))) || h.Known(strings.ToLower(h.text(c.from, c.to))) || !h.is(last, "on", "off", "out", "in", "up", "open", "opens", "ready", "over", "closes", "leaves", "starts", "ours", "free", "dressed", "changed") {
+		return 0
+	}
+	return 5
 }
 
 // when tells whether the marks of a line say when something is, and how well they are those of it.

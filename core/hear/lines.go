@@ -65,11 +65,11 @@ func (h *hearing) linesOf() (all []mark) {
 
 // toLine marks "to the box", "out to the 22", "up to half way".
 func (h *hearing) toLine(i int) (m mark, is bool) {
-	if !h.is(i, "to") || h.is(i+1, verbs...) || h.is(i-1, "start", "finish", "begin", "down", "straight") {
+	if !h.is(i, "to") || h.is(i+1, verbs...) || h.is(i-1, "start", "finish", "begin", "straight") || h.is(i-1, "down") && !h.is(i+1, "the") {
 		return m, false
 	}
 	from, j := i, i+1
-	for h.is(from-1, "up", "out", "over", "across") {
+	for h.is(from-1, "up", "out", "over", "across", "down") {
 		from--
 	}
 	if _, ok := h.Line(strings.ToLower(h.text(j, min(j+3, len(h.words))))); !ok {

@@ -82,7 +82,7 @@ var pieces = strings.NewReplacer(
 	"«R»", `(?:(\d+) (?:-|to|or) )?(\d+)`,
 	"«D»", `((?:a min and a half|half a min|half min|a min|\d+ and a half min|\d:\d\d|\d+ min \d+ s|\d+ min [1-5][05]|\d+ (?:-|to|or) \d+ (?:s|min)|\d+(?:\.\d+)? (?:s|min)))`,
 	"«L»", `(?:m|yd|ft|km)`,
-	"«P»", `(?:side|leg|arm|hand|foot|shoulder|hip|knee|ankle|wrist|elbow|thigh|calf|glute|quad|heel|corner|end|box|basket|goal|wall|spot|wing|alley|flank)`,
+	"«P»", `(?:side|leg|arm|hand|foot|shoulder|hip|knee|ankle|wrist|elbow|thigh|calf|glute|quad|heel|corner|end|box|basket|goal|wall|spot|wing|alley|flank|diagonal)`,
 	"«W»", `(?:forward|forwards|backward|backwards|back|in|out|inside|outside|inwards|outwards|up|down|clockwise|anticlockwise|anti-clockwise|counterclockwise|counter-clockwise|across|high|low|front|left|right|middle|centre|center|over|under)`,
 )
 
@@ -189,7 +189,7 @@ var patterns = []pattern{
 		m.n, m.text = 1+float64(len(notLetters.FindAllString(g[0], -1))), "parts"
 		return m.n <= 8
 	}),
-	say(roleWays, 2, `(?:each|ea|both|either|per|a) way(?: s)?`, func(g []string, m *mark) bool { m.n = 2; return true }),
+	say(roleWays, 2, `(?:each|ea|both|either|per|a) way(?: s)?|(?:both|either) directions?`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleWays, 2.5, `(?:in )?(?:all|each of the|each of|the) «N» (?:way|directions?|corners?)`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 8 }),
 	say(roleWays, 1.5, `(?:in )?«N» (?:way|directions)`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n > 1 && m.n <= 8 }),
 	say(roleWays, 1, `(?:each |in each )direction`, func(g []string, m *mark) bool { m.n = 2; return true }),
@@ -241,6 +241,13 @@ var patterns = []pattern{
 		}
 		m.text = "told"
 		return num(g[1]) > 1 && num(g[1]) <= 12
+	}),
+	say(roleParts, 6, `«N» (?:each|per|a|at each|from each|in each) ([a-z]+)(?: ,| x|) «N» ([a-z]+)`, func(g []string, m *mark) bool { // 4 each routine, 3 routines
+		for range int(num(g[3])) {
+			m.list = append(m.list, num(g[1]))
+		}
+		m.text = "told"
+		return g[2]+"s" == g[4] && num(g[3]) > 1 && num(g[3]) <= 12
 	}),
 	// How long.
 	say(roleTime, 5, `(?:left|right|l|r) «D» (?:, |and |then )*(?:left|right|l|r) «D»`, func(g []string, m *mark) bool {
@@ -331,7 +338,7 @@ var patterns = []pattern{
 		return num(g[1]) >= 40 && num(g[1]) <= 100
 	}),
 	say(roleEfforts, 2, `(?:at |last one |)(flat out|full tilt|full speed|full pace|full power|full effort|full gas|all out|max effort|maximal|max|full|3 / 4(?: pace| speed| power| effort)?|(?:3|three|0.75) quarters?(?: pace| speed| power| effort)?|0.75 (?:pace|speed|power|effort)|half (?:pace|speed|power|effort)|0.5 (?:pace|speed|power|effort))`, func(g []string, m *mark) bool { m.list = []float64{effort(g[1])}; return true }),
-	say(roleDegrees, 9, `(\d+ (?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max)(?:(?: ,| then| and| /)* \d+ (?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max))+)`, func(g []string, m *mark) bool { return degrees(g[1], m) }),
+	say(roleDegrees, 9, `(\d+ (?:[a-z]+s )?(?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max)(?:(?: ,| then| and| /)* \d+ (?:[a-z]+s )?(?:(?:at|@) \d+(?: percent)?|flat out|full|all out|max))+)`, func(g []string, m *mark) bool { return degrees(g[1], m) }),
 	say(roleTempo, 4, `(\d) ?- ?(\d) ?- ?(\d)(?: ?- ?(\d))?(?: tempo)?`, func(g []string, m *mark) bool {
 		for _, one := range g[1:] {
 			if one != "" {
@@ -357,6 +364,7 @@ var patterns = []pattern{
 	say(roleAt, 3, `(?:at|@) (?:t- )?«N»(?: min)?(?: (?:out|to go|before|ish))?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 && m.n >= 1 }),
 	say(roleAt, 3, `(?:t- |t )?«N» (?:min )?(?:out|to go|before (?:ko|kick-off|kickoff|start|the start|throw-in|puck drop|tip-off|tip off|push off|push-off|pushback|push back|centre pass|the bell|the gun|the match|the game|the race|the heat|the final|face off|face-off|the bounce|kick off|throw in|warm up|warm-up|first [a-z]+|we start|the off))`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 }),
 	say(roleAt, 3, `(?:t- )?«N»(?: min)? before`, func(g []string, m *mark) bool { m.n, m.text = num(g[1]), "before"; return m.n <= 150 }),
+	say(roleAt, 3, `«N»(?: min)? before (?:we|you|they|your|our|their|the) [a-z]+(?: [a-z]+)?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 && m.n >= 10 }),
 	say(roleAt, 6, `(?:t- )?«N»(?: min)? before (?:so|and|but|cos|then)`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 }),
 	say(roleAt, 5, `(quarter of an|half an|1|an) hour (?:to go|out|before)`, func(g []string, m *mark) bool {
 		m.n = map[string]float64{"q": 15, "h": 30, "1": 60, "a": 60}[g[1][:1]]
@@ -535,7 +543,7 @@ func effort(text string) float64 {
 	return 1
 }
 
-var degree = regexp.MustCompile(`(\d+) (?:(?:at|@) (\d+)|(?:flat out|full|all out|max))`)
+var degree = regexp.MustCompile(`(\d+) (?:[a-z]+s )?(?:(?:at|@) (\d+)|(?:flat out|full|all out|max))`)
 
 // degrees reads so many at each of several efforts: "6 at 60 percent , 3 flat out".
 func degrees(text string, m *mark) bool {

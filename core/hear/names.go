@@ -96,6 +96,9 @@ func (h *hearing) parts(a, b int) bool {
 		return false
 	}
 	if slices.Contains(preps, w) {
+		if h.is(b, "with") && (h.is(b+1, "partner", "pairs") || h.is(b+2, "partner")) {
+			return true
+		}
 		return w != "with" && w != "to" && w != "in" || !h.Moves(h.text(b, min(len(h.words), b+3)))
 	}
 	if slices.Contains(natural, w) && b+1 < len(h.words) && slices.Contains(body, h.words[b+1].is) {
@@ -213,6 +216,12 @@ func (h *hearing) tooLong(a, b int, text string) (s float64) {
 	for i := a + 1; i+1 < b; i++ { // egg beater, hands up
 		if slices.Contains(body, h.words[i].is) && h.is(i+1, "up", "down", "high", "low", "out", "tall", "still", "apart", "together", "quiet", "soft") && !h.Known(text) && h.vocabulary(a, i) {
 			s += 2
+			break
+		}
+	}
+	for i := a + 1; i+1 < b; i++ { // Simon says, with jumps, hops and star shapes
+		if h.is(i, "with") && !h.Known(text) && (h.is(i+1, "partner", "pairs") || h.is(i+2, "partner") || b-i > 4 && i-a > 1) {
+			s += 3
 			break
 		}
 	}

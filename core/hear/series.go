@@ -259,11 +259,17 @@ func (h *hearing) namedBefore(i int) bool {
 	for from > 0 && !h.words[from-1].delimits() {
 		from--
 	}
+	if text := strings.ToLower(h.text(from, to)); from < to && (h.Moves(text) || h.Known(text)) && !slices.Contains(rows, h.words[to-1].is) {
+		return true
+	}
 	if from == to || h.people(from, to) || h.Person(strings.ToLower(h.text(from, to))) {
 		return false
 	}
-	return !h.is(to-1, "drill", "drills", "ladder", "series", "circuit", "complex", "sequence", "progression", "flow", "combo", "stations")
+	return !slices.Contains(rows, h.words[to-1].is)
 }
+
+// rows are what a row of drills is called.
+var rows = strings.Fields("drill drills ladder series circuit complex sequence progression flow combo stations")
 
 // listedEach is the mark of parts that are listed, with how many of each behind them: "chest, bounce, lob - ten of
 // each".

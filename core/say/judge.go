@@ -302,7 +302,7 @@ func (r *Reader) agree(a, b *Line) bool {
 var andSoMany = regexp.MustCompile(`(?i) and (?:two|three|four|five|six|seven|eight|nine|ten|twelve|fifteen|twenty|thirty) `)
 
 // notNamed are names that hold what is told beside them.
-var notNamed = regexp.MustCompile(`(?i: - | no | and back(?:wards)?$)|(?i: (?:on|all|in|to|at|with|for|s|the|a)$)|(?i:\b(?:low|tall|soft|quiet|loose|easy|big) (?:hips|hands|feet|knees|arms|chest)\b)| (?:with|w) [A-Z]`)
+var notNamed = regexp.MustCompile(`(?i: - | no | and back(?:wards)?$)|(?i: (?:on|all|in|to|at|with|for|s|the|a)$)|(?i:\b(?:low|tall|soft|quiet|loose|easy|big) (?:hips|hands|feet|knees|arms|chest)\b)|(?i:\b(?:hands|eyes|chest|head|heels|toes|hips|elbows) (?:up|down|high|low|in)$)| (?:with|w) [A-Z]`)
 
 // oneInRounds are rounds of one thing: two rounds of ten.
 var oneInRounds = pattern(`\brounds?~of~` + num)
