@@ -126,8 +126,8 @@ const longestLine = 90
 // Line is the reading that explains a line best.
 func Line(line string, known Lexicon) Reading { return Readings(line, known)[0] }
 
-// Readings are the readings of a line, one of each kind that it can be, the best first.
-func Readings(line string, known Lexicon) (list []Reading) {
+// heard is a line with its words, its marks and its chunks.
+func heard(line string, known Lexicon) *hearing {
 	line = strings.ToValidUTF8(line, "")
 	cut := len(listMark.FindString(line))
 	h := &hearing{Lexicon: known, line: line, words: split(line[cut:])}
@@ -137,11 +137,20 @@ func Readings(line string, known Lexicon) (list []Reading) {
 	}
 	h.asks = asks.MatchString(line)
 	if len(h.words) == 0 || len(h.words) > longestLine {
-		return []Reading{{Is: Remark}}
+		return h
 	}
 	h.mark()
 	h.chunk()
 	h.settle()
+	return h
+}
+
+// Readings are the readings of a line, one of each kind that it can be, the best first.
+func Readings(line string, known Lexicon) (list []Reading) {
+	h := heard(line, known)
+	if len(h.words) == 0 || len(h.words) > longestLine {
+		return []Reading{{Is: Remark}}
+	}
 	for _, r := range []Reading{h.single(), h.ladder(), h.combo(), h.choice(), h.heading(), h.fixed(), h.remark()} {
 		if r.Is != "" {
 			list = append(list, r)

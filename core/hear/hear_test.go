@@ -66,7 +66,7 @@ func TestLinesAreHeardAsTheyAreMeant(t *testing.T) {
 		"right lads, lunges 8 e/s":                                      {Name: "lunges", Amount: hear.Amount{Reps: 8, Sides: 2}},
 		"everyone but the second row jog 2 laps":                        {Name: "jog", Amount: hear.Amount{Laps: 2}, Not: []string{"the second row"}},
 		"jump and freeze, 6 goes (count to 3 before you move)":          {Name: "jump and freeze", Amount: hear.Amount{Reps: 6}},
-		"tag in a box 3 min":                                            {Name: "tag", Amount: hear.Amount{Seconds: 180}},
+		"tag in a box 3 min":                                            {Name: "tag in a box", Amount: hear.Amount{Seconds: 180}},
 		"shuffles twice, once off each foot":                            {Name: "shuffles", Amount: hear.Amount{Reps: 2}},
 		"strides 30 m at 70, 90, 100 %":                                 {Name: "strides", Amount: hear.Amount{Trips: 3, Metres: 30, Efforts: []float64{0.7, 0.9, 1}}},
 		"standing throws 3 @50% 2 @70 1 @90":                            {Name: "standing throws", Amount: hear.Amount{Reps: 6, Efforts: []float64{0.5, 0.7, 0.9}}},

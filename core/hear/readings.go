@@ -121,7 +121,23 @@ func (h *hearing) single() Reading {
 			best = r
 		}
 	}
-	return best
+	return h.learned(best, who, last)
+}
+
+// learned is a reading with the name that is likeliest.
+func (h *hearing) learned(best Reading, who, last int) Reading {
+	s, ok := h.likeliest()
+	if !ok || best.Is == "" {
+		return best
+	}
+	r := h.named(s.from, s.to, 0)
+	if s.chunk >= 0 {
+		h.whose(&r, &h.chunks[s.chunk], s.from, who, last)
+	} else if who >= 0 {
+		r.Who = append(r.Who, h.text(h.chunks[who].from, h.chunks[who].to))
+	}
+	r.Score = best.Score
+	return r
 }
 
 // toldLater tells whether a chunk stands behind one that has its amount, and has none: it says how; or is of what
