@@ -84,7 +84,7 @@ func (h *hearing) conditions() {
 			}
 			continue
 		}
-		if starts && w.is == "last" && h.numeral(i+1) && h.lastOf(i) { // the last 2 of them hard
+		if w.is == "last" && (starts || h.is(i+2, "s", "min", "m", "of")) && h.numeral(i+1) && h.lastOf(i) { // the last 2 of them hard
 			for ; i < len(h.words) && h.words[i].is != "." && h.words[i].is != ")"; i++ {
 				h.aside[i] = true
 			}

@@ -149,12 +149,15 @@ func (h *hearing) row() (list []int) {
 func (h *hearing) sharedEach() []int {
 	for k := len(h.chunks) - 1; k > 1; k-- {
 		c := &h.chunks[k]
-		if c.from < c.to || c.after != "," {
+		if c.from < c.to || c.after != "," && c.after != "--" {
 			continue
 		}
 		counts, each := false, false
 		for _, m := range c.marks {
 			is := h.marks[m].role
+			if is == roleMetres && h.is(h.marks[m].to-1, "each") { // 30 m of each
+				return c.marks[:1]
+			}
 			each = each || is == roleEach
 			counts = counts || is == roleCount || is == roleTime || is == roleSetsReps
 		}

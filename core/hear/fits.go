@@ -99,6 +99,8 @@ func (h *hearing) angle(m *mark) bool {
 func (h *hearing) fitsSide(m *mark, next string) float64 {
 	one, counted := h.is(m.from, "a", "an"), m.from > 0 && h.words[m.from-1].numeral
 	switch {
+	case m.text == "both" && (next != "" || m.from == 0 || !h.words[m.from-1].delimits()):
+		return unfit
 	case m.text == "other" && (m.from == 0 || !h.words[m.from-1].delimits() && !h.is(m.from, "then", "and")):
 		return unfit
 	case one && next != "" && h.Word(next) && !counted && (h.Moves(next) || h.Moves(h.words[m.to-1].is+" "+next)), // "a calf stretch"
@@ -151,6 +153,9 @@ func (h *hearing) besideCount(m *mark) bool {
 // set, and so are twenty.
 func (h *hearing) fitsSets(m *mark, next string) float64 {
 	of := h.words[m.to-1].is
+	if m.n > 1 && next != "" && next != "x" && strings.HasSuffix(strings.ToLower(h.text(m.from, m.to)), " set") { // 3 set shots
+		return unfit
+	}
 	if slices.Contains([]string{"to", "from", "off", "across", "over"}, next) || m.n > 10 && (of == "set" || of == "sets") {
 		return unfit
 	}

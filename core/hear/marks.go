@@ -162,6 +162,9 @@ var patterns = []pattern{
 	say(roleNone, 4, `(\d+) (?:catchers?|taggers?|chasers?|feeders?|floaters?|jokers?|neutrals?|bulldogs?|wolves|its)`, nil),
 	say(roleNone, 2.5, `(?:45|90|180|360)`, func(_ []string, m *mark) bool { m.text = "angle"; return true }),
 	say(roleNone, 6, `take a knee`, nil),
+	say(roleNone, 3.5, `[45] out`, func(_ []string, m *mark) bool { m.text = "named"; return true }),
+	say(roleSide, 1, `both`, func(_ []string, m *mark) bool { m.n, m.text = 2, "both"; return true }),
+	say(roleWays, 3, `(?:forehand|fh|overhand|overarm) (?:and|/|,|\+) (?:backhand|bh|underhand|underarm)`, func(_ []string, m *mark) bool { m.n, m.text = 2, "parts"; return true }),
 	say(roleNone, 6, `\d{1,2} a side`, func(_ []string, m *mark) bool { m.text = "game"; return true }),
 	say(roleNone, 3.5, `«N» (?:man|men|ball|hand|foot|ft|touch|cone|corner|person|player|point|bounce|gate|star|hands|count|stick|puck|feet|footed|handed|legged|armed)`, func(_ []string, m *mark) bool { m.text = "named"; return true }),
 	// On which side, which way.
@@ -265,6 +268,12 @@ var patterns = []pattern{
 		m.sets, m.text = 2, "told"
 		return strings.HasPrefix(g[1], g[2]+" ") && !strings.Contains(g[0], " off") && !strings.Contains(g[0], " rest") && !strings.Contains(g[0], " on ") && !strings.Contains(g[0], " between")
 	}),
+	say(roleTime, 5, `«D» (?:, |and |then |-- )*(?:the |on the )?(?:other (?:way|direction|side|hand|foot|leg)|swap|switch|change|reverse)(?: direction| directions| sides?| hands?| feet| legs?| over)? (?:, |and |then |for )*«D»`, func(g []string, m *mark) bool {
+		_, m.n = span(g[1])
+		m.sets, m.text = 2, "told"
+		_, again := span(g[2])
+		return again == m.n
+	}),
 	say(roleTime, 1, `(?:for |about )?«D»(?: of)?`, func(g []string, m *mark) bool { m.least, m.n = span(g[1]); return m.n > 0 }),
 	say(roleTime, 4, `«N» (?:x|of|holds? of|lots of|sets of|set of|reps of|rep of|round of|rounds of) «D»`, func(g []string, m *mark) bool {
 		m.sets = num(g[1])
@@ -362,7 +371,7 @@ var patterns = []pattern{
 		return m.n > m.least && m.n <= 150
 	}),
 	say(roleAt, 3, `(?:at|@) (?:t- )?«N»(?: min)?(?: (?:out|to go|before|ish))?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 && m.n >= 1 }),
-	say(roleAt, 3, `(?:t- |t )?«N» (?:min )?(?:out|to go|before (?:ko|kick-off|kickoff|start|the start|throw-in|puck drop|tip-off|tip off|push off|push-off|pushback|push back|centre pass|the bell|the gun|the match|the game|the race|the heat|the final|face off|face-off|the bounce|kick off|throw in|warm up|warm-up|first [a-z]+|we start|the off))`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 }),
+	say(roleAt, 3, `(?:t- |t )?«N» (?:min )?(?:out|to go|before (?:to )?(?:ko|kick-off|kickoff|start|the start|throw-in|puck drop|tip-off|tip off|push off|push-off|pushback|push back|centre pass|the bell|the gun|the match|the game|the race|the heat|the final|face off|face-off|the bounce|kick off|throw in|warm up|warm-up|first [a-z]+|we start|the off))`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 }),
 	say(roleAt, 3, `(?:t- )?«N»(?: min)? before`, func(g []string, m *mark) bool { m.n, m.text = num(g[1]), "before"; return m.n <= 150 }),
 	say(roleAt, 3, `«N»(?: min)? before (?:we|you|they|your|our|their|the) [a-z]+(?: [a-z]+)?`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 && m.n >= 10 }),
 	say(roleAt, 6, `(?:t- )?«N»(?: min)? before (?:so|and|but|cos|then)`, func(g []string, m *mark) bool { m.n = num(g[1]); return m.n <= 150 }),
@@ -386,7 +395,7 @@ var patterns = []pattern{
 	// What only begins a sentence, or ends one.
 	say(roleWho, 4, `(?:year|yr|grade|under|u) \d+ ?s?(?: only)?`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
 	say(roleWho, 3, `(?:in|by) (?:pairs?|threes|fours|fives|twos|[2345] s|partners|small groups|groups)`, func(g []string, m *mark) bool { m.text = g[0]; return true }),
-	say(roleLoad, 3, `«N» (?:kg|kgs|kilo|kilos|lb|lbs|cm|inch|inches|mm|bar)`, nil),
+	say(roleLoad, 3, `«N» (?:kg|kgs|kilo|kilos|lb|lbs|cm|inch|inches|mm|bar|rpm|watts|watt|bpm|kph|mph)`, nil),
 	say(roleNone, 3, `(?:part|phase|block|stage|station) \d`, func(g []string, m *mark) bool { m.text = "part"; return true }),
 	say(roleLoad, 4, `across the (?:«N» - «L» |«N» «L» )?(?:box|area|court|pitch|hall|gym|field|key|circle|goal|track|mat|pool|rink|ice|floor|lane|lanes|road|car park|\d\d)`, func(_ []string, m *mark) bool { m.text = "across"; return true }),
 	say(roleLoad, 4, `«N» (?:lines?|lanes?|groups?|teams?|queues?|files?) of «N»`, nil),

@@ -232,6 +232,9 @@ func (h *hearing) noun() int {
 		if m.noun > 0 {
 			return m.noun - 1
 		}
+		if m.role == roleDegrees && m.to-m.from > 2 && strings.HasSuffix(h.words[m.from+1].is, "s") && !h.words[m.from+1].sign { // three balls at 70, three at 80
+			return m.from + 1
+		}
 		if last := &h.words[m.to-1]; (m.role == roleCount || m.role == roleLaps || m.role == roleParts && m.text == "told" && m.noun == 0) && m.to-m.from > 1 && !last.numeral && (m.role == roleLaps || h.Word(last.is) || h.Moves(last.is)) {
 			if at := slices.IndexFunc(h.words[m.from:m.to], func(w word) bool { return w.is == "lap" }); at >= 0 { // "laps of the hall"
 				return m.from + at

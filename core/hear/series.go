@@ -146,7 +146,7 @@ func (h *hearing) series1(i int, of []item) []mark {
 	}
 	m := mark{role: roleParts, from: i, to: of[len(of)-1].end, text: "told", weight: 1, noun: first.noun + 1}
 	if strong {
-		m.weight = 3 + 2*float64(len(of)-2)
+		m.weight = 4*float64(len(of)) - 5
 	}
 	if m.n = 0; first.each {
 		m.n = 1

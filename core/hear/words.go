@@ -28,7 +28,7 @@ until till til 'til untill | back bk | you u ya | to 2wards towards | left lft l
 percent perc pct % | approximately approx about roughly around abt
 side sides | leg legs | arm arms | hand hands | way ways | rep reps repetition repetitions | set sets | round rounds rnd rnds | time times
 length lengths | width widths | lap laps | breath breaths | step steps | people ppl | please pls plz | hamstring hammy hammies
-kicks kix | forehand fh forehands | backhand bh backhands | before b4 | part pt | until till til 'til untill | worlds world's | childs child's | its it's
+kicks kix | forehand fh forehands | backhand bh backhands | before b4 prior beforehand | part pt | until till til 'til untill | worlds world's | childs child's | its it's
 `)
 
 // keep are words that are what they are after a number only: "3 feet", but "fast feet".
@@ -138,6 +138,8 @@ func number(runes []rune, i int, digit, letter func(int) bool) int {
 		for i += 4; digit(i); i++ {
 		}
 		return i
+	case strings.HasPrefix(rest, "d") && !letter(i+1): // 3D skills
+		return i + 1
 	case strings.HasPrefix(rest, "-") && letter(i+1) && letter(i+2) && (!unitLetters(runes, i+1, letter) || ofLine(runes, i+1, letter)): // 3-step, 6-yard box
 		for i++; letter(i) || i < len(runes) && runes[i] == '-' && letter(i+1); i++ {
 		}

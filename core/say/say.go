@@ -265,7 +265,7 @@ func (r *Reader) Read(text string) Line {
 	if is, drilled := strings.CutPrefix(text, drillMark); drilled {
 		return r.drilled(is)
 	}
-	if r.Sport == "swimming" {
+	if r.Sport == "swimming" || r.Sport == "water-polo" || r.Sport == "water polo" {
 		text = swum.ReplaceAllString(text, "$1 x $2 m")
 		text = swumOnce.ReplaceAllString(text, "$1 m $2")
 	}
