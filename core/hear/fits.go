@@ -36,7 +36,8 @@ func (h *hearing) misplaced(m *mark, next string) bool {
 	case roleRungs: // sprints 10 m, 20 m, 30 m are a ladder of one
 		return m.text == "bare" && !slices.ContainsFunc(h.words[:m.from], func(w word) bool { return w.numeral && int(w.number) == len(m.list) })
 	case roleHeld:
-		return next == "x" || m.sets > 0 && next != "" || h.inBrackets(m)
+		counts := h.is(m.from, "holds") && m.n <= 12 && h.is(m.to, "each", "per", "a", "ea", "e/s") // ball holds 8 per arm
+		return next == "x" || m.sets > 0 && next != "" || counts || h.inBrackets(m)
 	case rolePlace: // "full court 4" is no court of that number
 		named := parted || h.is(m.from-1, "on", "at", "in", "to", "by")
 		return h.words[m.to-1].numeral && (unitsOnly[next] || next == "min" || !named)
@@ -130,7 +131,7 @@ func (h *hearing) fitsWhen(m *mark, next string) float64 {
 		return 0
 	case m.role == roleAt && h.is(m.from, "at") && (slices.Contains(groupWords, next) || h.Person(next)): // at 18 hookers throw
 		return 0
-	case m.text == "clock", m.role == roleAt && h.is(m.from, "at") && (slices.Contains(pronouns, next) || next == "for" && !h.numeral(m.to+1) || next == "to" && h.is(m.to+1, "the") && h.is(m.to+2, "start", "session", "off")):
+	case m.text == "clock", m.role == roleAt && h.is(m.from, "at") && (slices.Contains(pronouns, next) || next == "for" && (!h.numeral(m.to+1) || h.is(m.to+2, "min", "s")) || next == "to" && h.is(m.to+1, "the") && h.is(m.to+2, "start", "session", "off")):
 		return 0
 	case h.is(m.to, ",", "/") && h.numeral(m.to+1) && m.n >= 30 && (strings.Contains(h.line, "%") || h.words[m.to+1].number > m.n), !last: // at 70, 90, 100 %
 		return -4

@@ -236,7 +236,9 @@ func (h *hearing) event() (s float64) {
 
 // onOff is how well a line says who is out, in or ready, or what is on, at a time, and no more; 0: it does not.
 func (h *hearing) onOff() float64 {
-	if h.plain() != 1 || len(h.marks) > 2 || !slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleAt && m.text != "clock" || m.role == roleEfforts && h.is(m.from, "at", "@") }) {
+	if h.plain() != 1 || len(h.marks) > 2 || !slices.ContainsFunc(h.marks, func(m mark) bool {
+		return m.role == roleAt && m.text != "clock" || m.role == roleEfforts && h.is(m.from, "at", "@")
+	}) {
 		return 0
 	}
 	c := &h.chunks[slices.IndexFunc(h.chunks, func(c chunk) bool { return c.from < c.to })]

@@ -166,6 +166,9 @@ func (w *weigher) inside(s naming, add func(string)) {
 	if known {
 		add("known|" + length)
 	}
+	if sided(w.hearing.words[s.from : s.from+1]) {
+		add("sides|" + length)
+	}
 	if w.people(s.from, s.to) || w.Person(w.text(s.from, s.to)) {
 		add("people")
 	}

@@ -181,6 +181,34 @@ func (r *Reader) better(ruled, heard Line) Line {
 // ofTheirs is one thing to do of which people may choose.
 var ofTheirs = regexp.MustCompile(`(?i)^[^:]* or [^:]*\b(?:your|their) choice\b`)
 
+// runs are how many things a line says of how a block is run.
+func (l *Line) runs() (n int) {
+	for _, is := range []bool{l.Priority != "", l.Loose, l.Form != "", l.On != "", l.AtOnce > 0, l.Waves > 0, l.Lanes > 0, l.Alongside, l.PerLane > 0, l.Phase != "", l.Rounds > 0 && l.RestSeconds > 0, l.Exact, l.Pick > 0} {
+		if is {
+			n++
+		}
+	}
+	return n
+}
+
+// shaped tells whether an amount has a shape that another reading of it lacks: places by places, pairs, a share
+// of the ground, a tempo, the least that will do.
+func (d *Dose) shaped(other *Dose) bool {
+	switch {
+	case d == nil:
+		return false
+	case d.By != "" || d.inAll || d.Share != "" || d.back > 0 || len(d.Rows) > 0 && len(d.Columns) > 0:
+		return true
+	case other == nil:
+		return false
+	case d.Tempo != nil && other.Tempo == nil, d.Least > 0 && other.Least == 0 || d.LeastSets > 0 && other.LeastSets == 0:
+		return true
+	}
+	where := slices.Concat(d.Columns, d.Parts)
+	placed := len(where) > 0 && d.sides >= other.sides && !slices.ContainsFunc(where, func(one string) bool { return !isPlace(one) })
+	return (d.Kind == drill.Grid || len(d.Parts) > 0) && (placed || sameTotals(d, other))
+}
+
 // overlooks tells whether the rules took for something else what the other reading knows: strokes in a name for
 // its parts, a line of the ground and so many lengths for two times, where something is sent from for where
 // people go.
@@ -242,6 +270,9 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	}
 	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn
 		several = !slices.ContainsFunc(heard.Drills, func(one Line) bool { return one.Dose == nil || one.Dose.Reps != 1 }) && several
+	}
+	if ruled.Is == IsDrill && heard.Is == IsDrill && heard.score >= hopeless && ruled.Code == "" && len(lost(heard, heard.Said)) == 0 {
+		return len(lost(ruled, ruled.Said)) == 0 && r.named(ruled) && (r.agree(ruled, heard) || ruled.runs() > heard.runs() || ruled.Dose.shaped(heard.Dose))
 	}
 	if several || len(lost(ruled, ruled.Said)) > 0 || heard.At != nil && ruled.At == nil && ruled.Window == nil && ruled.Dose != nil && heard.Dose == nil || heard.Is == IsBlock && heard.score >= 6 && (ruled.Dose == nil || len(ruled.Dose.Parts) > 1 && ruled.Dose.Reps == 0) && ruled.Code == "" || heard.Is == IsFixed && heard.score >= 6 && heard.At != nil && ruled.Dose == nil || r.overlooks(ruled, heard) || slices.ContainsFunc(slices.Concat(ruled.Cues, strings.Split(ruled.Note, ", ")), unitLeft.MatchString) {
 		return false
@@ -343,6 +374,12 @@ func sameTotals(a, b *Dose) bool { return a.total() == b.total() }
 func (d *Dose) total() [3]float64 {
 	ways := max(1, d.sides) * max(1, d.Directions)
 	reps := max(1, d.Sets) * max(1, d.Reps) * ways
+	if reps *= max(1, len(d.Parts)); len(d.PartReps) > 0 {
+		reps = 0
+		for _, n := range d.PartReps {
+			reps += n * max(1, d.Sets) * ways
+		}
+	}
 	switch d.Kind {
 	case drill.Count:
 		reps = d.Acts
