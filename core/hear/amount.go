@@ -184,6 +184,9 @@ func (h *hearing) goes(a *Amount, c *counted, m *mark) bool {
 			a.Metres = m.n
 		}
 	case roleBack:
+		if h.is(m.from, "over") && m.from > 0 && h.words[m.from-1].delimits() { // shoulder circles 10, over and back
+			break
+		}
 		c.back = true
 		c.there = c.there || m.to-m.from >= 3
 	case roleLengths:

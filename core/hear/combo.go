@@ -313,12 +313,15 @@ func (h *hearing) shared(m int, first, last, apart bool) (times, ways float64, o
 
 // timesBeside is how often steps are done, as pieces beside them say.
 func (h *hearing) timesBeside(steps []int) (times float64) {
+	both := 1.0
 	for k := range h.chunks {
 		if slices.Contains(steps, k) {
 			continue
 		}
 		for _, m := range slices.Concat(h.chunks[k].before, h.chunks[k].marks) {
 			switch mk := &h.marks[m]; mk.role {
+			case roleSide:
+				both = 2
 			case roleTimes, roleSets, roleCount:
 				times = max(times, mk.n)
 			case roleParts:
@@ -328,7 +331,7 @@ func (h *hearing) timesBeside(steps []int) (times float64) {
 			}
 		}
 	}
-	return times
+	return times * both
 }
 
 // hyphened is a combo written as one word: catch-turn-throw.

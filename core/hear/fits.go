@@ -72,7 +72,7 @@ func (h *hearing) misplaced(m *mark, next string) bool {
 func (h *hearing) nameless(m *mark, next string) bool {
 	switch m.text {
 	case "named":
-		counts := h.besideCount(m) || slices.ContainsFunc(h.words[m.to:], func(w word) bool { return w.numeral && !w.spelt })
+		counts := h.besideCount(m) || slices.ContainsFunc(h.words[m.to:], func(w word) bool { return w.numeral && (!w.spelt || w.number > 2) })
 		begins := m.from == 0 || h.words[m.from-1].delimits() || h.clocked(m.from-1)
 		return next == "" || !begins || !counts || unitsOnly[next] || h.is(m.to, "x", "each", "on", "and", "then", "or", "to", "per", "with", "in", "at", "from", "of", "for")
 	case "angle":
@@ -106,7 +106,7 @@ func (h *hearing) fitsSide(m *mark, next string) float64 {
 		return unfit
 	case one && next != "" && h.Word(next) && !counted && (h.Moves(next) || h.Moves(h.words[m.to-1].is+" "+next)), // "a calf stretch"
 		next == "together",
-		one && h.is(m.to-1, "box", "wall", "goal", "corner", "spot", "end", "basket") && !counted: // "tag in a box"
+		one && h.is(m.to-1, "court", "box", "wall", "goal", "corner", "spot", "end", "basket") && !counted: // "tag in a box"
 		return unfit
 	}
 	return 0
@@ -200,12 +200,15 @@ func (h *hearing) fitsCount(m *mark, next string) float64 {
 	first, spelt := m.from == 0 || h.words[m.from-1].delimits() || h.is(m.from-1, "do", "them", "with", "of", "have", "and"), h.words[m.from].spelt
 	alone := m.to-m.from == 1
 	noun := h.words[m.to-1]
+	one := strings.ToLower(h.text(m.to-1, m.to))
 	switch {
+	case !alone && m.n > 1 && next != "" && one == "step" && !h.is(m.to, "each", "per", "forward", "back", "in", "out"): // "two step block jump"
+		return unfit
 	case !alone && m.n > 1 && !noun.numeral && !strings.HasSuffix(noun.is, "s") && noun.is != "rep" && next != "" && (h.Moves(next) || strings.HasSuffix(next, "s")): // "3 block starts"
 		return unfit
 	case h.is(m.from-1, "the") && m.from > 1 && h.is(m.from-2, "from", "at", "on", "off", "past", "behind", "inside", "outside") && alone: // "from the 45"
 		return unfit
-	case next == "pm" || next == "am", h.is(m.from-1, "off", "from", "after", "every"), h.is(m.from-1, "on") && h.is(m.from-2, "land", "landing", "finish", "stop", "go", "jump"), m.least > m.n, alone && h.is(m.from-1, "to") && !h.is(m.from-2, "up") && m.from > 1 && !h.words[m.from-2].numeral:
+	case next == "pm" || next == "am", alone && h.is(m.from-1, "last", "final") && m.from > 1, h.is(m.from-1, "off", "from", "after", "every"), h.is(m.from-1, "on") && h.is(m.from-2, "land", "landing", "finish", "stop", "go", "jump"), m.least > m.n, alone && h.is(m.from-1, "to") && !h.is(m.from-2, "up") && m.from > 1 && !h.words[m.from-2].numeral:
 		return unfit
 	case spelt && m.n > 2 && (slices.Contains(natural, next) || h.is(m.to+1, "each", "per", "both", "either")):
 		return 0

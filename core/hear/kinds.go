@@ -246,7 +246,9 @@ func (h *hearing) onOff() float64 {
 	if h.is(last+1, "out") && !h.numeral(last) {
 		last++
 	}
-	if c.to-c.from > 5 || h.Moves(strings.ToLower(h.text(c.from, c.to))) || h.Known(strings.ToLower(h.text(c.from, c.to))) || !h.is(last, "on", "off", "out", "in", "up", "open", "opens", "ready", "over", "closes", "leaves", "starts", "ours", "free", "dressed", "changed") {
+	at := h.marks[slices.IndexFunc(h.marks, func(m mark) bool { return m.role == roleAt || m.role == roleEfforts })]
+	before := at.role == roleAt && slices.ContainsFunc(h.words[at.from:at.to], func(w word) bool { return w.is == "before" })
+	if c.to-c.from > 5 || h.Moves(strings.ToLower(h.text(c.from, c.to))) || h.Known(strings.ToLower(h.text(c.from, c.to))) || !before && !h.is(last, "on", "off", "out", "in", "up", "open", "opens", "ready", "over", "closes", "leaves", "starts", "ours", "free", "dressed", "changed") {
 		return 0
 	}
 	return 5

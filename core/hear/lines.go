@@ -80,7 +80,7 @@ func (h *hearing) toLine(i int) (m mark, is bool) {
 			j++
 		}
 	}
-	for k := min(j+3, len(h.words)); k > j; k-- {
+	for k := min(j+4, len(h.words)); k > j; k-- {
 		text := strings.ToLower(h.text(j, k))
 		metres, ok := h.lineName(text)
 		if h.words[k-1].numeral && h.is(k, "percent") { // "to first 60 %"

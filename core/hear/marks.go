@@ -82,7 +82,7 @@ var pieces = strings.NewReplacer(
 	"«R»", `(?:(\d+) (?:-|to|or) )?(\d+)`,
 	"«D»", `((?:a min and a half|half a min|half min|a min|\d+ and a half min|\d:\d\d|\d+ min \d+ s|\d+ min [1-5][05]|\d+ (?:-|to|or) \d+ (?:s|min)|\d+(?:\.\d+)? (?:s|min)))`,
 	"«L»", `(?:m|yd|ft|km)`,
-	"«P»", `(?:side|leg|arm|hand|foot|shoulder|hip|knee|ankle|wrist|elbow|thigh|calf|glute|quad|heel|corner|end|box|basket|goal|wall|spot|wing|alley|flank|diagonal)`,
+	"«P»", `(?:side|leg|arm|hand|foot|shoulder|hip|knee|ankle|wrist|elbow|thigh|calf|glute|quad|heel|corner|end|box|basket|goal|wall|spot|wing|alley|flank|diagonal|court)`,
 	"«W»", `(?:forward|forwards|backward|backwards|back|in|out|inside|outside|inwards|outwards|up|down|clockwise|anticlockwise|anti-clockwise|counterclockwise|counter-clockwise|across|high|low|front|left|right|middle|centre|center|over|under)`,
 )
 
@@ -166,7 +166,7 @@ var patterns = []pattern{
 	say(roleSide, 1, `both`, func(_ []string, m *mark) bool { m.n, m.text = 2, "both"; return true }),
 	say(roleWays, 3, `(?:forehand|fh|overhand|overarm) (?:and|/|,|\+) (?:backhand|bh|underhand|underarm)`, func(_ []string, m *mark) bool { m.n, m.text = 2, "parts"; return true }),
 	say(roleNone, 6, `\d{1,2} a side`, func(_ []string, m *mark) bool { m.text = "game"; return true }),
-	say(roleNone, 3.5, `«N» (?:man|men|ball|hand|foot|ft|touch|cone|corner|person|player|point|bounce|gate|star|hands|count|stick|puck|feet|footed|handed|legged|armed)`, func(_ []string, m *mark) bool { m.text = "named"; return true }),
+	say(roleNone, 3.5, `«N» (?:man|men|ball|hand|foot|ft|touch|cone|corner|person|player|point|bounce|gate|star|step|hands|count|stick|puck|feet|footed|handed|legged|armed)`, func(_ []string, m *mark) bool { m.text = "named"; return true }),
 	// On which side, which way.
 	say(roleSide, 2, `(?:on |to |for |from |in |with |at |off |)(?:each|ea|per|a|an|/|either|every|both|e/|the other) «P»(?:s)?(?: each)?`, func(g []string, m *mark) bool {
 		m.n = 2
@@ -238,7 +238,7 @@ var patterns = []pattern{
 		m.list = []float64{num(g[1]), num(g[2])}
 		return true
 	}),
-	say(roleParts, 6, `«N» (?:spots|places|corners|stations|positions|angles|points|zones|areas|heights|targets)(?: ,| x|) «N» (?:each|from each|at each|per spot|a spot)(?: spot| place| corner| one)?`, func(g []string, m *mark) bool {
+	say(roleParts, 6, `«N» (?:spots|places|corners|stations|positions|angles|points|zones|areas|heights|targets)(?: ,| x|) «N» (?:[a-z]+s )?(?:each|from each|at each|per spot|a spot)(?: spot| place| corner| one)?`, func(g []string, m *mark) bool {
 		for range int(num(g[1])) {
 			m.list = append(m.list, num(g[2]))
 		}
@@ -252,7 +252,17 @@ var patterns = []pattern{
 		m.text = "told"
 		return g[2]+"s" == g[4] && num(g[3]) > 1 && num(g[3]) <= 12
 	}),
+	say(roleParts, 6, `«N» (?:1 (?:way|side|hand|foot|leg|arm)) (?:, |then |and )*«N» (?:on )?(?:the )?other(?: way| side| hand| foot| leg| arm)?`, func(g []string, m *mark) bool {
+		m.list, m.text = []float64{num(g[1]), num(g[2])}, "sides"
+		return g[1] == g[2]
+	}),
 	// How long.
+	say(roleTime, 6, `«D» (?:1 (?:way|side|hand|foot|leg|arm|direction)) (?:, |then |and )*«D» (?:on )?(?:the )?other(?: way| side| hand| foot| leg| arm| direction)?`, func(g []string, m *mark) bool {
+		_, m.n = span(g[1])
+		_, again := span(g[2])
+		m.sets, m.text = 2, "told"
+		return again == m.n
+	}),
 	say(roleTime, 5, `(?:left|right|l|r) «D» (?:, |and |then )*(?:left|right|l|r) «D»`, func(g []string, m *mark) bool {
 		_, m.n = span(g[1])
 		m.text = "sides"

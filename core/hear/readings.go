@@ -251,6 +251,9 @@ func (h *hearing) named(from, to int, score float64) Reading {
 	r := h.with(from, to, h.all())
 	r.Is, r.Name = Drill, h.clean(from, to)
 	r.Moves = h.Moves(strings.ToLower(r.Name))
+	if h.is(to, "hold") && h.words[to-1].to < h.words[to].from && slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleHeld && m.from == to && m.sets == 0 && h.numeral(to+1) }) && !h.Known(strings.ToLower(r.Name)) {
+		r.Name += " " + h.text(to, to+1) // "split squat hold 20 s"
+	}
 	if only(h.words[from:to], littleWords) {
 		score -= 8
 	}

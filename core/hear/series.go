@@ -19,7 +19,7 @@ type item struct {
 var (
 	notParts  = strings.Fields("last first final the every in at from for to of by off over after only than under till until next other no number nos lane lanes # on")
 	notLabels = strings.Fields("percent x - or each per a ea e/s of rep reps set sets round rounds times goes go total more ish kg min s m yd ft breath breaths people players lanes lines groups teams off rest out on/off @")
-	ways      = strings.Fields("forward forwards backward backwards sideways in out inside outside up down across clockwise anticlockwise diagonal diagonally other way off strong weak good bad dominant preferred first second bottom top mid close deep body wide overhead underarm overarm bounce side hand foot leg shoulder end post corner wing")
+	ways      = strings.Fields("forward forwards backward backwards sideways in out inside outside up down across clockwise anticlockwise diagonal diagonally other way off strong weak good bad dominant preferred first second bottom top mid close deep body wide overhead underarm overarm bounce side hand foot leg shoulder end post corner wing switch both")
 )
 
 // seriesOf are marks of amounts that say, one after the other, how each part is done, whatever people call the
@@ -55,6 +55,9 @@ func (h *hearing) amountAt(i int) (is item) {
 		j++
 	} else if is.n > 60 {
 		return is
+	}
+	if is.unit == "" && h.is(j, "rep") {
+		j++
 	}
 	is.end = j
 	return is
@@ -140,7 +143,7 @@ func (h *hearing) series1(i int, of []item) []mark {
 			strong = strong && h.strong(label.label, label.last)
 		}
 	}
-	named := first.noun >= 0 || h.namedBefore(i)
+	named := first.noun >= 0 || h.namedBefore(i) || strong && i > 0 && h.is(i-1, rows...)
 	if !named || !strong && before && !h.is(i-1, ":", "--") {
 		return nil
 	}
@@ -228,7 +231,7 @@ func (h *hearing) says(from, to int) bool {
 		return false
 	}
 	text, first := strings.ToLower(h.text(from, to)), h.words[from].is
-	if slices.Contains(notLabels, first) || slices.Contains(groupWords, first) && to-from == 1 {
+	if slices.Contains(notLabels, first) || h.is(to-1, "each", "ea") || slices.Contains(groupWords, first) && to-from == 1 {
 		return false
 	}
 	return h.strong(from, to) || !h.Moves(text) && !h.Known(text)
@@ -298,7 +301,7 @@ func (h *hearing) listedEach(i int) []mark {
 			parts, at = parts+1, ways
 			break
 		}
-		if at-from < 1 || at-from > 2 || !h.says(from, at) {
+		if at-from < 1 || at-from > 3 || at-from > 2 && !h.strong(from, at) || !h.says(from, at) {
 			return nil
 		}
 		parts++

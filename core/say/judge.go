@@ -58,6 +58,9 @@ func lost(l *Line, text string) (numbers []string) {
 	if l.At != nil {
 		text = clockFirst.ReplaceAllString(text, "")
 	}
+	if l.Is == IsFixed && l.From != nil {
+		text = clocks.ReplaceAllString(text, "")
+	}
 	if l.Lanes > 0 {
 		text = inLines.ReplaceAllString(text, "")
 	}
@@ -197,17 +200,28 @@ func (d *Dose) shaped(other *Dose) bool {
 	switch {
 	case d == nil:
 		return false
-	case d.By != "" || d.inAll || d.Share != "" || d.back > 0 || len(d.Rows) > 0 && len(d.Columns) > 0:
+	case d.By != "" || d.inAll || d.Share != "" && (other == nil || other.Kind == drill.Travel) || d.back > 0 || d.unnamed || len(d.Rows) > 0 && len(d.Columns) > 0:
 		return true
 	case other == nil:
 		return false
 	case d.Tempo != nil && other.Tempo == nil, d.Least > 0 && other.Least == 0 || d.LeastSets > 0 && other.LeastSets == 0:
 		return true
 	}
-	where := slices.Concat(d.Columns, d.Parts)
-	placed := len(where) > 0 && d.sides >= other.sides && !slices.ContainsFunc(where, func(one string) bool { return !isPlace(one) })
-	return (d.Kind == drill.Grid || len(d.Parts) > 0) && (placed || sameTotals(d, other))
+	return (d.Kind == drill.Grid || len(d.Parts) > 0) && !d.bogus(other)
 }
+
+// bogus tells whether what an amount takes for places or parts is none: another reading counts otherwise.
+func (d *Dose) bogus(other *Dose) bool {
+	if d == nil || other == nil || d.Kind != drill.Grid && len(d.Parts) == 0 || d.unnamed || len(d.Rows) > 0 && len(d.Columns) > 0 {
+		return false
+	}
+	where := slices.Concat(d.Columns, d.Rows, d.Parts)
+	placed := d.sides >= other.sides && !slices.ContainsFunc(where, func(one string) bool { return !isPlace(one) && (len(one) > 1 || one > "Z") }) // Y, T and W
+	return !placed && !sameTotals(d, other)
+}
+
+// wayHome is how people come back.
+var wayHome = regexp.MustCompile(`(?i)^(?:walk|jog|run|swim|skate|easy) (?:back|home|in|return)`)
 
 // overlooks tells whether the rules took for something else what the other reading knows: strokes in a name for
 // its parts, a line of the ground and so many lengths for two times, where something is sent from for where
@@ -239,12 +253,15 @@ func (r *Reader) ownTime(l *Line) bool {
 }
 
 // doubtful is the score below which a reading by marks is not worth more than one by the rules.
-const doubtful, hopeless = 4.6, 3.2
+const doubtful, hopeless, vain = 4.6, 3.2, 0.5
 
 // explained tells whether a line says what only the rules know.
 func (r *Reader) explained(ruled, heard *Line) bool {
 	several := heard.Is == IsCombo && (heard.Times > 1 || heard.score >= 7) || heard.Is == IsChoice
 	if clockFirst.MatchString(ruled.Said) && heard.At != nil && ruled.At == nil && ruled.Is != IsFixed || inSets(ruled, heard) { // 14:20 is nothing to hold
+		return false
+	}
+	if ruled.Dose.bogus(heard.Dose) || ruled.Is == IsDrills && heard.Is == IsDrill && heard.Dose != nil && slices.ContainsFunc(ruled.Drills, func(one Line) bool { return wayHome.MatchString(one.Name) }) {
 		return false
 	}
 	switch ruled.Is {
@@ -271,7 +288,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn
 		several = !slices.ContainsFunc(heard.Drills, func(one Line) bool { return one.Dose == nil || one.Dose.Reps != 1 }) && several
 	}
-	if ruled.Is == IsDrill && heard.Is == IsDrill && heard.score >= hopeless && ruled.Code == "" && len(lost(heard, heard.Said)) == 0 {
+	if ruled.Is == IsDrill && heard.Is == IsDrill && heard.score >= vain && ruled.Code == "" && len(lost(heard, heard.Said)) == 0 {
 		return len(lost(ruled, ruled.Said)) == 0 && r.named(ruled) && (r.agree(ruled, heard) || ruled.runs() > heard.runs() || ruled.Dose.shaped(heard.Dose))
 	}
 	if several || len(lost(ruled, ruled.Said)) > 0 || heard.At != nil && ruled.At == nil && ruled.Window == nil && ruled.Dose != nil && heard.Dose == nil || heard.Is == IsBlock && heard.score >= 6 && (ruled.Dose == nil || len(ruled.Dose.Parts) > 1 && ruled.Dose.Reps == 0) && ruled.Code == "" || heard.Is == IsFixed && heard.score >= 6 && heard.At != nil && ruled.Dose == nil || r.overlooks(ruled, heard) || slices.ContainsFunc(slices.Concat(ruled.Cues, strings.Split(ruled.Note, ", ")), unitLeft.MatchString) {
@@ -340,6 +357,9 @@ var oneInRounds = pattern(`\brounds?~of~` + num)
 
 var inLines = regexp.MustCompile(`(?i)\blines of \d+`)
 
+// clocks are times of the day.
+var clocks = regexp.MustCompile(`\b\d{1,2}[:.]\d\d\b`)
+
 var clockFirst = regexp.MustCompile(`^\d{1,2}[:.]\d\d `)
 
 // timesLength is how often and how far: 3 x 15 m.
@@ -407,7 +427,7 @@ func (r *Reader) shorten(ruled, heard *Line) {
 	}
 	long, short := strings.ToLower(ruled.Name), strings.ToLower(heard.Name)
 	at := strings.Index(" "+long+" ", " "+short+" ")
-	if at < 0 || !sameTotals(ruled.Dose, heard.Dose) && ruled.Dose.Kind != drill.Grid || heard.score < hopeless {
+	if at < 0 || !sameTotals(ruled.Dose, heard.Dose) && ruled.Dose.Kind != drill.Grid || heard.score < vain {
 		return
 	}
 	first, rest := strings.TrimSpace(ruled.Name[:at]), strings.TrimSpace(ruled.Name[at+len(short):])
