@@ -26,6 +26,9 @@ func Letters(name string) (list []string) {
 // sent are acts by which a ball goes somewhere, and not who does them.
 var sent = regexp.MustCompile(`(?i)\b(?:throws?|toss(?:es)?|kicks?|pass|passes|serves?|shots?|pitches|hits?|punts?|pucks?|clears|clearances|drives|strikes|chips|lobs|frees|goals?)$`)
 
+// ofBall are names of what is done with a ball, which goes so far while people stay.
+var ofBall = regexp.MustCompile(`(?i)\b(?:pass|throw|kick|toss|shot|shoot|hit|serv|flick|aerial|punt|chip|lob|feed|bowl|catch)`)
+
 // lettersOf are the letters of a name that is letters: Y-T-W.
 var lettersOf = regexp.MustCompile(`\b[A-Z](?:-|, |/|\b$)`)
 
@@ -101,7 +104,7 @@ func (h *hearing) place(name string, a *Amount, c *counted) {
 	case c.line && !c.there && !goes && sent.MatchString(name) && (c.times != nil || c.count != nil):
 		a.Metres = 0
 		h.inPlace(name, a, c)
-	case a.Metres > 0 && (goes || a.Trips > 0 || c.count == nil || c.count.to-c.count.from == 1 && a.Sides == 0) || c.line && (goes || c.back || c.count == nil && len(a.Parts) == 0) || c.back && (goes || c.there):
+	case a.Metres > 0 && (goes || a.Trips > 0 || c.count == nil || c.count.to-c.count.from == 1 && a.Sides == 0 && !(a.Each && ofBall.MatchString(name))) || c.line && (goes || c.back || c.count == nil && len(a.Parts) == 0) || c.back && (goes || c.there):
 		h.travel(a, c)
 	default:
 		h.inPlace(name, a, c)

@@ -12,6 +12,9 @@ var notSteps = strings.Fields("swap switch sit rest change drink water walk jog 
 // placeWords are where something is done, and nothing that is.
 var placeWords = strings.Fields("left right near far middle centre low high front inside outside short long line lane spot place forehand backhand big small wide narrow slow slowly fast faster quick harder easy")
 
+// postures are how people are while they do something.
+var postures = strings.Fields("standing sitting kneeling lying seated walking moving still stationary")
+
 // formWords say in which form something is done.
 var formWords = strings.Fields("bent straight knee knees leg legs arm arms single double both")
 
@@ -97,7 +100,7 @@ func (h *hearing) eachCounted(who int) (list []int) {
 		if k == who || !listed || c.from >= c.to || c.to-c.from > 4 || !h.numbered(c) {
 			continue
 		}
-		if first := h.words[c.from].is; slices.Contains(cueFirst, first) && !series || slices.Contains(notSteps, first) || only(h.words[c.from:c.to], placeWords) || only(h.words[c.from:c.to], natural) || groupLike(h.words[c.from:c.to]) {
+		if first := h.words[c.from].is; slices.Contains(cueFirst, first) && !series && !(c.to-c.from > 1 && strings.HasSuffix(h.words[c.to-1].is, "s")) || slices.Contains(notSteps, first) || only(h.words[c.from:c.to], placeWords) || only(h.words[c.from:c.to], natural) || groupLike(h.words[c.from:c.to]) {
 			continue
 		}
 		text := strings.ToLower(h.text(c.from, c.to))

@@ -44,6 +44,8 @@ func (h *hearing) misplaced(m *mark, next string) bool {
 	case roleEfforts:
 		one := h.words[m.to-1].is
 		return m.to-m.from == 1 && next != "" && (one == "full" || one == "max" || one == "maximal")
+	case roleLaps:
+		return m.text == "bare" && !strings.EqualFold(h.text(m.from, m.from+1), "lap")
 	case roleNone:
 		return h.nameless(m, next)
 	case roleTime: // "30 s plank, 30 s side plank" are two things

@@ -26,6 +26,7 @@ func (h *hearing) clocksOf() (all []mark) {
 			m.role, m.from = roleDone, i-2
 		case h.is(i-1, "at", "@"):
 			m.from--
+		case i > 0 && i == len(h.words)-1 && slices.ContainsFunc(h.words[:i], func(w word) bool { return slices.Contains(eventWords, w.is) }): // toss 10.30
 		case i > 0:
 			continue
 		}

@@ -338,6 +338,7 @@ var patterns = []pattern{
 		m.n = map[string]float64{"couple": 2, "few": 3}[g[1]]
 		return true
 	}),
+	say(roleLaps, 2, `lap(?: of| around| round) (?:the |our )?(?:pitch|field|court|courts|rink|hall|gym|track|ground|oval|park|pool|infield|outfield|diamond|boundary|rope|square)`, func(_ []string, m *mark) bool { m.n, m.text = 1, "bare"; return true }),
 	say(roleLaps, 6, `(?:a|«N») laps? and a half`, func(g []string, m *mark) bool { m.n = max(1, num(g[1])) + 0.5; return true }),
 	say(roleLaps, 6, `«N» and a half laps?`, func(g []string, m *mark) bool { m.n = num(g[1]) + 0.5; return true }),
 	say(roleLaps, 3, `(?:a|1) (?:easy |slow |full |big |gentle |steady )*lap(?:(?: of| around| round)(?: the| our)? (?:pitch|field|court|courts|rink|hall|gym|track|ground|oval|park|pool|infield|outfield|diamond)| of| around| round)?`, func(g []string, m *mark) bool { m.n = 1; return true }),

@@ -325,7 +325,7 @@ func (h *hearing) step(c *chunk, later bool) bool {
 	if c.from < len(h.words) && h.words[c.from].numeral && slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleNone && m.from == c.from && m.to == c.from+1 }) { // so many of one thing
 		return false
 	}
-	if c.after == "(" || c.after == "or" || h.aside[c.from] || only(h.words[c.from:c.to], placeWords) {
+	if c.after == "(" || c.after == "or" || h.aside[c.from] || only(h.words[c.from:c.to], placeWords) || later && only(h.words[c.from:c.to], postures) {
 		return false
 	}
 	if later && c.after == "," && c.to-c.from > 1 && h.sharedEach() != nil && h.words[h.chunkBefore(c).from].is == first { // push and brake, push and turn

@@ -278,7 +278,7 @@ var rows = strings.Fields("drill drills ladder series circuit complex sequence p
 // each".
 func (h *hearing) listedEach(i int) []mark {
 	is := h.amountAt(i)
-	if is.end == 0 || is.unit != "" || i < 4 || !h.is(i-1, ",", "--", "(") {
+	if is.end == 0 || is.unit != "" && is.unit != "s" && is.unit != "min" || i < 4 || !h.is(i-1, ",", "--", "(") {
 		return nil
 	}
 	end := is.end
@@ -301,7 +301,8 @@ func (h *hearing) listedEach(i int) []mark {
 			parts, at = parts+1, ways
 			break
 		}
-		if at-from < 1 || at-from > 3 || at-from > 2 && !h.strong(from, at) || !h.says(from, at) {
+		act := at-from == 1 && !h.Known(h.words[from].is) && !strings.HasSuffix(h.words[from].is, "s") // pound, cross, between
+		if at-from < 1 || at-from > 3 || at-from > 2 && !h.strong(from, at) || !act && !h.says(from, at) {
 			return nil
 		}
 		parts++
@@ -316,6 +317,13 @@ func (h *hearing) listedEach(i int) []mark {
 		return nil
 	}
 	m := mark{role: roleParts, from: at, to: end + 1, text: "told", weight: 4}
+	if is.unit != "" {
+		m.role, m.n, m.sets = roleTime, is.n, float64(parts)
+		if is.unit == "min" {
+			m.n *= 60
+		}
+		return []mark{m}
+	}
 	for range parts {
 		m.list = append(m.list, is.n)
 	}

@@ -143,6 +143,9 @@ func partEnds(typed, lines []string) []bool {
 		text := strings.TrimSpace(line)
 		_, m := unmark(typed[i], letters > 1)
 		_, drills := unfold(line, false, func(string) bool { return false })
+		if drills != nil && among(typed, lines, i) {
+			drills, text = nil, "inner"
+		}
 		switch in := indent(typed[i]); {
 		case text == "" || strings.HasPrefix(text, noteMark):
 		case strings.HasPrefix(text, headMark) || section(text) || strings.HasSuffix(text, ":") || drills != nil:
@@ -161,6 +164,29 @@ func partEnds(typed, lines []string) []bool {
 		}
 	}
 	return ends
+}
+
+// among tells whether a line of several drills under a word stands under a heading, or counted, among lines of one
+// drill each: the word heads nothing, it is told of them.
+func among(typed, lines []string, i int) bool {
+	nobody := func(string) bool { return false }
+	_, m := unmark(typed[i], false)
+	plain, labels, under := 0, 1, m == numbered
+	for _, step := range []int{-1, 1} {
+		for n := i + step; n >= 0 && n < len(lines); n += step {
+			text := strings.TrimSpace(lines[n])
+			if heading := strings.HasPrefix(text, headMark) || strings.HasSuffix(text, ":") || section(text); heading || text == "" {
+				under = under || heading && step < 0
+				break
+			}
+			if head, drills := unfold(lines[n], false, nobody); drills != nil && head != "" {
+				labels++
+			} else if anyAmount.MatchString(text) && !strings.HasPrefix(text, noteMark) && !labelled.MatchString(text) {
+				plain++
+			}
+		}
+	}
+	return under && plain > labels
 }
 
 // lettersOf is how many lines begin with a letter of an outline.

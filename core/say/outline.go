@@ -66,7 +66,7 @@ var (
 	anyAmount  = regexp.MustCompile(`(?i)\d|\b(?:dozen|couple of|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty|twice|each way|each side|there and back|until|a side)\b`)
 	titleWords = regexp.MustCompile(`(?i)\b(?:warm[- ]?ups?|game ?day|match ?day|md|comp(?:etition)? day|kick[- ]?off|ko|throw[- ]in|first (?:bounce|serve|pitch|ball|whistle)|puck drop|tip[- ]?off|starting time|start(?:s)? (?:at )?\d)\b`)
 	clockWords = regexp.MustCompile(`(?i)\b\d{1,2}(?:[:.]\d\d)? ?(?:am|pm|o'?clock)\b`)
-	dayWords   = regexp.MustCompile(`(?i)\b(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?\b|\b(?:calentamiento|entrada en calor|rutina|sesi[oó]n|lunes|martes|mi[eé]rcoles|jueves|viernes|s[aá]bado|domingo)\b|\b(?:pre-?game|routine|w[ /-]?up|wu|session|plan)\b`)
+	dayWords   = regexp.MustCompile(`(?i)\b(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?\b|\b(?:calentamiento|entrada en calor|rutina|sesi[oó]n|lunes|martes|mi[eé]rcoles|jueves|viernes|s[aá]bado|domingo)\b|\b(?:pre[- ]?(?:game|match|comp)|match prep|game prep|routine|w[ /-]?up|wu|session|plan)\b`)
 	headEnds   = regexp.MustCompile(`(?i)[,(:;]| [-–—] | (?:w|w/|with|from|at|until|till|to|by|done by|before|after|led by|\d{1,2}(?:[:.]\d\d)?(?: ?(?:-|–|to) ?\d{1,2}(?:[:.]\d\d)?|'| ?min| out))\b`)
 	ownWay     = regexp.MustCompile(`"|:(?:[^\d()]|$)`) // a heading with a colon, a name in quotation marks
 	squadWords = regexp.MustCompile(`(?i)\b(?:squad|class|year \d+|yr \d+|lesson|u\d{2}s?|girls|boys|v\d|final|(?:heat|race|meet|comp|test) day|vs?|versus)\b`)
@@ -199,6 +199,8 @@ func (k *sketch) told(i int, first bool) string {
 	case strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && own:
 		return k.plain[i]
 	case first && own && i+1 < len(k.typed) && strings.TrimSpace(k.typed[i+1]) == "" && startsAt.MatchString(text) && movement.Lead(startsAt.ReplaceAllString(text, "")) == "":
+		return noteMark + text
+	case first && own && n > i+1 && n < len(k.typed) && heads(text) && !event(text) && !strings.ContainsAny(text, "0123456789") && heads(k.plain[n]) && k.next(n) < len(k.typed) && k.above(n, k.next(n), k.plain[n]): // a title over a heading
 		return noteMark + text
 	case greetings.MatchString(text) && len(text) <= longestAside, first && own && n < len(k.typed) && k.title(text, n):
 		return noteMark + text

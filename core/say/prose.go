@@ -92,7 +92,11 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 			line = m[1] + ": " + m[2]
 		}
 		if head, drills := unfold(line, ends[i], person); len(lines) > 2 && drills != nil {
-			if head != "" {
+			if told := strings.TrimPrefix(head, headMark); head != "" && among(typed, lines, i) {
+				for n := range drills {
+					drills[n] += " (" + told + ")"
+				}
+			} else if head != "" {
 				all = append(all, Piece{Line: i, Text: head})
 			}
 			for _, one := range drills {

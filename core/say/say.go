@@ -338,6 +338,7 @@ func (r *Reader) ruled(text string) Line {
 		line.Is, line.Dose, line.Drills = IsDrill, nil, nil
 	}
 	s.heading(&line, text, heads)
+	line.Note = strings.TrimPrefix(line.Note, headMark)
 	return line
 }
 
