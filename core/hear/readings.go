@@ -81,18 +81,10 @@ func (h *hearing) single() Reading {
 	if i := h.noun(); i >= 0 && !slices.ContainsFunc(h.chunks, func(c chunk) bool { return c.from < c.to && !only(h.words[c.from:c.to], natural) }) {
 		return h.named(i, i+1, 4)
 	}
-	last, each := h.whoLast(), h.eachCounted(who)
-	if i := h.noun(); i >= 0 && (i < 2 || h.is(i-2, ":", "--")) { // "slips: 12 catches each off the face"
-		score := 3.2 - h.others(-1, who)
-		if slices.ContainsFunc(h.marks, func(m mark) bool { return (m.to == i+1 || m.noun == i+1) && m.role == roleParts }) {
-			score = 7
-		}
-		best = h.named(i, i+1, score)
-		if who >= 0 {
-			best.Who = append(best.Who, h.text(h.chunks[who].from, h.chunks[who].to))
-			best.Score += 1.5
-		}
+	if r := h.counting(who); r.Is != "" {
+		best = r
 	}
+	last, each := h.whoLast(), h.eachCounted(who)
 	for k := range h.chunks {
 		c := &h.chunks[k]
 		if k == who || k == last || c.from >= c.to || h.aside[c.from] {
@@ -122,6 +114,24 @@ func (h *hearing) single() Reading {
 		}
 	}
 	return h.learned(best, who, last)
+}
+
+// counting is the reading in which what is counted is what is done: "slips: 12 catches each off the face".
+func (h *hearing) counting(who int) Reading {
+	i := h.noun()
+	if i < 0 || i > 1 && !h.is(i-2, ":", "--") {
+		return no
+	}
+	score := 3.2 - h.others(-1, who)
+	if slices.ContainsFunc(h.marks, func(m mark) bool { return (m.to == i+1 || m.noun == i+1) && m.role == roleParts }) {
+		score = 7
+	}
+	r := h.named(i, i+1, score)
+	if who >= 0 {
+		r.Who = append(r.Who, h.text(h.chunks[who].from, h.chunks[who].to))
+		r.Score += 1.5
+	}
+	return r
 }
 
 // learned is a reading with the name that is likeliest.

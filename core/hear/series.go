@@ -2,6 +2,7 @@ package hear
 
 import (
 	"slices"
+	"strconv"
 	"strings"
 )
 
@@ -29,7 +30,7 @@ func (h *hearing) seriesOf() (all []mark) {
 	for i := range h.words {
 		for _, read := range []func(int) []item{h.behind, h.ahead} {
 			if of := read(i); len(of) > 1 {
-				all = append(all, h.series1(i, of)...)
+				all = append(all, h.asSeries(i, of)...)
 			}
 		}
 		all = append(all, h.listedEach(i)...)
@@ -63,7 +64,7 @@ func (h *hearing) amountAt(i int) (is item) {
 	return is
 }
 
-// label is where the words that say how end: at a sign, a number, a word that joins.
+// labelEnd is where the words that say how end: at a sign, a number, a word that joins.
 func (h *hearing) labelEnd(from int) int {
 	i := from
 	for i < len(h.words) && !h.words[i].sign && !h.words[i].numeral && !h.is(i, "and", "+", "/", "then", "x", "or") {
@@ -72,7 +73,7 @@ func (h *hearing) labelEnd(from int) int {
 	return i
 }
 
-// joint is the word behind what parts two items.
+// behindJoint is the word behind what parts two items.
 func (h *hearing) behindJoint(i int) int {
 	for n := 0; n < 3 && h.is(i, ",", "and", "+", "/", "then"); n++ {
 		i++
@@ -128,8 +129,8 @@ func (h *hearing) ahead(i int) (of []item) {
 	return of
 }
 
-// series1 is the mark of a series that begins at a word, where its labels say how and name nothing that is done.
-func (h *hearing) series1(i int, of []item) []mark {
+// asSeries is the mark of a series that begins at a word, where its labels say how and name nothing that is done.
+func (h *hearing) asSeries(i int, of []item) []mark {
 	first, before := &of[0], of[0].label < of[0].end && of[0].last < of[0].end
 	if !before {
 		h.thing(of)
@@ -151,52 +152,44 @@ func (h *hearing) series1(i int, of []item) []mark {
 	if strong {
 		m.weight = 4*float64(len(of)) - 5
 	}
-	if m.n = 0; first.each {
+	if first.each {
 		m.n = 1
 	}
-	alike, total := true, 0.0
 	for k := range of {
 		m.list = append(m.list, of[k].n)
-		total += of[k].n
-		alike = alike && of[k].n == first.n
 	}
 	if h.sidesOf(of) {
 		m.text, m.weight = "sides", m.weight+1
 	}
-	switch first.unit {
-	case "":
-	case "s", "min":
-		m.role, m.n, m.weight = roleTime, total, m.weight+3
-		if first.unit == "min" {
-			m.n *= 60
-		}
-		if alike {
-			m.n, m.sets = m.n/float64(len(of)), float64(len(of))
-		}
-		if m.text == "sides" && alike {
-			m.sets = 0
-		} else {
-			m.text = "told"
-		}
-	default:
-		if !alike || !strong {
-			return nil
-		}
-		m.role, m.sets, m.n, m.weight = roleTrips, float64(len(of)), metres(h.words[first.end-1].is, " "+first.unit), m.weight+3
-		m.n = metresOf(first.n, first.unit)
+	if first.unit != "" && !m.measured(first.unit, strong) {
+		return nil
 	}
 	return []mark{m}
 }
 
-// metresOf is a length of a unit in metres.
-func metresOf(n float64, unit string) float64 {
-	switch unit {
-	case "yd":
-		return 0.9144 * n
-	case "ft":
-		return 0.3048 * n
+// measured makes the mark of a series one of times or of lengths, in the unit of its first item; false where it
+// can be neither.
+func (m *mark) measured(unit string, strong bool) bool {
+	of, total, alike := float64(len(m.list)), 0.0, true
+	for _, n := range m.list {
+		total += n
+		alike = alike && n == m.list[0]
 	}
-	return n
+	if m.weight += 3; unit != "s" && unit != "min" {
+		m.role, m.sets, m.n = roleTrips, of, metres(strconv.FormatFloat(m.list[0], 'f', -1, 64), " "+unit)
+		return alike && strong
+	}
+	if m.role, m.n = roleTime, total; unit == "min" {
+		m.n *= 60
+	}
+	if !alike {
+		m.text = "told"
+		return true
+	}
+	if m.n /= of; m.text != "sides" {
+		m.sets = of
+	}
+	return true
 }
 
 // sidesOf tells whether two items are the two sides.
@@ -288,31 +281,7 @@ func (h *hearing) listedEach(i int) []mark {
 	if !h.is(end, "each") || end+1 < len(h.words) && !h.words[end+1].delimits() {
 		return nil
 	}
-	parts, at := 0, i-1
-	for at > 0 {
-		from := at
-		for from > 0 && !h.words[from-1].sign && !h.is(from-1, "then", "and") {
-			from--
-		}
-		if ways := at - 1; from > 0 && !h.is(from-1, ":", "--", ",", "then", "and") || from == 0 { // the name stands before the first
-			if at-from < 2 || !h.strong(ways, at) {
-				return nil
-			}
-			parts, at = parts+1, ways
-			break
-		}
-		act := at-from == 1 && !h.Known(h.words[from].is) && !strings.HasSuffix(h.words[from].is, "s") // pound, cross, between
-		if at-from < 1 || at-from > 3 || at-from > 2 && !h.strong(from, at) || !act && !h.says(from, at) {
-			return nil
-		}
-		parts++
-		if at = from; h.is(at-1, ":", "--") {
-			break
-		}
-		for at > 0 && h.is(at-1, ",", "then", "and") {
-			at--
-		}
-	}
+	parts, at := h.listedBefore(i - 1)
 	if parts < 2 || !h.namedBefore(at) {
 		return nil
 	}
@@ -328,4 +297,33 @@ func (h *hearing) listedEach(i int) []mark {
 		m.list = append(m.list, is.n)
 	}
 	return []mark{m}
+}
+
+// listedBefore is how many parts are listed up to a word, and where the first begins; 0: none, or what is listed is
+// done itself.
+func (h *hearing) listedBefore(at int) (parts, first int) {
+	for at > 0 {
+		from := at
+		for from > 0 && !h.words[from-1].sign && !h.is(from-1, "then", "and") {
+			from--
+		}
+		if from == 0 || !h.is(from-1, ":", "--", ",", "then", "and") { // the name stands before the first
+			if at-from < 2 || !h.strong(at-1, at) {
+				return 0, 0
+			}
+			return parts + 1, at - 1
+		}
+		act := at-from == 1 && !h.Known(h.words[from].is) && !strings.HasSuffix(h.words[from].is, "s") // pound, cross, between
+		if at-from < 1 || at-from > 3 || at-from > 2 && !h.strong(from, at) || !act && !h.says(from, at) {
+			return 0, 0
+		}
+		parts++
+		if at = from; h.is(at-1, ":", "--") {
+			break
+		}
+		for at > 0 && h.is(at-1, ",", "then", "and") {
+			at--
+		}
+	}
+	return parts, at
 }

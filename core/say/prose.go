@@ -92,16 +92,7 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 			line = m[1] + ": " + m[2]
 		}
 		if head, drills := unfold(line, ends[i], person); len(lines) > 2 && drills != nil {
-			if told := strings.TrimPrefix(head, headMark); head != "" && among(typed, lines, i) {
-				for n := range drills {
-					drills[n] += " (" + told + ")"
-				}
-			} else if head != "" {
-				all = append(all, Piece{Line: i, Text: head})
-			}
-			for _, one := range drills {
-				all = append(all, Piece{Line: i, Text: one})
-			}
+			all = append(all, unfolded(i, head, drills, head != "" && among(typed, lines, i))...)
 			continue
 		}
 		parts := sentences(line)
@@ -117,6 +108,20 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 			}
 			all = append(all, Piece{Line: i, Text: one, Said: said, Para: para, Dose: cmp.Or(doses[i], dose)})
 		}
+	}
+	return all
+}
+
+// unfolded are the drills of a line under its head, or, where that heads nothing, with it told of each.
+func unfolded(line int, head string, drills []string, told bool) (all []Piece) {
+	if head != "" && !told {
+		all = append(all, Piece{Line: line, Text: head})
+	}
+	for _, one := range drills {
+		if told {
+			one += " (" + strings.TrimPrefix(head, headMark) + ")"
+		}
+		all = append(all, Piece{Line: line, Text: one})
 	}
 	return all
 }
