@@ -50,7 +50,7 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 		a.Sides = 2
 	}
 	if c.timed != nil && c.timed.n >= 60 && c.timed.sets == 0 && c.both { // two minutes, both sides
-		a.Sides = 0
+		a.Sides, a.Ways = 0, 0
 	}
 	if a.Seconds > 0 && a.Rest > 0 && c.timed == nil { // 20 s on, 10 off
 		a.Sets = max(1, a.Sets, cmp.Or(of(c.sets), of(c.times), of(c.count)))
@@ -150,7 +150,9 @@ func (h *hearing) counts(a *Amount, c *counted, m *mark) bool {
 			a.Sides = 2
 		}
 	case roleWays:
-		a.Ways = max(a.Ways, m.n)
+		if a.Ways = max(a.Ways, m.n); h.is(m.from, "both") {
+			c.both = true
+		}
 	case roleParts:
 		a.Parts, a.Each = m.list, a.Each || m.n == 1
 		if m.text == "sides" {

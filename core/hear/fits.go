@@ -62,6 +62,9 @@ func (h *hearing) misplaced(m *mark, next string) bool {
 	case roleBack:
 		return slices.Contains([]string{"knee", "foot", "row", "leg", "line", "squat", "pocket"}, next)
 	case roleMetres: // jog 800
+		if h.is(m.from-1, "the") && m.text != "bare" { // block jumps on the 6 m
+			return true
+		}
 		ends := next == "" || next == "easy" || next == "steady" || next == "x"
 		return m.text == "bare" && (!ends || h.is(m.to, "x", "percent") || !h.is(m.from-1, "jog", "run", "jogging", "running", "easy", "steady", "carrera", "trote", "swim", "row", "tempo", "skipping"))
 	case roleLoad:

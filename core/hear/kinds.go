@@ -41,6 +41,9 @@ func (h *hearing) heading() Reading {
 		return no
 	}
 	r.Name = strings.Trim(h.text(c.from, c.to), " .:")
+	if h.is(c.from, "only") && c.to-c.from == 1 && c.from > 0 { // Pitchers only
+		r.Name, r.Cues = strings.Trim(h.text(0, c.from), " .:"), nil
+	}
 	r.Score = 1 + h.headed() + h.heads(c) - 0.7*float64(max(0, c.to-c.from-4)) - 1.5*float64(max(0, h.plain()-2))
 	for _, w := range h.words {
 		if slices.Contains(tells, w.is) {
@@ -377,7 +380,7 @@ func (h *hearing) aboutPeople(s float64, amounts int) float64 {
 var gathers = regexp.MustCompile(`(?i)^(?:(?:right|ok|okay|so|now|lads|girls|boys|guys|everyone|all),? )*(?:line up|gather|come in|circle up|listen|bring it in|huddle up|get in)\b`)
 
 // joining is who comes to whom, and what everybody does at a time that is no drill.
-var joining = regexp.MustCompile(`(?i)\bjoins? (?:the|us|in)\b|^(?:at|from) \d{1,2} (?:they|we|you|everyone|everybody|all) (?:all )?(?:sit|come|go|stop|finish|are|get|meet|gather|huddle)\b`)
+var joining = regexp.MustCompile(`(?i)^(?:\S+ )?\S+ (?:leaves?|head off|heads off|split off|splits off|peel off|peels off)(?: off)? (?:with|to) |\bjoins? (?:the|us|in)\b|^(?:at|from) \d{1,2} (?:they|we|you|everyone|everybody|all) (?:all )?(?:sit|come|go|stop|finish|are|get|meet|gather|huddle)\b`)
 
 // formation is how people stand, and nothing that they do.
 var formation = regexp.MustCompile(`(?i)^(?:in |make |get in(?:to)? |form )?(?:\d+|two|three|four|five|six|a|one) (?:even |equal |big )?(?:lines?|groups?|circles?|rows?|queues?|teams?)(?: (?:on|at|behind|facing|of|by|along|in)\b[a-z0-9 ]*)?[.!]?$`)

@@ -162,6 +162,7 @@ var patterns = []pattern{
 	say(roleNone, 4, `(\d+) (?:catchers?|taggers?|chasers?|feeders?|floaters?|jokers?|neutrals?|bulldogs?|wolves|its)`, nil),
 	say(roleNone, 2.5, `(?:45|90|180|360)`, func(_ []string, m *mark) bool { m.text = "angle"; return true }),
 	say(roleNone, 6, `take a knee`, nil),
+	say(roleNone, 4, `(?:(?:try|aim|go) for )?\d+ (?:in a row|straight|on the trot|without)`, nil),
 	say(roleNone, 3.5, `[45] out`, func(_ []string, m *mark) bool { m.text = "named"; return true }),
 	say(roleSide, 1, `both`, func(_ []string, m *mark) bool { m.n, m.text = 2, "both"; return true }),
 	say(roleWays, 3, `(?:forehand|fh|overhand|overarm) (?:and|/|,|\+) (?:backhand|bh|underhand|underarm)`, func(_ []string, m *mark) bool { m.n, m.text = 2, "parts"; return true }),

@@ -61,6 +61,9 @@ func (x lexicon) Person(text string) bool {
 	if name == "everyone" || name == "everybody" || name == "all" || name == "all of them" || name == "all of you" {
 		return true
 	}
+	if some, halves := strings.CutSuffix(name, "halves"); halves {
+		name = some + "halfs"
+	}
 	if one, many := strings.CutSuffix(name, "s"); x.Plays != nil && many && (len(one) > 3 || len(one) > 2 && !x.Moves(one)) && !isPlace(name) {
 		if position, _ := x.Plays.Find(one); position != "" {
 			return true

@@ -261,7 +261,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if clockFirst.MatchString(ruled.Said) && heard.At != nil && ruled.At == nil && ruled.Is != IsFixed || inSets(ruled, heard) { // 14:20 is nothing to hold
 		return false
 	}
-	if heard.Is == IsBlock && heard.score >= 8 && ruled.Is == IsDrill && ruled.Code == "" || ruled.Dose.bogus(heard.Dose) || ruled.Is == IsDrills && heard.Is == IsDrill && heard.Dose != nil && slices.ContainsFunc(ruled.Drills, func(one Line) bool { return wayHome.MatchString(one.Name) }) {
+	if heard.Is == IsBlock && heard.score >= 8 && ruled.Is == IsDrill && ruled.Code == "" || ruled.Dose.bogus(heard.Dose) || ruled.Is == IsDrills && heard.Is == IsDrill && heard.Dose != nil && (ruled.Drills[0].Dose == nil && heard.score >= doubtful && len(lost(heard, heard.Said)) == 0 || slices.ContainsFunc(ruled.Drills, func(one Line) bool { return wayHome.MatchString(one.Name) })) {
 		return false
 	}
 	switch ruled.Is {

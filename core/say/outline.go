@@ -64,7 +64,7 @@ var (
 	outOf      = regexp.MustCompile(`(?i)\b\d{1,2} ?(?:min\w*|')? (?:out|to go)\b|\bto the \d\d\b`)
 	inCapitals = regexp.MustCompile(`^[A-Z][A-Z/&+' -]{2,}(?:[^a-z]|$)`)
 	anyAmount  = regexp.MustCompile(`(?i)\d|\b(?:dozen|couple of|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty|twice|each way|each side|there and back|until|a side)\b`)
-	titleWords = regexp.MustCompile(`(?i)\b(?:warm[- ]?ups?|game ?day|match ?day|md|comp(?:etition)? day|kick[- ]?off|ko|throw[- ]in|first (?:bounce|serve|pitch|ball|whistle)|puck drop|tip[- ]?off|starting time|start(?:s)? (?:at )?\d)\b`)
+	titleWords = regexp.MustCompile(`(?i)\b(?:warm[- ]?ups?|game ?day|match ?day|md|comp(?:etition)? day|kick[- ]?off|ko|throw[- ]in|first (?:bounce|serve|pitch|ball|whistle)|puck drop|push[- ]?back|bully[- ]?off|centre pass|face[- ]?off|(?:home|away) (?:game|match)|tip[- ]?off|starting time|start(?:s)? (?:at )?\d)\b`)
 	clockWords = regexp.MustCompile(`(?i)\b\d{1,2}(?:[:.]\d\d)? ?(?:am|pm|o'?clock)\b`)
 	dayWords   = regexp.MustCompile(`(?i)\b(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?\b|\b(?:calentamiento|entrada en calor|rutina|sesi[oó]n|lunes|martes|mi[eé]rcoles|jueves|viernes|s[aá]bado|domingo)\b|\b(?:pre[- ]?(?:game|match|comp)|match prep|game prep|routine|w[ /-]?up|wu|session|plan)\b`)
 	headEnds   = regexp.MustCompile(`(?i)[,(:;]| [-–—] | (?:w|w/|with|from|at|until|till|to|by|done by|before|after|led by|\d{1,2}(?:[:.]\d\d)?(?: ?(?:-|–|to) ?\d{1,2}(?:[:.]\d\d)?|'| ?min| out))\b`)
@@ -200,7 +200,9 @@ func (k *sketch) told(i int, first bool) string {
 		return k.plain[i]
 	case first && own && i+1 < len(k.typed) && strings.TrimSpace(k.typed[i+1]) == "" && startsAt.MatchString(text) && movement.Lead(startsAt.ReplaceAllString(text, "")) == "":
 		return noteMark + text
-	case first && own && n > i+1 && n < len(k.typed) && heads(text) && !event(text) && !strings.ContainsAny(text, "0123456789") && heads(k.plain[n]) && k.next(n) < len(k.typed) && k.above(n, k.next(n), k.plain[n]): // a title over a heading
+	case first && own && startsAt.MatchString(text) && (titleWords.MatchString(text) || dayWords.MatchString(text)) && !doses(startsAt.ReplaceAllString(titleWords.ReplaceAllString(text, ""), "")):
+		return noteMark + text
+	case first && own && (n > i+1 || hear.Group(text)) && n < len(k.typed) && heads(text) && !event(text) && !strings.ContainsAny(text, "0123456789") && heads(k.plain[n]) && k.next(n) < len(k.typed) && k.above(n, k.next(n), k.plain[n]): // a title over a heading
 		return noteMark + text
 	case greetings.MatchString(text) && len(text) <= longestAside, first && own && n < len(k.typed) && k.title(text, n):
 		return noteMark + text

@@ -7,6 +7,8 @@ import (
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/hear"
+	"cuestart/core/movement"
 	"cuestart/core/plan"
 )
 
@@ -80,6 +82,7 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 	lines, doses := outline(list)
 	dose := ""
 	ends, para := partEnds(list, lines), paragraphs(lines)
+	colons := slices.ContainsFunc(lines, func(line string) bool { return strings.HasSuffix(strings.TrimSpace(line), ":") })
 	for i, line := range lines {
 		if ends[i] {
 			dose = ""
@@ -94,6 +97,13 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 		if head, drills := unfold(line, ends[i], person); len(lines) > 2 && drills != nil {
 			all = append(all, unfolded(i, head, drills, head != "" && among(typed, lines, i))...)
 			continue
+		}
+		if m := labelled.FindStringSubmatch(line); colons && m != nil && headsOne(m[1], m[2], person) { // "Quiet: lie down, 1 minute", among headings with colons
+			all = append(all, Piece{Line: i, Text: headMark + m[1]}, Piece{Line: i, Text: m[2]})
+			continue
+		}
+		if n := len(all); n > 0 && amountAlone(line) && strings.HasPrefix(all[n-1].Text, headMark) { // Sprint, and below it: 3 x 15 m, full
+			line = headName(strings.TrimPrefix(all[n-1].Text, headMark)) + " " + line
 		}
 		parts := sentences(line)
 		for n, one := range parts {
@@ -111,6 +121,21 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 	}
 	return all
 }
+
+// headsOne tells whether a label heads what follows it, one drill with its amount: it is a word or two, and neither
+// people nor what is done.
+func headsOne(label, drill string, person func(string) bool) bool {
+	return len(strings.Fields(label)) < 3 && doses(drill) && movement.Lead(label) == "" && !hear.Group(label) && !person(label) && !notLabels.MatchString(label) && !event(label) && !strings.ContainsAny(label, "()")
+}
+
+// amountAlone tells whether a line says how much, and not of what.
+func amountAlone(line string) bool {
+	rest := oneAmount.ReplaceAllString(amountWords.ReplaceAllString(line, " "), " ")
+	return anyAmount.MatchString(line) && !hasWord.MatchString(effortWords.ReplaceAllString(rest, " "))
+}
+
+// effortWords are how hard something is done.
+var effortWords = regexp.MustCompile(`(?i)\b(?:full|flat|out|all|max|easy|hard|quick|fast|slow|steady|build|building|pace|speed)\b`)
 
 // unfolded are the drills of a line under its head, or, where that heads nothing, with it told of each.
 func unfolded(line int, head string, drills []string, told bool) (all []Piece) {
