@@ -104,7 +104,7 @@ func TestLinesAreHeardAsTheyAreMeant(t *testing.T) {
 		"pitch inspection at 40 with the ump":                           {Is: hear.Fixed, Name: "pitch inspection"},
 		"Shin pads and boots please, no trainers":                       {Is: hear.Remark},
 		"pop-ups off 5 steps x 4":                                       {Name: "pop-ups", Amount: hear.Amount{Reps: 4}},
-		"chair sprints half court 4, full":                              {Name: "chair sprints half court", Amount: hear.Amount{Reps: 4, Efforts: []float64{1}}},
+		"chair sprints half court 4, full":                              {Name: "chair sprints", Amount: hear.Amount{Reps: 4, Efforts: []float64{1}}},
 		"20 kicks":                                                      {Name: "kicks", Amount: hear.Amount{Reps: 20}},
 		"jog wall to wall x 6":                                          {Name: "jog", Amount: hear.Amount{Trips: 6, To: "wall"}},
 		"run, hop, jump x 4":                                            {Is: hear.Combo, Times: 4},
