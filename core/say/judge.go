@@ -166,7 +166,7 @@ func (r *Reader) better(ruled, heard Line) Line {
 	if heard.Is == IsNote && (ruled.Dose == nil || ruled.Code == "" && heard.score >= 4.5) && forbids.MatchString(ruled.Said) {
 		return heard
 	}
-	if ruled.Is == IsBlank || heard.Is == "" || heard.Is != IsNote && fold(heard.Name) == "" || strings.ContainsAny(ruled.Said, "\"{}") || strings.HasSuffix(ruled.Said, ":") || r.explained(&ruled, &heard) {
+	if ruled.Is == IsBlank || heard.Is == "" || heard.Is != IsNote && fold(heard.Name) == "" || strings.ContainsAny(ruled.Said, "\"{}<>") || strings.HasSuffix(ruled.Said, ":") || r.explained(&ruled, &heard) {
 		r.shorten(&ruled, &heard)
 		return ruled
 	}
