@@ -37,11 +37,24 @@ func (h *hearing) namings() (all []naming) {
 // lines of which the name is known (names.tsv).
 type weigher struct {
 	*hearing
-	marks []int // that each word belongs to; -1: none
-	who   int   // the chunk that says who does it; -1: none
+	marks   []int    // that each word belongs to; -1: none
+	who     int      // the chunk that says who does it; -1: none
+	kinds   []string // of which kind each word is
+	exact   []string // and what exactly
+	amounts []bool   // of each chunk, whether it says how many
 }
 
-func (h *hearing) weigher() weigher { return weigher{h, h.marked(), h.whoFirst()} }
+func (h *hearing) weigher() *weigher {
+	w := &weigher{hearing: h, marks: h.marked(), who: h.whoFirst()}
+	for i := range h.words {
+		w.kinds = append(w.kinds, w.kindOf(i))
+		w.exact = append(w.exact, w.exactlyOf(i))
+	}
+	for k := range h.chunks {
+		w.amounts = append(w.amounts, h.numbered(&h.chunks[k]))
+	}
+	return w
+}
 
 // likeliest is the span that is likeliest the name, and how much likelier it is than it is not; not ok: there is none.
 func (h *hearing) likeliest() (best naming, ok bool) {
@@ -70,9 +83,14 @@ var closed = func() map[string]bool {
 
 // exactly is what a word is where names begin and end: itself where it is one of few, else its kind.
 func (w *weigher) exactly(i int) string {
-	switch {
-	case i < 0 || i >= len(w.words):
+	if i < 0 || i >= len(w.words) {
 		return w.kind(i)
+	}
+	return w.exact[i]
+}
+
+func (w *weigher) exactlyOf(i int) string {
+	switch {
 	case w.words[i].sign:
 		return w.words[i].is
 	case w.marks[i] >= 0:
@@ -82,7 +100,7 @@ func (w *weigher) exactly(i int) string {
 	case closed[w.words[i].is]:
 		return w.words[i].is
 	}
-	return w.kind(i)
+	return w.kinds[i]
 }
 
 // kind is of what kind a word is: whether names of drills have it, whether it moves, how it ends.
@@ -92,6 +110,12 @@ func (w *weigher) kind(i int) string {
 		return "start"
 	case i >= len(w.words):
 		return "end"
+	}
+	return w.kinds[i]
+}
+
+func (w *weigher) kindOf(i int) string {
+	switch {
 	case w.words[i].sign:
 		return "sign"
 	case w.marks[i] >= 0:
@@ -237,11 +261,11 @@ func (w *weigher) beside(s naming, add func(string)) {
 		if w.chunks[i].from < w.chunks[i].to && i != w.who {
 			nth++
 		}
-		earlier = earlier || w.numbered(&w.chunks[i])
+		earlier = earlier || w.amounts[i]
 	}
 	add("chunk|" + strconv.Itoa(min(nth, 3)))
 	add("after|" + c.after + "|" + strconv.Itoa(min(nth, 2)))
-	add("amount|" + strconv.FormatBool(w.numbered(c)) + strconv.FormatBool(earlier))
+	add("amount|" + strconv.FormatBool(w.amounts[s.chunk]) + strconv.FormatBool(earlier))
 	if s.chunk == w.who {
 		add("who")
 	}

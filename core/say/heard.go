@@ -17,22 +17,38 @@ import (
 // lexicon is what a reader knows of words.
 type lexicon struct{ *Reader }
 
-func (x lexicon) Moves(text string) bool {
-	moves, known := x.moves[text]
-	if !known {
-		moves = movement.Lead(text) != ""
-		x.moves[text] = moves
+// asked is what was asked about a text, and answers what was answered: a line asks the same again and again.
+type asked struct {
+	of   byte // m: whether it moves, k: is known, w: is a word of names, p: is a person, s: is held, g: goes somewhere
+	text string
+}
+
+func (x lexicon) once(of byte, text string, answer func(string) bool) bool {
+	is, before := x.answers[asked{of, text}]
+	if !before {
+		is = answer(text)
+		x.answers[asked{of, text}] = is
 	}
-	return moves
+	return is
+}
+
+func (x lexicon) Moves(text string) bool {
+	return x.once('m', text, func(text string) bool { return movement.Lead(text) != "" })
 }
 
 func (x lexicon) Known(name string) bool {
-	return x.known.called[unspaced(plainName(name))] || x.known.called[strings.Join(keyWords(name), " ")]
+	return x.once('k', name, func(name string) bool {
+		return x.known.called[unspaced(plainName(name))] || x.known.called[strings.Join(keyWords(name), " ")]
+	})
 }
 
-func (x lexicon) Word(word string) bool { return x.known.words[stem(plainName(word))] }
+func (x lexicon) Word(word string) bool {
+	return x.once('w', word, func(word string) bool { return x.known.words[stem(plainName(word))] })
+}
 
-func (x lexicon) Still(name string) bool {
+func (x lexicon) Still(name string) bool { return x.once('s', name, x.still) }
+
+func (x lexicon) still(name string) bool {
 	if k, _ := x.known.find(name); k != nil {
 		return k.Dose.Kind == drill.Hold || stillWords.MatchString(name)
 	}
@@ -40,7 +56,9 @@ func (x lexicon) Still(name string) bool {
 	return moves && u.Effort < 0.35 && !u.Travels && stillWords.MatchString(name)
 }
 
-func (x lexicon) Goes(name string) bool {
+func (x lexicon) Goes(name string) bool { return x.once('g', name, x.goes) }
+
+func (x lexicon) goes(name string) bool {
 	if k, _ := x.known.find(name); k != nil {
 		return k.Dose.Kind == drill.Travel
 	}
@@ -48,7 +66,9 @@ func (x lexicon) Goes(name string) bool {
 	return moves && u.Travels
 }
 
-func (x lexicon) Person(text string) bool {
+func (x lexicon) Person(text string) bool { return x.once('p', text, x.person) }
+
+func (x lexicon) person(text string) bool {
 	name := strings.TrimPrefix(fold(text), "the ")
 	if x.Plays != nil && len(text) > 1 && strings.ToUpper(text) == text && (text[0] < '0' || text[0] > '9') { // GS, CBs
 		if position, _ := x.Plays.Find(text); position != "" {

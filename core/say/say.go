@@ -163,14 +163,14 @@ func (l *Line) Doubtful() bool {
 // Reader reads lines that speak of one context.
 type Reader struct {
 	Context
-	start  int // seconds of the day; -1: not known
-	known  *Index
-	lines  lineNames
-	people []named
-	staff  []named
-	moves  map[string]bool         // whether words name a movement, of those that were asked for
-	marked map[string]hear.Reading // lines by their marks, of those that were read
-	above  *Line                   // the last drill of a list that was read
+	start   int // seconds of the day; -1: not known
+	known   *Index
+	lines   lineNames
+	people  []named
+	staff   []named
+	answers map[asked]bool          // to what was asked of words
+	marked  map[string]hear.Reading // lines by their marks, of those that were read
+	above   *Line                   // the last drill of a list that was read
 }
 
 // NewReader is a reader of lines about a plan.
@@ -180,7 +180,7 @@ func NewReader(c Context) *Reader {
 			c.Phases = append(c.Phases, string(p))
 		}
 	}
-	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index, lines: newLineNames(c.Plays), moves: map[string]bool{}, marked: map[string]hear.Reading{}}
+	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index, lines: newLineNames(c.Plays), answers: map[asked]bool{}, marked: map[string]hear.Reading{}}
 	if r.known == nil {
 		r.known = NewIndex(c.Book, c.Sport)
 	}
