@@ -302,6 +302,8 @@ func (h *hearing) inPlace(name string, a *Amount, c *counted) {
 	switch {
 	case c.timed != nil && c.timed.sets > 0 && still:
 		a.Hold, a.Reps = c.timed.n, c.timed.sets
+	case c.timed != nil && c.timed.sets > 0 && c.timed.text == "told": // two minutes one way, two the other
+		a.Seconds = c.timed.n * c.timed.sets
 	case c.timed != nil && c.timed.sets > 0:
 		a.Seconds, a.Sets = c.timed.n, c.timed.sets
 	case c.held != nil:

@@ -227,7 +227,6 @@ var patterns = []pattern{
 		m.list = []float64{num(g[1]), num(g[2])}
 		return true
 	}),
-	say(roleParts, 3, `«N» «W» (?:the )?[a-z]+(?: ,| and| then)+ «N» «W»`, func(g []string, m *mark) bool { m.list = []float64{num(g[1]), num(g[2])}; return true }),
 	say(roleWays, 2, `(?:fh/bh|bh/fh|forehand/backhand|fwd/bwd|fwd/bk|fwd/back|fwds/bwds|f/b|in/out|up/down|cw/ccw|forward/back|forward/backward|forwards/backwards|clockwise/anticlockwise|inwards/outwards)`, func(g []string, m *mark) bool { m.n = 2; return true }),
 	say(roleParts, 3, `«N» (?:going |circles )?«W»(?: ,| then| and| \+| /|)+ «N» (?:more |going )?«W»`, func(g []string, m *mark) bool { m.list = []float64{num(g[1]), num(g[2])}; return true }),
 	say(roleParts, 2, `«N» ([a-z]{2,})(?: [a-z]+){0,2} «N» ([a-z]{2,})(?: [a-z]+){0,2} «N» ([a-z]{2,})(?: side| hand| foot)?`, func(g []string, m *mark) bool {

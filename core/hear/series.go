@@ -20,7 +20,7 @@ type item struct {
 var (
 	notParts  = strings.Fields("last first final the every in at from for to of by off over after only than under till until next other no number nos lane lanes # on")
 	notLabels = strings.Fields("percent x - or each per a ea e/s of rep reps set sets round rounds times goes go total more ish kg min s m yd ft breath breaths people players lanes lines groups teams off rest out on/off @")
-	ways      = strings.Fields("forward forwards backward backwards sideways in out inside outside up down across clockwise anticlockwise diagonal diagonally other way off strong weak good bad dominant preferred first second bottom top mid close deep body wide overhead underarm overarm bounce side hand foot leg shoulder end post corner wing switch both cross line away")
+	ways      = strings.Fields("forward forwards backward backwards sideways in out inside outside up down across clockwise anticlockwise diagonal diagonally other way off strong weak good bad dominant preferred first second bottom top mid close deep body wide overhead underarm overarm bounce side hand foot leg shoulder end post corner wing switch both cross line away handed sided footed pod")
 )
 
 // seriesOf are marks of amounts that say, one after the other, how each part is done, whatever people call the
