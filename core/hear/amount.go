@@ -83,7 +83,7 @@ func (h *hearing) crosses(a *Amount, c *counted, m *mark, name string) bool {
 func (h *hearing) place(name string, a *Amount, c *counted) {
 	repeats := max(of(c.times), of(c.sets))
 	switch goes := h.Goes(name); {
-	case c.timed != nil && c.timed.sets == 0 && c.timed.n >= 45 && a.Metres > 0 && a.Trips == 0 && c.count == nil && c.times == nil && !c.back: // so long, over so far
+	case c.timed != nil && c.timed.sets == 0 && c.timed.n >= 20 && a.Metres > 0 && a.Trips == 0 && c.count == nil && c.times == nil && !c.back: // so long, over so far
 		a.Metres = 0
 		h.inPlace(name, a, c)
 	case (c.times != nil || c.count != nil) && h.name1 > h.name0 && h.is(h.name1-1, "lap") && a.Laps == 0: // boundary laps x 2

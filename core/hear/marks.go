@@ -278,7 +278,7 @@ var patterns = []pattern{
 		m.sets, m.text = 2, "told"
 		return strings.HasPrefix(g[1], g[2]+" ") && !strings.Contains(g[0], " off") && !strings.Contains(g[0], " rest") && !strings.Contains(g[0], " on ") && !strings.Contains(g[0], " between")
 	}),
-	say(roleTime, 5, `«D» (?:, |and |then |-- )*(?:the |on the )?(?:other (?:way|direction|side|hand|foot|leg)|swap|switch|change|reverse)(?: direction| directions| sides?| hands?| feet| legs?| over)? (?:, |and |then |for )*«D»`, func(g []string, m *mark) bool {
+	say(roleTime, 5, `«D» (?:, |and |then |-- )*(?:the |on the )?(?:other (?:way|direction|side|hand|foot|leg)|swap|switch|change|reverse)(?: direction| directions| sides?| hands?| feet| legs?| over| roles| ends| round| places| partners)? (?:, |and |then |for )*«D»`, func(g []string, m *mark) bool {
 		_, m.n = span(g[1])
 		m.sets, m.text = 2, "told"
 		_, again := span(g[2])

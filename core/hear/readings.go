@@ -79,7 +79,7 @@ func (h *hearing) single() Reading {
 		best = h.named(0, h.marks[0].to, 4)
 	}
 	if i := h.noun(); i >= 0 && !slices.ContainsFunc(h.chunks, func(c chunk) bool { return c.from < c.to && !only(h.words[c.from:c.to], natural) }) {
-		return h.named(i, i+1, 4)
+		return h.named(i, h.nounEnd(i), 4)
 	}
 	if r := h.counting(who); r.Is != "" {
 		best = r
@@ -126,7 +126,7 @@ func (h *hearing) counting(who int) Reading {
 	if slices.ContainsFunc(h.marks, func(m mark) bool { return (m.to == i+1 || m.noun == i+1) && m.role == roleParts }) {
 		score = 7
 	}
-	r := h.named(i, i+1, score)
+	r := h.named(i, h.nounEnd(i), score)
 	if who >= 0 {
 		r.Who = append(r.Who, h.text(h.chunks[who].from, h.chunks[who].to))
 		r.Score += 1.5
@@ -253,6 +253,18 @@ func (h *hearing) noun() int {
 		}
 	}
 	return -1
+}
+
+// nounEnd is where what is counted ends that begins at a word: "ten drop goals from in front".
+func (h *hearing) nounEnd(i int) int {
+	end := i + 1
+	if !slices.ContainsFunc(h.marks, func(m mark) bool { return m.noun == i+1 }) {
+		return end
+	}
+	for end < len(h.words) && !h.words[end].sign && !h.words[end].numeral && h.Word(h.words[end].is) && !h.strong(end, end+1) && !slices.Contains(preps, h.words[end].is) {
+		end++
+	}
+	return end
 }
 
 // named is the reading in which words from to are the name of what is done.

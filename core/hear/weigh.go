@@ -28,7 +28,7 @@ func (h *hearing) namings() (all []naming) {
 		}
 	}
 	if i := h.noun(); i >= 0 {
-		all = append(all, naming{i, i + 1, -1})
+		all = append(all, naming{i, h.nounEnd(i), -1})
 	}
 	return all
 }
