@@ -486,6 +486,9 @@ func (h *hearing) clean(from, to int) string {
 	if to-from > 1 && (h.words[from].is == "do" || h.words[from].is == "some" || h.words[from].is == "the") {
 		from++
 	}
+	if to-from > 2 && h.is(from, "back", "up", "in") && h.is(from+1, "for") { // everyone back for centre passes
+		from += 2
+	}
 	for to-from > 1 && h.is(to-1, "a", "an", "the", "in", "on", "to", "of", "for", "and", "with", "at", "next", "now") {
 		to--
 	}

@@ -215,6 +215,9 @@ func (d *Dose) bogus(other *Dose) bool {
 	if d == nil || other == nil || d.Kind != drill.Grid && len(d.Parts) == 0 || d.unnamed || len(d.Rows) > 0 && len(d.Columns) > 0 {
 		return false
 	}
+	if other.sides == 2 && other.Directions > 1 && d.Kind == drill.Grid { // four low and four high, each side
+		return true
+	}
 	where := slices.Concat(d.Columns, d.Rows, d.Parts)
 	placed := d.sides >= other.sides && !slices.ContainsFunc(where, func(one string) bool { return !isPlace(one) && (len(one) > 1 || one > "Z") }) // Y, T and W
 	return !placed && !sameTotals(d, other)
