@@ -166,7 +166,7 @@ func (r *Reader) better(ruled, heard Line) Line {
 	if heard.Is == IsNote && (ruled.Dose == nil || ruled.Code == "" && heard.score >= 4.5) && forbids.MatchString(ruled.Said) {
 		return heard
 	}
-	if ruled.Is == IsBlank || heard.Is == "" || heard.Is != IsNote && fold(heard.Name) == "" || strings.ContainsAny(ruled.Said, "\"{}<>") || strings.HasSuffix(ruled.Said, ":") || r.explained(&ruled, &heard) {
+	if ruled.Is == IsBlank || heard.Is == "" || heard.Is != IsNote && heard.nameless() || strings.ContainsAny(ruled.Said, "\"{}<>") || strings.HasSuffix(ruled.Said, ":") || r.explained(&ruled, &heard) {
 		r.shorten(&ruled, &heard)
 		return ruled
 	}
@@ -176,9 +176,14 @@ func (r *Reader) better(ruled, heard Line) Line {
 		if less := len(lost(&noted, ruled.Said)); (less < len(gone) || ruled.Code != "" && (less == len(gone) || len(gone) > 1) && len(lost(&ruled, ruled.Said)) == 0) && ruled.Is != IsNote && (ruled.Dose.structured() || !strings.ContainsAny(ruled.Name, "0123456789:")) {
 			return ruled
 		}
-		heard.Note = heard.Said // so that nothing that was said is lost
+		heard.Note = oneLine(heard.Said) // so that nothing that was said is lost
 	}
 	return heard
+}
+
+// nameless tells whether what a line is, or one of its drills, has no letter in its name.
+func (l *Line) nameless() bool {
+	return fold(l.Name) == "" || slices.ContainsFunc(l.Drills, func(one Line) bool { return fold(one.Name) == "" })
 }
 
 // ofTheirs is one thing to do of which people may choose.
@@ -264,7 +269,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if clockFirst.MatchString(ruled.Said) && heard.At != nil && ruled.At == nil && ruled.Is != IsFixed || inSets(ruled, heard) { // 14:20 is nothing to hold
 		return false
 	}
-	if heard.Is == IsBlock && heard.score >= 8 && ruled.Is == IsDrill && ruled.Code == "" || ruled.Dose.bogus(heard.Dose) || ruled.Is == IsDrills && heard.Is == IsDrill && heard.Dose != nil && (ruled.Drills[0].Dose == nil && heard.score >= doubtful && len(lost(heard, heard.Said)) == 0 || slices.ContainsFunc(ruled.Drills, func(one Line) bool { return wayHome.MatchString(one.Name) })) {
+	if heard.Is == IsBlock && heard.score >= 8 && ruled.Is == IsDrill && ruled.Code == "" || ruled.Dose.bogus(heard.Dose) || ruled.Is == IsDrills && heard.Is == IsDrill && heard.Dose != nil && (len(ruled.Drills) > 0 && ruled.Drills[0].Dose == nil && heard.score >= doubtful && len(lost(heard, heard.Said)) == 0 || slices.ContainsFunc(ruled.Drills, func(one Line) bool { return wayHome.MatchString(one.Name) })) {
 		return false
 	}
 	switch ruled.Is {
