@@ -457,7 +457,9 @@ func (r *Reader) heardParts(a *hear.Amount, d *Dose) {
 }
 
 // oneLine is a text as a note keeps it: nothing in it that cannot be seen, one space where there are several.
-func oneLine(text string) string { return strings.TrimSpace(spaces.ReplaceAllString(tidySigns(text), " ")) }
+func oneLine(text string) string {
+	return strings.TrimSpace(spaces.ReplaceAllString(tidySigns(text), " "))
+}
 
 // tidySigns leaves the signs of a line as they are but what cannot be seen.
 func tidySigns(text string) string {
