@@ -106,6 +106,7 @@ type Reading struct {
 	Score   float64 // how well the line is explained; below 0 hardly
 	Moves   bool    // its name is a movement's
 	Numbers int     // that no role explains
+	Sure    float64 // how likely it is that the line is of this kind, from 0 to 1
 }
 
 // Span is a part of a line, in bytes, and what it gave: name, dose, who, leader, where, when, cue.
@@ -151,6 +152,11 @@ func Readings(line string, known Lexicon) (list []Reading) {
 	if len(h.words) == 0 || len(h.words) > longestLine {
 		return []Reading{{Is: Remark}}
 	}
+	return h.sorted(h.readings())
+}
+
+// readings are those of a line that has words, by hand-set scores.
+func (h *hearing) readings() (list []Reading) {
 	for _, r := range []Reading{h.single(), h.ladder(), h.combo(), h.choice(), h.heading(), h.fixed(), h.remark()} {
 		if r.Is != "" {
 			list = append(list, r)

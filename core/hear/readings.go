@@ -113,7 +113,7 @@ func (h *hearing) single() Reading {
 			best = r
 		}
 	}
-	return h.learned(best, who, last)
+	return h.byTags(best)
 }
 
 // counting is the reading in which what is counted is what is done: "slips: 12 catches each off the face".
@@ -131,22 +131,6 @@ func (h *hearing) counting(who int) Reading {
 		r.Who = append(r.Who, h.text(h.chunks[who].from, h.chunks[who].to))
 		r.Score += 1.5
 	}
-	return r
-}
-
-// learned is a reading with the name that is likeliest.
-func (h *hearing) learned(best Reading, who, last int) Reading {
-	s, ok := h.likeliest()
-	if !ok || best.Is == "" {
-		return best
-	}
-	r := h.named(s.from, s.to, 0)
-	if s.chunk >= 0 {
-		h.whose(&r, &h.chunks[s.chunk], s.from, who, last)
-	} else if who >= 0 {
-		r.Who = append(r.Who, h.text(h.chunks[who].from, h.chunks[who].to))
-	}
-	r.Score = best.Score
 	return r
 }
 

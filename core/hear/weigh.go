@@ -1,37 +1,16 @@
 package hear
 
 import (
-	"math"
 	"slices"
 	"strconv"
 	"strings"
 )
 
-// naming is words of a line that may be the name of what is done, and the chunk that they stand in; -1: they are of
-// what is counted, as in "20 kicks".
-type naming struct{ from, to, chunk int }
+// naming is words of a line that may be the name of what is done.
+type naming struct{ from, to int }
 
-// Longest names, and how far into a chunk they may begin, in words.
-const longestSpan, latestSpan = 9, 7
-
-// namings are all that may be the name of what is done.
-func (h *hearing) namings() (all []naming) {
-	for k := range h.chunks {
-		c := &h.chunks[k]
-		if c.from >= c.to || h.aside[c.from] {
-			continue
-		}
-		for a := c.from; a < min(c.to, c.from+latestSpan); a++ {
-			for b := a + 1; b <= min(c.to, a+longestSpan); b++ {
-				all = append(all, naming{a, b, k})
-			}
-		}
-	}
-	if i := h.noun(); i >= 0 {
-		all = append(all, naming{i, h.nounEnd(i), -1})
-	}
-	return all
-}
+// longestSpan is of how many words names are.
+const longestSpan = 9
 
 // weigher tells what speaks for spans of a line as the name: features, each with a weight that was learned from
 // lines of which the name is known (names.tsv).
@@ -54,19 +33,6 @@ func (h *hearing) weigher() *weigher {
 		w.amounts = append(w.amounts, h.numbered(&h.chunks[k]))
 	}
 	return w
-}
-
-// likeliest is the span that is likeliest the name, and how much likelier it is than it is not; not ok: there is none.
-func (h *hearing) likeliest() (best naming, ok bool) {
-	w, most := h.weigher(), math.Inf(-1)
-	for _, s := range h.namings() {
-		total := 0.0
-		w.features(s, func(feature string) { total += weights[feature] })
-		if total > most {
-			best, most, ok = s, total, true
-		}
-	}
-	return best, ok
 }
 
 // closed are the words that are looked at one by one: they are few, and stand around names rather than in them.
@@ -148,22 +114,6 @@ func (w *weigher) kindOf(i int) string {
 	return kind + "."
 }
 
-// features are what speaks for or against a span as the name.
-func (w *weigher) features(s naming, add func(string)) {
-	if s.chunk < 0 {
-		add("noun")
-		add("noun|" + strconv.Itoa(min(3, w.plain())))
-		if w.Moves(w.words[s.from].is) {
-			add("noun|moves")
-		}
-		return
-	}
-	w.edges(s, add)
-	w.inside(s, add)
-	w.around(s, add)
-	w.beside(s, add)
-}
-
 // edges are the words with which a span begins and ends, and those before and behind it.
 func (w *weigher) edges(s naming, add func(string)) {
 	first, last := w.kind(s.from), w.kind(s.to-1)
@@ -218,82 +168,3 @@ func (w *weigher) inside(s naming, add func(string)) {
 	add("joining|" + strconv.Itoa(min(joining, 3)))
 }
 
-// around is the rest of the chunk in which a span stands.
-func (w *weigher) around(s naming, add func(string)) {
-	c := &w.chunks[s.chunk]
-	switch left := s.from - c.from; {
-	case left == 0:
-		add("left|0")
-	case w.people(c.from, s.from) || w.Person(w.text(c.from, s.from)):
-		add("left|people")
-	case w.agents(c.from, s.from):
-		add("left|agents")
-	case w.does(c.from, s.from):
-		add("left|does")
-	default:
-		add("left|" + strconv.Itoa(min(left, 4)))
-		if w.Moves(strings.ToLower(w.text(c.from, s.from))) {
-			add("left|moves")
-		}
-	}
-	right := c.to - s.to
-	if add("right|" + strconv.Itoa(min(right, 4))); right == 0 {
-		return
-	}
-	if w.Moves(strings.ToLower(w.text(s.to, c.to))) {
-		add("right|moves")
-	}
-	if w.Known(strings.ToLower(w.text(s.from, c.to))) {
-		add("right|known")
-	}
-	if only(w.hearing.words[s.to:c.to], placeWords) {
-		add("right|place")
-	}
-	if only(w.hearing.words[s.to:c.to], natural) {
-		add("right|natural")
-	}
-}
-
-// beside is where in the line the chunk of a span stands: which it is, behind what, with or without an amount.
-func (w *weigher) beside(s naming, add func(string)) {
-	c, nth, earlier := &w.chunks[s.chunk], 0, false
-	for i := range s.chunk {
-		if w.chunks[i].from < w.chunks[i].to && i != w.who {
-			nth++
-		}
-		earlier = earlier || w.amounts[i]
-	}
-	add("chunk|" + strconv.Itoa(min(nth, 3)))
-	add("after|" + c.after + "|" + strconv.Itoa(min(nth, 2)))
-	add("amount|" + strconv.FormatBool(w.amounts[s.chunk]) + strconv.FormatBool(earlier))
-	if s.chunk == w.who {
-		add("who")
-	}
-	if slices.Contains(cueFirst, w.words[s.from].is) {
-		add("cue|" + strconv.Itoa(min(nth, 1)))
-	}
-	if from, to, _ := w.name(c, s.chunk == 0); from == s.from && to == s.to {
-		add("rule")
-	}
-}
-
-// Case is a line of which the name is known, for learning: what may be the name, and what speaks for each.
-type Case struct {
-	Names    []string
-	Features [][]string
-}
-
-// CaseOf is what there is to learn from a line.
-func CaseOf(line string, known Lexicon) (is Case) {
-	h := heard(line, known)
-	if len(h.words) == 0 || len(h.words) > longestLine {
-		return is
-	}
-	w := h.weigher()
-	for _, s := range h.namings() {
-		var of []string
-		w.features(s, func(feature string) { of = append(of, feature) })
-		is.Names, is.Features = append(is.Names, h.clean(s.from, s.to)), append(is.Features, of)
-	}
-	return is
-}

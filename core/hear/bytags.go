@@ -1,0 +1,74 @@
+package hear
+
+import (
+	"slices"
+	"strings"
+)
+
+// byTags is a reading in which the words of a line are there for what their tags say; of how much, where they tell
+// otherwise than its marks.
+func (h *hearing) byTags(best Reading) Reading {
+	of, names := h.tagged()
+	if len(names) == 0 || best.Is == "" {
+		return best
+	}
+	name := names[0]
+	r := h.named(name.from, name.to, 0)
+	r.Score, r.Who, r.Not = best.Score, nil, nil
+	for _, g := range h.grouped(of) {
+		text := strings.Trim(h.text(g.from, g.to), " ,:")
+		switch g.tag {
+		case tagWho:
+			r.Who = append(r.Who, text)
+		case tagNot:
+			for _, w := range []string{"except ", "bar ", "but "} {
+				text = strings.TrimPrefix(text, w)
+			}
+			r.Not = append(r.Not, text)
+		}
+	}
+	if h.agree(of) {
+		return r
+	}
+	if amount := h.tally(of, r.Name); amount.Totals() != r.Amount.Totals() {
+		amount.Tempo = r.Amount.Tempo
+		if len(amount.Efforts) == 0 && slices.Contains(of, tagEffort) {
+			amount.Efforts = r.Amount.Efforts
+		}
+		r.Amount = amount
+	}
+	return r
+}
+
+// fitting are the tags that the numbers of marks may have.
+var fitting = map[role][]tag{
+	roleCount: {tagReps, tagLeast}, roleSets: {tagSets, tagReps, tagLeast}, roleTimes: {tagSets, tagReps, tagLeast, tagLaps}, roleSetsReps: {tagSets, tagReps, tagLeast},
+	roleSide: {tagSides}, roleWays: {tagSides, tagPart, tagSets}, roleParts: {tagReps, tagSets}, roleTime: {tagTime, tagSets, tagLeast},
+	roleHeld: {tagHold, tagReps}, roleBreaths: {tagBreaths, tagReps}, roleOnOff: {tagTime, tagRest, tagSets}, roleRest: {tagRest},
+	roleTrips: {tagSets, tagMetres}, roleMetres: {tagMetres}, roleLine: {tagLine}, roleLengths: {tagLengths, tagSets}, roleLaps: {tagLaps},
+	roleEfforts: {tagEffort}, roleDegrees: {tagReps, tagEffort, tagSets}, roleRungs: {tagMetres, tagSets},
+}
+
+// agree tells whether the marks of a line and its tags take its numbers for the same, one of them for how many.
+func (h *hearing) agree(of []tag) bool {
+	marked, counts := h.marked(), map[int]bool{}
+	for i := range h.words {
+		if !h.words[i].numeral || h.words[i].spelt && of[i] == tagTold && marked[i] < 0 {
+			continue
+		}
+		if marked[i] < 0 {
+			if of[i] >= tagReps {
+				return false
+			}
+			continue
+		}
+		fits, counted := fitting[h.marks[marked[i]].role]
+		if counted != (of[i] >= tagReps) || counted && !slices.Contains(fits, of[i]) {
+			return false
+		}
+		if of[i] == tagReps {
+			counts[marked[i]] = true
+		}
+	}
+	return len(counts) < 2
+}

@@ -1,0 +1,144 @@
+package hear
+
+import (
+	"cmp"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+)
+
+// KindLetters are the letters of the kinds that a line may be of, in the order of Kinds.
+const KindLetters = "DFHR"
+
+// Kinds are the kinds that a line may be of.
+var Kinds = []Kind{Drill, Fixed, Heading, Remark}
+
+// KindFeatures are what speaks for the kinds of which a line may be: its words, of what sort they are, what marks they
+// bear, and which kind the readings of it, weighed by hand, would have.
+func KindFeatures(line string, known Lexicon) []string {
+	h := heard(line, known)
+	if len(h.words) == 0 || len(h.words) > longestLine {
+		return nil
+	}
+	return h.kindFeatures(h.readings())
+}
+
+// kindOf is which index of Kinds a reading has: whatever is done is one.
+func kindOf(is Kind) int { return max(0, slices.Index(Kinds, is)) }
+
+// kinds is how likely a line with such features is of each kind.
+func (w *weighed) likely(features []string) (p [len(KindLetters)]float64) {
+	for _, feature := range features {
+		for _, says := range w.kinds[feature] {
+			p[says.kind] += says.by
+		}
+	}
+	most, all := slices.Max(p[:]), 0.0
+	for k := range p {
+		p[k] = math.Exp(p[k] - most)
+		all += p[k]
+	}
+	for k := range p {
+		p[k] /= all
+	}
+	return p
+}
+
+// sorted are readings with those first that are of the likeliest kind, each with how likely its kind is.
+func (h *hearing) sorted(list []Reading) []Reading {
+	p := learnt().likely(h.kindFeatures(list))
+	for i := range list {
+		list[i].Sure = p[kindOf(list[i].Is)]
+	}
+	best := slices.Index(p[:], slices.Max(p[:]))
+	if best > 0 && !slices.ContainsFunc(list, func(r Reading) bool { return kindOf(r.Is) == best }) {
+		r := h.with(0, 0, h.all())
+		r.Is, r.Name, r.Cues, r.Sure = Kinds[best], strings.Trim(h.text(0, len(h.words)), " .:"), nil, p[best]
+		list = append(list, r)
+	}
+	slices.SortStableFunc(list, func(a, b Reading) int {
+		return cmp.Or(-cmp.Compare(btoi(kindOf(a.Is) == best), btoi(kindOf(b.Is) == best)), cmp.Compare(b.Score, a.Score))
+	})
+	return list
+}
+
+func btoi(is bool) int {
+	if is {
+		return 1
+	}
+	return 0
+}
+
+// kindFeatures are what speaks for the kinds of a line whose readings are known, the best first.
+func (h *hearing) kindFeatures(list []Reading) (of []string) {
+	t := h.tagger()
+	add := func(key string, parts ...string) { of = append(of, key+strings.Join(parts, "|")) }
+	n := len(t.words)
+	words, numbers, called := 0, 0, 0
+	for i := -1; i < n; i++ {
+		add("b", t.as(i), t.as(i+1))
+		add("d", t.class(i), t.class(i+1))
+		if i < 0 {
+			continue
+		}
+		add("w", t.as(i))
+		add("c", t.class(i))
+		add("e", t.class(i-1), t.class(i), t.class(i+1))
+		switch w := &t.words[i]; {
+		case w.numeral:
+			numbers++
+		case !w.sign:
+			words++
+			if t.Word(w.is) {
+				called++
+			}
+		}
+	}
+	add("f", t.as(0))
+	add("f", t.as(0), t.as(1))
+	add("l", t.as(n-1))
+	add("n", strconv.Itoa(min(words, 7)), strconv.Itoa(min(numbers, 3)))
+	add("called", strconv.Itoa(4*called/max(1, words)), strconv.Itoa(min(words, 4)), strconv.FormatBool(numbers > 0))
+	last := "^"
+	for i := range h.marks {
+		role := strconv.Itoa(int(h.marks[i].role))
+		add("r", role)
+		add("s", last, role)
+		last = role
+	}
+	add("s", last, "$")
+	text := strings.Trim(h.text(0, n), " .!:-*#")
+	low := strings.ToLower(text)
+	if capitals(text) {
+		add("capitals")
+	}
+	add("is", strconv.FormatBool(h.Known(low)), strconv.FormatBool(h.Moves(low)), strconv.Itoa(min(words, 4)), strconv.FormatBool(numbers > 0))
+	if h.Person(text) {
+		add("person")
+	}
+	h.ofReadings(list, add)
+	return of
+}
+
+// ofReadings are what the readings of a line say of its kind.
+func (h *hearing) ofReadings(list []Reading, add func(string, ...string)) {
+	if len(list) == 0 {
+		return
+	}
+	margin := 9
+	if len(list) > 1 {
+		margin = min(9, int(list[0].Score-list[1].Score))
+	}
+	best := string(list[0].Is)
+	add("hand", best)
+	add("hand", best, strconv.Itoa(margin))
+	add("hand", best, "s", strconv.Itoa(max(-2, min(12, int(list[0].Score)))))
+	for _, r := range list {
+		if r.Is == Drill {
+			low := strings.ToLower(r.Name)
+			add("name", strconv.FormatBool(h.Known(low)), strconv.FormatBool(h.Moves(low)), strconv.FormatBool(r.Amount.None()), strconv.FormatBool(len(r.Who) > 0))
+			add("name", strconv.FormatBool(h.Known(low)), strconv.FormatBool(h.Moves(low)), strconv.FormatBool(r.Amount.None()), strconv.Itoa(min(4, len(strings.Fields(low)))), strconv.Itoa(min(2, len(r.Cues))))
+		}
+	}
+}
