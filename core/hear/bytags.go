@@ -9,12 +9,13 @@ import (
 // otherwise than its marks.
 func (h *hearing) byTags(best Reading) Reading {
 	of, names := h.tagged()
+	h.tags, h.called = of, len(names)
 	if len(names) == 0 || best.Is == "" {
 		return best
 	}
 	name := names[0]
 	r := h.named(name.from, name.to, 0)
-	r.Score, r.Who, r.Not = best.Score, nil, nil
+	r.Score, r.Who, r.Not, r.One = best.Score, nil, nil, len(names) == 1
 	for _, g := range h.grouped(of) {
 		text := strings.Trim(h.text(g.from, g.to), " ,:")
 		switch g.tag {
@@ -27,7 +28,7 @@ func (h *hearing) byTags(best Reading) Reading {
 			r.Not = append(r.Not, text)
 		}
 	}
-	if h.agree(of) {
+	if h.agree(of) && !(r.Amount.None() && slices.Contains(of, tagSets)) {
 		return r
 	}
 	if amount := h.tally(of, r.Name); amount.Totals() != r.Amount.Totals() {
@@ -71,4 +72,12 @@ func (h *hearing) agree(of []tag) bool {
 		}
 	}
 	return len(counts) < 2
+}
+
+// onlyTold tells whether a mark of how much has a number and is, by the tags of the line, only told.
+func (h *hearing) onlyTold(m *mark) bool {
+	if _, counted := fitting[m.role]; !counted || len(h.tags) == 0 {
+		return false
+	}
+	return slices.ContainsFunc(h.words[m.from:m.to], func(w word) bool { return w.numeral }) && !slices.ContainsFunc(h.tags[m.from:m.to], func(t tag) bool { return t != tagTold })
 }

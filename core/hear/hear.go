@@ -106,6 +106,7 @@ type Reading struct {
 	Score   float64 // how well the line is explained; below 0 hardly
 	Moves   bool    // its name is a movement's
 	Numbers int     // that no role explains
+	One     bool    // its words say that one thing is done
 	Sure    float64 // how likely it is that the line is of this kind, from 0 to 1
 }
 

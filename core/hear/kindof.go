@@ -52,6 +52,11 @@ func (h *hearing) sorted(list []Reading) []Reading {
 		list[i].Sure = p[kindOf(list[i].Is)]
 	}
 	best := slices.Index(p[:], slices.Max(p[:]))
+	for i := range list {
+		if h.asMany(list[i].Is) {
+			list[i].Score += oneOrSeveral
+		}
+	}
 	if best > 0 && !slices.ContainsFunc(list, func(r Reading) bool { return kindOf(r.Is) == best }) {
 		r := h.with(0, 0, h.all())
 		r.Is, r.Name, r.Cues, r.Sure = Kinds[best], strings.Trim(h.text(0, len(h.words)), " .:"), nil, p[best]
@@ -62,6 +67,22 @@ func (h *hearing) sorted(list []Reading) []Reading {
 	})
 	return list
 }
+
+// asMany tells whether the tags of a line say as many things as a kind has that are done; whether one of several is
+// done they do not say, nor how many a word with hyphens has.
+func (h *hearing) asMany(is Kind) bool {
+	hyphened := slices.ContainsFunc(h.words, func(w word) bool { return strings.Count(w.is, "-") > 1 })
+	switch is {
+	case Drill:
+		return h.called == 1
+	case Combo:
+		return h.called > 1 || h.called == 1 && hyphened
+	}
+	return is == Choice
+}
+
+// oneOrSeveral is what the tags of a line say for one thing, or for several, being done.
+const oneOrSeveral = 3.0
 
 func btoi(is bool) int {
 	if is {

@@ -10,10 +10,12 @@ import (
 // no is what a line cannot be.
 var no = Reading{Score: math.Inf(-1)}
 
-// all are the marks of the line, by index.
+// all are the marks of the line, by index, but those that its tags say are only told.
 func (h *hearing) all() (list []int) {
 	for k := range h.marks {
-		list = append(list, k)
+		if !h.onlyTold(&h.marks[k]) {
+			list = append(list, k)
+		}
 	}
 	return list
 }
@@ -455,7 +457,7 @@ func (h *hearing) cues(from, to int) (list []string) {
 // explained tells whether a word is a sign, or of a mark.
 func (h *hearing) explained(i int) bool {
 	return h.words[i].sign || slices.ContainsFunc(h.marks, func(m mark) bool {
-		return m.from <= i && i < m.to && m.text != "told" && !slices.Contains([]role{roleNone, roleOwn, roleApart, roleLoad}, m.role)
+		return m.from <= i && i < m.to && m.text != "told" && !h.onlyTold(&m) && !slices.Contains([]role{roleNone, roleOwn, roleApart, roleLoad}, m.role)
 	})
 }
 

@@ -167,4 +167,3 @@ func (w *weigher) inside(s naming, add func(string)) {
 	add("words|" + strconv.Itoa(4*words/(s.to-s.from)))
 	add("joining|" + strconv.Itoa(min(joining, 3)))
 }
-

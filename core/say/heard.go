@@ -131,7 +131,7 @@ func (r *Reader) Heard(text string) Line {
 		r.marked[rest] = is
 	}
 	is.Who = append(who, is.Who...)
-	l := Line{Said: text, Cues: slices.Clone(is.Cues), At: is.At, score: is.Score}
+	l := Line{Said: text, Cues: slices.Clone(is.Cues), At: is.At, score: is.Score, one: is.One, sure: is.Sure}
 	r.resolve(&l, &is)
 	if is.From != nil || is.To != nil || is.Done != nil {
 		l.Window = &Window{is.From, is.To}

@@ -272,6 +272,9 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if heard.Is == IsBlock && heard.score >= 8 && ruled.Is == IsDrill && ruled.Code == "" || ruled.Dose.bogus(heard.Dose) || ruled.Is == IsDrills && heard.Is == IsDrill && heard.Dose != nil && (len(ruled.Drills) > 0 && ruled.Drills[0].Dose == nil && heard.score >= doubtful && len(lost(heard, heard.Said)) == 0 || slices.ContainsFunc(ruled.Drills, func(one Line) bool { return wayHome.MatchString(one.Name) })) {
 		return false
 	}
+	if ruled.Is == IsDrills && heard.Is == IsDrill && heard.one && heard.score >= doubtful && heard.Dose != nil && len(lost(heard, heard.Said)) == 0 {
+		return false
+	}
 	switch ruled.Is {
 	case IsPhase, IsFixed, IsBring, IsStock, IsLegs:
 		return true

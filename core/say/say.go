@@ -129,6 +129,8 @@ type Line struct {
 	Times int `json:"times,omitempty"` // how often a combo is done
 
 	score  float64 // how well the line is explained
+	one    bool    // its words say that one thing is done
+	sure   float64 // how likely it is of its kind
 	shared string  // the dose of every station
 	count  int     // how many stations there are
 	part   bool    // a part of the list begins with it, told by the list's marks
