@@ -15,8 +15,12 @@ func (h *hearing) byTags(best Reading) Reading {
 	}
 	name := names[0]
 	r := h.named(name.from, name.to, 0)
-	r.Score, r.Who, r.Not, r.One = best.Score, nil, nil, len(names) == 1
+	r.Score, r.One = best.Score, len(names) == 1
+	h.knownFirst(&r, name)
 	for _, g := range h.grouped(of) {
+		if slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleWho && m.from < g.to && g.from < m.to }) {
+			continue
+		}
 		text := strings.Trim(h.text(g.from, g.to), " ,:")
 		switch g.tag {
 		case tagWho:
@@ -41,6 +45,17 @@ func (h *hearing) byTags(best Reading) Reading {
 	return r
 }
 
+// knownFirst fills in who is known by name before what they do: "Ada, Bo: throws".
+func (h *hearing) knownFirst(r *Reading, name naming) {
+	if who := h.whoFirst(); who >= 0 && h.chunks[who].to <= name.from {
+		for i := h.chunks[who].from; i < h.chunks[who].to; i++ {
+			if text := h.text(i, i+1); h.Person(text) && !slices.ContainsFunc(r.Who, func(is string) bool { return strings.Contains(is, text) }) && h.tags[i] != tagWho {
+				r.Who = append(r.Who, text)
+			}
+		}
+	}
+}
+
 // fitting are the tags that the numbers of marks may have.
 var fitting = map[role][]tag{
 	roleCount: {tagReps, tagLeast}, roleSets: {tagSets, tagReps, tagLeast}, roleTimes: {tagSets, tagReps, tagLeast, tagLaps}, roleSetsReps: {tagSets, tagReps, tagLeast},
@@ -63,7 +78,11 @@ func (h *hearing) agree(of []tag) bool {
 			}
 			continue
 		}
-		fits, counted := fitting[h.marks[marked[i]].role]
+		role := h.marks[marked[i]].role
+		if role == roleRungs || role == roleDegrees { // they are what they are
+			return true
+		}
+		fits, counted := fitting[role]
 		if counted != (of[i] >= tagReps) || counted && !slices.Contains(fits, of[i]) {
 			return false
 		}

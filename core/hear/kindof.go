@@ -52,6 +52,9 @@ func (h *hearing) sorted(list []Reading) []Reading {
 		list[i].Sure = p[kindOf(list[i].Is)]
 	}
 	best := slices.Index(p[:], slices.Max(p[:]))
+	if is := list[0]; p[best] < sureEnough && kindOf(is.Is) == 0 && !is.Amount.None() { // so many are done, until it is sure that they are not
+		best = 0
+	}
 	for i := range list {
 		if h.asMany(list[i].Is) {
 			list[i].Score += oneOrSeveral
@@ -65,8 +68,14 @@ func (h *hearing) sorted(list []Reading) []Reading {
 	slices.SortStableFunc(list, func(a, b Reading) int {
 		return cmp.Or(-cmp.Compare(btoi(kindOf(a.Is) == best), btoi(kindOf(b.Is) == best)), cmp.Compare(b.Score, a.Score))
 	})
+	for _, r := range list[1:] {
+		list[0].Score = max(list[0].Score, r.Score)
+	}
 	return list
 }
+
+// sureEnough is how likely it must be that what is counted is nothing that is done.
+const sureEnough = 0.85
 
 // asMany tells whether the tags of a line say as many things as a kind has that are done; whether one of several is
 // done they do not say, nor how many a word with hyphens has.

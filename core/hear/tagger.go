@@ -98,7 +98,6 @@ func (t *tagger) ofWord(i int) (of []string) {
 	add("a", behind)
 	add("bw", before, is)
 	add("wa", is, behind)
-	add("bwa", before, is, behind)
 	add("bb", t.as(i-2), before)
 	add("aa", behind, t.as(i+2))
 	add("k", t.kind(i))

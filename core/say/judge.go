@@ -163,6 +163,9 @@ func (d *Dose) tells(said figuresOf) {
 // better is the better of two readings of a line: that by the rules where they explain it wholly,
 // else the one that explains more.
 func (r *Reader) better(ruled, heard Line) Line {
+	if heard.Is == IsFixed && startFirst.FindString(ruled.Said) == ruled.Said { // what starts is the plan's
+		return Line{Is: IsNote, Said: ruled.Said, Note: oneLine(ruled.Said)}
+	}
 	if heard.Is == IsNote && (ruled.Dose == nil || ruled.Code == "" && heard.score >= 4.5) && forbids.MatchString(ruled.Said) {
 		return heard
 	}
@@ -185,6 +188,9 @@ func (r *Reader) better(ruled, heard Line) Line {
 func (l *Line) nameless() bool {
 	return fold(l.Name) == "" || slices.ContainsFunc(l.Drills, func(one Line) bool { return fold(one.Name) == "" })
 }
+
+// numberFirst is a line that begins with minutes to go.
+var numberFirst = regexp.MustCompile(`^\d{1,3} [a-z]`)
 
 // ofTheirs is one thing to do of which people may choose.
 var ofTheirs = regexp.MustCompile(`(?i)^[^:]* or [^:]*\b(?:your|their) choice\b`)
@@ -272,8 +278,11 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if heard.Is == IsBlock && heard.score >= 8 && ruled.Is == IsDrill && ruled.Code == "" || ruled.Dose.bogus(heard.Dose) || ruled.Is == IsDrills && heard.Is == IsDrill && heard.Dose != nil && (len(ruled.Drills) > 0 && ruled.Drills[0].Dose == nil && heard.score >= doubtful && len(lost(heard, heard.Said)) == 0 || slices.ContainsFunc(ruled.Drills, func(one Line) bool { return wayHome.MatchString(one.Name) })) {
 		return false
 	}
-	if ruled.Is == IsDrills && heard.Is == IsDrill && heard.one && heard.score >= doubtful && heard.Dose != nil && len(lost(heard, heard.Said)) == 0 {
+	if ruled.Is == IsDrills && heard.Is == IsDrill && heard.one && heard.score >= doubtful && heard.Dose != nil && len(lost(heard, heard.Said)) == 0 && slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Code == "" }) {
 		return false
+	}
+	if ruled.Is == IsBlock && ruled.Rounds > 0 && heard.Is == IsDrill || ruled.At != nil && heard.At == nil && numberFirst.MatchString(ruled.Said) {
+		return true
 	}
 	switch ruled.Is {
 	case IsPhase, IsFixed, IsBring, IsStock, IsLegs:
@@ -329,6 +338,7 @@ func (r *Reader) knows(ruled, heard *Line) bool {
 		ruled.Dose != nil && heard.Dose != nil && ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose.sides > heard.Dose.sides && ruled.Dose.Kind == heard.Dose.Kind && ruled.Dose.Reps == heard.Dose.Reps && len(heard.Dose.Parts) == 0,
 		onlyMetres.MatchString(ruled.Note) && strings.Contains(ruled.Note, ","), // a ladder
 		ruled.Lanes > 0 && ruled.Code != "" && ruled.Code == heard.Code,
+		ruled.Code != "" && ruled.Code == heard.Code && len(ruled.Who) > len(heard.Who)+len(heard.Whom),
 		ruled.Dose != nil && heard.Dose != nil && (ruled.Dose.Least > 0 && heard.Dose.Least == 0 || ruled.Dose.LeastSets > 0 && heard.Dose.LeastSets == 0),
 		heard.Is == IsFixed && heard.From == nil && len(strings.Fields(heard.Said)) == 1,
 		heard.Is == IsFixed && heard.From == nil && (ruled.Code != "" || ruled.Window != nil),

@@ -122,7 +122,7 @@ throws 6, led by Hester`)
 	assert.Equal(t, []int{2, 1, 3}, []int{len(d.Blocks[0].Items), len(d.Blocks[1].Items), len(d.Blocks[2].Items)})
 	assert.Equal(t, "Circuit", d.Blocks[2].Name)
 	assert.Equal(t, []any{3, 30, "Ines Calloway"}, []any{d.Blocks[2].Rounds, d.Blocks[2].RoundRest, d.LeaderName(d.Blocks[2].Leader)})
-	assert.Equal(t, "our-wobble", d.Blocks[2].Items[1].Drill.Code)
+	assert.Equal(t, "our-wobble-holds", d.Blocks[2].Items[1].Drill.Code)
 	assert.Equal(t, "Hester Q.", d.LeaderName(d.Blocks[3].Leader), "a player may lead")
 	assert.True(t, became[7].Line.Doubtful(), "it is not in the book")
 
