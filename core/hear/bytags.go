@@ -9,7 +9,7 @@ import (
 // otherwise than its marks.
 func (h *hearing) byTags(best Reading) Reading {
 	of, names := h.tagged()
-	h.tags, h.called = of, len(names)
+	h.tags, h.names, h.called = of, names, len(names)
 	if len(names) == 0 || best.Is == "" {
 		return best
 	}
@@ -58,7 +58,7 @@ func (h *hearing) knownFirst(r *Reading, name naming) {
 
 // fitting are the tags that the numbers of marks may have.
 var fitting = map[role][]tag{
-	roleCount: {tagReps, tagLeast}, roleSets: {tagSets, tagReps, tagLeast}, roleTimes: {tagSets, tagReps, tagLeast, tagLaps}, roleSetsReps: {tagSets, tagReps, tagLeast},
+	roleCount: {tagReps, tagLeast}, roleSets: {tagSets, tagReps, tagLeast}, roleTimes: {tagSets, tagReps, tagLeast, tagLaps}, roleSetsReps: {tagSets, tagReps, tagLeast, tagMetres},
 	roleSide: {tagSides}, roleWays: {tagSides, tagPart, tagSets}, roleParts: {tagReps, tagSets}, roleTime: {tagTime, tagSets, tagLeast},
 	roleHeld: {tagHold, tagReps}, roleBreaths: {tagBreaths, tagReps}, roleOnOff: {tagTime, tagRest, tagSets}, roleRest: {tagRest},
 	roleTrips: {tagSets, tagMetres}, roleMetres: {tagMetres}, roleLine: {tagLine}, roleLengths: {tagLengths, tagSets}, roleLaps: {tagLaps},
@@ -79,7 +79,7 @@ func (h *hearing) agree(of []tag) bool {
 			continue
 		}
 		role := h.marks[marked[i]].role
-		if role == roleRungs || role == roleDegrees { // they are what they are
+		if role == roleRungs || role == roleDegrees || role == roleBreaths { // they are what they are
 			return true
 		}
 		fits, counted := fitting[role]

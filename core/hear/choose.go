@@ -18,6 +18,7 @@ type hearing struct {
 	tried  map[int]trimmed // of the chunks that begin at a word
 	doers  bool            // the first chunk says who does what follows it
 	tags   []tag           // what each word is there for; nil: not yet known
+	names  []naming        // what is done, by their tags
 	called int             // how many things are done, by their tags
 	name0  int             // words of the name that is tried
 	name1  int

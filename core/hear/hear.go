@@ -163,6 +163,14 @@ func (h *hearing) readings() (list []Reading) {
 			list = append(list, r)
 		}
 	}
+	if !slices.ContainsFunc(list, func(r Reading) bool { return r.Is == Combo || r.Is == Choice }) {
+		if r := h.several(); r.Is != "" {
+			for _, other := range list {
+				r.Score = max(r.Score, other.Score)
+			}
+			list = append(list, r)
+		}
+	}
 	slices.SortStableFunc(list, func(a, b Reading) int { return cmp.Compare(b.Score, a.Score) })
 	return list
 }

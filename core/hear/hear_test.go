@@ -81,7 +81,7 @@ func TestLinesAreHeardAsTheyAreMeant(t *testing.T) {
 		"20 s of plank and ten squats":                                  {Is: hear.Combo, Times: 1},
 		"overhead toss 5":                                               {Name: "overhead toss", Amount: hear.Amount{Reps: 5}},
 		"neck iso 4 ways 8 s":                                           {Name: "neck iso", Amount: hear.Amount{Ways: 4, Seconds: 8}},
-		"squeeze ball hold 5 x 10":                                      {Name: "squeeze ball", Amount: hear.Amount{Reps: 10, Hold: 5, Counted: true}},
+		"squeeze ball hold 5 x 10":                                      {Name: "squeeze ball hold", Amount: hear.Amount{Reps: 10, Hold: 5, Counted: true}},
 		"ground balls 5 going away, 5 coming to you":                    {Name: "ground balls", Amount: hear.Amount{Parts: []float64{5, 5}}},
 		"face offs: 10 clamps 10 rakes":                                 {Name: "face offs", Amount: hear.Amount{Parts: []float64{10, 10}}},
 		"two foot landings from a box 6, freeze 2 secs":                 {Name: "two foot landings", Amount: hear.Amount{Reps: 6, Hold: 2, Counted: true}},

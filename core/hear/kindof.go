@@ -52,8 +52,8 @@ func (h *hearing) sorted(list []Reading) []Reading {
 		list[i].Sure = p[kindOf(list[i].Is)]
 	}
 	best := slices.Index(p[:], slices.Max(p[:]))
-	if is := list[0]; p[best] < sureEnough && kindOf(is.Is) == 0 && !is.Amount.None() { // so many are done, until it is sure that they are not
-		best = 0
+	if h.shirts() {
+		best = slices.Index(Kinds, Heading)
 	}
 	for i := range list {
 		if h.asMany(list[i].Is) {
@@ -68,14 +68,34 @@ func (h *hearing) sorted(list []Reading) []Reading {
 	slices.SortStableFunc(list, func(a, b Reading) int {
 		return cmp.Or(-cmp.Compare(btoi(kindOf(a.Is) == best), btoi(kindOf(b.Is) == best)), cmp.Compare(b.Score, a.Score))
 	})
+	if best > 0 {
+		list[0].Name = h.withNumber(list[0].Name)
+	}
 	for _, r := range list[1:] {
 		list[0].Score = max(list[0].Score, r.Score)
 	}
 	return list
 }
 
-// sureEnough is how likely it must be that what is counted is nothing that is done.
-const sureEnough = 0.85
+// shirts tells whether a line is a name, a colon, and the shirts of those for whom what follows is: "Throws: #2".
+func (h *hearing) shirts() bool {
+	at := slices.IndexFunc(h.words, func(w word) bool { return w.is == ":" })
+	return at > 0 && h.is(at+1, "#") && !slices.ContainsFunc(h.words, func(w word) bool {
+		return w.numeral && !h.is(slices.IndexFunc(h.words, func(o word) bool { return o.to == w.from }), "#")
+	})
+}
+
+// withNumber is a name with the number right behind it that is of it: Gym 1.
+func (h *hearing) withNumber(name string) string {
+	marked := h.marked()
+	for i := 1; i < len(h.words); i++ {
+		timed := marked[i] >= 0 && timed(h.marks[marked[i]].role)
+		if h.words[i].numeral && !timed && h.words[i-1].to < h.words[i].from && name != "" && strings.HasSuffix(h.text(0, i), name) && (i+1 == len(h.words) || h.words[i+1].delimits()) {
+			return name + " " + h.text(i, i+1)
+		}
+	}
+	return name
+}
 
 // asMany tells whether the tags of a line say as many things as a kind has that are done; whether one of several is
 // done they do not say, nor how many a word with hyphens has.
@@ -87,7 +107,7 @@ func (h *hearing) asMany(is Kind) bool {
 	case Combo:
 		return h.called > 1 || h.called == 1 && hyphened
 	}
-	return is == Choice
+	return is == Choice && (h.called == 1 || h.oneOfThem())
 }
 
 // oneOrSeveral is what the tags of a line say for one thing, or for several, being done.

@@ -197,12 +197,12 @@ func (t *tagger) standing(i int, add func(string, ...string)) {
 	if strings.ToUpper(t.text(i, i+1)) == t.text(i, i+1) {
 		add("capitals", strconv.FormatBool(i == 0))
 	} else if t.kind(i) != "sign" && strings.Contains(t.kind(i), "A") {
-		add("capital", before(t.words, i))
+		add("capital", wordBefore(t.words, i))
 	}
 }
 
-// before is the word before one.
-func before(words []word, i int) string {
+// wordBefore is the word before one.
+func wordBefore(words []word, i int) string {
 	if i == 0 {
 		return "^"
 	}
@@ -243,42 +243,8 @@ func (t *tagger) ofSpan(a, b int) (of []string) {
 	add := func(feature string) { of = append(of, feature) }
 	t.edges(naming{from: a, to: b}, add)
 	t.inside(naming{from: a, to: b}, add)
-	from, to := a, b
-	for from > 0 && !t.words[from-1].delimits() && t.marks[from-1] < 0 {
-		from--
-	}
-	for to < len(t.words) && !t.words[to].delimits() && t.marks[to] < 0 {
-		to++
-	}
-	low := strings.ToLower(t.text(a, b))
-	if from < a {
-		left := strings.ToLower(t.text(from, a))
-		add("left|" + strconv.Itoa(min(a-from, 4)))
-		if t.Moves(left) {
-			add("left|moves")
-		}
-		if t.hearing.people(from, a) || t.Person(t.text(from, a)) {
-			add("left|people")
-		}
-		if t.does(from, a) {
-			add("left|does")
-		}
-	}
-	if b < to {
-		right := t.text(b, to)
-		add("right|" + strconv.Itoa(min(to-b, 4)))
-		if t.Moves(strings.ToLower(right)) {
-			add("right|moves")
-		}
-		if t.Known(low + " " + strings.ToLower(right)) {
-			add("right|known")
-		}
-		for kind, words := range map[string][]string{"place": placeWords, "natural": natural} {
-			if only(t.words[b:to], words) {
-				add("right|" + kind)
-			}
-		}
-	}
+	t.before(a, add)
+	t.behind(a, b, add)
 	signs, numbers, behind := 0, false, false
 	for i := range t.words {
 		switch {
@@ -304,6 +270,52 @@ func (t *tagger) ofSpan(a, b int) (of []string) {
 	add("final|" + t.words[b-1].is)
 	add("initial|" + t.words[a].is)
 	return of
+}
+
+// before are what the words say that stand before a name, up to a sign or a mark.
+func (t *tagger) before(a int, add func(string)) {
+	from := a
+	for from > 0 && !t.words[from-1].delimits() && t.marks[from-1] < 0 {
+		from--
+	}
+	if from == a {
+		return
+	}
+	add("left|" + strconv.Itoa(min(a-from, 4)))
+	if t.Moves(strings.ToLower(t.text(from, a))) {
+		add("left|moves")
+	}
+	if t.hearing.people(from, a) || t.Person(t.text(from, a)) {
+		add("left|people")
+	}
+	if t.does(from, a) {
+		add("left|does")
+	}
+}
+
+// behind are what the words say that stand behind a name, up to a sign or a mark.
+func (t *tagger) behind(a, b int, add func(string)) {
+	to := b
+	for to < len(t.words) && !t.words[to].delimits() && t.marks[to] < 0 {
+		to++
+	}
+	if to == b {
+		return
+	}
+	right := strings.ToLower(t.text(b, to))
+	add("right|" + strconv.Itoa(min(to-b, 4)))
+	if t.Moves(right) {
+		add("right|moves")
+	}
+	if t.Known(strings.ToLower(t.text(a, b)) + " " + right) {
+		add("right|known")
+	}
+	if only(t.words[b:to], placeWords) {
+		add("right|place")
+	}
+	if only(t.words[b:to], natural) {
+		add("right|natural")
+	}
 }
 
 // spans are all words that may be the name.

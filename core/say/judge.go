@@ -132,6 +132,9 @@ func (l *Line) tells(said figuresOf) {
 		}
 	}
 	said.put(float64(together))
+	if l.From != nil && l.To != nil {
+		said.put(float64(*l.To - *l.From))
+	}
 	for _, clock := range l.Clocks {
 		said.read(clock)
 	}
@@ -167,6 +170,9 @@ func (r *Reader) better(ruled, heard Line) Line {
 		return Line{Is: IsNote, Said: ruled.Said, Note: oneLine(ruled.Said)}
 	}
 	if heard.Is == IsNote && (ruled.Dose == nil || ruled.Code == "" && heard.score >= 4.5) && forbids.MatchString(ruled.Said) {
+		return heard
+	}
+	if surely(&ruled, &heard) {
 		return heard
 	}
 	if ruled.Is == IsBlank || heard.Is == "" || heard.Is != IsNote && heard.nameless() || strings.ContainsAny(ruled.Said, "\"{}<>") || strings.HasSuffix(ruled.Said, ":") || r.explained(&ruled, &heard) {
@@ -275,13 +281,10 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if clockFirst.MatchString(ruled.Said) && heard.At != nil && ruled.At == nil && ruled.Is != IsFixed || inSets(ruled, heard) { // 14:20 is nothing to hold
 		return false
 	}
-	if heard.Is == IsBlock && heard.score >= 8 && ruled.Is == IsDrill && ruled.Code == "" || ruled.Dose.bogus(heard.Dose) || ruled.Is == IsDrills && heard.Is == IsDrill && heard.Dose != nil && (len(ruled.Drills) > 0 && ruled.Drills[0].Dose == nil && heard.score >= doubtful && len(lost(heard, heard.Said)) == 0 || slices.ContainsFunc(ruled.Drills, func(one Line) bool { return wayHome.MatchString(one.Name) })) {
+	if heard.Is == IsBlock && heard.score >= 8 && ruled.Is == IsDrill && ruled.Code == "" || ruled.Dose.bogus(heard.Dose) || r.oneThing(ruled, heard) {
 		return false
 	}
-	if ruled.Is == IsDrills && heard.Is == IsDrill && heard.one && heard.score >= doubtful && heard.Dose != nil && len(lost(heard, heard.Said)) == 0 && slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Code == "" }) {
-		return false
-	}
-	if ruled.Is == IsBlock && ruled.Rounds > 0 && heard.Is == IsDrill || ruled.At != nil && heard.At == nil && numberFirst.MatchString(ruled.Said) {
+	if r.otherwise(ruled, heard) {
 		return true
 	}
 	switch ruled.Is {
@@ -295,13 +298,10 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	case IsNote:
 		return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 && !(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 4.5)
 	}
-	if ruled.Is == IsDrills && heard.Is == IsCombo && len(heard.Who)+len(heard.Whom) > len(ruled.Who)+len(ruled.Whom) {
+	if overheard(ruled, heard) {
 		return false
 	}
 	noTime := ruled.At != nil && heard.At == nil && heard.Dose != nil && len(heard.Dose.Efforts) > 1 // ten at 60, ten at 75
-	if ruled.Is == IsDrills && heard.Is == IsCombo && len(heard.Drills) > len(ruled.Drills) && slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Note != "" }) {
-		return false
-	}
 	if own := r.ownTime(ruled); own || noTime || strings.EqualFold(heard.Name, "a "+ruled.Name) { // A skip
 		return own
 	}
@@ -325,6 +325,44 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 		return false
 	}
 	return r.knows(ruled, heard) || ruled.plans() > heard.plans() || ruled.Dose.structured() || r.agree(ruled, heard) || heard.Is == IsDrill && heard.score < doubtful && ruled.Dose != nil
+}
+
+// overheard tells whether the rules missed people, or drills, of a line in which several are done.
+func overheard(ruled, heard *Line) bool {
+	if ruled.Is != IsDrills || heard.Is != IsCombo {
+		return false
+	}
+	noted := slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Note != "" })
+	return len(heard.Who)+len(heard.Whom) > len(ruled.Who)+len(ruled.Whom) || noted && len(heard.Drills) > len(ruled.Drills)
+}
+
+// surely tells whether a line is no drill, as sure as can be, where the rules read one that is not in the book or of
+// which nothing is said.
+func surely(ruled, heard *Line) bool {
+	const enough = 0.75
+	none := heard.Is == IsBlock || heard.Is == IsFixed || heard.Is == IsNote
+	return none && heard.sure >= enough && ruled.Is == IsDrill && (ruled.Code == "" || ruled.Dose == nil) && !heard.nameless() && len(lost(heard, heard.Said)) == 0
+}
+
+// oneThing tells whether a line's words say that one thing is done, of which the rules make several, and more than
+// parts of the body: those have a drill each.
+func (r *Reader) oneThing(ruled, heard *Line) bool {
+	if ruled.Is != IsDrills || heard.Is != IsDrill || heard.Dose == nil {
+		return false
+	}
+	sure := heard.score >= doubtful && len(lost(heard, heard.Said)) == 0
+	own := heard.one && slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Code == "" })
+	uncounted := len(ruled.Drills) > 0 && ruled.Drills[0].Dose == nil
+	return sure && (own || uncounted) || slices.ContainsFunc(ruled.Drills, func(one Line) bool { return wayHome.MatchString(one.Name) })
+}
+
+// otherwise tells whether the rules know of a line what it is: a drill of the book with a comma in its name, more
+// drills, rounds of a block, minutes to go at its beginning.
+func (r *Reader) otherwise(ruled, heard *Line) bool {
+	if heard.Is == IsCombo && (ruled.Is == IsDrill && (strings.ContainsAny(ruled.Name, ",:") && (lexicon{r}).Known(ruled.Name) || ruled.Dose != nil && len(ruled.Dose.Parts) > 2) || len(ruled.Drills) > len(heard.Drills)) {
+		return true
+	}
+	return ruled.Is == IsBlock && ruled.Rounds > 0 && heard.Is == IsDrill || ruled.At != nil && heard.At == nil && numberFirst.MatchString(ruled.Said)
 }
 
 // knows tells whether the rules know more of a line: a longer name that is known, the least of an amount, a
