@@ -8,14 +8,18 @@ import (
 // byTags is a reading in which the words of a line are there for what their tags say; of how much, where they tell
 // otherwise than its marks.
 func (h *hearing) byTags(best Reading) Reading {
-	of, names := h.tagged()
-	h.tags, h.names, h.called = of, names, len(names)
-	if len(names) == 0 || best.Is == "" {
+	if h.tags == nil {
+		h.tags, h.names = h.tagged()
+		h.names = h.labels(h.tags, h.names)
+		h.called = len(h.names)
+	}
+	of := h.tags
+	if h.called == 0 || best.Is == "" {
 		return best
 	}
-	name := names[0]
+	name := h.names[0]
 	r := h.named(name.from, name.to, 0)
-	r.Score, r.One = best.Score, len(names) == 1
+	r.Score, r.One = best.Score, h.called == 1
 	h.knownFirst(&r, name)
 	for _, g := range h.grouped(of) {
 		if slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleWho && m.from < g.to && g.from < m.to }) {
@@ -32,7 +36,7 @@ func (h *hearing) byTags(best Reading) Reading {
 			r.Not = append(r.Not, text)
 		}
 	}
-	if h.agree(of) && !(r.Amount.None() && slices.Contains(of, tagSets)) {
+	if h.agree(of) && !(r.Amount.None() && slices.ContainsFunc(of, func(t tag) bool { return t == tagSets || t == tagReps })) {
 		return r
 	}
 	if amount := h.tally(of, r.Name); amount.Totals() != r.Amount.Totals() {
@@ -54,6 +58,26 @@ func (h *hearing) knownFirst(r *Reading, name naming) {
 			}
 		}
 	}
+}
+
+// labels takes what stands before a colon at the beginning of a line, where something that is done stands behind it,
+// for who does it, or for what sort it is of: it is no name.
+func (h *hearing) labels(of []tag, names []naming) []naming {
+	colon := slices.IndexFunc(h.words, func(w word) bool { return w.delimits() })
+	if colon < 1 || !h.is(colon, ":") || slices.ContainsFunc(of[:colon], func(t tag) bool { return t >= tagReps }) {
+		return names
+	}
+	later := slices.DeleteFunc(slices.Clone(names), func(n naming) bool { return n.from < colon })
+	people := h.Person(h.text(0, colon)) || slices.ContainsFunc(h.words[:colon], func(w word) bool { return slices.Contains(groupWords, w.is) || h.Person(w.is) })
+	if len(later) == 0 || len(later) == len(names) && !people || slices.Contains(of[:colon], tagWho) {
+		return names
+	}
+	for i := range colon {
+		if of[i] = tagTold; people {
+			of[i] = tagWho
+		}
+	}
+	return later
 }
 
 // fitting are the tags that the numbers of marks may have.

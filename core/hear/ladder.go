@@ -35,7 +35,7 @@ func (h *hearing) ladder() Reading {
 	r.Score += float64(len(rungs))
 	a := r.Amount
 	if !h.Goes(r.Name) {
-		a.Trips, a.Metres, a.Reps, a.Sets = 0, 0, 0, 0
+		a.Trips, a.Metres, a.Reps, a.Sets, a.Parts = 0, 0, 0, 0, nil
 		for _, k := range rungs {
 			a.Reps += h.marks[k].sets
 		}
@@ -63,7 +63,7 @@ func (h *hearing) rungs(m *mark) Reading {
 	a := r.Amount
 	r.Score += 4
 	if !h.Goes(r.Name) {
-		a.Reps, a.Trips, a.Metres, a.Sides = m.n*float64(len(m.list)), 0, 0, 0
+		a.Reps, a.Sets, a.Trips, a.Metres, a.Sides, a.Parts = m.n*float64(len(m.list)), 0, 0, 0, 0, nil
 		r.Amount, r.Cues = a, append(r.Cues, h.text(m.from, m.to))
 		return r
 	}
