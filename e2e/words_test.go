@@ -165,3 +165,22 @@ func TestWordsBesideWhatTheyWillBe(t *testing.T) {
 	b.open(fmt.Sprintf("/sessions/%d/words", id))
 	assert.LessOrEqual(t, eval[int](b, `document.documentElement.scrollWidth`), 390)
 }
+
+func TestAListsStartBecomesTheSessions(t *testing.T) {
+	base, p := site(t, true)
+	b := newBrowser(t, base)
+	b.signIn()
+	id := begin(b, "")
+	day, _, _ := strings.Cut(document(t, p, id).Start.Local, "T")
+	b.open(fmt.Sprintf("/sessions/%d/words", id))
+	b.paste("U16s at home, kick off 7pm\n18:20 bands 10\nsprints 3 x 20 m")
+	b.until(`document.querySelector("[data-starts]")`)
+	b.run(`document.querySelector("[data-starts]").click()`)
+	b.until(`document.querySelector(".word-are").innerText.includes("the session starts at 19:00")`)
+	b.click("#plan-it")
+	b.until(`document.querySelector("#board")`)
+	d := document(t, p, id)
+	assert.Equal(t, day+"T19:00", d.Start.Local)
+	require.NotEmpty(t, d.Blocks)
+	assert.Equal(t, clock.BeforeStart(40*60), *d.Blocks[0].Pin, "its times are of that start")
+}

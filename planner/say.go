@@ -74,6 +74,11 @@ func (p *Planner) Hear(ctx context.Context, clubID, id uint64, text string, at P
 
 // reader reads lines about the plan of a session.
 func (p *Planner) reader(ctx context.Context, clubID, id uint64) (*store.Session, *say.Reader, error) {
+	return p.readerAt(ctx, clubID, id, "")
+}
+
+// readerAt is [Planner.reader] of a plan that starts on its day at a time, as 19:00; "": as it does.
+func (p *Planner) readerAt(ctx context.Context, clubID, id uint64, starts string) (*store.Session, *say.Reader, error) {
 	session, err := p.session(ctx, clubID, id)
 	if err != nil {
 		return nil, nil, err
@@ -81,6 +86,15 @@ func (p *Planner) reader(ctx context.Context, clubID, id uint64) (*store.Session
 	known, err := p.playbook(ctx, clubID)
 	if err != nil {
 		return nil, nil, err
+	}
+	start, err := startingAt(session.Document, starts)
+	if err != nil {
+		return nil, nil, err
+	}
+	if start != session.Document.Start {
+		moved := *session
+		moved.Document, session = session.Document.Clone(), &moved
+		moved.Document.Start = start
 	}
 	of := say.ContextOf(session.Document, known.sport.Key, known.book.Drills)
 	of.Index, of.Plays = known.names, known.sport

@@ -3,8 +3,10 @@ package planner
 import (
 	"context"
 	"strings"
+	"time"
 	"unicode/utf16"
 
+	"cuestart/core/clock"
 	"cuestart/core/hear"
 	"cuestart/core/plan"
 	"cuestart/core/say"
@@ -17,6 +19,7 @@ type InWords struct {
 	Spans    [][]Span // of each line, what gave what
 	Became   []say.Written
 	Document *plan.Document // as it is with these words
+	Starts   string         // the time of the day to which its start is to move with them, as 19:00; "": to none
 }
 
 // Span is a part of a line, in UTF-16 units as pages count them, and what it gave.
@@ -62,37 +65,62 @@ func (p *Planner) Words(ctx context.Context, clubID, id uint64) (*InWords, error
 	return w, nil
 }
 
-// HearWords reads words as they are edited, and changes nothing.
-func (p *Planner) HearWords(ctx context.Context, clubID, id uint64, text string) (*InWords, error) {
+// startingAt is a plan that starts on its day at a time, as 19:00; "": as it does. It fails on what is no time of a day.
+func startingAt(d *plan.Document, starts string) (clock.Start, error) {
+	start := d.Start
+	if starts == "" {
+		return start, nil
+	}
+	at, err := time.Parse("15:04", starts)
+	day, _, parted := strings.Cut(start.Local, "T")
+	if err != nil || !parted {
+		return start, plan.In("start", "%q is no time of the day, as 19:00", starts)
+	}
+	start.Local = day + "T" + at.Format("15:04")
+	return start, nil
+}
+
+// HearWords reads words as they are edited, for a plan whose start moves to a time of its day where starts is one, and
+// changes nothing.
+func (p *Planner) HearWords(ctx context.Context, clubID, id uint64, text, starts string) (*InWords, error) {
 	if err := tooMuch(text); err != nil {
 		return nil, err
 	}
-	session, reader, err := p.reader(ctx, clubID, id)
+	session, reader, err := p.readerAt(ctx, clubID, id, starts)
 	if err != nil {
 		return nil, err
 	}
 	d := session.Document.Clone()
 	d.Upgrade()
-	w := &InWords{Lines: strings.Split(text, "\n"), Document: d}
+	w := &InWords{Lines: strings.Split(text, "\n"), Document: d, Starts: starts}
 	w.Anew = make([]bool, len(w.Lines))
 	w.read(reader)
 	return w, nil
 }
 
-// PutWords makes a plan what its words say, as they were edited; what was not edited is left alone.
-// It fails as [Planner.Change] does.
-func (p *Planner) PutWords(ctx context.Context, by Account, id uint64, revision uint32, text string) (*Board, error) {
+// PutWords makes a plan what its words say, as they were edited; what was not edited is left alone. Its start moves to
+// a time of its day where starts is one. It fails as [Planner.Change] does.
+func (p *Planner) PutWords(ctx context.Context, by Account, id uint64, revision uint32, text, starts string) (*Board, error) {
 	if err := May(by, ToPlan); err != nil {
 		return nil, err
 	}
 	if err := tooMuch(text); err != nil {
 		return nil, err
 	}
-	_, reader, err := p.reader(ctx, by.ClubID, id)
+	_, reader, err := p.readerAt(ctx, by.ClubID, id, starts)
 	if err != nil {
 		return nil, err
 	}
 	return p.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
+		start, err := startingAt(d, starts)
+		if err != nil {
+			return "", err
+		}
+		if start != d.Start {
+			if _, err := p.SetStart(start)(d); err != nil {
+				return "", err
+			}
+		}
 		became := reader.Rewrite(d, text)
 		var list []say.Became
 		for _, b := range became {

@@ -68,7 +68,7 @@ func (h *hearing) sorted(list []Reading) []Reading {
 	slices.SortStableFunc(list, func(a, b Reading) int {
 		return cmp.Or(-cmp.Compare(btoi(kindOf(a.Is) == best), btoi(kindOf(b.Is) == best)), cmp.Compare(b.Score, a.Score))
 	})
-	if best > 0 {
+	if list[0].Is == Heading {
 		list[0].Name = h.withNumber(list[0].Name)
 	}
 	for _, r := range list[1:] {
@@ -85,12 +85,15 @@ func (h *hearing) shirts() bool {
 	})
 }
 
+// mostParts is how many parts of one name a list has.
+const mostParts = 4
+
 // withNumber is a name with the number right behind it that is of it: Gym 1.
 func (h *hearing) withNumber(name string) string {
 	marked := h.marked()
 	for i := 1; i < len(h.words); i++ {
 		timed := marked[i] >= 0 && timed(h.marks[marked[i]].role)
-		if h.words[i].numeral && !timed && h.words[i-1].to < h.words[i].from && name != "" && strings.HasSuffix(h.text(0, i), name) && (i+1 == len(h.words) || h.words[i+1].delimits()) {
+		if h.words[i].numeral && h.words[i].number <= mostParts && !timed && h.words[i-1].to < h.words[i].from && name != "" && strings.HasSuffix(h.text(0, i), name) && (i+1 == len(h.words) || h.words[i+1].delimits()) {
 			return name + " " + h.text(i, i+1)
 		}
 	}

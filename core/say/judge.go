@@ -302,7 +302,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 		return false
 	}
 	noTime := ruled.At != nil && heard.At == nil && heard.Dose != nil && len(heard.Dose.Efforts) > 1 // ten at 60, ten at 75
-	if own := r.ownTime(ruled); own || noTime || strings.EqualFold(heard.Name, "a "+ruled.Name) { // A skip
+	if own := r.ownTime(ruled); own || noTime || strings.EqualFold(heard.Name, "a "+ruled.Name) {    // A skip
 		return own
 	}
 	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn

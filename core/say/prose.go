@@ -68,7 +68,28 @@ func Pieces(list []string) (all []Piece) {
 // Pieces are the things that a list says, in the language of the reader or, where they tell that they
 // are, in Spanish.
 func (r *Reader) Pieces(list []string) []Piece {
-	return pieces(list, r.Language == "es" || Spanish(list), lexicon{r}.Person)
+	spanish := r.Language == "es" || Spanish(list)
+	all := pieces(list, spanish, lexicon{r}.Person)
+	for i, one := range all {
+		if spanish {
+			break
+		}
+		if head, heads := strings.CutPrefix(one.Text, headMark); heads && r.onlyRemarks(strings.TrimSpace(list[one.Line]), head) {
+			all[i].Text = strings.TrimSpace(list[one.Line])
+		}
+	}
+	return all
+}
+
+// onlyRemarks tells whether what looks like a heading of a list is, as sure as can be, a remark: "bring a jumper for
+// after".
+func (r *Reader) onlyRemarks(line, head string) bool {
+	const enough = 0.85
+	if strings.HasSuffix(line, ":") || !strings.Contains(line, strings.TrimSuffix(head, ":")) {
+		return false
+	}
+	l := r.Heard(line)
+	return l.Is == IsNote && l.sure >= enough
 }
 
 func pieces(list []string, spanish bool, person func(string) bool) (all []Piece) {

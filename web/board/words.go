@@ -59,6 +59,7 @@ type wordIs struct {
 	Chips  []wordChip // of the block that it begins: who, where, by whom, when
 	Cues   string
 	Asks   []ask
+	Starts string // the start that it says, where the session has another
 }
 
 // wordChip is what is known of a block, and what else it may be: each is an answer to press.
@@ -178,9 +179,7 @@ func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
 			is.Asks = []ask{{"it heads what follows", strings.TrimRight(w.Lines[one.At], " :.") + ":"}}
 		}
 	}
-	if one.Noted != "" {
-		is.Doubts = append(is.Doubts, one.Noted)
-	}
+	is.starting(w, one)
 	if b := d.Block(block); b != nil && !begun[block] && (one.Block != "" || is.Heads) {
 		begun[block] = true
 		is.Chips = chipsOf(w, one, b, is.Heads)
@@ -192,6 +191,16 @@ func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
 		is.Asks = append(is.Asks, otherwise(w.Lines[one.At], l)...)
 	}
 	return is
+}
+
+// starting is what a sentence says of the day: of its start where the session has another.
+func (is *wordIs) starting(w *planner.InWords, one *say.Written) {
+	if is.Starts = say.OtherStart(w.Document, one.Line.Said); is.Starts == "" && w.Starts != "" && say.SaysStart(one.Line.Said) {
+		is.Became = "the session starts at " + w.Starts + ", once this is planned"
+	}
+	if one.Noted != "" {
+		is.Doubts = append(is.Doubts, one.Noted)
+	}
 }
 
 // otherwise are the other ways in which a line may be meant.
@@ -374,7 +383,7 @@ func KeepList(r *shell.Request) (shell.Answer, error) {
 
 // HearWords reads lines as they are edited.
 func HearWords(r *shell.Request) (shell.Answer, error) {
-	w, err := r.Planner.HearWords(r.Context(), r.Club(), r.ParamID("session"), r.Form.Lines("line"))
+	w, err := r.Planner.HearWords(r.Context(), r.Club(), r.ParamID("session"), r.Form.Lines("line"), r.Form.Raw("starts"))
 	return wordsAre(w, err, false)
 }
 
@@ -396,7 +405,7 @@ func wordsAre(w *planner.InWords, err error, list bool) (shell.Answer, error) {
 // PutWords makes the plan what its words say.
 func PutWords(r *shell.Request) (shell.Answer, error) {
 	id, text := r.ParamID("session"), r.Form.Lines("line")
-	_, err := r.Planner.PutWords(asked(r), r.By, id, r.Form.Count("revision"), text)
+	_, err := r.Planner.PutWords(asked(r), r.By, id, r.Form.Count("revision"), text, r.Form.Raw("starts"))
 	return r.Changed(err, shell.Go(shell.Session(id)), func(wrong plan.Problems) (*shell.Page, error) {
 		lines := strings.Split(text, "\n")
 		w, err := r.Planner.Words(r.Context(), r.Club(), id)

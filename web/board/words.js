@@ -131,6 +131,11 @@ export default () => ({
 
   press(event) {
     if (event.target.matches(".word-rows")) return this.go(this.rows().at(-1), 1e6); // below the last line
+    const starts = event.target.closest("[data-starts]");
+    if (starts) {
+      this.$refs.starts.value = starts.dataset.starts;
+      return this.read();
+    }
     const answer = event.target.closest("[data-put]");
     if (!answer) return;
     const row = answer.closest(".word-row");
