@@ -5,7 +5,9 @@
 // and of those that overlap the set is taken that explains most. What no role wants falls into
 // chunks; whole readings, in which one or several of these are what is done and the others are
 // cues, compete by a score that knows which words move people (choose.go). What was counted is
-// then given the sense that the movement allows (amount.go).
+// then given the sense that the movement allows (amount.go). Which words are the name, who does it
+// and what each number counts, and what kind of line it is, is learned (tagger.go, kindof.go): where
+// that says otherwise than the marks, it is heard.
 package hear
 
 import (

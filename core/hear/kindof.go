@@ -71,6 +71,11 @@ func (h *hearing) sorted(list []Reading) []Reading {
 	if list[0].Is == Heading {
 		list[0].Name = h.withNumber(list[0].Name)
 	}
+	if best > 0 { // what it is called is not told beside it
+		list[0].Cues = slices.DeleteFunc(slices.Clone(list[0].Cues), func(cue string) bool {
+			return list[0].Is == Remark || strings.Contains(list[0].Name, cue)
+		})
+	}
 	for _, r := range list[1:] {
 		list[0].Score = max(list[0].Score, r.Score)
 	}

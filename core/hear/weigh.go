@@ -13,7 +13,7 @@ type naming struct{ from, to int }
 const longestSpan = 9
 
 // weigher tells what speaks for spans of a line as the name: features, each with a weight that was learned from
-// lines of which the name is known (names.tsv).
+// lines of which it is known what their words are there for (said.tsv).
 type weigher struct {
 	*hearing
 	marks   []int    // that each word belongs to; -1: none
