@@ -32,7 +32,7 @@ func (h *hearing) several() Reading {
 	all := h.tally(shared, "")
 	each := strings.Contains(strings.ToLower(h.text(last.to, len(h.words))), " of each")
 	if r.Amount = (Amount{Rest: all.Rest, Efforts: all.Efforts}); !each {
-		r.Times = max(1, all.Sets) * max(1, all.Reps) * max(1, all.Sides)
+		r.Times = max(1, all.Sets) * max(1, all.Reps) * max(1, all.Sides) * max(1, all.Trips, all.Laps)
 	}
 	for k, name := range h.names {
 		own := make([]tag, len(h.words))
