@@ -36,17 +36,30 @@ func (h *hearing) byTags(best Reading) Reading {
 			r.Not = append(r.Not, text)
 		}
 	}
-	if h.agree(of) && !(r.Amount.None() && slices.ContainsFunc(of, func(t tag) bool { return t == tagSets || t == tagReps })) {
+	lengths := r.Amount.Trips == 1 && r.Amount.Metres > 0 && len(slices.DeleteFunc(h.grouped(of), func(g group) bool { return g.tag != tagMetres })) > 1
+	if !lengths && h.agree(of) && !(r.Amount.None() && slices.ContainsFunc(of, func(t tag) bool { return t == tagSets || t == tagReps })) {
 		return r
 	}
 	if amount := h.tally(of, r.Name); amount.Totals() != r.Amount.Totals() {
-		amount.Tempo = r.Amount.Tempo
+		amount.Tempo, amount.Each = r.Amount.Tempo, r.Amount.Each
 		if len(amount.Efforts) == 0 && slices.Contains(of, tagEffort) {
 			amount.Efforts = r.Amount.Efforts
 		}
 		r.Amount = amount
 	}
+	h.inAll(&r.Amount)
 	return r
+}
+
+// inAll takes a number behind which half of it stands in brackets for both sides together: "12 (6 each)".
+func (h *hearing) inAll(a *Amount) {
+	for i := 1; i+2 < len(h.words); i++ {
+		all := h.words[i-1].number
+		half := h.is(i, "(") && h.words[i-1].numeral && h.words[i+1].numeral && all > 0 && h.words[i+1].number == all/2
+		if each := half && h.is(i+2, "each", "ea", "per", "a", "e/s", "left", "on"); each && a.Reps == all && a.Seconds+a.Hold+a.Trips == 0 {
+			a.Reps, a.Sides = all/2, 2
+		}
+	}
 }
 
 // knownFirst fills in who is known by name before what they do: "Ada, Bo: throws".

@@ -9,6 +9,7 @@ import (
 // hearing is a line while it is read.
 type hearing struct {
 	Lexicon
+	by     *Weights // that it is read by; nil: those that were learned
 	line   string
 	words  []word
 	asks   bool   // something is asked of people

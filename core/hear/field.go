@@ -8,13 +8,15 @@ import (
 	"sync"
 )
 
-// weighed are the weights by which words are tagged: what each feature of a word says for each tag, what each feature
-// of words says for their being the name, and what each tag says for the one behind it.
-type weighed struct {
+// Weights are what lines are read by: what each feature of a word says for each tag, what each feature of words says
+// for their being the name, what each tag says for the one behind it, what each feature of a line says for its kind, and
+// for several things being done in it.
+type Weights struct {
 	words map[string][]tagWeight
 	spans map[string]float64
 	after [tags + 1][tags]float64 // the last: at the beginning of a line
 	kinds map[string][]kindWeight
+	many  map[string]float64
 }
 
 // kindWeight is what a feature of a line says for the kind with an index.
@@ -30,11 +32,21 @@ type tagWeight struct {
 }
 
 // learnt are the weights that were learned; they are read when a line is first tagged.
-var learnt = sync.OnceValue(func() *weighed { return weightsOf(weightTable) })
+var learnt = sync.OnceValue(func() *Weights { return WeightsOf(weightTable) })
 
-// weightsOf are the weights of a table of them.
-func weightsOf(table string) *weighed {
-	w := &weighed{words: map[string][]tagWeight{}, spans: map[string]float64{}, kinds: map[string][]kindWeight{}}
+// weights are what a line is read by.
+func (h *hearing) weights() *Weights {
+	if h.by == nil {
+		h.by = learnt()
+	}
+	return h.by
+}
+
+// WeightsOf are the weights of a table of them: in each row what a feature is of (w: a word, s: words that may be the
+// name, t: a tag before another, k: the kind of a line, m: several things), the feature, and behind a tab letters with
+// what it says for each in hundredths.
+func WeightsOf(table string) *Weights {
+	w := &Weights{words: map[string][]tagWeight{}, spans: map[string]float64{}, kinds: map[string][]kindWeight{}, many: map[string]float64{}}
 	for row := range strings.Lines(table) {
 		feature, says, _ := strings.Cut(strings.TrimSuffix(row, "\n"), "\t")
 		of, feature := feature[0], feature[1:]
@@ -52,12 +64,14 @@ func weightsOf(table string) *weighed {
 }
 
 // put adds what a feature says for what a letter stands for.
-func (w *weighed) put(of byte, feature string, letter byte, by float64) {
+func (w *Weights) put(of byte, feature string, letter byte, by float64) {
 	switch of {
 	case 'w':
 		w.words[feature] = append(w.words[feature], tagWeight{tag(strings.IndexByte(Tags, letter)), by})
 	case 's':
 		w.spans[feature] = by
+	case 'm':
+		w.many[feature] = by
 	case 'k':
 		w.kinds[feature] = append(w.kinds[feature], kindWeight{strings.IndexByte(KindLetters, letter), by})
 	case 't':
@@ -69,6 +83,15 @@ func (w *weighed) put(of byte, feature string, letter byte, by float64) {
 	}
 }
 
+// manyLikely tells whether a line with such features is likelier of several things that are done than of one.
+func (w *Weights) manyLikely(features []string) bool {
+	all := 0.0
+	for _, feature := range features {
+		all += w.many[feature]
+	}
+	return all > 0
+}
+
 // way is the likeliest way to a tag of a word.
 type way struct {
 	score float64
@@ -78,19 +101,21 @@ type way struct {
 
 // path are the likeliest ways in which the words of a line may be tagged.
 type path struct {
-	*weighed
+	*Weights
 	emit  [][tags]float64
 	spans []naming
 	says  []float64 // what is said for each span as a name
 	end   [][]int   // spans that end before each word
 	to    [][tags]way
+	units []bool // of each word, whether it is the unit of the number before it
 }
 
 // tagged are the tags of a line that are likeliest, and the words that are names, in order.
 func (h *hearing) tagged() (of []tag, names []naming) {
 	t := h.tagger()
-	w := path{weighed: learnt(), emit: make([][tags]float64, len(h.words)), spans: t.spans(), end: make([][]int, len(h.words)+1), to: make([][tags]way, len(h.words))}
+	w := path{Weights: h.weights(), emit: make([][tags]float64, len(h.words)), spans: t.spans(), end: make([][]int, len(h.words)+1), to: make([][tags]way, len(h.words))}
 	for i := range h.words {
+		w.units = append(w.units, i > 0 && h.words[i-1].numeral && h.is(i, "s", "min", "m", "yd", "ft", "km"))
 		for _, feature := range t.ofWord(i) {
 			for _, says := range w.words[feature] {
 				w.emit[i][says.tag] += says.by
@@ -100,7 +125,7 @@ func (h *hearing) tagged() (of []tag, names []naming) {
 	w.says = make([]float64, len(w.spans))
 	for k, s := range w.spans {
 		for _, feature := range t.ofSpan(s.from, s.to) {
-			w.says[k] += w.weighed.spans[feature]
+			w.says[k] += w.Weights.spans[feature]
 		}
 		w.end[s.to] = append(w.end[s.to], k)
 	}
@@ -127,13 +152,17 @@ func (w *path) best(i int, y tag) way {
 	return best
 }
 
-// before is the likeliest way to a word with a tag, but what the word itself says.
+// before is the likeliest way to a word with a tag, but what the word itself says; a unit is there for what its number
+// is.
 func (w *path) before(i int, y tag) (score float64, from tag) {
 	if i == 0 {
 		return w.after[tags][y], tags
 	}
-	score = math.Inf(-1)
+	score, from = math.Inf(-1), y
 	for z := range tags {
+		if w.units[i] && z != y && y >= tagReps {
+			continue
+		}
 		if v := w.to[i-1][z].score + w.after[z][y]; v > score {
 			score, from = v, z
 		}

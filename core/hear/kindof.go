@@ -28,7 +28,7 @@ func KindFeatures(line string, known Lexicon) []string {
 func kindOf(is Kind) int { return max(0, slices.Index(Kinds, is)) }
 
 // kinds is how likely a line with such features is of each kind.
-func (w *weighed) likely(features []string) (p [len(KindLetters)]float64) {
+func (w *Weights) likely(features []string) (p [len(KindLetters)]float64) {
 	for _, feature := range features {
 		for _, says := range w.kinds[feature] {
 			p[says.kind] += says.by
@@ -47,7 +47,7 @@ func (w *weighed) likely(features []string) (p [len(KindLetters)]float64) {
 
 // sorted are readings with those first that are of the likeliest kind, each with how likely its kind is.
 func (h *hearing) sorted(list []Reading) []Reading {
-	p := learnt().likely(h.kindFeatures(list))
+	p, speaks := h.weights().likely(h.kindFeatures(list)), h.severalFeatures(list)
 	for i := range list {
 		list[i].Sure = p[kindOf(list[i].Is)]
 	}
@@ -68,6 +68,9 @@ func (h *hearing) sorted(list []Reading) []Reading {
 	slices.SortStableFunc(list, func(a, b Reading) int {
 		return cmp.Or(-cmp.Compare(btoi(kindOf(a.Is) == best), btoi(kindOf(b.Is) == best)), cmp.Compare(b.Score, a.Score))
 	})
+	if best == 0 {
+		h.oneFirst(list, speaks)
+	}
 	if list[0].Is == Heading {
 		list[0].Name = h.withNumber(list[0].Name)
 	}
@@ -105,6 +108,73 @@ func (h *hearing) withNumber(name string) string {
 	return name
 }
 
+// several tells whether several things are done by a reading, in turn or one of them.
+func (is Kind) several() bool { return is == Combo || is == Choice }
+
+// oneFirst puts those readings first in which as many things are done as is likelier: one, or several.
+func (h *hearing) oneFirst(list []Reading, speaks []string) {
+	many := h.weights().manyLikely(append(speaks, h.nowMany(list)...))
+	slices.SortStableFunc(list, func(a, b Reading) int {
+		return -cmp.Compare(btoi(kindOf(a.Is) == 0 && a.Is.several() == many), btoi(kindOf(b.Is) == 0 && b.Is.several() == many))
+	})
+}
+
+// SeveralFeatures are what speaks for one thing being done in a line, or several, where its words are tagged by some
+// weights.
+func SeveralFeatures(line string, known Lexicon, by *Weights) []string {
+	h := heard(line, known)
+	if len(h.words) == 0 || len(h.words) > longestLine {
+		return nil
+	}
+	h.by = by
+	list := h.readings()
+	of := h.severalFeatures(list)
+	for i := range list {
+		if h.asMany(list[i].Is) {
+			list[i].Score += oneOrSeveral
+		}
+	}
+	slices.SortStableFunc(list, func(a, b Reading) int {
+		return cmp.Or(-cmp.Compare(btoi(kindOf(a.Is) == 0), btoi(kindOf(b.Is) == 0)), cmp.Compare(b.Score, a.Score))
+	})
+	return append(of, h.nowMany(list)...)
+}
+
+// nowMany is whether the first of the readings is of several things, and how many the tags name.
+func (h *hearing) nowMany(list []Reading) []string {
+	now := strconv.Itoa(btoi(list[0].Is.several()))
+	return []string{"now|" + now, "now|" + now + strconv.Itoa(min(h.called, 3))}
+}
+
+// severalFeatures are what speaks for one thing or several: the shape of a line, how many names its tags have, and what
+// steps it would have.
+func (h *hearing) severalFeatures(list []Reading) []string {
+	of := h.shapes(h.tagger(), list)
+	var one, many Reading
+	for _, r := range list {
+		switch r.Is {
+		case Drill:
+			one = r
+		case Combo:
+			many = r
+		}
+	}
+	known, amounts := 0, 0
+	for _, s := range many.Steps {
+		known += btoi(h.Known(strings.ToLower(s.Name)))
+		amounts += btoi(!s.Amount.None())
+	}
+	called, steps, margin := strconv.Itoa(min(h.called, 3)), strconv.Itoa(min(len(many.Steps), 4)), "-"
+	if many.Is != "" {
+		margin = strconv.Itoa(max(-5, min(5, int(many.Score-one.Score))))
+	}
+	for _, feature := range []string{"margin|" + margin, "steps|" + steps, "known|" + strconv.Itoa(known) + steps, "amounts|" + strconv.Itoa(amounts) + steps,
+		"both|" + strconv.Itoa(known) + strconv.Itoa(amounts) + steps} {
+		of = append(of, feature, feature+"|"+called)
+	}
+	return append(of, "names|"+called)
+}
+
 // asMany tells whether the tags of a line say as many things as a kind has that are done; whether one of several is
 // done they do not say, nor how many a word with hyphens has.
 func (h *hearing) asMany(is Kind) bool {
@@ -133,14 +203,28 @@ func (h *hearing) kindFeatures(list []Reading) (of []string) {
 	t := h.tagger()
 	add := func(key string, parts ...string) { of = append(of, key+strings.Join(parts, "|")) }
 	n := len(t.words)
-	words, numbers, called := 0, 0, 0
 	for i := -1; i < n; i++ {
 		add("b", t.as(i), t.as(i+1))
+		if i >= 0 {
+			add("w", t.as(i))
+		}
+	}
+	add("f", t.as(0))
+	add("f", t.as(0), t.as(1))
+	add("l", t.as(n-1))
+	return append(of, h.shapes(t, list)...)
+}
+
+// shapes are of what sorts the words of a line are, its marks, and its readings, the best first.
+func (h *hearing) shapes(t *tagger, list []Reading) (of []string) {
+	add := func(key string, parts ...string) { of = append(of, key+strings.Join(parts, "|")) }
+	n := len(t.words)
+	words, numbers, called := 0, 0, 0
+	for i := -1; i < n; i++ {
 		add("d", t.class(i), t.class(i+1))
 		if i < 0 {
 			continue
 		}
-		add("w", t.as(i))
 		add("c", t.class(i))
 		add("e", t.class(i-1), t.class(i), t.class(i+1))
 		switch w := &t.words[i]; {
@@ -153,9 +237,6 @@ func (h *hearing) kindFeatures(list []Reading) (of []string) {
 			}
 		}
 	}
-	add("f", t.as(0))
-	add("f", t.as(0), t.as(1))
-	add("l", t.as(n-1))
 	add("n", strconv.Itoa(min(words, 7)), strconv.Itoa(min(numbers, 3)))
 	add("called", strconv.Itoa(4*called/max(1, words)), strconv.Itoa(min(words, 4)), strconv.FormatBool(numbers > 0))
 	last := "^"

@@ -124,11 +124,73 @@ func (t *tagger) ofWord(i int) (of []string) {
 	if t.aside[i] {
 		add("aside")
 	}
+	if end := t.end(i); end != "" {
+		add("end", end)
+		add("endB", t.class(i-1), end)
+		add("endA", end, t.class(i+1))
+	}
+	add("ahead", t.ahead(i), t.class(i))
+	add("aheadp", t.ahead(i), strconv.FormatBool(i == 0 || t.words[i-1].delimits()))
 	t.standing(i, add)
 	if t.words[i].numeral {
 		t.ofNumber(i, add)
 	}
 	return of
+}
+
+// end is how a word ends, where it is longer than that.
+func (t *tagger) end(i int) string {
+	const letters = 3
+	if is := t.words[i].is; !t.words[i].sign && !t.words[i].numeral && len(is) > letters {
+		return is[len(is)-letters:]
+	}
+	return ""
+}
+
+// ahead is how far the next known name is, or the next word that moves.
+func (t *tagger) ahead(i int) string {
+	moves := "-"
+	for k := i + 1; k < min(len(t.words), i+4) && !t.words[k].delimits(); k++ {
+		if t.known[k] == "B" {
+			return "k" + strconv.Itoa(k-i)
+		}
+		if moves == "-" && strings.Contains(t.kinds[k], "M") {
+			moves = "m" + strconv.Itoa(k-i)
+		}
+	}
+	return moves
+}
+
+// sums tells whether a number is that of others of the line together.
+func (t *tagger) sums(i int) string {
+	before, after := 0.0, 0.0
+	for k := range t.words {
+		if t.words[k].numeral && k < i {
+			before += t.words[k].number
+		} else if t.words[k].numeral && k > i {
+			after += t.words[k].number
+		}
+	}
+	switch n := t.words[i].number; {
+	case after == n && n > 0:
+		return "after"
+	case before == n && n > 0:
+		return "before"
+	}
+	return ""
+}
+
+// numbers is how many numbers stand before and behind a word.
+func (t *tagger) numbers(i int) string {
+	a, b := 0, 0
+	for k := range t.words {
+		if t.words[k].numeral && k < i {
+			a++
+		} else if t.words[k].numeral && k > i {
+			b++
+		}
+	}
+	return strconv.Itoa(min(a, 3)) + "/" + strconv.Itoa(min(b, 3))
 }
 
 // classes are words of one sort: what is said of them is said of all.
@@ -141,6 +203,12 @@ var classes = func() map[string]string {
 		{"prep", preps}, {"people", groupWords}, {"body", body}, {"place", placeWords}, {"form", formWords}, {"how", natural},
 		{"way", ways}, {"tells", tells}, {"cue", cueFirst}, {"event", eventWords}, {"joins", joins},
 		{"each", []string{"each", "ea", "per", "either", "both", "every", "e/s"}},
+		{"label", strings.Fields(`zone zones z court courts cage cages net nets station stations level rate box spot number no page
+			group gear stage week day channel area corner pod bay mat pitch`)}, // their number says which
+		{"weight", strings.Fields("kg kgs lb lbs kilo kilos pound pounds cm mm deg degrees")},
+		{"acts", strings.Fields(`balls ball shots shot throws throw catches catch swings swing serves passes reps rep kicks makes make
+			strokes stroke attempts touches hits hit pitches reads draws bowls deliveries jumps lifts steps`)},
+		{"round", strings.Fields("rounds round sets set lots circuits circuit blocks bouts")},
 		{"unit", []string{"s", "min"}}, {"length", []string{"m", "yd", "ft", "km"}}, {"times", []string{"x", "time", "goes"}},
 	} {
 		for _, w := range list.words {
@@ -232,6 +300,9 @@ func (t *tagger) ofNumber(i int, add func(string, ...string)) {
 		}
 	}
 	add("n", t.as(i), unit)
+	add("sum", t.sums(i))
+	add("ns", t.numbers(i), t.role(i))
+	add("nn", t.numbers(i), t.class(i+1))
 	add("nl", last, t.role(i))
 	add("na", t.role(i), later)
 	add("nw", t.whole, unit)
@@ -267,9 +338,52 @@ func (t *tagger) ofSpan(a, b int) (of []string) {
 		}
 	}
 	add("marked|" + strconv.Itoa(min(marked, 2)))
+	t.parted(a, b, add)
+	t.beside(a, b, add)
 	add("final|" + t.words[b-1].is)
 	add("initial|" + t.words[a].is)
 	return of
+}
+
+// parted are what speaks for a part of a span being the name.
+func (t *tagger) parted(a, b int, add func(string)) {
+	for k := a + 1; k < b; k++ {
+		if t.Known(strings.ToLower(t.text(k, b))) {
+			add("suffix|known")
+			add("suffix|known|" + t.class(k-1) + "|" + strconv.Itoa(min(2, k-a)))
+			if t.people[k-1] {
+				add("suffix|people")
+			}
+			break
+		}
+	}
+	for k := b - 1; k > a; k-- {
+		if t.Known(strings.ToLower(t.text(a, k))) {
+			add("prefix|known")
+			add("prefix|known|" + t.class(k))
+			break
+		}
+	}
+}
+
+// beside are what the words beside a span, and its own ends, say of its being the whole of the name.
+func (t *tagger) beside(a, b int, add func(string)) {
+	if b < len(t.words) && !t.words[b].delimits() {
+		if t.Known(strings.ToLower(t.text(a, b+1))) {
+			add("longer|known")
+		}
+		if strings.Contains(t.kinds[b], "M") {
+			add("longer|M" + strconv.FormatBool(strings.Contains(t.kinds[b-1], "M")))
+		}
+	}
+	if a > 0 && !t.words[a-1].delimits() {
+		add("longer|B" + t.class(a-1) + strconv.FormatBool(t.Word(t.words[a-1].is)))
+	}
+	add("lastEnd|" + t.end(b-1))
+	add("firstEnd|" + t.end(a))
+	add("classes|" + t.class(a) + "|" + t.class(b-1))
+	add("around|" + t.class(a-1) + "|" + t.class(b))
+	add("around2|" + t.class(a-1) + "|" + t.class(b) + "|" + t.class(b+1))
 }
 
 // before are what the words say that stand before a name, up to a sign or a mark.

@@ -261,7 +261,7 @@ func taught(lines []*said, rounds int) *field {
 
 // climb takes a step up a slope.
 func (f *field) climb(slope, squares *field) {
-	const step, shrink = 0.1, 0.0005
+	const step, shrink = 0.1, 0.005
 	up := func(w, by, sum *float64) {
 		if *by != 0 {
 			*w += step * (*by - shrink**w) / math.Sqrt(*sum+1e-4)

@@ -22,6 +22,9 @@ var (
 // wayAtEnd is how far what stands under a heading goes, at its end.
 var wayAtEnd = regexp.MustCompile(`(?i)^[a-z][a-z '&/-]*? ((?:across|over|to|the length of|from [a-z0-9 ]+ to) (?:the |our )?[a-z0-9 ]+?(?: (?:and|&) back)(?:,? x ?\d+)?)$`)
 
+// eachOver is a line that names what follows it and ends in how much of each: "Drills 2 x 20 m of each:".
+var eachOver = regexp.MustCompile(`(?i)^([a-z][a-z '&/-]{2,28}?) ((?:(?:\d+|two|three) ?x ?)?\d+ ?(?:m|metres?|meters?|yds?|yards?|s|secs?|seconds?)?(?: there and back)?),? ?(?:of each|each|on each|per drill|each drill):$`)
+
 // holds is what a heading says of each of its lines; "" where it says nothing of how much.
 func holds(text string) string {
 	if m := clockFront.FindStringSubmatch(text); m != nil {
@@ -42,6 +45,9 @@ func holds(text string) string {
 
 // doseOver is a line that names what follows and says how much of each of it: "Drills. 30 m, two of each".
 func doseOver(text string) (name, dose string) {
+	if m := eachOver.FindStringSubmatch(text); m != nil && movement.Lead(strings.TrimSuffix(strings.ToLower(m[1]), "drills")) == "" {
+		return m[1], m[2]
+	}
 	m := doseHead.FindStringSubmatch(text)
 	if m == nil || strings.HasSuffix(text, ":") || !heldDose.MatchString(m[2]) || notHeld.MatchString(m[2]) {
 		return "", ""
@@ -112,6 +118,9 @@ var (
 	fromWhere = regexp.MustCompile(`(?i) (?:from|with|on|in|off|to) `)
 )
 
+// acrossWhat is what is told of where something goes.
+var acrossWhat = regexp.MustCompile(`(?i)^(?:across|along|round|around|over|between|through) `)
+
 // onceOnly is a line that is done once where the others are done more often.
 var onceOnly = regexp.MustCompile(`(?i),? (?:one|once)(?: only)?$`)
 
@@ -131,21 +140,34 @@ func (r *Reader) again(text string) string {
 	return text
 }
 
+// asAbove is a line of which there is as much as of the one above it, and where that was: "carioca, same again".
+func (r *Reader) asAbove(l Line, text string) (same Line, as bool) {
+	at := sameAgain.FindStringIndex(text)
+	if r.above == nil || r.above.Dose == nil || at == nil || at[0] < 2 {
+		return l, false
+	}
+	if same = r.Read(text[:at[0]]); same.Is != IsDrill || same.Dose != nil {
+		return l, false
+	}
+	d := *r.above.Dose
+	d.Efforts = slices.Clone(d.Efforts)
+	same.Dose, same.Said, same.Yards, same.Feet = &d, l.Said, r.above.Yards, r.above.Feet
+	if d.To != "" {
+		same.Cues = append(same.Cues, "to the "+d.To)
+	}
+	for _, cue := range r.above.Cues {
+		if acrossWhat.MatchString(cue) {
+			same.Cues = append(same.Cues, cue)
+		}
+	}
+	return same, true
+}
+
 // held gives a line that says no amount what its heading says, or the line above it.
 func (r *Reader) held(l Line, p Piece) Line {
 	text := p.Text
-	if r.above != nil && r.above.Dose != nil {
-		if at := sameAgain.FindStringIndex(text); at != nil && at[0] > 1 {
-			same := r.Read(text[:at[0]])
-			if d := *r.above.Dose; same.Is == IsDrill && same.Dose == nil {
-				d.Efforts = slices.Clone(d.Efforts)
-				same.Dose, same.Said, same.Yards, same.Feet = &d, l.Said, r.above.Yards, r.above.Feet
-				if d.To != "" {
-					same.Cues = append(same.Cues, "to the "+d.To)
-				}
-				return same
-			}
-		}
+	if same, as := r.asAbove(l, text); as {
+		return same
 	}
 	if far, _, _ := strings.Cut(p.Dose, ","); far != "" && l.Is == IsDrill && l.Dose != nil && l.Dose.Kind == drill.Reps && l.Dose.Sets <= 1 && l.Dose.sides == 0 { // so often, as far as the others
 		u, _ := movement.Of(l.Name)

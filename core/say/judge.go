@@ -217,14 +217,19 @@ func (d *Dose) shaped(other *Dose) bool {
 	switch {
 	case d == nil:
 		return false
-	case d.By != "" || d.inAll || d.Share != "" && (other == nil || other.Kind == drill.Travel) || d.back > 0 || d.unnamed || len(d.Rows) > 0 && len(d.Columns) > 0:
+	case d.By != "" || d.inAll || d.Share != "" && (other == nil || other.Kind == drill.Travel || other.Directions > 1) || d.back > 0 || d.unnamed || len(d.Rows) > 0 && len(d.Columns) > 0:
 		return true
 	case other == nil:
 		return false
-	case d.Tempo != nil && other.Tempo == nil, d.Least > 0 && other.Least == 0 || d.LeastSets > 0 && other.LeastSets == 0:
+	case d.Tempo != nil && other.Tempo == nil, other.To != "" && len(d.To) > len(other.To) && strings.HasSuffix(d.To, other.To), d.Least > 0 && other.Least == 0 || d.LeastSets > 0 && other.LeastSets == 0:
 		return true
 	}
-	return (d.Kind == drill.Grid || len(d.Parts) > 0) && !d.bogus(other)
+	return (d.Kind == drill.Grid || len(d.Parts) > 0) && !d.halves() && !d.bogus(other)
+}
+
+// halves tells whether an amount has two parts of which there is as much: sides, or ways.
+func (d *Dose) halves() bool {
+	return d != nil && len(d.PartReps) == 2 && d.PartReps[0] == d.PartReps[1]
 }
 
 // bogus tells whether what an amount takes for places or parts is none: another reading counts otherwise.
@@ -308,8 +313,8 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn
 		several = !slices.ContainsFunc(heard.Drills, func(one Line) bool { return one.Dose == nil || one.Dose.Reps != 1 }) && several
 	}
-	if ruled.Is == IsDrill && heard.Is == IsDrill && heard.score >= vain && ruled.Code == "" && len(lost(heard, heard.Said)) == 0 {
-		return len(lost(ruled, ruled.Said)) == 0 && r.named(ruled) && (r.agree(ruled, heard) || ruled.runs() > heard.runs() || ruled.Dose.shaped(heard.Dose))
+	if ruled.Is == IsDrill && heard.Is == IsDrill && heard.score >= vain && len(lost(heard, heard.Said)) == 0 {
+		return r.fuller(ruled, heard)
 	}
 	if several || len(lost(ruled, ruled.Said)) > 0 || heard.At != nil && ruled.At == nil && ruled.Window == nil && ruled.Dose != nil && heard.Dose == nil || heard.Is == IsBlock && heard.score >= 6 && (ruled.Dose == nil || len(ruled.Dose.Parts) > 1 && ruled.Dose.Reps == 0) && ruled.Code == "" || heard.Is == IsFixed && heard.score >= 6 && heard.At != nil && ruled.Dose == nil || r.overlooks(ruled, heard) || slices.ContainsFunc(slices.Concat(ruled.Cues, strings.Split(ruled.Note, ", ")), unitLeft.MatchString) {
 		return false
@@ -321,10 +326,24 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if !r.named(ruled) || strings.ContainsAny(ruled.Note, "0123456789") && !onlyMetres.MatchString(ruled.Note) {
 		return false
 	}
-	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil && (onlyMetres.MatchString(ruled.Note) && h.Kind == drill.Count && (heard.Yards || heard.Feet) || h.sides == 2 && d.Kind == drill.Grid && h.Directions > 1 || len(d.PartReps) == 2 && d.PartReps[0] == d.PartReps[1]) {
+	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil && (onlyMetres.MatchString(ruled.Note) && h.Kind == drill.Count && (heard.Yards || heard.Feet) || h.sides == 2 && d.Kind == drill.Grid && h.Directions > 1 || d.halves()) {
 		return false
 	}
 	return r.knows(ruled, heard) || ruled.plans() > heard.plans() || ruled.Dose.structured() || r.agree(ruled, heard) || heard.Is == IsDrill && heard.score < doubtful && ruled.Dose != nil
+}
+
+// fuller tells whether the rules, where both read one drill, lose nothing and know more of it than what is heard: its
+// shape, who, where or when, how it is run.
+func (r *Reader) fuller(ruled, heard *Line) bool {
+	shaped := ruled.Dose.shaped(heard.Dose)
+	switch {
+	case len(lost(ruled, ruled.Said)) > 0 || !r.named(ruled), ruled.Dose == nil && heard.Dose != nil, ruled.Rounds > 0 && ruled.RestSeconds == 0 && !shaped:
+		return false
+	case shaped, eachSide(ruled, heard), morePeople(ruled, heard):
+		return true
+	}
+	alike := r.agree(ruled, heard) && heard.plans() <= ruled.plans() && !ruled.Dose.halves() && (heard.Dose == nil || heard.Dose.sides <= ruled.Dose.sides)
+	return alike || ruled.runs() > heard.runs() || ruled.plans() > heard.plans()
 }
 
 // overheard tells whether the rules missed people, or drills, of a line in which several are done.
@@ -359,6 +378,9 @@ func (r *Reader) oneThing(ruled, heard *Line) bool {
 // otherwise tells whether the rules know of a line what it is: a drill of the book with a comma in its name, more
 // drills, rounds of a block, minutes to go at its beginning.
 func (r *Reader) otherwise(ruled, heard *Line) bool {
+	if ruled.Is == IsDrill && heard.Is == IsDrill && strings.ContainsAny(ruled.Name, ",:") && (lexicon{r}).Known(ruled.Name) {
+		return true
+	}
 	if heard.Is == IsCombo && (ruled.Is == IsDrill && (strings.ContainsAny(ruled.Name, ",:") && (lexicon{r}).Known(ruled.Name) || ruled.Dose != nil && len(ruled.Dose.Parts) > 2) || len(ruled.Drills) > len(heard.Drills)) {
 		return true
 	}
@@ -373,10 +395,10 @@ func (r *Reader) knows(ruled, heard *Line) bool {
 		(known || ruled.Code != "") && ruled.Dose == nil && heard.Dose == nil && heard.Is == IsDrill && len(ruled.Name) > len(heard.Name),
 		ruled.Code != "" && heard.Code == "" && heard.Is == IsDrill && ruled.Dose != nil && heard.Dose != nil && sameTotals(ruled.Dose, heard.Dose),
 		ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose != nil && heard.Dose != nil && ruled.Dose.Metres > 0 && heard.Dose.Metres == 0,
-		ruled.Dose != nil && heard.Dose != nil && ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose.sides > heard.Dose.sides && ruled.Dose.Kind == heard.Dose.Kind && ruled.Dose.Reps == heard.Dose.Reps && len(heard.Dose.Parts) == 0,
+		eachSide(ruled, heard),
 		onlyMetres.MatchString(ruled.Note) && strings.Contains(ruled.Note, ","), // a ladder
 		ruled.Lanes > 0 && ruled.Code != "" && ruled.Code == heard.Code,
-		ruled.Code != "" && ruled.Code == heard.Code && len(ruled.Who) > len(heard.Who)+len(heard.Whom),
+		morePeople(ruled, heard),
 		ruled.Dose != nil && heard.Dose != nil && (ruled.Dose.Least > 0 && heard.Dose.Least == 0 || ruled.Dose.LeastSets > 0 && heard.Dose.LeastSets == 0),
 		heard.Is == IsFixed && heard.From == nil && len(strings.Fields(heard.Said)) == 1,
 		heard.Is == IsFixed && heard.From == nil && (ruled.Code != "" || ruled.Window != nil),
@@ -384,6 +406,17 @@ func (r *Reader) knows(ruled, heard *Line) bool {
 		return true
 	}
 	return false
+}
+
+// eachSide tells whether the rules alone know that what is counted of a drill of the book is each side's.
+func eachSide(ruled, heard *Line) bool {
+	d, h := ruled.Dose, heard.Dose
+	return d != nil && h != nil && ruled.Code != "" && ruled.Code == heard.Code && d.sides > h.sides && d.Kind == h.Kind && d.Reps == h.Reps && len(h.Parts) == 0
+}
+
+// morePeople tells whether the rules know more of those who do a drill of the book: 9, 10 and 15.
+func morePeople(ruled, heard *Line) bool {
+	return ruled.Code != "" && ruled.Code == heard.Code && len(ruled.Who) > len(heard.Who)+len(heard.Whom)
 }
 
 // inSets tells whether rounds of one drill are its sets: two rounds of ten.

@@ -196,6 +196,9 @@ func (k *sketch) told(i int, first bool) string {
 		return headMark + head
 	case section(text) && k.when[i] != "" && n < len(k.typed):
 		return headMark + text
+	case own && n < len(k.typed) && eachOver.MatchString(text) && k.doseAbove(i, text):
+		name, _ := doseOver(text)
+		return headMark + name
 	case strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && own:
 		return k.plain[i]
 	case first && own && i+1 < len(k.typed) && strings.TrimSpace(k.typed[i+1]) == "" && startsAt.MatchString(text) && movement.Lead(startsAt.ReplaceAllString(text, "")) == "":
