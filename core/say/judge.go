@@ -283,7 +283,8 @@ const doubtful, hopeless, vain = 4.6, 3.2, 0.5
 // explained tells whether a line says what only the rules know.
 func (r *Reader) explained(ruled, heard *Line) bool {
 	several := heard.Is == IsCombo && (heard.Times > 1 || heard.score >= 7) || heard.Is == IsChoice
-	if clockFirst.MatchString(ruled.Said) && heard.At != nil && ruled.At == nil && ruled.Is != IsFixed || inSets(ruled, heard) { // 14:20 is nothing to hold
+	elsewhen := heard.At != nil && (ruled.At == nil || *ruled.At != *heard.At)
+	if clockFirst.MatchString(ruled.Said) && elsewhen && ruled.Is != IsFixed || inSets(ruled, heard) { // 14:20 is nothing to hold
 		return false
 	}
 	if heard.Is == IsBlock && heard.score >= 8 && ruled.Is == IsDrill && ruled.Code == "" || ruled.Dose.bogus(heard.Dose) || r.oneThing(ruled, heard) {
@@ -296,10 +297,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	case IsPhase, IsFixed, IsBring, IsStock, IsLegs:
 		return true
 	case IsBlock:
-		if heard.Is == IsChoice && ofTheirs.MatchString(ruled.Said) {
-			return false
-		}
-		return (ruled.Form != "" || ruled.Pick > 0) && !ofThose.MatchString(ruled.Said) || !several && (heard.Is != IsDrill || heard.Dose == nil || heard.score < 5 && !(ofThose.MatchString(ruled.Said) && heard.score >= 2))
+		return blockStands(ruled, heard, several)
 	case IsNote:
 		return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 && !(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 4.5)
 	}
@@ -330,6 +328,19 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 		return false
 	}
 	return r.knows(ruled, heard) || ruled.plans() > heard.plans() || ruled.Dose.structured() || r.agree(ruled, heard) || heard.Is == IsDrill && heard.score < doubtful && ruled.Dose != nil
+}
+
+// blockStands tells whether what the rules read as a block is one, whatever else is heard.
+func blockStands(ruled, heard *Line, several bool) bool {
+	those := ofThose.MatchString(ruled.Said)
+	doubted := heard.Is != IsDrill || heard.Dose == nil || heard.score < 5 && !(those && heard.score >= 2)
+	switch {
+	case heard.Is == IsChoice && ofTheirs.MatchString(ruled.Said):
+		return false
+	case (ruled.Form != "" || ruled.Pick > 0) && !those:
+		return true
+	}
+	return !several && doubted
 }
 
 // fuller tells whether the rules, where both read one drill, lose nothing and know more of it than what is heard: its

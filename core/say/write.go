@@ -145,7 +145,7 @@ func (w *writer) line(l *Line) Became {
 			w.phase, w.said = drill.PhaseOf(w.Reader.phase(l.Name))
 		}
 		if was := w.head; was != nil && was != w.headed && was.Name != "" && was.Said != "" { // two in a row: a title above
-			w.doc.Note(AsTyped(was.Said))
+			w.doc.Note(oneLine(AsTyped(was.Said)))
 		}
 		if w.head = l; len(l.Drills) > 0 {
 			w.drills(l, &b)
@@ -193,7 +193,7 @@ func (w *writer) fixed(l *Line) string {
 		f.Who = w.ids(l.Who)
 	}
 	if l.From == nil || l.To == nil {
-		w.note(l.Said)
+		w.note(oneLine(l.Said))
 		return "say when: " + capital(l.Name) + " at 30"
 	}
 	f.Span = plan.Span{From: *l.moment(l.From), To: *l.moment(l.To)}
@@ -293,7 +293,7 @@ func (w *writer) drills(l *Line, became *Became) {
 		w.turns(&list[i], &item, len(w.doc.Members(b.Who)))
 		if problem != "" { // it is said now, and stands beside the block later
 			became.Problem = problem
-			w.note(l.Said + ": " + problem)
+			w.note(oneLine(l.Said) + ": " + problem)
 		}
 		if became.Block != b.ID { // what stands in a block before, which was full, is not of this one
 			if became.Block != "" {

@@ -4,6 +4,8 @@ export default () => ({
   asked: 0,
   timer: 0,
   refused: "",
+  again: "", // what is said of words that were not planned
+  planned: "", // the text as the plan has it
   past: [],
   next: [], // what undo took back
   last: "",
@@ -11,6 +13,8 @@ export default () => ({
   init() {
     this.rows().forEach((row) => { this.ink(row, row.querySelector(".word-ink").dataset.ink); this.told(row); });
     this.last = this.text();
+    this.planned = this.last;
+    this.recall();
     const first = this.rows()[0];
     if (this.rows().length === 1 && !this.last) {
       this.field(first).placeholder = this.$refs.prompt.innerHTML;
@@ -44,6 +48,26 @@ export default () => ({
     ink.append(text.slice(at) + "\u200b");
   },
 
+  // recall brings back what was written here and not planned: the page was loaded anew, or left.
+  recall() {
+    const drafted = JSON.parse(sessionStorage.getItem(this.drawer()) ?? "null");
+    if (!drafted || drafted.text === this.last || drafted.sent && drafted.from !== this.last) return sessionStorage.removeItem(this.drawer());
+    this.past.push(drafted.from === this.last ? this.last : drafted.text);
+    this.again = this.$root.dataset[drafted.from === this.last ? "toldAgain" : "toldOther"];
+    if (drafted.from === this.last) this.show(drafted.text);
+  },
+
+  drawer() { return `words ${location.pathname}`; },
+
+  // draft keeps what is not planned yet, until it is.
+  draft(sent = false) {
+    try {
+      sessionStorage.setItem(this.drawer(), JSON.stringify({ from: this.planned, text: this.text(), sent }));
+    } catch {
+      // a full browser keeps none; the words stand on the page
+    }
+  },
+
   // keep keeps the text before a step, for undo.
   keep() {
     const now = this.text();
@@ -63,6 +87,7 @@ export default () => ({
   },
 
   soon() {
+    this.again = "";
     clearTimeout(this.timer);
     this.timer = setTimeout(() => { this.keep(); this.read(); }, 250);
   },
@@ -218,6 +243,7 @@ export default () => ({
   },
 
   async read() {
+    this.draft();
     const asked = ++this.asked;
     let answer;
     try {
