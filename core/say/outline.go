@@ -209,7 +209,7 @@ func (k *sketch) told(i int, first bool) string {
 		return noteMark + text
 	case greetings.MatchString(text) && len(text) <= longestAside, first && own && n < len(k.typed) && k.title(text, n):
 		return noteMark + text
-	case n < len(k.typed) && own && ofMinutes.MatchString(text) && (k.marks[n] != unmarked || indent(k.typed[n]) > indent(k.typed[i])) && heads(ofMinutes.ReplaceAllString(text, "$1")) && movement.Lead(text) == "":
+	case n < len(k.typed) && k.minutesHead(i, n, text):
 		return headMark + strings.TrimSpace(ofMinutes.ReplaceAllString(text, "$1 ($2) $3"))
 	case k.doseBelow(i, text):
 		return noteMark + text
@@ -229,6 +229,16 @@ func (k *sketch) told(i int, first bool) string {
 		return noteMark + text
 	}
 	return k.plain[i]
+}
+
+// minutesHead tells whether a line with lines below it that are its own says how long these take.
+func (k *sketch) minutesHead(i, n int, text string) bool {
+	under := k.marks[n] != unmarked || indent(k.typed[n]) > indent(k.typed[i])
+	if k.marks[i] != unmarked {
+		under = deeper(k.marks[i], k.marks[n], text, k.plain[n], k.colons)
+	}
+	named := movement.Lead(text) == "" || inCapitals.MatchString(text)
+	return under && named && ofMinutes.MatchString(text) && heads(ofMinutes.ReplaceAllString(text, "$1"))
 }
 
 // doseBelow tells whether a line says how much there is of each of those above it.
@@ -282,7 +292,24 @@ func (k *sketch) above(i, n int, text string) bool {
 	if k.shaped && n == i+1 && (i == 0 || strings.TrimSpace(k.typed[i-1]) == "") && n+1 < len(k.typed) && strings.TrimSpace(k.typed[n+1]) != "" {
 		return true
 	}
-	return indent(k.typed[n]) > indent(k.typed[i]) && n == i+1 || deeper(k.marks[i], k.marks[n], text, k.plain[n], k.colons) || parts(k.typed, i, text) && !heads(k.plain[n])
+	return k.counted(i, text) || indent(k.typed[n]) > indent(k.typed[i]) && n == i+1 || deeper(k.marks[i], k.marks[n], text, k.plain[n], k.colons) || parts(k.typed, i, text) && !heads(k.plain[n])
+}
+
+// counted tells whether a word or two open a part, two or more lines of which all say how much: "Shots" over what is
+// thrown from where.
+func (k *sketch) counted(i int, text string) bool {
+	opens := (i == 0 || strings.TrimSpace(k.typed[i-1]) == "") && k.marks[i] == unmarked
+	if !opens || len(strings.Fields(text)) > 2 || anyAmount.MatchString(text) || event(text) {
+		return false
+	}
+	n := i + 1
+	for n < len(k.plain) && strings.TrimSpace(k.plain[n]) != "" {
+		if !strings.ContainsAny(k.plain[n], "123456789") {
+			return false
+		}
+		n++
+	}
+	return n > i+2
 }
 
 // bareNumber is a number before a word, as some count their lines: "2 Inchworms".
