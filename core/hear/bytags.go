@@ -46,9 +46,28 @@ func (h *hearing) byTags(best Reading) Reading {
 			amount.Efforts = r.Amount.Efforts
 		}
 		r.Amount = amount
+		h.notWays(&r, of)
 	}
 	h.inAll(&r.Amount)
 	return r
+}
+
+// notWays adds up two counts that are alike, of which nothing says that they are ways or sides, and tells the second of
+// them: "10 approaches, 10 swings".
+func (h *hearing) notWays(r *Reading, of []tag) {
+	parts := r.Amount.Parts
+	if len(parts) != 2 || parts[0] != parts[1] || r.Amount.PartSides || slices.ContainsFunc(h.words, func(w word) bool { return classes[w.is] == "way" || classes[w.is] == "place" }) {
+		return
+	}
+	counts := slices.DeleteFunc(h.grouped(of), func(g group) bool { return g.tag != tagReps })
+	if len(counts) != 2 || slices.Contains(of, tagSides) || slices.Contains(of, tagPart) {
+		return
+	}
+	r.Amount.Parts = []float64{parts[0] + parts[1]}
+	told := strings.Trim(h.text(counts[1].from, len(h.words)), " .")
+	if !slices.ContainsFunc(r.Cues, func(cue string) bool { return strings.Contains(told, cue) }) {
+		r.Cues = append(r.Cues, told)
+	}
 }
 
 // inAll takes a number behind which half of it stands in brackets for both sides together: "12 (6 each)".
@@ -104,7 +123,7 @@ var fitting = map[role][]tag{
 
 // agree tells whether the marks of a line and its tags take its numbers for the same, one of them for how many.
 func (h *hearing) agree(of []tag) bool {
-	marked, counts := h.marked(), map[int]bool{}
+	marked, counts, times := h.marked(), map[int]bool{}, map[int]bool{}
 	for i := range h.words {
 		if !h.words[i].numeral || h.words[i].spelt && of[i] == tagTold && marked[i] < 0 {
 			continue
@@ -123,11 +142,14 @@ func (h *hearing) agree(of []tag) bool {
 		if counted != (of[i] >= tagReps) || counted && !slices.Contains(fits, of[i]) {
 			return false
 		}
-		if of[i] == tagReps {
+		switch of[i] {
+		case tagReps:
 			counts[marked[i]] = true
+		case tagTime:
+			times[marked[i]] = true
 		}
 	}
-	return len(counts) < 2
+	return len(counts) < 2 && len(times) < 2
 }
 
 // onlyTold tells whether a mark of how much has a number and is, by the tags of the line, only told.

@@ -243,9 +243,25 @@ func (t *tallied) travel() {
 	a.Trips, a.Sets = n*max(1, a.Sets), 0
 }
 
+// inTotal are numbers of which the first may be all others together: it is how much there is, "10: 5 left, 5 right".
+func inTotal(numbers []float64) []float64 {
+	if len(numbers) < 3 {
+		return numbers
+	}
+	rest := 0.0
+	for _, n := range numbers[1:] {
+		rest += n
+	}
+	if numbers[0] == rest {
+		return numbers[:1]
+	}
+	return numbers
+}
+
 // lasts puts times together: so long, as often as there are sets and parts.
 func (t *tallied) lasts() {
 	a := &t.Amount
+	t.times = inTotal(t.times)
 	total, alike := 0.0, true
 	for _, s := range t.times {
 		total += s
@@ -266,6 +282,7 @@ func (t *tallied) lasts() {
 // count puts what is counted together.
 func (t *tallied) count() {
 	a := &t.Amount
+	t.counts = inTotal(t.counts)
 	switch len(t.counts) {
 	case 0:
 		a.Reps, a.Sets = a.Sets, 0

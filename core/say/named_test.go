@@ -56,6 +56,9 @@ func TestALineOfTheGroundIsKnownByItsName(t *testing.T) {
 	for text, who := range map[string]string{"looseheads: neck holds 3 x 6 s": "Prop", "wingers: high balls 6": "Wing"} {
 		assert.Equal(t, []string{who}, r.Read(text).Who, "a position is named as its players call it: %s", text)
 	}
+	eight := say.NewReader(say.Context{Sport: "rugby-union", Plays: &plays, Players: []say.Player{{Number: 8, Name: "Hester Quill"}}, Book: book.Drills()})
+	assert.Empty(t, eight.Read("overheads eight").Who, "a number is said once: for how many")
+	assert.Equal(t, []string{"8"}, eight.Read("8: high balls 4").Who)
 	squad := say.Context{Plays: &plays, Book: book.Drills()}
 	for n := range 23 {
 		squad.Players = append(squad.Players, say.Player{Number: n + 1, Name: fmt.Sprintf("Wren %c", 'A'+n)})

@@ -11,7 +11,9 @@ package say
 import (
 	"regexp"
 	"slices"
+	"strconv"
 	"strings"
+	"unicode"
 
 	"cuestart/core/drill"
 	"cuestart/core/hear"
@@ -279,12 +281,36 @@ func (r *Reader) Read(text string) Line {
 	if l.Is == IsDrill && l.Note != "" && l.Dose != nil && !strings.ContainsAny(l.Note, "0123456789") && l.Note != l.Said && !ofPlan.MatchString(l.Note) && !hear.Group(l.Note) { // what is said beside how much is told
 		l.Cues, l.Note = append(l.Cues, strings.Split(l.Note, ", ")...), ""
 	}
+	l.countedOnce(text)
+	l.Cues = slices.DeleteFunc(l.Cues, func(cue string) bool { // what another says too
+		return l.Is == IsBlock && slices.ContainsFunc(l.Cues, func(other string) bool { return other != cue && strings.Contains(other, cue) })
+	})
 	l.seconds(text)
 	r.meant(&l)
 	for i := range l.Drills {
 		r.meant(&l.Drills[i])
 	}
 	return l
+}
+
+// countedOnce leaves out who wears a number that a line says once, for how much: of "overheads eight", eight are not
+// number eight's.
+func (l *Line) countedOnce(text string) {
+	if l.Dose == nil {
+		return
+	}
+	d := l.Dose
+	said := []int{d.Reps, d.Acts, d.Sets, d.Trips, d.Tries, d.Seconds}
+	l.Who = slices.DeleteFunc(l.Who, func(shirt string) bool {
+		times := 0
+		for _, w := range strings.FieldsFunc(strings.ToLower(text), func(c rune) bool { return !unicode.IsLetter(c) && !unicode.IsDigit(c) }) {
+			if w == shirt || smallNumbers[w] > 0 && strconv.Itoa(smallNumbers[w]) == shirt {
+				times++
+			}
+		}
+		n, err := strconv.Atoi(shirt)
+		return err == nil && n > 0 && times == 1 && slices.Contains(said, n)
+	})
 }
 
 // What is swum is counted in metres, whether they are said or not: "4x50 build", "400 easy".
