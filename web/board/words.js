@@ -57,7 +57,7 @@ export default () => ({
     if (drafted.from === this.last) this.show(drafted.text);
   },
 
-  drawer() { return `words ${location.pathname}`; },
+  drawer() { return `words ${document.documentElement.dataset.account} ${location.pathname}`; }, // whoever else signs in here has none of it
 
   // draft keeps what is not planned yet, until it is.
   draft(sent = false) {
