@@ -350,7 +350,7 @@ func (r *Reader) fuller(ruled, heard *Line) bool {
 	switch {
 	case len(lost(ruled, ruled.Said)) > 0 || !r.named(ruled), ruled.Dose == nil && heard.Dose != nil, ruled.Rounds > 0 && ruled.RestSeconds == 0 && !shaped:
 		return false
-	case shaped, eachSide(ruled, heard), morePeople(ruled, heard):
+	case shaped, eachSide(ruled, heard), morePeople(ruled, heard), r.wholeName(ruled, heard):
 		return true
 	}
 	alike := r.agree(ruled, heard) && heard.plans() <= ruled.plans() && !ruled.Dose.halves() && (heard.Dose == nil || heard.Dose.sides <= ruled.Dose.sides)
@@ -402,7 +402,7 @@ func (r *Reader) otherwise(ruled, heard *Line) bool {
 // ladder, that nothing is fixed.
 func (r *Reader) knows(ruled, heard *Line) bool {
 	switch known := (lexicon{r}).Known(ruled.Name); {
-	case known && ruled.Dose != nil && heard.Dose != nil && sameTotals(ruled.Dose, heard.Dose) && len(ruled.Name) > len(heard.Name),
+	case r.wholeName(ruled, heard),
 		(known || ruled.Code != "") && ruled.Dose == nil && heard.Dose == nil && heard.Is == IsDrill && len(ruled.Name) > len(heard.Name),
 		ruled.Code != "" && heard.Code == "" && heard.Is == IsDrill && ruled.Dose != nil && heard.Dose != nil && sameTotals(ruled.Dose, heard.Dose),
 		ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose != nil && heard.Dose != nil && ruled.Dose.Metres > 0 && heard.Dose.Metres == 0,
@@ -423,6 +423,12 @@ func (r *Reader) knows(ruled, heard *Line) bool {
 func eachSide(ruled, heard *Line) bool {
 	d, h := ruled.Dose, heard.Dose
 	return d != nil && h != nil && ruled.Code != "" && ruled.Code == heard.Code && d.sides > h.sides && d.Kind == h.Kind && d.Reps == h.Reps && len(h.Parts) == 0
+}
+
+// wholeName tells whether the rules have the whole of a name that is known, of which the other is a part: scrum sets.
+func (r *Reader) wholeName(ruled, heard *Line) bool {
+	d, h := ruled.Dose, heard.Dose
+	return d != nil && h != nil && sameTotals(d, h) && len(ruled.Name) > len(heard.Name) && (lexicon{r}).Known(ruled.Name)
 }
 
 // morePeople tells whether the rules know more of those who do a drill of the book: 9, 10 and 15.

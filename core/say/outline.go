@@ -233,11 +233,12 @@ func (k *sketch) told(i int, first bool) string {
 
 // minutesHead tells whether a line with lines below it that are its own says how long these take.
 func (k *sketch) minutesHead(i, n int, text string) bool {
-	under := k.marks[n] != unmarked || indent(k.typed[n]) > indent(k.typed[i])
+	capitals := inCapitals.MatchString(text)
+	under := k.marks[n] != unmarked || indent(k.typed[n]) > indent(k.typed[i]) || capitals && !inCapitals.MatchString(k.plain[n])
 	if k.marks[i] != unmarked {
 		under = deeper(k.marks[i], k.marks[n], text, k.plain[n], k.colons)
 	}
-	named := movement.Lead(text) == "" || inCapitals.MatchString(text)
+	named := movement.Lead(text) == "" || capitals
 	return under && named && ofMinutes.MatchString(text) && heads(ofMinutes.ReplaceAllString(text, "$1"))
 }
 
