@@ -50,8 +50,17 @@ export default () => ({
 
   // recall brings back what was written here and not planned: the page was loaded anew, or left.
   recall() {
-    const drafted = JSON.parse(sessionStorage.getItem(this.drawer()) ?? "null");
-    if (!drafted || drafted.text === this.last || drafted.sent && drafted.from !== this.last) return sessionStorage.removeItem(this.drawer());
+    let drafted = null;
+    try {
+      drafted = JSON.parse(sessionStorage.getItem(this.drawer()));
+      if (drafted && (drafted.text === this.last || drafted.sent && drafted.from !== this.last)) {
+        sessionStorage.removeItem(this.drawer());
+        return;
+      }
+    } catch {
+      return; // this browser keeps nothing
+    }
+    if (!drafted) return;
     this.past.push(drafted.from === this.last ? this.last : drafted.text);
     this.again = this.$root.dataset[drafted.from === this.last ? "toldAgain" : "toldOther"];
     if (drafted.from === this.last) this.show(drafted.text);
