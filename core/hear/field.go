@@ -17,6 +17,7 @@ type Weights struct {
 	after [tags + 1][tags]float64 // the last: at the beginning of a line
 	kinds map[string][]kindWeight
 	many  map[string]float64
+	lists map[string][]kindWeight // as kinds, in a list
 }
 
 // kindWeight is what a feature of a line says for the kind with an index.
@@ -32,7 +33,7 @@ type tagWeight struct {
 }
 
 // learnt are the weights that were learned; they are read when a line is first tagged.
-var learnt = sync.OnceValue(func() *Weights { return WeightsOf(weightTable) })
+var learnt = sync.OnceValue(func() *Weights { return WeightsOf(weightTable + listTable) })
 
 // weights are what a line is read by.
 func (h *hearing) weights() *Weights {
@@ -43,10 +44,10 @@ func (h *hearing) weights() *Weights {
 }
 
 // WeightsOf are the weights of a table of them: in each row what a feature is of (w: a word, s: words that may be the
-// name, t: a tag before another, k: the kind of a line, m: several things), the feature, and behind a tab letters with
+// name, t: a tag before another, k: the kind of a line, l: its kind in a list, m: several things), the feature, and behind a tab letters with
 // what it says for each in hundredths.
 func WeightsOf(table string) *Weights {
-	w := &Weights{words: map[string][]tagWeight{}, spans: map[string]float64{}, kinds: map[string][]kindWeight{}, many: map[string]float64{}}
+	w := &Weights{words: map[string][]tagWeight{}, spans: map[string]float64{}, kinds: map[string][]kindWeight{}, many: map[string]float64{}, lists: map[string][]kindWeight{}}
 	for row := range strings.Lines(table) {
 		feature, says, _ := strings.Cut(strings.TrimSuffix(row, "\n"), "\t")
 		of, feature := feature[0], feature[1:]
@@ -74,6 +75,8 @@ func (w *Weights) put(of byte, feature string, letter byte, by float64) {
 		w.many[feature] = by
 	case 'k':
 		w.kinds[feature] = append(w.kinds[feature], kindWeight{strings.IndexByte(KindLetters, letter), by})
+	case 'l':
+		w.lists[feature] = append(w.lists[feature], kindWeight{strings.IndexByte(KindLetters, letter), by})
 	case 't':
 		from := tags
 		if feature != "^" {

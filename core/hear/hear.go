@@ -105,11 +105,12 @@ type Reading struct {
 	Steps   []Step
 	Times   float64
 	Choices []string
-	Score   float64 // how well the line is explained; below 0 hardly
-	Moves   bool    // its name is a movement's
-	Numbers int     // that no role explains
-	One     bool    // its words say that one thing is done
-	Sure    float64 // how likely it is that the line is of this kind, from 0 to 1
+	Score   float64                   // how well the line is explained; below 0 hardly
+	Moves   bool                      // its name is a movement's
+	Numbers int                       // that no role explains
+	One     bool                      // its words say that one thing is done
+	Sure    float64                   // how likely it is that the line is of this kind, from 0 to 1
+	Kinds   [len(KindLetters)]float64 // how likely it is of each kind
 }
 
 // Span is a part of a line, in bytes, and what it gave: name, dose, who, leader, where, when, cue.

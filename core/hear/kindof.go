@@ -29,8 +29,13 @@ func kindOf(is Kind) int { return max(0, slices.Index(Kinds, is)) }
 
 // kinds is how likely a line with such features is of each kind.
 func (w *Weights) likely(features []string) (p [len(KindLetters)]float64) {
+	return likely(w.kinds, features)
+}
+
+// likely is how likely each kind is by weights of features.
+func likely(weights map[string][]kindWeight, features []string) (p [len(KindLetters)]float64) {
 	for _, feature := range features {
-		for _, says := range w.kinds[feature] {
+		for _, says := range weights[feature] {
 			p[says.kind] += says.by
 		}
 	}
@@ -45,11 +50,15 @@ func (w *Weights) likely(features []string) (p [len(KindLetters)]float64) {
 	return p
 }
 
+// InList is how likely a line of a list is of each of Kinds, by what speaks for it there: its own kind, its looks, what
+// stands around it. The features are those under which the weights were learned.
+func InList(features []string) [len(KindLetters)]float64 { return likely(learnt().lists, features) }
+
 // sorted are readings with those first that are of the likeliest kind, each with how likely its kind is.
 func (h *hearing) sorted(list []Reading) []Reading {
 	p, speaks := h.weights().likely(h.kindFeatures(list)), h.severalFeatures(list)
 	for i := range list {
-		list[i].Sure = p[kindOf(list[i].Is)]
+		list[i].Sure, list[i].Kinds = p[kindOf(list[i].Is)], p
 	}
 	best := slices.Index(p[:], slices.Max(p[:]))
 	if h.shirts() {

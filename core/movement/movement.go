@@ -134,25 +134,41 @@ type span struct{ from, to int }
 func leading(said []string) (lead *move, at span) {
 	best := -1
 	said = placeless(said)
-	for i := range moves {
-		m := &moves[i]
-		for _, phrase := range m.words {
-			for from := range said {
-				if !phrase.at(said, from) {
-					continue
-				}
-				score := 100*len(phrase) + from
-				if m.going {
-					score = from // "walking lunges" are lunges
-				}
-				if score > best {
-					best, lead, at = score, m, span{from, from + len(phrase)}
-				}
+	for from, word := range said {
+		for _, c := range beginsWith[word] {
+			if !c.words.at(said, from) {
+				continue
+			}
+			score := 100*len(c.words) + from
+			if c.of.going {
+				score = from // "walking lunges" are lunges
+			}
+			if score > best {
+				best, lead, at = score, c.of, span{from, from + len(c.words)}
 			}
 		}
 	}
 	return lead, at
 }
+
+// known is one of the phrases by which a movement is called.
+type known struct {
+	of    *move
+	words phrase
+}
+
+// beginsWith are these by their first word, as they stand in the table.
+var beginsWith = func() map[string][]known {
+	by := map[string][]known{}
+	for i := range moves {
+		for _, words := range moves[i].words {
+			if len(words) > 0 {
+				by[words[0]] = append(by[words[0]], known{&moves[i], words})
+			}
+		}
+	}
+	return by
+}()
 
 // Lead is the movement that leads in a name, by the first of its names: that of "Single-leg
 // wobble hop" is "hop"; "" where none does, or only with what is named beside it: a stretch.

@@ -71,7 +71,7 @@ func (x lexicon) Person(text string) bool { return x.once('p', text, x.person) }
 func (x lexicon) person(text string) bool {
 	name := strings.TrimPrefix(fold(text), "the ")
 	if x.Plays != nil && len(text) > 1 && strings.ToUpper(text) == text && (text[0] < '0' || text[0] > '9') { // GS, CBs
-		if position, _ := x.Plays.Find(text); position != "" {
+		if x.Plays.Means(text) != "" {
 			return true
 		}
 	}
@@ -85,7 +85,7 @@ func (x lexicon) person(text string) bool {
 		name = some + "halfs"
 	}
 	if one, many := strings.CutSuffix(name, "s"); x.Plays != nil && many && (len(one) > 3 || len(one) > 2 && !x.Moves(one)) && !isPlace(name) {
-		if position, _ := x.Plays.Find(one); position != "" {
+		if x.Plays.Means(one) != "" {
 			return true
 		}
 	}
@@ -125,11 +125,11 @@ var stillWords = pattern(`\b(?:hold|holds|stretch|stretches|plank|planks|iso|iso
 // Heard is the line as the marks and readings of package hear have it.
 func (r *Reader) Heard(text string) Line {
 	who, rest := r.roster(tidySigns(text))
-	is, known := r.marked[rest]
-	if !known {
-		is = hear.Line(rest, lexicon{r})
-		r.marked[rest] = is
-	}
+	return r.meaning(text, who, r.mark(rest))
+}
+
+// meaning is a line as one reading of it has it.
+func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 	is.Who = append(who, is.Who...)
 	l := Line{Said: text, Cues: slices.Clone(is.Cues), At: is.At, score: is.Score, one: is.One, sure: is.Sure}
 	r.resolve(&l, &is)

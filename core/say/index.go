@@ -13,9 +13,12 @@ import (
 type Index struct {
 	drills []drill.Drill
 	names  []entry
-	kit    []string        // what the drills take
-	words  map[string]bool // of their names, in one form
-	called map[string]bool // their names without spaces, and by their words that count
+	kit    []string          // what the drills take
+	words  map[string]bool   // of their names, in one form
+	called map[string]bool   // their names without spaces, and by their words that count
+	closes map[string][]int  // names by what they are without spaces
+	having map[string][]int  // names by each of their words that count
+	begins map[byte][]string // these words by their first letter
 }
 
 // entry is a name of a drill.
@@ -30,7 +33,7 @@ type entry struct {
 // NewIndex makes the drills of a book ready to be found. Those of other sports than that
 // ("": of none) are meant only by their whole names.
 func NewIndex(book []drill.Drill, sport string) *Index {
-	x := &Index{drills: book, words: map[string]bool{}, called: map[string]bool{}}
+	x := &Index{drills: book, words: map[string]bool{}, called: map[string]bool{}, closes: map[string][]int{}, having: map[string][]int{}, begins: map[byte][]string{}}
 	for i := range book {
 		k := &book[i]
 		for _, kit := range slices.Concat(k.Kit, k.LaneKit, k.GroupKit) {
@@ -48,10 +51,38 @@ func NewIndex(book []drill.Drill, sport string) *Index {
 			for w := range strings.FieldsSeq(plain) {
 				x.words[stem(w)] = true
 			}
-			x.names = append(x.names, entry{i, strings.ToLower(name), unspaced(plain), words, whole})
+			x.put(entry{i, strings.ToLower(name), unspaced(plain), words, whole})
 		}
 	}
 	return x
+}
+
+// put takes a name in.
+func (x *Index) put(e entry) {
+	n := len(x.names)
+	x.names = append(x.names, e)
+	x.closes[e.close] = append(x.closes[e.close], n)
+	for _, w := range e.words {
+		if x.having[w] == nil {
+			x.begins[w[0]] = append(x.begins[w[0]], w)
+		}
+		x.having[w] = append(x.having[w], n)
+	}
+}
+
+// near are the names that may be like one: they have one of its words, or one that is a slip of it.
+func (x *Index) near(close string, words []string) []int {
+	list := slices.Clone(x.closes[close])
+	for _, w := range words {
+		list = append(list, x.having[w]...)
+		for _, other := range x.begins[w[0]] {
+			if other != w && slipOf(w, other) {
+				list = append(list, x.having[other]...)
+			}
+		}
+	}
+	slices.Sort(list)
+	return slices.Compact(list)
 }
 
 func unspaced(text string) string { return strings.ReplaceAll(text, " ", "") }
@@ -67,17 +98,24 @@ func plainName(name string) string {
 var inAHurry = strings.NewReplacer("kix", "kicks", "hi knees", "high knees", "strech", "stretch", "lundge", "lunge", "glut ", "glute ")
 
 // small are words that tell drills from one another no better than none.
-var small = strings.Fields("a an the of on to in at and or with x some do for from your its it them easy slow slowly")
+var small = func(words string) map[string]bool {
+	of := map[string]bool{}
+	for w := range strings.FieldsSeq(words) {
+		of[w] = true
+	}
+	return of
+}("a an the of on to in at and or with x some do for from your its it them easy slow slowly")
 
 // keyWords are the words of a name that count, in one form, sorted.
 func keyWords(name string) (list []string) {
-	for _, w := range strings.Fields(plainName(name)) {
-		if !slices.Contains(small, w) {
+	all := strings.Fields(plainName(name))
+	for _, w := range all {
+		if !small[w] {
 			list = append(list, stem(w))
 		}
 	}
 	if len(list) == 0 {
-		list = strings.Fields(plainName(name))
+		list = all
 	}
 	slices.Sort(list)
 	return slices.Compact(list)
@@ -130,7 +168,7 @@ func (x *Index) seek(name string) (known *drill.Drill, likely []*drill.Drill, sp
 		return nil, nil, false
 	}
 	best, found, close := 0, []int(nil), unspaced(plain)
-	for i := range x.names {
+	for _, i := range x.near(close, words) {
 		e := &x.names[i]
 		score := e.likeness(close, words)
 		if score == 0 || score < best || score == slips && otherMove(name, e.name) {

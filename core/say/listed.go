@@ -45,6 +45,52 @@ func clockOf(hour, minute int) string {
 	return strconv.Itoa(hour) + ":" + strconv.Itoa(minute/10) + strconv.Itoa(minute%10)
 }
 
+// spanHead is a line that says at its front from when to when it is: "40 - 34 Raise".
+var spanHead = regexp.MustCompile(`^(\d{1,2})(?: ?(?:mins?|'|′))? ?(?:-|–|—|to) ?(\d{1,2})(?: ?(?:mins?|'|′))?[:.,]?(?: ?[-–—])? +([A-Za-z*].*)$`)
+
+// spansFall tells whether two or more lines say so, each later than the one above and none as long as a count of a drill
+// could be meant.
+func spansFall(lines []string) bool {
+	last, n := 1000, 0
+	for _, line := range lines {
+		m := spanHead.FindStringSubmatch(strings.TrimSpace(line))
+		if m == nil {
+			continue
+		}
+		from, _ := strconv.Atoi(m[1])
+		to, _ := strconv.Atoi(m[2])
+		if from <= to || from >= last {
+			return false
+		}
+		last, n = from, n+1
+	}
+	return n >= 2
+}
+
+// fallsApart are the lines that begin with minutes to go, three or more, each later than the one above, and with others
+// between them that do not: "60 Specialists", "45 Skill on air".
+func fallsApart(lines []string) map[int]string {
+	of, last, apart, before := map[int]string{}, 1000, 0, -1
+	for i, line := range lines {
+		m := bareNumber.FindStringSubmatch(line)
+		if m == nil {
+			continue
+		}
+		at, _ := strconv.Atoi(m[1])
+		if at >= last || movement.Lead(m[2]) != "" && before == i-1 {
+			return nil
+		}
+		if before >= 0 && i-before > 1 {
+			apart++
+		}
+		of[i], last, before = m[1], at, i
+	}
+	if len(of) < 3 || apart < len(of)-1 {
+		return nil
+	}
+	return of
+}
+
 // endToGo is a line that says at its end when it begins: "Indy -35".
 var endToGo = regexp.MustCompile(`^(.*?[A-Za-z)])(?:,| [-–—])? (?:at )?[-–−](\d{1,3})(?: ?(?:mins?|'|′))?( \(.*\))?$`)
 

@@ -106,18 +106,35 @@ func headsIn(text string, longest int) bool {
 type sketch struct {
 	typed, plain []string // as they were typed, and without their marks
 	marks        []mark
-	when         []string // when a line begins, as its front says
-	colons       bool     // some of its headings have one
-	shaped       bool     // each of its parts begins with a line that says no amount
-	dose         []string // how much is said of each line that says none itself, at its heading or at itself
+	when         []string          // when a line begins, as its front says
+	colons       bool              // some of its headings have one
+	shaped       bool              // each of its parts begins with a line that says no amount
+	are          map[int]hear.Kind // what each line is, where a reader made the whole of it out
+	dose         []string          // how much is said of each line that says none itself, at its heading or at itself
 }
 
 // outline takes the marks from a list's lines, and marks its headings, its title and what only
-// greets: a list is told by its marks and its blank lines, whatever is done in it.
+// greets: a list is told by its marks and its blank lines, whatever is done in it, and by what the
+// reader, where there is one, makes of it as a whole.
 //
 // Of lines that say at their front when they begin, that is said behind what is done.
-func outline(lines []string) (plain, doses []string) {
-	k := sketch{typed: lines, plain: make([]string, len(lines)), marks: make([]mark, len(lines)), when: make([]string, len(lines)), dose: make([]string, len(lines))}
+func outline(lines []string, r *Reader) *sketch {
+	k := sketched(lines)
+	if k == nil {
+		return &sketch{typed: lines, plain: lines, dose: make([]string, len(lines))}
+	}
+	bare := slices.Clone(k.plain)
+	k.byRules()
+	if r != nil {
+		k.asWhole(bare, r)
+	}
+	return k
+}
+
+// sketched is a list without its marks and without what its lines say at their front of when they begin; nil
+// where it has too few lines to be one.
+func sketched(lines []string) *sketch {
+	k := &sketch{typed: lines, plain: make([]string, len(lines)), marks: make([]mark, len(lines)), when: make([]string, len(lines)), dose: make([]string, len(lines))}
 	falling := falls(lines, true)
 	letters, said := lettersOf(lines), 0
 	for i, line := range lines {
@@ -130,14 +147,19 @@ func outline(lines []string) (plain, doses []string) {
 		}
 	}
 	if said < 3 {
-		return lines, k.dose
+		return nil
 	}
 	uncount(k.plain, k.marks)
 	uncell(k.plain)
 	falling = falling || falls(k.plain, false)
+	spans, apart := spansFall(k.plain), fallsApart(k.plain)
 	for i := range k.plain {
 		if m := clocksHead.FindStringSubmatch(strings.TrimSpace(k.plain[i])); m != nil {
 			k.plain[i], k.when[i] = m[3], " - from "+m[1]+" to "+m[2]
+		} else if m := spanHead.FindStringSubmatch(strings.TrimSpace(k.plain[i])); m != nil && spans {
+			k.plain[i], k.when[i] = m[3], " - from "+m[1]+" to "+m[2]
+		} else if at := apart[i]; at != "" {
+			k.plain[i], k.when[i] = bareNumber.ReplaceAllString(k.plain[i], "$2"), " - at "+at
 		} else if rest, at := whenFirst(strings.TrimSpace(k.plain[i]), falling); at != "" {
 			k.plain[i], k.when[i] = rest, " - at "+at
 		} else if m := endToGo.FindStringSubmatch(rest); m != nil && falling {
@@ -145,7 +167,12 @@ func outline(lines []string) (plain, doses []string) {
 		}
 	}
 	k.shaped = shaped(k.plain, k.marks)
-	for i, first := 0, true; i < len(lines); i++ {
+	return k
+}
+
+// byRules marks what is a heading, a title or a note by its own looks and by what stands below it.
+func (k *sketch) byRules() {
+	for i, first := 0, true; i < len(k.typed); i++ {
 		text := strings.TrimSpace(k.plain[i])
 		if text == "" {
 			continue
@@ -158,7 +185,6 @@ func outline(lines []string) (plain, doses []string) {
 			k.plain[i] += k.when[i]
 		}
 	}
-	return k.plain, k.dose
 }
 
 // shaped tells whether each part of a list, as empty lines part it, begins with a line that may be its heading:

@@ -28,16 +28,17 @@ func Lines(text string) (lines []string) {
 type Piece struct {
 	Line int // of the list, from 0
 	Text string
-	Said string // as it was typed, in another language than it is read in; "": as it is
-	Ends bool   // nothing is said: what stood under the last heading ends
-	Para bool   // it is of one of several paragraphs, which no heading parts
-	Dose string // how much its heading says of each line that says none itself
+	Said string    // as it was typed, in another language than it is read in; "": as it is
+	Ends bool      // nothing is said: what stood under the last heading ends
+	Para bool      // it is of one of several paragraphs, which no heading parts
+	Dose string    // how much its heading says of each line that says none itself
+	Kind hear.Kind // what it is in its list; "": as it is by itself
 }
 
 // ReadPiece reads one thing of a list.
 func (r *Reader) ReadPiece(p Piece) Line {
 	text := r.again(p.Text)
-	l := r.Read(text)
+	l := r.inList(r.Read(text), text, p.Kind)
 	if l.Said = p.Text; text != p.Text && l.Is == IsNote {
 		l = r.Read(p.Text)
 	}
@@ -62,14 +63,14 @@ func (r *Reader) ReadPiece(p Piece) Line {
 // Pieces are the things that a list says, without the marks of its lines, its headings told
 // from what is done.
 func Pieces(list []string) (all []Piece) {
-	return pieces(list, Spanish(list), func(string) bool { return false })
+	return pieces(list, Spanish(list), nil)
 }
 
 // Pieces are the things that a list says, in the language of the reader or, where they tell that they
 // are, in Spanish.
 func (r *Reader) Pieces(list []string) []Piece {
 	spanish := r.Language == "es" || Spanish(list)
-	all := pieces(list, spanish, lexicon{r}.Person)
+	all := pieces(list, spanish, r)
 	for i, one := range all {
 		if spanish {
 			break
@@ -92,7 +93,11 @@ func (r *Reader) onlyRemarks(line, head string) bool {
 	return l.Is == IsNote && l.sure >= enough
 }
 
-func pieces(list []string, spanish bool, person func(string) bool) (all []Piece) {
+func pieces(list []string, spanish bool, r *Reader) (all []Piece) {
+	person := func(string) bool { return false }
+	if r != nil {
+		person = lexicon{r}.Person
+	}
 	typed := list
 	if spanish {
 		list = slices.Clone(list)
@@ -100,7 +105,8 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 			list[i] = dosesInEnglish(list[i])
 		}
 	}
-	lines, doses := outline(list)
+	k := outline(list, r)
+	lines, doses := k.plain, k.dose
 	dose := ""
 	ends, para := partEnds(list, lines), paragraphs(lines)
 	colons := slices.ContainsFunc(lines, func(line string) bool { return strings.HasSuffix(strings.TrimSpace(line), ":") })
@@ -138,6 +144,9 @@ func pieces(list []string, spanish bool, person func(string) bool) (all []Piece)
 				said = strings.TrimSpace(typed[i])
 			}
 			all = append(all, Piece{Line: i, Text: one, Said: said, Para: para, Dose: cmp.Or(doses[i], dose)})
+			if len(parts) == 1 {
+				all[len(all)-1].Kind = k.are[i]
+			}
 		}
 	}
 	return all

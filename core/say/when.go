@@ -6,6 +6,8 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
+	"unicode/utf8"
 )
 
 // moment is a minute to go, 40 or 12:30, or a time on the clock.
@@ -209,17 +211,16 @@ func (r *Reader) target(text string) (name string, length int) {
 // not. Hyphens and spaces are alike.
 func prefixOf(text, name string) int {
 	at := 0
-	for _, r := range strings.ToLower(name) {
+	for _, r := range name {
+		r = unicode.ToLower(r)
 		if at >= len(text) {
 			return 0
 		}
 		c := rune(text[at])
 		width := 1
 		if c >= 0x80 {
-			for _, c = range strings.ToLower(text[at:]) {
-				break
-			}
-			width = len(string(c))
+			c, width = utf8.DecodeRuneInString(text[at:])
+			c = unicode.ToLower(c)
 		} else if c >= 'A' && c <= 'Z' {
 			c += 'a' - 'A'
 		}

@@ -18,19 +18,28 @@ func (s *Sport) Find(text string) (position, near string) {
 	if said == "" {
 		return "", ""
 	}
-	singular := strings.TrimSuffix(said, "s")
-	if strings.HasSuffix(said, "men") {
-		singular = strings.TrimSuffix(said, "men") + "man"
-	}
-	for _, as := range []string{said, singular} {
-		if p := s.called(as); p != "" {
-			return p, ""
-		}
+	if p := s.Means(text); p != "" {
+		return p, ""
 	}
 	if list := s.Nearest(text, 1); len(list) > 0 && slips(said, plainly(list[0])) < len([]rune(said))/2+1 {
 		near = list[0]
 	}
 	return "", near
+}
+
+// Means is the position of the sport that a text calls by one of its names; "" where none is.
+func (s *Sport) Means(text string) string {
+	said := plainly(text)
+	singular := strings.TrimSuffix(said, "s")
+	if strings.HasSuffix(said, "men") {
+		singular = strings.TrimSuffix(said, "men") + "man"
+	}
+	for _, as := range []string{said, singular} {
+		if p := s.called(as); as != "" && p != "" {
+			return p
+		}
+	}
+	return ""
 }
 
 // called is the position that goes by a plain text; "" where none does.

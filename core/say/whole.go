@@ -1,0 +1,477 @@
+package say
+
+import (
+	"math"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+
+	"cuestart/core/hear"
+	"cuestart/core/movement"
+)
+
+// A list is told what its lines are as a whole: each by what it is alone, by its mark, indent and amounts, by what stands
+// around it, and by what the line above it is. What speaks for what is learned (hear.InList).
+
+// kinds are how likely a line is of each of hear.Kinds.
+type kinds [len(hear.KindLetters)]float64
+
+// alone is how likely each line of a list is of each kind where it stands alone.
+func (r *Reader) alone(lines []string) []kinds {
+	all := make([]kinds, len(lines))
+	for i, line := range lines {
+		if text := strings.TrimSpace(AsTyped(line)); text != "" && len(text) <= longestAside {
+			_, rest := r.roster(tidySigns(text))
+			all[i] = r.mark(rest).Kinds
+		}
+	}
+	return all
+}
+
+// mark is a line by its marks and tags; it is read once.
+func (r *Reader) mark(text string) hear.Reading {
+	is, known := r.marked[text]
+	if !known {
+		is = hear.Line(text, lexicon{r})
+		r.marked[text] = is
+	}
+	return is
+}
+
+// speaks is what speaks for the kinds of each line of a list that says something: by itself, and with what the line above
+// it is.
+func (k *sketch) speaks(alone []kinds, told []string) (of map[int][]string) {
+	of = map[int][]string{}
+	all := k.said()
+	own := map[int][]string{}
+	for n, i := range all {
+		own[i] = k.looks(i, n, len(all))
+	}
+	list, rows, styles := k.shapes(all), k.rows(all), k.styles(all, told, alone)
+	for n, i := range all {
+		own[i] = append(own[i], rows[i]...)
+		if n+1 < len(all) && k.when[i] != "" && k.when[all[n+1]] == "" {
+			own[i] = append(own[i], "when over none")
+		}
+	}
+	for n, i := range all {
+		f := slices.Concat(own[i], k.likes(alone[i]), styles[i], []string{"told:" + kindTold(told[i]), "told:" + kindTold(told[i]) + best(alone[i])})
+		if w := strings.Fields(strings.ToLower(strings.Trim(k.plain[i], " *-=:.!"))); len(w) > 0 {
+			f = append(f, "1"+w[0], "9"+w[len(w)-1])
+		}
+		f = append(f, list...)
+		if n > 0 {
+			for _, a := range own[all[n-1]] {
+				f = append(f, "<"+a)
+			}
+			f = append(f, "<"+best(alone[all[n-1]]))
+		}
+		if n+1 < len(all) {
+			for _, a := range own[all[n+1]] {
+				f = append(f, ">"+a)
+			}
+			f = append(f, ">"+best(alone[all[n+1]]), best(alone[i])+">"+best(alone[all[n+1]]))
+		}
+		if n+2 < len(all) {
+			f = append(f, ">>"+best(alone[all[n+2]]), ">>"+k.amount(all[n+2]))
+		}
+		of[i] = f
+	}
+	return of
+}
+
+// said are the lines that say something.
+func (k *sketch) said() (all []int) {
+	for i := range k.typed {
+		if strings.TrimSpace(k.typed[i]) != "" {
+			all = append(all, i)
+		}
+	}
+	return all
+}
+
+// asWhole marks the lines of a list, of which bare are without their marks, as what they are likeliest to be together.
+func (k *sketch) asWhole(bare []string, r *Reader) {
+	told := k.plain
+	k.plain = bare
+	speaks := k.speaks(r.alone(bare), told)
+	are := likeliest(k.said(), speaks, func(f []string) kinds { return hear.InList(f) })
+	k.plain = told
+	k.are = map[int]hear.Kind{}
+	for i, is := range are {
+		if text := strings.TrimSpace(bare[i]); !k.ownForm(i, text) {
+			k.plain[i], k.are[i] = k.as(i, is, text), is
+		}
+	}
+}
+
+// inForm is what a plan printed as lines has: names in quotation marks, what is fixed, a word and a colon before what is
+// done, a choice.
+var inForm = regexp.MustCompile(`"|(?i:^fixed:|\b(?:they choose|(?:free|own|their|your|by) choice)\b)|:[^\d()]`)
+
+// ownForm tells whether a line says itself what it is, in the form in which a plan is printed, or as a part that has its
+// own name here.
+func (k *sketch) ownForm(i int, text string) bool {
+	if n, _ := which(text); n > 0 && !strings.Contains(text, `"`) { // "Part two: loosen off"
+		return false
+	}
+	return strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || inForm.MatchString(text) || section(text) || marked.MatchString(text) && k.marks[i] == unmarked
+}
+
+// as is a line marked as what it is.
+func (k *sketch) as(i int, is hear.Kind, bare string) string {
+	told := k.plain[i]
+	switch heads, notes := strings.HasPrefix(told, headMark), strings.HasPrefix(told, noteMark); {
+	case is == hear.Heading && !heads && k.next(i) < len(k.typed):
+		return headMark + k.headed(i, bare)
+	case is == hear.Remark && !notes:
+		return noteMark + bare
+	case is != hear.Heading && heads, is != hear.Remark && notes:
+		return bare + k.when[i]
+	}
+	return told
+}
+
+// counted is a line that begins with which of several it is: "Part two", "3rd part", "(1) run", "A2 pitch".
+var countedOff = regexp.MustCompile(`(?i)^[(*#-]*\s*(?:(part|block|phase|stage|station|section|set|group|round|bit|day|zone)\s+)?([a-d])?(\d{1,2}|one|two|three|four|five|six|first|second|third|fourth)?(st|nd|rd|th)?\b[).:/-]*`)
+
+var ordinals = map[string]int{"one": 1, "first": 1, "two": 2, "second": 2, "three": 3, "third": 3, "four": 4, "fourth": 4, "five": 5, "six": 6}
+
+// which is the number with which a line begins and in what manner it is counted; 0 where it is not.
+func which(line string) (n int, manner string) {
+	m := countedOff.FindStringSubmatch(strings.TrimSpace(line))
+	if m == nil || m[3] == "" && m[2] == "" {
+		return 0, ""
+	}
+	if n = ordinals[strings.ToLower(m[3])]; n == 0 {
+		n, _ = strconv.Atoi(m[3])
+	}
+	if m[3] == "" {
+		n = int(strings.ToLower(m[2])[0]-'a') + 1
+		return n, strings.ToLower(m[1]) + "|letter"
+	}
+	return n, strings.ToLower(m[1] + "|" + m[2] + "|" + m[4])
+}
+
+// rows is whether lines count, up from line to line or down towards the start, and whether others stand between those
+// that do.
+func (k *sketch) rows(all []int) map[int][]string {
+	of := map[int][]string{}
+	add := func(lines []int, name string) {
+		apart := 0
+		for at := 1; at < len(lines); at++ {
+			if slices.Index(all, lines[at])-slices.Index(all, lines[at-1]) > 1 {
+				apart++
+			}
+		}
+		if 2*apart >= len(lines)-1 {
+			name += " apart"
+		}
+		for _, i := range lines {
+			of[i] = append(of[i], name)
+		}
+	}
+	up, down, last := map[string][]int{}, []int(nil), 1000
+	next := map[string]int{}
+	for _, i := range all {
+		n, manner := which(k.typed[i])
+		if n == 0 {
+			continue
+		}
+		if next[manner] == n || next[manner] == 0 && n == 1 {
+			up[manner], next[manner] = append(up[manner], i), n+1
+		}
+		if manner == "||" && n < last {
+			down, last = append(down, i), n
+		}
+	}
+	for _, lines := range up {
+		if len(lines) > 1 {
+			add(lines, "counts")
+		}
+	}
+	if len(down) > 2 {
+		add(down, "falls")
+	}
+	return of
+}
+
+// style is how a line is set off from others.
+func (k *sketch) style(i int) string {
+	text := strings.TrimSpace(k.plain[i])
+	is := strconv.Itoa(int(k.marks[i]))
+	for _, holds := range []bool{inCapitals.MatchString(text), strings.HasSuffix(text, ":"), k.when[i] != "", k.amount(i) == "figure", i == 0 || strings.TrimSpace(k.typed[i-1]) == "", indent(k.typed[i]) > 0, text != "" && text[0] >= 'A' && text[0] <= 'Z'} {
+		if holds {
+			is += "1"
+		} else {
+			is += "0"
+		}
+	}
+	return is
+}
+
+// styles is how many of the other lines that are set off alike look like headings.
+func (k *sketch) styles(all []int, told []string, alone []kinds) map[int][]string {
+	heads, lines := map[string]float64{}, map[string]float64{}
+	looks := func(i int) float64 {
+		p := alone[i][slices.Index(hear.Kinds, hear.Heading)]
+		if kindTold(told[i]) == "H" {
+			p = max(p, 0.8)
+		}
+		return p
+	}
+	for _, i := range all {
+		heads[k.style(i)] += looks(i)
+		lines[k.style(i)]++
+	}
+	of := map[int][]string{}
+	for _, i := range all {
+		others, those := heads[k.style(i)]-looks(i), lines[k.style(i)]-1
+		if those == 0 {
+			of[i] = []string{"style alone"}
+			continue
+		}
+		share := "style" + strconv.Itoa(int(4*others/those))
+		of[i] = []string{share, share + "of" + strconv.Itoa(min(int(those), 3)), share + best(alone[i])}
+	}
+	return of
+}
+
+// headed is a line as a heading: without the number with which it counts, with when it begins behind it.
+func (k *sketch) headed(i int, text string) string {
+	if m := clockFront.FindStringSubmatch(text); m != nil && k.when[i] == "" {
+		text, k.when[i] = m[2], " - at "+m[1]
+	}
+	if _, manner := which(text); manner == "||" {
+		text = bareNumber.ReplaceAllString(text, "$2")
+	}
+	return fallingIn.ReplaceAllString(strings.TrimRight(text, ":"), " - from $1 to $2") + k.when[i]
+}
+
+// toGo is a number of minutes at the front or at the end of what is fixed: "25 call room".
+var toGo = regexp.MustCompile(`^(?:(\d{1,3})(?:'| min)?[ :-]+([\pL].*)|(.*[\pL)]) (\d{1,3}))$`)
+
+// inList is a line as what it is in its list, where by itself it would be something else.
+func (r *Reader) inList(l Line, text string, is hear.Kind) Line {
+	fits := func(of ...hear.Kind) (Line, bool) {
+		who, rest := r.roster(tidySigns(text))
+		for _, one := range hear.Readings(rest, lexicon{r}) {
+			if slices.Contains(of, one.Is) {
+				return r.meaning(text, who, one), true
+			}
+		}
+		return l, false
+	}
+	switch {
+	case is == hear.Drill && (l.Is == IsBlock || l.Is == IsNote || l.Is == IsFixed):
+		if drilled, can := fits(hear.Drill, hear.Combo, hear.Choice); can {
+			return drilled
+		}
+	case is == hear.Fixed && l.Is != IsFixed && l.Is != IsPhase:
+		if m := toGo.FindStringSubmatch(text); m != nil {
+			at, _ := strconv.Atoi(m[1] + m[4])
+			at *= -60
+			fixed := Line{Said: l.Said}
+			fixed.hearFixed(&hear.Reading{Name: m[2] + m[3], At: &at})
+			return fixed
+		}
+		if fixed, can := fits(hear.Fixed); can {
+			return fixed
+		}
+	}
+	return l
+}
+
+// kindTold is the kind as which a line was marked.
+func kindTold(told string) string {
+	switch {
+	case strings.HasPrefix(told, headMark):
+		return "H"
+	case strings.HasPrefix(told, noteMark):
+		return "R"
+	}
+	return "-"
+}
+
+func best(is kinds) string {
+	at := slices.Index(is[:], slices.Max(is[:]))
+	return hear.KindLetters[at:at+1] + strconv.Itoa(int(is[at]*4))
+}
+
+// likes are how likely a line is of each kind alone, in steps.
+func (k *sketch) likes(alone kinds) (list []string) {
+	for at, p := range alone {
+		step := 0
+		for _, least := range []float64{0.02, 0.1, 0.3, 0.6, 0.85, 0.97} {
+			if p >= least {
+				step++
+			}
+		}
+		list = append(list, "p"+hear.KindLetters[at:at+1]+strconv.Itoa(step))
+	}
+	return append(list, "is:"+best(alone))
+}
+
+// amount tells of a line whether it says how much.
+func (k *sketch) amount(i int) string {
+	bare := headTimes.ReplaceAllString(outOf.ReplaceAllString(inBrackets.ReplaceAllString(k.plain[i], ""), ""), "")
+	switch {
+	case strings.ContainsAny(bare, "0123456789"):
+		return "figure"
+	case anyAmount.MatchString(bare):
+		return "amount"
+	}
+	return "none"
+}
+
+// looks is how a line looks: the nth of all.
+func (k *sketch) looks(i, n, all int) (list []string) {
+	text := strings.TrimSpace(k.plain[i])
+	typed := strings.TrimRight(k.typed[i], " \t\r")
+	add := func(feature string, holds bool) {
+		if holds {
+			list = append(list, feature)
+		}
+	}
+	words := strings.Fields(strings.ToLower(text))
+	list = append(list, k.amount(i), "mark"+strconv.Itoa(int(k.marks[i])), "long"+strconv.Itoa(min(len(words), 5)+min(len(words)/8, 3)))
+	next, last := k.next(i), i-1
+	for last >= 0 && strings.TrimSpace(k.typed[last]) == "" {
+		last--
+	}
+	add("opens", i == 0 || strings.TrimSpace(k.typed[i-1]) == "")
+	add("ends", i+1 >= len(k.typed) || strings.TrimSpace(k.typed[i+1]) == "")
+	add("first", n == 0)
+	add("second", n == 1)
+	add("last", n == all-1)
+	add("before last", n == all-2)
+	add("deeper below", next < len(k.typed) && indent(k.typed[next]) > indent(k.typed[i]))
+	add("deeper", last >= 0 && indent(k.typed[i]) > indent(k.typed[last]))
+	add("marked below", next < len(k.typed) && k.marks[i] == unmarked && k.marks[next] != unmarked)
+	add("other mark below", next < len(k.typed) && k.marks[i] != unmarked && k.marks[next] != unmarked && k.marks[next] != k.marks[i])
+	add("unmarked below", next < len(k.typed) && k.marks[i] != unmarked && k.marks[next] == unmarked)
+	add("colon", strings.HasSuffix(typed, ":"))
+	add("colon in", strings.Contains(text, ": "))
+	add("dash in", strings.Contains(text, " - ") || strings.Contains(text, " – "))
+	add("brackets", strings.Contains(text, "("))
+	add("commas", strings.Contains(text, ", "))
+	add("capitals", inCapitals.MatchString(text))
+	add("starred", strings.HasPrefix(typed, "**") || strings.HasPrefix(typed, "--") || strings.HasPrefix(typed, "=="))
+	add("Large", len(text) > 0 && text[0] >= 'A' && text[0] <= 'Z')
+	add("!", strings.HasSuffix(typed, "!"))
+	add(".", strings.HasSuffix(typed, "."))
+	add("number first", len(text) > 0 && text[0] >= '0' && text[0] <= '9')
+	add("number last", len(text) > 0 && text[len(text)-1] >= '0' && text[len(text)-1] <= '9')
+	add("when", k.when[i] != "")
+	add("times", headTimes.MatchString(text) || outOf.MatchString(text))
+	add("of minutes", ofMinutes.MatchString(text))
+	add("event", event(text))
+	add("greets", greetings.MatchString(text))
+	add("title", titleWords.MatchString(text) || dayWords.MatchString(text))
+	add("squad", squadWords.MatchString(text))
+	add("opener", openers.MatchString(text))
+	add("section", section(headName(text)))
+	lead := movement.Lead(text)
+	add("moves", lead != "")
+	add("group", len(words) > 0 && hear.Group(strings.Trim(words[0], ",.:()")))
+	return list
+}
+
+// shapes are how a list as a whole looks.
+func (k *sketch) shapes(all []int) (list []string) {
+	marks, colons, capitals, parts, deep, times := 0, 0, 0, 0, 0, 0
+	for n, i := range all {
+		text := strings.TrimSpace(k.plain[i])
+		if k.marks[i] != unmarked {
+			marks++
+		}
+		if strings.HasSuffix(text, ":") {
+			colons++
+		}
+		if inCapitals.MatchString(text) {
+			capitals++
+		}
+		if n > 0 && strings.TrimSpace(k.typed[i-1]) == "" {
+			parts++
+		}
+		if n > 0 && indent(k.typed[i]) > indent(k.typed[all[n-1]]) {
+			deep++
+		}
+		if k.when[i] != "" {
+			times++
+		}
+	}
+	share := func(name string, of int) {
+		if of > 1 {
+			list = append(list, name)
+		}
+	}
+	if marks*2 > len(all) {
+		list = append(list, "L:marks")
+	}
+	share("L:colons", colons)
+	share("L:capitals", capitals)
+	share("L:parts", parts)
+	share("L:deep", deep)
+	share("L:times", times)
+	if len(list) == 0 {
+		list = append(list, "L:plain")
+	}
+	return list
+}
+
+// likeliest are the kinds of the lines of a list of which all together are likeliest, by what speaks for each; what is
+// above counts too.
+func likeliest(lines []int, speaks map[int][]string, says func([]string) kinds) map[int]hear.Kind {
+	const n = len(hear.KindLetters)
+	type step struct {
+		score [n]float64
+		from  [n]int
+	}
+	steps := make([]step, len(lines))
+	for at, i := range lines {
+		for before := range n {
+			if at == 0 && before > 0 {
+				break
+			}
+			p := says(slices.Concat(speaks[i], after(at, before, speaks[i])))
+			for is := range n {
+				score := math.Log(p[is] + 1e-9)
+				if at > 0 {
+					score += steps[at-1].score[before]
+				}
+				if before == 0 || score > steps[at].score[is] {
+					steps[at].score[is], steps[at].from[is] = score, before
+				}
+			}
+		}
+	}
+	are := map[int]hear.Kind{}
+	if len(lines) == 0 {
+		return are
+	}
+	end := steps[len(steps)-1].score
+	is := slices.Index(end[:], slices.Max(end[:]))
+	for at := len(lines) - 1; at >= 0; at-- {
+		are[lines[at]] = hear.Kinds[is]
+		is = steps[at].from[is]
+	}
+	return are
+}
+
+// after is what speaks for a kind because of that of the line above, the index of one of hear.Kinds; none above the first.
+func after(at, above int, speaks []string) (list []string) {
+	if at == 0 {
+		return []string{"after^"}
+	}
+	is := "after" + hear.KindLetters[above:above+1]
+	list = append(list, is)
+	for _, f := range speaks {
+		switch f {
+		case "opens", "figure", "none", "mark0", "mark1", "mark2", "mark3", "deeper", "marked below", "capitals", "colon", "told:H", "told:-", "told:R", "is:D3", "is:H3", "is:R3", "is:F3", "is:D4", "is:H2", "when", "last":
+			list = append(list, is+"&"+f)
+		}
+	}
+	return list
+}
