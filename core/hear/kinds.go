@@ -155,7 +155,7 @@ var eventWords = strings.Fields(`charla sorteo himno himnos foto presentación v
 	umpire umpires officials call-room resurface video knock-up huddle parade handshakes inspection weigh-in scrutineering classification arrival arrive bus chat teamsheet numbers toilet toilets drinks drink water whistle hooter horn jewellery team-talk gaffer boss doors handover changeover handout zamboni resurfacing warmups-off briefings meeting meetings`)
 
 // eventPairs are of two words.
-var eventPairs = []string{"call room", "knock up", "coin toss", "line up", "kit on", "bibs off", "shirts on", "team talk", "stick check", "equipment check", "captains meeting", "anthems on", "pitch inspection", "ground inspection", "kit check", "team sheets", "bus leaves", "gates open"}
+var eventPairs = []string{"call room", "knock up", "coin toss", "line up", "kit on", "bibs off", "shirts on", "team talk", "stick check", "equipment check", "captains meeting", "anthems on", "pitch inspection", "ground inspection", "kit check", "team sheets", "bus leaves", "gates open", "meet at"}
 
 // Event tells whether a text names something of the day that is fixed: a call room, a register.
 func Event(text string) bool {

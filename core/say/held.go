@@ -43,10 +43,16 @@ func holds(text string) string {
 	return ""
 }
 
+// farOver is a line that names what follows it and says how far each goes without a sign between: "Drills over 20 m walk back".
+var farOver = regexp.MustCompile(`(?i)^([a-z][a-z '&/-]{2,28}?),? (?:all )?(?:over|for|at) (\d+ ?(?:m|metres?|meters?|yds?|yards?)\b) ?,?(.*)$`)
+
 // doseOver is a line that names what follows and says how much of each of it: "Drills. 30 m, two of each".
 func doseOver(text string) (name, dose string) {
 	if m := eachOver.FindStringSubmatch(text); m != nil && movement.Lead(strings.TrimSuffix(strings.ToLower(m[1]), "drills")) == "" {
 		return m[1], m[2]
+	}
+	if m := farOver.FindStringSubmatch(text); m != nil {
+		text = strings.TrimRight(m[1]+", "+m[2]+", "+strings.TrimSpace(m[3]), ", ")
 	}
 	m := doseHead.FindStringSubmatch(text)
 	if m == nil || strings.HasSuffix(text, ":") || !heldDose.MatchString(m[2]) || notHeld.MatchString(m[2]) {
@@ -169,9 +175,9 @@ func (r *Reader) held(l Line, p Piece) Line {
 	if same, as := r.asAbove(l, text); as {
 		return same
 	}
-	if far, _, _ := strings.Cut(p.Dose, ","); far != "" && l.Is == IsDrill && l.Dose != nil && l.Dose.Kind == drill.Reps && l.Dose.Sets <= 1 && l.Dose.sides == 0 { // so often, as far as the others
+	if far, _, _ := strings.Cut(p.Dose, ","); far != "" && l.goesSoOften() { // so often, as far as the others
 		u, _ := movement.Of(l.Name)
-		if with := r.Read(text + ", " + far); u.Travels && with.Dose != nil && with.Dose.Kind == drill.Travel && with.Dose.Trips%l.Dose.Reps == 0 && with.Name == l.Name {
+		if with := r.Read(text + ", " + far); u.Travels && with.Dose != nil && with.Dose.Kind == drill.Travel && with.Dose.Trips%max(1, l.Dose.Reps, l.Dose.Trips) == 0 && with.Name == l.Name {
 			with.Said = l.Said
 			return with
 		}
@@ -200,6 +206,14 @@ func (r *Reader) held(l Line, p Piece) Line {
 	}
 	with.Said = l.Said
 	return with
+}
+
+// goesSoOften tells whether a line says how often something is done and not how far.
+func (l *Line) goesSoOften() bool {
+	if l.Is != IsDrill || l.Dose == nil || l.Dose.sides != 0 {
+		return false
+	}
+	return l.Dose.Kind == drill.Reps && l.Dose.Sets <= 1 || l.Dose.Kind == drill.Travel && l.Dose.Metres == 0 && l.Dose.To == "" && l.Dose.Laps == 0
 }
 
 // legsHeld gives what is done in turn the length that its heading says of each, out and back one step each.

@@ -178,7 +178,7 @@ var inPlaces = regexp.MustCompile(`(?i)^(?:then |next |now )?(?:in|on|at|by) (?:
 var beforeWhat = regexp.MustCompile(`(?i)^(?:before|after) `)
 
 // atEnd is when a line begins, as the list's own form has it.
-var atEnd = regexp.MustCompile(` - at [\d:.]+$`)
+var atEnd = regexp.MustCompile(` - (?:at [\d:.]+|from [\d:.]+ to [\d:.]+)$`)
 
 // partEnds tells before which lines what stood under a heading ends: those that stand no deeper than it
 // and are no headings, and what follows a line that is a heading and all that stands under it.

@@ -43,12 +43,8 @@ func pastedLists(t *testing.T, by func(line string) kindsField) (all []*pasted) 
 		if k == nil { // a paragraph
 			continue
 		}
-		bare := slices.Clone(k.plain)
-		k.byRules()
-		told := k.plain
-		k.plain = bare
-		alone := make([]kinds, len(lines))
-		for i, line := range bare {
+		told, alone := k.byRules(), make([]kinds, len(lines))
+		for i, line := range k.plain {
 			if text := strings.TrimSpace(AsTyped(line)); text != "" && len(text) <= longestAside {
 				_, rest := r.roster(tidySigns(text))
 				alone[i] = kinds(by(rest).likely(hear.KindFeatures(rest, lexicon{r})))

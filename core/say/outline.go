@@ -123,11 +123,11 @@ func outline(lines []string, r *Reader) *sketch {
 	if k == nil {
 		return &sketch{typed: lines, plain: lines, dose: make([]string, len(lines))}
 	}
-	bare := slices.Clone(k.plain)
-	k.byRules()
+	told := k.byRules()
 	if r != nil {
-		k.asWhole(bare, r)
+		told = k.asWhole(told, r)
 	}
+	k.plain = told
 	return k
 }
 
@@ -170,8 +170,9 @@ func sketched(lines []string) *sketch {
 	return k
 }
 
-// byRules marks what is a heading, a title or a note by its own looks and by what stands below it.
-func (k *sketch) byRules() {
+// byRules are the lines, marked where they are a heading, a title or a note by their own looks and by what stands below.
+func (k *sketch) byRules() []string {
+	bare, when := slices.Clone(k.plain), slices.Clone(k.when)
 	for i, first := 0, true; i < len(k.typed); i++ {
 		text := strings.TrimSpace(k.plain[i])
 		if text == "" {
@@ -185,6 +186,9 @@ func (k *sketch) byRules() {
 			k.plain[i] += k.when[i]
 		}
 	}
+	told := k.plain
+	k.plain, k.when = bare, when
+	return told
 }
 
 // shaped tells whether each part of a list, as empty lines part it, begins with a line that may be its heading:

@@ -98,6 +98,7 @@ func pieces(list []string, spanish bool, r *Reader) (all []Piece) {
 	if r != nil {
 		person = lexicon{r}.Person
 	}
+	list = ruledOff(list)
 	typed := list
 	if spanish {
 		list = slices.Clone(list)
@@ -107,8 +108,9 @@ func pieces(list []string, spanish bool, r *Reader) (all []Piece) {
 	}
 	k := outline(list, r)
 	lines, doses := k.plain, k.dose
-	dose := ""
+	dose, head := "", "" // how much the heading above says, and what it is called
 	ends, para := partEnds(list, lines), paragraphs(lines)
+	each := eachLabelled(lines)
 	colons := slices.ContainsFunc(lines, func(line string) bool { return strings.HasSuffix(strings.TrimSpace(line), ":") })
 	for i, line := range lines {
 		if ends[i] {
@@ -121,16 +123,23 @@ func pieces(list []string, spanish bool, r *Reader) (all []Piece) {
 		if m := labelled.FindStringSubmatch(line); m != nil && ends[i] && section(m[1]) { // "5. Skills - passing in fours 4 min", among headings
 			line = m[1] + ": " + m[2]
 		}
-		if head, drills := unfold(line, ends[i], person); len(lines) > 2 && drills != nil {
-			all = append(all, unfolded(i, head, drills, head != "" && among(typed, lines, i))...)
+		if label, drills := unfold(line, ends[i], person); len(lines) > 2 && drills != nil {
+			all = append(all, unfolded(i, label, drills, label != "" && among(typed, lines, i))...)
 			continue
 		}
-		if m := labelled.FindStringSubmatch(line); colons && m != nil && headsOne(m[1], m[2], person) { // "Quiet: lie down, 1 minute", among headings with colons
+		if m := labelled.FindStringSubmatch(line); m != nil && (colons && headsOne(m[1], m[2], person) || each && anyAmount.MatchString(m[2]) && !event(m[1])) { // "Quiet: lie down, 1 minute", among headings with colons
+			if first, _, _ := strings.Cut(m[2], ","); !hasWord.MatchString(oneAmount.ReplaceAllString(amountWords.ReplaceAllString(first, " "), " ")) {
+				m[2] = headName(m[1]) + " " + m[2]
+			}
 			all = append(all, Piece{Line: i, Text: headMark + m[1]}, Piece{Line: i, Text: m[2]})
 			continue
 		}
-		if n := len(all); n > 0 && amountAlone(line) && strings.HasPrefix(all[n-1].Text, headMark) { // Sprint, and below it: 3 x 15 m, full
-			line = headName(strings.TrimPrefix(all[n-1].Text, headMark)) + " " + line
+		if ends[i] {
+			head = ""
+		} else if strings.HasPrefix(line, headMark) {
+			head = headName(strings.TrimPrefix(line, headMark))
+		} else if n := len(all); head != "" && amountAlone(line) && (k.are[i] == hear.Drill || n > 0 && strings.HasPrefix(all[n-1].Text, headMark)) { // Sprint, and below it: 3 x 15 m, full
+			line = head + " " + strings.TrimSpace(line)
 		}
 		parts := sentences(line)
 		for n, one := range parts {
@@ -152,6 +161,47 @@ func pieces(list []string, spanish bool, r *Reader) (all []Piece) {
 	return all
 }
 
+// ruler is a line of signs alone, with which parts are ruled off.
+var ruler = regexp.MustCompile(`^\s*(?:[-–—_=*~#•.]\s*){3,}$`)
+
+// ruledOff is a list with empty lines where it is ruled off.
+func ruledOff(list []string) []string {
+	list = slices.Clone(list)
+	for i, line := range list {
+		if ruler.MatchString(line) {
+			list[i] = ""
+		}
+	}
+	return list
+}
+
+// eachLabelled tells whether a list without headings has a word before what is done in most of its lines, three at least:
+// "Throwing – 20 m x 8, 30 m x 6".
+func eachLabelled(lines []string) bool {
+	labels, others := 0, 0
+	for _, line := range lines {
+		switch m := labelled.FindStringSubmatch(line); {
+		case strings.HasPrefix(line, headMark), strings.HasSuffix(strings.TrimSpace(line), ":"):
+			return false
+		case m != nil && len(strings.Fields(m[1])) < 5 && amounts(m[2]) > 1:
+			labels++
+		case anyAmount.MatchString(line) && !strings.HasPrefix(line, noteMark):
+			others++
+		}
+	}
+	return labels > 2 && labels > others
+}
+
+// amounts is in how many parts of a text an amount is said.
+func amounts(text string) (n int) {
+	for _, part := range outside(text, ',') {
+		if anyAmount.MatchString(part) {
+			n++
+		}
+	}
+	return n
+}
+
 // headsOne tells whether a label heads what follows it, one drill with its amount: it is a word or two, and neither
 // people nor what is done.
 func headsOne(label, drill string, person func(string) bool) bool {
@@ -161,8 +211,11 @@ func headsOne(label, drill string, person func(string) bool) bool {
 // amountAlone tells whether a line says how much, and not of what.
 func amountAlone(line string) bool {
 	rest := oneAmount.ReplaceAllString(amountWords.ReplaceAllString(line, " "), " ")
-	return anyAmount.MatchString(line) && !hasWord.MatchString(effortWords.ReplaceAllString(rest, " "))
+	return anyAmount.MatchString(line) && !ofFigures.MatchString(line) && !hasWord.MatchString(effortWords.ReplaceAllString(rest, " "))
 }
+
+// ofFigures is a name that is figures: 90/90, 5-10-5, 4v4.
+var ofFigures = regexp.MustCompile(`(?i)^(?:90[/-]90s?|\d{1,2}-\d{1,2}-\d{1,2}|\d{1,2} ?(?:v|vs|on) ?\d{1,2}|\d-\d)\b`)
 
 // effortWords are how hard something is done.
 var effortWords = regexp.MustCompile(`(?i)\b(?:full|flat|out|all|max|easy|hard|quick|fast|slow|steady|build|building|pace|speed)\b`)

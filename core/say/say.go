@@ -339,7 +339,7 @@ func (r *Reader) ruled(text string) Line {
 	}
 	heads := false
 	line.part = strings.HasPrefix(text, headMark)
-	if m := marked.FindStringSubmatch(text); m != nil && m[1] != "" && !startsWithNumber(m[1]) {
+	if m := marked.FindStringSubmatch(text); m != nil && m[1] != "" && (!startsWithNumber(m[1]) || line.part && whichPart.MatchString(m[1])) {
 		text, heads = m[1], true
 	}
 	for _, re := range []*regexp.Regexp{lanesFirst, inLanes} {
@@ -418,6 +418,9 @@ func (r *Reader) aside(line *Line, text string) bool {
 	}
 	return line.Is != ""
 }
+
+// whichPart is which of several parts a heading is of: "1st part, no ball".
+var whichPart = regexp.MustCompile(`^\d(?:st|nd|rd|th) `)
 
 // cutFixed takes a "fixed:" from the front of a line, and tells whether it was there.
 func cutFixed(text string) (string, bool) {

@@ -91,19 +91,16 @@ func (k *sketch) said() (all []int) {
 	return all
 }
 
-// asWhole marks the lines of a list, of which bare are without their marks, as what they are likeliest to be together.
-func (k *sketch) asWhole(bare []string, r *Reader) {
-	told := k.plain
-	k.plain = bare
-	speaks := k.speaks(r.alone(bare), told)
-	are := likeliest(k.said(), speaks, func(f []string) kinds { return hear.InList(f) })
-	k.plain = told
+// asWhole are the lines of a list, told by rules, as what they are likeliest to be together.
+func (k *sketch) asWhole(told []string, r *Reader) []string {
+	are := likeliest(k.said(), k.speaks(r.alone(k.plain), told), func(f []string) kinds { return hear.InList(f) })
 	k.are = map[int]hear.Kind{}
 	for i, is := range are {
-		if text := strings.TrimSpace(bare[i]); !k.ownForm(i, text) {
-			k.plain[i], k.are[i] = k.as(i, is, text), is
+		if text := strings.TrimSpace(k.plain[i]); !k.ownForm(i, text) {
+			told[i], k.are[i] = k.as(i, is, text, told[i]), is
 		}
 	}
+	return told
 }
 
 // inForm is what a plan printed as lines has: names in quotation marks, what is fixed, a word and a colon before what is
@@ -119,9 +116,8 @@ func (k *sketch) ownForm(i int, text string) bool {
 	return strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || inForm.MatchString(text) || section(text) || marked.MatchString(text) && k.marks[i] == unmarked
 }
 
-// as is a line marked as what it is.
-func (k *sketch) as(i int, is hear.Kind, bare string) string {
-	told := k.plain[i]
+// as is a line marked as what it is, where it was told otherwise.
+func (k *sketch) as(i int, is hear.Kind, bare, told string) string {
 	switch heads, notes := strings.HasPrefix(told, headMark), strings.HasPrefix(told, noteMark); {
 	case is == hear.Heading && !heads && k.next(i) < len(k.typed):
 		return headMark + k.headed(i, bare)
@@ -243,6 +239,11 @@ func (k *sketch) headed(i int, text string) string {
 	if m := clockFront.FindStringSubmatch(text); m != nil && k.when[i] == "" {
 		text, k.when[i] = m[2], " - at "+m[1]
 	}
+	if name, dose := doseOver(text); name != "" {
+		text, k.dose[i] = name, dose
+	} else if dose := holds(text); dose != "" {
+		k.dose[i] = dose
+	}
 	if _, manner := which(text); manner == "||" {
 		text = bareNumber.ReplaceAllString(text, "$2")
 	}
@@ -269,11 +270,13 @@ func (r *Reader) inList(l Line, text string, is hear.Kind) Line {
 			return drilled
 		}
 	case is == hear.Fixed && l.Is != IsFixed && l.Is != IsPhase:
+		at := text
 		if m := toGo.FindStringSubmatch(text); m != nil {
-			at, _ := strconv.Atoi(m[1] + m[4])
-			at *= -60
-			fixed := Line{Said: l.Said}
-			fixed.hearFixed(&hear.Reading{Name: m[2] + m[3], At: &at})
+			at = m[2] + m[3] + " - at " + m[1] + m[4]
+		} else if m := clockFront.FindStringSubmatch(text); m != nil {
+			at = m[2] + " - at " + m[1]
+		}
+		if fixed := r.ruled("fixed: " + at); fixed.Is == IsFixed {
 			return fixed
 		}
 		if fixed, can := fits(hear.Fixed); can {
