@@ -39,7 +39,9 @@ func (h *hearing) mark() {
 	all := append(marksOf(h.words), h.namesOf()...)
 	h.conditions()
 	h.toldAside()
-	all = slices.DeleteFunc(all, func(m mark) bool { return h.aside[m.from] || h.aside[m.to-1] })
+	all = slices.DeleteFunc(all, func(m mark) bool {
+		return h.aside[m.from] || h.aside[m.to-1] || m.role == roleOwn && m.from == 0 && h.ends(m.to) // "lead leg x 4" is what is done
+	})
 	n := len(h.words)
 	best, took := make([]float64, n+1), make([]int, n+1)
 	for i := n - 1; i >= 0; i-- {
@@ -70,6 +72,11 @@ func (h *hearing) mark() {
 		h.marks = append(h.marks, m)
 		i = m.to
 	}
+}
+
+// ends tells whether nothing but an amount stands from a word on.
+func (h *hearing) ends(i int) bool {
+	return i == len(h.words) || h.words[i].numeral || h.words[i].sign || h.words[i].is == "x"
 }
 
 // perMark is what each mark costs: one that explains much goes before several.

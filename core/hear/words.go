@@ -1,6 +1,7 @@
 package hear
 
 import (
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -216,6 +217,9 @@ func letters(runes []rune, i int, digit, letter func(int) bool) int {
 		}
 		return i
 	}
+	if of := shirtOf.FindString(string(runes[i:min(len(runes), i+6)])); of != "" && (i == 0 || !letter(i-1) && !digit(i-1)) { // QB2, CB1
+		return i + len(of)
+	}
 	for letter(i) || i < len(runes) && letter(i-1) && letter(i+1) && (runes[i] == '\'' || runes[i] == '’' || runes[i] == '-' || runes[i] == '/' || runes[i] == '‑') {
 		i++
 	}
@@ -224,6 +228,9 @@ func letters(runes []rune, i int, digit, letter func(int) bool) int {
 	}
 	return i
 }
+
+// shirtOf is which of several of one position: QB2.
+var shirtOf = regexp.MustCompile(`^(?:[A-Z]{2,3}\d|h\d)\b`)
 
 // form gives a word its one form.
 func (w *word) form(runes []rune, from, to int, before []word) {

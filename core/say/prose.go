@@ -162,7 +162,7 @@ func pieces(list []string, spanish bool, r *Reader) (all []Piece) {
 }
 
 // ruler is a line of signs alone, with which parts are ruled off.
-var ruler = regexp.MustCompile(`^\s*(?:[-–—_=*~#•.]\s*){3,}$`)
+var ruler = regexp.MustCompile(`^\s*(?:[-–—_=*~#•.]\s*){2,}$`)
 
 // ruledOff is a list with empty lines where it is ruled off.
 func ruledOff(list []string) []string {
@@ -189,7 +189,7 @@ func eachLabelled(lines []string) bool {
 			others++
 		}
 	}
-	return labels > 2 && labels > others
+	return labels > 2 && 2*labels > others
 }
 
 // amounts is in how many parts of a text an amount is said.

@@ -96,7 +96,7 @@ func (k *sketch) asWhole(told []string, r *Reader) []string {
 	are := likeliest(k.said(), k.speaks(r.alone(k.plain), told), func(f []string) kinds { return hear.InList(f) })
 	k.are = map[int]hear.Kind{}
 	for i, is := range are {
-		if text := strings.TrimSpace(k.plain[i]); !k.ownForm(i, text) {
+		if text := strings.TrimSpace(k.plain[i]); !k.ownForm(i, text) && (is == hear.Drill || is == hear.Fixed || r.ruled(text).Is != IsFixed) {
 			told[i], k.are[i] = k.as(i, is, text, told[i]), is
 		}
 	}
@@ -107,13 +107,13 @@ func (k *sketch) asWhole(told []string, r *Reader) []string {
 // done, a choice.
 var inForm = regexp.MustCompile(`"|(?i:^fixed:|\b(?:they choose|(?:free|own|their|your|by) choice)\b)|:[^\d()]`)
 
-// ownForm tells whether a line says itself what it is, in the form in which a plan is printed, or as a part that has its
-// own name here.
+// ownForm tells whether a line says itself what it is, in the form in which a plan is printed, as a part that has its
+// own name here, or in sentences, of which each is something.
 func (k *sketch) ownForm(i int, text string) bool {
 	if n, _ := which(text); n > 0 && !strings.Contains(text, `"`) { // "Part two: loosen off"
 		return false
 	}
-	return strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || inForm.MatchString(text) || section(text) || marked.MatchString(text) && k.marks[i] == unmarked
+	return len(sentences(text)) > 1 || strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || inForm.MatchString(text) || section(text) || marked.MatchString(text) && k.marks[i] == unmarked
 }
 
 // as is a line marked as what it is, where it was told otherwise.
@@ -265,7 +265,7 @@ func (r *Reader) inList(l Line, text string, is hear.Kind) Line {
 		return l, false
 	}
 	switch {
-	case is == hear.Drill && (l.Is == IsBlock || l.Is == IsNote || l.Is == IsFixed):
+	case is == hear.Drill && (l.Is == IsBlock || l.Is == IsNote || l.Is == IsFixed && r.ruled(text).Is != IsFixed):
 		if drilled, can := fits(hear.Drill, hear.Combo, hear.Choice); can {
 			return drilled
 		}
