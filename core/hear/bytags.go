@@ -10,6 +10,7 @@ import (
 func (h *hearing) byTags(best Reading) Reading {
 	if h.tags == nil {
 		h.tags, h.names = h.tagged()
+		h.thereAndBack(h.tags)
 		h.names = h.labels(h.tags, h.names)
 		h.called = len(h.names)
 	}
@@ -158,4 +159,18 @@ func (h *hearing) onlyTold(m *mark) bool {
 		return false
 	}
 	return slices.ContainsFunc(h.words[m.from:m.to], func(w word) bool { return w.numeral }) && !slices.ContainsFunc(h.tags[m.from:m.to], func(t tag) bool { return t != tagTold })
+}
+
+// thereAndBack takes a line of the ground from which people come back for how far they go, where it was only told.
+func (h *hearing) thereAndBack(of []tag) {
+	for _, m := range h.marks {
+		if m.role != roleLine || m.to >= len(of) || of[m.to] != tagBack {
+			continue
+		}
+		if !slices.ContainsFunc(of[m.from:m.to], func(t tag) bool { return t != tagTold }) {
+			for i := m.from; i < m.to; i++ {
+				of[i] = tagLine
+			}
+		}
+	}
 }

@@ -154,20 +154,32 @@ func sketched(lines []string) *sketch {
 	falling = falling || falls(k.plain, false)
 	spans, apart := spansFall(k.plain), fallsApart(k.plain)
 	for i := range k.plain {
-		if m := clocksHead.FindStringSubmatch(strings.TrimSpace(k.plain[i])); m != nil {
-			k.plain[i], k.when[i] = m[3], " - from "+m[1]+" to "+m[2]
-		} else if m := spanHead.FindStringSubmatch(strings.TrimSpace(k.plain[i])); m != nil && spans {
-			k.plain[i], k.when[i] = m[3], " - from "+m[1]+" to "+m[2]
-		} else if at := apart[i]; at != "" {
-			k.plain[i], k.when[i] = bareNumber.ReplaceAllString(k.plain[i], "$2"), " - at "+at
-		} else if rest, at := whenFirst(strings.TrimSpace(k.plain[i]), falling); at != "" {
-			k.plain[i], k.when[i] = rest, " - at "+at
-		} else if m := endToGo.FindStringSubmatch(rest); m != nil && falling {
-			k.plain[i], k.when[i] = m[1]+m[3], " - at "+m[2]
-		}
+		k.plain[i], k.when[i] = front(k.plain[i], apart[i], falling, spans)
 	}
 	k.shaped = shaped(k.plain, k.marks)
 	return k
+}
+
+// front is a line without what it says at its front, or at its end, of when it begins, and that: apart are its minutes to go
+// among lines that fall, falling tells whether numbers of the list fall, spans whether spans do.
+func front(line, apart string, falling, spans bool) (rest, when string) {
+	text := strings.TrimSpace(line)
+	if m := clocksHead.FindStringSubmatch(text); m != nil {
+		return m[3], " - from " + m[1] + " to " + m[2]
+	}
+	if m := spanHead.FindStringSubmatch(text); m != nil && spans {
+		return m[3], " - from " + m[1] + " to " + m[2]
+	}
+	if apart != "" {
+		return bareNumber.ReplaceAllString(line, "$2"), " - at " + apart
+	}
+	if rest, at := whenFirst(text, falling); at != "" {
+		return rest, " - at " + at
+	}
+	if m := endToGo.FindStringSubmatch(text); m != nil && falling {
+		return m[1] + m[3], " - at " + m[2]
+	}
+	return line, ""
 }
 
 // byRules are the lines, marked where they are a heading, a title or a note by their own looks and by what stands below.

@@ -1,14 +1,12 @@
 package say
 
 import (
-	"cmp"
 	"regexp"
 	"slices"
 	"strings"
 
 	"cuestart/core/drill"
 	"cuestart/core/hear"
-	"cuestart/core/movement"
 	"cuestart/core/plan"
 )
 
@@ -92,150 +90,6 @@ func (r *Reader) onlyRemarks(line, head string) bool {
 	l := r.Heard(line)
 	return l.Is == IsNote && l.sure >= enough
 }
-
-func pieces(list []string, spanish bool, r *Reader) (all []Piece) {
-	person := func(string) bool { return false }
-	if r != nil {
-		person = lexicon{r}.Person
-	}
-	list = ruledOff(list)
-	typed := list
-	if spanish {
-		list = slices.Clone(list)
-		for i := range list {
-			list[i] = dosesInEnglish(list[i])
-		}
-	}
-	k := outline(list, r)
-	lines, doses := k.plain, k.dose
-	dose, head := "", "" // how much the heading above says, and what it is called
-	ends, para := partEnds(list, lines), paragraphs(lines)
-	each := eachLabelled(lines)
-	colons := slices.ContainsFunc(lines, func(line string) bool { return strings.HasSuffix(strings.TrimSpace(line), ":") })
-	for i, line := range lines {
-		if ends[i] {
-			dose = ""
-			all = append(all, Piece{Line: i, Ends: true})
-		}
-		if text := strings.TrimSpace(line); strings.HasPrefix(line, headMark) || strings.HasSuffix(text, ":") || section(text) {
-			dose = doses[i]
-		}
-		if m := labelled.FindStringSubmatch(line); m != nil && ends[i] && section(m[1]) { // "5. Skills - passing in fours 4 min", among headings
-			line = m[1] + ": " + m[2]
-		}
-		if label, drills := unfold(line, ends[i], person); len(lines) > 2 && drills != nil {
-			all = append(all, unfolded(i, label, drills, label != "" && among(typed, lines, i))...)
-			continue
-		}
-		if m := labelled.FindStringSubmatch(line); m != nil && (colons && headsOne(m[1], m[2], person) || each && anyAmount.MatchString(m[2]) && !event(m[1])) { // "Quiet: lie down, 1 minute", among headings with colons
-			if first, _, _ := strings.Cut(m[2], ","); !hasWord.MatchString(oneAmount.ReplaceAllString(amountWords.ReplaceAllString(first, " "), " ")) {
-				m[2] = headName(m[1]) + " " + m[2]
-			}
-			all = append(all, Piece{Line: i, Text: headMark + m[1]}, Piece{Line: i, Text: m[2]})
-			continue
-		}
-		if ends[i] {
-			head = ""
-		} else if strings.HasPrefix(line, headMark) {
-			head = headName(strings.TrimPrefix(line, headMark))
-		} else if n := len(all); head != "" && amountAlone(line) && (k.are[i] == hear.Drill || n > 0 && strings.HasPrefix(all[n-1].Text, headMark)) { // Sprint, and below it: 3 x 15 m, full
-			line = head + " " + strings.TrimSpace(line)
-		}
-		parts := sentences(line)
-		for n, one := range parts {
-			if n > 0 && asides.MatchString(one) && !anyAmount.MatchString(one) { // it is told of what stands before it
-				last := &all[len(all)-1]
-				last.Text = strings.TrimRight(last.Text, ". ") + " (" + strings.TrimRight(one, ". ") + ")"
-				continue
-			}
-			said := ""
-			if len(parts) == 1 && list[i] != typed[i] {
-				said = strings.TrimSpace(typed[i])
-			}
-			all = append(all, Piece{Line: i, Text: one, Said: said, Para: para, Dose: cmp.Or(doses[i], dose)})
-			if len(parts) == 1 {
-				all[len(all)-1].Kind = k.are[i]
-			}
-		}
-	}
-	return all
-}
-
-// ruler is a line of signs alone, with which parts are ruled off.
-var ruler = regexp.MustCompile(`^\s*(?:[-–—_=*~#•.]\s*){2,}$`)
-
-// ruledOff is a list with empty lines where it is ruled off.
-func ruledOff(list []string) []string {
-	list = slices.Clone(list)
-	for i, line := range list {
-		if ruler.MatchString(line) {
-			list[i] = ""
-		}
-	}
-	return list
-}
-
-// eachLabelled tells whether a list without headings has a word before what is done in most of its lines, three at least:
-// "Throwing – 20 m x 8, 30 m x 6".
-func eachLabelled(lines []string) bool {
-	labels, others := 0, 0
-	for _, line := range lines {
-		switch m := labelled.FindStringSubmatch(line); {
-		case strings.HasPrefix(line, headMark), strings.HasSuffix(strings.TrimSpace(line), ":"):
-			return false
-		case m != nil && len(strings.Fields(m[1])) < 5 && amounts(m[2]) > 1:
-			labels++
-		case anyAmount.MatchString(line) && !strings.HasPrefix(line, noteMark):
-			others++
-		}
-	}
-	return labels > 2 && 2*labels > others
-}
-
-// amounts is in how many parts of a text an amount is said.
-func amounts(text string) (n int) {
-	for _, part := range outside(text, ',') {
-		if anyAmount.MatchString(part) {
-			n++
-		}
-	}
-	return n
-}
-
-// headsOne tells whether a label heads what follows it, one drill with its amount: it is a word or two, and neither
-// people nor what is done.
-func headsOne(label, drill string, person func(string) bool) bool {
-	return len(strings.Fields(label)) < 3 && doses(drill) && movement.Lead(label) == "" && !hear.Group(label) && !person(label) && !notLabels.MatchString(label) && !event(label) && !strings.ContainsAny(label, "()")
-}
-
-// amountAlone tells whether a line says how much, and not of what.
-func amountAlone(line string) bool {
-	rest := oneAmount.ReplaceAllString(amountWords.ReplaceAllString(line, " "), " ")
-	return anyAmount.MatchString(line) && !ofFigures.MatchString(line) && !hasWord.MatchString(effortWords.ReplaceAllString(rest, " "))
-}
-
-// ofFigures is a name that is figures: 90/90, 5-10-5, 4v4.
-var ofFigures = regexp.MustCompile(`(?i)^(?:90[/-]90s?|\d{1,2}-\d{1,2}-\d{1,2}|\d{1,2} ?(?:v|vs|on) ?\d{1,2}|\d-\d)\b`)
-
-// effortWords are how hard something is done.
-var effortWords = regexp.MustCompile(`(?i)\b(?:full|flat|out|all|max|easy|hard|quick|fast|slow|steady|build|building|pace|speed)\b`)
-
-// unfolded are the drills of a line under its head, or, where that heads nothing, with it told of each.
-func unfolded(line int, head string, drills []string, told bool) (all []Piece) {
-	if head != "" && !told {
-		all = append(all, Piece{Line: line, Text: head})
-	}
-	for _, one := range drills {
-		if told {
-			one += " (" + strings.TrimPrefix(head, headMark) + ")"
-		}
-		all = append(all, Piece{Line: line, Text: one})
-	}
-	return all
-}
-
-// asides are sentences that only say how what stands before them is done: "Walking only at first."
-var asides = regexp.MustCompile(`(?i)^(?:[a-z]+ ){0,3}(?:only|at first|nice and [a-z]+|no racing|not a race|quality|relaxed)\b[a-z ]*\.?$`)
 
 // paragraphs tells whether a list without any heading is parted by its empty lines: each part is one block.
 func paragraphs(lines []string) bool {

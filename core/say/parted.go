@@ -1,0 +1,182 @@
+package say
+
+import (
+	"cmp"
+	"regexp"
+	"slices"
+	"strings"
+
+	"cuestart/core/hear"
+	"cuestart/core/movement"
+)
+
+// parting is a list while it is parted into the things that it says.
+type parting struct {
+	*sketch
+	person func(string) bool // tells whether a text names somebody
+	shown  []string          // as they were typed, where the list is read in another language
+	ends   []bool            // before which lines what stood under a heading ends
+	para   bool
+	each   bool   // most of its lines have a word before what is done
+	heads  string // how the heading above is called
+	holds  string // how much it says of each line
+	all    []Piece
+}
+
+func pieces(list []string, spanish bool, r *Reader) []Piece {
+	list = ruledOff(list)
+	shown := list
+	if spanish {
+		list = slices.Clone(list)
+		for i := range list {
+			list[i] = dosesInEnglish(list[i])
+		}
+	}
+	p := &parting{sketch: outline(list, r), person: func(string) bool { return false }, shown: shown}
+	if r != nil {
+		p.person = lexicon{r}.Person
+	}
+	p.ends, p.para, p.each = partEnds(list, p.plain), paragraphs(p.plain), eachLabelled(p.plain)
+	p.colons = slices.ContainsFunc(p.plain, func(line string) bool { return strings.HasSuffix(strings.TrimSpace(line), ":") })
+	for i, line := range p.plain {
+		p.line(i, line)
+	}
+	return p.all
+}
+
+// line adds what a line says.
+func (p *parting) line(i int, line string) {
+	if p.ends[i] {
+		p.holds, p.heads = "", ""
+		p.all = append(p.all, Piece{Line: i, Ends: true})
+	}
+	if text := strings.TrimSpace(line); strings.HasPrefix(line, headMark) || strings.HasSuffix(text, ":") || section(text) {
+		p.holds = p.dose[i]
+	}
+	if m := labelled.FindStringSubmatch(line); m != nil && p.ends[i] && section(m[1]) { // "5. Skills - passing in fours 4 min", among headings
+		line = m[1] + ": " + m[2]
+	}
+	if head, drills := unfold(line, p.ends[i], p.person); len(p.plain) > 2 && drills != nil {
+		p.all = append(p.all, unfolded(i, head, drills, head != "" && among(p.shown, p.plain, i))...)
+		return
+	}
+	if p.label(i, line) {
+		return
+	}
+	if strings.HasPrefix(line, headMark) {
+		p.heads = headName(strings.TrimPrefix(line, headMark))
+	} else if p.heads != "" && amountAlone(line) && (p.are[i] == hear.Drill || strings.HasPrefix(p.all[len(p.all)-1].Text, headMark)) { // Sprint, and below it: 3 x 15 m, full
+		line = p.heads + " " + strings.TrimSpace(line)
+	}
+	p.sentences(i, line)
+}
+
+// label adds a heading and what is done under it of a line that has both: "Quiet: lie down, 1 minute", among headings with
+// colons.
+func (p *parting) label(i int, line string) bool {
+	m := labelled.FindStringSubmatch(line)
+	if m == nil || !(p.colons && headsOne(m[1], m[2], p.person) || p.each && anyAmount.MatchString(m[2]) && !event(m[1])) {
+		return false
+	}
+	if first, _, _ := strings.Cut(m[2], ","); !hasWord.MatchString(oneAmount.ReplaceAllString(amountWords.ReplaceAllString(first, " "), " ")) {
+		m[2] = headName(m[1]) + " " + m[2]
+	}
+	p.all = append(p.all, Piece{Line: i, Text: headMark + m[1]}, Piece{Line: i, Text: m[2]})
+	return true
+}
+
+// sentences adds the sentences of a line; those that only tell of what stands before them are told with it.
+func (p *parting) sentences(i int, line string) {
+	parts := sentences(line)
+	for n, one := range parts {
+		if n > 0 && asides.MatchString(one) && !anyAmount.MatchString(one) {
+			last := &p.all[len(p.all)-1]
+			last.Text = strings.TrimRight(last.Text, ". ") + " (" + strings.TrimRight(one, ". ") + ")"
+			continue
+		}
+		is := Piece{Line: i, Text: one, Para: p.para, Dose: cmp.Or(p.dose[i], p.holds)}
+		if len(parts) == 1 {
+			is.Kind = p.are[i]
+			if p.typed[i] != p.shown[i] {
+				is.Said = strings.TrimSpace(p.shown[i])
+			}
+		}
+		p.all = append(p.all, is)
+	}
+}
+
+// ruler is a line of signs alone, with which parts are ruled off.
+var ruler = regexp.MustCompile(`^\s*(?:[-–—_=*~#•.]\s*){2,}$`)
+
+// ruledOff is a list with empty lines where it is ruled off.
+func ruledOff(list []string) []string {
+	list = slices.Clone(list)
+	for i, line := range list {
+		if ruler.MatchString(line) {
+			list[i] = ""
+		}
+	}
+	return list
+}
+
+// eachLabelled tells whether a list without headings has a word before what is done in most of its lines, three at least:
+// "Throwing – 20 m x 8, 30 m x 6".
+func eachLabelled(lines []string) bool {
+	labels, others := 0, 0
+	for _, line := range lines {
+		switch m := labelled.FindStringSubmatch(line); {
+		case strings.HasPrefix(line, headMark), strings.HasSuffix(strings.TrimSpace(line), ":"):
+			return false
+		case m != nil && len(strings.Fields(m[1])) < 5 && amounts(m[2]) > 1:
+			labels++
+		case anyAmount.MatchString(line) && !strings.HasPrefix(line, noteMark):
+			others++
+		}
+	}
+	return labels > 2 && 2*labels > others
+}
+
+// amounts is in how many parts of a text an amount is said.
+func amounts(text string) (n int) {
+	for _, part := range outside(text, ',') {
+		if anyAmount.MatchString(part) {
+			n++
+		}
+	}
+	return n
+}
+
+// headsOne tells whether a label heads what follows it, one drill with its amount: it is a word or two, and neither
+// people nor what is done.
+func headsOne(label, drill string, person func(string) bool) bool {
+	return len(strings.Fields(label)) < 3 && doses(drill) && movement.Lead(label) == "" && !hear.Group(label) && !person(label) && !notLabels.MatchString(label) && !event(label) && !strings.ContainsAny(label, "()")
+}
+
+// amountAlone tells whether a line says how much, and not of what.
+func amountAlone(line string) bool {
+	rest := oneAmount.ReplaceAllString(amountWords.ReplaceAllString(line, " "), " ")
+	return anyAmount.MatchString(line) && !ofFigures.MatchString(line) && !hasWord.MatchString(effortWords.ReplaceAllString(rest, " "))
+}
+
+// ofFigures is a name that is figures: 90/90, 5-10-5, 4v4.
+var ofFigures = regexp.MustCompile(`(?i)^(?:90[/-]90s?|\d{1,2}-\d{1,2}-\d{1,2}|\d{1,2} ?(?:v|vs|on) ?\d{1,2}|\d-\d)\b`)
+
+// effortWords are how hard something is done.
+var effortWords = regexp.MustCompile(`(?i)\b(?:full|flat|out|all|max|easy|hard|quick|fast|slow|steady|build|building|pace|speed)\b`)
+
+// unfolded are the drills of a line under its head, or, where that heads nothing, with it told of each.
+func unfolded(line int, head string, drills []string, told bool) (all []Piece) {
+	if head != "" && !told {
+		all = append(all, Piece{Line: line, Text: head})
+	}
+	for _, one := range drills {
+		if told {
+			one += " (" + strings.TrimPrefix(head, headMark) + ")"
+		}
+		all = append(all, Piece{Line: line, Text: one})
+	}
+	return all
+}
+
+// asides are sentences that only say how what stands before them is done: "Walking only at first."
+var asides = regexp.MustCompile(`(?i)^(?:[a-z]+ ){0,3}(?:only|at first|nice and [a-z]+|no racing|not a race|quality|relaxed)\b[a-z ]*\.?$`)
