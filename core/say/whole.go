@@ -115,10 +115,19 @@ func (k *sketch) ownForm(i int, text string) bool {
 	return len(sentences(text)) > 1 || strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || inForm.MatchString(text) || section(text) || marked.MatchString(text) && k.marks[i] == unmarked
 }
 
+// countLast is how many of what there are, at the end of a line.
+var countLast = regexp.MustCompile(`\pL (?:x ?)?\d{1,2}$`)
+
+// howMany tells whether a line ends in how many, and not in which part it is or when.
+func howMany(text string) bool {
+	n, _ := which(text)
+	return n == 0 && countLast.MatchString(text) && !headTimes.MatchString(text)
+}
+
 // as is a line marked as what it is, where it was told otherwise.
 func (k *sketch) as(i int, is hear.Kind, bare, told string) string {
 	switch heads, notes := strings.HasPrefix(told, headMark), strings.HasPrefix(told, noteMark); {
-	case is == hear.Heading && !heads && k.next(i) < len(k.typed):
+	case is == hear.Heading && !heads && k.next(i) < len(k.typed) && !howMany(bare):
 		return headMark + k.headed(i, bare)
 	case is == hear.Remark && !notes:
 		return noteMark + bare
@@ -223,4 +232,47 @@ func after(at, above int, speaks []string) (list []string) {
 		}
 	}
 	return list
+}
+
+// toGo is a number of minutes at the front or at the end of what is fixed: "25 call room".
+var toGo = regexp.MustCompile(`^(?:(\d{1,3})(?:'| min)?[ :-]+([\pL].*)|(.*[\pL)]) (\d{1,3}))$`)
+
+// inList is a line as what it is in its list, where by itself it would be something else.
+func (r *Reader) inList(l Line, text string, is hear.Kind) Line {
+	fits := func(of ...hear.Kind) (Line, bool) {
+		who, rest := r.roster(tidySigns(text))
+		for _, one := range hear.Readings(rest, lexicon{r}) {
+			if slices.Contains(of, one.Is) {
+				return r.meaning(text, who, one), true
+			}
+		}
+		return l, false
+	}
+	switch {
+	case is == hear.Drill && (l.Is == IsBlock || l.Is == IsNote || l.Is == IsFixed && r.ruled(text).Is != IsFixed):
+		if drilled, can := fits(hear.Drill, hear.Combo, hear.Choice); can {
+			return drilled
+		}
+	case is == hear.Fixed && l.Is != IsFixed && l.Is != IsPhase && r.mayBeFixed(text):
+		at := text
+		if m := toGo.FindStringSubmatch(text); m != nil {
+			at = m[2] + m[3] + " - at " + m[1] + m[4]
+		} else if m := clockFront.FindStringSubmatch(text); m != nil {
+			at = m[2] + " - at " + m[1]
+		}
+		if fixed := r.ruled("fixed: " + at); fixed.Is == IsFixed {
+			return fixed
+		}
+		if fixed, can := fits(hear.Fixed); can {
+			return fixed
+		}
+	}
+	return l
+}
+
+// mayBeFixed tells whether a line could be something fixed where it stands alone.
+func (r *Reader) mayBeFixed(text string) bool {
+	const least = 0.25
+	_, rest := r.roster(tidySigns(text))
+	return event(text) || r.mark(rest).Kinds[slices.Index(hear.Kinds, hear.Fixed)] >= least
 }
