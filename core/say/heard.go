@@ -306,6 +306,9 @@ func (r *Reader) hearDrill(l *Line, name string, a *hear.Amount) {
 	}
 }
 
+// unitFirst is what is left of a length before a name: of "10m x 3 walk back".
+var unitFirst = regexp.MustCompile(`^(?:m|yd|yds|ft|s|min|km)(?: x)?\s+`)
+
 // thisWay is a name with the way it goes behind it.
 var thisWay = regexp.MustCompile(`(?i)^(.+) (?:back|home|down|out|up|there)$`)
 

@@ -340,7 +340,8 @@ func blockStands(ruled, heard *Line, several bool) bool {
 	case (ruled.Form != "" || ruled.Pick > 0) && !those:
 		return true
 	}
-	return !several && doubted
+	planned := ruled.plans() > 2 && ruled.plans() > heard.plans() // who, where, in which order: "High balls: Back three, Far half, in any order"
+	return !several && doubted || planned && heard.Is == IsDrill
 }
 
 // fuller tells whether the rules, where both read one drill, lose nothing and know more of it than what is heard: its

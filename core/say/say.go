@@ -281,6 +281,7 @@ func (r *Reader) Read(text string) Line {
 	if l.Is == IsDrill && l.Note != "" && l.Dose != nil && !strings.ContainsAny(l.Note, "0123456789") && l.Note != l.Said && !ofPlan.MatchString(l.Note) && !hear.Group(l.Note) { // what is said beside how much is told
 		l.Cues, l.Note = append(l.Cues, strings.Split(l.Note, ", ")...), ""
 	}
+	l.Name = unitFirst.ReplaceAllString(l.Name, "")
 	l.countedOnce(text)
 	l.Cues = slices.DeleteFunc(l.Cues, func(cue string) bool { // what another says too
 		return l.Is == IsBlock && slices.ContainsFunc(l.Cues, func(other string) bool { return other != cue && strings.Contains(other, cue) })
