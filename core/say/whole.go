@@ -96,10 +96,29 @@ func (k *sketch) asWhole(told []string, r *Reader) []string {
 	k.are = map[int]hear.Kind{}
 	for i, is := range are {
 		if text := strings.TrimSpace(k.plain[i]); !k.ownForm(i, text) && (is == hear.Drill || is == hear.Fixed || r.ruled(text).Is != IsFixed) {
-			told[i], k.are[i] = k.as(i, is, text, told[i]), is
+			told[i], k.are[i] = r.clocked(k.as(i, is, text, told[i])), is
 		}
 	}
 	return told
+}
+
+// clockEnd is when a heading begins, as its front said it.
+var clockEnd = regexp.MustCompile(`^(## .* - at )(\d{1,2})[.:](\d\d)$`)
+
+// clocked is a heading with the clock's time of that day that is meant with it: at 3.22, with a start at four, is 15:22.
+func (r *Reader) clocked(text string) string {
+	m := clockEnd.FindStringSubmatch(text)
+	if m == nil {
+		return text
+	}
+	hour, _ := strconv.Atoi(m[2])
+	minute, _ := strconv.Atoi(m[3])
+	toGo, fits := (lexicon{r}).Clock(hour, minute)
+	if !fits {
+		return text
+	}
+	at := r.start/60 - int(toGo)
+	return m[1] + clockOf(at/60, at%60)
 }
 
 // inForm is what a plan printed as lines has: names in quotation marks, what is fixed, a word and a colon before what is
@@ -253,6 +272,7 @@ func (r *Reader) inList(l Line, text string, is hear.Kind) Line {
 		if drilled, can := fits(hear.Drill, hear.Combo, hear.Choice); can {
 			return drilled
 		}
+		return r.counted(l, text)
 	case is == hear.Fixed && l.Is != IsFixed && l.Is != IsPhase && r.mayBeFixed(text):
 		at := text
 		if m := toGo.FindStringSubmatch(text); m != nil {
@@ -268,6 +288,23 @@ func (r *Reader) inList(l Line, text string, is hear.Kind) Line {
 		}
 	}
 	return l
+}
+
+// soMany is a line of words and of how many, and when.
+var soMany = regexp.MustCompile(`^(.*?\pL)( (?:x ?)?\d{1,3}(?: - at [\d:.]+)?)$`)
+
+// counted is a line of which every word might be how hard, or where, as a drill that is called so: "half pace x 6".
+func (r *Reader) counted(l Line, text string) Line {
+	m := soMany.FindStringSubmatch(text)
+	if m == nil {
+		return l
+	}
+	drilled := r.Read("exercise" + m[2])
+	if drilled.Is != IsDrill || drilled.Dose == nil {
+		return l
+	}
+	drilled.Name, drilled.Code, drilled.Said = m[1], "", l.Said
+	return drilled
 }
 
 // mayBeFixed tells whether a line could be something fixed where it stands alone.
