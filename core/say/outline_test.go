@@ -2,11 +2,13 @@ package say_test
 
 import (
 	"fmt"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cuestart/book"
 	"cuestart/core/say"
 )
 
@@ -120,4 +122,22 @@ func TestALineOverAFullBlockNamesWhatIsThere(t *testing.T) {
 		}
 	}
 	assert.Len(t, d.Blocks, 2)
+}
+
+// An amount alone is of the heading that it stands under, and of none above that.
+func TestAnAmountAloneIsOfItsHeading(t *testing.T) {
+	plays, _ := book.Sport("rugby-union")
+	for want, list := range map[string][]string{
+		"Sprint": {"Ball", "- passing 3 min", "", "Sprint", "- 3 x 15 m, full", "- tuck jumps 5"},
+		"":       {"Ball", "- passing 3 min", "- rondo 4 min", "", "Potentiate", "15 m x 3", "tuck jumps 5"},
+	} {
+		r := say.NewReader(say.Context{Book: book.Drills(), Sport: plays.Key, Plays: &plays})
+		name := ""
+		for _, p := range r.Pieces(list) {
+			if l := r.ReadPiece(p); l.Is == say.IsDrill && strings.Contains(p.Text, "15 m") {
+				name = l.Name
+			}
+		}
+		assert.Equal(t, want, name, list)
+	}
 }

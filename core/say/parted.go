@@ -51,21 +51,24 @@ func (p *parting) line(i int, line string) {
 		p.all = append(p.all, Piece{Line: i, Ends: true})
 	}
 	if text := strings.TrimSpace(line); strings.HasPrefix(line, headMark) || strings.HasSuffix(text, ":") || section(text) {
-		p.holds = p.dose[i]
+		p.holds, p.heads = p.dose[i], headName(strings.TrimPrefix(text, headMark))
+		if section(text) { // a phase is no name of a drill
+			p.heads = ""
+		}
 	}
 	if m := labelled.FindStringSubmatch(line); m != nil && p.ends[i] && section(m[1]) { // "5. Skills - passing in fours 4 min", among headings
 		line = m[1] + ": " + m[2]
 	}
 	if head, drills := unfold(line, p.ends[i], p.person); len(p.plain) > 2 && drills != nil {
+		p.heads = headName(strings.TrimPrefix(head, headMark))
 		p.all = append(p.all, unfolded(i, head, drills, head != "" && among(p.shown, p.plain, i))...)
 		return
 	}
 	if p.label(i, line) {
 		return
 	}
-	if strings.HasPrefix(line, headMark) {
-		p.heads = headName(strings.TrimPrefix(line, headMark))
-	} else if p.heads != "" && amountAlone(line) && (p.are[i] == hear.Drill || strings.HasPrefix(p.all[len(p.all)-1].Text, headMark)) { // Sprint, and below it: 3 x 15 m, full
+	under := len(p.all) > 0 && strings.HasPrefix(p.all[len(p.all)-1].Text, headMark)
+	if p.heads != "" && amountAlone(line) && (p.are[i] == hear.Drill || under) { // Sprint, and below it: 3 x 15 m, full
 		line = p.heads + " " + strings.TrimSpace(line)
 	}
 	p.sentences(i, line)
@@ -81,6 +84,7 @@ func (p *parting) label(i int, line string) bool {
 	if first, _, _ := strings.Cut(m[2], ","); !hasWord.MatchString(oneAmount.ReplaceAllString(amountWords.ReplaceAllString(first, " "), " ")) {
 		m[2] = headName(m[1]) + " " + m[2]
 	}
+	p.heads = headName(m[1])
 	p.all = append(p.all, Piece{Line: i, Text: headMark + m[1]}, Piece{Line: i, Text: m[2]})
 	return true
 }

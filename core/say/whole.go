@@ -296,7 +296,7 @@ var soMany = regexp.MustCompile(`^(.*?\pL)( (?:x ?)?\d{1,3}(?: - at [\d:.]+)?)$`
 // counted is a line of which every word might be how hard, or where, as a drill that is called so: "half pace x 6".
 func (r *Reader) counted(l Line, text string) Line {
 	m := soMany.FindStringSubmatch(text)
-	if m == nil {
+	if m == nil || amountAlone(atEnd.ReplaceAllString(text, "")) && !effortWords.MatchString(m[1]) {
 		return l
 	}
 	drilled := r.Read("exercise" + m[2])
