@@ -184,7 +184,7 @@ func TestThePhoneAnswersAsTheServer(t *testing.T) {
 	b.until(`document.querySelector("main")?._x_dataStack?.[0].ready`)
 	running, err := p.Running(t.Context(), 1, 2)
 	require.NoError(t, err)
-	phone, start := field.On(running.Plan), running.Schedule.Start.UnixMilli()
+	phone, start := field.On(running.Plan, nil), running.Schedule.Start.UnixMilli()
 	type asked struct {
 		Events []conduct.Event   `json:"events"`
 		Now    int64             `json:"now"`

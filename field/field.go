@@ -5,25 +5,38 @@ package field
 import (
 	"context"
 	"encoding/json"
+	"errors"
 
 	"cuestart/core/conduct"
+	"cuestart/core/speech"
 )
 
-// Phone is a plan on a phone.
-type Phone struct{ plan conduct.Plan }
+// Phone is a plan on a phone, and the language in which it is told; nil: English.
+type Phone struct {
+	plan conduct.Plan
+	in   *speech.Table
+}
 
-// Open reads a plan as the server sends it. It fails where that is none.
+// Open reads a plan as the server sends it, and the pieces of its language where that is not English. It fails where it is
+// no plan.
 func Open(plan []byte) (*Phone, error) {
-	p := new(Phone)
-	err := json.Unmarshal(plan, &p.plan)
-	if err == nil && (p.plan.Document == nil || p.plan.Schedule == nil) {
+	is := struct {
+		conduct.Plan
+		Pieces map[string]string `json:"pieces"`
+	}{}
+	err := json.Unmarshal(plan, &is)
+	if err == nil && (is.Document == nil || is.Schedule == nil) {
 		err = errNoPlan
+	}
+	p := On(is.Plan, nil)
+	if is.Pieces != nil {
+		p.in = speech.NewTable(is.Pieces)
 	}
 	return p, err
 }
 
-// On is a phone with a plan that is at hand.
-func On(plan conduct.Plan) *Phone { return &Phone{plan} }
+// On is a phone with a plan that is at hand, and its language.
+func On(plan conduct.Plan, in *speech.Table) *Phone { return &Phone{plan, in} }
 
 type noPlan struct{}
 
@@ -38,7 +51,9 @@ func (p *Phone) View(events []byte, now int64) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	return json.Marshal(viewOf(p.plan.Document, stand))
+	is := viewOf(p.plan.Document, stand)
+	is.say(p.in.Told)
+	return json.Marshal(is)
 }
 
 // Propose is what becomes of the plan if something is different, as JSON of a
@@ -54,8 +69,12 @@ func (p *Phone) Propose(events []byte, now int64, different []byte, steps int) (
 	}
 	made, err := stand.Propose(context.Background(), is, steps)
 	if err != nil {
-		return nil, err
+		return nil, p.told(err)
 	}
+	for _, list := range [][]string{made.Goes, made.Comes, made.Less, made.Moves, made.Cold, made.Mind} {
+		each(list, p.in.Told)
+	}
+	made.Said, made.Why = p.in.Told(made.Said), p.in.Told(made.Why)
 	return json.Marshal(made)
 }
 
@@ -65,4 +84,12 @@ func (p *Phone) stand(text []byte, now int64) (*conduct.Stand, error) {
 		return nil, err
 	}
 	return conduct.Of(p.plan, events, now)
+}
+
+// told is what failed, in the language of the phone.
+func (p *Phone) told(err error) error {
+	if p.in == nil {
+		return err
+	}
+	return errors.New(p.in.Told(err.Error()))
 }

@@ -52,7 +52,7 @@ func (p *Paper) write(lines []string, x, y, wide, deep float64) {
 		lines = append(lines[:max(1, most-1):max(1, most-1)], fmt.Sprintf("+ %d more", len(lines)-max(1, most-1)))[:most]
 	}
 	for n, line := range lines {
-		line = clean(line)
+		line = p.clean(line)
 		size := 10.0
 		if n == 0 {
 			size = 12

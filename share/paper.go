@@ -46,12 +46,18 @@ type Column struct {
 	Right bool
 }
 
+// Language is what a paper is written in: its code, such as "en", and how it says a piece of text; Say nil: as it stands.
+type Language struct {
+	Code string
+	Say  func(text string) string
+}
+
 // Paper is a document to print, black on white, in the order in which it is read. Every
 // piece is tagged, so that a screen reader reads it so too.
 type Paper struct {
 	pdf    *fpdf.Fpdf
 	title  string
-	lang   string
+	in     Language
 	root   *tag
 	within *tag
 	marks  map[int]int // marked pieces by page
@@ -70,15 +76,15 @@ const (
 )
 
 // NewPaper is an empty document; foot stands at the bottom of each page.
-func NewPaper(title, lang string, size PaperSize, foot string, made time.Time) *Paper {
-	p := &Paper{pdf: fpdf.New("P", "mm", string(size), ""), title: title, lang: lang, root: &tag{kind: "Document"}, marks: map[int]int{}, foot: foot, small: smallLetter, line: lineHeight}
+func NewPaper(title string, in Language, size PaperSize, foot string, made time.Time) *Paper {
+	p := &Paper{pdf: fpdf.New("P", "mm", string(size), ""), title: title, in: in, root: &tag{kind: "Document"}, marks: map[int]int{}, foot: foot, small: smallLetter, line: lineHeight}
 	p.within = p.root
 	for style, file := range map[string]string{"": "AtkinsonHyperlegible_400Regular", "B": "AtkinsonHyperlegible_700Bold"} {
 		p.pdf.AddUTF8FontFromBytes("text", style, font(file))
 	}
 	p.pdf.AddUTF8FontFromBytes("figure", "", font("BarlowCondensed_600SemiBold"))
 	p.pdf.SetTitle(title, true)
-	p.pdf.SetLang(lang)
+	p.pdf.SetLang(in.Code)
 	p.pdf.SetCreationDate(made)
 	p.pdf.SetModificationDate(made)
 	p.pdf.SetMargins(paperEdge, paperEdge, paperEdge)
@@ -104,7 +110,7 @@ func (p *Paper) Page() {
 		p.artifact(func() {
 			p.pdf.SetFont("text", "", 7)
 			p.pdf.SetXY(paperEdge, height-paperEdge+2)
-			p.pdf.CellFormat(p.width(), 3, fmt.Sprintf("%s · %d", p.foot, p.pdf.PageNo()), "", 0, "L", false, 0, "")
+			p.pdf.CellFormat(p.width(), 3, fmt.Sprintf("%s · %d", p.clean(p.foot), p.pdf.PageNo()), "", 0, "L", false, 0, "")
 		})
 	}
 	p.pdf.SetXY(paperEdge, paperEdge)
@@ -124,13 +130,14 @@ func (p *Paper) room() float64 {
 // Heading writes a heading of level 1 to 3, with something at the right of the line.
 func (p *Paper) Heading(level int, text, right string) {
 	size := []float64{20, 14, 12}[level-1]
+	right = p.clean(right)
 	if p.room() < 3*size/2 {
 		p.Page()
 	}
 	y := p.pdf.GetY()
 	p.pdf.SetFont("figure", "", size)
 	rightWidth := p.pdf.GetStringWidth(right) + 2
-	lines := p.pdf.SplitText(clean(text), p.width()-rightWidth)
+	lines := p.pdf.SplitText(p.clean(text), p.width()-rightWidth)
 	step := size * 0.42
 	for i, line := range lines {
 		p.mark(fmt.Sprintf("H%d", level), func() { p.at(paperEdge, y+float64(i)*step, line) })
@@ -283,7 +290,7 @@ func (p *Paper) wrap(cell Cell, width float64) (lines []Line) {
 			indent, beside, needs = line.Wide, 0, p.linesOf(line.Wide)
 		}
 		p.face(line)
-		for _, text := range p.pdf.SplitText(clean(line.Text), width-indent) {
+		for _, text := range p.pdf.SplitText(p.clean(line.Text), width-indent) {
 			lines = append(lines, Line{Text: text, Bold: line.Bold, Big: line.Big, Picture: picture, Wide: line.Wide, indent: indent})
 			picture, beside = nil, beside+1
 		}
@@ -319,8 +326,11 @@ func (p *Paper) draw(lines []Line, x, y, width float64, right bool) {
 	}
 }
 
-// clean is a text in letters that the faces of the paper have.
-func clean(text string) string {
+// clean is a text in the language of the paper, in letters that its faces have.
+func (p *Paper) clean(text string) string {
+	if p.in.Say != nil {
+		text = p.in.Say(text)
+	}
 	return strings.NewReplacer("→", "to", "′", "'", "″", "\"", "\t", " ", "\n", " ").Replace(text)
 }
 
@@ -370,8 +380,8 @@ func (p *Paper) card(n int, wide, high float64, c Card, lines []Line) {
 	x, y := paperEdge+float64(n%cardsAcross)*wide, paperEdge+float64(n/cardsAcross%cardsDown)*high
 	p.artifact(func() { p.pdf.Rect(x, y, wide, high, "D") })
 	p.inside("Sect", func() {
-		p.mark("H2", func() { p.pdf.SetFont("figure", "", 14); p.at(x+cardInner, y+1.5, clean(c.Head)) })
-		p.mark("P", func() { p.pdf.SetFont("text", "", 6.5); p.at(x+cardInner, y+6, clean(c.Sub)) })
+		p.mark("H2", func() { p.pdf.SetFont("figure", "", 14); p.at(x+cardInner, y+1.5, p.clean(c.Head)) })
+		p.mark("P", func() { p.pdf.SetFont("text", "", 6.5); p.at(x+cardInner, y+6, p.clean(c.Sub)) })
 		p.mark("P", func() { p.draw(lines, x+cardInner, y+cardHead, wide-2*cardInner, false) })
 	})
 }

@@ -65,7 +65,7 @@ func structure(t *testing.T, p *share.Paper) string {
 }
 
 func TestAPaperIsReadInItsOrder(t *testing.T) {
-	p := share.NewPaper("Sheet", "en", share.A4, "", printed)
+	p := share.NewPaper("Sheet", share.Language{Code: "en"}, share.A4, "", printed)
 	p.Heading(1, "Sheet", "15:00")
 	p.Text(share.Line{Text: "As of today"})
 	p.Table([]share.Column{{Head: "What", Share: 1}, {Head: "Dose", Share: 2, Right: true}}, [][]share.Cell{{{{Text: "Jog", Bold: true}}, {{Text: "4 lengths"}}}})
@@ -80,7 +80,7 @@ func TestALongTableGoesOn(t *testing.T) {
 		rows = append(rows, []share.Cell{{{Text: fmt.Sprint("Row ", n)}}, {{Text: strings.Repeat("long words ", 20)}, {Text: "and a caution", Bold: true}}})
 	}
 	for _, size := range []share.PaperSize{share.A4, share.Letter} {
-		p := share.NewPaper("Long", "en", size, "foot", printed)
+		p := share.NewPaper("Long", share.Language{Code: "en"}, size, "foot", printed)
 		p.Table([]share.Column{{Head: "What", Share: 1}, {Head: "Words", Share: 3}}, rows)
 		ctx := opened(t, p)
 		assert.Greater(t, ctx.PageCount, 3, size)
@@ -113,7 +113,7 @@ func TestCardsAreEightAPage(t *testing.T) {
 			}
 			all = append(all, c)
 		}
-		p := share.NewPaper("Cards", "en", share.A4, "", printed)
+		p := share.NewPaper("Cards", share.Language{Code: "en"}, share.A4, "", printed)
 		p.Cards(all)
 		return p
 	}
@@ -124,7 +124,7 @@ func TestCardsAreEightAPage(t *testing.T) {
 }
 
 func TestLongNamesAndOddLettersFit(t *testing.T) {
-	p := share.NewPaper("Zürich′s “end” – ß", "en", share.A4, "", printed)
+	p := share.NewPaper("Zürich′s “end” – ß", share.Language{Code: "en"}, share.A4, "", printed)
 	p.Heading(1, strings.Repeat("Unbreakable", 30), "15:00")
 	p.Heading(2, "", "")
 	p.Text(share.Line{Text: "Ďáblík, Łukasz, 李, 38′30″"}, share.Line{})
@@ -187,7 +187,7 @@ func TestARowTallerThanAPageGoesOn(t *testing.T) {
 	for n := range 200 {
 		long = append(long, share.Line{Text: fmt.Sprint("cue number ", n)})
 	}
-	p := share.NewPaper("Tall", "en", share.A4, "foot", printed)
+	p := share.NewPaper("Tall", share.Language{Code: "en"}, share.A4, "foot", printed)
 	p.Table([]share.Column{{Head: "What", Share: 1}, {Head: "Words", Share: 3}}, [][]share.Cell{{{{Text: "Row"}}, long}, {{{Text: "Next"}}, {{Text: "short"}}}})
 	p.Text(share.Line{Text: strings.Repeat("many words ", 3000) + "finis"})
 	file, err := p.PDF()
@@ -206,7 +206,7 @@ func TestARowTallerThanAPageGoesOn(t *testing.T) {
 func TestFiguresStandBesideTheirLines(t *testing.T) {
 	squat := book.Figure("air-squat").Still()
 	made := func(picture *figure.Picture) *share.Paper {
-		p := share.NewPaper("Drills", "en", share.A4, "", printed)
+		p := share.NewPaper("Drills", share.Language{Code: "en"}, share.A4, "", printed)
 		var rows [][]share.Cell
 		for n := range 16 {
 			rows = append(rows, []share.Cell{{{Text: fmt.Sprintf("Drill %d", n), Bold: true, Picture: picture, Wide: 18}, {Text: "8 reps"}}, {{Text: "Heels down"}}})

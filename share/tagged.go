@@ -107,7 +107,7 @@ func (p *Paper) structure(ctx *model.Context) error {
 	}
 	root["K"], root["ParentTree"], root["ParentTreeNextKey"] = types.Array{*whole}, *parents, types.Integer(ctx.PageCount)
 	catalog["StructTreeRoot"], catalog["MarkInfo"] = *at, types.Dict{"Marked": types.Boolean(true)}
-	catalog["Lang"] = types.StringLiteral(p.lang)
+	catalog["Lang"] = types.StringLiteral(p.in.Code)
 	catalog["ViewerPreferences"] = types.Dict{"DisplayDocTitle": types.Boolean(true)}
 	return nil
 }

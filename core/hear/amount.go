@@ -117,8 +117,11 @@ func (h *hearing) bareWay(name string, a *Amount) bool {
 	if a.Sets == 0 || a.Reps < 10 || int(a.Reps)%5 != 0 || a.Metres > 0 || !h.Goes(name) {
 		return false
 	}
-	return len(a.Efforts) > 0 || strings.Contains(strings.ToLower(h.line), "walk back") || runs.MatchString(name)
+	return len(a.Efforts) > 0 || strings.Contains(strings.ToLower(h.line), "walk back") || runs.MatchString(name) || a.Reps >= 20 && steps.MatchString(name)
 }
+
+// steps are what is said to be so often so far where it is twenty or more: nobody counts thirty bounds.
+var steps = regexp.MustCompile(`(?i)(?:^|[^-])\b(?:skips?|skipping|bounds?|bounding|carioca|karaoke|grapevine|shuffles?|backpedals?|side steps|sidesteps)$`)
 
 // runs are what is said to be so often so far without a unit.
 var runs = regexp.MustCompile(`(?i)\b(?:strides?|sprints?|accels?|accelerations?|flys|flying|build-?ups?|tempo runs?)\b`)

@@ -127,8 +127,11 @@ type tallied struct {
 // ways multiply it.
 func (h *hearing) tally(of []tag, name string) Amount {
 	t := tallied{}
-	for _, g := range h.grouped(of) {
-		h.take(&t, g)
+	groups := h.grouped(of)
+	for _, g := range groups {
+		if !h.ofThose(g, groups) {
+			h.take(&t, g)
+		}
 	}
 	a := &t.Amount
 	a.Least = t.least
@@ -152,6 +155,13 @@ func (h *hearing) tally(of []tag, name string) Amount {
 		}
 	}
 	return *a
+}
+
+// ofThose tells whether a count is only of those that another group counts: "30 takes, tennis ball first 10".
+func (h *hearing) ofThose(g group, all []group) bool {
+	return g.tag == tagReps && h.is(g.from-1, "first", "last") && slices.ContainsFunc(all, func(other group) bool {
+		return other != g && other.tag == tagReps && h.count(other) > h.count(g)
+	})
 }
 
 // take adds what a group says.

@@ -4,6 +4,7 @@ import (
 	"math"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 )
 
 // tagger tells what each word of a line is there for: exactly one run of them is the name of what is done, and all
@@ -141,10 +142,16 @@ func (t *tagger) ofWord(i int) (of []string) {
 // end is how a word ends, where it is longer than that.
 func (t *tagger) end(i int) string {
 	const letters = 3
-	if is := t.words[i].is; !t.words[i].sign && !t.words[i].numeral && len(is) > letters {
-		return is[len(is)-letters:]
+	is := t.words[i].is
+	if t.words[i].sign || t.words[i].numeral || utf8.RuneCountInString(is) <= letters {
+		return ""
 	}
-	return ""
+	at := len(is)
+	for range letters {
+		_, wide := utf8.DecodeLastRuneInString(is[:at])
+		at -= wide
+	}
+	return is[at:]
 }
 
 // ahead is how far the next known name is, or the next word that moves.

@@ -264,7 +264,7 @@ func (r *Reader) section(l *Line, text string) (rest string, only bool) {
 		l.Phase = phase
 		return rest, true
 	}
-	if head, rest, parted := strings.Cut(text, ","); parted && r.phase(head) != "" && !anyDigitOrQuote.MatchString(rest) {
+	if head, rest, parted := strings.Cut(text, ","); parted && !l.part && r.phase(head) != "" && !anyDigitOrQuote.MatchString(rest) {
 		l.Phase, l.Note = r.phase(head), strings.TrimSpace(rest)
 		return "", true
 	}

@@ -68,28 +68,43 @@ func spansFall(lines []string) bool {
 }
 
 // fallsApart are the lines that begin with minutes to go, three or more, each later than the one above, and with others
-// between them that do not: "60 Specialists", "45 Skill on air".
+// between them that do not, "60 Specialists", "45 Skill on air", or of which most cannot be so many of something: "55 easy
+// jog 6 min", "35 spikes on", "25 call room".
 func fallsApart(lines []string) map[int]string {
-	of, last, apart, before := map[int]string{}, 1000, 0, -1
+	of, last, apart, before, counts, others, moves := map[int]string{}, 1000, 0, -1, 0, 0, false
 	for i, line := range lines {
-		m := bareNumber.FindStringSubmatch(line)
+		m := numberFront.FindStringSubmatch(line)
 		if m == nil {
+			if strings.TrimSpace(line) != "" {
+				others++
+			}
 			continue
 		}
 		at, _ := strconv.Atoi(m[1])
-		if at >= last || movement.Lead(m[2]) != "" && before == i-1 {
+		if at >= last {
 			return nil
 		}
 		if before >= 0 && i-before > 1 {
 			apart++
 		}
+		moving := movement.Lead(m[2]) != ""
+		moves = moves || moving && before == i-1
+		if moving && !anyAmount.MatchString(m[2]) {
+			counts++
+		}
 		of[i], last, before = m[1], at, i
 	}
-	if len(of) < 3 || apart < len(of)-1 {
+	if len(of) > 3 && 3*counts <= len(of) && others <= len(of)/2 {
+		return of
+	}
+	if len(of) < 3 || apart < len(of)-1 || moves {
 		return nil
 	}
 	return of
 }
+
+// numberFront is a line that begins with a number, whatever follows it: "33 1 x 120".
+var numberFront = regexp.MustCompile(`^\s*(\d{1,2}) +([A-Za-z].*|\d+ ?[x×] ?\d.*)$`)
 
 // endToGo is a line that says at its end when it begins: "Indy -35".
 var endToGo = regexp.MustCompile(`^(.*?[A-Za-z)])(?:,| [-–—])? (?:at )?[-–−](\d{1,3})(?: ?(?:mins?|'|′))?( \(.*\))?$`)

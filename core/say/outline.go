@@ -171,7 +171,7 @@ func front(line, apart string, falling, spans bool) (rest, when string) {
 		return m[3], " - from " + m[1] + " to " + m[2]
 	}
 	if apart != "" {
-		return bareNumber.ReplaceAllString(line, "$2"), " - at " + apart
+		return numberFront.ReplaceAllString(line, "$2"), " - at " + apart
 	}
 	if rest, at := whenFirst(text, falling); at != "" {
 		return rest, " - at " + at

@@ -98,7 +98,7 @@ func (p *parting) sentences(i int, line string) {
 			last.Text = strings.TrimRight(last.Text, ". ") + " (" + strings.TrimRight(one, ". ") + ")"
 			continue
 		}
-		is := Piece{Line: i, Text: one, Para: p.para, Dose: cmp.Or(p.dose[i], p.holds)}
+		is := Piece{Line: i, Text: one, Para: p.para, Dose: cmp.Or(p.dose[i], p.holds), Last: n > 0 && n == len(parts)-1 && p.marks != nil && p.marks[i] != unmarked}
 		if len(parts) == 1 {
 			is.Kind = p.are[i]
 			if p.typed[i] != p.shown[i] {

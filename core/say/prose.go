@@ -31,6 +31,7 @@ type Piece struct {
 	Para bool      // it is of one of several paragraphs, which no heading parts
 	Dose string    // how much its heading says of each line that says none itself
 	Kind hear.Kind // what it is in its list; "": as it is by itself
+	Last bool      // it is the last of several sentences of a line that is marked as one of its list
 }
 
 // ReadPiece reads one thing of a list.
@@ -39,6 +40,9 @@ func (r *Reader) ReadPiece(p Piece) Line {
 	l := r.inList(r.Read(text), text, p.Kind)
 	if l.Said = p.Text; text != p.Text && l.Is == IsNote {
 		l = r.Read(p.Text)
+	}
+	if p.Last && l.Is == IsBlock && l.Rounds == 0 && !strings.HasSuffix(text, ":") { // it heads nothing: "Shots, 4 each. Danny in goal"
+		l = Line{Is: IsNote, Said: l.Said, Note: oneLine(text)}
 	}
 	if l = r.held(l, p); l.Is == IsDrill {
 		r.above = &l

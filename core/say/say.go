@@ -283,6 +283,7 @@ func (r *Reader) Read(text string) Line {
 	}
 	l.Name = unitFirst.ReplaceAllString(l.Name, "")
 	l.countedOnce(text)
+	l.notMinutes(text)
 	l.Cues = slices.DeleteFunc(l.Cues, func(cue string) bool { // what another says too
 		return l.Is == IsBlock && slices.ContainsFunc(l.Cues, func(other string) bool { return other != cue && strings.Contains(other, cue) })
 	})

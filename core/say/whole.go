@@ -92,15 +92,22 @@ func (k *sketch) said() (all []int) {
 
 // asWhole are the lines of a list, told by rules, as what they are likeliest to be together.
 func (k *sketch) asWhole(told []string, r *Reader) []string {
-	are := likeliest(k.said(), k.speaks(r.alone(k.plain), told), func(f []string) kinds { return hear.InList(f) })
+	alone := r.alone(k.plain)
+	are := likeliest(k.said(), k.speaks(alone, told), func(f []string) kinds { return hear.InList(f) })
 	k.are = map[int]hear.Kind{}
 	for i, is := range are {
+		if (is == hear.Remark || is == hear.Fixed) && alone[i][slices.Index(hear.Kinds, hear.Drill)] >= surelyDone { // "No-step kicks 5", wherever it stands
+			is = hear.Drill
+		}
 		if text := strings.TrimSpace(k.plain[i]); !k.ownForm(i, text) && (is == hear.Drill || is == hear.Fixed || r.ruled(text).Is != IsFixed) {
 			told[i], k.are[i] = r.clocked(k.as(i, is, text, told[i])), is
 		}
 	}
 	return told
 }
+
+// surelyDone is how likely a line is a drill by itself that is one in any list, unless it heads others.
+const surelyDone = 0.99
 
 // clockEnd is when a heading begins, as its front said it.
 var clockEnd = regexp.MustCompile(`^(## .* - at )(\d{1,2})[.:](\d\d)$`)
@@ -176,7 +183,7 @@ func best(is kinds) string {
 func (k *sketch) likes(alone kinds) (list []string) {
 	for at, p := range alone {
 		step := 0
-		for _, least := range []float64{0.02, 0.1, 0.3, 0.6, 0.85, 0.97} {
+		for _, least := range []float64{0.02, 0.1, 0.3, 0.6, 0.85, 0.97, 0.995} {
 			if p >= least {
 				step++
 			}
@@ -275,7 +282,8 @@ func (r *Reader) inList(l Line, text string, is hear.Kind) Line {
 		return r.counted(l, text)
 	case is == hear.Fixed && l.Is != IsFixed && l.Is != IsPhase && r.mayBeFixed(text):
 		at := text
-		if m := toGo.FindStringSubmatch(text); m != nil {
+		if atEnd.MatchString(text) {
+		} else if m := toGo.FindStringSubmatch(text); m != nil {
 			at = m[2] + m[3] + " - at " + m[1] + m[4]
 		} else if m := clockFront.FindStringSubmatch(text); m != nil {
 			at = m[2] + " - at " + m[1]

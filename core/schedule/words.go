@@ -32,7 +32,12 @@ func (c *Compiled) why(n int, s *runin.Scheduled) string {
 	if is.Seconds >= full.Seconds {
 		return ""
 	}
-	return fmt.Sprintf("%s: %s shorter", strings.Join(shorter(b, full, is), "; "), clock.Lasting(full.Seconds-is.Seconds))
+	less := shorter(b, full, is)
+	joint := ": "
+	if len(b.Items) > 1 {
+		joint = "; "
+	}
+	return strings.Join(less, "; ") + joint + clock.Lasting(full.Seconds-is.Seconds) + " shorter"
 }
 
 // tooSmall says that the place of block n does not hold its people, or "".
@@ -61,7 +66,7 @@ func shorter(b *plan.Block, full, is Dosing) (less []string) {
 		}
 		words := fmt.Sprintf("%s, not %s", to, from)
 		if len(b.Items) > 1 {
-			words = item.Drill.Name + " " + words
+			words = item.Drill.Name + ": " + words
 		}
 		less = append(less, words)
 	}

@@ -4,6 +4,7 @@
 package pitch
 
 import (
+	"cmp"
 	"context"
 	"embed"
 	"encoding/json"
@@ -12,6 +13,7 @@ import (
 	"time"
 
 	"cuestart/core/conduct"
+	"cuestart/core/speech"
 	"cuestart/field"
 	"cuestart/planner"
 	"cuestart/web/assets"
@@ -40,6 +42,7 @@ type body struct {
 	Early    string // when it can be pressed from, before that
 	Looks    []string
 	Look     string
+	Words    string // JSON of what the script says itself, by the English words
 }
 
 // Minutes is to go when it is rehearsed.
@@ -58,7 +61,7 @@ func Show(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	now := r.Planner.Now()
+	now, speaks := r.Planner.Now(), r.Speaks()
 	d, start := running.Document, running.Schedule.Start
 	b := &body{ID: id, Title: d.Title, Base: shell.Pitch(id), NowMilli: now.UnixMilli(), Me: r.By.Name, Account: r.By.ID, Script: corePath, Zone: d.Start.Zone, Degrees: d.Measure.Degrees(), Edits: r.May(planner.ToRun), Try: r.QueryCount("try"),
 		Looks: slices.DeleteFunc(slices.Clone(shell.Looks()), func(l string) bool { return l == r.Look() }), Look: r.Look()}
@@ -69,24 +72,49 @@ func Show(r *shell.Request) (shell.Answer, error) {
 	if from := running.Opens(); now.Before(from) && b.Try == 0 {
 		b.Early = from.Format("15:04, Monday 2 January")
 	}
-	b.View, err = view(running.Plan, events, at)
-	return &shell.Page{Screens: screens, Name: "pitch", Title: "Running " + d.Title, Body: b, Phone: true}, err
+	b.Words = words(speaks)
+	b.View, err = view(running.Plan, events, at, speaks.Table())
+	return &shell.Page{Screens: screens, Name: "pitch", Title: "Running " + d.Title, Body: b, Phone: true, Tongue: speaks}, err
 }
 
 // view is the first one, by which the page shows something before the core is there.
-func view(plan conduct.Plan, events []conduct.Event, at int64) (string, error) {
+func view(plan conduct.Plan, events []conduct.Event, at int64, in *speech.Table) (string, error) {
 	text, err := json.Marshal(append([]conduct.Event{}, events...))
 	if err != nil {
 		return "", err
 	}
-	made, err := field.On(plan).View(text, at)
+	made, err := field.On(plan, in).View(text, at)
 	return string(made), err
+}
+
+// spoken is what the script says itself; %s stands for what it puts in.
+var spoken = []string{"%s is done", "%s has started", "%s is skipped", "%s once more", "%s: one try", "%s: to come back to", "Note kept",
+	"Say the time that the start is called for.", "Say what the thermometer shows.", "since the start", "to go", "in %s", "now", "again", "%s of %s",
+	"rehearsal: nothing is kept", "no signal · %s to send", "no signal · nothing is lost", "%s to send", "all sent", "%s: %s from %s",
+	"The plan is not on this phone yet. It loads as soon as there is a signal.", "standing %s", "· %s above rest, an estimate", "waits for %s", "skipped",
+	"Fit both together", "Catch up", "Start it now", "%s in %s′", "Cold at the start. %s"}
+
+// words are what the script says, by the English words, in a language; "" in English.
+func words(in shell.Tongue) string {
+	pieces, said := in.Pieces(), map[string]string{}
+	if pieces == nil {
+		return ""
+	}
+	for _, english := range spoken {
+		said[english] = cmp.Or(pieces[english], english)
+	}
+	text, err := json.Marshal(said)
+	if err != nil {
+		panic(err) // they are texts
+	}
+	return string(text)
 }
 
 // running is the plan with what was pressed, for the phone to keep.
 type running struct {
 	*planner.Running
-	Now int64 `json:"now"` // Unix milliseconds
+	Now    int64             `json:"now"`              // Unix milliseconds
+	Pieces map[string]string `json:"pieces,omitempty"` // of the language in which it is told, where that is not English
 }
 
 // Plan is the plan with what was pressed.
@@ -95,7 +123,7 @@ func Plan(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	text, err := json.Marshal(running{found, r.Planner.Now().UnixMilli()})
+	text, err := json.Marshal(running{found, r.Planner.Now().UnixMilli(), r.Speaks().Pieces()})
 	return shell.Raw{Kind: shell.JSON, Content: text}, err
 }
 

@@ -10,6 +10,7 @@ const again = 2000; // ms after which the view is worked out anew
 
 Alpine.data("pitch", () => ({
   view: JSON.parse(root.dataset.view),
+  said: JSON.parse(root.dataset.words || "{}"), // what the page says itself, by the English words
   now: 0, // Unix seconds
   asks: "", // which panel is open
   open: "", // id of the card that is opened up
@@ -74,7 +75,7 @@ Alpine.data("pitch", () => ({
       const plan = await (await fetch(`${base}/plan.json`)).json();
       this.begun = plan.begun;
       this.kept.join(plan);
-      const opened = await this.core.open({ document: plan.document, schedule: plan.schedule });
+      const opened = await this.core.open({ document: plan.document, schedule: plan.schedule, pieces: plan.pieces });
       if (opened.error) throw new Error(opened.error);
       this.ready = true;
       this.problem = "";
@@ -82,7 +83,7 @@ Alpine.data("pitch", () => ({
       this.kept.listen();
       this.kept.flush();
     } catch {
-      this.problem = "The plan is not on this phone yet. It loads as soon as there is a signal.";
+      this.problem = this.told("The plan is not on this phone yet. It loads as soon as there is a signal.");
       setTimeout(() => this.begin(), 3000);
     }
   },
@@ -127,25 +128,25 @@ Alpine.data("pitch", () => ({
   },
 
   // What is pressed on a card.
-  done(card) { this.press({ kind: "done", block: card.id, after: card.last }, `${card.name} is done`); },
-  start(card) { this.press({ kind: "begin", block: card.id, after: card.last }, `${card.name} has started`); },
-  skip(card) { this.press({ kind: "skip", block: card.id, after: card.last }, `${card.name} is skipped`); },
-  repeat(card) { this.press({ kind: "again", block: card.id, after: card.last }, `${card.name} once more`); },
+  done(card) { this.press({ kind: "done", block: card.id, after: card.last }, this.told("%s is done", card.name)); },
+  start(card) { this.press({ kind: "begin", block: card.id, after: card.last }, this.told("%s has started", card.name)); },
+  skip(card) { this.press({ kind: "skip", block: card.id, after: card.last }, this.told("%s is skipped", card.name)); },
+  repeat(card) { this.press({ kind: "again", block: card.id, after: card.last }, this.told("%s once more", card.name)); },
   tick(card, drill, cell) {
     if (cell.again || cell.count < cell.tries) { cell.again = false; cell.count += 1; }
-    this.press({ kind: "tick", block: card.id, item: drill.item, cell: cell.n, tries: 1 }, `${drill.name}: one try`);
+    this.press({ kind: "tick", block: card.id, item: drill.item, cell: cell.n, tries: 1 }, this.told("%s: one try", drill.name));
   },
   comeBack(card, drill, cell) {
     cell.again = true;
-    this.press({ kind: "tick", block: card.id, item: drill.item, cell: cell.n, tries: -1 }, `${drill.name}: to come back to`);
+    this.press({ kind: "tick", block: card.id, item: drill.item, cell: cell.n, tries: -1 }, this.told("%s: to come back to", drill.name));
   },
   write(card) {
-    if (this.note.trim()) this.press({ kind: "note", block: card.id, says: this.note.trim().slice(0, 400) }, "Note kept");
+    if (this.note.trim()) this.press({ kind: "note", block: card.id, says: this.note.trim().slice(0, 400) }, this.told("Note kept"));
     this.note = "";
   },
   writeOf() {
     const says = this.note.trim().slice(0, 400);
-    if (says) for (const player of this.picked) this.press({ kind: "note", player, says }, "Note kept");
+    if (says) for (const player of this.picked) this.press({ kind: "note", player, says }, this.told("Note kept"));
     this.note = "";
     this.asks = "";
   },
@@ -182,7 +183,7 @@ Alpine.data("pitch", () => ({
   move(minutes) { this.consider({ is: "start", seconds: minutes * 60, hold: this.hold }); },
   called() {
     const [h, m] = this.at.split(":").map(Number);
-    if (Number.isNaN(h)) { this.problem = "Say the time that the start is called for."; return; }
+    if (Number.isNaN(h)) { this.problem = this.told("Say the time that the start is called for."); return; }
     const [sh, sm] = hour(this.view.start, root.dataset.zone).split(":").map(Number);
     this.move(((h - sh) * 60 + m - sm + 2160) % 1440 - 720);
   },
@@ -193,7 +194,7 @@ Alpine.data("pitch", () => ({
   weather(is) { this.consider({ is: "weather", weather: is }); },
   air() {
     const celsius = Number(this.celsius.replace(",", "."));
-    if (this.celsius.trim() === "" || Number.isNaN(celsius)) { this.problem = "Say what the thermometer shows."; return; }
+    if (this.celsius.trim() === "" || Number.isNaN(celsius)) { this.problem = this.told("Say what the thermometer shows."); return; }
     this.consider({ is: "weather", shows: celsius });
   },
   catchUp() { this.consider({ is: "behind" }); },
@@ -210,14 +211,14 @@ Alpine.data("pitch", () => ({
   },
   ups: [],
   upNow(up) { return this.view.start + up.At - this.now < 60; },
-  upSoon(up) { return `${up.Name}: ${this.lasting(up.Seconds)} from ${this.toGoAt(up.At)}`; },
+  upSoon(up) { return this.told("%s: %s from %s", up.Name, this.lasting(up.Seconds), this.toGoAt(up.At)); },
   shut() { // back to what was asked, or all shut
     if (!this.proposal) this.asks = "";
     this.proposal = null;
     this.problem = "";
   },
   startList(list, minutes) {
-    this.press({ kind: "line", list: list.id, to: Math.floor(this.clock()) + minutes * 60 }, `${list.name} has started`);
+    this.press({ kind: "line", list: list.id, to: Math.floor(this.clock()) + minutes * 60 }, this.told("%s has started", list.name));
     this.asks = "";
   },
 
@@ -226,10 +227,10 @@ Alpine.data("pitch", () => ({
     const s = this.view.start - this.now;
     return (s < 0 ? "+" : "") + clock(s);
   },
-  caption() { return this.now > this.view.start ? "since the start" : "to go"; },
+  caption() { return this.now > this.view.start ? this.told("since the start") : this.told("to go"); },
   leftOf(card) { return card.to > this.now ? clock(card.to - this.now) : `+${clock(this.now - card.from - (card.to - card.from))}`; },
   over(card) { return card.state === "over"; },
-  until(at) { return at > this.now ? `in ${clock(at - this.now)}` : "now"; },
+  until(at) { return at > this.now ? this.told("in %s", clock(at - this.now)) : this.told("now"); },
   standing(idle) { return idle.since > 0 && this.now - idle.since >= 60; },
   since(at) { return clock(this.now - at); },
   lasting(seconds) { return clock(seconds); },
@@ -237,15 +238,17 @@ Alpine.data("pitch", () => ({
   hourOf(at) { return hour(at, root.dataset.zone); },
   leftAfter() { return clock(Math.max(0, this.proposal.Left)); },
   sent() {
-    if (root.dataset.try > 0) return "rehearsal: nothing is kept";
-    if (!this.signal) return this.waiting > 0 ? `no signal · ${this.waiting} to send` : "no signal · nothing is lost";
-    return this.waiting > 0 ? `${this.waiting} to send` : "all sent";
+    if (root.dataset.try > 0) return this.told("rehearsal: nothing is kept");
+    if (!this.signal) return this.waiting > 0 ? this.told("no signal · %s to send", this.waiting) : this.told("no signal · nothing is lost");
+    return this.waiting > 0 ? this.told("%s to send", this.waiting) : this.told("all sent");
   },
   lastSaid() { return this.last?.said ?? ""; },
   minutesOf(list) { return Math.round(list.length / 60); },
+  // told is what the page says itself, in its language, with names and figures put in.
+  told(says, ...put) { return put.reduce((text, one) => text.replace("%s", () => one), this.said[says] ?? says); },
   dots(...words) { return words.filter(Boolean).join(" · "); },
   words(list) { return (list ?? []).join(" · "); },
   some(list) { return (list ?? []).length > 0; },
-  cellText(cell) { return cell.again ? "again" : `${cell.count || "–"} of ${cell.tries}`; },
+  cellText(cell) { return cell.again ? this.told("again") : this.told("%s of %s", cell.count || "–", cell.tries); },
 }));
 Alpine.start();

@@ -28,7 +28,8 @@ func paper(r *shell.Request, title string) *share.Paper {
 	if r.Query("paper") == string(share.Letter) {
 		size = share.Letter
 	}
-	return share.NewPaper(title, "en", size, cautions, r.Planner.Now())
+	speaks := r.Speaks()
+	return share.NewPaper(title, share.Language{Code: cmp.Or(speaks.Lang, "en"), Say: speaks.Told}, size, cautions, r.Planner.Now())
 }
 
 // pdf offers a paper to be saved or printed.
@@ -46,7 +47,7 @@ func SheetPDF(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	p := paper(r, b.Title+", run-in")
+	p, say := paper(r, b.Title+", run-in"), saying(r.Speaks().Told)
 	p.Heading(1, b.Title, b.StartName+" "+b.Start)
 	p.Text(share.Line{Text: fmt.Sprintf("%s. %s %s. As of %s.", b.Sub, b.Verdict.Head, b.Verdict.Line, b.Made)})
 	columns := []share.Column{{Head: "To go", Share: 1.1}, {Head: "Clock", Share: 0.9}, {Head: "", Share: 0.5}, {Head: "What", Share: 2.6}, {Head: "Who", Share: 2.2},
@@ -61,14 +62,14 @@ func SheetPDF(r *shell.Request) (shell.Answer, error) {
 		columns[0].Head = cmp.Or(g.Line, "To go")
 		var rows [][]share.Cell
 		for _, one := range g.Rows {
-			rows = append(rows, one.cells(b.Full))
+			rows = append(rows, one.cells(b.Full, say))
 		}
 		p.Table(columns, rows)
 	}
 	for _, f := range b.Facing {
-		p.Text(share.Line{Text: "Today, " + f.Name + ": " + f.Says + "."})
+		p.Text(share.Line{Text: say("Today,") + " " + f.Name + ": " + say(f.Says) + "."})
 	}
-	p.Text(share.Line{Text: "Carry out: " + strings.Join(b.Kit, ", ") + ".", Bold: true})
+	p.Text(share.Line{Text: say("Carry out:") + " " + say.list(b.Kit) + ".", Bold: true})
 	if len(b.Cuts) > 0 {
 		p.Page()
 		p.Heading(1, "If there is less time", "")
@@ -87,7 +88,7 @@ func SheetPDF(r *shell.Request) (shell.Answer, error) {
 }
 
 // cells are a row of the sheet on paper.
-func (one row) cells(full bool) []share.Cell {
+func (one row) cells(full bool, say saying) []share.Cell {
 	letter := one.Phase.Letter()
 	if one.Fixed {
 		letter = ""
@@ -96,9 +97,9 @@ func (one row) cells(full bool) []share.Cell {
 	for _, d := range one.Drills {
 		dose = append(dose, share.Line{Text: d.Dose, Bold: full, Picture: d.pictured(full), Wide: 11}, share.Line{Text: d.Here})
 		if full {
-			dose = append(dose, share.Line{Text: toldAs("Say ", d.Say)}, share.Line{Text: toldAs("Look for ", d.Look)})
+			dose = append(dose, share.Line{Text: say.as("Say", d.Say)}, share.Line{Text: say.as("Look for", d.Look)})
 		}
-		dose = append(dose, share.Line{Text: toldAs("", d.Caution), Bold: true})
+		dose = append(dose, share.Line{Text: say.as("", d.Caution), Bold: true})
 	}
 	if full {
 		dose = append(dose, share.Line{Text: one.Note})
@@ -118,12 +119,33 @@ func (d told) pictured(full bool) *figure.Picture {
 	return d.Drawn.Picture()
 }
 
-// toldAs is something said of a drill as a sentence; "" where nothing is.
-func toldAs(as, what string) string {
+// saying says a piece of text in the language of who asks.
+type saying func(text string) string
+
+// as is something said of a drill as a sentence, behind a word that says what it is; "" where nothing is.
+func (say saying) as(word, what string) string {
 	if what == "" {
 		return ""
 	}
-	return as + what + "."
+	return shell.Joined(" ", say(word), say(what)) + "."
+}
+
+func (say saying) joined(pieces []string, by string) string {
+	said := make([]string, len(pieces))
+	for i, piece := range pieces {
+		said[i] = say(piece)
+	}
+	return strings.Join(said, by)
+}
+
+// list says each of several things, with commas.
+func (say saying) list(things []string) string {
+	return say.joined(things, ", ")
+}
+
+// each says each of several pieces, in one sentence after the other.
+func (say saying) each(pieces []string) string {
+	return say.joined(pieces, ". ")
 }
 
 // card is a player's list on a small paper.
@@ -234,11 +256,11 @@ func CardsPDF(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	p := paper(r, b.Document.Title+", cards")
+	p, say := paper(r, b.Document.Title+", cards"), saying(r.Speaks().Told)
 	var cards []share.Card
 	for _, one := range cardsOf(b).Cards {
 		c := share.Card{Head: one.Name, Sub: one.Sub}
-		c.Lines = one.lines()
+		c.Lines = one.lines(say)
 		cards = append(cards, c)
 	}
 	p.Cards(cards)
@@ -246,14 +268,14 @@ func CardsPDF(r *shell.Request) (shell.Answer, error) {
 }
 
 // lines are a card's list. Events that follow one another share a line.
-func (c card) lines() (lines []share.Line) {
+func (c card) lines(say saying) (lines []share.Line) {
 	events := ""
 	for _, e := range c.Entries {
 		if e.Fixed {
-			events = shell.Joined(" · ", events, shell.Joined(" ", e.ToGo, e.Name))
+			events = shell.Joined(" · ", events, shell.Joined(" ", e.ToGo, say(e.Name)))
 			continue
 		}
-		lines = append(append(lines, share.Line{Text: events, Bold: true}), e.lines()...)
+		lines = append(append(lines, share.Line{Text: events, Bold: true}), e.lines(say)...)
 		events = ""
 	}
 	return append(lines, share.Line{Text: events, Bold: true})
@@ -261,12 +283,12 @@ func (c card) lines() (lines []share.Line) {
 
 // lines are a block on a card: what it holds beneath it, or where that is
 // one thing beside it.
-func (e cardEntry) lines() []share.Line {
+func (e cardEntry) lines(say saying) []share.Line {
 	var does []string
 	for _, l := range e.Lines {
-		does = append(does, strings.TrimSuffix(l.Text+" ("+l.Caution+")", " ()"))
+		does = append(does, strings.TrimSuffix(say(l.Text)+" ("+say(l.Caution)+")", " ()"))
 	}
-	head := shell.Joined("  ", e.ToGo, e.Clock, shell.Joined(", ", e.Name, e.Where))
+	head := shell.Joined("  ", e.ToGo, e.Clock, shell.Joined(", ", say(e.Name), say(e.Where)))
 	if len(does) == 1 {
 		return []share.Line{{Text: head + ". " + does[0], Bold: true}}
 	}
@@ -440,24 +462,24 @@ func handed(r *shell.Request) (handoutBody, error) {
 }
 
 // notSo is the first way in which a drill is not done, drawn.
-func (d handoutDrill) notSo() share.Cell {
+func (d handoutDrill) notSo(say saying) share.Cell {
 	for _, f := range d.Drawn.Faults() {
-		return share.Cell{{Text: "Not so: " + f.Says, Picture: f.Drawing, Wide: 12}}
+		return share.Cell{{Text: say("Not so:") + " " + say(f.Says), Picture: f.Drawing, Wide: 12}}
 	}
 	return nil
 }
 
 // paper is the list as a file.
 func (b handoutBody) paper(r *shell.Request) (shell.Answer, error) {
-	p := paper(r, b.Title+", drills")
+	p, say := paper(r, b.Title+", drills"), saying(r.Speaks().Told)
 	p.Heading(1, b.Title, "")
 	for _, block := range b.Blocks {
 		p.Together(45)
 		p.Heading(3, shell.Joined(" · ", block.Phase.Letter(), block.Name), block.Often)
-		p.Text(share.Line{Text: toldAs("Why: ", block.Why)})
+		p.Text(share.Line{Text: say.as("Why:", block.Why)})
 		var rows [][]share.Cell
 		for _, d := range block.Drills {
-			rows = append(rows, []share.Cell{{{Text: d.Name, Bold: true, Picture: d.Drawn.Picture(), Wide: 18}, {Text: d.Dose}}, {{Text: strings.Join(d.Cues, ". ")}}, append(share.Cell{{Text: strings.Join(d.Faults, ". ")}, {Text: d.Caution, Bold: true}}, d.notSo()...)})
+			rows = append(rows, []share.Cell{{{Text: d.Name, Bold: true, Picture: d.Drawn.Picture(), Wide: 18}, {Text: d.Dose}}, {{Text: say.each(d.Cues)}}, append(share.Cell{{Text: say.each(d.Faults)}, {Text: d.Caution, Bold: true}}, d.notSo(say)...)})
 		}
 		p.Table([]share.Column{{Head: "Drill", Share: 3}, {Head: "Say", Share: 2.4}, {Head: "Look for", Share: 2.4}}, rows)
 	}

@@ -96,9 +96,11 @@ func (p *Page) undo(r *Request) string {
 
 func (p *Page) execute(r *Request, status int, block string, data any) {
 	text := p.unsaid(p.Screens.Render(p.Name, block, data))
+	speaks := p.Tongue
 	if !p.Phone {
-		text = r.Speaks().Page(text)
+		speaks = r.Speaks()
 	}
+	text = speaks.Page(text)
 	r.gin.Data(status, "text/html; charset=utf-8", []byte(text))
 }
 
