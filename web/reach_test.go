@@ -321,7 +321,7 @@ func TestALeaderHasWhatALeaderNeeds(t *testing.T) {
 	assert.NotContains(t, words(page(t, nobody, own["l-runa"])), "Look for", "an assistant has less from the first")
 	assert.Contains(t, words(page(t, nobody, own["l-runa"]+"?show=all")), "Look for")
 	es := words(page(t, nobody, own["l-pell"]+"?show=all&lang=es"))
-	for _, says := range []string{"Pell dirige", "Di Same steps", "Fíjate en Skips the hard side", "otra vez", "sáb 28 nov"} {
+	for _, says := range []string{"Pell dirige", "Di Los mismos pasos", "Fíjate en Se salta el lado difícil", "otra vez", "sáb 28 nov"} {
 		assert.Contains(t, es, says)
 	}
 	assert.Contains(t, words(page(t, nobody, own["p15"])), "Paso a paso", "the language that was picked stays")

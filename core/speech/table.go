@@ -6,6 +6,8 @@ import (
 	"strings"
 	"sync"
 	"time"
+	"unicode"
+	"unicode/utf8"
 )
 
 // Table is what a language has for pieces of text that were written in English: # stands for a number, %s for a name. What it
@@ -54,7 +56,7 @@ func (t *Table) put(english, other string) {
 	}
 	pieces := strings.Split(english, "%s")
 	longest := slices.MaxFunc(pieces, func(a, b string) int { return len(a) - len(b) })
-	if letters := len(letterOf.FindAllString(strings.Join(pieces, ""), -1)); letters < 6 && !(letters > 1 && beginsOf.MatchString(english)) { // "%s of %s" tells nothing
+	if letters := len(letterOf.FindAllString(strings.Join(pieces, ""), -1)); letters < 6 && !(letters > 1 && (beginsOf.MatchString(english) || strings.Contains(english, "#′"))) { // "%s of %s" tells nothing
 		return
 	}
 	for i := range pieces {
@@ -139,7 +141,7 @@ func (t *Table) piece(text string) string {
 func (t *Table) parts(text string) string {
 	at := partsOf.FindAllStringIndex(text, -1)
 	if len(at) == 0 {
-		return text
+		return t.row(text)
 	}
 	var b strings.Builder
 	from, translated := 0, false
@@ -161,14 +163,43 @@ func (t *Table) parts(text string) string {
 	return b.String()
 }
 
+// row is a row of words that the language has, such as joints, each by itself; else the text as it stands.
+func (t *Table) row(text string) string {
+	words := strings.Fields(text)
+	for i, word := range words {
+		other := t.exact[word]
+		if other == "" || strings.ToLower(word) != word {
+			return text
+		}
+		words[i] = other
+	}
+	return strings.Join(words, " ")
+}
+
 // tells tells whether a part is in the language already: a day that was put into it.
 func (t *Table) tells(part string) bool {
 	first, _, _ := strings.Cut(strings.TrimSpace(part), " ")
 	return first != "" && slices.Contains(t.days, first)
 }
 
-// whole is a text that the table has.
+// whole is a text that the table has, as it stands or as a sentence that begins with a small letter there.
 func (t *Table) whole(text string) (string, bool) {
+	if is, known := t.asItStands(text); known {
+		return is, true
+	}
+	first, wide := utf8.DecodeRuneInString(text)
+	if !unicode.IsUpper(first) || !strings.Contains(text, " ") {
+		return text, false
+	}
+	is, known := t.asItStands(string(unicode.ToLower(first)) + text[wide:])
+	if !known {
+		return text, false
+	}
+	began, wide := utf8.DecodeRuneInString(is)
+	return string(unicode.ToUpper(began)) + is[wide:], true
+}
+
+func (t *Table) asItStands(text string) (string, bool) {
 	numbers := numbersOf.FindAllString(text, -1)
 	plain := numbersOf.ReplaceAllString(text, "#")
 	fill := func(says string) string {
@@ -188,7 +219,7 @@ func (t *Table) whole(text string) (string, bool) {
 			continue
 		}
 		m := p.is.FindStringSubmatch(plain)
-		if m == nil {
+		if m == nil || slices.ContainsFunc(m[1:], func(name string) bool { return strings.Contains(name, "; ") || strings.Contains(name, ". ") }) { // no name
 			continue
 		}
 		is := p.says

@@ -142,7 +142,7 @@ func ledOf(d *plan.Document, e *list.Entry, one item, away map[string]string) le
 		if v.Drill == nil {
 			l.Versions = append(l.Versions, one.T("%s leaves out %s", name, of))
 		} else {
-			l.Versions = append(l.Versions, one.T("%s does %s instead of %s", name, v.Drill.Name, of))
+			l.Versions = append(l.Versions, one.T("%s does %s instead of %s", name, one.Told(v.Drill.Name), one.Told(of)))
 		}
 	}
 	return l
