@@ -1,6 +1,7 @@
 package say
 
 import (
+	"regexp"
 	"slices"
 	"strings"
 
@@ -47,11 +48,33 @@ func (w *writer) combo(l, with *Line) (plan.Item, drill.Phase) {
 		times = 1
 	}
 	k.Range = around(k, times)
-	if len(l.Cues) > 0 {
-		k.Cues = slices.Clone(l.Cues[:min(len(l.Cues), 6)])
+	cues := slices.Clone(l.Cues)
+	if steps := l.StepsSaid(); steps != "" {
+		cues = slices.Insert(cues, 0, steps)
+	}
+	if len(cues) > 0 {
+		k.Cues = cues[:min(len(cues), 6)]
 	}
 	return plan.Item{Drill: k.For(w.doc.Grade), Written: true}, phase
 }
+
+// StepsSaid are the steps of a combination with how much of each, as they were said: "3 pogos then sprint 10 m" of "3 pogos
+// then sprint 10 m x 4"; "" where none says how much.
+func (l *Line) StepsSaid() string {
+	said := inBrackets.ReplaceAllString(bullet.ReplaceAllString(AsTyped(l.Said), "$1"), "")
+	said = strings.TrimSpace(oftenAtEnd.ReplaceAllString(strings.TrimSpace(atEnd.ReplaceAllString(said, "")), ""))
+	if _, after, labelled := strings.Cut(said, ": "); labelled && !strings.Contains(fold(l.Name), fold(said[:strings.Index(said, ": ")])) {
+		said = after // who does it
+	}
+	said = strings.Trim(said, " ,.;")
+	if !strings.ContainsAny(said, "0123456789") && !numberWord.MatchString(said) || fold(said) == fold(l.Name) {
+		return ""
+	}
+	return short(said)
+}
+
+// oftenAtEnd is how often a combination is done, at its end.
+var oftenAtEnd = regexp.MustCompile(`(?i)[,;]?\s*(?:\b[x×] ?\d{1,2}|\b\d{1,2} ?[x×]|\b(?:\d{1,2}|two|three|four|five|six) (?:times|rounds|sets|goes|reps)|\b(?:once|twice|thrice))(?: each| through| over)?(?:[,;.].*)?$`)
 
 // choice makes one drill of several of which one is done: the first, under the name of all.
 func (w *writer) choice(l, with *Line) (plan.Item, drill.Phase) {

@@ -299,6 +299,9 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	case IsBlock:
 		return blockStands(ruled, heard, several)
 	case IsNote:
+		if asideOf.MatchString(ruled.Said) && heard.Dose == nil && heard.Is != IsFixed {
+			return true
+		}
 		return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 && !(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 4.5)
 	}
 	if overheard(ruled, heard) {

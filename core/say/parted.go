@@ -129,7 +129,7 @@ func eachLabelled(lines []string) bool {
 	labels, others := 0, 0
 	for _, line := range lines {
 		switch m := labelled.FindStringSubmatch(line); {
-		case strings.HasPrefix(line, headMark), strings.HasSuffix(strings.TrimSpace(line), ":"):
+		case strings.HasPrefix(line, headMark), strings.HasSuffix(strings.TrimSpace(line), ":"), strings.Contains(line, `"`): // in the form of a plan
 			return false
 		case m != nil && len(strings.Fields(m[1])) < 5 && amounts(m[2]) > 1:
 			labels++

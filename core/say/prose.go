@@ -44,6 +44,7 @@ func (r *Reader) ReadPiece(p Piece) Line {
 	if p.Last && l.Is == IsBlock && l.Rounds == 0 && !strings.HasSuffix(text, ":") { // it heads nothing: "Shots, 4 each. Danny in goal"
 		l = Line{Is: IsNote, Said: l.Said, Note: oneLine(text)}
 	}
+	l.at(text)
 	if l = r.held(l, p); l.Is == IsDrill {
 		r.above = &l
 	}
@@ -137,6 +138,24 @@ var (
 	labelFirst = regexp.MustCompile(`(?i)^([a-z]+(?: [a-z]+)?) (?:first|next|then|last|to (?:start|begin|finish)): (.+)$`)
 	endsWith   = regexp.MustCompile(`(?i)^(?:it |we )?(?:ends?|finish(?:es)?|starts?|begins?) (?:it )?with (?:an? )?`)
 )
+
+// at holds a line that says last when it is, where that was taken for the end of what is told: "30 out the post work: …
+// because she shoots low".
+func (l *Line) at(text string) {
+	m := atLast.FindStringSubmatch(text)
+	if m == nil || !l.Does() || l.At != nil || l.Window != nil {
+		return
+	}
+	at := -60 * number(m[1])
+	l.At = &at
+	for i := range l.Cues {
+		l.Cues[i] = strings.TrimSuffix(l.Cues[i], m[0])
+	}
+	l.Note = strings.TrimSuffix(l.Note, m[0])
+}
+
+// atLast is when something is, as [plainly] puts it last.
+var atLast = regexp.MustCompile(`, at (\d{1,2})$`)
 
 // plainly is what is told, put as a line.
 func plainly(one string) string {

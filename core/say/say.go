@@ -405,7 +405,7 @@ func (r *Reader) underHead(line *Line, text string) string {
 var onlyMinutes = pattern(`^` + dec + `~(?:min|mins|minutes?|s|secs?|seconds?|')$`)
 
 // asideOf is what is told beside the drills: what not to do, who cannot, who leads it all.
-var asideOf = regexp.MustCompile(`(?i)^(?:ojo\b|no [a-z]|don'?t |do not |never |nobody |remember |please |make sure |lead(?:er)? (?:for|of|is) |no need)|\b(?:can'?t|cannot|mustn'?t|not allowed)\b`)
+var asideOf = regexp.MustCompile(`(?i)^(?:ojo\b|no [a-z]|bring |don'?t |do not |never |nobody |remember |please |make sure |lead(?:er)? (?:for|of|is) |no need)|\b(?:can'?t|cannot|mustn'?t|not allowed)\b`)
 
 // aside reads what is said beside the drills: a note, what to carry, how much there is.
 func (r *Reader) aside(line *Line, text string) bool {

@@ -99,6 +99,9 @@ func (k *sketch) asWhole(told []string, r *Reader) []string {
 		if (is == hear.Remark || is == hear.Fixed) && alone[i][slices.Index(hear.Kinds, hear.Drill)] >= surelyDone { // "No-step kicks 5", wherever it stands
 			is = hear.Drill
 		}
+		if is == hear.Heading && asideOf.MatchString(strings.TrimSpace(k.plain[i])) { // "bring two balls"
+			is = hear.Remark
+		}
 		if text := strings.TrimSpace(k.plain[i]); !k.ownForm(i, text) && (is == hear.Drill || is == hear.Fixed || r.ruled(text).Is != IsFixed) {
 			told[i], k.are[i] = r.clocked(k.as(i, is, text, told[i])), is
 		}

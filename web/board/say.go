@@ -157,23 +157,39 @@ func heardLineOf(d *plan.Document, became *say.Became) (shown heardLine) {
 		shown.Became = "Kept as a note"
 		shown.Doubts = append(shown.Doubts, "No drill was found in it")
 	}
-	b := d.Block(became.Block)
-	if b != nil && len(became.Items) > 0 {
-		var parts []string
-		for _, n := range became.Items {
-			k := b.Items[n].Drill
-			words := k.Name + ": " + k.Words(k.Range.Target)
-			parts = append(parts, words)
-			if say.IsOwn(k.Code) {
-				shown.Yours = append(shown.Yours, yoursOf(&k, became.Block))
-			}
-		}
-		shown.Became, shown.Phase = strings.Join(parts, "; "), &b.Phase
-		shown.Lasts = clock.Lasting(int(workOf(d, b, became.Items) + 0.5))
-		shown.Beside = beside(d, b, l)
-	}
+	shown.does(d, became)
 	shown.doubts(became)
 	return shown
+}
+
+// does fills in the drills that a line became, in one block or in several.
+func (shown *heardLine) does(d *plan.Document, became *say.Became) {
+	var parts []string
+	seconds := 0.0
+	for _, placed := range append(slices.Clone(became.Before), say.Placed{Block: became.Block, Items: became.Items}) {
+		b := d.Block(placed.Block)
+		if b == nil || len(placed.Items) == 0 {
+			continue
+		}
+		for _, n := range placed.Items {
+			k := b.Items[n].Drill
+			words := k.Name + ": " + k.Words(k.Range.Target)
+			if steps := became.Line.StepsSaid(); became.Line.Is == say.IsCombo && steps != "" && slices.Contains(k.Cues, steps) {
+				words += ", each " + steps
+			}
+			parts = append(parts, words)
+			if say.IsOwn(k.Code) {
+				shown.Yours = append(shown.Yours, yoursOf(&k, placed.Block))
+			}
+		}
+		seconds += workOf(d, b, placed.Items)
+		shown.Phase = &b.Phase
+	}
+	if b := d.Block(became.Block); b != nil && len(became.Items) > 0 {
+		shown.Became = strings.Join(parts, "; ")
+		shown.Lasts = clock.Lasting(int(seconds + 0.5))
+		shown.Beside = beside(d, b, &became.Line)
+	}
 }
 
 // stockWords say how much there is today: "There are today: 20 hurdle".
