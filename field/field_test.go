@@ -50,6 +50,24 @@ func names(cards []field.Card) (list []string) {
 	return list
 }
 
+// A phone tells its plan in the language that came with it: the words and the drills of the book, not names, ids or states.
+func TestAPhoneTellsItInItsLanguage(t *testing.T) {
+	english, plan := match(t)
+	text, err := json.Marshal(map[string]any{"document": plan.Document, "schedule": plan.Schedule, "pieces": map[string]string{
+		"on time": "a tiempo", "Kicks at posts": "Patadas a palos", "Same steps": "Los mismos pasos", "the start is # earlier": "el inicio es # antes", "Pell": "Otro"}})
+	require.NoError(t, err)
+	phone, err := field.Open(text)
+	require.NoError(t, err)
+	was, is := view(t, english, minutes(41)), view(t, phone, minutes(41))
+	assert.Equal(t, "a tiempo", is.Pace)
+	require.Len(t, is.On, len(was.On))
+	assert.Equal(t, "Patadas a palos", is.On[0].Name)
+	assert.Contains(t, is.On[0].Drills[0].Say, "Los mismos pasos. ")
+	assert.Equal(t, was.On[0].Leader, is.On[0].Leader, "nobody is called otherwise")
+	assert.Equal(t, [3]string{was.On[0].ID, was.On[0].State, was.On[0].Phase}, [3]string{is.On[0].ID, is.On[0].State, is.On[0].Phase})
+	assert.Equal(t, was.Players, is.Players)
+}
+
 func TestAPhoneShowsNowAndNext(t *testing.T) {
 	phone, _ := match(t)
 	v := view(t, phone, minutes(41))

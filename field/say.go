@@ -21,10 +21,8 @@ func (v *View) say(told func(string) string) {
 	for i := range v.Lists {
 		v.Lists[i].Name, v.Lists[i].Line = told(v.Lists[i].Name), told(v.Lists[i].Line)
 	}
-	for _, choices := range [][]Choice{v.Places, v.Leaders} {
-		for i := range choices {
-			choices[i].Name = told(choices[i].Name)
-		}
+	for i := range v.Places {
+		v.Places[i].Name = told(v.Places[i].Name)
 	}
 }
 

@@ -27,7 +27,7 @@ var (
 )
 
 // What the pages of coaches say themselves is said in each other language: of the words of all
-// templates at least 93 of 100. What is left are examples, names, and what stands between several of them.
+// templates at least 96 of 100. What is left are examples, names, and what stands between several of them.
 func TestCoachesPagesSpeakSpanish(t *testing.T) {
 	es := shell.TongueOf("es")
 	all, known := 0, 0
@@ -55,7 +55,7 @@ func TestCoachesPagesSpeakSpanish(t *testing.T) {
 		return err
 	}))
 	assert.Greater(t, all, 3000)
-	assert.GreaterOrEqual(t, float64(known)/float64(all), 0.93, "%d of %d words; missing: %s", known, all, strings.Join(missing, "\n"))
+	assert.GreaterOrEqual(t, float64(known)/float64(all), 0.96, "%d of %d words; missing: %s", known, all, strings.Join(missing, "\n"))
 }
 
 // A table's sentences have the same numbers and names in each language.

@@ -152,7 +152,12 @@ func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 		for _, e := range is.Amount.Efforts {
 			l.Cues = append(l.Cues, strconv.Itoa(int(100*e+0.5))+" %")
 		}
+		each := eachAtEnd.FindStringSubmatch(text)
+		of := each != nil && number(each[1]) == l.Times && !strings.Contains(strings.ToLower(text), " then ") && !slices.ContainsFunc(is.Steps, func(s hear.Step) bool { once := s.Amount; once.Reps -= 1; return !s.Amount.None() && !once.None() || s.Amount.Metres > 0 })
 		for _, s := range is.Steps {
+			if of { // "arms, arms and body, half slide, 20 strokes each"
+				s.Amount.Reps, l.Times = is.Times, 1
+			}
 			l.Drills = append(l.Drills, r.oneOf(s.Name, &s.Amount))
 		}
 	case hear.Choice:
@@ -169,6 +174,9 @@ func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 	}
 	return l
 }
+
+// eachAtEnd is how many of each of several there are, at the end of a line.
+var eachAtEnd = pattern(`\b` + num + `~(?:(?:strokes|reps|hits|touches|balls)~)?each[ .,]*$`)
 
 // toldWhere tells with a drill where people, or what they send, go.
 func (l *Line) toldWhere(to string) {

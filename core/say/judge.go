@@ -299,10 +299,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	case IsBlock:
 		return blockStands(ruled, heard, several)
 	case IsNote:
-		if asideOf.MatchString(ruled.Said) && heard.Dose == nil && heard.Is != IsFixed {
-			return true
-		}
-		return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 && !(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 4.5)
+		return noteStands(ruled, heard)
 	}
 	if overheard(ruled, heard) {
 		return false
@@ -331,6 +328,14 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 		return false
 	}
 	return r.knows(ruled, heard) || ruled.plans() > heard.plans() || ruled.Dose.structured() || r.agree(ruled, heard) || heard.Is == IsDrill && heard.score < doubtful && ruled.Dose != nil
+}
+
+// noteStands tells whether what the rules read as a remark is one, whatever else is heard.
+func noteStands(ruled, heard *Line) bool {
+	if asideOf.MatchString(ruled.Said) && heard.Dose == nil && heard.Is != IsFixed {
+		return true
+	}
+	return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 && !(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 4.5)
 }
 
 // blockStands tells whether what the rules read as a block is one, whatever else is heard.

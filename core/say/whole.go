@@ -96,7 +96,7 @@ func (k *sketch) asWhole(told []string, r *Reader) []string {
 	are := likeliest(k.said(), k.speaks(alone, told), func(f []string) kinds { return hear.InList(f) })
 	k.are = map[int]hear.Kind{}
 	for i, is := range are {
-		if (is == hear.Remark || is == hear.Fixed) && alone[i][slices.Index(hear.Kinds, hear.Drill)] >= surelyDone { // "No-step kicks 5", wherever it stands
+		if (is == hear.Remark || is == hear.Fixed) && (alone[i][slices.Index(hear.Kinds, hear.Drill)] >= surelyDone || r.ofBook(k.plain[i])) { // "No-step kicks 5", wherever it stands
 			is = hear.Drill
 		}
 		if is == hear.Heading && asideOf.MatchString(strings.TrimSpace(k.plain[i])) { // "bring two balls"
@@ -111,6 +111,12 @@ func (k *sketch) asWhole(told []string, r *Reader) []string {
 
 // surelyDone is how likely a line is a drill by itself that is one in any list, unless it heads others.
 const surelyDone = 0.99
+
+// ofBook tells whether a line is a drill of the book by its name, with how much of it.
+func (r *Reader) ofBook(text string) bool {
+	l := r.ruled(text)
+	return l.Is == IsDrill && l.Code != "" && !l.slip && l.Dose != nil && !event(text) && (lexicon{r}).Known(l.Name)
+}
 
 // clockEnd is when a heading begins, as its front said it.
 var clockEnd = regexp.MustCompile(`^(## .* - at )(\d{1,2})[.:](\d\d)$`)
