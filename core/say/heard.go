@@ -153,7 +153,11 @@ func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 			l.Cues = append(l.Cues, strconv.Itoa(int(100*e+0.5))+" %")
 		}
 		each := eachAtEnd.FindStringSubmatch(text)
-		of := each != nil && number(each[1]) == l.Times && !strings.Contains(strings.ToLower(text), " then ") && !slices.ContainsFunc(is.Steps, func(s hear.Step) bool { once := s.Amount; once.Reps -= 1; return !s.Amount.None() && !once.None() || s.Amount.Metres > 0 })
+		of := each != nil && number(each[1]) == l.Times && !strings.Contains(strings.ToLower(text), " then ") && !slices.ContainsFunc(is.Steps, func(s hear.Step) bool {
+			once := s.Amount
+			once.Reps -= 1
+			return !s.Amount.None() && !once.None() || s.Amount.Metres > 0
+		})
 		for _, s := range is.Steps {
 			if of { // "arms, arms and body, half slide, 20 strokes each"
 				s.Amount.Reps, l.Times = is.Times, 1
