@@ -172,7 +172,7 @@ func TestFiguresReachEverybody(t *testing.T) {
 	assert.Contains(t, eval[string](phone, `document.querySelector("[data-items]").textContent`), "Not so: falls away")
 	phone.open(links["l-pell"] + "?show=all&lang=es")
 	phone.until(`document.documentElement.lang == "es"`)
-	assert.Contains(t, eval[string](phone, `document.querySelector("[data-items]").textContent`), "Así no: falls away")
+	assert.Contains(t, eval[string](phone, `document.querySelector("[data-items]").textContent`), "Así no: se va hacia atrás")
 	phone.open(links["l-pell"] + "?show=simple")
 	assert.NotEmpty(t, eval[int](phone, `document.querySelectorAll("[data-items] .fig-row svg").length`), "who stands in sees them too")
 	desk := newBrowser(t, base)

@@ -160,7 +160,7 @@ func readText(in say.Context, text int, lines []string) (answers objects) {
 		is := &said{Line: r.ReadPiece(one), Text: text, At: one.Line}
 		switch {
 		case is.Is == say.IsBlock || is.Is == say.IsPhase:
-			block, heading = block+1, is.Name
+			block, heading = block+1, cmp.Or(is.Name, say.AsTyped(one.Text))
 		case one.Ends:
 			block, heading = block+1, ""
 		case is.Phase != "": // "mobility: ankle rocks 10": the word before is its heading

@@ -106,6 +106,13 @@ func fallsApart(lines []string) map[int]string {
 // numberFront is a line that begins with a number, whatever follows it: "33 1 x 120".
 var numberFront = regexp.MustCompile(`^\s*(\d{1,2}) +([A-Za-z].*|\d+ ?[x×] ?\d.*)$`)
 
+// countedTwice is a line with a number before what is done and a count behind it: in a list that says minutes to go, the
+// first is one of them, "18 goal kicks x 4 each side".
+var countedTwice = regexp.MustCompile(`^(\d{2}) +([A-Za-z][^\d]* x ?\d{1,2}\b.*)$`)
+
+// saysToGo is a line that says from or at how many minutes to go what stands in it, or below it, is done.
+var saysToGo = regexp.MustCompile(`(?i)^(?:from|at) \d{1,2}\b(?:$|[:, ])`)
+
 // endToGo is a line that says at its end when it begins: "Indy -35".
 var endToGo = regexp.MustCompile(`^(.*?[A-Za-z)])(?:,| [-–—])? (?:at )?[-–−](\d{1,3})(?: ?(?:mins?|'|′))?( \(.*\))?$`)
 

@@ -153,6 +153,14 @@ func sketched(lines []string) *sketch {
 	uncell(k.plain)
 	falling = falling || falls(k.plain, false)
 	spans, apart := spansFall(k.plain), fallsApart(k.plain)
+	if apart == nil && slices.ContainsFunc(k.plain, func(line string) bool { return saysToGo.MatchString(strings.TrimSpace(line)) }) {
+		apart = map[int]string{}
+		for i, line := range k.plain {
+			if m := countedTwice.FindStringSubmatch(strings.TrimSpace(line)); m != nil {
+				apart[i] = m[1]
+			}
+		}
+	}
 	for i := range k.plain {
 		k.plain[i], k.when[i] = front(k.plain[i], apart[i], falling, spans)
 	}

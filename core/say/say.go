@@ -264,10 +264,38 @@ func (l *Line) inMetres(text string) string {
 	return of
 }
 
+// whenAlone is a heading that says nothing but from when on what stands below it is done: "From 45:"; comesIn is a time at
+// which people only come in, go out or are done: "15 in".
+var (
+	whenAlone = regexp.MustCompile(`(?i)^(from|at) (\d{1,3})(?: ?min(?:utes)?)?(?: out| to go)?:\s*$`)
+	comesIn   = regexp.MustCompile(`(?i)^(\d{1,2}),? ((?:back )?(?:in|out|off|inside|ready|done))[.!]?$`)
+)
+
+// onlyWhen reads a line that says little more than when.
+func onlyWhen(text string) (l Line, is bool) {
+	if m := whenAlone.FindStringSubmatch(text); m != nil {
+		at := -60 * number(m[2])
+		l = Line{Is: IsBlock, Said: text, Name: strings.TrimRight(text, ": ")}
+		if l.At = &at; strings.EqualFold(m[1], "from") {
+			l.At, l.Window = nil, &Window{&at, nil}
+		}
+		return l, true
+	}
+	if m := comesIn.FindStringSubmatch(text); m != nil && number(m[1]) > 0 {
+		at := -60 * number(m[1])
+		to := min(0, at+fixedLasts)
+		return Line{Is: IsFixed, Said: text, Name: capital(m[2]), From: &at, To: &to}, true
+	}
+	return l, false
+}
+
 // Read reads one line.
 func (r *Reader) Read(text string) Line {
 	if is, drilled := strings.CutPrefix(text, drillMark); drilled {
 		return r.drilled(is)
+	}
+	if l, is := onlyWhen(text); is {
+		return l
 	}
 	if r.Sport == "swimming" || r.Sport == "water-polo" || r.Sport == "water polo" {
 		text = swum.ReplaceAllString(text, "$1 x $2 m")
