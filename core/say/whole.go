@@ -96,7 +96,7 @@ func (k *sketch) asWhole(told []string, r *Reader) []string {
 	are := likeliest(k.said(), k.speaks(alone, told), func(f []string) kinds { return hear.InList(f) })
 	k.are = map[int]hear.Kind{}
 	for i, is := range are {
-		if (is == hear.Remark || is == hear.Fixed) && (alone[i][slices.Index(hear.Kinds, hear.Drill)] >= surelyDone || r.ofBook(k.plain[i])) { // "No-step kicks 5", wherever it stands
+		if (is == hear.Remark || is == hear.Fixed) && (alone[i][slices.Index(hear.Kinds, hear.Drill)] >= surelyDone || r.ofBook(k.plain[i])) || is == hear.Heading && lastsAtEnd.MatchString(k.plain[i]) && r.ofBook(k.plain[i]) { // "No-step kicks 5", "Keep-ball 1:30", wherever it stands
 			is = hear.Drill
 		}
 		if is == hear.Heading && asideOf.MatchString(strings.TrimSpace(k.plain[i])) { // "bring two balls"
@@ -111,6 +111,9 @@ func (k *sketch) asWhole(told []string, r *Reader) []string {
 
 // surelyDone is how likely a line is a drill by itself that is one in any list, unless it heads others.
 const surelyDone = 0.99
+
+// lastsAtEnd is a line that says last for how many minutes and seconds.
+var lastsAtEnd = regexp.MustCompile(`\pL \d{1,2}:[0-5]\d\s*$`)
 
 // ofBook tells whether a line is a drill of the book by its name, with how much of it.
 func (r *Reader) ofBook(text string) bool {
