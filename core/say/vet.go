@@ -16,7 +16,7 @@ func (l *Line) notMinutes(text string) {
 		return
 	}
 	if w := l.Window; w != nil && w[0] != nil && w[1] == nil && (l.Dose != nil || l.Is == IsCombo) {
-		if m := bareFrom.FindStringSubmatch(text); m != nil && ofSpot(m, *w[0]) {
+		if m := bareFrom.FindStringSubmatch(text); m != nil && !minutesFrom.MatchString(text) && ofSpot(m, *w[0]) {
 			l.Window = nil
 			l.Cues = slices.DeleteFunc(l.Cues, func(cue string) bool { return strings.Contains(m[0], cue) })
 			l.Cues = append(l.Cues, strings.Trim(m[1]+m[3], " ,"))
@@ -31,6 +31,9 @@ func (l *Line) notMinutes(text string) {
 
 // bareFrom is a number behind from or after, without minutes or anything else of the clock, and another that is joined to it.
 var bareFrom = regexp.MustCompile(`(?i)\b((?:[a-z]+ [a-z]+ )?(?:from|after) (\d{1,2}))((?:,? (?:and|then|&|or) \d{1,2})*)(?:[ ,.;)]|$)(?:points?|paces?|steps?)?`)
+
+// minutesFrom is a number behind from or after of which the line says that they are minutes: "from 8 min".
+var minutesFrom = regexp.MustCompile(`(?i)\b(?:from|after) \d{1,2} ?(?:min|m\b|to go|out|before|'|′)`)
 
 // atShare is a share of full effort, behind a sign or without per cent: "@ 80".
 var atShare = regexp.MustCompile(`@ ?((?:[5-9][05])|100)(?: ?[,.)]|$)`)
