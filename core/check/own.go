@@ -2,12 +2,12 @@ package check
 
 import (
 	"fmt"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/pattern"
 	"cuestart/core/plan"
 )
 
@@ -16,7 +16,7 @@ const MostOwn = 20
 
 // clue is a word of a principle, and which drills have what it says.
 type clue struct {
-	words *regexp.Regexp
+	words *pattern.Pattern
 	is    func(k *drill.Drill) bool
 	phase drill.Phase // where such a drill mostly stands
 }
@@ -29,7 +29,7 @@ func having(qualities ...string) func(k *drill.Drill) bool {
 }
 
 func clueOf(words string, phase drill.Phase, is func(k *drill.Drill) bool) clue {
-	return clue{regexp.MustCompile(`(?i)\b(?:` + words + `)\b`), is, phase}
+	return clue{pattern.Must(`(?i)\b(?:` + words + `)\b`), is, phase}
 }
 
 // clues are the words by which a club says what every warm-up must have. Several in one principle
@@ -82,7 +82,7 @@ func joints() (list []clue) {
 // howMany are numbers as they are said.
 var howMany = map[string]int{"one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "a": 1, "an": 1, "some": 1}
 
-var countFirst = regexp.MustCompile(`(?i)^\s*(?:at least\s+)?(\d{1,2}|one|two|three|four|five|six|a|an|some)\b`)
+var countFirst = pattern.Must(`(?i)^\s*(?:at least\s+)?(\d{1,2}|one|two|three|four|five|six|a|an|some)\b`)
 
 // ReadPrinciple reads what every warm-up must have, as a club says it: "three hip openers". It
 // fails with a sentence where no word of it is known.

@@ -2,12 +2,12 @@ package club
 
 import (
 	"fmt"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
 	"unicode"
 
+	"cuestart/core/pattern"
 	"cuestart/core/plan"
 	"cuestart/core/sport"
 )
@@ -54,17 +54,17 @@ type nameReader struct {
 }
 
 var (
-	countedOf  = regexp.MustCompile(`^\s*(\d{1,3})[.)]\s+`)
-	bulletOf   = regexp.MustCompile(`^\s*(?:[-*•–·]|[a-zA-Z][.)])\s+`)
-	numberOf   = regexp.MustCompile(`^\s*(?:no\.?\s*|#)?(\d{1,3})[.):]?\s+|\s+(?:no\.?\s*|#)?(\d{1,3})\s*$|^\s*(\d{1,3})\s*$|#(\d{1,3})\b`)
-	bracketOf  = regexp.MustCompile(`\(([^)]*)\)|\[([^\]]*)\]`)
-	captainOf  = regexp.MustCompile(`\s*[(\[](?:c|(?i:capt\.?|captain|vc|v-c|vice(?:-captain)?))[)\]]|\s+\b(?i:capt\.?|captain)\b`) // "(C)" is a centre
-	batsOf     = regexp.MustCompile(`(?i)\b(?:bats?|b)[:\s-]*(left|right|both|switch|l|r|s)\b(?:[ -]?handed)?`)
-	throwsOf   = regexp.MustCompile(`(?i)\b(?:throws?|t)[:\s-]*(left|right|both|l|r)\b(?:[ -]?handed)?`)
-	batThrowOf = regexp.MustCompile(`(?i)(?:\bb/t:?\s*)?\b([lrs])\s*/\s*([lr])\b`)
-	switchOf   = regexp.MustCompile(`(?i)\bswitch[ -]?hitter\b|\bswitch\b`)
-	footOf     = regexp.MustCompile(`(?i)\b(left|right|both)[ -]?(?:foot(?:ed)?|feet)\b`)
-	handOf     = regexp.MustCompile(`(?i)\b(left|right)[ -]?hand(?:ed|er)?\b|\b(lefty|leftie|southpaw|both hands|ambidextrous)\b`)
+	countedOf  = pattern.Must(`^\s*(\d{1,3})[.)]\s+`)
+	bulletOf   = pattern.Must(`^\s*(?:[-*•–·]|[a-zA-Z][.)])\s+`)
+	numberOf   = pattern.Must(`^\s*(?:no\.?\s*|#)?(\d{1,3})[.):]?\s+|\s+(?:no\.?\s*|#)?(\d{1,3})\s*$|^\s*(\d{1,3})\s*$|#(\d{1,3})\b`)
+	bracketOf  = pattern.Must(`\(([^)]*)\)|\[([^\]]*)\]`)
+	captainOf  = pattern.Must(`\s*[(\[](?:c|(?i:capt\.?|captain|vc|v-c|vice(?:-captain)?))[)\]]|\s+\b(?i:capt\.?|captain)\b`) // "(C)" is a centre
+	batsOf     = pattern.Must(`(?i)\b(?:bats?|b)[:\s-]*(left|right|both|switch|l|r|s)\b(?:[ -]?handed)?`)
+	throwsOf   = pattern.Must(`(?i)\b(?:throws?|t)[:\s-]*(left|right|both|l|r)\b(?:[ -]?handed)?`)
+	batThrowOf = pattern.Must(`(?i)(?:\bb/t:?\s*)?\b([lrs])\s*/\s*([lr])\b`)
+	switchOf   = pattern.Must(`(?i)\bswitch[ -]?hitter\b|\bswitch\b`)
+	footOf     = pattern.Must(`(?i)\b(left|right|both)[ -]?(?:foot(?:ed)?|feet)\b`)
+	handOf     = pattern.Must(`(?i)\b(left|right)[ -]?hand(?:ed|er)?\b|\b(lefty|leftie|southpaw|both hands|ambidextrous)\b`)
 	headWords  = []string{"name", "names", "no", "no.", "number", "#", "pos", "pos.", "position", "positions", "player", "players", "first", "last", "first name", "last name", "surname", "squad", "team", "shirt"}
 )
 
@@ -194,7 +194,7 @@ func (r *nameReader) number(p *Player, text *string) {
 
 // sides takes which hand throws, which side bats and which foot kicks.
 func (r *nameReader) sides(p *Player, text *string) {
-	take := func(of *regexp.Regexp, set func(m []string)) {
+	take := func(of *pattern.Pattern, set func(m []string)) {
 		if m := of.FindStringSubmatch(*text); m != nil {
 			set(m)
 			*text = strings.TrimSpace(strings.Replace(*text, m[0], "\t", 1))

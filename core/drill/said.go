@@ -4,10 +4,10 @@ import (
 	"errors"
 	"fmt"
 	"math"
-	"regexp"
 	"slices"
 	"strings"
 
+	"cuestart/core/pattern"
 	"cuestart/core/speech"
 )
 
@@ -54,7 +54,7 @@ func (u Uses) of(d Drill) Way {
 }
 
 // batWords tell that something is done with a bat.
-var batWords = regexp.MustCompile(`(?i)\b(?:bat|bats|batting|batter|swings?|tee|soft toss|hitting|bunts?|slap)\b`)
+var batWords = pattern.Must(`(?i)\b(?:bat|bats|batting|batter|swings?|tee|soft toss|hitting|bunts?|slap)\b`)
 
 // Batted tells whether a drill's own side is the side of the bat.
 func (d Drill) Batted() bool {

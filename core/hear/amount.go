@@ -3,9 +3,10 @@ package hear
 import (
 	"cmp"
 	"math"
-	"regexp"
 	"slices"
 	"strings"
+
+	"cuestart/core/pattern"
 )
 
 // counted are the marks of an amount that get their sense from one another.
@@ -24,13 +25,13 @@ func Letters(name string) (list []string) {
 }
 
 // sent are acts by which a ball goes somewhere, and not who does them.
-var sent = regexp.MustCompile(`(?i)\b(?:throws?|toss(?:es)?|kicks?|pass|passes|serves?|shots?|pitches|hits?|punts?|pucks?|clears|clearances|drives|strikes|chips|lobs|frees|goals?)$`)
+var sent = pattern.Must(`(?i)\b(?:throws?|toss(?:es)?|kicks?|pass|passes|serves?|shots?|pitches|hits?|punts?|pucks?|clears|clearances|drives|strikes|chips|lobs|frees|goals?)$`)
 
 // ofBall are names of what is done with a ball, which goes so far while people stay.
-var ofBall = regexp.MustCompile(`(?i)\b(?:pass|throw|kick|toss|shot|shoot|hit|serv|flick|aerial|punt|chip|lob|feed|bowl|catch)`)
+var ofBall = pattern.Must(`(?i)\b(?:pass|throw|kick|toss|shot|shoot|hit|serv|flick|aerial|punt|chip|lob|feed|bowl|catch)`)
 
 // lettersOf are the letters of a name that is letters: Y-T-W.
-var lettersOf = regexp.MustCompile(`\b[A-Z](?:-|, |/|\b$)`)
+var lettersOf = pattern.Must(`\b[A-Z](?:-|, |/|\b$)`)
 
 // amount gives what was counted beside a name the sense that its movement allows.
 func (h *hearing) amount(name string, marks []int) (a Amount) {
@@ -121,10 +122,10 @@ func (h *hearing) bareWay(name string, a *Amount) bool {
 }
 
 // steps are what is said to be so often so far where it is twenty or more: nobody counts thirty bounds.
-var steps = regexp.MustCompile(`(?i)(?:^|[^-])\b(?:skips?|skipping|bounds?|bounding|carioca|karaoke|grapevine|shuffles?|backpedals?|side steps|sidesteps)$`)
+var steps = pattern.Must(`(?i)(?:^|[^-])\b(?:skips?|skipping|bounds?|bounding|carioca|karaoke|grapevine|shuffles?|backpedals?|side steps|sidesteps)$`)
 
 // runs are what is said to be so often so far without a unit.
-var runs = regexp.MustCompile(`(?i)\b(?:strides?|sprints?|accels?|accelerations?|flys|flying|build-?ups?|tempo runs?)\b`)
+var runs = pattern.Must(`(?i)\b(?:strides?|sprints?|accels?|accelerations?|flys|flying|build-?ups?|tempo runs?)\b`)
 
 // counts takes a mark that says how many.
 func (h *hearing) counts(a *Amount, c *counted, m *mark) bool {

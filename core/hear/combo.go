@@ -1,9 +1,10 @@
 package hear
 
 import (
-	"regexp"
 	"slices"
 	"strings"
+
+	"cuestart/core/pattern"
 )
 
 // notSteps are what people are told to do beside what is done in turn.
@@ -374,7 +375,7 @@ func (h *hearing) hyphened() Reading {
 }
 
 // theirChoice is how people are told to choose.
-var theirChoice = regexp.MustCompile(`(?i)\b(?:(?:your|their|own) choice|whichever|(?:you|they) choose|pick one|take your pick)\b`)
+var theirChoice = pattern.Must(`(?i)\b(?:(?:your|their|own) choice|whichever|(?:you|they) choose|pick one|take your pick)\b`)
 
 // shortChoices tells whether what may be chosen has names of a few words, and each is something to do.
 func (h *hearing) shortChoices(parts []int) bool {

@@ -12,9 +12,10 @@ package hear
 
 import (
 	"cmp"
-	"regexp"
 	"slices"
 	"strings"
+
+	"cuestart/core/pattern"
 )
 
 // Kind is what a line is.
@@ -120,10 +121,10 @@ type Span struct {
 	Gave string `json:"gave"`
 }
 
-var listMark = regexp.MustCompile(`^\s*(?:[-*•·–—>#]+\s+|\(?\d{1,2}[.)]\s+|\d{1,2} - |\(?[A-Za-z][.)]\s+|[IVX]{1,4}\.\s+)`)
+var listMark = pattern.Must(`^\s*(?:[-*•·–—>#]+\s+|\(?\d{1,2}[.)]\s+|\d{1,2} - |\(?[A-Za-z][.)]\s+|[IVX]{1,4}\.\s+)`)
 
 // asks are words with which something is asked of people.
-var asks = regexp.MustCompile(`(?i)\b(?:please|pls|plz)\b`)
+var asks = pattern.Must(`(?i)\b(?:please|pls|plz)\b`)
 
 // longestLine is of how many words and signs a line may be that is read.
 const longestLine = 90

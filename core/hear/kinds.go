@@ -1,10 +1,11 @@
 package hear
 
 import (
-	"regexp"
 	"slices"
 	"strings"
 	"unicode"
+
+	"cuestart/core/pattern"
 )
 
 // timed tells whether a role says when, who or where, which headings and fixed things have.
@@ -377,16 +378,16 @@ func (h *hearing) aboutPeople(s float64, amounts int) float64 {
 }
 
 // gathers is how people are called together.
-var gathers = regexp.MustCompile(`(?i)^(?:(?:right|ok|okay|so|now|lads|girls|boys|guys|everyone|all),? )*(?:line up|gather|come in|circle up|listen|bring it in|huddle up|get in)\b`)
+var gathers = pattern.Must(`(?i)^(?:(?:right|ok|okay|so|now|lads|girls|boys|guys|everyone|all),? )*(?:line up|gather|come in|circle up|listen|bring it in|huddle up|get in)\b`)
 
 // joining is who comes to whom, and what everybody does at a time that is no drill.
-var joining = regexp.MustCompile(`(?i)^(?:\S+ )?\S+ (?:leaves?|head off|heads off|split off|splits off|peel off|peels off)(?: off)? (?:with|to) |\bjoins? (?:the|us|in)\b|^(?:at|from) \d{1,2} (?:they|we|you|everyone|everybody|all) (?:all )?(?:sit|come|go|stop|finish|are|get|meet|gather|huddle)\b`)
+var joining = pattern.Must(`(?i)^(?:\S+ )?\S+ (?:leaves?|head off|heads off|split off|splits off|peel off|peels off)(?: off)? (?:with|to) |\bjoins? (?:the|us|in)\b|^(?:at|from) \d{1,2} (?:they|we|you|everyone|everybody|all) (?:all )?(?:sit|come|go|stop|finish|are|get|meet|gather|huddle)\b`)
 
 // formation is how people stand, and nothing that they do.
-var formation = regexp.MustCompile(`(?i)^(?:in |make |get in(?:to)? |form )?(?:\d+|two|three|four|five|six|a|one) (?:even |equal |big )?(?:lines?|groups?|circles?|rows?|queues?|teams?)(?: (?:on|at|behind|facing|of|by|along|in)\b[a-z0-9 ]*)?[.!]?$`)
+var formation = pattern.Must(`(?i)^(?:in |make |get in(?:to)? |form )?(?:\d+|two|three|four|five|six|a|one) (?:even |equal |big )?(?:lines?|groups?|circles?|rows?|queues?|teams?)(?: (?:on|at|behind|facing|of|by|along|in)\b[a-z0-9 ]*)?[.!]?$`)
 
 // What is no part of this warm-up: what is owed in the week, when the day begins.
 var (
-	ofWeek = regexp.MustCompile(`(?i)\b(?:once|twice|\d times|thrice) (?:a|this|per|each|every) week\b`)
-	ofDay  = regexp.MustCompile(`(?i)^(?:kick[- ]?off|start|bus|meet|tip[- ]?off|throw[- ]?in|puck drop|push[- ]?back|bully off|first (?:ball|pitch|serve|whistle|race)) (?:is|are) (?:at|by|now) |^(?:ko|kick[- ]?off|kick|starts?|tip[- ]?off|tip|throw[- ]?in|puck drop|push[- ]?back|bully off|centre pass|first (?:ball|pitch|serve|whistle|race)) (?:is |at )*(?:\d{1,2} ?[ap]m|\d{1,2}[:.]\d\d ?(?:[ap]m)?)(?:[^a-z0-9]|$)`)
+	ofWeek = pattern.Must(`(?i)\b(?:once|twice|\d times|thrice) (?:a|this|per|each|every) week\b`)
+	ofDay  = pattern.Must(`(?i)^(?:kick[- ]?off|start|bus|meet|tip[- ]?off|throw[- ]?in|puck drop|push[- ]?back|bully off|first (?:ball|pitch|serve|whistle|race)) (?:is|are) (?:at|by|now) |^(?:ko|kick[- ]?off|kick|starts?|tip[- ]?off|tip|throw[- ]?in|puck drop|push[- ]?back|bully off|centre pass|first (?:ball|pitch|serve|whistle|race)) (?:is |at )*(?:\d{1,2} ?[ap]m|\d{1,2}[:.]\d\d ?(?:[ap]m)?)(?:[^a-z0-9]|$)`)
 )

@@ -1,6 +1,6 @@
 package hear
 
-import "regexp"
+import "cuestart/core/pattern"
 
 // ladder is the reading in which one thing is done so often from so far, and then so often from
 // further: throws 60 ft x 10, 90 ft x 10. Of what does not travel it is all of them, and from where
@@ -52,7 +52,7 @@ func (h *hearing) ladder() Reading {
 }
 
 // bareLadder is a row of so often so far without a unit: "starts: 1x10, 2x20, 1x30".
-var bareLadder = regexp.MustCompile(`(?i)\b(?:starts|sprints|strides|runs|accels|accelerations|flys|blocks)\b.*\d ?[x×] ?\d0\b, ?\d ?[x×] ?\d0\b`)
+var bareLadder = pattern.Must(`(?i)\b(?:starts|sprints|strides|runs|accels|accelerations|flys|blocks)\b.*\d ?[x×] ?\d0\b, ?\d ?[x×] ?\d0\b`)
 
 // rungs is the reading in which so many are done from each of several distances: "20, 30, 40 yd x 3 each".
 func (h *hearing) rungs(m *mark) Reading {

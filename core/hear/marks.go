@@ -1,10 +1,11 @@
 package hear
 
 import (
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
+
+	"cuestart/core/pattern"
 )
 
 // role is what a piece of a line can be.
@@ -66,10 +67,10 @@ type mark struct {
 	weight   float64
 }
 
-// pattern is a way in which something is said: over the words in their one form.
-type pattern struct {
+// wording is a way in which something is said: over the words in their one form.
+type wording struct {
 	role    role
-	re      *regexp.Regexp
+	re      *pattern.Pattern
 	weight  float64 // beside a point for each word it explains
 	numeral bool    // it begins with a number
 	read    func(g []string, m *mark) bool
@@ -87,7 +88,7 @@ var pieces = strings.NewReplacer(
 )
 
 // The order in which they are written does not matter: all that fit compete.
-var patterns = []pattern{
+var wordings = []wording{
 	// How many.
 	say(roleSetsReps, 3, `«N» (?:x|by|sets? of|set of|round of|sets x) «R»(?: (?:reps?|rep))?`, func(g []string, m *mark) bool {
 		m.sets, m.least, m.n = num(g[1]), num(g[2]), num(g[3])
@@ -439,13 +440,13 @@ var patterns = []pattern{
 	say(roleLoad, 3, `(?:off|from|after|with|of) (?:a )?«N» (?:step|strides?|paces?)(?: run up| run-up| approach)?`, nil),
 }
 
-var notLetters = regexp.MustCompile(`[,/]`)
+var notLetters = pattern.Must(`[,/]`)
 
-// say makes a pattern; read fills a mark in from what its groups matched, and may refuse.
-func say(is role, weight float64, text string, read func(g []string, m *mark) bool) pattern {
+// say makes a wording; read fills a mark in from what its groups matched, and may refuse.
+func say(is role, weight float64, text string, read func(g []string, m *mark) bool) wording {
 	text = pieces.Replace(text)
 	begins := strings.HasPrefix(text, `(\d`) || strings.HasPrefix(text, `(?:(\d`)
-	return pattern{is, regexp.MustCompile(`^(?:` + text + `)(?: |$)`), weight, begins, read}
+	return wording{is, pattern.Must(`^(?:` + text + `)(?: |$)`), weight, begins, read}
 }
 
 // marksOf are all pieces of words that some role explains; they overlap.
@@ -453,8 +454,8 @@ func marksOf(words []word) (all []mark) {
 	text, starts := joined(words)
 	for i := range words {
 		rest := text[starts[i]:]
-		for k := range patterns {
-			p := &patterns[k]
+		for k := range wordings {
+			p := &wordings[k]
 			if p.numeral && !words[i].numeral {
 				continue
 			}
@@ -563,7 +564,7 @@ func effort(text string) float64 {
 	return 1
 }
 
-var degree = regexp.MustCompile(`(\d+) (?:[a-z]+s )?(?:(?:at|@) (\d+)|(?:flat out|full|all out|max))`)
+var degree = pattern.Must(`(\d+) (?:[a-z]+s )?(?:(?:at|@) (\d+)|(?:flat out|full|all out|max))`)
 
 // degrees reads so many at each of several efforts: "6 at 60 percent , 3 flat out".
 func degrees(text string, m *mark) bool {

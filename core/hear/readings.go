@@ -2,9 +2,10 @@ package hear
 
 import (
 	"math"
-	"regexp"
 	"slices"
 	"strings"
+
+	"cuestart/core/pattern"
 )
 
 // no is what a line cannot be.
@@ -62,7 +63,7 @@ func (h *hearing) whoFirst() int {
 }
 
 // ofRelay are who runs which leg.
-var ofRelay = regexp.MustCompile(`^(?:(?:first|second|third|fourth|last|anchor|lead-off)(?: and |, ?)?)+ legs?$`)
+var ofRelay = pattern.Must(`^(?:(?:first|second|third|fourth|last|anchor|lead-off)(?: and |, ?)?)+ legs?$`)
 
 // after is the word that follows a chunk, if any.
 func (h *hearing) after(c *chunk) []string {

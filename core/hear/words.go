@@ -1,11 +1,12 @@
 package hear
 
 import (
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
 	"unicode"
+
+	"cuestart/core/pattern"
 )
 
 // word is a word, a number or a sign of a line.
@@ -230,7 +231,7 @@ func letters(runes []rune, i int, digit, letter func(int) bool) int {
 }
 
 // shirtOf is which of several of one position: QB2.
-var shirtOf = regexp.MustCompile(`^(?:[A-Z]{2,3}\d|h\d)\b`)
+var shirtOf = pattern.Must(`^(?:[A-Z]{2,3}\d|h\d)\b`)
 
 // form gives a word its one form.
 func (w *word) form(runes []rune, from, to int, before []word) {

@@ -5,9 +5,10 @@ package measure
 import (
 	"fmt"
 	"math"
-	"regexp"
 	"strconv"
 	"strings"
+
+	"cuestart/core/pattern"
 )
 
 // Metres in a yard, a foot and a mile.
@@ -127,10 +128,10 @@ func (s System) ReadLength(text string) (metres float64, ok bool) {
 func toMillimetres(metres float64) float64 { return math.Round(1000*metres) / 1000 }
 
 // metresIn are lengths in a text: "12, 15, 18 m".
-var metresIn = regexp.MustCompile(`\b\d+(?:, \d+)* m\b`)
+var metresIn = pattern.Must(`\b\d+(?:, \d+)* m\b`)
 
 // degreesIn are temperatures in a text, of the air or over rest.
-var degreesIn = regexp.MustCompile(`\b(\d+) °C( over rest)?`)
+var degreesIn = pattern.Must(`\b(\d+) °C( over rest)?`)
 
 // Text is a text with its metres in the system's unit, about as far, and its degrees.
 func (s System) Text(text string) string {

@@ -4,12 +4,12 @@ import (
 	"errors"
 	"fmt"
 	"math"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/pattern"
 )
 
 // Chip is one of the four things that complete a drill of one's own.
@@ -112,9 +112,9 @@ func pace(d *drill.Dose) string {
 }
 
 var (
-	secondsSaid = regexp.MustCompile(`(?i)(\d+(?:[.,]\d+)?) ?(?:s\b|sec|")`)
-	speedSaid   = regexp.MustCompile(`(?i)(\d+(?:[.,]\d+)?) ?m/s`)
-	bareSaid    = regexp.MustCompile(`^ *(\d+(?:[.,]\d+)?) *$`)
+	secondsSaid = pattern.Must(`(?i)(\d+(?:[.,]\d+)?) ?(?:s\b|sec|")`)
+	speedSaid   = pattern.Must(`(?i)(\d+(?:[.,]\d+)?) ?m/s`)
+	bareSaid    = pattern.Must(`^ *(\d+(?:[.,]\d+)?) *$`)
 )
 
 // Set has a drill be what was said of it. It fails with a sentence where that is not

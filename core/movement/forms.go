@@ -1,21 +1,22 @@
 package movement
 
 import (
-	"regexp"
 	"strings"
+
+	"cuestart/core/pattern"
 )
 
 // form is a row of how a movement is made easier or harder: of what is called so, or is for
 // that, in those words.
 type form struct {
-	called *regexp.Regexp // what its name says; nil: anything
-	aims   string         // what it is for, one of these; "": anything
-	travel bool           // it has to go somewhere
-	drop   *regexp.Regexp // what of its name goes
-	with   string         // what is put behind it
+	called *pattern.Pattern // what its name says; nil: anything
+	aims   string           // what it is for, one of these; "": anything
+	travel bool             // it has to go somewhere
+	drop   *pattern.Pattern // what of its name goes
+	with   string           // what is put behind it
 }
 
-func called(words string) *regexp.Regexp { return regexp.MustCompile(`(?i)\b(?:` + words + `)\b`) }
+func called(words string) *pattern.Pattern { return pattern.Must(`(?i)\b(?:` + words + `)\b`) }
 
 var (
 	oneLeg  = called(`single[- ]legged|single[- ]leg|one[- ]legged|one[- ]leg|one[- ]foot(?:ed)?|1[- ]leg`)

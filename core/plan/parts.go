@@ -2,13 +2,13 @@ package plan
 
 import (
 	"fmt"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/pattern"
 	"cuestart/core/speech"
 )
 
@@ -85,7 +85,7 @@ func (b *Block) Seconds(amounts []int, group drill.Group) int {
 }
 
 // theirs is how minutes are called that are a player's own.
-var theirs = regexp.MustCompile(`(?i)\b(?:own|individual|personal|propi[oa]s?)\b`)
+var theirs = pattern.Must(`(?i)\b(?:own|individual|personal|propi[oa]s?)\b`)
 
 // Frame tells whether the block is own time and nothing else: each player's own lines stand
 // in it.

@@ -2,10 +2,10 @@ package say
 
 import (
 	"fmt"
-	"regexp"
 	"slices"
 	"strings"
 
+	"cuestart/core/pattern"
 	"cuestart/core/plan"
 )
 
@@ -16,7 +16,7 @@ func Attributes(d *plan.Document, b *plan.Block) string {
 	return strings.Join(p.attributes(b), ", ")
 }
 
-var heldAt = regexp.MustCompile(`(?i)^(?:held )?(\d{1,3}(?:[:.]\d\d)?)$`)
+var heldAt = pattern.Must(`(?i)^(?:held )?(\d{1,3}(?:[:.]\d\d)?)$`)
 
 // SetAttributes reads what is said of a block beside its drills, and changes all of it:
 // what is not said any more is let go. A text that names nobody, "at 40", changes what it

@@ -2,11 +2,11 @@ package say
 
 import (
 	"fmt"
-	"regexp"
 	"slices"
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/pattern"
 )
 
 // mostSpots is how many places without names are read.
@@ -14,8 +14,8 @@ const mostSpots = 12
 
 // A cell with its count before it, "3 far right"; the first behind a name.
 var (
-	cellSaid  = pattern(`^` + num + `~([a-z-]+)~([a-z-]+)$`)
-	firstCell = pattern(`[ \x01:](` + num + `~[a-z-]+~[a-z-]+)~$`)
+	cellSaid  = spaced(`^` + num + `~([a-z-]+)~([a-z-]+)$`)
+	firstCell = spaced(`[ \x01:](` + num + `~[a-z-]+~[a-z-]+)~$`)
 )
 
 // named takes cells that are said one by one, as a sheet prints them: "2 near left, 2 near
@@ -59,12 +59,12 @@ func (s *scan) named(d *Dose) bool {
 }
 
 var (
-	eachOfSpots = pattern(`\b` + num + `~in each of~` + num + `~(?:places|spots|corners|cells)\b`)
-	spotsEach   = pattern(`\b` + num + `~(?:places|spots|corners)\b,?~(?:with~)?` + num + `~(?:each|at each|from each|in each)\b`)
+	eachOfSpots = spaced(`\b` + num + `~in each of~` + num + `~(?:places|spots|corners|cells)\b`)
+	spotsEach   = spaced(`\b` + num + `~(?:places|spots|corners)\b,?~(?:with~)?` + num + `~(?:each|at each|from each|in each)\b`)
 )
 
 // placesEach are places of several words: "from up top, left alley, right alley, five each".
-var placesEach = regexp.MustCompile(`(?i):?[ \x01]*\bfrom[ \x01]+(?:the )?([a-z][a-z -]+(?:,[ \x01]*(?:and )?[a-z][a-z -]+)+),[ \x01]*` + num + ` each\b`)
+var placesEach = pattern.Must(`(?i):?[ \x01]*\bfrom[ \x01]+(?:the )?([a-z][a-z -]+(?:,[ \x01]*(?:and )?[a-z][a-z -]+)+),[ \x01]*` + num + ` each\b`)
 
 // spots takes places of several words, or such as have no names: "five spots, three each".
 func (s *scan) spots(d *Dose) bool {

@@ -1,11 +1,11 @@
 package say
 
 import (
-	"regexp"
 	"slices"
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/pattern"
 	"cuestart/core/plan"
 )
 
@@ -74,7 +74,7 @@ func (l *Line) StepsSaid() string {
 }
 
 // oftenAtEnd is how often a combination is done, at its end.
-var oftenAtEnd = regexp.MustCompile(`(?i)[,;]?\s*(?:\b[x×] ?\d{1,2}|\b\d{1,2} ?[x×]|\b(?:\d{1,2}|two|three|four|five|six) (?:times|rounds|sets|goes|reps)|\b(?:once|twice|thrice))(?: each| through| over)?(?:[,;.].*)?$`)
+var oftenAtEnd = pattern.Must(`(?i)[,;]?\s*(?:\b[x×] ?\d{1,2}|\b\d{1,2} ?[x×]|\b(?:\d{1,2}|two|three|four|five|six) (?:times|rounds|sets|goes|reps)|\b(?:once|twice|thrice))(?: each| through| over)?(?:[,;.].*)?$`)
 
 // choice makes one drill of several of which one is done: the first, under the name of all.
 func (w *writer) choice(l, with *Line) (plan.Item, drill.Phase) {

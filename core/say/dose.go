@@ -2,11 +2,11 @@ package say
 
 import (
 	"math"
-	"regexp"
 	"slices"
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/pattern"
 )
 
 // Dose is what was said of how much. What was not said is left out.
@@ -65,7 +65,7 @@ func seconds(n float64, unit string) float64 {
 func (s *scan) dose(l *Line) *Dose {
 	d := &Dose{}
 	s.text = countOf.ReplaceAllString(s.text, "hold $1 s")
-	for _, re := range []*regexp.Regexp{afterFirst, ownFirst, everyWhere} {
+	for _, re := range []*pattern.Pattern{afterFirst, ownFirst, everyWhere} {
 		if at := re.FindStringIndex(s.text); at != nil && at[0] > 0 {
 			s.hide(at[0], at[1]) // "the first five minutes" is a name
 		}
@@ -174,7 +174,7 @@ func (s *scan) legsOf(d *Dose, parts []string) bool {
 }
 
 func (s *scan) rest(d *Dose) bool {
-	for _, re := range []*regexp.Regexp{restAfter, restOf} {
+	for _, re := range []*pattern.Pattern{restAfter, restOf} {
 		if m := s.take(re); m != nil {
 			d.RestSeconds = seconds(decimal(m[1]), m[2])
 			return true
@@ -183,7 +183,7 @@ func (s *scan) rest(d *Dose) bool {
 	return false
 }
 
-var digits = regexp.MustCompile(`\d{1,3}`)
+var digits = pattern.Must(`\d{1,3}`)
 
 func (s *scan) effort(d *Dose) bool {
 	if s.take(flatOut) != nil {
@@ -291,7 +291,7 @@ func (s *scan) holds(d *Dose) bool {
 			return true
 		}
 	}
-	for _, re := range []*regexp.Regexp{holdFor, heldFor} {
+	for _, re := range []*pattern.Pattern{holdFor, heldFor} {
 		if m := s.take(re); m != nil {
 			d.Kind, d.HoldSeconds = drill.Hold, seconds(decimal(m[1]), m[2])
 			return true
@@ -361,7 +361,7 @@ func (s *scan) acted(d *Dose) bool {
 		}
 		return true
 	}
-	for _, re := range []*regexp.Regexp{repsOf, overHurdles} {
+	for _, re := range []*pattern.Pattern{repsOf, overHurdles} {
 		if m := s.take(re); m != nil {
 			d.Kind, d.Reps = drill.Reps, number(m[1])
 			return true
@@ -370,7 +370,7 @@ func (s *scan) acted(d *Dose) bool {
 	return false
 }
 
-var actsOf = pattern(`\b` + num + `~(` + strings.Join(actNames, "|") + `)\b(?:~each)?`)
+var actsOf = spaced(`\b` + num + `~(` + strings.Join(actNames, "|") + `)\b(?:~each)?`)
 
 // plainNumber takes a number that nothing else was said of.
 func (s *scan) plainNumber(d *Dose) bool {
@@ -398,4 +398,4 @@ func (s *scan) plainNumber(d *Dose) bool {
 	return false
 }
 
-var anyNumber = regexp.MustCompile(`(?i)(?:^|[ ,\x01])(\d{1,3})(?:[ ,\x01]|$)`)
+var anyNumber = pattern.Must(`(?i)(?:^|[ ,\x01])(\d{1,3})(?:[ ,\x01]|$)`)

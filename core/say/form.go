@@ -2,41 +2,41 @@ package say
 
 import (
 	"fmt"
-	"regexp"
 	"slices"
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/pattern"
 	"cuestart/core/plan"
 )
 
 // How a block is run, as it is said at its head.
 var (
-	stationsOf = pattern(`^(?:at|in|on|over|round)?~(?:` + num + `~)?stations?(?:~of~` + dec + `~(secs?|seconds?|s|minutes?|min))?$`)
-	changeOf   = pattern(`^(?:change|changing|swap|rotate|rotating)(?:~(?:in|within|every|after|takes))?~` + dec + `~(secs?|seconds?|s|minutes?|min)$`)
-	onWhistle  = pattern(`^(?:change|changing|swap|rotate|rotating)(?:~(?:on|at|with)~(?:the~)?(?:whistle|signal|call|bell))?$`)
-	groupsBy   = pattern(`^(?:in~)?groups?~by~(position|positions|level|levels|hand)$`)
-	choiceOf   = pattern(`^(?:they~choose|free choice|by choice|choose|pick|their choice|own choice|your choice|choice)?~` + num + `~of~(?:the~|these~|them~)?(?:` + num + `)?$`)
-	choiceWord = pattern(`^(?:they~choose|free choice|by choice|their choice|own choice|your choice|one of)$`)
-	choiceLast = pattern(`~\b(?:they~choose|free choice|by choice|their choice|own choice|your choice)[ ,\x01]*$`)
-	atOnceOf   = pattern(`\b` + num + `~at (?:once|a time)\b`)
-	inWaves    = pattern(`\bin~` + num + `~(?:waves|turns|goes|shifts)\b`)
-	besideOf   = pattern(`^(?:alongside|meanwhile|while (?:you|they|we) (?:hold|do it|wait))~[:,]?~(.+)$`)
-	perLane    = pattern(`\b` + num + `~(?:a|per|each|in each|to a)~(?:lane|line)\b`)
-	onDays     = pattern(`^(?:only~)?(?:if~we~|if~|when~we~|when~|on~|for~)?(?:an?~|the~)?(.+?)(?:~days?)?(?:~only)?$`)
+	stationsOf = spaced(`^(?:at|in|on|over|round)?~(?:` + num + `~)?stations?(?:~of~` + dec + `~(secs?|seconds?|s|minutes?|min))?$`)
+	changeOf   = spaced(`^(?:change|changing|swap|rotate|rotating)(?:~(?:in|within|every|after|takes))?~` + dec + `~(secs?|seconds?|s|minutes?|min)$`)
+	onWhistle  = spaced(`^(?:change|changing|swap|rotate|rotating)(?:~(?:on|at|with)~(?:the~)?(?:whistle|signal|call|bell))?$`)
+	groupsBy   = spaced(`^(?:in~)?groups?~by~(position|positions|level|levels|hand)$`)
+	choiceOf   = spaced(`^(?:they~choose|free choice|by choice|choose|pick|their choice|own choice|your choice|choice)?~` + num + `~of~(?:the~|these~|them~)?(?:` + num + `)?$`)
+	choiceWord = spaced(`^(?:they~choose|free choice|by choice|their choice|own choice|your choice|one of)$`)
+	choiceLast = spaced(`~\b(?:they~choose|free choice|by choice|their choice|own choice|your choice)[ ,\x01]*$`)
+	atOnceOf   = spaced(`\b` + num + `~at (?:once|a time)\b`)
+	inWaves    = spaced(`\bin~` + num + `~(?:waves|turns|goes|shifts)\b`)
+	besideOf   = spaced(`^(?:alongside|meanwhile|while (?:you|they|we) (?:hold|do it|wait))~[:,]?~(.+)$`)
+	perLane    = spaced(`\b` + num + `~(?:a|per|each|in each|to a)~(?:lane|line)\b`)
+	onDays     = spaced(`^(?:only~)?(?:if~we~|if~|when~we~|when~|on~|for~)?(?:an?~|the~)?(.+?)(?:~days?)?(?:~only)?$`)
 )
 
 // linesOf is how people share lanes, as a sheet prints it: "4 lines of 9".
-var linesOf = pattern(`^(?:in~)?` + num + `~(?:lines?|lanes?)~of~` + num + `$`)
+var linesOf = spaced(`^(?:in~)?` + num + `~(?:lines?|lanes?)~of~` + num + `$`)
 
 // Lanes that are said before a line, or behind it.
 var (
-	lanesFirst = pattern(`^(?:in~)?` + num + `~(?:lanes|lines|channels|files)~:~`)
-	inLanes    = pattern(`,?~\bin~` + num + `~(?:lanes|lines|channels|files)\b`)
+	lanesFirst = spaced(`^(?:in~)?` + num + `~(?:lanes|lines|channels|files)~:~`)
+	inLanes    = spaced(`,?~\bin~` + num + `~(?:lanes|lines|channels|files)\b`)
 )
 
 // saysDay is a word without which the name of a day is not one.
-var saysDay = pattern(`^(?:if|when|on|only)\b|\b(?:days?|only)$`)
+var saysDay = spaced(`^(?:if|when|on|only)\b|\b(?:days?|only)$`)
 
 // forms are what is said of how a block is run.
 type forms struct {
@@ -272,9 +272,9 @@ func (r *Reader) section(l *Line, text string) (rest string, only bool) {
 }
 
 // afterWhich is a line that says that it comes after the end.
-var afterWhich = pattern(`^after the~((?:final~)?(?:bell|whistle)|match|game|race|session|lift|lesson|training|practice)\b,?~(?:(?:they|we|everyone|everybody|all)~)?(.{3,})$`)
+var afterWhich = spaced(`^after the~((?:final~)?(?:bell|whistle)|match|game|race|session|lift|lesson|training|practice)\b,?~(?:(?:they|we|everyone|everybody|all)~)?(.{3,})$`)
 
-var anyDigitOrQuote = regexp.MustCompile(`[\d"]`)
+var anyDigitOrQuote = pattern.Must(`[\d"]`)
 
 // brings reads "bring: first-aid bag, ice".
-var brings = regexp.MustCompile(`(?i)^(?:bring|carry out|carry|take out): *(.+)$`)
+var brings = pattern.Must(`(?i)^(?:bring|carry out|carry|take out): *(.+)$`)

@@ -2,7 +2,6 @@ package say
 
 import (
 	"math"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -12,6 +11,7 @@ import (
 	"cuestart/core/hear"
 	"cuestart/core/measure"
 	"cuestart/core/movement"
+	"cuestart/core/pattern"
 )
 
 // lexicon is what a reader knows of words.
@@ -120,7 +120,7 @@ func (x lexicon) Line(text string) (float64, bool) {
 	return l.Metres, ok
 }
 
-var stillWords = pattern(`\b(?:hold|holds|stretch|stretches|plank|planks|iso|isos|pose|sit|sits|hang|position|pigeon|copenhagens?|balance|squeeze)\b`)
+var stillWords = spaced(`\b(?:hold|holds|stretch|stretches|plank|planks|iso|isos|pose|sit|sits|hang|position|pigeon|copenhagens?|balance|squeeze)\b`)
 
 // Heard is the line as the marks and readings of package hear have it.
 func (r *Reader) Heard(text string) Line {
@@ -180,7 +180,7 @@ func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 }
 
 // eachAtEnd is how many of each of several there are, at the end of a line.
-var eachAtEnd = pattern(`\b` + num + `~(?:(?:strokes|reps|hits|touches|balls)~)?each[ .,]*$`)
+var eachAtEnd = spaced(`\b` + num + `~(?:(?:strokes|reps|hits|touches|balls)~)?each[ .,]*$`)
 
 // toldWhere tells with a drill where people, or what they send, go.
 func (l *Line) toldWhere(to string) {
@@ -202,10 +202,10 @@ func (l *Line) toldWhere(to string) {
 }
 
 // rosterOf are people in short, several of them, before a colon: "GS + GA: shots".
-var rosterOf = regexp.MustCompile(`^\s*((?:[A-Z][A-Za-z0-9]{0,4}|\d{1,2})(?:(?: ?(?:\+|&|/|,|and) ?| )(?:[A-Z][A-Za-z0-9]{0,4}|\d{1,2}))+): *(.+)$`)
+var rosterOf = pattern.Must(`^\s*((?:[A-Z][A-Za-z0-9]{0,4}|\d{1,2})(?:(?: ?(?:\+|&|/|,|and) ?| )(?:[A-Z][A-Za-z0-9]{0,4}|\d{1,2}))+): *(.+)$`)
 
 // rosterFirst are people in short straight before what they do: "QBs, WRs, TEs routes on air".
-var rosterFirst = regexp.MustCompile(`^\s*([A-Z]{1,3}s?(?: ?(?:\+|&|/|,|and) ?[A-Z]{1,3}s?)+) +([a-z0-9].+)$`)
+var rosterFirst = pattern.Must(`^\s*([A-Z]{1,3}s?(?: ?(?:\+|&|/|,|and) ?[A-Z]{1,3}s?)+) +([a-z0-9].+)$`)
 
 // roster takes people in short from the front of a line, where somebody knows each of them.
 func (r *Reader) roster(text string) (who []string, rest string) {
@@ -225,7 +225,7 @@ func (r *Reader) roster(text string) (who []string, rest string) {
 	return who, m[2]
 }
 
-var rosterPart = regexp.MustCompile(` ?(?:\+|&|/|,|\band\b) ?| `)
+var rosterPart = pattern.Must(` ?(?:\+|&|/|,|\band\b) ?| `)
 
 // drilled is a line that a coach says is a drill.
 func (r *Reader) drilled(text string) Line {
@@ -319,13 +319,13 @@ func (r *Reader) hearDrill(l *Line, name string, a *hear.Amount) {
 }
 
 // unitFirst is what is left of a length before a name: of "10m x 3 walk back".
-var unitFirst = regexp.MustCompile(`^(?:m|yd|yds|ft|s|min|km)(?: x)?\s+`)
+var unitFirst = pattern.Must(`^(?:m|yd|yds|ft|s|min|km)(?: x)?\s+`)
 
 // thisWay is a name with the way it goes behind it.
-var thisWay = regexp.MustCompile(`(?i)^(.+) (?:back|home|down|out|up|there)$`)
+var thisWay = pattern.Must(`(?i)^(.+) (?:back|home|down|out|up|there)$`)
 
 // sent are acts by which a ball goes, and not who does them.
-var sent = pattern(`\b(?:throws?|toss|kicks?|pass|passes|serves?|shots?|pitches|hits?)$`)
+var sent = spaced(`\b(?:throws?|toss|kicks?|pass|passes|serves?|shots?|pitches|hits?)$`)
 
 // told is a length in the unit in which it was said.
 func told(metres float64, unit string) string {
@@ -423,7 +423,7 @@ func (d *Dose) asKnown(k *drill.Drill, name string, a *hear.Amount) {
 }
 
 // gaits are counted in lengths.
-var gaits = pattern(`\b(?:runs?|sprints?|jogs?|strides?|shuffles?|cross-steps|carioca|karaoke|skips|lengths|backpedals?|accelerations?|build-ups|bounds)$`)
+var gaits = spaced(`\b(?:runs?|sprints?|jogs?|strides?|shuffles?|cross-steps|carioca|karaoke|skips|lengths|backpedals?|accelerations?|build-ups|bounds)$`)
 
 func whole(n float64) int { return int(math.Round(n)) }
 
@@ -446,7 +446,7 @@ func (r *Reader) heardWay(a *hear.Amount, d *Dose, name string) {
 // unmeasured is how far it is taken to be to a line of which nobody knows that, in metres.
 const unmeasured = 20
 
-var shuttle = regexp.MustCompile(`\b(\d{1,2})-(\d{1,2})-(\d{1,2})\b`)
+var shuttle = pattern.Must(`\b(\d{1,2})-(\d{1,2})-(\d{1,2})\b`)
 
 // heardParts are parts with counts of their own: of two that are alike one with two sides or ways.
 func (r *Reader) heardParts(a *hear.Amount, d *Dose) {

@@ -1,29 +1,29 @@
 package say
 
 import (
-	"regexp"
 	"slices"
 	"strings"
 
 	"cuestart/core/drill"
 	"cuestart/core/movement"
+	"cuestart/core/pattern"
 )
 
 // What a heading, or a line below its drills, says of each of them: a length, a way, how many of each.
 var (
-	heldDose  = regexp.MustCompile(`(?i)\b\d+ ?(?:m|metres?|meters?|yds?|yards?|ft|feet)\b|\b(?:\d+|two|three|four|five|six|eight|ten|twice) (?:of )?each\b|\b(?:there|down|up|out) and back\b|(?:\b(?:and|then) |& ?)back\b|\b(?:[a-z]*line|box|post|cone|wall|basket|net|half ?way|court|hash) to (?:the )?(?:far |other )?(?:[a-z]+|\d\d)\b`)
-	notHeld   = regexp.MustCompile(`(?i)\b(?:apart|between|gap|away|back (?:in|at|to|by|for)|min|mins|minutes)\b`)
-	thereBack = regexp.MustCompile(`(?i)\b(?:there|down|up|out) and back\b`)
-	headParts = regexp.MustCompile(`[.:;(),]|[-–—] | [-–—]`)
-	ofAll     = regexp.MustCompile(`(?i)^(?:all|each|everything|every one|all of (?:these|them|those)|these)(?: (?:are|is|for|over|at|of (?:these|them|those)))*,? (.+)$`)
-	doseHead  = regexp.MustCompile(`(?i)^([a-z][a-z '&/-]{2,28}?)(?:[.:,]|(?: [-–—])? \(| [-–—]) ?(.+?)\)?$`)
+	heldDose  = pattern.Must(`(?i)\b\d+ ?(?:m|metres?|meters?|yds?|yards?|ft|feet)\b|\b(?:\d+|two|three|four|five|six|eight|ten|twice) (?:of )?each\b|\b(?:there|down|up|out) and back\b|(?:\b(?:and|then) |& ?)back\b|\b(?:[a-z]*line|box|post|cone|wall|basket|net|half ?way|court|hash) to (?:the )?(?:far |other )?(?:[a-z]+|\d\d)\b`)
+	notHeld   = pattern.Must(`(?i)\b(?:apart|between|gap|away|back (?:in|at|to|by|for)|min|mins|minutes)\b`)
+	thereBack = pattern.Must(`(?i)\b(?:there|down|up|out) and back\b`)
+	headParts = pattern.Must(`[.:;(),]|[-–—] | [-–—]`)
+	ofAll     = pattern.Must(`(?i)^(?:all|each|everything|every one|all of (?:these|them|those)|these)(?: (?:are|is|for|over|at|of (?:these|them|those)))*,? (.+)$`)
+	doseHead  = pattern.Must(`(?i)^([a-z][a-z '&/-]{2,28}?)(?:[.:,]|(?: [-–—])? \(| [-–—]) ?(.+?)\)?$`)
 )
 
 // wayAtEnd is how far what stands under a heading goes, at its end.
-var wayAtEnd = regexp.MustCompile(`(?i)^[a-z][a-z '&/-]*? ((?:across|over|to|the length of|from [a-z0-9 ]+ to) (?:the |our )?[a-z0-9 ]+?(?: (?:and|&) back)(?:,? x ?\d+)?)$`)
+var wayAtEnd = pattern.Must(`(?i)^[a-z][a-z '&/-]*? ((?:across|over|to|the length of|from [a-z0-9 ]+ to) (?:the |our )?[a-z0-9 ]+?(?: (?:and|&) back)(?:,? x ?\d+)?)$`)
 
 // eachOver is a line that names what follows it and ends in how much of each: "Drills 2 x 20 m of each:".
-var eachOver = regexp.MustCompile(`(?i)^([a-z][a-z '&/-]{2,28}?) ((?:(?:\d+|two|three) ?x ?)?\d+ ?(?:m|metres?|meters?|yds?|yards?|s|secs?|seconds?)?(?: there and back)?),? ?(?:of each|each|on each|per drill|each drill):$`)
+var eachOver = pattern.Must(`(?i)^([a-z][a-z '&/-]{2,28}?) ((?:(?:\d+|two|three) ?x ?)?\d+ ?(?:m|metres?|meters?|yds?|yards?|s|secs?|seconds?)?(?: there and back)?),? ?(?:of each|each|on each|per drill|each drill):$`)
 
 // holds is what a heading says of each of its lines; "" where it says nothing of how much.
 func holds(text string) string {
@@ -44,7 +44,7 @@ func holds(text string) string {
 }
 
 // farOver is a line that names what follows it and says how far each goes without a sign between: "Drills over 20 m walk back".
-var farOver = regexp.MustCompile(`(?i)^([a-z][a-z '&/-]{2,28}?),? (?:all )?(?:over|for|at) (\d+ ?(?:m|metres?|meters?|yds?|yards?)\b) ?,?(.*)$`)
+var farOver = pattern.Must(`(?i)^([a-z][a-z '&/-]{2,28}?),? (?:all )?(?:over|for|at) (\d+ ?(?:m|metres?|meters?|yds?|yards?)\b) ?,?(.*)$`)
 
 // doseOver is a line that names what follows and says how much of each of it: "Drills. 30 m, two of each".
 func doseOver(text string) (name, dose string) {
@@ -66,10 +66,10 @@ func doseOver(text string) (name, dose string) {
 
 // What is said of stations beside what is done at them: how many, how long at each, how long to change.
 var (
-	stationsOver = regexp.MustCompile(`(?i)^(?:(\d{1,2}|two|three|four|five|six|seven|eight|nine|ten) )?stations?\b[:,.]?(?: [-–—])? (.+)$`)
-	atEach       = regexp.MustCompile(`(?i)\b(\d+ ?(?:seconds?|secs?|s|minutes?|mins?)\b|a minute|half a minute)(?: (?:work|on|at|each|per|a|every|station)\b)*`)
-	toChange     = regexp.MustCompile(`(?i)\b(\d+ ?(?:seconds?|secs?|s))\b(?: (?:to|for the|for))? (?:change|changeover|swap|rotate|move|rest|off)`)
-	ofStations   = regexp.MustCompile(`(?i)^(?:\d+ groups? of \d+|groups? of \d+|in (?:\d+|[a-z]+) groups|move (?:on )?clockwise|clockwise|(?:change|swap|rotate|move)(?: on)?(?: on)?(?: the| my)? (?:whistle|shout|call)|anti-?clockwise|\d rounds?|once round|twice round)$`)
+	stationsOver = pattern.Must(`(?i)^(?:(\d{1,2}|two|three|four|five|six|seven|eight|nine|ten) )?stations?\b[:,.]?(?: [-–—])? (.+)$`)
+	atEach       = pattern.Must(`(?i)\b(\d+ ?(?:seconds?|secs?|s|minutes?|mins?)\b|a minute|half a minute)(?: (?:work|on|at|each|per|a|every|station)\b)*`)
+	toChange     = pattern.Must(`(?i)\b(\d+ ?(?:seconds?|secs?|s))\b(?: (?:to|for the|for))? (?:change|changeover|swap|rotate|move|rest|off)`)
+	ofStations   = pattern.Must(`(?i)^(?:\d+ groups? of \d+|groups? of \d+|in (?:\d+|[a-z]+) groups|move (?:on )?clockwise|clockwise|(?:change|swap|rotate|move)(?: on)?(?: on)?(?: the| my)? (?:whistle|shout|call)|anti-?clockwise|\d rounds?|once round|twice round)$`)
 )
 
 // stations is a line over stations that names none of them: its heading, and how long is worked at each.
@@ -119,19 +119,19 @@ func (k *sketch) below(i int, dose string) (given bool) {
 
 // sameAgain is a line of which there is as much as of the one above it.
 var (
-	sameAgain = regexp.MustCompile(`(?i)(?:[,:]| [-–—]|) (?:(?:the )?same(?: again| as (?:above|before)| dose| distance| for these)?|ditto|as above|igual|lo mismo)\.?$`)
-	sameFrom  = regexp.MustCompile(`(?i)^(?:the )?same(?: again)?,? ((?:from|with|but|on|in|off|to) .+)$`)
-	fromWhere = regexp.MustCompile(`(?i) (?:from|with|on|in|off|to) `)
+	sameAgain = pattern.Must(`(?i)(?:[,:]| [-–—]|) (?:(?:the )?same(?: again| as (?:above|before)| dose| distance| for these)?|ditto|as above|igual|lo mismo)\.?$`)
+	sameFrom  = pattern.Must(`(?i)^(?:the )?same(?: again)?,? ((?:from|with|but|on|in|off|to) .+)$`)
+	fromWhere = pattern.Must(`(?i) (?:from|with|on|in|off|to) `)
 )
 
 // acrossWhat is what is told of where something goes.
-var acrossWhat = regexp.MustCompile(`(?i)^(?:across|along|round|around|over|between|through) `)
+var acrossWhat = pattern.Must(`(?i)^(?:across|along|round|around|over|between|through) `)
 
 // onceOnly is a line that is done once where the others are done more often.
-var onceOnly = regexp.MustCompile(`(?i),? (?:one|once)(?: only)?$`)
+var onceOnly = pattern.Must(`(?i),? (?:one|once)(?: only)?$`)
 
 // onlyTime is how long is worked, at a station.
-var onlyTime = regexp.MustCompile(`(?i)^\d+ ?(?:s|secs?|seconds?|mins?|minutes?)$`)
+var onlyTime = pattern.Must(`(?i)^\d+ ?(?:s|secs?|seconds?|mins?|minutes?)$`)
 
 // again is a line as it would be said without the one above it: "same from feet" is what was done from
 // knees.

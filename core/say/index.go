@@ -1,12 +1,12 @@
 package say
 
 import (
-	"regexp"
 	"slices"
 	"strings"
 
 	"cuestart/core/drill"
 	"cuestart/core/movement"
+	"cuestart/core/pattern"
 )
 
 // Index finds drills by what coaches call them. Reading does not change it.
@@ -207,7 +207,7 @@ func otherMove(a, b string) bool {
 }
 
 // plainEnd are words that drills are called with or without.
-var plainEnd = regexp.MustCompile(` (?:holds?|drills?|exercises?|work)$`)
+var plainEnd = pattern.Must(` (?:holds?|drills?|exercises?|work)$`)
 
 // How alike a name is to one of a drill's.
 const (

@@ -2,7 +2,6 @@ package say
 
 import (
 	"math"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -10,6 +9,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/hear"
 	"cuestart/core/measure"
+	"cuestart/core/pattern"
 )
 
 // named tells whether what a drill is called is a name: the book's, or words of names alone.
@@ -78,8 +78,8 @@ func lost(l *Line, text string) (numbers []string) {
 }
 
 var (
-	figures = regexp.MustCompile(`\d+`)
-	ordinal = regexp.MustCompile(`^\s*[(]?\d{1,2}(?:[.)]| -)\s`)
+	figures = pattern.Must(`\d+`)
+	ordinal = pattern.Must(`^\s*[(]?\d{1,2}(?:[.)]| -)\s`)
 )
 
 // figuresOf are numbers in all the ways in which they may have been said.
@@ -196,10 +196,10 @@ func (l *Line) nameless() bool {
 }
 
 // numberFirst is a line that begins with minutes to go.
-var numberFirst = regexp.MustCompile(`^\d{1,3} [a-z]`)
+var numberFirst = pattern.Must(`^\d{1,3} [a-z]`)
 
 // ofTheirs is one thing to do of which people may choose.
-var ofTheirs = regexp.MustCompile(`(?i)^[^:]* or [^:]*\b(?:your|their) choice\b`)
+var ofTheirs = pattern.Must(`(?i)^[^:]* or [^:]*\b(?:your|their) choice\b`)
 
 // runs are how many things a line says of how a block is run.
 func (l *Line) runs() (n int) {
@@ -246,7 +246,7 @@ func (d *Dose) bogus(other *Dose) bool {
 }
 
 // wayHome is how people come back.
-var wayHome = regexp.MustCompile(`(?i)^(?:walk|jog|run|swim|skate|easy) (?:back|home|in|return)`)
+var wayHome = pattern.Must(`(?i)^(?:walk|jog|run|swim|skate|easy) (?:back|home|in|return)`)
 
 // overlooks tells whether the rules took for something else what the other reading knows: strokes in a name for
 // its parts, a line of the ground and so many lengths for two times, where something is sent from for where
@@ -265,10 +265,10 @@ func (r *Reader) overlooks(ruled, heard *Line) bool {
 }
 
 // unitLeft is a cue that begins with a unit whose number was taken for something else.
-var unitLeft = regexp.MustCompile(`(?i)^(?:minutes?|mins?|seconds?|secs?|metres?|yards?|reps?|rounds?|sets?)\b`)
+var unitLeft = pattern.Must(`(?i)^(?:minutes?|mins?|seconds?|secs?|metres?|yards?|reps?|rounds?|sets?)\b`)
 
 // forbids is what nobody is to do.
-var forbids = regexp.MustCompile(`(?i)^(?:don'?t|don’t|never|nobody)\b|^(?:then )?(?:re)?join\b|^from \d+\b.* joins?\b|^(?:at|from) \d{1,2} (?:they|we|you|everyone|everybody|all)\b|^(?:in |make |form )?(?:\d+|two|three|four|five|six|a) (?:even |equal |big )?(?:lines|groups|circles?|rows|queues|teams)\b`)
+var forbids = pattern.Must(`(?i)^(?:don'?t|don’t|never|nobody)\b|^(?:then )?(?:re)?join\b|^from \d+\b.* joins?\b|^(?:at|from) \d{1,2} (?:they|we|you|everyone|everybody|all)\b|^(?:in |make |form )?(?:\d+|two|three|four|five|six|a) (?:even |equal |big )?(?:lines|groups|circles?|rows|queues|teams)\b`)
 
 // ownTime tells whether a line is of one player, at a time: strapping, the physio's table.
 func (r *Reader) ownTime(l *Line) bool {
@@ -465,30 +465,30 @@ func (r *Reader) agree(a, b *Line) bool {
 }
 
 // andSoMany is a second thing that is counted: "plank and ten calf raises".
-var andSoMany = regexp.MustCompile(`(?i) and (?:two|three|four|five|six|seven|eight|nine|ten|twelve|fifteen|twenty|thirty) `)
+var andSoMany = pattern.Must(`(?i) and (?:two|three|four|five|six|seven|eight|nine|ten|twelve|fifteen|twenty|thirty) `)
 
 // notNamed are names that hold what is told beside them.
-var notNamed = regexp.MustCompile(`(?i: - | no | and back(?:wards)?$)|(?i: (?:on|all|in|to|at|with|for|s|the|a)$)|(?i:\b(?:low|tall|soft|quiet|loose|easy|big) (?:hips|hands|feet|knees|arms|chest)\b)|(?i:\b(?:hands|eyes|chest|head|heels|toes|hips|elbows) (?:up|down|high|low|in)$)| (?:with|w) [A-Z]`)
+var notNamed = pattern.Must(`(?i: - | no | and back(?:wards)?$)|(?i: (?:on|all|in|to|at|with|for|s|the|a)$)|(?i:\b(?:low|tall|soft|quiet|loose|easy|big) (?:hips|hands|feet|knees|arms|chest)\b)|(?i:\b(?:hands|eyes|chest|head|heels|toes|hips|elbows) (?:up|down|high|low|in)$)| (?:with|w) [A-Z]`)
 
 // oneInRounds are rounds of one thing: two rounds of ten.
-var oneInRounds = pattern(`\brounds?~of~` + num)
+var oneInRounds = spaced(`\brounds?~of~` + num)
 
-var inLines = regexp.MustCompile(`(?i)\blines of \d+`)
+var inLines = pattern.Must(`(?i)\blines of \d+`)
 
 // clocks are times of the day.
-var clocks = regexp.MustCompile(`\b\d{1,2}[:.]\d\d\b`)
+var clocks = pattern.Must(`\b\d{1,2}[:.]\d\d\b`)
 
-var clockFirst = regexp.MustCompile(`^\d{1,2}[:.]\d\d `)
+var clockFirst = pattern.Must(`^\d{1,2}[:.]\d\d `)
 
 // timesLength is how often and how far: 3 x 15 m.
-var timesLength = regexp.MustCompile(`(?i)\d ?x ?\d+ ?(?:m|yds?|yards?|ft|feet)\b`)
+var timesLength = pattern.Must(`(?i)\d ?x ?\d+ ?(?:m|yds?|yards?|ft|feet)\b`)
 
-var ofThose = regexp.MustCompile(`(?i)\bof (?:them|those|these|em)\b`)
+var ofThose = pattern.Must(`(?i)\bof (?:them|those|these|em)\b`)
 
 // toldTo are names that are none: what is said to players.
-var toldTo = regexp.MustCompile(`(?i)^(?:then|and|go|swap|sit|drink|rest|keep|feet|cheek|no)\b`)
+var toldTo = pattern.Must(`(?i)^(?:then|and|go|swap|sit|drink|rest|keep|feet|cheek|no)\b`)
 
-var onlyMetres = regexp.MustCompile(`^[\d.]+ m(?:, [\d.]+ m)*$`)
+var onlyMetres = pattern.Must(`^[\d.]+ m(?:, [\d.]+ m)*$`)
 
 // plans are how many things of the plan a line speaks of.
 func (l *Line) plans() (n int) {
@@ -535,7 +535,7 @@ func (d *Dose) total() [3]float64 {
 }
 
 // howAtEnd is what begins words behind a name that say where and how it is done.
-var howAtEnd = regexp.MustCompile(`(?i)^(?:in|on|at|inside|outside|by|behind|near|beside|along|between|around|round|off|against|edge|with|w|w/|hands?|keep|no|without|while|facing|vs)\b`)
+var howAtEnd = pattern.Must(`(?i)^(?:in|on|at|inside|outside|by|behind|near|beside|along|between|around|round|off|against|edge|with|w|w/|hands?|keep|no|without|while|facing|vs)\b`)
 
 // shorten gives a reading by the rules the name that the other has, where that is the same without where and how
 // it is done, which is told.

@@ -8,7 +8,7 @@ import (
 )
 
 // lapsOf are laps, and of what: "2 laps", "a lap of the rink", "1/2 lap".
-var lapsOf = pattern(`\b(?:(1/2|half)~(?:of~)?(?:a~)?|` + num + `~(?:x~)?|(a|one)~)(?:easy~|full~|slow~|steady~)?laps?\b(?:~(?:of|round|around)~(?:the~|a~)?(?:` + wayWords + `)\b)?`)
+var lapsOf = spaced(`\b(?:(1/2|half)~(?:of~)?(?:a~)?|` + num + `~(?:x~)?|(a|one)~)(?:easy~|full~|slow~|steady~)?laps?\b(?:~(?:of|round|around)~(?:the~|a~)?(?:` + wayWords + `)\b)?`)
 
 // ways are how far it is once round a place, in metres, by its word: two lengths and two
 // widths less eight of the corners that are cut, of the usual size of it; a track and a pool
@@ -52,7 +52,7 @@ func (s *scan) laps(d *Dose) bool {
 }
 
 // backOf is how one comes back: "walk back", "jogging back to the start".
-var backOf = pattern(`[ ,(\x01]~(?:and~)?(?:slow~|easy~)?((walk|jog)(?:ing)?~back)(?:~to~(?:the~)?start)?(?:~(?:recovery|easy|slowly|between))?\b`)
+var backOf = spaced(`[ ,(\x01]~(?:and~)?(?:slow~|easy~)?((walk|jog)(?:ing)?~back)(?:~to~(?:the~)?start)?(?:~(?:recovery|easy|slowly|between))?\b`)
 
 // backPace is how fast one comes back, in metres a second (Bohannon 1997 of walking).
 var backPace = map[string]float64{"walk": 1.4, "jog": 2.3}

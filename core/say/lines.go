@@ -2,24 +2,24 @@ package say
 
 import (
 	"fmt"
-	"regexp"
 	"slices"
 	"strings"
 
 	"cuestart/core/drill"
 	"cuestart/core/movement"
+	"cuestart/core/pattern"
 )
 
 var (
-	outAndBack = regexp.MustCompile(`(?i)^[ \x01,]*(?:go |run )?out(?: with| in|:)? (.+?)[,;]?[ \x01]+(?:and[ \x01]+)?(?:come )?back(?: with| in|:)? (.+)$`)
+	outAndBack = pattern.Must(`(?i)^[ \x01,]*(?:go |run )?out(?: with| in|:)? (.+?)[,;]?[ \x01]+(?:and[ \x01]+)?(?:come )?back(?: with| in|:)? (.+)$`)
 	// A line as a sheet prints it: "Line: skips: 2 trips: out with skips, back with jog, 20 m".
-	linePrinted = pattern(`^.*?\b` + num + `~trips?~[:\x05,]?~(out .+)$`)
-	zonesOf     = pattern(`\b` + num + `~x~` + dec + `~(?:m|metres?|meters?|yards?)\b`)
-	howOften    = pattern(`\b(once|twice|` + num + `~(?:x|times|trips|rounds))\b`)
-	legSplit    = pattern(`~(?:\bthen\b|\+|,|\band\b)~`)
-	roundsOf    = pattern(`\b(?:` + num + `~(?:-|to|or)~)?` + num + `~rounds?\b`)
-	drillSplit  = pattern(`~(?:[,;]~(?:and~)?then\b|\bthen\b|\+)~`)
-	atOnce      = pattern(`\b(?:at the same time|meanwhile)\b`)
+	linePrinted = spaced(`^.*?\b` + num + `~trips?~[:\x05,]?~(out .+)$`)
+	zonesOf     = spaced(`\b` + num + `~x~` + dec + `~(?:m|metres?|meters?|yards?)\b`)
+	howOften    = spaced(`\b(once|twice|` + num + `~(?:x|times|trips|rounds))\b`)
+	legSplit    = spaced(`~(?:\bthen\b|\+|,|\band\b)~`)
+	roundsOf    = spaced(`\b(?:` + num + `~(?:-|to|or)~)?` + num + `~rounds?\b`)
+	drillSplit  = spaced(`~(?:[,;]~(?:and~)?then\b|\bthen\b|\+)~`)
+	atOnce      = spaced(`\b(?:at the same time|meanwhile)\b`)
 )
 
 // legs reads a line that goes out with some drills and back with others.
@@ -97,7 +97,7 @@ func (s *scan) over() string {
 	return ""
 }
 
-var overWhere = pattern(`\b(?:over|through|across|along|in|on)~(?:the~)?`)
+var overWhere = spaced(`\b(?:over|through|across|along|in|on)~(?:the~)?`)
 
 // fixed reads something that is fixed: a known one, or a word for one with a span.
 func (s *scan) fixed(l *Line) bool {
@@ -307,13 +307,13 @@ func (s *scan) begins(text string) bool {
 	return known != nil
 }
 
-var firstDigit = regexp.MustCompile(`\d`)
+var firstDigit = pattern.Must(`\d`)
 
 var (
-	numberWord  = pattern(`\b` + num + `\b`)
-	eachDose    = regexp.MustCompile(`(?i)^` + num + `(?: [a-z]+)? each(?: [a-z]+)?$`)
-	startsCount = pattern(`^` + num + `\b`)
-	anyDigit    = regexp.MustCompile(`\d`)
+	numberWord  = spaced(`\b` + num + `\b`)
+	eachDose    = pattern.Must(`(?i)^` + num + `(?: [a-z]+)? each(?: [a-z]+)?$`)
+	startsCount = spaced(`^` + num + `\b`)
+	anyDigit    = pattern.Must(`\d`)
 )
 
 // drill reads a part of a line that is one drill.

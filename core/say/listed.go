@@ -1,22 +1,22 @@
 package say
 
 import (
-	"regexp"
 	"strconv"
 	"strings"
 
 	"cuestart/core/hear"
 	"cuestart/core/movement"
+	"cuestart/core/pattern"
 )
 
 // What stands at the front of a line and says when it begins: "T-40", "-35", "40' -", "2.30pm".
 var (
-	toGoFirst  = regexp.MustCompile(`(?i)^(?:t ?(?:-|–|−|minus) ?|t minus )(\d{1,3})(?: ?(?:mins?|'|′))?\b[:.,]?(?: ?[-–—])? +(\S.*)$`)
-	bareToGo   = regexp.MustCompile(`^[-–−](\d{1,3})(?: ?(?:mins?|'|′))?[:.,]?(?: ?[-–—])? +([^\d\s].*)$`)
-	dashToGo   = regexp.MustCompile(`^(\d{1,3}) ?(?:mins?|'|′)?(?:[:.,]| ?[-–—])+ *([^\d\s].*)$`)
-	clockAhead = regexp.MustCompile(`(?i)^(\d{1,2})(?:[:.](\d\d))? ?(am|pm)[:.,]?(?: ?[-–—])? +(\S.*)$`)
-	clocksHead = regexp.MustCompile(`^(\d{1,2}[:.]\d\d) ?(?:-|–|—|to|until) ?(\d{1,2}[:.]\d\d)[:,]?(?: ?[-–—])? +(\S.*)$`)
-	clockFront = regexp.MustCompile(`^(\d{1,2}[:.]\d\d)[:,]?(?: ?[-–—])? +(\S.*)$`)
+	toGoFirst  = pattern.Must(`(?i)^(?:t ?(?:-|–|−|minus) ?|t minus )(\d{1,3})(?: ?(?:mins?|'|′))?\b[:.,]?(?: ?[-–—])? +(\S.*)$`)
+	bareToGo   = pattern.Must(`^[-–−](\d{1,3})(?: ?(?:mins?|'|′))?[:.,]?(?: ?[-–—])? +([^\d\s].*)$`)
+	dashToGo   = pattern.Must(`^(\d{1,3}) ?(?:mins?|'|′)?(?:[:.,]| ?[-–—])+ *([^\d\s].*)$`)
+	clockAhead = pattern.Must(`(?i)^(\d{1,2})(?:[:.](\d\d))? ?(am|pm)[:.,]?(?: ?[-–—])? +(\S.*)$`)
+	clocksHead = pattern.Must(`^(\d{1,2}[:.]\d\d) ?(?:-|–|—|to|until) ?(\d{1,2}[:.]\d\d)[:,]?(?: ?[-–—])? +(\S.*)$`)
+	clockFront = pattern.Must(`^(\d{1,2}[:.]\d\d)[:,]?(?: ?[-–—])? +(\S.*)$`)
 )
 
 // whenFirst is a line that says at its front when it begins: what is done, and when; "" where it does not.
@@ -33,7 +33,7 @@ func whenFirst(line string, falls bool) (rest, when string) {
 		minute, _ := strconv.Atoi(m[2])
 		return m[4], clockOf(hour, minute)
 	}
-	for _, re := range []*regexp.Regexp{bareToGo, dashToGo} {
+	for _, re := range []*pattern.Pattern{bareToGo, dashToGo} {
 		if m := re.FindStringSubmatch(line); m != nil && falls {
 			return m[2], m[1]
 		}
@@ -46,7 +46,7 @@ func clockOf(hour, minute int) string {
 }
 
 // spanHead is a line that says at its front from when to when it is: "40 - 34 Raise".
-var spanHead = regexp.MustCompile(`^(\d{1,2})(?: ?(?:mins?|'|′))? ?(?:-|–|—|to) ?(\d{1,2})(?: ?(?:mins?|'|′))?[:.,]?(?: ?[-–—])? +([A-Za-z*].*)$`)
+var spanHead = pattern.Must(`^(\d{1,2})(?: ?(?:mins?|'|′))? ?(?:-|–|—|to) ?(\d{1,2})(?: ?(?:mins?|'|′))?[:.,]?(?: ?[-–—])? +([A-Za-z*].*)$`)
 
 // spansFall tells whether two or more lines say so, each later than the one above and none as long as a count of a drill
 // could be meant.
@@ -104,17 +104,17 @@ func fallsApart(lines []string) map[int]string {
 }
 
 // numberFront is a line that begins with a number, whatever follows it: "33 1 x 120".
-var numberFront = regexp.MustCompile(`^\s*(\d{1,2}) +([A-Za-z].*|\d+ ?[x×] ?\d.*)$`)
+var numberFront = pattern.Must(`^\s*(\d{1,2}) +([A-Za-z].*|\d+ ?[x×] ?\d.*)$`)
 
 // countedTwice is a line with a number before what is done and a count behind it: in a list that says minutes to go, the
 // first is one of them, "18 goal kicks x 4 each side".
-var countedTwice = regexp.MustCompile(`^(\d{2}) +([A-Za-z][^\d]* x ?\d{1,2}\b.*)$`)
+var countedTwice = pattern.Must(`^(\d{2}) +([A-Za-z][^\d]* x ?\d{1,2}\b.*)$`)
 
 // saysToGo is a line that says from or at how many minutes to go what stands in it, or below it, is done.
-var saysToGo = regexp.MustCompile(`(?i)^(?:from|at) \d{1,2}\b(?:$|[:, ])`)
+var saysToGo = pattern.Must(`(?i)^(?:from|at) \d{1,2}\b(?:$|[:, ])`)
 
 // endToGo is a line that says at its end when it begins: "Indy -35".
-var endToGo = regexp.MustCompile(`^(.*?[A-Za-z)])(?:,| [-–—])? (?:at )?[-–−](\d{1,3})(?: ?(?:mins?|'|′))?( \(.*\))?$`)
+var endToGo = pattern.Must(`^(.*?[A-Za-z)])(?:,| [-–—])? (?:at )?[-–−](\d{1,3})(?: ?(?:mins?|'|′))?( \(.*\))?$`)
 
 // falls tells whether several lines begin or end with numbers that fall, as minutes to go do; signed
 // tells whether only those with a minus count.
@@ -142,7 +142,7 @@ func falls(lines []string, signed bool) bool {
 }
 
 // labelled is a line of several drills under a word that says what they are: "bands: ER 10, IR 10".
-var labelled = regexp.MustCompile(`^((?:drills|dynamics?|moves|run drills|running drills|sprint drills|mobility|footwork|movement prep) \d+ ?(?:m|yds?|yards|metres)(?: x ?\d+)?|[A-Za-z][A-Za-z'&/ -]*?(?: in [2345]s)?(?: \([^)]*\))?|[Ii]n (?:[2345]s|pairs|twos|threes|fours))(?: ?: | [-–—] )(\S.*)$`)
+var labelled = pattern.Must(`^((?:drills|dynamics?|moves|run drills|running drills|sprint drills|mobility|footwork|movement prep) \d+ ?(?:m|yds?|yards|metres)(?: x ?\d+)?|[A-Za-z][A-Za-z'&/ -]*?(?: in [2345]s)?(?: \([^)]*\))?|[Ii]n (?:[2345]s|pairs|twos|threes|fours))(?: ?: | [-–—] )(\S.*)$`)
 
 // unfold parts a line of several drills, each with its own amount, from the word before them that says
 // what they are; nil where it is no such line. Parts and sides of one drill stay with it. A peer of headings
@@ -188,19 +188,19 @@ func unfold(text string, peer bool, person func(string) bool) (head string, dril
 	return headMark + strings.TrimSpace(m[1]) + when, drills
 }
 
-var hasWord = regexp.MustCompile(`\pL{2,}|\b[A-Z]\b`)
+var hasWord = pattern.Must(`\pL{2,}|\b[A-Z]\b`)
 
 // oneDose is a label that says how much of each of what follows it.
-var oneDose = regexp.MustCompile(`(?i)^[a-z ]+? (\d+ ?(?:m|yds?|yards|metres)(?: x ?\d+)?)$`)
+var oneDose = pattern.Must(`(?i)^[a-z ]+? (\d+ ?(?:m|yds?|yards|metres)(?: x ?\d+)?)$`)
 
 // inPlaces is a label that only says where what follows it is done.
-var inPlaces = regexp.MustCompile(`(?i)^(?:then |next |now )?(?:in|on|at|by) (?:the|a|your) `)
+var inPlaces = pattern.Must(`(?i)^(?:then |next |now )?(?:in|on|at|by) (?:the|a|your) `)
 
 // beforeWhat is a label that says before or after what of the day its drills are.
-var beforeWhat = regexp.MustCompile(`(?i)^(?:before|after) `)
+var beforeWhat = pattern.Must(`(?i)^(?:before|after) `)
 
 // atEnd is when a line begins, as the list's own form has it.
-var atEnd = regexp.MustCompile(` - (?:at [\d:.]+|from [\d:.]+ to [\d:.]+)$`)
+var atEnd = pattern.Must(` - (?:at [\d:.]+|from [\d:.]+ to [\d:.]+)$`)
 
 // partEnds tells before which lines what stood under a heading ends: those that stand no deeper than it
 // and are no headings, and what follows a line that is a heading and all that stands under it.
@@ -268,20 +268,20 @@ func lettersOf(lines []string) (n int) {
 }
 
 // notLabels are people, and what is told, before a colon.
-var notLabels = regexp.MustCompile(`(?i)^(?:the )?(?:forwards?|fixed|bring|have|kit|lead(?:er)?s?|nb|note|cues?|remember|focus|score|scoring|today|rest)\b`)
+var notLabels = pattern.Must(`(?i)^(?:the )?(?:forwards?|fixed|bring|have|kit|lead(?:er)?s?|nb|note|cues?|remember|focus|score|scoring|today|rest)\b`)
 
 // What several parts of the body, or of a group's work, stand under.
 var (
-	stretched = regexp.MustCompile(`(?i)^(?:static |dynamic |then )?(?:stretch(?:es|ing)?|(?:foam )?roll(?:ing)?|mobility|mobs|activation)\b`)
-	inGroups  = regexp.MustCompile(`(?i)^in (?:[2345]s|pairs|twos|threes|fours)$`)
+	stretched = pattern.Must(`(?i)^(?:static |dynamic |then )?(?:stretch(?:es|ing)?|(?:foam )?roll(?:ing)?|mobility|mobs|activation)\b`)
+	inGroups  = pattern.Must(`(?i)^in (?:[2345]s|pairs|twos|threes|fours)$`)
 )
 
 // What is no name in a part of a line: how much, which side, which way.
 var (
-	oneAmount   = regexp.MustCompile(`(?i)\d+(?:[.:]\d+)? ?(?:m|s|x|yds?|yards?|ft|feet|secs?|seconds?|mins?|minutes?|metres?|meters?|reps?|%|'|ea|e/s)?\b/?|[×/@]`)
-	amountWords = regexp.MustCompile(`(?i)\b(?:x ?\d+|each|ea|per|a|side|leg|arm|hand|foot|way|of|and|the|on|to|both|twice|once|sets?|reps?|rounds?|times?|holds?|rest|then|dozen|couple|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty)\b`)
-	cueWords    = regexp.MustCompile(`(?i)\b(?:pace|quarter|effort|apart|you|your|their|first|last|minutes? to go)\b`)
-	partOnly    = regexp.MustCompile(`(?i)^(?:(?:left|right|front|back|side|forwards?|backwards?|in|out|up|down|high|low|inside|outside|middle|near|far|wide|narrow|short|long|strong|weak|easy|hard|full|fast|slow|steady|light|heavy|clockwise|anticlockwise|from|at|off|over|under|with|no|l|r|fwd|bwd|fh|bh|straight|bent|quick|pause|palms?|thumbs?|toes|heels) ?)+$`)
+	oneAmount   = pattern.Must(`(?i)\d+(?:[.:]\d+)? ?(?:m|s|x|yds?|yards?|ft|feet|secs?|seconds?|mins?|minutes?|metres?|meters?|reps?|%|'|ea|e/s)?\b/?|[×/@]`)
+	amountWords = pattern.Must(`(?i)\b(?:x ?\d+|each|ea|per|a|side|leg|arm|hand|foot|way|of|and|the|on|to|both|twice|once|sets?|reps?|rounds?|times?|holds?|rest|then|dozen|couple|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty)\b`)
+	cueWords    = pattern.Must(`(?i)\b(?:pace|quarter|effort|apart|you|your|their|first|last|minutes? to go)\b`)
+	partOnly    = pattern.Must(`(?i)^(?:(?:left|right|front|back|side|forwards?|backwards?|in|out|up|down|high|low|inside|outside|middle|near|far|wide|narrow|short|long|strong|weak|easy|hard|full|fast|slow|steady|light|heavy|clockwise|anticlockwise|from|at|off|over|under|with|no|l|r|fwd|bwd|fh|bh|straight|bent|quick|pause|palms?|thumbs?|toes|heels) ?)+$`)
 )
 
 // outside parts a text at a sign that does not stand in brackets or quotation marks.

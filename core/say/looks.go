@@ -1,13 +1,13 @@
 package say
 
 import (
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
 
 	"cuestart/core/hear"
 	"cuestart/core/movement"
+	"cuestart/core/pattern"
 )
 
 // looks is how a line looks: the nth of all.
@@ -124,7 +124,7 @@ func (k *sketch) shapes(all []int) (list []string) {
 }
 
 // countedOff is a line that begins with which of several it is: "Part two", "3rd part", "(1) run", "A2 pitch".
-var countedOff = regexp.MustCompile(`(?i)^[(*#-]*\s*(?:(part|block|phase|stage|station|section|set|group|round|bit|day|zone)\s+)?([a-d])?(\d{1,2}|one|two|three|four|five|six|first|second|third|fourth)?(st|nd|rd|th)?\b[).:/-]*`)
+var countedOff = pattern.Must(`(?i)^[(*#-]*\s*(?:(part|block|phase|stage|station|section|set|group|round|bit|day|zone)\s+)?([a-d])?(\d{1,2}|one|two|three|four|five|six|first|second|third|fourth)?(st|nd|rd|th)?\b[).:/-]*`)
 
 var ordinals = map[string]int{"one": 1, "first": 1, "two": 2, "second": 2, "three": 3, "third": 3, "four": 4, "fourth": 4, "five": 5, "six": 6}
 

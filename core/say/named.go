@@ -7,12 +7,13 @@ import (
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/pattern"
 	"cuestart/core/sport"
 )
 
 // lineNames finds the named lines of a sport's ground in what is said.
 type lineNames struct {
-	whole, to, between *regexp.Regexp // nil: the sport has none
+	whole, to, between *pattern.Pattern // nil: the sport has none
 }
 
 // newLineNames reads the lines of a sport. A name that is a number wants its article, "to the 22",
@@ -47,10 +48,10 @@ func newLineNames(plays *sport.Sport) (names lineNames) {
 	}
 	const back = `(~(?:and|an|n|&|'n)~(?:jog~|walk~|run~)?back\b|~there~and~back\b)?`
 	if len(whole) > 0 {
-		names.whole = pattern(`\b(?:from~)?(?:the~)?(` + strings.Join(whole, "|") + `)\b()` + back)
+		names.whole = spaced(`\b(?:from~)?(?:the~)?(` + strings.Join(whole, "|") + `)\b()` + back)
 	}
-	names.to = pattern(`[ ,(\x01](?:out~)?to~(?:the~|a~|our~|their~|far~|other~|opposite~)*?(` + name + `)(?:~line)?\b()` + back)
-	names.between = pattern(`\b(?:from~)?(?:the~)?(` + name + again + `)(?:~line)?~to~(?:the~|far~|other~|opposite~)*?(` + name + again + `)(?:~line)?\b` + back)
+	names.to = spaced(`[ ,(\x01](?:out~)?to~(?:the~|a~|our~|their~|far~|other~|opposite~)*?(` + name + `)(?:~line)?\b()` + back)
+	names.between = spaced(`\b(?:from~)?(?:the~)?(` + name + again + `)(?:~line)?~to~(?:the~|far~|other~|opposite~)*?(` + name + again + `)(?:~line)?\b` + back)
 	return names
 }
 
@@ -69,7 +70,7 @@ func (s *scan) lineOf(l *Line, d *Dose) bool {
 	}
 	said = strings.TrimPrefix(strings.ToLower(strings.ReplaceAll(said, soft, " ")), "the ")
 	d.Kind, d.To, d.Metres, d.Trips = drill.Travel, said, metres, max(1, d.Trips, len(d.Efforts))
-	for _, re := range []*regexp.Regexp{lengths, timesOf, timesLast, ofThem, onceTwice} {
+	for _, re := range []*pattern.Pattern{lengths, timesOf, timesLast, ofThem, onceTwice} {
 		if m := s.take(re); m != nil {
 			if d.Trips = max(1, number(m[1])); re == onceTwice {
 				d.Trips = times(m[1])
@@ -95,7 +96,7 @@ func (s *scan) takeLine() (said string, metres float64, back bool) {
 		}
 		return m
 	})
-	for _, re := range []*regexp.Regexp{s.lines.whole, s.lines.between, s.lines.to} {
+	for _, re := range []*pattern.Pattern{s.lines.whole, s.lines.between, s.lines.to} {
 		if re == nil {
 			continue
 		}
@@ -113,7 +114,7 @@ func (s *scan) takeLine() (said string, metres float64, back bool) {
 }
 
 // ofThem is how many of something that was said: "6 of them".
-var ofThem = pattern(`\b` + num + `~of~(?:them|these|those)\b`)
+var ofThem = spaced(`\b` + num + `~of~(?:them|these|those)\b`)
 
 // farTo is how far it is to a line, or from one to another; 0 where there is none. Who goes from an
 // end, or a side, begins there.

@@ -1,24 +1,24 @@
 package say
 
 import (
-	"regexp"
 	"strconv"
 
 	"cuestart/core/drill"
 	"cuestart/core/movement"
+	"cuestart/core/pattern"
 )
 
 // Near is how a line could be meant as well as it was taken, and the line that says so.
 type Near struct{ Answer, Line string }
 
 // number of a line with nothing behind it that says what it counts.
-var bareOf = regexp.MustCompile(`(\d+)(?: ?(?:each|ea|a|per|e/s|l/r|/)\b.*)?$`)
+var bareOf = pattern.Must(`(\d+)(?: ?(?:each|ea|a|per|e/s|l/r|/)\b.*)?$`)
 
 // held are names of what nobody does ten times: a bare number of it is seconds.
-var held = pattern(`\b(?:planks?|wall~sits?|hang|iso|stretch|hold|pigeon)$`)
+var held = spaced(`\b(?:planks?|wall~sits?|hang|iso|stretch|hold|pigeon)$`)
 
 // ridden are what is done for minutes: a bare number of it is those.
-var ridden = pattern(`\b(?:bike|exercise~bike|rower|erg|ergs|treadmill|cross~trainer)$`)
+var ridden = spaced(`\b(?:bike|exercise~bike|rower|erg|ergs|treadmill|cross~trainer)$`)
 
 // seconds takes a bare number of what is held for seconds: "wall sit 45", "plank 3 x 20".
 func (l *Line) seconds(text string) {

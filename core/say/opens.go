@@ -2,11 +2,11 @@ package say
 
 import (
 	"fmt"
-	"regexp"
 	"strconv"
 	"strings"
 
 	"cuestart/core/clock"
+	"cuestart/core/pattern"
 	"cuestart/core/plan"
 )
 
@@ -46,8 +46,8 @@ func (r *Reader) opens(d *plan.Document, lines []Line) int {
 
 // startWords are what a start is called, beside a time of the day.
 var (
-	startFirst = regexp.MustCompile(`(?i)\b(?:ko|kick[- ]?off|kick|starts?(?: at)?|start(?:ing)? time|tip(?:[- ]?off)?|throw[- ]in|first (?:serve|ball|pitch|whistle|race|bell|point)|puck drop|push[- ]?back|centre pass|bully[- ]?off)(?: is)?(?: at)?[ :,=]*(\d{1,2})(?:[:.](\d\d))? ?(am|pm)?\b`)
-	startLast  = regexp.MustCompile(`(?i)\b(\d{1,2})(?:[:.](\d\d))? ?(am|pm)? (?:ko|kick[- ]?off|kick|starts?|tip(?:[- ]?off)?|throw[- ]in|first (?:serve|ball|pitch|whistle|race|point)|puck drop|push[- ]?back|centre pass)\b`)
+	startFirst = pattern.Must(`(?i)\b(?:ko|kick[- ]?off|kick|starts?(?: at)?|start(?:ing)? time|tip(?:[- ]?off)?|throw[- ]in|first (?:serve|ball|pitch|whistle|race|bell|point)|puck drop|push[- ]?back|centre pass|bully[- ]?off)(?: is)?(?: at)?[ :,=]*(\d{1,2})(?:[:.](\d\d))? ?(am|pm)?\b`)
+	startLast  = pattern.Must(`(?i)\b(\d{1,2})(?:[:.](\d\d))? ?(am|pm)? (?:ko|kick[- ]?off|kick|starts?|tip(?:[- ]?off)?|throw[- ]in|first (?:serve|ball|pitch|whistle|race|point)|puck drop|push[- ]?back|centre pass)\b`)
 )
 
 // StartSaid is the sentence about a line that says another start than the plan has; "" where none does.

@@ -2,7 +2,6 @@ package say
 
 import (
 	"maps"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -10,6 +9,7 @@ import (
 
 	"cuestart/core/hear"
 	"cuestart/core/movement"
+	"cuestart/core/pattern"
 )
 
 // mark is what stands before a line of a list: a number, a letter, a dash.
@@ -24,16 +24,16 @@ const (
 )
 
 var (
-	byNumber  = regexp.MustCompile(`^\s*\(?(?:\d{1,2}|[ivx]{1,4}|[IVX]{1,4})[.)]\s+`)
-	byLetter  = regexp.MustCompile(`^\s*\(?[A-Za-z][.)]\s+`)
-	byCapital = regexp.MustCompile(`^\s*\(?[A-Z][.)]\s+`)
-	byBullet  = regexp.MustCompile(`^\s*(?:[-*•·–—>]|o(?:\t| {2,}))\s*([^-–—*#=\s])`)
+	byNumber  = pattern.Must(`^\s*\(?(?:\d{1,2}|[ivx]{1,4}|[IVX]{1,4})[.)]\s+`)
+	byLetter  = pattern.Must(`^\s*\(?[A-Za-z][.)]\s+`)
+	byCapital = pattern.Must(`^\s*\(?[A-Z][.)]\s+`)
+	byBullet  = pattern.Must(`^\s*(?:[-*•·–—>]|o(?:\t| {2,}))\s*([^-–—*#=\s])`)
 )
 
 // Pictures before a line: a tick, a square or a dot is a bullet, any other says nothing.
 var (
-	byTick    = regexp.MustCompile(`^\s*[✅☑✔✓▪▫◾◽◦●○🔹🔸🔷🔶🟢🔵🟠⚪⚫]\x{FE0F}?\s*(\S)`)
-	byPicture = regexp.MustCompile(`^\s*(?:[\x{2190}-\x{21FF}\x{2600}-\x{27BF}\x{2B00}-\x{2BFF}\x{1F000}-\x{1FAFF}]\x{FE0F}?\x{200D}?)+\s*(\S)`)
+	byTick    = pattern.Must(`^\s*[✅☑✔✓▪▫◾◽◦●○🔹🔸🔷🔶🟢🔵🟠⚪⚫]\x{FE0F}?\s*(\S)`)
+	byPicture = pattern.Must(`^\s*(?:[\x{2190}-\x{21FF}\x{2600}-\x{27BF}\x{2B00}-\x{2BFF}\x{1F000}-\x{1FAFF}]\x{FE0F}?\x{200D}?)+\s*(\S)`)
 )
 
 // unmark is a line without its mark, and which it was. A letter is one of an outline only where
@@ -59,30 +59,30 @@ func unmark(line string, letters bool) (text string, m mark) {
 // What makes a line more than a heading: an amount of something. Minutes to go and what stands
 // in brackets make it none.
 var (
-	inBrackets = regexp.MustCompile(`\([^)]*\)`)
-	headTimes  = regexp.MustCompile(`(?i)\b(?:from|at|until|till|to|by|done by|before|after|off|last|first|under|u|t|-)[ -]*\d{1,2}(?:[:.]\d\d)?(?:~?(?:'|min\w*))?(?: ?(?:to|-|–) ?\d{1,2})?\b|\b\d{1,2}[:.]\d\d\b|\b\d{1,2} ?(?:to|-|–) ?\d{1,2}\b(?: ?(?:min\w*|'))?(?:$|[,;(])|\b\d{1,2} ?(?:m|metres?|meters?|yds?|yards?) (?:apart|between)\b`)
-	outOf      = regexp.MustCompile(`(?i)\b\d{1,2} ?(?:min\w*|')? (?:out|to go)\b|\bto the \d\d\b`)
-	inCapitals = regexp.MustCompile(`^[A-Z][A-Z/&+' -]{2,}(?:[^a-z]|$)`)
-	anyAmount  = regexp.MustCompile(`(?i)\d|\b(?:dozen|couple of|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty|twice|each way|each side|there and back|until|a side)\b`)
-	titleWords = regexp.MustCompile(`(?i)\b(?:warm[- ]?ups?|game ?day|match ?day|md|comp(?:etition)? day|kick[- ]?off|ko|throw[- ]in|first (?:bounce|serve|pitch|ball|whistle)|puck drop|push[- ]?back|bully[- ]?off|centre pass|face[- ]?off|(?:home|away) (?:game|match)|tip[- ]?off|starting time|start(?:s)? (?:at )?\d)\b`)
-	clockWords = regexp.MustCompile(`(?i)\b\d{1,2}(?:[:.]\d\d)? ?(?:am|pm|o'?clock)\b`)
-	dayWords   = regexp.MustCompile(`(?i)\b(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?\b|\b(?:calentamiento|entrada en calor|rutina|sesi[oó]n|lunes|martes|mi[eé]rcoles|jueves|viernes|s[aá]bado|domingo)\b|\b(?:pre[- ]?(?:game|match|comp)|match prep|game prep|routine|w[ /-]?up|wu|session|plan)\b`)
-	headEnds   = regexp.MustCompile(`(?i)[,(:;]| [-–—] | (?:w|w/|with|from|at|until|till|to|by|done by|before|after|led by|\d{1,2}(?:[:.]\d\d)?(?: ?(?:-|–|to) ?\d{1,2}(?:[:.]\d\d)?|'| ?min| out))\b`)
-	ownWay     = regexp.MustCompile(`"|:(?:[^\d()]|$)`) // a heading with a colon, a name in quotation marks
-	squadWords = regexp.MustCompile(`(?i)\b(?:squad|class|year \d+|yr \d+|lesson|u\d{2}s?|girls|boys|v\d|final|(?:heat|race|meet|comp|test) day|vs?|versus)\b`)
-	openers    = regexp.MustCompile(`(?i)^(?:first|then|next|now|after that|to finish|finally|lastly|last)\b,? `)
-	greetings  = regexp.MustCompile(`(?i)^(?:hi|hello|hey|dear|morning|evening|thanks|thank you|cheers|good luck|see you|regards|love)\b`)
+	inBrackets = pattern.Must(`\([^)]*\)`)
+	headTimes  = pattern.Must(`(?i)\b(?:from|at|until|till|to|by|done by|before|after|off|last|first|under|u|t|-)[ -]*\d{1,2}(?:[:.]\d\d)?(?:~?(?:'|min\w*))?(?: ?(?:to|-|–) ?\d{1,2})?\b|\b\d{1,2}[:.]\d\d\b|\b\d{1,2} ?(?:to|-|–) ?\d{1,2}\b(?: ?(?:min\w*|'))?(?:$|[,;(])|\b\d{1,2} ?(?:m|metres?|meters?|yds?|yards?) (?:apart|between)\b`)
+	outOf      = pattern.Must(`(?i)\b\d{1,2} ?(?:min\w*|')? (?:out|to go)\b|\bto the \d\d\b`)
+	inCapitals = pattern.Must(`^[A-Z][A-Z/&+' -]{2,}(?:[^a-z]|$)`)
+	anyAmount  = pattern.Must(`(?i)\d|\b(?:dozen|couple of|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty|twice|each way|each side|there and back|until|a side)\b`)
+	titleWords = pattern.Must(`(?i)\b(?:warm[- ]?ups?|game ?day|match ?day|md|comp(?:etition)? day|kick[- ]?off|ko|throw[- ]in|first (?:bounce|serve|pitch|ball|whistle)|puck drop|push[- ]?back|bully[- ]?off|centre pass|face[- ]?off|(?:home|away) (?:game|match)|tip[- ]?off|starting time|start(?:s)? (?:at )?\d)\b`)
+	clockWords = pattern.Must(`(?i)\b\d{1,2}(?:[:.]\d\d)? ?(?:am|pm|o'?clock)\b`)
+	dayWords   = pattern.Must(`(?i)\b(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?\b|\b(?:calentamiento|entrada en calor|rutina|sesi[oó]n|lunes|martes|mi[eé]rcoles|jueves|viernes|s[aá]bado|domingo)\b|\b(?:pre[- ]?(?:game|match|comp)|match prep|game prep|routine|w[ /-]?up|wu|session|plan)\b`)
+	headEnds   = pattern.Must(`(?i)[,(:;]| [-–—] | (?:w|w/|with|from|at|until|till|to|by|done by|before|after|led by|\d{1,2}(?:[:.]\d\d)?(?: ?(?:-|–|to) ?\d{1,2}(?:[:.]\d\d)?|'| ?min| out))\b`)
+	ownWay     = pattern.Must(`"|:(?:[^\d()]|$)`) // a heading with a colon, a name in quotation marks
+	squadWords = pattern.Must(`(?i)\b(?:squad|class|year \d+|yr \d+|lesson|u\d{2}s?|girls|boys|v\d|final|(?:heat|race|meet|comp|test) day|vs?|versus)\b`)
+	openers    = pattern.Must(`(?i)^(?:first|then|next|now|after that|to finish|finally|lastly|last)\b,? `)
+	greetings  = pattern.Must(`(?i)^(?:hi|hello|hey|dear|morning|evening|thanks|thank you|cheers|good luck|see you|regards|love)\b`)
 )
 
 // startsAt is a time of the day in a title.
-var startsAt = regexp.MustCompile(`(?i)\b\d{1,2}[:.]\d\d\b|\b\d+ ?m\b`)
+var startsAt = pattern.Must(`(?i)\b\d{1,2}[:.]\d\d\b|\b\d+ ?m\b`)
 
 // longestAside is how long a line may be that is kept as a note at once: of a longer one each
 // sentence is looked at.
 const longestAside = 150
 
 // ofMinutes is a heading that says how long what stands under it takes: "GENERAL 5 min".
-var ofMinutes = regexp.MustCompile(`(?i)^([A-Za-z][A-Za-z '&/-]*?)(?: [-–—])? (\d{1,2} ?(?:min|mins|minutes|'))(?: (\([^)]*\)))?$`)
+var ofMinutes = pattern.Must(`(?i)^([A-Za-z][A-Za-z '&/-]*?)(?: [-–—])? (\d{1,2} ?(?:min|mins|minutes|'))(?: (\([^)]*\)))?$`)
 
 // titled tells whether a line is a title: what the day is.
 func titled(lines []string, i int) bool {
@@ -90,7 +90,7 @@ func titled(lines []string, i int) bool {
 }
 
 // fallingIn is a span of minutes to go in brackets, or behind a heading's words.
-var fallingIn = regexp.MustCompile(`(?i) *\((?:from )?(\d{1,2}) ?(?:to|-|–) ?(\d{1,2})(?: ?min)?\)`)
+var fallingIn = pattern.Must(`(?i) *\((?:from )?(\d{1,2}) ?(?:to|-|–) ?(\d{1,2})(?: ?min)?\)`)
 
 // heads tells whether a line may be the heading of what follows it: it says no amount of
 // anything, and is short.
@@ -364,7 +364,7 @@ func (k *sketch) counted(i int, text string) bool {
 }
 
 // bareNumber is a number before a word, as some count their lines: "2 Inchworms".
-var bareNumber = regexp.MustCompile(`^\s*(\d{1,2}) +([A-Za-z].*)$`)
+var bareNumber = pattern.Must(`^\s*(\d{1,2}) +([A-Za-z].*)$`)
 
 // uncount takes the numbers from lines that are counted from 1 on without a sign: three and more.
 func uncount(lines []string, marks []mark) {
@@ -391,7 +391,7 @@ func uncount(lines []string, marks []mark) {
 }
 
 // cellToGo is a row of which the first cell is when.
-var cellToGo = regexp.MustCompile(`^\s*\|? ?(-?\d{1,3} ?(?:'|′|mins?)|\d{1,2}[:.]\d\d) +\| +([^|]+?) *\|?$`)
+var cellToGo = pattern.Must(`^\s*\|? ?(-?\d{1,3} ?(?:'|′|mins?)|\d{1,2}[:.]\d\d) +\| +([^|]+?) *\|?$`)
 
 // uncell makes lines of a table's rows: what is done, how much, and what is told; its head is a note.
 func uncell(lines []string) {

@@ -2,12 +2,12 @@ package say
 
 import (
 	"cmp"
-	"regexp"
 	"slices"
 	"strings"
 
 	"cuestart/core/hear"
 	"cuestart/core/movement"
+	"cuestart/core/pattern"
 )
 
 // parting is a list while it is parted into the things that it says.
@@ -110,7 +110,7 @@ func (p *parting) sentences(i int, line string) {
 }
 
 // ruler is a line of signs alone, with which parts are ruled off.
-var ruler = regexp.MustCompile(`^\s*(?:[-–—_=*~#•.]\s*){2,}$`)
+var ruler = pattern.Must(`^\s*(?:[-–—_=*~#•.]\s*){2,}$`)
 
 // ruledOff is a list with empty lines where it is ruled off.
 func ruledOff(list []string) []string {
@@ -163,10 +163,10 @@ func amountAlone(line string) bool {
 }
 
 // ofFigures is a name that is figures: 90/90, 5-10-5, 4v4.
-var ofFigures = regexp.MustCompile(`(?i)^(?:90[/-]90s?|\d{1,2}-\d{1,2}-\d{1,2}|\d{1,2} ?(?:v|vs|on) ?\d{1,2}|\d-\d)\b`)
+var ofFigures = pattern.Must(`(?i)^(?:90[/-]90s?|\d{1,2}-\d{1,2}-\d{1,2}|\d{1,2} ?(?:v|vs|on) ?\d{1,2}|\d-\d)\b`)
 
 // effortWords are how hard something is done.
-var effortWords = regexp.MustCompile(`(?i)\b(?:full|flat|out|all|max|easy|hard|quick|fast|slow|steady|build|building|pace|speed)\b`)
+var effortWords = pattern.Must(`(?i)\b(?:full|flat|out|all|max|easy|hard|quick|fast|slow|steady|build|building|pace|speed)\b`)
 
 // unfolded are the drills of a line under its head, or, where that heads nothing, with it told of each.
 func unfolded(line int, head string, drills []string, told bool) (all []Piece) {
@@ -183,4 +183,4 @@ func unfolded(line int, head string, drills []string, told bool) (all []Piece) {
 }
 
 // asides are sentences that only say how what stands before them is done: "Walking only at first."
-var asides = regexp.MustCompile(`(?i)^(?:[a-z]+ ){0,3}(?:only|at first|nice and [a-z]+|no racing|not a race|quality|relaxed)\b[a-z ]*\.?$`)
+var asides = pattern.Must(`(?i)^(?:[a-z]+ ){0,3}(?:only|at first|nice and [a-z]+|no racing|not a race|quality|relaxed)\b[a-z ]*\.?$`)

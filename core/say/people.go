@@ -1,10 +1,11 @@
 package say
 
 import (
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
+
+	"cuestart/core/pattern"
 )
 
 // named is a name, folded, and what it stands for.
@@ -51,18 +52,18 @@ func sharesFirst(first string, names []string) bool {
 }
 
 var (
-	parted    = pattern(`~(?:,|&|/|\+|\band\b|\bplus\b|\bwith\b)~`)
-	ledBy     = pattern(`^(?:led by|lead by|leader|coach|taken by|run by|by|with)~:?~(.+)$`)
-	leads     = pattern(`^(.+?)~(?:leads?|takes (?:it|this|them)|runs (?:it|this|them)|is in charge)$`)
-	forWhom   = pattern(`^(?:for|only|just|the)~(.+)$`)
-	whomOnly  = pattern(`^(.+?)~(?:only|alone|do this|do it)$`)
-	whereIn   = pattern(`^(?:in|on|at|inside|into|over in|out on)~(?:the~)?(.+)$`)
-	inWhere   = pattern(`\b(?:in|on|at|inside)~(?:the~)?`)
-	hashed    = regexp.MustCompile(`^(?:#\d{1,3})(?:(?:,? and |, ?| & | )#\d{1,3})*`)
-	shirts    = regexp.MustCompile(`#\d{1,3}`)
-	priority  = pattern(`^(?:a )?(must|should|could)$`)
-	anyOrder  = pattern(`^in any order$`)
-	colonHead = regexp.MustCompile(`^([^:\x02]{1,60}):\s*`)
+	parted    = spaced(`~(?:,|&|/|\+|\band\b|\bplus\b|\bwith\b)~`)
+	ledBy     = spaced(`^(?:led by|lead by|leader|coach|taken by|run by|by|with)~:?~(.+)$`)
+	leads     = spaced(`^(.+?)~(?:leads?|takes (?:it|this|them)|runs (?:it|this|them)|is in charge)$`)
+	forWhom   = spaced(`^(?:for|only|just|the)~(.+)$`)
+	whomOnly  = spaced(`^(.+?)~(?:only|alone|do this|do it)$`)
+	whereIn   = spaced(`^(?:in|on|at|inside|into|over in|out on)~(?:the~)?(.+)$`)
+	inWhere   = spaced(`\b(?:in|on|at|inside)~(?:the~)?`)
+	hashed    = pattern.Must(`^(?:#\d{1,3})(?:(?:,? and |, ?| & | )#\d{1,3})*`)
+	shirts    = pattern.Must(`#\d{1,3}`)
+	priority  = spaced(`^(?:a )?(must|should|could)$`)
+	anyOrder  = spaced(`^in any order$`)
+	colonHead = pattern.Must(`^([^:\x02]{1,60}):\s*`)
 )
 
 // whole takes what a line says as a whole: when, who, where, by whom.
@@ -113,7 +114,7 @@ func (s *scan) attribute(l *Line, text string) bool {
 			}
 		}
 	}
-	for _, re := range []*regexp.Regexp{nil, forWhom, whomOnly} {
+	for _, re := range []*pattern.Pattern{nil, forWhom, whomOnly} {
 		who := text
 		if re != nil {
 			m := re.FindStringSubmatch(text)
@@ -292,7 +293,7 @@ func (s *scan) bracketed(l *Line) {
 	})
 }
 
-var pairOfNumbers = regexp.MustCompile(`,[ \x01]*(\d{1,3}(?:, ?\d{1,3})* and \d{1,3})[ \x01]*(?:$|,)`)
+var pairOfNumbers = pattern.Must(`,[ \x01]*(\d{1,3}(?:, ?\d{1,3})* and \d{1,3})[ \x01]*(?:$|,)`)
 
 // numbersTogether takes "10 and 15", "1, 2 and 3" that stand between commas.
 func (s *scan) numbersTogether(l *Line) {
@@ -341,7 +342,7 @@ func (s *scan) inText(l *Line) {
 	}
 }
 
-var forOrWith = pattern(` (?:for|with|by|the)+$`)
+var forOrWith = spaced(` (?:for|with|by|the)+$`)
 
 // endsDose is a text that ends in a dose, so that what follows is no part of a name.
-var endsDose = pattern(`(?:\d|\b(?:side|leg|arm|way|ways|each|s|sec|min|m|metres|reps|all|pairs|breaths|twice|once|times|for|with))(?:'|%|~)*$`)
+var endsDose = spaced(`(?:\d|\b(?:side|leg|arm|way|ways|each|s|sec|min|m|metres|reps|all|pairs|breaths|twice|once|times|for|with))(?:'|%|~)*$`)

@@ -44,7 +44,7 @@ func (w *writer) knownFor(l *Line) (k drill.Drill, phase drill.Phase) {
 }
 
 // ownTime is what players call the minutes that are theirs.
-var ownTime = pattern(`\bown~(?:time|stuff|things?|routines?|prep|preparation|work|minutes)\b`)
+var ownTime = spaced(`\bown~(?:time|stuff|things?|routines?|prep|preparation|work|minutes)\b`)
 
 // guess is the phase of a drill that nobody knows, where no heading says it.
 func guess(l *Line) drill.Phase {

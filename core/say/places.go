@@ -108,8 +108,8 @@ func (d *Dose) crossed() Dose {
 }
 
 var (
-	cellApart  = pattern(`^(?:the~)?([a-z -]+?)~` + num + `$`)
-	cornerWord = pattern(`\b(?:corners?|ones?|sides?|posts?)\b`)
+	cellApart  = spaced(`^(?:the~)?([a-z -]+?)~` + num + `$`)
+	cornerWord = spaced(`\b(?:corners?|ones?|sides?|posts?)\b`)
 )
 
 // apart gives the cells or parts that all the words name a number of their own.

@@ -1,18 +1,18 @@
 package say
 
 import (
-	"regexp"
 	"slices"
 	"strings"
 
 	"cuestart/core/drill"
 	"cuestart/core/hear"
+	"cuestart/core/pattern"
 	"cuestart/core/plan"
 )
 
 // sentenceEnd parts what is said in one breath: a semicolon, or a full stop before a
 // capital letter.
-var sentenceEnd = regexp.MustCompile(`;\s*|([a-z)"]{2,}|[a-zA-Z ]\d+|\d ?[ms%])\.\s+([A-Z]|\d{1,2} (?:out|to go|to \d|[a-z]{2,}))`)
+var sentenceEnd = pattern.Must(`;\s*|([a-z)"]{2,}|[a-zA-Z ]\d+|\d ?[ms%])\.\s+([A-Z]|\d{1,2} (?:out|to go|to \d|[a-z]{2,}))`)
 
 // Lines are the lines of a text: what was written in one of its own, or as a sentence.
 func Lines(text string) (lines []string) {
@@ -115,28 +115,28 @@ func paragraphs(lines []string) bool {
 }
 
 // goesOn is a sentence that only says how often or how hard what the one before it says is done.
-var goesOn = pattern(`^` + num + `~(?:of (?:those|them|these|each)|goes|times|reps|rounds|sets|each|(?:a|per)~(?:side|leg|arm|hand|foot)|x|at~\d+)\b`)
+var goesOn = spaced(`^` + num + `~(?:of (?:those|them|these|each)|goes|times|reps|rounds|sets|each|(?:a|per)~(?:side|leg|arm|hand|foot)|x|at~\d+)\b`)
 
 // shortBefore is a word in short, which its full stop does not end a sentence with: no. 10.
 // littleFirst is a sentence that only says that people come in, or that it is over: "10.25 in. Water".
-var littleFirst = regexp.MustCompile(`(?i)^(?:(?:[-T]?\d{1,3}|\d{1,2}[:.]\d\d)\S* )?(?:back )?(?:in|out|off|done|finish|finished|over|up)$`)
+var littleFirst = pattern.Must(`(?i)^(?:(?:[-T]?\d{1,3}|\d{1,2}[:.]\d\d)\S* )?(?:back )?(?:in|out|off|done|finish|finished|over|up)$`)
 
-var shortBefore = regexp.MustCompile(`(?i)\b(?:no|nr|approx|max|min|secs?|mins|reps?|ea|vs|ca)$`)
+var shortBefore = pattern.Must(`(?i)\b(?:no|nr|approx|max|min|secs?|mins|reps?|ea|vs|ca)$`)
 
 // thenFirst is a word that only joins a line to the one before it.
-var thenFirst = regexp.MustCompile(`(?i)^(?:and |then |after that,? |next,? )+`)
+var thenFirst = pattern.Must(`(?i)^(?:and |then |after that,? |next,? )+`)
 
 // How somebody tells it: "50 out I roll my hips" is to roll hips, at 50.
 var (
-	outFirst = regexp.MustCompile(`(?i)^(?:at )?(\d{1,2}) (?:min(?:utes?)? )?(?:out|to go),? (.{3,}?)\.?$`)
-	whoTells = regexp.MustCompile(`(?i)^(?:i|we|they|she|he) (roll|stretch|jog|do|bike|row|throw|kick|bowl|skip|walk|swing)\b`)
-	ownParts = regexp.MustCompile(`(?i)\b(roll|stretch|circle|rock|swing) (?:my|our|their|her|his) `)
+	outFirst = pattern.Must(`(?i)^(?:at )?(\d{1,2}) (?:min(?:utes?)? )?(?:out|to go),? (.{3,}?)\.?$`)
+	whoTells = pattern.Must(`(?i)^(?:i|we|they|she|he) (roll|stretch|jog|do|bike|row|throw|kick|bowl|skip|walk|swing)\b`)
+	ownParts = pattern.Must(`(?i)\b(roll|stretch|circle|rock|swing) (?:my|our|their|her|his) `)
 )
 
 // What only says where in the list something stands, or of what sort it is.
 var (
-	labelFirst = regexp.MustCompile(`(?i)^([a-z]+(?: [a-z]+)?) (?:first|next|then|last|to (?:start|begin|finish)): (.+)$`)
-	endsWith   = regexp.MustCompile(`(?i)^(?:it |we )?(?:ends?|finish(?:es)?|starts?|begins?) (?:it )?with (?:an? )?`)
+	labelFirst = pattern.Must(`(?i)^([a-z]+(?: [a-z]+)?) (?:first|next|then|last|to (?:start|begin|finish)): (.+)$`)
+	endsWith   = pattern.Must(`(?i)^(?:it |we )?(?:ends?|finish(?:es)?|starts?|begins?) (?:it )?with (?:an? )?`)
 )
 
 // at holds a line that says last when it is, where that was taken for the end of what is told: "30 out the post work: …
@@ -155,7 +155,7 @@ func (l *Line) at(text string) {
 }
 
 // atLast is when something is, as [plainly] puts it last.
-var atLast = regexp.MustCompile(`, at (\d{1,2})$`)
+var atLast = pattern.Must(`, at (\d{1,2})$`)
 
 // plainly is what is told, put as a line.
 func plainly(one string) string {
@@ -219,8 +219,8 @@ func sentences(text string) (list []string) {
 
 // What is done beside one another: "Forwards: points, 6 each / Backs: hook and block, 5 each".
 var (
-	labelOf      = regexp.MustCompile(`^[A-Z][A-Za-z ]{1,20}:`)
-	besideOthers = regexp.MustCompile(` / [A-Z][A-Za-z ]{1,20}: `)
+	labelOf      = pattern.Must(`^[A-Z][A-Za-z ]{1,20}:`)
+	besideOthers = pattern.Must(` / [A-Z][A-Za-z ]{1,20}: `)
 )
 
 // Label is who does a line, or what it is of, before its colon; "" where it has none.
@@ -235,7 +235,7 @@ func (l *Line) Does() bool {
 // made unreadable.
 func hideInside(text string) string {
 	out := []byte(text)
-	for _, re := range []*regexp.Regexp{brackets, quoted} {
+	for _, re := range []*pattern.Pattern{brackets, quoted} {
 		for _, at := range re.FindAllStringIndex(text, -1) {
 			for i := at[0]; i < at[1]; i++ {
 				out[i] = 'x'
@@ -264,9 +264,9 @@ func (r *Reader) stockOf(text string) map[string]int {
 }
 
 var (
-	stockSaid  = pattern(`^(?:(?:i|we|you)(?:'ve|~have)?(?:~got)?|there~are|have|kit:|stock:)~(` + num + `~.+)$`)
-	stockSplit = pattern(`~(?:,~and|,|\band|\+)~`)
-	stockPart  = pattern(`^~` + num + `~([a-z][a-z -]*?)(?:~(?:today|there|here|only))?~$`)
+	stockSaid  = spaced(`^(?:(?:i|we|you)(?:'ve|~have)?(?:~got)?|there~are|have|kit:|stock:)~(` + num + `~.+)$`)
+	stockSplit = spaced(`~(?:,~and|,|\band|\+)~`)
+	stockPart  = spaced(`^~` + num + `~([a-z][a-z -]*?)(?:~(?:today|there|here|only))?~$`)
 )
 
 // kitNamed is kit by the name that the club or the book has for it: "hurdles" are a hurdle.
@@ -329,6 +329,6 @@ func (s *scan) regions(l *Line) []Line {
 }
 
 var (
-	regionVerb  = pattern(`^(?:stretch|roll|hold|rock|circle)$`)
-	regionSplit = pattern(`~(?:,~and|,|\band|\+|&)~`)
+	regionVerb  = spaced(`^(?:stretch|roll|hold|rock|circle)$`)
+	regionSplit = spaced(`~(?:,~and|,|\band|\+|&)~`)
 )

@@ -9,7 +9,6 @@
 package say
 
 import (
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -18,6 +17,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/hear"
 	"cuestart/core/measure"
+	"cuestart/core/pattern"
 	"cuestart/core/plan"
 	"cuestart/core/sport"
 )
@@ -267,8 +267,8 @@ func (l *Line) inMetres(text string) string {
 // whenAlone is a heading that says nothing but from when on what stands below it is done: "From 45:"; comesIn is a time at
 // which people only come in, go out or are done: "15 in".
 var (
-	whenAlone = regexp.MustCompile(`(?i)^(from|at) (\d{1,3})(?: ?min(?:utes)?)?(?: out| to go)?:\s*$`)
-	comesIn   = regexp.MustCompile(`(?i)^(\d{1,2}),? ((?:back )?(?:in|out|off|inside|ready|done))[.!]?$`)
+	whenAlone = pattern.Must(`(?i)^(from|at) (\d{1,3})(?: ?min(?:utes)?)?(?: out| to go)?:\s*$`)
+	comesIn   = pattern.Must(`(?i)^(\d{1,2}),? ((?:back )?(?:in|out|off|inside|ready|done))[.!]?$`)
 )
 
 // onlyWhen reads a line that says little more than when.
@@ -345,12 +345,12 @@ func (l *Line) countedOnce(text string) {
 
 // What is swum is counted in metres, whether they are said or not: "4x50 build", "400 easy".
 var (
-	swum     = regexp.MustCompile(`(?i)\b(\d{1,2}) ?x ?(15|25|50|75|100|150|200|300|400)\b(?: ?m\b)?`)
-	swumOnce = regexp.MustCompile(`(?i)^(50|75|100|150|200|300|400|500|600|800) ([a-z])`)
+	swum     = pattern.Must(`(?i)\b(\d{1,2}) ?x ?(15|25|50|75|100|150|200|300|400)\b(?: ?m\b)?`)
+	swumOnce = pattern.Must(`(?i)^(50|75|100|150|200|300|400|500|600|800) ([a-z])`)
 )
 
 // ofPlan is a note that says when, or with whom, and was not understood.
-var ofPlan = pattern(`^(?:straight|right|after|before|at|from|until|done|led|with|for|forwards?|backs)\b`)
+var ofPlan = spaced(`^(?:straight|right|after|before|at|from|until|done|led|with|for|forwards?|backs)\b`)
 
 // ruled is the line as one rule after another has it.
 func (r *Reader) ruled(text string) Line {
@@ -372,7 +372,7 @@ func (r *Reader) ruled(text string) Line {
 	if m := marked.FindStringSubmatch(text); m != nil && m[1] != "" && (!startsWithNumber(m[1]) || line.part && whichPart.MatchString(m[1])) {
 		text, heads = m[1], true
 	}
-	for _, re := range []*regexp.Regexp{lanesFirst, inLanes} {
+	for _, re := range []*pattern.Pattern{lanesFirst, inLanes} {
 		if m := re.FindStringSubmatchIndex(text); m != nil && line.Lanes == 0 {
 			line.Lanes, text = number(text[m[2]:m[3]]), strings.TrimSpace(text[:m[0]]+text[m[1]:])
 		}
@@ -430,10 +430,10 @@ func (r *Reader) underHead(line *Line, text string) string {
 }
 
 // onlyMinutes is a length of time and nothing else.
-var onlyMinutes = pattern(`^` + dec + `~(?:min|mins|minutes?|s|secs?|seconds?|')$`)
+var onlyMinutes = spaced(`^` + dec + `~(?:min|mins|minutes?|s|secs?|seconds?|')$`)
 
 // asideOf is what is told beside the drills: what not to do, who cannot, who leads it all.
-var asideOf = regexp.MustCompile(`(?i)^(?:ojo\b|no [a-z]|bring |don'?t |do not |never |nobody |remember |please |make sure |lead(?:er)? (?:for|of|is) |no need)|\b(?:can'?t|cannot|mustn'?t|not allowed)\b`)
+var asideOf = pattern.Must(`(?i)^(?:ojo\b|no [a-z]|bring |don'?t |do not |never |nobody |remember |please |make sure |lead(?:er)? (?:for|of|is) |no need)|\b(?:can'?t|cannot|mustn'?t|not allowed)\b`)
 
 // aside reads what is said beside the drills: a note, what to carry, how much there is.
 func (r *Reader) aside(line *Line, text string) bool {
@@ -450,7 +450,7 @@ func (r *Reader) aside(line *Line, text string) bool {
 }
 
 // whichPart is which of several parts a heading is of: "1st part, no ball".
-var whichPart = regexp.MustCompile(`^\d(?:st|nd|rd|th) `)
+var whichPart = pattern.Must(`^\d(?:st|nd|rd|th) `)
 
 // cutFixed takes a "fixed:" from the front of a line, and tells whether it was there.
 func cutFixed(text string) (string, bool) {
@@ -462,27 +462,27 @@ func cutFixed(text string) (string, bool) {
 }
 
 var (
-	spaces  = regexp.MustCompile(`[\s\x00-\x1f]+`)
-	bullet  = regexp.MustCompile(`^(?:[-*•·]+|\d{1,2}[.)]|\d{1,2} -|[A-Za-z]\))\s+(\S)`)
+	spaces  = pattern.Must(`[\s\x00-\x1f]+`)
+	bullet  = pattern.Must(`^(?:[-*•·]+|\d{1,2}[.)]|\d{1,2} -|[A-Za-z]\))\s+(\S)`)
 	symbols = strings.NewReplacer("×", "x", "–", "-", "—", "-", "’", "'", "‘", "'", "½", " 1/2", "“", "\"", "”", "\"", "＋", "+", "′", "'", "…", "")
 )
 
 // shorthand are ways to write a dose short.
 var shorthand = []struct {
-	is    *regexp.Regexp
+	is    *pattern.Pattern
 	means string
 }{
-	{regexp.MustCompile(`(?i)(\d) ?(?:ea|each)/(side|leg|arm)\b`), "$1 a $2"},
-	{regexp.MustCompile(`(?i)(\d) ?/ ?(side|leg|arm|foot|hand)\b`), "$1 a $2"},
-	{regexp.MustCompile(`(?i)\ba dozen\b`), "12"},
-	{regexp.MustCompile(`(?i)\ba couple(?: of)?\b`), "2"},
-	{regexp.MustCompile(`(?i)\b(\d{1,3})-?ish\b`), "$1"},
-	{regexp.MustCompile(`(?i)(\d) ?ea\b`), "$1 each"},
-	{regexp.MustCompile(`(?i)(\d) ?(?:l/r|e/s|ps)\b`), "$1 a side"},
-	{regexp.MustCompile(`(?i)(^| )x(\d)`), "${1}x $2"},
-	{regexp.MustCompile(`(?i) to (?:begin|start)(?: with)?([,.]|$)`), "$1"},
-	{regexp.MustCompile(`(?i)\b((?:left|right) (?:hand|foot)) (\d{1,2}), ?((?:left|right) (?:hand|foot)) (\d{1,2})`), "$2 $1, $4 $3"},
-	{regexp.MustCompile(`(?i)([a-z]{2}) ?/ ?(\d{1,2} [a-z]{2})`), "$1, $2"},
+	{pattern.Must(`(?i)(\d) ?(?:ea|each)/(side|leg|arm)\b`), "$1 a $2"},
+	{pattern.Must(`(?i)(\d) ?/ ?(side|leg|arm|foot|hand)\b`), "$1 a $2"},
+	{pattern.Must(`(?i)\ba dozen\b`), "12"},
+	{pattern.Must(`(?i)\ba couple(?: of)?\b`), "2"},
+	{pattern.Must(`(?i)\b(\d{1,3})-?ish\b`), "$1"},
+	{pattern.Must(`(?i)(\d) ?ea\b`), "$1 each"},
+	{pattern.Must(`(?i)(\d) ?(?:l/r|e/s|ps)\b`), "$1 a side"},
+	{pattern.Must(`(?i)(^| )x(\d)`), "${1}x $2"},
+	{pattern.Must(`(?i) to (?:begin|start)(?: with)?([,.]|$)`), "$1"},
+	{pattern.Must(`(?i)\b((?:left|right) (?:hand|foot)) (\d{1,2}), ?((?:left|right) (?:hand|foot)) (\d{1,2})`), "$2 $1, $4 $3"},
+	{pattern.Must(`(?i)([a-z]{2}) ?/ ?(\d{1,2} [a-z]{2})`), "$1, $2"},
 }
 
 // tidy is a line with one kind of space, dash and sign.
@@ -495,7 +495,7 @@ func tidy(text string) string {
 	return text
 }
 
-var marked = regexp.MustCompile(`^(?:-{2,}|#+|={2,}|\*{2,})\s*(.*?)\s*[-=#*:]*$`)
+var marked = pattern.Must(`^(?:-{2,}|#+|={2,}|\*{2,})\s*(.*?)\s*[-=#*:]*$`)
 
 // heading reads a phase, alone or before what is done in it.
 func (r *Reader) heading(text string) (phase, rest string) {

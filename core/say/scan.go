@@ -2,8 +2,9 @@ package say
 
 import (
 	"fmt"
-	"regexp"
 	"strings"
+
+	"cuestart/core/pattern"
 )
 
 // scan is a line on its way: what a rule takes is replaced by a soft break, and what
@@ -22,7 +23,7 @@ const (
 
 // take removes the first match of a pattern and returns its groups; nil where there is
 // none.
-func (s *scan) take(re *regexp.Regexp) []string {
+func (s *scan) take(re *pattern.Pattern) []string {
 	at := re.FindStringSubmatchIndex(s.text)
 	if at == nil {
 		return nil
@@ -42,7 +43,7 @@ func (s *scan) take(re *regexp.Regexp) []string {
 }
 
 // takeIf takes a pattern only where a condition holds: else nothing is touched.
-func (s *scan) takeIf(holds bool, re *regexp.Regexp) []string {
+func (s *scan) takeIf(holds bool, re *pattern.Pattern) []string {
 	if !holds {
 		return nil
 	}
@@ -60,7 +61,7 @@ func (s *scan) keep(text string) string {
 	return fmt.Sprintf("\x02%c", rune(0xE000+len(s.hidden)-1))
 }
 
-var marks = regexp.MustCompile("\x02(.)")
+var marks = pattern.Must("\x02(.)")
 
 // show puts back what was hidden.
 func (s *scan) show(text string) string {
@@ -73,8 +74,8 @@ func (s *scan) show(text string) string {
 }
 
 var (
-	brackets = regexp.MustCompile(`\(([^()]*)\)?|\[([^\[\]]*)\]?`)
-	bracket  = regexp.MustCompile("\x02(.)")
+	brackets = pattern.Must(`\(([^()]*)\)?|\[([^\[\]]*)\]?`)
+	bracket  = pattern.Must("\x02(.)")
 )
 
 // hideBrackets keeps what stands in brackets from being read as anything else.
@@ -88,7 +89,7 @@ func (s *scan) hideBrackets() {
 	}
 }
 
-var quoted = regexp.MustCompile(`"([^"]+)"`)
+var quoted = pattern.Must(`"([^"]+)"`)
 
 // hideQuoted keeps a name in quotation marks as it is.
 func (s *scan) hideQuoted() {
@@ -163,8 +164,8 @@ func (s *scan) each(rule func(text string) bool) {
 }
 
 var (
-	softRun = regexp.MustCompile(`[ \x01]+`)
-	loose   = regexp.MustCompile(`(?i)^(?:with|of|for|to|and|then|at|by|in|on|a|the|x|do|some|-|/|:)(?: |$)|(?: |^)(?:with|of|for|to|and|then|at|by|in|on|a|the|x|each|only|from|-|/|:)$`)
+	softRun = pattern.Must(`[ \x01]+`)
+	loose   = pattern.Must(`(?i)^(?:with|of|for|to|and|then|at|by|in|on|a|the|x|do|some|-|/|:)(?: |$)|(?: |^)(?:with|of|for|to|and|then|at|by|in|on|a|the|x|each|only|from|-|/|:)$`)
 )
 
 // name is what is left of a text: the first segment with words in it, and what stands

@@ -1,11 +1,11 @@
 package say
 
 import (
-	"regexp"
 	"strings"
 
 	"cuestart/core/drill"
 	"cuestart/core/movement"
+	"cuestart/core/pattern"
 )
 
 // spanishDoses are Spanish words for how much, where to, who and when, as patterns, and the English
@@ -101,28 +101,28 @@ var spanishDoses = table(`
 `)
 
 type replacing struct {
-	of *regexp.Regexp
+	of *pattern.Pattern
 	by string
 }
 
 // spanishNumbers are numbers in letters, where they say how much.
 var spanishNumbers = map[string]string{"tres": "3", "cuatro": "4", "cinco": "5", "seis": "6", "siete": "7", "ocho": "8", "nueve": "9", "diez": "10", "doce": "12", "quince": "15", "veinte": "20", "treinta": "30"}
 
-var inLetters = regexp.MustCompile(`(?i)\b(tres|cuatro|cinco|seis|siete|ocho|nueve|diez|doce|quince|veinte|treinta)( (?:de|por|a|con|en|para) (?:cada |la |el )?\pL+| cada| y |$|,)`)
+var inLetters = pattern.Must(`(?i)\b(tres|cuatro|cinco|seis|siete|ocho|nueve|diez|doce|quince|veinte|treinta)( (?:de|por|a|con|en|para) (?:cada |la |el )?\pL+| cada| y |$|,)`)
 
 func table(text string) (list []replacing) {
 	for _, line := range strings.Split(strings.TrimSpace(text), "\n") {
 		of, by, _ := strings.Cut(line, " => ")
-		list = append(list, replacing{regexp.MustCompile(`(?i)` + of), by})
+		list = append(list, replacing{pattern.Must(`(?i)` + of), by})
 	}
 	return list
 }
 
 // inSpanish are words that only Spanish has, of those that lists use.
-var inSpanish = regexp.MustCompile(`(?i)\b(?:ida y vuelta|series de|dura|bajando|por lado|por pierna|por brazo|cada|hasta|veces|vueltas?|segundos|minutos|metros|seg|con|para|los|las|del|luego|despu[eé]s|una|el|gl[uú]teo|sentadillas?|plancha|trote|movilidad|calentamiento|c/u)\b`)
+var inSpanish = pattern.Must(`(?i)\b(?:ida y vuelta|series de|dura|bajando|por lado|por pierna|por brazo|cada|hasta|veces|vueltas?|segundos|minutos|metros|seg|con|para|los|las|del|luego|despu[eé]s|una|el|gl[uú]teo|sentadillas?|plancha|trote|movilidad|calentamiento|c/u)\b`)
 
 // weak are words of Spanish that other languages' lists use too: one alone tells nothing.
-var weak = regexp.MustCompile(`(?i)^(?:con|para|los|las|del|una|el|seg|dura|cada|plancha)$`)
+var weak = pattern.Must(`(?i)^(?:con|para|los|las|del|una|el|seg|dura|cada|plancha)$`)
 
 // spanishLine tells whether a line has a word that only Spanish has, or two that few others have.
 func spanishLine(line string) bool {
@@ -203,6 +203,6 @@ func ownWords(read, said string) string {
 }
 
 var (
-	touches      = regexp.MustCompile(`^(\d) touch$`)
-	littleBefore = regexp.MustCompile(`(?i)\bcon (?:el |la |los |las )?$`)
+	touches      = pattern.Must(`^(\d) touch$`)
+	littleBefore = pattern.Must(`(?i)\bcon (?:el |la |los |las )?$`)
 )

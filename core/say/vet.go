@@ -1,12 +1,12 @@
 package say
 
 import (
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
 
 	"cuestart/core/drill"
+	"cuestart/core/pattern"
 )
 
 // notMinutes puts right what was taken for minutes to go in a line that says how much of a drill: where something is done
@@ -30,13 +30,13 @@ func (l *Line) notMinutes(text string) {
 }
 
 // bareFrom is a number behind from or after, without minutes or anything else of the clock, and another that is joined to it.
-var bareFrom = regexp.MustCompile(`(?i)\b((?:[a-z]+ [a-z]+ )?(?:from|after) (\d{1,2}))((?:,? (?:and|then|&|or) \d{1,2})*)(?:[ ,.;)]|$)(?:points?|paces?|steps?)?`)
+var bareFrom = pattern.Must(`(?i)\b((?:[a-z]+ [a-z]+ )?(?:from|after) (\d{1,2}))((?:,? (?:and|then|&|or) \d{1,2})*)(?:[ ,.;)]|$)(?:points?|paces?|steps?)?`)
 
 // minutesFrom is a number behind from or after of which the line says that they are minutes: "from 8 min".
-var minutesFrom = regexp.MustCompile(`(?i)\b(?:from|after) \d{1,2} ?(?:min|m\b|to go|out|before|'|′)`)
+var minutesFrom = pattern.Must(`(?i)\b(?:from|after) \d{1,2} ?(?:min|m\b|to go|out|before|'|′)`)
 
 // atShare is a share of full effort, behind a sign or without per cent: "@ 80".
-var atShare = regexp.MustCompile(`@ ?((?:[5-9][05])|100)(?: ?[,.)]|$)`)
+var atShare = pattern.Must(`@ ?((?:[5-9][05])|100)(?: ?[,.)]|$)`)
 
 // ofSpot tells whether from so many, which was taken for from seconds, is a spot or a count: another spot is said with it, or
 // it is so few as nobody opens a drill at.

@@ -2,12 +2,13 @@ package say
 
 import (
 	"fmt"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
 	"unicode"
 	"unicode/utf8"
+
+	"cuestart/core/pattern"
 )
 
 // moment is a minute to go, 40 or 12:30, or a time on the clock.
@@ -17,22 +18,22 @@ const moment = `(\d{1,3}(?:[:.]\d\d)?)`
 const notUnit = `(?:~(?:min(?:ute)?s?|')?~(?:to go|out|before|mark)?)(?:$|[^\w%:.]|\x01)`
 
 var (
-	spanOf     = pattern(`(?:\b(?:from|at|between)~)?\b` + moment + `~(?:-|to|till|until|and)~` + moment + notUnit)
-	untilOf    = pattern(`\b(?:done by|finished by|over by|finish by|finish at|ends? at|by|until|till|no later than|not after|before)~` + moment + notUnit)
-	sinceOf    = pattern(`\b(?:not before|not until|no earlier than|not earlier than|earliest|after)~` + moment + notUnit)
-	onwardsOf  = pattern(`\bfrom~` + moment + `~(?:min(?:ute)?s?~)?(?:to go~)?(?:on|onwards?)\b`)
-	sinceLast  = pattern(`\bfrom~` + moment + notUnit)
-	clockAt    = pattern(`(?:\bat~|@~)(\d{1,2}[:.]\d\d)(?:~(?:h|o'clock))?(?:$|[^\w%]|\x01)`)
-	minuteAt   = pattern(`(?:\bat~|@~|\bT-)(\d{1,3})` + notUnit)
-	minutesOut = pattern(`(?:\bat~)?\b(\d{1,3})~(?:min(?:ute)?s?~)?(?:to go|minutes out|min out|minutes before|min before)(?:$|[^\w%]|\x01)`)
-	firstOut   = pattern(`^(\d{1,2}) out(?: |,)`)
-	firstAt    = regexp.MustCompile(`(?i)^(\d{2}),? ([a-z].*(?:\d|,[ \x01]*(?:` + strings.Join(countWords, "|") + `)$).*)$`)
-	firstSaid  = pattern(`^(\d{2}),? ((?:alone|on my own|join|i|we|they|the|nothing|just|everybody|everyone|all|back) .*)$`)
-	firstAct   = regexp.MustCompile(`(?i)^([2-9]\d),? ([a-z-]+ .*[,;][ \x01]*(?:\d{1,2}|` + strings.Join(countWords, "|") + `)(?: each)?)$`)
-	headHold   = regexp.MustCompile(`(?i)^((?:done by|by|at|from|not before|after|before|straight after)\b[^:\x02]{1,30}): `)
-	measures   = regexp.MustCompile(`(?i)\b\d{1,3} ?(?:m|metres?|meters?|yards?|s|secs?|seconds?|kg|reps?|steps|x)\b`)
-	effortList = regexp.MustCompile(`(?i)(?:at |@ ?)?\d{1,3} ?%?(?:(?:,? ?(?:and|then|to)? ?|/|-)\d{1,3} ?%?)* ?(?:%|per ?cent)`)
-	links      = pattern(`\b(straight after|right after|directly after|immediately after|before|after)~(?:the~)?`)
+	spanOf     = spaced(`(?:\b(?:from|at|between)~)?\b` + moment + `~(?:-|to|till|until|and)~` + moment + notUnit)
+	untilOf    = spaced(`\b(?:done by|finished by|over by|finish by|finish at|ends? at|by|until|till|no later than|not after|before)~` + moment + notUnit)
+	sinceOf    = spaced(`\b(?:not before|not until|no earlier than|not earlier than|earliest|after)~` + moment + notUnit)
+	onwardsOf  = spaced(`\bfrom~` + moment + `~(?:min(?:ute)?s?~)?(?:to go~)?(?:on|onwards?)\b`)
+	sinceLast  = spaced(`\bfrom~` + moment + notUnit)
+	clockAt    = spaced(`(?:\bat~|@~)(\d{1,2}[:.]\d\d)(?:~(?:h|o'clock))?(?:$|[^\w%]|\x01)`)
+	minuteAt   = spaced(`(?:\bat~|@~|\bT-)(\d{1,3})` + notUnit)
+	minutesOut = spaced(`(?:\bat~)?\b(\d{1,3})~(?:min(?:ute)?s?~)?(?:to go|minutes out|min out|minutes before|min before)(?:$|[^\w%]|\x01)`)
+	firstOut   = spaced(`^(\d{1,2}) out(?: |,)`)
+	firstAt    = pattern.Must(`(?i)^(\d{2}),? ([a-z].*(?:\d|,[ \x01]*(?:` + strings.Join(countWords, "|") + `)$).*)$`)
+	firstSaid  = spaced(`^(\d{2}),? ((?:alone|on my own|join|i|we|they|the|nothing|just|everybody|everyone|all|back) .*)$`)
+	firstAct   = pattern.Must(`(?i)^([2-9]\d),? ([a-z-]+ .*[,;][ \x01]*(?:\d{1,2}|` + strings.Join(countWords, "|") + `)(?: each)?)$`)
+	headHold   = pattern.Must(`(?i)^((?:done by|by|at|from|not before|after|before|straight after)\b[^:\x02]{1,30}): `)
+	measures   = pattern.Must(`(?i)\b\d{1,3} ?(?:m|metres?|meters?|yards?|s|secs?|seconds?|kg|reps?|steps|x)\b`)
+	effortList = pattern.Must(`(?i)(?:at |@ ?)?\d{1,3} ?%?(?:(?:,? ?(?:and|then|to)? ?|/|-)\d{1,3} ?%?)* ?(?:%|per ?cent)`)
+	links      = spaced(`\b(straight after|right after|directly after|immediately after|before|after)~(?:the~)?`)
 )
 
 // dayTime is a time on the clock in seconds of the day; -1 where it is none.
@@ -90,13 +91,13 @@ func (s *scan) when(l *Line) {
 	put(&from, s.take(sinceOf))
 	put(&until, s.take(untilOf))
 	put(&l.At, s.take(firstOut))
-	for _, re := range []*regexp.Regexp{firstAt, firstSaid, firstAct} {
+	for _, re := range []*pattern.Pattern{firstAt, firstSaid, firstAct} {
 		if m := re.FindStringSubmatch(s.text); m != nil && l.At == nil && number(m[1]) >= 12 && (re != firstAt || !startsWithUnit(m[2])) {
 			put(&l.At, m)
 			s.text = m[2]
 		}
 	}
-	for _, re := range []*regexp.Regexp{clockAt, minuteAt, minutesOut} {
+	for _, re := range []*pattern.Pattern{clockAt, minuteAt, minutesOut} {
 		if l.At == nil {
 			put(&l.At, s.take(re))
 		}
@@ -115,7 +116,7 @@ func startsWithUnit(text string) bool {
 	return unitWord(word) || slices.Contains(actNames, word) || slices.Contains(actNames, word+"s") || strings.HasPrefix(text, "x ") || startsCounted.MatchString(text)
 }
 
-var startsCounted = regexp.MustCompile(`(?i)^(?:[a-z-]+ )?(?:` + repWords + `|` + strings.Join(actNames, "|") + `)\b`)
+var startsCounted = pattern.Must(`(?i)^(?:[a-z-]+ )?(?:` + repWords + `|` + strings.Join(actNames, "|") + `)\b`)
 
 // span takes a span of minutes to go: it falls, as time does.
 func (s *scan) span() []string {
@@ -139,12 +140,12 @@ func (s *scan) span() []string {
 }
 
 // degreesOf are degrees, or shares of effort, beside an amount: "ER at 90, 8 to 10", "2 @ 85".
-var degreesOf = regexp.MustCompile(`(?i)\d{1,2} ?@ ?(?:[6-9][05]|100)\b|(?:\bat |@ ?)(?:[6-9][05]|100),? (?:x ?)?\d{1,2}(?: ?(?:-|to) ?\d{1,2})?(?: ?(?:per|each|ea|a side|e/s|reps?)\b|,|$)`)
+var degreesOf = pattern.Must(`(?i)\d{1,2} ?@ ?(?:[6-9][05]|100)\b|(?:\bat |@ ?)(?:[6-9][05]|100),? (?:x ?)?\d{1,2}(?: ?(?:-|to) ?\d{1,2})?(?: ?(?:per|each|ea|a side|e/s|reps?)\b|,|$)`)
 
 // hideAmounts keeps per cents, metres and seconds from being read as minutes.
 func (s *scan) hideAmounts() (restore func()) {
 	var kept []string
-	for _, re := range []*regexp.Regexp{effortList, measures, degreesOf} {
+	for _, re := range []*pattern.Pattern{effortList, measures, degreesOf} {
 		s.text = re.ReplaceAllStringFunc(s.text, func(m string) string {
 			kept = append(kept, m)
 			return "\x03" + string(rune(0xF000+len(kept)-1))

@@ -2,12 +2,12 @@ package say
 
 import (
 	"math"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
 
 	"cuestart/core/hear"
+	"cuestart/core/pattern"
 )
 
 // A list is told what its lines are as a whole: each by what it is alone, by its mark, indent and amounts, by what stands
@@ -113,7 +113,7 @@ func (k *sketch) asWhole(told []string, r *Reader) []string {
 const surelyDone = 0.99
 
 // lastsAtEnd is a line that says last for how many minutes and seconds.
-var lastsAtEnd = regexp.MustCompile(`\pL \d{1,2}:[0-5]\d\s*$`)
+var lastsAtEnd = pattern.Must(`\pL \d{1,2}:[0-5]\d\s*$`)
 
 // ofBook tells whether a line is a drill of the book by its name, with how much of it.
 func (r *Reader) ofBook(text string) bool {
@@ -122,7 +122,7 @@ func (r *Reader) ofBook(text string) bool {
 }
 
 // clockEnd is when a heading begins, as its front said it.
-var clockEnd = regexp.MustCompile(`^(## .* - at )(\d{1,2})[.:](\d\d)$`)
+var clockEnd = pattern.Must(`^(## .* - at )(\d{1,2})[.:](\d\d)$`)
 
 // clocked is a heading with the clock's time of that day that is meant with it: at 3.22, with a start at four, is 15:22.
 func (r *Reader) clocked(text string) string {
@@ -142,7 +142,7 @@ func (r *Reader) clocked(text string) string {
 
 // inForm is what a plan printed as lines has: names in quotation marks, what is fixed, a word and a colon before what is
 // done, a choice.
-var inForm = regexp.MustCompile(`"|(?i:^fixed:|\b(?:they choose|(?:free|own|their|your|by) choice)\b)|:[^\d()]`)
+var inForm = pattern.Must(`"|(?i:^fixed:|\b(?:they choose|(?:free|own|their|your|by) choice)\b)|:[^\d()]`)
 
 // ownForm tells whether a line says itself what it is, in the form in which a plan is printed, as a part that has its
 // own name here, or in sentences, of which each is something.
@@ -154,7 +154,7 @@ func (k *sketch) ownForm(i int, text string) bool {
 }
 
 // countLast is how many of what there are, at the end of a line.
-var countLast = regexp.MustCompile(`\pL (?:x ?)?\d{1,2}$`)
+var countLast = pattern.Must(`\pL (?:x ?)?\d{1,2}$`)
 
 // howMany tells whether a line ends in how many, and not in which part it is or when.
 func howMany(text string) bool {
@@ -273,7 +273,7 @@ func after(at, above int, speaks []string) (list []string) {
 }
 
 // toGo is a number of minutes at the front or at the end of what is fixed: "25 call room".
-var toGo = regexp.MustCompile(`^(?:(\d{1,3})(?:'| min)?[ :-]+([\pL].*)|(.*[\pL)]) (\d{1,3}))$`)
+var toGo = pattern.Must(`^(?:(\d{1,3})(?:'| min)?[ :-]+([\pL].*)|(.*[\pL)]) (\d{1,3}))$`)
 
 // inList is a line as what it is in its list, where by itself it would be something else.
 func (r *Reader) inList(l Line, text string, is hear.Kind) Line {
@@ -311,7 +311,7 @@ func (r *Reader) inList(l Line, text string, is hear.Kind) Line {
 }
 
 // soMany is a line of words and of how many, and when.
-var soMany = regexp.MustCompile(`^(.*?\pL)( (?:x ?)?\d{1,3}(?: - at [\d:.]+)?)$`)
+var soMany = pattern.Must(`^(.*?\pL)( (?:x ?)?\d{1,3}(?: - at [\d:.]+)?)$`)
 
 // counted is a line of which every word might be how hard, or where, as a drill that is called so: "half pace x 6".
 func (r *Reader) counted(l Line, text string) Line {

@@ -3,10 +3,11 @@ package say
 import (
 	"fmt"
 	"math"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
+
+	"cuestart/core/pattern"
 )
 
 // The words that lines are read by. English; another language is another table.
@@ -91,14 +92,14 @@ func times(text string) int {
 }
 
 // pattern compiles a pattern whose spaces match one or more, in any case.
-func pattern(text string) *regexp.Regexp {
-	return regexp.MustCompile(`(?i)` + strings.ReplaceAll(text, "~", `[ \x01]*`))
+func spaced(text string) *pattern.Pattern {
+	return pattern.Must(`(?i)` + strings.ReplaceAll(text, "~", `[ \x01]*`))
 }
 
-var yardsOf, feetOf, inMetresOf = pattern(`\b` + dec + `~(?:yards?|yds?)\b`), regexp.MustCompile(`(?i)\b(\d+(?:\.\d+)?) ?(?:ft|feet)\b`), pattern(`\b` + dec + `~(?:m|metres?|meters?)\b`)
+var yardsOf, feetOf, inMetresOf = spaced(`\b` + dec + `~(?:yards?|yds?)\b`), pattern.Must(`(?i)\b(\d+(?:\.\d+)?) ?(?:ft|feet)\b`), spaced(`\b` + dec + `~(?:m|metres?|meters?)\b`)
 
 // inMetres is a text with its yards, or its feet, in metres.
-func inMetres(text string, of *regexp.Regexp, metres float64) string {
+func inMetres(text string, of *pattern.Pattern, metres float64) string {
 	return of.ReplaceAllStringFunc(text, func(m string) string {
 		return fmt.Sprintf("%g m", math.Round(100*metres*decimal(of.FindStringSubmatch(m)[1]))/100)
 	})

@@ -3,10 +3,10 @@ package say
 import (
 	"cmp"
 	"reflect"
-	"regexp"
 	"slices"
 	"strings"
 
+	"cuestart/core/pattern"
 	"cuestart/core/plan"
 )
 
@@ -230,7 +230,7 @@ func (y *yours) everyday(text string) string {
 }
 
 // listMark is what a list puts before its lines.
-var listMark = regexp.MustCompile(`^\s*(?:[-*•·–—]\s+|\(?\d{1,2}[.)]\s+|\(?[A-Za-z][.)]\s+)`)
+var listMark = pattern.Must(`^\s*(?:[-*•·–—]\s+|\(?\d{1,2}[.)]\s+|\(?[A-Za-z][.)]\s+)`)
 
 // block are the lines of a block: what was said of it, and what was never said.
 func (y *yours) block(b *plan.Block) []Yours {

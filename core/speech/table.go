@@ -8,6 +8,8 @@ import (
 	"time"
 	"unicode"
 	"unicode/utf8"
+
+	"cuestart/core/pattern"
 )
 
 // Table is what a language has for pieces of text that were written in English: # stands for a number, %s for a name. What it
@@ -23,7 +25,7 @@ type Table struct {
 
 // saidWith is a piece with names in it.
 type saidWith struct {
-	is   *regexp.Regexp
+	is   *pattern.Pattern
 	has  string // the longest of its words, which are there where it fits
 	says string
 }
@@ -62,17 +64,17 @@ func (t *Table) put(english, other string) {
 	for i := range pieces {
 		pieces[i] = regexp.QuoteMeta(pieces[i])
 	}
-	t.patterns = append(t.patterns, saidWith{regexp.MustCompile("^" + strings.Join(pieces, "(.+?)") + "$"), longest, other})
+	t.patterns = append(t.patterns, saidWith{pattern.Must("^" + strings.Join(pieces, "(.+?)") + "$"), longest, other})
 }
 
 var (
-	numbersOf = regexp.MustCompile(`\d+(?:[.:,]\d+)*`)
-	partsOf   = regexp.MustCompile(`(?:, | – | \()`)
-	anyWord   = regexp.MustCompile(`\pL{2}`)
-	letterOf  = regexp.MustCompile(`\pL`)
-	beginsOf  = regexp.MustCompile(`^[^%\pL]*(?:\p{Lu}|\pL{4})`)
-	namesOf   = regexp.MustCompile(`^[^\pL]*(?:\p{Lu}[^ ]* ?){1,4}$`)
-	daysOf    = regexp.MustCompile(`\b(Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday|Mon|Tue|Wed|Thu|Fri|Sat|Sun) (\d{1,2}) ([A-Z][a-z]+)\b`)
+	numbersOf = pattern.Must(`\d+(?:[.:,]\d+)*`)
+	partsOf   = pattern.Must(`(?:, | – | \()`)
+	anyWord   = pattern.Must(`\pL{2}`)
+	letterOf  = pattern.Must(`\pL`)
+	beginsOf  = pattern.Must(`^[^%\pL]*(?:\p{Lu}|\pL{4})`)
+	namesOf   = pattern.Must(`^[^\pL]*(?:\p{Lu}[^ ]* ?){1,4}$`)
+	daysOf    = pattern.Must(`\b(Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday|Mon|Tue|Wed|Thu|Fri|Sat|Sun) (\d{1,2}) ([A-Z][a-z]+)\b`)
 )
 
 // mostHeld is how many pieces are kept that were looked up.

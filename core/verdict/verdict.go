@@ -4,13 +4,13 @@ package verdict
 
 import (
 	"fmt"
-	"regexp"
 	"slices"
 	"strings"
 	"time"
 
 	"cuestart/core/check"
 	"cuestart/core/clock"
+	"cuestart/core/pattern"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 )
@@ -153,7 +153,7 @@ func shortfall(d *plan.Document, s *schedule.Schedule) string {
 }
 
 // overfull is how the fit says that a place or kit is too small for a must, by their ids.
-var overfull = regexp.MustCompile(`^(\S+), a must, needs (\d+) of (\S+), which holds (\d+)$`)
+var overfull = pattern.Must(`^(\S+), a must, needs (\d+) of (\S+), which holds (\d+)$`)
 
 // named is what the fit says, with names in place of ids.
 func named(d *plan.Document, why string) string {
