@@ -15,7 +15,8 @@ type need struct {
 const (
 	aDigit = "#" // in a set of texts: any digit
 	digits = 1 << 26
-	most   = 48 // texts in a set; one with more tells little
+	beyond = 1 << 27 // ASCII
+	most   = 48      // texts in a set; one with more tells little
 )
 
 // may says whether a text has one of the pieces that every match has.
@@ -37,19 +38,25 @@ func (p *Pattern) may(text string) bool {
 
 // lettersOf are the letters in a text, a bit each, and whether there is nothing but ASCII.
 func lettersOf(text string) (has uint32, plain bool) {
-	plain = true
 	for i := range len(text) {
-		switch c := text[i] | 0x20; {
-		case c >= 'a' && c <= 'z':
-			has |= 1 << (c - 'a')
-		case text[i] >= '0' && text[i] <= '9':
-			has |= digits
-		case text[i] >= 0x80:
-			plain = false
-		}
+		has |= bits[text[i]]
 	}
-	return has, plain
+	return has &^ beyond, has&beyond == 0
 }
+
+// bits are what each byte of a text adds to its letters.
+var bits = func() (of [256]uint32) {
+	for c := range 26 {
+		of['a'+c], of['A'+c] = 1<<c, 1<<c
+	}
+	for c := '0'; c <= '9'; c++ {
+		of[c] = digits
+	}
+	for c := 0x80; c < len(of); c++ {
+		of[c] = beyond
+	}
+	return of
+}()
 
 // within says whether a piece in small letters is in a text, large and small alike.
 func within(text, piece string) bool {

@@ -53,7 +53,7 @@ func written(t *testing.T) (all []string) {
 
 // Whatever letters an expression has, and whatever text it is tried on.
 func TestAnyPatternFindsWhatItsExpressionFinds(t *testing.T) {
-	letter := rapid.SampledFrom(strings.Split("a b k s S K 1 # é × ſ K", " "))
+	letter := rapid.SampledFrom(strings.Split("a b k s S K 1 # é × \u017f \u212a", " "))
 	text := rapid.Custom(func(t *rapid.T) string { return strings.Join(rapid.SliceOfN(letter, 0, 5).Draw(t, "text"), "") })
 	var expression func(deep int) *rapid.Generator[string]
 	expression = func(deep int) *rapid.Generator[string] {
@@ -61,7 +61,7 @@ func TestAnyPatternFindsWhatItsExpressionFinds(t *testing.T) {
 			if deep == 0 {
 				return rapid.OneOf(rapid.Map(text, regexp.QuoteMeta), rapid.SampledFrom([]string{`\d`, `[ab]`, `[^a]`, `.`, `\b`, `^`, `$`})).Draw(t, "piece")
 			}
-			sub := func() string { return expression(deep - 1).Draw(t, "part") }
+			sub := func() string { return expression(deep-1).Draw(t, "part") }
 			return rapid.SampledFrom([]func() string{
 				func() string { return sub() + sub() }, func() string { return "(?:" + sub() + "|" + sub() + ")" }, func() string { return "(" + sub() + ")?" },
 				func() string { return "(?:" + sub() + ")*" }, func() string { return "(?:" + sub() + ")+" }, func() string { return "(?:" + sub() + "){1,3}" },

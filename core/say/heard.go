@@ -89,7 +89,7 @@ func (x lexicon) person(text string) bool {
 			return true
 		}
 	}
-	return slices.ContainsFunc(x.people, func(n named) bool { return n.fold == name || n.fold+"s" == name })
+	return x.called[name] || x.called[strings.TrimSuffix(name, "s")]
 }
 
 func (x lexicon) Leads(text string) bool {

@@ -3,10 +3,12 @@ package say
 import (
 	"slices"
 	"strings"
+	"sync/atomic"
 
 	"cuestart/core/drill"
 	"cuestart/core/movement"
 	"cuestart/core/pattern"
+	"cuestart/core/sport"
 )
 
 // Index finds drills by what coaches call them. Reading does not change it.
@@ -19,6 +21,27 @@ type Index struct {
 	closes map[string][]int  // names by what they are without spaces
 	having map[string][]int  // names by each of their words that count
 	begins map[byte][]string // these words by their first letter
+	coded  map[string]*drill.Drill
+	ground atomic.Pointer[onGround]
+}
+
+// onGround are the lines of a sport's ground, ready to be found.
+type onGround struct {
+	plays *sport.Sport
+	names lineNames
+}
+
+// lines are those of a sport's ground: made once for readers of the same sport.
+func (x *Index) lines(plays *sport.Sport) lineNames {
+	if plays == nil {
+		return lineNames{}
+	}
+	if is := x.ground.Load(); is != nil && is.plays == plays {
+		return is.names
+	}
+	names := newLineNames(plays)
+	x.ground.Store(&onGround{plays, names})
+	return names
 }
 
 // entry is a name of a drill.
@@ -32,16 +55,17 @@ type entry struct {
 
 // NewIndex makes the drills of a book ready to be found. Those of other sports than that
 // ("": of none) are meant only by their whole names.
-func NewIndex(book []drill.Drill, sport string) *Index {
-	x := &Index{drills: book, words: map[string]bool{}, called: map[string]bool{}, closes: map[string][]int{}, having: map[string][]int{}, begins: map[byte][]string{}}
+func NewIndex(book []drill.Drill, sportKey string) *Index {
+	x := &Index{drills: book, words: map[string]bool{}, called: map[string]bool{}, closes: map[string][]int{}, having: map[string][]int{}, begins: map[byte][]string{}, coded: map[string]*drill.Drill{}}
 	for i := range book {
 		k := &book[i]
+		x.coded[k.Code] = k
 		for _, kit := range slices.Concat(k.Kit, k.LaneKit, k.GroupKit) {
 			if !slices.Contains(x.kit, kit) {
 				x.kit = append(x.kit, kit)
 			}
 		}
-		whole := sport != "" && len(k.Sports) > 0 && !slices.Contains(k.Sports, sport)
+		whole := sportKey != "" && len(k.Sports) > 0 && !slices.Contains(k.Sports, sportKey)
 		for _, name := range append([]string{k.Name}, k.Also...) {
 			plain, words := plainName(name), keyWords(name)
 			x.called[unspaced(plain)] = true

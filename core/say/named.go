@@ -19,7 +19,7 @@ type lineNames struct {
 // newLineNames reads the lines of a sport. A name that is a number wants its article, "to the 22",
 // or to be said twice: "22 to 22".
 func newLineNames(plays *sport.Sport) (names lineNames) {
-	if plays == nil || len(plays.Lines) == 0 {
+	if len(plays.Lines) == 0 {
 		return names
 	}
 	var words, digits, whole []string

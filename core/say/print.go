@@ -48,11 +48,7 @@ func Print(d *plan.Document, book []drill.Drill) []string {
 func newPrinter(d *plan.Document, book []drill.Drill, known *Index) *printer {
 	of := ContextOf(&plan.Document{Method: d.Method, Start: d.Start, Units: d.Units, Players: d.Players, Leaders: d.Leaders, Zones: d.Zones, Turns: d.Turns}, "", book)
 	of.Index = known
-	p := &printer{doc: d, book: map[string]*drill.Drill{}, reader: NewReader(of)}
-	for i := range book {
-		p.book[book[i].Code] = &book[i]
-	}
-	return p
+	return &printer{doc: d, reader: NewReader(of)}
 }
 
 // headOf is what the lines of a list stand under.
@@ -65,7 +61,6 @@ func headOf(l *plan.List) string {
 
 type printer struct {
 	doc    *plan.Document
-	book   map[string]*drill.Drill
 	reader *Reader
 	lines  []string
 }
@@ -228,7 +223,7 @@ func (p *printer) holds(b *plan.Block) (said []string) {
 
 // item is a drill with its dose and cues, by the name that is read as that drill.
 func (p *printer) item(k *drill.Drill) string {
-	known := p.book[k.Code]
+	known := p.reader.known.coded[k.Code]
 	name := k.Name
 	if known != nil && (strings.ContainsAny(name, `"(`) || p.reader.means(name) != k.Code) {
 		name = known.Name

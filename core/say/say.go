@@ -171,6 +171,7 @@ type Reader struct {
 	known   *Index
 	lines   lineNames
 	people  []named
+	called  map[string]bool // what the people are called, folded
 	staff   []named
 	answers map[asked]bool          // to what was asked of words
 	marked  map[string]hear.Reading // lines by their marks, of those that were read
@@ -184,10 +185,11 @@ func NewReader(c Context) *Reader {
 			c.Phases = append(c.Phases, string(p))
 		}
 	}
-	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index, lines: newLineNames(c.Plays), answers: map[asked]bool{}, marked: map[string]hear.Reading{}}
+	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index, called: map[string]bool{}, answers: map[asked]bool{}, marked: map[string]hear.Reading{}}
 	if r.known == nil {
 		r.known = NewIndex(c.Book, c.Sport)
 	}
+	r.lines = r.known.lines(c.Plays)
 	for _, u := range c.Units {
 		r.people = append(r.people, named{fold(u), u})
 		for _, also := range c.Plays.AlsoUnit(u) {
@@ -216,6 +218,9 @@ func NewReader(c Context) *Reader {
 		if first, _, more := strings.Cut(s, " "); more && !sharesFirst(first, c.Staff) {
 			r.staff = append(r.staff, named{fold(first), s})
 		}
+	}
+	for _, one := range r.people {
+		r.called[one.fold] = true
 	}
 	return r
 }
