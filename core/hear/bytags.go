@@ -12,6 +12,9 @@ func (h *hearing) byTags(best Reading) Reading {
 		h.tags, h.names = h.tagged()
 		h.thereAndBack(h.tags)
 		h.names = h.labels(h.tags, h.names)
+		if row := h.countedRow(); len(row) > 1 && len(row) >= len(h.names) {
+			h.takeRow(row)
+		}
 		h.called = len(h.names)
 	}
 	of := h.tags
@@ -71,14 +74,22 @@ func (h *hearing) notWays(r *Reading, of []tag) {
 	}
 }
 
-// inAll takes a number behind which half of it stands in brackets for both sides together: "12 (6 each)".
+// inAll takes a number of which half is said to be each side's for both sides together: "12 (6 each)", "10 passes, 5 each
+// hand".
 func (h *hearing) inAll(a *Amount) {
-	for i := 1; i+2 < len(h.words); i++ {
-		all := h.words[i-1].number
-		half := h.is(i, "(") && h.words[i-1].numeral && h.words[i+1].numeral && all > 0 && h.words[i+1].number == all/2
-		if each := half && h.is(i+2, "each", "ea", "per", "a", "e/s", "left", "on"); each && a.Reps == all && a.Seconds+a.Hold+a.Trips == 0 {
-			a.Reps, a.Sides = all/2, 2
+	var at []int
+	for i := range h.words {
+		if h.words[i].numeral {
+			at = append(at, i)
 		}
+	}
+	if len(at) != 2 || h.called > 1 || a.Seconds+a.Hold+a.Trips+a.Metres != 0 {
+		return
+	}
+	all, half, behind := h.words[at[0]].number, h.words[at[1]].number, at[1]+1
+	each := h.is(behind, "each", "ea", "e/s", "left", "right") || h.is(behind, "per", "a", "on", "off") && h.is(behind+1, "side", "leg", "arm", "hand", "foot", "each", "left")
+	if all > 0 && half == all/2 && each && at[1]-at[0] > 1 {
+		a.Reps, a.Sides, a.Parts, a.Sets, a.Ways = half, 2, nil, 0, 0
 	}
 }
 

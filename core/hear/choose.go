@@ -21,6 +21,7 @@ type hearing struct {
 	tags   []tag           // what each word is there for; nil: not yet known
 	names  []naming        // what is done, by their tags
 	called int             // how many things are done, by their tags
+	inRow  bool            // each with how many of it behind it
 	name0  int             // words of the name that is tried
 	name1  int
 }

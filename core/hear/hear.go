@@ -167,7 +167,10 @@ func (h *hearing) readings() (list []Reading) {
 			list = append(list, r)
 		}
 	}
-	if !slices.ContainsFunc(list, func(r Reading) bool { return r.Is == Combo || r.Is == Choice }) {
+	if h.inRow {
+		list = slices.DeleteFunc(list, func(r Reading) bool { return r.Is.several() })
+	}
+	if !slices.ContainsFunc(list, func(r Reading) bool { return r.Is.several() }) {
 		if r := h.several(); r.Is != "" {
 			for _, other := range list {
 				r.Score = max(r.Score, other.Score)

@@ -122,7 +122,7 @@ func (is Kind) several() bool { return is == Combo || is == Choice }
 
 // oneFirst puts those readings first in which as many things are done as is likelier: one, or several.
 func (h *hearing) oneFirst(list []Reading, speaks []string) {
-	many := h.weights().manyLikely(append(speaks, h.nowMany(list)...)) || slices.ContainsFunc(list, func(r Reading) bool {
+	many := h.inRow || h.weights().manyLikely(append(speaks, h.nowMany(list)...)) || slices.ContainsFunc(list, func(r Reading) bool {
 		return len(r.Steps) > 2 && !slices.ContainsFunc(r.Steps, func(s Step) bool { return s.Amount.None() || !h.Moves(strings.ToLower(s.Name)) })
 	})
 	slices.SortStableFunc(list, func(a, b Reading) int {

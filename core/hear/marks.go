@@ -239,13 +239,11 @@ var wordings = []wording{
 		m.list = []float64{num(g[1]), num(g[2])}
 		return true
 	}),
-	say(roleParts, 6, `«N» (?:spots|places|corners|stations|positions|angles|points|zones|areas|heights|targets)(?: ,| x|) «N» (?:[a-z]+s )?(?:each|from each|at each|per spot|a spot)(?: spot| place| corner| one)?`, func(g []string, m *mark) bool {
-		for range int(num(g[1])) {
-			m.list = append(m.list, num(g[2]))
-		}
-		m.text = "told"
-		return num(g[1]) > 1 && num(g[1]) <= 12
-	}),
+	say(roleParts, 6, `(?:from |at |in )?(?:the )?«N» (?:different )?(?:spots|places|corners|stations|positions|angles|points|zones|areas|heights|targets)(?: ,| x|) «N» (?:[a-z]+s )?(?:each|from each|at each|per spot|a spot)(?: spot| place| corner| one)?`, eachOf),
+	say(roleParts, 6, `(?:from |at |in )?«N» (?:different )?(?:spots|places|corners|positions|angles|targets)(?: ,|) x «N»`, eachOf),
+	say(roleLoad, 5, `(?:turn|turning|look|looking|face|facing) both (?:ways|directions)`, nil),
+	say(roleLoad, 5, `(?:at|to|from|round|around|through|past|between) (?:the )?«N» (?:different )?(?:spots|targets|cones|gates|markers|poles|sticks|hoops|posts|baskets|corners|points|places|positions|angles|stumps|bases|flags|nets|goals|balls|players|people|defenders|feeders|servers|partners)`, nil),
+	say(roleCount, 4, `(?:«N» - )?«N» overs?`, func(g []string, m *mark) bool { m.n = 6 * num(g[2]); return m.n <= 60 }),
 	say(roleParts, 6, `«N» (?:each|per|a|at each|from each|in each) ([a-z]+)(?: ,| x|) «N» ([a-z]+)`, func(g []string, m *mark) bool { // 4 each routine, 3 routines
 		for range int(num(g[3])) {
 			m.list = append(m.list, num(g[1]))
@@ -438,6 +436,15 @@ var wordings = []wording{
 	say(roleOwn, 3, `(?:on |with |)(?:the |your )?(?:throwing|hitting|kicking|bowling|serving|racket|stick|shooting|top|lead|trail|good|bad) (?:arm|leg|foot|hand|side|shoulder)(?: only)?`, nil),
 	say(roleFiller, 1, `(?:ok|okay|so|first|now|next|then|and|finally|also|lastly|after that|just|lads|guys|folks|to start with|to start|to begin with|to begin|to finish|to finish off|again|first up|first off)(?: (?:so|first|now|next|then|and|finally|also|just|lads|guys|folks))*`, nil),
 	say(roleLoad, 3, `(?:off|from|after|with|of) (?:a )?«N» (?:step|strides?|paces?)(?: run up| run-up| approach)?`, nil),
+}
+
+// eachOf counts as many of each of several spots, and tells of them.
+func eachOf(g []string, m *mark) bool {
+	for range int(num(g[1])) {
+		m.list = append(m.list, num(g[2]))
+	}
+	m.text = "told"
+	return num(g[1]) > 1 && num(g[1]) <= 12
 }
 
 var notLetters = pattern.Must(`[,/]`)

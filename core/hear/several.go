@@ -8,7 +8,7 @@ import (
 // several is the reading in which each name that the tags of a line have is done, in turn or one of them; none where
 // they have only one.
 func (h *hearing) several() Reading {
-	if h.called < 2 || h.saidAgain() || slices.ContainsFunc(h.names[1:], h.saysHow) {
+	if h.called < 2 || !h.inRow && (h.saidAgain() || slices.ContainsFunc(h.names[1:], h.saysHow)) {
 		return no
 	}
 	first, last := h.names[0], h.names[len(h.names)-1]

@@ -217,7 +217,7 @@ func (r *Reader) roster(text string) (who []string, rest string) {
 		return nil, text
 	}
 	for _, one := range rosterPart.Split(m[1], -1) {
-		if number(one) == 0 && !(lexicon{r}).Person(one) {
+		if number(one) == 0 && !(lexicon{r}).Person(one) && (r.Plays == nil || r.Plays.Means(one) == "") { // C and WA
 			return nil, text
 		}
 		who = append(who, one)
@@ -342,7 +342,7 @@ func told(metres float64, unit string) string {
 
 // heardDose is an amount as a dose; nil where nothing was said.
 func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
-	d := &Dose{Sets: whole(a.Sets), LeastSets: whole(a.LeastSets), Least: whole(a.Least), RestSeconds: a.Rest, Tempo: a.Tempo, Efforts: a.Efforts}
+	d := &Dose{Sets: whole(a.Sets), LeastSets: whole(a.LeastSets), Least: whole(a.Least), RestSeconds: a.Rest, Tempo: a.Tempo, Efforts: a.Efforts, each: a.Each}
 	if a.Sides == 2 {
 		d.Sides, d.sides = 2, 2
 	}
@@ -387,6 +387,21 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 		d.atLeastOnce(a.Ways)
 	}
 	return d
+}
+
+// eachSide takes each for each side where every drill of the book that may be meant has two: "lunge & overhead reach x5
+// each".
+func (r *Reader) eachSide(l *Line) {
+	d := l.Dose
+	if d == nil || !d.each || d.sides != 0 || d.Sides != 1 || d.Parts != nil || l.Code != "" || len(l.Likely) == 0 || d.Kind != drill.Reps && d.Kind != drill.Hold {
+		return
+	}
+	for _, name := range l.Likely {
+		if k, _ := r.known.find(name); k == nil || k.Dose.Sides != 2 {
+			return
+		}
+	}
+	d.Sides, d.sides = 2, 2
 }
 
 // atLeastOnce fills in what is not said of what is counted: a set, a side; and counts several ways.

@@ -142,7 +142,7 @@ func falls(lines []string, signed bool) bool {
 }
 
 // labelled is a line of several drills under a word that says what they are: "bands: ER 10, IR 10".
-var labelled = pattern.Must(`^((?:drills|dynamics?|moves|run drills|running drills|sprint drills|mobility|footwork|movement prep) \d+ ?(?:m|yds?|yards|metres)(?: x ?\d+)?|[A-Za-z][A-Za-z'&/ -]*?(?: in [2345]s)?(?: \([^)]*\))?|[Ii]n (?:[2345]s|pairs|twos|threes|fours))(?: ?: | [-–—] )(\S.*)$`)
+var labelled = pattern.Must(`^((?:drills|dynamics?|moves|run drills|running drills|sprint drills|mobility|footwork|movement prep) \d+ ?(?:m|yds?|yards|metres)(?: x ?\d+)?|[A-Za-z][A-Za-z'&/ -]*?(?: (?:on|at) (?:the )?\d{1,2}m?)?(?: in [2345]s)?(?: \([^)]*\))?|[Ii]n (?:[2345]s|pairs|twos|threes|fours))(?: ?: | [-–—] )(\S.*)$`)
 
 // unfold parts a line of several drills, each with its own amount, from the word before them that says
 // what they are; nil where it is no such line. Parts and sides of one drill stay with it. A peer of headings

@@ -14,8 +14,9 @@ import (
 type parting struct {
 	*sketch
 	person func(string) bool // tells whether a text names somebody
-	shown  []string          // as they were typed, where the list is read in another language
-	ends   []bool            // before which lines what stood under a heading ends
+	clock  func(heading string) string
+	shown  []string // as they were typed, where the list is read in another language
+	ends   []bool   // before which lines what stood under a heading ends
 	para   bool
 	each   bool   // most of its lines have a word before what is done
 	heads  string // how the heading above is called
@@ -32,9 +33,9 @@ func pieces(list []string, spanish bool, r *Reader) []Piece {
 			list[i] = dosesInEnglish(list[i])
 		}
 	}
-	p := &parting{sketch: outline(list, r), person: func(string) bool { return false }, shown: shown}
+	p := &parting{sketch: outline(list, r), person: func(string) bool { return false }, clock: func(heading string) string { return heading }, shown: shown}
 	if r != nil {
-		p.person = lexicon{r}.Person
+		p.person, p.clock = lexicon{r}.Person, r.clocked
 	}
 	p.ends, p.para, p.each = partEnds(list, p.plain), paragraphs(p.plain), eachLabelled(p.plain)
 	p.colons = slices.ContainsFunc(p.plain, func(line string) bool { return strings.HasSuffix(strings.TrimSpace(line), ":") })
@@ -77,21 +78,37 @@ func (p *parting) line(i int, line string) {
 // label adds a heading and what is done under it of a line that has both: "Quiet: lie down, 1 minute", among headings with
 // colons.
 func (p *parting) label(i int, line string) bool {
-	m := labelled.FindStringSubmatch(line)
-	if m == nil || !(p.colons && headsOne(m[1], m[2], p.person) || p.each && anyAmount.MatchString(m[2]) && !event(m[1])) {
+	m := labelIn(line)
+	if m == nil || strings.HasPrefix(line, noteMark) || !(p.colons && headsOne(m[1], m[2], p.person) || p.each && anyAmount.MatchString(m[2]) && !event(m[1])) {
 		return false
 	}
 	if first, _, _ := strings.Cut(m[2], ","); !hasWord.MatchString(oneAmount.ReplaceAllString(amountWords.ReplaceAllString(first, " "), " ")) {
 		m[2] = headName(m[1]) + " " + m[2]
 	}
 	p.heads = headName(m[1])
-	p.all = append(p.all, Piece{Line: i, Text: headMark + m[1]}, Piece{Line: i, Text: m[2]})
+	p.all = append(p.all, Piece{Line: i, Text: p.clock(headMark + m[1] + m[3])}, Piece{Line: i, Text: m[2]})
 	return true
 }
 
+// labelIn is the label of a line, what stands behind it, and the time before it, "1.50 Raise: jog x 4"; nil: it has none.
+func labelIn(line string) []string {
+	when := timeFirst.FindString(line)
+	m := labelled.FindStringSubmatch(line[len(when):])
+	if m == nil {
+		return nil
+	}
+	if when = strings.Trim(when, " T-–—"); when != "" {
+		when = " - at " + when
+	}
+	return append(m, when)
+}
+
+// timeFirst is the time of the day, or minutes to go with a sign, at the front of a line.
+var timeFirst = pattern.Must(`^(?:\d{1,2}[.:]\d\d|T ?-? ?\d{1,3}|-\d{1,3}) +(?:[-–—] +)?`)
+
 // sentences adds the sentences of a line; those that only tell of what stands before them are told with it.
 func (p *parting) sentences(i int, line string) {
-	parts := sentences(line)
+	parts := slices.Concat(apply(sentences(line), p.byPeople)...)
 	for n, one := range parts {
 		if n > 0 && asides.MatchString(one) && !anyAmount.MatchString(one) {
 			last := &p.all[len(p.all)-1]
@@ -107,6 +124,28 @@ func (p *parting) sentences(i int, line string) {
 		}
 		p.all = append(p.all, is)
 	}
+}
+
+// byPeople parts a sentence in which several people, or groups, do something each, with its amount: "shooters shoot 20,
+// defenders w Kay intercepts x6".
+func (p *parting) byPeople(text string) []string {
+	parts := outside(text, ',')
+	for i, part := range parts {
+		parts[i] = strings.TrimSpace(part)
+		first, rest, _ := strings.Cut(parts[i], " ")
+		if len(parts) < 2 || !p.person(first) && !hear.Group(first) || !anyAmount.MatchString(rest) || !hasWord.MatchString(oneAmount.ReplaceAllString(amountWords.ReplaceAllString(rest, " "), " ")) || goesOn.MatchString(rest) {
+			return []string{text}
+		}
+	}
+	return parts
+}
+
+// apply is what is made of each of several texts.
+func apply(list []string, do func(string) []string) (all [][]string) {
+	for _, one := range list {
+		all = append(all, do(one))
+	}
+	return all
 }
 
 // ruler is a line of signs alone, with which parts are ruled off.
@@ -128,7 +167,7 @@ func ruledOff(list []string) []string {
 func eachLabelled(lines []string) bool {
 	labels, others := 0, 0
 	for _, line := range lines {
-		switch m := labelled.FindStringSubmatch(line); {
+		switch m := labelIn(line); {
 		case strings.HasPrefix(line, headMark), strings.HasSuffix(strings.TrimSpace(line), ":"), strings.Contains(line, `"`): // in the form of a plan
 			return false
 		case m != nil && len(strings.Fields(m[1])) < 5 && amounts(m[2]) > 1:

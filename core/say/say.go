@@ -302,6 +302,9 @@ func (r *Reader) Read(text string) Line {
 	if l, is := onlyWhen(text); is {
 		return l
 	}
+	if m := onlyPhase.FindStringSubmatch(text); m != nil {
+		text = headMark + m[1] + " (" + strings.Trim(m[2], " ,()") + ")"
+	}
 	if r.Sport == "swimming" || r.Sport == "water-polo" || r.Sport == "water polo" {
 		text = swum.ReplaceAllString(text, "$1 x $2 m")
 		text = swumOnce.ReplaceAllString(text, "$1 m $2")
@@ -317,13 +320,16 @@ func (r *Reader) Read(text string) Line {
 	l.Name = unitFirst.ReplaceAllString(l.Name, "")
 	l.countedOnce(text)
 	l.notMinutes(text)
+	l.inTurn(text)
 	l.Cues = slices.DeleteFunc(l.Cues, func(cue string) bool { // what another says too
 		return l.Is == IsBlock && slices.ContainsFunc(l.Cues, func(other string) bool { return other != cue && strings.Contains(other, cue) })
 	})
 	l.seconds(text)
 	r.meant(&l)
+	r.eachSide(&l)
 	for i := range l.Drills {
 		r.meant(&l.Drills[i])
+		r.eachSide(&l.Drills[i])
 	}
 	return l
 }

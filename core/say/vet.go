@@ -22,12 +22,44 @@ func (l *Line) notMinutes(text string) {
 			l.Cues = append(l.Cues, strings.Trim(m[1]+m[3], " ,"))
 		}
 	}
+	if m := eachTo.FindStringSubmatch(text); m != nil && l.Window != nil && l.Is == IsDrill {
+		l.Window, l.Note = nil, ""
+		l.Dose = &Dose{Kind: drill.Reps, Sets: 1, Reps: number(m[2]) + number(m[3]), Sides: 1}
+		l.Cues = append(slices.DeleteFunc(l.Cues, func(cue string) bool { return strings.Contains(m[1], cue) }), m[1])
+	}
+	if m := atThings.FindStringSubmatch(text); m != nil && l.At != nil && *l.At == -60*number(m[2]) {
+		l.At, l.Name = nil, strings.TrimSpace(strings.TrimSuffix(l.Name, m[3]))
+		l.Cues = append(slices.DeleteFunc(l.Cues, func(cue string) bool { return cue == m[3] }), m[1])
+	}
 	if m := atShare.FindStringSubmatch(text); m != nil && l.At != nil && l.Dose != nil && l.Dose.Kind == drill.Travel && l.Dose.Metres > 0 {
 		if share, _ := strconv.Atoi(m[1]); *l.At == -60*share {
 			l.At, l.Dose.Effort = nil, float64(share)/100
 		}
 	}
 }
+
+// eachTo is so many to one position or person, and so many to another: "20 sets to 4, 20 to 2".
+var eachTo = pattern.Must(`(?i)\b((\d{1,2})(?: [a-z]+)? to \d,? (?:and |then )?(\d{1,2}) to \d)\b`)
+
+// inTurn counts what is done with one side after the other as it was counted: both sides are in it.
+func (l *Line) inTurn(text string) {
+	d := l.Dose
+	if d == nil || d.sides != 2 || !alternating.MatchString(text) || eachSaid.MatchString(text) {
+		return
+	}
+	d.sides, d.Sides = 0, 1
+	if d.Kind == drill.Hold && d.Reps == 1 && d.Breaths == 0 && !d.held {
+		*d = Dose{Kind: drill.Time, Seconds: int(d.HoldSeconds), RestSeconds: d.RestSeconds}
+	}
+}
+
+var (
+	alternating = pattern.Must(`(?i)\balternat(?:e|es|ing|ely)\b`)
+	eachSaid    = pattern.Must(`(?i)\b(?:each|ea|e/s|per|both|a (?:side|leg|arm|hand|foot))\b`)
+)
+
+// atThings are things to aim at, or to be at, so many of them: "shots at 3 targets", "touch the rope at 4 spots".
+var atThings = pattern.Must(`(?i)\b(at (\d{1,2}) (?:different )?(spots|targets|cones|gates|markers|poles|sticks|hoops|posts|baskets|corners|points|places|positions|angles|stumps|bases|flags|nets|goals|defenders|balls))\b`)
 
 // bareFrom is a number behind from or after, without minutes or anything else of the clock, and another that is joined to it.
 var bareFrom = pattern.Must(`(?i)\b((?:[a-z]+ [a-z]+ )?(?:from|after) (\d{1,2}))((?:,? (?:and|then|&|or) \d{1,2})*)(?:[ ,.;)]|$)(?:points?|paces?|steps?)?`)
@@ -45,3 +77,6 @@ func ofSpot(m []string, from int) bool {
 	n, _ := strconv.Atoi(m[2])
 	return from == -60*n && (m[3] != "" || n < fewest)
 }
+
+// onlyPhase is a phase and how long it lasts, or where, with nothing that is done in it: "2 - ACTIVATE (mats, 6 mins)".
+var onlyPhase = pattern.Must(`(?i)^(?:\d{1,2} ?[-.)–—] ?)?(raise|activate|activation|mobilise|mobilize|mobility|potentiate|potentiation)((?: ?\([^)x×]*\)|,? ~?\d{1,2} ?(?:m|mins?|minutes)\b\.?)+)$`)

@@ -1,0 +1,140 @@
+package hear
+
+import (
+	"slices"
+	"strings"
+)
+
+// countedRow are the names of a line that says one thing after the other, how many of each behind it or before it: "leg
+// swings 10, hips 10, shoulders 10 each way", "high catches 3 each and direct hits 4", "5 squats, 5 lunges". Of a line
+// that is none, nothing.
+func (h *hearing) countedRow() (names []naming) {
+	from, ahead := 0, false
+	if len(h.names) > 0 {
+		from = h.names[0].from
+	}
+	if from > 0 && h.words[from-1].numeral {
+		from, ahead = from-1, true
+	}
+	if slices.ContainsFunc(h.words[:from], func(w word) bool { return w.numeral }) { // two rounds of them
+		return nil
+	}
+	for from < len(h.words) {
+		to := h.rowEnd(from)
+		n, counted := h.behindName(from, to)
+		if ahead {
+			n, counted = h.aheadOfName(from, to)
+		}
+		if !counted || !h.done(n, len(names) == 0 && !ahead) {
+			return nil
+		}
+		names = append(names, n)
+		for from = to; from < len(h.words) && (h.words[from].delimits() || h.is(from, "and", "then", "&", "+")); from++ {
+			if !h.is(from, ",", ";", "and", "then", "&", "+") {
+				return nil
+			}
+		}
+	}
+	return names
+}
+
+// behindName is the name before an amount alone, "hips 10": false where words are no such thing.
+func (h *hearing) behindName(from, to int) (n naming, counted bool) {
+	n = naming{from, from}
+	for n.to < to && !h.words[n.to].numeral && !(h.is(n.to, "x") && n.to+1 < to && h.words[n.to+1].numeral) {
+		n.to++
+	}
+	return n, n.to < to && h.countedAlone(n.to, to)
+}
+
+// aheadOfName is the name behind a number, "5 lunges each leg": false where words are no such thing.
+func (h *hearing) aheadOfName(from, to int) (n naming, counted bool) {
+	n = naming{from + 1, to}
+	if h.is(n.from, "x") {
+		n.from++
+	}
+	if n.from >= to || !h.words[from].numeral || h.words[from].number > 60 {
+		return n, false
+	}
+	for i := n.from; i < to; i++ {
+		if h.words[i].numeral {
+			return n, false
+		}
+		if i > n.from && h.is(i, "each", "a", "per", "/", "e/s", "ea") {
+			n.to = i
+			return n, h.eachOnly(i, to)
+		}
+	}
+	return n, true
+}
+
+// rowEnd is where what begins at a word ends: at a comma, or at what joins it to something else with its own amount.
+func (h *hearing) rowEnd(from int) int {
+	for to, numbers := from, 0; to < len(h.words); to++ {
+		if h.words[to].delimits() && !h.is(to, "/") || numbers > 0 && h.is(to, "and", "then", "&", "+") {
+			return to
+		}
+		if h.words[to].numeral {
+			numbers++
+		}
+	}
+	return len(h.words)
+}
+
+// countedAlone tells whether words are one amount and no more: "10", "x 8", "5 each way", "3 each".
+func (h *hearing) countedAlone(from, to int) bool {
+	if h.is(from, "x") {
+		from++
+	}
+	if from >= to || !h.words[from].numeral || h.words[from].number > 60 {
+		return false
+	}
+	return h.eachOnly(from+1, to)
+}
+
+// eachOnly tells whether words say no more than that it is so many each.
+func (h *hearing) eachOnly(from, to int) bool {
+	for i := from; i < to; i++ {
+		if !h.is(i, "each", "ea", "e/s", "way", "ways", "side", "sides", "a", "per", "/", "leg", "arm", "reps", "times", "x") {
+			return false
+		}
+	}
+	return true
+}
+
+// done tells whether words name something that is done, rather than say how: the first is taken for a name where it has
+// no sign and no word of its own.
+func (h *hearing) done(n naming, first bool) bool {
+	if n.to == n.from || n.to-n.from > 4 || slices.Contains(preps, h.words[n.from].is) || slices.Contains(notLabels, h.words[n.from].is) {
+		return false
+	}
+	for i := n.from; i < n.to; i++ {
+		if h.words[i].sign {
+			return false
+		}
+	}
+	if first || slices.Contains(h.names, n) {
+		return true
+	}
+	text := strings.ToLower(h.text(n.from, n.to))
+	last := h.words[n.to-1].is
+	one := strings.TrimSuffix(last, "s")
+	things := len(last) > 3 && one != last && !slices.Contains(ways, one) && !slices.Contains(placeWords, one) && !slices.Contains(natural, one)
+	return slices.Contains(joints, text) || (things || h.Known(text) || h.Moves(text)) && !h.strong(n.from, n.to)
+}
+
+// joints are what is moved where nothing more is said of it.
+var joints = strings.Fields("ankles knees hips wrists elbows shoulders neck necks calves hamstrings hammies quads groins glutes")
+
+// takeRow takes the words of a row for names, and its numbers for how many.
+func (h *hearing) takeRow(names []naming) {
+	h.names, h.inRow = names, true
+	for i := max(0, names[0].from-2); i < len(h.words); i++ {
+		switch {
+		case slices.ContainsFunc(names, func(n naming) bool { return n.from <= i && i < n.to }):
+			h.tags[i] = tagName
+		case h.words[i].numeral: // no unit is behind it
+			h.tags[i] = tagReps
+		}
+	}
+}
