@@ -128,8 +128,12 @@ type tallied struct {
 func (h *hearing) tally(of []tag, name string) Amount {
 	t := tallied{}
 	groups := h.grouped(of)
-	for _, g := range groups {
-		if !h.ofThose(g, groups) {
+	for k, g := range groups {
+		switch {
+		case h.ofThose(g, groups):
+		case k > 0 && t.ofLast(g, groups[k-1]):
+			t.counts[1] *= 2
+		default:
 			h.take(&t, g)
 		}
 	}
@@ -155,6 +159,12 @@ func (h *hearing) tally(of []tag, name string) Amount {
 		}
 	}
 	return *a
+}
+
+// ofLast tells whether a side is said of the last of two counts alone, straight behind it: "twelve from nine metres, from
+// the wings eight a side".
+func (t *tallied) ofLast(g, before group) bool {
+	return g.tag == tagSides && before.tag == tagReps && before.to == g.from && len(t.counts) == 2 && t.counts[0] != t.counts[1] && t.Sides == 0
 }
 
 // ofThose tells whether a count is only of those that another group counts: "30 takes, tennis ball first 10".

@@ -255,7 +255,28 @@ func (r *Reader) Spans(text string, read ...*Line) []hear.Span {
 			names, cues = append(names, l.Drills[i].Name), append(cues, l.Drills[i].Cues...)
 		}
 	}
-	return hear.Spans(text, lexicon{r}, names, cues)
+	return r.inSentences(text, names, cues)
+}
+
+// inSentences are the spans of a line sentence by sentence, as it is read; what a sentence was put otherwise of is looked
+// at as it was typed.
+func (r *Reader) inSentences(text string, names, cues []string) (all []hear.Span) {
+	at := 0
+	spans := func(to int) {
+		for _, s := range hear.Spans(text[at:to], lexicon{r}, names, cues) {
+			s.From, s.To = s.From+at, s.To+at
+			all = append(all, s)
+		}
+		at = to
+	}
+	for _, one := range sentences(text) {
+		if begins := strings.Index(text[at:], one); begins >= 0 && one != "" {
+			spans(at + begins)
+			spans(at + len(one))
+		}
+	}
+	spans(len(text))
+	return all
 }
 
 // Told are the cues of a line without where people go, which is told with them.
