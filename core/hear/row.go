@@ -16,8 +16,10 @@ func (h *hearing) countedRow() (names []naming) {
 	if from > 0 && h.words[from-1].numeral {
 		from, ahead = from-1, true
 	}
-	if slices.ContainsFunc(h.words[:from], func(w word) bool { return w.numeral }) { // two rounds of them
-		return nil
+	for i := range from {
+		if h.words[i].numeral && h.tags[i] != tagWhen { // two rounds of them
+			return nil
+		}
 	}
 	for from < len(h.words) {
 		to := h.rowEnd(from)
@@ -89,6 +91,9 @@ func (h *hearing) countedAlone(from, to int) bool {
 	if from >= to || !h.words[from].numeral || h.words[from].number > 60 {
 		return false
 	}
+	if h.is(from+1, "s", "min") && from+1 < to {
+		from++
+	}
 	return h.eachOnly(from+1, to)
 }
 
@@ -133,7 +138,9 @@ func (h *hearing) takeRow(names []naming) {
 		switch {
 		case slices.ContainsFunc(names, func(n naming) bool { return n.from <= i && i < n.to }):
 			h.tags[i] = tagName
-		case h.words[i].numeral: // no unit is behind it
+		case h.words[i].numeral && h.is(i+1, "s", "min"):
+			h.tags[i], h.tags[i+1] = tagTime, tagTime
+		case h.words[i].numeral:
 			h.tags[i] = tagReps
 		}
 	}

@@ -170,7 +170,7 @@ func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 			l.Drills = append(l.Drills, r.oneOf(name, &is.Amount))
 		}
 	case hear.Heading:
-		l.Is, l.Name = IsBlock, is.Name
+		l.hearHeading(&is)
 	case hear.Fixed:
 		l.hearFixed(&is)
 	case hear.Remark:
@@ -178,6 +178,17 @@ func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 	}
 	return l
 }
+
+// hearHeading fills in a heading: where it is of people at a place, by them.
+func (l *Line) hearHeading(is *hear.Reading) {
+	l.Is, l.Name = IsBlock, is.Name
+	if len(is.Who) > 0 && placeFirst.MatchString(l.Name) { // "Goalies with Ife on the far goal all along"
+		l.Name, l.Cues = strings.Join(is.Who, ", "), append(l.Cues, l.Name)
+	}
+}
+
+// placeFirst is what is a place rather than a name.
+var placeFirst = pattern.Must(`(?i)^(?:on|in|at|by|the) `)
 
 // eachAtEnd is how many of each of several there are, at the end of a line.
 var eachAtEnd = spaced(`\b` + num + `~(?:(?:strokes|reps|hits|touches|balls)~)?each[ .,]*$`)
@@ -414,16 +425,22 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 // each".
 func (r *Reader) eachSide(l *Line) {
 	d := l.Dose
-	if d == nil || !d.each || d.sides != 0 || d.Sides != 1 || d.Parts != nil || l.Code != "" || len(l.Likely) == 0 || d.Kind != drill.Reps && d.Kind != drill.Hold {
+	if d == nil || !d.each || d.sides != 0 || d.Sides != 1 || d.Parts != nil || l.Code != "" || d.Kind != drill.Reps && d.Kind != drill.Hold {
+		return
+	}
+	if len(l.Likely) == 0 && !oneLimb.MatchString(l.Name) {
 		return
 	}
 	for _, name := range l.Likely {
-		if k, _ := r.known.find(name); k == nil || k.Dose.Sides != 2 {
+		if k, _ := r.known.find(name); (k == nil || k.Dose.Sides != 2) && !oneLimb.MatchString(l.Name) {
 			return
 		}
 	}
 	d.Sides, d.sides = 2, 2
 }
+
+// oneLimb is what is done with one leg or arm at a time.
+var oneLimb = pattern.Must(`(?i)\b(?:SL|SA|(?:single|one|1)[- ](?:leg|arm)(?:ged|ed)?)\b`)
 
 // atLeastOnce fills in what is not said of what is counted: a set, a side; and counts several ways.
 func (d *Dose) atLeastOnce(ways float64) {

@@ -363,8 +363,8 @@ func (k *sketch) counted(i int, text string) bool {
 	return n > i+2
 }
 
-// bareNumber is a number before a word, as some count their lines: "2 Inchworms".
-var bareNumber = pattern.Must(`^\s*(\d{1,2}) +([A-Za-z].*)$`)
+// bareNumber is a number before a word, or a name of figures, as some count their lines: "2 Inchworms", "3 1v1s 5".
+var bareNumber = pattern.Must(`^\s*(\d{1,2}) +([A-Za-z].*|\d{1,2} ?[vx/×-] ?\d.*)$`)
 
 // uncount takes the numbers from lines that are counted from 1 on without a sign: three and more.
 func uncount(lines []string, marks []mark) {

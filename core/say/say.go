@@ -321,6 +321,7 @@ func (r *Reader) Read(text string) Line {
 	l.countedOnce(text)
 	l.notMinutes(text)
 	l.inTurn(text)
+	l.farAs()
 	l.Cues = slices.DeleteFunc(l.Cues, func(cue string) bool { // what another says too
 		return l.Is == IsBlock && slices.ContainsFunc(l.Cues, func(other string) bool { return other != cue && strings.Contains(other, cue) })
 	})

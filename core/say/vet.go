@@ -38,6 +38,16 @@ func (l *Line) notMinutes(text string) {
 	}
 }
 
+// farMost is more than anybody runs lengths: "jog 800" is how far.
+const farMost = 100
+
+// farAs takes a number of lengths that nobody runs for metres.
+func (l *Line) farAs() {
+	if d := l.Dose; d != nil && d.Kind == drill.Travel && d.Trips >= farMost && d.Metres == 0 && d.Laps == 0 && d.Sides == nil {
+		d.Metres, d.Trips = float64(d.Trips), 1
+	}
+}
+
 // eachTo is so many to one position or person, and so many to another: "20 sets to 4, 20 to 2".
 var eachTo = pattern.Must(`(?i)\b((\d{1,2})(?: [a-z]+)? to \d,? (?:and |then )?(\d{1,2}) to \d)\b`)
 
