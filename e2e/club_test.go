@@ -216,7 +216,7 @@ func TestARulingIsMadeByMedicalStaff(t *testing.T) {
 	b.open("/squad?ruling=" + player)
 	b.click("#rule")
 	b.until(`document.querySelector(".problem")`)
-	assert.Contains(t, b.text("main"), "say what it rules")
+	assert.Contains(t, b.text("main"), "Say what it rules")
 	b.click("[value=overhead]")
 	b.fill("[name=reason]", "a private matter")
 	b.click("#rule")
@@ -334,7 +334,7 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	b.set("#head-title", "Cup tie")
 	after("the session's name, place, method or opening")
 	b.set("#head-open", "5")
-	b.until(`document.querySelector(".problem")?.innerText.includes("the ground opens at")`)
+	b.until(`document.querySelector(".problem")?.innerText.includes("The ground opens at")`)
 	b.set("#head-open", "@14:00")
 	after("the session's name, place, method or opening")
 

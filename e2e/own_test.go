@@ -41,7 +41,7 @@ func TestAnOwnDrillIsCompletedWhereItStands(t *testing.T) {
 	holds := `document.querySelector("[aria-label='What it holds']").innerText`
 	assert.Contains(t, eval[string](b, holds), "add: turning")
 	b.set("#works-0", "nothing that is known")
-	b.until(`document.querySelector("#chosen").innerText.includes("say joints, muscles or a direction")`)
+	b.until(`document.querySelector("#chosen").innerText.includes("Say joints, muscles or a direction")`)
 	assert.Equal(t, "nothing that is known", eval[string](b, `document.querySelector("#works-0").value`), "what was typed stays")
 	b.set("#works-0", "hips, turning")
 	b.until(`!` + holds + `.includes("add: turning")`)
