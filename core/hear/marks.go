@@ -245,11 +245,8 @@ var wordings = []wording{
 	say(roleLoad, 5, `(?:at|to|from|round|around|through|past|between) (?:the )?«N» (?:different )?(?:spots|targets|cones|gates|markers|poles|sticks|hoops|posts|baskets|corners|points|places|positions|angles|stumps|bases|flags|nets|goals|balls|players|people|defenders|feeders|servers|partners)`, nil),
 	say(roleCount, 4, `(?:«N» - )?«N» overs?`, func(g []string, m *mark) bool { m.n = 6 * num(g[2]); return m.n <= 60 }),
 	say(roleParts, 6, `«N» (?:each|per|a|at each|from each|in each) ([a-z]+)(?: ,| x|) «N» ([a-z]+)`, func(g []string, m *mark) bool { // 4 each routine, 3 routines
-		for range int(num(g[3])) {
-			m.list = append(m.list, num(g[1]))
-		}
 		m.text = "told"
-		return g[2]+"s" == g[4] && num(g[3]) > 1 && num(g[3]) <= 12
+		return g[2]+"s" == g[4] && m.times(num(g[1]), num(g[3]))
 	}),
 	say(roleParts, 6, `«N» (?:1 (?:way|side|hand|foot|leg|arm)) (?:, |then |and )*«N» (?:on )?(?:the )?other(?: way| side| hand| foot| leg| arm)?`, func(g []string, m *mark) bool {
 		m.list, m.text = []float64{num(g[1]), num(g[2])}, "sides"
@@ -440,11 +437,20 @@ var wordings = []wording{
 
 // eachOf counts as many of each of several spots, and tells of them.
 func eachOf(g []string, m *mark) bool {
-	for range int(num(g[1])) {
-		m.list = append(m.list, num(g[2]))
-	}
 	m.text = "told"
-	return num(g[1]) > 1 && num(g[1]) <= 12
+	return m.times(num(g[2]), num(g[1]))
+}
+
+// mostTimes is how many parts of so many each a line says at most.
+const mostTimes = 12
+
+// times fills in so many of each of several parts; false where there are no several, or more than anybody says.
+func (m *mark) times(each, parts float64) bool {
+	if parts < 2 || parts > mostTimes {
+		return false
+	}
+	m.list = slices.Repeat([]float64{each}, int(parts))
+	return true
 }
 
 var notLetters = pattern.Must(`[,/]`)

@@ -21,3 +21,16 @@ func TestOddNamesBreakNothing(t *testing.T) {
 		}
 	}
 }
+
+// A number that nobody means costs no more than any other: what is listed so often is never written out.
+func TestHugeNumbersAreReadAtOnce(t *testing.T) {
+	r := say.NewReader(say.Context{Book: book.Drills()})
+	for _, line := range []string{"shots 300000000 spots x 3", "shots from 300000000 spots, 3 each", "3 each routine, 300000000 routines", "300000000 spots with 3 each",
+		"3 in each of 300000000 places", "skips 300000000 lengths, 2 ways", "squats 300000000 sets of 300000000", "chest, bounce, lob, 300000000 of each"} {
+		l := r.Read(line)
+		assert.NotEmpty(t, l.Is, line)
+		if l.Dose != nil {
+			assert.Less(t, len(l.Dose.Columns)+len(l.Dose.Parts)+len(l.Dose.Counts), 100, line)
+		}
+	}
+}
