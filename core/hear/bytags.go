@@ -41,7 +41,7 @@ func (h *hearing) byTags(best Reading) Reading {
 		}
 	}
 	lengths := r.Amount.Trips == 1 && r.Amount.Metres > 0 && len(slices.DeleteFunc(h.grouped(of), func(g group) bool { return g.tag != tagMetres })) > 1
-	if !lengths && h.agree(of) && !(r.Amount.None() && slices.ContainsFunc(of, func(t tag) bool { return t == tagSets || t == tagReps })) {
+	if !lengths && h.agree(of) && !h.tagsSayMore(of, &r) && !(r.Amount.None() && slices.ContainsFunc(of, func(t tag) bool { return t == tagSets || t == tagReps })) {
 		return r
 	}
 	if amount := h.tally(of, r.Name); amount.Totals() != r.Amount.Totals() {
@@ -147,7 +147,7 @@ func (h *hearing) agree(of []tag) bool {
 			continue
 		}
 		role := h.marks[marked[i]].role
-		if role == roleRungs || role == roleDegrees || role == roleBreaths { // they are what they are
+		if role == roleRungs || role == roleDegrees || role == roleBreaths || role == roleOnOff { // they are what they are
 			return true
 		}
 		fits, counted := fitting[role]
@@ -155,6 +155,10 @@ func (h *hearing) agree(of []tag) bool {
 			return false
 		}
 		switch of[i] {
+		case tagMetres:
+			if role == roleSetsReps {
+				return false
+			}
 		case tagReps:
 			counts[marked[i]] = true
 		case tagTime:
@@ -164,9 +168,29 @@ func (h *hearing) agree(of []tag) bool {
 	return len(counts) < 2 && len(times) < 2
 }
 
+// tagsSayMore tells whether the tags of a line know more of how much than its marks: parts of which each is done, or a line
+// of the ground to which as many lengths go.
+func (h *hearing) tagsSayMore(of []tag, r *Reading) bool {
+	parts, line, lengths := 0, false, false
+	for _, g := range h.grouped(of) {
+		parts += btoi(g.tag == tagPart)
+		line = line || g.tag == tagLine
+		lengths = lengths || g.tag == tagSets || g.tag == tagLengths || g.tag == tagBack
+	}
+	now, then := r.Amount.Totals(), h.tally(of, r.Name)
+	by := then.Totals()
+	switch {
+	case parts > 1 && len(r.Amount.Parts) == 0:
+		return by[0] > now[0] && now[0] > 0 || by[4] > now[4] && now[4] > 0
+	case line && lengths:
+		return now[1] == 0 && now[3] == 0 && now[4] == 0 && r.Amount.To == ""
+	}
+	return false
+}
+
 // onlyTold tells whether a mark of how much has a number and is, by the tags of the line, only told.
 func (h *hearing) onlyTold(m *mark) bool {
-	if _, counted := fitting[m.role]; !counted || len(h.tags) == 0 {
+	if _, counted := fitting[m.role]; !counted || m.role == roleOnOff || len(h.tags) == 0 {
 		return false
 	}
 	return slices.ContainsFunc(h.words[m.from:m.to], func(w word) bool { return w.numeral }) && !slices.ContainsFunc(h.tags[m.from:m.to], func(t tag) bool { return t != tagTold })

@@ -112,7 +112,7 @@ func (h *hearing) backFrom(j int) int {
 
 // across marks "across and back", "across x 4": from one side of the ground to the other.
 func (h *hearing) across(i int) (m mark, is bool) {
-	if !h.is(i, "across") || i == 0 || i+1 < len(h.words) && !h.is(i+1, "and", "&", "x", ",", "(") && !h.words[i+1].numeral {
+	if !h.is(i, "across") || i == 0 || h.is(i+1, "and", "&") && !h.is(i+2, "back", "return") || i+1 < len(h.words) && !h.is(i+1, "and", "&", "x", ",", "(") && !h.words[i+1].numeral {
 		return m, false
 	}
 	metres, known := h.Line("across")

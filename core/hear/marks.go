@@ -243,7 +243,8 @@ var wordings = []wording{
 	say(roleParts, 6, `(?:from |at |in )?«N» (?:different )?(?:spots|places|corners|positions|angles|targets)(?: ,|) x «N»`, eachOf),
 	say(roleLoad, 5, `(?:turn|turning|look|looking|face|facing) both (?:ways|directions)`, nil),
 	say(roleLoad, 5, `(?:at|to|from|round|around|through|past|between) (?:the )?«N» (?:different )?(?:spots|targets|cones|gates|markers|poles|sticks|hoops|posts|baskets|corners|points|places|positions|angles|stumps|bases|flags|nets|goals|balls|players|people|defenders|feeders|servers|partners)`, nil),
-	say(roleCount, 4, `(?:«N» - )?«N» overs?`, func(g []string, m *mark) bool { m.n = 6 * num(g[2]); return m.n <= 60 }),
+	say(roleCount, 4, `(1) over (?:each|apiece|a piece)`, func(g []string, m *mark) bool { m.n = 6; return true }),
+	say(roleCount, 4, `(?:«N» - )?«N» overs`, func(g []string, m *mark) bool { m.n = 6 * num(g[2]); return m.n <= 60 }),
 	say(roleParts, 6, `«N» (?:each|per|a|at each|from each|in each) ([a-z]+)(?: ,| x|) «N» ([a-z]+)`, func(g []string, m *mark) bool { // 4 each routine, 3 routines
 		m.text = "told"
 		return g[2]+"s" == g[4] && m.times(num(g[1]), num(g[3]))
@@ -330,7 +331,7 @@ var wordings = []wording{
 	}),
 	say(roleLengths, 2, `(?:a |1 )(?:length|width)(?: of)?`, func(g []string, m *mark) bool { m.n = 1; return true }),
 	say(roleLaps, 4, `«R» (?:easy |slow |light |nice |full |steady |gentle |good )*lap(?:(?: of| around| round)(?: the| our)? (?:pitch|field|court|courts|rink|hall|gym|track|ground|oval|park|pool|infield|outfield|diamond)| of| around| round)?`, func(g []string, m *mark) bool { m.least, m.n = num(g[1]), num(g[2]); return m.n <= 40 }),
-	say(roleLaps, 4, `a (couple|few)(?: of)?(?: easy| slow| gentle)* lap(?:(?: of| around| round)(?: the| our)? (?:pitch|field|court|courts|rink|hall|gym|track|ground|oval|park|pool|infield|outfield|diamond)| of| around| round)?`, func(g []string, m *mark) bool {
+	say(roleLaps, 4, `(?:a )?(couple|few)(?: of)?(?: easy| slow| gentle)* lap(?:(?: of| around| round)(?: the| our)? (?:pitch|field|court|courts|rink|hall|gym|track|ground|oval|park|pool|infield|outfield|diamond)| of| around| round)?`, func(g []string, m *mark) bool {
 		m.n = map[string]float64{"couple": 2, "few": 3}[g[1]]
 		return true
 	}),

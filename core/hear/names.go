@@ -357,4 +357,6 @@ var groupWords = strings.Fields(`everyone everybody all squad team group lads gi
 	forwards backs attack defence defense keepers keeper gk gks goalies goalie pitchers pitcher catchers bowlers batters fielders outfielders infielders mids defenders attackers wings wingers centres guards bigs
 	setters hitters liberos libs outsides middles rucks throwers fwds ds dss lads jumpers sprinters kickers qbs wrs o-line d-line ol dl ol/dl pack d-men men pivots shooters rowers crew
 	pointers ones twos threes partners leads seconds year 8s 7s 9s 10s u12s u14s u16s u18s squad-a unit relievers starters anyone
-	porteros porteras delanteros delanteras defensas laterales colocadores colocadoras receptores receptoras lanzadores lanzadoras bateadores pivotes extremos aleros pilares medios zagueros titulares suplentes parejas todos todas groups units specialists`)
+	porteros porteras delanteros delanteras defensas laterales colocadores colocadoras receptores receptoras lanzadores lanzadoras bateadores pivotes extremos aleros pilares medios zagueros titulares suplentes parejas todos todas groups units specialists
+	arquero arquera arqueros arqueras portero portera porteras guardametas centrales volantes carrileros carrileras mediocampistas puntas delantero delantera pateadores pateadoras capitanes capitanas
+	armadores armadoras centrales bases escoltas pívot pívots pivots extremo líberos líbero opuestos opuestas jugadores jugadoras medias hookers zaguera zagueras lanzador lanzadora receptor receptora tríos tercetos`)

@@ -126,6 +126,9 @@ func sides(words []word) []word {
 	return append(words[:n-3], word{is: is, from: words[n-3].from, to: words[n-1].to})
 }
 
+// workThenRest is how long work and rest last, from behind the first number: " on 20 off".
+var workThenRest = pattern.Must(`(?i)^ on \d+ ?(?:s|secs?|mins?)? (?:off|rest)\b`)
+
 // number is where a number ends: 1.5, 0:30, 14:20; a sport's own words with figures stay
 // whole: 5v2, 4th, 90/90.
 func number(runes []rune, i int, digit, letter func(int) bool) int {
@@ -136,7 +139,7 @@ func number(runes []rune, i int, digit, letter func(int) bool) int {
 	switch rest := strings.ToLower(string(runes[i:min(len(runes), i+3)])); {
 	case string(runes[from:i]) == "21" && strings.HasPrefix(rest, "s") && !letter(i+1): // seven low, seven high, seven all the way
 		return i + 1
-	case strings.HasPrefix(string(runes[i:]), " on ") && digit(i+4) && !strings.Contains(string(runes[i:min(len(runes), i+12)])+" ", " off "):
+	case strings.HasPrefix(string(runes[i:]), " on ") && digit(i+4) && !workThenRest.MatchString(string(runes[i:min(len(runes), i+16)])):
 		for i += 4; digit(i); i++ {
 		}
 		return i
