@@ -25,6 +25,25 @@ func (h *hearing) byTags(best Reading) Reading {
 	r := h.named(name.from, name.to, 0)
 	r.Score, r.One = best.Score, h.called == 1
 	h.knownFirst(&r, name)
+	h.whoByTags(&r, of)
+	lengths := r.Amount.Trips == 1 && r.Amount.Metres > 0 && len(slices.DeleteFunc(h.grouped(of), func(g group) bool { return g.tag != tagMetres })) > 1
+	if !lengths && h.agree(of) && !h.tagsSayMore(of, &r) && !(r.Amount.None() && slices.ContainsFunc(of, func(t tag) bool { return t == tagSets || t == tagReps })) {
+		return r
+	}
+	if amount := h.tally(of, r.Name); amount.Totals() != r.Amount.Totals() {
+		amount.Tempo, amount.Each = r.Amount.Tempo, r.Amount.Each
+		if len(amount.Efforts) == 0 && slices.Contains(of, tagEffort) {
+			amount.Efforts = r.Amount.Efforts
+		}
+		r.Amount = amount
+		h.notWays(&r, of)
+	}
+	h.inAll(&r.Amount)
+	return r
+}
+
+// whoByTags adds who does something, and who does not, by the tags of a line, where no mark says so already.
+func (h *hearing) whoByTags(r *Reading, of []tag) {
 	for _, g := range h.grouped(of) {
 		if slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleWho && m.from < g.to && g.from < m.to }) {
 			continue
@@ -40,20 +59,6 @@ func (h *hearing) byTags(best Reading) Reading {
 			r.Not = append(r.Not, text)
 		}
 	}
-	lengths := r.Amount.Trips == 1 && r.Amount.Metres > 0 && len(slices.DeleteFunc(h.grouped(of), func(g group) bool { return g.tag != tagMetres })) > 1
-	if !lengths && h.agree(of) && !h.tagsSayMore(of, &r) && !(r.Amount.None() && slices.ContainsFunc(of, func(t tag) bool { return t == tagSets || t == tagReps })) {
-		return r
-	}
-	if amount := h.tally(of, r.Name); amount.Totals() != r.Amount.Totals() {
-		amount.Tempo, amount.Each = r.Amount.Tempo, r.Amount.Each
-		if len(amount.Efforts) == 0 && slices.Contains(of, tagEffort) {
-			amount.Efforts = r.Amount.Efforts
-		}
-		r.Amount = amount
-		h.notWays(&r, of)
-	}
-	h.inAll(&r.Amount)
-	return r
 }
 
 // notWays adds up two counts that are alike, of which nothing says that they are ways or sides, and tells the second of
@@ -116,6 +121,12 @@ func (h *hearing) labels(of []tag, names []naming) []naming {
 	if len(later) == 0 || len(later) == len(names) && !people || slices.Contains(of[:colon], tagWho) {
 		return names
 	}
+	if own := len(later) == 1 && len(names) == 2 && !people && h.numeral(later[0].from-1) && !h.Known(strings.ToLower(h.text(later[0].from, later[0].to))); own { // "slip cordon: 20 edges"
+		for i := later[0].from; i < later[0].to; i++ {
+			of[i] = tagTold
+		}
+		return names[:1]
+	}
 	for i := range colon {
 		if of[i] = tagTold; people {
 			of[i] = tagWho
@@ -155,10 +166,6 @@ func (h *hearing) agree(of []tag) bool {
 			return false
 		}
 		switch of[i] {
-		case tagMetres:
-			if role == roleSetsReps {
-				return false
-			}
 		case tagReps:
 			counts[marked[i]] = true
 		case tagTime:

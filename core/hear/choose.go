@@ -9,21 +9,22 @@ import (
 // hearing is a line while it is read.
 type hearing struct {
 	Lexicon
-	by     *Weights // that it is read by; nil: those that were learned
-	line   string
-	words  []word
-	asks   bool   // something is asked of people
-	aside  []bool // words of a condition
-	marks  []mark // that explain it best, in order, none over another
-	chunks []chunk
-	tried  map[int]trimmed // of the chunks that begin at a word
-	doers  bool            // the first chunk says who does what follows it
-	tags   []tag           // what each word is there for; nil: not yet known
-	names  []naming        // what is done, by their tags
-	called int             // how many things are done, by their tags
-	inRow  bool            // each with how many of it behind it
-	name0  int             // words of the name that is tried
-	name1  int
+	by           *Weights // that it is read by; nil: those that were learned
+	line         string
+	words        []word
+	asks         bool   // something is asked of people
+	aside        []bool // words of a condition
+	marks        []mark // that explain it best, in order, none over another
+	chunks       []chunk
+	tried        map[int]trimmed // of the chunks that begin at a word
+	doers        bool            // the first chunk says who does what follows it
+	tags         []tag           // what each word is there for; nil: not yet known
+	names        []naming        // what is done, by their tags
+	called       int             // how many things are done, by their tags
+	inRow        bool            // each with how many of it behind it
+	numbersFirst bool            // or before it
+	name0        int             // words of the name that is tried
+	name1        int
 }
 
 // chunk is words that no role wants, with the marks that stand with them.

@@ -130,6 +130,8 @@ func (h *hearing) fitsWhen(m *mark, next string) float64 {
 		return 2
 	case m.role == roleAt && m.text != "clock" && m.n >= 60 && h.besideCount(m) && !(next == "" && h.is(m.from-1, "--")): // "ER at 90, 8 to 10": how far, or how hard
 		return unfit
+	case m.role == roleAt && h.is(m.from, "@") && h.words[0].numeral && h.is(1, "x"): // 4 x 25 @ 30 begin every 30 s
+		return unfit
 	case m.role == roleAt && h.is(m.from, "at") && next == "and" && h.is(m.to+1, tells...):
 		return 0
 	case m.role == roleAt && h.is(m.to-1, "out", "go") && slices.Contains([]string{"with", "in", "and", "so", "all", "for"}, next):
@@ -199,6 +201,28 @@ func (h *hearing) fitsWho(m *mark, next string) float64 {
 	return 0
 }
 
+// groupsOf tells whether a number is of how many there are in each: "boxes of 6, 2 touch, 3 min".
+func (h *hearing) groupsOf(m *mark) bool {
+	if !h.is(m.from-1, "of") || m.from < 2 || !h.timed(m) {
+		return false
+	}
+	of := h.words[m.from-2].is
+	return strings.HasSuffix(of, "s") && !(m.from > 2 && h.words[m.from-3].numeral) && !slices.Contains([]string{"sets", "reps", "rounds", "lots", "goes", "series"}, of)
+}
+
+// timed tells whether how long is said elsewhere in a line.
+func (h *hearing) timed(m *mark) bool {
+	for i := range h.words {
+		if (i < m.from || i >= m.to) && h.words[i].numeral && h.is(i+1, "s", "min") {
+			return true
+		}
+	}
+	return false
+}
+
+// kitWords are what there is of, rather than what is done so often.
+var kitWords = map[string]bool{"balls": true, "ball": true, "pucks": true, "lines": true, "line": true, "feeders": true, "groups": true, "grids": true, "teams": true, "cones": true, "lanes": true, "channels": true, "goals": true, "touch": true, "touches": true}
+
 // fitsCount is how well a number stands as one of reps: "land two feet", "one hand pick up" and
 // "3 on 0" count nothing.
 func (h *hearing) fitsCount(m *mark, next string) float64 {
@@ -207,6 +231,8 @@ func (h *hearing) fitsCount(m *mark, next string) float64 {
 	noun := h.words[m.to-1]
 	one := strings.ToLower(h.text(m.to-1, m.to))
 	switch {
+	case h.groupsOf(m), !alone && m.n <= 4 && kitWords[one] && h.timed(m):
+		return unfit
 	case !alone && m.n > 1 && next != "" && one == "step" && !h.is(m.to, "each", "per", "forward", "back", "in", "out"): // "two step block jump"
 		return unfit
 	case !alone && m.n > 1 && !noun.numeral && !strings.HasSuffix(noun.is, "s") && noun.is != "rep" && next != "" && (h.Moves(next) || strings.HasSuffix(next, "s")): // "3 block starts"

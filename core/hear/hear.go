@@ -167,6 +167,11 @@ func (h *hearing) readings() (list []Reading) {
 			list = append(list, r)
 		}
 	}
+	if len(list) > 0 && list[0].Is == Drill {
+		if r := h.sharing(list[0]); r.Is != "" {
+			return append([]Reading{r}, slices.DeleteFunc(list, func(r Reading) bool { return r.Is.several() })...)
+		}
+	}
 	if h.inRow {
 		list = slices.DeleteFunc(list, func(r Reading) bool { return r.Is.several() })
 	}

@@ -27,12 +27,19 @@ func (h *hearing) clocksOf() (all []mark) {
 		case h.is(i-1, "at", "@"):
 			m.from--
 		case i > 0 && i == len(h.words)-1 && slices.ContainsFunc(h.words[:i], func(w word) bool { return slices.Contains(eventWords, w.is) }): // toss 10.30
+		case i > 0 && at >= 0 && h.saidAsClock(i):
 		case i > 0:
 			continue
 		}
 		all = append(all, m)
 	}
 	return all
+}
+
+// saidAsClock tells whether a number can only be a time of the day: "On ice 19:12", "pen 6:10 with Jo".
+func (h *hearing) saidAsClock(i int) bool {
+	hour, _, two := strings.Cut(h.words[i].is, ":")
+	return two && num(hour) >= 5 && !h.is(i-1, "x", "for", "of", "in", "every", "-", "/") && !h.is(i+1, "x", "min", "s", "-", "/")
 }
 
 // clock is a word that is a time of the day, in minutes to go.
@@ -55,7 +62,7 @@ func (h *hearing) is(i int, words ...string) bool {
 // linesOf marks how far people go: to the box, sideline to sideline, the length of the court.
 func (h *hearing) linesOf() (all []mark) {
 	for i := range h.words {
-		for _, one := range []func(int) (mark, bool){h.toLine, h.lineToLine, h.wholeLength, h.across, h.roundIt} {
+		for _, one := range []func(int) (mark, bool){h.toLine, h.lineToLine, h.wholeLength, h.across, h.andBack, h.roundIt} {
 			if m, is := one(i); is {
 				all = append(all, m)
 			}
@@ -108,6 +115,15 @@ func (h *hearing) backFrom(j int) int {
 		}
 	}
 	return 0
+}
+
+// andBack marks a line of the ground said by its number alone where people come back from it: "25 and back".
+func (h *hearing) andBack(i int) (m mark, is bool) {
+	if !h.words[i].numeral || !h.is(i+1, "and", "&") || !h.is(i+2, "back") || i > 0 && !h.words[i-1].delimits() {
+		return m, false
+	}
+	metres, known := h.Line(h.words[i].is)
+	return mark{role: roleLine, from: i, to: i + 1, text: h.words[i].is, n: metres, weight: 4}, known
 }
 
 // across marks "across and back", "across x 4": from one side of the ground to the other.

@@ -310,7 +310,7 @@ var wordings = []wording{
 	say(roleMetres, 1.5, `[1-9]00|1[0-9]00|2000`, func(g []string, m *mark) bool { m.n, m.text = num(g[0]), "bare"; return true }),
 	say(roleRest, 4, `«D» (?:rest|break|pause|recovery|between|breather|off|in between|to recover)(?: between)?(?: each| sets?| set| reps?| rep| rounds?| round| goes| them| runs?)*`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
 	say(roleRest, 5, `(?:and |then )?(?:give (?:them|us|everyone|everybody) |have |take )«D» (?:rest|break|breather)`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
-	say(roleRest, 4, `(?:with |and |, )?(?:rest|recover|recovery|break)(?: for| of)? «D»(?: between)?(?: each| sets?| set| reps?| rep| goes)*`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
+	say(roleRest, 6, `(?:with |and |, )?(?:rest|recover|recovery|break)(?: for| of)? «D»(?: between)?(?: each| sets?| set| reps?| rep| goes)*`, func(g []string, m *mark) bool { _, m.n = span(g[1]); return true }),
 	say(roleRest, 4, `(?:with |and )?(?:rest «N»|«N» rest|with «N» rest|rest of «N»|«N» off)(?: between)?(?: sets?| set)?`, func(g []string, m *mark) bool {
 		m.n = num(g[1]) + num(g[2]) + num(g[3]) + num(g[4]) + num(g[5])
 		return m.n >= 5 && m.n <= 600

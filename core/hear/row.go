@@ -13,31 +13,64 @@ func (h *hearing) countedRow() (names []naming) {
 	if len(h.names) > 0 {
 		from = h.names[0].from
 	}
+	label := h.peopleAhead(from)
+	if label > 0 {
+		from = label
+	}
 	if from > 0 && h.words[from-1].numeral {
 		from, ahead = from-1, true
 	}
+	h.numbersFirst = ahead
 	for i := range from {
 		if h.words[i].numeral && h.tags[i] != tagWhen { // two rounds of them
 			return nil
 		}
 	}
-	for from < len(h.words) {
-		to := h.rowEnd(from)
+	for from < len(h.words) && !(len(names) > 1 && h.onlyWhen(from)) {
+		to := h.rowEnd(from, ahead)
 		n, counted := h.behindName(from, to)
 		if ahead {
 			n, counted = h.aheadOfName(from, to)
 		}
-		if !counted || !h.done(n, len(names) == 0 && !ahead) {
+		if !counted || !h.done(n, len(names) == 0 && !ahead || label > 0 && !h.said(n)) {
 			return nil
 		}
 		names = append(names, n)
 		for from = to; from < len(h.words) && (h.words[from].delimits() || h.is(from, "and", "then", "&", "+")); from++ {
+			if len(names) > 1 && h.onlyWhen(from) {
+				break
+			}
 			if !h.is(from, ",", ";", "and", "then", "&", "+") {
 				return nil
 			}
 		}
 	}
 	return names
+}
+
+// peopleAhead is where what people do begins behind them and a colon; 0: none stand before a name.
+func (h *hearing) peopleAhead(name int) int {
+	colon := slices.IndexFunc(h.words, func(w word) bool { return w.is == ":" })
+	if colon < 1 || colon >= name || !slices.ContainsFunc(h.tags[:colon], func(t tag) bool { return t == tagWho }) || slices.ContainsFunc(h.words[:colon], func(w word) bool { return w.numeral && !w.spelt }) {
+		return 0
+	}
+	return colon + 1
+}
+
+// said tells whether words say only where or how something is done.
+func (h *hearing) said(n naming) bool {
+	last := strings.TrimSuffix(h.words[max(n.from, n.to-1)].is, "s")
+	return slices.Contains(ways, last) || slices.Contains(placeWords, last) || slices.Contains(natural, last) || slices.Contains(eachWords, last)
+}
+
+// onlyWhen tells whether nothing but when it is follows, behind a dash: "- at 38".
+func (h *hearing) onlyWhen(from int) bool {
+	for h.is(from, "-", "--") {
+		from++
+	}
+	return from > 0 && h.is(from-1, "-", "--") && slices.ContainsFunc(h.marks, func(m mark) bool {
+		return m.from == from && m.to == len(h.words) && (m.role == roleAt || m.role == roleFrom || m.role == roleUntil || m.role == roleDone)
+	})
 }
 
 // behindName is the name before an amount alone, "hips 10": false where words are no such thing.
@@ -71,9 +104,12 @@ func (h *hearing) aheadOfName(from, to int) (n naming, counted bool) {
 }
 
 // rowEnd is where what begins at a word ends: at a comma, or at what joins it to something else with its own amount.
-func (h *hearing) rowEnd(from int) int {
+func (h *hearing) rowEnd(from int, ahead bool) int {
 	for to, numbers := from, 0; to < len(h.words); to++ {
 		if h.words[to].delimits() && !h.is(to, "/") || numbers > 0 && h.is(to, "and", "then", "&", "+") {
+			return to
+		}
+		if ahead && numbers > 0 && h.words[to].numeral || !ahead && numbers > 0 && !h.words[to].numeral && !h.is(to, eachWords...) && !h.is(to, "s", "min") {
 			return to
 		}
 		if h.words[to].numeral {
@@ -100,12 +136,15 @@ func (h *hearing) countedAlone(from, to int) bool {
 // eachOnly tells whether words say no more than that it is so many each.
 func (h *hearing) eachOnly(from, to int) bool {
 	for i := from; i < to; i++ {
-		if !h.is(i, "each", "ea", "e/s", "way", "ways", "side", "sides", "a", "per", "/", "leg", "arm", "reps", "times", "x") {
+		if !h.is(i, eachWords...) {
 			return false
 		}
 	}
 	return true
 }
+
+// eachWords are words that say no more than that it is so many each.
+var eachWords = strings.Fields("each ea e/s way ways side sides a per / leg arm reps times x")
 
 // done tells whether words name something that is done, rather than say how: the first is taken for a name where it has
 // no sign and no word of its own.
@@ -131,11 +170,30 @@ func (h *hearing) done(n naming, first bool) bool {
 // joints are what is moved where nothing more is said of it.
 var joints = strings.Fields("ankles knees hips wrists elbows shoulders neck necks calves hamstrings hammies quads groins glutes")
 
+// rowName is which name of a row a group of words is of: the one it stands straight before, where numbers do, else the one
+// before it.
+func (h *hearing) rowName(g group) int {
+	of := -1
+	for k, name := range h.names {
+		if h.numbersFirst && (name.from == g.to || name.from == g.to+1 && h.is(g.to, "x")) {
+			return k
+		}
+		if name.to <= g.from {
+			of = k
+		}
+	}
+	return of
+}
+
 // takeRow takes the words of a row for names, and its numbers for how many.
 func (h *hearing) takeRow(names []naming) {
 	h.names, h.inRow = names, true
 	for i := max(0, names[0].from-2); i < len(h.words); i++ {
 		switch {
+		case h.onlyWhen(i):
+			for ; i < len(h.words); i++ {
+				h.tags[i] = tagWhen
+			}
 		case slices.ContainsFunc(names, func(n naming) bool { return n.from <= i && i < n.to }):
 			h.tags[i] = tagName
 		case h.words[i].numeral && h.is(i+1, "s", "min"):

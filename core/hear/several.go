@@ -12,9 +12,14 @@ func (h *hearing) several() Reading {
 		return no
 	}
 	first, last := h.names[0], h.names[len(h.names)-1]
-	r := h.with(first.from, last.to, h.all())
+	end := last.to
+	for h.inRow && end < len(h.words) && (h.words[end].numeral || h.is(end, eachWords...) || h.is(end, "s", "min")) && !h.onlyWhen(end) {
+		end++
+	}
+	r := h.with(first.from, end, h.all())
 	r.Is, r.Moves, r.Times, r.Score = Combo, true, 1, 4
 	r.Name = h.clean(first.from, last.to)
+	h.whoByTags(&r, h.tags)
 	shared := make([]tag, len(h.words))
 	for _, g := range h.grouped(h.tags) {
 		if h.nameOf(g) < 0 {
@@ -80,6 +85,9 @@ func (h *hearing) oneOfThem() bool {
 // nameOf is which name a group of words is of: the one of its piece, else, of all but the last piece, the one before
 // it; -1: it is of all.
 func (h *hearing) nameOf(g group) int {
+	if h.inRow {
+		return h.rowName(g)
+	}
 	from, to := g.from, g.to
 	for from > 0 && !h.severs(from-1) {
 		from--

@@ -100,8 +100,30 @@ func split(line string) (words []word) {
 		words = append(words, w)
 		words = sides(words)
 	}
+	return eachShort(words)
+}
+
+// eachShort makes "each side" of an e behind a number: "lunges 5e", "6 e, hooks 4 e", "5 e block".
+func eachShort(words []word) []word {
+	for i := 1; i < len(words); i++ {
+		w, next := &words[i], ""
+		if i+1 < len(words) && !words[i+1].delimits() {
+			next = words[i+1].is
+		}
+		if w.is != "e" || !(words[i-1].numeral || words[i-1].is == "s" && i > 1 && words[i-2].numeral) {
+			continue
+		}
+		if limbs.MatchString(next) {
+			w.is = "ea"
+		} else if next == "" || next == "x" || words[i+1].sign {
+			w.is = "e/s"
+		}
+	}
 	return words
 }
+
+// limbs are what something is done with or at on each side.
+var limbs = pattern.Must(`^(?:sides?|legs?|arms?|hands?|foot|feet|shoulders?|hips?|knees?|ankles?|ways?|directions?|corners?|ends?|blocks?)$`)
 
 // sides makes one word of sides that play, said in letters, as two v one, and of figures of eight.
 func sides(words []word) []word {
@@ -141,6 +163,10 @@ func number(runes []rune, i int, digit, letter func(int) bool) int {
 		return i + 1
 	case strings.HasPrefix(string(runes[i:]), " on ") && digit(i+4) && !workThenRest.MatchString(string(runes[i:min(len(runes), i+16)])):
 		for i += 4; digit(i); i++ {
+		}
+		return i
+	case strings.HasPrefix(rest, "on") && digit(i+2): // 1on1
+		for i += 2; digit(i); i++ {
 		}
 		return i
 	case strings.HasPrefix(rest, "d") && !letter(i+1): // 3D skills

@@ -172,7 +172,8 @@ func (r *Reader) better(ruled, heard Line) Line {
 	if heard.Is == IsNote && (ruled.Dose == nil || ruled.Code == "" && heard.score >= 4.5) && forbids.MatchString(ruled.Said) {
 		return heard
 	}
-	if surely(&ruled, &heard) {
+	times := heard.Dose != nil && heard.Dose.RestSeconds > 0 && heard.Dose.HoldSeconds > 0 && ruled.Rounds > 0 && max(heard.Dose.Sets, heard.Dose.Reps) >= ruled.Rounds // rounds of one drill with a rest
+	if surely(&ruled, &heard) || times && len(lost(&heard, heard.Said)) == 0 {
 		return heard
 	}
 	if ruled.Is == IsBlank || heard.Is == "" || heard.Is != IsNote && heard.nameless() || strings.ContainsAny(ruled.Said, "\"{}<>") || strings.HasSuffix(ruled.Said, ":") || r.explained(&ruled, &heard) {

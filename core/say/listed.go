@@ -1,6 +1,7 @@
 package say
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -14,6 +15,7 @@ var (
 	toGoFirst  = pattern.Must(`(?i)^(?:t ?(?:-|–|−|minus) ?|t minus )(\d{1,3})(?: ?(?:mins?|'|′))?\b[:.,]?(?: ?[-–—])? +(\S.*)$`)
 	bareToGo   = pattern.Must(`^[-–−](\d{1,3})(?: ?(?:mins?|'|′))?[:.,]?(?: ?[-–—])? +([^\d\s].*)$`)
 	dashToGo   = pattern.Must(`^(\d{1,3}) ?(?:mins?|'|′)?(?:[:.,]| ?[-–—])+ *([^\d\s].*)$`)
+	minutesGo  = pattern.Must(`(?i)^(\d{1,3}) ?(?:mins?|minutes?|'|′) (?:before|out|to go)(?: (?:the )?(?:match|game|start|session|KO|kick[- ]?off))?[:,]?(?: ?[-–—])? +(\S.*)$`)
 	clockAhead = pattern.Must(`(?i)^(\d{1,2})(?:[:.](\d\d))? ?(am|pm)[:.,]?(?: ?[-–—])? +(\S.*)$`)
 	clocksHead = pattern.Must(`^(\d{1,2}[:.]\d\d) ?(?:-|–|—|to|until) ?(\d{1,2}[:.]\d\d)[:,]?(?: ?[-–—])? +(\S.*)$`)
 	clockFront = pattern.Must(`^(\d{1,2}[:.]\d\d)[:,]?(?: ?[-–—])? +(\S.*)$`)
@@ -23,6 +25,9 @@ var (
 // Bare numbers are minutes to go only where those of the list fall.
 func whenFirst(line string, falls bool) (rest, when string) {
 	if m := toGoFirst.FindStringSubmatch(line); m != nil {
+		return m[2], m[1]
+	}
+	if m := minutesGo.FindStringSubmatch(line); m != nil {
 		return m[2], m[1]
 	}
 	if m := clockAhead.FindStringSubmatch(line); m != nil {
@@ -43,6 +48,62 @@ func whenFirst(line string, falls bool) (rest, when string) {
 
 func clockOf(hour, minute int) string {
 	return strconv.Itoa(hour) + ":" + strconv.Itoa(minute/10) + strconv.Itoa(minute%10)
+}
+
+// bareClock is a line that begins with a time of the day in four figures: "1000 whole squad".
+var bareClock = pattern.Must(`^(\s*[-*•]?\s*)([01]?\d|2[0-3])([0-5]\d) +([A-Za-z(].*)$`)
+
+// withClocks are the lines of a list with a colon in times of the day that begin them in four figures; they are those where
+// three or more rise.
+func withClocks(lines []string) []string {
+	all, last, n := slices.Clone(lines), 0, 0
+	for i, line := range lines {
+		m := bareClock.FindStringSubmatch(line)
+		if m == nil || len(m[2]) < 2 || metresFirst.MatchString(m[4]) {
+			continue
+		}
+		at, _ := strconv.Atoi(m[2] + m[3])
+		if at <= last {
+			return lines
+		}
+		all[i], last, n = m[1]+m[2]+":"+m[3]+" "+m[4], at, n+1
+	}
+	if n < 3 {
+		return lines
+	}
+	return all
+}
+
+// metresFirst is what follows a number of metres.
+var metresFirst = pattern.Must(`(?i)^(?:m|metres?|yds?|yards?|free|easy|swim|row|erg|jog|run|skips?|steps)\b`)
+
+// minutesEnd is a line that says at its end how long or how far, metresSaid what can only be metres.
+var (
+	minutesEnd = pattern.Must(`^(.*\pL.*?[ :])(\d{1,2}) ?m$`)
+	metresSaid = pattern.Must(`\b(?:1[1-9]|[2-9]\d|\d{3,}) ?m\b|\b\d+ ?(?:metres|yds|yards)\b|[x×] ?\d+ ?m\b|\b\d+ ?m ?[x×]`)
+)
+
+// withMinutes are the lines of a list in which m are minutes, with min for it: where three or more end in so many, most of
+// them of what goes nowhere, and nothing in the list can only be metres.
+func withMinutes(lines []string) []string {
+	all, n, goes := slices.Clone(lines), 0, 0
+	for i, line := range lines {
+		if metresSaid.MatchString(line) {
+			return lines
+		}
+		m := minutesEnd.FindStringSubmatch(strings.TrimSpace(line))
+		if m == nil {
+			continue
+		}
+		if of, known := movement.Of(m[1]); known && of.Travels {
+			goes++
+		}
+		all[i], n = m[1]+m[2]+" min", n+1
+	}
+	if n < 3 || 3*goes > n {
+		return lines
+	}
+	return all
 }
 
 // spanHead is a line that says at its front from when to when it is: "40 - 34 Raise".
@@ -71,7 +132,7 @@ func spansFall(lines []string) bool {
 // between them that do not, "60 Specialists", "45 Skill on air", or of which most cannot be so many of something: "55 easy
 // jog 6 min", "35 spikes on", "25 call room".
 func fallsApart(lines []string) map[int]string {
-	of, last, apart, before, counts, others, moves := map[int]string{}, 1000, 0, -1, 0, 0, false
+	of, first, last, apart, before, counts, others, moves := map[int]string{}, 0, 1000, 0, -1, 0, 0, false
 	for i, line := range lines {
 		m := numberFront.FindStringSubmatch(line)
 		if m == nil {
@@ -84,6 +145,9 @@ func fallsApart(lines []string) map[int]string {
 		if at >= last {
 			return nil
 		}
+		if first == 0 {
+			first = at
+		}
 		if before >= 0 && i-before > 1 {
 			apart++
 		}
@@ -94,7 +158,7 @@ func fallsApart(lines []string) map[int]string {
 		}
 		of[i], last, before = m[1], at, i
 	}
-	if len(of) > 3 && 3*counts <= len(of) && others <= len(of)/2 {
+	if 3*counts <= len(of) && (len(of) > 3 && others <= len(of)/2 || len(of) > 4 && first >= 25 && first-last >= 15) {
 		return of
 	}
 	if len(of) < 3 || apart < len(of)-1 || moves {

@@ -137,7 +137,7 @@ func sketched(lines []string) *sketch {
 	k := &sketch{typed: lines, plain: make([]string, len(lines)), marks: make([]mark, len(lines)), when: make([]string, len(lines)), dose: make([]string, len(lines))}
 	falling := falls(lines, true)
 	letters, said := lettersOf(lines), 0
-	for i, line := range lines {
+	for i, line := range withMinutes(withClocks(lines)) {
 		if strings.TrimSpace(line) != "" {
 			said++
 		}

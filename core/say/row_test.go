@@ -23,7 +23,13 @@ func told(sport, start string, list ...string) (all []string) {
 		for _, d := range drills {
 			text := strings.Join(append(l.Whom, d.Name), ": ")
 			if d.Dose != nil {
-				text += fmt.Sprintf(" %d", max(d.Dose.Reps, d.Dose.Acts, d.Dose.Trips))
+				counted := 0
+				for _, row := range d.Dose.Counts {
+					for _, n := range row {
+						counted += n
+					}
+				}
+				text += fmt.Sprintf(" %d", max(d.Dose.Reps, d.Dose.Acts, d.Dose.Trips, counted))
 			}
 			all = append(all, text)
 		}
@@ -43,6 +49,13 @@ func TestARowOfDrillsKeepsEachItsNumber(t *testing.T) {
 		"throws from nine metres 12, from the wings 8 a side":       {"throws 28"},
 		"form shots 5 spots x 3":                                    {"form shots 15"},
 		"shots at 3 targets, 6":                                     {"shots 6"},
+		"squats 10 lunges 8 shoulder taps 6":                        {"squats 10", "lunges 8", "shoulder taps 6"},
+		"10 push ups 8 sit ups 6 squats":                            {"push ups 10", "sit ups 8", "squats 6"},
+		"shots 10 left 6 right":                                     {"shots 16"},
+		"jog, high knees, side steps, 10 m each there and back":     {"jog 2", "high knees 2", "side steps 2"},
+		"knee hugs, quad pulls, inchworms: to halfway":              {"knee hugs 1", "quad pulls 1", "inchworms 1"},
+		"boxes of 6, 2 touch, 3 min":                                {"boxes of 6 0"},
+		"rucks, 3 each pod":                                         {"rucks 3"},
 	} {
 		assert.Equal(t, want, told("rugby union", "15:00", line), line)
 	}
@@ -63,4 +76,48 @@ func TestCountedLinesAndFarNumbers(t *testing.T) {
 	r := say.NewReader(say.Context{Book: book.Drills(), Sport: plays.Key, Plays: &plays})
 	assert.InDelta(t, 800, r.Read("jog 800").Dose.Metres, 0.1)
 	assert.Equal(t, 2, r.Read("glute bridge SL 8 each").Dose.Sides)
+}
+
+// What begins later from line to line, by minutes to go, by a time of the day in four figures or at the end of a line, is
+// held there, and is no number of anything; m are minutes in a list of times.
+func TestTimesInAListAreNoNumbers(t *testing.T) {
+	times := func(sport, start string, list ...string) (all []string) {
+		plays, _ := book.Sport(sport)
+		r := say.NewReader(say.Context{Book: book.Drills(), Sport: plays.Key, Plays: &plays, Start: start})
+		for _, l := range r.ReadAll(strings.Join(list, "\n")) {
+			switch {
+			case l.At != nil:
+				all = append(all, fmt.Sprint(l.Name, " at ", *l.At/-60))
+			case l.From != nil:
+				all = append(all, fmt.Sprint(l.Name, " at ", *l.From/-60))
+			case l.Dose != nil && l.Dose.Seconds > 0:
+				all = append(all, fmt.Sprint(l.Name, " ", l.Dose.Seconds, " s"))
+			}
+		}
+		return all
+	}
+	assert.Equal(t, []string{"kickers out at 50", "together at 40", "contact at 24", "team run at 18", "sprints at 13", "IN at 10"},
+		times("rugby union", "14:30", "50 kickers out", "40 together", "jog 2 widths", "lunges 5e", "24 contact", "tackle bags 3 e/s", "18 team run 4 min", "13 sprints 10 m x 4", "10 IN"))
+	assert.Equal(t, []string{"arrive at 90", "whole squad at 60", "fielding at 48", "toss at 30"},
+		times("cricket", "11:00", "MATCHDAY", "0930 arrive, nets for openers", "1000 whole squad", "- jog round boundary", "- mobility", "1012 fielding", "- slips 10 nicks", "keepers", "1030 toss", "batters throw downs 15 each"))
+	assert.Equal(t, []string{"pen at 20"}, times("baseball", "18:30", "pen 6:10 with Cass, 30 balls"))
+	assert.Equal(t, []string{"pepper 180 s", "serve receive 240 s", "serve 180 s"}, times("volleyball", "18:30", "pepper 3m", "serve receive 4m", "serve 3m"))
+	assert.Empty(t, times("volleyball", "18:30", "side steps 3m", "skips 4m", "sprint 5m"))
+	assert.Nil(t, say.NewReader(say.Context{Book: book.Drills(), Sport: "swimming", Start: "16:00"}).Read("4 x 25 build @30").At)
+	lines := say.NewReader(say.Context{Book: book.Drills()}).ReadAll("squats 10\nlunges 8\nbridges 8\ncaps")
+	assert.Equal(t, say.IsFixed, lines[3].Is, "nothing stands below it")
+}
+
+// Work and rest need no unit, and e is each side.
+func TestWorkRestAndSidesInShort(t *testing.T) {
+	r := say.NewReader(say.Context{Book: book.Drills()})
+	for _, line := range []string{"fast feet 10 on 20 off, x5", "fast feet 5 rounds x 10 s rest 20s"} {
+		d := r.Read(line).Dose
+		assert.Equal(t, []any{5, 10.0, 20.0}, []any{max(d.Reps, d.Sets), d.HoldSeconds, d.RestSeconds}, line)
+	}
+	assert.Equal(t, 2, r.Read("leg swings 10e").Dose.Sides)
+	assert.Equal(t, 2, r.Read("tackle sled 4 e shoulder").Dose.Sides)
+	assert.Equal(t, "2 on 1", r.Read("2 on 1, 5 min").Name)
+	assert.Equal(t, say.IsDrill, r.Read("throws 0 0 left").Is)
+	assert.NotEmpty(t, r.Read("throws 0 0 left").Note, "nobody does none")
 }

@@ -302,12 +302,17 @@ func (r *Reader) Read(text string) Line {
 	if l, is := onlyWhen(text); is {
 		return l
 	}
+	text = minutesTo.ReplaceAllString(text, "at $1")
+	if m := withInBrackets.FindStringSubmatch(text); m != nil && (hear.Group(m[1]) || (lexicon{r}).Person(m[1])) {
+		text = m[1] + " with " + m[2] + ": " + m[3]
+	}
 	if m := onlyPhase.FindStringSubmatch(text); m != nil {
 		text = headMark + m[1] + " (" + strings.Trim(m[2], " ,()") + ")"
 	}
 	if r.Sport == "swimming" || r.Sport == "water-polo" || r.Sport == "water polo" {
 		text = swum.ReplaceAllString(text, "$1 x $2 m")
 		text = swumOnce.ReplaceAllString(text, "$1 m $2")
+		text = sendOff.ReplaceAllString(text, "$1 (on $2)$3")
 	}
 	ruled := r.ruled(text)
 	if strings.HasPrefix(text, headMark) || strings.HasPrefix(text, noteMark) || ruled.Is == IsBlank || len(text) > MaxLength {
@@ -325,6 +330,12 @@ func (r *Reader) Read(text string) Line {
 	l.Cues = slices.DeleteFunc(l.Cues, func(cue string) bool { // what another says too
 		return l.Is == IsBlock && slices.ContainsFunc(l.Cues, func(other string) bool { return other != cue && strings.Contains(other, cue) })
 	})
+	if l.Is == IsFixed && (l.At != nil || l.From != nil) {
+		l.Name = clockAtFront.ReplaceAllString(l.Name, "")
+	}
+	if l.Is == IsDrill && l.Note == "" && noneOf.MatchString(text) {
+		l.Note = oneLine(text)
+	}
 	l.seconds(text)
 	r.meant(&l)
 	r.eachSide(&l)
@@ -354,6 +365,21 @@ func (l *Line) countedOnce(text string) {
 		return err == nil && n > 0 && times == 1 && slices.Contains(said, n)
 	})
 }
+
+// withInBrackets is a line that says in brackets behind its people with whom they are: "Forwards (Coach Orr): lineouts 8".
+var withInBrackets = pattern.Must(`^(\pL[\pL &+/-]*?) \((?:with |w/ ?)?((?:(?i:coach) )?\p{Lu}\pL+)\) ?[:–-] ?(\S.*)$`)
+
+// minutesTo is when something is, by the minutes to it: "studs checked at 20 to".
+var minutesTo = pattern.Must(`(?i)\bat (\d{1,2}) (?:mins? )?to$`)
+
+// clockAtFront is when something is, before what it is called.
+var clockAtFront = pattern.Must(`^\d{1,2}[:.]\d\d[ ,:-]+`)
+
+// noneOf is none of something, of which nobody does any.
+var noneOf = pattern.Must(`^(?:\D*\s)?0(?:\s|$)`)
+
+// sendOff is how often each of several begins: "4 x 25 build @ 30".
+var sendOff = pattern.Must(`^(\s*\d{1,2} ?[x×] ?\d{1,4}\b[^@]*[^@ ]) ?@ ?(\d?:?\d\d)((?: [^%@]*)?)$`)
 
 // What is swum is counted in metres, whether they are said or not: "4x50 build", "400 easy".
 var (

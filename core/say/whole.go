@@ -102,11 +102,25 @@ func (k *sketch) asWhole(told []string, r *Reader) []string {
 		if is == hear.Heading && asideOf.MatchString(strings.TrimSpace(k.plain[i])) { // "bring two balls"
 			is = hear.Remark
 		}
+		if is == hear.Remark && k.when[i] != "" { // what has a time is no remark
+			is = atTime(alone[i])
+		}
 		if text := strings.TrimSpace(k.plain[i]); !k.ownForm(i, text) && (is == hear.Drill || is == hear.Fixed || r.ruled(text).Is != IsFixed) {
 			told[i], k.are[i] = r.clocked(k.as(i, is, text, told[i])), is
 		}
 	}
 	return told
+}
+
+// atTime is the likeliest kind of a line that is at a time.
+func atTime(alone kinds) hear.Kind {
+	best := hear.Fixed
+	for _, is := range []hear.Kind{hear.Drill, hear.Heading} {
+		if alone[slices.Index(hear.Kinds, is)] > alone[slices.Index(hear.Kinds, best)] {
+			best = is
+		}
+	}
+	return best
 }
 
 // surelyDone is how likely a line is a drill by itself that is one in any list, unless it heads others.
@@ -248,6 +262,9 @@ func likeliest(lines []int, speaks map[int][]string, says func([]string) kinds) 
 		return are
 	}
 	end := steps[len(steps)-1].score
+	if len(lines) > 2 {
+		end[slices.Index(hear.Kinds, hear.Heading)] -= headsNothing
+	}
 	is := slices.Index(end[:], slices.Max(end[:]))
 	for at := len(lines) - 1; at >= 0; at-- {
 		are[lines[at]] = hear.Kinds[is]
@@ -255,6 +272,9 @@ func likeliest(lines []int, speaks map[int][]string, says func([]string) kinds) 
 	}
 	return are
 }
+
+// headsNothing is by how much less likely a heading is below which nothing stands.
+const headsNothing = 6
 
 // after is what speaks for a kind because of that of the line above, the index of one of hear.Kinds; none above the first.
 func after(at, above int, speaks []string) (list []string) {
@@ -292,7 +312,7 @@ func (r *Reader) inList(l Line, text string, is hear.Kind) Line {
 			return drilled
 		}
 		return r.counted(l, text)
-	case is == hear.Fixed && l.Is != IsFixed && l.Is != IsPhase && r.mayBeFixed(text):
+	case is == hear.Fixed && l.Is != IsFixed && l.Is != IsPhase && (l.Is == IsBlock || r.mayBeFixed(text)):
 		at := text
 		if atEnd.MatchString(text) {
 		} else if m := toGo.FindStringSubmatch(text); m != nil {
@@ -305,6 +325,9 @@ func (r *Reader) inList(l Line, text string, is hear.Kind) Line {
 		}
 		if fixed, can := fits(hear.Fixed); can {
 			return fixed
+		}
+		if l.Is == IsBlock && l.At == nil && l.Window == nil {
+			return Line{Is: IsFixed, Said: l.Said, Name: l.Name, Cues: l.Cues, Who: l.Who, Whom: l.Whom}
 		}
 	}
 	return l
