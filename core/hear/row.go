@@ -109,7 +109,7 @@ func (h *hearing) rowEnd(from int, ahead bool) int {
 		if h.words[to].delimits() && !h.is(to, "/") || numbers > 0 && h.is(to, "and", "then", "&", "+") {
 			return to
 		}
-		if ahead && numbers > 0 && h.words[to].numeral || !ahead && numbers > 0 && !h.words[to].numeral && !h.is(to, eachWords...) && !h.is(to, "s", "min") {
+		if ahead && numbers > 0 && h.words[to].numeral || !ahead && numbers > 0 && h.begins(to) {
 			return to
 		}
 		if h.words[to].numeral {
@@ -118,6 +118,16 @@ func (h *hearing) rowEnd(from int, ahead bool) int {
 	}
 	return len(h.words)
 }
+
+// begins tells whether a word behind an amount, with no sign between, begins the next name: it says neither of what there
+// is so much nor that it is so much each.
+func (h *hearing) begins(i int) bool {
+	thing := h.words[i-1].numeral && (kitWords[h.words[i].is] || countNouns[h.words[i].is])
+	return !h.words[i].numeral && !thing && !h.is(i, eachWords...) && !h.is(i, "s", "min")
+}
+
+// countNouns are what is counted, rather than what is done next: "4 steps".
+var countNouns = map[string]bool{"steps": true, "step": true, "strokes": true, "hits": true, "shots": true, "throws": true, "passes": true, "catches": true, "swings": true, "goes": true, "makes": true, "taps": true, "contacts": true, "reps": true, "rep": true, "m": true, "yd": true, "ft": true}
 
 // countedAlone tells whether words are one amount and no more: "10", "x 8", "5 each way", "3 each".
 func (h *hearing) countedAlone(from, to int) bool {
