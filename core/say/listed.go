@@ -79,7 +79,7 @@ var metresFirst = pattern.Must(`(?i)^(?:m|metres?|yds?|yards?|free|easy|swim|row
 
 // minutesEnd is a line that says at its end how long or how far, metresSaid what can only be metres.
 var (
-	minutesEnd = pattern.Must(`^(.*\pL.*?[ :])(\d{1,2}) ?m$`)
+	minutesEnd = pattern.Must(`^(.*\pL.*?[ :])(\d{1,2})m$`)
 	metresSaid = pattern.Must(`\b(?:1[1-9]|[2-9]\d|\d{3,}) ?m\b|\b\d+ ?(?:metres|yds|yards)\b|[x×] ?\d+ ?m\b|\b\d+ ?m ?[x×]`)
 )
 

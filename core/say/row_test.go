@@ -103,6 +103,7 @@ func TestTimesInAListAreNoNumbers(t *testing.T) {
 	assert.Equal(t, []string{"pen at 20"}, times("baseball", "18:30", "pen 6:10 with Cass, 30 balls"))
 	assert.Equal(t, []string{"pepper 180 s", "serve receive 240 s", "serve 180 s"}, times("volleyball", "18:30", "pepper 3m", "serve receive 4m", "serve 3m"))
 	assert.Empty(t, times("volleyball", "18:30", "side steps 3m", "skips 4m", "sprint 5m"))
+	assert.Empty(t, times("handball", "18:30", "passing 3 m", "catch 4 m", "bounce pass 5 m"), "metres, as they are written")
 	assert.Nil(t, say.NewReader(say.Context{Book: book.Drills(), Sport: "swimming", Start: "16:00"}).Read("4 x 25 build @30").At)
 	lines := say.NewReader(say.Context{Book: book.Drills()}).ReadAll("squats 10\nlunges 8\nbridges 8\ncaps")
 	assert.Equal(t, say.IsFixed, lines[3].Is, "nothing stands below it")
