@@ -1,3 +1,5 @@
+import { ask, unanswered } from "../shell/ask.js";
+
 // board sends the forms and links of the Run-in in the background and puts the
 // answer in place, so that a change is seen at once and the page stays where
 // it is. Without script they are ordinary forms and links.
@@ -149,7 +151,7 @@ export default () => ({
 
   // later keeps requests in order: each change is made on what the one before left.
   later(job) {
-    this.queue = this.queue.then(job).catch(() => document.getElementById("no-answer")?.removeAttribute("hidden")); // one that fails stops none after it
+    this.queue = this.queue.then(job).catch(unanswered); // one that fails stops none after it
   },
 
   // swap puts an answer in place; one that only draws anew leaves a field that is half written.
@@ -160,7 +162,8 @@ export default () => ({
     const opened = [...this.$root.querySelectorAll("details[open]")];
     const drawers = opened.map((d) => d.dataset.drawer).filter(Boolean);
     try {
-      const answer = await fetch(url, { ...options, headers: { "X-Part": "board", "X-Open": drawers.join() } });
+      const answer = await ask(url, "board", { ...options, headers: { "X-Open": drawers.join() } });
+      if (!answer) return;
       if (answer.redirected || !answer.headers.get("X-Part")) {
         location.assign(answer.redirected ? answer.url : url);
         return;
@@ -176,8 +179,6 @@ export default () => ({
       if (written && field && !field.value) field.value = written;
       this.seek();
       for (const { id } of opened) document.getElementById(id)?.setAttribute("open", "");
-    } catch {
-      document.getElementById("no-answer")?.removeAttribute("hidden");
     } finally {
       this.busy = false;
       this.$root.removeAttribute("aria-busy");

@@ -1,3 +1,5 @@
+import { ask } from "../shell/ask.js";
+
 // matrix puts people into blocks in the background, so that the page stays where it is;
 // presses are sent one after the other. Without script the form works as it is.
 export default () => ({
@@ -13,7 +15,8 @@ export default () => ({
   async send(address, value) {
     const seen = this.$root.querySelector("[name=revision]");
     const body = new URLSearchParams({ revision: seen.value, put: value });
-    const answer = await fetch(address, { method: "POST", body, headers: { "X-Part": "matrix" } });
+    const answer = await ask(address, "matrix", { method: "POST", body });
+    if (!answer) return;
     if (!answer.headers.get("X-Part")) return location.reload();
     const [across, down] = [this.$root.querySelector("[data-across]").scrollLeft, scrollY];
     const at = value.slice(value.indexOf(" "));

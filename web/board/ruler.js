@@ -1,3 +1,5 @@
+import { ask } from "../shell/ask.js";
+
 // ruler goes through all lanes at one second: what everybody does then, where, how warm they
 // are, and the plan of the ground. It follows the pointer on the scale of time and on the
 // warmth, stays where it is pressed, moves with the arrow keys, and plays the run-in.
@@ -110,16 +112,12 @@ export default () => ({
     while (this.next !== null) {
       const at = this.next;
       this.next = null;
-      try {
-        const answer = await fetch(`${this.$root.dataset.moment}?at=${at}${this.slider ? "&wide=yes" : ""}`, { headers: { "X-Part": "moment" } });
-        if (!answer.headers.get("X-Part")) break;
-        const text = await answer.text();
-        if (this.panel && (this.pinned || this.svg?.querySelector(".ruler"))) {
-          this.panel.querySelector("[data-moment-is]").innerHTML = text;
-          this.panel.hidden = false;
-        }
-      } catch {
-        break; // no signal
+      const answer = await ask(`${this.$root.dataset.moment}?at=${at}${this.slider ? "&wide=yes" : ""}`, "moment");
+      if (!answer?.headers.get("X-Part")) break;
+      const text = await answer.text();
+      if (this.panel && (this.pinned || this.svg?.querySelector(".ruler"))) {
+        this.panel.querySelector("[data-moment-is]").innerHTML = text;
+        this.panel.hidden = false;
       }
     }
     this.busy = false;

@@ -257,6 +257,10 @@ export default () => ({
     let answer;
     try {
       answer = await fetch(this.$root.dataset.read, { method: "POST", body: new URLSearchParams(new FormData(this.$root)), headers: { "X-Part": "words-are" } });
+      if (answer.headers.get("X-Says")) {
+        this.refused = await answer.text();
+        return;
+      }
       if (!answer.ok) throw new Error(answer.statusText);
     } catch {
       this.refused = this.$root.dataset.toldUnread;

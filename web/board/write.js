@@ -1,3 +1,5 @@
+import { say } from "../shell/ask.js";
+
 // write has a line read by the server while it is typed, and shows what it would become.
 // Enter puts one line in; in several lines Control and Enter does.
 export default () => ({
@@ -32,6 +34,7 @@ export default () => ({
     try {
       const body = new URLSearchParams(new FormData(this.$root));
       const answer = await fetch(this.$root.dataset.hear, { method: "POST", body, headers: { "X-Part": "heard" } });
+      if (answer.headers.get("X-Says")) return say(await answer.text());
       if (!answer.ok || asked !== this.asked || !this.$root.isConnected) return;
       shown.innerHTML = await answer.text();
     } catch {

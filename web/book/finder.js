@@ -1,3 +1,5 @@
+import { ask } from "../shell/ask.js";
+
 // finder finds as one types: it asks for the list by itself and puts it in
 // place. Without script the form and the links work as they are.
 export default () => ({
@@ -25,7 +27,8 @@ export default () => ({
 
   async show(url, picked) {
     const turn = ++this.asked;
-    const answer = await fetch(url, { headers: { "X-Part": "found" } });
+    const answer = await ask(url, "found");
+    if (!answer) return;
     if (!answer.headers.get("X-Part")) return location.assign(url);
     const text = await answer.text();
     if (turn !== this.asked) return; // a later question was faster

@@ -1,3 +1,5 @@
+import { ask } from "../shell/ask.js";
+
 // photo makes a picture small before it is sent: a phone's own is larger than a form may
 // be, and nobody needs more than a phone shows.
 const side = 900;
@@ -21,8 +23,7 @@ export default () => ({
     } catch {
       form.append("picture", file); // the server says what is wrong with it
     }
-    const answer = await fetch(this.$root.action, { method: "POST", body: form });
-    if (answer.ok) location.assign(answer.url);
-    else document.documentElement.innerHTML = await answer.text();
+    const answer = await ask(this.$root.action, "picture", { method: "POST", body: form });
+    if (answer) location.assign(answer.url);
   },
 });

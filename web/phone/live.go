@@ -200,7 +200,7 @@ func sentences(t shell.Tongue) string {
 	said := map[string]string{}
 	for _, english := range []string{"to go", "minutes to go", "hours to go", "since the start", "%s left", "in %s", "Next, in %s", "No signal. This is plan %s, as it was %s.", "just now", "%s min ago", "%s h ago", "%s days ago",
 		"Your phone's clock is %s min off. Ours is used.", "What changed", "Nothing changes for you.", "Plan %s", "Sent", "Will be sent when there is a signal", "Next", "Then", "Start in %s",
-		"Done. Well prepared.", "Wait", "Go on", "Be there.", "%s of %s", "This link is no longer good. Ask your coach.", "my own pace", "with the team", "%s to send",
+		"Done. Well prepared.", "Wait", "Go on", "Be there.", "%s of %s", "This link is no longer good. Ask your coach.", "That was not kept. Tell your coach.", "my own pace", "with the team", "%s to send",
 		"This phone is full: keep the page open until it is sent.", "Stop now. Go to medical staff, or tell your coach face to face.", "rest", "Everybody"} {
 		said[english] = t.Word(english)
 	}

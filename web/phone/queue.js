@@ -28,8 +28,9 @@ async function send() {
       const press = waiting[0];
       const answer = await fetch(base + press.path, { method: "POST", body: new URLSearchParams(press.fields), signal: AbortSignal.timeout?.(10000) });
       if (answer.status >= 500) throw new Error(answer.status);
+      if (answer.status === 429) throw new Error(answer.status); // once more in a while
       const why = { 422: () => answer.text(), 404: () => say("This link is no longer good. Ask your coach.") }[answer.status];
-      notice("refused", why ? await why() : "");
+      notice("refused", answer.ok ? "" : why ? await why() : say("That was not kept. Tell your coach."));
       if (!answer.ok) refused.add(press.fields.once);
       keep("queue", kept("queue", []).filter((p) => p.fields.once !== press.fields.once));
     }

@@ -1,3 +1,5 @@
+import { ask } from "../shell/ask.js";
+
 // laid arranges a ground: a place is dragged where it lies, and saved at once. How far
 // stands in the form, in the club's unit; the server draws it anew.
 export default () => ({
@@ -46,12 +48,8 @@ export default () => ({
     event.preventDefault();
     const form = event.target;
     const kept = document.activeElement?.id;
-    document.getElementById("no-answer").hidden = true;
-    const answer = await fetch(form.action, { method: "POST", body: new URLSearchParams(new FormData(form, event.submitter)), headers: { "X-Part": "laid" } }).catch(() => null);
-    if (!answer) {
-      document.getElementById("no-answer").hidden = false; // what was written still stands in the form
-      return;
-    }
+    const answer = await ask(form.action, "laid", { method: "POST", body: new URLSearchParams(new FormData(form, event.submitter)) });
+    if (!answer) return; // what was written still stands in the form
     if (answer.redirected || !answer.headers.get("X-Part")) return location.reload();
     this.$root.innerHTML = await answer.text();
     if (kept) document.getElementById(kept)?.focus();

@@ -119,7 +119,15 @@ type Refusal struct {
 
 func (f Refusal) Error() string { return f.Heading }
 
+// saysHeader marks an answer that is a sentence for the page that asked in the background.
+const saysHeader = "X-Says"
+
 func (f Refusal) write(r *Request) {
+	if r.Header(partHeader) != "" {
+		r.gin.Header(saysHeader, "yes")
+		Sentence{f.Status, f.Heading + ": " + f.Line}.write(r)
+		return
+	}
 	(&Page{Screens: own, Name: "plain", Title: f.Heading, Status: f.Status, Body: f}).write(r)
 }
 

@@ -1,3 +1,5 @@
+import { ask } from "../shell/ask.js";
+
 // session keeps the form of a new session in step with itself: the forecast
 // follows the start and place, the count follows who is in. What was typed stays.
 export default () => ({
@@ -33,8 +35,8 @@ export default () => ({
     const turn = ++this.asked;
     const form = new FormData(this.$root);
     const query = new URLSearchParams({ start: form.get("start"), venue: form.get("venue"), place: form.get("place"), zone: form.get("zone") });
-    const answer = await fetch(`/sessions/new/day?${query}`, { headers: { "X-Part": "day" } });
-    if (!answer.headers.get("X-Part")) return;
+    const answer = await ask(`/sessions/new/day?${query}`, "day");
+    if (!answer?.headers.get("X-Part")) return;
     const text = await answer.text();
     // A later question has been asked, or the day was set by hand: that stays.
     if (turn === this.asked && !this.typed) this.$root.querySelector("#day").innerHTML = text;
