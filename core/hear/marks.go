@@ -466,10 +466,15 @@ func say(is role, weight float64, text string, read func(g []string, m *mark) bo
 // marksOf are all pieces of words that some role explains; they overlap.
 func marksOf(words []word) (all []mark) {
 	text, starts := joined(words)
+	var may []*wording // of this line
+	for k := range wordings {
+		if wordings[k].re.May(text) {
+			may = append(may, &wordings[k])
+		}
+	}
 	for i := range words {
 		rest := text[starts[i]:]
-		for k := range wordings {
-			p := &wordings[k]
+		for _, p := range may {
 			if p.numeral && !words[i].numeral {
 				continue
 			}

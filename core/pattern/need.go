@@ -15,39 +15,44 @@ type need struct {
 const (
 	aDigit = "#" // in a set of texts: any digit
 	digits = 1 << 26
-	beyond = 1 << 27 // ASCII
+	large  = 1 << 27 // letters
+	beyond = 1 << 28 // ASCII
 	most   = 48      // texts in a set; one with more tells little
 )
 
-// may says whether a text has one of the pieces that every match has.
-func (p *Pattern) may(text string) bool {
+// May says whether a text has one of the pieces that every match has. Where it has none, no part of it has.
+func (p *Pattern) May(text string) bool {
 	if p.needs == nil {
 		return true
 	}
-	has, plain := lettersOf(text)
-	if !plain && strings.ContainsAny(text, "\u017f\u212a") { // they are s and k where case does not matter
+	has := lettersOf(text)
+	if has&beyond != 0 && strings.ContainsAny(text, "\u017f\u212a") { // they are s and k where case does not matter
 		return true
 	}
+	within := strings.Contains
+	if has&large != 0 {
+		within = folded
+	}
 	for i := range p.needs {
-		if n := &p.needs[i]; n.letters&^has == 0 && (n.text == "" || within(text, n.text)) {
+		if n := &p.needs[i]; n.letters&^has == 0 && within(text, n.text) {
 			return true
 		}
 	}
 	return false
 }
 
-// lettersOf are the letters in a text, a bit each, and whether there is nothing but ASCII.
-func lettersOf(text string) (has uint32, plain bool) {
+// lettersOf are the letters in a text, a bit each, and whether there are large ones and others than ASCII.
+func lettersOf(text string) (has uint32) {
 	for i := range len(text) {
 		has |= bits[text[i]]
 	}
-	return has &^ beyond, has&beyond == 0
+	return has
 }
 
 // bits are what each byte of a text adds to its letters.
 var bits = func() (of [256]uint32) {
 	for c := range 26 {
-		of['a'+c], of['A'+c] = 1<<c, 1<<c
+		of['a'+c], of['A'+c] = 1<<c, 1<<c|large
 	}
 	for c := '0'; c <= '9'; c++ {
 		of[c] = digits
@@ -58,8 +63,11 @@ var bits = func() (of [256]uint32) {
 	return of
 }()
 
-// within says whether a piece in small letters is in a text, large and small alike.
-func within(text, piece string) bool {
+// folded says whether a piece in small letters is in a text, large and small alike.
+func folded(text, piece string) bool {
+	if piece == "" {
+		return true
+	}
 	for i := 0; i+len(piece) <= len(text); i++ {
 		if small(text[i]) == piece[0] && strings.EqualFold(text[i:i+len(piece)], piece) {
 			return true
@@ -86,8 +94,7 @@ func needsOf(expression string) (all []need) {
 			all = append(all, need{"", digits})
 			continue
 		}
-		letters, _ := lettersOf(text)
-		all = append(all, need{text, letters})
+		all = append(all, need{text, lettersOf(text) &^ (large | beyond)})
 	}
 	return all
 }

@@ -22,11 +22,11 @@ func Must(expression string) *Pattern {
 func (p *Pattern) String() string { return p.re.String() }
 
 // MatchString says whether it matches somewhere in a text.
-func (p *Pattern) MatchString(text string) bool { return p.may(text) && p.re.MatchString(text) }
+func (p *Pattern) MatchString(text string) bool { return p.May(text) && p.re.MatchString(text) }
 
 // FindString is the first match; "": there is none.
 func (p *Pattern) FindString(text string) string {
-	if !p.may(text) {
+	if !p.May(text) {
 		return ""
 	}
 	return p.re.FindString(text)
@@ -34,7 +34,7 @@ func (p *Pattern) FindString(text string) string {
 
 // FindStringIndex is from where to where the first match is, in bytes; nil: there is none.
 func (p *Pattern) FindStringIndex(text string) []int {
-	if !p.may(text) {
+	if !p.May(text) {
 		return nil
 	}
 	return p.re.FindStringIndex(text)
@@ -42,7 +42,7 @@ func (p *Pattern) FindStringIndex(text string) []int {
 
 // FindStringSubmatch is the first match and its groups; nil: there is none.
 func (p *Pattern) FindStringSubmatch(text string) []string {
-	if !p.may(text) {
+	if !p.May(text) {
 		return nil
 	}
 	return p.re.FindStringSubmatch(text)
@@ -50,7 +50,7 @@ func (p *Pattern) FindStringSubmatch(text string) []string {
 
 // FindStringSubmatchIndex is where the first match and its groups are, in bytes; nil: there is none.
 func (p *Pattern) FindStringSubmatchIndex(text string) []int {
-	if !p.may(text) {
+	if !p.May(text) {
 		return nil
 	}
 	return p.re.FindStringSubmatchIndex(text)
@@ -58,7 +58,7 @@ func (p *Pattern) FindStringSubmatchIndex(text string) []int {
 
 // FindAllString is all matches, at most n where n is not negative.
 func (p *Pattern) FindAllString(text string, n int) []string {
-	if !p.may(text) {
+	if !p.May(text) {
 		return nil
 	}
 	return p.re.FindAllString(text, n)
@@ -66,7 +66,7 @@ func (p *Pattern) FindAllString(text string, n int) []string {
 
 // FindAllStringIndex is where all matches are, in bytes.
 func (p *Pattern) FindAllStringIndex(text string, n int) [][]int {
-	if !p.may(text) {
+	if !p.May(text) {
 		return nil
 	}
 	return p.re.FindAllStringIndex(text, n)
@@ -74,7 +74,7 @@ func (p *Pattern) FindAllStringIndex(text string, n int) [][]int {
 
 // FindAllStringSubmatch is all matches and their groups.
 func (p *Pattern) FindAllStringSubmatch(text string, n int) [][]string {
-	if !p.may(text) {
+	if !p.May(text) {
 		return nil
 	}
 	return p.re.FindAllStringSubmatch(text, n)
@@ -82,7 +82,7 @@ func (p *Pattern) FindAllStringSubmatch(text string, n int) [][]string {
 
 // FindAllStringSubmatchIndex is where all matches and their groups are, in bytes.
 func (p *Pattern) FindAllStringSubmatchIndex(text string, n int) [][]int {
-	if !p.may(text) {
+	if !p.May(text) {
 		return nil
 	}
 	return p.re.FindAllStringSubmatchIndex(text, n)
@@ -90,7 +90,7 @@ func (p *Pattern) FindAllStringSubmatchIndex(text string, n int) [][]int {
 
 // ReplaceAllString puts a text, in which $1 is the first group, in place of all matches.
 func (p *Pattern) ReplaceAllString(text, by string) string {
-	if !p.may(text) {
+	if !p.May(text) {
 		return text
 	}
 	return p.re.ReplaceAllString(text, by)
@@ -98,7 +98,7 @@ func (p *Pattern) ReplaceAllString(text, by string) string {
 
 // ReplaceAllLiteralString puts a text in place of all matches.
 func (p *Pattern) ReplaceAllLiteralString(text, by string) string {
-	if !p.may(text) {
+	if !p.May(text) {
 		return text
 	}
 	return p.re.ReplaceAllLiteralString(text, by)
@@ -106,7 +106,7 @@ func (p *Pattern) ReplaceAllLiteralString(text, by string) string {
 
 // ReplaceAllStringFunc puts what is made of each match in its place.
 func (p *Pattern) ReplaceAllStringFunc(text string, by func(string) string) string {
-	if !p.may(text) {
+	if !p.May(text) {
 		return text
 	}
 	return p.re.ReplaceAllStringFunc(text, by)

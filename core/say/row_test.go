@@ -122,3 +122,14 @@ func TestWorkRestAndSidesInShort(t *testing.T) {
 	assert.Equal(t, say.IsDrill, r.Read("throws 0 0 left").Is)
 	assert.NotEmpty(t, r.Read("throws 0 0 left").Note, "nobody does none")
 }
+
+// The second of two games has minutes where the first has.
+func TestASecondGameHasMinutesToo(t *testing.T) {
+	plays, _ := book.Sport("tennis")
+	r := say.NewReader(say.Context{Book: book.Drills(), Sport: plays.Key, Plays: &plays, Start: "15:00"})
+	var seconds []int
+	for _, d := range r.Read("mini-court three minutes, full court four, volleys ten each").Drills[:2] {
+		seconds = append(seconds, d.Dose.Seconds)
+	}
+	assert.Equal(t, []int{180, 240}, seconds)
+}

@@ -302,18 +302,7 @@ func (r *Reader) Read(text string) Line {
 	if l, is := onlyWhen(text); is {
 		return l
 	}
-	text = minutesTo.ReplaceAllString(text, "at $1")
-	if m := withInBrackets.FindStringSubmatch(text); m != nil && (hear.Group(m[1]) || (lexicon{r}).Person(m[1])) {
-		text = m[1] + " with " + m[2] + ": " + m[3]
-	}
-	if m := onlyPhase.FindStringSubmatch(text); m != nil {
-		text = headMark + m[1] + " (" + strings.Trim(m[2], " ,()") + ")"
-	}
-	if r.Sport == "swimming" || r.Sport == "water-polo" || r.Sport == "water polo" {
-		text = swum.ReplaceAllString(text, "$1 x $2 m")
-		text = swumOnce.ReplaceAllString(text, "$1 m $2")
-		text = sendOff.ReplaceAllString(text, "$1 (on $2)$3")
-	}
+	text = r.reworded(text)
 	ruled := r.ruled(text)
 	if strings.HasPrefix(text, headMark) || strings.HasPrefix(text, noteMark) || ruled.Is == IsBlank || len(text) > MaxLength {
 		return ruled
@@ -369,11 +358,41 @@ func (l *Line) countedOnce(text string) {
 // withInBrackets is a line that says in brackets behind its people with whom they are: "Forwards (Coach Orr): lineouts 8".
 var withInBrackets = pattern.Must(`^(\pL[\pL &+/-]*?) \((?:with |w/ ?)?((?:(?i:coach) )?\p{Lu}\pL+)\) ?[:–-] ?(\S.*)$`)
 
+// reworded is a line with what has but one meaning put as the rest is read.
+func (r *Reader) reworded(text string) string {
+	text = minutesTo.ReplaceAllString(text, "at $1")
+	text = alsoMinutes.ReplaceAllString(text, "$1 minutes$2")
+	if len(spelled.FindAllString(text, 2)) > 1 { // a row of them
+		text = spelled.ReplaceAllStringFunc(text, func(said string) string {
+			m := spelled.FindStringSubmatch(said)
+			return strconv.Itoa(number(m[1])) + m[2]
+		})
+	}
+	if m := withInBrackets.FindStringSubmatch(text); m != nil && (hear.Group(m[1]) || (lexicon{r}).Person(m[1])) {
+		text = m[1] + " with " + m[2] + ": " + m[3]
+	}
+	if m := onlyPhase.FindStringSubmatch(text); m != nil {
+		text = headMark + m[1] + " (" + strings.Trim(m[2], " ,()") + ")"
+	}
+	if r.Sport == "swimming" || r.Sport == "water-polo" || r.Sport == "water polo" {
+		text = swum.ReplaceAllString(text, "$1 x $2 m")
+		text = swumOnce.ReplaceAllString(text, "$1 m $2")
+		text = sendOff.ReplaceAllString(text, "$1 (on $2)$3")
+	}
+	return text
+}
+
 // minutesTo is when something is, by the minutes to it: "studs checked at 20 to".
 var minutesTo = pattern.Must(`(?i)\bat (\d{1,2}) (?:mins? )?to$`)
 
 // clockAtFront is when something is, before what it is called.
 var clockAtFront = pattern.Must(`^\d{1,2}[:.]\d\d[ ,:-]+`)
+
+// spelled is a length of time whose number is a word: "three minutes".
+var spelled = pattern.Must(`(?i)\b` + num + `( (?:minutes|mins|seconds|secs)\b)`)
+
+// alsoMinutes is how long the second of two games is, where the first had minutes: "mini-court three minutes, full court four".
+var alsoMinutes = pattern.Must(`(?i)(min(?:ute)?s?\b[^,;]*[,;] *(?:and |then )*(?:full|half|whole|big|small|mini|short|long|cross)[- ](?:court|pitch|field|table|rink|court rally) (?:\d{1,2}|two|three|four|five|six|seven|eight|nine|ten))( *(?:[,;.]|$))`)
 
 // noneOf is none of something, of which nobody does any.
 var noneOf = pattern.Must(`^(?:\D*\s)?0(?:\s|$)`)
