@@ -541,6 +541,9 @@ var howAtEnd = pattern.Must(`(?i)^(?:in|on|at|inside|outside|by|behind|near|besi
 // shorten gives a reading by the rules the name that the other has, where that is the same without where and how
 // it is done, which is told.
 func (r *Reader) shorten(ruled, heard *Line) {
+	if strings.Contains(ruled.Said, `"`+ruled.Name+`"`) { // its coach said what it is called
+		return
+	}
 	if ruled.Is != IsDrill || heard.Is != IsDrill || (lexicon{r}).Known(ruled.Name) || ruled.Dose == nil || heard.Dose == nil || heard.Name == "" || len(heard.Name) >= len(ruled.Name) {
 		return
 	}

@@ -240,6 +240,9 @@ func hideInside(text string) string {
 			for i := at[0]; i < at[1]; i++ {
 				out[i] = 'x'
 			}
+			if first := text[min(at[0]+1, len(text)-1)]; re == quoted && first >= 'A' && first <= 'Z' { // a sentence may begin with it
+				out[at[0]] = 'X'
+			}
 		}
 	}
 	return string(out)

@@ -17,7 +17,7 @@ func TestSentencesArePartedWhereTheyEnd(t *testing.T) {
 	for text, want := range map[string][]string{
 		"jog 3 min. Then squats 10. And then lunges 6 a side": {"jog 3 min.", "squats 10.", "lunges 6 a side"},
 		"throws 5 (high; quick. Look up); kicks 3":            {"throws 5 (high; quick. Look up)", "kicks 3"},
-		`"Over; and out" 5. "A. B" 2`:                         {`"Over; and out" 5. "A. B" 2`},
+		`"Over; and out" 5. "A. B" 2`:                         {`"Over; and out" 5.`, `"A. B" 2`},
 		"note: as it was; all of it. Yes":                     {"note: as it was; all of it. Yes"},
 		"walk 1.5 min, vs. them":                              {"walk 1.5 min, vs. them"},
 		"4 lanes: skips 20 m; jog 20 m. Squats 5":             {"4 lanes: skips 20 m", "4 lanes: jog 20 m.", "Squats 5"},

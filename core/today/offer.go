@@ -101,6 +101,9 @@ func difference(was, is *plan.Document) (drills, seconds int) {
 	return drills, seconds
 }
 
+// AsWritten is what [Done] says where the day changes nothing.
+const AsWritten = "all as written"
+
 // Done says in a few words what the day has done to the doses: "all as written", "3 doses
 // changed for the cold, 4 °C, by you"; nothing of a plan that nobody wrote.
 func Done(d *plan.Document) string {
@@ -113,7 +116,7 @@ func Done(d *plan.Document) string {
 	})
 	switch {
 	case drills == 0 && written:
-		return "all as written"
+		return AsWritten
 	case drills == 0:
 		return ""
 	}

@@ -191,10 +191,19 @@ func page(r *shell.Request, b *planner.Board, block string, wrong plan.Problems,
 	return &shell.Page{Screens: screens, Name: "page", Part: "board", Title: made.Title, Nav: "runin", Body: made}
 }
 
+// dayOf says what the day did to the doses; nothing of "as written" where the minutes that there are did something.
+func dayOf(b *planner.Board) string {
+	does := today.Done(b.Document)
+	if does == today.AsWritten && len(b.Verdict().Cuts) > 0 {
+		return ""
+	}
+	return does
+}
+
 func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problems) *body {
 	d, fitted := b.Document, b.Schedule
 	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Likely: r.Planner.Likely(b), Paces: b.Paces(), LastTime: b.LastTime, Runs: b.Runs && r.Planner.Now().Before(fitted.Start), Slack: d.Slack, Seek: fitted.Result.Feasible && !fitted.Result.Proven(), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
-		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Day: today.Done(d), Offers: offers(d),
+		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Day: dayOf(b), Offers: offers(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
 	made.Example, made.In = b.Plays().Example, d.Measure
 	if shape := b.Plays().Shape; len(shape) > 0 {
