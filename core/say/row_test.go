@@ -136,6 +136,9 @@ func TestASecondGameHasMinutesToo(t *testing.T) {
 
 // A name in quotation marks is the coach's own as it stands, and may begin a sentence: "no, it is ours" puts it so.
 func TestAQuotedNameBeginsASentence(t *testing.T) {
+	r := say.NewReader(say.Context{Book: book.Drills(), Sport: "tennis", Start: "15:00"})
+	assert.NotEmpty(t, r.Read("Shoulders with the thin band 10").Likely)
+	assert.Empty(t, r.Read(`"Shoulders with the thin band" 10`).Likely, "it was asked and answered")
 	assert.Equal(t, []string{"cross-steps 4", "Shoulders with the thin band 10", "Thing on two legs 5"},
 		told("tennis", "15:00", `cross-steps four. "Shoulders with the thin band", out, in, up, ten each. "Thing on two legs" 5.`))
 }

@@ -453,8 +453,21 @@ func (r *Reader) ruled(text string) Line {
 		line.Is, line.Dose, line.Drills = IsDrill, nil, nil
 	}
 	s.heading(&line, text, heads)
+	line.ours()
 	line.Note = strings.TrimPrefix(line.Note, headMark)
 	return line
+}
+
+// ours ends what was asked of a name that its coach put in quotation marks.
+func (l *Line) ours() {
+	if strings.Contains(l.Said, `"`+l.Name+`"`) {
+		l.Likely = nil
+	}
+	for i := range l.Drills {
+		if strings.Contains(l.Said, `"`+l.Drills[i].Name+`"`) {
+			l.Drills[i].Likely = nil
+		}
+	}
 }
 
 // heading makes a line that the marks of the list say heads what follows it one.
