@@ -134,6 +134,11 @@ func TestASecondGameHasMinutesToo(t *testing.T) {
 	assert.Equal(t, []int{180, 240}, seconds)
 }
 
+// The same once more with something else is a drill of its own.
+func TestTheSameAgainIsItsOwn(t *testing.T) {
+	assert.Equal(t, []string{"jogs 4", "jogs with the hurl 4"}, told("hurling", "15:00", "Everyone jogs four widths, then with the hurl four."))
+}
+
 // A name in quotation marks is the coach's own as it stands, and may begin a sentence: "no, it is ours" puts it so.
 func TestAQuotedNameBeginsASentence(t *testing.T) {
 	r := say.NewReader(say.Context{Book: book.Drills(), Sport: "tennis", Start: "15:00"})

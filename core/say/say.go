@@ -361,6 +361,7 @@ var withInBrackets = pattern.Must(`^(\pL[\pL &+/-]*?) \((?:with |w/ ?)?((?:(?i:c
 // reworded is a line with what has but one meaning put as the rest is read.
 func (r *Reader) reworded(text string) string {
 	text = minutesTo.ReplaceAllString(text, "at $1")
+	text = thenWith.ReplaceAllString(text, "$1$2 $3 $4, then $2 $5 $6 $4")
 	text = alsoMinutes.ReplaceAllString(text, "$1 minutes$2")
 	if len(spelled.FindAllString(text, 2)) > 1 { // a row of them
 		text = spelled.ReplaceAllStringFunc(text, func(said string) string {
@@ -387,6 +388,9 @@ var minutesTo = pattern.Must(`(?i)\bat (\d{1,2}) (?:mins? )?to$`)
 
 // clockAtFront is when something is, before what it is called.
 var clockAtFront = pattern.Must(`^\d{1,2}[:.]\d\d[ ,:-]+`)
+
+// thenWith is the same once more with something: "jogs four widths, then with the hurl four".
+var thenWith = pattern.Must(`(?i)^((?:everyone|everybody|all) )?([a-z][a-z -]*?) ` + num + ` (widths|lengths|laps), ?(?:and )?then (with (?:the |an? )?[a-z]+) ` + num + `(?: (?:widths|lengths|laps))?\.?$`)
 
 // spelled is a length of time whose number is a word: "three minutes".
 var spelled = pattern.Must(`(?i)\b` + num + `( (?:minutes|mins|seconds|secs)\b)`)
