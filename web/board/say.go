@@ -192,11 +192,11 @@ func (shown *heardLine) does(d *plan.Document, became *say.Became) {
 	}
 }
 
-// stockWords say how much there is today: "There are today: 20 hurdle".
+// stockWords say how much there is today: "There are today: 20 × hurdle".
 func stockWords(stock map[string]int) string {
 	var parts []string
 	for _, name := range slices.Sorted(maps.Keys(stock)) {
-		parts = append(parts, fmt.Sprintf("%d %s", stock[name], name))
+		parts = append(parts, fmt.Sprintf("%d × %s", stock[name], name))
 	}
 	return "There are today: " + strings.Join(parts, ", ")
 }

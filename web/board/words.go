@@ -162,18 +162,7 @@ func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
 		is.Became, is.Remark, is.Doubts = "kept as your remark", true, nil
 		is.Asks = []ask{{"it is a drill", "drill: " + say.AsTyped(l.Said)}}
 	case say.IsBlock, say.IsPhase:
-		is.Heads, is.Became = true, l.Name
-		for _, next := range w.Became[i:] { // what stands under it
-			if block == "" {
-				block = next.Block
-			}
-		}
-		if is.Became == "" && is.Phase != nil {
-			is.Became = is.Phase.Name()
-		}
-		if is.Phase, is.Lasts = nil, ""; moves && l.Is == say.IsBlock && len(l.Who) == 0 && !strings.Contains(w.Lines[one.At], ":") {
-			is.Asks = []ask{{"it is a drill", "drill: " + say.AsTyped(w.Lines[one.At])}}
-		}
+		block = is.heading(w, i, moves)
 	case say.IsDrill:
 		if l.Dose == nil && l.Code == "" && !moves && len(l.Likely) == 0 && i+1 < len(w.Became) {
 			is.Asks = []ask{{"it heads what follows", strings.TrimRight(w.Lines[one.At], " :.") + ":"}}
@@ -183,7 +172,7 @@ func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
 	if b := d.Block(block); b != nil && !begun[block] && (one.Block != "" || is.Heads) {
 		begun[block] = true
 		is.Chips = chipsOf(w, one, b, is.Heads)
-		if is.Heads {
+		if is.Heads || l.Is == say.IsBlock {
 			is.Lasts = clock.Lasting(b.Seconds(b.Targets(), d.Group(b)))
 		}
 	}
@@ -191,6 +180,30 @@ func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
 		is.Asks = append(is.Asks, otherwise(w.Lines[one.At], l)...)
 	}
 	return is
+}
+
+// heading makes sentence i of the words the heading of what follows it, or a block with what is done in it, and gives the
+// block.
+func (is *wordIs) heading(w *planner.InWords, i int, moves bool) (block string) {
+	one := &w.Became[i]
+	l := &one.Line
+	if len(one.Items) > 0 { // "six stations: rope, ladder"
+		is.Became = shell.Joined(": ", l.Name, is.Became)
+		return one.Block
+	}
+	is.Heads, is.Became = true, l.Name
+	for _, next := range w.Became[i:] { // what stands under it
+		if block == "" {
+			block = next.Block
+		}
+	}
+	if is.Became == "" && is.Phase != nil {
+		is.Became = is.Phase.Name()
+	}
+	if is.Phase, is.Lasts = nil, ""; moves && l.Is == say.IsBlock && len(l.Who) == 0 && !strings.Contains(w.Lines[one.At], ":") {
+		is.Asks = []ask{{"it is a drill", "drill: " + say.AsTyped(w.Lines[one.At])}}
+	}
+	return block
 }
 
 // starting is what a sentence says of the day: of its start where the session has another.
@@ -253,6 +266,9 @@ func chipsOf(w *planner.InWords, one *say.Written, b *plan.Block, all bool) (lis
 			}
 		}
 		list = append(list, chip)
+	}
+	if of := d.ListOf(b.ID); of != nil && !all {
+		list = append(list, wordChip{Is: of.Name})
 	}
 	var who, where, leaders []string
 	for _, u := range d.Units {
