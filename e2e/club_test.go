@@ -77,7 +77,7 @@ func TestASessionInAMinute(t *testing.T) {
 
 // playerNamed is the id of the player of that first name.
 func playerNamed(t *testing.T, first string) string {
-	players, err := store.Entries[club.Player](context.Background(), db, 1)
+	players, err := store.Entries[club.Player](context.Background(), storeOf(t), 1)
 	require.NoError(t, err)
 	for _, k := range players {
 		if k.Is.First == first {
@@ -159,8 +159,8 @@ func TestAListIsReadInOrRefusedWhole(t *testing.T) {
 	}
 	write(map[int]string{3: "x;Nova3;Brisk;Wing", 40: "140;;Brisk;Wing", 99: "101;Nova99;Brisk;Wing", 200: "1000;Nova200;Brisk;Wing", 300: "400;" + strings.Repeat("a", 90) + ";Brisk;Wing"})
 	send()
-	b.until(`document.querySelector("[role=alert]")`)
-	assert.Contains(t, b.text("[role=alert]"), "5 things are wrong")
+	b.until(`document.querySelector("main [role=alert]")`)
+	assert.Contains(t, b.text("main [role=alert]"), "5 things are wrong")
 	lines := eval[string](b, `[...document.querySelectorAll("tbody tr td:first-child")].map(e => e.textContent).join(" ")`)
 	assert.Equal(t, "4 41 100 201 301", lines)
 	squad, err := p.Squad(context.Background(), 1, 1)
@@ -268,7 +268,7 @@ func TestTheSportIsTheClubsOwn(t *testing.T) {
 	}
 	rows(`rows.slice(1).forEach(r => r.querySelector("input").value = ""); set(rows[0], ["Nothing", "Nobody", "No such drill", "must", "", "", ""])`)
 	b.click("#save-sport")
-	b.until(`document.querySelector("[role=alert]")`)
+	b.until(`document.querySelector("main [role=alert]")`)
 	assert.Contains(t, b.text("main"), "who is nobody")
 	assert.Contains(t, b.text("main"), "there is no drill")
 	b.run(`document.querySelector("#craft button").click()`)
@@ -295,7 +295,7 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 		b.run(fmt.Sprintf(`[...document.querySelectorAll("summary")].find(s => s.textContent.trim() == %q).click()`, summary))
 	}
 	said := func() string {
-		session, err := db.Session(context.Background(), 1, 1)
+		session, err := storeOf(t).Session(context.Background(), 1, 1)
 		require.NoError(t, err)
 		return session.Made.Summary
 	}

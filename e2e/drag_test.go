@@ -184,7 +184,7 @@ func TestWhoDoesWhat(t *testing.T) {
 	b.until(`document.querySelector('[name=put][value="in high p1"]')`)
 	assert.Len(t, at("high"), before+1)
 	press("out bands *")
-	b.until(`document.querySelector("[role=alert]")?.innerText.includes("take the block out instead")`)
+	b.until(`document.querySelector("main [role=alert]")?.innerText.includes("take the block out instead")`)
 	assert.Len(t, at("bands"), 23)
 	assert.Equal(t, "/sessions/1/people", eval[string](b, "location.pathname"))
 	b.open("/sessions/1?block=high")

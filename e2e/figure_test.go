@@ -146,8 +146,8 @@ func TestFiguresReachEverybody(t *testing.T) {
 	figures := eval[int](phone, `document.querySelectorAll("[data-look] svg").length`)
 	assert.GreaterOrEqual(t, figures, 10)
 	assert.Equal(t, "none", eval[string](phone, `getComputedStyle(document.querySelector("[data-look] .fig-moving")).display`), "a list is still")
-	signal(false)
-	defer signal(true)
+	signal(t, false)
+	defer signal(t, true)
 	phone.open(links["p15"])
 	phone.until(`document.querySelector("[data-do=follow]")`)
 	assert.Equal(t, figures, eval[int](phone, `document.querySelectorAll("[data-look] svg").length`), "they are part of the page")
@@ -165,7 +165,7 @@ func TestFiguresReachEverybody(t *testing.T) {
 		phone.click(`[data-do=done]`)
 	}
 	assert.Equal(t, map[string]bool{"left": true, "right": false}, mirrored, "seen from the side, the right one is the nearer")
-	signal(true)
+	signal(t, true)
 
 	phone.open(links["l-pell"] + "?show=all")
 	phone.until(`document.querySelector("[data-items]")`)

@@ -32,14 +32,14 @@ func TestTheGroundAndTheRuler(t *testing.T) {
 	b.click(`[aria-label="Turn Hall by 15 degrees"]`)
 	b.until(`[...document.querySelectorAll("[name^=turn-]")].at(-1).value == "15"`)
 	b.set("[name^=long-]", "900")
-	b.until(`document.querySelector("[role=alert]:not(#no-answer)")?.innerText.includes("between 1 and 500 m")`)
+	b.until(`document.querySelector("main [role=alert]")?.innerText.includes("between 1 and 500 m")`)
 	assert.Equal(t, "900", eval[string](b, `document.querySelector("[name^=long-]").value`), "what was written stays")
 
-	signal(false)
+	signal(t, false)
 	b.set("[name^=long-]", "51")
 	b.until(`!document.querySelector("#no-answer").hidden`)
 	assert.Equal(t, "51", eval[string](b, `document.querySelector("[name^=long-]").value`))
-	signal(true)
+	signal(t, true)
 
 	b.open("/sessions/1")
 	b.until(`document.querySelector("[x-data=ruler]")?._x_dataStack`)

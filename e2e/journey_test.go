@@ -112,7 +112,7 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 // The phone counts down by itself: nothing is asked of the server meanwhile.
 func TestThePhoneCountsWithoutASignal(t *testing.T) {
 	base, p := site(t, true)
-	token, err := db.Publish(context.Background(), 1, 1, 1, anything)
+	token, err := storeOf(t).Publish(context.Background(), 1, 1, 1, anything)
 	require.NoError(t, err)
 	board, err := p.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
@@ -125,20 +125,20 @@ func TestThePhoneCountsWithoutASignal(t *testing.T) {
 	p.Now = func() time.Time { return board.Schedule.Start.Add(-time.Duration(minutes) * time.Minute) }
 	b := newBrowser(t, base)
 	b.open("/r/" + token + "/p10")
-	signal(false)
+	signal(t, false)
 	b.until(`document.querySelector("[data-countdown]").textContent.startsWith("` + fmt.Sprint(minutes-1) + `′5")`)
 	assert.Equal(t, "Moving range", b.text("details[open] b"))
 	b.size(390, 844)
 	b.shot("my-run-in-live")
 	assert.Contains(t, b.text("details.now [data-left]"), "left")
-	signal(true)
+	signal(t, true)
 	wall := newBrowser(t, base)
 	wall.open("/r/" + token + "/wall")
 	wall.until(`document.querySelectorAll("[data-wall] tr").length > 1`)
 	assert.Contains(t, wall.text("[data-wall]"), "Moving range")
 	assert.Equal(t, 4, eval[int](wall, `document.querySelectorAll("[data-wall] tr:first-child td:nth-child(2) svg").length`), "with few lines there is room for its drills")
 	wall.shot("wall")
-	signal(false)
+	signal(t, false)
 	wall.until(`document.querySelector("[data-notice=signal]")`)
 	assert.Contains(t, wall.text("[data-wall]"), "Moving range", "it goes on without a line, and says so")
 }

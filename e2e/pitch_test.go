@@ -88,7 +88,7 @@ func TestASessionRunsWithoutASignal(t *testing.T) {
 	ulla.until(`document.querySelector("[data-card=raise]")`)
 	assert.Less(t, time.Since(since), 3*time.Second)
 
-	signal(false)
+	signal(t, false)
 	ines.open("/pitch/1")
 	ines.until(`document.querySelector("main")?._x_dataStack?.[0].ready`)
 	ines.until(`document.querySelector("[data-sent]").textContent.startsWith("no signal")`)
@@ -116,7 +116,7 @@ func TestASessionRunsWithoutASignal(t *testing.T) {
 	ulla.run(`[...document.querySelectorAll("[data-cell]")].find(c => c.offsetParent).click()`)
 	ulla.until(`document.querySelector("[data-sent]").textContent == "no signal · 2 to send"`)
 
-	signal(true)
+	signal(t, true)
 	for _, b := range []*browser{ines, ulla} {
 		b.run(`dispatchEvent(new Event("online"))`)
 		b.until(`document.querySelector("[data-sent]").textContent == "all sent"`)

@@ -55,12 +55,12 @@ func TestTheNextOnAPhoneFindsNothing(t *testing.T) {
 	phone.signIn()
 	pitchSide(phone)
 	assert.Contains(t, stays(phone), "Tolland", "or nothing is kept at all")
-	signal(false)
+	signal(t, false)
 	phone.click(`[aria-label=Next] [data-do=start]`)
 	phone.until(`document.querySelector("[data-sent]").textContent == "no signal · 1 to send"`)
 
 	// The sign-in ends by itself, and another coach of the club signs in on this phone.
-	signal(true)
+	signal(t, true)
 	_, err = raw.Exec("UPDATE signed_in SET ended_at = NOW()")
 	require.NoError(t, err)
 	_, err = raw.Exec("DELETE FROM run_event")
@@ -68,9 +68,9 @@ func TestTheNextOnAPhoneFindsNothing(t *testing.T) {
 	phone.size(1280, 800)
 	phone.signInAs("other@elsewhere.example")
 	require.Eventually(t, func() bool { return !strings.Contains(stays(phone), "Tolland") }, 10*time.Second, 200*time.Millisecond, "names are gone once another account is seen")
-	signal(false)
+	signal(t, false)
 	assert.NotContains(t, evalPromise(phone, `fetch("/pitch/1").then(a => a.text(), () => "nothing")`), "Tolland")
-	signal(true)
+	signal(t, true)
 
 	phone.signInAs("assistant@brackwater.example")
 	phone.size(390, 844)

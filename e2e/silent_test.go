@@ -22,10 +22,10 @@ func TestNothingFailsSilently(t *testing.T) {
 	} {
 		b.open(page.at)
 		b.until(`document.querySelector("` + page.there + `")?._x_dataStack`)
-		signal(false)
+		signal(t, false)
 		b.run(page.press)
 		b.until(said + `("No answer from the server")`)
-		signal(true)
+		signal(t, true)
 		b.run(page.press)
 		b.until(`document.querySelector("#no-answer").hidden`)
 		if page.then != "" {

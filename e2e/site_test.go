@@ -26,6 +26,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/demo"
+	"cuestart/demo/demotest"
 	"cuestart/live"
 	"cuestart/mariadb"
 	"cuestart/mariadb/mariadbtest"
@@ -43,9 +44,6 @@ var now = time.Date(2026, 11, 25, 10, 42, 0, 0, time.UTC)
 
 var server *mariadb.Server
 
-// db is the database of the site that was made last.
-var db *store.Store
-
 func TestMain(m *testing.M) {
 	flag.Parse()
 	code := mariadbtest.Run(m, &server)
@@ -58,16 +56,16 @@ func dbName(t *testing.T) string {
 	return "test_" + strings.ToLower(strings.NewReplacer("/", "_", "#", "_").Replace(t.Name()))[:min(50, len(t.Name()))]
 }
 
-// site is a site of its own database, with the demo club if wanted.
+// site is a site of its own database, with the demo club if wanted. Tests with one run side by side.
 func site(t *testing.T, withDemo bool) (address string, p *planner.Planner) {
-	ctx := context.Background()
-	s, err := store.Open(ctx, server.DSN(dbName(t)))
-	require.NoError(t, err)
-	require.NoError(t, s.Migrate(ctx))
+	t.Parallel()
+	var s *store.Store
 	if withDemo {
-		require.NoError(t, demo.Fill(ctx, s, now))
+		s = demotest.Filled(t, server, dbName(t), now)
+	} else {
+		s = demotest.Open(t, server, dbName(t))
 	}
-	db, p = s, planner.New(s)
+	p = planner.New(s)
 	p.Now = func() time.Time { return now }
 	signIns, end := s.SignIns()
 	handler := web.Handler(shell.Config{Planner: p, Live: live.Over(t.Context(), p), SignIns: signIns, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
@@ -78,18 +76,41 @@ func site(t *testing.T, withDemo bool) (address string, p *planner.Planner) {
 		}
 		handler.ServeHTTP(w, r)
 	}))
-	signal = func(there bool) {
+	sites.Store(whole(t), &standing{store: s, signal: func(there bool) {
 		cut.Store(!there)
 		if !there {
 			listening.CloseClientConnections()
 		}
-	}
-	t.Cleanup(func() { listening.Close(); end(); s.Close() })
+	}})
+	t.Cleanup(func() { listening.Close(); end() })
 	return listening.URL, p
 }
 
-// signal cuts the line to the site that was made last, or mends it.
-var signal func(there bool)
+// standing is what a test's own site stands on.
+type standing struct {
+	store  *store.Store
+	signal func(there bool)
+}
+
+// sites are those of the tests that run, by the test's name.
+var sites sync.Map
+
+// whole is the name of a test, of which this may be a part.
+func whole(t *testing.T) string {
+	name, _, _ := strings.Cut(t.Name(), "/")
+	return name
+}
+
+func siteOf(t *testing.T) *standing {
+	is, _ := sites.Load(whole(t))
+	return is.(*standing)
+}
+
+// storeOf is the database of a test's site.
+func storeOf(t *testing.T) *store.Store { return siteOf(t).store }
+
+// signal cuts the line to a test's site, or mends it.
+func signal(t *testing.T, there bool) { siteOf(t).signal(there) }
 
 // browser is a tab of headless Chromium on a site.
 type browser struct {

@@ -63,14 +63,14 @@ func TestTwoCoachesOnOneBoard(t *testing.T) {
 	assert.Equal(t, plan.Could, document(t, p, 1).Block("neck").Priority, "both are in")
 
 	// One's line is dead for a while: what the other did meanwhile is there once it is back.
-	signal(false)
+	signal(t, false)
 	require.NoError(t, does(p.Change(t.Context(), ulla(t, p), 1, 4, func(d *plan.Document) (string, error) { return d.SetPriority("high", plan.Could) })))
 	time.Sleep(300 * time.Millisecond)
-	signal(true)
+	signal(t, true)
 	one.until(`document.querySelector("[name=revision]").value == "5"`)
 
 	// A second server on the same database: what is done there is seen here.
-	elsewhere := planner.New(db)
+	elsewhere := planner.New(storeOf(t))
 	elsewhere.Now = p.Now
 	since = time.Now()
 	require.NoError(t, does(elsewhere.Change(t.Context(), ulla(t, p), 1, 5, func(d *plan.Document) (string, error) { return d.SetPriority("hands", plan.Could) })))

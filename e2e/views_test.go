@@ -25,7 +25,7 @@ func TestEveryViewIsWhole(t *testing.T) {
 	axe, err := os.ReadFile("testdata/axe.min.js")
 	require.NoError(t, err)
 	base, p := site(t, true)
-	token, err := db.Publish(context.Background(), 1, 1, 1, anything)
+	token, err := storeOf(t).Publish(context.Background(), 1, 1, 1, anything)
 	require.NoError(t, err)
 	require.NoError(t, p.SaveRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, planner.Keep{Name: "Match day", For: "home matches"}))
 	board, err := p.Board(context.Background(), 1, 1)
@@ -111,7 +111,7 @@ func TestEveryViewIsWhole(t *testing.T) {
 	require.NoError(t, p.SaveRoutine(context.Background(), coach, 2, planner.Keep{Name: long, For: long}))
 	_, err = p.Invite(context.Background(), coach, long, strings.Repeat("unbreakable", 5)+"@brackwater.example", store.Assistant, base)
 	require.NoError(t, err)
-	longToken, err := db.Publish(context.Background(), 1, 2, 2, anything)
+	longToken, err := storeOf(t).Publish(context.Background(), 1, 2, 2, anything)
 	require.NoError(t, err)
 	looksWhole(t, b, string(axe), []view{
 		{"long-run-in-opened", "/sessions/2?block=tag", []int64{360}},

@@ -37,5 +37,5 @@ func TestWhatIfIsComparedAndTaken(t *testing.T) {
 	b.until(`document.querySelector("[data-panel] h2").innerText == "15′"`)
 	b.shot("on-the-ground-1280")
 	b.open("/sessions/1/what-if?if=place&id=nowhere")
-	assert.Contains(t, b.text("[role=alert]"), "not of this plan")
+	assert.Contains(t, b.text("main [role=alert]"), "not of this plan")
 }

@@ -157,7 +157,7 @@ func TestWordsBesideWhatTheyWillBe(t *testing.T) {
 
 	b.open(fmt.Sprintf("/sessions/%d/words", id))
 	b.paste(strings.Repeat("squats 10\n", 10000))
-	b.until(`document.querySelector("[role=alert]").innerText.includes("10000 lines")`)
+	b.until(`document.querySelector("main [role=alert]").innerText.includes("10000 lines")`)
 	assert.Less(t, eval[int](b, `document.querySelectorAll(".word-row").length`), 100)
 
 	drop := func(name, text string) {
@@ -165,7 +165,7 @@ func TestWordsBesideWhatTheyWillBe(t *testing.T) {
 			document.querySelector("#words").dispatchEvent(new DragEvent("drop", {dataTransfer: drop, bubbles: true, cancelable: true})) })()`, text, name))
 	}
 	drop("list.xlsx", "this is none")
-	b.until(`document.querySelector("[role=alert]").innerText.includes("ist.xlsx could not be read")`)
+	b.until(`document.querySelector("main [role=alert]").innerText.includes("ist.xlsx could not be read")`)
 	drop("list.txt", "frog squats 8\r\nplank 30 s\r\n")
 	b.until(`[...document.querySelectorAll(".word-row textarea")].slice(-2).map(e => e.value).join() === "frog squats 8,plank 30 s"`)
 

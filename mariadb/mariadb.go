@@ -41,6 +41,7 @@ const minFree = 64 << 20
 // Server is a running private server.
 type Server struct {
 	dir, socket, program, account string
+	settings                      []string
 	lock                          *os.File
 
 	mu       sync.Mutex
@@ -77,8 +78,9 @@ func Running(dir, database string) (dsn string, running bool) {
 
 // Start starts the server whose data are in dir, and makes dir if it is not
 // there. It returns when the server answers, or with one of the errors above,
-// or with one that names what went wrong.
-func Start(ctx context.Context, dir string) (*Server, error) {
+// or with one that names what went wrong. Settings are further ones of the server, as
+// it takes them on its command line.
+func Start(ctx context.Context, dir string, settings ...string) (*Server, error) {
 	dir, err := filepath.Abs(dir)
 	if err != nil {
 		return nil, err
@@ -90,7 +92,7 @@ func Start(ctx context.Context, dir string) (*Server, error) {
 	if err != nil {
 		return nil, fmt.Errorf("the user of this process is not known: %w", err)
 	}
-	s := &Server{dir: dir, socket: socketPath(dir), account: who.Username, done: make(chan struct{})}
+	s := &Server{dir: dir, socket: socketPath(dir), account: who.Username, settings: settings, done: make(chan struct{})}
 	if s.program, err = find("mariadbd"); err != nil {
 		return nil, err
 	}
@@ -314,6 +316,7 @@ func (s *Server) spawn() (exited chan struct{}, err error) {
 		"--log-error=" + s.errorLog(), "--skip-networking", "--skip-name-resolve", "--character-set-server=utf8mb4",
 		"--collation-server=utf8mb4_unicode_ci", "--default-time-zone=+00:00", "--sql-mode=STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO",
 		"--innodb-buffer-pool-size=128M", "--innodb-log-file-size=48M", "--max-connections=100", "--performance-schema=OFF"}
+	args = append(args, s.settings...)
 	if os.Geteuid() == 0 {
 		args = append(args, "--user="+s.account)
 	}

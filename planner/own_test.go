@@ -163,7 +163,7 @@ func TestTwoNamesOfOneDrillAreMadeOne(t *testing.T) {
 // Names that are none lose nothing: each line is answered, and what is published is the club's
 // under a code of its own.
 func TestOddNamesAreDrillsLikeAnyOther(t *testing.T) {
-	p := open(t, "odd", true)
+	p := open(t, "odd_names", true)
 	b := blank(t, p, 0)
 	odd := []string{strings.Repeat("long ", 56) + "walk 8", "12345 8", "תרגיל 8", "体操 8", "体操二 6", "💪💪 8", "?!? 8", "wobble 8", "WOBBLE 6"}
 	b, heard, err := p.Write(ctx, coach, b.ID, b.Revision, strings.Join(odd, "\n\n"), planner.Place{})

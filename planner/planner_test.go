@@ -23,7 +23,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
-	"cuestart/demo"
+	"cuestart/demo/demotest"
 	"cuestart/mariadb"
 	"cuestart/mariadb/mariadbtest"
 	"cuestart/planner"
@@ -47,15 +47,12 @@ var db *store.Store
 func does(_ *planner.Board, err error) error { return err }
 
 func open(t *testing.T, name string, withDemo bool) *planner.Planner {
-	s, err := store.Open(ctx, server.DSN(name))
-	require.NoError(t, err)
-	db = s
-	require.NoError(t, s.Migrate(ctx))
-	t.Cleanup(func() { s.Close() })
 	if withDemo {
-		require.NoError(t, demo.Fill(ctx, s, now))
+		db = demotest.Filled(t, server, name, now)
+	} else {
+		db = demotest.Open(t, server, name)
 	}
-	p := planner.New(s)
+	p := planner.New(db)
 	p.Now = func() time.Time { return now }
 	return p
 }

@@ -126,7 +126,7 @@ func TestARoleCarriesItsRoutine(t *testing.T) {
 
 // What a coach says in whole sentences is read as lines; how much there is holds today.
 func TestSentencesAreLines(t *testing.T) {
-	p := open(t, "sentences", true)
+	p := open(t, "sentence_lines", true)
 	b := blank(t, p, 0)
 	b, heard, err := p.Write(ctx, coach, b.ID, b.Revision, `Tag in a box to begin. Then four lanes: out with skips, back with side steps; out with high knees, back with heel kicks (tall; quick). We have ten ropes and twenty hurdles. After the bell they stretch calves and thighs, fifteen seconds each.`, planner.Place{})
 	require.NoError(t, err)

@@ -16,6 +16,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/demo"
+	"cuestart/demo/demotest"
 	"cuestart/mariadb"
 	"cuestart/mariadb/mariadbtest"
 	"cuestart/store"
@@ -26,11 +27,7 @@ var server *mariadb.Server
 func TestMain(m *testing.M) { os.Exit(mariadbtest.Run(m, &server)) }
 
 func open(t *testing.T, name string) *store.Store {
-	s, err := store.Open(context.Background(), server.DSN(name))
-	require.NoError(t, err)
-	require.NoError(t, s.Migrate(context.Background()))
-	t.Cleanup(func() { s.Close() })
-	return s
+	return demotest.Open(t, server, name)
 }
 
 var wednesday = time.Date(2026, 11, 25, 10, 0, 0, 0, time.UTC)

@@ -2,15 +2,19 @@ package web_test
 
 import (
 	"fmt"
+	"maps"
 	"net/http"
 	"net/url"
+	"slices"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"golang.org/x/net/html"
 
 	"cuestart/demo"
+	"cuestart/planner"
 )
 
 // What is typed is shown as it was typed, wherever it comes up, and never runs.
@@ -82,26 +86,38 @@ func TestEveryAnswerIsFenced(t *testing.T) {
 	assert.Equal(t, []any{http.StatusSeeOther, "/sign-in?back=%2Ftoday"}, []any{status, to}, "signed out is out")
 }
 
-// Fields that were never on the page, twice there, or of any length, do no harm.
+// Fields that were never on the page, twice there, or of any length, do no harm; nor does one bad field in a form that
+// is good, of any on the board.
 func TestAFormOfAnyKindIsAnswered(t *testing.T) {
 	base, p := site(t, "anyform")
 	coach := visit(t, base, demo.Email)
 	values := []string{"", "0", "-1", "99999999999999999999", "NaN", "1e309", strings.Repeat("9", 5000), "\x00", "\xff\xfe", "ten", "2026-13-45", "@25:61", "*", "p99", "lineout", "../../etc", "' OR 1=1 --"}
-	for _, path := range []string{"head", "timing", "spare", "day", "factor", "fixed", "players", "mend", "keep", "hear", "write", "principle", "relist", "blocks/lineout", "blocks/lineout/said", "blocks/lineout/write", "blocks/lineout/items",
-		"blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order", "blocks/lineout/form", "blocks/raise/form", "blocks/raise/group", "turn", "roles", "facing", "bring", "lists", "lists/after-1", "lists/after-1/write", "put"} {
-		for n, v := range values {
-			form := url.Values{"revision": {"1"}}
-			for i, field := range []string{"title", "start", "margin", "shift", "use", "air", "wind", "factor", "name", "who", "from", "to", "id", "player", "late", "rule", "where", "reason", "drill", "priority", "item", "by", "amount", "stations", "open", "method", "text", "said", "into", "before", "phase",
-				"form", "split", "rounds", "rest", "change", "pick", "pressed", "on", "turn", "facing", "bring", "when", "line", "length", "every", "also", "without", "gone", "routine"} {
-				if (i+n)%3 > 0 {
-					form[field] = []string{v, values[(n+i)%len(values)]}
-				}
-			}
-			status, text, _ := coach.post("/sessions/1/"+path, form)
-			assert.Contains(t, []int{200, 303, 404, 409, 413, 422}, status, "%s %q", path, v)
-			assert.NotContains(t, text, "panic", "%s %q", path, v)
-		}
+	send := func(path string, form url.Values, why string) {
+		status, text, _ := coach.post(path, form)
+		assert.Contains(t, []int{200, 303, 404, 409, 413, 422}, status, "%s %s", path, why)
+		assert.NotContains(t, text, "panic", "%s %s", path, why)
 	}
+	_, page, _ := coach.get("/sessions/1?block=lineout")
+	tried, sent := map[string]bool{}, 0
+	for _, f := range forms(t, page) {
+		if !strings.HasPrefix(f.action, "/sessions/1/") || tried[f.action] || strings.HasSuffix(f.action, "/publish") {
+			continue
+		}
+		tried[f.action] = true
+		all := url.Values{} // what no page sends
+		for i, field := range slices.Sorted(maps.Keys(f.fields)) {
+			all[field] = []string{values[(sent+i)%len(values)], "2"}
+			for k := range 2 {
+				bad := maps.Clone(f.fields)
+				bad.Set("revision", itoa(revisionOf(t, p)))
+				bad.Set(field, values[(sent+9*k)%len(values)])
+				send(f.action, bad, field+" "+bad.Get(field))
+			}
+			sent += 2
+		}
+		send(f.action, all, "all of it")
+	}
+	assert.Greater(t, len(tried), 15, "forms of the board")
 	for _, id := range []string{"0", "-1", "99999999999999999999", "x", "%00", "1%27", "1;2"} {
 		for _, path := range []string{"/sessions/%s", "/sessions/%s/sheet", "/squad?squad=%s", "/squad?player=%s", "/routines/%s/routine.json", "/ground?edit=zone&id=%s", "/sessions/new?fixture=%s", "/r/%s/p1"} {
 			status, text, _ := coach.get(fmt.Sprintf(path, id))
@@ -112,4 +128,52 @@ func TestAFormOfAnyKindIsAnswered(t *testing.T) {
 	b, err := p.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	assert.NoError(t, b.Document.Validate(), "whatever was taken, the plan holds together")
+}
+
+// form is one of a page, with what a browser would send of it untouched.
+type form struct {
+	action string
+	fields url.Values
+}
+
+// forms are those of a page.
+func forms(t *testing.T, page string) (list []form) {
+	root, err := html.Parse(strings.NewReader(page))
+	require.NoError(t, err)
+	var of *form
+	choice := ""
+	for n := range root.Descendants() {
+		attr := map[string]string{}
+		for _, a := range n.Attr {
+			attr[a.Key] = a.Val
+		}
+		switch {
+		case n.Data == "form" && attr["method"] == "post":
+			list = append(list, form{attr["action"], url.Values{}})
+			of = &list[len(list)-1]
+		case n.Data == "form":
+			of = nil
+		case of == nil:
+		case n.Data == "option":
+			if _, chosen := attr["selected"]; chosen || of.fields.Get(choice) == "" {
+				of.fields.Set(choice, attr["value"])
+			}
+		case attr["name"] == "":
+		case n.Data == "select":
+			choice = attr["name"]
+			of.fields.Set(choice, "")
+		case n.Data == "textarea" && n.FirstChild != nil:
+			of.fields.Set(attr["name"], n.FirstChild.Data)
+		case slices.Contains([]string{"input", "textarea", "button"}, n.Data):
+			of.fields.Add(attr["name"], attr["value"])
+		}
+	}
+	return list
+}
+
+// revisionOf is the revision that the demo's match has.
+func revisionOf(t *testing.T, p *planner.Planner) uint32 {
+	b, err := p.Board(ctx, 1, 1)
+	require.NoError(t, err)
+	return b.Revision
 }

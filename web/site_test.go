@@ -21,6 +21,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/demo"
+	"cuestart/demo/demotest"
 	"cuestart/live"
 	"cuestart/mariadb"
 	"cuestart/mariadb/mariadbtest"
@@ -53,10 +54,7 @@ const stranger = "coach@elsewhere.example"
 // site is the site of the demo's club, beside a club with one squad and one
 // coach who is a stranger.
 func site(t *testing.T, name string) (address string, p *planner.Planner) {
-	s, err := store.Open(ctx, server.DSN(name))
-	require.NoError(t, err)
-	require.NoError(t, s.Migrate(ctx))
-	require.NoError(t, demo.Fill(ctx, s, now))
+	s := demotest.Filled(t, server, name, now)
 	raw, err := sql.Open("mysql", server.DSN(name))
 	require.NoError(t, err)
 	t.Cleanup(func() { raw.Close() })
@@ -76,7 +74,7 @@ func site(t *testing.T, name string) (address string, p *planner.Planner) {
 	p.Now = func() time.Time { return now }
 	signIns, end := s.SignIns()
 	listening := httptest.NewServer(web.Handler(shell.Config{Planner: p, Live: live.Over(t.Context(), p), SignIns: signIns, Log: slog.New(slog.DiscardHandler)}))
-	t.Cleanup(func() { listening.Close(); end(); s.Close() })
+	t.Cleanup(func() { listening.Close(); end() })
 	return listening.URL, p
 }
 
