@@ -149,7 +149,7 @@ func (p *Planner) Search(ctx context.Context, clubID uint64, q drill.Query) ([]d
 	if strings.TrimSpace(q.Text) == "" {
 		return found, nil
 	}
-	means := known.names.Means(q.Text)
+	means := known.names().Means(q.Text)
 	q.Text = ""
 	var first []drill.Drill
 	for _, d := range q.Find(known.book.Drills) {

@@ -18,7 +18,7 @@ type playbook struct {
 	edition uint32
 	book    *Book
 	sport   *sport.Sport
-	names   *say.Index         // of the book
+	names   func() *say.Index  // of the book; made when it is first asked for
 	own     *Entry[club.Sport] // the club's copy of its sport; nil: it has none
 }
 
@@ -85,7 +85,7 @@ func (p *Planner) playbook(ctx context.Context, clubID uint64) (is playbook, err
 		is.sport = &known
 	}
 	is.book = NewBook(inUnits(book.Drills(), is.sport.System), drills)
-	is.names = say.NewIndex(is.book.Drills, is.sport.Key)
+	is.names = sync.OnceValue(func() *say.Index { return say.NewIndex(is.book.Drills, is.sport.Key) })
 	p.playbooks.put(clubID, is)
 	return is, nil
 }

@@ -97,7 +97,7 @@ func (p *Planner) readerAt(ctx context.Context, clubID, id uint64, starts string
 		moved.Document.Start = start
 	}
 	of := say.ContextOf(session.Document, known.sport.Key, known.book.Drills)
-	of.Index, of.Plays = known.names, known.sport
+	of.Index, of.Plays = known.names(), known.sport
 	return session, say.NewReader(of), nil
 }
 

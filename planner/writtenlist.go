@@ -26,7 +26,7 @@ func (p *Planner) HearList(ctx context.Context, clubID uint64, text string) (*In
 		return nil, err
 	}
 	of := say.ContextOf(d, known.sport.Key, known.book.Drills)
-	of.Index, of.Plays = known.names, known.sport
+	of.Index, of.Plays = known.names(), known.sport
 	w := &InWords{Lines: strings.Split(text, "\n"), Document: d}
 	w.Anew = make([]bool, len(w.Lines))
 	w.read(say.NewReader(of))
