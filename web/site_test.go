@@ -12,6 +12,7 @@ import (
 	"os"
 	"strconv"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 	_ "time/tzdata"
@@ -40,11 +41,26 @@ var (
 	now = time.Date(2026, 11, 25, 10, 42, 0, 0, time.UTC)
 )
 
-// rawDB and kept are the database of the site that was made last.
-var (
-	rawDB *sql.DB
-	kept  *store.Store
-)
+// standing is what a test's own site stands on: its database, and the same without the store.
+type standing struct {
+	store *store.Store
+	raw   *sql.DB
+}
+
+// sites are those of the tests that run, by the test's name.
+var sites sync.Map
+
+func testOf(t *testing.T) string {
+	name, _, _ := strings.Cut(t.Name(), "/")
+	return name
+}
+
+func siteOf(t *testing.T) standing {
+	is, _ := sites.Load(testOf(t))
+	return is.(standing)
+}
+
+func storeOf(t *testing.T) *store.Store { return siteOf(t).store }
 
 func id(n uint64) string { return strconv.FormatUint(n, 10) }
 
@@ -52,13 +68,21 @@ func id(n uint64) string { return strconv.FormatUint(n, 10) }
 const stranger = "coach@elsewhere.example"
 
 // site is the site of the demo's club, beside a club with one squad and one
-// coach who is a stranger.
+// coach who is a stranger. Tests with one run side by side.
 func site(t *testing.T, name string) (address string, p *planner.Planner) {
+	if testOf(t) == t.Name() {
+		t.Parallel()
+	}
+	return alone(t, name)
+}
+
+// alone is a site of a test that nothing else may run beside.
+func alone(t *testing.T, name string) (address string, p *planner.Planner) {
 	s := demotest.Filled(t, server, name, now)
 	raw, err := sql.Open("mysql", server.DSN(name))
 	require.NoError(t, err)
 	t.Cleanup(func() { raw.Close() })
-	rawDB, kept = raw, s
+	sites.Store(testOf(t), standing{s, raw})
 	hash, err := argon2id.CreateHash(demo.Password, &argon2id.Params{Memory: 64, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 32})
 	require.NoError(t, err)
 	for _, statement := range []string{

@@ -34,7 +34,7 @@ func TestAStrangerLeavesNothing(t *testing.T) {
 	}
 	nobody.post("/sign-in", url.Values{"email": {"who@else.example"}, "password": {"wrong"}})
 	var left int
-	require.NoError(t, rawDB.QueryRow("SELECT COUNT(*) FROM sessions").Scan(&left))
+	require.NoError(t, siteOf(t).raw.QueryRow("SELECT COUNT(*) FROM sessions").Scan(&left))
 	assert.Zero(t, left)
 
 	ask := func(method, host string) *http.Response {
@@ -57,7 +57,7 @@ func TestAStrangerLeavesNothing(t *testing.T) {
 func TestGuessingHitsTheGuesser(t *testing.T) {
 	_, p := site(t, "guess")
 	var log bytes.Buffer
-	signIns, end := kept.SignIns()
+	signIns, end := storeOf(t).SignIns()
 	defer end()
 	listening := httptest.NewServer(web.Handler(shell.Config{Planner: p, SignIns: signIns, Proxies: []string{"127.0.0.1"}, Log: slog.New(slog.NewTextHandler(&log, nil))}))
 	defer listening.Close()
@@ -270,7 +270,7 @@ func TestAccessIsTakenAway(t *testing.T) {
 
 // Whatever is uploaded, however it is made, costs little and is answered soon.
 func TestEveryUploadIsBounded(t *testing.T) {
-	base, _ := site(t, "uploads")
+	base, _ := alone(t, "uploads")
 	coach := visit(t, base, demo.Email)
 	const size = 700_000 // as large as a form may be, once it is written in base64
 	fill := func(head, body, tail string) string {
