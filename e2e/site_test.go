@@ -61,9 +61,9 @@ func site(t *testing.T, withDemo bool) (address string, p *planner.Planner) {
 	t.Parallel()
 	var s *store.Store
 	if withDemo {
-		s = demotest.Filled(t, server, dbName(t), now)
+		s = demotest.Filled(t, server.DSN, dbName(t), now)
 	} else {
-		s = demotest.Open(t, server, dbName(t))
+		s = demotest.Open(t, server.DSN, dbName(t))
 	}
 	p = planner.New(s)
 	p.Now = func() time.Time { return now }

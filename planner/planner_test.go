@@ -48,9 +48,9 @@ func does(_ *planner.Board, err error) error { return err }
 
 func open(t *testing.T, name string, withDemo bool) *planner.Planner {
 	if withDemo {
-		db = demotest.Filled(t, server, name, now)
+		db = demotest.Filled(t, server.DSN, name, now)
 	} else {
-		db = demotest.Open(t, server, name)
+		db = demotest.Open(t, server.DSN, name)
 	}
 	p := planner.New(db)
 	p.Now = func() time.Time { return now }

@@ -27,7 +27,7 @@ var server *mariadb.Server
 func TestMain(m *testing.M) { os.Exit(mariadbtest.Run(m, &server)) }
 
 func open(t *testing.T, name string) *store.Store {
-	return demotest.Open(t, server, name)
+	return demotest.Open(t, server.DSN, name)
 }
 
 var wednesday = time.Date(2026, 11, 25, 10, 0, 0, 0, time.UTC)

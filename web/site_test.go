@@ -78,7 +78,7 @@ func site(t *testing.T, name string) (address string, p *planner.Planner) {
 
 // alone is a site of a test that nothing else may run beside.
 func alone(t *testing.T, name string) (address string, p *planner.Planner) {
-	s := demotest.Filled(t, server, name, now)
+	s := demotest.Filled(t, server.DSN, name, now)
 	raw, err := sql.Open("mysql", server.DSN(name))
 	require.NoError(t, err)
 	t.Cleanup(func() { raw.Close() })

@@ -14,19 +14,17 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/demo"
-	"cuestart/mariadb"
 	"cuestart/store"
 )
 
-// Open is a database of a test's own on a server, in today's schema and empty.
-func Open(t *testing.T, server *mariadb.Server, name string) *store.Store {
-	return copied(t, server, name, "made_empty", func(ctx context.Context, s *store.Store) error { return s.Migrate(ctx) })
+// Open is a database of a test's own, in today's schema and empty. A server gives the data source name of a database.
+func Open(t *testing.T, dsn func(database string) string, name string) *store.Store {
+	return copied(t, dsn, name, "made_empty", func(ctx context.Context, s *store.Store) error { return s.Migrate(ctx) })
 }
 
-// Filled is a database of a test's own on a server, with the demo club as it is at a moment, the same for all
-// tests of a package.
-func Filled(t *testing.T, server *mariadb.Server, name string, at time.Time) *store.Store {
-	return copied(t, server, name, "made_demo", func(ctx context.Context, s *store.Store) error {
+// Filled is a database of a test's own, with the demo club as it is at a moment, the same for all tests of a package.
+func Filled(t *testing.T, dsn func(database string) string, name string, at time.Time) *store.Store {
+	return copied(t, dsn, name, "made_demo", func(ctx context.Context, s *store.Store) error {
 		return errors.Join(s.Migrate(ctx), demo.Fill(ctx, s, at))
 	})
 }
@@ -35,25 +33,25 @@ func Filled(t *testing.T, server *mariadb.Server, name string, at time.Time) *st
 var made sync.Map
 
 // copied is a database that is copied from one which is made first.
-func copied(t *testing.T, server *mariadb.Server, name, from string, fill func(context.Context, *store.Store) error) *store.Store {
-	script, _ := made.LoadOrStore(from, sync.OnceValues(func() (string, error) { return makeOnce(server, from, fill) }))
+func copied(t *testing.T, dsn func(database string) string, name, from string, fill func(context.Context, *store.Store) error) *store.Store {
+	script, _ := made.LoadOrStore(from, sync.OnceValues(func() (string, error) { return makeOnce(dsn, from, fill) }))
 	text, err := script.(func() (string, error))()
 	require.NoError(t, err)
-	pool, err := sql.Open("mysql", server.DSN("")+"?multiStatements=true")
+	pool, err := sql.Open("mysql", dsn("")+"?multiStatements=true")
 	require.NoError(t, err)
 	defer pool.Close()
 	_, err = pool.Exec(fmt.Sprintf("CREATE DATABASE `%s` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci; USE `%s`; ", name, name) + text)
 	require.NoError(t, err)
-	s, err := store.Open(context.Background(), server.DSN(name))
+	s, err := store.Open(context.Background(), dsn(name))
 	require.NoError(t, err)
 	t.Cleanup(func() { s.Close() })
 	return s
 }
 
 // makeOnce makes a database, and gives the statements that copy its tables into another.
-func makeOnce(server *mariadb.Server, name string, fill func(context.Context, *store.Store) error) (script string, err error) {
+func makeOnce(dsn func(database string) string, name string, fill func(context.Context, *store.Store) error) (script string, err error) {
 	ctx := context.Background()
-	s, err := store.Open(ctx, server.DSN(name))
+	s, err := store.Open(ctx, dsn(name))
 	if err != nil {
 		return "", err
 	}
@@ -61,7 +59,7 @@ func makeOnce(server *mariadb.Server, name string, fill func(context.Context, *s
 	if err := fill(ctx, s); err != nil {
 		return "", err
 	}
-	pool, err := sql.Open("mysql", server.DSN(name))
+	pool, err := sql.Open("mysql", dsn(name))
 	if err != nil {
 		return "", err
 	}
