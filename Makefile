@@ -9,7 +9,7 @@ demo: build
 
 build: field
 	@sh scripts/need.sh $(MARIADB)
-	@go build -o bin/cuestart ./cmd/cuestart
+	@go build -ldflags="-s -w" -o bin/cuestart ./cmd/cuestart
 
 # The core for the browser, where it has changed.
 field:

@@ -22,6 +22,7 @@ const (
 
 // May says whether a text has one of the pieces that every match has. Where it has none, no part of it has.
 func (p *Pattern) May(text string) bool {
+	p.once.Do(func() { p.needs = needsOf(p.expression) })
 	if p.needs == nil {
 		return true
 	}

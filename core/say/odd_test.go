@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"cuestart/book"
+	"cuestart/core/pattern"
 	"cuestart/core/plan"
 	"cuestart/core/say"
 )
@@ -34,3 +35,6 @@ func TestHugeNumbersAreReadAtOnce(t *testing.T) {
 		}
 	}
 }
+
+// Patterns are made when they are first tried, and none fails then.
+func TestNoPatternIsBroken(t *testing.T) { assert.Empty(t, pattern.Broken()) }

@@ -9,6 +9,7 @@ import (
 	"mime"
 	"path"
 	"strings"
+	"sync"
 )
 
 //go:embed dist built
@@ -23,11 +24,14 @@ type File struct {
 
 // Version is one for all files, so that a style finds its fonts beside it. What
 // is asked for under it never changes.
-var Version string
+func Version() string {
+	_, version := found()
+	return version
+}
 
-var all = map[string]File{}
-
-func init() {
+// found are the files by their names, and their version.
+var found = sync.OnceValues(func() (all map[string]File, version string) {
+	all = map[string]File{}
 	whole := sha256.New()
 	for _, folder := range []string{"dist", "built"} {
 		err := fs.WalkDir(files, folder, func(name string, entry fs.DirEntry, err error) error {
@@ -44,8 +48,8 @@ func init() {
 			panic(err) // they are embedded
 		}
 	}
-	Version = fmt.Sprintf("%x", whole.Sum(nil)[:6])
-}
+	return all, fmt.Sprintf("%x", whole.Sum(nil)[:6])
+})
 
 // kindOf is the media type of a file.
 func kindOf(name string) string {
@@ -60,14 +64,16 @@ func kindOf(name string) string {
 
 // Find returns the file of that name, such as app.css.
 func Find(name string) (File, bool) {
+	all, _ := found()
 	f, ok := all[name]
 	return f, ok
 }
 
 // URL is the address of the file of that name. It fails where there is none.
 func URL(name string) (string, error) {
+	all, version := found()
 	if _, ok := all[name]; !ok {
 		return "", fmt.Errorf("there is no asset %s", name)
 	}
-	return "/assets/" + Version + "/" + name, nil
+	return "/assets/" + version + "/" + name, nil
 }

@@ -12,6 +12,7 @@ import (
 	"net/http"
 	"slices"
 	"strings"
+	"sync"
 
 	"cuestart/core/drill"
 	"cuestart/core/plan"
@@ -123,12 +124,14 @@ func (p *Page) unsaid(text string) string {
 
 // Screens are the templates of a room: every file is a page or a part, and the
 // parts are there for all its pages.
-type Screens struct{ pages map[string]*template.Template }
+type Screens struct {
+	pages map[string]func() *template.Template // parsed when they are first asked for
+}
 
 // Render is a template of a page by itself.
 func (s *Screens) Render(page, block string, data any) string {
 	var text bytes.Buffer
-	if err := s.pages[page].ExecuteTemplate(&text, block, data); err != nil {
+	if err := s.pages[page]().ExecuteTemplate(&text, block, data); err != nil {
 		panic(fmt.Errorf("page %s: %w", page, err))
 	}
 	return text.String()
@@ -140,27 +143,30 @@ var files embed.FS
 // own are the shell's own pages.
 var own = Parse(files, nil)
 
-// Parse reads the templates of a room, with functions of its own. A template that
-// does not parse is a bug, and panics.
+// Parse reads the templates of a room, with functions of its own, each page when it is first
+// shown. A template that does not parse is a bug, and panics.
 func Parse(room fs.FS, funcs template.FuncMap) *Screens {
-	base := template.New("").Funcs(template.FuncMap{
-		"asset":  assets.URL,
-		"number": drill.Number,
-		"once":   rand.Text,
-		"looks":  func() []string { return looks },
-		"menu":   func() []entry { return menu },
-		"group":  func(label, name string, ticks []Tick) tickGroup { return tickGroup{label, name, ticks} },
-	}).Funcs(funcs)
-	base = template.Must(base.ParseFS(files, "*.html"))
+	base := sync.OnceValue(func() *template.Template {
+		all := template.New("").Funcs(template.FuncMap{
+			"asset":  assets.URL,
+			"number": drill.Number,
+			"once":   rand.Text,
+			"looks":  func() []string { return looks },
+			"menu":   func() []entry { return menu },
+			"group":  func(label, name string, ticks []Tick) tickGroup { return tickGroup{label, name, ticks} },
+		}).Funcs(funcs)
+		return template.Must(template.Must(all.ParseFS(files, "*.html")).ParseFS(room, "*.html"))
+	})
 	names, err := fs.Glob(room, "*.html")
 	if err != nil {
 		panic(err)
 	}
-	s := &Screens{map[string]*template.Template{}}
+	s := &Screens{map[string]func() *template.Template{}}
 	for _, name := range names {
-		all := template.Must(template.Must(base.Clone()).ParseFS(room, "*.html"))
-		// Each page has a main of its own: the file's is the last.
-		s.pages[strings.TrimSuffix(name, ".html")] = template.Must(all.ParseFS(room, name))
+		s.pages[strings.TrimSuffix(name, ".html")] = sync.OnceValue(func() *template.Template {
+			// Each page has a main of its own: the file's is the last.
+			return template.Must(template.Must(base().Clone()).ParseFS(room, name))
+		})
 	}
 	return s
 }

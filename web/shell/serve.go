@@ -358,7 +358,7 @@ func (s *Shell) asset(c *gin.Context) {
 		s.plainly(c, http.StatusNotFound, "There is nothing here", "The address is wrong, or what it named is gone.")
 		return
 	}
-	if c.Param("version") == assets.Version {
+	if c.Param("version") == assets.Version() {
 		c.Header("Cache-Control", "public, max-age=31536000, immutable")
 	}
 	if f.Packed {

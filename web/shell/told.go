@@ -5,6 +5,7 @@ import (
 	"maps"
 	"regexp"
 	"strings"
+	"sync"
 
 	nethtml "golang.org/x/net/html"
 
@@ -15,16 +16,14 @@ import (
 // up in that language's tables (languages/es.coach.yaml, es.book.yaml for the drills of the book), in which # stands for a
 // number and %s for a name. What no table knows, such as what a club calls its own drills, stays as it is.
 
-// tables are what each language has for the pieces of pages.
-var tables = readTables()
-
-func readTables() map[string]*speech.Table {
+// tables are what each language has for the pieces of pages, read when they are first asked for.
+var tables = sync.OnceValue(func() map[string]*speech.Table {
 	all := map[string]*speech.Table{}
 	for _, tag := range tongues[1:] {
 		all[tag.String()] = speech.NewTable(pieces(tag.String()))
 	}
 	return all
-}
+})
 
 // pieces are all pieces of another language than English, of whatever page, by the English ones.
 func pieces(lang string) map[string]string {
@@ -44,17 +43,17 @@ func (t Tongue) Pieces() map[string]string {
 }
 
 // Table is what the language has for pieces of text; nil of English.
-func (t Tongue) Table() *speech.Table { return tables[t.Lang] }
+func (t Tongue) Table() *speech.Table { return tables()[t.Lang] }
 
 // Told is a piece of text in the language; as it stands where the language has nothing for it.
-func (t Tongue) Told(text string) string { return tables[t.Lang].Told(text) }
+func (t Tongue) Told(text string) string { return t.Table().Told(text) }
 
 // labelOf are attributes that people read or hear, and what a page's script has to say.
 var labelOf = regexp.MustCompile(`\s(?:aria-label|title|placeholder|alt|aria-description|data-told(?:-[a-z]+)?)="[^"]*"`)
 
 // Page is a page, or a part of one, in the language.
 func (t Tongue) Page(text string) string {
-	if tables[t.Lang] == nil {
+	if t.Table() == nil {
 		return text
 	}
 	var b strings.Builder

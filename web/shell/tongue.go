@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net/http"
 	"strings"
+	"sync"
 	"time"
 
 	"go.yaml.in/yaml/v3"
@@ -34,15 +35,12 @@ var tongues = []language.Tag{language.English, language.Spanish}
 // Tongues are those that a page offers, each by its code and its own name.
 var Tongues = [][2]string{{"en", "English"}, {"es", "Español"}}
 
-var (
-	tongueOf = language.NewMatcher(tongues)
-	known    = map[string]map[string]string{} // sentences by language
-	texts    = readTexts()
-)
+var tongueOf = language.NewMatcher(tongues)
 
-// readTexts reads the catalogue: a file for each language, the English sentence first.
-func readTexts() *catalog.Builder {
-	all := catalog.NewBuilder(catalog.Fallback(language.English))
+// texts is the catalogue, read when it is first asked for: a file for each language, the English sentence first; and
+// the sentences by language.
+var texts = sync.OnceValues(func() (all *catalog.Builder, known map[string]map[string]string) {
+	all, known = catalog.NewBuilder(catalog.Fallback(language.English)), map[string]map[string]string{}
 	for _, tag := range tongues[1:] {
 		known[tag.String()] = Texts(tag.String())
 		for english, other := range known[tag.String()] {
@@ -51,8 +49,8 @@ func readTexts() *catalog.Builder {
 			}
 		}
 	}
-	return all
-}
+	return all, known
+})
 
 // Texts are all sentences of a language by the English ones, of players' and leaders' pages; with
 // of they are those of a room's own table, such as "coach".
@@ -72,7 +70,8 @@ func Texts(lang string, of ...string) map[string]string {
 func TongueOf(lang string) Tongue {
 	for _, tag := range tongues[1:] {
 		if tag.String() == lang {
-			return Tongue{lang, message.NewPrinter(tag, message.Catalog(texts)), known[lang]}
+			all, known := texts()
+			return Tongue{lang, message.NewPrinter(tag, message.Catalog(all)), known[lang]}
 		}
 	}
 	return Tongue{Lang: "en"}
