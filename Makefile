@@ -18,7 +18,7 @@ field:
 # Everything: vet, formatting, the import rule, unit, store, process and browser tests.
 test: lint field
 	@sh scripts/need.sh $(MARIADB) chromium=chromium pdftotext=poppler-utils
-	go test -count=1 -timeout 40m ./...
+	began=$$(date +%s) && go test -count=1 -timeout 40m ./... && mkdir -p var && echo $$(($$(date +%s) - began)) > var/suite_s
 
 lint:
 	@test -z "$$(gofmt -l $(GO))" || { gofmt -l $(GO); echo "run gofmt -w on these"; exit 1; }
@@ -34,6 +34,7 @@ soak: field
 	go test -count=1 -timeout 3h ./cmd/cuestart -run 'MayBeKilled|NothingAcknowledged' -v -args -start-kills 14 -work-kills 300 -from-all
 
 bench: build
+	@[ ! -f var/suite_s ] || echo "suite_s $$(cat var/suite_s) s"
 	@go test -count=1 ./e2e -run TestFigures -figures $(CURDIR)/bin/cuestart -v | grep -E '^[a-z_0-9]+ [0-9.e+]+ '
 	@go test ./core/compose -run '^$$' -bench Warns -benchtime 1x | awk '/compose_/ {for (i = 5; i < NF; i += 2) print $$(i+1), $$i, "%"}'
 

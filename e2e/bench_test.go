@@ -4,7 +4,10 @@ import (
 	"bufio"
 	"compress/gzip"
 	"context"
+	"crypto/sha256"
+	"database/sql"
 	"encoding/base64"
+	"errors"
 	"flag"
 	"fmt"
 	"io"
@@ -14,6 +17,7 @@ import (
 	"net/url"
 	"os"
 	"os/exec"
+	"path/filepath"
 	"regexp"
 	"runtime"
 	"runtime/debug"
@@ -34,6 +38,7 @@ import (
 	"cuestart/core/runin"
 	"cuestart/core/runin/runintest"
 	"cuestart/demo"
+	"cuestart/mariadb"
 	"cuestart/web/chalk"
 )
 
@@ -53,6 +58,7 @@ func TestFigures(t *testing.T) {
 	p, err := startProgram(*figures, data)
 	require.NoError(t, err)
 	defer p.stop()
+	require.NoError(t, weigh("first", data))
 	measured("demo_ready", p.ready.Seconds(), "s")
 	require.NoError(t, p.measure())
 	follows(t, p)
@@ -62,9 +68,58 @@ func TestFigures(t *testing.T) {
 	require.NoError(t, seasons(t, p))
 	require.NoError(t, fits())
 	require.NoError(t, clubs())
+	require.NoError(t, weigh("last", data))
 }
 
-func measured(name string, value float64, unit string) { fmt.Printf("%s %.3g %s\n", name, value, unit) }
+// arithmetic is how many milliseconds a fixed piece of it takes here and now: machines differ by three times from hour to
+// hour, so what takes time is said as a multiple of it too.
+var arithmetic float64
+
+func measured(name string, value float64, unit string) {
+	times := ""
+	if in := map[string]float64{"us": 1e-3, "ms": 1, "s": 1000}[unit]; in > 0 && arithmetic > 0 {
+		times = fmt.Sprintf(" = %.3g x arithmetic", value*in/arithmetic)
+	}
+	fmt.Printf("%s %.3g %s%s\n", name, value, unit, times)
+}
+
+// weigh measures what the machine is worth: a fixed piece of arithmetic, and a fixed round trip to the program's database.
+func weigh(when, data string) error {
+	dsn, running := mariadb.Running(filepath.Join(data, "mariadb"), "cuestart")
+	if !running {
+		return errors.New("the program has no database")
+	}
+	db, err := sql.Open("mysql", dsn)
+	if err != nil {
+		return err
+	}
+	defer db.Close()
+	db.SetMaxOpenConns(1)
+	block := make([]byte, 1<<20)
+	var sums, trips []time.Duration
+	for range 20 {
+		began := time.Now()
+		for range 32 {
+			sha256.Sum256(block)
+		}
+		sums = append(sums, time.Since(began))
+		began = time.Now()
+		for range 100 {
+			var one int
+			if err := db.QueryRow("SELECT 1").Scan(&one); err != nil {
+				return err
+			}
+		}
+		trips = append(trips, time.Since(began))
+	}
+	slices.Sort(sums)
+	slices.Sort(trips)
+	ms := func(sorted []time.Duration) float64 { return sorted[len(sorted)/2].Seconds() * 1000 }
+	arithmetic = ms(sums)
+	measured("arithmetic_"+when, arithmetic, "ms")
+	measured("hundred_round_trips_"+when, ms(trips), "ms")
+	return nil
+}
 
 // fits measures the engine on made-up problems of each size.
 func fits() error {
