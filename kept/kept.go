@@ -42,13 +42,13 @@ func (k *Cache[K, V]) Get(ctx context.Context, key K, read func(context.Context)
 // asked first and has gone away takes the answer from nobody else. It fails with the error of
 // the context of who asks, and of read.
 func (k *Cache[K, V]) Since(ctx context.Context, key K, after time.Time, read func(context.Context) (V, error)) (none V, err error) {
-	k.mu.Lock()
-	found, ok := k.is[key]
-	k.mu.Unlock()
-	if ok && found.began.After(after) {
+	if found, ok := k.after(key, after); ok {
 		return found.is, nil
 	}
 	coming := k.asked.DoChan(fmt.Sprint(key), func() (any, error) {
+		if found, ok := k.after(key, after); ok { // it came between the look and the question
+			return found, nil
+		}
 		own, cancel := context.WithTimeout(context.WithoutCancel(ctx), readWithin)
 		defer cancel()
 		is := one[V]{began: time.Now()}
@@ -70,6 +70,14 @@ func (k *Cache[K, V]) Since(ctx context.Context, key K, after time.Time, read fu
 		}
 	}
 	return k.Since(ctx, key, after, read) // it was on its way before
+}
+
+// after is what was read of a key after a moment, if anything was.
+func (k *Cache[K, V]) after(key K, moment time.Time) (found one[V], ok bool) {
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	found, ok = k.is[key]
+	return found, ok && found.began.After(moment)
 }
 
 func (k *Cache[K, V]) put(key K, is one[V]) {
