@@ -1,4 +1,4 @@
-import { ask } from "../shell/ask.js";
+import { ask, unanswered } from "../shell/ask.js";
 
 // matrix puts people into blocks in the background, so that the page stays where it is;
 // presses are sent one after the other. Without script the form works as it is.
@@ -9,7 +9,7 @@ export default () => ({
     event.preventDefault();
     const form = event.target;
     const value = event.submitter.value;
-    this.queue = this.queue.then(() => this.send(form.action, value));
+    this.queue = this.queue.then(() => this.send(form.action, value)).catch(unanswered); // one that fails stops none after it
   },
 
   async send(address, value) {

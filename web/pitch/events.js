@@ -71,7 +71,7 @@ export default function events({ me, rehearsed, changed, refused }) {
         .filter((e, i) => (bytes += encodeURIComponent(JSON.stringify(e)).length) < mostBytes || i === 0);
       const fields = { events: JSON.stringify(part), have: last };
       const answer = await fetch(`${base}/press`, { method: "POST", body: new URLSearchParams(fields), headers: { "X-Part": "pressed" }, signal: AbortSignal.timeout?.(10000) });
-      if (answer.headers.get("X-Says")) return refused(await answer.text()); // it waits here
+      if (answer.status < 500 && answer.headers.get("X-Says")) return refused(await answer.text()); // it waits here
       if (answer.redirected) return refused("You are signed out. Sign in again: what was pressed is kept, and sent then.");
       if (!answer.ok) throw new Error(answer.status);
       const is = await answer.json();

@@ -16,17 +16,15 @@ export const unanswered = () => say(document.getElementById("no-answer")?.datase
 // ask gives the answer, or null where there is none to show. It is told which part of the page it
 // is for; an answer without that part is another page, such as the one to sign in.
 export async function ask(url, part, options = {}) {
-  let answer;
   try {
-    answer = await fetch(url, { signal: AbortSignal.timeout?.(within), ...options, headers: { "X-Part": part, ...options.headers } });
-    if (answer.headers.get("X-Says")) {
-      say(await answer.text());
-      return null;
-    }
+    const answer = await fetch(url, { signal: AbortSignal.timeout?.(within), ...options, headers: { "X-Part": part, ...options.headers } });
+    const text = await answer.text(); // the whole of it: an answer may break off
+    const says = answer.headers.get("X-Says");
+    if (!says && answer.status >= 500) throw new Error(answer.status);
+    say(says ? text : "");
+    return says ? null : { headers: answer.headers, redirected: answer.redirected, url: answer.url, text: () => text };
   } catch {
     unanswered();
     return null;
   }
-  say("");
-  return answer;
 }
