@@ -143,8 +143,7 @@ func (p *Planner) Erase(ctx context.Context, by Account, squad *Squad, id uint64
 	if err == nil {
 		err = p.store.FinishErasing(context.WithoutCancel(ctx))
 	}
-	p.editions.Clear()
-	p.rulings.Clear()
+	p.Erased()
 	return err
 }
 

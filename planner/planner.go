@@ -81,6 +81,8 @@ type Planner struct {
 	Weather Weather // nil: there is no forecast
 	Port    Port    // of measuring devices; nil: there are none
 	Nudge   func()  // is called when something is new for who has a page open; nil: they find it themselves
+	Follow  func(ctx context.Context, clubID uint64) (then func(context.Context, Account) error, err error)
+	Erased  func()
 
 	store     *store.Store
 	playbooks playbooks
@@ -97,7 +99,11 @@ type Planner struct {
 }
 
 // New is a planner on the real clock.
-func New(s *store.Store) *Planner { return &Planner{store: s, Now: time.Now} }
+func New(s *store.Store) *Planner {
+	p := &Planner{store: s, Now: time.Now}
+	p.Follow, p.Erased = p.follows, p.forget
+	return p
+}
 
 // News are the sessions of which something is new in the last few seconds, by the id of
 // what is new.

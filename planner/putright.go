@@ -31,6 +31,13 @@ func (p *Planner) rightNow(ctx context.Context, clubID uint64) (is right, err er
 	return is, err
 }
 
+// Follow looks at what plans follow of what a club keeps, before that is changed; what it
+// returns has the plans of sessions to come follow the change, once it is made.
+func (p *Planner) follows(ctx context.Context, clubID uint64) (then func(context.Context, Account) error, err error) {
+	before, err := p.rightNow(ctx, clubID)
+	return func(ctx context.Context, by Account) error { return p.putRight(ctx, by, before) }, err
+}
+
 // putRight has the plans of sessions to come follow what the club keeps by now and did not
 // before: players who were put right, drills whose pace is another. A plan that somebody else
 // is changing at that moment, or that is under way, is left alone.

@@ -29,7 +29,7 @@ func (p *Planner) Save(ctx context.Context, by Account, summary string, changes 
 			return nil, err
 		}
 	}
-	before, err := p.rightNow(ctx, by.ClubID)
+	follow, err := p.Follow(ctx, by.ClubID)
 	if err != nil {
 		return nil, err
 	}
@@ -37,7 +37,7 @@ func (p *Planner) Save(ctx context.Context, by Account, summary string, changes 
 	if err != nil {
 		return nil, err
 	}
-	return ids, p.putRight(ctx, by, before)
+	return ids, follow(ctx, by)
 }
 
 // Newest says what the account's last change of the last day was that is not
@@ -57,12 +57,12 @@ func (p *Planner) TakeBack(ctx context.Context, by Account) (summary string, err
 	if May(by, ToKeep) != nil && May(by, ToRule) != nil { // each takes back what they did themselves
 		return "", ErrForbidden
 	}
-	before, err := p.rightNow(ctx, by.ClubID)
+	follow, err := p.Follow(ctx, by.ClubID)
 	if err != nil {
 		return "", err
 	}
 	if summary, err = p.store.TakeBack(ctx, by); err == nil {
-		err = p.putRight(ctx, by, before)
+		err = follow(ctx, by)
 	}
 	return summary, err
 }

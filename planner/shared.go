@@ -232,3 +232,9 @@ func (p *Planner) OwnLinks(ctx context.Context, b *Board) (players, leaders []Ow
 	}
 	return players, leaders, nil
 }
+
+// forget lets go what is kept of plans in which somebody stands who was erased.
+func (p *Planner) forget() {
+	p.editions.Clear()
+	p.rulings.Clear()
+}
