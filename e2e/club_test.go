@@ -21,7 +21,7 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/plan"
 	"cuestart/demo"
-	"cuestart/planner"
+	"cuestart/planner/diary"
 	"cuestart/store"
 )
 
@@ -47,7 +47,7 @@ func TestASessionInAMinute(t *testing.T) {
 	assert.NotContains(t, b.text("main"), "Do not run it")
 	var id uint64
 	fmt.Sscanf(eval[string](b, `location.pathname`), "/sessions/%d", &id)
-	made, err := p.Board(context.Background(), 1, id)
+	made, err := p.Boards.Board(context.Background(), 1, id)
 	require.NoError(t, err)
 	assert.Zero(t, check.Count(made.Findings).Stops)
 	assert.Len(t, made.Document.Players, 30)
@@ -163,7 +163,7 @@ func TestAListIsReadInOrRefusedWhole(t *testing.T) {
 	assert.Contains(t, b.text("main [role=alert]"), "5 things are wrong")
 	lines := eval[string](b, `[...document.querySelectorAll("tbody tr td:first-child")].map(e => e.textContent).join(" ")`)
 	assert.Equal(t, "4 41 100 201 301", lines)
-	squad, err := p.Squad(context.Background(), 1, 1)
+	squad, err := p.Keep.Squad(context.Background(), 1, 1)
 	require.NoError(t, err)
 	assert.Len(t, squad.Players, 31)
 	write(nil)
@@ -197,7 +197,7 @@ func TestAFixtureGetsItsRunIn(t *testing.T) {
 	b.until(`document.querySelector("#verdict")`)
 	b.open("/today")
 	assert.NotContains(t, b.text("main"), "Fixtures without a run-in")
-	sessions, _, err := p.Sessions(context.Background(), 1, 10)
+	sessions, _, err := p.Boards.Sessions(context.Background(), 1, 10)
 	require.NoError(t, err)
 	assert.Len(t, sessions, 4)
 }
@@ -275,9 +275,9 @@ func TestTheSportIsTheClubsOwn(t *testing.T) {
 	rows(`rows.slice(0, -1).forEach(r => r.querySelector("input").value = ""); set(rows.at(-1), ["Throws", "Hookers", "throws at a mark", "must", "2", "own", ""])`)
 	b.click("#save-sport")
 	b.until(`document.querySelector("[role=status]")?.innerText.includes("is saved")`)
-	added, err := p.Add(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, planner.NewSession{Kind: plan.Match, Title: "x", Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}})
+	added, err := p.Diary.Add(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, diary.NewSession{Kind: plan.Match, Title: "x", Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}})
 	require.NoError(t, err)
-	board, err := p.Board(context.Background(), 1, added.ID)
+	board, err := p.Boards.Board(context.Background(), 1, added.ID)
 	require.NoError(t, err)
 	assert.Equal(t, "First kick", board.Document.StartName)
 	assert.Equal(t, "Throws", board.Document.Block("craft-1").Name)
@@ -343,7 +343,7 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	after("Tamsin O. comes at 14:12")
 	b.run(`document.querySelector("#late-p9").form.querySelector("[name=out]").click()`)
 	after("Pia L. is out")
-	board, err := p.Board(context.Background(), 1, 1)
+	board, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
 	assert.True(t, board.Schedule.Result.Feasible)
 	assert.Nil(t, board.Document.Player("p9"))
@@ -378,7 +378,7 @@ func TestAGroundAndAnInvitation(t *testing.T) {
 	b.click("#invite")
 	b.until(`document.querySelector("main").innerText.includes("Invited, not here yet")`)
 	b.shot("members-1280")
-	letters, err := p.Letters(context.Background())
+	letters, err := p.Staff.Letters(context.Background())
 	require.NoError(t, err)
 	link := regexp.MustCompile(`http\S+`).FindString(letters[0].Body)
 	assert.NotContains(t, eval[string](b, `document.documentElement.outerHTML`), link)
@@ -401,12 +401,12 @@ func TestEnterAndTheLastBlock(t *testing.T) {
 	b.open("/sessions/1")
 	b.do(chromedp.Clear(chromedp.CSS("#margin")), chromedp.SendKeys(chromedp.CSS("#margin"), "11"+kb.Enter))
 	b.until(`document.querySelector("[name=revision]").value == "2"`)
-	board, err := p.Board(context.Background(), 1, 1)
+	board, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
 	assert.Equal(t, 11*60, board.Document.Margin)
 	assert.Equal(t, "2026-11-28T15:00", board.Document.Start.Local)
 
-	_, err = p.Change(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, board.Revision, func(d *plan.Document) (string, error) {
+	_, err = p.Boards.Change(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, board.Revision, func(d *plan.Document) (string, error) {
 		d.Blocks = d.Blocks[:1]
 		return "one left", nil
 	})

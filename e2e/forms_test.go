@@ -128,7 +128,7 @@ func TestAFormSentBackAsItCameChangesNothing(t *testing.T) {
 	for _, d := range book.Drills() {
 		send("/drills/"+d.Code+"/edit", "/drills/"+d.Code)
 	}
-	now, err := p.Book(ctx, 1)
+	now, err := p.Books.Book(ctx, 1)
 	require.NoError(t, err)
 	require.Len(t, now.Own, len(book.Drills()))
 	for _, was := range book.Drills() {
@@ -160,12 +160,12 @@ func TestAFormSentBackAsItCameChangesNothing(t *testing.T) {
 	after := kept()
 	assert.Equal(t, withoutEditions(before), withoutEditions(after))
 
-	board, err := p.Board(ctx, 1, 1)
+	board, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	for action, drawer := range map[string]string{"head": "session", "day": "day", "fixed": "fixed", "players": "people", "blocks/lineout": "block"} {
 		send("/sessions/1?block=lineout&drawer="+drawer, "/sessions/1/"+action)
 	}
-	same, err := p.Board(ctx, 1, 1)
+	same, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	assert.Equal(t, board.Document, same.Document)
 	assert.Equal(t, board.Revision, same.Revision, "nothing to take back")

@@ -18,7 +18,7 @@ func TestTheGroundAndTheRuler(t *testing.T) {
 	b.open("/ground-plan/1")
 	b.until(`document.querySelector("#laid")?._x_dataStack`)
 	lie := func(zone int) float64 {
-		g, err := p.Ground(t.Context(), 1)
+		g, err := p.Keep.Ground(t.Context(), 1)
 		require.NoError(t, err)
 		return g.Venues[0].Zones[zone].Is.Lies.X
 	}

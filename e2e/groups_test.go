@@ -12,7 +12,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/speech"
-	"cuestart/planner"
+	"cuestart/planner/diary"
 	"cuestart/store"
 )
 
@@ -35,7 +35,7 @@ func TestAClassAtStationsWithTooLittleKit(t *testing.T) {
 	b.set("[name=sport]", "class")
 	b.click("main .act-first")
 	b.until(`location.pathname == "/today"`)
-	teacher, _, err := p.AccountByEmail(ctx, "ada@hollinmere.example")
+	teacher, _, err := p.Staff.AccountByEmail(ctx, "ada@hollinmere.example")
 	require.NoError(t, err)
 	for kit, pieces := range map[string]int{"roller": 12, "hurdle": 20, "rope": 10} {
 		_, err = p.Save(ctx, teacher, "counted", store.Change{Is: club.Kit{Name: kit, Pieces: pieces}})
@@ -72,7 +72,7 @@ over the hurdles, five a lane, twice`)
 	assert.Contains(t, b.text("main"), "wants 42 × roller, and there are 12")
 	b.run(`[...document.querySelectorAll("main button")].find(b => b.innerText.includes("Take 4 turns, 12 at once")).click()`)
 	b.at(4)
-	board, err := p.Board(ctx, teacher.ClubID, id)
+	board, err := p.Boards.Board(ctx, teacher.ClubID, id)
 	require.NoError(t, err)
 	said := map[string]string{}
 	for i := range board.Blocks {
@@ -80,7 +80,7 @@ over the hurdles, five a lane, twice`)
 	}
 	assert.Equal(t, "4 turns of 12", said["roll-calves"])
 	assert.Equal(t, "4 lines of 11", said["hurdle-steps"])
-	board, err = p.Publish(ctx, teacher, id, board.Revision)
+	board, err = p.Reach.Publish(ctx, teacher, id, board.Revision)
 	require.NoError(t, err)
 
 	phone := newBrowser(t, base)
@@ -111,7 +111,7 @@ func TestADayIsTurnedInOnePress(t *testing.T) {
 	b.set("#run-on", "later")
 	b.at(3)
 	kept := func(block string) bool {
-		board, err := p.Board(context.Background(), 1, 1)
+		board, err := p.Boards.Board(context.Background(), 1, 1)
 		require.NoError(t, err)
 		for _, x := range board.Blocks {
 			if x.ID == block {
@@ -156,7 +156,7 @@ func TestALatecomerAndWhatComesAfter(t *testing.T) {
 	b.set("#late-p15", "14:40")
 	b.at(2)
 	d := document(t, p, 1)
-	board, err := p.Board(context.Background(), 1, 1)
+	board, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
 	after, missed := board.Schedule.Lateness(board.Document, "p15")
 	assert.Contains(t, b.text("#drawer-people"), schedule.LateWords(after, missed))
@@ -236,7 +236,7 @@ kicks at posts 2, done by 9`)
 	d = document(t, p, id)
 	assert.Equal(t, held, listed(d), "fifteen minutes early, and the order and the holds stand")
 	assert.Contains(t, d.Start.Local, "T14:45")
-	board, err := p.Board(context.Background(), 1, id)
+	board, err := p.Boards.Board(context.Background(), 1, id)
 	require.NoError(t, err)
 	for _, x := range board.Blocks {
 		if x.ID == grid.ID {
@@ -244,9 +244,9 @@ kicks at posts 2, done by 9`)
 		}
 	}
 
-	coach, _, err := p.AccountByEmail(context.Background(), "coach@brackwater.example")
+	coach, _, err := p.Staff.AccountByEmail(context.Background(), "coach@brackwater.example")
 	require.NoError(t, err)
-	away, err := p.Add(context.Background(), coach, planner.NewSession{Kind: plan.Match, Title: "Away", Start: d.Start, From: planner.FromLast, Place: "Oxlode Vale", Alone: d.Players[0].Roster})
+	away, err := p.Diary.Add(context.Background(), coach, diary.NewSession{Kind: plan.Match, Title: "Away", Start: d.Start, From: diary.FromLast, Place: "Oxlode Vale", Alone: d.Players[0].Roster})
 	require.NoError(t, err)
 	assert.Equal(t, held, listed(document(t, p, away.ID)), "the same again, away")
 }

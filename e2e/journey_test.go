@@ -114,7 +114,7 @@ func TestThePhoneCountsWithoutASignal(t *testing.T) {
 	base, p := site(t, true)
 	token, err := storeOf(t).Publish(context.Background(), 1, 1, 1, anything)
 	require.NoError(t, err)
-	board, err := p.Board(context.Background(), 1, 1)
+	board, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
 	minutes := 0 // to go, while they move
 	for _, block := range board.Blocks {
@@ -237,7 +237,7 @@ func TestBadInputIsASentence(t *testing.T) {
 		assert.Contains(t, text, c.says, c.name)
 		assert.Contains(t, text, c.kept, c.name)
 	}
-	board, err := p.Board(context.Background(), 1, 1)
+	board, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
 	assert.EqualValues(t, 1, board.Revision, "nothing was changed by any of it")
 
@@ -294,7 +294,7 @@ func TestTheBoardWorksByKeyboard(t *testing.T) {
 	b.run(`(() => { const d = document.querySelector("[aria-label=Findings] li:last-child details"); d.open = true; d.querySelector("input[name=reason]").focus() })()`)
 	b.do(chromedp.KeyEvent("one kicker is enough" + kb.Enter))
 	b.until(`document.body.innerText.includes("Kept: 1")`)
-	board, err := p.Board(context.Background(), 1, 1)
+	board, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
 	assert.Equal(t, "one kicker is enough", board.Document.Exceptions[0].Reason)
 }
@@ -311,7 +311,7 @@ func TestABlockIsAddedAndOrdered(t *testing.T) {
 	b.open("/sessions/1?block=b13")
 	b.run(`document.querySelector("#sooner").click()`)
 	b.until(`document.querySelector("#later")?.innerText.includes("Team run")`)
-	board, err := p.Board(context.Background(), 1, 1)
+	board, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"touch", "b13", "team"}, []string{board.Document.Blocks[10].ID, board.Document.Blocks[11].ID, board.Document.Blocks[12].ID})
 	b.run(`document.querySelector('form[action$="/remove"] button').click()`)

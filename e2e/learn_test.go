@@ -18,7 +18,7 @@ import (
 // the week's gap filled; each in a browser as a coach does it.
 func TestWhatIsLearntFromASession(t *testing.T) {
 	base, p := site(t, true)
-	p.Port = gate.Port{}
+	p.Learn.Port = gate.Port{}
 	b := newBrowser(t, base)
 	b.signIn()
 	b.open("/sessions/4/tests?test=Sprint+10+m")
@@ -33,7 +33,7 @@ func TestWhatIsLearntFromASession(t *testing.T) {
 	b.click("#keep")
 	b.until(`document.querySelector("main").innerText.includes("The squad:")`)
 	assert.Contains(t, b.text("main"), "n 3")
-	p.Port = gate.Port{Mood: gate.Garbled}
+	p.Learn.Port = gate.Port{Mood: gate.Garbled}
 	b.click("#gate")
 	b.until(`document.querySelector(".problem")?.textContent.includes("no result")`)
 	b.open("/sessions/4/tests")

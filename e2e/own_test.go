@@ -12,7 +12,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/plan"
 	"cuestart/demo"
-	"cuestart/planner"
+	"cuestart/planner/diary"
 )
 
 // A drill of one's own is completed where it stands, and counts; one player is put on its
@@ -20,12 +20,12 @@ import (
 func TestAnOwnDrillIsCompletedWhereItStands(t *testing.T) {
 	base, p := site(t, true)
 	ctx := context.Background()
-	coach, _, err := p.AccountByEmail(ctx, demo.Email)
+	coach, _, err := p.Staff.AccountByEmail(ctx, demo.Email)
 	require.NoError(t, err)
 	b := newBrowser(t, base)
 	b.signIn()
 	begin := func(lines string) uint64 {
-		added, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Training, Title: "Own", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: planner.FromEmpty, Minutes: 40})
+		added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Training, Title: "Own", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: diary.FromEmpty, Minutes: 40})
 		require.NoError(t, err)
 		b.open(fmt.Sprintf("/sessions/%d", added.ID))
 		b.write(lines)
@@ -56,9 +56,9 @@ func TestAnOwnDrillIsCompletedWhereItStands(t *testing.T) {
 	b.until(`document.querySelector("#easier-for-0")`)
 	b.run(`(() => { const s = document.querySelector("#easier-for-0"); s.value = [...s.options].find(o => o.text == "Mara T.").value; s.dispatchEvent(new Event("change", {bubbles: true})) })()`)
 	b.until(`document.querySelector("#chosen").innerText.includes("Mara T.: Zigzag hop and stick, two feet, 5 a side")`)
-	board, err := p.Board(ctx, 1, id)
+	board, err := p.Boards.Board(ctx, 1, id)
 	require.NoError(t, err)
-	board, err = p.Publish(ctx, coach, id, board.Revision)
+	board, err = p.Reach.Publish(ctx, coach, id, board.Revision)
 	require.NoError(t, err)
 	phone := newBrowser(t, base)
 	phone.size(390, 844)

@@ -17,12 +17,12 @@ import (
 	"cuestart/core/schedule"
 	"cuestart/demo"
 	"cuestart/field"
-	"cuestart/planner"
+	"cuestart/planner/office"
 )
 
 // beforeStart has the site's clock show so long before the demo match's start, and run on; skip
 // moves it.
-func beforeStart(p *planner.Planner, before time.Duration) (skip func(time.Duration)) {
+func beforeStart(p *office.Office, before time.Duration) (skip func(time.Duration)) {
 	start := time.Date(2026, 11, 28, 15, 0, 0, 0, time.UTC)
 	began, moved := time.Now(), new(atomic.Int64)
 	p.Now = func() time.Time { return start.Add(-before + time.Duration(moved.Load()) + time.Since(began)) }
@@ -129,7 +129,7 @@ func TestASessionRunsWithoutASignal(t *testing.T) {
 	ulla.until(`document.querySelector("[data-ask=behind]").textContent == "Catch up"`)
 	ulla.shot("pitch-joined")
 
-	running, err := p.Running(t.Context(), 1, 1)
+	running, err := p.Pitchside.Running(t.Context(), 1, 1)
 	require.NoError(t, err)
 	assert.Len(t, running.Events, 6)
 	stand, err := running.Stand(p.Now())
@@ -137,7 +137,7 @@ func TestASessionRunsWithoutASignal(t *testing.T) {
 	assert.Equal(t, -600, stand.Moved)
 	assert.NotEmpty(t, stand.Disputes, "they changed the plan without knowing")
 	assert.Nil(t, stand.Document.Player("p7"))
-	b, err := p.Board(t.Context(), 1, 1)
+	b, err := p.Boards.Board(t.Context(), 1, 1)
 	require.NoError(t, err)
 	assert.Equal(t, "14:50", b.Schedule.Start.Format("15:04"), "the plan follows")
 	player := newBrowser(t, base)
@@ -151,7 +151,7 @@ func TestASessionRunsWithoutASignal(t *testing.T) {
 	assert.Equal(t, "out", eval[string](ines, `document.querySelector("[name=was-p7]").value`))
 	ines.click("#as-is")
 	ines.until(`document.querySelector("main").innerText.includes("Kept by Ines Varley")`)
-	kept, err := p.Log(context.Background(), 1, 1)
+	kept, err := p.Learn.Log(context.Background(), 1, 1)
 	require.NoError(t, err)
 	for _, one := range kept.Blocks {
 		if one.Name == "Kicks at posts" {
@@ -182,7 +182,7 @@ func TestThePhoneAnswersAsTheServer(t *testing.T) {
 	b.signIn()
 	b.open("/pitch/2?try=1500")
 	b.until(`document.querySelector("main")?._x_dataStack?.[0].ready`)
-	running, err := p.Running(t.Context(), 1, 2)
+	running, err := p.Pitchside.Running(t.Context(), 1, 2)
 	require.NoError(t, err)
 	phone, start := field.On(running.Plan, nil), running.Schedule.Start.UnixMilli()
 	type asked struct {
@@ -320,7 +320,7 @@ func TestWhatElseAThumbDoesAtThePitchSide(t *testing.T) {
 	b.until(`document.querySelector("main")?._x_dataStack?.[0].ready`)
 	pressed(b, "Start it now")
 	b.until(`document.querySelector("[aria-label=Now]").innerText.includes("Come down")`)
-	l, err := p.Log(t.Context(), 1, 1)
+	l, err := p.Learn.Log(t.Context(), 1, 1)
 	require.NoError(t, err)
 	assert.Equal(t, "bands too tight", l.Blocks[1].Note)
 	was := map[string]string{}
@@ -350,7 +350,7 @@ func TestARehearsalKeepsNothing(t *testing.T) {
 	tap(b, `[data-card] [data-do=done]`)
 	b.until(`document.querySelector("[data-do=undo]").offsetParent`)
 	assert.Contains(t, b.text("[data-sent]"), "nothing is kept")
-	running, err := p.Running(t.Context(), 1, 1)
+	running, err := p.Pitchside.Running(t.Context(), 1, 1)
 	require.NoError(t, err)
 	assert.False(t, running.Begun)
 }

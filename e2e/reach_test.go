@@ -12,23 +12,25 @@ import (
 	"cuestart/core/plan"
 	"cuestart/demo"
 	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/office"
 )
 
 // published is the demo's match, published, with the links of people by their ids.
-func published(t *testing.T, p *planner.Planner) (coach planner.Account, links map[string]string, team string) {
+func published(t *testing.T, p *office.Office) (coach planner.Account, links map[string]string, team string) {
 	ctx := context.Background()
-	coach, _, err := p.AccountByEmail(ctx, demo.Email)
+	coach, _, err := p.Staff.AccountByEmail(ctx, demo.Email)
 	require.NoError(t, err)
-	b, err := p.Board(ctx, 1, 1)
+	b, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
-	b, err = p.Publish(ctx, coach, 1, b.Revision)
+	b, err = p.Reach.Publish(ctx, coach, 1, b.Revision)
 	require.NoError(t, err)
 	return coach, ownLinks(t, p, b), "/r/" + b.Publication.Token
 }
 
 // ownLinks are people's own links of a session by their ids.
-func ownLinks(t *testing.T, p *planner.Planner, b *planner.Board) map[string]string {
-	players, leaders, err := p.OwnLinks(context.Background(), b)
+func ownLinks(t *testing.T, p *office.Office, b *boards.Board) map[string]string {
+	players, leaders, err := p.Reach.OwnLinks(context.Background(), b)
 	require.NoError(t, err)
 	links := map[string]string{}
 	for _, l := range append(players, leaders...) {
@@ -82,7 +84,7 @@ func TestAPlayerFollowsWithoutASignal(t *testing.T) {
 	coach.shot("board-told")
 	coach.click(`button[name=plan]`)
 	coach.until(`!document.querySelector("#told-head")`)
-	b, err := p.Board(context.Background(), 1, 1)
+	b, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
 	assert.NotZero(t, b.Document.Player("p15").Late, "it is planned so")
 }
@@ -105,15 +107,15 @@ func TestANewEditionReachesOpenPhones(t *testing.T) {
 	phone.click(`[data-do=done]`)
 	step := phone.text("[data-f=what]")
 
-	b, err := p.Board(ctx, 1, 1)
+	b, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	start := b.Document.Start
 	start.Local = strings.Replace(start.Local, "T15:00", "T15:30", 1)
-	b, err = p.Change(ctx, coach, 1, b.Revision, p.SetStart(start))
+	b, err = p.Boards.Change(ctx, coach, 1, b.Revision, p.Boards.SetStart(start))
 	require.NoError(t, err)
-	b, err = p.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) { return d.SetDose("high", 0, 5) })
+	b, err = p.Boards.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) { return d.SetDose("high", 0, 5) })
 	require.NoError(t, err)
-	_, err = p.Publish(ctx, coach, 1, b.Revision)
+	_, err = p.Reach.Publish(ctx, coach, 1, b.Revision)
 	require.NoError(t, err)
 	began := time.Now()
 	phone.until(`document.querySelector("[data-notice=edition]")`)
@@ -127,7 +129,7 @@ func TestANewEditionReachesOpenPhones(t *testing.T) {
 	wall.until(`document.querySelector("[data-bar]").innerText == "Kick-off 15:30"`)
 	phone.click(`#follow [data-notice=edition] button`)
 	require.Eventually(t, func() bool {
-		readers, err := p.Readers(ctx, b)
+		readers, err := p.Reach.Readers(ctx, b)
 		require.NoError(t, err)
 		for _, r := range readers {
 			if r.Person == "p15" {
@@ -144,7 +146,7 @@ func TestANewEditionReachesOpenPhones(t *testing.T) {
 	assert.Contains(t, editor.text("main"), "said OK")
 	assert.Contains(t, editor.text("main"), "not opened")
 	editor.shot("links")
-	_, err = p.Withdraw(ctx, coach, 1)
+	_, err = p.Reach.Withdraw(ctx, coach, 1)
 	require.NoError(t, err)
 	phone.until(`document.querySelector("[data-notice=signal]")?.innerText.includes("no longer good")`)
 	phone.open(links["p15"])

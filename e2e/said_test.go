@@ -17,7 +17,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/plan"
 	"cuestart/demo"
-	"cuestart/planner"
+	"cuestart/planner/diary"
 )
 
 // said are lists as many people typed them, the sport of each and its text.
@@ -51,7 +51,7 @@ var (
 func TestListsThatManyPeopleTypedArePastedAsTheyStand(t *testing.T) {
 	base, p := site(t, true)
 	ctx := context.Background()
-	coach, _, err := p.AccountByEmail(ctx, demo.Email)
+	coach, _, err := p.Staff.AccountByEmail(ctx, demo.Email)
 	require.NoError(t, err)
 	b, phone := newBrowser(t, base), newBrowser(t, base)
 	b.signIn()
@@ -60,7 +60,7 @@ func TestListsThatManyPeopleTypedArePastedAsTheyStand(t *testing.T) {
 	for n, l := range said(t) {
 		first, _, _ := strings.Cut(l.Text, "\n")
 		at := fmt.Sprintf("list %d, %s: %s", n+1, l.Sport, first)
-		added, err := p.Add(ctx, coach, planner.NewSession{Kind: plan.Training, Title: l.Sport, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: planner.FromEmpty, Minutes: 120})
+		added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Training, Title: l.Sport, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: diary.FromEmpty, Minutes: 120})
 		require.NoError(t, err)
 		b.open(fmt.Sprintf("/sessions/%d", added.ID))
 		b.write(l.Text)
@@ -71,14 +71,14 @@ func TestListsThatManyPeopleTypedArePastedAsTheyStand(t *testing.T) {
 		b.open(fmt.Sprintf("/sessions/%d/words", added.ID))
 		assert.GreaterOrEqual(t, eval[int](b, `document.querySelectorAll(".word-is").length`), len(lines), at)
 		assert.Equal(t, l.Text, eval[string](b, `[...document.querySelectorAll(".word-row textarea")].map(e => e.value).join("\n")`), at)
-		board, err := p.Board(ctx, 1, added.ID)
+		board, err := p.Boards.Board(ctx, 1, added.ID)
 		require.NoError(t, err)
 		assert.NotEmpty(t, board.Blocks, at)
 		if !slices.ContainsFunc(readBack, func(begins string) bool { return strings.HasPrefix(l.Text, begins) }) {
 			continue
 		}
 		back++
-		board, err = p.Publish(ctx, coach, added.ID, board.Revision)
+		board, err = p.Reach.Publish(ctx, coach, added.ID, board.Revision)
 		require.NoError(t, err, at)
 		for _, block := range board.Blocks {
 			assert.Empty(t, block.Cut, "%s: %s", at, block.Name)

@@ -11,13 +11,14 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/plan"
-	"cuestart/planner"
+	"cuestart/planner/diary"
+	"cuestart/planner/office"
 )
 
 // begin makes a session through the form, to be written by hand, and returns its id.
 func begin(b *browser, more string) (id uint64) {
 	b.t.Helper()
-	b.open("/sessions/new?kind=match&title=Mine&minutes=75&from=" + planner.FromEmpty)
+	b.open("/sessions/new?kind=match&title=Mine&minutes=75&from=" + diary.FromEmpty)
 	b.run(`document.querySelector("[name=from][value=empty]").checked = true;` + more)
 	b.run(`document.querySelector("main form").requestSubmit()`)
 	b.until(`document.querySelector("#words")`)
@@ -29,8 +30,8 @@ func begin(b *browser, more string) (id uint64) {
 }
 
 // document is the plan of a session as it is now.
-func document(t *testing.T, p *planner.Planner, id uint64) *plan.Document {
-	d, err := p.Document(context.Background(), 1, id)
+func document(t *testing.T, p *office.Office, id uint64) *plan.Document {
+	d, err := p.Boards.Document(context.Background(), 1, id)
 	require.NoError(t, err)
 	return d
 }
@@ -82,7 +83,7 @@ squats 5, then 3 sprints 15 m`)
 	d := document(t, p, id)
 	assert.Equal(t, want, listed(d))
 	assert.Equal(t, []int{7, 4}, d.Blocks[7].Targets())
-	board, err := p.Board(context.Background(), 1, id)
+	board, err := p.Boards.Board(context.Background(), 1, id)
 	require.NoError(t, err)
 	at := map[string]clock.Offset{}
 	for _, x := range board.Blocks {
@@ -114,7 +115,7 @@ func TestABlockIsHeldBySayingSo(t *testing.T) {
 	held("kicks", "kickers, far half, before toss", "before Toss")
 	held("hands", "inside backs, far half, straight after high balls", "straight after High balls")
 	held("kicks", "kickers, far half", "")
-	board, err := p.Board(context.Background(), 1, 1)
+	board, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
 	for _, x := range board.Blocks {
 		if x.ID == "scrum" && x.Kept {
@@ -148,7 +149,7 @@ func TestAPastedListAndAPlanForOne(t *testing.T) {
 	assert.Empty(t, d.Fixed)
 	assert.Equal(t, []string{"tall", "toes up"}, d.Blocks[1].Items[0].Drill.Cues)
 	assert.NotContains(t, b.text("main"), "Whole squad")
-	book, err := p.Book(context.Background(), 1)
+	book, err := p.Books.Book(context.Background(), 1)
 	require.NoError(t, err)
 	_, known := book.Find("our-spider-reach")
 	assert.False(t, known, "what the book does not have is the plan's alone until that is used")

@@ -116,7 +116,7 @@ func atThePitch(t *testing.T) error {
 	base, p := site(t, true)
 	beforeStart(p, 40*time.Minute)
 	ctx := context.Background()
-	coach, _, err := p.AccountByEmail(ctx, demo.Email)
+	coach, _, err := p.Staff.AccountByEmail(ctx, demo.Email)
 	if err != nil {
 		return err
 	}
@@ -166,11 +166,11 @@ func atThePitch(t *testing.T) error {
 		events[n] = conduct.Event{ID: fmt.Sprint("e", n), At: p.Now().UnixMilli() - int64(n), Kind: conduct.Tick, Block: "kicks", Cell: n % 10, Tries: 1}
 	}
 	began := time.Now()
-	if _, err := p.Pressed(ctx, coach, 1, events); err != nil {
+	if _, err := p.Pitchside.Pressed(ctx, coach, 1, events); err != nil {
 		return err
 	}
 	measured("join_events", float64(time.Since(began).Milliseconds()), "ms")
-	_, err = p.Running(ctx, 1, 1)
+	_, err = p.Pitchside.Running(ctx, 1, 1)
 	require.NoError(t, err)
 	return err
 }

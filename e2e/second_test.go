@@ -12,6 +12,7 @@ import (
 	"cuestart/core/conduct"
 	"cuestart/demo"
 	"cuestart/planner"
+	"cuestart/planner/reach"
 )
 
 // signInAs signs a browser in, whoever was before.
@@ -76,7 +77,7 @@ func TestTheNextOnAPhoneFindsNothing(t *testing.T) {
 	phone.size(390, 844)
 	phone.open("/pitch/1")
 	phone.until(`document.querySelector("main")?._x_dataStack?.[0].ready`)
-	running, err := p.Running(t.Context(), 1, 1)
+	running, err := p.Pitchside.Running(t.Context(), 1, 1)
 	require.NoError(t, err)
 	if len(running.Events) == 0 { // it was not sent before the sign-in ended
 		phone.until(`document.querySelector("[data-notice=others]")?.textContent.includes("Somebody else pressed")`)
@@ -85,7 +86,7 @@ func TestTheNextOnAPhoneFindsNothing(t *testing.T) {
 	for _, e := range running.Events {
 		assert.NotEqual(t, "Ulla Renn", e.By, "never in another's name")
 	}
-	refused, err := p.Pressed(t.Context(), planner.Account{ID: 3, ClubID: 1, Role: planner.Assistant}, 1, []conduct.Event{{ID: "theirs", At: p.Now().UnixMilli(), Account: 1, Kind: conduct.Done, Block: "raise"}})
+	refused, err := p.Pitchside.Pressed(t.Context(), planner.Account{ID: 3, ClubID: 1, Role: planner.Assistant}, 1, []conduct.Event{{ID: "theirs", At: p.Now().UnixMilli(), Account: 1, Kind: conduct.Done, Block: "raise"}})
 	require.NoError(t, err)
 	require.Len(t, refused, 1)
 
@@ -102,13 +103,13 @@ func TestTheNextOnAPhoneFindsNothing(t *testing.T) {
 func TestAPhoneSaysWhatWasNotKept(t *testing.T) {
 	base, p := site(t, true)
 	published(t, p)
-	board, err := p.Board(t.Context(), 1, 1)
+	board, err := p.Boards.Board(t.Context(), 1, 1)
 	require.NoError(t, err)
 	p.Now = func() time.Time { return board.Schedule.Start.Add(-50 * time.Minute) }
-	team, err := p.Shared(t.Context(), planner.Way{Token: board.Publication.Token, Person: "p10"})
+	team, err := p.Reach.Shared(t.Context(), reach.Way{Token: board.Publication.Token, Person: "p10"})
 	require.NoError(t, err)
 	for n := range 12 {
-		require.NoError(t, p.Tell(t.Context(), team, planner.Word{Once: strings.Repeat("x", n+1), Kind: planner.Late, Says: "14:20"}))
+		require.NoError(t, p.Reach.Tell(t.Context(), team, planner.Word{Once: strings.Repeat("x", n+1), Kind: planner.Late, Says: "14:20"}))
 	}
 	b := newBrowser(t, base)
 	b.size(390, 844)

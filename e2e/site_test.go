@@ -30,7 +30,7 @@ import (
 	"cuestart/live"
 	"cuestart/mariadb"
 	"cuestart/mariadb/mariadbtest"
-	"cuestart/planner"
+	"cuestart/planner/office"
 	"cuestart/store"
 	"cuestart/web"
 	"cuestart/web/shell"
@@ -57,7 +57,7 @@ func dbName(t *testing.T) string {
 }
 
 // site is a site of its own database, with the demo club if wanted. Tests with one run side by side.
-func site(t *testing.T, withDemo bool) (address string, p *planner.Planner) {
+func site(t *testing.T, withDemo bool) (address string, p *office.Office) {
 	t.Parallel()
 	var s *store.Store
 	if withDemo {
@@ -65,7 +65,7 @@ func site(t *testing.T, withDemo bool) (address string, p *planner.Planner) {
 	} else {
 		s = demotest.Open(t, server.DSN, dbName(t))
 	}
-	p = planner.New(s)
+	p = office.New(s)
 	p.Now = func() time.Time { return now }
 	signIns, end := s.SignIns()
 	handler := web.Handler(shell.Config{Planner: p, Live: live.Over(t.Context(), p), SignIns: signIns, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})

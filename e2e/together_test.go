@@ -10,14 +10,16 @@ import (
 
 	"cuestart/core/plan"
 	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/office"
 )
 
 // does leaves the board of a change aside.
-func does(_ *planner.Board, err error) error { return err }
+func does(_ *boards.Board, err error) error { return err }
 
 // ulla is the demo's assistant.
-func ulla(t *testing.T, p *planner.Planner) planner.Account {
-	account, _, err := p.AccountByEmail(t.Context(), "assistant@brackwater.example")
+func ulla(t *testing.T, p *office.Office) planner.Account {
+	account, _, err := p.Staff.AccountByEmail(t.Context(), "assistant@brackwater.example")
 	require.NoError(t, err)
 	return account
 }
@@ -64,16 +66,16 @@ func TestTwoCoachesOnOneBoard(t *testing.T) {
 
 	// One's line is dead for a while: what the other did meanwhile is there once it is back.
 	signal(t, false)
-	require.NoError(t, does(p.Change(t.Context(), ulla(t, p), 1, 4, func(d *plan.Document) (string, error) { return d.SetPriority("high", plan.Could) })))
+	require.NoError(t, does(p.Boards.Change(t.Context(), ulla(t, p), 1, 4, func(d *plan.Document) (string, error) { return d.SetPriority("high", plan.Could) })))
 	time.Sleep(300 * time.Millisecond)
 	signal(t, true)
 	one.until(`document.querySelector("[name=revision]").value == "5"`)
 
 	// A second server on the same database: what is done there is seen here.
-	elsewhere := planner.New(storeOf(t))
+	elsewhere := office.New(storeOf(t))
 	elsewhere.Now = p.Now
 	since = time.Now()
-	require.NoError(t, does(elsewhere.Change(t.Context(), ulla(t, p), 1, 5, func(d *plan.Document) (string, error) { return d.SetPriority("hands", plan.Could) })))
+	require.NoError(t, does(elsewhere.Boards.Change(t.Context(), ulla(t, p), 1, 5, func(d *plan.Document) (string, error) { return d.SetPriority("hands", plan.Could) })))
 	one.until(`document.querySelector("[name=revision]").value == "6"`)
 	assert.Less(t, time.Since(since), 3*time.Second)
 	two.until(`document.querySelector("[name=revision]").value == "6"`)

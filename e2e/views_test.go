@@ -15,7 +15,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/club"
 	"cuestart/core/plan"
-	"cuestart/planner"
+	"cuestart/planner/diary"
 	"cuestart/store"
 )
 
@@ -25,8 +25,8 @@ func TestEveryViewIsWhole(t *testing.T) {
 	base, p := site(t, true)
 	token, err := storeOf(t).Publish(context.Background(), 1, 1, 1, anything)
 	require.NoError(t, err)
-	require.NoError(t, p.SaveRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, planner.Keep{Name: "Match day", For: "home matches"}))
-	board, err := p.Board(context.Background(), 1, 1)
+	require.NoError(t, p.Diary.SaveRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, diary.Keep{Name: "Match day", For: "home matches"}))
+	board, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
 	own := ownLinks(t, p, board)
 	b := newBrowser(t, base)
@@ -97,11 +97,11 @@ func TestEveryViewIsWhole(t *testing.T) {
 // Names of 77 characters without a space stick out nowhere.
 func TestEveryViewHoldsLongNames(t *testing.T) {
 	base, p := site(t, true)
-	require.NoError(t, p.SaveRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, planner.Keep{Name: "Match day", For: "home matches"}))
+	require.NoError(t, p.Diary.SaveRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, diary.Keep{Name: "Match day", For: "home matches"}))
 	b := newBrowser(t, base)
 	b.signIn()
 	long := strings.Repeat("Unbreakable", 7)
-	_, err := p.Change(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 2, 1, func(d *plan.Document) (string, error) {
+	_, err := p.Boards.Change(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 2, 1, func(d *plan.Document) (string, error) {
 		d.Title, d.Blocks[0].Name, d.Players[0].First, d.Zones[0].Name, d.Fixed[0].Name = long, long, long, long, long
 		return "long names", nil
 	})
@@ -113,8 +113,8 @@ func TestEveryViewHoldsLongNames(t *testing.T) {
 		store.Change{Is: club.Kit{Name: long, Pieces: 10_000}}, store.Change{Is: club.Staff{Name: long, Role: long}}, store.Change{Owner: 1, Is: club.Zone{Name: long, Capacity: 999, Lanes: 99, Metres: 500, Surface: long}}, store.Change{Is: club.Drill{Drill: ours}},
 		store.Change{Is: club.Fixture{UID: "long", For: plan.Match, Title: long, Place: long, Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}}})
 	require.NoError(t, err)
-	require.NoError(t, p.SaveRoutine(context.Background(), coach, 2, planner.Keep{Name: long, For: long}))
-	_, err = p.Invite(context.Background(), coach, long, strings.Repeat("unbreakable", 5)+"@brackwater.example", store.Assistant, base)
+	require.NoError(t, p.Diary.SaveRoutine(context.Background(), coach, 2, diary.Keep{Name: long, For: long}))
+	_, err = p.Staff.Invite(context.Background(), coach, long, strings.Repeat("unbreakable", 5)+"@brackwater.example", store.Assistant, base)
 	require.NoError(t, err)
 	longToken, err := storeOf(t).Publish(context.Background(), 1, 2, 2, anything)
 	require.NoError(t, err)

@@ -124,9 +124,9 @@ func TestWordsBesideWhatTheyWillBe(t *testing.T) {
 		}
 	}
 	require.NotEmpty(t, jog.ID)
-	session, err := p.Board(context.Background(), 1, id)
+	session, err := p.Boards.Board(context.Background(), 1, id)
 	require.NoError(t, err)
-	_, err = p.Change(context.Background(), planner.Account{ID: 1, ClubID: 1, Role: planner.Coach}, id, session.Revision, func(d *plan.Document) (string, error) {
+	_, err = p.Boards.Change(context.Background(), planner.Account{ID: 1, ClubID: 1, Role: planner.Coach}, id, session.Revision, func(d *plan.Document) (string, error) {
 		at := clock.BeforeStart(50 * 60)
 		d.Block(jog.ID).Pin = &at
 		return d.SetDose(jog.ID, 0, 6)

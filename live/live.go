@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"cuestart/planner"
+	"cuestart/planner/office"
 )
 
 // every is how often the hub looks, while anybody listens.
@@ -32,7 +33,7 @@ func NewHub(look func(context.Context) (map[uint64]planner.News, error)) *Hub {
 }
 
 // Over is a hub on the news of a planner, which looks until ctx ends.
-func Over(ctx context.Context, p *planner.Planner) *Hub {
+func Over(ctx context.Context, p *office.Office) *Hub {
 	h := NewHub(p.News)
 	p.Nudge = h.Nudge
 	go h.Run(ctx)

@@ -1,6 +1,8 @@
 package planner
 
-import "slices"
+import (
+	"slices"
+)
 
 // Act is something that a role may do, or may not.
 type Act string

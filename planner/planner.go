@@ -1,14 +1,29 @@
-// Package planner joins the store and the core in the use cases of the product:
-// open a board, change it, publish it, make a new session, keep what a club has.
+// Package planner is what the use cases of the product stand on: who may do what, what the
+// store keeps as they name it, and the change that plans follow. The use cases lie in a
+// package each for each part of the work, with one type that is their door:
+//
+//	staff      who signs in: accounts, letters, what is written down, terms
+//	books      drills, pictures, routines, the club's sport
+//	keep       squad, ground, kit, fixtures, rulings, who is hurt, and taking back
+//	boards     a session's plan: opened, changed, fitted, judged, undone
+//	whatif     what would come of something, and taking it
+//	reach      what is published, links, and what people say from their phones
+//	pitchside  while a session runs
+//	learn      log, tests, week
+//	diary      sessions to come, and new ones
+//	wording    a plan in its coach's words
+//
+// Each may use those above it in this list. Package office puts them together.
 package planner
 
 import (
 	"context"
+	"errors"
+	"fmt"
+	"strings"
 	"time"
 
 	"cuestart/core/club"
-	"cuestart/core/verdict"
-	"cuestart/kept"
 	"cuestart/store"
 )
 
@@ -60,6 +75,11 @@ var (
 	ErrDone     = store.ErrDone
 	ErrMany     = store.ErrMany
 	ErrWaits    = store.ErrWaits
+
+	// ErrForbidden is that an account's role does not allow something ([May]).
+	ErrForbidden = errors.New("your role does not allow this")
+	// ErrUnproved is that the password has to be given again first.
+	ErrUnproved = errors.New("the password has to be given again")
 )
 
 // Once names a change by an account, so that one that is sent twice is made once.
@@ -70,51 +90,54 @@ func Once(ctx context.Context, account uint64, token string) context.Context {
 // IsFull tells whether an error is that of a full disk.
 func IsFull(err error) bool { return store.IsFull(err) }
 
-// tried is how many steps each of the many fits may take that are tried for a mend, or for a
-// plan that is composed.
-const tried = 3_000
+// Base is what each use case stands on. All of a process stand on the same one.
+type Base struct {
+	Store *store.Store
+	Now   func() time.Time
+	Nudge func() // is called when something is new for who has a page open; nil: they find it themselves
 
-// Planner runs the use cases. Its methods may be called concurrently. Each takes
-// the club that asks, or the account; what is another club's is not there.
-type Planner struct {
-	Now     func() time.Time
-	Weather Weather // nil: there is no forecast
-	Port    Port    // of measuring devices; nil: there are none
-	Nudge   func()  // is called when something is new for who has a page open; nil: they find it themselves
-	Follow  func(ctx context.Context, clubID uint64) (then func(context.Context, Account) error, err error)
-	Erased  func()
-
-	store     *store.Store
-	playbooks playbooks
-	editions  kept.Cache[store.Numbered, *store.Edition]
-	links     kept.Cache[string, *store.Link]
-	rulings   kept.Cache[uint64, ruled] // by club
-	turns     kept.Cache[string, map[string]store.Turn]
-	books     kept.Cache[uint64, *Book]             // by club, for phones
-	pictures  kept.Cache[uint64, map[string]string] // stamps, by club
-	likely    kept.Cache[string, verdict.Likely]    // by session and revision
-	better    kept.Cache[string, *Better]           // the same
-	dragged   kept.Cache[string, *store.Session]    // by club, session and revision
-	readers   readers
+	// Follow looks at what plans follow of what a club keeps, before that is changed; then has
+	// them follow the change, once it is made.
+	Follow func(ctx context.Context, clubID uint64) (then func(ctx context.Context, by Account) error, err error)
+	// Erased lets go what is kept in memory of somebody who was erased.
+	Erased func()
 }
 
-// New is a planner on the real clock.
-func New(s *store.Store) *Planner {
-	p := &Planner{store: s, Now: time.Now}
-	p.Follow, p.Erased = p.follows, p.forget
-	return p
-}
-
-// News are the sessions of which something is new in the last few seconds, by the id of
-// what is new.
-func (p *Planner) News(ctx context.Context) (map[uint64]News, error) { return p.store.News(ctx) }
-
-// nudge tells those who have a page open that something is new.
-func (p *Planner) nudge() {
-	if p.Nudge != nil {
-		p.Nudge()
+// Tell tells those who have a page open that something is new.
+func (b *Base) Tell() {
+	if b.Nudge != nil {
+		b.Nudge()
 	}
 }
 
-// Ping tells whether the database answers.
-func (p *Planner) Ping(ctx context.Context) error { return p.store.Ping(ctx) }
+// MedicalLimit is how long a sign-in is good without the password where it is about rulings.
+const MedicalLimit = 30 * time.Minute
+
+// Prove tells whether who is signed in has proved lately enough who they are, to see
+// and make rulings; using what it is asked for counts as that.
+func (b *Base) Prove(ctx context.Context, who Account) (bool, error) {
+	since := b.Now().Sub(who.Proved)
+	if since > MedicalLimit {
+		return false, nil
+	}
+	if since > time.Minute {
+		return true, b.Store.Seen(ctx, who.SignIn, b.Now(), true)
+	}
+	return true, nil
+}
+
+// PlayerID is a player of the club as plans name them.
+func PlayerID(id uint64) string { return fmt.Sprintf("p%d", id) }
+
+// FullName is a name to compare by: in small letters, with single spaces.
+func FullName(first, last string) string {
+	return strings.Join(strings.Fields(strings.ToLower(first+" "+last)), " ")
+}
+
+// CutDay parts a local time such as 2026-11-28T15:00 into its day and its hour.
+func CutDay(local string) (day, hour string, ok bool) {
+	if len(local) < len("2026-11-28T15:00") {
+		return local, "", false
+	}
+	return local[:10], local[11:], true
+}

@@ -16,7 +16,7 @@ var errNoThing = errors.New("a change names no thing")
 // that names them in an undo. It fails with ErrForbidden where the account's role
 // does not allow one of them, with [plan.Problems] where a thing does not hold,
 // with ErrTaken, ErrStale and ErrNotFound. The plans of sessions to come follow.
-func (p *Planner) Save(ctx context.Context, by Account, summary string, changes ...Change) ([]uint64, error) {
+func (b *Base) Save(ctx context.Context, by Account, summary string, changes ...Change) ([]uint64, error) {
 	for _, c := range changes {
 		if c.Is == nil {
 			return nil, errNoThing
@@ -29,46 +29,19 @@ func (p *Planner) Save(ctx context.Context, by Account, summary string, changes 
 			return nil, err
 		}
 	}
-	follow, err := p.Follow(ctx, by.ClubID)
+	follow, err := b.Follow(ctx, by.ClubID)
 	if err != nil {
 		return nil, err
 	}
-	ids, err := p.store.Save(ctx, by, summary, changes...)
+	ids, err := b.Store.Save(ctx, by, summary, changes...)
 	if err != nil {
 		return nil, err
 	}
 	return ids, follow(ctx, by)
 }
 
-// Newest says what the account's last change of the last day was that is not
-// taken back, or "".
-func (p *Planner) Newest(ctx context.Context, by Account) (summary string, err error) {
-	if err := May(by, ToSelf); err != nil {
-		return "", err
-	}
-	summary, _, err = p.store.Newest(ctx, by)
-	return summary, err
-}
-
-// TakeBack undoes the account's last change of the last day, and says which it
-// was. It fails with ErrNothing, and with ErrStale or ErrTaken where a thing was
-// changed since.
-func (p *Planner) TakeBack(ctx context.Context, by Account) (summary string, err error) {
-	if May(by, ToKeep) != nil && May(by, ToRule) != nil { // each takes back what they did themselves
-		return "", ErrForbidden
-	}
-	follow, err := p.Follow(ctx, by.ClubID)
-	if err != nil {
-		return "", err
-	}
-	if summary, err = p.store.TakeBack(ctx, by); err == nil {
-		err = follow(ctx, by)
-	}
-	return summary, err
-}
-
-// find returns the entry of that id, or nil.
-func find[T club.Thing](list []Entry[T], id uint64) *Entry[T] {
+// Find returns the entry of that id, or nil.
+func Find[T club.Thing](list []Entry[T], id uint64) *Entry[T] {
 	for i := range list {
 		if list[i].ID == id {
 			return &list[i]
@@ -77,7 +50,7 @@ func find[T club.Thing](list []Entry[T], id uint64) *Entry[T] {
 	return nil
 }
 
-// entries lists what a club keeps of a kind, the oldest first.
-func entries[T club.Thing](ctx context.Context, p *Planner, clubID uint64) ([]Entry[T], error) {
-	return store.Entries[T](ctx, p.store, clubID)
+// Entries lists what a club keeps of a kind, the oldest first.
+func Entries[T club.Thing](ctx context.Context, b *Base, clubID uint64) ([]Entry[T], error) {
+	return store.Entries[T](ctx, b.Store, clubID)
 }

@@ -169,7 +169,7 @@ func TestLettersAreSentOnce(t *testing.T) {
 func TestARulingIsLifted(t *testing.T) {
 	base, p := site(t, "lifted")
 	physio, coach := visit(t, base, demo.MedicalEmail), visit(t, base, demo.Email)
-	squad, err := p.Squad(ctx, 1, 1)
+	squad, err := p.Keep.Squad(ctx, 1, 1)
 	require.NoError(t, err)
 	rulings, err := store.Entries[club.Restriction](ctx, storeOf(t), 1)
 	require.NoError(t, err)

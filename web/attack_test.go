@@ -14,7 +14,7 @@ import (
 	"golang.org/x/net/html"
 
 	"cuestart/demo"
-	"cuestart/planner"
+	"cuestart/planner/office"
 )
 
 // What is typed is shown as it was typed, wherever it comes up, and never runs.
@@ -42,7 +42,7 @@ func TestNothingThatIsTypedRuns(t *testing.T) {
 		status, text, _ := coach.post(c.path, form)
 		assert.Contains(t, []int{http.StatusOK, http.StatusSeeOther}, status, "%s: %s", c.path, problemIn(text))
 	}
-	b, err := p.Board(ctx, 1, 1)
+	b, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	require.Equal(t, evil, b.Document.Title)
 	shared := "/r/" + b.Publication.Token
@@ -125,7 +125,7 @@ func TestAFormOfAnyKindIsAnswered(t *testing.T) {
 			assert.NotContains(t, text, "SQL syntax", path)
 		}
 	}
-	b, err := p.Board(ctx, 1, 1)
+	b, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	assert.NoError(t, b.Document.Validate(), "whatever was taken, the plan holds together")
 }
@@ -172,8 +172,8 @@ func forms(t *testing.T, page string) (list []form) {
 }
 
 // revisionOf is the revision that the demo's match has.
-func revisionOf(t *testing.T, p *planner.Planner) uint32 {
-	b, err := p.Board(ctx, 1, 1)
+func revisionOf(t *testing.T, p *office.Office) uint32 {
+	b, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	return b.Revision
 }

@@ -12,6 +12,7 @@ import (
 
 	"cuestart/demo"
 	"cuestart/planner"
+	"cuestart/planner/boards"
 )
 
 // How it will go on the day stands beneath the verdict; what would help is planned with one
@@ -25,7 +26,7 @@ func TestHowTheDayWillGoIsSaidAndMended(t *testing.T) {
 	require.NotNil(t, wants)
 	assert.NotContains(t, words(page(t, physio, "/sessions/1")), "Plan it so")
 	press := func(slack string) int {
-		b, err := p.Board(ctx, 1, 1)
+		b, err := p.Boards.Board(ctx, 1, 1)
 		require.NoError(t, err)
 		status, _, _ := coach.post("/sessions/1/slack", url.Values{"revision": {itoa(b.Revision)}, "slack": {slack}})
 		return status
@@ -36,12 +37,12 @@ func TestHowTheDayWillGoIsSaidAndMended(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, press(wants[1]))
 	after := words(page(t, coach, "/sessions/1"))
 	assert.Regexp(t, `On time 19 days of 20\. [\d:]+ (min|s) of slack are planned\. Without it`, after)
-	b, err := p.Board(ctx, 1, 1)
+	b, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	assert.Equal(t, wants[1], fmt.Sprint(b.Document.Slack))
 	assert.Contains(t, page(t, coach, "/sessions/1/plan.json"), `"slack": `+wants[1])
 	// What is dropped nowhere, or by who may not, changes nothing.
-	b, err = p.Board(ctx, 1, 1)
+	b, err = p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	for _, wrong := range []url.Values{{"does": {"order"}, "block": {"bands"}, "at": {"x"}}, {"does": {"order"}, "block": {"bands"}, "at": {"90"}}, {"does": {"order"}, "block": {"bands"}, "at": {"-999999"}},
 		{"does": {"order"}, "block": {"gone"}, "at": {"-900"}}, {"does": {"order"}, "at": {"-900"}}, {"does": {"hold"}, "block": {"bands"}, "at": {"-300"}}, {"does": {"fly"}, "block": {"bands"}, "at": {"-900"}}, {"block": {"bands"}},
@@ -63,7 +64,7 @@ func TestHowTheDayWillGoIsSaidAndMended(t *testing.T) {
 	}
 	status, _, _ = physio.post("/sessions/1/people", url.Values{"revision": {itoa(b.Revision)}, "put": {"out bands p1"}})
 	assert.Equal(t, http.StatusForbidden, status)
-	now, err := p.Board(ctx, 1, 1)
+	now, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	assert.Equal(t, b.Revision, now.Revision)
 	require.Equal(t, http.StatusSeeOther, press("0"))
@@ -75,8 +76,8 @@ func TestHowTheDayWillGoIsSaidAndMended(t *testing.T) {
 func TestAPlanGoesBackToAnyStep(t *testing.T) {
 	base, p := site(t, "history")
 	coach, physio := visit(t, base, demo.Email), visit(t, base, demo.MedicalEmail)
-	board := func() *planner.Board {
-		b, err := p.Board(ctx, 1, 1)
+	board := func() *boards.Board {
+		b, err := p.Boards.Board(ctx, 1, 1)
 		require.NoError(t, err)
 		return b
 	}
@@ -109,8 +110,8 @@ func TestAPlanGoesBackToAnyStep(t *testing.T) {
 	assert.Equal(t, came.Document, board().Document, "as it came, word for word")
 	coach.post("/sessions/1/undo", url.Values{"revision": {itoa(board().Revision)}})
 	assert.Equal(t, changed.Document, board().Document, "and that is undone too")
-	_, err := p.GoBack(ctx, planner.Account{ID: 1, ClubID: 2, Role: planner.Coach}, 1, board().Revision, 1, "x")
+	_, err := p.Boards.GoBack(ctx, planner.Account{ID: 1, ClubID: 2, Role: planner.Coach}, 1, board().Revision, 1, "x")
 	assert.ErrorIs(t, err, planner.ErrNotFound, "another club's is not there")
-	_, err = p.History(ctx, 2, 1)
+	_, err = p.Boards.History(ctx, 2, 1)
 	assert.ErrorIs(t, err, planner.ErrNotFound)
 }

@@ -64,13 +64,13 @@ func TestAFigureIsDrawnReadAndRefused(t *testing.T) {
 	assert.Contains(t, file, strings.ReplaceAll(own, `"`, `""`))
 	status, text, _ = coach.post(at, url.Values{"figure": {`{"poses":[{}]}`}, "edition": {"99"}})
 	assert.Equal(t, http.StatusConflict, status, problemIn(text))
-	who, _, err := p.AccountByEmail(context.Background(), demo.Email)
+	who, _, err := p.Staff.AccountByEmail(context.Background(), demo.Email)
 	require.NoError(t, err)
-	bk, err := p.Book(context.Background(), who.ClubID)
+	bk, err := p.Books.Book(context.Background(), who.ClubID)
 	require.NoError(t, err)
 	skips, _ := bk.Find("skips")
 	skips.Cues = []string{"Other words"}
-	require.NoError(t, p.SaveDrill(context.Background(), who, club.Drill{Drill: skips}, 0))
+	require.NoError(t, p.Books.SaveDrill(context.Background(), who, club.Drill{Drill: skips}, 0))
 	assert.Equal(t, own, page(t, coach, at+".json"), "other words leave it as it is drawn")
 
 	status, _, _ = coach.post(at, url.Values{"do": {"none"}})

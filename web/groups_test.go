@@ -14,7 +14,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/demo"
-	"cuestart/planner"
+	"cuestart/planner/diary"
 )
 
 // Stations, turns, cells, legs and lists are the same on the board, on paper, and on the
@@ -22,7 +22,7 @@ import (
 func TestGroupsAreSaidEverywhere(t *testing.T) {
 	base, p := site(t, "groups")
 	coach, nobody := visit(t, base, demo.Email), visit(t, base, "")
-	status, text, to := coach.post("/sessions", url.Values{"kind": {"match"}, "title": {"Groups"}, "start": {"2026-12-05T15:00"}, "squad": {"1"}, "from": {planner.FromEmpty}, "minutes": {"75"}})
+	status, text, to := coach.post("/sessions", url.Values{"kind": {"match"}, "title": {"Groups"}, "start": {"2026-12-05T15:00"}, "squad": {"1"}, "from": {diary.FromEmpty}, "minutes": {"75"}})
 	require.Equal(t, http.StatusSeeOther, status, problemIn(text))
 	at := regexp.MustCompile(`/sessions/(\d+)`).FindStringSubmatch(to)
 	status, text, _ = coach.post(at[0]+"/write", url.Values{"revision": {"1"}, "text": {`We have 4 rollers.
@@ -78,7 +78,7 @@ After the bell: stretch calves and thighs, 15 s each`}})
 	// A player who is moved begins elsewhere, and a group that is not there is refused.
 	status, text, _ = coach.post(at[0]+"/blocks/"+id+"/group", url.Values{"revision": {itoa(b.Revision)}, "player": {second}, "to": {"2"}})
 	require.Contains(t, []int{http.StatusOK, http.StatusSeeOther}, status, problemIn(text))
-	moved, err := p.Board(ctx, 1, b.ID)
+	moved, err := p.Boards.Board(ctx, 1, b.ID)
 	require.NoError(t, err)
 	assert.Contains(t, moved.Document.Groups(moved.Document.Block(id))[2], second)
 	for _, bad := range []url.Values{{"player": {second}, "to": {"7"}}, {"player": {"p99"}, "to": {"1"}}, {"player": {second}, "to": {"x"}}} {
@@ -120,7 +120,7 @@ func TestAChoiceIsMadeFromThePhone(t *testing.T) {
 		status, _, _ := coach.post("/sessions/1/words/"+id[1], url.Values{"plan": {"yes"}})
 		require.Equal(t, http.StatusSeeOther, status)
 	}
-	now, err := p.Board(ctx, 1, 1)
+	now, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	assert.Equal(t, []int{1 - does[0]}, now.Document.Chosen(now.Document.Block(block.ID))["p15"])
 	assert.Equal(t, schedule.ShortListID("p9"), now.Schedule.All(now.Document)[len(now.Blocks)].ID, "who is late has their short list")

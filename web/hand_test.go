@@ -18,7 +18,7 @@ import (
 func TestTheBoardIsAskedForWhatCannotBe(t *testing.T) {
 	base, p := site(t, "hand")
 	coach, physio, other := visit(t, base, demo.Email), visit(t, base, demo.MedicalEmail), visit(t, base, stranger)
-	g, err := p.Ground(ctx, 1)
+	g, err := p.Keep.Ground(ctx, 1)
 	require.NoError(t, err)
 	at := "/ground-plan/" + itoa(uint32(g.Venues[0].ID))
 	zone := itoa(uint32(g.Venues[0].Zones[0].ID))
@@ -35,11 +35,11 @@ func TestTheBoardIsAskedForWhatCannotBe(t *testing.T) {
 	}
 	status, _, _ := coach.post(at, lay("turn", "-400"))
 	require.Equal(t, http.StatusSeeOther, status)
-	g, err = p.Ground(ctx, 1)
+	g, err = p.Keep.Ground(ctx, 1)
 	require.NoError(t, err)
 	assert.Equal(t, 320, g.Venues[0].Zones[0].Is.Lies.Turn, "a turn is a turn")
 	coach.post("/ground/zone", url.Values{"id": {zone}, "of": {itoa(uint32(g.Venues[0].ID))}, "owner": {itoa(uint32(g.Venues[0].ID))}, "name": {"Near half"}, "capacity": {"44"}, "lanes": {"8"}, "metres": {"50"}})
-	g, err = p.Ground(ctx, 1)
+	g, err = p.Keep.Ground(ctx, 1)
 	require.NoError(t, err)
 	assert.NotNil(t, g.Venues[0].Zones[0].Is.Lies, "a zone that is changed otherwise lies where it lay")
 	for v, want := range map[*visitor]int{physio: http.StatusForbidden, other: http.StatusNotFound} {

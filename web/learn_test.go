@@ -115,7 +115,7 @@ func TestALogIsAskedForWhatCannotBe(t *testing.T) {
 	assert.Contains(t, text, `value="for ever"`)
 	status, _, _ := coach.post("/sessions/4/log", url.Values{"edition": {"9"}, "actual-0": {"5"}})
 	assert.Equal(t, http.StatusConflict, status)
-	l, err := p.Log(ctx, 1, 4)
+	l, err := p.Learn.Log(ctx, 1, 4)
 	require.NoError(t, err)
 	assert.Equal(t, uint32(1), l.Edition)
 
@@ -158,10 +158,10 @@ func TestTheGateIsRead(t *testing.T) {
 	}
 	assert.Contains(t, read("gate"), "No gate or speed reading is set up")
 	for mood, says := range map[gate.Mood]string{gate.Well: `"unit":"s"`, gate.Garbled: "no result", gate.Absent: "Is it plugged in"} {
-		p.Port = gate.Port{Mood: mood}
+		p.Learn.Port = gate.Port{Mood: mood}
 		assert.Contains(t, read("gate"), says)
 	}
-	p.Port = gate.Port{}
+	p.Learn.Port = gate.Port{}
 	assert.Contains(t, read("speed"), `"unit":"m/s"`)
 	assert.Contains(t, read("kettle"), "Is it plugged in")
 }
@@ -170,7 +170,7 @@ func TestTheGateIsRead(t *testing.T) {
 func TestTestsComeFromATable(t *testing.T) {
 	base, p := site(t, "testtable")
 	coach := visit(t, base, demo.Email)
-	squad, err := p.Squad(ctx, 1, 1)
+	squad, err := p.Keep.Squad(ctx, 1, 1)
 	require.NoError(t, err)
 	table := "player;test;unit;better;day;when;tries\n"
 	for i, k := range squad.Players[:3] {

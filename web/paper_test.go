@@ -19,7 +19,9 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/plan"
 	"cuestart/demo"
-	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/diary"
+	"cuestart/planner/office"
 )
 
 // words is what a page says, without its tags.
@@ -34,10 +36,10 @@ func TestBoardPaperAndPhoneSayTheSame(t *testing.T) {
 	base, p := site(t, "paper")
 	coach, nobody := visit(t, base, demo.Email), visit(t, base, "")
 	for _, id := range []uint64{1, 2, 3, written(t, p, coach)} {
-		b, err := p.Board(ctx, 1, id)
+		b, err := p.Boards.Board(ctx, 1, id)
 		require.NoError(t, err)
 		coach.post(fmt.Sprintf("/sessions/%d/publish", id), url.Values{"revision": {itoa(b.Revision)}})
-		b, err = p.Board(ctx, 1, id)
+		b, err = p.Boards.Board(ctx, 1, id)
 		require.NoError(t, err)
 		onPaper := words(page(t, coach, fmt.Sprintf("/sessions/%d/sheet", id)))
 		full := words(page(t, coach, fmt.Sprintf("/sessions/%d/sheet?cues=yes", id)))
@@ -91,12 +93,12 @@ func TestBoardPaperAndPhoneSayTheSame(t *testing.T) {
 }
 
 // written is a session whose plan says everything that a line can say.
-func written(t *testing.T, p *planner.Planner, coach *visitor) uint64 {
-	status, text, to := coach.post("/sessions", url.Values{"kind": {"match"}, "title": {"Written"}, "start": {"2026-12-05T15:00"}, "squad": {"1"}, "from": {planner.FromEmpty}, "minutes": {"60"}})
+func written(t *testing.T, p *office.Office, coach *visitor) uint64 {
+	status, text, to := coach.post("/sessions", url.Values{"kind": {"match"}, "title": {"Written"}, "start": {"2026-12-05T15:00"}, "squad": {"1"}, "from": {diary.FromEmpty}, "minutes": {"60"}})
 	require.Equal(t, http.StatusSeeOther, status, problemIn(text))
 	id, err := strconv.ParseUint(regexp.MustCompile(`/sessions/(\d+)`).FindStringSubmatch(to)[1], 10, 64)
 	require.NoError(t, err)
-	b, err := p.Board(ctx, 1, id)
+	b, err := p.Boards.Board(ctx, 1, id)
 	require.NoError(t, err)
 	status, text, _ = coach.post(fmt.Sprintf("/sessions/%d/write", id), url.Values{"revision": {itoa(b.Revision)}, "text": {`jog 3 x 120 m, 50 %
 leg swings 8 each way a leg (no bounce)
@@ -110,7 +112,7 @@ press-ups 8-10
 strides 3 x 30 m at 70, 80, 90
 pogo 2 x 10, 3 breaths of box breathing`}})
 	require.Contains(t, []int{http.StatusOK, http.StatusSeeOther}, status, problemIn(text))
-	b, err = p.Board(ctx, 1, id)
+	b, err = p.Boards.Board(ctx, 1, id)
 	require.NoError(t, err)
 	all := ""
 	for _, block := range b.Blocks {
@@ -122,8 +124,8 @@ pogo 2 x 10, 3 breaths of box breathing`}})
 	return id
 }
 
-func mustCut(t *testing.T, p *planner.Planner, b *planner.Board) (says [][]string) {
-	cuts, err := p.Cutdowns(ctx, b)
+func mustCut(t *testing.T, p *office.Office, b *boards.Board) (says [][]string) {
+	cuts, err := p.Boards.Cutdowns(ctx, b)
 	require.NoError(t, err)
 	for _, c := range cuts {
 		says = append(says, c.Says)
@@ -148,10 +150,10 @@ func TestTwoCoachesPressAtOnce(t *testing.T) {
 		return statuses, pages
 	}
 	for range 3 { // a fourth time both could come to the most of the range
-		b, err := p.Board(ctx, 1, 1)
+		b, err := p.Boards.Board(ctx, 1, 1)
 		require.NoError(t, err)
 		statuses, _ := press(b.Revision, []string{"lineout", "raise"}, []string{"-1", "-1"})
-		after, err := p.Board(ctx, 1, 1)
+		after, err := p.Boards.Board(ctx, 1, 1)
 		require.NoError(t, err)
 		assert.Equal(t, []int{http.StatusSeeOther, http.StatusSeeOther}, statuses)
 		for _, id := range []string{"lineout", "raise"} {
@@ -167,7 +169,7 @@ func TestTwoCoachesPressAtOnce(t *testing.T) {
 		by := []string{"2", "1"}[late]
 		status, _, _ := []*visitor{one, two}[late].post("/sessions/1/blocks/lineout/dose", url.Values{"revision": {itoa(after.Revision)}, "item": {"0"}, "by": {by}, "insist": {"yes"}})
 		assert.Equal(t, http.StatusSeeOther, status)
-		last, err := p.Board(ctx, 1, 1)
+		last, err := p.Boards.Board(ctx, 1, 1)
 		require.NoError(t, err)
 		r := after.Document.Block("lineout").Items[0].Drill.Range
 		assert.Equal(t, r.Clamp(r.Target+map[string]int{"1": 1, "2": 2}[by]*r.Step), last.Document.Block("lineout").Items[0].Drill.Range.Target, "mine, not the sum of both")
@@ -208,7 +210,7 @@ func TestANewSessionIsSaidOnTheVenuesClock(t *testing.T) {
 	var id uint64
 	_, err := fmt.Sscanf(to, "/sessions/%d", &id)
 	require.NoError(t, err)
-	b, err := p.Board(ctx, 1, id)
+	b, err := p.Boards.Board(ctx, 1, id)
 	require.NoError(t, err)
 	assert.Equal(t, "2027-10-31T01:30:00Z", b.Schedule.Start.UTC().Format(time.RFC3339), "the second time the clock shows it")
 	assert.Equal(t, plan.Training, b.Document.Kind)
@@ -230,7 +232,7 @@ func TestALongListIsCutWithAWayOn(t *testing.T) {
 	assert.Equal(t, []int{50, 52}, []int{strings.Count(short, "<h2 class=\"text-3xl"), strings.Count(long, "<h2 class=\"text-3xl")})
 	assert.NotContains(t, short, "Practice 48.")
 	assert.Contains(t, long, "Practice 48.")
-	listed, more, err := p.Sessions(ctx, 1, 52)
+	listed, more, err := p.Boards.Sessions(ctx, 1, 52)
 	require.NoError(t, err)
 	assert.Zero(t, more)
 	for n := 1; n < len(listed); n++ {

@@ -25,23 +25,25 @@ import (
 	"cuestart/core/plan"
 	"cuestart/demo"
 	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/office"
 )
 
 // reached is the demo's match, published: the team's link, and people's own by their ids.
-func reached(t *testing.T, p *planner.Planner, coach *visitor) (team string, own map[string]string, b *planner.Board) {
+func reached(t *testing.T, p *office.Office, coach *visitor) (team string, own map[string]string, b *boards.Board) {
 	return published(t, p, coach, "1")
 }
 
 // published is a session of that id, published.
-func published(t *testing.T, p *planner.Planner, coach *visitor, session string) (team string, own map[string]string, b *planner.Board) {
+func published(t *testing.T, p *office.Office, coach *visitor, session string) (team string, own map[string]string, b *boards.Board) {
 	id, err := strconv.ParseUint(session, 10, 64)
 	require.NoError(t, err)
-	b, err = p.Board(ctx, 1, id)
+	b, err = p.Boards.Board(ctx, 1, id)
 	require.NoError(t, err)
 	coach.post("/sessions/"+session+"/publish", url.Values{"revision": {itoa(b.Revision)}})
-	b, err = p.Board(ctx, 1, id)
+	b, err = p.Boards.Board(ctx, 1, id)
 	require.NoError(t, err)
-	players, leaders, err := p.OwnLinks(ctx, b)
+	players, leaders, err := p.Reach.OwnLinks(ctx, b)
 	require.NoError(t, err)
 	team, own = "/r/"+b.Publication.Token, map[string]string{}
 	for _, l := range append(players, leaders...) {
@@ -94,7 +96,7 @@ func TestWhatIsSaidFromAPhoneComesToWhomItIsFor(t *testing.T) {
 	status, _, _ = medical.post(found, url.Values{"answer": {"on"}})
 	assert.Equal(t, http.StatusSeeOther, status)
 	assert.NotContains(t, page(t, medical, "/sessions/1/told"), "Mara Tolland")
-	b, err := p.Board(ctx, 1, 1)
+	b, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	assert.NotZero(t, b.Document.Player("p15").Late)
 }
@@ -116,7 +118,7 @@ func TestLinksAreRenewedAndLeadOn(t *testing.T) {
 	assert.Contains(t, page(t, coach, "/sessions/1/links"), "link withdrawn")
 
 	coach.post("/sessions/1/season", url.Values{"season": {"yes"}})
-	next, err := p.Board(ctx, 1, 2)
+	next, err := p.Boards.Board(ctx, 1, 2)
 	require.NoError(t, err)
 	coach.post("/sessions/2/publish", url.Values{"revision": {itoa(next.Revision)}})
 	at := b.Schedule.Start.Add(26 * time.Hour)
@@ -239,7 +241,7 @@ func TestAPreviewSaysWhatPublishingChanges(t *testing.T) {
 	coach := visit(t, base, demo.Email)
 	assert.Contains(t, words(page(t, coach, "/sessions/1/publish")), "Nothing is published yet.")
 	_, own, b := reached(t, p, coach)
-	_, err := p.Change(ctx, planner.Account{ID: 1, ClubID: 1, Role: planner.Coach}, 1, b.Revision, func(d *plan.Document) (string, error) { return d.SetDose("high", 0, 5) })
+	_, err := p.Boards.Change(ctx, planner.Account{ID: 1, ClubID: 1, Role: planner.Coach}, 1, b.Revision, func(d *plan.Document) (string, error) { return d.SetDose("high", 0, 5) })
 	require.NoError(t, err)
 	says := words(page(t, coach, "/sessions/1/publish"))
 	assert.Contains(t, says, "What changes since plan 1")

@@ -25,6 +25,8 @@ import (
 	"cuestart/core/plan"
 	"cuestart/demo"
 	"cuestart/planner"
+	"cuestart/planner/office"
+	"cuestart/planner/reach"
 )
 
 // What is planted, and who may read it.
@@ -66,25 +68,25 @@ func routesOf(t *testing.T) (all []door) {
 
 // planted is a site in which something stands that not everybody may read, with what the
 // parts of addresses are.
-func planted(t *testing.T, name string) (base string, p *planner.Planner, parts map[string]string) {
+func planted(t *testing.T, name string) (base string, p *office.Office, parts map[string]string) {
 	base, p = site(t, name)
-	b, err := p.Board(ctx, 1, 1)
+	b, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	coach := planner.Account{ID: 1, ClubID: 1, Role: planner.Coach, Name: "Ines Varley"}
 	medical := planner.Account{ID: 2, ClubID: 1, Role: planner.Medical, Name: "Signe Aldous", Proved: now}
-	b, err = p.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) { d.Title = plantedTitle; return "titled", nil })
+	b, err = p.Boards.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) { d.Title = plantedTitle; return "titled", nil })
 	require.NoError(t, err)
 	player := b.Document.Player("p14")
 	_, err = p.Save(ctx, medical, "ruled", planner.Change{Owner: player.Roster, Is: club.Restriction{NoOverhead: true, From: "2026-11-01", Reason: plantedReason}})
 	require.NoError(t, err)
-	b, err = p.TakeRulings(ctx, coach, 1)
+	b, err = p.Boards.TakeRulings(ctx, coach, 1)
 	require.NoError(t, err)
-	b, err = p.Publish(ctx, coach, 1, b.Revision)
+	b, err = p.Reach.Publish(ctx, coach, 1, b.Revision)
 	require.NoError(t, err)
-	own, err := p.Shared(ctx, planner.Way{Token: b.Publication.Token, Person: "p15"})
+	own, err := p.Reach.Shared(ctx, reach.Way{Token: b.Publication.Token, Person: "p15"})
 	require.NoError(t, err)
-	require.NoError(t, p.Tell(ctx, own, planner.Word{Once: "w", Kind: planner.Pain, Says: plantedPain}))
-	running, err := p.Running(ctx, 1, 1)
+	require.NoError(t, p.Reach.Tell(ctx, own, planner.Word{Once: "w", Kind: planner.Pain, Says: plantedPain}))
+	running, err := p.Pitchside.Running(ctx, 1, 1)
 	require.NoError(t, err)
 	earlier := p.Now
 	p.Now = func() time.Time { return b.Schedule.Start.Add(-40 * time.Minute) }
@@ -93,15 +95,15 @@ func planted(t *testing.T, name string) (base string, p *planner.Planner, parts 
 	is := conduct.Different{Is: conduct.IsOut, Who: []string{"p7"}, Why: "hurt"}
 	made, err := stand.Propose(ctx, is, 300)
 	require.NoError(t, err)
-	_, err = p.Pressed(ctx, coach, 1, []conduct.Event{{ID: "x", At: p.Now().UnixMilli(), Kind: conduct.Change, Is: &is, Placed: made.Placed}})
+	_, err = p.Pitchside.Pressed(ctx, coach, 1, []conduct.Event{{ID: "x", At: p.Now().UnixMilli(), Kind: conduct.Change, Is: &is, Placed: made.Placed}})
 	require.NoError(t, err)
 	p.Now = earlier
-	hurt, err := p.OpenHurt(ctx, coach)
+	hurt, err := p.Keep.OpenHurt(ctx, coach)
 	require.NoError(t, err)
 	require.Len(t, hurt, 2)
-	routines, err := p.Routines(ctx, 1)
+	routines, err := p.Books.Routines(ctx, 1)
 	require.NoError(t, err)
-	require.NoError(t, p.HandOut(ctx, coach, routines[0].ID))
+	require.NoError(t, p.Books.HandOut(ctx, coach, routines[0].ID))
 	handed, err := storeOf(t).HandedOut(ctx, 1, routines[0].ID)
 	require.NoError(t, err)
 	parts = map[string]string{":session": "1", ":block": "lineout", ":token": b.Publication.Token, ":player": "p14", ":key": "none", ":squad": "1", ":list": "after-1", ":word": "1", ":person": "p14", ":handed": handed,
@@ -168,9 +170,9 @@ func unpacked(file []byte) []byte {
 // what is in it is what they may read.
 func TestEverythingThatCanBeOpenedShowsWhatItMay(t *testing.T) {
 	base, p, parts := planted(t, "rights")
-	b, err := p.Board(ctx, 1, 1)
+	b, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
-	players, leaders, err := p.OwnLinks(ctx, b)
+	players, leaders, err := p.Reach.OwnLinks(ctx, b)
 	require.NoError(t, err)
 	who := map[string]*visitor{"coach": visit(t, base, demo.Email), "assistant": visit(t, base, "assistant@brackwater.example"), "medical": visit(t, base, demo.MedicalEmail), "stranger": visit(t, base, stranger), "nobody": visit(t, base, "")}
 	acts := map[string]planner.Act{"club": planner.ToSee, "change": planner.ToPlan, "keep": planner.ToKeep, "self": planner.ToSelf, "ToRun": planner.ToRun}
@@ -234,10 +236,10 @@ func TestEverythingThatCanBeOpenedShowsWhatItMay(t *testing.T) {
 			for _, secret := range []string{plantedReason, plantedPain, plantedHurt} {
 				assert.NotContains(t, text, secret, path)
 			}
-			if l.Person != "p14" && !strings.HasPrefix(l.Person, planner.LeaderMark) {
+			if l.Person != "p14" && !strings.HasPrefix(l.Person, reach.LeaderMark) {
 				assert.NotContains(t, text, plantedRuling, path)
 			}
-			if strings.HasPrefix(l.Person, planner.LeaderMark) && under == "" {
+			if strings.HasPrefix(l.Person, reach.LeaderMark) && under == "" {
 				ruled += strings.Count(text, "Juno") // who does it otherwise
 			}
 		}
@@ -293,10 +295,10 @@ func TestBackLeadsNowhereElse(t *testing.T) {
 func TestGuessesOfEveryKindAreCounted(t *testing.T) {
 	base, p := site(t, "guesses")
 	medical := visit(t, base, demo.MedicalEmail)
-	all, err := p.Accounts(ctx, 1)
+	all, err := p.Staff.Accounts(ctx, 1)
 	require.NoError(t, err)
 	physio := all[slices.IndexFunc(all, func(a planner.Account) bool { return a.Email == demo.MedicalEmail })]
-	_, err = p.SetFactor(ctx, physio, "JBSWY3DPEHPK3PXPJBSWY3DPEHPK3PXP")
+	_, err = p.Staff.SetFactor(ctx, physio, "JBSWY3DPEHPK3PXPJBSWY3DPEHPK3PXP")
 	require.NoError(t, err)
 	for path, form := range map[string]url.Values{"/again": {"present": {"wrong"}}, "/me/password": {"present": {"wrong"}, "password": {"a good long one"}}, "/me/factor/off": {"present": {"wrong"}}} {
 		stopped := 0
@@ -320,14 +322,14 @@ func TestGuessesOfEveryKindAreCounted(t *testing.T) {
 	}
 	assert.Equal(t, 15, stopped)
 
-	require.NoError(t, p.Forgot(ctx, demo.MedicalEmail, base))
-	require.NoError(t, p.Forgot(ctx, demo.MedicalEmail, base))
-	letters, err := p.Letters(ctx)
+	require.NoError(t, p.Staff.Forgot(ctx, demo.MedicalEmail, base))
+	require.NoError(t, p.Staff.Forgot(ctx, demo.MedicalEmail, base))
+	letters, err := p.Staff.Letters(ctx)
 	require.NoError(t, err)
 	token := func(l planner.Letter) string { return regexp.MustCompile(`/reset/(\S+)`).FindStringSubmatch(l.Body)[1] }
-	_, err = p.Reset(ctx, token(letters[0]), "another")
+	_, err = p.Staff.Reset(ctx, token(letters[0]), "another")
 	require.NoError(t, err)
-	_, err = p.Resets(ctx, token(letters[1]))
+	_, err = p.Staff.Resets(ctx, token(letters[1]))
 	assert.ErrorIs(t, err, planner.ErrNotFound, "the other letter")
 	status, _, to := half.post("/sign-in/code", url.Values{"code": {"000000"}})
 	assert.Equal(t, []any{http.StatusSeeOther, "/sign-in"}, []any{status, to}, "what was half done begins anew")

@@ -56,7 +56,7 @@ func TestADrillOfAnotherKindForgetsTheOld(t *testing.T) {
 	form.Set("edition", "1")
 	status, text, _ = coach.post("/drills/"+made, form)
 	require.Equal(t, http.StatusSeeOther, status, problemIn(text))
-	book, err := p.Book(ctx, 1)
+	book, err := p.Books.Book(ctx, 1)
 	require.NoError(t, err)
 	is, found := book.Find(made)
 	require.True(t, found)
@@ -119,7 +119,7 @@ func TestAZonesLengthIsReadAsItIsWritten(t *testing.T) {
 // and on Today; minutes that are gone are not planned into.
 func TestMinutesThatAreGone(t *testing.T) {
 	base, p := site(t, "gone")
-	before, err := p.Board(ctx, 1, 1)
+	before, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	at := before.Schedule.Start.Add(-25 * time.Minute)
 	p.Now = func() time.Time { return at }
@@ -129,7 +129,7 @@ func TestMinutesThatAreGone(t *testing.T) {
 	_, _, to := coach.post("/sessions", url.Values{"kind": {"match"}, "title": {"Soon"}, "start": {"2026-11-28T15:00"}, "venue": {"1"}, "squad": {"1"}, "from": {"composed"}})
 	var number uint64
 	fmt.Sscanf(to, "/sessions/%d", &number)
-	soon, err := p.Board(ctx, 1, number)
+	soon, err := p.Boards.Board(ctx, 1, number)
 	require.NoError(t, err, to)
 	work := 0
 	for _, b := range soon.Blocks {
@@ -173,7 +173,7 @@ func TestTheBoardSaysWhatItGoesWithout(t *testing.T) {
 	require.Contains(t, to, "/sessions/")
 	var number uint64
 	fmt.Sscanf(to, "/sessions/%d", &number)
-	b, err := p.Board(ctx, 1, number)
+	b, err := p.Boards.Board(ctx, 1, number)
 	require.NoError(t, err)
 	hooker := ""
 	for _, player := range b.Document.Players {
@@ -182,20 +182,20 @@ func TestTheBoardSaysWhatItGoesWithout(t *testing.T) {
 		}
 	}
 	require.NotEmpty(t, hooker)
-	_, err = p.Change(ctx, store.Account{ID: 1, ClubID: 1, Role: store.Coach}, number, b.Revision, func(d *plan.Document) (string, error) {
+	_, err = p.Boards.Change(ctx, store.Account{ID: 1, ClubID: 1, Role: store.Coach}, number, b.Revision, func(d *plan.Document) (string, error) {
 		d.Blocks = append(d.Blocks, plan.Block{ID: "alone", Name: "Darts", Phase: "own", Who: []string{hooker}, Priority: plan.Could, Items: d.Blocks[0].Items[:1]})
 		d.Blocks[len(d.Blocks)-1].Phase = d.Blocks[0].Phase
 		return "darts", nil
 	})
 	require.NoError(t, err)
-	b, err = p.Board(ctx, 1, number)
+	b, err = p.Boards.Board(ctx, 1, number)
 	require.NoError(t, err)
 	_, text, _ := coach.post(to+"/players", url.Values{"revision": {itoa(b.Revision)}, "player": {hooker}, "out": {"yes"}})
 	if text == "" {
 		text = page(t, coach, to)
 	}
 	assert.Contains(t, words(text), "Darts: nobody for it today")
-	b, err = p.Board(ctx, 1, number)
+	b, err = p.Boards.Board(ctx, 1, number)
 	require.NoError(t, err)
 	coach.post(to+"/notes", url.Values{"revision": {itoa(b.Revision)}})
 	assert.NotContains(t, page(t, coach, to), "About this plan")

@@ -26,7 +26,8 @@ import (
 	"cuestart/live"
 	"cuestart/mariadb"
 	"cuestart/mariadb/mariadbtest"
-	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/office"
 	"cuestart/store"
 	"cuestart/web"
 	"cuestart/web/shell"
@@ -69,7 +70,7 @@ const stranger = "coach@elsewhere.example"
 
 // site is the site of the demo's club, beside a club with one squad and one
 // coach who is a stranger. Tests with one run side by side.
-func site(t *testing.T, name string) (address string, p *planner.Planner) {
+func site(t *testing.T, name string) (address string, p *office.Office) {
 	if testOf(t) == t.Name() {
 		t.Parallel()
 	}
@@ -77,7 +78,7 @@ func site(t *testing.T, name string) (address string, p *planner.Planner) {
 }
 
 // alone is a site of a test that nothing else may run beside.
-func alone(t *testing.T, name string) (address string, p *planner.Planner) {
+func alone(t *testing.T, name string) (address string, p *office.Office) {
 	s := demotest.Filled(t, server.DSN, name, now)
 	raw, err := sql.Open("mysql", server.DSN(name))
 	require.NoError(t, err)
@@ -94,7 +95,7 @@ func alone(t *testing.T, name string) (address string, p *planner.Planner) {
 		_, err := raw.ExecContext(ctx, statement)
 		require.NoError(t, err)
 	}
-	p = planner.New(s)
+	p = office.New(s)
 	p.Now = func() time.Time { return now }
 	signIns, end := s.SignIns()
 	listening := httptest.NewServer(web.Handler(shell.Config{Planner: p, Live: live.Over(t.Context(), p), SignIns: signIns, Log: slog.New(slog.DiscardHandler)}))
@@ -242,7 +243,7 @@ func TestWhoMayDoWhat(t *testing.T) {
 		}
 	}
 	assert.Equal(t, before, whole(t, coach), "nothing of the club was changed by any of it")
-	listed, _, err := p.Sessions(ctx, 2, 10)
+	listed, _, err := p.Boards.Sessions(ctx, 2, 10)
 	require.NoError(t, err)
 	assert.Empty(t, listed)
 }
@@ -251,8 +252,8 @@ func TestWhoMayDoWhat(t *testing.T) {
 func TestEachChangeOfABoardIsTakenBackWhole(t *testing.T) {
 	base, p := site(t, "changes")
 	coach := visit(t, base, demo.Email)
-	board := func() *planner.Board {
-		b, err := p.Board(ctx, 1, 1)
+	board := func() *boards.Board {
+		b, err := p.Boards.Board(ctx, 1, 1)
 		require.NoError(t, err)
 		return b
 	}

@@ -91,18 +91,18 @@ func unmoved(text string) string {
 func TestALinkShowsWhatWasPublished(t *testing.T) {
 	base, p := site(t, "links")
 	coach, nobody := visit(t, base, demo.Email), visit(t, base, "")
-	board, err := p.Board(ctx, 1, 1)
+	board, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	ruled := board.Document.Players[3]
 	status, _, _ := visit(t, base, demo.MedicalEmail).post(fmt.Sprintf("/squad/1/rulings/%d", ruled.Roster), url.Values{"rules": {"jumps"}, "from": {"2026-11-25"}, "reason": {"a strain"}})
 	require.Equal(t, http.StatusSeeOther, status)
 	coach.post("/sessions/1/rulings", url.Values{"revision": {itoa(board.Revision)}})
-	board, err = p.Board(ctx, 1, 1)
+	board, err = p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	require.Equal(t, ruled.ID, board.Document.Restrictions[0].Player)
 	status, _, _ = coach.post("/sessions/1/publish", url.Values{"revision": {itoa(board.Revision)}})
 	require.Contains(t, []int{http.StatusOK, http.StatusSeeOther}, status)
-	board, err = p.Board(ctx, 1, 1)
+	board, err = p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	link := "/r/" + board.Publication.Token
 	squad := page(t, nobody, link)

@@ -133,7 +133,7 @@ func TestAFormIsDoneOnce(t *testing.T) {
 func TestARulingOutlivesLeaving(t *testing.T) {
 	base, p := site(t, "outlives")
 	coach := visit(t, base, demo.Email)
-	squad, err := p.Squad(t.Context(), 1, 1)
+	squad, err := p.Keep.Squad(t.Context(), 1, 1)
 	require.NoError(t, err)
 	require.NotEmpty(t, squad.Rulings)
 	ruled := squad.Player(squad.Rulings[0].Owner)
@@ -146,7 +146,7 @@ func TestARulingOutlivesLeaving(t *testing.T) {
 	again.Set("same", "yes")
 	status, _, _ = coach.post("/squad/1/players", again)
 	assert.Equal(t, http.StatusSeeOther, status)
-	squad, err = p.Squad(t.Context(), 1, 1)
+	squad, err = p.Keep.Squad(t.Context(), 1, 1)
 	require.NoError(t, err)
 	require.NotNil(t, squad.Player(ruled.ID))
 	assert.NotEmpty(t, squad.Rulings, "with the ruling")
@@ -210,7 +210,7 @@ func TestMoreThanAPassword(t *testing.T) {
 
 	// A ruling that is typed when the half hour ends is kept, and sent with one press.
 	p.Now = func() time.Time { return late.Add(2 * time.Hour) }
-	squad, err := p.Squad(t.Context(), 1, 1)
+	squad, err := p.Keep.Squad(t.Context(), 1, 1)
 	require.NoError(t, err)
 	address := "/squad/1/rulings/" + id(squad.Players[0].ID)
 	status, _, to = again.post(address, url.Values{"rules": {"jumps", "overhead"}, "reason": {"typed with care"}, "from": {"2026-11-25"}})
@@ -237,7 +237,7 @@ func TestMoreThanAPassword(t *testing.T) {
 func TestAccessIsTakenAway(t *testing.T) {
 	base, p := site(t, "taken")
 	coach, assistant := visit(t, base, demo.Email), visit(t, base, "assistant@brackwater.example")
-	all, err := p.Accounts(t.Context(), 1)
+	all, err := p.Staff.Accounts(t.Context(), 1)
 	require.NoError(t, err)
 	var who planner.Account
 	for _, a := range all {

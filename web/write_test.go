@@ -32,7 +32,7 @@ func TestALineIsSaidBack(t *testing.T) {
 	base, p := site(t, "write")
 	coach := visit(t, base, demo.Email)
 	revision := func() string {
-		b, err := p.Board(ctx, 1, 1)
+		b, err := p.Boards.Board(ctx, 1, 1)
 		require.NoError(t, err)
 		return itoa(b.Revision)
 	}
@@ -88,7 +88,7 @@ func TestLinesWithoutScripts(t *testing.T) {
 	base, p := site(t, "plain")
 	coach := visit(t, base, demo.Email)
 	send := func(path string, form url.Values) (int, string, string) {
-		b, err := p.Board(ctx, 1, 1)
+		b, err := p.Boards.Board(ctx, 1, 1)
 		require.NoError(t, err)
 		form.Set("revision", itoa(b.Revision))
 		return coach.post("/sessions/1/"+path, form)
@@ -109,7 +109,7 @@ func TestLinesWithoutScripts(t *testing.T) {
 	}
 	status, _, _ = send("blocks/lineout/said", url.Values{"said": {"line-out, far half, Dorrit, 20 to 14, must"}})
 	require.Equal(t, http.StatusSeeOther, status)
-	b, err := p.Board(ctx, 1, 1)
+	b, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	held := b.Document.Block("lineout")
 	assert.Equal(t, []string{"20′ to 14′", "Far half", "must"}, []string{b.Document.HeldWords(held), b.Document.ZoneName(held.Zone), string(held.Priority)})

@@ -19,7 +19,7 @@ import (
 	"cuestart/demo"
 	"cuestart/live"
 	"cuestart/mariadb"
-	"cuestart/planner"
+	"cuestart/planner/office"
 	"cuestart/standin/gate"
 	"cuestart/standin/mail"
 	"cuestart/standin/weather"
@@ -163,10 +163,10 @@ func serve(ctx context.Context, withDemo bool) error {
 		}
 	}
 	within(set)
-	plans := planner.New(s)
-	plans.Weather = weather.Service{Mood: set.Weather}
-	plans.Port = gate.Port{Mood: set.Gate}
-	go plans.KeepUp(ctx)
+	plans := office.New(s)
+	plans.Diary.Weather = weather.Service{Mood: set.Weather}
+	plans.Learn.Port = gate.Port{Mood: set.Gate}
+	go plans.Pitchside.KeepUp(ctx)
 	go tidy(ctx, s)
 	signIns, endCleanup := s.SignIns()
 	defer endCleanup()

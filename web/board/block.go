@@ -14,7 +14,7 @@ import (
 	"cuestart/core/speech"
 	"cuestart/core/today"
 	"cuestart/core/warmth"
-	"cuestart/planner"
+	"cuestart/planner/boards"
 	"cuestart/web/chalk"
 	"cuestart/web/shell"
 )
@@ -64,12 +64,12 @@ type item struct {
 	Problem    string
 	Less, More bool
 	Up, Down   bool
-	Minds      string          // what to mind where it stands: above juniors, needs warm
-	Stands     []planner.Stand // what may stand in for it
-	Toggles    []toggle        // how it may be done otherwise
-	Chips      shell.Chips     // what it is, of a drill of the club's own
-	Forms      []formed        // who does it in another form
-	Easier     string          // what its easier form is called; "": there is none
+	Minds      string         // what to mind where it stands: above juniors, needs warm
+	Stands     []boards.Stand // what may stand in for it
+	Toggles    []toggle       // how it may be done otherwise
+	Chips      shell.Chips    // what it is, of a drill of the club's own
+	Forms      []formed       // who does it in another form
+	Easier     string         // what its easier form is called; "": there is none
 	Harder     string
 	Others     []formed // who may be put on one
 }
@@ -95,7 +95,7 @@ func (i item) Nth() int { return i.Index + 1 }
 
 // chosenOf is block i of the run-in, or of a list with a line of its own: d holds its
 // blocks, and blocks are these as they are timed.
-func chosenOf(page *body, board *planner.Board, d *plan.Document, blocks []schedule.Block, i int, is row) *chosen {
+func chosenOf(page *body, board *boards.Board, d *plan.Document, blocks []schedule.Block, i int, is row) *chosen {
 	b := &blocks[i]
 	found := &chosen{row: is, Aim: b.Aim, Says: b.Says(), Because: b.Block.Why, Why: b.Cut, Priority: b.Priority, Priorities: plan.Priorities,
 		Cost: cost(b), Versions: today.Says(d, b.ID), Held: d.HeldWords(b.Block), Said: say.Attributes(d, b.Block), Note: b.Note,
@@ -148,7 +148,7 @@ func chosenOf(page *body, board *planner.Board, d *plan.Document, blocks []sched
 
 // mindsOf says what to mind of drill n of a block where it stands: any drill may stand
 // anywhere.
-func mindsOf(board *planner.Board, d *plan.Document, b *schedule.Block, n int) string {
+func mindsOf(board *boards.Board, d *plan.Document, b *schedule.Block, n int) string {
 	k, minds := &b.Items[n].Drill, ""
 	if !k.Suits(d.Grade) {
 		minds = "above " + cmp.Or(d.Grade.Name(), drill.Club.Name())

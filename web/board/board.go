@@ -22,6 +22,7 @@ import (
 	"cuestart/core/verdict"
 	"cuestart/core/warmth"
 	"cuestart/planner"
+	"cuestart/planner/boards"
 	"cuestart/web/shell"
 )
 
@@ -45,11 +46,11 @@ type body struct {
 	Verdict     verdict.Verdict
 	Late        string // that its moment has gone
 	Likely      verdict.Likely
-	LastTime    []planner.Remembered
-	Runs        bool             // it is under way: changes belong to the pitch side
-	Paces       []planner.Slower // blocks that run longer or shorter here than they are planned
-	Slack       int              // seconds of it in the plan
-	Seek        bool             // there may be a better fit
+	LastTime    []boards.Remembered
+	Runs        bool            // it is under way: changes belong to the pitch side
+	Paces       []boards.Slower // blocks that run longer or shorter here than they are planned
+	Slack       int             // seconds of it in the plan
+	Seek        bool            // there may be a better fit
 	Findings    []finding
 	Excused     []finding     // those that the coach keeps
 	Notes       []string      // how the plan was fitted to its day
@@ -170,7 +171,7 @@ func (b *body) Minutes(seconds int) string { return clock.Duration(seconds) }
 
 // Show is the board.
 func Show(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -180,7 +181,7 @@ func Show(r *shell.Request) (shell.Answer, error) {
 
 // page is the board with a block open; after a refused form with its problems,
 // and with what refill puts back into its fields.
-func page(r *shell.Request, b *planner.Board, block string, wrong plan.Problems, refill func(*body)) *shell.Page {
+func page(r *shell.Request, b *boards.Board, block string, wrong plan.Problems, refill func(*body)) *shell.Page {
 	if b.Document.Block(block) == nil {
 		block = ""
 	}
@@ -192,7 +193,7 @@ func page(r *shell.Request, b *planner.Board, block string, wrong plan.Problems,
 }
 
 // dayOf says what the day did to the doses; nothing of "as written" where the minutes that there are did something.
-func dayOf(b *planner.Board) string {
+func dayOf(b *boards.Board) string {
 	does := today.Done(b.Document)
 	if does == today.AsWritten && len(b.Verdict().Cuts) > 0 {
 		return ""
@@ -200,9 +201,9 @@ func dayOf(b *planner.Board) string {
 	return does
 }
 
-func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problems) *body {
+func bodyOf(r *shell.Request, b *boards.Board, block string, wrong plan.Problems) *body {
 	d, fitted := b.Document, b.Schedule
-	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Likely: r.Planner.Likely(b), Paces: b.Paces(), LastTime: b.LastTime, Runs: b.Runs && r.Planner.Now().Before(fitted.Start), Slack: d.Slack, Seek: fitted.Result.Feasible && !fitted.Result.Proven(), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
+	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Likely: r.Planner.Boards.Likely(b), Paces: b.Paces(), LastTime: b.LastTime, Runs: b.Runs && r.Planner.Now().Before(fitted.Start), Slack: d.Slack, Seek: fitted.Result.Feasible && !fitted.Result.Proven(), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
 		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Day: dayOf(b), Offers: offers(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
 	made.Example, made.In = b.Plays().Example, d.Measure
@@ -239,7 +240,7 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 	made.lists(b, block)
 	made.Drawers = drawersOf(r, b, made)
 	if made.Chosen != nil {
-		made.Chosen.HoldCost, _ = r.Planner.HoldCost(r.Context(), b, block) // a figure beside it: the board stands without
+		made.Chosen.HoldCost, _ = r.Planner.WhatIf.HoldCost(r.Context(), b, block) // a figure beside it: the board stands without
 		made.Chosen.Drawers = made.Drawers
 	}
 	if len(made.Rows) > 0 {
@@ -253,7 +254,7 @@ func bodyOf(r *shell.Request, b *planner.Board, block string, wrong plan.Problem
 
 // offer lists what an empty plan can start from.
 func (b *body) offer(r *shell.Request) {
-	kept, err := r.Planner.Routines(r.Context(), r.Club())
+	kept, err := r.Planner.Books.Routines(r.Context(), r.Club())
 	if err != nil {
 		return // there is still a block to add
 	}
@@ -271,7 +272,7 @@ const (
 )
 
 // draw draws the chart that the browser has room for.
-func (b *body) draw(r *shell.Request, board *planner.Board, block string) {
+func (b *body) draw(r *shell.Request, board *boards.Board, block string) {
 	if kept := r.Cookie("screen"); kept == wide || kept == narrow || kept == phone {
 		b.Screen = kept
 	}
@@ -292,7 +293,7 @@ func (b *body) draw(r *shell.Request, board *planner.Board, block string) {
 }
 
 // rows are the blocks in the order of time, those left out last.
-func (b *body) rows(board *planner.Board, chosen string) {
+func (b *body) rows(board *boards.Board, chosen string) {
 	for i := range board.Blocks {
 		one := rowOf(board, board.Document, &board.Blocks[i])
 		if one.Chosen = one.ID == chosen; one.Chosen {
@@ -308,7 +309,7 @@ func (b *body) rows(board *planner.Board, chosen string) {
 	})
 }
 
-func rowOf(board *planner.Board, d *plan.Document, b *schedule.Block) row {
+func rowOf(board *boards.Board, d *plan.Document, b *schedule.Block) row {
 	one := row{ID: b.ID, Name: b.Name, Phase: b.Phase, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader),
 		Out: !b.Kept, Dose: strings.Join(b.Named(), ", "), start: b.Start}
 	if b.Kept {
@@ -319,16 +320,16 @@ func rowOf(board *planner.Board, d *plan.Document, b *schedule.Block) row {
 
 // changed answers a change: with the board as it is then, or with the board as it
 // is and what was wrong.
-func changed(r *shell.Request, block string, b *planner.Board, err error, refill func(*body)) (shell.Answer, error) {
+func changed(r *shell.Request, block string, b *boards.Board, err error, refill func(*body)) (shell.Answer, error) {
 	again := func(wrong plan.Problems) (*shell.Page, error) {
-		now, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+		now, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 		if err != nil {
 			return nil, err
 		}
 		return page(r, now, block, wrong, refill), nil
 	}
 	if c := clashOf(r, err); c != nil {
-		now, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+		now, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 		if err != nil {
 			return nil, err
 		}

@@ -10,16 +10,17 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/diary"
 	"cuestart/web/shell"
 )
 
 // change makes an edit of a form that was read whole, and answers with the board,
 // with block open.
-func change(r *shell.Request, block string, edit planner.Edit, refill func(*body)) (shell.Answer, error) {
-	b, err := (*planner.Board)(nil), r.Form.Err()
+func change(r *shell.Request, block string, edit boards.Edit, refill func(*body)) (shell.Answer, error) {
+	b, err := (*boards.Board)(nil), r.Form.Err()
 	if err == nil {
-		b, err = r.Planner.ChangeFor(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("who"), edit)
+		b, err = r.Planner.Boards.ChangeFor(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("who"), edit)
 	}
 	return changed(r, block, b, err, refill)
 }
@@ -44,7 +45,7 @@ func SetTiming(r *shell.Request) (shell.Answer, error) {
 		}
 		var done []string
 		if start != d.Start {
-			said, err := r.Planner.SetStart(start)(d)
+			said, err := r.Planner.Boards.SetStart(start)(d)
 			if err != nil {
 				return "", err
 			}
@@ -168,7 +169,7 @@ func SetSlack(r *shell.Request) (shell.Answer, error) {
 // SetDay sets the day's conditions.
 func SetDay(r *shell.Request) (shell.Answer, error) {
 	day, sent := r.Form.Day()
-	return change(r, "", planner.SetDay(day), func(b *body) {
+	return change(r, "", boards.SetDay(day), func(b *body) {
 		if b.Drawers.Day != nil {
 			b.Drawers.Day.Day = sent
 		}
@@ -177,7 +178,7 @@ func SetDay(r *shell.Request) (shell.Answer, error) {
 
 // SetFactor takes factors of the day, parted by commas, or refuses them.
 func SetFactor(r *shell.Request) (shell.Answer, error) {
-	return change(r, "", planner.SetFactors(strings.Split(r.Form.Raw("factor"), ","), r.Form.Raw("on") == "yes"), nil)
+	return change(r, "", boards.SetFactors(strings.Split(r.Form.Raw("factor"), ","), r.Form.Raw("on") == "yes"), nil)
 }
 
 // SetHead changes what is said of the session as a whole.
@@ -190,7 +191,7 @@ func SetHead(r *shell.Request) (shell.Answer, error) {
 // Mend makes the change that a check offers.
 func Mend(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
-	b, err := r.Planner.Mend(asked(r), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("rule"), f.Raw("where"))
+	b, err := r.Planner.Boards.Mend(asked(r), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("rule"), f.Raw("where"))
 	if errors.Is(err, check.ErrNoMend) {
 		err = plan.In("board", "No single change puts this right without spoiling something else. Change it by hand, or keep it as is and say why.")
 	}
@@ -199,18 +200,18 @@ func Mend(r *shell.Request) (shell.Answer, error) {
 
 // Except keeps a finding as it is, with a reason.
 func Except(r *shell.Request) (shell.Answer, error) {
-	return change(r, "", planner.Except(r.Form.Raw("rule"), r.Form.Raw("where"), r.Form.Text("reason")), nil)
+	return change(r, "", boards.Except(r.Form.Raw("rule"), r.Form.Raw("where"), r.Form.Text("reason")), nil)
 }
 
 // TakeRulings brings the plan up to what medical staff have ruled.
 func TakeRulings(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.TakeRulings(r.Context(), r.By, r.ParamID("session"))
+	b, err := r.Planner.Boards.TakeRulings(r.Context(), r.By, r.ParamID("session"))
 	return changed(r, "", b, err, nil)
 }
 
 // Build puts blocks into an empty plan: built for its day, or of a routine.
 func Build(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Build(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("from"))
+	b, err := r.Planner.Diary.Build(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("from"))
 	if wrong := shell.Problems(err); wrong != nil {
 		err = plan.In("board", "%s", wrong[0].What)
 	}
@@ -219,32 +220,32 @@ func Build(r *shell.Request) (shell.Answer, error) {
 
 // Undo takes the last change back.
 func Undo(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Undo(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
+	b, err := r.Planner.Boards.Undo(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
 	return changed(r, r.Form.Raw("block"), b, err, nil)
 }
 
 // Redo brings back what Undo took away.
 func Redo(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Redo(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
+	b, err := r.Planner.Boards.Redo(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
 	return changed(r, r.Form.Raw("block"), b, err, nil)
 }
 
 // Withdraw ends the players' link.
 func Withdraw(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Withdraw(r.Context(), r.By, r.ParamID("session"))
+	b, err := r.Planner.Reach.Withdraw(r.Context(), r.By, r.ParamID("session"))
 	return changed(r, r.Form.Raw("block"), b, err, nil)
 }
 
 // KeepRoutine keeps the session's blocks as a routine.
 func KeepRoutine(r *shell.Request) (shell.Answer, error) {
 	id, name := r.ParamID("session"), r.Form.Text("name")
-	keep := planner.Keep{Name: name, For: r.Form.Text("for"), Season: r.Form.Text("season")}
+	keep := diary.Keep{Name: name, For: r.Form.Text("for"), Season: r.Form.Text("season")}
 	if block := r.Form.Raw("only"); block != "" {
 		keep.Only = []string{block}
 	}
-	err := r.Planner.SaveRoutine(r.Context(), r.By, id, keep)
+	err := r.Planner.Diary.SaveRoutine(r.Context(), r.By, id, keep)
 	return r.Saved(err, name+" is saved as a routine", "/routines", func(wrong plan.Problems) (*shell.Page, error) {
-		b, err := r.Planner.Board(r.Context(), r.Club(), id)
+		b, err := r.Planner.Boards.Board(r.Context(), r.Club(), id)
 		if err != nil {
 			return nil, err
 		}
@@ -254,20 +255,20 @@ func KeepRoutine(r *shell.Request) (shell.Answer, error) {
 
 // PutRoutine puts a routine's blocks into the plan, beside its own.
 func PutRoutine(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.PutRoutine(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.ID("from"))
+	b, err := r.Planner.Diary.PutRoutine(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.ID("from"))
 	return changed(r, "", b, err, nil)
 }
 
 // Remove takes the session off the list; it can be brought back.
 func Remove(r *shell.Request) (shell.Answer, error) {
 	id := r.ParamID("session")
-	return shell.Go(fmt.Sprintf("/today?removed=%d", id)), r.Planner.Remove(r.Context(), r.By, id)
+	return shell.Go(fmt.Sprintf("/today?removed=%d", id)), r.Planner.Boards.Remove(r.Context(), r.By, id)
 }
 
 // Restore brings a removed session back.
 func Restore(r *shell.Request) (shell.Answer, error) {
 	id := r.ParamID("session")
-	return shell.Go(shell.Session(id)), r.Planner.Restore(r.Context(), r.By, id)
+	return shell.Go(shell.Session(id)), r.Planner.Boards.Restore(r.Context(), r.By, id)
 }
 
 // SetPace plans a block as long as it runs with this team, or as its doses come to.
@@ -277,6 +278,6 @@ func SetPace(r *shell.Request) (shell.Answer, error) {
 	if f.Has("none") {
 		return change(r, block, func(d *plan.Document) (string, error) { return d.SetPace(block, 0) }, nil)
 	}
-	b, err := r.Planner.TakePace(asked(r), r.By, r.ParamID("session"), f.Count("revision"), block)
+	b, err := r.Planner.Boards.TakePace(asked(r), r.By, r.ParamID("session"), f.Count("revision"), block)
 	return changed(r, "", b, err, nil)
 }

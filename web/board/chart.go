@@ -8,7 +8,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
-	"cuestart/planner"
+	"cuestart/planner/boards"
 )
 
 // chart is the Run-in as a drawing: lanes are strands, time runs from left to
@@ -144,7 +144,7 @@ type view struct {
 	follow func(players []string) string // address that follows them; nil: nobody is followed
 }
 
-func newChart(b *planner.Board, v view) *chart {
+func newChart(b *boards.Board, v view) *chart {
 	d, s := b.Document, b.Schedule
 	c := &chart{view: v, Left: v.Labels + labelGap, Top: plotTop, LabelX: v.Labels, LineWidth: startWidth, StartName: d.StartName, StartTime: clock.Clock(s.Start, 0)}
 	events := s.Events(d)
@@ -231,7 +231,7 @@ func floorTo(o clock.Offset, step int) clock.Offset {
 
 // scale marks the minutes to go: every ten, every five where there are few, every
 // thirty where there are many, and the halves between.
-func (c *chart) scale(b *planner.Board) {
+func (c *chart) scale(b *boards.Board) {
 	step := 10 * 60
 	if c.from > -12*60 {
 		step = 2 * 60
@@ -307,7 +307,7 @@ const afterGap = 150
 
 // afterOf is the list of what comes after the end, and how many seconds of the chart it
 // takes; 0 where there is none.
-func afterOf(b *planner.Board) (after *schedule.Line, seconds int) {
+func afterOf(b *boards.Board) (after *schedule.Line, seconds int) {
 	lines := b.Lists()
 	for i := range lines {
 		if lines[i].When == plan.AfterEnd && lines[i].Seconds() > 0 {

@@ -13,7 +13,7 @@ func Describe(r *shell.Request) (shell.Answer, error) {
 	if err := f.Err(); err != nil {
 		return changed(r, block, nil, err, nil)
 	}
-	b, err := r.Planner.Describe(asked(r), r.By, r.ParamID("session"), f.Count("revision"), block, item, said)
+	b, err := r.Planner.Wording.Describe(asked(r), r.By, r.ParamID("session"), f.Count("revision"), block, item, said)
 	return changed(r, block, b, err, func(page *body) {
 		if c := page.Chosen; c != nil && item < len(c.Items) {
 			c.Items[item].Chips.Keep(said)

@@ -8,6 +8,8 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/whatif"
 	"cuestart/web/shell"
 )
 
@@ -15,18 +17,18 @@ import (
 const farthest = 24 * 60 * 60
 
 // dropOf is what a drag asks for: does, with block, event, at, by, who and zone.
-func dropOf(get func(name string) string) (to planner.Drop, known bool) {
+func dropOf(get func(name string) string) (to whatif.Drop, known bool) {
 	number := func(name string, least, most int) int {
 		n, err := strconv.Atoi(get(name))
 		known = known && (get(name) == "" || err == nil && n >= least && n <= most)
 		return n
 	}
 	known = true
-	to = planner.Drop{Does: planner.Does(get("does")), Block: get("block"), Event: get("event"), At: clock.Offset(number("at", -farthest, 0)), By: number("by", -farthest, farthest), Zone: get("zone"), Leader: get("leader")}
+	to = whatif.Drop{Does: whatif.Does(get("does")), Block: get("block"), Event: get("event"), At: clock.Offset(number("at", -farthest, 0)), By: number("by", -farthest, farthest), Zone: get("zone"), Leader: get("leader")}
 	if who := get("who"); who != "" {
 		to.Who = strings.Split(who, " ")
 	}
-	all := []planner.Does{planner.Order, planner.Hold, planner.Doses, planner.TakeOut, planner.Join, planner.Goes, planner.Leads, planner.Shift, planner.Longer, planner.Sooner}
+	all := []whatif.Does{whatif.Order, whatif.Hold, whatif.Doses, whatif.TakeOut, whatif.Join, whatif.Goes, whatif.Leads, whatif.Shift, whatif.Longer, whatif.Sooner}
 	return to, known && slices.Contains(all, to.Does)
 }
 
@@ -36,7 +38,7 @@ func Drag(r *shell.Request) (shell.Answer, error) {
 	if !known {
 		return nil, planner.ErrNotFound
 	}
-	says, err := r.Planner.Drag(r.Context(), r.Club(), r.ParamID("session"), to)
+	says, err := r.Planner.WhatIf.Drag(r.Context(), r.Club(), r.ParamID("session"), to)
 	if err != nil {
 		return nil, err
 	}
@@ -51,9 +53,9 @@ func Drop(r *shell.Request) (shell.Answer, error) {
 	if !known {
 		r.Form.Refuse("board", "Drop it somewhere before the start.")
 	}
-	b, err := (*planner.Board)(nil), r.Form.Err()
+	b, err := (*boards.Board)(nil), r.Form.Err()
 	if err == nil {
-		b, err = r.Planner.Drop(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), to)
+		b, err = r.Planner.WhatIf.Drop(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), to)
 	}
 	return changed(r, r.Form.Raw("open"), b, err, nil)
 }

@@ -9,7 +9,8 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
-	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/keep"
 	"cuestart/web/shell"
 )
 
@@ -81,7 +82,7 @@ type routineForm struct {
 
 // drawersOf fills the drawers that are open: those that the page's script says
 // are, the one that the address asks for, and one with a problem in it.
-func drawersOf(r *shell.Request, board *planner.Board, page *body) (open drawers) {
+func drawersOf(r *shell.Request, board *boards.Board, page *body) (open drawers) {
 	d, wrong := board.Document, page.Problems
 	asked := append(strings.Split(r.Header("X-Open"), ","), r.Query("drawer"))
 	wanted := func(name string, problems ...string) bool {
@@ -117,7 +118,7 @@ func drawersOf(r *shell.Request, board *planner.Board, page *body) (open drawers
 	}
 	if open.Fixed != nil {
 		open.Everyone = audiences(d)
-		if since, err := r.Planner.Units(r.Context(), r.Club(), d); err == nil {
+		if since, err := r.Planner.Boards.Units(r.Context(), r.Club(), d); err == nil {
 			for _, u := range since {
 				open.Everyone = append(open.Everyone, shell.Choice{Value: u.ID, Label: u.Name})
 			}
@@ -203,7 +204,7 @@ func audiences(d *plan.Document) []shell.Choice {
 	return list
 }
 
-func events(board *planner.Board) (list []event) {
+func events(board *boards.Board) (list []event) {
 	d, start := board.Document, board.Schedule.Start
 	for _, f := range d.Fixed {
 		one := event{ID: f.ID, Zone: f.Zone, Name: f.Name, WhoName: d.Audience(f.Who), Active: f.Active,
@@ -216,7 +217,7 @@ func events(board *planner.Board) (list []event) {
 	return list
 }
 
-func playerLines(board *planner.Board) (list []playerLine) {
+func playerLines(board *boards.Board) (list []playerLine) {
 	d := board.Document
 	for _, p := range d.Players {
 		line := playerLine{ID: p.ID, Name: p.Label(), Arrives: d.Arrival(&p), Over: p.Over, Bench: d.OnBench(p.ID)}
@@ -225,7 +226,7 @@ func playerLines(board *planner.Board) (list []playerLine) {
 		}
 		for _, r := range d.Restrictions {
 			if r.Player == p.ID {
-				line.Ruling = shell.Joined(", ", line.Ruling, planner.Words(r))
+				line.Ruling = shell.Joined(", ", line.Ruling, keep.Words(r))
 			}
 		}
 		list = append(list, line)

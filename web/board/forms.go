@@ -30,6 +30,6 @@ func PutForm(r *shell.Request) (shell.Answer, error) {
 	if err := f.Err(); err != nil {
 		return changed(r, block, nil, err, nil)
 	}
-	b, err := r.Planner.PutForm(asked(r), r.By, r.ParamID("session"), f.Count("revision"), block, item, player, way)
+	b, err := r.Planner.Boards.PutForm(asked(r), r.By, r.ParamID("session"), f.Count("revision"), block, item, player, way)
 	return changed(r, block, b, err, nil)
 }

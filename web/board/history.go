@@ -5,7 +5,7 @@ import (
 	"fmt"
 
 	"cuestart/core/plan"
-	"cuestart/planner"
+	"cuestart/planner/boards"
 	"cuestart/web/shell"
 )
 
@@ -19,7 +19,7 @@ type history struct {
 }
 
 type historyStep struct {
-	planner.Step
+	boards.Step
 	When string
 	Now  bool   // the plan in force
 	Open bool   // it is looked at
@@ -33,11 +33,11 @@ func (h *history) To(under ...string) string { return shell.Session(h.ID, under.
 func History(r *shell.Request) (shell.Answer, error) { return historyPage(r) }
 
 func historyPage(r *shell.Request) (*shell.Page, error) {
-	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
-	steps, err := r.Planner.History(r.Context(), r.Club(), b.ID)
+	steps, err := r.Planner.Boards.History(r.Context(), r.Club(), b.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -47,7 +47,7 @@ func historyPage(r *shell.Request) (*shell.Page, error) {
 		one := historyStep{Step: s, When: s.At.In(b.Schedule.Start.Location()).Format("Mon 2 Jan 15:04"), Now: s.Number == int(b.Head), Open: s.Number == look}
 		one.By = cmp.Or(one.By, "Cue Start")
 		if one.Open {
-			if one.Else, err = r.Planner.Since(r.Context(), r.Club(), b.ID, s.Number); err != nil {
+			if one.Else, err = r.Planner.Boards.Since(r.Context(), r.Club(), b.ID, s.Number); err != nil {
 				return nil, err
 			}
 		}
@@ -61,7 +61,7 @@ func GoBack(r *shell.Request) (shell.Answer, error) {
 	step := r.Form.Int("step", 1, 1<<30)
 	err := r.Form.Err()
 	if err == nil {
-		_, err = r.Planner.GoBack(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), step, fmt.Sprintf("back to step %d", step))
+		_, err = r.Planner.Boards.GoBack(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), step, fmt.Sprintf("back to step %d", step))
 	}
 	return r.Changed(err, shell.Go(shell.Session(r.ParamID("session"))), func(plan.Problems) (*shell.Page, error) { return historyPage(r) })
 }

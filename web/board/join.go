@@ -7,7 +7,7 @@ import (
 	"errors"
 	"strings"
 
-	"cuestart/planner"
+	"cuestart/planner/boards"
 	"cuestart/web/shell"
 )
 
@@ -20,7 +20,7 @@ type clash struct {
 
 // clashOf is the clash that an error tells of, or nil.
 func clashOf(r *shell.Request, err error) *clash {
-	var is *planner.Contested
+	var is *boards.Contested
 	if !errors.As(err, &is) {
 		return nil
 	}
@@ -37,7 +37,7 @@ func clashOf(r *shell.Request, err error) *clash {
 // else changed.
 func asked(r *shell.Request) context.Context {
 	if r.Form.Has("insist") {
-		return planner.Insist(r.Context())
+		return boards.Insist(r.Context())
 	}
 	return r.Context()
 }
@@ -50,7 +50,7 @@ type said struct {
 
 // tellPlan tells an open board which plan is in force, where it is another than it was told.
 func tellPlan(r *shell.Request, had uint32, send func(event, data string) error) (uint32, error) {
-	revision, made, err := r.Planner.InForce(r.Context(), r.Club(), r.ParamID("session"))
+	revision, made, err := r.Planner.Boards.InForce(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil || revision == had {
 		return had, err
 	}

@@ -8,7 +8,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 	"cuestart/core/schedule"
-	"cuestart/planner"
+	"cuestart/planner/boards"
 )
 
 // What the lanes of a chart may be.
@@ -29,7 +29,7 @@ type laneRow struct {
 	end     clock.Offset
 }
 
-func rowsOf(b *planner.Board, by string) (rows []laneRow) {
+func rowsOf(b *boards.Board, by string) (rows []laneRow) {
 	if by == byPeople {
 		for _, players := range laneOrder(b.Document, b.Schedule.Result) {
 			rows = append(rows, laneRow{players: players})

@@ -5,6 +5,8 @@ import (
 	"strings"
 
 	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/reach"
 	"cuestart/share"
 	"cuestart/web/shell"
 )
@@ -54,8 +56,8 @@ func Links(r *shell.Request) (shell.Answer, error) {
 	return &shell.Page{Screens: screens, Name: "links", Title: "Links of " + b.Title, Nav: "runin", Body: b}, nil
 }
 
-func linksOf(r *shell.Request) (*planner.Board, *linksBody, error) {
-	board, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+func linksOf(r *shell.Request) (*boards.Board, *linksBody, error) {
+	board, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, nil, err
 	}
@@ -65,19 +67,19 @@ func linksOf(r *shell.Request) (*planner.Board, *linksBody, error) {
 		return board, b, nil
 	}
 	b.Link = r.Origin() + shell.Link(board.Publication.Token)
-	players, leaders, err := r.Planner.OwnLinks(r.Context(), board)
+	players, leaders, err := r.Planner.Reach.OwnLinks(r.Context(), board)
 	if err != nil {
 		return nil, nil, err
 	}
-	readers, err := r.Planner.Readers(r.Context(), board)
+	readers, err := r.Planner.Reach.Readers(r.Context(), board)
 	if err != nil {
 		return nil, nil, err
 	}
-	seen := map[string]planner.Reader{}
+	seen := map[string]reach.Reader{}
 	for _, one := range readers {
 		seen[one.Person] = one
 	}
-	own := func(o planner.OwnLink, leader bool) ownLink {
+	own := func(o reach.OwnLink, leader bool) ownLink {
 		is := ownLink{Person: o.Person, Name: o.Name, Ruled: o.Ruled, Leader: leader}
 		if o.Path != "" {
 			is.Link = b.Link + o.Path
@@ -99,7 +101,7 @@ func linksOf(r *shell.Request) (*planner.Board, *linksBody, error) {
 }
 
 // seenWords say what of a session somebody has seen, and whether that is not the newest.
-func seenWords(b *planner.Board, s planner.Reader) (words string, behind bool) {
+func seenWords(b *boards.Board, s reach.Reader) (words string, behind bool) {
 	zone := b.Schedule.Start.Location()
 	switch {
 	case s.Number == 0:
@@ -119,7 +121,7 @@ func seenWords(b *planner.Board, s planner.Reader) (words string, behind bool) {
 }
 
 // nudge is a text to send to those who have not opened the newest plan.
-func (b *linksBody) nudge(board *planner.Board) string {
+func (b *linksBody) nudge(board *boards.Board) string {
 	var names []string
 	for _, p := range b.People {
 		if p.Behind {
@@ -134,12 +136,12 @@ func (b *linksBody) nudge(board *planner.Board) string {
 
 // SetSeason lets the link go on to the squad's next session, or end a day after this one.
 func SetSeason(r *shell.Request) (shell.Answer, error) {
-	return backToLinks(r, r.Planner.SetSeason(r.Context(), r.By, r.ParamID("session"), r.Form.Has("season")))
+	return backToLinks(r, r.Planner.Reach.SetSeason(r.Context(), r.By, r.ParamID("session"), r.Form.Has("season")))
 }
 
 // Renew gives somebody a new link, or with gone none.
 func Renew(r *shell.Request) (shell.Answer, error) {
-	return backToLinks(r, r.Planner.RenewKey(r.Context(), r.By, r.ParamID("session"), r.Param("person"), r.Form.Has("gone")))
+	return backToLinks(r, r.Planner.Reach.RenewKey(r.Context(), r.By, r.ParamID("session"), r.Param("person"), r.Form.Has("gone")))
 }
 
 func backToLinks(r *shell.Request, err error) (shell.Answer, error) {

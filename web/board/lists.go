@@ -6,7 +6,8 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
-	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/wording"
 	"cuestart/web/shell"
 )
 
@@ -35,7 +36,7 @@ func at(l *schedule.Line, b *schedule.Block) string {
 }
 
 // lists are the lists of the plan, and the chosen block where it is in one of them.
-func (b *body) lists(board *planner.Board, chosen string) {
+func (b *body) lists(board *boards.Board, chosen string) {
 	lines := board.Lists()
 	for i := range lines {
 		l := &lines[i]
@@ -76,7 +77,7 @@ func (b *body) Missing() (list []shell.Choice) {
 
 // AddList adds a list with what one of its kind usually holds.
 func AddList(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.FillList(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), plan.When(r.Form.Raw("when")))
+	b, err := r.Planner.Diary.FillList(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), plan.When(r.Form.Raw("when")))
 	return changed(r, "", b, err, nil)
 }
 
@@ -95,8 +96,8 @@ func SetList(r *shell.Request) (shell.Answer, error) {
 // WriteList puts lines into a list.
 func WriteList(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
-	at := planner.Place{List: plan.When(f.Raw("when"))}
-	b, heard, err := r.Planner.Write(asked(r), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("text"), at)
+	at := wording.Place{List: plan.When(f.Raw("when"))}
+	b, heard, err := r.Planner.Wording.Write(asked(r), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("text"), at)
 	return changed(r, "", b, err, func(made *body) {
 		if heard != nil {
 			made.Heard = heardOf(heard, true)

@@ -6,7 +6,7 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/plan"
-	"cuestart/planner"
+	"cuestart/planner/boards"
 	"cuestart/web/shell"
 )
 
@@ -50,14 +50,14 @@ func (m *matrix) To(under ...string) string { return shell.Session(m.ID, under..
 
 // People is the page of people and blocks.
 func People(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
 	return peoplePage(r, b, ""), nil
 }
 
-func peoplePage(r *shell.Request, b *planner.Board, problem string) *shell.Page {
+func peoplePage(r *shell.Request, b *boards.Board, problem string) *shell.Page {
 	m := matrixOf(b)
 	m.Edits, m.Problem = r.Coach(), problem
 	return &shell.Page{Screens: screens, Name: "matrix", Part: "matrix", Title: b.Document.Title + ", who does what", Nav: "runin", Body: m}
@@ -67,13 +67,13 @@ func peoplePage(r *shell.Request, b *planner.Board, problem string) *shell.Page 
 func Put(r *shell.Request) (shell.Answer, error) {
 	how, rest, _ := strings.Cut(r.Form.Raw("put"), " ")
 	block, who, _ := strings.Cut(rest, " ")
-	b, err := r.Planner.Change(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"),
+	b, err := r.Planner.Boards.Change(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"),
 		func(d *plan.Document) (string, error) { return d.Put(block, []string{who}, how == "in") })
 	if err == nil && r.Wants("matrix") {
 		return peoplePage(r, b, ""), nil
 	}
 	return r.Changed(err, shell.Go(shell.Session(r.ParamID("session"), "people")), func(wrong plan.Problems) (*shell.Page, error) {
-		now, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+		now, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 		if err != nil {
 			return nil, err
 		}
@@ -81,7 +81,7 @@ func Put(r *shell.Request) (shell.Answer, error) {
 	})
 }
 
-func matrixOf(b *planner.Board) *matrix {
+func matrixOf(b *boards.Board) *matrix {
 	d := b.Document
 	m := &matrix{ID: b.ID, Title: d.Title, Revision: b.Revision}
 	order := make([]int, len(b.Blocks))
@@ -126,7 +126,7 @@ func matrixOf(b *planner.Board) *matrix {
 }
 
 // cellOf is who, a player or a unit, at block i.
-func cellOf(b *planner.Board, i int, who, name string) (c matrixCell) {
+func cellOf(b *boards.Board, i int, who, name string) (c matrixCell) {
 	d, block := b.Document, &b.Blocks[i]
 	of, in := d.Members([]string{who}), 0
 	members := d.Members(block.Who)

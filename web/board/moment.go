@@ -10,6 +10,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/plan"
 	"cuestart/planner"
+	"cuestart/planner/boards"
 	"cuestart/web/chalk"
 	"cuestart/web/shell"
 )
@@ -54,14 +55,14 @@ func Moment(r *shell.Request) (shell.Answer, error) {
 	if err != nil || at > 0 || at < -farthest {
 		return nil, planner.ErrNotFound
 	}
-	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
 	return &shell.Page{Screens: screens, Name: "moment", Part: "moment", Title: "At " + clock.Offset(at).ToGo(), Nav: "runin", Body: momentOf(b, clock.Offset(at), r.Coach(), r.Query("wide") != "")}, nil
 }
 
-func momentOf(b *planner.Board, at clock.Offset, edits, wide bool) *momentBody {
+func momentOf(b *boards.Board, at clock.Offset, edits, wide bool) *momentBody {
 	d, m := b.Document, b.MomentOf(at)
 	made := &momentBody{ID: b.ID, Title: d.Title, At: int(at), ToGo: at.ToGo(), Clock: b.Schedule.Start.Add(time.Duration(at) * time.Second).Format("15:04:05"), Edits: edits}
 	var ways []chalk.Way
@@ -100,7 +101,7 @@ func momentOf(b *planner.Board, at clock.Offset, edits, wide bool) *momentBody {
 }
 
 // follows notes what comes after the block that a group is at.
-func (made *momentBody) follows(d *plan.Document, g *planner.Group) {
+func (made *momentBody) follows(d *plan.Document, g *boards.Group) {
 	if g.Block == nil || g.Next == nil {
 		return
 	}
@@ -117,7 +118,7 @@ func (made *momentBody) follows(d *plan.Document, g *planner.Group) {
 }
 
 // spotOf is a place with what happens there, and what is tight about it.
-func spotOf(d *plan.Document, p *planner.Standing, made *momentBody) chalk.Spot {
+func spotOf(d *plan.Document, p *boards.Standing, made *momentBody) chalk.Spot {
 	spot := chalk.Spot{Place: p.Place, People: p.People, Key: p.ID}
 	if p.People > 0 {
 		spot.Class = "here"
@@ -143,7 +144,7 @@ func spotOf(d *plan.Document, p *planner.Standing, made *momentBody) chalk.Spot 
 	return spot
 }
 
-func rowAt(d *plan.Document, g *planner.Group) momentRow {
+func rowAt(d *plan.Document, g *boards.Group) momentRow {
 	row := momentRow{Who: d.Numbers(g.Players), Warm: d.Measure.Warmer(g.Warm), Does: "free", Letter: "–"}
 	row.Names = d.FirstNames(g.Players, func(text string) bool { return len(text) < 24 })
 	until := ""

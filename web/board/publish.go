@@ -3,13 +3,13 @@ package board
 import (
 	"cuestart/core/check"
 	"cuestart/core/drill"
-	"cuestart/planner"
+	"cuestart/planner/reach"
 	"cuestart/web/shell"
 )
 
 // publishBody is what publishing brings whom, before it is done.
 type publishBody struct {
-	*planner.Preview
+	*reach.Preview
 	Next  int
 	Stops int // findings to put right first
 }
@@ -28,7 +28,7 @@ func (b publishBody) Seers() string {
 
 // Preview shows what publishing the plan would bring whom.
 func Preview(r *shell.Request) (shell.Answer, error) {
-	p, err := r.Planner.Preview(r.Context(), r.Club(), r.ParamID("session"))
+	p, err := r.Planner.Reach.Preview(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -38,6 +38,6 @@ func Preview(r *shell.Request) (shell.Answer, error) {
 
 // Publish shares the plan with the players.
 func Publish(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Publish(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
+	b, err := r.Planner.Reach.Publish(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
 	return changed(r, r.Form.Raw("block"), b, err, nil)
 }

@@ -13,7 +13,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/say"
 	"cuestart/core/speech"
-	"cuestart/planner"
+	"cuestart/planner/wording"
 	"cuestart/web/shell"
 )
 
@@ -60,7 +60,7 @@ func (l heardLine) Doubt() bool { return len(l.Doubts) > 0 }
 const fewLines = 6
 
 // heardOf shows what lines became; done tells that they are in the plan.
-func heardOf(h *planner.Heard, done bool) *heard {
+func heardOf(h *wording.Heard, done bool) *heard {
 	shown := &heard{Done: done}
 	doubts := 0
 	for i := range h.Lines {
@@ -95,7 +95,7 @@ func heardOf(h *planner.Heard, done bool) *heard {
 
 // lasts is how many seconds the lines take: the blocks that they make as the board has them,
 // and what they add to others by itself.
-func lasts(h *planner.Heard) (seconds float64) {
+func lasts(h *wording.Heard) (seconds float64) {
 	items, added := map[string]int{}, map[string]float64{}
 	for i := range h.Lines {
 		if b := h.Document.Block(h.Lines[i].Block); b != nil {
@@ -249,13 +249,13 @@ func (h *heardLine) doubts(became *say.Became) {
 }
 
 // placeOf is where lines are written.
-func placeOf(r *shell.Request) planner.Place {
-	return planner.Place{Into: r.Form.Raw("into"), Before: r.Form.Raw("before")}
+func placeOf(r *shell.Request) wording.Place {
+	return wording.Place{Into: r.Form.Raw("into"), Before: r.Form.Raw("before")}
 }
 
 // Hear reads lines as they are typed.
 func Hear(r *shell.Request) (shell.Answer, error) {
-	found, err := r.Planner.Hear(r.Context(), r.Club(), r.ParamID("session"), r.Form.Raw("text"), placeOf(r))
+	found, err := r.Planner.Wording.Hear(r.Context(), r.Club(), r.ParamID("session"), r.Form.Raw("text"), placeOf(r))
 	if wrong := shell.Problems(err); wrong != nil && r.Wants("heard") {
 		return &shell.Page{Screens: screens, Name: "page", Part: "heard", Body: &heard{Head: wrong[0].What, Lines: []heardLine{{Became: "Nothing is put in like this"}}}}, nil
 	}
@@ -271,7 +271,7 @@ func Hear(r *shell.Request) (shell.Answer, error) {
 // Write puts lines into the plan.
 func Write(r *shell.Request) (shell.Answer, error) {
 	at := placeOf(r)
-	b, found, err := r.Planner.Write(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("text"), at)
+	b, found, err := r.Planner.Wording.Write(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("text"), at)
 	if err != nil || !r.Wants("board") {
 		return changed(r, at.Into, b, err, func(b *body) { b.Typed = r.Form.Raw("text") })
 	}
@@ -289,7 +289,7 @@ func Write(r *shell.Request) (shell.Answer, error) {
 // SetSaid reads who does a block, where, led by whom and when.
 func SetSaid(r *shell.Request) (shell.Answer, error) {
 	block, text := r.Param("block"), r.Form.Text("said")
-	edit, err := r.Planner.SetAttributes(r.Context(), r.Club(), r.ParamID("session"), block, text)
+	edit, err := r.Planner.Wording.SetAttributes(r.Context(), r.Club(), r.ParamID("session"), block, text)
 	if err != nil {
 		return nil, err
 	}
@@ -313,7 +313,7 @@ func SetItem(r *shell.Request) (shell.Answer, error) {
 		by := f.Int("by", -plan.MaxItems, plan.MaxItems)
 		return change(r, block, func(d *plan.Document) (string, error) { return d.MoveItem(block, item, by) }, nil)
 	}
-	book, err := r.Planner.Book(r.Context(), r.Club())
+	book, err := r.Planner.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -331,7 +331,7 @@ func SetItem(r *shell.Request) (shell.Answer, error) {
 
 // AddPrinciple puts in what the plan lacks of what a warm-up usually has.
 func AddPrinciple(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.AddPrinciple(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("principle"))
+	b, err := r.Planner.Boards.AddPrinciple(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("principle"))
 	return changed(r, "", b, err, nil)
 }
 

@@ -4,7 +4,9 @@ import (
 	"context"
 	"slices"
 
-	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/keep"
+	"cuestart/planner/reach"
 	"cuestart/web/shell"
 )
 
@@ -20,7 +22,7 @@ type toldBody struct {
 
 // toldWord is one of them.
 type toldWord struct {
-	planner.Told
+	reach.Told
 	When  string
 	Takes bool // whoever looks may take it in
 }
@@ -28,27 +30,27 @@ type toldWord struct {
 // To is the address of something under the session.
 func (b toldBody) To(under ...string) string { return shell.Session(b.ID, under...) }
 
-func toldOf(r *shell.Request, b *planner.Board) (toldBody, error) {
+func toldOf(r *shell.Request, b *boards.Board) (toldBody, error) {
 	made := toldBody{ID: b.ID}
-	words, err := r.Planner.Told(r.Context(), r.By, b)
+	words, err := r.Planner.Reach.Told(r.Context(), r.By, b)
 	if err != nil {
 		return made, err
 	}
 	for _, w := range words {
 		made.Words = append(made.Words, toldWord{w, w.Pressed.In(b.Schedule.Start.Location()).Format("15:04"), r.Coach()})
 	}
-	hurt, err := r.Planner.HurtIn(r.Context(), r.By, b.ID)
+	hurt, err := r.Planner.Keep.HurtIn(r.Context(), r.By, b.ID)
 	if err != nil {
 		return made, err
 	}
-	made.Hurt = shell.HurtRows(r, slices.DeleteFunc(hurt, func(h planner.Hurt) bool { return h.Answer != "" && h.Answer != planner.StaysOut }))
-	made.Trouble, made.Clash, err = r.Planner.RunTold(r.Context(), b.ID)
+	made.Hurt = shell.HurtRows(r, slices.DeleteFunc(hurt, func(h keep.Hurt) bool { return h.Answer != "" && h.Answer != keep.StaysOut }))
+	made.Trouble, made.Clash, err = r.Planner.Pitchside.RunTold(r.Context(), b.ID)
 	return made, err
 }
 
 // Told is what was said from phones, by itself.
 func Told(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -58,7 +60,7 @@ func Told(r *shell.Request) (shell.Answer, error) {
 
 // TakeIn takes a word in: who is late is planned so, where that is pressed.
 func TakeIn(r *shell.Request) (shell.Answer, error) {
-	err := r.Planner.TakeIn(r.Context(), r.By, r.ParamID("session"), r.ParamID("word"), r.Form.Has("plan"))
+	err := r.Planner.Reach.TakeIn(r.Context(), r.By, r.ParamID("session"), r.ParamID("word"), r.Form.Has("plan"))
 	if wrong := shell.Problems(err); wrong != nil {
 		r.Say("That could not be planned: " + wrong[0].What)
 		err = nil
@@ -68,7 +70,7 @@ func TakeIn(r *shell.Request) (shell.Answer, error) {
 
 // Live tells an open board that something is new.
 func Live(r *shell.Request) (shell.Answer, error) {
-	if _, err := r.Planner.Document(r.Context(), r.Club(), r.ParamID("session")); err != nil {
+	if _, err := r.Planner.Boards.Document(r.Context(), r.Club(), r.ParamID("session")); err != nil {
 		return nil, err
 	}
 	return shell.Stream{Run: func(ctx context.Context, send func(event, data string) error) error {

@@ -9,7 +9,7 @@ import (
 	"strings"
 
 	"cuestart/core/clock"
-	"cuestart/planner"
+	"cuestart/planner/boards"
 	"cuestart/web/shell"
 )
 
@@ -50,7 +50,7 @@ func roomOf(kept string) (room [2]int) {
 }
 
 // looked keeps how a board is looked at, as the address says, and completes the view.
-func (b *body) looked(r *shell.Request, board *planner.Board, v view) view {
+func (b *body) looked(r *shell.Request, board *boards.Board, v view) view {
 	parts := append(strings.Split(r.Cookie("view"), "."), "", "", "")
 	asked := r.Asked()
 	for i, name := range []string{"lanes", "zoom", "follow"} {

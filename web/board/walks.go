@@ -5,14 +5,14 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/list"
-	"cuestart/planner"
+	"cuestart/planner/boards"
 )
 
 // way is a walk between two places, as a thin step in a lane.
 type way struct{ Path, Says string }
 
 // walks draws the walks of each lane's people from one place to the next.
-func (c *chart) walks(b *planner.Board) {
+func (c *chart) walks(b *boards.Board) {
 	for n, row := range c.rows {
 		if len(row.players) == 0 {
 			continue

@@ -11,7 +11,8 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/verdict"
-	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/whatif"
 	"cuestart/web/shell"
 )
 
@@ -49,8 +50,8 @@ type ifSide struct {
 func (w *whatIf) To(under ...string) string { return shell.Session(w.ID, under...) }
 
 // supposedOf is what a query or form supposes; "" as its kind: nothing.
-func supposedOf(get func(string) string, list func(string) []string) (what planner.Supposed) {
-	what = planner.Supposed{Is: schedule.If(get("if")), Arrive: get("arrive") != "too", ID: get("id"), Who: list("who")}
+func supposedOf(get func(string) string, list func(string) []string) (what whatif.Supposed) {
+	what = whatif.Supposed{Is: schedule.If(get("if")), Arrive: get("arrive") != "too", ID: get("id"), Who: list("who")}
 	if minutes, err := strconv.Atoi(get("by")); err == nil {
 		what.Minutes = max(-180, min(180, minutes))
 	}
@@ -58,7 +59,7 @@ func supposedOf(get func(string) string, list func(string) []string) (what plann
 }
 
 // fieldsOf are the fields that [supposedOf] reads.
-func fieldsOf(what planner.Supposed) url.Values {
+func fieldsOf(what whatif.Supposed) url.Values {
 	to := url.Values{"if": {string(what.Is)}}
 	if what.Minutes != 0 {
 		to.Set("by", strconv.Itoa(what.Minutes))
@@ -79,8 +80,8 @@ func fieldsOf(what planner.Supposed) url.Values {
 const lateMinutes = 15
 
 // groups are the things that might come otherwise in a plan.
-func (w *whatIf) groups(d *plan.Document, is planner.Supposed) {
-	add := func(group, name, long string, what planner.Supposed) {
+func (w *whatIf) groups(d *plan.Document, is whatif.Supposed) {
+	add := func(group, name, long string, what whatif.Supposed) {
 		if len(w.Groups) == 0 || w.Groups[len(w.Groups)-1].Name != group {
 			w.Groups = append(w.Groups, ifGroup{Name: group})
 		}
@@ -90,26 +91,26 @@ func (w *whatIf) groups(d *plan.Document, is planner.Supposed) {
 	}
 	for _, by := range []int{-20, -15, -10, -5, 5, 10, 15, 20} {
 		way := map[bool]string{true: "earlier", false: "later"}[by < 0]
-		add(d.StartName, strings.Replace(fmt.Sprintf("%+d", by), "-", "−", 1), fmt.Sprintf("%s %d min %s", d.StartName, max(by, -by), way), planner.Supposed{Is: schedule.IfStart, Minutes: by, Arrive: true})
+		add(d.StartName, strings.Replace(fmt.Sprintf("%+d", by), "-", "−", 1), fmt.Sprintf("%s %d min %s", d.StartName, max(by, -by), way), whatif.Supposed{Is: schedule.IfStart, Minutes: by, Arrive: true})
 	}
 	for _, minutes := range []int{45, 30, 20, 10} {
-		add("Minutes there are", strconv.Itoa(minutes), fmt.Sprintf("%d minutes before the start", minutes), planner.Supposed{Is: schedule.IfMinutes, Minutes: minutes})
+		add("Minutes there are", strconv.Itoa(minutes), fmt.Sprintf("%d minutes before the start", minutes), whatif.Supposed{Is: schedule.IfMinutes, Minutes: minutes})
 	}
 	var last []string
 	for _, p := range d.Players[max(0, len(d.Players)-4):] {
 		last = append(last, p.ID)
 	}
-	add("Late", "some come late", "some come late", planner.Supposed{Is: schedule.IfLate, Minutes: lateMinutes, Who: last})
+	add("Late", "some come late", "some come late", whatif.Supposed{Is: schedule.IfLate, Minutes: lateMinutes, Who: last})
 	for _, z := range d.Zones {
-		add("Only there", z.Name, "only "+z.Name, planner.Supposed{Is: schedule.IfPlace, ID: z.ID})
+		add("Only there", z.Name, "only "+z.Name, whatif.Supposed{Is: schedule.IfPlace, ID: z.ID})
 	}
 	for _, l := range d.Leaders {
-		add("Without", l.Name, "without "+l.Name, planner.Supposed{Is: schedule.IfLeader, ID: l.ID})
+		add("Without", l.Name, "without "+l.Name, whatif.Supposed{Is: schedule.IfLeader, ID: l.ID})
 	}
 }
 
 // asks fills in what is asked of what is supposed: who is late; who arrives when.
-func (w *whatIf) asks(b *planner.Board, is planner.Supposed) {
+func (w *whatIf) asks(b *boards.Board, is whatif.Supposed) {
 	d := b.Document
 	for name, values := range fieldsOf(is) {
 		for _, value := range values {
@@ -143,14 +144,14 @@ const (
 )
 
 // side is a board as one side of the page.
-func side(r *shell.Request, b *planner.Board, id, head string, from clock.Offset, open func(string) string) *ifSide {
-	return &ifSide{Head: head, Verdict: b.Verdict(), Likely: r.Planner.Likely(b),
+func side(r *shell.Request, b *boards.Board, id, head string, from clock.Offset, open func(string) string) *ifSide {
+	return &ifSide{Head: head, Verdict: b.Verdict(), Likely: r.Planner.Boards.Likely(b),
 		Chart: newChart(b, view{ID: id, Width: besideWidth, Labels: besideLabels, From: from, Plain: true, Href: open})}
 }
 
 // WhatIf shows the plan beside how it would be if something came otherwise.
 func WhatIf(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -158,7 +159,7 @@ func WhatIf(r *shell.Request) (shell.Answer, error) {
 	return ifPage(r, b, supposedOf(r.Query, func(name string) []string { return asked[name] }), nil)
 }
 
-func ifPage(r *shell.Request, b *planner.Board, what planner.Supposed, wrong plan.Problems) (*shell.Page, error) {
+func ifPage(r *shell.Request, b *boards.Board, what whatif.Supposed, wrong plan.Problems) (*shell.Page, error) {
 	w := &whatIf{ID: b.ID, Revision: b.Revision, Title: b.Document.Title, Edits: r.Coach()}
 	if what.Is == schedule.IfLate && what.Minutes <= 0 {
 		what.Minutes = lateMinutes
@@ -168,10 +169,10 @@ func ifPage(r *shell.Request, b *planner.Board, what planner.Supposed, wrong pla
 		w.asks(b, what)
 	}
 	from, _ := span(b.Document, b.Blocks, b.Schedule.Events(b.Document))
-	var then *planner.Variant
+	var then *whatif.Variant
 	if what.Is != "" && wrong == nil {
 		var err error
-		if then, err = r.Planner.Suppose(r.Context(), r.Club(), b, what); err != nil {
+		if then, err = r.Planner.WhatIf.Suppose(r.Context(), r.Club(), b, what); err != nil {
 			if wrong = shell.Problems(err); wrong == nil {
 				return nil, err
 			}
@@ -194,9 +195,9 @@ func ifPage(r *shell.Request, b *planner.Board, what planner.Supposed, wrong pla
 // TakeIf puts the plan in force as it would be.
 func TakeIf(r *shell.Request) (shell.Answer, error) {
 	what := supposedOf(r.Form.Raw, r.Form.List)
-	_, err := r.Planner.TakeSupposed(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), what)
+	_, err := r.Planner.WhatIf.TakeSupposed(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), what)
 	return r.Changed(err, shell.Go(shell.Session(r.ParamID("session"))), func(wrong plan.Problems) (*shell.Page, error) {
-		b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+		b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 		if err != nil {
 			return nil, err
 		}

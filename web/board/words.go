@@ -11,7 +11,7 @@ import (
 	"cuestart/core/movement"
 	"cuestart/core/plan"
 	"cuestart/core/say"
-	"cuestart/planner"
+	"cuestart/planner/wording"
 	"cuestart/share"
 	"cuestart/web/shell"
 )
@@ -86,15 +86,15 @@ type wordSum struct {
 
 // ShowWords is the page of a plan's words.
 func ShowWords(r *shell.Request) (shell.Answer, error) {
-	w, err := r.Planner.Words(r.Context(), r.Club(), r.ParamID("session"))
+	w, err := r.Planner.Wording.Words(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
 	return wordsPage(r, w, nil)
 }
 
-func wordsPage(r *shell.Request, w *planner.InWords, problems plan.Problems) (*shell.Page, error) {
-	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+func wordsPage(r *shell.Request, w *wording.InWords, problems plan.Problems) (*shell.Page, error) {
+	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -109,7 +109,7 @@ func wordsPage(r *shell.Request, w *planner.InWords, problems plan.Problems) (*s
 }
 
 // wordsOf sets lines beside what they are.
-func wordsOf(w *planner.InWords) *wordsBody {
+func wordsOf(w *wording.InWords) *wordsBody {
 	b := &wordsBody{}
 	begun, questions, own := map[string]bool{}, 0, map[string]bool{}
 	for n, text := range w.Lines {
@@ -145,7 +145,7 @@ func wordsOf(w *planner.InWords) *wordsBody {
 }
 
 // wordOf is what sentence i of the words will be.
-func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
+func wordOf(w *wording.InWords, i int, begun map[string]bool) wordIs {
 	one, d := &w.Became[i], w.Document
 	l := &one.Line
 	is := wordIs{heardLine: heardLineOf(d, &one.Became), Cues: strings.Join(l.Told(), "; ")}
@@ -184,7 +184,7 @@ func wordOf(w *planner.InWords, i int, begun map[string]bool) wordIs {
 
 // heading makes sentence i of the words the heading of what follows it, or a block with what is done in it, and gives the
 // block.
-func (is *wordIs) heading(w *planner.InWords, i int, moves bool) (block string) {
+func (is *wordIs) heading(w *wording.InWords, i int, moves bool) (block string) {
 	one := &w.Became[i]
 	l := &one.Line
 	if len(one.Items) > 0 { // "six stations: rope, ladder"
@@ -207,7 +207,7 @@ func (is *wordIs) heading(w *planner.InWords, i int, moves bool) (block string) 
 }
 
 // starting is what a sentence says of the day: of its start where the session has another.
-func (is *wordIs) starting(w *planner.InWords, one *say.Written) {
+func (is *wordIs) starting(w *wording.InWords, one *say.Written) {
 	if is.Starts = say.OtherStart(w.Document, one.Line.Said); is.Starts == "" && w.Starts != "" && say.SaysStart(one.Line.Said) {
 		is.Became = "the session starts at " + w.Starts + ", once this is planned"
 	}
@@ -253,7 +253,7 @@ func replaced(text, name, by string) string {
 
 // chipsOf say who does a block, where, by whom it is led and when it is held: all of it of a heading,
 // else what the line says itself.
-func chipsOf(w *planner.InWords, one *say.Written, b *plan.Block, all bool) (list []wordChip) {
+func chipsOf(w *wording.InWords, one *say.Written, b *plan.Block, all bool) (list []wordChip) {
 	d, l, p := w.Document, &one.Line, phrase{w.Lines[one.At], w.Spans[one.At]}
 	put := func(said bool, is, gave, joint string, others []string) {
 		if is == "" || !all && !said {
@@ -296,7 +296,7 @@ func chipsOf(w *planner.InWords, one *say.Written, b *plan.Block, all bool) (lis
 // phrase is a line with the pieces that gave something.
 type phrase struct {
 	text  string
-	spans []planner.Span
+	spans []wording.Span
 }
 
 // with is a line in which what gave something, or what it is called, is put otherwise; where nothing
@@ -367,7 +367,7 @@ func DropWords(r *shell.Request) (shell.Answer, error) {
 func NewList(r *shell.Request) (shell.Answer, error) { return listPage(r, "", "", nil) }
 
 func listPage(r *shell.Request, name, text string, problems plan.Problems) (*shell.Page, error) {
-	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -380,14 +380,14 @@ func listPage(r *shell.Request, name, text string, problems plan.Problems) (*she
 
 // HearList reads a list of no session as it is typed.
 func HearList(r *shell.Request) (shell.Answer, error) {
-	w, err := r.Planner.HearList(r.Context(), r.Club(), r.Form.Lines("line"))
+	w, err := r.Planner.Wording.HearList(r.Context(), r.Club(), r.Form.Lines("line"))
 	return wordsAre(w, err, true)
 }
 
 // KeepList keeps such a list.
 func KeepList(r *shell.Request) (shell.Answer, error) {
 	name, text := r.Form.Text("name"), r.Form.Lines("line")
-	id, err := r.Planner.WriteList(r.Context(), r.By, name, text)
+	id, err := r.Planner.Wording.WriteList(r.Context(), r.By, name, text)
 	return r.Changed(err, shell.Go(shell.Routine(id)), func(wrong plan.Problems) (*shell.Page, error) {
 		page, err := listPage(r, name, text, wrong)
 		if page != nil {
@@ -399,12 +399,12 @@ func KeepList(r *shell.Request) (shell.Answer, error) {
 
 // HearWords reads lines as they are edited.
 func HearWords(r *shell.Request) (shell.Answer, error) {
-	w, err := r.Planner.HearWords(r.Context(), r.Club(), r.ParamID("session"), r.Form.Lines("line"), r.Form.Raw("starts"))
+	w, err := r.Planner.Wording.HearWords(r.Context(), r.Club(), r.ParamID("session"), r.Form.Lines("line"), r.Form.Raw("starts"))
 	return wordsAre(w, err, false)
 }
 
 // wordsAre is what lines are, for the page that they are typed on.
-func wordsAre(w *planner.InWords, err error, list bool) (shell.Answer, error) {
+func wordsAre(w *wording.InWords, err error, list bool) (shell.Answer, error) {
 	b := &wordsBody{Problems: shell.Problems(err)}
 	if err != nil && b.Problems == nil {
 		return nil, err
@@ -421,14 +421,14 @@ func wordsAre(w *planner.InWords, err error, list bool) (shell.Answer, error) {
 // PutWords makes the plan what its words say.
 func PutWords(r *shell.Request) (shell.Answer, error) {
 	id, text := r.ParamID("session"), r.Form.Lines("line")
-	_, err := r.Planner.PutWords(asked(r), r.By, id, r.Form.Count("revision"), text, r.Form.Raw("starts"))
+	_, err := r.Planner.Wording.PutWords(asked(r), r.By, id, r.Form.Count("revision"), text, r.Form.Raw("starts"))
 	return r.Changed(err, shell.Go(shell.Session(id)), func(wrong plan.Problems) (*shell.Page, error) {
 		lines := strings.Split(text, "\n")
-		w, err := r.Planner.Words(r.Context(), r.Club(), id)
+		w, err := r.Planner.Wording.Words(r.Context(), r.Club(), id)
 		if err != nil {
 			return nil, err
 		}
-		page, err := wordsPage(r, &planner.InWords{Lines: lines, Anew: make([]bool, len(lines)), Spans: make([][]planner.Span, len(lines)), Document: w.Document}, wrong)
+		page, err := wordsPage(r, &wording.InWords{Lines: lines, Anew: make([]bool, len(lines)), Spans: make([][]wording.Span, len(lines)), Document: w.Document}, wrong)
 		if page != nil {
 			page.Status = http.StatusUnprocessableEntity
 		}

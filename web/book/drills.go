@@ -12,7 +12,7 @@ import (
 
 	"cuestart/core/drill"
 	"cuestart/core/measure"
-	"cuestart/planner"
+	"cuestart/planner/books"
 	"cuestart/web/chalk"
 	"cuestart/web/shell"
 )
@@ -84,7 +84,7 @@ var spaces = []shell.Choice{{Value: shell.OnTheSpot, Label: "on the spot"}, {Val
 
 // Drills is the drill book.
 func Drills(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Book(r.Context(), r.Club())
+	b, err := r.Planner.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -94,11 +94,11 @@ func Drills(r *shell.Request) (shell.Answer, error) {
 	}
 	made.Edits = r.Coach()
 	if made.Open != nil {
-		stamps, err := r.Planner.Pictures(r.Context(), r.Club())
+		stamps, err := r.Planner.Books.Pictures(r.Context(), r.Club())
 		if err != nil {
 			return nil, err
 		}
-		if made.Open.Felt, err = r.Planner.FeltOf(r.Context(), r.By, made.Open.Code); err != nil {
+		if made.Open.Felt, err = r.Planner.Learn.FeltOf(r.Context(), r.By, made.Open.Code); err != nil {
 			return nil, err
 		}
 		if stamp := stamps[made.Open.Code]; stamp != "" {
@@ -108,9 +108,9 @@ func Drills(r *shell.Request) (shell.Answer, error) {
 	return &shell.Page{Screens: screens, Name: "drills", Part: "found", Title: "Drill book", Nav: "drills", Body: made}, nil
 }
 
-func drillsOf(r *shell.Request, b *planner.Book) (*drillsBody, error) {
+func drillsOf(r *shell.Request, b *books.Book) (*drillsBody, error) {
 	q, plain := shell.DrillQuery(r)
-	fit, err := r.Planner.Search(r.Context(), r.Club(), q)
+	fit, err := r.Planner.Books.Search(r.Context(), r.Club(), q)
 	if err != nil {
 		return nil, err
 	}
@@ -141,7 +141,7 @@ type coverCell struct {
 	Href, Label string
 }
 
-func coverOf(b *planner.Book, sport string) (c cover) {
+func coverOf(b *books.Book, sport string) (c cover) {
 	for _, p := range drill.Phases {
 		if p.Letter() != "" {
 			c.Phases = append(c.Phases, p)
@@ -161,7 +161,7 @@ func coverOf(b *planner.Book, sport string) (c cover) {
 
 // groupsOf are the drills by phase: each in its first one, or in the one that is
 // asked for.
-func groupsOf(b *planner.Book, fit []drill.Drill, q drill.Query, asked url.Values) (groups []group) {
+func groupsOf(b *books.Book, fit []drill.Drill, q drill.Query, asked url.Values) (groups []group) {
 	open := asked.Get("drill")
 	for _, phase := range drill.Phases {
 		one := group{Phase: phase}
@@ -189,7 +189,7 @@ func groupsOf(b *planner.Book, fit []drill.Drill, q drill.Query, asked url.Value
 	return groups
 }
 
-func filtersOf(q drill.Query, space string, b *planner.Book) []filter {
+func filtersOf(q drill.Query, space string, b *books.Book) []filter {
 	kit := map[string]bool{}
 	for _, d := range b.Drills {
 		for _, k := range slices.Concat(d.Kit, d.LaneKit) {
@@ -252,7 +252,7 @@ func with(asked url.Values, key, value string) string {
 	return "/drills?" + next.Encode()
 }
 
-func openOf(b *planner.Book, d drill.Drill, asked url.Values) *openDrill {
+func openOf(b *books.Book, d drill.Drill, asked url.Values) *openDrill {
 	alone, many := drill.Group{People: 1, Lanes: 1}, drill.Group{People: 24, Lanes: 6}
 	k := d.For(drill.Club)
 	own := b.Own[d.Code]

@@ -15,6 +15,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/say"
 	"cuestart/planner"
+	"cuestart/planner/books"
 	"cuestart/web/shell"
 )
 
@@ -157,12 +158,12 @@ func Edit(r *shell.Request) (shell.Answer, error) {
 func SetPicture(r *shell.Request) (shell.Answer, error) {
 	code, err := r.Param("code"), error(nil)
 	if r.Form.Has("gone") {
-		err = r.Planner.RemovePicture(r.Context(), r.By, code)
+		err = r.Planner.Books.RemovePicture(r.Context(), r.By, code)
 		return shell.Go(shell.Drill(code)), err
 	}
 	file, err := sent(r)
 	if err == nil {
-		err = r.Planner.SetPicture(r.Context(), r.By, code, file)
+		err = r.Planner.Books.SetPicture(r.Context(), r.By, code, file)
 	}
 	if wrong := shell.Problems(err); wrong != nil {
 		return nil, shell.Refusal{Status: http.StatusUnprocessableEntity, Heading: "That picture was not kept", Line: wrong[0].What}
@@ -186,13 +187,13 @@ func sent(r *shell.Request) ([]byte, error) {
 
 // Picture is the club's own picture of a drill.
 func Picture(r *shell.Request) (shell.Answer, error) {
-	content, err := r.Planner.Picture(r.Context(), r.Club(), r.Param("code"))
+	content, err := r.Planner.Books.Picture(r.Context(), r.Club(), r.Param("code"))
 	return shell.Raw{Kind: shell.JPEG, Content: content}, err
 }
 
 // drillOf is the drill that the path names, in the club's book.
-func drillOf(r *shell.Request) (*planner.Book, drill.Drill, error) {
-	b, err := r.Planner.Book(r.Context(), r.Club())
+func drillOf(r *shell.Request) (*books.Book, drill.Drill, error) {
+	b, err := r.Planner.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return nil, drill.Drill{}, err
 	}
@@ -203,7 +204,7 @@ func drillOf(r *shell.Request) (*planner.Book, drill.Drill, error) {
 	return b, d, nil
 }
 
-func (f *drillForm) page(b *planner.Book) *shell.Page {
+func (f *drillForm) page(b *books.Book) *shell.Page {
 	f.Cues, f.Faults = strings.Join(f.Drill.Cues, "\n"), strings.Join(f.Drill.Faults, "\n")
 	f.Kit, f.LaneKit = strings.Join(f.Drill.Kit, "; "), strings.Join(f.Drill.LaneKitSaid(), "; ")
 	f.GroupKit, f.Seasons = strings.Join(f.Drill.GroupKit, "; "), strings.Join(f.Drill.Seasons, "; ")
@@ -251,7 +252,7 @@ func Save(r *shell.Request) (shell.Answer, error) {
 	b, d, err := drillOf(r)
 	f := &drillForm{Drill: d, New: r.Param("code") == "new", Edition: r.Form.Count("edition")}
 	if f.New {
-		b, err = r.Planner.Book(r.Context(), r.Club())
+		b, err = r.Planner.Books.Book(r.Context(), r.Club())
 	}
 	if err != nil {
 		return nil, err
@@ -263,7 +264,7 @@ func Save(r *shell.Request) (shell.Answer, error) {
 		f.say(r.Form)
 	}
 	if err = r.Form.Err(); err == nil {
-		err = r.Planner.SaveDrill(r.Context(), r.By, club.Drill{Drill: f.Drill}, f.Edition)
+		err = r.Planner.Books.SaveDrill(r.Context(), r.By, club.Drill{Drill: f.Drill}, f.Edition)
 	}
 	return r.Saved(err, f.Name+" is saved", shell.Drill(f.Code), func(wrong plan.Problems) (*shell.Page, error) {
 		f.Problems = wrong
@@ -391,7 +392,7 @@ func Remove(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	err = r.Planner.SaveDrill(r.Context(), r.By, club.Drill{Drill: d, Gone: true}, 0)
+	err = r.Planner.Books.SaveDrill(r.Context(), r.By, club.Drill{Drill: d, Gone: true}, 0)
 	return r.Saved(err, d.Name+" is out of your book", "/drills", func(wrong plan.Problems) (*shell.Page, error) {
 		f := &drillForm{Drill: d, Problems: wrong}
 		return f.page(b), nil
@@ -400,6 +401,6 @@ func Remove(r *shell.Request) (shell.Answer, error) {
 
 // Reset brings a drill back to how it came.
 func Reset(r *shell.Request) (shell.Answer, error) {
-	err := r.Planner.ResetDrill(r.Context(), r.By, r.Param("code"))
+	err := r.Planner.Books.ResetDrill(r.Context(), r.By, r.Param("code"))
 	return r.Saved(err, "It is as it came", shell.Drill(r.Param("code")), shell.Gone)
 }

@@ -14,6 +14,7 @@ import (
 	"cuestart/core/figure"
 	"cuestart/core/plan"
 	"cuestart/planner"
+	"cuestart/planner/books"
 	"cuestart/share"
 	"cuestart/web/chalk"
 	"cuestart/web/shell"
@@ -52,7 +53,7 @@ func Figure(r *shell.Request) (shell.Answer, error) {
 	return f.page(), nil
 }
 
-func drawingOf(r *shell.Request) (*drawing, *planner.Book, error) {
+func drawingOf(r *shell.Request) (*drawing, *books.Book, error) {
 	b, d, err := drillOf(r)
 	if err != nil {
 		return nil, nil, err
@@ -62,7 +63,7 @@ func drawingOf(r *shell.Request) (*drawing, *planner.Book, error) {
 	if f.Is == nil {
 		f.Is = &figure.Figure{Poses: []figure.Pose{{Arm: figure.Limb{6, 8}}}}
 	}
-	stamps, err := r.Planner.Pictures(r.Context(), r.Club())
+	stamps, err := r.Planner.Books.Pictures(r.Context(), r.Club())
 	if stamp := stamps[d.Code]; stamp != "" {
 		f.Photo = shell.Picture(d.Code, stamp)
 	}
@@ -119,14 +120,14 @@ func SaveFigure(r *shell.Request) (shell.Answer, error) {
 	code, said := f.Code, f.Name+" is drawn"
 	switch r.Form.Raw("do") {
 	case "book":
-		err, said = r.Planner.AsDrawn(r.Context(), r.By, code), f.Name+" is drawn as it came"
+		err, said = r.Planner.Books.AsDrawn(r.Context(), r.By, code), f.Name+" is drawn as it came"
 	case "none":
-		err, said = r.Planner.DrawDrill(r.Context(), r.By, code, nil, r.Form.Count("edition")), f.Name+" has no figure"
+		err, said = r.Planner.Books.DrawDrill(r.Context(), r.By, code, nil, r.Form.Count("edition")), f.Name+" has no figure"
 	default:
 		if f.read(r.Form); len(f.Problems) > 0 {
 			err = f.Problems
 		} else {
-			err = r.Planner.DrawDrill(r.Context(), r.By, code, f.Is, r.Form.Count("edition"))
+			err = r.Planner.Books.DrawDrill(r.Context(), r.By, code, f.Is, r.Form.Count("edition"))
 		}
 	}
 	f.Edition = r.Form.Count("edition")

@@ -12,6 +12,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/sport"
 	"cuestart/planner"
+	"cuestart/planner/books"
 	"cuestart/web/shell"
 )
 
@@ -66,7 +67,7 @@ type slotForm struct {
 
 // Routines is the routines, one of them whole.
 func Routines(r *shell.Request) (shell.Answer, error) {
-	kept, err := r.Planner.Routines(r.Context(), r.Club())
+	kept, err := r.Planner.Books.Routines(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -75,15 +76,15 @@ func Routines(r *shell.Request) (shell.Answer, error) {
 	if len(kept) == 0 {
 		return p, nil
 	}
-	day, err := r.Planner.UsualDay(r.Context(), r.Club())
+	day, err := r.Planner.Diary.UsualDay(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	drills, err := r.Planner.Book(r.Context(), r.Club())
+	drills, err := r.Planner.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -94,7 +95,7 @@ func Routines(r *shell.Request) (shell.Answer, error) {
 		if k.ID == open {
 			b.Open = openRoutineOf(k, cost, plays)
 			b.Open.slot(k.Is, drills, r.Query("slot"))
-			token, err := r.Planner.HandedOut(r.Context(), r.Club(), k.ID)
+			token, err := r.Planner.Books.HandedOut(r.Context(), r.Club(), k.ID)
 			if err != nil {
 				return nil, err
 			}
@@ -164,7 +165,7 @@ func poolOf(r club.Routine, block string, item int) []string {
 
 // slot opens the form of the place that is asked for: the drills that work one of
 // the same joints may take turns there.
-func (o *openRoutine) slot(r club.Routine, b *planner.Book, asked string) {
+func (o *openRoutine) slot(r club.Routine, b *books.Book, asked string) {
 	for _, block := range r.Blocks {
 		for n, item := range block.Items {
 			if slotKey(block.ID, n) != asked {
@@ -193,7 +194,7 @@ func SaveSlot(r *shell.Request) (shell.Answer, error) {
 	slot := club.Slot{Block: f.Raw("block"), Item: f.Int("item", 0, plan.MaxItems-1), Pool: f.List("pool")}
 	err := f.Err()
 	if err == nil {
-		err = r.Planner.SetSlot(r.Context(), r.By, id, f.Count("edition"), slot)
+		err = r.Planner.Books.SetSlot(r.Context(), r.By, id, f.Count("edition"), slot)
 	}
 	return r.Saved(err, "It is saved", shell.Routine(id), shell.Gone)
 }
@@ -202,13 +203,13 @@ func SaveSlot(r *shell.Request) (shell.Answer, error) {
 func HandOut(r *shell.Request) (shell.Answer, error) {
 	id := r.ParamID("id")
 	if r.Form.Has("gone") {
-		return shell.Go(shell.Routine(id)), r.Planner.WithdrawHanded(r.Context(), r.By, id)
+		return shell.Go(shell.Routine(id)), r.Planner.Books.WithdrawHanded(r.Context(), r.By, id)
 	}
-	return shell.Go(shell.Routine(id)), r.Planner.HandOut(r.Context(), r.By, id)
+	return shell.Go(shell.Routine(id)), r.Planner.Books.HandOut(r.Context(), r.By, id)
 }
 
 // RemoveRoutine no longer keeps a routine.
 func RemoveRoutine(r *shell.Request) (shell.Answer, error) {
-	name, err := r.Planner.RemoveRoutine(r.Context(), r.By, r.ParamID("id"))
+	name, err := r.Planner.Books.RemoveRoutine(r.Context(), r.By, r.ParamID("id"))
 	return r.Saved(err, name+" is no longer kept", "/routines", shell.Gone)
 }

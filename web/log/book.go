@@ -7,7 +7,7 @@ import (
 	"time"
 
 	"cuestart/core/trial"
-	"cuestart/planner"
+	"cuestart/planner/learn"
 	"cuestart/web/shell"
 )
 
@@ -16,12 +16,12 @@ type bookBody struct {
 	Squad    uint64
 	Name     string
 	Squads   []shell.IDChoice
-	Open     []planner.WeekSession // over, and not logged
+	Open     []learn.WeekSession // over, and not logged
 	Logs     []bookRow
 	Season   string
 	Seasons  []string
 	Drills   []doneRow
-	Routines []planner.RoutineDone
+	Routines []learn.RoutineDone
 	Test     string
 	Tests    []string
 	Effects  []effectRow
@@ -42,13 +42,13 @@ type bookRow struct {
 
 // doneRow is how often a drill was done.
 type doneRow struct {
-	planner.Done
+	learn.Done
 	Share int
 }
 
 // effectRow is what a session did to a test.
 type effectRow struct {
-	planner.Effect
+	learn.Effect
 	When       string
 	One, Other bool // it is one of the two that are set against each other
 }
@@ -62,11 +62,11 @@ const (
 
 // Book is the logbook of a squad.
 func Book(r *shell.Request) (shell.Answer, error) {
-	squad, err := r.Planner.Squad(r.Context(), r.Club(), r.QueryID("squad"))
+	squad, err := r.Planner.Keep.Squad(r.Context(), r.Club(), r.QueryID("squad"))
 	if err != nil {
 		return nil, err
 	}
-	teams, err := r.Planner.Teams(r.Context(), r.Club())
+	teams, err := r.Planner.Keep.Teams(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -74,10 +74,10 @@ func Book(r *shell.Request) (shell.Answer, error) {
 	for _, t := range teams {
 		b.Squads = append(b.Squads, shell.IDChoice{ID: t.ID, Label: t.Name})
 	}
-	if b.Open, err = r.Planner.PastUnlogged(r.Context(), r.Club(), squad.ID, 28); err != nil {
+	if b.Open, err = r.Planner.Learn.PastUnlogged(r.Context(), r.Club(), squad.ID, 28); err != nil {
 		return nil, err
 	}
-	logs, err := r.Planner.Logs(r.Context(), r.Club(), squad.ID, shownDays, shownLogs)
+	logs, err := r.Planner.Learn.Logs(r.Context(), r.Club(), squad.ID, shownDays, shownLogs)
 	if err != nil {
 		return nil, err
 	}
@@ -86,7 +86,7 @@ func Book(r *shell.Request) (shell.Answer, error) {
 			b.Seasons = append(b.Seasons, l.Season)
 		}
 	}
-	logs = slices.DeleteFunc(logs, func(l *planner.Kept) bool { return b.Season != "" && l.Season != b.Season })
+	logs = slices.DeleteFunc(logs, func(l *learn.Kept) bool { return b.Season != "" && l.Season != b.Season })
 	for _, l := range logs {
 		b.Logs = append(b.Logs, bookRowOf(l))
 	}
@@ -96,7 +96,7 @@ func Book(r *shell.Request) (shell.Answer, error) {
 	return &shell.Page{Screens: screens, Name: "book", Title: "Log", Nav: "log", Body: b}, b.effects(r)
 }
 
-func bookRowOf(l *planner.Kept) bookRow {
+func bookRowOf(l *learn.Kept) bookRow {
 	row := bookRow{ID: l.Session, Title: l.Title, Season: l.Season, Says: l.Differs}
 	if day, err := time.Parse(time.DateOnly, l.Day); err == nil {
 		row.Day = day.Format("Mon 2 Jan")
@@ -126,14 +126,14 @@ func bookRowOf(l *planner.Kept) bookRow {
 }
 
 // counts fills in how often each thing was done.
-func (b *bookBody) counts(r *shell.Request, logs []*planner.Kept) (err error) {
+func (b *bookBody) counts(r *shell.Request, logs []*learn.Kept) (err error) {
 	from := r.Planner.Now().AddDate(0, 0, -shownDays)
 	if b.Season != "" && len(logs) > 0 {
 		if first, err := time.Parse(time.DateOnly, logs[len(logs)-1].Day); err == nil {
 			from = first
 		}
 	}
-	done, err := r.Planner.Season(r.Context(), b.Squad, from)
+	done, err := r.Planner.Learn.Season(r.Context(), b.Squad, from)
 	if err != nil {
 		return err
 	}
@@ -142,7 +142,7 @@ func (b *bookBody) counts(r *shell.Request, logs []*planner.Kept) (err error) {
 			b.Drills = append(b.Drills, doneRow{one, portion(float64(one.Times), float64(done[0].Times))})
 		}
 	}
-	b.Routines, err = r.Planner.RoutinesDone(r.Context(), r.Club(), logs)
+	b.Routines, err = r.Planner.Learn.RoutinesDone(r.Context(), r.Club(), logs)
 	return err
 }
 
@@ -155,7 +155,7 @@ func (b *bookBody) effects(r *shell.Request) error {
 	if test.Name == "" {
 		test.Name = trial.Known[0].Name
 	}
-	found, list, err := r.Planner.Effects(r.Context(), r.Club(), b.Squad, test)
+	found, list, err := r.Planner.Learn.Effects(r.Context(), r.Club(), b.Squad, test)
 	if err != nil {
 		return err
 	}

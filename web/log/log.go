@@ -12,7 +12,8 @@ import (
 	"cuestart/core/conduct"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
-	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/learn"
 	"cuestart/web/shell"
 )
 
@@ -33,7 +34,7 @@ type logBody struct {
 	Edits    bool
 	Blocks   []blockRow
 	Players  []playerRow
-	Felt     []planner.Felt
+	Felt     []boards.Felt
 	Differs  []string
 	Changed  []string
 	Before   string
@@ -78,14 +79,14 @@ func (b *logBody) To(under ...string) string { return shell.Session(b.ID, under.
 
 // Show is the log of a session.
 func Show(r *shell.Request) (shell.Answer, error) {
-	l, err := r.Planner.Log(r.Context(), r.Club(), r.ParamID("session"))
+	l, err := r.Planner.Learn.Log(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
 	return logPage(r, l, nil), nil
 }
 
-func logPage(r *shell.Request, l *planner.Log, wrong plan.Problems) *shell.Page {
+func logPage(r *shell.Request, l *learn.Log, wrong plan.Problems) *shell.Page {
 	d := l.Document
 	b := &logBody{ID: l.Session, Title: l.Title, Day: l.Start.Format("Monday 2 January 2006"), Edition: l.Edition, Kept: l.Maker, Ran: l.Ran, Over: l.Over, Edits: r.Coach(), Felt: l.Felt, Differs: l.Differs,
 		Changed: l.Changed, Before: l.Before, Season: l.Season, Note: l.Note, Problems: wrong}
@@ -154,17 +155,17 @@ func blockRowOf(d *plan.Document, l *conduct.Logged, n int) blockRow {
 
 // Save keeps a log: as it was planned, or as it is filled in.
 func Save(r *shell.Request) (shell.Answer, error) {
-	l, err := r.Planner.Log(r.Context(), r.Club(), r.ParamID("session"))
+	l, err := r.Planner.Learn.Log(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
 	f := r.Form
 	if f.Has("as-is") {
-		err = r.Planner.KeepLog(r.Context(), r.By, l)
+		err = r.Planner.Learn.KeepLog(r.Context(), r.By, l)
 	} else {
 		read(f, l)
 		if err = f.Err(); err == nil {
-			err = r.Planner.KeepLog(r.Context(), r.By, l)
+			err = r.Planner.Learn.KeepLog(r.Context(), r.By, l)
 		}
 	}
 	return r.Saved(err, "The log is kept", shell.Session(l.Session, "log"), func(wrong plan.Problems) (*shell.Page, error) {
@@ -182,7 +183,7 @@ func Save(r *shell.Request) (shell.Answer, error) {
 }
 
 // read puts what a form says into a log.
-func read(f *shell.Form, l *planner.Log) {
+func read(f *shell.Form, l *learn.Log) {
 	l.Edition = uint32(f.IntOr("edition", 0, 0, 1<<30))
 	l.Season, l.Note = f.Text("season"), f.Text("note")
 	for n := range l.Blocks {

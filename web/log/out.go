@@ -14,18 +14,18 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/trial"
-	"cuestart/planner"
+	"cuestart/planner/learn"
 	"cuestart/share"
 	"cuestart/web/shell"
 )
 
 // SaveLog saves a log as CSV or JSON.
 func SaveLog(r *shell.Request) (shell.Answer, error) {
-	l, err := r.Planner.Log(r.Context(), r.Club(), r.ParamID("session"))
+	l, err := r.Planner.Learn.Log(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
-	if err := r.Planner.Audit(r.Context(), r.By, "exported", "the log of "+l.Title); err != nil {
+	if err := r.Planner.Staff.Audit(r.Context(), r.By, "exported", "the log of "+l.Title); err != nil {
 		return nil, err
 	}
 	file := share.NewLogFile(l.Title, l.Day, l.Season, l.Note, &l.Log.Log)
@@ -37,14 +37,14 @@ func SaveLog(r *shell.Request) (shell.Answer, error) {
 
 // SaveWeek saves what a week gave as CSV or JSON, or as a picture.
 func SaveWeek(r *shell.Request) (shell.Answer, error) {
-	w, err := r.Planner.Week(r.Context(), r.Club(), r.QueryID("squad"), dayOf(r, r.Query("day")))
+	w, err := r.Planner.Learn.Week(r.Context(), r.Club(), r.QueryID("squad"), dayOf(r, r.Query("day")))
 	if err != nil {
 		return nil, err
 	}
 	if strings.HasSuffix(r.Path(), ".svg") {
 		return shell.Raw{Kind: shell.SVG, Content: []byte(weekPicture(w))}, nil
 	}
-	if err := r.Planner.Audit(r.Context(), r.By, "exported", "a week of "+w.Squad.Name); err != nil {
+	if err := r.Planner.Staff.Audit(r.Context(), r.By, "exported", "a week of "+w.Squad.Name); err != nil {
 		return nil, err
 	}
 	var lines []share.WeekLine
@@ -74,7 +74,7 @@ const (
 
 // weekPicture is the squad's mean minutes by joint and quality, as a picture that stands by
 // itself: its tones are in it.
-func weekPicture(w *planner.Week) string {
+func weekPicture(w *learn.Week) string {
 	b := &weekBody{}
 	b.table(w)
 	wide, high := pictureLeft+cellWide*len(b.Qualities)+20, pictureTop+cellHigh*len(b.Rows)+40
@@ -131,7 +131,7 @@ func (b *reportBody) To(under ...string) string { return shell.Session(b.ID, und
 
 // Report is one page of what was done, to print.
 func Report(r *shell.Request) (shell.Answer, error) {
-	l, err := r.Planner.Log(r.Context(), r.Club(), r.ParamID("session"))
+	l, err := r.Planner.Learn.Log(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -160,7 +160,7 @@ func Report(r *shell.Request) (shell.Answer, error) {
 
 // blocks are those that were done, by the squad or by a person, with the cautions of their
 // drills.
-func (b *reportBody) blocks(l *planner.Log, person string) {
+func (b *reportBody) blocks(l *learn.Log, person string) {
 	for i := range l.Blocks {
 		one := &l.Blocks[i]
 		if one.Actual == 0 || person != "" && !slices.Contains(one.Who, person) {
@@ -185,9 +185,9 @@ func (b *reportBody) blocks(l *planner.Log, person string) {
 }
 
 // tests are what was measured before and after.
-func (b *reportBody) tests(r *shell.Request, l *planner.Log, person string) error {
+func (b *reportBody) tests(r *shell.Request, l *learn.Log, person string) error {
 	for _, known := range trial.Known {
-		t, err := r.Planner.Tests(r.Context(), r.Club(), l.Session, known)
+		t, err := r.Planner.Learn.Tests(r.Context(), r.Club(), l.Session, known)
 		if err != nil {
 			return err
 		}

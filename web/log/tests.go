@@ -10,7 +10,7 @@ import (
 
 	"cuestart/core/plan"
 	"cuestart/core/trial"
-	"cuestart/planner"
+	"cuestart/planner/learn"
 	"cuestart/web/chalk"
 	"cuestart/web/shell"
 )
@@ -33,7 +33,7 @@ type testsBody struct {
 
 // testRow is a player with their tries.
 type testRow struct {
-	planner.Tested
+	learn.Tested
 	BeforeT, AfterT string // as they are typed
 	Words           string
 	Problem         string
@@ -44,14 +44,14 @@ func (b *testsBody) To(under ...string) string { return shell.Session(b.ID, unde
 
 // ShowTests is the test card of a session.
 func ShowTests(r *shell.Request) (shell.Answer, error) {
-	t, err := r.Planner.Tests(r.Context(), r.Club(), r.ParamID("session"), trial.Test{Name: r.Query("test")})
+	t, err := r.Planner.Learn.Tests(r.Context(), r.Club(), r.ParamID("session"), trial.Test{Name: r.Query("test")})
 	if err != nil {
 		return nil, err
 	}
 	return testsPage(r, t, nil), nil
 }
 
-func testsPage(r *shell.Request, t *planner.Tests, wrong plan.Problems) *shell.Page {
+func testsPage(r *shell.Request, t *learn.Tests, wrong plan.Problems) *shell.Page {
 	b := &testsBody{ID: r.ParamID("session"), Title: t.Title, Day: t.Day, Test: t.Test, Others: t.Others, Edits: r.Coach(), Problems: wrong}
 	for _, k := range t.Known {
 		b.Known = append(b.Known, shell.Choice{Value: k.Name, Label: k.Name})
@@ -103,7 +103,7 @@ func SaveTests(r *shell.Request) (shell.Answer, error) {
 	if len([]rune(test.Unit)) > 20 {
 		f.Refuse("test", "keep the unit to 20 characters")
 	}
-	t, err := r.Planner.Tests(r.Context(), r.Club(), id, test)
+	t, err := r.Planner.Learn.Tests(r.Context(), r.Club(), id, test)
 	if err != nil {
 		return nil, err
 	}
@@ -114,7 +114,7 @@ func SaveTests(r *shell.Request) (shell.Answer, error) {
 		one.Before, one.After = before[one.ID], after[one.ID]
 	}
 	if err = f.Err(); err == nil {
-		err = r.Planner.SaveTests(r.Context(), r.By, id, test, before, after)
+		err = r.Planner.Learn.SaveTests(r.Context(), r.By, id, test, before, after)
 	}
 	next := shell.Session(id, "tests") + "?test=" + template.URLQueryEscaper(test.Name)
 	return r.Saved(err, "The tests are kept", next, func(wrong plan.Problems) (*shell.Page, error) {
@@ -145,9 +145,9 @@ func readTries(f *shell.Form, name string) (list []float64) {
 
 // ReadGate asks a measuring device for a reading.
 func ReadGate(r *shell.Request) (shell.Answer, error) {
-	reading, err := r.Planner.Read(r.Context(), r.Form.Raw("device"))
+	reading, err := r.Planner.Learn.Read(r.Context(), r.Form.Raw("device"))
 	is := struct {
-		planner.Reading
+		learn.Reading
 		Problem string `json:"problem,omitempty"`
 	}{Reading: reading}
 	if wrong := shell.Problems(err); wrong != nil {

@@ -12,6 +12,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/week"
 	"cuestart/planner"
+	"cuestart/planner/learn"
 	"cuestart/web/shell"
 )
 
@@ -112,11 +113,11 @@ func weekPage(r *shell.Request, wrong plan.Problems) (*shell.Page, error) {
 	if r.Form.Has("squad") {
 		squadID, day = r.Form.ID("squad"), r.Form.Raw("day")
 	}
-	w, err := r.Planner.Week(r.Context(), r.Club(), squadID, dayOf(r, day))
+	w, err := r.Planner.Learn.Week(r.Context(), r.Club(), squadID, dayOf(r, day))
 	if err != nil {
 		return nil, err
 	}
-	teams, err := r.Planner.Teams(r.Context(), r.Club())
+	teams, err := r.Planner.Keep.Teams(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -142,7 +143,7 @@ func weekPage(r *shell.Request, wrong plan.Problems) (*shell.Page, error) {
 }
 
 // table fills in the minutes by joint and quality, and by plane.
-func (b *weekBody) table(w *planner.Week) {
+func (b *weekBody) table(w *learn.Week) {
 	sum, planes, hard := map[week.Cell]float64{}, map[string]float64{}, 0
 	people := 0.0
 	for _, one := range w.People {
@@ -199,7 +200,7 @@ func minutesText(minutes float64) string {
 }
 
 // targets fills in who misses what, and what would give it.
-func (b *weekBody) targets(w *planner.Week) {
+func (b *weekBody) targets(w *learn.Week) {
 	name := map[string]string{}
 	for _, one := range w.People {
 		name[one.Key] = one.Name
@@ -251,7 +252,7 @@ func AddTarget(r *shell.Request) (shell.Answer, error) {
 	}
 	err := f.Err()
 	if err == nil {
-		_, err = r.Planner.Squad(r.Context(), r.Club(), t.Squad)
+		_, err = r.Planner.Keep.Squad(r.Context(), r.Club(), t.Squad)
 	}
 	if err == nil {
 		_, err = r.Planner.Save(r.Context(), r.By, "target "+t.Words(), planner.Change{Is: t})
@@ -268,6 +269,6 @@ func RemoveTarget(r *shell.Request) (shell.Answer, error) {
 // Fill puts a drill into the next session.
 func Fill(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
-	_, said, err := r.Planner.FillNext(r.Context(), r.By, f.ID("squad"), dayOf(r, f.Raw("day")), f.Raw("code"))
+	_, said, err := r.Planner.Learn.FillNext(r.Context(), r.By, f.ID("squad"), dayOf(r, f.Raw("day")), f.Raw("code"))
 	return r.Saved(err, said, weekAgain(r), func(wrong plan.Problems) (*shell.Page, error) { return weekPage(r, wrong) })
 }

@@ -14,14 +14,16 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/week"
 	"cuestart/planner"
+	"cuestart/planner/keep"
+	"cuestart/planner/learn"
 )
 
 // given is a week of two players, one of whom did neck holds.
-func given() *planner.Week {
+func given() *learn.Week {
 	neck := &drill.Drill{Code: "neck", Name: "Neck", Regions: []string{"neck"}, Qualities: []string{"strength"}, Planes: []string{"front"}, Range: drill.Range{Target: 4}}
 	work := []week.Work{{Player: "1", Day: "2026-11-24", Drill: neck, Seconds: 120}}
 	target := club.Target{Squad: 1, Region: "neck", Quality: "strength", Days: 2}
-	return &planner.Week{Squad: &planner.Squad{}, Monday: time.Date(2026, 11, 23, 0, 0, 0, 0, time.UTC), People: []planner.Weekly{{Key: "1", Name: "Ada <M."}, {Key: "2", Name: "Bo L."}},
+	return &learn.Week{Squad: &keep.Squad{}, Monday: time.Date(2026, 11, 23, 0, 0, 0, 0, time.UTC), People: []learn.Weekly{{Key: "1", Name: "Ada <M."}, {Key: "2", Name: "Bo L."}},
 		Given: week.Of(work), Owed: week.Owing([]string{"1", "2"}, work, []week.Target{target}), Targets: []planner.Entry[club.Target]{{ID: 7, Is: target}}, Fills: []drill.Drill{*neck}}
 }
 
@@ -56,7 +58,7 @@ func TestWhoMissesATargetIsNamed(t *testing.T) {
 }
 
 func TestThePictureOfAWeekIsWhole(t *testing.T) {
-	for _, w := range []*planner.Week{given(), {Squad: &planner.Squad{}, Given: map[string]week.Given{}}} {
+	for _, w := range []*learn.Week{given(), {Squad: &keep.Squad{}, Given: map[string]week.Given{}}} {
 		reader := xml.NewDecoder(strings.NewReader(weekPicture(w)))
 		for {
 			_, err := reader.Token()

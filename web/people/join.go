@@ -19,7 +19,7 @@ type joinBody struct {
 
 // invited is whom the path's link invites.
 func invited(r *shell.Request) (planner.Account, error) {
-	who, err := r.Planner.Invited(r.Context(), r.Param("token"))
+	who, err := r.Planner.Staff.Invited(r.Context(), r.Param("token"))
 	return who, over(err)
 }
 
@@ -60,7 +60,7 @@ func Join(r *shell.Request) (shell.Answer, error) {
 		if hash, err = hashed(r.Context(), password); err != nil {
 			return nil, err
 		}
-		joined, err := r.Planner.Join(r.Context(), token, hash)
+		joined, err := r.Planner.Staff.Join(r.Context(), token, hash)
 		if err == nil {
 			return r.LetIn(joined, "")
 		}

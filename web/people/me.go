@@ -37,14 +37,14 @@ func Me(r *shell.Request) (shell.Answer, error) { return mePage(r, nil) }
 
 func mePage(r *shell.Request, wrong plan.Problems) (*shell.Page, error) {
 	b := meBody{Account: r.By, Problems: wrong}
-	list, err := r.Planner.SignIns(r.Context(), r.By)
+	list, err := r.Planner.Staff.SignIns(r.Context(), r.By)
 	if err != nil {
 		return nil, err
 	}
 	for _, s := range list {
 		b.SignIns = append(b.SignIns, signInRow{s.ID, shell.Agent(s.Agent), s.Seen.Format("Mon 2 January, 15:04") + " UTC", s.ID == r.By.SignIn})
 	}
-	if b.Left, err = r.Planner.RecoveryCodes(r.Context(), r.By); err != nil {
+	if b.Left, err = r.Planner.Staff.RecoveryCodes(r.Context(), r.By); err != nil {
 		return nil, err
 	}
 	if key := factorKey(r); key != nil {
@@ -108,7 +108,7 @@ func SetPassword(r *shell.Request) (shell.Answer, error) {
 	if err = f.Err(); err == nil {
 		var hash string
 		if hash, err = hashed(r.Context(), f.Raw("password")); err == nil {
-			err = r.Planner.SetPassword(r.Context(), r.By, hash)
+			err = r.Planner.Staff.SetPassword(r.Context(), r.By, hash)
 		}
 	}
 	return r.Saved(err, "Your password is changed", "/me", func(wrong plan.Problems) (*shell.Page, error) { return mePage(r, wrong) })
@@ -120,7 +120,7 @@ func SetLanguage(r *shell.Request) (shell.Answer, error) {
 	if language != "" {
 		language = shell.TongueOf(language).Lang
 	}
-	return r.Saved(r.Planner.Speak(r.Context(), r.By, language), "The language is set", "/me", func(wrong plan.Problems) (*shell.Page, error) { return mePage(r, wrong) })
+	return r.Saved(r.Planner.Staff.Speak(r.Context(), r.By, language), "The language is set", "/me", func(wrong plan.Problems) (*shell.Page, error) { return mePage(r, wrong) })
 }
 
 // languagePick is a field with the languages that pages speak.
@@ -164,7 +164,7 @@ func SetFactor(r *shell.Request) (shell.Answer, error) {
 		}
 		return page, err
 	}
-	codes, err := r.Planner.SetFactor(r.Context(), r.By, key.Secret())
+	codes, err := r.Planner.Staff.SetFactor(r.Context(), r.By, key.Secret())
 	if err != nil {
 		return nil, err
 	}
@@ -192,7 +192,7 @@ func RenewCodes(r *shell.Request) (shell.Answer, error) {
 	}
 	var codes []string
 	if err == nil {
-		codes, err = r.Planner.RenewRecoveryCodes(r.Context(), r.By)
+		codes, err = r.Planner.Staff.RenewRecoveryCodes(r.Context(), r.By)
 	}
 	if err == nil {
 		return codesPage(r, codes)
@@ -207,12 +207,12 @@ func DropFactor(r *shell.Request) (shell.Answer, error) {
 		err = plan.In("drop", "%s", problem)
 	}
 	if err == nil {
-		_, err = r.Planner.SetFactor(r.Context(), r.By, "")
+		_, err = r.Planner.Staff.SetFactor(r.Context(), r.By, "")
 	}
 	return r.Saved(err, "Your second factor is off", "/me", func(wrong plan.Problems) (*shell.Page, error) { return mePage(r, wrong) })
 }
 
 // EndSignIn signs one of one's browsers out.
 func EndSignIn(r *shell.Request) (shell.Answer, error) {
-	return r.Saved(r.Planner.SignOut(r.Context(), r.By, r.ParamID("id")), "That browser is signed out", "/me", shell.Gone)
+	return r.Saved(r.Planner.Staff.SignOut(r.Context(), r.By, r.ParamID("id")), "That browser is signed out", "/me", shell.Gone)
 }

@@ -2,7 +2,7 @@ package people
 
 import (
 	"cuestart/core/plan"
-	"cuestart/planner"
+	"cuestart/planner/keep"
 	"cuestart/web/shell"
 )
 
@@ -21,7 +21,7 @@ func TakeNames(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	text := r.Form.Raw("names")
-	took, err := r.Planner.TakeNames(r.Context(), r.By, squad, text)
+	took, err := r.Planner.Keep.TakeNames(r.Context(), r.By, squad, text)
 	if err == nil && len(took.Problems) > 0 {
 		if squad, err = squadOf(r); err != nil {
 			return nil, err
@@ -49,7 +49,7 @@ func AnswerPosition(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	said, as := r.Form.Raw("said"), r.Form.Raw("as")
-	err = r.Planner.AnswerPosition(r.Context(), r.By, squad, said, as)
+	err = r.Planner.Keep.AnswerPosition(r.Context(), r.By, squad, said, as)
 	word := said + " is a position of yours now"
 	if as != "" {
 		word = said + " is " + as
@@ -60,7 +60,7 @@ func AnswerPosition(r *shell.Request) (shell.Answer, error) {
 }
 
 // asks tells whether there are positions of a squad to ask about.
-func asks(r *shell.Request, squad *planner.Squad) bool {
-	plays, err := r.Planner.Sport(r.Context(), r.Club())
+func asks(r *shell.Request, squad *keep.Squad) bool {
+	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
 	return err == nil && len(squad.AskPositions(plays)) > 0
 }

@@ -59,7 +59,7 @@ func EnterCode(r *shell.Request) (shell.Answer, error) {
 	if json.Unmarshal([]byte(r.Held()), &who) != nil || who.Email == "" {
 		return shell.Go("/sign-in"), nil
 	}
-	found, secrets, err := r.Planner.AccountByEmail(r.Context(), who.Email)
+	found, secrets, err := r.Planner.Staff.AccountByEmail(r.Context(), who.Email)
 	if errors.Is(err, planner.ErrNotFound) || err == nil && (who.Of != of(secrets) || r.Planner.Now().Sub(time.Unix(who.At, 0)) > pendingFor) {
 		r.Hold("")
 		return shell.Go("/sign-in"), nil
@@ -68,7 +68,7 @@ func EnterCode(r *shell.Request) (shell.Answer, error) {
 	}
 	right, tooMany, err := r.Guarded(shell.ByFactor, who.Email, func() (bool, error) {
 		if code := r.Form.Text("code"); len(code) > codeLength {
-			return r.Planner.UseRecoveryCode(r.Context(), found, code)
+			return r.Planner.Staff.UseRecoveryCode(r.Context(), found, code)
 		}
 		return codeRight(r, found.ID, secrets.Factor, r.Form.Text("code"))
 	})
@@ -78,7 +78,7 @@ func EnterCode(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	if !right {
-		return codePage(http.StatusUnauthorized, "That code is not right, or was used before. Wait for the next one."), r.Planner.SignInFailed(r.Context(), found)
+		return codePage(http.StatusUnauthorized, "That code is not right, or was used before. Wait for the next one."), r.Planner.Staff.SignInFailed(r.Context(), found)
 	}
 	return r.LetIn(found, who.Back)
 }
@@ -95,7 +95,7 @@ func codeRight(r *shell.Request, account uint64, secret, code string) (bool, err
 	now := r.Planner.Now()
 	for _, at := range []time.Time{now, now.Add(-codeStep), now.Add(codeStep)} {
 		if is, err := totp.GenerateCode(secret, at); err == nil && is == code && code != "" {
-			return r.Planner.UseFactor(r.Context(), account, at.Unix()/int64(codeStep/time.Second))
+			return r.Planner.Staff.UseFactor(r.Context(), account, at.Unix()/int64(codeStep/time.Second))
 		}
 	}
 	return false, nil
@@ -153,9 +153,9 @@ func Prove(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	if !right {
-		return againPage(r, http.StatusUnauthorized, "That is not your password."), r.Planner.SignInFailed(r.Context(), r.By)
+		return againPage(r, http.StatusUnauthorized, "That is not your password."), r.Planner.Staff.SignInFailed(r.Context(), r.By)
 	}
-	if err := r.Planner.Proved(r.Context(), r.By); err != nil || to == "" {
+	if err := r.Planner.Staff.Proved(r.Context(), r.By); err != nil || to == "" {
 		return shell.Go(r.Back()), err
 	}
 	return &shell.Page{Screens: screens, Name: "resume", Title: "Go on", Body: againBody{To: shell.SafePath(to), Kept: kept(r)}}, nil
@@ -164,7 +164,7 @@ func Prove(r *shell.Request) (shell.Answer, error) {
 // ownPassword tells whether the form's present password is that of who asks, unless there were
 // too many wrong tries.
 func ownPassword(r *shell.Request) (right, tooMany bool, err error) {
-	_, secrets, err := r.Planner.AccountByEmail(r.Context(), r.By.Email)
+	_, secrets, err := r.Planner.Staff.AccountByEmail(r.Context(), r.By.Email)
 	if err != nil {
 		return false, false, err
 	}
@@ -209,7 +209,7 @@ func SendReset(r *shell.Request) (shell.Answer, error) {
 	} else if err != nil {
 		return nil, err
 	}
-	return page, r.Planner.Forgot(r.Context(), email, r.Origin())
+	return page, r.Planner.Staff.Forgot(r.Context(), email, r.Origin())
 }
 
 // resetBody sets a new password.
@@ -217,7 +217,7 @@ type resetBody struct{ Name, Email, Token, Problem string }
 
 func resetPage(r *shell.Request, status int, problem string) (*shell.Page, error) {
 	token := r.Param("token")
-	who, err := r.Planner.Resets(r.Context(), token)
+	who, err := r.Planner.Staff.Resets(r.Context(), token)
 	if errors.Is(err, planner.ErrNotFound) {
 		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "This link is over", Line: "It was used, is older than an hour, or is not whole. Ask for a new one from the sign-in page."}
 	}
@@ -242,7 +242,7 @@ func SetReset(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	who, err := r.Planner.Reset(r.Context(), b.Token, hash)
+	who, err := r.Planner.Staff.Reset(r.Context(), b.Token, hash)
 	if err != nil {
 		return nil, err
 	}

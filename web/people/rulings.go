@@ -10,6 +10,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/planner"
+	"cuestart/planner/keep"
 	"cuestart/web/shell"
 )
 
@@ -58,11 +59,11 @@ func trialsOf(kept []planner.Entry[club.Trial], player uint64) (rows []trialRow)
 
 // rulingsOf lists what is ruled for a player, now and later; the reason is for
 // medical staff alone.
-func rulingsOf(r *shell.Request, squad *planner.Squad, player uint64, today string) (rows []rulingRow, err error) {
+func rulingsOf(r *shell.Request, squad *keep.Squad, player uint64, today string) (rows []rulingRow, err error) {
 	holds, later := squad.In(player, today)
 	reasons := map[uint64]string{}
 	if r.May(planner.ToRead) && len(holds)+len(later) > 0 {
-		if reasons, err = r.Planner.Reasons(r.Context(), r.By, player); err != nil {
+		if reasons, err = r.Planner.Keep.Reasons(r.Context(), r.By, player); err != nil {
 			return nil, err
 		}
 	}
@@ -111,7 +112,7 @@ func SaveRuling(r *shell.Request) (shell.Answer, error) {
 		_, err = r.Planner.Save(r.Context(), r.By, said, planner.Change{Owner: player.ID, Is: ruling})
 	}
 	if err == nil {
-		err = r.Planner.Audit(r.Context(), r.By, "made a ruling", player.Is.Label())
+		err = r.Planner.Staff.Audit(r.Context(), r.By, "made a ruling", player.Is.Label())
 	}
 	return r.Saved(err, said, shell.Squad(squad.ID, "player", player.ID), func(wrong plan.Problems) (*shell.Page, error) {
 		return squadPage(r, squad, wrong, func(b *squadBody) {
@@ -133,7 +134,7 @@ func LiftRuling(r *shell.Request) (shell.Answer, error) {
 		err = nil
 	}
 	if err == nil {
-		err = r.Planner.Audit(r.Context(), r.By, "lifted a ruling", fmt.Sprintf("ruling %d", r.ParamID("id")))
+		err = r.Planner.Staff.Audit(r.Context(), r.By, "lifted a ruling", fmt.Sprintf("ruling %d", r.ParamID("id")))
 	}
 	return r.Saved(err, "The ruling is lifted", shell.Squad(r.Form.ID("squad")), shell.Gone)
 }

@@ -11,6 +11,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/planner"
+	"cuestart/planner/keep"
 	"cuestart/web/shell"
 )
 
@@ -25,7 +26,7 @@ func signInPage(status int, b signInBody) *shell.Page {
 // SignIn is the form that signs somebody in; where there is no club yet, the one
 // that makes it.
 func SignIn(r *shell.Request) (shell.Answer, error) {
-	empty, err := r.Planner.Empty(r.Context())
+	empty, err := r.Planner.Staff.Empty(r.Context())
 	if empty {
 		return shell.Go("/welcome"), err
 	}
@@ -38,7 +39,7 @@ func Enter(r *shell.Request) (shell.Answer, error) {
 	refuse := func(status int, problem string) (shell.Answer, error) {
 		return signInPage(status, signInBody{Email: r.Form.Raw("email"), Problem: problem, Back: r.Back()}), nil
 	}
-	found, secrets, err := r.Planner.AccountByEmail(r.Context(), email)
+	found, secrets, err := r.Planner.Staff.AccountByEmail(r.Context(), email)
 	if errors.Is(err, planner.ErrNotFound) {
 		secrets.PasswordHash, err = nobody(), nil
 	}
@@ -56,7 +57,7 @@ func Enter(r *shell.Request) (shell.Answer, error) {
 	}
 	if !right {
 		if found.ID != 0 {
-			err = r.Planner.SignInFailed(r.Context(), found)
+			err = r.Planner.Staff.SignInFailed(r.Context(), found)
 		}
 		page, _ := refuse(http.StatusUnauthorized, "The e-mail and password do not belong together.")
 		return page, err
@@ -84,7 +85,7 @@ func (b welcomeBody) page() *shell.Page {
 
 // Welcome is the form that makes the first club.
 func Welcome(r *shell.Request) (shell.Answer, error) {
-	empty, err := r.Planner.Empty(r.Context())
+	empty, err := r.Planner.Staff.Empty(r.Context())
 	if !empty {
 		return shell.Go("/sign-in"), err
 	}
@@ -98,7 +99,7 @@ func Found(r *shell.Request) (shell.Answer, error) {
 	b.check(f)
 	err := f.Err()
 	if err == nil {
-		empty, err := r.Planner.Empty(r.Context())
+		empty, err := r.Planner.Staff.Empty(r.Context())
 		if err == nil && !empty {
 			err = planner.ErrTaken
 		}
@@ -124,7 +125,7 @@ func found(r *shell.Request, b welcomeBody) (planner.Account, error) {
 	if err != nil {
 		return planner.Account{}, err
 	}
-	return r.Planner.Found(r.Context(), planner.Founding{Club: b.Club, Sport: b.Sport, Squad: b.Squad, Grade: b.Grade, Name: b.Name,
+	return r.Planner.Keep.Found(r.Context(), keep.Founding{Club: b.Club, Sport: b.Sport, Squad: b.Squad, Grade: b.Grade, Name: b.Name,
 		Email: shell.CleanEmail(b.Email), PasswordHash: hash, Zone: b.Zone, Units: b.Units, Language: shell.Foreign(r.Tongue().Lang)})
 }
 

@@ -17,6 +17,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/planner"
+	"cuestart/planner/keep"
 	"cuestart/web/shell"
 )
 
@@ -37,14 +38,14 @@ type squadBody struct {
 	Player    *playerForm
 	Unit      *unitForm
 	Ruling    *rulingForm
-	Names     *namesForm      // where names are pasted
-	Asked     []planner.Asked // positions that the sport does not have
+	Names     *namesForm   // where names are pasted
+	Asked     []keep.Asked // positions that the sport does not have
 	Coach     bool
 	Medical   bool
-	Bats      bool                // the sport has a bat
-	Ruled     int                 // players under a ruling today
-	Hurt      []shell.HurtRow     // who is hurt, and has no answer yet
-	Left      []planner.LeftRuled // for medical staff: rulings of who has left
+	Bats      bool             // the sport has a bat
+	Ruled     int              // players under a ruling today
+	Hurt      []shell.HurtRow  // who is hurt, and has no answer yet
+	Left      []keep.LeftRuled // for medical staff: rulings of who has left
 	Problems  plan.Problems
 }
 
@@ -80,7 +81,7 @@ func Squad(r *shell.Request) (shell.Answer, error) {
 			return nil, err
 		}
 	}
-	squad, err := r.Planner.Squad(r.Context(), r.Club(), r.QueryID("squad"))
+	squad, err := r.Planner.Keep.Squad(r.Context(), r.Club(), r.QueryID("squad"))
 	if err != nil {
 		return nil, err
 	}
@@ -89,12 +90,12 @@ func Squad(r *shell.Request) (shell.Answer, error) {
 
 // squadPage is a squad's page; after a refused form with its problems, and with
 // what refill puts back into it.
-func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refill func(*squadBody)) (*shell.Page, error) {
-	teams, err := r.Planner.Teams(r.Context(), r.Club())
+func squadPage(r *shell.Request, squad *keep.Squad, wrong plan.Problems, refill func(*squadBody)) (*shell.Page, error) {
+	teams, err := r.Planner.Keep.Teams(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -102,7 +103,7 @@ func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refi
 	for _, t := range teams {
 		b.Squads = append(b.Squads, shell.IDChoice{ID: t.ID, Label: t.Name})
 	}
-	today, err := r.Planner.Today(r.Context(), r.Club())
+	today, err := r.Planner.Keep.Today(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -115,7 +116,7 @@ func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refi
 		return nil, err
 	}
 	if b.Medical {
-		if b.Left, err = r.Planner.LeftRulings(r.Context(), r.By, squad.ID); err != nil {
+		if b.Left, err = r.Planner.Keep.LeftRulings(r.Context(), r.By, squad.ID); err != nil {
 			return nil, err
 		}
 	}
@@ -138,7 +139,7 @@ func squadPage(r *shell.Request, squad *planner.Squad, wrong plan.Problems, refi
 }
 
 // rows lists the players, one of them open.
-func (b *squadBody) rows(squad *planner.Squad, today string, open uint64) {
+func (b *squadBody) rows(squad *keep.Squad, today string, open uint64) {
 	for _, k := range squad.Players {
 		row := playerRowOf(squad, k, today)
 		if row.Open = k.ID == open; len(row.Rulings) > 0 {
@@ -152,9 +153,9 @@ func (b *squadBody) rows(squad *planner.Squad, today string, open uint64) {
 const newOne = "new"
 
 // open opens what the address asks for.
-func (b *squadBody) open(r *shell.Request, squad *planner.Squad, today string) error {
+func (b *squadBody) open(r *shell.Request, squad *keep.Squad, today string) error {
 	if k := squad.Player(r.QueryID("player")); k != nil {
-		trials, err := r.Planner.Trials(r.Context(), r.Club(), squad)
+		trials, err := r.Planner.Keep.Trials(r.Context(), r.Club(), squad)
 		if err != nil {
 			return err
 		}
@@ -198,7 +199,7 @@ func (b *squadBody) Under() (rows []playerRow) {
 	return rows
 }
 
-func playerRowOf(squad *planner.Squad, k planner.Entry[club.Player], today string) playerRow {
+func playerRowOf(squad *keep.Squad, k planner.Entry[club.Player], today string) playerRow {
 	row := playerRow{ID: k.ID, Name: k.Is.Label(), Position: k.Is.Position, Build: string(k.Is.Build), Note: k.Is.Notes}
 	if k.Is.Number > 0 {
 		row.Number = fmt.Sprint(k.Is.Number)
@@ -244,9 +245,9 @@ func dayWords(day string) string {
 // AddSquad makes a further squad.
 func AddSquad(r *shell.Request) (shell.Answer, error) {
 	name := r.Form.Text("name")
-	id, err := r.Planner.AddSquad(r.Context(), r.By, name, drill.Grade(r.Form.Raw("grade")))
+	id, err := r.Planner.Keep.AddSquad(r.Context(), r.By, name, drill.Grade(r.Form.Raw("grade")))
 	return r.Saved(err, name+" is there", shell.Squad(id), func(wrong plan.Problems) (*shell.Page, error) {
-		squad, err := r.Planner.Squad(r.Context(), r.Club(), 0)
+		squad, err := r.Planner.Keep.Squad(r.Context(), r.Club(), 0)
 		if err != nil {
 			return nil, err
 		}
@@ -255,16 +256,16 @@ func AddSquad(r *shell.Request) (shell.Answer, error) {
 }
 
 // squadOf is the squad that the path names.
-func squadOf(r *shell.Request) (*planner.Squad, error) {
+func squadOf(r *shell.Request) (*keep.Squad, error) {
 	id := r.ParamID("squad")
 	if id == 0 {
 		return nil, planner.ErrNotFound
 	}
-	return r.Planner.Squad(r.Context(), r.Club(), id)
+	return r.Planner.Keep.Squad(r.Context(), r.Club(), id)
 }
 
 // playerOf is the player of the path's squad that the path names.
-func playerOf(r *shell.Request, param string) (*planner.Squad, *planner.Entry[club.Player], error) {
+func playerOf(r *shell.Request, param string) (*keep.Squad, *planner.Entry[club.Player], error) {
 	squad, err := squadOf(r)
 	if err != nil {
 		return nil, nil, err
@@ -287,7 +288,7 @@ func SavePlayer(r *shell.Request) (shell.Answer, error) {
 	p := club.Player{First: f.Text("first"), Last: f.Text("last"), Position: f.Text("position"), Number: f.IntOr("number", 0, 1, club.MaxNumber),
 		Foot: club.Side(f.Raw("foot")), Hand: club.Side(f.Raw("hand")), Bats: club.Side(f.Raw("bats")), Level: drill.Grade(f.Raw("level")), Build: club.Build(f.Raw("build")), Own: strings.TrimSpace(f.Raw("own")), Forms: f.Raw("forms"), Notes: f.Text("notes")}
 	said := p.Label() + " is saved"
-	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -316,13 +317,13 @@ func SavePlayer(r *shell.Request) (shell.Answer, error) {
 // askedAbout asks who is meant by somebody of the name of a player who has left and for
 // whom medical staff have ruled something, or does what was answered; nil where there is
 // nothing to ask.
-func askedAbout(r *shell.Request, squad *planner.Squad, p club.Player, f *shell.Form) (shell.Answer, error) {
-	left, _, err := r.Planner.Left(r.Context(), r.Club(), squad.ID, strings.ToLower(p.First+" "+p.Last))
+func askedAbout(r *shell.Request, squad *keep.Squad, p club.Player, f *shell.Form) (shell.Answer, error) {
+	left, _, err := r.Planner.Keep.Left(r.Context(), r.Club(), squad.ID, strings.ToLower(p.First+" "+p.Last))
 	if err != nil || left == 0 {
 		return nil, err
 	}
 	if f.Raw("same") != "" {
-		return r.Saved(r.Planner.BringBack(r.Context(), r.By, squad.ID, left), p.Label()+" is back, with what medical staff ruled", shell.Squad(squad.ID, "player", left), shell.Gone)
+		return r.Saved(r.Planner.Keep.BringBack(r.Context(), r.By, squad.ID, left), p.Label()+" is back, with what medical staff ruled", shell.Squad(squad.ID, "player", left), shell.Gone)
 	}
 	page, err := squadPage(r, squad, nil, func(b *squadBody) {
 		b.Player = playerFormOf(0, 0, p)
@@ -340,7 +341,7 @@ func RemovePlayer(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	err = r.Planner.RemovePlayer(r.Context(), r.By, squad, player.ID)
+	err = r.Planner.Keep.RemovePlayer(r.Context(), r.By, squad, player.ID)
 	return r.Saved(err, player.Is.Label()+" left the squad", shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
 		return squadPage(r, squad, wrong, nil)
 	})
@@ -357,7 +358,7 @@ func Person(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	person, err := r.Planner.Person(r.Context(), r.By, squad, player.ID)
+	person, err := r.Planner.Keep.Person(r.Context(), r.By, squad, player.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -377,7 +378,7 @@ func Erase(r *shell.Request) (shell.Answer, error) {
 	if !r.Form.Has("sure") {
 		err = plan.In("erase", "tick the box first: it cannot be taken back")
 	} else {
-		err = r.Planner.Erase(r.Context(), r.By, squad, player.ID)
+		err = r.Planner.Keep.Erase(r.Context(), r.By, squad, player.ID)
 	}
 	return r.Saved(err, "A player is forgotten", shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
 		return squadPage(r, squad, wrong, func(b *squadBody) { b.Player = playerFormOf(player.ID, player.Edition, player.Is) })

@@ -43,7 +43,7 @@ func Staff(r *shell.Request) (shell.Answer, error) { return staffPage(r, nil, in
 func staffPage(r *shell.Request, wrong plan.Problems, sent invitation) (*shell.Page, error) {
 	ctx := r.Context()
 	b := staffBody{Problems: wrong, Invited: sent, Invites: r.May(planner.ToAsk), Medical: r.Medical()}
-	accounts, err := r.Planner.Accounts(ctx, r.Club())
+	accounts, err := r.Planner.Staff.Accounts(ctx, r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -53,17 +53,17 @@ func staffPage(r *shell.Request, wrong plan.Problems, sent invitation) (*shell.P
 		one.CanRole = one.Mine && r.May(planner.ToLead)
 		b.Members = append(b.Members, one)
 	}
-	pending, err := r.Planner.Invitations(ctx, r.Club())
+	pending, err := r.Planner.Staff.Invitations(ctx, r.Club())
 	if err != nil {
 		return nil, err
 	}
 	for _, i := range pending {
 		b.Pending = append(b.Pending, pendingRow{i, i.Expires.Format("Mon 2 January")})
 	}
-	if b.Head, err = r.Planner.IsHead(ctx, r.By); err != nil {
+	if b.Head, err = r.Planner.Staff.IsHead(ctx, r.By); err != nil {
 		return nil, err
 	}
-	if b.Terms, err = r.Planner.Terms(ctx, r.Club()); err != nil {
+	if b.Terms, err = r.Planner.Staff.Terms(ctx, r.Club()); err != nil {
 		return nil, err
 	}
 	return &shell.Page{Screens: screens, Name: "staff", Title: "Who signs in", Nav: "staff", Body: b}, nil
@@ -83,7 +83,7 @@ func Invite(r *shell.Request) (shell.Answer, error) {
 	}
 	waits, err := false, f.Err()
 	if err == nil {
-		waits, err = r.Planner.Invite(r.Context(), r.By, sent.Name, sent.Email, role, r.Origin())
+		waits, err = r.Planner.Staff.Invite(r.Context(), r.By, sent.Name, sent.Email, role, r.Origin())
 	}
 	said := "An invitation is on its way to " + sent.Email
 	if waits {
@@ -102,7 +102,7 @@ func staffChange(r *shell.Request, err error, said string) (shell.Answer, error)
 
 // Withdraw ends an invitation before it is used.
 func Withdraw(r *shell.Request) (shell.Answer, error) {
-	return staffChange(r, r.Planner.WithdrawInvitation(r.Context(), r.By, r.ParamID("id")), "The invitation is withdrawn")
+	return staffChange(r, r.Planner.Staff.WithdrawInvitation(r.Context(), r.By, r.ParamID("id")), "The invitation is withdrawn")
 }
 
 // Confirm lets an invitation of medical staff go out.
@@ -110,13 +110,13 @@ func Confirm(r *shell.Request) (shell.Answer, error) {
 	if err := r.MustProve(); err != nil {
 		return nil, err
 	}
-	return staffChange(r, r.Planner.Confirm(r.Context(), r.By, r.ParamID("id"), r.Origin()), "The invitation is on its way")
+	return staffChange(r, r.Planner.Staff.Confirm(r.Context(), r.By, r.ParamID("id"), r.Origin()), "The invitation is on its way")
 }
 
 // SetRole makes a coach an assistant, or the other way round.
 func SetRole(r *shell.Request) (shell.Answer, error) {
 	role := planner.Role(r.Form.Raw("role"))
-	return staffChange(r, r.Planner.SetRole(r.Context(), r.By, r.ParamID("id"), role), "The role is changed: "+role.Name())
+	return staffChange(r, r.Planner.Staff.SetRole(r.Context(), r.By, r.ParamID("id"), role), "The role is changed: "+role.Name())
 }
 
 // Suspend lets a member sign in no more, or again.
@@ -126,12 +126,12 @@ func Suspend(r *shell.Request) (shell.Answer, error) {
 	if suspended {
 		said = "They are signed out and may not sign in"
 	}
-	return staffChange(r, r.Planner.Suspend(r.Context(), r.By, r.ParamID("id"), suspended), said)
+	return staffChange(r, r.Planner.Staff.Suspend(r.Context(), r.By, r.ParamID("id"), suspended), said)
 }
 
 // RemoveMember takes a member's account away.
 func RemoveMember(r *shell.Request) (shell.Answer, error) {
-	return staffChange(r, r.Planner.RemoveMember(r.Context(), r.By, r.ParamID("id")), "Their account is gone")
+	return staffChange(r, r.Planner.Staff.RemoveMember(r.Context(), r.By, r.ParamID("id")), "Their account is gone")
 }
 
 // SetTerms sets how long the club keeps what it need not keep.
@@ -140,7 +140,7 @@ func SetTerms(r *shell.Request) (shell.Answer, error) {
 	terms := planner.Terms{Reasons: f.Int("reasons", 0, mostDays), Tests: f.Int("tests", leastDays, mostDays), Sessions: f.Int("sessions", leastDays, mostDays), MedicalFactor: f.Has("factor"), Language: shell.Foreign(shell.TongueOf(f.Text("language")).Lang)}
 	err := f.Err()
 	if err == nil {
-		err = r.Planner.SetTerms(r.Context(), r.By, terms)
+		err = r.Planner.Staff.SetTerms(r.Context(), r.By, terms)
 	}
 	return staffChange(r, err, "What is kept is set")
 }
@@ -159,7 +159,7 @@ type auditRow struct{ At, Who, What, Subject string }
 // Audit is what was written down of the club, for its head.
 func Audit(r *shell.Request) (shell.Answer, error) {
 	from, _ := strconv.Atoi(r.Query("from"))
-	list, err := r.Planner.AuditLog(r.Context(), r.By, from)
+	list, err := r.Planner.Staff.AuditLog(r.Context(), r.By, from)
 	if err != nil {
 		return nil, err
 	}
@@ -181,6 +181,6 @@ func Outbox(r *shell.Request) (shell.Answer, error) {
 	if !r.Demo() {
 		return nil, planner.ErrNotFound
 	}
-	letters, err := r.Planner.Letters(r.Context())
+	letters, err := r.Planner.Staff.Letters(r.Context())
 	return &shell.Page{Screens: screens, Name: "outbox", Title: "Outbox", Status: http.StatusOK, Body: letters}, err
 }

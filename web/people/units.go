@@ -10,6 +10,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/sport"
 	"cuestart/planner"
+	"cuestart/planner/keep"
 	"cuestart/web/shell"
 )
 
@@ -28,7 +29,7 @@ type unitForm struct {
 
 // groupsOf are the squad's units and those of the sport's positions, by the numbers of
 // who is in them.
-func groupsOf(squad *planner.Squad, plays *sport.Sport) (groups []unitRow) {
+func groupsOf(squad *keep.Squad, plays *sport.Sport) (groups []unitRow) {
 	d := &plan.Document{}
 	for _, k := range squad.Players {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint(k.ID), Number: k.Is.Number, First: k.Is.First, Last: k.Is.Last})
@@ -55,7 +56,7 @@ func groupsOf(squad *planner.Squad, plays *sport.Sport) (groups []unitRow) {
 	return groups
 }
 
-func firstNames(squad *planner.Squad, u club.Unit) string {
+func firstNames(squad *keep.Squad, u club.Unit) string {
 	var who []string
 	for _, k := range squad.Players {
 		if slices.Contains(u.Players, k.ID) {
@@ -65,7 +66,7 @@ func firstNames(squad *planner.Squad, u club.Unit) string {
 	return strings.Join(who, ", ")
 }
 
-func unitFormOf(squad *planner.Squad, id uint64, edition uint32, u club.Unit) *unitForm {
+func unitFormOf(squad *keep.Squad, id uint64, edition uint32, u club.Unit) *unitForm {
 	f := &unitForm{ID: id, Edition: edition, Name: u.Name}
 	for _, k := range squad.Players {
 		label := k.Is.Label()

@@ -9,6 +9,7 @@ import (
 
 	"cuestart/core/list"
 	"cuestart/planner"
+	"cuestart/planner/reach"
 	"cuestart/share"
 	"cuestart/web/shell"
 )
@@ -16,7 +17,7 @@ import (
 // Calendar is what a link shows as a calendar, to take in once or to subscribe to.
 func Calendar(r *shell.Request) (shell.Answer, error) {
 	r.Unlisted()
-	feed, err := r.Planner.Feed(r.Context(), way(r))
+	feed, err := r.Planner.Reach.Feed(r.Context(), way(r))
 	if errors.Is(err, planner.ErrNotFound) {
 		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "This link shows nothing", Line: "It is not whole, or no longer good. Ask your coach for the link again."}
 	} else if err != nil {
@@ -34,7 +35,7 @@ func Calendar(r *shell.Request) (shell.Answer, error) {
 }
 
 // appointment is what a person has of a session; nil where they are not in it.
-func appointment(tongue shell.Tongue, found *planner.Shared) *share.Appointment {
+func appointment(tongue shell.Tongue, found *reach.Shared) *share.Appointment {
 	d, start := found.Document, found.Schedule.Start
 	var entries []list.Entry
 	switch p := d.Player(found.Person); {

@@ -8,6 +8,7 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/planner"
+	"cuestart/planner/reach"
 	"cuestart/web/shell"
 )
 
@@ -21,7 +22,7 @@ type laterBody struct {
 }
 
 // laterOf writes a player's lists; "" where they have none.
-func laterOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared) (string, error) {
+func laterOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared) (string, error) {
 	var all strings.Builder
 	lines := schedule.Lists(found.Document)
 	for i := range lines {
@@ -54,7 +55,7 @@ func whenLater(tongue shell.Tongue, l *schedule.Line) string {
 }
 
 // laterItems are a player's blocks of a list, and how long they last.
-func laterItems(r *shell.Request, tongue shell.Tongue, found *planner.Shared, l *schedule.Line) (items []item, seconds int, err error) {
+func laterItems(r *shell.Request, tongue shell.Tongue, found *reach.Shared, l *schedule.Line) (items []item, seconds int, err error) {
 	entries := list.Of(l.Document, l.Schedule, found.Person)
 	for i := range entries {
 		one, err := itemOf(r, tongue, l.Document, &entries[i], found.ClubID)
@@ -71,7 +72,7 @@ func laterItems(r *shell.Request, tongue shell.Tongue, found *planner.Shared, l 
 }
 
 // laterAlone is a list step by step, at a player's own pace.
-func laterAlone(r *shell.Request, tongue shell.Tongue, found *planner.Shared, id string) (shell.Answer, error) {
+func laterAlone(r *shell.Request, tongue shell.Tongue, found *reach.Shared, id string) (shell.Answer, error) {
 	lines := schedule.Lists(found.Document)
 	for i := range lines {
 		l := &lines[i]

@@ -9,7 +9,7 @@ import (
 	"cuestart/core/list"
 	"cuestart/core/plan"
 	"cuestart/core/today"
-	"cuestart/planner"
+	"cuestart/planner/reach"
 	"cuestart/web/shell"
 )
 
@@ -49,7 +49,7 @@ type told struct {
 type cell struct{ N, Tries int }
 
 // leader is a leader's page.
-func leader(r *shell.Request, found *planner.Shared) (shell.Answer, error) {
+func leader(r *shell.Request, found *reach.Shared) (shell.Answer, error) {
 	tongue, w := r.Tongue(), way(r)
 	who, d, start := found.Leader(), found.Document, found.Schedule.Start
 	b := &leaderBody{mineBody: mineBody{Tongue: tongue, Base: base(w), Link: shell.Link(w.Token), Own: true, Title: d.Title, Name: who.Name, StartName: d.StartName,
@@ -61,7 +61,7 @@ func leader(r *shell.Request, found *planner.Shared) (shell.Answer, error) {
 	case "":
 		b.Simple = strings.Contains(strings.ToLower(who.Role), "assistant") || strings.Contains(strings.ToLower(who.Role), "player")
 	}
-	away, err := r.Planner.Away(r.Context(), found)
+	away, err := r.Planner.Reach.Away(r.Context(), found)
 	if err != nil {
 		return nil, err
 	}
@@ -92,8 +92,8 @@ func leader(r *shell.Request, found *planner.Shared) (shell.Answer, error) {
 }
 
 // ownLines are what each of players always does in own time, and what they say is tight.
-func ownLines(r *shell.Request, tongue shell.Tongue, found *planner.Shared, players []string) (lines []string, err error) {
-	tight, err := r.Planner.Tight(r.Context(), found)
+func ownLines(r *shell.Request, tongue shell.Tongue, found *reach.Shared, players []string) (lines []string, err error) {
+	tight, err := r.Planner.Reach.Tight(r.Context(), found)
 	for _, id := range players {
 		p := found.Document.Player(id)
 		if own := append(slices.Clone(p.Own), tightWords(tongue, tight[id])...); len(own) > 0 {
@@ -177,8 +177,8 @@ func (b *leaderBody) nextPlaces() {
 }
 
 // ticksOf are the ticks of a leader's grids, as they were sent last: block, drill, ticks.
-func ticksOf(r *shell.Request, found *planner.Shared) (string, error) {
-	words, err := r.Planner.Ticks(r.Context(), found)
+func ticksOf(r *shell.Request, found *reach.Shared) (string, error) {
+	words, err := r.Planner.Reach.Ticks(r.Context(), found)
 	var all []string
 	for _, w := range words {
 		all = append(all, strings.Join([]string{w.Block, fmt.Sprint(w.Item), w.Says}, fieldEnd))

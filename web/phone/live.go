@@ -10,6 +10,7 @@ import (
 
 	"cuestart/kept"
 	"cuestart/planner"
+	"cuestart/planner/reach"
 	"cuestart/web/shell"
 )
 
@@ -64,8 +65,8 @@ func Live(r *shell.Request) (shell.Answer, error) {
 var errGone = errors.New("the link shows nothing more")
 
 // retell tells a page that has edition have what was new at a moment.
-func retell(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have int, at time.Time, send func(event, data string) error) (int, error) {
-	next, err := r.Planner.SharedSince(r.Context(), way(r), at)
+func retell(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, at time.Time, send func(event, data string) error) (int, error) {
+	next, err := r.Planner.Reach.SharedSince(r.Context(), way(r), at)
 	switch {
 	case errors.Is(err, planner.ErrNotFound):
 		return have, errors.Join(errGone, send("gone", ""))
@@ -89,8 +90,8 @@ func stamp(r *shell.Request) string {
 // tell sends a page that has edition have what is newer, and the time where nothing is;
 // it returns the edition that the page has then. What others were told after that moment
 // is told again as it is.
-func tell(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have int, after time.Time, send func(event, data string) error) (int, error) {
-	if err := r.Planner.Opened(r.Context(), found, found.Number, false); err != nil {
+func tell(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, after time.Time, send func(event, data string) error) (int, error) {
+	if err := r.Planner.Reach.Opened(r.Context(), found, found.Number, false); err != nil {
 		return have, err
 	}
 	if have >= found.Number {
@@ -110,7 +111,7 @@ func Update(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	have := r.QueryCount("have")
-	if err := r.Planner.Opened(r.Context(), found, found.Number, false); err != nil {
+	if err := r.Planner.Reach.Opened(r.Context(), found, found.Number, false); err != nil {
 		return nil, err
 	}
 	if have >= found.Number {
@@ -124,11 +125,11 @@ func Update(r *shell.Request) (shell.Answer, error) {
 const reload = `{"reload":true}`
 
 // tellAway tells a leader's page who says that they are late, or is missed.
-func tellAway(r *shell.Request, found *planner.Shared, send func(event, data string) error) error {
+func tellAway(r *shell.Request, found *reach.Shared, send func(event, data string) error) error {
 	if found.Leader() == nil {
 		return nil
 	}
-	away, err := r.Planner.Away(r.Context(), found)
+	away, err := r.Planner.Reach.Away(r.Context(), found)
 	if err != nil {
 		return err
 	}
@@ -140,7 +141,7 @@ func tellAway(r *shell.Request, found *planner.Shared, send func(event, data str
 var updates kept.Cache[string, string]
 
 // updateOf is what a page of a way shows otherwise than edition have.
-func updateOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have int, after time.Time) (string, error) {
+func updateOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, after time.Time) (string, error) {
 	if found.Document.Player(found.Person) == nil {
 		return reload, nil
 	}
@@ -148,8 +149,8 @@ func updateOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have
 	return updates.Since(r.Context(), key, after, func(ctx context.Context) (string, error) { return makeUpdate(r.Within(ctx), tongue, found, have) })
 }
 
-func makeUpdate(r *shell.Request, tongue shell.Tongue, found *planner.Shared, have int) (string, error) {
-	was, err := r.Planner.Before(r.Context(), found, have)
+func makeUpdate(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int) (string, error) {
+	was, err := r.Planner.Reach.Before(r.Context(), found, have)
 	if err != nil {
 		return "", err
 	}
@@ -168,7 +169,7 @@ func makeUpdate(r *shell.Request, tongue shell.Tongue, found *planner.Shared, ha
 			before[one.Key] = itemHTML(one.Timeless())
 		}
 		later = string(then.Later)
-		u.Changes = planner.Since(tongue.Say(), was.Document, was.Schedule, found.Document, found.Schedule, found.Person)
+		u.Changes = reach.Since(tongue.Say(), was.Document, was.Schedule, found.Document, found.Schedule, found.Person)
 	}
 	if u.Later = string(now.Later); u.Later == later {
 		u.Later = ""

@@ -17,6 +17,7 @@ import (
 	"cuestart/core/schedule"
 	"cuestart/kept"
 	"cuestart/planner"
+	"cuestart/planner/reach"
 	"cuestart/web/chalk"
 	"cuestart/web/shell"
 )
@@ -121,7 +122,7 @@ func Mine(r *shell.Request) (shell.Answer, error) {
 }
 
 // headOf is a player's page without the list.
-func headOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared) *mineBody {
+func headOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared) *mineBody {
 	d, start := found.Document, found.Schedule.Start
 	p := d.Player(found.Person)
 	w := way(r)
@@ -131,7 +132,7 @@ func headOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared) *mineB
 }
 
 // mineOf is a player's page with the list.
-func mineOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared) (*mineBody, error) {
+func mineOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared) (*mineBody, error) {
 	b, d := headOf(r, tongue, found), found.Document
 	entries := list.Of(d, found.Schedule, found.Person)
 	maps := wheres(tongue, d, entries)
@@ -142,7 +143,7 @@ func mineOf(r *shell.Request, tongue shell.Tongue, found *planner.Shared) (*mine
 		}
 		one.With, one.Map = names(tongue, d, &entries[i]), maps[i]
 		if one.Yours = entries[i].Own; entries[i].Block != nil && entries[i].Block.Frame() && found.Own {
-			tight, err := r.Planner.Tight(r.Context(), found)
+			tight, err := r.Planner.Reach.Tight(r.Context(), found)
 			if err != nil {
 				return nil, err
 			}
@@ -206,11 +207,11 @@ func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Ent
 	if one.Fixed {
 		return one, nil
 	}
-	pictures, err := r.Planner.Pictures(r.Context(), club)
+	pictures, err := r.Planner.Books.Pictures(r.Context(), club)
 	if err != nil {
 		return one, err
 	}
-	book, err := r.Planner.Shown(r.Context(), club)
+	book, err := r.Planner.Reach.Shown(r.Context(), club)
 	if err != nil {
 		return one, err
 	}
@@ -269,7 +270,7 @@ type keptItem struct {
 var lists kept.Cache[string, keptList]
 
 // listed is the list of a way, made once however many ask for it.
-func listed(r *shell.Request, tongue shell.Tongue, found *planner.Shared) (keptList, error) {
+func listed(r *shell.Request, tongue shell.Tongue, found *reach.Shared) (keptList, error) {
 	key := fmt.Sprint(found.Token, found.Session, found.Number, found.Person, found.Own, tongue.Lang, found.Document.Restrictions)
 	return lists.Get(r.Context(), key, func(ctx context.Context) (keptList, error) {
 		b, err := mineOf(r.Within(ctx), tongue, found)
@@ -344,7 +345,7 @@ func names(tongue shell.Tongue, d *plan.Document, e *list.Entry) string {
 // Alone is a routine step by step, for one person, at their own pace: there is no day
 // and no start.
 func Alone(r *shell.Request) (shell.Answer, error) {
-	routine, err := r.Planner.Routine(r.Context(), r.Club(), r.ParamID("id"))
+	routine, err := r.Planner.Books.Routine(r.Context(), r.Club(), r.ParamID("id"))
 	if err != nil {
 		return nil, err
 	}

@@ -12,6 +12,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/plan"
 	"cuestart/planner"
+	"cuestart/planner/reach"
 	"cuestart/web/shell"
 )
 
@@ -52,16 +53,16 @@ type squadBody struct {
 type entry struct{ ID, Name, Number string }
 
 // way is how the address of a request comes to what is shared.
-func way(r *shell.Request) planner.Way {
-	w := planner.Way{Token: r.Param("token"), Person: r.Param("player"), Key: r.Param("key")}
+func way(r *shell.Request) reach.Way {
+	w := reach.Way{Token: r.Param("token"), Person: r.Param("player"), Key: r.Param("key")}
 	if leader := r.Param("leader"); leader != "" {
-		w.Person = planner.LeaderMark + leader
+		w.Person = reach.LeaderMark + leader
 	}
 	return w
 }
 
 // base is the address of a way.
-func base(w planner.Way) string {
+func base(w reach.Way) string {
 	path := shell.Link(w.Token)
 	for _, part := range []string{w.Person, w.Key} {
 		if part != "" {
@@ -73,9 +74,9 @@ func base(w planner.Way) string {
 
 // shared finds what a link shows. A wrong, an old and a guessed one are told apart by
 // nothing.
-func shared(r *shell.Request) (*planner.Shared, error) {
+func shared(r *shell.Request) (*reach.Shared, error) {
 	r.Unlisted()
-	found, err := r.Planner.Shared(r.Context(), way(r))
+	found, err := r.Planner.Reach.Shared(r.Context(), way(r))
 	if errors.Is(err, planner.ErrNotFound) {
 		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "This link shows nothing", Line: "It is not whole, or no longer good. Ask your coach for the link again."}
 	}

@@ -25,7 +25,7 @@ func Picture(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	content, err := r.Planner.Picture(r.Context(), found.ClubID, r.Param("code"))
+	content, err := r.Planner.Books.Picture(r.Context(), found.ClubID, r.Param("code"))
 	return shell.Raw{Kind: shell.JPEG, Content: content}, err
 }
 
@@ -35,6 +35,6 @@ func HandedPicture(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	content, err := r.Planner.Picture(r.Context(), clubID, r.Param("code"))
+	content, err := r.Planner.Books.Picture(r.Context(), clubID, r.Param("code"))
 	return shell.Raw{Kind: shell.JPEG, Content: content}, err
 }

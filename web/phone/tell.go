@@ -16,7 +16,7 @@ func Say(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	pressed := time.UnixMilli(int64(r.Form.ID("pressed")))
-	err = r.Planner.Tell(r.Context(), found, planner.Word{Once: r.Form.Raw("once"), Kind: r.Form.Raw("kind"), Block: r.Form.Raw("block"), Item: int(r.Form.Count("item")),
+	err = r.Planner.Reach.Tell(r.Context(), found, planner.Word{Once: r.Form.Raw("once"), Kind: r.Form.Raw("kind"), Block: r.Form.Raw("block"), Item: int(r.Form.Count("item")),
 		Says: r.Form.Raw("says"), Pressed: pressed})
 	if wrong := shell.Problems(err); wrong != nil {
 		return shell.Sentence{Status: 422, Line: r.Tongue().Word(wrong[0].What)}, nil
@@ -30,5 +30,5 @@ func Seen(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	return shell.Done{}, r.Planner.Opened(r.Context(), found, int(r.Form.Count("number")), true)
+	return shell.Done{}, r.Planner.Reach.Opened(r.Context(), found, int(r.Form.Count("number")), true)
 }

@@ -6,7 +6,8 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/list"
 	"cuestart/core/plan"
-	"cuestart/planner"
+	"cuestart/planner/books"
+	"cuestart/planner/reach"
 	"cuestart/web/chalk"
 	"cuestart/web/shell"
 )
@@ -28,7 +29,7 @@ type looks struct {
 }
 
 // looksOf are those of the blocks that are in the plan.
-func looksOf(d *plan.Document, book *planner.Book) (all []looks) {
+func looksOf(d *plan.Document, book *books.Book) (all []looks) {
 	for i := range d.Blocks {
 		one := looks{Key: d.Blocks[i].ID}
 		for n := range d.Blocks[i].Items {
@@ -69,7 +70,7 @@ func Wall(r *shell.Request) (shell.Answer, error) {
 	b := &wallBody{Look: r.Look(), Looks: shell.Looks(), mineBody: mineBody{Tongue: tongue, Base: address, Link: shell.Link(found.Token), Title: d.Title, StartName: d.StartName, Start: clock.Clock(start, 0), Day: tongue.Day(start),
 		Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())), StartUnix: start.Unix(), NowMilli: r.Planner.Now().UnixMilli()}}
 	b.count(int(r.Planner.Now().Sub(start).Seconds()))
-	book, err := r.Planner.Shown(r.Context(), found.ClubID)
+	book, err := r.Planner.Reach.Shown(r.Context(), found.ClubID)
 	if err != nil {
 		return nil, err
 	}
@@ -79,7 +80,7 @@ func Wall(r *shell.Request) (shell.Answer, error) {
 	return &shell.Page{Screens: screens, Name: "wall", Title: d.Title, Body: b, Phone: true, Tongue: tongue}, err
 }
 
-func strandsOf(found *planner.Shared) (all []strand) {
+func strandsOf(found *reach.Shared) (all []strand) {
 	d := found.Document
 	for _, players := range found.Schedule.Result.Strands {
 		one := strand{}

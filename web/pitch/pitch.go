@@ -16,6 +16,7 @@ import (
 	"cuestart/core/speech"
 	"cuestart/field"
 	"cuestart/planner"
+	"cuestart/planner/pitchside"
 	"cuestart/web/assets"
 	"cuestart/web/shell"
 )
@@ -57,7 +58,7 @@ func (*body) Lost() []int     { return []int{2, 3, 5, 10, 15} }
 // Show is the pitch side of a session.
 func Show(r *shell.Request) (shell.Answer, error) {
 	id := r.ParamID("session")
-	running, err := r.Planner.Running(r.Context(), r.Club(), id)
+	running, err := r.Planner.Pitchside.Running(r.Context(), r.Club(), id)
 	if err != nil {
 		return nil, err
 	}
@@ -112,14 +113,14 @@ func words(in shell.Tongue) string {
 
 // running is the plan with what was pressed, for the phone to keep.
 type running struct {
-	*planner.Running
+	*pitchside.Running
 	Now    int64             `json:"now"`              // Unix milliseconds
 	Pieces map[string]string `json:"pieces,omitempty"` // of the language in which it is told, where that is not English
 }
 
 // Plan is the plan with what was pressed.
 func Plan(r *shell.Request) (shell.Answer, error) {
-	found, err := r.Planner.Running(r.Context(), r.Club(), r.ParamID("session"))
+	found, err := r.Planner.Pitchside.Running(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -129,27 +130,27 @@ func Plan(r *shell.Request) (shell.Answer, error) {
 
 // told is what a phone hears: what was pressed since, and the time.
 type told struct {
-	Events  []conduct.Event   `json:"events"`
-	Last    uint32            `json:"last"`
-	More    bool              `json:"more,omitempty"` // there are further events than fit here
-	Now     int64             `json:"now"`
-	Hurt    []shell.HurtRow   `json:"hurt"`    // who is hurt, with what medical staff answered
-	Trouble string            `json:"trouble"` // why the players do not have what was changed
-	Clash   string            `json:"clash"`   // what was changed on the board as well
-	Refused []planner.Refused `json:"refused,omitempty"`
+	Events  []conduct.Event     `json:"events"`
+	Last    uint32              `json:"last"`
+	More    bool                `json:"more,omitempty"` // there are further events than fit here
+	Now     int64               `json:"now"`
+	Hurt    []shell.HurtRow     `json:"hurt"`    // who is hurt, with what medical staff answered
+	Trouble string              `json:"trouble"` // why the players do not have what was changed
+	Clash   string              `json:"clash"`   // what was changed on the board as well
+	Refused []pitchside.Refused `json:"refused,omitempty"`
 }
 
 func since(r *shell.Request, have uint32) (is told, err error) {
 	ctx, id := r.Context(), r.ParamID("session")
-	if is.Events, is.Last, is.More, err = r.Planner.Arrived(ctx, r.Club(), id, have); err != nil {
+	if is.Events, is.Last, is.More, err = r.Planner.Pitchside.Arrived(ctx, r.Club(), id, have); err != nil {
 		return is, err
 	}
-	hurt, err := r.Planner.HurtIn(ctx, r.By, id)
+	hurt, err := r.Planner.Keep.HurtIn(ctx, r.By, id)
 	if err != nil {
 		return is, err
 	}
 	is.Now, is.Hurt = r.Planner.Now().UnixMilli(), append([]shell.HurtRow{}, shell.HurtRows(r, hurt)...)
-	is.Trouble, is.Clash, err = r.Planner.RunTold(ctx, id)
+	is.Trouble, is.Clash, err = r.Planner.Pitchside.RunTold(ctx, id)
 	return is, err
 }
 
@@ -159,7 +160,7 @@ func Press(r *shell.Request) (shell.Answer, error) {
 	if err := json.Unmarshal([]byte(r.Form.Raw("events")), &events); err != nil {
 		return nil, shell.Refusal{Status: 422, Heading: "That cannot be read", Line: "What was pressed came in broken. It stays on the phone."}
 	}
-	refused, err := r.Planner.Pressed(r.Context(), r.By, r.ParamID("session"), events)
+	refused, err := r.Planner.Pitchside.Pressed(r.Context(), r.By, r.ParamID("session"), events)
 	if err != nil {
 		return nil, err
 	}

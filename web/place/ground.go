@@ -14,6 +14,8 @@ import (
 	"cuestart/core/measure"
 	"cuestart/core/plan"
 	"cuestart/planner"
+	"cuestart/planner/books"
+	"cuestart/planner/keep"
 	"cuestart/web/shell"
 )
 
@@ -21,18 +23,18 @@ import (
 var files embed.FS
 
 var screens = shell.Parse(files, template.FuncMap{
-	"venue": func(v planner.Venue, coach bool, units measure.System) venue { return venue{v, coach, units} },
+	"venue": func(v keep.Venue, coach bool, units measure.System) venue { return venue{v, coach, units} },
 })
 
 // venue is a ground with its zones, for who may change it or not.
 type venue struct {
-	planner.Venue
+	keep.Venue
 	Coach bool
 	measure.System
 }
 
 type groundBody struct {
-	Venues   []planner.Venue
+	Venues   []keep.Venue
 	Kit      []planner.Entry[club.Kit]
 	Staff    []planner.Entry[club.Staff]
 	Needs    []string // kit that the drill book asks for and that is not counted
@@ -95,16 +97,16 @@ func Ground(r *shell.Request) (shell.Answer, error) { return groundPage(r, nil, 
 // groundPage is the page; after a refused form with its problems, and with what
 // refill puts back into it.
 func groundPage(r *shell.Request, wrong plan.Problems, refill func(*groundBody)) (*shell.Page, error) {
-	g, err := r.Planner.Ground(r.Context(), r.Club())
+	g, err := r.Planner.Keep.Ground(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
 	b := &groundBody{Venues: g.Venues, Kit: g.Kit, Staff: g.Staff, Coach: r.Coach(), Problems: wrong}
-	drills, err := r.Planner.Book(r.Context(), r.Club())
+	drills, err := r.Planner.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -124,7 +126,7 @@ func groundPage(r *shell.Request, wrong plan.Problems, refill func(*groundBody))
 
 // needs is the kit that drills of the sport ask for and that is not counted; what
 // players own and what places have is not asked for.
-func needs(b *planner.Book, sport string, counted []planner.Entry[club.Kit]) (list []string) {
+func needs(b *books.Book, sport string, counted []planner.Entry[club.Kit]) (list []string) {
 	have := map[string]bool{}
 	for _, k := range counted {
 		have[k.Is.Name] = true
@@ -145,7 +147,7 @@ func needs(b *planner.Book, sport string, counted []planner.Entry[club.Kit]) (li
 }
 
 // formOf is the form of what is asked for, or nil.
-func formOf(g *planner.Ground, units measure.System, kind club.Kind, asked string, id uint64) *form {
+func formOf(g *keep.Ground, units measure.System, kind club.Kind, asked string, id uint64) *form {
 	if !slices.Contains(opened, kind) {
 		return nil
 	}
@@ -167,7 +169,7 @@ func formOf(g *planner.Ground, units measure.System, kind club.Kind, asked strin
 func (f *form) Fitted() string { return strings.Join(f.Zone.Fittings, "; ") }
 
 // find fills in what is there; it reports whether it is.
-func (f *form) find(g *planner.Ground) bool {
+func (f *form) find(g *keep.Ground) bool {
 	switch f.Kind {
 	case club.KindKit:
 		return take(g.Kit, f.ID, &f.Kit, &f.Edition)
@@ -240,17 +242,17 @@ func Save(r *shell.Request) (shell.Answer, error) {
 	if !slices.Contains(opened, kind) {
 		return nil, planner.ErrNotFound
 	}
-	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
 	f := read(r, kind, plays.System)
 	if kind == club.KindZone {
-		g, err := r.Planner.Ground(r.Context(), r.Club())
+		g, err := r.Planner.Keep.Ground(r.Context(), r.Club())
 		if err != nil {
 			return nil, err
 		}
-		at := slices.IndexFunc(g.Venues, func(v planner.Venue) bool { return v.ID == f.Owner })
+		at := slices.IndexFunc(g.Venues, func(v keep.Venue) bool { return v.ID == f.Owner })
 		if at < 0 {
 			return nil, planner.ErrNotFound
 		}
@@ -273,14 +275,14 @@ func Save(r *shell.Request) (shell.Answer, error) {
 func (f *form) save(r *shell.Request, said string) error {
 	ids, err := r.Planner.Save(r.Context(), r.By, said, planner.Change{ID: f.ID, Owner: f.Owner, Edition: f.Edition, Is: f.thing()})
 	if err == nil && f.Kind == club.KindVenue && f.ID == 0 && r.Form.Has("usual") {
-		err = r.Planner.UsualZones(r.Context(), r.By, ids[0])
+		err = r.Planner.Keep.UsualZones(r.Context(), r.By, ids[0])
 	}
 	return err
 }
 
 // Remove takes a thing out, a ground with its zones.
 func Remove(r *shell.Request) (shell.Answer, error) {
-	g, err := r.Planner.Ground(r.Context(), r.Club())
+	g, err := r.Planner.Keep.Ground(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}

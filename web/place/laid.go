@@ -12,6 +12,7 @@ import (
 	"cuestart/core/measure"
 	"cuestart/core/plan"
 	"cuestart/planner"
+	"cuestart/planner/keep"
 	"cuestart/web/chalk"
 	"cuestart/web/shell"
 )
@@ -69,16 +70,16 @@ func laidPage(r *shell.Request, problem string, sent map[uint64]laidZone) (*shel
 }
 
 // venueOf is the ground that is asked for, and the units that its club uses.
-func venueOf(r *shell.Request) (*planner.Venue, measure.System, error) {
-	g, err := r.Planner.Ground(r.Context(), r.Club())
+func venueOf(r *shell.Request) (*keep.Venue, measure.System, error) {
+	g, err := r.Planner.Keep.Ground(r.Context(), r.Club())
 	if err != nil {
 		return nil, measure.System{}, err
 	}
-	at := slices.IndexFunc(g.Venues, func(v planner.Venue) bool { return v.ID == r.ParamID("id") })
+	at := slices.IndexFunc(g.Venues, func(v keep.Venue) bool { return v.ID == r.ParamID("id") })
 	if at < 0 {
 		return nil, measure.System{}, planner.ErrNotFound
 	}
-	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, measure.System{}, err
 	}
@@ -86,7 +87,7 @@ func venueOf(r *shell.Request) (*planner.Venue, measure.System, error) {
 }
 
 // arranged are a ground's places where they lie, in the order of its zones.
-func arranged(v *planner.Venue) []ground.Place {
+func arranged(v *keep.Venue) []ground.Place {
 	zones := make([]plan.Zone, len(v.Zones))
 	for i, z := range v.Zones {
 		zones[i] = z.Is.Plan(strconv.FormatUint(z.ID, 10))
@@ -141,7 +142,7 @@ func Lay(r *shell.Request) (shell.Answer, error) {
 	if wrong != "" {
 		err = plan.In("lies", "%s", wrong)
 	} else {
-		err = r.Planner.Lay(r.Context(), r.By, v.ID, lies)
+		err = r.Planner.Keep.Lay(r.Context(), r.By, v.ID, lies)
 	}
 	if err == nil && r.Wants("laid") {
 		return laidPage(r, "", nil)

@@ -11,7 +11,7 @@ import (
 	"cuestart/core/measure"
 	"cuestart/core/plan"
 	"cuestart/core/sport"
-	"cuestart/planner"
+	"cuestart/planner/books"
 	"cuestart/web/shell"
 )
 
@@ -36,14 +36,14 @@ type sportBody struct {
 
 // Sport is the page of the club's sport.
 func Sport(r *shell.Request) (shell.Answer, error) {
-	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
 	if preset, ok := book.Sport(r.Query("preset")); ok {
 		plays = &preset
 	}
-	drills, err := r.Planner.Book(r.Context(), r.Club())
+	drills, err := r.Planner.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -57,8 +57,8 @@ func Sport(r *shell.Request) (shell.Answer, error) {
 	return sportPage(r, drills, bodyOf(plays, drills))
 }
 
-func sportPage(r *shell.Request, drills *planner.Book, b *sportBody) (*shell.Page, error) {
-	own, err := r.Planner.OwnSport(r.Context(), r.Club())
+func sportPage(r *shell.Request, drills *books.Book, b *sportBody) (*shell.Page, error) {
+	own, err := r.Planner.Books.OwnSport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -74,7 +74,7 @@ func sportPage(r *shell.Request, drills *planner.Book, b *sportBody) (*shell.Pag
 	return &shell.Page{Screens: screens, Name: "sport", Title: "Our sport", Nav: "ground", Body: b}, nil
 }
 
-func bodyOf(p *sport.Sport, drills *planner.Book) *sportBody {
+func bodyOf(p *sport.Sport, drills *books.Book) *sportBody {
 	b := &sportBody{Key: p.Key, Name: p.Name, Start: p.Start, Training: p.Training, Season: p.Season, Begins: p.Begins, System: p.System, Long: far(p, p.Length), Wide: far(p, p.Width), Round: far(p, p.Lap), Offers: p.Offers, First: p.First, Margin: strconv.Itoa(p.Margin),
 		Stresses: shell.Ticks(drill.Regions, p.Stresses), Who: []string{sport.Everyone, sport.Bench}}
 	positions, lines, principles := positions.table(), lines.table(), principles.table()
@@ -122,7 +122,7 @@ func bodyOf(p *sport.Sport, drills *planner.Book) *sportBody {
 	return b
 }
 
-func craftRow(k sport.Craft, drills *planner.Book) []string {
+func craftRow(k sport.Craft, drills *books.Book) []string {
 	var names []string
 	for _, code := range k.Drills {
 		names = append(names, nameOf(drills, code))
@@ -136,7 +136,7 @@ func craftRow(k sport.Craft, drills *planner.Book) []string {
 
 // nameOf is what a drill is written as: its name, or its code where another has
 // that name too.
-func nameOf(drills *planner.Book, code string) string {
+func nameOf(drills *books.Book, code string) string {
 	d, ok := drills.Find(code)
 	if other, _ := drills.Named(d.Name); !ok || other.Code != code {
 		return code
@@ -167,11 +167,11 @@ func several(list []string) string { return strings.Join(list, "; ") }
 
 // SaveSport saves the club's copy of its sport.
 func SaveSport(r *shell.Request) (shell.Answer, error) {
-	drills, err := r.Planner.Book(r.Context(), r.Club())
+	drills, err := r.Planner.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -185,7 +185,7 @@ func SaveSport(r *shell.Request) (shell.Answer, error) {
 		r.Form.Refuse("sport", "%s", bad.Error())
 	}
 	if err = r.Form.Err(); err == nil {
-		err = r.Planner.SaveSport(r.Context(), r.By, p, r.Form.Count("edition"))
+		err = r.Planner.Books.SaveSport(r.Context(), r.By, p, r.Form.Count("edition"))
 	}
 	return r.Saved(err, p.Name+" is saved", "/sport", func(wrong plan.Problems) (*shell.Page, error) {
 		b := bodyOf(&p, drills)
@@ -196,7 +196,7 @@ func SaveSport(r *shell.Request) (shell.Answer, error) {
 
 // readSport reads the form; what it does not ask stays that of the club's sport, or of the preset
 // that it is of. It returns the rows as they were sent too.
-func readSport(f *shell.Form, from sport.Sport, drills *planner.Book) (p sport.Sport, sent []table) {
+func readSport(f *shell.Form, from sport.Sport, drills *books.Book) (p sport.Sport, sent []table) {
 	if p = from; p.Key != f.Raw("key") {
 		p, _ = book.Sport(f.Raw("key"))
 	}
@@ -280,7 +280,7 @@ func readOwn(f *shell.Form, p *sport.Sport, read func(columns) *table) {
 }
 
 // craft reads the routine of a position.
-func (r tableRow) craft(f *shell.Form, drills *planner.Book) sport.Craft {
+func (r tableRow) craft(f *shell.Form, drills *books.Book) sport.Craft {
 	k := sport.Craft{Name: r.text(0), For: r.list(1), Priority: plan.Priority(r.text(3)), Phase: r.text(5), Zone: r.text(6), On: plan.Turn(r.text(7))}
 	for _, name := range r.list(2) {
 		code := name
@@ -301,7 +301,7 @@ func (r tableRow) craft(f *shell.Form, drills *planner.Book) sport.Craft {
 
 // ResetSport brings the sport back to how it came.
 func ResetSport(r *shell.Request) (shell.Answer, error) {
-	return r.Saved(r.Planner.ResetSport(r.Context(), r.By), "The sport is as it came", "/sport", shell.Gone)
+	return r.Saved(r.Planner.Books.ResetSport(r.Context(), r.By), "The sport is as it came", "/sport", shell.Gone)
 }
 
 // minutes reads a whole number of minutes; empty is 0.

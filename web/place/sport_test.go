@@ -13,12 +13,12 @@ import (
 	"cuestart/core/measure"
 	"cuestart/core/plan"
 	"cuestart/core/sport"
-	"cuestart/planner"
+	"cuestart/planner/books"
 	"cuestart/web/shell"
 )
 
 func TestASportIsReadAsItIsShown(t *testing.T) {
-	drills := planner.NewBook(book.Drills(), nil)
+	drills := books.NewBook(book.Drills(), nil)
 	for _, s := range book.Sports() {
 		b := bodyOf(&s, drills)
 		form := url.Values{"key": {b.Key}, "name": {b.Name}, "start": {b.Start}, "first": {b.First}, "margin": {b.Margin}, "lengths": {b.Unit()}, "long": {b.Long}, "wide": {b.Wide}, "round": {b.Round},
@@ -61,7 +61,7 @@ func TestASportIsReadAsItIsShown(t *testing.T) {
 
 // What is no number in a row is refused by the row's name, and shown again.
 func TestARowSaysWhatIsWrongWithIt(t *testing.T) {
-	drills := planner.NewBook(book.Drills(), nil)
+	drills := books.NewBook(book.Drills(), nil)
 	f := shell.NewForm(url.Values{"key": {"netball"}, "margin": {"5"}, "fixed-name": {"Toss", ""}, "fixed-who": {"captain", "x"}, "fixed-from": {"soon", ""}, "fixed-to": {"38", ""},
 		"craft-name": {"Shots"}, "craft-stations": {"many"}, "principle-words": {"zumba", "a game"}, "line-name": {"half way", "far post"}, "line-far": {"soon", "22 yd"}, "wide": {"broad"},
 		"position-name": {"Shooter"}, "position-called": {"GS; shot"}, "side-called": {"At ours", "Away"}, "side-from": {"0", "45"}, "side-sooner": {"", "40"}, "side-turn": {"first", "later"}})

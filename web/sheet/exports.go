@@ -27,10 +27,10 @@ func Template(r *shell.Request) (shell.Answer, error) {
 
 // SaveSquad saves a squad's players as CSV.
 func SaveSquad(r *shell.Request) (shell.Answer, error) {
-	if err := r.Planner.Audit(r.Context(), r.By, "exported", "the squad"); err != nil {
+	if err := r.Planner.Staff.Audit(r.Context(), r.By, "exported", "the squad"); err != nil {
 		return nil, err
 	}
-	squad, err := r.Planner.Squad(r.Context(), r.Club(), r.QueryID("squad"))
+	squad, err := r.Planner.Keep.Squad(r.Context(), r.Club(), r.QueryID("squad"))
 	if err != nil {
 		return nil, err
 	}
@@ -40,14 +40,14 @@ func SaveSquad(r *shell.Request) (shell.Answer, error) {
 
 // SaveTests saves the tests of a squad's players as CSV or JSON.
 func SaveTests(r *shell.Request) (shell.Answer, error) {
-	if err := r.Planner.Audit(r.Context(), r.By, "exported", "tests"); err != nil {
+	if err := r.Planner.Staff.Audit(r.Context(), r.By, "exported", "tests"); err != nil {
 		return nil, err
 	}
-	squad, err := r.Planner.Squad(r.Context(), r.Club(), r.QueryID("squad"))
+	squad, err := r.Planner.Keep.Squad(r.Context(), r.Club(), r.QueryID("squad"))
 	if err != nil {
 		return nil, err
 	}
-	kept, err := r.Planner.Trials(r.Context(), r.Club(), squad)
+	kept, err := r.Planner.Keep.Trials(r.Context(), r.Club(), squad)
 	if err != nil {
 		return nil, err
 	}
@@ -63,35 +63,35 @@ func SaveTests(r *shell.Request) (shell.Answer, error) {
 
 // SaveFixtures saves the club's fixtures as CSV.
 func SaveFixtures(r *shell.Request) (shell.Answer, error) {
-	if err := r.Planner.Audit(r.Context(), r.By, "exported", "fixtures"); err != nil {
+	if err := r.Planner.Staff.Audit(r.Context(), r.By, "exported", "fixtures"); err != nil {
 		return nil, err
 	}
-	kept, err := r.Planner.Fixtures(r.Context(), r.Club())
+	kept, err := r.Planner.Keep.Fixtures(r.Context(), r.Club())
 	fixtures := these(kept)
 	return shell.File{Name: "fixtures.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteFixtures(w, fixtures) }}, err
 }
 
 // SaveDrills saves the club's drill book as CSV.
 func SaveDrills(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Book(r.Context(), r.Club())
+	b, err := r.Planner.Books.Book(r.Context(), r.Club())
 	return shell.File{Name: "drills.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteDrills(w, b.Written()) }}, err
 }
 
 // SaveRoutine saves a routine as JSON.
 func SaveRoutine(r *shell.Request) (shell.Answer, error) {
-	k, err := r.Planner.Routine(r.Context(), r.Club(), r.ParamID("id"))
+	k, err := r.Planner.Books.Routine(r.Context(), r.Club(), r.ParamID("id"))
 	return shell.File{Name: "routine.json", Kind: shell.JSON, Write: func(w io.Writer) error { return share.WriteJSON(w, k.Is) }}, err
 }
 
 // SavePlan saves a session's plan as JSON.
 func SavePlan(r *shell.Request) (shell.Answer, error) {
-	d, err := r.Planner.Document(r.Context(), r.Club(), r.ParamID("session"))
+	d, err := r.Planner.Boards.Document(r.Context(), r.Club(), r.ParamID("session"))
 	return shell.File{Name: "plan.json", Kind: shell.JSON, Write: func(w io.Writer) error { return share.WriteJSON(w, d) }}, err
 }
 
 // SaveCalendar saves a session's plan for a calendar: what it is now, published or not.
 func SaveCalendar(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -109,7 +109,7 @@ func SaveCalendar(r *shell.Request) (shell.Answer, error) {
 
 // SaveSheet saves a session's plan as CSV, a line a drill.
 func SaveSheet(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}

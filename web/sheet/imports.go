@@ -9,7 +9,7 @@ import (
 	"net/http"
 
 	"cuestart/core/plan"
-	"cuestart/planner"
+	"cuestart/planner/keep"
 	"cuestart/share"
 	"cuestart/web/shell"
 )
@@ -24,7 +24,7 @@ type importBody struct {
 	Squads     []shell.IDChoice
 	File       string // what is to be read, for the second step
 	Name       string
-	Rows       []planner.Difference
+	Rows       []keep.Difference
 	New        int
 	Changed    int
 	Same       int
@@ -84,7 +84,7 @@ func Import(r *shell.Request) (shell.Answer, error) {
 // importPage is the form or its preview, with what is wrong with the file as a
 // whole.
 func importPage(r *shell.Request, b *importBody, problem string) (*shell.Page, error) {
-	teams, err := r.Planner.Teams(r.Context(), r.Club())
+	teams, err := r.Planner.Keep.Teams(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -108,7 +108,7 @@ func ReadIn(r *shell.Request) (shell.Answer, error) {
 		return importPage(r, b, err.Error())
 	}
 	b.File = base64.StdEncoding.EncodeToString(file)
-	ground, err := r.Planner.Ground(r.Context(), r.Club())
+	ground, err := r.Planner.Keep.Ground(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -135,7 +135,7 @@ func ReadIn(r *shell.Request) (shell.Answer, error) {
 		return importPage(r, b, "")
 	}
 	said := fmt.Sprintf("%d imported: %d new, %d changed", b.New+b.Changed+b.Same, b.New, b.Changed)
-	return r.Saved(r.Planner.Import(r.Context(), r.By, said, b.Rows), said, of.next(b), func(wrong plan.Problems) (*shell.Page, error) {
+	return r.Saved(r.Planner.Keep.Import(r.Context(), r.By, said, b.Rows), said, of.next(b), func(wrong plan.Problems) (*shell.Page, error) {
 		return importPage(r, b, wrong[0].What)
 	})
 }
@@ -181,7 +181,7 @@ func readPlan(r *shell.Request, b *importBody, file []byte) (shell.Answer, error
 	if err != nil {
 		return importPage(r, b, err.Error())
 	}
-	id, err := r.Planner.AddPlan(r.Context(), r.By, b.Squad, d)
+	id, err := r.Planner.Diary.AddPlan(r.Context(), r.By, b.Squad, d)
 	return r.Saved(err, d.Title+" is imported", shell.Session(id), func(wrong plan.Problems) (*shell.Page, error) {
 		return importPage(r, b, wrong.Error())
 	})

@@ -8,7 +8,7 @@ import (
 
 	"cuestart/core/club"
 	"cuestart/core/plan"
-	"cuestart/planner"
+	"cuestart/planner/keep"
 	"cuestart/share"
 	"cuestart/web/shell"
 )
@@ -19,8 +19,8 @@ import (
 var errNoAnswer = errors.New("the database does not answer: try again in a moment")
 
 // squadOf is the squad that the file is for.
-func squadOf(r *shell.Request, b *importBody) (*planner.Squad, error) {
-	squad, err := r.Planner.Squad(r.Context(), r.Club(), b.Squad)
+func squadOf(r *shell.Request, b *importBody) (*keep.Squad, error) {
+	squad, err := r.Planner.Keep.Squad(r.Context(), r.Club(), b.Squad)
 	if err != nil {
 		return nil, errors.New("pick a squad")
 	}
@@ -34,7 +34,7 @@ func readSquad(r *shell.Request, b *importBody, file []byte) error {
 		return err
 	}
 	rows, wrong, err := share.ReadPlayers(file)
-	if plays, failed := r.Planner.Sport(r.Context(), r.Club()); failed == nil {
+	if plays, failed := r.Planner.Books.Sport(r.Context(), r.Club()); failed == nil {
 		for i := range rows {
 			p := &rows[i].Is
 			positions, unknown := plays.FindAll(p.Position)
@@ -68,7 +68,7 @@ func readDrills(r *shell.Request, b *importBody, file []byte) error {
 	if err != nil {
 		return err
 	}
-	book, err := r.Planner.Book(r.Context(), r.Club())
+	book, err := r.Planner.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return errNoAnswer
 	}
@@ -107,7 +107,7 @@ func readRoutine(r *shell.Request, b *importBody, file []byte) error {
 }
 
 // playerOf is the id of the squad's player of that full name; 0: there is none.
-func playerOf(squad *planner.Squad, name string) uint64 {
+func playerOf(squad *keep.Squad, name string) uint64 {
 	for _, k := range squad.Players {
 		if strings.EqualFold(k.Is.Label(), strings.TrimSpace(name)) {
 			return k.ID
@@ -127,11 +127,11 @@ func compare[T club.Thing](r *shell.Request, b *importBody, owner uint64, rows [
 	if len(wrong) > 0 {
 		return nil
 	}
-	var incoming []planner.Incoming
+	var incoming []keep.Incoming
 	for _, row := range rows {
-		incoming = append(incoming, planner.Incoming{Line: row.Line, Owner: row.Owner, Is: row.Is})
+		incoming = append(incoming, keep.Incoming{Line: row.Line, Owner: row.Owner, Is: row.Is})
 	}
-	differences, clashes, err := planner.Differences[T](r.Context(), r.Planner, r.Club(), owner, incoming)
+	differences, clashes, err := keep.Differences[T](r.Context(), r.Planner.Keep, r.Club(), owner, incoming)
 	if err != nil {
 		return errNoAnswer
 	}

@@ -11,7 +11,7 @@ import (
 	"cuestart/core/list"
 	"cuestart/core/plan"
 	"cuestart/core/speech"
-	"cuestart/planner"
+	"cuestart/planner/boards"
 	"cuestart/share"
 	"cuestart/web/chalk"
 	"cuestart/web/shell"
@@ -177,7 +177,7 @@ type cardsBody struct {
 func (b cardsBody) To(under string) string { return shell.Session(b.ID, under) }
 
 // cardsOf are the players' cards: each their own list, with what stands in by a ruling.
-func cardsOf(b *planner.Board) cardsBody {
+func cardsOf(b *boards.Board) cardsBody {
 	made := cardsBody{ID: b.ID, Title: b.Document.Title}
 	d := b.Document
 	for i := range d.Players {
@@ -197,7 +197,7 @@ func cardsOf(b *planner.Board) cardsBody {
 }
 
 // laterOn are a player's lists with a line of their own.
-func laterOn(b *planner.Board, player string) (entries []cardEntry) {
+func laterOn(b *boards.Board, player string) (entries []cardEntry) {
 	lines := b.Lists()
 	for i := range lines {
 		l := &lines[i]
@@ -214,7 +214,7 @@ func laterOn(b *planner.Board, player string) (entries []cardEntry) {
 	return entries
 }
 
-func entryOf(b *planner.Board, d *plan.Document, e *list.Entry, at string) cardEntry {
+func entryOf(b *boards.Board, d *plan.Document, e *list.Entry, at string) cardEntry {
 	made := cardEntry{ToGo: e.From.ToGo(), Clock: at, Name: e.Name, Fixed: e.Block == nil}
 	if made.Fixed {
 		return made
@@ -243,7 +243,7 @@ func entryOf(b *planner.Board, d *plan.Document, e *list.Entry, at string) cardE
 
 // Cards are a small paper for each player, eight a page.
 func Cards(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -252,7 +252,7 @@ func Cards(r *shell.Request) (shell.Answer, error) {
 
 // CardsPDF are the same as a file.
 func CardsPDF(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -350,12 +350,12 @@ const mostPrinted = 120
 
 // found are the drills of the book that the address asks for, by phase.
 func found(r *shell.Request) (handoutBody, error) {
-	book, err := r.Planner.Book(r.Context(), r.Club())
+	book, err := r.Planner.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return handoutBody{}, err
 	}
 	q, _ := shell.DrillQuery(r)
-	fit, err := r.Planner.Search(r.Context(), r.Club(), q)
+	fit, err := r.Planner.Books.Search(r.Context(), r.Club(), q)
 	if err != nil {
 		return handoutBody{}, err
 	}
@@ -386,17 +386,17 @@ func handout(r *shell.Request) (handoutBody, error) {
 		return found(r)
 	}
 	if id := r.ParamID("id"); id > 0 {
-		routine, err := r.Planner.Routine(r.Context(), r.Club(), id)
+		routine, err := r.Planner.Books.Routine(r.Context(), r.Club(), id)
 		if err != nil {
 			return handoutBody{}, err
 		}
-		book, err := r.Planner.Shown(r.Context(), r.Club())
+		book, err := r.Planner.Reach.Shown(r.Context(), r.Club())
 		if err != nil {
 			return handoutBody{}, err
 		}
 		return handoutOf(routine.Is.Name, fmt.Sprintf("/routines/%d/handout.pdf", id), shell.Routine(id), list.Alone(routine.Is.Blocks), book.Looks), nil
 	}
-	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return handoutBody{}, err
 	}
@@ -451,7 +451,7 @@ func handed(r *shell.Request) (handoutBody, error) {
 	if err != nil {
 		return handoutBody{}, err
 	}
-	book, err := r.Planner.Shown(r.Context(), clubID)
+	book, err := r.Planner.Reach.Shown(r.Context(), clubID)
 	if err != nil {
 		return handoutBody{}, err
 	}

@@ -19,7 +19,7 @@ import (
 	"cuestart/core/speech"
 	"cuestart/core/today"
 	"cuestart/core/verdict"
-	"cuestart/planner"
+	"cuestart/planner/boards"
 	"cuestart/web/chalk"
 	"cuestart/web/shell"
 )
@@ -107,11 +107,11 @@ func Show(r *shell.Request) (shell.Answer, error) {
 
 // asked is the sheet as the address asks for it.
 func asked(r *shell.Request) (made body, err error) {
-	b, err := r.Planner.Board(r.Context(), r.Club(), r.ParamID("session"))
+	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return made, err
 	}
-	cuts, err := r.Planner.Cutdowns(r.Context(), b)
+	cuts, err := r.Planner.Boards.Cutdowns(r.Context(), b)
 	if err != nil {
 		return made, err
 	}
@@ -182,7 +182,7 @@ func cutLines(cuts []schedule.Cut) (lines []cutLine) {
 	return lines
 }
 
-func bodyOf(b *planner.Board) body {
+func bodyOf(b *boards.Board) body {
 	d, fitted := b.Document, b.Schedule
 	made := body{ID: b.ID, Title: d.Title, StartName: d.StartName, Start: clock.Clock(fitted.Start, 0), Verdict: b.Verdict(),
 		Sub:  shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January 2006"), d.Place),
@@ -216,7 +216,7 @@ func bodyOf(b *planner.Board) body {
 }
 
 // listsOf are the lists with a line of their own, each as a group.
-func listsOf(b *planner.Board) (lists []group) {
+func listsOf(b *boards.Board) (lists []group) {
 	lines := b.Lists()
 	for i := range lines {
 		l := &lines[i]
@@ -240,7 +240,7 @@ func listsOf(b *planner.Board) (lists []group) {
 	return lists
 }
 
-func rowOf(board *planner.Board, d *plan.Document, fitted *schedule.Schedule, b *schedule.Block) row {
+func rowOf(board *boards.Board, d *plan.Document, fitted *schedule.Schedule, b *schedule.Block) row {
 	one := row{at: b.Start, ToGo: b.Start.ToGo(), Clock: clock.Clock(fitted.Start, b.Start), Length: clock.Lasting(b.Length()), Phase: b.Phase,
 		Name: b.Name, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader), Cut: b.Cut, Versions: today.Says(d, b.ID),
 		Often: b.How(speech.English), Note: b.Note}
@@ -268,7 +268,7 @@ const (
 
 // groundOf is the plan of the ground with what happens in each place, in order; nil: nobody
 // laid it out.
-func groundOf(b *planner.Board) (places []ground.Place, lines [][]string) {
+func groundOf(b *boards.Board) (places []ground.Place, lines [][]string) {
 	places = b.Ground()
 	if !slices.ContainsFunc(places, func(p ground.Place) bool { return p.Said }) {
 		return nil, nil

@@ -13,6 +13,7 @@ import (
 
 	"cuestart/core/plan"
 	"cuestart/planner"
+	"cuestart/planner/boards"
 )
 
 // Answer is what is sent back: a [Page], [Go], a [File] or a [Refusal].
@@ -134,7 +135,7 @@ func (f Refusal) write(r *Request) {
 // Problems reads an error of a form: its sentences, or nil if it is none.
 func Problems(err error) plan.Problems {
 	var found plan.Problems
-	var contested *planner.Contested
+	var contested *boards.Contested
 	switch {
 	case errors.As(err, &found):
 		return found
@@ -165,7 +166,7 @@ func (r *Request) Changed(err error, done Answer, again func(wrong plan.Problems
 		return nil, err
 	}
 	status := http.StatusUnprocessableEntity
-	if contested := (*planner.Contested)(nil); errors.As(err, &contested) || errors.Is(err, planner.ErrTaken) || errors.Is(err, planner.ErrStale) || errors.Is(err, planner.ErrNothing) {
+	if contested := (*boards.Contested)(nil); errors.As(err, &contested) || errors.Is(err, planner.ErrTaken) || errors.Is(err, planner.ErrStale) || errors.Is(err, planner.ErrNothing) {
 		status = http.StatusConflict
 	}
 	page, err := again(wrong)

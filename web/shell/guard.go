@@ -12,6 +12,7 @@ import (
 	"github.com/ulule/limiter/v3/drivers/store/memory"
 
 	"cuestart/planner"
+	"cuestart/planner/staff"
 )
 
 // What somebody proves; wrong tries of each are counted apart.
@@ -93,7 +94,7 @@ func (r *Request) counts(kind, email string) ([]count, error) {
 	g := r.shell.guard
 	if kind == ByPassword {
 		if token := r.Cookie(knownCookie); token != "" {
-			known, err := r.Planner.KnowsBrowser(r.Context(), token, email)
+			known, err := r.Planner.Staff.KnowsBrowser(r.Context(), token, email)
 			if known || err != nil {
 				return []count{counted(g.byBrowser, "browser "+token+" "+email)}, err
 			}
@@ -122,10 +123,10 @@ const knownCookie = "known"
 
 // Know has the browser known from now on as an account's, whose owner has shown who they are.
 func (r *Request) Know(who planner.Account) error {
-	token, err := r.Planner.KnowBrowser(r.Context(), who, r.Cookie(knownCookie))
+	token, err := r.Planner.Staff.KnowBrowser(r.Context(), who, r.Cookie(knownCookie))
 	if err != nil {
 		return err
 	}
-	http.SetCookie(r.gin.Writer, &http.Cookie{Name: knownCookie, Value: token, Path: "/", MaxAge: int(planner.BrowserKnownFor.Seconds()), HttpOnly: true, SameSite: http.SameSiteLaxMode, Secure: r.shell.Secure})
+	http.SetCookie(r.gin.Writer, &http.Cookie{Name: knownCookie, Value: token, Path: "/", MaxAge: int(staff.BrowserKnownFor.Seconds()), HttpOnly: true, SameSite: http.SameSiteLaxMode, Secure: r.shell.Secure})
 	return nil
 }

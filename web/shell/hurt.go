@@ -4,7 +4,7 @@ import (
 	"unicode"
 	"unicode/utf8"
 
-	"cuestart/planner"
+	"cuestart/planner/keep"
 )
 
 // HurtRow is that somebody is hurt, as every page says it (the template "hurt").
@@ -21,10 +21,10 @@ func (h HurtRow) Line() string {
 }
 
 // HurtRows says a list of them to whoever asks.
-func HurtRows(r *Request, list []planner.Hurt) (rows []HurtRow) {
-	answers := len(list) > 0 && r.Planner.MayAnswer(r.Context(), r.By) == nil
+func HurtRows(r *Request, list []keep.Hurt) (rows []HurtRow) {
+	answers := len(list) > 0 && r.Planner.Keep.MayAnswer(r.Context(), r.By) == nil
 	for _, h := range list {
-		rows = append(rows, HurtRow{h.ID, h.Name, h.Pressed.Format("Mon 2 Jan, 15:04"), planner.HurtSays(h), planner.HurtAnswered(h), h.Answer == "" && answers})
+		rows = append(rows, HurtRow{h.ID, h.Name, h.Pressed.Format("Mon 2 Jan, 15:04"), keep.HurtSays(h), keep.HurtAnswered(h), h.Answer == "" && answers})
 	}
 	return rows
 }

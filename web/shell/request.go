@@ -14,11 +14,12 @@ import (
 
 	"cuestart/live"
 	"cuestart/planner"
+	"cuestart/planner/office"
 )
 
 // Request is one question to the site: who asks, for which club, with which form.
 type Request struct {
-	Planner *planner.Planner
+	Planner *office.Office
 	By      planner.Account // who is signed in; zero where nobody is
 	Form    *Form           // what was sent
 
@@ -41,7 +42,7 @@ func (r *Request) mustBeSignedIn() error {
 	if id == 0 {
 		return errSignedOut
 	}
-	found, err := r.Planner.SignedIn(ctx, uint64(id))
+	found, err := r.Planner.Staff.SignedIn(ctx, uint64(id))
 	if errors.Is(err, planner.ErrNotFound) {
 		return errSignedOut
 	} else if err != nil {

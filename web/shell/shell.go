@@ -17,11 +17,12 @@ import (
 
 	"cuestart/live"
 	"cuestart/planner"
+	"cuestart/planner/office"
 )
 
 // Config is what the site needs to know of the world.
 type Config struct {
-	Planner *planner.Planner
+	Planner *office.Office
 	Live    *live.Hub // tells open pages what is new
 	SignIns scs.Store // where signed-in browsers are kept
 	URL     string    // as others reach the site, such as https://cue.example; "" to go by each request

@@ -29,19 +29,19 @@ type first struct {
 
 // firstOf is what a club without any session has so far; nil where there is one.
 func firstOf(r *shell.Request) (*first, error) {
-	any, err := r.Planner.AnySession(r.Context(), r.Club())
+	any, err := r.Planner.Boards.AnySession(r.Context(), r.Club())
 	if any || err != nil || !r.Coach() {
 		return nil, err
 	}
-	squad, err := r.Planner.Squad(r.Context(), r.Club(), 0)
+	squad, err := r.Planner.Keep.Squad(r.Context(), r.Club(), 0)
 	if err != nil {
 		return nil, err
 	}
-	ground, err := r.Planner.Ground(r.Context(), r.Club())
+	ground, err := r.Planner.Keep.Ground(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	plays, err := r.Planner.Sport(r.Context(), r.Club())
+	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -92,6 +92,6 @@ func CountKit(r *shell.Request) (shell.Answer, error) {
 
 // OtherZones adds the zones of the sport's other form to the first ground.
 func OtherZones(r *shell.Request) (shell.Answer, error) {
-	err := r.Planner.OtherZones(r.Context(), r.By, r.Form.ID("venue"))
+	err := r.Planner.Keep.OtherZones(r.Context(), r.By, r.Form.ID("venue"))
 	return r.Saved(err, "Added to your ground", "/today", func(wrong plan.Problems) (*shell.Page, error) { return page(r, wrong) })
 }

@@ -14,6 +14,8 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/sport"
 	"cuestart/planner"
+	"cuestart/planner/diary"
+	"cuestart/planner/keep"
 	"cuestart/web/shell"
 )
 
@@ -34,7 +36,7 @@ type form struct {
 	Day                                         shell.Day
 	Problems                                    plan.Problems
 
-	squad *planner.Squad
+	squad *keep.Squad
 	zones map[uint64]string // by venue: its time zone
 	in    measure.System    // what the club says air and wind in
 }
@@ -73,9 +75,9 @@ type way struct{ Value, Label, Why, Now string }
 // Ways are the ways to make a run-in, one of them picked.
 func (f *form) Ways() []way {
 	list := []way{
-		{planner.FromComposed, "Build one for today", "Drills that prepare what your sport needs, in the minutes you have, with every position's routine", f.From},
-		{planner.FromLast, "Same as last time", "The blocks of the last one, with today's people, place and rulings", f.From},
-		{planner.FromEmpty, "Write it yourself", "Line by line as you say it, or paste a list you have", f.From},
+		{diary.FromComposed, "Build one for today", "Drills that prepare what your sport needs, in the minutes you have, with every position's routine", f.From},
+		{diary.FromLast, "Same as last time", "The blocks of the last one, with today's people, place and rulings", f.From},
+		{diary.FromEmpty, "Write it yourself", "Line by line as you say it, or paste a list you have", f.From},
 	}
 	for _, r := range f.Routines {
 		list = append(list, way{r.Value, r.Label, "A routine you keep", f.From})
@@ -96,7 +98,7 @@ func (f *form) Rulings() []present {
 
 // New is the form of a session to come.
 func New(r *shell.Request) (shell.Answer, error) {
-	f := &form{Kind: cmp.Or(r.Query("kind"), string(plan.Match)), From: cmp.Or(r.Query("from"), planner.FromComposed), Method: cmp.Or(r.Query("method"), plan.DefaultMethod),
+	f := &form{Kind: cmp.Or(r.Query("kind"), string(plan.Match)), From: cmp.Or(r.Query("from"), diary.FromComposed), Method: cmp.Or(r.Query("method"), plan.DefaultMethod),
 		Players: cmp.Or(r.Query("players"), "20"), Squad: r.QueryID("squad"), Title: r.Query("title"), Minutes: r.Query("minutes"), Local: r.Query("start"), Place: r.Query("place")}
 	if err := f.fill(r); err != nil {
 		return nil, err
@@ -105,7 +107,7 @@ func New(r *shell.Request) (shell.Answer, error) {
 		f.Venue = r.QueryID("venue")
 	}
 	if id := r.QueryID("fixture"); id != 0 {
-		found, err := r.Planner.Fixture(r.Context(), r.Club(), id)
+		found, err := r.Planner.Keep.Fixture(r.Context(), r.Club(), id)
 		if err != nil {
 			return nil, err
 		}
@@ -160,11 +162,11 @@ func (f *form) present(k planner.Entry[club.Player]) present {
 // fill fills in what there is to choose from, and what is usual.
 func (f *form) fill(r *shell.Request) (err error) {
 	ctx := r.Context()
-	if f.squad, err = r.Planner.Squad(ctx, r.Club(), f.Squad); err != nil {
+	if f.squad, err = r.Planner.Keep.Squad(ctx, r.Club(), f.Squad); err != nil {
 		return err
 	}
 	f.Squad = f.squad.ID
-	teams, err := r.Planner.Teams(ctx, r.Club())
+	teams, err := r.Planner.Keep.Teams(ctx, r.Club())
 	if err != nil {
 		return err
 	}
@@ -174,7 +176,7 @@ func (f *form) fill(r *shell.Request) (err error) {
 	if err := f.ground(r); err != nil {
 		return err
 	}
-	routines, err := r.Planner.Routines(ctx, r.Club())
+	routines, err := r.Planner.Books.Routines(ctx, r.Club())
 	if err != nil {
 		return err
 	}
@@ -182,7 +184,7 @@ func (f *form) fill(r *shell.Request) (err error) {
 		f.Routines = append(f.Routines, shell.Choice{Value: fmt.Sprint(k.ID), Label: shell.Joined(", ", k.Is.Name, k.Is.For)})
 	}
 	f.Methods = shell.Methods()
-	plays, err := r.Planner.Sport(ctx, r.Club())
+	plays, err := r.Planner.Books.Sport(ctx, r.Club())
 	if err != nil {
 		return err
 	}
@@ -229,7 +231,7 @@ func (f *form) roles(plays *sport.Sport) {
 
 // ground fills in the club's venues; the first is the usual one.
 func (f *form) ground(r *shell.Request) error {
-	ground, err := r.Planner.Ground(r.Context(), r.Club())
+	ground, err := r.Planner.Keep.Ground(r.Context(), r.Club())
 	if err != nil {
 		return err
 	}
@@ -276,7 +278,7 @@ func (f *form) forecast(r *shell.Request) {
 	day, ok := plan.Conditions{}, false
 	start, err := f.start().Resolve()
 	if err == nil {
-		day, ok = r.Planner.Forecast(r.Context(), place, start)
+		day, ok = r.Planner.Diary.Forecast(r.Context(), place, start)
 	}
 	day.Layers = ok && (day.Air() == plan.Cold || day.Air() == plan.Cool)
 	f.Day = shell.DayOf(day, f.in)
@@ -318,7 +320,7 @@ func Add(r *shell.Request) (shell.Answer, error) {
 	if f.Venue = venue; venue != 0 {
 		f.Zone = f.zones[venue]
 	}
-	n := planner.NewSession{Kind: plan.Kind(f.Kind), Title: f.Title, Start: f.start(), Squad: f.Squad, Venue: venue, Place: f.Place, From: f.From, Method: f.Method,
+	n := diary.NewSession{Kind: plan.Kind(f.Kind), Title: f.Title, Start: f.start(), Squad: f.Squad, Venue: venue, Place: f.Place, From: f.From, Method: f.Method,
 		Turn: plan.Turn(f.Turn), Captain: f.Captain, Minutes: in.IntOr("minutes", 0, 5, 180), Late: map[uint64]int{}}
 	if n.Title == "" {
 		n.Title = map[plan.Kind]string{plan.Match: "Match", plan.Training: "Training"}[n.Kind]
@@ -332,9 +334,9 @@ func Add(r *shell.Request) (shell.Answer, error) {
 	if n.Alone = f.Alone; n.Alone != 0 && !slices.ContainsFunc(f.squad.Players, func(k planner.Entry[club.Player]) bool { return k.ID == n.Alone }) {
 		in.Refuse("alone", "this player is not in the squad")
 	}
-	added, err := (*planner.Added)(nil), in.Err()
+	added, err := (*diary.Added)(nil), in.Err()
 	if err == nil {
-		added, err = r.Planner.Add(r.Context(), r.By, n)
+		added, err = r.Planner.Diary.Add(r.Context(), r.By, n)
 	}
 	if err != nil {
 		return r.Changed(err, nil, func(wrong plan.Problems) (*shell.Page, error) {
@@ -343,9 +345,9 @@ func Add(r *shell.Request) (shell.Answer, error) {
 		})
 	}
 	if f.Fixture != 0 {
-		err = r.Planner.Planned(r.Context(), r.By, f.Fixture)
+		err = r.Planner.Keep.Planned(r.Context(), r.By, f.Fixture)
 	}
-	if f.From == planner.FromEmpty {
+	if f.From == diary.FromEmpty {
 		return shell.Go(shell.Session(added.ID, "words")), err
 	}
 	return shell.Go(shell.Session(added.ID)), err
@@ -367,7 +369,7 @@ func (f *form) readRoles(in *shell.Form) map[string][]uint64 {
 }
 
 // lateness reads when a player arrives, on the clock, as minutes after the opening.
-func (f *form) lateness(in *shell.Form, field string, n *planner.NewSession) int {
+func (f *form) lateness(in *shell.Form, field string, n *diary.NewSession) int {
 	start, err := f.start().Resolve()
 	if err != nil {
 		return 0 // it is said beside the start
@@ -377,7 +379,7 @@ func (f *form) lateness(in *shell.Form, field string, n *planner.NewSession) int
 		in.Refuse("people", "say when the late player arrives, such as %s", start.Add(-20*time.Minute).Format("15:04"))
 		return 0
 	}
-	return min(max(1, planner.Minutes(n.Kind, n.Minutes)+int(at)/60), plan.MaxLate/60)
+	return min(max(1, diary.Minutes(n.Kind, n.Minutes)+int(at)/60), plan.MaxLate/60)
 }
 
 // Repeated tells whether the clocks go back over the start, so that it comes twice.
@@ -387,7 +389,7 @@ func (f *form) Repeated() bool {
 }
 
 // people reads who is there.
-func (f *form) people(in *shell.Form, n *planner.NewSession) {
+func (f *form) people(in *shell.Form, n *diary.NewSession) {
 	for _, k := range f.squad.Players {
 		late := fmt.Sprintf("late-%d", k.ID)
 		p := f.present(k)

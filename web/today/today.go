@@ -67,16 +67,16 @@ func page(r *shell.Request, wrong plan.Problems) (*shell.Page, error) {
 	if r.Query("all") != "" {
 		most = allShown
 	}
-	sessions, further, err := r.Planner.Sessions(r.Context(), r.Club(), most)
+	sessions, further, err := r.Planner.Boards.Sessions(r.Context(), r.Club(), most)
 	if err != nil {
 		return nil, err
 	}
-	waiting, err := r.Planner.ToCome(r.Context(), r.Club(), sessions)
+	waiting, err := r.Planner.Diary.ToCome(r.Context(), r.Club(), sessions)
 	if err != nil {
 		return nil, err
 	}
 	b := body{Problems: wrong, Further: further, Edits: r.Coach(), Removed: r.QueryID("removed"), More: max(0, len(waiting)-fixturesShown)}
-	hurt, err := r.Planner.OpenHurt(r.Context(), r.By)
+	hurt, err := r.Planner.Keep.OpenHurt(r.Context(), r.By)
 	if err != nil {
 		return nil, err
 	}

@@ -1,0 +1,30 @@
+// Package boards holds use cases; see package planner for how they lie.
+package boards
+
+import (
+	"cuestart/core/verdict"
+	"cuestart/kept"
+	"cuestart/planner"
+	"cuestart/planner/books"
+	"cuestart/planner/keep"
+)
+
+// Boards are the sessions' plans: opened, changed, fitted, judged, undone. Its methods may be called
+// concurrently; each takes the club that asks, or the account: what is another club's is not
+// there.
+type Boards struct {
+	base  *planner.Base
+	books *books.Books
+	keep  *keep.Keep
+
+	likely kept.Cache[string, verdict.Likely] // by session and revision
+}
+
+// New is a door to them.
+func New(base *planner.Base, books *books.Books, keep *keep.Keep) *Boards {
+	return &Boards{base: base, books: books, keep: keep}
+}
+
+// Tried is how many steps each of the many fits may take that are tried for a mend, or for a
+// plan that is composed.
+const Tried = 3_000

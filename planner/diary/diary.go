@@ -1,0 +1,28 @@
+// Package diary holds use cases; see package planner for how they lie.
+package diary
+
+import (
+	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/books"
+	"cuestart/planner/keep"
+	"cuestart/planner/learn"
+)
+
+// Diary is the sessions to come, and new ones. Its methods may be called
+// concurrently; each takes the club that asks, or the account: what is another club's is not
+// there.
+type Diary struct {
+	Weather Weather // nil: there is no forecast
+
+	base   *planner.Base
+	books  *books.Books
+	keep   *keep.Keep
+	boards *boards.Boards
+	learn  *learn.Learn
+}
+
+// New is a door to them.
+func New(base *planner.Base, books *books.Books, keep *keep.Keep, boards *boards.Boards, learn *learn.Learn) *Diary {
+	return &Diary{base: base, books: books, keep: keep, boards: boards, learn: learn}
+}

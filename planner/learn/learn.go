@@ -1,0 +1,28 @@
+// Package learn holds use cases; see package planner for how they lie.
+package learn
+
+import (
+	"cuestart/planner"
+	"cuestart/planner/boards"
+	"cuestart/planner/books"
+	"cuestart/planner/keep"
+	"cuestart/planner/pitchside"
+)
+
+// Learn is what is learnt from sessions: log, tests, week. Its methods may be called
+// concurrently; each takes the club that asks, or the account: what is another club's is not
+// there.
+type Learn struct {
+	Port Port // of measuring devices; nil: there are none
+
+	base      *planner.Base
+	books     *books.Books
+	keep      *keep.Keep
+	boards    *boards.Boards
+	pitchside *pitchside.Pitchside
+}
+
+// New is a door to them.
+func New(base *planner.Base, books *books.Books, keep *keep.Keep, boards *boards.Boards, pitchside *pitchside.Pitchside) *Learn {
+	return &Learn{base: base, books: books, keep: keep, boards: boards, pitchside: pitchside}
+}
