@@ -22,29 +22,73 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// mayImport lists, for each folder, the folders of the house that it may use. The
-// packages of core are in order: each may use those before it, and so the
-// solver, runin, only the clock. A room of web, web/board say, knows the shell
-// and no other room; only the site, web itself, knows them all.
+// mayImport lists, for each folder, the folders of the house that it may use: the newcomer's
+// map. The packages of core are in order: each may use those before it, and so the solver,
+// runin, only the clock. A use case's package may use those named, a room of web the use cases
+// named and never another room; only the site, web itself, knows them all.
 var mayImport = map[string][]string{
-	"cmd":        {"core", "book", "store", "mariadb", "planner", "web", "web/chalk", "web/shell", "demo", "share", "live", "standin", "docs"},
-	"book":       {"core"},
-	"store":      {"core", "mariadb"},
-	"mariadb":    {},
-	"docs":       {},
-	"kept":       {},
-	"planner":    {"core", "book", "kept", "store"},
-	"share":      {"core", "docs"},
-	"live":       {"core", "planner"},
-	"standin":    {},
-	"field":      {"core"},
-	"web":        {"planner"}, // the acts by which routes.go lets somebody in
-	"web/assets": {},
-	"web/shell":  {"core", "live", "planner", "web/assets"},
-	"web/chalk":  {"core"},
-	"web/room":   {"core", "book", "field", "kept", "planner", "share", "web/assets", "web/chalk", "web/shell"},
-	"demo":       {"core", "book", "store"},
-	"e2e":        {},
+	"cmd":     {"core", "book", "store", "mariadb", "planner/office", "web", "web/chalk", "web/shell", "demo", "share", "live", "standin", "docs"},
+	"book":    {"core"},
+	"store":   {"core", "mariadb"},
+	"mariadb": {},
+	"docs":    {},
+	"kept":    {},
+	"share":   {"core", "docs"},
+	"live":    {"core", "planner"},
+	"standin": {},
+	"field":   {"core"},
+	"demo":    {"core", "book", "store"},
+	"e2e":     {},
+
+	"planner":           {"core", "store"},
+	"planner/staff":     useCase(),
+	"planner/books":     useCase(),
+	"planner/keep":      useCase("books"),
+	"planner/boards":    useCase("books", "keep"),
+	"planner/whatif":    useCase("boards"),
+	"planner/reach":     useCase("books", "keep", "boards"),
+	"planner/pitchside": useCase("keep", "boards", "reach"),
+	"planner/learn":     useCase("books", "keep", "boards", "pitchside"),
+	"planner/diary":     useCase("books", "keep", "boards", "learn"),
+	"planner/wording":   useCase("books", "boards", "diary"),
+	"planner/office":    useCase("staff", "books", "keep", "boards", "whatif", "reach", "pitchside", "learn", "diary", "wording"),
+
+	"web":         {"planner"},
+	"web/assets":  {},
+	"web/chalk":   {"core"},
+	"web/heard":   {"core", "web/shell"},
+	"web/shell":   {"core", "live", "planner", "planner/office", "planner/boards", "planner/keep", "planner/staff", "web/assets"},
+	"web/account": room("staff", "keep"),
+	"web/board":   room("boards", "whatif", "reach", "diary", "wording", "books", "keep", "pitchside"),
+	"web/book":    room("books", "diary", "wording", "learn"),
+	"web/log":     room("learn", "keep", "staff", "boards"),
+	"web/people":  room("keep", "books", "staff"),
+	"web/phone":   room("reach", "books"),
+	"web/pitch":   room("pitchside", "keep"),
+	"web/place":   room("keep", "books"),
+	"web/sheet":   room("boards", "books", "keep", "diary", "reach", "staff"),
+	"web/today":   room("diary", "boards", "keep", "books"),
+	"web/words":   room("wording", "boards", "books"),
+}
+
+// useCase is what a package of use cases may import: those of others that are named, and what
+// they all stand on.
+func useCase(others ...string) []string {
+	may := []string{"core", "book", "kept", "store", "planner"}
+	for _, name := range others {
+		may = append(may, "planner/"+name)
+	}
+	return may
+}
+
+// room is what a room of the site may import: the use cases that are named, and what all rooms
+// stand on.
+func room(touches ...string) []string {
+	may := []string{"core", "book", "field", "kept", "planner", "share", "web/assets", "web/chalk", "web/heard", "web/shell"}
+	for _, name := range touches {
+		may = append(may, "planner/"+name)
+	}
+	return may
 }
 
 var coreOrder = []string{"pattern", "speech", "figure", "clock", "measure", "trial", "runin", "odds", "pace", "drill", "movement", "plan", "ground", "sport", "club", "today", "schedule", "list", "warmth", "conduct", "check", "verdict", "compose", "week", "hear", "say"}
@@ -53,11 +97,11 @@ var coreOrder = []string{"pattern", "speech", "figure", "clock", "measure", "tri
 var coreAvoids = []string{"os", "net", "net/http", "os/exec", "database/sql", "math/rand", "io/fs", "embed", "syscall"}
 
 // place is the folder that a package of the house belongs to by the rule: the
-// first part of its path, for web the first two.
+// first part of its path, for web and planner the first two.
 func place(path string) string {
 	parts := strings.Split(path, "/")
-	if parts[0] == "web" && len(parts) > 1 {
-		return "web/" + parts[1]
+	if (parts[0] == "web" || parts[0] == "planner") && len(parts) > 1 {
+		return parts[0] + "/" + parts[1]
 	}
 	return parts[0]
 }
@@ -66,6 +110,7 @@ func TestFoldersImportOnlyWhatTheyMay(t *testing.T) {
 	out, err := exec.Command("go", "list", "-json=ImportPath,Imports", "./...").Output()
 	require.NoError(t, err)
 	decoder := json.NewDecoder(strings.NewReader(string(out)))
+	used := map[string]bool{}
 	for decoder.More() {
 		var p struct {
 			ImportPath string
@@ -76,6 +121,14 @@ func TestFoldersImportOnlyWhatTheyMay(t *testing.T) {
 		for _, name := range p.Imports {
 			to, ours := strings.CutPrefix(name, "cuestart/")
 			assert.True(t, allowed(from, to, ours, name), "%s imports %s", from, name)
+			used[place(from)+" "+place(to)] = true
+		}
+	}
+	for from, list := range mayImport {
+		for _, to := range list {
+			if strings.HasPrefix(to, "planner/") {
+				assert.True(t, used[from+" "+to], "%s may import %s and does not: take it off the map", from, to)
+			}
 		}
 	}
 }
@@ -85,11 +138,7 @@ func allowed(from, to string, ours bool, name string) bool {
 	if place(from) == "core" {
 		return ours && within(from, to) || !ours && !slices.Contains(coreAvoids, name) && (!strings.Contains(name, ".") || strings.HasPrefix(name, "gonum.org/"))
 	}
-	rule := place(from)
-	if _, known := mayImport[rule]; !known && strings.HasPrefix(rule, "web/") {
-		rule = "web/room"
-	}
-	return !ours || place(from) == place(to) || from == "web" && strings.HasPrefix(to, "web/") || slices.Contains(mayImport[rule], place(to))
+	return !ours || place(from) == place(to) || from == "web" && strings.HasPrefix(to, "web/") || slices.Contains(mayImport[place(from)], place(to))
 }
 
 // within tells whether a package of core may use another: one before it, or its

@@ -111,7 +111,7 @@ func TestANewEditionReachesOpenPhones(t *testing.T) {
 	require.NoError(t, err)
 	start := b.Document.Start
 	start.Local = strings.Replace(start.Local, "T15:00", "T15:30", 1)
-	b, err = p.Boards.Change(ctx, coach, 1, b.Revision, p.Boards.SetStart(start))
+	b, err = p.Boards.Change(ctx, coach, 1, b.Revision, boards.SetStart(start, p.Now()))
 	require.NoError(t, err)
 	b, err = p.Boards.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) { return d.SetDose("high", 0, 5) })
 	require.NoError(t, err)

@@ -68,7 +68,7 @@ func site(t *testing.T, withDemo bool) (address string, p *office.Office) {
 	p = office.New(s)
 	p.Now = func() time.Time { return now }
 	signIns, end := s.SignIns()
-	handler := web.Handler(shell.Config{Planner: p, Live: live.Over(t.Context(), p), SignIns: signIns, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+	handler := web.Handler(shell.Config{Office: p, Live: live.Over(t.Context(), p.Base), SignIns: signIns, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
 	var cut atomic.Bool
 	listening := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if cut.Load() {

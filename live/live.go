@@ -10,7 +10,6 @@ import (
 	"time"
 
 	"cuestart/planner"
-	"cuestart/planner/office"
 )
 
 // every is how often the hub looks, while anybody listens.
@@ -32,10 +31,10 @@ func NewHub(look func(context.Context) (map[uint64]planner.News, error)) *Hub {
 	return &Hub{look: look, nudged: make(chan struct{}, 1), over: make(chan struct{}), listeners: map[uint64]map[*Listener]struct{}{}}
 }
 
-// Over is a hub on the news of a planner, which looks until ctx ends.
-func Over(ctx context.Context, p *office.Office) *Hub {
-	h := NewHub(p.News)
-	p.Nudge = h.Nudge
+// Over is a hub on the news of what the use cases stand on, which looks until ctx ends.
+func Over(ctx context.Context, base *planner.Base) *Hub {
+	h := NewHub(base.News)
+	base.Nudge = h.Nudge
 	go h.Run(ctx)
 	return h
 }

@@ -110,6 +110,13 @@ func (b *Base) Tell() {
 	}
 }
 
+// News are the sessions of which something is new in the last few seconds, by the id of
+// what is new.
+func (b *Base) News(ctx context.Context) (map[uint64]News, error) { return b.Store.News(ctx) }
+
+// Ping tells whether the database answers.
+func (b *Base) Ping(ctx context.Context) error { return b.Store.Ping(ctx) }
+
 // MedicalLimit is how long a sign-in is good without the password where it is about rulings.
 const MedicalLimit = 30 * time.Minute
 

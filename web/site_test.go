@@ -98,7 +98,7 @@ func alone(t *testing.T, name string) (address string, p *office.Office) {
 	p = office.New(s)
 	p.Now = func() time.Time { return now }
 	signIns, end := s.SignIns()
-	listening := httptest.NewServer(web.Handler(shell.Config{Planner: p, Live: live.Over(t.Context(), p), SignIns: signIns, Log: slog.New(slog.DiscardHandler)}))
+	listening := httptest.NewServer(web.Handler(shell.Config{Office: p, Live: live.Over(t.Context(), p.Base), SignIns: signIns, Log: slog.New(slog.DiscardHandler)}))
 	t.Cleanup(func() { listening.Close(); end() })
 	return listening.URL, p
 }

@@ -59,7 +59,7 @@ func TestGuessingHitsTheGuesser(t *testing.T) {
 	var log bytes.Buffer
 	signIns, end := storeOf(t).SignIns()
 	defer end()
-	listening := httptest.NewServer(web.Handler(shell.Config{Planner: p, SignIns: signIns, Proxies: []string{"127.0.0.1"}, Log: slog.New(slog.NewTextHandler(&log, nil))}))
+	listening := httptest.NewServer(web.Handler(shell.Config{Office: p, SignIns: signIns, Proxies: []string{"127.0.0.1"}, Log: slog.New(slog.NewTextHandler(&log, nil))}))
 	defer listening.Close()
 	known := ""
 	as := func(from, email, password, browser string) int {

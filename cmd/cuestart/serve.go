@@ -173,7 +173,7 @@ func serve(ctx context.Context, withDemo bool) error {
 	if err := post(ctx, s, set); err != nil {
 		return err
 	}
-	site := web.Handler(shell.Config{Planner: plans, Live: live.Over(ctx, plans), SignIns: signIns, URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Proxies: set.Proxies,
+	site := web.Handler(shell.Config{Office: plans, Live: live.Over(ctx, plans.Base), SignIns: signIns, URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Proxies: set.Proxies,
 		Outbox: withDemo && set.SMTP == "", Log: slog.Default()})
 	server := &http.Server{Handler: site, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 30 * time.Second, WriteTimeout: time.Minute, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
 	served := make(chan error, 1)

@@ -2,6 +2,7 @@ package boards
 
 import (
 	"slices"
+	"time"
 
 	"cuestart/core/check"
 	"cuestart/core/clock"
@@ -48,13 +49,13 @@ func SetFactors(ids []string, on bool) Edit {
 	}
 }
 
-// SetStart is the edit that moves the start, to a moment yet to come.
-func (bd *Boards) SetStart(start clock.Start) Edit {
+// SetStart is the edit that moves the start, to a moment that is still to come.
+func SetStart(start clock.Start, now time.Time) Edit {
 	return func(d *plan.Document) (string, error) {
 		if start.Zone == "" {
 			start.Zone = d.Start.Zone
 		}
-		if err := bd.YetToCome(start); err != nil {
+		if err := YetToCome(start, now); err != nil {
 			return "", err
 		}
 		return d.SetStart(start)
@@ -62,8 +63,8 @@ func (bd *Boards) SetStart(start clock.Start) Edit {
 }
 
 // YetToCome fails where a start has passed.
-func (bd *Boards) YetToCome(start clock.Start) error {
-	if at, err := start.Resolve(); err == nil && !at.After(bd.base.Now()) {
+func YetToCome(start clock.Start, now time.Time) error {
+	if at, err := start.Resolve(); err == nil && !at.After(now) {
 		return plan.In("start", "%s has passed: pick a start that is still to come", at.Format("15:04 on 2 January"))
 	}
 	return nil

@@ -3,6 +3,7 @@ package diary
 import (
 	"cmp"
 	"context"
+	"cuestart/planner/boards"
 	"errors"
 	"fmt"
 	"slices"
@@ -103,7 +104,7 @@ func (di *Diary) validate(n NewSession) error {
 	if _, err := n.Start.Resolve(); err != nil {
 		return plan.In("start", "%s", err)
 	}
-	return di.boards.YetToCome(n.Start)
+	return boards.YetToCome(n.Start, di.base.Now())
 }
 
 // make makes the plan by the way that was chosen; its schedule is nil where
@@ -355,7 +356,7 @@ func (di *Diary) AddPlan(ctx context.Context, by planner.Account, squad uint64, 
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return 0, err
 	}
-	if err := di.boards.YetToCome(d.Start); err != nil {
+	if err := boards.YetToCome(d.Start, di.base.Now()); err != nil {
 		return 0, err
 	}
 	found, err := di.keep.Squad(ctx, by.ClubID, squad)

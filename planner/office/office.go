@@ -3,7 +3,6 @@
 package office
 
 import (
-	"context"
 	"time"
 
 	"cuestart/planner"
@@ -50,10 +49,3 @@ func New(s *store.Store) *Office {
 	base.Follow, base.Erased = o.Boards.Follow, o.Reach.Forget
 	return o
 }
-
-// News are the sessions of which something is new in the last few seconds, by the id of
-// what is new.
-func (o *Office) News(ctx context.Context) (map[uint64]planner.News, error) { return o.Store.News(ctx) }
-
-// Ping tells whether the database answers.
-func (o *Office) Ping(ctx context.Context) error { return o.Store.Ping(ctx) }

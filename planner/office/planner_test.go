@@ -94,7 +94,7 @@ func TestAFindingIsMendedOrKept(t *testing.T) {
 func TestARefusedChangeLeavesThePlan(t *testing.T) {
 	p := open(t, "refuse", true)
 	for name, edit := range map[string]boards.Edit{
-		"the past":              p.Boards.SetStart(clock.Start{Local: "2026-11-25T09:59", Zone: "Europe/London"}),
+		"the past":              boards.SetStart(clock.Start{Local: "2026-11-25T09:59", Zone: "Europe/London"}, p.Now()),
 		"a plan that cannot be": func(d *plan.Document) (string, error) { d.Blocks[0].Who = nil; return "", nil },
 		"an edit that fails":    func(d *plan.Document) (string, error) { d.Title = "x"; return "", errors.New("no") },
 	} {

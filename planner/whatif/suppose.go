@@ -57,6 +57,6 @@ func (wi *WhatIf) TakeSupposed(ctx context.Context, by planner.Account, id uint6
 		if err != nil {
 			return "", err
 		}
-		return fmt.Sprintf("taken: %s", said), wi.boards.YetToCome(d.Start)
+		return fmt.Sprintf("taken: %s", said), boards.YetToCome(d.Start, wi.base.Now())
 	})
 }

@@ -119,7 +119,7 @@ func (wo *Wording) PutWords(ctx context.Context, by planner.Account, id uint64, 
 			return "", err
 		}
 		if start != d.Start {
-			if _, err := wo.boards.SetStart(start)(d); err != nil {
+			if _, err := boards.SetStart(start, wo.base.Now())(d); err != nil {
 				return "", err
 			}
 		}

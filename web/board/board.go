@@ -74,7 +74,7 @@ type body struct {
 	Lists       []listBody     // after the end, at half-time, on the bench
 	Turns       []turn         // how the day begins, where that makes a difference
 	Told        toldBody       // what was said from phones
-	Heard       *heard         // what lines became that were just put in
+	Heard       *heardForm     // what lines became that were just put in
 	Typed       string         // lines that were refused
 	Routines    []shell.Choice // to take, where nothing is planned
 	Carried     drill.Load
@@ -170,22 +170,22 @@ func (b *body) Middle() int { return b.From / 2 / 60 * 60 }
 func (b *body) Minutes(seconds int) string { return clock.Duration(seconds) }
 
 // Show is the board.
-func Show(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) Show(r *shell.Request) (shell.Answer, error) {
+	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
-	told, err := toldOf(r, b)
-	return page(r, b, r.Query("block"), nil, func(made *body) { made.Told = told }), err
+	told, err := in.toldOf(r, b)
+	return in.page(r, b, r.Query("block"), nil, func(made *body) { made.Told = told }), err
 }
 
 // page is the board with a block open; after a refused form with its problems,
 // and with what refill puts back into its fields.
-func page(r *shell.Request, b *boards.Board, block string, wrong plan.Problems, refill func(*body)) *shell.Page {
+func (in Room) page(r *shell.Request, b *boards.Board, block string, wrong plan.Problems, refill func(*body)) *shell.Page {
 	if b.Document.Block(block) == nil {
 		block = ""
 	}
-	made := bodyOf(r, b, block, wrong)
+	made := in.bodyOf(r, b, block, wrong)
 	if refill != nil {
 		refill(made)
 	}
@@ -201,9 +201,9 @@ func dayOf(b *boards.Board) string {
 	return does
 }
 
-func bodyOf(r *shell.Request, b *boards.Board, block string, wrong plan.Problems) *body {
+func (in Room) bodyOf(r *shell.Request, b *boards.Board, block string, wrong plan.Problems) *body {
 	d, fitted := b.Document, b.Schedule
-	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Planner.Now(), d.StartName), Likely: r.Planner.Boards.Likely(b), Paces: b.Paces(), LastTime: b.LastTime, Runs: b.Runs && r.Planner.Now().Before(fitted.Start), Slack: d.Slack, Seek: fitted.Result.Feasible && !fitted.Result.Proven(), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
+	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Now(), d.StartName), Likely: in.Boards.Likely(b), Paces: b.Paces(), LastTime: b.LastTime, Runs: b.Runs && r.Now().Before(fitted.Start), Slack: d.Slack, Seek: fitted.Result.Feasible && !fitted.Result.Proven(), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
 		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Day: dayOf(b), Offers: offers(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
 	made.Example, made.In = b.Plays().Example, d.Measure
@@ -238,23 +238,23 @@ func bodyOf(r *shell.Request, b *boards.Board, block string, wrong plan.Problems
 	made.Turns = turnsOf(d)
 	made.rows(b, block)
 	made.lists(b, block)
-	made.Drawers = drawersOf(r, b, made)
+	made.Drawers = in.drawersOf(r, b, made)
 	if made.Chosen != nil {
-		made.Chosen.HoldCost, _ = r.Planner.WhatIf.HoldCost(r.Context(), b, block) // a figure beside it: the board stands without
+		made.Chosen.HoldCost, _ = in.WhatIf.HoldCost(r.Context(), b, block) // a figure beside it: the board stands without
 		made.Chosen.Drawers = made.Drawers
 	}
 	if len(made.Rows) > 0 {
 		made.draw(r, b, block)
 	} else {
 		made.Screen = r.Cookie("screen")
-		made.offer(r)
+		made.offer(in, r)
 	}
 	return made
 }
 
 // offer lists what an empty plan can start from.
-func (b *body) offer(r *shell.Request) {
-	kept, err := r.Planner.Books.Routines(r.Context(), r.Club())
+func (b *body) offer(in Room, r *shell.Request) {
+	kept, err := in.Books.Routines(r.Context(), r.Club())
 	if err != nil {
 		return // there is still a block to add
 	}
@@ -320,20 +320,20 @@ func rowOf(board *boards.Board, d *plan.Document, b *schedule.Block) row {
 
 // changed answers a change: with the board as it is then, or with the board as it
 // is and what was wrong.
-func changed(r *shell.Request, block string, b *boards.Board, err error, refill func(*body)) (shell.Answer, error) {
+func (in Room) changed(r *shell.Request, block string, b *boards.Board, err error, refill func(*body)) (shell.Answer, error) {
 	again := func(wrong plan.Problems) (*shell.Page, error) {
-		now, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+		now, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 		if err != nil {
 			return nil, err
 		}
-		return page(r, now, block, wrong, refill), nil
+		return in.page(r, now, block, wrong, refill), nil
 	}
 	if c := clashOf(r, err); c != nil {
-		now, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+		now, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 		if err != nil {
 			return nil, err
 		}
-		made := page(r, now, block, nil, func(b *body) {
+		made := in.page(r, now, block, nil, func(b *body) {
 			if b.Clash = c; refill != nil {
 				refill(b) // what was typed is still there
 			}
@@ -345,7 +345,7 @@ func changed(r *shell.Request, block string, b *boards.Board, err error, refill 
 		return r.Changed(err, nil, again)
 	}
 	if r.Wants("board") {
-		made := page(r, b, block, nil, nil)
+		made := in.page(r, b, block, nil, nil)
 		made.Status = http.StatusOK
 		return made, nil
 	}

@@ -33,12 +33,12 @@ func dropOf(get func(name string) string) (to whatif.Drop, known bool) {
 }
 
 // Drag answers while something is dragged: what dropping it would bring.
-func Drag(r *shell.Request) (shell.Answer, error) {
+func (in Room) Drag(r *shell.Request) (shell.Answer, error) {
 	to, known := dropOf(r.Query)
 	if !known {
 		return nil, planner.ErrNotFound
 	}
-	says, err := r.Planner.WhatIf.Drag(r.Context(), r.Club(), r.ParamID("session"), to)
+	says, err := in.WhatIf.Drag(r.Context(), r.Club(), r.ParamID("session"), to)
 	if err != nil {
 		return nil, err
 	}
@@ -48,14 +48,14 @@ func Drag(r *shell.Request) (shell.Answer, error) {
 }
 
 // Drop does what was dragged.
-func Drop(r *shell.Request) (shell.Answer, error) {
+func (in Room) Drop(r *shell.Request) (shell.Answer, error) {
 	to, known := dropOf(r.Form.Raw)
 	if !known {
 		r.Form.Refuse("board", "Drop it somewhere before the start.")
 	}
 	b, err := (*boards.Board)(nil), r.Form.Err()
 	if err == nil {
-		b, err = r.Planner.WhatIf.Drop(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), to)
+		b, err = in.WhatIf.Drop(r.Insisting(), r.By, r.ParamID("session"), r.Form.Count("revision"), to)
 	}
-	return changed(r, r.Form.Raw("open"), b, err, nil)
+	return in.changed(r, r.Form.Raw("open"), b, err, nil)
 }

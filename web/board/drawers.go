@@ -82,7 +82,7 @@ type routineForm struct {
 
 // drawersOf fills the drawers that are open: those that the page's script says
 // are, the one that the address asks for, and one with a problem in it.
-func drawersOf(r *shell.Request, board *boards.Board, page *body) (open drawers) {
+func (in Room) drawersOf(r *shell.Request, board *boards.Board, page *body) (open drawers) {
 	d, wrong := board.Document, page.Problems
 	asked := append(strings.Split(r.Header("X-Open"), ","), r.Query("drawer"))
 	wanted := func(name string, problems ...string) bool {
@@ -113,12 +113,12 @@ func drawersOf(r *shell.Request, board *boards.Board, page *body) (open drawers)
 		page.Chosen.Run.groups(d, d.Block(page.Chosen.ID))
 	}
 	if wanted("routine", wrong.At("routine")) {
-		page.offer(r)
+		page.offer(in, r)
 		open.Routine = &routineForm{wrong.At("routine"), page.Routines, page.Chosen}
 	}
 	if open.Fixed != nil {
 		open.Everyone = audiences(d)
-		if since, err := r.Planner.Boards.Units(r.Context(), r.Club(), d); err == nil {
+		if since, err := in.Boards.Units(r.Context(), r.Club(), d); err == nil {
 			for _, u := range since {
 				open.Everyone = append(open.Everyone, shell.Choice{Value: u.ID, Label: u.Name})
 			}

@@ -18,7 +18,7 @@ func (b *body) FormsOf(one item) formForm {
 }
 
 // PutForm puts a player on the easier or the harder form of a drill, or back on the usual one.
-func PutForm(r *shell.Request) (shell.Answer, error) {
+func (in Room) PutForm(r *shell.Request) (shell.Answer, error) {
 	f, block := r.Form, r.Param("block")
 	item := f.At(plan.AtBlock(block, "items")).Int("item", 0, plan.MaxItems-1)
 	player, way := f.Raw("usual"), ""
@@ -28,8 +28,8 @@ func PutForm(r *shell.Request) (shell.Answer, error) {
 		}
 	}
 	if err := f.Err(); err != nil {
-		return changed(r, block, nil, err, nil)
+		return in.changed(r, block, nil, err, nil)
 	}
-	b, err := r.Planner.Boards.PutForm(asked(r), r.By, r.ParamID("session"), f.Count("revision"), block, item, player, way)
-	return changed(r, block, b, err, nil)
+	b, err := in.Boards.PutForm(r.Insisting(), r.By, r.ParamID("session"), f.Count("revision"), block, item, player, way)
+	return in.changed(r, block, b, err, nil)
 }

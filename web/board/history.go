@@ -30,14 +30,14 @@ type historyStep struct {
 func (h *history) To(under ...string) string { return shell.Session(h.ID, under...) }
 
 // History is the page.
-func History(r *shell.Request) (shell.Answer, error) { return historyPage(r) }
+func (in Room) History(r *shell.Request) (shell.Answer, error) { return in.historyPage(r) }
 
-func historyPage(r *shell.Request) (*shell.Page, error) {
-	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) historyPage(r *shell.Request) (*shell.Page, error) {
+	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
-	steps, err := r.Planner.Boards.History(r.Context(), r.Club(), b.ID)
+	steps, err := in.Boards.History(r.Context(), r.Club(), b.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -47,7 +47,7 @@ func historyPage(r *shell.Request) (*shell.Page, error) {
 		one := historyStep{Step: s, When: s.At.In(b.Schedule.Start.Location()).Format("Mon 2 Jan 15:04"), Now: s.Number == int(b.Head), Open: s.Number == look}
 		one.By = cmp.Or(one.By, "Cue Start")
 		if one.Open {
-			if one.Else, err = r.Planner.Boards.Since(r.Context(), r.Club(), b.ID, s.Number); err != nil {
+			if one.Else, err = in.Boards.Since(r.Context(), r.Club(), b.ID, s.Number); err != nil {
 				return nil, err
 			}
 		}
@@ -57,11 +57,11 @@ func historyPage(r *shell.Request) (*shell.Page, error) {
 }
 
 // GoBack brings the plan back to how it was after a step.
-func GoBack(r *shell.Request) (shell.Answer, error) {
+func (in Room) GoBack(r *shell.Request) (shell.Answer, error) {
 	step := r.Form.Int("step", 1, 1<<30)
 	err := r.Form.Err()
 	if err == nil {
-		_, err = r.Planner.Boards.GoBack(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), step, fmt.Sprintf("back to step %d", step))
+		_, err = in.Boards.GoBack(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), step, fmt.Sprintf("back to step %d", step))
 	}
-	return r.Changed(err, shell.Go(shell.Session(r.ParamID("session"))), func(plan.Problems) (*shell.Page, error) { return historyPage(r) })
+	return r.Changed(err, shell.Go(shell.Session(r.ParamID("session"))), func(plan.Problems) (*shell.Page, error) { return in.historyPage(r) })
 }

@@ -2,7 +2,6 @@ package board
 
 import (
 	"cmp"
-	"context"
 	"encoding/json"
 	"errors"
 	"strings"
@@ -33,15 +32,6 @@ func clashOf(r *shell.Request, err error) *clash {
 	return c
 }
 
-// asked is the context of a change: one that is sent again takes the place of what somebody
-// else changed.
-func asked(r *shell.Request) context.Context {
-	if r.Form.Has("insist") {
-		return boards.Insist(r.Context())
-	}
-	return r.Context()
-}
-
 // said is what an open board is told of the plan in force.
 type said struct {
 	Revision uint32 `json:"revision"`
@@ -49,8 +39,8 @@ type said struct {
 }
 
 // tellPlan tells an open board which plan is in force, where it is another than it was told.
-func tellPlan(r *shell.Request, had uint32, send func(event, data string) error) (uint32, error) {
-	revision, made, err := r.Planner.Boards.InForce(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) tellPlan(r *shell.Request, had uint32, send func(event, data string) error) (uint32, error) {
+	revision, made, err := in.Boards.InForce(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil || revision == had {
 		return had, err
 	}

@@ -48,16 +48,16 @@ type code struct {
 func (b linksBody) To(under ...string) string { return shell.Session(b.ID, under...) }
 
 // Links are the team's link and each person's own, and who has seen what by it.
-func Links(r *shell.Request) (shell.Answer, error) {
-	_, b, err := linksOf(r)
+func (in Room) Links(r *shell.Request) (shell.Answer, error) {
+	_, b, err := in.linksOf(r)
 	if err != nil {
 		return nil, err
 	}
 	return &shell.Page{Screens: screens, Name: "links", Title: "Links of " + b.Title, Nav: "runin", Body: b}, nil
 }
 
-func linksOf(r *shell.Request) (*boards.Board, *linksBody, error) {
-	board, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) linksOf(r *shell.Request) (*boards.Board, *linksBody, error) {
+	board, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, nil, err
 	}
@@ -67,11 +67,11 @@ func linksOf(r *shell.Request) (*boards.Board, *linksBody, error) {
 		return board, b, nil
 	}
 	b.Link = r.Origin() + shell.Link(board.Publication.Token)
-	players, leaders, err := r.Planner.Reach.OwnLinks(r.Context(), board)
+	players, leaders, err := in.Reach.OwnLinks(r.Context(), board)
 	if err != nil {
 		return nil, nil, err
 	}
-	readers, err := r.Planner.Reach.Readers(r.Context(), board)
+	readers, err := in.Reach.Readers(r.Context(), board)
 	if err != nil {
 		return nil, nil, err
 	}
@@ -135,13 +135,13 @@ func (b *linksBody) nudge(board *boards.Board) string {
 }
 
 // SetSeason lets the link go on to the squad's next session, or end a day after this one.
-func SetSeason(r *shell.Request) (shell.Answer, error) {
-	return backToLinks(r, r.Planner.Reach.SetSeason(r.Context(), r.By, r.ParamID("session"), r.Form.Has("season")))
+func (in Room) SetSeason(r *shell.Request) (shell.Answer, error) {
+	return backToLinks(r, in.Reach.SetSeason(r.Context(), r.By, r.ParamID("session"), r.Form.Has("season")))
 }
 
 // Renew gives somebody a new link, or with gone none.
-func Renew(r *shell.Request) (shell.Answer, error) {
-	return backToLinks(r, r.Planner.Reach.RenewKey(r.Context(), r.By, r.ParamID("session"), r.Param("person"), r.Form.Has("gone")))
+func (in Room) Renew(r *shell.Request) (shell.Answer, error) {
+	return backToLinks(r, in.Reach.RenewKey(r.Context(), r.By, r.ParamID("session"), r.Param("person"), r.Form.Has("gone")))
 }
 
 func backToLinks(r *shell.Request, err error) (shell.Answer, error) {
@@ -150,8 +150,8 @@ func backToLinks(r *shell.Request, err error) (shell.Answer, error) {
 
 // Codes are the links as QR codes: all of them to print, or with a person that one to
 // hold up.
-func Codes(r *shell.Request) (shell.Answer, error) {
-	_, b, err := linksOf(r)
+func (in Room) Codes(r *shell.Request) (shell.Answer, error) {
+	_, b, err := in.linksOf(r)
 	if err != nil {
 		return nil, err
 	}

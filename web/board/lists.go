@@ -76,29 +76,29 @@ func (b *body) Missing() (list []shell.Choice) {
 }
 
 // AddList adds a list with what one of its kind usually holds.
-func AddList(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Diary.FillList(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), plan.When(r.Form.Raw("when")))
-	return changed(r, "", b, err, nil)
+func (in Room) AddList(r *shell.Request) (shell.Answer, error) {
+	b, err := in.Diary.FillList(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), plan.When(r.Form.Raw("when")))
+	return in.changed(r, "", b, err, nil)
 }
 
 // SetList changes what is said of a list, or takes it out.
-func SetList(r *shell.Request) (shell.Answer, error) {
+func SetList(r *shell.Request) Edited {
 	f, id := r.Form, r.Param("list")
 	if f.Has("gone") {
-		return change(r, "", func(d *plan.Document) (string, error) { return d.RemoveList(id) }, nil)
+		return edits("", func(d *plan.Document) (string, error) { return d.RemoveList(id) }, nil)
 	}
 	at := f.At(plan.AtList(id))
 	to := plan.ListFields{Name: f.Text("name"), Line: f.Text("line"), Length: 60 * at.IntOr("length", 0, 1, 120), Margin: 60 * at.IntOr("margin", 0, 0, 60), Every: at.IntOr("every", 0, 1, 120)}
 	f.At("")
-	return change(r, "", func(d *plan.Document) (string, error) { return d.SetList(id, to) }, nil)
+	return edits("", func(d *plan.Document) (string, error) { return d.SetList(id, to) }, nil)
 }
 
 // WriteList puts lines into a list.
-func WriteList(r *shell.Request) (shell.Answer, error) {
+func (in Room) WriteList(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
 	at := wording.Place{List: plan.When(f.Raw("when"))}
-	b, heard, err := r.Planner.Wording.Write(asked(r), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("text"), at)
-	return changed(r, "", b, err, func(made *body) {
+	b, heard, err := in.Wording.Write(r.Insisting(), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("text"), at)
+	return in.changed(r, "", b, err, func(made *body) {
 		if heard != nil {
 			made.Heard = heardOf(heard, true)
 		}

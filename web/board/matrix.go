@@ -49,8 +49,8 @@ type matrixCell struct {
 func (m *matrix) To(under ...string) string { return shell.Session(m.ID, under...) }
 
 // People is the page of people and blocks.
-func People(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) People(r *shell.Request) (shell.Answer, error) {
+	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -64,16 +64,16 @@ func peoplePage(r *shell.Request, b *boards.Board, problem string) *shell.Page {
 }
 
 // Put puts somebody into a block, or takes them out.
-func Put(r *shell.Request) (shell.Answer, error) {
+func (in Room) Put(r *shell.Request) (shell.Answer, error) {
 	how, rest, _ := strings.Cut(r.Form.Raw("put"), " ")
 	block, who, _ := strings.Cut(rest, " ")
-	b, err := r.Planner.Boards.Change(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"),
+	b, err := in.Boards.Change(r.Insisting(), r.By, r.ParamID("session"), r.Form.Count("revision"),
 		func(d *plan.Document) (string, error) { return d.Put(block, []string{who}, how == "in") })
 	if err == nil && r.Wants("matrix") {
 		return peoplePage(r, b, ""), nil
 	}
 	return r.Changed(err, shell.Go(shell.Session(r.ParamID("session"), "people")), func(wrong plan.Problems) (*shell.Page, error) {
-		now, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+		now, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 		if err != nil {
 			return nil, err
 		}

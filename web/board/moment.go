@@ -50,12 +50,12 @@ const (
 )
 
 // Moment shows the squad at a second of the run-in.
-func Moment(r *shell.Request) (shell.Answer, error) {
+func (in Room) Moment(r *shell.Request) (shell.Answer, error) {
 	at, err := strconv.Atoi(r.Query("at"))
 	if err != nil || at > 0 || at < -farthest {
 		return nil, planner.ErrNotFound
 	}
-	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}

@@ -18,8 +18,8 @@ const (
 
 // Picture is the board as an SVG file that stands by itself: colours and letters are in
 // it.
-func Picture(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) Picture(r *shell.Request) (shell.Answer, error) {
+	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}

@@ -27,8 +27,8 @@ func (b publishBody) Seers() string {
 }
 
 // Preview shows what publishing the plan would bring whom.
-func Preview(r *shell.Request) (shell.Answer, error) {
-	p, err := r.Planner.Reach.Preview(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) Preview(r *shell.Request) (shell.Answer, error) {
+	p, err := in.Reach.Preview(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -37,7 +37,7 @@ func Preview(r *shell.Request) (shell.Answer, error) {
 }
 
 // Publish shares the plan with the players.
-func Publish(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Reach.Publish(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
-	return changed(r, r.Form.Raw("block"), b, err, nil)
+func (in Room) Publish(r *shell.Request) (shell.Answer, error) {
+	b, err := in.Reach.Publish(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
+	return in.changed(r, r.Form.Raw("block"), b, err, nil)
 }

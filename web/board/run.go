@@ -143,14 +143,14 @@ func roundsIn(f *shell.Form) (least, rounds int) {
 }
 
 // SetForm says how a block is run.
-func SetForm(r *shell.Request) (shell.Answer, error) {
+func SetForm(r *shell.Request) Edited {
 	f, block := r.Form, r.Param("block")
 	at := func(field string) *shell.Form { return f.At(plan.AtBlock(block, field)) }
 	least, rounds := roundsIn(at("rounds"))
 	to := plan.FormFields{Form: plan.Form(f.Raw("form")), Split: plan.Split(f.Raw("split")), Rounds: rounds, Least: least,
 		RoundRest: at("rounds").IntOr("rest", 0, 0, 600), Change: at("change").IntOr("change", 0, 0, 600), Pick: at("pick").IntOr("pick", 0, 1, plan.MaxItems)}
 	f.At("")
-	return change(r, block, func(d *plan.Document) (string, error) {
+	return edits(block, func(d *plan.Document) (string, error) {
 		b := d.Block(block)
 		if b == nil {
 			return "", plan.ErrNoSuchBlock
@@ -168,11 +168,11 @@ func SetForm(r *shell.Request) (shell.Answer, error) {
 }
 
 // SetGroup puts a player to another station, or to another drill of a choice.
-func SetGroup(r *shell.Request) (shell.Answer, error) {
+func SetGroup(r *shell.Request) Edited {
 	f, block, player := r.Form, r.Param("block"), r.Form.Raw("player")
 	to := f.At(plan.AtBlock(block, "groups")).IntOr("to", -1, 0, plan.MaxItems-1)
 	f.At("")
-	return change(r, block, func(d *plan.Document) (string, error) {
+	return edits(block, func(d *plan.Document) (string, error) {
 		b := d.Block(block)
 		switch {
 		case b == nil:
@@ -208,19 +208,19 @@ func turnsOf(d *plan.Document) (list []turn) {
 }
 
 // SetTurn says how the day begins.
-func SetTurn(r *shell.Request) (shell.Answer, error) {
+func SetTurn(r *shell.Request) Edited {
 	to := plan.Turn(r.Form.Raw("turn"))
-	return change(r, r.Form.Raw("block"), func(d *plan.Document) (string, error) { return d.SetTurn(to) }, nil)
+	return edits(r.Form.Raw("block"), func(d *plan.Document) (string, error) { return d.SetTurn(to) }, nil)
 }
 
 // SetRole says who has a role today; gone forgets the role.
-func SetRole(r *shell.Request) (shell.Answer, error) {
+func SetRole(r *shell.Request) Edited {
 	f := r.Form
 	if f.Has("gone") {
-		return change(r, "", func(d *plan.Document) (string, error) { return d.RemoveRole(f.Raw("gone")) }, nil)
+		return edits("", func(d *plan.Document) (string, error) { return d.RemoveRole(f.Raw("gone")) }, nil)
 	}
 	players := f.List("player")
-	return change(r, "", func(d *plan.Document) (string, error) {
+	return edits("", func(d *plan.Document) (string, error) {
 		if f.Has("also") || f.Has("without") { // one more, or one less
 			if u := d.Unit(f.Raw("id")); u != nil {
 				players = slices.DeleteFunc(append(slices.Clone(u.Players), f.Raw("also")), func(id string) bool { return id == "" || id == f.Raw("without") })
@@ -231,9 +231,9 @@ func SetRole(r *shell.Request) (shell.Answer, error) {
 }
 
 // SetFacing says what is known of whom we meet today.
-func SetFacing(r *shell.Request) (shell.Answer, error) {
+func SetFacing(r *shell.Request) Edited {
 	said := r.Form.Raw("facing")
-	return change(r, "", func(d *plan.Document) (string, error) { return d.SetFacing(said) }, func(b *body) {
+	return edits("", func(d *plan.Document) (string, error) { return d.SetFacing(said) }, func(b *body) {
 		if b.Drawers.Day != nil {
 			b.Drawers.Day.Facing = said
 		}
@@ -241,9 +241,9 @@ func SetFacing(r *shell.Request) (shell.Answer, error) {
 }
 
 // SetBring says what is carried beside the drills' kit.
-func SetBring(r *shell.Request) (shell.Answer, error) {
+func SetBring(r *shell.Request) Edited {
 	said := r.Form.Raw("bring")
-	return change(r, "", func(d *plan.Document) (string, error) { return d.SetBring(said) }, func(b *body) {
+	return edits("", func(d *plan.Document) (string, error) { return d.SetBring(said) }, func(b *body) {
 		if b.Drawers.Carry != nil {
 			b.Drawers.Carry.Bring = said
 		}

@@ -30,37 +30,37 @@ type toldWord struct {
 // To is the address of something under the session.
 func (b toldBody) To(under ...string) string { return shell.Session(b.ID, under...) }
 
-func toldOf(r *shell.Request, b *boards.Board) (toldBody, error) {
+func (in Room) toldOf(r *shell.Request, b *boards.Board) (toldBody, error) {
 	made := toldBody{ID: b.ID}
-	words, err := r.Planner.Reach.Told(r.Context(), r.By, b)
+	words, err := in.Reach.Told(r.Context(), r.By, b)
 	if err != nil {
 		return made, err
 	}
 	for _, w := range words {
 		made.Words = append(made.Words, toldWord{w, w.Pressed.In(b.Schedule.Start.Location()).Format("15:04"), r.Coach()})
 	}
-	hurt, err := r.Planner.Keep.HurtIn(r.Context(), r.By, b.ID)
+	hurt, err := in.Keep.HurtIn(r.Context(), r.By, b.ID)
 	if err != nil {
 		return made, err
 	}
 	made.Hurt = shell.HurtRows(r, slices.DeleteFunc(hurt, func(h keep.Hurt) bool { return h.Answer != "" && h.Answer != keep.StaysOut }))
-	made.Trouble, made.Clash, err = r.Planner.Pitchside.RunTold(r.Context(), b.ID)
+	made.Trouble, made.Clash, err = in.Pitchside.RunTold(r.Context(), b.ID)
 	return made, err
 }
 
 // Told is what was said from phones, by itself.
-func Told(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) Told(r *shell.Request) (shell.Answer, error) {
+	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
-	made, err := toldOf(r, b)
+	made, err := in.toldOf(r, b)
 	return &shell.Page{Screens: screens, Name: "told", Part: "told", Title: "From the phones", Nav: "runin", Body: made}, err
 }
 
 // TakeIn takes a word in: who is late is planned so, where that is pressed.
-func TakeIn(r *shell.Request) (shell.Answer, error) {
-	err := r.Planner.Reach.TakeIn(r.Context(), r.By, r.ParamID("session"), r.ParamID("word"), r.Form.Has("plan"))
+func (in Room) TakeIn(r *shell.Request) (shell.Answer, error) {
+	err := in.Reach.TakeIn(r.Context(), r.By, r.ParamID("session"), r.ParamID("word"), r.Form.Has("plan"))
 	if wrong := shell.Problems(err); wrong != nil {
 		r.Say("That could not be planned: " + wrong[0].What)
 		err = nil
@@ -69,14 +69,14 @@ func TakeIn(r *shell.Request) (shell.Answer, error) {
 }
 
 // Live tells an open board that something is new.
-func Live(r *shell.Request) (shell.Answer, error) {
-	if _, err := r.Planner.Boards.Document(r.Context(), r.Club(), r.ParamID("session")); err != nil {
+func (in Room) Live(r *shell.Request) (shell.Answer, error) {
+	if _, err := in.Boards.Document(r.Context(), r.Club(), r.ParamID("session")); err != nil {
 		return nil, err
 	}
 	return shell.Stream{Run: func(ctx context.Context, send func(event, data string) error) error {
 		news := r.Live().Listen(r.ParamID("session"), true)
 		defer news.Close()
-		had, err := tellPlan(r, 0, send)
+		had, err := in.tellPlan(r, 0, send)
 		for err == nil {
 			if err = send("news", ""); err != nil {
 				break
@@ -87,7 +87,7 @@ func Live(r *shell.Request) (shell.Answer, error) {
 			case <-news.Over():
 				return nil
 			case <-news.News:
-				had, err = tellPlan(r, had, send)
+				had, err = in.tellPlan(r, had, send)
 			}
 		}
 		return err

@@ -144,22 +144,22 @@ const (
 )
 
 // side is a board as one side of the page.
-func side(r *shell.Request, b *boards.Board, id, head string, from clock.Offset, open func(string) string) *ifSide {
-	return &ifSide{Head: head, Verdict: b.Verdict(), Likely: r.Planner.Boards.Likely(b),
+func (in Room) side(r *shell.Request, b *boards.Board, id, head string, from clock.Offset, open func(string) string) *ifSide {
+	return &ifSide{Head: head, Verdict: b.Verdict(), Likely: in.Boards.Likely(b),
 		Chart: newChart(b, view{ID: id, Width: besideWidth, Labels: besideLabels, From: from, Plain: true, Href: open})}
 }
 
-// WhatIf shows the plan beside how it would be if something came otherwise.
-func WhatIf(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+// Suppose shows the plan beside how it would be if something came otherwise.
+func (in Room) Suppose(r *shell.Request) (shell.Answer, error) {
+	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
 	asked := r.Asked()
-	return ifPage(r, b, supposedOf(r.Query, func(name string) []string { return asked[name] }), nil)
+	return in.ifPage(r, b, supposedOf(r.Query, func(name string) []string { return asked[name] }), nil)
 }
 
-func ifPage(r *shell.Request, b *boards.Board, what whatif.Supposed, wrong plan.Problems) (*shell.Page, error) {
+func (in Room) ifPage(r *shell.Request, b *boards.Board, what whatif.Supposed, wrong plan.Problems) (*shell.Page, error) {
 	w := &whatIf{ID: b.ID, Revision: b.Revision, Title: b.Document.Title, Edits: r.Coach()}
 	if what.Is == schedule.IfLate && what.Minutes <= 0 {
 		what.Minutes = lateMinutes
@@ -172,7 +172,7 @@ func ifPage(r *shell.Request, b *boards.Board, what whatif.Supposed, wrong plan.
 	var then *whatif.Variant
 	if what.Is != "" && wrong == nil {
 		var err error
-		if then, err = r.Planner.WhatIf.Suppose(r.Context(), r.Club(), b, what); err != nil {
+		if then, err = in.WhatIf.Suppose(r.Context(), r.Club(), b, what); err != nil {
 			if wrong = shell.Problems(err); wrong == nil {
 				return nil, err
 			}
@@ -185,22 +185,22 @@ func ifPage(r *shell.Request, b *boards.Board, what whatif.Supposed, wrong plan.
 	if then != nil {
 		other, _ := span(then.Document, then.Blocks, then.Schedule.Events(then.Document))
 		from = min(from, other)
-		w.Is = side(r, then.Board, "is", strings.ToUpper(then.Said[:1])+then.Said[1:], from, open)
+		w.Is = in.side(r, then.Board, "is", strings.ToUpper(then.Said[:1])+then.Said[1:], from, open)
 		w.Is.Changes = then.Changes
 	}
-	w.Was = side(r, b, "was", "As planned", from, open)
+	w.Was = in.side(r, b, "was", "As planned", from, open)
 	return &shell.Page{Screens: screens, Name: "whatif", Part: "whatif", Title: "What if: " + w.Title, Nav: "runin", Body: w}, nil
 }
 
 // TakeIf puts the plan in force as it would be.
-func TakeIf(r *shell.Request) (shell.Answer, error) {
+func (in Room) TakeIf(r *shell.Request) (shell.Answer, error) {
 	what := supposedOf(r.Form.Raw, r.Form.List)
-	_, err := r.Planner.WhatIf.TakeSupposed(asked(r), r.By, r.ParamID("session"), r.Form.Count("revision"), what)
+	_, err := in.WhatIf.TakeSupposed(r.Insisting(), r.By, r.ParamID("session"), r.Form.Count("revision"), what)
 	return r.Changed(err, shell.Go(shell.Session(r.ParamID("session"))), func(wrong plan.Problems) (*shell.Page, error) {
-		b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+		b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 		if err != nil {
 			return nil, err
 		}
-		return ifPage(r, b, what, wrong)
+		return in.ifPage(r, b, what, wrong)
 	})
 }

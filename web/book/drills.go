@@ -83,22 +83,22 @@ type link struct{ What, Name, Href, None string }
 var spaces = []shell.Choice{{Value: shell.OnTheSpot, Label: "on the spot"}, {Value: "10", Label: "up to 10 m"}, {Value: "20", Label: "up to 20 m"}, {Value: "30", Label: "up to 30 m"}}
 
 // Drills is the drill book.
-func Drills(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Books.Book(r.Context(), r.Club())
+func (in Room) Drills(r *shell.Request) (shell.Answer, error) {
+	b, err := in.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	made, err := drillsOf(r, b)
+	made, err := in.drillsOf(r, b)
 	if err != nil {
 		return nil, err
 	}
 	made.Edits = r.Coach()
 	if made.Open != nil {
-		stamps, err := r.Planner.Books.Pictures(r.Context(), r.Club())
+		stamps, err := in.Books.Pictures(r.Context(), r.Club())
 		if err != nil {
 			return nil, err
 		}
-		if made.Open.Felt, err = r.Planner.Learn.FeltOf(r.Context(), r.By, made.Open.Code); err != nil {
+		if made.Open.Felt, err = in.Learn.FeltOf(r.Context(), r.By, made.Open.Code); err != nil {
 			return nil, err
 		}
 		if stamp := stamps[made.Open.Code]; stamp != "" {
@@ -108,9 +108,9 @@ func Drills(r *shell.Request) (shell.Answer, error) {
 	return &shell.Page{Screens: screens, Name: "drills", Part: "found", Title: "Drill book", Nav: "drills", Body: made}, nil
 }
 
-func drillsOf(r *shell.Request, b *books.Book) (*drillsBody, error) {
+func (in Room) drillsOf(r *shell.Request, b *books.Book) (*drillsBody, error) {
 	q, plain := shell.DrillQuery(r)
-	fit, err := r.Planner.Books.Search(r.Context(), r.Club(), q)
+	fit, err := in.Books.Search(r.Context(), r.Club(), q)
 	if err != nil {
 		return nil, err
 	}

@@ -139,8 +139,8 @@ func (f *drillForm) EffortPct() string {
 func (f *drillForm) Brief() bool { return f.New && f.From == "" && len(f.Problems) == 0 }
 
 // Edit is the form of a drill.
-func Edit(r *shell.Request) (shell.Answer, error) {
-	b, d, err := drillOf(r)
+func (in Room) Edit(r *shell.Request) (shell.Answer, error) {
+	b, d, err := in.drillOf(r)
 	if err != nil {
 		return nil, err
 	}
@@ -155,15 +155,15 @@ func Edit(r *shell.Request) (shell.Answer, error) {
 }
 
 // SetPicture keeps the club's own picture of a drill, or takes it away.
-func SetPicture(r *shell.Request) (shell.Answer, error) {
+func (in Room) SetPicture(r *shell.Request) (shell.Answer, error) {
 	code, err := r.Param("code"), error(nil)
 	if r.Form.Has("gone") {
-		err = r.Planner.Books.RemovePicture(r.Context(), r.By, code)
+		err = in.Books.RemovePicture(r.Context(), r.By, code)
 		return shell.Go(shell.Drill(code)), err
 	}
 	file, err := sent(r)
 	if err == nil {
-		err = r.Planner.Books.SetPicture(r.Context(), r.By, code, file)
+		err = in.Books.SetPicture(r.Context(), r.By, code, file)
 	}
 	if wrong := shell.Problems(err); wrong != nil {
 		return nil, shell.Refusal{Status: http.StatusUnprocessableEntity, Heading: "That picture was not kept", Line: wrong[0].What}
@@ -186,14 +186,14 @@ func sent(r *shell.Request) ([]byte, error) {
 }
 
 // Picture is the club's own picture of a drill.
-func Picture(r *shell.Request) (shell.Answer, error) {
-	content, err := r.Planner.Books.Picture(r.Context(), r.Club(), r.Param("code"))
+func (in Room) Picture(r *shell.Request) (shell.Answer, error) {
+	content, err := in.Books.Picture(r.Context(), r.Club(), r.Param("code"))
 	return shell.Raw{Kind: shell.JPEG, Content: content}, err
 }
 
 // drillOf is the drill that the path names, in the club's book.
-func drillOf(r *shell.Request) (*books.Book, drill.Drill, error) {
-	b, err := r.Planner.Books.Book(r.Context(), r.Club())
+func (in Room) drillOf(r *shell.Request) (*books.Book, drill.Drill, error) {
+	b, err := in.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return nil, drill.Drill{}, err
 	}
@@ -248,11 +248,11 @@ func (f *drillForm) page(b *books.Book) *shell.Page {
 }
 
 // Save saves a drill as the club's own; "new" is a further one.
-func Save(r *shell.Request) (shell.Answer, error) {
-	b, d, err := drillOf(r)
+func (in Room) Save(r *shell.Request) (shell.Answer, error) {
+	b, d, err := in.drillOf(r)
 	f := &drillForm{Drill: d, New: r.Param("code") == "new", Edition: r.Form.Count("edition")}
 	if f.New {
-		b, err = r.Planner.Books.Book(r.Context(), r.Club())
+		b, err = in.Books.Book(r.Context(), r.Club())
 	}
 	if err != nil {
 		return nil, err
@@ -264,7 +264,7 @@ func Save(r *shell.Request) (shell.Answer, error) {
 		f.say(r.Form)
 	}
 	if err = r.Form.Err(); err == nil {
-		err = r.Planner.Books.SaveDrill(r.Context(), r.By, club.Drill{Drill: f.Drill}, f.Edition)
+		err = in.Books.SaveDrill(r.Context(), r.By, club.Drill{Drill: f.Drill}, f.Edition)
 	}
 	return r.Saved(err, f.Name+" is saved", shell.Drill(f.Code), func(wrong plan.Problems) (*shell.Page, error) {
 		f.Problems = wrong
@@ -387,12 +387,12 @@ func (f *drillForm) readNumbers(in *shell.Form) {
 }
 
 // Remove takes a drill out of the club's book.
-func Remove(r *shell.Request) (shell.Answer, error) {
-	b, d, err := drillOf(r)
+func (in Room) Remove(r *shell.Request) (shell.Answer, error) {
+	b, d, err := in.drillOf(r)
 	if err != nil {
 		return nil, err
 	}
-	err = r.Planner.Books.SaveDrill(r.Context(), r.By, club.Drill{Drill: d, Gone: true}, 0)
+	err = in.Books.SaveDrill(r.Context(), r.By, club.Drill{Drill: d, Gone: true}, 0)
 	return r.Saved(err, d.Name+" is out of your book", "/drills", func(wrong plan.Problems) (*shell.Page, error) {
 		f := &drillForm{Drill: d, Problems: wrong}
 		return f.page(b), nil
@@ -400,7 +400,7 @@ func Remove(r *shell.Request) (shell.Answer, error) {
 }
 
 // Reset brings a drill back to how it came.
-func Reset(r *shell.Request) (shell.Answer, error) {
-	err := r.Planner.Books.ResetDrill(r.Context(), r.By, r.Param("code"))
+func (in Room) Reset(r *shell.Request) (shell.Answer, error) {
+	err := in.Books.ResetDrill(r.Context(), r.By, r.Param("code"))
 	return r.Saved(err, "It is as it came", shell.Drill(r.Param("code")), shell.Gone)
 }

@@ -45,16 +45,16 @@ var acts = map[string]func(*drawing, *shell.Form){
 }
 
 // Figure is the page.
-func Figure(r *shell.Request) (shell.Answer, error) {
-	f, _, err := drawingOf(r)
+func (in Room) Figure(r *shell.Request) (shell.Answer, error) {
+	f, _, err := in.drawingOf(r)
 	if err != nil {
 		return nil, err
 	}
 	return f.page(), nil
 }
 
-func drawingOf(r *shell.Request) (*drawing, *books.Book, error) {
-	b, d, err := drillOf(r)
+func (in Room) drawingOf(r *shell.Request) (*drawing, *books.Book, error) {
+	b, d, err := in.drillOf(r)
 	if err != nil {
 		return nil, nil, err
 	}
@@ -63,7 +63,7 @@ func drawingOf(r *shell.Request) (*drawing, *books.Book, error) {
 	if f.Is == nil {
 		f.Is = &figure.Figure{Poses: []figure.Pose{{Arm: figure.Limb{6, 8}}}}
 	}
-	stamps, err := r.Planner.Books.Pictures(r.Context(), r.Club())
+	stamps, err := in.Books.Pictures(r.Context(), r.Club())
 	if stamp := stamps[d.Code]; stamp != "" {
 		f.Photo = shell.Picture(d.Code, stamp)
 	}
@@ -91,8 +91,8 @@ func written(is *figure.Figure) string {
 }
 
 // TryFigure answers a press or a drag with the page as it then is.
-func TryFigure(r *shell.Request) (shell.Answer, error) {
-	f, b, err := drawingOf(r)
+func (in Room) TryFigure(r *shell.Request) (shell.Answer, error) {
+	f, b, err := in.drawingOf(r)
 	if err != nil {
 		return nil, err
 	}
@@ -112,22 +112,22 @@ func TryFigure(r *shell.Request) (shell.Answer, error) {
 }
 
 // SaveFigure keeps what is drawn, goes back to what the book has, or shows none.
-func SaveFigure(r *shell.Request) (shell.Answer, error) {
-	f, _, err := drawingOf(r)
+func (in Room) SaveFigure(r *shell.Request) (shell.Answer, error) {
+	f, _, err := in.drawingOf(r)
 	if err != nil {
 		return nil, err
 	}
 	code, said := f.Code, f.Name+" is drawn"
 	switch r.Form.Raw("do") {
 	case "book":
-		err, said = r.Planner.Books.AsDrawn(r.Context(), r.By, code), f.Name+" is drawn as it came"
+		err, said = in.Books.AsDrawn(r.Context(), r.By, code), f.Name+" is drawn as it came"
 	case "none":
-		err, said = r.Planner.Books.DrawDrill(r.Context(), r.By, code, nil, r.Form.Count("edition")), f.Name+" has no figure"
+		err, said = in.Books.DrawDrill(r.Context(), r.By, code, nil, r.Form.Count("edition")), f.Name+" has no figure"
 	default:
 		if f.read(r.Form); len(f.Problems) > 0 {
 			err = f.Problems
 		} else {
-			err = r.Planner.Books.DrawDrill(r.Context(), r.By, code, f.Is, r.Form.Count("edition"))
+			err = in.Books.DrawDrill(r.Context(), r.By, code, f.Is, r.Form.Count("edition"))
 		}
 	}
 	f.Edition = r.Form.Count("edition")
@@ -138,8 +138,8 @@ func SaveFigure(r *shell.Request) (shell.Answer, error) {
 }
 
 // FigureFile is a drill's figure as a file: a picture, or what it is drawn from.
-func FigureFile(r *shell.Request) (shell.Answer, error) {
-	b, d, err := drillOf(r)
+func (in Room) FigureFile(r *shell.Request) (shell.Answer, error) {
+	b, d, err := in.drillOf(r)
 	if err != nil {
 		return nil, err
 	}

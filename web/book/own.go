@@ -10,23 +10,23 @@ import (
 )
 
 // Describe has a drill of the club's own be called and be what its chips say.
-func Describe(r *shell.Request) (shell.Answer, error) {
+func (in Room) Describe(r *shell.Request) (shell.Answer, error) {
 	code, said := r.Param("code"), r.Form.Said()
-	err := r.Planner.Wording.DescribeDrill(r.Context(), r.By, code, r.Form.Text("name"), said)
-	return r.Saved(err, "Kept. Plans to come follow", shell.Drill(code), opened(r, code, said))
+	err := in.Wording.DescribeDrill(r.Context(), r.By, code, r.Form.Text("name"), said)
+	return r.Saved(err, "Kept. Plans to come follow", shell.Drill(code), in.opened(r, code, said))
 }
 
 // Merge makes a drill of the club's own another one: they were two names of one drill.
-func Merge(r *shell.Request) (shell.Answer, error) {
+func (in Room) Merge(r *shell.Request) (shell.Answer, error) {
 	code, into := r.Param("code"), r.Form.Text("into")
-	err := r.Planner.Wording.MergeDrill(r.Context(), r.By, code, into)
-	return r.Saved(err, "They are one now: "+into, "/drills?"+url.Values{"q": {into}}.Encode(), opened(r, code, nil))
+	err := in.Wording.MergeDrill(r.Context(), r.By, code, into)
+	return r.Saved(err, "They are one now: "+into, "/drills?"+url.Values{"q": {into}}.Encode(), in.opened(r, code, nil))
 }
 
 // opened shows the drill again with what was wrong, and what was said of its chips.
-func opened(r *shell.Request, code string, said map[movement.Chip]string) func(plan.Problems) (*shell.Page, error) {
+func (in Room) opened(r *shell.Request, code string, said map[movement.Chip]string) func(plan.Problems) (*shell.Page, error) {
 	return func(wrong plan.Problems) (*shell.Page, error) {
-		b, err := r.Planner.Books.Book(r.Context(), r.Club())
+		b, err := in.Books.Book(r.Context(), r.Club())
 		if err != nil {
 			return nil, err
 		}
@@ -34,7 +34,7 @@ func opened(r *shell.Request, code string, said map[movement.Chip]string) func(p
 		if !ok {
 			return shell.Gone(wrong)
 		}
-		made, err := drillsOf(r, b)
+		made, err := in.drillsOf(r, b)
 		if err != nil {
 			return nil, err
 		}

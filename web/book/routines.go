@@ -66,8 +66,8 @@ type slotForm struct {
 }
 
 // Routines is the routines, one of them whole.
-func Routines(r *shell.Request) (shell.Answer, error) {
-	kept, err := r.Planner.Books.Routines(r.Context(), r.Club())
+func (in Room) Routines(r *shell.Request) (shell.Answer, error) {
+	kept, err := in.Books.Routines(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -76,15 +76,15 @@ func Routines(r *shell.Request) (shell.Answer, error) {
 	if len(kept) == 0 {
 		return p, nil
 	}
-	day, err := r.Planner.Diary.UsualDay(r.Context(), r.Club())
+	day, err := in.Diary.UsualDay(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	drills, err := r.Planner.Books.Book(r.Context(), r.Club())
+	drills, err := in.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
+	plays, err := in.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -95,7 +95,7 @@ func Routines(r *shell.Request) (shell.Answer, error) {
 		if k.ID == open {
 			b.Open = openRoutineOf(k, cost, plays)
 			b.Open.slot(k.Is, drills, r.Query("slot"))
-			token, err := r.Planner.Books.HandedOut(r.Context(), r.Club(), k.ID)
+			token, err := in.Books.HandedOut(r.Context(), r.Club(), k.ID)
 			if err != nil {
 				return nil, err
 			}
@@ -189,27 +189,27 @@ func alike(d, e drill.Drill) bool {
 }
 
 // SaveSlot sets which drills take turns in a place of a routine.
-func SaveSlot(r *shell.Request) (shell.Answer, error) {
+func (in Room) SaveSlot(r *shell.Request) (shell.Answer, error) {
 	f, id := r.Form, r.ParamID("id")
 	slot := club.Slot{Block: f.Raw("block"), Item: f.Int("item", 0, plan.MaxItems-1), Pool: f.List("pool")}
 	err := f.Err()
 	if err == nil {
-		err = r.Planner.Books.SetSlot(r.Context(), r.By, id, f.Count("edition"), slot)
+		err = in.Books.SetSlot(r.Context(), r.By, id, f.Count("edition"), slot)
 	}
 	return r.Saved(err, "It is saved", shell.Routine(id), shell.Gone)
 }
 
 // HandOut makes a link to a page of a routine's drills, or ends it.
-func HandOut(r *shell.Request) (shell.Answer, error) {
+func (in Room) HandOut(r *shell.Request) (shell.Answer, error) {
 	id := r.ParamID("id")
 	if r.Form.Has("gone") {
-		return shell.Go(shell.Routine(id)), r.Planner.Books.WithdrawHanded(r.Context(), r.By, id)
+		return shell.Go(shell.Routine(id)), in.Books.WithdrawHanded(r.Context(), r.By, id)
 	}
-	return shell.Go(shell.Routine(id)), r.Planner.Books.HandOut(r.Context(), r.By, id)
+	return shell.Go(shell.Routine(id)), in.Books.HandOut(r.Context(), r.By, id)
 }
 
 // RemoveRoutine no longer keeps a routine.
-func RemoveRoutine(r *shell.Request) (shell.Answer, error) {
-	name, err := r.Planner.Books.RemoveRoutine(r.Context(), r.By, r.ParamID("id"))
+func (in Room) RemoveRoutine(r *shell.Request) (shell.Answer, error) {
+	name, err := in.Books.RemoveRoutine(r.Context(), r.By, r.ParamID("id"))
 	return r.Saved(err, name+" is no longer kept", "/routines", shell.Gone)
 }

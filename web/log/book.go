@@ -61,12 +61,12 @@ const (
 )
 
 // Book is the logbook of a squad.
-func Book(r *shell.Request) (shell.Answer, error) {
-	squad, err := r.Planner.Keep.Squad(r.Context(), r.Club(), r.QueryID("squad"))
+func (in Room) Book(r *shell.Request) (shell.Answer, error) {
+	squad, err := in.Keep.Squad(r.Context(), r.Club(), r.QueryID("squad"))
 	if err != nil {
 		return nil, err
 	}
-	teams, err := r.Planner.Keep.Teams(r.Context(), r.Club())
+	teams, err := in.Keep.Teams(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -74,10 +74,10 @@ func Book(r *shell.Request) (shell.Answer, error) {
 	for _, t := range teams {
 		b.Squads = append(b.Squads, shell.IDChoice{ID: t.ID, Label: t.Name})
 	}
-	if b.Open, err = r.Planner.Learn.PastUnlogged(r.Context(), r.Club(), squad.ID, 28); err != nil {
+	if b.Open, err = in.Learn.PastUnlogged(r.Context(), r.Club(), squad.ID, 28); err != nil {
 		return nil, err
 	}
-	logs, err := r.Planner.Learn.Logs(r.Context(), r.Club(), squad.ID, shownDays, shownLogs)
+	logs, err := in.Learn.Logs(r.Context(), r.Club(), squad.ID, shownDays, shownLogs)
 	if err != nil {
 		return nil, err
 	}
@@ -90,10 +90,10 @@ func Book(r *shell.Request) (shell.Answer, error) {
 	for _, l := range logs {
 		b.Logs = append(b.Logs, bookRowOf(l))
 	}
-	if err := b.counts(r, logs); err != nil {
+	if err := b.counts(in, r, logs); err != nil {
 		return nil, err
 	}
-	return &shell.Page{Screens: screens, Name: "book", Title: "Log", Nav: "log", Body: b}, b.effects(r)
+	return &shell.Page{Screens: screens, Name: "book", Title: "Log", Nav: "log", Body: b}, b.effects(in, r)
 }
 
 func bookRowOf(l *learn.Kept) bookRow {
@@ -126,14 +126,14 @@ func bookRowOf(l *learn.Kept) bookRow {
 }
 
 // counts fills in how often each thing was done.
-func (b *bookBody) counts(r *shell.Request, logs []*learn.Kept) (err error) {
-	from := r.Planner.Now().AddDate(0, 0, -shownDays)
+func (b *bookBody) counts(in Room, r *shell.Request, logs []*learn.Kept) (err error) {
+	from := r.Now().AddDate(0, 0, -shownDays)
 	if b.Season != "" && len(logs) > 0 {
 		if first, err := time.Parse(time.DateOnly, logs[len(logs)-1].Day); err == nil {
 			from = first
 		}
 	}
-	done, err := r.Planner.Learn.Season(r.Context(), b.Squad, from)
+	done, err := in.Learn.Season(r.Context(), b.Squad, from)
 	if err != nil {
 		return err
 	}
@@ -142,12 +142,12 @@ func (b *bookBody) counts(r *shell.Request, logs []*learn.Kept) (err error) {
 			b.Drills = append(b.Drills, doneRow{one, portion(float64(one.Times), float64(done[0].Times))})
 		}
 	}
-	b.Routines, err = r.Planner.Learn.RoutinesDone(r.Context(), r.Club(), logs)
+	b.Routines, err = in.Learn.RoutinesDone(r.Context(), r.Club(), logs)
 	return err
 }
 
 // effects fills in what sessions did to a test, and sets two of them against each other.
-func (b *bookBody) effects(r *shell.Request) error {
+func (b *bookBody) effects(in Room, r *shell.Request) error {
 	for _, t := range trial.Known {
 		b.Tests = append(b.Tests, t.Name)
 	}
@@ -155,7 +155,7 @@ func (b *bookBody) effects(r *shell.Request) error {
 	if test.Name == "" {
 		test.Name = trial.Known[0].Name
 	}
-	found, list, err := r.Planner.Learn.Effects(r.Context(), r.Club(), b.Squad, test)
+	found, list, err := in.Learn.Effects(r.Context(), r.Club(), b.Squad, test)
 	if err != nil {
 		return err
 	}

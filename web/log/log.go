@@ -78,8 +78,8 @@ func (*logBody) Wases() []shell.Choice {
 func (b *logBody) To(under ...string) string { return shell.Session(b.ID, under...) }
 
 // Show is the log of a session.
-func Show(r *shell.Request) (shell.Answer, error) {
-	l, err := r.Planner.Learn.Log(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) Show(r *shell.Request) (shell.Answer, error) {
+	l, err := in.Learn.Log(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -154,18 +154,18 @@ func blockRowOf(d *plan.Document, l *conduct.Logged, n int) blockRow {
 }
 
 // Save keeps a log: as it was planned, or as it is filled in.
-func Save(r *shell.Request) (shell.Answer, error) {
-	l, err := r.Planner.Learn.Log(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) Save(r *shell.Request) (shell.Answer, error) {
+	l, err := in.Learn.Log(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
 	f := r.Form
 	if f.Has("as-is") {
-		err = r.Planner.Learn.KeepLog(r.Context(), r.By, l)
+		err = in.Learn.KeepLog(r.Context(), r.By, l)
 	} else {
 		read(f, l)
 		if err = f.Err(); err == nil {
-			err = r.Planner.Learn.KeepLog(r.Context(), r.By, l)
+			err = in.Learn.KeepLog(r.Context(), r.By, l)
 		}
 	}
 	return r.Saved(err, "The log is kept", shell.Session(l.Session, "log"), func(wrong plan.Problems) (*shell.Page, error) {

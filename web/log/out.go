@@ -20,12 +20,12 @@ import (
 )
 
 // SaveLog saves a log as CSV or JSON.
-func SaveLog(r *shell.Request) (shell.Answer, error) {
-	l, err := r.Planner.Learn.Log(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) SaveLog(r *shell.Request) (shell.Answer, error) {
+	l, err := in.Learn.Log(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
-	if err := r.Planner.Staff.Audit(r.Context(), r.By, "exported", "the log of "+l.Title); err != nil {
+	if err := in.Staff.Audit(r.Context(), r.By, "exported", "the log of "+l.Title); err != nil {
 		return nil, err
 	}
 	file := share.NewLogFile(l.Title, l.Day, l.Season, l.Note, &l.Log.Log)
@@ -36,15 +36,15 @@ func SaveLog(r *shell.Request) (shell.Answer, error) {
 }
 
 // SaveWeek saves what a week gave as CSV or JSON, or as a picture.
-func SaveWeek(r *shell.Request) (shell.Answer, error) {
-	w, err := r.Planner.Learn.Week(r.Context(), r.Club(), r.QueryID("squad"), dayOf(r, r.Query("day")))
+func (in Room) SaveWeek(r *shell.Request) (shell.Answer, error) {
+	w, err := in.Learn.Week(r.Context(), r.Club(), r.QueryID("squad"), dayOf(r, r.Query("day")))
 	if err != nil {
 		return nil, err
 	}
 	if strings.HasSuffix(r.Path(), ".svg") {
 		return shell.Raw{Kind: shell.SVG, Content: []byte(weekPicture(w))}, nil
 	}
-	if err := r.Planner.Staff.Audit(r.Context(), r.By, "exported", "a week of "+w.Squad.Name); err != nil {
+	if err := in.Staff.Audit(r.Context(), r.By, "exported", "a week of "+w.Squad.Name); err != nil {
 		return nil, err
 	}
 	var lines []share.WeekLine
@@ -130,8 +130,8 @@ type reportBlock struct {
 func (b *reportBody) To(under ...string) string { return shell.Session(b.ID, under...) }
 
 // Report is one page of what was done, to print.
-func Report(r *shell.Request) (shell.Answer, error) {
-	l, err := r.Planner.Learn.Log(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) Report(r *shell.Request) (shell.Answer, error) {
+	l, err := in.Learn.Log(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -155,7 +155,7 @@ func Report(r *shell.Request) (shell.Answer, error) {
 		b.Effort = fmt.Sprintf("%.1f of 10", float64(sum)/float64(said))
 	}
 	b.blocks(l, person)
-	return &shell.Page{Screens: screens, Name: "report", Title: "Report, " + l.Title, Nav: "log", Body: b}, b.tests(r, l, person)
+	return &shell.Page{Screens: screens, Name: "report", Title: "Report, " + l.Title, Nav: "log", Body: b}, b.tests(in, r, l, person)
 }
 
 // blocks are those that were done, by the squad or by a person, with the cautions of their
@@ -185,9 +185,9 @@ func (b *reportBody) blocks(l *learn.Log, person string) {
 }
 
 // tests are what was measured before and after.
-func (b *reportBody) tests(r *shell.Request, l *learn.Log, person string) error {
+func (b *reportBody) tests(in Room, r *shell.Request, l *learn.Log, person string) error {
 	for _, known := range trial.Known {
-		t, err := r.Planner.Learn.Tests(r.Context(), r.Club(), l.Session, known)
+		t, err := in.Learn.Tests(r.Context(), r.Club(), l.Session, known)
 		if err != nil {
 			return err
 		}

@@ -43,8 +43,8 @@ type testRow struct {
 func (b *testsBody) To(under ...string) string { return shell.Session(b.ID, under...) }
 
 // ShowTests is the test card of a session.
-func ShowTests(r *shell.Request) (shell.Answer, error) {
-	t, err := r.Planner.Learn.Tests(r.Context(), r.Club(), r.ParamID("session"), trial.Test{Name: r.Query("test")})
+func (in Room) ShowTests(r *shell.Request) (shell.Answer, error) {
+	t, err := in.Learn.Tests(r.Context(), r.Club(), r.ParamID("session"), trial.Test{Name: r.Query("test")})
 	if err != nil {
 		return nil, err
 	}
@@ -97,13 +97,13 @@ func tries(list []float64) string {
 }
 
 // SaveTests keeps the tries of a test.
-func SaveTests(r *shell.Request) (shell.Answer, error) {
+func (in Room) SaveTests(r *shell.Request) (shell.Answer, error) {
 	f, id := r.Form, r.ParamID("session")
 	test := trial.Test{Name: f.Text("name"), Unit: f.Text("unit"), Lower: f.Raw("better") == "lower", Mean: f.Raw("counts") == "mean"}
 	if len([]rune(test.Unit)) > 20 {
 		f.Refuse("test", "keep the unit to 20 characters")
 	}
-	t, err := r.Planner.Learn.Tests(r.Context(), r.Club(), id, test)
+	t, err := in.Learn.Tests(r.Context(), r.Club(), id, test)
 	if err != nil {
 		return nil, err
 	}
@@ -114,7 +114,7 @@ func SaveTests(r *shell.Request) (shell.Answer, error) {
 		one.Before, one.After = before[one.ID], after[one.ID]
 	}
 	if err = f.Err(); err == nil {
-		err = r.Planner.Learn.SaveTests(r.Context(), r.By, id, test, before, after)
+		err = in.Learn.SaveTests(r.Context(), r.By, id, test, before, after)
 	}
 	next := shell.Session(id, "tests") + "?test=" + template.URLQueryEscaper(test.Name)
 	return r.Saved(err, "The tests are kept", next, func(wrong plan.Problems) (*shell.Page, error) {
@@ -144,8 +144,8 @@ func readTries(f *shell.Form, name string) (list []float64) {
 }
 
 // ReadGate asks a measuring device for a reading.
-func ReadGate(r *shell.Request) (shell.Answer, error) {
-	reading, err := r.Planner.Learn.Read(r.Context(), r.Form.Raw("device"))
+func (in Room) ReadGate(r *shell.Request) (shell.Answer, error) {
+	reading, err := in.Learn.Read(r.Context(), r.Form.Raw("device"))
 	is := struct {
 		learn.Reading
 		Problem string `json:"problem,omitempty"`

@@ -98,26 +98,26 @@ func (b *weekBody) At(day string) string {
 }
 
 // Week is what a week gave a squad.
-func Week(r *shell.Request) (shell.Answer, error) { return weekPage(r, nil) }
+func (in Room) Week(r *shell.Request) (shell.Answer, error) { return in.weekPage(r, nil) }
 
 // dayOf is the day that is asked for; today where it is none.
 func dayOf(r *shell.Request, asked string) time.Time {
 	if day, err := time.Parse(time.DateOnly, asked); err == nil {
 		return day
 	}
-	return r.Planner.Now()
+	return r.Now()
 }
 
-func weekPage(r *shell.Request, wrong plan.Problems) (*shell.Page, error) {
+func (in Room) weekPage(r *shell.Request, wrong plan.Problems) (*shell.Page, error) {
 	squadID, day := r.QueryID("squad"), r.Query("day")
 	if r.Form.Has("squad") {
 		squadID, day = r.Form.ID("squad"), r.Form.Raw("day")
 	}
-	w, err := r.Planner.Learn.Week(r.Context(), r.Club(), squadID, dayOf(r, day))
+	w, err := in.Learn.Week(r.Context(), r.Club(), squadID, dayOf(r, day))
 	if err != nil {
 		return nil, err
 	}
-	teams, err := r.Planner.Keep.Teams(r.Context(), r.Club())
+	teams, err := in.Keep.Teams(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -244,7 +244,7 @@ func weekAgain(r *shell.Request) string {
 }
 
 // AddTarget adds what a week should hold.
-func AddTarget(r *shell.Request) (shell.Answer, error) {
+func (in Room) AddTarget(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
 	t := club.Target{Squad: f.ID("squad"), Region: f.Raw("region"), Quality: f.Raw("quality"), Hard: f.Raw("of") == "hard", AtMost: f.Raw("sign") == "most", Days: f.Int("days", 0, 7)}
 	if t.Hard {
@@ -252,23 +252,23 @@ func AddTarget(r *shell.Request) (shell.Answer, error) {
 	}
 	err := f.Err()
 	if err == nil {
-		_, err = r.Planner.Keep.Squad(r.Context(), r.Club(), t.Squad)
+		_, err = in.Keep.Squad(r.Context(), r.Club(), t.Squad)
 	}
 	if err == nil {
-		_, err = r.Planner.Save(r.Context(), r.By, "target "+t.Words(), planner.Change{Is: t})
+		_, err = in.Keep.Save(r.Context(), r.By, "target "+t.Words(), planner.Change{Is: t})
 	}
-	return r.Saved(err, "Target: "+t.Words(), weekAgain(r), func(wrong plan.Problems) (*shell.Page, error) { return weekPage(r, wrong) })
+	return r.Saved(err, "Target: "+t.Words(), weekAgain(r), func(wrong plan.Problems) (*shell.Page, error) { return in.weekPage(r, wrong) })
 }
 
 // RemoveTarget takes a target out.
-func RemoveTarget(r *shell.Request) (shell.Answer, error) {
-	_, err := r.Planner.Save(r.Context(), r.By, "target out", planner.Change{ID: r.ParamID("id"), Edition: r.Form.Count("edition"), Is: club.Target{Hard: true, Days: 1}, Gone: true})
-	return r.Saved(err, "The target is out", weekAgain(r), func(wrong plan.Problems) (*shell.Page, error) { return weekPage(r, wrong) })
+func (in Room) RemoveTarget(r *shell.Request) (shell.Answer, error) {
+	_, err := in.Keep.Save(r.Context(), r.By, "target out", planner.Change{ID: r.ParamID("id"), Edition: r.Form.Count("edition"), Is: club.Target{Hard: true, Days: 1}, Gone: true})
+	return r.Saved(err, "The target is out", weekAgain(r), func(wrong plan.Problems) (*shell.Page, error) { return in.weekPage(r, wrong) })
 }
 
 // Fill puts a drill into the next session.
-func Fill(r *shell.Request) (shell.Answer, error) {
+func (in Room) Fill(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
-	_, said, err := r.Planner.Learn.FillNext(r.Context(), r.By, f.ID("squad"), dayOf(r, f.Raw("day")), f.Raw("code"))
-	return r.Saved(err, said, weekAgain(r), func(wrong plan.Problems) (*shell.Page, error) { return weekPage(r, wrong) })
+	_, said, err := in.Learn.FillNext(r.Context(), r.By, f.ID("squad"), dayOf(r, f.Raw("day")), f.Raw("code"))
+	return r.Saved(err, said, weekAgain(r), func(wrong plan.Problems) (*shell.Page, error) { return in.weekPage(r, wrong) })
 }

@@ -15,52 +15,52 @@ type namesForm struct {
 }
 
 // TakeNames puts pasted names into a squad. Lines that nobody was read from are shown again.
-func TakeNames(r *shell.Request) (shell.Answer, error) {
-	squad, err := squadOf(r)
+func (in Room) TakeNames(r *shell.Request) (shell.Answer, error) {
+	squad, err := in.squadOf(r)
 	if err != nil {
 		return nil, err
 	}
 	text := r.Form.Raw("names")
-	took, err := r.Planner.Keep.TakeNames(r.Context(), r.By, squad, text)
+	took, err := in.Keep.TakeNames(r.Context(), r.By, squad, text)
 	if err == nil && len(took.Problems) > 0 {
-		if squad, err = squadOf(r); err != nil {
+		if squad, err = in.squadOf(r); err != nil {
 			return nil, err
 		}
-		return squadPage(r, squad, nil, func(b *squadBody) {
+		return in.squadPage(r, squad, nil, func(b *squadBody) {
 			b.Names = &namesForm{Text: took.Left, Said: took.Words(), Wrong: took.Problems}
 		})
 	}
 	next := shell.Squad(squad.ID)
 	if r.Form.Raw("back") == "today" && len(squad.Players) == 0 {
 		next = "/today"
-		if again, err := squadOf(r); err == nil && asks(r, again) {
+		if again, err := in.squadOf(r); err == nil && in.asks(r, again) {
 			next = shell.Squad(squad.ID) // where it asks what they play
 		}
 	}
 	return r.Saved(err, took.Words(), next, func(wrong plan.Problems) (*shell.Page, error) {
-		return squadPage(r, squad, wrong, func(b *squadBody) { b.Names = &namesForm{Text: text} })
+		return in.squadPage(r, squad, wrong, func(b *squadBody) { b.Names = &namesForm{Text: text} })
 	})
 }
 
 // AnswerPosition keeps what a position is that the sport did not have.
-func AnswerPosition(r *shell.Request) (shell.Answer, error) {
-	squad, err := squadOf(r)
+func (in Room) AnswerPosition(r *shell.Request) (shell.Answer, error) {
+	squad, err := in.squadOf(r)
 	if err != nil {
 		return nil, err
 	}
 	said, as := r.Form.Raw("said"), r.Form.Raw("as")
-	err = r.Planner.Keep.AnswerPosition(r.Context(), r.By, squad, said, as)
+	err = in.Keep.AnswerPosition(r.Context(), r.By, squad, said, as)
 	word := said + " is a position of yours now"
 	if as != "" {
 		word = said + " is " + as
 	}
 	return r.Saved(err, word, shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
-		return squadPage(r, squad, wrong, nil)
+		return in.squadPage(r, squad, wrong, nil)
 	})
 }
 
 // asks tells whether there are positions of a squad to ask about.
-func asks(r *shell.Request, squad *keep.Squad) bool {
-	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
+func (in Room) asks(r *shell.Request, squad *keep.Squad) bool {
+	plays, err := in.Books.Sport(r.Context(), r.Club())
 	return err == nil && len(squad.AskPositions(plays)) > 0
 }

@@ -59,11 +59,11 @@ func trialsOf(kept []planner.Entry[club.Trial], player uint64) (rows []trialRow)
 
 // rulingsOf lists what is ruled for a player, now and later; the reason is for
 // medical staff alone.
-func rulingsOf(r *shell.Request, squad *keep.Squad, player uint64, today string) (rows []rulingRow, err error) {
+func (in Room) rulingsOf(r *shell.Request, squad *keep.Squad, player uint64, today string) (rows []rulingRow, err error) {
 	holds, later := squad.In(player, today)
 	reasons := map[uint64]string{}
 	if r.May(planner.ToRead) && len(holds)+len(later) > 0 {
-		if reasons, err = r.Planner.Keep.Reasons(r.Context(), r.By, player); err != nil {
+		if reasons, err = in.Keep.Reasons(r.Context(), r.By, player); err != nil {
 			return nil, err
 		}
 	}
@@ -93,13 +93,13 @@ func rulingFormOf(k *planner.Entry[club.Player], r club.Restriction) *rulingForm
 }
 
 // SaveRuling makes a ruling for a player.
-func SaveRuling(r *shell.Request) (shell.Answer, error) {
+func (in Room) SaveRuling(r *shell.Request) (shell.Answer, error) {
 	if r.Medical() {
 		if err := r.MustProve(); err != nil {
 			return nil, err
 		}
 	}
-	squad, player, err := playerOf(r, "player")
+	squad, player, err := in.playerOf(r, "player")
 	if err != nil {
 		return nil, err
 	}
@@ -109,13 +109,13 @@ func SaveRuling(r *shell.Request) (shell.Answer, error) {
 		From: f.Raw("from"), Until: f.Raw("until"), Review: f.Raw("review"), Reason: f.Text("reason")}
 	said := player.Is.Label() + ": " + ruling.Words()
 	if err = f.Err(); err == nil {
-		_, err = r.Planner.Save(r.Context(), r.By, said, planner.Change{Owner: player.ID, Is: ruling})
+		_, err = in.Keep.Save(r.Context(), r.By, said, planner.Change{Owner: player.ID, Is: ruling})
 	}
 	if err == nil {
-		err = r.Planner.Staff.Audit(r.Context(), r.By, "made a ruling", player.Is.Label())
+		err = in.Staff.Audit(r.Context(), r.By, "made a ruling", player.Is.Label())
 	}
 	return r.Saved(err, said, shell.Squad(squad.ID, "player", player.ID), func(wrong plan.Problems) (*shell.Page, error) {
-		return squadPage(r, squad, wrong, func(b *squadBody) {
+		return in.squadPage(r, squad, wrong, func(b *squadBody) {
 			b.Ruling = rulingFormOf(player, ruling)
 			b.Ruling.MaxEffort, b.Ruling.MaxMinutes = f.Raw("max_effort"), f.Raw("max_minutes")
 		})
@@ -123,18 +123,18 @@ func SaveRuling(r *shell.Request) (shell.Answer, error) {
 }
 
 // LiftRuling lifts a ruling; one that is lifted already is no failure.
-func LiftRuling(r *shell.Request) (shell.Answer, error) {
+func (in Room) LiftRuling(r *shell.Request) (shell.Answer, error) {
 	if r.Medical() {
 		if err := r.MustProve(); err != nil {
 			return nil, err
 		}
 	}
-	_, err := r.Planner.Save(r.Context(), r.By, "a ruling lifted", planner.Change{ID: r.ParamID("id"), Is: club.Restriction{}, Gone: true})
+	_, err := in.Keep.Save(r.Context(), r.By, "a ruling lifted", planner.Change{ID: r.ParamID("id"), Is: club.Restriction{}, Gone: true})
 	if errors.Is(err, planner.ErrNotFound) {
 		err = nil
 	}
 	if err == nil {
-		err = r.Planner.Staff.Audit(r.Context(), r.By, "lifted a ruling", fmt.Sprintf("ruling %d", r.ParamID("id")))
+		err = in.Staff.Audit(r.Context(), r.By, "lifted a ruling", fmt.Sprintf("ruling %d", r.ParamID("id")))
 	}
 	return r.Saved(err, "The ruling is lifted", shell.Squad(r.Form.ID("squad")), shell.Gone)
 }

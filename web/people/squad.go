@@ -1,5 +1,5 @@
-// Package people is who belongs to the club: squads with their players and units,
-// what medical staff have ruled, and who signs in.
+// Package people is who plays for the club: squads with their players and units, what medical
+// staff have ruled for them, and who is hurt.
 package people
 
 import (
@@ -24,7 +24,7 @@ import (
 //go:embed *.html
 var files embed.FS
 
-var screens = shell.Parse(files, template.FuncMap{"pick": pickLanguage})
+var screens = shell.Parse(files, template.FuncMap{})
 
 type squadBody struct {
 	ID        uint64
@@ -75,27 +75,27 @@ type playerForm struct {
 }
 
 // Squad is a squad's page.
-func Squad(r *shell.Request) (shell.Answer, error) {
+func (in Room) Squad(r *shell.Request) (shell.Answer, error) {
 	if r.Medical() {
 		if err := r.MustProve(); err != nil {
 			return nil, err
 		}
 	}
-	squad, err := r.Planner.Keep.Squad(r.Context(), r.Club(), r.QueryID("squad"))
+	squad, err := in.Keep.Squad(r.Context(), r.Club(), r.QueryID("squad"))
 	if err != nil {
 		return nil, err
 	}
-	return squadPage(r, squad, nil, nil)
+	return in.squadPage(r, squad, nil, nil)
 }
 
 // squadPage is a squad's page; after a refused form with its problems, and with
 // what refill puts back into it.
-func squadPage(r *shell.Request, squad *keep.Squad, wrong plan.Problems, refill func(*squadBody)) (*shell.Page, error) {
-	teams, err := r.Planner.Keep.Teams(r.Context(), r.Club())
+func (in Room) squadPage(r *shell.Request, squad *keep.Squad, wrong plan.Problems, refill func(*squadBody)) (*shell.Page, error) {
+	teams, err := in.Keep.Teams(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
+	plays, err := in.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -103,7 +103,7 @@ func squadPage(r *shell.Request, squad *keep.Squad, wrong plan.Problems, refill 
 	for _, t := range teams {
 		b.Squads = append(b.Squads, shell.IDChoice{ID: t.ID, Label: t.Name})
 	}
-	today, err := r.Planner.Keep.Today(r.Context(), r.Club())
+	today, err := in.Keep.Today(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -112,15 +112,15 @@ func squadPage(r *shell.Request, squad *keep.Squad, wrong plan.Problems, refill 
 		b.Units = append(b.Units, unitRow{u.ID, u.Is.Name, firstNames(squad, u.Is), ""})
 	}
 	b.Groups = groupsOf(squad, plays)
-	if err := b.hurt(r); err != nil {
+	if err := b.hurt(in, r); err != nil {
 		return nil, err
 	}
 	if b.Medical {
-		if b.Left, err = r.Planner.Keep.LeftRulings(r.Context(), r.By, squad.ID); err != nil {
+		if b.Left, err = in.Keep.LeftRulings(r.Context(), r.By, squad.ID); err != nil {
 			return nil, err
 		}
 	}
-	if err := b.open(r, squad, today); err != nil {
+	if err := b.open(in, r, squad, today); err != nil {
 		return nil, err
 	}
 	if b.Coach {
@@ -153,18 +153,18 @@ func (b *squadBody) rows(squad *keep.Squad, today string, open uint64) {
 const newOne = "new"
 
 // open opens what the address asks for.
-func (b *squadBody) open(r *shell.Request, squad *keep.Squad, today string) error {
+func (b *squadBody) open(in Room, r *shell.Request, squad *keep.Squad, today string) error {
 	if k := squad.Player(r.QueryID("player")); k != nil {
-		trials, err := r.Planner.Keep.Trials(r.Context(), r.Club(), squad)
+		trials, err := in.Keep.Trials(r.Context(), r.Club(), squad)
 		if err != nil {
 			return err
 		}
 		b.Player = playerFormOf(k.ID, k.Edition, k.Is)
 		b.Player.Trials = trialsOf(trials, k.ID)
-		if b.Player.Rulings, err = rulingsOf(r, squad, k.ID, today); err != nil {
+		if b.Player.Rulings, err = in.rulingsOf(r, squad, k.ID, today); err != nil {
 			return err
 		}
-		if b.Player.Hurt, err = hurtOf(r, k.ID); err != nil {
+		if b.Player.Hurt, err = in.hurtOf(r, k.ID); err != nil {
 			return err
 		}
 	} else if r.Query("player") == newOne {
@@ -243,30 +243,30 @@ func dayWords(day string) string {
 }
 
 // AddSquad makes a further squad.
-func AddSquad(r *shell.Request) (shell.Answer, error) {
+func (in Room) AddSquad(r *shell.Request) (shell.Answer, error) {
 	name := r.Form.Text("name")
-	id, err := r.Planner.Keep.AddSquad(r.Context(), r.By, name, drill.Grade(r.Form.Raw("grade")))
+	id, err := in.Keep.AddSquad(r.Context(), r.By, name, drill.Grade(r.Form.Raw("grade")))
 	return r.Saved(err, name+" is there", shell.Squad(id), func(wrong plan.Problems) (*shell.Page, error) {
-		squad, err := r.Planner.Keep.Squad(r.Context(), r.Club(), 0)
+		squad, err := in.Keep.Squad(r.Context(), r.Club(), 0)
 		if err != nil {
 			return nil, err
 		}
-		return squadPage(r, squad, wrong, nil)
+		return in.squadPage(r, squad, wrong, nil)
 	})
 }
 
 // squadOf is the squad that the path names.
-func squadOf(r *shell.Request) (*keep.Squad, error) {
+func (in Room) squadOf(r *shell.Request) (*keep.Squad, error) {
 	id := r.ParamID("squad")
 	if id == 0 {
 		return nil, planner.ErrNotFound
 	}
-	return r.Planner.Keep.Squad(r.Context(), r.Club(), id)
+	return in.Keep.Squad(r.Context(), r.Club(), id)
 }
 
 // playerOf is the player of the path's squad that the path names.
-func playerOf(r *shell.Request, param string) (*keep.Squad, *planner.Entry[club.Player], error) {
-	squad, err := squadOf(r)
+func (in Room) playerOf(r *shell.Request, param string) (*keep.Squad, *planner.Entry[club.Player], error) {
+	squad, err := in.squadOf(r)
 	if err != nil {
 		return nil, nil, err
 	}
@@ -278,8 +278,8 @@ func playerOf(r *shell.Request, param string) (*keep.Squad, *planner.Entry[club.
 }
 
 // SavePlayer saves a player, or adds one.
-func SavePlayer(r *shell.Request) (shell.Answer, error) {
-	squad, err := squadOf(r)
+func (in Room) SavePlayer(r *shell.Request) (shell.Answer, error) {
+	squad, err := in.squadOf(r)
 	if err != nil {
 		return nil, err
 	}
@@ -288,26 +288,26 @@ func SavePlayer(r *shell.Request) (shell.Answer, error) {
 	p := club.Player{First: f.Text("first"), Last: f.Text("last"), Position: f.Text("position"), Number: f.IntOr("number", 0, 1, club.MaxNumber),
 		Foot: club.Side(f.Raw("foot")), Hand: club.Side(f.Raw("hand")), Bats: club.Side(f.Raw("bats")), Level: drill.Grade(f.Raw("level")), Build: club.Build(f.Raw("build")), Own: strings.TrimSpace(f.Raw("own")), Forms: f.Raw("forms"), Notes: f.Text("notes")}
 	said := p.Label() + " is saved"
-	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
+	plays, err := in.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
 	positions, _ := plays.FindAll(p.Position)
 	p.Position = strings.Join(positions, plan.BetweenPositions)
 	if id == 0 && f.Raw("somebody") == "" {
-		if again, err := askedAbout(r, squad, p, f); again != nil || err != nil {
+		if again, err := in.askedAbout(r, squad, p, f); again != nil || err != nil {
 			return again, err
 		}
 	}
 	if err = f.Err(); err == nil {
-		_, err = r.Planner.Save(r.Context(), r.By, said, planner.Change{ID: id, Owner: squad.ID, Edition: edition, Is: p})
+		_, err = in.Keep.Save(r.Context(), r.By, said, planner.Change{ID: id, Owner: squad.ID, Edition: edition, Is: p})
 	}
 	next := shell.Squad(squad.ID)
 	if id == 0 {
 		next = shell.Squad(squad.ID, "player", newOne) // the next one
 	}
 	return r.Saved(err, said, next, func(wrong plan.Problems) (*shell.Page, error) {
-		return squadPage(r, squad, wrong, func(b *squadBody) {
+		return in.squadPage(r, squad, wrong, func(b *squadBody) {
 			b.Player = playerFormOf(id, edition, p)
 			b.Player.Number = f.Raw("number")
 		})
@@ -317,15 +317,15 @@ func SavePlayer(r *shell.Request) (shell.Answer, error) {
 // askedAbout asks who is meant by somebody of the name of a player who has left and for
 // whom medical staff have ruled something, or does what was answered; nil where there is
 // nothing to ask.
-func askedAbout(r *shell.Request, squad *keep.Squad, p club.Player, f *shell.Form) (shell.Answer, error) {
-	left, _, err := r.Planner.Keep.Left(r.Context(), r.Club(), squad.ID, strings.ToLower(p.First+" "+p.Last))
+func (in Room) askedAbout(r *shell.Request, squad *keep.Squad, p club.Player, f *shell.Form) (shell.Answer, error) {
+	left, _, err := in.Keep.Left(r.Context(), r.Club(), squad.ID, strings.ToLower(p.First+" "+p.Last))
 	if err != nil || left == 0 {
 		return nil, err
 	}
 	if f.Raw("same") != "" {
-		return r.Saved(r.Planner.Keep.BringBack(r.Context(), r.By, squad.ID, left), p.Label()+" is back, with what medical staff ruled", shell.Squad(squad.ID, "player", left), shell.Gone)
+		return r.Saved(in.Keep.BringBack(r.Context(), r.By, squad.ID, left), p.Label()+" is back, with what medical staff ruled", shell.Squad(squad.ID, "player", left), shell.Gone)
 	}
-	page, err := squadPage(r, squad, nil, func(b *squadBody) {
+	page, err := in.squadPage(r, squad, nil, func(b *squadBody) {
 		b.Player = playerFormOf(0, 0, p)
 		b.Player.Number, b.Player.Asked = f.Raw("number"), true
 	})
@@ -336,29 +336,29 @@ func askedAbout(r *shell.Request, squad *keep.Squad, p club.Player, f *shell.For
 }
 
 // RemovePlayer takes a player out of the squad.
-func RemovePlayer(r *shell.Request) (shell.Answer, error) {
-	squad, player, err := playerOf(r, "id")
+func (in Room) RemovePlayer(r *shell.Request) (shell.Answer, error) {
+	squad, player, err := in.playerOf(r, "id")
 	if err != nil {
 		return nil, err
 	}
-	err = r.Planner.Keep.RemovePlayer(r.Context(), r.By, squad, player.ID)
+	err = in.Keep.RemovePlayer(r.Context(), r.By, squad, player.ID)
 	return r.Saved(err, player.Is.Label()+" left the squad", shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
-		return squadPage(r, squad, wrong, nil)
+		return in.squadPage(r, squad, wrong, nil)
 	})
 }
 
 // Person is all that is known of a player, as a file.
-func Person(r *shell.Request) (shell.Answer, error) {
+func (in Room) Person(r *shell.Request) (shell.Answer, error) {
 	if r.Medical() {
 		if err := r.MustProve(); err != nil {
 			return nil, err
 		}
 	}
-	squad, player, err := playerOf(r, "id")
+	squad, player, err := in.playerOf(r, "id")
 	if err != nil {
 		return nil, err
 	}
-	person, err := r.Planner.Keep.Person(r.Context(), r.By, squad, player.ID)
+	person, err := in.Keep.Person(r.Context(), r.By, squad, player.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -370,17 +370,17 @@ func Person(r *shell.Request) (shell.Answer, error) {
 }
 
 // Erase forgets a player, which cannot be taken back.
-func Erase(r *shell.Request) (shell.Answer, error) {
-	squad, player, err := playerOf(r, "id")
+func (in Room) Erase(r *shell.Request) (shell.Answer, error) {
+	squad, player, err := in.playerOf(r, "id")
 	if err != nil {
 		return nil, err
 	}
 	if !r.Form.Has("sure") {
 		err = plan.In("erase", "tick the box first: it cannot be taken back")
 	} else {
-		err = r.Planner.Keep.Erase(r.Context(), r.By, squad, player.ID)
+		err = in.Keep.Erase(r.Context(), r.By, squad, player.ID)
 	}
 	return r.Saved(err, "A player is forgotten", shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
-		return squadPage(r, squad, wrong, func(b *squadBody) { b.Player = playerFormOf(player.ID, player.Edition, player.Is) })
+		return in.squadPage(r, squad, wrong, func(b *squadBody) { b.Player = playerFormOf(player.ID, player.Edition, player.Is) })
 	})
 }

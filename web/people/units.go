@@ -79,8 +79,8 @@ func unitFormOf(squad *keep.Squad, id uint64, edition uint32, u club.Unit) *unit
 }
 
 // SaveUnit saves a unit, adds one, or takes it out.
-func SaveUnit(r *shell.Request) (shell.Answer, error) {
-	squad, err := squadOf(r)
+func (in Room) SaveUnit(r *shell.Request) (shell.Answer, error) {
+	squad, err := in.squadOf(r)
 	if err != nil {
 		return nil, err
 	}
@@ -96,8 +96,8 @@ func SaveUnit(r *shell.Request) (shell.Answer, error) {
 	if gone {
 		said = u.Name + " is deleted"
 	}
-	_, err = r.Planner.Save(r.Context(), r.By, said, planner.Change{ID: id, Owner: squad.ID, Edition: edition, Is: u, Gone: gone})
+	_, err = in.Keep.Save(r.Context(), r.By, said, planner.Change{ID: id, Owner: squad.ID, Edition: edition, Is: u, Gone: gone})
 	return r.Saved(err, said, shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
-		return squadPage(r, squad, wrong, func(b *squadBody) { b.Unit = unitFormOf(squad, id, edition, u) })
+		return in.squadPage(r, squad, wrong, func(b *squadBody) { b.Unit = unitFormOf(squad, id, edition, u) })
 	})
 }

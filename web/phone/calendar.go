@@ -15,9 +15,9 @@ import (
 )
 
 // Calendar is what a link shows as a calendar, to take in once or to subscribe to.
-func Calendar(r *shell.Request) (shell.Answer, error) {
+func (in Room) Calendar(r *shell.Request) (shell.Answer, error) {
 	r.Unlisted()
-	feed, err := r.Planner.Reach.Feed(r.Context(), way(r))
+	feed, err := in.Reach.Feed(r.Context(), way(r))
 	if errors.Is(err, planner.ErrNotFound) {
 		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "This link shows nothing", Line: "It is not whole, or no longer good. Ask your coach for the link again."}
 	} else if err != nil {

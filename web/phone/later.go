@@ -22,13 +22,13 @@ type laterBody struct {
 }
 
 // laterOf writes a player's lists; "" where they have none.
-func laterOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared) (string, error) {
+func (in Room) laterOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared) (string, error) {
 	var all strings.Builder
 	lines := schedule.Lists(found.Document)
 	for i := range lines {
 		l := &lines[i]
 		made := laterBody{Tongue: tongue, Name: l.Name, Line: l.Line, Link: base(way(r)) + "?list=" + l.ID}
-		items, seconds, err := laterItems(r, tongue, found, l)
+		items, seconds, err := in.laterItems(r, tongue, found, l)
 		if err != nil {
 			return "", err
 		}
@@ -55,10 +55,10 @@ func whenLater(tongue shell.Tongue, l *schedule.Line) string {
 }
 
 // laterItems are a player's blocks of a list, and how long they last.
-func laterItems(r *shell.Request, tongue shell.Tongue, found *reach.Shared, l *schedule.Line) (items []item, seconds int, err error) {
+func (in Room) laterItems(r *shell.Request, tongue shell.Tongue, found *reach.Shared, l *schedule.Line) (items []item, seconds int, err error) {
 	entries := list.Of(l.Document, l.Schedule, found.Person)
 	for i := range entries {
-		one, err := itemOf(r, tongue, l.Document, &entries[i], found.ClubID)
+		one, err := in.itemOf(r, tongue, l.Document, &entries[i], found.ClubID)
 		if err != nil {
 			return nil, 0, err
 		}
@@ -72,14 +72,14 @@ func laterItems(r *shell.Request, tongue shell.Tongue, found *reach.Shared, l *s
 }
 
 // laterAlone is a list step by step, at a player's own pace.
-func laterAlone(r *shell.Request, tongue shell.Tongue, found *reach.Shared, id string) (shell.Answer, error) {
+func (in Room) laterAlone(r *shell.Request, tongue shell.Tongue, found *reach.Shared, id string) (shell.Answer, error) {
 	lines := schedule.Lists(found.Document)
 	for i := range lines {
 		l := &lines[i]
 		if l.ID != id {
 			continue
 		}
-		items, _, err := laterItems(r, tongue, found, l)
+		items, _, err := in.laterItems(r, tongue, found, l)
 		if err != nil {
 			return nil, err
 		}
@@ -88,7 +88,7 @@ func laterAlone(r *shell.Request, tongue shell.Tongue, found *reach.Shared, id s
 		}
 		p := found.Document.Player(found.Person)
 		b := &mineBody{Tongue: tongue, Base: base(way(r)), Back: base(way(r)), Own: true, Name: l.Name, Title: p.ShortName() + ", " + found.Document.Title,
-			StartName: l.Line, NowMilli: r.Planner.Now().UnixMilli(), Items: items}
+			StartName: l.Line, NowMilli: r.Now().UnixMilli(), Items: items}
 		return &shell.Page{Screens: screens, Name: "mine", Title: l.Name, Body: b, Phone: true, Tongue: tongue}, nil
 	}
 	return nil, planner.ErrNotFound

@@ -49,51 +49,51 @@ type told struct {
 type cell struct{ N, Tries int }
 
 // leader is a leader's page.
-func leader(r *shell.Request, found *reach.Shared) (shell.Answer, error) {
+func (in Room) leader(r *shell.Request, found *reach.Shared) (shell.Answer, error) {
 	tongue, w := r.Tongue(), way(r)
 	who, d, start := found.Leader(), found.Document, found.Schedule.Start
 	b := &leaderBody{mineBody: mineBody{Tongue: tongue, Base: base(w), Link: shell.Link(w.Token), Own: true, Title: d.Title, Name: who.Name, StartName: d.StartName,
 		Start: clock.Clock(start, 0), Day: tongue.ShortDay(start), Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())),
-		StartUnix: start.Unix(), NowMilli: r.Planner.Now().UnixMilli()}}
+		StartUnix: start.Unix(), NowMilli: r.Now().UnixMilli()}}
 	switch r.Query("show") {
 	case "simple":
 		b.Simple = true
 	case "":
 		b.Simple = strings.Contains(strings.ToLower(who.Role), "assistant") || strings.Contains(strings.ToLower(who.Role), "player")
 	}
-	away, err := r.Planner.Reach.Away(r.Context(), found)
+	away, err := in.Reach.Away(r.Context(), found)
 	if err != nil {
 		return nil, err
 	}
 	entries := list.Led(d, found.Schedule, who.ID)
 	maps := wheres(tongue, d, entries)
 	for i := range entries {
-		one, err := itemOf(r, tongue, d, &entries[i], found.ClubID)
+		one, err := in.itemOf(r, tongue, d, &entries[i], found.ClubID)
 		if err != nil {
 			return nil, err
 		}
 		one.Map = maps[i]
 		b.Items = append(b.Items, one)
 	}
-	b.mark(int(r.Planner.Now().Sub(start).Seconds()), found.Schedule)
+	b.mark(int(r.Now().Sub(start).Seconds()), found.Schedule)
 	for i := range entries {
 		b.Led = append(b.Led, ledOf(d, &entries[i], b.Items[i], away))
 		if entries[i].Block != nil && entries[i].Block.Frame() {
-			if b.Led[i].Yours, err = ownLines(r, tongue, found, entries[i].With); err != nil {
+			if b.Led[i].Yours, err = in.ownLines(r, tongue, found, entries[i].With); err != nil {
 				return nil, err
 			}
 		}
 	}
 	b.nextPlaces()
-	if b.Ticks, err = ticksOf(r, found); err != nil {
+	if b.Ticks, err = in.ticksOf(r, found); err != nil {
 		return nil, err
 	}
 	return &shell.Page{Screens: screens, Name: "leader", Title: b.Name + ", " + b.Title, Body: b, Phone: true, Tongue: tongue}, nil
 }
 
 // ownLines are what each of players always does in own time, and what they say is tight.
-func ownLines(r *shell.Request, tongue shell.Tongue, found *reach.Shared, players []string) (lines []string, err error) {
-	tight, err := r.Planner.Reach.Tight(r.Context(), found)
+func (in Room) ownLines(r *shell.Request, tongue shell.Tongue, found *reach.Shared, players []string) (lines []string, err error) {
+	tight, err := in.Reach.Tight(r.Context(), found)
 	for _, id := range players {
 		p := found.Document.Player(id)
 		if own := append(slices.Clone(p.Own), tightWords(tongue, tight[id])...); len(own) > 0 {
@@ -177,8 +177,8 @@ func (b *leaderBody) nextPlaces() {
 }
 
 // ticksOf are the ticks of a leader's grids, as they were sent last: block, drill, ticks.
-func ticksOf(r *shell.Request, found *reach.Shared) (string, error) {
-	words, err := r.Planner.Reach.Ticks(r.Context(), found)
+func (in Room) ticksOf(r *shell.Request, found *reach.Shared) (string, error) {
+	words, err := in.Reach.Ticks(r.Context(), found)
 	var all []string
 	for _, w := range words {
 		all = append(all, strings.Join([]string{w.Block, fmt.Sprint(w.Item), w.Says}, fieldEnd))

@@ -33,8 +33,8 @@ type update struct {
 const pulse = 20 * time.Second
 
 // Live tells an open page at once what is new.
-func Live(r *shell.Request) (shell.Answer, error) {
-	found, err := shared(r)
+func (in Room) Live(r *shell.Request) (shell.Answer, error) {
+	found, err := in.shared(r)
 	if err != nil {
 		return nil, err
 	}
@@ -44,7 +44,7 @@ func Live(r *shell.Request) (shell.Answer, error) {
 		defer news.Close()
 		beat := time.NewTicker(pulse)
 		defer beat.Stop()
-		have, err := tell(r, tongue, found, have, time.Now(), send)
+		have, err := in.tell(r, tongue, found, have, time.Now(), send)
 		for err == nil {
 			select {
 			case <-ctx.Done():
@@ -54,7 +54,7 @@ func Live(r *shell.Request) (shell.Answer, error) {
 			case <-beat.C:
 				err = send("time", stamp(r))
 			case at := <-news.News:
-				have, err = retell(r, tongue, found, have, at, send)
+				have, err = in.retell(r, tongue, found, have, at, send)
 			}
 		}
 		return err
@@ -65,8 +65,8 @@ func Live(r *shell.Request) (shell.Answer, error) {
 var errGone = errors.New("the link shows nothing more")
 
 // retell tells a page that has edition have what was new at a moment.
-func retell(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, at time.Time, send func(event, data string) error) (int, error) {
-	next, err := r.Planner.Reach.SharedSince(r.Context(), way(r), at)
+func (in Room) retell(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, at time.Time, send func(event, data string) error) (int, error) {
+	next, err := in.Reach.SharedSince(r.Context(), way(r), at)
 	switch {
 	case errors.Is(err, planner.ErrNotFound):
 		return have, errors.Join(errGone, send("gone", ""))
@@ -75,29 +75,29 @@ func retell(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int
 	case err != nil:
 		return have, err // the page comes back, and asks anew
 	}
-	if err := tellAway(r, next, send); err != nil {
+	if err := in.tellAway(r, next, send); err != nil {
 		return have, err
 	}
-	return tell(r, tongue, next, have, at, send)
+	return in.tell(r, tongue, next, have, at, send)
 }
 
 // stamp is the server's time, for phones whose clock is wrong.
 func stamp(r *shell.Request) string {
-	now, _ := json.Marshal(r.Planner.Now().UnixMilli())
+	now, _ := json.Marshal(r.Now().UnixMilli())
 	return string(now)
 }
 
 // tell sends a page that has edition have what is newer, and the time where nothing is;
 // it returns the edition that the page has then. What others were told after that moment
 // is told again as it is.
-func tell(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, after time.Time, send func(event, data string) error) (int, error) {
-	if err := r.Planner.Reach.Opened(r.Context(), found, found.Number, false); err != nil {
+func (in Room) tell(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, after time.Time, send func(event, data string) error) (int, error) {
+	if err := in.Reach.Opened(r.Context(), found, found.Number, false); err != nil {
 		return have, err
 	}
 	if have >= found.Number {
 		return have, send("time", stamp(r))
 	}
-	text, err := updateOf(r, tongue, found, have, after)
+	text, err := in.updateOf(r, tongue, found, have, after)
 	if err == nil {
 		err = send("edition", text)
 	}
@@ -105,19 +105,19 @@ func tell(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, 
 }
 
 // Update is the same for a page that cannot be told, and asks.
-func Update(r *shell.Request) (shell.Answer, error) {
-	found, err := shared(r)
+func (in Room) Update(r *shell.Request) (shell.Answer, error) {
+	found, err := in.shared(r)
 	if err != nil {
 		return nil, err
 	}
 	have := r.QueryCount("have")
-	if err := r.Planner.Reach.Opened(r.Context(), found, found.Number, false); err != nil {
+	if err := in.Reach.Opened(r.Context(), found, found.Number, false); err != nil {
 		return nil, err
 	}
 	if have >= found.Number {
 		return shell.Raw{Kind: shell.JSON, Content: []byte(`{"now":` + stamp(r) + `}`)}, nil
 	}
-	text, err := updateOf(r, r.Tongue(), found, have, time.Now())
+	text, err := in.updateOf(r, r.Tongue(), found, have, time.Now())
 	return shell.Raw{Kind: shell.JSON, Content: []byte(text)}, err
 }
 
@@ -125,11 +125,11 @@ func Update(r *shell.Request) (shell.Answer, error) {
 const reload = `{"reload":true}`
 
 // tellAway tells a leader's page who says that they are late, or is missed.
-func tellAway(r *shell.Request, found *reach.Shared, send func(event, data string) error) error {
+func (in Room) tellAway(r *shell.Request, found *reach.Shared, send func(event, data string) error) error {
 	if found.Leader() == nil {
 		return nil
 	}
-	away, err := r.Planner.Reach.Away(r.Context(), found)
+	away, err := in.Reach.Away(r.Context(), found)
 	if err != nil {
 		return err
 	}
@@ -141,27 +141,27 @@ func tellAway(r *shell.Request, found *reach.Shared, send func(event, data strin
 var updates kept.Cache[string, string]
 
 // updateOf is what a page of a way shows otherwise than edition have.
-func updateOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, after time.Time) (string, error) {
+func (in Room) updateOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, after time.Time) (string, error) {
 	if found.Document.Player(found.Person) == nil {
 		return reload, nil
 	}
 	key := fmt.Sprint(found.Token, found.Session, found.Person, found.Own, have, found.Number, tongue.Lang)
-	return updates.Since(r.Context(), key, after, func(ctx context.Context) (string, error) { return makeUpdate(r.Within(ctx), tongue, found, have) })
+	return updates.Since(r.Context(), key, after, func(ctx context.Context) (string, error) { return in.makeUpdate(r.Within(ctx), tongue, found, have) })
 }
 
-func makeUpdate(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int) (string, error) {
-	was, err := r.Planner.Reach.Before(r.Context(), found, have)
+func (in Room) makeUpdate(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int) (string, error) {
+	was, err := in.Reach.Before(r.Context(), found, have)
 	if err != nil {
 		return "", err
 	}
-	now, err := mineOf(r, tongue, found)
+	now, err := in.mineOf(r, tongue, found)
 	if err != nil {
 		return "", err
 	}
 	u := update{Edition: now.Edition, Published: now.Published, Start: now.StartUnix, StartText: now.StartName + " " + now.Start, Day: now.Day, Carry: now.Carry}
 	before, later := map[string]string{}, ""
 	if was != nil && was.Document.Player(was.Person) != nil {
-		then, err := mineOf(r, tongue, was)
+		then, err := in.mineOf(r, tongue, was)
 		if err != nil {
 			return "", err
 		}
@@ -176,7 +176,7 @@ func makeUpdate(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have
 	} else if u.Later == "" {
 		u.Later = " "
 	}
-	now.mark(int(r.Planner.Now().Sub(found.Schedule.Start).Seconds()), found.Schedule)
+	now.mark(int(r.Now().Sub(found.Schedule.Start).Seconds()), found.Schedule)
 	for _, one := range now.Items {
 		told := []any{one.Key, one.From, one.To}
 		if before[one.Key] != itemHTML(one.Timeless()) {

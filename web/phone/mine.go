@@ -98,24 +98,24 @@ var joints = []string{"ankle", "calf", "knee", "thigh", "hamstring", "groin", "h
 
 // Mine is a player's run-in: as everybody with the team's link may see it, or under
 // their own link.
-func Mine(r *shell.Request) (shell.Answer, error) {
-	found, err := shared(r)
+func (in Room) Mine(r *shell.Request) (shell.Answer, error) {
+	found, err := in.shared(r)
 	if err != nil {
 		return nil, err
 	}
 	if found.Leader() != nil {
-		return leader(r, found)
+		return in.leader(r, found)
 	}
 	tongue := r.Tongue()
 	if later := r.Query("list"); later != "" {
-		return laterAlone(r, tongue, found, later)
+		return in.laterAlone(r, tongue, found, later)
 	}
 	b := headOf(r, tongue, found)
-	all, err := listed(r, tongue, found)
+	all, err := in.listed(r, tongue, found)
 	if err != nil {
 		return nil, err
 	}
-	now := int(r.Planner.Now().Sub(found.Schedule.Start).Seconds())
+	now := int(r.Now().Sub(found.Schedule.Start).Seconds())
 	b.count(now)
 	b.Carry, b.List, b.Later = all.carry, all.at(now), template.HTML(all.later) // made by the template of a list
 	return &shell.Page{Screens: screens, Name: "mine", Title: b.Name + ", " + b.Title, Body: b, Phone: true, Tongue: b.Tongue}, nil
@@ -128,22 +128,22 @@ func headOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared) *mineBod
 	w := way(r)
 	return &mineBody{Tongue: tongue, Base: base(w), Link: shell.Link(w.Token), Own: found.Own, Title: d.Title, Name: p.ShortName(), Number: number(p), StartName: d.StartName,
 		Start: clock.Clock(start, 0), Day: tongue.ShortDay(start), Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())),
-		StartUnix: start.Unix(), NowMilli: r.Planner.Now().UnixMilli(), Late: lateTimes(d, start, r.Planner.Now()), Joints: joints, Facing: d.Facing}
+		StartUnix: start.Unix(), NowMilli: r.Now().UnixMilli(), Late: lateTimes(d, start, r.Now()), Joints: joints, Facing: d.Facing}
 }
 
 // mineOf is a player's page with the list.
-func mineOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared) (*mineBody, error) {
+func (in Room) mineOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared) (*mineBody, error) {
 	b, d := headOf(r, tongue, found), found.Document
 	entries := list.Of(d, found.Schedule, found.Person)
 	maps := wheres(tongue, d, entries)
 	for i := range entries {
-		one, err := itemOf(r, tongue, d, &entries[i], found.ClubID)
+		one, err := in.itemOf(r, tongue, d, &entries[i], found.ClubID)
 		if err != nil {
 			return nil, err
 		}
 		one.With, one.Map = names(tongue, d, &entries[i]), maps[i]
 		if one.Yours = entries[i].Own; entries[i].Block != nil && entries[i].Block.Frame() && found.Own {
-			tight, err := r.Planner.Reach.Tight(r.Context(), found)
+			tight, err := in.Reach.Tight(r.Context(), found)
 			if err != nil {
 				return nil, err
 			}
@@ -152,7 +152,7 @@ func mineOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared) (*mineBo
 		b.Items = append(b.Items, one)
 	}
 	b.Carry = strings.Join(append(list.Carry(entries), list.Brought(d, found.Person)...), ", ")
-	later, err := laterOf(r, tongue, found)
+	later, err := in.laterOf(r, tongue, found)
 	b.Later = template.HTML(later) // made by the template of a list
 	return b, err
 }
@@ -202,16 +202,16 @@ func bareOf(tongue shell.Tongue, d *plan.Document, e *list.Entry) item {
 }
 
 // itemOf is a block or an event as one person has it.
-func itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Entry, club uint64) (item, error) {
+func (in Room) itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Entry, club uint64) (item, error) {
 	one := bareOf(tongue, d, e)
 	if one.Fixed {
 		return one, nil
 	}
-	pictures, err := r.Planner.Books.Pictures(r.Context(), club)
+	pictures, err := in.Books.Pictures(r.Context(), club)
 	if err != nil {
 		return one, err
 	}
-	book, err := r.Planner.Reach.Shown(r.Context(), club)
+	book, err := in.Reach.Shown(r.Context(), club)
 	if err != nil {
 		return one, err
 	}
@@ -270,10 +270,10 @@ type keptItem struct {
 var lists kept.Cache[string, keptList]
 
 // listed is the list of a way, made once however many ask for it.
-func listed(r *shell.Request, tongue shell.Tongue, found *reach.Shared) (keptList, error) {
+func (in Room) listed(r *shell.Request, tongue shell.Tongue, found *reach.Shared) (keptList, error) {
 	key := fmt.Sprint(found.Token, found.Session, found.Number, found.Person, found.Own, tongue.Lang, found.Document.Restrictions)
 	return lists.Get(r.Context(), key, func(ctx context.Context) (keptList, error) {
-		b, err := mineOf(r.Within(ctx), tongue, found)
+		b, err := in.mineOf(r.Within(ctx), tongue, found)
 		if err != nil {
 			return keptList{}, err
 		}
@@ -344,30 +344,30 @@ func names(tongue shell.Tongue, d *plan.Document, e *list.Entry) string {
 
 // Alone is a routine step by step, for one person, at their own pace: there is no day
 // and no start.
-func Alone(r *shell.Request) (shell.Answer, error) {
-	routine, err := r.Planner.Books.Routine(r.Context(), r.Club(), r.ParamID("id"))
+func (in Room) Alone(r *shell.Request) (shell.Answer, error) {
+	routine, err := in.Books.Routine(r.Context(), r.Club(), r.ParamID("id"))
 	if err != nil {
 		return nil, err
 	}
-	return alone(r, r.Club(), routine, fmt.Sprintf("/routines/%d/steps", routine.ID), shell.Routine(routine.ID))
+	return in.alone(r, r.Club(), routine, fmt.Sprintf("/routines/%d/steps", routine.ID), shell.Routine(routine.ID))
 }
 
 // Handed is the same for whoever has the link of a routine that is handed out.
-func Handed(r *shell.Request) (shell.Answer, error) {
+func (in Room) Handed(r *shell.Request) (shell.Answer, error) {
 	clubID, routine, err := shell.FindHanded(r)
 	if err != nil {
 		return nil, err
 	}
 	at := shell.Handed(r.Param("token"))
-	return alone(r, clubID, routine, at+"/steps", at)
+	return in.alone(r, clubID, routine, at+"/steps", at)
 }
 
-func alone(r *shell.Request, clubID uint64, routine *planner.Entry[club.Routine], base, back string) (shell.Answer, error) {
+func (in Room) alone(r *shell.Request, clubID uint64, routine *planner.Entry[club.Routine], base, back string) (shell.Answer, error) {
 	tongue := r.Tongue()
-	b := &mineBody{Tongue: tongue, Base: base, Back: back, Own: true, Name: routine.Is.Name, Title: routine.Is.For, NowMilli: r.Planner.Now().UnixMilli()}
+	b := &mineBody{Tongue: tongue, Base: base, Back: back, Own: true, Name: routine.Is.Name, Title: routine.Is.For, NowMilli: r.Now().UnixMilli()}
 	entries, d := list.Alone(routine.Is.Blocks), new(plan.Document)
 	for i := range entries {
-		one, err := itemOf(r, tongue, d, &entries[i], clubID)
+		one, err := in.itemOf(r, tongue, d, &entries[i], clubID)
 		if err != nil {
 			return nil, err
 		}

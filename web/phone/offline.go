@@ -15,8 +15,8 @@ var keptFiles = []string{"phone.css", "player.js", "icon.svg", "fonts/barlow-con
 func Worker(*shell.Request) (shell.Answer, error) { return shell.Keeper(keptFiles) }
 
 // Manifest lets a phone put a person's page among its programs.
-func Manifest(r *shell.Request) (shell.Answer, error) {
-	found, err := shared(r)
+func (in Room) Manifest(r *shell.Request) (shell.Answer, error) {
+	found, err := in.shared(r)
 	if err != nil {
 		return nil, err
 	}

@@ -74,9 +74,9 @@ func base(w reach.Way) string {
 
 // shared finds what a link shows. A wrong, an old and a guessed one are told apart by
 // nothing.
-func shared(r *shell.Request) (*reach.Shared, error) {
+func (in Room) shared(r *shell.Request) (*reach.Shared, error) {
 	r.Unlisted()
-	found, err := r.Planner.Reach.Shared(r.Context(), way(r))
+	found, err := in.Reach.Shared(r.Context(), way(r))
 	if errors.Is(err, planner.ErrNotFound) {
 		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "This link shows nothing", Line: "It is not whole, or no longer good. Ask your coach for the link again."}
 	}
@@ -84,8 +84,8 @@ func shared(r *shell.Request) (*reach.Shared, error) {
 }
 
 // Squad asks who is there.
-func Squad(r *shell.Request) (shell.Answer, error) {
-	found, err := shared(r)
+func (in Room) Squad(r *shell.Request) (shell.Answer, error) {
+	found, err := in.shared(r)
 	if err != nil {
 		return nil, err
 	}

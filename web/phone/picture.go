@@ -20,21 +20,21 @@ func picture(r *shell.Request, code, stamp string) string {
 }
 
 // Picture is a club's own picture of a drill that a link shows.
-func Picture(r *shell.Request) (shell.Answer, error) {
-	found, err := shared(r)
+func (in Room) Picture(r *shell.Request) (shell.Answer, error) {
+	found, err := in.shared(r)
 	if err != nil {
 		return nil, err
 	}
-	content, err := r.Planner.Books.Picture(r.Context(), found.ClubID, r.Param("code"))
+	content, err := in.Books.Picture(r.Context(), found.ClubID, r.Param("code"))
 	return shell.Raw{Kind: shell.JPEG, Content: content}, err
 }
 
 // HandedPicture is a club's own picture of a drill of a routine that is handed out.
-func HandedPicture(r *shell.Request) (shell.Answer, error) {
+func (in Room) HandedPicture(r *shell.Request) (shell.Answer, error) {
 	clubID, _, err := shell.FindHanded(r)
 	if err != nil {
 		return nil, err
 	}
-	content, err := r.Planner.Books.Picture(r.Context(), clubID, r.Param("code"))
+	content, err := in.Books.Picture(r.Context(), clubID, r.Param("code"))
 	return shell.Raw{Kind: shell.JPEG, Content: content}, err
 }

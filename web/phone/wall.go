@@ -60,17 +60,17 @@ type onWall struct {
 }
 
 // Wall is the screen of a dressing room.
-func Wall(r *shell.Request) (shell.Answer, error) {
-	found, err := shared(r)
+func (in Room) Wall(r *shell.Request) (shell.Answer, error) {
+	found, err := in.shared(r)
 	if err != nil {
 		return nil, err
 	}
 	tongue, d, start := r.Tongue(), found.Document, found.Schedule.Start
 	address := shell.Link(found.Token) + "/wall"
 	b := &wallBody{Look: r.Look(), Looks: shell.Looks(), mineBody: mineBody{Tongue: tongue, Base: address, Link: shell.Link(found.Token), Title: d.Title, StartName: d.StartName, Start: clock.Clock(start, 0), Day: tongue.Day(start),
-		Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())), StartUnix: start.Unix(), NowMilli: r.Planner.Now().UnixMilli()}}
-	b.count(int(r.Planner.Now().Sub(start).Seconds()))
-	book, err := r.Planner.Reach.Shown(r.Context(), found.ClubID)
+		Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())), StartUnix: start.Unix(), NowMilli: r.Now().UnixMilli()}}
+	b.count(int(r.Now().Sub(start).Seconds()))
+	book, err := in.Reach.Shown(r.Context(), found.ClubID)
 	if err != nil {
 		return nil, err
 	}

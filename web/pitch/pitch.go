@@ -56,13 +56,13 @@ func (*body) Minutes5() []int { return []int{5, 10, 15} }
 func (*body) Lost() []int     { return []int{2, 3, 5, 10, 15} }
 
 // Show is the pitch side of a session.
-func Show(r *shell.Request) (shell.Answer, error) {
+func (in Room) Show(r *shell.Request) (shell.Answer, error) {
 	id := r.ParamID("session")
-	running, err := r.Planner.Pitchside.Running(r.Context(), r.Club(), id)
+	running, err := in.Pitchside.Running(r.Context(), r.Club(), id)
 	if err != nil {
 		return nil, err
 	}
-	now, speaks := r.Planner.Now(), r.Speaks()
+	now, speaks := r.Now(), r.Speaks()
 	d, start := running.Document, running.Schedule.Start
 	b := &body{ID: id, Title: d.Title, Base: shell.Pitch(id), NowMilli: now.UnixMilli(), Me: r.By.Name, Account: r.By.ID, Script: corePath, Zone: d.Start.Zone, Degrees: d.Measure.Degrees(), Edits: r.May(planner.ToRun), Try: r.QueryCount("try"),
 		Looks: slices.DeleteFunc(slices.Clone(shell.Looks()), func(l string) bool { return l == r.Look() }), Look: r.Look()}
@@ -119,12 +119,12 @@ type running struct {
 }
 
 // Plan is the plan with what was pressed.
-func Plan(r *shell.Request) (shell.Answer, error) {
-	found, err := r.Planner.Pitchside.Running(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) Plan(r *shell.Request) (shell.Answer, error) {
+	found, err := in.Pitchside.Running(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
-	text, err := json.Marshal(running{found, r.Planner.Now().UnixMilli(), r.Speaks().Pieces()})
+	text, err := json.Marshal(running{found, r.Now().UnixMilli(), r.Speaks().Pieces()})
 	return shell.Raw{Kind: shell.JSON, Content: text}, err
 }
 
@@ -140,31 +140,31 @@ type told struct {
 	Refused []pitchside.Refused `json:"refused,omitempty"`
 }
 
-func since(r *shell.Request, have uint32) (is told, err error) {
+func (in Room) since(r *shell.Request, have uint32) (is told, err error) {
 	ctx, id := r.Context(), r.ParamID("session")
-	if is.Events, is.Last, is.More, err = r.Planner.Pitchside.Arrived(ctx, r.Club(), id, have); err != nil {
+	if is.Events, is.Last, is.More, err = in.Pitchside.Arrived(ctx, r.Club(), id, have); err != nil {
 		return is, err
 	}
-	hurt, err := r.Planner.Keep.HurtIn(ctx, r.By, id)
+	hurt, err := in.Keep.HurtIn(ctx, r.By, id)
 	if err != nil {
 		return is, err
 	}
-	is.Now, is.Hurt = r.Planner.Now().UnixMilli(), append([]shell.HurtRow{}, shell.HurtRows(r, hurt)...)
-	is.Trouble, is.Clash, err = r.Planner.Pitchside.RunTold(ctx, id)
+	is.Now, is.Hurt = r.Now().UnixMilli(), append([]shell.HurtRow{}, shell.HurtRows(r, hurt)...)
+	is.Trouble, is.Clash, err = in.Pitchside.RunTold(ctx, id)
 	return is, err
 }
 
 // Press takes in what was pressed on a phone, and answers with what others pressed.
-func Press(r *shell.Request) (shell.Answer, error) {
+func (in Room) Press(r *shell.Request) (shell.Answer, error) {
 	var events []conduct.Event
 	if err := json.Unmarshal([]byte(r.Form.Raw("events")), &events); err != nil {
 		return nil, shell.Refusal{Status: 422, Heading: "That cannot be read", Line: "What was pressed came in broken. It stays on the phone."}
 	}
-	refused, err := r.Planner.Pitchside.Pressed(r.Context(), r.By, r.ParamID("session"), events)
+	refused, err := in.Pitchside.Pressed(r.Context(), r.By, r.ParamID("session"), events)
 	if err != nil {
 		return nil, err
 	}
-	is, err := since(r, uint32(r.Form.Int("have", 0, 1<<30)))
+	is, err := in.since(r, uint32(r.Form.Int("have", 0, 1<<30)))
 	if is.Refused = refused; err != nil {
 		return nil, err
 	}
@@ -176,9 +176,9 @@ func Press(r *shell.Request) (shell.Answer, error) {
 const pulse = 20 * time.Second
 
 // Live tells a phone at once what was pressed on another.
-func Live(r *shell.Request) (shell.Answer, error) {
+func (in Room) Live(r *shell.Request) (shell.Answer, error) {
 	have := uint32(r.QueryCount("have"))
-	if _, err := since(r, have); err != nil {
+	if _, err := in.since(r, have); err != nil {
 		return nil, err
 	}
 	return shell.Stream{Run: func(ctx context.Context, send func(event, data string) error) error {
@@ -187,7 +187,7 @@ func Live(r *shell.Request) (shell.Answer, error) {
 		beat := time.NewTicker(pulse)
 		defer beat.Stop()
 		for {
-			is, err := since(r, have)
+			is, err := in.since(r, have)
 			if err != nil {
 				return err
 			}

@@ -92,21 +92,21 @@ func (f *form) thing() club.Thing {
 }
 
 // Ground is the page.
-func Ground(r *shell.Request) (shell.Answer, error) { return groundPage(r, nil, nil) }
+func (in Room) Ground(r *shell.Request) (shell.Answer, error) { return in.groundPage(r, nil, nil) }
 
 // groundPage is the page; after a refused form with its problems, and with what
 // refill puts back into it.
-func groundPage(r *shell.Request, wrong plan.Problems, refill func(*groundBody)) (*shell.Page, error) {
-	g, err := r.Planner.Keep.Ground(r.Context(), r.Club())
+func (in Room) groundPage(r *shell.Request, wrong plan.Problems, refill func(*groundBody)) (*shell.Page, error) {
+	g, err := in.Keep.Ground(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
 	b := &groundBody{Venues: g.Venues, Kit: g.Kit, Staff: g.Staff, Coach: r.Coach(), Problems: wrong}
-	drills, err := r.Planner.Books.Book(r.Context(), r.Club())
+	drills, err := in.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
+	plays, err := in.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -237,18 +237,18 @@ func metres(in *shell.Form, club measure.System) float64 {
 }
 
 // Save saves a ground, zone, kit or staff, or adds one.
-func Save(r *shell.Request) (shell.Answer, error) {
+func (in Room) Save(r *shell.Request) (shell.Answer, error) {
 	kind := club.Kind(r.Param("kind"))
 	if !slices.Contains(opened, kind) {
 		return nil, planner.ErrNotFound
 	}
-	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
+	plays, err := in.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
 	f := read(r, kind, plays.System)
 	if kind == club.KindZone {
-		g, err := r.Planner.Keep.Ground(r.Context(), r.Club())
+		g, err := in.Keep.Ground(r.Context(), r.Club())
 		if err != nil {
 			return nil, err
 		}
@@ -264,25 +264,25 @@ func Save(r *shell.Request) (shell.Answer, error) {
 	}
 	said, err := f.thing().Label()+" is saved", r.Form.Err()
 	if err == nil {
-		err = f.save(r, said)
+		err = f.save(in, r, said)
 	}
 	return r.Saved(err, said, "/ground", func(wrong plan.Problems) (*shell.Page, error) {
-		return groundPage(r, wrong, func(b *groundBody) { b.Form = f })
+		return in.groundPage(r, wrong, func(b *groundBody) { b.Form = f })
 	})
 }
 
 // save saves what the form holds; a new ground gets the usual zones if wanted.
-func (f *form) save(r *shell.Request, said string) error {
-	ids, err := r.Planner.Save(r.Context(), r.By, said, planner.Change{ID: f.ID, Owner: f.Owner, Edition: f.Edition, Is: f.thing()})
+func (f *form) save(in Room, r *shell.Request, said string) error {
+	ids, err := in.Keep.Save(r.Context(), r.By, said, planner.Change{ID: f.ID, Owner: f.Owner, Edition: f.Edition, Is: f.thing()})
 	if err == nil && f.Kind == club.KindVenue && f.ID == 0 && r.Form.Has("usual") {
-		err = r.Planner.Keep.UsualZones(r.Context(), r.By, ids[0])
+		err = in.Keep.UsualZones(r.Context(), r.By, ids[0])
 	}
 	return err
 }
 
 // Remove takes a thing out, a ground with its zones.
-func Remove(r *shell.Request) (shell.Answer, error) {
-	g, err := r.Planner.Keep.Ground(r.Context(), r.Club())
+func (in Room) Remove(r *shell.Request) (shell.Answer, error) {
+	g, err := in.Keep.Ground(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -300,6 +300,6 @@ func Remove(r *shell.Request) (shell.Answer, error) {
 		}
 	}
 	said := f.thing().Label() + " is deleted"
-	_, err = r.Planner.Save(r.Context(), r.By, said, changes...)
-	return r.Saved(err, said, "/ground", func(wrong plan.Problems) (*shell.Page, error) { return groundPage(r, wrong, nil) })
+	_, err = in.Keep.Save(r.Context(), r.By, said, changes...)
+	return r.Saved(err, said, "/ground", func(wrong plan.Problems) (*shell.Page, error) { return in.groundPage(r, wrong, nil) })
 }

@@ -46,32 +46,32 @@ const (
 const turnStep = 15
 
 // Laid is the page on which a ground's places are arranged.
-func Laid(r *shell.Request) (shell.Answer, error) { return laidPage(r, "", nil) }
+func (in Room) Laid(r *shell.Request) (shell.Answer, error) { return in.laidPage(r, "", nil) }
 
 // laidPage is the page; after a refused form with what is wrong, and what was sent.
-func laidPage(r *shell.Request, problem string, sent map[uint64]laidZone) (*shell.Page, error) {
-	v, in, err := venueOf(r)
+func (in Room) laidPage(r *shell.Request, problem string, sent map[uint64]laidZone) (*shell.Page, error) {
+	v, units, err := in.venueOf(r)
 	if err != nil {
 		return nil, err
 	}
-	b := &laidBody{ID: v.ID, Name: v.Is.Name, Coach: r.Coach(), Problem: problem, System: in}
+	b := &laidBody{ID: v.ID, Name: v.Is.Name, Coach: r.Coach(), Problem: problem, System: units}
 	var spots []chalk.Spot
 	for i, p := range arranged(v) {
-		spots = append(spots, chalk.Spot{Place: p, Key: p.ID, Lines: []string{tenth(in, p.Lie.Long) + " × " + tenth(in, p.Lie.Wide) + " " + in.Unit(), "holds " + strconv.Itoa(p.Capacity)}})
-		one := laidZone{ID: v.Zones[i].ID, Name: p.Name, X: tenth(in, p.Lie.X), Y: tenth(in, p.Lie.Y), Long: tenth(in, p.Lie.Long), Wide: tenth(in, p.Lie.Wide), Turn: strconv.Itoa(p.Lie.Turn)}
+		spots = append(spots, chalk.Spot{Place: p, Key: p.ID, Lines: []string{tenth(units, p.Lie.Long) + " × " + tenth(units, p.Lie.Wide) + " " + units.Unit(), "holds " + strconv.Itoa(p.Capacity)}})
+		one := laidZone{ID: v.Zones[i].ID, Name: p.Name, X: tenth(units, p.Lie.X), Y: tenth(units, p.Lie.Y), Long: tenth(units, p.Lie.Long), Wide: tenth(units, p.Lie.Wide), Turn: strconv.Itoa(p.Lie.Turn)}
 		if was, there := sent[one.ID]; there {
 			was.Name, was.ID = one.Name, one.ID
 			one = was
 		}
 		b.Zones = append(b.Zones, one)
 	}
-	b.Drawn = chalk.Ground("The plan of "+v.Is.Name, in, spots, nil, laidWide, laidHigh)
+	b.Drawn = chalk.Ground("The plan of "+v.Is.Name, units, spots, nil, laidWide, laidHigh)
 	return &shell.Page{Screens: screens, Name: "laid", Part: "laid", Title: "The plan of " + v.Is.Name, Nav: "ground", Body: b}, nil
 }
 
 // venueOf is the ground that is asked for, and the units that its club uses.
-func venueOf(r *shell.Request) (*keep.Venue, measure.System, error) {
-	g, err := r.Planner.Keep.Ground(r.Context(), r.Club())
+func (in Room) venueOf(r *shell.Request) (*keep.Venue, measure.System, error) {
+	g, err := in.Keep.Ground(r.Context(), r.Club())
 	if err != nil {
 		return nil, measure.System{}, err
 	}
@@ -79,7 +79,7 @@ func venueOf(r *shell.Request) (*keep.Venue, measure.System, error) {
 	if at < 0 {
 		return nil, measure.System{}, planner.ErrNotFound
 	}
-	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
+	plays, err := in.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, measure.System{}, err
 	}
@@ -101,8 +101,8 @@ func tenth(in measure.System, metres float64) string {
 }
 
 // Lay keeps where a ground's places lie.
-func Lay(r *shell.Request) (shell.Answer, error) {
-	v, in, err := venueOf(r)
+func (in Room) Lay(r *shell.Request) (shell.Answer, error) {
+	v, units, err := in.venueOf(r)
 	if err != nil {
 		return nil, err
 	}
@@ -122,10 +122,10 @@ func Lay(r *shell.Request) (shell.Answer, error) {
 			return x
 		}
 		far := func(name string, was float64) float64 {
-			if get(name) == tenth(in, was) {
+			if get(name) == tenth(units, was) {
 				return was // as it was shown: nothing is rounded twice
 			}
-			return in.Metres(number(name))
+			return units.Metres(number(name))
 		}
 		l := plan.Lie{X: far("x", p.Lie.X), Y: far("y", p.Lie.Y), Long: far("long", p.Lie.Long), Wide: far("wide", p.Lie.Wide), Turn: int(math.Round(number("turn")))}
 		if f.Raw("turned") == strconv.FormatUint(z.ID, 10) {
@@ -135,19 +135,19 @@ func Lay(r *shell.Request) (shell.Answer, error) {
 			l.Turn += 360
 		}
 		if problem := l.Problem(); problem != "" && wrong == "" {
-			wrong = z.Is.Name + ": " + in.Text(problem)
+			wrong = z.Is.Name + ": " + units.Text(problem)
 		}
 		lies[z.ID], sent[z.ID] = l, laidZone{X: get("x"), Y: get("y"), Long: get("long"), Wide: get("wide"), Turn: get("turn")}
 	}
 	if wrong != "" {
 		err = plan.In("lies", "%s", wrong)
 	} else {
-		err = r.Planner.Keep.Lay(r.Context(), r.By, v.ID, lies)
+		err = in.Keep.Lay(r.Context(), r.By, v.ID, lies)
 	}
 	if err == nil && r.Wants("laid") {
-		return laidPage(r, "", nil)
+		return in.laidPage(r, "", nil)
 	}
 	return r.Changed(err, shell.Go(fmt.Sprintf("/ground-plan/%d", v.ID)), func(wrong plan.Problems) (*shell.Page, error) {
-		return laidPage(r, wrong[0].What, sent)
+		return in.laidPage(r, wrong[0].What, sent)
 	})
 }

@@ -35,15 +35,15 @@ type sportBody struct {
 }
 
 // Sport is the page of the club's sport.
-func Sport(r *shell.Request) (shell.Answer, error) {
-	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
+func (in Room) Sport(r *shell.Request) (shell.Answer, error) {
+	plays, err := in.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
 	if preset, ok := book.Sport(r.Query("preset")); ok {
 		plays = &preset
 	}
-	drills, err := r.Planner.Books.Book(r.Context(), r.Club())
+	drills, err := in.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -54,11 +54,11 @@ func Sport(r *shell.Request) (shell.Answer, error) {
 		}
 		plays = &usual
 	}
-	return sportPage(r, drills, bodyOf(plays, drills))
+	return in.sportPage(r, drills, bodyOf(plays, drills))
 }
 
-func sportPage(r *shell.Request, drills *books.Book, b *sportBody) (*shell.Page, error) {
-	own, err := r.Planner.Books.OwnSport(r.Context(), r.Club())
+func (in Room) sportPage(r *shell.Request, drills *books.Book, b *sportBody) (*shell.Page, error) {
+	own, err := in.Books.OwnSport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -166,12 +166,12 @@ func readFar(f *shell.Form, in measure.System, field string) float64 {
 func several(list []string) string { return strings.Join(list, "; ") }
 
 // SaveSport saves the club's copy of its sport.
-func SaveSport(r *shell.Request) (shell.Answer, error) {
-	drills, err := r.Planner.Books.Book(r.Context(), r.Club())
+func (in Room) SaveSport(r *shell.Request) (shell.Answer, error) {
+	drills, err := in.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
+	plays, err := in.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -185,12 +185,12 @@ func SaveSport(r *shell.Request) (shell.Answer, error) {
 		r.Form.Refuse("sport", "%s", bad.Error())
 	}
 	if err = r.Form.Err(); err == nil {
-		err = r.Planner.Books.SaveSport(r.Context(), r.By, p, r.Form.Count("edition"))
+		err = in.Books.SaveSport(r.Context(), r.By, p, r.Form.Count("edition"))
 	}
 	return r.Saved(err, p.Name+" is saved", "/sport", func(wrong plan.Problems) (*shell.Page, error) {
 		b := bodyOf(&p, drills)
 		b.Margin, b.Tables, b.Problems = r.Form.Raw("margin"), tables, wrong
-		return sportPage(r, drills, b)
+		return in.sportPage(r, drills, b)
 	})
 }
 
@@ -300,8 +300,8 @@ func (r tableRow) craft(f *shell.Form, drills *books.Book) sport.Craft {
 }
 
 // ResetSport brings the sport back to how it came.
-func ResetSport(r *shell.Request) (shell.Answer, error) {
-	return r.Saved(r.Planner.Books.ResetSport(r.Context(), r.By), "The sport is as it came", "/sport", shell.Gone)
+func (in Room) ResetSport(r *shell.Request) (shell.Answer, error) {
+	return r.Saved(in.Books.ResetSport(r.Context(), r.By), "The sport is as it came", "/sport", shell.Gone)
 }
 
 // minutes reads a whole number of minutes; empty is 0.

@@ -26,11 +26,11 @@ func Template(r *shell.Request) (shell.Answer, error) {
 }
 
 // SaveSquad saves a squad's players as CSV.
-func SaveSquad(r *shell.Request) (shell.Answer, error) {
-	if err := r.Planner.Staff.Audit(r.Context(), r.By, "exported", "the squad"); err != nil {
+func (in Room) SaveSquad(r *shell.Request) (shell.Answer, error) {
+	if err := in.Staff.Audit(r.Context(), r.By, "exported", "the squad"); err != nil {
 		return nil, err
 	}
-	squad, err := r.Planner.Keep.Squad(r.Context(), r.Club(), r.QueryID("squad"))
+	squad, err := in.Keep.Squad(r.Context(), r.Club(), r.QueryID("squad"))
 	if err != nil {
 		return nil, err
 	}
@@ -39,15 +39,15 @@ func SaveSquad(r *shell.Request) (shell.Answer, error) {
 }
 
 // SaveTests saves the tests of a squad's players as CSV or JSON.
-func SaveTests(r *shell.Request) (shell.Answer, error) {
-	if err := r.Planner.Staff.Audit(r.Context(), r.By, "exported", "tests"); err != nil {
+func (in Room) SaveTests(r *shell.Request) (shell.Answer, error) {
+	if err := in.Staff.Audit(r.Context(), r.By, "exported", "tests"); err != nil {
 		return nil, err
 	}
-	squad, err := r.Planner.Keep.Squad(r.Context(), r.Club(), r.QueryID("squad"))
+	squad, err := in.Keep.Squad(r.Context(), r.Club(), r.QueryID("squad"))
 	if err != nil {
 		return nil, err
 	}
-	kept, err := r.Planner.Keep.Trials(r.Context(), r.Club(), squad)
+	kept, err := in.Keep.Trials(r.Context(), r.Club(), squad)
 	if err != nil {
 		return nil, err
 	}
@@ -62,36 +62,36 @@ func SaveTests(r *shell.Request) (shell.Answer, error) {
 }
 
 // SaveFixtures saves the club's fixtures as CSV.
-func SaveFixtures(r *shell.Request) (shell.Answer, error) {
-	if err := r.Planner.Staff.Audit(r.Context(), r.By, "exported", "fixtures"); err != nil {
+func (in Room) SaveFixtures(r *shell.Request) (shell.Answer, error) {
+	if err := in.Staff.Audit(r.Context(), r.By, "exported", "fixtures"); err != nil {
 		return nil, err
 	}
-	kept, err := r.Planner.Keep.Fixtures(r.Context(), r.Club())
+	kept, err := in.Keep.Fixtures(r.Context(), r.Club())
 	fixtures := these(kept)
 	return shell.File{Name: "fixtures.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteFixtures(w, fixtures) }}, err
 }
 
 // SaveDrills saves the club's drill book as CSV.
-func SaveDrills(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Books.Book(r.Context(), r.Club())
+func (in Room) SaveDrills(r *shell.Request) (shell.Answer, error) {
+	b, err := in.Books.Book(r.Context(), r.Club())
 	return shell.File{Name: "drills.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteDrills(w, b.Written()) }}, err
 }
 
 // SaveRoutine saves a routine as JSON.
-func SaveRoutine(r *shell.Request) (shell.Answer, error) {
-	k, err := r.Planner.Books.Routine(r.Context(), r.Club(), r.ParamID("id"))
+func (in Room) SaveRoutine(r *shell.Request) (shell.Answer, error) {
+	k, err := in.Books.Routine(r.Context(), r.Club(), r.ParamID("id"))
 	return shell.File{Name: "routine.json", Kind: shell.JSON, Write: func(w io.Writer) error { return share.WriteJSON(w, k.Is) }}, err
 }
 
 // SavePlan saves a session's plan as JSON.
-func SavePlan(r *shell.Request) (shell.Answer, error) {
-	d, err := r.Planner.Boards.Document(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) SavePlan(r *shell.Request) (shell.Answer, error) {
+	d, err := in.Boards.Document(r.Context(), r.Club(), r.ParamID("session"))
 	return shell.File{Name: "plan.json", Kind: shell.JSON, Write: func(w io.Writer) error { return share.WriteJSON(w, d) }}, err
 }
 
 // SaveCalendar saves a session's plan for a calendar: what it is now, published or not.
-func SaveCalendar(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) SaveCalendar(r *shell.Request) (shell.Answer, error) {
+	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -108,8 +108,8 @@ func SaveCalendar(r *shell.Request) (shell.Answer, error) {
 }
 
 // SaveSheet saves a session's plan as CSV, a line a drill.
-func SaveSheet(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) SaveSheet(r *shell.Request) (shell.Answer, error) {
+	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}

@@ -41,19 +41,19 @@ type wrongRow struct {
 // kind is what can be read in, as the page names it, and where it is seen then.
 type kind struct {
 	shell.Choice
-	read func(*shell.Request, *importBody, []byte) error
+	read func(Room, *shell.Request, *importBody, []byte) error
 	next func(*importBody) string
 }
 
 // kinds are in the order of the page. A plan is a session of its own: it is taken
 // over at once.
 var kinds = []kind{
-	{shell.Choice{Value: "squad", Label: "Players of a squad (CSV)"}, readSquad, ofSquad},
-	{shell.Choice{Value: "fixtures", Label: "Fixtures (CSV)"}, readFixtures, ofToday},
-	{shell.Choice{Value: "calendar", Label: "Fixtures from a calendar (.ics)"}, readCalendar, ofToday},
-	{shell.Choice{Value: "drills", Label: "Drills (CSV)"}, readDrills, func(*importBody) string { return "/drills" }},
-	{shell.Choice{Value: "tests", Label: "Tests of players (CSV)"}, readTests, ofSquad},
-	{shell.Choice{Value: "routine", Label: "A routine (JSON)"}, readRoutine, func(*importBody) string { return "/routines" }},
+	{shell.Choice{Value: "squad", Label: "Players of a squad (CSV)"}, Room.readSquad, ofSquad},
+	{shell.Choice{Value: "fixtures", Label: "Fixtures (CSV)"}, Room.readFixtures, ofToday},
+	{shell.Choice{Value: "calendar", Label: "Fixtures from a calendar (.ics)"}, Room.readCalendar, ofToday},
+	{shell.Choice{Value: "drills", Label: "Drills (CSV)"}, Room.readDrills, func(*importBody) string { return "/drills" }},
+	{shell.Choice{Value: "tests", Label: "Tests of players (CSV)"}, Room.readTests, ofSquad},
+	{shell.Choice{Value: "routine", Label: "A routine (JSON)"}, Room.readRoutine, func(*importBody) string { return "/routines" }},
 	{shell.Choice{Value: "plan", Label: "A plan (JSON)"}, nil, nil},
 }
 
@@ -77,14 +77,14 @@ func (importBody) Columns() []columnsOf {
 func (importBody) Kinds() []kind { return kinds }
 
 // Import is the form that reads a file in.
-func Import(r *shell.Request) (shell.Answer, error) {
-	return importPage(r, &importBody{Kind: r.Query("kind"), Squad: r.QueryID("squad")}, "")
+func (in Room) Import(r *shell.Request) (shell.Answer, error) {
+	return in.importPage(r, &importBody{Kind: r.Query("kind"), Squad: r.QueryID("squad")}, "")
 }
 
 // importPage is the form or its preview, with what is wrong with the file as a
 // whole.
-func importPage(r *shell.Request, b *importBody, problem string) (*shell.Page, error) {
-	teams, err := r.Planner.Keep.Teams(r.Context(), r.Club())
+func (in Room) importPage(r *shell.Request, b *importBody, problem string) (*shell.Page, error) {
+	teams, err := in.Keep.Teams(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -100,15 +100,15 @@ func importPage(r *shell.Request, b *importBody, problem string) (*shell.Page, e
 }
 
 // ReadIn previews a file, and takes it over when that is asked for.
-func ReadIn(r *shell.Request) (shell.Answer, error) {
+func (in Room) ReadIn(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
 	b := &importBody{Kind: f.Raw("kind"), Squad: f.ID("squad"), Name: f.Raw("name"), Zone: "Europe/London"}
 	file, err := uploaded(r, b)
 	if err != nil {
-		return importPage(r, b, err.Error())
+		return in.importPage(r, b, err.Error())
 	}
 	b.File = base64.StdEncoding.EncodeToString(file)
-	ground, err := r.Planner.Keep.Ground(r.Context(), r.Club())
+	ground, err := in.Keep.Ground(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -116,7 +116,7 @@ func ReadIn(r *shell.Request) (shell.Answer, error) {
 		b.Zone = ground.Venues[0].Is.TimeZone
 	}
 	if b.Kind == "plan" {
-		return readPlan(r, b, file)
+		return in.readPlan(r, b, file)
 	}
 	var of kind
 	for _, k := range kinds {
@@ -125,18 +125,18 @@ func ReadIn(r *shell.Request) (shell.Answer, error) {
 		}
 	}
 	if of.read == nil {
-		return importPage(r, b, "pick what is in the file")
+		return in.importPage(r, b, "pick what is in the file")
 	}
-	if err := of.read(r, b, file); err != nil {
-		return importPage(r, b, err.Error())
+	if err := of.read(in, r, b, file); err != nil {
+		return in.importPage(r, b, err.Error())
 	}
 	b.count()
 	if !f.Has("take") || len(b.Wrong) > 0 {
-		return importPage(r, b, "")
+		return in.importPage(r, b, "")
 	}
 	said := fmt.Sprintf("%d imported: %d new, %d changed", b.New+b.Changed+b.Same, b.New, b.Changed)
-	return r.Saved(r.Planner.Keep.Import(r.Context(), r.By, said, b.Rows), said, of.next(b), func(wrong plan.Problems) (*shell.Page, error) {
-		return importPage(r, b, wrong[0].What)
+	return r.Saved(in.Keep.Import(r.Context(), r.By, said, b.Rows), said, of.next(b), func(wrong plan.Problems) (*shell.Page, error) {
+		return in.importPage(r, b, wrong[0].What)
 	})
 }
 
@@ -176,13 +176,13 @@ func uploaded(r *shell.Request, b *importBody) ([]byte, error) {
 }
 
 // readPlan makes a session of a plan file.
-func readPlan(r *shell.Request, b *importBody, file []byte) (shell.Answer, error) {
+func (in Room) readPlan(r *shell.Request, b *importBody, file []byte) (shell.Answer, error) {
 	d, err := share.ReadPlan(file)
 	if err != nil {
-		return importPage(r, b, err.Error())
+		return in.importPage(r, b, err.Error())
 	}
-	id, err := r.Planner.Diary.AddPlan(r.Context(), r.By, b.Squad, d)
+	id, err := in.Diary.AddPlan(r.Context(), r.By, b.Squad, d)
 	return r.Saved(err, d.Title+" is imported", shell.Session(id), func(wrong plan.Problems) (*shell.Page, error) {
-		return importPage(r, b, wrong.Error())
+		return in.importPage(r, b, wrong.Error())
 	})
 }

@@ -19,8 +19,8 @@ import (
 var errNoAnswer = errors.New("the database does not answer: try again in a moment")
 
 // squadOf is the squad that the file is for.
-func squadOf(r *shell.Request, b *importBody) (*keep.Squad, error) {
-	squad, err := r.Planner.Keep.Squad(r.Context(), r.Club(), b.Squad)
+func (in Room) squadOf(r *shell.Request, b *importBody) (*keep.Squad, error) {
+	squad, err := in.Keep.Squad(r.Context(), r.Club(), b.Squad)
 	if err != nil {
 		return nil, errors.New("pick a squad")
 	}
@@ -28,13 +28,13 @@ func squadOf(r *shell.Request, b *importBody) (*keep.Squad, error) {
 	return squad, nil
 }
 
-func readSquad(r *shell.Request, b *importBody, file []byte) error {
-	squad, err := squadOf(r, b)
+func (in Room) readSquad(r *shell.Request, b *importBody, file []byte) error {
+	squad, err := in.squadOf(r, b)
 	if err != nil {
 		return err
 	}
 	rows, wrong, err := share.ReadPlayers(file)
-	if plays, failed := r.Planner.Books.Sport(r.Context(), r.Club()); failed == nil {
+	if plays, failed := in.Books.Sport(r.Context(), r.Club()); failed == nil {
 		for i := range rows {
 			p := &rows[i].Is
 			positions, unknown := plays.FindAll(p.Position)
@@ -44,7 +44,7 @@ func readSquad(r *shell.Request, b *importBody, file []byte) error {
 			p.Position = strings.Join(positions, plan.BetweenPositions)
 		}
 	}
-	return compare[club.Player](r, b, squad.ID, rows, wrong, err)
+	return compare[club.Player](in, r, b, squad.ID, rows, wrong, err)
 }
 
 // unsure is what is said of a position that the sport does not have.
@@ -52,23 +52,23 @@ func unsure(line int, position, near string) wrongRow {
 	return wrongRow{line, "position", fmt.Sprintf("%q is not a position we know: it is kept as it is, and the squad's page asks what it is (like %s?)", position, near)}
 }
 
-func readFixtures(r *shell.Request, b *importBody, file []byte) error {
+func (in Room) readFixtures(r *shell.Request, b *importBody, file []byte) error {
 	rows, wrong, err := share.ReadFixtures(file, b.Zone)
-	return compare[club.Fixture](r, b, 0, rows, wrong, err)
+	return compare[club.Fixture](in, r, b, 0, rows, wrong, err)
 }
 
-func readCalendar(r *shell.Request, b *importBody, file []byte) error {
-	now := r.Planner.Now()
+func (in Room) readCalendar(r *shell.Request, b *importBody, file []byte) error {
+	now := r.Now()
 	rows, wrong, err := share.ReadCalendar(file, b.Zone, now, now.AddDate(1, 0, 0))
-	return compare[club.Fixture](r, b, 0, rows, wrong, err)
+	return compare[club.Fixture](in, r, b, 0, rows, wrong, err)
 }
 
-func readDrills(r *shell.Request, b *importBody, file []byte) error {
+func (in Room) readDrills(r *shell.Request, b *importBody, file []byte) error {
 	rows, wrong, err := share.ReadDrills(file)
 	if err != nil {
 		return err
 	}
-	book, err := r.Planner.Books.Book(r.Context(), r.Club())
+	book, err := in.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return errNoAnswer
 	}
@@ -84,11 +84,11 @@ func readDrills(r *shell.Request, b *importBody, file []byte) error {
 		column := map[string]string{"swap": "instead"}[l.Field]
 		wrong = append(wrong, share.Problem{Line: rows[l.Index].Line, Column: cmp.Or(column, l.Field), What: fmt.Sprintf("there is no drill %q", l.Code)})
 	}
-	return compare[club.Drill](r, b, 0, rows, wrong, nil)
+	return compare[club.Drill](in, r, b, 0, rows, wrong, nil)
 }
 
-func readTests(r *shell.Request, b *importBody, file []byte) error {
-	squad, err := squadOf(r, b)
+func (in Room) readTests(r *shell.Request, b *importBody, file []byte) error {
+	squad, err := in.squadOf(r, b)
 	if err != nil {
 		return err
 	}
@@ -98,12 +98,12 @@ func readTests(r *shell.Request, b *importBody, file []byte) error {
 			wrong = append(wrong, share.Problem{Line: row.Line, Column: "player", What: fmt.Sprintf("%q is not in %s", row.Is.Player, squad.Name)})
 		}
 	}
-	return compare[club.Trial](r, b, 0, rows, wrong, err)
+	return compare[club.Trial](in, r, b, 0, rows, wrong, err)
 }
 
-func readRoutine(r *shell.Request, b *importBody, file []byte) error {
+func (in Room) readRoutine(r *shell.Request, b *importBody, file []byte) error {
 	routine, err := share.ReadRoutine(file)
-	return compare[club.Routine](r, b, 0, []share.Row[club.Routine]{{Line: 1, Is: routine}}, nil, err)
+	return compare[club.Routine](in, r, b, 0, []share.Row[club.Routine]{{Line: 1, Is: routine}}, nil, err)
 }
 
 // playerOf is the id of the squad's player of that full name; 0: there is none.
@@ -117,7 +117,7 @@ func playerOf(squad *keep.Squad, name string) uint64 {
 }
 
 // compare fills the preview.
-func compare[T club.Thing](r *shell.Request, b *importBody, owner uint64, rows []share.Row[T], wrong []share.Problem, err error) error {
+func compare[T club.Thing](in Room, r *shell.Request, b *importBody, owner uint64, rows []share.Row[T], wrong []share.Problem, err error) error {
 	if err != nil {
 		return err
 	}
@@ -131,7 +131,7 @@ func compare[T club.Thing](r *shell.Request, b *importBody, owner uint64, rows [
 	for _, row := range rows {
 		incoming = append(incoming, keep.Incoming{Line: row.Line, Owner: row.Owner, Is: row.Is})
 	}
-	differences, clashes, err := keep.Differences[T](r.Context(), r.Planner.Keep, r.Club(), owner, incoming)
+	differences, clashes, err := keep.Differences[T](r.Context(), in.Keep, r.Club(), owner, incoming)
 	if err != nil {
 		return errNoAnswer
 	}

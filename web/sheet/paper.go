@@ -29,7 +29,7 @@ func paper(r *shell.Request, title string) *share.Paper {
 		size = share.Letter
 	}
 	speaks := r.Speaks()
-	return share.NewPaper(title, share.Language{Code: cmp.Or(speaks.Lang, "en"), Say: speaks.Told}, size, cautions, r.Planner.Now())
+	return share.NewPaper(title, share.Language{Code: cmp.Or(speaks.Lang, "en"), Say: speaks.Told}, size, cautions, r.Now())
 }
 
 // pdf offers a paper to be saved or printed.
@@ -42,8 +42,8 @@ func pdf(p *share.Paper, err error) (shell.Answer, error) {
 }
 
 // SheetPDF is the staff's sheet as a file, with the cut-downs on its back.
-func SheetPDF(r *shell.Request) (shell.Answer, error) {
-	b, err := asked(r)
+func (in Room) SheetPDF(r *shell.Request) (shell.Answer, error) {
+	b, err := in.asked(r)
 	if err != nil {
 		return nil, err
 	}
@@ -242,8 +242,8 @@ func entryOf(b *boards.Board, d *plan.Document, e *list.Entry, at string) cardEn
 }
 
 // Cards are a small paper for each player, eight a page.
-func Cards(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) Cards(r *shell.Request) (shell.Answer, error) {
+	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -251,8 +251,8 @@ func Cards(r *shell.Request) (shell.Answer, error) {
 }
 
 // CardsPDF are the same as a file.
-func CardsPDF(r *shell.Request) (shell.Answer, error) {
-	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) CardsPDF(r *shell.Request) (shell.Answer, error) {
+	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -349,13 +349,13 @@ func handoutOf(title, pdf, back string, entries []list.Entry, looks func(*drill.
 const mostPrinted = 120
 
 // found are the drills of the book that the address asks for, by phase.
-func found(r *shell.Request) (handoutBody, error) {
-	book, err := r.Planner.Books.Book(r.Context(), r.Club())
+func (in Room) found(r *shell.Request) (handoutBody, error) {
+	book, err := in.Books.Book(r.Context(), r.Club())
 	if err != nil {
 		return handoutBody{}, err
 	}
 	q, _ := shell.DrillQuery(r)
-	fit, err := r.Planner.Books.Search(r.Context(), r.Club(), q)
+	fit, err := in.Books.Search(r.Context(), r.Club(), q)
 	if err != nil {
 		return handoutBody{}, err
 	}
@@ -363,7 +363,7 @@ func found(r *shell.Request) (handoutBody, error) {
 	for _, phase := range drill.Phases {
 		block := plan.Block{ID: phase.Key(), Name: phase.Name(), Phase: phase, Aim: phase.Name()}
 		for _, d := range fit[:min(len(fit), mostPrinted)] {
-			if in := q.Phase == phase.Key() || q.Phase == "" && d.Phases[0] == phase; in {
+			if of := q.Phase == phase.Key() || q.Phase == "" && d.Phases[0] == phase; of {
 				block.Items = append(block.Items, plan.Item{Drill: d})
 			}
 		}
@@ -381,22 +381,22 @@ func found(r *shell.Request) (handoutBody, error) {
 }
 
 // handout is what the address asks for.
-func handout(r *shell.Request) (handoutBody, error) {
+func (in Room) handout(r *shell.Request) (handoutBody, error) {
 	if strings.HasPrefix(r.Path(), "/drills/") {
-		return found(r)
+		return in.found(r)
 	}
 	if id := r.ParamID("id"); id > 0 {
-		routine, err := r.Planner.Books.Routine(r.Context(), r.Club(), id)
+		routine, err := in.Books.Routine(r.Context(), r.Club(), id)
 		if err != nil {
 			return handoutBody{}, err
 		}
-		book, err := r.Planner.Reach.Shown(r.Context(), r.Club())
+		book, err := in.Reach.Shown(r.Context(), r.Club())
 		if err != nil {
 			return handoutBody{}, err
 		}
 		return handoutOf(routine.Is.Name, fmt.Sprintf("/routines/%d/handout.pdf", id), shell.Routine(id), list.Alone(routine.Is.Blocks), book.Looks), nil
 	}
-	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return handoutBody{}, err
 	}
@@ -415,15 +415,15 @@ func (b *handoutBody) asPoster(r *shell.Request) {
 }
 
 // Handout is a list of drills with what to do, to say and to look for.
-func Handout(r *shell.Request) (shell.Answer, error) {
-	b, err := handout(r)
+func (in Room) Handout(r *shell.Request) (shell.Answer, error) {
+	b, err := in.handout(r)
 	b.asPoster(r)
 	return &shell.Page{Screens: screens, Name: "handout", Title: b.Title + ", drills", Nav: b.Nav, Body: b}, err
 }
 
 // HandoutPDF is the same as a file.
-func HandoutPDF(r *shell.Request) (shell.Answer, error) {
-	b, err := handout(r)
+func (in Room) HandoutPDF(r *shell.Request) (shell.Answer, error) {
+	b, err := in.handout(r)
 	if err != nil {
 		return nil, err
 	}
@@ -431,27 +431,27 @@ func HandoutPDF(r *shell.Request) (shell.Answer, error) {
 }
 
 // Handed is a routine's drills, for whoever has the link.
-func Handed(r *shell.Request) (shell.Answer, error) {
-	b, err := handed(r)
+func (in Room) Handed(r *shell.Request) (shell.Answer, error) {
+	b, err := in.handed(r)
 	b.asPoster(r)
 	return &shell.Page{Screens: screens, Name: "handout", Title: b.Title + ", drills", Body: b}, err
 }
 
 // HandedPDF is the same as a file.
-func HandedPDF(r *shell.Request) (shell.Answer, error) {
-	b, err := handed(r)
+func (in Room) HandedPDF(r *shell.Request) (shell.Answer, error) {
+	b, err := in.handed(r)
 	if err != nil {
 		return nil, err
 	}
 	return b.paper(r)
 }
 
-func handed(r *shell.Request) (handoutBody, error) {
+func (in Room) handed(r *shell.Request) (handoutBody, error) {
 	clubID, routine, err := shell.FindHanded(r)
 	if err != nil {
 		return handoutBody{}, err
 	}
-	book, err := r.Planner.Reach.Shown(r.Context(), clubID)
+	book, err := in.Reach.Shown(r.Context(), clubID)
 	if err != nil {
 		return handoutBody{}, err
 	}

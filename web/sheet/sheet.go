@@ -100,18 +100,18 @@ type told struct {
 type cutLine struct{ Minutes, DownTo, Work, Says string }
 
 // Show is the sheet.
-func Show(r *shell.Request) (shell.Answer, error) {
-	made, err := asked(r)
+func (in Room) Show(r *shell.Request) (shell.Answer, error) {
+	made, err := in.asked(r)
 	return &shell.Page{Screens: screens, Name: "sheet", Title: made.Title + " sheet", Nav: "runin", Body: made}, err
 }
 
 // asked is the sheet as the address asks for it.
-func asked(r *shell.Request) (made body, err error) {
-	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) asked(r *shell.Request) (made body, err error) {
+	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return made, err
 	}
-	cuts, err := r.Planner.Boards.Cutdowns(r.Context(), b)
+	cuts, err := in.Boards.Cutdowns(r.Context(), b)
 	if err != nil {
 		return made, err
 	}

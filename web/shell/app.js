@@ -9,7 +9,7 @@ import sorting from "../board/sort.js";
 import told from "../board/told.js";
 import { leave, onlyMine } from "./account.js";
 import keys from "./keys.js";
-import words from "../board/words.js";
+import words from "../words/words.js";
 import write from "../board/write.js";
 import copy from "./copy.js";
 import printing from "../sheet/printing.js";

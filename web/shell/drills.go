@@ -23,7 +23,7 @@ func DrillQuery(r *Request) (q drill.Query, plain bool) {
 	plain = q == drill.Query{}
 	switch q.Sport {
 	case "":
-		if plays, err := r.Planner.Books.Sport(r.Context(), r.Club()); err == nil { // else every sport's are shown
+		if plays, err := r.shell.Office.Books.Sport(r.Context(), r.Club()); err == nil { // else every sport's are shown
 			q.Sport = plays.Key
 		}
 		q.Season = r.Query("season")

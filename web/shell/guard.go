@@ -94,7 +94,7 @@ func (r *Request) counts(kind, email string) ([]count, error) {
 	g := r.shell.guard
 	if kind == ByPassword {
 		if token := r.Cookie(knownCookie); token != "" {
-			known, err := r.Planner.Staff.KnowsBrowser(r.Context(), token, email)
+			known, err := r.shell.Office.Staff.KnowsBrowser(r.Context(), token, email)
 			if known || err != nil {
 				return []count{counted(g.byBrowser, "browser "+token+" "+email)}, err
 			}
@@ -123,7 +123,7 @@ const knownCookie = "known"
 
 // Know has the browser known from now on as an account's, whose owner has shown who they are.
 func (r *Request) Know(who planner.Account) error {
-	token, err := r.Planner.Staff.KnowBrowser(r.Context(), who, r.Cookie(knownCookie))
+	token, err := r.shell.Office.Staff.KnowBrowser(r.Context(), who, r.Cookie(knownCookie))
 	if err != nil {
 		return err
 	}

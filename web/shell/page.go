@@ -88,7 +88,7 @@ func (p *Page) undo(r *Request) string {
 	if !slices.ContainsFunc(menu, func(e entry) bool { return e.Key == p.Nav }) {
 		return ""
 	}
-	newest, err := r.Planner.Keep.Newest(r.Context(), r.By)
+	newest, err := r.shell.Office.Keep.Newest(r.Context(), r.By)
 	if err != nil {
 		r.shell.Log.Error("the newest change", "error", err)
 	}

@@ -9,19 +9,19 @@ import (
 	"net/url"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
 	"cuestart/live"
 	"cuestart/planner"
-	"cuestart/planner/office"
+	"cuestart/planner/boards"
 )
 
 // Request is one question to the site: who asks, for which club, with which form.
 type Request struct {
-	Planner *office.Office
-	By      planner.Account // who is signed in; zero where nobody is
-	Form    *Form           // what was sent
+	By   planner.Account // who is signed in; zero where nobody is
+	Form *Form           // what was sent
 
 	shell *Shell
 	gin   *gin.Context
@@ -42,7 +42,7 @@ func (r *Request) mustBeSignedIn() error {
 	if id == 0 {
 		return errSignedOut
 	}
-	found, err := r.Planner.Staff.SignedIn(ctx, uint64(id))
+	found, err := r.shell.Office.Staff.SignedIn(ctx, uint64(id))
 	if errors.Is(err, planner.ErrNotFound) {
 		return errSignedOut
 	} else if err != nil {
@@ -64,7 +64,7 @@ const mostOnce = 64
 
 // MustProve fails where medical staff have not proved lately who they are.
 func (r *Request) MustProve() error {
-	ok, err := r.Planner.Prove(r.Context(), r.By)
+	ok, err := r.shell.Office.Prove(r.Context(), r.By)
 	if err == nil && !ok {
 		err = errProve
 	}
@@ -108,6 +108,18 @@ func (r *Request) Within(ctx context.Context) *Request {
 	own.gin = asked
 	return &own
 }
+
+// Insisting is the context of a change of a plan: one that is sent again takes the place of what
+// somebody else changed.
+func (r *Request) Insisting() context.Context {
+	if r.Form.Has("insist") {
+		return boards.Insist(r.Context())
+	}
+	return r.Context()
+}
+
+// Now is the moment, by the clock that the use cases go by.
+func (r *Request) Now() time.Time { return r.shell.Office.Now() }
 
 // Club is the id of the club that asks.
 func (r *Request) Club() uint64 { return r.By.ClubID }

@@ -56,7 +56,7 @@ func (r Routes) Post(path string, h Handler) { r.group.POST(path, r.handle(h)) }
 
 func (r Routes) handle(h Handler) gin.HandlerFunc {
 	return func(c *gin.Context) {
-		request := &Request{Planner: r.shell.Planner, shell: r.shell, gin: c, Form: &Form{values: c.Request.PostForm}}
+		request := &Request{shell: r.shell, gin: c, Form: &Form{values: c.Request.PostForm}}
 		if request.Form.values == nil {
 			request.Form.values = url.Values{}
 		}
@@ -297,7 +297,7 @@ func (s *Shell) recover(c *gin.Context) {
 
 // plainly says one thing and ends the request.
 func (s *Shell) plainly(c *gin.Context, status int, heading, line string) {
-	Refusal{status, heading, line}.write(&Request{Planner: s.Planner, shell: s, gin: c})
+	Refusal{status, heading, line}.write(&Request{shell: s, gin: c})
 	c.Abort()
 }
 
@@ -345,7 +345,7 @@ func (s *Shell) health(c *gin.Context) {
 	c.Header("X-Program", "cuestart")
 	ctx, cancel := context.WithTimeout(c.Request.Context(), healthWithin)
 	defer cancel()
-	if err := s.Planner.Ping(ctx); err != nil {
+	if err := s.Office.Ping(ctx); err != nil {
 		c.String(http.StatusServiceUnavailable, "the database does not answer\n")
 		return
 	}

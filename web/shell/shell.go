@@ -22,13 +22,13 @@ import (
 
 // Config is what the site needs to know of the world.
 type Config struct {
-	Planner *office.Office
-	Live    *live.Hub // tells open pages what is new
-	SignIns scs.Store // where signed-in browsers are kept
-	URL     string    // as others reach the site, such as https://cue.example; "" to go by each request
-	Secure  bool      // behind TLS: cookies are sent over it only
-	Proxies []string  // whose word on where a request comes from is taken
-	Outbox  bool      // the letters that wait to be sent are shown on a page: for a demo
+	Office  *office.Office // the use cases
+	Live    *live.Hub      // tells open pages what is new
+	SignIns scs.Store      // where signed-in browsers are kept
+	URL     string         // as others reach the site, such as https://cue.example; "" to go by each request
+	Secure  bool           // behind TLS: cookies are sent over it only
+	Proxies []string       // whose word on where a request comes from is taken
+	Outbox  bool           // the letters that wait to be sent are shown on a page: for a demo
 	Log     *slog.Logger
 }
 

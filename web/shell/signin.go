@@ -10,7 +10,7 @@ import (
 // browser wanted to go. Nothing is kept of a browser before that.
 func (r *Request) LetIn(who planner.Account, back string) (Answer, error) {
 	ctx := r.Context()
-	id, err := r.Planner.Staff.SignIn(ctx, who, r.gin.Request.UserAgent())
+	id, err := r.shell.Office.Staff.SignIn(ctx, who, r.gin.Request.UserAgent())
 	if err != nil {
 		return nil, err
 	}
@@ -30,8 +30,8 @@ func (r *Request) LetIn(who planner.Account, back string) (Answer, error) {
 func (r *Request) LetOut() error {
 	r.gin.Header("Clear-Site-Data", `"cache", "storage"`)
 	if id := r.shell.sessions.GetInt64(r.Context(), signInKey); id > 0 {
-		if who, err := r.Planner.Staff.SignedIn(r.Context(), uint64(id)); err == nil {
-			if err := r.Planner.Staff.SignOut(r.Context(), who, uint64(id)); err != nil {
+		if who, err := r.shell.Office.Staff.SignedIn(r.Context(), uint64(id)); err == nil {
+			if err := r.shell.Office.Staff.SignOut(r.Context(), who, uint64(id)); err != nil {
 				return err
 			}
 		}

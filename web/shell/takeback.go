@@ -8,7 +8,7 @@ import (
 
 // TakeBack undoes the last change of what the club keeps, and says what it was.
 func TakeBack(r *Request) (Answer, error) {
-	summary, err := r.Planner.Keep.TakeBack(r.Context(), r.By)
+	summary, err := r.shell.Office.Keep.TakeBack(r.Context(), r.By)
 	switch {
 	case err == nil:
 		r.Say("Taken back: " + summary)

@@ -28,20 +28,20 @@ type first struct {
 }
 
 // firstOf is what a club without any session has so far; nil where there is one.
-func firstOf(r *shell.Request) (*first, error) {
-	any, err := r.Planner.Boards.AnySession(r.Context(), r.Club())
+func (in Room) firstOf(r *shell.Request) (*first, error) {
+	any, err := in.Boards.AnySession(r.Context(), r.Club())
 	if any || err != nil || !r.Coach() {
 		return nil, err
 	}
-	squad, err := r.Planner.Keep.Squad(r.Context(), r.Club(), 0)
+	squad, err := in.Keep.Squad(r.Context(), r.Club(), 0)
 	if err != nil {
 		return nil, err
 	}
-	ground, err := r.Planner.Keep.Ground(r.Context(), r.Club())
+	ground, err := in.Keep.Ground(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
-	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
+	plays, err := in.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -67,7 +67,7 @@ func firstOf(r *shell.Request) (*first, error) {
 }
 
 // CountKit counts the kit of a new club.
-func CountKit(r *shell.Request) (shell.Answer, error) {
+func (in Room) CountKit(r *shell.Request) (shell.Answer, error) {
 	var changes []planner.Change
 	counts := r.Form.List("pieces")
 	for i, name := range r.Form.List("kit") {
@@ -85,13 +85,13 @@ func CountKit(r *shell.Request) (shell.Answer, error) {
 		err = plan.In("kit", "write how many there are of one thing at least")
 	}
 	if err == nil {
-		_, err = r.Planner.Save(r.Context(), r.By, "kit counted", changes...)
+		_, err = in.Keep.Save(r.Context(), r.By, "kit counted", changes...)
 	}
-	return r.Saved(err, "The kit is counted", "/today", func(wrong plan.Problems) (*shell.Page, error) { return page(r, wrong) })
+	return r.Saved(err, "The kit is counted", "/today", func(wrong plan.Problems) (*shell.Page, error) { return in.page(r, wrong) })
 }
 
 // OtherZones adds the zones of the sport's other form to the first ground.
-func OtherZones(r *shell.Request) (shell.Answer, error) {
-	err := r.Planner.Keep.OtherZones(r.Context(), r.By, r.Form.ID("venue"))
-	return r.Saved(err, "Added to your ground", "/today", func(wrong plan.Problems) (*shell.Page, error) { return page(r, wrong) })
+func (in Room) OtherZones(r *shell.Request) (shell.Answer, error) {
+	err := in.Keep.OtherZones(r.Context(), r.By, r.Form.ID("venue"))
+	return r.Saved(err, "Added to your ground", "/today", func(wrong plan.Problems) (*shell.Page, error) { return in.page(r, wrong) })
 }

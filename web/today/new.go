@@ -97,17 +97,17 @@ func (f *form) Rulings() []present {
 }
 
 // New is the form of a session to come.
-func New(r *shell.Request) (shell.Answer, error) {
+func (in Room) New(r *shell.Request) (shell.Answer, error) {
 	f := &form{Kind: cmp.Or(r.Query("kind"), string(plan.Match)), From: cmp.Or(r.Query("from"), diary.FromComposed), Method: cmp.Or(r.Query("method"), plan.DefaultMethod),
 		Players: cmp.Or(r.Query("players"), "20"), Squad: r.QueryID("squad"), Title: r.Query("title"), Minutes: r.Query("minutes"), Local: r.Query("start"), Place: r.Query("place")}
-	if err := f.fill(r); err != nil {
+	if err := f.fill(in, r); err != nil {
 		return nil, err
 	}
 	if r.Query("venue") != "" {
 		f.Venue = r.QueryID("venue")
 	}
 	if id := r.QueryID("fixture"); id != 0 {
-		found, err := r.Planner.Keep.Fixture(r.Context(), r.Club(), id)
+		found, err := in.Keep.Fixture(r.Context(), r.Club(), id)
 		if err != nil {
 			return nil, err
 		}
@@ -117,7 +117,7 @@ func New(r *shell.Request) (shell.Answer, error) {
 		f.People = append(f.People, f.present(k))
 	}
 	f.There = len(f.People)
-	f.forecast(r)
+	f.forecast(in, r)
 	if r.Query("typed") != "" { // the day was set by hand already
 		_, f.Day = shell.NewForm(r.Asked()).Day()
 		f.Day.Said = "As you set it"
@@ -160,23 +160,23 @@ func (f *form) present(k planner.Entry[club.Player]) present {
 }
 
 // fill fills in what there is to choose from, and what is usual.
-func (f *form) fill(r *shell.Request) (err error) {
+func (f *form) fill(in Room, r *shell.Request) (err error) {
 	ctx := r.Context()
-	if f.squad, err = r.Planner.Keep.Squad(ctx, r.Club(), f.Squad); err != nil {
+	if f.squad, err = in.Keep.Squad(ctx, r.Club(), f.Squad); err != nil {
 		return err
 	}
 	f.Squad = f.squad.ID
-	teams, err := r.Planner.Keep.Teams(ctx, r.Club())
+	teams, err := in.Keep.Teams(ctx, r.Club())
 	if err != nil {
 		return err
 	}
 	for _, t := range teams {
 		f.Squads = append(f.Squads, shell.IDChoice{ID: t.ID, Label: t.Name})
 	}
-	if err := f.ground(r); err != nil {
+	if err := f.ground(in, r); err != nil {
 		return err
 	}
-	routines, err := r.Planner.Books.Routines(ctx, r.Club())
+	routines, err := in.Books.Routines(ctx, r.Club())
 	if err != nil {
 		return err
 	}
@@ -184,7 +184,7 @@ func (f *form) fill(r *shell.Request) (err error) {
 		f.Routines = append(f.Routines, shell.Choice{Value: fmt.Sprint(k.ID), Label: shell.Joined(", ", k.Is.Name, k.Is.For)})
 	}
 	f.Methods = shell.Methods()
-	plays, err := r.Planner.Books.Sport(ctx, r.Club())
+	plays, err := in.Books.Sport(ctx, r.Club())
 	if err != nil {
 		return err
 	}
@@ -195,7 +195,7 @@ func (f *form) fill(r *shell.Request) (err error) {
 	f.Away = plays.Says(true)
 	f.roles(plays)
 	if f.Local == "" {
-		f.Local = nextSaturday(r.Planner.Now(), f.Zone)
+		f.Local = nextSaturday(r.Now(), f.Zone)
 	}
 	return nil
 }
@@ -230,8 +230,8 @@ func (f *form) roles(plays *sport.Sport) {
 }
 
 // ground fills in the club's venues; the first is the usual one.
-func (f *form) ground(r *shell.Request) error {
-	ground, err := r.Planner.Keep.Ground(r.Context(), r.Club())
+func (f *form) ground(in Room, r *shell.Request) error {
+	ground, err := in.Keep.Ground(r.Context(), r.Club())
 	if err != nil {
 		return err
 	}
@@ -268,7 +268,7 @@ func (f *form) start() clock.Start {
 }
 
 // forecast fills the day in from the weather service, if it answers.
-func (f *form) forecast(r *shell.Request) {
+func (f *form) forecast(in Room, r *shell.Request) {
 	place := f.Place
 	for _, v := range f.Venues {
 		if v.ID == f.Venue {
@@ -278,7 +278,7 @@ func (f *form) forecast(r *shell.Request) {
 	day, ok := plan.Conditions{}, false
 	start, err := f.start().Resolve()
 	if err == nil {
-		day, ok = r.Planner.Diary.Forecast(r.Context(), place, start)
+		day, ok = in.Diary.Forecast(r.Context(), place, start)
 	}
 	day.Layers = ok && (day.Air() == plan.Cold || day.Air() == plan.Cool)
 	f.Day = shell.DayOf(day, f.in)
@@ -290,53 +290,53 @@ func (f *form) forecast(r *shell.Request) {
 
 // Forecast is the day's part of the form for another start or place, for its
 // script.
-func Forecast(r *shell.Request) (shell.Answer, error) {
+func (in Room) Forecast(r *shell.Request) (shell.Answer, error) {
 	f := &form{Local: r.Query("start"), Place: r.Query("place"), Zone: r.Query("zone")}
-	if err := f.ground(r); err != nil {
+	if err := f.ground(in, r); err != nil {
 		return nil, err
 	}
 	if f.Venue = r.QueryID("venue"); f.Venue != 0 {
 		f.Zone = cmp.Or(f.zones[f.Venue], f.Zone)
 	}
-	f.forecast(r)
+	f.forecast(in, r)
 	p := f.page()
 	p.Part = "day"
 	return p, nil
 }
 
 // Add makes a session with its run-in.
-func Add(r *shell.Request) (shell.Answer, error) {
-	in := r.Form
-	f := &form{Kind: in.Raw("kind"), Title: in.Text("title"), Local: in.Raw("start"), Zone: in.Text("zone"), Occurrence: in.Raw("occurrence"), Place: in.Text("place"),
-		From: in.Raw("from"), Minutes: in.Raw("minutes"), Method: in.Raw("method"), Turn: in.Raw("turn"), Players: in.Raw("players"),
-		Squad: in.ID("squad"), Captain: in.ID("captain"), Fixture: in.ID("fixture"), Alone: in.ID("alone")}
-	venue := in.ID("venue")
+func (in Room) Add(r *shell.Request) (shell.Answer, error) {
+	sent := r.Form
+	f := &form{Kind: sent.Raw("kind"), Title: sent.Text("title"), Local: sent.Raw("start"), Zone: sent.Text("zone"), Occurrence: sent.Raw("occurrence"), Place: sent.Text("place"),
+		From: sent.Raw("from"), Minutes: sent.Raw("minutes"), Method: sent.Raw("method"), Turn: sent.Raw("turn"), Players: sent.Raw("players"),
+		Squad: sent.ID("squad"), Captain: sent.ID("captain"), Fixture: sent.ID("fixture"), Alone: sent.ID("alone")}
+	venue := sent.ID("venue")
 	if venue != 0 {
 		f.Zone = "" // it is the venue's
 	}
-	if err := f.fill(r); err != nil {
+	if err := f.fill(in, r); err != nil {
 		return nil, err
 	}
 	if f.Venue = venue; venue != 0 {
 		f.Zone = f.zones[venue]
 	}
 	n := diary.NewSession{Kind: plan.Kind(f.Kind), Title: f.Title, Start: f.start(), Squad: f.Squad, Venue: venue, Place: f.Place, From: f.From, Method: f.Method,
-		Turn: plan.Turn(f.Turn), Captain: f.Captain, Minutes: in.IntOr("minutes", 0, 5, 180), Late: map[uint64]int{}}
+		Turn: plan.Turn(f.Turn), Captain: f.Captain, Minutes: sent.IntOr("minutes", 0, 5, 180), Late: map[uint64]int{}}
 	if n.Title == "" {
 		n.Title = map[plan.Kind]string{plan.Match: "Match", plan.Training: "Training"}[n.Kind]
 	}
 	if len(f.squad.Players) == 0 {
-		n.Players = in.IntOr("players", 0, 1, mostPlayers)
+		n.Players = sent.IntOr("players", 0, 1, mostPlayers)
 	}
-	n.Roles = f.readRoles(in)
-	n.Today, f.Day = in.Day()
-	f.people(in, &n)
+	n.Roles = f.readRoles(sent)
+	n.Today, f.Day = sent.Day()
+	f.people(sent, &n)
 	if n.Alone = f.Alone; n.Alone != 0 && !slices.ContainsFunc(f.squad.Players, func(k planner.Entry[club.Player]) bool { return k.ID == n.Alone }) {
-		in.Refuse("alone", "this player is not in the squad")
+		sent.Refuse("alone", "this player is not in the squad")
 	}
-	added, err := (*diary.Added)(nil), in.Err()
+	added, err := (*diary.Added)(nil), sent.Err()
 	if err == nil {
-		added, err = r.Planner.Diary.Add(r.Context(), r.By, n)
+		added, err = in.Diary.Add(r.Context(), r.By, n)
 	}
 	if err != nil {
 		return r.Changed(err, nil, func(wrong plan.Problems) (*shell.Page, error) {
@@ -345,7 +345,7 @@ func Add(r *shell.Request) (shell.Answer, error) {
 		})
 	}
 	if f.Fixture != 0 {
-		err = r.Planner.Keep.Planned(r.Context(), r.By, f.Fixture)
+		err = in.Keep.Planned(r.Context(), r.By, f.Fixture)
 	}
 	if f.From == diary.FromEmpty {
 		return shell.Go(shell.Session(added.ID, "words")), err

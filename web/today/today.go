@@ -59,30 +59,30 @@ type fixture struct {
 }
 
 // Show is the sessions to come.
-func Show(r *shell.Request) (shell.Answer, error) { return page(r, nil) }
+func (in Room) Show(r *shell.Request) (shell.Answer, error) { return in.page(r, nil) }
 
 // page is the sessions to come; after a refused form with its problems.
-func page(r *shell.Request, wrong plan.Problems) (*shell.Page, error) {
+func (in Room) page(r *shell.Request, wrong plan.Problems) (*shell.Page, error) {
 	most := sessionsShown
 	if r.Query("all") != "" {
 		most = allShown
 	}
-	sessions, further, err := r.Planner.Boards.Sessions(r.Context(), r.Club(), most)
+	sessions, further, err := in.Boards.Sessions(r.Context(), r.Club(), most)
 	if err != nil {
 		return nil, err
 	}
-	waiting, err := r.Planner.Diary.ToCome(r.Context(), r.Club(), sessions)
+	waiting, err := in.Diary.ToCome(r.Context(), r.Club(), sessions)
 	if err != nil {
 		return nil, err
 	}
 	b := body{Problems: wrong, Further: further, Edits: r.Coach(), Removed: r.QueryID("removed"), More: max(0, len(waiting)-fixturesShown)}
-	hurt, err := r.Planner.Keep.OpenHurt(r.Context(), r.By)
+	hurt, err := in.Keep.OpenHurt(r.Context(), r.By)
 	if err != nil {
 		return nil, err
 	}
 	b.Hurt = shell.HurtRows(r, hurt)
 	if len(sessions) == 0 {
-		if b.First, err = firstOf(r); err != nil {
+		if b.First, err = in.firstOf(r); err != nil {
 			return nil, err
 		}
 	}
@@ -95,7 +95,7 @@ func page(r *shell.Request, wrong plan.Problems) (*shell.Page, error) {
 	}
 	for _, s := range sessions {
 		one := card{ID: s.ID, Title: s.Title, Day: s.Start.Format("Monday 2 January"), Clock: clock.Clock(s.Start, 0), StartName: s.StartName,
-			Away: away(s.Start.Sub(r.Planner.Now())), Verdict: s.Verdict, Shared: s.Published, Newer: s.Newer, Late: s.Verdict.Late(s.Start, r.Planner.Now(), s.StartName),
+			Away: away(s.Start.Sub(r.Now())), Verdict: s.Verdict, Shared: s.Published, Newer: s.Newer, Late: s.Verdict.Late(s.Start, r.Now(), s.StartName),
 			Sub:  shell.Joined(" · ", s.Squad, s.Place, drill.Number(s.Players, "players")),
 			More: max(0, len(s.Verdict.Cuts)-cardCuts)}
 		one.Verdict.Cuts = one.Verdict.Cuts[:min(len(one.Verdict.Cuts), cardCuts)]

@@ -1,4 +1,4 @@
-package people
+package account
 
 import (
 	"errors"
@@ -25,8 +25,8 @@ func signInPage(status int, b signInBody) *shell.Page {
 
 // SignIn is the form that signs somebody in; where there is no club yet, the one
 // that makes it.
-func SignIn(r *shell.Request) (shell.Answer, error) {
-	empty, err := r.Planner.Staff.Empty(r.Context())
+func (in Room) SignIn(r *shell.Request) (shell.Answer, error) {
+	empty, err := in.Staff.Empty(r.Context())
 	if empty {
 		return shell.Go("/welcome"), err
 	}
@@ -34,12 +34,12 @@ func SignIn(r *shell.Request) (shell.Answer, error) {
 }
 
 // Enter signs somebody in, or asks for the second factor of who has one.
-func Enter(r *shell.Request) (shell.Answer, error) {
+func (in Room) Enter(r *shell.Request) (shell.Answer, error) {
 	email := shell.CleanEmail(r.Form.Raw("email"))
 	refuse := func(status int, problem string) (shell.Answer, error) {
 		return signInPage(status, signInBody{Email: r.Form.Raw("email"), Problem: problem, Back: r.Back()}), nil
 	}
-	found, secrets, err := r.Planner.Staff.AccountByEmail(r.Context(), email)
+	found, secrets, err := in.Staff.AccountByEmail(r.Context(), email)
 	if errors.Is(err, planner.ErrNotFound) {
 		secrets.PasswordHash, err = nobody(), nil
 	}
@@ -57,13 +57,13 @@ func Enter(r *shell.Request) (shell.Answer, error) {
 	}
 	if !right {
 		if found.ID != 0 {
-			err = r.Planner.Staff.SignInFailed(r.Context(), found)
+			err = in.Staff.SignInFailed(r.Context(), found)
 		}
 		page, _ := refuse(http.StatusUnauthorized, "The e-mail and password do not belong together.")
 		return page, err
 	}
 	if found.Factor {
-		r.Hold(pending{Email: email, Back: r.Back(), Of: of(secrets), At: r.Planner.Now().Unix()}.text())
+		r.Hold(pending{Email: email, Back: r.Back(), Of: of(secrets), At: r.Now().Unix()}.text())
 		return shell.Go("/sign-in/code"), nil
 	}
 	return r.LetIn(found, r.Back())
@@ -84,8 +84,8 @@ func (b welcomeBody) page() *shell.Page {
 }
 
 // Welcome is the form that makes the first club.
-func Welcome(r *shell.Request) (shell.Answer, error) {
-	empty, err := r.Planner.Staff.Empty(r.Context())
+func (in Room) Welcome(r *shell.Request) (shell.Answer, error) {
+	empty, err := in.Staff.Empty(r.Context())
 	if !empty {
 		return shell.Go("/sign-in"), err
 	}
@@ -93,19 +93,19 @@ func Welcome(r *shell.Request) (shell.Answer, error) {
 }
 
 // Found makes the first club, and signs its coach in.
-func Found(r *shell.Request) (shell.Answer, error) {
+func (in Room) Found(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
 	b := welcomeBody{Club: f.Text("club"), Squad: f.Text("squad"), Sport: f.Raw("sport"), Grade: f.Raw("grade"), Name: f.Text("name"), Email: f.Raw("email"), Zone: f.Text("time_zone"), Units: f.Raw("units")}
 	b.check(f)
 	err := f.Err()
 	if err == nil {
-		empty, err := r.Planner.Staff.Empty(r.Context())
+		empty, err := in.Staff.Empty(r.Context())
 		if err == nil && !empty {
 			err = planner.ErrTaken
 		}
 		var coach planner.Account
 		if err == nil {
-			coach, err = found(r, b)
+			coach, err = in.found(r, b)
 		}
 		if errors.Is(err, planner.ErrTaken) {
 			return shell.Go("/sign-in"), nil
@@ -120,12 +120,12 @@ func Found(r *shell.Request) (shell.Answer, error) {
 	})
 }
 
-func found(r *shell.Request, b welcomeBody) (planner.Account, error) {
+func (in Room) found(r *shell.Request, b welcomeBody) (planner.Account, error) {
 	hash, err := hashed(r.Context(), r.Form.Raw("password"))
 	if err != nil {
 		return planner.Account{}, err
 	}
-	return r.Planner.Keep.Found(r.Context(), keep.Founding{Club: b.Club, Sport: b.Sport, Squad: b.Squad, Grade: b.Grade, Name: b.Name,
+	return in.Keep.Found(r.Context(), keep.Founding{Club: b.Club, Sport: b.Sport, Squad: b.Squad, Grade: b.Grade, Name: b.Name,
 		Email: shell.CleanEmail(b.Email), PasswordHash: hash, Zone: b.Zone, Units: b.Units, Language: shell.Foreign(r.Tongue().Lang)})
 }
 

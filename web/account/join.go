@@ -1,4 +1,4 @@
-package people
+package account
 
 import (
 	"errors"
@@ -18,8 +18,8 @@ type joinBody struct {
 }
 
 // invited is whom the path's link invites.
-func invited(r *shell.Request) (planner.Account, error) {
-	who, err := r.Planner.Staff.Invited(r.Context(), r.Param("token"))
+func (in Room) invited(r *shell.Request) (planner.Account, error) {
+	who, err := in.Staff.Invited(r.Context(), r.Param("token"))
 	return who, over(err)
 }
 
@@ -42,14 +42,14 @@ func joinPage(who planner.Account, token string, wrong plan.Problems) *shell.Pag
 }
 
 // Invited is the form of who was invited.
-func Invited(r *shell.Request) (shell.Answer, error) {
-	who, err := invited(r)
+func (in Room) Invited(r *shell.Request) (shell.Answer, error) {
+	who, err := in.invited(r)
 	return joinPage(who, r.Param("token"), nil), err
 }
 
 // Join makes the account of who was invited.
-func Join(r *shell.Request) (shell.Answer, error) {
-	who, err := invited(r)
+func (in Room) Join(r *shell.Request) (shell.Answer, error) {
+	who, err := in.invited(r)
 	if err != nil {
 		return nil, err
 	}
@@ -60,7 +60,7 @@ func Join(r *shell.Request) (shell.Answer, error) {
 		if hash, err = hashed(r.Context(), password); err != nil {
 			return nil, err
 		}
-		joined, err := r.Planner.Staff.Join(r.Context(), token, hash)
+		joined, err := in.Staff.Join(r.Context(), token, hash)
 		if err == nil {
 			return r.LetIn(joined, "")
 		}

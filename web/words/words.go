@@ -1,4 +1,4 @@
-package board
+package words
 
 import (
 	"encoding/json"
@@ -13,6 +13,7 @@ import (
 	"cuestart/core/say"
 	"cuestart/planner/wording"
 	"cuestart/share"
+	"cuestart/web/heard"
 	"cuestart/web/shell"
 )
 
@@ -53,7 +54,7 @@ type wordRow struct {
 
 // wordIs is what a sentence of a line will be.
 type wordIs struct {
-	heardLine
+	heard.Line
 	Heads  bool // it is the heading of what follows
 	Remark bool
 	Chips  []wordChip // of the block that it begins: who, where, by whom, when
@@ -85,16 +86,16 @@ type wordSum struct {
 }
 
 // ShowWords is the page of a plan's words.
-func ShowWords(r *shell.Request) (shell.Answer, error) {
-	w, err := r.Planner.Wording.Words(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) ShowWords(r *shell.Request) (shell.Answer, error) {
+	w, err := in.Wording.Words(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
-	return wordsPage(r, w, nil)
+	return in.wordsPage(r, w, nil)
 }
 
-func wordsPage(r *shell.Request, w *wording.InWords, problems plan.Problems) (*shell.Page, error) {
-	b, err := r.Planner.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+func (in Room) wordsPage(r *shell.Request, w *wording.InWords, problems plan.Problems) (*shell.Page, error) {
+	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return nil, err
 	}
@@ -148,7 +149,7 @@ func wordsOf(w *wording.InWords) *wordsBody {
 func wordOf(w *wording.InWords, i int, begun map[string]bool) wordIs {
 	one, d := &w.Became[i], w.Document
 	l := &one.Line
-	is := wordIs{heardLine: heardLineOf(d, &one.Became), Cues: strings.Join(l.Told(), "; ")}
+	is := wordIs{Line: heard.Of(d, &one.Became), Cues: strings.Join(l.Told(), "; ")}
 	if l.Dose != nil && l.Dose.To != "" {
 		is.Became += " to the " + strings.TrimPrefix(l.Dose.To, "the ")
 	}
@@ -364,10 +365,10 @@ func DropWords(r *shell.Request) (shell.Answer, error) {
 }
 
 // NewList is the page on which a list of no session is written.
-func NewList(r *shell.Request) (shell.Answer, error) { return listPage(r, "", "", nil) }
+func (in Room) NewList(r *shell.Request) (shell.Answer, error) { return in.listPage(r, "", "", nil) }
 
-func listPage(r *shell.Request, name, text string, problems plan.Problems) (*shell.Page, error) {
-	plays, err := r.Planner.Books.Sport(r.Context(), r.Club())
+func (in Room) listPage(r *shell.Request, name, text string, problems plan.Problems) (*shell.Page, error) {
+	plays, err := in.Books.Sport(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
 	}
@@ -379,17 +380,17 @@ func listPage(r *shell.Request, name, text string, problems plan.Problems) (*she
 }
 
 // HearList reads a list of no session as it is typed.
-func HearList(r *shell.Request) (shell.Answer, error) {
-	w, err := r.Planner.Wording.HearList(r.Context(), r.Club(), r.Form.Lines("line"))
+func (in Room) HearList(r *shell.Request) (shell.Answer, error) {
+	w, err := in.Wording.HearList(r.Context(), r.Club(), r.Form.Lines("line"))
 	return wordsAre(w, err, true)
 }
 
 // KeepList keeps such a list.
-func KeepList(r *shell.Request) (shell.Answer, error) {
+func (in Room) KeepList(r *shell.Request) (shell.Answer, error) {
 	name, text := r.Form.Text("name"), r.Form.Lines("line")
-	id, err := r.Planner.Wording.WriteList(r.Context(), r.By, name, text)
+	id, err := in.Wording.WriteList(r.Context(), r.By, name, text)
 	return r.Changed(err, shell.Go(shell.Routine(id)), func(wrong plan.Problems) (*shell.Page, error) {
-		page, err := listPage(r, name, text, wrong)
+		page, err := in.listPage(r, name, text, wrong)
 		if page != nil {
 			page.Status = http.StatusUnprocessableEntity
 		}
@@ -398,8 +399,8 @@ func KeepList(r *shell.Request) (shell.Answer, error) {
 }
 
 // HearWords reads lines as they are edited.
-func HearWords(r *shell.Request) (shell.Answer, error) {
-	w, err := r.Planner.Wording.HearWords(r.Context(), r.Club(), r.ParamID("session"), r.Form.Lines("line"), r.Form.Raw("starts"))
+func (in Room) HearWords(r *shell.Request) (shell.Answer, error) {
+	w, err := in.Wording.HearWords(r.Context(), r.Club(), r.ParamID("session"), r.Form.Lines("line"), r.Form.Raw("starts"))
 	return wordsAre(w, err, false)
 }
 
@@ -419,16 +420,16 @@ func wordsAre(w *wording.InWords, err error, list bool) (shell.Answer, error) {
 }
 
 // PutWords makes the plan what its words say.
-func PutWords(r *shell.Request) (shell.Answer, error) {
+func (in Room) PutWords(r *shell.Request) (shell.Answer, error) {
 	id, text := r.ParamID("session"), r.Form.Lines("line")
-	_, err := r.Planner.Wording.PutWords(asked(r), r.By, id, r.Form.Count("revision"), text, r.Form.Raw("starts"))
+	_, err := in.Wording.PutWords(r.Insisting(), r.By, id, r.Form.Count("revision"), text, r.Form.Raw("starts"))
 	return r.Changed(err, shell.Go(shell.Session(id)), func(wrong plan.Problems) (*shell.Page, error) {
 		lines := strings.Split(text, "\n")
-		w, err := r.Planner.Wording.Words(r.Context(), r.Club(), id)
+		w, err := in.Wording.Words(r.Context(), r.Club(), id)
 		if err != nil {
 			return nil, err
 		}
-		page, err := wordsPage(r, &wording.InWords{Lines: lines, Anew: make([]bool, len(lines)), Spans: make([][]wording.Span, len(lines)), Document: w.Document}, wrong)
+		page, err := in.wordsPage(r, &wording.InWords{Lines: lines, Anew: make([]bool, len(lines)), Spans: make([][]wording.Span, len(lines)), Document: w.Document}, wrong)
 		if page != nil {
 			page.Status = http.StatusUnprocessableEntity
 		}

@@ -1,4 +1,4 @@
-package people
+package account
 
 import (
 	"bytes"
@@ -33,18 +33,18 @@ type signInRow struct {
 }
 
 // Me is one's own account: password, second factor, where one is signed in.
-func Me(r *shell.Request) (shell.Answer, error) { return mePage(r, nil) }
+func (in Room) Me(r *shell.Request) (shell.Answer, error) { return in.mePage(r, nil) }
 
-func mePage(r *shell.Request, wrong plan.Problems) (*shell.Page, error) {
+func (in Room) mePage(r *shell.Request, wrong plan.Problems) (*shell.Page, error) {
 	b := meBody{Account: r.By, Problems: wrong}
-	list, err := r.Planner.Staff.SignIns(r.Context(), r.By)
+	list, err := in.Staff.SignIns(r.Context(), r.By)
 	if err != nil {
 		return nil, err
 	}
 	for _, s := range list {
 		b.SignIns = append(b.SignIns, signInRow{s.ID, shell.Agent(s.Agent), s.Seen.Format("Mon 2 January, 15:04") + " UTC", s.ID == r.By.SignIn})
 	}
-	if b.Left, err = r.Planner.Staff.RecoveryCodes(r.Context(), r.By); err != nil {
+	if b.Left, err = in.Staff.RecoveryCodes(r.Context(), r.By); err != nil {
 		return nil, err
 	}
 	if key := factorKey(r); key != nil {
@@ -97,9 +97,9 @@ func FactorImage(r *shell.Request) (shell.Answer, error) {
 const factorSize = 200
 
 // SetPassword changes one's own password, and ends one's other sign-ins.
-func SetPassword(r *shell.Request) (shell.Answer, error) {
+func (in Room) SetPassword(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
-	problem, err := mustOwnPassword(r)
+	problem, err := in.mustOwnPassword(r)
 	if err != nil {
 		return nil, err
 	}
@@ -108,19 +108,19 @@ func SetPassword(r *shell.Request) (shell.Answer, error) {
 	if err = f.Err(); err == nil {
 		var hash string
 		if hash, err = hashed(r.Context(), f.Raw("password")); err == nil {
-			err = r.Planner.Staff.SetPassword(r.Context(), r.By, hash)
+			err = in.Staff.SetPassword(r.Context(), r.By, hash)
 		}
 	}
-	return r.Saved(err, "Your password is changed", "/me", func(wrong plan.Problems) (*shell.Page, error) { return mePage(r, wrong) })
+	return r.Saved(err, "Your password is changed", "/me", func(wrong plan.Problems) (*shell.Page, error) { return in.mePage(r, wrong) })
 }
 
 // SetLanguage sets in which language pages speak to who is signed in.
-func SetLanguage(r *shell.Request) (shell.Answer, error) {
+func (in Room) SetLanguage(r *shell.Request) (shell.Answer, error) {
 	language := r.Form.Text("language")
 	if language != "" {
 		language = shell.TongueOf(language).Lang
 	}
-	return r.Saved(r.Planner.Staff.Speak(r.Context(), r.By, language), "The language is set", "/me", func(wrong plan.Problems) (*shell.Page, error) { return mePage(r, wrong) })
+	return r.Saved(in.Staff.Speak(r.Context(), r.By, language), "The language is set", "/me", func(wrong plan.Problems) (*shell.Page, error) { return in.mePage(r, wrong) })
 }
 
 // languagePick is a field with the languages that pages speak.
@@ -145,12 +145,12 @@ func StartFactor(r *shell.Request) (shell.Answer, error) {
 }
 
 // SetFactor sets the second factor, if its code is right.
-func SetFactor(r *shell.Request) (shell.Answer, error) {
+func (in Room) SetFactor(r *shell.Request) (shell.Answer, error) {
 	key := factorKey(r)
 	if key == nil {
 		return shell.Go("/me"), nil
 	}
-	right, tooMany, err := r.Guarded(shell.ByFactor, r.By.Email, func() (bool, error) { return codeRight(r, r.By.ID, key.Secret(), r.Form.Text("code")) })
+	right, tooMany, err := r.Guarded(shell.ByFactor, r.By.Email, func() (bool, error) { return in.codeRight(r, r.By.ID, key.Secret(), r.Form.Text("code")) })
 	if err != nil {
 		return nil, err
 	}
@@ -158,24 +158,24 @@ func SetFactor(r *shell.Request) (shell.Answer, error) {
 		return nil, shell.Refusal{Status: http.StatusTooManyRequests, Heading: "Too many tries", Line: tooManyTries}
 	}
 	if !right {
-		page, err := mePage(r, plan.Problems{{Where: "code", What: "that code is not right: look again, they change every half minute"}})
+		page, err := in.mePage(r, plan.Problems{{Where: "code", What: "that code is not right: look again, they change every half minute"}})
 		if err == nil {
 			page.Status = http.StatusUnprocessableEntity
 		}
 		return page, err
 	}
-	codes, err := r.Planner.Staff.SetFactor(r.Context(), r.By, key.Secret())
+	codes, err := in.Staff.SetFactor(r.Context(), r.By, key.Secret())
 	if err != nil {
 		return nil, err
 	}
 	r.Hold("")
 	r.By.Factor = true
-	return codesPage(r, codes)
+	return in.codesPage(r, codes)
 }
 
 // codesPage shows the codes for when the phone is lost, this once.
-func codesPage(r *shell.Request, codes []string) (shell.Answer, error) {
-	page, err := mePage(r, nil)
+func (in Room) codesPage(r *shell.Request, codes []string) (shell.Answer, error) {
+	page, err := in.mePage(r, nil)
 	if err == nil {
 		b := page.Body.(meBody)
 		b.Codes = codes
@@ -185,34 +185,34 @@ func codesPage(r *shell.Request, codes []string) (shell.Answer, error) {
 }
 
 // RenewCodes makes new codes for when the phone is lost, for the password; the old ones are good no more.
-func RenewCodes(r *shell.Request) (shell.Answer, error) {
-	problem, err := mustOwnPassword(r)
+func (in Room) RenewCodes(r *shell.Request) (shell.Answer, error) {
+	problem, err := in.mustOwnPassword(r)
 	if err == nil && problem != "" {
 		err = plan.In("codes", "%s", problem)
 	}
 	var codes []string
 	if err == nil {
-		codes, err = r.Planner.Staff.RenewRecoveryCodes(r.Context(), r.By)
+		codes, err = in.Staff.RenewRecoveryCodes(r.Context(), r.By)
 	}
 	if err == nil {
-		return codesPage(r, codes)
+		return in.codesPage(r, codes)
 	}
-	return r.Saved(err, "", "/me", func(wrong plan.Problems) (*shell.Page, error) { return mePage(r, wrong) })
+	return r.Saved(err, "", "/me", func(wrong plan.Problems) (*shell.Page, error) { return in.mePage(r, wrong) })
 }
 
 // DropFactor takes the second factor off, for the password.
-func DropFactor(r *shell.Request) (shell.Answer, error) {
-	problem, err := mustOwnPassword(r)
+func (in Room) DropFactor(r *shell.Request) (shell.Answer, error) {
+	problem, err := in.mustOwnPassword(r)
 	if err == nil && problem != "" {
 		err = plan.In("drop", "%s", problem)
 	}
 	if err == nil {
-		_, err = r.Planner.Staff.SetFactor(r.Context(), r.By, "")
+		_, err = in.Staff.SetFactor(r.Context(), r.By, "")
 	}
-	return r.Saved(err, "Your second factor is off", "/me", func(wrong plan.Problems) (*shell.Page, error) { return mePage(r, wrong) })
+	return r.Saved(err, "Your second factor is off", "/me", func(wrong plan.Problems) (*shell.Page, error) { return in.mePage(r, wrong) })
 }
 
 // EndSignIn signs one of one's browsers out.
-func EndSignIn(r *shell.Request) (shell.Answer, error) {
-	return r.Saved(r.Planner.Staff.SignOut(r.Context(), r.By, r.ParamID("id")), "That browser is signed out", "/me", shell.Gone)
+func (in Room) EndSignIn(r *shell.Request) (shell.Answer, error) {
+	return r.Saved(in.Staff.SignOut(r.Context(), r.By, r.ParamID("id")), "That browser is signed out", "/me", shell.Gone)
 }

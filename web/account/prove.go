@@ -1,4 +1,4 @@
-package people
+package account
 
 import (
 	"crypto/sha256"
@@ -54,13 +54,13 @@ func Code(r *shell.Request) (shell.Answer, error) {
 }
 
 // EnterCode signs in who has given both factors.
-func EnterCode(r *shell.Request) (shell.Answer, error) {
+func (in Room) EnterCode(r *shell.Request) (shell.Answer, error) {
 	var who pending
 	if json.Unmarshal([]byte(r.Held()), &who) != nil || who.Email == "" {
 		return shell.Go("/sign-in"), nil
 	}
-	found, secrets, err := r.Planner.Staff.AccountByEmail(r.Context(), who.Email)
-	if errors.Is(err, planner.ErrNotFound) || err == nil && (who.Of != of(secrets) || r.Planner.Now().Sub(time.Unix(who.At, 0)) > pendingFor) {
+	found, secrets, err := in.Staff.AccountByEmail(r.Context(), who.Email)
+	if errors.Is(err, planner.ErrNotFound) || err == nil && (who.Of != of(secrets) || r.Now().Sub(time.Unix(who.At, 0)) > pendingFor) {
 		r.Hold("")
 		return shell.Go("/sign-in"), nil
 	} else if err != nil {
@@ -68,9 +68,9 @@ func EnterCode(r *shell.Request) (shell.Answer, error) {
 	}
 	right, tooMany, err := r.Guarded(shell.ByFactor, who.Email, func() (bool, error) {
 		if code := r.Form.Text("code"); len(code) > codeLength {
-			return r.Planner.Staff.UseRecoveryCode(r.Context(), found, code)
+			return in.Staff.UseRecoveryCode(r.Context(), found, code)
 		}
-		return codeRight(r, found.ID, secrets.Factor, r.Form.Text("code"))
+		return in.codeRight(r, found.ID, secrets.Factor, r.Form.Text("code"))
 	})
 	if tooMany {
 		return codePage(http.StatusTooManyRequests, tooManyTries), nil
@@ -78,7 +78,7 @@ func EnterCode(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	if !right {
-		return codePage(http.StatusUnauthorized, "That code is not right, or was used before. Wait for the next one."), r.Planner.Staff.SignInFailed(r.Context(), found)
+		return codePage(http.StatusUnauthorized, "That code is not right, or was used before. Wait for the next one."), in.Staff.SignInFailed(r.Context(), found)
 	}
 	return r.LetIn(found, who.Back)
 }
@@ -91,11 +91,11 @@ const codeStep = 30 * time.Second
 
 // codeRight tells whether a code is that of a secret now, or a step before or after;
 // each is good once.
-func codeRight(r *shell.Request, account uint64, secret, code string) (bool, error) {
-	now := r.Planner.Now()
+func (in Room) codeRight(r *shell.Request, account uint64, secret, code string) (bool, error) {
+	now := r.Now()
 	for _, at := range []time.Time{now, now.Add(-codeStep), now.Add(codeStep)} {
 		if is, err := totp.GenerateCode(secret, at); err == nil && is == code && code != "" {
-			return r.Planner.Staff.UseFactor(r.Context(), account, at.Unix()/int64(codeStep/time.Second))
+			return in.Staff.UseFactor(r.Context(), account, at.Unix()/int64(codeStep/time.Second))
 		}
 	}
 	return false, nil
@@ -141,21 +141,21 @@ func Again(r *shell.Request) (shell.Answer, error) { return againPage(r, http.St
 
 // Prove takes the password again. A form that was being sent meanwhile is offered to
 // be sent now.
-func Prove(r *shell.Request) (shell.Answer, error) {
+func (in Room) Prove(r *shell.Request) (shell.Answer, error) {
 	to := r.Query("to")
 	if to != "" && !r.Form.Has("present") {
 		return againPage(r, http.StatusOK, ""), nil
 	}
-	right, tooMany, err := ownPassword(r)
+	right, tooMany, err := in.ownPassword(r)
 	if tooMany {
 		return againPage(r, http.StatusTooManyRequests, tooManyTries), nil
 	} else if err != nil {
 		return nil, err
 	}
 	if !right {
-		return againPage(r, http.StatusUnauthorized, "That is not your password."), r.Planner.Staff.SignInFailed(r.Context(), r.By)
+		return againPage(r, http.StatusUnauthorized, "That is not your password."), in.Staff.SignInFailed(r.Context(), r.By)
 	}
-	if err := r.Planner.Staff.Proved(r.Context(), r.By); err != nil || to == "" {
+	if err := in.Staff.Proved(r.Context(), r.By); err != nil || to == "" {
 		return shell.Go(r.Back()), err
 	}
 	return &shell.Page{Screens: screens, Name: "resume", Title: "Go on", Body: againBody{To: shell.SafePath(to), Kept: kept(r)}}, nil
@@ -163,8 +163,8 @@ func Prove(r *shell.Request) (shell.Answer, error) {
 
 // ownPassword tells whether the form's present password is that of who asks, unless there were
 // too many wrong tries.
-func ownPassword(r *shell.Request) (right, tooMany bool, err error) {
-	_, secrets, err := r.Planner.Staff.AccountByEmail(r.Context(), r.By.Email)
+func (in Room) ownPassword(r *shell.Request) (right, tooMany bool, err error) {
+	_, secrets, err := in.Staff.AccountByEmail(r.Context(), r.By.Email)
 	if err != nil {
 		return false, false, err
 	}
@@ -172,8 +172,8 @@ func ownPassword(r *shell.Request) (right, tooMany bool, err error) {
 }
 
 // mustOwnPassword says in a sentence, for a field, that it was not their password.
-func mustOwnPassword(r *shell.Request) (problem string, err error) {
-	right, tooMany, err := ownPassword(r)
+func (in Room) mustOwnPassword(r *shell.Request) (problem string, err error) {
+	right, tooMany, err := in.ownPassword(r)
 	switch {
 	case tooMany:
 		problem = tooManyTries
@@ -196,7 +196,7 @@ func Forgot(*shell.Request) (shell.Answer, error) {
 
 // SendReset sends a link to set a new password, where the e-mail has an account. The
 // answer is the same where it has not.
-func SendReset(r *shell.Request) (shell.Answer, error) {
+func (in Room) SendReset(r *shell.Request) (shell.Answer, error) {
 	page := &shell.Page{Screens: screens, Name: "forgot", Title: "Forgotten password", Body: forgotBody{Sent: true}}
 	email := shell.CleanEmail(r.Form.Raw("email"))
 	if len(email) > mostEmail {
@@ -209,15 +209,15 @@ func SendReset(r *shell.Request) (shell.Answer, error) {
 	} else if err != nil {
 		return nil, err
 	}
-	return page, r.Planner.Staff.Forgot(r.Context(), email, r.Origin())
+	return page, in.Staff.Forgot(r.Context(), email, r.Origin())
 }
 
 // resetBody sets a new password.
 type resetBody struct{ Name, Email, Token, Problem string }
 
-func resetPage(r *shell.Request, status int, problem string) (*shell.Page, error) {
+func (in Room) resetPage(r *shell.Request, status int, problem string) (*shell.Page, error) {
 	token := r.Param("token")
-	who, err := r.Planner.Staff.Resets(r.Context(), token)
+	who, err := in.Staff.Resets(r.Context(), token)
 	if errors.Is(err, planner.ErrNotFound) {
 		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "This link is over", Line: "It was used, is older than an hour, or is not whole. Ask for a new one from the sign-in page."}
 	}
@@ -225,11 +225,13 @@ func resetPage(r *shell.Request, status int, problem string) (*shell.Page, error
 }
 
 // Reset is the form for a new password.
-func Reset(r *shell.Request) (shell.Answer, error) { return resetPage(r, http.StatusOK, "") }
+func (in Room) Reset(r *shell.Request) (shell.Answer, error) {
+	return in.resetPage(r, http.StatusOK, "")
+}
 
 // SetReset sets the new password, and ends every sign-in of its owner.
-func SetReset(r *shell.Request) (shell.Answer, error) {
-	page, err := resetPage(r, http.StatusUnprocessableEntity, "")
+func (in Room) SetReset(r *shell.Request) (shell.Answer, error) {
+	page, err := in.resetPage(r, http.StatusUnprocessableEntity, "")
 	if err != nil {
 		return nil, err
 	}
@@ -242,7 +244,7 @@ func SetReset(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	who, err := r.Planner.Staff.Reset(r.Context(), b.Token, hash)
+	who, err := in.Staff.Reset(r.Context(), b.Token, hash)
 	if err != nil {
 		return nil, err
 	}
