@@ -53,22 +53,25 @@ var mayImport = map[string][]string{
 	"planner/wording":   useCase("books", "boards", "diary"),
 	"planner/office":    useCase("staff", "books", "keep", "boards", "whatif", "reach", "pitchside", "learn", "diary", "wording"),
 
-	"web":         {"planner"},
-	"web/assets":  {},
-	"web/chalk":   {"core"},
-	"web/heard":   {"core", "web/shell"},
-	"web/shell":   {"core", "live", "planner", "planner/office", "planner/boards", "planner/keep", "planner/staff", "web/assets"},
-	"web/account": room("staff", "keep"),
-	"web/board":   room("boards", "whatif", "reach", "diary", "wording", "books", "keep", "pitchside"),
-	"web/book":    room("books", "diary", "wording", "learn"),
-	"web/log":     room("learn", "keep", "staff", "boards"),
-	"web/people":  room("keep", "books", "staff"),
-	"web/phone":   room("reach", "books"),
-	"web/pitch":   room("pitchside", "keep"),
-	"web/place":   room("keep", "books"),
-	"web/sheet":   room("boards", "books", "keep", "diary", "reach", "staff"),
-	"web/today":   room("diary", "boards", "keep", "books"),
-	"web/words":   room("wording", "boards", "books"),
+	"web":           {"planner"},
+	"web/assets":    {},
+	"web/chalk":     {"core"},
+	"web/chart":     {"core"},
+	"web/heard":     {"core", "web/shell"},
+	"web/shell":     {"core", "live", "planner", "planner/office", "planner/boards", "planner/keep", "planner/staff", "web/assets"},
+	"web/account":   room("staff", "keep"),
+	"web/board":     room("boards", "whatif", "reach", "diary", "wording", "books", "keep", "pitchside"),
+	"web/book":      room("books", "diary", "wording", "learn"),
+	"web/links":     room("boards", "reach"),
+	"web/otherwise": room("boards", "whatif"),
+	"web/log":       room("learn", "keep", "staff", "boards"),
+	"web/people":    room("keep", "books", "staff"),
+	"web/phone":     room("reach", "books"),
+	"web/pitch":     room("pitchside", "keep"),
+	"web/place":     room("keep", "books"),
+	"web/sheet":     room("boards", "books", "keep", "diary", "reach", "staff"),
+	"web/today":     room("diary", "boards", "keep", "books"),
+	"web/words":     room("wording", "boards", "books"),
 }
 
 // useCase is what a package of use cases may import: those of others that are named, and what
@@ -84,7 +87,7 @@ func useCase(others ...string) []string {
 // room is what a room of the site may import: the use cases that are named, and what all rooms
 // stand on.
 func room(touches ...string) []string {
-	may := []string{"core", "book", "field", "kept", "planner", "share", "web/assets", "web/chalk", "web/heard", "web/shell"}
+	may := []string{"core", "book", "field", "kept", "planner", "share", "web/assets", "web/chalk", "web/chart", "web/heard", "web/shell"}
 	for _, name := range touches {
 		may = append(may, "planner/"+name)
 	}
@@ -217,6 +220,31 @@ func sources(t *testing.T, ending string) (names []string) {
 	}))
 	require.NotEmpty(t, names)
 	return names
+}
+
+// A room's templates use those of the room itself, of the shell, and of the chart where it draws
+// one: one that is missing shows only when its page is opened.
+func TestEveryTemplateIsThere(t *testing.T) {
+	used, defined := regexp.MustCompile(`\{\{-?\s*template "([^"]+)"`), regexp.MustCompile(`\{\{-?\s*(?:define|block) "([^"]+)"`)
+	names := map[string][]string{} // of folders
+	for _, name := range sources(t, ".html") {
+		text, err := os.ReadFile(name)
+		require.NoError(t, err)
+		for _, found := range defined.FindAllStringSubmatch(string(text), -1) {
+			names[filepath.Dir(name)] = append(names[filepath.Dir(name)], found[1])
+		}
+	}
+	for _, name := range sources(t, ".html") {
+		text, err := os.ReadFile(name)
+		require.NoError(t, err)
+		for _, found := range used.FindAllStringSubmatch(string(text), -1) {
+			there := slices.Concat(names[filepath.Dir(name)], names["web/shell"])
+			if slices.Contains(mayImport[filepath.Dir(name)], "web/chart") {
+				there = append(there, names["web/chart"]...)
+			}
+			assert.Contains(t, there, found[1], name)
+		}
+	}
 }
 
 // hooks are classes that styles do not know, for scripts and tests alone.

@@ -25,7 +25,7 @@ func (s site) routes(open shell.Routes) {
 	s.sessions(club, change)
 	s.hand(club, change)
 	s.runs(open, club, change)
-	s.links(open)
+	s.shared(open)
 }
 
 // doors are the ways in.
@@ -149,7 +149,7 @@ func (s site) files(club, keep shell.Routes) {
 	club.Get("/sessions/:session/plan.json", s.sheet.SavePlan)
 	club.Get("/sessions/:session/plan.csv", s.sheet.SaveSheet)
 	club.Get("/sessions/:session/calendar.ics", s.sheet.SaveCalendar)
-	club.Get("/sessions/:session/board.svg", s.board.Picture)
+	club.Get("/sessions/:session/board.svg", s.sheet.Picture)
 	for path, paper := range map[string]shell.Handler{"sheet.pdf": s.sheet.SheetPDF, "cards": s.sheet.Cards, "cards.pdf": s.sheet.CardsPDF, "handout": s.sheet.Handout, "handout.pdf": s.sheet.HandoutPDF} {
 		club.Get("/sessions/:session/"+path, paper)
 	}
@@ -163,12 +163,12 @@ func (s site) hand(club, change shell.Routes) {
 	change.Get("/sessions/:session/drag", s.board.Drag)
 	club.Get("/sessions/:session/people", s.board.People)
 	club.Get("/sessions/:session/moment", s.board.Moment)
-	club.Get("/sessions/:session/better", s.board.Better)
+	club.Get("/sessions/:session/better", s.otherwise.Better)
 	change.Post("/sessions/:session/better", s.board.TakeBetter)
-	club.Get("/sessions/:session/history", s.board.History)
-	club.Get("/sessions/:session/what-if", s.board.Suppose)
-	change.Post("/sessions/:session/what-if", s.board.TakeIf)
-	change.Post("/sessions/:session/history", s.board.GoBack)
+	club.Get("/sessions/:session/history", s.otherwise.History)
+	club.Get("/sessions/:session/what-if", s.otherwise.Suppose)
+	change.Post("/sessions/:session/what-if", s.otherwise.TakeIf)
+	change.Post("/sessions/:session/history", s.otherwise.GoBack)
 	change.Post("/sessions/:session/people", s.board.Put)
 	change.Post("/sessions/:session/drop", s.board.Drop)
 }
@@ -179,10 +179,10 @@ func (s site) sessions(club, change shell.Routes) {
 	club.Get("/sessions/:session/live", s.board.Live)
 	club.Get("/sessions/:session/told", s.board.Told)
 	change.Post("/sessions/:session/words/:word", s.board.TakeIn)
-	club.Get("/sessions/:session/links", s.board.Links)
-	club.Get("/sessions/:session/codes", s.board.Codes)
-	change.Post("/sessions/:session/links/:person", s.board.Renew)
-	change.Post("/sessions/:session/season", s.board.SetSeason)
+	club.Get("/sessions/:session/links", s.links.Links)
+	club.Get("/sessions/:session/codes", s.links.Codes)
+	change.Post("/sessions/:session/links/:person", s.links.Renew)
+	change.Post("/sessions/:session/season", s.links.SetSeason)
 	change.Post("/sessions/:session/head", s.board.Edit(board.SetHead))
 	change.Post("/sessions/:session/timing", s.board.Edit(board.SetTiming))
 	change.Post("/sessions/:session/spare", s.board.Edit(board.SetSpare))
@@ -206,7 +206,7 @@ func (s site) sessions(club, change shell.Routes) {
 	change.Post("/sessions/:session/build", s.board.Build)
 	change.Post("/sessions/:session/undo", s.board.Undo)
 	change.Post("/sessions/:session/redo", s.board.Redo)
-	change.Get("/sessions/:session/publish", s.board.Preview)
+	change.Get("/sessions/:session/publish", s.links.Preview)
 	change.Post("/sessions/:session/publish", s.board.Publish)
 	change.Post("/sessions/:session/withdraw", s.board.Withdraw)
 	change.Post("/sessions/:session/routine", s.board.KeepRoutine)
@@ -266,7 +266,7 @@ func (s site) blocks(change shell.Routes) {
 
 // links are what players and leaders see, without a sign-in: by the team's link, with a
 // player picked there, or by their own.
-func (s site) links(open shell.Routes) {
+func (s site) shared(open shell.Routes) {
 	open.Get("/r/keeper.js", phone.Worker)
 	open.Get("/r/:token", s.phone.Squad)
 	open.Get("/r/:token/calendar.ics", s.phone.Calendar)

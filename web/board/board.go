@@ -23,13 +23,14 @@ import (
 	"cuestart/core/warmth"
 	"cuestart/planner"
 	"cuestart/planner/boards"
+	"cuestart/web/chart"
 	"cuestart/web/shell"
 )
 
 //go:embed *.html
 var files embed.FS
 
-var screens = shell.Parse(files, template.FuncMap{"on": func(b *body, is listBody) any { return listOn{b, is} }, "own": func(on *linksBody, is ownLink) any { return ownOn{on, is} }})
+var screens = shell.Parse(files, template.FuncMap{"on": func(b *body, is listBody) any { return listOn{b, is} }}, chart.Files)
 
 // listOn is a list with the page it stands on.
 type listOn struct {
@@ -63,10 +64,10 @@ type body struct {
 	Edits       bool          // who looks may change it
 	Timing      timingForm
 	Spare       bool
-	Screen      string // what it is drawn for: wide, narrow, phone; "" where the browser has not said
-	Chart       *chart // nil on a phone, and where the ground is shown
-	Ground      bool   // it is shown in place of the chart
-	From        int    // when the run-in begins, in seconds from the start
+	Screen      string       // what it is drawn for: wide, narrow, phone; "" where the browser has not said
+	Chart       *chart.Chart // nil on a phone, and where the ground is shown
+	Ground      bool         // it is shown in place of the chart
+	From        int          // when the run-in begins, in seconds from the start
 	View        viewForm
 	Rows        []row
 	Chosen      *chosen
@@ -276,20 +277,20 @@ func (b *body) draw(r *shell.Request, board *boards.Board, block string) {
 	if kept := r.Cookie("screen"); kept == wide || kept == narrow || kept == phone {
 		b.Screen = kept
 	}
-	from, _ := span(board.Document, board.Blocks, board.Schedule.Events(board.Document))
+	from, _ := chart.Span(board.Document, board.Blocks, board.Schedule.Events(board.Document))
 	b.From = int(from)
 	if b.Screen == phone {
 		return
 	}
-	v := view{ID: wide, Width: wideWidth, Labels: wideLabels, Chosen: block}
+	v := chart.View{ID: wide, Width: wideWidth, Labels: wideLabels, Chosen: block}
 	if b.Screen == narrow {
 		v.ID, v.Width, v.Labels = narrow, narrowWidth, narrowLabels
 	}
-	if v = b.looked(r, board, v); v.By == onGround {
+	if v = b.looked(r, board, v); v.By == chart.OnGround {
 		b.Ground = true
 		return
 	}
-	b.Chart = newChart(board, v)
+	b.Chart = chart.New(drawn(board), v)
 }
 
 // rows are the blocks in the order of time, those left out last.

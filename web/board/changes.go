@@ -250,6 +250,12 @@ func (in Room) Redo(r *shell.Request) (shell.Answer, error) {
 	return in.changed(r, r.Form.Raw("block"), b, err, nil)
 }
 
+// Publish shares the plan with the players.
+func (in Room) Publish(r *shell.Request) (shell.Answer, error) {
+	b, err := in.Reach.Publish(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
+	return in.changed(r, r.Form.Raw("block"), b, err, nil)
+}
+
 // Withdraw ends the players' link.
 func (in Room) Withdraw(r *shell.Request) (shell.Answer, error) {
 	b, err := in.Reach.Withdraw(r.Context(), r.By, r.ParamID("session"))

@@ -59,3 +59,9 @@ func (in Room) Drop(r *shell.Request) (shell.Answer, error) {
 	}
 	return in.changed(r, r.Form.Raw("open"), b, err, nil)
 }
+
+// TakeBetter puts a better fit in place.
+func (in Room) TakeBetter(r *shell.Request) (shell.Answer, error) {
+	b, err := in.WhatIf.TakeBetter(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
+	return in.changed(r, "", b, err, nil)
+}

@@ -10,8 +10,20 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/planner/boards"
+	"cuestart/web/chart"
 	"cuestart/web/shell"
 )
+
+// Lengths of the chart, and of its lane labels, in its own units.
+const (
+	wideWidth, wideLabels     = 906, 120
+	narrowWidth, narrowLabels = 720, 112
+)
+
+// drawn is what of a board its chart shows.
+func drawn(b *boards.Board) chart.Plan {
+	return chart.Plan{Document: b.Document, Schedule: b.Schedule, Strands: b.Strands}
+}
 
 // viewForm is how the board is looked at: it stays so for who looks, on every board.
 type viewForm struct {
@@ -34,7 +46,7 @@ func (b *body) Looked(what, value string) string {
 	return b.To() + "?" + query.Encode()
 }
 
-var laneNames = []look{{press{Value: byPeople, Name: "by people"}, "people"}, {press{Value: byZone, Name: "by place"}, "place"}, {press{Value: byLeader, Name: "by leader"}, "leader"}, {press{Value: onGround, Name: "on the ground"}, "ground"}}
+var laneNames = []look{{press{Value: chart.ByPeople, Name: "by people"}, "people"}, {press{Value: chart.ByZone, Name: "by place"}, "place"}, {press{Value: chart.ByLeader, Name: "by leader"}, "leader"}, {press{Value: chart.OnGround, Name: "on the ground"}, "ground"}}
 
 // zooms are the minutes before the start that the board may show alone.
 var zooms = []int{0, 45, 30, 20, 10}
@@ -50,7 +62,7 @@ func roomOf(kept string) (room [2]int) {
 }
 
 // looked keeps how a board is looked at, as the address says, and completes the view.
-func (b *body) looked(r *shell.Request, board *boards.Board, v view) view {
+func (b *body) looked(r *shell.Request, board *boards.Board, v chart.View) chart.View {
 	parts := append(strings.Split(r.Cookie("view"), "."), "", "", "")
 	asked := r.Asked()
 	for i, name := range []string{"lanes", "zoom", "follow"} {
@@ -86,7 +98,7 @@ func (b *body) looked(r *shell.Request, board *boards.Board, v view) view {
 	if board.Document.Player(parts[2]) != nil {
 		v.Follow = parts[2]
 	}
-	v.follow = func(players []string) string {
+	v.FollowHref = func(players []string) string {
 		to := cmp.Or(players...)
 		if v.Follow != "" && slices.Contains(players, v.Follow) {
 			to = "" // again: nobody

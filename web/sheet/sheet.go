@@ -21,13 +21,14 @@ import (
 	"cuestart/core/verdict"
 	"cuestart/planner/boards"
 	"cuestart/web/chalk"
+	"cuestart/web/chart"
 	"cuestart/web/shell"
 )
 
 //go:embed *.html
 var files embed.FS
 
-var screens = shell.Parse(files, nil)
+var screens = shell.Parse(files, nil, chart.Files)
 
 // body is the staff's sheet: one A4 page, in the order of time.
 type body struct {

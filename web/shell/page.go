@@ -143,9 +143,9 @@ var files embed.FS
 // own are the shell's own pages.
 var own = Parse(files, nil)
 
-// Parse reads the templates of a room, with functions of its own, each page when it is first
-// shown. A template that does not parse is a bug, and panics.
-func Parse(room fs.FS, funcs template.FuncMap) *Screens {
+// Parse reads the templates of a room, with functions of its own and beside those that it
+// shares, each page when it is first shown. A template that does not parse is a bug, and panics.
+func Parse(room fs.FS, funcs template.FuncMap, shared ...fs.FS) *Screens {
 	base := sync.OnceValue(func() *template.Template {
 		all := template.New("").Funcs(template.FuncMap{
 			"asset":  assets.URL,
@@ -155,7 +155,10 @@ func Parse(room fs.FS, funcs template.FuncMap) *Screens {
 			"menu":   func() []entry { return menu },
 			"group":  func(label, name string, ticks []Tick) tickGroup { return tickGroup{label, name, ticks} },
 		}).Funcs(funcs)
-		return template.Must(template.Must(all.ParseFS(files, "*.html")).ParseFS(room, "*.html"))
+		for _, fsys := range append([]fs.FS{files}, append(shared, room)...) {
+			template.Must(all.ParseFS(fsys, "*.html"))
+		}
+		return all
 	})
 	names, err := fs.Glob(room, "*.html")
 	if err != nil {

@@ -1,4 +1,4 @@
-package board
+package otherwise
 
 import (
 	"fmt"
@@ -13,6 +13,7 @@ import (
 	"cuestart/core/verdict"
 	"cuestart/planner/boards"
 	"cuestart/planner/whatif"
+	"cuestart/web/chart"
 	"cuestart/web/shell"
 )
 
@@ -24,7 +25,7 @@ type whatIf struct {
 	Edits    bool
 	Groups   []ifGroup
 	Fields   []shell.Choice // of what is supposed, to be sent again
-	Arrive   []look         // whether everybody arrives as now; none: it makes no difference
+	Arrive   []pick         // whether everybody arrives as now; none: it makes no difference
 	Who      []shell.Tick   // who is late, and who might be
 	Late     int            // minutes; 0: nobody is supposed to be late
 	Was, Is  *ifSide        // Is: nil where nothing is supposed, or it cannot be
@@ -34,7 +35,13 @@ type whatIf struct {
 // ifGroup is a kind of things that might come otherwise.
 type ifGroup struct {
 	Name  string
-	Picks []look // Value is the query
+	Picks []pick // Value is the query
+}
+
+// pick is one of them.
+type pick struct {
+	Value, Name, Short string
+	On                 bool
 }
 
 // ifSide is a plan on one side of the page.
@@ -42,7 +49,7 @@ type ifSide struct {
 	Head    string
 	Verdict verdict.Verdict
 	Likely  verdict.Likely
-	Chart   *chart
+	Chart   *chart.Chart
 	Changes []string
 }
 
@@ -87,7 +94,7 @@ func (w *whatIf) groups(d *plan.Document, is whatif.Supposed) {
 		}
 		g := &w.Groups[len(w.Groups)-1]
 		on := is.Is == what.Is && is.ID == what.ID && (is.Minutes == what.Minutes || what.Is == schedule.IfLate)
-		g.Picks = append(g.Picks, look{press{Value: "?" + fieldsOf(what).Encode(), Name: long, On: on}, name})
+		g.Picks = append(g.Picks, pick{Value: "?" + fieldsOf(what).Encode(), Name: long, On: on, Short: name})
 	}
 	for _, by := range []int{-20, -15, -10, -5, 5, 10, 15, 20} {
 		way := map[bool]string{true: "earlier", false: "later"}[by < 0]
@@ -132,8 +139,8 @@ func (w *whatIf) asks(b *boards.Board, is whatif.Supposed) {
 		}
 		as, too := is, is
 		as.Arrive, too.Arrive = true, false
-		w.Arrive = []look{{press{Value: "?" + fieldsOf(as).Encode(), On: is.Arrive}, "as now, at " + clock.Clock(b.Schedule.Start, open)},
-			{press{Value: "?" + fieldsOf(too).Encode(), On: !is.Arrive}, "too, at " + clock.Clock(b.Schedule.Start, open+clock.Offset(60*is.Minutes))}}
+		w.Arrive = []pick{{Value: "?" + fieldsOf(as).Encode(), On: is.Arrive, Short: "as now, at " + clock.Clock(b.Schedule.Start, open)},
+			{Value: "?" + fieldsOf(too).Encode(), On: !is.Arrive, Short: "too, at " + clock.Clock(b.Schedule.Start, open+clock.Offset(60*is.Minutes))}}
 	}
 }
 
@@ -146,7 +153,7 @@ const (
 // side is a board as one side of the page.
 func (in Room) side(r *shell.Request, b *boards.Board, id, head string, from clock.Offset, open func(string) string) *ifSide {
 	return &ifSide{Head: head, Verdict: b.Verdict(), Likely: in.Boards.Likely(b),
-		Chart: newChart(b, view{ID: id, Width: besideWidth, Labels: besideLabels, From: from, Plain: true, Href: open})}
+		Chart: chart.New(chart.Plan{Document: b.Document, Schedule: b.Schedule, Strands: b.Strands}, chart.View{ID: id, Width: besideWidth, Labels: besideLabels, From: from, Plain: true, Href: open})}
 }
 
 // Suppose shows the plan beside how it would be if something came otherwise.
@@ -168,7 +175,7 @@ func (in Room) ifPage(r *shell.Request, b *boards.Board, what whatif.Supposed, w
 	if what.Is != "" {
 		w.asks(b, what)
 	}
-	from, _ := span(b.Document, b.Blocks, b.Schedule.Events(b.Document))
+	from, _ := chart.Span(b.Document, b.Blocks, b.Schedule.Events(b.Document))
 	var then *whatif.Variant
 	if what.Is != "" && wrong == nil {
 		var err error
@@ -183,7 +190,7 @@ func (in Room) ifPage(r *shell.Request, b *boards.Board, what whatif.Supposed, w
 	}
 	open := func(block string) string { return shell.Block(b.ID, block) }
 	if then != nil {
-		other, _ := span(then.Document, then.Blocks, then.Schedule.Events(then.Document))
+		other, _ := chart.Span(then.Document, then.Blocks, then.Schedule.Events(then.Document))
 		from = min(from, other)
 		w.Is = in.side(r, then.Board, "is", strings.ToUpper(then.Said[:1])+then.Said[1:], from, open)
 		w.Is.Changes = then.Changes

@@ -1,4 +1,4 @@
-package board
+package chart
 
 import (
 	"fmt"
@@ -7,7 +7,6 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/plan"
 	"cuestart/core/warmth"
-	"cuestart/planner/boards"
 )
 
 // trace is the estimate of warmth below the lanes, on the same axis of time.
@@ -41,7 +40,7 @@ const (
 )
 
 // warmth draws the strands' warmth between the left and the start line.
-func (c *chart) warmth(b *boards.Board) trace {
+func (c *Chart) warmth(b Plan) trace {
 	top := c.Bottom + footHeight
 	t := trace{Top: top, Bottom: top + warmthHeight - warmthInset, Ready: b.Document.Measure.Warmer(warmth.Warm), Deep: b.Document.Measure.Warmer(warmth.Ready)}
 	y := func(celsius float64) int { return t.Bottom - int(celsius/celsiusShown*float64(t.Bottom-t.Top)+0.5) }

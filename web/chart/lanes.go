@@ -1,4 +1,4 @@
-package board
+package chart
 
 import (
 	"slices"
@@ -8,15 +8,14 @@ import (
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 	"cuestart/core/schedule"
-	"cuestart/planner/boards"
 )
 
 // What the lanes of a chart may be.
 const (
-	byPeople = ""       // strands: who does the same things
-	byZone   = "place"  // where it happens
-	byLeader = "leader" // who leads it
-	onGround = "ground" // none: the plan of the ground, at one second
+	ByPeople = ""       // strands: who does the same things
+	ByZone   = "place"  // where it happens
+	ByLeader = "leader" // who leads it
+	OnGround = "ground" // none: the plan of the ground, at one second
 )
 
 // laneRow is what a lane of the chart holds: a strand's players, or blocks of a place or a
@@ -29,8 +28,8 @@ type laneRow struct {
 	end     clock.Offset
 }
 
-func rowsOf(b *boards.Board, by string) (rows []laneRow) {
-	if by == byPeople {
+func rowsOf(b Plan, by string) (rows []laneRow) {
+	if by == ByPeople {
 		for _, players := range laneOrder(b.Document, b.Schedule.Result) {
 			rows = append(rows, laneRow{players: players})
 		}
@@ -39,7 +38,7 @@ func rowsOf(b *boards.Board, by string) (rows []laneRow) {
 	type place struct{ key, name string }
 	var places []place
 	of := func(x *schedule.Block) string { return x.Zone }
-	if by == byZone {
+	if by == ByZone {
 		for _, z := range b.Document.Zones {
 			places = append(places, place{z.ID, z.Name})
 		}
@@ -51,7 +50,7 @@ func rowsOf(b *boards.Board, by string) (rows []laneRow) {
 		}
 		places = append(places, place{"", "nobody leads"})
 	}
-	blocks := slices.Clone(b.Blocks)
+	blocks := slices.Clone(b.blocks)
 	slices.SortStableFunc(blocks, func(x, y schedule.Block) int { return int(x.Start - y.Start) })
 	for _, at := range places {
 		first := len(rows)
@@ -95,7 +94,7 @@ func laneOrder(d *plan.Document, r *runin.Result) [][]string {
 }
 
 // lanes names who is in each lane, or what it is.
-func (c *chart) lanes(d *plan.Document) {
+func (c *Chart) lanes(d *plan.Document) {
 	room := int(float64(c.LabelX) / laneTextWider)
 	for i, row := range c.rows {
 		y := c.Top + i*c.laneHeight
@@ -110,8 +109,8 @@ func (c *chart) lanes(d *plan.Document) {
 		l.Names = cutTo(d.FirstNames(row.players, func(text string) bool { return textWidth(text, laneTextSize) <= float64(left) }), laneTextSize, left)
 		l.Drags = l.Who + " " + l.Names + ": drop them on a block"
 		l.Faint = c.Follow != "" && row.players != nil && !slices.Contains(row.players, c.Follow)
-		if c.follow != nil && row.players != nil {
-			l.Href = c.follow(row.players)
+		if c.FollowHref != nil && row.players != nil {
+			l.Href = c.FollowHref(row.players)
 		}
 		if row.players == nil {
 			l.Names = cutTo(row.name, laneTextSize, room)
@@ -126,8 +125,8 @@ func (c *chart) lanes(d *plan.Document) {
 }
 
 // lanesOf are the lanes that a block lies in.
-func (c *chart) lanesOf(b *schedule.Block) (lanes []int) {
-	if c.By == byPeople {
+func (c *Chart) lanesOf(b *schedule.Block) (lanes []int) {
+	if c.By == ByPeople {
 		return c.lanesWith(b.Members)
 	}
 	for i, row := range c.rows {
@@ -139,7 +138,7 @@ func (c *chart) lanesOf(b *schedule.Block) (lanes []int) {
 }
 
 // lanesWith are the lanes of some players; of a chart by place or leader none.
-func (c *chart) lanesWith(players []string) (lanes []int) {
+func (c *Chart) lanesWith(players []string) (lanes []int) {
 	for i, row := range c.rows {
 		if len(row.players) > 0 && slices.Contains(players, row.players[0]) {
 			lanes = append(lanes, i)
@@ -168,10 +167,10 @@ func joinsOf(s *schedule.Schedule, all []schedule.Block) map[string]clock.Offset
 }
 
 // piecesOf are the boxes of a block: in the lane of who comes late from when they join it.
-func (c *chart) piecesOf(b *schedule.Block, short bool, later clock.Offset) []piece {
+func (c *Chart) piecesOf(b *schedule.Block, short bool, later clock.Offset) []piece {
 	lanes := c.lanesOf(b)
 	var pieces []piece
-	if c.By == byPeople && later == 0 && !short {
+	if c.By == ByPeople && later == 0 && !short {
 		lanes = slices.DeleteFunc(slices.Clone(lanes), func(lane int) bool {
 			from, late := c.joins[c.rows[lane].players[0]]
 			if !late || from <= b.Start {
@@ -187,7 +186,7 @@ func (c *chart) piecesOf(b *schedule.Block, short bool, later clock.Offset) []pi
 }
 
 // pieces are the boxes of adjacent lanes from one moment to another.
-func (c *chart) pieces(lanes []int, from, to clock.Offset, inset int) (list []piece) {
+func (c *Chart) pieces(lanes []int, from, to clock.Offset, inset int) (list []piece) {
 	left, right := c.x(max(from, c.from)), c.x(to)
 	for n, i := range lanes {
 		if n > 0 && lanes[n-1] == i-1 {

@@ -1,6 +1,10 @@
-package board
+// Package chart draws a plan over time: lanes of people, places or leaders, their blocks, what the
+// day holds, the walks between places and how warm they are, up to the line of the start. Its
+// template is in [Files].
+package chart
 
 import (
+	"embed"
 	"fmt"
 	"html/template"
 	"strings"
@@ -8,14 +12,28 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
-	"cuestart/planner/boards"
+	"cuestart/core/warmth"
 )
 
-// chart is the Run-in as a drawing: lanes are strands, time runs from left to
+// Files hold the templates that write a chart: "chart", and what is in it.
+//
+//go:embed *.html
+var Files embed.FS
+
+// Plan is what is drawn.
+type Plan struct {
+	Document *plan.Document
+	Schedule *schedule.Schedule
+	Strands  []warmth.Strand // who does the same things, and how warm they are
+
+	blocks []schedule.Block
+}
+
+// Chart is the Run-in as a drawing: lanes are strands, time runs from left to
 // right to the start line. All lengths are user units of the SVG, one to a
 // pixel at its natural width.
-type chart struct {
-	view
+type Chart struct {
+	View
 	Width, Height int
 	Left, Top     int // of the plot
 	LineX         int // the start line
@@ -93,9 +111,6 @@ type chartEvent struct {
 
 // Lengths of the drawing.
 const (
-	wideWidth, wideLabels     = 906, 120 // of the chart, and of its lane labels
-	narrowWidth, narrowLabels = 720, 112
-
 	plotTop     = 62 // room for the scale of time
 	labelGap    = 14 // between labels and plot
 	startWidth  = 10 // of the start line
@@ -128,8 +143,8 @@ const (
 	eventReach = 600 // how long before the first block an event belongs to the picture
 )
 
-// view is how a chart is drawn.
-type view struct {
+// View is how a chart is drawn.
+type View struct {
 	ID            string // what it is drawn for
 	Width, Labels int    // of the chart, and of its lane labels
 	Href          func(block string) string
@@ -141,14 +156,16 @@ type view struct {
 	Edits         bool         // by somebody who may change the plan
 	Room          [2]int       // width and height of the window's part for it, in pixels; 0: not known
 
-	follow func(players []string) string // address that follows them; nil: nobody is followed
+	FollowHref func(players []string) string // address that follows them; nil: nobody is followed
 }
 
-func newChart(b *boards.Board, v view) *chart {
+// New draws a plan as it is looked at.
+func New(b Plan, v View) *Chart {
 	d, s := b.Document, b.Schedule
-	c := &chart{view: v, Left: v.Labels + labelGap, Top: plotTop, LabelX: v.Labels, LineWidth: startWidth, StartName: d.StartName, StartTime: clock.Clock(s.Start, 0)}
+	b.blocks = s.Blocks(d)
+	c := &Chart{View: v, Left: v.Labels + labelGap, Top: plotTop, LabelX: v.Labels, LineWidth: startWidth, StartName: d.StartName, StartTime: clock.Clock(s.Start, 0)}
 	events := s.Events(d)
-	from, to := span(d, b.Blocks, events)
+	from, to := Span(d, b.blocks, events)
 	if c.from = from; v.From < 0 {
 		c.from = v.From
 	}
@@ -160,7 +177,7 @@ func newChart(b *boards.Board, v view) *chart {
 	c.widen(&v)
 	c.LineX = v.Width - startWidth
 	after, beyond := afterOf(b)
-	if v.Plain || v.From < 0 || c.By != byPeople {
+	if v.Plain || v.From < 0 || c.By != ByPeople {
 		beyond = 0
 	}
 	if beyond > 0 {
@@ -188,7 +205,7 @@ func newChart(b *boards.Board, v view) *chart {
 const mostWide = 1800
 
 // widen makes a chart wider where the window has room beside one of that height.
-func (c *chart) widen(v *view) {
+func (c *Chart) widen(v *View) {
 	if v.Room[1] > 0 {
 		if fills := c.Height * v.Room[0] / v.Room[1]; fills > v.Width*21/20 {
 			v.Width = min(fills, mostWide)
@@ -198,13 +215,13 @@ func (c *chart) widen(v *view) {
 }
 
 // x is where a moment lies.
-func (c *chart) x(o clock.Offset) int {
+func (c *Chart) x(o clock.Offset) int {
 	return c.Left + (c.LineX-c.Left)*int(o-c.from)/int(-c.from)
 }
 
-// span is the time that the chart shows: from a minute before the first block to
+// Span is the time that the chart shows: from a minute before the first block to
 // the start, or to the end of work after it.
-func span(d *plan.Document, blocks []schedule.Block, events []schedule.Event) (from, to clock.Offset) {
+func Span(d *plan.Document, blocks []schedule.Block, events []schedule.Event) (from, to clock.Offset) {
 	from = clock.Offset(-d.Margin - leastSpan)
 	for i := range blocks {
 		if b := &blocks[i]; b.Kept {
@@ -231,7 +248,7 @@ func floorTo(o clock.Offset, step int) clock.Offset {
 
 // scale marks the minutes to go: every ten, every five where there are few, every
 // thirty where there are many, and the halves between.
-func (c *chart) scale(b *boards.Board) {
+func (c *Chart) scale(b Plan) {
 	step := 10 * 60
 	if c.from > -12*60 {
 		step = 2 * 60
@@ -255,7 +272,7 @@ func (c *chart) scale(b *boards.Board) {
 
 // drawBlocks draws blocks of a document, later by so many seconds where they go by another
 // line.
-func (c *chart) drawBlocks(d *plan.Document, blocks []schedule.Block, later clock.Offset) {
+func (c *Chart) drawBlocks(d *plan.Document, blocks []schedule.Block, later clock.Offset) {
 	for i := range blocks {
 		b := &blocks[i]
 		if !b.Kept || b.End+later <= c.from {
@@ -279,10 +296,10 @@ func (c *chart) drawBlocks(d *plan.Document, blocks []schedule.Block, later cloc
 }
 
 // LaneHeight is how high a lane is.
-func (c *chart) LaneHeight() int { return c.laneHeight }
+func (c *Chart) LaneHeight() int { return c.laneHeight }
 
 // From is when the chart begins, in seconds from the start.
-func (c *chart) From() int { return int(c.from) }
+func (c *Chart) From() int { return int(c.from) }
 
 // when says from when until when a block lasts, by its line.
 func when(b *schedule.Block, later clock.Offset) string {
@@ -293,7 +310,7 @@ func when(b *schedule.Block, later clock.Offset) string {
 }
 
 // AfterHeight is how far down the line of what comes after reaches.
-func (c *chart) AfterHeight() int { return c.Bottom - 30 }
+func (c *Chart) AfterHeight() int { return c.Bottom - 30 }
 
 // afterLine is the line that what comes after goes by.
 type afterLine struct {
@@ -307,8 +324,8 @@ const afterGap = 150
 
 // afterOf is the list of what comes after the end, and how many seconds of the chart it
 // takes; 0 where there is none.
-func afterOf(b *boards.Board) (after *schedule.Line, seconds int) {
-	lines := b.Lists()
+func afterOf(b Plan) (after *schedule.Line, seconds int) {
+	lines := schedule.Lists(b.Document)
 	for i := range lines {
 		if lines[i].When == plan.AfterEnd && lines[i].Seconds() > 0 {
 			return &lines[i], lines[i].Seconds() + afterGap
@@ -318,13 +335,13 @@ func afterOf(b *boards.Board) (after *schedule.Line, seconds int) {
 }
 
 // drawAfter draws what comes after the end right of everything before the start.
-func (c *chart) drawAfter(after *schedule.Line, to clock.Offset) {
+func (c *Chart) drawAfter(after *schedule.Line, to clock.Offset) {
 	line := to - clock.Offset(after.Seconds())
 	c.After = &afterLine{c.x(line), after.Line}
 	c.drawBlocks(after.Document, after.Schedule.Blocks(after.Document), line)
 }
 
-func (c *chart) drawEvents(events []schedule.Event) {
+func (c *Chart) drawEvents(events []schedule.Event) {
 	for _, e := range events {
 		if e.End <= c.from || e.Start >= 0 {
 			continue

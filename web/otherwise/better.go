@@ -1,4 +1,4 @@
-package board
+package otherwise
 
 import (
 	"cuestart/planner/whatif"
@@ -24,10 +24,4 @@ func (in Room) Better(r *shell.Request) (shell.Answer, error) {
 	}
 	found, err := in.WhatIf.Better(r.Context(), r.Club(), r.ParamID("session"))
 	return &shell.Page{Screens: screens, Name: "better", Part: "better", Title: "A better fit", Nav: "runin", Body: &betterBody{r.ParamID("session"), revision, found, r.Coach()}}, err
-}
-
-// TakeBetter puts it in place.
-func (in Room) TakeBetter(r *shell.Request) (shell.Answer, error) {
-	b, err := in.WhatIf.TakeBetter(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
-	return in.changed(r, "", b, err, nil)
 }

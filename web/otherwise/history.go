@@ -1,4 +1,4 @@
-package board
+package otherwise
 
 import (
 	"cmp"

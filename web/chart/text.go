@@ -1,4 +1,4 @@
-package board
+package chart
 
 import (
 	"fmt"
@@ -55,7 +55,7 @@ const (
 // write puts the texts in: inside their boxes where they fit, else in the free
 // room beside. A block in several pieces says all in its tallest, and its name
 // in the others if it fits.
-func (c *chart) write() {
+func (c *Chart) write() {
 	for i := range c.Blocks {
 		b := &c.Blocks[i]
 		tallest := 0
@@ -80,7 +80,7 @@ func (c *chart) write() {
 
 // blockLines is what a piece of a block says; one that is not the tallest says
 // nothing rather than half of it.
-func (c *chart) blockLines(b *chartBlock, at box, tallest bool) []textLine {
+func (c *Chart) blockLines(b *chartBlock, at box, tallest bool) []textLine {
 	lines, whole := blockText(b, at)
 	if whole {
 		return lines
@@ -118,7 +118,7 @@ func (g *gap) narrow(b, other box, mid int) {
 }
 
 // beside writes a text in the free room left or right of a box, if there is any.
-func (c *chart) beside(text string, b box) []textLine {
+func (c *Chart) beside(text string, b box) []textLine {
 	need := int(textWidth(text, nameSize)) + 2*besideGap
 	mid := b.Y + min(b.H, c.laneHeight)/2
 	free := gap{c.Left, c.LineX}

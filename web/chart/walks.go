@@ -1,18 +1,17 @@
-package board
+package chart
 
 import (
 	"fmt"
 
 	"cuestart/core/clock"
 	"cuestart/core/list"
-	"cuestart/planner/boards"
 )
 
 // way is a walk between two places, as a thin step in a lane.
 type way struct{ Path, Says string }
 
 // walks draws the walks of each lane's people from one place to the next.
-func (c *chart) walks(b *boards.Board) {
+func (c *Chart) walks(b Plan) {
 	for n, row := range c.rows {
 		if len(row.players) == 0 {
 			continue

@@ -1,4 +1,4 @@
-package board
+package chart
 
 import (
 	"fmt"
@@ -6,9 +6,6 @@ import (
 	"strings"
 	"testing"
 	"time"
-
-	"cuestart/planner"
-	"cuestart/planner/boards"
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
@@ -53,7 +50,7 @@ func TestAChartIsTrueToTheSchedule(t *testing.T) {
 		{ID: "all", Kept: true, Start: -1800, End: -900}, {ID: "some", Kept: true, Start: -900, End: -300}, {ID: "gone"}}},
 		Fixed: []schedule.Window{{ID: "talk", Players: []string{"p1"}, Start: -300, End: 60}}}
 	href := func(block string) string { return "/b?block=" + block }
-	c := newChart(&boards.Board{Session: &planner.Session{Document: d, Schedule: s}, Blocks: s.Blocks(d)}, view{ID: "x", Width: 900, Labels: 120, Href: href, Chosen: "some"})
+	c := New(Plan{Document: d, Schedule: s}, View{ID: "x", Width: 900, Labels: 120, Href: href, Chosen: "some"})
 	require.Len(t, c.Lanes, 3)
 	assert.Equal(t, []string{"1", "2 3", "4"}, []string{c.Lanes[0].Who, c.Lanes[1].Who, c.Lanes[2].Who})
 	require.Len(t, c.Blocks, 2, "what is left out is not drawn")
@@ -81,8 +78,8 @@ func TestTheLineOfTheStartIsAMatchs(t *testing.T) {
 			Blocks: []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone}}}}
 		s := &schedule.Schedule{Start: time.Date(2026, 11, 28, 15, 0, 0, 0, time.UTC), Amounts: make([][]int, 1),
 			Result: &runin.Result{Strands: [][]string{{"p1"}}, Blocks: []runin.Scheduled{{ID: "all", Kept: true, Start: -900, End: -300}}}}
-		b := &boards.Board{Session: &planner.Session{Document: d, Schedule: s}, Blocks: s.Blocks(d)}
-		c := newChart(b, view{ID: "x", Width: 900, Labels: 120, Href: func(string) string { return "" }})
+		b := Plan{Document: d, Schedule: s}
+		c := New(b, View{ID: "x", Width: 900, Labels: 120, Href: func(string) string { return "" }})
 		assert.Equal(t, drawn, c.warmth(b).WarmY > 0, kind)
 		assert.Positive(t, c.warmth(b).ReadyY)
 	}

@@ -1,4 +1,4 @@
-package board
+package sheet
 
 import (
 	"encoding/base64"
@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"cuestart/web/assets"
+	"cuestart/web/chart"
 	"cuestart/web/shell"
 )
 
@@ -23,8 +24,8 @@ func (in Room) Picture(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	c := newChart(b, view{ID: "board", Width: pictureWidth, Labels: pictureLabels, Href: func(string) string { return "" }})
-	drawn := screens.Render("page", "chart", c)
+	c := chart.New(chart.Plan{Document: b.Document, Schedule: b.Schedule, Strands: b.Strands}, chart.View{ID: "board", Width: pictureWidth, Labels: pictureLabels, Href: func(string) string { return "" }})
+	drawn := screens.Render("sheet", "chart", c)
 	drawn = strings.NewReplacer("<a ", "<g ", "</a>", "</g>").Replace(drawn) // it leads nowhere
 	drawn = regexp.MustCompile(` (href|data-part|aria-current)(="[^"]*")?`).ReplaceAllString(drawn, "")
 	size := fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d" class="chart"`, c.Width, c.Height)

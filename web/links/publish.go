@@ -1,4 +1,4 @@
-package board
+package links
 
 import (
 	"cuestart/core/check"
@@ -34,10 +34,4 @@ func (in Room) Preview(r *shell.Request) (shell.Answer, error) {
 	}
 	b := publishBody{Preview: p, Next: p.Publication.Number + 1, Stops: check.Count(p.Findings).Stops}
 	return &shell.Page{Screens: screens, Name: "publish", Title: "Publish " + p.Document.Title, Nav: "runin", Body: b}, nil
-}
-
-// Publish shares the plan with the players.
-func (in Room) Publish(r *shell.Request) (shell.Answer, error) {
-	b, err := in.Reach.Publish(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
-	return in.changed(r, r.Form.Raw("block"), b, err, nil)
 }
