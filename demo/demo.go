@@ -32,19 +32,19 @@ const zone = "Europe/London"
 // Fill makes the demo club in an empty database, with sessions after now. A
 // database that has a club is left alone.
 func Fill(ctx context.Context, s *store.Store, now time.Time) error {
-	if empty, err := s.Empty(ctx); err != nil || !empty {
+	if empty, err := s.Clubs.Empty(ctx); err != nil || !empty {
 		return err
 	}
 	hash, err := argon2id.CreateHash(Password, argon2id.DefaultParams)
 	if err != nil {
 		return err
 	}
-	coach, firstTeam, err := s.Found(ctx, "Brackwater", "Rugby union", "Women's first team", "club",
+	coach, firstTeam, err := s.Clubs.Found(ctx, "Brackwater", "Rugby union", "Women's first team", "club",
 		store.Account{Email: Email, Name: "Ines Varley", Role: store.Coach}, hash)
 	if err != nil {
 		return err
 	}
-	juniors, err := s.AddSquad(ctx, coach.ClubID, "Under 16", "junior")
+	juniors, err := s.Clubs.AddSquad(ctx, coach.ClubID, "Under 16", "junior")
 	if err != nil {
 		return err
 	}
@@ -67,7 +67,7 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 		if fitted[n], err = schedule.Fit(ctx, d, schedule.AtOnce); err != nil {
 			return fmt.Errorf("the demo's %s: %w", d.Title, err)
 		}
-		if _, err := s.AddSession(ctx, coach.ClubID, firstTeam, store.Fitted{Document: d, Schedule: fitted[n], Summary: "made", By: coach.ID}); err != nil {
+		if _, err := s.Sessions.AddSession(ctx, coach.ClubID, firstTeam, store.Fitted{Document: d, Schedule: fitted[n], Summary: "made", By: coach.ID}); err != nil {
 			return err
 		}
 	}
@@ -89,7 +89,7 @@ func month(ctx context.Context, s *store.Store, coach store.Account, squad uint6
 	if d.Kind == plan.Training {
 		name, kept = "Main session", "Tuesdays"
 	}
-	if _, err := s.Fill(ctx, coach.ClubID, store.Change{Is: club.NewRoutine(d, name, kept)}); err != nil {
+	if _, err := s.Clubs.Fill(ctx, coach.ClubID, store.Change{Is: club.NewRoutine(d, name, kept)}); err != nil {
 		return err
 	}
 	for week, guest := range guests {
@@ -99,7 +99,7 @@ func month(ctx context.Context, s *store.Store, coach store.Account, squad uint6
 		if was.Start = at; d.Kind == plan.Match {
 			past.Title = "Brackwater v " + guest
 		}
-		id, err := s.AddSession(ctx, coach.ClubID, squad, store.Fitted{Document: past, Schedule: &was, Summary: "made", By: coach.ID, At: at.AddDate(0, 0, -2)})
+		id, err := s.Sessions.AddSession(ctx, coach.ClubID, squad, store.Fitted{Document: past, Schedule: &was, Summary: "made", By: coach.ID, At: at.AddDate(0, 0, -2)})
 		if err != nil {
 			return err
 		}
@@ -119,32 +119,32 @@ func keep(ctx context.Context, s *store.Store, coach store.Account, hash string,
 	if err := places(ctx, s, coach.ClubID); err != nil {
 		return nil, err
 	}
-	players, err = s.Fill(ctx, coach.ClubID, of(firstTeam, first)...)
+	players, err = s.Clubs.Fill(ctx, coach.ClubID, of(firstTeam, first)...)
 	if err != nil {
 		return nil, err
 	}
-	if _, err := s.Fill(ctx, coach.ClubID, of(juniors, under16)...); err != nil {
+	if _, err := s.Clubs.Fill(ctx, coach.ClubID, of(juniors, under16)...); err != nil {
 		return nil, err
 	}
 	units := of(firstTeam, []club.Unit{
 		{Name: "Throw and catch", Players: []uint64{players[1], players[3], players[4]}},
 		{Name: "Place kickers", Players: []uint64{players[9], players[14]}},
 	})
-	if _, err := s.Fill(ctx, coach.ClubID, append(units, trials(players, now)...)...); err != nil {
+	if _, err := s.Clubs.Fill(ctx, coach.ClubID, append(units, trials(players, now)...)...); err != nil {
 		return nil, err
 	}
 	token := ""
-	_, err = s.Invite(ctx, coach, "Signe Aldous", MedicalEmail, store.Medical, now, func(made string) store.Letter {
+	_, err = s.Accounts.Invite(ctx, coach, "Signe Aldous", MedicalEmail, store.Medical, now, func(made string) store.Letter {
 		token = made
 		return store.Letter{To: MedicalEmail, Subject: "Brackwater invites you to Cue Start", Body: "Hello Signe Aldous,\n\nyou have joined already: this letter is here to show what one looks like.\n"}
 	})
 	if err != nil {
 		return nil, err
 	}
-	if _, err := s.Join(ctx, token, hash, now); err != nil {
+	if _, err := s.Accounts.Join(ctx, token, hash, now); err != nil {
 		return nil, err
 	}
-	_, err = s.Fill(ctx, coach.ClubID, store.Change{Owner: players[24], Is: club.Restriction{NoJumps: true, MaxEffort: 80, From: now.Format(time.DateOnly),
+	_, err = s.Clubs.Fill(ctx, coach.ClubID, store.Change{Owner: players[24], Is: club.Restriction{NoJumps: true, MaxEffort: 80, From: now.Format(time.DateOnly),
 		Until: now.AddDate(0, 0, 12).Format(time.DateOnly), Review: now.AddDate(0, 0, 7).Format(time.DateOnly)}})
 	return players, err
 }
@@ -159,11 +159,11 @@ func of[T club.Thing](owner uint64, list []T) (changes []store.Change) {
 
 // places fills in the ground, its zones, the kit and the staff.
 func places(ctx context.Context, s *store.Store, clubID uint64) error {
-	venue, err := s.Fill(ctx, clubID, store.Change{Is: club.Venue{Name: "Tidegate", TimeZone: zone}})
+	venue, err := s.Clubs.Fill(ctx, clubID, store.Change{Is: club.Venue{Name: "Tidegate", TimeZone: zone}})
 	if err != nil {
 		return err
 	}
-	_, err = s.Fill(ctx, clubID, slices.Concat(of(venue[0], ground), of(0, kit), of(0, staff))...)
+	_, err = s.Clubs.Fill(ctx, clubID, slices.Concat(of(venue[0], ground), of(0, kit), of(0, staff))...)
 	return err
 }
 

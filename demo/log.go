@@ -42,7 +42,7 @@ func logged(ctx context.Context, s *store.Store, coach store.Account, session, s
 		}
 	}
 	l := &store.Log{Log: *made, Session: session, Squad: squad, Day: fitted.Start.Format(time.DateOnly), Kind: string(d.Kind), Title: d.Title, Season: "2026/27"}
-	return s.SaveLog(ctx, coach, l)
+	return s.Logs.SaveLog(ctx, coach, l)
 }
 
 // jumps are the jump tests before and after the run-ins of the last two matches, by player: a
@@ -74,6 +74,6 @@ func targets(squad uint64) []club.Target {
 // learnt fills in tests around the last matches before one, and targets.
 func learnt(ctx context.Context, s *store.Store, clubID, squad uint64, players []uint64, match time.Time) error {
 	matches := []time.Time{match.AddDate(0, 0, -7), match.AddDate(0, 0, -14)}
-	_, err := s.Fill(ctx, clubID, append(jumps(players, matches), of(0, targets(squad))...)...)
+	_, err := s.Clubs.Fill(ctx, clubID, append(jumps(players, matches), of(0, targets(squad))...)...)
 	return err
 }

@@ -77,7 +77,7 @@ func TestASessionInAMinute(t *testing.T) {
 
 // playerNamed is the id of the player of that first name.
 func playerNamed(t *testing.T, first string) string {
-	players, err := store.Entries[club.Player](context.Background(), storeOf(t), 1)
+	players, err := store.Entries[club.Player](context.Background(), storeOf(t).Clubs, 1)
 	require.NoError(t, err)
 	for _, k := range players {
 		if k.Is.First == first {
@@ -295,7 +295,7 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 		b.run(fmt.Sprintf(`[...document.querySelectorAll("summary")].find(s => s.textContent.trim() == %q).click()`, summary))
 	}
 	said := func() string {
-		session, err := storeOf(t).Session(context.Background(), 1, 1)
+		session, err := storeOf(t).Sessions.Session(context.Background(), 1, 1)
 		require.NoError(t, err)
 		return session.Made.Summary
 	}

@@ -172,7 +172,7 @@ func TestAFormSentBackAsItCameChangesNothing(t *testing.T) {
 }
 
 func things[T club.Thing](t *testing.T) []store.Entry[T] {
-	kept, err := store.Entries[T](context.Background(), storeOf(t), 1)
+	kept, err := store.Entries[T](context.Background(), storeOf(t).Clubs, 1)
 	require.NoError(t, err)
 	return kept
 }

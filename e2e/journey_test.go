@@ -112,7 +112,7 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 // The phone counts down by itself: nothing is asked of the server meanwhile.
 func TestThePhoneCountsWithoutASignal(t *testing.T) {
 	base, p := site(t, true)
-	token, err := storeOf(t).Publish(context.Background(), 1, 1, 1, anything)
+	token, err := storeOf(t).Shares.Publish(context.Background(), 1, 1, 1, anything)
 	require.NoError(t, err)
 	board, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)

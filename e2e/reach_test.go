@@ -187,7 +187,7 @@ func TestAPhoneInTrouble(t *testing.T) {
 	second.click(`[data-do=late]`)
 	second.click(`[data-late]`)
 	second.until(`document.querySelector("[data-notice=sent]")?.innerText.includes("Sent")`)
-	words, err := storeOf(t).Words(context.Background(), 1)
+	words, err := storeOf(t).Shares.Words(context.Background(), 1)
 	require.NoError(t, err)
 	require.Len(t, words, 2, "once each, whatever was full and cut")
 	assert.Equal(t, "calf, left", words[0].Says)
@@ -214,8 +214,8 @@ func TestALeaderTicksAGrid(t *testing.T) {
 	phone.shot("leader")
 	phone.click(`[data-missing]`)
 	require.Eventually(t, func() bool {
-		ticks, err := storeOf(t).Ticks(context.Background(), 1, "l-pell")
-		words, err2 := storeOf(t).Words(context.Background(), 1)
+		ticks, err := storeOf(t).Shares.Ticks(context.Background(), 1, "l-pell")
+		words, err2 := storeOf(t).Shares.Words(context.Background(), 1)
 		require.NoError(t, err2)
 		return err == nil && len(ticks) == 1 && ticks[0].Says == "1:2 2:0:a" && len(words) == 1 && words[0].Kind == planner.Missing
 	}, 10*time.Second, 50*time.Millisecond)

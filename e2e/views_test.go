@@ -23,7 +23,7 @@ import (
 // out sideways, and axe may find nothing. With -shots it takes the pictures.
 func TestEveryViewIsWhole(t *testing.T) {
 	base, p := site(t, true)
-	token, err := storeOf(t).Publish(context.Background(), 1, 1, 1, anything)
+	token, err := storeOf(t).Shares.Publish(context.Background(), 1, 1, 1, anything)
 	require.NoError(t, err)
 	require.NoError(t, p.Diary.SaveRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, diary.Keep{Name: "Match day", For: "home matches"}))
 	board, err := p.Boards.Board(context.Background(), 1, 1)
@@ -116,7 +116,7 @@ func TestEveryViewHoldsLongNames(t *testing.T) {
 	require.NoError(t, p.Diary.SaveRoutine(context.Background(), coach, 2, diary.Keep{Name: long, For: long}))
 	_, err = p.Staff.Invite(context.Background(), coach, long, strings.Repeat("unbreakable", 5)+"@brackwater.example", store.Assistant, base)
 	require.NoError(t, err)
-	longToken, err := storeOf(t).Publish(context.Background(), 1, 2, 2, anything)
+	longToken, err := storeOf(t).Shares.Publish(context.Background(), 1, 2, 2, anything)
 	require.NoError(t, err)
 	looksWhole(t, b, []view{
 		{"long-run-in-opened", "/sessions/2?block=tag", []int64{360}},

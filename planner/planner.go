@@ -92,7 +92,6 @@ func IsFull(err error) bool { return store.IsFull(err) }
 
 // Base is what each use case stands on. All of a process stand on the same one.
 type Base struct {
-	Store *store.Store
 	Now   func() time.Time
 	Nudge func() // is called when something is new for who has a page open; nil: they find it themselves
 
@@ -101,6 +100,16 @@ type Base struct {
 	Follow func(ctx context.Context, clubID uint64) (then func(ctx context.Context, by Account) error, err error)
 	// Erased lets go what is kept in memory of somebody who was erased.
 	Erased func()
+
+	store *store.Store
+}
+
+// NewBase is a base on the real clock. Nothing follows what is kept, and nothing is let go, until
+// that is set.
+func NewBase(s *store.Store) *Base {
+	return &Base{store: s, Now: time.Now, Erased: func() {}, Follow: func(context.Context, uint64) (func(context.Context, Account) error, error) {
+		return func(context.Context, Account) error { return nil }, nil
+	}}
 }
 
 // Tell tells those who have a page open that something is new.
@@ -112,10 +121,10 @@ func (b *Base) Tell() {
 
 // News are the sessions of which something is new in the last few seconds, by the id of
 // what is new.
-func (b *Base) News(ctx context.Context) (map[uint64]News, error) { return b.Store.News(ctx) }
+func (b *Base) News(ctx context.Context) (map[uint64]News, error) { return b.store.Shares.News(ctx) }
 
 // Ping tells whether the database answers.
-func (b *Base) Ping(ctx context.Context) error { return b.Store.Ping(ctx) }
+func (b *Base) Ping(ctx context.Context) error { return b.store.Ping(ctx) }
 
 // MedicalLimit is how long a sign-in is good without the password where it is about rulings.
 const MedicalLimit = 30 * time.Minute
@@ -128,7 +137,7 @@ func (b *Base) Prove(ctx context.Context, who Account) (bool, error) {
 		return false, nil
 	}
 	if since > time.Minute {
-		return true, b.Store.Seen(ctx, who.SignIn, b.Now(), true)
+		return true, b.store.Accounts.Seen(ctx, who.SignIn, b.Now(), true)
 	}
 	return true, nil
 }

@@ -33,7 +33,7 @@ func (b *Base) Save(ctx context.Context, by Account, summary string, changes ...
 	if err != nil {
 		return nil, err
 	}
-	ids, err := b.Store.Save(ctx, by, summary, changes...)
+	ids, err := b.store.Clubs.Save(ctx, by, summary, changes...)
 	if err != nil {
 		return nil, err
 	}
@@ -52,5 +52,5 @@ func Find[T club.Thing](list []Entry[T], id uint64) *Entry[T] {
 
 // Entries lists what a club keeps of a kind, the oldest first.
 func Entries[T club.Thing](ctx context.Context, b *Base, clubID uint64) ([]Entry[T], error) {
-	return store.Entries[T](ctx, b.Store, clubID)
+	return store.Entries[T](ctx, b.store.Clubs, clubID)
 }

@@ -53,7 +53,7 @@ type Secrets struct {
 
 // AccountByEmail returns the account and what proves it, or ErrNotFound; who is
 // suspended or removed is not found.
-func (s *Store) AccountByEmail(ctx context.Context, email string) (Account, Secrets, error) {
+func (s Accounts) AccountByEmail(ctx context.Context, email string) (Account, Secrets, error) {
 	row, err := s.queries.AccountByEmail(ctx, email)
 	if err != nil {
 		return Account{}, Secrets{}, known(err)
@@ -62,7 +62,7 @@ func (s *Store) AccountByEmail(ctx context.Context, email string) (Account, Secr
 }
 
 // Accounts lists who signs in for the club, the oldest first, and those suspended.
-func (s *Store) Accounts(ctx context.Context, clubID uint64) ([]Account, error) {
+func (s Accounts) Accounts(ctx context.Context, clubID uint64) ([]Account, error) {
 	rows, err := s.queries.Accounts(ctx, clubID)
 	accounts := make([]Account, len(rows))
 	for i, row := range rows {
@@ -72,7 +72,7 @@ func (s *Store) Accounts(ctx context.Context, clubID uint64) ([]Account, error) 
 }
 
 // Account is one of a club, whoever may sign in, or ErrNotFound.
-func (s *Store) Account(ctx context.Context, clubID, id uint64) (Account, error) {
+func (s Accounts) Account(ctx context.Context, clubID, id uint64) (Account, error) {
 	all, err := s.Accounts(ctx, clubID)
 	for _, one := range all {
 		if one.ID == id {
@@ -83,7 +83,7 @@ func (s *Store) Account(ctx context.Context, clubID, id uint64) (Account, error)
 }
 
 // Head is the id of the club's head: its oldest coach.
-func (s *Store) Head(ctx context.Context, clubID uint64) (uint64, error) {
+func (s Accounts) Head(ctx context.Context, clubID uint64) (uint64, error) {
 	id, err := s.queries.HeadOf(ctx, clubID)
 	return id, known(err)
 }
@@ -101,7 +101,7 @@ type AccountChange struct {
 
 // ChangeAccount changes an account of a club. It fails with ErrNotFound, and with
 // ErrTaken where the club would be left without a coach.
-func (s *Store) ChangeAccount(ctx context.Context, clubID, id uint64, c AccountChange, by Account, what string) error {
+func (s Accounts) ChangeAccount(ctx context.Context, clubID, id uint64, c AccountChange, by Account, what string) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		is, err := q.AccountForUpdate(ctx, db.AccountForUpdateParams{ID: id, ClubID: clubID})
 		if err != nil {
@@ -143,7 +143,7 @@ func (s *Store) ChangeAccount(ctx context.Context, clubID, id uint64, c AccountC
 }
 
 // UseFactor marks a step of the second factor as used; false where it was.
-func (s *Store) UseFactor(ctx context.Context, id uint64, step int64) (bool, error) {
+func (s Accounts) UseFactor(ctx context.Context, id uint64, step int64) (bool, error) {
 	n, err := s.queries.UseFactorStep(ctx, db.UseFactorStepParams{FactorStep: step, ID: id, FactorStep_2: step})
 	return n > 0, err
 }
@@ -156,7 +156,7 @@ type SignIn struct {
 }
 
 // AddSignIn writes down that somebody signed in.
-func (s *Store) AddSignIn(ctx context.Context, who Account, agent string, now time.Time) (id uint64, err error) {
+func (s Accounts) AddSignIn(ctx context.Context, who Account, agent string, now time.Time) (id uint64, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		now = now.UTC()
 		made, err := q.AddSignedIn(ctx, db.AddSignedInParams{AccountID: who.ID, Agent: cut(agent, 120), MadeAt: now, SeenAt: now, ProvedAt: now})
@@ -168,7 +168,7 @@ func (s *Store) AddSignIn(ctx context.Context, who Account, agent string, now ti
 
 // SignedIn is who is signed in, or ErrNotFound where the sign-in ended, was not used
 // since, or its account may sign in no more.
-func (s *Store) SignedIn(ctx context.Context, id uint64, since time.Time) (Account, error) {
+func (s Accounts) SignedIn(ctx context.Context, id uint64, since time.Time) (Account, error) {
 	row, err := s.queries.SignedIn(ctx, db.SignedInParams{ID: id, SeenAt: since.UTC()})
 	if err != nil {
 		return Account{}, known(err)
@@ -178,7 +178,7 @@ func (s *Store) SignedIn(ctx context.Context, id uint64, since time.Time) (Accou
 }
 
 // Seen notes that a sign-in is used; proved, that its owner has proved who they are.
-func (s *Store) Seen(ctx context.Context, id uint64, now time.Time, proved bool) error {
+func (s Accounts) Seen(ctx context.Context, id uint64, now time.Time, proved bool) error {
 	if proved {
 		return s.queries.SignedInProved(ctx, db.SignedInProvedParams{ProvedAt: now.UTC(), SeenAt: now.UTC(), ID: id})
 	}
@@ -186,12 +186,12 @@ func (s *Store) Seen(ctx context.Context, id uint64, now time.Time, proved bool)
 }
 
 // SetLanguage sets in which language pages speak to who is signed in; "": as to their club.
-func (s *Store) SetLanguage(ctx context.Context, who Account, language string) error {
+func (s Accounts) SetLanguage(ctx context.Context, who Account, language string) error {
 	return s.queries.SetLanguage(ctx, db.SetLanguageParams{Language: language, ID: who.ID})
 }
 
 // SignInsOf lists where an account is signed in, the latest used first.
-func (s *Store) SignInsOf(ctx context.Context, account uint64, since time.Time) ([]SignIn, error) {
+func (s Accounts) SignInsOf(ctx context.Context, account uint64, since time.Time) ([]SignIn, error) {
 	rows, err := s.queries.SignedInsOf(ctx, db.SignedInsOfParams{AccountID: account, SeenAt: since.UTC()})
 	list := make([]SignIn, len(rows))
 	for i, row := range rows {
@@ -201,19 +201,19 @@ func (s *Store) SignInsOf(ctx context.Context, account uint64, since time.Time) 
 }
 
 // EndSignIn ends one of an account's sign-ins.
-func (s *Store) EndSignIn(ctx context.Context, account, id uint64) error {
+func (s Accounts) EndSignIn(ctx context.Context, account, id uint64) error {
 	_, err := s.queries.EndSignedIn(ctx, db.EndSignedInParams{ID: id, AccountID: account})
 	return err
 }
 
 // AddReset makes a link by which an account's owner sets a new password, for an hour.
-func (s *Store) AddReset(ctx context.Context, account uint64, now time.Time) (token string, err error) {
+func (s Accounts) AddReset(ctx context.Context, account uint64, now time.Time) (token string, err error) {
 	token = newToken()
 	return token, s.queries.AddReset(ctx, db.AddResetParams{TokenHash: hashOf(token), AccountID: account, ExpiresAt: now.UTC().Add(time.Hour)})
 }
 
 // Resets is whose password a link sets, or ErrNotFound where it is wrong, used or over.
-func (s *Store) Resets(ctx context.Context, token string, now time.Time) (Account, error) {
+func (s Accounts) Resets(ctx context.Context, token string, now time.Time) (Account, error) {
 	row, err := s.queries.Reset(ctx, hashOf(token))
 	if err == nil && (row.UsedAt.Valid || !now.Before(row.ExpiresAt)) {
 		err = ErrNotFound
@@ -223,7 +223,7 @@ func (s *Store) Resets(ctx context.Context, token string, now time.Time) (Accoun
 
 // UseReset sets the password of whom a link resets, and ends their sign-ins and their other
 // links.
-func (s *Store) UseReset(ctx context.Context, token, hash string, now time.Time) (Account, error) {
+func (s Accounts) UseReset(ctx context.Context, token, hash string, now time.Time) (Account, error) {
 	who, err := s.Resets(ctx, token, now)
 	if err != nil {
 		return who, err
@@ -238,7 +238,7 @@ func (s *Store) UseReset(ctx context.Context, token, hash string, now time.Time)
 }
 
 // UseRecoveryCode tells whether a code is one of an account's that was not used, and uses it.
-func (s *Store) UseRecoveryCode(ctx context.Context, who Account, code string) (used bool, err error) {
+func (s Accounts) UseRecoveryCode(ctx context.Context, who Account, code string) (used bool, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		n, err := q.UseRecoveryCode(ctx, db.UseRecoveryCodeParams{AccountID: who.ID, CodeHash: hashOf(code)})
 		if used = n > 0; err != nil || !used {
@@ -250,14 +250,14 @@ func (s *Store) UseRecoveryCode(ctx context.Context, who Account, code string) (
 }
 
 // RecoveryCodes is how many of an account's are not used.
-func (s *Store) RecoveryCodes(ctx context.Context, account uint64) (int, error) {
+func (s Accounts) RecoveryCodes(ctx context.Context, account uint64) (int, error) {
 	n, err := s.queries.CountRecoveryCodes(ctx, account)
 	return int(n), err
 }
 
 // KnowBrowser keeps that an account's owner has signed in with a browser, which has a token of
 // ours or gets one: none that somebody else has given it.
-func (s *Store) KnowBrowser(ctx context.Context, who Account, token string, now time.Time) (string, error) {
+func (s Accounts) KnowBrowser(ctx context.Context, who Account, token string, now time.Time) (string, error) {
 	known := int64(0)
 	if isToken(token) {
 		var err error
@@ -272,7 +272,7 @@ func (s *Store) KnowBrowser(ctx context.Context, who Account, token string, now 
 }
 
 // KnowsBrowser tells whether the owner of an e-mail address has signed in with a browser.
-func (s *Store) KnowsBrowser(ctx context.Context, token, email string) (bool, error) {
+func (s Accounts) KnowsBrowser(ctx context.Context, token, email string) (bool, error) {
 	if !isToken(token) {
 		return false, nil
 	}

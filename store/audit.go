@@ -17,7 +17,7 @@ type Audited struct {
 
 // Audit writes down what somebody did. What is said of it holds no medical words and
 // no tokens.
-func (s *Store) Audit(ctx context.Context, by Account, what, subject string) error {
+func (s Accounts) Audit(ctx context.Context, by Account, what, subject string) error {
 	return audit(ctx, s.queries, by, what, subject)
 }
 
@@ -41,7 +41,7 @@ func cut(text string, most int) string {
 const AuditPage = 100
 
 // AuditOf lists what was written down of a club, the latest first, from an entry on.
-func (s *Store) AuditOf(ctx context.Context, clubID uint64, from int) ([]Audited, error) {
+func (s Accounts) AuditOf(ctx context.Context, clubID uint64, from int) ([]Audited, error) {
 	rows, err := s.queries.AuditOf(ctx, db.AuditOfParams{ClubID: clubID, Limit: AuditPage, Offset: int32(max(0, from))})
 	list := make([]Audited, len(rows))
 	for i, row := range rows {
@@ -59,13 +59,13 @@ type Terms struct {
 }
 
 // Terms returns those of a club.
-func (s *Store) Terms(ctx context.Context, clubID uint64) (Terms, error) {
+func (s Accounts) Terms(ctx context.Context, clubID uint64) (Terms, error) {
 	row, err := s.queries.Terms(ctx, clubID)
 	return Terms{int(row.ReasonsDays), int(row.TestsDays), int(row.SessionsDays), row.MedicalFactor, row.Language}, known(err)
 }
 
 // SetTerms sets those of a club.
-func (s *Store) SetTerms(ctx context.Context, by Account, t Terms) error {
+func (s Accounts) SetTerms(ctx context.Context, by Account, t Terms) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		err := q.SetTerms(ctx, db.SetTermsParams{ReasonsDays: uint16(t.Reasons), TestsDays: uint16(t.Tests), SessionsDays: uint16(t.Sessions), MedicalFactor: t.MedicalFactor, Language: t.Language, ID: by.ClubID})
 		if err != nil {

@@ -19,14 +19,14 @@ import (
 // same player at the same edition one does.
 func TestOnlyOneOfManyAtOnceGetsANumber(t *testing.T) {
 	ctx, s := context.Background(), open(t, "numbers")
-	coach, squad, err := s.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
+	coach, squad, err := s.Clubs.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
 	require.NoError(t, err)
 	race := func(change func(n int) store.Change) (won int, id uint64, refused []error) {
 		var mu sync.Mutex
 		var all sync.WaitGroup
 		for n := range 8 {
 			all.Go(func() {
-				ids, err := s.Save(ctx, coach, "a race", change(n))
+				ids, err := s.Clubs.Save(ctx, coach, "a race", change(n))
 				mu.Lock()
 				defer mu.Unlock()
 				if err != nil {
@@ -61,10 +61,10 @@ func TestOnlyOneOfManyAtOnceGetsANumber(t *testing.T) {
 func TestAStepIsTakenBackOnce(t *testing.T) {
 	ctx, s := context.Background(), open(t, "undorace")
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
-	session, err := s.Session(ctx, 1, 1)
+	session, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	for n := 10; n <= 12; n++ {
-		session, err = s.ChangePlan(ctx, 1, session, fitted(t, session, n))
+		session, err = s.Sessions.ChangePlan(ctx, 1, session, fitted(t, session, n))
 		require.NoError(t, err)
 	}
 	var all sync.WaitGroup
@@ -72,7 +72,7 @@ func TestAStepIsTakenBackOnce(t *testing.T) {
 	results := map[bool]int{}
 	for range 6 {
 		all.Go(func() {
-			err := s.Undo(ctx, 1, 1, session.Revision)
+			err := s.Sessions.Undo(ctx, 1, 1, session.Revision)
 			mu.Lock()
 			defer mu.Unlock()
 			results[err == nil]++
@@ -83,7 +83,7 @@ func TestAStepIsTakenBackOnce(t *testing.T) {
 	}
 	all.Wait()
 	assert.Equal(t, map[bool]int{true: 1, false: 5}, results)
-	now, err := s.Session(ctx, 1, 1)
+	now, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	assert.Equal(t, 11, now.Document.Block("lineout").Items[0].Drill.Range.Target)
 }
@@ -92,25 +92,25 @@ func TestAStepIsTakenBackOnce(t *testing.T) {
 // from being taken out, with nothing of it lost.
 func TestEveryKindComesBackWhole(t *testing.T) {
 	ctx, s := context.Background(), open(t, "kinds")
-	coach, squad, err := s.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
+	coach, squad, err := s.Clubs.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
 	require.NoError(t, err)
-	ids, err := s.Save(ctx, coach, "first", store.Change{Owner: squad, Is: club.Player{First: "Ada"}}, store.Change{Is: club.Venue{Name: "Hall", TimeZone: "UTC"}})
+	ids, err := s.Clubs.Save(ctx, coach, "first", store.Change{Owner: squad, Is: club.Player{First: "Ada"}}, store.Change{Is: club.Venue{Name: "Hall", TimeZone: "UTC"}})
 	require.NoError(t, err)
 	player, venue := ids[0], ids[1]
 	both := func(owner uint64, before, after club.Thing, now func() club.Thing) {
 		t.Helper()
-		ids, err := s.Save(ctx, coach, "made", store.Change{Owner: owner, Is: before})
+		ids, err := s.Clubs.Save(ctx, coach, "made", store.Change{Owner: owner, Is: before})
 		require.NoError(t, err, "%T", before)
 		id := ids[len(ids)-1]
 		assert.Equal(t, before, now())
-		_, err = s.Save(ctx, coach, "changed", store.Change{ID: id, Edition: 1, Is: after})
+		_, err = s.Clubs.Save(ctx, coach, "changed", store.Change{ID: id, Edition: 1, Is: after})
 		require.NoError(t, err, "%T", before)
 		assert.Equal(t, after, now())
-		_, err = s.Save(ctx, coach, "out", store.Change{ID: id, Edition: 2, Is: after, Gone: true})
+		_, err = s.Clubs.Save(ctx, coach, "out", store.Change{ID: id, Edition: 2, Is: after, Gone: true})
 		require.NoError(t, err)
 		assert.Nil(t, now(), "%T is out", before)
 		for _, want := range []club.Thing{after, before, nil} {
-			_, err := s.TakeBack(ctx, coach)
+			_, err := s.Clubs.TakeBack(ctx, coach)
 			require.NoError(t, err, "%T", before)
 			assert.Equal(t, want, now(), "%T", before)
 		}
@@ -129,7 +129,7 @@ func TestEveryKindComesBackWhole(t *testing.T) {
 			if !ok {
 				return nil
 			}
-			reasons, err := s.Reasons(ctx, coach, player)
+			reasons, err := s.People.Reasons(ctx, coach, player)
 			require.NoError(t, err)
 			for _, is.Reason = range reasons {
 			}
@@ -141,7 +141,7 @@ func TestEveryKindComesBackWhole(t *testing.T) {
 	both(venue, club.Zone{Name: "Court", Capacity: 9, Lanes: 2, Metres: 30, Surface: "wood", Opens: "09:00", Closes: "21:00"}, club.Zone{Name: "Far court", Capacity: 8, Lanes: 1}, func() club.Thing { return last[club.Zone](t, s) })
 	both(0, club.Kit{Name: "ball", Pieces: 9}, club.Kit{Name: "ball", Pieces: 8}, func() club.Thing { return last[club.Kit](t, s) })
 	both(0, club.Staff{Name: "Imke", Role: "Half", Leads: true}, club.Staff{Name: "Imke"}, func() club.Thing { return last[club.Staff](t, s) })
-	edition, err := s.BookEdition(ctx, coach.ClubID)
+	edition, err := s.Clubs.BookEdition(ctx, coach.ClubID)
 	require.NoError(t, err)
 	assert.Zero(t, edition, "none of it is in the drill book")
 }
@@ -168,6 +168,6 @@ func TestAStepBackFitsForward(t *testing.T) {
 	require.NoError(t, s.Migrate(ctx))
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
 	assert.Error(t, s.MigrateTo(ctx, 2), "from here there is no way back without losing something")
-	_, err := s.Session(ctx, 1, 1)
+	_, err := s.Sessions.Session(ctx, 1, 1)
 	assert.NoError(t, err, "and trying it lost nothing")
 }

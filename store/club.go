@@ -14,7 +14,7 @@ type Squad struct {
 }
 
 // Empty tells whether the database has no club yet.
-func (s *Store) Empty(ctx context.Context) (bool, error) {
+func (s Clubs) Empty(ctx context.Context) (bool, error) {
 	n, err := s.queries.CountClubs(ctx)
 	return n == 0, err
 }
@@ -22,7 +22,7 @@ func (s *Store) Empty(ctx context.Context) (bool, error) {
 // Found makes a club, its first squad and its first coach. Only the first club
 // of a database can be made so; later ones fail with ErrTaken, also when two
 // ask at once.
-func (s *Store) Found(ctx context.Context, club, sport, squad, grade string, coach Account, passwordHash string) (account Account, squadID uint64, err error) {
+func (s Clubs) Found(ctx context.Context, club, sport, squad, grade string, coach Account, passwordHash string) (account Account, squadID uint64, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		// One after the other, so that only one can be first.
 		if err := q.LockFounding(ctx); err != nil {
@@ -55,7 +55,7 @@ func (s *Store) Found(ctx context.Context, club, sport, squad, grade string, coa
 }
 
 // Squads lists the squads of a club, the oldest first.
-func (s *Store) Squads(ctx context.Context, clubID uint64) ([]Squad, error) {
+func (s Clubs) Squads(ctx context.Context, clubID uint64) ([]Squad, error) {
 	rows, err := s.queries.Squads(ctx, clubID)
 	squads := make([]Squad, len(rows))
 	for i, row := range rows {
@@ -65,25 +65,25 @@ func (s *Store) Squads(ctx context.Context, clubID uint64) ([]Squad, error) {
 }
 
 // AddSquad makes a further squad of a club.
-func (s *Store) AddSquad(ctx context.Context, clubID uint64, name, grade string) (uint64, error) {
+func (s Clubs) AddSquad(ctx context.Context, clubID uint64, name, grade string) (uint64, error) {
 	id, err := s.queries.AddSquad(ctx, db.AddSquadParams{ClubID: clubID, Name: name, Grade: grade})
 	return uint64(id), known(err)
 }
 
 // Squad returns a squad of the club, or ErrNotFound.
-func (s *Store) Squad(ctx context.Context, clubID, id uint64) (Squad, error) {
+func (s Clubs) Squad(ctx context.Context, clubID, id uint64) (Squad, error) {
 	row, err := s.queries.Squad(ctx, db.SquadParams{ID: id, ClubID: clubID})
 	return Squad{row.ID, row.Name, row.Grade}, known(err)
 }
 
 // Sport is the key or name of the club's sport, as it was founded.
-func (s *Store) Sport(ctx context.Context, clubID uint64) (string, error) {
+func (s Clubs) Sport(ctx context.Context, clubID uint64) (string, error) {
 	row, err := s.queries.Club(ctx, clubID)
 	return row.Sport, known(err)
 }
 
 // BookEdition counts the changes of the club's drills and sport.
-func (s *Store) BookEdition(ctx context.Context, clubID uint64) (uint32, error) {
+func (s Clubs) BookEdition(ctx context.Context, clubID uint64) (uint32, error) {
 	edition, err := s.queries.BookEdition(ctx, clubID)
 	return edition, known(err)
 }

@@ -10,7 +10,7 @@ import (
 
 // HandOut makes the link by which a routine of a club is handed out, or returns the one
 // that there is.
-func (s *Store) HandOut(ctx context.Context, clubID, routine uint64) (token string, err error) {
+func (s Clubs) HandOut(ctx context.Context, clubID, routine uint64) (token string, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		token, err = q.HandedOut(ctx, db.HandedOutParams{ClubID: clubID, Routine: routine})
 		if errors.Is(err, sql.ErrNoRows) {
@@ -23,7 +23,7 @@ func (s *Store) HandOut(ctx context.Context, clubID, routine uint64) (token stri
 }
 
 // HandedOut is the link by which a routine is handed out; "": it is not.
-func (s *Store) HandedOut(ctx context.Context, clubID, routine uint64) (token string, err error) {
+func (s Clubs) HandedOut(ctx context.Context, clubID, routine uint64) (token string, err error) {
 	token, err = s.queries.HandedOut(ctx, db.HandedOutParams{ClubID: clubID, Routine: routine})
 	if errors.Is(err, sql.ErrNoRows) {
 		return "", nil
@@ -33,7 +33,7 @@ func (s *Store) HandedOut(ctx context.Context, clubID, routine uint64) (token st
 
 // Handed is what a link hands out: a routine of a club. It fails with ErrNotFound where
 // the link is none, or no longer good.
-func (s *Store) Handed(ctx context.Context, token string) (clubID, routine uint64, err error) {
+func (s Clubs) Handed(ctx context.Context, token string) (clubID, routine uint64, err error) {
 	if !isToken(token) {
 		return 0, 0, ErrNotFound
 	}
@@ -42,6 +42,6 @@ func (s *Store) Handed(ctx context.Context, token string) (clubID, routine uint6
 }
 
 // WithdrawHanded ends the links by which a routine is handed out.
-func (s *Store) WithdrawHanded(ctx context.Context, clubID, routine uint64) error {
+func (s Clubs) WithdrawHanded(ctx context.Context, clubID, routine uint64) error {
 	return s.queries.WithdrawHanded(ctx, db.WithdrawHandedParams{ClubID: clubID, Routine: routine})
 }

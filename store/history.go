@@ -22,7 +22,7 @@ const mostSteps = 300
 
 // History returns the changes of a club's session, the newest first; none where it is not
 // there.
-func (s *Store) History(ctx context.Context, clubID, session uint64) (steps []Step, err error) {
+func (s Sessions) History(ctx context.Context, clubID, session uint64) (steps []Step, err error) {
 	rows, err := s.queries.History(ctx, db.HistoryParams{SessionID: session, ClubID: clubID, Limit: mostSteps})
 	for _, r := range rows {
 		steps = append(steps, Step{int(r.Number), r.Summary, r.MadeBy, r.MadeAt})
@@ -32,7 +32,7 @@ func (s *Store) History(ctx context.Context, clubID, session uint64) (steps []St
 
 // PlanAt returns the plan of a session as it was after a step, or ErrNotFound. The session
 // has to be known to be the club's.
-func (s *Store) PlanAt(ctx context.Context, session uint64, step int) (*plan.Document, error) {
+func (s Sessions) PlanAt(ctx context.Context, session uint64, step int) (*plan.Document, error) {
 	row, err := s.queries.Edition(ctx, db.EditionParams{SessionID: session, Number: uint32(step)})
 	if err != nil {
 		return nil, known(err)

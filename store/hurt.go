@@ -51,7 +51,7 @@ const (
 
 // AddHurt keeps that a player says they are in pain; a press that was kept already is passed
 // over. It fails with ErrMany where there are too many by that door.
-func (s *Store) AddHurt(ctx context.Context, session uint64, h Hurt) error {
+func (s People) AddHurt(ctx context.Context, session uint64, h Hurt) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		if had, err := q.HasHurt(ctx, db.HasHurtParams{SessionID: session, Person: h.Person, Once: h.Once}); err != nil || had > 0 {
 			return err
@@ -86,7 +86,7 @@ func hurt(row db.HurtByIDRow) Hurt {
 }
 
 // Open lists who is hurt and has no answer yet, in all sessions of a club, the oldest first.
-func (s *Store) Open(ctx context.Context, clubID uint64) (list []Hurt, err error) {
+func (s People) Open(ctx context.Context, clubID uint64) (list []Hurt, err error) {
 	rows, err := s.queries.HurtOfClub(ctx, clubID)
 	for _, row := range rows {
 		list = append(list, hurt(db.HurtByIDRow(row)))
@@ -95,7 +95,7 @@ func (s *Store) Open(ctx context.Context, clubID uint64) (list []Hurt, err error
 }
 
 // HurtIn lists who was hurt in a session of the club, answered or not, the oldest first.
-func (s *Store) HurtIn(ctx context.Context, clubID, session uint64) (list []Hurt, err error) {
+func (s People) HurtIn(ctx context.Context, clubID, session uint64) (list []Hurt, err error) {
 	rows, err := s.queries.HurtOfSession(ctx, db.HurtOfSessionParams{ClubID: clubID, SessionID: session})
 	for _, row := range rows {
 		list = append(list, hurt(db.HurtByIDRow(row)))
@@ -105,7 +105,7 @@ func (s *Store) HurtIn(ctx context.Context, clubID, session uint64) (list []Hurt
 
 // HurtOf lists what a player of the club was hurt by, the latest first. Person is how plans
 // name them.
-func (s *Store) HurtOf(ctx context.Context, clubID, player uint64, person string) (list []Hurt, err error) {
+func (s People) HurtOf(ctx context.Context, clubID, player uint64, person string) (list []Hurt, err error) {
 	rows, err := s.queries.HurtOfPlayer(ctx, db.HurtOfPlayerParams{ClubID: clubID, Roster: player, Person: person})
 	for _, row := range rows {
 		list = append(list, hurt(db.HurtByIDRow(row)))
@@ -114,14 +114,14 @@ func (s *Store) HurtOf(ctx context.Context, clubID, player uint64, person string
 }
 
 // HurtBy is the one of that id, or ErrNotFound.
-func (s *Store) HurtBy(ctx context.Context, clubID, id uint64) (Hurt, error) {
+func (s People) HurtBy(ctx context.Context, clubID, id uint64) (Hurt, error) {
 	row, err := s.queries.HurtByID(ctx, db.HurtByIDParams{ID: id, ClubID: clubID})
 	return hurt(row), known(err)
 }
 
 // Answer keeps what medical staff answered, and writes it down. It fails with ErrStale where
 // there is an answer already, and with ErrNotFound.
-func (s *Store) Answer(ctx context.Context, by Account, id uint64, answer string, now time.Time) error {
+func (s People) Answer(ctx context.Context, by Account, id uint64, answer string, now time.Time) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		if _, err := q.HoldClub(ctx, by.ClubID); err != nil {
 			return known(err)
@@ -140,7 +140,7 @@ func (s *Store) Answer(ctx context.Context, by Account, id uint64, answer string
 
 // Reasons are those of a player's rulings, by ruling. That they were read is written down
 // before they are handed out. It fails with ErrNotFound where the player is another club's.
-func (s *Store) Reasons(ctx context.Context, by Account, player uint64) (reasons map[uint64]string, err error) {
+func (s People) Reasons(ctx context.Context, by Account, player uint64) (reasons map[uint64]string, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		rows, err := q.ReasonsOf(ctx, db.ReasonsOfParams{ClubID: by.ClubID, PlayerID: player})
 		if err != nil || len(rows) == 0 {

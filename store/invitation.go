@@ -34,7 +34,7 @@ type Letter struct {
 // letter to them of the token of their link, which is kept only as a hash and which
 // nobody else sees. Where the role is medical and the club has medical staff, it
 // waits until one of them confirms it.
-func (s *Store) Invite(ctx context.Context, by Account, name, email string, role Role, now time.Time, write func(token string) Letter) (waits bool, err error) {
+func (s Accounts) Invite(ctx context.Context, by Account, name, email string, role Role, now time.Time, write func(token string) Letter) (waits bool, err error) {
 	token := newToken()
 	err = s.within(ctx, func(q *db.Queries) error {
 		vouched := role == Medical && by.Role == Medical
@@ -56,7 +56,7 @@ func (s *Store) Invite(ctx context.Context, by Account, name, email string, role
 }
 
 // Confirm lets an invitation that waits for medical staff go out.
-func (s *Store) Confirm(ctx context.Context, by Account, id uint64, now time.Time, write func(i Invitation, token string) Letter) error {
+func (s Accounts) Confirm(ctx context.Context, by Account, id uint64, now time.Time, write func(i Invitation, token string) Letter) error {
 	token := newToken()
 	return s.within(ctx, func(q *db.Queries) error {
 		row, err := q.InvitationByID(ctx, db.InvitationByIDParams{ID: id, ClubID: by.ClubID})
@@ -73,7 +73,7 @@ func (s *Store) Confirm(ctx context.Context, by Account, id uint64, now time.Tim
 }
 
 // Invitations lists those that are pending.
-func (s *Store) Invitations(ctx context.Context, clubID uint64, now time.Time) ([]Invitation, error) {
+func (s Accounts) Invitations(ctx context.Context, clubID uint64, now time.Time) ([]Invitation, error) {
 	rows, err := s.queries.Invitations(ctx, db.InvitationsParams{ClubID: clubID, ExpiresAt: now.UTC()})
 	list := make([]Invitation, len(rows))
 	for i, row := range rows {
@@ -83,7 +83,7 @@ func (s *Store) Invitations(ctx context.Context, clubID uint64, now time.Time) (
 }
 
 // WithdrawInvitation ends an invitation before it is used.
-func (s *Store) WithdrawInvitation(ctx context.Context, by Account, id uint64) error {
+func (s Accounts) WithdrawInvitation(ctx context.Context, by Account, id uint64) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		row, err := q.InvitationByID(ctx, db.InvitationByIDParams{ID: id, ClubID: by.ClubID})
 		if err != nil {
@@ -99,7 +99,7 @@ func (s *Store) WithdrawInvitation(ctx context.Context, by Account, id uint64) e
 
 // Invited returns whom a link invites, or ErrNotFound where it is wrong, used,
 // withdrawn or over.
-func (s *Store) Invited(ctx context.Context, token string, now time.Time) (Account, error) {
+func (s Accounts) Invited(ctx context.Context, token string, now time.Time) (Account, error) {
 	row, err := s.queries.Invitation(ctx, hashOf(token))
 	if err == nil && (row.UsedAt.Valid || row.WithdrawnAt.Valid || row.Waits || !now.Before(row.ExpiresAt)) {
 		err = ErrNotFound
@@ -120,7 +120,7 @@ func unvouched(ctx context.Context, q *db.Queries, clubID uint64, token string) 
 
 // mustWait has an invitation wait for medical staff, where the club has some by now and none
 // of them knows of it.
-func (s *Store) mustWait(ctx context.Context, clubID uint64, token string) (waits bool, err error) {
+func (s Accounts) mustWait(ctx context.Context, clubID uint64, token string) (waits bool, err error) {
 	if waits, err = unvouched(ctx, s.queries, clubID, token); err == nil && waits {
 		err = s.queries.InvitationWaits(ctx, hashOf(token))
 	}
@@ -129,7 +129,7 @@ func (s *Store) mustWait(ctx context.Context, clubID uint64, token string) (wait
 
 // Join makes the account of who was invited. It fails with ErrNotFound where the
 // link is wrong, used or over, with ErrWaits where medical staff have to confirm it by now, and with ErrTaken where the e-mail has an account.
-func (s *Store) Join(ctx context.Context, token, passwordHash string, now time.Time) (account Account, err error) {
+func (s Accounts) Join(ctx context.Context, token, passwordHash string, now time.Time) (account Account, err error) {
 	account, err = s.Invited(ctx, token, now)
 	if err != nil {
 		return account, err
@@ -164,7 +164,7 @@ func (s *Store) Join(ctx context.Context, token, passwordHash string, now time.T
 }
 
 // Post puts a letter into the outbox.
-func (s *Store) Post(ctx context.Context, letter Letter) error {
+func (s Accounts) Post(ctx context.Context, letter Letter) error {
 	return addLetter(ctx, s.queries, letter)
 }
 
@@ -173,7 +173,7 @@ func addLetter(ctx context.Context, q *db.Queries, l Letter) error {
 }
 
 // Letters are the newest of the outbox, sent or not.
-func (s *Store) Letters(ctx context.Context) ([]Letter, error) {
+func (s Accounts) Letters(ctx context.Context) ([]Letter, error) {
 	rows, err := s.queries.Letters(ctx)
 	list := make([]Letter, len(rows))
 	for i, row := range rows {
@@ -184,7 +184,7 @@ func (s *Store) Letters(ctx context.Context) ([]Letter, error) {
 
 // Deliver hands the letters that wait to send, and notes which went out. One that
 // cannot be sent waits for the next time, ten times.
-func (s *Store) Deliver(ctx context.Context, send func(context.Context, Letter) error) error {
+func (s Accounts) Deliver(ctx context.Context, send func(context.Context, Letter) error) error {
 	rows, err := s.queries.UnsentLetters(ctx)
 	if err != nil {
 		return err

@@ -29,7 +29,7 @@ type Log struct {
 }
 
 // Log returns the log of a session of the club, or ErrNotFound.
-func (s *Store) Log(ctx context.Context, clubID, session uint64) (*Log, error) {
+func (s Logs) Log(ctx context.Context, clubID, session uint64) (*Log, error) {
 	row, err := s.queries.LogSession(ctx, db.LogSessionParams{SessionID: session, ClubID: clubID})
 	if err != nil {
 		return nil, known(err)
@@ -65,7 +65,7 @@ func (s *Store) Log(ctx context.Context, clubID, session uint64) (*Log, error) {
 
 // Logs are those of a squad of the club from one day to another, the latest first, most at
 // most.
-func (s *Store) Logs(ctx context.Context, clubID, squad uint64, from, to time.Time, most int) ([]*Log, error) {
+func (s Logs) Logs(ctx context.Context, clubID, squad uint64, from, to time.Time, most int) ([]*Log, error) {
 	rows, err := s.queries.LogSessions(ctx, db.LogSessionsParams{SquadID: squad, ClubID: clubID, FromDay: from, ToDay: to, Limit: int32(most)})
 	if err != nil || len(rows) == 0 {
 		return nil, err
@@ -136,7 +136,7 @@ func addAttended(all []*Log, p db.LogPlayersRow) {
 
 // SaveLog keeps the log of a session of the club in place of what there is. It fails with
 // ErrStale where edition is not the one in force, and with ErrNotFound.
-func (s *Store) SaveLog(ctx context.Context, by Account, l *Log) error {
+func (s Logs) SaveLog(ctx context.Context, by Account, l *Log) error {
 	day, err := time.Parse(time.DateOnly, l.Day)
 	if err != nil {
 		return err
@@ -199,7 +199,7 @@ func addLog(ctx context.Context, q *db.Queries, l *Log) error {
 }
 
 // SquadOf is the squad of a session of the club, or ErrNotFound.
-func (s *Store) SquadOf(ctx context.Context, clubID, session uint64) (uint64, error) {
+func (s Logs) SquadOf(ctx context.Context, clubID, session uint64) (uint64, error) {
 	squad, err := s.queries.SquadOfSession(ctx, db.SquadOfSessionParams{ID: session, ClubID: clubID})
 	return squad, known(err)
 }
@@ -213,7 +213,7 @@ type Counted struct {
 
 // SeasonCounts counts how often a squad did each drill from one day to another. The squad
 // has to be known to be the club's.
-func (s *Store) SeasonCounts(ctx context.Context, squad uint64, from, to time.Time) (list []Counted, err error) {
+func (s Logs) SeasonCounts(ctx context.Context, squad uint64, from, to time.Time) (list []Counted, err error) {
 	rows, err := s.queries.SeasonCounts(ctx, db.SeasonCountsParams{SquadID: squad, FromDay: from, ToDay: to})
 	for _, r := range rows {
 		list = append(list, Counted{r.Code, asText(r.Name), int(r.Times), dayIn(r.Last)})
@@ -222,7 +222,7 @@ func (s *Store) SeasonCounts(ctx context.Context, squad uint64, from, to time.Ti
 }
 
 // LastDone is the day on which a squad did each drill last, by code.
-func (s *Store) LastDone(ctx context.Context, squad uint64) (map[string]string, error) {
+func (s Logs) LastDone(ctx context.Context, squad uint64) (map[string]string, error) {
 	rows, err := s.queries.LastDone(ctx, squad)
 	last := map[string]string{}
 	for _, r := range rows {
@@ -255,7 +255,7 @@ type Ran struct {
 }
 
 // BlockRuns are the measured runs of a squad's blocks from a day on, the oldest first.
-func (s *Store) BlockRuns(ctx context.Context, squad uint64, from time.Time) (list []Ran, err error) {
+func (s Logs) BlockRuns(ctx context.Context, squad uint64, from time.Time) (list []Ran, err error) {
 	rows, err := s.queries.BlockRuns(ctx, db.BlockRunsParams{SquadID: squad, Day: from})
 	for _, r := range rows {
 		list = append(list, Ran{r.Name, int(r.Planned), int(r.Actual), r.Pace})
@@ -272,7 +272,7 @@ type Unlogged struct {
 
 // Unlogged are the sessions of a squad of the club in a stretch of time whose logs nobody
 // kept, with the plans in force; those fitted by another version of the engine are left out.
-func (s *Store) Unlogged(ctx context.Context, clubID, squad uint64, from, to time.Time) (list []Unlogged, err error) {
+func (s Logs) Unlogged(ctx context.Context, clubID, squad uint64, from, to time.Time) (list []Unlogged, err error) {
 	rows, err := s.queries.UnloggedSessions(ctx, db.UnloggedSessionsParams{ClubID: clubID, SquadID: squad, FromAt: from.UTC(), ToAt: to.UTC()})
 	if err != nil {
 		return nil, err
@@ -299,7 +299,7 @@ type Attended struct {
 }
 
 // AttendedBy lists the logged sessions of a club's player, the oldest first.
-func (s *Store) AttendedBy(ctx context.Context, clubID, player uint64) (list []Attended, err error) {
+func (s Logs) AttendedBy(ctx context.Context, clubID, player uint64) (list []Attended, err error) {
 	rows, err := s.queries.AttendedBy(ctx, db.AttendedByParams{Roster: player, ClubID: clubID})
 	for _, r := range rows {
 		one := Attended{Day: r.Day.Format(time.DateOnly), Session: r.Title, Was: r.Was, Note: r.Note}

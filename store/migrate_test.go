@@ -37,7 +37,7 @@ func older(t *testing.T, name string, version int64, statements ...string) (*sto
 }
 
 func entries[T club.Thing](t *testing.T, s *store.Store) []store.Entry[T] {
-	list, err := store.Entries[T](context.Background(), s, 1)
+	list, err := store.Entries[T](context.Background(), s.Clubs, 1)
 	require.NoError(t, err)
 	return list
 }
@@ -109,10 +109,10 @@ func TestPlayersAreMovedToRowsOfTheirOwn(t *testing.T) {
 		{20, 11, 3, club.Restriction{NoJumps: true, MaxEffort: 80, Spare: []string{"knee", "hip"}, MaxMinutes: 12, From: "2026-11-20", Until: "2026-12-01", Review: "2026-11-27"}},
 		{21, 14, 3, club.Restriction{NoOverhead: true, From: "2026-11-20"}},
 	}, entries[club.Restriction](t, s), "also of who has left; without the reason")
-	reasons, err := s.Reasons(ctx, store.Account{ID: 1, ClubID: 1, Name: "Dr Ness"}, 11)
+	reasons, err := s.People.Reasons(ctx, store.Account{ID: 1, ClubID: 1, Name: "Dr Ness"}, 11)
 	require.NoError(t, err)
 	assert.Equal(t, map[uint64]string{20: "a strain"}, reasons)
-	audited, err := s.AuditOf(ctx, 1, 0)
+	audited, err := s.Accounts.AuditOf(ctx, 1, 0)
 	require.NoError(t, err)
 	assert.Equal(t, "read a reason", audited[0].What, "it is written down who reads one")
 	assert.Equal(t, []store.Entry[club.Trial]{{30, 11, 3, club.Trial{Test: "Jump", Unit: "cm", Better: club.Higher, Day: "2026-11-01", Tries: []float64{30.25, 31, 30}}}}, entries[club.Trial](t, s))
@@ -120,24 +120,24 @@ func TestPlayersAreMovedToRowsOfTheirOwn(t *testing.T) {
 	assert.Len(t, entries[club.Zone](t, s), 1, "of a venue that is there")
 
 	d.Players[0].Roster, d.Players[1].Roster = 11, 12
-	session, err := s.Session(ctx, 1, 2)
+	session, err := s.Sessions.Session(ctx, 1, 2)
 	require.NoError(t, err)
 	assert.Equal(t, d, session.Document, "who is one of the club's is named, its own squad before another")
 	is, err := shared(ctx, s, "aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa", time.Date(2026, 11, 25, 12, 0, 0, 0, time.UTC))
 	require.NoError(t, err)
 	assert.Equal(t, d, is.Document)
-	listed, _, err := s.Sessions(ctx, 1, wednesday, 10)
+	listed, _, err := s.Sessions.Sessions(ctx, 1, wednesday, 10)
 	require.NoError(t, err)
 	require.Len(t, listed, 2)
 	assert.Nil(t, listed[0].Digest, "none was made yet")
-	require.NoError(t, s.Refitted(ctx, session))
-	listed, _, err = s.Sessions(ctx, 1, wednesday, 10)
+	require.NoError(t, s.Sessions.Refitted(ctx, session))
+	listed, _, err = s.Sessions.Sessions(ctx, 1, wednesday, 10)
 	require.NoError(t, err)
 	assert.Equal(t, []uint64{11, 12}, listed[1].Digest.Roster)
 	assert.Equal(t, len(d.Players), listed[1].Digest.Heads())
 
 	coach := store.Account{ID: 1, ClubID: 1}
-	_, err = s.TakeBack(ctx, coach)
+	_, err = s.Clubs.TakeBack(ctx, coach)
 	require.NoError(t, err)
 	players := entries[club.Player](t, s)
 	require.Len(t, players, 4)

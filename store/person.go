@@ -21,7 +21,7 @@ const FormerPlayer = "A former player"
 
 // PlansOf reads the plan in force of each session of a club: its title, place and
 // start, and the club's players in it.
-func (s *Store) PlansOf(ctx context.Context, clubID uint64, each func(title, place string, start time.Time, players []uint64)) error {
+func (s People) PlansOf(ctx context.Context, clubID uint64, each func(title, place string, start time.Time, players []uint64)) error {
 	sessions, err := s.queries.SessionIDs(ctx, clubID)
 	if err != nil {
 		return err
@@ -48,7 +48,7 @@ func (s *Store) PlansOf(ctx context.Context, clubID uint64, each func(title, pla
 // by and what could be taken back of them go, with changes of what names them (units), in one
 // transaction. What plans and logs say of them is rewritten by [Store.FinishErasing]. It fails
 // with ErrNotFound.
-func (s *Store) Erase(ctx context.Context, by Account, id uint64, what string, changes ...Change) error {
+func (s People) Erase(ctx context.Context, by Account, id uint64, what string, changes ...Change) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		if _, err := q.LockClub(ctx, by.ClubID); err != nil {
 			return known(err)
@@ -69,7 +69,7 @@ func (s *Store) Erase(ctx context.Context, by Account, id uint64, what string, c
 
 // FinishErasing makes a former player of whoever is being forgotten, in every plan, log and
 // note: a session a transaction, so that it may be cut short and called again.
-func (s *Store) FinishErasing(ctx context.Context) error {
+func (s People) FinishErasing(ctx context.Context) error {
 	rows, err := s.queries.Erasing(ctx)
 	if err != nil {
 		return err
@@ -106,7 +106,7 @@ type erased struct {
 	alone       *regexp.Regexp // nil: none
 }
 
-func (s *Store) erased(ctx context.Context, row db.Erasing) (who erased, err error) {
+func (s People) erased(ctx context.Context, row db.Erasing) (who erased, err error) {
 	who = erased{row.PlayerID, strings.TrimSpace(row.First + " " + row.Last), plan.Player{First: row.First, Last: row.Last}.ShortName(), nil}
 	others, err := s.queries.NamesOfClub(ctx, db.NamesOfClubParams{ClubID: row.ClubID, ID: row.PlayerID})
 	shared := map[string]bool{}
@@ -267,7 +267,7 @@ type LeftPlayer struct {
 }
 
 // LeftPlayers lists who has left a squad.
-func (s *Store) LeftPlayers(ctx context.Context, clubID, squad uint64) ([]LeftPlayer, error) {
+func (s People) LeftPlayers(ctx context.Context, clubID, squad uint64) ([]LeftPlayer, error) {
 	rows, err := s.queries.LeftPlayers(ctx, db.LeftPlayersParams{ClubID: clubID, SquadID: squad})
 	list := make([]LeftPlayer, len(rows))
 	for i, row := range rows {
@@ -278,7 +278,7 @@ func (s *Store) LeftPlayers(ctx context.Context, clubID, squad uint64) ([]LeftPl
 
 // BringBack lets a player who has left be in their squad again; without a number, which
 // somebody else may wear by now.
-func (s *Store) BringBack(ctx context.Context, by Account, squad, id uint64) error {
+func (s People) BringBack(ctx context.Context, by Account, squad, id uint64) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		if _, err := q.LockClub(ctx, by.ClubID); err != nil {
 			return known(err)

@@ -11,7 +11,7 @@ const mostPictures = 500
 
 // SetPicture keeps a club's own picture of a drill, in place of the one before; stamp is
 // of its content. It fails with ErrTaken where the club has too many.
-func (s *Store) SetPicture(ctx context.Context, clubID uint64, code, stamp string, content []byte) error {
+func (s Clubs) SetPicture(ctx context.Context, clubID uint64, code, stamp string, content []byte) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		if n, err := q.CountPictures(ctx, clubID); err != nil || n >= mostPictures {
 			if err == nil {
@@ -24,18 +24,18 @@ func (s *Store) SetPicture(ctx context.Context, clubID uint64, code, stamp strin
 }
 
 // RemovePicture takes a club's own picture of a drill away.
-func (s *Store) RemovePicture(ctx context.Context, clubID uint64, code string) error {
+func (s Clubs) RemovePicture(ctx context.Context, clubID uint64, code string) error {
 	return s.queries.RemovePicture(ctx, db.RemovePictureParams{ClubID: clubID, Code: code})
 }
 
 // Picture returns a club's own picture of a drill, or ErrNotFound.
-func (s *Store) Picture(ctx context.Context, clubID uint64, code string) ([]byte, error) {
+func (s Clubs) Picture(ctx context.Context, clubID uint64, code string) ([]byte, error) {
 	content, err := s.queries.Picture(ctx, db.PictureParams{ClubID: clubID, Code: code})
 	return content, known(err)
 }
 
 // Pictures are the stamps of a club's own pictures, by the codes of the drills.
-func (s *Store) Pictures(ctx context.Context, clubID uint64) (map[string]string, error) {
+func (s Clubs) Pictures(ctx context.Context, clubID uint64) (map[string]string, error) {
 	rows, err := s.queries.Pictures(ctx, clubID)
 	stamps := map[string]string{}
 	for _, row := range rows {

@@ -26,7 +26,7 @@ type Publication struct {
 }
 
 // Published tells what is shared of a session.
-func (s *Store) Published(ctx context.Context, session uint64) (is Publication, err error) {
+func (s Shares) Published(ctx context.Context, session uint64) (is Publication, err error) {
 	return published(ctx, s.queries, session)
 }
 
@@ -53,7 +53,7 @@ type Check func(d *plan.Document, is Ruled) error
 // Publish shares the plan in force, under the link that is there or else a new one, if check
 // lets it. What medical staff rule meanwhile waits until that is decided, so no ruling is
 // passed over. It returns the link's token. It fails with ErrStale where revision is not the session's any more.
-func (s *Store) Publish(ctx context.Context, clubID, id uint64, revision uint32, check Check) (token string, err error) {
+func (s Shares) Publish(ctx context.Context, clubID, id uint64, revision uint32, check Check) (token string, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		is, at, err := holdRuled(ctx, q, clubID, id)
 		if err != nil {
@@ -107,13 +107,13 @@ func isToken(text string) bool {
 }
 
 // Withdraw ends the link that a session is shared by, so that it shows nothing any more.
-func (s *Store) Withdraw(ctx context.Context, clubID, id uint64) error {
+func (s Shares) Withdraw(ctx context.Context, clubID, id uint64) error {
 	return s.onLink(ctx, clubID, id, func(q *db.Queries, token string) error { return q.WithdrawLink(ctx, token) })
 }
 
 // SetSeason has the link that a session is shared by show the squad's next session once
 // this one is over, or end a day after it.
-func (s *Store) SetSeason(ctx context.Context, clubID, id uint64, season bool) error {
+func (s Shares) SetSeason(ctx context.Context, clubID, id uint64, season bool) error {
 	return s.onLink(ctx, clubID, id, func(q *db.Queries, token string) error {
 		return q.SetSeason(ctx, db.SetSeasonParams{Season: season, Token: token})
 	})
@@ -121,7 +121,7 @@ func (s *Store) SetSeason(ctx context.Context, clubID, id uint64, season bool) e
 
 // RenewKey gives a person a new key to the link of a session; the old one is good no
 // more. With gone they have none until it is renewed.
-func (s *Store) RenewKey(ctx context.Context, clubID, id uint64, person string, gone bool) error {
+func (s Shares) RenewKey(ctx context.Context, clubID, id uint64, person string, gone bool) error {
 	return s.onLink(ctx, clubID, id, func(q *db.Queries, token string) error {
 		if gone {
 			return q.WithdrawKey(ctx, db.WithdrawKeyParams{Token: token, Person: person})
@@ -131,7 +131,7 @@ func (s *Store) RenewKey(ctx context.Context, clubID, id uint64, person string, 
 }
 
 // onLink changes the link in force of a session of the club, if it has one.
-func (s *Store) onLink(ctx context.Context, clubID, id uint64, do func(q *db.Queries, token string) error) error {
+func (s Shares) onLink(ctx context.Context, clubID, id uint64, do func(q *db.Queries, token string) error) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		if _, err := q.LockSession(ctx, db.LockSessionParams{ID: id, ClubID: clubID}); err != nil {
 			return known(err)
@@ -153,7 +153,7 @@ type Turn struct {
 }
 
 // Turns are those of everybody whose key was ever renewed, by person.
-func (s *Store) Turns(ctx context.Context, token string) (map[string]Turn, error) {
+func (s Shares) Turns(ctx context.Context, token string) (map[string]Turn, error) {
 	rows, err := s.queries.PersonKeys(ctx, token)
 	turns := map[string]Turn{}
 	for _, row := range rows {
@@ -183,7 +183,7 @@ type Link struct {
 
 // Link finds what a link leads to, or ErrNotFound: where it never was, was withdrawn, or
 // is over. Of a session that was called off calendars are still to learn that.
-func (s *Store) Link(ctx context.Context, token string, now time.Time) (*Link, error) {
+func (s Shares) Link(ctx context.Context, token string, now time.Time) (*Link, error) {
 	if !isToken(token) {
 		return nil, ErrNotFound
 	}
@@ -220,7 +220,7 @@ type Edition struct {
 }
 
 // Edition returns publication number of a session, or ErrNotFound.
-func (s *Store) Edition(ctx context.Context, session uint64, number int) (*Edition, error) {
+func (s Shares) Edition(ctx context.Context, session uint64, number int) (*Edition, error) {
 	row, err := s.queries.Publication(ctx, db.PublicationParams{SessionID: session, Number: uint32(number)})
 	if err != nil {
 		return nil, known(err)
@@ -246,7 +246,7 @@ type OfSquad struct {
 
 // PublishedOfSquad lists the newest publication of each session of a squad that starts
 // after a moment, those called off among them, in the order of time.
-func (s *Store) PublishedOfSquad(ctx context.Context, squad uint64, after time.Time) (list []OfSquad, err error) {
+func (s Shares) PublishedOfSquad(ctx context.Context, squad uint64, after time.Time) (list []OfSquad, err error) {
 	rows, err := s.queries.PublishedOfSquad(ctx, db.PublishedOfSquadParams{SquadID: squad, StartAt: after})
 	for _, row := range rows {
 		list = append(list, OfSquad{Numbered{row.ID, int(row.Number)}, row.Removed})

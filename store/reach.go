@@ -17,7 +17,7 @@ type News struct {
 // News are the sessions of which something is new in the last few seconds, by the id of
 // what is new: a publication, a link withdrawn, a word from a phone; for staff, a change
 // of the plan.
-func (s *Store) News(ctx context.Context) (map[uint64]News, error) {
+func (s Shares) News(ctx context.Context) (map[uint64]News, error) {
 	rows, err := s.queries.News(ctx)
 	found := map[uint64]News{}
 	for _, row := range rows {
@@ -37,7 +37,7 @@ type Seen struct {
 
 // SetSeen keeps that people have opened publications of a session, the first time they
 // do; with answered that they say so.
-func (s *Store) SetSeen(ctx context.Context, session uint64, people []Seen, answered bool) error {
+func (s Shares) SetSeen(ctx context.Context, session uint64, people []Seen, answered bool) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		for _, is := range people {
 			if err := setSeen(ctx, q, session, is, answered); err != nil {
@@ -61,7 +61,7 @@ func setSeen(ctx context.Context, q *db.Queries, session uint64, is Seen, answer
 }
 
 // SeenBy lists who has opened which publication of a session.
-func (s *Store) SeenBy(ctx context.Context, session uint64) (list []Seen, err error) {
+func (s Shares) SeenBy(ctx context.Context, session uint64) (list []Seen, err error) {
 	rows, err := s.queries.Seen(ctx, session)
 	for _, row := range rows {
 		list = append(list, Seen{row.Person, int(row.Number), row.Own, row.OpenedAt, row.AnsweredAt.Time})
@@ -70,7 +70,7 @@ func (s *Store) SeenBy(ctx context.Context, session uint64) (list []Seen, err er
 }
 
 // CountSeen counts who has opened the newest publication of a session.
-func (s *Store) CountSeen(ctx context.Context, session uint64) (int, error) {
+func (s Shares) CountSeen(ctx context.Context, session uint64) (int, error) {
 	n, err := s.queries.CountSeen(ctx, session)
 	return int(n), err
 }
@@ -113,7 +113,7 @@ const (
 
 // AddWord keeps a word; a press that was kept already is passed over. Ticks take the place of
 // older ones of the same grid. It fails with ErrMany where there are too many of its kind.
-func (s *Store) AddWord(ctx context.Context, session uint64, w Word) error {
+func (s Shares) AddWord(ctx context.Context, session uint64, w Word) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		if had, err := q.HasWord(ctx, db.HasWordParams{SessionID: session, Person: w.Person, Once: w.Once}); err != nil || had > 0 {
 			return err
@@ -145,7 +145,7 @@ func (s *Store) AddWord(ctx context.Context, session uint64, w Word) error {
 }
 
 // Words lists what was said about a session, the oldest first, without ticks.
-func (s *Store) Words(ctx context.Context, session uint64) (list []Word, err error) {
+func (s Shares) Words(ctx context.Context, session uint64) (list []Word, err error) {
 	rows, err := s.queries.Words(ctx, session)
 	for _, row := range rows {
 		list = append(list, Word{ID: row.ID, Person: row.Person, Kind: row.Kind, Block: row.Block, Item: int(row.Item), Says: row.Says, Own: row.Own,
@@ -155,7 +155,7 @@ func (s *Store) Words(ctx context.Context, session uint64) (list []Word, err err
 }
 
 // Ticks are those of a leader's grids, by block and drill: the newest of each.
-func (s *Store) Ticks(ctx context.Context, session uint64, person string) (list []Word, err error) {
+func (s Shares) Ticks(ctx context.Context, session uint64, person string) (list []Word, err error) {
 	rows, err := s.queries.GridWords(ctx, db.GridWordsParams{SessionID: session, Person: person})
 	for _, row := range rows {
 		list = append(list, Word{Person: row.Person, Kind: WordGrid, Block: row.Block, Item: int(row.Item), Says: row.Says})
@@ -164,7 +164,7 @@ func (s *Store) Ticks(ctx context.Context, session uint64, person string) (list 
 }
 
 // AllTicks are those of all leaders' grids of a session: the newest of each.
-func (s *Store) AllTicks(ctx context.Context, session uint64) (list []Word, err error) {
+func (s Shares) AllTicks(ctx context.Context, session uint64) (list []Word, err error) {
 	rows, err := s.queries.AllGridWords(ctx, session)
 	for _, row := range rows {
 		list = append(list, Word{Person: row.Person, Kind: WordGrid, Block: row.Block, Item: int(row.Item), Says: row.Says, Pressed: row.PressedAt})
@@ -173,7 +173,7 @@ func (s *Store) AllTicks(ctx context.Context, session uint64) (list []Word, err 
 }
 
 // NoteWord keeps that a word was taken in.
-func (s *Store) NoteWord(ctx context.Context, session, id uint64, at time.Time) error {
+func (s Shares) NoteWord(ctx context.Context, session, id uint64, at time.Time) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		if _, err := q.NoteWord(ctx, db.NoteWordParams{NotedAt: sql.NullTime{Time: at, Valid: true}, SessionID: session, ID: id}); err != nil {
 			return err
@@ -191,7 +191,7 @@ type Said struct {
 }
 
 // WordsOf lists all that a person has said to a club.
-func (s *Store) WordsOf(ctx context.Context, clubID uint64, person string) (list []Said, err error) {
+func (s Shares) WordsOf(ctx context.Context, clubID uint64, person string) (list []Said, err error) {
 	rows, err := s.queries.WordsOf(ctx, db.WordsOfParams{ClubID: clubID, Person: person})
 	for _, row := range rows {
 		list = append(list, Said{row.Kind, row.Says, row.MadeAt, row.Title})

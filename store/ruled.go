@@ -34,7 +34,7 @@ type Knock struct {
 }
 
 // Ruled reads what is ruled in a club.
-func (s *Store) Ruled(ctx context.Context, clubID uint64) (Ruled, error) {
+func (s People) Ruled(ctx context.Context, clubID uint64) (Ruled, error) {
 	return ruled(ctx, s.queries, clubID)
 }
 

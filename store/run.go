@@ -32,7 +32,7 @@ type Run struct {
 }
 
 // Run fails with ErrNotFound where nobody has pressed yet.
-func (s *Store) Run(ctx context.Context, clubID, session uint64) (*Run, error) {
+func (s Runs) Run(ctx context.Context, clubID, session uint64) (*Run, error) {
 	row, err := s.queries.Run(ctx, db.RunParams{SessionID: session, ClubID: clubID})
 	if err != nil {
 		return nil, known(err)
@@ -50,7 +50,7 @@ func (s *Store) Run(ctx context.Context, clubID, session uint64) (*Run, error) {
 
 // Told is what the pitch side and the board are to be told of what was put in force: why it
 // was not, and what the board had otherwise. Both are "" where nothing is amiss.
-func (s *Store) Told(ctx context.Context, session uint64) (trouble, clash string, err error) {
+func (s Runs) Told(ctx context.Context, session uint64) (trouble, clash string, err error) {
 	row, err := s.queries.RunSays(ctx, session)
 	if errors.Is(err, sql.ErrNoRows) {
 		return "", "", nil
@@ -64,7 +64,7 @@ func (s *Store) Told(ctx context.Context, session uint64) (trouble, clash string
 // Events are what was pressed of a session and came in after so many: as many as one answer
 // holds. Last is how many have come in by the last of them; more, that there are further ones.
 // The session has to be known to be the club's.
-func (s *Store) Events(ctx context.Context, session uint64, after uint32) (list []conduct.Event, last uint32, more bool, err error) {
+func (s Runs) Events(ctx context.Context, session uint64, after uint32) (list []conduct.Event, last uint32, more bool, err error) {
 	last = after
 	for size, page := 0, together; size < mostJoined; {
 		rows, err := s.queries.RunEvents(ctx, db.RunEventsParams{SessionID: session, Arrived: last, Limit: int32(page)})
@@ -89,7 +89,7 @@ func (s *Store) Events(ctx context.Context, session uint64, after uint32) (list 
 }
 
 // AllEvents are all that was pressed of a session.
-func (s *Store) AllEvents(ctx context.Context, session uint64) (all []conduct.Event, last uint32, err error) {
+func (s Runs) AllEvents(ctx context.Context, session uint64) (all []conduct.Event, last uint32, err error) {
 	for more := true; more && err == nil; {
 		var some []conduct.Event
 		some, last, more, err = s.Events(ctx, session, last)
@@ -109,7 +109,7 @@ type Arriving struct {
 // it is sent, in one transaction with what follows: who is hurt, and that the plan in force
 // has to follow. Full lists what was not kept, for there are too many. The first event begins
 // the run: the plan in force is kept with it. It fails with ErrNotFound.
-func (s *Store) JoinEvents(ctx context.Context, by Account, session uint64, events []Arriving, now time.Time) (fresh, full []Arriving, err error) {
+func (s Runs) JoinEvents(ctx context.Context, by Account, session uint64, events []Arriving, now time.Time) (fresh, full []Arriving, err error) {
 	tx, err := s.pool.BeginTx(ctx, nil)
 	if err != nil {
 		return nil, nil, err
@@ -215,7 +215,7 @@ func addEvents(ctx context.Context, tx *sql.Tx, session, account uint64, last ui
 type Due struct{ Session, Club, By uint64 }
 
 // Due lists them.
-func (s *Store) Due(ctx context.Context) (list []Due, err error) {
+func (s Runs) Due(ctx context.Context) (list []Due, err error) {
 	rows, err := s.queries.RunsDue(ctx)
 	for _, row := range rows {
 		list = append(list, Due{row.SessionID, row.ClubID, uint64(row.DueBy.Int64)})
@@ -236,7 +236,7 @@ type Following struct {
 // holds, publishes it where something was published before, and notes that it is done; all of
 // it or nothing. It fails with ErrStale where that revision is not in force any more, and with
 // what Check says.
-func (s *Store) Follow(ctx context.Context, clubID uint64, session *Session, f Following) error {
+func (s Runs) Follow(ctx context.Context, clubID uint64, session *Session, f Following) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		is, _, err := holdRuled(ctx, q, clubID, session.ID)
 		if err != nil {
@@ -258,7 +258,7 @@ func (s *Store) Follow(ctx context.Context, clubID uint64, session *Session, f F
 
 // Republish publishes what is in force already and was not let out before, where something was
 // published, and notes that it is done. It fails as [Store.Follow] does.
-func (s *Store) Republish(ctx context.Context, clubID uint64, session *Session, f Following) error {
+func (s Runs) Republish(ctx context.Context, clubID uint64, session *Session, f Following) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		is, at, err := holdRuled(ctx, q, clubID, session.ID)
 		if err != nil {
@@ -293,7 +293,7 @@ func (f *Following) done(ctx context.Context, q *db.Queries, session uint64, due
 
 // SetTrouble notes why the plan in force does not follow its pitch side, and tells who has it
 // open, where it is another reason than before.
-func (s *Store) SetTrouble(ctx context.Context, session uint64, trouble string) error {
+func (s Runs) SetTrouble(ctx context.Context, session uint64, trouble string) error {
 	trouble = cut(trouble, 400)
 	return s.within(ctx, func(q *db.Queries) error {
 		was, err := q.RunSays(ctx, session)
@@ -305,7 +305,7 @@ func (s *Store) SetTrouble(ctx context.Context, session uint64, trouble string) 
 }
 
 // HasRun tells whether somebody has pressed at the pitch side of a session.
-func (s *Store) HasRun(ctx context.Context, session uint64) (bool, error) {
+func (s Runs) HasRun(ctx context.Context, session uint64) (bool, error) {
 	n, err := s.queries.HasRun(ctx, session)
 	return n > 0, err
 }

@@ -55,7 +55,7 @@ func (f Fitted) made() Made {
 
 // AddSession makes a session of a squad with its first plan. It fails with
 // ErrNotFound where the squad is another club's.
-func (s *Store) AddSession(ctx context.Context, clubID, squadID uint64, first Fitted) (uint64, error) {
+func (s Sessions) AddSession(ctx context.Context, clubID, squadID uint64, first Fitted) (uint64, error) {
 	var id int64
 	err := s.within(ctx, func(q *db.Queries) (err error) {
 		digest, err := digestOf(first.Document, first.Schedule)
@@ -132,7 +132,7 @@ type Listed struct {
 
 // Sessions lists the sessions of a club that start at or after from, the nearest
 // first, most at most, and counts them all.
-func (s *Store) Sessions(ctx context.Context, clubID uint64, from time.Time, most int) (list []Listed, all int, err error) {
+func (s Sessions) Sessions(ctx context.Context, clubID uint64, from time.Time, most int) (list []Listed, all int, err error) {
 	rows, err := s.queries.SessionsFrom(ctx, db.SessionsFromParams{ClubID: clubID, StartAt: from.UTC(), Limit: int32(most)})
 	if err != nil {
 		return nil, 0, err
@@ -168,7 +168,7 @@ func digest(text sql.NullString) (*verdict.Digest, error) {
 
 // Earlier is the content of the plans of a session's squad and kind that came
 // before it, the latest first, most at most.
-func (s *Store) Earlier(ctx context.Context, id uint64, most int) (content [][]string, err error) {
+func (s Sessions) Earlier(ctx context.Context, id uint64, most int) (content [][]string, err error) {
 	rows, err := s.queries.EarlierDigests(ctx, db.EarlierDigestsParams{ID: id, Limit: int32(most)})
 	for _, row := range rows {
 		var is struct{ Content []string }
@@ -181,7 +181,7 @@ func (s *Store) Earlier(ctx context.Context, id uint64, most int) (content [][]s
 }
 
 // Session returns a session of the club, or ErrNotFound.
-func (s *Store) Session(ctx context.Context, clubID, id uint64) (*Session, error) {
+func (s Sessions) Session(ctx context.Context, clubID, id uint64) (*Session, error) {
 	row, err := s.queries.Session(ctx, db.SessionParams{ID: id, ClubID: clubID})
 	if err != nil {
 		return nil, known(err)
@@ -202,14 +202,14 @@ func (s *Store) Session(ctx context.Context, clubID, id uint64) (*Session, error
 }
 
 // InForce is a session's revision and how the plan in force came about, or ErrNotFound.
-func (s *Store) InForce(ctx context.Context, clubID, id uint64) (uint32, Made, error) {
+func (s Sessions) InForce(ctx context.Context, clubID, id uint64) (uint32, Made, error) {
 	row, err := s.queries.InForce(ctx, db.InForceParams{ID: id, ClubID: clubID})
 	return row.Revision, Made{row.Summary, row.MadeAt, row.Maker, uint64(row.MadeBy.Int64)}, known(err)
 }
 
 // Remove takes a session off every list, and what its links show with it, or
 // brings it back. It fails with ErrNotFound.
-func (s *Store) Remove(ctx context.Context, clubID, id uint64, gone bool) error {
+func (s Sessions) Remove(ctx context.Context, clubID, id uint64, gone bool) error {
 	n, err := int64(0), error(nil)
 	if gone {
 		n, err = s.queries.RemoveSession(ctx, db.RemoveSessionParams{ID: id, ClubID: clubID})
@@ -224,7 +224,7 @@ func (s *Store) Remove(ctx context.Context, clubID, id uint64, gone bool) error 
 
 // Latest returns the plan of a squad's last session of that kind that fits, or
 // ErrNotFound.
-func (s *Store) Latest(ctx context.Context, clubID, squadID uint64, kind plan.Kind, fits func(*plan.Document) bool) (*plan.Document, error) {
+func (s Sessions) Latest(ctx context.Context, clubID, squadID uint64, kind plan.Kind, fits func(*plan.Document) bool) (*plan.Document, error) {
 	rows, err := s.queries.LatestSessions(ctx, db.LatestSessionsParams{ClubID: clubID, SquadID: squadID, Kind: string(kind)})
 	if err != nil {
 		return nil, known(err)
@@ -239,13 +239,13 @@ func (s *Store) Latest(ctx context.Context, clubID, squadID uint64, kind plan.Ki
 }
 
 // AnySession tells whether a club has a session, past or to come.
-func (s *Store) AnySession(ctx context.Context, clubID uint64) (bool, error) {
+func (s Sessions) AnySession(ctx context.Context, clubID uint64) (bool, error) {
 	is, err := s.queries.AnySession(ctx, clubID)
 	return is, known(err)
 }
 
 // Recent returns the plans of a squad's last six sessions, the latest first.
-func (s *Store) Recent(ctx context.Context, clubID, squadID uint64) ([]*plan.Document, error) {
+func (s Sessions) Recent(ctx context.Context, clubID, squadID uint64) ([]*plan.Document, error) {
 	rows, err := s.queries.RecentDocuments(ctx, db.RecentDocumentsParams{ClubID: clubID, SquadID: squadID})
 	if err != nil {
 		return nil, err
@@ -263,7 +263,7 @@ func (s *Store) Recent(ctx context.Context, clubID, squadID uint64) ([]*plan.Doc
 // ChangePlan puts a new plan in force in place of the one that session holds,
 // and returns the session as it is then. It fails with ErrStale, and changes
 // nothing, where that revision is not in force any more.
-func (s *Store) ChangePlan(ctx context.Context, clubID uint64, session *Session, next Fitted) (*Session, error) {
+func (s Sessions) ChangePlan(ctx context.Context, clubID uint64, session *Session, next Fitted) (*Session, error) {
 	made := next.made()
 	next.At = made.At
 	changed := *session
@@ -294,7 +294,7 @@ func changePlan(ctx context.Context, q *db.Queries, clubID uint64, session *Sess
 // Undo puts the plan in force that the present one was made from. It fails with
 // ErrNothing at the first plan, and with ErrStale where revision is not the
 // session's any more.
-func (s *Store) Undo(ctx context.Context, clubID, id uint64, revision uint32) error {
+func (s Sessions) Undo(ctx context.Context, clubID, id uint64, revision uint32) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		return move(ctx, q, clubID, id, revision, func(head, _ uint32) (inForce, error) { return before(ctx, q, id, head) })
 	})
@@ -315,7 +315,7 @@ func before(ctx context.Context, q *db.Queries, id uint64, head uint32) (inForce
 // Redo brings back what the last Undo took away. It fails with ErrNothing where
 // nothing was undone, and with ErrStale where revision is not the session's any
 // more.
-func (s *Store) Redo(ctx context.Context, clubID, id uint64, revision uint32) error {
+func (s Sessions) Redo(ctx context.Context, clubID, id uint64, revision uint32) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		return move(ctx, q, clubID, id, revision, func(head, _ uint32) (inForce, error) { return following(ctx, q, id, head) })
 	})
@@ -400,7 +400,7 @@ func numbered(ctx context.Context, q *db.Queries, session uint64, revision, was,
 // PlanOf returns the plan that a session had at a revision with its schedule, nil where another
 // engine made that; or ErrStale where the revision is not known any more. The session has to be
 // known to be the club's.
-func (s *Store) PlanOf(ctx context.Context, session uint64, revision uint32) (*plan.Document, *schedule.Schedule, error) {
+func (s Sessions) PlanOf(ctx context.Context, session uint64, revision uint32) (*plan.Document, *schedule.Schedule, error) {
 	row, err := s.queries.RevisionDocument(ctx, db.RevisionDocumentParams{SessionID: session, Revision: revision})
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, nil, ErrStale

@@ -38,8 +38,38 @@ const (
 	statementWithin = "30"
 )
 
-// Store is a database of Cue Start. Its methods may be called concurrently.
+// Store is a database of Cue Start, by what lives and dies together in it. All methods may be
+// called concurrently.
 type Store struct {
+	*database
+	Accounts Accounts
+	Clubs    Clubs
+	People   People
+	Sessions Sessions
+	Shares   Shares
+	Runs     Runs
+	Logs     Logs
+}
+
+type (
+	// Accounts are who signs in, who was invited, what is written down, what waits to be sent.
+	Accounts struct{ *database }
+	// Clubs are clubs and their squads, and the things that they keep.
+	Clubs struct{ *database }
+	// People are players as persons: what is ruled for them, who is hurt, who is forgotten.
+	People struct{ *database }
+	// Sessions are sessions with the editions of their plans.
+	Sessions struct{ *database }
+	// Shares are what is published, its links, and what people say by them.
+	Shares struct{ *database }
+	// Runs are sessions while they run.
+	Runs struct{ *database }
+	// Logs are what was done.
+	Logs struct{ *database }
+)
+
+// database is the connections that all of them share.
+type database struct {
 	pool    *sql.DB
 	patient driver.Connector // for migrations, which may take their time
 	queries *db.Queries
@@ -81,7 +111,8 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	pool.SetMaxOpenConns(32)
 	pool.SetMaxIdleConns(16)
 	pool.SetConnMaxIdleTime(5 * time.Minute)
-	return &Store{pool: pool, queries: db.New(pool), patient: patient}, nil
+	d := &database{pool: pool, queries: db.New(pool), patient: patient}
+	return &Store{database: d, Accounts: Accounts{d}, Clubs: Clubs{d}, People: People{d}, Sessions: Sessions{d}, Shares: Shares{d}, Runs: Runs{d}, Logs: Logs{d}}, nil
 }
 
 // create makes the database where it is missing, and checks the server.
@@ -215,7 +246,7 @@ func WithOnce(ctx context.Context, o Once) context.Context {
 // within runs do in a transaction that is rolled back if do fails. Where the context
 // names the change, the name is kept with it: a second one of that name fails with
 // ErrDone, and a commit that was made although its answer was lost is no failure.
-func (s *Store) within(ctx context.Context, do func(*db.Queries) error) error {
+func (s *database) within(ctx context.Context, do func(*db.Queries) error) error {
 	tx, err := s.pool.BeginTx(ctx, nil)
 	if err != nil {
 		return err
@@ -248,7 +279,7 @@ func (s *Store) within(ctx context.Context, do func(*db.Queries) error) error {
 }
 
 // made tells whether a change of that name was committed.
-func (s *Store) made(ctx context.Context, account uint64, token string) bool {
+func (s *database) made(ctx context.Context, account uint64, token string) bool {
 	look, cancel := context.WithTimeout(context.WithoutCancel(ctx), 5*time.Second)
 	defer cancel()
 	n, err := s.queries.HasOnce(look, db.HasOnceParams{AccountID: account, Token: token})

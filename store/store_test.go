@@ -46,14 +46,14 @@ func TestAPlanComesBackAsItWasAndCanBeUndone(t *testing.T) {
 	ctx, s := context.Background(), open(t, "undo")
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
 	require.NoError(t, demo.Fill(ctx, s, wednesday), "a second time changes nothing")
-	sessions, all, err := s.Sessions(ctx, 1, wednesday, 2)
+	sessions, all, err := s.Sessions.Sessions(ctx, 1, wednesday, 2)
 	require.NoError(t, err)
 	require.Len(t, sessions, 2)
 	assert.Equal(t, 3, all)
 	assert.Equal(t, []string{"Brackwater v Fellmoor", "Tuesday training"}, []string{sessions[0].Digest.Title, sessions[1].Digest.Title})
 
 	at := func() *store.Session {
-		session, err := s.Session(ctx, 1, 1)
+		session, err := s.Sessions.Session(ctx, 1, 1)
 		require.NoError(t, err)
 		return session
 	}
@@ -62,10 +62,10 @@ func TestAPlanComesBackAsItWasAndCanBeUndone(t *testing.T) {
 	again, err := schedule.Fit(ctx, first.Document, schedule.AtOnce)
 	require.NoError(t, err)
 	assert.Equal(t, again.Result, first.Schedule.Result, "what is stored is what was fitted")
-	assert.ErrorIs(t, s.Undo(ctx, 1, 1, first.Revision), store.ErrNothing)
+	assert.ErrorIs(t, s.Sessions.Undo(ctx, 1, 1, first.Revision), store.ErrNothing)
 
 	change := func(session *store.Session, throws int) (*store.Session, error) {
-		return s.ChangePlan(ctx, 1, session, fitted(t, first, throws))
+		return s.Sessions.ChangePlan(ctx, 1, session, fitted(t, first, throws))
 	}
 	second, err := change(first, 10)
 	require.NoError(t, err)
@@ -77,24 +77,24 @@ func TestAPlanComesBackAsItWasAndCanBeUndone(t *testing.T) {
 	_, err = change(second, 12)
 	assert.ErrorIs(t, err, store.ErrStale)
 	assert.Equal(t, 11, throws())
-	require.NoError(t, s.Undo(ctx, 1, 1, 3))
+	require.NoError(t, s.Sessions.Undo(ctx, 1, 1, 3))
 	assert.Equal(t, 10, throws())
 	assert.Equal(t, "Line-out throws: 11 throws", at().Redo)
-	require.NoError(t, s.Redo(ctx, 1, 1, 4))
+	require.NoError(t, s.Sessions.Redo(ctx, 1, 1, 4))
 	assert.Equal(t, 11, throws())
-	assert.ErrorIs(t, s.Redo(ctx, 1, 1, 5), store.ErrNothing)
-	require.NoError(t, s.Undo(ctx, 1, 1, 5))
+	assert.ErrorIs(t, s.Sessions.Redo(ctx, 1, 1, 5), store.ErrNothing)
+	require.NoError(t, s.Sessions.Undo(ctx, 1, 1, 5))
 	_, err = change(at(), 8)
 	require.NoError(t, err, "a change after an undo")
 	assert.Empty(t, at().Redo)
-	require.NoError(t, s.Undo(ctx, 1, 1, 7))
+	require.NoError(t, s.Sessions.Undo(ctx, 1, 1, 7))
 	assert.Equal(t, 10, throws(), "goes back to what it was made from")
 }
 
 func TestOnlyOneOfManyAtOnceChangesAPlan(t *testing.T) {
 	ctx, s := context.Background(), open(t, "race")
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
-	session, err := s.Session(ctx, 1, 1)
+	session, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	next := fitted(t, session, 10)
 	var won, stale int
@@ -102,7 +102,7 @@ func TestOnlyOneOfManyAtOnceChangesAPlan(t *testing.T) {
 	var all sync.WaitGroup
 	for range 8 {
 		all.Go(func() {
-			_, err := s.ChangePlan(ctx, 1, session, next)
+			_, err := s.Sessions.ChangePlan(ctx, 1, session, next)
 			mu.Lock()
 			defer mu.Unlock()
 			if err == nil {
@@ -119,19 +119,19 @@ func TestOnlyOneOfManyAtOnceChangesAPlan(t *testing.T) {
 func TestWhatIsSharedStaysUntilItIsPublishedAgain(t *testing.T) {
 	ctx, s := context.Background(), open(t, "share")
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
-	session, err := s.Session(ctx, 1, 1)
+	session, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
-	token, err := s.Publish(ctx, 1, 1, 1, anything)
+	token, err := s.Shares.Publish(ctx, 1, 1, 1, anything)
 	require.NoError(t, err)
 	assert.Len(t, token, 43, "256 bits")
-	_, err = s.ChangePlan(ctx, 1, session, fitted(t, session, 12))
+	_, err = s.Sessions.ChangePlan(ctx, 1, session, fitted(t, session, 12))
 	require.NoError(t, err)
 	is, err := shared(ctx, s, token, soon)
 	require.NoError(t, err)
 	assert.Equal(t, 9, is.Document.Block("lineout").Items[0].Drill.Range.Target)
-	_, err = s.Publish(ctx, 1, 1, 1, anything)
+	_, err = s.Shares.Publish(ctx, 1, 1, 1, anything)
 	assert.ErrorIs(t, err, store.ErrStale)
-	same, err := s.Publish(ctx, 1, 1, 2, anything)
+	same, err := s.Shares.Publish(ctx, 1, 1, 2, anything)
 	require.NoError(t, err)
 	assert.Equal(t, token, same, "the link stays")
 	is, err = shared(ctx, s, token, soon)
@@ -139,12 +139,12 @@ func TestWhatIsSharedStaysUntilItIsPublishedAgain(t *testing.T) {
 	assert.Equal(t, 12, is.Document.Block("lineout").Items[0].Drill.Range.Target)
 	assert.Equal(t, 2, is.Number)
 
-	require.NoError(t, s.Withdraw(ctx, 1, 1))
+	require.NoError(t, s.Shares.Withdraw(ctx, 1, 1))
 	_, err = shared(ctx, s, token, soon)
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	_, err = shared(ctx, s, "nothing", soon)
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	other, err := s.Publish(ctx, 1, 1, 2, anything)
+	other, err := s.Shares.Publish(ctx, 1, 1, 2, anything)
 	require.NoError(t, err)
 	assert.NotEqual(t, token, other, "a withdrawn link never comes back")
 }
@@ -152,108 +152,108 @@ func TestWhatIsSharedStaysUntilItIsPublishedAgain(t *testing.T) {
 func TestAnotherClubsThingsAreNotThere(t *testing.T) {
 	ctx, s := context.Background(), open(t, "clubs")
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
-	session, err := s.Session(ctx, 1, 1)
+	session, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	for name, err := range map[string]error{
-		"read":     func() error { _, err := s.Session(ctx, 2, 1); return err }(),
-		"change":   func() error { _, err := s.ChangePlan(ctx, 2, session, fitted(t, session, 10)); return err }(),
-		"undo":     s.Undo(ctx, 2, 1, 1),
-		"withdraw": s.Withdraw(ctx, 2, 1),
-		"publish":  func() error { _, err := s.Publish(ctx, 2, 1, 1, anything); return err }(),
+		"read":     func() error { _, err := s.Sessions.Session(ctx, 2, 1); return err }(),
+		"change":   func() error { _, err := s.Sessions.ChangePlan(ctx, 2, session, fitted(t, session, 10)); return err }(),
+		"undo":     s.Sessions.Undo(ctx, 2, 1, 1),
+		"withdraw": s.Shares.Withdraw(ctx, 2, 1),
+		"publish":  func() error { _, err := s.Shares.Publish(ctx, 2, 1, 1, anything); return err }(),
 	} {
 		assert.ErrorIs(t, err, store.ErrNotFound, name)
 	}
-	_, err = s.Latest(ctx, 2, 1, plan.Match, func(*plan.Document) bool { return true })
+	_, err = s.Sessions.Latest(ctx, 2, 1, plan.Match, func(*plan.Document) bool { return true })
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	_, _, err = s.Found(ctx, "Second", "x", "y", "club", store.Account{Email: "a@b.example", Name: "A", Role: store.Coach}, "hash")
+	_, _, err = s.Clubs.Found(ctx, "Second", "x", "y", "club", store.Account{Email: "a@b.example", Name: "A", Role: store.Coach}, "hash")
 	assert.ErrorIs(t, err, store.ErrTaken, "only the first club is made without an invitation")
 }
 
 func TestThingsAreKeptWholeAndTakenBack(t *testing.T) {
 	ctx, s := context.Background(), open(t, "things")
-	coach, squad, err := s.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
+	coach, squad, err := s.Clubs.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
 	require.NoError(t, err)
 	players := func() []store.Entry[club.Player] {
-		list, err := store.Entries[club.Player](ctx, s, coach.ClubID)
+		list, err := store.Entries[club.Player](ctx, s.Clubs, coach.ClubID)
 		require.NoError(t, err)
 		return list
 	}
 	ada, bea := club.Player{Number: 7, First: "Ada", Last: "Ros"}, club.Player{Number: 8, First: "Bea", Last: "Lind"}
-	ids, err := s.Save(ctx, coach, "two players", store.Change{Owner: squad, Is: ada}, store.Change{Owner: squad, Is: bea})
+	ids, err := s.Clubs.Save(ctx, coach, "two players", store.Change{Owner: squad, Is: ada}, store.Change{Owner: squad, Is: bea})
 	require.NoError(t, err)
 	require.Len(t, players(), 2)
 	bea.Number = 7
-	_, err = s.Save(ctx, coach, "all or none", store.Change{Owner: squad, Is: club.Player{First: "Cleo"}}, store.Change{ID: ids[1], Is: bea})
+	_, err = s.Clubs.Save(ctx, coach, "all or none", store.Change{Owner: squad, Is: club.Player{First: "Cleo"}}, store.Change{ID: ids[1], Is: bea})
 	assert.ErrorIs(t, err, store.ErrTaken, "7 is Ada's")
 	assert.Len(t, players(), 2)
-	_, err = s.Save(ctx, coach, "no name", store.Change{Owner: squad, Is: club.Player{}})
+	_, err = s.Clubs.Save(ctx, coach, "no name", store.Change{Owner: squad, Is: club.Player{}})
 	assert.Error(t, err)
 	ada.Position = "Centre"
-	_, err = s.Save(ctx, coach, "a centre", store.Change{ID: ids[0], Edition: 1, Is: ada})
+	_, err = s.Clubs.Save(ctx, coach, "a centre", store.Change{ID: ids[0], Edition: 1, Is: ada})
 	require.NoError(t, err)
-	_, err = s.Save(ctx, coach, "late", store.Change{ID: ids[0], Edition: 1, Is: ada})
+	_, err = s.Clubs.Save(ctx, coach, "late", store.Change{ID: ids[0], Edition: 1, Is: ada})
 	assert.ErrorIs(t, err, store.ErrStale)
-	_, err = s.Save(ctx, coach, "as a drill", store.Change{ID: ids[0], Is: club.Kit{Name: "ball"}})
+	_, err = s.Clubs.Save(ctx, coach, "as a drill", store.Change{ID: ids[0], Is: club.Kit{Name: "ball"}})
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	_, err = s.Save(ctx, coach, "Bea leaves", store.Change{ID: ids[1], Is: bea, Gone: true})
+	_, err = s.Clubs.Save(ctx, coach, "Bea leaves", store.Change{ID: ids[1], Is: bea, Gone: true})
 	require.NoError(t, err)
 
 	for _, said := range []string{"Bea leaves", "a centre", "two players"} {
-		newest, _, err := s.Newest(ctx, coach)
+		newest, _, err := s.Clubs.Newest(ctx, coach)
 		require.NoError(t, err)
 		assert.Equal(t, said, newest)
-		_, err = s.TakeBack(ctx, coach)
+		_, err = s.Clubs.TakeBack(ctx, coach)
 		require.NoError(t, err)
 	}
 	assert.Empty(t, players())
-	_, err = s.TakeBack(ctx, coach)
+	_, err = s.Clubs.TakeBack(ctx, coach)
 	assert.ErrorIs(t, err, store.ErrNothing)
 
 	other := coach
 	other.ClubID = 99
-	ids, err = s.Save(ctx, coach, "again", store.Change{Owner: squad, Is: ada})
+	ids, err = s.Clubs.Save(ctx, coach, "again", store.Change{Owner: squad, Is: ada})
 	require.NoError(t, err)
-	_, err = s.Save(ctx, other, "theirs", store.Change{ID: ids[0], Is: ada})
+	_, err = s.Clubs.Save(ctx, other, "theirs", store.Change{ID: ids[0], Is: ada})
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	physio := coach
 	physio.ID, err = func() (uint64, error) {
 		token := ""
-		_, err := s.Invite(ctx, coach, "Physio", "p@h.example", store.Medical, wednesday, func(made string) store.Letter { token = made; return store.Letter{} })
+		_, err := s.Accounts.Invite(ctx, coach, "Physio", "p@h.example", store.Medical, wednesday, func(made string) store.Letter { token = made; return store.Letter{} })
 		require.NoError(t, err)
-		joined, err := s.Join(ctx, token, "hash", wednesday)
+		joined, err := s.Accounts.Join(ctx, token, "hash", wednesday)
 		require.NoError(t, err)
 		assert.Equal(t, store.Medical, joined.Role)
-		_, err = s.Join(ctx, token, "hash", wednesday)
+		_, err = s.Accounts.Join(ctx, token, "hash", wednesday)
 		assert.ErrorIs(t, err, store.ErrNotFound, "a link is used once")
 		return joined.ID, nil
 	}()
 	require.NoError(t, err)
 	ada.Notes = "left-footed on wet days"
-	_, err = s.Save(ctx, physio, "a note", store.Change{ID: ids[0], Is: ada})
+	_, err = s.Clubs.Save(ctx, physio, "a note", store.Change{ID: ids[0], Is: ada})
 	require.NoError(t, err)
-	_, err = s.TakeBack(ctx, coach)
+	_, err = s.Clubs.TakeBack(ctx, coach)
 	assert.ErrorIs(t, err, store.ErrStale, "somebody else changed it since")
 }
 
 func TestARemovedSessionIsGoneUntilItIsBroughtBack(t *testing.T) {
 	ctx, s := context.Background(), open(t, "removed")
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
-	token, err := s.Publish(ctx, 1, 1, 1, anything)
+	token, err := s.Shares.Publish(ctx, 1, 1, 1, anything)
 	require.NoError(t, err)
-	require.NoError(t, s.Remove(ctx, 1, 1, true))
-	assert.ErrorIs(t, s.Remove(ctx, 1, 1, true), store.ErrNotFound)
-	assert.ErrorIs(t, s.Remove(ctx, 2, 2, true), store.ErrNotFound, "another club's")
-	_, err = s.Session(ctx, 1, 1)
+	require.NoError(t, s.Sessions.Remove(ctx, 1, 1, true))
+	assert.ErrorIs(t, s.Sessions.Remove(ctx, 1, 1, true), store.ErrNotFound)
+	assert.ErrorIs(t, s.Sessions.Remove(ctx, 2, 2, true), store.ErrNotFound, "another club's")
+	_, err = s.Sessions.Session(ctx, 1, 1)
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	assert.ErrorIs(t, s.Undo(ctx, 1, 1, 1), store.ErrNotFound)
-	gone, err := s.Link(ctx, token, soon)
+	assert.ErrorIs(t, s.Sessions.Undo(ctx, 1, 1, 1), store.ErrNotFound)
+	gone, err := s.Shares.Link(ctx, token, soon)
 	require.NoError(t, err)
 	assert.True(t, gone.Removed)
-	latest, err := s.Latest(ctx, 1, 1, plan.Match, func(*plan.Document) bool { return true })
+	latest, err := s.Sessions.Latest(ctx, 1, 1, plan.Match, func(*plan.Document) bool { return true })
 	require.NoError(t, err)
 	assert.Equal(t, "Oxlode Vale v Brackwater", latest.Title)
-	require.NoError(t, s.Remove(ctx, 1, 1, false))
-	_, err = s.Session(ctx, 1, 1)
+	require.NoError(t, s.Sessions.Remove(ctx, 1, 1, false))
+	_, err = s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	_, err = shared(ctx, s, token, soon)
 	require.NoError(t, err, "its link is good again")
@@ -264,11 +264,11 @@ var soon = time.Date(2026, 1, 1, 0, 0, 0, 0, time.UTC)
 
 // shared is what a link shows.
 func shared(ctx context.Context, s *store.Store, token string, at time.Time) (*store.Edition, error) {
-	link, err := s.Link(ctx, token, at)
+	link, err := s.Shares.Link(ctx, token, at)
 	if err != nil {
 		return nil, err
 	}
-	return s.Edition(ctx, link.Session, link.Number)
+	return s.Shares.Edition(ctx, link.Session, link.Number)
 }
 
 // anything lets everything be published.

@@ -19,18 +19,18 @@ func TestALongHistoryIsThinned(t *testing.T) {
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
 	_, err := raw.Exec("UPDATE plan_edition SET made_at = '2026-11-24 12:00:00'")
 	require.NoError(t, err)
-	session, err := s.Session(ctx, 1, 1)
+	session, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	next := fitted(t, session, 10)
 	var token string
 	for n := 2; n <= 200; n++ {
 		next.At = wednesday.Add(time.Duration(n) * 288 * time.Minute) // 5 a day
 		if n == 30 {
-			token, err = s.Publish(ctx, 1, 1, session.Revision, anything)
+			token, err = s.Shares.Publish(ctx, 1, 1, session.Revision, anything)
 			require.NoError(t, err)
 			next.Document.Title = "Later"
 		}
-		session, err = s.ChangePlan(ctx, 1, session, next)
+		session, err = s.Sessions.ChangePlan(ctx, 1, session, next)
 		require.NoError(t, err)
 	}
 	var kept []int
@@ -48,11 +48,11 @@ func TestALongHistoryIsThinned(t *testing.T) {
 	require.NoError(t, err)
 	assert.NotEqual(t, "Later", is.Document.Title)
 	back := 0
-	for s.Undo(ctx, 1, 1, session.Revision+uint32(back)) == nil {
+	for s.Sessions.Undo(ctx, 1, 1, session.Revision+uint32(back)) == nil {
 		back++
 	}
 	assert.Equal(t, len(kept)-1, back)
-	session, err = s.Session(ctx, 1, 1)
+	session, err = s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	assert.Equal(t, "Brackwater v Fellmoor", session.Document.Title)
 	assert.Empty(t, session.Undo)

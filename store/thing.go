@@ -22,7 +22,7 @@ type Entry[T club.Thing] struct {
 }
 
 // Entries lists what a club keeps of a kind, the oldest of each owner first.
-func Entries[T club.Thing](ctx context.Context, s *Store, clubID uint64) ([]Entry[T], error) {
+func Entries[T club.Thing](ctx context.Context, s Clubs, clubID uint64) ([]Entry[T], error) {
 	return entries[T](ctx, s.queries, clubID)
 }
 
@@ -58,7 +58,7 @@ type line struct {
 // returns the ids of the things. It fails with [club.Thing]'s own problems,
 // with ErrTaken where something unique is there already, with ErrStale where a
 // thing was changed meanwhile, and with ErrNotFound.
-func (s *Store) Save(ctx context.Context, by Account, summary string, changes ...Change) (ids []uint64, err error) {
+func (s Clubs) Save(ctx context.Context, by Account, summary string, changes ...Change) (ids []uint64, err error) {
 	err = s.within(ctx, func(q *db.Queries) (err error) {
 		ids, err = save(ctx, q, by, summary, changes)
 		return err
@@ -91,7 +91,7 @@ func short(summary string) string {
 
 // Fill puts things into a new club as Save does, but they are not written down to
 // be taken back.
-func (s *Store) Fill(ctx context.Context, clubID uint64, changes ...Change) (ids []uint64, err error) {
+func (s Clubs) Fill(ctx context.Context, clubID uint64, changes ...Change) (ids []uint64, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		lines, err := apply(ctx, q, clubID, changes)
 		for _, l := range lines {
@@ -167,7 +167,7 @@ func change(ctx context.Context, q *db.Queries, clubID uint64, c Change) (l line
 
 // Newest says what the account's last change of the last day was that is not
 // taken back, or "".
-func (s *Store) Newest(ctx context.Context, by Account) (summary string, at time.Time, err error) {
+func (s Clubs) Newest(ctx context.Context, by Account) (summary string, at time.Time, err error) {
 	row, err := s.queries.NewestSummary(ctx, db.NewestSummaryParams{ClubID: by.ClubID, AccountID: by.ID})
 	if errors.Is(err, sql.ErrNoRows) {
 		return "", time.Time{}, nil
@@ -178,7 +178,7 @@ func (s *Store) Newest(ctx context.Context, by Account) (summary string, at time
 // TakeBack undoes the account's last change of the last day, and says which it
 // was. It fails with ErrNothing, and with ErrStale where a thing was changed
 // since.
-func (s *Store) TakeBack(ctx context.Context, by Account) (summary string, err error) {
+func (s Clubs) TakeBack(ctx context.Context, by Account) (summary string, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		row, err := q.NewestThingChange(ctx, db.NewestThingChangeParams{ClubID: by.ClubID, AccountID: by.ID})
 		if errors.Is(err, sql.ErrNoRows) {

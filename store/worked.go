@@ -13,7 +13,7 @@ import (
 
 // Refitted stores a schedule that a newer engine made of the plan in force, or
 // the digest that is wanting.
-func (s *Store) Refitted(ctx context.Context, session *Session) error {
+func (s Sessions) Refitted(ctx context.Context, session *Session) error {
 	fitted, err := json.Marshal(session.Schedule)
 	if err != nil {
 		return err
@@ -32,7 +32,7 @@ func (s *Store) Refitted(ctx context.Context, session *Session) error {
 
 // Cuts are the cut-downs that are kept of a session's plan in force; nil where
 // none are, or only an older engine's.
-func (s *Store) Cuts(ctx context.Context, session *Session) (cuts []schedule.Cut, err error) {
+func (s Sessions) Cuts(ctx context.Context, session *Session) (cuts []schedule.Cut, err error) {
 	text, err := s.queries.Cuts(ctx, db.CutsParams{SessionID: session.ID, Number: session.Head, Engine: runin.Version})
 	if errors.Is(err, sql.ErrNoRows) || err == nil && !text.Valid {
 		return nil, nil
@@ -43,7 +43,7 @@ func (s *Store) Cuts(ctx context.Context, session *Session) (cuts []schedule.Cut
 }
 
 // SetCuts keeps the cut-downs of a session's plan in force.
-func (s *Store) SetCuts(ctx context.Context, session *Session, cuts []schedule.Cut) error {
+func (s Sessions) SetCuts(ctx context.Context, session *Session, cuts []schedule.Cut) error {
 	text, err := json.Marshal(cuts)
 	if err != nil {
 		return err

@@ -21,7 +21,7 @@ import (
 
 // newestLetter is the last that was written, and the path of the link in it.
 func newestLetter(t *testing.T) (letter store.Letter, path string) {
-	letters, err := storeOf(t).Letters(ctx)
+	letters, err := storeOf(t).Accounts.Letters(ctx)
 	require.NoError(t, err)
 	require.NotEmpty(t, letters)
 	link := regexp.MustCompile(`https?://[^/\s]+(/\S+)`).FindStringSubmatch(letters[0].Body)
@@ -35,13 +35,13 @@ func TestAForgottenPassword(t *testing.T) {
 	base, _ := site(t, "forgot")
 	owner, nobody := visit(t, base, demo.Email), visit(t, base, "")
 	_, unknown, _ := nobody.post("/forgot", url.Values{"email": {"who@else.example"}})
-	before, err := storeOf(t).Letters(ctx)
+	before, err := storeOf(t).Accounts.Letters(ctx)
 	require.NoError(t, err)
 	_, known, _ := nobody.post("/forgot", url.Values{"email": {" COACH@brackwater.example"}})
 	assert.Equal(t, words(unknown), words(known))
 	letter, link := newestLetter(t)
 	assert.Equal(t, demo.Email, letter.To)
-	after, err := storeOf(t).Letters(ctx)
+	after, err := storeOf(t).Accounts.Letters(ctx)
 	require.NoError(t, err)
 	assert.Len(t, after, len(before)+1, "and none to who has no account")
 	assert.Contains(t, page(t, nobody, link), demo.Email)
@@ -141,7 +141,7 @@ func TestTheClubSetsHowLongThingsAreKept(t *testing.T) {
 func TestLettersAreSentOnce(t *testing.T) {
 	base, _ := site(t, "letters")
 	head := visit(t, base, demo.Email)
-	require.NoError(t, storeOf(t).Deliver(ctx, func(context.Context, store.Letter) error { return nil }), "the demo's own")
+	require.NoError(t, storeOf(t).Accounts.Deliver(ctx, func(context.Context, store.Letter) error { return nil }), "the demo's own")
 	require.Equal(t, http.StatusSeeOther, first(head.post("/invitations", url.Values{"name": {"Odd Fenn"}, "email": {"odd@brackwater.example"}, "role": {"assistant"}})))
 	sent, down := 0, true
 	send := func(_ context.Context, l store.Letter) error {
@@ -152,10 +152,10 @@ func TestLettersAreSentOnce(t *testing.T) {
 		assert.Equal(t, "odd@brackwater.example", l.To)
 		return nil
 	}
-	assert.ErrorContains(t, storeOf(t).Deliver(ctx, send), "no answer")
+	assert.ErrorContains(t, storeOf(t).Accounts.Deliver(ctx, send), "no answer")
 	down = false
-	require.NoError(t, storeOf(t).Deliver(ctx, send))
-	require.NoError(t, storeOf(t).Deliver(ctx, send))
+	require.NoError(t, storeOf(t).Accounts.Deliver(ctx, send))
+	require.NoError(t, storeOf(t).Accounts.Deliver(ctx, send))
 	assert.Equal(t, 1, sent)
 	_, link := newestLetter(t)
 	nobody := visit(t, base, "")
@@ -171,7 +171,7 @@ func TestARulingIsLifted(t *testing.T) {
 	physio, coach := visit(t, base, demo.MedicalEmail), visit(t, base, demo.Email)
 	squad, err := p.Keep.Squad(ctx, 1, 1)
 	require.NoError(t, err)
-	rulings, err := store.Entries[club.Restriction](ctx, storeOf(t), 1)
+	rulings, err := store.Entries[club.Restriction](ctx, storeOf(t).Clubs, 1)
 	require.NoError(t, err)
 	require.NotEmpty(t, rulings)
 	path := "/rulings/" + id(rulings[0].ID) + "/lift"

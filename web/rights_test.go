@@ -104,7 +104,7 @@ func planted(t *testing.T, name string) (base string, p *office.Office, parts ma
 	routines, err := p.Books.Routines(ctx, 1)
 	require.NoError(t, err)
 	require.NoError(t, p.Books.HandOut(ctx, coach, routines[0].ID))
-	handed, err := storeOf(t).HandedOut(ctx, 1, routines[0].ID)
+	handed, err := storeOf(t).Clubs.HandedOut(ctx, 1, routines[0].ID)
 	require.NoError(t, err)
 	parts = map[string]string{":session": "1", ":block": "lineout", ":token": b.Publication.Token, ":player": "p14", ":key": "none", ":squad": "1", ":list": "after-1", ":word": "1", ":person": "p14", ":handed": handed,
 		":code": "high-knees", ":kind": "kit", ":id": "1", ":hurt": fmt.Sprint(hurt[0].ID), ":routine": fmt.Sprint(routines[0].ID), ":roster": fmt.Sprint(player.Roster), ":venue": "1"}

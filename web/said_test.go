@@ -101,7 +101,7 @@ func TestAZonesLengthIsReadAsItIsWritten(t *testing.T) {
 		name := "Lane " + text
 		status, said, _ := coach.post("/ground/zone", url.Values{"of": {"1"}, "name": {name}, "capacity": {"9"}, "lanes": {"2"}, "metres": {text}})
 		require.Equal(t, http.StatusSeeOther, status, problemIn(said))
-		zones, err := store.Entries[club.Zone](ctx, storeOf(t), 1)
+		zones, err := store.Entries[club.Zone](ctx, storeOf(t).Clubs, 1)
 		require.NoError(t, err)
 		for _, z := range zones {
 			if z.Is.Name == name {

@@ -206,7 +206,7 @@ func post(ctx context.Context, s *store.Store, set settings) error {
 // deliver sends the letters that wait, every few seconds, until ctx ends.
 func deliver(ctx context.Context, s *store.Store, by mail.Sender) {
 	for {
-		err := s.Deliver(ctx, func(ctx context.Context, l store.Letter) error { return by.Send(ctx, l.To, l.Subject, l.Body) })
+		err := s.Accounts.Deliver(ctx, func(ctx context.Context, l store.Letter) error { return by.Send(ctx, l.To, l.Subject, l.Body) })
 		if err != nil && ctx.Err() == nil {
 			slog.Error("a letter cannot be sent", "error", err)
 		}
@@ -232,7 +232,7 @@ func letters(ctx context.Context) error {
 		return err
 	}
 	defer end()
-	return s.Deliver(ctx, func(_ context.Context, l store.Letter) error {
+	return s.Accounts.Deliver(ctx, func(_ context.Context, l store.Letter) error {
 		_, err := fmt.Printf("To: %s\nSubject: %s\n\n%s\n\n", l.To, l.Subject, l.Body)
 		return err
 	})
@@ -282,7 +282,7 @@ func ours(addr string) bool {
 // announce prints the address, and the demo's sign-in where it is good, last.
 func announce(ctx context.Context, s *store.Store, addr string) {
 	fmt.Printf("Cue Start %s is ready at http://%s\n", version(), addr)
-	if _, _, err := s.AccountByEmail(ctx, demo.Email); err == nil {
+	if _, _, err := s.Accounts.AccountByEmail(ctx, demo.Email); err == nil {
 		fmt.Printf("Sign in as %s with the password: %s\n(%s makes rulings, with the same password)\n", demo.Email, demo.Password, demo.MedicalEmail)
 	}
 }

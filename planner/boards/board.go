@@ -78,7 +78,7 @@ func (bd *Boards) Board(ctx context.Context, clubID, id uint64) (*Board, error) 
 
 // Session reads a session, fitted by the present engine.
 func (bd *Boards) Session(ctx context.Context, clubID, id uint64) (*store.Session, error) {
-	session, err := bd.base.Store.Session(ctx, clubID, id)
+	session, err := bd.sessions.Session(ctx, clubID, id)
 	if err != nil || session.Schedule != nil {
 		return session, err
 	}
@@ -92,7 +92,7 @@ func (bd *Boards) refit(ctx context.Context, session *store.Session) (err error)
 			return err
 		}
 	}
-	return bd.base.Store.Refitted(ctx, session)
+	return bd.sessions.Refitted(ctx, session)
 }
 
 // Show is a session with what is checked and looked up beside it. What does not
@@ -103,16 +103,19 @@ func (bd *Boards) Show(ctx context.Context, clubID uint64, session *store.Sessio
 	var all keep.Ruled
 	var earlier [][]string
 	look, within := errgroup.WithContext(ctx)
-	look.Go(func() (err error) { b.Publication, err = bd.base.Store.Published(within, session.ID); return err })
-	look.Go(func() (err error) { b.Opened, err = bd.base.Store.CountSeen(within, session.ID); return err })
+	look.Go(func() (err error) {
+		b.Publication, err = bd.shares.Published(within, session.ID)
+		return err
+	})
+	look.Go(func() (err error) { b.Opened, err = bd.shares.CountSeen(within, session.ID); return err })
 	look.Go(func() (err error) { known, err = bd.books.Playbook(within, clubID); return err })
 	look.Go(func() (err error) { all, err = bd.keep.Ruled(within, clubID); return err })
 	look.Go(func() (err error) {
-		earlier, err = bd.base.Store.Earlier(within, session.ID, check.ReadsEarlier)
+		earlier, err = bd.sessions.Earlier(within, session.ID, check.ReadsEarlier)
 		return err
 	})
 	look.Go(func() (err error) { b.LastTime, err = bd.LastTime(within, clubID, session); return err })
-	look.Go(func() (err error) { b.Runs, err = bd.base.Store.HasRun(within, session.ID); return err })
+	look.Go(func() (err error) { b.Runs, err = bd.runs.HasRun(within, session.ID); return err })
 	look.Go(func() (err error) { b.paces, err = bd.paces(within, clubID, session.ID); return err })
 	look.Go(func() (err error) { b.zones, err = bd.laid(within, clubID, session.Document.Zones); return err })
 	b.Blocks = session.Schedule.Blocks(session.Document)
@@ -130,14 +133,14 @@ func (bd *Boards) Show(ctx context.Context, clubID uint64, session *store.Sessio
 // Cutdowns are the plans for 5, 10, 15 … minutes less, down to the least that
 // holds the musts.
 func (bd *Boards) Cutdowns(ctx context.Context, b *Board) ([]schedule.Cut, error) {
-	cuts, err := bd.base.Store.Cuts(ctx, b.Session)
+	cuts, err := bd.sessions.Cuts(ctx, b.Session)
 	if err != nil || cuts != nil {
 		return cuts, err
 	}
 	if cuts, err = schedule.Cutdowns(ctx, b.Document, schedule.AtOnce); err != nil {
 		return nil, err
 	}
-	return cuts, bd.base.Store.SetCuts(ctx, b.Session, cuts)
+	return cuts, bd.sessions.SetCuts(ctx, b.Session, cuts)
 }
 
 // Edit changes a document in place and says what it did, as the edits of
@@ -171,7 +174,7 @@ func (bd *Boards) Undo(ctx context.Context, by planner.Account, id uint64, revis
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}
-	if err := bd.base.Store.Undo(ctx, by.ClubID, id, revision); err != nil {
+	if err := bd.sessions.Undo(ctx, by.ClubID, id, revision); err != nil {
 		return nil, err
 	}
 	return bd.Board(ctx, by.ClubID, id)
@@ -184,7 +187,7 @@ func (bd *Boards) Redo(ctx context.Context, by planner.Account, id uint64, revis
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}
-	if err := bd.base.Store.Redo(ctx, by.ClubID, id, revision); err != nil {
+	if err := bd.sessions.Redo(ctx, by.ClubID, id, revision); err != nil {
 		return nil, err
 	}
 	return bd.Board(ctx, by.ClubID, id)
@@ -192,7 +195,7 @@ func (bd *Boards) Redo(ctx context.Context, by planner.Account, id uint64, revis
 
 // Document is the plan in force of a session, or ErrNotFound.
 func (bd *Boards) Document(ctx context.Context, clubID, id uint64) (*plan.Document, error) {
-	session, err := bd.base.Store.Session(ctx, clubID, id)
+	session, err := bd.sessions.Session(ctx, clubID, id)
 	if err != nil {
 		return nil, err
 	}

@@ -55,7 +55,7 @@ func (bd *Boards) Change(ctx context.Context, by planner.Account, id uint64, rev
 		}
 		base := session.Document.Clone()
 		if session.Revision != revision {
-			if base, _, err = bd.base.Store.PlanOf(ctx, id, revision); err != nil {
+			if base, _, err = bd.sessions.PlanOf(ctx, id, revision); err != nil {
 				return nil, err
 			}
 		}
@@ -104,7 +104,7 @@ func (bd *Boards) change(ctx context.Context, by planner.Account, session *store
 	if err != nil {
 		return nil, err
 	}
-	changed, err := bd.base.Store.ChangePlan(ctx, by.ClubID, session, store.Fitted{Document: next, Schedule: fitted, Summary: summary, By: by.ID})
+	changed, err := bd.sessions.ChangePlan(ctx, by.ClubID, session, store.Fitted{Document: next, Schedule: fitted, Summary: summary, By: by.ID})
 	if err != nil {
 		return nil, err
 	}
@@ -126,5 +126,5 @@ func ClashOf(session *store.Session, clashes []plan.Clash, mine string) error {
 
 // InForce is the revision of a session's plan, and how it came about.
 func (bd *Boards) InForce(ctx context.Context, clubID, id uint64) (revision uint32, made store.Made, err error) {
-	return bd.base.Store.InForce(ctx, clubID, id)
+	return bd.sessions.InForce(ctx, clubID, id)
 }

@@ -14,7 +14,7 @@ type Step = store.Step
 // History returns the changes of a session's plan, the newest first. It fails with
 // ErrNotFound.
 func (bd *Boards) History(ctx context.Context, clubID, session uint64) ([]Step, error) {
-	steps, err := bd.base.Store.History(ctx, clubID, session)
+	steps, err := bd.sessions.History(ctx, clubID, session)
 	if err == nil && len(steps) == 0 {
 		err = planner.ErrNotFound
 	}
@@ -28,7 +28,7 @@ func (bd *Boards) Since(ctx context.Context, clubID, session uint64, step int) (
 	if err != nil {
 		return "", err
 	}
-	then, err := bd.base.Store.PlanAt(ctx, session, step)
+	then, err := bd.sessions.PlanAt(ctx, session, step)
 	if err != nil {
 		return "", err
 	}
@@ -45,7 +45,7 @@ func (bd *Boards) GoBack(ctx context.Context, by planner.Account, session uint64
 	if _, err := bd.Session(ctx, by.ClubID, session); err != nil {
 		return nil, err
 	}
-	then, err := bd.base.Store.PlanAt(ctx, session, step)
+	then, err := bd.sessions.PlanAt(ctx, session, step)
 	if err != nil {
 		return nil, err
 	}

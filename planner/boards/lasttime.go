@@ -22,7 +22,7 @@ type Felt struct {
 
 // Felt is what the players of a log said of it from their phones.
 func (bd *Boards) Felt(ctx context.Context, l *store.Log) ([]Felt, error) {
-	words, err := bd.base.Store.Words(ctx, l.Session)
+	words, err := bd.shares.Words(ctx, l.Session)
 	var list []Felt
 	for _, w := range words {
 		player := slices.IndexFunc(l.Players, func(a conduct.Attended) bool { return a.Person == w.Person })
@@ -69,12 +69,12 @@ type Remembered struct {
 
 // LastTime is what was noted and felt the last time, of who and what is in a plan again.
 func (bd *Boards) LastTime(ctx context.Context, clubID uint64, b *store.Session) (list []Remembered, err error) {
-	squad, err := bd.base.Store.SquadOf(ctx, clubID, b.ID)
+	squad, err := bd.logs.SquadOf(ctx, clubID, b.ID)
 	if err != nil {
 		return nil, err
 	}
 	day := b.Schedule.Start
-	logs, err := bd.base.Store.Logs(ctx, clubID, squad, day.AddDate(0, 0, -21), day, 2)
+	logs, err := bd.logs.Logs(ctx, clubID, squad, day.AddDate(0, 0, -21), day, 2)
 	logs = slices.DeleteFunc(logs, func(l *store.Log) bool { return l.Session == b.ID })
 	if err != nil || len(logs) == 0 {
 		return nil, err

@@ -41,7 +41,7 @@ func (bd *Boards) KeepOwn(ctx context.Context, by planner.Account, d *plan.Docum
 	if len(changes) == 0 {
 		return nil
 	}
-	_, err = bd.base.Store.Save(ctx, by, drill.Number(len(changes), "drills")+" of your own", changes...)
+	_, err = bd.clubs.Save(ctx, by, drill.Number(len(changes), "drills")+" of your own", changes...)
 	if errors.Is(err, planner.ErrTaken) {
 		return nil // somebody else kept them at the same moment
 	}

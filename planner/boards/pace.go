@@ -15,11 +15,11 @@ const paceOver = 365
 
 // paces are how long a squad's blocks lasted against what their doses come to, by name.
 func (bd *Boards) paces(ctx context.Context, clubID, session uint64) (map[string]pace.Pace, error) {
-	squad, err := bd.base.Store.SquadOf(ctx, clubID, session)
+	squad, err := bd.logs.SquadOf(ctx, clubID, session)
 	if err != nil {
 		return nil, err
 	}
-	runs, err := bd.base.Store.BlockRuns(ctx, squad, bd.base.Now().AddDate(0, 0, -paceOver))
+	runs, err := bd.logs.BlockRuns(ctx, squad, bd.base.Now().AddDate(0, 0, -paceOver))
 	ratios := map[string][]float64{}
 	for _, r := range runs {
 		ratios[r.Name] = append(ratios[r.Name], float64(r.Actual)/float64(r.Planned)*r.Pace)

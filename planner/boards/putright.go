@@ -117,7 +117,7 @@ func (bd *Boards) EachToCome(ctx context.Context, by planner.Account, edit Edit)
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return err
 	}
-	sessions, _, err := bd.base.Store.Sessions(ctx, by.ClubID, bd.base.Now(), mostToCome)
+	sessions, _, err := bd.sessions.Sessions(ctx, by.ClubID, bd.base.Now(), mostToCome)
 	if err != nil {
 		return err
 	}

@@ -14,7 +14,7 @@ func (bd *Boards) TakeRulings(ctx context.Context, by planner.Account, id uint64
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}
-	revision, _, err := bd.base.Store.InForce(ctx, by.ClubID, id)
+	revision, _, err := bd.sessions.InForce(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, err
 	}

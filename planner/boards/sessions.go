@@ -24,13 +24,13 @@ type Listed struct {
 
 // AnySession tells whether a club has a session, past or to come.
 func (bd *Boards) AnySession(ctx context.Context, clubID uint64) (bool, error) {
-	return bd.base.Store.AnySession(ctx, clubID)
+	return bd.sessions.AnySession(ctx, clubID)
 }
 
 // Sessions lists the club's sessions to come, and those of the last twelve
 // hours, the nearest first, most at most; more is how many are not listed.
 func (bd *Boards) Sessions(ctx context.Context, clubID uint64, most int) (listed []Listed, more int, err error) {
-	sessions, all, err := bd.base.Store.Sessions(ctx, clubID, bd.base.Now().Add(-StillListed), most)
+	sessions, all, err := bd.sessions.Sessions(ctx, clubID, bd.base.Now().Add(-StillListed), most)
 	if err != nil {
 		return nil, 0, err
 	}
@@ -54,7 +54,7 @@ func (bd *Boards) Sessions(ctx context.Context, clubID uint64, most int) (listed
 
 // digest makes the digest of a session by the present engine, and keeps it.
 func (bd *Boards) digest(ctx context.Context, clubID, id uint64) (*verdict.Digest, error) {
-	session, err := bd.base.Store.Session(ctx, clubID, id)
+	session, err := bd.sessions.Session(ctx, clubID, id)
 	if err != nil {
 		return nil, err
 	}
@@ -70,7 +70,7 @@ func (bd *Boards) Remove(ctx context.Context, by planner.Account, id uint64) err
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return err
 	}
-	return bd.base.Store.Remove(ctx, by.ClubID, id, true)
+	return bd.sessions.Remove(ctx, by.ClubID, id, true)
 }
 
 // Restore brings a removed session back. It fails with ErrNotFound.
@@ -78,5 +78,5 @@ func (bd *Boards) Restore(ctx context.Context, by planner.Account, id uint64) er
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return err
 	}
-	return bd.base.Store.Remove(ctx, by.ClubID, id, false)
+	return bd.sessions.Remove(ctx, by.ClubID, id, false)
 }

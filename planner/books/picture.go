@@ -50,7 +50,7 @@ func (bk *Books) SetPicture(ctx context.Context, by planner.Account, code string
 		return plan.In("picture", "%s.", err)
 	}
 	stamp := fmt.Sprintf("%x", sha256.Sum256(content))[:12]
-	err = bk.base.Store.SetPicture(ctx, by.ClubID, code, stamp, content)
+	err = bk.clubs.SetPicture(ctx, by.ClubID, code, stamp, content)
 	bk.pictures.Clear()
 	return err
 }
@@ -94,16 +94,16 @@ func (bk *Books) RemovePicture(ctx context.Context, by planner.Account, code str
 		return err
 	}
 	defer bk.pictures.Clear()
-	return bk.base.Store.RemovePicture(ctx, by.ClubID, code)
+	return bk.clubs.RemovePicture(ctx, by.ClubID, code)
 }
 
 // Picture is a club's own picture of a drill, a JPEG, or ErrNotFound.
 func (bk *Books) Picture(ctx context.Context, clubID uint64, code string) ([]byte, error) {
-	return bk.base.Store.Picture(ctx, clubID, code)
+	return bk.clubs.Picture(ctx, clubID, code)
 }
 
 // Pictures are the stamps of a club's own pictures by the codes of their drills, as they
 // were at most a minute ago.
 func (bk *Books) Pictures(ctx context.Context, clubID uint64) (map[string]string, error) {
-	return bk.pictures.Get(ctx, clubID, func(ctx context.Context) (map[string]string, error) { return bk.base.Store.Pictures(ctx, clubID) })
+	return bk.pictures.Get(ctx, clubID, func(ctx context.Context) (map[string]string, error) { return bk.clubs.Pictures(ctx, clubID) })
 }

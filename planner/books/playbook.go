@@ -52,7 +52,7 @@ func (k *playbooks) put(clubID uint64, is Playbook) {
 // Playbook returns the club's, worked out anew only where the club has changed
 // something in it, on whichever server.
 func (bk *Books) Playbook(ctx context.Context, clubID uint64) (is Playbook, err error) {
-	edition, err := bk.base.Store.BookEdition(ctx, clubID)
+	edition, err := bk.clubs.BookEdition(ctx, clubID)
 	if err != nil {
 		return is, err
 	}
@@ -75,7 +75,7 @@ func (bk *Books) Playbook(ctx context.Context, clubID uint64) (is Playbook, err 
 		}
 		is.own, is.Sport = &sports[0], own
 	} else {
-		founded, err := bk.base.Store.Sport(ctx, clubID)
+		founded, err := bk.clubs.Sport(ctx, clubID)
 		if err != nil {
 			return is, err
 		}

@@ -41,7 +41,7 @@ func (di *Diary) brief(ctx context.Context, clubID uint64, n NewSession) (b comp
 	}
 	di.people(&b, squad, n)
 	di.place(&b, ground, n, side)
-	recent, err := di.base.Store.Recent(ctx, clubID, squad.ID)
+	recent, err := di.sessions.Recent(ctx, clubID, squad.ID)
 	for _, d := range recent {
 		for _, block := range d.Blocks {
 			for _, item := range block.Items {

@@ -25,7 +25,7 @@ func (di *Diary) Build(ctx context.Context, by planner.Account, id uint64, revis
 	if err != nil {
 		return nil, err
 	}
-	squad, err := di.base.Store.SquadOf(ctx, by.ClubID, id)
+	squad, err := di.logs.SquadOf(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, err
 	}

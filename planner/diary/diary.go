@@ -7,6 +7,7 @@ import (
 	"cuestart/planner/books"
 	"cuestart/planner/keep"
 	"cuestart/planner/learn"
+	"cuestart/store"
 )
 
 // Diary is the sessions to come, and new ones. Its methods may be called
@@ -15,14 +16,16 @@ import (
 type Diary struct {
 	Weather Weather // nil: there is no forecast
 
-	base   *planner.Base
-	books  *books.Books
-	keep   *keep.Keep
-	boards *boards.Boards
-	learn  *learn.Learn
+	base     *planner.Base
+	logs     store.Logs
+	sessions store.Sessions
+	books    *books.Books
+	keep     *keep.Keep
+	boards   *boards.Boards
+	learn    *learn.Learn
 }
 
 // New is a door to them.
-func New(base *planner.Base, books *books.Books, keep *keep.Keep, boards *boards.Boards, learn *learn.Learn) *Diary {
-	return &Diary{base: base, books: books, keep: keep, boards: boards, learn: learn}
+func New(base *planner.Base, s *store.Store, books *books.Books, keep *keep.Keep, boards *boards.Boards, learn *learn.Learn) *Diary {
+	return &Diary{base: base, logs: s.Logs, sessions: s.Sessions, books: books, keep: keep, boards: boards, learn: learn}
 }

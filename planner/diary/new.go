@@ -3,12 +3,13 @@ package diary
 import (
 	"cmp"
 	"context"
-	"cuestart/planner/boards"
 	"errors"
 	"fmt"
 	"slices"
 	"strconv"
 	"time"
+
+	"cuestart/planner/boards"
 
 	"cuestart/core/clock"
 	"cuestart/core/compose"
@@ -90,7 +91,7 @@ func (di *Diary) Add(ctx context.Context, by planner.Account, n NewSession) (*Ad
 			return nil, err
 		}
 	}
-	id, err := di.base.Store.AddSession(ctx, by.ClubID, squad.ID, store.Fitted{Document: made.Document, Schedule: made.Schedule, Summary: "made", By: by.ID})
+	id, err := di.sessions.AddSession(ctx, by.ClubID, squad.ID, store.Fitted{Document: made.Document, Schedule: made.Schedule, Summary: "made", By: by.ID})
 	return &Added{id}, err
 }
 
@@ -138,7 +139,7 @@ func (di *Diary) last(ctx context.Context, clubID uint64, squad *keep.Squad, n N
 		slices.Reverse(kinds)
 	}
 	for _, kind := range kinds {
-		last, err := di.base.Store.Latest(ctx, clubID, squad.ID, kind, func(d *plan.Document) bool { return n.like(d, squad) })
+		last, err := di.sessions.Latest(ctx, clubID, squad.ID, kind, func(d *plan.Document) bool { return n.like(d, squad) })
 		if !errors.Is(err, planner.ErrNotFound) {
 			return last, err
 		}
@@ -336,7 +337,7 @@ func samePlayer(a, b plan.Player) bool {
 // carryPace plans the blocks of a new plan as long as those of their names were planned to
 // run with this team lately, since a coach took that; it tells whether there were any.
 func (di *Diary) carryPace(ctx context.Context, clubID, squad uint64, d *plan.Document) (carried bool, err error) {
-	recent, err := di.base.Store.Recent(ctx, clubID, squad)
+	recent, err := di.sessions.Recent(ctx, clubID, squad)
 	for i := range d.Blocks {
 		b := &d.Blocks[i]
 		for _, was := range recent { // the latest first
@@ -382,5 +383,5 @@ func (di *Diary) AddPlan(ctx context.Context, by planner.Account, squad uint64, 
 	if err != nil {
 		return 0, err
 	}
-	return di.base.Store.AddSession(ctx, by.ClubID, found.ID, store.Fitted{Document: d, Schedule: fitted, Summary: "imported", By: by.ID})
+	return di.sessions.AddSession(ctx, by.ClubID, found.ID, store.Fitted{Document: d, Schedule: fitted, Summary: "imported", By: by.ID})
 }

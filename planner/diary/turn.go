@@ -12,7 +12,7 @@ import (
 // turn tells which drill of a pool has its turn in a new session: the one that was planned or
 // done longest ago, among equals the one that gives most of what its week owes.
 func (di *Diary) turn(ctx context.Context, clubID, squad uint64, brief compose.Brief) func([]drill.Drill) *drill.Drill {
-	last, err := di.base.Store.LastDone(ctx, squad)
+	last, err := di.logs.LastDone(ctx, squad)
 	if err != nil {
 		last = map[string]string{} // it goes by the plans alone
 	}

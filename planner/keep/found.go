@@ -22,14 +22,14 @@ type Founding struct {
 
 // Found makes the first club. It fails with ErrTaken where there is one already.
 func (kp *Keep) Found(ctx context.Context, f Founding) (planner.Account, error) {
-	coach, squad, err := kp.base.Store.Found(ctx, f.Club, f.Sport, f.Squad, f.Grade, planner.Account{Email: f.Email, Name: f.Name, Role: planner.Coach}, f.PasswordHash)
+	coach, squad, err := kp.clubs.Found(ctx, f.Club, f.Sport, f.Squad, f.Grade, planner.Account{Email: f.Email, Name: f.Name, Role: planner.Coach}, f.PasswordHash)
 	if err != nil {
 		return coach, err
 	}
 	if f.Language != "" {
-		terms, err := kp.base.Store.Terms(ctx, coach.ClubID)
+		terms, err := kp.accounts.Terms(ctx, coach.ClubID)
 		if terms.Language = f.Language; err == nil {
-			err = kp.base.Store.SetTerms(ctx, coach, terms)
+			err = kp.accounts.SetTerms(ctx, coach, terms)
 		}
 		if err != nil {
 			return coach, err

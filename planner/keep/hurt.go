@@ -55,7 +55,7 @@ func (kp *Keep) OpenHurt(ctx context.Context, by planner.Account) ([]Hurt, error
 	if err := planner.May(by, planner.ToSee); err != nil {
 		return nil, err
 	}
-	list, err := kp.base.Store.Open(ctx, by.ClubID)
+	list, err := kp.people.Open(ctx, by.ClubID)
 	return unread(list), err
 }
 
@@ -64,7 +64,7 @@ func (kp *Keep) HurtIn(ctx context.Context, by planner.Account, session uint64) 
 	if err := planner.May(by, planner.ToSee); err != nil {
 		return nil, err
 	}
-	list, err := kp.base.Store.HurtIn(ctx, by.ClubID, session)
+	list, err := kp.people.HurtIn(ctx, by.ClubID, session)
 	return unread(list), err
 }
 
@@ -73,7 +73,7 @@ func (kp *Keep) HurtOf(ctx context.Context, by planner.Account, player uint64) (
 	if err := planner.May(by, planner.ToSee); err != nil {
 		return nil, err
 	}
-	list, err := kp.base.Store.HurtOf(ctx, by.ClubID, player, planner.PlayerID(player))
+	list, err := kp.people.HurtOf(ctx, by.ClubID, player, planner.PlayerID(player))
 	return unread(list), err
 }
 
@@ -94,7 +94,7 @@ func (kp *Keep) Today(ctx context.Context, clubID uint64) (string, error) {
 
 // SquadOf is the squad that a player of the club is in, 0 where they are in none.
 func (kp *Keep) SquadOf(ctx context.Context, clubID, player uint64) (uint64, error) {
-	is, err := kp.base.Store.Ruled(ctx, clubID)
+	is, err := kp.people.Ruled(ctx, clubID)
 	for _, k := range is.Players {
 		if k.ID == player && !k.Gone {
 			return k.Squad, err
@@ -118,7 +118,7 @@ func (kp *Keep) HurtRead(ctx context.Context, by planner.Account, id uint64) (Hu
 	if err := planner.May(by, planner.ToSee); err != nil {
 		return Hurt{}, err
 	}
-	h, err := kp.base.Store.HurtBy(ctx, by.ClubID, id)
+	h, err := kp.people.HurtBy(ctx, by.ClubID, id)
 	if err != nil {
 		return h, err
 	}
@@ -129,7 +129,7 @@ func (kp *Keep) HurtRead(ctx context.Context, by planner.Account, id uint64) (Hu
 	if err := kp.mayRead(ctx, by); err != nil {
 		return Hurt{}, err
 	}
-	return h, kp.base.Store.Audit(ctx, by, "read who is hurt", h.Name)
+	return h, kp.accounts.Audit(ctx, by, "read who is hurt", h.Name)
 }
 
 // MayAnswer fails with ErrForbidden for who may not say whether somebody hurt goes on: that is
@@ -141,7 +141,7 @@ func (kp *Keep) MayAnswer(ctx context.Context, by planner.Account) error {
 	if err := planner.May(by, planner.ToLead); err != nil {
 		return err
 	}
-	all, err := kp.base.Store.Accounts(ctx, by.ClubID)
+	all, err := kp.accounts.Accounts(ctx, by.ClubID)
 	for _, a := range all {
 		if planner.May(a, planner.ToAnswer) == nil && !a.Suspended {
 			return planner.ErrForbidden
@@ -162,7 +162,7 @@ func (kp *Keep) AnswerHurt(ctx context.Context, by planner.Account, id uint64, a
 			return err
 		}
 	}
-	h, err := kp.base.Store.HurtBy(ctx, by.ClubID, id)
+	h, err := kp.people.HurtBy(ctx, by.ClubID, id)
 	switch {
 	case err != nil:
 		return err
@@ -174,7 +174,7 @@ func (kp *Keep) AnswerHurt(ctx context.Context, by planner.Account, id uint64, a
 		return plan.In("answer", "After a knock to the head nobody goes on the same day: follow your governing body's protocol.")
 	}
 	defer kp.base.Tell()
-	return kp.base.Store.Answer(ctx, by, id, answer, kp.base.Now())
+	return kp.people.Answer(ctx, by, id, answer, kp.base.Now())
 }
 
 // sameDay tells whether a moment is on the day that somebody was hurt, where it was.

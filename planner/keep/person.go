@@ -77,7 +77,7 @@ func (kp *Keep) Person(ctx context.Context, by planner.Account, squad *Squad, id
 			is.Tests = append(is.Tests, t.Is)
 		}
 	}
-	err = kp.base.Store.PlansOf(ctx, by.ClubID, func(title, place string, start time.Time, players []uint64) {
+	err = kp.people.PlansOf(ctx, by.ClubID, func(title, place string, start time.Time, players []uint64) {
 		for _, roster := range players {
 			if roster == id {
 				is.Sessions = append(is.Sessions, inSession{title, start, place})
@@ -90,7 +90,7 @@ func (kp *Keep) Person(ctx context.Context, by planner.Account, squad *Squad, id
 	if err := kp.said(ctx, by, is, id); err != nil {
 		return nil, err
 	}
-	return is, kp.base.Store.Audit(ctx, by, "exported a person's data", k.Is.Label())
+	return is, kp.accounts.Audit(ctx, by, "exported a person's data", k.Is.Label())
 }
 
 // rulingsOf are a player's rulings, with their reasons for medical staff alone.
@@ -111,10 +111,10 @@ func (kp *Keep) rulingsOf(ctx context.Context, by planner.Account, squad *Squad,
 
 // said gathers what a player said, and what logs say of them.
 func (kp *Keep) said(ctx context.Context, by planner.Account, is *Person, id uint64) (err error) {
-	if is.Said, err = kp.base.Store.WordsOf(ctx, by.ClubID, planner.PlayerID(id)); err != nil {
+	if is.Said, err = kp.shares.WordsOf(ctx, by.ClubID, planner.PlayerID(id)); err != nil {
 		return err
 	}
-	hurt, err := kp.base.Store.HurtOf(ctx, by.ClubID, id, planner.PlayerID(id))
+	hurt, err := kp.people.HurtOf(ctx, by.ClubID, id, planner.PlayerID(id))
 	if err != nil {
 		return err
 	}
@@ -125,7 +125,7 @@ func (kp *Keep) said(ctx context.Context, by planner.Account, is *Person, id uin
 		}
 		is.Hurt = append(is.Hurt, one)
 	}
-	is.Logged, err = kp.base.Store.AttendedBy(ctx, by.ClubID, id)
+	is.Logged, err = kp.logs.AttendedBy(ctx, by.ClubID, id)
 	return err
 }
 
@@ -140,9 +140,9 @@ func (kp *Keep) Erase(ctx context.Context, by planner.Account, squad *Squad, id 
 	if k == nil {
 		return planner.ErrNotFound
 	}
-	err := kp.base.Store.Erase(ctx, by, id, "a player of "+squad.Name, squad.leaving(id)...)
+	err := kp.people.Erase(ctx, by, id, "a player of "+squad.Name, squad.leaving(id)...)
 	if err == nil {
-		err = kp.base.Store.FinishErasing(context.WithoutCancel(ctx))
+		err = kp.people.FinishErasing(context.WithoutCancel(ctx))
 	}
 	kp.base.Erased()
 	return err
@@ -151,7 +151,7 @@ func (kp *Keep) Erase(ctx context.Context, by planner.Account, squad *Squad, id 
 // Left are players who have left the squad and for whom medical staff have ruled
 // something that is still in force, by their names.
 func (kp *Keep) Left(ctx context.Context, clubID, squad uint64, name string) (id uint64, rules string, err error) {
-	gone, err := kp.base.Store.LeftPlayers(ctx, clubID, squad)
+	gone, err := kp.people.LeftPlayers(ctx, clubID, squad)
 	if err != nil {
 		return 0, "", err
 	}
@@ -194,7 +194,7 @@ func (kp *Keep) LeftRulings(ctx context.Context, by planner.Account, squad uint6
 	if err != nil {
 		return nil, err
 	}
-	is, err := kp.base.Store.Ruled(ctx, by.ClubID)
+	is, err := kp.people.Ruled(ctx, by.ClubID)
 	for _, k := range is.Players {
 		for _, r := range is.Rulings {
 			if k.Gone && k.Squad == squad && r.Owner == k.ID && (r.Is.Until == "" || r.Is.Until >= day) {
@@ -211,5 +211,5 @@ func (kp *Keep) BringBack(ctx context.Context, by planner.Account, squad, id uin
 	if err := planner.May(by, planner.ToKeep); err != nil {
 		return err
 	}
-	return kp.base.Store.BringBack(ctx, by, squad, id)
+	return kp.people.BringBack(ctx, by, squad, id)
 }

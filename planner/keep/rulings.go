@@ -27,7 +27,7 @@ type Ruled struct {
 
 // Ruled is what medical staff of a club have ruled by now.
 func (kp *Keep) Ruled(ctx context.Context, clubID uint64) (Ruled, error) {
-	is, err := kp.base.Store.Ruled(ctx, clubID)
+	is, err := kp.people.Ruled(ctx, clubID)
 	return ruledBy(is), err
 }
 
@@ -172,7 +172,7 @@ func (kp *Keep) Reasons(ctx context.Context, by planner.Account, player uint64) 
 	if err := kp.mayRead(ctx, by); err != nil {
 		return nil, err
 	}
-	return kp.base.Store.Reasons(ctx, by, player)
+	return kp.people.Reasons(ctx, by, player)
 }
 
 // mayRead fails with ErrForbidden, and with ErrUnproved where the password was not given of

@@ -17,7 +17,7 @@ func (kp *Keep) Newest(ctx context.Context, by planner.Account) (summary string,
 	if err := planner.May(by, planner.ToSelf); err != nil {
 		return "", err
 	}
-	summary, _, err = kp.base.Store.Newest(ctx, by)
+	summary, _, err = kp.clubs.Newest(ctx, by)
 	return summary, err
 }
 
@@ -32,7 +32,7 @@ func (kp *Keep) TakeBack(ctx context.Context, by planner.Account) (summary strin
 	if err != nil {
 		return "", err
 	}
-	if summary, err = kp.base.Store.TakeBack(ctx, by); err == nil {
+	if summary, err = kp.clubs.TakeBack(ctx, by); err == nil {
 		err = follow(ctx, by)
 	}
 	return summary, err

@@ -43,7 +43,7 @@ func (s *Squad) In(player uint64, day string) (holds, later []planner.Entry[club
 
 // Teams lists the squads of a club, the oldest first.
 func (kp *Keep) Teams(ctx context.Context, clubID uint64) ([]planner.Team, error) {
-	return kp.base.Store.Squads(ctx, clubID)
+	return kp.clubs.Squads(ctx, clubID)
 }
 
 // AddSquad makes a further squad of a club. It fails with [plan.Problems] at
@@ -62,19 +62,19 @@ func (kp *Keep) AddSquad(ctx context.Context, by planner.Account, name string, g
 	if err := wrong.Err(); err != nil {
 		return 0, err
 	}
-	return kp.base.Store.AddSquad(ctx, by.ClubID, name, string(grade))
+	return kp.clubs.AddSquad(ctx, by.ClubID, name, string(grade))
 }
 
 // Squad returns a squad of the club, its first where id is 0; or ErrNotFound.
 func (kp *Keep) Squad(ctx context.Context, clubID, id uint64) (*Squad, error) {
 	if id == 0 {
-		squads, err := kp.base.Store.Squads(ctx, clubID)
+		squads, err := kp.clubs.Squads(ctx, clubID)
 		if err != nil || len(squads) == 0 {
 			return nil, errors.Join(err, planner.ErrNotFound)
 		}
 		id = squads[0].ID
 	}
-	found, err := kp.base.Store.Squad(ctx, clubID, id)
+	found, err := kp.clubs.Squad(ctx, clubID, id)
 	if err != nil {
 		return nil, err
 	}

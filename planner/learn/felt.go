@@ -53,7 +53,7 @@ func (lr *Learn) feltIn(ctx context.Context, l *store.Log, code string, times ma
 	if !slices.ContainsFunc(l.Blocks, func(b conduct.Logged) bool { return slices.ContainsFunc(b.Drills, is) }) {
 		return nil
 	}
-	words, err := lr.base.Store.Words(ctx, l.Session)
+	words, err := lr.shares.Words(ctx, l.Session)
 	for _, w := range words {
 		i := slices.IndexFunc(l.Blocks, func(b conduct.Logged) bool { return b.Block == w.Block })
 		if i < 0 || w.Item >= len(l.Blocks[i].Drills) || !is(l.Blocks[i].Drills[w.Item]) {

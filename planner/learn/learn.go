@@ -7,6 +7,7 @@ import (
 	"cuestart/planner/books"
 	"cuestart/planner/keep"
 	"cuestart/planner/pitchside"
+	"cuestart/store"
 )
 
 // Learn is what is learnt from sessions: log, tests, week. Its methods may be called
@@ -16,6 +17,8 @@ type Learn struct {
 	Port Port // of measuring devices; nil: there are none
 
 	base      *planner.Base
+	logs      store.Logs
+	shares    store.Shares
 	books     *books.Books
 	keep      *keep.Keep
 	boards    *boards.Boards
@@ -23,6 +26,6 @@ type Learn struct {
 }
 
 // New is a door to them.
-func New(base *planner.Base, books *books.Books, keep *keep.Keep, boards *boards.Boards, pitchside *pitchside.Pitchside) *Learn {
-	return &Learn{base: base, books: books, keep: keep, boards: boards, pitchside: pitchside}
+func New(base *planner.Base, s *store.Store, books *books.Books, keep *keep.Keep, boards *boards.Boards, pitchside *pitchside.Pitchside) *Learn {
+	return &Learn{base: base, logs: s.Logs, shares: s.Shares, books: books, keep: keep, boards: boards, pitchside: pitchside}
 }

@@ -41,7 +41,7 @@ func (lr *Learn) Log(ctx context.Context, clubID, id uint64) (*Log, error) {
 	}
 	d, start := running.Document, running.Schedule.Start
 	l := &Log{Document: d, Ran: len(running.Events) > 0, Over: lr.base.Now().After(start), Start: start}
-	l.Log, err = lr.base.Store.Log(ctx, clubID, id)
+	l.Log, err = lr.logs.Log(ctx, clubID, id)
 	if errors.Is(err, planner.ErrNotFound) {
 		l.Log, err = lr.draft(ctx, clubID, id, running)
 	}
@@ -65,7 +65,7 @@ func (lr *Learn) Log(ctx context.Context, clubID, id uint64) (*Log, error) {
 
 // draft is the log of what nobody kept yet.
 func (lr *Learn) draft(ctx context.Context, clubID, id uint64, running *pitchside.Running) (*store.Log, error) {
-	squad, err := lr.base.Store.SquadOf(ctx, clubID, id)
+	squad, err := lr.logs.SquadOf(ctx, clubID, id)
 	if err != nil {
 		return nil, err
 	}
@@ -94,7 +94,7 @@ func (lr *Learn) earlierLogs(ctx context.Context, clubID uint64, l *store.Log, m
 	if err != nil {
 		return nil, err
 	}
-	all, err := lr.base.Store.Logs(ctx, clubID, l.Squad, day.AddDate(0, 0, -120), day, 20)
+	all, err := lr.logs.Logs(ctx, clubID, l.Squad, day.AddDate(0, 0, -120), day, 20)
 	for _, one := range all {
 		if one.Session != l.Session && one.Kind == l.Kind && len(list) < most {
 			list = append(list, one)
@@ -123,7 +123,7 @@ func (lr *Learn) KeepLog(ctx context.Context, by planner.Account, l *Log) error 
 	if len([]rune(l.Season)) > 40 || len([]rune(l.Note)) > conduct.MaxSays {
 		return plan.In("note", "keep the note to %d characters and the season to 40", conduct.MaxSays)
 	}
-	if err := lr.base.Store.SaveLog(ctx, by, l.Log); err != nil {
+	if err := lr.logs.SaveLog(ctx, by, l.Log); err != nil {
 		return err
 	}
 	d, err := lr.boards.Document(ctx, by.ClubID, l.Session)
@@ -136,7 +136,7 @@ func (lr *Learn) KeepLog(ctx context.Context, by planner.Account, l *Log) error 
 // Logs are those of a squad of the last days, the latest first.
 func (lr *Learn) Logs(ctx context.Context, clubID, squad uint64, days, most int) ([]*store.Log, error) {
 	now := lr.base.Now()
-	return lr.base.Store.Logs(ctx, clubID, squad, now.AddDate(0, 0, -days), now.AddDate(0, 0, 1), most)
+	return lr.logs.Logs(ctx, clubID, squad, now.AddDate(0, 0, -days), now.AddDate(0, 0, 1), most)
 }
 
 // Done is how often a drill was done.
@@ -148,7 +148,7 @@ type Done struct {
 
 // Season counts how often each drill was done by a squad from a day on, the most often first.
 func (lr *Learn) Season(ctx context.Context, squad uint64, from time.Time) ([]Done, error) {
-	rows, err := lr.base.Store.SeasonCounts(ctx, squad, from, lr.base.Now().AddDate(0, 0, 1))
+	rows, err := lr.logs.SeasonCounts(ctx, squad, from, lr.base.Now().AddDate(0, 0, 1))
 	list := make([]Done, len(rows))
 	for i, r := range rows {
 		list[i] = Done{r.Code, r.Name, r.Times, r.Last}

@@ -47,7 +47,7 @@ func (lr *Learn) Tests(ctx context.Context, clubID, session uint64, test trial.T
 	if err != nil {
 		return nil, err
 	}
-	id, err := lr.base.Store.SquadOf(ctx, clubID, session)
+	id, err := lr.logs.SquadOf(ctx, clubID, session)
 	if err != nil {
 		return nil, err
 	}

@@ -58,11 +58,11 @@ func (lr *Learn) Week(ctx context.Context, clubID, squadID uint64, day time.Time
 	}
 	w := &Week{Squad: squad, Monday: mondayOf(day)}
 	until := w.Monday.AddDate(0, 0, 7)
-	logs, err := lr.base.Store.Logs(ctx, clubID, squad.ID, w.Monday, until.AddDate(0, 0, -1), 60)
+	logs, err := lr.logs.Logs(ctx, clubID, squad.ID, w.Monday, until.AddDate(0, 0, -1), 60)
 	if err != nil {
 		return nil, err
 	}
-	rest, err := lr.base.Store.Unlogged(ctx, clubID, squad.ID, w.Monday, until)
+	rest, err := lr.logs.Unlogged(ctx, clubID, squad.ID, w.Monday, until)
 	if err != nil {
 		return nil, err
 	}
@@ -264,7 +264,7 @@ func ran(r club.Routine, content []conduct.Content) bool {
 // nobody kept, the latest first.
 func (lr *Learn) PastUnlogged(ctx context.Context, clubID, squad uint64, days int) ([]WeekSession, error) {
 	now := lr.base.Now()
-	rest, err := lr.base.Store.Unlogged(ctx, clubID, squad, now.AddDate(0, 0, -days), now)
+	rest, err := lr.logs.Unlogged(ctx, clubID, squad, now.AddDate(0, 0, -days), now)
 	var list []WeekSession
 	for _, u := range rest {
 		list = append(list, WeekSession{ID: u.Session, Title: u.Plan.Document.Title, Day: u.Day})

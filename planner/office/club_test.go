@@ -19,7 +19,7 @@ import (
 )
 
 func players(t *testing.T, p *office.Office) map[string]store.Entry[club.Player] {
-	kept, err := store.Entries[club.Player](ctx, db, 1)
+	kept, err := store.Entries[club.Player](ctx, db.Clubs, 1)
 	require.NoError(t, err)
 	named := map[string]store.Entry[club.Player]{}
 	for _, k := range kept {
@@ -51,7 +51,7 @@ func TestAListChangesWhatDiffers(t *testing.T) {
 	assert.Len(t, after, len(before)+1)
 	assert.Equal(t, before["Sunniva"].Edition, after["Sunniva"].Edition, "what is the same is left alone")
 	assert.ErrorIs(t, p.Keep.Import(ctx, coach, "the same again", differences), store.ErrStale)
-	_, err = db.TakeBack(ctx, coach)
+	_, err = db.Clubs.TakeBack(ctx, coach)
 	require.NoError(t, err)
 	again := players(t, p)
 	assert.Equal(t, before["Orla"].Is, again["Orla"].Is)
@@ -76,7 +76,7 @@ func TestWhoLeavesTheSquadLeavesItsUnits(t *testing.T) {
 	for _, u := range squad.Units {
 		assert.NotContains(t, u.Is.Players, juno)
 	}
-	_, err = db.TakeBack(ctx, coach)
+	_, err = db.Clubs.TakeBack(ctx, coach)
 	require.NoError(t, err)
 	squad, err = p.Keep.Squad(ctx, 1, 0)
 	require.NoError(t, err)
@@ -92,7 +92,7 @@ func TestARoutineRemembersHowItWas(t *testing.T) {
 	require.NoError(t, p.Diary.SaveRoutine(ctx, coach, 1, diary.Keep{Name: "Match day", For: "home"}))
 	require.NoError(t, does(p.Boards.Change(ctx, coach, 1, 1, func(d *plan.Document) (string, error) { return d.SetDose("lineout", 0, 12) })))
 	require.NoError(t, p.Diary.SaveRoutine(ctx, coach, 1, diary.Keep{Name: "Match day", For: "home"}))
-	kept, err := store.Entries[club.Routine](ctx, db, 1)
+	kept, err := store.Entries[club.Routine](ctx, db.Clubs, 1)
 	require.NoError(t, err)
 	kept = slices.DeleteFunc(kept, func(k store.Entry[club.Routine]) bool { return k.Is.Name != "Match day" })
 	require.Len(t, kept, 1, "kept in place of the one before")
@@ -174,7 +174,7 @@ func TestWhatADayHoldsAndWhoIsNewReachThePlan(t *testing.T) {
 	})
 	require.NoError(t, err)
 	require.NoError(t, p.Diary.SaveRoutine(ctx, coach, 1, diary.Keep{Name: "With its check", For: ""}))
-	routines, err := store.Entries[club.Routine](ctx, db, 1)
+	routines, err := store.Entries[club.Routine](ctx, db.Clubs, 1)
 	require.NoError(t, err)
 	added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "Next", Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, From: fmt.Sprint(routines[len(routines)-1].ID)})
 	require.NoError(t, err)

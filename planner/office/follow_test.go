@@ -36,7 +36,7 @@ func differs(t *testing.T, p *office.Office, id string, is conduct.Different) {
 func seen(t *testing.T, p *office.Office) *plan.Document {
 	t.Helper()
 	b := board(t, p, 1)
-	d, err := db.Edition(ctx, 1, b.Publication.Number)
+	d, err := db.Shares.Edition(ctx, 1, b.Publication.Number)
 	require.NoError(t, err)
 	return d.Document
 }
@@ -165,12 +165,12 @@ func TestWhatIsDueIsFinished(t *testing.T) {
 	onDay(p, 40)
 	is := conduct.Different{Is: conduct.IsOut, Who: []string{"p7"}, Why: conduct.Head}
 	event := conduct.Event{ID: "x", At: saturday(40), Kind: conduct.Change, Is: &is}
-	_, _, err := db.JoinEvents(ctx, coach, 1, []store.Arriving{{Event: event, Changes: true, Hurt: []store.Hurt{{Person: "p7", Roster: first.Document.Player("p7").Roster, Name: "Isla", Once: "x", Kind: store.HurtHead, By: "Ines", Pressed: p.Now(), Made: p.Now()}}}}, p.Now())
+	_, _, err := db.Runs.JoinEvents(ctx, coach, 1, []store.Arriving{{Event: event, Changes: true, Hurt: []store.Hurt{{Person: "p7", Roster: first.Document.Player("p7").Roster, Name: "Isla", Once: "x", Kind: store.HurtHead, By: "Ines", Pressed: p.Now(), Made: p.Now()}}}}, p.Now())
 	require.NoError(t, err)
 	assert.NotNil(t, seen(t, p).Player("p7"), "killed here")
 	require.NoError(t, p.Pitchside.CatchUp(ctx))
 	assert.Nil(t, seen(t, p).Player("p7"))
-	due, err := db.Due(ctx)
+	due, err := db.Runs.Due(ctx)
 	require.NoError(t, err)
 	assert.Empty(t, due)
 

@@ -58,7 +58,7 @@ plank 20 s
 hops 6 a leg`, []string{"Tag in a box, line: skips", "Circuit"}, []string{"3 min", "skips", "10 reps", "20 s", "6 a side"}},
 	} {
 		p := open(t, "list"+strings.ToLower(sport), false)
-		coach, _, err := db.Found(ctx, "Hollinmere", sport, "Firsts", "club", store.Account{Email: sport + "@b.example", Name: "A", Role: store.Coach}, "hash")
+		coach, _, err := db.Clubs.Found(ctx, "Hollinmere", sport, "Firsts", "club", store.Account{Email: sport + "@b.example", Name: "A", Role: store.Coach}, "hash")
 		require.NoError(t, err, sport)
 		added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: sport, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: diary.FromEmpty, Players: 12})
 		require.NoError(t, err, sport)
@@ -139,7 +139,7 @@ func TestWhatWasWrittenIsKept(t *testing.T) {
 	b, _, err := p.Wording.Write(ctx, coach, b.ID, b.Revision, "sprints 3 x 15 m, 24 to 20\nwobble walks 2 x 20 m\njog 3 x 60 m, straight after wobble walks\nneck holds 3 x 6 s, before line up", wording.Place{})
 	require.NoError(t, err)
 	require.NoError(t, p.Diary.SaveRoutine(ctx, coach, b.ID, diary.Keep{Name: "Ours", For: "anywhere"}))
-	kept, err := store.Entries[club.Routine](ctx, db, 1)
+	kept, err := store.Entries[club.Routine](ctx, db.Clubs, 1)
 	require.NoError(t, err)
 	kept = slices.DeleteFunc(kept, func(k store.Entry[club.Routine]) bool { return k.Is.Name != "Ours" })
 	require.Len(t, kept, 1)

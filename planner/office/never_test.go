@@ -64,7 +64,7 @@ func TestWhoIsHurtIsToldUntilAnswered(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, mine, 1, "their page keeps it")
 	assert.Equal(t, "Dr Ness: stays out", keep.HurtAnswered(mine[0]))
-	audited, err := db.AuditOf(ctx, 1, 0)
+	audited, err := db.Accounts.AuditOf(ctx, 1, 0)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"answered who is hurt", "read who is hurt"}, []string{audited[0].What, audited[1].What})
 	l, err := p.Learn.Log(ctx, 1, 1)
@@ -224,7 +224,7 @@ func TestAFullSessionStillKeepsWhoIsHurt(t *testing.T) {
 	for n := range store.MostEvents {
 		many = append(many, store.Arriving{Event: conduct.Event{ID: fmt.Sprint("n", n), At: saturday(31), Kind: conduct.Note, Block: "raise", Says: strings.Repeat("x", 100)}})
 	}
-	_, full, err := db.JoinEvents(ctx, coach, 1, many, p.Now())
+	_, full, err := db.Runs.JoinEvents(ctx, coach, 1, many, p.Now())
 	require.NoError(t, err)
 	require.Empty(t, full)
 	refused, err := p.Pitchside.Pressed(ctx, coach, 1, []conduct.Event{{ID: "one more", At: saturday(30), Kind: conduct.Done, Block: "raise"},

@@ -3,8 +3,6 @@
 package office
 
 import (
-	"time"
-
 	"cuestart/planner"
 	"cuestart/planner/boards"
 	"cuestart/planner/books"
@@ -36,15 +34,15 @@ type Office struct {
 
 // New puts them together on the real clock.
 func New(s *store.Store) *Office {
-	base := &planner.Base{Store: s, Now: time.Now}
-	o := &Office{Base: base, Staff: staff.New(base), Books: books.New(base)}
-	o.Keep = keep.New(base, o.Books)
-	o.Boards = boards.New(base, o.Books, o.Keep)
-	o.WhatIf = whatif.New(base, o.Boards)
-	o.Reach = reach.New(base, o.Books, o.Keep, o.Boards)
-	o.Pitchside = pitchside.New(base, o.Keep, o.Boards, o.Reach)
-	o.Learn = learn.New(base, o.Books, o.Keep, o.Boards, o.Pitchside)
-	o.Diary = diary.New(base, o.Books, o.Keep, o.Boards, o.Learn)
+	base := planner.NewBase(s)
+	o := &Office{Base: base, Staff: staff.New(base, s), Books: books.New(base, s)}
+	o.Keep = keep.New(base, s, o.Books)
+	o.Boards = boards.New(base, s, o.Books, o.Keep)
+	o.WhatIf = whatif.New(base, s, o.Boards)
+	o.Reach = reach.New(base, s, o.Books, o.Keep, o.Boards)
+	o.Pitchside = pitchside.New(base, s, o.Keep, o.Boards, o.Reach)
+	o.Learn = learn.New(base, s, o.Books, o.Keep, o.Boards, o.Pitchside)
+	o.Diary = diary.New(base, s, o.Books, o.Keep, o.Boards, o.Learn)
 	o.Wording = wording.New(base, o.Books, o.Boards, o.Diary)
 	base.Follow, base.Erased = o.Boards.Follow, o.Reach.Forget
 	return o

@@ -207,7 +207,7 @@ func TestANewSessionIsComposedOrLikeTheLastOfItsKind(t *testing.T) {
 
 func TestANewClubPlansWithoutNames(t *testing.T) {
 	first := open(t, "first", false)
-	founder, _, err := db.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "a@b.example", Name: "A", Role: store.Coach}, "hash")
+	founder, _, err := db.Clubs.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "a@b.example", Name: "A", Role: store.Coach}, "hash")
 	require.NoError(t, err)
 	ask := diary.NewSession{Kind: plan.Match, Title: "A v B", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}}
 	var wrong plan.Problems
@@ -345,7 +345,7 @@ func (w weather) Hours(ctx context.Context, _ string, _ time.Time) (celsius, rai
 }
 
 func TestNoPlanWaitsForTheForecast(t *testing.T) {
-	p := office.New(nil)
+	p := office.New(&store.Store{})
 	_, ok := p.Diary.Forecast(ctx, "Tidegate", now)
 	assert.False(t, ok, "there is none")
 	for name, w := range map[string]weather{"slow": {after: time.Minute}, "wrong": {air: 4000}, "not a number": {air: math.NaN()}, "away": {err: errors.New("no")}} {

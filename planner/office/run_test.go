@@ -221,7 +221,7 @@ func TestAWeekIsFilled(t *testing.T) {
 func TestALeadersTicksAreInTheLog(t *testing.T) {
 	p := open(t, "leaderticks", true)
 	for n, says := range []string{"0:1", "0:2 3:1:a"} {
-		require.NoError(t, db.AddWord(ctx, 1, store.Word{Person: "l-pell", Once: fmt.Sprint(n), Kind: planner.Grid, Block: "kicks", Says: says, Pressed: time.UnixMilli(saturday(40)), Made: time.UnixMilli(saturday(40))}))
+		require.NoError(t, db.Shares.AddWord(ctx, 1, store.Word{Person: "l-pell", Once: fmt.Sprint(n), Kind: planner.Grid, Block: "kicks", Says: says, Pressed: time.UnixMilli(saturday(40)), Made: time.UnixMilli(saturday(40))}))
 	}
 	onDay(p, 39)
 	running, err := p.Pitchside.Running(ctx, 1, 1)

@@ -24,12 +24,12 @@ import (
 // be: for the database was away, the process was killed, or a ruling stood against it; and
 // goes on with forgetting people. It is called every few seconds.
 func (ps *Pitchside) CatchUp(ctx context.Context) error {
-	if err := ps.base.Store.FinishErasing(ctx); err != nil {
+	if err := ps.people.FinishErasing(ctx); err != nil {
 		return err
 	}
-	due, err := ps.base.Store.Due(ctx)
+	due, err := ps.runs.Due(ctx)
 	for _, one := range due {
-		by, err := ps.base.Store.Account(ctx, one.Club, one.By)
+		by, err := ps.accounts.Account(ctx, one.Club, one.By)
 		if errors.Is(err, planner.ErrNotFound) { // they have left: what they pressed holds
 			by, err = planner.Account{ID: one.By, ClubID: one.Club, Role: planner.Coach}, nil
 		}
@@ -59,7 +59,7 @@ func (ps *Pitchside) follow(ctx context.Context, by planner.Account, id uint64) 
 	} else {
 		slog.Error("a plan does not follow the pitch side", "session", id, "error", err)
 	}
-	if err := ps.base.Store.SetTrouble(context.WithoutCancel(ctx), id, trouble); err != nil {
+	if err := ps.runs.SetTrouble(context.WithoutCancel(ctx), id, trouble); err != nil {
 		slog.Error("that a plan does not follow is not noted", "session", id, "error", err)
 	}
 	ps.base.Tell()
@@ -88,13 +88,13 @@ func (ps *Pitchside) followOnce(ctx context.Context, by planner.Account, id uint
 		return err
 	}
 	if same && run.Followed != nil && run.Seen == f.Seen { // it is in force: only publishing it is left
-		return ps.base.Store.Republish(ctx, by.ClubID, session, f)
+		return ps.runs.Republish(ctx, by.ClubID, session, f)
 	}
-	err = ps.base.Store.Follow(ctx, by.ClubID, session, f)
+	err = ps.runs.Follow(ctx, by.ClubID, session, f)
 	var refused plan.Problems
 	if errors.As(err, &refused) { // it is in force, and the players see the last that may be seen
 		f.Check = nil
-		err = errors.Join(ps.base.Store.Follow(ctx, by.ClubID, session, f), err)
+		err = errors.Join(ps.runs.Follow(ctx, by.ClubID, session, f), err)
 		if errors.Is(err, planner.ErrStale) {
 			return planner.ErrStale
 		}
@@ -178,7 +178,7 @@ func equal(a, b any) (bool, error) {
 // players do not have what was changed, and what was changed in both places. Both are "" where
 // nothing is amiss.
 func (ps *Pitchside) RunTold(ctx context.Context, id uint64) (trouble, clash string, err error) {
-	return ps.base.Store.Told(ctx, id)
+	return ps.runs.Told(ctx, id)
 }
 
 // catchUpEvery is how often what is due is looked for.

@@ -39,7 +39,7 @@ func (ps *Pitchside) Running(ctx context.Context, clubID, id uint64) (*Running, 
 	if err != nil {
 		return nil, err
 	}
-	if r.Events, r.Arrived, r.More, err = ps.base.Store.Events(ctx, id, 0); err != nil {
+	if r.Events, r.Arrived, r.More, err = ps.runs.Events(ctx, id, 0); err != nil {
 		return nil, err
 	}
 	return r, ps.withTicks(ctx, id, r)
@@ -47,7 +47,7 @@ func (ps *Pitchside) Running(ctx context.Context, clubID, id uint64) (*Running, 
 
 // running is a session as it is run, without events; run is nil where nobody has pressed.
 func (ps *Pitchside) running(ctx context.Context, clubID, id uint64) (r *Running, run *store.Run, err error) {
-	run, err = ps.base.Store.Run(ctx, clubID, id)
+	run, err = ps.runs.Run(ctx, clubID, id)
 	if errors.Is(err, planner.ErrNotFound) {
 		session, err := ps.boards.Session(ctx, clubID, id)
 		if err != nil {
@@ -62,7 +62,7 @@ func (ps *Pitchside) running(ctx context.Context, clubID, id uint64) (r *Running
 
 // withTicks adds the ticks of leaders' grids.
 func (ps *Pitchside) withTicks(ctx context.Context, id uint64, r *Running) error {
-	ticks, err := ps.base.Store.AllTicks(ctx, id)
+	ticks, err := ps.shares.AllTicks(ctx, id)
 	for _, w := range ticks {
 		r.Events = append(r.Events, ticksOf(r.Document, w)...)
 	}
@@ -74,7 +74,7 @@ func (ps *Pitchside) Whole(ctx context.Context, clubID, id uint64) (r *Running, 
 	if r, run, err = ps.running(ctx, clubID, id); err != nil {
 		return nil, nil, err
 	}
-	if r.Events, r.Arrived, err = ps.base.Store.AllEvents(ctx, id); err != nil {
+	if r.Events, r.Arrived, err = ps.runs.AllEvents(ctx, id); err != nil {
 		return nil, nil, err
 	}
 	return r, run, ps.withTicks(ctx, id, r)
@@ -108,10 +108,10 @@ func ticksOf(d *plan.Document, w planner.Word) (events []conduct.Event) {
 // how many have come in by the last of them, and whether there are more.
 // It fails with ErrNotFound.
 func (ps *Pitchside) Arrived(ctx context.Context, clubID, id uint64, after uint32) (events []conduct.Event, last uint32, more bool, err error) {
-	if _, _, err := ps.base.Store.InForce(ctx, clubID, id); err != nil {
+	if _, _, err := ps.sessions.InForce(ctx, clubID, id); err != nil {
 		return nil, 0, false, err
 	}
-	return ps.base.Store.Events(ctx, id, after)
+	return ps.runs.Events(ctx, id, after)
 }
 
 // How far an event's time may be from the server's, and how long before people arrive a
@@ -164,7 +164,7 @@ func (ps *Pitchside) Pressed(ctx context.Context, by planner.Account, id uint64,
 			arriving = append(arriving, arrives(running.Document, by, e, now))
 		}
 	}
-	fresh, full, err := ps.base.Store.JoinEvents(ctx, by, id, arriving, now)
+	fresh, full, err := ps.runs.JoinEvents(ctx, by, id, arriving, now)
 	if err != nil {
 		return nil, err
 	}

@@ -22,7 +22,7 @@ func (rc *Reach) Publish(ctx context.Context, by planner.Account, id uint64, rev
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}
-	if _, err := rc.base.Store.Publish(ctx, by.ClubID, id, revision, keep.Publishable); err != nil {
+	if _, err := rc.shares.Publish(ctx, by.ClubID, id, revision, keep.Publishable); err != nil {
 		return nil, err
 	}
 	rc.base.Tell()
@@ -39,7 +39,7 @@ func (rc *Reach) Withdraw(ctx context.Context, by planner.Account, id uint64) (*
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}
-	if err := rc.base.Store.Withdraw(ctx, by.ClubID, id); err != nil {
+	if err := rc.shares.Withdraw(ctx, by.ClubID, id); err != nil {
 		return nil, err
 	}
 	rc.base.Tell()
@@ -52,7 +52,7 @@ func (rc *Reach) SetSeason(ctx context.Context, by planner.Account, id uint64, s
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return err
 	}
-	return rc.base.Store.SetSeason(ctx, by.ClubID, id, season)
+	return rc.shares.SetSeason(ctx, by.ClubID, id, season)
 }
 
 // RenewKey gives a person a new key to the session's link, or with gone none.
@@ -60,7 +60,7 @@ func (rc *Reach) RenewKey(ctx context.Context, by planner.Account, id uint64, pe
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return err
 	}
-	if err := rc.base.Store.RenewKey(ctx, by.ClubID, id, person, gone); err != nil {
+	if err := rc.shares.RenewKey(ctx, by.ClubID, id, person, gone); err != nil {
 		return err
 	}
 	rc.base.Tell()
@@ -157,6 +157,6 @@ func dated(d *plan.Document, s *schedule.Schedule, player string) list.Dated {
 // edition reads a publication, that of a moment ago from memory.
 func (rc *Reach) edition(ctx context.Context, session uint64, number int) (*store.Edition, error) {
 	return rc.editions.Get(ctx, store.Numbered{Session: session, Number: number}, func(ctx context.Context) (*store.Edition, error) {
-		return rc.base.Store.Edition(ctx, session, number)
+		return rc.shares.Edition(ctx, session, number)
 	})
 }

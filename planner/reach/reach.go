@@ -14,10 +14,13 @@ import (
 // concurrently; each takes the club that asks, or the account: what is another club's is not
 // there.
 type Reach struct {
-	base   *planner.Base
-	books  *books.Books
-	keep   *keep.Keep
-	boards *boards.Boards
+	base     *planner.Base
+	people   store.People
+	sessions store.Sessions
+	shares   store.Shares
+	books    *books.Books
+	keep     *keep.Keep
+	boards   *boards.Boards
 
 	editions kept.Cache[store.Numbered, *store.Edition]
 	links    kept.Cache[string, *store.Link]
@@ -28,6 +31,6 @@ type Reach struct {
 }
 
 // New is a door to them.
-func New(base *planner.Base, books *books.Books, keep *keep.Keep, boards *boards.Boards) *Reach {
-	return &Reach{base: base, books: books, keep: keep, boards: boards}
+func New(base *planner.Base, s *store.Store, books *books.Books, keep *keep.Keep, boards *boards.Boards) *Reach {
+	return &Reach{base: base, people: s.People, sessions: s.Sessions, shares: s.Shares, books: books, keep: keep, boards: boards}
 }

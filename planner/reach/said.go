@@ -84,10 +84,10 @@ func (rc *Reach) Tell(ctx context.Context, from *Shared, w planner.Word) error {
 	}
 	if w.Kind == planner.Pain {
 		player := from.Document.Player(w.Person)
-		err = rc.base.Store.AddHurt(ctx, from.Session, store.Hurt{Person: w.Person, Roster: player.Roster, Name: player.Label(), Once: w.Once, Kind: store.HurtPain, Says: withDrill(from.Document, w), Own: w.Own,
+		err = rc.people.AddHurt(ctx, from.Session, store.Hurt{Person: w.Person, Roster: player.Roster, Name: player.Label(), Once: w.Once, Kind: store.HurtPain, Says: withDrill(from.Document, w), Own: w.Own,
 			Pressed: w.Pressed, Made: w.Made})
 	} else {
-		err = rc.base.Store.AddWord(ctx, from.Session, w)
+		err = rc.shares.AddWord(ctx, from.Session, w)
 	}
 	switch {
 	case errors.Is(err, planner.ErrMany) && w.Own:
@@ -133,7 +133,7 @@ func (rc *Reach) Opened(ctx context.Context, from *Shared, number int, answered 
 	}
 	is := planner.Seen{Person: from.Person, Number: number, Own: from.Own, At: rc.base.Now().UTC()}
 	if answered {
-		return rc.base.Store.SetSeen(ctx, from.Session, []planner.Seen{is}, true)
+		return rc.shares.SetSeen(ctx, from.Session, []planner.Seen{is}, true)
 	}
 	rc.readers.known.Get(ctx, fmt.Sprint(from.Session, is.Person, number, is.Own), func(context.Context) (bool, error) {
 		rc.note(store.Numbered{Session: from.Session, Number: number}, is)
@@ -165,7 +165,7 @@ func (rc *Reach) keepReaders() {
 	ctx, cancel := context.WithTimeout(context.Background(), 30*time.Second)
 	defer cancel()
 	for of, all := range wait {
-		if err := rc.base.Store.SetSeen(ctx, of.Session, slices.Collect(maps.Values(all)), false); err != nil {
+		if err := rc.shares.SetSeen(ctx, of.Session, slices.Collect(maps.Values(all)), false); err != nil {
 			slog.Error("who has opened a plan is not kept", "error", err)
 		}
 	}
@@ -173,7 +173,7 @@ func (rc *Reach) keepReaders() {
 
 // Ticks are those of a leader's grids.
 func (rc *Reach) Ticks(ctx context.Context, from *Shared) ([]planner.Word, error) {
-	return rc.base.Store.Ticks(ctx, from.Session, from.Person)
+	return rc.shares.Ticks(ctx, from.Session, from.Person)
 }
 
 // Told is a word as the board shows it.
@@ -190,7 +190,7 @@ func (rc *Reach) Told(ctx context.Context, by planner.Account, b *boards.Board) 
 	if err := planner.May(by, planner.ToSee); err != nil {
 		return nil, err
 	}
-	words, err := rc.base.Store.Words(ctx, b.ID)
+	words, err := rc.shares.Words(ctx, b.ID)
 	latest := map[string]uint64{} // by person and door: what they said last of being late
 	for _, w := range words {
 		if w.Kind == planner.Late {
@@ -215,7 +215,7 @@ func (rc *Reach) Told(ctx context.Context, by planner.Account, b *boards.Board) 
 // Away are the players who say that they are late, by id with the time that they will be
 // there, and those whom a leader misses, with "".
 func (rc *Reach) Away(ctx context.Context, s *Shared) (map[string]string, error) {
-	words, err := rc.base.Store.Words(ctx, s.Session)
+	words, err := rc.shares.Words(ctx, s.Session)
 	away := map[string]string{}
 	for _, w := range words {
 		switch {
@@ -230,7 +230,7 @@ func (rc *Reach) Away(ctx context.Context, s *Shared) (map[string]string, error)
 
 // Tight is what players say is tight before a session, by id.
 func (rc *Reach) Tight(ctx context.Context, s *Shared) (map[string][]string, error) {
-	words, err := rc.base.Store.Words(ctx, s.Session)
+	words, err := rc.shares.Words(ctx, s.Session)
 	tight := map[string][]string{}
 	for _, w := range words {
 		if w.Kind == planner.Sore && !slices.Contains(tight[w.Person], w.Says) {
@@ -287,11 +287,11 @@ func (rc *Reach) TakeIn(ctx context.Context, by planner.Account, session, word u
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return err
 	}
-	b, err := rc.base.Store.Session(ctx, by.ClubID, session)
+	b, err := rc.sessions.Session(ctx, by.ClubID, session)
 	if err != nil {
 		return err
 	}
-	words, err := rc.base.Store.Words(ctx, b.ID)
+	words, err := rc.shares.Words(ctx, b.ID)
 	if err != nil {
 		return err
 	}
@@ -306,7 +306,7 @@ func (rc *Reach) TakeIn(ctx context.Context, by planner.Account, session, word u
 		}
 	}
 	defer rc.base.Tell()
-	return rc.base.Store.NoteWord(ctx, b.ID, word, rc.base.Now().UTC())
+	return rc.shares.NoteWord(ctx, b.ID, word, rc.base.Now().UTC())
 }
 
 // planWord plans what a word says: who is late is there when they say, who chooses
@@ -344,7 +344,7 @@ type Reader struct {
 
 // Readers lists to whom a session is published, and what of it each has opened.
 func (rc *Reach) Readers(ctx context.Context, b *boards.Board) (list []Reader, err error) {
-	seen, err := rc.base.Store.SeenBy(ctx, b.ID)
+	seen, err := rc.shares.SeenBy(ctx, b.ID)
 	if err != nil {
 		return nil, err
 	}

@@ -62,7 +62,7 @@ func (rc *Reach) Shared(ctx context.Context, way Way) (*Shared, error) {
 // after the same moment are answered by the same few reads.
 func (rc *Reach) SharedSince(ctx context.Context, way Way, after time.Time) (*Shared, error) {
 	link, err := rc.links.Since(ctx, way.Token, after, func(ctx context.Context) (*store.Link, error) {
-		return rc.base.Store.Link(ctx, way.Token, rc.base.Now())
+		return rc.shares.Link(ctx, way.Token, rc.base.Now())
 	})
 	if err == nil && link.Removed && !way.CalledOff {
 		err = planner.ErrNotFound
@@ -86,7 +86,7 @@ func (rc *Reach) SharedSince(ctx context.Context, way Way, after time.Time) (*Sh
 		return found, nil
 	}
 	turns, err := rc.turns.Since(ctx, way.Token, after, func(ctx context.Context) (map[string]store.Turn, error) {
-		return rc.base.Store.Turns(ctx, way.Token)
+		return rc.shares.Turns(ctx, way.Token)
 	})
 	if err != nil {
 		return nil, err
@@ -137,7 +137,7 @@ func (rc *Reach) Feed(ctx context.Context, way Way) (list []*Shared, err error) 
 	if err != nil || !now.Season {
 		return []*Shared{now}, err
 	}
-	numbered, err := rc.base.Store.PublishedOfSquad(ctx, now.SquadID, rc.base.Now().Add(-feedBack))
+	numbered, err := rc.shares.PublishedOfSquad(ctx, now.SquadID, rc.base.Now().Add(-feedBack))
 	for _, n := range numbered {
 		if err != nil {
 			break
@@ -217,7 +217,7 @@ func (rc *Reach) OwnLinks(ctx context.Context, b *boards.Board) (players, leader
 	if b.Publication.Token == "" {
 		return nil, nil, nil
 	}
-	turns, err := rc.base.Store.Turns(ctx, b.Publication.Token)
+	turns, err := rc.shares.Turns(ctx, b.Publication.Token)
 	if err != nil {
 		return nil, nil, err
 	}

@@ -112,7 +112,7 @@ func (wi *WhatIf) TakeBetter(ctx context.Context, by planner.Account, id uint64,
 	if found == nil {
 		return nil, planner.ErrNothing
 	}
-	changed, err := wi.base.Store.ChangePlan(ctx, by.ClubID, session, store.Fitted{Document: session.Document, Schedule: found.schedule, Summary: "a better fit: " + found.Says, By: by.ID})
+	changed, err := wi.sessions.ChangePlan(ctx, by.ClubID, session, store.Fitted{Document: session.Document, Schedule: found.schedule, Summary: "a better fit: " + found.Says, By: by.ID})
 	if err != nil {
 		return nil, err
 	}

@@ -93,7 +93,7 @@ func (wi *WhatIf) Drag(ctx context.Context, clubID, id uint64, to Drop) (Dragged
 // seen is a session as it is in force, read once for each revision: a drag asks for it with
 // every step. It is not to be changed.
 func (wi *WhatIf) seen(ctx context.Context, clubID, id uint64) (*store.Session, error) {
-	revision, _, err := wi.base.Store.InForce(ctx, clubID, id)
+	revision, _, err := wi.sessions.InForce(ctx, clubID, id)
 	if err != nil {
 		return nil, err
 	}
@@ -112,7 +112,7 @@ func (wi *WhatIf) Drop(ctx context.Context, by planner.Account, id uint64, revis
 	as := session.Schedule
 	if session.Revision != revision { // what was dragged is what was seen
 		var d *plan.Document
-		if d, as, err = wi.base.Store.PlanOf(ctx, id, revision); err != nil {
+		if d, as, err = wi.sessions.PlanOf(ctx, id, revision); err != nil {
 			return nil, err
 		}
 		if as == nil {
