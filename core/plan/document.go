@@ -11,6 +11,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/measure"
+	"cuestart/core/stake"
 )
 
 // Format is the version of the document that this package writes.
@@ -185,22 +186,23 @@ type Fixed struct {
 	Zone   string   `json:"zone,omitempty"`   // where it is; "": wherever they are
 }
 
-// Priority says how willingly a coach gives a block up.
-type Priority string
+// Priority says how willingly a coach gives a block up; package stake says what follows.
+type Priority = stake.Priority
 
-// The priorities, and what a block of each weighs.
+// The priorities.
 const (
-	Must   Priority = "must"
-	Should Priority = "should"
-	Could  Priority = "could"
+	Must   = stake.Must
+	Should = stake.Should
+	Could  = stake.Could
 )
 
 // Priorities lists them, the heaviest first.
-var Priorities = []Priority{Must, Should, Could}
+var Priorities = stake.Priorities
 
-// Weight is what the block counts for in the score: 9, 3 or 1.
-func (p Priority) Weight() float64 {
-	return map[Priority]float64{Must: 9, Should: 3, Could: 1}[p]
+// Stakes is what decides when the block goes, with pulse telling whether it is the first that
+// raises somebody's pulse.
+func (b *Block) Stakes(pulse bool) stake.Block {
+	return stake.Block{Priority: b.Priority, Timed: b.Timed(), Pulse: pulse}
 }
 
 // Block is a few drills in order, run as one for one audience.

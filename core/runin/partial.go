@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"cuestart/core/clock"
+	"cuestart/core/stake"
 )
 
 // partial answers a problem whose musts do not fit: by how much, why, and the
@@ -37,13 +38,6 @@ func (s *searcher) partial(steps int) *Result {
 	return result
 }
 
-// What a must that is left out costs beside its own worth, where not all of them can be
-// kept: the pulse, which makes the rest safe, most.
-const (
-	mustWorth  = 9
-	pulseWorth = 20
-)
-
 // most is the best plan that there is when the musts do not fit: first their leasts give
 // way, down to doing each thing once, and only then does a must go.
 func (s *searcher) most(steps int) *Result {
@@ -54,10 +48,7 @@ func (s *searcher) most(steps int) *Result {
 		b := &lowered.Blocks[i]
 		b.Levels = slices.Concat(b.Once, b.Levels)
 		if b.Must {
-			worth[i] = mustWorth
-		}
-		if b.Pulse {
-			worth[i] = pulseWorth
+			worth[i] = stake.Block{Priority: stake.Must, Pulse: b.Pulse}.Lost()
 		}
 	}
 	model := newModel(&lowered)

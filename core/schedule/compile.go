@@ -135,17 +135,14 @@ func kit(d *plan.Document, b *plan.Block, group drill.Group) (needs []runin.Need
 }
 
 func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
-	group := d.Group(from)
-	b := runin.Block{ID: from.ID, Place: from.Zone, Players: d.Members(from.Who), Weight: from.Priority.Weight(),
-		Must: from.Priority == plan.Must, Loose: from.Loose, Excusable: goesOn(d, from), After: from.After, Straight: from.Hold.Straight}
+	group, stakes := d.Group(from), from.Stakes(false)
+	b := runin.Block{ID: from.ID, Place: from.Zone, Players: d.Members(from.Who), Weight: stakes.Weight(),
+		Must: stakes.Must(), Loose: from.Loose, Excusable: goesOn(d, from), After: from.After, Straight: from.Hold.Straight}
 	window, err := d.Window(from, c.Start)
 	if err != nil {
 		return err
 	}
 	b.Window = window
-	if from.Timed() && from.Priority == plan.Should {
-		b.Weight = plan.Must.Weight() // who says when means it
-	}
 	if from.Pin != nil {
 		at, err := from.Pin.Offset(c.Start)
 		if err != nil {

@@ -7,19 +7,12 @@ import (
 
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/stake"
 )
 
 // maxDosings bounds the lengths that a block is offered in: one of many small
 // steps is offered in evenly spread ones.
 const maxDosings = 8
-
-// What a dose is worth: at its least, at its target, with all spare minutes that it can
-// use, and done just once, where there is no time for more.
-const (
-	leastWorth = 0.9
-	spareWorth = 1.05
-	onceWorth  = 0.5
-)
 
 // Dosing is one length of a block: the amount of each of its drills, and what else of it
 // is smaller than planned.
@@ -27,7 +20,7 @@ type Dosing struct {
 	Amounts []int
 	Less    *Less
 	Seconds int
-	Value   float64 // 0.9 with all at their least, 1 with all at their target, straight in between
+	Value   float64 // how much of its worth the block has so: see package stake
 }
 
 // Less is what of a block is smaller than its plan has it, beside the amounts of its
@@ -127,7 +120,7 @@ func Dosings(b *plan.Block, group drill.Group, spare bool) []Dosing {
 		}
 	}
 	dosings := few(lengths(b, group, degrees, within))
-	worth(dosings, leastWorth, 1)
+	worth(dosings, stake.Least, stake.Target)
 	if spare {
 		dosings = append(dosings, spared(b, group, dosings[len(dosings)-1])...)
 	}
@@ -149,7 +142,7 @@ func spared(b *plan.Block, group drill.Group, full Dosing) []Dosing {
 	})
 	more = slices.DeleteFunc(more, func(d Dosing) bool { return d.Seconds <= full.Seconds })
 	all := append([]Dosing{full}, more...)
-	worth(all, 1, spareWorth)
+	worth(all, stake.Target, stake.Spare)
 	return all[1:]
 }
 
@@ -181,7 +174,7 @@ func once(b *plan.Block, group drill.Group, least Dosing) []Dosing {
 		return nil
 	}
 	all := append(lower, least)
-	worth(all, onceWorth, leastWorth)
+	worth(all, stake.Once, stake.Least)
 	return all[:len(lower)]
 }
 

@@ -7,8 +7,8 @@ import (
 	"cuestart/core/plan"
 )
 
-// pulse makes the first warming block of each player a must: it makes the rest safe, and so
-// is cut last. A coach who calls it a could has said otherwise.
+// pulse finds the first warming block of each player, which is a must: it makes the rest safe,
+// and so is cut last ([stake.Block]).
 func (c *Compiled) pulse(d *plan.Document) {
 	warmed := map[string]bool{}
 	for _, i := range c.order(d) {
@@ -17,8 +17,9 @@ func (c *Compiled) pulse(d *plan.Document) {
 			continue
 		}
 		of := &c.Problem.Blocks[i]
-		if first := slices.ContainsFunc(of.Players, func(id string) bool { return !warmed[id] }); first && b.Priority != plan.Could {
-			of.Must, of.Pulse, of.Weight = true, true, max(of.Weight, plan.Must.Weight())
+		first := slices.ContainsFunc(of.Players, func(id string) bool { return !warmed[id] })
+		if stakes := b.Stakes(true); first && stakes.Must() {
+			of.Must, of.Pulse, of.Weight = true, true, stakes.Weight()
 		}
 		for _, id := range of.Players {
 			warmed[id] = true
