@@ -169,7 +169,10 @@ func clubs() error {
 		b := compose.Brief{Title: "A v B", Kind: plan.Match, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, Minutes: 40 + n%20, Sport: &rugby, Book: book.Drills(), Steps: 3000,
 			Leaders: []plan.Leader{{ID: "l1", Name: "A"}, {ID: "l2", Name: "B"}, {ID: "l3", Name: "C"}}}
 		for i := range 23 {
-			b.Players = append(b.Players, plan.Player{ID: fmt.Sprintf("p%d", i+1), First: "P", Last: fmt.Sprint(i), Position: rugby.Positions[(i+n)%len(rugby.Positions)], Late: map[bool]int{true: 600}[i == n%23]})
+			b.Players = append(b.Players, plan.Player{ID: fmt.Sprintf("p%d", i+1), First: "P", Last: fmt.Sprint(i), Position: rugby.Positions[(i+n)%len(rugby.Positions)]})
+			if i == n%23 {
+				b.Players[i].Late = 600
+			}
 		}
 		for i, z := range rugby.Zones {
 			b.Zones = append(b.Zones, plan.Zone{ID: fmt.Sprintf("z%d", i+1), Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: float64(z.Metres)})

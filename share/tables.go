@@ -138,6 +138,14 @@ func getTime(f *club.Fixture) string {
 	return f.Start.Local[11:]
 }
 
+// countsOf says what of several tries counts.
+func countsOf(t *club.Trial) string {
+	if t.Mean {
+		return "mean"
+	}
+	return "best"
+}
+
 var trialColumns = []column[club.Trial]{
 	text("player", func(t *club.Trial) *string { return &t.Player }, "name"),
 	text("test", func(t *club.Trial) *string { return &t.Test }),
@@ -145,7 +153,7 @@ var trialColumns = []column[club.Trial]{
 	word("better", func(t *club.Trial) *club.Direction { return &t.Better }, club.Higher, club.Lower),
 	{"day", []string{"date"}, func(t *club.Trial, cell string) (err error) { t.Day, err = parseDay(cell); return err }, func(t *club.Trial) string { return t.Day }},
 	{"when", nil, setPart, func(t *club.Trial) string { return t.Part }},
-	{"counts", nil, setCounts, func(t *club.Trial) string { return map[bool]string{true: "mean", false: "best"}[t.Mean] }},
+	{"counts", nil, setCounts, countsOf},
 	{"tries", []string{"trials", "result"}, setTries, getTries},
 }
 

@@ -67,7 +67,10 @@ func TestPlayersAreMovedToRowsOfTheirOwn(t *testing.T) {
 		return fmt.Sprintf("INSERT INTO thing (id, club_id, kind, owner, unique_as, body, edition) VALUES (%d, 1, '%s', %d, NULLIF('%s', ''), '%s', 3)", id, kind, owner, unique, body)
 	}
 	change := func(id int, after bool, body string) string {
-		to := map[bool]string{true: "after", false: "before"}[after]
+		to := "before"
+		if after {
+			to = "after"
+		}
 		return fmt.Sprintf(`INSERT INTO thing_change (club_id, account_id, summary, changes) VALUES (1, 1, 'said', '[{"id":%d,"kind":"player","owner":5,"%s":%s,"unique_%s":"#8"}]')`, id, to, body, to)
 	}
 	const bea = `{"number":8,"first":"Bea","last":"Lind"}`

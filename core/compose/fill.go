@@ -114,7 +114,13 @@ func (c *composer) filler(n int, who []string, seconds int) {
 			len(k.Sports) > 0 && !slices.Contains(k.Sports, c.Sport.Key) || slices.Contains(k.Qualities, "partner") || c.usable(k, len(who)) != "" || queues(k, group) {
 			continue
 		}
-		score := map[bool]float64{true: 2}[game] + map[bool]float64{true: 1}[k.Dose.Kind == drill.Time] - 0.5*float64(len(k.Kit)+len(k.LaneKit))
+		score := -0.5 * float64(len(k.Kit)+len(k.LaneKit))
+		if game {
+			score += 2
+		}
+		if k.Dose.Kind == drill.Time {
+			score++
+		}
 		if c.Kit == nil && len(k.Kit)+len(k.LaneKit) > 0 {
 			score -= 2
 		}

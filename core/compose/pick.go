@@ -186,7 +186,10 @@ func (c *composer) phase(phase drill.Phase, seconds int, warm bool) {
 	}
 	slices.SortStableFunc(b.Items, func(x, y plan.Item) int {
 		if x.Drill.Ground != y.Drill.Ground && phase != drill.Potentiate { // down once, then up
-			return map[bool]int{true: -1, false: 1}[x.Drill.Ground]
+			if x.Drill.Ground {
+				return -1
+			}
+			return 1
 		}
 		return cmp.Compare(x.Drill.Effort, y.Drill.Effort)
 	})
@@ -314,7 +317,11 @@ func (c *composer) best(phase drill.Phase, wants func(drill.Drill) bool, seconds
 		if limit := most[c.Grade]; c.done.contacts+l.Contacts > limit.contacts || c.done.sprint+l.SprintMetres > limit.sprintMetres {
 			continue
 		}
-		if score := c.score(k, seconds, group, own) + map[bool]float64{true: 3}[k.Static]; found == nil || score > top+1e-9 {
+		score := c.score(k, seconds, group, own)
+		if k.Static {
+			score += 3
+		}
+		if found == nil || score > top+1e-9 {
 			found, top = k, score
 		}
 	}

@@ -95,7 +95,11 @@ func (c *Course) draw() *Picture {
 		points := way.points(place)
 		switch {
 		case way.By != "":
-			x.Strokes = append(x.Strokes, Stroke{Tone: Thing, Width: map[bool]float64{true: 1.4, false: 2}[way.By == "ball"], Points: points, Dashed: true})
+			width := 2.0
+			if way.By == "ball" {
+				width = 1.4
+			}
+			x.Strokes = append(x.Strokes, Stroke{Tone: Thing, Width: width, Points: points, Dashed: true})
 		case way.Easy:
 			x.arrow(Flare, points)
 			x.Strokes[len(x.Strokes)-2].Dashed = true

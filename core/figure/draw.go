@@ -92,7 +92,11 @@ func (f *Figure) Still() *Picture {
 	if row := f.Strip(); row != nil {
 		x := stage(f.reach(row))
 		for i := range row {
-			x.pose(f, &row[i], map[bool]Tone{true: Ink, false: Grey}[i == len(row)-1])
+			tone := Grey
+			if i == len(row)-1 {
+				tone = Ink
+			}
+			x.pose(f, &row[i], tone)
 		}
 		return x
 	}

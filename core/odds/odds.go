@@ -119,7 +119,11 @@ func crowdOf(d Day) *crowd {
 	for _, name := range names {
 		key := make([]byte, 0, len(d.Blocks)+8)
 		for i := range d.Blocks {
-			key = append(key, map[bool]byte{true: '1', false: '0'}[slices.Contains(d.Blocks[i].Players, name)])
+			in := byte('0')
+			if slices.Contains(d.Blocks[i].Players, name) {
+				in = '1'
+			}
+			key = append(key, in)
 		}
 		key = append(key, []byte(d.Due[name].ToGo())...)
 		n, known := groups[string(key)]

@@ -91,7 +91,11 @@ func (b *Block) difference(to *Block, d, after *Document, say func(string, ...an
 		say("%s leads %s", orNone(after.LeaderName(to.Leader), "nobody"), b.Name)
 	}
 	if b.Stations != to.Stations {
-		say("%s at %s", b.Name, orNone(map[bool]string{true: drill.Number(to.Stations, "stations")}[to.Stations > 0], "all lanes"))
+		at := "all lanes"
+		if to.Stations > 0 {
+			at = drill.Number(to.Stations, "stations")
+		}
+		say("%s at %s", b.Name, at)
 	}
 	if b.Priority != to.Priority {
 		say("%s is a %s", b.Name, to.Priority)
@@ -112,7 +116,11 @@ func (b *Block) difference(to *Block, d, after *Document, say func(string, ...an
 		say("%s %s", b.Name, to.PaceWords())
 	}
 	if b.On != to.On {
-		say("%s: %s", b.Name, orNone(map[bool]string{true: after.Turns.Name(to.On)}[to.On != Usual], "every day"))
+		on := "every day"
+		if to.On != Usual {
+			on = after.Turns.Name(to.On)
+		}
+		say("%s: %s", b.Name, on)
 	}
 	b.items(to, say)
 }
@@ -143,7 +151,11 @@ func (b *Block) items(to *Block, say func(string, ...any)) {
 		case was.AtOnce != to.Items[i].AtOnce:
 			say("%s: all at once", k.Name)
 		case was.Alongside != to.Items[i].Alongside:
-			say("%s %s", k.Name, map[bool]string{true: "alongside", false: "on its own"}[to.Items[i].Alongside])
+			if to.Items[i].Alongside {
+				say("%s alongside", k.Name)
+			} else {
+				say("%s on its own", k.Name)
+			}
 		case was.Drill.Range.Min != k.Range.Min:
 			say("%s: no less than %s", k.Name, k.Words(k.Range.Min))
 		}

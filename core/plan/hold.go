@@ -349,11 +349,14 @@ func (d *Document) Step(block string, by int) (string, error) {
 	if i < 0 {
 		return "", ErrNoSuchBlock
 	}
-	next := d.Neighbour(i, by)
-	if next == nil {
-		return "", In(AtBlock(block, ""), "%s has nothing %s it", d.Blocks[i].Name, map[bool]string{true: "before", false: "after"}[by < 0])
+	next, where := d.Neighbour(i, by), "after"
+	if by < 0 {
+		where = "before"
 	}
-	said := fmt.Sprintf("%s %s %s", d.Blocks[i].Name, map[bool]string{true: "before", false: "after"}[by < 0], next.Name)
+	if next == nil {
+		return "", In(AtBlock(block, ""), "%s has nothing %s it", d.Blocks[i].Name, where)
+	}
+	said := fmt.Sprintf("%s %s %s", d.Blocks[i].Name, where, next.Name)
 	before := next.ID
 	if by > 0 {
 		before = ""

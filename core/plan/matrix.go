@@ -30,7 +30,11 @@ func (d *Document) Put(block string, who []string, in bool) (string, error) {
 		return "", In(AtBlock(block, "who"), "%s needs somebody: take the block out instead", b.Name)
 	}
 	b.Who = d.cover(members)
-	return fmt.Sprintf("%s %s %s", d.Audience(who), map[bool]string{true: "into", false: "out of"}[in], b.Name), nil
+	way := "out of"
+	if in {
+		way = "into"
+	}
+	return fmt.Sprintf("%s %s %s", d.Audience(who), way, b.Name), nil
 }
 
 // cover is the shortest way to say who some players are: everyone, or the largest units of

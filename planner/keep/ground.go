@@ -51,7 +51,13 @@ func (kp *Keep) Ground(ctx context.Context, clubID uint64) (*Ground, error) {
 	slices.SortFunc(g.Kit, func(a, b planner.Entry[club.Kit]) int { return strings.Compare(a.Is.Name, b.Is.Name) })
 	g.Staff, err = planner.Entries[club.Staff](ctx, kp.base, clubID)
 	slices.SortStableFunc(g.Staff, func(a, b planner.Entry[club.Staff]) int {
-		return map[bool]int{a.Is.Leads: -1, b.Is.Leads: 1}[true]
+		switch {
+		case a.Is.Leads == b.Is.Leads:
+			return 0
+		case a.Is.Leads:
+			return -1
+		}
+		return 1
 	})
 	return g, err
 }

@@ -42,7 +42,11 @@ func (lr *Learn) FeltOf(ctx context.Context, by planner.Account, code string) (l
 		}
 	}
 	for _, says := range slices.SortedFunc(maps.Keys(times), func(a, b string) int { return cmp.Or(times[b]-times[a], cmp.Compare(a, b)) }) {
-		list = append(list, says+map[bool]string{true: fmt.Sprintf(", %d times", times[says]), false: ", once"}[times[says] > 1])
+		often := ", once"
+		if times[says] > 1 {
+			often = fmt.Sprintf(", %d times", times[says])
+		}
+		list = append(list, says+often)
 	}
 	return list, nil
 }

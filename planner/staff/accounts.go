@@ -197,7 +197,11 @@ func (st *Staff) SetFactor(ctx context.Context, by planner.Account, secret strin
 		what, codes = "took their second factor off", []string{}
 	}
 	err = st.accounts.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Factor: &secret, Codes: codes}, by, what)
-	return codes, errors.Join(err, st.warn(ctx, by, err, map[bool]string{true: "your second factor was taken off", false: "a second factor was set"}[secret == ""]))
+	told := "a second factor was set"
+	if secret == "" {
+		told = "your second factor was taken off"
+	}
+	return codes, errors.Join(err, st.warn(ctx, by, err, told))
 }
 
 // RenewRecoveryCodes makes new codes in place of those that there are.

@@ -234,8 +234,10 @@ func (to Drop) says(did string, d *plan.Document, was, is *schedule.Schedule) (m
 			others = append(others, name+" is left out")
 		case now.Kept && !before.Kept:
 			others = append(others, name+" is in")
-		case now.Kept && abs(now.Start-before.Start) >= least:
-			others = append(others, fmt.Sprintf("%s %s %s", name, clock.Duration(int(abs(now.Start-before.Start))), map[bool]string{true: "later", false: "earlier"}[now.Start > before.Start]))
+		case now.Kept && now.Start-before.Start >= least:
+			others = append(others, fmt.Sprintf("%s %s later", name, clock.Duration(int(now.Start-before.Start))))
+		case now.Kept && before.Start-now.Start >= least:
+			others = append(others, fmt.Sprintf("%s %s earlier", name, clock.Duration(int(before.Start-now.Start))))
 		}
 	}
 	if len(others) > 3 {
@@ -257,8 +259,11 @@ func (to Drop) where(did string, d *plan.Document, own, was runin.Scheduled) str
 		parts = append(parts, did)
 	case to.Does == Doses:
 		parts = append(parts, did)
-		if by := int((own.End - own.Start) - (was.End - was.Start)); own.Kept && by != 0 {
-			parts = append(parts, fmt.Sprintf("%s, %s %s", clock.Lasting(int(own.End-own.Start)), clock.Lasting(max(by, -by)), map[bool]string{true: "more", false: "less"}[by > 0]))
+		by := int((own.End - own.Start) - (was.End - was.Start))
+		if own.Kept && by > 0 {
+			parts = append(parts, fmt.Sprintf("%s, %s more", clock.Lasting(int(own.End-own.Start)), clock.Lasting(by)))
+		} else if own.Kept && by < 0 {
+			parts = append(parts, fmt.Sprintf("%s, %s less", clock.Lasting(int(own.End-own.Start)), clock.Lasting(-by)))
 		}
 	case to.Does == Hold:
 		parts = append(parts, "held "+d.HeldWords(&d.Blocks[i]))

@@ -304,7 +304,10 @@ func (b *body) rows(board *boards.Board, chosen string) {
 	}
 	slices.SortStableFunc(b.Rows, func(x, y row) int {
 		if x.Out != y.Out {
-			return map[bool]int{false: -1, true: 1}[x.Out]
+			if x.Out {
+				return 1
+			}
+			return -1
 		}
 		return int(x.start - y.start)
 	})

@@ -43,13 +43,22 @@ func heardOf(h *wording.Heard, done bool) *heardForm {
 	}
 	if shown.Both = len(shown.Lines) > 1 || done; len(shown.Lines) > fewLines {
 		slices.SortStableFunc(shown.Lines, func(a, b heard.Line) int {
-			return map[bool]int{true: 0, false: 1}[a.Doubt()] - map[bool]int{true: 0, false: 1}[b.Doubt()]
+			switch {
+			case a.Doubt() == b.Doubt():
+				return 0
+			case a.Doubt():
+				return -1
+			}
+			return 1
 		})
 	}
 	if seconds := lasts(h); seconds > 0 {
 		shown.Total = clock.Lasting(int(seconds + 0.5))
 	}
-	verb := map[bool]string{true: " put in", false: ""}[done]
+	verb := ""
+	if done {
+		verb = " put in"
+	}
 	switch {
 	case doubts > 0:
 		shown.Head = drill.Number(len(shown.Lines), "lines") + verb + ", look at " + drill.Number(doubts, "")

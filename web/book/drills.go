@@ -204,6 +204,10 @@ func filtersOf(q drill.Query, space string, b *books.Book) []filter {
 	for _, p := range drill.Phases {
 		phases = append(phases, shell.Choice{Value: p.Key(), Label: p.Name()})
 	}
+	everySport := ""
+	if q.Sport == "" {
+		everySport = shell.EverySport
+	}
 	return []filter{
 		{"phase", "Phase", "every phase", q.Phase, phases},
 		{"region", "Joint", "every joint", q.Region, words(drill.Regions)},
@@ -211,7 +215,7 @@ func filtersOf(q drill.Query, space string, b *books.Book) []filter {
 		{"quality", "Trains", "everything", q.Quality, words(drill.Qualities)},
 		{"kit", "Kit", "any kit", q.Kit, kits},
 		{"space", "Room", "any room", space, spaces},
-		{"sport", "Sport", "ours", map[bool]string{true: shell.EverySport}[q.Sport == ""], []shell.Choice{{Value: shell.EverySport, Label: "every sport"}}},
+		{"sport", "Sport", "ours", everySport, []shell.Choice{{Value: shell.EverySport, Label: "every sport"}}},
 		{"level", "Squad", "every level", string(q.Grade), grades()},
 	}
 }

@@ -169,7 +169,11 @@ func (m *mover) limb(p part, of angles, lengths ...float64) {
 			m.turn(func(pose figure.Pose) float64 { return pose.Round/2 - pose.Lean })
 			m.add(`<g transform="translate(0 %s)">`, n(-p.up/2))
 			m.turn(func(pose figure.Pose) float64 { return -pose.Round })
-			m.shoulder(map[bool]float64{true: -1, false: 1}[p.tone == figure.InkFar], p.up/2)
+			side := 1.0
+			if p.tone == figure.InkFar {
+				side = -1
+			}
+			m.shoulder(side, p.up/2)
 			m.turn(func(pose figure.Pose) float64 { return pose.Lean + pose.Round/2 })
 			closing += "</g></g></g></g></g>"
 		} else {

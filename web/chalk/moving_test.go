@@ -93,7 +93,11 @@ func TestWhatMovesIsTheBody(t *testing.T) {
 			}
 		}
 		require.NotNil(t, moving, code)
-		frames := f.Frames(map[bool]int{true: 13, false: 9}[len(f.Poses) > 2])
+		count := 9
+		if len(f.Poses) > 2 {
+			count = 13
+		}
+		frames := f.Frames(count)
 		for n, frame := range frames {
 			var ends []figure.Point
 			moving.tips(matrix{1, 0, 0, 1, 0, 0}, n, &ends)

@@ -35,7 +35,7 @@ func TestAWeekIsTheMeanOrOnes(t *testing.T) {
 	assert.Equal(t, "neck", neck.Region)
 	assert.Equal(t, weekCell{"1.0", 100}, neck.Cells[0], "two minutes of one are one of each in the mean")
 	assert.Equal(t, 4, neck.Cells[0].Step())
-	assert.Equal(t, "none", map[bool]string{true: "none"}[b.Planes[len(b.Planes)-1].Minutes == ""])
+	assert.Empty(t, b.Planes[len(b.Planes)-1].Minutes)
 	alone := &weekBody{Player: "1"}
 	alone.table(given())
 	assert.Equal(t, "2.0", alone.Rows[len(alone.Rows)-1].Cells[0].Minutes)

@@ -97,7 +97,10 @@ func (w *whatIf) groups(d *plan.Document, is whatif.Supposed) {
 		g.Picks = append(g.Picks, pick{Value: "?" + fieldsOf(what).Encode(), Name: long, On: on, Short: name})
 	}
 	for _, by := range []int{-20, -15, -10, -5, 5, 10, 15, 20} {
-		way := map[bool]string{true: "earlier", false: "later"}[by < 0]
+		way := "later"
+		if by < 0 {
+			way = "earlier"
+		}
 		add(d.StartName, strings.Replace(fmt.Sprintf("%+d", by), "-", "−", 1), fmt.Sprintf("%s %d min %s", d.StartName, max(by, -by), way), whatif.Supposed{Is: schedule.IfStart, Minutes: by, Arrive: true})
 	}
 	for _, minutes := range []int{45, 30, 20, 10} {

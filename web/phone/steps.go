@@ -69,7 +69,10 @@ func unitOf(tongue shell.Tongue, d *drill.Drill, s drill.Step) string {
 	case drill.Times:
 		unit := d.Unit
 		if unit == "" {
-			unit = map[bool]string{true: "reps", false: "times"}[d.Dose.Kind == drill.Reps]
+			unit = "times"
+			if d.Dose.Kind == drill.Reps {
+				unit = "reps"
+			}
 		}
 		return strings.TrimPrefix(drill.NumberIn(tongue.Say(), s.Amount, unit), fmt.Sprint(s.Amount)+" ")
 	case drill.Breaths:
