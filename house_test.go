@@ -27,7 +27,8 @@ import (
 // runin, only the clock. A use case's package may use those named, a room of web the use cases
 // named and never another room; only the site, web itself, knows them all.
 var mayImport = map[string][]string{
-	"cmd":     {"core", "book", "store", "mariadb", "planner/office", "web", "web/chalk", "web/shell", "demo", "share", "live", "standin", "docs"},
+	"cmd": {"core", "book", "store", "mariadb", "planner/office", "web", "web/chalk", "web/shell", "demo", "share",
+		"live", "standin", "docs"},
 	"book":    {"core"},
 	"store":   {"core", "mariadb"},
 	"mariadb": {},
@@ -51,14 +52,16 @@ var mayImport = map[string][]string{
 	"planner/learn":     useCase("books", "keep", "boards", "pitchside"),
 	"planner/diary":     useCase("books", "keep", "boards", "learn"),
 	"planner/wording":   useCase("books", "boards", "diary"),
-	"planner/office":    useCase("staff", "books", "keep", "boards", "whatif", "reach", "pitchside", "learn", "diary", "wording"),
+	"planner/office": useCase("staff", "books", "keep", "boards", "whatif", "reach", "pitchside", "learn", "diary",
+		"wording"),
 
-	"web":           {"planner"},
-	"web/assets":    {},
-	"web/chalk":     {"core"},
-	"web/chart":     {"core"},
-	"web/heard":     {"core", "web/shell"},
-	"web/shell":     {"core", "live", "planner", "planner/office", "planner/boards", "planner/keep", "planner/staff", "web/assets"},
+	"web":        {"planner"},
+	"web/assets": {},
+	"web/chalk":  {"core"},
+	"web/chart":  {"core"},
+	"web/heard":  {"core", "web/shell"},
+	"web/shell": {"core", "live", "planner", "planner/office", "planner/boards", "planner/keep", "planner/staff",
+		"web/assets"},
 	"web/account":   room("staff", "keep"),
 	"web/board":     room("boards", "whatif", "reach", "diary", "wording", "books", "keep", "pitchside"),
 	"web/book":      room("books", "diary", "wording", "learn"),
@@ -87,14 +90,17 @@ func useCase(others ...string) []string {
 // room is what a room of the site may import: the use cases that are named, and what all rooms
 // stand on.
 func room(touches ...string) []string {
-	may := []string{"core", "book", "field", "kept", "planner", "share", "web/assets", "web/chalk", "web/chart", "web/heard", "web/shell"}
+	may := []string{"core", "book", "field", "kept", "planner", "share", "web/assets", "web/chalk", "web/chart",
+		"web/heard", "web/shell"}
 	for _, name := range touches {
 		may = append(may, "planner/"+name)
 	}
 	return may
 }
 
-var coreOrder = []string{"pattern", "speech", "figure", "clock", "measure", "trial", "stake", "runin", "odds", "pace", "drill", "movement", "plan", "ground", "sport", "club", "today", "schedule", "list", "warmth", "conduct", "check", "verdict", "compose", "week", "hear", "say"}
+var coreOrder = []string{"pattern", "speech", "figure", "clock", "measure", "trial", "stake", "runin", "odds", "pace",
+	"drill", "movement", "plan", "ground", "sport", "club", "today", "schedule", "list", "warmth", "conduct", "check",
+	"verdict", "compose", "week", "hear", "say"}
 
 // coreAvoids is what core never touches: files, network, processes.
 var coreAvoids = []string{"os", "net", "net/http", "os/exec", "database/sql", "math/rand", "io/fs", "embed", "syscall"}
@@ -139,9 +145,11 @@ func TestFoldersImportOnlyWhatTheyMay(t *testing.T) {
 // allowed tells whether the package from may import to, whose whole path is name.
 func allowed(from, to string, ours bool, name string) bool {
 	if place(from) == "core" {
-		return ours && within(from, to) || !ours && !slices.Contains(coreAvoids, name) && (!strings.Contains(name, ".") || strings.HasPrefix(name, "gonum.org/"))
+		return ours && within(from, to) || !ours && !slices.Contains(coreAvoids, name) &&
+			(!strings.Contains(name, ".") || strings.HasPrefix(name, "gonum.org/"))
 	}
-	return !ours || place(from) == place(to) || from == "web" && strings.HasPrefix(to, "web/") || slices.Contains(mayImport[place(from)], place(to))
+	return !ours || place(from) == place(to) || from == "web" && strings.HasPrefix(to, "web/") ||
+		slices.Contains(mayImport[place(from)], place(to))
 }
 
 // within tells whether a package of core may use another: one before it, or its
@@ -157,7 +165,42 @@ const (
 	deepest = 4   // ifs, loops, switches and functions within each other
 	longest = 50  // lines of a function
 	widest  = 140 // columns of a template's line
+	columns = 120 // of a line of code, a tab being four; a raw string, a table or a pattern, may be wider
 )
+
+func TestCodeIsNarrow(t *testing.T) {
+	for _, name := range code(t) {
+		text, err := os.ReadFile(name)
+		require.NoError(t, err)
+		files := token.NewFileSet()
+		file, err := parser.ParseFile(files, name, text, 0)
+		require.NoError(t, err)
+		raw := map[int]bool{} // lines that a raw string reaches into
+		ast.Inspect(file, func(n ast.Node) bool {
+			if s, ok := n.(*ast.BasicLit); ok && strings.HasPrefix(s.Value, "`") {
+				for l := files.Position(s.Pos()).Line; l <= files.Position(s.End()).Line; l++ {
+					raw[l] = true
+				}
+			}
+			if m, ok := n.(*ast.MapType); ok {
+				key, isName := m.Key.(*ast.Ident)
+				assert.False(t, isName && key.Name == "bool", "%s: say it with an if", files.Position(m.Pos()))
+			}
+			return true
+		})
+		for n, line := range strings.Split(string(text), "\n") {
+			wide := utf8.RuneCountInString(strings.ReplaceAll(line, "\t", "    "))
+			assert.True(t, wide <= columns || raw[n+1], "%s:%d has %d columns", name, n+1, wide)
+		}
+	}
+}
+
+// code lists the files that people write.
+func code(t *testing.T) []string {
+	return slices.DeleteFunc(sources(t, ".go"), func(name string) bool {
+		return strings.HasSuffix(name, "_gen.go") || strings.HasPrefix(name, "store/db/")
+	})
+}
 
 func TestNothingNestsDeepOrRunsLong(t *testing.T) {
 	files := token.NewFileSet()
@@ -173,7 +216,8 @@ func TestNothingNestsDeepOrRunsLong(t *testing.T) {
 				continue
 			}
 			lines := files.Position(f.End()).Line - files.Position(f.Pos()).Line + 1
-			assert.LessOrEqual(t, lines, longest, "%s: %s is long: it is two things", files.Position(f.Pos()), f.Name.Name)
+			assert.LessOrEqual(t, lines, longest, "%s: %s is long: it is two things", files.Position(f.Pos()),
+				f.Name.Name)
 			assert.LessOrEqual(t, depth(f.Body), deepest, "%s: %s nests too deep", files.Position(f.Pos()), f.Name.Name)
 		}
 	}
@@ -186,7 +230,8 @@ func depth(n ast.Node) (most int) {
 			return true
 		}
 		switch c.(type) {
-		case *ast.IfStmt, *ast.ForStmt, *ast.RangeStmt, *ast.SwitchStmt, *ast.SelectStmt, *ast.TypeSwitchStmt, *ast.FuncLit:
+		case *ast.IfStmt, *ast.ForStmt, *ast.RangeStmt, *ast.SwitchStmt, *ast.SelectStmt, *ast.TypeSwitchStmt,
+			*ast.FuncLit:
 			most = max(most, 1+depth(c))
 			return false
 		}
@@ -210,7 +255,8 @@ func TestTemplatesAreNarrow(t *testing.T) {
 // sources lists the files of the house with an ending.
 func sources(t *testing.T, ending string) (names []string) {
 	require.NoError(t, filepath.WalkDir(".", func(name string, entry os.DirEntry, err error) error {
-		if err == nil && entry.IsDir() && slices.Contains([]string{"node_modules", ".git", "var", "dist"}, entry.Name()) {
+		if err == nil && entry.IsDir() && slices.Contains([]string{"node_modules", ".git", "var", "dist"},
+			entry.Name()) {
 			return filepath.SkipDir
 		}
 		if err == nil && strings.HasSuffix(name, ending) {
@@ -225,7 +271,8 @@ func sources(t *testing.T, ending string) (names []string) {
 // A room's templates use those of the room itself, of the shell, and of the chart where it draws
 // one: one that is missing shows only when its page is opened.
 func TestEveryTemplateIsThere(t *testing.T) {
-	used, defined := regexp.MustCompile(`\{\{-?\s*template "([^"]+)"`), regexp.MustCompile(`\{\{-?\s*(?:define|block) "([^"]+)"`)
+	used, defined := regexp.MustCompile(`\{\{-?\s*template "([^"]+)"`),
+		regexp.MustCompile(`\{\{-?\s*(?:define|block) "([^"]+)"`)
 	names := map[string][]string{} // of folders
 	for _, name := range sources(t, ".html") {
 		text, err := os.ReadFile(name)

@@ -27,8 +27,10 @@ var files embed.FS
 var parts = []string{"raise", "activate", "mobilise", "potentiate", "sport", "positions", "after"}
 
 // played are the files of sports, in the order in which they are listed.
-var played = []string{"rugby-union", "football", "futsal", "hockey", "ice-hockey", "netball", "basketball", "volleyball", "handball", "cricket", "baseball",
-	"softball", "roller-derby", "ultimate", "lacrosse", "korfball", "american-football", "australian-football", "speed-skating", "tennis", "padel",
+var played = []string{"rugby-union", "football", "futsal", "hockey", "ice-hockey", "netball", "basketball",
+	"volleyball", "handball", "cricket", "baseball",
+	"softball", "roller-derby", "ultimate", "lacrosse", "korfball", "american-football", "australian-football",
+	"speed-skating", "tennis", "padel",
 	"athletics", "other", "class"}
 
 type content struct {
@@ -91,12 +93,14 @@ func Sports() []sport.Sport { return all().sports }
 // Sport returns the sport of that key or name, in any case, also where more is said of it: "tennis doubles".
 func Sport(name string) (sport.Sport, bool) {
 	for _, s := range all().sports {
-		if s.Key == name || strings.EqualFold(s.Name, name) || strings.EqualFold(s.Key, strings.ReplaceAll(name, " ", "-")) {
+		if s.Key == name || strings.EqualFold(s.Name, name) ||
+			strings.EqualFold(s.Key, strings.ReplaceAll(name, " ", "-")) {
 			return s, true
 		}
 	}
 	for _, s := range all().sports {
-		if more, is := strings.CutPrefix(strings.ToLower(name), strings.ReplaceAll(s.Key, "-", " ")+" "); is && more != "" {
+		if more, is := strings.CutPrefix(strings.ToLower(name), strings.ReplaceAll(s.Key, "-", " ")+" "); is &&
+			more != "" {
 			return s, true
 		}
 	}

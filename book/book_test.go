@@ -32,7 +32,8 @@ func TestEveryDrillIsCompleteAndItsLinksResolve(t *testing.T) {
 		}
 		if easier, ok := book.Find(d.Easier); ok {
 			assert.LessOrEqual(t, easier.Effort, d.Effort, "%s is easier than %s", easier.Code, d.Code)
-			assert.LessOrEqual(t, easier.ContactsPerUnit*float64(easier.Dose.WithAmount(1).Units()), max(1, d.ContactsPerUnit)*float64(d.Dose.WithAmount(d.Range.Target).Units()), d.Code)
+			assert.LessOrEqual(t, easier.ContactsPerUnit*float64(easier.Dose.WithAmount(1).Units()),
+				max(1, d.ContactsPerUnit)*float64(d.Dose.WithAmount(d.Range.Target).Units()), d.Code)
 		}
 		assert.True(t, len(d.Regions) > 0 && len(d.Planes) > 0 || slices.Contains(d.Qualities, "calm"), d.Code)
 		for _, key := range d.Sports {
@@ -115,15 +116,20 @@ func TestEverySportHolds(t *testing.T) {
 			for _, code := range c.Drills {
 				d, _ := book.Find(code)
 				assert.True(t, d.Serves(c.In()), "%s: %s does not serve %q", s.Key, code, c.In())
-				assert.True(t, len(d.Sports) == 0 || slices.Contains(d.Sports, s.Key), "%s: %s is not of it", s.Key, code)
+				assert.True(t, len(d.Sports) == 0 || slices.Contains(d.Sports, s.Key), "%s: %s is not of it", s.Key,
+					code)
 			}
 		}
 	}
 }
 
 func TestABookWithAMistakeIsRefused(t *testing.T) {
-	for _, bad := range []string{"- x: [", "- {code: a, name: A, aim: b, jumps: 3}", "- {code: a, name: A, aim: b, dose: {kind: time}, range: {min: 0, target: 1, max: 1, step: 1}}",
-		"- {code: a, name: A, aim: b, dose: {kind: time}, range: {min: 1, target: 1, max: 1, step: 1}, figure: {poses: [{leg: [0, 200]}]}}", "- {code: a, name: A, aim: b, regions: [elbow, nose], dose: {kind: time}, range: {min: 1, target: 1, max: 1, step: 1}}"} {
+	for _, bad := range []string{"- x: [", "- {code: a, name: A, aim: b, jumps: 3}",
+		"- {code: a, name: A, aim: b, dose: {kind: time}, range: {min: 0, target: 1, max: 1, step: 1}}",
+		"- {code: a, name: A, aim: b, dose: {kind: time}, range: {min: 1, target: 1, max: 1, step: 1}, figure: " +
+			"{poses: [{leg: [0, 200]}]}}",
+		"- {code: a, name: A, aim: b, regions: [elbow, nose], dose: {kind: time}, range: {min: 1, target: 1, " +
+			"max: 1, step: 1}}"} {
 		_, err := book.Read([]byte(bad))
 		assert.Error(t, err, bad)
 	}

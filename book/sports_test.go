@@ -18,9 +18,12 @@ func TestEverySportIsWhole(t *testing.T) {
 	known := func(code string) bool { _, ok := book.Find(code); return ok }
 	for _, s := range book.Sports() {
 		require.NoError(t, s.Validate(known), s.Key)
-		for what, n := range map[string]int{"zones": len(s.Zones), "zones of the other form": len(s.Elsewhere), "lines": len(s.Lines), "shape": len(s.Shape), "kit": len(s.Kit),
-			"measures": len(s.Measures), "targets": len(s.Targets), "fixed": len(s.Fixed), "examples": len(s.Example) - 2, "act": len(s.Act), "words to begin": min(len(s.Begins.First), len(s.Begins.Later)),
-			"home and away": min(len(s.Home.Called), len(s.Away.Called)), "minutes on the ground away": s.Away.From} {
+		for what, n := range map[string]int{"zones": len(s.Zones), "zones of the other form": len(s.Elsewhere),
+			"lines": len(s.Lines), "shape": len(s.Shape), "kit": len(s.Kit),
+			"measures": len(s.Measures), "targets": len(s.Targets), "fixed": len(s.Fixed),
+			"examples": len(s.Example) - 2, "act": len(s.Act),
+			"words to begin": min(len(s.Begins.First), len(s.Begins.Later)),
+			"home and away":  min(len(s.Home.Called), len(s.Away.Called)), "minutes on the ground away": s.Away.From} {
 			assert.Positive(t, n, "%s: %s", s.Key, what)
 		}
 		assert.Greater(t, s.Round(), 30.0, "%s: once round", s.Key)
@@ -35,7 +38,8 @@ func TestEverySportIsWhole(t *testing.T) {
 			assert.True(t, inUnit[p] || len(s.Units) == 0, "%s: %s is in no unit", s.Key, p)
 		}
 		for _, target := range s.Targets {
-			assert.NoError(t, club.Target{Region: target.Region, Quality: target.Quality, Hard: target.Hard, Days: target.Days, AtMost: target.AtMost}.Validate(), s.Key)
+			assert.NoError(t, club.Target{Region: target.Region, Quality: target.Quality, Hard: target.Hard,
+				Days: target.Days, AtMost: target.AtMost}.Validate(), s.Key)
 		}
 		for _, line := range s.Lines {
 			found, ok := s.Line("the " + line.Name)
@@ -46,7 +50,9 @@ func TestEverySportIsWhole(t *testing.T) {
 			covered = covered || z.Plan("z").Covered
 		}
 		for _, z := range s.Elsewhere {
-			assert.True(t, z.Plan("z").Covered != covered || covered && s.Ground == "ice" || s.Key == "class" || s.Key == "roller-derby" || s.Key == "speed-skating" || s.Key == "tennis" || s.Key == "padel", "%s: %s is of the other form", s.Key, z.Name)
+			assert.True(t, z.Plan("z").Covered != covered || covered && s.Ground == "ice" || s.Key == "class" ||
+				s.Key == "roller-derby" || s.Key == "speed-skating" || s.Key == "tennis" || s.Key == "padel",
+				"%s: %s is of the other form", s.Key, z.Name)
 		}
 	}
 	assert.Subset(t, drill.Regions, book.Sports()[0].Stresses)
@@ -72,10 +78,12 @@ func TestSquadsArePastedAsTheyAreSent(t *testing.T) {
 		for i, want := range squad.Players {
 			got := read[i]
 			all++
-			if got.Problem == "" && got.Player.Label() == want[0] && float64(got.Player.Number) == want[1] && got.Player.Position == want[2] {
+			if got.Problem == "" && got.Player.Label() == want[0] && float64(got.Player.Number) == want[1] &&
+				got.Player.Position == want[2] {
 				right++
 			} else {
-				t.Logf("%s: want %v, read %q #%d %q %s", key, want, got.Player.Label(), got.Player.Number, got.Player.Position, got.Problem)
+				t.Logf("%s: want %v, read %q #%d %q %s", key, want, got.Player.Label(), got.Player.Number,
+					got.Player.Position, got.Problem)
 			}
 		}
 	}

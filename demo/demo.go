@@ -58,16 +58,19 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 	}
 	now = now.In(location)
 	saturday := next(now, time.Saturday, 15, 0)
-	plans := []*plan.Document{HomeMatch(saturday), training(next(now, time.Tuesday, 18, 50)), awayMatch(next(saturday.Add(time.Hour), time.Saturday, 14, 30))}
+	plans := []*plan.Document{HomeMatch(saturday), training(next(now, time.Tuesday, 18, 50)),
+		awayMatch(next(saturday.Add(time.Hour), time.Saturday, 14, 30))}
 	fitted := make([]*schedule.Schedule, len(plans))
 	for n, d := range plans {
 		for i := range d.Players {
-			d.Players[i].Roster = players[slices.IndexFunc(first, func(p club.Player) bool { return p.Number == d.Players[i].Number })]
+			d.Players[i].Roster = players[slices.IndexFunc(first,
+				func(p club.Player) bool { return p.Number == d.Players[i].Number })]
 		}
 		if fitted[n], err = schedule.Fit(ctx, d, schedule.AtOnce); err != nil {
 			return fmt.Errorf("the demo's %s: %w", d.Title, err)
 		}
-		if _, err := s.Sessions.AddSession(ctx, coach.ClubID, firstTeam, store.Fitted{Document: d, Schedule: fitted[n], Summary: "made", By: coach.ID}); err != nil {
+		if _, err := s.Sessions.AddSession(ctx, coach.ClubID, firstTeam,
+			store.Fitted{Document: d, Schedule: fitted[n], Summary: "made", By: coach.ID}); err != nil {
 			return err
 		}
 	}
@@ -84,7 +87,8 @@ var guests = []string{"Saltmarsh", "Tarn End", "Quarry Lane", "Emberley"}
 
 // month adds a plan's like of the last four weeks, and keeps it as a routine. The same
 // plan in the same minutes is fitted as it is.
-func month(ctx context.Context, s *store.Store, coach store.Account, squad uint64, d *plan.Document, fitted *schedule.Schedule) error {
+func month(ctx context.Context, s *store.Store, coach store.Account, squad uint64, d *plan.Document,
+	fitted *schedule.Schedule) error {
 	name, kept := "Match day, home", "home matches"
 	if d.Kind == plan.Training {
 		name, kept = "Main session", "Tuesdays"
@@ -99,7 +103,8 @@ func month(ctx context.Context, s *store.Store, coach store.Account, squad uint6
 		if was.Start = at; d.Kind == plan.Match {
 			past.Title = "Brackwater v " + guest
 		}
-		id, err := s.Sessions.AddSession(ctx, coach.ClubID, squad, store.Fitted{Document: past, Schedule: &was, Summary: "made", By: coach.ID, At: at.AddDate(0, 0, -2)})
+		id, err := s.Sessions.AddSession(ctx, coach.ClubID, squad,
+			store.Fitted{Document: past, Schedule: &was, Summary: "made", By: coach.ID, At: at.AddDate(0, 0, -2)})
 		if err != nil {
 			return err
 		}
@@ -115,7 +120,8 @@ func month(ctx context.Context, s *store.Store, coach store.Account, squad uint6
 
 // keep fills in what the club keeps between sessions, and returns the ids of the
 // first team's players.
-func keep(ctx context.Context, s *store.Store, coach store.Account, hash string, firstTeam, juniors uint64, now time.Time) (players []uint64, err error) {
+func keep(ctx context.Context, s *store.Store, coach store.Account, hash string, firstTeam, juniors uint64,
+	now time.Time) (players []uint64, err error) {
 	if err := places(ctx, s, coach.ClubID); err != nil {
 		return nil, err
 	}
@@ -134,18 +140,23 @@ func keep(ctx context.Context, s *store.Store, coach store.Account, hash string,
 		return nil, err
 	}
 	token := ""
-	_, err = s.Accounts.Invite(ctx, coach, "Signe Aldous", MedicalEmail, store.Medical, now, func(made string) store.Letter {
-		token = made
-		return store.Letter{To: MedicalEmail, Subject: "Brackwater invites you to Cue Start", Body: "Hello Signe Aldous,\n\nyou have joined already: this letter is here to show what one looks like.\n"}
-	})
+	_, err = s.Accounts.Invite(ctx, coach, "Signe Aldous", MedicalEmail, store.Medical, now,
+		func(made string) store.Letter {
+			token = made
+			return store.Letter{To: MedicalEmail, Subject: "Brackwater invites you to Cue Start",
+				Body: "Hello Signe Aldous,\n\nyou have joined already: this letter is here to show what one " +
+					"looks like.\n"}
+		})
 	if err != nil {
 		return nil, err
 	}
 	if _, err := s.Accounts.Join(ctx, token, hash, now); err != nil {
 		return nil, err
 	}
-	_, err = s.Clubs.Fill(ctx, coach.ClubID, store.Change{Owner: players[24], Is: club.Restriction{NoJumps: true, MaxEffort: 80, From: now.Format(time.DateOnly),
-		Until: now.AddDate(0, 0, 12).Format(time.DateOnly), Review: now.AddDate(0, 0, 7).Format(time.DateOnly)}})
+	_, err = s.Clubs.Fill(ctx, coach.ClubID,
+		store.Change{Owner: players[24], Is: club.Restriction{NoJumps: true, MaxEffort: 80,
+			From:  now.Format(time.DateOnly),
+			Until: now.AddDate(0, 0, 12).Format(time.DateOnly), Review: now.AddDate(0, 0, 7).Format(time.DateOnly)}})
 	return players, err
 }
 
@@ -179,8 +190,9 @@ func trials(players []uint64, now time.Time) (changes []store.Change) {
 		{24, []float64{32.6, 33.9, 33.5}, []float64{33.1, 34.2, 33.3}},
 	} {
 		jump := func(ago int, tries []float64) store.Change {
-			return store.Change{Owner: players[jumper.player], Is: club.Trial{Test: "Jump height", Unit: "cm", Better: club.Higher,
-				Day: now.AddDate(0, 0, -ago).Format(time.DateOnly), Tries: tries}}
+			return store.Change{Owner: players[jumper.player],
+				Is: club.Trial{Test: "Jump height", Unit: "cm", Better: club.Higher,
+					Day: now.AddDate(0, 0, -ago).Format(time.DateOnly), Tries: tries}}
 		}
 		changes = append(changes, jump(29, jumper.october), jump(8, jumper.later))
 	}
@@ -197,24 +209,33 @@ func next(now time.Time, day time.Weekday, hour, minute int) time.Time {
 }
 
 var ground = []club.Zone{
-	{Name: "Near half", Capacity: 40, Lanes: 8, Metres: 50, Surface: "grass", Lies: &plan.Lie{X: 38, Y: 34, Long: 50, Wide: 68}},
-	{Name: "Far half", Capacity: 40, Lanes: 8, Metres: 50, Surface: "grass", Lies: &plan.Lie{X: 88, Y: 34, Long: 50, Wide: 68}},
-	{Name: "In-goal strip", Capacity: 16, Lanes: 4, Metres: 20, Surface: "grass", Lies: &plan.Lie{X: 6, Y: 34, Long: 68, Wide: 12, Turn: 90}},
-	{Name: "Hall", Capacity: 30, Lanes: 5, Metres: 18, Surface: "wood", Covered: true, Lies: &plan.Lie{X: 128, Y: 18, Long: 18, Wide: 14}},
+	{Name: "Near half", Capacity: 40, Lanes: 8, Metres: 50, Surface: "grass",
+		Lies: &plan.Lie{X: 38, Y: 34, Long: 50, Wide: 68}},
+	{Name: "Far half", Capacity: 40, Lanes: 8, Metres: 50, Surface: "grass",
+		Lies: &plan.Lie{X: 88, Y: 34, Long: 50, Wide: 68}},
+	{Name: "In-goal strip", Capacity: 16, Lanes: 4, Metres: 20, Surface: "grass",
+		Lies: &plan.Lie{X: 6, Y: 34, Long: 68, Wide: 12, Turn: 90}},
+	{Name: "Hall", Capacity: 30, Lanes: 5, Metres: 18, Surface: "wood", Covered: true,
+		Lies: &plan.Lie{X: 128, Y: 18, Long: 18, Wide: 14}},
 }
 
 // kit is what the demo's club has.
-var kit = []club.Kit{{Name: "light loop band", Pieces: 40}, {Name: "light band", Pieces: 40}, {Name: "ball", Pieces: 24}, {Name: "shield", Pieces: 8}, {Name: "tee", Pieces: 2},
-	{Name: "cones", Pieces: 40}, {Name: "bib", Pieces: 30}, {Name: "hurdle", Pieces: 12}, {Name: "medicine ball", Pieces: 6}, {Name: "post", Pieces: 2}, {Name: "roller", Pieces: 10}}
+var kit = []club.Kit{{Name: "light loop band", Pieces: 40}, {Name: "light band", Pieces: 40},
+	{Name: "ball", Pieces: 24}, {Name: "shield", Pieces: 8}, {Name: "tee", Pieces: 2},
+	{Name: "cones", Pieces: 40}, {Name: "bib", Pieces: 30}, {Name: "hurdle", Pieces: 12},
+	{Name: "medicine ball", Pieces: 6}, {Name: "post", Pieces: 2}, {Name: "roller", Pieces: 10}}
 
-var staff = []club.Staff{{Name: "Ines", Role: "S&C coach", Leads: true}, {Name: "Dorrit", Role: "forwards coach"}, {Name: "Pell", Role: "skills coach"}, {Name: "Runa", Role: "assistant"}}
+var staff = []club.Staff{{Name: "Ines", Role: "S&C coach", Leads: true}, {Name: "Dorrit", Role: "forwards coach"},
+	{Name: "Pell", Role: "skills coach"}, {Name: "Runa", Role: "assistant"}}
 
 // base is what the demo's sessions have in common: people, places, leaders.
 func base(start time.Time, free plan.Span) *plan.Document {
 	air := 8.0
-	d := &plan.Document{Format: plan.Format, Start: clock.StartAt(start), Method: plan.DefaultMethod, Place: "Tidegate", Grade: drill.Club,
-		Today: plan.Conditions{Celsius: &air, Layers: true}, Stresses: []string{"ankle", "knee", "hip", "back", "shoulder", "neck"},
-		Kit: map[string]int{"light loop band": 24, "light band": 24, "ball": 14, "shield": 8, "tee": 2, "bib": 16},
+	d := &plan.Document{Format: plan.Format, Start: clock.StartAt(start), Method: plan.DefaultMethod, Place: "Tidegate",
+		Grade:    drill.Club,
+		Today:    plan.Conditions{Celsius: &air, Layers: true},
+		Stresses: []string{"ankle", "knee", "hip", "back", "shoulder", "neck"},
+		Kit:      map[string]int{"light loop band": 24, "light band": 24, "ball": 14, "shield": 8, "tee": 2, "bib": 16},
 		Leaders: []plan.Leader{
 			{ID: "ines", Name: "Ines", Role: "S&C coach"},
 			{ID: "dorrit", Name: "Dorrit", Role: "forwards coach"},
@@ -244,7 +265,8 @@ func base(start time.Time, free plan.Span) *plan.Document {
 		}
 	}
 	for _, p := range first[:23] {
-		d.Players = append(d.Players, plan.Player{ID: ids(p.Number)[0], Number: p.Number, First: p.First, Last: p.Last, Position: p.Position, Hand: drill.Way(p.Hand), Foot: drill.Way(p.Foot)})
+		d.Players = append(d.Players, plan.Player{ID: ids(p.Number)[0], Number: p.Number, First: p.First, Last: p.Last,
+			Position: p.Position, Hand: drill.Way(p.Hand), Foot: drill.Way(p.Foot)})
 	}
 	return d
 }
@@ -273,27 +295,37 @@ func in(b plan.Block, who, zone, leader string) plan.Block {
 
 // fixed is a thing of the day from so many to so many minutes to go.
 func fixed(id, name, who string, from, to int) plan.Fixed {
-	return plan.Fixed{ID: id, Name: name, Who: []string{who}, Span: plan.Span{From: clock.BeforeStart(from * 60), To: clock.BeforeStart(to * 60)}}
+	return plan.Fixed{ID: id, Name: name, Who: []string{who},
+		Span: plan.Span{From: clock.BeforeStart(from * 60), To: clock.BeforeStart(to * 60)}}
 }
 
 func atClock(id, name, who, from, to string) plan.Fixed {
-	return plan.Fixed{ID: id, Name: name, Who: []string{who}, Span: plan.Span{From: clock.AtClock(from), To: clock.AtClock(to)}}
+	return plan.Fixed{ID: id, Name: name, Who: []string{who},
+		Span: plan.Span{From: clock.AtClock(from), To: clock.AtClock(to)}}
 }
 
 // matchBlocks are the run-in of a match day.
 func matchBlocks() []plan.Block {
-	kicks := in(book.NewBlock("kicks", "Kicks at posts", drill.Own, plan.Should, "kicks-at-posts"), "u-kickers", "far", "pell")
+	kicks := in(book.NewBlock("kicks", "Kicks at posts", drill.Own, plan.Should, "kicks-at-posts"), "u-kickers", "far",
+		"pell")
 	kicks.Stations = 2
-	high := in(book.NewBlock("high", "High balls", drill.Sport, plan.Should, "high-balls"), "u-back-three", "far", "pell")
+	high := in(book.NewBlock("high", "High balls", drill.Sport, plan.Should, "high-balls"), "u-back-three", "far",
+		"pell")
 	high.Stations = 1
 	return []plan.Block{
-		in(book.NewBlock("raise", "Rising loop", drill.Raise, plan.Must, "rising-loop", "shuffle-and-cross", "skips"), plan.Everyone, "near", "ines"),
-		in(book.NewBlock("bands", "Bands", drill.Activate, plan.Should, "band-side-walk", "shoulder-band", "plank-reach"), plan.Everyone, "near", "ines"),
-		in(book.NewBlock("move", "Moving range", drill.Mobilise, plan.Must, "lunge-reach", "leg-swings", "hip-circles", "mid-back-turns"), plan.Everyone, "near", "ines"),
-		in(book.NewBlock("neck", "Neck holds", drill.Mobilise, plan.Should, "neck-holds"), "u-front-five", "strip", "dorrit"),
-		in(book.NewBlock("jumps", "Jumps, sprints", drill.Potentiate, plan.Must, "jump-and-stick", "strides-rising", "sprints"), plan.Everyone, "near", "ines"),
+		in(book.NewBlock("raise", "Rising loop", drill.Raise, plan.Must, "rising-loop", "shuffle-and-cross", "skips"),
+			plan.Everyone, "near", "ines"),
+		in(book.NewBlock("bands", "Bands", drill.Activate, plan.Should, "band-side-walk", "shoulder-band",
+			"plank-reach"), plan.Everyone, "near", "ines"),
+		in(book.NewBlock("move", "Moving range", drill.Mobilise, plan.Must, "lunge-reach", "leg-swings", "hip-circles",
+			"mid-back-turns"), plan.Everyone, "near", "ines"),
+		in(book.NewBlock("neck", "Neck holds", drill.Mobilise, plan.Should, "neck-holds"), "u-front-five", "strip",
+			"dorrit"),
+		in(book.NewBlock("jumps", "Jumps, sprints", drill.Potentiate, plan.Must, "jump-and-stick", "strides-rising",
+			"sprints"), plan.Everyone, "near", "ines"),
 		kicks,
-		in(book.NewBlock("lineout", "Line-out", drill.Sport, plan.Must, "lineout-throws"), "u-lineout", "near", "dorrit"),
+		in(book.NewBlock("lineout", "Line-out", drill.Sport, plan.Must, "lineout-throws"), "u-lineout", "near",
+			"dorrit"),
 		in(book.NewBlock("scrum", "Scrum", drill.Sport, plan.Must, "scrum-sets"), "u-scrum", "strip", "dorrit"),
 		high,
 		in(book.NewBlock("hands", "Hands", drill.Sport, plan.Should, "hands-in-a-line"), "u-hands", "far", "ines"),
@@ -318,11 +350,12 @@ func HomeMatch(start time.Time) *plan.Document {
 	}
 	d.Blocks = matchBlocks()
 	d.Bring = []plan.Bring{{What: "first-aid bag", Who: "runa"}, {What: "ice"}}
-	d.Lists = []plan.List{{ID: "after-1", Name: "After the end", When: plan.AfterEnd, Line: "Final whistle", Blocks: []plan.Block{
-		book.NewBlock("down", "Come down", drill.After, plan.Should, "easy-walk-down"),
-		book.NewBlock("holds", "Holds", drill.After, plan.Should, "static-calf", "static-thigh", "static-groin"),
-		book.NewBlock("necks", "Chest and shoulders", drill.After, plan.Could, "static-chest"),
-	}}}
+	d.Lists = []plan.List{{ID: "after-1", Name: "After the end", When: plan.AfterEnd, Line: "Final whistle",
+		Blocks: []plan.Block{
+			book.NewBlock("down", "Come down", drill.After, plan.Should, "easy-walk-down"),
+			book.NewBlock("holds", "Holds", drill.After, plan.Should, "static-calf", "static-thigh", "static-groin"),
+			book.NewBlock("necks", "Chest and shoulders", drill.After, plan.Could, "static-chest"),
+		}}}
 	for i := range d.Lists[0].Blocks {
 		d.Lists[0].Blocks[i].Who = []string{plan.Everyone}
 	}
@@ -352,12 +385,18 @@ func training(start time.Time) *plan.Document {
 	d.Margin, d.Open = 180, clock.BeforeStart(30*60)
 	d.Fixed = []plan.Fixed{fixed("notes", "Notes for the day", plan.Everyone, 30, 26)}
 	d.Blocks = []plan.Block{
-		in(book.NewBlock("tag", "Tag in the box", drill.Raise, plan.Must, "tag-in-the-box", "shuffle-and-cross"), plan.Everyone, "near", "ines"),
-		in(book.NewBlock("floor", "Hips and trunk", drill.Activate, plan.Should, "bridge", "plank-reach"), plan.Everyone, "near", "ines"),
-		in(book.NewBlock("move", "Moving range", drill.Mobilise, plan.Must, "lunge-reach", "hinge", "ankle-rocks"), plan.Everyone, "near", "ines"),
-		in(book.NewBlock("neck", "Neck holds", drill.Mobilise, plan.Should, "neck-holds"), "u-front-five", "strip", "dorrit"),
-		in(book.NewBlock("cuts", "Cuts", drill.Potentiate, plan.Must, "bounds", "cut-and-go"), plan.Everyone, "near", "ines"),
-		in(book.NewBlock("shields", "Shoulder on shield", drill.Sport, plan.Could, "contact-shields"), "u-scrum", "strip", "dorrit"),
+		in(book.NewBlock("tag", "Tag in the box", drill.Raise, plan.Must, "tag-in-the-box", "shuffle-and-cross"),
+			plan.Everyone, "near", "ines"),
+		in(book.NewBlock("floor", "Hips and trunk", drill.Activate, plan.Should, "bridge", "plank-reach"),
+			plan.Everyone, "near", "ines"),
+		in(book.NewBlock("move", "Moving range", drill.Mobilise, plan.Must, "lunge-reach", "hinge", "ankle-rocks"),
+			plan.Everyone, "near", "ines"),
+		in(book.NewBlock("neck", "Neck holds", drill.Mobilise, plan.Should, "neck-holds"), "u-front-five", "strip",
+			"dorrit"),
+		in(book.NewBlock("cuts", "Cuts", drill.Potentiate, plan.Must, "bounds", "cut-and-go"), plan.Everyone, "near",
+			"ines"),
+		in(book.NewBlock("shields", "Shoulder on shield", drill.Sport, plan.Could, "contact-shields"), "u-scrum",
+			"strip", "dorrit"),
 		in(book.NewBlock("passing", "Hands", drill.Sport, plan.Could, "hands-in-a-line"), "u-hands", "far", "pell"),
 	}
 	return d

@@ -37,7 +37,8 @@ func TestTheDemosMatchDayHoldsAndLandsOnTheMargin(t *testing.T) {
 		assert.LessOrEqual(t, int(b.End), -d.Margin)
 		assert.Equal(t, int(b.End-b.Start), d.Blocks[i].Seconds(s.Amounts[i], d.Group(&d.Blocks[i])))
 	}
-	assert.Equal(t, clock.Offset(-d.Margin), s.Result.Blocks[len(s.Result.Blocks)-1].End, "the team run ends at the margin")
+	assert.Equal(t, clock.Offset(-d.Margin), s.Result.Blocks[len(s.Result.Blocks)-1].End,
+		"the team run ends at the margin")
 }
 
 func TestAWhyIsSaidOfEachCut(t *testing.T) {
@@ -64,7 +65,8 @@ func TestAWhyIsSaidOfEachCut(t *testing.T) {
 	s, err = schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	assert.False(t, s.Result.Feasible)
-	assert.Contains(t, s.Result.Why, "would have to be free 24:30 min earlier too", "the ground is the limit, not the players")
+	assert.Contains(t, s.Result.Why, "would have to be free 24:30 min earlier too",
+		"the ground is the limit, not the players")
 }
 
 // Kit is short of the squad: what two blocks want at once they cannot both have.
@@ -73,7 +75,8 @@ func TestBlocksDoNotShareTheSamePieces(t *testing.T) {
 	d.Kit["ball"] = 8
 	c, err := schedule.Compile(d)
 	require.NoError(t, err)
-	for i, want := range map[int]int{6: 1, 8: 1, 9: 4, 10: 1} { // line-out, high balls at one station, hands, bench touch
+	for i, want := range map[int]int{6: 1, 8: 1, 9: 4, 10: 1} {
+		// line-out, high balls at one station, hands, bench touch
 		assert.Contains(t, c.Problem.Blocks[i].Needs, runin.Need{Resource: "kit ball", Amount: want}, d.Blocks[i].ID)
 	}
 	s, err := schedule.Fit(context.Background(), d, 0)

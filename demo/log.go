@@ -16,11 +16,13 @@ import (
 var slow = []float64{1.16, 1.09, 1.14, 1.12}
 
 // noted is what was noted in the last match, by block.
-var noted = map[string]string{"Line-out": "lifts late on the left: one walk-through first", "Bands": "half of them sat on the bench: check before"}
+var noted = map[string]string{"Line-out": "lifts late on the left: one walk-through first",
+	"Bands": "half of them sat on the bench: check before"}
 
 // logged is the log of a session of so many weeks ago: as it was planned, but for the scrum,
 // with how hard it was and what was noted.
-func logged(ctx context.Context, s *store.Store, coach store.Account, session, squad uint64, d *plan.Document, fitted *schedule.Schedule, ago int) error {
+func logged(ctx context.Context, s *store.Store, coach store.Account, session, squad uint64, d *plan.Document,
+	fitted *schedule.Schedule, ago int) error {
 	made, err := conduct.AsPlanned(conduct.Plan{Document: d, Schedule: fitted})
 	if err != nil {
 		return err
@@ -41,7 +43,8 @@ func logged(ctx context.Context, s *store.Store, coach store.Account, session, s
 			p.Was = conduct.Late
 		}
 	}
-	l := &store.Log{Log: *made, Session: session, Squad: squad, Day: fitted.Start.Format(time.DateOnly), Kind: string(d.Kind), Title: d.Title, Season: "2026/27"}
+	l := &store.Log{Log: *made, Session: session, Squad: squad, Day: fitted.Start.Format(time.DateOnly),
+		Kind: string(d.Kind), Title: d.Title, Season: "2026/27"}
 	return s.Logs.SaveLog(ctx, coach, l)
 }
 
@@ -52,13 +55,15 @@ func jumps(players []uint64, matches []time.Time) (changes []store.Change) {
 	gains := [][]float64{{1.6, 1.1, 0.9, 1.8, 1.2, 1.5, 0.7, 1.3}, {0.6, 0.9, -0.2, 1.0, 0.3, 0.8, 0.2, 0.5}}
 	noise := []float64{0.2, -0.3, 0.1, 0.3, -0.2, 0.1, -0.1, 0.2}
 	test := func(player uint64, day time.Time, part string, best float64) store.Change {
-		return store.Change{Owner: player, Is: club.Trial{Test: "Jump height", Unit: "cm", Better: club.Higher, Day: day.Format(time.DateOnly), Part: part,
+		return store.Change{Owner: player, Is: club.Trial{Test: "Jump height", Unit: "cm", Better: club.Higher,
+			Day: day.Format(time.DateOnly), Part: part,
 			Tries: []float64{round(best - 0.9), round(best), round(best - 0.4)}}}
 	}
 	for n, day := range matches {
 		for i, height := range before {
 			is := height + float64(n)*noise[i]
-			changes = append(changes, test(players[2+i], day, club.Before, is), test(players[2+i], day, club.After, is+gains[n][i]))
+			changes = append(changes, test(players[2+i], day, club.Before, is),
+				test(players[2+i], day, club.After, is+gains[n][i]))
 		}
 	}
 	return changes
@@ -68,7 +73,8 @@ func round(x float64) float64 { return math.Round(10*x) / 10 }
 
 // targets are what the demo's weeks should hold.
 func targets(squad uint64) []club.Target {
-	return []club.Target{{Squad: squad, Region: "neck", Quality: "strength", Days: 2}, {Squad: squad, Region: "hip", Quality: "range", Days: 2}, {Squad: squad, Hard: true, Days: 3, AtMost: true}}
+	return []club.Target{{Squad: squad, Region: "neck", Quality: "strength", Days: 2},
+		{Squad: squad, Region: "hip", Quality: "range", Days: 2}, {Squad: squad, Hard: true, Days: 3, AtMost: true}}
 }
 
 // learnt fills in tests around the last matches before one, and targets.

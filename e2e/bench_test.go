@@ -71,8 +71,8 @@ func TestFigures(t *testing.T) {
 	require.NoError(t, weigh("last", data))
 }
 
-// arithmetic is how many milliseconds a fixed piece of it takes here and now: machines differ by three times from hour to
-// hour, so what takes time is said as a multiple of it too.
+// arithmetic is how many milliseconds a fixed piece of it takes here and now: machines differ by
+// three times from hour to hour, so what takes time is said as a multiple of it too.
 var arithmetic float64
 
 func measured(name string, value float64, unit string) {
@@ -83,7 +83,8 @@ func measured(name string, value float64, unit string) {
 	fmt.Printf("%s %.3g %s%s\n", name, value, unit, times)
 }
 
-// weigh measures what the machine is worth: a fixed piece of arithmetic, and a fixed round trip to the program's database.
+// weigh measures what the machine is worth: a fixed piece of arithmetic, and a fixed round trip to
+// the program's database.
 func weigh(when, data string) error {
 	dsn, running := mariadb.Running(filepath.Join(data, "mariadb"), "cuestart")
 	if !running {
@@ -127,7 +128,8 @@ func fits() error {
 	for _, size := range []struct {
 		name string
 		size runintest.Size
-	}{{"small", runintest.Small}, {"middle", runintest.Middle}, {"large", runintest.Large}, {"xlarge", runintest.XLarge}} {
+	}{{"small", runintest.Small}, {"middle", runintest.Middle}, {"large", runintest.Large},
+		{"xlarge", runintest.XLarge}} {
 		var times []time.Duration
 		gap, wait, n := 0.0, 0.0, 0
 		for seed := range uint64(20) {
@@ -166,16 +168,20 @@ func clubs() error {
 	rugby, _ := book.Sport("rugby-union")
 	var times []time.Duration
 	for n := range 60 {
-		b := compose.Brief{Title: "A v B", Kind: plan.Match, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, Minutes: 40 + n%20, Sport: &rugby, Book: book.Drills(), Steps: 3000,
+		b := compose.Brief{Title: "A v B", Kind: plan.Match,
+			Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, Minutes: 40 + n%20, Sport: &rugby,
+			Book: book.Drills(), Steps: 3000,
 			Leaders: []plan.Leader{{ID: "l1", Name: "A"}, {ID: "l2", Name: "B"}, {ID: "l3", Name: "C"}}}
 		for i := range 23 {
-			b.Players = append(b.Players, plan.Player{ID: fmt.Sprintf("p%d", i+1), First: "P", Last: fmt.Sprint(i), Position: rugby.Positions[(i+n)%len(rugby.Positions)]})
+			b.Players = append(b.Players, plan.Player{ID: fmt.Sprintf("p%d", i+1), First: "P", Last: fmt.Sprint(i),
+				Position: rugby.Positions[(i+n)%len(rugby.Positions)]})
 			if i == n%23 {
 				b.Players[i].Late = 600
 			}
 		}
 		for i, z := range rugby.Zones {
-			b.Zones = append(b.Zones, plan.Zone{ID: fmt.Sprintf("z%d", i+1), Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: float64(z.Metres)})
+			b.Zones = append(b.Zones, plan.Zone{ID: fmt.Sprintf("z%d", i+1), Name: z.Name, Capacity: z.Capacity,
+				Lanes: z.Lanes, Metres: float64(z.Metres)})
 		}
 		began := time.Now()
 		if _, err := compose.Compose(context.Background(), b); err != nil {
@@ -191,7 +197,8 @@ func clubs() error {
 	}
 	many, times = many[:2000], nil
 	for n := range 200 {
-		q := []drill.Query{{Text: "hip"}, {Text: "jump stick"}, {Phase: "mobilise", Region: "hip"}, {Text: "zzz"}, {Kit: drill.NoKit, Metres: 20, Text: "side"}}[n%5]
+		q := []drill.Query{{Text: "hip"}, {Text: "jump stick"}, {Phase: "mobilise", Region: "hip"}, {Text: "zzz"},
+			{Kit: drill.NoKit, Metres: 20, Text: "side"}}[n%5]
 		began := time.Now()
 		q.Find(many)
 		times = append(times, time.Since(began))
@@ -427,7 +434,8 @@ func (s *program) drawn() error {
 func (s *program) says() error {
 	var times []time.Duration
 	for n := range 100 {
-		line := []string{"jog 3 x 120 m, 50 %", "leg swings 8 each way a leg (no bounce)", "neck holds forward / left / right / back, 3 x 6 s each", "kicks at posts at 40, 10 and 15, far half, Pell",
+		line := []string{"jog 3 x 120 m, 50 %", "leg swings 8 each way a leg (no bounce)",
+			"neck holds forward / left / right / back, 3 x 6 s each", "kicks at posts at 40, 10 and 15, far half, Pell",
 			"something that no book knows 4 a side, straight after line-out"}[n%5]
 		began := time.Now()
 		if _, err := s.part("/sessions/1/hear", "heard", url.Values{"text": {line}}); err != nil {
@@ -467,7 +475,8 @@ func (s *program) views(name, path string) error {
 func (s *program) manySessions() error {
 	start := time.Now().AddDate(0, 0, 30)
 	for n := 4; n <= 200; n++ {
-		form := url.Values{"kind": {"training"}, "title": {fmt.Sprint("Training ", n)}, "start": {start.AddDate(0, 0, n).Format("2006-01-02T15:04")}, "squad": {"1"}, "from": {"last"}}
+		form := url.Values{"kind": {"training"}, "title": {fmt.Sprint("Training ", n)},
+			"start": {start.AddDate(0, 0, n).Format("2006-01-02T15:04")}, "squad": {"1"}, "from": {"last"}}
 		if _, err := s.post("/sessions", form); err != nil {
 			return err
 		}
@@ -499,8 +508,8 @@ func (s *program) imports() error {
 	return err
 }
 
-// load is what a browser with nothing kept fetches for a page: the page, what
-// it names, and the fonts that its text needs.
+// load is what a browser with nothing kept fetches for a page: the page, what it names, and the
+// fonts that its text needs.
 func (s *program) load(path string) (kb float64, err error) {
 	page, err := s.get(path)
 	if err != nil {
@@ -518,7 +527,8 @@ func (s *program) load(path string) (kb float64, err error) {
 			wanted[m+"fonts/atkinson-hyperlegible-small-400-normal.woff2"] = true
 			continue
 		}
-		for _, font := range []string{"barlow-condensed-latin-600", "atkinson-hyperlegible-latin-400", "atkinson-hyperlegible-latin-700"} {
+		for _, font := range []string{"barlow-condensed-latin-600", "atkinson-hyperlegible-latin-400",
+			"atkinson-hyperlegible-latin-700"} {
 			wanted[m+"fonts/"+font+"-normal.woff2"] = true
 		}
 	}

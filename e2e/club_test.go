@@ -25,8 +25,8 @@ import (
 	"cuestart/store"
 )
 
-// A coach makes the run-in of a new match from nothing: it is there, fitted,
-// with a reason for each block and without a stop.
+// A coach makes the run-in of a new match from nothing: it is there, fitted, with a reason for
+// each block and without a stop.
 func TestASessionInAMinute(t *testing.T) {
 	base, p := site(t, true)
 	b := newBrowser(t, base)
@@ -157,11 +157,13 @@ func TestAListIsReadInOrRefusedWhole(t *testing.T) {
 		b.do(chromedp.SetUploadFiles(chromedp.CSS("#file"), []string{file}))
 		b.click("#read")
 	}
-	write(map[int]string{3: "x;Nova3;Brisk;Wing", 40: "140;;Brisk;Wing", 99: "101;Nova99;Brisk;Wing", 200: "1000;Nova200;Brisk;Wing", 300: "400;" + strings.Repeat("a", 90) + ";Brisk;Wing"})
+	write(map[int]string{3: "x;Nova3;Brisk;Wing", 40: "140;;Brisk;Wing", 99: "101;Nova99;Brisk;Wing",
+		200: "1000;Nova200;Brisk;Wing", 300: "400;" + strings.Repeat("a", 90) + ";Brisk;Wing"})
 	send()
 	b.until(`document.querySelector("main [role=alert]")`)
 	assert.Contains(t, b.text("main [role=alert]"), "5 things are wrong")
-	lines := eval[string](b, `[...document.querySelectorAll("tbody tr td:first-child")].map(e => e.textContent).join(" ")`)
+	lines := eval[string](b,
+		`[...document.querySelectorAll("tbody tr td:first-child")].map(e => e.textContent).join(" ")`)
 	assert.Equal(t, "4 41 100 201 301", lines)
 	squad, err := p.Keep.Squad(context.Background(), 1, 1)
 	require.NoError(t, err)
@@ -182,7 +184,11 @@ func TestAFixtureGetsItsRunIn(t *testing.T) {
 	b := newBrowser(t, base)
 	b.signIn()
 	file := filepath.Join(t.TempDir(), "season.ics")
-	require.NoError(t, os.WriteFile(file, []byte("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:a\r\nDTSTAMP:20260101T000000Z\r\nDTSTART;TZID=Europe/London:20261219T143000\r\nSUMMARY:Brackwater v Holl\r\n inmere\r\nLOCATION:Tidegate\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"), 0o600))
+	require.NoError(t, os.WriteFile(file,
+		[]byte("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:a\r\n"+
+			"DTSTAMP:20260101T000000Z\r\nDTSTART;TZID=Europe/London:20261219T143000\r\nSUMMARY:Brackwater v "+
+			"Holl\r\n inmere\r\nLOCATION:Tidegate\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"),
+		0o600))
 	b.open("/import?kind=calendar")
 	b.do(chromedp.SetUploadFiles(chromedp.CSS("#file"), []string{file}))
 	b.click("#read")
@@ -202,8 +208,8 @@ func TestAFixtureGetsItsRunIn(t *testing.T) {
 	assert.Len(t, sessions, 4)
 }
 
-// A physiotherapist rules on the squad's page and changes nothing else; the
-// coach sees what is ruled, never why.
+// A physiotherapist rules on the squad's page and changes nothing else; the coach sees what is
+// ruled, never why.
 func TestARulingIsMadeByMedicalStaff(t *testing.T) {
 	base, _ := site(t, true)
 	b := newBrowser(t, base)
@@ -223,9 +229,11 @@ func TestARulingIsMadeByMedicalStaff(t *testing.T) {
 	b.until(`document.querySelector("[role=status]")`)
 	assert.Contains(t, b.text("main"), "nothing overhead")
 	assert.Contains(t, b.text("main"), "a private matter")
-	assert.Equal(t, "403", evalPromise(b, `fetch("/ground/kit", {method: "POST", body: new URLSearchParams({name: "x", pieces: "1"})}).then(r => String(r.status))`))
+	assert.Equal(t, "403", evalPromise(b,
+		`fetch("/ground/kit", {method: "POST", body: new URLSearchParams({name: "x", pieces: "1"})}).then(r => String(r.status))`))
 
-	assert.Equal(t, "403", evalPromise(b, `fetch("/sessions/1/blocks/lineout/remove", {method: "POST", body: new URLSearchParams({revision: "1"})}).then(r => String(r.status))`))
+	assert.Equal(t, "403", evalPromise(b,
+		`fetch("/sessions/1/blocks/lineout/remove", {method: "POST", body: new URLSearchParams({revision: "1"})}).then(r => String(r.status))`))
 
 	coach := newBrowser(t, base)
 	coach.signIn()
@@ -234,22 +242,28 @@ func TestARulingIsMadeByMedicalStaff(t *testing.T) {
 	coach.click("#take-rulings")
 	coach.until(`!document.querySelector("#take-rulings")`)
 	coach.open("/sessions/1?block=high")
-	assert.Contains(t, coach.text("#chosen"), "Mara T.: Ball drop and catch, 8 catches a side, for High balls: nothing overhead")
+	assert.Contains(t, coach.text("#chosen"),
+		"Mara T.: Ball drop and catch, 8 catches a side, for High balls: nothing overhead")
 	coach.click("#publish")
 	coach.click("#publish-now")
 	coach.until(`document.querySelector("#share-link")`)
 	team := eval[string](coach, `document.querySelector("#share-link").value`)
 	coach.open("/sessions/1/links")
-	own := eval[string](coach, `[...document.querySelectorAll("li input")].find(e => e.ariaLabel.includes("Mara")).value`)
+	own := eval[string](coach,
+		`[...document.querySelectorAll("li input")].find(e => e.ariaLabel.includes("Mara")).value`)
 	coach.open(team + "/p15")
-	assert.NotContains(t, eval[string](coach, `document.querySelector("main").textContent`), "Ball drop and catch", "not on everybody's link")
+	assert.NotContains(t, eval[string](coach, `document.querySelector("main").textContent`), "Ball drop and catch",
+		"not on everybody's link")
 	coach.open(own)
-	assert.Contains(t, eval[string](coach, `document.querySelector("main").textContent`), "Ball drop and catch", "her phone says so too")
+	assert.Contains(t, eval[string](coach, `document.querySelector("main").textContent`), "Ball drop and catch",
+		"her phone says so too")
 	coach.open("/squad?player=" + player)
 	assert.Contains(t, coach.text("main"), "nothing overhead")
 	assert.NotContains(t, eval[string](coach, `document.documentElement.outerHTML`), "private matter")
-	assert.Equal(t, "403", evalPromise(coach, `fetch("/squad/1/rulings/`+player+`", {method: "POST", body: new URLSearchParams({rules: "jumps", from: "2026-11-25"})}).then(r => String(r.status))`))
-	for _, path := range []string{"/export/squad.csv?squad=1", "/export/drills.csv", "/export/fixtures.csv", "/sessions/1/plan.json"} {
+	assert.Equal(t, "403", evalPromise(coach,
+		`fetch("/squad/1/rulings/`+player+`", {method: "POST", body: new URLSearchParams({rules: "jumps", from: "2026-11-25"})}).then(r => String(r.status))`))
+	for _, path := range []string{"/export/squad.csv?squad=1", "/export/drills.csv", "/export/fixtures.csv",
+		"/sessions/1/plan.json"} {
 		got := evalPromise(coach, `fetch("`+path+`").then(async r => r.status + " " + await r.text())`)
 		assert.True(t, strings.HasPrefix(got, fmt.Sprint(http.StatusOK)), path)
 		assert.NotContains(t, got, "private matter", path)
@@ -264,7 +278,8 @@ func TestTheSportIsTheClubsOwn(t *testing.T) {
 	b.open("/sport")
 	b.fill("[name=start]", "First kick")
 	rows := func(script string) {
-		b.run(`(() => { const rows = [...document.querySelectorAll("#craft [data-row]")]; const set = (row, values) => [...row.querySelectorAll("input, select")].forEach((f, i) => f.value = values[i]); ` + script + ` })()`)
+		b.run(`(() => { const rows = [...document.querySelectorAll("#craft [data-row]")]; const set = (row, values) => [...row.querySelectorAll("input, select")].forEach((f, i) => f.value = values[i]); ` +
+			script + ` })()`)
 	}
 	rows(`rows.slice(1).forEach(r => r.querySelector("input").value = ""); set(rows[0], ["Nothing", "Nobody", "No such drill", "must", "", "", ""])`)
 	b.click("#save-sport")
@@ -275,7 +290,9 @@ func TestTheSportIsTheClubsOwn(t *testing.T) {
 	rows(`rows.slice(0, -1).forEach(r => r.querySelector("input").value = ""); set(rows.at(-1), ["Throws", "Hookers", "throws at a mark", "must", "2", "own", ""])`)
 	b.click("#save-sport")
 	b.until(`document.querySelector("[role=status]")?.innerText.includes("is saved")`)
-	added, err := p.Diary.Add(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, diary.NewSession{Kind: plan.Match, Title: "x", Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}})
+	added, err := p.Diary.Add(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach},
+		diary.NewSession{Kind: plan.Match, Title: "x", Start: clock.Start{Local: "2026-12-12T15:00",
+			Zone: "Europe/London"}})
 	require.NoError(t, err)
 	board, err := p.Boards.Board(context.Background(), 1, added.ID)
 	require.NoError(t, err)
@@ -284,15 +301,16 @@ func TestTheSportIsTheClubsOwn(t *testing.T) {
 	assert.Nil(t, board.Document.Block("craft-4"))
 }
 
-// What a plan is made of is changed on its board: a block's people and place,
-// its drills, what the day holds, and who comes.
+// What a plan is made of is changed on its board: a block's people and place, its drills, what
+// the day holds, and who comes.
 func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	base, p := site(t, true)
 	b := newBrowser(t, base)
 	b.signIn()
 	b.open("/sessions/1?block=lineout")
 	open := func(summary string) {
-		b.run(fmt.Sprintf(`[...document.querySelectorAll("summary")].find(s => s.textContent.trim() == %q).click()`, summary))
+		b.run(fmt.Sprintf(`[...document.querySelectorAll("summary")].find(s => s.textContent.trim() == %q).click()`,
+			summary))
 	}
 	said := func() string {
 		session, err := storeOf(t).Sessions.Session(context.Background(), 1, 1)
@@ -362,8 +380,8 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	assert.Contains(t, b.text("#verdict"), "It fits")
 }
 
-// A new ground comes with usual zones; somebody who is invited joins with a
-// link that only the letter holds, and that is good once.
+// A new ground comes with usual zones; somebody who is invited joins with a link that only the
+// letter holds, and that is good once.
 func TestAGroundAndAnInvitation(t *testing.T) {
 	base, p := site(t, true)
 	b := newBrowser(t, base)
@@ -406,10 +424,11 @@ func TestEnterAndTheLastBlock(t *testing.T) {
 	assert.Equal(t, 11*60, board.Document.Margin)
 	assert.Equal(t, "2026-11-28T15:00", board.Document.Start.Local)
 
-	_, err = p.Boards.Change(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, board.Revision, func(d *plan.Document) (string, error) {
-		d.Blocks = d.Blocks[:1]
-		return "one left", nil
-	})
+	_, err = p.Boards.Change(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1,
+		board.Revision, func(d *plan.Document) (string, error) {
+			d.Blocks = d.Blocks[:1]
+			return "one left", nil
+		})
 	require.NoError(t, err)
 	b.open("/sessions/1?block=raise")
 	b.run(`document.querySelector('form[action$="/remove"] button').click()`)

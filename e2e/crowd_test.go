@@ -102,7 +102,8 @@ func (s *program) openPhones(link string) (phones []phone, err error) {
 				errs <- err
 				return
 			}
-			fmt.Fprintf(line, "GET %s/p%d/live?have=1 HTTP/1.1\r\nHost: %s\r\nAccept: text/event-stream\r\n\r\n", link, 1+n%23, host)
+			fmt.Fprintf(line, "GET %s/p%d/live?have=1 HTTP/1.1\r\nHost: %s\r\nAccept: text/event-stream\r\n\r\n", link,
+				1+n%23, host)
 			phones[n] = phone{line, bufio.NewReaderSize(line, 512)}
 			errs <- phones[n].until("event: time")
 		}()
@@ -138,7 +139,8 @@ func (s *program) newEdition(phones []phone) error {
 	revision := func() string {
 		return regexp.MustCompile(`name="revision" value="(\d+)"`).FindStringSubmatch(board.text)[1]
 	}
-	if board, err = s.post("/sessions/1/blocks/high/dose", url.Values{"revision": {revision()}, "item": {"0"}, "by": {"-1"}}); err != nil {
+	if board, err = s.post("/sessions/1/blocks/high/dose", url.Values{"revision": {revision()}, "item": {"0"},
+		"by": {"-1"}}); err != nil {
 		return err
 	}
 	times, errs := make([]time.Duration, len(phones)), make(chan error, len(phones))

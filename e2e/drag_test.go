@@ -149,7 +149,8 @@ func TestTheBoardIsTheForm(t *testing.T) {
 	b.click(`a[data-block="move"]`)
 	b.until(`document.querySelector("#chosen .grip")`)
 	before := document(t, p, 1).Block("move").Items
-	grips := eval[[]float64](b, `[...document.querySelectorAll("#chosen .grip")].flatMap(g => { const r = g.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })`)
+	grips := eval[[]float64](b,
+		`[...document.querySelectorAll("#chosen .grip")].flatMap(g => { const r = g.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })`)
 	b.mouse("mousePressed", grips[0], grips[1], false)
 	for n := 1.0; n <= 12; n++ {
 		b.mouse("mouseMoved", grips[0], grips[1]+(grips[3]+18-grips[1])*n/12, false)
@@ -158,7 +159,8 @@ func TestTheBoardIsTheForm(t *testing.T) {
 	b.mouse("mouseReleased", grips[0], grips[3]+18, false)
 	b.at(8)
 	after2 := document(t, p, 1).Block("move").Items
-	assert.Equal(t, []string{before[1].Drill.Code, before[0].Drill.Code}, []string{after2[0].Drill.Code, after2[1].Drill.Code})
+	assert.Equal(t, []string{before[1].Drill.Code, before[0].Drill.Code},
+		[]string{after2[0].Drill.Code, after2[1].Drill.Code})
 }
 
 // One press puts somebody into a block, one takes them out; a unit goes at once; the page
@@ -179,7 +181,8 @@ func TestWhoDoesWhat(t *testing.T) {
 	press("in high p2") // a quick hand
 	b.until(`document.querySelector('[name=put][value="out high p2"]')`)
 	assert.Len(t, at("high"), before+2)
-	assert.Equal(t, 1, eval[int](b, `document.querySelectorAll('[value="out high p1"].matrix-alone').length`), "an exception stands out")
+	assert.Equal(t, 1, eval[int](b, `document.querySelectorAll('[value="out high p1"].matrix-alone').length`),
+		"an exception stands out")
 	press("out high p1")
 	b.until(`document.querySelector('[name=put][value="in high p1"]')`)
 	assert.Len(t, at("high"), before+1)
@@ -203,7 +206,8 @@ func TestTheBoardByTouch(t *testing.T) {
 	finger := func(x, y, toX, toY float64, says string) {
 		t.Helper()
 		touch := func(kind input.DispatchTouchEventType, points ...*input.TouchPoint) {
-			_, err := chromedp.Call(b.ctx, input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: kind, TouchPoints: points})
+			_, err := chromedp.Call(b.ctx, input.DispatchTouchEvent,
+				input.DispatchTouchEventParams{Type: kind, TouchPoints: points})
 			require.NoError(t, err)
 		}
 		touch("touchStart", &input.TouchPoint{X: x, Y: y})
@@ -227,7 +231,8 @@ func TestTheBoardByTouch(t *testing.T) {
 	x, y, width, _, minute = b.lies(`a[data-block="raise"] rect`)
 	finger(x+width-10, y+200, x+width-10-2*minute, y+200, "less")
 	b.at(3)
-	assert.Less(t, document(t, p, 1).Block("raise").Items[0].Drill.Range.Target, d.Block("raise").Items[0].Drill.Range.Target)
+	assert.Less(t, document(t, p, 1).Block("raise").Items[0].Drill.Range.Target,
+		d.Block("raise").Items[0].Drill.Range.Target)
 
 	x, y, width, height, _ := b.lies(`[data-lane^="p1 "] rect`)
 	toX, toY, wide, high, _ := b.lies(`a[data-block="high"] rect`)
@@ -251,21 +256,24 @@ func TestTheBoardByKeys(t *testing.T) {
 	pick := func(name string) {
 		for was := ""; was != name; was = b.text("#chosen h2") {
 			keys("n")
-			b.until(fmt.Sprintf(`document.querySelector("#chosen h2") && document.querySelector("#chosen h2").innerText != %q`, was))
+			b.until(fmt.Sprintf(`document.querySelector("#chosen h2") && document.querySelector("#chosen h2").innerText != %q`,
+				was))
 		}
 	}
 	pick("Bands")
 	before := document(t, p, 1).Block("bands").Items[0].Drill.Range
 	keys("+")
 	b.at(2)
-	assert.Equal(t, before.Clamp(before.Target+before.Step), document(t, p, 1).Block("bands").Items[0].Drill.Range.Target)
+	assert.Equal(t, before.Clamp(before.Target+before.Step),
+		document(t, p, 1).Block("bands").Items[0].Drill.Range.Target)
 	keys(">")
 	b.at(3)
 	keys("3")
 	b.at(4)
 	assert.Equal(t, plan.Could, document(t, p, 1).Block("bands").Priority)
 	into := func(key string) { // what is typed is no letter of the field that it leads to
-		b.run(fmt.Sprintf(`document.body.dispatchEvent(new KeyboardEvent("keydown", { key: %q, bubbles: true, cancelable: true }))`, key))
+		b.run(fmt.Sprintf(`document.body.dispatchEvent(new KeyboardEvent("keydown", { key: %q, bubbles: true, cancelable: true }))`,
+			key))
 	}
 	into("h")
 	b.until(`document.activeElement.id == "block-said"`)

@@ -17,7 +17,9 @@ import (
 
 // handle is where the handle of a joint is on the screen.
 func (b *browser) handle(joint string) (x, y float64) {
-	at := eval[[]float64](b, fmt.Sprintf(`(() => { const r = document.querySelector('[data-joint="%s"]').getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`, joint))
+	at := eval[[]float64](b,
+		fmt.Sprintf(`(() => { const r = document.querySelector('[data-joint="%s"]').getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`,
+			joint))
 	return at[0], at[1]
 }
 
@@ -128,10 +130,14 @@ func TestAFigureMoves(t *testing.T) {
 	}
 	assert.Equal(t, 5, moved)
 	shown := `getComputedStyle(document.querySelector(".fig-large .%s")).display`
-	assert.Equal(t, []string{"none", "inline"}, []string{eval[string](b, fmt.Sprintf(shown, "fig-still")), eval[string](b, fmt.Sprintf(shown, "fig-moving"))})
-	_, err := chromedp.Call(b.ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Features: []*emulation.MediaFeature{{Name: "prefers-reduced-motion", Value: "reduce"}}})
+	assert.Equal(t, []string{"none", "inline"}, []string{eval[string](b, fmt.Sprintf(shown, "fig-still")),
+		eval[string](b, fmt.Sprintf(shown, "fig-moving"))})
+	_, err := chromedp.Call(b.ctx, emulation.SetEmulatedMedia,
+		emulation.SetEmulatedMediaParams{Features: []*emulation.MediaFeature{{Name: "prefers-reduced-motion",
+			Value: "reduce"}}})
 	require.NoError(t, err)
-	assert.Equal(t, []string{"inline", "none"}, []string{eval[string](b, fmt.Sprintf(shown, "fig-still")), eval[string](b, fmt.Sprintf(shown, "fig-moving"))})
+	assert.Equal(t, []string{"inline", "none"}, []string{eval[string](b, fmt.Sprintf(shown, "fig-still")),
+		eval[string](b, fmt.Sprintf(shown, "fig-moving"))})
 }
 
 // A player sees each drill in the list, still, and moving step by step, without a signal
@@ -145,26 +151,31 @@ func TestFiguresReachEverybody(t *testing.T) {
 	phone.kept()
 	figures := eval[int](phone, `document.querySelectorAll("[data-look] svg").length`)
 	assert.GreaterOrEqual(t, figures, 10)
-	assert.Equal(t, "none", eval[string](phone, `getComputedStyle(document.querySelector("[data-look] .fig-moving")).display`), "a list is still")
+	assert.Equal(t, "none", eval[string](phone,
+		`getComputedStyle(document.querySelector("[data-look] .fig-moving")).display`), "a list is still")
 	signal(t, false)
 	defer signal(t, true)
 	phone.open(links["p15"])
 	phone.until(`document.querySelector("[data-do=follow]")`)
-	assert.Equal(t, figures, eval[int](phone, `document.querySelectorAll("[data-look] svg").length`), "they are part of the page")
+	assert.Equal(t, figures, eval[int](phone, `document.querySelectorAll("[data-look] svg").length`),
+		"they are part of the page")
 	phone.click(`[data-do=follow]`)
 	phone.click(`[data-do=own]`)
 	mirrored := map[string]bool{}
 	for range 60 {
 		step := phone.text("[data-f=drill]")
 		if step == "Plank with reach" {
-			mirrored[phone.text("[data-f=what]")] = eval[bool](phone, `document.querySelector(".follow-look").classList.contains("mirrored")`)
-			assert.Equal(t, "inline", eval[string](phone, `getComputedStyle(document.querySelector(".follow-look .fig-moving")).display`))
+			mirrored[phone.text("[data-f=what]")] = eval[bool](phone,
+				`document.querySelector(".follow-look").classList.contains("mirrored")`)
+			assert.Equal(t, "inline",
+				eval[string](phone, `getComputedStyle(document.querySelector(".follow-look .fig-moving")).display`))
 		} else if len(mirrored) > 0 {
 			break
 		}
 		phone.click(`[data-do=done]`)
 	}
-	assert.Equal(t, map[string]bool{"left": true, "right": false}, mirrored, "seen from the side, the right one is the nearer")
+	assert.Equal(t, map[string]bool{"left": true, "right": false}, mirrored,
+		"seen from the side, the right one is the nearer")
 	signal(t, true)
 
 	phone.open(links["l-pell"] + "?show=all")
@@ -172,16 +183,21 @@ func TestFiguresReachEverybody(t *testing.T) {
 	assert.Contains(t, eval[string](phone, `document.querySelector("[data-items]").textContent`), "Not so: falls away")
 	phone.open(links["l-pell"] + "?show=all&lang=es")
 	phone.until(`document.documentElement.lang == "es"`)
-	assert.Contains(t, eval[string](phone, `document.querySelector("[data-items]").textContent`), "Así no: se va hacia atrás")
+	assert.Contains(t, eval[string](phone, `document.querySelector("[data-items]").textContent`),
+		"Así no: se va hacia atrás")
 	phone.open(links["l-pell"] + "?show=simple")
-	assert.NotEmpty(t, eval[int](phone, `document.querySelectorAll("[data-items] .fig-row svg").length`), "who stands in sees them too")
+	assert.NotEmpty(t, eval[int](phone, `document.querySelectorAll("[data-items] .fig-row svg").length`),
+		"who stands in sees them too")
 	desk := newBrowser(t, base)
 	desk.signIn()
 	desk.open("/sessions/1?block=bands")
 	desk.until(`document.querySelectorAll("#chosen .fig-tiny svg").length == 3`)
-	for path, least := range map[string]int{"/sessions/1/sheet?cues=yes": 15, "/sessions/1/cards": 100, "/sessions/1/handout": 20, "/drills/handout?phase=mobilise&poster=yes": 50, "/drills?phase=raise": 30} {
+	for path, least := range map[string]int{"/sessions/1/sheet?cues=yes": 15, "/sessions/1/cards": 100,
+		"/sessions/1/handout": 20, "/drills/handout?phase=mobilise&poster=yes": 50, "/drills?phase=raise": 30} {
 		desk.open(path)
 		assert.GreaterOrEqual(t, eval[int](desk, `document.querySelectorAll("main svg.fig").length`), least, path)
-		assert.Zero(t, eval[int](desk, `[...document.querySelectorAll("main svg.fig")].filter(f => f.getBoundingClientRect().width < 20).length`), path)
+		assert.Zero(t, eval[int](desk,
+			`[...document.querySelectorAll("main svg.fig")].filter(f => f.getBoundingClientRect().width < 20).length`),
+			path)
 	}
 }

@@ -25,9 +25,11 @@ func TestAFirstClubFindsItsWay(t *testing.T) {
 	press := func(selector string) { t.Helper(); presses++; b.click(selector) }
 	b.open("/")
 	b.until(`location.pathname == "/welcome"`)
-	assert.NotEmpty(t, eval[string](b, `document.querySelector("[name=time_zone]").value`), "the browser knows where it is")
+	assert.NotEmpty(t, eval[string](b, `document.querySelector("[name=time_zone]").value`),
+		"the browser knows where it is")
 	b.shot("welcome")
-	for field, value := range map[string]string{"club": "Hollinmere", "squad": "Firsts", "name": "Ada Quill", "email": "ada@hollinmere.example", "password": "three words here"} {
+	for field, value := range map[string]string{"club": "Hollinmere", "squad": "Firsts", "name": "Ada Quill",
+		"email": "ada@hollinmere.example", "password": "three words here"} {
 		presses++ // into the field
 		b.fill("[name="+field+"]", value)
 	}
@@ -59,8 +61,10 @@ func TestAFirstClubFindsItsWay(t *testing.T) {
 	press("main .act-first")
 	presses++ // the list is pasted
 	b.until(`document.querySelector("#words")`)
-	b.paste("High knees 60 ft x2\nCarioca 60 ft each way\nLeg swings 10 each way\nWalking lunges 10\nBand pull aparts 15\nSkips 90 ft x2\nBuild ups 90 ft, 50 70 90 %\n" +
-		"Pitchers: long toss 10 each at 60 ft\nInfield: ground balls 8\nJog pole to pole\nOutfield: fly balls 6\nSprints 30 ft x3")
+	b.paste("High knees 60 ft x2\nCarioca 60 ft each way\nLeg swings 10 each way\nWalking lunges 10\nBand pull " +
+		"aparts 15\nSkips 90 ft x2\nBuild ups 90 ft, 50 70 90 %\n" +
+		"Pitchers: long toss 10 each at 60 ft\nInfield: ground balls 8\nJog pole to pole\nOutfield: fly balls " +
+		"6\nSprints 30 ft x3")
 	b.until(`document.querySelectorAll(".word-is").length == 12`)
 	press("#plan-it")
 	b.until(`document.querySelector("#board")`)

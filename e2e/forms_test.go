@@ -35,8 +35,7 @@ func client(t *testing.T, base string) *http.Client {
 	return c
 }
 
-// fields is what a browser would send of the form with that action, if nothing
-// in it was touched.
+// fields is what a browser would send of the form with that action, if nothing in it was touched.
 func fields(t *testing.T, c *http.Client, page, action string) url.Values {
 	answer, err := c.Get(page)
 	require.NoError(t, err)
@@ -110,8 +109,8 @@ func chosen(n *html.Node) (value string) {
 	return value
 }
 
-// A form that is sent back as it came changes nothing: every field is shown as
-// it is kept, and read as it is shown.
+// A form that is sent back as it came changes nothing: every field is shown as it is kept, and
+// read as it is shown.
 func TestAFormSentBackAsItCameChangesNothing(t *testing.T) {
 	base, p := site(t, true)
 	c := client(t, base)
@@ -141,7 +140,8 @@ func TestAFormSentBackAsItCameChangesNothing(t *testing.T) {
 
 	kept := func() string {
 		var all bytes.Buffer
-		for _, list := range []any{things[club.Player](t), things[club.Zone](t), things[club.Kit](t), things[club.Staff](t), things[club.Venue](t), things[club.Unit](t)} {
+		for _, list := range []any{things[club.Player](t), things[club.Zone](t), things[club.Kit](t),
+			things[club.Staff](t), things[club.Venue](t), things[club.Unit](t)} {
 			text, err := json.Marshal(list)
 			require.NoError(t, err)
 			all.Write(text)
@@ -162,7 +162,8 @@ func TestAFormSentBackAsItCameChangesNothing(t *testing.T) {
 
 	board, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
-	for action, drawer := range map[string]string{"head": "session", "day": "day", "fixed": "fixed", "players": "people", "blocks/lineout": "block"} {
+	for action, drawer := range map[string]string{"head": "session", "day": "day", "fixed": "fixed",
+		"players": "people", "blocks/lineout": "block"} {
 		send("/sessions/1?block=lineout&drawer="+drawer, "/sessions/1/"+action)
 	}
 	same, err := p.Boards.Board(ctx, 1, 1)
@@ -194,7 +195,8 @@ func sortedLists(d drill.Drill) drill.Drill {
 		}
 		return sorted
 	}
-	d.Regions, d.Planes, d.Qualities = order(d.Regions, drill.Regions), order(d.Planes, drill.Planes), order(d.Qualities, drill.Qualities)
+	d.Regions, d.Planes, d.Qualities = order(d.Regions, drill.Regions), order(d.Planes, drill.Planes),
+		order(d.Qualities, drill.Qualities)
 	slices.SortFunc(d.Phases, func(a, b drill.Phase) int { return strings.Compare(string(a), string(b)) })
 	return d
 }

@@ -23,7 +23,8 @@ func TestTheGroundAndTheRuler(t *testing.T) {
 		return g.Venues[0].Zones[zone].Is.Lies.X
 	}
 	was := lie(3)
-	hall := eval[[]float64](b, `(() => { const r = [...document.querySelectorAll("[data-zone]")].at(-1).querySelector("rect").getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`)
+	hall := eval[[]float64](b,
+		`(() => { const r = [...document.querySelectorAll("[data-zone]")].at(-1).querySelector("rect").getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`)
 	b.mouse("mousePressed", hall[0], hall[1], false)
 	b.mouse("mouseMoved", hall[0]+10, hall[1]+20, false)
 	b.mouse("mouseMoved", hall[0]+30, hall[1]+40, false)
@@ -69,5 +70,6 @@ func TestTheGroundAndTheRuler(t *testing.T) {
 
 	_, _, team := published(t, p)
 	b.open(team + "/p15")
-	assert.Equal(t, 1, eval[int](b, `document.querySelectorAll('li[data-key] svg.ground[aria-label^="You are here: Far half. Next: Near half"]').length`))
+	assert.Equal(t, 1, eval[int](b,
+		`document.querySelectorAll('li[data-key] svg.ground[aria-label^="You are here: Far half. Next: Near half"]').length`))
 }

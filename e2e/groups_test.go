@@ -29,7 +29,8 @@ func TestAClassAtStationsWithTooLittleKit(t *testing.T) {
 	ctx := context.Background()
 	b := newBrowser(t, base)
 	b.open("/welcome")
-	for field, value := range map[string]string{"club": "Hollinmere School", "squad": "Year 8", "name": "Ada Quill", "email": "ada@hollinmere.example", "password": "three words here"} {
+	for field, value := range map[string]string{"club": "Hollinmere School", "squad": "Year 8", "name": "Ada Quill",
+		"email": "ada@hollinmere.example", "password": "three words here"} {
 		b.fill("[name="+field+"]", value)
 	}
 	b.set("[name=sport]", "class")
@@ -188,7 +189,8 @@ func TestALatecomerAndWhatComesAfter(t *testing.T) {
 	text := phone.text("main")
 	assert.NotContains(t, text, "Team talk", "it is over before she comes")
 	assert.Contains(t, text, "Catch-up")
-	for _, says := range []string{"After the end", "from: Final whistle", "Half-time", "done 1 min before: Second half"} {
+	for _, says := range []string{"After the end", "from: Final whistle", "Half-time",
+		"done 1 min before: Second half"} {
 		assert.Contains(t, text, says)
 	}
 	phone.run(`[...document.querySelectorAll("[data-later] a")].find(a => a.href.includes("after-1")).click()`)
@@ -240,13 +242,15 @@ kicks at posts 2, done by 9`)
 	require.NoError(t, err)
 	for _, x := range board.Blocks {
 		if x.ID == grid.ID {
-			assert.Equal(t, words, x.Items[len(x.Items)-1].Drill.Words(x.Amount(len(x.Items)-1)), "as written, whatever is cut")
+			assert.Equal(t, words, x.Items[len(x.Items)-1].Drill.Words(x.Amount(len(x.Items)-1)),
+				"as written, whatever is cut")
 		}
 	}
 
 	coach, _, err := p.Staff.AccountByEmail(context.Background(), "coach@brackwater.example")
 	require.NoError(t, err)
-	away, err := p.Diary.Add(context.Background(), coach, diary.NewSession{Kind: plan.Match, Title: "Away", Start: d.Start, From: diary.FromLast, Place: "Oxlode Vale", Alone: d.Players[0].Roster})
+	away, err := p.Diary.Add(context.Background(), coach, diary.NewSession{Kind: plan.Match, Title: "Away",
+		Start: d.Start, From: diary.FromLast, Place: "Oxlode Vale", Alone: d.Players[0].Roster})
 	require.NoError(t, err)
 	assert.Equal(t, held, listed(document(t, p, away.ID)), "the same again, away")
 }

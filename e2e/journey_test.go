@@ -61,12 +61,14 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 	b.click("#more-0")
 	b.click("#more-0") // without waiting for the first
 	b.until(`document.querySelector("#chosen ul .figure").textContent == "11 throws"`)
-	assert.NotContains(t, eval[string](b, `document.querySelector("#wide-block-jumps").getAttribute("aria-label")`), regexp.MustCompile(`[\d′″]+ to [\d′″]+ to go`).FindString(before))
+	assert.NotContains(t, eval[string](b, `document.querySelector("#wide-block-jumps").getAttribute("aria-label")`),
+		regexp.MustCompile(`[\d′″]+ to [\d′″]+ to go`).FindString(before))
 	assert.Equal(t, "more-0", eval[string](b, `document.activeElement.id`), "the keyboard stays where it was")
 	b.do(chromedp.KeyEvent("z"))
 	b.until(`document.querySelector("#chosen ul .figure").textContent == "10 throws"`)
 
-	jumps := strings.Fields(eval[string](b, `document.querySelector("#wide-block-jumps").getAttribute("aria-label").split(": ")[1]`))[0]
+	jumps := strings.Fields(eval[string](b,
+		`document.querySelector("#wide-block-jumps").getAttribute("aria-label").split(": ")[1]`))[0]
 	b.click("#publish")
 	b.click("#publish-now")
 	b.until(`document.querySelector("#share-link")`)
@@ -80,8 +82,10 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 	if *shots != "" {
 		file := filepath.Join(t.TempDir(), "sheet.pdf")
 		require.NoError(t, os.WriteFile(file, pdf, 0o600))
-		require.NoError(t, exec.Command("pdftoppm", "-png", "-r", "80", "-f", "1", "-l", "1", "-singlefile", file, filepath.Join(*shots, "sheet-print")).Run())
-		require.NoError(t, exec.Command("pdftoppm", "-png", "-r", "80", "-f", "2", "-l", "2", "-singlefile", file, filepath.Join(*shots, "sheet-back")).Run())
+		require.NoError(t, exec.Command("pdftoppm", "-png", "-r", "80", "-f", "1", "-l", "1", "-singlefile", file,
+			filepath.Join(*shots, "sheet-print")).Run())
+		require.NoError(t, exec.Command("pdftoppm", "-png", "-r", "80", "-f", "2", "-l", "2", "-singlefile", file,
+			filepath.Join(*shots, "sheet-back")).Run())
 	}
 
 	phone := newBrowser(t, base) // another browser: nobody is signed in
@@ -96,7 +100,8 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 	assert.NotContains(t, text, "Line-out")
 	assert.Contains(t, text, "15:20")
 	list := func() string {
-		return eval[string](phone, `[...document.querySelectorAll("summary .figure")].map(e => e.textContent).join(" ")`)
+		return eval[string](phone,
+			`[...document.querySelectorAll("summary .figure")].map(e => e.textContent).join(" ")`)
 	}
 	assert.Contains(t, list(), jumps, "her jumps and sprints begin when the board says")
 	counted := phone.text("[data-countdown]")
@@ -136,7 +141,9 @@ func TestThePhoneCountsWithoutASignal(t *testing.T) {
 	wall.open("/r/" + token + "/wall")
 	wall.until(`document.querySelectorAll("[data-wall] tr").length > 1`)
 	assert.Contains(t, wall.text("[data-wall]"), "Moving range")
-	assert.Equal(t, 4, eval[int](wall, `document.querySelectorAll("[data-wall] tr:first-child td:nth-child(2) svg").length`), "with few lines there is room for its drills")
+	assert.Equal(t, 4, eval[int](wall,
+		`document.querySelectorAll("[data-wall] tr:first-child td:nth-child(2) svg").length`),
+		"with few lines there is room for its drills")
 	wall.shot("wall")
 	signal(t, false)
 	wall.until(`document.querySelector("[data-notice=signal]")`)
@@ -172,60 +179,103 @@ func TestBadInputIsASentence(t *testing.T) {
 		status     int
 		says, kept string
 	}{
-		{"a start in the past", "/sessions/1/timing", url.Values{"start": {"2020-01-01T15:00"}, "margin": {"10"}}, 422, "has passed", "2020-01-01T15:00"},
-		{"a start that is no time", "/sessions/1/timing", url.Values{"start": {"soon"}, "margin": {"10"}}, 422, "is not a date and time", "soon"},
-		{"a start that the clock change skips", "/sessions/1/timing", url.Values{"start": {"2027-03-28T01:30"}, "margin": {"10"}}, 422, "does not exist", "2027-03-28T01:30"},
-		{"a start that the clock change repeats", "/sessions/1/timing", url.Values{"start": {"2027-10-31T01:30"}, "margin": {"10"}}, 422, "comes twice", "2027-10-31T01:30"},
-		{"the ground opens after the work has to end", "/sessions/1/timing", url.Values{"start": {"2026-11-28T14:15"}, "margin": {"10"}}, 422, "the ground opens at 14:10", "2026-11-28T14:15"},
-		{"a margin of a day", "/sessions/1/timing", url.Values{"start": {"2026-11-28T15:00"}, "margin": {"1440"}}, 422, "between 0 and 60", "1440"},
-		{"a margin that is no number", "/sessions/1/timing", url.Values{"start": {"2026-11-28T15:00"}, "margin": {"ten"}}, 422, "write minutes as", "ten"},
-		{"a dose outside its range", "/sessions/1/blocks/lineout/dose", url.Values{"item": {"0"}, "amount": {"99"}}, 422, "goes from 5 throws to 12 throws", ""},
-		{"a dose that is no number", "/sessions/1/blocks/lineout/dose", url.Values{"item": {"0"}, "amount": {"many"}}, 422, "whole number", ""},
+		{"a start in the past", "/sessions/1/timing", url.Values{"start": {"2020-01-01T15:00"}, "margin": {"10"}}, 422,
+			"has passed", "2020-01-01T15:00"},
+		{"a start that is no time", "/sessions/1/timing", url.Values{"start": {"soon"}, "margin": {"10"}}, 422,
+			"is not a date and time", "soon"},
+		{"a start that the clock change skips", "/sessions/1/timing",
+			url.Values{"start": {"2027-03-28T01:30"}, "margin": {"10"}}, 422, "does not exist", "2027-03-28T01:30"},
+		{"a start that the clock change repeats", "/sessions/1/timing",
+			url.Values{"start": {"2027-10-31T01:30"}, "margin": {"10"}}, 422, "comes twice", "2027-10-31T01:30"},
+		{"the ground opens after the work has to end", "/sessions/1/timing",
+			url.Values{"start": {"2026-11-28T14:15"}, "margin": {"10"}}, 422, "the ground opens at 14:10",
+			"2026-11-28T14:15"},
+		{"a margin of a day", "/sessions/1/timing", url.Values{"start": {"2026-11-28T15:00"}, "margin": {"1440"}}, 422,
+			"between 0 and 60", "1440"},
+		{"a margin that is no number", "/sessions/1/timing",
+			url.Values{"start": {"2026-11-28T15:00"}, "margin": {"ten"}}, 422, "write minutes as", "ten"},
+		{"a dose outside its range", "/sessions/1/blocks/lineout/dose", url.Values{"item": {"0"}, "amount": {"99"}},
+			422, "goes from 5 throws to 12 throws", ""},
+		{"a dose that is no number", "/sessions/1/blocks/lineout/dose", url.Values{"item": {"0"}, "amount": {"many"}},
+			422, "whole number", ""},
 		{"a block that is gone", "/sessions/1/blocks/nothing/remove", url.Values{}, 422, "no longer in the plan", ""},
-		{"a drill that is none in a block", "/sessions/1/blocks/lineout/items", url.Values{"item": {"0"}, "drill": {"nothing"}}, 422, "no longer in the book", ""},
+		{"a drill that is none in a block", "/sessions/1/blocks/lineout/items",
+			url.Values{"item": {"0"}, "drill": {"nothing"}}, 422, "no longer in the book", ""},
 		{"nothing written", "/sessions/1/write", url.Values{"text": {" \n "}}, 422, "write a drill, as you say it", ""},
 		{"nobody in a block", "/sessions/1/blocks/lineout/said", url.Values{"said": {""}}, 422, "say who does it", ""},
-		{"a hold that contradicts itself", "/sessions/1/blocks/lineout/said", url.Values{"said": {"line-out, done by 30, not before 20"}}, 422, "leaves no time between", "done by 30"},
-		{"a hold outside the day", "/sessions/1/blocks/lineout/said", url.Values{"said": {"line-out, at 170"}}, 422, "lies outside the work", "at 170"},
-		{"a stale revision", "/sessions/1/blocks/lineout/remove", url.Values{"revision": {"77"}}, 409, "Somebody else has just changed this plan", ""},
+		{"a hold that contradicts itself", "/sessions/1/blocks/lineout/said",
+			url.Values{"said": {"line-out, done by 30, not before 20"}}, 422, "leaves no time between", "done by 30"},
+		{"a hold outside the day", "/sessions/1/blocks/lineout/said", url.Values{"said": {"line-out, at 170"}}, 422,
+			"lies outside the work", "at 170"},
+		{"a stale revision", "/sessions/1/blocks/lineout/remove", url.Values{"revision": {"77"}}, 409,
+			"Somebody else has just changed this plan", ""},
 		{"nothing to undo", "/sessions/1/undo", url.Values{}, 409, "nothing more to undo", ""},
 		{"a session of nobody", "/sessions/4711/undo", url.Values{}, 404, "There is nothing here", ""},
 		{"a session that is no number", "/sessions/x/undo", url.Values{}, 404, "There is nothing here", ""},
-		{"a name of 10,000 characters", "/sessions", url.Values{"kind": {"match"}, "title": {long}, "start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "10000 characters is too long", long},
-		{"a form of two megabytes", "/sessions", url.Values{"title": {strings.Repeat("a", 2<<20)}}, 413, "too much at once", ""},
-		{"a name too long", "/sessions", url.Values{"kind": {"match"}, "title": {strings.Repeat("x", 90)}, "start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "is too long", ""},
-		{"a title of two lines", "/sessions", url.Values{"kind": {"match"}, "title": {"a\nb"}, "start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "one line of plain text", ""},
-		{"minutes that are none", "/sessions", url.Values{"kind": {"match"}, "title": {"Kept title"}, "start": {"2026-12-01T15:00"}, "venue": {"1"}, "minutes": {"many"}}, 422, "between 5 and 180", "Kept title"},
-		{"air of a furnace", "/sessions", url.Values{"kind": {"match"}, "title": {"x"}, "start": {"2026-12-01T15:00"}, "venue": {"1"}, "air": {"400"}}, 422, "between -40 and 55", "400"},
-		{"a routine that is gone", "/sessions", url.Values{"kind": {"match"}, "title": {"x"}, "start": {"2026-12-01T15:00"}, "venue": {"1"}, "from": {"4711"}}, 422, "no longer there", ""},
+		{"a name of 10,000 characters", "/sessions", url.Values{"kind": {"match"}, "title": {long},
+			"start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "10000 characters is too long", long},
+		{"a form of two megabytes", "/sessions", url.Values{"title": {strings.Repeat("a", 2<<20)}}, 413,
+			"too much at once", ""},
+		{"a name too long", "/sessions", url.Values{"kind": {"match"}, "title": {strings.Repeat("x", 90)},
+			"start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "is too long", ""},
+		{"a title of two lines", "/sessions", url.Values{"kind": {"match"}, "title": {"a\nb"},
+			"start": {"2026-12-01T15:00"}, "zone": {"Europe/London"}}, 422, "one line of plain text", ""},
+		{"minutes that are none", "/sessions", url.Values{"kind": {"match"}, "title": {"Kept title"},
+			"start": {"2026-12-01T15:00"}, "venue": {"1"}, "minutes": {"many"}}, 422, "between 5 and 180",
+			"Kept title"},
+		{"air of a furnace", "/sessions", url.Values{"kind": {"match"}, "title": {"x"}, "start": {"2026-12-01T15:00"},
+			"venue": {"1"}, "air": {"400"}}, 422, "between -40 and 55", "400"},
+		{"a routine that is gone", "/sessions", url.Values{"kind": {"match"}, "title": {"x"},
+			"start": {"2026-12-01T15:00"}, "venue": {"1"}, "from": {"4711"}}, 422, "no longer there", ""},
 		{"wind of a storm on the board", "/sessions/1/day", url.Values{"wind": {"99"}}, 422, "between 0 and 60", "99"},
-		{"a block at too many stations", "/sessions/1/blocks/lineout", url.Values{"name": {"x"}, "who": {"*"}, "stations": {"101"}}, 422, "between 1 and 100", ""},
-		{"an event that ends before it starts", "/sessions/1/fixed", url.Values{"name": {"Talk"}, "who": {"*"}, "from": {"10"}, "to": {"20"}}, 422, "ends before it starts", ""},
-		{"an event at no time", "/sessions/1/fixed", url.Values{"name": {"Talk"}, "who": {"*"}, "from": {"@25:00"}, "to": {"20"}}, 422, "no time on the clock", ""},
-		{"an event that is gone", "/sessions/1/fixed", url.Values{"id": {"gone"}, "gone": {"yes"}}, 422, "no longer in the plan", ""},
-		{"a late player who is not in it", "/sessions/1/players", url.Values{"player": {"p99"}, "late": {"5"}}, 422, "not in the plan", ""},
+		{"a block at too many stations", "/sessions/1/blocks/lineout",
+			url.Values{"name": {"x"}, "who": {"*"}, "stations": {"101"}}, 422, "between 1 and 100", ""},
+		{"an event that ends before it starts", "/sessions/1/fixed",
+			url.Values{"name": {"Talk"}, "who": {"*"}, "from": {"10"}, "to": {"20"}}, 422, "ends before it starts", ""},
+		{"an event at no time", "/sessions/1/fixed", url.Values{"name": {"Talk"}, "who": {"*"}, "from": {"@25:00"},
+			"to": {"20"}}, 422, "no time on the clock", ""},
+		{"an event that is gone", "/sessions/1/fixed", url.Values{"id": {"gone"}, "gone": {"yes"}}, 422,
+			"no longer in the plan", ""},
+		{"a late player who is not in it", "/sessions/1/players", url.Values{"player": {"p99"}, "late": {"5"}}, 422,
+			"not in the plan", ""},
 		{"a routine without a name", "/sessions/1/routine", url.Values{"name": {" "}}, 422, "give it a name", ""},
 		{"a player without a name", "/squad/1/players", url.Values{"last": {"Kept"}}, 422, "give it a name", "Kept"},
-		{"a number that is taken", "/squad/1/players", url.Values{"first": {"Nova"}, "number": {"9"}}, 409, "name or number already", "Nova"},
-		{"a player of another club's squad", "/squad/4711/players", url.Values{"first": {"Nova"}}, 404, "There is nothing here", ""},
-		{"a unit of nobody", "/squad/1/units", url.Values{"name": {"Pair"}, "players": {"4711"}}, 422, "nobody is in it", "Pair"},
-		{"a zone without room", "/ground/zone", url.Values{"name": {"Shed"}, "of": {"1"}, "capacity": {"0"}, "lanes": {"1"}}, 422, "between 1 and 999", "Shed"},
-		{"a zone of no ground", "/ground/zone", url.Values{"name": {"Shed"}, "of": {"4711"}, "capacity": {"9"}, "lanes": {"1"}}, 404, "There is nothing here", ""},
-		{"a ground on the moon", "/ground/venue", url.Values{"name": {"Shed"}, "time_zone": {"Moon/Base"}}, 422, "not known", "Moon/Base"},
-		{"kit that is there twice", "/ground/kit", url.Values{"name": {"tee"}, "pieces": {"4"}}, 409, "name or number already", ""},
+		{"a number that is taken", "/squad/1/players", url.Values{"first": {"Nova"}, "number": {"9"}}, 409,
+			"name or number already", "Nova"},
+		{"a player of another club's squad", "/squad/4711/players", url.Values{"first": {"Nova"}}, 404,
+			"There is nothing here", ""},
+		{"a unit of nobody", "/squad/1/units", url.Values{"name": {"Pair"}, "players": {"4711"}}, 422,
+			"nobody is in it", "Pair"},
+		{"a zone without room", "/ground/zone", url.Values{"name": {"Shed"}, "of": {"1"}, "capacity": {"0"},
+			"lanes": {"1"}}, 422, "between 1 and 999", "Shed"},
+		{"a zone of no ground", "/ground/zone", url.Values{"name": {"Shed"}, "of": {"4711"}, "capacity": {"9"},
+			"lanes": {"1"}}, 404, "There is nothing here", ""},
+		{"a ground on the moon", "/ground/venue", url.Values{"name": {"Shed"}, "time_zone": {"Moon/Base"}}, 422,
+			"not known", "Moon/Base"},
+		{"kit that is there twice", "/ground/kit", url.Values{"name": {"tee"}, "pieces": {"4"}}, 409,
+			"name or number already", ""},
 		{"a thing of no kind", "/ground/player", url.Values{"name": {"x"}}, 404, "There is nothing here", ""},
-		{"an invitation for nobody", "/invitations", url.Values{"name": {"x"}, "email": {"x"}, "role": {"king"}}, 422, "write an e-mail address", ""},
+		{"an invitation for nobody", "/invitations", url.Values{"name": {"x"}, "email": {"x"}, "role": {"king"}}, 422,
+			"write an e-mail address", ""},
 		{"a file that is none", "/import", url.Values{"kind": {"squad"}, "squad": {"1"}}, 422, "pick a file first", ""},
-		{"a list without names", "/import", url.Values{"kind": {"squad"}, "squad": {"1"}, "file64": {"bnVtYmVyCjEK"}}, 422, "there is no column", ""},
-		{"a plan that is no plan", "/import", url.Values{"kind": {"plan"}, "squad": {"1"}, "file64": {"e30="}}, 422, "missing properties", ""},
-		{"a calendar that is none", "/import", url.Values{"kind": {"calendar"}, "squad": {"1"}, "file64": {"aGVsbG8="}}, 422, "no calendar that can be read", ""},
-		{"a drill without numbers", "/drills/new", url.Values{"name": {"Ours"}, "aim": {"Kept aim"}, "kind": {"reps"}, "phases": {"raise"}, "sets": {"some"}, "effort": {"50"}}, 422, "is no number of sets", "Kept aim"},
-		{"a drill of too much effort", "/drills/skips", url.Values{"name": {"Skips"}, "aim": {"x"}, "kind": {"time"}, "effort": {"500"}}, 422, "between 0 and 100 per cent", ""},
-		{"a ladder that is none", "/drills/throws-growing", url.Values{"name": {"Throws"}, "aim": {"x"}, "kind": {"count"}, "effort": {"50"}, "ladder": {"far"}}, 422, "no step of a ladder", ""},
+		{"a list without names", "/import", url.Values{"kind": {"squad"}, "squad": {"1"}, "file64": {"bnVtYmVyCjEK"}},
+			422, "there is no column", ""},
+		{"a plan that is no plan", "/import", url.Values{"kind": {"plan"}, "squad": {"1"}, "file64": {"e30="}}, 422,
+			"missing properties", ""},
+		{"a calendar that is none", "/import", url.Values{"kind": {"calendar"}, "squad": {"1"}, "file64": {"aGVsbG8="}},
+			422, "no calendar that can be read", ""},
+		{"a drill without numbers", "/drills/new", url.Values{"name": {"Ours"}, "aim": {"Kept aim"}, "kind": {"reps"},
+			"phases": {"raise"}, "sets": {"some"}, "effort": {"50"}}, 422, "is no number of sets", "Kept aim"},
+		{"a drill of too much effort", "/drills/skips", url.Values{"name": {"Skips"}, "aim": {"x"}, "kind": {"time"},
+			"effort": {"500"}}, 422, "between 0 and 100 per cent", ""},
+		{"a ladder that is none", "/drills/throws-growing", url.Values{"name": {"Throws"}, "aim": {"x"},
+			"kind": {"count"}, "effort": {"50"}, "ladder": {"far"}}, 422, "no step of a ladder", ""},
 		{"a drill that is gone", "/drills/zzz/remove", url.Values{}, 404, "There is nothing here", ""},
 		{"a sport of nothing", "/sport", url.Values{"key": {"netball"}, "name": {""}}, 422, "a sport needs", ""},
-		{"a stale player", "/squad/1/players", url.Values{"id": {"21"}, "first": {"Nova"}, "edition": {"77"}}, 409, "Somebody else has just changed this", ""},
-		{"an unknown time zone", "/sessions", url.Values{"kind": {"match"}, "title": {"x"}, "start": {"2026-12-01T15:00"}, "zone": {"Moon/Base"}}, 422, "not known", "Moon/Base"},
+		{"a stale player", "/squad/1/players", url.Values{"id": {"21"}, "first": {"Nova"}, "edition": {"77"}}, 409,
+			"Somebody else has just changed this", ""},
+		{"an unknown time zone", "/sessions", url.Values{"kind": {"match"}, "title": {"x"},
+			"start": {"2026-12-01T15:00"}, "zone": {"Moon/Base"}}, 422, "not known", "Moon/Base"},
 	} {
 		for _, count := range []string{"edition", "revision"} {
 			if !c.form.Has(count) {
@@ -307,13 +357,15 @@ func TestABlockIsAddedAndOrdered(t *testing.T) {
 	b.open("/sessions/1")
 	b.write("ankle rocks 8 a side, kickers")
 	b.until(`document.querySelector("#wide-block-b13")`)
-	assert.Contains(t, eval[string](b, `document.querySelector("#wide-block-b13").getAttribute("aria-label")`), "Ankle rocks, Mobilise, Kickers")
+	assert.Contains(t, eval[string](b, `document.querySelector("#wide-block-b13").getAttribute("aria-label")`),
+		"Ankle rocks, Mobilise, Kickers")
 	b.open("/sessions/1?block=b13")
 	b.run(`document.querySelector("#sooner").click()`)
 	b.until(`document.querySelector("#later")?.innerText.includes("Team run")`)
 	board, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
-	assert.Equal(t, []string{"touch", "b13", "team"}, []string{board.Document.Blocks[10].ID, board.Document.Blocks[11].ID, board.Document.Blocks[12].ID})
+	assert.Equal(t, []string{"touch", "b13", "team"}, []string{board.Document.Blocks[10].ID,
+		board.Document.Blocks[11].ID, board.Document.Blocks[12].ID})
 	b.run(`document.querySelector('form[action$="/remove"] button').click()`)
 	b.until(`!document.querySelector("#wide-block-b13")`)
 

@@ -28,7 +28,8 @@ func TestWhatIsLearntFromASession(t *testing.T) {
 	for i := range 3 {
 		b.run(`document.querySelectorAll("tbody tr input[name^=after]")[` + string(rune('0'+i)) + `].focus()`)
 		b.click("#gate")
-		b.until(`!document.querySelector("#gate").disabled && document.querySelectorAll("tbody tr input[name^=after]")[` + string(rune('0'+i)) + `].value`)
+		b.until(`!document.querySelector("#gate").disabled && document.querySelectorAll("tbody tr input[name^=after]")[` +
+			string(rune('0'+i)) + `].value`)
 	}
 	b.click("#keep")
 	b.until(`document.querySelector("main").innerText.includes("The squad:")`)
@@ -58,7 +59,8 @@ func TestWhatIsLearntFromASession(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Rising loop", rows[1][2])
 	var log map[string]any
-	require.NoError(t, json.Unmarshal([]byte(evalPromise(b, `fetch("/sessions/4/log.json").then(r => r.text())`)), &log))
+	require.NoError(t, json.Unmarshal([]byte(evalPromise(b, `fetch("/sessions/4/log.json").then(r => r.text())`)),
+		&log))
 	assert.Equal(t, "2026-11-21", log["day"])
 	assert.Contains(t, evalPromise(b, `fetch("/week.svg").then(r => r.text())`), "<svg xmlns")
 	assert.Contains(t, evalPromise(b, `fetch("/week.csv").then(r => r.text())`), "neck,strength")

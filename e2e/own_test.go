@@ -25,7 +25,8 @@ func TestAnOwnDrillIsCompletedWhereItStands(t *testing.T) {
 	b := newBrowser(t, base)
 	b.signIn()
 	begin := func(lines string) uint64 {
-		added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Training, Title: "Own", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: diary.FromEmpty, Minutes: 40})
+		added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Training, Title: "Own",
+			Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: diary.FromEmpty, Minutes: 40})
 		require.NoError(t, err)
 		b.open(fmt.Sprintf("/sessions/%d", added.ID))
 		b.write(lines)
@@ -42,7 +43,8 @@ func TestAnOwnDrillIsCompletedWhereItStands(t *testing.T) {
 	assert.Contains(t, eval[string](b, holds), "add: turning")
 	b.set("#works-0", "nothing that is known")
 	b.until(`document.querySelector("#chosen").innerText.includes("Say joints, muscles or a direction")`)
-	assert.Equal(t, "nothing that is known", eval[string](b, `document.querySelector("#works-0").value`), "what was typed stays")
+	assert.Equal(t, "nothing that is known", eval[string](b, `document.querySelector("#works-0").value`),
+		"what was typed stays")
 	b.set("#works-0", "hips, turning")
 	b.until(`!` + holds + `.includes("add: turning")`)
 	const warmth = `[...document.querySelectorAll("path.trace")].map(p => p.getAttribute("d")).join()`
@@ -68,7 +70,8 @@ func TestAnOwnDrillIsCompletedWhereItStands(t *testing.T) {
 			phone.open(links[player.ID])
 		}
 	}
-	assert.Contains(t, eval[string](phone, `document.querySelector("main").textContent`), "Zigzag hop and stick, two feet")
+	assert.Contains(t, eval[string](phone, `document.querySelector("main").textContent`),
+		"Zigzag hop and stick, two feet")
 
 	begin("single-leg zigzag hop and stick 4 a side")
 	b.run(`document.querySelector("[id^=wide-block][aria-label^='Single-leg zigzag']").dispatchEvent(new MouseEvent("click", {bubbles: true, cancelable: true}))`)

@@ -34,7 +34,9 @@ func assistantIn(t *testing.T, b *browser) {
 	raw, err := sql.Open("mysql", server.DSN(dbName(t)))
 	require.NoError(t, err)
 	defer raw.Close()
-	_, err = raw.Exec("INSERT INTO account (club_id, email, name, role, password_hash) SELECT club_id, 'assistant@brackwater.example', 'Ulla Renn', 'assistant', password_hash FROM account WHERE email = ?", demo.Email)
+	_, err = raw.Exec("INSERT INTO account (club_id, email, name, role, password_hash) SELECT club_id, "+
+		"'assistant@brackwater.example', 'Ulla Renn', 'assistant', password_hash FROM account WHERE email = ?",
+		demo.Email)
 	require.NoError(t, err)
 	b.open("/sign-in")
 	b.fill("[name=email]", "assistant@brackwater.example")
@@ -50,7 +52,8 @@ func pitchSide(b *browser) {
 	b.until(`document.querySelector("main")?._x_dataStack?.[0].ready`)
 	b.until(`navigator.serviceWorker.controller`)
 	require.Eventually(b.t, func() bool {
-		return evalPromise(b, `Promise.all(["/pitch/1", "/pitch/1/plan.json", "/pitch/field.js"].map(p => caches.match(p))).then(all => String(all.every(Boolean)))`) == "true"
+		return evalPromise(b,
+			`Promise.all(["/pitch/1", "/pitch/1/plan.json", "/pitch/field.js"].map(p => caches.match(p))).then(all => String(all.every(Boolean)))`) == "true"
 	}, 20*time.Second, 200*time.Millisecond)
 }
 
@@ -64,8 +67,10 @@ func tap(b *browser, css string) {
 
 func pressed(b *browser, text string) {
 	b.t.Helper()
-	b.until(fmt.Sprintf(`[...document.querySelectorAll("button")].some(x => x.offsetParent && !x.disabled && x.textContent.trim() == %q)`, text))
-	b.run(fmt.Sprintf(`[...document.querySelectorAll("button")].find(x => x.offsetParent && x.textContent.trim() == %q).click()`, text))
+	b.until(fmt.Sprintf(`[...document.querySelectorAll("button")].some(x => x.offsetParent && !x.disabled && x.textContent.trim() == %q)`,
+		text))
+	b.run(fmt.Sprintf(`[...document.querySelectorAll("button")].find(x => x.offsetParent && x.textContent.trim() == %q).click()`,
+		text))
 }
 
 // Two phones run the match for a while without a signal: one has the start called ten minutes
@@ -200,12 +205,17 @@ func TestThePhoneAnswersAsTheServer(t *testing.T) {
 		c := &cases[n]
 		c.Now, c.Events = start-int64(60+random.IntN(1500))*1000, []conduct.Event{}
 		for k := range random.IntN(5) {
-			c.Events = append(c.Events, conduct.Event{ID: fmt.Sprint(k), By: "x", At: c.Now - int64(random.IntN(900))*1000, Block: ids[random.IntN(len(ids))],
+			c.Events = append(c.Events, conduct.Event{ID: fmt.Sprint(k), By: "x",
+				At: c.Now - int64(random.IntN(900))*1000, Block: ids[random.IntN(len(ids))],
 				Kind: []conduct.Kind{conduct.Begin, conduct.Done, conduct.Skip, conduct.Again}[random.IntN(4)]})
 		}
 		player := running.Document.Players[random.IntN(len(running.Document.Players))].ID
-		c.Is = []conduct.Different{{Is: conduct.IsStart, Seconds: -60 * random.IntN(8)}, {Is: conduct.IsStart, Seconds: 600, Hold: true}, {Is: conduct.IsStart, Seconds: 900}, {Is: conduct.IsBehind},
-			{Is: conduct.IsMinutes, Seconds: 180}, {Is: conduct.IsOut, Who: []string{player}}, {Is: conduct.IsLate, Who: []string{player}, Seconds: 300}, {Is: conduct.IsWeather, Weather: conduct.Rain}}[n%8]
+		c.Is = []conduct.Different{{Is: conduct.IsStart, Seconds: -60 * random.IntN(8)},
+			{Is: conduct.IsStart, Seconds: 600, Hold: true}, {Is: conduct.IsStart, Seconds: 900},
+			{Is: conduct.IsBehind},
+			{Is: conduct.IsMinutes, Seconds: 180}, {Is: conduct.IsOut, Who: []string{player}},
+			{Is: conduct.IsLate, Who: []string{player}, Seconds: 300},
+			{Is: conduct.IsWeather, Weather: conduct.Rain}}[n%8]
 	}
 	text, err := json.Marshal(cases)
 	require.NoError(t, err)
@@ -221,7 +231,8 @@ func TestThePhoneAnswersAsTheServer(t *testing.T) {
 		require.NoError(t, err)
 		is, err := json.Marshal(c.Is)
 		require.NoError(t, err)
-		for k, ask := range []func() ([]byte, error){func() ([]byte, error) { return phone.View(events, c.Now) }, func() ([]byte, error) { return phone.Propose(events, c.Now, is, schedule.AtOnce) }} {
+		for k, ask := range []func() ([]byte, error){func() ([]byte, error) { return phone.View(events, c.Now) },
+			func() ([]byte, error) { return phone.Propose(events, c.Now, is, schedule.AtOnce) }} {
 			made, err := ask()
 			if err != nil {
 				refused++
@@ -237,7 +248,8 @@ func TestThePhoneAnswersAsTheServer(t *testing.T) {
 
 // enter writes into a field that the page's script listens to.
 func enter(b *browser, css, value string) {
-	b.run(fmt.Sprintf(`(() => { const f = document.querySelector(%q); f.value = %q; f.dispatchEvent(new Event("input", { bubbles: true })); })()`, css, value))
+	b.run(fmt.Sprintf(`(() => { const f = document.querySelector(%q); f.value = %q; f.dispatchEvent(new Event("input", { bubbles: true })); })()`,
+		css, value))
 }
 
 // One thumb does the rest: start, again, skip, undo, a note, who is late, minutes lost, the

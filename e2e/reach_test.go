@@ -113,7 +113,9 @@ func TestANewEditionReachesOpenPhones(t *testing.T) {
 	start.Local = strings.Replace(start.Local, "T15:00", "T15:30", 1)
 	b, err = p.Boards.Change(ctx, coach, 1, b.Revision, boards.SetStart(start, p.Now()))
 	require.NoError(t, err)
-	b, err = p.Boards.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) { return d.SetDose("high", 0, 5) })
+	b, err = p.Boards.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) {
+		return d.SetDose("high", 0, 5)
+	})
 	require.NoError(t, err)
 	_, err = p.Reach.Publish(ctx, coach, 1, b.Revision)
 	require.NoError(t, err)
@@ -170,10 +172,12 @@ func TestAPhoneInTrouble(t *testing.T) {
 	phone.run(`(() => { const real = Date.now; Date.now = () => real() + 200000 })()`)
 	phone.until(`!(` + running + `)`)
 	time.Sleep(600 * time.Millisecond)
-	assert.Equal(t, held, phone.text("[data-f=drill]")+phone.text("[data-f=what]"), "asleep through three steps: what comes next waits")
+	assert.Equal(t, held, phone.text("[data-f=drill]")+phone.text("[data-f=what]"),
+		"asleep through three steps: what comes next waits")
 	assert.Equal(t, "Go on", phone.text("[data-do=wait]"))
 	phone.click(`[data-do=done]`)
-	phone.until(`document.querySelector("[data-f=drill]").innerText + document.querySelector("[data-f=what]").innerText != ` + quoted(held))
+	phone.until(`document.querySelector("[data-f=drill]").innerText + document.querySelector("[data-f=what]").innerText != ` +
+		quoted(held))
 
 	phone.run(`Storage.prototype.setItem = () => { throw new Error("full") }`)
 	signal(t, false)
@@ -217,7 +221,8 @@ func TestALeaderTicksAGrid(t *testing.T) {
 		ticks, err := storeOf(t).Shares.Ticks(context.Background(), 1, "l-pell")
 		words, err2 := storeOf(t).Shares.Words(context.Background(), 1)
 		require.NoError(t, err2)
-		return err == nil && len(ticks) == 1 && ticks[0].Says == "1:2 2:0:a" && len(words) == 1 && words[0].Kind == planner.Missing
+		return err == nil && len(ticks) == 1 && ticks[0].Says == "1:2 2:0:a" && len(words) == 1 &&
+			words[0].Kind == planner.Missing
 	}, 10*time.Second, 50*time.Millisecond)
 	other := newBrowser(t, base)
 	other.open(links["l-pell"])

@@ -38,7 +38,8 @@ func said(t *testing.T) (lists []struct{ Sport, Text string }) {
 
 // readBack are lists whose every dose is read, by their first words: all that they say has to
 // come back from phone and sheet.
-var readBack = []string{"1. jog round both courts", "Warm-up before doubles", "bici 5 min", "futsal tues", "Year 8, sports hall"}
+var readBack = []string{"1. jog round both courts", "Warm-up before doubles", "bici 5 min", "futsal tues",
+	"Year 8, sports hall"}
 
 var (
 	numbers = regexp.MustCompile(`\d+`)
@@ -60,17 +61,20 @@ func TestListsThatManyPeopleTypedArePastedAsTheyStand(t *testing.T) {
 	for n, l := range said(t) {
 		first, _, _ := strings.Cut(l.Text, "\n")
 		at := fmt.Sprintf("list %d, %s: %s", n+1, l.Sport, first)
-		added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Training, Title: l.Sport, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: diary.FromEmpty, Minutes: 120})
+		added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Training, Title: l.Sport,
+			Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: diary.FromEmpty, Minutes: 120})
 		require.NoError(t, err)
 		b.open(fmt.Sprintf("/sessions/%d", added.ID))
 		b.write(l.Text)
 		b.until(`document.querySelector(".heard-panel")`)
 		lines := slices.DeleteFunc(strings.Split(l.Text, "\n"), func(line string) bool {
-			return strings.TrimSpace(line) == "" || strings.Contains(line, "double lesson") || strings.HasPrefix(line, "Station") || strings.HasSuffix(line, "presentación")
+			return strings.TrimSpace(line) == "" || strings.Contains(line, "double lesson") ||
+				strings.HasPrefix(line, "Station") || strings.HasSuffix(line, "presentación")
 		}) // a title, and what is fixed, have no dose; stations begin at each player's own
 		b.open(fmt.Sprintf("/sessions/%d/words", added.ID))
 		assert.GreaterOrEqual(t, eval[int](b, `document.querySelectorAll(".word-is").length`), len(lines), at)
-		assert.Equal(t, l.Text, eval[string](b, `[...document.querySelectorAll(".word-row textarea")].map(e => e.value).join("\n")`), at)
+		assert.Equal(t, l.Text, eval[string](b,
+			`[...document.querySelectorAll(".word-row textarea")].map(e => e.value).join("\n")`), at)
 		board, err := p.Boards.Board(ctx, 1, added.ID)
 		require.NoError(t, err)
 		assert.NotEmpty(t, board.Blocks, at)
@@ -92,7 +96,8 @@ func TestListsThatManyPeopleTypedArePastedAsTheyStand(t *testing.T) {
 		} {
 			from := 0
 			for _, line := range lines {
-				from = comesAfter(t, doses, from, numbers.FindAllString(marks.ReplaceAllString(line, ""), -1), fmt.Sprintf("%s, %s: %s", at, where, line))
+				from = comesAfter(t, doses, from, numbers.FindAllString(marks.ReplaceAllString(line, ""), -1),
+					fmt.Sprintf("%s, %s: %s", at, where, line))
 			}
 		}
 	}

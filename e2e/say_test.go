@@ -64,7 +64,8 @@ scrum sets 6 after line-out
 kicks at posts at 40, 10 and 15, far half, Pell
 squats 5, then 3 sprints 15 m`)
 	b.until(`document.querySelector(".heard-panel")?.innerText.includes("12 lines put in")`)
-	want := []string{"Jog", "Leg swings", "Dead bug, neck holds", "Line-out throws", "Shoulder taps", "Line: high knees", "Potentiate after Line-out throws", "Kicks at posts at 40′", "Squats, sprints"}
+	want := []string{"Jog", "Leg swings", "Dead bug, neck holds", "Line-out throws", "Shoulder taps",
+		"Line: high knees", "Potentiate after Line-out throws", "Kicks at posts at 40′", "Squats, sprints"}
 	assert.Equal(t, want, listed(document(t, p, id)))
 	b.shot("written-1280")
 
@@ -132,10 +133,14 @@ func TestAPastedListAndAPlanForOne(t *testing.T) {
 	b := newBrowser(t, base)
 	b.signIn()
 	id := begin(b, `document.querySelector("#alone").value = document.querySelector("#alone").options[10].value;`)
-	list := []string{"Raise:", "easy bike 4 min", "butt kicks 2 x 20 m (quick feet)", "karaoke 15 m each way (hips turn)", "Mobilise:", "toy soldier 6 a leg (tall; toes up)", "quad pull 10 m",
-		"good morning 8 (flat back)", "spider reach 4 a side (elbow to instep)", "ankle rocks 8 a side (heel down)", "groin rocks 10", "Activate:", "plank 30 s", "dead bug 4 a side, 3-1-3 (ribs down)", "bridges 2 x 10",
-		"Potentiate:", "pogo hops 2 x 10 (stiff ankles)", "skaters 5 a side", "strides 30 m at 70, 80, 90 %", "2 sprints 15 m", "kicks at posts 2 each, done by 12"}
-	b.run(fmt.Sprintf(`(() => { const f = document.querySelector("#say"); f.value = %q; f.dispatchEvent(new Event("input", {bubbles: true})) })()`, strings.Join(list, "\n")))
+	list := []string{"Raise:", "easy bike 4 min", "butt kicks 2 x 20 m (quick feet)",
+		"karaoke 15 m each way (hips turn)", "Mobilise:", "toy soldier 6 a leg (tall; toes up)", "quad pull 10 m",
+		"good morning 8 (flat back)", "spider reach 4 a side (elbow to instep)", "ankle rocks 8 a side (heel down)",
+		"groin rocks 10", "Activate:", "plank 30 s", "dead bug 4 a side, 3-1-3 (ribs down)", "bridges 2 x 10",
+		"Potentiate:", "pogo hops 2 x 10 (stiff ankles)", "skaters 5 a side", "strides 30 m at 70, 80, 90 %",
+		"2 sprints 15 m", "kicks at posts 2 each, done by 12"}
+	b.run(fmt.Sprintf(`(() => { const f = document.querySelector("#say"); f.value = %q; f.dispatchEvent(new Event("input", {bubbles: true})) })()`,
+		strings.Join(list, "\n")))
 	b.until(`document.querySelector(".heard-panel")?.innerText.includes("butt kicks")`)
 	b.click("#put-in")
 	b.until(`document.querySelector(".heard-panel")?.innerText.includes("put in")`)

@@ -98,10 +98,20 @@ func someClubs(db *sql.DB, from, to int) error {
 	for _, insert := range []string{
 		"INSERT INTO club (id, name, sport) SELECT c.seq, CONCAT('Club ', c.seq), 'Rugby union' FROM " + clubs,
 		"INSERT INTO squad (id, club_id, name, grade) SELECT c.seq, c.seq, 'Firsts', 'club' FROM " + clubs,
-		"INSERT INTO team_session (id, club_id, squad_id, kind, title, start_at, time_zone) SELECT " + session + ", c.seq, c.seq, 'training', 'Training', " + day + ", 'Europe/London' FROM " + sessions,
-		"INSERT INTO log_session (session_id, squad_id, day, kind, title, season, differs, content, made_at) SELECT " + session + ", c.seq, " + day + ", 'training', 'Training', '2026/27', '[]', '[]', NOW() FROM " + sessions,
-		"INSERT INTO log_block (session_id, number, squad_id, day, block, name, phase, planned, actual, measured, who) SELECT " + session + ", b.seq, c.seq, " + day + ", CONCAT('b', b.seq), CONCAT('Block ', b.seq), 'raise', 240, 250, 1, '[]' FROM " + sessions + " JOIN seq_0_to_5 b",
-		"INSERT INTO log_drill (session_id, number, item, squad_id, day, code, name, amount, seconds, without) SELECT " + session + ", b.seq, i.seq, c.seq, " + day + ", CONCAT('drill-', 3 * b.seq + i.seq + n.seq MOD 5), 'A drill', 8, 80, '[]' FROM " + sessions + " JOIN seq_0_to_5 b JOIN seq_0_to_2 i",
+		"INSERT INTO team_session (id, club_id, squad_id, kind, title, start_at, time_zone) SELECT " + session +
+			", c.seq, c.seq, 'training', 'Training', " + day + ", 'Europe/London' FROM " + sessions,
+		"INSERT INTO log_session (session_id, squad_id, day, kind, title, season, differs, content, made_at) SELECT " +
+			session + ", c.seq, " + day + ", 'training', 'Training', '2026/27', '[]', '[]', NOW() FROM " + sessions,
+		"INSERT INTO log_block (session_id, number, squad_id, day, block, name, phase, planned, actual, " +
+			"measured, who) SELECT " +
+			session + ", b.seq, c.seq, " + day +
+			", CONCAT('b', b.seq), CONCAT('Block ', b.seq), 'raise', 240, 250, 1, '[]' FROM " + sessions +
+			" JOIN seq_0_to_5 b",
+		"INSERT INTO log_drill (session_id, number, item, squad_id, day, code, name, amount, seconds, without) " +
+			"SELECT " +
+			session + ", b.seq, i.seq, c.seq, " + day +
+			", CONCAT('drill-', 3 * b.seq + i.seq + n.seq MOD 5), 'A drill', 8, 80, '[]' FROM " + sessions +
+			" JOIN seq_0_to_5 b JOIN seq_0_to_2 i",
 	} {
 		if _, err := db.Exec(insert); err != nil {
 			return fmt.Errorf("%.40s…: %w", insert, err)
@@ -137,7 +147,8 @@ func atThePitch(t *testing.T) error {
 		window.opened = true;
 	})()`)
 	b.until(`window.opened`)
-	if _, err := chromedp.Call(b.ctx, emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: 4}); err != nil {
+	if _, err := chromedp.Call(b.ctx, emulation.SetCPUThrottlingRate,
+		emulation.SetCPUThrottlingRateParams{Rate: 4}); err != nil {
 		return err
 	}
 	var times, views []time.Duration
@@ -163,7 +174,8 @@ func atThePitch(t *testing.T) error {
 
 	events := make([]conduct.Event, 10_000)
 	for n := range events {
-		events[n] = conduct.Event{ID: fmt.Sprint("e", n), At: p.Now().UnixMilli() - int64(n), Kind: conduct.Tick, Block: "kicks", Cell: n % 10, Tries: 1}
+		events[n] = conduct.Event{ID: fmt.Sprint("e", n), At: p.Now().UnixMilli() - int64(n), Kind: conduct.Tick,
+			Block: "kicks", Cell: n % 10, Tries: 1}
 	}
 	began := time.Now()
 	if _, err := p.Pitchside.Pressed(ctx, coach, 1, events); err != nil {

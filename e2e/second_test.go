@@ -46,9 +46,14 @@ func TestTheNextOnAPhoneFindsNothing(t *testing.T) {
 	raw, err := sql.Open("mysql", server.DSN(dbName(t)))
 	require.NoError(t, err)
 	defer raw.Close()
-	for _, text := range []string{"INSERT INTO club (id, name, sport) VALUES (2, 'Elsewhere', 'Netball')", "INSERT INTO squad (id, club_id, name, grade) VALUES (20, 2, 'Firsts', 'club')",
-		"INSERT INTO account (club_id, email, name, role, password_hash) SELECT 2, 'other@elsewhere.example', 'Somebody', 'coach', password_hash FROM account WHERE email = '" + demo.Email + "'",
-		"INSERT INTO account (club_id, email, name, role, password_hash) SELECT 1, 'assistant@brackwater.example', 'Ulla Renn', 'assistant', password_hash FROM account WHERE email = '" + demo.Email + "'"} {
+	for _, text := range []string{"INSERT INTO club (id, name, sport) VALUES (2, 'Elsewhere', 'Netball')",
+		"INSERT INTO squad (id, club_id, name, grade) VALUES (20, 2, 'Firsts', 'club')",
+		"INSERT INTO account (club_id, email, name, role, password_hash) SELECT 2, 'other@elsewhere.example', " +
+			"'Somebody', 'coach', password_hash FROM account WHERE email = '" +
+			demo.Email + "'",
+		"INSERT INTO account (club_id, email, name, role, password_hash) SELECT 1, " +
+			"'assistant@brackwater.example', 'Ulla Renn', 'assistant', password_hash FROM account WHERE email = '" +
+			demo.Email + "'"} {
 		_, err := raw.Exec(text)
 		require.NoError(t, err)
 	}
@@ -68,7 +73,8 @@ func TestTheNextOnAPhoneFindsNothing(t *testing.T) {
 	require.NoError(t, err)
 	phone.size(1280, 800)
 	phone.signInAs("other@elsewhere.example")
-	require.Eventually(t, func() bool { return !strings.Contains(stays(phone), "Tolland") }, 10*time.Second, 200*time.Millisecond, "names are gone once another account is seen")
+	require.Eventually(t, func() bool { return !strings.Contains(stays(phone), "Tolland") }, 10*time.Second,
+		200*time.Millisecond, "names are gone once another account is seen")
 	signal(t, false)
 	assert.NotContains(t, evalPromise(phone, `fetch("/pitch/1").then(a => a.text(), () => "nothing")`), "Tolland")
 	signal(t, true)
@@ -86,7 +92,8 @@ func TestTheNextOnAPhoneFindsNothing(t *testing.T) {
 	for _, e := range running.Events {
 		assert.NotEqual(t, "Ulla Renn", e.By, "never in another's name")
 	}
-	refused, err := p.Pitchside.Pressed(t.Context(), planner.Account{ID: 3, ClubID: 1, Role: planner.Assistant}, 1, []conduct.Event{{ID: "theirs", At: p.Now().UnixMilli(), Account: 1, Kind: conduct.Done, Block: "raise"}})
+	refused, err := p.Pitchside.Pressed(t.Context(), planner.Account{ID: 3, ClubID: 1, Role: planner.Assistant}, 1,
+		[]conduct.Event{{ID: "theirs", At: p.Now().UnixMilli(), Account: 1, Kind: conduct.Done, Block: "raise"}})
 	require.NoError(t, err)
 	require.Len(t, refused, 1)
 
@@ -109,7 +116,8 @@ func TestAPhoneSaysWhatWasNotKept(t *testing.T) {
 	team, err := p.Reach.Shared(t.Context(), reach.Way{Token: board.Publication.Token, Person: "p10"})
 	require.NoError(t, err)
 	for n := range 12 {
-		require.NoError(t, p.Reach.Tell(t.Context(), team, planner.Word{Once: strings.Repeat("x", n+1), Kind: planner.Late, Says: "14:20"}))
+		require.NoError(t, p.Reach.Tell(t.Context(), team, planner.Word{Once: strings.Repeat("x", n+1),
+			Kind: planner.Late, Says: "14:20"}))
 	}
 	b := newBrowser(t, base)
 	b.size(390, 844)

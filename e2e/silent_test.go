@@ -14,10 +14,14 @@ func TestNothingFailsSilently(t *testing.T) {
 	b.signIn()
 	said := `document.querySelector("#no-answer:not([hidden])")?.innerText.includes`
 	for _, page := range []struct{ at, there, press, then string }{
-		{"/sessions/1", "#board", `document.querySelector("[data-key='<'], [data-key='+'], #zoom, a[data-part]").click()`, ""},
-		{"/sessions/1/people", "[x-data=matrix]", `document.querySelector('[value="in high p1"]').click()`, `[value="out high p1"]`},
+		{"/sessions/1", "#board",
+			`document.querySelector("[data-key='<'], [data-key='+'], #zoom, a[data-part]").click()`, ""},
+		{"/sessions/1/people", "[x-data=matrix]", `document.querySelector('[value="in high p1"]').click()`,
+			`[value="out high p1"]`},
 		{"/drills", "[x-data=finder]", `document.querySelector("a[data-found]").click()`, "#found [aria-current]"},
-		{"/sessions/new", "[x-data=session]", `(() => { const v = document.querySelector("#venue"); v.dispatchEvent(new Event("change", {bubbles: true})) })()`, ""},
+		{"/sessions/new", "[x-data=session]",
+			`(() => { const v = document.querySelector("#venue"); v.dispatchEvent(new Event("change", {bubbles: true})) })()`,
+			""},
 		{"/ground-plan/1", "#laid", `document.querySelector('[aria-label="Turn Hall by 15 degrees"]').click()`, ""},
 	} {
 		b.open(page.at)
@@ -36,5 +40,6 @@ func TestNothingFailsSilently(t *testing.T) {
 	b.until(`document.querySelector("#board")?._x_dataStack`)
 	b.run(`(() => { const form = document.querySelector("#undo").form; form.action += "-nowhere"; form.requestSubmit() })()`)
 	b.until(said + `("There is nothing here")`)
-	assert.True(t, eval[bool](b, `location.pathname === "/sessions/1" && Boolean(document.querySelector("svg.chart"))`), "the board stays")
+	assert.True(t, eval[bool](b, `location.pathname === "/sessions/1" && Boolean(document.querySelector("svg.chart"))`),
+		"the board stays")
 }

@@ -1,5 +1,5 @@
-// Package e2e drives the real interface: the site on a real private MariaDB,
-// in headless Chromium.
+// Package e2e drives the real interface: the site on a real private MariaDB, in headless
+// Chromium.
 package e2e
 
 import (
@@ -68,7 +68,8 @@ func site(t *testing.T, withDemo bool) (address string, p *office.Office) {
 	p = office.New(s)
 	p.Now = func() time.Time { return now }
 	signIns, end := s.SignIns()
-	handler := web.Handler(shell.Config{Office: p, Live: live.Over(t.Context(), p.Base), SignIns: signIns, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+	handler := web.Handler(shell.Config{Office: p, Live: live.Over(t.Context(), p.Base), SignIns: signIns,
+		Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
 	var cut atomic.Bool
 	listening := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if cut.Load() {
@@ -123,7 +124,8 @@ type browser struct {
 // another's.
 var chromium = sync.OnceValue(func() context.Context {
 	options := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU,
-		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true))
+		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true),
+		chromedp.Flag("hide-scrollbars", true))
 	ctx, _ := chromedp.NewExecAllocator(context.Background(), options...)
 	ctx, endChromium = chromedp.NewContext(ctx, chromedp.WithErrorf(func(string, ...any) {}))
 	if err := chromedp.Do(ctx); err != nil {
@@ -136,7 +138,8 @@ var chromium = sync.OnceValue(func() context.Context {
 var endChromium = func() {}
 
 func newBrowser(t *testing.T, base string) *browser {
-	ctx, cancel := context.WithTimeout(chromium(), 12*time.Minute) // a busy machine takes a quarter of it for the longest test
+	// a busy machine takes a quarter of it for the longest test
+	ctx, cancel := context.WithTimeout(chromium(), 12*time.Minute)
 	t.Cleanup(cancel)
 	ctx, closeTab := chromedp.NewContext(ctx, chromedp.WithNewBrowserContext(), chromedp.WithListener(complaints(t)))
 	t.Cleanup(closeTab)
@@ -206,7 +209,8 @@ func (b *browser) click(css string) {
 	})`, css)
 	ctx, cancel := context.WithTimeout(b.ctx, 5*time.Second)
 	defer cancel()
-	_ = chromedp.Do(ctx, chromedp.Evaluate[chromedp.Void](still, chromedp.EvalAwaitPromise)) // a page that went meanwhile is still enough
+	// a page that went meanwhile is still enough
+	_ = chromedp.Do(ctx, chromedp.Evaluate[chromedp.Void](still, chromedp.EvalAwaitPromise))
 	b.do(chromedp.Click(chromedp.CSS(css)))
 }
 
@@ -220,14 +224,16 @@ func (b *browser) fill(css, value string) {
 func (b *browser) set(css, value string) {
 	b.t.Helper()
 	b.until(fmt.Sprintf("document.querySelector(%q)", css))
-	b.run(fmt.Sprintf(`(() => { const f = document.querySelector(%q); f.value = %q; f.dispatchEvent(new Event("change", {bubbles: true})) })()`, css, value))
+	b.run(fmt.Sprintf(`(() => { const f = document.querySelector(%q); f.value = %q; f.dispatchEvent(new Event("change", {bubbles: true})) })()`,
+		css, value))
 }
 
 // write puts lines into the plan, as a coach types or pastes them.
 func (b *browser) write(lines string) {
 	b.t.Helper()
 	b.until(`document.querySelector("#say")`)
-	b.run(fmt.Sprintf(`(() => { const f = document.querySelector("#say"); f.value = %q; f.form.requestSubmit() })()`, lines))
+	b.run(fmt.Sprintf(`(() => { const f = document.querySelector("#say"); f.value = %q; f.form.requestSubmit() })()`,
+		lines))
 }
 
 func (b *browser) run(script string) {
@@ -258,7 +264,8 @@ func evalPromise(b *browser, expression string) string {
 func (b *browser) until(condition string) {
 	b.t.Helper()
 	require.Eventually(b.t, func() bool {
-		met, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool](`document.readyState == "complete" && Boolean(`+condition+`)`))
+		met, err := chromedp.Run(b.ctx,
+			chromedp.Evaluate[bool](`document.readyState == "complete" && Boolean(`+condition+`)`))
 		return err == nil && met
 	}, 30*time.Second, 30*time.Millisecond, condition)
 }
@@ -268,7 +275,8 @@ func (b *browser) kept() {
 	b.t.Helper()
 	b.until(`navigator.serviceWorker.controller`)
 	require.Eventually(b.t, func() bool {
-		return evalPromise(b, `caches.open("pages").then(c => c.match(location.pathname)).then(m => m ? "yes" : "no")`) == "yes"
+		return evalPromise(b,
+			`caches.open("pages").then(c => c.match(location.pathname)).then(m => m ? "yes" : "no")`) == "yes"
 	}, 30*time.Second, 50*time.Millisecond, "the page is kept")
 }
 
@@ -287,7 +295,8 @@ func (b *browser) shot(name string) {
 	if *shots == "" {
 		return
 	}
-	b.run(`document.activeElement?.blur(); document.querySelectorAll("[data-notice=clock]").forEach(n => n.remove())`) // the site's time is the test's
+	// the site's time is the test's
+	b.run(`document.activeElement?.blur(); document.querySelectorAll("[data-notice=clock]").forEach(n => n.remove())`)
 	b.until(`document.fonts.status == "loaded"`)
 	time.Sleep(150 * time.Millisecond)
 	image, err := chromedp.Run(b.ctx, chromedp.CaptureScreenshot())

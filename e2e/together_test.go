@@ -47,7 +47,8 @@ func TestTwoCoachesOnOneBoard(t *testing.T) {
 
 	// One writes into a field; the other changes another block, then the same one.
 	writes := func(text string) { // and has not left the field yet
-		one.run(fmt.Sprintf(`(() => { const f = document.querySelector("#block-said"); f.focus(); f.value = %q })()`, text))
+		one.run(fmt.Sprintf(`(() => { const f = document.querySelector("#block-said"); f.focus(); f.value = %q })()`,
+			text))
 	}
 	leaves := func() {
 		one.run(`document.querySelector("#block-said").dispatchEvent(new Event("change", { bubbles: true }))`)
@@ -58,7 +59,8 @@ func TestTwoCoachesOnOneBoard(t *testing.T) {
 	two.click("#prio-could")
 	two.until(`document.querySelector("[name=revision]").value == "3"`)
 	time.Sleep(700 * time.Millisecond)
-	assert.Equal(t, "at 30", eval[string](one, `document.querySelector("#block-said").value`), "what is being written stays")
+	assert.Equal(t, "at 30", eval[string](one, `document.querySelector("#block-said").value`),
+		"what is being written stays")
 	leaves()
 	one.until(`document.querySelector("[name=revision]").value == "4"`)
 	assert.NotNil(t, document(t, p, 1).Block("bands").Pin)
@@ -66,7 +68,8 @@ func TestTwoCoachesOnOneBoard(t *testing.T) {
 
 	// One's line is dead for a while: what the other did meanwhile is there once it is back.
 	signal(t, false)
-	require.NoError(t, does(p.Boards.Change(t.Context(), ulla(t, p), 1, 4, func(d *plan.Document) (string, error) { return d.SetPriority("high", plan.Could) })))
+	require.NoError(t, does(p.Boards.Change(t.Context(), ulla(t, p), 1, 4,
+		func(d *plan.Document) (string, error) { return d.SetPriority("high", plan.Could) })))
 	time.Sleep(300 * time.Millisecond)
 	signal(t, true)
 	one.until(`document.querySelector("[name=revision]").value == "5"`)
@@ -75,7 +78,8 @@ func TestTwoCoachesOnOneBoard(t *testing.T) {
 	elsewhere := office.New(storeOf(t))
 	elsewhere.Now = p.Now
 	since = time.Now()
-	require.NoError(t, does(elsewhere.Boards.Change(t.Context(), ulla(t, p), 1, 5, func(d *plan.Document) (string, error) { return d.SetPriority("hands", plan.Could) })))
+	require.NoError(t, does(elsewhere.Boards.Change(t.Context(), ulla(t, p), 1, 5,
+		func(d *plan.Document) (string, error) { return d.SetPriority("hands", plan.Could) })))
 	one.until(`document.querySelector("[name=revision]").value == "6"`)
 	assert.Less(t, time.Since(since), 3*time.Second)
 	two.until(`document.querySelector("[name=revision]").value == "6"`)

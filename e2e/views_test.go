@@ -19,13 +19,14 @@ import (
 	"cuestart/store"
 )
 
-// TestEveryViewIsWhole opens each main view at each width: nothing may stick
-// out sideways, and axe may find nothing. With -shots it takes the pictures.
+// TestEveryViewIsWhole opens each main view at each width: nothing may stick out sideways, and
+// axe may find nothing. With -shots it takes the pictures.
 func TestEveryViewIsWhole(t *testing.T) {
 	base, p := site(t, true)
 	token, err := storeOf(t).Shares.Publish(context.Background(), 1, 1, 1, anything)
 	require.NoError(t, err)
-	require.NoError(t, p.Diary.SaveRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, diary.Keep{Name: "Match day", For: "home matches"}))
+	require.NoError(t, p.Diary.SaveRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1,
+		diary.Keep{Name: "Match day", For: "home matches"}))
 	board, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
 	own := ownLinks(t, p, board)
@@ -97,24 +98,33 @@ func TestEveryViewIsWhole(t *testing.T) {
 // Names of 77 characters without a space stick out nowhere.
 func TestEveryViewHoldsLongNames(t *testing.T) {
 	base, p := site(t, true)
-	require.NoError(t, p.Diary.SaveRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1, diary.Keep{Name: "Match day", For: "home matches"}))
+	require.NoError(t, p.Diary.SaveRoutine(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 1,
+		diary.Keep{Name: "Match day", For: "home matches"}))
 	b := newBrowser(t, base)
 	b.signIn()
 	long := strings.Repeat("Unbreakable", 7)
-	_, err := p.Boards.Change(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 2, 1, func(d *plan.Document) (string, error) {
-		d.Title, d.Blocks[0].Name, d.Players[0].First, d.Zones[0].Name, d.Fixed[0].Name = long, long, long, long, long
-		return "long names", nil
-	})
+	_, err := p.Boards.Change(context.Background(), store.Account{ID: 1, ClubID: 1, Role: store.Coach}, 2, 1,
+		func(d *plan.Document) (string, error) {
+			d.Title, d.Blocks[0].Name, d.Players[0].First, d.Zones[0].Name, d.Fixed[0].Name = long, long, long, long,
+				long
+			return "long names", nil
+		})
 	require.NoError(t, err)
 	coach := store.Account{ID: 1, ClubID: 1, Role: store.Coach}
 	ours, _ := book.Find("skips")
 	ours.Code, ours.Name, ours.Aim, ours.Cues, ours.Kit = "long", long, long, []string{long, long}, []string{long}
-	_, err = p.Save(context.Background(), coach, long, store.Change{Owner: 1, Is: club.Player{First: long, Last: long, Position: long, Number: 999, Notes: long}}, store.Change{Owner: 1, Is: club.Unit{Name: long, Players: []uint64{21, 22}}},
-		store.Change{Is: club.Kit{Name: long, Pieces: 10_000}}, store.Change{Is: club.Staff{Name: long, Role: long}}, store.Change{Owner: 1, Is: club.Zone{Name: long, Capacity: 999, Lanes: 99, Metres: 500, Surface: long}}, store.Change{Is: club.Drill{Drill: ours}},
-		store.Change{Is: club.Fixture{UID: "long", For: plan.Match, Title: long, Place: long, Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}}})
+	_, err = p.Save(context.Background(), coach, long,
+		store.Change{Owner: 1, Is: club.Player{First: long, Last: long, Position: long, Number: 999, Notes: long}},
+		store.Change{Owner: 1, Is: club.Unit{Name: long, Players: []uint64{21, 22}}},
+		store.Change{Is: club.Kit{Name: long, Pieces: 10_000}}, store.Change{Is: club.Staff{Name: long, Role: long}},
+		store.Change{Owner: 1, Is: club.Zone{Name: long, Capacity: 999, Lanes: 99, Metres: 500, Surface: long}},
+		store.Change{Is: club.Drill{Drill: ours}},
+		store.Change{Is: club.Fixture{UID: "long", For: plan.Match, Title: long, Place: long,
+			Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}}})
 	require.NoError(t, err)
 	require.NoError(t, p.Diary.SaveRoutine(context.Background(), coach, 2, diary.Keep{Name: long, For: long}))
-	_, err = p.Staff.Invite(context.Background(), coach, long, strings.Repeat("unbreakable", 5)+"@brackwater.example", store.Assistant, base)
+	_, err = p.Staff.Invite(context.Background(), coach, long, strings.Repeat("unbreakable", 5)+"@brackwater.example",
+		store.Assistant, base)
 	require.NoError(t, err)
 	longToken, err := storeOf(t).Shares.Publish(context.Background(), 1, 2, 2, anything)
 	require.NoError(t, err)
@@ -176,12 +186,15 @@ func looksWhole(t *testing.T, b *browser, views []view) {
 				}
 				b.shot(fmt.Sprintf("%s-%d", view.name, width))
 				wide := eval[int](b, `document.documentElement.scrollWidth`)
-				assert.LessOrEqual(t, wide, int(width), "something sticks out: %s", eval[string](b, `[...document.querySelectorAll("main *")].filter(e => e.getBoundingClientRect().right > innerWidth + 1 && !e.closest("[role=region], svg")).slice(0, 4).map(e => e.outerHTML.slice(0, 200)).join(" | ")`))
+				assert.LessOrEqual(t, wide, int(width), "something sticks out: %s",
+					eval[string](b,
+						`[...document.querySelectorAll("main *")].filter(e => e.getBoundingClientRect().right > innerWidth + 1 && !e.closest("[role=region], svg")).slice(0, 4).map(e => e.outerHTML.slice(0, 200)).join(" | ")`))
 				if !judged {
 					return
 				}
 				b.run(string(axe))
-				found := evalPromise(b, `axe.run({ resultTypes: ["violations"], preload: false }).then(r => JSON.stringify(r.violations.map(v => v.id + ": " + v.nodes.map(n => n.html.slice(0, 120)).join(" | "))))`)
+				found := evalPromise(b,
+					`axe.run({ resultTypes: ["violations"], preload: false }).then(r => JSON.stringify(r.violations.map(v => v.id + ": " + v.nodes.map(n => n.html.slice(0, 120)).join(" | "))))`)
 				var violations []string
 				require.NoError(t, json.Unmarshal([]byte(found), &violations))
 				assert.Empty(t, violations)

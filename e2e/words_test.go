@@ -82,7 +82,9 @@ func TestWordsBesideWhatTheyWillBe(t *testing.T) {
 	b.paste(fortyLines)
 	b.until(`document.querySelectorAll(".word-is").length >= 33`)
 	assert.Equal(t, fortyLines, b.typed())
-	assert.Empty(t, eval[string](b, `[...document.querySelectorAll(".word-row")].filter(r => { const is = r.querySelector(".word-are"); return Math.abs(r.querySelector(".word-line").getBoundingClientRect().top - is.getBoundingClientRect().top) > 1 }).map(r => r.innerText).join()`), "level")
+	assert.Empty(t, eval[string](b,
+		`[...document.querySelectorAll(".word-row")].filter(r => { const is = r.querySelector(".word-are"); return Math.abs(r.querySelector(".word-line").getBoundingClientRect().top - is.getBoundingClientRect().top) > 1 }).map(r => r.innerText).join()`),
+		"level")
 	assert.Contains(t, b.text("#word-sum"), "of your")
 
 	answer := `[...document.querySelectorAll(".word-row")].find(r => r.querySelector("textarea").value.includes("gretest"))`
@@ -105,9 +107,11 @@ func TestWordsBesideWhatTheyWillBe(t *testing.T) {
 	assert.Equal(t, was, b.typed())
 
 	key := func(name string) {
-		b.run(fmt.Sprintf(`document.activeElement.dispatchEvent(new KeyboardEvent("keydown", {key: %q, bubbles: true, cancelable: true}))`, name))
+		b.run(fmt.Sprintf(`document.activeElement.dispatchEvent(new KeyboardEvent("keydown", {key: %q, bubbles: true, cancelable: true}))`,
+			name))
 	}
-	b.run(`(() => { const e = document.querySelectorAll(".word-row textarea")[5]; e.focus(); e.setSelectionRange(7, 7) })()`) // 3. high | knees 15 m
+	// 3. high | knees 15 m
+	b.run(`(() => { const e = document.querySelectorAll(".word-row textarea")[5]; e.focus(); e.setSelectionRange(7, 7) })()`)
 	key("Enter")
 	assert.Equal(t, len(strings.Split(was, "\n"))+1, eval[int](b, `document.querySelectorAll(".word-row").length`))
 	key("Backspace")
@@ -126,11 +130,12 @@ func TestWordsBesideWhatTheyWillBe(t *testing.T) {
 	require.NotEmpty(t, jog.ID)
 	session, err := p.Boards.Board(context.Background(), 1, id)
 	require.NoError(t, err)
-	_, err = p.Boards.Change(context.Background(), planner.Account{ID: 1, ClubID: 1, Role: planner.Coach}, id, session.Revision, func(d *plan.Document) (string, error) {
-		at := clock.BeforeStart(50 * 60)
-		d.Block(jog.ID).Pin = &at
-		return d.SetDose(jog.ID, 0, 6)
-	})
+	_, err = p.Boards.Change(context.Background(), planner.Account{ID: 1, ClubID: 1, Role: planner.Coach}, id,
+		session.Revision, func(d *plan.Document) (string, error) {
+			at := clock.BeforeStart(50 * 60)
+			d.Block(jog.ID).Pin = &at
+			return d.SetDose(jog.ID, 0, 6)
+		})
 	require.NoError(t, err)
 	b.open(fmt.Sprintf("/sessions/%d/words", id))
 	planned := b.typed()

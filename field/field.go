@@ -17,8 +17,8 @@ type Phone struct {
 	in   *speech.Table
 }
 
-// Open reads a plan as the server sends it, and the pieces of its language where that is not English. It fails where it is
-// no plan.
+// Open reads a plan as the server sends it, and the pieces of its language where that is not
+// English. It fails where it is no plan.
 func Open(plan []byte) (*Phone, error) {
 	is := struct {
 		conduct.Plan

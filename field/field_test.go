@@ -50,11 +50,14 @@ func names(cards []field.Card) (list []string) {
 	return list
 }
 
-// A phone tells its plan in the language that came with it: the words and the drills of the book, not names, ids or states.
+// A phone tells its plan in the language that came with it: the words and the drills of the book,
+// not names, ids or states.
 func TestAPhoneTellsItInItsLanguage(t *testing.T) {
 	english, plan := match(t)
-	text, err := json.Marshal(map[string]any{"document": plan.Document, "schedule": plan.Schedule, "pieces": map[string]string{
-		"on time": "a tiempo", "Kicks at posts": "Patadas a palos", "Same steps": "Los mismos pasos", "the start is # earlier": "el inicio es # antes", "Pell": "Otro"}})
+	text, err := json.Marshal(map[string]any{"document": plan.Document, "schedule": plan.Schedule,
+		"pieces": map[string]string{
+			"on time": "a tiempo", "Kicks at posts": "Patadas a palos", "Same steps": "Los mismos pasos",
+			"the start is # earlier": "el inicio es # antes", "Pell": "Otro"}})
 	require.NoError(t, err)
 	phone, err := field.Open(text)
 	require.NoError(t, err)
@@ -64,7 +67,8 @@ func TestAPhoneTellsItInItsLanguage(t *testing.T) {
 	assert.Equal(t, "Patadas a palos", is.On[0].Name)
 	assert.Contains(t, is.On[0].Drills[0].Say, "Los mismos pasos. ")
 	assert.Equal(t, was.On[0].Leader, is.On[0].Leader, "nobody is called otherwise")
-	assert.Equal(t, [3]string{was.On[0].ID, was.On[0].State, was.On[0].Phase}, [3]string{is.On[0].ID, is.On[0].State, is.On[0].Phase})
+	assert.Equal(t, [3]string{was.On[0].ID, was.On[0].State, was.On[0].Phase},
+		[3]string{is.On[0].ID, is.On[0].State, is.On[0].Phase})
 	assert.Equal(t, was.Players, is.Players)
 }
 
@@ -105,12 +109,21 @@ func TestAPhoneSaysWhatWasPressed(t *testing.T) {
 	assert.Equal(t, 1, cell[1].Count)
 	skip := conduct.Event{ID: "b", By: "Pell", At: minutes(30), Kind: conduct.Skip, Block: "raise"}
 	require.Len(t, view(t, phone, minutes(28), done, skip).Disputes, 1)
-	assert.Equal(t, "Ines: Rising loop is done; Pell skips Rising loop. The later one counts.", view(t, phone, minutes(28), skip, done).Disputes[0].Says)
+	assert.Equal(t, "Ines: Rising loop is done; Pell skips Rising loop. The later one counts.",
+		view(t, phone, minutes(28), skip, done).Disputes[0].Says)
 	early, late := -600, 300
-	for says, is := range map[string]conduct.Different{"the start is 10 min earlier": {Is: conduct.IsStart, Seconds: early}, "the start is 5 min later": {Is: conduct.IsStart, Seconds: late}, "Orla P. out": {Is: conduct.IsOut, Who: []string{"p1"}},
-		"Orla P. late": {Is: conduct.IsLate, Who: []string{"p1"}, Seconds: 60}, "Far half is lost": {Is: conduct.IsPlace, ID: "far"}, "Pell is not there": {Is: conduct.IsLeader, ID: "pell"}, "3 min lost": {Is: conduct.IsMinutes, Seconds: 180},
-		"rain changed": {Is: conduct.IsWeather, Weather: conduct.Rain}, "kept moving": {Is: conduct.IsTopUp, Who: []string{"p1"}, Seconds: 60}, "fitted again": {Is: conduct.IsBehind}} {
-		two := []conduct.Event{{ID: "x", By: "Ines", At: minutes(41), Kind: conduct.Change, Is: &is}, {ID: "y", By: "Pell", At: minutes(40.5), Kind: conduct.Change, Is: &conduct.Different{Is: conduct.IsMinutes, Seconds: 60}}}
+	for says, is := range map[string]conduct.Different{"the start is 10 min earlier": {Is: conduct.IsStart,
+		Seconds: early}, "the start is 5 min later": {Is: conduct.IsStart, Seconds: late},
+		"Orla P. out":      {Is: conduct.IsOut, Who: []string{"p1"}},
+		"Orla P. late":     {Is: conduct.IsLate, Who: []string{"p1"}, Seconds: 60},
+		"Far half is lost": {Is: conduct.IsPlace, ID: "far"}, "Pell is not there": {Is: conduct.IsLeader, ID: "pell"},
+		"3 min lost":   {Is: conduct.IsMinutes, Seconds: 180},
+		"rain changed": {Is: conduct.IsWeather, Weather: conduct.Rain},
+		"kept moving":  {Is: conduct.IsTopUp, Who: []string{"p1"}, Seconds: 60},
+		"fitted again": {Is: conduct.IsBehind}} {
+		two := []conduct.Event{{ID: "x", By: "Ines", At: minutes(41), Kind: conduct.Change, Is: &is},
+			{ID: "y", By: "Pell", At: minutes(40.5), Kind: conduct.Change,
+				Is: &conduct.Different{Is: conduct.IsMinutes, Seconds: 60}}}
 		v := view(t, phone, minutes(40), two...)
 		require.Len(t, v.Disputes, 1, says)
 		assert.Contains(t, v.Disputes[0].Says, "Ines: "+says)
@@ -125,7 +138,8 @@ func TestWhoWaitsForTheSameIsOneLine(t *testing.T) {
 	v := view(t, phone, minutes(23.6))
 	for i, one := range v.Idle {
 		for _, other := range v.Idle[i+1:] {
-			assert.False(t, one.Next == other.Next && one.Stands == other.Stands && one.Since == other.Since, "%s and %s", one.Who, other.Who)
+			assert.False(t, one.Next == other.Next && one.Stands == other.Stands && one.Since == other.Since,
+				"%s and %s", one.Who, other.Who)
 		}
 	}
 }

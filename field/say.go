@@ -34,7 +34,8 @@ func (c *Card) say(told func(string) string) {
 	each(c.Own, told)
 	for i := range c.Drills {
 		d := &c.Drills[i]
-		d.Name, d.Dose, d.Say, d.Look, d.Caution = told(d.Name), told(d.Dose), told(d.Say), told(d.Look), told(d.Caution)
+		d.Name, d.Dose, d.Say, d.Look, d.Caution = told(d.Name), told(d.Dose), told(d.Say), told(d.Look),
+			told(d.Caution)
 		each(d.Columns, told)
 		for n := range d.Rows {
 			d.Rows[n].Name = told(d.Rows[n].Name)

@@ -142,7 +142,8 @@ const caution = "Stop on pain. A knock to the head means out. Medical rulings co
 func viewOf(base *plan.Document, s *conduct.Stand) *View {
 	d := s.Document
 	seconds, block := s.Behind()
-	v := &View{Start: s.Unix(0), StartName: d.StartName, StartTime: clock.Clock(s.Schedule.Start, 0), Behind: seconds, Pace: pace(s, seconds, block), Quiet: s.Quiet(), Different: s.Said, Loose: s.Loose,
+	v := &View{Start: s.Unix(0), StartName: d.StartName, StartTime: clock.Clock(s.Schedule.Start, 0), Behind: seconds,
+		Pace: pace(s, seconds, block), Quiet: s.Quiet(), Different: s.Said, Loose: s.Loose,
 		Last: s.Last("plan"), Caution: caution}
 	ticks := s.Ticks()
 	v.cards(s, "", ticks)
@@ -165,7 +166,8 @@ func viewOf(base *plan.Document, s *conduct.Stand) *View {
 		v.Idle = append(v.Idle, idleOf(s, one))
 	}
 	for _, x := range s.Disputes {
-		v.Disputes = append(v.Disputes, Dispute{said(base, &x.Other) + "; " + said(base, &x.Held) + ". The later one counts.", x.Held.ID})
+		v.Disputes = append(v.Disputes,
+			Dispute{said(base, &x.Other) + "; " + said(base, &x.Held) + ". The later one counts.", x.Held.ID})
 	}
 	for _, a := range s.Out {
 		v.Out = append(v.Out, Absent{a.Player, a.Name, a.Stays})
@@ -226,8 +228,10 @@ func (v *View) cards(s *conduct.Stand, list string, ticks map[conduct.Cell]condu
 
 func cardOf(s *conduct.Stand, r *conduct.Run, list string, ticks map[conduct.Cell]conduct.Count) Card {
 	d := s.Document
-	c := Card{ID: r.ID, Name: r.Name, Phase: r.Phase.Key(), Letter: r.Phase.Letter(), Who: d.Audience(r.Who), Leader: d.LeaderName(r.Leader), Where: d.ZoneName(r.Zone), From: s.Unix(r.Start), To: s.Unix(r.End),
-		ToGo: r.Start.ToGo(), Length: clock.Lasting(r.Length()), State: string(r.State), List: list, Last: s.Last("block " + r.ID), Said: r.Said}
+	c := Card{ID: r.ID, Name: r.Name, Phase: r.Phase.Key(), Letter: r.Phase.Letter(), Who: d.Audience(r.Who),
+		Leader: d.LeaderName(r.Leader), Where: d.ZoneName(r.Zone), From: s.Unix(r.Start), To: s.Unix(r.End),
+		ToGo: r.Start.ToGo(), Length: clock.Lasting(r.Length()), State: string(r.State), List: list,
+		Last: s.Last("block " + r.ID), Said: r.Said}
 	if len(r.Members) < len(d.Players) {
 		if numbers := d.Numbers(r.Members); numbers != "" && !strings.HasPrefix(numbers, "+") {
 			if strings.Contains(c.Who, ", ") { // a list of names
@@ -266,7 +270,8 @@ func cardOf(s *conduct.Stand, r *conduct.Run, list string, ticks map[conduct.Cel
 // following is what most of a block's players do next.
 func following(s *conduct.Stand, r *conduct.Run) (next *conduct.Run) {
 	for i := range s.Runs {
-		if b := &s.Runs[i]; b.State == conduct.Ahead && b.ID != r.ID && b.Start >= r.Start && slices.ContainsFunc(r.Members, b.Has) && (next == nil || b.Start < next.Start) {
+		if b := &s.Runs[i]; b.State == conduct.Ahead && b.ID != r.ID && b.Start >= r.Start &&
+			slices.ContainsFunc(r.Members, b.Has) && (next == nil || b.Start < next.Start) {
 			next = b
 		}
 	}
@@ -275,7 +280,8 @@ func following(s *conduct.Stand, r *conduct.Run) (next *conduct.Run) {
 
 func drillOf(d *plan.Document, r *conduct.Run, n int, ticks map[conduct.Cell]conduct.Count) Drill {
 	k := r.Items[n].Drill
-	one := Drill{Item: n, Name: k.Name, Dose: k.Words(r.Amount(n)), Say: sentences(d, k.Cues), Look: sentences(d, k.Faults), Caution: k.Caution, Columns: k.Columns}
+	one := Drill{Item: n, Name: k.Name, Dose: k.Words(r.Amount(n)), Say: sentences(d, k.Cues),
+		Look: sentences(d, k.Faults), Caution: k.Caution, Columns: k.Columns}
 	rows, _, cells := k.Table(r.Amount(n))
 	for i, line := range cells {
 		row := Row{Name: rows[i]}
@@ -302,7 +308,9 @@ func together(all []conduct.Idle) (list []conduct.Idle) {
 	for _, one := range all {
 		i := slices.IndexFunc(list, func(o conduct.Idle) bool {
 			by := o.Since - one.Since
-			return o.Event == one.Event && o.Stands == one.Stands && (o.Next == one.Next || o.Next != nil && one.Next != nil && o.Next.ID == one.Next.ID) && by <= about && by >= -about
+			return o.Event == one.Event && o.Stands == one.Stands &&
+				(o.Next == one.Next || o.Next != nil && one.Next != nil && o.Next.ID == one.Next.ID) && by <= about &&
+				by >= -about
 		})
 		if i < 0 {
 			one.Players = slices.Clone(one.Players)
@@ -316,8 +324,10 @@ func together(all []conduct.Idle) (list []conduct.Idle) {
 }
 
 func idleOf(s *conduct.Stand, one conduct.Idle) Idle {
-	is := Idle{Who: s.Document.Audience(one.Players), IDs: one.Players, Stands: one.Stands, Warm: fmt.Sprintf("%.1f °C", math.Floor(one.Warm*10)/10)}
-	if numbers := s.Document.Numbers(one.Players); len(one.Players) > 1 && numbers != "" && !strings.HasPrefix(numbers, "+") {
+	is := Idle{Who: s.Document.Audience(one.Players), IDs: one.Players, Stands: one.Stands,
+		Warm: fmt.Sprintf("%.1f °C", math.Floor(one.Warm*10)/10)}
+	if numbers := s.Document.Numbers(one.Players); len(one.Players) > 1 && numbers != "" &&
+		!strings.HasPrefix(numbers, "+") {
 		is.Who = numbers
 	}
 	if len(one.Players) == len(s.Document.Players) && len(one.Players) > 1 {
@@ -335,7 +345,8 @@ func idleOf(s *conduct.Stand, one conduct.Idle) Idle {
 	return is
 }
 
-var presses = map[conduct.Kind]string{conduct.Begin: "%s started %s", conduct.Done: "%s: %s is done", conduct.Skip: "%s skips %s", conduct.Again: "%s has %s done again"}
+var presses = map[conduct.Kind]string{conduct.Begin: "%s started %s", conduct.Done: "%s: %s is done",
+	conduct.Skip: "%s skips %s", conduct.Again: "%s has %s done again"}
 
 // said is an event in words: "Ines: Scrum is done".
 func said(d *plan.Document, e *conduct.Event) string {

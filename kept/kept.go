@@ -41,7 +41,8 @@ func (k *Cache[K, V]) Get(ctx context.Context, key K, read func(context.Context)
 // Since returns what was read after a moment, or reads it. Read gets a context of its own: who
 // asked first and has gone away takes the answer from nobody else. It fails with the error of
 // the context of who asks, and of read.
-func (k *Cache[K, V]) Since(ctx context.Context, key K, after time.Time, read func(context.Context) (V, error)) (none V, err error) {
+func (k *Cache[K, V]) Since(ctx context.Context, key K, after time.Time,
+	read func(context.Context) (V, error)) (none V, err error) {
 	if found, ok := k.after(key, after); ok {
 		return found.is, nil
 	}

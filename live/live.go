@@ -28,7 +28,8 @@ type Hub struct {
 // NewHub is a hub that looks for news with look: the sessions of which something is new
 // in the last few seconds, by the id of what is new.
 func NewHub(look func(context.Context) (map[uint64]planner.News, error)) *Hub {
-	return &Hub{look: look, nudged: make(chan struct{}, 1), over: make(chan struct{}), listeners: map[uint64]map[*Listener]struct{}{}}
+	return &Hub{look: look, nudged: make(chan struct{}, 1), over: make(chan struct{}),
+		listeners: map[uint64]map[*Listener]struct{}{}}
 }
 
 // Over is a hub on the news of what the use cases stand on, which looks until ctx ends.

@@ -30,9 +30,11 @@ const Oldest = "10.6"
 
 // Errors of Start. Each says what its reader can do.
 var (
-	ErrInUse   = errors.New("another Cue Start is running with this data folder: stop it, or set CUESTART_DATA to another folder")
-	ErrMissing = errors.New("MariaDB is not installed: run  sudo apt-get install -y --no-install-recommends " + Packages)
-	ErrFull    = errors.New("the disk is full: free some space and start again, nothing that was saved is lost")
+	ErrInUse = errors.New("another Cue Start is running with this data folder: stop it, or set CUESTART_DATA " +
+		"to another folder")
+	ErrMissing = errors.New("MariaDB is not installed: run  sudo apt-get install -y --no-install-recommends " +
+		Packages)
+	ErrFull = errors.New("the disk is full: free some space and start again, nothing that was saved is lost")
 )
 
 // minFree is the disk space below which the server is not started.
@@ -76,10 +78,9 @@ func Running(dir, database string) (dsn string, running bool) {
 	return fmt.Sprintf("%s@unix(%s)/%s", who.Username, socketPath(dir), database), true
 }
 
-// Start starts the server whose data are in dir, and makes dir if it is not
-// there. It returns when the server answers, or with one of the errors above,
-// or with one that names what went wrong. Settings are further ones of the server, as
-// it takes them on its command line.
+// Start starts the server whose data are in dir, and makes dir if it is not there. It returns
+// when the server answers, or with one of the errors above, or with one that names what went
+// wrong. Settings are further ones of the server, as it takes them on its command line.
 func Start(ctx context.Context, dir string, settings ...string) (*Server, error) {
 	dir, err := filepath.Abs(dir)
 	if err != nil {
@@ -92,7 +93,8 @@ func Start(ctx context.Context, dir string, settings ...string) (*Server, error)
 	if err != nil {
 		return nil, fmt.Errorf("the user of this process is not known: %w", err)
 	}
-	s := &Server{dir: dir, socket: socketPath(dir), account: who.Username, settings: settings, done: make(chan struct{})}
+	s := &Server{dir: dir, socket: socketPath(dir), account: who.Username, settings: settings,
+		done: make(chan struct{})}
 	if s.program, err = find("mariadbd"); err != nil {
 		return nil, err
 	}
@@ -142,8 +144,7 @@ func (s *Server) Stop() error {
 	return s.lock.Close()
 }
 
-// socketPath is short whatever the folder's name: a socket's path may have
-// about a hundred bytes.
+// socketPath is short whatever the folder's name: a socket's path may have about a hundred bytes.
 func socketPath(dir string) string {
 	path := filepath.Join(dir, "sock")
 	if len(path) < 100 {
@@ -183,14 +184,14 @@ func CheckVersion(text string) error {
 	}
 	var major, minor, needMajor, needMinor int
 	fmt.Sscanf(Oldest, "%d.%d", &needMajor, &needMinor)
-	if n, _ := fmt.Sscanf(text, "%d.%d", &major, &minor); n < 2 || major < needMajor || major == needMajor && minor < needMinor {
+	if n, _ := fmt.Sscanf(text, "%d.%d", &major, &minor); n < 2 || major < needMajor ||
+		major == needMajor && minor < needMinor {
 		return fmt.Errorf("MariaDB %s is too old: version %s or newer is needed", strings.Fields(text)[0], Oldest)
 	}
 	return nil
 }
 
-// takeLock makes sure of being the only owner of the folder, however the last
-// one ended.
+// takeLock makes sure of being the only owner of the folder, however the last one ended.
 func (s *Server) takeLock() error {
 	lock, err := os.OpenFile(filepath.Join(s.dir, "lock"), os.O_CREATE|os.O_RDWR, 0o600)
 	if err != nil {
@@ -204,8 +205,8 @@ func (s *Server) takeLock() error {
 	return nil
 }
 
-// prepare ends a server that an owner killed outright left behind, and fills
-// an empty data folder.
+// prepare ends a server that an owner killed outright left behind, and fills an empty data
+// folder.
 func (s *Server) prepare(ctx context.Context) error {
 	if err := s.endOrphan(); err != nil {
 		return err
@@ -238,14 +239,16 @@ func (s *Server) prepare(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	args := []string{"--no-defaults", "--datadir=" + fresh, "--tmpdir=" + temporary, "--skip-test-db", "--skip-name-resolve",
+	args := []string{"--no-defaults", "--datadir=" + fresh, "--tmpdir=" + temporary, "--skip-test-db",
+		"--skip-name-resolve",
 		"--auth-root-authentication-method=socket", "--auth-root-socket-user=" + s.account}
 	if os.Geteuid() == 0 {
 		args = append(args, "--user="+s.account)
 	}
 	out, err := exec.CommandContext(ctx, install, args...).CombinedOutput()
 	if err != nil {
-		return fmt.Errorf("the data folder cannot be filled: %w", asFull(fmt.Errorf("%w: %s", err, complaintIn(string(out)))))
+		return fmt.Errorf("the data folder cannot be filled: %w",
+			asFull(fmt.Errorf("%w: %s", err, complaintIn(string(out)))))
 	}
 	return os.Rename(fresh, data)
 }
@@ -260,8 +263,8 @@ func (s *Server) temporary() (string, error) {
 	return dir, nil
 }
 
-// endOrphan stops the server that still runs on the folder, if one does. The
-// lock is ours, so nobody uses it.
+// endOrphan stops the server that still runs on the folder, if one does. The lock is ours, so
+// nobody uses it.
 func (s *Server) endOrphan() error {
 	text, err := os.ReadFile(s.pidFile())
 	if err != nil {
@@ -312,10 +315,13 @@ func (s *Server) spawn() (exited chan struct{}, err error) {
 	if err != nil {
 		return nil, err
 	}
-	args := []string{"--no-defaults", "--datadir=" + filepath.Join(s.dir, "data"), "--tmpdir=" + temporary, "--socket=" + s.socket, "--pid-file=" + s.pidFile(),
+	args := []string{"--no-defaults", "--datadir=" + filepath.Join(s.dir, "data"), "--tmpdir=" + temporary,
+		"--socket=" + s.socket, "--pid-file=" + s.pidFile(),
 		"--log-error=" + s.errorLog(), "--skip-networking", "--skip-name-resolve", "--character-set-server=utf8mb4",
-		"--collation-server=utf8mb4_unicode_ci", "--default-time-zone=+00:00", "--sql-mode=STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO",
-		"--innodb-buffer-pool-size=128M", "--innodb-log-file-size=48M", "--max-connections=100", "--performance-schema=OFF"}
+		"--collation-server=utf8mb4_unicode_ci", "--default-time-zone=+00:00",
+		"--sql-mode=STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO",
+		"--innodb-buffer-pool-size=128M", "--innodb-log-file-size=48M", "--max-connections=100",
+		"--performance-schema=OFF"}
 	args = append(args, s.settings...)
 	if os.Geteuid() == 0 {
 		args = append(args, "--user="+s.account)
@@ -390,7 +396,8 @@ func (s *Server) complaint() string {
 // asFull turns an error that stems from a full disk into ErrFull.
 func asFull(err error) error {
 	text := err.Error()
-	if errors.Is(err, syscall.ENOSPC) || strings.Contains(text, "No space left") || strings.Contains(text, "Errcode: 28") || strings.Contains(text, "error: 28") {
+	if errors.Is(err, syscall.ENOSPC) || strings.Contains(text, "No space left") ||
+		strings.Contains(text, "Errcode: 28") || strings.Contains(text, "error: 28") {
 		return ErrFull
 	}
 	return err

@@ -41,7 +41,8 @@ func May(by Account, act Act) error {
 
 // Acts are all acts, each with the roles that may do it, for who reads the table.
 func Acts() (acts []Act, roles map[Act][]Role) {
-	acts = []Act{ToSee, ToPlan, ToRun, ToKeep, ToRule, ToRead, ToAnswer, ToLead, ToAsk, ToVouch, ToExport, ToErase, ToSelf}
+	acts = []Act{ToSee, ToPlan, ToRun, ToKeep, ToRule, ToRead, ToAnswer, ToLead, ToAsk, ToVouch, ToExport, ToErase,
+		ToSelf}
 	roles = map[Act][]Role{}
 	for _, role := range []Role{Coach, Assistant, Medical} {
 		for _, act := range may[role] {

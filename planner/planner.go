@@ -107,9 +107,10 @@ type Base struct {
 // NewBase is a base on the real clock. Nothing follows what is kept, and nothing is let go, until
 // that is set.
 func NewBase(s *store.Store) *Base {
-	return &Base{store: s, Now: time.Now, Erased: func() {}, Follow: func(context.Context, uint64) (func(context.Context, Account) error, error) {
-		return func(context.Context, Account) error { return nil }, nil
-	}}
+	return &Base{store: s, Now: time.Now, Erased: func() {},
+		Follow: func(context.Context, uint64) (func(context.Context, Account) error, error) {
+			return func(context.Context, Account) error { return nil }, nil
+		}}
 }
 
 // Tell tells those who have a page open that something is new.

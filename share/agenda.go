@@ -43,7 +43,8 @@ func Appointed(d *plan.Document, start time.Time, entries []list.Entry) Appointm
 		lines = append(lines, line)
 	}
 	return Appointment{From: start.Add(time.Duration(entries[0].From) * time.Second), To: start, Location: d.Place,
-		Summary: fmt.Sprintf("%s, %s %s", d.Title, d.StartName, clock.Clock(start, 0)), Description: strings.Join(lines, "\n")}
+		Summary:     fmt.Sprintf("%s, %s %s", d.Title, d.StartName, clock.Clock(start, 0)),
+		Description: strings.Join(lines, "\n")}
 }
 
 // alarmBefore is how long before the first thing somebody is reminded.
@@ -89,7 +90,8 @@ func zonesOf(list []Appointment) (zones []*ical.VTimezone) {
 
 // into writes the appointment as an event.
 func (a Appointment) into(e *ical.VEvent) {
-	for property, at := range map[ical.ComponentProperty]time.Time{ical.ComponentPropertyDtStart: a.From, ical.ComponentPropertyDtEnd: a.To} {
+	for property, at := range map[ical.ComponentProperty]time.Time{ical.ComponentPropertyDtStart: a.From,
+		ical.ComponentPropertyDtEnd: a.To} {
 		e.SetProperty(property, at.Format("20060102T150405"), ical.WithTZID(at.Location().String()))
 	}
 	e.SetDtStampTime(a.Made)

@@ -56,10 +56,10 @@ func nested(file []byte) bool {
 	return depth == 0
 }
 
-// ReadCalendar reads the events of an iCalendar file that begin between from
-// and to as fixtures, those that recur one by one. Times are told by the clock
-// of the event's own zone, those in UTC by zone's. Events that cannot be read
-// are problems, counted as lines; an error is about the whole file.
+// ReadCalendar reads the events of an iCalendar file that begin between from and to as fixtures,
+// those that recur one by one. Times are told by the clock of the event's own zone, those in UTC
+// by zone's. Events that cannot be read are problems, counted as lines; an error is about the
+// whole file.
 func ReadCalendar(file []byte, zone string, from, to time.Time) ([]Row[club.Fixture], []Problem, error) {
 	here, err := time.LoadLocation(zone)
 	if err != nil {
@@ -93,9 +93,11 @@ func ReadCalendar(file []byte, zone string, from, to time.Time) ([]Row[club.Fixt
 			rows = append(rows, Row[club.Fixture]{Line: n + 1, Is: f})
 		}
 	}
-	slices.SortStableFunc(rows, func(a, b Row[club.Fixture]) int { return strings.Compare(a.Is.Start.Local, b.Is.Start.Local) })
+	slices.SortStableFunc(rows,
+		func(a, b Row[club.Fixture]) int { return strings.Compare(a.Is.Start.Local, b.Is.Start.Local) })
 	if len(rows) > calendarMost {
-		return nil, nil, fmt.Errorf("it holds %d fixtures, %d are read at once: take a shorter time", len(rows), calendarMost)
+		return nil, nil, fmt.Errorf("it holds %d fixtures, %d are read at once: take a shorter time", len(rows),
+			calendarMost)
 	}
 	return rows, wrong, nil
 }
@@ -161,7 +163,8 @@ func parse(text string, zone, here *time.Location) (at time.Time, allDay bool, e
 }
 
 // occurrences are the fixtures of an event in the time asked for.
-func occurrences(e *ical.VEvent, here *time.Location, from, to time.Time, moved map[string]bool) ([]club.Fixture, error) {
+func occurrences(e *ical.VEvent, here *time.Location, from, to time.Time,
+	moved map[string]bool) ([]club.Fixture, error) {
 	if strings.EqualFold(value(e, ical.ComponentPropertyStatus), "CANCELLED") {
 		return nil, nil
 	}
@@ -222,7 +225,8 @@ func recurring(e *ical.VEvent, first, from, to time.Time) ([]time.Time, error) {
 	if first.Year() < 1990 {
 		return nil, errors.New("it recurs since before 1990: give it a later start")
 	}
-	for _, part := range [][]int{option.Bymonth, option.Bymonthday, option.Byyearday, option.Byweekno, option.Bysetpos, option.Byeaster} {
+	for _, part := range [][]int{option.Bymonth, option.Bymonthday, option.Byyearday, option.Byweekno, option.Bysetpos,
+		option.Byeaster} {
 		if len(part) > rulePartsMost {
 			return nil, unread
 		}
@@ -266,7 +270,8 @@ func never(o *rrule.ROption) bool {
 		months = []int{1, 3, 5, 7, 8, 10, 12}
 	}
 	has := func(day int) bool {
-		return slices.ContainsFunc(months, func(m int) bool { return m >= 1 && m <= 12 && max(day, -day) <= longest[m-1] && day != 0 })
+		return slices.ContainsFunc(months,
+			func(m int) bool { return m >= 1 && m <= 12 && max(day, -day) <= longest[m-1] && day != 0 })
 	}
 	return len(o.Bymonthday) > 0 && !slices.ContainsFunc(o.Bymonthday, has)
 }
@@ -276,7 +281,8 @@ const mostUID = 100
 
 // fixture is an event at a moment; one of several has the day in its id.
 func fixture(e *ical.VEvent, at time.Time, allDay, oneOfSeveral bool) club.Fixture {
-	f := club.Fixture{UID: e.Id(), For: plan.Match, Title: short(value(e, ical.ComponentPropertySummary)), Place: short(value(e, ical.ComponentPropertyLocation)),
+	f := club.Fixture{UID: e.Id(), For: plan.Match, Title: short(value(e, ical.ComponentPropertySummary)),
+		Place: short(value(e, ical.ComponentPropertyLocation)),
 		Start: clock.StartAt(at), Day: allDay}
 	if oneOfSeveral {
 		f.UID += " " + at.Format(time.DateOnly)

@@ -16,8 +16,8 @@ import (
 	"golang.org/x/text/encoding/charmap"
 )
 
-// Problem is one thing wrong with a file that is read in: its line, counted
-// from 1, the column by its name in the file, and what to do about it.
+// Problem is one thing wrong with a file that is read in: its line, counted from 1, the column by
+// its name in the file, and what to do about it.
 type Problem struct {
 	Line   int
 	Column string // "": the whole line
@@ -100,8 +100,7 @@ func readTable(text []byte) (*table, error) {
 	return t, nil
 }
 
-// comma guesses what separates the cells: what the first line has most of
-// outside quotes.
+// comma guesses what separates the cells: what the first line has most of outside quotes.
 func comma(text []byte) rune {
 	first, _, _ := bytes.Cut(text, []byte("\n"))
 	best, most := ',', 0
@@ -200,7 +199,8 @@ func readRows[T any](t *table, columns []column[T], begin func() T) (list []T, l
 	seen := map[string]bool{}
 	for i, name := range t.head {
 		for c := range columns {
-			if sameName(columns[c].name, name) || slices.ContainsFunc(columns[c].others, func(o string) bool { return sameName(o, name) }) {
+			if sameName(columns[c].name, name) || slices.ContainsFunc(columns[c].others,
+				func(o string) bool { return sameName(o, name) }) {
 				at[i] = &columns[c]
 			}
 		}
@@ -219,7 +219,8 @@ func readRows[T any](t *table, columns []column[T], begin func() T) (list []T, l
 		for i, cell := range row {
 			if i >= len(at) {
 				if cell != "" {
-					wrong = append(wrong, Problem{t.lines[n], fmt.Sprintf("cell %d", i+1), "there is no column above it"})
+					wrong = append(wrong, Problem{t.lines[n], fmt.Sprintf("cell %d", i+1),
+						"there is no column above it"})
 				}
 				continue
 			}
@@ -267,7 +268,8 @@ func writeRows[T any](w io.Writer, columns []column[T], list []T) error {
 
 // text, whole and others are columns of usual kinds.
 func text[T any](name string, field func(*T) *string, others ...string) column[T] {
-	return column[T]{name, others, func(t *T, cell string) error { *field(t) = cell; return nil }, func(t *T) string { return *field(t) }}
+	return column[T]{name, others, func(t *T, cell string) error { *field(t) = cell; return nil },
+		func(t *T) string { return *field(t) }}
 }
 
 func whole[T any](name string, field func(*T) *int, others ...string) column[T] {
@@ -296,7 +298,8 @@ func decimal[T any](name string, field func(*T) *float64) column[T] {
 			*field(t) = 0
 			return nil
 		}
-		if *field(t), err = strconv.ParseFloat(strings.Replace(cell, ",", ".", 1), 64); err != nil || *field(t) != *field(t) {
+		if *field(t), err = strconv.ParseFloat(strings.Replace(cell, ",", ".", 1), 64); err != nil ||
+			*field(t) != *field(t) {
 			*field(t) = 0
 			return fmt.Errorf("%q is no number", cell)
 		}
@@ -317,7 +320,8 @@ func several[T any](name string, field func(*T) *[]string) column[T] {
 }
 
 // each is a column of several things, each read and said on its own.
-func each[T, E any](name, between string, field func(*T) *[]E, of func(string) (E, error), said func(E) string) column[T] {
+func each[T, E any](name, between string, field func(*T) *[]E, of func(string) (E, error),
+	said func(E) string) column[T] {
 	return column[T]{name, nil, func(t *T, cell string) error {
 		*field(t) = nil
 		for _, one := range strings.Split(cell, between) {

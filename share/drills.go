@@ -27,7 +27,8 @@ var drillColumns = []column[club.Drill]{
 	several("trains", func(d *club.Drill) *[]string { return &d.Qualities }),
 	word("counted in", func(d *club.Drill) *drill.Kind { return &d.Dose.Kind }, drill.Kinds...),
 	whole("least", func(d *club.Drill) *int { return &d.Range.Min }),
-	{"target", []string{"dose", "how much", "amount"}, setTarget, func(d *club.Drill) string { return strconv.Itoa(d.Range.Target) }},
+	{"target", []string{"dose", "how much", "amount"}, setTarget,
+		func(d *club.Drill) string { return strconv.Itoa(d.Range.Target) }},
 	whole("most", func(d *club.Drill) *int { return &d.Range.Max }),
 	whole("step", func(d *club.Drill) *int { return &d.Range.Step }),
 	text("unit", func(d *club.Drill) *string { return &d.Unit }),
@@ -45,7 +46,8 @@ var drillColumns = []column[club.Drill]{
 	decimal("metres", func(d *club.Drill) *float64 { return &d.Dose.Metres }),
 	decimal("metres a second", func(d *club.Drill) *float64 { return &d.Dose.Speed }),
 	text("share of the place", func(d *club.Drill) *string { return &d.Dose.Share }),
-	each("efforts", ";", func(d *club.Drill) *[]float64 { return &d.Dose.Efforts }, effortOf, func(e float64) string { return plain(math.Round(1000*e) / 10) }),
+	each("efforts", ";", func(d *club.Drill) *[]float64 { return &d.Dose.Efforts }, effortOf,
+		func(e float64) string { return plain(math.Round(1000*e) / 10) }),
 	decimal("metres a second at most", func(d *club.Drill) *float64 { return &d.Dose.TopSpeed }),
 	each("legs", ";", func(d *club.Drill) *[]drill.Leg { return &d.Dose.Legs }, legOf, legSaid),
 	decimal("seconds to turn", func(d *club.Drill) *float64 { return &d.Dose.TurnSeconds }),
@@ -57,7 +59,9 @@ var drillColumns = []column[club.Drill]{
 	yes("as written", func(d *club.Drill) *bool { return &d.Dose.Exact }),
 	several("rows", func(d *club.Drill) *[]string { return &d.Rows }),
 	several("columns", func(d *club.Drill) *[]string { return &d.Columns }),
-	each("ladder", ";", func(d *club.Drill) *[]drill.Rung { return &d.Rungs }, func(text string) (drill.Rung, error) { return drill.ParseRung(text, measure.System{}) }, func(r drill.Rung) string { return r.Words(measure.System{}) }),
+	each("ladder", ";", func(d *club.Drill) *[]drill.Rung { return &d.Rungs },
+		func(text string) (drill.Rung, error) { return drill.ParseRung(text, measure.System{}) },
+		func(r drill.Rung) string { return r.Words(measure.System{}) }),
 	decimal("seconds an act", func(d *club.Drill) *float64 { return &d.Dose.ActSeconds }),
 	decimal("effort", func(d *club.Drill) *float64 { return &d.Effort }),
 	decimal("contacts each", func(d *club.Drill) *float64 { return &d.ContactsPerUnit }),
@@ -118,14 +122,15 @@ func partSaid(p drill.Part) string {
 	return fmt.Sprint(p.Name, " ", p.Reps)
 }
 
-// legOf reads a leg of a line: "high knees (high-knees), 18 m, 2.4 m/s,
-// back", where the drill's code may be left out.
+// legOf reads a leg of a line: "high knees (high-knees), 18 m, 2.4 m/s, back", where the drill's
+// code may be left out.
 func legOf(cell string) (leg drill.Leg, err error) {
 	parts := strings.Split(cell, ",")
 	if leg.Back = strings.EqualFold(strings.TrimSpace(parts[len(parts)-1]), "back"); leg.Back {
 		parts = parts[:len(parts)-1]
 	}
-	wrong := fmt.Errorf("%q is no leg: write drill, metres, metres a second, such as high knees, 18 m, 2.4 m/s, back", cell)
+	wrong := fmt.Errorf("%q is no leg: write drill, metres, metres a second, such as high knees, 18 m, 2.4 m/s, back",
+		cell)
 	if len(parts) != 3 {
 		return leg, wrong
 	}
@@ -229,7 +234,8 @@ func getPhases(d *club.Drill) string {
 // ReadDrills reads drills from CSV.
 func ReadDrills(file []byte) ([]Row[club.Drill], []Problem, error) {
 	begin := func() club.Drill {
-		return club.Drill{Drill: drill.Drill{Phases: []drill.Phase{drill.Mobilise}, Effort: 0.4, Dose: drill.Dose{Kind: drill.Reps},
+		return club.Drill{Drill: drill.Drill{Phases: []drill.Phase{drill.Mobilise}, Effort: 0.4,
+			Dose:  drill.Dose{Kind: drill.Reps},
 			Range: drill.Range{Min: 4, Target: 8, Max: 12, Step: 1}}}
 	}
 	return read(asTable(file), drillColumns, "name", begin, usual)
@@ -240,7 +246,8 @@ func ReadDrills(file []byte) ([]Row[club.Drill], []Problem, error) {
 func asTable(file []byte) []byte {
 	lines := strings.Split(strings.ReplaceAll(strings.ToValidUTF8(string(file), ""), "\r", ""), "\n")
 	head := strings.ToLower(strings.TrimPrefix(lines[0], "\ufeff"))
-	if strings.Contains(head, "name") || strings.Contains(head, "code") || strings.Count(head, ",")+strings.Count(head, "\t") > 2 || strings.IndexByte(head, 0) >= 0 {
+	if strings.Contains(head, "name") || strings.Contains(head, "code") ||
+		strings.Count(head, ",")+strings.Count(head, "\t") > 2 || strings.IndexByte(head, 0) >= 0 {
 		return file
 	}
 	var table strings.Builder
@@ -266,7 +273,8 @@ func usual(d *club.Drill) {
 		d.Range = drill.Range{Min: 4, Target: 8, Max: 12, Step: 1}
 	}
 	if d.Code == "" {
-		d.Code = strings.Join(strings.FieldsFunc(strings.ToLower(d.Name), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) }), "-")
+		d.Code = strings.Join(strings.FieldsFunc(strings.ToLower(d.Name),
+			func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) }), "-")
 	}
 	if d.Aim == "" && d.Name != "" {
 		d.Aim = "Our own: say what it is for"

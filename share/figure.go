@@ -7,8 +7,10 @@ import (
 )
 
 // inks are the tones of a figure on paper, in shares of red, green and blue.
-var inks = [figure.Tones][3]int{figure.Ink: {23, 35, 31}, figure.InkFar: {150, 154, 152}, figure.Grey: {92, 100, 97}, figure.GreyFar: {175, 178, 177},
-	figure.Faint: {192, 196, 194}, figure.FaintFar: {220, 222, 221}, figure.Thing: {120, 126, 124}, figure.Paper: {255, 255, 255}, figure.Chalk: {205, 198, 184}, figure.Flare: {198, 61, 22}}
+var inks = [figure.Tones][3]int{figure.Ink: {23, 35, 31}, figure.InkFar: {150, 154, 152}, figure.Grey: {92, 100, 97},
+	figure.GreyFar: {175, 178, 177},
+	figure.Faint:   {192, 196, 194}, figure.FaintFar: {220, 222, 221}, figure.Thing: {120, 126, 124},
+	figure.Paper: {255, 255, 255}, figure.Chalk: {205, 198, 184}, figure.Flare: {198, 61, 22}}
 
 // picture draws a figure into a box, its ground at the bottom.
 func (p *Paper) picture(x *figure.Picture, left, top, wide, high float64) {

@@ -49,7 +49,8 @@ func (p *Paper) write(lines []string, x, y, wide, deep float64) {
 	}
 	most := max(1, int(deep/groundStep))
 	if len(lines) > most {
-		lines = append(lines[:max(1, most-1):max(1, most-1)], fmt.Sprintf("+ %d more", len(lines)-max(1, most-1)))[:most]
+		lines = append(lines[:max(1, most-1):max(1, most-1)],
+			fmt.Sprintf("+ %d more", len(lines)-max(1, most-1)))[:most]
 	}
 	for n, line := range lines {
 		line = p.clean(line)

@@ -64,7 +64,8 @@ func textLines(file io.Reader) (lines []string, err error) {
 			return nil, err
 		}
 	}
-	if strings.ContainsFunc(text, func(r rune) bool { return r < ' ' && r != '\n' && r != '\r' && r != '\t' && r != '\f' && r != '\v' }) {
+	if strings.ContainsFunc(text,
+		func(r rune) bool { return r < ' ' && r != '\n' && r != '\r' && r != '\t' && r != '\f' && r != '\v' }) {
 		return nil, errNoText
 	}
 	scan := bufio.NewScanner(strings.NewReader(strings.TrimPrefix(text, "\ufeff")))
@@ -77,7 +78,8 @@ func textLines(file io.Reader) (lines []string, err error) {
 
 // tableLines are the rows of a workbook's first sheet that has any.
 func tableLines(file io.Reader) (lines []string, err error) {
-	book, err := excelize.OpenReader(file, excelize.Options{UnzipSizeLimit: 8 * mostOfFile, UnzipXMLSizeLimit: mostOfFile})
+	book, err := excelize.OpenReader(file, excelize.Options{UnzipSizeLimit: 8 * mostOfFile,
+		UnzipXMLSizeLimit: mostOfFile})
 	if err != nil {
 		return nil, err
 	}

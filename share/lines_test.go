@@ -31,7 +31,8 @@ func TestAListIsReadFromAFile(t *testing.T) {
 	pack := zip.NewWriter(&letter)
 	part, err := pack.Create("word/document.xml")
 	require.NoError(t, err)
-	_, err = io.WriteString(part, `<w:document xmlns:w="w"><w:body><w:p><w:r><w:t>Squats</w:t></w:r><w:r><w:tab/><w:t xml:space="preserve">10</w:t></w:r></w:p><w:p/><w:p><w:r><w:t>Jog 2 laps</w:t><w:br/><w:t>easy</w:t></w:r></w:p></w:body></w:document>`)
+	_, err = io.WriteString(part,
+		`<w:document xmlns:w="w"><w:body><w:p><w:r><w:t>Squats</w:t></w:r><w:r><w:tab/><w:t xml:space="preserve">10</w:t></w:r></w:p><w:p/><w:p><w:r><w:t>Jog 2 laps</w:t><w:br/><w:t>easy</w:t></w:r></w:p></w:body></w:document>`)
 	require.NoError(t, err)
 	require.NoError(t, pack.Close())
 	for name, want := range map[string]struct {
@@ -47,7 +48,8 @@ func TestAListIsReadFromAFile(t *testing.T) {
 		require.NoError(t, err, name)
 		assert.Equal(t, want.lines, lines, name)
 	}
-	for name, file := range map[string][]byte{"a.xlsx": []byte("no zip"), "a.docx": sheet.Bytes(), "a.jpg": {0xff, 0xd8, 0, 1}} {
+	for name, file := range map[string][]byte{"a.xlsx": []byte("no zip"), "a.docx": sheet.Bytes(),
+		"a.jpg": {0xff, 0xd8, 0, 1}} {
 		_, err := read(name, file)
 		assert.ErrorContains(t, err, name+" could not be read: save it as text or CSV", name)
 	}
@@ -59,7 +61,9 @@ func TestAListIsReadFromAFile(t *testing.T) {
 
 // How much is read in a table as it is said.
 func TestADoseOfATableIsReadAsItIsSaid(t *testing.T) {
-	drills, wrong, err := ReadDrills([]byte("name,say,dose\nHarbour wobble,Low,2 x 8 each side\nPost touch,Quick,12\nWall hold,Tall,three holds of 20 secs\n"))
+	drills, wrong,
+		err := ReadDrills([]byte("name,say,dose\nHarbour wobble,Low,2 x 8 each side\nPost touch,Quick,12\nWall " +
+		"hold,Tall,three holds of 20 secs\n"))
 	require.NoError(t, err)
 	require.Empty(t, wrong)
 	require.Len(t, drills, 3)

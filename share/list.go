@@ -15,7 +15,8 @@ import (
 
 // WriteList writes a plan as CSV, a line a drill or an event, in the order of time.
 func WriteList(w io.Writer, d *plan.Document, s *schedule.Schedule) error {
-	head := []string{"to go", "clock", "seconds", "phase", "block", "who", "where", "leader", "drill", "dose", "say", "look for", "caution"}
+	head := []string{"to go", "clock", "seconds", "phase", "block", "who", "where", "leader", "drill", "dose", "say",
+		"look for", "caution"}
 	var rows [][]string
 	entries := list.All(d, s)
 	for i := range entries {
@@ -29,7 +30,8 @@ func WriteList(w io.Writer, d *plan.Document, s *schedule.Schedule) error {
 		line = append(line, d.Audience(e.Block.Who), d.ZoneName(e.Block.Zone), d.LeaderName(e.Block.Leader))
 		for _, doing := range e.Drills {
 			k := &doing.Drill
-			rows = append(rows, append(slices.Clone(line), k.Name, doing.Words(speech.English), strings.Join(k.Cues, ". "), strings.Join(k.Faults, ". "), k.Caution))
+			rows = append(rows, append(slices.Clone(line), k.Name, doing.Words(speech.English),
+				strings.Join(k.Cues, ". "), strings.Join(k.Faults, ". "), k.Caution))
 		}
 	}
 	return writeTable(w, head, rows)

@@ -54,7 +54,8 @@ type LogName struct {
 
 // NewLogFile is a log with names in place of ids.
 func NewLogFile(title, day, season, note string, l *conduct.Log) *LogFile {
-	f := &LogFile{Title: title, Day: day, Season: season, Note: note, Differs: l.Differs, Blocks: []LogBlock{}, Players: []LogName{}}
+	f := &LogFile{Title: title, Day: day, Season: season, Note: note, Differs: l.Differs, Blocks: []LogBlock{},
+		Players: []LogName{}}
 	name := map[string]string{}
 	for _, p := range l.Players {
 		name[p.Person] = p.Name
@@ -73,7 +74,8 @@ func NewLogFile(title, day, season, note string, l *conduct.Log) *LogFile {
 		return list
 	}
 	for _, b := range l.Blocks {
-		one := LogBlock{Name: b.Name, Phase: b.Phase.Key(), Leader: b.Leader, Planned: b.Planned, Lasted: b.Actual, Measured: b.Measured, Note: b.Note, Who: names(b.Who)}
+		one := LogBlock{Name: b.Name, Phase: b.Phase.Key(), Leader: b.Leader, Planned: b.Planned, Lasted: b.Actual,
+			Measured: b.Measured, Note: b.Note, Who: names(b.Who)}
 		for _, d := range b.Drills {
 			one.Drills = append(one.Drills, LogDrill{d.Code, d.Name, d.Amount, d.Seconds, names(d.Without), d.Ticks})
 		}
@@ -87,11 +89,13 @@ func WriteLog(w io.Writer, f *LogFile) error {
 	var rows [][]string
 	for _, b := range f.Blocks {
 		for _, d := range b.Drills {
-			rows = append(rows, []string{f.Day, f.Title, b.Name, b.Phase, b.Leader, clock.Duration(b.Planned), clock.Duration(b.Lasted), d.Name, strconv.Itoa(d.Amount), strconv.Itoa(d.Seconds),
+			rows = append(rows, []string{f.Day, f.Title, b.Name, b.Phase, b.Leader, clock.Duration(b.Planned),
+				clock.Duration(b.Lasted), d.Name, strconv.Itoa(d.Amount), strconv.Itoa(d.Seconds),
 				strings.Join(b.Who, "; "), strings.Join(d.Without, "; "), b.Note})
 		}
 	}
-	return writeTable(w, []string{"day", "session", "block", "phase", "leader", "planned", "lasted", "drill", "amount", "seconds at work", "who", "without", "note"}, rows)
+	return writeTable(w, []string{"day", "session", "block", "phase", "leader", "planned", "lasted", "drill", "amount",
+		"seconds at work", "who", "without", "note"}, rows)
 }
 
 // WeekLine is what a week gave a player of a joint and a quality.

@@ -46,7 +46,8 @@ type Column struct {
 	Right bool
 }
 
-// Language is what a paper is written in: its code, such as "en", and how it says a piece of text; Say nil: as it stands.
+// Language is what a paper is written in: its code, such as "en", and how it says a piece of text;
+// Say nil: as it stands.
 type Language struct {
 	Code string
 	Say  func(text string) string
@@ -77,9 +78,11 @@ const (
 
 // NewPaper is an empty document; foot stands at the bottom of each page.
 func NewPaper(title string, in Language, size PaperSize, foot string, made time.Time) *Paper {
-	p := &Paper{pdf: fpdf.New("P", "mm", string(size), ""), title: title, in: in, root: &tag{kind: "Document"}, marks: map[int]int{}, foot: foot, small: smallLetter, line: lineHeight}
+	p := &Paper{pdf: fpdf.New("P", "mm", string(size), ""), title: title, in: in, root: &tag{kind: "Document"},
+		marks: map[int]int{}, foot: foot, small: smallLetter, line: lineHeight}
 	p.within = p.root
-	for style, file := range map[string]string{"": "AtkinsonHyperlegible_400Regular", "B": "AtkinsonHyperlegible_700Bold"} {
+	for style, file := range map[string]string{"": "AtkinsonHyperlegible_400Regular",
+		"B": "AtkinsonHyperlegible_700Bold"} {
 		p.pdf.AddUTF8FontFromBytes("text", style, font(file))
 	}
 	p.pdf.AddUTF8FontFromBytes("figure", "", font("BarlowCondensed_600SemiBold"))
@@ -110,7 +113,8 @@ func (p *Paper) Page() {
 		p.artifact(func() {
 			p.pdf.SetFont("text", "", 7)
 			p.pdf.SetXY(paperEdge, height-paperEdge+2)
-			p.pdf.CellFormat(p.width(), 3, fmt.Sprintf("%s · %d", p.clean(p.foot), p.pdf.PageNo()), "", 0, "L", false, 0, "")
+			p.pdf.CellFormat(p.width(), 3, fmt.Sprintf("%s · %d", p.clean(p.foot), p.pdf.PageNo()), "", 0, "L", false,
+				0, "")
 		})
 	}
 	p.pdf.SetXY(paperEdge, paperEdge)
@@ -291,7 +295,8 @@ func (p *Paper) wrap(cell Cell, width float64) (lines []Line) {
 		}
 		p.face(line)
 		for _, text := range p.pdf.SplitText(p.clean(line.Text), width-indent) {
-			lines = append(lines, Line{Text: text, Bold: line.Bold, Big: line.Big, Picture: picture, Wide: line.Wide, indent: indent})
+			lines = append(lines, Line{Text: text, Bold: line.Bold, Big: line.Big, Picture: picture, Wide: line.Wide,
+				indent: indent})
 			picture, beside = nil, beside+1
 		}
 	}

@@ -68,7 +68,8 @@ func TestAPaperIsReadInItsOrder(t *testing.T) {
 	p := share.NewPaper("Sheet", share.Language{Code: "en"}, share.A4, "", printed)
 	p.Heading(1, "Sheet", "15:00")
 	p.Text(share.Line{Text: "As of today"})
-	p.Table([]share.Column{{Head: "What", Share: 1}, {Head: "Dose", Share: 2, Right: true}}, [][]share.Cell{{{{Text: "Jog", Bold: true}}, {{Text: "4 lengths"}}}})
+	p.Table([]share.Column{{Head: "What", Share: 1}, {Head: "Dose", Share: 2, Right: true}},
+		[][]share.Cell{{{{Text: "Jog", Bold: true}}, {{Text: "4 lengths"}}}})
 	assert.Equal(t, "Document H1 P P Table TR TH TH TR TD TD", structure(t, p))
 }
 
@@ -77,7 +78,8 @@ func TestAPaperIsReadInItsOrder(t *testing.T) {
 func TestALongTableGoesOn(t *testing.T) {
 	var rows [][]share.Cell
 	for n := range 120 {
-		rows = append(rows, []share.Cell{{{Text: fmt.Sprint("Row ", n)}}, {{Text: strings.Repeat("long words ", 20)}, {Text: "and a caution", Bold: true}}})
+		rows = append(rows, []share.Cell{{{Text: fmt.Sprint("Row ", n)}},
+			{{Text: strings.Repeat("long words ", 20)}, {Text: "and a caution", Bold: true}}})
 	}
 	for _, size := range []share.PaperSize{share.A4, share.Letter} {
 		p := share.NewPaper("Long", share.Language{Code: "en"}, size, "foot", printed)
@@ -117,8 +119,10 @@ func TestCardsAreEightAPage(t *testing.T) {
 		p.Cards(all)
 		return p
 	}
-	for _, c := range []struct{ players, lines, pages int }{{1, 3, 1}, {8, 12, 1}, {9, 12, 2}, {8, 24, 1}, {4, 40, 1}, {8, 40, 2}} {
-		assert.Equal(t, c.pages, opened(t, cards(c.players, c.lines)).PageCount, "%d players, %d lines", c.players, c.lines)
+	for _, c := range []struct{ players, lines, pages int }{{1, 3, 1}, {8, 12, 1}, {9, 12, 2}, {8, 24, 1}, {4, 40, 1},
+		{8, 40, 2}} {
+		assert.Equal(t, c.pages, opened(t, cards(c.players, c.lines)).PageCount, "%d players, %d lines", c.players,
+			c.lines)
 	}
 	assert.Equal(t, "Document Sect H2 P P Sect H2 P P", structure(t, cards(2, 2)))
 }
@@ -147,12 +151,16 @@ func TestAnAgendaKnowsTheClock(t *testing.T) {
 	london, err := time.LoadLocation("Europe/London")
 	require.NoError(t, err)
 	made := time.Date(2026, 3, 1, 9, 0, 0, 0, time.UTC)
-	winter := share.Appointment{UID: "a", Sequence: 1, From: time.Date(2026, 3, 28, 14, 0, 0, 0, london), To: time.Date(2026, 3, 28, 15, 0, 0, 0, london), Made: made, Summary: "Winter, 15:00", Location: "Tidegate; the far end"}
+	winter := share.Appointment{UID: "a", Sequence: 1, From: time.Date(2026, 3, 28, 14, 0, 0, 0, london),
+		To: time.Date(2026, 3, 28, 15, 0, 0, 0, london), Made: made, Summary: "Winter, 15:00",
+		Location: "Tidegate; the far end"}
 	summer := winter
 	summer.UID, summer.Summary, summer.Cancelled = "b", "Summer", true
 	summer.From, summer.To = summer.From.AddDate(0, 0, 7), summer.To.AddDate(0, 0, 7)
 	text := share.WriteAgenda("Run-in", []share.Appointment{winter, summer})
-	for _, says := range []string{"DTSTART;TZID=Europe/London:20260328T140000", "DTSTART;TZID=Europe/London:20260404T140000", "TZOFFSETTO:+0100", "STATUS:CONFIRMED", "STATUS:CANCELLED", "SEQUENCE:1",
+	for _, says := range []string{"DTSTART;TZID=Europe/London:20260328T140000",
+		"DTSTART;TZID=Europe/London:20260404T140000", "TZOFFSETTO:+0100", "STATUS:CONFIRMED", "STATUS:CANCELLED",
+		"SEQUENCE:1",
 		"TRIGGER:-PT30M", `LOCATION:Tidegate\; the far end`, "DTSTART:20260329T010000"} {
 		assert.Contains(t, text, says)
 	}
@@ -169,9 +177,12 @@ func TestAnAgendaHasNoLinesOfOthers(t *testing.T) {
 	at := time.Date(2026, 3, 28, 14, 0, 0, 0, time.UTC)
 	for _, end := range []string{"\r\n", "\r", "\n", "\u2028", "\x00\n", "\x0b", "\u0085"} {
 		evil := "Cup" + end + "ATTENDEE:mailto:x@evil.example" + end + "END:VEVENT"
-		text := share.WriteAgenda("Run-in", []share.Appointment{{UID: "a", From: at, To: at.Add(time.Hour), Made: at, Summary: evil, Description: evil, Location: evil}})
+		text := share.WriteAgenda("Run-in",
+			[]share.Appointment{{UID: "a", From: at, To: at.Add(time.Hour), Made: at, Summary: evil, Description: evil,
+				Location: evil}})
 		ends := 0
-		for _, line := range strings.FieldsFunc(text, func(r rune) bool { return strings.ContainsRune("\r\n\u2028\u2029\x0b\u0085", r) }) {
+		for _, line := range strings.FieldsFunc(text,
+			func(r rune) bool { return strings.ContainsRune("\r\n\u2028\u2029\x0b\u0085", r) }) {
 			assert.False(t, strings.HasPrefix(line, "ATTENDEE"), "%q", end)
 			if line == "END:VEVENT" {
 				ends++
@@ -188,7 +199,8 @@ func TestARowTallerThanAPageGoesOn(t *testing.T) {
 		long = append(long, share.Line{Text: fmt.Sprint("cue number ", n)})
 	}
 	p := share.NewPaper("Tall", share.Language{Code: "en"}, share.A4, "foot", printed)
-	p.Table([]share.Column{{Head: "What", Share: 1}, {Head: "Words", Share: 3}}, [][]share.Cell{{{{Text: "Row"}}, long}, {{{Text: "Next"}}, {{Text: "short"}}}})
+	p.Table([]share.Column{{Head: "What", Share: 1}, {Head: "Words", Share: 3}},
+		[][]share.Cell{{{{Text: "Row"}}, long}, {{{Text: "Next"}}, {{Text: "short"}}}})
 	p.Text(share.Line{Text: strings.Repeat("many words ", 3000) + "finis"})
 	file, err := p.PDF()
 	require.NoError(t, err)
@@ -209,7 +221,8 @@ func TestFiguresStandBesideTheirLines(t *testing.T) {
 		p := share.NewPaper("Drills", share.Language{Code: "en"}, share.A4, "", printed)
 		var rows [][]share.Cell
 		for n := range 16 {
-			rows = append(rows, []share.Cell{{{Text: fmt.Sprintf("Drill %d", n), Bold: true, Picture: picture, Wide: 18}, {Text: "8 reps"}}, {{Text: "Heels down"}}})
+			rows = append(rows, []share.Cell{{{Text: fmt.Sprintf("Drill %d", n), Bold: true, Picture: picture,
+				Wide: 18}, {Text: "8 reps"}}, {{Text: "Heels down"}}})
 		}
 		p.Table([]share.Column{{Head: "Drill", Share: 2}, {Head: "Say", Share: 1}}, rows)
 		return p
@@ -222,6 +235,8 @@ func TestFiguresStandBesideTheirLines(t *testing.T) {
 	file, err := p.PDF()
 	require.NoError(t, err)
 	assert.Less(t, len(file), 80_000)
-	dashed := &figure.Picture{Box: figure.Box{Left: 0, Right: 10, Top: 10}, Strokes: []figure.Stroke{{Tone: figure.Flare, Width: 1, Points: []figure.Point{{X: 1, Y: 1}, {X: 9, Y: 9}}, Dashed: true}, {Tone: figure.Ink, Points: []figure.Point{{X: 5, Y: 5}}, Radius: 3}}}
+	dashed := &figure.Picture{Box: figure.Box{Left: 0, Right: 10, Top: 10},
+		Strokes: []figure.Stroke{{Tone: figure.Flare, Width: 1, Points: []figure.Point{{X: 1, Y: 1}, {X: 9, Y: 9}},
+			Dashed: true}, {Tone: figure.Ink, Points: []figure.Point{{X: 5, Y: 5}}, Radius: 3}}}
 	opened(t, made(dashed))
 }

@@ -26,8 +26,11 @@ type Row[T club.Thing] struct {
 
 var playerColumns = []column[club.Player]{
 	whole("number", func(p *club.Player) *int { return &p.Number }, "no", "nr", "shirt", "#"),
-	{"first name", []string{"first", "forename", "given name", "name", "player", "full name"}, func(p *club.Player, s string) error { p.First = s; return nil }, func(p *club.Player) string { return p.First }},
-	{"last name", []string{"last", "surname", "family name"}, func(p *club.Player, s string) error { p.Last = s; return nil }, func(p *club.Player) string { return p.Last }},
+	{"first name", []string{"first", "forename", "given name", "name", "player", "full name"},
+		func(p *club.Player, s string) error { p.First = s; return nil },
+		func(p *club.Player) string { return p.First }},
+	{"last name", []string{"last", "surname", "family name"},
+		func(p *club.Player, s string) error { p.Last = s; return nil }, func(p *club.Player) string { return p.Last }},
 	text("position", func(p *club.Player) *string { return &p.Position }, "pos"),
 	word("foot", func(p *club.Player) *club.Side { return &p.Foot }, club.Right, club.Left, club.Both),
 	word("hand", func(p *club.Player) *club.Side { return &p.Hand }, club.Right, club.Left, club.Both),
@@ -41,11 +44,13 @@ var playerColumns = []column[club.Player]{
 // ReadPlayers reads a squad from CSV. The columns are found by their names; the
 // name is needed, first and last in one column or in two. With any problem nothing should be taken over.
 func ReadPlayers(file []byte) ([]Row[club.Player], []Problem, error) {
-	return read(file, playerColumns, "first name", func() club.Player { return club.Player{Foot: club.Right, Hand: club.Right} }, func(p *club.Player) {
-		if first, last, two := strings.Cut(strings.TrimSpace(p.First), " "); two && p.Last == "" { // one column has the whole name
-			p.First, p.Last = first, strings.TrimSpace(last)
-		}
-	})
+	return read(file, playerColumns, "first name",
+		func() club.Player { return club.Player{Foot: club.Right, Hand: club.Right} }, func(p *club.Player) {
+			if first, last, two := strings.Cut(strings.TrimSpace(p.First), " "); two && p.Last == "" {
+				// one column has the whole name
+				p.First, p.Last = first, strings.TrimSpace(last)
+			}
+		})
 }
 
 // WritePlayers writes a squad as CSV that ReadPlayers reads back whole.
@@ -60,17 +65,19 @@ var fixtureColumns = []column[club.Fixture]{
 	{"start", []string{"time", "kick-off"}, setTime, getTime},
 	text("place", func(f *club.Fixture) *string { return &f.Place }, "where", "venue"),
 	text("time zone", func(f *club.Fixture) *string { return &f.Start.Zone }, "zone"),
-	word("clock change", func(f *club.Fixture) *clock.Occurrence { return &f.Start.Occurrence }, clock.Only, clock.First, clock.Second),
+	word("clock change", func(f *club.Fixture) *clock.Occurrence { return &f.Start.Occurrence }, clock.Only,
+		clock.First, clock.Second),
 	text("id", func(f *club.Fixture) *string { return &f.UID }, "uid"),
 }
 
 // ReadFixtures reads fixtures from CSV. Where no zone is given they are in zone;
 // where no start is given the day is known, and the hour not yet.
 func ReadFixtures(file []byte, zone string) ([]Row[club.Fixture], []Problem, error) {
-	return read(file, fixtureColumns, "title", func() club.Fixture { return club.Fixture{For: plan.Match, Day: true} }, func(f *club.Fixture) {
-		f.Start.Zone = cmp.Or(f.Start.Zone, zone)
-		f.UID = cmp.Or(f.UID, madeUp(f))
-	})
+	return read(file, fixtureColumns, "title", func() club.Fixture { return club.Fixture{For: plan.Match, Day: true} },
+		func(f *club.Fixture) {
+			f.Start.Zone = cmp.Or(f.Start.Zone, zone)
+			f.UID = cmp.Or(f.UID, madeUp(f))
+		})
 }
 
 // madeUp is an id for a fixture that has none: its title and day.
@@ -89,7 +96,8 @@ func WriteFixtures(w io.Writer, fixtures []club.Fixture) error {
 }
 
 // dayForms are the ways in which a day is written.
-var dayForms = []string{"2006-01-02", "02.01.2006", "2.1.2006", "02/01/2006", "2/1/2006", "2 Jan 2006", "2 January 2006"}
+var dayForms = []string{"2006-01-02", "02.01.2006", "2.1.2006", "02/01/2006", "2/1/2006", "2 Jan 2006",
+	"2 January 2006"}
 
 func parseDay(cell string) (string, error) {
 	for _, form := range dayForms {
@@ -151,7 +159,8 @@ var trialColumns = []column[club.Trial]{
 	text("test", func(t *club.Trial) *string { return &t.Test }),
 	text("unit", func(t *club.Trial) *string { return &t.Unit }),
 	word("better", func(t *club.Trial) *club.Direction { return &t.Better }, club.Higher, club.Lower),
-	{"day", []string{"date"}, func(t *club.Trial, cell string) (err error) { t.Day, err = parseDay(cell); return err }, func(t *club.Trial) string { return t.Day }},
+	{"day", []string{"date"}, func(t *club.Trial, cell string) (err error) { t.Day, err = parseDay(cell); return err },
+		func(t *club.Trial) string { return t.Day }},
 	{"when", nil, setPart, func(t *club.Trial) string { return t.Part }},
 	{"counts", nil, setCounts, countsOf},
 	{"tries", []string{"trials", "result"}, setTries, getTries},
@@ -226,7 +235,8 @@ func Template(w io.Writer, kind string) (bool, error) {
 
 // read reads things of one kind, and finds what is wrong with each and what is
 // there twice.
-func read[T club.Thing](file []byte, columns []column[T], needed string, begin func() T, finish ...func(*T)) (rows []Row[T], wrong []Problem, err error) {
+func read[T club.Thing](file []byte, columns []column[T], needed string, begin func() T,
+	finish ...func(*T)) (rows []Row[T], wrong []Problem, err error) {
 	t, err := readTable(file)
 	if err != nil {
 		return nil, nil, err
@@ -251,7 +261,8 @@ func read[T club.Thing](file []byte, columns []column[T], needed string, begin f
 	}
 	slices.SortStableFunc(wrong, func(a, b Problem) int { return a.Line - b.Line })
 	if n := len(wrong); n > maxProblems {
-		wrong = append(wrong[:maxProblems:maxProblems], Problem{Line: wrong[maxProblems].Line, What: fmt.Sprintf("and %d more problems after this line", n-maxProblems)})
+		wrong = append(wrong[:maxProblems:maxProblems], Problem{Line: wrong[maxProblems].Line,
+			What: fmt.Sprintf("and %d more problems after this line", n-maxProblems)})
 	}
 	return rows, wrong, nil
 }
@@ -259,7 +270,8 @@ func read[T club.Thing](file []byte, columns []column[T], needed string, begin f
 // is tells whether a head names that column.
 func is[T any](columns []column[T], wanted, head string) bool {
 	return slices.ContainsFunc(columns, func(c column[T]) bool {
-		return c.name == wanted && (sameName(c.name, head) || slices.ContainsFunc(c.others, func(o string) bool { return sameName(o, head) }))
+		return c.name == wanted &&
+			(sameName(c.name, head) || slices.ContainsFunc(c.others, func(o string) bool { return sameName(o, head) }))
 	})
 }
 
@@ -281,7 +293,8 @@ func judge[T club.Thing](row Row[T], columns []column[T], first map[string]int) 
 		return nil
 	}
 	if line, twice := first[as]; twice {
-		wrong = append(wrong, Problem{row.Line, "", fmt.Sprintf("%s is in line %d already", strings.TrimPrefix(as, "#"), line)})
+		wrong = append(wrong, Problem{row.Line, "", fmt.Sprintf("%s is in line %d already", strings.TrimPrefix(as, "#"),
+			line)})
 	}
 	first[as] = row.Line
 	return wrong

@@ -105,7 +105,8 @@ func (p *Paper) structure(ctx *model.Context) error {
 	if err != nil {
 		return err
 	}
-	root["K"], root["ParentTree"], root["ParentTreeNextKey"] = types.Array{*whole}, *parents, types.Integer(ctx.PageCount)
+	root["K"], root["ParentTree"], root["ParentTreeNextKey"] = types.Array{*whole}, *parents,
+		types.Integer(ctx.PageCount)
 	catalog["StructTreeRoot"], catalog["MarkInfo"] = *at, types.Dict{"Marked": types.Boolean(true)}
 	catalog["Lang"] = types.StringLiteral(p.in.Code)
 	catalog["ViewerPreferences"] = types.Dict{"DisplayDocTitle": types.Boolean(true)}

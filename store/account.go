@@ -58,7 +58,8 @@ func (s Accounts) AccountByEmail(ctx context.Context, email string) (Account, Se
 	if err != nil {
 		return Account{}, Secrets{}, known(err)
 	}
-	return Account{ID: row.ID, ClubID: row.ClubID, Email: row.Email, Name: row.Name, Role: Role(row.Role), Factor: row.Factor != ""}, Secrets{row.PasswordHash, row.Factor}, nil
+	return Account{ID: row.ID, ClubID: row.ClubID, Email: row.Email, Name: row.Name, Role: Role(row.Role),
+		Factor: row.Factor != ""}, Secrets{row.PasswordHash, row.Factor}, nil
 }
 
 // Accounts lists who signs in for the club, the oldest first, and those suspended.
@@ -66,7 +67,8 @@ func (s Accounts) Accounts(ctx context.Context, clubID uint64) ([]Account, error
 	rows, err := s.queries.Accounts(ctx, clubID)
 	accounts := make([]Account, len(rows))
 	for i, row := range rows {
-		accounts[i] = Account{ID: row.ID, ClubID: clubID, Email: row.Email, Name: row.Name, Role: Role(row.Role), Suspended: row.SuspendedAt.Valid, Factor: row.HasFactor}
+		accounts[i] = Account{ID: row.ID, ClubID: clubID, Email: row.Email, Name: row.Name, Role: Role(row.Role),
+			Suspended: row.SuspendedAt.Valid, Factor: row.HasFactor}
 	}
 	return accounts, err
 }
@@ -101,7 +103,8 @@ type AccountChange struct {
 
 // ChangeAccount changes an account of a club. It fails with ErrNotFound, and with
 // ErrTaken where the club would be left without a coach.
-func (s Accounts) ChangeAccount(ctx context.Context, clubID, id uint64, c AccountChange, by Account, what string) error {
+func (s Accounts) ChangeAccount(ctx context.Context, clubID, id uint64, c AccountChange, by Account,
+	what string) error {
 	return s.within(ctx, func(q *db.Queries) error {
 		is, err := q.AccountForUpdate(ctx, db.AccountForUpdateParams{ID: id, ClubID: clubID})
 		if err != nil {
@@ -109,7 +112,8 @@ func (s Accounts) ChangeAccount(ctx context.Context, clubID, id uint64, c Accoun
 		}
 		goes := c.Removed || c.Suspended != nil && *c.Suspended || c.Role != nil && *c.Role != Coach
 		if Role(is.Role) == Coach && goes {
-			if n, err := q.CountRole(ctx, db.CountRoleParams{ClubID: clubID, Role: string(Coach)}); err != nil || n < 2 {
+			if n, err := q.CountRole(ctx, db.CountRoleParams{ClubID: clubID, Role: string(Coach)}); err != nil ||
+				n < 2 {
 				return errors.Join(err, ErrTaken)
 			}
 		}
@@ -121,12 +125,14 @@ func (s Accounts) ChangeAccount(ctx context.Context, clubID, id uint64, c Accoun
 			done = append(done, q.Suspend(ctx, db.SuspendParams{SuspendedAt: moment(*c.Suspended), ID: id}))
 		}
 		if c.Password != nil {
-			done = append(done, q.SetPassword(ctx, db.SetPasswordParams{PasswordHash: *c.Password, ID: id}), q.EndResetsOf(ctx, id))
+			done = append(done, q.SetPassword(ctx, db.SetPasswordParams{PasswordHash: *c.Password, ID: id}),
+				q.EndResetsOf(ctx, id))
 		}
 		if c.Codes != nil {
 			done = append(done, q.DropRecoveryCodes(ctx, id))
 			for _, code := range c.Codes {
-				done = append(done, q.AddRecoveryCode(ctx, db.AddRecoveryCodeParams{AccountID: id, CodeHash: hashOf(code)}))
+				done = append(done, q.AddRecoveryCode(ctx, db.AddRecoveryCodeParams{AccountID: id,
+					CodeHash: hashOf(code)}))
 			}
 		}
 		if c.Factor != nil {
@@ -136,7 +142,8 @@ func (s Accounts) ChangeAccount(ctx context.Context, clubID, id uint64, c Accoun
 			done = append(done, q.EndSignedInsOf(ctx, db.EndSignedInsOfParams{AccountID: id, ID: c.Keep}))
 		}
 		if c.Removed {
-			done = append(done, q.RemoveAccount(ctx, id), q.EndResetsOf(ctx, id), q.DropRecoveryCodes(ctx, id), q.ForgetBrowsersOf(ctx, id))
+			done = append(done, q.RemoveAccount(ctx, id), q.EndResetsOf(ctx, id), q.DropRecoveryCodes(ctx, id),
+				q.ForgetBrowsersOf(ctx, id))
 		}
 		return errors.Join(append(done, audit(ctx, q, by, what, is.Name))...)
 	})
@@ -159,7 +166,8 @@ type SignIn struct {
 func (s Accounts) AddSignIn(ctx context.Context, who Account, agent string, now time.Time) (id uint64, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		now = now.UTC()
-		made, err := q.AddSignedIn(ctx, db.AddSignedInParams{AccountID: who.ID, Agent: cut(agent, 120), MadeAt: now, SeenAt: now, ProvedAt: now})
+		made, err := q.AddSignedIn(ctx, db.AddSignedInParams{AccountID: who.ID, Agent: cut(agent, 120), MadeAt: now,
+			SeenAt: now, ProvedAt: now})
 		id = uint64(made)
 		return errors.Join(err, audit(ctx, q, who, "signed in", ""))
 	})
@@ -173,8 +181,10 @@ func (s Accounts) SignedIn(ctx context.Context, id uint64, since time.Time) (Acc
 	if err != nil {
 		return Account{}, known(err)
 	}
-	return Account{ID: row.ID, ClubID: row.ClubID, ClubName: row.ClubName, Email: row.Email, Name: row.Name, Role: Role(row.Role), Factor: row.HasFactor, Language: row.Language, Clubs: row.ClubLanguage,
-		SignIn: row.SignIn, Seen: row.SeenAt, Proved: row.ProvedAt, NeedsFactor: Role(row.Role) == Medical && row.MedicalFactor && !row.HasFactor}, nil
+	return Account{ID: row.ID, ClubID: row.ClubID, ClubName: row.ClubName, Email: row.Email, Name: row.Name,
+		Role: Role(row.Role), Factor: row.HasFactor, Language: row.Language, Clubs: row.ClubLanguage,
+		SignIn: row.SignIn, Seen: row.SeenAt, Proved: row.ProvedAt,
+		NeedsFactor: Role(row.Role) == Medical && row.MedicalFactor && !row.HasFactor}, nil
 }
 
 // Seen notes that a sign-in is used; proved, that its owner has proved who they are.
@@ -209,7 +219,8 @@ func (s Accounts) EndSignIn(ctx context.Context, account, id uint64) error {
 // AddReset makes a link by which an account's owner sets a new password, for an hour.
 func (s Accounts) AddReset(ctx context.Context, account uint64, now time.Time) (token string, err error) {
 	token = newToken()
-	return token, s.queries.AddReset(ctx, db.AddResetParams{TokenHash: hashOf(token), AccountID: account, ExpiresAt: now.UTC().Add(time.Hour)})
+	return token, s.queries.AddReset(ctx, db.AddResetParams{TokenHash: hashOf(token), AccountID: account,
+		ExpiresAt: now.UTC().Add(time.Hour)})
 }
 
 // Resets is whose password a link sets, or ErrNotFound where it is wrong, used or over.
@@ -229,10 +240,12 @@ func (s Accounts) UseReset(ctx context.Context, token, hash string, now time.Tim
 		return who, err
 	}
 	return who, s.within(ctx, func(q *db.Queries) error {
-		if n, err := q.UseReset(ctx, db.UseResetParams{UsedAt: moment(true), TokenHash: hashOf(token)}); err != nil || n == 0 {
+		if n, err := q.UseReset(ctx, db.UseResetParams{UsedAt: moment(true), TokenHash: hashOf(token)}); err != nil ||
+			n == 0 {
 			return errors.Join(err, ErrNotFound)
 		}
-		return errors.Join(q.SetPassword(ctx, db.SetPasswordParams{PasswordHash: hash, ID: who.ID}), q.EndSignedInsOf(ctx, db.EndSignedInsOfParams{AccountID: who.ID}), q.EndResetsOf(ctx, who.ID),
+		return errors.Join(q.SetPassword(ctx, db.SetPasswordParams{PasswordHash: hash, ID: who.ID}),
+			q.EndSignedInsOf(ctx, db.EndSignedInsOfParams{AccountID: who.ID}), q.EndResetsOf(ctx, who.ID),
 			audit(ctx, q, who, "set a new password", "by a link"))
 	})
 }
@@ -268,7 +281,8 @@ func (s Accounts) KnowBrowser(ctx context.Context, who Account, token string, no
 	if known == 0 {
 		token = newToken()
 	}
-	return token, s.queries.KnowBrowser(ctx, db.KnowBrowserParams{TokenHash: hashOf(token), AccountID: who.ID, SeenAt: now.UTC()})
+	return token, s.queries.KnowBrowser(ctx, db.KnowBrowserParams{TokenHash: hashOf(token), AccountID: who.ID,
+		SeenAt: now.UTC()})
 }
 
 // KnowsBrowser tells whether the owner of an e-mail address has signed in with a browser.

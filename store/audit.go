@@ -26,7 +26,8 @@ func audit(ctx context.Context, q *db.Queries, by Account, what, subject string)
 	if who == "" {
 		who = by.Email
 	}
-	return q.AddAudit(ctx, db.AddAuditParams{ClubID: by.ClubID, Who: cut(who, 120), What: cut(what, 40), Subject: cut(subject, 160), MadeAt: time.Now().UTC()})
+	return q.AddAudit(ctx, db.AddAuditParams{ClubID: by.ClubID, Who: cut(who, 120), What: cut(what, 40),
+		Subject: cut(subject, 160), MadeAt: time.Now().UTC()})
 }
 
 // cut shortens a text to so many characters.
@@ -61,13 +62,15 @@ type Terms struct {
 // Terms returns those of a club.
 func (s Accounts) Terms(ctx context.Context, clubID uint64) (Terms, error) {
 	row, err := s.queries.Terms(ctx, clubID)
-	return Terms{int(row.ReasonsDays), int(row.TestsDays), int(row.SessionsDays), row.MedicalFactor, row.Language}, known(err)
+	return Terms{int(row.ReasonsDays), int(row.TestsDays), int(row.SessionsDays), row.MedicalFactor, row.Language},
+		known(err)
 }
 
 // SetTerms sets those of a club.
 func (s Accounts) SetTerms(ctx context.Context, by Account, t Terms) error {
 	return s.within(ctx, func(q *db.Queries) error {
-		err := q.SetTerms(ctx, db.SetTermsParams{ReasonsDays: uint16(t.Reasons), TestsDays: uint16(t.Tests), SessionsDays: uint16(t.Sessions), MedicalFactor: t.MedicalFactor, Language: t.Language, ID: by.ClubID})
+		err := q.SetTerms(ctx, db.SetTermsParams{ReasonsDays: uint16(t.Reasons), TestsDays: uint16(t.Tests),
+			SessionsDays: uint16(t.Sessions), MedicalFactor: t.MedicalFactor, Language: t.Language, ID: by.ClubID})
 		if err != nil {
 			return err
 		}

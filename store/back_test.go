@@ -19,7 +19,8 @@ import (
 // same player at the same edition one does.
 func TestOnlyOneOfManyAtOnceGetsANumber(t *testing.T) {
 	ctx, s := context.Background(), open(t, "numbers")
-	coach, squad, err := s.Clubs.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
+	coach, squad, err := s.Clubs.Found(ctx, "Hollinmere", "Netball", "Firsts", "club",
+		store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
 	require.NoError(t, err)
 	race := func(change func(n int) store.Change) (won int, id uint64, refused []error) {
 		var mu sync.Mutex
@@ -93,9 +94,11 @@ func TestAStepIsTakenBackOnce(t *testing.T) {
 // from being taken out, with nothing of it lost.
 func TestEveryKindComesBackWhole(t *testing.T) {
 	ctx, s := context.Background(), open(t, "kinds")
-	coach, squad, err := s.Clubs.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
+	coach, squad, err := s.Clubs.Found(ctx, "Hollinmere", "Netball", "Firsts", "club",
+		store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
 	require.NoError(t, err)
-	ids, err := s.Clubs.Save(ctx, coach, "first", store.Change{Owner: squad, Is: club.Player{First: "Ada"}}, store.Change{Is: club.Venue{Name: "Hall", TimeZone: "UTC"}})
+	ids, err := s.Clubs.Save(ctx, coach, "first", store.Change{Owner: squad, Is: club.Player{First: "Ada"}},
+		store.Change{Is: club.Venue{Name: "Hall", TimeZone: "UTC"}})
 	require.NoError(t, err)
 	player, venue := ids[0], ids[1]
 	both := func(owner uint64, before, after club.Thing, now func() club.Thing) {
@@ -116,7 +119,8 @@ func TestEveryKindComesBackWhole(t *testing.T) {
 			assert.Equal(t, want, now(), "%T", before)
 		}
 	}
-	both(squad, club.Player{Number: 999, First: "Zoë", Last: "Ó \"x\" \\", Foot: club.Both, Hand: club.Left, Level: "elite", Build: club.Stiff, Notes: "a\nb"}, club.Player{First: "Zoë"}, func() club.Thing {
+	both(squad, club.Player{Number: 999, First: "Zoë", Last: "Ó \"x\" \\", Foot: club.Both, Hand: club.Left,
+		Level: "elite", Build: club.Stiff, Notes: "a\nb"}, club.Player{First: "Zoë"}, func() club.Thing {
 		for _, e := range entries[club.Player](t, s) {
 			if e.ID != player {
 				return e.Is
@@ -124,7 +128,8 @@ func TestEveryKindComesBackWhole(t *testing.T) {
 		}
 		return nil
 	})
-	both(player, club.Restriction{NoJumps: true, NoOverhead: true, MaxEffort: 100, MaxMinutes: 240, Spare: []string{"knee", "hip"}, From: "2026-01-31", Until: "2026-02-28", Review: "2026-02-01", Reason: "ö"},
+	both(player, club.Restriction{NoJumps: true, NoOverhead: true, MaxEffort: 100, MaxMinutes: 240,
+		Spare: []string{"knee", "hip"}, From: "2026-01-31", Until: "2026-02-28", Review: "2026-02-01", Reason: "ö"},
 		club.Restriction{Spare: []string{"ankle"}, From: "2026-01-31"}, func() club.Thing {
 			is, ok := last[club.Restriction](t, s).(club.Restriction)
 			if !ok {
@@ -136,12 +141,19 @@ func TestEveryKindComesBackWhole(t *testing.T) {
 			}
 			return is
 		})
-	both(player, club.Trial{Test: "Jump", Unit: "cm", Better: club.Higher, Day: "2026-01-31", Tries: []float64{1.25, -3, 1e5}}, club.Trial{Test: "Sprint", Better: club.Lower, Day: "2026-02-01", Tries: []float64{1.7}},
+	both(player, club.Trial{Test: "Jump", Unit: "cm", Better: club.Higher, Day: "2026-01-31",
+		Tries: []float64{1.25, -3, 1e5}}, club.Trial{Test: "Sprint", Better: club.Lower, Day: "2026-02-01",
+		Tries: []float64{1.7}},
 		func() club.Thing { return last[club.Trial](t, s) })
-	both(squad, club.Unit{Name: "Pair", Players: []uint64{player}}, club.Unit{Name: "Two", Players: []uint64{player}}, func() club.Thing { return last[club.Unit](t, s) })
-	both(venue, club.Zone{Name: "Court", Capacity: 9, Lanes: 2, Metres: 30, Surface: "wood", Opens: "09:00", Closes: "21:00"}, club.Zone{Name: "Far court", Capacity: 8, Lanes: 1}, func() club.Thing { return last[club.Zone](t, s) })
-	both(0, club.Kit{Name: "ball", Pieces: 9}, club.Kit{Name: "ball", Pieces: 8}, func() club.Thing { return last[club.Kit](t, s) })
-	both(0, club.Staff{Name: "Imke", Role: "Half", Leads: true}, club.Staff{Name: "Imke"}, func() club.Thing { return last[club.Staff](t, s) })
+	both(squad, club.Unit{Name: "Pair", Players: []uint64{player}}, club.Unit{Name: "Two", Players: []uint64{player}},
+		func() club.Thing { return last[club.Unit](t, s) })
+	both(venue, club.Zone{Name: "Court", Capacity: 9, Lanes: 2, Metres: 30, Surface: "wood", Opens: "09:00",
+		Closes: "21:00"}, club.Zone{Name: "Far court", Capacity: 8, Lanes: 1},
+		func() club.Thing { return last[club.Zone](t, s) })
+	both(0, club.Kit{Name: "ball", Pieces: 9}, club.Kit{Name: "ball", Pieces: 8},
+		func() club.Thing { return last[club.Kit](t, s) })
+	both(0, club.Staff{Name: "Imke", Role: "Half", Leads: true}, club.Staff{Name: "Imke"},
+		func() club.Thing { return last[club.Staff](t, s) })
 	edition, err := s.Clubs.BookEdition(ctx, coach.ClubID)
 	require.NoError(t, err)
 	assert.Zero(t, edition, "none of it is in the drill book")
@@ -165,7 +177,9 @@ func TestAStepBackFitsForward(t *testing.T) {
 		require.NoError(t, s.MigrateTo(ctx, version))
 	}
 	var name string
-	require.NoError(t, raw.QueryRow("SELECT column_name FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = 'team_session' AND column_name = 'edition'").Scan(&name))
+	require.NoError(t,
+		raw.QueryRow("SELECT column_name FROM information_schema.columns WHERE table_schema = DATABASE() AND "+
+			"table_name = 'team_session' AND column_name = 'edition'").Scan(&name))
 	require.NoError(t, s.Migrate(ctx))
 	require.NoError(t, demo.Fill(ctx, s, wednesday))
 	assert.Error(t, s.MigrateTo(ctx, 2), "from here there is no way back without losing something")

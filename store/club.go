@@ -19,10 +19,10 @@ func (s Clubs) Empty(ctx context.Context) (bool, error) {
 	return n == 0, err
 }
 
-// Found makes a club, its first squad and its first coach. Only the first club
-// of a database can be made so; later ones fail with ErrTaken, also when two
-// ask at once.
-func (s Clubs) Found(ctx context.Context, club, sport, squad, grade string, coach Account, passwordHash string) (account Account, squadID uint64, err error) {
+// Found makes a club, its first squad and its first coach. Only the first club of a database can
+// be made so; later ones fail with ErrTaken, also when two ask at once.
+func (s Clubs) Found(ctx context.Context, club, sport, squad, grade string, coach Account,
+	passwordHash string) (account Account, squadID uint64, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		// One after the other, so that only one can be first.
 		if err := q.LockFounding(ctx); err != nil {
@@ -38,14 +38,16 @@ func (s Clubs) Found(ctx context.Context, club, sport, squad, grade string, coac
 		if err != nil {
 			return err
 		}
-		id, err := q.AddAccount(ctx, db.AddAccountParams{ClubID: uint64(clubID), Email: coach.Email, Name: coach.Name, Role: string(coach.Role), PasswordHash: passwordHash})
+		id, err := q.AddAccount(ctx, db.AddAccountParams{ClubID: uint64(clubID), Email: coach.Email, Name: coach.Name,
+			Role: string(coach.Role), PasswordHash: passwordHash})
 		if err != nil {
 			return known(err)
 		}
 		first, err := q.AddSquad(ctx, db.AddSquadParams{ClubID: uint64(clubID), Name: squad, Grade: grade})
 		squadID = uint64(first)
 		if err == nil {
-			err = audit(ctx, q, Account{ClubID: uint64(clubID), Name: coach.Name, Email: coach.Email}, "founded the club", club)
+			err = audit(ctx, q, Account{ClubID: uint64(clubID), Name: coach.Name, Email: coach.Email},
+				"founded the club", club)
 		}
 		account = coach
 		account.ID, account.ClubID, account.ClubName = uint64(id), uint64(clubID), club

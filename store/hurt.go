@@ -53,7 +53,8 @@ const (
 // over. It fails with ErrMany where there are too many by that door.
 func (s People) AddHurt(ctx context.Context, session uint64, h Hurt) error {
 	return s.within(ctx, func(q *db.Queries) error {
-		if had, err := q.HasHurt(ctx, db.HasHurtParams{SessionID: session, Person: h.Person, Once: h.Once}); err != nil || had > 0 {
+		if had, err := q.HasHurt(ctx, db.HasHurtParams{SessionID: session, Person: h.Person,
+			Once: h.Once}); err != nil || had > 0 {
 			return err
 		}
 		n, err := q.CountHurt(ctx, db.CountHurtParams{SessionID: session, Person: h.Person, Own: h.Own})
@@ -68,7 +69,8 @@ func (s People) AddHurt(ctx context.Context, session uint64, h Hurt) error {
 }
 
 func addHurt(ctx context.Context, q *db.Queries, session uint64, h Hurt) error {
-	n, err := q.AddHurt(ctx, db.AddHurtParams{Person: h.Person, Roster: h.Roster, Name: cut(h.Name, 160), Once: h.Once, Kind: h.Kind, Says: cut(h.Says, 400), SaidBy: cut(h.By, 120), Own: h.Own,
+	n, err := q.AddHurt(ctx, db.AddHurtParams{Person: h.Person, Roster: h.Roster, Name: cut(h.Name, 160), Once: h.Once,
+		Kind: h.Kind, Says: cut(h.Says, 400), SaidBy: cut(h.By, 120), Own: h.Own,
 		PressedAt: h.Pressed.UTC(), MadeAt: h.Made.UTC(), ID: session})
 	if err != nil || n == 0 {
 		return err
@@ -77,8 +79,10 @@ func addHurt(ctx context.Context, q *db.Queries, session uint64, h Hurt) error {
 }
 
 func hurt(row db.HurtByIDRow) Hurt {
-	h := Hurt{ID: row.ID, Session: row.SessionID, Title: row.Title, Start: row.StartAt, Person: row.Person, Roster: row.Roster, Name: row.Name, Kind: row.Kind, Says: row.Says, By: row.SaidBy,
-		Own: row.Own, Pressed: row.PressedAt, Made: row.MadeAt, Answer: row.Answer, AnsweredBy: row.AnsweredBy, AnsweredAt: row.AnsweredAt.Time}
+	h := Hurt{ID: row.ID, Session: row.SessionID, Title: row.Title, Start: row.StartAt, Person: row.Person,
+		Roster: row.Roster, Name: row.Name, Kind: row.Kind, Says: row.Says, By: row.SaidBy,
+		Own: row.Own, Pressed: row.PressedAt, Made: row.MadeAt, Answer: row.Answer, AnsweredBy: row.AnsweredBy,
+		AnsweredAt: row.AnsweredAt.Time}
 	if zone, err := time.LoadLocation(row.TimeZone); err == nil {
 		h.Start, h.Pressed = h.Start.In(zone), h.Pressed.In(zone)
 	}
@@ -130,11 +134,13 @@ func (s People) Answer(ctx context.Context, by Account, id uint64, answer string
 		if err != nil {
 			return known(err)
 		}
-		n, err := q.AnswerHurt(ctx, db.AnswerHurtParams{Answer: answer, AnsweredBy: cut(by.Name, 120), AnsweredAt: sql.NullTime{Time: now.UTC(), Valid: true}, ID: id, ClubID: by.ClubID})
+		n, err := q.AnswerHurt(ctx, db.AnswerHurtParams{Answer: answer, AnsweredBy: cut(by.Name, 120),
+			AnsweredAt: sql.NullTime{Time: now.UTC(), Valid: true}, ID: id, ClubID: by.ClubID})
 		if err == nil && n == 0 {
 			err = ErrStale
 		}
-		return errors.Join(err, audit(ctx, q, by, "answered who is hurt", is.Name), q.AddNews(ctx, db.AddNewsParams{SessionID: is.SessionID}))
+		return errors.Join(err, audit(ctx, q, by, "answered who is hurt", is.Name),
+			q.AddNews(ctx, db.AddNewsParams{SessionID: is.SessionID}))
 	})
 }
 

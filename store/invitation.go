@@ -34,7 +34,8 @@ type Letter struct {
 // letter to them of the token of their link, which is kept only as a hash and which
 // nobody else sees. Where the role is medical and the club has medical staff, it
 // waits until one of them confirms it.
-func (s Accounts) Invite(ctx context.Context, by Account, name, email string, role Role, now time.Time, write func(token string) Letter) (waits bool, err error) {
+func (s Accounts) Invite(ctx context.Context, by Account, name, email string, role Role, now time.Time,
+	write func(token string) Letter) (waits bool, err error) {
 	token := newToken()
 	err = s.within(ctx, func(q *db.Queries) error {
 		vouched := role == Medical && by.Role == Medical
@@ -45,8 +46,9 @@ func (s Accounts) Invite(ctx context.Context, by Account, name, email string, ro
 			}
 			waits = n > 0
 		}
-		err := q.AddInvitation(ctx, db.AddInvitationParams{TokenHash: hashOf(token), ClubID: by.ClubID, Name: name, Email: email,
-			Role: string(role), MadeBy: by.ID, ExpiresAt: now.UTC().Add(invitedFor), Waits: waits, Vouched: vouched})
+		err := q.AddInvitation(ctx, db.AddInvitationParams{TokenHash: hashOf(token), ClubID: by.ClubID, Name: name,
+			Email: email,
+			Role:  string(role), MadeBy: by.ID, ExpiresAt: now.UTC().Add(invitedFor), Waits: waits, Vouched: vouched})
 		if err == nil && !waits {
 			err = addLetter(ctx, q, write(token))
 		}
@@ -56,19 +58,22 @@ func (s Accounts) Invite(ctx context.Context, by Account, name, email string, ro
 }
 
 // Confirm lets an invitation that waits for medical staff go out.
-func (s Accounts) Confirm(ctx context.Context, by Account, id uint64, now time.Time, write func(i Invitation, token string) Letter) error {
+func (s Accounts) Confirm(ctx context.Context, by Account, id uint64, now time.Time,
+	write func(i Invitation, token string) Letter) error {
 	token := newToken()
 	return s.within(ctx, func(q *db.Queries) error {
 		row, err := q.InvitationByID(ctx, db.InvitationByIDParams{ID: id, ClubID: by.ClubID})
 		if err != nil {
 			return known(err)
 		}
-		n, err := q.ConfirmInvitation(ctx, db.ConfirmInvitationParams{TokenHash: hashOf(token), ExpiresAt: now.UTC().Add(invitedFor), ID: id, ClubID: by.ClubID})
+		n, err := q.ConfirmInvitation(ctx, db.ConfirmInvitationParams{TokenHash: hashOf(token),
+			ExpiresAt: now.UTC().Add(invitedFor), ID: id, ClubID: by.ClubID})
 		if err != nil || n == 0 {
 			return errors.Join(err, ErrNotFound)
 		}
 		is := Invitation{ID: id, Name: row.Name, Email: row.Email, Role: Role(row.Role)}
-		return errors.Join(addLetter(ctx, q, write(is, token)), audit(ctx, q, by, "confirmed an invitation", row.Name+", "+row.Email))
+		return errors.Join(addLetter(ctx, q, write(is, token)),
+			audit(ctx, q, by, "confirmed an invitation", row.Name+", "+row.Email))
 	})
 }
 
@@ -104,7 +109,8 @@ func (s Accounts) Invited(ctx context.Context, token string, now time.Time) (Acc
 	if err == nil && (row.UsedAt.Valid || row.WithdrawnAt.Valid || row.Waits || !now.Before(row.ExpiresAt)) {
 		err = ErrNotFound
 	}
-	return Account{ClubID: row.ClubID, ClubName: row.ClubName, Email: row.Email, Name: row.Name, Role: Role(row.Role)}, known(err)
+	return Account{ClubID: row.ClubID, ClubName: row.ClubName, Email: row.Email, Name: row.Name, Role: Role(row.Role)},
+		known(err)
 }
 
 // unvouched tells whether an invitation is for medical staff of a club that has some, none of
@@ -128,7 +134,8 @@ func (s Accounts) mustWait(ctx context.Context, clubID uint64, token string) (wa
 }
 
 // Join makes the account of who was invited. It fails with ErrNotFound where the
-// link is wrong, used or over, with ErrWaits where medical staff have to confirm it by now, and with ErrTaken where the e-mail has an account.
+// link is wrong, used or over, with ErrWaits where medical staff have to confirm it by now, and
+// with ErrTaken where the e-mail has an account.
 func (s Accounts) Join(ctx context.Context, token, passwordHash string, now time.Time) (account Account, err error) {
 	account, err = s.Invited(ctx, token, now)
 	if err != nil {
@@ -153,7 +160,8 @@ func (s Accounts) Join(ctx context.Context, token, passwordHash string, now time
 		if n, err := q.UseInvitation(ctx, hashOf(token)); err != nil || n == 0 {
 			return errors.Join(err, ErrNotFound)
 		}
-		id, err := q.AddAccount(ctx, db.AddAccountParams{ClubID: account.ClubID, Email: account.Email, Name: account.Name, Role: string(account.Role), PasswordHash: passwordHash})
+		id, err := q.AddAccount(ctx, db.AddAccountParams{ClubID: account.ClubID, Email: account.Email,
+			Name: account.Name, Role: string(account.Role), PasswordHash: passwordHash})
 		account.ID = uint64(id)
 		if err != nil {
 			return known(err)

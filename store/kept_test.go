@@ -30,7 +30,8 @@ func TestWhatIsWorkedOutGoesWithItsPlan(t *testing.T) {
 	cuts, err := s.Sessions.Cuts(ctx, first)
 	require.NoError(t, err)
 	assert.Nil(t, cuts, "none were made")
-	made := []schedule.Cut{{Minutes: 2400, Work: 900}, {Less: 300, Minutes: 2100, Work: 800, Says: []string{"no throws"}}}
+	made := []schedule.Cut{{Minutes: 2400, Work: 900}, {Less: 300, Minutes: 2100, Work: 800,
+		Says: []string{"no throws"}}}
 	require.NoError(t, s.Sessions.SetCuts(ctx, first, made))
 	cuts, err = s.Sessions.Cuts(ctx, first)
 	require.NoError(t, err)
@@ -84,7 +85,8 @@ func TestEarlierPlansOfItsKindAreTold(t *testing.T) {
 func TestTidyingKeepsWhatCanBeTakenBack(t *testing.T) {
 	ctx, s := context.Background(), open(t, "tidy")
 	_, raw := older(t, "tidy", 18)
-	coach, squad, err := s.Clubs.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
+	coach, squad, err := s.Clubs.Found(ctx, "Hollinmere", "Netball", "Firsts", "club",
+		store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
 	require.NoError(t, err)
 	for _, name := range []string{"Ada", "Bea", "Cleo"} {
 		_, err = s.Clubs.Save(ctx, coach, name, store.Change{Owner: squad, Is: club.Player{First: name}})
@@ -94,7 +96,8 @@ func TestTidyingKeepsWhatCanBeTakenBack(t *testing.T) {
 	write := func(made string) store.Letter { token = made; return store.Letter{To: "x@h.example"} }
 	_, err = s.Accounts.Invite(ctx, coach, "Soon", "s@h.example", store.Assistant, time.Now(), write)
 	require.NoError(t, err)
-	_, err = s.Accounts.Invite(ctx, coach, "Late", "l@h.example", store.Assistant, time.Now().Add(-60*24*time.Hour), write)
+	_, err = s.Accounts.Invite(ctx, coach, "Late", "l@h.example", store.Assistant, time.Now().Add(-60*24*time.Hour),
+		write)
 	require.NoError(t, err)
 	_, err = raw.Exec("UPDATE thing_change SET made_at = NOW(6) - INTERVAL 3 DAY WHERE summary = 'Ada'")
 	require.NoError(t, err)
@@ -128,7 +131,8 @@ func TestEverySessionIsThinned(t *testing.T) {
 	}
 	_, err := raw.Exec("UPDATE team_session SET start_at = NOW() - INTERVAL 90 DAY")
 	require.NoError(t, err)
-	_, err = raw.Exec("INSERT INTO plan_edition (session_id, number, document, schedule, engine, summary) SELECT id, 1, '{}', '{}', 1, '' FROM team_session WHERE head IS NULL")
+	_, err = raw.Exec("INSERT INTO plan_edition (session_id, number, document, schedule, engine, summary) " +
+		"SELECT id, 1, '{}', '{}', 1, '' FROM team_session WHERE head IS NULL")
 	require.NoError(t, err)
 	_, err = raw.Exec("UPDATE team_session SET head = 1 WHERE head IS NULL")
 	require.NoError(t, err)
@@ -140,8 +144,12 @@ func TestEverySessionIsThinned(t *testing.T) {
 }
 
 func TestAFullDiskIsNamed(t *testing.T) {
-	for says, full := range map[*mysql.MySQLError]bool{{Number: 1021, Message: "Disk full (/tmp/#sql); waiting"}: true, {Number: 1114, Message: "The table 'word' is full"}: true, {Number: 3, Message: "Error writing file './x' (Errcode: 28 \"No space left on device\")"}: true,
-		{Number: 1030, Message: "Got error 28 \"No space left on device\" from storage engine InnoDB"}: true, {Number: 1062, Message: "Duplicate entry '28'"}: false, {Number: 1030, Message: "Got error 122 from storage engine"}: false} {
+	for says, full := range map[*mysql.MySQLError]bool{{Number: 1021, Message: "Disk full (/tmp/#sql); waiting"}: true,
+		{Number: 1114, Message: "The table 'word' is full"}:                                            true,
+		{Number: 3, Message: "Error writing file './x' (Errcode: 28 \"No space left on device\")"}:     true,
+		{Number: 1030, Message: "Got error 28 \"No space left on device\" from storage engine InnoDB"}: true,
+		{Number: 1062, Message: "Duplicate entry '28'"}:                                                false,
+		{Number: 1030, Message: "Got error 122 from storage engine"}:                                   false} {
 		assert.Equal(t, full, store.IsFull(fmt.Errorf("said: %w", says)), says.Message)
 	}
 }
@@ -149,22 +157,27 @@ func TestAFullDiskIsNamed(t *testing.T) {
 // A row of another club, or of somebody who has left, is nobody's to build on.
 func TestThingsBelongWhereTheySay(t *testing.T) {
 	ctx, s := context.Background(), open(t, "owners")
-	_, raw := older(t, "owners", 18, "INSERT INTO club (id, name, sport) VALUES (7, 'Elsewhere', 'Netball')", "INSERT INTO squad (id, club_id, name, grade) VALUES (70, 7, 'Firsts', 'club')")
+	_, raw := older(t, "owners", 18, "INSERT INTO club (id, name, sport) VALUES (7, 'Elsewhere', 'Netball')",
+		"INSERT INTO squad (id, club_id, name, grade) VALUES (70, 7, 'Firsts', 'club')")
 	require.NoError(t, demo.Fill(ctx, s, wednesday)) // there is a club: nothing is filled in
-	for _, text := range []string{"INSERT INTO club (id, name, sport) VALUES (1, 'Brackwater', 'Rugby union')", "INSERT INTO squad (id, club_id, name, grade) VALUES (5, 1, 'Firsts', 'club')",
-		"INSERT INTO account (id, club_id, email, name, role, password_hash) VALUES (1, 1, 'c@b.example', 'C', 'coach', 'x')"} {
+	for _, text := range []string{"INSERT INTO club (id, name, sport) VALUES (1, 'Brackwater', 'Rugby union')",
+		"INSERT INTO squad (id, club_id, name, grade) VALUES (5, 1, 'Firsts', 'club')",
+		"INSERT INTO account (id, club_id, email, name, role, password_hash) VALUES (1, 1, 'c@b.example', 'C', " +
+			"'coach', 'x')"} {
 		_, err := raw.Exec(text)
 		require.NoError(t, err)
 	}
 	by := store.Account{ID: 1, ClubID: 1}
-	ids, err := s.Clubs.Save(ctx, by, "two", store.Change{Owner: 5, Is: club.Player{First: "Ada", Number: 7}}, store.Change{Is: club.Venue{Name: "Hall", TimeZone: "UTC"}})
+	ids, err := s.Clubs.Save(ctx, by, "two", store.Change{Owner: 5, Is: club.Player{First: "Ada", Number: 7}},
+		store.Change{Is: club.Venue{Name: "Hall", TimeZone: "UTC"}})
 	require.NoError(t, err)
 	for name, c := range map[string]store.Change{
 		"a player of another club's squad": {Owner: 70, Is: club.Player{First: "Nova"}},
 		"a unit of another club's squad":   {Owner: 70, Is: club.Unit{Name: "Pair", Players: []uint64{ids[0]}}},
 		"a zone of what is no venue":       {Owner: 4711, Is: club.Zone{Name: "Z", Capacity: 1, Lanes: 1}},
-		"a test of nobody":                 {Owner: 4711, Is: club.Trial{Test: "Jump", Better: club.Higher, Day: "2026-11-01", Tries: []float64{1}}},
-		"a ruling for nobody":              {Owner: 4711, Is: club.Restriction{NoJumps: true, From: "2026-11-01"}},
+		"a test of nobody": {Owner: 4711, Is: club.Trial{Test: "Jump", Better: club.Higher,
+			Day: "2026-11-01", Tries: []float64{1}}},
+		"a ruling for nobody": {Owner: 4711, Is: club.Restriction{NoJumps: true, From: "2026-11-01"}},
 	} {
 		_, err := s.Clubs.Save(ctx, by, name, c)
 		assert.ErrorIs(t, err, store.ErrNotFound, name)
@@ -192,7 +205,8 @@ func TestThingsBelongWhereTheySay(t *testing.T) {
 	require.NoError(t, err)
 	_, err = s.Sessions.AddSession(ctx, 1, 70, store.Fitted{Document: d, Schedule: fit})
 	assert.ErrorIs(t, err, store.ErrNotFound, "a session of another club's squad")
-	id, err := s.Sessions.AddSession(ctx, 1, 5, store.Fitted{Document: d, Schedule: fit, Summary: strings.Repeat("ö", 500)})
+	id, err := s.Sessions.AddSession(ctx, 1, 5, store.Fitted{Document: d, Schedule: fit,
+		Summary: strings.Repeat("ö", 500)})
 	require.NoError(t, err)
 	session, err := s.Sessions.Session(ctx, 1, id)
 	require.NoError(t, err)

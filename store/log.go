@@ -34,8 +34,10 @@ func (s Logs) Log(ctx context.Context, clubID, session uint64) (*Log, error) {
 	if err != nil {
 		return nil, known(err)
 	}
-	l := &Log{Session: row.SessionID, Squad: row.SquadID, Day: row.Day.Format(time.DateOnly), Kind: row.Kind, Title: row.Title, Season: row.Season, Note: row.Note, Edition: row.Edition, Maker: row.Maker}
-	if err := errors.Join(json.Unmarshal([]byte(row.Differs), &l.Differs), json.Unmarshal([]byte(row.Content), &l.Content)); err != nil {
+	l := &Log{Session: row.SessionID, Squad: row.SquadID, Day: row.Day.Format(time.DateOnly), Kind: row.Kind,
+		Title: row.Title, Season: row.Season, Note: row.Note, Edition: row.Edition, Maker: row.Maker}
+	if err := errors.Join(json.Unmarshal([]byte(row.Differs), &l.Differs),
+		json.Unmarshal([]byte(row.Content), &l.Content)); err != nil {
 		return nil, err
 	}
 	blocks, err := s.queries.BlocksOfLog(ctx, session)
@@ -66,14 +68,17 @@ func (s Logs) Log(ctx context.Context, clubID, session uint64) (*Log, error) {
 // Logs are those of a squad of the club from one day to another, the latest first, most at
 // most.
 func (s Logs) Logs(ctx context.Context, clubID, squad uint64, from, to time.Time, most int) ([]*Log, error) {
-	rows, err := s.queries.LogSessions(ctx, db.LogSessionsParams{SquadID: squad, ClubID: clubID, FromDay: from, ToDay: to, Limit: int32(most)})
+	rows, err := s.queries.LogSessions(ctx, db.LogSessionsParams{SquadID: squad, ClubID: clubID, FromDay: from,
+		ToDay: to, Limit: int32(most)})
 	if err != nil || len(rows) == 0 {
 		return nil, err
 	}
 	all := make([]*Log, len(rows))
 	for i, row := range rows {
-		all[i] = &Log{Session: row.SessionID, Squad: row.SquadID, Day: row.Day.Format(time.DateOnly), Kind: row.Kind, Title: row.Title, Season: row.Season, Note: row.Note, Edition: 1}
-		if err := errors.Join(json.Unmarshal([]byte(row.Differs), &all[i].Differs), json.Unmarshal([]byte(row.Content), &all[i].Content)); err != nil {
+		all[i] = &Log{Session: row.SessionID, Squad: row.SquadID, Day: row.Day.Format(time.DateOnly), Kind: row.Kind,
+			Title: row.Title, Season: row.Season, Note: row.Note, Edition: 1}
+		if err := errors.Join(json.Unmarshal([]byte(row.Differs), &all[i].Differs),
+			json.Unmarshal([]byte(row.Content), &all[i].Content)); err != nil {
 			return nil, err
 		}
 	}
@@ -109,7 +114,8 @@ func logOf(all []*Log, session uint64) *Log {
 }
 
 func addLogged(all []*Log, b db.LogBlocksRow) {
-	one := conduct.Logged{Block: b.Block, Name: b.Name, Phase: drill.Phase(b.Phase), Leader: b.Leader, Planned: int(b.Planned), Actual: int(b.Actual), Measured: b.Measured, Pace: b.Pace, Note: b.Note}
+	one := conduct.Logged{Block: b.Block, Name: b.Name, Phase: drill.Phase(b.Phase), Leader: b.Leader,
+		Planned: int(b.Planned), Actual: int(b.Actual), Measured: b.Measured, Pace: b.Pace, Note: b.Note}
 	_ = json.Unmarshal([]byte(b.Who), &one.Who) // it was written by us
 	l := logOf(all, b.SessionID)
 	l.Blocks = append(l.Blocks, one)
@@ -120,7 +126,8 @@ func addDone(all []*Log, d db.LogDrillsRow) {
 	if int(d.Number) >= len(l.Blocks) {
 		return
 	}
-	one := conduct.LoggedDrill{Item: int(d.Item), Code: d.Code, Name: d.Name, Amount: int(d.Amount), Seconds: int(d.Seconds), Ticks: d.Ticks}
+	one := conduct.LoggedDrill{Item: int(d.Item), Code: d.Code, Name: d.Name, Amount: int(d.Amount),
+		Seconds: int(d.Seconds), Ticks: d.Ticks}
 	_ = json.Unmarshal([]byte(d.Without), &one.Without)
 	l.Blocks[d.Number].Drills = append(l.Blocks[d.Number].Drills, one)
 }
@@ -166,8 +173,10 @@ func (s Logs) SaveLog(ctx context.Context, by Account, l *Log) error {
 		if err := q.RemoveLog(ctx, l.Session); err != nil {
 			return err
 		}
-		if err := q.AddLogSession(ctx, db.AddLogSessionParams{Day: day, Season: l.Season, Note: l.Note, Differs: string(differs), Content: string(content), Edition: edition + 1,
-			MadeBy: sql.NullInt64{Int64: int64(by.ID), Valid: true}, MadeAt: time.Now().UTC(), ID: l.Session}); err != nil {
+		if err := q.AddLogSession(ctx, db.AddLogSessionParams{Day: day, Season: l.Season, Note: l.Note,
+			Differs: string(differs), Content: string(content), Edition: edition + 1,
+			MadeBy: sql.NullInt64{Int64: int64(by.ID), Valid: true}, MadeAt: time.Now().UTC(),
+			ID: l.Session}); err != nil {
 			return err
 		}
 		return addLog(ctx, q, l)
@@ -177,13 +186,16 @@ func (s Logs) SaveLog(ctx context.Context, by Account, l *Log) error {
 func addLog(ctx context.Context, q *db.Queries, l *Log) error {
 	for n, b := range l.Blocks {
 		who, _ := json.Marshal(b.Who)
-		if err := q.AddLogBlock(ctx, db.AddLogBlockParams{SessionID: l.Session, Number: uint16(n), Block: b.Block, Name: b.Name, Phase: string(b.Phase), Leader: b.Leader, Planned: uint32(b.Planned),
-			Actual: uint32(b.Actual), Measured: b.Measured, Pace: cmp.Or(b.Pace, 1), Note: b.Note, Who: string(who)}); err != nil {
+		if err := q.AddLogBlock(ctx, db.AddLogBlockParams{SessionID: l.Session, Number: uint16(n), Block: b.Block,
+			Name: b.Name, Phase: string(b.Phase), Leader: b.Leader, Planned: uint32(b.Planned),
+			Actual: uint32(b.Actual), Measured: b.Measured, Pace: cmp.Or(b.Pace, 1), Note: b.Note,
+			Who: string(who)}); err != nil {
 			return err
 		}
 		for _, d := range b.Drills {
 			without, _ := json.Marshal(d.Without)
-			if err := q.AddLogDrill(ctx, db.AddLogDrillParams{SessionID: l.Session, Number: uint16(n), Item: uint16(d.Item), Code: d.Code, Name: d.Name, Amount: int32(d.Amount), Seconds: uint32(d.Seconds),
+			if err := q.AddLogDrill(ctx, db.AddLogDrillParams{SessionID: l.Session, Number: uint16(n),
+				Item: uint16(d.Item), Code: d.Code, Name: d.Name, Amount: int32(d.Amount), Seconds: uint32(d.Seconds),
 				Without: string(without), Ticks: d.Ticks}); err != nil {
 				return err
 			}
@@ -191,7 +203,8 @@ func addLog(ctx context.Context, q *db.Queries, l *Log) error {
 	}
 	for _, p := range l.Players {
 		effort := sql.NullInt16{Int16: int16(p.Effort), Valid: p.Effort >= 0}
-		if err := q.AddLogPlayer(ctx, db.AddLogPlayerParams{SessionID: l.Session, Person: p.Person, Roster: p.Roster, Name: p.Name, Was: p.Was, Effort: effort, Note: p.Note}); err != nil {
+		if err := q.AddLogPlayer(ctx, db.AddLogPlayerParams{SessionID: l.Session, Person: p.Person, Roster: p.Roster,
+			Name: p.Name, Was: p.Was, Effort: effort, Note: p.Note}); err != nil {
 			return err
 		}
 	}
@@ -273,7 +286,8 @@ type Unlogged struct {
 // Unlogged are the sessions of a squad of the club in a stretch of time whose logs nobody
 // kept, with the plans in force; those fitted by another version of the engine are left out.
 func (s Logs) Unlogged(ctx context.Context, clubID, squad uint64, from, to time.Time) (list []Unlogged, err error) {
-	rows, err := s.queries.UnloggedSessions(ctx, db.UnloggedSessionsParams{ClubID: clubID, SquadID: squad, FromAt: from.UTC(), ToAt: to.UTC()})
+	rows, err := s.queries.UnloggedSessions(ctx, db.UnloggedSessionsParams{ClubID: clubID, SquadID: squad,
+		FromAt: from.UTC(), ToAt: to.UTC()})
 	if err != nil {
 		return nil, err
 	}

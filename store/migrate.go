@@ -68,7 +68,8 @@ func (s *Store) migrateTo(ctx context.Context, version int64) error {
 	// What runs holds the lock by its own connection, which the server keeps until the statement
 	// is over: also that of a process that was killed in it.
 	var got sql.NullInt64
-	if err := conn.QueryRowContext(ctx, "SELECT GET_LOCK(CONCAT('cuestart ', DATABASE()), ?)", migratedWithin).Scan(&got); err != nil || got.Int64 != 1 {
+	if err := conn.QueryRowContext(ctx, "SELECT GET_LOCK(CONCAT('cuestart ', DATABASE()), ?)",
+		migratedWithin).Scan(&got); err != nil || got.Int64 != 1 {
 		return errors.Join(err, errors.New("another Cue Start is bringing it up to date"))
 	}
 	defer conn.ExecContext(context.WithoutCancel(ctx), "SELECT RELEASE_LOCK(CONCAT('cuestart ', DATABASE()))")
@@ -85,7 +86,8 @@ func (s *Store) migrateTo(ctx context.Context, version int64) error {
 	}
 	present, err := provider.GetDBVersion(ctx)
 	if err == nil {
-		_, err = conn.ExecContext(ctx, "DELETE FROM migration_step WHERE NOT down AND version <= ? OR down AND version > ?", present, present)
+		_, err = conn.ExecContext(ctx,
+			"DELETE FROM migration_step WHERE NOT down AND version <= ? OR down AND version > ?", present, present)
 	}
 	if err == nil && present > version {
 		_, err = provider.DownTo(ctx, version)
@@ -109,7 +111,9 @@ func begun(ctx context.Context, conn *sql.Conn) error {
 	if err != nil {
 		return err
 	}
-	_, err = conn.ExecContext(ctx, "INSERT INTO goose_db_version (version_id, is_applied) SELECT 0, TRUE FROM DUAL WHERE NOT EXISTS (SELECT 1 FROM goose_db_version)")
+	_, err = conn.ExecContext(ctx,
+		"INSERT INTO goose_db_version (version_id, is_applied) SELECT 0, TRUE FROM DUAL WHERE NOT EXISTS "+
+			"(SELECT 1 FROM goose_db_version)")
 	if isNoTable(err) {
 		return nil
 	}
@@ -172,7 +176,8 @@ type journal struct {
 func (j journal) run(ctx context.Context, statements []string) error {
 	for n, statement := range statements {
 		do := j.data
-		if word := strings.ToUpper(strings.Fields(statement)[0]); slices.Contains([]string{"ALTER", "CREATE", "DROP"}, word) {
+		if word := strings.ToUpper(strings.Fields(statement)[0]); slices.Contains([]string{"ALTER", "CREATE", "DROP"},
+			word) {
 			do = j.schema
 		}
 		if err := do(ctx, n, statement); err != nil {
@@ -184,7 +189,9 @@ func (j journal) run(ctx context.Context, statements []string) error {
 
 // known tells whether a step has begun, what the schema was then, and whether it is done.
 func (j journal) known(ctx context.Context, n int) (before string, has, done bool, err error) {
-	err = j.conn.QueryRowContext(ctx, "SELECT before_, done FROM migration_step WHERE version = ? AND down = ? AND step = ?", j.version, j.down, n).Scan(&before, &done)
+	err = j.conn.QueryRowContext(ctx,
+		"SELECT before_, done FROM migration_step WHERE version = ? AND down = ? AND step = ?", j.version, j.down,
+		n).Scan(&before, &done)
 	if errors.Is(err, sql.ErrNoRows) {
 		return "", false, false, nil
 	}
@@ -204,7 +211,8 @@ func (j journal) data(ctx context.Context, n int, statement string) error {
 	if _, err := tx.ExecContext(ctx, statement); err != nil {
 		return err
 	}
-	if _, err := tx.ExecContext(ctx, "INSERT INTO migration_step (version, down, step, done) VALUES (?, ?, ?, TRUE)", j.version, j.down, n); err != nil {
+	if _, err := tx.ExecContext(ctx, "INSERT INTO migration_step (version, down, step, done) VALUES (?, ?, ?, TRUE)",
+		j.version, j.down, n); err != nil {
 		return err
 	}
 	return tx.Commit()
@@ -222,7 +230,9 @@ func (j journal) schema(ctx context.Context, n int, statement string) error {
 		return err
 	}
 	if !has {
-		if _, err := j.conn.ExecContext(ctx, "INSERT INTO migration_step (version, down, step, before_, done) VALUES (?, ?, ?, ?, FALSE)", j.version, j.down, n, is); err != nil {
+		if _, err := j.conn.ExecContext(ctx,
+			"INSERT INTO migration_step (version, down, step, before_, done) VALUES (?, ?, ?, ?, FALSE)", j.version,
+			j.down, n, is); err != nil {
 			return err
 		}
 	}
@@ -231,7 +241,8 @@ func (j journal) schema(ctx context.Context, n int, statement string) error {
 			return err
 		}
 	}
-	_, err = j.conn.ExecContext(ctx, "UPDATE migration_step SET done = TRUE WHERE version = ? AND down = ? AND step = ?", j.version, j.down, n)
+	_, err = j.conn.ExecContext(ctx,
+		"UPDATE migration_step SET done = TRUE WHERE version = ? AND down = ? AND step = ?", j.version, j.down, n)
 	return err
 }
 
@@ -239,7 +250,9 @@ var counts = regexp.MustCompile(` AUTO_INCREMENT=\d+`)
 
 // fingerprint tells a schema from another.
 func (j journal) fingerprint(ctx context.Context) (string, error) {
-	rows, err := j.conn.QueryContext(ctx, "SELECT table_name FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name NOT IN ('migration_step', 'goose_db_version') ORDER BY table_name")
+	rows, err := j.conn.QueryContext(ctx,
+		"SELECT table_name FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name NOT "+
+			"IN ('migration_step', 'goose_db_version') ORDER BY table_name")
 	if err != nil {
 		return "", err
 	}

@@ -15,7 +15,8 @@ import (
 // written down of changes still says who they were. It knows the tables and
 // documents as they were then, not as the code has them now.
 func movePlayers(ctx context.Context, tx *sql.Tx) error {
-	for _, step := range []func(context.Context, *sql.Tx) error{addPlayers, addLeavers, addRulings, addTrials, nameRows} {
+	for _, step := range []func(context.Context, *sql.Tx) error{addPlayers, addLeavers, addRulings, addTrials,
+		nameRows} {
 		if err := step(ctx, tx); err != nil {
 			return err
 		}
@@ -31,7 +32,9 @@ SELECT p.id, p.club_id, p.owner, p.removed_at, NULLIF(JSON_VALUE(p.body, '$.numb
 FROM `
 
 func addPlayers(ctx context.Context, tx *sql.Tx) error {
-	_, err := tx.ExecContext(ctx, addPlayer+"(SELECT id, club_id, owner, body, edition, CAST(NULL AS DATETIME(6)) AS removed_at FROM thing WHERE kind = 'player') p ORDER BY p.id")
+	_, err := tx.ExecContext(ctx,
+		addPlayer+"(SELECT id, club_id, owner, body, edition, CAST(NULL AS DATETIME(6)) AS removed_at FROM "+
+			"thing WHERE kind = 'player') p ORDER BY p.id")
 	return err
 }
 
@@ -77,7 +80,8 @@ func addLeavers(ctx context.Context, tx *sql.Tx) error {
 		return err
 	}
 	for id, l := range left {
-		_, err := tx.ExecContext(ctx, addPlayer+`(SELECT CAST(? AS UNSIGNED) AS id, s.club_id, s.id AS owner, ? AS body, 1 AS edition, CAST(? AS DATETIME(6)) AS removed_at FROM squad s WHERE s.id = ? AND s.club_id = ?) p
+		_, err := tx.ExecContext(ctx,
+			addPlayer+`(SELECT CAST(? AS UNSIGNED) AS id, s.club_id, s.id AS owner, ? AS body, 1 AS edition, CAST(? AS DATETIME(6)) AS removed_at FROM squad s WHERE s.id = ? AND s.club_id = ?) p
 WHERE p.id NOT IN (SELECT id FROM player)`, id, l.body, l.at, l.squad, l.club)
 		if err != nil {
 			return err
@@ -192,14 +196,16 @@ WHERE s.id = ? AND p.removed_at IS NULL`, session)
 // nameIn writes the rows of its players into one document.
 func nameIn(ctx context.Context, tx *sql.Tx, table string, session, number uint64, known map[string]uint64) error {
 	var text []byte
-	if err := tx.QueryRowContext(ctx, "SELECT document FROM "+table+" WHERE session_id = ? AND number = ?", session, number).Scan(&text); err != nil {
+	if err := tx.QueryRowContext(ctx, "SELECT document FROM "+table+" WHERE session_id = ? AND number = ?", session,
+		number).Scan(&text); err != nil {
 		return err
 	}
 	document, err := withRows(text, known)
 	if err != nil {
 		return err
 	}
-	_, err = tx.ExecContext(ctx, "UPDATE "+table+" SET document = ? WHERE session_id = ? AND number = ?", document, session, number)
+	_, err = tx.ExecContext(ctx, "UPDATE "+table+" SET document = ? WHERE session_id = ? AND number = ?", document,
+		session, number)
 	return err
 }
 

@@ -21,7 +21,8 @@ const FormerPlayer = "A former player"
 
 // PlansOf reads the plan in force of each session of a club: its title, place and
 // start, and the club's players in it.
-func (s People) PlansOf(ctx context.Context, clubID uint64, each func(title, place string, start time.Time, players []uint64)) error {
+func (s People) PlansOf(ctx context.Context, clubID uint64, each func(title, place string, start time.Time,
+	players []uint64)) error {
 	sessions, err := s.queries.SessionIDs(ctx, clubID)
 	if err != nil {
 		return err
@@ -60,10 +61,14 @@ func (s People) Erase(ctx context.Context, by Account, id uint64, what string, c
 		if _, err := apply(ctx, q, by.ClubID, changes); err != nil {
 			return err
 		}
-		return errors.Join(q.AddErasing(ctx, db.AddErasingParams{PlayerID: id, ClubID: by.ClubID, First: is.First, Last: is.Last}),
-			q.EraseRulings(ctx, db.EraseRulingsParams{ClubID: by.ClubID, PlayerID: id}), q.EraseTrials(ctx, db.EraseTrialsParams{ClubID: by.ClubID, PlayerID: id}),
-			q.ForgetHurt(ctx, db.ForgetHurtParams{ClubID: by.ClubID, Roster: id, Person: fmt.Sprintf("p%d", id)}), q.EraseChanges(ctx, by.ClubID),
-			q.LoseName(ctx, db.LoseNameParams{First: FormerPlayer, ClubID: by.ClubID, ID: id}), audit(ctx, q, by, "erased a person", what))
+		return errors.Join(q.AddErasing(ctx, db.AddErasingParams{PlayerID: id, ClubID: by.ClubID, First: is.First,
+			Last: is.Last}),
+			q.EraseRulings(ctx, db.EraseRulingsParams{ClubID: by.ClubID, PlayerID: id}),
+			q.EraseTrials(ctx, db.EraseTrialsParams{ClubID: by.ClubID, PlayerID: id}),
+			q.ForgetHurt(ctx, db.ForgetHurtParams{ClubID: by.ClubID, Roster: id, Person: fmt.Sprintf("p%d", id)}),
+			q.EraseChanges(ctx, by.ClubID),
+			q.LoseName(ctx, db.LoseNameParams{First: FormerPlayer, ClubID: by.ClubID, ID: id}),
+			audit(ctx, q, by, "erased a person", what))
 	})
 }
 
@@ -89,7 +94,8 @@ func (s People) FinishErasing(ctx context.Context) error {
 			}
 		}
 		err = s.within(ctx, func(q *db.Queries) error {
-			return errors.Join(q.ErasePlayer(ctx, db.ErasePlayerParams{ClubID: row.ClubID, ID: row.PlayerID}), q.Erased(ctx, row.PlayerID))
+			return errors.Join(q.ErasePlayer(ctx, db.ErasePlayerParams{ClubID: row.ClubID, ID: row.PlayerID}),
+				q.Erased(ctx, row.PlayerID))
 		})
 		if err != nil {
 			return err
@@ -107,7 +113,8 @@ type erased struct {
 }
 
 func (s People) erased(ctx context.Context, row db.Erasing) (who erased, err error) {
-	who = erased{row.PlayerID, strings.TrimSpace(row.First + " " + row.Last), plan.Player{First: row.First, Last: row.Last}.ShortName(), nil}
+	who = erased{row.PlayerID, strings.TrimSpace(row.First + " " + row.Last),
+		plan.Player{First: row.First, Last: row.Last}.ShortName(), nil}
 	others, err := s.queries.NamesOfClub(ctx, db.NamesOfClubParams{ClubID: row.ClubID, ID: row.PlayerID})
 	shared := map[string]bool{}
 	for _, other := range others {
@@ -143,18 +150,23 @@ func (e erased) from(ctx context.Context, q *db.Queries, session uint64) error {
 	var done []error
 	for _, row := range editions {
 		if document, found := e.forget(row.Document); found {
-			done = append(done, q.RewriteEdition(ctx, db.RewriteEditionParams{Document: document, Schedule: e.unnamed(row.Schedule), Summary: e.noted(row.Summary), SessionID: session, Number: row.Number}))
+			done = append(done, q.RewriteEdition(ctx, db.RewriteEditionParams{Document: document,
+				Schedule: e.unnamed(row.Schedule), Summary: e.noted(row.Summary), SessionID: session,
+				Number: row.Number}))
 		}
 	}
 	published, err := q.PublicationDocuments(ctx, session)
 	for _, row := range published {
 		if document, found := e.forget(row.Document); found {
-			done = append(done, q.RewritePublication(ctx, db.RewritePublicationParams{Document: document, Schedule: e.unnamed(row.Schedule), SessionID: session, Number: row.Number}))
+			done = append(done, q.RewritePublication(ctx, db.RewritePublicationParams{Document: document,
+				Schedule: e.unnamed(row.Schedule), SessionID: session, Number: row.Number}))
 		}
 	}
 	done = append(done, e.fromRun(ctx, q, session), e.fromLog(ctx, q, session))
 	person := fmt.Sprintf("p%d", e.id) // as in plans
-	done = append(done, e.fromWords(ctx, q, session), q.ForgetSeen(ctx, db.ForgetSeenParams{SessionID: session, Person: person}), q.ForgetWords(ctx, db.ForgetWordsParams{SessionID: session, Person: person}))
+	done = append(done, e.fromWords(ctx, q, session),
+		q.ForgetSeen(ctx, db.ForgetSeenParams{SessionID: session, Person: person}),
+		q.ForgetWords(ctx, db.ForgetWordsParams{SessionID: session, Person: person}))
 	return errors.Join(append(done, err, q.ForgetDigest(ctx, session))...)
 }
 
@@ -176,14 +188,16 @@ func (e erased) fromRun(ctx context.Context, q *db.Queries, session uint64) erro
 		document, found := e.forget(row.Document)
 		followed, followedThem := e.forget(row.Followed.String)
 		if found || followedThem {
-			err = errors.Join(err, q.RewriteRun(ctx, db.RewriteRunParams{Document: document, Schedule: e.unnamed(row.Schedule),
+			err = errors.Join(err, q.RewriteRun(ctx, db.RewriteRunParams{Document: document,
+				Schedule: e.unnamed(row.Schedule),
 				Followed: sql.NullString{String: followed, Valid: row.Followed.Valid}, SessionID: session}))
 		}
 	}
 	events, problem := q.RunEvents(ctx, db.RunEventsParams{SessionID: session, Limit: math.MaxInt32})
 	for _, row := range events {
 		if content := e.pressed(row.Content); content != row.Content {
-			problem = errors.Join(problem, q.RewriteEvent(ctx, db.RewriteEventParams{Content: content, SessionID: session, Arrived: row.Arrived}))
+			problem = errors.Join(problem,
+				q.RewriteEvent(ctx, db.RewriteEventParams{Content: content, SessionID: session, Arrived: row.Arrived}))
 		}
 	}
 	return errors.Join(err, problem)
@@ -205,12 +219,14 @@ func (e erased) pressed(content string) string {
 func (e erased) fromLog(ctx context.Context, q *db.Queries, session uint64) error {
 	texts, err := q.LogTexts(ctx, session)
 	for _, row := range texts {
-		err = errors.Join(err, q.RewriteLogSession(ctx, db.RewriteLogSessionParams{Note: cut(e.noted(row.Note), 400), Differs: e.noted(row.Differs), SessionID: session}))
+		err = errors.Join(err, q.RewriteLogSession(ctx, db.RewriteLogSessionParams{Note: cut(e.noted(row.Note), 400),
+			Differs: e.noted(row.Differs), SessionID: session}))
 	}
 	blocks, problem := q.BlocksOfLog(ctx, session)
 	for _, row := range blocks {
 		if note := cut(e.noted(row.Note), 400); note != row.Note {
-			problem = errors.Join(problem, q.RewriteLogNotes(ctx, db.RewriteLogNotesParams{Note: note, SessionID: session, Number: row.Number}))
+			problem = errors.Join(problem,
+				q.RewriteLogNotes(ctx, db.RewriteLogNotesParams{Note: note, SessionID: session, Number: row.Number}))
 		}
 	}
 	return errors.Join(err, problem, q.ForgetLogPlayer(ctx, db.ForgetLogPlayerParams{Name: FormerPlayer, Roster: e.id}))

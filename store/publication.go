@@ -53,7 +53,8 @@ type Check func(d *plan.Document, is Ruled) error
 // Publish shares the plan in force, under the link that is there or else a new one, if check
 // lets it. What medical staff rule meanwhile waits until that is decided, so no ruling is
 // passed over. It returns the link's token. It fails with ErrStale where revision is not the session's any more.
-func (s Shares) Publish(ctx context.Context, clubID, id uint64, revision uint32, check Check) (token string, err error) {
+func (s Shares) Publish(ctx context.Context, clubID, id uint64, revision uint32,
+	check Check) (token string, err error) {
 	err = s.within(ctx, func(q *db.Queries) error {
 		is, at, err := holdRuled(ctx, q, clubID, id)
 		if err != nil {
@@ -191,10 +192,12 @@ func (s Shares) Link(ctx context.Context, token string, now time.Time) (*Link, e
 	if err != nil {
 		return nil, known(err)
 	}
-	is := &Link{Token: token, Secret: row.Secret, Season: row.Season, ClubID: row.ClubID, SquadID: row.SquadID, Session: row.SessionID, Number: int(row.Number), Removed: row.Removed}
+	is := &Link{Token: token, Secret: row.Secret, Season: row.Season, ClubID: row.ClubID, SquadID: row.SquadID,
+		Session: row.SessionID, Number: int(row.Number), Removed: row.Removed}
 	if row.Season {
 		is.Removed = false
-		next, err := s.queries.NextPublished(ctx, db.NextPublishedParams{SquadID: row.SquadID, StartAt: now.Add(-seasonAfter)})
+		next, err := s.queries.NextPublished(ctx, db.NextPublishedParams{SquadID: row.SquadID,
+			StartAt: now.Add(-seasonAfter)})
 		if errors.Is(err, sql.ErrNoRows) {
 			var last db.LastPublishedRow
 			last, err = s.queries.LastPublished(ctx, row.SquadID)
@@ -225,7 +228,8 @@ func (s Shares) Edition(ctx context.Context, session uint64, number int) (*Editi
 	if err != nil {
 		return nil, known(err)
 	}
-	is := &Edition{Session: session, Number: number, At: row.PublishedAt, Document: new(plan.Document), Schedule: new(schedule.Schedule)}
+	is := &Edition{Session: session, Number: number, At: row.PublishedAt, Document: new(plan.Document),
+		Schedule: new(schedule.Schedule)}
 	if err := json.Unmarshal([]byte(row.Document), is.Document); err != nil {
 		return nil, err
 	}

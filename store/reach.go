@@ -49,11 +49,13 @@ func (s Shares) SetSeen(ctx context.Context, session uint64, people []Seen, answ
 }
 
 func setSeen(ctx context.Context, q *db.Queries, session uint64, is Seen, answered bool) error {
-	err := q.SetSeen(ctx, db.SetSeenParams{SessionID: session, Person: is.Person, Number: uint32(is.Number), Own: is.Own, OpenedAt: is.At})
+	err := q.SetSeen(ctx, db.SetSeenParams{SessionID: session, Person: is.Person, Number: uint32(is.Number),
+		Own: is.Own, OpenedAt: is.At})
 	if err != nil || !answered {
 		return err
 	}
-	n, err := q.SetAnswered(ctx, db.SetAnsweredParams{AnsweredAt: sql.NullTime{Time: is.At, Valid: true}, SessionID: session, Person: is.Person, Number: uint32(is.Number)})
+	n, err := q.SetAnswered(ctx, db.SetAnsweredParams{AnsweredAt: sql.NullTime{Time: is.At, Valid: true},
+		SessionID: session, Person: is.Person, Number: uint32(is.Number)})
 	if err != nil || n == 0 {
 		return err
 	}
@@ -115,7 +117,8 @@ const (
 // older ones of the same grid. It fails with ErrMany where there are too many of its kind.
 func (s Shares) AddWord(ctx context.Context, session uint64, w Word) error {
 	return s.within(ctx, func(q *db.Queries) error {
-		if had, err := q.HasWord(ctx, db.HasWordParams{SessionID: session, Person: w.Person, Once: w.Once}); err != nil || had > 0 {
+		if had, err := q.HasWord(ctx, db.HasWordParams{SessionID: session, Person: w.Person,
+			Once: w.Once}); err != nil || had > 0 {
 			return err
 		}
 		n, err := q.CountWords(ctx, db.CountWordsParams{SessionID: session, Person: w.Person, Kind: w.Kind, Own: w.Own})
@@ -132,13 +135,15 @@ func (s Shares) AddWord(ctx context.Context, session uint64, w Word) error {
 		if int(n) >= most {
 			return ErrMany
 		}
-		id, err := q.AddWord(ctx, db.AddWordParams{SessionID: session, Person: w.Person, Once: w.Once, Kind: w.Kind, Block: w.Block, Item: uint32(w.Item), Says: w.Says, Own: w.Own,
+		id, err := q.AddWord(ctx, db.AddWordParams{SessionID: session, Person: w.Person, Once: w.Once, Kind: w.Kind,
+			Block: w.Block, Item: uint32(w.Item), Says: w.Says, Own: w.Own,
 			PressedAt: w.Pressed, MadeAt: w.Made})
 		if err != nil {
 			return err
 		}
 		if w.Kind == WordGrid {
-			return q.DropOlderTicks(ctx, db.DropOlderTicksParams{SessionID: session, Person: w.Person, Block: w.Block, Item: uint32(w.Item), Newest: uint64(id)})
+			return q.DropOlderTicks(ctx, db.DropOlderTicksParams{SessionID: session, Person: w.Person, Block: w.Block,
+				Item: uint32(w.Item), Newest: uint64(id)})
 		}
 		return q.AddNews(ctx, db.AddNewsParams{SessionID: session})
 	})
@@ -148,7 +153,8 @@ func (s Shares) AddWord(ctx context.Context, session uint64, w Word) error {
 func (s Shares) Words(ctx context.Context, session uint64) (list []Word, err error) {
 	rows, err := s.queries.Words(ctx, session)
 	for _, row := range rows {
-		list = append(list, Word{ID: row.ID, Person: row.Person, Kind: row.Kind, Block: row.Block, Item: int(row.Item), Says: row.Says, Own: row.Own,
+		list = append(list, Word{ID: row.ID, Person: row.Person, Kind: row.Kind, Block: row.Block, Item: int(row.Item),
+			Says: row.Says, Own: row.Own,
 			Pressed: row.PressedAt, Made: row.MadeAt, Noted: row.NotedAt.Time})
 	}
 	return list, err
@@ -158,7 +164,8 @@ func (s Shares) Words(ctx context.Context, session uint64) (list []Word, err err
 func (s Shares) Ticks(ctx context.Context, session uint64, person string) (list []Word, err error) {
 	rows, err := s.queries.GridWords(ctx, db.GridWordsParams{SessionID: session, Person: person})
 	for _, row := range rows {
-		list = append(list, Word{Person: row.Person, Kind: WordGrid, Block: row.Block, Item: int(row.Item), Says: row.Says})
+		list = append(list, Word{Person: row.Person, Kind: WordGrid, Block: row.Block, Item: int(row.Item),
+			Says: row.Says})
 	}
 	return list, err
 }
@@ -167,7 +174,8 @@ func (s Shares) Ticks(ctx context.Context, session uint64, person string) (list 
 func (s Shares) AllTicks(ctx context.Context, session uint64) (list []Word, err error) {
 	rows, err := s.queries.AllGridWords(ctx, session)
 	for _, row := range rows {
-		list = append(list, Word{Person: row.Person, Kind: WordGrid, Block: row.Block, Item: int(row.Item), Says: row.Says, Pressed: row.PressedAt})
+		list = append(list, Word{Person: row.Person, Kind: WordGrid, Block: row.Block, Item: int(row.Item),
+			Says: row.Says, Pressed: row.PressedAt})
 	}
 	return list, err
 }
@@ -175,7 +183,8 @@ func (s Shares) AllTicks(ctx context.Context, session uint64) (list []Word, err 
 // NoteWord keeps that a word was taken in.
 func (s Shares) NoteWord(ctx context.Context, session, id uint64, at time.Time) error {
 	return s.within(ctx, func(q *db.Queries) error {
-		if _, err := q.NoteWord(ctx, db.NoteWordParams{NotedAt: sql.NullTime{Time: at, Valid: true}, SessionID: session, ID: id}); err != nil {
+		if _, err := q.NoteWord(ctx, db.NoteWordParams{NotedAt: sql.NullTime{Time: at, Valid: true}, SessionID: session,
+			ID: id}); err != nil {
 			return err
 		}
 		return q.AddNews(ctx, db.AddNewsParams{SessionID: session})

@@ -93,7 +93,8 @@ func TestAKeyIsRenewedByPerson(t *testing.T) {
 // with the person.
 func TestAWordIsKeptOnce(t *testing.T) {
 	ctx, s, _ := reachable(t, "words")
-	w := store.Word{Person: "p1", Once: "x", Kind: store.WordLate, Says: "14:20", Own: true, Pressed: wednesday, Made: wednesday}
+	w := store.Word{Person: "p1", Once: "x", Kind: store.WordLate, Says: "14:20", Own: true, Pressed: wednesday,
+		Made: wednesday}
 	for range 3 {
 		require.NoError(t, s.Shares.AddWord(ctx, 1, w))
 	}
@@ -111,7 +112,8 @@ func TestAWordIsKeptOnce(t *testing.T) {
 	assert.Equal(t, wednesday.Add(time.Hour), words[0].Noted.UTC())
 
 	for n, says := range []string{"0:1", "0:2 1:1:a"} {
-		require.NoError(t, s.Shares.AddWord(ctx, 1, store.Word{Person: "l-pell", Once: says, Kind: store.WordGrid, Block: "kicks", Says: says, Pressed: wednesday, Made: wednesday.Add(time.Duration(n))}))
+		require.NoError(t, s.Shares.AddWord(ctx, 1, store.Word{Person: "l-pell", Once: says, Kind: store.WordGrid,
+			Block: "kicks", Says: says, Pressed: wednesday, Made: wednesday.Add(time.Duration(n))}))
 	}
 	ticks, err := s.Shares.Ticks(ctx, 1, "l-pell")
 	require.NoError(t, err)
@@ -142,11 +144,13 @@ func TestAFloodTakesNoRoomFromOthers(t *testing.T) {
 	once := 0
 	word := func(kind string, own bool) error {
 		once++
-		return s.Shares.AddWord(ctx, 1, store.Word{Person: "p1", Once: fmt.Sprint(once), Kind: kind, Own: own, Pressed: wednesday, Made: wednesday})
+		return s.Shares.AddWord(ctx, 1, store.Word{Person: "p1", Once: fmt.Sprint(once), Kind: kind, Own: own,
+			Pressed: wednesday, Made: wednesday})
 	}
 	pain := func(own bool) error {
 		once++
-		return s.People.AddHurt(ctx, 1, store.Hurt{Person: "p1", Name: "Orla", Once: fmt.Sprint("h", once), Kind: store.HurtPain, Says: "knee", Own: own, Pressed: wednesday, Made: wednesday})
+		return s.People.AddHurt(ctx, 1, store.Hurt{Person: "p1", Name: "Orla", Once: fmt.Sprint("h", once),
+			Kind: store.HurtPain, Says: "knee", Own: own, Pressed: wednesday, Made: wednesday})
 	}
 	until := func(say func() error) (kept int) {
 		for ; kept < 400; kept++ {
@@ -167,9 +171,11 @@ func TestAFloodTakesNoRoomFromOthers(t *testing.T) {
 	hurt, err := s.People.HurtIn(ctx, 1, 1)
 	require.NoError(t, err)
 	assert.Len(t, hurt, 162)
-	require.NoError(t, s.People.AddHurt(ctx, 1, store.Hurt{Person: "p1", Once: "h14", Kind: store.HurtPain, Made: wednesday, Pressed: wednesday}), "what was kept is kept, also when it comes again")
+	require.NoError(t, s.People.AddHurt(ctx, 1, store.Hurt{Person: "p1", Once: "h14", Kind: store.HurtPain,
+		Made: wednesday, Pressed: wednesday}), "what was kept is kept, also when it comes again")
 	for n := range 400 {
-		require.NoError(t, s.Shares.AddWord(ctx, 1, store.Word{Person: "l-pell", Once: fmt.Sprint("t", n), Kind: store.WordGrid, Block: "kicks", Says: fmt.Sprint("0:", n), Pressed: wednesday, Made: wednesday}))
+		require.NoError(t, s.Shares.AddWord(ctx, 1, store.Word{Person: "l-pell", Once: fmt.Sprint("t", n),
+			Kind: store.WordGrid, Block: "kicks", Says: fmt.Sprint("0:", n), Pressed: wednesday, Made: wednesday}))
 	}
 	ticks, err := s.Shares.Ticks(ctx, 1, "l-pell")
 	require.NoError(t, err)
@@ -180,9 +186,11 @@ func TestAFloodTakesNoRoomFromOthers(t *testing.T) {
 func TestWhoHasSeenWhat(t *testing.T) {
 	ctx, s, _ := reachable(t, "seen")
 	later := wednesday.Add(time.Hour)
-	require.NoError(t, s.Shares.SetSeen(ctx, 1, []store.Seen{{Person: "p1", Number: 1, At: wednesday}, {Person: "p2", Number: 1, Own: true, At: wednesday}}, false))
+	require.NoError(t, s.Shares.SetSeen(ctx, 1, []store.Seen{{Person: "p1", Number: 1, At: wednesday},
+		{Person: "p2", Number: 1, Own: true, At: wednesday}}, false))
 	require.NoError(t, s.Shares.SetSeen(ctx, 1, []store.Seen{{Person: "p1", Number: 1, Own: true, At: later}}, true))
-	require.NoError(t, s.Shares.SetSeen(ctx, 1, []store.Seen{{Person: "p1", Number: 1, At: later.Add(time.Hour)}}, true), "answering twice is answering once")
+	require.NoError(t, s.Shares.SetSeen(ctx, 1, []store.Seen{{Person: "p1", Number: 1, At: later.Add(time.Hour)}},
+		true), "answering twice is answering once")
 	seen, err := s.Shares.SeenBy(ctx, 1)
 	require.NoError(t, err)
 	n, err := s.Shares.CountSeen(ctx, 1)
@@ -206,8 +214,10 @@ func TestNewsAreFoundForAWhile(t *testing.T) {
 	news, err := s.Shares.News(ctx)
 	require.NoError(t, err)
 	assert.Len(t, news, 1)
-	require.NoError(t, s.Shares.AddWord(ctx, 1, store.Word{Person: "p1", Once: "x", Kind: store.WordSore, Says: "calf, left", Pressed: wednesday, Made: wednesday}))
-	require.NoError(t, s.Shares.AddWord(ctx, 1, store.Word{Person: "l-pell", Once: "y", Kind: store.WordGrid, Says: "0:1", Pressed: wednesday, Made: wednesday}))
+	require.NoError(t, s.Shares.AddWord(ctx, 1, store.Word{Person: "p1", Once: "x", Kind: store.WordSore,
+		Says: "calf, left", Pressed: wednesday, Made: wednesday}))
+	require.NoError(t, s.Shares.AddWord(ctx, 1, store.Word{Person: "l-pell", Once: "y", Kind: store.WordGrid,
+		Says: "0:1", Pressed: wednesday, Made: wednesday}))
 	news, err = s.Shares.News(ctx)
 	require.NoError(t, err)
 	assert.Len(t, news, 2, "a tick is no news for others")

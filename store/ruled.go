@@ -65,7 +65,8 @@ func ruled(ctx context.Context, q *db.Queries, clubID uint64) (is Ruled, err err
 	}
 	knocks, err := q.KnocksOfClub(ctx, clubID)
 	for _, row := range knocks {
-		is.Knocks = append(is.Knocks, Knock{row.SessionID, row.Person, row.Roster, row.Name, row.PressedAt, row.Answer != ""})
+		is.Knocks = append(is.Knocks, Knock{row.SessionID, row.Person, row.Roster, row.Name, row.PressedAt,
+			row.Answer != ""})
 	}
 	return is, err
 }

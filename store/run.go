@@ -42,7 +42,8 @@ func (s Runs) Run(ctx context.Context, clubID, session uint64) (*Run, error) {
 		is.Followed = new(plan.Document)
 		err = json.Unmarshal([]byte(row.Followed.String), is.Followed)
 	}
-	if err := errors.Join(err, json.Unmarshal([]byte(row.Document), &is.Document), json.Unmarshal([]byte(row.Schedule), &is.Schedule)); err != nil {
+	if err := errors.Join(err, json.Unmarshal([]byte(row.Document), &is.Document),
+		json.Unmarshal([]byte(row.Schedule), &is.Schedule)); err != nil {
 		return nil, fmt.Errorf("a stored plan cannot be read: %w", err)
 	}
 	return is, nil
@@ -64,7 +65,8 @@ func (s Runs) Told(ctx context.Context, session uint64) (trouble, clash string, 
 // Events are what was pressed of a session and came in after so many: as many as one answer
 // holds. Last is how many have come in by the last of them; more, that there are further ones.
 // The session has to be known to be the club's.
-func (s Runs) Events(ctx context.Context, session uint64, after uint32) (list []conduct.Event, last uint32, more bool, err error) {
+func (s Runs) Events(ctx context.Context, session uint64,
+	after uint32) (list []conduct.Event, last uint32, more bool, err error) {
 	last = after
 	for size, page := 0, together; size < mostJoined; {
 		rows, err := s.queries.RunEvents(ctx, db.RunEventsParams{SessionID: session, Arrived: last, Limit: int32(page)})
@@ -109,7 +111,8 @@ type Arriving struct {
 // it is sent, in one transaction with what follows: who is hurt, and that the plan in force
 // has to follow. Full lists what was not kept, for there are too many. The first event begins
 // the run: the plan in force is kept with it. It fails with ErrNotFound.
-func (s Runs) JoinEvents(ctx context.Context, by Account, session uint64, events []Arriving, now time.Time) (fresh, full []Arriving, err error) {
+func (s Runs) JoinEvents(ctx context.Context, by Account, session uint64, events []Arriving,
+	now time.Time) (fresh, full []Arriving, err error) {
 	tx, err := s.pool.BeginTx(ctx, nil)
 	if err != nil {
 		return nil, nil, err
@@ -182,7 +185,8 @@ func follows(ctx context.Context, q *db.Queries, by Account, session uint64, fre
 		}
 	}
 	if changes {
-		if err := q.RunDue(ctx, db.RunDueParams{DueBy: sql.NullInt64{Int64: int64(by.ID), Valid: true}, SessionID: session}); err != nil {
+		if err := q.RunDue(ctx, db.RunDueParams{DueBy: sql.NullInt64{Int64: int64(by.ID), Valid: true},
+			SessionID: session}); err != nil {
 			return err
 		}
 	}
@@ -192,7 +196,8 @@ func follows(ctx context.Context, q *db.Queries, by Account, session uint64, fre
 // together is how many events one statement adds or reads.
 const together = 500
 
-func addEvents(ctx context.Context, tx *sql.Tx, session, account uint64, last uint32, events []Arriving, now time.Time) error {
+func addEvents(ctx context.Context, tx *sql.Tx, session, account uint64, last uint32, events []Arriving,
+	now time.Time) error {
 	for from := 0; from < len(events); from += together {
 		part := events[from:min(from+together, len(events))]
 		values := make([]any, 0, 8*len(part))
@@ -201,10 +206,14 @@ func addEvents(ctx context.Context, tx *sql.Tx, session, account uint64, last ui
 			if err != nil {
 				return err
 			}
-			values = append(values, session, last+uint32(from+i)+1, e.ID, account, string(e.Kind), time.UnixMilli(e.At).UTC(), now, string(content))
+			values = append(values, session, last+uint32(from+i)+1, e.ID, account, string(e.Kind),
+				time.UnixMilli(e.At).UTC(), now, string(content))
 		}
 		marks := strings.TrimSuffix(strings.Repeat("(?, ?, ?, ?, ?, ?, ?, ?),", len(part)), ",")
-		if _, err := tx.ExecContext(ctx, "INSERT INTO run_event (session_id, arrived, once, account_id, kind, pressed_at, made_at, content) VALUES "+marks, values...); err != nil {
+		if _, err := tx.ExecContext(ctx,
+			"INSERT INTO run_event (session_id, arrived, once, account_id, kind, pressed_at, made_at, content) "+
+				"VALUES "+marks,
+			values...); err != nil {
 			return err
 		}
 	}
@@ -252,7 +261,8 @@ func (s Runs) Follow(ctx context.Context, clubID uint64, session *Session, f Fol
 		if err != nil {
 			return err
 		}
-		return f.done(ctx, q, session.ID, sql.NullInt64{Int64: int64(f.By), Valid: f.Check == nil && public.Token != ""})
+		return f.done(ctx, q, session.ID,
+			sql.NullInt64{Int64: int64(f.By), Valid: f.Check == nil && public.Token != ""})
 	})
 }
 
@@ -288,7 +298,9 @@ func (f *Following) done(ctx context.Context, q *db.Queries, session uint64, due
 	if uint32(last) > f.Seen {
 		due = sql.NullInt64{Int64: int64(f.By), Valid: true}
 	}
-	return errors.Join(err, q.RunFollowed(ctx, db.RunFollowedParams{Followed: sql.NullString{String: string(pitch), Valid: true}, FollowedEvents: f.Seen, DueBy: due, Clash: cut(f.Clash, 400), SessionID: session}))
+	return errors.Join(err, q.RunFollowed(ctx,
+		db.RunFollowedParams{Followed: sql.NullString{String: string(pitch), Valid: true}, FollowedEvents: f.Seen,
+			DueBy: due, Clash: cut(f.Clash, 400), SessionID: session}))
 }
 
 // SetTrouble notes why the plan in force does not follow its pitch side, and tells who has it
@@ -300,7 +312,8 @@ func (s Runs) SetTrouble(ctx context.Context, session uint64, trouble string) er
 		if err != nil || was.Trouble == trouble {
 			return known(err)
 		}
-		return errors.Join(q.RunTrouble(ctx, db.RunTroubleParams{Trouble: trouble, SessionID: session}), q.AddNews(ctx, db.AddNewsParams{SessionID: session, Staff: true}))
+		return errors.Join(q.RunTrouble(ctx, db.RunTroubleParams{Trouble: trouble, SessionID: session}),
+			q.AddNews(ctx, db.AddNewsParams{SessionID: session, Staff: true}))
 	})
 }
 

@@ -20,7 +20,8 @@ import (
 var coach = store.Account{ID: 1, ClubID: 1, Role: store.Coach, Name: "Ines Varley"}
 
 func done(n int) store.Arriving {
-	return store.Arriving{Event: conduct.Event{ID: fmt.Sprint("e", n), By: "Ines", At: wednesday.UnixMilli() + int64(n), Kind: conduct.Done, Block: "raise"}}
+	return store.Arriving{Event: conduct.Event{ID: fmt.Sprint("e", n), By: "Ines", At: wednesday.UnixMilli() + int64(n),
+		Kind: conduct.Done, Block: "raise"}}
 }
 
 // Phones send at once, the same and more: every event is kept once, in the order in which it
@@ -68,7 +69,8 @@ func TestEventsJoin(t *testing.T) {
 	require.NoError(t, err)
 	is, err := s.Runs.Run(ctx, 1, 1)
 	require.NoError(t, err)
-	assert.NotEqual(t, 6, is.Document.Block("lineout").Items[0].Drill.Range.Target, "the run keeps the plan that it began with")
+	assert.NotEqual(t, 6, is.Document.Block("lineout").Items[0].Drill.Range.Target,
+		"the run keeps the plan that it began with")
 	for _, other := range []store.Account{{ID: 1, ClubID: 2}, {ID: 1}} {
 		_, _, err = s.Runs.JoinEvents(ctx, other, 1, []store.Arriving{done(99)}, wednesday)
 		assert.ErrorIs(t, err, store.ErrNotFound)
@@ -91,11 +93,13 @@ func TestALogComesBackWhole(t *testing.T) {
 	require.NoError(t, err)
 	made, err := conduct.AsPlanned(conduct.Plan{Document: session.Document, Schedule: session.Schedule})
 	require.NoError(t, err)
-	made.Blocks[0].Note, made.Blocks[1].Actual, made.Blocks[1].Measured, made.Blocks[2].Pace = "ö \"x\" \\", 0, true, 1.25
+	made.Blocks[0].Note, made.Blocks[1].Actual, made.Blocks[1].Measured, made.Blocks[2].Pace = "ö \"x\" \\", 0, true,
+		1.25
 	made.Blocks[3].Drills[0].Without = []string{"p1"}
 	made.Players[0].Was, made.Players[1].Effort, made.Players[2].Note = conduct.Out, 10, "knee"
 	made.Differs = []string{"14:50"}
-	l := &store.Log{Log: *made, Session: 1, Squad: 1, Day: "2026-11-28", Kind: "match", Title: session.Document.Title, Season: "finals", Note: "cold"}
+	l := &store.Log{Log: *made, Session: 1, Squad: 1, Day: "2026-11-28", Kind: "match", Title: session.Document.Title,
+		Season: "finals", Note: "cold"}
 	require.NoError(t, s.Logs.SaveLog(ctx, coach, l))
 	assert.ErrorIs(t, s.Logs.SaveLog(ctx, coach, l), store.ErrStale, "it was made on none")
 	again, err := s.Logs.Log(ctx, 1, 1)
@@ -156,17 +160,20 @@ func TestAnErasedPlayerIsInNoLog(t *testing.T) {
 	require.NoError(t, err)
 	player := session.Document.Players[4]
 	name := player.ShortName()
-	note := conduct.Event{ID: "n", By: "Ines", At: 1, Kind: conduct.Note, Block: "raise", Says: name + " limps, " + player.Last + "'s knee: ask " + player.First + "!"}
+	note := conduct.Event{ID: "n", By: "Ines", At: 1, Kind: conduct.Note, Block: "raise",
+		Says: name + " limps, " + player.Last + "'s knee: ask " + player.First + "!"}
 	_, _, err = s.Runs.JoinEvents(ctx, coach, 1, []store.Arriving{{Event: note}}, wednesday)
 	require.NoError(t, err)
 	l, err := s.Logs.Log(ctx, 1, 4)
 	require.NoError(t, err)
-	l.Note, l.Differs, l.Blocks[0].Note = "without "+name+"; "+player.First+" "+player.Last+" rested", []string{name + " out"}, player.Last+" late"
+	l.Note, l.Differs, l.Blocks[0].Note = "without "+name+"; "+player.First+" "+player.Last+" rested",
+		[]string{name + " out"}, player.Last+" late"
 	require.NoError(t, s.Logs.SaveLog(ctx, coach, l))
 	before, err := s.Logs.AttendedBy(ctx, 1, player.Roster)
 	require.NoError(t, err)
 	assert.Len(t, before, 7)
-	require.NoError(t, s.People.AddHurt(ctx, 1, store.Hurt{Person: player.ID, Roster: player.Roster, Name: player.Label(), Once: "o", Kind: store.HurtPain, Says: "knee"}))
+	require.NoError(t, s.People.AddHurt(ctx, 1, store.Hurt{Person: player.ID, Roster: player.Roster,
+		Name: player.Label(), Once: "o", Kind: store.HurtPain, Says: "knee"}))
 	require.NoError(t, s.People.Erase(ctx, coach, player.Roster, "a player"))
 	require.NoError(t, s.People.FinishErasing(ctx))
 	hurt, err := s.People.HurtIn(ctx, 1, 1)

@@ -62,7 +62,8 @@ func (s Sessions) AddSession(ctx context.Context, clubID, squadID uint64, first 
 		if err != nil {
 			return err
 		}
-		id, err = q.AddSession(ctx, db.AddSessionParams{ClubID: clubID, SquadID: squadID, Kind: string(first.Document.Kind), Title: first.Document.Title,
+		id, err = q.AddSession(ctx, db.AddSessionParams{ClubID: clubID, SquadID: squadID,
+			Kind: string(first.Document.Kind), Title: first.Document.Title,
 			StartAt: first.Schedule.Start.UTC(), TimeZone: first.Document.Start.Zone, Digest: digest})
 		if err != nil {
 			return known(err)
@@ -78,7 +79,8 @@ func (s Sessions) AddSession(ctx context.Context, clubID, squadID uint64, first 
 	return uint64(id), err
 }
 
-func addEdition(ctx context.Context, q *db.Queries, session uint64, number uint32, parent sql.NullInt32, f Fitted) error {
+func addEdition(ctx context.Context, q *db.Queries, session uint64, number uint32, parent sql.NullInt32,
+	f Fitted) error {
 	document, err := json.Marshal(f.Document)
 	if err != nil {
 		return err
@@ -88,8 +90,10 @@ func addEdition(ctx context.Context, q *db.Queries, session uint64, number uint3
 		return err
 	}
 	made := f.made()
-	return q.AddEdition(ctx, db.AddEditionParams{SessionID: session, Number: number, Parent: parent, Document: string(document), Schedule: string(fitted),
-		Engine: runin.Version, Summary: made.Summary, MadeBy: sql.NullInt64{Int64: int64(f.By), Valid: f.By > 0}, MadeAt: made.At})
+	return q.AddEdition(ctx, db.AddEditionParams{SessionID: session, Number: number, Parent: parent,
+		Document: string(document), Schedule: string(fitted),
+		Engine: runin.Version, Summary: made.Summary, MadeBy: sql.NullInt64{Int64: int64(f.By), Valid: f.By > 0},
+		MadeAt: made.At})
 }
 
 // digested is a plan's digest with its content, which is seldom read.
@@ -132,8 +136,10 @@ type Listed struct {
 
 // Sessions lists the sessions of a club that start at or after from, the nearest
 // first, most at most, and counts them all.
-func (s Sessions) Sessions(ctx context.Context, clubID uint64, from time.Time, most int) (list []Listed, all int, err error) {
-	rows, err := s.queries.SessionsFrom(ctx, db.SessionsFromParams{ClubID: clubID, StartAt: from.UTC(), Limit: int32(most)})
+func (s Sessions) Sessions(ctx context.Context, clubID uint64, from time.Time,
+	most int) (list []Listed, all int, err error) {
+	rows, err := s.queries.SessionsFrom(ctx, db.SessionsFromParams{ClubID: clubID, StartAt: from.UTC(),
+		Limit: int32(most)})
 	if err != nil {
 		return nil, 0, err
 	}
@@ -186,14 +192,16 @@ func (s Sessions) Session(ctx context.Context, clubID, id uint64) (*Session, err
 	if err != nil {
 		return nil, known(err)
 	}
-	found := &Session{ID: row.ID, SquadName: row.SquadName, Revision: row.Revision, Head: uint32(row.Head.Int32), Made: Made{row.Summary, row.MadeAt, row.Maker, uint64(row.MadeBy.Int64)}}
+	found := &Session{ID: row.ID, SquadName: row.SquadName, Revision: row.Revision, Head: uint32(row.Head.Int32),
+		Made: Made{row.Summary, row.MadeAt, row.Maker, uint64(row.MadeBy.Int64)}}
 	if found.Document, found.Schedule, err = opened(row.Document, row.Schedule, row.Engine); err != nil {
 		return nil, err
 	}
 	if row.Parent.Valid {
 		found.Undo = row.Summary
 	}
-	next, err := s.queries.NextEdition(ctx, db.NextEditionParams{SessionID: id, Parent: sql.NullInt32{Int32: row.Head.Int32, Valid: true}})
+	next, err := s.queries.NextEdition(ctx,
+		db.NextEditionParams{SessionID: id, Parent: sql.NullInt32{Int32: row.Head.Int32, Valid: true}})
 	if err != nil && !errors.Is(err, sql.ErrNoRows) {
 		return nil, err
 	}
@@ -224,8 +232,10 @@ func (s Sessions) Remove(ctx context.Context, clubID, id uint64, gone bool) erro
 
 // Latest returns the plan of a squad's last session of that kind that fits, or
 // ErrNotFound.
-func (s Sessions) Latest(ctx context.Context, clubID, squadID uint64, kind plan.Kind, fits func(*plan.Document) bool) (*plan.Document, error) {
-	rows, err := s.queries.LatestSessions(ctx, db.LatestSessionsParams{ClubID: clubID, SquadID: squadID, Kind: string(kind)})
+func (s Sessions) Latest(ctx context.Context, clubID, squadID uint64, kind plan.Kind,
+	fits func(*plan.Document) bool) (*plan.Document, error) {
+	rows, err := s.queries.LatestSessions(ctx, db.LatestSessionsParams{ClubID: clubID, SquadID: squadID,
+		Kind: string(kind)})
 	if err != nil {
 		return nil, known(err)
 	}
@@ -260,9 +270,9 @@ func (s Sessions) Recent(ctx context.Context, clubID, squadID uint64) ([]*plan.D
 	return documents, nil
 }
 
-// ChangePlan puts a new plan in force in place of the one that session holds,
-// and returns the session as it is then. It fails with ErrStale, and changes
-// nothing, where that revision is not in force any more.
+// ChangePlan puts a new plan in force in place of the one that session holds, and returns the
+// session as it is then. It fails with ErrStale, and changes nothing, where that revision is not
+// in force any more.
 func (s Sessions) ChangePlan(ctx context.Context, clubID uint64, session *Session, next Fitted) (*Session, error) {
 	made := next.made()
 	next.At = made.At
@@ -276,11 +286,13 @@ func (s Sessions) ChangePlan(ctx context.Context, clubID uint64, session *Sessio
 }
 
 // changePlan puts a new plan in force, and returns the number of its edition.
-func changePlan(ctx context.Context, q *db.Queries, clubID uint64, session *Session, next Fitted) (number uint32, err error) {
+func changePlan(ctx context.Context, q *db.Queries, clubID uint64, session *Session,
+	next Fitted) (number uint32, err error) {
 	err = move(ctx, q, clubID, session.ID, session.Revision, func(head, newest uint32) (in inForce, err error) {
 		number = newest + 1
 		in = inForce{number, next.Document, next.Schedule}
-		if err := addEdition(ctx, q, session.ID, in.head, sql.NullInt32{Int32: int32(head), Valid: true}, next); err != nil {
+		if err := addEdition(ctx, q, session.ID, in.head, sql.NullInt32{Int32: int32(head), Valid: true},
+			next); err != nil {
 			return in, err
 		}
 		if in.head%thinEvery == 0 {
@@ -296,7 +308,9 @@ func changePlan(ctx context.Context, q *db.Queries, clubID uint64, session *Sess
 // session's any more.
 func (s Sessions) Undo(ctx context.Context, clubID, id uint64, revision uint32) error {
 	return s.within(ctx, func(q *db.Queries) error {
-		return move(ctx, q, clubID, id, revision, func(head, _ uint32) (inForce, error) { return before(ctx, q, id, head) })
+		return move(ctx, q, clubID, id, revision, func(head, _ uint32) (inForce, error) {
+			return before(ctx, q, id, head)
+		})
 	})
 }
 
@@ -317,13 +331,16 @@ func before(ctx context.Context, q *db.Queries, id uint64, head uint32) (inForce
 // more.
 func (s Sessions) Redo(ctx context.Context, clubID, id uint64, revision uint32) error {
 	return s.within(ctx, func(q *db.Queries) error {
-		return move(ctx, q, clubID, id, revision, func(head, _ uint32) (inForce, error) { return following(ctx, q, id, head) })
+		return move(ctx, q, clubID, id, revision, func(head, _ uint32) (inForce, error) {
+			return following(ctx, q, id, head)
+		})
 	})
 }
 
 // following is the newest edition that was made from another.
 func following(ctx context.Context, q *db.Queries, id uint64, head uint32) (inForce, error) {
-	next, err := q.NextEdition(ctx, db.NextEditionParams{SessionID: id, Parent: sql.NullInt32{Int32: int32(head), Valid: true}})
+	next, err := q.NextEdition(ctx,
+		db.NextEditionParams{SessionID: id, Parent: sql.NullInt32{Int32: int32(head), Valid: true}})
 	if errors.Is(err, sql.ErrNoRows) {
 		err = ErrNothing
 	}
@@ -352,7 +369,8 @@ func edition(ctx context.Context, q *db.Queries, session uint64, number uint32) 
 }
 
 // move changes a session's head to what to returns.
-func move(ctx context.Context, q *db.Queries, clubID, id uint64, revision uint32, to func(head, newest uint32) (inForce, error)) error {
+func move(ctx context.Context, q *db.Queries, clubID, id uint64, revision uint32,
+	to func(head, newest uint32) (inForce, error)) error {
 	at, err := q.LockSession(ctx, db.LockSessionParams{ID: id, ClubID: clubID})
 	if err != nil {
 		return known(err)
@@ -375,7 +393,8 @@ func move(ctx context.Context, q *db.Queries, clubID, id uint64, revision uint32
 	if err := numbered(ctx, q, id, revision, uint32(at.Head.Int32), in.head); err != nil {
 		return err
 	}
-	return q.SetHead(ctx, db.SetHeadParams{Head: sql.NullInt32{Int32: int32(in.head), Valid: true}, Title: in.document.Title, StartAt: start.UTC(), TimeZone: in.document.Start.Zone, Digest: digest, ID: id})
+	return q.SetHead(ctx, db.SetHeadParams{Head: sql.NullInt32{Int32: int32(in.head), Valid: true},
+		Title: in.document.Title, StartAt: start.UTC(), TimeZone: in.document.Start.Zone, Digest: digest, ID: id})
 }
 
 // keptRevisions is how many revisions of a session somebody may still have open.
@@ -385,12 +404,14 @@ const keptRevisions = 1000
 // tells who has the board open.
 func numbered(ctx context.Context, q *db.Queries, session uint64, revision, was, is uint32) error {
 	for n, head := range []uint32{was, is} {
-		if err := q.AddRevision(ctx, db.AddRevisionParams{SessionID: session, Revision: revision + uint32(n), Head: head}); err != nil {
+		if err := q.AddRevision(ctx, db.AddRevisionParams{SessionID: session, Revision: revision + uint32(n),
+			Head: head}); err != nil {
 			return err
 		}
 	}
 	if revision > keptRevisions && revision%thinEvery == 0 {
-		if err := q.PurgeRevisions(ctx, db.PurgeRevisionsParams{SessionID: session, Revision: revision - keptRevisions}); err != nil {
+		if err := q.PurgeRevisions(ctx, db.PurgeRevisionsParams{SessionID: session,
+			Revision: revision - keptRevisions}); err != nil {
 			return err
 		}
 	}
@@ -400,7 +421,8 @@ func numbered(ctx context.Context, q *db.Queries, session uint64, revision, was,
 // PlanOf returns the plan that a session had at a revision with its schedule, nil where another
 // engine made that; or ErrStale where the revision is not known any more. The session has to be
 // known to be the club's.
-func (s Sessions) PlanOf(ctx context.Context, session uint64, revision uint32) (*plan.Document, *schedule.Schedule, error) {
+func (s Sessions) PlanOf(ctx context.Context, session uint64,
+	revision uint32) (*plan.Document, *schedule.Schedule, error) {
 	row, err := s.queries.RevisionDocument(ctx, db.RevisionDocumentParams{SessionID: session, Revision: revision})
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, nil, ErrStale

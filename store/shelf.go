@@ -152,8 +152,10 @@ func (players) lock(ctx context.Context, q *db.Queries, clubID, id uint64) (kept
 }
 
 func player(row db.PlayerForUpdateRow) kept {
-	return kept{row.ID, row.SquadID, row.Edition, club.Player{Number: int(row.Number.Int16), First: row.First, Last: row.Last, Position: row.Position,
-		Foot: club.Side(row.Foot), Hand: club.Side(row.Hand), Bats: club.Side(row.Bats), Level: drill.Grade(row.Level), Build: club.Build(row.Build), Own: row.OwnLines, Forms: row.Forms, Notes: row.Notes}}
+	return kept{row.ID, row.SquadID, row.Edition, club.Player{Number: int(row.Number.Int16), First: row.First,
+		Last: row.Last, Position: row.Position,
+		Foot: club.Side(row.Foot), Hand: club.Side(row.Hand), Bats: club.Side(row.Bats), Level: drill.Grade(row.Level),
+		Build: club.Build(row.Build), Own: row.OwnLines, Forms: row.Forms, Notes: row.Notes}}
 }
 
 func (s players) add(ctx context.Context, q *db.Queries, clubID uint64, k kept) (uint64, error) {
@@ -161,8 +163,10 @@ func (s players) add(ctx context.Context, q *db.Queries, clubID uint64, k kept) 
 		return k.id, s.change(ctx, q, clubID, k)
 	}
 	p := k.is.(club.Player)
-	id, err := q.AddPlayer(ctx, db.AddPlayerParams{ClubID: clubID, SquadID: k.owner, Number: shirt(p.Number), First: p.First, Last: p.Last, Position: p.Position,
-		Foot: string(p.Foot), Hand: string(p.Hand), Bats: string(p.Bats), Level: string(p.Level), Build: string(p.Build), OwnLines: p.Own, Forms: p.Forms, Notes: p.Notes})
+	id, err := q.AddPlayer(ctx, db.AddPlayerParams{ClubID: clubID, SquadID: k.owner, Number: shirt(p.Number),
+		First: p.First, Last: p.Last, Position: p.Position,
+		Foot: string(p.Foot), Hand: string(p.Hand), Bats: string(p.Bats), Level: string(p.Level),
+		Build: string(p.Build), OwnLines: p.Own, Forms: p.Forms, Notes: p.Notes})
 	return uint64(id), err
 }
 
@@ -170,8 +174,10 @@ func shirt(number int) sql.NullInt16 { return sql.NullInt16{Int16: int16(number)
 
 func (players) change(ctx context.Context, q *db.Queries, clubID uint64, k kept) error {
 	p := k.is.(club.Player)
-	return q.ChangePlayer(ctx, db.ChangePlayerParams{Number: shirt(p.Number), First: p.First, Last: p.Last, Position: p.Position, Foot: string(p.Foot),
-		Hand: string(p.Hand), Bats: string(p.Bats), Level: string(p.Level), Build: string(p.Build), OwnLines: p.Own, Forms: p.Forms, Notes: p.Notes, ClubID: clubID, ID: k.id})
+	return q.ChangePlayer(ctx, db.ChangePlayerParams{Number: shirt(p.Number), First: p.First, Last: p.Last,
+		Position: p.Position, Foot: string(p.Foot),
+		Hand: string(p.Hand), Bats: string(p.Bats), Level: string(p.Level), Build: string(p.Build), OwnLines: p.Own,
+		Forms: p.Forms, Notes: p.Notes, ClubID: clubID, ID: k.id})
 }
 
 func (players) remove(ctx context.Context, q *db.Queries, clubID, id uint64) error {
@@ -198,8 +204,10 @@ func (rulings) lock(ctx context.Context, q *db.Queries, clubID, id uint64) (kept
 }
 
 func ruling(row db.RulingForUpdateRow) kept {
-	r := club.Restriction{NoJumps: row.NoJumps, NoOverhead: row.NoOverhead, MaxEffort: int(row.MaxEffort), MaxMinutes: int(row.MaxMinutes),
-		From: row.FromDay.Format(time.DateOnly), Until: dayOf(row.UntilDay), Review: dayOf(row.ReviewDay), Reason: row.Reason}
+	r := club.Restriction{NoJumps: row.NoJumps, NoOverhead: row.NoOverhead, MaxEffort: int(row.MaxEffort),
+		MaxMinutes: int(row.MaxMinutes),
+		From:       row.FromDay.Format(time.DateOnly), Until: dayOf(row.UntilDay), Review: dayOf(row.ReviewDay),
+		Reason: row.Reason}
 	if row.Spare != "" {
 		r.Spare = strings.Split(row.Spare, ",")
 	}
@@ -213,15 +221,19 @@ func (rulings) add(ctx context.Context, q *db.Queries, clubID uint64, k kept) (u
 		}
 	}
 	r := k.is.(club.Restriction)
-	id, err := q.AddRuling(ctx, db.AddRulingParams{ID: k.id, ClubID: clubID, PlayerID: k.owner, NoJumps: r.NoJumps, NoOverhead: r.NoOverhead,
-		MaxEffort: uint8(r.MaxEffort), MaxMinutes: uint16(r.MaxMinutes), Spare: strings.Join(r.Spare, ","), FromDay: day(r.From).Time, UntilDay: day(r.Until), ReviewDay: day(r.Review), Reason: r.Reason})
+	id, err := q.AddRuling(ctx, db.AddRulingParams{ID: k.id, ClubID: clubID, PlayerID: k.owner, NoJumps: r.NoJumps,
+		NoOverhead: r.NoOverhead,
+		MaxEffort:  uint8(r.MaxEffort), MaxMinutes: uint16(r.MaxMinutes), Spare: strings.Join(r.Spare, ","),
+		FromDay: day(r.From).Time, UntilDay: day(r.Until), ReviewDay: day(r.Review), Reason: r.Reason})
 	return uint64(id), err
 }
 
 func (rulings) change(ctx context.Context, q *db.Queries, clubID uint64, k kept) error {
 	r := k.is.(club.Restriction)
-	return q.ChangeRuling(ctx, db.ChangeRulingParams{NoJumps: r.NoJumps, NoOverhead: r.NoOverhead, MaxEffort: uint8(r.MaxEffort), MaxMinutes: uint16(r.MaxMinutes),
-		Spare: strings.Join(r.Spare, ","), FromDay: day(r.From).Time, UntilDay: day(r.Until), ReviewDay: day(r.Review), Reason: r.Reason, ClubID: clubID, ID: k.id})
+	return q.ChangeRuling(ctx, db.ChangeRulingParams{NoJumps: r.NoJumps, NoOverhead: r.NoOverhead,
+		MaxEffort: uint8(r.MaxEffort), MaxMinutes: uint16(r.MaxMinutes),
+		Spare: strings.Join(r.Spare, ","), FromDay: day(r.From).Time, UntilDay: day(r.Until), ReviewDay: day(r.Review),
+		Reason: r.Reason, ClubID: clubID, ID: k.id})
 }
 
 func (rulings) remove(ctx context.Context, q *db.Queries, clubID, id uint64) error {
@@ -276,13 +288,15 @@ func (trials) lock(ctx context.Context, q *db.Queries, clubID, id uint64) (kept,
 }
 
 func trial(row db.TrialForUpdateRow, tries []float64) kept {
-	return kept{row.ID, row.PlayerID, row.Edition, club.Trial{Test: row.Test, Unit: row.Unit, Better: club.Direction(row.Better), Mean: row.Mean,
+	return kept{row.ID, row.PlayerID, row.Edition, club.Trial{Test: row.Test, Unit: row.Unit,
+		Better: club.Direction(row.Better), Mean: row.Mean,
 		Day: row.Day.Format(time.DateOnly), Part: row.Part, Tries: tries}}
 }
 
 func (trials) add(ctx context.Context, q *db.Queries, clubID uint64, k kept) (uint64, error) {
 	t := k.is.(club.Trial)
-	id, err := q.AddTrial(ctx, db.AddTrialParams{ID: k.id, ClubID: clubID, PlayerID: k.owner, Test: t.Test, Unit: t.Unit, Better: string(t.Better), Day: day(t.Day).Time, Part: t.Part, Mean: t.Mean})
+	id, err := q.AddTrial(ctx, db.AddTrialParams{ID: k.id, ClubID: clubID, PlayerID: k.owner, Test: t.Test,
+		Unit: t.Unit, Better: string(t.Better), Day: day(t.Day).Time, Part: t.Part, Mean: t.Mean})
 	if err != nil {
 		return 0, err
 	}
@@ -300,7 +314,8 @@ func addTries(ctx context.Context, q *db.Queries, trial uint64, tries []float64)
 
 func (trials) change(ctx context.Context, q *db.Queries, clubID uint64, k kept) error {
 	t := k.is.(club.Trial)
-	if err := q.ChangeTrial(ctx, db.ChangeTrialParams{Test: t.Test, Unit: t.Unit, Better: string(t.Better), Day: day(t.Day).Time, Part: t.Part, Mean: t.Mean, ClubID: clubID, ID: k.id}); err != nil {
+	if err := q.ChangeTrial(ctx, db.ChangeTrialParams{Test: t.Test, Unit: t.Unit, Better: string(t.Better),
+		Day: day(t.Day).Time, Part: t.Part, Mean: t.Mean, ClubID: clubID, ID: k.id}); err != nil {
 		return err
 	}
 	if err := q.RemoveTries(ctx, k.id); err != nil {

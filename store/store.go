@@ -1,6 +1,5 @@
-// Package store keeps clubs, squads, sessions and their plans in MariaDB. Each
-// method is one use case in one transaction; the SQL lies in queries, the
-// schema in migrations.
+// Package store keeps clubs, squads, sessions and their plans in MariaDB. Each method is one use
+// case in one transaction; the SQL lies in queries, the schema in migrations.
 package store
 
 import (
@@ -75,9 +74,8 @@ type database struct {
 	queries *db.Queries
 }
 
-// Open connects to the database named by dsn, in the form of go-sql-driver,
-// makes it if it is missing, and checks that its server will do. It does not
-// migrate.
+// Open connects to the database named by dsn, in the form of go-sql-driver, makes it if it is
+// missing, and checks that its server will do. It does not migrate.
 func Open(ctx context.Context, dsn string) (*Store, error) {
 	config, err := mysql.ParseDSN(dsn)
 	if err != nil || config.DBName == "" {
@@ -112,7 +110,8 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	pool.SetMaxIdleConns(16)
 	pool.SetConnMaxIdleTime(5 * time.Minute)
 	d := &database{pool: pool, queries: db.New(pool), patient: patient}
-	return &Store{database: d, Accounts: Accounts{d}, Clubs: Clubs{d}, People: People{d}, Sessions: Sessions{d}, Shares: Shares{d}, Runs: Runs{d}, Logs: Logs{d}}, nil
+	return &Store{database: d, Accounts: Accounts{d}, Clubs: Clubs{d}, People: People{d}, Sessions: Sessions{d},
+		Shares: Shares{d}, Runs: Runs{d}, Logs: Logs{d}}, nil
 }
 
 // create makes the database where it is missing, and checks the server.
@@ -133,7 +132,8 @@ func create(ctx context.Context, config *mysql.Config) error {
 		return err
 	}
 	var found int
-	err = server.QueryRowContext(ctx, "SELECT COUNT(*) FROM information_schema.schemata WHERE schema_name = ?", name).Scan(&found)
+	err = server.QueryRowContext(ctx, "SELECT COUNT(*) FROM information_schema.schemata WHERE schema_name = ?",
+		name).Scan(&found)
 	if err == nil && found == 0 {
 		_, err = server.ExecContext(ctx, "CREATE DATABASE `"+name+"` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
 	}
@@ -156,8 +156,10 @@ func (s *Store) Ping(ctx context.Context) error { return s.pool.PingContext(ctx)
 // Tidy deletes what nobody can ask for any more, and what the clubs keep no longer, in
 // small batches.
 func (s *Store) Tidy(ctx context.Context) error {
-	for _, some := range []func(context.Context) (int64, error){s.queries.PurgeThingChanges, s.queries.PurgeInvitations, s.queries.PurgeSignedIns, s.queries.PurgeResets,
-		s.queries.PurgeLetters, s.queries.PurgeBrowsers, s.queries.PurgeAudit, s.queries.PurgeOnce, s.queries.PurgeNews, s.queries.ForgetReasons, s.forgetTrials, s.forgetSessions} {
+	for _, some := range []func(context.Context) (int64, error){s.queries.PurgeThingChanges, s.queries.PurgeInvitations,
+		s.queries.PurgeSignedIns, s.queries.PurgeResets,
+		s.queries.PurgeLetters, s.queries.PurgeBrowsers, s.queries.PurgeAudit, s.queries.PurgeOnce, s.queries.PurgeNews,
+		s.queries.ForgetReasons, s.forgetTrials, s.forgetSessions} {
 		for {
 			n, err := some(ctx)
 			if err != nil {
@@ -179,7 +181,8 @@ var thinnedAfter = []time.Duration{keptAll + 24*time.Hour, keptDaily + 24*time.H
 func (s *Store) thinOver(ctx context.Context) error {
 	for times, after := range thinnedAfter {
 		for {
-			rows, err := s.queries.SessionsToThin(ctx, db.SessionsToThinParams{Thinned: uint8(times), StartAt: time.Now().UTC().Add(-after)})
+			rows, err := s.queries.SessionsToThin(ctx, db.SessionsToThinParams{Thinned: uint8(times),
+				StartAt: time.Now().UTC().Add(-after)})
 			if err != nil || len(rows) == 0 {
 				if err != nil {
 					return err
@@ -188,7 +191,8 @@ func (s *Store) thinOver(ctx context.Context) error {
 			}
 			for _, row := range rows {
 				err := s.within(ctx, func(q *db.Queries) error {
-					return errors.Join(thin(ctx, q, row.ID, uint32(row.Head.Int32), time.Now().UTC()), q.SessionThinned(ctx, db.SessionThinnedParams{Thinned: uint8(times) + 1, ID: row.ID}))
+					return errors.Join(thin(ctx, q, row.ID, uint32(row.Head.Int32), time.Now().UTC()),
+						q.SessionThinned(ctx, db.SessionThinnedParams{Thinned: uint8(times) + 1, ID: row.ID}))
 				})
 				if err != nil {
 					return err

@@ -50,7 +50,8 @@ func TestAPlanComesBackAsItWasAndCanBeUndone(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, sessions, 2)
 	assert.Equal(t, 3, all)
-	assert.Equal(t, []string{"Brackwater v Fellmoor", "Tuesday training"}, []string{sessions[0].Digest.Title, sessions[1].Digest.Title})
+	assert.Equal(t, []string{"Brackwater v Fellmoor", "Tuesday training"},
+		[]string{sessions[0].Digest.Title, sessions[1].Digest.Title})
 
 	at := func() *store.Session {
 		session, err := s.Sessions.Session(ctx, 1, 1)
@@ -71,7 +72,8 @@ func TestAPlanComesBackAsItWasAndCanBeUndone(t *testing.T) {
 	require.NoError(t, err)
 	kept := at()
 	assert.Equal(t, []any{kept.Revision, kept.Head, kept.Undo, kept.Redo, kept.Document, kept.Schedule.Result},
-		[]any{second.Revision, second.Head, second.Undo, second.Redo, second.Document, second.Schedule.Result}, "what is returned is what is kept")
+		[]any{second.Revision, second.Head, second.Undo, second.Redo, second.Document, second.Schedule.Result},
+		"what is returned is what is kept")
 	_, err = change(second, 11)
 	require.NoError(t, err)
 	_, err = change(second, 12)
@@ -155,8 +157,12 @@ func TestAnotherClubsThingsAreNotThere(t *testing.T) {
 	session, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	for name, err := range map[string]error{
-		"read":     func() error { _, err := s.Sessions.Session(ctx, 2, 1); return err }(),
-		"change":   func() error { _, err := s.Sessions.ChangePlan(ctx, 2, session, fitted(t, session, 10)); return err }(),
+		"read": func() error { _, err := s.Sessions.Session(ctx, 2, 1); return err }(),
+		"change": func() error {
+			_, err := s.Sessions.ChangePlan(ctx, 2, session,
+				fitted(t, session, 10))
+			return err
+		}(),
 		"undo":     s.Sessions.Undo(ctx, 2, 1, 1),
 		"withdraw": s.Shares.Withdraw(ctx, 2, 1),
 		"publish":  func() error { _, err := s.Shares.Publish(ctx, 2, 1, 1, anything); return err }(),
@@ -165,13 +171,15 @@ func TestAnotherClubsThingsAreNotThere(t *testing.T) {
 	}
 	_, err = s.Sessions.Latest(ctx, 2, 1, plan.Match, func(*plan.Document) bool { return true })
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	_, _, err = s.Clubs.Found(ctx, "Second", "x", "y", "club", store.Account{Email: "a@b.example", Name: "A", Role: store.Coach}, "hash")
+	_, _, err = s.Clubs.Found(ctx, "Second", "x", "y", "club",
+		store.Account{Email: "a@b.example", Name: "A", Role: store.Coach}, "hash")
 	assert.ErrorIs(t, err, store.ErrTaken, "only the first club is made without an invitation")
 }
 
 func TestThingsAreKeptWholeAndTakenBack(t *testing.T) {
 	ctx, s := context.Background(), open(t, "things")
-	coach, squad, err := s.Clubs.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
+	coach, squad, err := s.Clubs.Found(ctx, "Hollinmere", "Netball", "Firsts", "club",
+		store.Account{Email: "c@h.example", Name: "C", Role: store.Coach}, "hash")
 	require.NoError(t, err)
 	players := func() []store.Entry[club.Player] {
 		list, err := store.Entries[club.Player](ctx, s.Clubs, coach.ClubID)
@@ -179,11 +187,13 @@ func TestThingsAreKeptWholeAndTakenBack(t *testing.T) {
 		return list
 	}
 	ada, bea := club.Player{Number: 7, First: "Ada", Last: "Ros"}, club.Player{Number: 8, First: "Bea", Last: "Lind"}
-	ids, err := s.Clubs.Save(ctx, coach, "two players", store.Change{Owner: squad, Is: ada}, store.Change{Owner: squad, Is: bea})
+	ids, err := s.Clubs.Save(ctx, coach, "two players", store.Change{Owner: squad, Is: ada},
+		store.Change{Owner: squad, Is: bea})
 	require.NoError(t, err)
 	require.Len(t, players(), 2)
 	bea.Number = 7
-	_, err = s.Clubs.Save(ctx, coach, "all or none", store.Change{Owner: squad, Is: club.Player{First: "Cleo"}}, store.Change{ID: ids[1], Is: bea})
+	_, err = s.Clubs.Save(ctx, coach, "all or none", store.Change{Owner: squad, Is: club.Player{First: "Cleo"}},
+		store.Change{ID: ids[1], Is: bea})
 	assert.ErrorIs(t, err, store.ErrTaken, "7 is Ada's")
 	assert.Len(t, players(), 2)
 	_, err = s.Clubs.Save(ctx, coach, "no name", store.Change{Owner: squad, Is: club.Player{}})
@@ -218,7 +228,8 @@ func TestThingsAreKeptWholeAndTakenBack(t *testing.T) {
 	physio := coach
 	physio.ID, err = func() (uint64, error) {
 		token := ""
-		_, err := s.Accounts.Invite(ctx, coach, "Physio", "p@h.example", store.Medical, wednesday, func(made string) store.Letter { token = made; return store.Letter{} })
+		_, err := s.Accounts.Invite(ctx, coach, "Physio", "p@h.example", store.Medical, wednesday,
+			func(made string) store.Letter { token = made; return store.Letter{} })
 		require.NoError(t, err)
 		joined, err := s.Accounts.Join(ctx, token, "hash", wednesday)
 		require.NoError(t, err)

@@ -31,7 +31,8 @@ func thin(ctx context.Context, q *db.Queries, session uint64, head uint32, now t
 		daily := i > 0 && p.PublishedAt.Format(time.DateOnly) == published[i-1].PublishedAt.Format(time.DateOnly)
 		if i < mostPublic && (i == 0 || now.Sub(p.PublishedAt) < keptAll || !daily) {
 			needed[p.Head] = true
-		} else if err := q.RemovePublication(ctx, db.RemovePublicationParams{SessionID: session, Number: p.Number}); err != nil {
+		} else if err := q.RemovePublication(ctx, db.RemovePublicationParams{SessionID: session,
+			Number: p.Number}); err != nil {
 			return err
 		}
 	}
@@ -55,7 +56,8 @@ func thin(ctx context.Context, q *db.Queries, session uint64, head uint32, now t
 
 // thinned says which editions of a tree, in order of their numbers, go, and what
 // those that stay are made from then, where that changes. The needed stay.
-func thinned(tree []db.EditionTreeRow, needed map[uint32]bool, now time.Time) (gone []uint32, moved map[uint32]sql.NullInt32) {
+func thinned(tree []db.EditionTreeRow, needed map[uint32]bool,
+	now time.Time) (gone []uint32, moved map[uint32]sql.NullInt32) {
 	stays, parent := map[uint32]bool{}, map[uint32]sql.NullInt32{}
 	day := func(i int) string { return tree[i].MadeAt.Format(time.DateOnly) }
 	for i, e := range tree {

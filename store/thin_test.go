@@ -41,7 +41,8 @@ func TestALongHistoryIsThinned(t *testing.T) {
 		require.NoError(t, rows.Scan(&n))
 		kept = append(kept, n)
 	}
-	assert.Equal(t, []int{1, 2, 7, 12, 17, 22, 27, 29, 32, 37, 42, 47}, kept[:12], "the last of each day, and what is published")
+	assert.Equal(t, []int{1, 2, 7, 12, 17, 22, 27, 29, 32, 37, 42, 47}, kept[:12],
+		"the last of each day, and what is published")
 	assert.Equal(t, 200, kept[len(kept)-1])
 	assert.Greater(t, len(kept), 155, "all of thirty days")
 	is, err := shared(ctx, s, token, soon)

@@ -54,10 +54,9 @@ type line struct {
 	After  json.RawMessage `json:"after,omitempty"`  // none: it was taken out
 }
 
-// Save makes changes, all or none, and writes them down under summary. It
-// returns the ids of the things. It fails with [club.Thing]'s own problems,
-// with ErrTaken where something unique is there already, with ErrStale where a
-// thing was changed meanwhile, and with ErrNotFound.
+// Save makes changes, all or none, and writes them down under summary. It returns the ids of the
+// things. It fails with [club.Thing]'s own problems, with ErrTaken where something unique is
+// there already, with ErrStale where a thing was changed meanwhile, and with ErrNotFound.
 func (s Clubs) Save(ctx context.Context, by Account, summary string, changes ...Change) (ids []uint64, err error) {
 	err = s.within(ctx, func(q *db.Queries) (err error) {
 		ids, err = save(ctx, q, by, summary, changes)
@@ -78,7 +77,8 @@ func save(ctx context.Context, q *db.Queries, by Account, summary string, change
 	if err != nil {
 		return nil, err
 	}
-	return ids, q.AddThingChange(ctx, db.AddThingChangeParams{ClubID: by.ClubID, AccountID: by.ID, Summary: short(summary), Changes: string(written)})
+	return ids, q.AddThingChange(ctx, db.AddThingChangeParams{ClubID: by.ClubID, AccountID: by.ID,
+		Summary: short(summary), Changes: string(written)})
 }
 
 // short is a summary that fits its column.

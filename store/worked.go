@@ -23,10 +23,12 @@ func (s Sessions) Refitted(ctx context.Context, session *Session) error {
 		return err
 	}
 	return s.within(ctx, func(q *db.Queries) error {
-		if err := q.Refitted(ctx, db.RefittedParams{Schedule: string(fitted), Engine: runin.Version, SessionID: session.ID, Number: session.Head}); err != nil {
+		if err := q.Refitted(ctx, db.RefittedParams{Schedule: string(fitted), Engine: runin.Version,
+			SessionID: session.ID, Number: session.Head}); err != nil {
 			return err
 		}
-		return q.SetDigest(ctx, db.SetDigestParams{Digest: digest, ID: session.ID, Head: sql.NullInt32{Int32: int32(session.Head), Valid: true}})
+		return q.SetDigest(ctx, db.SetDigestParams{Digest: digest, ID: session.ID,
+			Head: sql.NullInt32{Int32: int32(session.Head), Valid: true}})
 	})
 }
 
@@ -48,5 +50,6 @@ func (s Sessions) SetCuts(ctx context.Context, session *Session, cuts []schedule
 	if err != nil {
 		return err
 	}
-	return s.queries.SetCuts(ctx, db.SetCutsParams{Cuts: sql.NullString{String: string(text), Valid: true}, SessionID: session.ID, Number: session.Head, Engine: runin.Version})
+	return s.queries.SetCuts(ctx, db.SetCutsParams{Cuts: sql.NullString{String: string(text), Valid: true},
+		SessionID: session.ID, Number: session.Head, Engine: runin.Version})
 }

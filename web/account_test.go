@@ -53,10 +53,13 @@ func TestAForgottenPassword(t *testing.T) {
 	assert.Equal(t, http.StatusSeeOther, first(owner.get("/today")), "signed out everywhere")
 	for _, over := range []string{link, "/reset/" + strings.Repeat("a", 43), "/reset/x"} {
 		assert.Equal(t, http.StatusNotFound, first(nobody.get(over)), over)
-		assert.Equal(t, http.StatusNotFound, first(nobody.post(over, url.Values{"password": {"another one of mine"}})), over)
+		assert.Equal(t, http.StatusNotFound, first(nobody.post(over, url.Values{"password": {"another one of mine"}})),
+			over)
 	}
-	assert.Equal(t, http.StatusUnauthorized, first(nobody.post("/sign-in", url.Values{"email": {demo.Email}, "password": {demo.Password}})))
-	assert.Equal(t, http.StatusSeeOther, first(nobody.post("/sign-in", url.Values{"email": {demo.Email}, "password": {"four kettles on a roof"}})))
+	assert.Equal(t, http.StatusUnauthorized,
+		first(nobody.post("/sign-in", url.Values{"email": {demo.Email}, "password": {demo.Password}})))
+	assert.Equal(t, http.StatusSeeOther,
+		first(nobody.post("/sign-in", url.Values{"email": {demo.Email}, "password": {"four kettles on a roof"}})))
 }
 
 func first(status int, _, _ string) int { return status }
@@ -66,8 +69,10 @@ func first(status int, _, _ string) int { return status }
 func TestOnesOwnAccount(t *testing.T) {
 	base, _ := site(t, "account")
 	here, there := visit(t, base, demo.Email), visit(t, base, demo.Email)
-	for present, want := range map[string]int{"wrong": http.StatusUnprocessableEntity, demo.Password: http.StatusSeeOther} {
-		assert.Equal(t, want, first(here.post("/me/password", url.Values{"present": {present}, "password": {"four kettles on a roof"}})), present)
+	for present, want := range map[string]int{"wrong": http.StatusUnprocessableEntity,
+		demo.Password: http.StatusSeeOther} {
+		assert.Equal(t, want, first(here.post("/me/password",
+			url.Values{"present": {present}, "password": {"four kettles on a roof"}})), present)
 	}
 	assert.Equal(t, http.StatusOK, first(here.get("/me")), "still in here")
 	assert.Equal(t, http.StatusSeeOther, first(there.get("/me")), "and nowhere else")
@@ -78,12 +83,15 @@ func TestOnesOwnAccount(t *testing.T) {
 	picture, err := png.Decode(bytes.NewReader([]byte(image)))
 	require.NoError(t, err)
 	assert.Positive(t, picture.Bounds().Dx())
-	assert.Equal(t, http.StatusUnprocessableEntity, first(here.post("/me/factor/off", url.Values{"present": {"wrong"}})))
+	assert.Equal(t, http.StatusUnprocessableEntity,
+		first(here.post("/me/factor/off", url.Values{"present": {"wrong"}})))
 
 	third := visit(t, base, "")
-	require.Equal(t, http.StatusSeeOther, first(third.post("/sign-in", url.Values{"email": {demo.Email}, "password": {"four kettles on a roof"}})))
+	require.Equal(t, http.StatusSeeOther,
+		first(third.post("/sign-in", url.Values{"email": {demo.Email}, "password": {"four kettles on a roof"}})))
 	for _, row := range strings.Split(page(t, here, "/me"), "<li")[1:] {
-		if found := regexp.MustCompile(`/me/sign-ins/(\d+)/end`).FindStringSubmatch(row); found != nil && !strings.Contains(row, "this one") {
+		if found := regexp.MustCompile(`/me/sign-ins/(\d+)/end`).FindStringSubmatch(row); found != nil &&
+			!strings.Contains(row, "this one") {
 			assert.Equal(t, http.StatusSeeOther, first(here.post("/me/sign-ins/"+found[1]+"/end", nil)))
 		}
 	}
@@ -101,7 +109,9 @@ func TestTheLanguageIsTheClubsOrOnesOwn(t *testing.T) {
 	base, _ := site(t, "language")
 	head, assistant := visit(t, base, demo.Email), visit(t, base, "assistant@brackwater.example")
 	assert.Contains(t, page(t, head, "/today"), `<html lang="en"`)
-	require.Equal(t, http.StatusSeeOther, first(head.post("/terms", url.Values{"reasons": {"90"}, "tests": {"400"}, "sessions": {"300"}, "language": {"es"}})))
+	require.Equal(t, http.StatusSeeOther,
+		first(head.post("/terms", url.Values{"reasons": {"90"}, "tests": {"400"}, "sessions": {"300"},
+			"language": {"es"}})))
 	for _, who := range []*visitor{head, assistant} {
 		today := page(t, who, "/today")
 		assert.Contains(t, today, `<html lang="es"`)
@@ -123,7 +133,8 @@ func TestTheClubSetsHowLongThingsAreKept(t *testing.T) {
 	assert.Equal(t, http.StatusForbidden, first(assistant.post("/terms", terms)))
 	assert.Equal(t, http.StatusSeeOther, first(head.post("/terms", terms)))
 	members := page(t, head, "/staff")
-	for _, value := range []string{`name="reasons" inputmode="numeric" required value="90"`, `value="400"`, `value="300"`} {
+	for _, value := range []string{`name="reasons" inputmode="numeric" required value="90"`, `value="400"`,
+		`value="300"`} {
 		assert.Contains(t, members, value)
 	}
 	for field, wrong := range map[string]string{"reasons": "-1", "tests": "3", "sessions": "99999"} {
@@ -141,8 +152,11 @@ func TestTheClubSetsHowLongThingsAreKept(t *testing.T) {
 func TestLettersAreSentOnce(t *testing.T) {
 	base, _ := site(t, "letters")
 	head := visit(t, base, demo.Email)
-	require.NoError(t, storeOf(t).Accounts.Deliver(ctx, func(context.Context, store.Letter) error { return nil }), "the demo's own")
-	require.Equal(t, http.StatusSeeOther, first(head.post("/invitations", url.Values{"name": {"Odd Fenn"}, "email": {"odd@brackwater.example"}, "role": {"assistant"}})))
+	require.NoError(t, storeOf(t).Accounts.Deliver(ctx, func(context.Context, store.Letter) error { return nil }),
+		"the demo's own")
+	require.Equal(t, http.StatusSeeOther,
+		first(head.post("/invitations", url.Values{"name": {"Odd Fenn"}, "email": {"odd@brackwater.example"},
+			"role": {"assistant"}})))
 	sent, down := 0, true
 	send := func(_ context.Context, l store.Letter) error {
 		if down {

@@ -24,14 +24,17 @@ func TestNothingThatIsTypedRuns(t *testing.T) {
 	const evil = `<img src=x onerror=alert(1)>"'{{.}}`
 	typed := url.QueryEscape(evil)
 	for _, c := range []struct{ path, form string }{
-		{"/squad/1/players", "first=" + typed + "&last=" + typed + "&position=" + typed + "&notes=" + typed + "&number=88"},
+		{"/squad/1/players", "first=" + typed + "&last=" + typed + "&position=" + typed + "&notes=" + typed +
+			"&number=88"},
 		{"/squad/1/units", "name=" + typed + "&players=17"},
 		{"/squads", "name=" + typed + "&grade=club"},
 		{"/ground/zone", "name=" + typed + "&of=1&capacity=9&lanes=1&surface=" + typed},
 		{"/ground/kit", "name=" + typed + "&pieces=2"},
 		{"/ground/staff", "name=" + typed + "&role=" + typed},
-		{"/drills/new", "name=" + typed + "&aim=" + typed + "&kind=time&phases=raise&min=30&target=30&max=60&step=5&effort=50&cues=" + typed},
-		{"/sessions/1/head", "revision=1&title=" + typed + "&place=" + typed + "&start_name=" + typed + "&method=ramp&open=55"},
+		{"/drills/new", "name=" + typed + "&aim=" + typed +
+			"&kind=time&phases=raise&min=30&target=30&max=60&step=5&effort=50&cues=" + typed},
+		{"/sessions/1/head", "revision=1&title=" + typed + "&place=" + typed + "&start_name=" + typed +
+			"&method=ramp&open=55"},
 		{"/sessions/1/blocks/lineout", "revision=2&name=" + typed + "&aim=" + typed + "&who=&zone=&leader="},
 		{"/sessions/1/fixed", "revision=3&name=" + typed + "&who=*&from=60&to=55"},
 		{"/sessions/1/routine", "name=" + typed + "&for=" + typed},
@@ -47,8 +50,10 @@ func TestNothingThatIsTypedRuns(t *testing.T) {
 	require.Equal(t, evil, b.Document.Title)
 	shared := "/r/" + b.Publication.Token
 	shown := 0
-	for path, who := range map[string]*visitor{"/today": coach, "/squad?squad=1": coach, "/squad?unit=new": coach, "/ground": coach, "/drills?q=onerror": coach, "/routines": coach, "/sessions/1": coach,
-		"/sessions/1?block=lineout&drawer=day": coach, "/sessions/1/sheet": coach, "/sessions/new?squad=1": coach, shared: nobody, shared + "/p2": nobody} {
+	for path, who := range map[string]*visitor{"/today": coach, "/squad?squad=1": coach, "/squad?unit=new": coach,
+		"/ground": coach, "/drills?q=onerror": coach, "/routines": coach, "/sessions/1": coach,
+		"/sessions/1?block=lineout&drawer=day": coach, "/sessions/1/sheet": coach, "/sessions/new?squad=1": coach,
+		shared: nobody, shared + "/p2": nobody} {
 		text := page(t, who, path)
 		assert.NotContains(t, text, "<img src=x", path)
 		assert.NotContains(t, text, `"'{{.}}"`, path)
@@ -61,7 +66,8 @@ func TestNothingThatIsTypedRuns(t *testing.T) {
 func TestEveryAnswerIsFenced(t *testing.T) {
 	base, _ := site(t, "fenced")
 	coach := visit(t, base, demo.Email)
-	for _, path := range []string{"/sign-in", "/today", "/sessions/1", "/nothing", "/export/squad.csv?squad=1", "/assets/x/app.css"} {
+	for _, path := range []string{"/sign-in", "/today", "/sessions/1", "/nothing", "/export/squad.csv?squad=1",
+		"/assets/x/app.css"} {
 		answer, err := coach.http.Get(base + path)
 		require.NoError(t, err)
 		answer.Body.Close()
@@ -91,7 +97,8 @@ func TestEveryAnswerIsFenced(t *testing.T) {
 func TestAFormOfAnyKindIsAnswered(t *testing.T) {
 	base, p := site(t, "anyform")
 	coach := visit(t, base, demo.Email)
-	values := []string{"", "0", "-1", "99999999999999999999", "NaN", "1e309", strings.Repeat("9", 5000), "\x00", "\xff\xfe", "ten", "2026-13-45", "@25:61", "*", "p99", "lineout", "../../etc", "' OR 1=1 --"}
+	values := []string{"", "0", "-1", "99999999999999999999", "NaN", "1e309", strings.Repeat("9", 5000), "\x00",
+		"\xff\xfe", "ten", "2026-13-45", "@25:61", "*", "p99", "lineout", "../../etc", "' OR 1=1 --"}
 	send := func(path string, form url.Values, why string) {
 		status, text, _ := coach.post(path, form)
 		assert.Contains(t, []int{200, 303, 404, 409, 413, 422}, status, "%s %s", path, why)
@@ -119,7 +126,8 @@ func TestAFormOfAnyKindIsAnswered(t *testing.T) {
 	}
 	assert.Greater(t, len(tried), 15, "forms of the board")
 	for _, id := range []string{"0", "-1", "99999999999999999999", "x", "%00", "1%27", "1;2"} {
-		for _, path := range []string{"/sessions/%s", "/sessions/%s/sheet", "/squad?squad=%s", "/squad?player=%s", "/routines/%s/routine.json", "/ground?edit=zone&id=%s", "/sessions/new?fixture=%s", "/r/%s/p1"} {
+		for _, path := range []string{"/sessions/%s", "/sessions/%s/sheet", "/squad?squad=%s", "/squad?player=%s",
+			"/routines/%s/routine.json", "/ground?edit=zone&id=%s", "/sessions/new?fixture=%s", "/r/%s/p1"} {
 			status, text, _ := coach.get(fmt.Sprintf(path, id))
 			assert.Contains(t, []int{200, 400, 404}, status, path+" "+id)
 			assert.NotContains(t, text, "SQL syntax", path)

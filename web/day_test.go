@@ -21,7 +21,9 @@ func TestHowTheDayWillGoIsSaidAndMended(t *testing.T) {
 	base, p := site(t, "day")
 	coach, physio := visit(t, base, demo.Email), visit(t, base, demo.MedicalEmail)
 	before := page(t, coach, "/sessions/1")
-	assert.Regexp(t, `On time [4-9] days of 10\. .+ makes it late; done [\d:]+ (min|s) earlier, it is 19 of 20\. Plan it so`, words(before))
+	assert.Regexp(t,
+		`On time [4-9] days of 10\. .+ makes it late; done [\d:]+ (min|s) earlier, it is 19 of 20\. Plan it so`,
+		words(before))
 	wants := regexp.MustCompile(`name="slack" value="(\d+)"`).FindStringSubmatch(before)
 	require.NotNil(t, wants)
 	assert.NotContains(t, words(page(t, physio, "/sessions/1")), "Plan it so")
@@ -44,25 +46,37 @@ func TestHowTheDayWillGoIsSaidAndMended(t *testing.T) {
 	// What is dropped nowhere, or by who may not, changes nothing.
 	b, err = p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
-	for _, wrong := range []url.Values{{"does": {"order"}, "block": {"bands"}, "at": {"x"}}, {"does": {"order"}, "block": {"bands"}, "at": {"90"}}, {"does": {"order"}, "block": {"bands"}, "at": {"-999999"}},
-		{"does": {"order"}, "block": {"gone"}, "at": {"-900"}}, {"does": {"order"}, "at": {"-900"}}, {"does": {"hold"}, "block": {"bands"}, "at": {"-300"}}, {"does": {"fly"}, "block": {"bands"}, "at": {"-900"}}, {"block": {"bands"}},
-		{"does": {"doses"}, "block": {"kicks"}, "by": {"-9000000"}}, {"does": {"join"}, "block": {"high"}, "who": {"p15 p14"}}, {"does": {"join"}, "block": {"high"}, "who": {"gone"}}, {"does": {"goes"}, "block": {"high"}, "zone": {"gone"}},
-		{"does": {"leads"}, "block": {"high"}, "leader": {"gone"}}, {"does": {"shift"}, "event": {"gone"}, "by": {"60"}}, {"does": {"longer"}, "event": {"toss"}, "by": {"-3000"}}, {"does": {"out"}, "block": {"gone"}}} {
+	for _, wrong := range []url.Values{{"does": {"order"}, "block": {"bands"}, "at": {"x"}},
+		{"does": {"order"}, "block": {"bands"}, "at": {"90"}},
+		{"does": {"order"}, "block": {"bands"}, "at": {"-999999"}},
+		{"does": {"order"}, "block": {"gone"}, "at": {"-900"}}, {"does": {"order"}, "at": {"-900"}},
+		{"does": {"hold"}, "block": {"bands"}, "at": {"-300"}}, {"does": {"fly"}, "block": {"bands"}, "at": {"-900"}},
+		{"block": {"bands"}},
+		{"does": {"doses"}, "block": {"kicks"}, "by": {"-9000000"}},
+		{"does": {"join"}, "block": {"high"}, "who": {"p15 p14"}},
+		{"does": {"join"}, "block": {"high"}, "who": {"gone"}}, {"does": {"goes"}, "block": {"high"}, "zone": {"gone"}},
+		{"does": {"leads"}, "block": {"high"}, "leader": {"gone"}},
+		{"does": {"shift"}, "event": {"gone"}, "by": {"60"}}, {"does": {"longer"}, "event": {"toss"}, "by": {"-3000"}},
+		{"does": {"out"}, "block": {"gone"}}} {
 		wrong.Set("revision", itoa(b.Revision))
 		status, _, _ := coach.post("/sessions/1/drop", wrong)
 		assert.Equal(t, http.StatusUnprocessableEntity, status, wrong.Encode())
 	}
-	status, _, _ := physio.post("/sessions/1/drop", url.Values{"revision": {itoa(b.Revision)}, "does": {"order"}, "block": {"bands"}, "at": {"-1500"}})
+	status, _, _ := physio.post("/sessions/1/drop", url.Values{"revision": {itoa(b.Revision)}, "does": {"order"},
+		"block": {"bands"}, "at": {"-1500"}})
 	assert.Equal(t, http.StatusForbidden, status)
 	status, _, _ = physio.get("/sessions/1/drag?does=order&block=bands&at=-1500")
 	assert.Equal(t, http.StatusForbidden, status)
-	assert.Contains(t, page(t, coach, "/sessions/1/drag?does=order&block=bands&at=-1500"), `"says":"after Neck holds, before Jumps, sprints; `)
-	for _, wrong := range []string{"", "in", "in bands", "in bands nobody", "in gone p1", "out kicks *", "up bands p1 p2"} {
+	assert.Contains(t, page(t, coach, "/sessions/1/drag?does=order&block=bands&at=-1500"),
+		`"says":"after Neck holds, before Jumps, sprints; `)
+	for _, wrong := range []string{"", "in", "in bands", "in bands nobody", "in gone p1", "out kicks *",
+		"up bands p1 p2"} {
 		status, text, _ := coach.post("/sessions/1/people", url.Values{"revision": {itoa(b.Revision)}, "put": {wrong}})
 		assert.Equal(t, http.StatusUnprocessableEntity, status, wrong)
 		assert.Contains(t, text, `role="alert"`, wrong)
 	}
-	status, _, _ = physio.post("/sessions/1/people", url.Values{"revision": {itoa(b.Revision)}, "put": {"out bands p1"}})
+	status, _, _ = physio.post("/sessions/1/people", url.Values{"revision": {itoa(b.Revision)},
+		"put": {"out bands p1"}})
 	assert.Equal(t, http.StatusForbidden, status)
 	now, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
@@ -85,13 +99,17 @@ func TestAPlanGoesBackToAnyStep(t *testing.T) {
 	for _, change := range []struct {
 		path string
 		form url.Values
-	}{{"/slack", url.Values{"slack": {"120"}}}, {"/drop", url.Values{"does": {"order"}, "block": {"bands"}, "at": {"-1500"}}}, {"/people", url.Values{"put": {"in high p1"}}}} {
+	}{{"/slack", url.Values{"slack": {"120"}}},
+		{"/drop", url.Values{"does": {"order"}, "block": {"bands"}, "at": {"-1500"}}},
+		{"/people", url.Values{"put": {"in high p1"}}}} {
 		change.form.Set("revision", itoa(board().Revision))
 		status, text, _ := coach.post("/sessions/1"+change.path, change.form)
 		require.Equal(t, http.StatusSeeOther, status, problemIn(text))
 	}
 	listed := words(page(t, coach, "/sessions/1/history?look=1"))
-	assert.Regexp(t, `4 Orla P\. into High balls .+ Ines Varley · as it is now 3 Bands before Line-out .+ Ines Varley Look Go back to it 2 2 min of slack`, listed)
+	assert.Regexp(t,
+		`4 Orla P\. into High balls .+ Ines Varley · as it is now 3 Bands before Line-out .+ Ines Varley Look Go back to it 2 2 min of slack`,
+		listed)
 	assert.Contains(t, listed, "Since then: ")
 	assert.Contains(t, listed, "2 min of slack")
 	assert.NotContains(t, words(page(t, physio, "/sessions/1/history")), "Go back to it")
@@ -100,7 +118,8 @@ func TestAPlanGoesBackToAnyStep(t *testing.T) {
 		return status
 	}
 	assert.Equal(t, http.StatusForbidden, back(physio, "1"))
-	for wrong, status := range map[string]int{"99": http.StatusNotFound, "0": http.StatusUnprocessableEntity, "x": http.StatusUnprocessableEntity} {
+	for wrong, status := range map[string]int{"99": http.StatusNotFound, "0": http.StatusUnprocessableEntity,
+		"x": http.StatusUnprocessableEntity} {
 		assert.Equal(t, status, back(coach, wrong), wrong)
 	}
 	status, _, _ := coach.get("/sessions/999/history")

@@ -40,11 +40,14 @@ func TestAFigureIsDrawnReadAndRefused(t *testing.T) {
 		}
 	}
 	// A number beyond the body, and too many words, bring a sentence; the drawing goes on.
-	status, text, _ := coach.post(at+"/try", url.Values{"figure": {`{"poses":[{"leg":[10,20]}]}`}, "at": {"0"}, "fields": {"yes"}, "do": {"fields"}, "leg1": {"400"}, "lean": {"x"}})
+	status, text, _ := coach.post(at+"/try", url.Values{"figure": {`{"poses":[{"leg":[10,20]}]}`}, "at": {"0"},
+		"fields": {"yes"}, "do": {"fields"}, "leg1": {"400"}, "lean": {"x"}})
 	require.Equal(t, http.StatusOK, status)
 	assert.Contains(t, words(text), "the knee does -8 to 160 degrees, not 400")
 	assert.Contains(t, html.UnescapeString(text), `"leg":[10,160,`)
-	for _, wild := range []url.Values{{"do": {"drag"}, "joint": {"hand"}, "x": {"NaN"}, "y": {"1e999"}}, {"do": {"drag"}, "joint": {"tail"}, "x": {"1"}, "y": {"1"}}, {"do": {"add"}, "at": {"-3"}}, {"do": {"remove"}, "go": {"77"}}, {"do": {"like"}, "like": {"nothing"}}, {"do": {"nonsense"}}} {
+	for _, wild := range []url.Values{{"do": {"drag"}, "joint": {"hand"}, "x": {"NaN"}, "y": {"1e999"}},
+		{"do": {"drag"}, "joint": {"tail"}, "x": {"1"}, "y": {"1"}}, {"do": {"add"}, "at": {"-3"}},
+		{"do": {"remove"}, "go": {"77"}}, {"do": {"like"}, "like": {"nothing"}}, {"do": {"nonsense"}}} {
 		wild.Set("figure", `{"poses":[{}]}`)
 		status, _, _ := coach.post(at+"/try", wild)
 		assert.Equal(t, http.StatusOK, status, wild.Encode())
@@ -94,13 +97,16 @@ func TestTheBookPrintsWhatItFinds(t *testing.T) {
 	assert.Contains(t, listed, "Not so: heels lift")
 	poster := page(t, coach, at+"&poster=yes")
 	assert.NotContains(t, words(poster), "Sit between the knees.", "a poster has the figures alone")
-	assert.Contains(t, poster, `aria-label="Squat, hands ahead: Heels down; Sit between the knees"`, "but says them to who does not see")
+	assert.Contains(t, poster, `aria-label="Squat, hands ahead: Heels down; Sit between the knees"`,
+		"but says them to who does not see")
 	assert.Contains(t, html.UnescapeString(poster), `href="?kit=none&phase=activate"`, "and leads back to the list")
-	for _, file := range []string{"/drills/handout.pdf?phase=activate", "/drills/handout.pdf?q=hip&paper=Letter", "/drills/handout.pdf?sport=every"} {
+	for _, file := range []string{"/drills/handout.pdf?phase=activate", "/drills/handout.pdf?q=hip&paper=Letter",
+		"/drills/handout.pdf?sport=every"} {
 		assert.True(t, strings.HasPrefix(page(t, coach, file), "%PDF-"), file)
 	}
 	assert.Contains(t, words(page(t, coach, "/drills/handout?q=nothing+is+called+so")), "No drill fits all of that")
-	for _, path := range []string{at, "/drills/handout.pdf", "/drills/air-squat/figure", "/drills/air-squat/figure.svg"} {
+	for _, path := range []string{at, "/drills/handout.pdf", "/drills/air-squat/figure",
+		"/drills/air-squat/figure.svg"} {
 		status, _, to := nobody.get(path)
 		assert.Equal(t, http.StatusSeeOther, status, path)
 		assert.True(t, strings.HasPrefix(to, "/sign-in"), to)

@@ -23,11 +23,14 @@ func TestTheBoardIsAskedForWhatCannotBe(t *testing.T) {
 	at := "/ground-plan/" + itoa(uint32(g.Venues[0].ID))
 	zone := itoa(uint32(g.Venues[0].Zones[0].ID))
 	lay := func(name, value string) url.Values {
-		sent := url.Values{"x-" + zone: {"10"}, "y-" + zone: {"10"}, "long-" + zone: {"20"}, "wide-" + zone: {"10"}, "turn-" + zone: {"0"}}
+		sent := url.Values{"x-" + zone: {"10"}, "y-" + zone: {"10"}, "long-" + zone: {"20"}, "wide-" + zone: {"10"},
+			"turn-" + zone: {"0"}}
 		sent.Set(name+"-"+zone, value)
 		return sent
 	}
-	for _, wrong := range []struct{ name, value, says string }{{"long", "900", "between 1 and 500 m"}, {"wide", "0", "between 1 and 500 m"}, {"x", "far", `"far" is no number`}, {"y", "-9000", "within 2000 m"}, {"wide", "NaN", "between 1 and 500 m"}, {"x", "Inf", "within 2000 m"}} {
+	for _, wrong := range []struct{ name, value, says string }{{"long", "900", "between 1 and 500 m"},
+		{"wide", "0", "between 1 and 500 m"}, {"x", "far", `"far" is no number`}, {"y", "-9000", "within 2000 m"},
+		{"wide", "NaN", "between 1 and 500 m"}, {"x", "Inf", "within 2000 m"}} {
 		status, text, _ := coach.post(at, lay(wrong.name, wrong.value))
 		assert.Equal(t, http.StatusUnprocessableEntity, status, wrong)
 		assert.Contains(t, words(text), wrong.says)
@@ -38,7 +41,9 @@ func TestTheBoardIsAskedForWhatCannotBe(t *testing.T) {
 	g, err = p.Keep.Ground(ctx, 1)
 	require.NoError(t, err)
 	assert.Equal(t, 320, g.Venues[0].Zones[0].Is.Lies.Turn, "a turn is a turn")
-	coach.post("/ground/zone", url.Values{"id": {zone}, "of": {itoa(uint32(g.Venues[0].ID))}, "owner": {itoa(uint32(g.Venues[0].ID))}, "name": {"Near half"}, "capacity": {"44"}, "lanes": {"8"}, "metres": {"50"}})
+	coach.post("/ground/zone", url.Values{"id": {zone}, "of": {itoa(uint32(g.Venues[0].ID))},
+		"owner": {itoa(uint32(g.Venues[0].ID))}, "name": {"Near half"}, "capacity": {"44"}, "lanes": {"8"},
+		"metres": {"50"}})
 	g, err = p.Keep.Ground(ctx, 1)
 	require.NoError(t, err)
 	assert.NotNil(t, g.Venues[0].Zones[0].Is.Lies, "a zone that is changed otherwise lies where it lay")
@@ -47,7 +52,8 @@ func TestTheBoardIsAskedForWhatCannotBe(t *testing.T) {
 		assert.Equal(t, want, status)
 	}
 
-	for _, path := range []string{"/sessions/1/moment", "/sessions/1/moment?at=x", "/sessions/1/moment?at=60", "/sessions/1/moment?at=-99999999", "/ground-plan/77"} {
+	for _, path := range []string{"/sessions/1/moment", "/sessions/1/moment?at=x", "/sessions/1/moment?at=60",
+		"/sessions/1/moment?at=-99999999", "/ground-plan/77"} {
 		status, _, _ := coach.get(path)
 		assert.Equal(t, http.StatusNotFound, status, path)
 	}
@@ -88,15 +94,19 @@ func TestTheBoardIsAskedForWhatCannotBe(t *testing.T) {
 	assert.Equal(t, before, words(page(t, coach, "/sessions/1/history")))
 
 	// However the board is to be looked at, it is one of the ways that there are, and stays so.
-	for query, shows := range map[string]string{"?lanes=leader": `aria-label="by leader" aria-current="true"`, "?lanes=nonsense&zoom=-4&follow=gone": `aria-label="Lanes to Kick-off`, "?lanes=place&zoom=20": `title="last 20 min" aria-current="true"`} {
+	for query, shows := range map[string]string{"?lanes=leader": `aria-label="by leader" aria-current="true"`,
+		"?lanes=nonsense&zoom=-4&follow=gone": `aria-label="Lanes to Kick-off`,
+		"?lanes=place&zoom=20":                `title="last 20 min" aria-current="true"`} {
 		assert.Contains(t, strings.Join(strings.Fields(page(t, coach, "/sessions/1"+query)), " "), shows, query)
 	}
 	page(t, coach, "/sessions/1?lanes=ground")
 	assert.NotContains(t, page(t, coach, "/sessions/1"), `class="chart"`, "it stays as it was looked at last")
 	page(t, coach, "/sessions/1?lanes=&zoom=0&follow=p8")
-	assert.Regexp(t, `data-lane="p15"[^>]*class="faint"`, strings.Join(strings.Fields(page(t, coach, "/sessions/1")), " "))
+	assert.Regexp(t, `data-lane="p15"[^>]*class="faint"`, strings.Join(strings.Fields(page(t, coach, "/sessions/1")),
+		" "))
 
 	// Any drill may stand anywhere, with a word to it.
-	coach.part("/sessions/1/write", "board", url.Values{"revision": {"1"}, "text": {"sprints 3 x 15 m, 95 %"}, "before": {"raise"}})
+	coach.part("/sessions/1/write", "board", url.Values{"revision": {"1"}, "text": {"sprints 3 x 15 m, 95 %"},
+		"before": {"raise"}})
 	assert.Contains(t, words(page(t, coach, "/sessions/1?block=b13")), "needs warm: 0.0 °C by then")
 }

@@ -24,13 +24,15 @@ import (
 func TestThePitchSideIsForItsCoaches(t *testing.T) {
 	base, p := site(t, "pitchside")
 	p.Now = func() time.Time { return time.Date(2026, 11, 28, 14, 30, 0, 0, time.UTC) }
-	coach, ulla, physio, other, nobody := visit(t, base, demo.Email), visit(t, base, "assistant@brackwater.example"), visit(t, base, demo.MedicalEmail), visit(t, base, stranger), visit(t, base, "")
+	coach, ulla, physio, other, nobody := visit(t, base, demo.Email), visit(t, base, "assistant@brackwater.example"),
+		visit(t, base, demo.MedicalEmail), visit(t, base, stranger), visit(t, base, "")
 	press := func(v *visitor, events string) (int, string) {
 		status, text, _ := v.post("/pitch/1/press", url.Values{"events": {events}, "have": {"0"}})
 		return status, text
 	}
 	event := func(id, block string) string {
-		text, err := json.Marshal([]conduct.Event{{ID: id, By: "somebody else", At: p.Now().UnixMilli(), Kind: conduct.Done, Block: block}})
+		text, err := json.Marshal([]conduct.Event{{ID: id, By: "somebody else", At: p.Now().UnixMilli(),
+			Kind: conduct.Done, Block: block}})
 		require.NoError(t, err)
 		return string(text)
 	}
@@ -105,7 +107,8 @@ func TestTheCoreIsSent(t *testing.T) {
 func TestALogIsAskedForWhatCannotBe(t *testing.T) {
 	base, p := site(t, "logs")
 	coach, physio, other := visit(t, base, demo.Email), visit(t, base, demo.MedicalEmail), visit(t, base, stranger)
-	for _, wrong := range []url.Values{{"actual-0": {"for ever"}}, {"actual-0": {"600"}}, {"effort-p1": {"11"}}, {"amount-0-0": {"-3"}}, {"season": {strings.Repeat("x", 50)}}} {
+	for _, wrong := range []url.Values{{"actual-0": {"for ever"}}, {"actual-0": {"600"}}, {"effort-p1": {"11"}},
+		{"amount-0-0": {"-3"}}, {"season": {strings.Repeat("x", 50)}}} {
 		wrong.Set("edition", "1")
 		status, text, _ := coach.post("/sessions/4/log", wrong)
 		assert.Equal(t, http.StatusUnprocessableEntity, status, wrong)
@@ -120,15 +123,19 @@ func TestALogIsAskedForWhatCannotBe(t *testing.T) {
 	assert.Equal(t, uint32(1), l.Edition)
 
 	player := "before-" + id(l.Players[0].Roster)
-	for says, tries := range map[string]string{"is no number": "thirty", "above zero": "-5", "20 tries are the most": strings.Repeat("31 ", 21)} {
-		status, text, _ := coach.post("/sessions/4/tests", url.Values{"name": {"Jump height"}, "unit": {"cm"}, player: {tries}})
+	for says, tries := range map[string]string{"is no number": "thirty", "above zero": "-5",
+		"20 tries are the most": strings.Repeat("31 ", 21)} {
+		status, text, _ := coach.post("/sessions/4/tests", url.Values{"name": {"Jump height"}, "unit": {"cm"},
+			player: {tries}})
 		assert.Equal(t, http.StatusUnprocessableEntity, status, says)
 		assert.Contains(t, words(text), says)
 		assert.Contains(t, text, `value="`+tries+`"`, "what was written stays")
 	}
 	status, _, _ = coach.post("/sessions/4/tests", url.Values{"name": {""}, "unit": {"cm"}, player: {"31"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
-	for _, wrong := range []url.Values{{"squad": {"1"}, "days": {"9"}, "region": {"neck"}}, {"squad": {"1"}, "days": {"2"}}, {"squad": {"1"}, "days": {"2"}, "region": {"tail"}}, {"squad": {"1"}, "days": {"2"}, "region": {"neck"}, "quality": {"strength"}}} {
+	for _, wrong := range []url.Values{{"squad": {"1"}, "days": {"9"}, "region": {"neck"}},
+		{"squad": {"1"}, "days": {"2"}}, {"squad": {"1"}, "days": {"2"}, "region": {"tail"}},
+		{"squad": {"1"}, "days": {"2"}, "region": {"neck"}, "quality": {"strength"}}} {
 		status, _, _ := coach.post("/week/targets", wrong)
 		assert.Contains(t, []int{http.StatusUnprocessableEntity, http.StatusConflict}, status, wrong)
 	}
@@ -136,11 +143,14 @@ func TestALogIsAskedForWhatCannotBe(t *testing.T) {
 	assert.Equal(t, http.StatusNotFound, status, "another club's squad")
 	status, _, _ = coach.post("/week/fill", url.Values{"squad": {"1"}, "day": {"2026-11-25"}, "code": {"nothing"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
-	for _, path := range []string{"/week?day=never", "/week?day=1999-01-01&player=x", "/log?squad=1&test=nothing&one=4&other=4", "/sessions/4/report?player=nobody", "/sessions/4/tests?test=nothing"} {
+	for _, path := range []string{"/week?day=never", "/week?day=1999-01-01&player=x",
+		"/log?squad=1&test=nothing&one=4&other=4", "/sessions/4/report?player=nobody",
+		"/sessions/4/tests?test=nothing"} {
 		status, _, _ := coach.get(path)
 		assert.Equal(t, http.StatusOK, status, path)
 	}
-	for _, path := range []string{"/sessions/4/log", "/sessions/4/log.csv", "/sessions/4/log.json", "/sessions/4/report", "/sessions/4/tests", "/week?squad=1", "/week.csv?squad=1", "/log?squad=1"} {
+	for _, path := range []string{"/sessions/4/log", "/sessions/4/log.csv", "/sessions/4/log.json",
+		"/sessions/4/report", "/sessions/4/tests", "/week?squad=1", "/week.csv?squad=1", "/log?squad=1"} {
 		status, _, _ := other.get(path)
 		assert.Equal(t, http.StatusNotFound, status, path)
 	}
@@ -157,7 +167,8 @@ func TestTheGateIsRead(t *testing.T) {
 		return text
 	}
 	assert.Contains(t, read("gate"), "No gate or speed reading is set up")
-	for mood, says := range map[gate.Mood]string{gate.Well: `"unit":"s"`, gate.Garbled: "no result", gate.Absent: "Is it plugged in"} {
+	for mood, says := range map[gate.Mood]string{gate.Well: `"unit":"s"`, gate.Garbled: "no result",
+		gate.Absent: "Is it plugged in"} {
 		p.Learn.Port = gate.Port{Mood: mood}
 		assert.Contains(t, read("gate"), says)
 	}
@@ -174,9 +185,12 @@ func TestTestsComeFromATable(t *testing.T) {
 	require.NoError(t, err)
 	table := "player;test;unit;better;day;when;tries\n"
 	for i, k := range squad.Players[:3] {
-		table += fmt.Sprintf("%s;Sprint 10 m;s;lower;2026-11-21;before;1,9%d\n%s;Sprint 10 m;s;lower;2026-11-21;after;1,8%d\n", k.Is.Label(), i, k.Is.Label(), i)
+		table += fmt.Sprintf("%s;Sprint 10 m;s;lower;2026-11-21;before;1,9%d\n%s;Sprint 10 "+
+			"m;s;lower;2026-11-21;after;1,8%d\n",
+			k.Is.Label(), i, k.Is.Label(), i)
 	}
-	sent := url.Values{"kind": {"tests"}, "squad": {"1"}, "file64": {base64.StdEncoding.EncodeToString([]byte(table))}, "take": {"yes"}}
+	sent := url.Values{"kind": {"tests"}, "squad": {"1"}, "file64": {base64.StdEncoding.EncodeToString([]byte(table))},
+		"take": {"yes"}}
 	status, _, _ := coach.post("/import", sent)
 	require.Equal(t, http.StatusSeeOther, status)
 	assert.Contains(t, words(page(t, coach, "/sessions/4/tests?test=Sprint+10+m")), "The squad: 0.1 s better")
@@ -190,7 +204,9 @@ func TestTestsComeFromATable(t *testing.T) {
 	}
 	assert.Equal(t, 2, found)
 	assert.Contains(t, page(t, coach, "/export/tests.csv?squad=1"), "Sprint 10 m,s,lower,2026-11-21,before,best,1.9")
-	sent.Set("file64", base64.StdEncoding.EncodeToString([]byte("player;test;unit;better;day;when;tries\n"+squad.Players[0].Is.Label()+";Jump;cm;higher;2026-11-21;never;31\n")))
+	sent.Set("file64",
+		base64.StdEncoding.EncodeToString([]byte("player;test;unit;better;day;when;"+
+			"tries\n"+squad.Players[0].Is.Label()+";Jump;cm;higher;2026-11-21;never;31\n")))
 	_, text, _ := coach.post("/import", sent)
 	assert.Contains(t, words(text), "before, after, or nothing")
 }

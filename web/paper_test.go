@@ -27,7 +27,8 @@ import (
 // words is what a page says, without its tags.
 func words(page string) string {
 	page = regexp.MustCompile(`(?s)<(script|style).*?</(script|style)>`).ReplaceAllString(page, " ")
-	return strings.Join(strings.Fields(html.UnescapeString(regexp.MustCompile(`<[^>]+>`).ReplaceAllString(page, " "))), " ")
+	return strings.Join(strings.Fields(html.UnescapeString(regexp.MustCompile(`<[^>]+>`).ReplaceAllString(page, " "))),
+		" ")
 }
 
 // The board, the sheet and every player's phone say the same of each block: when,
@@ -80,7 +81,8 @@ func TestBoardPaperAndPhoneSayTheSame(t *testing.T) {
 					for _, cue := range block.Items[n].Drill.Cues {
 						told = append(told, cue)
 					}
-					assert.Contains(t, mine, strings.Join(told, " "), "%s: each drill with its dose and all its cues", player.ID)
+					assert.Contains(t, mine, strings.Join(told, " "), "%s: each drill with its dose and all its cues",
+						player.ID)
 				}
 			}
 		}
@@ -94,13 +96,15 @@ func TestBoardPaperAndPhoneSayTheSame(t *testing.T) {
 
 // written is a session whose plan says everything that a line can say.
 func written(t *testing.T, p *office.Office, coach *visitor) uint64 {
-	status, text, to := coach.post("/sessions", url.Values{"kind": {"match"}, "title": {"Written"}, "start": {"2026-12-05T15:00"}, "squad": {"1"}, "from": {diary.FromEmpty}, "minutes": {"60"}})
+	status, text, to := coach.post("/sessions", url.Values{"kind": {"match"}, "title": {"Written"},
+		"start": {"2026-12-05T15:00"}, "squad": {"1"}, "from": {diary.FromEmpty}, "minutes": {"60"}})
 	require.Equal(t, http.StatusSeeOther, status, problemIn(text))
 	id, err := strconv.ParseUint(regexp.MustCompile(`/sessions/(\d+)`).FindStringSubmatch(to)[1], 10, 64)
 	require.NoError(t, err)
 	b, err := p.Boards.Board(ctx, 1, id)
 	require.NoError(t, err)
-	status, text, _ = coach.post(fmt.Sprintf("/sessions/%d/write", id), url.Values{"revision": {itoa(b.Revision)}, "text": {`jog 3 x 120 m, 50 %
+	status, text, _ = coach.post(fmt.Sprintf("/sessions/%d/write", id),
+		url.Values{"revision": {itoa(b.Revision)}, "text": {`jog 3 x 120 m, 50 %
 leg swings 8 each way a leg (no bounce)
 dead bug 4 a side, 3-1-3
 neck holds forward / left / right / back, 3 x 6 s each
@@ -118,7 +122,9 @@ pogo 2 x 10, 3 breaths of box breathing`}})
 	for _, block := range b.Blocks {
 		all += strings.Join(block.Doses(), "\n") + "\n"
 	}
-	for _, says := range []string{"3 lengths of 120 m at 50 %", "8 each way, a side", "3-1-3", "forward / left / right / back", "3 holds of 20 s", "5 front, 5 middle, 3 back", "out with high knees, back with heel kicks, 18 m", "3 min at 60 %", "10", "at 70, 80, 90 %"} {
+	for _, says := range []string{"3 lengths of 120 m at 50 %", "8 each way, a side", "3-1-3",
+		"forward / left / right / back", "3 holds of 20 s", "5 front, 5 middle, 3 back",
+		"out with high knees, back with heel kicks, 18 m", "3 min at 60 %", "10", "at 70, 80, 90 %"} {
 		require.Contains(t, all, says)
 	}
 	return id
@@ -143,7 +149,8 @@ func TestTwoCoachesPressAtOnce(t *testing.T) {
 		statuses, pages = make([]int, 2), make([]string, 2)
 		for i, v := range []*visitor{one, two} {
 			all.Go(func() {
-				statuses[i], pages[i], _ = v.post("/sessions/1/blocks/"+blocks[i]+"/dose", url.Values{"revision": {itoa(revision)}, "item": {"0"}, "by": {by[i]}})
+				statuses[i], pages[i], _ = v.post("/sessions/1/blocks/"+blocks[i]+"/dose",
+					url.Values{"revision": {itoa(revision)}, "item": {"0"}, "by": {by[i]}})
 			})
 		}
 		all.Wait()
@@ -167,14 +174,17 @@ func TestTwoCoachesPressAtOnce(t *testing.T) {
 		assert.Regexp(t, `(Ines Varley|Ulla Renn) changed Line-out too`, words(pages[late]))
 		assert.Contains(t, words(pages[late]), "Use mine")
 		by := []string{"2", "1"}[late]
-		status, _, _ := []*visitor{one, two}[late].post("/sessions/1/blocks/lineout/dose", url.Values{"revision": {itoa(after.Revision)}, "item": {"0"}, "by": {by}, "insist": {"yes"}})
+		status, _, _ := []*visitor{one, two}[late].post("/sessions/1/blocks/lineout/dose",
+			url.Values{"revision": {itoa(after.Revision)}, "item": {"0"}, "by": {by}, "insist": {"yes"}})
 		assert.Equal(t, http.StatusSeeOther, status)
 		last, err := p.Boards.Board(ctx, 1, 1)
 		require.NoError(t, err)
 		r := after.Document.Block("lineout").Items[0].Drill.Range
-		assert.Equal(t, r.Clamp(r.Target+map[string]int{"1": 1, "2": 2}[by]*r.Step), last.Document.Block("lineout").Items[0].Drill.Range.Target, "mine, not the sum of both")
+		assert.Equal(t, r.Clamp(r.Target+map[string]int{"1": 1, "2": 2}[by]*r.Step),
+			last.Document.Block("lineout").Items[0].Drill.Range.Target, "mine, not the sum of both")
 	}
-	status, page, _ := one.post("/sessions/1/blocks/lineout/dose", url.Values{"revision": {"77"}, "item": {"0"}, "by": {"1"}})
+	status, page, _ := one.post("/sessions/1/blocks/lineout/dose",
+		url.Values{"revision": {"77"}, "item": {"0"}, "by": {"1"}})
 	assert.Equal(t, http.StatusConflict, status)
 	assert.Contains(t, words(page), "Somebody else has just changed this plan")
 }
@@ -212,7 +222,8 @@ func TestANewSessionIsSaidOnTheVenuesClock(t *testing.T) {
 	require.NoError(t, err)
 	b, err := p.Boards.Board(ctx, 1, id)
 	require.NoError(t, err)
-	assert.Equal(t, "2027-10-31T01:30:00Z", b.Schedule.Start.UTC().Format(time.RFC3339), "the second time the clock shows it")
+	assert.Equal(t, "2027-10-31T01:30:00Z", b.Schedule.Start.UTC().Format(time.RFC3339),
+		"the second time the clock shows it")
 	assert.Equal(t, plan.Training, b.Document.Kind)
 }
 
@@ -224,12 +235,14 @@ func TestALongListIsCutWithAWayOn(t *testing.T) {
 	first := now.AddDate(0, 0, 20)
 	for n := range 49 {
 		at := first.AddDate(0, 0, n).Format("2006-01-02") + "T19:00"
-		status, text, _ := coach.post("/sessions", url.Values{"kind": {"training"}, "squad": {"1"}, "venue": {"1"}, "from": {"last"}, "title": {fmt.Sprintf("Practice %d.", n)}, "start": {at}})
+		status, text, _ := coach.post("/sessions", url.Values{"kind": {"training"}, "squad": {"1"}, "venue": {"1"},
+			"from": {"last"}, "title": {fmt.Sprintf("Practice %d.", n)}, "start": {at}})
 		require.Equal(t, http.StatusSeeOther, status, problemIn(text))
 	}
 	short, long := page(t, coach, "/today"), page(t, coach, "/today?all=yes")
 	assert.Contains(t, words(short), "And 2 later")
-	assert.Equal(t, []int{50, 52}, []int{strings.Count(short, "<h2 class=\"text-3xl"), strings.Count(long, "<h2 class=\"text-3xl")})
+	assert.Equal(t, []int{50, 52}, []int{strings.Count(short, "<h2 class=\"text-3xl"),
+		strings.Count(long, "<h2 class=\"text-3xl")})
 	assert.NotContains(t, short, "Practice 48.")
 	assert.Contains(t, long, "Practice 48.")
 	listed, more, err := p.Boards.Sessions(ctx, 1, 52)

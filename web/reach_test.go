@@ -35,7 +35,8 @@ func reached(t *testing.T, p *office.Office, coach *visitor) (team string, own m
 }
 
 // published is a session of that id, published.
-func published(t *testing.T, p *office.Office, coach *visitor, session string) (team string, own map[string]string, b *boards.Board) {
+func published(t *testing.T, p *office.Office, coach *visitor,
+	session string) (team string, own map[string]string, b *boards.Board) {
 	id, err := strconv.ParseUint(session, 10, 64)
 	require.NoError(t, err)
 	b, err = p.Boards.Board(ctx, 1, id)
@@ -61,15 +62,20 @@ func TestWhatIsSaidFromAPhoneComesToWhomItIsFor(t *testing.T) {
 		status, _, _ := nobody.post(path+"/say", fields)
 		return status
 	}
-	late := url.Values{"kind": {"late"}, "says": {"14:20"}, "once": {"a1"}, "pressed": {fmt.Sprint(now.Add(-10 * time.Minute).UnixMilli())}}
+	late := url.Values{"kind": {"late"}, "says": {"14:20"}, "once": {"a1"},
+		"pressed": {fmt.Sprint(now.Add(-10 * time.Minute).UnixMilli())}}
 	assert.Equal(t, http.StatusNoContent, say(own["p15"], late))
 	assert.Equal(t, http.StatusNoContent, say(own["p15"], late), "sent twice")
-	assert.Equal(t, http.StatusNoContent, say(own["p15"], url.Values{"kind": {"pain"}, "says": {"knee, left"}, "once": {"a2"}, "pressed": {"1"}}))
-	assert.Equal(t, http.StatusNoContent, say(team+"/p10", url.Values{"kind": {"sore"}, "says": {"calf, right"}, "once": {"a3"}}))
-	for _, wrong := range []url.Values{{"kind": {"king"}, "once": {"x"}}, {"kind": {"late"}}, {"kind": {"late"}, "once": {"x"}, "says": {strings.Repeat("x", 5000)}}} {
+	assert.Equal(t, http.StatusNoContent,
+		say(own["p15"], url.Values{"kind": {"pain"}, "says": {"knee, left"}, "once": {"a2"}, "pressed": {"1"}}))
+	assert.Equal(t, http.StatusNoContent,
+		say(team+"/p10", url.Values{"kind": {"sore"}, "says": {"calf, right"}, "once": {"a3"}}))
+	for _, wrong := range []url.Values{{"kind": {"king"}, "once": {"x"}}, {"kind": {"late"}},
+		{"kind": {"late"}, "once": {"x"}, "says": {strings.Repeat("x", 5000)}}} {
 		assert.Equal(t, http.StatusUnprocessableEntity, say(own["p15"], wrong))
 	}
-	assert.Equal(t, http.StatusNotFound, say(strings.Replace(own["p15"], "/p15/", "/p14/", 1), late), "a key is one person's")
+	assert.Equal(t, http.StatusNotFound, say(strings.Replace(own["p15"], "/p15/", "/p14/", 1), late),
+		"a key is one person's")
 	seen := words(page(t, coach, "/sessions/1/told"))
 	assert.Equal(t, 1, strings.Count(seen, "will be there at 14:20"))
 	assert.Contains(t, seen, "10:32 Mara T. will be there", "as of when it was pressed")
@@ -81,7 +87,9 @@ func TestWhatIsSaidFromAPhoneComesToWhomItIsFor(t *testing.T) {
 	assert.Contains(t, words(page(t, medical, found)), "knee, left")
 	assert.NotContains(t, page(t, coach, found), "knee")
 	stranger := visit(t, base, stranger)
-	for _, path := range []string{"/sessions/1/told", "/sessions/1/live", "/sessions/1/links", "/sessions/1/codes", "/sessions/1/sheet.pdf", "/sessions/1/cards.pdf", "/sessions/1/handout", "/sessions/1/board.svg", "/sessions/1/plan.csv", "/sessions/1/publish"} {
+	for _, path := range []string{"/sessions/1/told", "/sessions/1/live", "/sessions/1/links", "/sessions/1/codes",
+		"/sessions/1/sheet.pdf", "/sessions/1/cards.pdf", "/sessions/1/handout", "/sessions/1/board.svg",
+		"/sessions/1/plan.csv", "/sessions/1/publish"} {
 		status, _, _ := stranger.get(path)
 		assert.Equal(t, http.StatusNotFound, status, path)
 	}
@@ -161,7 +169,8 @@ func TestOtherProgramsReadWhatIsSaved(t *testing.T) {
 	team, own, b := reached(t, p, coach)
 	codes := page(t, coach, "/sessions/1/codes")
 	read := map[string]bool{}
-	for _, found := range regexp.MustCompile(`(?s)viewBox="0 0 (\d+) \d+".*?<path d="([^"]+)"`).FindAllStringSubmatch(codes, -1) {
+	for _, found := range regexp.MustCompile(`(?s)viewBox="0 0 (\d+) \d+".*?<path d="([^"]+)"`).FindAllStringSubmatch(codes,
+		-1) {
 		read[strings.TrimPrefix(decoded(t, found[1], found[2]), base)] = true
 	}
 	assert.Len(t, read, len(own)+1)
@@ -169,8 +178,9 @@ func TestOtherProgramsReadWhatIsSaved(t *testing.T) {
 		assert.True(t, read[link], link)
 	}
 	for path, says := range map[string][]string{
-		"sheet.pdf":                        {"Scrum sets: 5 sets", "If there is less time", "No collapse is saved"},
-		"sheet.pdf?cues=yes&by=place":      {"Far half", "Say Same steps. Eyes on the seam.", "Look for Skips the hard side."},
+		"sheet.pdf": {"Scrum sets: 5 sets", "If there is less time", "No collapse is saved"},
+		"sheet.pdf?cues=yes&by=place": {"Far half", "Say Same steps. Eyes on the seam.",
+			"Look for Skips the hard side."},
 		"sheet.pdf?by=leader&paper=Letter": {"Dorrit", "Pell"},
 		"cards.pdf":                        {"15 Mara Tolland", "2 in each of 5 places"},
 		"handout.pdf":                      {"Each angle is tried before it counts", "Toes straight. Band never slack"},
@@ -230,7 +240,8 @@ func decoded(t *testing.T, size, path string) string {
 	}
 	bits, err := gozxing.NewBinaryBitmapFromImage(drawn)
 	require.NoError(t, err)
-	result, err := qrcode.NewQRCodeReader().Decode(bits, map[gozxing.DecodeHintType]any{gozxing.DecodeHintType_PURE_BARCODE: true})
+	result, err := qrcode.NewQRCodeReader().Decode(bits,
+		map[gozxing.DecodeHintType]any{gozxing.DecodeHintType_PURE_BARCODE: true})
 	require.NoError(t, err)
 	return result.GetText()
 }
@@ -241,7 +252,8 @@ func TestAPreviewSaysWhatPublishingChanges(t *testing.T) {
 	coach := visit(t, base, demo.Email)
 	assert.Contains(t, words(page(t, coach, "/sessions/1/publish")), "Nothing is published yet.")
 	_, own, b := reached(t, p, coach)
-	_, err := p.Boards.Change(ctx, planner.Account{ID: 1, ClubID: 1, Role: planner.Coach}, 1, b.Revision, func(d *plan.Document) (string, error) { return d.SetDose("high", 0, 5) })
+	_, err := p.Boards.Change(ctx, planner.Account{ID: 1, ClubID: 1, Role: planner.Coach}, 1, b.Revision,
+		func(d *plan.Document) (string, error) { return d.SetDose("high", 0, 5) })
 	require.NoError(t, err)
 	says := words(page(t, coach, "/sessions/1/publish"))
 	assert.Contains(t, says, "What changes since plan 1")
@@ -264,7 +276,8 @@ func TestAPictureIsKeptWithoutWhereItWasTaken(t *testing.T) {
 	var drawn bytes.Buffer
 	require.NoError(t, jpeg.Encode(&drawn, image.NewRGBA(image.Rect(0, 0, 1800, 1200)), nil))
 	place := "GPS 51.5, -0.1"
-	file := append([]byte{0xff, 0xd8, 0xff, 0xe1, 0, byte(2 + len(place))}, append([]byte(place), drawn.Bytes()[2:]...)...)
+	file := append([]byte{0xff, 0xd8, 0xff, 0xe1, 0, byte(2 + len(place))},
+		append([]byte(place), drawn.Bytes()[2:]...)...)
 	send := func(file []byte) int {
 		var body bytes.Buffer
 		form := multipart.NewWriter(&body)
@@ -304,11 +317,14 @@ func TestALeaderHasWhatALeaderNeeds(t *testing.T) {
 	coach, medical, nobody := visit(t, base, demo.Email), visit(t, base, demo.MedicalEmail), visit(t, base, "")
 	_, own, b := reached(t, p, coach)
 	player := b.Document.Player("p14")
-	status, text, _ := medical.post("/squad/1/rulings/"+id(player.Roster), url.Values{"rules": {"overhead"}, "from": {"2026-11-20"}, "reason": {"secret strain"}})
+	status, text, _ := medical.post("/squad/1/rulings/"+id(player.Roster),
+		url.Values{"rules": {"overhead"}, "from": {"2026-11-20"}, "reason": {"secret strain"}})
 	require.Equal(t, http.StatusSeeOther, status, problemIn(text))
 	nobody.post(own["p11"]+"/say", url.Values{"kind": {"late"}, "says": {"14:25"}, "once": {"q"}})
 	pell := words(page(t, nobody, own["l-pell"]))
-	for _, says := range []string{"Pell leads", "Kickers 10 15", "Say Same steps. Eyes on the seam.", "Look for Skips the hard side.", "left touch", "Amara F. · 14:25", "Rosamund A. does", "instead of High balls", "Next place"} {
+	for _, says := range []string{"Pell leads", "Kickers 10 15", "Say Same steps. Eyes on the seam.",
+		"Look for Skips the hard side.", "left touch", "Amara F. · 14:25", "Rosamund A. does", "instead of High balls",
+		"Next place"} {
 		if says == "Next place" {
 			continue // both of his places are the same
 		}
@@ -323,7 +339,8 @@ func TestALeaderHasWhatALeaderNeeds(t *testing.T) {
 	assert.NotContains(t, words(page(t, nobody, own["l-runa"])), "Look for", "an assistant has less from the first")
 	assert.Contains(t, words(page(t, nobody, own["l-runa"]+"?show=all")), "Look for")
 	es := words(page(t, nobody, own["l-pell"]+"?show=all&lang=es"))
-	for _, says := range []string{"Pell dirige", "Di Los mismos pasos", "Fíjate en Se salta el lado difícil", "otra vez", "sáb 28 nov"} {
+	for _, says := range []string{"Pell dirige", "Di Los mismos pasos", "Fíjate en Se salta el lado difícil",
+		"otra vez", "sáb 28 nov"} {
 		assert.Contains(t, es, says)
 	}
 	assert.Contains(t, words(page(t, nobody, own["p15"])), "Paso a paso", "the language that was picked stays")
@@ -346,11 +363,13 @@ func TestWhatEverybodyMayOpen(t *testing.T) {
 		assert.Equal(t, http.StatusOK, status, file[1])
 	}
 	assert.Contains(t, page(t, nobody, own["p15"]+"/manifest.webmanifest"), `"start_url":"`+own["p15"]+`"`)
-	for _, path := range []string{team, team + "/wall", own["p15"], own["l-pell"], own["p15"] + "/calendar.ics", own["p15"] + "/update?have=0", own["p15"] + "/manifest.webmanifest"} {
+	for _, path := range []string{team, team + "/wall", own["p15"], own["l-pell"], own["p15"] + "/calendar.ics",
+		own["p15"] + "/update?have=0", own["p15"] + "/manifest.webmanifest"} {
 		answer, err := nobody.http.Get(base + path)
 		require.NoError(t, err)
 		answer.Body.Close()
-		for header, value := range map[string]string{"X-Robots-Tag": "noindex", "Cache-Control": "no-store", "Referrer-Policy": "no-referrer"} {
+		for header, value := range map[string]string{"X-Robots-Tag": "noindex", "Cache-Control": "no-store",
+			"Referrer-Policy": "no-referrer"} {
 			assert.Equal(t, value, answer.Header.Get(header), path)
 		}
 	}

@@ -40,7 +40,8 @@ const (
 )
 
 // fragments are the parts of pages that scripts ask for by themselves.
-var fragments = map[string]string{"/sessions/:session": "board", "/sessions/:session/told": "told", "/sessions/:session/moment": "moment", "/sessions/:session/people": "matrix", "/sessions/:session/better": "better",
+var fragments = map[string]string{"/sessions/:session": "board", "/sessions/:session/told": "told",
+	"/sessions/:session/moment": "moment", "/sessions/:session/people": "matrix", "/sessions/:session/better": "better",
 	"/sessions/:session/what-if": "whatif", "/drills": "found", "/ground-plan/:id": "laid"}
 
 // door is a way that routes.go puts there.
@@ -50,7 +51,8 @@ type door struct{ method, group, path string }
 func routesOf(t *testing.T) (all []door) {
 	text, err := os.ReadFile("routes.go")
 	require.NoError(t, err)
-	for _, m := range regexp.MustCompile(`(?m)^\s*(?:open\.May\(planner\.(\w+)\)|(\w+))\.(Get|Post)\("([^"]*[^"/]|/)"`).FindAllStringSubmatch(string(text), -1) {
+	for _, m := range regexp.MustCompile(`(?m)^\s*(?:open\.May\(planner\.(\w+)\)|(\w+))\.(Get|Post)\("([^"]*[^"/]|/)"`).FindAllStringSubmatch(string(text),
+		-1) {
 		all = append(all, door{m[3], m[1] + m[2], m[4]})
 	}
 	for _, m := range regexp.MustCompile(`"([a-z.]+)":\s+sheet\.`).FindAllStringSubmatch(string(text), -1) {
@@ -59,8 +61,10 @@ func routesOf(t *testing.T) (all []door) {
 	for _, name := range []string{"csv", "json", "svg"} {
 		all = append(all, door{"Get", "club", "/week." + name})
 	}
-	for _, m := range regexp.MustCompile(`open\.(Get|Post)\(way(?:\+"([^"]+)")?,`).FindAllStringSubmatch(string(text), -1) {
-		all = append(all, door{m[1], "open", "/r/:token/:player" + m[2]}, door{m[1], "open", "/r/:token/:player/:key" + m[2]})
+	for _, m := range regexp.MustCompile(`open\.(Get|Post)\(way(?:\+"([^"]+)")?,`).FindAllStringSubmatch(string(text),
+		-1) {
+		all = append(all, door{m[1], "open", "/r/:token/:player" + m[2]},
+			door{m[1], "open", "/r/:token/:player/:key" + m[2]})
 	}
 	require.Greater(t, len(all), 200)
 	return all
@@ -74,10 +78,15 @@ func planted(t *testing.T, name string) (base string, p *office.Office, parts ma
 	require.NoError(t, err)
 	coach := planner.Account{ID: 1, ClubID: 1, Role: planner.Coach, Name: "Ines Varley"}
 	medical := planner.Account{ID: 2, ClubID: 1, Role: planner.Medical, Name: "Signe Aldous", Proved: now}
-	b, err = p.Boards.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) { d.Title = plantedTitle; return "titled", nil })
+	b, err = p.Boards.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) {
+		d.Title = plantedTitle
+		return "titled", nil
+	})
 	require.NoError(t, err)
 	player := b.Document.Player("p14")
-	_, err = p.Save(ctx, medical, "ruled", planner.Change{Owner: player.Roster, Is: club.Restriction{NoOverhead: true, From: "2026-11-01", Reason: plantedReason}})
+	_, err = p.Save(ctx, medical, "ruled",
+		planner.Change{Owner: player.Roster, Is: club.Restriction{NoOverhead: true, From: "2026-11-01",
+			Reason: plantedReason}})
 	require.NoError(t, err)
 	b, err = p.Boards.TakeRulings(ctx, coach, 1)
 	require.NoError(t, err)
@@ -95,7 +104,8 @@ func planted(t *testing.T, name string) (base string, p *office.Office, parts ma
 	is := conduct.Different{Is: conduct.IsOut, Who: []string{"p7"}, Why: "hurt"}
 	made, err := stand.Propose(ctx, is, 300)
 	require.NoError(t, err)
-	_, err = p.Pitchside.Pressed(ctx, coach, 1, []conduct.Event{{ID: "x", At: p.Now().UnixMilli(), Kind: conduct.Change, Is: &is, Placed: made.Placed}})
+	_, err = p.Pitchside.Pressed(ctx, coach, 1,
+		[]conduct.Event{{ID: "x", At: p.Now().UnixMilli(), Kind: conduct.Change, Is: &is, Placed: made.Placed}})
 	require.NoError(t, err)
 	p.Now = earlier
 	hurt, err := p.Keep.OpenHurt(ctx, coach)
@@ -106,15 +116,19 @@ func planted(t *testing.T, name string) (base string, p *office.Office, parts ma
 	require.NoError(t, p.Books.HandOut(ctx, coach, routines[0].ID))
 	handed, err := storeOf(t).Clubs.HandedOut(ctx, 1, routines[0].ID)
 	require.NoError(t, err)
-	parts = map[string]string{":session": "1", ":block": "lineout", ":token": b.Publication.Token, ":player": "p14", ":key": "none", ":squad": "1", ":list": "after-1", ":word": "1", ":person": "p14", ":handed": handed,
-		":code": "high-knees", ":kind": "kit", ":id": "1", ":hurt": fmt.Sprint(hurt[0].ID), ":routine": fmt.Sprint(routines[0].ID), ":roster": fmt.Sprint(player.Roster), ":venue": "1"}
+	parts = map[string]string{":session": "1", ":block": "lineout", ":token": b.Publication.Token, ":player": "p14",
+		":key": "none", ":squad": "1", ":list": "after-1", ":word": "1", ":person": "p14", ":handed": handed,
+		":code": "high-knees", ":kind": "kit", ":id": "1", ":hurt": fmt.Sprint(hurt[0].ID),
+		":routine": fmt.Sprint(routines[0].ID), ":roster": fmt.Sprint(player.Roster), ":venue": "1"}
 	return base, p, parts
 }
 
 // address is a route with its parts filled in.
 func address(r door, parts map[string]string) string {
 	path := r.path
-	for from, to := range map[string]string{"/hurt/:id": "/hurt/:hurt", "/routines/:id": "/routines/:routine", "/players/:id": "/players/:roster", "/handed/:token": "/handed/:handed", "/rulings/:player": "/rulings/:roster", "/join/:token": "/join/none",
+	for from, to := range map[string]string{"/hurt/:id": "/hurt/:hurt", "/routines/:id": "/routines/:routine",
+		"/players/:id": "/players/:roster", "/handed/:token": "/handed/:handed", "/rulings/:player": "/rulings/:roster",
+		"/join/:token":  "/join/none",
 		"/reset/:token": "/reset/none", "/ground-plan/:id": "/ground-plan/:venue"} {
 		path = strings.Replace(path, from, to, 1)
 	}
@@ -174,8 +188,11 @@ func TestEverythingThatCanBeOpenedShowsWhatItMay(t *testing.T) {
 	require.NoError(t, err)
 	players, leaders, err := p.Reach.OwnLinks(ctx, b)
 	require.NoError(t, err)
-	who := map[string]*visitor{"coach": visit(t, base, demo.Email), "assistant": visit(t, base, "assistant@brackwater.example"), "medical": visit(t, base, demo.MedicalEmail), "stranger": visit(t, base, stranger), "nobody": visit(t, base, "")}
-	acts := map[string]planner.Act{"club": planner.ToSee, "change": planner.ToPlan, "keep": planner.ToKeep, "self": planner.ToSelf, "ToRun": planner.ToRun}
+	who := map[string]*visitor{"coach": visit(t, base, demo.Email),
+		"assistant": visit(t, base, "assistant@brackwater.example"), "medical": visit(t, base, demo.MedicalEmail),
+		"stranger": visit(t, base, stranger), "nobody": visit(t, base, "")}
+	acts := map[string]planner.Act{"club": planner.ToSee, "change": planner.ToPlan, "keep": planner.ToKeep,
+		"self": planner.ToSelf, "ToRun": planner.ToRun}
 	roles := map[string]planner.Role{"coach": planner.Coach, "assistant": planner.Assistant, "medical": planner.Medical}
 	read := map[string]int{}
 	for _, r := range routesOf(t) {
@@ -188,7 +205,8 @@ func TestEverythingThatCanBeOpenedShowsWhatItMay(t *testing.T) {
 			path = "/squad?squad=1&player=" + parts[":roster"]
 		}
 		for name, v := range who {
-			if r.method == "Post" && r.group != "open" && name != "nobody" && name != "stranger" && planner.May(planner.Account{ID: 1, Role: roles[name]}, acts[r.group]) == nil {
+			if r.method == "Post" && r.group != "open" && name != "nobody" && name != "stranger" &&
+				planner.May(planner.Account{ID: 1, Role: roles[name]}, acts[r.group]) == nil {
 				continue // what they may do is tried elsewhere
 			}
 			status, kind, text := v.fetched(r.method, path)
@@ -210,8 +228,10 @@ func TestEverythingThatCanBeOpenedShowsWhatItMay(t *testing.T) {
 			case planner.May(planner.Account{ID: 1, Role: roles[name]}, acts[r.group]) != nil:
 				assert.Equal(t, http.StatusForbidden, status, where)
 			}
-			for secret, at := range map[string][]string{plantedReason: {"/squad?", "/person.json"}, plantedPain: {"/hurt/", "/person.json"}} {
-				mayRead := name == "medical" && slices.ContainsFunc(at, func(part string) bool { return strings.Contains(path, part) })
+			for secret, at := range map[string][]string{plantedReason: {"/squad?", "/person.json"},
+				plantedPain: {"/hurt/", "/person.json"}} {
+				mayRead := name == "medical" &&
+					slices.ContainsFunc(at, func(part string) bool { return strings.Contains(path, part) })
 				if !mayRead {
 					assert.NotContains(t, text, secret, where)
 				} else if strings.Contains(text, secret) {
@@ -250,7 +270,8 @@ func TestEverythingThatCanBeOpenedShowsWhatItMay(t *testing.T) {
 // readable tells that what was typed stands in an answer as text, whatever the answer is.
 func readable(t *testing.T, where, kind, text string) {
 	t.Helper()
-	if strings.HasPrefix(kind, "text/html") || strings.HasPrefix(kind, "image/svg") || strings.HasPrefix(kind, "text/event-stream") {
+	if strings.HasPrefix(kind, "text/html") || strings.HasPrefix(kind, "image/svg") ||
+		strings.HasPrefix(kind, "text/event-stream") {
 		assert.NotContains(t, text, "<evil", where)
 	}
 	if strings.HasPrefix(kind, "image/svg") {
@@ -268,24 +289,29 @@ func TestAFormIsAsLargeAsItsDoorNeeds(t *testing.T) {
 	base, _ := site(t, "doors")
 	coach, nobody := visit(t, base, demo.Email), visit(t, base, "")
 	large := url.Values{"email": {strings.Repeat("x", 900_000)}, "password": {"y"}}
-	for _, path := range []string{"/r/%ff%fe%00/p1", "/handed/%ff", "/join/%f0%28", "/reset/%ff%ff", "/r/" + strings.Repeat("é", 21) + "x/p1"} {
+	for _, path := range []string{"/r/%ff%fe%00/p1", "/handed/%ff", "/join/%f0%28", "/reset/%ff%ff",
+		"/r/" + strings.Repeat("é", 21) + "x/p1"} {
 		status, _, _ := nobody.get(path)
 		assert.Equal(t, http.StatusNotFound, status, path)
 	}
-	for _, path := range []string{"/sign-in", "/forgot", "/welcome", "/join/x", "/reset/x", "/look", "/r/x/p1/say", "/sessions/1/write"} {
+	for _, path := range []string{"/sign-in", "/forgot", "/welcome", "/join/x", "/reset/x", "/look", "/r/x/p1/say",
+		"/sessions/1/write"} {
 		status, _, _ := nobody.post(path, large)
 		assert.Equal(t, http.StatusRequestEntityTooLarge, status, path)
 	}
-	status, _, _ := coach.post("/sessions/1/head", url.Values{"revision": {"1"}, "title": {strings.Repeat("x", 400_000)}})
+	status, _, _ := coach.post("/sessions/1/head",
+		url.Values{"revision": {"1"}, "title": {strings.Repeat("x", 400_000)}})
 	assert.Equal(t, http.StatusUnprocessableEntity, status, "it is read, and refused for what it says")
 }
 
 // An address to come back to leads nowhere else, whatever browsers make of it.
 func TestBackLeadsNowhereElse(t *testing.T) {
 	base, _ := site(t, "backs")
-	for _, back := range []string{"/\t/evil.example", "/\n/evil.example", "\t//evil.example", "//evil.example", "/\\evil.example", "/ /evil.example", "https://evil.example", "/\x00/evil.example"} {
+	for _, back := range []string{"/\t/evil.example", "/\n/evil.example", "\t//evil.example", "//evil.example",
+		"/\\evil.example", "/ /evil.example", "https://evil.example", "/\x00/evil.example"} {
 		v := visit(t, base, "")
-		status, _, to := v.post("/sign-in", url.Values{"email": {demo.Email}, "password": {demo.Password}, "back": {back}})
+		status, _, to := v.post("/sign-in", url.Values{"email": {demo.Email}, "password": {demo.Password},
+			"back": {back}})
 		assert.Equal(t, []any{http.StatusSeeOther, "/today"}, []any{status, to}, "%q", back)
 	}
 }
@@ -300,7 +326,9 @@ func TestGuessesOfEveryKindAreCounted(t *testing.T) {
 	physio := all[slices.IndexFunc(all, func(a planner.Account) bool { return a.Email == demo.MedicalEmail })]
 	_, err = p.Staff.SetFactor(ctx, physio, "JBSWY3DPEHPK3PXPJBSWY3DPEHPK3PXP")
 	require.NoError(t, err)
-	for path, form := range map[string]url.Values{"/again": {"present": {"wrong"}}, "/me/password": {"present": {"wrong"}, "password": {"a good long one"}}, "/me/factor/off": {"present": {"wrong"}}} {
+	for path, form := range map[string]url.Values{"/again": {"present": {"wrong"}},
+		"/me/password":   {"present": {"wrong"}, "password": {"a good long one"}},
+		"/me/factor/off": {"present": {"wrong"}}} {
 		stopped := 0
 		for n := range 30 {
 			form.Set("email", fmt.Sprintf("other%d@x.example", n))
@@ -316,7 +344,8 @@ func TestGuessesOfEveryKindAreCounted(t *testing.T) {
 	require.Equal(t, "/sign-in/code", to)
 	stopped := 0
 	for range 25 {
-		if status, _, _ := half.post("/sign-in/code", url.Values{"code": {"000000"}}); status == http.StatusTooManyRequests {
+		if status, _, _ := half.post("/sign-in/code",
+			url.Values{"code": {"000000"}}); status == http.StatusTooManyRequests {
 			stopped++
 		}
 	}

@@ -150,7 +150,8 @@ func (s site) files(club, keep shell.Routes) {
 	club.Get("/sessions/:session/plan.csv", s.sheet.SaveSheet)
 	club.Get("/sessions/:session/calendar.ics", s.sheet.SaveCalendar)
 	club.Get("/sessions/:session/board.svg", s.sheet.Picture)
-	for path, paper := range map[string]shell.Handler{"sheet.pdf": s.sheet.SheetPDF, "cards": s.sheet.Cards, "cards.pdf": s.sheet.CardsPDF, "handout": s.sheet.Handout, "handout.pdf": s.sheet.HandoutPDF} {
+	for path, paper := range map[string]shell.Handler{"sheet.pdf": s.sheet.SheetPDF, "cards": s.sheet.Cards,
+		"cards.pdf": s.sheet.CardsPDF, "handout": s.sheet.Handout, "handout.pdf": s.sheet.HandoutPDF} {
 		club.Get("/sessions/:session/"+path, paper)
 	}
 	club.Get("/routines/:id/steps", s.phone.Alone)

@@ -68,8 +68,8 @@ func id(n uint64) string { return strconv.FormatUint(n, 10) }
 // stranger is the coach of another club.
 const stranger = "coach@elsewhere.example"
 
-// site is the site of the demo's club, beside a club with one squad and one
-// coach who is a stranger. Tests with one run side by side.
+// site is the site of the demo's club, beside a club with one squad and one coach who is a
+// stranger. Tests with one run side by side.
 func site(t *testing.T, name string) (address string, p *office.Office) {
 	if testOf(t) == t.Name() {
 		t.Parallel()
@@ -84,13 +84,17 @@ func alone(t *testing.T, name string) (address string, p *office.Office) {
 	require.NoError(t, err)
 	t.Cleanup(func() { raw.Close() })
 	sites.Store(testOf(t), standing{s, raw})
-	hash, err := argon2id.CreateHash(demo.Password, &argon2id.Params{Memory: 64, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 32})
+	hash, err := argon2id.CreateHash(demo.Password, &argon2id.Params{Memory: 64, Iterations: 1, Parallelism: 1,
+		SaltLength: 16, KeyLength: 32})
 	require.NoError(t, err)
 	for _, statement := range []string{
 		"INSERT INTO club (id, name, sport) VALUES (2, 'Elsewhere', 'Netball')",
 		"INSERT INTO squad (id, club_id, name, grade) VALUES (20, 2, 'Firsts', 'club')",
-		"INSERT INTO account (club_id, email, name, role, password_hash) VALUES (2, '" + stranger + "', 'Somebody', 'coach', '" + hash + "')",
-		"INSERT INTO account (club_id, email, name, role, password_hash) VALUES (1, 'assistant@brackwater.example', 'Ulla Renn', 'assistant', '" + hash + "')",
+		"INSERT INTO account (club_id, email, name, role, password_hash) VALUES (2, '" + stranger +
+			"', 'Somebody', 'coach', '" + hash + "')",
+		"INSERT INTO account (club_id, email, name, role, password_hash) VALUES (1, " +
+			"'assistant@brackwater.example', 'Ulla Renn', 'assistant', '" +
+			hash + "')",
 	} {
 		_, err := raw.ExecContext(ctx, statement)
 		require.NoError(t, err)
@@ -98,7 +102,8 @@ func alone(t *testing.T, name string) (address string, p *office.Office) {
 	p = office.New(s)
 	p.Now = func() time.Time { return now }
 	signIns, end := s.SignIns()
-	listening := httptest.NewServer(web.Handler(shell.Config{Office: p, Live: live.Over(t.Context(), p.Base), SignIns: signIns, Log: slog.New(slog.DiscardHandler)}))
+	listening := httptest.NewServer(web.Handler(shell.Config{Office: p, Live: live.Over(t.Context(), p.Base),
+		SignIns: signIns, Log: slog.New(slog.DiscardHandler)}))
 	t.Cleanup(func() { listening.Close(); end() })
 	return listening.URL, p
 }
@@ -114,7 +119,9 @@ type visitor struct {
 func visit(t *testing.T, base, email string) *visitor {
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
-	v := &visitor{t, base, http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}}
+	v := &visitor{t, base, http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error {
+		return http.ErrUseLastResponse
+	}}}
 	if email != "" {
 		status, _, _ := v.post("/sign-in", url.Values{"email": {email}, "password": {demo.Password}})
 		require.Equal(t, http.StatusSeeOther, status)
@@ -144,7 +151,9 @@ func (v *visitor) read(answer *http.Response, err error) (status int, text, to s
 // whole is what a club has, in the files that it can save.
 func whole(t *testing.T, coach *visitor) string {
 	all := ""
-	for _, path := range []string{"/export/squad.csv?squad=1", "/export/tests.csv?squad=1", "/export/drills.csv", "/export/fixtures.csv", "/sessions/1/plan.json", "/sessions/2/plan.json", "/sessions/3/plan.json", "/ground", "/sport", "/routines", "/today"} {
+	for _, path := range []string{"/export/squad.csv?squad=1", "/export/tests.csv?squad=1", "/export/drills.csv",
+		"/export/fixtures.csv", "/sessions/1/plan.json", "/sessions/2/plan.json", "/sessions/3/plan.json", "/ground",
+		"/sport", "/routines", "/today"} {
 		status, text, _ := coach.get(path)
 		require.Equal(t, http.StatusOK, status, path)
 		all += path + text
@@ -211,13 +220,18 @@ func TestWhoMayDoWhat(t *testing.T) {
 		{"POST", "/routines/1/remove", "", away, no, none, none},
 		{"POST", "/routines/1/hand-out", "", away, no, none, none},
 	}
-	for _, change := range []string{"head", "timing", "spare", "day", "factor", "fixed", "players", "rulings", "mend", "keep", "undo", "redo", "publish", "withdraw", "routine", "remove",
-		"hear", "write", "principle", "relist", "blocks/lineout", "blocks/lineout/said", "blocks/lineout/write", "blocks/lineout/items", "blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order", "blocks/lineout/remove",
-		"turn", "roles", "facing", "bring", "lists", "lists/after-1", "lists/after-1/write", "put", "blocks/lineout/form", "blocks/lineout/group"} {
+	for _, change := range []string{"head", "timing", "spare", "day", "factor", "fixed", "players", "rulings", "mend",
+		"keep", "undo", "redo", "publish", "withdraw", "routine", "remove",
+		"hear", "write", "principle", "relist", "blocks/lineout", "blocks/lineout/said", "blocks/lineout/write",
+		"blocks/lineout/items", "blocks/lineout/dose", "blocks/lineout/priority", "blocks/lineout/order",
+		"blocks/lineout/remove",
+		"turn", "roles", "facing", "bring", "lists", "lists/after-1", "lists/after-1/write", "put",
+		"blocks/lineout/form", "blocks/lineout/group"} {
 		routes = append(routes, route{"POST", "/sessions/1/" + change, "revision=1", away, no, 0, none})
 	}
 	for _, r := range routes {
-		for who, want := range map[string]int{"nobody": r.nobody, "medical": r.medical, "assistant": r.assistant, "elsewhere": r.elsewhere} {
+		for who, want := range map[string]int{"nobody": r.nobody, "medical": r.medical, "assistant": r.assistant,
+			"elsewhere": r.elsewhere} {
 			if want == 0 {
 				continue
 			}
@@ -259,7 +273,8 @@ func TestEachChangeOfABoardIsTakenBackWhole(t *testing.T) {
 	}
 	first := board().Document
 	for _, c := range []struct{ path, form, says string }{
-		{"head", "title=Brackwater+v+Hollinmere&place=Elsewhere&start_name=Kick-off&method=ramp&open=55", "name, place"},
+		{"head", "title=Brackwater+v+Hollinmere&place=Elsewhere&start_name=Kick-off&method=ramp&open=55",
+			"name, place"},
 		{"timing", "start=2026-11-28T15:30&margin=10", "15:30"},
 		{"timing", "shift=-5&margin=10", "14:55"},
 		{"timing", "start=2026-11-28T15:00&margin=5", "done 5 min before"},
@@ -299,7 +314,8 @@ func TestEachChangeOfABoardIsTakenBackWhole(t *testing.T) {
 		form.Set("revision", "0")
 		form.Set("revision", itoa(board().Revision))
 		status, text, _ := coach.post("/sessions/1/"+c.path, form)
-		if !assert.Contains(t, []int{http.StatusOK, http.StatusSeeOther}, status, "%s %s: %s", c.path, c.form, problemIn(text)) {
+		if !assert.Contains(t, []int{http.StatusOK, http.StatusSeeOther}, status, "%s %s: %s", c.path, c.form,
+			problemIn(text)) {
 			continue
 		}
 		changed := board()

@@ -24,31 +24,46 @@ func TestWhatAClubKeepsIsTakenBackWhole(t *testing.T) {
 	now := func() string { return unmoved(whole(t, coach) + page(t, physio, "/squad?player="+player)) }
 	before := now()
 	list := base64.StdEncoding.EncodeToString([]byte("number;first name;last name\n61;Nova;Brisk\n62;Zilla;Brisk\n"))
-	tests := base64.StdEncoding.EncodeToString([]byte("player;test;unit;better;day;tries\nMara Tolland;Reach;cm;higher;2026-11-20;31,5\n"))
-	matches := base64.StdEncoding.EncodeToString([]byte("kind;title;day;start;place\nmatch;Brackwater v Hollinmere;2026-12-19;14:30;Tidegate\n"))
+	tests := base64.StdEncoding.EncodeToString([]byte("player;test;unit;better;day;tries\nMara " +
+		"Tolland;Reach;cm;higher;2026-11-20;31,5\n"))
+	matches := base64.StdEncoding.EncodeToString([]byte("kind;title;day;start;place\nmatch;Brackwater v " +
+		"Hollinmere;2026-12-19;14:30;Tidegate\n"))
 	for _, c := range []struct {
 		name, path, form string
 		by               *visitor
 		shows            string // on which page
 		says             string
 	}{
-		{"a player", "/squad/1/players", "number=61&first=Nova&last=Brisk&foot=left&hand=both&build=stiff&notes=new", coach, "/squad?squad=1", "Nova"},
-		{"another number", "/squad/1/players", "id=" + player + "&edition=1&number=77&first=Mara&last=Tolland", coach, "/squad?squad=1", ">77<"},
+		{"a player", "/squad/1/players", "number=61&first=Nova&last=Brisk&foot=left&hand=both&build=stiff&notes=new",
+			coach, "/squad?squad=1", "Nova"},
+		{"another number", "/squad/1/players", "id=" + player + "&edition=1&number=77&first=Mara&last=Tolland", coach,
+			"/squad?squad=1", ">77<"},
 		{"who leaves", "/squad/1/players/" + player + "/remove", "", coach, "/export/squad.csv?squad=1", ""},
 		{"a unit", "/squad/1/units", "name=Wide+pair&players=" + player, coach, "/squad?squad=1", "Wide pair"},
-		{"a ruling", "/squad/1/rulings/" + player, "rules=jumps&rules=overhead&spare=knee&spare=hip&max_effort=60&max_minutes=15&from=2026-11-25&until=2026-12-10&review=2026-12-01&reason=a+strain", physio, "/squad?player=" + player, "a strain"},
-		{"a zone", "/ground/zone", "name=Shed&of=1&capacity=9&lanes=2&metres=20&surface=wood&covered=yes", coach, "/ground", "Shed"},
+		{"a ruling", "/squad/1/rulings/" + player,
+			"rules=jumps&rules=overhead&spare=knee&spare=hip&max_effort=60&max_minutes=15&from=2026-11-25&" +
+				"until=2026-12-10&review=2026-12-01&reason=a+strain",
+			physio, "/squad?player=" + player, "a strain"},
+		{"a zone", "/ground/zone", "name=Shed&of=1&capacity=9&lanes=2&metres=20&surface=wood&covered=yes", coach,
+			"/ground", "Shed"},
 		{"kit", "/ground/kit", "name=sled&pieces=8", coach, "/ground", "sled"},
 		{"staff", "/ground/staff", "name=Odile+Marr&role=Goalkeeping&leads=yes", coach, "/ground", "Odile Marr"},
-		{"a ground without its zones", "/ground/venue", "name=Eastfield&time_zone=Europe/London", coach, "/ground", "Eastfield"},
-		{"a drill of their own", "/drills/new", "name=Our+hops&aim=Quick+feet&kind=time&phases=raise&min=30&target=30&max=60&step=5&effort=50", coach, "/drills?q=our+hops", "Our hops"},
+		{"a ground without its zones", "/ground/venue", "name=Eastfield&time_zone=Europe/London", coach, "/ground",
+			"Eastfield"},
+		{"a drill of their own", "/drills/new",
+			"name=Our+hops&aim=Quick+feet&kind=time&phases=raise&min=30&target=30&max=60&step=5&effort=50", coach,
+			"/drills?q=our+hops", "Our hops"},
 		{"a ground that is left", "/ground/venue/1/remove", "", coach, "/ground", ""},
-		{"a drill made of a line", "/drills/new", "name=Our+wobble&said=3+x+8+a+side,+3-1-3&phases=mobilise&effort=30", coach, "/drills?q=our+wobble", "3-1-3"},
+		{"a drill made of a line", "/drills/new", "name=Our+wobble&said=3+x+8+a+side,+3-1-3&phases=mobilise&effort=30",
+			coach, "/drills?q=our+wobble", "3-1-3"},
 		{"a drill that is out", "/drills/skips/remove", "", coach, "/drills?q=skips+with", ""},
 		{"a routine", "/sessions/1/routine", "name=Match+day&for=Home", coach, "/routines", "Match day"},
-		{"a list of players", "/import", "kind=squad&squad=1&take=yes&file64=" + url.QueryEscape(list), coach, "/squad?squad=1", "Zilla"},
-		{"tests", "/import", "kind=tests&squad=1&take=yes&file64=" + url.QueryEscape(tests), coach, "/export/tests.csv?squad=1", "Reach"},
-		{"fixtures", "/import", "kind=fixtures&take=yes&file64=" + url.QueryEscape(matches), coach, "/today", "Hollinmere"},
+		{"a list of players", "/import", "kind=squad&squad=1&take=yes&file64=" + url.QueryEscape(list), coach,
+			"/squad?squad=1", "Zilla"},
+		{"tests", "/import", "kind=tests&squad=1&take=yes&file64=" + url.QueryEscape(tests), coach,
+			"/export/tests.csv?squad=1", "Reach"},
+		{"fixtures", "/import", "kind=fixtures&take=yes&file64=" + url.QueryEscape(matches), coach, "/today",
+			"Hollinmere"},
 	} {
 		form, err := url.ParseQuery(c.form)
 		require.NoError(t, err)
@@ -80,7 +95,8 @@ func idOf(t *testing.T, v *visitor, path, pattern string) string {
 
 // unmoved is a page without what counts changes, and without what was said last.
 func unmoved(text string) string {
-	for _, pattern := range []string{`name="edition" value="\d+"`, `(?s)<form[^>]*action="/take-back".*?</form>`, `(?s)<[^>]*role="status".*?</[a-z]+>`} {
+	for _, pattern := range []string{`name="edition" value="\d+"`, `(?s)<form[^>]*action="/take-back".*?</form>`,
+		`(?s)<[^>]*role="status".*?</[a-z]+>`} {
 		text = regexp.MustCompile(pattern).ReplaceAllString(text, "")
 	}
 	return strings.Join(strings.Fields(text), " ")
@@ -94,7 +110,8 @@ func TestALinkShowsWhatWasPublished(t *testing.T) {
 	board, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	ruled := board.Document.Players[3]
-	status, _, _ := visit(t, base, demo.MedicalEmail).post(fmt.Sprintf("/squad/1/rulings/%d", ruled.Roster), url.Values{"rules": {"jumps"}, "from": {"2026-11-25"}, "reason": {"a strain"}})
+	status, _, _ := visit(t, base, demo.MedicalEmail).post(fmt.Sprintf("/squad/1/rulings/%d", ruled.Roster),
+		url.Values{"rules": {"jumps"}, "from": {"2026-11-25"}, "reason": {"a strain"}})
 	require.Equal(t, http.StatusSeeOther, status)
 	coach.post("/sessions/1/rulings", url.Values{"revision": {itoa(board.Revision)}})
 	board, err = p.Boards.Board(ctx, 1, 1)
@@ -115,7 +132,8 @@ func TestALinkShowsWhatWasPublished(t *testing.T) {
 	}
 	assert.NotContains(t, squad+page(t, nobody, link+"/"+ruled.ID), "strain", "why is not for all to read")
 	assert.NotContains(t, squad, "no jumps", "nor what, by others")
-	for _, wrong := range []string{"/r/" + strings.Repeat("a", 43), "/r/x", link + "/p99", link + "/" + strings.Repeat("p", 300)} {
+	for _, wrong := range []string{"/r/" + strings.Repeat("a", 43), "/r/x", link + "/p99",
+		link + "/" + strings.Repeat("p", 300)} {
 		status, _, _ := nobody.get(wrong)
 		assert.Equal(t, http.StatusNotFound, status, wrong)
 	}
@@ -140,9 +158,12 @@ func TestEveryPageIsWhole(t *testing.T) {
 	base, _ := site(t, "pages")
 	coach := visit(t, base, demo.Email)
 	for path, says := range map[string]string{
-		"/today": "Sessions to come", "/today?all=yes": "Sessions to come", "/sessions/new": "New session", "/drills": "drill", "/drills?q=zzzz": "drill", "/drills/skips/edit": "Skips",
-		"/squad": "first team", "/squad?squad=2": "Under 16", "/squad?player=new": "First name", "/ground": "Tidegate", "/ground?edit=kit&id=new": "Pieces", "/routines": "outine",
-		"/import": "Import a list", "/sport": "Rugby union", "/sport?preset=netball": "Netball", "/sessions/1": "Brackwater v Fellmoor", "/sessions/1?block=lineout": "Line-out",
+		"/today": "Sessions to come", "/today?all=yes": "Sessions to come", "/sessions/new": "New session",
+		"/drills": "drill", "/drills?q=zzzz": "drill", "/drills/skips/edit": "Skips",
+		"/squad": "first team", "/squad?squad=2": "Under 16", "/squad?player=new": "First name", "/ground": "Tidegate",
+		"/ground?edit=kit&id=new": "Pieces", "/routines": "outine",
+		"/import": "Import a list", "/sport": "Rugby union", "/sport?preset=netball": "Netball",
+		"/sessions/1": "Brackwater v Fellmoor", "/sessions/1?block=lineout": "Line-out",
 		"/sessions/1?block=gone": "Brackwater v Fellmoor", "/sessions/1/sheet": "Brackwater v Fellmoor",
 	} {
 		text := page(t, coach, path)
@@ -152,7 +173,8 @@ func TestEveryPageIsWhole(t *testing.T) {
 			assert.NotContains(t, text, broken, path)
 		}
 	}
-	for path, want := range map[string]int{"/nothing": 404, "/sessions/4711": 404, "/sessions/x": 404, "/sessions/18446744073709551616": 404, "/squad?squad=4711": 404, "/drills/zzz/edit": 404,
+	for path, want := range map[string]int{"/nothing": 404, "/sessions/4711": 404, "/sessions/x": 404,
+		"/sessions/18446744073709551616": 404, "/squad?squad=4711": 404, "/drills/zzz/edit": 404,
 		"/routines/9/routine.json": 404, "/healthz": 200, "/assets/x/y": 404} {
 		status, _, _ := coach.get(path)
 		assert.Equal(t, want, status, path)
@@ -208,7 +230,8 @@ func TestARoutineIsHandedOut(t *testing.T) {
 	require.Len(t, again, 2)
 	status, text, _ = coach.post(routine+"/remove", nil)
 	require.Equal(t, http.StatusSeeOther, status, problemIn(text))
-	for _, gone := range []string{made[1], made[1] + "/steps", made[1] + "/list.pdf", again[1], "/handed/x", "/handed/" + strings.Repeat("a", 43), "/handed/%00"} {
+	for _, gone := range []string{made[1], made[1] + "/steps", made[1] + "/list.pdf", again[1], "/handed/x",
+		"/handed/" + strings.Repeat("a", 43), "/handed/%00"} {
 		status, _, _ = nobody.get(gone)
 		assert.Equal(t, http.StatusNotFound, status, gone)
 	}

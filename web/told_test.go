@@ -55,7 +55,8 @@ func TestCoachesPagesSpeakSpanish(t *testing.T) {
 		return err
 	}))
 	assert.Greater(t, all, 3000)
-	assert.GreaterOrEqual(t, float64(known)/float64(all), 0.96, "%d of %d words; missing: %s", known, all, strings.Join(missing, "\n"))
+	assert.GreaterOrEqual(t, float64(known)/float64(all), 0.96, "%d of %d words; missing: %s", known, all,
+		strings.Join(missing, "\n"))
 }
 
 // A table's sentences have the same numbers and names in each language.
@@ -73,7 +74,8 @@ func TestNothingIsLostInSpanish(t *testing.T) {
 	es := shell.TongueOf("es")
 	pieces := rapid.SampledFrom(slices.Sorted(maps.Keys(shell.Texts("es", "coach"))))
 	rapid.Check(t, func(t *rapid.T) {
-		text := strings.Join(rapid.SliceOfN(pieces, 1, 3).Draw(t, "pieces"), rapid.SampledFrom([]string{". ", ", ", " · ", " "}).Draw(t, "joint"))
+		text := strings.Join(rapid.SliceOfN(pieces, 1, 3).Draw(t, "pieces"),
+			rapid.SampledFrom([]string{". ", ", ", " · ", " "}).Draw(t, "joint"))
 		for n := 11; strings.Contains(text, "#"); n++ {
 			text = strings.Replace(text, "#", strconv.Itoa(n), 1)
 		}
@@ -94,11 +96,14 @@ func TestNothingIsLostInSpanish(t *testing.T) {
 // Text and labels are said in the language; names, scripts and what is typed stay as they are.
 func TestAPageIsSaidInSpanish(t *testing.T) {
 	es := shell.TongueOf("es")
-	assert.Equal(t, `<p class="Undo" title="Deshacer">Deshacer</p><textarea>Undo</textarea><script>"Undo"</script><b translate="no">Undo<b>Undo</b></b> Deshacer`,
+	assert.Equal(t,
+		`<p class="Undo" title="Deshacer">Deshacer</p><textarea>Undo</textarea><script>"Undo"</script><b translate="no">Undo<b>Undo</b></b> Deshacer`,
 		es.Page(`<p class="Undo" title="Undo">Undo</p><textarea>Undo</textarea><script>"Undo"</script><b translate="no">Undo<b>Undo</b></b> Undo`))
 	assert.Equal(t, "<p>\n Cabe y sobran 2:30\n</p>", es.Page("<p>\n It fits with 2:30 spare\n</p>"))
 	assert.Equal(t, "<p>Escribir en Bands &amp; ball</p>", es.Page("<p>Write into Bands &amp; ball</p>"))
-	assert.Equal(t, `<option>hip</option><option value="hip" selected>cadera</option>`, es.Page(`<option>hip</option><option value="hip" selected>hip</option>`), "what is sent stays")
-	assert.Equal(t, "<p>Vuelta progresiva</p><p>Mill loop</p>", es.Page("<p>Rising loop</p><p>Mill loop</p>"), "the drills of the book, not a club's")
+	assert.Equal(t, `<option>hip</option><option value="hip" selected>cadera</option>`,
+		es.Page(`<option>hip</option><option value="hip" selected>hip</option>`), "what is sent stays")
+	assert.Equal(t, "<p>Vuelta progresiva</p><p>Mill loop</p>", es.Page("<p>Rising loop</p><p>Mill loop</p>"),
+		"the drills of the book, not a club's")
 	assert.Equal(t, "<p>Undo</p>", shell.TongueOf("en").Page("<p>Undo</p>"))
 }

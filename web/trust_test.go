@@ -29,7 +29,8 @@ import (
 func TestAStrangerLeavesNothing(t *testing.T) {
 	base, _ := site(t, "stranger")
 	nobody := visit(t, base, "")
-	for _, path := range []string{"/today", "/sign-in", "/sign-in?back=" + strings.Repeat("x", 5000), "/r/aaaa", "/join/aaaa", "/forgot", "/welcome", "/me"} {
+	for _, path := range []string{"/today", "/sign-in", "/sign-in?back=" + strings.Repeat("x", 5000), "/r/aaaa",
+		"/join/aaaa", "/forgot", "/welcome", "/me"} {
 		nobody.get(path)
 	}
 	nobody.post("/sign-in", url.Values{"email": {"who@else.example"}, "password": {"wrong"}})
@@ -59,7 +60,8 @@ func TestGuessingHitsTheGuesser(t *testing.T) {
 	var log bytes.Buffer
 	signIns, end := storeOf(t).SignIns()
 	defer end()
-	listening := httptest.NewServer(web.Handler(shell.Config{Office: p, SignIns: signIns, Proxies: []string{"127.0.0.1"}, Log: slog.New(slog.NewTextHandler(&log, nil))}))
+	listening := httptest.NewServer(web.Handler(shell.Config{Office: p, SignIns: signIns,
+		Proxies: []string{"127.0.0.1"}, Log: slog.New(slog.NewTextHandler(&log, nil))}))
 	defer listening.Close()
 	known := ""
 	as := func(from, email, password, browser string) int {
@@ -71,7 +73,9 @@ func TestGuessingHitsTheGuesser(t *testing.T) {
 		if browser != "" {
 			request.AddCookie(&http.Cookie{Name: "known", Value: browser})
 		}
-		client := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+		client := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error {
+			return http.ErrUseLastResponse
+		}}
 		answer, err := client.Do(request)
 		require.NoError(t, err)
 		answer.Body.Close()
@@ -95,15 +99,19 @@ func TestGuessingHitsTheGuesser(t *testing.T) {
 	for n := range 70 {
 		as(wifi, fmt.Sprintf("nobody%d@x.example", n), "guess", "")
 	}
-	assert.Equal(t, http.StatusTooManyRequests, as(wifi, demo.MedicalEmail, demo.Password, ""), "sixty wrong ones behind one address")
+	assert.Equal(t, http.StatusTooManyRequests, as(wifi, demo.MedicalEmail, demo.Password, ""),
+		"sixty wrong ones behind one address")
 	assert.Equal(t, http.StatusSeeOther, as(wifi, demo.Email, demo.Password, known), "but for who is known there")
-	assert.Equal(t, http.StatusTooManyRequests, as(wifi, demo.MedicalEmail, demo.Password, known), "known for one account is for no other")
+	assert.Equal(t, http.StatusTooManyRequests, as(wifi, demo.MedicalEmail, demo.Password, known),
+		"known for one account is for no other")
 	for range 10 {
 		assert.Equal(t, http.StatusUnauthorized, as(wifi, demo.Email, "guess", known))
 	}
-	assert.Equal(t, http.StatusTooManyRequests, as(wifi, demo.Email, demo.Password, known), "a known browser guesses no more either")
+	assert.Equal(t, http.StatusTooManyRequests, as(wifi, demo.Email, demo.Password, known),
+		"a known browser guesses no more either")
 	token := strings.Repeat("s3cret", 7)
-	for _, path := range []string{"/r/" + token + "/p1/" + token, "/handed/" + token + "/steps", "/reset/" + token, "/join/" + token} {
+	for _, path := range []string{"/r/" + token + "/p1/" + token, "/handed/" + token + "/steps", "/reset/" + token,
+		"/join/" + token} {
 		_, err := http.Get(listening.URL + path)
 		require.NoError(t, err)
 	}
@@ -120,7 +128,8 @@ func TestAFormIsDoneOnce(t *testing.T) {
 		assert.Equal(t, http.StatusSeeOther, status)
 	}
 	assert.Equal(t, 1, strings.Count(page(t, coach, "/export/squad.csv?squad=1"), "Twice"))
-	for path, to := range map[string]string{"/squad/1/players": "/squad", "/drills/skips": "/drills", "/sessions/1/timing": "/sessions/1", "/ground/zone": "/ground"} {
+	for path, to := range map[string]string{"/squad/1/players": "/squad", "/drills/skips": "/drills",
+		"/sessions/1/timing": "/sessions/1", "/ground/zone": "/ground"} {
 		status, _, where := coach.get(path)
 		assert.Equal(t, []any{http.StatusSeeOther, to}, []any{status, where}, path)
 	}
@@ -177,7 +186,8 @@ func TestMoreThanAPassword(t *testing.T) {
 	late := now.Add(10 * time.Minute)
 	p.Now = func() time.Time { return late }
 	again := visit(t, base, "")
-	status, _, to = again.post("/sign-in", url.Values{"email": {demo.MedicalEmail}, "password": {demo.Password}, "back": {"/squad"}})
+	status, _, to = again.post("/sign-in", url.Values{"email": {demo.MedicalEmail}, "password": {demo.Password},
+		"back": {"/squad"}})
 	require.Equal(t, []any{http.StatusSeeOther, "/sign-in/code"}, []any{status, to})
 	status, _, _ = again.get("/today")
 	assert.Equal(t, http.StatusSeeOther, status, "not in yet")
@@ -213,11 +223,14 @@ func TestMoreThanAPassword(t *testing.T) {
 	squad, err := p.Keep.Squad(t.Context(), 1, 1)
 	require.NoError(t, err)
 	address := "/squad/1/rulings/" + id(squad.Players[0].ID)
-	status, _, to = again.post(address, url.Values{"rules": {"jumps", "overhead"}, "reason": {"typed with care"}, "from": {"2026-11-25"}})
+	status, _, to = again.post(address, url.Values{"rules": {"jumps", "overhead"}, "reason": {"typed with care"},
+		"from": {"2026-11-25"}})
 	require.Equal(t, []any{http.StatusTemporaryRedirect, "/again?to=" + url.QueryEscape(address)}, []any{status, to})
-	status, text, _ := again.post(to, url.Values{"rules": {"jumps", "overhead"}, "reason": {"typed with care"}, "from": {"2026-11-25"}})
+	status, text, _ := again.post(to, url.Values{"rules": {"jumps", "overhead"}, "reason": {"typed with care"},
+		"from": {"2026-11-25"}})
 	assert.Equal(t, http.StatusOK, status)
-	kept := url.Values{"kept.rules": {"jumps", "overhead"}, "kept.reason": {"typed with care"}, "kept.from": {"2026-11-25"}, "present": {"wrong"}}
+	kept := url.Values{"kept.rules": {"jumps", "overhead"}, "kept.reason": {"typed with care"},
+		"kept.from": {"2026-11-25"}, "present": {"wrong"}}
 	for name := range kept {
 		assert.Contains(t, text, `name="`+name+`"`)
 	}
@@ -229,7 +242,8 @@ func TestMoreThanAPassword(t *testing.T) {
 	assert.Equal(t, http.StatusOK, status)
 	assert.Contains(t, text, `action="`+address+`"`)
 	assert.Contains(t, text, `name="reason" value="typed with care"`)
-	status, _, _ = again.post(address, url.Values{"rules": {"jumps", "overhead"}, "reason": {"typed with care"}, "from": {"2026-11-25"}})
+	status, _, _ = again.post(address, url.Values{"rules": {"jumps", "overhead"}, "reason": {"typed with care"},
+		"from": {"2026-11-25"}})
 	assert.Equal(t, http.StatusSeeOther, status)
 }
 
@@ -249,7 +263,8 @@ func TestAccessIsTakenAway(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, status)
 	status, _, _ = assistant.get("/today")
 	assert.Equal(t, http.StatusSeeOther, status)
-	status, _, _ = assistant.post("/sign-in", url.Values{"email": {"assistant@brackwater.example"}, "password": {demo.Password}})
+	status, _, _ = assistant.post("/sign-in", url.Values{"email": {"assistant@brackwater.example"},
+		"password": {demo.Password}})
 	assert.Equal(t, http.StatusUnauthorized, status)
 	coach.get("/export/squad.csv?squad=1")
 	log := page(t, coach, "/audit")
@@ -260,7 +275,8 @@ func TestAccessIsTakenAway(t *testing.T) {
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, text, "that is not your password")
 	other := visit(t, base, demo.Email)
-	status, _, _ = coach.post("/me/password", url.Values{"present": {demo.Password}, "password": {"four kettles on a roof"}})
+	status, _, _ = coach.post("/me/password", url.Values{"present": {demo.Password},
+		"password": {"four kettles on a roof"}})
 	require.Equal(t, http.StatusSeeOther, status)
 	status, _, _ = coach.get("/today")
 	assert.Equal(t, http.StatusOK, status, "this browser stays")
@@ -277,9 +293,13 @@ func TestEveryUploadIsBounded(t *testing.T) {
 		return head + strings.Repeat(body, (size-len(head)-len(tail))/len(body)) + tail
 	}
 	hostile := []string{
-		fill("name,say\n", "x,y\n", ""), fill("first name", ",name", "\n"), fill("name\n", "\"", ""), fill("name;say\n", "=1;;;;;;;;;\n", ""),
-		fill(`{"blocks":[`, `{},`, `{}]}`), fill(`{"format":1,"players":[`, `{"id":"a","first":"b"},`, `{}]}`), fill("", "[", ""), fill(`{"a":"`, "\\u0041", `"}`),
-		fill("BEGIN:VCALENDAR\r\n", "BEGIN:VEVENT\r\nUID:a\r\nDTSTART:20260101T000000Z\r\nRRULE:FREQ=SECONDLY\r\nEND:VEVENT\r\n", "END:VCALENDAR\r\n"),
+		fill("name,say\n", "x,y\n", ""), fill("first name", ",name", "\n"), fill("name\n", "\"", ""),
+		fill("name;say\n", "=1;;;;;;;;;\n", ""),
+		fill(`{"blocks":[`, `{},`, `{}]}`), fill(`{"format":1,"players":[`, `{"id":"a","first":"b"},`, `{}]}`),
+		fill("", "[", ""), fill(`{"a":"`, "\\u0041", `"}`),
+		fill("BEGIN:VCALENDAR\r\n",
+			"BEGIN:VEVENT\r\nUID:a\r\nDTSTART:20260101T000000Z\r\nRRULE:FREQ=SECONDLY\r\nEND:VEVENT\r\n",
+			"END:VCALENDAR\r\n"),
 		fill("BEGIN:VCALENDAR\r\n", "BEGIN:VEVENT\r\n", ""), fill("BEGIN:VCALENDAR\r\nX:", "a\r\n ", "\r\n"),
 	}
 	for _, kind := range []string{"squad", "drills", "fixtures", "tests", "plan", "routine", "calendar"} {
@@ -287,13 +307,15 @@ func TestEveryUploadIsBounded(t *testing.T) {
 			var before, after runtime.MemStats
 			runtime.ReadMemStats(&before)
 			begun := time.Now()
-			status, _, _ := coach.post("/import", url.Values{"kind": {kind}, "squad": {"1"}, "file64": {base64.StdEncoding.EncodeToString([]byte(text))}})
+			status, _, _ := coach.post("/import", url.Values{"kind": {kind}, "squad": {"1"},
+				"file64": {base64.StdEncoding.EncodeToString([]byte(text))}})
 			runtime.ReadMemStats(&after)
 			assert.Less(t, status, 500, "%s %d", kind, n)
 			assert.Less(t, after.TotalAlloc-before.TotalAlloc, uint64(300<<20), "%s %d", kind, n)
 			assert.Less(t, time.Since(begun), 5*time.Second, "%s %d", kind, n)
 			if testing.Verbose() {
-				t.Logf("%s %d: %d, %d MB, %s", kind, n, status, (after.TotalAlloc-before.TotalAlloc)>>20, time.Since(begun).Round(time.Millisecond))
+				t.Logf("%s %d: %d, %d MB, %s", kind, n, status, (after.TotalAlloc-before.TotalAlloc)>>20,
+					time.Since(begun).Round(time.Millisecond))
 			}
 		}
 	}

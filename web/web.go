@@ -42,8 +42,9 @@ type site struct {
 func Handler(config shell.Config) http.Handler {
 	o := config.Office
 	s := site{
-		account:   account.Room{Keep: o.Keep, Staff: o.Staff},
-		board:     board.Room{Boards: o.Boards, Books: o.Books, Diary: o.Diary, Keep: o.Keep, Pitchside: o.Pitchside, Reach: o.Reach, WhatIf: o.WhatIf, Wording: o.Wording},
+		account: account.Room{Keep: o.Keep, Staff: o.Staff},
+		board: board.Room{Boards: o.Boards, Books: o.Books, Diary: o.Diary, Keep: o.Keep, Pitchside: o.Pitchside,
+			Reach: o.Reach, WhatIf: o.WhatIf, Wording: o.Wording},
 		book:      book.Room{Books: o.Books, Diary: o.Diary, Learn: o.Learn, Wording: o.Wording},
 		links:     links.Room{Boards: o.Boards, Reach: o.Reach},
 		log:       log.Room{Keep: o.Keep, Learn: o.Learn, Staff: o.Staff},
@@ -52,9 +53,10 @@ func Handler(config shell.Config) http.Handler {
 		phone:     phone.Room{Books: o.Books, Reach: o.Reach},
 		pitch:     pitch.Room{Keep: o.Keep, Pitchside: o.Pitchside},
 		place:     place.Room{Books: o.Books, Keep: o.Keep},
-		sheet:     sheet.Room{Boards: o.Boards, Books: o.Books, Diary: o.Diary, Keep: o.Keep, Reach: o.Reach, Staff: o.Staff},
-		today:     today.Room{Boards: o.Boards, Books: o.Books, Diary: o.Diary, Keep: o.Keep},
-		words:     words.Room{Boards: o.Boards, Books: o.Books, Wording: o.Wording},
+		sheet: sheet.Room{Boards: o.Boards, Books: o.Books, Diary: o.Diary, Keep: o.Keep, Reach: o.Reach,
+			Staff: o.Staff},
+		today: today.Room{Boards: o.Boards, Books: o.Books, Diary: o.Diary, Keep: o.Keep},
+		words: words.Room{Boards: o.Boards, Books: o.Books, Wording: o.Wording},
 	}
 	return shell.New(config).Handler(s.routes)
 }

@@ -64,7 +64,8 @@ func TestALineIsSaidBack(t *testing.T) {
 	}
 	assert.Equal(t, before, revision(), "hearing changes nothing")
 
-	status, text := coach.part("/sessions/1/write", "board", url.Values{"revision": {before}, "text": {"skips 20 m\nfrobnicate 4\nhops 5, done by 30, not before 20"}})
+	status, text := coach.part("/sessions/1/write", "board",
+		url.Values{"revision": {before}, "text": {"skips 20 m\nfrobnicate 4\nhops 5, done by 30, not before 20"}})
 	require.Equal(t, http.StatusOK, status)
 	shown := words(text)
 	assert.Contains(t, shown, "3 lines put in, look at 1")
@@ -73,7 +74,8 @@ func TestALineIsSaidBack(t *testing.T) {
 	require.Equal(t, http.StatusOK, status)
 	assert.Contains(t, words(text), "No drill fits", "it is the plan's alone until that is used")
 
-	status, text = coach.part("/sessions/1/write", "board", url.Values{"revision": {"77"}, "text": {"skips 20 m, my very own words"}})
+	status, text = coach.part("/sessions/1/write", "board", url.Values{"revision": {"77"},
+		"text": {"skips 20 m, my very own words"}})
 	assert.Equal(t, http.StatusConflict, status, "nobody knows on which plan that was made")
 	assert.Contains(t, text, "my very own words", "and what was typed is still there")
 	too := strings.Repeat("skips 20 m\n", 10000)
@@ -112,14 +114,17 @@ func TestLinesWithoutScripts(t *testing.T) {
 	b, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
 	held := b.Document.Block("lineout")
-	assert.Equal(t, []string{"20′ to 14′", "Far half", "must"}, []string{b.Document.HeldWords(held), b.Document.ZoneName(held.Zone), string(held.Priority)})
+	assert.Equal(t, []string{"20′ to 14′", "Far half", "must"},
+		[]string{b.Document.HeldWords(held), b.Document.ZoneName(held.Zone), string(held.Priority)})
 	_, text, _ := coach.get("/sessions/1/block/lineout")
 	if text == "" || !strings.Contains(text, "20 to 14") {
 		_, text, _ = coach.get("/sessions/1?block=lineout")
 	}
 	assert.Contains(t, text, "20 to 14", "the line says it again as it was said")
-	for _, path := range []string{"blocks/lineout/order", "blocks/gone/order", "blocks/lineout/items", "blocks/gone/said", "principle"} {
-		status, text, _ := send(path, url.Values{"by": {"0"}, "item": {"99"}, "drill": {"levitation"}, "principle": {"levitation"}, "said": {"x"}})
+	for _, path := range []string{"blocks/lineout/order", "blocks/gone/order", "blocks/lineout/items",
+		"blocks/gone/said", "principle"} {
+		status, text, _ := send(path, url.Values{"by": {"0"}, "item": {"99"}, "drill": {"levitation"},
+			"principle": {"levitation"}, "said": {"x"}})
 		assert.Contains(t, []int{http.StatusUnprocessableEntity, http.StatusNotFound}, status, path)
 		assert.NotContains(t, text, "panic", path)
 	}

@@ -50,7 +50,8 @@ func (p *players) UnmarshalJSON(text []byte) error {
 
 // composePlan makes a plan of a brief.
 func composePlan(ctx context.Context, name string, steps int) (any, error) {
-	in := brief{Kind: plan.Match, Title: "Warm-up", Start: clock.Start{Local: "2030-01-05T15:00", Zone: "Etc/UTC"}, Minutes: 50}
+	in := brief{Kind: plan.Match, Title: "Warm-up", Start: clock.Start{Local: "2030-01-05T15:00", Zone: "Etc/UTC"},
+		Minutes: 50}
 	if err := readFile(name, formats.Brief, &in); err != nil {
 		return nil, err
 	}
@@ -75,15 +76,19 @@ func (b *brief) whole() (asked compose.Brief, err error) {
 	if !known {
 		return asked, fmt.Errorf("sport: %q is not a sport that is known", b.Sport)
 	}
-	asked = compose.Brief{Title: b.Title, Kind: b.Kind, Start: b.Start, Minutes: b.Minutes, Method: b.Method, Grade: b.Grade, Sport: &s, Turn: b.Turn, Captain: b.Captain,
+	asked = compose.Brief{Title: b.Title, Kind: b.Kind, Start: b.Start, Minutes: b.Minutes, Method: b.Method,
+		Grade: b.Grade, Sport: &s, Turn: b.Turn, Captain: b.Captain,
 		Players: b.Players.list, Stiff: b.Stiff, Bench: b.Bench, Kit: b.Kit, Today: b.Today, Book: book.Drills()}
 	if len(asked.Players) == 0 {
 		for i := range cmp.Or(b.Players.n, 2*len(s.Positions)) {
-			asked.Players = append(asked.Players, plan.Player{ID: fmt.Sprintf("p%d", i+1), Number: i + 1, First: fmt.Sprintf("No. %d", i+1), Position: s.Position(i)})
+			asked.Players = append(asked.Players, plan.Player{ID: fmt.Sprintf("p%d", i+1), Number: i + 1,
+				First: fmt.Sprintf("No. %d", i+1), Position: s.Position(i)})
 		}
 	}
 	for i, z := range s.Zones {
-		asked.Zones = append(asked.Zones, plan.Zone{ID: fmt.Sprintf("z%d", i+1), Name: z.Name, Capacity: max(z.Capacity, len(asked.Players)), Lanes: z.Lanes, Metres: float64(z.Metres), Surface: z.Surface, Covered: b.Indoors})
+		asked.Zones = append(asked.Zones, plan.Zone{ID: fmt.Sprintf("z%d", i+1), Name: z.Name,
+			Capacity: max(z.Capacity, len(asked.Players)), Lanes: z.Lanes, Metres: float64(z.Metres),
+			Surface: z.Surface, Covered: b.Indoors})
 	}
 	for i, l := range b.Leaders {
 		asked.Leaders = append(asked.Leaders, plan.Leader{ID: fmt.Sprintf("l%d", i+1), Name: l})

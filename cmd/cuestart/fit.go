@@ -50,24 +50,25 @@ const stepsHelp = "how many steps the search may take; 0: by the size of the pro
 func engineCommands() (list []*cobra.Command) {
 	for _, e := range engine {
 		steps := 0
-		c := &cobra.Command{Use: e.use + " FILE|-", Short: e.short, Args: cobra.ExactArgs(1), RunE: func(c *cobra.Command, args []string) error {
-			said, err := e.answer(c.Context(), args[0], steps)
-			if err != nil {
-				return err
-			}
-			if text, is := said.(picture); is {
-				_, err := fmt.Println(text)
-				return err
-			}
-			out := json.NewEncoder(os.Stdout)
-			if list, several := said.(objects); several {
-				for _, one := range list {
-					err = errors.Join(err, out.Encode(one))
+		c := &cobra.Command{Use: e.use + " FILE|-", Short: e.short, Args: cobra.ExactArgs(1),
+			RunE: func(c *cobra.Command, args []string) error {
+				said, err := e.answer(c.Context(), args[0], steps)
+				if err != nil {
+					return err
 				}
-				return err
-			}
-			return out.Encode(said)
-		}}
+				if text, is := said.(picture); is {
+					_, err := fmt.Println(text)
+					return err
+				}
+				out := json.NewEncoder(os.Stdout)
+				if list, several := said.(objects); several {
+					for _, one := range list {
+						err = errors.Join(err, out.Encode(one))
+					}
+					return err
+				}
+				return out.Encode(said)
+			}}
 		c.Flags().IntVar(&steps, "steps", 0, stepsHelp)
 		list = append(list, c)
 	}
@@ -122,7 +123,8 @@ func estimate(_ context.Context, name string, _ int) (any, error) {
 		at += p.Seconds
 		points = append(points, map[string]float64{"at": at, "warmth": curve.At(at)})
 	}
-	return map[string]any{"end": curve.End(), "peak": curve.Peak(), "seconds_above_2": curve.SecondsAbove(warmth.Warm), "points": points}, nil
+	return map[string]any{"end": curve.End(), "peak": curve.Peak(), "seconds_above_2": curve.SecondsAbove(warmth.Warm),
+		"points": points}, nil
 }
 
 // spoken reads lines in their context and answers one object a line.
@@ -172,7 +174,8 @@ func readText(in say.Context, text int, lines []string) (answers objects) {
 		is.Block, is.Heading = block, heading
 		is.Understood, is.Seconds = r.Understands(&is.Line)
 		is.Spans = r.Spans(lines[one.Line], &is.Line)
-		if i := slices.IndexFunc(in.Book, func(k drill.Drill) bool { return k.Code == is.Code && is.Code != "" }); i >= 0 {
+		if i := slices.IndexFunc(in.Book,
+			func(k drill.Drill) bool { return k.Code == is.Code && is.Code != "" }); i >= 0 {
 			is.Names = append([]string{in.Book[i].Name}, in.Book[i].Also...)
 		}
 		r.Remember(is.Line)

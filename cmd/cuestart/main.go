@@ -24,11 +24,17 @@ func main() {
 	}
 	root.CompletionOptions.HiddenDefaultCmd = true
 	root.AddCommand(
-		&cobra.Command{Use: "serve", Short: "Serve the site", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error { return serve(c.Context(), false) }},
-		&cobra.Command{Use: "demo", Short: "Serve the site, with an invented club if there is none", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error { return serve(c.Context(), true) }},
-		&cobra.Command{Use: "migrate", Short: "Bring the database up to date and end", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error { return migrate(c.Context()) }},
-		&cobra.Command{Use: "letters", Short: "Print the letters that wait, where no mail server is set, and count them as sent", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error { return letters(c.Context()) }},
-		&cobra.Command{Use: "version", Short: "Print the version", Args: cobra.NoArgs, Run: func(*cobra.Command, []string) { fmt.Println("cuestart", version()) }},
+		&cobra.Command{Use: "serve", Short: "Serve the site", Args: cobra.NoArgs,
+			RunE: func(c *cobra.Command, _ []string) error { return serve(c.Context(), false) }},
+		&cobra.Command{Use: "demo", Short: "Serve the site, with an invented club if there is none", Args: cobra.NoArgs,
+			RunE: func(c *cobra.Command, _ []string) error { return serve(c.Context(), true) }},
+		&cobra.Command{Use: "migrate", Short: "Bring the database up to date and end", Args: cobra.NoArgs,
+			RunE: func(c *cobra.Command, _ []string) error { return migrate(c.Context()) }},
+		&cobra.Command{Use: "letters",
+			Short: "Print the letters that wait, where no mail server is set, and count them as sent",
+			Args:  cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error { return letters(c.Context()) }},
+		&cobra.Command{Use: "version", Short: "Print the version", Args: cobra.NoArgs,
+			Run: func(*cobra.Command, []string) { fmt.Println("cuestart", version()) }},
 	)
 	root.AddCommand(engineCommands()...)
 	if err := root.ExecuteContext(ctx); err != nil {

@@ -129,13 +129,16 @@ func TestNothingIsLostWhenEitherProcessIsKilled(t *testing.T) {
 	p := start(t, data, address, "demo")
 	assert.Contains(t, <-p.lines, demo.Password, "the sign-in comes last")
 	client := coach(t, p)
-	answer, err := client.PostForm(p.address+"/sessions/1/blocks/lineout/dose", url.Values{"revision": {"1"}, "item": {"0"}, "amount": {"11"}})
+	answer, err := client.PostForm(p.address+"/sessions/1/blocks/lineout/dose",
+		url.Values{"revision": {"1"}, "item": {"0"}, "amount": {"11"}})
 	require.NoError(t, err)
 	answer.Body.Close()
 	require.Equal(t, http.StatusOK, answer.StatusCode)
 
-	assert.Contains(t, fails(t, []string{"CUESTART_DATA=" + data, "CUESTART_ADDR=" + address}, "demo"), "running already")
-	assert.Contains(t, fails(t, []string{"CUESTART_DATA=" + data, "CUESTART_ADDR=" + freePort(t)}, "demo"), "another Cue Start is running with this data folder")
+	assert.Contains(t, fails(t, []string{"CUESTART_DATA=" + data, "CUESTART_ADDR=" + address}, "demo"),
+		"running already")
+	assert.Contains(t, fails(t, []string{"CUESTART_DATA=" + data, "CUESTART_ADDR=" + freePort(t)}, "demo"),
+		"another Cue Start is running with this data folder")
 
 	// The database dies: the site brings it back by itself.
 	pid := func() int {
@@ -170,9 +173,11 @@ func TestNothingIsLostWhenEitherProcessIsKilled(t *testing.T) {
 	orphan := pid()
 	require.NoError(t, p.Process.Kill())
 	p.Wait()
-	require.Eventually(t, func() bool { return !alive(orphan) }, 10*time.Second, 20*time.Millisecond, "nothing is left behind")
+	require.Eventually(t, func() bool { return !alive(orphan) }, 10*time.Second, 20*time.Millisecond,
+		"nothing is left behind")
 	p = start(t, data, address, "demo")
-	assert.Contains(t, page(t, client, p.address+"/sessions/1?block=lineout"), "11 throws", "and the coach is still signed in")
+	assert.Contains(t, page(t, client, p.address+"/sessions/1?block=lineout"), "11 throws",
+		"and the coach is still signed in")
 	assert.False(t, alive(orphan))
 
 	// A polite end ends both.
@@ -188,11 +193,14 @@ func TestWhatCannotStartSaysSoInOneSentence(t *testing.T) {
 	defer taken.Close()
 	go http.Serve(taken, http.NotFoundHandler())
 	data := "CUESTART_DATA=" + t.TempDir()
-	assert.Contains(t, fails(t, []string{data, "CUESTART_ADDR=" + taken.Addr().String()}, "serve"), "another program uses")
+	assert.Contains(t, fails(t, []string{data, "CUESTART_ADDR=" + taken.Addr().String()}, "serve"),
+		"another program uses")
 	free := "CUESTART_ADDR=" + freePort(t)
 	assert.Contains(t, fails(t, []string{free, "CUESTART_DATA=/proc/nowhere"}, "serve"), "cannot be made")
-	assert.Contains(t, fails(t, []string{free, data, "PATH=/nowhere", "CUESTART_DSN=nonsense"}, "serve"), "CUESTART_DSN is not of the form")
-	assert.Contains(t, fails(t, []string{free, data, "CUESTART_DSN=a:b@tcp(127.0.0.1:1)/c"}, "serve"), "does not answer")
+	assert.Contains(t, fails(t, []string{free, data, "PATH=/nowhere", "CUESTART_DSN=nonsense"}, "serve"),
+		"CUESTART_DSN is not of the form")
+	assert.Contains(t, fails(t, []string{free, data, "CUESTART_DSN=a:b@tcp(127.0.0.1:1)/c"}, "serve"),
+		"does not answer")
 }
 
 func TestADiskThatIsFullIsSaid(t *testing.T) {
@@ -204,7 +212,8 @@ func TestADiskThatIsFullIsSaid(t *testing.T) {
 		t.Skip("no small disk can be made here: ", err)
 	}
 	defer syscall.Unmount(disk, 0)
-	assert.Contains(t, fails(t, []string{"CUESTART_ADDR=" + freePort(t), "CUESTART_DATA=" + disk}, "serve"), "the disk is full")
+	assert.Contains(t, fails(t, []string{"CUESTART_ADDR=" + freePort(t), "CUESTART_DATA=" + disk}, "serve"),
+		"the disk is full")
 }
 
 // command runs a command on an input, and returns output, complaint and exit code.
@@ -234,7 +243,8 @@ func TestTheEngineReadsAndAnswersJSON(t *testing.T) {
 	out, _, code = command(t, problem, "cutdowns", "--steps", "20000", "-")
 	assert.Equal(t, 0, code)
 	assert.Contains(t, out, `"less":300`)
-	out, _, code = command(t, `{"air_celsius":18,"pieces":[{"effort":0.5,"seconds":600},{"effort":0,"seconds":480}]}`, "warmth", "-")
+	out, _, code = command(t, `{"air_celsius":18,"pieces":[{"effort":0.5,"seconds":600},{"effort":0,"seconds":480}]}`,
+		"warmth", "-")
 	assert.Equal(t, 0, code)
 	assert.Contains(t, out, `"end":1.384`)
 	home, err := json.Marshal(demo.HomeMatch(time.Date(2026, 11, 28, 15, 0, 0, 0, time.UTC)))
@@ -249,8 +259,10 @@ func TestTheEngineReadsAndAnswersJSON(t *testing.T) {
 		XMLName xml.Name `xml:"svg"`
 	})))
 	for bad, place := range map[string]string{
-		`{"poses":[{"leg":[0,200]}]}`: "pose 1: the knee does -8 to 160 degrees, not 200", `{"poses":[{"lean":NaN}]}`: "line 1, column 19", `{"poses":[{"tail":[1]}]}`: "poses[0]",
-		`{"poses":[` + strings.Repeat("{},", 999) + `{}]}`: "poses: maxItems", `{}`: "a figure has 1 to 4 poses, not 0", `{"view":"above","course":{"ways":[]}}`: "course.ways",
+		`{"poses":[{"leg":[0,200]}]}`: "pose 1: the knee does -8 to 160 degrees, not 200",
+		`{"poses":[{"lean":NaN}]}`:    "line 1, column 19", `{"poses":[{"tail":[1]}]}`: "poses[0]",
+		`{"poses":[` + strings.Repeat("{},", 999) + `{}]}`: "poses: maxItems", `{}`: "a figure has 1 to 4 poses, not 0",
+		`{"view":"above","course":{"ways":[]}}`: "course.ways",
 	} {
 		out, said, code := command(t, bad, "draw", "-")
 		assert.Equal(t, 2, code, place)
@@ -264,11 +276,15 @@ func TestTheEngineReadsAndAnswersJSON(t *testing.T) {
 		strings.Replace(problem, `"grid": 5`, `"grid": 5, "jumps": 1`, 1): "jumps",
 		strings.Replace(problem, `"grid": 5`, `"grid": "x"`, 1):           "grid: got string, want integer",
 		strings.Replace(problem, `"seconds": 180`, `"seconds": NaN`, 1):   "line",
-		strings.Replace(problem, `"open": -1200`, `"open": -100`, 1):      `players[0] "p1": it ends at -480, before it begins at -100`,
+		strings.Replace(problem, `"open": -1200`, `"open": -100`,
+			1): `players[0] "p1": it ends at -480, before it begins at -100`,
 		problem + "x": "not one JSON value",
-		strings.Replace(problem, `"id": "catch",`, `"id": "catch", "after": ["catch"],`, 1):                                  "in a circle",
-		`{"grid":5,"phases":[],"players":[],"blocks":` + strings.Repeat("[", 20000) + strings.Repeat("]", 20000) + "}":       "max depth",
-		`{"grid":5,"phases":[],"players":[{"id":"a","open":-9,"due":0}],"blocks":[` + strings.Repeat(`{},`, 100000) + "{}]}": "blocks",
+		strings.Replace(problem, `"id": "catch",`, `"id": "catch", "after": ["catch"],`,
+			1): "in a circle",
+		`{"grid":5,"phases":[],"players":[],"blocks":` + strings.Repeat("[", 20000) + strings.Repeat("]", 20000) +
+			"}": "max depth",
+		`{"grid":5,"phases":[],"players":[{"id":"a","open":-9,"due":0}],"blocks":[` + strings.Repeat(`{},`, 100000) +
+			"{}]}": "blocks",
 		strings.Repeat(" ", 17<<20): "larger than 16 MB",
 	} {
 		out, said, code := command(t, bad, "fit", "-")

@@ -43,8 +43,8 @@ type settings struct {
 	From    string       `env:"CUESTART_MAIL_FROM" envDefault:"cuestart@localhost"`
 }
 
-// database opens the store, on a private server unless a DSN is set, and
-// brings it up to date. Call the returned function to end both.
+// database opens the store, on a private server unless a DSN is set, and brings it up to date.
+// Call the returned function to end both.
 func database(ctx context.Context, set settings) (s *store.Store, gone <-chan struct{}, close func(), err error) {
 	dsn, end := set.DSN, func() {}
 	if dsn == "" {
@@ -140,8 +140,8 @@ func within(set settings) {
 	}
 }
 
-// serve serves the site until ctx ends; with withDemo it fills in the demo
-// club where there is none.
+// serve serves the site until ctx ends; with withDemo it fills in the demo club where there is
+// none.
 func serve(ctx context.Context, withDemo bool) error {
 	set, err := env.ParseAs[settings]()
 	if err != nil {
@@ -173,9 +173,9 @@ func serve(ctx context.Context, withDemo bool) error {
 	if err := post(ctx, s, set); err != nil {
 		return err
 	}
-	site := web.Handler(shell.Config{Office: plans, Live: live.Over(ctx, plans.Base), SignIns: signIns, URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Proxies: set.Proxies,
-		Outbox: withDemo && set.SMTP == "", Log: slog.Default()})
-	server := &http.Server{Handler: site, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 30 * time.Second, WriteTimeout: time.Minute, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
+	server := serverOf(web.Handler(shell.Config{Office: plans, Live: live.Over(ctx, plans.Base), SignIns: signIns,
+		URL: set.URL, Secure: strings.HasPrefix(set.URL, "https://"), Proxies: set.Proxies,
+		Outbox: withDemo && set.SMTP == "", Log: slog.Default()}))
 	served := make(chan error, 1)
 	go func() { served <- server.Serve(listener) }()
 	announce(ctx, s, listener.Addr().String())
@@ -183,12 +183,19 @@ func serve(ctx context.Context, withDemo bool) error {
 	case err := <-served:
 		return err
 	case <-gone:
-		return errors.New("the database has ended and does not come back: see its log, mariadb/error.log in the data folder")
+		return errors.New("the database has ended and does not come back: see its log, mariadb/error.log in " +
+			"the data folder")
 	case <-ctx.Done():
 	}
 	finish, cancel := context.WithTimeout(context.WithoutCancel(ctx), 10*time.Second)
 	defer cancel()
 	return server.Shutdown(finish)
+}
+
+// serverOf serves a site to browsers that may be slow, and to nobody for ever.
+func serverOf(site http.Handler) *http.Server {
+	return &http.Server{Handler: site, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 30 * time.Second,
+		WriteTimeout: time.Minute, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
 }
 
 // post has letters sent from now on, where a mail server is set.
@@ -206,7 +213,9 @@ func post(ctx context.Context, s *store.Store, set settings) error {
 // deliver sends the letters that wait, every few seconds, until ctx ends.
 func deliver(ctx context.Context, s *store.Store, by mail.Sender) {
 	for {
-		err := s.Accounts.Deliver(ctx, func(ctx context.Context, l store.Letter) error { return by.Send(ctx, l.To, l.Subject, l.Body) })
+		err := s.Accounts.Deliver(ctx, func(ctx context.Context, l store.Letter) error {
+			return by.Send(ctx, l.To, l.Subject, l.Body)
+		})
 		if err != nil && ctx.Err() == nil {
 			slog.Error("a letter cannot be sent", "error", err)
 		}
@@ -261,7 +270,9 @@ func listen(set settings) (net.Listener, error) {
 	case errors.Is(err, syscall.EADDRINUSE) && ours(set.Addr):
 		return nil, fmt.Errorf("Cue Start is running already at http://%s", set.Addr)
 	case errors.Is(err, syscall.EADDRINUSE):
-		return nil, fmt.Errorf("another program uses %s: end it, or set CUESTART_ADDR, such as CUESTART_ADDR=127.0.0.1:8081", set.Addr)
+		return nil,
+			fmt.Errorf("another program uses %s: end it, or set CUESTART_ADDR, such as CUESTART_ADDR=127.0.0.1:8081",
+				set.Addr)
 	case errors.Is(err, os.ErrPermission):
 		return nil, fmt.Errorf("this user may not use %s: set CUESTART_ADDR to a port above 1023", set.Addr)
 	}
@@ -283,6 +294,7 @@ func ours(addr string) bool {
 func announce(ctx context.Context, s *store.Store, addr string) {
 	fmt.Printf("Cue Start %s is ready at http://%s\n", version(), addr)
 	if _, _, err := s.Accounts.AccountByEmail(ctx, demo.Email); err == nil {
-		fmt.Printf("Sign in as %s with the password: %s\n(%s makes rulings, with the same password)\n", demo.Email, demo.Password, demo.MedicalEmail)
+		fmt.Printf("Sign in as %s with the password: %s\n(%s makes rulings, with the same password)\n", demo.Email,
+			demo.Password, demo.MedicalEmail)
 	}
 }

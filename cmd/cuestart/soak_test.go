@@ -98,9 +98,14 @@ func TestAnUpgradeMayBeKilled(t *testing.T) {
 	ctx := context.Background()
 	on(t, template, func(s *store.Store, raw *sql.DB) {
 		require.NoError(t, s.MigrateTo(ctx, 1))
-		for _, text := range []string{"INSERT INTO club (id, name, sport) VALUES (1, 'Hollinmere', 'Netball')", "INSERT INTO squad (id, club_id, name, grade) VALUES (5, 1, 'Firsts', 'club')",
-			"INSERT INTO player (squad_id, number, first, last, position, foot, hand) SELECT 5, seq, CONCAT('P', seq), 'Ros', '', 'both', 'right' FROM seq_1_to_300", "INSERT INTO venue (id, club_id, name, time_zone) VALUES (3, 1, 'Tidegate', 'Europe/London')",
-			"INSERT INTO zone (venue_id, name, capacity, lanes, metres, surface) VALUES (3, 'Hall', 30, 5, 18, 'wood')", "INSERT INTO account (club_id, email, name, role, password_hash) VALUES (1, 'c@h.example', 'C', 'coach', 'x')"} {
+		for _, text := range []string{"INSERT INTO club (id, name, sport) VALUES (1, 'Hollinmere', 'Netball')",
+			"INSERT INTO squad (id, club_id, name, grade) VALUES (5, 1, 'Firsts', 'club')",
+			"INSERT INTO player (squad_id, number, first, last, position, foot, hand) SELECT 5, seq, " +
+				"CONCAT('P', seq), 'Ros', '', 'both', 'right' FROM seq_1_to_300",
+			"INSERT INTO venue (id, club_id, name, time_zone) VALUES (3, 1, 'Tidegate', 'Europe/London')",
+			"INSERT INTO zone (venue_id, name, capacity, lanes, metres, surface) VALUES (3, 'Hall', 30, 5, 18, 'wood')",
+			"INSERT INTO account (club_id, email, name, role, password_hash) VALUES (1, 'c@h.example', 'C', " +
+				"'coach', 'x')"} {
 			_, err := raw.Exec(text)
 			require.NoError(t, err, text)
 		}
@@ -130,7 +135,10 @@ func TestAnUpgradeMayBeKilled(t *testing.T) {
 			up(t, data)
 			on(t, data, func(s *store.Store, raw *sql.DB) {
 				var players, zones int
-				require.NoError(t, raw.QueryRow("SELECT (SELECT COUNT(*) FROM player WHERE removed_at IS NULL), (SELECT COUNT(*) FROM thing WHERE kind = 'zone')").Scan(&players, &zones))
+				require.NoError(t,
+					raw.QueryRow("SELECT (SELECT COUNT(*) FROM player WHERE removed_at IS NULL), (SELECT "+
+						"COUNT(*) FROM thing WHERE kind = 'zone')").Scan(&players,
+						&zones))
 				assert.Equal(t, []int{300, 1}, []int{players, zones}, "from %d", version)
 				_, pending, err := s.Pending(ctx)
 				require.NoError(t, err)
@@ -215,23 +223,28 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 	p.Process.Signal(syscall.SIGTERM)
 	p.Wait()
 	on(t, data, func(_ *store.Store, raw *sql.DB) { w.check(t, raw) })
-	t.Logf("%d kills; acknowledged: %d presses, %d of them with somebody hurt, %d words, %d pains, %d edits of %d sent", *workKills, len(w.events), len(w.hurt), len(w.words), len(w.pains), w.edits, w.sent)
+	t.Logf("%d kills; acknowledged: %d presses, %d of them with somebody hurt, %d words, %d pains, %d edits of %d sent",
+		*workKills, len(w.events), len(w.hurt), len(w.words), len(w.pains), w.edits, w.sent)
 }
 
 func presses(w *work, client *http.Client, address, id string) {
 	hurt := strings.HasSuffix(id, "0")
-	events := []map[string]any{{"id": "d" + id, "at": time.Now().UnixMilli(), "kind": "note", "block": "raise", "says": id}}
+	events := []map[string]any{{"id": "d" + id, "at": time.Now().UnixMilli(), "kind": "note", "block": "raise",
+		"says": id}}
 	if hurt {
-		events = append(events, map[string]any{"id": "h" + id, "at": time.Now().UnixMilli(), "kind": "change", "is": map[string]any{"is": "out", "who": []string{"p7"}, "why": "hurt"}})
+		events = append(events, map[string]any{"id": "h" + id, "at": time.Now().UnixMilli(), "kind": "change",
+			"is": map[string]any{"is": "out", "who": []string{"p7"}, "why": "hurt"}})
 	}
 	text, _ := json.Marshal(events)
-	answer, err := client.PostForm(address+"/pitch/4/press", url.Values{"events": {string(text)}, "have": {"100000000"}})
+	answer, err := client.PostForm(address+"/pitch/4/press",
+		url.Values{"events": {string(text)}, "have": {"100000000"}})
 	if err != nil {
 		return
 	}
 	body, err := io.ReadAll(answer.Body)
 	answer.Body.Close()
-	if err != nil || answer.StatusCode != http.StatusOK || strings.Contains(string(body), `"refused"`) || !strings.HasPrefix(string(body), "{") {
+	if err != nil || answer.StatusCode != http.StatusOK || strings.Contains(string(body), `"refused"`) ||
+		!strings.HasPrefix(string(body), "{") {
 		return
 	}
 	w.keep(func() {
@@ -246,7 +259,9 @@ func presses(w *work, client *http.Client, address, id string) {
 
 func tell(w *work, link string, player int, id string) {
 	for kind, kept := range map[string]map[string]bool{"sore": w.words, "pain": w.pains} {
-		answer, err := http.PostForm(fmt.Sprintf("%s/p%d/say", link, player), url.Values{"kind": {kind}, "says": {"calf"}, "once": {kind + id}, "pressed": {fmt.Sprint(time.Now().UnixMilli())}})
+		answer, err := http.PostForm(fmt.Sprintf("%s/p%d/say", link, player),
+			url.Values{"kind": {kind}, "says": {"calf"}, "once": {kind + id},
+				"pressed": {fmt.Sprint(time.Now().UnixMilli())}})
 		if err != nil {
 			return
 		}
@@ -271,7 +286,9 @@ func edits(w *work, client *http.Client, address string, n int) {
 	if m := regexp.MustCompile(`name="revision" value="(\d+)"`).FindStringSubmatch(string(body)); m != nil {
 		revision, _ = strconv.Atoi(m[1])
 	}
-	answer, err = client.PostForm(address+"/sessions/1/head", url.Values{"revision": {fmt.Sprint(revision)}, "title": {fmt.Sprint("Title ", n, " ", time.Now().UnixNano())}, "place": {"Tidegate"}, "start_name": {"kick-off"}, "method": {"ramp"}, "open": {"55"}})
+	answer, err = client.PostForm(address+"/sessions/1/head",
+		url.Values{"revision": {fmt.Sprint(revision)}, "title": {fmt.Sprint("Title ", n, " ", time.Now().UnixNano())},
+			"place": {"Tidegate"}, "start_name": {"kick-off"}, "method": {"ramp"}, "open": {"55"}})
 	if err != nil {
 		return
 	}
@@ -299,7 +316,9 @@ func (w *work) check(t *testing.T, raw *sql.DB) {
 	for name, is := range map[string]struct {
 		acknowledged map[string]bool
 		kept         map[string]int
-	}{"events": {w.events, column("SELECT once FROM run_event")}, "words": {w.words, column("SELECT once FROM word WHERE kind = 'sore'")}, "pains": {w.pains, column("SELECT once FROM hurt WHERE kind = 'pain'")}} {
+	}{"events": {w.events, column("SELECT once FROM run_event")},
+		"words": {w.words, column("SELECT once FROM word WHERE kind = 'sore'")},
+		"pains": {w.pains, column("SELECT once FROM hurt WHERE kind = 'pain'")}} {
 		for id := range is.acknowledged {
 			assert.Equal(t, 1, is.kept[id], "%s %s", name, id)
 		}
@@ -308,8 +327,9 @@ func (w *work) check(t *testing.T, raw *sql.DB) {
 		}
 	}
 	var events, hurt, due, revision int
-	require.NoError(t, raw.QueryRow(`SELECT (SELECT COUNT(*) FROM run_event WHERE kind = 'change'), (SELECT COUNT(*) FROM hurt WHERE kind = 'hurt'), (SELECT COUNT(*) FROM run WHERE due_by IS NOT NULL), (SELECT revision FROM team_session WHERE id = 1)`).
-		Scan(&events, &hurt, &due, &revision))
+	require.NoError(t,
+		raw.QueryRow(`SELECT (SELECT COUNT(*) FROM run_event WHERE kind = 'change'), (SELECT COUNT(*) FROM hurt WHERE kind = 'hurt'), (SELECT COUNT(*) FROM run WHERE due_by IS NOT NULL), (SELECT revision FROM team_session WHERE id = 1)`).
+			Scan(&events, &hurt, &due, &revision))
 	assert.Equal(t, events, hurt, "medical staff are told of every injury once")
 	assert.GreaterOrEqual(t, hurt, len(w.hurt))
 	assert.Zero(t, due, "what was taken is in force")

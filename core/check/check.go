@@ -1,11 +1,11 @@
 // Package check looks through a fitted plan as an experienced coach would and
 // says what is wrong, where, why, and what would mend it.
 //
-// Every check is a row of [Rules]. Most look at what each player really does, at
-// that player's own list; those of requests look at what was asked for, before
-// it was fitted. A [Finding] names the rule and the place; a mend is a change of
-// the plan that makes it go away without taking anything from anybody else,
-// which [Mend] makes sure of by fitting and checking the changed plan.
+// Every check is a row of [Rules]. Most look at what each player really does, at that player's
+// own list; those of requests look at what was asked for, before it was fitted. A [Finding] names
+// the rule and the place; a mend is a change of the plan that makes it go away without taking
+// anything from anybody else, which [Mend] makes sure of by fitting and checking the changed
+// plan.
 package check
 
 import (
@@ -63,8 +63,8 @@ func Excusable(rule string) bool { return rule != rulingRule }
 // rulingRule is the id of the rule that looks after medical staff's rulings.
 const rulingRule = "restriction"
 
-// change is something that a mend may do to a plan; it reports whether it
-// found anything to change.
+// change is something that a mend may do to a plan; it reports whether it found anything to
+// change.
 type change func(*plan.Document) bool
 
 // ReadsEarlier is how many earlier plans the checks read.
@@ -158,10 +158,10 @@ func Count(findings []Finding) (t Tally) {
 // ErrNoMend is returned where no single change makes the finding go away.
 var ErrNoMend = errors.New("no single change mends this without spoiling something else: change it by hand")
 
-// Mend returns a changed copy of the document in which the finding of that
-// rule at that place is gone, with what was done in a few words. It raises no
-// stop and takes no block away that is not its own to take; of changes that do, one
-// that raises no warning is preferred. It fails with ErrNoMend where there is none.
+// Mend returns a changed copy of the document in which the finding of that rule at that place is
+// gone, with what was done in a few words. It raises no stop and takes no block away that is not
+// its own to take; of changes that do, one that raises no warning is preferred. It fails with
+// ErrNoMend where there is none.
 func Mend(ctx context.Context, in Input, rule, where string) (*plan.Document, string, error) {
 	before := Check(in)
 	i := slices.IndexFunc(before, func(f Finding) bool { return f.Rule == rule && f.Where == where })
@@ -177,7 +177,8 @@ func Mend(ctx context.Context, in Input, rule, where string) (*plan.Document, st
 		}
 		next.Follow(in.Document)
 		fitted, err := schedule.Fit(ctx, next, in.Steps)
-		if err != nil || in.Schedule.Result.Feasible && !fitted.Result.Feasible || in.Schedule.Result.Feasible && loses(in, next, fitted) {
+		if err != nil || in.Schedule.Result.Feasible && !fitted.Result.Feasible ||
+			in.Schedule.Result.Feasible && loses(in, next, fitted) {
 			continue
 		}
 		after := Check(Input{Document: next, Schedule: fitted, Book: in.Book, Earlier: in.Earlier, Steps: in.Steps})
@@ -220,14 +221,18 @@ func undoes(is, next *plan.Document) bool {
 // remains tells whether the finding is still there.
 func (f Finding) remains(after []Finding) bool {
 	return slices.ContainsFunc(after, func(g Finding) bool {
-		return g.Rule == f.Rule && (f.all || g.Where == f.Where && (f.Where != "" || len(f.Players) == 0 || len(shared(f.Players, g.Players)) > 0))
+		return g.Rule == f.Rule &&
+			(f.all || g.Where == f.Where && (f.Where != "" || len(f.Players) == 0 ||
+				len(shared(f.Players, g.Players)) > 0))
 	})
 }
 
 // raises tells whether there is a finding of that severity that was not there.
 func raises(severity Severity, before, after []Finding) bool {
 	return slices.ContainsFunc(after, func(f Finding) bool {
-		return f.Severity == severity && !slices.ContainsFunc(before, func(g Finding) bool { return g.Rule == f.Rule && (g.Where == f.Where || f.all) })
+		return f.Severity == severity &&
+			!slices.ContainsFunc(before,
+				func(g Finding) bool { return g.Rule == f.Rule && (g.Where == f.Where || f.all) })
 	})
 }
 

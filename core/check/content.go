@@ -22,25 +22,29 @@ type limit struct {
 }
 
 func tooLong(r *reading) {
-	r.over(limit{func(l drill.Load) int { return (l.Seconds - l.StandSeconds) / 60 }, caps[r.grade()].minutes, "%s: %d min of active work; for " + r.grade().Name() + " %d are enough",
+	r.over(limit{func(l drill.Load) int { return (l.Seconds - l.StandSeconds) / 60 }, caps[r.grade()].minutes,
+		"%s: %d min of active work; for " + r.grade().Name() + " %d are enough",
 		func(d drill.Drill) bool { return !d.Quiet() }, "Turn doses down"})
 }
 
 func tooManyContacts(r *reading) {
-	r.over(limit{func(l drill.Load) int { return l.Contacts }, caps[r.grade()].contacts, "%s: %d ground contacts, %d at the most",
+	r.over(limit{func(l drill.Load) int { return l.Contacts }, caps[r.grade()].contacts,
+		"%s: %d ground contacts, %d at the most",
 		func(d drill.Drill) bool { return d.ContactsPerUnit > 0 }, "Turn the hardest jumps down first"})
 }
 
 func tooManySprints(r *reading) {
 	in := r.Document.Measure
-	r.over(limit{func(l drill.Load) int { return int(in.In(float64(l.SprintMetres))) }, int(in.In(float64(caps[r.grade()].sprintMetres))), "%s: %d " + in.Unit() + " at 90 %% and over, %d " + in.Unit() + " at the most",
+	r.over(limit{func(l drill.Load) int { return int(in.In(float64(l.SprintMetres))) },
+		int(in.In(float64(caps[r.grade()].sprintMetres))), "%s: %d " + in.Unit() + " at 90 %% and over, %d " +
+			in.Unit() + " at the most",
 		func(d drill.Drill) bool {
 			return d.PeakEffort(d.Range.Max) >= drill.SprintEffort && d.Dose.Kind == drill.Travel
 		}, "Turn the sprints down"})
 }
 
-// over reports the players whose load is over a limit, the largest figure
-// named, and offers to turn down what fits, the hardest first.
+// over reports the players whose load is over a limit, the largest figure named, and offers to
+// turn down what fits, the hardest first.
 func (r *reading) over(x limit) {
 	var players []string
 	most := 0
@@ -100,7 +104,8 @@ func oneSide(r *reading) {
 		for _, code := range slices.Sorted(maps.Keys(where)) {
 			x := where[code]
 			if times[code]%2 == 1 {
-				r.add(x.Block.ID, x.Drill.Name+" is done on one side only", s.Players, "Do it on both sides", alter(x.Block.ID, code, bothSides))
+				r.add(x.Block.ID, x.Drill.Name+" is done on one side only", s.Players, "Do it on both sides",
+					alter(x.Block.ID, code, bothSides))
 			}
 		}
 	}
@@ -135,10 +140,12 @@ func partner(r *reading) {
 			}
 		}
 		if missing > 0 {
-			r.add(b.ID, fmt.Sprintf("%s names %s not here today", b.Name, plural(missing, "player", "players")), nil, "Go on with those who are here",
+			r.add(b.ID, fmt.Sprintf("%s names %s not here today", b.Name, plural(missing, "player", "players")), nil,
+				"Go on with those who are here",
 				func(d *plan.Document) bool {
 					b := d.Block(b.ID)
-					b.Who = slices.DeleteFunc(b.Who, func(id string) bool { return id != plan.Everyone && d.Unit(id) == nil && d.Player(id) == nil })
+					b.Who = slices.DeleteFunc(b.Who,
+						func(id string) bool { return id != plan.Everyone && d.Unit(id) == nil && d.Player(id) == nil })
 					return len(b.Who) > 0
 				}, drop(b.ID))
 		}
@@ -156,9 +163,11 @@ func gridUntried(r *reading) {
 				r.add(b.ID, fmt.Sprintf("%s is left out: %d places stay untried", b.Name, cells), nil, "Make it a must",
 					set(b.ID, func(b *plan.Block) { b.Priority = plan.Must }))
 			case b.Kept && k.Dose.Kind == drill.Count && b.Amount(n) < cells:
-				r.add(b.ID, fmt.Sprintf("%s: %s for %d places", k.Name, k.Words(b.Amount(n)), cells), nil, "One for each place",
+				r.add(b.ID, fmt.Sprintf("%s: %s for %d places", k.Name, k.Words(b.Amount(n)), cells), nil,
+					"One for each place",
 					alter(b.ID, k.Code, func(k *drill.Drill) {
-						k.Range.Min, k.Range.Target, k.Range.Max = cells, max(cells, k.Range.Target), max(cells, k.Range.Max)
+						k.Range.Min, k.Range.Target, k.Range.Max = cells, max(cells, k.Range.Target),
+							max(cells, k.Range.Max)
 					}))
 			}
 		}
@@ -244,7 +253,8 @@ func acts(r *reading) {
 			done[x.Drill.Code] += units
 			for _, kind := range kindsOf(x.Drill) {
 				if kinds[kind] += units; kinds[kind] > actsAtMost {
-					r.add(x.Block.ID, fmt.Sprintf("%s: %d %s in all, with %s", r.Names(s.Players), kinds[kind], kind, x.Drill.Name), s.Players, "Do fewer",
+					r.add(x.Block.ID, fmt.Sprintf("%s: %d %s in all, with %s", r.Names(s.Players), kinds[kind], kind,
+						x.Drill.Name), s.Players, "Do fewer",
 						alter(x.Block.ID, x.Drill.Code, fewerActs), each(drill.Drill.Turns, fewerActs))
 				}
 			}
@@ -283,7 +293,8 @@ func (r *reading) tooFew(s *warmth.Strand, done map[string]int) {
 			continue
 		}
 		k := r.itemOf(at[code], code)
-		r.add(at[code], fmt.Sprintf("%s: %d of %d %s", k.Name, n, asked[code], kindsOf(k)[0]), s.Players, "Do no fewer than asked for", alter(at[code], code, moreActs))
+		r.add(at[code], fmt.Sprintf("%s: %d of %d %s", k.Name, n, asked[code], kindsOf(k)[0]), s.Players,
+			"Do no fewer than asked for", alter(at[code], code, moreActs))
 	}
 }
 
@@ -327,7 +338,8 @@ func (r *reading) addTo(fits func(drill.Drill) bool, players []string) []change 
 		item := plan.Item{Drill: *known}
 		least(&item.Drill)
 		for b := range r.kept() {
-			if b.Phase == phase && len(b.Items) < plan.MaxItems && !slices.ContainsFunc(players, func(p string) bool { return !b.Has(p) }) {
+			if b.Phase == phase && len(b.Items) < plan.MaxItems &&
+				!slices.ContainsFunc(players, func(p string) bool { return !b.Has(p) }) {
 				tries = append(tries, set(b.ID, func(b *plan.Block) { b.Items = append(b.Items, item) }))
 			}
 		}
@@ -346,23 +358,27 @@ func plane(r *reading) {
 	}
 	for _, p := range drill.Planes {
 		if players := r.lacking(func(k *drill.Drill) bool { return anyOf(k.Planes, p) }, anybody); len(players) > 0 {
-			r.add(p, r.Names(players)+": "+planeWords[p], players, "Add a drill that does", r.addTo(func(k drill.Drill) bool { return anyOf(k.Planes, p) }, players)...)
+			r.add(p, r.Names(players)+": "+planeWords[p], players, "Add a drill that does",
+				r.addTo(func(k drill.Drill) bool { return anyOf(k.Planes, p) }, players)...)
 		}
 	}
 }
 
 // planeWords say that nothing moves in a plane.
-var planeWords = map[string]string{"front": "nothing moves forwards and back", "side": "nothing moves sideways", "turn": "nothing turns"}
+var planeWords = map[string]string{"front": "nothing moves forwards and back", "side": "nothing moves sideways",
+	"turn": "nothing turns"}
 
 // joint looks at the joints that the sport stresses, but for those that a player
 // has to spare.
 func joint(r *reading) {
 	for _, j := range r.Document.Stresses {
 		asks := func(player string) bool {
-			return !slices.ContainsFunc(r.Document.Ruled(player), func(x plan.Restriction) bool { return slices.Contains(x.Spare, j) })
+			return !slices.ContainsFunc(r.Document.Ruled(player),
+				func(x plan.Restriction) bool { return slices.Contains(x.Spare, j) })
 		}
 		if players := r.lacking(func(k *drill.Drill) bool { return anyOf(k.Regions, j) }, asks); len(players) > 0 {
-			r.add(j, r.Names(players)+": nothing prepares the "+j, players, "Add a drill that does", r.addTo(func(k drill.Drill) bool { return anyOf(k.Regions, j) }, players)...)
+			r.add(j, r.Names(players)+": nothing prepares the "+j, players, "Add a drill that does",
+				r.addTo(func(k drill.Drill) bool { return anyOf(k.Regions, j) }, players)...)
 		}
 	}
 }
@@ -370,7 +386,8 @@ func joint(r *reading) {
 func noAim(r *reading) {
 	for i := range r.day.Blocks {
 		if b := &r.day.Blocks[i]; b.Aim == "" {
-			r.add(b.ID, b.Name+" has no aim", nil, "Take the aim of its drills", set(b.ID, func(b *plan.Block) { b.Aim = b.Aims() }))
+			r.add(b.ID, b.Name+" has no aim", nil, "Take the aim of its drills",
+				set(b.ID, func(b *plan.Block) { b.Aim = b.Aims() }))
 		}
 	}
 }

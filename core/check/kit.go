@@ -18,11 +18,13 @@ func queue(r *reading) {
 		all := b.Work(n, b.Amount(n), b.Group)
 		own := k.Work(b.Amount(n), drill.Group{People: 1, Lanes: 1})
 		group := b.At(n, b.Group)
-		if k.Together || all <= 0 || b.Alongside(n) || b.Items[n].AtOnce > 0 /* they take turns on purpose */ || own >= all/2 || all-own < QueueLeast {
+		if k.Together || all <= 0 || b.Alongside(n) || b.Items[n].AtOnce > 0 /* they take turns on purpose */ ||
+			own >= all/2 || all-own < QueueLeast {
 			continue
 		}
 		mend, changes := r.lessQueue(b, k)
-		r.add(b.ID, fmt.Sprintf("%s: %d people share %s, and each waits %s of %s", k.Name, group.People, plural(k.LanesIn(group), "lane or station", "lanes or stations"), lasting(int(all-own)), lasting(int(all))),
+		r.add(b.ID, fmt.Sprintf("%s: %d people share %s, and each waits %s of %s", k.Name, group.People,
+			plural(k.LanesIn(group), "lane or station", "lanes or stations"), lasting(int(all-own)), lasting(int(all))),
 			nil, mend, changes...)
 	}
 }
@@ -31,10 +33,12 @@ func queue(r *reading) {
 // a place with more.
 func (r *reading) lessQueue(b *schedule.Block, k drill.Drill) (mend string, changes []change) {
 	if z := r.Document.Zone(b.Zone); z != nil && b.Stations > 0 && z.Lanes > b.Stations {
-		mend, changes = fmt.Sprintf("Use all %d lanes", z.Lanes), append(changes, set(b.ID, func(b *plan.Block) { b.Stations = 0 }))
+		mend, changes = fmt.Sprintf("Use all %d lanes", z.Lanes),
+			append(changes, set(b.ID, func(b *plan.Block) { b.Stations = 0 }))
 	}
 	if b.Zone == "" && b.Stations > 0 {
-		mend, changes = "Use more stations", append(changes, set(b.ID, func(b *plan.Block) { b.Stations = (len(r.Document.Members(b.Who)) + 1) / 2 }))
+		mend, changes = "Use more stations",
+			append(changes, set(b.ID, func(b *plan.Block) { b.Stations = (len(r.Document.Members(b.Who)) + 1) / 2 }))
 	}
 	for _, z := range r.Document.Zones {
 		if z.ID != b.Zone && z.Lanes > b.Group.Lanes && z.Capacity >= len(b.Members) {
@@ -98,7 +102,8 @@ func (r *reading) short(b *schedule.Block, n int, kit string, wants int) {
 	}
 	switch {
 	case have > 0 && (k.Turns() || slices.Contains(k.LaneKit, kit)):
-		mend, changes = fmt.Sprintf("Use %s", plural(have, "lane or station", "lanes or stations")), append([]change{set(b.ID, func(b *plan.Block) { b.Stations = have })}, changes...)
+		mend, changes = fmt.Sprintf("Use %s", plural(have, "lane or station", "lanes or stations")),
+			append([]change{set(b.ID, func(b *plan.Block) { b.Stations = have })}, changes...)
 	case have > 0 && slices.Contains(k.Kit, kit):
 		turns := (wants + have - 1) / have
 		mend = fmt.Sprintf("Take %d turns, %d at once", turns, have)
@@ -131,7 +136,8 @@ func noFitting(r *reading) {
 func (r *reading) elsewhere(b *schedule.Block, k drill.Drill, fitting string) (mend string, changes []change) {
 	for _, other := range r.Document.Zones {
 		if other.Has(fitting) && other.Capacity >= len(b.Members) {
-			return "Go to " + other.Name, []change{set(b.ID, func(b *plan.Block) { b.Zone = other.ID }), takeOut(b.ID, k.Code)}
+			return "Go to " + other.Name, []change{set(b.ID, func(b *plan.Block) { b.Zone = other.ID }),
+				takeOut(b.ID, k.Code)}
 		}
 	}
 	return "Take " + k.Name + " out", []change{takeOut(b.ID, k.Code)}
@@ -154,14 +160,16 @@ func (r *reading) longLine(b *schedule.Block, k drill.Drill, z *plan.Zone) {
 			k.Dose.Legs[i].Metres = max(1, math.Floor(k.Dose.Legs[i].Metres*share))
 		}
 	})
-	r.add(b.ID, fmt.Sprintf("%s goes out %s, and %s is %s long", k.Name, k.Dose.Length(k.Dose.Reach()), z.Name, k.Dose.Length(z.Metres)), nil, "Shorten its legs", shorten, takeOut(b.ID, k.Code))
+	r.add(b.ID, fmt.Sprintf("%s goes out %s, and %s is %s long", k.Name, k.Dose.Length(k.Dose.Reach()), z.Name,
+		k.Dose.Length(z.Metres)), nil, "Shorten its legs", shorten, takeOut(b.ID, k.Code))
 }
 
 // emptyStation finds stations that nobody begins at.
 func emptyStation(r *reading) {
 	for b := range r.kept() {
 		if b.Form == plan.AtStations && len(b.Members) < len(b.Items) {
-			r.add(b.ID, fmt.Sprintf("%s has %d stations for %s", b.Name, len(b.Items), plural(len(b.Members), "player", "players")), nil, "One after the other instead",
+			r.add(b.ID, fmt.Sprintf("%s has %d stations for %s", b.Name, len(b.Items),
+				plural(len(b.Members), "player", "players")), nil, "One after the other instead",
 				set(b.ID, func(b *plan.Block) { b.Form = plan.InOrder }))
 		}
 	}
@@ -178,6 +186,8 @@ func tooFar(r *reading) {
 			continue // a line of the ground lies beyond a place of it
 		}
 		changes := []change{alter(b.ID, k.Code, func(k *drill.Drill) { k.Dose.Metres = z.Metres })}
-		r.add(b.ID, fmt.Sprintf("%s goes over %s, and %s is %s long", k.Name, k.Dose.Length(k.Dose.Metres), z.Name, k.Dose.Length(z.Metres)), nil, "Go over "+k.Dose.Length(z.Metres), append(changes, takeOut(b.ID, k.Code))...)
+		r.add(b.ID, fmt.Sprintf("%s goes over %s, and %s is %s long", k.Name, k.Dose.Length(k.Dose.Metres), z.Name,
+			k.Dose.Length(z.Metres)), nil, "Go over "+k.Dose.Length(z.Metres),
+			append(changes, takeOut(b.ID, k.Code))...)
 	}
 }

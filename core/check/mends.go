@@ -201,13 +201,14 @@ func hardest(d *plan.Document, fits func(drill.Drill) bool) (list []*drill.Drill
 		}
 	}
 	slices.SortStableFunc(list, func(a, b *drill.Drill) int {
-		return cmp.Or(cmp.Compare(b.Effort, a.Effort), cmp.Compare(b.ContactsPerUnit*float64(b.Range.Target), a.ContactsPerUnit*float64(a.Range.Target)))
+		return cmp.Or(cmp.Compare(b.Effort, a.Effort), cmp.Compare(b.ContactsPerUnit*float64(b.Range.Target),
+			a.ContactsPerUnit*float64(a.Range.Target)))
 	})
 	return list
 }
 
-// extra adds a block of one drill for players, last in a phase. It is a must,
-// so that the fit does not leave it out again.
+// extra adds a block of one drill for players, last in a phase. It is a must, so that the fit
+// does not leave it out again.
 func extra(known *drill.Drill, name string, phase drill.Phase, players []string) change {
 	return func(d *plan.Document) bool {
 		if known == nil || len(d.Blocks) >= plan.MaxBlocks {
@@ -221,15 +222,15 @@ func extra(known *drill.Drill, name string, phase drill.Phase, players []string)
 		for n := 2; d.Block(id) != nil; n++ {
 			id = fmt.Sprintf("x%d", n)
 		}
-		b := plan.Block{ID: id, Name: name, Aim: known.Aim, Phase: phase, Who: who, Priority: plan.Must, Excusable: len(players) > 6, Loose: phase == drill.Own, Items: []plan.Item{{Drill: *known}}}
+		b := plan.Block{ID: id, Name: name, Aim: known.Aim, Phase: phase, Who: who, Priority: plan.Must,
+			Excusable: len(players) > 6, Loose: phase == drill.Own, Items: []plan.Item{{Drill: *known}}}
 		least(&b.Items[0].Drill)
 		d.Blocks = slices.Insert(d.Blocks, d.PlaceFor(phase), b)
 		return true
 	}
 }
 
-// inFull turns the dose of the block that was added last up to what its drill
-// is meant to be.
+// inFull turns the dose of the block that was added last up to what its drill is meant to be.
 func inFull(known *drill.Drill, add change) change {
 	return func(d *plan.Document) bool {
 		if !add(d) {
@@ -281,7 +282,8 @@ func dropLeast(fits func(drill.Drill) bool) change {
 	return func(d *plan.Document) bool {
 		for _, priority := range []plan.Priority{plan.Could, plan.Should} {
 			i := slices.IndexFunc(d.Blocks, func(b plan.Block) bool {
-				return b.Priority == priority && slices.ContainsFunc(b.Items, func(i plan.Item) bool { return fits(i.Drill) })
+				return b.Priority == priority &&
+					slices.ContainsFunc(b.Items, func(i plan.Item) bool { return fits(i.Drill) })
 			})
 			if i >= 0 {
 				return drop(d.Blocks[i].ID)(d)

@@ -16,17 +16,21 @@ const orderRule = "order"
 func order(r *reading) {
 	phases := plan.Methods[r.Document.Method].Phases
 	said := map[[2]string]bool{}
-	list := slices.DeleteFunc(slices.Clone(r.blocks), func(b schedule.Block) bool { return !b.Kept || b.Phase == "" || b.Timed() })
+	list := slices.DeleteFunc(slices.Clone(r.blocks), func(b schedule.Block) bool {
+		return !b.Kept || b.Phase == "" || b.Timed()
+	})
 	slices.SortStableFunc(list, func(a, b schedule.Block) int { return int(a.Start - b.Start) })
 	for i := range list {
 		for j := i + 1; j < len(list); j++ {
 			a, b := &list[i], &list[j]
 			pair := [2]string{a.Phase.Name(), b.Phase.Name()}
-			if slices.Index(phases, a.Phase) <= slices.Index(phases, b.Phase) || said[pair] || len(shared(a.Members, b.Members)) == 0 {
+			if slices.Index(phases, a.Phase) <= slices.Index(phases, b.Phase) || said[pair] ||
+				len(shared(a.Members, b.Members)) == 0 {
 				continue
 			}
 			said[pair] = true
-			r.add(b.ID, fmt.Sprintf("%s stands after %s: %s comes after %s", pair[1], pair[0], b.Name, a.Name), nil, "Put into the method's order",
+			r.add(b.ID, fmt.Sprintf("%s stands after %s: %s comes after %s", pair[1], pair[0], b.Name, a.Name), nil,
+				"Put into the method's order",
 				func(d *plan.Document) bool { _, err := d.Relist(); return err == nil })
 		}
 	}

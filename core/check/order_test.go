@@ -42,7 +42,9 @@ func TestWhatWasDoneByHandIsLeftAlone(t *testing.T) {
 			d.Move(rapid.SampledFrom(ids).Draw(t, "block"), rapid.SampledFrom(append(ids, "")).Draw(t, "before"))
 		}
 		until := clock.BeforeStart(60 * rapid.IntRange(6, 20).Draw(t, "until"))
-		d.SetHold(rapid.SampledFrom(ids).Draw(t, "held"), rapid.SampledFrom([]plan.Holds{{Hold: plan.Hold{Until: &until}}, {At: &until}, {Hold: plan.Hold{From: &until}}, {Hold: plan.Hold{Straight: "raise"}}}).Draw(t, "hold"))
+		d.SetHold(rapid.SampledFrom(ids).Draw(t, "held"),
+			rapid.SampledFrom([]plan.Holds{{Hold: plan.Hold{Until: &until}}, {At: &until},
+				{Hold: plan.Hold{From: &until}}, {Hold: plan.Hold{Straight: "raise"}}}).Draw(t, "hold"))
 		if d.Validate() != nil {
 			return
 		}

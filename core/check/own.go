@@ -38,11 +38,14 @@ var clues = append([]clue{
 	clueOf(`pulse|heart ?rate|get warm|jog\w*|easy run\w*`, drill.Raise, usual[0].is),
 	clueOf(`games?|tag|play\w*|fun|competition`, drill.Sport, having("game")),
 	clueOf(`stuck landings?|landings?|stick\w*|land\w*`, drill.Potentiate, having("landing")),
-	clueOf(`agility|change\w* of direction|cuts?|cutting|footwork|side ?steps?`, drill.Potentiate, having("change", "reaction")),
+	clueOf(`agility|change\w* of direction|cuts?|cutting|footwork|side ?steps?`, drill.Potentiate,
+		having("change", "reaction")),
 	clueOf(`reactions?|react\w*|reactive`, drill.Potentiate, having("reaction")),
-	clueOf(`running technique|running mechanics|running drills?|running form|run technique|sprint drills?|mechanics|technique`, drill.Raise, func(k *drill.Drill) bool {
-		return having("coordination", "rhythm")(k) && (k.Dose.Kind == drill.Travel || k.Dose.Kind == drill.Line || having("sprint")(k))
-	}),
+	clueOf(`running technique|running mechanics|running drills?|running form|run technique|sprint drills?|mechanics|technique`,
+		drill.Raise, func(k *drill.Drill) bool {
+			return having("coordination", "rhythm")(k) && (k.Dose.Kind == drill.Travel || k.Dose.Kind == drill.Line ||
+				having("sprint")(k))
+		}),
 	clueOf(`full (?:effort|speed)|flat out|sprints?|top speed|max(?:imal)? speed`, drill.Potentiate, usual[3].is),
 	clueOf(`rising|build\w*(?: up)?|progressive runs?|strides?`, drill.Potentiate, usual[2].is),
 	clueOf(`power|explosive|jumps?|jumping|plyo\w*|bounds?|hops?`, drill.Potentiate, having("jump", "landing")),
@@ -51,22 +54,30 @@ var clues = append([]clue{
 	clueOf(`balance|stability|control|single[- ]leg`, drill.Activate, having("stability", "control")),
 	clueOf(`strength\w*|strong|activation|activate|glutes?`, drill.Activate, having("strength", "hold")),
 	clueOf(`(?:mini-?)?bands?|banded`, drill.Activate, func(k *drill.Drill) bool {
-		return slices.ContainsFunc(slices.Concat(k.Kit, k.LaneKit), func(kit string) bool { return strings.Contains(kit, "band") })
+		return slices.ContainsFunc(slices.Concat(k.Kit, k.LaneKit),
+			func(kit string) bool { return strings.Contains(kit, "band") })
 	}),
 	clueOf(`core|trunk|planks?|abs`, drill.Activate, func(k *drill.Drill) bool {
 		return anyOf(k.Regions, "back") && having("strength", "stability", "hold")(k)
 	}),
 	clueOf(`rolling|foam roll\w*|soft tissue|massage`, drill.Own, having("tissue")),
-	clueOf(`position work|craft|skills?|ball work|throws?|throwing|kicks?|kicking|shots?|shooting|passes|passing|hits|hitting`, drill.Sport, having("craft")),
+	clueOf(`position work|craft|skills?|ball work|throws?|throwing|kicks?|kicking|shots?|shooting|passes|passing|hits|hitting`,
+		drill.Sport, having("craft")),
 	clueOf(`calm|breath\w*|quiet|mental|visuali[sz]\w*`, drill.Own, having("calm")),
-	clueOf(`turn\w*|rotation\w*|twist\w*`, drill.Mobilise, func(k *drill.Drill) bool { return anyOf(k.Planes, "turn") }),
-	clueOf(`sideways|lateral|side to side`, drill.Mobilise, func(k *drill.Drill) bool { return anyOf(k.Planes, "side") }),
+	clueOf(`turn\w*|rotation\w*|twist\w*`, drill.Mobilise, func(k *drill.Drill) bool {
+		return anyOf(k.Planes, "turn")
+	}),
+	clueOf(`sideways|lateral|side to side`, drill.Mobilise, func(k *drill.Drill) bool {
+		return anyOf(k.Planes, "side")
+	}),
 	clueOf(`coordination|rhythm`, drill.Raise, having("coordination", "rhythm")),
 }, joints()...)
 
 // jointWords are what joints are called beside their names.
-var jointWords = map[string]string{"back": `backs?|spine|mid-?back|t-?spine|thoracic`, "hip": `hips?|groins?|hamstrings?|adductors?`, "ankle": `ankles?|cal(?:f|ves)|feet|foot`,
-	"shoulder": `shoulders?|rotator cuffs?|cuffs?`, "knee": `knees?|quads?`, "neck": `necks?`, "elbow": `elbows?|arms?`, "wrist": `wrists?|forearms?|hands?`}
+var jointWords = map[string]string{"back": `backs?|spine|mid-?back|t-?spine|thoracic`,
+	"hip": `hips?|groins?|hamstrings?|adductors?`, "ankle": `ankles?|cal(?:f|ves)|feet|foot`,
+	"shoulder": `shoulders?|rotator cuffs?|cuffs?`, "knee": `knees?|quads?`, "neck": `necks?`, "elbow": `elbows?|arms?`,
+	"wrist": `wrists?|forearms?|hands?`}
 
 func joints() (list []clue) {
 	for _, j := range drill.Regions {
@@ -110,7 +121,10 @@ func ReadPrinciple(text string) (p Principle, err error) {
 		}
 	}
 	if len(all) == 0 {
-		return p, fmt.Errorf("%q: say it by what the drills do, such as a game, three hip openers, running technique, landings, agility", p.Name)
+		return p,
+			fmt.Errorf("%q: say it by what the drills do, such as a game, three hip openers, running "+
+				"technique, landings, agility",
+				p.Name)
 	}
 	p.ID = "own " + strings.ToLower(p.Name)
 	p.Is = func(k *drill.Drill) bool {
@@ -126,7 +140,8 @@ func Usual(stresses []string) []string {
 	for _, joint := range stresses {
 		list = append(list, joint+" mobility")
 	}
-	return append(list, "something that turns", "something sideways", "a stuck landing", "rising runs", "a full effort", "a game", "position work")
+	return append(list, "something that turns", "something sideways", "a stuck landing", "rising runs", "a full effort",
+		"a game", "position work")
 }
 
 // ownOf are a club's principles; what cannot be read, which was checked when it was said, is none.

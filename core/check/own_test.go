@@ -45,7 +45,9 @@ func TestAClubsPrinciplesAreReadFromItsWords(t *testing.T) {
 			p.Is(&drill.Drill{})
 		}
 	})
-	for _, words := range []string{"running technique", "agility", "something for the ankles", "core", "rising runs", "breathing"} { // the book has what is said
+	for _, words := range []string{"running technique", "agility", "something for the ankles", "core", "rising runs",
+		"breathing"} {
+		// the book has what is said
 		p, err := check.ReadPrinciple(words)
 		require.NoError(t, err, words)
 		n := 0

@@ -48,13 +48,17 @@ var usual = []principle{
 	{"pulse", "pulse", drill.Raise, func(k *drill.Drill) bool {
 		return k.Effort >= drill.DynamicEffort && (anyOf(k.Qualities, "pulse") || k.Serves(drill.Raise))
 	}, 0},
-	{"landing", "landing stuck", drill.Potentiate, func(k *drill.Drill) bool { return anyOf(k.Qualities, "landing") }, RoomToLand},
+	{"landing", "landing stuck", drill.Potentiate, func(k *drill.Drill) bool { return anyOf(k.Qualities, "landing") },
+		RoomToLand},
 	{"steps", "rising steps", drill.Potentiate, func(k *drill.Drill) bool {
-		return slices.ContainsFunc(k.Efforts(k.Range.Target), func(e float64) bool { return e >= drill.RisingEffort && e < drill.SprintEffort })
+		return slices.ContainsFunc(k.Efforts(k.Range.Target),
+			func(e float64) bool { return e >= drill.RisingEffort && e < drill.SprintEffort })
 	}, 0},
-	{"full", "a full effort", drill.Potentiate, func(k *drill.Drill) bool { return k.PeakEffort(k.Range.Target) >= drill.SprintEffort }, 0},
+	{"full", "a full effort", drill.Potentiate,
+		func(k *drill.Drill) bool { return k.PeakEffort(k.Range.Target) >= drill.SprintEffort }, 0},
 	{"game", "a game", drill.Sport, func(k *drill.Drill) bool { return anyOf(k.Qualities, "game") }, roomToPlay},
-	{"craft", "position work", drill.Sport, func(k *drill.Drill) bool { return anyOf(k.Qualities, "craft") }, roomToCraft},
+	{"craft", "position work", drill.Sport, func(k *drill.Drill) bool { return anyOf(k.Qualities, "craft") },
+		roomToCraft},
 }
 
 // Principles tells what a plan has of what a warm-up usually has, and what would add the
@@ -70,13 +74,16 @@ func Principles(in Input) (list []Principle) {
 	}
 	rows := slices.Clone(usual[:1])
 	for _, j := range in.Document.Stresses {
-		rows = append(rows, principle{"joint " + j, j, drill.Mobilise, func(k *drill.Drill) bool { return anyOf(k.Regions, j) }, 0})
+		rows = append(rows, principle{"joint " + j, j, drill.Mobilise,
+			func(k *drill.Drill) bool { return anyOf(k.Regions, j) }, 0})
 	}
 	for _, p := range drill.Planes {
-		rows = append(rows, principle{"plane " + p, planeNames[p], drill.Mobilise, func(k *drill.Drill) bool { return anyOf(k.Planes, p) }, 0})
+		rows = append(rows, principle{"plane " + p, planeNames[p], drill.Mobilise,
+			func(k *drill.Drill) bool { return anyOf(k.Planes, p) }, 0})
 	}
 	for _, row := range append(rows, usual[1:]...) {
-		list = append(list, r.judged(Principle{ID: row.id, Name: row.name, In: row.phase, Is: row.is, Count: 1}, row.id, row.from, work))
+		list = append(list, r.judged(Principle{ID: row.id, Name: row.name, In: row.phase, Is: row.is, Count: 1}, row.id,
+			row.from, work))
 	}
 	return append(list, Principle{ID: "order", Name: "the method's order", Has: in.Document.InMethodOrder()})
 }
@@ -120,7 +127,8 @@ func (r *reading) notToday(row principle, work int) string {
 	switch {
 	case row.id == "game" && len(r.Document.Players) == 1:
 		return "it takes two"
-	case row.id == "craft" && !slices.ContainsFunc(r.Book, func(k drill.Drill) bool { return row.is(&k) && anyOf(k.Sports, r.Sport) }):
+	case row.id == "craft" &&
+		!slices.ContainsFunc(r.Book, func(k drill.Drill) bool { return row.is(&k) && anyOf(k.Sports, r.Sport) }):
 		return "none in the drill book"
 	case row.id == "landing" && r.Document.Today.Wet && outdoors:
 		return "not on wet ground"
@@ -141,7 +149,9 @@ func (r *reading) adds(row principle, has map[string]bool) (found *drill.Drill) 
 		if has[k.Code+k.Name] {
 			continue
 		}
-		if !k.Serves(row.phase) || !row.is(k) || !k.Suits(r.Document.Grade) || !r.equipped(*k) || len(r.Document.Players) == 1 && k.WantsPartner() || r.Document.Today.Wet && (k.Ground || k.Jumps()) || k.Collision || k.Static {
+		if !k.Serves(row.phase) || !row.is(k) || !k.Suits(r.Document.Grade) || !r.equipped(*k) ||
+			len(r.Document.Players) == 1 && k.WantsPartner() || r.Document.Today.Wet && (k.Ground || k.Jumps()) ||
+			k.Collision || k.Static {
 			continue
 		}
 		if len(k.Sports) > 0 && !anyOf(k.Sports, r.Sport) || len(k.Sports) == 0 && row.id == "craft" {

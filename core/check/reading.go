@@ -26,8 +26,8 @@ type reading struct {
 	findings []Finding
 }
 
-// add reports a finding of the present rule. A second one at the same place
-// is taken as one with the first.
+// add reports a finding of the present rule. A second one at the same place is taken as one with
+// the first.
 func (r *reading) add(where, what string, players []string, mend string, changes ...change) {
 	for i := range r.findings {
 		if f := &r.findings[i]; f.Rule == r.rule.ID && f.Where == where {
@@ -35,7 +35,8 @@ func (r *reading) add(where, what string, players []string, mend string, changes
 			return
 		}
 	}
-	f := Finding{Rule: r.rule.ID, Severity: r.rule.Severity, What: what, Where: where, Players: slices.Clone(players), Why: r.Document.Measure.Text(r.rule.Why), mends: changes}
+	f := Finding{Rule: r.rule.ID, Severity: r.rule.Severity, What: what, Where: where, Players: slices.Clone(players),
+		Why: r.Document.Measure.Text(r.rule.Why), mends: changes}
 	if len(changes) > 0 {
 		f.Mend = mend
 	}
@@ -64,7 +65,8 @@ func (r *reading) once(from int) {
 	if len(same) < severally || r.rule.ID == rulingRule {
 		return
 	}
-	one := Finding{Rule: same[0].Rule, Severity: same[0].Severity, Where: everywhere, Why: same[0].Why, Mend: same[0].Mend, all: true}
+	one := Finding{Rule: same[0].Rule, Severity: same[0].Severity, Where: everywhere, Why: same[0].Why,
+		Mend: same[0].Mend, all: true}
 	var tries [][]change
 	for _, f := range same {
 		one.Players = appendNew(one.Players, f.Players...)
@@ -176,7 +178,8 @@ func (r *reading) ownBlock(player string) bool {
 		return true
 	}
 	for b := range r.kept() {
-		missed := slices.ContainsFunc(b.Missed, func(m missed) bool { return m.Player == player && 2*m.Seconds > b.Length() })
+		missed := slices.ContainsFunc(b.Missed,
+			func(m missed) bool { return m.Player == player && 2*m.Seconds > b.Length() })
 		if b.Has(player) && len(b.Members) <= max(1, len(r.Document.Players)/4) && !missed {
 			return true
 		}

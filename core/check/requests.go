@@ -78,7 +78,8 @@ func pins(r *reading) {
 		if len(both) == 0 {
 			return
 		}
-		r.add(b.ID, fmt.Sprintf("%s and %s are both set to a minute and overlap by %s: %s cannot do both", a.name, b.name, lasting(seconds), r.names(both)), both, "")
+		r.add(b.ID, fmt.Sprintf("%s and %s are both set to a minute and overlap by %s: %s cannot do both", a.name,
+			b.name, lasting(seconds), r.names(both)), both, "")
 	})
 	for _, a := range q.blocks {
 		if a.Pin == nil {
@@ -88,12 +89,14 @@ func pins(r *reading) {
 			held := shared(a.Players, f.Players)
 			overlap := clock.Window{From: a.from(), To: a.to()}.Overlap(clock.Window{From: f.Start, To: f.End})
 			if overlap > 0 && len(held) > 0 && (!a.Excusable || len(held) == len(a.Players)) {
-				r.add(a.ID, fmt.Sprintf("%s is set to %s to go: %s %s at %s then, for %s of it", a.name, a.from().ToGo(), r.names(held), verb(len(held)), r.eventName(f.ID), lasting(overlap)), held, "")
+				r.add(a.ID, fmt.Sprintf("%s is set to %s to go: %s %s at %s then, for %s of it", a.name,
+					a.from().ToGo(), r.names(held), verb(len(held)), r.eventName(f.ID), lasting(overlap)), held, "")
 			}
 		}
 		for _, p := range q.Players {
 			if slices.Contains(a.Players, p.ID) && (a.from() < p.Open || a.to() > p.Due) {
-				r.add(a.ID, fmt.Sprintf("%s is set to %s to go, outside the time in which %s may work: %s to %s to go", a.name, a.from().ToGo(), r.names([]string{p.ID}), p.Open.ToGo(), p.Due.ToGo()), []string{p.ID}, "")
+				r.add(a.ID, fmt.Sprintf("%s is set to %s to go, outside the time in which %s may work: %s to %s to go",
+					a.name, a.from().ToGo(), r.names([]string{p.ID}), p.Open.ToGo(), p.Due.ToGo()), []string{p.ID}, "")
 			}
 		}
 	}
@@ -109,7 +112,8 @@ func (r *reading) chained(q *requests) {
 	for _, b := range q.blocks {
 		for _, id := range b.After {
 			if a := byID[id]; a.Block != nil && a.Pin != nil && b.Pin != nil && b.from() < a.to() {
-				r.add(b.ID, fmt.Sprintf("%s comes after %s, and is set to %s to go: %s too soon", b.name, a.name, b.from().ToGo(), lasting(int(a.to()-b.from()))), nil, "")
+				r.add(b.ID, fmt.Sprintf("%s comes after %s, and is set to %s to go: %s too soon", b.name, a.name,
+					b.from().ToGo(), lasting(int(a.to()-b.from()))), nil, "")
 			}
 		}
 	}
@@ -124,14 +128,19 @@ func leaderBusy(r *reading) {
 		ask := func(id string) []change { return r.askOthers(id, l.ID) }
 		q.pinnedPairs(func(a, b asked, seconds int) {
 			if led(a) && led(b) {
-				r.add(b.ID, fmt.Sprintf("%s leads %s and %s, which are set to overlap by %s", l.Name, a.name, b.name, lasting(seconds)), nil, "Ask somebody else to lead "+b.name, ask(b.ID)...)
+				r.add(b.ID, fmt.Sprintf("%s leads %s and %s, which are set to overlap by %s", l.Name, a.name, b.name,
+					lasting(seconds)), nil, "Ask somebody else to lead "+b.name, ask(b.ID)...)
 			}
 		})
 		q.alone(l.ID, func(a asked, room int) {
-			r.add(a.ID, fmt.Sprintf("%s leads %s, which takes %s at the least, and is there for %s of the time that its players have", l.Name, a.name, lasting(a.least), lasting(room)), nil, "Ask somebody else", ask(a.ID)...)
+			r.add(a.ID,
+				fmt.Sprintf("%s leads %s, which takes %s at the least, and is there for %s of the time that "+
+					"its players have",
+					l.Name, a.name, lasting(a.least), lasting(room)), nil, "Ask somebody else", ask(a.ID)...)
 		})
 		if over, last := q.crowded(l.ID, 1); over > 0 {
-			r.add(last.ID, fmt.Sprintf("%s leads musts of %s more than there is time for: %s", l.Name, lasting(over), q.listing(l.ID)), nil, "Ask somebody else to lead "+last.name, ask(last.ID)...)
+			r.add(last.ID, fmt.Sprintf("%s leads musts of %s more than there is time for: %s", l.Name, lasting(over),
+				q.listing(l.ID)), nil, "Ask somebody else to lead "+last.name, ask(last.ID)...)
 		}
 	}
 }
@@ -156,19 +165,24 @@ func placeBusy(r *reading) {
 		}
 		q.pinnedPairs(func(a, b asked, seconds int) {
 			if in := needs(a, z.ID) + needs(b, z.ID); needs(a, z.ID) > 0 && needs(b, z.ID) > 0 && in > z.Capacity {
-				r.add(b.ID, fmt.Sprintf("%s holds %d: %s and %s are set to be there at once for %s, %d people", z.Name, z.Capacity, a.name, b.name, lasting(seconds), in), nil, "Go elsewhere with "+b.name, move(b)...)
+				r.add(b.ID, fmt.Sprintf("%s holds %d: %s and %s are set to be there at once for %s, %d people", z.Name,
+					z.Capacity, a.name, b.name, lasting(seconds), in), nil, "Go elsewhere with "+b.name, move(b)...)
 			}
 		})
 		q.alone(z.ID, func(a asked, room int) {
-			r.add(a.ID, fmt.Sprintf("%s is free for %s of the time that the players of %s have, and it takes %s at the least", z.Name, lasting(room), a.name, lasting(a.least)), nil, "Go elsewhere", move(a)...)
+			r.add(a.ID,
+				fmt.Sprintf("%s is free for %s of the time that the players of %s have, and it takes %s at the least",
+					z.Name, lasting(room), a.name, lasting(a.least)), nil, "Go elsewhere", move(a)...)
 		})
 		for _, a := range q.blocks {
 			if window := q.resource(z.ID); a.Pin != nil && needs(a, z.ID) > 0 && !within(window, a.from(), a.to()) {
-				r.add(a.ID, fmt.Sprintf("%s is set to %s to go, when %s is not free", a.name, a.from().ToGo(), z.Name), nil, "Go elsewhere", roomier(a.ID, len(a.Players), z.ID))
+				r.add(a.ID, fmt.Sprintf("%s is set to %s to go, when %s is not free", a.name, a.from().ToGo(), z.Name),
+					nil, "Go elsewhere", roomier(a.ID, len(a.Players), z.ID))
 			}
 		}
 		if over, last := q.crowded(z.ID, z.Capacity); over > 0 {
-			r.add(last.ID, fmt.Sprintf("%s is wanted by musts for %s more than it is free: %s", z.Name, lasting(over), q.listing(z.ID)), nil, "Go elsewhere with "+last.name, move(last)...)
+			r.add(last.ID, fmt.Sprintf("%s is wanted by musts for %s more than it is free: %s", z.Name, lasting(over),
+				q.listing(z.ID)), nil, "Go elsewhere with "+last.name, move(last)...)
 		}
 	}
 }
@@ -186,8 +200,10 @@ func partnerBusy(r *reading) {
 			if q.room(a, rest, "") < a.least {
 				continue // not this one alone
 			}
-			r.add(a.ID, fmt.Sprintf("%s has %s in a row for %s, which takes %s at the least%s", r.names([]string{p}), lasting(q.room(a, []string{p}, "")), a.name, lasting(a.least), r.why(q, p)), []string{p},
-				"Plan it without "+r.names([]string{p}), func(d *plan.Document) bool { return without(d, a.ID, p) }, drop(a.ID))
+			r.add(a.ID, fmt.Sprintf("%s has %s in a row for %s, which takes %s at the least%s", r.names([]string{p}),
+				lasting(q.room(a, []string{p}, "")), a.name, lasting(a.least), r.why(q, p)), []string{p},
+				"Plan it without "+r.names([]string{p}), func(d *plan.Document) bool { return without(d, a.ID, p) },
+				drop(a.ID))
 		}
 	}
 }
@@ -226,7 +242,8 @@ func impossible(r *reading) {
 	}
 	for _, b := range r.blocks {
 		if b.Priority == plan.Must && (!b.Kept || r.Schedule.OnlyOnce(b.ID)) {
-			by = append(by, fmt.Sprintf("%s%s%s", b.Name, in(" with ", r.Document.LeaderName(b.Leader)), in(" on ", r.Document.ZoneName(b.Zone))))
+			by = append(by, fmt.Sprintf("%s%s%s", b.Name, in(" with ", r.Document.LeaderName(b.Leader)),
+				in(" on ", r.Document.ZoneName(b.Zone))))
 		}
 	}
 	what := "The musts do not fit"
@@ -238,7 +255,8 @@ func impossible(r *reading) {
 		tries = append(tries, func(d *plan.Document) bool {
 			left := n
 			for i := len(r.blocks) - 1; i >= 0 && left > 0; i-- {
-				if b := d.Block(r.blocks[i].ID); b != nil && b.Priority == plan.Must && (!r.blocks[i].Kept || r.Schedule.OnlyOnce(b.ID)) {
+				if b := d.Block(r.blocks[i].ID); b != nil && b.Priority == plan.Must &&
+					(!r.blocks[i].Kept || r.Schedule.OnlyOnce(b.ID)) {
 					b.Priority, left = plan.Should, left-1
 				}
 			}

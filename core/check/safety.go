@@ -17,8 +17,8 @@ import (
 // missed is somebody who is called away from a block.
 type missed = runin.Missed
 
-// restriction finds drills that a ruling touches and for which nothing stands
-// in; the player leaves them out, and the coach should know.
+// restriction finds drills that a ruling touches and for which nothing stands in; the player
+// leaves them out, and the coach should know.
 func restriction(r *reading) {
 	for _, v := range today.Versions(r.day) {
 		b := r.day.Block(v.Block)
@@ -27,15 +27,19 @@ func restriction(r *reading) {
 			continue
 		}
 		player := v.Player
-		r.add(v.Block, fmt.Sprintf("%s leaves out %s: %s", r.names([]string{player}), known.Name, v.Reason), []string{player},
-			"Plan it without "+r.names([]string{player}), func(d *plan.Document) bool { return without(d, v.Block, player) })
+		r.add(v.Block, fmt.Sprintf("%s leaves out %s: %s", r.names([]string{player}), known.Name, v.Reason),
+			[]string{player},
+			"Plan it without "+r.names([]string{player}), func(d *plan.Document) bool {
+				return without(d, v.Block, player)
+			})
 	}
 	for _, rule := range r.Document.Restrictions {
 		if rule.MaxMinutes == 0 {
 			continue
 		}
 		if load, ok := r.carried[rule.Player]; ok && load.Seconds > rule.MaxMinutes*60 {
-			r.add("", fmt.Sprintf("%s works %s: %d min at the most are ruled", r.names([]string{rule.Player}), lasting(load.Seconds), rule.MaxMinutes), []string{rule.Player},
+			r.add("", fmt.Sprintf("%s works %s: %d min at the most are ruled", r.names([]string{rule.Player}),
+				lasting(load.Seconds), rule.MaxMinutes), []string{rule.Player},
 				"Take out what matters least to them", func(d *plan.Document) bool { return relieve(d, r, rule) })
 		}
 	}
@@ -55,8 +59,8 @@ func without(d *plan.Document, block, player string) bool {
 	return true
 }
 
-// relieve takes the player out of blocks, the least willing kept first, until
-// the ruled minutes hold.
+// relieve takes the player out of blocks, the least willing kept first, until the ruled minutes
+// hold.
 func relieve(d *plan.Document, r *reading, rule plan.Restriction) bool {
 	left := r.carried[rule.Player].Seconds - rule.MaxMinutes*60
 	done := false
@@ -103,7 +107,8 @@ func deepCold(r *reading) {
 		} else if !wants || at >= warmth.Ready {
 			continue
 		}
-		r.add(x.Block.ID, what, s.Players, "Take "+x.Drill.Name+" out", takeOut(x.Block.ID, x.Drill.Code), drop(x.Block.ID))
+		r.add(x.Block.ID, what, s.Players, "Take "+x.Drill.Name+" out", takeOut(x.Block.ID, x.Drill.Code),
+			drop(x.Block.ID))
 	}
 }
 
@@ -144,7 +149,8 @@ func (r *reading) held(s *warmth.Strand, x *warmth.Stretch, muscle string, secon
 	r.add(x.Block.ID, what, s.Players, "Hold it 15 s, once",
 		alter(x.Block.ID, x.Drill.Code, func(k *drill.Drill) {
 			if k.Dose.Kind == drill.Hold {
-				k.Dose.Sets, k.Dose.HoldSeconds, k.Range = 1, min(15, k.Dose.HoldSeconds), drill.Range{Min: 1, Target: 1, Max: 1, Step: 1}
+				k.Dose.Sets, k.Dose.HoldSeconds, k.Range = 1, min(15, k.Dose.HoldSeconds),
+					drill.Range{Min: 1, Target: 1, Max: 1, Step: 1}
 			}
 		}), takeOut(x.Block.ID, x.Drill.Code))
 }
@@ -155,20 +161,23 @@ func juniorCollision(r *reading) {
 	}
 	for b, n := range r.drills() {
 		if k := b.Items[n].Drill; k.Collision {
-			r.add(b.ID, k.Name+" is body contact at full effort", nil, "Take "+k.Name+" out", takeOut(b.ID, k.Code), drop(b.ID))
+			r.add(b.ID, k.Name+" is body contact at full effort", nil, "Take "+k.Name+" out", takeOut(b.ID, k.Code),
+				drop(b.ID))
 		}
 	}
 }
 
 // Words of a surface on which nobody jumps, or lies.
-var slippery, soaked = []string{"wet", "mud", "muddy", "uneven", "ice", "rutted", "slippery"}, []string{"wet", "mud", "muddy", "soaked"}
+var slippery, soaked = []string{"wet", "mud", "muddy", "uneven", "ice", "rutted", "slippery"},
+	[]string{"wet", "mud", "muddy", "soaked"}
 
 // is tells whether the block's ground is of that kind, by the day or by what is
 // said of the place.
 func (r *reading) is(b *schedule.Block, today bool, words []string) bool {
 	if z := r.day.Zone(b.Zone); z != nil {
 		said := strings.Fields(strings.ToLower(z.Surface))
-		if slices.ContainsFunc(said, func(w string) bool { return slices.Contains(words, strings.Trim(w, ",.;")) }) && !anyOf(said, "rink") {
+		if slices.ContainsFunc(said, func(w string) bool { return slices.Contains(words, strings.Trim(w, ",.;")) }) &&
+			!anyOf(said, "rink") {
 			return true
 		}
 	}
@@ -177,8 +186,10 @@ func (r *reading) is(b *schedule.Block, today bool, words []string) bool {
 
 func wetJumps(r *reading) {
 	for b, n := range r.drills() {
-		if k := b.Items[n].Drill; k.Jumps() && !onIce(r, b) && r.is(b, r.Document.Today.Wet || r.Document.Today.Uneven, slippery) {
-			r.add(b.ID, k.Name+" on wet or uneven ground", nil, "Take the jumps out", takeAll(b.ID, drill.Drill.Jumps), takeOut(b.ID, k.Code))
+		if k := b.Items[n].Drill; k.Jumps() && !onIce(r, b) &&
+			r.is(b, r.Document.Today.Wet || r.Document.Today.Uneven, slippery) {
+			r.add(b.ID, k.Name+" on wet or uneven ground", nil, "Take the jumps out", takeAll(b.ID, drill.Drill.Jumps),
+				takeOut(b.ID, k.Code))
 		}
 	}
 }
@@ -194,7 +205,8 @@ func zoneFull(r *reading) {
 	for i := range r.blocks {
 		b := &r.blocks[i]
 		if z := r.day.Zone(b.Zone); z != nil && len(b.Members) > z.Capacity {
-			r.add(b.ID, fmt.Sprintf("%s is for %d people, and %s holds %d", b.Name, len(b.Members), z.Name, z.Capacity), nil, "Go where there is room",
+			r.add(b.ID, fmt.Sprintf("%s is for %d people, and %s holds %d", b.Name, len(b.Members), z.Name, z.Capacity),
+				nil, "Go where there is room",
 				roomier(b.ID, len(b.Members), z.ID), set(b.ID, func(b *plan.Block) { b.Zone = "" }))
 		}
 	}
@@ -214,9 +226,12 @@ func roomier(block string, people int, than string) change {
 func staticLast(r *reading) {
 	for s, n := range r.work() {
 		x := &s.Stretches[n]
-		after := slices.ContainsFunc(s.Stretches[n+1:], func(y warmth.Stretch) bool { return y.Drill != nil && y.Drill.Dynamic() })
+		after := slices.ContainsFunc(s.Stretches[n+1:], func(y warmth.Stretch) bool {
+			return y.Drill != nil && y.Drill.Dynamic()
+		})
 		if x.Drill.Static && !after {
-			r.add(x.Block.ID, "Nothing dynamic follows "+x.Drill.Name, s.Players, "Take "+x.Drill.Name+" out", takeOut(x.Block.ID, x.Drill.Code))
+			r.add(x.Block.ID, "Nothing dynamic follows "+x.Drill.Name, s.Players, "Take "+x.Drill.Name+" out",
+				takeOut(x.Block.ID, x.Drill.Code))
 		}
 	}
 }
@@ -229,7 +244,8 @@ func noDrink(r *reading) {
 	}
 	for b := range r.kept() {
 		if !r.day.Indoors(b.Block) {
-			r.add("", fmt.Sprintf("%s, and no drink stop every %d min", r.Document.Measure.Air(*t.Celsius), plan.DrinkEvery), nil, "Plan a drink stop every 10 min",
+			r.add("", fmt.Sprintf("%s, and no drink stop every %d min", r.Document.Measure.Air(*t.Celsius),
+				plan.DrinkEvery), nil, "Plan a drink stop every 10 min",
 				whole(func(d *plan.Document) { d.Today.DrinkEvery = plan.DrinkEvery }))
 		}
 	}
@@ -238,7 +254,8 @@ func noDrink(r *reading) {
 func wetGround(r *reading) {
 	ground := func(k drill.Drill) bool { return k.Ground }
 	for b := range r.kept() {
-		if !r.is(b, r.Document.Today.Wet, soaked) || !slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Drill.Ground }) {
+		if !r.is(b, r.Document.Today.Wet, soaked) || !slices.ContainsFunc(b.Items,
+			func(i plan.Item) bool { return i.Drill.Ground }) {
 			continue
 		}
 		mend, changes := "Do it standing", []change{r.instead(b.ID, ground), takeAll(b.ID, ground)}
@@ -258,8 +275,11 @@ func endRange(r *reading) {
 		}
 		for _, id := range s.Players {
 			if p := r.Document.Player(id); p != nil && p.Loose {
-				r.add(x.Block.ID, fmt.Sprintf("%s is hypermobile: %s stretches to the end", p.ShortName(), x.Drill.Name), []string{id},
-					"Plan it without "+p.ShortName(), func(d *plan.Document) bool { return withoutLoose(d, x.Block.ID) })
+				r.add(x.Block.ID, fmt.Sprintf("%s is hypermobile: %s stretches to the end", p.ShortName(),
+					x.Drill.Name), []string{id},
+					"Plan it without "+p.ShortName(), func(d *plan.Document) bool {
+						return withoutLoose(d, x.Block.ID)
+					})
 			}
 		}
 	}

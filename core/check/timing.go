@@ -19,11 +19,14 @@ func noStep(r *reading) {
 			continue
 		}
 		strides := func(d drill.Drill) bool {
-			return d.Effort >= drill.RisingEffort && d.Effort < drill.SprintEffort && (anyOf(d.Qualities, "sprint") || anyOf(d.Qualities, "acceleration")) &&
+			return d.Effort >= drill.RisingEffort && d.Effort < drill.SprintEffort &&
+				(anyOf(d.Qualities, "sprint") || anyOf(d.Qualities, "acceleration")) &&
 				d.ContactsPerUnit == 0 && !anyOf(d.Qualities, "game")
 		}
-		r.add(x.Block.ID, fmt.Sprintf("%s: straight to full speed, build up first", x.Drill.Name), s.Players, "Put rising strides before it",
-			before(x.Block.ID, x.Drill.Code, r.from(strides)), before(x.Block.ID, x.Drill.Code, r.fromFew(strides)), takeOut(x.Block.ID, x.Drill.Code))
+		r.add(x.Block.ID, fmt.Sprintf("%s: straight to full speed, build up first", x.Drill.Name), s.Players,
+			"Put rising strides before it",
+			before(x.Block.ID, x.Drill.Code, r.from(strides)), before(x.Block.ID, x.Drill.Code, r.fromFew(strides)),
+			takeOut(x.Block.ID, x.Drill.Code))
 	}
 }
 
@@ -56,7 +59,8 @@ func (r *reading) sprint() *drill.Drill {
 
 // mayGoFull tells whether players may work at full effort at all.
 func (r *reading) mayGoFull(players []string) bool {
-	return !slices.ContainsFunc(r.Document.Ruled(players[0]), func(x plan.Restriction) bool { return x.MaxEffort > 0 && x.MaxEffort < drill.SprintEffort })
+	return !slices.ContainsFunc(r.Document.Ruled(players[0]),
+		func(x plan.Restriction) bool { return x.MaxEffort > 0 && x.MaxEffort < drill.SprintEffort })
 }
 
 func noFull(r *reading) {
@@ -71,7 +75,8 @@ func noFull(r *reading) {
 	}
 	if len(players) > 0 {
 		r.add("", r.Names(players)+": no effort of 90 % before the match", players, "Add short sprints",
-			extra(r.sprint(), "Short sprints", drill.Potentiate, players), extra(r.sprint(), "Short sprints", lastPhase(r.Document), players))
+			extra(r.sprint(), "Short sprints", drill.Potentiate, players),
+			extra(r.sprint(), "Short sprints", lastPhase(r.Document), players))
 	}
 }
 
@@ -88,7 +93,8 @@ func sharpEarly(r *reading) {
 			}
 		}
 		if ever && last < float64(r.due(s))-sharpWithin && !r.content(s.Players) {
-			r.add("", fmt.Sprintf("%s: the last hard work ends with %s to go", r.Names(s.Players), clock.Offset(last).Lasting()), s.Players, "Add short sprints at the end",
+			r.add("", fmt.Sprintf("%s: the last hard work ends with %s to go", r.Names(s.Players),
+				clock.Offset(last).Lasting()), s.Players, "Add short sprints at the end",
 				extra(r.sprint(), "Short sprints", lastPhase(r.Document), s.Players))
 		}
 	}
@@ -103,8 +109,11 @@ func hardEarly(r *reading) {
 			continue
 		}
 		id, code := x.Block.ID, x.Drill.Code
-		r.add(id, fmt.Sprintf("%s starts with %s to go", x.Drill.Name, clock.Offset(x.From).Lasting()), s.Players, "Shorten what follows",
-			whole(func(d *plan.Document) { shortenAfter(d, id) }), takeAll(id, func(k drill.Drill) bool { return k.PeakEffort(k.Range.Target) >= drill.HardEffort }), takeOut(id, code))
+		r.add(id, fmt.Sprintf("%s starts with %s to go", x.Drill.Name, clock.Offset(x.From).Lasting()), s.Players,
+			"Shorten what follows",
+			whole(func(d *plan.Document) { shortenAfter(d, id) }),
+			takeAll(id, func(k drill.Drill) bool { return k.PeakEffort(k.Range.Target) >= drill.HardEffort }),
+			takeOut(id, code))
 	}
 }
 
@@ -145,14 +154,15 @@ func coolStart(r *reading) {
 	mend := "Keep them warmer: layers, or a later end"
 	if !slices.ContainsFunc(r.findings, func(f Finding) bool { return f.Rule == "too-long" }) {
 		finish := extra(game, "Hard finish", lastPhase(r.Document), players)
-		changes = append(changes, all(layers, extra(r.sprint(), "Short sprints", lastPhase(r.Document), players)), all(layers, finish), all(layers, sooner, inFull(game, finish)))
+		changes = append(changes, all(layers, extra(r.sprint(), "Short sprints", lastPhase(r.Document), players)),
+			all(layers, finish), all(layers, sooner, inFull(game, finish)))
 		mend = "Keep them warmer: layers, a later end or a hard finish"
 	}
-	r.add("", fmt.Sprintf("%s: about %s over rest at the start", r.Names(players), r.Document.Measure.Warmer(lowest)), players, mend, changes...)
+	r.add("", fmt.Sprintf("%s: about %s over rest at the start", r.Names(players), r.Document.Measure.Warmer(lowest)),
+		players, mend, changes...)
 }
 
-// cooling finds strands that stand idle for long once they are warm, before
-// they are due.
+// cooling finds strands that stand idle for long once they are warm, before they are due.
 func cooling(r *reading) {
 	for k := range r.strands {
 		s := &r.strands[k]
@@ -163,15 +173,16 @@ func cooling(r *reading) {
 			game := r.from(func(d drill.Drill) bool {
 				return d.Dynamic() && d.Dose.Kind == drill.Time && d.Serves(lastPhase(r.Document))
 			})
-			there, anywhere := extra(game, "Keep warm", lastPhase(r.Document), s.Players), extra(game, "Keep warm", drill.Own, s.Players)
-			r.add("", fmt.Sprintf("%s: %s idle once warm, with %s to go", r.Names(s.Players), lasting(gap.Seconds()), gap.From.Lasting()), s.Players,
+			there, anywhere := extra(game, "Keep warm", lastPhase(r.Document), s.Players),
+				extra(game, "Keep warm", drill.Own, s.Players)
+			r.add("", fmt.Sprintf("%s: %s idle once warm, with %s to go", r.Names(s.Players), lasting(gap.Seconds()),
+				gap.From.Lasting()), s.Players,
 				"Fill the gap with an easy game", there, anywhere, inFull(game, there), inFull(game, anywhere))
 		}
 	}
 }
 
-// idleOnceWarm lists the times in which a strand that is warm does nothing
-// before it is due.
+// idleOnceWarm lists the times in which a strand that is warm does nothing before it is due.
 func idleOnceWarm(s *warmth.Strand) (gaps []clock.Window) {
 	warm, ever := s.FirstAbove(warmth.Warm)
 	if !ever {
@@ -179,7 +190,8 @@ func idleOnceWarm(s *warmth.Strand) (gaps []clock.Window) {
 	}
 	for _, x := range s.Stretches {
 		from, to := x.From, min(x.To, float64(s.Due))
-		if x.Effort >= drill.QuietEffort || x.Block != nil && (x.Drill == nil || !x.Drill.Quiet()) || from >= float64(s.Due) {
+		if x.Effort >= drill.QuietEffort || x.Block != nil && (x.Drill == nil || !x.Drill.Quiet()) ||
+			from >= float64(s.Due) {
 			continue
 		}
 		if last := len(gaps) - 1; last >= 0 && int(gaps[last].To) == int(from) {
@@ -201,14 +213,16 @@ func missedMust(r *reading) {
 				continue
 			}
 			pulse := r.from(func(d drill.Drill) bool {
-				return d.Serves(b.Phase) && d.Dose.Kind == drill.Time && d.Effort >= drill.QuietEffort && len(d.Kit)+len(d.LaneKit) == 0
+				return d.Serves(b.Phase) && d.Dose.Kind == drill.Time && d.Effort >= drill.QuietEffort &&
+					len(d.Kit)+len(d.LaneKit) == 0
 			})
 			if pulse == nil {
 				pulse = r.from(func(d drill.Drill) bool { return d.Serves(b.Phase) && d.Effort >= drill.QuietEffort })
 			}
 			player := []string{m.Player}
 			catchUp := extra(pulse, b.Name+", catch-up", b.Phase, player)
-			r.add(b.ID, fmt.Sprintf("%s misses %s of %s", r.names(player), lasting(m.Seconds), b.Name), player, "Give a catch-up of their own",
+			r.add(b.ID, fmt.Sprintf("%s misses %s of %s", r.names(player), lasting(m.Seconds), b.Name), player,
+				"Give a catch-up of their own",
 				catchUp, extra(pulse, b.Name+", catch-up", drill.Own, player),
 				func(d *plan.Document) bool { return without(d, b.ID, m.Player) && catchUp(d) })
 		}
@@ -229,7 +243,8 @@ func dueLate(r *reading) {
 		}
 	}
 	if len(late) > 0 {
-		r.add("", fmt.Sprintf("%s may work until %s before the start", r.Names(late), lasting(int(-latest))), late, "Be done 3 minutes before",
+		r.add("", fmt.Sprintf("%s may work until %s before the start", r.Names(late), lasting(int(-latest))), late,
+			"Be done 3 minutes before",
 			whole(func(d *plan.Document) {
 				for _, id := range late {
 					p := d.Player(id)
@@ -242,7 +257,8 @@ func dueLate(r *reading) {
 func margin(r *reading) {
 	if m := r.Document.Margin; r.Document.Kind == plan.Match && (m < 180 || m > 600) {
 		r.add("", fmt.Sprintf("Work ends %s before the start", lasting(m)), nil, "Make it 5 minutes",
-			whole(func(d *plan.Document) { d.Margin = 300 }), whole(func(d *plan.Document) { d.Margin = 600 }), whole(func(d *plan.Document) { d.Margin = 180 }))
+			whole(func(d *plan.Document) { d.Margin = 300 }), whole(func(d *plan.Document) { d.Margin = 600 }),
+			whole(func(d *plan.Document) { d.Margin = 180 }))
 	}
 }
 
@@ -252,12 +268,14 @@ func armPump(r *reading) {
 		if !x.Drill.ArmPump {
 			continue
 		}
-		i := slices.IndexFunc(s.Stretches[n+1:], func(y warmth.Stretch) bool { return y.Drill != nil && y.Drill.Throws() && y.From-x.To < pumpClear })
+		i := slices.IndexFunc(s.Stretches[n+1:],
+			func(y warmth.Stretch) bool { return y.Drill != nil && y.Drill.Throws() && y.From-x.To < pumpClear })
 		if i < 0 {
 			continue
 		}
 		y := &s.Stretches[n+1+i]
-		r.add(x.Block.ID, fmt.Sprintf("%s ends %s before %s", x.Drill.Name, lasting(int(y.From-x.To)), y.Drill.Name), s.Players,
+		r.add(x.Block.ID, fmt.Sprintf("%s ends %s before %s", x.Drill.Name, lasting(int(y.From-x.To)), y.Drill.Name),
+			s.Players,
 			"Take "+x.Drill.Name+" out", takeOut(x.Block.ID, x.Drill.Code))
 	}
 }

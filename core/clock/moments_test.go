@@ -44,11 +44,13 @@ func ExampleMoment_Offset() {
 
 // Every minute of every zone can be said, and is read as it was said.
 func TestAnyMomentIsSaidOnTheClockOfItsZone(t *testing.T) {
-	zones := []string{"UTC", "Europe/London", "America/St_Johns", "Australia/Lord_Howe", "Asia/Kathmandu", "Pacific/Apia", "Africa/Casablanca", "America/Asuncion"}
+	zones := []string{"UTC", "Europe/London", "America/St_Johns", "Australia/Lord_Howe", "Asia/Kathmandu",
+		"Pacific/Apia", "Africa/Casablanca", "America/Asuncion"}
 	rapid.Check(t, func(t *rapid.T) {
 		zone, err := time.LoadLocation(rapid.SampledFrom(zones).Draw(t, "zone"))
 		require.NoError(t, err)
-		at := time.Unix(60*rapid.Int64Range(time.Date(2020, 1, 1, 0, 0, 0, 0, time.UTC).Unix()/60, time.Date(2035, 1, 1, 0, 0, 0, 0, time.UTC).Unix()/60).Draw(t, "minute"), 0).In(zone)
+		at := time.Unix(60*rapid.Int64Range(time.Date(2020, 1, 1, 0, 0, 0, 0, time.UTC).Unix()/60,
+			time.Date(2035, 1, 1, 0, 0, 0, 0, time.UTC).Unix()/60).Draw(t, "minute"), 0).In(zone)
 		start := clock.StartAt(at)
 		again, err := start.Resolve()
 		require.NoError(t, err, "%+v", start)
@@ -67,7 +69,8 @@ func TestWindowsShareWhatLiesInBoth(t *testing.T) {
 	for _, c := range []struct {
 		from, to clock.Offset
 		shared   int
-	}{{-600, -300, 300}, {-700, -500, 100}, {-400, 0, 100}, {-900, -600, 0}, {-300, 0, 0}, {-500, -400, 100}, {-900, 0, 300}} {
+	}{{-600, -300, 300}, {-700, -500, 100}, {-400, 0, 100}, {-900, -600, 0}, {-300, 0, 0}, {-500, -400, 100},
+		{-900, 0, 300}} {
 		v := clock.Window{From: c.from, To: c.to}
 		assert.Equal(t, c.shared, w.Overlap(v), "%v", v)
 		assert.Equal(t, c.shared, v.Overlap(w))
@@ -75,7 +78,8 @@ func TestWindowsShareWhatLiesInBoth(t *testing.T) {
 }
 
 func TestMinutesToGoLookLikeNoClock(t *testing.T) {
-	for o, want := range map[clock.Offset]string{-2280: "38′", -2310: "38′30″", 0: "0′", 120: "+2′", 150: "+2′30″", -5: "0′05″"} {
+	for o, want := range map[clock.Offset]string{-2280: "38′", -2310: "38′30″", 0: "0′", 120: "+2′", 150: "+2′30″",
+		-5: "0′05″"} {
 		assert.Equal(t, want, o.ToGo(), "%d", o)
 		if o <= 0 {
 			seconds, err := clock.ParseDuration(want)
@@ -94,7 +98,8 @@ func TestAWrongMomentIsRefused(t *testing.T) {
 		_, err := clock.AtClock(bad).Offset(start)
 		assert.Error(t, err, bad)
 	}
-	for _, bad := range []clock.Start{{Local: "2026-11-28T15:00", Zone: "Moon/Base"}, {Local: "15:00", Zone: "UTC"}, {Local: "2026-02-30T15:00", Zone: "UTC"}, {Zone: "UTC"}} {
+	for _, bad := range []clock.Start{{Local: "2026-11-28T15:00", Zone: "Moon/Base"}, {Local: "15:00", Zone: "UTC"},
+		{Local: "2026-02-30T15:00", Zone: "UTC"}, {Zone: "UTC"}} {
 		_, err := bad.Resolve()
 		assert.Error(t, err, "%+v", bad)
 	}

@@ -6,8 +6,8 @@ import (
 	"time"
 )
 
-// localLayout is how a wall-clock moment is written, without zone: the value
-// of an HTML datetime-local field.
+// localLayout is how a wall-clock moment is written, without zone: the value of an HTML
+// datetime-local field.
 const localLayout = "2006-01-02T15:04"
 
 // Occurrence picks one of the two moments that a wall-clock time names in the
@@ -25,7 +25,8 @@ const (
 var (
 	ErrNotATime = errors.New("is not a date and time")
 	ErrSkipped  = errors.New("does not exist: the clocks go forward over it that night")
-	ErrRepeated = errors.New("comes twice: the clocks go back over it that night; say whether you mean the first or the second")
+	ErrRepeated = errors.New("comes twice: the clocks go back over it that night; say whether you mean the " +
+		"first or the second")
 )
 
 // Start is the fixed point of a plan as the people at the ground know it: the
@@ -103,8 +104,8 @@ func Clock(start time.Time, o Offset) string {
 	return start.Add(time.Duration(o) * time.Second).Format("15:04")
 }
 
-// Moment is a point in time of a plan: either so many seconds before the
-// start, or a time on the clock that stays where it is when the start moves.
+// Moment is a point in time of a plan: either so many seconds before the start, or a time on the
+// clock that stays where it is when the start moves.
 type Moment struct {
 	Before int    `json:"before,omitempty"` // seconds before the start; negative after it
 	Clock  string `json:"clock,omitempty"`  // 14:10 on the day of the start; wins over Before
@@ -113,8 +114,7 @@ type Moment struct {
 // BeforeStart is the moment so many seconds before the start.
 func BeforeStart(seconds int) Moment { return Moment{Before: seconds} }
 
-// AtClock is the moment at which the venue's clock shows hhmm on the day of
-// the start.
+// AtClock is the moment at which the venue's clock shows hhmm on the day of the start.
 func AtClock(hhmm string) Moment { return Moment{Clock: hhmm} }
 
 // Offset places the moment on the time line of start.

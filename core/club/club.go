@@ -1,6 +1,6 @@
-// Package club knows what a club keeps between sessions: its squads' players
-// and units, what medical staff ruled, its ground, kit, staff, routines and
-// fixtures. Each is a small document that a plan copies whole.
+// Package club knows what a club keeps between sessions: its squads' players and units, what
+// medical staff ruled, its ground, kit, staff, routines and fixtures. Each is a small document
+// that a plan copies whole.
 package club
 
 import (
@@ -56,9 +56,10 @@ type Player struct {
 	Bats     Side        `json:"bats,omitempty"`  // the side of the bat; "": as the hand
 	Level    drill.Grade `json:"level,omitempty"` // "": as the squad
 	Build    Build       `json:"build,omitempty"`
-	Own      string      `json:"own,omitempty"`   // what they always do in own time, a line each
-	Forms    string      `json:"forms,omitempty"` // drills that they do in another form: "leg-swings=easier", with spaces between
-	Notes    string      `json:"notes,omitempty"`
+	Own      string      `json:"own,omitempty"` // what they always do in own time, a line each
+	// drills that they do in another form: "leg-swings=easier", with spaces between
+	Forms string `json:"forms,omitempty"`
+	Notes string `json:"notes,omitempty"`
 }
 
 // MaxNumber is the highest shirt number.
@@ -123,7 +124,8 @@ func (p Player) FormWords() (words []string) {
 
 // WithForm are the forms with one more, or with "" one less.
 func (p Player) WithForm(code, form string) string {
-	kept := slices.DeleteFunc(strings.Fields(p.Forms), func(one string) bool { return strings.HasPrefix(one, code+"=") })
+	kept := slices.DeleteFunc(strings.Fields(p.Forms),
+		func(one string) bool { return strings.HasPrefix(one, code+"=") })
 	if form != "" {
 		kept = append(kept, code+"="+form)
 	}
@@ -151,7 +153,8 @@ func (p Player) Validate() error {
 	v.oneOf("build", string(p.Build), "", "stiff", "hypermobile")
 	v.when(len(p.Notes) > 500, "notes", "keep notes to 500 characters")
 	v.when(len(p.Forms) > 1000, "forms", "so many other forms of drills are not kept: take some back")
-	v.when(len(p.Own) > 500 || len(p.OwnLines()) > plan.MaxOwn, "own", fmt.Sprintf("keep it to %d lines, 500 characters in all", plan.MaxOwn))
+	v.when(len(p.Own) > 500 || len(p.OwnLines()) > plan.MaxOwn, "own",
+		fmt.Sprintf("keep it to %d lines, 500 characters in all", plan.MaxOwn))
 	return v.err()
 }
 
@@ -195,7 +198,8 @@ func (r Restriction) Validate() error {
 	v := problems{}
 	v.when(r.Words() == "", "rules", "say what it rules: at least one thing")
 	v.when(r.MaxEffort < 0 || r.MaxEffort > 100, "max_effort", "effort lies between 1 and 100 per cent")
-	v.when(r.MaxMinutes < 0 || r.MaxMinutes > MaxRuledMinutes, "max_minutes", fmt.Sprintf("minutes lie between 1 and %d", MaxRuledMinutes))
+	v.when(r.MaxMinutes < 0 || r.MaxMinutes > MaxRuledMinutes, "max_minutes",
+		fmt.Sprintf("minutes lie between 1 and %d", MaxRuledMinutes))
 	for _, joint := range r.Spare {
 		v.oneOf("spare", joint, drill.Regions...)
 	}
@@ -235,7 +239,8 @@ func (r Restriction) Holds(day string) bool {
 
 // For is the restriction as a plan carries it, without dates and reason.
 func (r Restriction) For(player string) plan.Restriction {
-	return plan.Restriction{Player: player, NoJumps: r.NoJumps, NoOverhead: r.NoOverhead, MaxEffort: float64(r.MaxEffort) / 100, Spare: r.Spare, MaxMinutes: r.MaxMinutes}
+	return plan.Restriction{Player: player, NoJumps: r.NoJumps, NoOverhead: r.NoOverhead,
+		MaxEffort: float64(r.MaxEffort) / 100, Spare: r.Spare, MaxMinutes: r.MaxMinutes}
 }
 
 // Fixture is a match or training that is to come, without a plan yet.

@@ -17,7 +17,8 @@ import (
 )
 
 func ExampleRestriction_Words() {
-	r := club.Restriction{NoJumps: true, MaxEffort: 70, Spare: []string{"knee"}, MaxMinutes: 12, From: "2026-11-25", Until: "2026-11-30"}
+	r := club.Restriction{NoJumps: true, MaxEffort: 70, Spare: []string{"knee"}, MaxMinutes: 12, From: "2026-11-25",
+		Until: "2026-11-30"}
 	fmt.Println(r.Words())
 	fmt.Println(r.Holds("2026-11-24"), r.Holds("2026-11-30"), r.Holds("2026-12-01"))
 	// Output:
@@ -27,34 +28,44 @@ func ExampleRestriction_Words() {
 
 func TestEachThingNamesWhatIsWrongWithIt(t *testing.T) {
 	long := strings.Repeat("x", 81)
-	squat := drill.Drill{Code: "squat", Name: "Squat", Aim: "Legs", Phases: []drill.Phase{drill.Activate}, Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 1, Target: 1, Max: 1, Step: 1}}
-	routine := club.Routine{Name: "R", Method: "ramp", Blocks: []plan.Block{{ID: "b", Name: "B", Items: []plan.Item{{Drill: squat}}}}}
+	squat := drill.Drill{Code: "squat", Name: "Squat", Aim: "Legs", Phases: []drill.Phase{drill.Activate},
+		Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 1, Target: 1, Max: 1, Step: 1}}
+	routine := club.Routine{Name: "R", Method: "ramp",
+		Blocks: []plan.Block{{ID: "b", Name: "B", Items: []plan.Item{{Drill: squat}}}}}
 	bad := func(spoil func(*club.Routine)) club.Routine { r := routine; spoil(&r); return r }
 	for where, things := range map[string][]club.Thing{
-		"first":       {club.Player{}, club.Player{First: long}, club.Player{First: "a\nb"}},
-		"number":      {club.Player{First: "A", Number: 1000}, club.Player{First: "A", Number: -1}},
-		"foot":        {club.Player{First: "A", Foot: "third"}},
-		"build":       {club.Player{First: "A", Build: "bendy"}},
-		"notes":       {club.Player{First: "A", Notes: strings.Repeat("x", 501)}},
-		"players":     {club.Unit{Name: "U"}},
-		"rules":       {club.Restriction{From: "2026-11-25"}},
-		"max_effort":  {club.Restriction{From: "2026-11-25", MaxEffort: 101}},
-		"spare":       {club.Restriction{From: "2026-11-25", Spare: []string{"soul"}}},
-		"from":        {club.Restriction{NoJumps: true}, club.Restriction{NoJumps: true, From: "25.11.2026"}},
-		"until":       {club.Restriction{NoJumps: true, From: "2026-11-25", Until: "2026-11-24"}, club.Restriction{NoJumps: true, From: "2026-11-25", Until: "later"}},
-		"time_zone":   {club.Venue{Name: "V"}, club.Venue{Name: "V", TimeZone: "Moon/Base"}},
-		"capacity":    {club.Zone{Name: "Z", Lanes: 1}},
-		"lanes":       {club.Zone{Name: "Z", Capacity: 1, Lanes: 100}},
-		"closes":      {club.Zone{Name: "Z", Capacity: 1, Lanes: 1, Opens: "15:00", Closes: "14:00"}, club.Zone{Name: "Z", Capacity: 1, Lanes: 1, Closes: "25:00"}},
-		"pieces":      {club.Kit{Name: "K", Pieces: -1}},
-		"name":        {club.Staff{}, club.Kit{}, club.Unit{Players: []uint64{1}}, club.Venue{TimeZone: "UTC"}, club.Drill{Drill: drill.Drill{Code: "x", Aim: "a"}}},
-		"role":        {club.Staff{Name: "S", Role: long}},
-		"start":       {club.Fixture{UID: "u", For: plan.Match, Title: "T", Start: clock.Start{Local: "soon", Zone: "UTC"}}, club.Sport{Sport: sport.Sport{Key: "k", Name: "N"}}},
-		"uid":         {club.Fixture{For: plan.Match, Title: "T", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}}},
-		"kind":        {club.Fixture{UID: "u", For: "friendly", Title: "T", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}}},
-		"method":      {bad(func(r *club.Routine) { r.Method = "mine" })},
-		"blocks":      {bad(func(r *club.Routine) { r.Blocks = nil })},
-		"slots":       {bad(func(r *club.Routine) { r.Slots = []club.Slot{{Block: "b", Item: 1, Pool: []string{"squat"}}} }), bad(func(r *club.Routine) { r.Slots = []club.Slot{{Block: "x", Pool: []string{"squat"}}} })},
+		"first":      {club.Player{}, club.Player{First: long}, club.Player{First: "a\nb"}},
+		"number":     {club.Player{First: "A", Number: 1000}, club.Player{First: "A", Number: -1}},
+		"foot":       {club.Player{First: "A", Foot: "third"}},
+		"build":      {club.Player{First: "A", Build: "bendy"}},
+		"notes":      {club.Player{First: "A", Notes: strings.Repeat("x", 501)}},
+		"players":    {club.Unit{Name: "U"}},
+		"rules":      {club.Restriction{From: "2026-11-25"}},
+		"max_effort": {club.Restriction{From: "2026-11-25", MaxEffort: 101}},
+		"spare":      {club.Restriction{From: "2026-11-25", Spare: []string{"soul"}}},
+		"from":       {club.Restriction{NoJumps: true}, club.Restriction{NoJumps: true, From: "25.11.2026"}},
+		"until": {club.Restriction{NoJumps: true, From: "2026-11-25", Until: "2026-11-24"},
+			club.Restriction{NoJumps: true, From: "2026-11-25", Until: "later"}},
+		"time_zone": {club.Venue{Name: "V"}, club.Venue{Name: "V", TimeZone: "Moon/Base"}},
+		"capacity":  {club.Zone{Name: "Z", Lanes: 1}},
+		"lanes":     {club.Zone{Name: "Z", Capacity: 1, Lanes: 100}},
+		"closes": {club.Zone{Name: "Z", Capacity: 1, Lanes: 1, Opens: "15:00", Closes: "14:00"},
+			club.Zone{Name: "Z", Capacity: 1, Lanes: 1, Closes: "25:00"}},
+		"pieces": {club.Kit{Name: "K", Pieces: -1}},
+		"name": {club.Staff{}, club.Kit{}, club.Unit{Players: []uint64{1}}, club.Venue{TimeZone: "UTC"},
+			club.Drill{Drill: drill.Drill{Code: "x", Aim: "a"}}},
+		"role": {club.Staff{Name: "S", Role: long}},
+		"start": {club.Fixture{UID: "u", For: plan.Match, Title: "T",
+			Start: clock.Start{Local: "soon", Zone: "UTC"}}, club.Sport{Sport: sport.Sport{Key: "k", Name: "N"}}},
+		"uid": {club.Fixture{For: plan.Match, Title: "T",
+			Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}}},
+		"kind": {club.Fixture{UID: "u", For: "friendly", Title: "T",
+			Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}}},
+		"method": {bad(func(r *club.Routine) { r.Method = "mine" })},
+		"blocks": {bad(func(r *club.Routine) { r.Blocks = nil })},
+		"slots": {bad(func(r *club.Routine) {
+			r.Slots = []club.Slot{{Block: "b", Item: 1, Pool: []string{"squat"}}}
+		}), bad(func(r *club.Routine) { r.Slots = []club.Slot{{Block: "x", Pool: []string{"squat"}}} })},
 		"code":        {club.Drill{Drill: drill.Drill{Name: "n", Aim: "a", Phases: squat.Phases}}},
 		"aim":         {club.Drill{Drill: drill.Drill{Code: "c", Name: "n", Phases: squat.Phases}}},
 		"max_minutes": {club.Restriction{From: "2026-11-25", MaxMinutes: 999}},
@@ -70,10 +81,12 @@ func TestEachThingNamesWhatIsWrongWithIt(t *testing.T) {
 }
 
 func day(players int) *plan.Document {
-	d := &plan.Document{Method: "ramp", Zones: []plan.Zone{{ID: "z1", Name: "Near half", Capacity: 40, Lanes: 6}}, Leaders: []plan.Leader{{ID: "l1", Name: "Ines"}}}
+	d := &plan.Document{Method: "ramp", Zones: []plan.Zone{{ID: "z1", Name: "Near half", Capacity: 40, Lanes: 6}},
+		Leaders: []plan.Leader{{ID: "l1", Name: "Ines"}}}
 	unit := plan.Unit{ID: "u1", Name: "Line-out"}
 	for n := 1; n <= players; n++ {
-		p := plan.Player{ID: fmt.Sprintf("p%d", n), First: "P", Last: fmt.Sprint(n), Position: []string{"Prop", "Wing"}[n%2]}
+		p := plan.Player{ID: fmt.Sprintf("p%d", n), First: "P", Last: fmt.Sprint(n),
+			Position: []string{"Prop", "Wing"}[n%2]}
 		d.Players = append(d.Players, p)
 		if n%3 == 0 {
 			unit.Players = append(unit.Players, p.ID)
@@ -86,16 +99,20 @@ func day(players int) *plan.Document {
 }
 
 func simple(code string, seconds int) drill.Drill {
-	return drill.Drill{Code: code, Name: strings.ToUpper(code), Aim: "Aim", Phases: []drill.Phase{drill.Raise}, Dose: drill.Dose{Kind: drill.Time}, ContactsPerUnit: 3, Kit: []string{"ball"},
+	return drill.Drill{Code: code, Name: strings.ToUpper(code), Aim: "Aim", Phases: []drill.Phase{drill.Raise},
+		Dose: drill.Dose{Kind: drill.Time}, ContactsPerUnit: 3, Kit: []string{"ball"},
 		Range: drill.Range{Min: seconds, Target: seconds, Max: seconds, Step: 1}}
 }
 
 func withBlocks(d *plan.Document) *plan.Document {
 	pin := clock.BeforeStart(600)
 	d.Blocks = []plan.Block{
-		{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone}, Zone: "z1", Leader: "l1", Priority: plan.Must, Pin: &pin, Items: []plan.Item{{Drill: simple("jog", 60)}}},
-		{ID: "unit", Name: "Unit", Phase: drill.Raise, Who: []string{"u1"}, Zone: "z1", Priority: plan.Should, After: []string{"one"}, Items: []plan.Item{{Drill: simple("pass", 100)}}},
-		{ID: "one", Name: "One", Phase: drill.Raise, Who: []string{"p2"}, Priority: plan.Could, Items: []plan.Item{{Drill: simple("kick", 30)}}},
+		{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone}, Zone: "z1", Leader: "l1",
+			Priority: plan.Must, Pin: &pin, Items: []plan.Item{{Drill: simple("jog", 60)}}},
+		{ID: "unit", Name: "Unit", Phase: drill.Raise, Who: []string{"u1"}, Zone: "z1", Priority: plan.Should,
+			After: []string{"one"}, Items: []plan.Item{{Drill: simple("pass", 100)}}},
+		{ID: "one", Name: "One", Phase: drill.Raise, Who: []string{"p2"}, Priority: plan.Could,
+			Items: []plan.Item{{Drill: simple("kick", 30)}}},
 	}
 	return d
 }
@@ -130,7 +147,8 @@ func TestARoutineHangsOnRolesAndKeepsItsLists(t *testing.T) {
 	require.NoError(t, err)
 	starter := from.Roles()[0].ID
 	from.Blocks[2].Who = []string{starter}
-	_, err = from.InsertInto(plan.AfterEnd, plan.Block{Name: "Roll", Phase: drill.After, Who: []string{"u1"}, Priority: plan.Should, Items: []plan.Item{{Drill: simple("roll", 30)}}})
+	_, err = from.InsertInto(plan.AfterEnd, plan.Block{Name: "Roll", Phase: drill.After, Who: []string{"u1"},
+		Priority: plan.Should, Items: []plan.Item{{Drill: simple("roll", 30)}}})
 	require.NoError(t, err)
 	from.Blocks[0].Form, from.Blocks[0].Split = plan.AtStations, plan.ByHand
 	from.Blocks[0].Groups = [][]string{{"p1"}, {"p2"}}
@@ -183,7 +201,8 @@ func TestASlotTakesWhoseTurnItIs(t *testing.T) {
 	r := club.NewRoutine(withBlocks(day(9)), "R", "")
 	r.Slots = []club.Slot{{Block: "all", Item: 0, Pool: []string{"jog", "hop", "gone", "skip"}}}
 	find := func(code string) (drill.Drill, bool) { return simple(code, 45), code != "gone" }
-	for takes, turn := range map[string]func([]drill.Drill) *drill.Drill{"jog": nil, "skip": func(pool []drill.Drill) *drill.Drill { return &pool[2] }} {
+	for takes, turn := range map[string]func([]drill.Drill) *drill.Drill{"jog": nil,
+		"skip": func(pool []drill.Drill) *drill.Drill { return &pool[2] }} {
 		d := day(9)
 		says := r.Use(d, find, turn)
 		assert.Equal(t, takes, d.Blocks[0].Items[0].Drill.Code, "what is gone is passed over")
@@ -210,7 +229,8 @@ func TestWhatChangedIsSaid(t *testing.T) {
 	r.Blocks[1].Items = append(r.Blocks[1].Items, plan.Item{Drill: simple("hop", 10)})
 	r.Blocks[1].Priority = plan.Must
 	r.Blocks = append(r.Blocks[:2], plan.Block{ID: "new", Name: "New"})
-	assert.Equal(t, []string{"One is gone", "JOG: 1:30 min, was 1 min", "Unit was a should, is a must", "Unit: HOP is new", "New is new"}, r.Changed())
+	assert.Equal(t, []string{"One is gone", "JOG: 1:30 min, was 1 min", "Unit was a should, is a must",
+		"Unit: HOP is new", "New is new"}, r.Changed())
 }
 
 // The club's changes lie over the book, whatever either holds.

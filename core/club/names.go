@@ -29,12 +29,14 @@ type Named struct {
 // heading: it holds for those below it. What cannot be read is said with its line.
 func ReadNames(text string, plays *sport.Sport) (list []Named) {
 	r := nameReader{plays: plays}
-	lines := strings.Split(strings.NewReplacer("\r\n", "\n", "\r", "\n", "\u00a0", " ", "\u200b", "", "\ufeff", "").Replace(text), "\n")
+	lines := strings.Split(strings.NewReplacer("\r\n", "\n", "\r", "\n", "\u00a0", " ", "\u200b", "", "\ufeff",
+		"").Replace(text), "\n")
 	r.marked = r.counted(lines)
 	for n, line := range lines {
 		for _, one := range r.pieces(line) {
 			if len(list) == MostNames {
-				return append(list, Named{Line: n + 1, More: true, Problem: fmt.Sprintf("%d players are read at once: paste the rest after them", MostNames)})
+				return append(list, Named{Line: n + 1, More: true,
+					Problem: fmt.Sprintf("%d players are read at once: paste the rest after them", MostNames)})
 			}
 			if named, ok := r.one(one); ok {
 				named.Line = n + 1
@@ -54,18 +56,20 @@ type nameReader struct {
 }
 
 var (
-	countedOf  = pattern.Must(`^\s*(\d{1,3})[.)]\s+`)
-	bulletOf   = pattern.Must(`^\s*(?:[-*•–·]|[a-zA-Z][.)])\s+`)
-	numberOf   = pattern.Must(`^\s*(?:no\.?\s*|#)?(\d{1,3})[.):]?\s+|\s+(?:no\.?\s*|#)?(\d{1,3})\s*$|^\s*(\d{1,3})\s*$|#(\d{1,3})\b`)
-	bracketOf  = pattern.Must(`\(([^)]*)\)|\[([^\]]*)\]`)
-	captainOf  = pattern.Must(`\s*[(\[](?:c|(?i:capt\.?|captain|vc|v-c|vice(?:-captain)?))[)\]]|\s+\b(?i:capt\.?|captain)\b`) // "(C)" is a centre
+	countedOf = pattern.Must(`^\s*(\d{1,3})[.)]\s+`)
+	bulletOf  = pattern.Must(`^\s*(?:[-*•–·]|[a-zA-Z][.)])\s+`)
+	numberOf  = pattern.Must(`^\s*(?:no\.?\s*|#)?(\d{1,3})[.):]?\s+|\s+(?:no\.?\s*|#)?(\d{1,3})\s*$|^\s*(\d{1,3})\s*$|#(\d{1,3})\b`)
+	bracketOf = pattern.Must(`\(([^)]*)\)|\[([^\]]*)\]`)
+	// "(C)" is a centre
+	captainOf  = pattern.Must(`\s*[(\[](?:c|(?i:capt\.?|captain|vc|v-c|vice(?:-captain)?))[)\]]|\s+\b(?i:capt\.?|captain)\b`)
 	batsOf     = pattern.Must(`(?i)\b(?:bats?|b)[:\s-]*(left|right|both|switch|l|r|s)\b(?:[ -]?handed)?`)
 	throwsOf   = pattern.Must(`(?i)\b(?:throws?|t)[:\s-]*(left|right|both|l|r)\b(?:[ -]?handed)?`)
 	batThrowOf = pattern.Must(`(?i)(?:\bb/t:?\s*)?\b([lrs])\s*/\s*([lr])\b`)
 	switchOf   = pattern.Must(`(?i)\bswitch[ -]?hitter\b|\bswitch\b`)
 	footOf     = pattern.Must(`(?i)\b(left|right|both)[ -]?(?:foot(?:ed)?|feet)\b`)
 	handOf     = pattern.Must(`(?i)\b(left|right)[ -]?hand(?:ed|er)?\b|\b(lefty|leftie|southpaw|both hands|ambidextrous)\b`)
-	headWords  = []string{"name", "names", "no", "no.", "number", "#", "pos", "pos.", "position", "positions", "player", "players", "first", "last", "first name", "last name", "surname", "squad", "team", "shirt"}
+	headWords  = []string{"name", "names", "no", "no.", "number", "#", "pos", "pos.", "position", "positions", "player",
+		"players", "first", "last", "first name", "last name", "surname", "squad", "team", "shirt"}
 )
 
 // counted tells whether the lines are numbered one after the other with a mark, which then is
@@ -108,7 +112,8 @@ func (r *nameReader) pieces(line string) []string {
 			names++
 		}
 	}
-	if names < 2 || len(parts) == 2 && names == 2 && len(strings.Fields(parts[0])) == 1 && len(strings.Fields(parts[1])) == 1 {
+	if names < 2 || len(parts) == 2 && names == 2 && len(strings.Fields(parts[0])) == 1 &&
+		len(strings.Fields(parts[1])) == 1 {
 		return []string{line} // a name and its position, or a last name before a first
 	}
 	return parts
@@ -117,7 +122,8 @@ func (r *nameReader) pieces(line string) []string {
 // isName tells whether a piece between commas names somebody by itself.
 func (r *nameReader) isName(part string) bool {
 	part = strings.TrimSpace(bracketOf.ReplaceAllString(part, ""))
-	if position, _ := r.plays.Find(part); position != "" || batsOf.MatchString(part) || throwsOf.MatchString(part) || footOf.MatchString(part) || handOf.MatchString(part) || batThrowOf.MatchString(part) {
+	if position, _ := r.plays.Find(part); position != "" || batsOf.MatchString(part) || throwsOf.MatchString(part) ||
+		footOf.MatchString(part) || handOf.MatchString(part) || batThrowOf.MatchString(part) {
 		return false
 	}
 	return strings.ContainsFunc(part, unicode.IsLetter)
@@ -166,7 +172,9 @@ func (r *nameReader) head(text string) bool {
 // positions are those that a text names; known, that it names one of the sport's or one of its units.
 func (r *nameReader) positions(text string) (positions, unknown []string, known bool) {
 	text = strings.TrimSpace(text)
-	if i := slices.IndexFunc(r.plays.Units, func(u sport.Unit) bool { return strings.EqualFold(u.Name, text) }); i >= 0 && len(r.plays.Units[i].Positions) == 1 {
+	if i := slices.IndexFunc(r.plays.Units,
+		func(u sport.Unit) bool { return strings.EqualFold(u.Name, text) }); i >= 0 &&
+		len(r.plays.Units[i].Positions) == 1 {
 		return r.plays.Units[i].Positions, nil, true
 	}
 	positions, unknown = r.plays.FindAll(text)
@@ -234,7 +242,8 @@ func (r *nameReader) place(text string) (name string, positions, unknown []strin
 		positions, unknown = r.plays.FindAll(inside)
 		return strings.Replace(text, m[0], "", 1), positions, unknown
 	}
-	cells := strings.FieldsFunc(strings.NewReplacer(" - ", "\t", " – ", "\t", " — ", "\t", ": ", "\t", ",", "\t", ";", "\t").Replace(text), func(c rune) bool { return c == '\t' })
+	cells := strings.FieldsFunc(strings.NewReplacer(" - ", "\t", " – ", "\t", " — ", "\t", ": ", "\t", ",", "\t", ";",
+		"\t").Replace(text), func(c rune) bool { return c == '\t' })
 	var names []string
 	for n, cell := range cells {
 		if found, left, known := r.positions(cell); positions == nil && known && (len(names) > 0 || n < len(cells)-1) {
@@ -243,10 +252,12 @@ func (r *nameReader) place(text string) (name string, positions, unknown []strin
 			names = append(names, cell)
 		}
 	}
-	if len(names) == 2 && positions == nil && strings.ContainsAny(text, "-–—:\t(,") && len(strings.Fields(names[0])) > 1 {
+	if len(names) == 2 && positions == nil && strings.ContainsAny(text, "-–—:\t(,") &&
+		len(strings.Fields(names[0])) > 1 {
 		return names[0], []string{names[1]}, []string{names[1]} // it stands where a position does
 	}
-	if len(names) == 2 && strings.Contains(text, ",") && !strings.Contains(text, "\t") && len(strings.Fields(names[0])) == 1 {
+	if len(names) == 2 && strings.Contains(text, ",") && !strings.Contains(text, "\t") &&
+		len(strings.Fields(names[0])) == 1 {
 		slices.Reverse(names) // Birk, Ana
 	}
 	name = strings.Join(names, " ")
@@ -262,11 +273,13 @@ func (r *nameReader) edge(name string) (string, []string, []string) {
 	words := strings.Fields(name)
 	for n := min(3, len(words)-1); n > 0; n-- {
 		for _, at := range []int{len(words) - n, 0} {
-			said, rest := strings.Join(words[at:min(len(words), at+n)], " "), slices.Concat(words[:at], words[min(len(words), at+n):])
+			said, rest := strings.Join(words[at:min(len(words), at+n)], " "),
+				slices.Concat(words[:at], words[min(len(words), at+n):])
 			if strings.ToLower(said) != said && strings.ToUpper(said) != said && len(rest) < 2 {
 				continue // "Ana Wing": a name
 			}
-			if found, unknown, known := r.positions(said); known && len(unknown) == 0 && (at > 0 || strings.ToUpper(said) == said || n > 1) {
+			if found, unknown, known := r.positions(said); known && len(unknown) == 0 &&
+				(at > 0 || strings.ToUpper(said) == said || n > 1) {
 				return r.twoWords(rest, found)
 			}
 		}
@@ -317,7 +330,8 @@ func twice(list []Named) []Named {
 			if n.Problem != "" || o.Problem != "" {
 				continue
 			}
-			if strings.EqualFold(n.Player.Label(), o.Player.Label()) && (n.Player.Number == 0 || n.Player.Number == o.Player.Number) {
+			if strings.EqualFold(n.Player.Label(), o.Player.Label()) &&
+				(n.Player.Number == 0 || n.Player.Number == o.Player.Number) {
 				n.Problem = n.Player.Label() + " is there twice: taken once"
 			}
 		}

@@ -55,7 +55,8 @@ func (z Zone) Unique() string { return z.Name }
 func (z Zone) Validate() error {
 	v := problems{}
 	v.name("name", z.Name, true)
-	v.when(z.Capacity < 1 || z.Capacity > MaxPeople, "capacity", fmt.Sprintf("it holds between 1 and %d people", MaxPeople))
+	v.when(z.Capacity < 1 || z.Capacity > MaxPeople, "capacity",
+		fmt.Sprintf("it holds between 1 and %d people", MaxPeople))
 	v.when(z.Lanes < 1 || z.Lanes > MaxLanes, "lanes", fmt.Sprintf("it has between 1 and %d lanes", MaxLanes))
 	if z.Celsius != nil {
 		v.when(plan.AirProblem(*z.Celsius) != "", "air", plan.AirProblem(*z.Celsius))
@@ -74,7 +75,8 @@ func (z Zone) Validate() error {
 
 // Plan is the zone as a plan carries it, free in its hours.
 func (z Zone) Plan(id string) plan.Zone {
-	p := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: z.Metres, Surface: z.Surface, Covered: z.Covered, Celsius: z.Celsius, Fittings: z.Fittings, Lies: z.Lies}
+	p := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: z.Metres, Surface: z.Surface,
+		Covered: z.Covered, Celsius: z.Celsius, Fittings: z.Fittings, Lies: z.Lies}
 	p.Free = hours(z.Opens, z.Closes)
 	return p
 }

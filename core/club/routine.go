@@ -48,7 +48,8 @@ func (r Routine) Validate() error {
 	}
 	for _, b := range r.Blocks {
 		v.name("blocks."+b.ID, b.Name, true)
-		v.when(len(b.Items) == 0 || len(b.Items) > plan.MaxItems, "blocks."+b.ID, fmt.Sprintf("a block has between 1 and %d drills", plan.MaxItems))
+		v.when(len(b.Items) == 0 || len(b.Items) > plan.MaxItems, "blocks."+b.ID,
+			fmt.Sprintf("a block has between 1 and %d drills", plan.MaxItems))
 		for _, item := range b.Items {
 			if err := item.Drill.Validate(); err != nil {
 				v.add("blocks."+b.ID, err.Error())
@@ -57,7 +58,8 @@ func (r Routine) Validate() error {
 	}
 	for _, s := range r.Slots {
 		i := slices.IndexFunc(r.Blocks, func(b plan.Block) bool { return b.ID == s.Block })
-		v.when(i < 0 || s.Item < 0 || i >= 0 && s.Item >= len(r.Blocks[i].Items) || len(s.Pool) == 0, "slots", "a slot names a block, a place in it and a pool of drills")
+		v.when(i < 0 || s.Item < 0 || i >= 0 && s.Item >= len(r.Blocks[i].Items) || len(s.Pool) == 0, "slots",
+			"a slot names a block, a place in it and a pool of drills")
 	}
 	return v.err()
 }
@@ -86,7 +88,8 @@ func NewRoutine(d *plan.Document, name, kept string, only ...string) Routine {
 		if err != nil || wrong != nil || len(only) > 0 {
 			continue
 		}
-		f.Who, f.Span = named(d, f.Who), plan.Span{From: clock.BeforeStart(int(-window.From)), To: clock.BeforeStart(int(-window.To))}
+		f.Who, f.Span = named(d, f.Who), plan.Span{From: clock.BeforeStart(int(-window.From)),
+			To: clock.BeforeStart(int(-window.To))}
 		r.Fixed = append(r.Fixed, f)
 	}
 	for i := range r.Blocks {
@@ -146,10 +149,11 @@ func audiences(d *plan.Document, names []string) (ids []string) {
 	return ids
 }
 
-// Use puts the routine's blocks into a plan in place of its own, for those of
-// the audience who are there, and fills rotating slots from their pools with the drill
-// whose turn it is; nil: the first. It returns what it went without.
-func (r Routine) Use(d *plan.Document, find func(code string) (drill.Drill, bool), turn func(pool []drill.Drill) *drill.Drill) (says []string) {
+// Use puts the routine's blocks into a plan in place of its own, for those of the audience who
+// are there, and fills rotating slots from their pools with the drill whose turn it is; nil: the
+// first. It returns what it went without.
+func (r Routine) Use(d *plan.Document, find func(code string) (drill.Drill, bool),
+	turn func(pool []drill.Drill) *drill.Drill) (says []string) {
 	d.Method, d.Blocks = r.Method, nil
 	r.roles(d)
 	says = r.day(d)
@@ -176,6 +180,12 @@ func (r Routine) Use(d *plan.Document, find func(code string) (drill.Drill, bool
 	d.Format = r.Format
 	d.Upgrade()
 	d.Unlink()
+	return append(says, r.fillSlots(d, find, turn)...)
+}
+
+// fillSlots puts the drill whose turn it is into each slot of a plan.
+func (r Routine) fillSlots(d *plan.Document, find func(code string) (drill.Drill, bool),
+	turn func(pool []drill.Drill) *drill.Drill) (says []string) {
 	for _, s := range r.Slots {
 		b := d.Block(s.Block)
 		if b == nil {
@@ -215,7 +225,8 @@ func (r Routine) roles(d *plan.Document) {
 func placed(d *plan.Document, from *plan.Block) (b *plan.Block, without []string) {
 	made := from.Clone()
 	made.Who = audiences(d, from.Who)
-	made.Zone, made.Leader = idOf(d.Zones, from.Zone, func(z plan.Zone) (string, string) { return z.Name, z.ID }), idOf(d.Leaders, from.Leader, func(l plan.Leader) (string, string) { return l.Name, l.ID })
+	made.Zone, made.Leader = idOf(d.Zones, from.Zone, func(z plan.Zone) (string, string) { return z.Name, z.ID }),
+		idOf(d.Leaders, from.Leader, func(l plan.Leader) (string, string) { return l.Name, l.ID })
 	if d.Nobody(made.Who) {
 		return nil, []string{fmt.Sprintf("%s is left out: nobody for it is here", made.Name)}
 	}
@@ -363,7 +374,8 @@ func (r Routine) Changed() (says []string) {
 			case i < 0:
 				says = append(says, fmt.Sprintf("%s: %s is new", b.Name, item.Drill.Name))
 			case old.Items[i].Drill.Range.Target != item.Drill.Range.Target:
-				says = append(says, fmt.Sprintf("%s: %s, was %s", item.Drill.Name, item.Drill.Words(item.Drill.Range.Target), item.Drill.Figure(old.Items[i].Drill.Range.Target)))
+				says = append(says, fmt.Sprintf("%s: %s, was %s", item.Drill.Name,
+					item.Drill.Words(item.Drill.Range.Target), item.Drill.Figure(old.Items[i].Drill.Range.Target)))
 			}
 		}
 		for _, item := range old.Items {

@@ -18,7 +18,8 @@ import (
 
 // one of each kind, valid.
 func things() []club.Thing {
-	squat := drill.Drill{Code: "squat", Name: "Squat", Aim: "Legs", Phases: []drill.Phase{drill.Activate}, Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 1, Target: 1, Max: 1, Step: 1}}
+	squat := drill.Drill{Code: "squat", Name: "Squat", Aim: "Legs", Phases: []drill.Phase{drill.Activate},
+		Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 1, Target: 1, Max: 1, Step: 1}}
 	return []club.Thing{
 		club.Player{Number: 7, First: "Ada", Last: "Ros", Foot: club.Left},
 		club.Unit{Name: "Pair", Players: []uint64{1}},
@@ -27,10 +28,13 @@ func things() []club.Thing {
 		club.Zone{Name: "Near half", Capacity: 40, Lanes: 6, Opens: "13:00", Closes: "15:00"},
 		club.Kit{Name: "ball", Pieces: 12},
 		club.Staff{Name: "Ines Varley", Role: "Coach", Leads: true},
-		club.Routine{Name: "Match day", Method: "ramp", Blocks: []plan.Block{{ID: "b", Name: "B", Items: []plan.Item{{Drill: squat}}}}},
-		club.Fixture{UID: "x", For: plan.Match, Title: "Brackwater v Fellmoor", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}},
+		club.Routine{Name: "Match day", Method: "ramp",
+			Blocks: []plan.Block{{ID: "b", Name: "B", Items: []plan.Item{{Drill: squat}}}}},
+		club.Fixture{UID: "x", For: plan.Match, Title: "Brackwater v Fellmoor",
+			Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}},
 		club.Drill{Drill: squat},
-		club.Sport{Sport: sport.Sport{Key: "netball", Name: "Netball", Start: "First centre pass", Positions: []string{"Centre"}}},
+		club.Sport{Sport: sport.Sport{Key: "netball", Name: "Netball", Start: "First centre pass",
+			Positions: []string{"Centre"}}},
 		club.Trial{Test: "Jump height", Unit: "cm", Better: club.Higher, Day: "2026-11-20", Tries: []float64{31, 32.5}},
 	}
 }
@@ -98,15 +102,18 @@ func TestATestHasItsBest(t *testing.T) {
 
 // A plan carries what is ruled, never when, why or by whom.
 func TestARulingReachesThePlanWithoutItsReason(t *testing.T) {
-	r := club.Restriction{NoOverhead: true, MaxEffort: 70, Spare: []string{"knee"}, MaxMinutes: 12, From: "2026-11-25", Until: "2026-11-30", Review: "2026-11-28", Reason: "a strain"}
+	r := club.Restriction{NoOverhead: true, MaxEffort: 70, Spare: []string{"knee"}, MaxMinutes: 12, From: "2026-11-25",
+		Until: "2026-11-30", Review: "2026-11-28", Reason: "a strain"}
 	in := r.For("p7")
-	assert.Equal(t, plan.Restriction{Player: "p7", NoOverhead: true, MaxEffort: 0.7, Spare: []string{"knee"}, MaxMinutes: 12}, in)
+	assert.Equal(t, plan.Restriction{Player: "p7", NoOverhead: true, MaxEffort: 0.7, Spare: []string{"knee"},
+		MaxMinutes: 12}, in)
 	text, err := json.Marshal(in)
 	require.NoError(t, err)
 	for _, secret := range []string{"strain", "2026"} {
 		assert.NotContains(t, string(text), secret)
 	}
-	for day, holds := range map[string]bool{"2026-11-24": false, "2026-11-25": true, "2026-11-30": true, "2026-12-01": false} {
+	for day, holds := range map[string]bool{"2026-11-24": false, "2026-11-25": true, "2026-11-30": true,
+		"2026-12-01": false} {
 		assert.Equal(t, holds, r.Holds(day), day)
 	}
 	r.Until = ""

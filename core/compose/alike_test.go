@@ -35,7 +35,8 @@ func TestTheDeskAndThePitchSideAnswerAlike(t *testing.T) {
 
 		stand, err := conduct.Of(conduct.Plan{Document: d, Schedule: plan}, nil, (plan.Start.Unix()-100*60)*1000)
 		require.NoError(t, err)
-		pitch, err := stand.Propose(ctx, conduct.Different{Is: conduct.IsStart, Seconds: -earlier * 60}, schedule.AtOnce)
+		pitch, err := stand.Propose(ctx, conduct.Different{Is: conduct.IsStart, Seconds: -earlier * 60},
+			schedule.AtOnce)
 		require.NoError(t, err)
 
 		assert.Equal(t, desk.Result.Feasible, pitch.Fits, "%s, %d min earlier", s.Key, earlier)

@@ -27,7 +27,8 @@ func (c *composer) bettered(ctx context.Context, m *Made) (*Made, error) {
 				continue
 			}
 		}
-		i := slices.IndexFunc(m.Findings, func(f check.Finding) bool { return f.Severity == check.Warn && !tried[f.Rule+f.Where] })
+		i := slices.IndexFunc(m.Findings,
+			func(f check.Finding) bool { return f.Severity == check.Warn && !tried[f.Rule+f.Where] })
 		if i < 0 {
 			break
 		}
@@ -59,7 +60,8 @@ func (c *composer) change(ctx context.Context, in check.Input, f check.Finding, 
 		if err != nil {
 			return nil, err
 		}
-		if is := check.Count(made.Findings); is.Stops <= was.Stops && is.Warns < was.Warns && made.Schedule.Result.Feasible == m.Schedule.Result.Feasible {
+		if is := check.Count(made.Findings); is.Stops <= was.Stops && is.Warns < was.Warns &&
+			made.Schedule.Result.Feasible == m.Schedule.Result.Feasible {
 			return made, nil
 		}
 	}
@@ -74,7 +76,8 @@ func (c *composer) fitted(ctx context.Context, d *plan.Document) (*Made, error) 
 	if err != nil {
 		return nil, err
 	}
-	return &Made{Document: d, Schedule: fitted, Findings: check.Check(check.Input{Document: d, Schedule: fitted, Book: c.Book, Steps: c.Steps})}, nil
+	return &Made{Document: d, Schedule: fitted,
+		Findings: check.Check(check.Input{Document: d, Schedule: fitted, Book: c.Book, Steps: c.Steps})}, nil
 }
 
 // ways are the changes that may put a warning right: the check's own, and where that is
@@ -136,7 +139,8 @@ const lastWait = 20 * 60
 func keepMoving(d *plan.Document) {
 	for i := range d.Fixed {
 		f := &d.Fixed[i]
-		if slices.Contains(f.Who, plan.Everyone) && !f.Active && f.Span.From.Clock == "" && f.Span.From.Before <= lastWait && f.Span.To.Before > 0 {
+		if slices.Contains(f.Who, plan.Everyone) && !f.Active && f.Span.From.Clock == "" &&
+			f.Span.From.Before <= lastWait && f.Span.To.Before > 0 {
 			f.Active = true
 			d.Note("Keep everybody moving during " + f.Name + ": they cool there")
 		}
@@ -154,7 +158,8 @@ func (c *composer) warmer(in check.Input, rule string) (list []func(d *plan.Docu
 			wear = layers
 			list = append(list, layers)
 		}
-		list = append(list, func(d *plan.Document) { wear(d); keepMoving(d) }, func(d *plan.Document) { wear(d); keepMoving(d); longerFinish(d) })
+		list = append(list, func(d *plan.Document) { wear(d); keepMoving(d) },
+			func(d *plan.Document) { wear(d); keepMoving(d); longerFinish(d) })
 	}
 	return append(list,
 		func(d *plan.Document) { wear(d); firmFinish(d) },
@@ -192,7 +197,8 @@ func firmFinish(d *plan.Document) {
 func longerFinish(d *plan.Document) {
 	b := d.Block("finish")
 	for i := range d.Blocks {
-		if last := &d.Blocks[i]; d.Block("finish") == nil && slices.Contains(last.Who, plan.Everyone) && len(last.Items) == 1 {
+		if last := &d.Blocks[i]; d.Block("finish") == nil && slices.Contains(last.Who, plan.Everyone) &&
+			len(last.Items) == 1 {
 			b = last
 		}
 	}

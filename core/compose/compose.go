@@ -1,8 +1,7 @@
-// Package compose makes the run-in of a new session: blocks chosen to prepare
-// the joints and planes that the sport stresses, within the minutes and the
-// level's cap, the routines of positions, leaders and zones assigned, and all
-// of it fitted and checked. The same brief gives the same plan, and every block
-// says why it is there.
+// Package compose makes the run-in of a new session: blocks chosen to prepare the joints and
+// planes that the sport stresses, within the minutes and the level's cap, the routines of
+// positions, leaders and zones assigned, and all of it fitted and checked. The same brief gives
+// the same plan, and every block says why it is there.
 package compose
 
 import (
@@ -57,8 +56,8 @@ type Made struct {
 	Findings []check.Finding
 }
 
-// mendsAtMost bounds how often a composed plan is mended before it is handed
-// over with the stop in it.
+// mendsAtMost bounds how often a composed plan is mended before it is handed over with the stop
+// in it.
 const mendsAtMost = 24
 
 // Compose makes a plan. It fails with [plan.Problems] where the brief does not
@@ -164,17 +163,17 @@ func (c *composer) hardest(fitted *schedule.Schedule) (is *plan.Block) {
 		cold := func(i plan.Item) bool {
 			return i.Drill.Deep() || i.Drill.Static || i.Drill.NeedsWarm || i.Drill.Effort >= drill.SprintEffort
 		}
-		if was.Kept && b.Phase != drill.Raise && slices.ContainsFunc(b.Items, cold) && (is == nil || b.Priority.Weight() <= is.Priority.Weight()) {
+		if was.Kept && b.Phase != drill.Raise && slices.ContainsFunc(b.Items, cold) &&
+			(is == nil || b.Priority.Weight() <= is.Priority.Weight()) {
 			is = b
 		}
 	}
 	return is
 }
 
-// giveUp asks no longer for the musts that the fit had no place for, or no more than once
-// of each thing, and reports whether
-// there were any. Nobody is left cold for the rest: what wants a warm body goes before what
-// warms it.
+// giveUp asks no longer for the musts that the fit had no place for, or no more than once of each
+// thing, and reports whether there were any. Nobody is left cold for the rest: what wants a warm
+// body goes before what warms it.
 func (c *composer) giveUp(fitted *schedule.Schedule) (gave bool) {
 	for _, was := range fitted.Blocks(c.doc) {
 		if b := c.doc.Block(was.ID); (!was.Kept || fitted.OnlyOnce(b.ID)) && b.Priority == plan.Must {
@@ -246,14 +245,18 @@ func newComposer(b Brief) (*composer, error) {
 	if b.Kind == plan.Training {
 		margin = 180
 	}
-	d := &plan.Document{Format: plan.Format, Title: b.Title, Kind: b.Kind, Start: b.Start, StartName: b.Sport.Start, Open: clock.BeforeStart(b.Minutes * 60),
-		Margin: min(margin, max(180, b.Minutes*60/5/60*60)), Method: b.Method, Place: b.Place, Grade: b.Grade, Players: slices.Clone(b.Players), Zones: slices.Clone(b.Zones),
-		Leaders: slices.Clone(b.Leaders), Kit: b.Kit, Today: b.Today, Stresses: b.Sport.Stresses, Restrictions: slices.Clone(b.Restrictions)}
+	d := &plan.Document{Format: plan.Format, Title: b.Title, Kind: b.Kind, Start: b.Start, StartName: b.Sport.Start,
+		Open:   clock.BeforeStart(b.Minutes * 60),
+		Margin: min(margin, max(180, b.Minutes*60/5/60*60)), Method: b.Method, Place: b.Place, Grade: b.Grade,
+		Players: slices.Clone(b.Players), Zones: slices.Clone(b.Zones),
+		Leaders: slices.Clone(b.Leaders), Kit: b.Kit, Today: b.Today, Stresses: b.Sport.Stresses,
+		Restrictions: slices.Clone(b.Restrictions)}
 	if b.Kind == plan.Training {
 		d.StartName = cmp.Or(b.Sport.Training, "Training")
 	}
 	d.Today.Written = b.Sport.Offers
-	if indoors := len(d.Zones) > 0 && !slices.ContainsFunc(d.Zones, func(z plan.Zone) bool { return !z.Covered }); indoors {
+	if indoors := len(d.Zones) > 0 &&
+		!slices.ContainsFunc(d.Zones, func(z plan.Zone) bool { return !z.Covered }); indoors {
 		d.Today.Celsius, d.Today.Wind, d.Today.Wet = nil, 0, false // there is no weather
 	}
 	if b.Kind == plan.Match && d.Today.Air() != plan.Hot {
@@ -262,7 +265,8 @@ func newComposer(b Brief) (*composer, error) {
 	if d.Today.Air() == plan.Hot && d.Today.DrinkEvery == 0 {
 		d.Today.DrinkEvery = plan.DrinkEvery
 	}
-	c := &composer{Brief: b, doc: d, byCode: map[string]drill.Drill{}, load: map[string]int{}, done: newCoverage(), freed: -1}
+	c := &composer{Brief: b, doc: d, byCode: map[string]drill.Drill{}, load: map[string]int{}, done: newCoverage(),
+		freed: -1}
 	for _, k := range b.Book {
 		c.byCode[k.Code] = k
 	}
@@ -279,7 +283,9 @@ func newComposer(b Brief) (*composer, error) {
 func (c *composer) ground() {
 	for i := range c.doc.Zones {
 		z := &c.doc.Zones[i]
-		stays := slices.ContainsFunc(c.Sport.Zones, func(other sport.Zone) bool { return other.Name == z.Name && other.After })
+		stays := slices.ContainsFunc(c.Sport.Zones, func(other sport.Zone) bool {
+			return other.Name == z.Name && other.After
+		})
 		if c.Kind == plan.Match && len(z.Free) == 0 && !stays {
 			z.Free = []plan.Span{{From: clock.BeforeStart(24 * 3600), To: clock.BeforeStart(0)}}
 		}
@@ -296,7 +302,9 @@ func (c *composer) fixed() {
 		return // who is alone has no talk and no toss
 	}
 	if c.Minutes < usualMinutes && len(c.Sport.Fixed) > 0 {
-		c.says = append(c.says, fmt.Sprintf("What the day usually holds is pressed into %d minutes: set it right under Fixed times", c.Minutes))
+		c.says = append(c.says,
+			fmt.Sprintf("What the day usually holds is pressed into %d minutes: set it right under Fixed times",
+				c.Minutes))
 	}
 	for i, f := range c.Sport.Fixed {
 		who := []string{plan.Everyone}
@@ -309,7 +317,8 @@ func (c *composer) fixed() {
 		}
 		if len(c.doc.Members(who)) == 0 {
 			if f.Who == "captain" {
-				c.says = append(c.says, fmt.Sprintf("%s, %d to %d minutes to go: no captain chosen", f.Name, f.From, f.To))
+				c.says = append(c.says, fmt.Sprintf("%s, %d to %d minutes to go: no captain chosen", f.Name, f.From,
+					f.To))
 			} else {
 				continue
 			}

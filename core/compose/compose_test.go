@@ -24,13 +24,17 @@ import (
 
 // brief is a squad of that many at the sport's usual ground.
 func brief(s *sport.Sport, players int) compose.Brief {
-	b := compose.Brief{Title: "A v B", Kind: plan.Match, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, Minutes: 50, Sport: s,
-		Book: book.Drills(), Steps: 1000, Leaders: []plan.Leader{{ID: "l1", Name: "Ines"}, {ID: "l2", Name: "Pell"}, {ID: "l3", Name: "Dorrit"}}}
+	b := compose.Brief{Title: "A v B", Kind: plan.Match, Start: clock.Start{Local: "2026-11-28T15:00",
+		Zone: "Europe/London"}, Minutes: 50, Sport: s,
+		Book: book.Drills(), Steps: 1000, Leaders: []plan.Leader{{ID: "l1", Name: "Ines"}, {ID: "l2", Name: "Pell"},
+			{ID: "l3", Name: "Dorrit"}}}
 	for n := range players {
-		b.Players = append(b.Players, plan.Player{ID: fmt.Sprintf("p%d", n+1), Number: n + 1, First: "P", Last: fmt.Sprint(n + 1), Position: s.Positions[n%len(s.Positions)]})
+		b.Players = append(b.Players, plan.Player{ID: fmt.Sprintf("p%d", n+1), Number: n + 1, First: "P",
+			Last: fmt.Sprint(n + 1), Position: s.Positions[n%len(s.Positions)]})
 	}
 	for i, z := range s.Zones {
-		b.Zones = append(b.Zones, plan.Zone{ID: fmt.Sprintf("z%d", i+1), Name: z.Name, Capacity: max(z.Capacity, players), Lanes: z.Lanes, Metres: float64(z.Metres), Surface: z.Surface})
+		b.Zones = append(b.Zones, plan.Zone{ID: fmt.Sprintf("z%d", i+1), Name: z.Name,
+			Capacity: max(z.Capacity, players), Lanes: z.Lanes, Metres: float64(z.Metres), Surface: z.Surface})
 	}
 	return b
 }
@@ -54,9 +58,12 @@ func TestEveryComposedPlanIsSoundAndSaysWhy(t *testing.T) {
 		b.Minutes = rapid.SampledFrom([]int{25, 35, 50, 75}).Draw(t, "minutes")
 		b.Grade = rapid.SampledFrom([]drill.Grade{"", drill.Junior, drill.Club, drill.Elite}).Draw(t, "grade")
 		b.Turn = rapid.SampledFrom([]plan.Turn{plan.Usual, plan.First, plan.Later}).Draw(t, "turn")
-		b.Method = rapid.SampledFrom([]string{"", "ramp", "five-stages", "brief-static", "ground-up", "countdown"}).Draw(t, "method")
+		b.Method = rapid.SampledFrom([]string{"", "ramp", "five-stages", "brief-static", "ground-up",
+			"countdown"}).Draw(t, "method")
 		air := rapid.Float64Range(-5, 38).Draw(t, "air")
-		b.Today = plan.Conditions{Celsius: &air, Wet: rapid.Bool().Draw(t, "wet"), Uneven: rapid.Bool().Draw(t, "uneven"), Light: rapid.Bool().Draw(t, "light"), HardYesterday: rapid.Bool().Draw(t, "hard")}
+		b.Today = plan.Conditions{Celsius: &air, Wet: rapid.Bool().Draw(t, "wet"),
+			Uneven: rapid.Bool().Draw(t, "uneven"), Light: rapid.Bool().Draw(t, "light"),
+			HardYesterday: rapid.Bool().Draw(t, "hard")}
 		if rapid.Bool().Draw(t, "bare") {
 			b.Kit = map[string]int{}
 		}
@@ -74,7 +81,8 @@ func TestEveryComposedPlanIsSoundAndSaysWhy(t *testing.T) {
 			case 4:
 				b.Stiff = append(b.Stiff, b.Players[i].ID)
 			case 3:
-				b.Restrictions = append(b.Restrictions, plan.Restriction{Player: b.Players[i].ID, NoJumps: true, MaxEffort: 0.7, Spare: []string{"shoulder"}})
+				b.Restrictions = append(b.Restrictions, plan.Restriction{Player: b.Players[i].ID, NoJumps: true,
+					MaxEffort: 0.7, Spare: []string{"shoulder"}})
 			}
 		}
 		made, err := compose.Compose(context.Background(), b)
@@ -112,7 +120,8 @@ func TestEverySportsMatchDayIsWhole(t *testing.T) {
 		}
 		assert.Positive(t, routines, s.Key)
 		for _, f := range made.Findings {
-			assert.False(t, slices.Contains([]string{"plane", "joint", "no-full", "no-step"}, f.Rule), "%s: %s", s.Key, f.What)
+			assert.False(t, slices.Contains([]string{"plane", "joint", "no-full", "no-step"}, f.Rule), "%s: %s", s.Key,
+				f.What)
 		}
 	}
 }
@@ -156,14 +165,19 @@ func TestTheDayDecidesWhatIsIn(t *testing.T) {
 		return made
 	}
 	wet := make(func(b *compose.Brief) { b.Today.Wet = true })
-	assert.Zero(t, all(wet, func(d drill.Drill) bool { return d.Ground || d.ContactsPerUnit > 0 && d.Effort >= drill.HardEffort }))
+	assert.Zero(t, all(wet, func(d drill.Drill) bool {
+		return d.Ground || d.ContactsPerUnit > 0 && d.Effort >= drill.HardEffort
+	}))
 	bare := make(func(b *compose.Brief) { b.Kit = map[string]int{"ball": 2} })
 	assert.Zero(t, all(bare, func(d drill.Drill) bool {
-		return slices.ContainsFunc(append(d.Kit, d.LaneKit...), func(kit string) bool { return kit != "ball" && drill.Counted(kit) })
+		return slices.ContainsFunc(append(d.Kit, d.LaneKit...),
+			func(kit string) bool { return kit != "ball" && drill.Counted(kit) })
 	}))
 	assert.Contains(t, strings.Join(bare.Document.Notes, ";"), "No kicks at posts: there is no tee")
 	lifted := make(func(b *compose.Brief) { b.Today.AfterLoss = true })
-	assert.Positive(t, all(lifted, func(d drill.Drill) bool { return slices.Contains(d.Qualities, "game") && d.Serves(drill.Raise) }), "a game lifts the mood")
+	assert.Positive(t, all(lifted,
+		func(d drill.Drill) bool { return slices.Contains(d.Qualities, "game") && d.Serves(drill.Raise) }),
+		"a game lifts the mood")
 	light := make(func(b *compose.Brief) { b.Kind, b.Today.Light = plan.Training, true })
 	assert.Zero(t, all(light, func(d drill.Drill) bool { return d.Effort >= drill.SprintEffort }))
 	loose := make(func(b *compose.Brief) { b.Players[3].Loose, b.Stiff = true, []string{"p6", "p7"} })
@@ -235,7 +249,8 @@ func TestARoleIsDueByItsTurn(t *testing.T) {
 func TestADayIsTheBriefWithoutBlocks(t *testing.T) {
 	rugby, _ := book.Sport("rugby-union")
 	b := brief(&rugby, 15)
-	b.Units = []plan.Unit{{ID: "x", Name: "Throw and catch", Players: []string{"p2", "p4", "gone"}}, {ID: "y", Name: "Nobody", Players: []string{"gone"}}}
+	b.Units = []plan.Unit{{ID: "x", Name: "Throw and catch", Players: []string{"p2", "p4", "gone"}},
+		{ID: "y", Name: "Nobody", Players: []string{"gone"}}}
 	d, says, err := compose.Day(b)
 	require.NoError(t, err)
 	assert.Empty(t, d.Blocks)

@@ -50,7 +50,8 @@ func (c *composer) routines() []Craft {
 		all := slices.Clone(c.Sport.Craft)
 		for _, code := range benchGames {
 			if k, ok := c.byCode[code]; ok && c.usable(k, 2) == "" {
-				all = append(all, Craft{Name: "Bench: " + strings.ToLower(k.Name), For: []string{sport.Bench}, Drills: []string{code}, Priority: plan.Could})
+				all = append(all, Craft{Name: "Bench: " + strings.ToLower(k.Name), For: []string{sport.Bench},
+					Drills: []string{code}, Priority: plan.Could})
 				break
 			}
 		}
@@ -100,7 +101,8 @@ func (c *composer) nobody(craft Craft) {
 	if slices.Contains(craft.For, sport.Bench) {
 		return // all of them begin
 	}
-	say := fmt.Sprintf("No %s: no %s here today", strings.ToLower(craft.Name), strings.ToLower(strings.Join(craft.For, " or ")))
+	say := fmt.Sprintf("No %s: no %s here today", strings.ToLower(craft.Name),
+		strings.ToLower(strings.Join(craft.For, " or ")))
 	if !slices.ContainsFunc(c.doc.Players, func(p plan.Player) bool { return p.Position != "" }) {
 		say = "No blocks for positions: nobody's position is set yet"
 	}
@@ -122,8 +124,10 @@ func (c *composer) crafts() {
 			continue
 		}
 		team := len(craft.For) == 0
-		b := plan.Block{ID: fmt.Sprintf("craft-%d", i+1), Name: craft.Name, Phase: craft.In(), Who: who, Priority: craft.Priority, Stations: craft.Stations, On: craft.On,
-			After: c.afterRaise(craft), Loose: craft.In() == drill.Own || craft.In() == drill.Sport && !team, Excusable: slices.Contains(who, plan.Everyone)}
+		b := plan.Block{ID: fmt.Sprintf("craft-%d", i+1), Name: craft.Name, Phase: craft.In(), Who: who,
+			Priority: craft.Priority, Stations: craft.Stations, On: craft.On,
+			After: c.afterRaise(craft), Loose: craft.In() == drill.Own || craft.In() == drill.Sport && !team,
+			Excusable: slices.Contains(who, plan.Everyone)}
 		longest := 0.0
 		for _, code := range craft.Drills {
 			k, ok := c.byCode[code]

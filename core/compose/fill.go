@@ -20,18 +20,21 @@ func (c *composer) finish() {
 		return
 	}
 	phases := plan.Methods[c.Method].Phases
-	b := plan.Block{ID: "finish", Name: "Hard finish", Phase: phases[len(phases)-1], Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true,
+	b := plan.Block{ID: "finish", Name: "Hard finish", Phase: phases[len(phases)-1], Who: []string{plan.Everyone},
+		Priority: plan.Must, Excusable: true,
 		Why: "Warm at the start, not only at the end of the work"}
 	b.Zone = c.zone("", len(c.doc.Players), 0)
 	group := c.doc.Group(&b)
 	top := 0.0
 	for i := range c.Book {
 		k := c.Book[i].For(c.Grade)
-		if k.Effort < drill.RisingEffort || k.Effort >= drill.SprintEffort || k.ContactsPerUnit > 0 || k.Collision || c.usable(k, group.People) != "" || queues(k, group) || k.Least == drill.Elite {
+		if k.Effort < drill.RisingEffort || k.Effort >= drill.SprintEffort || k.ContactsPerUnit > 0 || k.Collision ||
+			c.usable(k, group.People) != "" || queues(k, group) || k.Least == drill.Elite {
 			continue
 		}
 		game := slices.Contains(k.Qualities, "game") || k.Dose.Kind == drill.Time
-		if group.People < 4 && game || len(k.Sports) > 0 && !slices.Contains(k.Sports, c.Sport.Key) || k.Dose.Kind == drill.Count || k.Dose.Kind == drill.Grid || k.ArmPump {
+		if group.People < 4 && game || len(k.Sports) > 0 && !slices.Contains(k.Sports, c.Sport.Key) ||
+			k.Dose.Kind == drill.Count || k.Dose.Kind == drill.Grid || k.ArmPump {
 			continue
 		}
 		score := k.Effort
@@ -55,8 +58,10 @@ func (c *composer) finish() {
 
 // beforeTeam puts a block before the team's last ones.
 func (c *composer) beforeTeam(b plan.Block) {
-	last := []string{"finish", fmt.Sprintf("craft-%d", len(c.Sport.Craft)+1), fmt.Sprintf("craft-%d", len(c.Sport.Craft)+2)}
-	at := slices.IndexFunc(c.doc.Blocks, func(o plan.Block) bool { return !o.Loose && o.Phase == b.Phase && slices.Contains(last, o.ID) })
+	last := []string{"finish", fmt.Sprintf("craft-%d", len(c.Sport.Craft)+1),
+		fmt.Sprintf("craft-%d", len(c.Sport.Craft)+2)}
+	at := slices.IndexFunc(c.doc.Blocks,
+		func(o plan.Block) bool { return !o.Loose && o.Phase == b.Phase && slices.Contains(last, o.ID) })
 	if at < 0 {
 		at = len(c.doc.Blocks)
 	}
@@ -102,7 +107,8 @@ func (c *composer) fill() {
 
 // filler adds a block that keeps some players warm for about so many seconds.
 func (c *composer) filler(n int, who []string, seconds int) {
-	b := plan.Block{ID: fmt.Sprintf("fill-%d", n+1), Name: "Keep warm", Phase: drill.Sport, Who: who, Priority: plan.Could, Loose: true,
+	b := plan.Block{ID: fmt.Sprintf("fill-%d", n+1), Name: "Keep warm", Phase: drill.Sport, Who: who,
+		Priority: plan.Could, Loose: true,
 		Why: "Others have more to do: nobody stands and cools"}
 	b.Zone = c.zone("", len(who), 0)
 	group := c.doc.Group(&b)
@@ -110,8 +116,11 @@ func (c *composer) filler(n int, who []string, seconds int) {
 	for i := range c.Book {
 		k := c.Book[i].For(c.Grade)
 		game := slices.Contains(k.Qualities, "game")
-		if k.Effort < 0.5 || k.Effort > 0.7 || k.Dose.Kind != drill.Time && k.Dose.Kind != drill.Travel || len(k.Efforts(k.Range.Target)) > 1 || k.NeedsWarm || k.Collision || k.Ground || k.ContactsPerUnit > 0 || game && len(who) < 4 ||
-			len(k.Sports) > 0 && !slices.Contains(k.Sports, c.Sport.Key) || slices.Contains(k.Qualities, "partner") || c.usable(k, len(who)) != "" || queues(k, group) {
+		if k.Effort < 0.5 || k.Effort > 0.7 || k.Dose.Kind != drill.Time && k.Dose.Kind != drill.Travel ||
+			len(k.Efforts(k.Range.Target)) > 1 || k.NeedsWarm || k.Collision || k.Ground || k.ContactsPerUnit > 0 ||
+			game && len(who) < 4 ||
+			len(k.Sports) > 0 && !slices.Contains(k.Sports, c.Sport.Key) || slices.Contains(k.Qualities, "partner") ||
+			c.usable(k, len(who)) != "" || queues(k, group) {
 			continue
 		}
 		score := -0.5 * float64(len(k.Kit)+len(k.LaneKit))
@@ -134,7 +143,8 @@ func (c *composer) filler(n int, who []string, seconds int) {
 	k := &b.Items[0].Drill
 	unit := max(1, int(k.Work(k.Range.Target, group)+0.5))
 	amount := func(of int) int { return max(1, k.Range.Target*max(0, of-plan.HandoverSeconds)/unit) }
-	k.Range = drill.Range{Min: amount(seconds / 3), Target: amount(seconds), Max: amount(2 * seconds), Step: k.Range.Step}
+	k.Range = drill.Range{Min: amount(seconds / 3), Target: amount(seconds), Max: amount(2 * seconds),
+		Step: k.Range.Step}
 	c.into(&b)
 	c.beforeTeam(b)
 }

@@ -34,7 +34,8 @@ func (c *composer) completed(ctx context.Context, m *Made) (*Made, error) {
 // lacks are the joints and planes that a document lacks, fitted as m is, or what the club says that
 // every warm-up must have; as often as drills of it are missing.
 func (c *composer) lacks(m *Made, d *plan.Document) (list []check.Principle) {
-	for _, one := range check.Principles(check.Input{Document: d, Schedule: m.Schedule, Sport: c.Sport.Key, Own: c.Sport.PrinciplesOf(d.Kind)}) {
+	for _, one := range check.Principles(check.Input{Document: d, Schedule: m.Schedule, Sport: c.Sport.Key,
+		Own: c.Sport.PrinciplesOf(d.Kind)}) {
 		if one.Lacks() && strings.Contains(one.ID, " ") {
 			list = append(list, slices.Repeat([]check.Principle{one}, one.Missing)...)
 		}
@@ -50,7 +51,8 @@ func (c *composer) takeIn(m *Made, lack *check.Principle) *plan.Document {
 	before := len(c.lacks(m, m.Document))
 	warm := false
 	for _, b := range m.Schedule.Blocks(m.Document) {
-		if !b.Kept || b.Phase == drill.Potentiate && !own || b.Phase == drill.Own || !slices.Contains(b.Who, plan.Everyone) {
+		if !b.Kept || b.Phase == drill.Potentiate && !own || b.Phase == drill.Own ||
+			!slices.Contains(b.Who, plan.Everyone) {
 			continue
 		}
 		for n := range b.Items {

@@ -41,7 +41,8 @@ func (c *composer) afterEnd() []plan.Block {
 			continue
 		}
 		moves := slices.Contains(k.Qualities, "calm")
-		fresh := slices.ContainsFunc(k.Regions, func(joint string) bool { return slices.Contains(c.Sport.Stresses, joint) && !covered[joint] })
+		fresh := slices.ContainsFunc(k.Regions,
+			func(joint string) bool { return slices.Contains(c.Sport.Stresses, joint) && !covered[joint] })
 		switch {
 		case moves && k.Effort >= 0.2 && len(walk) == 0:
 			walk = append(walk, k)
@@ -68,7 +69,8 @@ func (c *composer) afterEnd() []plan.Block {
 
 // again is one short block that brings back what waiting took.
 func (c *composer) again() []plan.Block {
-	b := plan.Block{Name: "Wake up again", Phase: drill.Raise, Who: []string{plan.Everyone}, Priority: plan.Should, Zone: c.zone("", len(c.doc.Players), 0)}
+	b := plan.Block{Name: "Wake up again", Phase: drill.Raise, Who: []string{plan.Everyone}, Priority: plan.Should,
+		Zone: c.zone("", len(c.doc.Players), 0)}
 	group := drill.Group{People: len(c.doc.Players), Lanes: len(c.doc.Players)}
 	anything := func(drill.Drill) bool { return true }
 	for _, one := range []struct {
@@ -76,7 +78,8 @@ func (c *composer) again() []plan.Block {
 		wants   func(drill.Drill) bool
 		seconds int
 		warm    bool
-	}{{drill.Raise, anything, 60, false}, {drill.Mobilise, func(k drill.Drill) bool { return !k.Ground }, 45, true}, {drill.Potentiate, rising, 40, true}} {
+	}{{drill.Raise, anything, 60, false}, {drill.Mobilise, func(k drill.Drill) bool { return !k.Ground }, 45, true},
+		{drill.Potentiate, rising, 40, true}} {
 		if k := c.best(one.phase, one.wants, one.seconds, group, newCoverage(), one.warm); k != nil {
 			b.Items = append(b.Items, c.item(*k))
 		}

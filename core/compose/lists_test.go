@@ -54,8 +54,10 @@ func TestRolesAndTheWayADayBeginsReachThePlan(t *testing.T) {
 	cricket, _ := book.Sport("cricket")
 	b := brief(&cricket, 14)
 	b.Captain = "p3"
-	b.Roles = []plan.Unit{{Name: "New-ball bowlers", Players: []string{"p4", "p10"}}, {Name: "Twelfth", Players: []string{"p14"}}}
-	for turn, name := range map[plan.Turn]string{plan.First: "New ball: line and length", plan.Later: "Openers: today's new ball"} {
+	b.Roles = []plan.Unit{{Name: "New-ball bowlers", Players: []string{"p4", "p10"}},
+		{Name: "Twelfth", Players: []string{"p14"}}}
+	for turn, name := range map[plan.Turn]string{plan.First: "New ball: line and length",
+		plan.Later: "Openers: today's new ball"} {
 		b.Turn = turn
 		made := composed(t, b)
 		d := made.Document
@@ -80,17 +82,20 @@ func TestRolesAndTheWayADayBeginsReachThePlan(t *testing.T) {
 // What a club says that every warm-up must have is in what is composed for it, where there is time.
 func TestAClubsPrinciplesAreComposed(t *testing.T) {
 	plays := *known(t, "football")
-	plays.Principles = []sport.Principle{{Words: "three hip openers"}, {Words: "core"}, {Words: "a game", Kind: plan.Training}, {Words: "power with a stuck landing", Kind: plan.Match}}
+	plays.Principles = []sport.Principle{{Words: "three hip openers"}, {Words: "core"},
+		{Words: "a game", Kind: plan.Training}, {Words: "power with a stuck landing", Kind: plan.Match}}
 	core, err := check.ReadPrinciple("core")
 	require.NoError(t, err)
 	trunk := func(k placed) bool { return core.Is(&k.Drill) }
-	require.False(t, slices.ContainsFunc(drillsOf(composed(t, brief(known(t, "football"), 18))), trunk), "nobody asked for it")
+	require.False(t, slices.ContainsFunc(drillsOf(composed(t, brief(known(t, "football"), 18))), trunk),
+		"nobody asked for it")
 	for kind, more := range map[plan.Kind]string{plan.Match: "power with a stuck landing", plan.Training: "a game"} {
 		b := brief(&plays, 18)
 		b.Kind, b.Minutes = kind, 55
 		made := composed(t, b)
 		has := map[string]bool{}
-		for _, p := range check.Principles(check.Input{Document: made.Document, Schedule: made.Schedule, Book: b.Book, Sport: plays.Key, Own: plays.PrinciplesOf(kind)}) {
+		for _, p := range check.Principles(check.Input{Document: made.Document, Schedule: made.Schedule, Book: b.Book,
+			Sport: plays.Key, Own: plays.PrinciplesOf(kind)}) {
 			has[p.Name] = p.Has
 		}
 		assert.Equal(t, map[string]bool{"three hip openers": true, "core": true, more: true}, has, kind)

@@ -158,7 +158,8 @@ func TestMinutesDecideHowMuchIsIn(t *testing.T) {
 			if is := made.Schedule.Result.Blocks[i]; is.Kept {
 				seconds[minutes] += int(is.End-is.Start) * len(made.Document.Members(block.Who)) / 22
 			}
-			assert.True(t, made.Schedule.Result.Blocks[i].Kept || block.Priority != plan.Must, "%d min: %s is a must", minutes, block.Name)
+			assert.True(t, made.Schedule.Result.Blocks[i].Kept || block.Priority != plan.Must, "%d min: %s is a must",
+				minutes, block.Name)
 		}
 		assert.LessOrEqual(t, seconds[minutes], 60*minutes)
 	}

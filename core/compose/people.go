@@ -97,12 +97,13 @@ func (c *composer) roles(add func(name string, players []string)) {
 
 // slug is a name in letters that an id may hold.
 func slug(name string) string {
-	words := strings.FieldsFunc(strings.ToLower(name), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
+	words := strings.FieldsFunc(strings.ToLower(name),
+		func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
 	return strings.Join(words, "-")
 }
 
-// who resolves a position, a unit or the bench to ids of the document: that of
-// a unit where there is one, else of players.
+// who resolves a position, a unit or the bench to ids of the document: that of a unit where there
+// is one, else of players.
 func (c *composer) who(names ...string) (ids []string) {
 	for _, name := range names {
 		if i := slices.IndexFunc(c.doc.Units, func(u plan.Unit) bool { return u.Name == name }); i >= 0 {
@@ -135,10 +136,12 @@ func (c *composer) due() {
 // late tells whether a player misses a third of the time.
 func (c *composer) late(p *plan.Player) bool { return p.MissesMuch(c.free()) }
 
-// excuse takes those who came late and are cold yet out of hard work. It reports whether that is what the finding was about.
+// excuse takes those who came late and are cold yet out of hard work. It reports whether that is
+// what the finding was about.
 func (c *composer) excuse(f check.Finding) bool {
 	b := c.doc.Block(f.Where)
-	if f.Rule != "deep-cold" || b == nil || slices.ContainsFunc(f.Players, func(id string) bool { return c.doc.Player(id).Late == 0 }) {
+	if f.Rule != "deep-cold" || b == nil ||
+		slices.ContainsFunc(f.Players, func(id string) bool { return c.doc.Player(id).Late == 0 }) {
 		return false
 	}
 	c.leave(b, f.Players, "comes late and is cold yet")
@@ -163,7 +166,8 @@ func (c *composer) warmLonger() (longer bool) {
 	if longer || len(b.Items) >= itemsAtMost {
 		return longer
 	}
-	k := c.best(drill.Raise, func(k drill.Drill) bool { return k.Effort >= 0.5 }, leastRaise, c.doc.Group(b), &coverage{}, false)
+	k := c.best(drill.Raise, func(k drill.Drill) bool { return k.Effort >= 0.5 }, leastRaise, c.doc.Group(b),
+		&coverage{}, false)
 	if k != nil {
 		c.done.add(*k, c.Sport.Stresses)
 		b.Items = append(b.Items, c.item(*k))
@@ -182,8 +186,8 @@ func (c *composer) leave(b *plan.Block, players []string, why string) {
 	}
 }
 
-// rulings takes players out of blocks in which a drill touches what medical
-// staff ruled for them and nothing stands in for it.
+// rulings takes players out of blocks in which a drill touches what medical staff ruled for them
+// and nothing stands in for it.
 func (c *composer) rulings() {
 	for _, v := range today.Versions(c.doc) {
 		b := c.doc.Block(v.Block)

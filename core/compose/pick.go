@@ -21,10 +21,12 @@ func workCap(grade drill.Grade) int {
 
 // shares is how the minutes of the whole squad go to the phases, by a coach's
 // rule of thumb; what a method lacks goes to the others.
-var shares = map[drill.Phase]float64{drill.Raise: 0.3, drill.Activate: 0.18, drill.Mobilise: 0.24, drill.Potentiate: 0.28}
+var shares = map[drill.Phase]float64{drill.Raise: 0.3, drill.Activate: 0.18, drill.Mobilise: 0.24,
+	drill.Potentiate: 0.28}
 
 // blockNames is what a composed block of a phase is called.
-var blockNames = map[drill.Phase]string{drill.Raise: "Raise", drill.Activate: "Activate", drill.Mobilise: "Moving range", drill.Potentiate: "Jumps, sprints"}
+var blockNames = map[drill.Phase]string{drill.Raise: "Raise", drill.Activate: "Activate",
+	drill.Mobilise: "Moving range", drill.Potentiate: "Jumps, sprints"}
 
 // leastRaise is how many seconds of Raise a plan has, be the rest as it may:
 // most of the warmth comes within five minutes (Saltin 1968, Bishop 2003).
@@ -87,11 +89,13 @@ func (c *composer) softTissue() {
 	if c.Method != "five-stages" || c.Minutes < usualMinutes {
 		return
 	}
-	b := plan.Block{ID: "tissue", Name: "Soft tissue", Phase: drill.Own, Who: []string{plan.Everyone}, Priority: plan.Should, Excusable: true, Zone: c.zone("", len(c.doc.Players), 0),
+	b := plan.Block{ID: "tissue", Name: "Soft tissue", Phase: drill.Own, Who: []string{plan.Everyone},
+		Priority: plan.Should, Excusable: true, Zone: c.zone("", len(c.doc.Players), 0),
 		Why: "The method begins with what is tight"}
 	for i := range c.Book {
 		k := &c.Book[i]
-		if slices.Contains(k.Qualities, "tissue") && k.Serves(drill.Own) && len(b.Items) < 2 && c.usable(*k, len(c.doc.Players)) == "" {
+		if slices.Contains(k.Qualities, "tissue") && k.Serves(drill.Own) && len(b.Items) < 2 &&
+			c.usable(*k, len(c.doc.Players)) == "" {
 			b.Items = append(b.Items, c.item(*k))
 		}
 	}
@@ -113,9 +117,11 @@ func (c *composer) bodies() {
 		if len(who) == 0 || !slices.Contains(plan.Methods[c.Method].Phases, phase) {
 			return
 		}
-		b := plan.Block{ID: id, Name: name, Why: why, Phase: phase, Who: who, Priority: plan.Could, Loose: true, Zone: c.zone("", len(who), 0)}
+		b := plan.Block{ID: id, Name: name, Why: why, Phase: phase, Who: who, Priority: plan.Could, Loose: true,
+			Zone: c.zone("", len(who), 0)}
 		for range 2 {
-			if k := c.best(phase, wants, 120, drill.Group{People: len(who), Lanes: len(who)}, newCoverage(), true); k != nil {
+			if k := c.best(phase, wants, 120, drill.Group{People: len(who), Lanes: len(who)}, newCoverage(),
+				true); k != nil {
 				c.done.add(*k, c.Sport.Stresses)
 				b.Items = append(b.Items, c.item(*k))
 			}
@@ -124,8 +130,10 @@ func (c *composer) bodies() {
 			c.doc.Blocks = append(c.doc.Blocks, b)
 		}
 	}
-	own("stiff", "Extra range", "More range for those who are stiff", drill.Mobilise, c.doc.Members(c.Stiff), func(k drill.Drill) bool { return slices.Contains(k.Qualities, "range") && !k.Ground })
-	own("control", "Control", "Control, not more range, for those who are hypermobile", drill.Activate, loose, func(k drill.Drill) bool { return slices.Contains(k.Qualities, "stability") })
+	own("stiff", "Extra range", "More range for those who are stiff", drill.Mobilise, c.doc.Members(c.Stiff),
+		func(k drill.Drill) bool { return slices.Contains(k.Qualities, "range") && !k.Ground })
+	own("control", "Control", "Control, not more range, for those who are hypermobile", drill.Activate, loose,
+		func(k drill.Drill) bool { return slices.Contains(k.Qualities, "stability") })
 }
 
 // coverage is what the plan prepares so far.
@@ -166,7 +174,8 @@ func (c *composer) items() int {
 
 // phase adds the block of one phase, of about so many seconds.
 func (c *composer) phase(phase drill.Phase, seconds int, warm bool) {
-	b := plan.Block{ID: string(phase), Name: blockNames[phase], Phase: phase, Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true}
+	b := plan.Block{ID: string(phase), Name: blockNames[phase], Phase: phase, Who: []string{plan.Everyone},
+		Priority: plan.Must, Excusable: true}
 	if phase == drill.Activate {
 		b.Priority = plan.Should
 	}
@@ -181,7 +190,8 @@ func (c *composer) phase(phase drill.Phase, seconds int, warm bool) {
 	own := newCoverage()
 	b.Items = c.itemsOf(phase, seconds, group, own, warm)
 	if len(b.Items) == 0 {
-		c.says = append(c.says, fmt.Sprintf("No %s block: no drill suits the place, kit and day", strings.ToLower(b.Name)))
+		c.says = append(c.says, fmt.Sprintf("No %s block: no drill suits the place, kit and day",
+			strings.ToLower(b.Name)))
 		return
 	}
 	slices.SortStableFunc(b.Items, func(x, y plan.Item) int {
@@ -292,29 +302,34 @@ func and(words []string) string {
 }
 
 // best is the drill that adds most to a phase of so many seconds, or nil.
-func (c *composer) best(phase drill.Phase, wants func(drill.Drill) bool, seconds int, group drill.Group, own *coverage, warm bool) *drill.Drill {
+func (c *composer) best(phase drill.Phase, wants func(drill.Drill) bool, seconds int, group drill.Group, own *coverage,
+	warm bool) *drill.Drill {
 	var found *drill.Drill
 	top := 0.0
 	for i := range c.Book {
 		k := &c.Book[i]
-		if !k.Serves(phase) || c.done.drills[k.Code] || !wants(*k) || k.Together || k.Collision || c.usable(*k, group.People) != "" {
+		if !k.Serves(phase) || c.done.drills[k.Code] || !wants(*k) || k.Together || k.Collision ||
+			c.usable(*k, group.People) != "" {
 			continue
 		}
-		if phase != drill.Potentiate && (k.NeedsWarm && !(k.Static && warm) || k.Effort > 0.65) || !warm && k.Effort > 0.7 {
+		if phase != drill.Potentiate && (k.NeedsWarm && !(k.Static && warm) || k.Effort > 0.65) ||
+			!warm && k.Effort > 0.7 {
 			continue
 		}
 		static := plan.Methods[c.Method].StaticOnceWarm && phase == drill.Mobilise
 		if static && !k.Static { // its holds are holds, and nothing else
 			continue
 		}
-		if k.Static && (!static || k.HeldSeconds(k.Range.Target) >= drill.StaticTooLong) || k.ArmPump && c.throws() || slices.Contains(k.Qualities, "tissue") {
+		if k.Static && (!static || k.HeldSeconds(k.Range.Target) >= drill.StaticTooLong) || k.ArmPump && c.throws() ||
+			slices.Contains(k.Qualities, "tissue") {
 			continue
 		}
 		if queues(*k, group) && !(k.Dose.Kind == drill.Travel && !queues(moving(*k), group)) {
 			continue
 		}
 		l := k.Load(k.Range.Target, drill.Group{People: 1, Lanes: 1})
-		if limit := most[c.Grade]; c.done.contacts+l.Contacts > limit.contacts || c.done.sprint+l.SprintMetres > limit.sprintMetres {
+		if limit := most[c.Grade]; c.done.contacts+l.Contacts > limit.contacts ||
+			c.done.sprint+l.SprintMetres > limit.sprintMetres {
 			continue
 		}
 		score := c.score(k, seconds, group, own)
@@ -349,6 +364,7 @@ func moving(k drill.Drill) drill.Drill {
 	return k
 }
 
-// The most contacts and sprint metres that the whole squad's part brings, so
-// that position work has room below the level's cap.
-var most = map[drill.Grade]struct{ contacts, sprintMetres int }{drill.Junior: {30, 50}, drill.Club: {60, 90}, drill.Elite: {75, 120}}
+// The most contacts and sprint metres that the whole squad's part brings, so that position work
+// has room below the level's cap.
+var most = map[drill.Grade]struct{ contacts, sprintMetres int }{drill.Junior: {30, 50}, drill.Club: {60, 90},
+	drill.Elite: {75, 120}}

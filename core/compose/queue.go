@@ -26,7 +26,8 @@ func (c *composer) unqueue(b *plan.Block, people int) {
 		if k.Dose.Kind == drill.Travel && queues(k, c.doc.Group(b)) {
 			k = moving(k)
 		}
-		if queues(k, c.doc.Group(b)) && k.Turns() && k.Space.Length <= shortThrow && half <= roomy && c.equips(k, half) {
+		if queues(k, c.doc.Group(b)) && k.Turns() && k.Space.Length <= shortThrow && half <= roomy &&
+			c.equips(k, half) {
 			b.Stations = max(b.Stations, half)
 		}
 		if queues(k, c.doc.Group(b)) {
@@ -46,7 +47,8 @@ func (c *composer) unqueue(b *plan.Block, people int) {
 
 // equips tells whether there is kit for so many stations.
 func (c *composer) equips(k drill.Drill, stations int) bool {
-	return c.Kit == nil || !slices.ContainsFunc(slices.Concat(k.Kit, k.LaneKit), func(kit string) bool { return drill.Counted(kit) && c.Kit[kit] < stations })
+	return c.Kit == nil || !slices.ContainsFunc(slices.Concat(k.Kit, k.LaneKit),
+		func(kit string) bool { return drill.Counted(kit) && c.Kit[kit] < stations })
 }
 
 // instead is a drill of the sport in which so many people do not queue; nil where there
@@ -56,7 +58,8 @@ func (c *composer) instead(b *plan.Block, people int) (found *drill.Drill) {
 	group.People = people
 	for i := range c.Book {
 		k := &c.Book[i]
-		if k.Serves(b.Phase) && slices.Contains(k.Sports, c.Sport.Key) && !k.Collision && c.usable(*k, people) == "" && !queues(*k, group) &&
+		if k.Serves(b.Phase) && slices.Contains(k.Sports, c.Sport.Key) && !k.Collision && c.usable(*k, people) == "" &&
+			!queues(*k, group) &&
 			!slices.ContainsFunc(c.doc.Blocks, func(o plan.Block) bool {
 				return slices.ContainsFunc(o.Items, func(i plan.Item) bool { return i.Drill.Code == k.Code })
 			}) {

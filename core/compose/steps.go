@@ -79,7 +79,9 @@ func stepsOf(phase drill.Phase, kind plan.Kind, day plan.Conditions) []func(dril
 	}
 	switch phase {
 	case drill.Raise:
-		steps := []func(drill.Drill) bool{func(k drill.Drill) bool { return has(k, "pulse") && k.Effort >= 0.4 && k.Effort <= 0.6 }}
+		steps := []func(drill.Drill) bool{func(k drill.Drill) bool {
+			return has(k, "pulse") && k.Effort >= 0.4 && k.Effort <= 0.6
+		}}
 		if day.AfterLoss || kind == plan.Training {
 			steps = append(steps, func(k drill.Drill) bool { return has(k, "game") })
 		}
@@ -88,7 +90,8 @@ func stepsOf(phase drill.Phase, kind plan.Kind, day plan.Conditions) []func(dril
 		steps := []func(drill.Drill) bool{
 			func(k drill.Drill) bool { return has(k, "jump", "landing") && k.Effort < drill.SprintEffort },
 			func(k drill.Drill) bool {
-				return has(k, "sprint", "change", "acceleration", "reaction") && k.Effort >= 0.7 && k.Effort < drill.SprintEffort
+				return has(k, "sprint", "change", "acceleration", "reaction") && k.Effort >= 0.7 &&
+					k.Effort < drill.SprintEffort
 			},
 		}
 		if kind == plan.Match || !day.Light {

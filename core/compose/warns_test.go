@@ -70,12 +70,14 @@ func BenchmarkComposedWarns(b *testing.B) {
 			avoidable++
 		}
 		lacks := false
-		for _, one := range check.Principles(check.Input{Document: made.Document, Schedule: made.Schedule, Book: ask.Book, Sport: ask.Sport.Key}) {
+		for _, one := range check.Principles(check.Input{Document: made.Document, Schedule: made.Schedule,
+			Book: ask.Book, Sport: ask.Sport.Key}) {
 			if one.Lacks() {
 				lacks = true
 				rules["lacks "+one.ID]++
 				if os.Getenv("WARNS") == one.ID {
-					fmt.Println(ask.Sport.Key, ask.Method, ask.Kind, ask.Minutes, "min", len(ask.Players), "players", *ask.Today.Celsius, ask.Today.Wet)
+					fmt.Println(ask.Sport.Key, ask.Method, ask.Kind, ask.Minutes, "min", len(ask.Players), "players",
+						*ask.Today.Celsius, ask.Today.Wet)
 				}
 			}
 		}
@@ -86,7 +88,8 @@ func BenchmarkComposedWarns(b *testing.B) {
 			if f.Severity != check.Note {
 				rules[f.Rule]++
 				if os.Getenv("WARNS") == f.Rule {
-					fmt.Println(ask.Sport.Key, ask.Method, ask.Kind, ask.Minutes, "min", len(ask.Players), "players", *ask.Today.Celsius, ask.Today.Wet, "|", f.What)
+					fmt.Println(ask.Sport.Key, ask.Method, ask.Kind, ask.Minutes, "min", len(ask.Players), "players",
+						*ask.Today.Celsius, ask.Today.Wet, "|", f.What)
 				}
 			}
 		}

@@ -12,25 +12,7 @@ import (
 
 // score is what a drill would add.
 func (c *composer) score(k *drill.Drill, seconds int, group drill.Group, own *coverage) (score float64) {
-	for _, j := range k.Regions {
-		switch {
-		case !slices.Contains(c.Sport.Stresses, j):
-		case !c.done.joint[j]:
-			score += 3
-		case !own.joint[j]:
-			score += 1.5
-		default:
-			score += 0.2
-		}
-	}
-	for _, p := range k.Planes {
-		switch {
-		case !c.done.plane[p]:
-			score += 2
-		case !own.plane[p]:
-			score++
-		}
-	}
+	score = c.covers(k, own)
 	if len(k.Sports) > 0 {
 		score += 0.5
 	}
@@ -48,7 +30,8 @@ func (c *composer) score(k *drill.Drill, seconds int, group drill.Group, own *co
 	if k.Ground {
 		score--
 	}
-	if all := k.Work(k.Range.Target, group); all > 0 && 2*k.Work(k.Range.Target, drill.Group{People: 1, Lanes: 1}) < all {
+	if all := k.Work(k.Range.Target, group); all > 0 &&
+		2*k.Work(k.Range.Target, drill.Group{People: 1, Lanes: 1}) < all {
 		score -= 4 // more than half of it is waiting
 	}
 	for _, r := range c.Restrictions {
@@ -57,6 +40,30 @@ func (c *composer) score(k *drill.Drill, seconds int, group drill.Group, own *co
 			if !c.standsIn(r, k.Easier) && !c.standsIn(r, k.Swap) {
 				score -= barred
 			}
+		}
+	}
+	return score
+}
+
+// covers weighs which joints and planes a drill brings that nothing before it has.
+func (c *composer) covers(k *drill.Drill, own *coverage) (score float64) {
+	for _, j := range k.Regions {
+		switch {
+		case !slices.Contains(c.Sport.Stresses, j):
+		case !c.done.joint[j]:
+			score += 3
+		case !own.joint[j]:
+			score += 1.5
+		default:
+			score += 0.2
+		}
+	}
+	for _, p := range k.Planes {
+		switch {
+		case !c.done.plane[p]:
+			score += 2
+		case !own.plane[p]:
+			score++
 		}
 	}
 	return score

@@ -19,7 +19,8 @@ func (s *Stand) Behind() (seconds int, block string) {
 		case Over, Under:
 			by = int(r.End - r.Planned.To)
 		case Finished:
-			if by = int(r.End - r.Planned.To); !r.Said || by > 0 && !s.delays(r) || by < 0 && (s.Now >= r.Planned.To || s.followed(i)) {
+			if by = int(r.End - r.Planned.To); !r.Said || by > 0 && !s.delays(r) ||
+				by < 0 && (s.Now >= r.Planned.To || s.followed(i)) {
 				continue
 			}
 		default:
@@ -42,7 +43,8 @@ func (s *Stand) delays(r *Run) bool {
 // followed tells whether a later block with players of block i has begun.
 func (s *Stand) followed(i int) bool {
 	for j := range s.Runs {
-		if b := &s.Runs[j]; j != i && b.Planned.From >= s.Runs[i].Planned.To && b.State != Ahead && b.State != LeftOut && s.share(i, j) {
+		if b := &s.Runs[j]; j != i && b.Planned.From >= s.Runs[i].Planned.To && b.State != Ahead &&
+			b.State != LeftOut && s.share(i, j) {
 			return true
 		}
 	}
@@ -92,7 +94,8 @@ func (s *Stand) Idle() (list []Idle) {
 		one.Warm = strands[n].Estimate(s.Now)
 		worked := one.Since > -1<<30
 		soon := one.Next != nil && one.Next.Start-s.Now < nextWithin
-		one.Stands = worked && one.Event == "" && s.Now-one.Since >= standsAfter && !soon && s.Now < clock.Offset(-s.Document.Margin)
+		one.Stands = worked && one.Event == "" && s.Now-one.Since >= standsAfter && !soon &&
+			s.Now < clock.Offset(-s.Document.Margin)
 		list = append(list, one)
 	}
 	return list

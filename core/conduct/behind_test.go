@@ -86,17 +86,25 @@ func TestOnlyWhatDisagreesIsADispute(t *testing.T) {
 		one, other conduct.Event
 		disputes   int
 	}{
-		"the same press":        {event("a", "Ines", 100, conduct.Done, ""), event("b", "Pell", 110, conduct.Done, ""), 0},
-		"minutes apart":         {event("a", "Ines", 100, conduct.Done, ""), event("b", "Pell", 190, conduct.Done, ""), 1},
-		"done and skipped":      {event("a", "Ines", 100, conduct.Done, ""), event("b", "Pell", 101, conduct.Skip, ""), 1},
-		"skipped by both":       {event("a", "Ines", 100, conduct.Skip, ""), event("b", "Pell", 300, conduct.Skip, ""), 0},
-		"knowing of the other":  {event("a", "Ines", 100, conduct.Done, ""), event("b", "Pell", 190, conduct.Again, "a"), 0},
-		"one who changes their": {event("a", "Ines", 100, conduct.Done, ""), event("b", "Ines", 190, conduct.Skip, ""), 0},
+		"the same press": {event("a", "Ines", 100, conduct.Done, ""), event("b", "Pell", 110, conduct.Done, ""),
+			0},
+		"minutes apart": {event("a", "Ines", 100, conduct.Done, ""), event("b", "Pell", 190, conduct.Done, ""),
+			1},
+		"done and skipped": {event("a", "Ines", 100, conduct.Done, ""), event("b", "Pell", 101, conduct.Skip, ""),
+			1},
+		"skipped by both": {event("a", "Ines", 100, conduct.Skip, ""), event("b", "Pell", 300, conduct.Skip, ""),
+			0},
+		"knowing of the other": {event("a", "Ines", 100, conduct.Done, ""),
+			event("b", "Pell", 190, conduct.Again, "a"), 0},
+		"one who changes their": {event("a", "Ines", 100, conduct.Done, ""), event("b", "Ines", 190, conduct.Skip, ""),
+			0},
 	} {
-		assert.Len(t, conduct.Disputes(conduct.Join([]conduct.Event{c.other}, []conduct.Event{c.one})), c.disputes, name)
+		assert.Len(t, conduct.Disputes(conduct.Join([]conduct.Event{c.other}, []conduct.Event{c.one})), c.disputes,
+			name)
 	}
 	start := func(by string, seconds int) conduct.Event {
-		return conduct.Event{ID: by, By: by, At: 1, Kind: conduct.Change, Is: &conduct.Different{Is: conduct.IsStart, Seconds: seconds}}
+		return conduct.Event{ID: by, By: by, At: 1, Kind: conduct.Change,
+			Is: &conduct.Different{Is: conduct.IsStart, Seconds: seconds}}
 	}
 	assert.Empty(t, conduct.Disputes([]conduct.Event{start("a", -600), start("b", -600)}), "both heard it called")
 	assert.Len(t, conduct.Disputes([]conduct.Event{start("a", -600), start("b", -300)}), 1)
@@ -128,8 +136,10 @@ func TestARefitOfWhatStood(t *testing.T) {
 		at[b.ID] = b.Start
 	}
 	now := at["throws"] + 60
-	stood := []schedule.Stood{{Block: "jog", Kept: true, Begun: true, Start: at["jog"], End: at["jog"] + 300, Amounts: []int{300}}, {Block: "swings", Skip: true},
-		{Block: "throws", Kept: true, Begun: true, Start: at["throws"], End: now + 77, Amounts: []int{120}}, {Block: "run", Kept: true}}
+	stood := []schedule.Stood{{Block: "jog", Kept: true, Begun: true, Start: at["jog"], End: at["jog"] + 300,
+		Amounts: []int{300}}, {Block: "swings", Skip: true},
+		{Block: "throws", Kept: true, Begun: true, Start: at["throws"], End: now + 77, Amounts: []int{120}},
+		{Block: "run", Kept: true}}
 	s, err := schedule.Refit(t.Context(), base.Document, stood, now, 500)
 	require.NoError(t, err)
 	after := map[string]schedule.Block{}

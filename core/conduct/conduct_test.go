@@ -18,18 +18,24 @@ import (
 
 // day is four blocks for six players, the third of them for two alone, on a pitch with a hall.
 func day(t require.TestingT) conduct.Plan {
-	d := &plan.Document{Format: plan.Format, Title: "Saturday", Kind: plan.Match, StartName: "Kick-off", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
-		Open: clock.BeforeStart(2400), Margin: 480, Method: plan.DefaultMethod, Units: []plan.Unit{{ID: "few", Name: "Throwers", Players: []string{"p1", "p2"}}},
-		Zones:   []plan.Zone{{ID: "pitch", Name: "Pitch", Capacity: 30, Lanes: 6, Metres: 40}, {ID: "hall", Name: "Hall", Capacity: 30, Lanes: 4, Metres: 20, Covered: true}},
+	d := &plan.Document{Format: plan.Format, Title: "Saturday", Kind: plan.Match, StartName: "Kick-off",
+		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
+		Open:  clock.BeforeStart(2400), Margin: 480, Method: plan.DefaultMethod,
+		Units: []plan.Unit{{ID: "few", Name: "Throwers", Players: []string{"p1", "p2"}}},
+		Zones: []plan.Zone{{ID: "pitch", Name: "Pitch", Capacity: 30, Lanes: 6, Metres: 40},
+			{ID: "hall", Name: "Hall", Capacity: 30, Lanes: 4, Metres: 20, Covered: true}},
 		Leaders: []plan.Leader{{ID: "dorrit", Name: "Dorrit"}, {ID: "pell", Name: "Pell"}}}
 	for n := range 6 {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", n+1), First: fmt.Sprint("P", n+1), Last: "X"})
 	}
-	d.Fixed = []plan.Fixed{{ID: "talk", Name: "Talk", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(2300), To: clock.BeforeStart(2200)}}}
+	d.Fixed = []plan.Fixed{{ID: "talk", Name: "Talk", Who: []string{plan.Everyone},
+		Span: plan.Span{From: clock.BeforeStart(2300), To: clock.BeforeStart(2200)}}}
 	phases := []drill.Phase{drill.Raise, drill.Mobilise, drill.Potentiate, drill.Sport}
 	for n, id := range []string{"jog", "swings", "throws", "run"} {
-		k := drill.Drill{Code: id, Name: id, Aim: "why", Phases: []drill.Phase{phases[n]}, Effort: 0.7, Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 120, Target: 300, Max: 300, Step: 30}}
-		b := plan.Block{ID: id, Name: id, Aim: "why", Phase: phases[n], Who: []string{plan.Everyone}, Zone: "pitch", Leader: "dorrit", Priority: plan.Must, Items: []plan.Item{{Drill: k}}}
+		k := drill.Drill{Code: id, Name: id, Aim: "why", Phases: []drill.Phase{phases[n]}, Effort: 0.7,
+			Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 120, Target: 300, Max: 300, Step: 30}}
+		b := plan.Block{ID: id, Name: id, Aim: "why", Phase: phases[n], Who: []string{plan.Everyone}, Zone: "pitch",
+			Leader: "dorrit", Priority: plan.Must, Items: []plan.Item{{Drill: k}}}
 		if id == "throws" {
 			b.Who, b.Priority = []string{"few"}, plan.Could
 		}
@@ -125,7 +131,8 @@ func TestWhoMarksIsToldWhoIsWaitedFor(t *testing.T) {
 func TestACalledStartCutsAndALaterOneTopsUp(t *testing.T) {
 	p := &phone{t: t, by: "Ines", plan: day(t)}
 	now := p.at("swings") + 60
-	sooner, err := p.stand(now).Propose(context.Background(), conduct.Different{Is: conduct.IsStart, Seconds: -300}, schedule.AtOnce)
+	sooner, err := p.stand(now).Propose(context.Background(), conduct.Different{Is: conduct.IsStart, Seconds: -300},
+		schedule.AtOnce)
 	require.NoError(t, err)
 	assert.Equal(t, "Kick-off 5 min earlier: 14:55", sooner.Said)
 	assert.NotEmpty(t, sooner.Less)
@@ -170,8 +177,10 @@ func TestWhatElseIsDifferent(t *testing.T) {
 	assert.Equal(t, "hall", s.Run("run").Zone)
 	s, _ = at(conduct.Different{Is: conduct.IsLate, Who: []string{"p1"}, Seconds: 240})
 	assert.Positive(t, s.Document.Player("p1").Late)
-	for _, wrong := range []conduct.Different{{Is: "nothing"}, {Is: conduct.IsStart, Seconds: 90}, {Is: conduct.IsStart, Seconds: -7200}, {Is: conduct.IsOut, Who: []string{"p9"}},
-		{Is: conduct.IsPlace, ID: "moon"}, {Is: conduct.IsMinutes, Seconds: 1e6}, {Is: conduct.IsTopUp, Seconds: 60}, {Is: conduct.IsLate}, {Is: conduct.IsWeather}} {
+	for _, wrong := range []conduct.Different{{Is: "nothing"}, {Is: conduct.IsStart, Seconds: 90},
+		{Is: conduct.IsStart, Seconds: -7200}, {Is: conduct.IsOut, Who: []string{"p9"}},
+		{Is: conduct.IsPlace, ID: "moon"}, {Is: conduct.IsMinutes, Seconds: 1e6}, {Is: conduct.IsTopUp, Seconds: 60},
+		{Is: conduct.IsLate}, {Is: conduct.IsWeather}} {
 		_, err := s.Propose(context.Background(), wrong, schedule.AtOnce)
 		assert.Error(t, err, wrong.Is)
 	}
@@ -190,7 +199,8 @@ func TestTwoPhonesApartComeToOne(t *testing.T) {
 	one := &phone{t: t, by: "both", plan: base, had: conduct.Join(ines.had, pell.had, ines.had)}
 	s := one.stand(now + 60)
 	assert.Len(t, s.Events, 6, "each once")
-	assert.Equal(t, s, (&phone{t: t, plan: base, had: conduct.Join(pell.had, ines.had)}).stand(now+60), "whoever came first")
+	assert.Equal(t, s, (&phone{t: t, plan: base, had: conduct.Join(pell.had, ines.had)}).stand(now+60),
+		"whoever came first")
 	assert.Equal(t, -300, s.Moved)
 	assert.Nil(t, s.Document.Player("p6"))
 	assert.True(t, s.Loose, "neither knew of the other")
@@ -214,11 +224,14 @@ func TestARefitNeverTouchesThePast(t *testing.T) {
 		for range rapid.IntRange(0, 6).Draw(t, "presses") {
 			at += rapid.IntRange(1, 200).Draw(t, "then")
 			p.press(clock.Offset(at), conduct.Event{Block: rapid.SampledFrom(blocks).Draw(t, "block"),
-				Kind: rapid.SampledFrom([]conduct.Kind{conduct.Begin, conduct.Done, conduct.Skip, conduct.Again}).Draw(t, "kind")})
+				Kind: rapid.SampledFrom([]conduct.Kind{conduct.Begin, conduct.Done, conduct.Skip,
+					conduct.Again}).Draw(t, "kind")})
 		}
 		now := clock.Offset(at + 1)
 		was := p.stand(now)
-		is := rapid.SampledFrom([]conduct.Different{{Is: conduct.IsStart, Seconds: -300}, {Is: conduct.IsStart, Seconds: 600, Hold: true}, {Is: conduct.IsBehind}, {Is: conduct.IsMinutes, Seconds: 120},
+		is := rapid.SampledFrom([]conduct.Different{{Is: conduct.IsStart, Seconds: -300},
+			{Is: conduct.IsStart, Seconds: 600, Hold: true}, {Is: conduct.IsBehind},
+			{Is: conduct.IsMinutes, Seconds: 120},
 			{Is: conduct.IsOut, Who: []string{"p3"}}, {Is: conduct.IsPlace, ID: "pitch"}}).Draw(t, "is")
 		made, err := was.Propose(context.Background(), is, 300)
 		if err != nil {
@@ -253,12 +266,22 @@ func TestNonsenseFromAPhoneBreaksNothing(t *testing.T) {
 	base := day(t)
 	rapid.Check(t, func(t *rapid.T) {
 		id := rapid.SampledFrom([]string{"jog", "swings", "throws", "run", "gone", ""})
-		far := rapid.OneOf(rapid.Int64(), rapid.Int64Range(base.Schedule.Start.Unix()-4000, base.Schedule.Start.Unix()+4000))
+		far := rapid.OneOf(rapid.Int64(), rapid.Int64Range(base.Schedule.Start.Unix()-4000,
+			base.Schedule.Start.Unix()+4000))
 		events := rapid.SliceOfN(rapid.Custom(func(t *rapid.T) conduct.Event {
-			return conduct.Event{ID: rapid.StringN(1, 8, 20).Draw(t, "id"), By: "x", At: far.Draw(t, "at"), Kind: rapid.SampledFrom([]conduct.Kind{conduct.Begin, conduct.Done, conduct.Skip, conduct.Again, conduct.Change, conduct.Tick, conduct.Note, conduct.Line, conduct.Back, "x"}).Draw(t, "kind"),
-				Block: id.Draw(t, "block"), Player: id.Draw(t, "player"), Item: rapid.Int().Draw(t, "item"), To: far.Draw(t, "to"),
-				Is:     &conduct.Different{Is: rapid.SampledFrom([]string{"start", "late", "out", "place", "leader", "minutes", "weather", "behind", "top-up", "?"}).Draw(t, "is"), Seconds: rapid.IntRange(-9000, 9000).Draw(t, "seconds"), Who: []string{rapid.SampledFrom([]string{"p1", "p2", "*", "zz"}).Draw(t, "who")}, ID: rapid.SampledFrom([]string{"pitch", "dorrit", "x"}).Draw(t, "of")},
-				Placed: []conduct.Place{{Block: id.Draw(t, "placed"), From: far.Draw(t, "from"), To: far.Draw(t, "until"), Kept: true, Amounts: rapid.SliceOfN(rapid.Int(), 0, 2).Draw(t, "amounts")}}}
+			return conduct.Event{ID: rapid.StringN(1, 8, 20).Draw(t, "id"), By: "x", At: far.Draw(t, "at"),
+				Kind: rapid.SampledFrom([]conduct.Kind{conduct.Begin, conduct.Done, conduct.Skip, conduct.Again,
+					conduct.Change, conduct.Tick, conduct.Note, conduct.Line, conduct.Back, "x"}).Draw(t, "kind"),
+				Block: id.Draw(t, "block"), Player: id.Draw(t, "player"), Item: rapid.Int().Draw(t, "item"),
+				To: far.Draw(t, "to"),
+				Is: &conduct.Different{Is: rapid.SampledFrom([]string{"start", "late", "out", "place", "leader",
+					"minutes", "weather", "behind", "top-up", "?"}).Draw(t, "is"),
+					Seconds: rapid.IntRange(-9000, 9000).Draw(t, "seconds"),
+					Who:     []string{rapid.SampledFrom([]string{"p1", "p2", "*", "zz"}).Draw(t, "who")},
+					ID:      rapid.SampledFrom([]string{"pitch", "dorrit", "x"}).Draw(t, "of")},
+				Placed: []conduct.Place{{Block: id.Draw(t, "placed"), From: far.Draw(t, "from"),
+					To: far.Draw(t, "until"), Kept: true, Amounts: rapid.SliceOfN(rapid.Int(), 0, 2).Draw(t,
+						"amounts")}}}
 		}), 0, 8).Draw(t, "events")
 		s, err := conduct.Of(base, events, (base.Schedule.Start.Unix()-1000)*1000)
 		require.NoError(t, err)

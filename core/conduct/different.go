@@ -47,8 +47,9 @@ const (
 
 // Different is something that is different from the plan.
 type Different struct {
-	Is      string   `json:"is"`
-	Seconds int      `json:"seconds,omitempty"` // by which the start moves, they come later, are lost, or a top-up lasts
+	Is string `json:"is"`
+	// by which the start moves, they come later, are lost, or a top-up lasts
+	Seconds int      `json:"seconds,omitempty"`
 	Effort  float64  `json:"effort,omitempty"`  // of a top-up, 0 to 1; 0: easy running
 	Hold    bool     `json:"hold,omitempty"`    // a later start: what is left waits for it; else it goes on as planned
 	Who     []string `json:"who,omitempty"`     // ids of players
@@ -56,7 +57,8 @@ type Different struct {
 	Why     string   `json:"why,omitempty"`     // somebody is out: hurt, or Head
 	Weather string   `json:"weather,omitempty"` // Rain, Lightning, or "" where Celsius says it
 	Celsius *float64 `json:"celsius,omitempty"`
-	Shows   *float64 `json:"shows,omitempty"` // what the thermometer shows, in the plan's unit, where Celsius does not say it
+	// what the thermometer shows, in the plan's unit, where Celsius does not say it
+	Shows *float64 `json:"shows,omitempty"`
 }
 
 // all are the things that can be different.
@@ -78,7 +80,8 @@ func (is *Different) Problem() string {
 }
 
 func (is *Different) same(o *Different) bool {
-	return o != nil && is.Is == o.Is && is.Seconds == o.Seconds && is.ID == o.ID && is.Why == o.Why && is.Weather == o.Weather && slices.Equal(is.Who, o.Who)
+	return o != nil && is.Is == o.Is && is.Seconds == o.Seconds && is.ID == o.ID && is.Why == o.Why &&
+		is.Weather == o.Weather && slices.Equal(is.Who, o.Who)
 }
 
 // apply changes a document, whose blocks are planned as stood, by what is different since
@@ -149,7 +152,8 @@ func (is *Different) start(d *plan.Document, now clock.Offset) (string, error) {
 	if is.Seconds < 0 {
 		way = "earlier"
 	}
-	return fmt.Sprintf("%s %s %s: %s", d.StartName, clock.Lasting(max(is.Seconds, -is.Seconds)), way, to.Format("15:04")), nil
+	return fmt.Sprintf("%s %s %s: %s", d.StartName, clock.Lasting(max(is.Seconds, -is.Seconds)), way,
+		to.Format("15:04")), nil
 }
 
 func (is *Different) late(d *plan.Document, now clock.Offset) (string, error) {
@@ -232,7 +236,8 @@ func leave(d *plan.Document, stood []schedule.Stood, now clock.Offset, lost []st
 	}
 	for i := range d.Blocks {
 		b := &d.Blocks[i]
-		over := slices.ContainsFunc(stood, func(s schedule.Stood) bool { return s.Block == b.ID && s.Kept && s.End <= now })
+		over := slices.ContainsFunc(stood,
+			func(s schedule.Stood) bool { return s.Block == b.ID && s.Kept && s.End <= now })
 		if !slices.Contains(lost, b.Zone) || over {
 			continue
 		}
@@ -325,12 +330,15 @@ func (is *Different) topUp(d *plan.Document) (string, error) {
 		return "", plan.In("different", "keep somebody moving, for ten minutes at most")
 	}
 	seconds := is.Seconds - is.Seconds%clock.Grid
-	k := drill.Drill{Code: TopUpID, Name: "Keep moving", Aim: "Warm until the start", Phases: []drill.Phase{drill.Raise}, Effort: topUpEfforts[0], Dose: drill.Dose{Kind: drill.Time},
-		Range: drill.Range{Min: seconds, Target: seconds, Max: seconds, Step: clock.Grid}, Cues: []string{"Easy running, knees and heels", "Arms too"}}
+	k := drill.Drill{Code: TopUpID, Name: "Keep moving", Aim: "Warm until the start",
+		Phases: []drill.Phase{drill.Raise}, Effort: topUpEfforts[0], Dose: drill.Dose{Kind: drill.Time},
+		Range: drill.Range{Min: seconds, Target: seconds, Max: seconds, Step: clock.Grid},
+		Cues:  []string{"Easy running, knees and heels", "Arms too"}}
 	if is.Effort > k.Effort && is.Effort <= topUpEfforts[len(topUpEfforts)-1] {
 		k.Effort, k.Cues = is.Effort, []string{"Strides, each a little faster", "A few jumps, land soft"}
 	}
-	b := plan.Block{Name: k.Name, Aim: k.Aim, Phase: drill.Raise, Who: is.Who, Priority: plan.Should, Excusable: true, Items: []plan.Item{{Drill: k}}}
+	b := plan.Block{Name: k.Name, Aim: k.Aim, Phase: drill.Raise, Who: is.Who, Priority: plan.Should, Excusable: true,
+		Items: []plan.Item{{Drill: k}}}
 	if len(is.Who) > 0 {
 		b.Zone = d.UsualZone(is.Who)
 	}

@@ -89,7 +89,8 @@ func (e *Event) Problem() string {
 		return "it is about nothing in the plan"
 	case e.At <= 0:
 		return "it has no time"
-	case e.Kind == Tick && (e.Item < 0 || e.Cell < 0 || e.Item >= plan.MaxItems || e.Cell > 200 || e.Tries < -1 || e.Tries > 100):
+	case e.Kind == Tick && (e.Item < 0 || e.Cell < 0 || e.Item >= plan.MaxItems || e.Cell > 200 || e.Tries < -1 ||
+		e.Tries > 100):
 		return "it ticks no cell"
 	case e.Kind == Change && (e.Is == nil || len(e.Placed) > 2*plan.MaxBlocks):
 		return "it says nothing that is different"

@@ -107,7 +107,8 @@ func (s *Stand) Log(base Plan) *Log {
 
 // logged is a block as it was done. Who was out by then did not do it.
 func (s *Stand) logged(r *Run, d *plan.Document, gone map[string]int64) Logged {
-	b := Logged{Block: r.ID, Name: r.Name, Phase: r.Phase, Leader: s.Document.LeaderName(r.Leader), Planned: r.Wanted, Measured: r.Done, Pace: cmp.Or(r.Pace, 1)}
+	b := Logged{Block: r.ID, Name: r.Name, Phase: r.Phase, Leader: s.Document.LeaderName(r.Leader), Planned: r.Wanted,
+		Measured: r.Done, Pace: cmp.Or(r.Pace, 1)}
 	known := d.Block(r.ID)
 	who := r.Who
 	if known != nil {
@@ -214,7 +215,8 @@ func (l *Log) notes(s *Stand, d *plan.Document) {
 		if e.Kind != Note || strings.TrimSpace(e.Says) == "" {
 			continue
 		}
-		if i := slices.IndexFunc(l.Players, func(a Attended) bool { return a.Person == e.Player }); e.Player != "" && i >= 0 {
+		if i := slices.IndexFunc(l.Players, func(a Attended) bool { return a.Person == e.Player }); e.Player != "" &&
+			i >= 0 {
 			l.Players[i].Note = joined(l.Players[i].Note, e.Says)
 		} else if i := slices.IndexFunc(l.Blocks, func(b Logged) bool { return b.Block == e.Block }); i >= 0 {
 			l.Blocks[i].Note = joined(l.Blocks[i].Note, e.Says)

@@ -13,8 +13,10 @@ import (
 )
 
 func ExampleChanged() {
-	was := []conduct.Content{{Block: "Raise", Drills: []conduct.ContentItem{{Name: "Jog", Amount: 4}, {Name: "Skips", Amount: 2}}}, {Block: "Hands"}}
-	is := []conduct.Content{{Block: "Raise", Drills: []conduct.ContentItem{{Name: "Jog", Amount: 6}, {Name: "Tag", Amount: 1}}}, {Block: "Neck"}}
+	was := []conduct.Content{{Block: "Raise", Drills: []conduct.ContentItem{{Name: "Jog", Amount: 4},
+		{Name: "Skips", Amount: 2}}}, {Block: "Hands"}}
+	is := []conduct.Content{{Block: "Raise", Drills: []conduct.ContentItem{{Name: "Jog", Amount: 6},
+		{Name: "Tag", Amount: 1}}}, {Block: "Neck"}}
 	for _, says := range conduct.Changed(was, is) {
 		fmt.Println(says)
 	}
@@ -99,7 +101,8 @@ func TestTheLogOfWhatWasPressed(t *testing.T) {
 			assert.Equal(t, "limps", one.Note)
 		}
 	}
-	assert.Equal(t, map[string]string{"p1": conduct.There, "p2": conduct.There, "p3": conduct.There, "p4": conduct.There, "p5": conduct.Late, "p6": conduct.Out}, was)
+	assert.Equal(t, map[string]string{"p1": conduct.There, "p2": conduct.There, "p3": conduct.There,
+		"p4": conduct.There, "p5": conduct.Late, "p6": conduct.Out}, was)
 	assert.Len(t, l.Differs, 2)
 	for _, c := range l.Content() {
 		assert.NotEqual(t, "throws", c.Block, "what was not done is no content")

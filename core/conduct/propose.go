@@ -66,9 +66,11 @@ func (s *Stand) Propose(ctx context.Context, is Different, steps int) (*Proposal
 	if err != nil {
 		return nil, err
 	}
-	p := &Proposal{Is: is, Said: said, Left: left(d, &is, now), Fits: after.Result.Feasible, Why: sentence(after.Result.Why)}
+	p := &Proposal{Is: is, Said: said, Left: left(d, &is, now), Fits: after.Result.Feasible,
+		Why: sentence(after.Result.Why)}
 	for _, b := range after.Blocks(d) {
-		place := Place{Block: b.ID, From: start.Unix() + int64(b.Start), To: start.Unix() + int64(b.End), Kept: b.Kept, Why: b.Cut, Less: b.Less}
+		place := Place{Block: b.ID, From: start.Unix() + int64(b.Start), To: start.Unix() + int64(b.End), Kept: b.Kept,
+			Why: b.Cut, Less: b.Less}
 		if r := s.Run(b.ID); r != nil && r.State != Ahead && r.State != LeftOut {
 			place.State, place.From = r.State, s.Unix(r.Start)
 			if place.Kept = true; r.State != Over {
@@ -112,13 +114,15 @@ func sentence(text string) string {
 
 // next is the plan as it would be: what is only moving about or held to its times is not
 // fitted again.
-func (s *Stand) next(ctx context.Context, d *plan.Document, is Different, stood []schedule.Stood, now clock.Offset, steps int) (*schedule.Schedule, error) {
+func (s *Stand) next(ctx context.Context, d *plan.Document, is Different, stood []schedule.Stood, now clock.Offset,
+	steps int) (*schedule.Schedule, error) {
 	switch {
 	case is.Is == IsTopUp:
 		b := &d.Blocks[len(d.Blocks)-1]
 		amounts := []int{b.Items[0].Drill.Range.Target}
 		at := clock.Offset(clock.CeilTo(float64(now), clock.Grid))
-		stood = append(stood, schedule.Stood{Block: b.ID, Kept: true, Start: at, End: at + clock.Offset(b.Items[0].Drill.Range.Target), Amounts: amounts})
+		stood = append(stood, schedule.Stood{Block: b.ID, Kept: true, Start: at,
+			End: at + clock.Offset(b.Items[0].Drill.Range.Target), Amounts: amounts})
 		return schedule.As(d, stood)
 	case is.Is == IsStart && is.Seconds > 0 && !is.Hold:
 		return schedule.As(d, stood)
@@ -166,7 +170,8 @@ func (p *Proposal) compare(s *Stand, d *plan.Document, after *schedule.Schedule,
 				p.Goes = append(p.Goes, r.Name)
 			}
 		case r.State == LeftOut:
-			p.Comes = append(p.Comes, fmt.Sprintf("%s %s, at %s", r.Name, clock.Lasting(now[n].Length()), now[n].Start.ToGo()))
+			p.Comes = append(p.Comes, fmt.Sprintf("%s %s, at %s", r.Name, clock.Lasting(now[n].Length()),
+				now[n].Start.ToGo()))
 		default:
 			p.differ(r, &now[n], moved)
 		}
@@ -204,7 +209,8 @@ func (p *Proposal) mind(d *plan.Document, s *schedule.Schedule, now clock.Offset
 			continue
 		}
 		for _, item := range b.Items {
-			if k := &item.Drill; k.ContactsPerUnit > 0 || k.Ground || slices.Contains(k.Qualities, "landing") || slices.Contains(k.Qualities, "change") {
+			if k := &item.Drill; k.ContactsPerUnit > 0 || k.Ground || slices.Contains(k.Qualities, "landing") ||
+				slices.Contains(k.Qualities, "change") {
 				p.Mind = append(p.Mind, b.Name+": "+k.Name)
 			}
 		}

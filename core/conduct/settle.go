@@ -57,7 +57,8 @@ func (s *Stand) stand(at map[string]placed, events []Event) error {
 			s.Runs[i].Start, s.Runs[i].End = stood[i].Start, stood[i].End
 		}
 	}
-	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(s.Runs[a].Planned.From, s.Runs[b].Planned.From) })
+	slices.SortStableFunc(order,
+		func(a, b int) int { return cmp.Compare(s.Runs[a].Planned.From, s.Runs[b].Planned.From) })
 	s.mark(said)
 	for n, i := range order {
 		if s.Runs[i].State != LeftOut {
@@ -96,7 +97,8 @@ func (s *Stand) settle(i int, before, after []int, said map[string]press, at map
 	r, is, was := &s.Runs[i], said[s.Runs[i].ID], at[s.Runs[i].ID]
 	rel := func(unix int64) clock.Offset { return offset(unix, s.startUnix) }
 	r.Said, r.Done, r.Wanted = is != press{}, is.done > 0, was.length
-	if over := was.state == Finished || was.state == Skipped; over && is.last <= was.since && is.done == 0 && is.skip == 0 {
+	if over := was.state == Finished || was.state == Skipped; over && is.last <= was.since && is.done == 0 &&
+		is.skip == 0 {
 		r.State = was.state
 		return
 	}

@@ -128,7 +128,8 @@ func newFold(base Plan) (*fold, error) {
 	}
 	f := &fold{document: d, at: map[string]placed{}, start: start.Unix()}
 	for _, b := range base.Schedule.Blocks(base.Document) {
-		is := placed{from: f.start + int64(b.Start), to: f.start + int64(b.End), kept: b.Kept, why: b.Cut, length: b.Length(), less: b.Less}
+		is := placed{from: f.start + int64(b.Start), to: f.start + int64(b.End), kept: b.Kept, why: b.Cut,
+			length: b.Length(), less: b.Less}
 		for n := range b.Items {
 			is.amounts = append(is.amounts, b.Amount(n))
 		}
@@ -172,7 +173,8 @@ const (
 // phone.
 func (f *fold) sensible(p *Place) bool {
 	b := f.document.Block(p.Block)
-	if b == nil || len(p.Amounts) != len(b.Items) || p.To < p.From || p.To-p.From > longest || p.From < f.start-farthest || p.From > f.start+farthest {
+	if b == nil || len(p.Amounts) != len(b.Items) || p.To < p.From || p.To-p.From > longest ||
+		p.From < f.start-farthest || p.From > f.start+farthest {
 		return false
 	}
 	for n, amount := range p.Amounts {
@@ -187,7 +189,9 @@ func (f *fold) sensible(p *Place) bool {
 func (f *fold) stood() (list []schedule.Stood) {
 	for i := range f.document.Blocks {
 		is := f.at[f.document.Blocks[i].ID]
-		list = append(list, schedule.Stood{Block: f.document.Blocks[i].ID, Kept: is.kept, Start: offset(is.from, f.start), End: offset(is.to, f.start), Amounts: is.amounts, Less: is.less, Why: is.why})
+		list = append(list, schedule.Stood{Block: f.document.Blocks[i].ID, Kept: is.kept,
+			Start: offset(is.from, f.start), End: offset(is.to, f.start), Amounts: is.amounts, Less: is.less,
+			Why: is.why})
 	}
 	return list
 }

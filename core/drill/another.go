@@ -9,7 +9,9 @@ func Another(book []Drill, k Drill, phase Phase, used map[string]bool, sport str
 	best := 0
 	for i := range book {
 		d := &book[i]
-		if used[d.Code] || d.Code == k.Code || !d.Serves(phase) || len(d.Sports) > 0 && !slices.Contains(d.Sports, sport) || d.Effort > k.Effort+0.15 || d.Effort < k.Effort-0.25 {
+		if used[d.Code] || d.Code == k.Code || !d.Serves(phase) ||
+			len(d.Sports) > 0 && !slices.Contains(d.Sports, sport) || d.Effort > k.Effort+0.15 ||
+			d.Effort < k.Effort-0.25 {
 			continue
 		}
 		alike := 2*common(d.Qualities, k.Qualities) + common(d.Regions, k.Regions) + common(d.Planes, k.Planes)

@@ -32,8 +32,8 @@ const (
 	Continuous Flow = "continuous" // waves go on without gathering
 )
 
-// Dose is an amount of one drill. Only the fields of its kind count; seconds
-// may have a fraction (a rep of 2.5 s), the sums are rounded by the block.
+// Dose is an amount of one drill. Only the fields of its kind count; seconds may have a fraction
+// (a rep of 2.5 s), the sums are rounded by the block.
 type Dose struct {
 	Kind Kind `json:"kind"`
 
@@ -105,8 +105,8 @@ func (g Group) turns() float64 {
 	return math.Ceil(float64(g.People) / float64(max(1, g.Lanes)))
 }
 
-// Work is the time that group needs for the dose, in seconds, by the formula
-// of its kind. A dose of nothing takes no time.
+// Work is the time that group needs for the dose, in seconds, by the formula of its kind. A dose
+// of nothing takes no time.
 func (d Dose) Work(group Group) float64 {
 	if d.Amount() < 1 || group.People < 1 {
 		return 0
@@ -188,8 +188,8 @@ func (d *Dose) amount() *int {
 	return nil
 }
 
-// Units is how often the act of the drill is done by one person: all reps of
-// all sets and sides, all trips, acts or tries. Plain time counts as one.
+// Units is how often the act of the drill is done by one person: all reps of all sets and sides,
+// all trips, acts or tries. Plain time counts as one.
 func (d Dose) Units() int {
 	switch d.Kind {
 	case Reps, Hold:
@@ -208,12 +208,15 @@ func (d Dose) Validate() error {
 	case Reps:
 		return errors.Join(sets(d), d.said(), within("seconds a rep", d.rep(), 0.2, 120))
 	case Hold:
-		return errors.Join(sets(d), d.said(), within("seconds a hold", d.held(), 1, 300), within("seconds to settle", d.SettleSeconds, 0, 60))
+		return errors.Join(sets(d), d.said(), within("seconds a hold", d.held(), 1, 300),
+			within("seconds to settle", d.SettleSeconds, 0, 60))
 	case Travel:
 		if d.Flow != Regroup && d.Flow != Continuous {
 			return fmt.Errorf("flow is %q: it must be regroup or continuous", d.Flow)
 		}
-		return errors.Join(within("metres a trip", d.Metres, 1, 500), d.pace(), within("seconds to turn", d.TurnSeconds, 0, 600), within("seconds between waves", d.IntervalSeconds, 0, 120))
+		return errors.Join(within("metres a trip", d.Metres, 1, 500), d.pace(),
+			within("seconds to turn", d.TurnSeconds, 0, 600),
+			within("seconds between waves", d.IntervalSeconds, 0, 120))
 	case Count:
 		return within("seconds an act", d.ActSeconds, 0.2, 300)
 	case Grid:
@@ -246,7 +249,8 @@ func (d Dose) pace() error {
 const MostEfforts = 20
 
 func sets(d Dose) error {
-	return errors.Join(within("sets", float64(d.Sets), 1, 20), within("the least of sets", float64(d.LeastSets), 0, float64(max(0, d.Sets))),
+	return errors.Join(within("sets", float64(d.Sets), 1, 20),
+		within("the least of sets", float64(d.LeastSets), 0, float64(max(0, d.Sets))),
 		within("sides", float64(d.Sides), 1, 2), within("seconds of rest", d.RestSeconds, 0, 600))
 }
 
@@ -266,8 +270,11 @@ func (d Dose) Counted() bool {
 // now, that was otherwise, and tells whether anything follows. How much is done stays.
 func (d *Dose) TakePace(was, now Dose) (follows bool) {
 	for _, pace := range [][3]*float64{
-		{&d.RepSeconds, &was.RepSeconds, &now.RepSeconds}, {&d.SettleSeconds, &was.SettleSeconds, &now.SettleSeconds}, {&d.Speed, &was.Speed, &now.Speed},
-		{&d.TurnSeconds, &was.TurnSeconds, &now.TurnSeconds}, {&d.IntervalSeconds, &was.IntervalSeconds, &now.IntervalSeconds}, {&d.ActSeconds, &was.ActSeconds, &now.ActSeconds},
+		{&d.RepSeconds, &was.RepSeconds, &now.RepSeconds}, {&d.SettleSeconds, &was.SettleSeconds, &now.SettleSeconds},
+		{&d.Speed, &was.Speed, &now.Speed},
+		{&d.TurnSeconds, &was.TurnSeconds, &now.TurnSeconds},
+		{&d.IntervalSeconds, &was.IntervalSeconds, &now.IntervalSeconds},
+		{&d.ActSeconds, &was.ActSeconds, &now.ActSeconds},
 	} {
 		if d.Kind == now.Kind && d.Tempo == nil && *pace[0] == *pace[1] && *pace[1] != *pace[2] {
 			*pace[0], follows = *pace[2], true

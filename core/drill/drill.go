@@ -1,5 +1,5 @@
-// Package drill knows what a drill is: what it is for, how it is dosed, how
-// long a dose takes a group, and what load it leaves in each player.
+// Package drill knows what a drill is: what it is for, how it is dosed, how long a dose takes a
+// group, and what load it leaves in each player.
 package drill
 
 import (
@@ -11,8 +11,8 @@ import (
 	"strings"
 )
 
-// Drill is one exercise as a coach knows it. A plan carries its drills whole,
-// so that it stands by itself.
+// Drill is one exercise as a coach knows it. A plan carries its drills whole, so that it stands
+// by itself.
 type Drill struct {
 	Code     string         `json:"code"`
 	Name     string         `json:"name"`
@@ -32,9 +32,10 @@ type Drill struct {
 	Cues     []string       `json:"cues,omitempty"`
 	Faults   []string       `json:"faults,omitempty"` // what to look for
 	Caution  string         `json:"caution,omitempty"`
-	Least    Grade          `json:"least,omitempty"`   // the least level that it suits
-	Seasons  []string       `json:"seasons,omitempty"` // times of the season it is for: pre-season, finals; none: all year
-	Sports   []string       `json:"sports,omitempty"`  // keys of the sports it belongs to; none: any
+	Least    Grade          `json:"least,omitempty"` // the least level that it suits
+	// times of the season it is for: pre-season, finals; none: all year
+	Seasons []string `json:"seasons,omitempty"`
+	Sports  []string `json:"sports,omitempty"` // keys of the sports it belongs to; none: any
 
 	// What the checks go by.
 	Static    bool     `json:"static,omitempty"`     // held still, to stretch
@@ -70,10 +71,12 @@ type Drill struct {
 
 // Clone is a deep copy of the drill.
 func (d Drill) Clone() Drill {
-	for _, list := range []*[]string{&d.Also, &d.Kit, &d.LaneKit, &d.GroupKit, &d.Cues, &d.Faults, &d.Sports, &d.Seasons, &d.Regions, &d.Planes, &d.Qualities, &d.Rows, &d.Columns} {
+	for _, list := range []*[]string{&d.Also, &d.Kit, &d.LaneKit, &d.GroupKit, &d.Cues, &d.Faults, &d.Sports,
+		&d.Seasons, &d.Regions, &d.Planes, &d.Qualities, &d.Rows, &d.Columns} {
 		*list = slices.Clone(*list)
 	}
-	d.Phases, d.Rungs, d.Dose, d.PerLane = slices.Clone(d.Phases), slices.Clone(d.Rungs), d.Dose.clone(), maps.Clone(d.PerLane)
+	d.Phases, d.Rungs, d.Dose, d.PerLane = slices.Clone(d.Phases), slices.Clone(d.Rungs), d.Dose.clone(),
+		maps.Clone(d.PerLane)
 	return d
 }
 
@@ -88,7 +91,8 @@ type Space struct {
 var (
 	Regions   = []string{"ankle", "knee", "hip", "back", "shoulder", "elbow", "wrist", "neck"}
 	Planes    = []string{"front", "side", "turn"}
-	Qualities = []string{"pulse", "coordination", "rhythm", "game", "control", "strength", "stability", "range", "tissue", "hold",
+	Qualities = []string{"pulse", "coordination", "rhythm", "game", "control", "strength", "stability", "range",
+		"tissue", "hold",
 		"jump", "landing", "sprint", "acceleration", "change", "reaction", "craft", "calm"}
 )
 
@@ -104,11 +108,14 @@ func (d Drill) Validate() error {
 	problems = append(problems, d.For(Club).Dose.Validate(), d.Range.Validate(), within("effort", d.Effort, 0, 1),
 		known("region", d.Regions, Regions), known("plane", d.Planes, Planes), known("quality", d.Qualities, Qualities))
 	if n := len(d.Rows) * len(d.Columns); n > 0 && d.Dose.Kind == Grid && n != d.Dose.Cells {
-		problems = append(problems, fmt.Errorf("%d rows and %d columns make %d cells, not %d", len(d.Rows), len(d.Columns), n, d.Dose.Cells))
+		problems = append(problems, fmt.Errorf("%d rows and %d columns make %d cells, not %d", len(d.Rows),
+			len(d.Columns), n, d.Dose.Cells))
 	}
 	for i, r := range d.Rungs {
-		if !(r.Metres > 0 && r.Metres <= 200) || !(r.Effort >= 0 && r.Effort <= 1) || i > 0 && (r.Metres < d.Rungs[i-1].Metres && r.Effort < d.Rungs[i-1].Effort) {
-			problems = append(problems, errors.New("a distance ladder grows, in steps of 1 to 200 m and 0 to 100 per cent"))
+		if !(r.Metres > 0 && r.Metres <= 200) || !(r.Effort >= 0 && r.Effort <= 1) ||
+			i > 0 && (r.Metres < d.Rungs[i-1].Metres && r.Effort < d.Rungs[i-1].Effort) {
+			problems = append(problems,
+				errors.New("a distance ladder grows, in steps of 1 to 200 m and 0 to 100 per cent"))
 			break
 		}
 	}

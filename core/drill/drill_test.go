@@ -14,7 +14,8 @@ import (
 )
 
 func ExampleDose_Work() {
-	strides := drill.Dose{Kind: drill.Travel, Trips: 4, Metres: 20, Speed: 2.5, TurnSeconds: 3, IntervalSeconds: 4, Flow: drill.Regroup}
+	strides := drill.Dose{Kind: drill.Travel, Trips: 4, Metres: 20, Speed: 2.5, TurnSeconds: 3, IntervalSeconds: 4,
+		Flow: drill.Regroup}
 	squad := drill.Group{People: 23, Lanes: 6}
 	fmt.Println(strides.Work(squad))
 	strides.Flow = drill.Continuous
@@ -44,7 +45,8 @@ func TestWorkAgreesWithTheKnownAnswers(t *testing.T) {
 func ranges(t *rapid.T) drill.Range {
 	low := rapid.IntRange(1, 60).Draw(t, "min")
 	target := low + rapid.IntRange(0, 60).Draw(t, "more")
-	return drill.Range{Min: low, Target: target, Max: target + rapid.IntRange(0, 60).Draw(t, "spare"), Step: rapid.IntRange(1, 9).Draw(t, "step")}
+	return drill.Range{Min: low, Target: target, Max: target + rapid.IntRange(0, 60).Draw(t, "spare"),
+		Step: rapid.IntRange(1, 9).Draw(t, "step")}
 }
 
 func TestRangeNeverLeavesItsBounds(t *testing.T) {
@@ -63,21 +65,23 @@ func TestRangeNeverLeavesItsBounds(t *testing.T) {
 		}
 		assert.LessOrEqual(t, r.Worth(clamped), r.Worth(clamped+1))
 	})
-	for _, bad := range []drill.Range{{Min: 0, Target: 1, Max: 2, Step: 1}, {Min: 3, Target: 2, Max: 4, Step: 1}, {Min: 1, Target: 2, Max: 1, Step: 1}, {Min: 1, Target: 1, Max: 1}, {Min: 1, Target: 1, Max: 1e9, Step: 1}} {
+	for _, bad := range []drill.Range{{Min: 0, Target: 1, Max: 2, Step: 1}, {Min: 3, Target: 2, Max: 4, Step: 1},
+		{Min: 1, Target: 2, Max: 1, Step: 1}, {Min: 1, Target: 1, Max: 1}, {Min: 1, Target: 1, Max: 1e9, Step: 1}} {
 		assert.Error(t, bad.Validate(), "%+v", bad)
 	}
 }
 
 func TestWordsAreACoachs(t *testing.T) {
 	for want, d := range map[string]drill.Drill{
-		"2 × 6 a side":                  {Dose: drill.Dose{Kind: drill.Reps, Sets: 2, Sides: 2}},
-		"6 lengths of 20 m":             {Dose: drill.Dose{Kind: drill.Travel, Metres: 20}},
-		"6 throws":                      {Unit: "throws", Dose: drill.Dose{Kind: drill.Count}},
-		"6 s":                           {Dose: drill.Dose{Kind: drill.Time}},
-		"6 reps":                        {Dose: drill.Dose{Kind: drill.Reps, Sets: 1, Sides: 1}},
-		"6 strides of 30 m at 70, 90 %": {Unit: "strides", Dose: drill.Dose{Kind: drill.Travel, Metres: 30, Efforts: []float64{0.7, 0.9}}},
-		"6 in each of 4 places":         {Dose: drill.Dose{Kind: drill.Grid, Cells: 4}},
-		"6 holds of 10 s":               {Dose: drill.Dose{Kind: drill.Hold, Sets: 1, Sides: 1, HoldSeconds: 10}},
+		"2 × 6 a side":      {Dose: drill.Dose{Kind: drill.Reps, Sets: 2, Sides: 2}},
+		"6 lengths of 20 m": {Dose: drill.Dose{Kind: drill.Travel, Metres: 20}},
+		"6 throws":          {Unit: "throws", Dose: drill.Dose{Kind: drill.Count}},
+		"6 s":               {Dose: drill.Dose{Kind: drill.Time}},
+		"6 reps":            {Dose: drill.Dose{Kind: drill.Reps, Sets: 1, Sides: 1}},
+		"6 strides of 30 m at 70, 90 %": {Unit: "strides", Dose: drill.Dose{Kind: drill.Travel, Metres: 30,
+			Efforts: []float64{0.7, 0.9}}},
+		"6 in each of 4 places": {Dose: drill.Dose{Kind: drill.Grid, Cells: 4}},
+		"6 holds of 10 s":       {Dose: drill.Dose{Kind: drill.Hold, Sets: 1, Sides: 1, HoldSeconds: 10}},
 	} {
 		assert.Equal(t, want, d.Words(6))
 	}
@@ -90,13 +94,16 @@ func TestLoadIsCountedFromTheDose(t *testing.T) {
 	load := sprint.Load(3, drill.Group{People: 12, Lanes: 12})
 	assert.Equal(t, drill.Load{Seconds: 12, HardSeconds: 12, SprintMetres: 60}, load)
 	kicks := drill.Drill{Effort: 0.5, Dose: drill.Dose{Kind: drill.Count, ActSeconds: 12}}
-	assert.Equal(t, drill.Load{Seconds: 216, StandSeconds: 144, Acts: 6}, kicks.Load(6, drill.Group{People: 5, Lanes: 2}))
-	hops := drill.Drill{Effort: 0.8, ContactsPerUnit: 1, Dose: drill.Dose{Kind: drill.Reps, Sets: 2, Sides: 2, RepSeconds: 2, RestSeconds: 10}}
+	assert.Equal(t, drill.Load{Seconds: 216, StandSeconds: 144, Acts: 6},
+		kicks.Load(6, drill.Group{People: 5, Lanes: 2}))
+	hops := drill.Drill{Effort: 0.8, ContactsPerUnit: 1, Dose: drill.Dose{Kind: drill.Reps, Sets: 2, Sides: 2,
+		RepSeconds: 2, RestSeconds: 10}}
 	assert.Equal(t, 20, hops.Load(5, drill.Group{People: 1, Lanes: 1}).Contacts)
 }
 
 func TestValidateNamesWhatIsWrong(t *testing.T) {
-	good := drill.Drill{Code: "x", Name: "X", Aim: "why", Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 1, Target: 1, Max: 1, Step: 1}}
+	good := drill.Drill{Code: "x", Name: "X", Aim: "why", Dose: drill.Dose{Kind: drill.Time},
+		Range: drill.Range{Min: 1, Target: 1, Max: 1, Step: 1}}
 	require.NoError(t, good.Validate())
 	for part, spoil := range map[string]func(*drill.Drill){
 		"aim":     func(d *drill.Drill) { d.Aim = " " },

@@ -4,11 +4,13 @@ import "slices"
 
 // The shares of full effort, 0 to 1, at which work changes its name.
 const (
-	QuietEffort   = 0.15 // below it a drill is quiet: its minutes are no active ones
-	DynamicEffort = 0.4  // from it what moves counts as dynamic, which a static hold wants after it (Behm & Chaouachi 2011)
-	RisingEffort  = 0.7  // from it a step leads up to full effort
-	HardEffort    = 0.8  // from it minutes count as hard
-	SprintEffort  = 0.9  // from it metres count as sprinted
+	QuietEffort = 0.15 // below it a drill is quiet: its minutes are no active ones
+	// from it what moves counts as dynamic, which a static hold wants after it (Behm & Chaouachi
+	// 2011)
+	DynamicEffort = 0.4
+	RisingEffort  = 0.7 // from it a step leads up to full effort
+	HardEffort    = 0.8 // from it minutes count as hard
+	SprintEffort  = 0.9 // from it metres count as sprinted
 )
 
 // StaticTooLong is how many seconds of static stretch on one muscle cost power

@@ -100,8 +100,10 @@ func (d Drill) Lines(say speech.Say, group Group) string {
 // Owned is what players bring themselves, and fittings are what a place has: no
 // club counts either.
 var (
-	owned    = []string{"skates", "boots", "shoes", "glove", "gloves", "stick", "racket", "bat", "helmet", "pads", "chair", "towel", "bottle"}
-	fittings = []string{"wall", "post", "posts", "net", "goal", "bench", "bar", "bars", "low step", "step", "stairs", "line", "lines", "boards", "basket", "hoop", "table", "water"}
+	owned = []string{"skates", "boots", "shoes", "glove", "gloves", "stick", "racket", "bat", "helmet", "pads",
+		"chair", "towel", "bottle"}
+	fittings = []string{"wall", "post", "posts", "net", "goal", "bench", "bar", "bars", "low step", "step", "stairs",
+		"line", "lines", "boards", "basket", "hoop", "table", "water"}
 )
 
 // Machine tells whether kit of that name is there only where it was counted: nobody
@@ -127,5 +129,6 @@ func (d Drill) WantsPartner() bool {
 		return true
 	}
 	name := strings.ToLower(d.Name)
-	return slices.ContainsFunc([]string{"pair", "partner", "chase", "opposed", "mirror", "throw-downs", "front toss", "feeds"}, func(word string) bool { return strings.Contains(name, word) })
+	return slices.ContainsFunc([]string{"pair", "partner", "chase", "opposed", "mirror", "throw-downs", "front toss",
+		"feeds"}, func(word string) bool { return strings.Contains(name, word) })
 }

@@ -1,7 +1,7 @@
 package drill
 
-// Load is what work leaves in one player. Seconds are time on task, with
-// waiting in line; the rest is counted.
+// Load is what work leaves in one player. Seconds are time on task, with waiting in line; the
+// rest is counted.
 type Load struct {
 	Seconds       int // at work: active, not quiet
 	QuietSeconds  int // quiet: no active minute
@@ -15,7 +15,8 @@ type Load struct {
 
 // fields are the figures of a load, to be treated alike.
 func (l *Load) fields() [8]*int {
-	return [...]*int{&l.Seconds, &l.QuietSeconds, &l.HardSeconds, &l.GroundSeconds, &l.StandSeconds, &l.Contacts, &l.SprintMetres, &l.Acts}
+	return [...]*int{&l.Seconds, &l.QuietSeconds, &l.HardSeconds, &l.GroundSeconds, &l.StandSeconds, &l.Contacts,
+		&l.SprintMetres, &l.Acts}
 }
 
 // Add is the sum of two loads.
@@ -60,7 +61,8 @@ func (l Load) Words() (words []string) {
 func (d Drill) Load(amount int, group Group) Load {
 	dose := d.Dose.WithAmount(amount)
 	seconds := int(d.Work(amount, group) + 0.5)
-	load := Load{Contacts: int(d.ContactsPerUnit*float64(dose.Units()) + 0.5), SprintMetres: int(d.sprinted(amount) + 0.5)}
+	load := Load{Contacts: int(d.ContactsPerUnit*float64(dose.Units()) + 0.5),
+		SprintMetres: int(d.sprinted(amount) + 0.5)}
 	if d.Quiet() {
 		load.QuietSeconds = seconds
 	} else {

@@ -23,10 +23,17 @@ func codes(drills []drill.Drill) string {
 
 func TestADrillIsFoundByWhatACoachKnowsOfIt(t *testing.T) {
 	book := []drill.Drill{
-		{Code: "walk", Name: "Band side-walk", Aim: "Hips hold the knees", Phases: []drill.Phase{drill.Activate}, Regions: []string{"hip"}, Planes: []string{"side"}, Qualities: []string{"control"}, Kit: []string{"light loop band"}, Least: drill.Junior, Space: drill.Space{Length: 6, Width: 1}},
-		{Code: "hold", Name: "Neck holds", Aim: "Braced before the scrum", Phases: []drill.Phase{drill.Activate, drill.Mobilise}, Regions: []string{"neck"}, Planes: []string{"front"}, Qualities: []string{"hold"}, Least: drill.Club},
-		{Code: "sprint", Name: "Kurze Läufe", Aim: "Match speed for hips", Phases: []drill.Phase{drill.Potentiate}, Regions: []string{"hip", "knee"}, Planes: []string{"front"}, Qualities: []string{"sprint"}, Least: drill.Elite, Space: drill.Space{Length: 25, Width: 2}, Sports: []string{"football"}},
-		{Code: "quiet", Name: "Quiet minutes", Aim: "See it go right", Phases: []drill.Phase{drill.Own}, Qualities: []string{"calm"}},
+		{Code: "walk", Name: "Band side-walk", Aim: "Hips hold the knees", Phases: []drill.Phase{drill.Activate},
+			Regions: []string{"hip"}, Planes: []string{"side"}, Qualities: []string{"control"},
+			Kit: []string{"light loop band"}, Least: drill.Junior, Space: drill.Space{Length: 6, Width: 1}},
+		{Code: "hold", Name: "Neck holds", Aim: "Braced before the scrum",
+			Phases: []drill.Phase{drill.Activate, drill.Mobilise}, Regions: []string{"neck"}, Planes: []string{"front"},
+			Qualities: []string{"hold"}, Least: drill.Club},
+		{Code: "sprint", Name: "Kurze Läufe", Aim: "Match speed for hips", Phases: []drill.Phase{drill.Potentiate},
+			Regions: []string{"hip", "knee"}, Planes: []string{"front"}, Qualities: []string{"sprint"},
+			Least: drill.Elite, Space: drill.Space{Length: 25, Width: 2}, Sports: []string{"football"}},
+		{Code: "quiet", Name: "Quiet minutes", Aim: "See it go right", Phases: []drill.Phase{drill.Own},
+			Qualities: []string{"calm"}},
 	}
 	for _, c := range []struct {
 		want string
@@ -50,12 +57,15 @@ func TestADrillIsFoundByWhatACoachKnowsOfIt(t *testing.T) {
 		assert.Equal(t, c.want, codes(c.q.Find(book)), "%+v", c.q)
 	}
 	named := append(book, drill.Drill{Code: "hips", Name: "Hip circles"})
-	assert.Equal(t, "hips walk sprint", codes(drill.Query{Text: "hip"}.Find(named)), "whose name holds the word comes first")
+	assert.Equal(t, "hips walk sprint", codes(drill.Query{Text: "hip"}.Find(named)),
+		"whose name holds the word comes first")
 }
 
 func TestALadderIsReadAsItIsWritten(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		r := drill.Rung{Metres: float64(rapid.IntRange(1, 400).Draw(t, "m")) / 2, Effort: float64(rapid.IntRange(0, 1000).Draw(t, "e")) / 1000, Name: rapid.StringMatching(`([a-z][a-z, ]{0,8}[a-z])?`).Draw(t, "name")}
+		r := drill.Rung{Metres: float64(rapid.IntRange(1, 400).Draw(t, "m")) / 2,
+			Effort: float64(rapid.IntRange(0, 1000).Draw(t, "e")) / 1000,
+			Name:   rapid.StringMatching(`([a-z][a-z, ]{0,8}[a-z])?`).Draw(t, "name")}
 		back, err := drill.ParseRung(r.Words(measure.System{}), measure.System{})
 		require.NoError(t, err)
 		assert.InDelta(t, r.Effort, back.Effort, 1e-9)
@@ -75,8 +85,10 @@ func ExampleDrill_Ladder() {
 }
 
 func TestAGridHasAsManyCellsAsItsRowsAndColumns(t *testing.T) {
-	d := drill.Drill{Code: "kicks", Name: "Kicks", Aim: "Each angle", Dose: drill.Dose{Kind: drill.Grid, Cells: 6, ActSeconds: 5}, Range: drill.Range{Min: 1, Target: 2, Max: 3, Step: 1},
-		Rows: []string{"near", "far"}, Columns: []string{"left", "middle", "right"}}
+	d := drill.Drill{Code: "kicks", Name: "Kicks", Aim: "Each angle",
+		Dose:  drill.Dose{Kind: drill.Grid, Cells: 6, ActSeconds: 5},
+		Range: drill.Range{Min: 1, Target: 2, Max: 3, Step: 1},
+		Rows:  []string{"near", "far"}, Columns: []string{"left", "middle", "right"}}
 	require.NoError(t, d.Validate())
 	d.Dose.Cells = 5
 	assert.ErrorContains(t, d.Validate(), "make 6 cells, not 5")
@@ -85,7 +97,8 @@ func TestAGridHasAsManyCellsAsItsRowsAndColumns(t *testing.T) {
 }
 
 func TestADrillSuitsALevelAndThoseAbove(t *testing.T) {
-	for least, suits := range map[drill.Grade]string{"": "junior club elite", drill.Junior: "junior club elite", drill.Club: "club elite", drill.Elite: "elite"} {
+	for least, suits := range map[drill.Grade]string{"": "junior club elite", drill.Junior: "junior club elite",
+		drill.Club: "club elite", drill.Elite: "elite"} {
 		var list []string
 		for _, g := range drill.Grades {
 			if (drill.Drill{Least: least}).Suits(g) {

@@ -6,7 +6,8 @@ import "slices"
 // whether anything of it is otherwise. Its dose stays; its pace, effort and cues follow where
 // they are as they were described before.
 func (d *Drill) Redescribe(was, now Drill) (follows bool) {
-	for _, list := range [][2]*[]string{{&d.Qualities, &now.Qualities}, {&d.Regions, &now.Regions}, {&d.Planes, &now.Planes}} {
+	for _, list := range [][2]*[]string{{&d.Qualities, &now.Qualities}, {&d.Regions, &now.Regions},
+		{&d.Planes, &now.Planes}} {
 		if !slices.Equal(*list[0], *list[1]) {
 			*list[0], follows = slices.Clone(*list[1]), true
 		}

@@ -30,7 +30,8 @@ type Leg struct {
 }
 
 func (d Dose) clone() Dose {
-	d.Efforts, d.Parts, d.Tempo, d.Legs = slices.Clone(d.Efforts), slices.Clone(d.Parts), slices.Clone(d.Tempo), slices.Clone(d.Legs)
+	d.Efforts, d.Parts, d.Tempo, d.Legs = slices.Clone(d.Efforts), slices.Clone(d.Parts), slices.Clone(d.Tempo),
+		slices.Clone(d.Legs)
 	d.Counts = slices.Clone(d.Counts)
 	for i := range d.Counts {
 		d.Counts[i] = slices.Clone(d.Counts[i])
@@ -63,7 +64,8 @@ func (d Drill) Batted() bool {
 
 // Handed tells whether a drill's own side is a hand, rather than a foot.
 func (d Drill) Handed() bool {
-	return d.Overhead || slices.ContainsFunc([]string{"shoulder", "elbow", "wrist"}, func(joint string) bool { return slices.Contains(d.Regions, joint) })
+	return d.Overhead || slices.ContainsFunc([]string{"shoulder", "elbow", "wrist"},
+		func(joint string) bool { return slices.Contains(d.Regions, joint) })
 }
 
 // Own is the drill as a player does it who uses those sides: on their own side, or
@@ -182,7 +184,8 @@ func (d Dose) Reach() float64 {
 
 // said checks what belongs to how a dose of reps or holds was said.
 func (d Dose) said() error {
-	if len(d.Parts) > 12 || len(d.Tempo) > 4 || d.Breaths < 0 || d.Breaths > 50 || d.Directions < 0 || d.Directions > 2 {
+	if len(d.Parts) > 12 || len(d.Tempo) > 4 || d.Breaths < 0 || d.Breaths > 50 || d.Directions < 0 ||
+		d.Directions > 2 {
 		return errors.New("a dose has at most 12 parts, 2 directions, 4 numbers of tempo and 50 breaths")
 	}
 	for _, p := range d.Parts {
@@ -218,14 +221,16 @@ func (d Dose) line() error {
 		return errors.New("a line has between 1 and 12 legs")
 	}
 	for _, leg := range d.Legs {
-		if err := errors.Join(within("metres of a leg", leg.Metres, 1, 500), within("speed of a leg in m/s", leg.Speed, 0.2, 12)); err != nil {
+		if err := errors.Join(within("metres of a leg", leg.Metres, 1, 500),
+			within("speed of a leg in m/s", leg.Speed, 0.2, 12)); err != nil {
 			return err
 		}
 	}
 	if d.Flow != Regroup && d.Flow != Continuous {
 		return fmt.Errorf("flow is %q: it must be regroup or continuous", d.Flow)
 	}
-	return errors.Join(within("seconds to turn", d.TurnSeconds, 0, 600), within("seconds between waves", d.IntervalSeconds, 0, 120))
+	return errors.Join(within("seconds to turn", d.TurnSeconds, 0, 600),
+		within("seconds between waves", d.IntervalSeconds, 0, 120))
 }
 
 // sideWords say on which sides and in which directions: " a side", " each way, a side".

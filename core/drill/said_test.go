@@ -73,13 +73,20 @@ func TestDosesAsTheyAreSaidAgreeWithTheKnownAnswers(t *testing.T) {
 
 func TestDosesAreWrittenAsTheyAreSaid(t *testing.T) {
 	for want, d := range map[string]drill.Drill{
-		"8 each way, a side":                            {Dose: drill.Dose{Kind: drill.Reps, Sets: 1, Sides: 2, Directions: 2}},
-		"8 reps, 3-1-3":                                 {Dose: drill.Dose{Kind: drill.Reps, Sets: 1, Sides: 1, Tempo: []float64{3, 1, 3}}},
-		"8 holds of 6 s, forward / left":                {Dose: drill.Dose{Kind: drill.Hold, Sets: 1, Sides: 1, HoldSeconds: 6, Parts: []drill.Part{{Name: "forward"}, {Name: "left"}}}},
-		"8 holds of 3 breaths":                          {Dose: drill.Dose{Kind: drill.Hold, Sets: 1, Sides: 1, Breaths: 3}},
-		"8 catches a pair":                              {Unit: "catches", Dose: drill.Dose{Kind: drill.Count, ByPair: true}},
-		"8 near left, 5 near right, 5 far right":        {Rows: []string{"near", "far"}, Columns: []string{"left", "right"}, Dose: drill.Dose{Kind: drill.Grid, Counts: [][]int{{8, 5}, {0, 5}}}},
-		"8 trips: out with a then b, back with c, 18 m": {Dose: drill.Dose{Kind: drill.Line, Legs: []drill.Leg{{Name: "a", Metres: 18}, {Name: "b", Metres: 18}, {Name: "c", Metres: 18, Back: true}}}},
+		"8 each way, a side": {Dose: drill.Dose{Kind: drill.Reps, Sets: 1, Sides: 2,
+			Directions: 2}},
+		"8 reps, 3-1-3": {Dose: drill.Dose{Kind: drill.Reps, Sets: 1, Sides: 1,
+			Tempo: []float64{3, 1, 3}}},
+		"8 holds of 6 s, forward / left": {Dose: drill.Dose{Kind: drill.Hold, Sets: 1, Sides: 1,
+			HoldSeconds: 6, Parts: []drill.Part{{Name: "forward"}, {Name: "left"}}}},
+		"8 holds of 3 breaths": {Dose: drill.Dose{Kind: drill.Hold, Sets: 1, Sides: 1,
+			Breaths: 3}},
+		"8 catches a pair": {Unit: "catches",
+			Dose: drill.Dose{Kind: drill.Count, ByPair: true}},
+		"8 near left, 5 near right, 5 far right": {Rows: []string{"near", "far"},
+			Columns: []string{"left", "right"}, Dose: drill.Dose{Kind: drill.Grid, Counts: [][]int{{8, 5}, {0, 5}}}},
+		"8 trips: out with a then b, back with c, 18 m": {Dose: drill.Dose{Kind: drill.Line,
+			Legs: []drill.Leg{{Name: "a", Metres: 18}, {Name: "b", Metres: 18}, {Name: "c", Metres: 18, Back: true}}}},
 	} {
 		assert.Equal(t, want, d.Words(8))
 	}

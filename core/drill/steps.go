@@ -85,7 +85,8 @@ func (d Dose) oneEffort() float64 {
 func (d Dose) setSteps() (steps []Step) {
 	for set := range d.Sets {
 		if set > 0 && d.RestSeconds > 0 {
-			steps = append(steps, Step{Ways: []Way{Rest}, Amount: int(math.Round(d.RestSeconds)), Measure: Seconds, Seconds: d.RestSeconds})
+			steps = append(steps, Step{Ways: []Way{Rest}, Amount: int(math.Round(d.RestSeconds)), Measure: Seconds,
+				Seconds: d.RestSeconds})
 		}
 		for _, ways := range d.ways() {
 			step := Step{Effort: d.oneEffort(), Ways: ways}
@@ -185,7 +186,8 @@ func (d Dose) trips() (steps []Step) {
 func (d Dose) legs() (steps []Step) {
 	for trip := range d.Trips {
 		for _, leg := range d.Legs {
-			one := Step{Part: leg.Name, Ways: []Way{Out}, Amount: int(math.Round(leg.Metres)), Measure: Metres, Seconds: leg.Metres / leg.Speed}
+			one := Step{Part: leg.Name, Ways: []Way{Out}, Amount: int(math.Round(leg.Metres)), Measure: Metres,
+				Seconds: leg.Metres / leg.Speed}
 			if leg.Back {
 				one.Ways = []Way{Home}
 			}
@@ -291,7 +293,8 @@ func (d Drill) cellSteps(amount int) (steps []Step) {
 		} else if len(d.Columns) == 1 {
 			brief = c.Row
 		}
-		steps = append(steps, Step{Part: c.Name(), Brief: brief, Amount: c.Tries, Seconds: float64(c.Tries) * d.Dose.ActSeconds})
+		steps = append(steps, Step{Part: c.Name(), Brief: brief, Amount: c.Tries,
+			Seconds: float64(c.Tries) * d.Dose.ActSeconds})
 	}
 	return steps
 }

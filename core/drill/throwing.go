@@ -9,9 +9,12 @@ import (
 // What throwing is called where it is sure, where it is when the arm goes above
 // the head, and what it is not.
 var (
-	thrown   = []string{"throw", "throws", "thrown", "throwing", "serve", "serves", "serving", "pitch", "pitches", "pitching", "bowl", "bowls", "bowling", "delivery", "deliveries", "smash", "smashes", "spike", "spikes", "hurl", "hurls", "javelin"}
-	overhead = []string{"shot", "shots", "pass", "passes", "hit", "hits", "hitting", "attack", "attacks", "balls", "feeds", "acts", "overheads", "clears", "tries"}
-	caught   = []string{"catch", "catches", "blocks", "block", "lifts", "saves", "jumps", "claims", "underarm"}
+	thrown = []string{"throw", "throws", "thrown", "throwing", "serve", "serves", "serving", "pitch", "pitches",
+		"pitching", "bowl", "bowls", "bowling", "delivery", "deliveries", "smash", "smashes", "spike", "spikes", "hurl",
+		"hurls", "javelin"}
+	overhead = []string{"shot", "shots", "pass", "passes", "hit", "hits", "hitting", "attack", "attacks", "balls",
+		"feeds", "acts", "overheads", "clears", "tries"}
+	caught = []string{"catch", "catches", "blocks", "block", "lifts", "saves", "jumps", "claims", "underarm"}
 )
 
 // Throws tells whether acts of the drill are thrown or hit overarm. A catch above

@@ -11,9 +11,9 @@ import (
 	"cuestart/core/speech"
 )
 
-// Words writes amount of the drill as a coach says it, always with its unit:
-// "8 a side", "2 × 6 reps", "3 holds of 10 s a side", "4 lengths of 20 m",
-// "9 throws", "2:30 min", with the effort where that was said: "5 min at 60 %".
+// Words writes amount of the drill as a coach says it, always with its unit: "8 a side", "2 × 6
+// reps", "3 holds of 10 s a side", "4 lengths of 20 m", "9 throws", "2:30 min", with the effort
+// where that was said: "5 min at 60 %".
 func (d Drill) Words(amount int) string { return d.WordsIn(speech.English, amount) }
 
 // WordsIn is Words in another language.
@@ -54,7 +54,8 @@ func (d Drill) much(say speech.Say, amount int) string {
 			unit = "holds"
 		}
 		if d.Dose.Breaths > 0 {
-			return say("%s of %s", d.sets(say, amount, unit), NumberIn(say, d.Dose.Breaths, "breaths")) + side + d.Dose.PartWords()
+			return say("%s of %s", d.sets(say, amount, unit), NumberIn(say, d.Dose.Breaths, "breaths")) + side +
+				d.Dose.PartWords()
 		}
 		return say("%s of %g s", d.sets(say, amount, unit), d.Dose.HoldSeconds) + side + d.Dose.PartWords()
 	case Line:

@@ -47,7 +47,8 @@ func TestADrillSuitsItsGradeAndThoseAbove(t *testing.T) {
 		least, squad drill.Grade
 		suits        bool
 	}{
-		{"", drill.Junior, true}, {drill.Junior, drill.Junior, true}, {drill.Club, drill.Junior, false}, {drill.Elite, drill.Junior, false},
+		{"", drill.Junior, true}, {drill.Junior, drill.Junior, true}, {drill.Club, drill.Junior, false},
+		{drill.Elite, drill.Junior, false},
 		{drill.Club, "", true}, {drill.Elite, "", false}, {drill.Elite, drill.Elite, true},
 	} {
 		assert.Equal(t, c.suits, drill.Drill{Least: c.least}.Suits(c.squad), "%q for %q", c.least, c.squad)
@@ -62,7 +63,8 @@ func TestADrillSuitsItsGradeAndThoseAbove(t *testing.T) {
 
 func TestWhatIsHeldIsCountedForOneMuscle(t *testing.T) {
 	hold := drill.Drill{Static: true, Dose: drill.Dose{Kind: drill.Hold, Sets: 2, Sides: 2, HoldSeconds: 20}}
-	assert.InDelta(t, 120, hold.HeldSeconds(3), 1e-9, "two sets of three holds of 20 s; the other side is another muscle")
+	assert.InDelta(t, 120, hold.HeldSeconds(3), 1e-9,
+		"two sets of three holds of 20 s; the other side is another muscle")
 	assert.False(t, hold.Dynamic())
 	hold.Static = false
 	assert.Zero(t, hold.HeldSeconds(3), "held, but no stretch: an activation")
@@ -70,7 +72,9 @@ func TestWhatIsHeldIsCountedForOneMuscle(t *testing.T) {
 	assert.InDelta(t, 60, held.HeldSeconds(60), 1e-9, "however it is counted")
 	held.OneSided = true
 	assert.InDelta(t, 30, held.HeldSeconds(60), 1e-9)
-	for effort, is := range map[float64][2]bool{0.1: {true, false}, 0.2: {false, false}, 0.4: {false, true}, 0.95: {false, true}} { // quiet, dynamic
+	for effort, is := range map[float64][2]bool{0.1: {true, false}, 0.2: {false, false}, 0.4: {false, true},
+		0.95: {false, true}} {
+		// quiet, dynamic
 		d := drill.Drill{Effort: effort}
 		assert.Equal(t, is, [2]bool{d.Quiet(), d.Dynamic()}, "%v", effort)
 	}
@@ -80,13 +84,15 @@ func TestWhatIsHeldIsCountedForOneMuscle(t *testing.T) {
 }
 
 func TestStepsOfEffortAreTheirOwn(t *testing.T) {
-	sprints := drill.Drill{Effort: 0.9, Dose: drill.Dose{Kind: drill.Travel, Metres: 30, Efforts: []float64{0.7, 0.9, 1}, TopSpeed: 8}}
+	sprints := drill.Drill{Effort: 0.9, Dose: drill.Dose{Kind: drill.Travel, Metres: 30,
+		Efforts: []float64{0.7, 0.9, 1}, TopSpeed: 8}}
 	group := drill.Group{People: 1, Lanes: 1}
 	assert.Equal(t, 60, sprints.Load(3, group).SprintMetres, "the first is no sprint")
 	assert.Equal(t, 90, sprints.Load(4, group).SprintMetres, "the last one repeats")
 	assert.Equal(t, []float64{0.7, 0.9}, sprints.Efforts(2))
 	assert.Equal(t, 1.0, sprints.PeakEffort(5))
-	ladder := drill.Drill{Effort: 0.6, Rungs: []drill.Rung{{Metres: 10, Effort: 0.5}, {Metres: 20, Effort: 0.9}}, Dose: drill.Dose{Kind: drill.Count}}
+	ladder := drill.Drill{Effort: 0.6, Rungs: []drill.Rung{{Metres: 10, Effort: 0.5}, {Metres: 20, Effort: 0.9}},
+		Dose: drill.Dose{Kind: drill.Count}}
 	assert.Equal(t, []float64{0.5}, ladder.Efforts(1))
 	assert.Equal(t, 0.9, ladder.PeakEffort(4))
 }
@@ -95,10 +101,12 @@ func TestAThrowIsToldByWhatIsDone(t *testing.T) {
 	act := func(name, unit string, high bool) drill.Drill {
 		return drill.Drill{Name: name, Unit: unit, Overhead: high, Effort: 0.6, Dose: drill.Dose{Kind: drill.Count}}
 	}
-	for _, k := range []drill.Drill{act("Line-out", "throws", true), act("Serves, easy to full", "serves", true), act("Jump shots", "shots", true), act("Throw at a mark", "", false)} {
+	for _, k := range []drill.Drill{act("Line-out", "throws", true), act("Serves, easy to full", "serves", true),
+		act("Jump shots", "shots", true), act("Throw at a mark", "", false)} {
 		assert.True(t, k.Throws(), k.Name)
 	}
-	for _, k := range []drill.Drill{act("High balls", "catches", true), act("Kicks at posts", "kicks", false), act("Wrist shots", "shots", false), act("Catch a throw", "catches", true)} {
+	for _, k := range []drill.Drill{act("High balls", "catches", true), act("Kicks at posts", "kicks", false),
+		act("Wrist shots", "shots", false), act("Catch a throw", "catches", true)} {
 		assert.False(t, k.Throws(), k.Name)
 	}
 }
@@ -124,7 +132,8 @@ func TestKitIsForEachOrForEachStation(t *testing.T) {
 }
 
 func TestACopyOfADrillIsItsOwn(t *testing.T) {
-	d := drill.Drill{Code: "a", Phases: []drill.Phase{drill.Raise}, Cues: []string{"tall"}, Rungs: []drill.Rung{{Metres: 10}}}
+	d := drill.Drill{Code: "a", Phases: []drill.Phase{drill.Raise}, Cues: []string{"tall"},
+		Rungs: []drill.Rung{{Metres: 10}}}
 	c := d.Clone()
 	assert.Equal(t, d, c)
 	c.Phases[0], c.Cues[0], c.Rungs[0].Metres = drill.Sport, "low", 99
@@ -141,7 +150,9 @@ func TestAStepGoesNoFurtherThanTheRange(t *testing.T) {
 		assert.GreaterOrEqual(t, in, r.Min)
 		assert.LessOrEqual(t, in, r.Max)
 	}
-	for name, bad := range map[string]drill.Range{"step": {Min: 1, Target: 1, Max: 1}, "minimum": {Target: 1, Max: 1, Step: 1}, "target": {Min: 2, Target: 1, Max: 3, Step: 1}, "maximum": {Min: 1, Target: 2, Max: drill.MaxAmount + 1, Step: 1}} {
+	for name, bad := range map[string]drill.Range{"step": {Min: 1, Target: 1, Max: 1},
+		"minimum": {Target: 1, Max: 1, Step: 1}, "target": {Min: 2, Target: 1, Max: 3, Step: 1},
+		"maximum": {Min: 1, Target: 2, Max: drill.MaxAmount + 1, Step: 1}} {
 		assert.Error(t, bad.Validate(), name)
 	}
 	assert.NoError(t, r.Validate())

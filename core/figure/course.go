@@ -56,11 +56,13 @@ func (c *Course) validate() error {
 		}
 		both := []string{"line", "box", "ladder"}
 		if !m.At.holds() || len(m.To) > 0 && !m.To.holds() || slices.Contains(both, m.Is) && len(m.To) == 0 {
-			return fmt.Errorf("course: the %s stands at two numbers of metres, a line and a box between two places", m.Is)
+			return fmt.Errorf("course: the %s stands at two numbers of metres, a line and a box between two places",
+				m.Is)
 		}
 	}
 	for _, w := range c.Ways {
-		if len(w.Over) < 2 || len(w.Over) > 24 || slices.ContainsFunc(w.Over, func(p Place) bool { return !p.holds() }) {
+		if len(w.Over) < 2 || len(w.Over) > 24 ||
+			slices.ContainsFunc(w.Over, func(p Place) bool { return !p.holds() }) {
 			return fmt.Errorf("course: a way goes over 2 to 24 places, each two numbers of metres")
 		}
 	}

@@ -187,7 +187,8 @@ func (x *Picture) pose(f *Figure, b *Body, tone Tone) {
 		switch {
 		case p.In == "":
 		case p.Is == "band":
-			x.Strokes = append(x.Strokes, Stroke{Tone: Flare, Width: 1.6, Points: []Point{b.At(p.In), p.Tied(*b)}, Dashed: true})
+			x.Strokes = append(x.Strokes, Stroke{Tone: Flare, Width: 1.6, Points: []Point{b.At(p.In), p.Tied(*b)},
+				Dashed: true})
 		default:
 			for _, s := range p.Held() {
 				x.Strokes = append(x.Strokes, s.moved(b.At(p.In)))

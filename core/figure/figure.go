@@ -57,10 +57,12 @@ type Limb []float64
 
 // Pose is a body at one moment.
 type Pose struct {
-	Share  float64  `json:"share,omitempty"` // of the cycle, beside the others'; 0: as much as each
-	Lean   float64  `json:"lean,omitempty"`  // of the trunk from upright, forward positive; 90: face down, -90: on the back
-	Tilt   float64  `json:"tilt,omitempty"`  // of the hips from level, from the front: as the lean
-	Turn   float64  `json:"turn,omitempty"`  // of the chest over the hips: the near shoulder forward; of who faces us, towards us
+	Share float64 `json:"share,omitempty"` // of the cycle, beside the others'; 0: as much as each
+	// of the trunk from upright, forward positive; 90: face down, -90: on the back
+	Lean float64 `json:"lean,omitempty"`
+	Tilt float64 `json:"tilt,omitempty"` // of the hips from level, from the front: as the lean
+	// of the chest over the hips: the near shoulder forward; of who faces us, towards us
+	Turn   float64  `json:"turn,omitempty"`
 	Round  float64  `json:"round,omitempty"` // of the back, from the side; hollow: negative
 	Neck   float64  `json:"neck,omitempty"`  // of the head from the trunk, forward positive
 	Leg    Limb     `json:"leg,omitempty"`   // the near one; none: it hangs
@@ -74,8 +76,9 @@ type Pose struct {
 
 // Prop is a thing that stands, lies or is held, or somebody.
 type Prop struct {
-	Is   string  `json:"is"`             // one of Props
-	At   float64 `json:"at,omitempty"`   // from where the first contact stands, forward; of what is held, from the joint
+	Is string `json:"is"` // one of Props
+	// from where the first contact stands, forward; of what is held, from the joint
+	At   float64 `json:"at,omitempty"`
 	High float64 `json:"high,omitempty"` // of its upper edge; of what is held, above the joint
 	Wide float64 `json:"wide,omitempty"`
 	In   string  `json:"in,omitempty"`   // the joint that holds it, lies on it, or pulls at it

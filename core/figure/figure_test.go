@@ -19,16 +19,20 @@ var limbs = []struct {
 	from, to figure.Joint
 	long     float64
 }{
-	{figure.Hip, figure.MidBack, 14.5}, {figure.MidBack, figure.Shoulder, 14.5}, {figure.Shoulder, figure.Neck, 5}, {figure.Neck, figure.Head, 6.5},
-	{figure.NearHip, figure.Knee, 24}, {figure.Knee, figure.Ankle, 24}, {figure.FarHip, figure.FarKnee, 24}, {figure.FarKnee, figure.FarAnkle, 24},
-	{figure.NearShoulder, figure.Elbow, 17}, {figure.Elbow, figure.Hand, 16}, {figure.FarShoulder, figure.FarElbow, 17}, {figure.FarElbow, figure.FarHand, 16},
+	{figure.Hip, figure.MidBack, 14.5}, {figure.MidBack, figure.Shoulder, 14.5}, {figure.Shoulder, figure.Neck, 5},
+	{figure.Neck, figure.Head, 6.5},
+	{figure.NearHip, figure.Knee, 24}, {figure.Knee, figure.Ankle, 24}, {figure.FarHip, figure.FarKnee, 24},
+	{figure.FarKnee, figure.FarAnkle, 24},
+	{figure.NearShoulder, figure.Elbow, 17}, {figure.Elbow, figure.Hand, 16}, {figure.FarShoulder, figure.FarElbow, 17},
+	{figure.FarElbow, figure.FarHand, 16},
 }
 
 func far(a, b figure.Point) float64 { return math.Hypot(a.X-b.X, a.Y-b.Y) }
 
 func assertWhole(t require.TestingT, b figure.Body) {
 	for _, l := range limbs {
-		require.InDelta(t, l.long, far(b[l.from], b[l.to]), 0.01, "%s to %s", figure.Joints[l.from], figure.Joints[l.to])
+		require.InDelta(t, l.long, far(b[l.from], b[l.to]), 0.01, "%s to %s", figure.Joints[l.from],
+			figure.Joints[l.to])
 	}
 }
 
@@ -39,8 +43,10 @@ func angle(t *rapid.T, name string, least, most int) float64 {
 
 func anyPose(t *rapid.T) figure.Pose {
 	thigh, bend := angle(t, "thigh", -40, 90), angle(t, "knee", 0, 120)
-	p := figure.Pose{Lean: angle(t, "lean", -10, 50), Round: angle(t, "round", 0, 40), Neck: angle(t, "neck", -30, 30), Leg: figure.Limb{thigh, bend},
-		FarLeg: figure.Limb{angle(t, "far thigh", -40, 90), angle(t, "far knee", 0, 120)}, Arm: figure.Limb{angle(t, "arm", -60, 140), angle(t, "elbow", 0, 140)}}
+	p := figure.Pose{Lean: angle(t, "lean", -10, 50), Round: angle(t, "round", 0, 40), Neck: angle(t, "neck", -30, 30),
+		Leg:    figure.Limb{thigh, bend},
+		FarLeg: figure.Limb{angle(t, "far thigh", -40, 90), angle(t, "far knee", 0, 120)},
+		Arm:    figure.Limb{angle(t, "arm", -60, 140), angle(t, "elbow", 0, 140)}}
 	p.Touch = rapid.SampledFrom([][]string{nil, {"ankle"}, {"far ankle", "ankle"}, {"hand", "toe"}}).Draw(t, "touch")
 	return p
 }
@@ -100,14 +106,17 @@ func TestTheOtherSideIsItsMirror(t *testing.T) {
 
 func TestWhatTouchesDoes(t *testing.T) {
 	for name, p := range map[string]figure.Pose{
-		"hands and toes":  {Lean: 90, Neck: -18, Leg: figure.Limb{-90, 0, 0}, Arm: figure.Limb{0, 0}, Touch: []string{"hand", "toe"}},
-		"hands and knees": {Lean: 74, Leg: figure.Limb{0, 98, -68}, Arm: figure.Limb{0, 0}, Touch: []string{"hand", "knee"}},
-		"a long step":     {Leg: figure.Limb{40, 6}, FarLeg: figure.Limb{-30, 10, 40}, Touch: []string{"ankle", "far toe"}},
+		"hands and toes": {Lean: 90, Neck: -18, Leg: figure.Limb{-90, 0, 0}, Arm: figure.Limb{0, 0},
+			Touch: []string{"hand", "toe"}},
+		"hands and knees": {Lean: 74, Leg: figure.Limb{0, 98, -68}, Arm: figure.Limb{0, 0},
+			Touch: []string{"hand", "knee"}},
+		"a long step": {Leg: figure.Limb{40, 6}, FarLeg: figure.Limb{-30, 10, 40}, Touch: []string{"ankle", "far toe"}},
 	} {
 		f := &figure.Figure{}
 		assert.Empty(t, f.Loose(p), name)
 	}
-	assert.Equal(t, "the hand is 50 above the ground", (&figure.Figure{}).Loose(figure.Pose{Arm: figure.Limb{0, 60}, Lean: -20, Touch: []string{"ankle", "hand"}}))
+	assert.Equal(t, "the hand is 50 above the ground",
+		(&figure.Figure{}).Loose(figure.Pose{Arm: figure.Limb{0, 60}, Lean: -20, Touch: []string{"ankle", "hand"}}))
 }
 
 func TestWhatNoBodyDoesIsRefused(t *testing.T) {
@@ -117,23 +126,39 @@ func TestWhatNoBodyDoesIsRefused(t *testing.T) {
 		return &figure.Figure{Poses: []figure.Pose{p}}
 	}
 	for says, f := range map[string]*figure.Figure{
-		"pose 1: the knee does -8 to 160 degrees, not 200":      pose(func(p *figure.Pose) { p.Leg = figure.Limb{0, 200} }),
-		"pose 1: the hip does -60 to 150 degrees, not -90":      pose(func(p *figure.Pose) { p.Leg = figure.Limb{-90, 0} }),
-		"pose 1: the elbow does -12 to 155 degrees, not -40":    pose(func(p *figure.Pose) { p.Arm = figure.Limb{0, -40} }),
-		"pose 1: the lean does -180 to 180 degrees, not NaN":    pose(func(p *figure.Pose) { p.Lean = math.NaN() }),
-		"pose 1: the neck does -75 to 80 degrees, not +Inf":     pose(func(p *figure.Pose) { p.Neck = math.Inf(1) }),
-		"pose 1: a leg has a thigh, a shank and a foot":         pose(func(p *figure.Pose) { p.Leg = figure.Limb{0, 0, 0, 0} }),
-		`pose 1: "nose" is nothing that touches the ground`:     pose(func(p *figure.Pose) { p.Touch = []string{"nose"} }),
-		"poses: a figure has 1 to 4 poses, not 1000":            {Poses: make([]figure.Pose, 1000)},
-		"poses: a figure has 1 to 4 poses, not 0":               {},
-		"view: a figure is seen from the side":                  {View: "inside", Poses: make([]figure.Pose, 1)},
-		"moves: it goes there and back":                         {Moves: "flies", Poses: make([]figure.Pose, 1)},
-		"not so: say in three words what is wrong":              {Poses: make([]figure.Pose, 1), NotSo: []figure.Wrong{{Joint: "knee"}}},
-		`not so: "nose" is no joint`:                            {Poses: make([]figure.Pose, 1), NotSo: []figure.Wrong{{Joint: "nose", Says: "too long"}}},
-		"props: \"horse\" is none of ball":                      {Poses: make([]figure.Pose, 1), Props: []figure.Prop{{Is: "horse"}}},
-		"course: from above there are 1 to 6 ways to go":        {View: figure.Above},
-		"course: a way goes over 2 to 24 places":                {View: figure.Above, Course: &figure.Course{Ways: []figure.Way{{Over: []figure.Place{{0, 0}}}}}},
-		"course: the line stands at two numbers of metres, a l": {View: figure.Above, Course: &figure.Course{Marks: []figure.Mark{{Is: "line", At: figure.Place{0, 0}}}, Ways: []figure.Way{{Over: []figure.Place{{0, 0}, {1, 1}}}}}},
+		"pose 1: the knee does -8 to 160 degrees, not 200": pose(func(p *figure.Pose) {
+			p.Leg = figure.Limb{0, 200}
+		}),
+		"pose 1: the hip does -60 to 150 degrees, not -90": pose(func(p *figure.Pose) {
+			p.Leg = figure.Limb{-90, 0}
+		}),
+		"pose 1: the elbow does -12 to 155 degrees, not -40": pose(func(p *figure.Pose) {
+			p.Arm = figure.Limb{0, -40}
+		}),
+		"pose 1: the lean does -180 to 180 degrees, not NaN": pose(func(p *figure.Pose) { p.Lean = math.NaN() }),
+		"pose 1: the neck does -75 to 80 degrees, not +Inf":  pose(func(p *figure.Pose) { p.Neck = math.Inf(1) }),
+		"pose 1: a leg has a thigh, a shank and a foot": pose(func(p *figure.Pose) {
+			p.Leg = figure.Limb{0, 0, 0, 0}
+		}),
+		`pose 1: "nose" is nothing that touches the ground`: pose(func(p *figure.Pose) {
+			p.Touch = []string{"nose"}
+		}),
+		"poses: a figure has 1 to 4 poses, not 1000": {Poses: make([]figure.Pose, 1000)},
+		"poses: a figure has 1 to 4 poses, not 0":    {},
+		"view: a figure is seen from the side":       {View: "inside", Poses: make([]figure.Pose, 1)},
+		"moves: it goes there and back":              {Moves: "flies", Poses: make([]figure.Pose, 1)},
+		"not so: say in three words what is wrong": {Poses: make([]figure.Pose, 1),
+			NotSo: []figure.Wrong{{Joint: "knee"}}},
+		`not so: "nose" is no joint`: {Poses: make([]figure.Pose, 1),
+			NotSo: []figure.Wrong{{Joint: "nose", Says: "too long"}}},
+		"props: \"horse\" is none of ball": {Poses: make([]figure.Pose, 1),
+			Props: []figure.Prop{{Is: "horse"}}},
+		"course: from above there are 1 to 6 ways to go": {View: figure.Above},
+		"course: a way goes over 2 to 24 places": {View: figure.Above,
+			Course: &figure.Course{Ways: []figure.Way{{Over: []figure.Place{{0, 0}}}}}},
+		"course: the line stands at two numbers of metres, a l": {View: figure.Above,
+			Course: &figure.Course{Marks: []figure.Mark{{Is: "line", At: figure.Place{0, 0}}},
+				Ways: []figure.Way{{Over: []figure.Place{{0, 0}, {1, 1}}}}}},
 	} {
 		err := f.Validate()
 		if assert.Error(t, err, says) {
@@ -146,8 +171,10 @@ func TestWhatNoBodyDoesIsRefused(t *testing.T) {
 func TestHeldWithinItsLimits(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		f := &figure.Figure{View: rapid.SampledFrom([]figure.View{figure.Side, figure.Front}).Draw(t, "view")}
-		wild := figure.Pose{Lean: angle(t, "lean", -999, 999), Neck: angle(t, "neck", -999, 999), Tilt: angle(t, "tilt", -200, 200),
-			Leg: figure.Limb{angle(t, "thigh", -999, 999), angle(t, "knee", -999, 999), angle(t, "foot", -999, 999)}, Arm: figure.Limb{angle(t, "arm", -999, 999), angle(t, "elbow", -999, 999)}}
+		wild := figure.Pose{Lean: angle(t, "lean", -999, 999), Neck: angle(t, "neck", -999, 999),
+			Tilt: angle(t, "tilt", -200, 200),
+			Leg:  figure.Limb{angle(t, "thigh", -999, 999), angle(t, "knee", -999, 999), angle(t, "foot", -999, 999)},
+			Arm:  figure.Limb{angle(t, "arm", -999, 999), angle(t, "elbow", -999, 999)}}
 		f.Poses = []figure.Pose{f.Within(wild)}
 		require.NoError(t, f.Validate())
 	})
@@ -208,7 +235,8 @@ func TestWhereItStands(t *testing.T) {
 // The back rounds without growing, and hollows the other way; its handle follows the hand.
 func TestTheBackRounds(t *testing.T) {
 	f := &figure.Figure{}
-	straight, round, hollow := f.Stand(figure.Pose{Lean: 40}), f.Stand(figure.Pose{Lean: 40, Round: 60}), f.Stand(figure.Pose{Lean: 40, Round: -40})
+	straight, round, hollow := f.Stand(figure.Pose{Lean: 40}), f.Stand(figure.Pose{Lean: 40, Round: 60}),
+		f.Stand(figure.Pose{Lean: 40, Round: -40})
 	behind := func(b figure.Body) float64 { // of the line from the hips to the shoulders
 		s, h, m := b[figure.Shoulder], b[figure.Hip], b[figure.MidBack]
 		return (m.Y-h.Y)*(s.X-h.X) - (m.X-h.X)*(s.Y-h.Y)
@@ -240,8 +268,12 @@ func TestTheChestTurns(t *testing.T) {
 }
 
 func TestACourseIsDrawnToScale(t *testing.T) {
-	c := &figure.Course{Marks: []figure.Mark{{Is: "cone", At: figure.Place{0, 0}}, {Is: "ladder", At: figure.Place{0, 0}, To: figure.Place{5, 1}}, {Is: "box", At: figure.Place{-5, -5}, To: figure.Place{15, 5}}},
-		Ways: []figure.Way{{Over: []figure.Place{{0, 0}, {10, 0}, {10, 4}}}, {By: "ball", Over: []figure.Place{{0, 1}, {3, 3}}}, {Easy: true, Bent: true, Over: []figure.Place{{0, 0}, {4, 4}, {8, 0}}}}}
+	c := &figure.Course{Marks: []figure.Mark{{Is: "cone", At: figure.Place{0, 0}},
+		{Is: "ladder", At: figure.Place{0, 0}, To: figure.Place{5, 1}},
+		{Is: "box", At: figure.Place{-5, -5}, To: figure.Place{15, 5}}},
+		Ways: []figure.Way{{Over: []figure.Place{{0, 0}, {10, 0}, {10, 4}}},
+			{By: "ball", Over: []figure.Place{{0, 1}, {3, 3}}},
+			{Easy: true, Bent: true, Over: []figure.Place{{0, 0}, {4, 4}, {8, 0}}}}}
 	f := &figure.Figure{View: figure.Above, Course: c}
 	require.NoError(t, f.Validate())
 	x := f.Still()
@@ -252,7 +284,8 @@ func TestACourseIsDrawnToScale(t *testing.T) {
 	rungs, dashed, longest := 0, 0, 0
 	for _, s := range x.Strokes {
 		for _, p := range s.Points {
-			assert.True(t, p.X >= x.Box.Left && p.X <= x.Box.Right && p.Y >= x.Box.Bottom && p.Y <= x.Box.Top, "%v is outside", p)
+			assert.True(t, p.X >= x.Box.Left && p.X <= x.Box.Right && p.Y >= x.Box.Bottom && p.Y <= x.Box.Top,
+				"%v is outside", p)
 		}
 		if s.Tone == figure.InkFar && len(s.Points) == 2 && s.Points[0].X == s.Points[1].X {
 			rungs++
@@ -288,7 +321,8 @@ func FuzzFigure(f *testing.F) {
 		is.Stage(is.Frames(9))
 		for _, p := range is.Poses {
 			is.Loose(p)
-			require.NoError(t, (&figure.Figure{View: is.View, Poses: []figure.Pose{is.Drag(p, figure.Hand, figure.Point{X: 10, Y: 50})}}).Validate())
+			require.NoError(t, (&figure.Figure{View: is.View,
+				Poses: []figure.Pose{is.Drag(p, figure.Hand, figure.Point{X: 10, Y: 50})}}).Validate())
 		}
 	})
 }
@@ -296,7 +330,8 @@ func FuzzFigure(f *testing.F) {
 // Between two poses an angle goes the shorter way, gently at both ends, and each part of the
 // cycle takes its share.
 func TestTheWayBetweenTwoPoses(t *testing.T) {
-	over := &figure.Figure{Moves: figure.Once, Poses: []figure.Pose{{Arm: figure.Limb{170, 0}}, {Arm: figure.Limb{-170, 0}}}}
+	over := &figure.Figure{Moves: figure.Once, Poses: []figure.Pose{{Arm: figure.Limb{170, 0}},
+		{Arm: figure.Limb{-170, 0}}}}
 	frames := over.Frames(11)
 	var angles []float64
 	for _, f := range frames {
@@ -348,11 +383,13 @@ func TestWhatStandsOnPaper(t *testing.T) {
 		way := arrow[0].Points
 		assert.Equal(t, ahead, way[len(way)-1].X > way[0].X, moves)
 	}
-	swing := []figure.Pose{{Leg: figure.Limb{-40, 10}, FarLeg: figure.Limb{0, 0}, Touch: []string{"far ankle"}}, {Leg: figure.Limb{60, 0}, FarLeg: figure.Limb{0, 0}, Touch: []string{"far ankle"}}}
+	swing := []figure.Pose{{Leg: figure.Limb{-40, 10}, FarLeg: figure.Limb{0, 0}, Touch: []string{"far ankle"}},
+		{Leg: figure.Limb{60, 0}, FarLeg: figure.Limb{0, 0}, Touch: []string{"far ankle"}}}
 	assert.NotEmpty(t, flares(&figure.Figure{Poses: swing}))
 	assert.Empty(t, flares(&figure.Figure{Poses: swing, Holds: true}))
 	assert.Len(t, flares(&figure.Figure{Poses: swing[:1], NotSo: []figure.Wrong{{}}}), 0)
-	assert.Len(t, (&figure.Figure{Poses: swing[:1]}).Small().Strokes, 8, "the ground, five lines, one with its edge, and a head")
+	assert.Len(t, (&figure.Figure{Poses: swing[:1]}).Small().Strokes, 8,
+		"the ground, five lines, one with its edge, and a head")
 }
 
 // A pose that says nothing stands upright on both feet; one that leans so that nothing can
@@ -361,7 +398,8 @@ func TestWhatCannotReachStaysAsItWasSaid(t *testing.T) {
 	f := &figure.Figure{}
 	b := f.Stand(figure.Pose{})
 	assert.InDelta(t, 0, b[figure.Ankle].Y, 0.01)
-	assert.InDelta(t, 88.5, b[figure.Head].Y, 0.01, "a hundred to the crown: 48 of legs, 29 of trunk, 5 of neck, the head")
+	assert.InDelta(t, 88.5, b[figure.Head].Y, 0.01,
+		"a hundred to the crown: 48 of legs, 29 of trunk, 5 of neck, the head")
 	up := figure.Pose{Arm: figure.Limb{180, 0}, Touch: []string{"hand", "ankle"}}
 	assert.Contains(t, f.Loose(up), "the hand is")
 	assert.InDelta(t, 48, f.Stand(up)[figure.Hip].Y, 0.5, "it is not thrown over for it")

@@ -55,7 +55,8 @@ func (f *Figure) Within(p Pose) Pose {
 			(*l)[i] = math.Round((*l)[i])
 		}
 	}
-	for what, angle := range map[string]*float64{"lean": &p.Lean, "tilt": &p.Tilt, "turn": &p.Turn, "neck": &p.Neck, "back": &p.Round} {
+	for what, angle := range map[string]*float64{"lean": &p.Lean, "tilt": &p.Tilt, "turn": &p.Turn, "neck": &p.Neck,
+		"back": &p.Round} {
 		*angle = hold(what, math.Round(*angle))
 	}
 	p.Lift, p.Share, p.On = max(0, min(120, p.Lift)), max(0, min(100, p.Share)), max(-200, min(200, p.On))
@@ -91,7 +92,8 @@ func turnOf(degrees float64, r Range) float64 {
 }
 
 // Handles are the joints that a hand may drag, those that lie beneath first.
-var Handles = []Joint{FarToe, FarAnkle, FarKnee, FarElbow, FarHand, MidBack, Hip, Shoulder, Head, Toe, Ankle, Knee, Elbow, Hand}
+var Handles = []Joint{FarToe, FarAnkle, FarKnee, FarElbow, FarHand, MidBack, Hip, Shoulder, Head, Toe, Ankle, Knee,
+	Elbow, Hand}
 
 // ground is how low a joint is put down, and how high it is taken off the ground, in
 // hundredths of the body's height.

@@ -10,14 +10,17 @@ import (
 // Range is what a joint does, in degrees.
 type Range struct{ Least, Most float64 }
 
-// What the joints of a supple body do, a little more than the usual clinical
-// ranges (Norkin and White, Measurement of Joint Motion, 5th ed.): bending in the hip is
-// that of the thigh before the trunk, of an arm before the trunk too, with what a turn of
-// the trunk adds behind it; then those of
-// the front view.
+// What the joints of a supple body do, a little more than the usual clinical ranges (Norkin and
+// White, Measurement of Joint Motion, 5th ed.): bending in the hip is that of the thigh before
+// the trunk, of an arm before the trunk too, with what a turn of the trunk adds behind it; then
+// those of the front view.
 var (
-	sideLimits  = map[string]Range{"lean": {-180, 180}, "tilt": {0, 0}, "turn": {-75, 75}, "back": {-45, 80}, "neck": {-75, 80}, "hip": {-60, 150}, "knee": {-8, 160}, "foot": {-65, 50}, "shoulder": {-85, 270}, "elbow": {-12, 155}}
-	frontLimits = map[string]Range{"lean": {-95, 95}, "tilt": {-95, 95}, "turn": {-75, 75}, "back": {0, 0}, "neck": {-45, 45}, "hip": {-45, 95}, "knee": {-60, 160}, "foot": {-180, 180}, "shoulder": {-60, 190}, "elbow": {-160, 160}}
+	sideLimits = map[string]Range{"lean": {-180, 180}, "tilt": {0, 0}, "turn": {-75, 75}, "back": {-45, 80},
+		"neck": {-75, 80}, "hip": {-60, 150}, "knee": {-8, 160}, "foot": {-65, 50}, "shoulder": {-85, 270},
+		"elbow": {-12, 155}}
+	frontLimits = map[string]Range{"lean": {-95, 95}, "tilt": {-95, 95}, "turn": {-75, 75}, "back": {0, 0},
+		"neck": {-45, 45}, "hip": {-45, 95}, "knee": {-60, 160}, "foot": {-180, 180}, "shoulder": {-60, 190},
+		"elbow": {-160, 160}}
 )
 
 // Validate names what no body does, by the field it is in. No figure is none that is

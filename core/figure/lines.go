@@ -33,7 +33,8 @@ func (f *Figure) Lines(b *Body) []Line {
 	}
 	chest := limb(false, NearHip, FarHip, FarShoulder, NearShoulder, NearHip)
 	chest.Trunk = true
-	return []Line{chest, limb(false, Shoulder, Neck), limb(true, FarHip, FarKnee, FarAnkle, FarToe), limb(false, NearHip, Knee, Ankle, Toe),
+	return []Line{chest, limb(false, Shoulder, Neck), limb(true, FarHip, FarKnee, FarAnkle, FarToe),
+		limb(false, NearHip, Knee, Ankle, Toe),
 		limb(true, FarShoulder, FarElbow, FarHand), limb(false, NearShoulder, Elbow, Hand)}
 }
 
@@ -49,7 +50,8 @@ func BoxOf(thick float64, bodies ...Body) Box {
 			if Joint(joint) == Head {
 				reach = head + 1
 			}
-			x.Left, x.Right, x.Top, x.Bottom = min(x.Left, p.X-reach), max(x.Right, p.X+reach), max(x.Top, p.Y+reach), min(x.Bottom, p.Y-reach)
+			x.Left, x.Right, x.Top, x.Bottom = min(x.Left, p.X-reach), max(x.Right, p.X+reach), max(x.Top, p.Y+reach),
+				min(x.Bottom, p.Y-reach)
 		}
 	}
 	return x
@@ -96,7 +98,8 @@ func (p Prop) heldRoom(bodies []Body) (held []Box) {
 			held = append(held, points(at, p.Tied(b)))
 		default:
 			r := max(p.Wide, 11) / 2
-			held = append(held, points(Point{at.X + p.At - r, at.Y + p.High - r}, Point{at.X + p.At + r, at.Y + p.High + r}))
+			held = append(held, points(Point{at.X + p.At - r, at.Y + p.High - r},
+				Point{at.X + p.At + r, at.Y + p.High + r}))
 		}
 	}
 	return held

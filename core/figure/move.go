@@ -75,7 +75,8 @@ func (f *Figure) between(poses []Pose, bodies []Body, w way, t float64) Frame {
 	from, to := poses[w.from], poses[w.to]
 	ease := t * t * (3 - 2*t)
 	p := Pose{Lift: from.Lift + (to.Lift-from.Lift)*ease}
-	for _, a := range []struct{ of, a, b *float64 }{{&p.Lean, &from.Lean, &to.Lean}, {&p.Tilt, &from.Tilt, &to.Tilt}, {&p.Turn, &from.Turn, &to.Turn}, {&p.Neck, &from.Neck, &to.Neck}, {&p.Round, &from.Round, &to.Round}} {
+	for _, a := range []struct{ of, a, b *float64 }{{&p.Lean, &from.Lean, &to.Lean}, {&p.Tilt, &from.Tilt, &to.Tilt},
+		{&p.Turn, &from.Turn, &to.Turn}, {&p.Neck, &from.Neck, &to.Neck}, {&p.Round, &from.Round, &to.Round}} {
 		*a.of = mixed(*a.a, *a.b, ease)
 	}
 	p.Leg, p.FarLeg = from.Leg.mixed(to.Leg, ease), from.FarLeg.mixed(to.FarLeg, ease)

@@ -124,7 +124,8 @@ func (f *Figure) plain(p Pose) Pose {
 	}
 	near, far := p.standing()
 	p.Leg, p.FarLeg = leg(p.Leg, near), leg(p.FarLeg.or(p.Leg), far)
-	p.Arm, p.FarArm = Limb{p.Arm.at(0, 4), p.Arm.at(1, 8)}, Limb{p.FarArm.or(p.Arm).at(0, 4), p.FarArm.or(p.Arm).at(1, 8)}
+	p.Arm, p.FarArm = Limb{p.Arm.at(0, 4), p.Arm.at(1, 8)}, Limb{p.FarArm.or(p.Arm).at(0, 4),
+		p.FarArm.or(p.Arm).at(1, 8)}
 	return p
 }
 

@@ -13,7 +13,9 @@ import (
 )
 
 func ExampleArrange() {
-	for _, p := range ground.Arrange([]plan.Zone{{Name: "Near half", Capacity: 40, Lanes: 8, Metres: 50}, {Name: "Far half", Capacity: 40, Lanes: 8, Metres: 50}, {Name: "Hall", Capacity: 30, Lanes: 5, Metres: 18, Covered: true}}) {
+	for _, p := range ground.Arrange([]plan.Zone{{Name: "Near half", Capacity: 40, Lanes: 8, Metres: 50},
+		{Name: "Far half", Capacity: 40, Lanes: 8, Metres: 50},
+		{Name: "Hall", Capacity: 30, Lanes: 5, Metres: 18, Covered: true}}) {
 		fmt.Println(p.Name, p.Lie)
 	}
 	// Output:
@@ -28,10 +30,14 @@ func TestPlacesLieApart(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var zones []plan.Zone
 		for i := range rapid.IntRange(1, 8).Draw(t, "zones") {
-			z := plan.Zone{ID: fmt.Sprint("z", i), Name: rapid.SampledFrom([]string{"Half", "Strip", "Hall"}).Draw(t, "name"), Capacity: rapid.IntRange(1, 999).Draw(t, "holds"), Lanes: rapid.IntRange(1, 99).Draw(t, "lanes"),
+			z := plan.Zone{ID: fmt.Sprint("z", i), Name: rapid.SampledFrom([]string{"Half", "Strip", "Hall"}).Draw(t,
+				"name"), Capacity: rapid.IntRange(1, 999).Draw(t, "holds"),
+				Lanes:  rapid.IntRange(1, 99).Draw(t, "lanes"),
 				Metres: float64(rapid.IntRange(0, 500).Draw(t, "metres")), Covered: rapid.Bool().Draw(t, "covered")}
 			if rapid.Bool().Draw(t, "said") {
-				z.Lies = &plan.Lie{X: float64(rapid.IntRange(-200, 200).Draw(t, "x")), Y: float64(rapid.IntRange(-200, 200).Draw(t, "y")), Long: 30, Wide: 20, Turn: rapid.IntRange(0, 359).Draw(t, "turn")}
+				z.Lies = &plan.Lie{X: float64(rapid.IntRange(-200, 200).Draw(t, "x")),
+					Y: float64(rapid.IntRange(-200, 200).Draw(t, "y")), Long: 30, Wide: 20,
+					Turn: rapid.IntRange(0, 359).Draw(t, "turn")}
 			}
 			zones = append(zones, z)
 		}
@@ -40,8 +46,10 @@ func TestPlacesLieApart(t *testing.T) {
 			assert.Empty(t, p.Lie.Problem(), p.Name)
 			for _, q := range places[:i] {
 				if !p.Said && !q.Said {
-					overX := math.Min(p.Lie.X+p.Lie.Long/2, q.Lie.X+q.Lie.Long/2) - math.Max(p.Lie.X-p.Lie.Long/2, q.Lie.X-q.Lie.Long/2)
-					overY := math.Min(p.Lie.Y+p.Lie.Wide/2, q.Lie.Y+q.Lie.Wide/2) - math.Max(p.Lie.Y-p.Lie.Wide/2, q.Lie.Y-q.Lie.Wide/2)
+					overX := math.Min(p.Lie.X+p.Lie.Long/2, q.Lie.X+q.Lie.Long/2) - math.Max(p.Lie.X-p.Lie.Long/2,
+						q.Lie.X-q.Lie.Long/2)
+					overY := math.Min(p.Lie.Y+p.Lie.Wide/2, q.Lie.Y+q.Lie.Wide/2) - math.Max(p.Lie.Y-p.Lie.Wide/2,
+						q.Lie.Y-q.Lie.Wide/2)
 					assert.False(t, overX > 1e-6 && overY > 1e-6, "%s on %s", p.Name, q.Name)
 				}
 			}

@@ -47,7 +47,8 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 			h.how(&a, &c, m, name)
 		}
 	}
-	if a.Each && h.name1 > h.name0 && only(h.words[h.name0:h.name1], []string{"left", "right", "l", "r"}) { // left right, four each
+	if a.Each && h.name1 > h.name0 && only(h.words[h.name0:h.name1], []string{"left", "right", "l", "r"}) {
+		// left right, four each
 		a.Sides = 2
 	}
 	if c.timed != nil && c.timed.n >= 60 && c.timed.sets == 0 && c.both { // two minutes, both sides
@@ -69,7 +70,8 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 
 // crosses takes a mark of what is crossed by those who go, or come back.
 func (h *hearing) crosses(a *Amount, c *counted, m *mark, name string) bool {
-	if m.role != roleLoad || m.text != "across" || !h.Goes(name) && !slices.ContainsFunc(h.marks, func(b mark) bool { return b.role == roleBack && b.from == m.to }) {
+	if m.role != roleLoad || m.text != "across" || !h.Goes(name) && !slices.ContainsFunc(h.marks,
+		func(b mark) bool { return b.role == roleBack && b.from == m.to }) {
 		return false
 	}
 	c.line = true
@@ -84,10 +86,13 @@ func (h *hearing) crosses(a *Amount, c *counted, m *mark, name string) bool {
 func (h *hearing) place(name string, a *Amount, c *counted) {
 	repeats := max(of(c.times), of(c.sets))
 	switch goes := h.Goes(name); {
-	case c.timed != nil && c.timed.sets == 0 && c.timed.n >= 20 && a.Metres > 0 && a.Trips == 0 && c.count == nil && c.times == nil && !c.back: // so long, over so far
+	// so long, over so far
+	case c.timed != nil && c.timed.sets == 0 && c.timed.n >= 20 && a.Metres > 0 && a.Trips == 0 && c.count == nil &&
+		c.times == nil && !c.back:
 		a.Metres = 0
 		h.inPlace(name, a, c)
-	case (c.times != nil || c.count != nil) && h.name1 > h.name0 && h.is(h.name1-1, "lap") && a.Laps == 0: // boundary laps x 2
+	// boundary laps x 2
+	case (c.times != nil || c.count != nil) && h.name1 > h.name0 && h.is(h.name1-1, "lap") && a.Laps == 0:
 		a.Laps = max(of(c.times), of(c.count))
 	case a.Laps > 0:
 		if a.Laps == 1 && repeats > 0 {
@@ -105,7 +110,9 @@ func (h *hearing) place(name string, a *Amount, c *counted) {
 	case c.line && !c.there && !goes && sent.MatchString(name) && (c.times != nil || c.count != nil):
 		a.Metres = 0
 		h.inPlace(name, a, c)
-	case a.Metres > 0 && (goes || a.Trips > 0 || c.count == nil || c.count.to-c.count.from == 1 && a.Sides == 0 && !(a.Each && ofBall.MatchString(name))) || c.line && (goes || c.back || c.count == nil && len(a.Parts) == 0) || c.back && (goes || c.there):
+	case a.Metres > 0 && (goes || a.Trips > 0 || c.count == nil ||
+		c.count.to-c.count.from == 1 && a.Sides == 0 && !(a.Each && ofBall.MatchString(name))) ||
+		c.line && (goes || c.back || c.count == nil && len(a.Parts) == 0) || c.back && (goes || c.there):
 		h.travel(a, c)
 	default:
 		h.inPlace(name, a, c)
@@ -118,7 +125,8 @@ func (h *hearing) bareWay(name string, a *Amount) bool {
 	if a.Sets == 0 || a.Reps < 10 || int(a.Reps)%5 != 0 || a.Metres > 0 || !h.Goes(name) {
 		return false
 	}
-	return len(a.Efforts) > 0 || strings.Contains(strings.ToLower(h.line), "walk back") || runs.MatchString(name) || a.Reps >= 20 && steps.MatchString(name)
+	return len(a.Efforts) > 0 || strings.Contains(strings.ToLower(h.line), "walk back") || runs.MatchString(name) ||
+		a.Reps >= 20 && steps.MatchString(name)
 }
 
 // steps are what is said to be so often so far where it is twenty or more: nobody counts thirty bounds.
@@ -150,7 +158,8 @@ func (h *hearing) counts(a *Amount, c *counted, m *mark) bool {
 		}
 	case roleSide:
 		c.both = slices.ContainsFunc(h.words[m.from:m.to], func(w word) bool { return w.is == "both" })
-		if once := h.before(m.from); once == nil || once.role != roleTimes || once.n != 1 { // "twice, once off each foot" is two
+		if once := h.before(m.from); once == nil || once.role != roleTimes || once.n != 1 {
+			// "twice, once off each foot" is two
 			a.Sides = 2
 		}
 	case roleWays:
@@ -259,7 +268,8 @@ func (h *hearing) ofAnother(m *mark) bool {
 	if slices.ContainsFunc(h.marks, func(other mark) bool { return other.from == m.to }) {
 		return false
 	}
-	return m.to-m.from == 1 && (m.from < h.name0 || m.from >= h.name1 && m.from > 0 && h.words[m.from-1].delimits()) && !slices.Contains(natural, h.words[m.to].is) && !h.Word(h.words[m.to].is)
+	return m.to-m.from == 1 && (m.from < h.name0 || m.from >= h.name1 && m.from > 0 && h.words[m.from-1].delimits()) &&
+		!slices.Contains(natural, h.words[m.to].is) && !h.Word(h.words[m.to].is)
 }
 
 // travel gives what is done over a length its number of trips.

@@ -26,8 +26,10 @@ func (h *hearing) byTags(best Reading) Reading {
 	r.Score, r.One = best.Score, h.called == 1
 	h.knownFirst(&r, name)
 	h.whoByTags(&r, of)
-	lengths := r.Amount.Trips == 1 && r.Amount.Metres > 0 && len(slices.DeleteFunc(h.grouped(of), func(g group) bool { return g.tag != tagMetres })) > 1
-	if !lengths && h.agree(of) && !h.tagsSayMore(of, &r) && !(r.Amount.None() && slices.ContainsFunc(of, func(t tag) bool { return t == tagSets || t == tagReps })) {
+	lengths := r.Amount.Trips == 1 && r.Amount.Metres > 0 &&
+		len(slices.DeleteFunc(h.grouped(of), func(g group) bool { return g.tag != tagMetres })) > 1
+	if !lengths && h.agree(of) && !h.tagsSayMore(of, &r) &&
+		!(r.Amount.None() && slices.ContainsFunc(of, func(t tag) bool { return t == tagSets || t == tagReps })) {
 		return r
 	}
 	if amount := h.tally(of, r.Name); amount.Totals() != r.Amount.Totals() {
@@ -45,7 +47,8 @@ func (h *hearing) byTags(best Reading) Reading {
 // whoByTags adds who does something, and who does not, by the tags of a line, where no mark says so already.
 func (h *hearing) whoByTags(r *Reading, of []tag) {
 	for _, g := range h.grouped(of) {
-		if slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleWho && m.from < g.to && g.from < m.to }) {
+		if slices.ContainsFunc(h.marks,
+			func(m mark) bool { return m.role == roleWho && m.from < g.to && g.from < m.to }) {
 			continue
 		}
 		text := strings.Trim(h.text(g.from, g.to), " ,:")
@@ -65,7 +68,8 @@ func (h *hearing) whoByTags(r *Reading, of []tag) {
 // them: "10 approaches, 10 swings".
 func (h *hearing) notWays(r *Reading, of []tag) {
 	parts := r.Amount.Parts
-	if len(parts) != 2 || parts[0] != parts[1] || r.Amount.PartSides || slices.ContainsFunc(h.words, func(w word) bool { return classes[w.is] == "way" || classes[w.is] == "place" }) {
+	if len(parts) != 2 || parts[0] != parts[1] || r.Amount.PartSides ||
+		slices.ContainsFunc(h.words, func(w word) bool { return classes[w.is] == "way" || classes[w.is] == "place" }) {
 		return
 	}
 	counts := slices.DeleteFunc(h.grouped(of), func(g group) bool { return g.tag != tagReps })
@@ -79,8 +83,8 @@ func (h *hearing) notWays(r *Reading, of []tag) {
 	}
 }
 
-// inAll takes a number of which half is said to be each side's for both sides together: "12 (6 each)", "10 passes, 5 each
-// hand".
+// inAll takes a number of which half is said to be each side's for both sides together: "12 (6
+// each)", "10 passes, 5 each hand".
 func (h *hearing) inAll(a *Amount) {
 	var at []int
 	for i := range h.words {
@@ -92,7 +96,8 @@ func (h *hearing) inAll(a *Amount) {
 		return
 	}
 	all, half, behind := h.words[at[0]].number, h.words[at[1]].number, at[1]+1
-	each := h.is(behind, "each", "ea", "e/s", "left", "right") || h.is(behind, "per", "a", "on", "off") && h.is(behind+1, "side", "leg", "arm", "hand", "foot", "each", "left")
+	each := h.is(behind, "each", "ea", "e/s", "left", "right") ||
+		h.is(behind, "per", "a", "on", "off") && h.is(behind+1, "side", "leg", "arm", "hand", "foot", "each", "left")
 	if all > 0 && half == all/2 && each && at[1]-at[0] > 1 {
 		a.Reps, a.Sides, a.Parts, a.Sets, a.Ways = half, 2, nil, 0, 0
 	}
@@ -102,7 +107,8 @@ func (h *hearing) inAll(a *Amount) {
 func (h *hearing) knownFirst(r *Reading, name naming) {
 	if who := h.whoFirst(); who >= 0 && h.chunks[who].to <= name.from {
 		for i := h.chunks[who].from; i < h.chunks[who].to; i++ {
-			if text := h.text(i, i+1); h.Person(text) && !slices.ContainsFunc(r.Who, func(is string) bool { return strings.Contains(is, text) }) && h.tags[i] != tagWho {
+			if text := h.text(i, i+1); h.Person(text) && !slices.ContainsFunc(r.Who,
+				func(is string) bool { return strings.Contains(is, text) }) && h.tags[i] != tagWho {
 				r.Who = append(r.Who, text)
 			}
 		}
@@ -117,11 +123,14 @@ func (h *hearing) labels(of []tag, names []naming) []naming {
 		return names
 	}
 	later := slices.DeleteFunc(slices.Clone(names), func(n naming) bool { return n.from < colon })
-	people := h.Person(h.text(0, colon)) || slices.ContainsFunc(h.words[:colon], func(w word) bool { return slices.Contains(groupWords, w.is) || h.Person(w.is) })
+	people := h.Person(h.text(0, colon)) || slices.ContainsFunc(h.words[:colon],
+		func(w word) bool { return slices.Contains(groupWords, w.is) || h.Person(w.is) })
 	if len(later) == 0 || len(later) == len(names) && !people || slices.Contains(of[:colon], tagWho) {
 		return names
 	}
-	if own := len(later) == 1 && len(names) == 2 && !people && h.numeral(later[0].from-1) && !h.Known(strings.ToLower(h.text(later[0].from, later[0].to))); own { // "slip cordon: 20 edges"
+	if own := len(later) == 1 && len(names) == 2 && !people && h.numeral(later[0].from-1) &&
+		!h.Known(strings.ToLower(h.text(later[0].from, later[0].to))); own {
+		// "slip cordon: 20 edges"
 		for i := later[0].from; i < later[0].to; i++ {
 			of[i] = tagTold
 		}
@@ -137,10 +146,14 @@ func (h *hearing) labels(of []tag, names []naming) []naming {
 
 // fitting are the tags that the numbers of marks may have.
 var fitting = map[role][]tag{
-	roleCount: {tagReps, tagLeast}, roleSets: {tagSets, tagReps, tagLeast}, roleTimes: {tagSets, tagReps, tagLeast, tagLaps}, roleSetsReps: {tagSets, tagReps, tagLeast, tagMetres},
-	roleSide: {tagSides}, roleWays: {tagSides, tagPart, tagSets}, roleParts: {tagReps, tagSets}, roleTime: {tagTime, tagSets, tagLeast},
-	roleHeld: {tagHold, tagReps}, roleBreaths: {tagBreaths, tagReps}, roleOnOff: {tagTime, tagRest, tagSets}, roleRest: {tagRest},
-	roleTrips: {tagSets, tagMetres}, roleMetres: {tagMetres}, roleLine: {tagLine}, roleLengths: {tagLengths, tagSets}, roleLaps: {tagLaps},
+	roleCount: {tagReps, tagLeast}, roleSets: {tagSets, tagReps, tagLeast},
+	roleTimes: {tagSets, tagReps, tagLeast, tagLaps}, roleSetsReps: {tagSets, tagReps, tagLeast, tagMetres},
+	roleSide: {tagSides}, roleWays: {tagSides, tagPart, tagSets}, roleParts: {tagReps, tagSets},
+	roleTime: {tagTime, tagSets, tagLeast},
+	roleHeld: {tagHold, tagReps}, roleBreaths: {tagBreaths, tagReps}, roleOnOff: {tagTime, tagRest, tagSets},
+	roleRest:  {tagRest},
+	roleTrips: {tagSets, tagMetres}, roleMetres: {tagMetres}, roleLine: {tagLine}, roleLengths: {tagLengths, tagSets},
+	roleLaps:    {tagLaps},
 	roleEfforts: {tagEffort}, roleDegrees: {tagReps, tagEffort, tagSets}, roleRungs: {tagMetres, tagSets},
 }
 
@@ -158,7 +171,8 @@ func (h *hearing) agree(of []tag) bool {
 			continue
 		}
 		role := h.marks[marked[i]].role
-		if role == roleRungs || role == roleDegrees || role == roleBreaths || role == roleOnOff { // they are what they are
+		if role == roleRungs || role == roleDegrees || role == roleBreaths || role == roleOnOff {
+			// they are what they are
 			return true
 		}
 		fits, counted := fitting[role]
@@ -175,8 +189,8 @@ func (h *hearing) agree(of []tag) bool {
 	return len(counts) < 2 && len(times) < 2
 }
 
-// tagsSayMore tells whether the tags of a line know more of how much than its marks: parts of which each is done, or a line
-// of the ground to which as many lengths go.
+// tagsSayMore tells whether the tags of a line know more of how much than its marks: parts of
+// which each is done, or a line of the ground to which as many lengths go.
 func (h *hearing) tagsSayMore(of []tag, r *Reading) bool {
 	parts, line, lengths := 0, false, false
 	for _, g := range h.grouped(of) {
@@ -200,7 +214,8 @@ func (h *hearing) onlyTold(m *mark) bool {
 	if _, counted := fitting[m.role]; !counted || m.role == roleOnOff || len(h.tags) == 0 {
 		return false
 	}
-	return slices.ContainsFunc(h.words[m.from:m.to], func(w word) bool { return w.numeral }) && !slices.ContainsFunc(h.tags[m.from:m.to], func(t tag) bool { return t != tagTold })
+	return slices.ContainsFunc(h.words[m.from:m.to], func(w word) bool { return w.numeral }) &&
+		!slices.ContainsFunc(h.tags[m.from:m.to], func(t tag) bool { return t != tagTold })
 }
 
 // thereAndBack takes a line of the ground from which people come back for how far they go, where it was only told.

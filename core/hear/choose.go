@@ -42,7 +42,8 @@ func (h *hearing) mark() {
 	h.conditions()
 	h.toldAside()
 	all = slices.DeleteFunc(all, func(m mark) bool {
-		return h.aside[m.from] || h.aside[m.to-1] || m.role == roleOwn && m.from == 0 && h.ends(m.to) // "lead leg x 4" is what is done
+		// "lead leg x 4" is what is done
+		return h.aside[m.from] || h.aside[m.to-1] || m.role == roleOwn && m.from == 0 && h.ends(m.to)
 	})
 	n := len(h.words)
 	best, took := make([]float64, n+1), make([]int, n+1)
@@ -91,13 +92,16 @@ func (h *hearing) conditions() {
 	for i := 1; i < len(h.words); i++ {
 		w := &h.words[i]
 		starts := h.words[i-1].delimits() || h.words[i-1].is == "or"
-		if aside := w.is == "while" && i+2 < len(h.words) && (h.people(i+1, i+2) || h.is(i+1, "the") && h.people(i+2, i+3)); starts && aside { // while the others do something else
+		if aside := w.is == "while" && i+2 < len(h.words) &&
+			(h.people(i+1, i+2) || h.is(i+1, "the") && h.people(i+2, i+3)); starts && aside {
+			// while the others do something else
 			for ; i < len(h.words) && h.words[i].is != "." && h.words[i].is != ")" && h.words[i].is != ";"; i++ {
 				h.aside[i] = true
 			}
 			continue
 		}
-		if w.is == "last" && (starts || h.is(i+2, "s", "min", "m", "of")) && h.numeral(i+1) && h.lastOf(i) { // the last 2 of them hard
+		if w.is == "last" && (starts || h.is(i+2, "s", "min", "m", "of")) && h.numeral(i+1) && h.lastOf(i) {
+			// the last 2 of them hard
 			for ; i < len(h.words) && h.words[i].is != "." && h.words[i].is != ")"; i++ {
 				h.aside[i] = true
 			}
@@ -106,7 +110,8 @@ func (h *hearing) conditions() {
 		if !starts || !(w.is == "if" || w.is == "unless" || w.is == "late" || w.is == "when" || w.is == "whoever") {
 			continue
 		}
-		for ; i < len(h.words) && h.words[i].is != "." && h.words[i].is != ")" && h.words[i].is != ";" && !(h.words[i].is == "," && w.is == "if" && h.words[i-1].numeral); i++ {
+		for ; i < len(h.words) && h.words[i].is != "." && h.words[i].is != ")" && h.words[i].is != ";" &&
+			!(h.words[i].is == "," && w.is == "if" && h.words[i-1].numeral); i++ {
 			h.aside[i] = true
 		}
 	}
@@ -165,7 +170,8 @@ func (h *hearing) namesOf() (all []mark) {
 				all = append(all, mark{role: role, from: from, to: j, text: text, weight: weight})
 			}
 			switch {
-			case j-i > 1 && !h.is(i, "at", "from", "to", "by", "in") && h.Known(low) && strings.ContainsAny(low, "0123456789"):
+			case j-i > 1 && !h.is(i, "at", "from", "to", "by", "in") && h.Known(low) &&
+				strings.ContainsAny(low, "0123456789"):
 				add(roleNone, i, 4)
 			case h.Person(low):
 				h.person(i, j, add)
@@ -185,7 +191,8 @@ func (h *hearing) coordinated(from, to int) bool {
 	}
 	for i := from; i < to; i++ {
 		w := h.words[i].is
-		if (i-from)%2 == 1 && !h.is(i, "and", "+", "/") || (i-from)%2 == 0 && !slices.Contains(groupWords, w) && !h.Person(h.text(i, i+1)) && !h.Person(w+"s") {
+		if (i-from)%2 == 1 && !h.is(i, "and", "+", "/") || (i-from)%2 == 0 && !slices.Contains(groupWords, w) &&
+			!h.Person(h.text(i, i+1)) && !h.Person(w+"s") {
 			return false
 		}
 	}
@@ -194,8 +201,11 @@ func (h *hearing) coordinated(from, to int) bool {
 
 // person marks who is named, where that is no part of what is done.
 func (h *hearing) person(i, j int, add func(role, int, float64)) {
-	first, last := i == 0 || h.words[i-1].delimits() || slices.Contains(joins, h.words[i-1].is) || h.words[i-1].numeral && h.is(i-2, "at", "@", "from"), j == len(h.words) || h.words[j].delimits() || slices.Contains(joins, h.words[j].is) || h.words[j].is == "only"
-	if first || last && !(h.Word(strings.ToLower(h.text(i, j))) && !h.words[i-1].numeral) { // "quick sets" are no people
+	first, last := i == 0 || h.words[i-1].delimits() || slices.Contains(joins, h.words[i-1].is) ||
+		h.words[i-1].numeral && h.is(i-2, "at", "@", "from"), j == len(h.words) || h.words[j].delimits() ||
+		slices.Contains(joins, h.words[j].is) || h.words[j].is == "only"
+	if first || last && !(h.Word(strings.ToLower(h.text(i, j))) && !h.words[i-1].numeral) {
+		// "quick sets" are no people
 		add(roleWho, i, 1)
 	}
 }
@@ -219,7 +229,8 @@ func (h *hearing) context(i, j int, text string, add func(role, int, float64)) {
 		add(roleLeader, i-1, 3)
 	case before == "by" && i > 1 && slices.Contains([]string{"led", "run", "taken"}, h.words[i-2].is):
 		add(roleLeader, i-2, 4)
-	case slices.Contains([]string{"in", "at", "on", "by", "to", "near", "behind"}, before) && h.Place(strings.TrimPrefix(low, "the ")):
+	case slices.Contains([]string{"in", "at", "on", "by", "to", "near", "behind"}, before) &&
+		h.Place(strings.TrimPrefix(low, "the ")):
 		add(rolePlace, i-1, 2)
 	case h.Place(low) && h.words[i-1].delimits():
 		add(rolePlace, i, 1)
@@ -227,7 +238,9 @@ func (h *hearing) context(i, j int, text string, add func(role, int, float64)) {
 }
 
 // leaders are who leads in lists that name nobody.
-var leaders = []string{"physio", "coach", "gaffer", "skipper", "captain", "captains", "s&c", "assistant", "skills coach", "cox", "keeper coach", "goalie coach", "trainer", "manager", "segundo entrenador", "segunda entrenadora", "entrenador", "entrenadora", "fisio", "prepa", "utilero", "ayudante", "capitán", "capitana"}
+var leaders = []string{"physio", "coach", "gaffer", "skipper", "captain", "captains", "s&c", "assistant",
+	"skills coach", "cox", "keeper coach", "goalie coach", "trainer", "manager", "segundo entrenador",
+	"segunda entrenadora", "entrenador", "entrenadora", "fisio", "prepa", "utilero", "ayudante", "capitán", "capitana"}
 
 // text is what stands in words from to, as it was typed.
 func (h *hearing) text(from, to int) string {
@@ -243,11 +256,14 @@ func (h *hearing) chunk() {
 	c := chunks{hearing: h, open: -1}
 	for i := 0; i < len(h.words); i++ {
 		w := &h.words[i]
-		article := h.is(i, "a", "an", "the", "and") && (i+1 == len(h.words) || marked[i+1] >= 0 || h.words[i+1].delimits())
+		article := h.is(i, "a", "an", "the", "and") && (i+1 == len(h.words) || marked[i+1] >= 0 ||
+			h.words[i+1].delimits())
 		switch joint := h.joint(i); {
 		case marked[i] >= 0:
 			c.mark(marked[i])
-		case w.is == "and" && c.open >= 0 && i+1 < len(h.words) && marked[i+1] >= 0 && h.numbered(&h.chunks[c.open]) && h.marks[marked[i+1]].role == roleCount: // "20 s of plank and ten calf raises"
+		// "20 s of plank and ten calf raises"
+		case w.is == "and" && c.open >= 0 && i+1 < len(h.words) && marked[i+1] >= 0 && h.numbered(&h.chunks[c.open]) &&
+			h.marks[marked[i+1]].role == roleCount:
 			c.part(i, ",")
 		case w.delimits():
 			c.part(i, w.is)
@@ -278,7 +294,8 @@ func (h *hearing) settle() {
 	}
 	for k := 1; k+1 < len(h.chunks); k++ {
 		c, last, next := &h.chunks[k], &h.chunks[k-1], &h.chunks[k+1]
-		if c.from == c.to && c.after == "," && last.from < last.to && !h.counted(last) && (next.after == "then" || next.after == "into") {
+		if c.from == c.to && c.after == "," && last.from < last.to && !h.counted(last) &&
+			(next.after == "then" || next.after == "into") {
 			last.marks, c.marks = append(last.marks, c.marks...), nil
 		}
 	}
@@ -337,7 +354,8 @@ func (h *hearing) joint(i int) string {
 		return "then"
 	case (w.is == "back" || w.is == "home") && next("with", "in", "doing") && i > 0 && h.words[i-1].delimits():
 		return "then"
-	case w.is == "into" && !next("space", "it", "the", "your", "position", "wall", "net", "bag", "bags", "pads", "pad", "mat", "ground", "shield", "hands", "goal", "basket"):
+	case w.is == "into" && !next("space", "it", "the", "your", "position", "wall", "net", "bag", "bags", "pads", "pad",
+		"mat", "ground", "shield", "hands", "goal", "basket"):
 		return "into"
 	case w.is == "straight" && next("into"):
 		return "into"

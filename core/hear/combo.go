@@ -8,10 +8,12 @@ import (
 )
 
 // notSteps are what people are told to do beside what is done in turn.
-var notSteps = strings.Fields("swap switch sit rest change drink water walk jog back home repeat go on off down up you let see come be stay keep keeping stretch it that them after over")
+var notSteps = strings.Fields("swap switch sit rest change drink water walk jog back home repeat go on off " +
+	"down up you let see come be stay keep keeping stretch it that them after over")
 
 // placeWords are where something is done, and nothing that is.
-var placeWords = strings.Fields("left right near far middle centre low high front inside outside short long line lane spot place forehand backhand big small wide narrow slow slowly fast faster quick harder easy")
+var placeWords = strings.Fields("left right near far middle centre low high front inside outside short long " +
+	"line lane spot place forehand backhand big small wide narrow slow slowly fast faster quick harder easy")
 
 // postures are how people are while they do something.
 var postures = strings.Fields("standing sitting kneeling lying seated walking moving still stationary")
@@ -47,7 +49,8 @@ func (h *hearing) combo() Reading {
 	}
 	switch {
 	case h.sharedEach() != nil && len(steps) > 2, firm && len(steps) >= 2, own >= 2 && own >= len(steps)-1:
-	case listed >= 3 && listed == len(steps) && !slices.ContainsFunc(steps[:len(steps)-1], func(k int) bool { return h.counted(&h.chunks[k]) }):
+	case listed >= 3 && listed == len(steps) && !slices.ContainsFunc(steps[:len(steps)-1],
+		func(k int) bool { return h.counted(&h.chunks[k]) }):
 	default:
 		return no
 	}
@@ -75,7 +78,8 @@ func (h *hearing) inTurn(who int) (steps []int, firm bool, own int) {
 		if h.counted(c) {
 			own++
 		}
-		if len(steps) > 0 && joined && h.chunks[k-1].from == h.chunks[k-1].to || joined && len(steps) > 0 && steps[len(steps)-1] == k-1 {
+		if len(steps) > 0 && joined && h.chunks[k-1].from == h.chunks[k-1].to ||
+			joined && len(steps) > 0 && steps[len(steps)-1] == k-1 {
 			firm = true
 		}
 		steps = append(steps, k)
@@ -87,7 +91,8 @@ func (h *hearing) inTurn(who int) (steps []int, firm bool, own int) {
 func (h *hearing) numbered(c *chunk) bool {
 	return slices.ContainsFunc(slices.Concat(c.before, c.marks), func(m int) bool {
 		is := &h.marks[m]
-		return slices.Contains([]role{roleCount, roleSetsReps, roleTime, roleHeld, roleBreaths, roleTimes, roleParts}, is.role) && (is.role != roleCount || is.from > c.from || is.n < 40)
+		return slices.Contains([]role{roleCount, roleSetsReps, roleTime, roleHeld, roleBreaths, roleTimes, roleParts},
+			is.role) && (is.role != roleCount || is.from > c.from || is.n < 40)
 	})
 }
 
@@ -97,11 +102,15 @@ func (h *hearing) eachCounted(who int) (list []int) {
 	known, series := false, h.series()
 	for k := range h.chunks {
 		c := &h.chunks[k]
-		listed := c.after == "," || c.after == "" && len(list) == 0 || (c.after == ":" || c.after == "--") && k == 1 && (who == 0 || series)
+		listed := c.after == "," || c.after == "" && len(list) == 0 ||
+			(c.after == ":" || c.after == "--") && k == 1 && (who == 0 || series)
 		if k == who || !listed || c.from >= c.to || c.to-c.from > 4 || !h.numbered(c) {
 			continue
 		}
-		if first := h.words[c.from].is; slices.Contains(cueFirst, first) && !series && !(c.to-c.from > 1 && strings.HasSuffix(h.words[c.to-1].is, "s")) || slices.Contains(notSteps, first) || only(h.words[c.from:c.to], placeWords) || only(h.words[c.from:c.to], natural) || groupLike(h.words[c.from:c.to]) {
+		if first := h.words[c.from].is; slices.Contains(cueFirst, first) && !series &&
+			!(c.to-c.from > 1 && strings.HasSuffix(h.words[c.to-1].is, "s")) || slices.Contains(notSteps, first) ||
+			only(h.words[c.from:c.to], placeWords) || only(h.words[c.from:c.to], natural) ||
+			groupLike(h.words[c.from:c.to]) {
 			continue
 		}
 		text := strings.ToLower(h.text(c.from, c.to))
@@ -116,8 +125,10 @@ func (h *hearing) eachCounted(who int) (list []int) {
 
 // series tells whether a line begins with what a row of drills is called, before a colon or a dash.
 func (h *hearing) series() bool {
-	return len(h.chunks) > 1 && len(h.chunks[0].marks) == 0 && h.chunks[0].from < h.chunks[0].to && (h.chunks[1].after == ":" || h.chunks[1].after == "--") &&
-		h.is(h.chunks[0].to-1, "drill", "drills", "ladder", "series", "circuit", "complex", "sequence", "progression", "flow", "combo")
+	return len(h.chunks) > 1 && len(h.chunks[0].marks) == 0 && h.chunks[0].from < h.chunks[0].to &&
+		(h.chunks[1].after == ":" || h.chunks[1].after == "--") &&
+		h.is(h.chunks[0].to-1, "drill", "drills", "ladder", "series", "circuit", "complex", "sequence", "progression",
+			"flow", "combo")
 }
 
 // row are chunks of a word or two with commas between them, of which the last says how often all are done:
@@ -130,7 +141,8 @@ func (h *hearing) row() (list []int) {
 		switch {
 		case c.after != "," && len(list) > 0:
 			return nil
-		case c.from >= c.to || c.to-c.from > 2 || len(c.before) > 0 || slices.Contains(cueFirst, h.words[c.from].is) || only(h.words[c.from:c.to], placeWords) || groupLike(h.words[c.from:c.to]) || h.Person(text):
+		case c.from >= c.to || c.to-c.from > 2 || len(c.before) > 0 || slices.Contains(cueFirst, h.words[c.from].is) ||
+			only(h.words[c.from:c.to], placeWords) || groupLike(h.words[c.from:c.to]) || h.Person(text):
 			return nil
 		}
 		known = known || h.Moves(text) || h.Known(text)
@@ -196,7 +208,8 @@ func (h *hearing) opened(steps []int) []int {
 		return steps
 	}
 	c, next := &h.chunks[0], &h.chunks[1]
-	if c.to-c.from > 2 || c.from >= c.to || len(c.marks)+len(c.before) > 0 || next.after != "," || next.to-next.from > 2 || only(h.words[c.from:c.to], placeWords) {
+	if c.to-c.from > 2 || c.from >= c.to || len(c.marks)+len(c.before) > 0 || next.after != "," ||
+		next.to-next.from > 2 || only(h.words[c.from:c.to], placeWords) {
 		return steps
 	}
 	return append([]int{0}, steps...)
@@ -206,7 +219,8 @@ func (h *hearing) opened(steps []int) []int {
 func (h *hearing) counted(c *chunk) bool {
 	for _, k := range slices.Concat(c.before, c.marks) {
 		switch h.marks[k].role {
-		case roleCount, roleSetsReps, roleTime, roleHeld, roleBreaths, roleTrips, roleMetres, roleLine, roleBack, roleParts, roleLaps, roleLengths, roleTimes:
+		case roleCount, roleSetsReps, roleTime, roleHeld, roleBreaths, roleTrips, roleMetres, roleLine, roleBack,
+			roleParts, roleLaps, roleLengths, roleTimes:
 			return true
 		}
 	}
@@ -227,7 +241,8 @@ func (h *hearing) stepped(steps []int, apart bool) Reading {
 	r := h.with(0, 0, h.all())
 	r.Is, r.Cues = Combo, nil
 	last, both, total := steps[len(steps)-1], 1.0, 0.0
-	apart = apart || slices.ContainsFunc(steps[:len(steps)-1], func(k int) bool { return h.repeats(&h.chunks[k]) }) // each is done so often
+	// each is done so often
+	apart = apart || slices.ContainsFunc(steps[:len(steps)-1], func(k int) bool { return h.repeats(&h.chunks[k]) })
 	for _, k := range steps {
 		c := &h.chunks[k]
 		from, to, score := h.name(c, false)
@@ -270,7 +285,10 @@ func (h *hearing) stepped(steps []int, apart bool) Reading {
 func (h *hearing) oneStep(c *chunk, from, to int, own []int) Step {
 	h.name0, h.name1 = from, to
 	name := h.clean(from, to)
-	if each := h.sharedEach(); each != nil && !h.numbered(c) && !slices.ContainsFunc(own, func(m int) bool { return h.marks[m].role == roleLengths || h.marks[m].role == roleTrips }) {
+	if each := h.sharedEach(); each != nil && !h.numbered(c) &&
+		!slices.ContainsFunc(own, func(m int) bool {
+			return h.marks[m].role == roleLengths || h.marks[m].role == roleTrips
+		}) {
 		own = append(own, each...)
 	}
 	a := h.amount(name, own)
@@ -381,8 +399,11 @@ var theirChoice = pattern.Must(`(?i)\b(?:(?:your|their|own) choice|whichever|(?:
 func (h *hearing) shortChoices(parts []int) bool {
 	for n, k := range parts {
 		c := &h.chunks[k]
-		if c.to-c.from > 3 || only(h.words[c.from:c.to], placeWords) || only(h.words[c.from:c.to], natural) || groupLike(h.words[c.from:c.to]) || h.aside[c.from] ||
-			n > 0 && (slices.Contains(cueFirst, h.words[c.from].is) && !h.Known(strings.ToLower(h.text(c.from, c.to))) || slices.Contains(preps, h.words[c.from].is) || len(c.before) > 0) {
+		if c.to-c.from > 3 || only(h.words[c.from:c.to], placeWords) || only(h.words[c.from:c.to], natural) ||
+			groupLike(h.words[c.from:c.to]) || h.aside[c.from] ||
+			n > 0 && (slices.Contains(cueFirst, h.words[c.from].is) &&
+				!h.Known(strings.ToLower(h.text(c.from, c.to))) || slices.Contains(preps, h.words[c.from].is) ||
+				len(c.before) > 0) {
 			return false
 		}
 	}

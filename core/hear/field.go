@@ -8,9 +8,9 @@ import (
 	"sync"
 )
 
-// Weights are what lines are read by: what each feature of a word says for each tag, what each feature of words says
-// for their being the name, what each tag says for the one behind it, what each feature of a line says for its kind, and
-// for several things being done in it.
+// Weights are what lines are read by: what each feature of a word says for each tag, what each
+// feature of words says for their being the name, what each tag says for the one behind it, what
+// each feature of a line says for its kind, and for several things being done in it.
 type Weights struct {
 	words map[string][]tagWeight
 	spans map[string]float64
@@ -43,11 +43,13 @@ func (h *hearing) weights() *Weights {
 	return h.by
 }
 
-// WeightsOf are the weights of a table of them: in each row what a feature is of (w: a word, s: words that may be the
-// name, t: a tag before another, k: the kind of a line, l: its kind in a list, m: several things), the feature, and behind a tab letters with
-// what it says for each in hundredths.
+// WeightsOf are the weights of a table of them: in each row what a feature is of (w: a word, s:
+// words that may be the name, t: a tag before another, k: the kind of a line, l: its kind in a
+// list, m: several things), the feature, and behind a tab letters with what it says for each in
+// hundredths.
 func WeightsOf(table string) *Weights {
-	w := &Weights{words: map[string][]tagWeight{}, spans: map[string]float64{}, kinds: map[string][]kindWeight{}, many: map[string]float64{}, lists: map[string][]kindWeight{}}
+	w := &Weights{words: map[string][]tagWeight{}, spans: map[string]float64{}, kinds: map[string][]kindWeight{},
+		many: map[string]float64{}, lists: map[string][]kindWeight{}}
 	for row := range strings.Lines(table) {
 		feature, says, _ := strings.Cut(strings.TrimSuffix(row, "\n"), "\t")
 		of, feature := feature[0], feature[1:]
@@ -116,7 +118,8 @@ type path struct {
 // tagged are the tags of a line that are likeliest, and the words that are names, in order.
 func (h *hearing) tagged() (of []tag, names []naming) {
 	t := h.tagger()
-	w := path{Weights: h.weights(), emit: make([][tags]float64, len(h.words)), spans: t.spans(), end: make([][]int, len(h.words)+1), to: make([][tags]way, len(h.words))}
+	w := path{Weights: h.weights(), emit: make([][tags]float64, len(h.words)), spans: t.spans(),
+		end: make([][]int, len(h.words)+1), to: make([][tags]way, len(h.words))}
 	for i := range h.words {
 		w.units = append(w.units, i > 0 && h.words[i-1].numeral && h.is(i, "s", "min", "m", "yd", "ft", "km"))
 		for _, feature := range t.ofWord(i) {

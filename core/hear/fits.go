@@ -34,9 +34,12 @@ func (h *hearing) misplaced(m *mark, next string) bool {
 	parted := m.from == 0 || h.words[m.from-1].delimits()
 	switch m.role {
 	case roleRungs: // sprints 10 m, 20 m, 30 m are a ladder of one
-		return m.text == "bare" && !slices.ContainsFunc(h.words[:m.from], func(w word) bool { return w.numeral && int(w.number) == len(m.list) })
+		return m.text == "bare" &&
+			!slices.ContainsFunc(h.words[:m.from],
+				func(w word) bool { return w.numeral && int(w.number) == len(m.list) })
 	case roleHeld:
-		counts := h.is(m.from, "holds") && m.n <= 12 && h.is(m.to, "each", "per", "a", "ea", "e/s") // ball holds 8 per arm
+		// ball holds 8 per arm
+		counts := h.is(m.from, "holds") && m.n <= 12 && h.is(m.to, "each", "per", "a", "ea", "e/s")
 		return next == "x" || m.sets > 0 && next != "" || counts || h.inBrackets(m)
 	case rolePlace: // "full court 4" is no court of that number
 		named := parted || h.is(m.from-1, "on", "at", "in", "to", "by")
@@ -49,37 +52,52 @@ func (h *hearing) misplaced(m *mark, next string) bool {
 	case roleNone:
 		return h.nameless(m, next)
 	case roleTime: // "30 s plank, 30 s side plank" are two things
-		return m.text == "told" && slices.ContainsFunc(h.words[m.from:m.to], func(w word) bool { return !w.numeral && len(w.is) > 3 && h.Moves(w.is) })
+		return m.text == "told" &&
+			slices.ContainsFunc(h.words[m.from:m.to],
+				func(w word) bool { return !w.numeral && len(w.is) > 3 && h.Moves(w.is) })
 	case roleRest: // 11 man break
 		return h.is(m.from, "break") && !parted && !h.words[m.from-1].numeral && !h.is(m.from-1, "s", "min")
 	case roleFirst: // "visualise the first five minutes"
 		return !parted
 	case roleFiller:
 		space := h.is(m.from, "find", "get") && h.is(m.from+1, "a", "your")
-		return !space && (m.from != 0 || m.to == len(h.words) || h.is(m.to, "and") && h.is(m.from, "first") || h.words[m.to].numeral && m.to-m.from == 1 && h.is(0, "first"))
+		return !space && (m.from != 0 || m.to == len(h.words) || h.is(m.to, "and") && h.is(m.from, "first") ||
+			h.words[m.to].numeral && m.to-m.from == 1 && h.is(0, "first"))
 	case roleLengths: // 1 run through
-		return strings.HasPrefix(next, "through") || h.is(m.to-1, "run") && slices.Contains([]string{"up", "ups", "out", "outs", "in", "ins"}, next)
+		return strings.HasPrefix(next, "through") ||
+			h.is(m.to-1, "run") && slices.Contains([]string{"up", "ups", "out", "outs", "in", "ins"}, next)
 	case roleBack:
 		return slices.Contains([]string{"knee", "foot", "row", "leg", "line", "squat", "pocket"}, next)
-	case roleMetres: // jog 800
-		if h.is(m.from-1, "the") && m.text != "bare" { // block jumps on the 6 m
-			return true
-		}
-		ends := next == "" || next == "easy" || next == "steady" || next == "x"
-		return m.text == "bare" && (!ends || h.is(m.to, "x", "percent") || !h.is(m.from-1, "jog", "run", "jogging", "running", "easy", "steady", "carrera", "trote", "swim", "row", "tempo", "skipping"))
+	case roleMetres:
+		return h.noMetres(m, next)
 	case roleLoad:
 		return m.text == "stand" && next != ""
 	}
 	return false
 }
 
+// travels are words behind which a bare number is how far: "jog 800".
+var travels = []string{"jog", "run", "jogging", "running", "easy", "steady", "carrera", "trote", "swim", "row", "tempo",
+	"skipping"}
+
+// noMetres tells whether a number that may be metres is none.
+func (h *hearing) noMetres(m *mark, next string) bool {
+	if m.text != "bare" {
+		return h.is(m.from-1, "the") // block jumps on the 6 m
+	}
+	ends := next == "" || next == "easy" || next == "steady" || next == "x"
+	return !ends || h.is(m.to, "x", "percent") || !h.is(m.from-1, travels...)
+}
+
 // nameless tells whether a number is none of a name: "two foot landings" is one where another counts.
 func (h *hearing) nameless(m *mark, next string) bool {
 	switch m.text {
 	case "named":
-		counts := h.besideCount(m) || slices.ContainsFunc(h.words[m.to:], func(w word) bool { return w.numeral && (!w.spelt || w.number > 2) })
+		counts := h.besideCount(m) ||
+			slices.ContainsFunc(h.words[m.to:], func(w word) bool { return w.numeral && (!w.spelt || w.number > 2) })
 		begins := m.from == 0 || h.words[m.from-1].delimits() || h.clocked(m.from-1)
-		return next == "" || !begins || !counts || unitsOnly[next] || h.is(m.to, "x", "each", "on", "and", "then", "or", "to", "per", "with", "in", "at", "from", "of", "for")
+		return next == "" || !begins || !counts || unitsOnly[next] ||
+			h.is(m.to, "x", "each", "on", "and", "then", "or", "to", "per", "with", "in", "at", "from", "of", "for")
 	case "angle":
 		return !h.angle(m)
 	case "game": // 5 a side, 2 min
@@ -98,7 +116,8 @@ func (h *hearing) clocked(i int) bool {
 
 // angle tells whether a number is one of degrees: another stands behind it that counts.
 func (h *hearing) angle(m *mark) bool {
-	return m.from > 0 && m.to+1 < len(h.words) && h.words[m.to].numeral && !h.words[m.from-1].delimits() && !h.is(m.to+1, "x", "to", "-")
+	return m.from > 0 && m.to+1 < len(h.words) && h.words[m.to].numeral && !h.words[m.from-1].delimits() &&
+		!h.is(m.to+1, "x", "to", "-")
 }
 
 // fitsSide is how well sides and ways stand where they stand.
@@ -109,9 +128,11 @@ func (h *hearing) fitsSide(m *mark, next string) float64 {
 		return unfit
 	case m.text == "other" && (m.from == 0 || !h.words[m.from-1].delimits() && !h.is(m.from, "then", "and")):
 		return unfit
-	case one && next != "" && h.Word(next) && !counted && (h.Moves(next) || h.Moves(h.words[m.to-1].is+" "+next)), // "a calf stretch"
+	// "a calf stretch"
+	case one && next != "" && h.Word(next) && !counted && (h.Moves(next) || h.Moves(h.words[m.to-1].is+" "+next)),
 		next == "together",
-		one && h.is(m.to-1, "court", "box", "wall", "goal", "corner", "spot", "end", "basket") && !counted: // "tag in a box"
+		// "tag in a box"
+		one && h.is(m.to-1, "court", "box", "wall", "goal", "corner", "spot", "end", "basket") && !counted:
 		return unfit
 	}
 	return 0
@@ -128,19 +149,27 @@ func (h *hearing) fitsWhen(m *mark, next string) float64 {
 		return -4
 	case m.role == roleUntil:
 		return 2
-	case m.role == roleAt && m.text != "clock" && m.n >= 60 && h.besideCount(m) && !(next == "" && h.is(m.from-1, "--")): // "ER at 90, 8 to 10": how far, or how hard
+	// "ER at 90, 8 to 10": how far, or how hard
+	case m.role == roleAt && m.text != "clock" && m.n >= 60 && h.besideCount(m) &&
+		!(next == "" && h.is(m.from-1, "--")):
 		return unfit
 	case m.role == roleAt && h.is(m.from, "@") && h.words[0].numeral && h.is(1, "x"): // 4 x 25 @ 30 begin every 30 s
 		return unfit
 	case m.role == roleAt && h.is(m.from, "at") && next == "and" && h.is(m.to+1, tells...):
 		return 0
-	case m.role == roleAt && h.is(m.to-1, "out", "go") && slices.Contains([]string{"with", "in", "and", "so", "all", "for"}, next):
+	case m.role == roleAt && h.is(m.to-1, "out", "go") &&
+		slices.Contains([]string{"with", "in", "and", "so", "all", "for"}, next):
 		return 0
-	case m.role == roleAt && h.is(m.from, "at") && (slices.Contains(groupWords, next) || h.Person(next)): // at 18 hookers throw
+	// at 18 hookers throw
+	case m.role == roleAt && h.is(m.from, "at") && (slices.Contains(groupWords, next) || h.Person(next)):
 		return 0
-	case m.text == "clock", m.role == roleAt && h.is(m.from, "at") && (slices.Contains(pronouns, next) || next == "for" && (!h.numeral(m.to+1) || h.is(m.to+2, "min", "s")) || next == "to" && h.is(m.to+1, "the") && h.is(m.to+2, "start", "session", "off")):
+	case m.text == "clock", m.role == roleAt && h.is(m.from, "at") &&
+		(slices.Contains(pronouns, next) || next == "for" && (!h.numeral(m.to+1) || h.is(m.to+2, "min", "s")) ||
+			next == "to" && h.is(m.to+1, "the") && h.is(m.to+2, "start", "session", "off")):
 		return 0
-	case h.is(m.to, ",", "/") && h.numeral(m.to+1) && m.n >= 30 && (strings.Contains(h.line, "%") || h.words[m.to+1].number > m.n), !last: // at 70, 90, 100 %
+	// at 70, 90, 100 %
+	case h.is(m.to, ",", "/") && h.numeral(m.to+1) && m.n >= 30 &&
+		(strings.Contains(h.line, "%") || h.words[m.to+1].number > m.n), !last:
 		return -4
 	}
 	return 0
@@ -150,7 +179,8 @@ func (h *hearing) fitsWhen(m *mark, next string) float64 {
 func (h *hearing) besideCount(m *mark) bool {
 	for i := range h.words {
 		w := &h.words[i]
-		if (i < m.from || i >= m.to) && w.numeral && !w.spelt && !(h.is(i+1, "min", "s") || strings.Contains(w.is, ":")) {
+		if (i < m.from || i >= m.to) && w.numeral && !w.spelt &&
+			!(h.is(i+1, "min", "s") || strings.Contains(w.is, ":")) {
 			return true
 		}
 	}
@@ -161,10 +191,12 @@ func (h *hearing) besideCount(m *mark) bool {
 // set, and so are twenty.
 func (h *hearing) fitsSets(m *mark, next string) float64 {
 	of := h.words[m.to-1].is
-	if m.n > 1 && next != "" && next != "x" && strings.HasSuffix(strings.ToLower(h.text(m.from, m.to)), " set") { // 3 set shots
+	if m.n > 1 && next != "" && next != "x" && strings.HasSuffix(strings.ToLower(h.text(m.from, m.to)), " set") {
+		// 3 set shots
 		return unfit
 	}
-	if slices.Contains([]string{"to", "from", "off", "across", "over"}, next) || m.n > 10 && (of == "set" || of == "sets") {
+	if slices.Contains([]string{"to", "from", "off", "across", "over"}, next) ||
+		m.n > 10 && (of == "set" || of == "sets") {
 		return unfit
 	}
 	return 0
@@ -207,7 +239,8 @@ func (h *hearing) groupsOf(m *mark) bool {
 		return false
 	}
 	of := h.words[m.from-2].is
-	return strings.HasSuffix(of, "s") && !(m.from > 2 && h.words[m.from-3].numeral) && !slices.Contains([]string{"sets", "reps", "rounds", "lots", "goes", "series"}, of)
+	return strings.HasSuffix(of, "s") && !(m.from > 2 && h.words[m.from-3].numeral) &&
+		!slices.Contains([]string{"sets", "reps", "rounds", "lots", "goes", "series"}, of)
 }
 
 // timed tells whether how long is said elsewhere in a line.
@@ -221,29 +254,42 @@ func (h *hearing) timed(m *mark) bool {
 }
 
 // kitWords are what there is of, rather than what is done so often.
-var kitWords = map[string]bool{"balls": true, "ball": true, "pucks": true, "lines": true, "line": true, "feeders": true, "groups": true, "grids": true, "teams": true, "cones": true, "lanes": true, "channels": true, "goals": true, "touch": true, "touches": true}
+var kitWords = map[string]bool{"balls": true, "ball": true, "pucks": true, "lines": true, "line": true, "feeders": true,
+	"groups": true, "grids": true, "teams": true, "cones": true, "lanes": true, "channels": true, "goals": true,
+	"touch": true, "touches": true}
 
 // fitsCount is how well a number stands as one of reps: "land two feet", "one hand pick up" and
 // "3 on 0" count nothing.
 func (h *hearing) fitsCount(m *mark, next string) float64 {
-	first, spelt := m.from == 0 || h.words[m.from-1].delimits() || h.is(m.from-1, "do", "them", "with", "of", "have", "and"), h.words[m.from].spelt
+	first, spelt := m.from == 0 || h.words[m.from-1].delimits() ||
+		h.is(m.from-1, "do", "them", "with", "of", "have", "and"), h.words[m.from].spelt
 	alone := m.to-m.from == 1
 	noun := h.words[m.to-1]
 	one := strings.ToLower(h.text(m.to-1, m.to))
 	switch {
 	case h.groupsOf(m), !alone && m.n <= 4 && kitWords[one] && h.timed(m):
 		return unfit
-	case !alone && m.n > 1 && next != "" && one == "step" && !h.is(m.to, "each", "per", "forward", "back", "in", "out"): // "two step block jump"
+	// "two step block jump"
+	case !alone && m.n > 1 && next != "" && one == "step" && !h.is(m.to, "each", "per", "forward", "back", "in", "out"):
 		return unfit
-	case !alone && m.n > 1 && !noun.numeral && !strings.HasSuffix(noun.is, "s") && noun.is != "rep" && next != "" && (h.Moves(next) || strings.HasSuffix(next, "s")): // "3 block starts"
+	// "3 block starts"
+	case !alone && m.n > 1 && !noun.numeral && !strings.HasSuffix(noun.is, "s") && noun.is != "rep" && next != "" &&
+		(h.Moves(next) || strings.HasSuffix(next, "s")):
 		return unfit
-	case h.is(m.from-1, "the") && m.from > 1 && h.is(m.from-2, "from", "at", "on", "off", "past", "behind", "inside", "outside") && alone: // "from the 45"
+	// "from the 45"
+	case h.is(m.from-1, "the") && m.from > 1 && h.is(m.from-2, "from", "at", "on", "off", "past", "behind", "inside",
+		"outside") && alone:
 		return unfit
-	case next == "pm" || next == "am", alone && h.is(m.from-1, "last", "final") && m.from > 1, h.is(m.from-1, "off", "from", "after", "every"), h.is(m.from-1, "on") && h.is(m.from-2, "land", "landing", "finish", "stop", "go", "jump"), m.least > m.n, alone && h.is(m.from-1, "to") && !h.is(m.from-2, "up") && m.from > 1 && !h.words[m.from-2].numeral:
+	case next == "pm" || next == "am", alone && h.is(m.from-1, "last", "final") && m.from > 1,
+		h.is(m.from-1, "off", "from", "after", "every"), h.is(m.from-1, "on") && h.is(m.from-2, "land", "landing",
+			"finish", "stop", "go", "jump"), m.least > m.n, alone && h.is(m.from-1, "to") && !h.is(m.from-2, "up") &&
+			m.from > 1 && !h.words[m.from-2].numeral:
 		return unfit
 	case spelt && m.n > 2 && (slices.Contains(natural, next) || h.is(m.to+1, "each", "per", "both", "either")):
 		return 0
-	case spelt && next != "" && !first && alone && m.weight < 1 && !slices.Contains([]string{"on", "each", "per", "a", "ea", "e/s", "x"}, next), spelt && m.n == 1 && alone, next == "v",
+	case spelt && next != "" && !first && alone && m.weight < 1 &&
+		!slices.Contains([]string{"on", "each", "per", "a", "ea", "e/s", "x"}, next), spelt && m.n == 1 && alone,
+		next == "v",
 		next == "on" && alone && m.to+1 < len(h.words) && h.words[m.to+1].numeral:
 		return -3
 	}

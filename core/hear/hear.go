@@ -76,7 +76,8 @@ type Amount struct {
 
 // None tells whether nothing was said.
 func (a *Amount) None() bool {
-	return a.Reps == 0 && a.Hold == 0 && a.Breaths == 0 && a.Seconds == 0 && a.Trips == 0 && a.Laps == 0 && len(a.Parts) == 0
+	return a.Reps == 0 && a.Hold == 0 && a.Breaths == 0 && a.Seconds == 0 && a.Trips == 0 && a.Laps == 0 &&
+		len(a.Parts) == 0
 }
 
 // Step is what is done in turn with others.

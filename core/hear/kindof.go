@@ -75,7 +75,8 @@ func (h *hearing) sorted(list []Reading) []Reading {
 		list = append(list, r)
 	}
 	slices.SortStableFunc(list, func(a, b Reading) int {
-		return cmp.Or(-cmp.Compare(btoi(kindOf(a.Is) == best), btoi(kindOf(b.Is) == best)), cmp.Compare(b.Score, a.Score))
+		return cmp.Or(-cmp.Compare(btoi(kindOf(a.Is) == best), btoi(kindOf(b.Is) == best)),
+			cmp.Compare(b.Score, a.Score))
 	})
 	if best == 0 {
 		h.oneFirst(list, speaks)
@@ -110,7 +111,8 @@ func (h *hearing) withNumber(name string) string {
 	marked := h.marked()
 	for i := 1; i < len(h.words); i++ {
 		timed := marked[i] >= 0 && timed(h.marks[marked[i]].role)
-		if h.words[i].numeral && h.words[i].number <= mostParts && !timed && h.words[i-1].to < h.words[i].from && name != "" && strings.HasSuffix(h.text(0, i), name) && (i+1 == len(h.words) || h.words[i+1].delimits()) {
+		if h.words[i].numeral && h.words[i].number <= mostParts && !timed && h.words[i-1].to < h.words[i].from &&
+			name != "" && strings.HasSuffix(h.text(0, i), name) && (i+1 == len(h.words) || h.words[i+1].delimits()) {
 			return name + " " + h.text(i, i+1)
 		}
 	}
@@ -122,11 +124,16 @@ func (is Kind) several() bool { return is == Combo || is == Choice }
 
 // oneFirst puts those readings first in which as many things are done as is likelier: one, or several.
 func (h *hearing) oneFirst(list []Reading, speaks []string) {
-	many := h.inRow || h.weights().manyLikely(append(speaks, h.nowMany(list)...)) || slices.ContainsFunc(list, func(r Reading) bool {
-		return len(r.Steps) > 2 && !slices.ContainsFunc(r.Steps, func(s Step) bool { return s.Amount.None() || !h.Moves(strings.ToLower(s.Name)) })
-	})
+	many := h.inRow || h.weights().manyLikely(append(speaks, h.nowMany(list)...)) ||
+		slices.ContainsFunc(list, func(r Reading) bool {
+			return len(r.Steps) > 2 &&
+				!slices.ContainsFunc(r.Steps, func(s Step) bool {
+					return s.Amount.None() || !h.Moves(strings.ToLower(s.Name))
+				})
+		})
 	slices.SortStableFunc(list, func(a, b Reading) int {
-		return -cmp.Compare(btoi(kindOf(a.Is) == 0 && a.Is.several() == many), btoi(kindOf(b.Is) == 0 && b.Is.several() == many))
+		return -cmp.Compare(btoi(kindOf(a.Is) == 0 && a.Is.several() == many),
+			btoi(kindOf(b.Is) == 0 && b.Is.several() == many))
 	})
 }
 
@@ -179,7 +186,8 @@ func (h *hearing) severalFeatures(list []Reading) []string {
 	if many.Is != "" {
 		margin = strconv.Itoa(max(-5, min(5, int(many.Score-one.Score))))
 	}
-	for _, feature := range []string{"margin|" + margin, "steps|" + steps, "known|" + strconv.Itoa(known) + steps, "amounts|" + strconv.Itoa(amounts) + steps,
+	for _, feature := range []string{"margin|" + margin, "steps|" + steps, "known|" + strconv.Itoa(known) + steps,
+		"amounts|" + strconv.Itoa(amounts) + steps,
 		"both|" + strconv.Itoa(known) + strconv.Itoa(amounts) + steps} {
 		of = append(of, feature, feature+"|"+called)
 	}
@@ -263,7 +271,8 @@ func (h *hearing) shapes(t *tagger, list []Reading) (of []string) {
 	if capitals(text) {
 		add("capitals")
 	}
-	add("is", strconv.FormatBool(h.Known(low)), strconv.FormatBool(h.Moves(low)), strconv.Itoa(min(words, 4)), strconv.FormatBool(numbers > 0))
+	add("is", strconv.FormatBool(h.Known(low)), strconv.FormatBool(h.Moves(low)), strconv.Itoa(min(words, 4)),
+		strconv.FormatBool(numbers > 0))
 	if h.Person(text) {
 		add("person")
 	}
@@ -287,8 +296,11 @@ func (h *hearing) ofReadings(list []Reading, add func(string, ...string)) {
 	for _, r := range list {
 		if r.Is == Drill {
 			low := strings.ToLower(r.Name)
-			add("name", strconv.FormatBool(h.Known(low)), strconv.FormatBool(h.Moves(low)), strconv.FormatBool(r.Amount.None()), strconv.FormatBool(len(r.Who) > 0))
-			add("name", strconv.FormatBool(h.Known(low)), strconv.FormatBool(h.Moves(low)), strconv.FormatBool(r.Amount.None()), strconv.Itoa(min(4, len(strings.Fields(low)))), strconv.Itoa(min(2, len(r.Cues))))
+			add("name", strconv.FormatBool(h.Known(low)), strconv.FormatBool(h.Moves(low)),
+				strconv.FormatBool(r.Amount.None()), strconv.FormatBool(len(r.Who) > 0))
+			add("name", strconv.FormatBool(h.Known(low)), strconv.FormatBool(h.Moves(low)),
+				strconv.FormatBool(r.Amount.None()), strconv.Itoa(min(4, len(strings.Fields(low)))),
+				strconv.Itoa(min(2, len(r.Cues))))
 		}
 	}
 }

@@ -11,13 +11,16 @@ import (
 // timed tells whether a role says when, who or where, which headings and fixed things have.
 func timed(is role) bool {
 	switch is {
-	case roleAt, roleFrom, roleUntil, roleDone, roleLast, roleFirst, roleWho, roleLeader, rolePlace, roleFiller, roleBefore, roleAfter, roleStraight, roleNone:
+	case roleAt, roleFrom, roleUntil, roleDone, roleLast, roleFirst, roleWho, roleLeader, rolePlace, roleFiller,
+		roleBefore, roleAfter, roleStraight, roleNone:
 		return true
 	}
 	return false
 }
 
-var phaseWords = strings.Fields("raise activate activation mobilise mobilize mobility potentiate potentiation pulse prep dynamic static primer build-up pre-activation stretching stretches strength speed skills ball technical warm-up warmup cool-down cooldown")
+var phaseWords = strings.Fields("raise activate activation mobilise mobilize mobility potentiate potentiation " +
+	"pulse prep dynamic static primer build-up pre-activation stretching stretches strength speed skills ball " +
+	"technical warm-up warmup cool-down cooldown")
 
 // heading is the reading in which the line names what follows.
 func (h *hearing) heading() Reading {
@@ -27,7 +30,9 @@ func (h *hearing) heading() Reading {
 	if first < 0 {
 		if len(h.marks) > 0 && h.marks[0].role == roleWho {
 			r.Name, r.Score = h.marks[0].text, 2
-			if capitals(h.text(h.marks[0].from, h.marks[0].to)) && len(h.marks) == 1 || len(h.marks) == 2 && h.marks[1].role == roleTime && h.is(h.marks[1].from-1, "(") { // FRONT ROW (10 mins)
+			if capitals(h.text(h.marks[0].from, h.marks[0].to)) && len(h.marks) == 1 ||
+				len(h.marks) == 2 && h.marks[1].role == roleTime && h.is(h.marks[1].from-1, "(") {
+				// FRONT ROW (10 mins)
 				r.Name, r.Score = h.text(h.marks[0].from, h.marks[0].to), 7
 				if len(h.marks) == 2 {
 					r.Cues = append(r.Cues, h.text(h.marks[1].from, h.marks[1].to))
@@ -85,7 +90,8 @@ func (h *hearing) heads(c *chunk) (s float64) {
 	switch {
 	case capitals(text):
 		s += 5
-	case slices.ContainsFunc(words[:len(words)-1], func(w word) bool { return slices.Contains(partWords, w.is) }) && words[len(words)-1].numeral:
+	case slices.ContainsFunc(words[:len(words)-1], func(w word) bool { return slices.Contains(partWords, w.is) }) &&
+		words[len(words)-1].numeral:
 		s += 8
 	case slices.Contains(phaseWords, words[0].is):
 		s += 3
@@ -102,10 +108,13 @@ func (h *hearing) heads(c *chunk) (s float64) {
 	if titles(words) {
 		s += 5
 	}
-	if text := strings.ToLower(text); len(words) <= 4 && (strings.HasPrefix(text, "warm up") || strings.HasPrefix(text, "warm down") || strings.HasPrefix(text, "cool down")) {
+	if text := strings.ToLower(text); len(words) <= 4 && (strings.HasPrefix(text, "warm up") ||
+		strings.HasPrefix(text, "warm down") || strings.HasPrefix(text, "cool down")) {
 		s += 6
 	}
-	if group := groupLike(words) || len(words) == 1 && words[0].is == "forward"; group && slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleUntil }) { // fwds 40-32
+	if group := groupLike(words) || len(words) == 1 && words[0].is == "forward"; group &&
+		slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleUntil }) {
+		// fwds 40-32
 		s += 4
 	}
 	if only(words, body) || only(words, phaseWords) {
@@ -124,7 +133,8 @@ func titles(words []word) bool {
 // only tells whether words are of a list and of nothing else.
 func only(words []word, of []string) bool {
 	return !slices.ContainsFunc(words, func(w word) bool {
-		return !slices.Contains(of, w.is) && !slices.Contains(of, w.is+"s") && !slices.Contains([]string{"and", "+", "the", "warm", "general", "easy", "ankles"}, w.is)
+		return !slices.Contains(of, w.is) && !slices.Contains(of, w.is+"s") &&
+			!slices.Contains([]string{"and", "+", "the", "warm", "general", "easy", "ankles"}, w.is)
 	})
 }
 
@@ -156,7 +166,9 @@ var eventWords = strings.Fields(`charla sorteo himno himnos foto presentación v
 	umpire umpires officials call-room resurface video knock-up huddle parade handshakes inspection weigh-in scrutineering classification arrival arrive bus chat teamsheet numbers toilet toilets drinks drink water whistle hooter horn jewellery team-talk gaffer boss doors handover changeover handout zamboni resurfacing warmups-off briefings meeting meetings`)
 
 // eventPairs are of two words.
-var eventPairs = []string{"call room", "knock up", "coin toss", "line up", "kit on", "bibs off", "shirts on", "team talk", "stick check", "equipment check", "captains meeting", "anthems on", "pitch inspection", "ground inspection", "kit check", "team sheets", "bus leaves", "gates open", "meet at"}
+var eventPairs = []string{"call room", "knock up", "coin toss", "line up", "kit on", "bibs off", "shirts on",
+	"team talk", "stick check", "equipment check", "captains meeting", "anthems on", "pitch inspection",
+	"ground inspection", "kit check", "team sheets", "bus leaves", "gates open", "meet at"}
 
 // Event tells whether a text names something of the day that is fixed: a call room, a register.
 func Event(text string) bool {
@@ -202,13 +214,17 @@ func (h *hearing) event() (s float64) {
 	var plain []word
 	for i := range h.words {
 		if !slices.ContainsFunc(h.marks, func(m mark) bool {
-			return m.from <= i && i < m.to && (m.role == roleEvery || m.role == roleBefore || m.role == roleAfter || m.role == roleStraight)
+			return m.from <= i && i < m.to && (m.role == roleEvery || m.role == roleBefore || m.role == roleAfter ||
+				m.role == roleStraight)
 		}) {
 			plain = append(plain, h.words[i])
 		}
 	}
 	text, _ := joined(plain)
-	if i := slices.IndexFunc(plain, func(w word) bool { return w.is == "toss" }); i > 0 && !slices.Contains([]string{"coin", "the", "captains", "captain's", "and", "for", "captain"}, plain[i-1].is) && !plain[i-1].delimits() { // an overhead toss is a throw
+	if i := slices.IndexFunc(plain, func(w word) bool { return w.is == "toss" }); i > 0 &&
+		!slices.Contains([]string{"coin", "the", "captains", "captain's", "and", "for", "captain"}, plain[i-1].is) &&
+		!plain[i-1].delimits() {
+		// an overhead toss is a throw
 		return 0
 	}
 	is := func(w string) bool {
@@ -251,8 +267,11 @@ func (h *hearing) onOff() float64 {
 		last++
 	}
 	at := h.marks[slices.IndexFunc(h.marks, func(m mark) bool { return m.role == roleAt || m.role == roleEfforts })]
-	before := at.role == roleAt && slices.ContainsFunc(h.words[at.from:at.to], func(w word) bool { return w.is == "before" })
-	if c.to-c.from > 5 || h.Moves(strings.ToLower(h.text(c.from, c.to))) || h.Known(strings.ToLower(h.text(c.from, c.to))) || !before && !h.is(last, "on", "off", "out", "in", "up", "open", "opens", "ready", "over", "closes", "leaves", "starts", "ours", "free", "dressed", "changed") {
+	before := at.role == roleAt &&
+		slices.ContainsFunc(h.words[at.from:at.to], func(w word) bool { return w.is == "before" })
+	if c.to-c.from > 5 || h.Moves(strings.ToLower(h.text(c.from, c.to))) ||
+		h.Known(strings.ToLower(h.text(c.from, c.to))) || !before && !h.is(last, "on", "off", "out", "in", "up", "open",
+		"opens", "ready", "over", "closes", "leaves", "starts", "ours", "free", "dressed", "changed") {
 		return 0
 	}
 	return 5
@@ -266,7 +285,9 @@ func (h *hearing) when(r *Reading) (when bool, s float64) {
 			when = true
 			s += 2.5
 		case roleCount:
-			behind := slices.Contains(eventWords, h.words[max(0, m.from-1)].is) && (m.to == len(h.words) || h.words[m.to].delimits()) // "presentation 47, all in"
+			// "presentation 47, all in"
+			behind := slices.Contains(eventWords, h.words[max(0, m.from-1)].is) &&
+				(m.to == len(h.words) || h.words[m.to].delimits())
 			if m.to < len(h.words) && !behind || m.n < 5 {
 				s -= 3
 				continue
@@ -292,7 +313,8 @@ func (h *hearing) when(r *Reading) (when bool, s float64) {
 // containers are where things are kept.
 var containers = strings.Fields("bag bags tin tub shed van car boot bin bucket crate cupboard locker container")
 
-var remarkFirst = strings.Fields("remember nb note anyone dont don't please bring make meet hi hello hey thanks cheers ring no phones nothing everyone's sorry if last water")
+var remarkFirst = strings.Fields("remember nb note anyone dont don't please bring make meet hi hello hey " +
+	"thanks cheers ring no phones nothing everyone's sorry if last water")
 
 // remark is the reading in which the line tells something beside what is done.
 func (h *hearing) remark() Reading {
@@ -300,7 +322,8 @@ func (h *hearing) remark() Reading {
 	s := -1.0
 	amounts := 0
 	for _, m := range h.marks {
-		if !timed(m.role) && m.role != roleEfforts && !(m.role == roleCount && h.words[m.from].spelt) && m.role != roleBack {
+		if !timed(m.role) && m.role != roleEfforts && !(m.role == roleCount && h.words[m.from].spelt) &&
+			m.role != roleBack {
 			amounts++
 		}
 	}

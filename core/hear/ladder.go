@@ -13,7 +13,8 @@ func (h *hearing) ladder() Reading {
 	}
 	var rungs []int
 	for k := range h.marks {
-		if m := &h.marks[k]; m.role == roleTrips || m.role == roleSetsReps && m.n >= 10 && int(m.n)%5 == 0 && bareLadder.MatchString(h.line) {
+		if m := &h.marks[k]; m.role == roleTrips || m.role == roleSetsReps && m.n >= 10 && int(m.n)%5 == 0 &&
+			bareLadder.MatchString(h.line) {
 			rungs = append(rungs, k)
 		}
 	}

@@ -26,7 +26,9 @@ func (h *hearing) clocksOf() (all []mark) {
 			m.role, m.from = roleDone, i-2
 		case h.is(i-1, "at", "@"):
 			m.from--
-		case i > 0 && i == len(h.words)-1 && slices.ContainsFunc(h.words[:i], func(w word) bool { return slices.Contains(eventWords, w.is) }): // toss 10.30
+		// toss 10.30
+		case i > 0 && i == len(h.words)-1 &&
+			slices.ContainsFunc(h.words[:i], func(w word) bool { return slices.Contains(eventWords, w.is) }):
 		case i > 0 && at >= 0 && h.saidAsClock(i):
 		case i > 0:
 			continue
@@ -39,7 +41,8 @@ func (h *hearing) clocksOf() (all []mark) {
 // saidAsClock tells whether a number can only be a time of the day: "On ice 19:12", "pen 6:10 with Jo".
 func (h *hearing) saidAsClock(i int) bool {
 	hour, _, two := strings.Cut(h.words[i].is, ":")
-	return two && num(hour) >= 5 && !h.is(i-1, "x", "for", "of", "in", "every", "-", "/") && !h.is(i+1, "x", "min", "s", "-", "/")
+	return two && num(hour) >= 5 && !h.is(i-1, "x", "for", "of", "in", "every", "-", "/") &&
+		!h.is(i+1, "x", "min", "s", "-", "/")
 }
 
 // clock is a word that is a time of the day, in minutes to go.
@@ -62,7 +65,8 @@ func (h *hearing) is(i int, words ...string) bool {
 // linesOf marks how far people go: to the box, sideline to sideline, the length of the court.
 func (h *hearing) linesOf() (all []mark) {
 	for i := range h.words {
-		for _, one := range []func(int) (mark, bool){h.toLine, h.lineToLine, h.wholeLength, h.across, h.andBack, h.roundIt} {
+		for _, one := range []func(int) (mark, bool){h.toLine, h.lineToLine, h.wholeLength, h.across, h.andBack,
+			h.roundIt} {
 			if m, is := one(i); is {
 				all = append(all, m)
 			}
@@ -73,7 +77,8 @@ func (h *hearing) linesOf() (all []mark) {
 
 // toLine marks "to the box", "out to the 22", "up to half way".
 func (h *hearing) toLine(i int) (m mark, is bool) {
-	if !h.is(i, "to") || h.is(i+1, verbs...) || h.is(i-1, "start", "finish", "begin", "straight") || h.is(i-1, "down") && !h.is(i+1, "the") {
+	if !h.is(i, "to") || h.is(i+1, verbs...) || h.is(i-1, "start", "finish", "begin", "straight") ||
+		h.is(i-1, "down") && !h.is(i+1, "the") {
 		return m, false
 	}
 	from, j := i, i+1
@@ -84,7 +89,8 @@ func (h *hearing) toLine(i int) (m mark, is bool) {
 		for h.is(j, "the", "a", "our", "other", "opposite", "their") && j+1 < len(h.words) {
 			j++
 		}
-		if _, ok := h.lineName(strings.ToLower(h.text(j, min(j+2, len(h.words))))); !ok && h.is(j, "far", "first") && j+1 < len(h.words) {
+		if _, ok := h.lineName(strings.ToLower(h.text(j, min(j+2, len(h.words))))); !ok && h.is(j, "far", "first") &&
+			j+1 < len(h.words) {
 			j++
 		}
 	}
@@ -107,10 +113,14 @@ func (h *hearing) toLine(i int) (m mark, is bool) {
 // backFrom is where a place ends from which people come back; 0: there is none, or it is of the body.
 func (h *hearing) backFrom(j int) int {
 	for k := j + 1; k <= j+4 && k < len(h.words); k++ {
-		if h.words[k-1].sign || h.words[k-1].numeral || slices.Contains(bodily, h.words[k-1].is) || h.is(k-1, "floor", "start", "top", "bottom", "side", "left", "right", "middle", "sky", "ceiling", "ear", "shin", "outside", "inside") {
+		if h.words[k-1].sign || h.words[k-1].numeral || slices.Contains(bodily, h.words[k-1].is) ||
+			h.is(k-1, "floor", "start", "top", "bottom", "side", "left", "right", "middle", "sky", "ceiling", "ear",
+				"shin", "outside", "inside") {
 			return 0
 		}
-		if h.is(k, "and", "/", "then") && h.is(k+1, "back", "home") && (k+2 == len(h.words) || h.words[k+2].delimits() || h.words[k+2].numeral || h.is(k+2, "x", "twice", "once", "again")) {
+		if h.is(k, "and", "/", "then") && h.is(k+1, "back", "home") &&
+			(k+2 == len(h.words) || h.words[k+2].delimits() || h.words[k+2].numeral ||
+				h.is(k+2, "x", "twice", "once", "again")) {
 			return k
 		}
 	}
@@ -128,7 +138,8 @@ func (h *hearing) andBack(i int) (m mark, is bool) {
 
 // across marks "across and back", "across x 4": from one side of the ground to the other.
 func (h *hearing) across(i int) (m mark, is bool) {
-	if !h.is(i, "across") || i == 0 || h.is(i+1, "and", "&") && !h.is(i+2, "back", "return") || i+1 < len(h.words) && !h.is(i+1, "and", "&", "x", ",", "(") && !h.words[i+1].numeral {
+	if !h.is(i, "across") || i == 0 || h.is(i+1, "and", "&") && !h.is(i+2, "back", "return") ||
+		i+1 < len(h.words) && !h.is(i+1, "and", "&", "x", ",", "(") && !h.words[i+1].numeral {
 		return m, false
 	}
 	metres, known := h.Line("across")
@@ -142,23 +153,30 @@ func (h *hearing) lineToLine(i int) (m mark, is bool) {
 			continue
 		}
 		a, k := strings.ToLower(h.text(i, j)), j+1
-		if metres, ok := h.Line(strings.ToLower(h.text(i, min(j+2, len(h.words))))); ok { // "home to first" is a line's own name
-			return mark{role: roleLine, from: i, to: min(j+2, len(h.words)), text: strings.ToLower(h.words[min(j+1, len(h.words)-1)].is), n: metres, weight: 4}, true
+		if metres, ok := h.Line(strings.ToLower(h.text(i, min(j+2, len(h.words))))); ok {
+			// "home to first" is a line's own name
+			return mark{role: roleLine, from: i, to: min(j+2, len(h.words)),
+				text: strings.ToLower(h.words[min(j+1, len(h.words)-1)].is), n: metres, weight: 4}, true
 		}
 		for h.is(k, "the", "far", "other", "opposite") {
 			k++
 		}
-		if one := h.words[i].is; j == i+1 && h.is(j+1, one) && !h.words[i].sign && !slices.Contains(bodily, one) { // wall to wall
+		if one := h.words[i].is; j == i+1 && h.is(j+1, one) && !h.words[i].sign && !slices.Contains(bodily, one) {
+			// wall to wall
 			metres, _ := h.lineName(one)
 			return mark{role: roleLine, from: i, to: j + 2, text: one, n: metres, weight: 4}, true
 		}
-		if j == i+2 && h.is(j+1, h.words[i].is) && h.is(j+2, h.words[i+1].is) && !h.words[i].numeral && !slices.Contains(bodily, h.words[i].is) && !slices.Contains(bodily, h.words[i+1].is) { // lane line to lane line
+		if j == i+2 && h.is(j+1, h.words[i].is) && h.is(j+2, h.words[i+1].is) && !h.words[i].numeral &&
+			!slices.Contains(bodily, h.words[i].is) && !slices.Contains(bodily, h.words[i+1].is) {
+			// lane line to lane line
 			metres, _ := h.lineName(strings.ToLower(h.text(i, j)))
-			return mark{role: roleLine, from: i, to: j + 3, text: strings.ToLower(h.text(i, j)), n: metres, weight: 4}, true
+			return mark{role: roleLine, from: i, to: j + 3, text: strings.ToLower(h.text(i, j)), n: metres, weight: 4},
+				true
 		}
 		_, known := h.lineName(a)
 		if h.is(k+2, "line") && h.is(k+1, "m", "yd") && h.words[k].numeral { // goal line to the 5 m line
-			return mark{role: roleLine, from: i, to: k + 3, text: strings.ToLower(h.text(k, k+3)), n: metres(h.words[k].is, " "+h.words[k+1].is), weight: 5}, known
+			return mark{role: roleLine, from: i, to: k + 3, text: strings.ToLower(h.text(k, k+3)),
+				n: metres(h.words[k].is, " "+h.words[k+1].is), weight: 5}, known
 		}
 		known = known || strings.HasSuffix(a, " line") && j-i == 2 && !h.Moves(h.words[i].is)
 		for end := min(k+3, len(h.words)); known && end > k; end-- {
@@ -181,7 +199,8 @@ func (h *hearing) lineToLine(i int) (m mark, is bool) {
 var verbs = strings.Fields("begin start finish go do get be warm")
 
 // bodily are what touch one another: hand to hand goes nowhere.
-var bodily = strings.Fields("side hand cheek face chest back knee foot toe heel shoulder hip head volley kick front elbow one two arm leg nose eye")
+var bodily = strings.Fields("side hand cheek face chest back knee foot toe heel shoulder hip head volley kick " +
+	"front elbow one two arm leg nose eye")
 
 // wholeLength marks "length of the court", "width of the field".
 func (h *hearing) wholeLength(i int) (m mark, is bool) {
@@ -198,7 +217,8 @@ func (h *hearing) wholeLength(i int) (m mark, is bool) {
 	if j+1 < len(h.words) && h.Moves(strings.ToLower(h.text(j, j+2))) { // widths of side skips
 		return m, false
 	}
-	if _, known := h.lineName(h.words[j].is); !known && !fields(h.words[j].is) && !h.is(j, "mat", "lane", "floor", "road", "boat", "corridor", "green", "zone", "key", "net") {
+	if _, known := h.lineName(h.words[j].is); !known && !fields(h.words[j].is) &&
+		!h.is(j, "mat", "lane", "floor", "road", "boat", "corridor", "green", "zone", "key", "net") {
 		return m, false
 	}
 	return mark{role: roleLine, from: i, to: j + 1, text: strings.ToLower(h.text(i, j+1)), weight: 4}, true
@@ -206,7 +226,8 @@ func (h *hearing) wholeLength(i int) (m mark, is bool) {
 
 // roundIt marks "round the pitch".
 func (h *hearing) roundIt(i int) (m mark, is bool) {
-	if !h.is(i, "round", "around") || !h.is(i+1, "the", "our", "both") || i+2 >= len(h.words) || !fields(h.words[i+2].is) {
+	if !h.is(i, "round", "around") || !h.is(i+1, "the", "our", "both") || i+2 >= len(h.words) ||
+		!fields(h.words[i+2].is) {
 		return m, false
 	}
 	end := i + 3
@@ -227,9 +248,15 @@ func (h *hearing) lineName(text string) (metres float64, ok bool) {
 
 // goals tells whether a word is what people run to on many grounds.
 func goals(text string) bool {
-	return slices.Contains(strings.Fields("box half halfway line sideline touchline baseline endline post posts cone cones fence wall net net-post end 22 45 65 21 brick marker markers bench tree gate edge hash fifty try-line goal-line far-end dot dots blue stump stumps crease rope"), text) || text == "half way" || text == "far end" || text == "try line" || text == "goal line" || text == "half court" || text == "far blue" || text == "service line" || text == "base line"
+	return slices.Contains(strings.Fields("box half halfway line sideline touchline baseline endline post "+
+		"posts cone cones fence wall net net-post end 22 45 65 21 brick marker markers bench tree gate edge "+
+		"hash fifty try-line goal-line far-end dot dots blue stump stumps crease rope"),
+		text) || text == "half way" || text == "far end" || text == "try line" || text == "goal line" ||
+		text == "half court" || text == "far blue" || text == "service line" || text == "base line"
 }
 
 func fields(text string) bool {
-	return slices.Contains(strings.Fields("pitch field court courts rink hall gym track ground oval park outfield infield ice pool diamond boundary rope box"), text)
+	return slices.Contains(strings.Fields("pitch field court courts rink hall gym track ground oval park "+
+		"outfield infield ice pool diamond boundary rope box"),
+		text)
 }

@@ -16,10 +16,16 @@ var (
 		squeeze stick stand sit relax build easy-does-it own any anywhere everyone only just plus rest water drink then and or but second third last first other
 		one two free easy-peasy outside inside opposite chucking calling ready next catch-up let lets let's try call shout count chat talk use bring leave wear put take
 		whatever whoever whistle game race between before after than like left right focus think throwing hitting kicking arriba abajo despacio suave rápido sin`)
-	tells   = strings.Fields("we've you've they've i've we'd we'll got haven't you your you're youre we we're were i i'm im me us is are was isn't isnt can can't cant will won't wont dont don't should somebody someone anyone nobody please pls remember nb forget listen lives belongs tonight tomorrow sorry thanks there's theres it's its he she they who'll who don't bajando subiendo")
-	preps   = strings.Fields("off on over under in out at from with without by for to through around round holding facing against before after while until till if every using off chucking behind along across inside outside near beside between edge vs sin desde contra hacia")
-	natural = strings.Fields("full half low high big small slow easy loose tall soft quiet hard fast nice good full long short wide")
-	body    = strings.Fields("hips hands feet knees arms legs chest head eyes elbows toes heels shoulders back")
+	tells = strings.Fields("we've you've they've i've we'd we'll got haven't you your you're youre we we're " +
+		"were i i'm im me us is are was isn't isnt can can't cant will won't wont dont don't should somebody " +
+		"someone anyone nobody please pls remember nb forget listen lives belongs tonight tomorrow sorry " +
+		"thanks there's theres it's its he she they who'll who don't bajando subiendo")
+	preps = strings.Fields("off on over under in out at from with without by for to through around round " +
+		"holding facing against before after while until till if every using off chucking behind along across " +
+		"inside outside near beside between edge vs sin desde contra hacia")
+	natural = strings.Fields("full half low high big small slow easy loose tall soft quiet hard fast nice good " +
+		"full long short wide")
+	body = strings.Fields("hips hands feet knees arms legs chest head eyes elbows toes heels shoulders back")
 )
 
 // name is how well words from to could be what is done, best trimmed: the part that is the
@@ -37,7 +43,8 @@ func (h *hearing) name(c *chunk, first bool) (from, to int, score float64) {
 	if first {
 		score += 1.5
 	}
-	if c.after == "(" || c.after != "or" && (h.is(c.to, "if", "when", "unless") || h.is(best.to, "if", "unless")) && !first {
+	if c.after == "(" || c.after != "or" && (h.is(c.to, "if", "when", "unless") || h.is(best.to, "if", "unless")) &&
+		!first {
 		score -= 4
 	}
 	return best.from, best.to, score
@@ -62,7 +69,9 @@ func (h *hearing) trim(c *chunk) (from, to int, score float64) {
 		if a > c.from && h.is(a-1, "and", "+", "/") {
 			continue
 		}
-		if a > c.from && !(h.agents(c.from, a) && h.acts(a, c.to)) && !h.Person(strings.ToLower(h.text(c.from, a))) && !h.people(c.from, a) && !h.does(c.from, a) && (!h.is(a-1, "its") || h.is(c.from, "if", "when", "while")) && !h.whereFor(c.from, a, c.to) {
+		if a > c.from && !(h.agents(c.from, a) && h.acts(a, c.to)) && !h.Person(strings.ToLower(h.text(c.from, a))) &&
+			!h.people(c.from, a) && !h.does(c.from, a) && (!h.is(a-1, "its") || h.is(c.from, "if", "when", "while")) &&
+			!h.whereFor(c.from, a, c.to) {
 			continue
 		}
 		for b := min(c.to, a+longestName); b > a; b-- {
@@ -80,7 +89,8 @@ func (h *hearing) trim(c *chunk) (from, to int, score float64) {
 // whereFor tells whether words before a name only say where somebody goes for it: "to the far hoop for drop
 // steps".
 func (h *hearing) whereFor(from, a, to int) bool {
-	return h.is(a-1, "for") && a-1 > from && h.Moves(strings.ToLower(h.text(a, to))) && !h.Moves(strings.ToLower(h.text(from, a-1)))
+	return h.is(a-1, "for") && a-1 > from && h.Moves(strings.ToLower(h.text(a, to))) &&
+		!h.Moves(strings.ToLower(h.text(from, a-1)))
 }
 
 // parts tells whether a name may end before word b: a preposition or a cue follows.
@@ -107,7 +117,8 @@ func (h *hearing) parts(a, b int) bool {
 	if w == "first" && h.numeral(b+1) {
 		return false
 	}
-	return slices.Contains([]string{"no", "keep", "hands", "eyes", "easy", "all", "alternating", "facing", "cos", "because", "cause", "so", "first", "which", "only"}, w)
+	return slices.Contains([]string{"no", "keep", "hands", "eyes", "easy", "all", "alternating", "facing", "cos",
+		"because", "cause", "so", "first", "which", "only"}, w)
 }
 
 // onKit tells whether words from a preposition on are of kit without which it is another thing.
@@ -130,7 +141,8 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 	if (groupLike(h.words[a:b]) || h.Person(text)) && !h.Known(text) {
 		s -= 5
 	}
-	if sided(h.words[a:a+1]) && b-a > 1 && slices.Contains(preps, h.words[a+1].is) { // "4v4 in the half nearest the dugout"
+	if sided(h.words[a:a+1]) && b-a > 1 && slices.Contains(preps, h.words[a+1].is) {
+		// "4v4 in the half nearest the dugout"
 		s -= 3
 	}
 	if h.Known(text) {
@@ -150,16 +162,7 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 	}
 	s += 2 * float64(known) / float64(b-a)
 	s -= h.begun(a, b, text)
-	for i := a + 1; i < b; i++ {
-		if slices.Contains(endsName, h.words[i].is) && !h.Known(text) && !h.numeral(i+1) {
-			s -= 1.5
-		}
-	}
-	for i := a + 1; i+1 < b; i++ { // "ER at 90"
-		if h.is(i, "at") && h.words[i+1].numeral {
-			s -= 3
-		}
-	}
+	s -= h.goesOn(a, b, text)
 	if sided(h.words[a:a+1]) || b-a == 3 && h.words[a].numeral && h.is(a+1, "a") && h.is(a+2, "side") {
 		s += 4
 	}
@@ -170,6 +173,19 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 	// what is left behind the name is a cue: a word each costs a little, so that a name stays whole
 	s -= 0.3 * float64(min(3, c.to-b))
 	return s - h.tooLong(a, b, text)
+}
+
+// goesOn weighs words within a name at which it usually ends.
+func (h *hearing) goesOn(a, b int, text string) (less float64) {
+	for i := a + 1; i < b; i++ {
+		if slices.Contains(endsName, h.words[i].is) && !h.Known(text) && !h.numeral(i+1) {
+			less += 1.5
+		}
+		if i+1 < b && h.is(i, "at") && h.words[i+1].numeral { // "ER at 90"
+			less += 3
+		}
+	}
+	return less
 }
 
 // movesBehind tells whether all that moves in a name is told of where something is: "balls off the keeper's
@@ -188,7 +204,8 @@ func (h *hearing) movesBehind(a, b int, text string) bool {
 
 // begun is what it costs a name that it begins as what people are told does.
 func (h *hearing) begun(a, b int, text string) float64 {
-	if strings.HasSuffix(h.words[a].is, "ing") && a+1 < b && h.is(a+1, "the", "your", "both") && !h.leads(a) { // swinging the arms
+	if strings.HasSuffix(h.words[a].is, "ing") && a+1 < b && h.is(a+1, "the", "your", "both") && !h.leads(a) {
+		// swinging the arms
 		return 4
 	}
 	switch leads := h.leads(a) && b-a > 1; {
@@ -205,22 +222,27 @@ func (h *hearing) begun(a, b int, text string) float64 {
 // tooLong is what it costs a name that it holds where something is done, or with what.
 func (h *hearing) tooLong(a, b int, text string) (s float64) {
 	for i := a + 1; i+1 < b; i++ { // where it is done is told beside what it is called
-		if slices.Contains(preps, h.words[i].is) && !h.is(i, "to") && (h.is(i+1, "the", "your", "a", "their") || h.is(i, "against")) && !h.Known(text) && !h.onKit(i) && (h.vocabulary(a, i) || h.movesBehind(a, b, text)) {
+		if slices.Contains(preps, h.words[i].is) && !h.is(i, "to") &&
+			(h.is(i+1, "the", "your", "a", "their") || h.is(i, "against")) && !h.Known(text) && !h.onKit(i) &&
+			(h.vocabulary(a, i) || h.movesBehind(a, b, text)) {
 			s += 2
 			break
 		}
 	}
-	if i := h.placedFrom(a, b); i > a && !h.Known(text) && (i-a > 1 || h.Moves(strings.ToLower(h.text(a, i))) || h.vocabulary(a, i)) {
+	if i := h.placedFrom(a, b); i > a && !h.Known(text) && (i-a > 1 || h.Moves(strings.ToLower(h.text(a, i))) ||
+		h.vocabulary(a, i)) {
 		s += 3
 	}
 	for i := a + 1; i+1 < b; i++ { // egg beater, hands up
-		if slices.Contains(body, h.words[i].is) && h.is(i+1, "up", "down", "high", "low", "out", "tall", "still", "apart", "together", "quiet", "soft") && !h.Known(text) && h.vocabulary(a, i) {
+		if slices.Contains(body, h.words[i].is) && h.is(i+1, "up", "down", "high", "low", "out", "tall", "still",
+			"apart", "together", "quiet", "soft") && !h.Known(text) && h.vocabulary(a, i) {
 			s += 2
 			break
 		}
 	}
 	for i := a + 1; i+1 < b; i++ { // Simon says, with jumps, hops and star shapes
-		if h.is(i, "with") && !h.Known(text) && (h.is(i+1, "partner", "pairs") || h.is(i+2, "partner") || b-i > 4 && i-a > 1) {
+		if h.is(i, "with") && !h.Known(text) && (h.is(i+1, "partner", "pairs") || h.is(i+2, "partner") ||
+			b-i > 4 && i-a > 1) {
 			s += 3
 			break
 		}
@@ -242,7 +264,8 @@ func (h *hearing) placedFrom(a, b int) int {
 		return a
 	}
 	for i := b - 2; i > a && i >= b-5; i-- {
-		if h.is(i, "in", "at", "on", "inside", "outside", "by", "behind", "near", "beside", "along", "between", "around", "round", "off", "against") && !h.onKit(i) {
+		if h.is(i, "in", "at", "on", "inside", "outside", "by", "behind", "near", "beside", "along", "between",
+			"around", "round", "off", "against") && !h.onKit(i) {
 			return i
 		}
 		if h.is(i, "edge") && h.is(i+1, "of") {
@@ -253,14 +276,19 @@ func (h *hearing) placedFrom(a, b int) int {
 }
 
 // places are what stands on grounds and in halls.
-var places = strings.Fields("pitch court box boxes net wall fence line deck poolside grass turf track runway ground post goal bench corner hall gym pool machine bag pad shield tee cage wicket square circle crease block rink ice board rope beam floor lane sideline touchline baseline halfway dugout shed boat field park area zone key paint arc elbow 22 23 45 grid cone hoop slope hill sand mat stairs steps ring plate mound bullpen base outfield infield d")
+var places = strings.Fields("pitch court box boxes net wall fence line deck poolside grass turf track runway " +
+	"ground post goal bench corner hall gym pool machine bag pad shield tee cage wicket square circle crease " +
+	"block rink ice board rope beam floor lane sideline touchline baseline halfway dugout shed boat field park " +
+	"area zone key paint arc elbow 22 23 45 grid cone hoop slope hill sand mat stairs steps ring plate mound " +
+	"bullpen base outfield infield d")
 
 // leads tells whether a word begins what is done: nothing stands before it but people and what
 // begins a sentence.
 func (h *hearing) leads(a int) bool {
 	for i := range a {
 		if !slices.ContainsFunc(h.marks, func(m mark) bool {
-			return m.from <= i && i < m.to && (m.role == roleWho || m.role == roleFiller || m.role == roleLeader || timed(m.role))
+			return m.from <= i && i < m.to && (m.role == roleWho || m.role == roleFiller || m.role == roleLeader ||
+				timed(m.role))
 		}) && !h.words[i].sign {
 			return false
 		}
@@ -287,7 +315,8 @@ var endsName = strings.Fields("no without cos because cause so first keep till u
 // sided tells whether words are of sides that play: 4v4, 3 on 2.
 func sided(words []word) bool {
 	return slices.ContainsFunc(words, func(w word) bool {
-		return len(w.is) >= 3 && w.is[0] >= '1' && w.is[0] <= '9' && (strings.Contains(w.is, "v") || strings.Contains(w.is, " on ") || strings.Contains(w.is, "-"))
+		return len(w.is) >= 3 && w.is[0] >= '1' && w.is[0] <= '9' &&
+			(strings.Contains(w.is, "v") || strings.Contains(w.is, " on ") || strings.Contains(w.is, "-"))
 	})
 }
 
@@ -303,7 +332,9 @@ func groupLike(words []word) bool {
 	if last == "only" && len(words) > 1 {
 		last = strings.TrimSuffix(words[len(words)-2].is, "'s")
 	}
-	return slices.Contains(groupWords, last) || slices.Contains(groupWords, words[0].is) && !(len(words) == 3 && !slices.Contains(groupWords, last) && len(last) > 3) && slices.ContainsFunc(words, func(w word) bool { return w.is == "+" || w.is == "and" || w.is == "/" })
+	return slices.Contains(groupWords, last) || slices.Contains(groupWords, words[0].is) &&
+		!(len(words) == 3 && !slices.Contains(groupWords, last) && len(last) > 3) &&
+		slices.ContainsFunc(words, func(w word) bool { return w.is == "+" || w.is == "and" || w.is == "/" })
 }
 
 // does tells whether words only join people and what they do: "everyone back for", "Kit does".
@@ -313,13 +344,16 @@ func (h *hearing) does(from, to int) bool {
 			return false
 		}
 	}
-	return from > 0 && slices.ContainsFunc(h.marks, func(m mark) bool { return m.to == from && m.role == roleWho || m.role == roleWho && m.to < from })
+	return from > 0 && slices.ContainsFunc(h.marks, func(m mark) bool {
+		return m.to == from && m.role == roleWho || m.role == roleWho && m.to < from
+	})
 }
 
 // agents tells whether words are people by what they do, whom nobody knows: "drag flickers".
 func (h *hearing) agents(from, to int) bool {
 	last := h.words[to-1].is
-	does := len(last) > 5 && (strings.HasSuffix(last, "ers") || strings.HasSuffix(last, "ors") || strings.HasSuffix(last, "men")) && !strings.HasSuffix(last, "overs") && !strings.HasSuffix(last, "unders")
+	does := len(last) > 5 && (strings.HasSuffix(last, "ers") || strings.HasSuffix(last, "ors") ||
+		strings.HasSuffix(last, "men")) && !strings.HasSuffix(last, "overs") && !strings.HasSuffix(last, "unders")
 	return does && to-from <= 3 && !h.Known(strings.ToLower(h.text(from, to))) && !h.Moves(last)
 }
 
@@ -343,7 +377,9 @@ func (h *hearing) people(from, to int) bool {
 		w := &h.words[i]
 		text := h.text(i, i+1)
 		switch {
-		case slices.Contains(groupWords, w.is), h.Person(w.is), to-from > 1 && h.Person(w.is+"s"), len(text) >= 2 && len(text) <= 4 && text[:2] == strings.ToUpper(text[:2]) && unicode.IsUpper(rune(text[0])) && !h.Word(w.is):
+		case slices.Contains(groupWords, w.is), h.Person(w.is), to-from > 1 && h.Person(w.is+"s"),
+			len(text) >= 2 && len(text) <= 4 && text[:2] == strings.ToUpper(text[:2]) &&
+				unicode.IsUpper(rune(text[0])) && !h.Word(w.is):
 			named++
 		case h.is(i, "and", "+", "/", "the", "our", "n", ",") && i+1 < to:
 		default:

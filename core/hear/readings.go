@@ -30,7 +30,9 @@ func (h *hearing) whoFirst() int {
 	if h.doers {
 		return 0
 	}
-	if next.after == "," && next.from < next.to && h.people(c.from, c.to) && !h.Known(strings.ToLower(h.text(c.from, c.to))) && !h.counted(c) && (h.Moves(strings.ToLower(h.text(next.from, next.to))) || h.Known(strings.ToLower(h.text(next.from, next.to)))) {
+	if next.after == "," && next.from < next.to && h.people(c.from, c.to) &&
+		!h.Known(strings.ToLower(h.text(c.from, c.to))) && !h.counted(c) &&
+		(h.Moves(strings.ToLower(h.text(next.from, next.to))) || h.Known(strings.ToLower(h.text(next.from, next.to)))) {
 		return 0
 	}
 	if next.after != ":" && next.after != "--" || next.from >= next.to {
@@ -48,9 +50,11 @@ func (h *hearing) whoFirst() int {
 		return 0
 	case slices.Contains(h.after(c), "only"), h.words[c.to-1].is == "only":
 		return 0
-	case h.Person(h.text(c.from, c.to)) || !h.Moves(text) && (groupLike(h.words[c.from:c.to]) || groupLike(h.words[c.from:c.from+1])):
+	case h.Person(h.text(c.from, c.to)) || !h.Moves(text) &&
+		(groupLike(h.words[c.from:c.to]) || groupLike(h.words[c.from:c.from+1])):
 		return 0
-	case c.to-c.from == 1 && strings.HasSuffix(text, "s") && !h.Known(text) && (h.Moves(h.text(next.from, next.to)) || next.after == ":" && h.noun() > c.to && !h.Moves(text)):
+	case c.to-c.from == 1 && strings.HasSuffix(text, "s") && !h.Known(text) &&
+		(h.Moves(h.text(next.from, next.to)) || next.after == ":" && h.noun() > c.to && !h.Moves(text)):
 		return 0
 	case h.Moves(text) || h.Known(text) || c.to-c.from > 3 || len(c.marks) > 0:
 		return -1
@@ -81,7 +85,9 @@ func (h *hearing) single() Reading {
 	if len(h.marks) > 0 && h.marks[0].from == 0 && h.marks[0].role == roleLine { // "home to first" is what it is called
 		best = h.named(0, h.marks[0].to, 4)
 	}
-	if i := h.noun(); i >= 0 && !slices.ContainsFunc(h.chunks, func(c chunk) bool { return c.from < c.to && !only(h.words[c.from:c.to], natural) }) {
+	if i := h.noun(); i >= 0 &&
+		!slices.ContainsFunc(h.chunks,
+			func(c chunk) bool { return c.from < c.to && !only(h.words[c.from:c.to], natural) }) {
 		return h.named(i, h.nounEnd(i), 4)
 	}
 	if r := h.counting(who); r.Is != "" {
@@ -94,7 +100,8 @@ func (h *hearing) single() Reading {
 			continue
 		}
 		from, to, score := h.name(c, seen == 0)
-		if score -= 1.2 * float64(seen); c.after == "or" || c.after == "" && seen > 0 { // what follows how much with no sign between
+		if score -= 1.2 * float64(seen); c.after == "or" || c.after == "" && seen > 0 {
+			// what follows how much with no sign between
 			score -= 1.5
 		}
 		seen++
@@ -126,7 +133,8 @@ func (h *hearing) counting(who int) Reading {
 		return no
 	}
 	score := 3.2 - h.others(-1, who)
-	if slices.ContainsFunc(h.marks, func(m mark) bool { return (m.to == i+1 || m.noun == i+1) && m.role == roleParts }) {
+	if slices.ContainsFunc(h.marks,
+		func(m mark) bool { return (m.to == i+1 || m.noun == i+1) && m.role == roleParts }) {
 		score = 7
 	}
 	r := h.named(i, h.nounEnd(i), score)
@@ -153,7 +161,8 @@ func (h *hearing) toldLater(k, who int) bool {
 	named := false
 	for n := range k {
 		is := &h.chunks[n]
-		named = named || n != who && is.from < is.to && !h.label(is) && !h.is(is.to-1, "do", "does", "get", "take", "start", "go", "goes", "have", "has")
+		named = named || n != who && is.from < is.to && !h.label(is) &&
+			!h.is(is.to-1, "do", "does", "get", "take", "start", "go", "goes", "have", "has")
 		if named && n != who && h.numbered(is) {
 			return true
 		}
@@ -183,7 +192,8 @@ func (h *hearing) whose(r *Reading, c *chunk, from, who, last int) {
 	if last >= 0 {
 		c := &h.chunks[last]
 		r.Who = append(r.Who, strings.Trim(strings.TrimSuffix(h.text(c.from, c.to), " and the"), " ,"))
-		r.Cues = slices.DeleteFunc(r.Cues, func(cue string) bool { return strings.HasPrefix(h.text(c.from, len(h.words)), cue) })
+		r.Cues = slices.DeleteFunc(r.Cues,
+			func(cue string) bool { return strings.HasPrefix(h.text(c.from, len(h.words)), cue) })
 	}
 }
 
@@ -199,7 +209,8 @@ func (h *hearing) whoLast() int {
 	for to > c.from && h.is(to-1, "and", "the", "+") {
 		to--
 	}
-	if c.after != "," || c.from >= to || !h.people(c.from, to) && !h.Person(strings.ToLower(h.text(c.from, to))) || h.Known(strings.ToLower(h.text(c.from, to))) {
+	if c.after != "," || c.from >= to || !h.people(c.from, to) && !h.Person(strings.ToLower(h.text(c.from, to))) ||
+		h.Known(strings.ToLower(h.text(c.from, to))) {
 		return -1
 	}
 	if slices.ContainsFunc(c.marks, func(m int) bool { return h.marks[m].role != roleWho }) {
@@ -219,7 +230,8 @@ func (h *hearing) label(c *chunk) bool {
 		return false
 	}
 	text := strings.ToLower(h.text(next.from, next.to))
-	counted := next.to-next.from <= 3 && len(next.marks) > 0 && h.numbered(next) && !slices.Contains(preps, h.words[next.from].is)
+	counted := next.to-next.from <= 3 && len(next.marks) > 0 && h.numbered(next) &&
+		!slices.Contains(preps, h.words[next.from].is)
 	return (h.Moves(text) || h.Known(text) || counted) && !h.Known(strings.ToLower(h.text(c.from, c.to)))
 }
 
@@ -229,11 +241,16 @@ func (h *hearing) noun() int {
 		if m.noun > 0 {
 			return m.noun - 1
 		}
-		if m.role == roleDegrees && m.to-m.from > 2 && strings.HasSuffix(h.words[m.from+1].is, "s") && !h.words[m.from+1].sign { // three balls at 70, three at 80
+		if m.role == roleDegrees && m.to-m.from > 2 && strings.HasSuffix(h.words[m.from+1].is, "s") &&
+			!h.words[m.from+1].sign {
+			// three balls at 70, three at 80
 			return m.from + 1
 		}
-		if last := &h.words[m.to-1]; (m.role == roleCount || m.role == roleLaps || m.role == roleParts && m.text == "told" && m.noun == 0) && m.to-m.from > 1 && !last.numeral && (m.role == roleLaps || h.Word(last.is) || h.Moves(last.is)) {
-			if at := slices.IndexFunc(h.words[m.from:m.to], func(w word) bool { return w.is == "lap" }); at >= 0 { // "laps of the hall"
+		if last := &h.words[m.to-1]; (m.role == roleCount || m.role == roleLaps ||
+			m.role == roleParts && m.text == "told" && m.noun == 0) && m.to-m.from > 1 && !last.numeral &&
+			(m.role == roleLaps || h.Word(last.is) || h.Moves(last.is)) {
+			if at := slices.IndexFunc(h.words[m.from:m.to], func(w word) bool { return w.is == "lap" }); at >= 0 {
+				// "laps of the hall"
 				return m.from + at
 			}
 			return m.to - 1
@@ -248,7 +265,8 @@ func (h *hearing) nounEnd(i int) int {
 	if !slices.ContainsFunc(h.marks, func(m mark) bool { return m.noun == i+1 }) {
 		return end
 	}
-	for end < len(h.words) && !h.words[end].sign && !h.words[end].numeral && h.Word(h.words[end].is) && !h.strong(end, end+1) && !slices.Contains(preps, h.words[end].is) {
+	for end < len(h.words) && !h.words[end].sign && !h.words[end].numeral && h.Word(h.words[end].is) &&
+		!h.strong(end, end+1) && !slices.Contains(preps, h.words[end].is) {
 		end++
 	}
 	return end
@@ -260,7 +278,10 @@ func (h *hearing) named(from, to int, score float64) Reading {
 	r := h.with(from, to, h.all())
 	r.Is, r.Name = Drill, h.clean(from, to)
 	r.Moves = h.Moves(strings.ToLower(r.Name))
-	if h.is(to, "hold") && h.words[to-1].to < h.words[to].from && slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleHeld && m.from == to && m.sets == 0 && h.numeral(to+1) }) && !h.Known(strings.ToLower(r.Name)) {
+	if h.is(to, "hold") && h.words[to-1].to < h.words[to].from &&
+		slices.ContainsFunc(h.marks,
+			func(m mark) bool { return m.role == roleHeld && m.from == to && m.sets == 0 && h.numeral(to+1) }) &&
+		!h.Known(strings.ToLower(r.Name)) {
 		r.Name += " " + h.text(to, to+1) // "split squat hold 20 s"
 	}
 	if only(h.words[from:to], littleWords) {
@@ -270,7 +291,9 @@ func (h *hearing) named(from, to int, score float64) Reading {
 	for _, cue := range h.untold(from, &r.Amount) {
 		r.Cues = append(slices.DeleteFunc(r.Cues, func(is string) bool { return strings.HasSuffix(cue, is) }), cue)
 	}
-	if last := h.words[to-1].is; slices.Contains(eventWords, last) && r.Amount.Reps >= 5 && !h.Known(strings.ToLower(r.Name)) { // "presentation 47" is when, not how many
+	if last := h.words[to-1].is; slices.Contains(eventWords, last) && r.Amount.Reps >= 5 &&
+		!h.Known(strings.ToLower(r.Name)) {
+		// "presentation 47" is when, not how many
 		score -= 5
 	}
 	r.Numbers = h.numbers(from, to)
@@ -294,7 +317,8 @@ func (h *hearing) untold(name int, a *Amount) (cues []string) {
 }
 
 // littleWords name nothing by themselves.
-var littleWords = strings.Fields("on off at away along ends end there here home and then it that this them i we they go goes all the a to for from with again too also start starts begin finish finishes until till")
+var littleWords = strings.Fields("on off at away along ends end there here home and then it that this them i " +
+	"we they go goes all the a to for from with again too also start starts begin finish finishes until till")
 
 // others is how much speaks for it that more than one chunk is done.
 func (h *hearing) others(name, who int) (n float64) {
@@ -331,23 +355,32 @@ func (h *hearing) step(c *chunk, later bool) bool {
 	}
 	text, first := strings.ToLower(h.text(at, c.to)), h.words[at].is
 	joined := c.after == "then" || c.after == "into" || c.after == "+"
-	if c.from < len(h.words) && h.words[c.from].numeral && slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleNone && m.from == c.from && m.to == c.from+1 }) { // so many of one thing
+	if c.from < len(h.words) && h.words[c.from].numeral && slices.ContainsFunc(h.marks,
+		func(m mark) bool { return m.role == roleNone && m.from == c.from && m.to == c.from+1 }) {
+		// so many of one thing
 		return false
 	}
-	if c.after == "(" || c.after == "or" || h.aside[c.from] || only(h.words[c.from:c.to], placeWords) || later && only(h.words[c.from:c.to], postures) {
+	if c.after == "(" || c.after == "or" || h.aside[c.from] || only(h.words[c.from:c.to], placeWords) ||
+		later && only(h.words[c.from:c.to], postures) {
 		return false
 	}
-	if later && c.after == "," && c.to-c.from > 1 && h.sharedEach() != nil && h.words[h.chunkBefore(c).from].is == first { // push and brake, push and turn
+	if later && c.after == "," && c.to-c.from > 1 && h.sharedEach() != nil &&
+		h.words[h.chunkBefore(c).from].is == first {
+		// push and brake, push and turn
 		return true
 	}
-	if later && (slices.Contains(notSteps, first) || slices.Contains(cueFirst, first) && !(h.Known(text) && c.to-c.from > 1) && !joined) {
+	if later && (slices.Contains(notSteps, first) || slices.Contains(cueFirst, first) &&
+		!(h.Known(text) && c.to-c.from > 1) && !joined) {
 		return false
 	}
-	if later && joined && h.is(c.from+1, "the", "your", "it") && !h.counted(c) && h.numbered(h.chunkBefore(c)) && !h.Moves(text) { // ten, then lift the toe
+	if later && joined && h.is(c.from+1, "the", "your", "it") && !h.counted(c) && h.numbered(h.chunkBefore(c)) &&
+		!h.Moves(text) {
+		// ten, then lift the toe
 		return false
 	}
 	_, _, score := h.name(c, false)
-	if last := h.words[c.to-1].is; later && c.after == "," && c.to-c.from >= 2 && c.to-c.from <= 3 && (last == "back" || last == "home") {
+	if last := h.words[c.to-1].is; later && c.after == "," && c.to-c.from >= 2 && c.to-c.from <= 3 &&
+		(last == "back" || last == "home") {
 		return true
 	}
 	if !later && h.joins(c) && (h.counted(c) || h.numbered(c)) {
@@ -458,13 +491,16 @@ func (h *hearing) cues(from, to int) (list []string) {
 // explained tells whether a word is a sign, or of a mark.
 func (h *hearing) explained(i int) bool {
 	return h.words[i].sign || slices.ContainsFunc(h.marks, func(m mark) bool {
-		return m.from <= i && i < m.to && m.text != "told" && !h.onlyTold(&m) && !slices.Contains([]role{roleNone, roleOwn, roleApart, roleLoad}, m.role)
+		return m.from <= i && i < m.to && m.text != "told" && !h.onlyTold(&m) &&
+			!slices.Contains([]role{roleNone, roleOwn, roleApart, roleLoad}, m.role)
 	})
 }
 
 // clean is a name as it is kept: as it was typed, without what only begins a sentence.
 func (h *hearing) clean(from, to int) string {
-	if to-from > 1 && h.is(from, "a") && h.is(from+1, "skip", "skips", "march", "marches", "run", "runs", "switch", "switches") { // it is their letter
+	if to-from > 1 && h.is(from, "a") && h.is(from+1, "skip", "skips", "march", "marches", "run", "runs", "switch",
+		"switches") {
+		// it is their letter
 		return strings.Trim(h.text(from, to), " ,.:;-–—")
 	}
 	for from < to && (h.words[from].sign || to-from > 1 && h.is(from, "a", "and", "its")) {

@@ -36,7 +36,8 @@ func (h *hearing) countedRow() (names []naming) {
 			return nil
 		}
 		names = append(names, n)
-		for from = to; from < len(h.words) && (h.words[from].delimits() || h.is(from, "and", "then", "&", "+")); from++ {
+		for from = to; from < len(h.words) &&
+			(h.words[from].delimits() || h.is(from, "and", "then", "&", "+")); from++ {
 			if len(names) > 1 && h.onlyWhen(from) {
 				break
 			}
@@ -51,7 +52,8 @@ func (h *hearing) countedRow() (names []naming) {
 // peopleAhead is where what people do begins behind them and a colon; 0: none stand before a name.
 func (h *hearing) peopleAhead(name int) int {
 	colon := slices.IndexFunc(h.words, func(w word) bool { return w.is == ":" })
-	if colon < 1 || colon >= name || !slices.ContainsFunc(h.tags[:colon], func(t tag) bool { return t == tagWho }) || slices.ContainsFunc(h.words[:colon], func(w word) bool { return w.numeral && !w.spelt }) {
+	if colon < 1 || colon >= name || !slices.ContainsFunc(h.tags[:colon], func(t tag) bool { return t == tagWho }) ||
+		slices.ContainsFunc(h.words[:colon], func(w word) bool { return w.numeral && !w.spelt }) {
 		return 0
 	}
 	return colon + 1
@@ -60,7 +62,8 @@ func (h *hearing) peopleAhead(name int) int {
 // said tells whether words say only where or how something is done.
 func (h *hearing) said(n naming) bool {
 	last := strings.TrimSuffix(h.words[max(n.from, n.to-1)].is, "s")
-	return slices.Contains(ways, last) || slices.Contains(placeWords, last) || slices.Contains(natural, last) || slices.Contains(eachWords, last)
+	return slices.Contains(ways, last) || slices.Contains(placeWords, last) || slices.Contains(natural, last) ||
+		slices.Contains(eachWords, last)
 }
 
 // onlyWhen tells whether nothing but when it is follows, behind a dash: "- at 38".
@@ -69,7 +72,8 @@ func (h *hearing) onlyWhen(from int) bool {
 		from++
 	}
 	return from > 0 && h.is(from-1, "-", "--") && slices.ContainsFunc(h.marks, func(m mark) bool {
-		return m.from == from && m.to == len(h.words) && (m.role == roleAt || m.role == roleFrom || m.role == roleUntil || m.role == roleDone)
+		return m.from == from && m.to == len(h.words) && (m.role == roleAt || m.role == roleFrom ||
+			m.role == roleUntil || m.role == roleDone)
 	})
 }
 
@@ -119,15 +123,17 @@ func (h *hearing) rowEnd(from int, ahead bool) int {
 	return len(h.words)
 }
 
-// begins tells whether a word behind an amount, with no sign between, begins the next name: it says neither of what there
-// is so much nor that it is so much each.
+// begins tells whether a word behind an amount, with no sign between, begins the next name: it
+// says neither of what there is so much nor that it is so much each.
 func (h *hearing) begins(i int) bool {
 	thing := h.words[i-1].numeral && (kitWords[h.words[i].is] || countNouns[h.words[i].is])
 	return !h.words[i].numeral && !thing && !h.is(i, eachWords...) && !h.is(i, "s", "min")
 }
 
 // countNouns are what is counted, rather than what is done next: "4 steps".
-var countNouns = map[string]bool{"steps": true, "step": true, "strokes": true, "hits": true, "shots": true, "throws": true, "passes": true, "catches": true, "swings": true, "goes": true, "makes": true, "taps": true, "contacts": true, "reps": true, "rep": true, "m": true, "yd": true, "ft": true}
+var countNouns = map[string]bool{"steps": true, "step": true, "strokes": true, "hits": true, "shots": true,
+	"throws": true, "passes": true, "catches": true, "swings": true, "goes": true, "makes": true, "taps": true,
+	"contacts": true, "reps": true, "rep": true, "m": true, "yd": true, "ft": true}
 
 // countedAlone tells whether words are one amount and no more: "10", "x 8", "5 each way", "3 each".
 func (h *hearing) countedAlone(from, to int) bool {
@@ -159,7 +165,8 @@ var eachWords = strings.Fields("each ea e/s way ways side sides a per / leg arm 
 // done tells whether words name something that is done, rather than say how: the first is taken for a name where it has
 // no sign and no word of its own.
 func (h *hearing) done(n naming, first bool) bool {
-	if n.to == n.from || n.to-n.from > 4 || slices.Contains(preps, h.words[n.from].is) || slices.Contains(notLabels, h.words[n.from].is) {
+	if n.to == n.from || n.to-n.from > 4 || slices.Contains(preps, h.words[n.from].is) ||
+		slices.Contains(notLabels, h.words[n.from].is) {
 		return false
 	}
 	for i := n.from; i < n.to; i++ {
@@ -173,15 +180,17 @@ func (h *hearing) done(n naming, first bool) bool {
 	text := strings.ToLower(h.text(n.from, n.to))
 	last := h.words[n.to-1].is
 	one := strings.TrimSuffix(last, "s")
-	things := len(last) > 3 && one != last && !slices.Contains(ways, one) && !slices.Contains(placeWords, one) && !slices.Contains(natural, one)
+	things := len(last) > 3 && one != last && !slices.Contains(ways, one) && !slices.Contains(placeWords, one) &&
+		!slices.Contains(natural, one)
 	return slices.Contains(joints, text) || (things || h.Known(text) || h.Moves(text)) && !h.strong(n.from, n.to)
 }
 
 // joints are what is moved where nothing more is said of it.
-var joints = strings.Fields("ankles knees hips wrists elbows shoulders neck necks calves hamstrings hammies quads groins glutes")
+var joints = strings.Fields("ankles knees hips wrists elbows shoulders neck necks calves hamstrings hammies " +
+	"quads groins glutes")
 
-// rowName is which name of a row a group of words is of: the one it stands straight before, where numbers do, else the one
-// before it.
+// rowName is which name of a row a group of words is of: the one it stands straight before, where
+// numbers do, else the one before it.
 func (h *hearing) rowName(g group) int {
 	of := -1
 	for k, name := range h.names {

@@ -18,9 +18,15 @@ type item struct {
 
 // Words around a number with which it is no part of how many: "the last 5 hard", "8 percent".
 var (
-	notParts  = strings.Fields("last first final the every in at from for to of by off over after only than under till until next other no number nos lane lanes # on")
-	notLabels = strings.Fields("percent x - or each per a ea e/s of rep reps set sets round rounds times goes go total more ish kg min s m yd ft breath breaths people players lanes lines groups teams off rest out on/off @")
-	ways      = strings.Fields("forward forwards backward backwards sideways in out inside outside up down across clockwise anticlockwise diagonal diagonally other way off strong weak good bad dominant preferred first second bottom top mid close deep body wide overhead underarm overarm bounce side hand foot leg shoulder end post corner wing switch both cross line away handed sided footed pod")
+	notParts = strings.Fields("last first final the every in at from for to of by off over after only than " +
+		"under till until next other no number nos lane lanes # on")
+	notLabels = strings.Fields("percent x - or each per a ea e/s of rep reps set sets round rounds times goes " +
+		"go total more ish kg min s m yd ft breath breaths people players lanes lines groups teams off rest " +
+		"out on/off @")
+	ways = strings.Fields("forward forwards backward backwards sideways in out inside outside up down across " +
+		"clockwise anticlockwise diagonal diagonally other way off strong weak good bad dominant preferred " +
+		"first second bottom top mid close deep body wide overhead underarm overarm bounce side hand foot leg " +
+		"shoulder end post corner wing switch both cross line away handed sided footed pod")
 )
 
 // seriesOf are marks of amounts that say, one after the other, how each part is done, whatever people call the
@@ -44,7 +50,8 @@ func (h *hearing) amountAt(i int) (is item) {
 	if h.is(j, "x") {
 		j++
 	}
-	if j >= len(h.words) || !h.words[j].numeral || strings.Contains(h.words[j].is, ":") || i > 0 && (h.words[i-1].numeral || h.is(i-1, "x") || h.is(i-1, notParts...)) {
+	if j >= len(h.words) || !h.words[j].numeral || strings.Contains(h.words[j].is, ":") ||
+		i > 0 && (h.words[i-1].numeral || h.is(i-1, "x") || h.is(i-1, notParts...)) {
 		return is
 	}
 	w := &h.words[j]
@@ -90,7 +97,8 @@ func (h *hearing) behind(i int) (of []item) {
 		}
 		is.label, is.last = is.end, h.labelEnd(is.end)
 		bare := is.last == is.label && len(of) == 0 && h.is(is.end, "then") // 15, then 15 bent knee
-		if is.last == is.label && !bare || is.last-is.label > 5 || h.is(is.label, notLabels...) || h.is(is.label, "to") && h.numeral(is.label+1) {
+		if is.last == is.label && !bare || is.last-is.label > 5 || h.is(is.label, notLabels...) ||
+			h.is(is.label, "to") && h.numeral(is.label+1) {
 			return of
 		}
 		is.end = is.last
@@ -104,7 +112,8 @@ func (h *hearing) behind(i int) (of []item) {
 
 // ahead are the items that begin at a word, with what is said before each number.
 func (h *hearing) ahead(i int) (of []item) {
-	if i == 0 || h.words[i].sign || h.words[i].numeral || h.words[i-1].numeral || !h.is(i-1, ":", "--", ",") && !slices.Contains(preps, h.words[i].is) && !h.strong(i, i+1) {
+	if i == 0 || h.words[i].sign || h.words[i].numeral || h.words[i-1].numeral ||
+		!h.is(i-1, ":", "--", ",") && !slices.Contains(preps, h.words[i].is) && !h.strong(i, i+1) {
 		return nil
 	}
 	for at := i; ; {
@@ -198,7 +207,8 @@ func (h *hearing) sidesOf(of []item) bool {
 		return false
 	}
 	has := func(k int, w ...string) bool {
-		return slices.ContainsFunc(h.words[of[k].label:of[k].last], func(one word) bool { return slices.Contains(w, one.is) })
+		return slices.ContainsFunc(h.words[of[k].label:of[k].last],
+			func(one word) bool { return slices.Contains(w, one.is) })
 	}
 	return has(0, "left", "l") && has(1, "right", "r") || has(0, "right", "r") && has(1, "left", "l")
 }
@@ -207,7 +217,8 @@ func (h *hearing) sidesOf(of []item) bool {
 func (h *hearing) thing(of []item) {
 	first := &of[0]
 	w := h.words[first.label].is
-	if first.unit != "" || first.last-first.label < 2 || slices.Contains(preps, w) || h.strong(first.label, first.label+1) || !h.Word(w) && !h.Moves(w) && !strings.HasSuffix(w, "s") {
+	if first.unit != "" || first.last-first.label < 2 || slices.Contains(preps, w) ||
+		h.strong(first.label, first.label+1) || !h.Word(w) && !h.Moves(w) && !strings.HasSuffix(w, "s") {
 		return
 	}
 	first.noun = first.label
@@ -224,7 +235,8 @@ func (h *hearing) says(from, to int) bool {
 		return false
 	}
 	text, first := strings.ToLower(h.text(from, to)), h.words[from].is
-	if slices.Contains(notLabels, first) || h.is(to-1, "each", "ea") || slices.Contains(groupWords, first) && to-from == 1 {
+	if slices.Contains(notLabels, first) || h.is(to-1, "each", "ea") ||
+		slices.Contains(groupWords, first) && to-from == 1 {
 		return false
 	}
 	return h.strong(from, to) || !h.Moves(text) && !h.Known(text)
@@ -237,7 +249,9 @@ func (h *hearing) strong(from, to int) bool {
 	}
 	for i := from; i < to; i++ {
 		w := h.words[i].is
-		if w != "the" && (w != "to" || i == from) && w != "r" && w != "l" && !slices.Contains(placeWords, w) && !slices.Contains(ways, w) && !slices.Contains(natural, w) && !slices.Contains(formWords, w) && !slices.Contains(body, w) {
+		if w != "the" && (w != "to" || i == from) && w != "r" && w != "l" && !slices.Contains(placeWords, w) &&
+			!slices.Contains(ways, w) && !slices.Contains(natural, w) && !slices.Contains(formWords, w) &&
+			!slices.Contains(body, w) {
 			return false
 		}
 	}
@@ -255,7 +269,8 @@ func (h *hearing) namedBefore(i int) bool {
 	for from > 0 && !h.words[from-1].delimits() {
 		from--
 	}
-	if text := strings.ToLower(h.text(from, to)); from < to && (h.Moves(text) || h.Known(text)) && !slices.Contains(rows, h.words[to-1].is) {
+	if text := strings.ToLower(h.text(from, to)); from < to && (h.Moves(text) || h.Known(text)) &&
+		!slices.Contains(rows, h.words[to-1].is) {
 		return true
 	}
 	if from == to || h.people(from, to) || h.Person(strings.ToLower(h.text(from, to))) {
@@ -313,7 +328,8 @@ func (h *hearing) listedBefore(at int) (parts, first int) {
 			}
 			return parts + 1, at - 1
 		}
-		act := at-from == 1 && !h.Known(h.words[from].is) && !strings.HasSuffix(h.words[from].is, "s") // pound, cross, between
+		// pound, cross, between
+		act := at-from == 1 && !h.Known(h.words[from].is) && !strings.HasSuffix(h.words[from].is, "s")
 		if at-from < 1 || at-from > 3 || at-from > 2 && !h.strong(from, at) || !act && !h.says(from, at) {
 			return 0, 0
 		}

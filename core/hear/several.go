@@ -13,7 +13,8 @@ func (h *hearing) several() Reading {
 	}
 	first, last := h.names[0], h.names[len(h.names)-1]
 	end := last.to
-	for h.inRow && end < len(h.words) && (h.words[end].numeral || h.is(end, eachWords...) || h.is(end, "s", "min")) && !h.onlyWhen(end) {
+	for h.inRow && end < len(h.words) && (h.words[end].numeral || h.is(end, eachWords...) || h.is(end, "s", "min")) &&
+		!h.onlyWhen(end) {
 		end++
 	}
 	r := h.with(first.from, end, h.all())
@@ -69,7 +70,8 @@ func (h *hearing) saidAgain() bool {
 // saysHow tells whether a name is none, but how what stands before it is done: "leg cradles, walking", "side to side".
 func (h *hearing) saysHow(n naming) bool {
 	one := n.to-n.from == 1 && strings.HasSuffix(h.words[n.from].is, "ing")
-	return h.is(n.from-1, ",") && (one || only(h.words[n.from:n.to], ways) || only(h.words[n.from:n.to], placeWords) || h.is(n.from, "side") && h.is(n.from+1, "to"))
+	return h.is(n.from-1, ",") && (one || only(h.words[n.from:n.to], ways) || only(h.words[n.from:n.to], placeWords) ||
+		h.is(n.from, "side") && h.is(n.from+1, "to"))
 }
 
 // oneOfThem tells whether one of the names of a line is done: "or" stands between two of them.

@@ -11,7 +11,8 @@ func (h *hearing) sharedRow() (names []naming) {
 	from := h.sortEnd()
 	for from < len(h.words) {
 		to := from
-		for to < len(h.words) && !h.words[to].sign && !h.words[to].numeral && !h.is(to, "and", "&", "once", "twice", "to", "for", "x", "across", "there") {
+		for to < len(h.words) && !h.words[to].sign && !h.words[to].numeral &&
+			!h.is(to, "and", "&", "once", "twice", "to", "for", "x", "across", "there") {
 			to++
 		}
 		n := naming{from, to}
@@ -29,7 +30,8 @@ func (h *hearing) sharedRow() (names []naming) {
 	if len(names) < 2 || !h.sharedAmount(names[len(names)-1].to) {
 		return nil
 	}
-	if two := len(names) == 2; two && (!h.is(len(h.words)-1, "each") || !h.known(names[0]) || !h.known(names[1])) { // "toe touches and trunk twists, 10 each"
+	if two := len(names) == 2; two && (!h.is(len(h.words)-1, "each") || !h.known(names[0]) || !h.known(names[1])) {
+		// "toe touches and trunk twists, 10 each"
 		return nil
 	}
 	return names
@@ -44,7 +46,8 @@ func (h *hearing) known(n naming) bool {
 // sortEnd is behind a word or two and a colon at the beginning of a line that say what sort of things follow.
 func (h *hearing) sortEnd() int {
 	colon := slices.IndexFunc(h.words, func(w word) bool { return w.is == ":" })
-	if colon < 1 || colon > 3 || slices.ContainsFunc(h.words[:colon], func(w word) bool { return w.numeral }) || !slices.ContainsFunc(h.words[colon:], func(w word) bool { return w.is == "," }) {
+	if colon < 1 || colon > 3 || slices.ContainsFunc(h.words[:colon], func(w word) bool { return w.numeral }) ||
+		!slices.ContainsFunc(h.words[colon:], func(w word) bool { return w.is == "," }) {
 		return 0
 	}
 	return colon + 1

@@ -8,7 +8,8 @@ import (
 // gives are what a mark of a role gives, as a span calls it.
 var gives = map[role]string{
 	roleWho: "who", roleLeader: "leader", rolePlace: "where", roleLine: "dose", roleFiller: "", roleNone: "",
-	roleAt: "when", roleFrom: "when", roleUntil: "when", roleDone: "when", roleLast: "when", roleFirst: "when", roleBefore: "when", roleAfter: "when", roleStraight: "when",
+	roleAt: "when", roleFrom: "when", roleUntil: "when", roleDone: "when", roleLast: "when", roleFirst: "when",
+	roleBefore: "when", roleAfter: "when", roleStraight: "when",
 }
 
 // Spans are the pieces of a line that gave something, in order: what its marks gave, and where the
@@ -39,7 +40,8 @@ func Spans(line string, known Lexicon, names, cues []string) (list []Span) {
 	}
 	for gave, texts := range map[string][]string{"name": names, "cue": cues} {
 		for _, text := range texts {
-			if at := strings.Index(strings.ToLower(line), strings.ToLower(text)); text != "" && at >= 0 && at+len(text) <= len(line) {
+			if at := strings.Index(strings.ToLower(line), strings.ToLower(text)); text != "" && at >= 0 &&
+				at+len(text) <= len(line) {
 				put(at, at+len(text), gave)
 			}
 		}

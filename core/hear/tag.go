@@ -53,7 +53,8 @@ func (h *hearing) grouped(of []tag) (all []group) {
 	for i, t := range of {
 		n := len(all) - 1
 		number := h.words[i].numeral || h.is(i, "once", "twice", "thrice")
-		if n >= 0 && all[n].to == i && all[n].tag == t && !(number && numbered && t >= tagReps && t != tagTime && t != tagPart && t != tagLine && t != tagSides) {
+		if n >= 0 && all[n].to == i && all[n].tag == t && !(number && numbered && t >= tagReps && t != tagTime &&
+			t != tagPart && t != tagLine && t != tagSides) {
 			all[n].to = i + 1
 			numbered = numbered || number
 			continue
@@ -161,10 +162,11 @@ func (h *hearing) tally(of []tag, name string) Amount {
 	return *a
 }
 
-// ofLast tells whether a side is said of the last of two counts alone, straight behind it: "twelve from nine metres, from
-// the wings eight a side".
+// ofLast tells whether a side is said of the last of two counts alone, straight behind it:
+// "twelve from nine metres, from the wings eight a side".
 func (t *tallied) ofLast(g, before group) bool {
-	return g.tag == tagSides && before.tag == tagReps && before.to == g.from && len(t.counts) == 2 && t.counts[0] != t.counts[1] && t.Sides == 0
+	return g.tag == tagSides && before.tag == tagReps && before.to == g.from && len(t.counts) == 2 &&
+		t.counts[0] != t.counts[1] && t.Sides == 0
 }
 
 // ofThose tells whether a count is only of those that another group counts: "30 takes, tennis ball first 10".
@@ -222,7 +224,8 @@ func (h *hearing) both(a *Amount, g group) {
 	way, side := false, false
 	for i := g.from; i < g.to; i++ {
 		way = way || h.is(i, "way", "direction", "directions", "ways")
-		side = side || h.is(i, "side", "leg", "arm", "hand", "foot", "shoulder", "hip", "knee", "ankle", "legs", "arms", "feet", "ft")
+		side = side || h.is(i, "side", "leg", "arm", "hand", "foot", "shoulder", "hip", "knee", "ankle", "legs", "arms",
+			"feet", "ft")
 	}
 	if side && way {
 		a.Ways = 2
@@ -338,5 +341,6 @@ func (a *Amount) Totals() [6]float64 {
 		work += held * reps * each
 		reps = 0
 	}
-	return [6]float64{reps * each, a.Trips * max(1, a.Sides, a.Ways), a.Metres, a.Laps * max(1, a.Sets), math.Round(work), a.Rest}
+	return [6]float64{reps * each, a.Trips * max(1, a.Sides, a.Ways), a.Metres, a.Laps * max(1, a.Sets),
+		math.Round(work), a.Rest}
 }

@@ -207,16 +207,19 @@ var classes = func() map[string]string {
 		name  string
 		words []string
 	}{
-		{"prep", preps}, {"people", groupWords}, {"body", body}, {"place", placeWords}, {"form", formWords}, {"how", natural},
+		{"prep", preps}, {"people", groupWords}, {"body", body}, {"place", placeWords}, {"form", formWords},
+		{"how", natural},
 		{"way", ways}, {"tells", tells}, {"cue", cueFirst}, {"event", eventWords}, {"joins", joins},
 		{"each", []string{"each", "ea", "per", "either", "both", "every", "e/s"}},
-		{"label", strings.Fields(`zone zones z court courts cage cages net nets station stations level rate box spot number no page
+		{"label",
+			strings.Fields(`zone zones z court courts cage cages net nets station stations level rate box spot number no page
 			group gear stage week day channel area corner pod bay mat pitch`)}, // their number says which
 		{"weight", strings.Fields("kg kgs lb lbs kilo kilos pound pounds cm mm deg degrees")},
 		{"acts", strings.Fields(`balls ball shots shot throws throw catches catch swings swing serves passes reps rep kicks makes make
 			strokes stroke attempts touches hits hit pitches reads draws bowls deliveries jumps lifts steps`)},
 		{"round", strings.Fields("rounds round sets set lots circuits circuit blocks bouts")},
-		{"unit", []string{"s", "min"}}, {"length", []string{"m", "yd", "ft", "km"}}, {"times", []string{"x", "time", "goes"}},
+		{"unit", []string{"s", "min"}}, {"length", []string{"m", "yd", "ft", "km"}},
+		{"times", []string{"x", "time", "goes"}},
 	} {
 		for _, w := range list.words {
 			of[w] = list.name

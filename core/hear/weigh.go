@@ -38,8 +38,10 @@ func (h *hearing) weigher() *weigher {
 // closed are the words that are looked at one by one: they are few, and stand around names rather than in them.
 var closed = func() map[string]bool {
 	is := map[string]bool{}
-	spanish := strings.Fields("de del con en a al la el los las un una y por para desde hasta cada hacia sobre entre sin")
-	for _, list := range [][]string{cueFirst, tells, preps, natural, body, littleWords, joins, notSteps, endsName, spanish} {
+	spanish := strings.Fields("de del con en a al la el los las un una y por para desde hasta cada hacia sobre " +
+		"entre sin")
+	for _, list := range [][]string{cueFirst, tells, preps, natural, body, littleWords, joins, notSteps, endsName,
+		spanish} {
 		for _, w := range list {
 			is[w] = true
 		}

@@ -48,7 +48,8 @@ func table(text string) map[string]string {
 }
 
 // signs are what parts a line, in one form.
-var signs = map[rune]string{'–': "-", '—': "-", '−': "-", '→': "to", '×': "x", '•': "*", '·': "*", '’': "'", '‘': "'", '′': "'", '″': "\"", '“': "\"", '”': "\"", '…': "…"}
+var signs = map[rune]string{'–': "-", '—': "-", '−': "-", '→': "to", '×': "x", '•': "*", '·': "*", '’': "'", '‘': "'",
+	'′': "'", '″': "\"", '“': "\"", '”': "\"", '…': "…"}
 
 // fractions are numbers in one letter.
 var fractions = map[rune]float64{'½': 0.5, '¾': 0.75, '¼': 0.25}
@@ -72,7 +73,8 @@ func split(line string) (words []word) {
 			continue
 		case fractions[r] > 0:
 			i++
-			words = append(words, word{is: strconv.FormatFloat(fractions[r], 'g', -1, 64), number: fractions[r], numeral: true, from: at[from], to: at[i]})
+			words = append(words, word{is: strconv.FormatFloat(fractions[r], 'g', -1, 64), number: fractions[r],
+				numeral: true, from: at[from], to: at[i]})
 			continue
 		case digit(i):
 			i = number(runes, i, digit, letter)
@@ -81,11 +83,9 @@ func split(line string) (words []word) {
 		default:
 			i++
 		}
-		if r == ':' && digit(i) && digit(i+1) && !digit(i+2) && (from == 0 || unicode.IsSpace(runes[from-1])) { // :30 are seconds
-			seconds := string(runes[i : i+2])
-			n, _ := strconv.ParseFloat(seconds, 64)
+		if r == ':' && digit(i) && digit(i+1) && !digit(i+2) && (from == 0 || unicode.IsSpace(runes[from-1])) {
 			i += 2
-			words = append(words, word{is: strings.TrimLeft(seconds, "0"), number: n, numeral: true, from: at[from], to: at[i-1]}, word{is: "s", from: at[i-1], to: at[i]})
+			words = append(words, seconds(string(runes[i-2:i]), at[from], at[i-1], at[i])...)
 			continue
 		}
 		text := strings.ToLower(string(runes[from:i]))
@@ -101,6 +101,13 @@ func split(line string) (words []word) {
 		words = sides(words)
 	}
 	return eachShort(words)
+}
+
+// seconds are the words of ":30".
+func seconds(digits string, from, last, to int) []word {
+	n, _ := strconv.ParseFloat(digits, 64)
+	return []word{{is: strings.TrimLeft(digits, "0"), number: n, numeral: true, from: from, to: last},
+		{is: "s", from: last, to: to}}
 }
 
 // eachShort makes "each side" of an e behind a number: "lunges 5e", "6 e, hooks 4 e", "5 e block".
@@ -128,20 +135,29 @@ var limbs = pattern.Must(`^(?:sides?|legs?|arms?|hands?|foot|feet|shoulders?|hip
 // sides makes one word of sides that play, said in letters, as two v one, and of figures of eight.
 func sides(words []word) []word {
 	n := len(words)
-	if n > 1 && words[n-2].is == "figure" && words[n-1].numeral || n > 1 && words[n-2].is == "figure-eight" && words[n-1].is == "s" { // figure 8s are no seconds
+	if n > 1 && words[n-2].is == "figure" && words[n-1].numeral ||
+		n > 1 && words[n-2].is == "figure-eight" && words[n-1].is == "s" {
+		// figure 8s are no seconds
 		return append(words[:n-2], word{is: "figure-eight", from: words[n-2].from, to: words[n-1].to})
 	}
-	if n > 2 && words[n-1].is == "s" && words[n-2].numeral && words[n-1].from == words[n-2].to && slices.Contains([]string{"flying", "fly", "rolling"}, words[n-3].is) { // flying 20s are of 20 m
+	if n > 2 && words[n-1].is == "s" && words[n-2].numeral && words[n-1].from == words[n-2].to &&
+		slices.Contains([]string{"flying", "fly", "rolling"}, words[n-3].is) {
+		// flying 20s are of 20 m
 		return append(words[:n-2], word{is: words[n-2].is + "s", from: words[n-2].from, to: words[n-1].to})
 	}
-	if n == 2 && words[1].is == "s" && words[0].from == 0 && slices.Contains([]string{"90", "180", "360", "540"}, words[0].is) && words[0].to == words[1].from { // 180s are turns
+	if n == 2 && words[1].is == "s" && words[0].from == 0 &&
+		slices.Contains([]string{"90", "180", "360", "540"}, words[0].is) && words[0].to == words[1].from {
+		// 180s are turns
 		return []word{{is: words[0].is + "s", from: 0, to: words[1].to}}
 	}
-	if n > 2 && words[n-1].numeral && words[n-3].numeral && !words[n-1].spelt && words[n-2].is == "v" && words[n-1].number <= 15 { // 1 v 1
+	if n > 2 && words[n-1].numeral && words[n-3].numeral && !words[n-1].spelt && words[n-2].is == "v" &&
+		words[n-1].number <= 15 {
+		// 1 v 1
 		is := words[n-3].is + "v" + words[n-1].is
 		return append(words[:n-3], word{is: is, from: words[n-3].from, to: words[n-1].to})
 	}
-	if n < 3 || !words[n-1].spelt || !words[n-3].spelt || words[n-3].number > 15 || words[n-1].number > 15 || !slices.Contains([]string{"v", "vs", "versus", "on"}, words[n-2].is) {
+	if n < 3 || !words[n-1].spelt || !words[n-3].spelt || words[n-3].number > 15 || words[n-1].number > 15 ||
+		!slices.Contains([]string{"v", "vs", "versus", "on"}, words[n-2].is) {
 		return words
 	}
 	is := strconv.Itoa(int(words[n-3].number)) + "v" + strconv.Itoa(int(words[n-1].number))
@@ -159,9 +175,11 @@ func number(runes []rune, i int, digit, letter func(int) bool) int {
 		i++
 	}
 	switch rest := strings.ToLower(string(runes[i:min(len(runes), i+3)])); {
-	case string(runes[from:i]) == "21" && strings.HasPrefix(rest, "s") && !letter(i+1): // seven low, seven high, seven all the way
+	// seven low, seven high, seven all the way
+	case string(runes[from:i]) == "21" && strings.HasPrefix(rest, "s") && !letter(i+1):
 		return i + 1
-	case strings.HasPrefix(string(runes[i:]), " on ") && digit(i+4) && !workThenRest.MatchString(string(runes[i:min(len(runes), i+16)])):
+	case strings.HasPrefix(string(runes[i:]), " on ") && digit(i+4) &&
+		!workThenRest.MatchString(string(runes[i:min(len(runes), i+16)])):
 		for i += 4; digit(i); i++ {
 		}
 		return i
@@ -171,7 +189,9 @@ func number(runes []rune, i int, digit, letter func(int) bool) int {
 		return i
 	case strings.HasPrefix(rest, "d") && !letter(i+1): // 3D skills
 		return i + 1
-	case strings.HasPrefix(rest, "-") && letter(i+1) && letter(i+2) && (!unitLetters(runes, i+1, letter) || ofLine(runes, i+1, letter)): // 3-step, 6-yard box
+	// 3-step, 6-yard box
+	case strings.HasPrefix(rest, "-") && letter(i+1) && letter(i+2) &&
+		(!unitLetters(runes, i+1, letter) || ofLine(runes, i+1, letter)):
 		for i++; letter(i) || i < len(runes) && runes[i] == '-' && letter(i+1); i++ {
 		}
 		return i
@@ -184,7 +204,8 @@ func number(runes []rune, i int, digit, letter func(int) bool) int {
 			i++
 		}
 		return i
-	case len(rest) >= 2 && (rest[:2] == "st" || rest[:2] == "nd" || rest[:2] == "rd" || rest[:2] == "th") && !letter(i+2):
+	case len(rest) >= 2 && (rest[:2] == "st" || rest[:2] == "nd" || rest[:2] == "rd" || rest[:2] == "th") &&
+		!letter(i+2):
 		return i + 2
 	case (strings.HasPrefix(rest, ".") || strings.HasPrefix(rest, ":")) && digit(i+1):
 		for i++; digit(i); i++ {
@@ -242,15 +263,20 @@ func letters(runes []rune, i int, digit, letter func(int) bool) int {
 	if (runes[i] == 'x' || runes[i] == 'X') && (digit(i+1) || i+1 < len(runes) && runes[i+1] == ' ' && digit(i+2)) {
 		return i + 1
 	}
-	if strings.ContainsRune("uUvVbB", runes[i]) && digit(i+1) && !letter(i+2) && (i == 0 || unicode.IsSpace(runes[i-1])) { // u16, v2, b4
+	if strings.ContainsRune("uUvVbB", runes[i]) && digit(i+1) && !letter(i+2) &&
+		(i == 0 || unicode.IsSpace(runes[i-1])) {
+		// u16, v2, b4
 		for i++; digit(i) || letter(i); i++ {
 		}
 		return i
 	}
-	if of := shirtOf.FindString(string(runes[i:min(len(runes), i+6)])); of != "" && (i == 0 || !letter(i-1) && !digit(i-1)) { // QB2, CB1
+	if of := shirtOf.FindString(string(runes[i:min(len(runes), i+6)])); of != "" &&
+		(i == 0 || !letter(i-1) && !digit(i-1)) {
+		// QB2, CB1
 		return i + len(of)
 	}
-	for letter(i) || i < len(runes) && letter(i-1) && letter(i+1) && (runes[i] == '\'' || runes[i] == '’' || runes[i] == '-' || runes[i] == '/' || runes[i] == '‑') {
+	for letter(i) || i < len(runes) && letter(i-1) && letter(i+1) &&
+		(runes[i] == '\'' || runes[i] == '’' || runes[i] == '-' || runes[i] == '/' || runes[i] == '‑') {
 		i++
 	}
 	if i < len(runes) && runes[i] == '/' && (runes[i-1] == 'w' || runes[i-1] == 'W') {

@@ -119,11 +119,15 @@ func arrived(entries []Entry, s *schedule.Schedule, player string) []Entry {
 // Led is what a leader leads, in the order of time, with the events of the whole squad. Who
 // is the only leader leads what has none named.
 func Led(d *plan.Document, s *schedule.Schedule, leader string) []Entry {
-	entries := collect(d, s, func(b *schedule.Block) bool { return b.Leader == leader || b.Leader == "" && len(d.Leaders) == 1 })
+	entries := collect(d, s, func(b *schedule.Block) bool {
+		return b.Leader == leader || b.Leader == "" && len(d.Leaders) == 1
+	})
 	for i := range entries {
 		entries[i].With = entries[i].Block.Members
 	}
-	return walked(d, withEvents(entries, s.Events(d), func(e *schedule.Event) bool { return len(e.Players) == len(d.Players) }))
+	return walked(d, withEvents(entries, s.Events(d), func(e *schedule.Event) bool {
+		return len(e.Players) == len(d.Players)
+	}))
 }
 
 // All is the whole plan as one list, in the order of time.
@@ -137,7 +141,8 @@ func All(d *plan.Document, s *schedule.Schedule) []Entry {
 func Alone(blocks []plan.Block) (entries []Entry) {
 	at := clock.Offset(0)
 	for i := range blocks {
-		b := &schedule.Block{Block: &blocks[i], Kept: true, Members: []string{""}, Group: drill.Group{People: 1, Lanes: 1}, Start: at}
+		b := &schedule.Block{Block: &blocks[i], Kept: true, Members: []string{""},
+			Group: drill.Group{People: 1, Lanes: 1}, Start: at}
 		amounts := make([]int, len(b.Items))
 		for n := range amounts {
 			amounts[n] = b.Amount(n)
@@ -175,7 +180,8 @@ func (e *Entry) goRound() {
 	if e.Block.Form != plan.AtStations {
 		return
 	}
-	slices.SortStableFunc(e.Drills, func(a, b Doing) int { return slices.Index(e.Way, a.Item) - slices.Index(e.Way, b.Item) })
+	slices.SortStableFunc(e.Drills,
+		func(a, b Doing) int { return slices.Index(e.Way, a.Item) - slices.Index(e.Way, b.Item) })
 }
 
 // place is the index in the entry's drills of a drill of the block.
@@ -190,7 +196,8 @@ func (e *Entry) mates(n int, player string) (before int) {
 			break
 		}
 		with := e.Block.Ways[id]
-		if e.Block.Form == plan.InOrder || e.Block.Form == plan.ByChoice && slices.Contains(with, n) || e.Block.Form == plan.AtStations && slices.Equal(with, e.Way) {
+		if e.Block.Form == plan.InOrder || e.Block.Form == plan.ByChoice && slices.Contains(with, n) ||
+			e.Block.Form == plan.AtStations && slices.Equal(with, e.Way) {
 			before++
 		}
 	}
@@ -210,7 +217,8 @@ func collect(d *plan.Document, s *schedule.Schedule, mine func(*schedule.Block) 
 func entry(d *plan.Document, b *schedule.Block) Entry {
 	e := Entry{Key: b.ID, From: b.Start, To: b.End, Name: b.Name, Block: b, Zone: b.Zone}
 	for n := range b.Items {
-		doing := Doing{Item: n, Drill: b.Items[n].Drill, Amount: b.Amount(n), Beside: b.Alongside(n), group: b.At(n, b.Group)}
+		doing := Doing{Item: n, Drill: b.Items[n].Drill, Amount: b.Amount(n), Beside: b.Alongside(n),
+			group: b.At(n, b.Group)}
 		doing.Drill = quoted(d, doing.Drill)
 		if turns := b.Turns(n, b.Group); turns > 1 {
 			doing.Turns, doing.AtOnce = turns, b.Items[n].AtOnce
@@ -297,7 +305,8 @@ func appendNew(list []string, more ...string) []string {
 // a unit that they are in.
 func Brought(d *plan.Document, person string) (things []string) {
 	for _, b := range d.Bring {
-		if b.Who == person || b.Who != "" && b.Who != plan.Everyone && slices.Contains(d.Members([]string{b.Who}), person) {
+		if b.Who == person || b.Who != "" && b.Who != plan.Everyone &&
+			slices.Contains(d.Members([]string{b.Who}), person) {
 			things = appendNew(things, b.What)
 		}
 	}

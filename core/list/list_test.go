@@ -22,29 +22,42 @@ import (
 
 // jog, swings and throws are drills of different kinds.
 var (
-	jog = drill.Drill{Code: "jog", Name: "Jog", Aim: "Legs get warm", Phases: []drill.Phase{drill.Raise}, Effort: 0.5, Unit: "lengths", Kit: []string{"bottle"},
-		Dose: drill.Dose{Kind: drill.Travel, Metres: 20, Speed: 4, Flow: drill.Continuous}, Range: drill.Range{Min: 4, Target: 4, Max: 8, Step: 2}}
-	swings = drill.Drill{Code: "swings", Name: "Leg swings", Aim: "Hips open", Phases: []drill.Phase{drill.Mobilise}, Effort: 0.4, Cues: []string{"Tall"},
-		Dose: drill.Dose{Kind: drill.Reps, Sets: 1, Sides: 2, RepSeconds: 1.5}, Range: drill.Range{Min: 8, Target: 8, Max: 8, Step: 1}}
-	throws = drill.Drill{Code: "throws", Name: "Throws", Aim: "Arms get ready", Phases: []drill.Phase{drill.Sport}, Effort: 0.6, Unit: "throws", Overhead: true, Kit: []string{"ball"}, LaneKit: []string{"cone"},
+	jog = drill.Drill{Code: "jog", Name: "Jog", Aim: "Legs get warm", Phases: []drill.Phase{drill.Raise}, Effort: 0.5,
+		Unit: "lengths", Kit: []string{"bottle"},
+		Dose:  drill.Dose{Kind: drill.Travel, Metres: 20, Speed: 4, Flow: drill.Continuous},
+		Range: drill.Range{Min: 4, Target: 4, Max: 8, Step: 2}}
+	swings = drill.Drill{Code: "swings", Name: "Leg swings", Aim: "Hips open", Phases: []drill.Phase{drill.Mobilise},
+		Effort: 0.4, Cues: []string{"Tall"},
+		Dose:  drill.Dose{Kind: drill.Reps, Sets: 1, Sides: 2, RepSeconds: 1.5},
+		Range: drill.Range{Min: 8, Target: 8, Max: 8, Step: 1}}
+	throws = drill.Drill{Code: "throws", Name: "Throws", Aim: "Arms get ready", Phases: []drill.Phase{drill.Sport},
+		Effort: 0.6, Unit: "throws", Overhead: true, Kit: []string{"ball"}, LaneKit: []string{"cone"},
 		Dose: drill.Dose{Kind: drill.Count, ActSeconds: 6}, Range: drill.Range{Min: 4, Target: 10, Max: 10, Step: 1}}
-	rolls = drill.Drill{Code: "rolls", Name: "Ball rolls", Aim: "Arms move", Phases: []drill.Phase{drill.Sport}, Effort: 0.3, Unit: "rolls",
+	rolls = drill.Drill{Code: "rolls", Name: "Ball rolls", Aim: "Arms move", Phases: []drill.Phase{drill.Sport},
+		Effort: 0.3, Unit: "rolls",
 		Dose: drill.Dose{Kind: drill.Count, ActSeconds: 6}, Range: drill.Range{Min: 6, Target: 6, Max: 6, Step: 1}}
 )
 
 // evening is a training of four: all jog, two swing and two throw, led by Ida, and a talk
 // for all.
 func evening() *plan.Document {
-	return &plan.Document{Format: plan.Format, Title: "Training", Kind: plan.Training, StartName: "Start", Start: clock.Start{Local: "2026-11-28T19:00", Zone: "Europe/London"},
-		Open: clock.BeforeStart(2400), Margin: 120, Method: plan.DefaultMethod,
-		Players: []plan.Player{{ID: "p1", Number: 1, First: "Ada"}, {ID: "p2", Number: 2, First: "Bo"}, {ID: "p3", Number: 3, First: "Cy"}, {ID: "p4", Number: 4, First: "Di"}},
-		Zones:   []plan.Zone{{ID: "z1", Name: "Hall", Capacity: 20, Lanes: 4}, {ID: "z2", Name: "Yard", Capacity: 20, Lanes: 4}},
+	return &plan.Document{Format: plan.Format, Title: "Training", Kind: plan.Training, StartName: "Start",
+		Start: clock.Start{Local: "2026-11-28T19:00", Zone: "Europe/London"},
+		Open:  clock.BeforeStart(2400), Margin: 120, Method: plan.DefaultMethod,
+		Players: []plan.Player{{ID: "p1", Number: 1, First: "Ada"}, {ID: "p2", Number: 2, First: "Bo"},
+			{ID: "p3", Number: 3, First: "Cy"}, {ID: "p4", Number: 4, First: "Di"}},
+		Zones: []plan.Zone{{ID: "z1", Name: "Hall", Capacity: 20, Lanes: 4},
+			{ID: "z2", Name: "Yard", Capacity: 20, Lanes: 4}},
 		Leaders: []plan.Leader{{ID: "ida", Name: "Ida"}, {ID: "jon", Name: "Jon"}},
-		Fixed:   []plan.Fixed{{ID: "talk", Name: "Team talk", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(2300), To: clock.BeforeStart(2000)}}},
+		Fixed: []plan.Fixed{{ID: "talk", Name: "Team talk", Who: []string{plan.Everyone},
+			Span: plan.Span{From: clock.BeforeStart(2300), To: clock.BeforeStart(2000)}}},
 		Blocks: []plan.Block{
-			{ID: "all", Name: "Jog", Aim: "Warm", Phase: drill.Raise, Who: []string{plan.Everyone}, Zone: "z1", Priority: plan.Must, Items: []plan.Item{{Drill: jog, Explain: 20}}},
-			{ID: "hips", Name: "Hips", Aim: "Open", Phase: drill.Mobilise, Who: []string{"p1", "p2"}, Zone: "z1", Priority: plan.Must, Rounds: 2, RoundRest: 30, Items: []plan.Item{{Drill: swings}, {Drill: jog}}},
-			{ID: "arms", Name: "Arms", Aim: "Throw", Phase: drill.Sport, Who: []string{"p3", "p4"}, Zone: "z2", Leader: "ida", Priority: plan.Must, Items: []plan.Item{{Drill: throws, Easier: &rolls}}},
+			{ID: "all", Name: "Jog", Aim: "Warm", Phase: drill.Raise, Who: []string{plan.Everyone}, Zone: "z1",
+				Priority: plan.Must, Items: []plan.Item{{Drill: jog, Explain: 20}}},
+			{ID: "hips", Name: "Hips", Aim: "Open", Phase: drill.Mobilise, Who: []string{"p1", "p2"}, Zone: "z1",
+				Priority: plan.Must, Rounds: 2, RoundRest: 30, Items: []plan.Item{{Drill: swings}, {Drill: jog}}},
+			{ID: "arms", Name: "Arms", Aim: "Throw", Phase: drill.Sport, Who: []string{"p3", "p4"}, Zone: "z2",
+				Leader: "ida", Priority: plan.Must, Items: []plan.Item{{Drill: throws, Easier: &rolls}}},
 		}}
 }
 
@@ -88,7 +101,8 @@ func TestEverybodyHasTheirOwnList(t *testing.T) {
 	assert.Equal(t, []string{"p4"}, arms.With, "with whom, where that is not everybody")
 	assert.Nil(t, list.Of(d, s, "p3")[1].With)
 	assert.Equal(t, []string{"ball", "cone"}, arms.Kit())
-	assert.Equal(t, []string{"bottle", "ball"}, list.Carry(list.Of(d, s, "p3")), "what is theirs alone, not what stands in a lane")
+	assert.Equal(t, []string{"bottle", "ball"}, list.Carry(list.Of(d, s, "p3")),
+		"what is theirs alone, not what stands in a lane")
 	assert.Nil(t, list.Of(d, s, "p3")[0].Steps(), "an event has no steps")
 }
 
@@ -115,7 +129,8 @@ func TestABlockIsSteppedRoundByRound(t *testing.T) {
 	hips := list.Of(d, fitted(t, d), "p1")[2]
 	var told []string
 	for _, s := range hips.Steps() {
-		told = append(told, fmt.Sprintf("%d/%d %s %d %v", s.Round, s.Rounds, hips.Drills[s.Doing].Drill.Name, s.Amount, s.Ways))
+		told = append(told, fmt.Sprintf("%d/%d %s %d %v", s.Round, s.Rounds, hips.Drills[s.Doing].Drill.Name, s.Amount,
+			s.Ways))
 	}
 	require.Len(t, told, 12)
 	assert.Equal(t, []string{"1/2 Leg swings 8 [left]", "1/2 Leg swings 8 [right]", "1/2 Jog 20 []"}, told[:3])
@@ -129,9 +144,12 @@ func TestABlockIsSteppedRoundByRound(t *testing.T) {
 // Steps lie within their block, in the order of time, and begin after what is explained.
 func TestStepsLieInTheirBlock(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		b := plan.Block{ID: "b", Name: "B", Rounds: rapid.IntRange(0, 4).Draw(t, "rounds"), RoundRest: rapid.IntRange(0, 60).Draw(t, "rest"), SetUp: rapid.IntRange(0, 60).Draw(t, "set-up")}
+		b := plan.Block{ID: "b", Name: "B", Rounds: rapid.IntRange(0, 4).Draw(t, "rounds"),
+			RoundRest: rapid.IntRange(0, 60).Draw(t, "rest"), SetUp: rapid.IntRange(0, 60).Draw(t, "set-up")}
 		for range rapid.IntRange(1, 4).Draw(t, "drills") {
-			b.Items = append(b.Items, plan.Item{Drill: rapid.SampledFrom([]drill.Drill{jog, swings, throws, rolls}).Draw(t, "drill"), Explain: rapid.IntRange(0, 30).Draw(t, "explain")})
+			b.Items = append(b.Items,
+				plan.Item{Drill: rapid.SampledFrom([]drill.Drill{jog, swings, throws, rolls}).Draw(t, "drill"),
+					Explain: rapid.IntRange(0, 30).Draw(t, "explain")})
 		}
 		e := list.Alone([]plan.Block{b})[0]
 		at := b.SetUp + b.Items[0].Explain
@@ -173,18 +191,24 @@ func TestWhatChangedIsSaidToEach(t *testing.T) {
 			d.Blocks[2].Items[0].Drill.Range.Target = 8
 			d.Blocks[2].Items[0].Drill.Range.Max = 8
 		}, p3: []string{"8 throws (2 fewer)"}},
-		"a place":      {edit: func(d *plan.Document) { d.Blocks[2].Zone = "z1" }, p3: []string{"Arms now at: Hall"}},
-		"a leader":     {edit: func(d *plan.Document) { d.Blocks[2].Leader = "jon" }, p3: []string{"now led by Jon"}},
-		"a drill more": {edit: func(d *plan.Document) { d.Blocks[2].Items = append(d.Blocks[2].Items, plan.Item{Drill: rolls}) }, p3: []string{"with Ball rolls"}},
-		"another":      {edit: func(d *plan.Document) { d.Blocks[2].Items[0].Drill = rolls }, p3: []string{"with Ball rolls", "without Throws"}},
-		"out":          {edit: func(d *plan.Document) { d.Blocks = d.Blocks[:2] }, p3: []string{"Arms is out"}},
+		"a place":  {edit: func(d *plan.Document) { d.Blocks[2].Zone = "z1" }, p3: []string{"Arms now at: Hall"}},
+		"a leader": {edit: func(d *plan.Document) { d.Blocks[2].Leader = "jon" }, p3: []string{"now led by Jon"}},
+		"a drill more": {edit: func(d *plan.Document) {
+			d.Blocks[2].Items = append(d.Blocks[2].Items,
+				plan.Item{Drill: rolls})
+		}, p3: []string{"with Ball rolls"}},
+		"another": {edit: func(d *plan.Document) { d.Blocks[2].Items[0].Drill = rolls },
+			p3: []string{"with Ball rolls", "without Throws"}},
+		"out": {edit: func(d *plan.Document) { d.Blocks = d.Blocks[:2] }, p3: []string{"Arms is out"}},
 		"new": {edit: func(d *plan.Document) {
 			more := d.Blocks[2]
 			more.ID, more.Name = "more", "More arms"
 			d.Blocks = append(d.Blocks, more)
 		}, p3: []string{"New: More arms at "}},
-		"the start": {edit: func(d *plan.Document) { d.Start.Local = "2026-11-28T19:30" }, p1: []string{"Start now 19:30"}, p3: []string{"Start now 19:30"}},
-		"an event":  {edit: func(d *plan.Document) { d.Fixed[0].Span.From = clock.BeforeStart(2360) }, p1: []string{"Team talk now at 39′20″"}, p3: []string{"Team talk now at 39′20″"}},
+		"the start": {edit: func(d *plan.Document) { d.Start.Local = "2026-11-28T19:30" },
+			p1: []string{"Start now 19:30"}, p3: []string{"Start now 19:30"}},
+		"an event": {edit: func(d *plan.Document) { d.Fixed[0].Span.From = clock.BeforeStart(2360) },
+			p1: []string{"Team talk now at 39′20″"}, p3: []string{"Team talk now at 39′20″"}},
 	} {
 		is := evening()
 		c.edit(is)
@@ -204,7 +228,8 @@ func TestWhatChangedIsSaidToEach(t *testing.T) {
 func TestManyChangesAreCounted(t *testing.T) {
 	var before, after list.Dated
 	for n := range 10 {
-		after.Entries = append(after.Entries, list.Entry{Key: fmt.Sprint(n), Name: fmt.Sprint("Block ", n), From: clock.Offset(-600 + n), To: -500})
+		after.Entries = append(after.Entries, list.Entry{Key: fmt.Sprint(n), Name: fmt.Sprint("Block ", n),
+			From: clock.Offset(-600 + n), To: -500})
 	}
 	before.Start, after.Start = time.Unix(0, 0), time.Unix(0, 0)
 	said := list.Changes(speech.English, before, after)

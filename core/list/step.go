@@ -60,7 +60,8 @@ func (e *Entry) inTurn(n, round int, at, seconds float64) (steps []Step) {
 	wait := func(from, to float64) {
 		if to-from >= 1 {
 			steps = append(steps, Step{Doing: n, From: nearest(from), To: nearest(to),
-				Step: drill.Step{Ways: []drill.Way{drill.Wait}, Amount: nearest(to) - nearest(from), Measure: drill.Seconds, Seconds: to - from}})
+				Step: drill.Step{Ways: []drill.Way{drill.Wait}, Amount: nearest(to) - nearest(from),
+					Measure: drill.Seconds, Seconds: to - from}})
 		}
 	}
 	wait(at, own)

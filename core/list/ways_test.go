@@ -90,7 +90,8 @@ func TestOwnSidesAndWhatGoesAlongside(t *testing.T) {
 	assert.Equal(t, "8, left", left.Drills[0].Words(speech.English))
 	assert.Equal(t, "8 a side", both.Drills[0].Words(speech.English))
 	assert.Equal(t, "6 rolls, alongside", left.Drills[1].Words(speech.English))
-	assert.Equal(t, clock.CeilTo(24+20, clock.Grid), left.Seconds(), "as long as who uses both needs; what goes alongside costs nothing")
+	assert.Equal(t, clock.CeilTo(24+20, clock.Grid), left.Seconds(),
+		"as long as who uses both needs; what goes alongside costs nothing")
 	assert.Equal(t, "Leg swings", way(left))
 }
 
@@ -111,7 +112,8 @@ func TestWhatAPersonIsToldOfTheirDay(t *testing.T) {
 // Who comes late may work on over the line-up, and nobody else does.
 func TestALatecomerMayWorkOn(t *testing.T) {
 	d := evening()
-	d.Fixed = append(d.Fixed, plan.Fixed{ID: "up", Name: "Line up", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(120), To: clock.BeforeStart(0)}})
+	d.Fixed = append(d.Fixed, plan.Fixed{ID: "up", Name: "Line up", Who: []string{plan.Everyone},
+		Span: plan.Span{From: clock.BeforeStart(120), To: clock.BeforeStart(0)}})
 	d.Players[0].Late, d.Players[0].Over = 900, true
 	c, err := schedule.Compile(d)
 	require.NoError(t, err)

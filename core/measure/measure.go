@@ -225,7 +225,8 @@ func (s System) Blows(shown float64) float64 {
 // Usual is what is used where a time zone lies: yards, °F and miles in the United States, as most
 // clubs there have it.
 func Usual(zone string) System {
-	for _, us := range []string{"America/New_York", "America/Chicago", "America/Denver", "America/Los_Angeles", "America/Phoenix", "America/Anchorage", "Pacific/Honolulu",
+	for _, us := range []string{"America/New_York", "America/Chicago", "America/Denver", "America/Los_Angeles",
+		"America/Phoenix", "America/Anchorage", "Pacific/Honolulu",
 		"America/Detroit", "America/Boise", "America/Indiana/", "America/Kentucky/", "America/North_Dakota/", "US/"} {
 		if strings.HasPrefix(zone, us) {
 			return System{Yards: true, Fahrenheit: true, Miles: true}

@@ -25,7 +25,8 @@ func ExampleSystem_Length() {
 
 func TestALengthIsReadAsItIsSaid(t *testing.T) {
 	yards := measure.System{Yards: true}
-	for text, want := range map[string]float64{"20": 20 * measure.Yard, "20 m": 20, "20yd": 20 * measure.Yard, "60 ft": 60 * measure.Foot, "60'": 60 * measure.Foot, "10.5 metres": 10.5, " 10,5 m ": 10.5} {
+	for text, want := range map[string]float64{"20": 20 * measure.Yard, "20 m": 20, "20yd": 20 * measure.Yard,
+		"60 ft": 60 * measure.Foot, "60'": 60 * measure.Foot, "10.5 metres": 10.5, " 10,5 m ": 10.5} {
 		got, ok := yards.ReadLength(text)
 		assert.True(t, ok, text)
 		assert.InDelta(t, want, got, 0.001, text)

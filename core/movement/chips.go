@@ -123,7 +123,9 @@ func Set(k *drill.Drill, chip Chip, said string) error {
 	said = strings.TrimSpace(said)
 	switch chip {
 	case For:
-		i := slices.IndexFunc(purposes, func(p purpose) bool { return strings.EqualFold(p.words, said) || p.quality == said })
+		i := slices.IndexFunc(purposes, func(p purpose) bool {
+			return strings.EqualFold(p.words, said) || p.quality == said
+		})
 		if i < 0 {
 			return fmt.Errorf("pick what it is for: %s", strings.Join(Purposes(), ", "))
 		}
@@ -164,7 +166,8 @@ func works(k *drill.Drill, said string) error {
 	words := wordsOf(strings.ReplaceAll(said, "forwards and back", "forwards"))
 	u.add(words, true)
 	var planes []string
-	for plane, names := range map[string][]string{"front": {"forwards", "forward", "straight"}, "side": {"sideways", "side", "lateral"}, "turn": {"turning", "turn", "rotation", "twist"}} {
+	for plane, names := range map[string][]string{"front": {"forwards", "forward", "straight"},
+		"side": {"sideways", "side", "lateral"}, "turn": {"turning", "turn", "rotation", "twist"}} {
 		if slices.ContainsFunc(names, func(name string) bool { return slices.Contains(words, name) }) {
 			planes = append(planes, plane)
 		}
@@ -207,7 +210,8 @@ func fast(k *drill.Drill, said string) error {
 		}
 	default:
 		u, _ := Of(k.Name)
-		factor, ok := map[string]float64{"slow": 1.5, "slowly": 1.5, "very slow": 2, "quick": 0.75, "fast": 0.75, "usual": 1}[strings.ToLower(said)]
+		factor, ok := map[string]float64{"slow": 1.5, "slowly": 1.5, "very slow": 2, "quick": 0.75, "fast": 0.75,
+			"usual": 1}[strings.ToLower(said)]
 		if !ok {
 			return fmt.Errorf("say how fast: 25 s a length, 3 s a rep, slow, quick")
 		}

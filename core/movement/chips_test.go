@@ -12,7 +12,8 @@ import (
 
 // What a coach says of a drill of their own is what the chips say afterwards.
 func TestAChipHoldsWhatWasSaid(t *testing.T) {
-	travel := drill.Dose{Kind: drill.Travel, Trips: 2, Metres: 20, Speed: 2, TurnSeconds: 3, IntervalSeconds: 4, Flow: drill.Continuous}
+	travel := drill.Dose{Kind: drill.Travel, Trips: 2, Metres: 20, Speed: 2, TurnSeconds: 3, IntervalSeconds: 4,
+		Flow: drill.Continuous}
 	reps := drill.Dose{Kind: drill.Reps, Sets: 1, Reps: 8, Sides: 1, RepSeconds: 3}
 	for _, c := range []struct {
 		chip       movement.Chip
@@ -34,7 +35,8 @@ func TestAChipHoldsWhatWasSaid(t *testing.T) {
 		require.NoError(t, movement.Set(&k, c.chip, c.said), c.said)
 		assert.Equal(t, c.says, movement.Says(&k, c.chip), c.said)
 	}
-	for chip, said := range map[movement.Chip]string{movement.For: "fun for all", movement.Works: "blorp", movement.Fast: "like the wind", "colour": "red"} {
+	for chip, said := range map[movement.Chip]string{movement.For: "fun for all", movement.Works: "blorp",
+		movement.Fast: "like the wind", "colour": "red"} {
 		k := drill.Drill{Code: "our-x", Name: "Wobble", Dose: reps}
 		was := k
 		assert.Error(t, movement.Set(&k, chip, said))

@@ -62,7 +62,8 @@ func formOf(name string, forms []form) string {
 		return ""
 	}
 	for _, f := range forms {
-		if f.called != nil && !f.called.MatchString(name) || f.travel && !u.Travels || f.aims != "" && !strings.Contains(" "+f.aims+" ", " "+u.Aim+" ") {
+		if f.called != nil && !f.called.MatchString(name) || f.travel && !u.Travels ||
+			f.aims != "" && !strings.Contains(" "+f.aims+" ", " "+u.Aim+" ") {
 			continue
 		}
 		if strings.Contains(strings.ToLower(name), f.with) {

@@ -100,7 +100,8 @@ func (u *Understood) add(said []string, bare bool) {
 }
 
 // oneOf are words before which a leg is how a movement is done, not what it works.
-var oneOf = []string{"single", "one", "two", "double", "straight", "other", "top", "bottom", "front", "back", "each", "a", "per"}
+var oneOf = []string{"single", "one", "two", "double", "straight", "other", "top", "bottom", "front", "back", "each",
+	"a", "per"}
 
 // withoutLegs leaves such legs out.
 func withoutLegs(said []string) []string {

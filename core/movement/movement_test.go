@@ -21,14 +21,22 @@ func ExampleOf() {
 // said changes it.
 func TestADrillIsUnderstoodFromItsWords(t *testing.T) {
 	for name, want := range map[string]movement.Understood{
-		"single-leg hop and stick":    {Aim: "landing", Phase: drill.Activate, Joints: []string{"ankle", "knee", "hip"}, Planes: []string{"front"}},
-		"calf stretch on the wall":    {Aim: "range", Phase: drill.Mobilise, Joints: []string{"ankle"}, Planes: []string{"front"}},
-		"good mornings with a stick":  {Aim: "control", Phase: drill.Activate, Joints: []string{"hip", "back"}, Planes: []string{"front"}},
-		"partner-resisted march":      {Aim: "rhythm", Phase: drill.Raise, Joints: []string{"ankle", "knee", "hip"}, Planes: []string{"front"}, Travels: true, Alternates: true},
-		"ankles":                      {Aim: "range", Phase: drill.Mobilise, Joints: []string{"ankle"}, Planes: []string{"front", "side"}},
-		"skater jumps":                {Aim: "jump", Phase: drill.Potentiate, Joints: []string{"ankle", "knee", "hip"}, Planes: []string{"side"}, Alternates: true},
-		"wrist circles, both ways":    {Aim: "range", Phase: drill.Mobilise, Joints: []string{"wrist"}, Planes: []string{"side", "turn"}},
-		"explosive step-ups onto box": {Aim: "strength", Phase: drill.Potentiate, Joints: []string{"ankle", "knee", "hip"}, Planes: []string{"front"}},
+		"single-leg hop and stick": {Aim: "landing", Phase: drill.Activate, Joints: []string{"ankle", "knee", "hip"},
+			Planes: []string{"front"}},
+		"calf stretch on the wall": {Aim: "range", Phase: drill.Mobilise, Joints: []string{"ankle"},
+			Planes: []string{"front"}},
+		"good mornings with a stick": {Aim: "control", Phase: drill.Activate, Joints: []string{"hip", "back"},
+			Planes: []string{"front"}},
+		"partner-resisted march": {Aim: "rhythm", Phase: drill.Raise, Joints: []string{"ankle", "knee", "hip"},
+			Planes: []string{"front"}, Travels: true, Alternates: true},
+		"ankles": {Aim: "range", Phase: drill.Mobilise, Joints: []string{"ankle"},
+			Planes: []string{"front", "side"}},
+		"skater jumps": {Aim: "jump", Phase: drill.Potentiate, Joints: []string{"ankle", "knee", "hip"},
+			Planes: []string{"side"}, Alternates: true},
+		"wrist circles, both ways": {Aim: "range", Phase: drill.Mobilise, Joints: []string{"wrist"},
+			Planes: []string{"side", "turn"}},
+		"explosive step-ups onto box": {Aim: "strength", Phase: drill.Potentiate,
+			Joints: []string{"ankle", "knee", "hip"}, Planes: []string{"front"}},
 	} {
 		is, known := movement.Of(name)
 		require.True(t, known, name)
@@ -45,7 +53,8 @@ func TestADrillIsUnderstoodFromItsWords(t *testing.T) {
 // Whatever is said, what is understood can be done: terms of the field, an effort, times that
 // rise.
 func FuzzOf(f *testing.F) {
-	for _, seed := range []string{"slow explosive single-leg hops in place with a band", "walk walk walk", "seated band-resisted overhead press, eyes shut"} {
+	for _, seed := range []string{"slow explosive single-leg hops in place with a band", "walk walk walk",
+		"seated band-resisted overhead press, eyes shut"} {
 		f.Add(seed)
 	}
 	f.Fuzz(func(t *testing.T, name string) {

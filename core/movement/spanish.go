@@ -36,7 +36,8 @@ var spanish = func() (list [][2]string) {
 }()
 
 // unaccented is a text in small letters without accents.
-var unaccented = strings.NewReplacer("á", "a", "é", "e", "í", "i", "ó", "o", "ú", "u", "ü", "u", "ñ", "n", "Á", "a", "É", "e", "Í", "i", "Ó", "o", "Ú", "u", "Ñ", "n")
+var unaccented = strings.NewReplacer("á", "a", "é", "e", "í", "i", "ó", "o", "ú", "u", "ü", "u", "ñ", "n", "Á", "a",
+	"É", "e", "Í", "i", "Ó", "o", "Ú", "u", "Ñ", "n")
 
 // InEnglish is a name with its Spanish words for movements in English; the same text where it has
 // none.

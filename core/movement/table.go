@@ -57,8 +57,10 @@ func moveOf(words phrases, c []string) move {
 	if !ok {
 		panic("movement: no such phase: " + c[1])
 	}
-	m := move{words: words, Understood: Understood{Aim: c[0], Phase: phase, Joints: fields(c[2]), Planes: fields(c[3]), Effort: number(c[4]), Contacts: number(c[5]),
-		Alternates: strings.Contains(c[6], "alternates"), Travels: strings.Contains(c[6], "travels"), Seconds: three(c[7]), Pace: three(c[8])}}
+	m := move{words: words, Understood: Understood{Aim: c[0], Phase: phase, Joints: fields(c[2]), Planes: fields(c[3]),
+		Effort: number(c[4]), Contacts: number(c[5]),
+		Alternates: strings.Contains(c[6], "alternates"), Travels: strings.Contains(c[6], "travels"),
+		Seconds: three(c[7]), Pace: three(c[8])}}
 	m.bare = strings.Contains(c[6], "bare") || len(m.Joints) == 0
 	m.going = strings.Contains(c[6], "going")
 	return m
@@ -91,7 +93,8 @@ func changeOf(cell string) func(*Understood) {
 	var all []func(*Understood)
 	for _, one := range strings.Fields(cell) {
 		at := strings.IndexAny(one, "x+=")
-		for _, name := range []string{"alternates", "contacts", "effort", "seconds", "planes", "joints", "phase", "pace", "travels", "aim"} {
+		for _, name := range []string{"alternates", "contacts", "effort", "seconds", "planes", "joints", "phase",
+			"pace", "travels", "aim"} {
 			if strings.HasPrefix(one, name) {
 				at = len(name)
 			}
@@ -190,9 +193,11 @@ func (list phrases) in(said []string) bool {
 // wordsOf are the words of a text in one form: small, without hyphens and articles, singular.
 func wordsOf(text string) (words []string) {
 	before := ""
-	for w := range strings.FieldsFuncSeq(strings.ToLower(text), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) && r != '\'' && r != '%' }) {
+	for w := range strings.FieldsFuncSeq(strings.ToLower(text),
+		func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) && r != '\'' && r != '%' }) {
 		w = singular(strings.ReplaceAll(w, "'", ""))
-		if article := w == "the" || w == "your" || w == "a" && (before == "with" || before == "to" || before == "on"); !article {
+		if article := w == "the" || w == "your" || w == "a" && (before == "with" || before == "to" ||
+			before == "on"); !article {
 			words = append(words, w)
 		}
 		before = w
@@ -223,7 +228,8 @@ func singular(w string) string {
 		return w
 	case strings.HasSuffix(w, "ies"):
 		return w[:len(w)-3] + "y"
-	case strings.HasSuffix(w, "ches") || strings.HasSuffix(w, "shes") || strings.HasSuffix(w, "sses") || strings.HasSuffix(w, "xes"):
+	case strings.HasSuffix(w, "ches") || strings.HasSuffix(w, "shes") || strings.HasSuffix(w, "sses") ||
+		strings.HasSuffix(w, "xes"):
 		return w[:len(w)-2]
 	case strings.HasSuffix(w, "s"):
 		return w[:len(w)-1]

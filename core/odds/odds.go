@@ -95,7 +95,8 @@ func Of(d Day) Odds {
 	}
 	slices.Sort(late)
 	at := func(share float64) float64 { return late[min(Days-1, int(share*Days))] }
-	o := Odds{Holds: float64(held) / Days, Median: int(math.Round(at(0.5))), Late90: int(math.Round(at(0.9))), Late95: int(math.Round(at(0.95)))}
+	o := Odds{Holds: float64(held) / Days, Median: int(math.Round(at(0.5))), Late90: int(math.Round(at(0.9))),
+		Late95: int(math.Round(at(0.95)))}
 	if worst := slices.Index(blamed, slices.Max(blamed)); blamed[worst] > 0 {
 		o.Worst = c.blocks[worst].is.ID
 	}
@@ -171,7 +172,8 @@ type run struct {
 }
 
 func newRun(c *crowd) *run {
-	return &run{crowd: c, free: make([]float64, len(c.due)), last: make([]int, len(c.due)), held: make([][]held, len(c.room)), before: make([]int, len(c.blocks)), over: make([]float64, len(c.blocks))}
+	return &run{crowd: c, free: make([]float64, len(c.due)), last: make([]int, len(c.due)),
+		held: make([][]held, len(c.room)), before: make([]int, len(c.blocks)), over: make([]float64, len(c.blocks))}
 }
 
 // through runs a day.

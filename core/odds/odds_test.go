@@ -40,7 +40,8 @@ func TestKnownDays(t *testing.T) {
 			for _, n := range b.Needs {
 				needs[n] = 1
 			}
-			d.Blocks = append(d.Blocks, odds.Block{ID: b.ID, Start: b.Start, End: b.End, Players: b.Players, Needs: needs, Mu: b.Mu})
+			d.Blocks = append(d.Blocks, odds.Block{ID: b.ID, Start: b.Start, End: b.End, Players: b.Players,
+				Needs: needs, Mu: b.Mu})
 		}
 		o := odds.Of(d)
 		assert.InDelta(t, c.Holds, o.Holds, 0.03, c.Title)
@@ -90,7 +91,8 @@ func TestWhatMakesADayLate(t *testing.T) {
 	lanes := func(room int) odds.Odds {
 		d := odds.Day{Due: map[string]clock.Offset{"a": 0, "b": 0, "c": 0}, Room: map[string]int{"lanes": room}}
 		for _, p := range []string{"a", "b", "c"} {
-			d.Blocks = append(d.Blocks, odds.Block{ID: p, Start: -300, End: 0, Players: []string{p}, Needs: map[string]int{"lanes": 1}})
+			d.Blocks = append(d.Blocks, odds.Block{ID: p, Start: -300, End: 0, Players: []string{p},
+				Needs: map[string]int{"lanes": 1}})
 		}
 		return odds.Of(d)
 	}

@@ -58,7 +58,8 @@ func TestAPaceIsDrawnToThePlan(t *testing.T) {
 		assert.Greater(t, again.Sigma, pace.Within)
 		slices.Reverse(ratios)
 		assert.InDelta(t, p.Mu, pace.Of(ratios).Mu, 1e-12)
-		assert.Equal(t, p.Runs, pace.Of(append(ratios, 0, -1, math.NaN(), math.Inf(1))).Runs, "what is no run says nothing")
+		assert.Equal(t, p.Runs, pace.Of(append(ratios, 0, -1, math.NaN(), math.Inf(1))).Runs,
+			"what is no run says nothing")
 	})
 	none := pace.Of(nil)
 	assert.Zero(t, none.Mu)

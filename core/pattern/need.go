@@ -117,7 +117,8 @@ func (t texts) anyOf() []string {
 // of is what is known of an expression's matches.
 func of(re *syntax.Regexp) texts {
 	switch re.Op {
-	case syntax.OpEmptyMatch, syntax.OpBeginLine, syntax.OpEndLine, syntax.OpBeginText, syntax.OpEndText, syntax.OpWordBoundary, syntax.OpNoWordBoundary:
+	case syntax.OpEmptyMatch, syntax.OpBeginLine, syntax.OpEndLine, syntax.OpBeginText, syntax.OpEndText,
+		syntax.OpWordBoundary, syntax.OpNoWordBoundary:
 		return texts{whole: []string{""}}
 	case syntax.OpLiteral:
 		return literal(string(re.Rune))

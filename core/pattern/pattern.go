@@ -21,7 +21,8 @@ type Pattern struct {
 // Must is a pattern of a regular expression in the syntax of package regexp. Where that is malformed, its first use
 // panics; [Broken] finds it.
 func Must(expression string) *Pattern {
-	p := &Pattern{expression: expression, re: sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(expression) })}
+	p := &Pattern{expression: expression,
+		re: sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(expression) })}
 	made.Lock()
 	defer made.Unlock()
 	made.all = append(made.all, p)

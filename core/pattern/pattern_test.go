@@ -29,7 +29,8 @@ func TestAPatternFindsWhatItsExpressionFinds(t *testing.T) {
 		for i := n % 11; i < len(lines); i += 11 {
 			line := lines[i]
 			require.Equal(t, re.MatchString(line), p.MatchString(line), "%s on %q", expression, line)
-			require.Equal(t, re.FindAllStringSubmatchIndex(line, -1), p.FindAllStringSubmatchIndex(line, -1), "%s on %q", expression, line)
+			require.Equal(t, re.FindAllStringSubmatchIndex(line, -1), p.FindAllStringSubmatchIndex(line, -1),
+				"%s on %q", expression, line)
 		}
 		n++
 	}
@@ -54,24 +55,31 @@ func written(t *testing.T) (all []string) {
 // Whatever letters an expression has, and whatever text it is tried on.
 func TestAnyPatternFindsWhatItsExpressionFinds(t *testing.T) {
 	letter := rapid.SampledFrom(strings.Split("a b k s S K 1 # é × \u017f \u212a", " "))
-	text := rapid.Custom(func(t *rapid.T) string { return strings.Join(rapid.SliceOfN(letter, 0, 5).Draw(t, "text"), "") })
+	text := rapid.Custom(func(t *rapid.T) string {
+		return strings.Join(rapid.SliceOfN(letter, 0, 5).Draw(t, "text"),
+			"")
+	})
 	var expression func(deep int) *rapid.Generator[string]
 	expression = func(deep int) *rapid.Generator[string] {
 		return rapid.Custom(func(t *rapid.T) string {
 			if deep == 0 {
-				return rapid.OneOf(rapid.Map(text, regexp.QuoteMeta), rapid.SampledFrom([]string{`\d`, `[ab]`, `[^a]`, `.`, `\b`, `^`, `$`})).Draw(t, "piece")
+				return rapid.OneOf(rapid.Map(text, regexp.QuoteMeta),
+					rapid.SampledFrom([]string{`\d`, `[ab]`, `[^a]`, `.`, `\b`, `^`, `$`})).Draw(t, "piece")
 			}
 			sub := func() string { return expression(deep-1).Draw(t, "part") }
 			return rapid.SampledFrom([]func() string{
-				func() string { return sub() + sub() }, func() string { return "(?:" + sub() + "|" + sub() + ")" }, func() string { return "(" + sub() + ")?" },
-				func() string { return "(?:" + sub() + ")*" }, func() string { return "(?:" + sub() + ")+" }, func() string { return "(?:" + sub() + "){1,3}" },
+				func() string { return sub() + sub() }, func() string { return "(?:" + sub() + "|" + sub() + ")" },
+				func() string { return "(" + sub() + ")?" },
+				func() string { return "(?:" + sub() + ")*" }, func() string { return "(?:" + sub() + ")+" },
+				func() string { return "(?:" + sub() + "){1,3}" },
 			}).Draw(t, "made")()
 		})
 	}
 	rapid.Check(t, func(t *rapid.T) {
 		is := rapid.SampledFrom([]string{"", "(?i)"}).Draw(t, "case") + expression(3).Draw(t, "expression")
 		on := text.Draw(t, "text")
-		assert.Equal(t, regexp.MustCompile(is).FindStringSubmatchIndex(on), pattern.Must(is).FindStringSubmatchIndex(on), "%s on %q", is, on)
+		assert.Equal(t, regexp.MustCompile(is).FindStringSubmatchIndex(on),
+			pattern.Must(is).FindStringSubmatchIndex(on), "%s on %q", is, on)
 	})
 }
 

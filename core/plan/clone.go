@@ -10,10 +10,12 @@ import (
 // Clone is a deep copy of the document.
 func (d *Document) Clone() *Document {
 	c := *d
-	c.Players, c.Kit = each(d.Players, func(p *Player) { p.Own, p.Forms = slices.Clone(p.Own), maps.Clone(p.Forms) }), maps.Clone(d.Kit)
+	c.Players, c.Kit = each(d.Players, func(p *Player) { p.Own, p.Forms = slices.Clone(p.Own), maps.Clone(p.Forms) }),
+		maps.Clone(d.Kit)
 	c.Units = each(d.Units, func(u *Unit) { u.Players = slices.Clone(u.Players) })
 	c.Zones = each(d.Zones, func(z *Zone) {
-		z.Free, z.Celsius, z.Fittings, z.Lies = slices.Clone(z.Free), pointed(z.Celsius), slices.Clone(z.Fittings), pointed(z.Lies)
+		z.Free, z.Celsius, z.Fittings, z.Lies = slices.Clone(z.Free), pointed(z.Celsius), slices.Clone(z.Fittings),
+			pointed(z.Lies)
 	})
 	c.Leaders = each(d.Leaders, func(l *Leader) { l.Free = slices.Clone(l.Free) })
 	c.Fixed = each(d.Fixed, func(f *Fixed) { f.Who = slices.Clone(f.Who) })
@@ -22,9 +24,12 @@ func (d *Document) Clone() *Document {
 	c.Due = each(d.Due, func(x *Due) { x.Who = slices.Clone(x.Who) })
 	c.Facing, c.Bring = slices.Clone(d.Facing), slices.Clone(d.Bring)
 	c.Lists = each(d.Lists, func(l *List) { l.Blocks = each(l.Blocks, func(b *Block) { *b = b.Clone() }) })
-	c.Today.Celsius, c.Today.Off, c.Today.On = pointed(d.Today.Celsius), slices.Clone(d.Today.Off), slices.Clone(d.Today.On)
+	c.Today.Celsius, c.Today.Off, c.Today.On = pointed(d.Today.Celsius), slices.Clone(d.Today.Off),
+		slices.Clone(d.Today.On)
 	c.Stresses, c.Exceptions, c.Notes = slices.Clone(d.Stresses), slices.Clone(d.Exceptions), slices.Clone(d.Notes)
-	c.Said = each(d.Said, func(s *Said) { s.Parts = each(s.Parts, func(p *SaidPart) { p.Items = slices.Clone(p.Items) }) })
+	c.Said = each(d.Said, func(s *Said) {
+		s.Parts = each(s.Parts, func(p *SaidPart) { p.Items = slices.Clone(p.Items) })
+	})
 	return &c
 }
 

@@ -13,7 +13,8 @@ import (
 )
 
 func TestTheAirFallsIntoBands(t *testing.T) {
-	for celsius, want := range map[float64]plan.Air{-10: plan.Cold, 5: plan.Cold, 5.1: plan.Cool, 12: plan.Cool, 12.1: plan.Mild, 23.9: plan.Mild, 24: plan.Warm, 29.9: plan.Warm, 30: plan.Hot, 45: plan.Hot} {
+	for celsius, want := range map[float64]plan.Air{-10: plan.Cold, 5: plan.Cold, 5.1: plan.Cool, 12: plan.Cool,
+		12.1: plan.Mild, 23.9: plan.Mild, 24: plan.Warm, 29.9: plan.Warm, 30: plan.Hot, 45: plan.Hot} {
 		assert.Equal(t, want, plan.AirOf(celsius), "%g °C", celsius)
 		assert.Equal(t, want, plan.Conditions{Celsius: &celsius}.Air())
 	}
@@ -48,7 +49,8 @@ func TestProblemsAreFoundByTheirPlace(t *testing.T) {
 	require.Error(t, wrong.Err())
 	assert.Equal(t, "too much", wrong.At(plan.AtItem("b", 2)))
 	assert.Empty(t, wrong.At(plan.AtItem("b", 1)))
-	places := []string{plan.AtBlock("b", "zone"), plan.AtBlock("c", "zone"), plan.AtBlock("b", "items"), plan.AtItem("b", 0), plan.AtItem("b", 1), plan.AtException("r", "b"), plan.AtException("r", "c")}
+	places := []string{plan.AtBlock("b", "zone"), plan.AtBlock("c", "zone"), plan.AtBlock("b", "items"),
+		plan.AtItem("b", 0), plan.AtItem("b", 1), plan.AtException("r", "b"), plan.AtException("r", "c")}
 	seen := map[string]bool{}
 	for _, p := range places {
 		assert.False(t, seen[p], "%s names one place alone", p)
@@ -69,19 +71,22 @@ func edits(t *rapid.T, d *plan.Document) (string, error) {
 	case 1:
 		return d.StepDose(block, item, rapid.IntRange(-5, 5).Draw(t, "steps"))
 	case 2:
-		return d.SetPriority(block, rapid.SampledFrom([]plan.Priority{plan.Must, plan.Could, "maybe"}).Draw(t, "priority"))
+		return d.SetPriority(block, rapid.SampledFrom([]plan.Priority{plan.Must, plan.Could, "maybe"}).Draw(t,
+			"priority"))
 	case 3:
 		return d.Step(block, rapid.SampledFrom([]int{-1, 1}).Draw(t, "by"))
 	case 4:
 		return d.Remove(block)
 	case 5:
-		return d.Add(throws(), rapid.SampledFrom([]drill.Phase{drill.Raise, drill.Sport, "warm"}).Draw(t, "phase"), []string{rapid.SampledFrom([]string{plan.Everyone, "p1", "p99"}).Draw(t, "who")}, plan.Should)
+		return d.Add(throws(), rapid.SampledFrom([]drill.Phase{drill.Raise, drill.Sport, "warm"}).Draw(t, "phase"),
+			[]string{rapid.SampledFrom([]string{plan.Everyone, "p1", "p99"}).Draw(t, "who")}, plan.Should)
 	case 6:
 		return d.AddItem(block, plan.Item{Drill: throws()})
 	case 7:
 		return d.RemoveItem(block, item)
 	}
-	return d.SetLate(rapid.SampledFrom([]string{"p1", "p99"}).Draw(t, "player"), rapid.IntRange(-60, plan.MaxLate+60).Draw(t, "late"))
+	return d.SetLate(rapid.SampledFrom([]string{"p1", "p99"}).Draw(t, "player"),
+		rapid.IntRange(-60, plan.MaxLate+60).Draw(t, "late"))
 }
 
 func ids(d *plan.Document) (list []string) {

@@ -61,10 +61,12 @@ type Document struct {
 	Due          []Due          `json:"due,omitempty"`    // who has to be ready when, by how the day begins
 	Facing       []Fact         `json:"facing,omitempty"` // what is known of today's opponent or partner
 	Bring        []Bring        `json:"bring,omitempty"`  // to carry out beside the drills' kit
-	Lists        []List         `json:"lists,omitempty"`  // with a start line of their own: after the end, at half-time, on the bench
-	Exceptions   []Exception    `json:"kept,omitempty"`   // findings that the coach keeps, and why
-	Notes        []string       `json:"notes,omitempty"`  // how the plan was fitted to its day: what it goes without, what takes its turn; sentences
-	Said         []Said         `json:"said,omitempty"`   // the lines in which it was written
+	// with a start line of their own: after the end, at half-time, on the bench
+	Lists      []List      `json:"lists,omitempty"`
+	Exceptions []Exception `json:"kept,omitempty"` // findings that the coach keeps, and why
+	// how the plan was fitted to its day: what it goes without, what takes its turn; sentences
+	Notes []string `json:"notes,omitempty"`
+	Said  []Said   `json:"said,omitempty"` // the lines in which it was written
 }
 
 // Restriction is what licensed medical staff ruled for a player. It is never
@@ -97,11 +99,12 @@ type Player struct {
 	Loose    bool        `json:"hypermobile,omitempty"`
 	Hand     drill.Way   `json:"hand,omitempty"` // that the player uses: left, right; "": not said
 	Foot     drill.Way   `json:"foot,omitempty"`
-	Bats     drill.Way   `json:"bats,omitempty"`      // the side of the bat; "": as the hand
-	Level    drill.Grade `json:"level,omitempty"`     // "": as the squad
-	Over     bool        `json:"over,omitempty"`      // who comes late works on over the drink and the line-up
-	Own      []string    `json:"own,omitempty"`       // what they always do in own time, a line each
-	DueShift int         `json:"due_shift,omitempty"` // seconds that the player's due time lies later (earlier if negative) than the squad's
+	Bats     drill.Way   `json:"bats,omitempty"`  // the side of the bat; "": as the hand
+	Level    drill.Grade `json:"level,omitempty"` // "": as the squad
+	Over     bool        `json:"over,omitempty"`  // who comes late works on over the drink and the line-up
+	Own      []string    `json:"own,omitempty"`   // what they always do in own time, a line each
+	// seconds that the player's due time lies later (earlier if negative) than the squad's
+	DueShift int `json:"due_shift,omitempty"`
 
 	// Forms are drills, by code, that the player does in another form: [Easier] or [Harder].
 	Forms map[string]string `json:"forms,omitempty"`
@@ -207,36 +210,41 @@ func (b *Block) Stakes(pulse bool) stake.Block {
 
 // Block is a few drills in order, run as one for one audience.
 type Block struct {
-	ID        string        `json:"id"`
-	Name      string        `json:"name"`
-	Aim       string        `json:"aim"`
-	Why       string        `json:"why,omitempty"` // why it was put in, where the plan was composed
-	Phase     drill.Phase   `json:"phase"`
-	On        Turn          `json:"on,omitempty"` // the days on which it is run; "": all
-	Who       []string      `json:"who"`          // ids of units and players, or Everyone
-	Zone      string        `json:"zone,omitempty"`
-	Stations  int           `json:"stations,omitempty"` // fewer lanes than the zone has, such as two tees; 0: all of them
-	Leader    string        `json:"leader,omitempty"`
-	Priority  Priority      `json:"priority"`
-	Loose     bool          `json:"loose,omitempty"`     // may swap places with loose neighbours in the list; own time may lie anywhere
+	ID    string      `json:"id"`
+	Name  string      `json:"name"`
+	Aim   string      `json:"aim"`
+	Why   string      `json:"why,omitempty"` // why it was put in, where the plan was composed
+	Phase drill.Phase `json:"phase"`
+	On    Turn        `json:"on,omitempty"` // the days on which it is run; "": all
+	Who   []string    `json:"who"`          // ids of units and players, or Everyone
+	Zone  string      `json:"zone,omitempty"`
+	// fewer lanes than the zone has, such as two tees; 0: all of them
+	Stations int      `json:"stations,omitempty"`
+	Leader   string   `json:"leader,omitempty"`
+	Priority Priority `json:"priority"`
+	// may swap places with loose neighbours in the list; own time may lie anywhere
+	Loose     bool          `json:"loose,omitempty"`
 	Excusable bool          `json:"excusable,omitempty"` // goes on without those called away meanwhile
 	Pin       *clock.Moment `json:"pin,omitempty"`
 	Hold      Hold          `json:"hold,omitzero"`
 	After     []string      `json:"after,omitempty"` // ids of blocks that end first
 	SetUp     int           `json:"set_up,omitempty"`
-	Form      Form          `json:"form,omitempty"`       // how it is run
-	Split     Split         `json:"split,omitempty"`      // stations: how its groups are made
-	Groups    [][]string    `json:"groups,omitempty"`     // stations: the groups that a coach made, ids of units and players
-	Change    int           `json:"change,omitempty"`     // stations: seconds to go to the next; 0: ChangeSeconds
-	Pick      int           `json:"pick,omitempty"`       // choice: how many of its drills each does; 0: one
-	Choices   Choices       `json:"choices,omitempty"`    // choice: what players chose
-	Rounds    int           `json:"rounds,omitempty"`     // how often its drills are gone through; 0: once
-	RoundRest int           `json:"round_rest,omitempty"` // seconds between rounds
+	Form      Form          `json:"form,omitempty"`  // how it is run
+	Split     Split         `json:"split,omitempty"` // stations: how its groups are made
+	// stations: the groups that a coach made, ids of units and players
+	Groups    [][]string `json:"groups,omitempty"`
+	Change    int        `json:"change,omitempty"`     // stations: seconds to go to the next; 0: ChangeSeconds
+	Pick      int        `json:"pick,omitempty"`       // choice: how many of its drills each does; 0: one
+	Choices   Choices    `json:"choices,omitempty"`    // choice: what players chose
+	Rounds    int        `json:"rounds,omitempty"`     // how often its drills are gone through; 0: once
+	RoundRest int        `json:"round_rest,omitempty"` // seconds between rounds
 
 	// LeastRounds is how few rounds will do, where a coach said that: 2–3 rounds; 0: not said.
 	LeastRounds int `json:"least_rounds,omitempty"`
 
-	Pace  float64 `json:"pace,omitempty"` // what its seconds are multiplied by, since it runs longer or shorter with this team; 0: by nothing
+	// what its seconds are multiplied by, since it runs longer or shorter with this team; 0: by
+	// nothing
+	Pace  float64 `json:"pace,omitempty"`
 	Note  string  `json:"note,omitempty"` // what was said of it and not understood
 	Items []Item  `json:"items"`
 }
@@ -292,9 +300,8 @@ func (i *Item) OneHold() bool {
 	return i.Shrinks() && d.Kind == drill.Hold && i.Drill.Range.Target == 1 && d.Breaths == 0
 }
 
-// Members resolves ids of units and players, or Everyone, to the ids of
-// players, in the order of the document and each once. Ids that nobody has are
-// passed over.
+// Members resolves ids of units and players, or Everyone, to the ids of players, in the order of
+// the document and each once. Ids that nobody has are passed over.
 func (d *Document) Members(who []string) []string {
 	all := slices.Contains(who, Everyone)
 	wanted := map[string]bool{}

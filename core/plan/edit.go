@@ -106,11 +106,12 @@ type HeadFields struct {
 	Open                            clock.Moment
 }
 
-// SetHead changes what is said of the session as a whole. Blocks of a phase
-// that the new method lacks are refused rather than lost.
+// SetHead changes what is said of the session as a whole. Blocks of a phase that the new method
+// lacks are refused rather than lost.
 func (d *Document) SetHead(to HeadFields) (string, error) {
 	next := *d
-	next.Title, next.Place, next.StartName, next.Method, next.Open = to.Title, to.Place, to.StartName, to.Method, to.Open
+	next.Title, next.Place, next.StartName, next.Method, next.Open = to.Title, to.Place, to.StartName, to.Method,
+		to.Open
 	if problem := NameProblem(to.StartName); problem != "" {
 		return "", In("start_name", "%s", problem)
 	}

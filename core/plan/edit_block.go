@@ -8,8 +8,8 @@ import (
 	"cuestart/core/drill"
 )
 
-// SetDose sets the target of drill item of a block. An amount outside the
-// drill's range is refused with the range.
+// SetDose sets the target of drill item of a block. An amount outside the drill's range is
+// refused with the range.
 func (d *Document) SetDose(block string, item, amount int) (string, error) {
 	b := d.Block(block)
 	if b == nil || item < 0 || item >= len(b.Items) {
@@ -17,7 +17,8 @@ func (d *Document) SetDose(block string, item, amount int) (string, error) {
 	}
 	known := &b.Items[item].Drill
 	if amount < known.Range.Min || amount > known.Range.Max {
-		return "", In(AtItem(block, item), "%s goes from %s to %s", known.Name, known.Words(known.Range.Min), known.Words(known.Range.Max))
+		return "", In(AtItem(block, item), "%s goes from %s to %s", known.Name, known.Words(known.Range.Min),
+			known.Words(known.Range.Max))
 	}
 	known.Range.Target = amount
 	b.Items[item].Written = true
@@ -95,8 +96,8 @@ func (d *Document) Remove(block string) (string, error) {
 	return name + " removed", nil
 }
 
-// Add appends a block of one drill to the end of a phase that the drill
-// serves, for the given audience.
+// Add appends a block of one drill to the end of a phase that the drill serves, for the given
+// audience.
 func (d *Document) Add(known drill.Drill, phase drill.Phase, who []string, priority Priority) (string, error) {
 	if phase != drill.Own && !slices.Contains(Methods[d.Method].Phases, phase) {
 		return "", In("add.phase", "there is no such phase in this method")

@@ -26,7 +26,8 @@ func (d *Document) SetForm(block string, to FormFields) (string, error) {
 		return "", ErrNoSuchBlock
 	}
 	next := *b
-	next.Form, next.Split, next.Rounds, next.RoundRest, next.Change, next.Pick = to.Form, to.Split, to.Rounds, to.RoundRest, to.Change, to.Pick
+	next.Form, next.Split, next.Rounds, next.RoundRest, next.Change, next.Pick = to.Form, to.Split, to.Rounds,
+		to.RoundRest, to.Change, to.Pick
 	next.LeastRounds = to.Least
 	if to.Form != InOrder && len(b.Items) < 2 {
 		return "", In(AtBlock(block, "form"), "it has one drill: put in another for stations or a choice")

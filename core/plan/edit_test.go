@@ -20,7 +20,8 @@ func TestEveryEditIsWholeOrRefused(t *testing.T) {
 	players := rapid.SampledFrom([]string{"p1", "p2", "p3", "gone"})
 	who := rapid.SampledFrom([][]string{{plan.Everyone}, {"u"}, {"p1"}, {"p2", "p3"}, {"gone"}, nil})
 	names := rapid.SampledFrom([]string{"Fine", "", "two\nlines"})
-	moments := rapid.SampledFrom([]clock.Moment{clock.BeforeStart(1200), clock.BeforeStart(600), clock.AtClock("14:30"), clock.AtClock("soon")})
+	moments := rapid.SampledFrom([]clock.Moment{clock.BeforeStart(1200), clock.BeforeStart(600), clock.AtClock("14:30"),
+		clock.AtClock("soon")})
 	hops := throws()
 	hops.Code, hops.Phases = "hops", []drill.Phase{drill.Potentiate, drill.Own}
 	rapid.Check(t, func(t *rapid.T) {
@@ -30,17 +31,22 @@ func TestEveryEditIsWholeOrRefused(t *testing.T) {
 			require.NoError(t, err)
 			known := rapid.SampledFrom([]drill.Drill{throws(), hops}).Draw(t, "drill")
 			said := ""
-			block, item, player := blocks.Draw(t, "at"), rapid.IntRange(-1, 2).Draw(t, "which"), players.Draw(t, "whose")
+			block, item, player := blocks.Draw(t, "at"), rapid.IntRange(-1, 2).Draw(t, "which"),
+				players.Draw(t, "whose")
 			switch rapid.IntRange(0, 27).Draw(t, "edit") {
 			case 25:
 				said, err = d.SetExact(block, item, rapid.Bool().Draw(t, "exact"))
 			case 26:
 				said, err = d.SetZone(block, rapid.SampledFrom([]string{"pitch", "gone"}).Draw(t, "zone"))
 			case 27:
-				said, err = d.ShiftFixed(rapid.SampledFrom([]string{"talk", "gone"}).Draw(t, "event"), rapid.IntRange(-900, 900).Draw(t, "from by"), rapid.IntRange(-900, 900).Draw(t, "to by"))
+				said, err = d.ShiftFixed(rapid.SampledFrom([]string{"talk", "gone"}).Draw(t, "event"),
+					rapid.IntRange(-900, 900).Draw(t, "from by"), rapid.IntRange(-900, 900).Draw(t, "to by"))
 			case 13:
-				said, err = d.SetForm(block, plan.FormFields{Form: rapid.SampledFrom(append(plan.Forms, "heap")).Draw(t, "form"), Rounds: rapid.IntRange(-1, 21).Draw(t, "rounds"),
-					Change: rapid.IntRange(0, 700).Draw(t, "change"), Pick: rapid.IntRange(-1, 3).Draw(t, "pick"), Split: rapid.SampledFrom(plan.Splits).Draw(t, "split")})
+				said, err = d.SetForm(block,
+					plan.FormFields{Form: rapid.SampledFrom(append(plan.Forms, "heap")).Draw(t, "form"),
+						Rounds: rapid.IntRange(-1, 21).Draw(t, "rounds"),
+						Change: rapid.IntRange(0, 700).Draw(t, "change"), Pick: rapid.IntRange(-1, 3).Draw(t, "pick"),
+						Split: rapid.SampledFrom(plan.Splits).Draw(t, "split")})
 			case 14:
 				said, err = d.SetChoice(block, player, rapid.SampledFrom([][]int{nil, {0}, {1}, {7}}).Draw(t, "chosen"))
 			case 15:
@@ -52,30 +58,42 @@ func TestEveryEditIsWholeOrRefused(t *testing.T) {
 			case 18:
 				said, err = d.SetSides(block, item, rapid.IntRange(-1, 3).Draw(t, "sides"))
 			case 19:
-				said, err = d.SetTurn(rapid.SampledFrom([]plan.Turn{plan.Usual, plan.First, plan.Later, "never"}).Draw(t, "turn"))
+				said, err = d.SetTurn(rapid.SampledFrom([]plan.Turn{plan.Usual, plan.First, plan.Later,
+					"never"}).Draw(t, "turn"))
 			case 20:
-				said, err = d.SetOn(block, rapid.SampledFrom([]plan.Turn{plan.Usual, plan.Later, "never"}).Draw(t, "on"))
+				said, err = d.SetOn(block, rapid.SampledFrom([]plan.Turn{plan.Usual, plan.Later, "never"}).Draw(t,
+					"on"))
 			case 21:
-				said, err = d.SetRole(rapid.SampledFrom([]string{"Starter", "Pair", plan.Bench, ""}).Draw(t, "role"), rapid.SampledFrom([][]string{nil, {"p1"}, {"gone"}}).Draw(t, "has it"))
+				said, err = d.SetRole(rapid.SampledFrom([]string{"Starter", "Pair", plan.Bench, ""}).Draw(t, "role"),
+					rapid.SampledFrom([][]string{nil, {"p1"}, {"gone"}}).Draw(t, "has it"))
 			case 22:
 				said, err = d.RemoveRole(rapid.SampledFrom([]string{"role-1", "u", "gone"}).Draw(t, "role"))
 			case 23:
 				var id string
-				if id, err = d.InsertInto(rapid.SampledFrom([]plan.When{plan.AfterEnd, plan.AtBreak, "never"}).Draw(t, "when"), d.Blocks[0].Clone()); err == nil {
+				if id, err = d.InsertInto(rapid.SampledFrom([]plan.When{plan.AfterEnd, plan.AtBreak, "never"}).Draw(t,
+					"when"), d.Blocks[0].Clone()); err == nil {
 					said = id
 				}
 			case 24:
-				said, err = d.SetList(rapid.SampledFrom([]string{"after-1", "break-1"}).Draw(t, "list"), plan.ListFields{Name: names.Draw(t, "name"), Line: "Whistle", Length: rapid.IntRange(-1, 9000).Draw(t, "length"), Margin: rapid.IntRange(0, 600).Draw(t, "margin")})
+				said, err = d.SetList(rapid.SampledFrom([]string{"after-1", "break-1"}).Draw(t, "list"),
+					plan.ListFields{Name: names.Draw(t, "name"), Line: "Whistle",
+						Length: rapid.IntRange(-1, 9000).Draw(t, "length"),
+						Margin: rapid.IntRange(0, 600).Draw(t, "margin")})
 
 			case 0:
-				said, err = d.SetBlock(blocks.Draw(t, "block"), plan.BlockFields{Name: names.Draw(t, "name"), Who: who.Draw(t, "who"),
-					Zone: rapid.SampledFrom([]string{"", "pitch", "moon"}).Draw(t, "zone"), Leader: rapid.SampledFrom([]string{"", "eve", "moon"}).Draw(t, "leader"), Stations: rapid.IntRange(-1, 101).Draw(t, "stations")})
+				said, err = d.SetBlock(blocks.Draw(t, "block"),
+					plan.BlockFields{Name: names.Draw(t, "name"), Who: who.Draw(t, "who"),
+						Zone:     rapid.SampledFrom([]string{"", "pitch", "moon"}).Draw(t, "zone"),
+						Leader:   rapid.SampledFrom([]string{"", "eve", "moon"}).Draw(t, "leader"),
+						Stations: rapid.IntRange(-1, 101).Draw(t, "stations")})
 			case 1:
 				said, err = d.AddItem(blocks.Draw(t, "block"), plan.Item{Drill: known})
 			case 2:
 				said, err = d.RemoveItem(blocks.Draw(t, "block"), rapid.IntRange(-1, 3).Draw(t, "item"))
 			case 3:
-				said, err = d.SetFixed(plan.Fixed{ID: rapid.SampledFrom([]string{"", "talk", "gone"}).Draw(t, "id"), Name: names.Draw(t, "name"), Who: who.Draw(t, "who"), Span: plan.Span{From: moments.Draw(t, "from"), To: moments.Draw(t, "to")}})
+				said, err = d.SetFixed(plan.Fixed{ID: rapid.SampledFrom([]string{"", "talk", "gone"}).Draw(t, "id"),
+					Name: names.Draw(t, "name"), Who: who.Draw(t, "who"),
+					Span: plan.Span{From: moments.Draw(t, "from"), To: moments.Draw(t, "to")}})
 			case 4:
 				said, err = d.RemoveFixed(rapid.SampledFrom([]string{"talk", "fixed-2", "gone"}).Draw(t, "id"))
 			case 5:
@@ -83,17 +101,24 @@ func TestEveryEditIsWholeOrRefused(t *testing.T) {
 			case 6:
 				said, err = d.SetOut(players.Draw(t, "player"))
 			case 7:
-				said, err = d.Add(known, rapid.SampledFrom([]drill.Phase{drill.Sport, drill.Own, drill.Raise}).Draw(t, "phase"), who.Draw(t, "who"), rapid.SampledFrom([]plan.Priority{plan.Must, "maybe"}).Draw(t, "priority"))
+				said, err = d.Add(known, rapid.SampledFrom([]drill.Phase{drill.Sport, drill.Own, drill.Raise}).Draw(t,
+					"phase"), who.Draw(t, "who"), rapid.SampledFrom([]plan.Priority{plan.Must, "maybe"}).Draw(t,
+					"priority"))
 			case 8:
 				said, err = d.Remove(blocks.Draw(t, "block"))
 			case 9:
 				said, err = d.Step(blocks.Draw(t, "block"), rapid.SampledFrom([]int{-1, 1}).Draw(t, "by"))
 			case 10:
-				said, err = d.SetDose(blocks.Draw(t, "block"), rapid.IntRange(-1, 2).Draw(t, "item"), rapid.IntRange(0, 9).Draw(t, "amount"))
+				said, err = d.SetDose(blocks.Draw(t, "block"), rapid.IntRange(-1, 2).Draw(t, "item"),
+					rapid.IntRange(0, 9).Draw(t, "amount"))
 			case 12:
-				said, err = d.SetHead(plan.HeadFields{Title: names.Draw(t, "name"), Place: "Tidegate", StartName: names.Draw(t, "start name"), Method: rapid.SampledFrom([]string{"ramp", "countdown", "mine"}).Draw(t, "method"), Open: moments.Draw(t, "open")})
+				said, err = d.SetHead(plan.HeadFields{Title: names.Draw(t, "name"), Place: "Tidegate",
+					StartName: names.Draw(t, "start name"),
+					Method:    rapid.SampledFrom([]string{"ramp", "countdown", "mine"}).Draw(t, "method"),
+					Open:      moments.Draw(t, "open")})
 			case 11:
-				said, err = d.SetPriority(blocks.Draw(t, "block"), rapid.SampledFrom([]plan.Priority{plan.Could, "maybe"}).Draw(t, "priority"))
+				said, err = d.SetPriority(blocks.Draw(t, "block"),
+					rapid.SampledFrom([]plan.Priority{plan.Could, "maybe"}).Draw(t, "priority"))
 			}
 			if err != nil {
 				after, _ := json.Marshal(d)
@@ -109,7 +134,8 @@ func TestEveryEditIsWholeOrRefused(t *testing.T) {
 func TestWhoIsOutLeavesNothingBehind(t *testing.T) {
 	d := document()
 	d.Restrictions = []plan.Restriction{{Player: "p2", NoJumps: true}}
-	d.Fixed = append(d.Fixed, plan.Fixed{ID: "toss", Name: "Toss", Who: []string{"p2"}, Span: plan.Span{From: clock.BeforeStart(900), To: clock.BeforeStart(800)}})
+	d.Fixed = append(d.Fixed, plan.Fixed{ID: "toss", Name: "Toss", Who: []string{"p2"},
+		Span: plan.Span{From: clock.BeforeStart(900), To: clock.BeforeStart(800)}})
 	said, err := d.SetOut("p2")
 	require.NoError(t, err)
 	assert.Equal(t, "Bo Ó. is out; C too", said)

@@ -17,7 +17,8 @@ import (
 )
 
 func timed(name string, seconds int) drill.Drill {
-	return drill.Drill{Code: name, Name: name, Aim: "Aim", Phases: []drill.Phase{drill.Raise}, Dose: drill.Dose{Kind: drill.Time},
+	return drill.Drill{Code: name, Name: name, Aim: "Aim", Phases: []drill.Phase{drill.Raise},
+		Dose:  drill.Dose{Kind: drill.Time},
 		Range: drill.Range{Min: 1, Target: seconds, Max: 600, Step: 1}}
 }
 
@@ -54,13 +55,15 @@ func TestBlocksAgreeWithTheKnownAnswers(t *testing.T) {
 			for i, seconds := range c.Work.([]any) {
 				b.Items = append(b.Items, plan.Item{Drill: reps(seconds.(float64)), Explain: c.Explain[i]})
 			}
-			assert.Equal(t, c.Seconds, b.Seconds(slices.Repeat([]int{1}, len(b.Items)), drill.Group{People: 8, Lanes: 1}), name)
+			assert.Equal(t, c.Seconds, b.Seconds(slices.Repeat([]int{1}, len(b.Items)),
+				drill.Group{People: 8, Lanes: 1}), name)
 		case "turns":
 			b := plan.Block{Items: []plan.Item{{Drill: reps(c.Work.(float64)), AtOnce: c.Kit}}}
 			assert.InDelta(t, c.WorkSeconds, b.Work(0, 1, drill.Group{People: c.People, Lanes: 1}), 0.01, name)
 		case "lanes":
 			k := drill.Drill{LaneKit: []string{"hurdle"}, PerLane: map[string]int{"hurdle": c.Pieces}}
-			assert.Equal(t, c.Lanes, k.LanesIn(drill.Group{People: 40, Lanes: c.ZoneLanes, Stock: map[string]int{"hurdle": c.Kit}}), name)
+			assert.Equal(t, c.Lanes,
+				k.LanesIn(drill.Group{People: 40, Lanes: c.ZoneLanes, Stock: map[string]int{"hurdle": c.Kit}}), name)
 		default:
 			t.Fatal(name)
 		}
@@ -68,7 +71,8 @@ func TestBlocksAgreeWithTheKnownAnswers(t *testing.T) {
 }
 
 func TestHurdlesMakeTheLines(t *testing.T) {
-	k := drill.Drill{LaneKit: []string{"hurdle"}, PerLane: map[string]int{"hurdle": 5}, Dose: drill.Dose{Kind: drill.Travel}}
+	k := drill.Drill{LaneKit: []string{"hurdle"}, PerLane: map[string]int{"hurdle": 5},
+		Dose: drill.Dose{Kind: drill.Travel}}
 	class := drill.Group{People: 42, Lanes: 8, Stock: map[string]int{"hurdle": 20}}
 	assert.Equal(t, "4 lines of 11", k.Lines(speech.English, class))
 	assert.Equal(t, 20, k.LanePieces("hurdle", class))
@@ -80,7 +84,8 @@ func class(pupils int) (*plan.Document, *plan.Block) {
 	d := document()
 	d.Players, d.Units, d.Blocks, d.Kit = nil, nil, d.Blocks[:1], map[string]int{"bike": 3}
 	for i := range pupils {
-		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i), Number: i + 1, First: fmt.Sprint("No ", i), Position: []string{"Wing", "Back"}[i%2], Level: drill.Grades[i%3]})
+		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i), Number: i + 1, First: fmt.Sprint("No ", i),
+			Position: []string{"Wing", "Back"}[i%2], Level: drill.Grades[i%3]})
 	}
 	b := &d.Blocks[0]
 	b.Items = []plan.Item{{Drill: timed("one", 40)}, {Drill: timed("two", 60)}, {Drill: timed("three", 30)}}
@@ -96,7 +101,8 @@ func TestGroupsAreMadeAndRotate(t *testing.T) {
 	b.Split = plan.ByLevel
 	assert.Equal(t, []string{"p0", "p3", "p6"}, d.Teams(b)[0], "the juniors")
 	b.Split, b.Groups = plan.ByHand, [][]string{{"p7"}, {"p0", "p1", "p7", "gone"}}
-	assert.Equal(t, [][]string{{"p7", "p3", "p5"}, {"p0", "p1", "p6"}, {"p2", "p4"}}, d.Teams(b), "as the coach said, the others to the smallest")
+	assert.Equal(t, [][]string{{"p7", "p3", "p5"}, {"p0", "p1", "p6"}, {"p2", "p4"}}, d.Teams(b),
+		"as the coach said, the others to the smallest")
 	assert.Equal(t, []int{1, 2, 0}, d.Ways(b)["p0"], "the second group begins at the second station")
 	require.NoError(t, d.Validate())
 }
@@ -138,7 +144,8 @@ func TestEveryWayThroughABlockLastsAsLong(t *testing.T) {
 		b.Form = rapid.SampledFrom(plan.Forms).Draw(t, "form")
 		b.Split = rapid.SampledFrom(plan.Splits).Draw(t, "split")
 		b.Rounds, b.RoundRest = rapid.IntRange(0, 3).Draw(t, "rounds"), rapid.IntRange(0, 60).Draw(t, "rest")
-		b.Pick, b.Change, b.SetUp = rapid.IntRange(0, 4).Draw(t, "pick"), rapid.IntRange(0, 30).Draw(t, "change"), rapid.IntRange(0, 90).Draw(t, "set up")
+		b.Pick, b.Change, b.SetUp = rapid.IntRange(0, 4).Draw(t, "pick"), rapid.IntRange(0, 30).Draw(t, "change"),
+			rapid.IntRange(0, 90).Draw(t, "set up")
 		b.Items[1].Alongside = rapid.Bool().Draw(t, "alongside")
 		for i := range b.Items {
 			b.Items[i].AtOnce = rapid.IntRange(0, 12).Draw(t, "at once")
@@ -172,7 +179,8 @@ func TestADayTurnsInOneGo(t *testing.T) {
 	bowl := d.Block("b")
 	bowl.On, d.Block("c").Who = plan.Later, []string{"r"}
 	require.NoError(t, d.Validate())
-	assert.Equal(t, []string{"", "only on a day that begins so: Bowling first", "nobody is Opening bats today"}, []string{d.Idle(d.Block("a")), d.Idle(bowl), d.Idle(d.Block("c"))})
+	assert.Equal(t, []string{"", "only on a day that begins so: Bowling first", "nobody is Opening bats today"},
+		[]string{d.Idle(d.Block("a")), d.Idle(bowl), d.Idle(d.Block("c"))})
 	said, err := d.SetRole("Opening bats", []string{"p2"})
 	assert.NoError(t, err)
 	assert.Equal(t, "Opening bats: Bo Ó.", said)
@@ -191,12 +199,14 @@ func TestWhatIsKnownOfTodayIsQuoted(t *testing.T) {
 	d := document()
 	_, err := d.SetFacing("Bowler: left-hander, high release\n\nwindy from the far end")
 	assert.NoError(t, err)
-	assert.Equal(t, "Feed as left-hander, high release; today's keeper waits", d.Quote("Feed as {bowler}; {keeper} waits"))
+	assert.Equal(t, "Feed as left-hander, high release; today's keeper waits",
+		d.Quote("Feed as {bowler}; {keeper} waits"))
 	_, err = d.SetFacing("a: {b}")
 	assert.Error(t, err)
 	_, err = d.SetBring("first-aid bag: eve\nice\nflags: 3")
 	assert.NoError(t, err)
-	assert.Equal(t, []plan.Bring{{What: "first-aid bag", Who: "eve"}, {What: "ice"}, {What: "flags", Who: "p3"}}, d.Bring)
+	assert.Equal(t, []plan.Bring{{What: "first-aid bag", Who: "eve"}, {What: "ice"}, {What: "flags", Who: "p3"}},
+		d.Bring)
 	_, err = d.SetBring("ice: nobody at all")
 	assert.ErrorContains(t, err, "nobody of this plan")
 	assert.Len(t, d.Bring, 3, "nothing is lost")

@@ -13,11 +13,12 @@ import (
 // Hold is where a coach holds a block, beside the minute that [Block.Pin] sets. A
 // block with From and Until stands in a slot, and takes as much of its doses as fits.
 type Hold struct {
-	From     *clock.Moment `json:"from,omitempty"`           // it starts no earlier
-	Until    *clock.Moment `json:"until,omitempty"`          // it is done by then
-	Before   string        `json:"before,omitempty"`         // id of a fixed event: done when that begins
-	After    string        `json:"after,omitempty"`          // id of a fixed event: it starts when that is over, or later
-	Straight string        `json:"straight_after,omitempty"` // id of a block: it starts when that one ends
+	From   *clock.Moment `json:"from,omitempty"`   // it starts no earlier
+	Until  *clock.Moment `json:"until,omitempty"`  // it is done by then
+	Before string        `json:"before,omitempty"` // id of a fixed event: done when that begins
+	// id of a fixed event: it starts when that is over, or later
+	After    string `json:"after,omitempty"`
+	Straight string `json:"straight_after,omitempty"` // id of a block: it starts when that one ends
 }
 
 // Held tells whether the coach holds the block somewhere.
@@ -330,7 +331,9 @@ func (d *Document) Neighbour(i, by int) *Block {
 		if d.Blocks[j].Loose && d.Blocks[j].Phase == drill.Own {
 			continue
 		}
-		if slices.ContainsFunc(d.Members(d.Blocks[j].Who), func(id string) bool { return slices.Contains(members, id) }) {
+		if slices.ContainsFunc(d.Members(d.Blocks[j].Who), func(id string) bool {
+			return slices.Contains(members, id)
+		}) {
 			return &d.Blocks[j]
 		}
 	}

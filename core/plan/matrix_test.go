@@ -21,10 +21,13 @@ func TestPutTouchesNobodyElse(t *testing.T) {
 			d.Players = append(d.Players, plan.Player{ID: id, First: id})
 		}
 		some := rapid.SliceOfNDistinct(rapid.SampledFrom(ids), 1, 5, rapid.ID)
-		d.Units = []plan.Unit{{ID: "u1", Name: "Ones", Players: some.Draw(t, "ones")}, {ID: "u2", Name: "Twos", Players: some.Draw(t, "twos")}, {ID: "u3", Name: "Nobody yet", Today: true}}
-		d.Blocks[0].Who = rapid.SliceOfNDistinct(rapid.SampledFrom(append([]string{plan.Everyone, "u1", "u2"}, ids...)), 1, 4, rapid.ID).Draw(t, "who")
+		d.Units = []plan.Unit{{ID: "u1", Name: "Ones", Players: some.Draw(t, "ones")},
+			{ID: "u2", Name: "Twos", Players: some.Draw(t, "twos")}, {ID: "u3", Name: "Nobody yet", Today: true}}
+		d.Blocks[0].Who = rapid.SliceOfNDistinct(rapid.SampledFrom(append([]string{plan.Everyone, "u1", "u2"}, ids...)),
+			1, 4, rapid.ID).Draw(t, "who")
 		before := d.Members(d.Blocks[0].Who)
-		who, in := rapid.SampledFrom(append([]string{plan.Everyone, "u1", "u2"}, ids...)).Draw(t, "put"), rapid.Bool().Draw(t, "in")
+		who, in := rapid.SampledFrom(append([]string{plan.Everyone, "u1", "u2"}, ids...)).Draw(t, "put"),
+			rapid.Bool().Draw(t, "in")
 		those := d.Members([]string{who})
 		said, err := d.Put("b", []string{who}, in)
 		after := d.Members(d.Blocks[0].Who)
@@ -49,13 +52,16 @@ func TestPutTouchesNobodyElse(t *testing.T) {
 }
 
 func TestWhoIsSaidByUnits(t *testing.T) {
-	d := &plan.Document{Blocks: []plan.Block{{ID: "b", Name: "Bands", Who: []string{"p1"}}}, Players: []plan.Player{{ID: "p1"}, {ID: "p2"}, {ID: "p3"}, {ID: "p4"}},
-		Units: []plan.Unit{{ID: "pair", Players: []string{"p1", "p2"}}, {ID: "three", Players: []string{"p1", "p2", "p3"}}}}
+	d := &plan.Document{Blocks: []plan.Block{{ID: "b", Name: "Bands", Who: []string{"p1"}}},
+		Players: []plan.Player{{ID: "p1"}, {ID: "p2"}, {ID: "p3"}, {ID: "p4"}},
+		Units: []plan.Unit{{ID: "pair", Players: []string{"p1", "p2"}},
+			{ID: "three", Players: []string{"p1", "p2", "p3"}}}}
 	for _, step := range []struct {
 		who string
 		in  bool
 		is  []string
-	}{{"p2", true, []string{"pair"}}, {"p3", true, []string{"three"}}, {"p4", true, []string{"*"}}, {"p2", false, []string{"p1", "p3", "p4"}}, {"three", true, []string{"*"}}, {"p4", false, []string{"three"}}} {
+	}{{"p2", true, []string{"pair"}}, {"p3", true, []string{"three"}}, {"p4", true, []string{"*"}},
+		{"p2", false, []string{"p1", "p3", "p4"}}, {"three", true, []string{"*"}}, {"p4", false, []string{"three"}}} {
 		_, err := d.Put("b", []string{step.who}, step.in)
 		require.NoError(t, err)
 		assert.Equal(t, step.is, d.Blocks[0].Who, step.who)

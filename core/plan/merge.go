@@ -42,7 +42,8 @@ func Merge(base, mine, theirs *Document, insist bool) (*Document, []Clash, error
 		return nil, nil, err
 	}
 	merged.Unlink()
-	merged.Restrictions = slices.DeleteFunc(merged.Restrictions, func(r Restriction) bool { return merged.Player(r.Player) == nil })
+	merged.Restrictions = slices.DeleteFunc(merged.Restrictions,
+		func(r Restriction) bool { return merged.Player(r.Player) == nil })
 	return merged, m.clashes, nil
 }
 
@@ -62,7 +63,8 @@ func (d *Document) renamed(base, other *Document) *Document {
 	d = d.Clone()
 	ids := map[string]string{}
 	free := func(id string) string {
-		for ids[id] = id; d.Block(ids[id]) != nil || d.Event(ids[id]) != nil || other.Block(ids[id]) != nil || other.Event(ids[id]) != nil; {
+		for ids[id] = id; d.Block(ids[id]) != nil || d.Event(ids[id]) != nil || other.Block(ids[id]) != nil ||
+			other.Event(ids[id]) != nil; {
 			ids[id] += "x"
 		}
 		return ids[id]
@@ -77,6 +79,12 @@ func (d *Document) renamed(base, other *Document) *Document {
 			f.ID = free(f.ID)
 		}
 	}
+	d.relink(ids)
+	return d
+}
+
+// relink has what names a block by an old id name it by its new one.
+func (d *Document) relink(ids map[string]string) {
 	for i := range d.Said {
 		for k := range d.Said[i].Parts {
 			if to := ids[d.Said[i].Parts[k].Block]; to != "" {
@@ -96,7 +104,6 @@ func (d *Document) renamed(base, other *Document) *Document {
 			}
 		}
 	}
-	return d
 }
 
 type merging struct {
@@ -105,8 +112,10 @@ type merging struct {
 }
 
 // names are what the parts of a document are called that have no name of their own.
-var names = map[string]string{"start": "the start", "open": "when work may begin", "margin": "how long before the start work ends", "slack": "the slack", "title": "the title",
-	"place": "the place", "method": "the method", "today": "the day", "kit": "the kit", "turn": "how the day begins", "facing": "whom you meet", "bring": "what is carried out", "kept": "what is kept as is",
+var names = map[string]string{"start": "the start", "open": "when work may begin",
+	"margin": "how long before the start work ends", "slack": "the slack", "title": "the title",
+	"place": "the place", "method": "the method", "today": "the day", "kit": "the kit", "turn": "how the day begins",
+	"facing": "whom you meet", "bring": "what is carried out", "kept": "what is kept as is",
 	"order": "the order of the blocks"}
 
 // one merges a part of the document; nil: it is not there.

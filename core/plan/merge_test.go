@@ -110,7 +110,8 @@ func TestARulingOutlivesAMerge(t *testing.T) {
 	mine, theirs := base.Clone(), base.Clone()
 	mine.Restrictions = nil
 	mine.SetPriority("a", plan.Could)
-	theirs.Restrictions = []plan.Restriction{{Player: "p1", NoJumps: true}, {Player: "p1", MaxMinutes: 10}, {Player: "p2", NoOverhead: true}}
+	theirs.Restrictions = []plan.Restriction{{Player: "p1", NoJumps: true}, {Player: "p1", MaxMinutes: 10},
+		{Player: "p2", NoOverhead: true}}
 	for _, insist := range []bool{false, true} {
 		merged, clashes, err := plan.Merge(base, mine, theirs, insist)
 		require.NoError(t, err)

@@ -29,8 +29,10 @@ func ordered() *plan.Document {
 		id    string
 		phase drill.Phase
 		who   string
-	}{{"run", drill.Raise, plan.Everyone}, {"band", drill.Activate, "p1"}, {"reach", drill.Mobilise, "p2"}, {"hop", drill.Potentiate, plan.Everyone}, {"throw", drill.Sport, "u"}} {
-		d.Blocks = append(d.Blocks, plan.Block{ID: one.id, Name: one.id, Phase: one.phase, Who: []string{one.who}, Zone: "pitch", Priority: plan.Should, Items: []plan.Item{{Drill: throws()}}})
+	}{{"run", drill.Raise, plan.Everyone}, {"band", drill.Activate, "p1"}, {"reach", drill.Mobilise, "p2"},
+		{"hop", drill.Potentiate, plan.Everyone}, {"throw", drill.Sport, "u"}} {
+		d.Blocks = append(d.Blocks, plan.Block{ID: one.id, Name: one.id, Phase: one.phase, Who: []string{one.who},
+			Zone: "pitch", Priority: plan.Should, Items: []plan.Item{{Drill: throws()}}})
 	}
 	return d
 }
@@ -69,7 +71,8 @@ func TestMovesTouchNothingElse(t *testing.T) {
 		d := ordered()
 		for range rapid.IntRange(1, 8).Draw(t, "moves") {
 			was := listed(d)
-			block, before := rapid.SampledFrom(was).Draw(t, "block"), rapid.SampledFrom(append(slices.Clone(was), "")).Draw(t, "before")
+			block, before := rapid.SampledFrom(was).Draw(t, "block"),
+				rapid.SampledFrom(append(slices.Clone(was), "")).Draw(t, "before")
 			if block == before {
 				continue
 			}
@@ -161,17 +164,20 @@ func TestAHoldIsSaidAndLimits(t *testing.T) {
 		from *clock.Offset
 		to   *clock.Offset
 	}{
-		"at 26′":                        {plan.Holds{At: minutes(26)}, nil, nil},
-		"26′ to 18′":                    {plan.Holds{Hold: plan.Hold{From: minutes(26), Until: minutes(18)}}, at(26), at(18)},
-		"not before 14:38":              {plan.Holds{Hold: plan.Hold{From: &half}}, at(22), nil},
-		"done by 20′":                   {plan.Holds{Hold: plan.Hold{Until: minutes(20)}}, nil, at(20)},
-		"done by 20′, before Kit on":    {plan.Holds{Hold: plan.Hold{Until: minutes(20), Before: "kit"}}, nil, at(25)},
-		"after Kit on":                  {plan.Holds{Hold: plan.Hold{After: "kit"}}, at(23), nil},
-		"not before 20′, after Kit on":  {plan.Holds{Hold: plan.Hold{From: minutes(20), After: "kit"}}, at(20), nil},
-		"after run, straight after hop": {plan.Holds{Hold: plan.Hold{Straight: "hop"}, Follows: []string{"run"}}, nil, nil},
+		"at 26′": {plan.Holds{At: minutes(26)}, nil, nil},
+		"26′ to 18′": {plan.Holds{Hold: plan.Hold{From: minutes(26), Until: minutes(18)}}, at(26),
+			at(18)},
+		"not before 14:38":             {plan.Holds{Hold: plan.Hold{From: &half}}, at(22), nil},
+		"done by 20′":                  {plan.Holds{Hold: plan.Hold{Until: minutes(20)}}, nil, at(20)},
+		"done by 20′, before Kit on":   {plan.Holds{Hold: plan.Hold{Until: minutes(20), Before: "kit"}}, nil, at(25)},
+		"after Kit on":                 {plan.Holds{Hold: plan.Hold{After: "kit"}}, at(23), nil},
+		"not before 20′, after Kit on": {plan.Holds{Hold: plan.Hold{From: minutes(20), After: "kit"}}, at(20), nil},
+		"after run, straight after hop": {plan.Holds{Hold: plan.Hold{Straight: "hop"}, Follows: []string{"run"}}, nil,
+			nil},
 	} {
 		d := ordered()
-		d.Fixed = append(d.Fixed, plan.Fixed{ID: "kit", Name: "Kit on", Who: []string{plan.Everyone}, Span: plan.Span{From: *minutes(25), To: *minutes(23)}})
+		d.Fixed = append(d.Fixed, plan.Fixed{ID: "kit", Name: "Kit on", Who: []string{plan.Everyone},
+			Span: plan.Span{From: *minutes(25), To: *minutes(23)}})
 		says, err := d.SetHold("throw", c.hold)
 		require.NoError(t, err, words)
 		assert.Equal(t, "throw is held "+words, says)
@@ -195,13 +201,16 @@ func TestAHoldIsSaidAndLimits(t *testing.T) {
 // A hold that can never be kept is refused in words, and what held before still does.
 func TestAHoldThatCannotBe(t *testing.T) {
 	for says, to := range map[string]plan.Holds{
-		"60′ lies outside the work, which runs from 40′ to 5′":  {At: minutes(60)},
-		"5′ lies outside the work":                              {At: minutes(5)},
-		"not before 18′ and done by 26′ leaves no time between": {Hold: plan.Hold{From: minutes(18), Until: minutes(26)}},
-		"not before 20′ and done by 20′ leaves no time between": {Hold: plan.Hold{From: minutes(20), Until: minutes(20)}},
+		"60′ lies outside the work, which runs from 40′ to 5′": {At: minutes(60)},
+		"5′ lies outside the work":                             {At: minutes(5)},
+		"not before 18′ and done by 26′ leaves no time between": {Hold: plan.Hold{From: minutes(18),
+			Until: minutes(26)}},
+		"not before 20′ and done by 20′ leaves no time between": {Hold: plan.Hold{From: minutes(20),
+			Until: minutes(20)}},
 		"that lies outside the work, which runs from 40′ to 5′": {Hold: plan.Hold{Until: minutes(45)}},
-		"that lies outside":                                        {Hold: plan.Hold{From: minutes(4)}},
-		"at 30′ contradicts the rest of it":                        {At: minutes(30), Hold: plan.Hold{Until: minutes(35)}},
+		"that lies outside": {Hold: plan.Hold{From: minutes(4)}},
+		"at 30′ contradicts the rest of it": {At: minutes(30),
+			Hold: plan.Hold{Until: minutes(35)}},
 		"that is not among what the day holds":                     {Hold: plan.Hold{Before: "fireworks"}},
 		"a block cannot follow itself":                             {Hold: plan.Hold{Straight: "throw"}},
 		"hop already comes after throw: both cannot come first":    {Hold: plan.Hold{Straight: "hop"}},
@@ -230,7 +239,8 @@ func TestAHoldThatCannotBe(t *testing.T) {
 // What a block is held by may go; the block stays.
 func TestWhatIsGoneHoldsNothing(t *testing.T) {
 	d := ordered()
-	for block, to := range map[string]plan.Holds{"hop": {Hold: plan.Hold{Straight: "run", Before: "talk"}}, "reach": {Hold: plan.Hold{After: "talk"}, Follows: []string{"run", "band"}}} {
+	for block, to := range map[string]plan.Holds{"hop": {Hold: plan.Hold{Straight: "run", Before: "talk"}},
+		"reach": {Hold: plan.Hold{After: "talk"}, Follows: []string{"run", "band"}}} {
 		b := d.Block(block)
 		b.Hold, b.After = to.Hold, to.Follows
 	}
@@ -248,7 +258,8 @@ func TestWhatIsGoneHoldsNothing(t *testing.T) {
 
 func TestANewBlockStandsWithItsPhase(t *testing.T) {
 	d := ordered()
-	for phase, place := range map[drill.Phase]int{drill.Own: 0, drill.Raise: 1, drill.Activate: 2, drill.Mobilise: 3, drill.Potentiate: 4, drill.Sport: 5} {
+	for phase, place := range map[drill.Phase]int{drill.Own: 0, drill.Raise: 1, drill.Activate: 2, drill.Mobilise: 3,
+		drill.Potentiate: 4, drill.Sport: 5} {
 		assert.Equal(t, place, d.PlaceFor(phase), "%v", phase)
 	}
 	d.Move("run", "")

@@ -13,7 +13,8 @@ import (
 )
 
 func paced() *plan.Document {
-	k := drill.Drill{Code: "sets", Name: "Sets", Aim: "why", Phases: []drill.Phase{drill.Sport}, Effort: 0.6, Dose: drill.Dose{Kind: drill.Count, ActSeconds: 20}, Range: drill.Range{Min: 2, Target: 5, Max: 8, Step: 1}}
+	k := drill.Drill{Code: "sets", Name: "Sets", Aim: "why", Phases: []drill.Phase{drill.Sport}, Effort: 0.6,
+		Dose: drill.Dose{Kind: drill.Count, ActSeconds: 20}, Range: drill.Range{Min: 2, Target: 5, Max: 8, Step: 1}}
 	return &plan.Document{Blocks: []plan.Block{{ID: "scrum", Name: "Scrum", Items: []plan.Item{{Drill: k}}}}}
 }
 
@@ -45,9 +46,11 @@ func TestABlockIsPlannedAtTheTeamsPace(t *testing.T) {
 func TestAPaceIsThatOfEveryPart(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		d := paced()
-		b, group := d.Block("scrum"), drill.Group{People: rapid.IntRange(1, 30).Draw(t, "people"), Lanes: rapid.IntRange(1, 6).Draw(t, "lanes")}
+		b, group := d.Block("scrum"), drill.Group{People: rapid.IntRange(1, 30).Draw(t, "people"),
+			Lanes: rapid.IntRange(1, 6).Draw(t, "lanes")}
 		b.Rounds, b.SetUp = rapid.IntRange(0, 3).Draw(t, "rounds"), rapid.IntRange(0, 60).Draw(t, "setup")
-		amount, times := rapid.IntRange(2, 8).Draw(t, "amount"), rapid.Float64Range(plan.FastestPace, plan.SlowestPace).Draw(t, "times")
+		amount, times := rapid.IntRange(2, 8).Draw(t, "amount"),
+			rapid.Float64Range(plan.FastestPace, plan.SlowestPace).Draw(t, "times")
 		plain := b.Parts([]int{amount}, group, nil)
 		b.Pace = times
 		for i, part := range b.Parts([]int{amount}, group, nil) {

@@ -90,7 +90,8 @@ var theirs = pattern.Must(`(?i)\b(?:own|individual|personal|propi[oa]s?)\b`)
 // Frame tells whether the block is own time and nothing else: each player's own lines stand
 // in it.
 func (b *Block) Frame() bool {
-	return b.Phase == drill.Own && len(b.Items) == 1 && b.Items[0].Drill.Dose.Kind == drill.Time && theirs.MatchString(b.Items[0].Drill.Name)
+	return b.Phase == drill.Own && len(b.Items) == 1 && b.Items[0].Drill.Dose.Kind == drill.Time &&
+		theirs.MatchString(b.Items[0].Drill.Name)
 }
 
 // OwnLines are what each of some players always does in a block that is own time: "Ada B.:
@@ -134,7 +135,8 @@ const LineName = "Line: "
 // more".
 func (b *Block) Holds() string {
 	var names []string
-	lines := len(b.Items) > 1 && !slices.ContainsFunc(b.Items, func(i Item) bool { return !strings.HasPrefix(i.Drill.Name, LineName) })
+	lines := len(b.Items) > 1 &&
+		!slices.ContainsFunc(b.Items, func(i Item) bool { return !strings.HasPrefix(i.Drill.Name, LineName) })
 	for i, item := range b.Items {
 		name := item.Drill.Name
 		if lines { // "Lines: skips, high knees"
@@ -177,10 +179,12 @@ func (d *Document) Follow(before *Document) {
 	for i := range d.Blocks {
 		b := &d.Blocks[i]
 		was := before.Block(b.ID)
-		if was == nil || slices.EqualFunc(was.Items, b.Items, func(x, y Item) bool { return x.Drill.Code == y.Drill.Code }) || b.Aim != was.Aim {
+		if was == nil || slices.EqualFunc(was.Items, b.Items,
+			func(x, y Item) bool { return x.Drill.Code == y.Drill.Code }) || b.Aim != was.Aim {
 			continue
 		}
-		if was.Aim == was.Aims() || slices.ContainsFunc(was.Items, func(i Item) bool { return i.Drill.Aim == was.Aim }) {
+		if was.Aim == was.Aims() ||
+			slices.ContainsFunc(was.Items, func(i Item) bool { return i.Drill.Aim == was.Aim }) {
 			b.Aim = b.Aims()
 		}
 		b.Why = ""

@@ -15,22 +15,28 @@ import (
 )
 
 func throws() drill.Drill {
-	return drill.Drill{Code: "throws", Name: "Throws", Aim: "Aim", Phases: []drill.Phase{drill.Sport}, Unit: "throws", Effort: 0.6,
-		Dose: drill.Dose{Kind: drill.Count, ActSeconds: 10}, Range: drill.Range{Min: 2, Target: 4, Max: 6, Step: 1}}
+	return drill.Drill{Code: "throws", Name: "Throws", Aim: "Aim", Phases: []drill.Phase{drill.Sport}, Unit: "throws",
+		Effort: 0.6,
+		Dose:   drill.Dose{Kind: drill.Count, ActSeconds: 10}, Range: drill.Range{Min: 2, Target: 4, Max: 6, Step: 1}}
 }
 
 func document() *plan.Document {
 	block := func(id string, phase drill.Phase, who string) plan.Block {
-		return plan.Block{ID: id, Name: strings.ToUpper(id), Phase: phase, Who: []string{who}, Zone: "pitch", Priority: plan.Should, Items: []plan.Item{{Drill: throws()}}}
+		return plan.Block{ID: id, Name: strings.ToUpper(id), Phase: phase, Who: []string{who}, Zone: "pitch",
+			Priority: plan.Should, Items: []plan.Item{{Drill: throws()}}}
 	}
-	return &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match, StartName: "Throw-in", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
-		Open: clock.BeforeStart(2400), Margin: 300, Method: plan.DefaultMethod,
-		Players: []plan.Player{{ID: "p1", Number: 1, First: "Ada", Last: "Moss"}, {ID: "p2", First: "Bo", Last: "Óskar"}, {ID: "p3", Number: 3, First: "Cy"}},
+	return &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match, StartName: "Throw-in",
+		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
+		Open:  clock.BeforeStart(2400), Margin: 300, Method: plan.DefaultMethod,
+		Players: []plan.Player{{ID: "p1", Number: 1, First: "Ada", Last: "Moss"},
+			{ID: "p2", First: "Bo", Last: "Óskar"}, {ID: "p3", Number: 3, First: "Cy"}},
 		Units:   []plan.Unit{{ID: "u", Name: "Pair", Players: []string{"p3", "p1", "gone"}}},
 		Zones:   []plan.Zone{{ID: "pitch", Name: "Pitch", Capacity: 5, Lanes: 2}},
 		Leaders: []plan.Leader{{ID: "eve", Name: "Eve"}},
-		Fixed:   []plan.Fixed{{ID: "talk", Name: "Talk", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(3000), To: clock.BeforeStart(2500)}}},
-		Blocks:  []plan.Block{block("a", drill.Sport, plan.Everyone), block("b", drill.Sport, "u"), block("c", drill.Own, "p2")}}
+		Fixed: []plan.Fixed{{ID: "talk", Name: "Talk", Who: []string{plan.Everyone},
+			Span: plan.Span{From: clock.BeforeStart(3000), To: clock.BeforeStart(2500)}}},
+		Blocks: []plan.Block{block("a", drill.Sport, plan.Everyone), block("b", drill.Sport, "u"),
+			block("c", drill.Own, "p2")}}
 }
 
 func ExampleBlock_Seconds() {
@@ -45,7 +51,8 @@ func TestMembersAreTheDocumentsInItsOrderAndOnce(t *testing.T) {
 	assert.Equal(t, []string{"p1", "p3"}, d.Members([]string{"u", "p1"}))
 	assert.Equal(t, []string{"p1", "p2", "p3"}, d.Members([]string{"p2", plan.Everyone}))
 	assert.Empty(t, d.Members([]string{"nobody"}))
-	assert.Equal(t, []string{"Ada M.", "Bo Ó.", "Cy"}, []string{d.Players[0].ShortName(), d.Players[1].ShortName(), d.Players[2].ShortName()})
+	assert.Equal(t, []string{"Ada M.", "Bo Ó.", "Cy"}, []string{d.Players[0].ShortName(), d.Players[1].ShortName(),
+		d.Players[2].ShortName()})
 	assert.Equal(t, drill.Group{People: 2, Lanes: 2}, d.Group(d.Block("b")))
 	d.Block("b").Stations = 1
 	assert.Equal(t, 1, d.Group(d.Block("b")).Lanes)
@@ -146,7 +153,8 @@ func TestMethodsAreWhole(t *testing.T) {
 	for key, m := range plan.Methods {
 		assert.NotEmpty(t, m.Name, key)
 		assert.NotEmpty(t, m.Why, key)
-		assert.ElementsMatch(t, []drill.Phase{drill.Raise, drill.Activate, drill.Mobilise, drill.Potentiate, drill.Sport}, m.Phases, key)
+		assert.ElementsMatch(t, []drill.Phase{drill.Raise, drill.Activate, drill.Mobilise, drill.Potentiate,
+			drill.Sport}, m.Phases, key)
 		assert.Equal(t, drill.Sport, m.Phases[len(m.Phases)-1], "%s ends with the sport", key)
 		for phase := range m.Steps {
 			assert.Contains(t, m.Phases, phase, key)

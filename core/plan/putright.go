@@ -57,7 +57,8 @@ func (d *Document) PutRight(players []Known, units map[string][]string) (said []
 	for b := range d.AllBlocks() {
 		for _, position := range was.positions() {
 			at, then := was.playing([]string{position}), d.playing([]string{position})
-			if len(at) > 1 && len(then) > 0 && slices.Equal(was.Members(b.Who), at) && !slices.ContainsFunc(b.Who, func(id string) bool { return d.Unit(id) != nil }) {
+			if len(at) > 1 && len(then) > 0 && slices.Equal(was.Members(b.Who), at) &&
+				!slices.ContainsFunc(b.Who, func(id string) bool { return d.Unit(id) != nil }) {
 				b.Who = then
 			}
 		}
@@ -81,7 +82,9 @@ func (p *Player) otherwise(now *Player) string {
 		return fmt.Sprintf("%s is %s now", now.ShortName(), now.Position)
 	case p.Number != now.Number:
 		return fmt.Sprintf("%s wears %d now", now.ShortName(), now.Number)
-	case p.Position != now.Position || p.Hand != now.Hand || p.Foot != now.Foot || p.Bats != now.Bats || p.Level != now.Level || p.Loose != now.Loose || !slices.Equal(p.Own, now.Own) || !maps.Equal(p.Forms, now.Forms):
+	case p.Position != now.Position || p.Hand != now.Hand || p.Foot != now.Foot || p.Bats != now.Bats ||
+		p.Level != now.Level || p.Loose != now.Loose || !slices.Equal(p.Own, now.Own) ||
+		!maps.Equal(p.Forms, now.Forms):
 		return now.ShortName() + " is put right"
 	}
 	return ""
@@ -143,7 +146,8 @@ func (d *Document) Redescribe(was, now drill.Drill) string {
 			if k.Code != now.Code {
 				continue
 			}
-			if alone && len(now.Phases) > 0 && len(was.Phases) > 0 && b.Phase == was.Phases[0] && b.Phase != drill.After && slices.Contains(append(Methods[d.Method].Phases, drill.Own), now.Phases[0]) {
+			if alone && len(now.Phases) > 0 && len(was.Phases) > 0 && b.Phase == was.Phases[0] &&
+				b.Phase != drill.After && slices.Contains(append(Methods[d.Method].Phases, drill.Own), now.Phases[0]) {
 				b.Phase = now.Phases[0]
 			}
 			if k.Redescribe(was, now) {

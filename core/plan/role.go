@@ -140,7 +140,8 @@ func (d *Document) SetRole(name string, players []string) (string, error) {
 	}
 	role.Players = d.Members(players)
 	if all := find(d.Units, Starters, func(u Unit) string { return u.Name }); name == Bench && all != nil {
-		all.Players = slices.DeleteFunc(d.Members([]string{Everyone}), func(id string) bool { return slices.Contains(role.Players, id) })
+		all.Players = slices.DeleteFunc(d.Members([]string{Everyone}),
+			func(id string) bool { return slices.Contains(role.Players, id) })
 	}
 	d.SetTurn(d.Turn)
 	if len(role.Players) == 0 {
@@ -295,7 +296,10 @@ func (d *Document) SetFacing(text string) (string, error) {
 		}
 		f := Fact{Name: strings.ToLower(strings.TrimSpace(name)), Says: strings.TrimSpace(says)}
 		if NameProblem(f.Name) != "" || NameProblem(f.Says) != "" || strings.ContainsAny(line, "{}") {
-			return "", In("facing", "write a line such as \u201cbowler: left-hander, high release\u201d, of up to %d characters", MaxName)
+			return "",
+				In("facing",
+					"write a line such as \u201cbowler: left-hander, high release\u201d, of up to %d characters",
+					MaxName)
 		}
 		facts = append(facts, f)
 	}
@@ -342,7 +346,8 @@ const (
 func (d *Document) named(name string) string {
 	name = strings.TrimPrefix(name, "#")
 	for _, p := range d.Players {
-		if strings.EqualFold(name, p.ShortName()) || strings.EqualFold(name, strings.TrimSpace(p.First+" "+p.Last)) || p.Number > 0 && name == fmt.Sprint(p.Number) {
+		if strings.EqualFold(name, p.ShortName()) || strings.EqualFold(name, strings.TrimSpace(p.First+" "+p.Last)) ||
+			p.Number > 0 && name == fmt.Sprint(p.Number) {
 			return p.ID
 		}
 	}

@@ -23,7 +23,8 @@ func TestWhatABlockSaysFollowsItsDrills(t *testing.T) {
 		d.Blocks[i].Items = []plan.Item{{Drill: other}}
 	}
 	d.Follow(before)
-	assert.Equal(t, []string{"Springy feet", "Springy feet", "My own words"}, []string{d.Blocks[0].Says(), d.Blocks[1].Says(), d.Blocks[2].Says()})
+	assert.Equal(t, []string{"Springy feet", "Springy feet", "My own words"},
+		[]string{d.Blocks[0].Says(), d.Blocks[1].Says(), d.Blocks[2].Says()})
 	assert.Empty(t, d.Blocks[0].Why+d.Blocks[1].Why+d.Blocks[2].Why, "the reason was the old drill's")
 	same := d.Clone()
 	same.Blocks[0].Why, d.Blocks[0].Why = "kept", "kept"
@@ -39,7 +40,8 @@ func TestAnArrivalIsATimeOnTheClock(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Bo Ó. comes at 14:32", said)
 	assert.Equal(t, 12*60, d.Player("p2").Late)
-	_, err = d.SetHead(plan.HeadFields{Title: d.Title, StartName: d.StartName, Method: d.Method, Open: clock.BeforeStart(3000)})
+	_, err = d.SetHead(plan.HeadFields{Title: d.Title, StartName: d.StartName, Method: d.Method,
+		Open: clock.BeforeStart(3000)})
 	require.NoError(t, err)
 	assert.Equal(t, "14:32", d.Arrival(d.Player("p2")))
 	assert.Equal(t, 22*60, d.Player("p2").Late)
@@ -80,8 +82,14 @@ func TestADifferenceIsSaid(t *testing.T) {
 		"a drink every 10 min":                 func(d *plan.Document) { d.Today.DrinkEvery = 10 },
 		"Ada M. is due 3 min before the start": func(d *plan.Document) { d.Players[0].DueShift = 120 },
 		"Hops in A":                            func(d *plan.Document) { d.AddItem("a", plan.Item{Drill: other}) },
-		throws().Name + " out of A; Hops in A": func(d *plan.Document) { d.Block("a").Items = []plan.Item{{Drill: other}} },
-		"A out; B out; C out; 2 more changes":  func(d *plan.Document) { d.Blocks, d.Margin = nil, 600; d.Today.Layers = true },
+		throws().Name + " out of A; Hops in A": func(d *plan.Document) {
+			d.Block("a").Items = []plan.Item{{Drill: other}}
+		},
+		"A out; B out; C out; 2 more changes": func(d *plan.Document) {
+			d.Blocks, d.Margin = nil,
+				600
+			d.Today.Layers = true
+		},
 	} {
 		d := document()
 		to := d.Clone()

@@ -44,8 +44,8 @@ func (d *Document) Audience(ids []string) string {
 	return fmt.Sprintf("%s and %d more", strings.Join(names[:3], ", "), len(names)-3)
 }
 
-// Numbers writes the shirt numbers of players as a coach does: "1–3", "4 5",
-// "9 12 13". Players without a number are counted: "+2".
+// Numbers writes the shirt numbers of players as a coach does: "1–3", "4 5", "9 12 13". Players
+// without a number are counted: "+2".
 func (d *Document) Numbers(ids []string) string {
 	var list []int
 	without := 0
@@ -170,7 +170,8 @@ func AddCaution(said []string, caution string) []string {
 	for _, part := range strings.Split(caution, ";") {
 		part = strings.TrimSpace(part)
 		small := strings.ToLower(part)
-		if part == "" || strings.HasPrefix(small, "stop on") || strings.Contains(small, "knock to the head") || small == "nothing to mind" {
+		if part == "" || strings.HasPrefix(small, "stop on") || strings.Contains(small, "knock to the head") ||
+			small == "nothing to mind" {
 			continue
 		}
 		first, size := utf8.DecodeRuneInString(part)

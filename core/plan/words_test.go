@@ -13,14 +13,16 @@ import (
 func squad(n int) *plan.Document {
 	d := &plan.Document{Margin: 300, StartName: "Kick-off"}
 	for i := 1; i <= n; i++ {
-		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i), Number: i, First: fmt.Sprint("Name", i), Last: "Z"})
+		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i), Number: i, First: fmt.Sprint("Name", i),
+			Last: "Z"})
 	}
 	return d
 }
 
 func TestNumbersAreWrittenAsACoachDoes(t *testing.T) {
 	d := squad(12)
-	for want, ids := range map[string][]string{"1–3": {"p3", "p1", "p2"}, "4 5": {"p4", "p5"}, "1 3–5 9": {"p9", "p1", "p4", "p5", "p3"}, "7 +1": {"p7", "gone"}, "": nil} {
+	for want, ids := range map[string][]string{"1–3": {"p3", "p1", "p2"}, "4 5": {"p4", "p5"},
+		"1 3–5 9": {"p9", "p1", "p4", "p5", "p3"}, "7 +1": {"p7", "gone"}, "": nil} {
 		assert.Equal(t, want, d.Numbers(ids))
 	}
 	short := func(text string) bool { return len(text) <= 14 }
@@ -52,7 +54,9 @@ func TestAnAudienceIsNamedShortly(t *testing.T) {
 
 func TestACautionIsSaidOnce(t *testing.T) {
 	var said []string
-	for _, caution := range []string{"Even, dry ground only", "Light band; stop on pain", "Even, dry ground", "even, dry ground only; a knock to the head means out", "Stop on hip pain", "", "Nothing to mind", "élan first"} {
+	for _, caution := range []string{"Even, dry ground only", "Light band; stop on pain", "Even, dry ground",
+		"even, dry ground only; a knock to the head means out", "Stop on hip pain", "", "Nothing to mind",
+		"élan first"} {
 		said = plan.AddCaution(said, caution)
 	}
 	assert.Equal(t, []string{"Even, dry ground only", "Light band", "Élan first"}, said)

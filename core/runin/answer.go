@@ -124,7 +124,8 @@ func (s *searcher) why(r *Result, i int) string {
 	case !sc.Kept:
 		return fmt.Sprintf("left out: no room for its shortest, %s", least)
 	case sc.Level < len(from.Levels)-1:
-		return fmt.Sprintf("shortened from %s to %s", clock.Lasting(longest), clock.Lasting(from.level(sc.Level).Seconds))
+		return fmt.Sprintf("shortened from %s to %s", clock.Lasting(longest),
+			clock.Lasting(from.level(sc.Level).Seconds))
 	case from.Pin != nil:
 		return "in full, at its pin"
 	}

@@ -11,7 +11,8 @@ import (
 // BenchmarkFit measures each size over twenty problems, and the value and the
 // idle that it comes to: what is faster must not be worse.
 func BenchmarkFit(b *testing.B) {
-	for name, size := range map[string]runintest.Size{"small": runintest.Small, "middle": runintest.Middle, "large": runintest.Large, "xlarge": runintest.XLarge, "tight": runintest.Tight, "crowded": runintest.Crowded} {
+	for name, size := range map[string]runintest.Size{"small": runintest.Small, "middle": runintest.Middle,
+		"large": runintest.Large, "xlarge": runintest.XLarge, "tight": runintest.Tight, "crowded": runintest.Crowded} {
 		b.Run(name, func(b *testing.B) {
 			value, idle, gap, wait := 0.0, 0.0, 0.0, 0.0
 			for n := 0; n < b.N; n++ {

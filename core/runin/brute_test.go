@@ -21,11 +21,13 @@ func tiny(seed uint64) *runin.Problem {
 	p := &runin.Problem{Grid: grid, Phases: []string{"raise", "sport"}}
 	minutes := 7 + r.IntN(4)
 	for i := range 3 {
-		p.Players = append(p.Players, runin.Player{ID: fmt.Sprint("p", i), Open: clock.Offset(-60 * (minutes + 2)), Due: clock.Offset(-120 + 60*r.IntN(2))})
+		p.Players = append(p.Players, runin.Player{ID: fmt.Sprint("p", i), Open: clock.Offset(-60 * (minutes + 2)),
+			Due: clock.Offset(-120 + 60*r.IntN(2))})
 	}
 	p.Resources = []runin.Resource{{ID: "r", Capacity: 1 + r.IntN(3)}}
 	if r.IntN(3) == 0 {
-		p.Resources[0].Free = [][2]clock.Offset{{-3600, clock.Offset(-60 * (3 + r.IntN(3)))}, {clock.Offset(-60 * (2 + r.IntN(2))), 0}}
+		p.Resources[0].Free = [][2]clock.Offset{{-3600, clock.Offset(-60 * (3 + r.IntN(3)))},
+			{clock.Offset(-60 * (2 + r.IntN(2))), 0}}
 	}
 	some := func() []string {
 		if r.IntN(2) == 0 {
@@ -37,10 +39,12 @@ func tiny(seed uint64) *runin.Problem {
 	}
 	for i := range r.IntN(3) {
 		from := clock.Offset(-60 * (2 + r.IntN(minutes)))
-		p.Fixed = append(p.Fixed, runin.Fixed{ID: fmt.Sprint("f", i), Players: some(), Start: from, End: from + clock.Offset(30+30*r.IntN(4)), Active: r.IntN(2) == 0, Excused: r.IntN(4) == 0})
+		p.Fixed = append(p.Fixed, runin.Fixed{ID: fmt.Sprint("f", i), Players: some(), Start: from,
+			End: from + clock.Offset(30+30*r.IntN(4)), Active: r.IntN(2) == 0, Excused: r.IntN(4) == 0})
 	}
 	for i := range 4 {
-		b := runin.Block{ID: fmt.Sprint("b", i), Phase: []string{"raise", "raise", "sport", "sport", ""}[r.IntN(5)], Players: some(), Weight: []float64{1, 3, 9}[r.IntN(3)],
+		b := runin.Block{ID: fmt.Sprint("b", i), Phase: []string{"raise", "raise", "sport", "sport", ""}[r.IntN(5)],
+			Players: some(), Weight: []float64{1, 3, 9}[r.IntN(3)],
 			Must: r.IntN(5) == 0, Loose: r.IntN(2) == 0, Excusable: r.IntN(3) == 0}
 		shortest := 60 + 60*r.IntN(2)
 		b.Levels = []runin.Level{{Seconds: shortest, Value: 0.6}}
@@ -72,7 +76,8 @@ func tiny(seed uint64) *runin.Problem {
 // legs.
 func walking(p *runin.Problem, r *rand.Rand) {
 	places := []string{"near", "far", "hall", ""}
-	p.Walks = []runin.Walk{{From: "near", To: "far", Seconds: 20 + r.IntN(50)}, {From: "hall", To: "near", Seconds: 50 + r.IntN(50)}, {From: "far", To: "hall", Seconds: 70 + r.IntN(60)}}
+	p.Walks = []runin.Walk{{From: "near", To: "far", Seconds: 20 + r.IntN(50)},
+		{From: "hall", To: "near", Seconds: 50 + r.IntN(50)}, {From: "far", To: "hall", Seconds: 70 + r.IntN(60)}}
 	p.Resources[0].Walks = p.Resources[0].Capacity == 1
 	for i := range p.Blocks {
 		p.Blocks[i].Place = places[r.IntN(4)]
@@ -113,10 +118,12 @@ func every(p *runin.Problem, try func(value float64, idle int)) {
 		}
 		for level, l := range b.Levels {
 			for start := clock.Offset(-60 * 12); start < 0; start += clock.Offset(p.Grid) {
-				s := runin.Scheduled{ID: b.ID, Kept: true, Level: level, Start: start, End: start + clock.Offset(l.Seconds)}
+				s := runin.Scheduled{ID: b.ID, Kept: true, Level: level, Start: start,
+					End: start + clock.Offset(l.Seconds)}
 				clash := false
 				for j := range i {
-					clash = clash || r.Blocks[j].Kept && s.Start < r.Blocks[j].End && r.Blocks[j].Start < s.End && share(p, i, j)
+					clash = clash || r.Blocks[j].Kept && s.Start < r.Blocks[j].End && r.Blocks[j].Start < s.End &&
+						share(p, i, j)
 				}
 				if outside(p, b, s) || clash || b.Pin != nil && start != *b.Pin {
 					continue
@@ -134,11 +141,13 @@ func every(p *runin.Problem, try func(value float64, idle int)) {
 func in(ids []string, id string) bool { return ids[0] == runin.Everyone || slices.Contains(ids, id) }
 
 func share(p *runin.Problem, i, j int) bool {
-	return slices.ContainsFunc(p.Players, func(x runin.Player) bool { return in(p.Blocks[i].Players, x.ID) && in(p.Blocks[j].Players, x.ID) })
+	return slices.ContainsFunc(p.Players,
+		func(x runin.Player) bool { return in(p.Blocks[i].Players, x.ID) && in(p.Blocks[j].Players, x.ID) })
 }
 
 func outside(p *runin.Problem, b *runin.Block, s runin.Scheduled) bool {
-	return slices.ContainsFunc(p.Players, func(x runin.Player) bool { return in(b.Players, x.ID) && (s.Start < x.Open || s.End > x.Due) })
+	return slices.ContainsFunc(p.Players,
+		func(x runin.Player) bool { return in(b.Players, x.ID) && (s.Start < x.Open || s.End > x.Due) })
 }
 
 func missed(p *runin.Problem, b *runin.Block, s runin.Scheduled) (list []runin.Missed) {
@@ -148,7 +157,9 @@ func missed(p *runin.Problem, b *runin.Block, s runin.Scheduled) (list []runin.M
 	for _, x := range p.Players {
 		n := 0
 		for t := s.Start; t < s.End; t++ {
-			if in(b.Players, x.ID) && slices.ContainsFunc(p.Fixed, func(f runin.Fixed) bool { return f.Start <= t && t < f.End && in(f.Players, x.ID) }) {
+			if in(b.Players, x.ID) &&
+				slices.ContainsFunc(p.Fixed,
+					func(f runin.Fixed) bool { return f.Start <= t && t < f.End && in(f.Players, x.ID) }) {
 				n++
 			}
 		}
@@ -183,8 +194,7 @@ func TestStraightAfterLeavesNoGap(t *testing.T) {
 	assert.Greater(t, found, all*8/10)
 }
 
-// What Fit calls proven is what trying every plan finds; so is whether the
-// musts fit at all.
+// What Fit calls proven is what trying every plan finds; so is whether the musts fit at all.
 func TestFitFindsWhatTryingEverythingFinds(t *testing.T) {
 	for seed := range uint64(80) {
 		p := tiny(seed)
@@ -200,7 +210,8 @@ func TestFitFindsWhatTryingEverythingFinds(t *testing.T) {
 			assert.Equal(t, []int{idle, idle}, []int{r.Idle, r.IdleBound}, "seed %d", seed)
 			early, err := runin.Fit(context.Background(), p, 20)
 			require.NoError(t, err)
-			assert.GreaterOrEqual(t, early.Bound, value-1e-6, "seed %d: a search cut short may not claim too much", seed)
+			assert.GreaterOrEqual(t, early.Bound, value-1e-6, "seed %d: a search cut short may not claim too much",
+				seed)
 		}
 	}
 }

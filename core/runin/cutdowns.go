@@ -24,11 +24,11 @@ type Change struct {
 	Now int    `json:"now"`
 }
 
-// Cutdowns solves the problem with 5, 10, 15 … minutes less, down to the least
-// that holds the musts; no block is longer in a shorter plan, and none comes back. The first entry is the full plan; the last one takes
-// away exactly as much as the musts at their shortest allow. A problem whose
-// musts do not fit to begin with has the full plan's answer only. Steps is as
-// in [Fit], for each cut.
+// Cutdowns solves the problem with 5, 10, 15 … minutes less, down to the least that holds the
+// musts; no block is longer in a shorter plan, and none comes back. The first entry is the full
+// plan; the last one takes away exactly as much as the musts at their shortest allow. A problem
+// whose musts do not fit to begin with has the full plan's answer only. Steps is as in [Fit], for
+// each cut.
 func Cutdowns(ctx context.Context, p *Problem, steps int) ([]Cut, error) {
 	full, err := Fit(ctx, p, steps)
 	if err != nil {

@@ -6,10 +6,10 @@ import (
 	"sync"
 )
 
-// descend looks for multipliers that bring the bound of the root down towards
-// target, the best score known, and keeps the best of them. It spends about
-// steps steps more, but one round at least. The steps are as long as Polyak 1969
-// has them, along slopes that keep part of those before (Camerini 1975).
+// descend looks for multipliers that bring the bound of the root down towards target, the best
+// score known, and keeps the best of them. It spends about steps steps more, but one round at
+// least. The steps are as long as Polyak 1969 has them, along slopes that keep part of those
+// before (Camerini 1975).
 func (x *relaxation) descend(target float64, steps int) (lowest float64) {
 	steps += x.spent()
 	best, lowest := slices.Clone(x.multipliers), math.Inf(1)
@@ -36,7 +36,8 @@ func (x *relaxation) descend(target float64, steps int) (lowest float64) {
 			norm += x.weight[j] * along[j] * along[j]
 		}
 		step := scale * (bound - target) / norm
-		if bound-target < enough*math.Abs(target) || norm == 0 || scale < 1e-3 || x.spent() >= steps || x.ctx.Err() != nil {
+		if bound-target < enough*math.Abs(target) || norm == 0 || scale < 1e-3 || x.spent() >= steps ||
+			x.ctx.Err() != nil {
 			break
 		}
 		for j, d := range along {
@@ -57,8 +58,7 @@ func (x *relaxation) descend(target float64, steps int) (lowest float64) {
 // placesPerStep is how many places of tables cost a step.
 const placesPerStep = 500
 
-// enough is how near the target, in parts of it, the search does the rest
-// sooner.
+// enough is how near the target, in parts of it, the search does the rest sooner.
 const enough = 0.0005
 
 // momentum is how much of the slopes before is kept.
@@ -167,7 +167,8 @@ func (x *relaxation) taken(r *row, t *table, end int, phased bool) (choice, *tab
 	for i := range t.options {
 		o := &t.options[i]
 		rl := &r.copies[o.copy].levels[o.level]
-		if &o.to[0] == &list[0] && end >= rl.first && end <= rl.last && rl.value[end]+(o.from[end-rl.seconds]+o.by) == list[end] {
+		if &o.to[0] == &list[0] && end >= rl.first && end <= rl.last &&
+			rl.value[end]+(o.from[end-rl.seconds]+o.by) == list[end] {
 			return choice{o.copy, o.level, end}, o.rest, true
 		}
 	}

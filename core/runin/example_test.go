@@ -10,9 +10,12 @@ import (
 
 // seven minutes for one player: a jog that has to be, and hops that may.
 func seven() *runin.Problem {
-	jog := runin.Block{ID: "jog", Phase: "raise", Players: []string{runin.Everyone}, Weight: 9, Must: true, Levels: []runin.Level{{Seconds: 180, Value: 0.6}, {Seconds: 300, Value: 1}}}
-	hops := runin.Block{ID: "hops", Phase: "potentiate", Players: []string{runin.Everyone}, Weight: 3, Levels: []runin.Level{{Seconds: 120, Value: 1}}}
-	return &runin.Problem{Grid: 5, Phases: []string{"raise", "potentiate"}, Players: []runin.Player{{ID: "ada", Open: -900, Due: -480}}, Blocks: []runin.Block{jog, hops}}
+	jog := runin.Block{ID: "jog", Phase: "raise", Players: []string{runin.Everyone}, Weight: 9, Must: true,
+		Levels: []runin.Level{{Seconds: 180, Value: 0.6}, {Seconds: 300, Value: 1}}}
+	hops := runin.Block{ID: "hops", Phase: "potentiate", Players: []string{runin.Everyone}, Weight: 3,
+		Levels: []runin.Level{{Seconds: 120, Value: 1}}}
+	return &runin.Problem{Grid: 5, Phases: []string{"raise", "potentiate"},
+		Players: []runin.Player{{ID: "ada", Open: -900, Due: -480}}, Blocks: []runin.Block{jog, hops}}
 }
 
 func ExampleFit() {

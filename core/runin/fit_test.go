@@ -67,9 +67,11 @@ func TestFitAgreesWithTheKnownAnswers(t *testing.T) {
 // one of them goes.
 func TestFitDropsWhatALinkForbids(t *testing.T) {
 	for _, blocks := range []int{2, 12, 24} {
-		p := &runin.Problem{Grid: 5, Phases: []string{"raise", "sport"}, Players: []runin.Player{{ID: "p", Open: -3600}}}
+		p := &runin.Problem{Grid: 5, Phases: []string{"raise", "sport"},
+			Players: []runin.Player{{ID: "p", Open: -3600}}}
 		for i := range blocks {
-			p.Blocks = append(p.Blocks, runin.Block{ID: fmt.Sprint("b", i), Phase: p.Phases[min(i, 1)], Players: []string{"p"}, Weight: 3, Levels: []runin.Level{{Seconds: 60, Value: 1}}})
+			p.Blocks = append(p.Blocks, runin.Block{ID: fmt.Sprint("b", i), Phase: p.Phases[min(i, 1)],
+				Players: []string{"p"}, Weight: 3, Levels: []runin.Level{{Seconds: 60, Value: 1}}})
 		}
 		p.Blocks[0].After = []string{"b1"}
 		r, err := runin.Fit(context.Background(), p, 0)
@@ -107,7 +109,9 @@ func TestNothingIsBelowASolver(t *testing.T) {
 		seed  uint64
 		size  runintest.Size
 		value float64
-	}{{"middle", 0, runintest.Middle, 47.2087}, {"middle", 13, runintest.Middle, 53.5065}, {"tight", 2, runintest.Tight, 40.995}, {"tight", 4, runintest.Tight, 72.168}, {"crowded", 1, runintest.Crowded, 106.0962}} {
+	}{{"middle", 0, runintest.Middle, 47.2087}, {"middle", 13, runintest.Middle, 53.5065},
+		{"tight", 2, runintest.Tight, 40.995}, {"tight", 4, runintest.Tight, 72.168},
+		{"crowded", 1, runintest.Crowded, 106.0962}} {
 		p := runintest.Problem(c.seed, c.size)
 		r, err := runin.Fit(context.Background(), p, 0)
 		require.NoError(t, err)

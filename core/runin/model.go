@@ -150,8 +150,10 @@ func (m *model) gatherStrands(places map[string]int) {
 		}
 	}
 	for player := range p.Players {
-		slices.SortStableFunc(events[player], func(a, b event) int { return cmp.Or(a.from-b.from, a.to-b.to, a.place-b.place) })
-		s := strand{open: m.at(p.Players[player].Open), due: m.at(p.Players[player].Due), blocks: inBlock[player], events: events[player]}
+		slices.SortStableFunc(events[player],
+			func(a, b event) int { return cmp.Or(a.from-b.from, a.to-b.to, a.place-b.place) })
+		s := strand{open: m.at(p.Players[player].Open), due: m.at(p.Players[player].Due), blocks: inBlock[player],
+			events: events[player]}
 		same := slices.IndexFunc(m.strands, func(t strand) bool {
 			return t.open == s.open && t.due == s.due && t.blocks == s.blocks && slices.Equal(t.events, s.events)
 		})
@@ -256,7 +258,8 @@ func (m *model) nobody(strands []int) (spans []span) {
 func (m *model) orderBlocks() {
 	for i := range m.blocks {
 		for j := range m.blocks {
-			shared := slices.ContainsFunc(m.blocks[i].strands, func(s int) bool { return slices.Contains(m.blocks[j].strands, s) })
+			shared := slices.ContainsFunc(m.blocks[i].strands,
+				func(s int) bool { return slices.Contains(m.blocks[j].strands, s) })
 			if i != j && shared && m.problem.ordered(i, j) {
 				m.blocks[i].later |= 1 << j
 			}
@@ -282,9 +285,9 @@ func (m *model) isTangled() bool {
 	return done != 1<<len(m.blocks)-1
 }
 
-// idleBefore is what the waiting of strand s costs when its first block that
-// has a phase starts at first, before any work is credited: the time until due
-// less the active events that begin after first.
+// idleBefore is what the waiting of strand s costs when its first block that has a phase starts
+// at first, before any work is credited: the time until due less the active events that begin
+// after first.
 func (m *model) idleBefore(s *strand, first int) int {
 	idle, covered := s.due-first, first
 	for _, a := range s.active {
@@ -328,8 +331,7 @@ func (m *model) latest(b *block, seconds, end int) (int, bool) {
 			start = floorTo(start, m.grid)
 		}
 		end = start + seconds
-		// The spans are few and merged: the first that reaches into
-		// [start, end) decides.
+		// The spans are few and merged: the first that reaches into [start, end) decides.
 		hit := false
 		for i := len(b.closed) - 1; i >= 0; i-- {
 			if c := b.closed[i]; c.from < end && start < c.to {

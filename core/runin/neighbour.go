@@ -83,7 +83,8 @@ func (s *searcher) near(free uint64) (*Problem, []int) {
 			}
 			is := s.blocks[i].levels[level]
 			pin := clock.Offset((s.best.end[i] - is.seconds) * s.unit)
-			b.Pin, b.Must, b.Once, b.Levels, b.Window = &pin, true, nil, []Level{b.level(level - s.blocks[i].once)}, Window{}
+			b.Pin, b.Must, b.Once, b.Levels, b.Window = &pin, true, nil, []Level{b.level(level - s.blocks[i].once)},
+				Window{}
 		}
 		near.Blocks, index = append(near.Blocks, b), append(index, i)
 	}

@@ -21,16 +21,19 @@ func (s *searcher) partial(steps int) *Result {
 	}
 	if freed := s.shortest(steps, true); freed.best != nil {
 		result.Binds, result.Why = s.binding(freed)
-		result.Why += fmt.Sprintf("; what they need would have to be free %s earlier too", clock.Lasting(-int(freed.bestScore)*freed.unit))
+		result.Why += fmt.Sprintf("; what they need would have to be free %s earlier too",
+			clock.Lasting(-int(freed.bestScore)*freed.unit))
 		return result
 	}
-	result.Why = "the musts cannot all be placed, however early work begins: a set time, an order, a fixed time, a place or a leader is in the way"
+	result.Why = "the musts cannot all be placed, however early work begins: a set time, an order, a fixed " +
+		"time, a place or a leader is in the way"
 	for i := range s.problem.Blocks {
 		b := &s.problem.Blocks[i]
 		for _, need := range b.Needs {
 			for _, r := range s.problem.Resources {
 				if b.Must && r.ID == need.Resource && r.Capacity < need.Amount {
-					result.Why = fmt.Sprintf("%s, a must, needs %d of %s, which holds %d", b.ID, need.Amount, r.ID, r.Capacity)
+					result.Why = fmt.Sprintf("%s, a must, needs %d of %s, which holds %d", b.ID, need.Amount, r.ID,
+						r.Capacity)
 				}
 			}
 		}
@@ -75,8 +78,8 @@ func (s *searcher) most(steps int) *Result {
 	return rest.result(false)
 }
 
-// shortest finds how much earlier all would have to open for the musts to fit
-// at their shortest; with freed, resources too are free from any early moment.
+// shortest finds how much earlier all would have to open for the musts to fit at their shortest;
+// with freed, resources too are free from any early moment.
 func (s *searcher) shortest(steps int, freed bool) *searcher {
 	lowered := *s.problem
 	lowered.Players = slices.Clone(lowered.Players)
@@ -134,9 +137,13 @@ func (s *searcher) binding(short *searcher) (players []string, why string) {
 	}
 	room := strand.due - strand.open - overlap(strand.closed, strand.open, strand.due)
 	if need > room {
-		return players, fmt.Sprintf("at their shortest the musts take %s, and there is %s", clock.Lasting(need*short.unit), clock.Lasting(room*short.unit))
+		return players, fmt.Sprintf("at their shortest the musts take %s, and there is %s",
+			clock.Lasting(need*short.unit), clock.Lasting(room*short.unit))
 	}
-	return players, fmt.Sprintf("the musts would take %s of %s, but fixed times, shared places and leaders, and blocks done together get in the way", clock.Lasting(need*short.unit), clock.Lasting(room*short.unit))
+	return players,
+		fmt.Sprintf("the musts would take %s of %s, but fixed times, shared places and leaders, and blocks "+
+			"done together get in the way",
+			clock.Lasting(need*short.unit), clock.Lasting(room*short.unit))
 }
 
 // blocksOf lists the blocks of strand k.

@@ -10,17 +10,15 @@
 //
 // # How it searches
 //
-// Players with the same blocks, fixed events and window form a strand; a
-// schedule is built from the due times backwards, strand by strand. A state is
-// the set of blocks not yet decided, with the earliest moment that each strand
-// and resource is taken from, and by when each has to be done at each place so as to
-// walk to what comes next. Each step adds the block that ends next before
-// all placed ones, at one of its levels, as late as it can go; the blocks that
-// would have had to follow it are thereby left out. Every schedule in which no
-// block can move later is reached by just one such sequence, and no other
-// schedule is better, with one exception: a block that goes on without those
-// called away may gain from starting earlier, so for these each earlier start at
-// which less is missed is tried as well.
+// Players with the same blocks, fixed events and window form a strand; a schedule is built from
+// the due times backwards, strand by strand. A state is the set of blocks not yet decided, with
+// the earliest moment that each strand and resource is taken from, and by when each has to be
+// done at each place so as to walk to what comes next. Each step adds the block that ends next
+// before all placed ones, at one of its levels, as late as it can go; the blocks that would have
+// had to follow it are thereby left out. Every schedule in which no block can move later is
+// reached by just one such sequence, and no other schedule is better, with one exception: a block
+// that goes on without those called away may gain from starting earlier, so for these each
+// earlier start at which less is missed is tried as well.
 //
 // A state that is no better than another one with the same blocks open is
 // dropped, and so is one whose upper bound is not above the best plan known. While
@@ -31,13 +29,12 @@
 // second keeps that value and looks for less idle; what the value has no room for, levels
 // too short and blocks that would be missed, is ruled out before it begins.
 //
-// The bounds are a Lagrangian relaxation: each strand plans for itself, by dynamic
-// programming over the sets of its blocks still open and the time, so that
-// order, levels and waiting within a strand are exact; multipliers, moved by
-// subgradient steps (Polyak 1969, Camerini et al. 1975), charge strands that
-// disagree about a block they share, and what wants more of a resource than
-// there is. In the second phase a mean idle minute weighs a little beside the value, and
-// what the bound leaves over the value is the idle that no plan is without.
+// The bounds are a Lagrangian relaxation: each strand plans for itself, by dynamic programming
+// over the sets of its blocks still open and the time, so that order, levels and waiting within a
+// strand are exact; multipliers, moved by subgradient steps (Polyak 1969, Camerini et al. 1975),
+// charge strands that disagree about a block they share, and what wants more of a resource than
+// there is. In the second phase a mean idle minute weighs a little beside the value, and what the
+// bound leaves over the value is the idle that no plan is without.
 //
 // Where the layers grow too wide, the least promising states go, and what is
 // found is improved by annealing: drafts, which are an order of blocks and a
@@ -53,8 +50,8 @@
 // hardly anything is proven: the default's value lay 0.1 to 0.4 % below the best of runs of
 // five seconds in the mean.
 //
-// Searching and annealing spend a number of steps and use fixed seeds, so
-// that the same problem has the same answer on any machine.
+// Searching and annealing spend a number of steps and use fixed seeds, so that the same problem
+// has the same answer on any machine.
 package runin
 
 import "cuestart/core/clock"
@@ -71,8 +68,8 @@ type Problem struct {
 	Blocks    []Block    `json:"blocks"`
 }
 
-// Walk is the way between two places, both ways alike. Between places of which
-// no walk is stated there is none.
+// Walk is the way between two places, both ways alike. Between places of which no walk is stated
+// there is none.
 type Walk struct {
 	From    string `json:"from"`
 	To      string `json:"to"`
@@ -127,8 +124,9 @@ type Block struct {
 	Needs     []Need        `json:"needs,omitempty"`
 	Place     string        `json:"place,omitempty"` // "": wherever they are
 	Levels    []Level       `json:"levels"`          // the shortest first
-	Once      []Level       `json:"once,omitempty"`  // shorter still, the shortest first: for where the musts do not fit
-	Pulse     bool          `json:"pulse,omitempty"` // it makes the rest safe: of musts that do not fit, the last to go
+	// shorter still, the shortest first: for where the musts do not fit
+	Once  []Level `json:"once,omitempty"`
+	Pulse bool    `json:"pulse,omitempty"` // it makes the rest safe: of musts that do not fit, the last to go
 
 	going bool // it is under way, whoever is there
 }
@@ -162,11 +160,12 @@ type Level struct {
 
 // Result is the answer to a problem.
 type Result struct {
-	Feasible  bool        `json:"feasible"`          // the musts fit
-	Value     float64     `json:"value"`             // of the kept blocks
-	Bound     float64     `json:"bound"`             // no plan has a greater value; equal to Value when that is proven
-	Idle      int         `json:"idle"`              // player-seconds
-	IdleBound int         `json:"idle_bound"`        // no plan of that value has less; equal to Idle when that is proven
+	Feasible bool    `json:"feasible"` // the musts fit
+	Value    float64 `json:"value"`    // of the kept blocks
+	Bound    float64 `json:"bound"`    // no plan has a greater value; equal to Value when that is proven
+	Idle     int     `json:"idle"`     // player-seconds
+	// no plan of that value has less; equal to Idle when that is proven
+	IdleBound int         `json:"idle_bound"`
 	ShortBy   int         `json:"short_by"`          // seconds that all open times would have to move earlier
 	Why       string      `json:"why,omitempty"`     // where it does not fit
 	Binds     []string    `json:"binds,omitempty"`   // the players of the strand that Why speaks of

@@ -30,7 +30,8 @@ func fit(t testing.TB, p *runin.Problem) *runin.Result {
 // clone is a copy whose players may be changed.
 func clone(p *runin.Problem) *runin.Problem {
 	c := *p
-	c.Players, c.Blocks, c.Fixed, c.Resources = slices.Clone(p.Players), slices.Clone(p.Blocks), slices.Clone(p.Fixed), slices.Clone(p.Resources)
+	c.Players, c.Blocks, c.Fixed, c.Resources = slices.Clone(p.Players), slices.Clone(p.Blocks), slices.Clone(p.Fixed),
+		slices.Clone(p.Resources)
 	return &c
 }
 
@@ -55,7 +56,8 @@ func TestWhatMustNotMatterDoesNot(t *testing.T) {
 			more.Players[i].Open -= 120
 		}
 		if r.Feasible {
-			assert.GreaterOrEqual(t, fit(t, more).Value, r.Value-1e-6, "seed %d: more minutes never lower the value", seed)
+			assert.GreaterOrEqual(t, fit(t, more).Value, r.Value-1e-6, "seed %d: more minutes never lower the value",
+				seed)
 		}
 
 		const by = 1800
@@ -71,7 +73,8 @@ func TestWhatMustNotMatterDoesNot(t *testing.T) {
 		for i := range moved.Resources {
 			moved.Resources[i].Free = slices.Clone(moved.Resources[i].Free)
 			for n := range moved.Resources[i].Free {
-				moved.Resources[i].Free[n] = [2]clock.Offset{moved.Resources[i].Free[n][0] + by, moved.Resources[i].Free[n][1] + by}
+				moved.Resources[i].Free[n] = [2]clock.Offset{moved.Resources[i].Free[n][0] + by,
+					moved.Resources[i].Free[n][1] + by}
 			}
 		}
 		for i := range moved.Blocks {
@@ -88,7 +91,8 @@ func TestWhatMustNotMatterDoesNot(t *testing.T) {
 		}
 		m := fit(t, moved)
 		for i := range r.Blocks {
-			assert.Equal(t, []any{r.Blocks[i].Kept, r.Blocks[i].Level}, []any{m.Blocks[i].Kept, m.Blocks[i].Level}, "seed %d: the same moved by half an hour", seed)
+			assert.Equal(t, []any{r.Blocks[i].Kept, r.Blocks[i].Level}, []any{m.Blocks[i].Kept, m.Blocks[i].Level},
+				"seed %d: the same moved by half an hour", seed)
 			if r.Blocks[i].Kept {
 				assert.Equal(t, r.Blocks[i].Start+by, m.Blocks[i].Start, "seed %d", seed)
 			}
@@ -188,7 +192,8 @@ func TestWhatIsDoneStaysWhenThePlanIsFittedAgain(t *testing.T) {
 		}
 		return end
 	}
-	assert.Equal(t, clock.Offset(-600+900), latest(check(runin.Live{Moved: 900})), "put off: it ends at the new due time")
+	assert.Equal(t, clock.Offset(-600+900), latest(check(runin.Live{Moved: 900})),
+		"put off: it ends at the new due time")
 	out := check(runin.Live{Out: []string{"p10"}})
 	assert.True(t, out.Feasible)
 	lost := check(runin.Live{Lost: []string{"in-goal"}})
@@ -246,7 +251,8 @@ func TestShortByIsTheLeastThatHelps(t *testing.T) {
 			}
 			e, err := runin.Fit(context.Background(), earlier, 0)
 			require.NoError(t, err)
-			assert.Equal(t, less == 0, e.Feasible, "seed %d: short by %d, opened %d earlier", seed, r.ShortBy, r.ShortBy-less)
+			assert.Equal(t, less == 0, e.Feasible, "seed %d: short by %d, opened %d earlier", seed, r.ShortBy,
+				r.ShortBy-less)
 		}
 	}
 	assert.Greater(t, seen, 10)

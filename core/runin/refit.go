@@ -9,8 +9,8 @@ import (
 	"cuestart/core/clock"
 )
 
-// Live is how things stand while a plan is under way. Times are relative to
-// the start as it was planned.
+// Live is how things stand while a plan is under way. Times are relative to the start as it was
+// planned.
 type Live struct {
 	Now     clock.Offset
 	Moved   int                     // seconds by which the start was put off; negative: called earlier
@@ -63,13 +63,15 @@ func Refit(ctx context.Context, p *Problem, was *Result, live Live, steps int) (
 		}
 		answer.Blocks[i] = r.Blocks[n]
 	}
-	answer.Feasible, answer.Value, answer.Bound, answer.Idle, answer.IdleBound = r.Feasible, r.Value, r.Bound, r.Idle, r.IdleBound
-	answer.ShortBy, answer.Why, answer.Binds, answer.Stopped, answer.Strands = r.ShortBy, r.Why, r.Binds, r.Stopped, r.Strands
+	answer.Feasible, answer.Value, answer.Bound, answer.Idle, answer.IdleBound = r.Feasible, r.Value, r.Bound, r.Idle,
+		r.IdleBound
+	answer.ShortBy, answer.Why, answer.Binds, answer.Stopped, answer.Strands = r.ShortBy, r.Why, r.Binds, r.Stopped,
+		r.Strands
 	return answer, nil
 }
 
-// remaining is the problem of what is left to do, and which blocks of the
-// whole its blocks are. Blocks under way are in it, pinned where they are.
+// remaining is the problem of what is left to do, and which blocks of the whole its blocks are.
+// Blocks under way are in it, pinned where they are.
 func remaining(p *Problem, was *Result, live Live) (rest *Problem, index []int, err error) {
 	if err := live.check(p); err != nil {
 		return nil, nil, err
@@ -102,7 +104,8 @@ func remaining(p *Problem, was *Result, live Live) (rest *Problem, index []int, 
 		}
 	}
 	for i := range rest.Blocks { // what is done needs no waiting for
-		rest.Blocks[i].After = slices.DeleteFunc(slices.Clone(rest.Blocks[i].After), func(id string) bool { return !left[id] })
+		rest.Blocks[i].After = slices.DeleteFunc(slices.Clone(rest.Blocks[i].After),
+			func(id string) bool { return !left[id] })
 		if !left[rest.Blocks[i].Straight] {
 			rest.Blocks[i].Straight = ""
 		}
@@ -145,7 +148,8 @@ func (live Live) player(p *Problem, was *Result, player Player) Player {
 // block is what is left of block i; false where nothing is.
 func (live Live) block(p *Problem, was *Result, i int) (b Block, left bool) {
 	b = p.Blocks[i]
-	if b.Players = staying(p, b.Players, live.Out); len(b.Players) == 0 || p.passed(was, live.Now, i) || slices.Contains(live.Skip, b.ID) {
+	if b.Players = staying(p, b.Players, live.Out); len(b.Players) == 0 || p.passed(was, live.Now, i) ||
+		slices.Contains(live.Skip, b.ID) {
 		return b, false
 	}
 	s := was.Blocks[i]
@@ -164,8 +168,13 @@ func (live Live) block(p *Problem, was *Result, i int) (b Block, left bool) {
 	b.Phase = "" // it is where it is: what it overtook may still come
 	b.Pin, b.Must, b.Excusable, b.Levels = &pin, true, true, b.Levels[s.Level:s.Level+1]
 	b.Window, b.Straight, b.going = Window{}, "", true
-	b.Players = slices.DeleteFunc(slices.Clone(b.Players), func(id string) bool { _, late := live.Arrives[id]; return late })
-	b.Needs = slices.DeleteFunc(slices.Clone(b.Needs), func(n Need) bool { return slices.Contains(live.Lost, n.Resource) })
+	b.Players = slices.DeleteFunc(slices.Clone(b.Players), func(id string) bool {
+		_,
+			late := live.Arrives[id]
+		return late
+	})
+	b.Needs = slices.DeleteFunc(slices.Clone(b.Needs),
+		func(n Need) bool { return slices.Contains(live.Lost, n.Resource) })
 	return b, len(b.Players) > 0
 }
 

@@ -5,15 +5,14 @@ import (
 	"slices"
 )
 
-// relaxation bounds the score by letting each strand plan for itself. A block
-// of several strands is split into one copy for each. Its gain is shared out
-// among the copies by their players; multipliers that sum to nothing over the
-// copies pay a strand for a level (pay) and for a later start (lean), and make
-// the strands agree; the seconds of resources have prices. What remains is a
-// small exact problem for each strand: one row of blocks, in order, solved by
-// dynamic programming over the blocks still open and the moment that they must
-// end by. Whatever the multipliers, the strands' best values and what the
-// resources' seconds are sold for come to no less than the best score.
+// relaxation bounds the score by letting each strand plan for itself. A block of several strands
+// is split into one copy for each. Its gain is shared out among the copies by their players;
+// multipliers that sum to nothing over the copies pay a strand for a level (pay) and for a later
+// start (lean), and make the strands agree; the seconds of resources have prices. What remains is
+// a small exact problem for each strand: one row of blocks, in order, solved by dynamic
+// programming over the blocks still open and the moment that they must end by. Whatever the
+// multipliers, the strands' best values and what the resources' seconds are sold for come to no
+// less than the best score.
 type relaxation struct {
 	*searcher
 	from   int     // the first moment of all tables
@@ -152,7 +151,8 @@ func (x *relaxation) levelOf(strand *strand, b *block, l level, part float64, ca
 	rl := rowLevel{seconds: l.seconds, first: x.span, last: -1, gain: both[:x.span], value: both[x.span:]}
 	fill(both, never)
 	gain := func(away, counts int) float64 {
-		return part*l.gain*float64(l.seconds-counts)/float64(l.seconds) + x.lambda*float64(len(strand.players))*float64(l.seconds-away)
+		return part*l.gain*float64(l.seconds-counts)/float64(l.seconds) +
+			x.lambda*float64(len(strand.players))*float64(l.seconds-away)
 	}
 	whole := gain(0, 0)
 	for t, can := range can {

@@ -7,10 +7,10 @@ import (
 	"cuestart/core/clock"
 )
 
-// Score checks a plan against every rule of its problem and works out its
-// value and idle player-seconds, second by second where needed and without
-// anything that the search uses. It returns the first rule that the plan breaks, or
-// nil. Who misses what, as r.Blocks states it, is checked too.
+// Score checks a plan against every rule of its problem and works out its value and idle
+// player-seconds, second by second where needed and without anything that the search uses. It
+// returns the first rule that the plan breaks, or nil. Who misses what, as r.Blocks states it, is
+// checked too.
 func Score(p *Problem, r *Result) (value float64, idle int, err error) {
 	if len(r.Blocks) != len(p.Blocks) {
 		return 0, 0, fmt.Errorf("the plan speaks of %d blocks, the problem of %d", len(r.Blocks), len(p.Blocks))
@@ -92,7 +92,8 @@ func blockRules(p *Problem, r *Result, i int) error {
 		}
 		return nil
 	}
-	if s.Level < 0 && r.Feasible || s.Level < -len(b.Once) || s.Level >= len(b.Levels) || int(s.End-s.Start) != b.level(s.Level).Seconds {
+	if s.Level < 0 && r.Feasible || s.Level < -len(b.Once) || s.Level >= len(b.Levels) ||
+		int(s.End-s.Start) != b.level(s.Level).Seconds {
 		return fmt.Errorf("its length is not that of level %d", s.Level)
 	}
 	if err := b.holdRule(s, p.Grid); err != nil {
@@ -103,13 +104,15 @@ func blockRules(p *Problem, r *Result, i int) error {
 		if player := &p.Players[m]; s.Start < player.Open || s.End > player.Due {
 			return fmt.Errorf("it leaves the window of %s", player.ID)
 		}
-		if !b.Excusable && (awaySeconds(p, m, clock.Window{From: s.Start, To: s.End}, true) > 0 || b.walkedInto(p, m, s)) {
+		if !b.Excusable && (awaySeconds(p, m, clock.Window{From: s.Start, To: s.End}, true) > 0 ||
+			b.walkedInto(p, m, s)) {
 			return fmt.Errorf("%s is called away", p.Players[m].ID)
 		}
 	}
 	if b.Excusable && !b.going && len(members) > 0 {
 		for t := s.Start; t < s.End; t++ {
-			if !slices.ContainsFunc(members, func(m int) bool { return awaySeconds(p, m, clock.Window{From: t, To: t + 1}, true) == 0 }) {
+			if !slices.ContainsFunc(members,
+				func(m int) bool { return awaySeconds(p, m, clock.Window{From: t, To: t + 1}, true) == 0 }) {
 				return fmt.Errorf("everybody is called away")
 			}
 		}
@@ -230,9 +233,9 @@ func resourceRule(p *Problem, r *Result, resource *Resource, s Scheduled) error 
 	return nil
 }
 
-// idleSeconds counts the seconds from the start of the player's first kept
-// block that has a phase to the due time in which the player is neither at a
-// kept block nor in an active fixed event that begins after that start.
+// idleSeconds counts the seconds from the start of the player's first kept block that has a phase
+// to the due time in which the player is neither at a kept block nor in an active fixed event
+// that begins after that start.
 func idleSeconds(p *Problem, r *Result, player int) (idle int) {
 	first, due := p.Players[player].Due, p.Players[player].Due
 	var at []clock.Window

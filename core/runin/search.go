@@ -87,7 +87,8 @@ type searcher struct {
 }
 
 func newSearcher(ctx context.Context, m *model) *searcher {
-	s := &searcher{model: m, sooner: sooner{}, ctx: ctx, bestScore: math.Inf(-1), floor: math.Inf(-1), valueBound: math.Inf(1)}
+	s := &searcher{model: m, sooner: sooner{}, ctx: ctx, bestScore: math.Inf(-1), floor: math.Inf(-1),
+		valueBound: math.Inf(1)}
 	for i := range m.blocks {
 		if m.blocks[i].must {
 			s.musts |= 1 << i
@@ -98,7 +99,8 @@ func newSearcher(ctx context.Context, m *model) *searcher {
 
 // root is the state in which nothing is placed.
 func (s *searcher) root() *state {
-	root := &state{open: 1<<len(s.blocks) - 1, taken: make([]int, s.size), last: 2 * horizon, block: len(s.blocks), tables: make([]*table, len(s.strands))}
+	root := &state{open: 1<<len(s.blocks) - 1, taken: make([]int, s.size), last: 2 * horizon, block: len(s.blocks),
+		tables: make([]*table, len(s.strands))}
 	s.nothing(root.taken)
 	if s.shortfall {
 		root.open &= s.musts
@@ -107,8 +109,8 @@ func (s *searcher) root() *state {
 	return root
 }
 
-// run searches with layers of at most width states and reports whether
-// nothing was dropped for width, steps or time.
+// run searches with layers of at most width states and reports whether nothing was dropped for
+// width, steps or time.
 func (s *searcher) run(width int) bool {
 	whole := true
 	s.dropped = math.Inf(-1)
@@ -164,7 +166,8 @@ func (s *searcher) drop(t *state) { s.dropped = max(s.dropped, t.bound) }
 
 // better orders states by promise, so that every run is the same.
 func better(a, b *state) int {
-	return cmp.Or(cmp.Compare(b.bound, a.bound), cmp.Compare(b.gain, a.gain), cmp.Compare(b.sum, a.sum), cmp.Compare(a.open, b.open))
+	return cmp.Or(cmp.Compare(b.bound, a.bound), cmp.Compare(b.gain, a.gain), cmp.Compare(b.sum, a.sum),
+		cmp.Compare(a.open, b.open))
 }
 
 // expand emits every state that places one more block before those of t.
@@ -197,9 +200,8 @@ func (s *searcher) expand(t *state, emit func(*state)) {
 // relaxed: the musts do not all fit, so they may be left out.
 func (s *searcher) relaxed() bool { return s.musts == 0 }
 
-// ends lists the ends worth trying for block i at level l, the latest first:
-// the latest there is and, for an excusable block, each earlier one that
-// somebody misses less of.
+// ends lists the ends worth trying for block i at level l, the latest first: the latest there is
+// and, for an excusable block, each earlier one that somebody misses less of.
 func (s *searcher) ends(i, l, limit int) []int {
 	b := &s.blocks[i]
 	seconds := b.levels[l].seconds
@@ -220,8 +222,8 @@ func (s *searcher) ends(i, l, limit int) []int {
 	return s.sooner.ends(s.model, i, l, end).at
 }
 
-// place is t with block i added at level l, ending at end, and the blocks of
-// out left out; nil where that leads nowhere.
+// place is t with block i added at level l, ending at end, and the blocks of out left out; nil
+// where that leads nowhere.
 func (s *searcher) place(t *state, i, l, end int, out uint64) *state {
 	b := &s.blocks[i]
 	seconds := b.levels[l].seconds
@@ -304,8 +306,8 @@ func (s *searcher) waiting(t *state) (idle int) {
 	return idle
 }
 
-// short is the time by which the worst strand begins before it opens; negative
-// if all have time to spare.
+// short is the time by which the worst strand begins before it opens; negative if all have time
+// to spare.
 func (s *searcher) short(t *state) int {
 	seconds := math.MinInt
 	for k := range s.strands {

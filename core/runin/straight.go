@@ -104,8 +104,10 @@ func (p *Problem) gap(r *Result, pair [2]int) bool {
 // the one or the other left out.
 func (q closing) closings(r *Result, pair [2]int) []closing {
 	a, b := &r.Blocks[pair[0]], &r.Blocks[pair[1]]
-	early, late := q.held(pair[0], a, a.Start), q.held(pair[0], a, clock.Offset(floorTo(int(b.Start-q.between(pair[0], pair[1])-(a.End-a.Start)), q.Grid)))
-	return []closing{early.at(pair[1], q.straight(pair[0], pair[1], a.End)), late.at(pair[1], b.Start), q.without(pair[0]), q.without(pair[1])}
+	early, late := q.held(pair[0], a, a.Start), q.held(pair[0], a,
+		clock.Offset(floorTo(int(b.Start-q.between(pair[0], pair[1])-(a.End-a.Start)), q.Grid)))
+	return []closing{early.at(pair[1], q.straight(pair[0], pair[1], a.End)), late.at(pair[1], b.Start),
+		q.without(pair[0]), q.without(pair[1])}
 }
 
 // held is the problem with block i at a moment, at the level that s has.

@@ -19,8 +19,7 @@ const (
 	horizon      = 7 * 24 * 3600 // seconds either side of the start
 )
 
-// Validate finds the first thing wrong with the problem and says where it is,
-// in one sentence.
+// Validate finds the first thing wrong with the problem and says where it is, in one sentence.
 func (p *Problem) Validate() error {
 	if p.Grid < 1 || p.Grid > 3600 {
 		return fmt.Errorf("grid: it must lie between 1 and 3600 seconds")
@@ -28,7 +27,9 @@ func (p *Problem) Validate() error {
 	for _, size := range []struct {
 		what     string
 		n, limit int
-	}{{"players", len(p.Players), MaxPlayers}, {"blocks", len(p.Blocks), MaxBlocks}, {"resources", len(p.Resources), MaxResources}, {"fixed", len(p.Fixed), MaxFixed}, {"phases", len(p.Phases), MaxBlocks}, {"walks", len(p.Walks), MaxWalks}} {
+	}{{"players", len(p.Players), MaxPlayers}, {"blocks", len(p.Blocks), MaxBlocks},
+		{"resources", len(p.Resources), MaxResources}, {"fixed", len(p.Fixed), MaxFixed},
+		{"phases", len(p.Phases), MaxBlocks}, {"walks", len(p.Walks), MaxWalks}} {
 		if size.n > size.limit {
 			return fmt.Errorf("%s: there are %d, %d is the most", size.what, size.n, size.limit)
 		}
@@ -55,7 +56,8 @@ func (p *Problem) Validate() error {
 			v.fail(fmt.Sprintf("walks[%d]", i), "it needs two places")
 		}
 		if w.Seconds < 0 || w.Seconds > LongestWalk {
-			v.fail(fmt.Sprintf("walks[%d]", i), "%d seconds from %q to %q are not between 0 and %d", w.Seconds, w.From, w.To, LongestWalk)
+			v.fail(fmt.Sprintf("walks[%d]", i), "%d seconds from %q to %q are not between 0 and %d", w.Seconds, w.From,
+				w.To, LongestWalk)
 		}
 	}
 	v.links()
@@ -188,7 +190,8 @@ func (v *checker) block(i int) {
 func (v *checker) levels(where string, levels []Level) {
 	for l, level := range levels {
 		at := fmt.Sprintf("%s[%d]", where, l)
-		if level.Seconds < 1 || level.Seconds > horizon || math.IsNaN(level.Value) || level.Value < 0 || level.Value > 1e6 {
+		if level.Seconds < 1 || level.Seconds > horizon || math.IsNaN(level.Value) || level.Value < 0 ||
+			level.Value > 1e6 {
 			v.fail(at, "it needs seconds of 1 or more and a value of 0 or more")
 		}
 		if l > 0 && (level.Seconds < levels[l-1].Seconds || level.Value < levels[l-1].Value) {
@@ -210,7 +213,8 @@ func (v *checker) links() {
 		for _, id := range v.problem.Blocks[i].follows() {
 			switch j := v.blocks[id]; state[j] {
 			case open:
-				v.fail(fmt.Sprintf("blocks[%d] %q", i, v.problem.Blocks[i].ID), "its after links run in a circle through %q", id)
+				v.fail(fmt.Sprintf("blocks[%d] %q", i, v.problem.Blocks[i].ID),
+					"its after links run in a circle through %q", id)
 			case 0:
 				visit(j)
 			}

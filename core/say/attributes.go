@@ -49,7 +49,8 @@ func (r *Reader) SetAttributes(d *plan.Document, block, text string) (string, er
 	if line.Priority != "" {
 		b.Priority = plan.Priority(line.Priority)
 	}
-	b.Rounds, b.LeastRounds, b.RoundRest = min(line.Rounds, 20), min(line.LeastRounds, 20), min(int(line.RestSeconds), 600)
+	b.Rounds, b.LeastRounds, b.RoundRest = min(line.Rounds, 20), min(line.LeastRounds, 20),
+		min(int(line.RestSeconds), 600)
 	b.Pin, b.Hold, b.After = nil, plan.Hold{}, nil
 	if problem := w.hold(b, &line); problem != "" {
 		*d.Block(block) = was
@@ -75,10 +76,12 @@ func (l *Line) besides() bool {
 // with is a line with what another one says in place of what it says itself.
 func (l Line) with(other Line) Line {
 	if other.when() {
-		l.At, l.Window, l.Before, l.After, l.StraightAfter = other.At, other.Window, other.Before, other.After, other.StraightAfter
+		l.At, l.Window, l.Before, l.After, l.StraightAfter = other.At, other.Window, other.Before, other.After,
+			other.StraightAfter
 		l.Clocks = other.Clocks
 	}
-	for _, field := range [][2]*string{{&l.Where, &other.Where}, {&l.Leader, &other.Leader}, {&l.Priority, &other.Priority}} {
+	for _, field := range [][2]*string{{&l.Where, &other.Where}, {&l.Leader, &other.Leader},
+		{&l.Priority, &other.Priority}} {
 		if *field[1] != "" {
 			*field[0] = *field[1]
 		}

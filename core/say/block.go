@@ -31,7 +31,8 @@ func (w *writer) merged(l *Line) Line {
 		m.Priority = h.Priority
 	}
 	if m.At == nil && m.Window == nil && m.Before+m.After+m.StraightAfter == "" {
-		m.At, m.Window, m.Before, m.After, m.StraightAfter, m.Clocks = h.At, h.Window, h.Before, h.After, h.StraightAfter, h.Clocks
+		m.At, m.Window, m.Before, m.After, m.StraightAfter, m.Clocks = h.At, h.Window, h.Before, h.After,
+			h.StraightAfter, h.Clocks
 	}
 	if m.Rounds == 0 {
 		m.Rounds, m.LeastRounds, m.RestSeconds = h.Rounds, h.LeastRounds, h.RestSeconds
@@ -59,13 +60,16 @@ func (l *Line) When() string {
 
 // together is what the lines of one block have in common.
 func (l *Line) together(phase drill.Phase) string {
-	return strings.Join([]string{string(phase), strings.Join(l.Who, ",") + "-" + strings.Join(l.Not, ","), l.Where, l.Leader, l.Priority, l.When(), l.Before, l.After, l.StraightAfter, strconv.Itoa(l.Rounds), fmt.Sprint(l.forms)}, "|")
+	return strings.Join([]string{string(phase), strings.Join(l.Who, ",") + "-" + strings.Join(l.Not, ","), l.Where,
+		l.Leader, l.Priority, l.When(), l.Before, l.After, l.StraightAfter, strconv.Itoa(l.Rounds),
+		fmt.Sprint(l.forms)}, "|")
 }
 
 // into is the block that a line belongs to: the one that is being filled, or a new one.
 func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, string) {
 	key := l.together(phase)
-	if w.head != nil && w.head.Name != "" || w.head == nil && l.para { // a heading's, or a paragraph's lines are one block, whatever phases they are of
+	if w.head != nil && w.head.Name != "" || w.head == nil && l.para {
+		// a heading's, or a paragraph's lines are one block, whatever phases they are of
 		key = l.together("")
 	}
 	if b := w.doc.Block(w.block); b != nil && w.only {
@@ -90,9 +94,11 @@ func (w *writer) begin(l *Line, phase drill.Phase, name, key string) (*plan.Bloc
 	if w.doc.Nobody(who) {
 		who = []string{plan.Everyone}
 	}
-	b := plan.Block{Name: short(capital(name)), Phase: phase, Who: who, Priority: plan.Should, Excusable: slices.Contains(who, plan.Everyone), Loose: l.Loose,
+	b := plan.Block{Name: short(capital(name)), Phase: phase, Who: who, Priority: plan.Should,
+		Excusable: slices.Contains(who, plan.Everyone), Loose: l.Loose,
 		Rounds: min(l.Rounds, 20), LeastRounds: min(l.LeastRounds, 20), RoundRest: min(int(l.RestSeconds), 600),
-		Form: l.Form, Split: l.Split, Change: min(l.Change, 600), Pick: min(l.Pick, plan.MaxItems), On: l.On, Stations: min(l.Lanes, 100)}
+		Form: l.Form, Split: l.Split, Change: min(l.Change, 600), Pick: min(l.Pick, plan.MaxItems), On: l.On,
+		Stations: min(l.Lanes, 100)}
 	if l.Priority != "" {
 		b.Priority = plan.Priority(l.Priority)
 	}

@@ -25,7 +25,8 @@ func (s *scan) named(d *Dose) bool {
 	counts, all := map[[2]string]int{}, 0
 	from, to := -1, 0
 	for _, g := range segments(s.text) {
-		if at := firstCell.FindStringSubmatchIndex(s.text[g.from:g.to]); from < 0 && at != nil { // the name stands before them
+		if at := firstCell.FindStringSubmatchIndex(s.text[g.from:g.to]); from < 0 && at != nil {
+			// the name stands before them
 			g.from, g.text = g.from+at[2], s.text[g.from+at[2]:g.to]
 		}
 		m := cellSaid.FindStringSubmatch(strings.TrimSpace(softRun.ReplaceAllString(g.text, " ")))
@@ -39,11 +40,13 @@ func (s *scan) named(d *Dose) bool {
 			from = g.from
 		}
 		to = g.to
-		rows, columns = appendNew(rows, []string{strings.ToLower(m[2])}), appendNew(columns, []string{strings.ToLower(m[3])})
+		rows, columns = appendNew(rows, []string{strings.ToLower(m[2])}),
+			appendNew(columns, []string{strings.ToLower(m[3])})
 		counts[[2]string{strings.ToLower(m[2]), strings.ToLower(m[3])}] = number(m[1])
 		all += number(m[1])
 	}
-	if all == 0 || len(rows) < 2 || len(columns) < 2 || len(counts) < max(3, len(rows)*len(columns)-2) || slices.ContainsFunc(rows, unitWord) {
+	if all == 0 || len(rows) < 2 || len(columns) < 2 || len(counts) < max(3, len(rows)*len(columns)-2) ||
+		slices.ContainsFunc(rows, unitWord) {
 		return false
 	}
 	d.Kind, d.Rows, d.Columns = drill.Grid, rows, columns
@@ -60,11 +63,13 @@ func (s *scan) named(d *Dose) bool {
 
 var (
 	eachOfSpots = spaced(`\b` + num + `~in each of~` + num + `~(?:places|spots|corners|cells)\b`)
-	spotsEach   = spaced(`\b` + num + `~(?:places|spots|corners)\b,?~(?:with~)?` + num + `~(?:each|at each|from each|in each)\b`)
+	spotsEach   = spaced(`\b` + num + `~(?:places|spots|corners)\b,?~(?:with~)?` + num +
+		`~(?:each|at each|from each|in each)\b`)
 )
 
 // placesEach are places of several words: "from up top, left alley, right alley, five each".
-var placesEach = pattern.Must(`(?i):?[ \x01]*\bfrom[ \x01]+(?:the )?([a-z][a-z -]+(?:,[ \x01]*(?:and )?[a-z][a-z -]+)+),[ \x01]*` + num + ` each\b`)
+var placesEach = pattern.Must(`(?i):?[ \x01]*\bfrom[ \x01]+(?:the )?([a-z][a-z -]+(?:,[ \x01]*(?:and )?[a-z][a-z -]+)+),[ \x01]*` +
+	num + ` each\b`)
 
 // spots takes places of several words, or such as have no names: "five spots, three each".
 func (s *scan) spots(d *Dose) bool {

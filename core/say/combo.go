@@ -34,10 +34,12 @@ func (w *writer) combo(l, with *Line) (plan.Item, drill.Phase) {
 		if i == len(l.Drills)-1 && !w.said { // it leads up to the last of them
 			phase = of
 		}
-		for _, pair := range []struct{ to, from *[]string }{{&k.Regions, &d.Regions}, {&k.Planes, &d.Planes}, {&k.Qualities, &d.Qualities}} {
+		for _, pair := range []struct{ to, from *[]string }{{&k.Regions, &d.Regions}, {&k.Planes, &d.Planes},
+			{&k.Qualities, &d.Qualities}} {
 			*pair.to = appendNew(*pair.to, *pair.from)
 		}
-		k.Kit, k.LaneKit, k.GroupKit = appendNew(k.Kit, d.Kit), appendNew(k.LaneKit, d.LaneKit), appendNew(k.GroupKit, d.GroupKit)
+		k.Kit, k.LaneKit, k.GroupKit = appendNew(k.Kit, d.Kit), appendNew(k.LaneKit, d.LaneKit),
+			appendNew(k.GroupKit, d.GroupKit)
 	}
 	k.Phases = []drill.Phase{phase}
 	k.Effort, k.ContactsPerUnit = effort, contacts
@@ -58,12 +60,13 @@ func (w *writer) combo(l, with *Line) (plan.Item, drill.Phase) {
 	return plan.Item{Drill: k.For(w.doc.Grade), Written: true}, phase
 }
 
-// StepsSaid are the steps of a combination with how much of each, as they were said: "3 pogos then sprint 10 m" of "3 pogos
-// then sprint 10 m x 4"; "" where none says how much.
+// StepsSaid are the steps of a combination with how much of each, as they were said: "3 pogos
+// then sprint 10 m" of "3 pogos then sprint 10 m x 4"; "" where none says how much.
 func (l *Line) StepsSaid() string {
 	said := inBrackets.ReplaceAllString(bullet.ReplaceAllString(AsTyped(l.Said), "$1"), "")
 	said = strings.TrimSpace(oftenAtEnd.ReplaceAllString(strings.TrimSpace(atEnd.ReplaceAllString(said, "")), ""))
-	if _, after, labelled := strings.Cut(said, ": "); labelled && !strings.Contains(fold(l.Name), fold(said[:strings.Index(said, ": ")])) {
+	if _, after, labelled := strings.Cut(said, ": "); labelled &&
+		!strings.Contains(fold(l.Name), fold(said[:strings.Index(said, ": ")])) {
 		said = after // who does it
 	}
 	said = strings.Trim(said, " ,.;")

@@ -76,7 +76,9 @@ func (s *scan) dose(l *Line) *Dose {
 	if s.take(exactOf) != nil {
 		l.Exact = true
 	}
-	for _, rule := range []func(*Dose) bool{s.tempo, s.rest, s.effort, s.breaths, s.laps, func(d *Dose) bool { return s.lineOf(l, d) }, s.places, s.sideWords, s.distance, s.holds, s.time, s.acted, s.plainNumber} {
+	for _, rule := range []func(*Dose) bool{s.tempo, s.rest, s.effort, s.breaths, s.laps,
+		func(d *Dose) bool { return s.lineOf(l, d) }, s.places, s.sideWords, s.distance, s.holds, s.time, s.acted,
+		s.plainNumber} {
 		rule(d)
 	}
 	if m := s.takeIf((d.Kind == drill.Hold || d.Kind == drill.Time), timesLast); m != nil {
@@ -97,7 +99,8 @@ func (s *scan) dose(l *Line) *Dose {
 	if d.LeastSets > 0 && d.Sets <= 1 { // 2-3 x 20 s are two or three holds
 		d.Least, d.LeastSets = d.LeastSets, 0
 	}
-	if s.acted(d); d.Kind == "" && d.bare == 0 && d.sides == 0 && !d.own && d.Directions == 0 && len(d.Efforts) == 0 && d.Effort == 0 && d.Tempo == nil && d.RestSeconds == 0 && d.Parts == nil {
+	if s.acted(d); d.Kind == "" && d.bare == 0 && d.sides == 0 && !d.own && d.Directions == 0 && len(d.Efforts) == 0 &&
+		d.Effort == 0 && d.Tempo == nil && d.RestSeconds == 0 && d.Parts == nil {
 		return nil
 	}
 	return d
@@ -224,14 +227,17 @@ func (s *scan) steps(d *Dose) bool {
 
 // areEfforts tells whether numbers rise as efforts in per cent do.
 func areEfforts(list []int) bool {
-	return slices.IsSorted(list) && list[0] >= 40 && list[len(list)-1] <= 100 && list[len(list)-1] >= 85 && len(list) <= drill.MostEfforts
+	return slices.IsSorted(list) && list[0] >= 40 && list[len(list)-1] <= 100 && list[len(list)-1] >= 85 &&
+		len(list) <= drill.MostEfforts
 }
 
 // perCent adds what is left out of "3 x 20 m at 70, 90, 100", which is no minute.
 func perCent(text string) string {
-	text = spacedSteps.ReplaceAllStringFunc(text, func(m string) string { return strings.Join(digits.FindAllString(m, -1), ", ") + " %" })
+	text = spacedSteps.ReplaceAllStringFunc(text,
+		func(m string) string { return strings.Join(digits.FindAllString(m, -1), ", ") + " %" })
 	at := atSteps.FindStringSubmatchIndex(text)
-	if at == nil || !metresOf.MatchString(text[:at[0]]) || !areEfforts(numbers(digits.FindAllString(text[at[2]:at[3]], -1))) {
+	if at == nil || !metresOf.MatchString(text[:at[0]]) ||
+		!areEfforts(numbers(digits.FindAllString(text[at[2]:at[3]], -1))) {
 		return text
 	}
 	return text[:at[3]] + " %" + text[at[3]:]
@@ -286,7 +292,8 @@ func (s *scan) holds(d *Dose) bool {
 	if m := eachTimed.FindStringSubmatchIndex(s.text); m != nil { // "5 s each, 5"
 		rest := s.text[:m[0]] + soft + s.text[m[1]:]
 		if n := anyNumber.FindStringSubmatchIndex(rest); n != nil {
-			d.Kind, d.Reps, d.HoldSeconds = drill.Hold, number(rest[n[2]:n[3]]), seconds(decimal(s.text[m[2]:m[3]]), s.text[m[4]:m[5]])
+			d.Kind, d.Reps, d.HoldSeconds = drill.Hold, number(rest[n[2]:n[3]]),
+				seconds(decimal(s.text[m[2]:m[3]]), s.text[m[4]:m[5]])
 			s.text = rest[:n[2]] + soft + rest[n[3]:]
 			return true
 		}
@@ -316,7 +323,9 @@ func (s *scan) time(d *Dose) bool {
 		return put(60*decimal(m[1]) + decimal(m[2]))
 	}
 	if m := s.take(aMinute); m != nil {
-		return put(map[string]float64{"half a minute": 30, "half a min": 30, "a minute": 60, "a min": 60, "a minute and a half": 90, "one and a half minutes": 90, "a couple of minutes": 120, "couple of minutes": 120}[strings.ToLower(m[1])])
+		return put(map[string]float64{"half a minute": 30, "half a min": 30, "a minute": 60, "a min": 60,
+			"a minute and a half": 90, "one and a half minutes": 90, "a couple of minutes": 120,
+			"couple of minutes": 120}[strings.ToLower(m[1])])
 	}
 	if m := s.take(plainTime); m != nil {
 		n := decimal(m[1])
@@ -377,7 +386,8 @@ func (s *scan) plainNumber(d *Dose) bool {
 	if d.bare > 0 {
 		return true
 	}
-	if m := leadNumber.FindStringSubmatch(s.text); m != nil && (d.Kind == "" || d.Kind == drill.Travel && d.Trips == 0) {
+	if m := leadNumber.FindStringSubmatch(s.text); m != nil &&
+		(d.Kind == "" || d.Kind == drill.Travel && d.Trips == 0) {
 		d.bare = number(m[1])
 		s.text = m[2]
 		return true

@@ -16,7 +16,8 @@ func (w *writer) between(name string) (problem string) {
 		return ""
 	}
 	if last := w.doc.Event(w.fence); last != nil && !w.follows(last, &w.doc.Fixed[i]) {
-		return fmt.Sprintf("%s is earlier than %s, which stands above it: what stands between them is held by neither", name, last.Name)
+		return fmt.Sprintf("%s is earlier than %s, which stands above it: what stands between them is held by neither",
+			name, last.Name)
 	}
 	if !w.holdsAbove(&w.doc.Fixed[i]) {
 		return ""

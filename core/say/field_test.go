@@ -77,7 +77,8 @@ func logAdd(a, b float64) float64 {
 
 func (f *field) lattice(l *hear.Lesson) *lattice {
 	n := len(l.Words)
-	t := &lattice{field: f, Lesson: l, emit: make([]byTag, n), span: make([]float64, len(l.Spans)), at: make([][]int, n+1), by: make([][]int, n+1),
+	t := &lattice{field: f, Lesson: l, emit: make([]byTag, n), span: make([]float64, len(l.Spans)),
+		at: make([][]int, n+1), by: make([][]int, n+1),
 		a: make([]byTag, n), b: make([]byTag, n), in: make([]float64, n), starts: make([]float64, n+1)}
 	for i, features := range l.Words {
 		for _, feature := range features {

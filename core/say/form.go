@@ -12,11 +12,14 @@ import (
 
 // How a block is run, as it is said at its head.
 var (
-	stationsOf = spaced(`^(?:at|in|on|over|round)?~(?:` + num + `~)?stations?(?:~of~` + dec + `~(secs?|seconds?|s|minutes?|min))?$`)
-	changeOf   = spaced(`^(?:change|changing|swap|rotate|rotating)(?:~(?:in|within|every|after|takes))?~` + dec + `~(secs?|seconds?|s|minutes?|min)$`)
-	onWhistle  = spaced(`^(?:change|changing|swap|rotate|rotating)(?:~(?:on|at|with)~(?:the~)?(?:whistle|signal|call|bell))?$`)
-	groupsBy   = spaced(`^(?:in~)?groups?~by~(position|positions|level|levels|hand)$`)
-	choiceOf   = spaced(`^(?:they~choose|free choice|by choice|choose|pick|their choice|own choice|your choice|choice)?~` + num + `~of~(?:the~|these~|them~)?(?:` + num + `)?$`)
+	stationsOf = spaced(`^(?:at|in|on|over|round)?~(?:` + num + `~)?stations?(?:~of~` + dec +
+		`~(secs?|seconds?|s|minutes?|min))?$`)
+	changeOf = spaced(`^(?:change|changing|swap|rotate|rotating)(?:~(?:in|within|every|after|takes))?~` + dec +
+		`~(secs?|seconds?|s|minutes?|min)$`)
+	onWhistle = spaced(`^(?:change|changing|swap|rotate|rotating)(?:~(?:on|at|with)~(?:the~)?(?:whistle|signal|call|bell))?$`)
+	groupsBy  = spaced(`^(?:in~)?groups?~by~(position|positions|level|levels|hand)$`)
+	choiceOf  = spaced(`^(?:they~choose|free choice|by choice|choose|pick|their choice|own choice|your choice|choice)?~` +
+		num + `~of~(?:the~|these~|them~)?(?:` + num + `)?$`)
 	choiceWord = spaced(`^(?:they~choose|free choice|by choice|their choice|own choice|your choice|one of)$`)
 	choiceLast = spaced(`~\b(?:they~choose|free choice|by choice|their choice|own choice|your choice)[ ,\x01]*$`)
 	atOnceOf   = spaced(`\b` + num + `~at (?:once|a time)\b`)
@@ -70,7 +73,8 @@ func (s *scan) form(l *Line, text string) bool {
 		return true
 	}
 	if m := groupsBy.FindStringSubmatch(text); m != nil {
-		l.Split = map[byte]plan.Split{'p': plan.ByPosition, 'l': plan.ByLevel, 'h': plan.ByHand}[strings.ToLower(m[1])[0]]
+		l.Split = map[byte]plan.Split{'p': plan.ByPosition, 'l': plan.ByLevel,
+			'h': plan.ByHand}[strings.ToLower(m[1])[0]]
 		return true
 	}
 	if m := choiceOf.FindStringSubmatch(text); m != nil {
@@ -102,11 +106,13 @@ func (s *scan) turn(name string) plan.Turn {
 	name = fold(name)
 	for turn, called := range map[plan.Turn]string{plan.First: s.Turns.First, plan.Later: s.Turns.Later} {
 		first, _, _ := strings.Cut(fold(called), " ")
-		if called != "" && (name == fold(called) || name == first || name == strings.TrimSuffix(first, "ing") || name+name[max(0, len(name)-1):]+"ing" == first) {
+		if called != "" && (name == fold(called) || name == first || name == strings.TrimSuffix(first, "ing") ||
+			name+name[max(0, len(name)-1):]+"ing" == first) {
 			return turn
 		}
 	}
-	return map[string]plan.Turn{"we begin": plan.First, "they begin": plan.Later, "begin": plan.First, "attack": plan.First, "defence": plan.Later}[name]
+	return map[string]plan.Turn{"we begin": plan.First, "they begin": plan.Later, "begin": plan.First,
+		"attack": plan.First, "defence": plan.Later}[name]
 }
 
 // formed reads a block that is run at stations or by choice: its head, and where a colon
@@ -164,7 +170,8 @@ func (s *scan) list(l *Line, rest, shared string) {
 			text += " " + shared
 		}
 		one := s.drill(text)
-		if d := one.Dose; text != g.text && l.Form == plan.AtStations && d != nil && d.Kind == drill.Hold && d.Breaths == 0 && !d.held {
+		if d := one.Dose; text != g.text && l.Form == plan.AtStations && d != nil && d.Kind == drill.Hold &&
+			d.Breaths == 0 && !d.held {
 			one.Dose = &Dose{Kind: drill.Time, Seconds: int(d.HoldSeconds)} // in all, till the whistle
 		}
 		if one.Name != "" {
@@ -197,15 +204,18 @@ func (s *scan) beside(l *Line, text string) string {
 // listNames are the heads of lists with a line of their own.
 var listNames = map[plan.When][]string{
 	plan.AfterEnd: {"after", "afterwards", "cool down", "cooldown", "after the end"},
-	plan.AtBreak:  {"half time", "halftime", "at half time", "half time re warm up", "re warm up", "second half warm up", "break"},
-	plan.OnBench:  {"bench top ups", "top ups", "top up", "on the bench", "bench list"},
+	plan.AtBreak: {"half time", "halftime", "at half time", "half time re warm up", "re warm up",
+		"second half warm up", "break"},
+	plan.OnBench: {"bench top ups", "top ups", "top up", "on the bench", "bench list"},
 }
 
 // ends are what a day may end with, by the word for it: what the line of the list after it
 // is called.
-var ends = map[string]string{"whistle": "Final whistle", "final whistle": "Final whistle", "bell": "Bell", "siren": "Siren", "hooter": "Hooter",
-	"match": "End of the match", "game": "End of the game", "race": "End of the race", "session": "End of the session", "training": "End of training",
-	"lift": "End of the lift", "lesson": "End of the lesson", "practice": "End of practice"}
+var ends = map[string]string{"whistle": "Final whistle", "final whistle": "Final whistle", "bell": "Bell",
+	"siren": "Siren", "hooter": "Hooter",
+	"match": "End of the match", "game": "End of the game", "race": "End of the race", "session": "End of the session",
+	"training": "End of training",
+	"lift":     "End of the lift", "lesson": "End of the lesson", "practice": "End of practice"}
 
 // afterHead is the head of a list after the end whose line has that name.
 func afterHead(line string) string {
@@ -264,7 +274,8 @@ func (r *Reader) section(l *Line, text string) (rest string, only bool) {
 		l.Phase = phase
 		return rest, true
 	}
-	if head, rest, parted := strings.Cut(text, ","); parted && !l.part && r.phase(head) != "" && !anyDigitOrQuote.MatchString(rest) {
+	if head, rest, parted := strings.Cut(text, ","); parted && !l.part && r.phase(head) != "" &&
+		!anyDigitOrQuote.MatchString(rest) {
 		l.Phase, l.Note = r.phase(head), strings.TrimSpace(rest)
 		return "", true
 	}

@@ -84,7 +84,8 @@ func (x lexicon) person(text string) bool {
 	if some, halves := strings.CutSuffix(name, "halves"); halves {
 		name = some + "halfs"
 	}
-	if one, many := strings.CutSuffix(name, "s"); x.Plays != nil && many && (len(one) > 3 || len(one) > 2 && !x.Moves(one)) && !isPlace(name) {
+	if one, many := strings.CutSuffix(name, "s"); x.Plays != nil && many &&
+		(len(one) > 3 || len(one) > 2 && !x.Moves(one)) && !isPlace(name) {
 		if x.Plays.Means(one) != "" {
 			return true
 		}
@@ -153,11 +154,12 @@ func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 			l.Cues = append(l.Cues, strconv.Itoa(int(100*e+0.5))+" %")
 		}
 		each := eachAtEnd.FindStringSubmatch(text)
-		of := each != nil && number(each[1]) == l.Times && !strings.Contains(strings.ToLower(text), " then ") && !slices.ContainsFunc(is.Steps, func(s hear.Step) bool {
-			once := s.Amount
-			once.Reps -= 1
-			return !s.Amount.None() && !once.None() || s.Amount.Metres > 0
-		})
+		of := each != nil && number(each[1]) == l.Times && !strings.Contains(strings.ToLower(text), " then ") &&
+			!slices.ContainsFunc(is.Steps, func(s hear.Step) bool {
+				once := s.Amount
+				once.Reps -= 1
+				return !s.Amount.None() && !once.None() || s.Amount.Metres > 0
+			})
 		for _, s := range is.Steps {
 			if of { // "arms, arms and body, half slide, 20 strokes each"
 				s.Amount.Reps, l.Times = is.Times, 1
@@ -269,8 +271,8 @@ func (r *Reader) Spans(text string, read ...*Line) []hear.Span {
 	return r.inSentences(text, names, cues)
 }
 
-// inSentences are the spans of a line sentence by sentence, as it is read; what a sentence was put otherwise of is looked
-// at as it was typed.
+// inSentences are the spans of a line sentence by sentence, as it is read; what a sentence was
+// put otherwise of is looked at as it was typed.
 func (r *Reader) inSentences(text string, names, cues []string) (all []hear.Span) {
 	at := 0
 	spans := func(to int) {
@@ -292,7 +294,8 @@ func (r *Reader) inSentences(text string, names, cues []string) (all []hear.Span
 
 // Told are the cues of a line without where people go, which is told with them.
 func (l *Line) Told() []string {
-	return slices.DeleteFunc(slices.Clone(l.Cues), func(cue string) bool { return l.Dose != nil && l.Dose.To != "" && cue == "to the "+l.Dose.To })
+	return slices.DeleteFunc(slices.Clone(l.Cues),
+		func(cue string) bool { return l.Dose != nil && l.Dose.To != "" && cue == "to the "+l.Dose.To })
 }
 
 // oneOf is one of several drills of a line.
@@ -343,7 +346,8 @@ func (r *Reader) hearDrill(l *Line, name string, a *hear.Amount) {
 		return
 	}
 	l.Dose = d
-	if k != nil && k.Dose.Kind == drill.Count && d.Kind == drill.Travel && d.Laps == 0 && sent.MatchString(name) { // throws of 60 ft: where from is told
+	if k != nil && k.Dose.Kind == drill.Count && d.Kind == drill.Travel && d.Laps == 0 && sent.MatchString(name) {
+		// throws of 60 ft: where from is told
 		d.Kind, d.Acts, d.Trips = drill.Count, d.Trips, 0
 		l.Cues = append(l.Cues, told(d.Metres, a.Unit))
 		d.Metres = 0
@@ -374,7 +378,8 @@ func told(metres float64, unit string) string {
 
 // heardDose is an amount as a dose; nil where nothing was said.
 func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
-	d := &Dose{Sets: whole(a.Sets), LeastSets: whole(a.LeastSets), Least: whole(a.Least), RestSeconds: a.Rest, Tempo: a.Tempo, Efforts: a.Efforts, each: a.Each}
+	d := &Dose{Sets: whole(a.Sets), LeastSets: whole(a.LeastSets), Least: whole(a.Least), RestSeconds: a.Rest,
+		Tempo: a.Tempo, Efforts: a.Efforts, each: a.Each}
 	if a.Sides == 2 {
 		d.Sides, d.sides = 2, 2
 	}
@@ -384,7 +389,8 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 	if len(a.Efforts) == 1 {
 		d.Effort, d.Efforts = a.Efforts[0], nil
 	}
-	if m := shuttle.FindStringSubmatch(name); m != nil && a.Trips == 0 && a.Seconds == 0 { // 5-10-5: out, across and back
+	if m := shuttle.FindStringSubmatch(name); m != nil && a.Trips == 0 && a.Seconds == 0 {
+		// 5-10-5: out, across and back
 		a.Trips, a.Metres = max(1, a.Reps), float64(number(m[1])+number(m[2])+number(m[3]))
 	}
 	switch {
@@ -412,7 +418,8 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 	if k, _ := r.known.find(name); k != nil {
 		d.asKnown(k, name, a)
 	}
-	if letters := hear.Letters(name); len(letters) > 1 && a.Ways == float64(len(letters)) && d.Kind == drill.Reps { // Y-T-W, six of each
+	if letters := hear.Letters(name); len(letters) > 1 && a.Ways == float64(len(letters)) && d.Kind == drill.Reps {
+		// Y-T-W, six of each
 		d.Parts, a.Ways = letters, 0
 	}
 	if d.Kind == drill.Reps || d.Kind == drill.Hold {
@@ -425,7 +432,8 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 // each".
 func (r *Reader) eachSide(l *Line) {
 	d := l.Dose
-	if d == nil || !d.each || d.sides != 0 || d.Sides != 1 || d.Parts != nil || l.Code != "" || d.Kind != drill.Reps && d.Kind != drill.Hold {
+	if d == nil || !d.each || d.sides != 0 || d.Sides != 1 || d.Parts != nil || l.Code != "" ||
+		d.Kind != drill.Reps && d.Kind != drill.Hold {
 		return
 	}
 	if len(l.Likely) == 0 && !oneLimb.MatchString(l.Name) {
@@ -458,7 +466,8 @@ func (d *Dose) asKnown(k *drill.Drill, name string, a *hear.Amount) {
 	if a.Each && d.sides == 0 && k.Dose.Sides == 2 && (d.Kind == drill.Reps || d.Kind == drill.Hold) {
 		d.Sides, d.sides = 2, 2
 	}
-	if d.Kind != drill.Reps || d.HoldSeconds+float64(d.Breaths) > 0 || d.Sets > 1 || d.Tempo != nil || d.Directions > 1 || len(a.Parts) > 0 || a.Ways > 2 {
+	if d.Kind != drill.Reps || d.HoldSeconds+float64(d.Breaths) > 0 || d.Sets > 1 || d.Tempo != nil ||
+		d.Directions > 1 || len(a.Parts) > 0 || a.Ways > 2 {
 		return
 	}
 	if k.Dose.Kind != drill.Count && k.Dose.Kind != drill.Travel {

@@ -30,11 +30,13 @@ func holds(text string) string {
 	if m := clockFront.FindStringSubmatch(text); m != nil {
 		text = m[2]
 	}
-	if m := wayAtEnd.FindStringSubmatch(text); m != nil && !headParts.MatchString(text) { // "moves across the area and back"
+	if m := wayAtEnd.FindStringSubmatch(text); m != nil && !headParts.MatchString(text) {
+		// "moves across the area and back"
 		return m[1]
 	}
 	for _, at := range headParts.FindAllStringIndex(text, -1) {
-		if rest := strings.Trim(text[at[1]:], " ()-–—,.:"); heldDose.MatchString(rest) && !notHeld.MatchString(rest) && at[0] > 1 {
+		if rest := strings.Trim(text[at[1]:], " ()-–—,.:"); heldDose.MatchString(rest) && !notHeld.MatchString(rest) &&
+			at[0] > 1 {
 			if first := headParts.FindStringIndex(rest); first == nil || heldDose.MatchString(rest[:first[0]]) {
 				return rest
 			}
@@ -43,12 +45,14 @@ func holds(text string) string {
 	return ""
 }
 
-// farOver is a line that names what follows it and says how far each goes without a sign between: "Drills over 20 m walk back".
+// farOver is a line that names what follows it and says how far each goes without a sign between:
+// "Drills over 20 m walk back".
 var farOver = pattern.Must(`(?i)^([a-z][a-z '&/-]{2,28}?),? (?:all )?(?:over|for|at) (\d+ ?(?:m|metres?|meters?|yds?|yards?)\b) ?,?(.*)$`)
 
 // doseOver is a line that names what follows and says how much of each of it: "Drills. 30 m, two of each".
 func doseOver(text string) (name, dose string) {
-	if m := eachOver.FindStringSubmatch(text); m != nil && movement.Lead(strings.TrimSuffix(strings.ToLower(m[1]), "drills")) == "" {
+	if m := eachOver.FindStringSubmatch(text); m != nil &&
+		movement.Lead(strings.TrimSuffix(strings.ToLower(m[1]), "drills")) == "" {
 		return m[1], m[2]
 	}
 	if m := farOver.FindStringSubmatch(text); m != nil {
@@ -58,7 +62,8 @@ func doseOver(text string) (name, dose string) {
 	if m == nil || strings.HasSuffix(text, ":") || !heldDose.MatchString(m[2]) || notHeld.MatchString(m[2]) {
 		return "", ""
 	}
-	if word := strings.ToLower(m[1]); movement.Lead(word) != "" && !strings.HasSuffix(word, "drills") && !strings.HasSuffix(word, "runs") {
+	if word := strings.ToLower(m[1]); movement.Lead(word) != "" && !strings.HasSuffix(word, "drills") &&
+		!strings.HasSuffix(word, "runs") {
 		return "", ""
 	}
 	return m[1], m[2]
@@ -177,13 +182,16 @@ func (r *Reader) held(l Line, p Piece) Line {
 	}
 	if far, _, _ := strings.Cut(p.Dose, ","); far != "" && l.goesSoOften() { // so often, as far as the others
 		u, _ := movement.Of(l.Name)
-		if with := r.Read(text + ", " + far); u.Travels && with.Dose != nil && with.Dose.Kind == drill.Travel && with.Dose.Trips%max(1, l.Dose.Reps, l.Dose.Trips) == 0 && with.Name == l.Name {
+		if with := r.Read(text + ", " + far); u.Travels && with.Dose != nil && with.Dose.Kind == drill.Travel &&
+			with.Dose.Trips%max(1, l.Dose.Reps, l.Dose.Trips) == 0 && with.Name == l.Name {
 			with.Said = l.Said
 			return with
 		}
 	}
-	timed := onlyTime.MatchString(p.Dose) && l.Is == IsDrill && l.Dose != nil && l.Dose.Kind == drill.Travel // at a station
-	if p.Dose == "" || l.dosed() && !timed || l.Is != IsDrill && l.Is != IsDrills && l.Is != IsCombo && l.Is != IsChoice {
+	// at a station
+	timed := onlyTime.MatchString(p.Dose) && l.Is == IsDrill && l.Dose != nil && l.Dose.Kind == drill.Travel
+	if p.Dose == "" || l.dosed() && !timed || l.Is != IsDrill && l.Is != IsDrills && l.Is != IsCombo &&
+		l.Is != IsChoice {
 		return l
 	}
 	if timed { // so long, however far
@@ -201,7 +209,8 @@ func (r *Reader) held(l Line, p Piece) Line {
 		return r.legsHeld(l, dose)
 	}
 	with := r.Read(text + ", " + dose)
-	if with.Is != l.Is && !(with.Is == IsCombo && l.Is == IsDrills) || !with.dosed() || with.Name != l.Name && l.Is == IsDrill {
+	if with.Is != l.Is && !(with.Is == IsCombo && l.Is == IsDrills) || !with.dosed() ||
+		with.Name != l.Name && l.Is == IsDrill {
 		return l
 	}
 	with.Said = l.Said
@@ -213,7 +222,8 @@ func (l *Line) goesSoOften() bool {
 	if l.Is != IsDrill || l.Dose == nil || l.Dose.sides != 0 {
 		return false
 	}
-	return l.Dose.Kind == drill.Reps && l.Dose.Sets <= 1 || l.Dose.Kind == drill.Travel && l.Dose.Metres == 0 && l.Dose.To == "" && l.Dose.Laps == 0
+	return l.Dose.Kind == drill.Reps && l.Dose.Sets <= 1 || l.Dose.Kind == drill.Travel && l.Dose.Metres == 0 &&
+		l.Dose.To == "" && l.Dose.Laps == 0
 }
 
 // legsHeld gives what is done in turn the length that its heading says of each, out and back one step each.

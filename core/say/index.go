@@ -56,7 +56,8 @@ type entry struct {
 // NewIndex makes the drills of a book ready to be found. Those of other sports than that
 // ("": of none) are meant only by their whole names.
 func NewIndex(book []drill.Drill, sportKey string) *Index {
-	x := &Index{drills: book, words: map[string]bool{}, called: map[string]bool{}, closes: map[string][]int{}, having: map[string][]int{}, begins: map[byte][]string{}, coded: map[string]*drill.Drill{}}
+	x := &Index{drills: book, words: map[string]bool{}, called: map[string]bool{}, closes: map[string][]int{},
+		having: map[string][]int{}, begins: map[byte][]string{}, coded: map[string]*drill.Drill{}}
 	for i := range book {
 		k := &book[i]
 		x.coded[k.Code] = k
@@ -119,7 +120,8 @@ func plainName(name string) string {
 }
 
 // inAHurry are words of names as they are typed in a hurry.
-var inAHurry = strings.NewReplacer("kix", "kicks", "hi knees", "high knees", "strech", "stretch", "lundge", "lunge", "glut ", "glute ")
+var inAHurry = strings.NewReplacer("kix", "kicks", "hi knees", "high knees", "strech", "stretch", "lundge", "lunge",
+	"glut ", "glute ")
 
 // small are words that tell drills from one another no better than none.
 var small = func(words string) map[string]bool {
@@ -152,7 +154,8 @@ func stem(w string) string {
 			if ending == "ies" {
 				return rest + "y"
 			}
-			if ending == "es" && !strings.HasSuffix(rest, "ch") && !strings.HasSuffix(rest, "sh") && !strings.HasSuffix(rest, "ss") && !strings.HasSuffix(rest, "x") {
+			if ending == "es" && !strings.HasSuffix(rest, "ch") && !strings.HasSuffix(rest, "sh") &&
+				!strings.HasSuffix(rest, "ss") && !strings.HasSuffix(rest, "x") {
 				return rest + "e"
 			}
 			if n := len(rest); n > 3 && rest[n-1] == rest[n-2] && ending != "s" {

@@ -16,7 +16,8 @@ import (
 func (r *Reader) named(l *Line) bool {
 	x := lexicon{r}
 	if l.Dose != nil && slices.ContainsFunc(l.Dose.Parts, func(p string) bool {
-		return len(p) < 2 && strings.ToUpper(p) != p || slices.ContainsFunc(strings.Fields(p), func(w string) bool { return !x.Word(w) && !isPlace(w) })
+		return len(p) < 2 && strings.ToUpper(p) != p || slices.ContainsFunc(strings.Fields(p),
+			func(w string) bool { return !x.Word(w) && !isPlace(w) })
 	}) {
 		return false
 	}
@@ -49,7 +50,8 @@ func (r *Reader) named(l *Line) bool {
 }
 
 // between are words that stand in no short name of a drill.
-var between = strings.Fields("off every from by till until then for round & after before when while if just each her his my you of but w wit do does else an an' facing vs")
+var between = strings.Fields("off every from by till until then for round & after before when while if just " +
+	"each her his my you of but w wit do does else an an' facing vs")
 
 // lost are the numbers of a line that what was read of it does not say again.
 func lost(l *Line, text string) (numbers []string) {
@@ -108,7 +110,8 @@ func (said figuresOf) read(text string) {
 
 // tells gathers the numbers that a line says.
 func (l *Line) tells(said figuresOf) {
-	for _, text := range slices.Concat([]string{l.Name, l.Where, l.Leader, l.Note, l.Before, l.After, l.StraightAfter}, l.Who, l.Whom, l.Not, l.Cues) {
+	for _, text := range slices.Concat([]string{l.Name, l.Where, l.Leader, l.Note, l.Before, l.After, l.StraightAfter},
+		l.Who, l.Whom, l.Not, l.Cues) {
 		said.read(text)
 	}
 	times := []*int{l.At, l.From, l.To}
@@ -120,7 +123,9 @@ func (l *Line) tells(said figuresOf) {
 			said.put(float64(-*at))
 		}
 	}
-	said.put(float64(l.Times), float64(l.Times)/2, float64(l.Rounds), float64(l.LeastRounds), l.RestSeconds, float64(l.Lanes), float64(l.AtOnce), float64(l.Trips), float64(l.Pick), float64(l.Change), float64(l.Waves), float64(l.PerLane), float64(l.count))
+	said.put(float64(l.Times), float64(l.Times)/2, float64(l.Rounds), float64(l.LeastRounds), l.RestSeconds,
+		float64(l.Lanes), float64(l.AtOnce), float64(l.Trips), float64(l.Pick), float64(l.Change), float64(l.Waves),
+		float64(l.PerLane), float64(l.count))
 	if l.Dose != nil {
 		l.Dose.tells(said)
 	}
@@ -145,12 +150,15 @@ func (l *Line) tells(said figuresOf) {
 
 // tells gathers the numbers of a dose.
 func (d *Dose) tells(said figuresOf) {
-	said.put(float64(d.Sets), float64(d.LeastSets), float64(d.Reps), float64(d.Directions), d.HoldSeconds, float64(d.Breaths), d.RestSeconds, float64(d.Least), float64(d.Trips), d.Laps, math.Floor(d.Laps), d.Metres, d.Effort, float64(d.Acts), float64(d.Tries), float64(d.Seconds), float64(d.Seconds*max(1, d.Sets)))
+	said.put(float64(d.Sets), float64(d.LeastSets), float64(d.Reps), float64(d.Directions), d.HoldSeconds,
+		float64(d.Breaths), d.RestSeconds, float64(d.Least), float64(d.Trips), d.Laps, math.Floor(d.Laps), d.Metres,
+		d.Effort, float64(d.Acts), float64(d.Tries), float64(d.Seconds), float64(d.Seconds*max(1, d.Sets)))
 	said.put(d.Efforts...)
 	if n := float64(len(d.Efforts)); n > 1 { // ten at each
 		said.put(float64(d.Acts)/n, float64(d.Reps)/n, float64(d.Trips)/n)
 	}
-	said.put(float64(2*d.Reps), float64(2*d.Trips), float64(d.Trips)/2, float64(d.Trips)/4, d.Laps/2, float64(d.Acts)/2, float64(d.Seconds)/2, float64(d.Reps*max(1, d.sides))/2, float64(d.Reps)/3, float64(d.Reps)/4)
+	said.put(float64(2*d.Reps), float64(2*d.Trips), float64(d.Trips)/2, float64(d.Trips)/4, d.Laps/2, float64(d.Acts)/2,
+		float64(d.Seconds)/2, float64(d.Reps*max(1, d.sides))/2, float64(d.Reps)/3, float64(d.Reps)/4)
 	all := 0
 	for _, n := range slices.Concat(d.Counts...) {
 		all += n
@@ -169,21 +177,27 @@ func (r *Reader) better(ruled, heard Line) Line {
 	if heard.Is == IsFixed && startFirst.FindString(ruled.Said) == ruled.Said { // what starts is the plan's
 		return Line{Is: IsNote, Said: ruled.Said, Note: oneLine(ruled.Said)}
 	}
-	if heard.Is == IsNote && (ruled.Dose == nil || ruled.Code == "" && heard.score >= 4.5) && forbids.MatchString(ruled.Said) {
+	if heard.Is == IsNote && (ruled.Dose == nil || ruled.Code == "" && heard.score >= 4.5) &&
+		forbids.MatchString(ruled.Said) {
 		return heard
 	}
-	times := heard.Dose != nil && heard.Dose.RestSeconds > 0 && heard.Dose.HoldSeconds > 0 && ruled.Rounds > 0 && max(heard.Dose.Sets, heard.Dose.Reps) >= ruled.Rounds // rounds of one drill with a rest
+	// rounds of one drill with a rest
+	times := heard.Dose != nil && heard.Dose.RestSeconds > 0 && heard.Dose.HoldSeconds > 0 && ruled.Rounds > 0 &&
+		max(heard.Dose.Sets, heard.Dose.Reps) >= ruled.Rounds
 	if surely(&ruled, &heard) || times && len(lost(&heard, heard.Said)) == 0 {
 		return heard
 	}
-	if ruled.Is == IsBlank || heard.Is == "" || heard.Is != IsNote && heard.nameless() || strings.ContainsAny(ruled.Said, "\"{}<>") || strings.HasSuffix(ruled.Said, ":") || r.explained(&ruled, &heard) {
+	if ruled.Is == IsBlank || heard.Is == "" || heard.Is != IsNote && heard.nameless() ||
+		strings.ContainsAny(ruled.Said, "\"{}<>") || strings.HasSuffix(ruled.Said, ":") || r.explained(&ruled, &heard) {
 		r.shorten(&ruled, &heard)
 		return ruled
 	}
 	if gone := lost(&heard, heard.Said); len(gone) > 0 {
 		noted := ruled
 		noted.Note = ""
-		if less := len(lost(&noted, ruled.Said)); (less < len(gone) || ruled.Code != "" && (less == len(gone) || len(gone) > 1) && len(lost(&ruled, ruled.Said)) == 0) && ruled.Is != IsNote && (ruled.Dose.structured() || !strings.ContainsAny(ruled.Name, "0123456789:")) {
+		if less := len(lost(&noted, ruled.Said)); (less < len(gone) ||
+			ruled.Code != "" && (less == len(gone) || len(gone) > 1) && len(lost(&ruled, ruled.Said)) == 0) &&
+			ruled.Is != IsNote && (ruled.Dose.structured() || !strings.ContainsAny(ruled.Name, "0123456789:")) {
 			return ruled
 		}
 		heard.Note = oneLine(heard.Said) // so that nothing that was said is lost
@@ -204,7 +218,9 @@ var ofTheirs = pattern.Must(`(?i)^[^:]* or [^:]*\b(?:your|their) choice\b`)
 
 // runs are how many things a line says of how a block is run.
 func (l *Line) runs() (n int) {
-	for _, is := range []bool{l.Priority != "", l.Loose, l.Form != "", l.On != "", l.AtOnce > 0, l.Waves > 0, l.Lanes > 0, l.Alongside, l.PerLane > 0, l.Phase != "", l.Rounds > 0 && l.RestSeconds > 0, l.Exact, l.Pick > 0} {
+	for _, is := range []bool{l.Priority != "", l.Loose, l.Form != "", l.On != "", l.AtOnce > 0, l.Waves > 0,
+		l.Lanes > 0, l.Alongside, l.PerLane > 0, l.Phase != "", l.Rounds > 0 && l.RestSeconds > 0, l.Exact,
+		l.Pick > 0} {
 		if is {
 			n++
 		}
@@ -218,11 +234,13 @@ func (d *Dose) shaped(other *Dose) bool {
 	switch {
 	case d == nil:
 		return false
-	case d.By != "" || d.inAll || d.Share != "" && (other == nil || other.Kind == drill.Travel || other.Directions > 1) || d.back > 0 || d.unnamed || len(d.Rows) > 0 && len(d.Columns) > 0:
+	case d.By != "" || d.inAll || d.Share != "" && (other == nil || other.Kind == drill.Travel ||
+		other.Directions > 1) || d.back > 0 || d.unnamed || len(d.Rows) > 0 && len(d.Columns) > 0:
 		return true
 	case other == nil:
 		return false
-	case d.Tempo != nil && other.Tempo == nil, other.To != "" && len(d.To) > len(other.To) && strings.HasSuffix(d.To, other.To), d.Least > 0 && other.Least == 0 || d.LeastSets > 0 && other.LeastSets == 0:
+	case d.Tempo != nil && other.Tempo == nil, other.To != "" && len(d.To) > len(other.To) &&
+		strings.HasSuffix(d.To, other.To), d.Least > 0 && other.Least == 0 || d.LeastSets > 0 && other.LeastSets == 0:
 		return true
 	}
 	return (d.Kind == drill.Grid || len(d.Parts) > 0) && !d.halves() && !d.bogus(other)
@@ -235,14 +253,17 @@ func (d *Dose) halves() bool {
 
 // bogus tells whether what an amount takes for places or parts is none: another reading counts otherwise.
 func (d *Dose) bogus(other *Dose) bool {
-	if d == nil || other == nil || d.Kind != drill.Grid && len(d.Parts) == 0 || d.unnamed || len(d.Rows) > 0 && len(d.Columns) > 0 {
+	if d == nil || other == nil || d.Kind != drill.Grid && len(d.Parts) == 0 || d.unnamed ||
+		len(d.Rows) > 0 && len(d.Columns) > 0 {
 		return false
 	}
 	if other.sides == 2 && other.Directions > 1 && d.Kind == drill.Grid { // four low and four high, each side
 		return true
 	}
 	where := slices.Concat(d.Columns, d.Rows, d.Parts)
-	placed := d.sides >= other.sides && !slices.ContainsFunc(where, func(one string) bool { return !isPlace(one) && (len(one) > 1 || one > "Z") }) // Y, T and W
+	// Y, T and W
+	placed := d.sides >= other.sides &&
+		!slices.ContainsFunc(where, func(one string) bool { return !isPlace(one) && (len(one) > 1 || one > "Z") })
 	return !placed && !sameTotals(d, other)
 }
 
@@ -260,8 +281,10 @@ func (r *Reader) overlooks(ruled, heard *Line) bool {
 	if d == nil {
 		return ruled.Window != nil && heard.Window == nil && heard.At == nil
 	}
-	slash := len(d.Parts) > 1 && d.PartReps == nil && h.Parts == nil && strings.Contains(heard.Name, d.Parts[0]+"/"+d.Parts[1])
-	from := d.To != "" && h.To == "" && h.Kind != drill.Travel && strings.Contains(strings.ToLower(ruled.Said), "from the "+d.To)
+	slash := len(d.Parts) > 1 && d.PartReps == nil && h.Parts == nil &&
+		strings.Contains(heard.Name, d.Parts[0]+"/"+d.Parts[1])
+	from := d.To != "" && h.To == "" && h.Kind != drill.Travel &&
+		strings.Contains(strings.ToLower(ruled.Said), "from the "+d.To)
 	return slash || from
 }
 
@@ -284,11 +307,7 @@ const doubtful, hopeless, vain = 4.6, 3.2, 0.5
 // explained tells whether a line says what only the rules know.
 func (r *Reader) explained(ruled, heard *Line) bool {
 	several := heard.Is == IsCombo && (heard.Times > 1 || heard.score >= 7) || heard.Is == IsChoice
-	elsewhen := heard.At != nil && (ruled.At == nil || *ruled.At != *heard.At)
-	if clockFirst.MatchString(ruled.Said) && elsewhen && ruled.Is != IsFixed || inSets(ruled, heard) { // 14:20 is nothing to hold
-		return false
-	}
-	if heard.Is == IsBlock && heard.score >= 8 && ruled.Is == IsDrill && ruled.Code == "" || ruled.Dose.bogus(heard.Dose) || r.oneThing(ruled, heard) {
+	if r.surely(ruled, heard) {
 		return false
 	}
 	if r.otherwise(ruled, heard) {
@@ -305,30 +324,69 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if overheard(ruled, heard) {
 		return false
 	}
-	noTime := ruled.At != nil && heard.At == nil && heard.Dose != nil && len(heard.Dose.Efforts) > 1 // ten at 60, ten at 75
-	if own := r.ownTime(ruled); own || noTime || strings.EqualFold(heard.Name, "a "+ruled.Name) {    // A skip
+	// ten at 60, ten at 75
+	noTime := ruled.At != nil && heard.At == nil && heard.Dose != nil && len(heard.Dose.Efforts) > 1
+	if own := r.ownTime(ruled); own || noTime || strings.EqualFold(heard.Name, "a "+ruled.Name) { // A skip
 		return own
 	}
 	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn
-		several = !slices.ContainsFunc(heard.Drills, func(one Line) bool { return one.Dose == nil || one.Dose.Reps != 1 }) && several
+		several = !slices.ContainsFunc(heard.Drills, func(one Line) bool {
+			return one.Dose == nil || one.Dose.Reps != 1
+		}) && several
 	}
 	if ruled.Is == IsDrill && heard.Is == IsDrill && heard.score >= vain && len(lost(heard, heard.Said)) == 0 {
 		return r.fuller(ruled, heard)
 	}
-	if several || len(lost(ruled, ruled.Said)) > 0 || heard.At != nil && ruled.At == nil && ruled.Window == nil && ruled.Dose != nil && heard.Dose == nil || heard.Is == IsBlock && heard.score >= 6 && (ruled.Dose == nil || len(ruled.Dose.Parts) > 1 && ruled.Dose.Reps == 0) && ruled.Code == "" || heard.Is == IsFixed && heard.score >= 6 && heard.At != nil && ruled.Dose == nil || r.overlooks(ruled, heard) || slices.ContainsFunc(slices.Concat(ruled.Cues, strings.Split(ruled.Note, ", ")), unitLeft.MatchString) {
+	if several || len(lost(ruled, ruled.Said)) > 0 || likelier(ruled, heard) || r.overlooks(ruled, heard) ||
+		slices.ContainsFunc(slices.Concat(ruled.Cues, strings.Split(ruled.Note, ", ")), unitLeft.MatchString) {
 		return false
 	}
 	if ruled.Is == IsDrills && heard.Times < 2 {
-		known := heard.Code == "" && !slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Code == "" })
-		return known || !slices.ContainsFunc(ruled.Drills, func(one Line) bool { return !r.named(&one) || one.Dose == nil || toldTo.MatchString(one.Name) })
+		return r.allKnown(ruled, heard)
 	}
 	if !r.named(ruled) || strings.ContainsAny(ruled.Note, "0123456789") && !onlyMetres.MatchString(ruled.Note) {
 		return false
 	}
-	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil && (onlyMetres.MatchString(ruled.Note) && h.Kind == drill.Count && (heard.Yards || heard.Feet) || h.sides == 2 && d.Kind == drill.Grid && h.Directions > 1 || d.halves()) {
+	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil &&
+		(onlyMetres.MatchString(ruled.Note) && h.Kind == drill.Count && (heard.Yards || heard.Feet) ||
+			h.sides == 2 && d.Kind == drill.Grid && h.Directions > 1 || d.halves()) {
 		return false
 	}
-	return r.knows(ruled, heard) || ruled.plans() > heard.plans() || ruled.Dose.structured() || r.agree(ruled, heard) || heard.Is == IsDrill && heard.score < doubtful && ruled.Dose != nil
+	return r.knows(ruled, heard) || ruled.plans() > heard.plans() || ruled.Dose.structured() || r.agree(ruled, heard) ||
+		heard.Is == IsDrill && heard.score < doubtful && ruled.Dose != nil
+}
+
+// allKnown tells whether the drills that were ruled are all the book's, or all said with a dose.
+func (r *Reader) allKnown(ruled, heard *Line) bool {
+	strange := func(one Line) bool { return one.Code == "" }
+	bare := func(one Line) bool { return !r.named(&one) || one.Dose == nil || toldTo.MatchString(one.Name) }
+	return heard.Code == "" && !slices.ContainsFunc(ruled.Drills, strange) || !slices.ContainsFunc(ruled.Drills, bare)
+}
+
+// surely tells whether what was heard is so sure, or what was ruled so bare of sense, that nothing
+// else is looked at.
+func (r *Reader) surely(ruled, heard *Line) bool {
+	elsewhen := heard.At != nil && (ruled.At == nil || *ruled.At != *heard.At)
+	if clockFirst.MatchString(ruled.Said) && elsewhen && ruled.Is != IsFixed { // 14:20 is nothing to hold
+		return true
+	}
+	heads := heard.Is == IsBlock && heard.score >= 8 && ruled.Is == IsDrill && ruled.Code == ""
+	return heads || inSets(ruled, heard) || ruled.Dose.bogus(heard.Dose) || r.oneThing(ruled, heard)
+}
+
+// likelier tells whether what was heard as a time, a heading or something fixed is likelier than
+// the drill that was ruled.
+func likelier(ruled, heard *Line) bool {
+	switch {
+	case heard.At != nil && ruled.At == nil && ruled.Window == nil && ruled.Dose != nil && heard.Dose == nil:
+		return true
+	case heard.Is == IsBlock && heard.score >= 6:
+		bare := ruled.Dose == nil || len(ruled.Dose.Parts) > 1 && ruled.Dose.Reps == 0
+		return bare && ruled.Code == ""
+	case heard.Is == IsFixed && heard.score >= 6:
+		return heard.At != nil && ruled.Dose == nil
+	}
+	return false
 }
 
 // noteStands tells whether what the rules read as a remark is one, whatever else is heard.
@@ -336,7 +394,8 @@ func noteStands(ruled, heard *Line) bool {
 	if asideOf.MatchString(ruled.Said) && heard.Dose == nil && heard.Is != IsFixed {
 		return true
 	}
-	return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 && !(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 4.5)
+	return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 &&
+		!(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 4.5)
 }
 
 // blockStands tells whether what the rules read as a block is one, whatever else is heard.
@@ -349,7 +408,8 @@ func blockStands(ruled, heard *Line, several bool) bool {
 	case (ruled.Form != "" || ruled.Pick > 0) && !those:
 		return true
 	}
-	planned := ruled.plans() > 2 && ruled.plans() > heard.plans() // who, where, in which order: "High balls: Back three, Far half, in any order"
+	// who, where, in which order: "High balls: Back three, Far half, in any order"
+	planned := ruled.plans() > 2 && ruled.plans() > heard.plans()
 	return !several && doubted || planned && heard.Is == IsDrill
 }
 
@@ -358,12 +418,14 @@ func blockStands(ruled, heard *Line, several bool) bool {
 func (r *Reader) fuller(ruled, heard *Line) bool {
 	shaped := ruled.Dose.shaped(heard.Dose)
 	switch {
-	case len(lost(ruled, ruled.Said)) > 0 || !r.named(ruled), ruled.Dose == nil && heard.Dose != nil, ruled.Rounds > 0 && ruled.RestSeconds == 0 && !shaped:
+	case len(lost(ruled, ruled.Said)) > 0 || !r.named(ruled), ruled.Dose == nil && heard.Dose != nil,
+		ruled.Rounds > 0 && ruled.RestSeconds == 0 && !shaped:
 		return false
 	case shaped, eachSide(ruled, heard), morePeople(ruled, heard), r.wholeName(ruled, heard):
 		return true
 	}
-	alike := r.agree(ruled, heard) && heard.plans() <= ruled.plans() && !ruled.Dose.halves() && (heard.Dose == nil || heard.Dose.sides <= ruled.Dose.sides)
+	alike := r.agree(ruled, heard) && heard.plans() <= ruled.plans() && !ruled.Dose.halves() &&
+		(heard.Dose == nil || heard.Dose.sides <= ruled.Dose.sides)
 	return alike || ruled.runs() > heard.runs() || ruled.plans() > heard.plans()
 }
 
@@ -373,7 +435,8 @@ func overheard(ruled, heard *Line) bool {
 		return false
 	}
 	noted := slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Note != "" })
-	return len(heard.Who)+len(heard.Whom) > len(ruled.Who)+len(ruled.Whom) || noted && len(heard.Drills) > len(ruled.Drills)
+	return len(heard.Who)+len(heard.Whom) > len(ruled.Who)+len(ruled.Whom) ||
+		noted && len(heard.Drills) > len(ruled.Drills)
 }
 
 // surely tells whether a line is no drill, as sure as can be, where the rules read one that is not in the book or of
@@ -381,7 +444,8 @@ func overheard(ruled, heard *Line) bool {
 func surely(ruled, heard *Line) bool {
 	const enough = 0.75
 	none := heard.Is == IsBlock || heard.Is == IsFixed || heard.Is == IsNote
-	return none && heard.sure >= enough && ruled.Is == IsDrill && (ruled.Code == "" || ruled.Dose == nil) && !heard.nameless() && len(lost(heard, heard.Said)) == 0
+	return none && heard.sure >= enough && ruled.Is == IsDrill && (ruled.Code == "" || ruled.Dose == nil) &&
+		!heard.nameless() && len(lost(heard, heard.Said)) == 0
 }
 
 // oneThing tells whether a line's words say that one thing is done, of which the rules make several, and more than
@@ -393,19 +457,24 @@ func (r *Reader) oneThing(ruled, heard *Line) bool {
 	sure := heard.score >= doubtful && len(lost(heard, heard.Said)) == 0
 	own := heard.one && slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Code == "" })
 	uncounted := len(ruled.Drills) > 0 && ruled.Drills[0].Dose == nil
-	return sure && (own || uncounted) || slices.ContainsFunc(ruled.Drills, func(one Line) bool { return wayHome.MatchString(one.Name) })
+	return sure && (own || uncounted) ||
+		slices.ContainsFunc(ruled.Drills, func(one Line) bool { return wayHome.MatchString(one.Name) })
 }
 
 // otherwise tells whether the rules know of a line what it is: a drill of the book with a comma in its name, more
 // drills, rounds of a block, minutes to go at its beginning.
 func (r *Reader) otherwise(ruled, heard *Line) bool {
-	if ruled.Is == IsDrill && heard.Is == IsDrill && strings.ContainsAny(ruled.Name, ",:") && (lexicon{r}).Known(ruled.Name) {
+	if ruled.Is == IsDrill && heard.Is == IsDrill && strings.ContainsAny(ruled.Name, ",:") &&
+		(lexicon{r}).Known(ruled.Name) {
 		return true
 	}
-	if heard.Is == IsCombo && (ruled.Is == IsDrill && (strings.ContainsAny(ruled.Name, ",:") && (lexicon{r}).Known(ruled.Name) || ruled.Dose != nil && len(ruled.Dose.Parts) > 2) || len(ruled.Drills) > len(heard.Drills)) {
+	if heard.Is == IsCombo &&
+		(ruled.Is == IsDrill && (strings.ContainsAny(ruled.Name, ",:") && (lexicon{r}).Known(ruled.Name) ||
+			ruled.Dose != nil && len(ruled.Dose.Parts) > 2) || len(ruled.Drills) > len(heard.Drills)) {
 		return true
 	}
-	return ruled.Is == IsBlock && ruled.Rounds > 0 && heard.Is == IsDrill || ruled.At != nil && heard.At == nil && numberFirst.MatchString(ruled.Said)
+	return ruled.Is == IsBlock && ruled.Rounds > 0 && heard.Is == IsDrill ||
+		ruled.At != nil && heard.At == nil && numberFirst.MatchString(ruled.Said)
 }
 
 // knows tells whether the rules know more of a line: a longer name that is known, the least of an amount, a
@@ -413,14 +482,18 @@ func (r *Reader) otherwise(ruled, heard *Line) bool {
 func (r *Reader) knows(ruled, heard *Line) bool {
 	switch known := (lexicon{r}).Known(ruled.Name); {
 	case r.wholeName(ruled, heard),
-		(known || ruled.Code != "") && ruled.Dose == nil && heard.Dose == nil && heard.Is == IsDrill && len(ruled.Name) > len(heard.Name),
-		ruled.Code != "" && heard.Code == "" && heard.Is == IsDrill && ruled.Dose != nil && heard.Dose != nil && sameTotals(ruled.Dose, heard.Dose),
-		ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose != nil && heard.Dose != nil && ruled.Dose.Metres > 0 && heard.Dose.Metres == 0,
+		(known || ruled.Code != "") && ruled.Dose == nil && heard.Dose == nil && heard.Is == IsDrill &&
+			len(ruled.Name) > len(heard.Name),
+		ruled.Code != "" && heard.Code == "" && heard.Is == IsDrill && ruled.Dose != nil && heard.Dose != nil &&
+			sameTotals(ruled.Dose, heard.Dose),
+		ruled.Code != "" && ruled.Code == heard.Code && ruled.Dose != nil && heard.Dose != nil &&
+			ruled.Dose.Metres > 0 && heard.Dose.Metres == 0,
 		eachSide(ruled, heard),
 		onlyMetres.MatchString(ruled.Note) && strings.Contains(ruled.Note, ","), // a ladder
 		ruled.Lanes > 0 && ruled.Code != "" && ruled.Code == heard.Code,
 		morePeople(ruled, heard),
-		ruled.Dose != nil && heard.Dose != nil && (ruled.Dose.Least > 0 && heard.Dose.Least == 0 || ruled.Dose.LeastSets > 0 && heard.Dose.LeastSets == 0),
+		ruled.Dose != nil && heard.Dose != nil && (ruled.Dose.Least > 0 && heard.Dose.Least == 0 ||
+			ruled.Dose.LeastSets > 0 && heard.Dose.LeastSets == 0),
 		heard.Is == IsFixed && heard.From == nil && len(strings.Fields(heard.Said)) == 1,
 		heard.Is == IsFixed && heard.From == nil && (ruled.Code != "" || ruled.Window != nil),
 		heard.Is == IsBlock && ruled.Dose == nil && (ruled.Window != nil && !hear.Group(ruled.Name) || known):
@@ -432,13 +505,15 @@ func (r *Reader) knows(ruled, heard *Line) bool {
 // eachSide tells whether the rules alone know that what is counted of a drill of the book is each side's.
 func eachSide(ruled, heard *Line) bool {
 	d, h := ruled.Dose, heard.Dose
-	return d != nil && h != nil && ruled.Code != "" && ruled.Code == heard.Code && d.sides > h.sides && d.Kind == h.Kind && d.Reps == h.Reps && len(h.Parts) == 0
+	return d != nil && h != nil && ruled.Code != "" && ruled.Code == heard.Code && d.sides > h.sides &&
+		d.Kind == h.Kind && d.Reps == h.Reps && len(h.Parts) == 0
 }
 
 // wholeName tells whether the rules have the whole of a name that is known, of which the other is a part: scrum sets.
 func (r *Reader) wholeName(ruled, heard *Line) bool {
 	d, h := ruled.Dose, heard.Dose
-	return d != nil && h != nil && sameTotals(d, h) && len(ruled.Name) > len(heard.Name) && (lexicon{r}).Known(ruled.Name)
+	return d != nil && h != nil && sameTotals(d, h) && len(ruled.Name) > len(heard.Name) &&
+		(lexicon{r}).Known(ruled.Name)
 }
 
 // morePeople tells whether the rules know more of those who do a drill of the book: 9, 10 and 15.
@@ -448,18 +523,22 @@ func morePeople(ruled, heard *Line) bool {
 
 // inSets tells whether rounds of one drill are its sets: two rounds of ten.
 func inSets(ruled, heard *Line) bool {
-	return ruled.Rounds > 1 && ruled.Is == IsDrill && heard.Dose != nil && heard.Dose.Sets == ruled.Rounds && oneInRounds.MatchString(ruled.Said)
+	return ruled.Rounds > 1 && ruled.Is == IsDrill && heard.Dose != nil && heard.Dose.Sets == ruled.Rounds &&
+		oneInRounds.MatchString(ruled.Said)
 }
 
 // agree tells whether two readings are of the same drill and as much of it.
 func (r *Reader) agree(a, b *Line) bool {
-	if a.Is != IsDrill || b.Is != IsDrill || (a.Dose == nil) != (b.Dose == nil) || len(a.Who) != len(b.Who)+len(b.Whom) {
+	if a.Is != IsDrill || b.Is != IsDrill || (a.Dose == nil) != (b.Dose == nil) ||
+		len(a.Who) != len(b.Who)+len(b.Whom) {
 		return false
 	}
 	if a.Dose != nil && !sameTotals(a.Dose, b.Dose) {
 		return false
 	}
-	if a.Dose != nil && (a.Dose.Kind == drill.Hold && b.Dose.Kind == drill.Reps || b.Dose.RestSeconds != a.Dose.RestSeconds || b.Dose.Effort != a.Dose.Effort || len(b.Dose.Efforts) != len(a.Dose.Efforts)) {
+	if a.Dose != nil && (a.Dose.Kind == drill.Hold && b.Dose.Kind == drill.Reps ||
+		b.Dose.RestSeconds != a.Dose.RestSeconds || b.Dose.Effort != a.Dose.Effort ||
+		len(b.Dose.Efforts) != len(a.Dose.Efforts)) {
 		return false
 	}
 	return a.Code != "" && a.Code == b.Code || unspaced(plainName(a.Name)) == unspaced(plainName(b.Name))
@@ -493,7 +572,9 @@ var onlyMetres = pattern.Must(`^[\d.]+ m(?:, [\d.]+ m)*$`)
 
 // plans are how many things of the plan a line speaks of.
 func (l *Line) plans() (n int) {
-	for _, is := range []bool{len(l.Who) > 0, l.Where != "", l.Leader != "", l.Priority != "", l.Loose, l.Before != "", l.After != "", l.StraightAfter != "", l.Window != nil, l.At != nil, l.Form != "", l.On != "", l.AtOnce > 0, l.Waves > 0, l.Lanes > 0, l.Alongside, l.Rounds > 0, l.PerLane > 0, l.Phase != ""} {
+	for _, is := range []bool{len(l.Who) > 0, l.Where != "", l.Leader != "", l.Priority != "", l.Loose, l.Before != "",
+		l.After != "", l.StraightAfter != "", l.Window != nil, l.At != nil, l.Form != "", l.On != "", l.AtOnce > 0,
+		l.Waves > 0, l.Lanes > 0, l.Alongside, l.Rounds > 0, l.PerLane > 0, l.Phase != ""} {
 		if is {
 			n++
 		}
@@ -503,7 +584,8 @@ func (l *Line) plans() (n int) {
 
 // structured tells whether a dose has places, parts or pairs.
 func (d *Dose) structured() bool {
-	return d != nil && (d.Kind == drill.Grid || d.By != "" || len(d.Parts) > 0 || d.inAll || d.Tempo != nil || d.Share != "" || d.back > 0)
+	return d != nil && (d.Kind == drill.Grid || d.By != "" || len(d.Parts) > 0 || d.inAll || d.Tempo != nil ||
+		d.Share != "" || d.back > 0)
 }
 
 // sameTotals tells whether two doses are as much.
@@ -544,7 +626,8 @@ func (r *Reader) shorten(ruled, heard *Line) {
 	if strings.Contains(ruled.Said, `"`+ruled.Name+`"`) { // its coach said what it is called
 		return
 	}
-	if ruled.Is != IsDrill || heard.Is != IsDrill || (lexicon{r}).Known(ruled.Name) || ruled.Dose == nil || heard.Dose == nil || heard.Name == "" || len(heard.Name) >= len(ruled.Name) {
+	if ruled.Is != IsDrill || heard.Is != IsDrill || (lexicon{r}).Known(ruled.Name) || ruled.Dose == nil ||
+		heard.Dose == nil || heard.Name == "" || len(heard.Name) >= len(ruled.Name) {
 		return
 	}
 	long, short := strings.ToLower(ruled.Name), strings.ToLower(heard.Name)
@@ -553,7 +636,8 @@ func (r *Reader) shorten(ruled, heard *Line) {
 		return
 	}
 	first, rest := strings.TrimSpace(ruled.Name[:at]), strings.TrimSpace(ruled.Name[at+len(short):])
-	if rest != "" && !howAtEnd.MatchString(rest) || ruled.Code != "" && heard.Code == "" || first != "" && len(heard.Who)+len(heard.Whom) <= len(ruled.Who)+len(ruled.Whom) {
+	if rest != "" && !howAtEnd.MatchString(rest) || ruled.Code != "" && heard.Code == "" ||
+		first != "" && len(heard.Who)+len(heard.Whom) <= len(ruled.Who)+len(ruled.Whom) {
 		return
 	}
 	if first != "" {

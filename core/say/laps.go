@@ -8,7 +8,9 @@ import (
 )
 
 // lapsOf are laps, and of what: "2 laps", "a lap of the rink", "1/2 lap".
-var lapsOf = spaced(`\b(?:(1/2|half)~(?:of~)?(?:a~)?|` + num + `~(?:x~)?|(a|one)~)(?:easy~|full~|slow~|steady~)?laps?\b(?:~(?:of|round|around)~(?:the~|a~)?(?:` + wayWords + `)\b)?`)
+var lapsOf = spaced(`\b(?:(1/2|half)~(?:of~)?(?:a~)?|` + num +
+	`~(?:x~)?|(a|one)~)(?:easy~|full~|slow~|steady~)?laps?\b(?:~(?:of|round|around)~(?:the~|a~)?(?:` + wayWords +
+	`)\b)?`)
 
 // ways are how far it is once round a place, in metres, by its word: two lengths and two
 // widths less eight of the corners that are cut, of the usual size of it; a track and a pool
@@ -17,8 +19,10 @@ var ways = []struct {
 	word   string
 	metres float64
 }{
-	{"skat", 172}, {"swim", 50}, {"football pitch", 338}, {"pitch", 338}, {"field", 320}, {"oval", 440}, {"rink", 172}, {"ice", 172}, {"court", 78}, {"hall", 112}, {"gym", 92}, {"track", 400},
-	{"pool", 50}, {"diamond", 110}, {"bases", 110}, {"infield", 110}, {"ground", 338}, {"park", 338}, {"mat", 40}, {"studio", 60},
+	{"skat", 172}, {"swim", 50}, {"football pitch", 338}, {"pitch", 338}, {"field", 320}, {"oval", 440}, {"rink", 172},
+	{"ice", 172}, {"court", 78}, {"hall", 112}, {"gym", 92}, {"track", 400},
+	{"pool", 50}, {"diamond", 110}, {"bases", 110}, {"infield", 110}, {"ground", 338}, {"park", 338}, {"mat", 40},
+	{"studio", 60},
 }
 
 var wayWords = func() string {
@@ -30,8 +34,10 @@ var wayWords = func() string {
 }()
 
 // usualWay is the way round where a sport is done, by its key; of others it is a pitch's.
-var usualWay = map[string]string{"basketball": "court", "volleyball": "court", "handball": "court", "netball": "court", "futsal": "court", "badminton": "court", "tennis": "court",
-	"wheelchair-basketball": "court", "ice-hockey": "rink", "baseball": "diamond", "softball": "diamond", "athletics": "track", "swimming": "pool", "water-polo": "pool",
+var usualWay = map[string]string{"basketball": "court", "volleyball": "court", "handball": "court", "netball": "court",
+	"futsal": "court", "badminton": "court", "tennis": "court",
+	"wheelchair-basketball": "court", "ice-hockey": "rink", "baseball": "diamond", "softball": "diamond",
+	"athletics": "track", "swimming": "pool", "water-polo": "pool",
 	"cricket": "oval", "australian-football": "oval", "gymnastics": "hall", "strength": "gym"}
 
 // laps takes how often something goes once round a place.

@@ -113,7 +113,8 @@ func (s *scan) fixed(l *Line) bool {
 			is = f
 		}
 	}
-	if is == "" && (s.stands || slices.Contains(eventNames, spoken) || slices.Contains(eventNames, lastWord(spoken)) && len(strings.Fields(spoken)) < 4) {
+	if is == "" && (s.stands || slices.Contains(eventNames, spoken) ||
+		slices.Contains(eventNames, lastWord(spoken)) && len(strings.Fields(spoken)) < 4) {
 		is = name
 	}
 	if is == "" {
@@ -223,7 +224,8 @@ func (s *scan) drills(l *Line) {
 			l.Is, l.Drills = IsDrills, many
 			return
 		}
-		l.Is, l.Name, l.Code, l.Dose, l.Exact, l.Cues, l.Likely, l.slip = IsDrill, one.Name, one.Code, one.Dose, one.Exact, one.Cues, one.Likely, one.slip
+		l.Is, l.Name, l.Code, l.Dose, l.Exact, l.Cues, l.Likely, l.slip = IsDrill, one.Name, one.Code, one.Dose,
+			one.Exact, one.Cues, one.Likely, one.slip
 		l.AtOnce, l.Waves, l.PerLane, l.Alongside = one.AtOnce, one.Waves, one.PerLane, one.Alongside
 		l.Note = strings.TrimSpace(l.Note + " " + one.Note)
 		if l.Name == "" {
@@ -236,7 +238,8 @@ func (s *scan) drills(l *Line) {
 
 // says tells whether something was understood of the line that is no drill.
 func (l *Line) says() bool {
-	return l.Who != nil || l.Where != "" || l.Leader != "" || l.At != nil || l.Window != nil || l.Before != "" || l.After != "" || l.StraightAfter != "" || l.Priority != ""
+	return l.Who != nil || l.Where != "" || l.Leader != "" || l.At != nil || l.Window != nil || l.Before != "" ||
+		l.After != "" || l.StraightAfter != "" || l.Priority != ""
 }
 
 // shareDose parts "push and brake, push and turn, four each" into drills of that dose.
@@ -255,7 +258,8 @@ func (s *scan) shareDose(text string) []string {
 	}
 	var parts []string
 	for _, g := range list[:len(list)-1] {
-		if anyDigit.MatchString(g.text) || startsCount.MatchString(g.text) || isPlace(g.text) || strings.Contains(g.text, ":") || len(parts) > 0 && strings.HasPrefix(g.text, "\x02") {
+		if anyDigit.MatchString(g.text) || startsCount.MatchString(g.text) || isPlace(g.text) ||
+			strings.Contains(g.text, ":") || len(parts) > 0 && strings.HasPrefix(g.text, "\x02") {
 			return []string{text}
 		}
 		parts = append(parts, g.text+" "+strings.TrimSuffix(last, " each"))

@@ -53,8 +53,8 @@ func clockOf(hour, minute int) string {
 // bareClock is a line that begins with a time of the day in four figures: "1000 whole squad".
 var bareClock = pattern.Must(`^(\s*[-*•]?\s*)([01]?\d|2[0-3])([0-5]\d) +([A-Za-z(].*)$`)
 
-// withClocks are the lines of a list with a colon in times of the day that begin them in four figures; they are those where
-// three or more rise.
+// withClocks are the lines of a list with a colon in times of the day that begin them in four
+// figures; they are those where three or more rise.
 func withClocks(lines []string) []string {
 	all, last, n := slices.Clone(lines), 0, 0
 	for i, line := range lines {
@@ -83,8 +83,9 @@ var (
 	metresSaid = pattern.Must(`\b(?:1[1-9]|[2-9]\d|\d{3,}) ?m\b|\b\d+ ?(?:metres|yds|yards)\b|[x×] ?\d+ ?m\b|\b\d+ ?m ?[x×]`)
 )
 
-// withMinutes are the lines of a list in which m are minutes, with min for it: where three or more end in so many, most of
-// them of what goes nowhere, and nothing in the list can only be metres.
+// withMinutes are the lines of a list in which m are minutes, with min for it: where three or
+// more end in so many, most of them of what goes nowhere, and nothing in the list can only be
+// metres.
 func withMinutes(lines []string) []string {
 	all, n, goes := slices.Clone(lines), 0, 0
 	for i, line := range lines {
@@ -109,8 +110,8 @@ func withMinutes(lines []string) []string {
 // spanHead is a line that says at its front from when to when it is: "40 - 34 Raise".
 var spanHead = pattern.Must(`^(\d{1,2})(?: ?(?:mins?|'|′))? ?(?:-|–|—|to) ?(\d{1,2})(?: ?(?:mins?|'|′))?[:.,]?(?: ?[-–—])? +([A-Za-z*].*)$`)
 
-// spansFall tells whether two or more lines say so, each later than the one above and none as long as a count of a drill
-// could be meant.
+// spansFall tells whether two or more lines say so, each later than the one above and none as
+// long as a count of a drill could be meant.
 func spansFall(lines []string) bool {
 	last, n := 1000, 0
 	for _, line := range lines {
@@ -128,9 +129,9 @@ func spansFall(lines []string) bool {
 	return n >= 2
 }
 
-// fallsApart are the lines that begin with minutes to go, three or more, each later than the one above, and with others
-// between them that do not, "60 Specialists", "45 Skill on air", or of which most cannot be so many of something: "55 easy
-// jog 6 min", "35 spikes on", "25 call room".
+// fallsApart are the lines that begin with minutes to go, three or more, each later than the one
+// above, and with others between them that do not, "60 Specialists", "45 Skill on air", or of
+// which most cannot be so many of something: "55 easy jog 6 min", "35 spikes on", "25 call room".
 func fallsApart(lines []string) map[int]string {
 	of, first, last, apart, before, counts, others, moves := map[int]string{}, 0, 1000, 0, -1, 0, 0, false
 	for i, line := range lines {
@@ -170,8 +171,8 @@ func fallsApart(lines []string) map[int]string {
 // numberFront is a line that begins with a number, whatever follows it: "33 1 x 120".
 var numberFront = pattern.Must(`^\s*(\d{1,2}) +([A-Za-z].*|\d+ ?[x×] ?\d.*)$`)
 
-// countedTwice is a line with a number before what is done and a count behind it: in a list that says minutes to go, the
-// first is one of them, "18 goal kicks x 4 each side".
+// countedTwice is a line with a number before what is done and a count behind it: in a list that
+// says minutes to go, the first is one of them, "18 goal kicks x 4 each side".
 var countedTwice = pattern.Must(`^(\d{2}) +([A-Za-z][^\d]* x ?\d{1,2}\b.*)$`)
 
 // saysToGo is a line that says from or at how many minutes to go what stands in it, or below it, is done.
@@ -219,18 +220,23 @@ func unfold(text string, peer bool, person func(string) bool) (head string, dril
 		return "", nil
 	}
 	label, together := strings.TrimSpace(inBrackets.ReplaceAllString(m[1], "")), inGroups.MatchString(m[1])
-	if !together && (len(strings.Fields(label)) > 5 || hear.Group(label) || notLabels.MatchString(label) || event(label) && !beforeWhat.MatchString(label) || section(label) || person(label) || anyAmount.MatchString(label) && !oneDose.MatchString(m[1])) {
+	if !together && (len(strings.Fields(label)) > 5 || hear.Group(label) || notLabels.MatchString(label) ||
+		event(label) && !beforeWhat.MatchString(label) || section(label) || person(label) ||
+		anyAmount.MatchString(label) && !oneDose.MatchString(m[1])) {
 		return "", nil
 	}
 	ofBody := stretched.MatchString(label)
 	moves, parts := 0, 0
 	for _, one := range outside(m[2], ',') {
 		one = strings.TrimPrefix(strings.TrimPrefix(one, "and "), "then ")
-		if of := oneDose.FindStringSubmatch(m[1]); of != nil && !anyAmount.MatchString(one) { // "drills 20 m x 2: A skip, B skip"
+		if of := oneDose.FindStringSubmatch(m[1]); of != nil && !anyAmount.MatchString(one) {
+			// "drills 20 m x 2: A skip, B skip"
 			one = strings.TrimRight(one, " .") + " " + of[1]
 		}
-		name := strings.TrimSpace(oneAmount.ReplaceAllString(amountWords.ReplaceAllString(inBrackets.ReplaceAllString(one, " "), " "), " "))
-		if name == "" || !hasWord.MatchString(name) || !anyAmount.MatchString(inBrackets.ReplaceAllString(one, "")) || len(strings.Fields(name)) > 6 || cueWords.MatchString(name) {
+		bare := amountWords.ReplaceAllString(inBrackets.ReplaceAllString(one, " "), " ")
+		name := strings.TrimSpace(oneAmount.ReplaceAllString(bare, " "))
+		if name == "" || !hasWord.MatchString(name) || !anyAmount.MatchString(inBrackets.ReplaceAllString(one, "")) ||
+			len(strings.Fields(name)) > 6 || cueWords.MatchString(name) {
 			return "", nil
 		}
 		if partOnly.MatchString(name) {
@@ -240,7 +246,8 @@ func unfold(text string, peer bool, person func(string) bool) (head string, dril
 		}
 		drills = append(drills, one)
 	}
-	if len(drills) < 2 && !(peer && movement.Lead(label) == "" && parts == 0) || !peer && moves == 0 && (parts > 0 || !ofBody && movement.Lead(label) != "" || len(drills) < 3) {
+	if len(drills) < 2 && !(peer && movement.Lead(label) == "" && parts == 0) ||
+		!peer && moves == 0 && (parts > 0 || !ofBody && movement.Lead(label) != "" || len(drills) < 3) {
 		return "", nil
 	}
 	if inPlaces.MatchString(label) { // where they are is told with each
@@ -285,11 +292,13 @@ func partEnds(typed, lines []string) []bool {
 			if drills != nil {
 				deep, under = in, -1
 			}
-		case open && (atEnd.MatchString(text) || clockFront.MatchString(text)) && in <= deep: // it has a time of its own
+		// it has a time of its own
+		case open && (atEnd.MatchString(text) || clockFront.MatchString(text)) && in <= deep:
 			ends[i] = true
 			_, own := unfold(line, true, func(string) bool { return false })
 			open, under = own != nil || labelled.MatchString(text), -1
-		case open && (under == -1 && in <= deep || under > unmarked && m == under && in <= deep || in < deep || m == unmarked && below > unmarked && in <= deep):
+		case open && (under == -1 && in <= deep || under > unmarked && m == under && in <= deep || in < deep ||
+			m == unmarked && below > unmarked && in <= deep):
 			ends[i], open = true, false
 		case below == -1:
 			below = m
@@ -307,7 +316,8 @@ func among(typed, lines []string, i int) bool {
 	for _, step := range []int{-1, 1} {
 		for n := i + step; n >= 0 && n < len(lines); n += step {
 			text := strings.TrimSpace(lines[n])
-			if heading := strings.HasPrefix(text, headMark) || strings.HasSuffix(text, ":") || section(text); heading || text == "" {
+			if heading := strings.HasPrefix(text, headMark) || strings.HasSuffix(text, ":") || section(text); heading ||
+				text == "" {
 				under = under || heading && step < 0
 				break
 			}

@@ -14,7 +14,8 @@ import (
 func (k *sketch) looks(i, n, all int) []string {
 	text := strings.TrimSpace(k.plain[i])
 	words := strings.Fields(strings.ToLower(text))
-	list := []string{k.amount(i), "mark" + strconv.Itoa(int(k.marks[i])), "long" + strconv.Itoa(min(len(words), 5)+min(len(words)/8, 3))}
+	list := []string{k.amount(i), "mark" + strconv.Itoa(int(k.marks[i])),
+		"long" + strconv.Itoa(min(len(words), 5)+min(len(words)/8, 3))}
 	for _, of := range [][]look{k.stands(i, n, all), k.typeset(i, text), tells(text, words, k.when[i])} {
 		for _, one := range of {
 			if one.holds {
@@ -46,8 +47,10 @@ func (k *sketch) stands(i, n, all int) []look {
 	}
 	if below {
 		marked := k.marks[i] != unmarked
-		list = append(list, look{"deeper below", indent(k.typed[next]) > indent(k.typed[i])}, look{"marked below", !marked && k.marks[next] != unmarked},
-			look{"other mark below", marked && k.marks[next] != unmarked && k.marks[next] != k.marks[i]}, look{"unmarked below", marked && k.marks[next] == unmarked})
+		list = append(list, look{"deeper below", indent(k.typed[next]) > indent(k.typed[i])},
+			look{"marked below", !marked && k.marks[next] != unmarked},
+			look{"other mark below", marked && k.marks[next] != unmarked && k.marks[next] != k.marks[i]},
+			look{"unmarked below", marked && k.marks[next] == unmarked})
 	}
 	return list
 }
@@ -73,9 +76,12 @@ func (k *sketch) typeset(i int, text string) []look {
 // tells is of what a line's words are.
 func tells(text string, words []string, when string) []look {
 	return []look{
-		{"when", when != ""}, {"times", headTimes.MatchString(text) || outOf.MatchString(text)}, {"of minutes", ofMinutes.MatchString(text)},
-		{"event", event(text)}, {"greets", greetings.MatchString(text)}, {"title", titleWords.MatchString(text) || dayWords.MatchString(text)},
-		{"squad", squadWords.MatchString(text)}, {"opener", openers.MatchString(text)}, {"section", section(headName(text))},
+		{"when", when != ""}, {"times", headTimes.MatchString(text) || outOf.MatchString(text)},
+		{"of minutes", ofMinutes.MatchString(text)},
+		{"event", event(text)}, {"greets", greetings.MatchString(text)},
+		{"title", titleWords.MatchString(text) || dayWords.MatchString(text)},
+		{"squad", squadWords.MatchString(text)}, {"opener", openers.MatchString(text)},
+		{"section", section(headName(text))},
 		{"moves", movement.Lead(text) != ""}, {"group", len(words) > 0 && hear.Group(strings.Trim(words[0], ",.:()"))},
 	}
 }
@@ -126,7 +132,8 @@ func (k *sketch) shapes(all []int) (list []string) {
 // countedOff is a line that begins with which of several it is: "Part two", "3rd part", "(1) run", "A2 pitch".
 var countedOff = pattern.Must(`(?i)^[(*#-]*\s*(?:(part|block|phase|stage|station|section|set|group|round|bit|day|zone)\s+)?([a-d])?(\d{1,2}|one|two|three|four|five|six|first|second|third|fourth)?(st|nd|rd|th)?\b[).:/-]*`)
 
-var ordinals = map[string]int{"one": 1, "first": 1, "two": 2, "second": 2, "three": 3, "third": 3, "four": 4, "fourth": 4, "five": 5, "six": 6}
+var ordinals = map[string]int{"one": 1, "first": 1, "two": 2, "second": 2, "three": 3, "third": 3, "four": 4,
+	"fourth": 4, "five": 5, "six": 6}
 
 // which is the number with which a line begins and in what manner it is counted; 0 where it is not.
 func which(line string) (n int, manner string) {
@@ -191,7 +198,9 @@ func (k *sketch) rows(all []int) map[int][]string {
 func (k *sketch) style(i int) string {
 	text := strings.TrimSpace(k.plain[i])
 	is := strconv.Itoa(int(k.marks[i]))
-	for _, holds := range []bool{inCapitals.MatchString(text), strings.HasSuffix(text, ":"), k.when[i] != "", k.amount(i) == "figure", i == 0 || strings.TrimSpace(k.typed[i-1]) == "", indent(k.typed[i]) > 0, text != "" && text[0] >= 'A' && text[0] <= 'Z'} {
+	for _, holds := range []bool{inCapitals.MatchString(text), strings.HasSuffix(text, ":"), k.when[i] != "",
+		k.amount(i) == "figure", i == 0 || strings.TrimSpace(k.typed[i-1]) == "", indent(k.typed[i]) > 0,
+		text != "" && text[0] >= 'A' && text[0] <= 'Z'} {
 		if holds {
 			is += "1"
 		} else {

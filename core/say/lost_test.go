@@ -44,8 +44,10 @@ func TestNoNumberIsLost(t *testing.T) {
 		for _, one := range numbers.FindAllString(bullet.ReplaceAllString(c.Line, ""), -1) {
 			n, err := strconv.Atoi(one)
 			require.NoError(t, err)
-			same := []string{strconv.Itoa(n), strconv.Itoa(2 * n), strconv.Itoa(60 * n), strconv.Itoa(n / 60)} // there and back, minutes, seconds
-			assert.True(t, slices.ContainsFunc(same, func(s string) bool { return slices.Contains(said, s) }), "%s of %q is lost:\n%s", one, c.Line, printed)
+			// there and back, minutes, seconds
+			same := []string{strconv.Itoa(n), strconv.Itoa(2 * n), strconv.Itoa(60 * n), strconv.Itoa(n / 60)}
+			assert.True(t, slices.ContainsFunc(same, func(s string) bool { return slices.Contains(said, s) }),
+				"%s of %q is lost:\n%s", one, c.Line, printed)
 		}
 	}
 }
@@ -78,7 +80,8 @@ func TestADoseIsSaidBackAsItWas(t *testing.T) {
 		r := d.Blocks[0].Items[0].Drill.Range
 		return r.Min, r.Max
 	}
-	for line, want := range map[string][2]int{"press-ups 8-10": {8, 10}, "throws 12, at least 8": {8, 12}, "bike 4-5 min": {240, 300}, "jog 3 min, at least 2 min": {120, 180}} {
+	for line, want := range map[string][2]int{"press-ups 8-10": {8, 10}, "throws 12, at least 8": {8, 12},
+		"bike 4-5 min": {240, 300}, "jog 3 min, at least 2 min": {120, 180}} {
 		low, most := least(line)
 		assert.Equal(t, want, [2]int{low, most}, line)
 	}
@@ -86,7 +89,8 @@ func TestADoseIsSaidBackAsItWas(t *testing.T) {
 
 // What goes from side to side works both, as it was counted: nobody is told that it is one-sided.
 func TestAlternatingWorksBothSides(t *testing.T) {
-	for line, oneSided := range map[string]bool{"lateral lunges 10": false, "lateral lunges 5 a side": true, "single-leg bridges 6": true} {
+	for line, oneSided := range map[string]bool{"lateral lunges 10": false, "lateral lunges 5 a side": true,
+		"single-leg bridges 6": true} {
 		d := empty()
 		write(d, line)
 		assert.Equal(t, oneSided, d.Blocks[0].Items[0].Drill.OneSided, line)

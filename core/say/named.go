@@ -50,8 +50,10 @@ func newLineNames(plays *sport.Sport) (names lineNames) {
 	if len(whole) > 0 {
 		names.whole = spaced(`\b(?:from~)?(?:the~)?(` + strings.Join(whole, "|") + `)\b()` + back)
 	}
-	names.to = spaced(`[ ,(\x01](?:out~)?to~(?:the~|a~|our~|their~|far~|other~|opposite~)*?(` + name + `)(?:~line)?\b()` + back)
-	names.between = spaced(`\b(?:from~)?(?:the~)?(` + name + again + `)(?:~line)?~to~(?:the~|far~|other~|opposite~)*?(` + name + again + `)(?:~line)?\b` + back)
+	names.to = spaced(`[ ,(\x01](?:out~)?to~(?:the~|a~|our~|their~|far~|other~|opposite~)*?(` + name +
+		`)(?:~line)?\b()` + back)
+	names.between = spaced(`\b(?:from~)?(?:the~)?(` + name + again +
+		`)(?:~line)?~to~(?:the~|far~|other~|opposite~)*?(` + name + again + `)(?:~line)?\b` + back)
 	return names
 }
 
@@ -127,7 +129,8 @@ func (s *scan) farTo(from, to string) float64 {
 	switch {
 	case !ok || first.Name != second.Name && strings.Trim(from+to, "0123456789") == "":
 		return 0
-	case first.Name == second.Name, first.Metres >= s.Plays.Length && !first.Across, first.Metres >= s.Plays.Width && first.Across:
+	case first.Name == second.Name, first.Metres >= s.Plays.Length && !first.Across,
+		first.Metres >= s.Plays.Width && first.Across:
 		return second.Metres
 	}
 	return max(first.Metres, second.Metres) - min(first.Metres, second.Metres)

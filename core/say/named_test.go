@@ -52,11 +52,14 @@ func TestALineOfTheGroundIsKnownByItsName(t *testing.T) {
 		assert.Contains(t, strings.Join(line.Cues, " "), "to the", c.line)
 	}
 	plays, _ := book.Sport("rugby-union")
-	r := say.NewReader(say.Context{Sport: "rugby-union", Plays: &plays, Positions: []string{"Prop", "Wing"}, Book: book.Drills()})
-	for text, who := range map[string]string{"looseheads: neck holds 3 x 6 s": "Prop", "wingers: high balls 6": "Wing"} {
+	r := say.NewReader(say.Context{Sport: "rugby-union", Plays: &plays, Positions: []string{"Prop", "Wing"},
+		Book: book.Drills()})
+	for text, who := range map[string]string{"looseheads: neck holds 3 x 6 s": "Prop",
+		"wingers: high balls 6": "Wing"} {
 		assert.Equal(t, []string{who}, r.Read(text).Who, "a position is named as its players call it: %s", text)
 	}
-	eight := say.NewReader(say.Context{Sport: "rugby-union", Plays: &plays, Players: []say.Player{{Number: 8, Name: "Hester Quill"}}, Book: book.Drills()})
+	eight := say.NewReader(say.Context{Sport: "rugby-union", Plays: &plays,
+		Players: []say.Player{{Number: 8, Name: "Hester Quill"}}, Book: book.Drills()})
 	assert.Empty(t, eight.Read("overheads eight").Who, "a number is said once: for how many")
 	assert.Equal(t, []string{"8"}, eight.Read("8: high balls 4").Who)
 	squad := say.Context{Plays: &plays, Book: book.Drills()}
@@ -76,7 +79,8 @@ func TestALineOfTheGroundIsKnownByItsName(t *testing.T) {
 	}
 	assert.Equal(t, []float64{0.5, 0.7, 0.9}, r.Read("build ups 30 m, 50 70 90 %").Dose.Efforts)
 	rapid.Check(t, func(t *rapid.T) {
-		words := rapid.SliceOfN(rapid.SampledFrom([]string{"to", "the", "22", "half way", "and back", "x4", "posts", "touch", "twice", "jog", "10", ",", "from", "%"}), 1, 9).Draw(t, "words")
+		words := rapid.SliceOfN(rapid.SampledFrom([]string{"to", "the", "22", "half way", "and back", "x4", "posts",
+			"touch", "twice", "jog", "10", ",", "from", "%"}), 1, 9).Draw(t, "words")
 		if d := r.Read(strings.Join(words, " ")).Dose; d != nil && d.To != "" {
 			assert.Positive(t, d.Metres)
 			assert.Positive(t, d.Trips)

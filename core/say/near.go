@@ -23,11 +23,13 @@ var ridden = spaced(`\b(?:bike|exercise~bike|rower|erg|ergs|treadmill|cross~trai
 // seconds takes a bare number of what is held for seconds: "wall sit 45", "plank 3 x 20".
 func (l *Line) seconds(text string) {
 	d := l.Dose
-	if l.Is == IsDrill && d != nil && d.Kind == drill.Reps && d.Sets <= 1 && d.Reps >= 2 && d.Reps <= 20 && ridden.MatchString(l.Name) && l.bare(text) != nil {
+	if l.Is == IsDrill && d != nil && d.Kind == drill.Reps && d.Sets <= 1 && d.Reps >= 2 && d.Reps <= 20 &&
+		ridden.MatchString(l.Name) && l.bare(text) != nil {
 		d.Kind, d.Seconds, d.Reps, d.Sets, d.Sides = drill.Time, 60*d.Reps, 0, 0, nil
 		return
 	}
-	if l.Is != IsDrill || d == nil || d.Kind != drill.Reps || d.Reps < 10 || d.Directions > 1 || l.bare(text) == nil || !held.MatchString(l.Name) {
+	if l.Is != IsDrill || d == nil || d.Kind != drill.Reps || d.Reps < 10 || d.Directions > 1 || l.bare(text) == nil ||
+		!held.MatchString(l.Name) {
 		return
 	}
 	d.Kind, d.HoldSeconds, d.Reps, d.Sets = drill.Hold, float64(d.Reps), max(1, d.Sets), 1
@@ -44,7 +46,8 @@ func (l *Line) bare(text string) []int {
 	if at == nil {
 		return nil
 	}
-	if n := text[at[2]:at[3]]; n != strconv.Itoa(d.Reps) && n != strconv.Itoa(int(d.HoldSeconds)) && !(d.Kind == drill.Time && n == strconv.Itoa(d.Seconds/60)) {
+	if n := text[at[2]:at[3]]; n != strconv.Itoa(d.Reps) && n != strconv.Itoa(int(d.HoldSeconds)) &&
+		!(d.Kind == drill.Time && n == strconv.Itoa(d.Seconds/60)) {
 		return nil
 	}
 	return at

@@ -15,9 +15,11 @@ import (
 // breaks the reader.
 func TestOddNamesBreakNothing(t *testing.T) {
 	for _, name := range []string{"-", "--", "'", "(", ")", "1", "x", "%", " - ", "…", "​"} {
-		d := &plan.Document{Zones: []plan.Zone{{ID: "a", Name: name}}, Leaders: []plan.Leader{{ID: "b", Name: name}}, Players: []plan.Player{{ID: "p", First: name, Position: name}}}
+		d := &plan.Document{Zones: []plan.Zone{{ID: "a", Name: name}}, Leaders: []plan.Leader{{ID: "b", Name: name}},
+			Players: []plan.Player{{ID: "p", First: name, Position: name}}}
 		r := say.NewReader(say.ContextOf(d, "rugby union", book.Drills()))
-		for _, line := range []string{"jog 3 x 40 m, in the gym", "squats 8, at the posts", "hands 3 min, far half, Pell", "-35 bands", name, name + " 3 x 10, " + name, "(", "hall: plank 40 s"} {
+		for _, line := range []string{"jog 3 x 40 m, in the gym", "squats 8, at the posts",
+			"hands 3 min, far half, Pell", "-35 bands", name, name + " 3 x 10, " + name, "(", "hall: plank 40 s"} {
 			assert.NotPanics(t, func() { r.ReadAll(line) }, "%q in a place called %q", line, name)
 		}
 	}
@@ -26,8 +28,10 @@ func TestOddNamesBreakNothing(t *testing.T) {
 // A number that nobody means costs no more than any other: what is listed so often is never written out.
 func TestHugeNumbersAreReadAtOnce(t *testing.T) {
 	r := say.NewReader(say.Context{Book: book.Drills()})
-	for _, line := range []string{"shots 300000000 spots x 3", "shots from 300000000 spots, 3 each", "3 each routine, 300000000 routines", "300000000 spots with 3 each",
-		"3 in each of 300000000 places", "skips 300000000 lengths, 2 ways", "squats 300000000 sets of 300000000", "chest, bounce, lob, 300000000 of each"} {
+	for _, line := range []string{"shots 300000000 spots x 3", "shots from 300000000 spots, 3 each",
+		"3 each routine, 300000000 routines", "300000000 spots with 3 each",
+		"3 in each of 300000000 places", "skips 300000000 lengths, 2 ways", "squats 300000000 sets of 300000000",
+		"chest, bounce, lob, 300000000 of each"} {
 		l := r.Read(line)
 		assert.NotEmpty(t, l.Is, line)
 		if l.Dose != nil {

@@ -37,7 +37,8 @@ func Put(k drill.Drill, said string) (with drill.Drill, left string) {
 	name, note := s.name(s.text)
 	left = strings.Trim(name+", "+note, ", ")
 	if d == nil || left != "" { // as in a line of a list
-		if heard := s.Heard(k.Name + " " + said); heard.Is == IsDrill && heard.Dose != nil && len(lost(&heard, said)) == 0 && len(heard.Cues) == 0 {
+		if heard := s.Heard(k.Name + " " + said); heard.Is == IsDrill && heard.Dose != nil &&
+			len(lost(&heard, said)) == 0 && len(heard.Cues) == 0 {
 			d, left = heard.Dose, ""
 		}
 	}
@@ -56,8 +57,10 @@ func (w *writer) ownDrill(l *Line, phase drill.Phase, with *Line, lane float64) 
 	if l.Is == IsLegs {
 		name = plan.LineName + l.Name
 	}
-	k := drill.Drill{Code: OwnCode(name), Name: short(capital(name)), Aim: defaults[phase].aim, Effort: defaults[phase].effort, Phases: []drill.Phase{phase},
-		Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 60, Target: 120, Max: 300, Step: 15}, Least: drill.Junior}
+	k := drill.Drill{Code: OwnCode(name), Name: short(capital(name)), Aim: defaults[phase].aim,
+		Effort: defaults[phase].effort, Phases: []drill.Phase{phase},
+		Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 60, Target: 120, Max: 300, Step: 15},
+		Least: drill.Junior}
 	if l.Alongside { // nothing is done meanwhile that would tire
 		k.Effort = defaults[drill.Own].effort
 	}
@@ -195,7 +198,8 @@ func OwnCode(name string) string {
 
 // legs makes a line of drills out and back.
 func (w *writer) legs(k drill.Drill, l *Line, lane float64) drill.Drill {
-	k.Effort, k.Dose = 0, drill.Dose{Kind: drill.Line, Trips: l.Trips, TurnSeconds: usualTurn, IntervalSeconds: 4, Flow: drill.Continuous}
+	k.Effort, k.Dose = 0, drill.Dose{Kind: drill.Line, Trips: l.Trips, TurnSeconds: usualTurn, IntervalSeconds: 4,
+		Flow: drill.Continuous}
 	k.Range = drill.Range{Min: 1, Target: max(1, l.Trips), Max: max(4, l.Trips), Step: 1}
 	for _, leg := range l.Out {
 		w.leg(&k, leg, false, lane)
@@ -317,7 +321,8 @@ func turnInto(k drill.Drill, kind drill.Kind) drill.Drill {
 	case drill.Hold:
 		k.Dose.HoldSeconds, k.Dose.SettleSeconds = 10, 2
 	case drill.Travel:
-		k.Dose = drill.Dose{Kind: kind, Metres: 20, TurnSeconds: usualTurn, IntervalSeconds: 4, Flow: drill.Regroup, Efforts: was.Efforts}
+		k.Dose = drill.Dose{Kind: kind, Metres: 20, TurnSeconds: usualTurn, IntervalSeconds: 4, Flow: drill.Regroup,
+			Efforts: was.Efforts}
 	case drill.Count, drill.Grid:
 		k.Dose = drill.Dose{Kind: kind, ActSeconds: 8, Cells: 1}
 		if was.ActSeconds > 0 {
@@ -412,7 +417,8 @@ var shares = map[string]float64{"third": 1.0 / 3, "half": 0.5, "full": 1, "side 
 // ask for more.
 func around(k drill.Drill, amount int) drill.Range {
 	amount = max(1, min(amount, drill.MaxAmount))
-	r := drill.Range{Min: (amount + 1) / 2, Target: amount, Max: min(drill.MaxAmount, amount+(amount+1)/2), Step: max(1, k.Range.Step)}
+	r := drill.Range{Min: (amount + 1) / 2, Target: amount, Max: min(drill.MaxAmount, amount+(amount+1)/2),
+		Step: max(1, k.Range.Step)}
 	if k.Dose.Kind == drill.Time {
 		if r.Step = 15; amount < 60 {
 			r.Step = 5

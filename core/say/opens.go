@@ -34,7 +34,8 @@ func (r *Reader) opens(d *plan.Document, lines []Line) int {
 		}
 		switch {
 		case at == nil || *at < earliest || clock.Offset(*at) >= open || r.ownTime(l):
-		case l.Is == IsDrill || l.Is == IsDrills || l.Is == IsCombo || l.Is == IsChoice || l.Is == IsBlock || l.Is == IsPhase:
+		case l.Is == IsDrill || l.Is == IsDrills || l.Is == IsCombo || l.Is == IsChoice || l.Is == IsBlock ||
+			l.Is == IsPhase:
 			first, open = i, clock.Offset(*at)
 		}
 	}

@@ -86,7 +86,8 @@ var ofMinutes = pattern.Must(`(?i)^([A-Za-z][A-Za-z '&/-]*?)(?: [-–—])? (\d{
 
 // titled tells whether a line is a title: what the day is.
 func titled(lines []string, i int) bool {
-	return i < len(lines) && (titleWords.MatchString(lines[i]) || dayWords.MatchString(lines[i])) && !doses(titleWords.ReplaceAllString(lines[i], ""))
+	return i < len(lines) && (titleWords.MatchString(lines[i]) || dayWords.MatchString(lines[i])) &&
+		!doses(titleWords.ReplaceAllString(lines[i], ""))
 }
 
 // fallingIn is a span of minutes to go in brackets, or behind a heading's words.
@@ -98,8 +99,10 @@ func heads(text string) bool { return headsIn(text, 7) }
 
 // headsIn is heads of at most so many words.
 func headsIn(text string, longest int) bool {
-	bare := strings.TrimSpace(headTimes.ReplaceAllString(outOf.ReplaceAllString(inBrackets.ReplaceAllString(text, ""), ""), ""))
-	return bare != "" && len(strings.Fields(bare)) <= longest && !anyAmount.MatchString(bare) && !strings.HasSuffix(bare, "!") && !strings.HasSuffix(bare, "?")
+	bare := strings.TrimSpace(headTimes.ReplaceAllString(outOf.ReplaceAllString(inBrackets.ReplaceAllString(text, ""),
+		""), ""))
+	return bare != "" && len(strings.Fields(bare)) <= longest && !anyAmount.MatchString(bare) &&
+		!strings.HasSuffix(bare, "!") && !strings.HasSuffix(bare, "?")
 }
 
 // sketch is a list while it is told what its lines are.
@@ -134,7 +137,8 @@ func outline(lines []string, r *Reader) *sketch {
 // sketched is a list without its marks and without what its lines say at their front of when they begin; nil
 // where it has too few lines to be one.
 func sketched(lines []string) *sketch {
-	k := &sketch{typed: lines, plain: make([]string, len(lines)), marks: make([]mark, len(lines)), when: make([]string, len(lines)), dose: make([]string, len(lines))}
+	k := &sketch{typed: lines, plain: make([]string, len(lines)), marks: make([]mark, len(lines)),
+		when: make([]string, len(lines)), dose: make([]string, len(lines))}
 	falling := falls(lines, true)
 	letters, said := lettersOf(lines), 0
 	for i, line := range withMinutes(withClocks(lines)) {
@@ -142,7 +146,8 @@ func sketched(lines []string) *sketch {
 			said++
 		}
 		k.colons = k.colons || strings.HasSuffix(strings.TrimSpace(line), ":")
-		if k.plain[i], k.marks[i] = unmark(line, letters > 1); falling && bareToGo.MatchString(strings.TrimSpace(line)) {
+		if k.plain[i], k.marks[i] = unmark(line, letters > 1); falling &&
+			bareToGo.MatchString(strings.TrimSpace(line)) {
 			k.plain[i], k.marks[i] = line, unmarked
 		}
 	}
@@ -153,7 +158,8 @@ func sketched(lines []string) *sketch {
 	uncell(k.plain)
 	falling = falling || falls(k.plain, false)
 	spans, apart := spansFall(k.plain), fallsApart(k.plain)
-	if apart == nil && slices.ContainsFunc(k.plain, func(line string) bool { return saysToGo.MatchString(strings.TrimSpace(line)) }) {
+	if apart == nil && slices.ContainsFunc(k.plain,
+		func(line string) bool { return saysToGo.MatchString(strings.TrimSpace(line)) }) {
 		apart = map[int]string{}
 		for i, line := range k.plain {
 			if m := countedTwice.FindStringSubmatch(strings.TrimSpace(line)); m != nil {
@@ -168,8 +174,9 @@ func sketched(lines []string) *sketch {
 	return k
 }
 
-// front is a line without what it says at its front, or at its end, of when it begins, and that: apart are its minutes to go
-// among lines that fall, falling tells whether numbers of the list fall, spans whether spans do.
+// front is a line without what it says at its front, or at its end, of when it begins, and that:
+// apart are its minutes to go among lines that fall, falling tells whether numbers of the list
+// fall, spans whether spans do.
 func front(line, apart string, falling, spans bool) (rest, when string) {
 	text := strings.TrimSpace(line)
 	if m := clocksHead.FindStringSubmatch(text); m != nil {
@@ -190,7 +197,8 @@ func front(line, apart string, falling, spans bool) (rest, when string) {
 	return line, ""
 }
 
-// byRules are the lines, marked where they are a heading, a title or a note by their own looks and by what stands below.
+// byRules are the lines, marked where they are a heading, a title or a note by their own looks and
+// by what stands below.
 func (k *sketch) byRules() []string {
 	bare, when := slices.Clone(k.plain), slices.Clone(k.when)
 	for i, first := 0, true; i < len(k.typed); i++ {
@@ -199,7 +207,8 @@ func (k *sketch) byRules() []string {
 			continue
 		}
 		is := k.told(i, first)
-		if first = first && len(strings.Fields(text)) < 3 && strings.HasPrefix(is, headMark) && titled(k.plain, k.next(i)); first {
+		if first = first && len(strings.Fields(text)) < 3 && strings.HasPrefix(is, headMark) &&
+			titled(k.plain, k.next(i)); first {
 			is = noteMark + text
 		}
 		if k.plain[i] = is; !strings.HasPrefix(is, noteMark) {
@@ -216,12 +225,14 @@ func (k *sketch) byRules() []string {
 func shaped(lines []string, marks []mark) bool {
 	parts := 0
 	for i := range lines {
-		long := i+2 < len(lines) && strings.TrimSpace(lines[i]) != "" && strings.TrimSpace(lines[i+1]) != "" && strings.TrimSpace(lines[i+2]) != ""
+		long := i+2 < len(lines) && strings.TrimSpace(lines[i]) != "" && strings.TrimSpace(lines[i+1]) != "" &&
+			strings.TrimSpace(lines[i+2]) != ""
 		if !long || i > 0 && strings.TrimSpace(lines[i-1]) != "" {
 			continue
 		}
 		name, _, _ := strings.Cut(strings.TrimSpace(lines[i]), " - ")
-		if marks[i] != unmarked || !heads(lines[i]) || len(strings.Fields(inBrackets.ReplaceAllString(name, ""))) > 3 || !anyAmount.MatchString(lines[i+1]) {
+		if marks[i] != unmarked || !heads(lines[i]) || len(strings.Fields(inBrackets.ReplaceAllString(name, ""))) > 3 ||
+			!anyAmount.MatchString(lines[i+1]) {
 			return false
 		}
 		parts++
@@ -249,13 +260,19 @@ func (k *sketch) told(i int, first bool) string {
 	case own && n < len(k.typed) && eachOver.MatchString(text) && k.doseAbove(i, text):
 		name, _ := doseOver(text)
 		return headMark + name
-	case strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || ownWay.MatchString(text) || section(text) || marked.MatchString(text) && own:
+	case strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || ownWay.MatchString(text) ||
+		section(text) || marked.MatchString(text) && own:
 		return k.plain[i]
-	case first && own && i+1 < len(k.typed) && strings.TrimSpace(k.typed[i+1]) == "" && startsAt.MatchString(text) && movement.Lead(startsAt.ReplaceAllString(text, "")) == "":
+	case first && own && i+1 < len(k.typed) && strings.TrimSpace(k.typed[i+1]) == "" && startsAt.MatchString(text) &&
+		movement.Lead(startsAt.ReplaceAllString(text, "")) == "":
 		return noteMark + text
-	case first && own && startsAt.MatchString(text) && (titleWords.MatchString(text) || dayWords.MatchString(text)) && !doses(startsAt.ReplaceAllString(titleWords.ReplaceAllString(text, ""), "")):
+	case first && own && startsAt.MatchString(text) && (titleWords.MatchString(text) || dayWords.MatchString(text)) &&
+		!doses(startsAt.ReplaceAllString(titleWords.ReplaceAllString(text, ""), "")):
 		return noteMark + text
-	case first && own && (n > i+1 || hear.Group(text)) && n < len(k.typed) && heads(text) && !event(text) && !strings.ContainsAny(text, "0123456789") && heads(k.plain[n]) && k.next(n) < len(k.typed) && k.above(n, k.next(n), k.plain[n]): // a title over a heading
+	// a title over a heading
+	case first && own && (n > i+1 || hear.Group(text)) && n < len(k.typed) && heads(text) && !event(text) &&
+		!strings.ContainsAny(text, "0123456789") && heads(k.plain[n]) && k.next(n) < len(k.typed) &&
+		k.above(n, k.next(n), k.plain[n]):
 		return noteMark + text
 	case greetings.MatchString(text) && len(text) <= longestAside, first && own && n < len(k.typed) && k.title(text, n):
 		return noteMark + text
@@ -269,7 +286,8 @@ func (k *sketch) told(i int, first bool) string {
 			name += " (" + dose + ")"
 		}
 		return headMark + name
-	case n < len(k.typed) && (heads(text) || own && k.marks[n] > bulleted && inCapitals.MatchString(text) && headsIn(text, 12)) && k.above(i, n, text):
+	case n < len(k.typed) && (heads(text) || own && k.marks[n] > bulleted && inCapitals.MatchString(text) &&
+		headsIn(text, 12)) && k.above(i, n, text):
 		k.dose[i] = holds(text)
 		if m := clockFront.FindStringSubmatch(text); m != nil {
 			text, k.when[i] = m[2], " - at "+m[1]
@@ -284,7 +302,8 @@ func (k *sketch) told(i int, first bool) string {
 // minutesHead tells whether a line with lines below it that are its own says how long these take.
 func (k *sketch) minutesHead(i, n int, text string) bool {
 	capitals := inCapitals.MatchString(text)
-	under := k.marks[n] != unmarked || indent(k.typed[n]) > indent(k.typed[i]) || capitals && !inCapitals.MatchString(k.plain[n])
+	under := k.marks[n] != unmarked || indent(k.typed[n]) > indent(k.typed[i]) ||
+		capitals && !inCapitals.MatchString(k.plain[n])
 	if k.marks[i] != unmarked {
 		under = deeper(k.marks[i], k.marks[n], text, k.plain[n], k.colons)
 	}
@@ -295,7 +314,8 @@ func (k *sketch) minutesHead(i, n int, text string) bool {
 // doseBelow tells whether a line says how much there is of each of those above it.
 func (k *sketch) doseBelow(i int, text string) bool {
 	m := ofAll.FindStringSubmatch(text)
-	return m != nil && heldDose.MatchString(m[1]) && movement.Lead(thereBack.ReplaceAllString(m[1], "")) == "" && k.below(i, m[1])
+	return m != nil && heldDose.MatchString(m[1]) && movement.Lead(thereBack.ReplaceAllString(m[1], "")) == "" &&
+		k.below(i, m[1])
 }
 
 // stationsAbove tells whether a line says how long is worked at each of the stations below it.
@@ -331,7 +351,8 @@ func (k *sketch) title(text string, n int) bool {
 	if !anyAmount.MatchString(text) && strings.HasSuffix(strings.TrimSpace(k.plain[n]), ":") {
 		return true
 	}
-	day := titleWords.MatchString(text) || dayWords.MatchString(text) || squadWords.MatchString(text) && len(strings.Fields(text)) > 2
+	day := titleWords.MatchString(text) || dayWords.MatchString(text) ||
+		squadWords.MatchString(text) && len(strings.Fields(text)) > 2
 	return day && !doses(titleWords.ReplaceAllString(text, ""))
 }
 
@@ -340,10 +361,12 @@ func (k *sketch) above(i, n int, text string) bool {
 	if clockFront.MatchString(text) && clockFront.MatchString(strings.TrimSpace(k.plain[n])) { // each has its own time
 		return false
 	}
-	if k.shaped && n == i+1 && (i == 0 || strings.TrimSpace(k.typed[i-1]) == "") && n+1 < len(k.typed) && strings.TrimSpace(k.typed[n+1]) != "" {
+	if k.shaped && n == i+1 && (i == 0 || strings.TrimSpace(k.typed[i-1]) == "") && n+1 < len(k.typed) &&
+		strings.TrimSpace(k.typed[n+1]) != "" {
 		return true
 	}
-	return k.counted(i, text) || indent(k.typed[n]) > indent(k.typed[i]) && n == i+1 || deeper(k.marks[i], k.marks[n], text, k.plain[n], k.colons) || parts(k.typed, i, text) && !heads(k.plain[n])
+	return k.counted(i, text) || indent(k.typed[n]) > indent(k.typed[i]) && n == i+1 ||
+		deeper(k.marks[i], k.marks[n], text, k.plain[n], k.colons) || parts(k.typed, i, text) && !heads(k.plain[n])
 }
 
 // counted tells whether a word or two open a part, two or more lines of which all say how much: "Shots" over what is
@@ -449,7 +472,8 @@ func AsTyped(said string) string {
 // list after the end.
 func section(text string) bool {
 	list, _ := listHead(text)
-	return list != "" || afterWhich.MatchString(text) || slices.ContainsFunc(slices.Collect(maps.Values(phaseNames)), func(names []string) bool { return slices.Contains(names, fold(text)) })
+	return list != "" || afterWhich.MatchString(text) || slices.ContainsFunc(slices.Collect(maps.Values(phaseNames)),
+		func(names []string) bool { return slices.Contains(names, fold(text)) })
 }
 
 // headName is what a heading is called: its words before who, where and when.
@@ -481,7 +505,8 @@ func doses(text string) bool {
 func parts(lines []string, i int, text string) bool {
 	opens := i == 0 || strings.TrimSpace(lines[i-1]) == ""
 	when := headTimes.FindStringIndex(text)
-	return opens && when != nil && i+1 < len(lines) && strings.TrimSpace(lines[i+1]) != "" && len(strings.Fields(text[:when[0]])) <= 3 && when[0] > 0 && !event(text)
+	return opens && when != nil && i+1 < len(lines) && strings.TrimSpace(lines[i+1]) != "" &&
+		len(strings.Fields(text[:when[0]])) <= 3 && when[0] > 0 && !event(text)
 }
 
 // deeper tells whether a line with the mark below belongs to one with the mark above that may
@@ -489,7 +514,9 @@ func parts(lines []string, i int, text string) bool {
 // or is in capitals; in a list that has headings with colons only those in capitals are more.
 func deeper(above, below mark, text, next string, colons bool) bool {
 	switch {
-	case above == numbered && (below == lettered || below == bulleted), above == large && below != large && below != unmarked, above == lettered && (below == bulleted || below == numbered):
+	case above == numbered && (below == lettered || below == bulleted),
+		above == large && below != large && below != unmarked,
+		above == lettered && (below == bulleted || below == numbered):
 		return true
 	case above == unmarked && below != unmarked:
 		return true
@@ -514,4 +541,5 @@ func event(text string) bool {
 }
 
 // pauses are what is neither a heading nor a drill.
-var pauses = strings.Fields("water drink drinks tape whistle parade anthem shirts bibs helmets jersey jerseys rest break music phones toilet")
+var pauses = strings.Fields("water drink drinks tape whistle parade anthem shirts bibs helmets jersey jerseys " +
+	"rest break music phones toilet")

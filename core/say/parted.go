@@ -33,12 +33,14 @@ func pieces(list []string, spanish bool, r *Reader) []Piece {
 			list[i] = dosesInEnglish(list[i])
 		}
 	}
-	p := &parting{sketch: outline(list, r), person: func(string) bool { return false }, clock: func(heading string) string { return heading }, shown: shown}
+	p := &parting{sketch: outline(list, r), person: func(string) bool { return false },
+		clock: func(heading string) string { return heading }, shown: shown}
 	if r != nil {
 		p.person, p.clock = lexicon{r}.Person, r.clocked
 	}
 	p.ends, p.para, p.each = partEnds(list, p.plain), paragraphs(p.plain), eachLabelled(p.plain)
-	p.colons = slices.ContainsFunc(p.plain, func(line string) bool { return strings.HasSuffix(strings.TrimSpace(line), ":") })
+	p.colons = slices.ContainsFunc(p.plain,
+		func(line string) bool { return strings.HasSuffix(strings.TrimSpace(line), ":") })
 	for i, line := range p.plain {
 		p.line(i, line)
 	}
@@ -51,13 +53,15 @@ func (p *parting) line(i int, line string) {
 		p.holds, p.heads = "", ""
 		p.all = append(p.all, Piece{Line: i, Ends: true})
 	}
-	if text := strings.TrimSpace(line); strings.HasPrefix(line, headMark) || strings.HasSuffix(text, ":") || section(text) {
+	if text := strings.TrimSpace(line); strings.HasPrefix(line, headMark) || strings.HasSuffix(text, ":") ||
+		section(text) {
 		p.holds, p.heads = p.dose[i], headName(strings.TrimPrefix(text, headMark))
 		if section(text) { // a phase is no name of a drill
 			p.heads = ""
 		}
 	}
-	if m := labelled.FindStringSubmatch(line); m != nil && p.ends[i] && section(m[1]) { // "5. Skills - passing in fours 4 min", among headings
+	if m := labelled.FindStringSubmatch(line); m != nil && p.ends[i] && section(m[1]) {
+		// "5. Skills - passing in fours 4 min", among headings
 		line = m[1] + ": " + m[2]
 	}
 	if head, drills := unfold(line, p.ends[i], p.person); len(p.plain) > 2 && drills != nil {
@@ -75,14 +79,16 @@ func (p *parting) line(i int, line string) {
 	p.sentences(i, line)
 }
 
-// label adds a heading and what is done under it of a line that has both: "Quiet: lie down, 1 minute", among headings with
-// colons.
+// label adds a heading and what is done under it of a line that has both: "Quiet: lie down, 1
+// minute", among headings with colons.
 func (p *parting) label(i int, line string) bool {
 	m := labelIn(line)
-	if m == nil || strings.HasPrefix(line, noteMark) || !(p.colons && headsOne(m[1], m[2], p.person) || p.each && anyAmount.MatchString(m[2]) && !event(m[1])) {
+	if m == nil || strings.HasPrefix(line, noteMark) || !(p.colons && headsOne(m[1], m[2], p.person) ||
+		p.each && anyAmount.MatchString(m[2]) && !event(m[1])) {
 		return false
 	}
-	if first, _, _ := strings.Cut(m[2], ","); !hasWord.MatchString(oneAmount.ReplaceAllString(amountWords.ReplaceAllString(first, " "), " ")) {
+	if first, _, _ := strings.Cut(m[2],
+		","); !hasWord.MatchString(oneAmount.ReplaceAllString(amountWords.ReplaceAllString(first, " "), " ")) {
 		m[2] = headName(m[1]) + " " + m[2]
 	}
 	p.heads = headName(m[1])
@@ -90,7 +96,8 @@ func (p *parting) label(i int, line string) bool {
 	return true
 }
 
-// labelIn is the label of a line, what stands behind it, and the time before it, "1.50 Raise: jog x 4"; nil: it has none.
+// labelIn is the label of a line, what stands behind it, and the time before it, "1.50 Raise: jog x
+// 4"; nil: it has none.
 func labelIn(line string) []string {
 	when := timeFirst.FindString(line)
 	m := labelled.FindStringSubmatch(line[len(when):])
@@ -115,7 +122,8 @@ func (p *parting) sentences(i int, line string) {
 			last.Text = strings.TrimRight(last.Text, ". ") + " (" + strings.TrimRight(one, ". ") + ")"
 			continue
 		}
-		is := Piece{Line: i, Text: one, Para: p.para, Dose: cmp.Or(p.dose[i], p.holds), Last: n > 0 && n == len(parts)-1 && p.marks != nil && p.marks[i] != unmarked}
+		is := Piece{Line: i, Text: one, Para: p.para, Dose: cmp.Or(p.dose[i], p.holds),
+			Last: n > 0 && n == len(parts)-1 && p.marks != nil && p.marks[i] != unmarked}
 		if len(parts) == 1 {
 			is.Kind = p.are[i]
 			if p.typed[i] != p.shown[i] {
@@ -133,7 +141,9 @@ func (p *parting) byPeople(text string) []string {
 	for i, part := range parts {
 		parts[i] = strings.TrimSpace(part)
 		first, rest, _ := strings.Cut(parts[i], " ")
-		if len(parts) < 2 || !p.person(first) && !hear.Group(first) || !anyAmount.MatchString(rest) || !hasWord.MatchString(oneAmount.ReplaceAllString(amountWords.ReplaceAllString(rest, " "), " ")) || goesOn.MatchString(rest) {
+		if len(parts) < 2 || !p.person(first) && !hear.Group(first) || !anyAmount.MatchString(rest) ||
+			!hasWord.MatchString(oneAmount.ReplaceAllString(amountWords.ReplaceAllString(rest, " "), " ")) ||
+			goesOn.MatchString(rest) {
 			return []string{text}
 		}
 	}
@@ -162,13 +172,16 @@ func ruledOff(list []string) []string {
 	return list
 }
 
-// eachLabelled tells whether a list without headings has a word before what is done in most of its lines, three at least:
+// eachLabelled tells whether a list without headings has a word before what is done in most of its
+// lines, three at least:
 // "Throwing – 20 m x 8, 30 m x 6".
 func eachLabelled(lines []string) bool {
 	labels, others := 0, 0
 	for _, line := range lines {
 		switch m := labelIn(line); {
-		case strings.HasPrefix(line, headMark), strings.HasSuffix(strings.TrimSpace(line), ":"), strings.Contains(line, `"`): // in the form of a plan
+		// in the form of a plan
+		case strings.HasPrefix(line, headMark), strings.HasSuffix(strings.TrimSpace(line), ":"),
+			strings.Contains(line, `"`):
 			return false
 		case m != nil && len(strings.Fields(m[1])) < 5 && amounts(m[2]) > 1:
 			labels++
@@ -192,13 +205,15 @@ func amounts(text string) (n int) {
 // headsOne tells whether a label heads what follows it, one drill with its amount: it is a word or two, and neither
 // people nor what is done.
 func headsOne(label, drill string, person func(string) bool) bool {
-	return len(strings.Fields(label)) < 3 && doses(drill) && movement.Lead(label) == "" && !hear.Group(label) && !person(label) && !notLabels.MatchString(label) && !event(label) && !strings.ContainsAny(label, "()")
+	return len(strings.Fields(label)) < 3 && doses(drill) && movement.Lead(label) == "" && !hear.Group(label) &&
+		!person(label) && !notLabels.MatchString(label) && !event(label) && !strings.ContainsAny(label, "()")
 }
 
 // amountAlone tells whether a line says how much, and not of what.
 func amountAlone(line string) bool {
 	rest := oneAmount.ReplaceAllString(amountWords.ReplaceAllString(line, " "), " ")
-	return anyAmount.MatchString(line) && !ofFigures.MatchString(line) && !hasWord.MatchString(effortWords.ReplaceAllString(rest, " "))
+	return anyAmount.MatchString(line) && !ofFigures.MatchString(line) &&
+		!hasWord.MatchString(effortWords.ReplaceAllString(rest, " "))
 }
 
 // ofFigures is a name that is figures: 90/90, 5-10-5, 4v4.

@@ -9,8 +9,10 @@ const placeName = `[a-z-]+(?: (?:touch|wing|corner|post|box|hand|foot|back)\b)?`
 var (
 	tempoOf   = pattern.Must(`(?i)(?:tempo )?\b(\d{1,2})-(\d{1,2})-(\d{1,2})(?:-(\d{1,2}))?\b(?: tempo)?`)
 	boxOf     = spaced(`(?:\b|,~)` + num + `~counts?~each\b`)
-	restAfter = spaced(`\b(?:with~)?(?:a~)?` + dec + `~(s|secs?|seconds?|min|minutes?)?~(?:of~)?(?:rest|pause|break)(?:~between(?:~sets)?)?\b`)
-	restOf    = spaced(`\b(?:rest|pause)~(?:of~|for~)?` + dec + `~(secs?|seconds?|s|minutes?|min)?\b(?:~between(?:~sets)?)?`)
+	restAfter = spaced(`\b(?:with~)?(?:a~)?` + dec +
+		`~(s|secs?|seconds?|min|minutes?)?~(?:of~)?(?:rest|pause|break)(?:~between(?:~sets)?)?\b`)
+	restOf = spaced(`\b(?:rest|pause)~(?:of~|for~)?` + dec +
+		`~(secs?|seconds?|s|minutes?|min)?\b(?:~between(?:~sets)?)?`)
 	exactOf   = spaced(`\b(?:exactly|exact|as written|no more,? no less)\b`)
 	percents  = pattern.Must(`(?i)(?:\bat |@ ?)?\b(\d{1,3} ?%?(?:(?:, ?and |, ?| and | then | to |/|-)\d{1,3} ?%?)*) ?(?:%|per ?cent)(?: effort| speed)?`)
 	flatOut   = spaced(`\b(?:at~)?(?:flat out|full effort|full speed|full pace|full gas|all out|max effort|maximal effort)\b`)
@@ -26,50 +28,66 @@ var (
 	cellsOf   = pattern.Must(`(?i)((?:\x02.|[a-z-]+)(?:(?: and | |/)[a-z-]+)*) x ([a-z-]+(?:(?: and | |/)[a-z-]+)*)`)
 	eachOf    = pattern.Must(`(?i)\b` + num + `(?: ?(?:a cell|each|tries each|apiece|of each|every time)\b)`)
 	eachFirst = spaced(`\b(?:twice|once)~each\b`)
-	pairList  = pattern.Must(`(?i)(?:^|[ ,:\x01])((?:\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten) (?:to |at |from |in )?(?:the )?` + placeName + `(?:(?:, ?and |, ?| and | )(?:\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten) (?:to |at |from |in )?(?:the )?` + placeName + `)+)`)
-	onePair   = pattern.Must(`(?i)` + num + ` (?:to |at |from |in )?(?:the )?(` + placeName + `)`)
-	slashed   = pattern.Must(`(?i)([a-z-]+(?: [a-z-]+)?(?: ?/ ?[a-z-]+(?: [a-z-]+)?){1,9})`)
-	manyFrom  = spaced(`\b` + num + `~from~(?:the~)?((?:[a-z-]+)(?:(?:, and the |, and |, the |, | and the | and )[a-z-]+)+)`)
-	fromList  = pattern.Must(`(?i)\b(?:from|to|at|off)[ \x01]+(?:the )?([a-z-]+(?:(?:, and |, ?| and )[a-z-]+)+)`)
+	pairList  = pattern.Must(`(?i)(?:^|[ ,:\x01])((?:\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten) (?:to |at |from |in )?(?:the )?` +
+		placeName +
+		`(?:(?:, ?and |, ?| and | )(?:\d{1,3}|one|two|three|four|five|six|seven|eight|nine|ten) (?:to |at |from |in )?(?:the )?` +
+		placeName + `)+)`)
+	onePair  = pattern.Must(`(?i)` + num + ` (?:to |at |from |in )?(?:the )?(` + placeName + `)`)
+	slashed  = pattern.Must(`(?i)([a-z-]+(?: [a-z-]+)?(?: ?/ ?[a-z-]+(?: [a-z-]+)?){1,9})`)
+	manyFrom = spaced(`\b` + num +
+		`~from~(?:the~)?((?:[a-z-]+)(?:(?:, and the |, and |, the |, | and the | and )[a-z-]+)+)`)
+	fromList = pattern.Must(`(?i)\b(?:from|to|at|off)[ \x01]+(?:the )?([a-z-]+(?:(?:, and |, ?| and )[a-z-]+)+)`)
 
-	setsTimed   = spaced(`\b` + num + `~x~` + num + `~x~` + dec + `~(secs?|seconds?|s|minutes?|min)\b(?:~holds?)?(?:~each)?`)
-	timed       = spaced(`\b` + num + `~(?:x|times|sets of|holds of|holds|efforts of|bursts of|goes of)~(?:of~)?` + dec + `~(secs?|seconds?|s|minutes?|mins?)\b(?:~holds?)?(?:~each)?`)
-	lengthsOf   = spaced(`\b` + num + `~(?:x|times|lengths?(?: of)?|trips?(?: of)?|runs?(?: of)?|lots of|laps of)~(?:a~)?` + dec + `~(?:m|metres?|meters?|yards?|yds?)\b`)
-	setsOf      = spaced(`\b` + num + `~(?:x|sets? of|times|lots of|rounds of)~` + num + `\b(?:~(?:` + repWords + `))?`)
-	metresOf    = spaced(`\b(?:over~|of~|for~)?` + dec + `~(?:m|metres?|meters?|yards?|yds?)\b`)
-	backAndOut  = spaced(`\b(?:` + num + `~(?:x~|times~)?)?(?:there and back|to the line and back|down and back|out and back|up and back|up and down|across and back|over and back)\b(?:~(twice|once|` + num + `~(?:x|times)))?`)
-	lengths     = spaced(`\b` + num + `~(?:x~)?(?:lengths?|trips?|laps?|widths?|half courts?|courts?|half lengths?|crossings?|shuttles?)\b(?:~of the (?:pitch|court|hall|field|pool|rink|gym))?`)
+	setsTimed = spaced(`\b` + num + `~x~` + num + `~x~` + dec +
+		`~(secs?|seconds?|s|minutes?|min)\b(?:~holds?)?(?:~each)?`)
+	timed = spaced(`\b` + num + `~(?:x|times|sets of|holds of|holds|efforts of|bursts of|goes of)~(?:of~)?` +
+		dec + `~(secs?|seconds?|s|minutes?|mins?)\b(?:~holds?)?(?:~each)?`)
+	lengthsOf = spaced(`\b` + num +
+		`~(?:x|times|lengths?(?: of)?|trips?(?: of)?|runs?(?: of)?|lots of|laps of)~(?:a~)?` + dec +
+		`~(?:m|metres?|meters?|yards?|yds?)\b`)
+	setsOf     = spaced(`\b` + num + `~(?:x|sets? of|times|lots of|rounds of)~` + num + `\b(?:~(?:` + repWords + `))?`)
+	metresOf   = spaced(`\b(?:over~|of~|for~)?` + dec + `~(?:m|metres?|meters?|yards?|yds?)\b`)
+	backAndOut = spaced(`\b(?:` + num +
+		`~(?:x~|times~)?)?(?:there and back|to the line and back|down and back|out and back|up and back|up and down|across and back|over and back)\b(?:~(twice|once|` +
+		num + `~(?:x|times)))?`)
+	lengths = spaced(`\b` + num +
+		`~(?:x~)?(?:lengths?|trips?|laps?|widths?|half courts?|courts?|half lengths?|crossings?|shuttles?)\b(?:~of the (?:pitch|court|hall|field|pool|rink|gym))?`)
 	shareOf     = spaced(`\b(?:over~|for~)?(?:a~)?(half|third|full|whole)~(?:of~)?(?:the~|a~)?(?:length|width|court|pitch|field|rink|hall)\b`)
 	sideToSide  = spaced(`\b(?:side to side|sideline to sideline|touch to touch)\b`)
 	eachTimed   = spaced(`\b` + dec + `~(secs?|seconds?|s)~each\b`)
 	overHurdles = spaced(`\b(?:over~)?` + num + `~(?:mini-?|low~|small~)?hurdles$`)
 	letterList  = pattern.Must(`(?:^|[ ,\x01])([A-Z](?:(?:, ?and |, ?| and | ?/ ?|-)[A-Z]\b)+)`)
 	ofEach      = spaced(`\b` + num + `~(?:of each|each letter|each|ea)\b`)
-	holdFor     = spaced(`\b(?:holds?|holding|held)~(?:it~|for~|of~|each~)*` + dec + `~(secs?|seconds?|s|minutes?|mins?)\b`)
-	heldFor     = spaced(`\b` + dec + `~(secs?|seconds?|s|minutes?|mins?)~(?:a~)?(?:holds?|held)\b`)
-	clockTime   = pattern.Must(`\b(\d{1,2}):(\d\d)\b(?: ?min(?:utes?)?)?`)
-	minSec      = spaced(`\b(\d{1,3})~(?:mins?|minutes?)~(?:and~)?(\d{1,2})(?:~(?:s|secs?|seconds?))?\b`)
-	plainTime   = spaced(`\b(?:for~)?` + dec + `~(?:(1/2)~)?(minutes?|mins?|secs?|seconds?|s|')(?:$|[^\w]|\b)(?:~each)?`)
+	holdFor     = spaced(`\b(?:holds?|holding|held)~(?:it~|for~|of~|each~)*` + dec +
+		`~(secs?|seconds?|s|minutes?|mins?)\b`)
+	heldFor   = spaced(`\b` + dec + `~(secs?|seconds?|s|minutes?|mins?)~(?:a~)?(?:holds?|held)\b`)
+	clockTime = pattern.Must(`\b(\d{1,2}):(\d\d)\b(?: ?min(?:utes?)?)?`)
+	minSec    = spaced(`\b(\d{1,3})~(?:mins?|minutes?)~(?:and~)?(\d{1,2})(?:~(?:s|secs?|seconds?))?\b`)
+	plainTime = spaced(`\b(?:for~)?` + dec +
+		`~(?:(1/2)~)?(minutes?|mins?|secs?|seconds?|s|')(?:$|[^\w]|\b)(?:~each)?`)
 	aMinute     = spaced(`\b(?:for~)?(half a minute|a minute and a half|one and a half minutes|a minute|a min|half a min|a couple of minutes|couple of minutes)\b`)
 	repsOf      = spaced(`\b` + num + `~(?:` + repWords + `)\b`)
 	spacedSteps = pattern.Must(`\b[3-9]\d(?: (?:[4-9]\d|100))+ ?%`) // "50 70 90 %"
 	onceTwice   = spaced(`\b(once|twice)\b`)
 	leadNumber  = pattern.Must(`(?i)^[ ,\x01]*` + num + `(?: x)?[ \x01]+([a-z].*)$`)
-	numberHow   = pattern.Must(`(?i)([ ,\x01])` + num + `[ \x01]+(slow|slowly|smooth|controlled|easy|gentle|gently|fast|quick|quickly|big)[ \x01.]*(,|;|$)`)
-	lastNumber  = pattern.Must(`(?i)[ ,\x01]` + num + `(?: each)?[ \x01.]*(?:,|;|$)`)
-	afterFirst  = spaced(`\b(?:first|last|next|opening|final|the) (?:one|two|three|four|five|six|seven|eight|nine|ten|\d{1,2})\b(?: (?:minutes?|seconds?|metres?|balls?|passes|points?|phases?|plays?|overs?))?`)
-	eachEnd     = spaced(`\beach~(?:,|$)`)
-	ownFirst    = spaced(`\b(?:own|strong|weak|left|right) (?:side|foot|hand|leg|arm) first\b`)
-	everyWhere  = spaced(`\bin all directions\b`)
-	timesLast   = spaced(`\bx~` + num + `\b`)
-	countOf     = spaced(`(?:\bhold~)?(?:for~)?(?:(?:a|the)~)?\bcount of~` + num)
-	setsReach   = spaced(`\b` + num + `~(?:-|to|or)~` + num + `~(?:x~\d|sets\b)`)
-	setsLast    = spaced(`\b` + num + `~sets\b`)
-	perPlace    = spaced(`\b` + num + `~(?:a|per|each|at each|from each|to each|in each) (?:box|spot|place|cell|station|basket|target|corner|end|post|goal|wing|mark|cone|base)\b`)
-	numberPair  = spaced(`\b` + num + `~(?:in pairs|in twos|each pair|a pair)\b`)
-	atLeast     = spaced(`\b(?:at least|no less than|not less than|minimum|min of)~` + num + `(?:~(secs?|seconds?|s|minutes?|mins?|min))?\b`)
-	reach       = pattern.Must(`(?:\b|x)(\d{1,3})(?:-| to )(\d{1,3})\b( ?(?:m|s|sec|secs|seconds|min|minutes|reps|each|a|per)\b|[ ,]|$)`)
-	bareSteps   = pattern.Must(`,[ \x01]*(\d{2,3}(?:(?:, ?and |, ?| and )\d{2,3})+)[ \x01]*(?:,|$)`)
-	atSteps     = pattern.Must(`(?i)\b(?:at|@) ?(\d{2,3}(?:(?:, ?and |, ?| and )\d{2,3})+) ?(?:[,;(]|$)`)
-	metreList   = pattern.Must(`(?i)\b(\d{1,3} ?m?(?:(?:, ?and |, ?| and |/)\d{1,3} ?m?)+)(?: ?(?:m|metres)\b)`)
+	numberHow   = pattern.Must(`(?i)([ ,\x01])` + num +
+		`[ \x01]+(slow|slowly|smooth|controlled|easy|gentle|gently|fast|quick|quickly|big)[ \x01.]*(,|;|$)`)
+	lastNumber = pattern.Must(`(?i)[ ,\x01]` + num + `(?: each)?[ \x01.]*(?:,|;|$)`)
+	afterFirst = spaced(`\b(?:first|last|next|opening|final|the) (?:one|two|three|four|five|six|seven|eight|nine|ten|\d{1,2})\b(?: (?:minutes?|seconds?|metres?|balls?|passes|points?|phases?|plays?|overs?))?`)
+	eachEnd    = spaced(`\beach~(?:,|$)`)
+	ownFirst   = spaced(`\b(?:own|strong|weak|left|right) (?:side|foot|hand|leg|arm) first\b`)
+	everyWhere = spaced(`\bin all directions\b`)
+	timesLast  = spaced(`\bx~` + num + `\b`)
+	countOf    = spaced(`(?:\bhold~)?(?:for~)?(?:(?:a|the)~)?\bcount of~` + num)
+	setsReach  = spaced(`\b` + num + `~(?:-|to|or)~` + num + `~(?:x~\d|sets\b)`)
+	setsLast   = spaced(`\b` + num + `~sets\b`)
+	perPlace   = spaced(`\b` + num +
+		`~(?:a|per|each|at each|from each|to each|in each) (?:box|spot|place|cell|station|basket|target|corner|end|post|goal|wing|mark|cone|base)\b`)
+	numberPair = spaced(`\b` + num + `~(?:in pairs|in twos|each pair|a pair)\b`)
+	atLeast    = spaced(`\b(?:at least|no less than|not less than|minimum|min of)~` + num +
+		`(?:~(secs?|seconds?|s|minutes?|mins?|min))?\b`)
+	reach     = pattern.Must(`(?:\b|x)(\d{1,3})(?:-| to )(\d{1,3})\b( ?(?:m|s|sec|secs|seconds|min|minutes|reps|each|a|per)\b|[ ,]|$)`)
+	bareSteps = pattern.Must(`,[ \x01]*(\d{2,3}(?:(?:, ?and |, ?| and )\d{2,3})+)[ \x01]*(?:,|$)`)
+	atSteps   = pattern.Must(`(?i)\b(?:at|@) ?(\d{2,3}(?:(?:, ?and |, ?| and )\d{2,3})+) ?(?:[,;(]|$)`)
+	metreList = pattern.Must(`(?i)\b(\d{1,3} ?m?(?:(?:, ?and |, ?| and |/)\d{1,3} ?m?)+)(?: ?(?:m|metres)\b)`)
 )

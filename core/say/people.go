@@ -74,7 +74,8 @@ func (s *scan) whole(l *Line) {
 			s.text = first + ", " + rest
 		}
 	}
-	if at := strings.Index(s.text, ": "); at > 0 && at < 90 && (!strings.ContainsAny(s.text[:at], ",;") || s.headed(s.text[:at])) {
+	if at := strings.Index(s.text, ": "); at > 0 && at < 90 &&
+		(!strings.ContainsAny(s.text[:at], ",;") || s.headed(s.text[:at])) {
 		s.text = s.text[:at] + colon + s.text[at+1:]
 	}
 	s.when(l)
@@ -97,7 +98,8 @@ func (s *scan) attribute(l *Line, text string) bool {
 		if m := leads.FindStringSubmatch(text); m != nil && s.lead(l, m[1]) {
 			return true
 		}
-		if m := ledBy.FindStringSubmatch(text); m != nil && (s.staffer(l, m[1]) || !strings.HasPrefix(strings.ToLower(text), "with") && s.lead(l, m[1])) {
+		if m := ledBy.FindStringSubmatch(text); m != nil && (s.staffer(l, m[1]) ||
+			!strings.HasPrefix(strings.ToLower(text), "with") && s.lead(l, m[1])) {
 			return true
 		}
 		if s.staffer(l, text) {
@@ -216,7 +218,8 @@ func (r *Reader) person(name string) string {
 		return ""
 	}
 	for _, one := range r.people { // backs for back, kickers for kicker
-		if (slices.Contains(r.Units, one.is) || slices.Contains(r.Positions, one.is)) && strings.TrimSuffix(one.fold, "s") == strings.TrimSuffix(name, "s") && name != "" {
+		if (slices.Contains(r.Units, one.is) || slices.Contains(r.Positions, one.is)) &&
+			strings.TrimSuffix(one.fold, "s") == strings.TrimSuffix(name, "s") && name != "" {
 			return one.is
 		}
 	}
@@ -272,7 +275,8 @@ func (s *scan) whoFirst(l *Line) {
 		}
 	}
 	for _, u := range s.Units {
-		if n := prefixOf(s.text, u); n > 0 && n < len(s.text) && s.text[n] == ' ' && strings.HasSuffix(strings.ToLower(u), "s") && s.known.finds(s.text[n:]) && !s.known.finds(s.text) {
+		if n := prefixOf(s.text, u); n > 0 && n < len(s.text) && s.text[n] == ' ' &&
+			strings.HasSuffix(strings.ToLower(u), "s") && s.known.finds(s.text[n:]) && !s.known.finds(s.text) {
 			l.Who, s.text = []string{u}, s.text[n:]
 			return
 		}

@@ -9,7 +9,8 @@ import (
 
 // words are those of a list: "front middle back", "left, middle and right".
 func words(list string) []string {
-	return slices.DeleteFunc(strings.FieldsFunc(strings.NewReplacer(" and ", " ", "/", " ", ",", " ", soft, " ").Replace(strings.ToLower(list)+" "), func(r rune) bool { return r == ' ' }),
+	return slices.DeleteFunc(strings.FieldsFunc(strings.NewReplacer(" and ", " ", "/", " ", ",", " ", soft,
+		" ").Replace(strings.ToLower(list)+" "), func(r rune) bool { return r == ' ' }),
 		func(w string) bool { return w == "the" || w == "x" || smallNumbers[w] > 0 })
 }
 
@@ -168,11 +169,13 @@ func (s *scan) parts(d *Dose) bool {
 		lead := strings.Fields(parts[0]) // the name stands before the first part
 		if len(lead) > 0 {
 			words := 1
-			if n := len(strings.Fields(parts[1])); len(lead) >= n && n > 1 && isPlace(strings.Join(lead[len(lead)-n:], " ")) {
+			if n := len(strings.Fields(parts[1])); len(lead) >= n && n > 1 &&
+				isPlace(strings.Join(lead[len(lead)-n:], " ")) {
 				words = n
 			}
 			parts[0] = strings.Join(lead[len(lead)-words:], " ")
-			from := at[2] + strings.LastIndex(strings.ToLower(s.text[at[2]:at[3]][:strings.Index(s.text[at[2]:at[3]], "/")]), parts[0])
+			from := at[2] + strings.LastIndex(strings.ToLower(s.text[at[2]:at[3]][:strings.Index(s.text[at[2]:at[3]],
+				"/")]), parts[0])
 			d.Parts = parts
 			s.text = s.text[:from] + soft + s.text[at[3]:]
 			return true
@@ -180,7 +183,8 @@ func (s *scan) parts(d *Dose) bool {
 	}
 	m := eachOf.FindStringSubmatch(s.text)
 	if m == nil {
-		if at := manyFrom.FindStringSubmatchIndex(s.text); at != nil && isPlace(strings.ReplaceAll(s.text[at[4]:at[5]], ",", " ")) {
+		if at := manyFrom.FindStringSubmatchIndex(s.text); at != nil &&
+			isPlace(strings.ReplaceAll(s.text[at[4]:at[5]], ",", " ")) {
 			d.Kind, d.Columns, d.Tries = drill.Grid, words(s.text[at[4]:at[5]]), number(s.text[at[2]:at[3]])
 			s.text = s.text[:at[0]] + soft + s.text[at[1]:]
 			return true
@@ -209,8 +213,10 @@ func (s *scan) listed(d *Dose) bool {
 	if head, place, colon := strings.Cut(list[0].text, ": "); colon && isPlace(place) {
 		parts, from = append(parts, strings.ToLower(place)), strings.Index(s.text, head)+len(head)
 	}
-	if at := strings.LastIndexAny(list[0].text, " "+soft); parts == nil && at > 0 && first > 2 && isPlace(list[0].text[at+1:]) && !isPlace(list[0].text) {
-		parts, from = append(parts, strings.ToLower(list[0].text[at+1:])), strings.LastIndex(s.text[:list[0].to], list[0].text[at+1:])
+	if at := strings.LastIndexAny(list[0].text, " "+soft); parts == nil && at > 0 && first > 2 &&
+		isPlace(list[0].text[at+1:]) && !isPlace(list[0].text) {
+		parts, from = append(parts, strings.ToLower(list[0].text[at+1:])),
+			strings.LastIndex(s.text[:list[0].to], list[0].text[at+1:])
 	}
 	for _, g := range list[1:first] {
 		if !isPlace(g.text) {
@@ -233,6 +239,8 @@ func numbers(list []string) (n []int) {
 	return n
 }
 
-var units = strings.Fields("s sec secs second seconds min mins minute minutes m metres meters x a each per side sides leg legs arm arms way ways of reps rep sets times lengths in all total and rest hold holds exactly breaths rounds forward forwards back backward backwards out")
+var units = strings.Fields("s sec secs second seconds min mins minute minutes m metres meters x a each per " +
+	"side sides leg legs arm arms way ways of reps rep sets times lengths in all total and rest hold holds " +
+	"exactly breaths rounds forward forwards back backward backwards out")
 
 func unitWord(w string) bool { return slices.Contains(units, w) && w != "back" && w != "forward" }

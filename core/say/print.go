@@ -46,7 +46,8 @@ func Print(d *plan.Document, book []drill.Drill) []string {
 }
 
 func newPrinter(d *plan.Document, book []drill.Drill, known *Index) *printer {
-	of := ContextOf(&plan.Document{Method: d.Method, Start: d.Start, Units: d.Units, Players: d.Players, Leaders: d.Leaders, Zones: d.Zones, Turns: d.Turns}, "", book)
+	of := ContextOf(&plan.Document{Method: d.Method, Start: d.Start, Units: d.Units, Players: d.Players,
+		Leaders: d.Leaders, Zones: d.Zones, Turns: d.Turns}, "", book)
 	of.Index = known
 	return &printer{doc: d, reader: NewReader(of)}
 }
@@ -82,7 +83,8 @@ func (p *printer) fixed(f *plan.Fixed) {
 		rest += ", " + who
 	}
 	line := f.Name + rest
-	if l := p.reader.Read(line); l.Is != IsFixed || capital(l.Name) != f.Name || l.Note != "" { // its name is no usual one
+	if l := p.reader.Read(line); l.Is != IsFixed || capital(l.Name) != f.Name || l.Note != "" {
+		// its name is no usual one
 		line = "fixed: " + quote(f.Name) + rest
 	}
 	p.lines = append(p.lines, line)
@@ -308,13 +310,16 @@ func spoken(k, known *drill.Drill) (said []string) {
 	if len(d.Efforts) > 0 {
 		said = append(said, percentsOf(d.Efforts))
 	}
-	if d.Kind == drill.Travel && d.TurnSeconds > 0 && (known == nil && d.TurnSeconds != usualTurn || known != nil && known.Dose.TurnSeconds != d.TurnSeconds) {
+	if d.Kind == drill.Travel && d.TurnSeconds > 0 && (known == nil && d.TurnSeconds != usualTurn ||
+		known != nil && known.Dose.TurnSeconds != d.TurnSeconds) {
 		said = append(said, fmt.Sprintf("rest %g s", d.TurnSeconds))
 	}
-	if r := k.Range; r.Min < r.Target && (r.Said || r.Target == r.Max) && (known == nil || known.Range.Min != r.Min || known.Range.Max != r.Max) {
+	if r := k.Range; r.Min < r.Target && (r.Said || r.Target == r.Max) &&
+		(known == nil || known.Range.Min != r.Min || known.Range.Max != r.Max) {
 		said = append(said, "at least "+leastSaid(d.Kind, r.Min))
 	}
-	if d.RestSeconds > 0 && (known == nil || known.Dose.Kind != d.Kind || known.Dose.RestSeconds != d.RestSeconds) && (d.Kind == drill.Reps || d.Kind == drill.Hold) {
+	if d.RestSeconds > 0 && (known == nil || known.Dose.Kind != d.Kind || known.Dose.RestSeconds != d.RestSeconds) &&
+		(d.Kind == drill.Reps || d.Kind == drill.Hold) {
 		said = append(said, fmt.Sprintf("rest %g s", d.RestSeconds))
 	}
 	return said
@@ -406,7 +411,8 @@ func partsSaid(d *drill.Dose, n int) string {
 				own = append(own, fmt.Sprintf(", %s %d", p.Name, p.Reps))
 			}
 		}
-		return fmt.Sprintf("%s, %d x %d%s%s", strings.Join(names, " / "), d.Sets, n, sidesSaid(d), strings.Join(own, ""))
+		return fmt.Sprintf("%s, %d x %d%s%s", strings.Join(names, " / "), d.Sets, n, sidesSaid(d),
+			strings.Join(own, ""))
 	}
 	if d.Parts[0].Reps > 0 {
 		var list []string
@@ -427,7 +433,8 @@ func gridSaid(k, known *drill.Drill, n int) string {
 		return strings.Join(list, ", ")
 	}
 	usual := known != nil && slices.Equal(k.Rows, known.Rows) && slices.Equal(k.Columns, known.Columns)
-	plain := len(k.Columns) > 1 && len(k.Rows) > 1 && !strings.Contains(strings.Join(append(slices.Clone(k.Rows), k.Columns...), ""), " ")
+	plain := len(k.Columns) > 1 && len(k.Rows) > 1 &&
+		!strings.Contains(strings.Join(append(slices.Clone(k.Rows), k.Columns...), ""), " ")
 	if plain && (!usual || len(k.Dose.Counts) > 1) {
 		said := fmt.Sprintf("%s x %s, %d each", strings.Join(k.Rows, " "), strings.Join(k.Columns, " "), n)
 		for i, row := range k.Dose.Counts {

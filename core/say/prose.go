@@ -41,7 +41,8 @@ func (r *Reader) ReadPiece(p Piece) Line {
 	if l.Said = p.Text; text != p.Text && l.Is == IsNote {
 		l = r.Read(p.Text)
 	}
-	if p.Last && l.Is == IsBlock && l.Rounds == 0 && !strings.HasSuffix(text, ":") { // it heads nothing: "Shots, 4 each. Danny in goal"
+	if p.Last && l.Is == IsBlock && l.Rounds == 0 && !strings.HasSuffix(text, ":") {
+		// it heads nothing: "Shots, 4 each. Danny in goal"
 		l = Line{Is: IsNote, Said: l.Said, Note: oneLine(text)}
 	}
 	l.at(text)
@@ -78,7 +79,8 @@ func (r *Reader) Pieces(list []string) []Piece {
 		if spanish {
 			break
 		}
-		if head, heads := strings.CutPrefix(one.Text, headMark); heads && r.onlyRemarks(strings.TrimSpace(list[one.Line]), head) {
+		if head, heads := strings.CutPrefix(one.Text, headMark); heads &&
+			r.onlyRemarks(strings.TrimSpace(list[one.Line]), head) {
 			all[i].Text = strings.TrimSpace(list[one.Line])
 		}
 	}
@@ -104,7 +106,8 @@ func paragraphs(lines []string) bool {
 		switch {
 		case strings.HasPrefix(text, noteMark):
 		case text != "":
-			if n++; strings.HasPrefix(text, headMark) || section(text) || strings.HasSuffix(text, ":") || marked.MatchString(text) {
+			if n++; strings.HasPrefix(text, headMark) || section(text) || strings.HasSuffix(text, ":") ||
+				marked.MatchString(text) {
 				return false
 			}
 		case n > 0:
@@ -115,7 +118,8 @@ func paragraphs(lines []string) bool {
 }
 
 // goesOn is a sentence that only says how often or how hard what the one before it says is done.
-var goesOn = spaced(`^` + num + `~(?:of (?:those|them|these|each)|goes|times|reps|rounds|sets|each|(?:a|per)~(?:side|leg|arm|hand|foot)|x|at~\d+)\b`)
+var goesOn = spaced(`^` + num +
+	`~(?:of (?:those|them|these|each)|goes|times|reps|rounds|sets|each|(?:a|per)~(?:side|leg|arm|hand|foot)|x|at~\d+)\b`)
 
 // shortBefore is a word in short, which its full stop does not end a sentence with: no. 10.
 // littleFirst is a sentence that only says that people come in, or that it is over: "10.25 in. Water".
@@ -179,7 +183,8 @@ func sentences(text string) (list []string) {
 	if strings.HasPrefix(strings.ToLower(text), "note:") {
 		return []string{text}
 	}
-	if apart := besideOthers.FindAllStringIndex(text, -1); labelOf.MatchString(text) && apart != nil { // "Forwards: … / Backs: …"
+	if apart := besideOthers.FindAllStringIndex(text, -1); labelOf.MatchString(text) && apart != nil {
+		// "Forwards: … / Backs: …"
 		from := 0
 		for _, at := range apart {
 			list, from = append(list, sentences(text[from:at[0]])...), at[0]+3
@@ -205,7 +210,9 @@ func sentences(text string) (list []string) {
 			from = at[1]
 			continue
 		}
-		if littleFirst.MatchString(text[from:at[3]]) || goesOn.MatchString(text[at[4]:]) || shortBefore.MatchString(text[:at[3]]) && text[at[4]] <= '9' { // "4 of those, full tilt" is of what stands before it
+		if littleFirst.MatchString(text[from:at[3]]) || goesOn.MatchString(text[at[4]:]) ||
+			shortBefore.MatchString(text[:at[3]]) && text[at[4]] <= '9' {
+			// "4 of those, full tilt" is of what stands before it
 			continue
 		}
 		put(text[from : at[3]+1]) // with the full stop
@@ -240,7 +247,8 @@ func hideInside(text string) string {
 			for i := at[0]; i < at[1]; i++ {
 				out[i] = 'x'
 			}
-			if first := text[min(at[0]+1, len(text)-1)]; re == quoted && first >= 'A' && first <= 'Z' { // a sentence may begin with it
+			if first := text[min(at[0]+1, len(text)-1)]; re == quoted && first >= 'A' && first <= 'Z' {
+				// a sentence may begin with it
 				out[at[0]] = 'X'
 			}
 		}

@@ -20,9 +20,11 @@ func TestSentencesArePartedWhereTheyEnd(t *testing.T) {
 		`"Over; and out" 5. "A. B" 2`:                         {`"Over; and out" 5.`, `"A. B" 2`},
 		"note: as it was; all of it. Yes":                     {"note: as it was; all of it. Yes"},
 		"walk 1.5 min, vs. them":                              {"walk 1.5 min, vs. them"},
-		"4 lanes: skips 20 m; jog 20 m. Squats 5":             {"4 lanes: skips 20 m", "4 lanes: jog 20 m.", "Squats 5"},
+		"4 lanes: skips 20 m; jog 20 m. Squats 5": {"4 lanes: skips 20 m", "4 lanes: jog 20 m.",
+			"Squats 5"},
 		"1. Jog": {"1. Jog"},
-		"Easy first. 50 out I roll my hips and calves, 5 min. Then bike 4 min": {"Easy first.", "roll hips and calves, 5 min, at 50", "bike 4 min"},
+		"Easy first. 50 out I roll my hips and calves, 5 min. Then bike 4 min": {"Easy first.",
+			"roll hips and calves, 5 min, at 50", "bike 4 min"},
 		"12 out, two sprints": {"two sprints, at 12"},
 		"we throw 6 each":     {"throw 6 each"},
 		"no. 10 throws":       {"no. 10 throws"},
@@ -36,7 +38,8 @@ func TestSentencesArePartedWhereTheyEnd(t *testing.T) {
 
 // Nothing typed is lost where it is parted.
 func TestPartingLosesNoWord(t *testing.T) {
-	word := rapid.SampledFrom([]string{"jog", "Squats", "10", "(tall; quick)", `"A. B"`, "then", ";", "4 lanes:", "end.", "Next", "no. 3", "\n"})
+	word := rapid.SampledFrom([]string{"jog", "Squats", "10", "(tall; quick)", `"A. B"`, "then", ";", "4 lanes:",
+		"end.", "Next", "no. 3", "\n"})
 	rapid.Check(t, func(t *rapid.T) {
 		text := strings.Join(rapid.SliceOfN(word, 1, 12).Draw(t, "words"), " ")
 		all := strings.Join(say.Lines(text), " ")
@@ -69,9 +72,11 @@ func TestPlacesHoweverTheyAreSaid(t *testing.T) {
 		"baskets, five spots, three each":                                 "3 in each of 5 places",
 		"baskets 3 in each of 5 places":                                   "3 in each of 5 places",
 		"quick releases: from up top, left alley, right alley, five each": "5 in each of 3 places",
-		"full kicks: 2 near left, 2 near right, 3 far left, 1 far right":  "2 near left, 2 near right, 3 far left, 1 far right",
-		"Line: skips: 2 trips: out with skips, back with jog, 20 m":       "2 trips: out with skips, back with jog, 20 m",
-		"sprints: 2 sprints of 20 m at 90 %, 4 lines of 9":                "2 sprints of 20 m at 90 %",
+		"full kicks: 2 near left, 2 near right, 3 far left, 1 far right": "2 near left, 2 near right, 3 far " +
+			"left, 1 far right",
+		"Line: skips: 2 trips: out with skips, back with jog, 20 m": "2 trips: out with skips, back with " +
+			"jog, 20 m",
+		"sprints: 2 sprints of 20 m at 90 %, 4 lines of 9": "2 sprints of 20 m at 90 %",
 	} {
 		d := empty()
 		write(d, text)
@@ -84,9 +89,10 @@ func TestPlacesHoweverTheyAreSaid(t *testing.T) {
 func TestRegionsAreDrillsEach(t *testing.T) {
 	for text, want := range map[string][]string{
 		"after the bell they stretch calves and thighs, fifteen seconds each, once": {"static-calf", "static-thigh"},
-		"roll calves, hips and back 30 s each":                                      {"roll-calves", "roll-hips", "roll-mid-back"},
-		"roll hips and calves, five minutes":                                        {"roll-hips", "roll-calves"},
-		"roll calves 30 s, slowly":                                                  {"roll-calves"},
+		"roll calves, hips and back 30 s each": {"roll-calves", "roll-hips",
+			"roll-mid-back"},
+		"roll hips and calves, five minutes": {"roll-hips", "roll-calves"},
+		"roll calves 30 s, slowly":           {"roll-calves"},
 	} {
 		d := empty()
 		became := write(d, text)
@@ -105,7 +111,8 @@ func TestRegionsAreDrillsEach(t *testing.T) {
 
 // A list after the end is called as it was said, and printed so.
 func TestWhatADayEndsWithIsSaidAgain(t *testing.T) {
-	for head, line := range map[string]string{"After the bell:": "Bell", "--- After the final whistle": "Final whistle", "after the lift": "End of the lift", "Cool down:": "Final whistle"} {
+	for head, line := range map[string]string{"After the bell:": "Bell", "--- After the final whistle": "Final whistle",
+		"after the lift": "End of the lift", "Cool down:": "Final whistle"} {
 		d := empty()
 		write(d, "jog 2 min\n"+head+"\nroll calves 30 s")
 		require.Len(t, d.Lists, 1, head)
@@ -140,7 +147,8 @@ func TestNonsenseIsNotTakenSilently(t *testing.T) {
 // Players of a position are named by it before a colon, also where that word is a direction.
 func TestPositionsAreNamed(t *testing.T) {
 	r := say.NewReader(say.Context{Positions: []string{"Forward", "Back"}})
-	for line, who := range map[string][]string{"forwards: lifts 6 a side": {"Forward"}, "Backs: strikes 6 a side": {"Back"}, "forward: lunges 6": nil, "lunges 8 forwards and 8 back": nil} {
+	for line, who := range map[string][]string{"forwards: lifts 6 a side": {"Forward"},
+		"Backs: strikes 6 a side": {"Back"}, "forward: lunges 6": nil, "lunges 8 forwards and 8 back": nil} {
 		assert.Equal(t, who, r.Read(line).Who, line)
 	}
 }

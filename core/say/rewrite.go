@@ -283,15 +283,18 @@ func (w *rewrite) without() {
 		kept[i] = true
 	}
 	said := func(p piece) bool {
-		return slices.ContainsFunc(w.after, func(a Written) bool { return p.is != "" && fold(a.Line.Name) == fold(p.is) })
+		return slices.ContainsFunc(w.after,
+			func(a Written) bool { return p.is != "" && fold(a.Line.Name) == fold(p.is) })
 	}
 	for i, l := range w.was {
 		for _, p := range l.pieces {
 			switch {
 			case kept[i]:
 			case p.is != "" && !said(p):
-				w.next.Fixed = slices.DeleteFunc(w.next.Fixed, func(f plan.Fixed) bool { return fold(f.Name) == fold(p.is) })
-				w.next.Bring = slices.DeleteFunc(w.next.Bring, func(b plan.Bring) bool { return "bring "+fold(b.What) == p.is })
+				w.next.Fixed = slices.DeleteFunc(w.next.Fixed,
+					func(f plan.Fixed) bool { return fold(f.Name) == fold(p.is) })
+				w.next.Bring = slices.DeleteFunc(w.next.Bring,
+					func(b plan.Bring) bool { return "bring "+fold(b.What) == p.is })
 			case p.block == "" && p.is == "":
 				w.next.Notes = slices.DeleteFunc(w.next.Notes, func(n string) bool { return n == AsTyped(p.text) })
 			}

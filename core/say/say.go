@@ -185,7 +185,8 @@ func NewReader(c Context) *Reader {
 			c.Phases = append(c.Phases, string(p))
 		}
 	}
-	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index, called: map[string]bool{}, answers: map[asked]bool{}, marked: map[string]hear.Reading{}}
+	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index, called: map[string]bool{},
+		answers: map[asked]bool{}, marked: map[string]hear.Reading{}}
 	if r.known == nil {
 		r.known = NewIndex(c.Book, c.Sport)
 	}
@@ -206,7 +207,8 @@ func NewReader(c Context) *Reader {
 		}
 		for n, word := range called {
 			for _, name := range []string{fold(word), fold(word) + "s"} {
-				if n > 0 && (len(name) < 3 || strings.ContainsAny(name, "0123456789")) || isPlace(name) { // "back" is also where to
+				if n > 0 && (len(name) < 3 || strings.ContainsAny(name, "0123456789")) || isPlace(name) {
+					// "back" is also where to
 					continue
 				}
 				r.people = append(r.people, named{name, position})
@@ -269,8 +271,8 @@ func (l *Line) inMetres(text string) string {
 	return of
 }
 
-// whenAlone is a heading that says nothing but from when on what stands below it is done: "From 45:"; comesIn is a time at
-// which people only come in, go out or are done: "15 in".
+// whenAlone is a heading that says nothing but from when on what stands below it is done: "From
+// 45:"; comesIn is a time at which people only come in, go out or are done: "15 in".
 var (
 	whenAlone = pattern.Must(`(?i)^(from|at) (\d{1,3})(?: ?min(?:utes)?)?(?: out| to go)?:\s*$`)
 	comesIn   = pattern.Must(`(?i)^(\d{1,2}),? ((?:back )?(?:in|out|off|inside|ready|done))[.!]?$`)
@@ -304,11 +306,14 @@ func (r *Reader) Read(text string) Line {
 	}
 	text = r.reworded(text)
 	ruled := r.ruled(text)
-	if strings.HasPrefix(text, headMark) || strings.HasPrefix(text, noteMark) || ruled.Is == IsBlank || len(text) > MaxLength {
+	if strings.HasPrefix(text, headMark) || strings.HasPrefix(text, noteMark) || ruled.Is == IsBlank ||
+		len(text) > MaxLength {
 		return ruled
 	}
 	l := r.better(ruled, r.Heard(text))
-	if l.Is == IsDrill && l.Note != "" && l.Dose != nil && !strings.ContainsAny(l.Note, "0123456789") && l.Note != l.Said && !ofPlan.MatchString(l.Note) && !hear.Group(l.Note) { // what is said beside how much is told
+	if l.Is == IsDrill && l.Note != "" && l.Dose != nil && !strings.ContainsAny(l.Note, "0123456789") &&
+		l.Note != l.Said && !ofPlan.MatchString(l.Note) && !hear.Group(l.Note) {
+		// what is said beside how much is told
 		l.Cues, l.Note = append(l.Cues, strings.Split(l.Note, ", ")...), ""
 	}
 	l.Name = unitFirst.ReplaceAllString(l.Name, "")
@@ -317,7 +322,8 @@ func (r *Reader) Read(text string) Line {
 	l.inTurn(text)
 	l.farAs()
 	l.Cues = slices.DeleteFunc(l.Cues, func(cue string) bool { // what another says too
-		return l.Is == IsBlock && slices.ContainsFunc(l.Cues, func(other string) bool { return other != cue && strings.Contains(other, cue) })
+		return l.Is == IsBlock &&
+			slices.ContainsFunc(l.Cues, func(other string) bool { return other != cue && strings.Contains(other, cue) })
 	})
 	if l.Is == IsFixed && (l.At != nil || l.From != nil) {
 		l.Name = clockAtFront.ReplaceAllString(l.Name, "")
@@ -345,7 +351,8 @@ func (l *Line) countedOnce(text string) {
 	said := []int{d.Reps, d.Acts, d.Sets, d.Trips, d.Tries, d.Seconds}
 	l.Who = slices.DeleteFunc(l.Who, func(shirt string) bool {
 		times := 0
-		for _, w := range strings.FieldsFunc(strings.ToLower(text), func(c rune) bool { return !unicode.IsLetter(c) && !unicode.IsDigit(c) }) {
+		for _, w := range strings.FieldsFunc(strings.ToLower(text),
+			func(c rune) bool { return !unicode.IsLetter(c) && !unicode.IsDigit(c) }) {
 			if w == shirt || smallNumbers[w] > 0 && strconv.Itoa(smallNumbers[w]) == shirt {
 				times++
 			}
@@ -355,7 +362,8 @@ func (l *Line) countedOnce(text string) {
 	})
 }
 
-// withInBrackets is a line that says in brackets behind its people with whom they are: "Forwards (Coach Orr): lineouts 8".
+// withInBrackets is a line that says in brackets behind its people with whom they are: "Forwards
+// (Coach Orr): lineouts 8".
 var withInBrackets = pattern.Must(`^(\pL[\pL &+/-]*?) \((?:with |w/ ?)?((?:(?i:coach) )?\p{Lu}\pL+)\) ?[:–-] ?(\S.*)$`)
 
 // reworded is a line with what has but one meaning put as the rest is read.
@@ -390,12 +398,14 @@ var minutesTo = pattern.Must(`(?i)\bat (\d{1,2}) (?:mins? )?to$`)
 var clockAtFront = pattern.Must(`^\d{1,2}[:.]\d\d[ ,:-]+`)
 
 // thenWith is the same once more with something: "jogs four widths, then with the hurl four".
-var thenWith = pattern.Must(`(?i)^((?:everyone|everybody|all) )?([a-z][a-z -]*?) ` + num + ` (widths|lengths|laps), ?(?:and )?then (with (?:the |an? )?[a-z]+) ` + num + `(?: (?:widths|lengths|laps))?\.?$`)
+var thenWith = pattern.Must(`(?i)^((?:everyone|everybody|all) )?([a-z][a-z -]*?) ` + num +
+	` (widths|lengths|laps), ?(?:and )?then (with (?:the |an? )?[a-z]+) ` + num + `(?: (?:widths|lengths|laps))?\.?$`)
 
 // spelled is a length of time whose number is a word: "three minutes".
 var spelled = pattern.Must(`(?i)\b` + num + `( (?:minutes|mins|seconds|secs)\b)`)
 
-// alsoMinutes is how long the second of two games is, where the first had minutes: "mini-court three minutes, full court four".
+// alsoMinutes is how long the second of two games is, where the first had minutes: "mini-court
+// three minutes, full court four".
 var alsoMinutes = pattern.Must(`(?i)(min(?:ute)?s?\b[^,;]*[,;] *(?:and |then )*(?:full|half|whole|big|small|mini|short|long|cross)[- ](?:court|pitch|field|table|rink|court rally) (?:\d{1,2}|two|three|four|five|six|seven|eight|nine|ten))( *(?:[,;.]|$))`)
 
 // noneOf is none of something, of which nobody does any.
@@ -430,7 +440,8 @@ func (r *Reader) ruled(text string) Line {
 	}
 	heads := false
 	line.part = strings.HasPrefix(text, headMark)
-	if m := marked.FindStringSubmatch(text); m != nil && m[1] != "" && (!startsWithNumber(m[1]) || line.part && whichPart.MatchString(m[1])) {
+	if m := marked.FindStringSubmatch(text); m != nil && m[1] != "" &&
+		(!startsWithNumber(m[1]) || line.part && whichPart.MatchString(m[1])) {
 		text, heads = m[1], true
 	}
 	for _, re := range []*pattern.Pattern{lanesFirst, inLanes} {
@@ -538,7 +549,8 @@ func cutFixed(text string) (string, bool) {
 var (
 	spaces  = pattern.Must(`[\s\x00-\x1f]+`)
 	bullet  = pattern.Must(`^(?:[-*•·]+|\d{1,2}[.)]|\d{1,2} -|[A-Za-z]\))\s+(\S)`)
-	symbols = strings.NewReplacer("×", "x", "–", "-", "—", "-", "’", "'", "‘", "'", "½", " 1/2", "“", "\"", "”", "\"", "＋", "+", "′", "'", "…", "")
+	symbols = strings.NewReplacer("×", "x", "–", "-", "—", "-", "’", "'", "‘", "'", "½", " 1/2", "“", "\"", "”", "\"",
+		"＋", "+", "′", "'", "…", "")
 )
 
 // shorthand are ways to write a dose short.
@@ -555,7 +567,8 @@ var shorthand = []struct {
 	{pattern.Must(`(?i)(\d) ?(?:l/r|e/s|ps)\b`), "$1 a side"},
 	{pattern.Must(`(?i)(^| )x(\d)`), "${1}x $2"},
 	{pattern.Must(`(?i) to (?:begin|start)(?: with)?([,.]|$)`), "$1"},
-	{pattern.Must(`(?i)\b((?:left|right) (?:hand|foot)) (\d{1,2}), ?((?:left|right) (?:hand|foot)) (\d{1,2})`), "$2 $1, $4 $3"},
+	{pattern.Must(`(?i)\b((?:left|right) (?:hand|foot)) (\d{1,2}), ?((?:left|right) (?:hand|foot)) (\d{1,2})`),
+		"$2 $1, $4 $3"},
 	{pattern.Must(`(?i)([a-z]{2}) ?/ ?(\d{1,2} [a-z]{2})`), "$1, $2"},
 }
 

@@ -49,7 +49,8 @@ func TestLinesAreReadAsTheyAreMeant(t *testing.T) {
 }
 
 // unsaid may not be there unless it is expected.
-var unsaid = []string{"who", "where", "leader", "at", "window", "before", "after", "straight_after", "cues", "parts", "effort", "efforts", "exact", "rounds", "priority", "loose", "share", "breaths", "tempo"}
+var unsaid = []string{"who", "where", "leader", "at", "window", "before", "after", "straight_after", "cues", "parts",
+	"effort", "efforts", "exact", "rounds", "priority", "loose", "share", "breaths", "tempo"}
 
 func compare(t *testing.T, want, got map[string]any, whole string) {
 	for field, value := range want {
@@ -70,10 +71,12 @@ func compare(t *testing.T, want, got map[string]any, whole string) {
 			}
 			assert.Equal(t, value, got[field], "%s: %s", field, whole)
 		default:
-			if field == "directions" && value == 1. && got[field] == nil || field == "sides" && value == 1. && got[field] == nil {
+			if field == "directions" && value == 1. && got[field] == nil ||
+				field == "sides" && value == 1. && got[field] == nil {
 				continue
 			}
-			assert.True(t, reflect.DeepEqual(value, got[field]), "%s: want %v, got %v of %s", field, value, got[field], whole)
+			assert.True(t, reflect.DeepEqual(value, got[field]), "%s: want %v, got %v of %s", field, value, got[field],
+				whole)
 		}
 	}
 	for _, field := range unsaid {

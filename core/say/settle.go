@@ -22,7 +22,8 @@ func (d *Dose) settle(known *drill.Drill, name string) {
 	if known != nil {
 		kind = known.Dose.Kind
 	}
-	if u, moves := movement.Of(name); moves && !u.Travels && d.Kind == drill.Travel && d.Share == "side to side" && d.Metres == 0 && kind != drill.Travel {
+	if u, moves := movement.Of(name); moves && !u.Travels && d.Kind == drill.Travel && d.Share == "side to side" &&
+		d.Metres == 0 && kind != drill.Travel {
 		d.Kind, d.bare, d.Trips, d.Share = drill.Reps, max(d.bare, d.Trips), 0, "" // on the spot, from side to side
 	}
 	switch {

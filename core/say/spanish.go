@@ -116,7 +116,8 @@ type replacing struct {
 }
 
 // spanishNumbers are numbers in letters, where they say how much.
-var spanishNumbers = map[string]string{"tres": "3", "cuatro": "4", "cinco": "5", "seis": "6", "siete": "7", "ocho": "8", "nueve": "9", "diez": "10", "doce": "12", "quince": "15", "veinte": "20", "treinta": "30"}
+var spanishNumbers = map[string]string{"tres": "3", "cuatro": "4", "cinco": "5", "seis": "6", "siete": "7", "ocho": "8",
+	"nueve": "9", "diez": "10", "doce": "12", "quince": "15", "veinte": "20", "treinta": "30"}
 
 var inLetters = pattern.Must(`(?i)\b(tres|cuatro|cinco|seis|siete|ocho|nueve|diez|doce|quince|veinte|treinta)( (?:de|por|a|con|en|para) (?:cada |la |el )?\pL+| cada| y |$|,)`)
 
@@ -177,7 +178,9 @@ func (r *Reader) meant(l *Line) {
 		return
 	}
 	l.Code, l.Likely = k.Code, nil
-	if d := l.Dose; d != nil && d.each && d.sides == 0 && k.Dose.Sides == 2 && (d.Kind == drill.Reps || d.Kind == drill.Hold) { // each is each side
+	if d := l.Dose; d != nil && d.each && d.sides == 0 && k.Dose.Sides == 2 &&
+		(d.Kind == drill.Reps || d.Kind == drill.Hold) {
+		// each is each side
 		d.Sides, d.sides = 2, 2
 	}
 }

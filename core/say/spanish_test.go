@@ -32,21 +32,25 @@ Ojo que hoy solo tenemos media cancha hasta que acaben`)
 	assert.Equal(t, "talones al glúteo 20 m ida y vuelta", lines[1].Said, "as it was typed")
 	assert.Equal(t, 8, lines[2].Dose.Reps)
 	assert.Equal(t, 30, lines[3].Dose.Seconds+int(lines[3].Dose.HoldSeconds))
-	assert.Equal(t, []any{drill.Reps, 2, 12, 40.0}, []any{lines[4].Dose.Kind, lines[4].Dose.Sets, lines[4].Dose.Reps, lines[4].Dose.RestSeconds})
+	assert.Equal(t, []any{drill.Reps, 2, 12, 40.0}, []any{lines[4].Dose.Kind, lines[4].Dose.Sets, lines[4].Dose.Reps,
+		lines[4].Dose.RestSeconds})
 	assert.Equal(t, [][]int{{10, 10}}, lines[5].Dose.Counts)
 	assert.Equal(t, say.IsNote, lines[6].Is)
 	assert.Equal(t, "Ojo que hoy solo tenemos media cancha hasta que acaben", lines[6].Note)
 
 	plays, _ = book.Sport("football")
-	r = say.NewReader(say.Context{Sport: "football", Language: "es", Start: "15:00", Plays: &plays, Book: book.Drills(), Index: index})
-	lines = r.ReadAll("arqueros manos 6 por lado con Julio\nrondo 4 contra 2, 4 minutos\ncharla técnica 8 minutos antes\ntackle al bolso 4 por hombro")
+	r = say.NewReader(say.Context{Sport: "football", Language: "es", Start: "15:00", Plays: &plays, Book: book.Drills(),
+		Index: index})
+	lines = r.ReadAll("arqueros manos 6 por lado con Julio\nrondo 4 contra 2, 4 minutos\ncharla técnica 8 " +
+		"minutos antes\ntackle al bolso 4 por hombro")
 	require.Len(t, lines, 4)
 	assert.Contains(t, strings.Join(lines[0].Cues, ", "), "con Julio", "the plan has no such leader: it is told")
 	assert.Equal(t, 240, lines[1].Dose.Seconds)
 	assert.Equal(t, -480, *lines[2].At)
 	assert.Equal(t, 2, lines[3].Dose.Sides)
 
-	for _, list := range append(lists, strings.Split("squats 10 a side\nplank 30 s each leg\nhinge con band 8", "\n")...) {
+	for _, list := range append(lists, strings.Split("squats 10 a side\nplank 30 s each leg\nhinge con band 8",
+		"\n")...) {
 		assert.False(t, say.Spanish(strings.Split(list, "\n")) && !strings.Contains(list, " con "), list)
 	}
 }

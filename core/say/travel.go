@@ -34,7 +34,8 @@ func (s *scan) lengthList(d *Dose) bool {
 		return false
 	}
 	list := numbers(digits.FindAllString(s.text[m[2]:m[3]], -1))
-	if len(list) < 2 || !slices.IsSorted(list) || len(list) == 2 && strings.Count(strings.ToLower(s.text[m[0]:m[1]]), "m") < 2 {
+	if len(list) < 2 || !slices.IsSorted(list) || len(list) == 2 && strings.Count(strings.ToLower(s.text[m[0]:m[1]]),
+		"m") < 2 {
 		return false
 	}
 	d.Kind, d.Trips = drill.Travel, len(list)

@@ -9,8 +9,9 @@ import (
 	"cuestart/core/pattern"
 )
 
-// notMinutes puts right what was taken for minutes to go in a line that says how much of a drill: where something is done
-// from, "hitting from 4 then 2"; after how many of it, "change way after 2"; how hard, "40 m @ 80".
+// notMinutes puts right what was taken for minutes to go in a line that says how much of a drill:
+// where something is done from, "hitting from 4 then 2"; after how many of it, "change way after
+// 2"; how hard, "40 m @ 80".
 func (l *Line) notMinutes(text string) {
 	if l.Is != IsDrill && l.Is != IsCombo && l.Is != IsChoice {
 		return
@@ -31,7 +32,8 @@ func (l *Line) notMinutes(text string) {
 		l.At, l.Name = nil, strings.TrimSpace(strings.TrimSuffix(l.Name, m[3]))
 		l.Cues = append(slices.DeleteFunc(l.Cues, func(cue string) bool { return cue == m[3] }), m[1])
 	}
-	if m := atShare.FindStringSubmatch(text); m != nil && l.At != nil && l.Dose != nil && l.Dose.Kind == drill.Travel && l.Dose.Metres > 0 {
+	if m := atShare.FindStringSubmatch(text); m != nil && l.At != nil && l.Dose != nil && l.Dose.Kind == drill.Travel &&
+		l.Dose.Metres > 0 {
 		if share, _ := strconv.Atoi(m[1]); *l.At == -60*share {
 			l.At, l.Dose.Effort = nil, float64(share)/100
 		}
@@ -43,7 +45,8 @@ const farMost = 100
 
 // farAs takes a number of lengths that nobody runs for metres.
 func (l *Line) farAs() {
-	if d := l.Dose; d != nil && d.Kind == drill.Travel && d.Trips >= farMost && d.Metres == 0 && d.Laps == 0 && d.Sides == nil {
+	if d := l.Dose; d != nil && d.Kind == drill.Travel && d.Trips >= farMost && d.Metres == 0 && d.Laps == 0 &&
+		d.Sides == nil {
 		d.Metres, d.Trips = float64(d.Trips), 1
 	}
 }
@@ -71,7 +74,8 @@ var (
 // atThings are things to aim at, or to be at, so many of them: "shots at 3 targets", "touch the rope at 4 spots".
 var atThings = pattern.Must(`(?i)\b(at (\d{1,2}) (?:different )?(spots|targets|cones|gates|markers|poles|sticks|hoops|posts|baskets|corners|points|places|positions|angles|stumps|bases|flags|nets|goals|defenders|balls))\b`)
 
-// bareFrom is a number behind from or after, without minutes or anything else of the clock, and another that is joined to it.
+// bareFrom is a number behind from or after, without minutes or anything else of the clock, and
+// another that is joined to it.
 var bareFrom = pattern.Must(`(?i)\b((?:[a-z]+ [a-z]+ )?(?:from|after) (\d{1,2}))((?:,? (?:and|then|&|or) \d{1,2})*)(?:[ ,.;)]|$)(?:points?|paces?|steps?)?`)
 
 // minutesFrom is a number behind from or after of which the line says that they are minutes: "from 8 min".
@@ -80,8 +84,8 @@ var minutesFrom = pattern.Must(`(?i)\b(?:from|after) \d{1,2} ?(?:min|m\b|to go|o
 // atShare is a share of full effort, behind a sign or without per cent: "@ 80".
 var atShare = pattern.Must(`@ ?((?:[5-9][05])|100)(?: ?[,.)]|$)`)
 
-// ofSpot tells whether from so many, which was taken for from seconds, is a spot or a count: another spot is said with it, or
-// it is so few as nobody opens a drill at.
+// ofSpot tells whether from so many, which was taken for from seconds, is a spot or a count:
+// another spot is said with it, or it is so few as nobody opens a drill at.
 func ofSpot(m []string, from int) bool {
 	const fewest = 10
 	n, _ := strconv.Atoi(m[2])

@@ -9,7 +9,8 @@ import (
 	"cuestart/core/say"
 )
 
-// From where something is done, after how many of it and how hard are no minutes to go; where minutes are said they stay.
+// From where something is done, after how many of it and how hard are no minutes to go; where
+// minutes are said they stay.
 func TestWhatIsNoMinuteToGoIsTakenForNone(t *testing.T) {
 	plays, _ := book.Sport("volleyball")
 	r := say.NewReader(say.Context{Book: book.Drills(), Sport: plays.Key, Plays: &plays})

@@ -18,9 +18,11 @@ const moment = `(\d{1,3}(?:[:.]\d\d)?)`
 const notUnit = `(?:~(?:min(?:ute)?s?|')?~(?:to go|out|before|mark)?)(?:$|[^\w%:.]|\x01)`
 
 var (
-	spanOf     = spaced(`(?:\b(?:from|at|between)~)?\b` + moment + `~(?:-|to|till|until|and)~` + moment + notUnit)
-	untilOf    = spaced(`\b(?:done by|finished by|over by|finish by|finish at|ends? at|by|until|till|no later than|not after|before)~` + moment + notUnit)
-	sinceOf    = spaced(`\b(?:not before|not until|no earlier than|not earlier than|earliest|after)~` + moment + notUnit)
+	spanOf  = spaced(`(?:\b(?:from|at|between)~)?\b` + moment + `~(?:-|to|till|until|and)~` + moment + notUnit)
+	untilOf = spaced(`\b(?:done by|finished by|over by|finish by|finish at|ends? at|by|until|till|no later than|not after|before)~` +
+		moment + notUnit)
+	sinceOf = spaced(`\b(?:not before|not until|no earlier than|not earlier than|earliest|after)~` + moment +
+		notUnit)
 	onwardsOf  = spaced(`\bfrom~` + moment + `~(?:min(?:ute)?s?~)?(?:to go~)?(?:on|onwards?)\b`)
 	sinceLast  = spaced(`\bfrom~` + moment + notUnit)
 	clockAt    = spaced(`(?:\bat~|@~)(\d{1,2}[:.]\d\d)(?:~(?:h|o'clock))?(?:$|[^\w%]|\x01)`)
@@ -29,7 +31,8 @@ var (
 	firstOut   = spaced(`^(\d{1,2}) out(?: |,)`)
 	firstAt    = pattern.Must(`(?i)^(\d{2}),? ([a-z].*(?:\d|,[ \x01]*(?:` + strings.Join(countWords, "|") + `)$).*)$`)
 	firstSaid  = spaced(`^(\d{2}),? ((?:alone|on my own|join|i|we|they|the|nothing|just|everybody|everyone|all|back) .*)$`)
-	firstAct   = pattern.Must(`(?i)^([2-9]\d),? ([a-z-]+ .*[,;][ \x01]*(?:\d{1,2}|` + strings.Join(countWords, "|") + `)(?: each)?)$`)
+	firstAct   = pattern.Must(`(?i)^([2-9]\d),? ([a-z-]+ .*[,;][ \x01]*(?:\d{1,2}|` + strings.Join(countWords, "|") +
+		`)(?: each)?)$`)
 	headHold   = pattern.Must(`(?i)^((?:done by|by|at|from|not before|after|before|straight after)\b[^:\x02]{1,30}): `)
 	measures   = pattern.Must(`(?i)\b\d{1,3} ?(?:m|metres?|meters?|yards?|s|secs?|seconds?|kg|reps?|steps|x)\b`)
 	effortList = pattern.Must(`(?i)(?:at |@ ?)?\d{1,3} ?%?(?:(?:,? ?(?:and|then|to)? ?|/|-)\d{1,3} ?%?)* ?(?:%|per ?cent)`)
@@ -75,7 +78,8 @@ func (s *scan) when(l *Line) {
 		if m != nil {
 			at := s.offset(m[1])
 			*into = &at
-			if clock := strings.ReplaceAll(m[1], ".", ":"); s.start >= 0 && dayTime(clock) == s.start+at && strings.Contains(clock, ":") {
+			if clock := strings.ReplaceAll(m[1], ".", ":"); s.start >= 0 && dayTime(clock) == s.start+at &&
+				strings.Contains(clock, ":") {
 				if l.Clocks == nil {
 					l.Clocks = map[int]string{}
 				}
@@ -92,7 +96,8 @@ func (s *scan) when(l *Line) {
 	put(&until, s.take(untilOf))
 	put(&l.At, s.take(firstOut))
 	for _, re := range []*pattern.Pattern{firstAt, firstSaid, firstAct} {
-		if m := re.FindStringSubmatch(s.text); m != nil && l.At == nil && number(m[1]) >= 12 && (re != firstAt || !startsWithUnit(m[2])) {
+		if m := re.FindStringSubmatch(s.text); m != nil && l.At == nil && number(m[1]) >= 12 &&
+			(re != firstAt || !startsWithUnit(m[2])) {
 			put(&l.At, m)
 			s.text = m[2]
 		}
@@ -113,7 +118,8 @@ func (s *scan) when(l *Line) {
 // startsWithUnit tells whether a text begins with what numbers count.
 func startsWithUnit(text string) bool {
 	word := strings.ToLower(strings.FieldsFunc(text, func(r rune) bool { return r == ' ' || r == ',' })[0])
-	return unitWord(word) || slices.Contains(actNames, word) || slices.Contains(actNames, word+"s") || strings.HasPrefix(text, "x ") || startsCounted.MatchString(text)
+	return unitWord(word) || slices.Contains(actNames, word) || slices.Contains(actNames, word+"s") ||
+		strings.HasPrefix(text, "x ") || startsCounted.MatchString(text)
 }
 
 var startsCounted = pattern.Must(`(?i)^(?:[a-z-]+ )?(?:` + repWords + `|` + strings.Join(actNames, "|") + `)\b`)
@@ -122,10 +128,12 @@ var startsCounted = pattern.Must(`(?i)^(?:[a-z-]+ )?(?:` + repWords + `|` + stri
 func (s *scan) span() []string {
 	for _, at := range spanOf.FindAllStringSubmatchIndex(s.text, -1) {
 		m := []string{"", s.text[at[2]:at[3]], s.text[at[4]:at[5]]}
-		if strings.Contains(s.text[at[3]:at[4]], "and") && !strings.HasPrefix(strings.ToLower(s.text[at[0]:]), "between") {
+		if strings.Contains(s.text[at[3]:at[4]], "and") && !strings.HasPrefix(strings.ToLower(s.text[at[0]:]),
+			"between") {
 			continue
 		}
-		if s.offset(m[1]) >= s.offset(m[2]) || at[4] > 0 && tempoOf.MatchString(s.text[at[0]:min(len(s.text), at[5]+2)]) {
+		if s.offset(m[1]) >= s.offset(m[2]) ||
+			at[4] > 0 && tempoOf.MatchString(s.text[at[0]:min(len(s.text), at[5]+2)]) {
 			continue
 		}
 		s.text = s.text[:at[0]] + soft + s.text[at[5]:]

@@ -10,8 +10,9 @@ import (
 	"cuestart/core/pattern"
 )
 
-// A list is told what its lines are as a whole: each by what it is alone, by its mark, indent and amounts, by what stands
-// around it, and by what the line above it is. What speaks for what is learned (hear.InList).
+// A list is told what its lines are as a whole: each by what it is alone, by its mark, indent and
+// amounts, by what stands around it, and by what the line above it is. What speaks for what is
+// learned (hear.InList).
 
 // kinds are how likely a line is of each of hear.Kinds.
 type kinds [len(hear.KindLetters)]float64
@@ -38,8 +39,8 @@ func (r *Reader) mark(text string) hear.Reading {
 	return is
 }
 
-// speaks is what speaks for the kinds of each line of a list that says something: by itself, and with what the line above
-// it is.
+// speaks is what speaks for the kinds of each line of a list that says something: by itself, and
+// with what the line above it is.
 func (k *sketch) speaks(alone []kinds, told []string) (of map[int][]string) {
 	of = map[int][]string{}
 	all := k.said()
@@ -55,7 +56,8 @@ func (k *sketch) speaks(alone []kinds, told []string) (of map[int][]string) {
 		}
 	}
 	for n, i := range all {
-		f := slices.Concat(own[i], k.likes(alone[i]), styles[i], []string{"told:" + kindTold(told[i]), "told:" + kindTold(told[i]) + best(alone[i])})
+		f := slices.Concat(own[i], k.likes(alone[i]), styles[i],
+			[]string{"told:" + kindTold(told[i]), "told:" + kindTold(told[i]) + best(alone[i])})
 		if w := strings.Fields(strings.ToLower(strings.Trim(k.plain[i], " *-=:.!"))); len(w) > 0 {
 			f = append(f, "1"+w[0], "9"+w[len(w)-1])
 		}
@@ -96,7 +98,9 @@ func (k *sketch) asWhole(told []string, r *Reader) []string {
 	are := likeliest(k.said(), k.speaks(alone, told), func(f []string) kinds { return hear.InList(f) })
 	k.are = map[int]hear.Kind{}
 	for i, is := range are {
-		if (is == hear.Remark || is == hear.Fixed) && (alone[i][slices.Index(hear.Kinds, hear.Drill)] >= surelyDone || r.ofBook(k.plain[i])) || is == hear.Heading && lastsAtEnd.MatchString(k.plain[i]) && r.ofBook(k.plain[i]) { // "No-step kicks 5", "Keep-ball 1:30", wherever it stands
+		if (is == hear.Remark || is == hear.Fixed) && (alone[i][slices.Index(hear.Kinds, hear.Drill)] >= surelyDone ||
+			r.ofBook(k.plain[i])) || is == hear.Heading && lastsAtEnd.MatchString(k.plain[i]) && r.ofBook(k.plain[i]) {
+			// "No-step kicks 5", "Keep-ball 1:30", wherever it stands
 			is = hear.Drill
 		}
 		if is == hear.Heading && asideOf.MatchString(strings.TrimSpace(k.plain[i])) { // "bring two balls"
@@ -105,7 +109,8 @@ func (k *sketch) asWhole(told []string, r *Reader) []string {
 		if is == hear.Remark && k.when[i] != "" { // what has a time is no remark
 			is = atTime(alone[i])
 		}
-		if text := strings.TrimSpace(k.plain[i]); !k.ownForm(i, text) && (is == hear.Drill || is == hear.Fixed || r.ruled(text).Is != IsFixed) {
+		if text := strings.TrimSpace(k.plain[i]); !k.ownForm(i, text) &&
+			(is == hear.Drill || is == hear.Fixed || r.ruled(text).Is != IsFixed) {
 			told[i], k.are[i] = r.clocked(k.as(i, is, text, told[i])), is
 		}
 	}
@@ -138,7 +143,8 @@ func (r *Reader) ofBook(text string) bool {
 // clockEnd is when a heading begins, as its front said it.
 var clockEnd = pattern.Must(`^(## .* - at )(\d{1,2})[.:](\d\d)$`)
 
-// clocked is a heading with the clock's time of that day that is meant with it: at 3.22, with a start at four, is 15:22.
+// clocked is a heading with the clock's time of that day that is meant with it: at 3.22, with a
+// start at four, is 15:22.
 func (r *Reader) clocked(text string) string {
 	m := clockEnd.FindStringSubmatch(text)
 	if m == nil {
@@ -154,8 +160,8 @@ func (r *Reader) clocked(text string) string {
 	return m[1] + clockOf(at/60, at%60)
 }
 
-// inForm is what a plan printed as lines has: names in quotation marks, what is fixed, a word and a colon before what is
-// done, a choice.
+// inForm is what a plan printed as lines has: names in quotation marks, what is fixed, a word and
+// a colon before what is done, a choice.
 var inForm = pattern.Must(`"|(?i:^fixed:|\b(?:they choose|(?:free|own|their|your|by) choice)\b)|:[^\d()]`)
 
 // ownForm tells whether a line says itself what it is, in the form in which a plan is printed, as a part that has its
@@ -164,7 +170,8 @@ func (k *sketch) ownForm(i int, text string) bool {
 	if n, _ := which(text); n > 0 && !strings.Contains(text, `"`) { // "Part two: loosen off"
 		return false
 	}
-	return len(sentences(text)) > 1 || strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) || inForm.MatchString(text) || section(text) || marked.MatchString(text) && k.marks[i] == unmarked
+	return len(sentences(text)) > 1 || strings.HasPrefix(text, noteMark) || strings.HasPrefix(text, drillMark) ||
+		inForm.MatchString(text) || section(text) || marked.MatchString(text) && k.marks[i] == unmarked
 }
 
 // countLast is how many of what there are, at the end of a line.
@@ -276,7 +283,8 @@ func likeliest(lines []int, speaks map[int][]string, says func([]string) kinds) 
 // headsNothing is by how much less likely a heading is below which nothing stands.
 const headsNothing = 6
 
-// after is what speaks for a kind because of that of the line above, the index of one of hear.Kinds; none above the first.
+// after is what speaks for a kind because of that of the line above, the index of one of
+// hear.Kinds; none above the first.
 func after(at, above int, speaks []string) (list []string) {
 	if at == 0 {
 		return []string{"after^"}
@@ -285,7 +293,8 @@ func after(at, above int, speaks []string) (list []string) {
 	list = append(list, is)
 	for _, f := range speaks {
 		switch f {
-		case "opens", "figure", "none", "mark0", "mark1", "mark2", "mark3", "deeper", "marked below", "capitals", "colon", "told:H", "told:-", "told:R", "is:D3", "is:H3", "is:R3", "is:F3", "is:D4", "is:H2", "when", "last":
+		case "opens", "figure", "none", "mark0", "mark1", "mark2", "mark3", "deeper", "marked below", "capitals",
+			"colon", "told:H", "told:-", "told:R", "is:D3", "is:H3", "is:R3", "is:F3", "is:D4", "is:H2", "when", "last":
 			list = append(list, is+"&"+f)
 		}
 	}

@@ -14,9 +14,10 @@ import (
 
 // phaseNames are the names of each phase, small.
 var phaseNames = map[string][]string{
-	"raise":      {"raise", "raising", "pulse", "pulse raiser", "pulse raise", "warm", "general warm up"},
-	"activate":   {"activate", "activation", "activating"},
-	"mobilise":   {"mobilise", "mobilize", "mobility", "mobilisation", "mobilization", "mobilising", "dynamic mobility"},
+	"raise":    {"raise", "raising", "pulse", "pulse raiser", "pulse raise", "warm", "general warm up"},
+	"activate": {"activate", "activation", "activating"},
+	"mobilise": {"mobilise", "mobilize", "mobility", "mobilisation", "mobilization", "mobilising",
+		"dynamic mobility"},
 	"potentiate": {"potentiate", "potentiation", "potentiating", "prime", "priming"},
 	"sport":      {"sport", "sport craft", "craft", "skills", "skill", "position work", "positions"},
 	"own":        {"own time", "own", "alone time"},
@@ -24,22 +25,30 @@ var phaseNames = map[string][]string{
 }
 
 // eventNames are things of the day that are fixed, if they have a span.
-var eventNames = []string{"talk", "team talk", "briefing", "ref briefing", "referee", "ref", "officials", "toss", "coin toss", "anthem", "anthems", "line up", "lineup", "line-up",
-	"presentation", "taping", "arrival", "arrive", "kit check", "kit on", "equipment check", "photo", "team photo", "meeting", "kit", "check", "strip on",
+var eventNames = []string{"talk", "team talk", "briefing", "ref briefing", "referee", "ref", "officials", "toss",
+	"coin toss", "anthem", "anthems", "line up", "lineup", "line-up",
+	"presentation", "taping", "arrival", "arrive", "kit check", "kit on", "equipment check", "photo", "team photo",
+	"meeting", "kit", "check", "strip on",
 	"charla", "sorteo", "agua", "hidratación", "himno", "himnos", "foto", "presentación", "vestidor", "vestuario"}
 
 // everyoneNames mean the whole squad.
-var everyoneNames = []string{"everyone", "everybody", "all", "all players", "whole squad", "the whole squad", "squad", "the squad", "whole team", "the team", "all together", "together", "us all"}
+var everyoneNames = []string{"everyone", "everybody", "all", "all players", "whole squad", "the whole squad", "squad",
+	"the squad", "whole team", "the team", "all together", "together", "us all"}
 
 // actNames are sport acts, as they are counted.
-var actNames = []string{"throws", "kicks", "catches", "passes", "shots", "serves", "punts", "swings", "pitches", "feeds", "saves", "volleys", "overheads", "smashes", "spikes", "digs", "sets", "headers",
-	"crosses", "lifts", "scrums", "line-outs", "lineouts", "balls", "high balls", "deliveries", "frees", "strikes", "hits", "touches", "draws", "starts", "receptions", "tackles", "blocks", "dives", "corners", "penalties", "releases", "lay-ups", "layups", "restarts", "grubbers", "conversions", "acts", "tries", "offs", "outs"}
+var actNames = []string{"throws", "kicks", "catches", "passes", "shots", "serves", "punts", "swings", "pitches",
+	"feeds", "saves", "volleys", "overheads", "smashes", "spikes", "digs", "sets", "headers",
+	"crosses", "lifts", "scrums", "line-outs", "lineouts", "balls", "high balls", "deliveries", "frees", "strikes",
+	"hits", "touches", "draws", "starts", "receptions", "tackles", "blocks", "dives", "corners", "penalties",
+	"releases", "lay-ups", "layups", "restarts", "grubbers", "conversions", "acts", "tries", "offs", "outs"}
 
 // unitWords are counted too, and are no part of a name that stands before them.
 var repWords = `reps?|repetitions?|times|steps?|jumps?|hops?|contacts?|bounces?|turns?|strokes?|swings|goes`
 
 // placeNames are words for places, sides and ways, which are parts of a drill.
-var placeNames = strings.Fields("left right front back middle centre center near far low high short long wide narrow inside outside in out up down forward forwards backward backwards sideways across top bottom first second third near-post far-post forehand backhand body behind overhead round open closed line cross turn chin")
+var placeNames = strings.Fields("left right front back middle centre center near far low high short long wide " +
+	"narrow inside outside in out up down forward forwards backward backwards sideways across top bottom first " +
+	"second third near-post far-post forehand backhand body behind overhead round open closed line cross turn chin")
 
 // isPlace tells whether a text is nothing but places, sides and ways.
 func isPlace(text string) bool {
@@ -52,8 +61,10 @@ func isPlace(text string) bool {
 	return len(list) > 0
 }
 
-var smallNumbers = map[string]int{"one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10, "eleven": 11, "twelve": 12,
-	"thirteen": 13, "fourteen": 14, "fifteen": 15, "sixteen": 16, "seventeen": 17, "eighteen": 18, "nineteen": 19, "twenty": 20, "thirty": 30, "forty": 40, "forty-five": 45, "fifty": 50, "sixty": 60, "ninety": 90}
+var smallNumbers = map[string]int{"one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7,
+	"eight": 8, "nine": 9, "ten": 10, "eleven": 11, "twelve": 12,
+	"thirteen": 13, "fourteen": 14, "fifteen": 15, "sixteen": 16, "seventeen": 17, "eighteen": 18, "nineteen": 19,
+	"twenty": 20, "thirty": 30, "forty": 40, "forty-five": 45, "fifty": 50, "sixty": 60, "ninety": 90}
 
 var countWords = strings.Fields("two three four five six seven eight nine ten twelve fifteen twenty")
 
@@ -96,7 +107,8 @@ func spaced(text string) *pattern.Pattern {
 	return pattern.Must(`(?i)` + strings.ReplaceAll(text, "~", `[ \x01]*`))
 }
 
-var yardsOf, feetOf, inMetresOf = spaced(`\b` + dec + `~(?:yards?|yds?)\b`), pattern.Must(`(?i)\b(\d+(?:\.\d+)?) ?(?:ft|feet)\b`), spaced(`\b` + dec + `~(?:m|metres?|meters?)\b`)
+var yardsOf, feetOf, inMetresOf = spaced(`\b` + dec + `~(?:yards?|yds?)\b`),
+	pattern.Must(`(?i)\b(\d+(?:\.\d+)?) ?(?:ft|feet)\b`), spaced(`\b` + dec + `~(?:m|metres?|meters?)\b`)
 
 // inMetres is a text with its yards, or its feet, in metres.
 func inMetres(text string, of *pattern.Pattern, metres float64) string {
@@ -108,6 +120,8 @@ func inMetres(text string, of *pattern.Pattern, metres float64) string {
 // fold is a name made comparable: small, hyphens and dots as spaces, no article.
 func fold(name string) string {
 	name = strings.ToLower(strings.TrimSpace(name))
-	name = strings.Join(strings.FieldsFunc(name, func(r rune) bool { return r == ' ' || r == '-' || r == '.' || r == '\x01' || r == ':' }), " ")
+	name = strings.Join(strings.FieldsFunc(name, func(r rune) bool {
+		return r == ' ' || r == '-' || r == '.' || r == '\x01' || r == ':'
+	}), " ")
 	return strings.TrimPrefix(name, "the ")
 }

@@ -86,10 +86,12 @@ func (r *Reader) WriteInto(d *plan.Document, lines []Line, block string) (became
 	}
 	w := &writer{Reader: r, doc: d, block: block, only: true, named: b.Name != b.Holds(), phase: b.Phase, said: true}
 	for i := range lines {
-		if is := lines[i].Is; is == IsDrill || is == IsDrills || is == IsLegs || is == IsCombo || is == IsChoice || is == IsNote {
+		if is := lines[i].Is; is == IsDrill || is == IsDrills || is == IsLegs || is == IsCombo || is == IsChoice ||
+			is == IsNote {
 			became = append(became, w.line(&lines[i]))
 		} else if is != IsBlank {
-			became = append(became, Became{Line: lines[i], Problem: "write drills here; the rest goes into the line below"})
+			became = append(became, Became{Line: lines[i],
+				Problem: "write drills here; the rest goes into the line below"})
 		}
 	}
 	w.name()
@@ -144,7 +146,8 @@ func (w *writer) line(l *Line) Became {
 		if l.part { // of its own phase, where it is called so, whatever stood above it
 			w.phase, w.said = drill.PhaseOf(w.Reader.phase(l.Name))
 		}
-		if was := w.head; was != nil && was != w.headed && was.Name != "" && was.Said != "" { // two in a row: a title above
+		if was := w.head; was != nil && was != w.headed && was.Name != "" && was.Said != "" {
+			// two in a row: a title above
 			w.doc.Note(oneLine(AsTyped(was.Said)))
 		}
 		if w.head = l; len(l.Drills) > 0 {

@@ -23,17 +23,23 @@ import (
 
 // empty is a plan without blocks.
 func empty() *plan.Document {
-	d := &plan.Document{Format: plan.Format, Title: "Own", Kind: plan.Match, StartName: "Kick-off", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
-		Open: clock.BeforeStart(75 * 60), Margin: 480, Method: plan.DefaultMethod,
-		Zones:   []plan.Zone{{ID: "near", Name: "Near half", Capacity: 40, Lanes: 6, Metres: 40}, {ID: "far", Name: "Far half", Capacity: 30, Lanes: 4, Metres: 40}},
+	d := &plan.Document{Format: plan.Format, Title: "Own", Kind: plan.Match, StartName: "Kick-off",
+		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
+		Open:  clock.BeforeStart(75 * 60), Margin: 480, Method: plan.DefaultMethod,
+		Zones: []plan.Zone{{ID: "near", Name: "Near half", Capacity: 40, Lanes: 6, Metres: 40},
+			{ID: "far", Name: "Far half", Capacity: 30, Lanes: 4, Metres: 40}},
 		Leaders: []plan.Leader{{ID: "ines", Name: "Ines Calloway"}, {ID: "pell", Name: "Pell"}},
-		Fixed:   []plan.Fixed{{ID: "kit", Name: "Kit on", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(1500), To: clock.BeforeStart(1380)}}}}
-	for i, name := range []string{"Wren Addlestrop", "Hester Quillfeather", "Pia Lindqvarn", "Juno Ketterick", "Mara Tolland"} {
+		Fixed: []plan.Fixed{{ID: "kit", Name: "Kit on", Who: []string{plan.Everyone},
+			Span: plan.Span{From: clock.BeforeStart(1500), To: clock.BeforeStart(1380)}}}}
+	for i, name := range []string{"Wren Addlestrop", "Hester Quillfeather", "Pia Lindqvarn", "Juno Ketterick",
+		"Mara Tolland"} {
 		first, last, _ := strings.Cut(name, " ")
-		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i+1), Number: []int{2, 8, 9, 10, 15}[i], First: first, Last: last, Position: []string{"Hooker", "", "Centre", "Centre", "Wing"}[i]})
+		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i+1), Number: []int{2, 8, 9, 10, 15}[i],
+			First: first, Last: last, Position: []string{"Hooker", "", "Centre", "Centre", "Wing"}[i]})
 	}
 	d.Turns = plan.Turns{First: "Batting first", Later: "Bowling first"}
-	d.Units = []plan.Unit{{ID: "backs", Name: "Backs", Players: []string{"p3", "p4", "p5"}}, {ID: "lineout", Name: "Line-out", Players: []string{"p1", "p2"}}}
+	d.Units = []plan.Unit{{ID: "backs", Name: "Backs", Players: []string{"p3", "p4", "p5"}},
+		{ID: "lineout", Name: "Line-out", Players: []string{"p1", "p2"}}}
 	return d
 }
 
@@ -60,10 +66,12 @@ func shape(d *plan.Document) (lines []string) {
 			lines = append(lines, string("on the list "+l.When))
 		}
 		lines = append(lines, fmt.Sprint(b.Form, b.Split, b.Change, b.On, b.Form == plan.ByChoice && b.Picks() > 1))
-		lines = append(lines, fmt.Sprint(b.Name, "|", b.Phase, "|", d.Audience(b.Who), "|", d.ZoneName(b.Zone), "|", d.LeaderName(b.Leader), "|", d.HeldWords(b), "|", b.Priority, b.Loose, b.Rounds, b.RoundRest, b.Note))
+		lines = append(lines, fmt.Sprint(b.Name, "|", b.Phase, "|", d.Audience(b.Who), "|", d.ZoneName(b.Zone), "|",
+			d.LeaderName(b.Leader), "|", d.HeldWords(b), "|", b.Priority, b.Loose, b.Rounds, b.RoundRest, b.Note))
 		for _, item := range b.Items {
 			k := item.Drill
-			lines = append(lines, fmt.Sprint("  ", k.Code, " ", k.Words(k.Range.Target), " ", item.AtOnce, item.Alongside, k.Dose.Exact, k.Effort, k.Dose.RestSeconds, k.Dose.TurnSeconds, k.Cues))
+			lines = append(lines, fmt.Sprint("  ", k.Code, " ", k.Words(k.Range.Target), " ", item.AtOnce,
+				item.Alongside, k.Dose.Exact, k.Effort, k.Dose.RestSeconds, k.Dose.TurnSeconds, k.Cues))
 		}
 	}
 	return lines
@@ -93,11 +101,13 @@ squats 5, then 3 sprints 15 m`)
 	for _, b := range d.Blocks {
 		names = append(names, b.Name)
 	}
-	assert.Equal(t, []string{"Jog", "Leg swings", "Dead bug, neck holds", "Line-out throws", "Shoulder taps", "Line: high knees", "Potentiate", "Kicks at posts", "Squats, sprints"}, names)
+	assert.Equal(t, []string{"Jog", "Leg swings", "Dead bug, neck holds", "Line-out throws", "Shoulder taps",
+		"Line: high knees", "Potentiate", "Kicks at posts", "Squats, sprints"}, names)
 	assert.Equal(t, "after Line-out throws", d.HeldWords(&d.Blocks[6]))
 	assert.Equal(t, "at 40′", d.HeldWords(&d.Blocks[7]))
 	assert.Equal(t, []string{"p4", "p5"}, d.Blocks[7].Who)
-	assert.Equal(t, []string{"Far half", "Pell"}, []string{d.ZoneName(d.Blocks[7].Zone), d.LeaderName(d.Blocks[7].Leader)})
+	assert.Equal(t, []string{"Far half", "Pell"}, []string{d.ZoneName(d.Blocks[7].Zone),
+		d.LeaderName(d.Blocks[7].Leader)})
 	assert.Equal(t, []string{"no bounce"}, d.Blocks[1].Items[0].Drill.Cues)
 	assert.Equal(t, "8 each way, a side", d.Blocks[1].Items[0].Drill.Words(8))
 	talk := d.Fixed[1]
@@ -121,7 +131,8 @@ throws 6, led by Hester`)
 	require.Len(t, d.Blocks, 4)
 	assert.Equal(t, []int{2, 1, 3}, []int{len(d.Blocks[0].Items), len(d.Blocks[1].Items), len(d.Blocks[2].Items)})
 	assert.Equal(t, "Circuit", d.Blocks[2].Name)
-	assert.Equal(t, []any{3, 30, "Ines Calloway"}, []any{d.Blocks[2].Rounds, d.Blocks[2].RoundRest, d.LeaderName(d.Blocks[2].Leader)})
+	assert.Equal(t, []any{3, 30, "Ines Calloway"}, []any{d.Blocks[2].Rounds, d.Blocks[2].RoundRest,
+		d.LeaderName(d.Blocks[2].Leader)})
 	assert.Equal(t, "our-wobble-holds", d.Blocks[2].Items[1].Drill.Code)
 	assert.Equal(t, "Hester Q.", d.LeaderName(d.Blocks[3].Leader), "a player may lead")
 	assert.True(t, became[7].Line.Doubtful(), "it is not in the book")
@@ -161,7 +172,8 @@ func TestFixedTimesAmongLinesAreFences(t *testing.T) {
 	for _, b := range became {
 		said += b.Problem
 	}
-	assert.Equal(t, "Kit on is earlier than Talk, which stands above it: what stands between them is held by neither", said)
+	assert.Equal(t, "Kit on is earlier than Talk, which stands above it: what stands between them is held by neither",
+		said)
 	require.NoError(t, d.Validate())
 }
 
@@ -170,20 +182,27 @@ func TestAPlanPrintedAndReadAgainIsTheSame(t *testing.T) {
 	drills := book.Drills()
 	rapid.Check(t, func(t *rapid.T) {
 		d := empty()
-		d.Fixed[0].Name = rapid.SampledFrom([]string{"Kit on", "Inside: drink, jersey, last word", "Referee, front rows", "Anthem 2 x", "Walk to Hall"}).Draw(t, "fixed")
+		d.Fixed[0].Name = rapid.SampledFrom([]string{"Kit on", "Inside: drink, jersey, last word",
+			"Referee, front rows", "Anthem 2 x", "Walk to Hall"}).Draw(t, "fixed")
 		d.Fixed[0].Who = rapid.SampledFrom([][]string{{plan.Everyone}, {"lineout"}, {"p5"}}).Draw(t, "whose")
 		moment := func(name string) *clock.Moment {
 			m := clock.BeforeStart(60 * rapid.IntRange(9, 70).Draw(t, name))
 			return &m
 		}
 		for i := range rapid.IntRange(1, 5).Draw(t, "blocks") {
-			b := plan.Block{Name: rapid.SampledFrom([]string{"Bands", "Jumps, sprints", "Out (wide): 3 x", "Mobilise"}).Draw(t, "name") + fmt.Sprint(" ", i), Aim: "why",
-				Who: rapid.SampledFrom([][]string{{plan.Everyone}, {"backs"}, {"lineout", "p4"}, {"p5"}}).Draw(t, "who"), Phase: rapid.SampledFrom(drill.Phases[:6]).Draw(t, "phase"),
-				Zone: rapid.SampledFrom([]string{"near", "far"}).Draw(t, "zone"), Leader: rapid.SampledFrom([]string{"", "ines", "pell"}).Draw(t, "leader"),
-				Priority: rapid.SampledFrom(plan.Priorities).Draw(t, "priority"), Loose: rapid.Bool().Draw(t, "loose"), Rounds: rapid.SampledFrom([]int{0, 0, 3}).Draw(t, "rounds"),
-				Form: rapid.SampledFrom(plan.Forms).Draw(t, "form"), On: rapid.SampledFrom([]plan.Turn{plan.Usual, plan.Usual, plan.Later}).Draw(t, "on")}
+			b := plan.Block{Name: rapid.SampledFrom([]string{"Bands", "Jumps, sprints", "Out (wide): 3 x",
+				"Mobilise"}).Draw(t, "name") + fmt.Sprint(" ", i), Aim: "why",
+				Who: rapid.SampledFrom([][]string{{plan.Everyone}, {"backs"}, {"lineout", "p4"}, {"p5"}}).Draw(t,
+					"who"), Phase: rapid.SampledFrom(drill.Phases[:6]).Draw(t, "phase"),
+				Zone:     rapid.SampledFrom([]string{"near", "far"}).Draw(t, "zone"),
+				Leader:   rapid.SampledFrom([]string{"", "ines", "pell"}).Draw(t, "leader"),
+				Priority: rapid.SampledFrom(plan.Priorities).Draw(t, "priority"), Loose: rapid.Bool().Draw(t, "loose"),
+				Rounds: rapid.SampledFrom([]int{0, 0, 3}).Draw(t, "rounds"),
+				Form:   rapid.SampledFrom(plan.Forms).Draw(t, "form"),
+				On:     rapid.SampledFrom([]plan.Turn{plan.Usual, plan.Usual, plan.Later}).Draw(t, "on")}
 			if b.Form == plan.AtStations {
-				b.Split, b.Change = rapid.SampledFrom(plan.Splits[:3]).Draw(t, "split"), rapid.SampledFrom([]int{0, 25}).Draw(t, "change")
+				b.Split, b.Change = rapid.SampledFrom(plan.Splits[:3]).Draw(t, "split"),
+					rapid.SampledFrom([]int{0, 25}).Draw(t, "change")
 			}
 			for range rapid.IntRange(1, 3).Draw(t, "drills") {
 				k := rapid.SampledFrom(drills).Draw(t, "drill").For(drill.Club)
@@ -200,7 +219,10 @@ func TestAPlanPrintedAndReadAgainIsTheSame(t *testing.T) {
 				if rapid.IntRange(0, 3).Draw(t, "cued") == 0 {
 					k.Cues = []string{"tall", "no bounce, 3 times"}
 				}
-				b.Items = append(b.Items, plan.Item{Drill: k, AtOnce: rapid.SampledFrom([]int{0, 0, 0, 7}).Draw(t, "at once"), Alongside: len(b.Items) > 0 && b.Form == plan.InOrder && rapid.IntRange(0, 5).Draw(t, "beside") == 0})
+				b.Items = append(b.Items,
+					plan.Item{Drill: k, AtOnce: rapid.SampledFrom([]int{0, 0, 0, 7}).Draw(t, "at once"),
+						Alongside: len(b.Items) > 0 && b.Form == plan.InOrder &&
+							rapid.IntRange(0, 5).Draw(t, "beside") == 0})
 			}
 			id := d.Insert(b, "")
 			var to plan.Holds
@@ -269,7 +291,9 @@ func TestWrittenPlansStayThemselves(t *testing.T) {
 
 // Whatever is typed, reading it neither fails nor loses it, and what it makes is a plan.
 func FuzzRead(f *testing.F) {
-	for _, one := range []string{"jog 3 x 120 m, 50 %", "leg swings 8 each way a leg (no bounce)", "at 40, 10 and 15", "\"x\": everyone (", "--- Potentiate", "out a back b", "1 x 2 x 3 x 4 / 5", "team talk 68-55", "\x02\x03(", "3-1-3 at 99:99 %"} {
+	for _, one := range []string{"jog 3 x 120 m, 50 %", "leg swings 8 each way a leg (no bounce)", "at 40, 10 and 15",
+		"\"x\": everyone (", "--- Potentiate", "out a back b", "1 x 2 x 3 x 4 / 5", "team talk 68-55", "\x02\x03(",
+		"3-1-3 at 99:99 %"} {
 		f.Add(one)
 	}
 	f.Fuzz(func(t *testing.T, text string) {
@@ -297,8 +321,9 @@ func TestWhatIsSaidBesideABlock(t *testing.T) {
 		"line-out, done by 14:40, in any order":           "Line-out, done by 14:40, in any order",
 		"hooker and wing, at 30":                          "#2, #15, at 30",
 		"centres, at 30":                                  "#9, #10, at 30",
-		"at 40":                                           "Backs, Near half, Pell, at 40", // nobody is named: the rest stays
-		"far half, must":                                  "Backs, Far half, Pell, must",
+		// nobody is named: the rest stays
+		"at 40":          "Backs, Near half, Pell, at 40",
+		"far half, must": "Backs, Far half, Pell, must",
 	} {
 		d := empty()
 		write(d, "jog 3 x 60 m\n\nhands 3 min, backs, near half, Pell")

@@ -28,7 +28,8 @@ type piece struct {
 // YourWords are today's plan as lines in the coach's words: what is still as it was written stands
 // as it was typed, what was changed by hand is written in the same manner.
 func (r *Reader) YourWords(d *plan.Document) []Yours {
-	y := &yours{by: r, printer: newPrinter(d, r.Book, r.known), claimed: map[string]map[int]bool{}, lines: map[string][]Yours{}, spoken: map[string]bool{}}
+	y := &yours{by: r, printer: newPrinter(d, r.Book, r.known), claimed: map[string]map[int]bool{},
+		lines: map[string][]Yours{}, spoken: map[string]bool{}}
 	y.claim()
 	var lead []Yours // what stands before a block is of it
 	for i := range d.Said {
@@ -51,7 +52,8 @@ func (r *Reader) YourWords(d *plan.Document) []Yours {
 		l := &d.Lists[i]
 		for n := range l.Blocks {
 			if n == 0 && !y.spoken[l.Blocks[0].ID] {
-				all = append(all, Yours{}, Yours{Text: "--- " + headOf(l), Anew: true, pieces: []piece{{block: l.Blocks[0].ID}}})
+				all = append(all, Yours{}, Yours{Text: "--- " + headOf(l), Anew: true,
+					pieces: []piece{{block: l.Blocks[0].ID}}})
 			}
 			all = append(all, y.block(&l.Blocks[n])...)
 		}
@@ -126,7 +128,8 @@ func (y *yours) seek(block string, item plan.SaidItem, exact bool) found {
 		y.claimed[block] = map[int]bool{}
 	}
 	for i := range b.Items {
-		if same := y.itemOf(b, i) == item.As; b.Items[i].Drill.Code == item.Code && !y.claimed[block][i] && (same || !exact) {
+		if same := y.itemOf(b, i) == item.As; b.Items[i].Drill.Code == item.Code && !y.claimed[block][i] &&
+			(same || !exact) {
 			y.claimed[block][i] = true
 			return found{i, same}
 		}
@@ -140,7 +143,8 @@ func (y *yours) line(i int) (list []Yours) {
 	whole, intact := Yours{Text: said.Text}, true
 	for k := range said.Parts {
 		lines, same := y.part(&said.Parts[k], y.found[i][k])
-		if intact = intact && same; k == 0 && !same && len(lines) > 0 && lines[len(lines)-1].first(said.Parts[k].Block) >= 0 {
+		if intact = intact && same; k == 0 && !same && len(lines) > 0 &&
+			lines[len(lines)-1].first(said.Parts[k].Block) >= 0 {
 			lines[len(lines)-1].Text = listMark.FindString(said.Text) + lines[len(lines)-1].Text
 		}
 		list = append(list, lines...)
@@ -250,7 +254,8 @@ func (y *yours) block(b *plan.Block) []Yours {
 		}
 		lines = slices.Insert(lines, at, y.written(b, i))
 	}
-	if sorted := slices.IsSortedFunc(withItems(lines, b.ID), func(x, z Yours) int { return cmp.Compare(x.first(b.ID), z.first(b.ID)) }); !sorted {
+	if sorted := slices.IsSortedFunc(withItems(lines, b.ID),
+		func(x, z Yours) int { return cmp.Compare(x.first(b.ID), z.first(b.ID)) }); !sorted {
 		slices.SortStableFunc(lines, func(x, z Yours) int { return cmp.Compare(x.first(b.ID), z.first(b.ID)) })
 	}
 	return lines
@@ -276,7 +281,8 @@ func (l Yours) first(block string) int {
 }
 
 func (l Yours) has(block string, item int) bool {
-	return slices.ContainsFunc(l.pieces, func(p piece) bool { return p.block == block && slices.Contains(p.items, item) })
+	return slices.ContainsFunc(l.pieces,
+		func(p piece) bool { return p.block == block && slices.Contains(p.items, item) })
 }
 
 // blockOf is the block of a sentence of a line, or the first of the line.

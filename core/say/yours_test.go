@@ -36,8 +36,10 @@ broad jumps 5, stick the last
 build-ups 40 m, 60 / 75 / 90
 team talk 12 to 9
 scrum engagement x 4, Pell`,
-	"jog 2 min\nsquats 10. Then lunges 8 a side; sprints 3 x 20 m, backs, at 20\n\nafter the end:\nroll calves 30 s\nbring: water, tape",
-	"Activate\nclams 12 a side\nband walks 10 m\n\nline-out throws 5 5 3 to front middle back\nfixed: Photo 62-60\nplank 3 x 20 s, rest 10 s"}
+	"jog 2 min\nsquats 10. Then lunges 8 a side; sprints 3 x 20 m, backs, at 20\n\nafter the end:\nroll calves " +
+		"30 s\nbring: water, tape",
+	"Activate\nclams 12 a side\nband walks 10 m\n\nline-out throws 5 5 3 to front middle back\nfixed: Photo " +
+		"62-60\nplank 3 x 20 s, rest 10 s"}
 
 // reader is one of a plan.
 func reader(d *plan.Document) *say.Reader {

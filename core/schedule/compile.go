@@ -65,7 +65,8 @@ func (c *Compiled) day(d *plan.Document) (err error) {
 		c.Problem.Players = append(c.Problem.Players, runin.Player{ID: p.ID, Open: min(open, due), Due: due})
 		if until := min(open+clock.Offset(p.Late), due); until > open {
 			// Nobody waits for who comes late: they are called away until then.
-			c.Problem.Fixed = append(c.Problem.Fixed, runin.Fixed{ID: latePrefix + p.ID, Players: []string{p.ID}, Start: open, End: until, Excused: true})
+			c.Problem.Fixed = append(c.Problem.Fixed, runin.Fixed{ID: latePrefix + p.ID, Players: []string{p.ID},
+				Start: open, End: until, Excused: true})
 		}
 	}
 	for _, f := range d.Fixed {
@@ -73,9 +74,11 @@ func (c *Compiled) day(d *plan.Document) (err error) {
 		if err != nil {
 			return err
 		}
-		if members := held(d, f, window); len(members) > 0 { // of a few who are away nothing is cut; what all are away from is not done
+		if members := held(d, f, window); len(members) > 0 {
+			// of a few who are away nothing is cut; what all are away from is not done
 			few := 2*len(members) <= len(d.Players)
-			c.Problem.Fixed = append(c.Problem.Fixed, runin.Fixed{ID: f.ID, Players: members, Start: window.From, End: window.To, Active: f.Active, Excused: few, Place: f.Zone})
+			c.Problem.Fixed = append(c.Problem.Fixed, runin.Fixed{ID: f.ID, Players: members, Start: window.From,
+				End: window.To, Active: f.Active, Excused: few, Place: f.Zone})
 		}
 	}
 	return nil
@@ -137,7 +140,8 @@ func kit(d *plan.Document, b *plan.Block, group drill.Group) (needs []runin.Need
 func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
 	group, stakes := d.Group(from), from.Stakes(false)
 	b := runin.Block{ID: from.ID, Place: from.Zone, Players: d.Members(from.Who), Weight: stakes.Weight(),
-		Must: stakes.Must(), Loose: from.Loose, Excusable: goesOn(d, from), After: from.After, Straight: from.Hold.Straight}
+		Must: stakes.Must(), Loose: from.Loose, Excusable: goesOn(d, from), After: from.After,
+		Straight: from.Hold.Straight}
 	window, err := d.Window(from, c.Start)
 	if err != nil {
 		return err
@@ -170,7 +174,8 @@ func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
 // would have to wait for one of several who comes late.
 func goesOn(d *plan.Document, b *plan.Block) bool {
 	members := d.Members(b.Who)
-	return b.Excusable || len(members) > 2 && slices.ContainsFunc(members, func(id string) bool { return d.Player(id).Late > 0 })
+	return b.Excusable || len(members) > 2 &&
+		slices.ContainsFunc(members, func(id string) bool { return d.Player(id).Late > 0 })
 }
 
 func levels(dosings []Dosing) (list []runin.Level) {

@@ -58,6 +58,7 @@ func (s *Schedule) Day(d *plan.Document, paces map[string]pace.Pace) odds.Day {
 // away tells whether a player is at an event in a piece of time.
 func (s *Schedule) away(player string, from, to clock.Offset) bool {
 	return slices.ContainsFunc(s.Fixed, func(w Window) bool {
-		return w.Start < to && w.End > from && (slices.Contains(w.Players, player) || slices.Contains(w.Players, runin.Everyone))
+		return w.Start < to && w.End > from && (slices.Contains(w.Players, player) ||
+			slices.Contains(w.Players, runin.Everyone))
 	})
 }

@@ -49,7 +49,8 @@ func (l *Less) Suits(b *plan.Block) bool {
 	}
 	for n, t := range l.Items {
 		d := &b.Items[n].Drill.Dose
-		if t.Sets < 0 || t.Sets > max(1, d.Sets) || !(t.Hold >= 0 && t.Hold <= d.HoldSeconds) || len(t.Efforts) > drill.MaxAmount ||
+		if t.Sets < 0 || t.Sets > max(1, d.Sets) || !(t.Hold >= 0 && t.Hold <= d.HoldSeconds) ||
+			len(t.Efforts) > drill.MaxAmount ||
 			slices.ContainsFunc(t.Efforts, func(e float64) bool { return !(e > 0 && e <= 1) }) {
 			return false
 		}
@@ -135,7 +136,8 @@ func spared(b *plan.Block, group drill.Group, full Dosing) []Dosing {
 	}
 	var degrees []degree
 	for n := range min(steps, maxDosings) + 1 {
-		degrees = append(degrees, degree{max(1, b.Rounds), drill.MaxAmount, float64(n) / float64(min(steps, maxDosings))})
+		degrees = append(degrees,
+			degree{max(1, b.Rounds), drill.MaxAmount, float64(n) / float64(min(steps, maxDosings))})
 	}
 	more := lengths(b, group, degrees, func(r drill.Range, share float64) int {
 		return min(r.Max, r.Target+int(share*float64(r.Max-r.Target)/float64(max(1, r.Step))+0.5)*max(1, r.Step))
@@ -164,7 +166,8 @@ func once(b *plan.Block, group drill.Group, least Dosing) []Dosing {
 		for i, item := range b.Items {
 			if item.Drill.Dose.Kind == drill.Time {
 				quarter := float64(item.Drill.Range.Target) / 4
-				d.Amounts[i] = int(math.Ceil(min(float64(item.Drill.Range.Min), quarter+float64(n)/steps*(float64(item.Drill.Range.Min)-quarter))))
+				d.Amounts[i] = int(math.Ceil(min(float64(item.Drill.Range.Min),
+					quarter+float64(n)/steps*(float64(item.Drill.Range.Min)-quarter))))
 			}
 		}
 		lower[n].Seconds = d.Less.Of(b).Seconds(d.Amounts, group)
@@ -183,7 +186,8 @@ func within(r drill.Range, share float64) int { return r.At(share) }
 
 // lengths are what the degrees of a block come to, each longer than the one before; of
 // those as long the one that does more.
-func lengths(b *plan.Block, group drill.Group, degrees []degree, amount func(drill.Range, float64) int) (dosings []Dosing) {
+func lengths(b *plan.Block, group drill.Group, degrees []degree,
+	amount func(drill.Range, float64) int) (dosings []Dosing) {
 	for _, is := range degrees {
 		d := Dosing{Amounts: make([]int, len(b.Items))}
 		less := Less{Items: make([]Trim, len(b.Items))}

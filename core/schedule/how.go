@@ -43,7 +43,8 @@ func (b *Block) stations(say speech.Say) []string {
 		longest = max(longest, b.Work(n, b.Amount(n), b.Group))
 	}
 	of := (b.Group.People + len(b.Items) - 1) / len(b.Items)
-	return []string{say("%s of %d", drill.NumberIn(say, len(b.Items), "stations"), of), say("%s each", clock.Lasting(int(longest+0.5))), say("change in %s", clock.Lasting(change))}
+	return []string{say("%s of %d", drill.NumberIn(say, len(b.Items), "stations"), of),
+		say("%s each", clock.Lasting(int(longest+0.5))), say("change in %s", clock.Lasting(change))}
 }
 
 // choice says what there is to choose, and how many do it.

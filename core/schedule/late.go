@@ -107,14 +107,16 @@ func (s *Schedule) coming(d *plan.Document, blocks []Block, player string, here 
 // shortList is what the player makes up; false where nothing fits, or nothing was missed.
 func (c *coming) shortList(d *plan.Document) (Block, bool) {
 	p := d.Player(c.player)
-	list := &plan.Block{ID: ShortListID(c.player), Name: "Catch-up", Phase: drill.Own, Who: []string{c.player}, Priority: plan.Should}
+	list := &plan.Block{ID: ShortListID(c.player), Name: "Catch-up", Phase: drill.Own, Who: []string{c.player},
+		Priority: plan.Should}
 	from := clock.Offset(clock.CeilTo(float64(c.here), clock.Grid))
 	owed := c.owed(d)
 	room := min(c.missed, int(c.joining(from, owed)-from))
 	var amounts []int
 	warm, cold := 0.0, len(owed) > 0 && pulse(owed[0])
 	for n, one := range owed {
-		if cold && warm < warmAfter && (one.Drill.Deep() || one.Drill.Static || one.Drill.NeedsWarm || one.Drill.Effort >= drill.HardEffort) {
+		if cold && warm < warmAfter && (one.Drill.Deep() || one.Drill.Static || one.Drill.NeedsWarm ||
+			one.Drill.Effort >= drill.HardEffort) {
 			continue
 		}
 		for _, is := range leasts(one, cold && n == 0) {
@@ -133,7 +135,8 @@ func (c *coming) shortList(d *plan.Document) (Block, bool) {
 		return Block{}, false
 	}
 	list.Aim = fmt.Sprintf("What %s misses, at its least", p.ShortName())
-	return Block{Block: list, Kept: true, Start: from, End: from + clock.Offset(list.Seconds(amounts, own)), Members: []string{c.player}, Group: own, amounts: amounts}, true
+	return Block{Block: list, Kept: true, Start: from, End: from + clock.Offset(list.Seconds(amounts, own)),
+		Members: []string{c.player}, Group: own, amounts: amounts}, true
 }
 
 // joining is when the player joins the others: at the first block after they come, if what
@@ -184,7 +187,8 @@ func (c *coming) owed(d *plan.Document) (items []plan.Item) {
 		for _, n := range b.over(c.player, c.here) {
 			item := b.Items[n]
 			item.Explain = 0
-			at := slices.IndexFunc(versions, func(v today.Version) bool { return v.Block == b.ID && v.Player == c.player && v.Item == n })
+			at := slices.IndexFunc(versions,
+				func(v today.Version) bool { return v.Block == b.ID && v.Player == c.player && v.Item == n })
 			switch {
 			case item.Alongside || item.Drill.Dose.ByPair:
 				continue

@@ -53,7 +53,9 @@ func TestALatePlayersShortListMovesNobody(t *testing.T) {
 			if b.Kept && b.Has("p5") && b.Start >= here && !b.Excusable {
 				assert.GreaterOrEqual(t, b.Start, list.End, "what needs them waits for nothing")
 			}
-			if b.Kept && b.Has("p5") && b.Start < here && slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Drill.Effort >= drill.DynamicEffort && i.Drill.Effort < 0.9 }) && b.End <= here {
+			if b.Kept && b.Has("p5") && b.Start < here && slices.ContainsFunc(b.Items,
+				func(i plan.Item) bool { return i.Drill.Effort >= drill.DynamicEffort && i.Drill.Effort < 0.9 }) &&
+				b.End <= here {
 				assert.GreaterOrEqual(t, list.Items[0].Drill.Effort, drill.DynamicEffort, "the pulse first")
 			}
 		}
@@ -67,9 +69,12 @@ func TestALatePlayerJoinsTheOthers(t *testing.T) {
 	d.Fixed = nil
 	d.Players = []plan.Player{{ID: "p1", First: "Ada"}, {ID: "p2", First: "Bo"}, {ID: "p3", First: "Cy"}}
 	block := func(name string, effort float64, seconds int) plan.Block {
-		return plan.Block{ID: name, Name: name, Phase: drill.Raise, Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true, Items: []plan.Item{{Written: true,
-			Drill: drill.Drill{Code: name, Name: name, Aim: "why", Phases: []drill.Phase{drill.Raise}, Effort: effort,
-				Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: seconds * 2 / 3, Target: seconds, Max: seconds, Step: 5}}}}}
+		return plan.Block{ID: name, Name: name, Phase: drill.Raise, Who: []string{plan.Everyone}, Priority: plan.Must,
+			Excusable: true, Items: []plan.Item{{Written: true,
+				Drill: drill.Drill{Code: name, Name: name, Aim: "why", Phases: []drill.Phase{drill.Raise},
+					Effort: effort,
+					Dose:   drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: seconds * 2 / 3, Target: seconds,
+						Max: seconds, Step: 5}}}}}
 	}
 	d.Blocks = []plan.Block{block("Run", 0.5, 240), block("Reach", 0.3, 120), block("Sprint", 0.95, 300)}
 	s := fitted(t, d)

@@ -73,7 +73,8 @@ func line(d *plan.Document, l *plan.List) Line {
 
 // placed lays the blocks one after the other, each at its fullest dose but cut levels.
 func placed(d *plan.Document, l *plan.List, dosings [][]Dosing, cut int) *Schedule {
-	s := &Schedule{Result: &runin.Result{Feasible: true, Blocks: make([]runin.Scheduled, len(d.Blocks))}, Amounts: make([][]int, len(d.Blocks)), Less: make([]*Less, len(d.Blocks))}
+	s := &Schedule{Result: &runin.Result{Feasible: true, Blocks: make([]runin.Scheduled, len(d.Blocks))},
+		Amounts: make([][]int, len(d.Blocks)), Less: make([]*Less, len(d.Blocks))}
 	free := map[string]int{} // seconds from the line, by player
 	order := make([]int, len(d.Blocks))
 	for i := range order {
@@ -107,7 +108,8 @@ func placed(d *plan.Document, l *plan.List, dosings [][]Dosing, cut int) *Schedu
 		}
 		s.Amounts[i], s.Less[i] = dosings[i][level].Amounts, dosings[i][level].Less
 		if full := dosings[i][len(dosings[i])-1]; level < len(dosings[i])-1 {
-			r.Why = "as " + clock.Lasting(l.Length) + " allow: " + clock.Lasting(full.Seconds-dosings[i][level].Seconds) + " shorter"
+			r.Why = "as " + clock.Lasting(l.Length) + " allow: " +
+				clock.Lasting(full.Seconds-dosings[i][level].Seconds) + " shorter"
 		}
 	}
 	for _, p := range d.Players {
@@ -154,7 +156,8 @@ func longestHold(k *drill.Drill) float64 {
 // its time; after the end, a hold is longer than 30 s or hard work is in it.
 func (l *Line) Findings() (says []string) {
 	if l.Over > 0 {
-		says = append(says, "It takes "+clock.Lasting(l.Over)+" more than there are: take something out, or make its doses smaller.")
+		says = append(says,
+			"It takes "+clock.Lasting(l.Over)+" more than there are: take something out, or make its doses smaller.")
 	}
 	for i := range l.Document.Blocks {
 		b := &l.Document.Blocks[i]
@@ -166,7 +169,8 @@ func (l *Line) Findings() (says []string) {
 			case l.When == plan.AfterEnd && k.Effort >= drill.HardEffort:
 				says = append(says, k.Name+" is hard work: after the end a body comes down.")
 			case l.When != plan.AfterEnd && k.Static && longestHold(k) >= ShortHold:
-				says = append(says, k.Name+" is held long, right before play: keep it short, or leave it for after the end.")
+				says = append(says,
+					k.Name+" is held long, right before play: keep it short, or leave it for after the end.")
 			}
 		}
 	}
@@ -177,7 +181,8 @@ func (l *Line) Findings() (says []string) {
 }
 
 func hard(b plan.Block) bool {
-	return slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Drill.PeakEffort(i.Drill.Range.Target) >= drill.HardEffort })
+	return slices.ContainsFunc(b.Items,
+		func(i plan.Item) bool { return i.Drill.PeakEffort(i.Drill.Range.Target) >= drill.HardEffort })
 }
 
 // LongestAfter and ShortHold are how long one hold may last after the end, and right

@@ -14,23 +14,29 @@ import (
 
 // halves is a plan of four players in two units, with an empty list of the kind.
 func halves(t *testing.T, when plan.When) (*plan.Document, *plan.List) {
-	d := &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match, StartName: "Kick-off", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"},
-		Open: clock.BeforeStart(2400), Margin: 300, Method: plan.DefaultMethod,
-		Players: []plan.Player{{ID: "a", First: "A"}, {ID: "b", First: "B"}, {ID: "c", First: "C"}, {ID: "d", First: "D"}},
-		Units:   []plan.Unit{{ID: "x", Name: "X", Players: []string{"a", "b"}}, {ID: "y", Name: "Y", Players: []string{"c", "d"}}}}
+	d := &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match, StartName: "Kick-off",
+		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"},
+		Open:  clock.BeforeStart(2400), Margin: 300, Method: plan.DefaultMethod,
+		Players: []plan.Player{{ID: "a", First: "A"}, {ID: "b", First: "B"}, {ID: "c", First: "C"},
+			{ID: "d", First: "D"}},
+		Units: []plan.Unit{{ID: "x", Name: "X", Players: []string{"a", "b"}},
+			{ID: "y", Name: "Y", Players: []string{"c", "d"}}}}
 	id, err := d.AddList(when)
 	require.NoError(t, err)
 	return d, d.List(id)
 }
 
 func stretch(id, who string, least, target int) plan.Block {
-	k := drill.Drill{Code: id, Name: id, Aim: "Aim", Phases: []drill.Phase{drill.After}, Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: least, Target: target, Max: target, Step: 5}}
-	return plan.Block{ID: id, Name: id, Phase: drill.After, Who: []string{who}, Priority: plan.Should, Items: []plan.Item{{Drill: k}}}
+	k := drill.Drill{Code: id, Name: id, Aim: "Aim", Phases: []drill.Phase{drill.After},
+		Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: least, Target: target, Max: target, Step: 5}}
+	return plan.Block{ID: id, Name: id, Phase: drill.After, Who: []string{who}, Priority: plan.Should,
+		Items: []plan.Item{{Drill: k}}}
 }
 
 func TestWhatComesAfterRunsForwardFromTheEnd(t *testing.T) {
 	d, l := halves(t, plan.AfterEnd)
-	l.Blocks = []plan.Block{stretch("walk", plan.Everyone, 60, 100), stretch("x-roll", "x", 60, 100), stretch("y-roll", "y", 60, 40), stretch("breathe", plan.Everyone, 60, 60)}
+	l.Blocks = []plan.Block{stretch("walk", plan.Everyone, 60, 100), stretch("x-roll", "x", 60, 100),
+		stretch("y-roll", "y", 60, 40), stretch("breathe", plan.Everyone, 60, 60)}
 	l.Blocks[2].Items[0].Drill.Range.Min = 40
 	require.NoError(t, d.Validate())
 	line := schedule.Lists(d)[0]
@@ -38,7 +44,8 @@ func TestWhatComesAfterRunsForwardFromTheEnd(t *testing.T) {
 	for _, b := range line.Schedule.Blocks(line.Document) {
 		at = append(at, [2]clock.Offset{b.Start, b.End})
 	}
-	assert.Equal(t, [][2]clock.Offset{{0, 120}, {120, 240}, {120, 180}, {240, 320}}, at, "the units side by side, then together")
+	assert.Equal(t, [][2]clock.Offset{{0, 120}, {120, 240}, {120, 180}, {240, 320}}, at,
+		"the units side by side, then together")
 	assert.Equal(t, 320, line.Seconds())
 	assert.Empty(t, line.Findings())
 }

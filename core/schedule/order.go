@@ -80,7 +80,9 @@ func (c *Compiled) between(d *plan.Document, order []int, i int) bool {
 
 // together tells whether somebody does both blocks.
 func (c *Compiled) together(i, j int) bool {
-	return slices.ContainsFunc(c.Problem.Blocks[i].Players, func(player string) bool { return slices.Contains(c.Problem.Blocks[j].Players, player) })
+	return slices.ContainsFunc(c.Problem.Blocks[i].Players, func(player string) bool {
+		return slices.Contains(c.Problem.Blocks[j].Players, player)
+	})
 }
 
 // byMinute moves the timed block i where its minute puts it among those that share
@@ -147,7 +149,9 @@ func (c *Compiled) natural(i int, order []int, d *plan.Document) map[int]clock.O
 
 // wider tells whether block j is done by people who are not in block i.
 func (c *Compiled) wider(j, i int) bool {
-	return slices.ContainsFunc(c.Problem.Blocks[j].Players, func(id string) bool { return !slices.Contains(c.Problem.Blocks[i].Players, id) })
+	return slices.ContainsFunc(c.Problem.Blocks[j].Players, func(id string) bool {
+		return !slices.Contains(c.Problem.Blocks[i].Players, id)
+	})
 }
 
 func (c *Compiled) due(player string) clock.Offset {

@@ -17,20 +17,26 @@ import (
 
 // own is a coach's own list for ten players, in no method's order.
 func own() *plan.Document {
-	d := &plan.Document{Format: plan.Format, Title: "Own", Kind: plan.Match, StartName: "Start", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
-		Open: clock.BeforeStart(3600), Margin: 480, Method: plan.DefaultMethod, Units: []plan.Unit{{ID: "few", Name: "Few", Players: []string{"p1", "p2"}}, {ID: "rest", Name: "Rest", Players: []string{"p3", "p4", "p5"}}}}
+	d := &plan.Document{Format: plan.Format, Title: "Own", Kind: plan.Match, StartName: "Start",
+		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
+		Open:  clock.BeforeStart(3600), Margin: 480, Method: plan.DefaultMethod,
+		Units: []plan.Unit{{ID: "few", Name: "Few", Players: []string{"p1", "p2"}},
+			{ID: "rest", Name: "Rest", Players: []string{"p3", "p4", "p5"}}}}
 	for _, id := range []string{"p1", "p2", "p3", "p4", "p5", "p6"} {
 		d.Players = append(d.Players, plan.Player{ID: id, First: id})
 	}
-	d.Fixed = []plan.Fixed{{ID: "kit", Name: "Kit on", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(1500), To: clock.BeforeStart(1380)}}}
+	d.Fixed = []plan.Fixed{{ID: "kit", Name: "Kit on", Who: []string{plan.Everyone},
+		Span: plan.Span{From: clock.BeforeStart(1500), To: clock.BeforeStart(1380)}}}
 	phases := []drill.Phase{drill.Potentiate, drill.Raise, drill.Sport, drill.Mobilise, drill.Raise, drill.Activate}
 	for n, id := range []string{"a", "b", "c", "d", "e", "f"} {
-		k := drill.Drill{Code: id, Name: id, Aim: "why", Phases: []drill.Phase{phases[n]}, Effort: 0.5, Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 60, Target: 120, Max: 240, Step: 30}}
+		k := drill.Drill{Code: id, Name: id, Aim: "why", Phases: []drill.Phase{phases[n]}, Effort: 0.5,
+			Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 60, Target: 120, Max: 240, Step: 30}}
 		who := []string{plan.Everyone}
 		if id == "c" {
 			who = []string{"few"}
 		}
-		d.Blocks = append(d.Blocks, plan.Block{ID: id, Name: id, Aim: "why", Phase: phases[n], Who: who, Priority: plan.Must, Items: []plan.Item{{Drill: k}}})
+		d.Blocks = append(d.Blocks, plan.Block{ID: id, Name: id, Aim: "why", Phase: phases[n], Who: who,
+			Priority: plan.Must, Items: []plan.Item{{Drill: k}}})
 	}
 	return d
 }
@@ -52,7 +58,8 @@ func inOrder(t assert.TestingT, d *plan.Document, at map[string]*schedule.Block)
 		for j := i + 1; j < len(d.Blocks); j++ {
 			a, b := at[d.Blocks[i].ID], at[d.Blocks[j].ID]
 			both := slices.ContainsFunc(a.Members, b.Has)
-			assert.False(t, both && a.Kept && b.Kept && a.End > b.Start && !(d.Blocks[i].Loose && d.Blocks[j].Loose), "%s before %s", a.ID, b.ID)
+			assert.False(t, both && a.Kept && b.Kept && a.End > b.Start && !(d.Blocks[i].Loose && d.Blocks[j].Loose),
+				"%s before %s", a.ID, b.ID)
 		}
 	}
 }
@@ -137,13 +144,15 @@ func TestHoldsAreKept(t *testing.T) {
 	assert.Equal(t, 140, at["c"].Length())
 
 	for problem, to := range map[string]plan.Holds{
-		"not before 20′ and done by 30′ leaves no time between":    {Hold: plan.Hold{From: moment(1200), Until: moment(1800)}},
-		"90′ lies outside the work, which runs from 60′ to 8′":     {At: moment(5400)},
-		"that lies outside the work, which runs from 60′ to 8′":    {Hold: plan.Hold{From: moment(60)}},
-		"e already comes after d: both cannot come first":          {Hold: plan.Hold{Straight: "e"}},
-		"a block cannot follow itself":                             {Follows: []string{"d"}},
-		"that is not among what the day holds":                     {Hold: plan.Hold{Before: "toss"}},
-		"at 10′ contradicts the rest of it":                        {At: moment(600), Hold: plan.Hold{Until: moment(1200)}},
+		"not before 20′ and done by 30′ leaves no time between": {Hold: plan.Hold{From: moment(1200),
+			Until: moment(1800)}},
+		"90′ lies outside the work, which runs from 60′ to 8′":  {At: moment(5400)},
+		"that lies outside the work, which runs from 60′ to 8′": {Hold: plan.Hold{From: moment(60)}},
+		"e already comes after d: both cannot come first":       {Hold: plan.Hold{Straight: "e"}},
+		"a block cannot follow itself":                          {Follows: []string{"d"}},
+		"that is not among what the day holds":                  {Hold: plan.Hold{Before: "toss"}},
+		"at 10′ contradicts the rest of it": {At: moment(600),
+			Hold: plan.Hold{Until: moment(1200)}},
 		"the block that it should follow is no longer in the plan": {Follows: []string{"zz"}},
 	} {
 		before := d.Clone()

@@ -20,21 +20,31 @@ import (
 // squad, a few or one, on any day.
 func written(t *rapid.T, minutes int) *plan.Document {
 	air := rapid.Float64Range(-10, 38).Draw(t, "air")
-	d := &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}, Open: clock.BeforeStart(minutes*60 + 300), Margin: 300, Method: plan.DefaultMethod,
-		Grade: rapid.SampledFrom([]drill.Grade{drill.Club, drill.Junior}).Draw(t, "grade"), Today: plan.Conditions{Celsius: &air},
-		Zones: []plan.Zone{{ID: "z", Name: "Ground", Capacity: 40, Lanes: 6, Metres: 20, Covered: rapid.Bool().Draw(t, "indoors")}}}
+	d := &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match,
+		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}, Open: clock.BeforeStart(minutes*60 + 300),
+		Margin: 300, Method: plan.DefaultMethod,
+		Grade: rapid.SampledFrom([]drill.Grade{drill.Club, drill.Junior}).Draw(t, "grade"),
+		Today: plan.Conditions{Celsius: &air},
+		Zones: []plan.Zone{{ID: "z", Name: "Ground", Capacity: 40, Lanes: 6, Metres: 20,
+			Covered: rapid.Bool().Draw(t, "indoors")}}}
 	for i := range 6 {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i), First: "P", Last: fmt.Sprint(i)})
 	}
 	for i := range rapid.IntRange(2, 5).Draw(t, "blocks") {
-		b := plan.Block{ID: fmt.Sprint("b", i), Name: fmt.Sprint("B", i), Phase: drill.Phases[rapid.IntRange(0, 4).Draw(t, "phase")], Zone: "z", Priority: plan.Should,
-			Who: rapid.SampledFrom([][]string{{plan.Everyone}, {"p0", "p1"}, {"p2"}}).Draw(t, "who"), Rounds: rapid.IntRange(0, 3).Draw(t, "rounds")}
+		b := plan.Block{ID: fmt.Sprint("b", i), Name: fmt.Sprint("B", i),
+			Phase: drill.Phases[rapid.IntRange(0, 4).Draw(t, "phase")], Zone: "z", Priority: plan.Should,
+			Who:    rapid.SampledFrom([][]string{{plan.Everyone}, {"p0", "p1"}, {"p2"}}).Draw(t, "who"),
+			Rounds: rapid.IntRange(0, 3).Draw(t, "rounds")}
 		b.Excusable = b.Who[0] == plan.Everyone
 		for n := range rapid.IntRange(1, 3).Draw(t, "drills") {
 			amount := rapid.IntRange(1, 12).Draw(t, "amount")
-			b.Items = append(b.Items, plan.Item{Written: true, Drill: drill.Drill{Code: fmt.Sprint("d", i, n), Name: fmt.Sprint("D", n), Aim: "why", Phases: []drill.Phase{b.Phase}, Effort: rapid.SampledFrom([]float64{0.3, 0.5, 0.95}).Draw(t, "effort"),
-				Dose:  drill.Dose{Kind: drill.Reps, Sets: rapid.IntRange(1, 3).Draw(t, "sets"), Sides: 1, RepSeconds: 3, RestSeconds: 10},
-				Range: drill.Range{Min: (amount + 1) / 2, Target: amount, Max: amount + (amount+1)/2, Step: 1}}})
+			b.Items = append(b.Items,
+				plan.Item{Written: true, Drill: drill.Drill{Code: fmt.Sprint("d", i, n), Name: fmt.Sprint("D", n),
+					Aim: "why", Phases: []drill.Phase{b.Phase},
+					Effort: rapid.SampledFrom([]float64{0.3, 0.5, 0.95}).Draw(t, "effort"),
+					Dose: drill.Dose{Kind: drill.Reps, Sets: rapid.IntRange(1, 3).Draw(t, "sets"), Sides: 1,
+						RepSeconds: 3, RestSeconds: 10},
+					Range: drill.Range{Min: (amount + 1) / 2, Target: amount, Max: amount + (amount+1)/2, Step: 1}}})
 		}
 		d.Blocks = append(d.Blocks, b)
 	}
@@ -107,7 +117,8 @@ func TestWhatIfAndThePitchSideAnswerAlike(t *testing.T) {
 		assert.Equal(t, desk.Result.Idle, pitch.Result.Idle)
 		at := pitch.Blocks(d)
 		for i, b := range desk.Blocks(d) {
-			assert.Equal(t, []any{b.Kept, b.Start, b.End, b.Cut}, []any{at[i].Kept, at[i].Start, at[i].End, at[i].Cut}, b.ID)
+			assert.Equal(t, []any{b.Kept, b.Start, b.End, b.Cut}, []any{at[i].Kept, at[i].Start, at[i].End, at[i].Cut},
+				b.ID)
 		}
 	})
 }

@@ -18,17 +18,24 @@ import (
 // evening is a training of three players: a jog for all, hops for two of them, a
 // talk before, and one who comes late.
 func evening() *plan.Document {
-	jog := drill.Drill{Code: "jog", Name: "Jog", Aim: "Pulse up", Phases: []drill.Phase{drill.Raise}, Effort: 0.5, Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 120, Target: 240, Max: 300, Step: 30}}
-	hops := drill.Drill{Code: "hops", Name: "Hops", Aim: "Springy feet", Phases: []drill.Phase{drill.Potentiate}, Effort: 0.9, Unit: "hops", ContactsPerUnit: 2,
+	jog := drill.Drill{Code: "jog", Name: "Jog", Aim: "Pulse up", Phases: []drill.Phase{drill.Raise}, Effort: 0.5,
+		Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 120, Target: 240, Max: 300, Step: 30}}
+	hops := drill.Drill{Code: "hops", Name: "Hops", Aim: "Springy feet", Phases: []drill.Phase{drill.Potentiate},
+		Effort: 0.9, Unit: "hops", ContactsPerUnit: 2,
 		Dose: drill.Dose{Kind: drill.Count, ActSeconds: 15}, Range: drill.Range{Min: 2, Target: 4, Max: 6, Step: 1}}
-	return &plan.Document{Format: plan.Format, Title: "Thursday", Kind: plan.Training, StartName: "Start", Start: clock.Start{Local: "2026-11-26T18:50", Zone: "Europe/London"},
-		Open: clock.BeforeStart(1200), Margin: 120, Method: plan.DefaultMethod, Place: "Tidegate",
-		Players: []plan.Player{{ID: "p1", Roster: 11, First: "Ada", Last: "Moss"}, {ID: "p2", Roster: 12, First: "Bo", Last: "Lind"}, {ID: "p3", First: "Cy", Late: 120}},
-		Units:   []plan.Unit{{ID: "u", Name: "Pair", Players: []string{"p1", "p2"}}},
-		Fixed:   []plan.Fixed{{ID: "talk", Name: "Talk", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(1100), To: clock.BeforeStart(1000)}, Active: true}},
+	return &plan.Document{Format: plan.Format, Title: "Thursday", Kind: plan.Training, StartName: "Start",
+		Start: clock.Start{Local: "2026-11-26T18:50", Zone: "Europe/London"},
+		Open:  clock.BeforeStart(1200), Margin: 120, Method: plan.DefaultMethod, Place: "Tidegate",
+		Players: []plan.Player{{ID: "p1", Roster: 11, First: "Ada", Last: "Moss"},
+			{ID: "p2", Roster: 12, First: "Bo", Last: "Lind"}, {ID: "p3", First: "Cy", Late: 120}},
+		Units: []plan.Unit{{ID: "u", Name: "Pair", Players: []string{"p1", "p2"}}},
+		Fixed: []plan.Fixed{{ID: "talk", Name: "Talk", Who: []string{plan.Everyone},
+			Span: plan.Span{From: clock.BeforeStart(1100), To: clock.BeforeStart(1000)}, Active: true}},
 		Blocks: []plan.Block{
-			{ID: "jog", Name: "Jog", Phase: drill.Raise, Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true, Items: []plan.Item{{Drill: jog}}},
-			{ID: "hops", Name: "Hops", Phase: drill.Potentiate, Who: []string{"u"}, Priority: plan.Could, Items: []plan.Item{{Drill: hops}}},
+			{ID: "jog", Name: "Jog", Phase: drill.Raise, Who: []string{plan.Everyone}, Priority: plan.Must,
+				Excusable: true, Items: []plan.Item{{Drill: jog}}},
+			{ID: "hops", Name: "Hops", Phase: drill.Potentiate, Who: []string{"u"}, Priority: plan.Could,
+				Items: []plan.Item{{Drill: hops}}},
 		},
 		Restrictions: []plan.Restriction{{Player: "p2", MaxMinutes: 20}}}
 }
@@ -72,7 +79,8 @@ func TestAnEventSaysWhatItIs(t *testing.T) {
 		byName[e.Name] = e
 	}
 	talk, late := byName["Talk"], byName["Not there yet"]
-	assert.Equal(t, []any{clock.Offset(-1100), clock.Offset(-1000), true, ""}, []any{talk.Start, talk.End, talk.Active, talk.Late()})
+	assert.Equal(t, []any{clock.Offset(-1100), clock.Offset(-1000), true, ""},
+		[]any{talk.Start, talk.End, talk.Active, talk.Late()})
 	assert.Equal(t, []any{"p3", clock.Offset(-1200), clock.Offset(-1080)}, []any{late.Late(), late.Start, late.End})
 }
 
@@ -105,7 +113,8 @@ func TestWhatIsCarriedOutIsWhatIsInUseAtOnce(t *testing.T) {
 	d.Blocks[0].Items[0].Drill, d.Blocks[1].Items[0].Drill = each, lane
 	d.Blocks[1].Items = append(d.Blocks[1].Items, plan.Item{Drill: each})
 	blocks := fitted(t, d).Blocks(d)
-	assert.Equal(t, []schedule.Kit{{Name: "band", Pieces: 3}, {Name: "boots"}, {Name: "hurdle", Pieces: 1}}, schedule.Carried(blocks), "one after the other")
+	assert.Equal(t, []schedule.Kit{{Name: "band", Pieces: 3}, {Name: "boots"}, {Name: "hurdle", Pieces: 1}},
+		schedule.Carried(blocks), "one after the other")
 	blocks[1].Start, blocks[1].End = blocks[0].Start, blocks[0].End
 	assert.Equal(t, 5, schedule.Carried(blocks)[0].Pieces, "side by side")
 }
@@ -126,8 +135,9 @@ func TestRoundsAreSaidWithTheirRest(t *testing.T) {
 
 // Of "2–3 sets" two are done before reps go, and never one while the musts fit.
 func TestSetsGoDownToWhatWillDo(t *testing.T) {
-	b := &plan.Block{Items: []plan.Item{{Written: true, Drill: drill.Drill{Name: "Squats", Range: drill.Range{Min: 4, Target: 8, Max: 12, Step: 1},
-		Dose: drill.Dose{Kind: drill.Reps, Sets: 3, LeastSets: 2, Reps: 8, Sides: 1, RepSeconds: 3}}}}}
+	b := &plan.Block{Items: []plan.Item{{Written: true, Drill: drill.Drill{Name: "Squats",
+		Range: drill.Range{Min: 4, Target: 8, Max: 12, Step: 1},
+		Dose:  drill.Dose{Kind: drill.Reps, Sets: 3, LeastSets: 2, Reps: 8, Sides: 1, RepSeconds: 3}}}}}
 	assert.Equal(t, "2–3 × 8 reps", b.Items[0].Drill.Words(8))
 	dosings := schedule.Dosings(b, drill.Group{People: 4, Lanes: 4}, false)
 	for _, d := range dosings {

@@ -29,7 +29,9 @@ func As(d *plan.Document, stood []Stood) (*Schedule, error) {
 	if err := c.day(d); err != nil {
 		return nil, err
 	}
-	s := &Schedule{Start: c.Start, Players: c.Problem.Players, Result: &runin.Result{Feasible: true, Blocks: make([]runin.Scheduled, len(d.Blocks))}, Amounts: make([][]int, len(d.Blocks)), Less: make([]*Less, len(d.Blocks))}
+	s := &Schedule{Start: c.Start, Players: c.Problem.Players,
+		Result:  &runin.Result{Feasible: true, Blocks: make([]runin.Scheduled, len(d.Blocks))},
+		Amounts: make([][]int, len(d.Blocks)), Less: make([]*Less, len(d.Blocks))}
 	for i := range d.Blocks {
 		b := &s.Result.Blocks[i]
 		b.ID, b.Why = d.Blocks[i].ID, "left out"
@@ -73,7 +75,8 @@ func Refit(ctx context.Context, d *plan.Document, stood []Stood, now clock.Offse
 		case is.Skip:
 			live.Skip = append(live.Skip, b.ID)
 		case is.Kept:
-			was.Blocks[i].Kept, was.Blocks[i].Start, was.Blocks[i].End = true, live.Now, live.Now+clock.Offset(b.Levels[0].Seconds)
+			was.Blocks[i].Kept, was.Blocks[i].Start, was.Blocks[i].End = true, live.Now,
+				live.Now+clock.Offset(b.Levels[0].Seconds)
 		}
 	}
 	c.apart(was, live.Now)
@@ -141,7 +144,8 @@ func (c *Compiled) crowd(was *runin.Result, now clock.Offset) {
 		b, from, to := &c.Problem.Blocks[i], was.Blocks[i].Start, was.Blocks[i].End
 		within := func(span [2]clock.Offset) bool { return span[0] <= from && to <= span[1] }
 		b.Needs = slices.DeleteFunc(slices.Clone(b.Needs), func(n runin.Need) bool {
-			if left[n.Resource] < n.Amount || len(free[n.Resource]) > 0 && !slices.ContainsFunc(free[n.Resource], within) {
+			if left[n.Resource] < n.Amount || len(free[n.Resource]) > 0 && !slices.ContainsFunc(free[n.Resource],
+				within) {
 				return true
 			}
 			left[n.Resource] -= n.Amount
@@ -152,7 +156,8 @@ func (c *Compiled) crowd(was *runin.Result, now clock.Offset) {
 
 // leave takes the players of block j out of block i, unless nobody would be left.
 func (c *Compiled) leave(i, j int) bool {
-	rest := slices.DeleteFunc(slices.Clone(c.Problem.Blocks[i].Players), func(id string) bool { return slices.Contains(c.Problem.Blocks[j].Players, id) })
+	rest := slices.DeleteFunc(slices.Clone(c.Problem.Blocks[i].Players),
+		func(id string) bool { return slices.Contains(c.Problem.Blocks[j].Players, id) })
 	if len(rest) > 0 {
 		c.Problem.Blocks[i].Players = rest
 	}

@@ -55,9 +55,9 @@ func (w Window) Late() string {
 // doses give way before drills do.
 const AtOnce = 20_000
 
-// Fit fits a document, spending at most steps steps (0: by the size of the
-// plan). It fails with [plan.Problems] where the document is not valid; a
-// document whose musts do not fit is an answer.
+// Fit fits a document, spending at most steps steps (0: by the size of the plan). It fails with
+// [plan.Problems] where the document is not valid; a document whose musts do not fit is an
+// answer.
 func Fit(ctx context.Context, d *plan.Document, steps int) (*Schedule, error) {
 	c, err := Compile(d)
 	if err != nil {
@@ -72,7 +72,8 @@ func Fit(ctx context.Context, d *plan.Document, steps int) (*Schedule, error) {
 
 // schedule is the answer to the compiled problem in the terms of its document.
 func (c *Compiled) schedule(r *runin.Result) *Schedule {
-	s := &Schedule{Start: c.Start, Result: r, Players: c.Problem.Players, Amounts: make([][]int, len(r.Blocks)), Less: make([]*Less, len(r.Blocks))}
+	s := &Schedule{Start: c.Start, Result: r, Players: c.Problem.Players, Amounts: make([][]int, len(r.Blocks)),
+		Less: make([]*Less, len(r.Blocks))}
 	for i := range r.Blocks {
 		if r.Blocks[i].Kept {
 			is := c.dosing(i, r.Blocks[i].Level)
@@ -91,7 +92,8 @@ func (s *Schedule) spread(d, run *plan.Document) *Schedule {
 	if len(run.Blocks) == len(d.Blocks) {
 		return s
 	}
-	blocks, amounts, less := make([]runin.Scheduled, len(d.Blocks)), make([][]int, len(d.Blocks)), make([]*Less, len(d.Blocks))
+	blocks, amounts, less := make([]runin.Scheduled, len(d.Blocks)), make([][]int, len(d.Blocks)),
+		make([]*Less, len(d.Blocks))
 	at := 0
 	for i := range d.Blocks {
 		if idle := d.Idle(&d.Blocks[i]); idle != "" {
@@ -155,7 +157,8 @@ func (s *Schedule) Blocks(d *plan.Document) []Block {
 
 // OnlyOnce tells whether a block is done less than its least, since the musts do not fit.
 func (s *Schedule) OnlyOnce(block string) bool {
-	return slices.ContainsFunc(s.Result.Blocks, func(b runin.Scheduled) bool { return b.ID == block && b.Kept && b.Level < 0 })
+	return slices.ContainsFunc(s.Result.Blocks,
+		func(b runin.Scheduled) bool { return b.ID == block && b.Kept && b.Level < 0 })
 }
 
 // Length is how long the block lasts, in seconds; 0 where it is left out.
@@ -209,8 +212,8 @@ func (b *Block) Load() (sum drill.Load) {
 // Has tells whether a player, by id, is in the block.
 func (b *Block) Has(player string) bool { return slices.Contains(b.Members, player) }
 
-// Event is a fixed event of the day with its place on the time line, or the
-// time in which a late player is awaited.
+// Event is a fixed event of the day with its place on the time line, or the time in which a late
+// player is awaited.
 type Event struct {
 	Window
 	Fixed  string // id of the document's; "": it is none

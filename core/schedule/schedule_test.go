@@ -16,14 +16,16 @@ import (
 )
 
 func TestDosingsRunFromMinimumToTarget(t *testing.T) {
-	hops := drill.Drill{Dose: drill.Dose{Kind: drill.Reps, Sets: 1, Sides: 1, RepSeconds: 10}, Range: drill.Range{Min: 2, Target: 6, Max: 9, Step: 2}}
+	hops := drill.Drill{Dose: drill.Dose{Kind: drill.Reps, Sets: 1, Sides: 1, RepSeconds: 10},
+		Range: drill.Range{Min: 2, Target: 6, Max: 9, Step: 2}}
 	rest := drill.Drill{Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 30, Target: 30, Max: 30, Step: 5}}
 	b := &plan.Block{Items: []plan.Item{{Drill: hops}, {Drill: rest}}}
 	dosings := schedule.Dosings(b, drill.Group{People: 1, Lanes: 1}, false)
 	require.Len(t, dosings, 3)
 	assert.Equal(t, []int{2, 30}, dosings[0].Amounts)
 	assert.Equal(t, []int{6, 30}, dosings[2].Amounts)
-	assert.InDeltaSlice(t, []float64{0.9, 0.95, 1}, []float64{dosings[0].Value, dosings[1].Value, dosings[2].Value}, 1e-9)
+	assert.InDeltaSlice(t, []float64{0.9, 0.95, 1}, []float64{dosings[0].Value, dosings[1].Value, dosings[2].Value},
+		1e-9)
 	assert.Equal(t, 80, dosings[0].Seconds)
 	assert.Equal(t, 120, dosings[2].Seconds)
 	spare := schedule.Dosings(b, drill.Group{People: 1, Lanes: 1}, true)
@@ -35,10 +37,14 @@ func TestDosingsRunFromMinimumToTarget(t *testing.T) {
 // Nobody waits for who comes late: what the whole squad does goes on, and they
 // miss their part of it.
 func TestALatePlayerHoldsUpNobody(t *testing.T) {
-	jog := drill.Drill{Code: "jog", Name: "Jog", Aim: "Aim", Phases: []drill.Phase{drill.Raise}, Effort: 0.5, Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 600, Target: 600, Max: 600, Step: 1}}
-	d := &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}, Open: clock.BeforeStart(920), Margin: 300, Method: plan.DefaultMethod,
+	jog := drill.Drill{Code: "jog", Name: "Jog", Aim: "Aim", Phases: []drill.Phase{drill.Raise}, Effort: 0.5,
+		Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 600, Target: 600, Max: 600, Step: 1}}
+	d := &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match,
+		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}, Open: clock.BeforeStart(920), Margin: 300,
+		Method:  plan.DefaultMethod,
 		Players: []plan.Player{{ID: "p1", First: "Ada"}, {ID: "p2", First: "Bo", Late: 200}},
-		Blocks:  []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true, Items: []plan.Item{{Drill: jog}}}}}
+		Blocks: []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone},
+			Priority: plan.Must, Excusable: true, Items: []plan.Item{{Drill: jog}}}}}
 	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	require.True(t, s.Result.Feasible, s.Result.Why)

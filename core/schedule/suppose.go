@@ -174,7 +174,8 @@ func (s *Schedule) Differences(d, to *plan.Document, then *Schedule) (says []str
 		case !now.Kept:
 		default:
 			if by != 0 {
-				parts = append(parts, fmt.Sprintf("%s, not %s (%s)", clock.Lasting(now.Length()), clock.Lasting(old.Length()), strings.Join(now.Doses(), ", ")))
+				parts = append(parts, fmt.Sprintf("%s, not %s (%s)", clock.Lasting(now.Length()),
+					clock.Lasting(old.Length()), strings.Join(now.Doses(), ", ")))
 			}
 			if moved := now.Start - old.Start; moved >= 30 || moved <= -30 {
 				parts = append(parts, fmt.Sprintf("at %s, not %s", now.Start.ToGo(), old.Start.ToGo()))

@@ -17,17 +17,24 @@ import (
 // the hall 70 m from the pitch.
 func twoPlaces() *plan.Document {
 	item := func(code string, effort float64, phase drill.Phase) []plan.Item {
-		return []plan.Item{{Written: true, Drill: drill.Drill{Code: code, Name: code, Aim: "why", Phases: []drill.Phase{phase}, Effort: effort,
+		return []plan.Item{{Written: true, Drill: drill.Drill{Code: code, Name: code, Aim: "why",
+			Phases: []drill.Phase{phase}, Effort: effort,
 			Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 80, Target: 120, Max: 180, Step: 15}}}}
 	}
 	block := func(id, zone string, effort float64, phase drill.Phase) plan.Block {
-		return plan.Block{ID: id, Name: id, Phase: phase, Zone: zone, Who: []string{"a"}, Priority: plan.Should, Items: item(id, effort, phase)}
+		return plan.Block{ID: id, Name: id, Phase: phase, Zone: zone, Who: []string{"a"}, Priority: plan.Should,
+			Items: item(id, effort, phase)}
 	}
-	return &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}, Open: clock.BeforeStart(1800), Margin: 300, Method: plan.DefaultMethod,
+	return &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match,
+		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}, Open: clock.BeforeStart(1800), Margin: 300,
+		Method:  plan.DefaultMethod,
 		Players: []plan.Player{{ID: "a", First: "Ada"}},
-		Zones: []plan.Zone{{ID: "pitch", Name: "Pitch", Capacity: 20, Lanes: 4, Metres: 40, Lies: &plan.Lie{X: 0, Y: 0, Long: 40, Wide: 20}},
-			{ID: "hall", Name: "Hall", Capacity: 20, Lanes: 4, Metres: 20, Covered: true, Lies: &plan.Lie{X: 70, Y: 0, Long: 20, Wide: 10}}},
-		Blocks: []plan.Block{block("jog", "pitch", 0.5, drill.Raise), block("bands", "hall", 0.3, drill.Activate), block("hops", "pitch", 0.9, drill.Potentiate)}}
+		Zones: []plan.Zone{{ID: "pitch", Name: "Pitch", Capacity: 20, Lanes: 4, Metres: 40,
+			Lies: &plan.Lie{X: 0, Y: 0, Long: 40, Wide: 20}},
+			{ID: "hall", Name: "Hall", Capacity: 20, Lanes: 4, Metres: 20, Covered: true,
+				Lies: &plan.Lie{X: 70, Y: 0, Long: 20, Wide: 10}}},
+		Blocks: []plan.Block{block("jog", "pitch", 0.5, drill.Raise), block("bands", "hall", 0.3, drill.Activate),
+			block("hops", "pitch", 0.9, drill.Potentiate)}}
 }
 
 // Between places that the club laid on its ground people walk, and to a talk too; where nobody
@@ -46,7 +53,8 @@ func TestPeopleWalkBetweenPlaces(t *testing.T) {
 	d := twoPlaces()
 	assert.Equal(t, 50, schedule.Walk(d, "pitch", "hall"), "70 m at 1.4 m/s")
 	assert.Equal(t, []int{50, 50}, gaps(d))
-	d.Fixed = []plan.Fixed{{ID: "talk", Name: "Talk", Zone: "hall", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(600), To: clock.BeforeStart(500)}}}
+	d.Fixed = []plan.Fixed{{ID: "talk", Name: "Talk", Zone: "hall", Who: []string{plan.Everyone},
+		Span: plan.Span{From: clock.BeforeStart(600), To: clock.BeforeStart(500)}}}
 	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	assert.GreaterOrEqual(t, s.Blocks(d)[2].Start, clock.Offset(-450), "the hops are a walk from the talk")

@@ -26,7 +26,8 @@ func (c *Compiled) why(n int, s *runin.Scheduled) string {
 	case !s.Kept && b.Priority == plan.Must:
 		return fmt.Sprintf("no room for it (%s), though it is a must", clock.Lasting(dosings[0].Seconds))
 	case !s.Kept:
-		return fmt.Sprintf("no room for it (%s): make it a must, or give more minutes", clock.Lasting(dosings[0].Seconds))
+		return fmt.Sprintf("no room for it (%s): make it a must, or give more minutes",
+			clock.Lasting(dosings[0].Seconds))
 	}
 	is := c.dosing(n, s.Level)
 	if is.Seconds >= full.Seconds {
@@ -61,7 +62,8 @@ func shorter(b *plan.Block, full, is Dosing) (less []string) {
 		if from == to {
 			continue
 		}
-		if done.Items[i].Drill.Dose.Sets == item.Drill.Dose.Sets && done.Items[i].Drill.Dose.HoldSeconds == item.Drill.Dose.HoldSeconds {
+		if done.Items[i].Drill.Dose.Sets == item.Drill.Dose.Sets &&
+			done.Items[i].Drill.Dose.HoldSeconds == item.Drill.Dose.HoldSeconds {
 			from = item.Drill.Figure(full.Amounts[i])
 		}
 		words := fmt.Sprintf("%s, not %s", to, from)

@@ -12,8 +12,9 @@ import (
 	"cuestart/core/pattern"
 )
 
-// Table is what a language has for pieces of text that were written in English: # stands for a number, %s for a name. What it
-// does not have, such as what a club calls its own drills, stays as it is.
+// Table is what a language has for pieces of text that were written in English: # stands for a
+// number, %s for a name. What it does not have, such as what a club calls its own drills, stays
+// as it is.
 type Table struct {
 	exact    map[string]string
 	days     []string // of the week, as they are called
@@ -58,7 +59,9 @@ func (t *Table) put(english, other string) {
 	}
 	pieces := strings.Split(english, "%s")
 	longest := slices.MaxFunc(pieces, func(a, b string) int { return len(a) - len(b) })
-	if letters := len(letterOf.FindAllString(strings.Join(pieces, ""), -1)); letters < 6 && !(letters > 1 && (beginsOf.MatchString(english) || strings.Contains(english, "#′"))) { // "%s of %s" tells nothing
+	if letters := len(letterOf.FindAllString(strings.Join(pieces, ""), -1)); letters < 6 &&
+		!(letters > 1 && (beginsOf.MatchString(english) || strings.Contains(english, "#′"))) {
+		// "%s of %s" tells nothing
 		return
 	}
 	for i := range pieces {
@@ -100,8 +103,8 @@ func (t *Table) Told(text string) string {
 	return is
 }
 
-// piece is a text by the table: whole, or else sentence by sentence, or what stands before a colon and what stands behind it,
-// or part by part where all parts are known or names.
+// piece is a text by the table: whole, or else sentence by sentence, or what stands before a
+// colon and what stands behind it, or part by part where all parts are known or names.
 func (t *Table) piece(text string) string {
 	if is, known := t.whole(text); known {
 		return is
@@ -221,7 +224,10 @@ func (t *Table) asItStands(text string) (string, bool) {
 			continue
 		}
 		m := p.is.FindStringSubmatch(plain)
-		if m == nil || slices.ContainsFunc(m[1:], func(name string) bool { return strings.Contains(name, "; ") || strings.Contains(name, ". ") }) { // no name
+		if m == nil || slices.ContainsFunc(m[1:], func(name string) bool {
+			return strings.Contains(name, "; ") || strings.Contains(name, ". ")
+		}) {
+			// no name
 			continue
 		}
 		is := p.says

@@ -10,8 +10,10 @@ import (
 )
 
 var spanish = speech.NewTable(map[string]string{
-	"Undo": "Deshacer", "%d drills": "%d ejercicios", "# lengths of # m": "# largos de # m", "Shuttles": "Ida y vuelta", "Arms, then legs": "Brazos y luego piernas",
-	"From %s on": "Desde %s", "pick who does it": "elige quién lo hace", "ankle": "tobillo", "knee": "rodilla", "not #": "no #", "Stop on pain": "Para si duele", "Say": "Di",
+	"Undo": "Deshacer", "%d drills": "%d ejercicios", "# lengths of # m": "# largos de # m", "Shuttles": "Ida y vuelta",
+	"Arms, then legs": "Brazos y luego piernas",
+	"From %s on":      "Desde %s", "pick who does it": "elige quién lo hace", "ankle": "tobillo", "knee": "rodilla",
+	"not #": "no #", "Stop on pain": "Para si duele", "Say": "Di",
 	"Sat": "sáb", "November": "noviembre", "Saturday": "sábado",
 })
 

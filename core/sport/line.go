@@ -44,7 +44,8 @@ func (s *Sport) Line(text string) (Line, bool) {
 
 // lineName is how a line is told from others: without case, article, marks and the word line.
 func lineName(text string) string {
-	words := strings.FieldsFunc(strings.ToLower(strings.ReplaceAll(text, "-", " ")), func(r rune) bool { return r == ' ' || r == '\'' || r == '.' })
+	words := strings.FieldsFunc(strings.ToLower(strings.ReplaceAll(text, "-", " ")),
+		func(r rune) bool { return r == ' ' || r == '\'' || r == '.' })
 	words = slices.DeleteFunc(words, func(w string) bool {
 		return len(words) > 1 && slices.Contains([]string{"the", "a", "our", "line"}, w)
 	})

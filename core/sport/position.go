@@ -124,7 +124,8 @@ func (s Sport) Filled(from Sport) Sport {
 		s.Lines = from.Lines
 	}
 	if s.Shape == nil {
-		s.Shape, s.Elsewhere, s.Kit, s.Measures, s.Targets, s.Example = from.Shape, from.Elsewhere, from.Kit, from.Measures, from.Targets, from.Example
+		s.Shape, s.Elsewhere, s.Kit, s.Measures, s.Targets, s.Example = from.Shape, from.Elsewhere, from.Kit,
+			from.Measures, from.Targets, from.Example
 	}
 	s.Act = cmp.Or(s.Act, from.Act)
 	if s.Home == (Side{}) && s.Away == (Side{}) {

@@ -11,8 +11,9 @@ import (
 
 // Side is what a match at home, or away, is called, and what is different there.
 type Side struct {
-	Called string    `json:"called,omitempty"` // Home game, On the road; "": Home, Away
-	From   int       `json:"from,omitempty"`   // minutes before the start from which one may work on the ground; 0: always
+	Called string `json:"called,omitempty"` // Home game, On the road; "": Home, Away
+	// minutes before the start from which one may work on the ground; 0: always
+	From   int       `json:"from,omitempty"`
 	Sooner int       `json:"sooner,omitempty"` // minutes by which work ends sooner than usual
 	Turn   plan.Turn `json:"turn,omitempty"`   // how it begins there, where that is settled; "": it is not
 }

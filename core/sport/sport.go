@@ -1,6 +1,6 @@
-// Package sport knows what is particular to a sport: what its start is called,
-// who plays, which joints it stresses, when each role is due, what the day
-// holds, and the routines of its positions.
+// Package sport knows what is particular to a sport: what its start is called, who plays, which
+// joints it stresses, when each role is due, what the day holds, and the routines of its
+// positions.
 package sport
 
 import (
@@ -23,13 +23,14 @@ const Bench = plan.Bench
 
 // Sport is one sport as a club plays it.
 type Sport struct {
-	Key            string      `json:"key"`
-	Name           string      `json:"name"`
-	Start          string      `json:"start"`              // what its start is called: Kick-off
-	Training       string      `json:"training,omitempty"` // what the start of a training is called; "": Training
-	Ground         string      `json:"ground"`             // pitch, court, ice, diamond or track
-	Margin         int         `json:"margin"`             // minutes before the start at which work ends
-	Season         string      `json:"season,omitempty"`   // the time of the season that it is now: pre-season, in season, finals; "": not said
+	Key      string `json:"key"`
+	Name     string `json:"name"`
+	Start    string `json:"start"`              // what its start is called: Kick-off
+	Training string `json:"training,omitempty"` // what the start of a training is called; "": Training
+	Ground   string `json:"ground"`             // pitch, court, ice, diamond or track
+	Margin   int    `json:"margin"`             // minutes before the start at which work ends
+	// the time of the season that it is now: pre-season, in season, finals; "": not said
+	Season         string      `json:"season,omitempty"`
 	measure.System             // what its lengths, air and wind are said in
 	Offers         plan.Offers `json:"offers,omitempty"` // what the day's factors do to what a coach wrote
 	Stresses       []string    `json:"stresses"`         // joints
@@ -46,18 +47,19 @@ type Sport struct {
 	Craft          []Craft     `json:"craft"`
 	Team           Craft       `json:"team"` // what all who begin do last
 
-	Called    map[string][]string `json:"called,omitempty"`    // what its players call each position, beside its name
-	Length    float64             `json:"length,omitempty"`    // of a usual ground, in metres
-	Width     float64             `json:"width,omitempty"`     // of a usual ground, in metres
-	Lap       float64             `json:"lap,omitempty"`       // once round it, in metres, where that is measured
-	Lines     []Line              `json:"lines,omitempty"`     // of a usual ground
-	Elsewhere []Zone              `json:"elsewhere,omitempty"` // its other form: indoors where it is played outdoors, outdoors where it is played indoors
-	Shape     []string            `json:"shape,omitempty"`     // how its day usually goes, as headings of a list
-	Kit       []Kit               `json:"kit,omitempty"`       // what a club of it usually has
-	Act       string              `json:"act,omitempty"`       // what is counted of it: throws, kicks
-	Measures  []trial.Test        `json:"measures,omitempty"`  // what is usually measured in it
-	Targets   []Target            `json:"targets,omitempty"`   // of a week, to begin with
-	Example   []string            `json:"example,omitempty"`   // lines as its coaches write them
+	Called map[string][]string `json:"called,omitempty"` // what its players call each position, beside its name
+	Length float64             `json:"length,omitempty"` // of a usual ground, in metres
+	Width  float64             `json:"width,omitempty"`  // of a usual ground, in metres
+	Lap    float64             `json:"lap,omitempty"`    // once round it, in metres, where that is measured
+	Lines  []Line              `json:"lines,omitempty"`  // of a usual ground
+	// its other form: indoors where it is played outdoors, outdoors where it is played indoors
+	Elsewhere []Zone       `json:"elsewhere,omitempty"`
+	Shape     []string     `json:"shape,omitempty"`    // how its day usually goes, as headings of a list
+	Kit       []Kit        `json:"kit,omitempty"`      // what a club of it usually has
+	Act       string       `json:"act,omitempty"`      // what is counted of it: throws, kicks
+	Measures  []trial.Test `json:"measures,omitempty"` // what is usually measured in it
+	Targets   []Target     `json:"targets,omitempty"`  // of a week, to begin with
+	Example   []string     `json:"example,omitempty"`  // lines as its coaches write them
 
 	Principles []Principle `json:"principles,omitempty"` // what every warm-up must have; none: what is usual
 }
@@ -107,9 +109,8 @@ type Role struct {
 	Of        int      `json:"of,omitempty"`        // how many have it; 0: one
 }
 
-// Due is when a position or a unit has to be ready, in minutes from
-// the start, before it negative: where it is in action first, and where its
-// turn comes later.
+// Due is when a position or a unit has to be ready, in minutes from the start, before it
+// negative: where it is in action first, and where its turn comes later.
 type Due struct {
 	Who   string `json:"who"`
 	First int    `json:"first,omitempty"` // 0: as everybody
@@ -141,7 +142,8 @@ const RinkAir = 8.0
 // Plan is the zone as a plan has it, under an id: what has a floor is under a roof, and a
 // rink is cold.
 func (z Zone) Plan(id string) plan.Zone {
-	is := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: float64(z.Metres), Surface: z.Surface}
+	is := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: float64(z.Metres),
+		Surface: z.Surface}
 	is.Covered = z.Covered || slices.Contains([]string{"wood", "hall", "rubber", "ice"}, z.Surface)
 	if z.Surface == "ice" {
 		air := RinkAir
@@ -202,7 +204,8 @@ const singleIn = 11
 
 // Bats tells whether the sport has a bat, which has a side of its own.
 func (s *Sport) Bats() bool {
-	return slices.Contains([]string{"baseball", "softball", "cricket"}, s.Key) || slices.ContainsFunc(s.Kit, func(k Kit) bool { return k.Name == "bat" })
+	return slices.Contains([]string{"baseball", "softball", "cricket"}, s.Key) ||
+		slices.ContainsFunc(s.Kit, func(k Kit) bool { return k.Name == "bat" })
 }
 
 // HowMany is how many players have a role of the day; 0: any number.
@@ -221,18 +224,21 @@ func (s *Sport) HowMany(role string) int {
 // Has tells whether who is a position of the sport, one of its units, a role of the day,
 // or the bench.
 func (s *Sport) Has(who string) bool {
-	return who == Bench || slices.ContainsFunc(s.Roles, func(r Role) bool { return r.Name == who }) || slices.Contains(s.Positions, who) || slices.ContainsFunc(s.Units, func(u Unit) bool { return u.Name == who })
+	return who == Bench || slices.ContainsFunc(s.Roles, func(r Role) bool { return r.Name == who }) ||
+		slices.Contains(s.Positions, who) || slices.ContainsFunc(s.Units, func(u Unit) bool { return u.Name == who })
 }
 
 // OfMatch tells whether a thing of the day is one that only a match has: the toss, the
 // line-up. A talk is held before training too.
 func (s *Sport) OfMatch(name string) bool {
-	return !strings.Contains(strings.ToLower(name), "talk") && slices.ContainsFunc(s.Fixed, func(f Fixed) bool { return f.Name == name })
+	return !strings.Contains(strings.ToLower(name), "talk") &&
+		slices.ContainsFunc(s.Fixed, func(f Fixed) bool { return f.Name == name })
 }
 
 // Covers tells whether who, a position or a unit, includes the position.
 func (s *Sport) Covers(who, position string) bool {
-	return plan.Plays(position, who) || slices.ContainsFunc(s.Units, func(u Unit) bool { return u.Name == who && plan.PlaysOneOf(position, u.Positions) })
+	return plan.Plays(position, who) || slices.ContainsFunc(s.Units,
+		func(u Unit) bool { return u.Name == who && plan.PlaysOneOf(position, u.Positions) })
 }
 
 // Validate says what is wrong with the sport, a sentence a line, or nil. Known
@@ -240,7 +246,8 @@ func (s *Sport) Covers(who, position string) bool {
 func (s *Sport) Validate(known func(code string) bool) error {
 	var wrong []error
 	say := func(text string, args ...any) { wrong = append(wrong, fmt.Errorf(text, args...)) }
-	if s.Key == "" || s.Name == "" || s.Start == "" || len(s.Positions) == 0 || len(s.Stresses) == 0 || len(s.Zones) == 0 {
+	if s.Key == "" || s.Name == "" || s.Start == "" || len(s.Positions) == 0 || len(s.Stresses) == 0 ||
+		len(s.Zones) == 0 {
 		say("a sport needs a key, a name, what its start is called, positions, stressed joints and a ground")
 	}
 	if s.Offers != plan.Ask && s.Offers != plan.Always && s.Offers != plan.Never {
@@ -251,23 +258,7 @@ func (s *Sport) Validate(known func(code string) bool) error {
 			say("%q is not a joint", joint)
 		}
 	}
-	for _, u := range s.Units {
-		for _, p := range u.Positions {
-			if !slices.Contains(s.Positions, p) {
-				say("unit %s: %q is not a position", u.Name, p)
-			}
-		}
-	}
-	for _, r := range s.Roles {
-		if r.Of < 0 || r.Of > 30 || plan.NameProblem(r.Name) != "" {
-			say("role %q: it needs a name, and up to 30 players", r.Name)
-		}
-		for _, p := range r.Positions {
-			if !slices.Contains(s.Positions, p) {
-				say("role %s: %q is not a position", r.Name, p)
-			}
-		}
-	}
+	s.people(say)
 	for _, d := range s.Due {
 		if !s.Has(d.Who) || d.First < -60 || d.Later > 240 {
 			say("due %q: it is nobody, or lies outside the day", d.Who)
@@ -286,6 +277,27 @@ func (s *Sport) Validate(known func(code string) bool) error {
 		return fmt.Errorf("sport %s: %w", s.Key, err)
 	}
 	return nil
+}
+
+// people says what of its units and roles does not hold.
+func (s *Sport) people(say func(text string, args ...any)) {
+	for _, u := range s.Units {
+		for _, p := range u.Positions {
+			if !slices.Contains(s.Positions, p) {
+				say("unit %s: %q is not a position", u.Name, p)
+			}
+		}
+	}
+	for _, r := range s.Roles {
+		if r.Of < 0 || r.Of > 30 || plan.NameProblem(r.Name) != "" {
+			say("role %q: it needs a name, and up to 30 players", r.Name)
+		}
+		for _, p := range r.Positions {
+			if !slices.Contains(s.Positions, p) {
+				say("role %s: %q is not a position", r.Name, p)
+			}
+		}
+	}
 }
 
 // craft says what is wrong with the routine of a position.

@@ -13,11 +13,15 @@ import (
 )
 
 func netball() sport.Sport {
-	return sport.Sport{Key: "netball", Name: "Netball", Start: "First centre pass", Stresses: []string{"knee"}, Positions: []string{"Shooter", "Centre"},
-		Units: []sport.Unit{{Name: "Circle", Positions: []string{"Shooter"}}}, Zones: []sport.Zone{{Name: "Third", Capacity: 10, Lanes: 2}},
-		Due: []sport.Due{{Who: "Shooter", Later: 5}}, Fixed: []sport.Fixed{{Name: "Line up", Who: sport.Everyone, From: 4}},
-		Craft: []sport.Craft{{Name: "Shots", For: []string{"Circle"}, Drills: []string{"shots"}, Priority: plan.Must, Zone: "Third"}},
-		Team:  sport.Craft{Name: "Passes", Drills: []string{"shots"}, Priority: plan.Could}}
+	return sport.Sport{Key: "netball", Name: "Netball", Start: "First centre pass", Stresses: []string{"knee"},
+		Positions: []string{"Shooter", "Centre"},
+		Units:     []sport.Unit{{Name: "Circle", Positions: []string{"Shooter"}}},
+		Zones:     []sport.Zone{{Name: "Third", Capacity: 10, Lanes: 2}},
+		Due:       []sport.Due{{Who: "Shooter", Later: 5}},
+		Fixed:     []sport.Fixed{{Name: "Line up", Who: sport.Everyone, From: 4}},
+		Craft: []sport.Craft{{Name: "Shots", For: []string{"Circle"}, Drills: []string{"shots"},
+			Priority: plan.Must, Zone: "Third"}},
+		Team: sport.Craft{Name: "Passes", Drills: []string{"shots"}, Priority: plan.Could}}
 }
 
 func known(code string) bool { return code == "shots" }
@@ -46,13 +50,17 @@ func TestAMistakeInASportIsNamed(t *testing.T) {
 		spoil(&s)
 		assert.ErrorContains(t, s.Validate(known), says)
 	}
-	assert.Equal(t, []drill.Phase{drill.Sport, drill.Own, drill.Mobilise}, []drill.Phase{sport.Craft{}.In(), sport.Craft{Phase: "own"}.In(), sport.Craft{Phase: "mobilise"}.In()})
+	assert.Equal(t, []drill.Phase{drill.Sport, drill.Own, drill.Mobilise},
+		[]drill.Phase{sport.Craft{}.In(), sport.Craft{Phase: "own"}.In(), sport.Craft{Phase: "mobilise"}.In()})
 }
 
 func TestAPositionIsFoundAsItIsCalled(t *testing.T) {
-	netball := sport.Sport{Called: map[string][]string{"Goal shooter": {"GS"}, "Goal attack": {"GA"}}, Positions: []string{"Goal shooter", "Goal attack", "Centre", "Goal keeper"}}
-	hockey := sport.Sport{Called: map[string][]string{"Keeper": {"goalie"}}, Positions: []string{"Keeper", "Defender", "Midfielder", "Forward"}}
-	for said, want := range map[string][2]string{"GS": {"Goal shooter", ""}, "ga": {"Goal attack", ""}, "centre": {"Centre", ""}, "goal-keeper": {"Goal keeper", ""},
+	netball := sport.Sport{Called: map[string][]string{"Goal shooter": {"GS"}, "Goal attack": {"GA"}},
+		Positions: []string{"Goal shooter", "Goal attack", "Centre", "Goal keeper"}}
+	hockey := sport.Sport{Called: map[string][]string{"Keeper": {"goalie"}},
+		Positions: []string{"Keeper", "Defender", "Midfielder", "Forward"}}
+	for said, want := range map[string][2]string{"GS": {"Goal shooter", ""}, "ga": {"Goal attack", ""},
+		"centre": {"Centre", ""}, "goal-keeper": {"Goal keeper", ""},
 		"Gaol Attack": {"", "Goal attack"}, "drummer": {"", ""}, "": {"", ""}} {
 		position, near := netball.Find(said)
 		assert.Equal(t, want, [2]string{position, near}, said)

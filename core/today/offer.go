@@ -39,7 +39,8 @@ func Offers(d *plan.Document) (offers []Offer) {
 	for n := range offers {
 		o := &offers[n]
 		drills, seconds := difference(d, with(d, o.IDs...))
-		o.Says = fmt.Sprintf("%s%s: %s? %s, %s", strings.ToUpper(o.Says[:1]), o.Says[1:], strings.Join(effects[o.Says], ", "), drill.Number(drills, "drills"), longer(seconds))
+		o.Says = fmt.Sprintf("%s%s: %s? %s, %s", strings.ToUpper(o.Says[:1]), o.Says[1:],
+			strings.Join(effects[o.Says], ", "), drill.Number(drills, "drills"), longer(seconds))
 	}
 	return offers
 }

@@ -16,7 +16,8 @@ func ExampleSays() {
 	d := document(18)
 	d.Players[1].First, d.Players[1].Last = "Bo", "Lind"
 	d.Restrictions = []plan.Restriction{{Player: "b", NoJumps: true}}
-	d.Blocks[1].Items[0].Swap = &drill.Drill{Name: "bike", Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Target: 120}}
+	d.Blocks[1].Items[0].Swap = &drill.Drill{Name: "bike", Dose: drill.Dose{Kind: drill.Time},
+		Range: drill.Range{Target: 120}}
 	fmt.Println(today.Says(d, "hops"))
 	fmt.Println(today.Says(d, "kicks"))
 	// Output:
@@ -32,7 +33,8 @@ func TestTheDayNeverLeavesTheRange(t *testing.T) {
 		d.Grade = rapid.SampledFrom(append(drill.Grades, "")).Draw(t, "grade")
 		flag := func(name string) bool { return rapid.Bool().Draw(t, name) }
 		d.Today.Wind = rapid.Float64Range(0, 30).Draw(t, "wind")
-		d.Today.HardYesterday, d.Today.TiredBlock, d.Today.Light, d.Today.Wet = flag("hard"), flag("tired"), flag("light"), flag("wet")
+		d.Today.HardYesterday, d.Today.TiredBlock, d.Today.Light, d.Today.Wet = flag("hard"), flag("tired"),
+			flag("light"), flag("wet")
 		before := d.Clone()
 		applied := today.Apply(d)
 		assert.Equal(t, before, d)
@@ -61,7 +63,8 @@ func TestTheDayNeverLeavesTheRange(t *testing.T) {
 func TestNothingRuledOutStandsIn(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		any := func(name string) drill.Drill {
-			d := drill.Drill{Name: name, Effort: rapid.Float64Range(0, 1).Draw(t, name), Overhead: rapid.Bool().Draw(t, name+" overhead")}
+			d := drill.Drill{Name: name, Effort: rapid.Float64Range(0, 1).Draw(t, name),
+				Overhead: rapid.Bool().Draw(t, name+" overhead")}
 			if rapid.Bool().Draw(t, name+" jumps") {
 				d.ContactsPerUnit = 2
 			}
@@ -71,8 +74,10 @@ func TestNothingRuledOutStandsIn(t *testing.T) {
 		easier, swap := any("easier"), any("swap")
 		d := document(18)
 		d.Blocks[0].Items[0] = plan.Item{Drill: any("drill"), Easier: &easier, Swap: &swap}
-		r := plan.Restriction{Player: "a", NoJumps: rapid.Bool().Draw(t, "no jumps"), NoOverhead: rapid.Bool().Draw(t, "no overhead"), MaxEffort: rapid.SampledFrom([]float64{0, 0.3, 0.8}).Draw(t, "most"),
-			Spare: []string{rapid.SampledFrom(drill.Regions).Draw(t, "spare")}}
+		r := plan.Restriction{Player: "a", NoJumps: rapid.Bool().Draw(t, "no jumps"),
+			NoOverhead: rapid.Bool().Draw(t, "no overhead"),
+			MaxEffort:  rapid.SampledFrom([]float64{0, 0.3, 0.8}).Draw(t, "most"),
+			Spare:      []string{rapid.SampledFrom(drill.Regions).Draw(t, "spare")}}
 		d.Restrictions = []plan.Restriction{r}
 		for _, v := range today.Versions(d) {
 			assert.NotEmpty(t, v.Reason)

@@ -1,5 +1,5 @@
-// Package today applies the day's facts to a plan: factors that turn doses up
-// or down, each with a reason, and the restrictions of medical staff.
+// Package today applies the day's facts to a plan: factors that turn doses up or down, each with
+// a reason, and the restrictions of medical staff.
 package today
 
 import (
@@ -49,8 +49,8 @@ var air = map[plan.Air]struct{ raise, sport float64 }{
 // windy is the wind in m/s from which standing about cools; a coach's default.
 const windy = 8
 
-// Factors lists what applies to the document today, including the ones that
-// its coach has switched off.
+// Factors lists what applies to the document today, including the ones that its coach has
+// switched off.
 func Factors(d *plan.Document) (factors []Factor) {
 	t := d.Today
 	if a, counts := air[t.Air()]; counts {
@@ -60,7 +60,8 @@ func Factors(d *plan.Document) (factors []Factor) {
 			Factor{ID: band + "-sport", Phase: drill.Sport, Times: a.sport, Reason: reason})
 	}
 	if t.Wind >= windy {
-		factors = append(factors, Factor{ID: "wind-raise", Phase: drill.Raise, Times: 1.1, Reason: "wind, " + d.Measure.Wind(t.Wind)})
+		factors = append(factors, Factor{ID: "wind-raise", Phase: drill.Raise, Times: 1.1,
+			Reason: "wind, " + d.Measure.Wind(t.Wind)})
 	}
 	if d.Grade == drill.Junior {
 		factors = append(factors, Factor{ID: "junior", Phase: drill.Potentiate, Times: 0.6, Reason: "juniors"})
@@ -69,8 +70,10 @@ func Factors(d *plan.Document) (factors []Factor) {
 		is bool
 		Factor
 	}{
-		{t.HardYesterday, Factor{ID: "hard-yesterday", Phase: drill.Potentiate, Times: 0.7, Reason: "the day after a hard day"}},
-		{t.TiredBlock, Factor{ID: "tired-block", Phase: drill.Potentiate, Times: 0.8, Reason: "a tired block of the season"}},
+		{t.HardYesterday, Factor{ID: "hard-yesterday", Phase: drill.Potentiate, Times: 0.7,
+			Reason: "the day after a hard day"}},
+		{t.TiredBlock, Factor{ID: "tired-block", Phase: drill.Potentiate, Times: 0.8,
+			Reason: "a tired block of the season"}},
 		{t.Light, Factor{ID: "light", Phase: drill.Potentiate, Times: 0.5, Reason: "a light session follows"}},
 		{t.HardNext, Factor{ID: "hard-next", Times: 0.5, Reason: "a hard session follows"}},
 	} {
@@ -88,7 +91,8 @@ const juniorExplain = 1.5
 // outdoor tells whether the factor comes of the air or the wind, which a place
 // under a roof has not.
 func (f Factor) outdoor() bool {
-	return strings.HasPrefix(f.ID, "wind-") || slices.Contains([]plan.Air{plan.Cold, plan.Cool, plan.Warm, plan.Hot}, plan.Air(strings.SplitN(f.ID, "-", 2)[0]))
+	return strings.HasPrefix(f.ID, "wind-") || slices.Contains([]plan.Air{plan.Cold, plan.Cool, plan.Warm, plan.Hot},
+		plan.Air(strings.SplitN(f.ID, "-", 2)[0]))
 }
 
 // Apply returns the document with today's factors worked into its targets, block
@@ -163,10 +167,9 @@ func (v Version) Words(instead drill.Drill) string {
 	return fmt.Sprintf("%s, %s, for %s: %s", v.Drill.Name, v.Drill.Words(v.Drill.Range.Target), instead.Name, v.Reason)
 }
 
-// Versions lists what restrictions change: the easier version where that
-// respects all that is ruled for the player, else the swap, else the player
-// leaves the drill out. A player whom the coach put on another form of a drill does that,
-// where nothing that is ruled speaks against it.
+// Versions lists what restrictions change: the easier version where that respects all that is
+// ruled for the player, else the swap, else the player leaves the drill out. A player whom the
+// coach put on another form of a drill does that, where nothing that is ruled speaks against it.
 func Versions(d *plan.Document) (versions []Version) {
 	for _, p := range d.Players {
 		ruled := d.Ruled(p.ID)
@@ -180,11 +183,13 @@ func Versions(d *plan.Document) (versions []Version) {
 			}
 			for n, item := range b.Items {
 				if way, form := item.Form(&p); form != nil && touched(ruled, *form) == "" {
-					versions = append(versions, Version{Block: b.ID, Player: p.ID, Item: n, Drill: form, Reason: "the " + way + " form for them"})
+					versions = append(versions, Version{Block: b.ID, Player: p.ID, Item: n, Drill: form,
+						Reason: "the " + way + " form for them"})
 					continue
 				}
 				if reason := touched(ruled, item.Drill); reason != "" {
-					versions = append(versions, Version{Block: b.ID, Player: p.ID, Item: n, Drill: standIn(ruled, item), Reason: reason})
+					versions = append(versions, Version{Block: b.ID, Player: p.ID, Item: n, Drill: standIn(ruled, item),
+						Reason: reason})
 				}
 			}
 		}

@@ -17,10 +17,13 @@ import (
 func document(celsius float64) *plan.Document {
 	block := func(id string, phase drill.Phase, target int) plan.Block {
 		return plan.Block{ID: id, Phase: phase, Who: []string{plan.Everyone}, Items: []plan.Item{{Explain: 20,
-			Drill: drill.Drill{Name: id, Effort: 0.9, ContactsPerUnit: 1, Dose: drill.Dose{Kind: drill.Count, ActSeconds: 5}, Range: drill.Range{Min: 2, Target: target, Max: 20, Step: 2}}}}}
+			Drill: drill.Drill{Name: id, Effort: 0.9, ContactsPerUnit: 1,
+				Dose:  drill.Dose{Kind: drill.Count, ActSeconds: 5},
+				Range: drill.Range{Min: 2, Target: target, Max: 20, Step: 2}}}}}
 	}
 	return &plan.Document{Today: plan.Conditions{Celsius: &celsius}, Players: []plan.Player{{ID: "a"}, {ID: "b"}},
-		Blocks: []plan.Block{block("raise", drill.Raise, 10), block("hops", drill.Potentiate, 10), block("kicks", drill.Sport, 10)}}
+		Blocks: []plan.Block{block("raise", drill.Raise, 10), block("hops", drill.Potentiate, 10),
+			block("kicks", drill.Sport, 10)}}
 }
 
 func ExampleFactor_Words() {
@@ -39,7 +42,8 @@ func TestTargetsFollowTheDay(t *testing.T) {
 		}
 		return list
 	}
-	for celsius, want := range map[float64][]int{4: {12, 10, 12}, 5: {12, 10, 12}, 12: {12, 10, 10}, 18: {10, 10, 10}, 24: {8, 10, 10}, 31: {8, 10, 8}} {
+	for celsius, want := range map[float64][]int{4: {12, 10, 12}, 5: {12, 10, 12}, 12: {12, 10, 10}, 18: {10, 10, 10},
+		24: {8, 10, 10}, 31: {8, 10, 8}} {
 		assert.Equal(t, want, targets(document(celsius)), "%g °C", celsius)
 	}
 	d := document(18)
@@ -74,8 +78,9 @@ func TestAFactorTurnsABlockInWholeSteps(t *testing.T) {
 	for _, c := range cases {
 		b := plan.Block{Phase: drill.Raise, Who: []string{plan.Everyone}}
 		for _, i := range c.Items {
-			b.Items = append(b.Items, plan.Item{Drill: drill.Drill{Dose: drill.Dose{Kind: drill.Count, ActSeconds: i.Seconds, Exact: i.Exact},
-				Range: drill.Range{Min: i.Min, Target: i.Planned, Max: i.Max, Step: i.Step}}})
+			b.Items = append(b.Items,
+				plan.Item{Drill: drill.Drill{Dose: drill.Dose{Kind: drill.Count, ActSeconds: i.Seconds, Exact: i.Exact},
+					Range: drill.Range{Min: i.Min, Target: i.Planned, Max: i.Max, Step: i.Step}}})
 		}
 		today.Scale(&b, c.Factor, drill.Group{People: 1, Lanes: 1})
 		for n, want := range c.Amounts {
@@ -87,7 +92,8 @@ func TestAFactorTurnsABlockInWholeSteps(t *testing.T) {
 // Stations change on one whistle: all are turned alike, or none is.
 func TestStationsAreTurnedTogether(t *testing.T) {
 	station := func(target int) plan.Item {
-		return plan.Item{Drill: drill.Drill{Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 20, Target: target, Max: 60, Step: 5}}}
+		return plan.Item{Drill: drill.Drill{Dose: drill.Dose{Kind: drill.Time},
+			Range: drill.Range{Min: 20, Target: target, Max: 60, Step: 5}}}
 	}
 	targets := func(times float64, items ...plan.Item) (list []int) {
 		b := plan.Block{Form: plan.AtStations, Items: items}
@@ -136,7 +142,10 @@ func TestARestrictionPicksTheEasierThenTheSwapThenNothing(t *testing.T) {
 	assert.Equal(t, "bike", today.Versions(d)[1].Drill.Name, "an easier version that jumps will not do")
 	d.Blocks[1].Items[0].Easier.ContactsPerUnit = 0
 	assert.Equal(t, "low hops", today.Versions(d)[1].Drill.Name)
-	for reason, r := range map[string]plan.Restriction{"no more than 80 % effort": {MaxEffort: 0.8}, "nothing overhead": {NoOverhead: true}, "spare the knee": {Spare: []string{"hip", "knee"}}, "": {MaxEffort: 0.95, NoJumps: true}} {
-		assert.Equal(t, reason, today.Touches(r, drill.Drill{Effort: 0.9, Overhead: true, Regions: []string{"knee"}}), reason)
+	for reason, r := range map[string]plan.Restriction{"no more than 80 % effort": {MaxEffort: 0.8},
+		"nothing overhead": {NoOverhead: true}, "spare the knee": {Spare: []string{"hip", "knee"}},
+		"": {MaxEffort: 0.95, NoJumps: true}} {
+		assert.Equal(t, reason, today.Touches(r, drill.Drill{Effort: 0.9, Overhead: true, Regions: []string{"knee"}}),
+			reason)
 	}
 }

@@ -30,7 +30,8 @@ func (t Test) Problem(x float64, others []float64) string {
 	}
 	sorted := slices.Sorted(slices.Values(others))
 	if usual := sorted[len(sorted)/2]; usual > 0 && (x > farOff*usual || x < usual/farOff && t.Name != "Reach") {
-		return fmt.Sprintf("%s %s is far from the usual %s %s: is it a slip?", decimal(x), t.Unit, decimal(usual), t.Unit)
+		return fmt.Sprintf("%s %s is far from the usual %s %s: is it a slip?", decimal(x), t.Unit, decimal(usual),
+			t.Unit)
 	}
 	return ""
 }

@@ -120,7 +120,8 @@ const alikeAtLeast = 5
 func mean(changes []float64) Change {
 	n := len(changes)
 	by, spread := stat.Mean(changes, nil), spread(changes)
-	half := distuv.StudentsT{Mu: 0, Sigma: 1, Nu: float64(n - 1)}.Quantile(1-(1-confidence)/2) * spread / math.Sqrt(float64(n))
+	half := distuv.StudentsT{Mu: 0, Sigma: 1,
+		Nu: float64(n - 1)}.Quantile(1-(1-confidence)/2) * spread / math.Sqrt(float64(n))
 	return Change{By: by, Low: by - half, High: by + half, N: n, Known: spread > 0 || n >= alikeAtLeast}
 }
 

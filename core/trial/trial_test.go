@@ -59,7 +59,8 @@ func TestChangesAreMirrored(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		n := rapid.IntRange(2, 20).Draw(t, "players")
 		result := rapid.Float64Range(-50, 50)
-		before, after, mirrored, shifted := make([]float64, n), make([]float64, n), make([]float64, n), make([]float64, n)
+		before, after, mirrored, shifted := make([]float64, n), make([]float64, n), make([]float64, n),
+			make([]float64, n)
 		for i := range n {
 			before[i], after[i] = result.Draw(t, "before"), result.Draw(t, "after")
 			mirrored[i], shifted[i] = 2*before[i]-after[i], before[i]+3

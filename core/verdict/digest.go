@@ -33,7 +33,9 @@ type Digest struct {
 
 // DigestOf is the digest of a fitted document.
 func DigestOf(d *plan.Document, s *schedule.Schedule) *Digest {
-	is := &Digest{Version: DigestVersion, Title: d.Title, StartName: d.StartName, Place: d.Place, When: d.Start, Start: s.Start, Verdict: Of(d, s, check.Check(check.Input{Document: d, Schedule: s})), Restrictions: d.Restrictions}
+	is := &Digest{Version: DigestVersion, Title: d.Title, StartName: d.StartName, Place: d.Place, When: d.Start,
+		Start: s.Start, Verdict: Of(d, s, check.Check(check.Input{Document: d, Schedule: s})),
+		Restrictions: d.Restrictions}
 	ruled := map[string]bool{}
 	for _, r := range d.Restrictions {
 		ruled[r.Player] = true

@@ -47,7 +47,8 @@ func Of(d *plan.Document, s *schedule.Schedule, findings []check.Finding) Verdic
 		}
 		v.First = min(v.First, b.Start)
 		for _, m := range b.Missed {
-			missed = append(missed, Less{fmt.Sprintf("%s misses %s of %s", d.Player(m.Player).ShortName(), clock.Lasting(m.Seconds), b.Name), missedWhy(d, m.Player)})
+			missed = append(missed, Less{fmt.Sprintf("%s misses %s of %s", d.Player(m.Player).ShortName(),
+				clock.Lasting(m.Seconds), b.Name), missedWhy(d, m.Player)})
 		}
 	}
 	v.Cuts = slices.Concat(gone, less, missed)
@@ -59,7 +60,8 @@ func Of(d *plan.Document, s *schedule.Schedule, findings []check.Finding) Verdic
 	}
 	switch {
 	case len(d.Blocks) == 0:
-		v.Holds, v.Head, v.Line = s.Result.Feasible, "Nothing is planned yet.", "Write it as you say it, build the warm-up for this day, or take a routine"
+		v.Holds, v.Head, v.Line = s.Result.Feasible, "Nothing is planned yet.",
+			"Write it as you say it, build the warm-up for this day, or take a routine"
 	case !s.Result.Feasible:
 		v.Head, v.Line = tooShort(names, s.Result.ShortBy), shortfall(d, s)
 	case found.Stops > 0:
@@ -149,7 +151,8 @@ func shortfall(d *plan.Document, s *schedule.Schedule) string {
 		return line
 	}
 	short := func(text string) bool { return len(text) < 30 }
-	return line + ". Tightest for " + strings.TrimSpace(d.Numbers(s.Result.Binds)+" "+d.FirstNames(s.Result.Binds, short))
+	return line + ". Tightest for " +
+		strings.TrimSpace(d.Numbers(s.Result.Binds)+" "+d.FirstNames(s.Result.Binds, short))
 }
 
 // overfull is how the fit says that a place or kit is too small for a must, by their ids.

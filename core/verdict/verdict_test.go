@@ -23,9 +23,11 @@ import (
 func TestTheVerdictNamesWhatWasCut(t *testing.T) {
 	d := &plan.Document{Margin: 300}
 	for i := 1; i <= 3; i++ {
-		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i), Number: i, First: fmt.Sprint("Name", i), Last: "Z"})
+		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i), Number: i, First: fmt.Sprint("Name", i),
+			Last: "Z"})
 	}
-	d.Blocks = []plan.Block{{ID: "a", Name: "Raise", Phase: drill.Raise}, {ID: "b", Name: "Bands"}, {ID: "c", Name: "Sprints", Phase: drill.Potentiate}}
+	d.Blocks = []plan.Block{{ID: "a", Name: "Raise", Phase: drill.Raise}, {ID: "b", Name: "Bands"},
+		{ID: "c", Name: "Sprints", Phase: drill.Potentiate}}
 	s := &schedule.Schedule{Amounts: make([][]int, 3), Result: &runin.Result{Feasible: true, Blocks: []runin.Scheduled{
 		{ID: "a", Kept: true, Start: -1500, End: -900, Missed: []runin.Missed{{Player: "p2", Seconds: 90}}},
 		{ID: "b", Why: "a should"},
@@ -34,13 +36,16 @@ func TestTheVerdictNamesWhatWasCut(t *testing.T) {
 	assert.True(t, v.Holds)
 	assert.Equal(t, "Fits, without Bands.", v.Head)
 	assert.Equal(t, "1 shortened, 1 left out", v.Line)
-	assert.Equal(t, []verdict.Less{{What: "Bands is left out", Why: "a should"}, {What: "Sprints is shortened", Why: "2 sprints, not 4: 1:00 shorter"},
+	assert.Equal(t, []verdict.Less{{What: "Bands is left out", Why: "a should"},
+		{What: "Sprints is shortened", Why: "2 sprints, not 4: 1:00 shorter"},
 		{What: "Name2 Z. misses 1:30 min of Raise", Why: "called away; the rest carry on"}}, v.Cuts)
 	s.Result.Blocks[1] = runin.Scheduled{ID: "b", Kept: true, Start: -950, End: -900}
 	s.Result.Blocks[2].Why = ""
 	assert.Equal(t, "all in full, from 25′ to 5′ to go", verdict.Of(d, s, nil).Line)
 	warn, stop := check.Finding{Severity: check.Warn}, check.Finding{Severity: check.Stop}
-	assert.Equal(t, "It fits, but look at 2 things.", verdict.Of(d, s, []check.Finding{warn, warn, {Severity: check.Warn, Reason: "kept"}, {Severity: check.Note}}).Head)
+	assert.Equal(t, "It fits, but look at 2 things.",
+		verdict.Of(d, s, []check.Finding{warn, warn, {Severity: check.Warn, Reason: "kept"},
+			{Severity: check.Note}}).Head)
 	v = verdict.Of(d, s, []check.Finding{warn, stop})
 	assert.Equal(t, "Don't run this yet: 1 thing to put right.", v.Head)
 	assert.False(t, v.Holds)
@@ -48,7 +53,8 @@ func TestTheVerdictNamesWhatWasCut(t *testing.T) {
 	assert.Empty(t, v.Late(start, start.Add(-26*time.Minute), "Kick-off"))
 	assert.Equal(t, "Work was to begin 5 min ago, at 14:35.", v.Late(start, start.Add(-20*time.Minute), "Kick-off"))
 	assert.Equal(t, "Kick-off was 3 hours ago.", v.Late(start, start.Add(3*time.Hour), "Kick-off"))
-	s.Result.Feasible, s.Result.ShortBy, s.Result.Why, s.Result.Binds = false, 120, "the musts take 9:00", []string{"p1", "p2"}
+	s.Result.Feasible, s.Result.ShortBy, s.Result.Why, s.Result.Binds = false, 120, "the musts take 9:00",
+		[]string{"p1", "p2"}
 	v = verdict.Of(d, s, nil)
 	assert.False(t, v.Holds)
 	assert.Equal(t, "Start 2 min sooner, or drop a must. The musts take 9:00. Tightest for 1 2 Name1, Name2", v.Line)
@@ -59,17 +65,24 @@ func TestTheVerdictNamesWhatWasCut(t *testing.T) {
 // evening is a training of three players: a jog for all, hops for two of them, a
 // talk before, and one who comes late.
 func evening() *plan.Document {
-	jog := drill.Drill{Code: "jog", Name: "Jog", Aim: "Pulse up", Phases: []drill.Phase{drill.Raise}, Effort: 0.5, Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 120, Target: 240, Max: 300, Step: 30}}
-	hops := drill.Drill{Code: "hops", Name: "Hops", Aim: "Springy feet", Phases: []drill.Phase{drill.Potentiate}, Effort: 0.9, Unit: "hops", ContactsPerUnit: 2,
+	jog := drill.Drill{Code: "jog", Name: "Jog", Aim: "Pulse up", Phases: []drill.Phase{drill.Raise}, Effort: 0.5,
+		Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 120, Target: 240, Max: 300, Step: 30}}
+	hops := drill.Drill{Code: "hops", Name: "Hops", Aim: "Springy feet", Phases: []drill.Phase{drill.Potentiate},
+		Effort: 0.9, Unit: "hops", ContactsPerUnit: 2,
 		Dose: drill.Dose{Kind: drill.Count, ActSeconds: 15}, Range: drill.Range{Min: 2, Target: 4, Max: 6, Step: 1}}
-	return &plan.Document{Format: plan.Format, Title: "Thursday", Kind: plan.Training, StartName: "Start", Start: clock.Start{Local: "2026-11-26T18:50", Zone: "Europe/London"},
-		Open: clock.BeforeStart(1200), Margin: 120, Method: plan.DefaultMethod, Place: "Tidegate",
-		Players: []plan.Player{{ID: "p1", Roster: 11, First: "Ada", Last: "Moss"}, {ID: "p2", Roster: 12, First: "Bo", Last: "Lind"}, {ID: "p3", First: "Cy", Late: 120}},
-		Units:   []plan.Unit{{ID: "u", Name: "Pair", Players: []string{"p1", "p2"}}},
-		Fixed:   []plan.Fixed{{ID: "talk", Name: "Talk", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(1100), To: clock.BeforeStart(1000)}, Active: true}},
+	return &plan.Document{Format: plan.Format, Title: "Thursday", Kind: plan.Training, StartName: "Start",
+		Start: clock.Start{Local: "2026-11-26T18:50", Zone: "Europe/London"},
+		Open:  clock.BeforeStart(1200), Margin: 120, Method: plan.DefaultMethod, Place: "Tidegate",
+		Players: []plan.Player{{ID: "p1", Roster: 11, First: "Ada", Last: "Moss"},
+			{ID: "p2", Roster: 12, First: "Bo", Last: "Lind"}, {ID: "p3", First: "Cy", Late: 120}},
+		Units: []plan.Unit{{ID: "u", Name: "Pair", Players: []string{"p1", "p2"}}},
+		Fixed: []plan.Fixed{{ID: "talk", Name: "Talk", Who: []string{plan.Everyone},
+			Span: plan.Span{From: clock.BeforeStart(1100), To: clock.BeforeStart(1000)}, Active: true}},
 		Blocks: []plan.Block{
-			{ID: "jog", Name: "Jog", Phase: drill.Raise, Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true, Items: []plan.Item{{Drill: jog}}},
-			{ID: "hops", Name: "Hops", Phase: drill.Potentiate, Who: []string{"u"}, Priority: plan.Could, Items: []plan.Item{{Drill: hops}}},
+			{ID: "jog", Name: "Jog", Phase: drill.Raise, Who: []string{plan.Everyone}, Priority: plan.Must,
+				Excusable: true, Items: []plan.Item{{Drill: jog}}},
+			{ID: "hops", Name: "Hops", Phase: drill.Potentiate, Who: []string{"u"}, Priority: plan.Could,
+				Items: []plan.Item{{Drill: hops}}},
 		},
 		Restrictions: []plan.Restriction{{Player: "p2", MaxMinutes: 20}}}
 }
@@ -84,13 +97,16 @@ func TestADigestSaysWhatAListShows(t *testing.T) {
 	d := evening()
 	s := fitted(t, d)
 	is := verdict.DigestOf(d, s)
-	assert.Equal(t, []any{"Thursday", "Start", "Tidegate", verdict.DigestVersion, s.Start, verdict.Of(d, s, check.Check(check.Input{Document: d, Schedule: s}))}, []any{is.Title, is.StartName, is.Place, is.Version, is.Start, is.Verdict})
+	assert.Equal(t, []any{"Thursday", "Start", "Tidegate", verdict.DigestVersion, s.Start,
+		verdict.Of(d, s, check.Check(check.Input{Document: d, Schedule: s}))},
+		[]any{is.Title, is.StartName, is.Place, is.Version, is.Start, is.Verdict})
 	assert.Equal(t, 3, is.Heads())
 	assert.Equal(t, []uint64{11}, is.Roster, "the club's, whom nothing is ruled for")
 	people := is.People()
 	assert.Equal(t, d.Restrictions, people.Restrictions)
 	assert.Equal(t, d.Start, people.Start)
-	assert.Equal(t, []plan.Player{{ID: "p2", Roster: 12, First: "Bo", Last: "Lind"}, {ID: "p3", First: "Cy"}}, people.Players[:2], "who is ruled for, and whom the club does not know")
+	assert.Equal(t, []plan.Player{{ID: "p2", Roster: 12, First: "Bo", Last: "Lind"}, {ID: "p3", First: "Cy"}},
+		people.Players[:2], "who is ruled for, and whom the club does not know")
 	assert.EqualValues(t, 11, people.Players[2].Roster)
 	assert.Equal(t, []string{"Jog/jog", "Hops/hops"}, d.Content())
 }
@@ -149,7 +165,8 @@ func TestHowItWillGoOnTheDay(t *testing.T) {
 	d.Slack = -1
 	assert.Error(t, d.Validate())
 	assert.Empty(t, verdict.LikelyOf(d, odds.Of(odds.Day{})).Head, "of nothing nothing is said")
-	for share, head := range map[float64]string{0.01: "Hardly ever on time.", 0.44: "On time 4 days of 10.", 0.949: "On time 9 days of 10."} {
+	for share, head := range map[float64]string{0.01: "Hardly ever on time.", 0.44: "On time 4 days of 10.",
+		0.949: "On time 9 days of 10."} {
 		assert.Equal(t, head, verdict.LikelyOf(d, odds.Odds{Holds: share, Earlier: 60}).Head)
 	}
 }

@@ -23,7 +23,8 @@ func TestAirDecidesHowWarmthIsLost(t *testing.T) {
 	}
 	cold := 2.0
 	assert.Equal(t, warmth.Air{Celsius: 18}, warmth.AirOf(&plan.Document{}))
-	assert.Equal(t, warmth.Air{Celsius: 2, Layers: true}, warmth.AirOf(&plan.Document{Today: plan.Conditions{Celsius: &cold, Layers: true}}))
+	assert.Equal(t, warmth.Air{Celsius: 2, Layers: true},
+		warmth.AirOf(&plan.Document{Today: plan.Conditions{Celsius: &cold, Layers: true}}))
 }
 
 // What is read of a curve agrees with the curve: its peak is its highest point,
@@ -33,7 +34,8 @@ func TestACurveIsReadAsItRuns(t *testing.T) {
 		var pieces []warmth.Piece
 		total := 0.0
 		for range rapid.IntRange(1, 8).Draw(t, "pieces") {
-			p := warmth.Piece{Effort: rapid.Float64Range(0, 1).Draw(t, "effort"), Seconds: float64(rapid.IntRange(1, 900).Draw(t, "seconds"))}
+			p := warmth.Piece{Effort: rapid.Float64Range(0, 1).Draw(t, "effort"),
+				Seconds: float64(rapid.IntRange(1, 900).Draw(t, "seconds"))}
 			pieces, total = append(pieces, p), total+p.Seconds
 		}
 		c := warmth.Run(pieces, warmth.Air{Celsius: rapid.Float64Range(-10, 35).Draw(t, "air")})

@@ -11,12 +11,12 @@ import (
 	"cuestart/core/today"
 )
 
-// ActiveEffort is the effort that a fixed event marked active is taken to
-// have: walking, easy throwing.
+// ActiveEffort is the effort that a fixed event marked active is taken to have: walking, easy
+// throwing.
 const ActiveEffort = 0.3
 
-// Stretch is a time in which a strand does one thing: a drill, or between
-// drills nothing (Drill nil).
+// Stretch is a time in which a strand does one thing: a drill, or between drills nothing (Drill
+// nil).
 type Stretch struct {
 	From, To float64 // seconds from the start
 	Effort   float64
@@ -178,8 +178,8 @@ func (r *reading) strand(players []string, versions []today.Version) Strand {
 	return strand
 }
 
-// stretches takes a block apart. What its length is over, being on the grid,
-// goes to the handover.
+// stretches takes a block apart. What its length is over, being on the grid, goes to the
+// handover.
 func (r *reading) stretches(b *schedule.Block, player string, versions []today.Version) (list []Stretch) {
 	amounts := make([]int, len(b.Items))
 	for n := range b.Items {
@@ -193,7 +193,8 @@ func (r *reading) stretches(b *schedule.Block, player string, versions []today.V
 		if to <= at {
 			continue
 		}
-		x := Stretch{From: at, To: to, Block: b.Block, Group: b.Group, Share: 1, Indoors: r.document.Indoors(b.Block), Celsius: r.document.RoofAir(b.Block)}
+		x := Stretch{From: at, To: to, Block: b.Block, Group: b.Group, Share: 1, Indoors: r.document.Indoors(b.Block),
+			Celsius: r.document.RoofAir(b.Block)}
 		if part.Work {
 			x.Drill, x.Amount, x.Group = &b.Items[part.Item].Drill, amounts[part.Item], b.At(part.Item, b.Group)
 			x.otherwise(b.ID, part.Item, versions)

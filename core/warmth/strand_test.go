@@ -16,19 +16,25 @@ import (
 )
 
 func timed(code string, phase drill.Phase, effort float64, seconds int) drill.Drill {
-	return drill.Drill{Code: code, Name: code, Aim: "why", Phases: []drill.Phase{phase}, Effort: effort, Dose: drill.Dose{Kind: drill.Time},
+	return drill.Drill{Code: code, Name: code, Aim: "why", Phases: []drill.Phase{phase}, Effort: effort,
+		Dose:  drill.Dose{Kind: drill.Time},
 		Range: drill.Range{Min: 30, Target: seconds, Max: 2 * seconds, Step: 30}}
 }
 
 // fitted is a plan of two drills for two players, one of whom is called away.
 func fitted(t *testing.T, margin int) (*plan.Document, *schedule.Schedule) {
 	block := func(id string, d drill.Drill) plan.Block {
-		return plan.Block{ID: id, Name: id, Phase: d.Phases[0], Who: []string{plan.Everyone}, Priority: plan.Must, Excusable: true, Items: []plan.Item{{Drill: d}}}
+		return plan.Block{ID: id, Name: id, Phase: d.Phases[0], Who: []string{plan.Everyone}, Priority: plan.Must,
+			Excusable: true, Items: []plan.Item{{Drill: d}}}
 	}
 	jog, dash := timed("jog", drill.Raise, 0.5, 300), timed("dash", drill.Potentiate, 0.95, 60)
-	d := &plan.Document{Format: plan.Format, Title: "x", Kind: plan.Match, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, Open: clock.BeforeStart(margin + 420), Margin: margin, Method: plan.DefaultMethod,
-		Players: []plan.Player{{ID: "a", First: "A"}, {ID: "b", First: "B"}}, Blocks: []plan.Block{block("jog", jog), block("dash", dash)},
-		Fixed: []plan.Fixed{{ID: "toss", Name: "Toss", Who: []string{"b"}, Active: true, Span: plan.Span{From: clock.BeforeStart(margin + 300), To: clock.BeforeStart(margin + 200)}}}}
+	d := &plan.Document{Format: plan.Format, Title: "x", Kind: plan.Match,
+		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, Open: clock.BeforeStart(margin + 420),
+		Margin: margin, Method: plan.DefaultMethod,
+		Players: []plan.Player{{ID: "a", First: "A"}, {ID: "b", First: "B"}},
+		Blocks:  []plan.Block{block("jog", jog), block("dash", dash)},
+		Fixed: []plan.Fixed{{ID: "toss", Name: "Toss", Who: []string{"b"}, Active: true,
+			Span: plan.Span{From: clock.BeforeStart(margin + 300), To: clock.BeforeStart(margin + 200)}}}}
 	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	return d, s
@@ -75,7 +81,8 @@ func TestTopUpsAreTheLeastWorkThatLiftsAboveTheLine(t *testing.T) {
 	}
 	strands := warmth.Strands(d, s)
 	require.Less(t, strands[0].End(), warmth.Warm)
-	book := []drill.Drill{timed("jog", drill.Raise, 0.5, 300), timed("skips", drill.Raise, 0.7, 240), timed("catch", drill.Sport, 0.9, 60)}
+	book := []drill.Drill{timed("jog", drill.Raise, 0.5, 300), timed("skips", drill.Raise, 0.7, 240),
+		timed("catch", drill.Sport, 0.9, 60)}
 	tops := warmth.TopUps(d, strands, book)
 	require.Len(t, tops, 2)
 	for _, top := range tops {

@@ -16,10 +16,10 @@ type TopUp struct {
 	Enough     bool    // the estimate is above the line
 }
 
-// TopUps finds, for each strand that the estimate leaves below Warm at the
-// start, the top-up of least work that lifts it above: a Raise or Potentiate
-// drill of the book, done last before the strand is due. Where no single one
-// is enough it is the one that lifts most. Work is effort times seconds.
+// TopUps finds, for each strand that the estimate leaves below Warm at the start, the top-up of
+// least work that lifts it above: a Raise or Potentiate drill of the book, done last before the
+// strand is due. Where no single one is enough it is the one that lifts most. Work is effort
+// times seconds.
 func TopUps(d *plan.Document, strands []Strand, book []drill.Drill) (list []TopUp) {
 	for k := range strands {
 		s := &strands[k]
@@ -29,7 +29,8 @@ func TopUps(d *plan.Document, strands []Strand, book []drill.Drill) (list []TopU
 		var best TopUp
 		least := 0.0
 		for _, known := range book {
-			if !known.Serves(drill.Raise) && !known.Serves(drill.Potentiate) || known.Ground || known.ContactsPerUnit > 0 {
+			if !known.Serves(drill.Raise) && !known.Serves(drill.Potentiate) || known.Ground ||
+				known.ContactsPerUnit > 0 {
 				continue
 			}
 			known = known.For(d.Grade)
@@ -41,8 +42,10 @@ func TopUps(d *plan.Document, strands []Strand, book []drill.Drill) (list []TopU
 				if start < s.lastWork() {
 					break
 				}
-				end, work := s.with(float64(start), known.Effort, known.Work(amount, group)), known.Effort*known.Work(amount, group)
-				better := end >= Warm && (!best.Enough || work < least) || !best.Enough && end > best.Estimate && end < Warm
+				end, work := s.with(float64(start), known.Effort, known.Work(amount, group)),
+					known.Effort*known.Work(amount, group)
+				better := end >= Warm && (!best.Enough || work < least) ||
+					!best.Enough && end > best.Estimate && end < Warm
 				if better {
 					best = TopUp{s.Players, known, amount, start, s.Due, end, end >= Warm}
 					least = work
@@ -75,6 +78,7 @@ func (s *Strand) with(from, effort, seconds float64) float64 {
 			before = append(before, x)
 		}
 	}
-	pieces := append(piecesOf(before, s.air), Piece{Effort: effort, Seconds: seconds}, Piece{Seconds: max(0, -from-seconds)})
+	pieces := append(piecesOf(before, s.air), Piece{Effort: effort, Seconds: seconds},
+		Piece{Seconds: max(0, -from-seconds)})
 	return Run(pieces, s.air).End()
 }

@@ -1,9 +1,8 @@
 // Package warmth estimates how much warmer working muscle is than at rest.
 //
-// The warmth Δ, in °C above rest, follows dΔ/dt = (A·e − Δ)/τ, with e the
-// effort from 0 to 1. Effort is constant within a piece of work, so each piece
-// is solved exactly, without steps. It is an estimate to plan by, no
-// measurement: always label it so.
+// The warmth Δ, in °C above rest, follows dΔ/dt = (A·e − Δ)/τ, with e the effort from 0 to 1.
+// Effort is constant within a piece of work, so each piece is solved exactly, without steps. It
+// is an estimate to plan by, no measurement: always label it so.
 package warmth
 
 import (
@@ -29,7 +28,8 @@ type Air struct {
 
 // falling is τ in seconds while cooling, by band: 20 minutes (about 2 °C lost in
 // 15 idle minutes, Mohr 2004), less in the cold, more in heat.
-var falling = map[plan.Air]float64{plan.Cold: 14 * 60, plan.Cool: 17 * 60, plan.Mild: 20 * 60, plan.Warm: 24 * 60, plan.Hot: 24 * 60}
+var falling = map[plan.Air]float64{plan.Cold: 14 * 60, plan.Cool: 17 * 60, plan.Mild: 20 * 60, plan.Warm: 24 * 60,
+	plan.Hot: 24 * 60}
 
 // Tau is the time in seconds in which warmth falls to 1/e of itself; layers on
 // make it longer.
@@ -129,8 +129,8 @@ func (c *Curve) SecondsAbove(level float64) (seconds float64) {
 	return seconds
 }
 
-// FirstAbove is the moment, in seconds from the beginning, at which warmth
-// first exceeds level; false if it never does.
+// FirstAbove is the moment, in seconds from the beginning, at which warmth first exceeds level;
+// false if it never does.
 func (c *Curve) FirstAbove(level float64) (seconds float64, ever bool) {
 	for i, p := range c.pieces {
 		from, to := c.warmth[i], c.warmth[i+1]

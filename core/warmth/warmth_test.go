@@ -43,13 +43,15 @@ func TestCurvesAgreeWithTheKnownAnswers(t *testing.T) {
 func TestACurveStaysBetweenRestAndFullAndDoesNotMindBeingCut(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		pieces := rapid.SliceOfN(rapid.Custom(func(t *rapid.T) warmth.Piece {
-			return warmth.Piece{Effort: rapid.Float64Range(0, 1).Draw(t, "effort"), Seconds: rapid.Float64Range(1, 900).Draw(t, "seconds")}
+			return warmth.Piece{Effort: rapid.Float64Range(0, 1).Draw(t, "effort"),
+				Seconds: rapid.Float64Range(1, 900).Draw(t, "seconds")}
 		}), 1, 8).Draw(t, "pieces")
 		air := warmth.Air{Celsius: rapid.Float64Range(-10, 40).Draw(t, "air"), Layers: rapid.Bool().Draw(t, "layers")}
 		c := warmth.Run(pieces, air)
 		var halves []warmth.Piece
 		for _, p := range pieces {
-			halves = append(halves, warmth.Piece{Effort: p.Effort, Seconds: p.Seconds / 2}, warmth.Piece{Effort: p.Effort, Seconds: p.Seconds / 2})
+			halves = append(halves, warmth.Piece{Effort: p.Effort, Seconds: p.Seconds / 2},
+				warmth.Piece{Effort: p.Effort, Seconds: p.Seconds / 2})
 		}
 		cut := warmth.Run(halves, air)
 		assert.InDelta(t, c.End(), cut.End(), 1e-9)
@@ -75,5 +77,6 @@ func TestColdCoolsFasterAndLayersHelp(t *testing.T) {
 	assert.Less(t, end(warmth.Air{Celsius: 12}), end(warmth.Air{Celsius: 18}))
 	assert.Less(t, end(warmth.Air{Celsius: 18}), end(warmth.Air{Celsius: 24}))
 	assert.Less(t, end(warmth.Air{Celsius: 5}), end(warmth.Air{Celsius: 5, Layers: true}))
-	assert.InDelta(t, 2, warmth.Run([]warmth.Piece{{Effort: 0.9, Seconds: 3600}}, warmth.Air{Celsius: 18}).End()-end(warmth.Air{Celsius: 18}), 0.3, "about 2 °C in 15 idle minutes (Mohr 2004)")
+	assert.InDelta(t, 2, warmth.Run([]warmth.Piece{{Effort: 0.9, Seconds: 3600}},
+		warmth.Air{Celsius: 18}).End()-end(warmth.Air{Celsius: 18}), 0.3, "about 2 °C in 15 idle minutes (Mohr 2004)")
 }

@@ -31,7 +31,8 @@ func meets(t Target, w Work) bool {
 	if t.Hard {
 		return w.Drill.Effort >= hardEffort
 	}
-	return (t.Region == "" || slices.Contains(w.Drill.Regions, t.Region)) && (t.Quality == "" || slices.Contains(w.Drill.Qualities, t.Quality))
+	return (t.Region == "" || slices.Contains(w.Drill.Regions, t.Region)) &&
+		(t.Quality == "" || slices.Contains(w.Drill.Qualities, t.Quality))
 }
 
 // Cell is a joint and a quality.

@@ -12,13 +12,17 @@ import (
 )
 
 var (
-	neck   = drill.Drill{Code: "neck", Regions: []string{"neck"}, Qualities: []string{"strength", "hold"}, Planes: []string{"front"}, Effort: 0.4}
-	sprint = drill.Drill{Code: "sprint", Regions: []string{"hip", "knee"}, Qualities: []string{"sprint"}, Planes: []string{"front"}, Effort: 0.95}
-	swing  = drill.Drill{Code: "swing", Regions: []string{"hip"}, Qualities: []string{"range"}, Planes: []string{"front", "side"}, Effort: 0.4}
+	neck = drill.Drill{Code: "neck", Regions: []string{"neck"}, Qualities: []string{"strength", "hold"},
+		Planes: []string{"front"}, Effort: 0.4}
+	sprint = drill.Drill{Code: "sprint", Regions: []string{"hip", "knee"}, Qualities: []string{"sprint"},
+		Planes: []string{"front"}, Effort: 0.95}
+	swing = drill.Drill{Code: "swing", Regions: []string{"hip"}, Qualities: []string{"range"},
+		Planes: []string{"front", "side"}, Effort: 0.4}
 )
 
 func ExampleOwing() {
-	work := []week.Work{{"ada", "2026-11-24", &neck, 72}, {"ada", "2026-11-26", &neck, 72}, {"bea", "2026-11-24", &neck, 72},
+	work := []week.Work{{"ada", "2026-11-24", &neck, 72}, {"ada", "2026-11-26", &neck, 72},
+		{"bea", "2026-11-24", &neck, 72},
 		{"bea", "2026-11-23", &sprint, 30}, {"bea", "2026-11-24", &sprint, 30}, {"bea", "2026-11-26", &sprint, 30}}
 	targets := []week.Target{{Region: "neck", Quality: "strength", Days: 2}, {Hard: true, Days: 2, AtMost: true}}
 	for _, o := range week.Owing([]string{"ada", "bea", "cleo"}, work, targets) {
@@ -39,8 +43,10 @@ func TestAWeekIsTheSumOfItsWork(t *testing.T) {
 		var halves []week.Work
 		seconds := 0.0
 		for range rapid.IntRange(0, 30).Draw(t, "pieces") {
-			w := week.Work{Player: rapid.SampledFrom([]string{"ada", "bea"}).Draw(t, "player"), Day: rapid.SampledFrom([]string{"2026-11-23", "2026-11-24", "2026-11-25"}).Draw(t, "day"),
-				Drill: rapid.SampledFrom(drills).Draw(t, "drill"), Seconds: float64(rapid.IntRange(1, 600).Draw(t, "seconds"))}
+			w := week.Work{Player: rapid.SampledFrom([]string{"ada", "bea"}).Draw(t, "player"),
+				Day:     rapid.SampledFrom([]string{"2026-11-23", "2026-11-24", "2026-11-25"}).Draw(t, "day"),
+				Drill:   rapid.SampledFrom(drills).Draw(t, "drill"),
+				Seconds: float64(rapid.IntRange(1, 600).Draw(t, "seconds"))}
 			work = append(work, w)
 			seconds += w.Seconds
 			w.Seconds /= 2
@@ -51,7 +57,8 @@ func TestAWeekIsTheSumOfItsWork(t *testing.T) {
 		for player, g := range whole {
 			front += g.Planes["front"] // every drill of these works in it
 			assert.InDelta(t, g.Planes["side"], g.Seconds[week.Cell{Region: "hip", Quality: "range"}], 1e-9)
-			assert.InDelta(t, g.Seconds[week.Cell{Region: "hip", Quality: "sprint"}], g.Seconds[week.Cell{Region: "knee", Quality: "sprint"}], 1e-9)
+			assert.InDelta(t, g.Seconds[week.Cell{Region: "hip", Quality: "sprint"}],
+				g.Seconds[week.Cell{Region: "knee", Quality: "sprint"}], 1e-9)
 			assert.Equal(t, g.Days, split[player].Days)
 			assert.Equal(t, g.Hard, split[player].Hard)
 			assert.LessOrEqual(t, g.Hard, g.Days)
@@ -59,7 +66,8 @@ func TestAWeekIsTheSumOfItsWork(t *testing.T) {
 			assert.InDelta(t, g.Planes["front"], split[player].Planes["front"], 1e-6)
 		}
 		assert.InDelta(t, seconds, front, 1e-6)
-		for _, o := range week.Owing([]string{"ada", "bea"}, work, []week.Target{{Hard: true, Days: 1, AtMost: true}, {Region: "hip", Days: 2}}) {
+		for _, o := range week.Owing([]string{"ada", "bea"}, work,
+			[]week.Target{{Hard: true, Days: 1, AtMost: true}, {Region: "hip", Days: 2}}) {
 			assert.Equal(t, o.AtMost, o.Has > o.Days)
 		}
 	})
@@ -71,10 +79,14 @@ func TestDrillsTakeTurns(t *testing.T) {
 	owed := []week.Owed{{Target: week.Target{Region: "neck", Days: 2}, Player: "ada"}}
 	assert.Equal(t, "neck", week.Turn(pool, nil, owed).Code, "never used, all of them: what is owed")
 	assert.Equal(t, "swing", week.Turn(pool, nil, nil).Code)
-	assert.Equal(t, "sprint", week.Turn(pool, map[string]string{"swing": "2026-11-20", "neck": "2026-11-21"}, owed).Code, "never before long ago")
-	assert.Equal(t, "swing", week.Turn(pool, map[string]string{"swing": "2026-11-20", "neck": "2026-11-21", "sprint": "2026-11-22"}, owed).Code)
+	assert.Equal(t, "sprint", week.Turn(pool, map[string]string{"swing": "2026-11-20", "neck": "2026-11-21"},
+		owed).Code, "never before long ago")
+	assert.Equal(t, "swing",
+		week.Turn(pool, map[string]string{"swing": "2026-11-20", "neck": "2026-11-21", "sprint": "2026-11-22"},
+			owed).Code)
 	assert.Nil(t, week.Turn(nil, nil, owed))
-	owed = append(owed, week.Owed{Target: week.Target{Region: "hip", Days: 1}, Player: "ada"}, week.Owed{Target: week.Target{Region: "hip", Days: 1}, Player: "bea"})
+	owed = append(owed, week.Owed{Target: week.Target{Region: "hip", Days: 1}, Player: "ada"},
+		week.Owed{Target: week.Target{Region: "hip", Days: 1}, Player: "bea"})
 	codes := func(list []drill.Drill) (codes []string) {
 		for _, d := range list {
 			codes = append(codes, d.Code)

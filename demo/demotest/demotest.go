@@ -33,14 +33,16 @@ func Filled(t *testing.T, dsn func(database string) string, name string, at time
 var made sync.Map
 
 // copied is a database that is copied from one which is made first.
-func copied(t *testing.T, dsn func(database string) string, name, from string, fill func(context.Context, *store.Store) error) *store.Store {
+func copied(t *testing.T, dsn func(database string) string, name, from string,
+	fill func(context.Context, *store.Store) error) *store.Store {
 	script, _ := made.LoadOrStore(from, sync.OnceValues(func() (string, error) { return makeOnce(dsn, from, fill) }))
 	text, err := script.(func() (string, error))()
 	require.NoError(t, err)
 	pool, err := sql.Open("mysql", dsn("")+"?multiStatements=true")
 	require.NoError(t, err)
 	defer pool.Close()
-	_, err = pool.Exec(fmt.Sprintf("CREATE DATABASE `%s` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci; USE `%s`; ", name, name) + text)
+	_, err = pool.Exec(fmt.Sprintf("CREATE DATABASE `%s` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci; USE `%s`; ",
+		name, name) + text)
 	require.NoError(t, err)
 	s, err := store.Open(context.Background(), dsn(name))
 	require.NoError(t, err)
@@ -49,7 +51,8 @@ func copied(t *testing.T, dsn func(database string) string, name, from string, f
 }
 
 // makeOnce makes a database, and gives the statements that copy its tables into another.
-func makeOnce(dsn func(database string) string, name string, fill func(context.Context, *store.Store) error) (script string, err error) {
+func makeOnce(dsn func(database string) string, name string,
+	fill func(context.Context, *store.Store) error) (script string, err error) {
 	ctx := context.Background()
 	s, err := store.Open(ctx, dsn(name))
 	if err != nil {
@@ -64,7 +67,8 @@ func makeOnce(dsn func(database string) string, name string, fill func(context.C
 		return "", err
 	}
 	defer pool.Close()
-	rows, err := pool.Query("SELECT table_name, GROUP_CONCAT('`', column_name, '`' ORDER BY ordinal_position) FROM information_schema.columns " +
+	rows, err := pool.Query("SELECT table_name, GROUP_CONCAT('`', column_name, '`' ORDER BY ordinal_position) " +
+		"FROM information_schema.columns " +
 		"WHERE table_schema = DATABASE() AND extra NOT LIKE '%GENERATED%' GROUP BY table_name")
 	if err != nil {
 		return "", err

@@ -51,7 +51,8 @@ var compiled = map[string]func() *jsonschema.Schema{
 // compile makes a built-in schema ready; that it can be is tested.
 func compile(name string) *jsonschema.Schema {
 	c := jsonschema.NewCompiler()
-	for one := range maps.Keys(map[string]bool{Plan: true, Figure: true, name: true}) { // drills are those of a plan, with figures
+	for one := range maps.Keys(map[string]bool{Plan: true, Figure: true, name: true}) {
+		// drills are those of a plan, with figures
 		text, err := schemas.ReadFile(one + ".schema.json")
 		if err != nil {
 			panic(err)
@@ -67,9 +68,8 @@ func compile(name string) *jsonschema.Schema {
 	return c.MustCompile(name)
 }
 
-// Read reads one JSON value of a format into a Go value. Anything else than
-// the format allows is an error of one sentence that names the place. It never
-// reads more than MaxBytes and a little.
+// Read reads one JSON value of a format into a Go value. Anything else than the format allows is
+// an error of one sentence that names the place. It never reads more than MaxBytes and a little.
 func Read(from io.Reader, format string, into any) error {
 	text, err := io.ReadAll(io.LimitReader(from, MaxBytes+1))
 	if err != nil {

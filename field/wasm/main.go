@@ -29,7 +29,8 @@ func main() {
 			return answer(phone.View([]byte(args[0].String()), int64(args[1].Float())))
 		}),
 		"propose": js.FuncOf(func(_ js.Value, args []js.Value) any {
-			return answer(phone.Propose([]byte(args[0].String()), int64(args[1].Float()), []byte(args[2].String()), args[3].Int()))
+			return answer(phone.Propose([]byte(args[0].String()), int64(args[1].Float()), []byte(args[2].String()),
+				args[3].Int()))
 		}),
 		"steps": schedule.AtOnce,
 	})

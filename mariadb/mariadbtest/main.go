@@ -14,7 +14,8 @@ import (
 const inMemory = "/dev/shm"
 
 // unsafe are settings with which a server waits for no disk: what is in it does not outlive the tests.
-var unsafe = []string{"--innodb-flush-log-at-trx-commit=0", "--innodb-doublewrite=OFF", "--innodb-flush-method=nosync", "--innodb-log-file-size=16M"}
+var unsafe = []string{"--innodb-flush-log-at-trx-commit=0", "--innodb-doublewrite=OFF", "--innodb-flush-method=nosync",
+	"--innodb-log-file-size=16M"}
 
 // Run starts a server in a folder of its own, in memory where there is such a place, sets it, runs the
 // tests and stops it again. It returns what TestMain has to exit with.

@@ -61,9 +61,11 @@ func (bd *Boards) Likely(b *Board) verdict.Likely {
 	if b.Revision == 0 { // it is but supposed
 		return verdict.LikelyOf(b.Document, odds.Of(b.Schedule.Day(b.Document, b.paces)))
 	}
-	is, _ := bd.likely.Get(context.Background(), fmt.Sprint(b.ID, " ", b.Revision, " ", known(b.paces)), func(context.Context) (verdict.Likely, error) { // working it out does not fail
-		return verdict.LikelyOf(b.Document, odds.Of(b.Schedule.Day(b.Document, b.paces))), nil
-	})
+	is, _ := bd.likely.Get(context.Background(), fmt.Sprint(b.ID, " ", b.Revision, " ", known(b.paces)),
+		func(context.Context) (verdict.Likely, error) {
+			// working it out does not fail
+			return verdict.LikelyOf(b.Document, odds.Of(b.Schedule.Day(b.Document, b.paces))), nil
+		})
 	return is
 }
 
@@ -125,7 +127,8 @@ func (bd *Boards) Show(ctx context.Context, clubID uint64, session *store.Sessio
 	}
 	b.Book, b.sport = known.Book, known.Sport
 	_, b.Newer = all.Of(session.Document)
-	b.reading = check.Input{Document: b.Document, Schedule: b.Schedule, Book: b.Book.Drills, Sport: b.sport.Key, Own: b.sport.PrinciplesOf(b.Document.Kind), Strands: b.Strands, Earlier: earlier, Steps: Tried}
+	b.reading = check.Input{Document: b.Document, Schedule: b.Schedule, Book: b.Book.Drills, Sport: b.sport.Key,
+		Own: b.sport.PrinciplesOf(b.Document.Kind), Strands: b.Strands, Earlier: earlier, Steps: Tried}
 	b.Findings = check.Check(b.reading)
 	return b, nil
 }
@@ -143,14 +146,14 @@ func (bd *Boards) Cutdowns(ctx context.Context, b *Board) ([]schedule.Cut, error
 	return cuts, bd.sessions.SetCuts(ctx, b.Session, cuts)
 }
 
-// Edit changes a document in place and says what it did, as the edits of
-// package plan do.
+// Edit changes a document in place and says what it did, as the edits of package plan do.
 type Edit func(*plan.Document) (summary string, err error)
 
 // Mend changes the plan so that a finding goes away. It fails with
 // [check.ErrNoMend] where no single change does that, with ErrStale where the
 // plan is not revision any more, and with ErrNotFound.
-func (bd *Boards) Mend(ctx context.Context, by planner.Account, id uint64, revision uint32, rule, where string) (*Board, error) {
+func (bd *Boards) Mend(ctx context.Context, by planner.Account, id uint64, revision uint32, rule,
+	where string) (*Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}

@@ -28,7 +28,8 @@ type Boards struct {
 
 // New is a door to them.
 func New(base *planner.Base, s *store.Store, books *books.Books, keep *keep.Keep) *Boards {
-	return &Boards{base: base, clubs: s.Clubs, logs: s.Logs, runs: s.Runs, sessions: s.Sessions, shares: s.Shares, books: books, keep: keep}
+	return &Boards{base: base, clubs: s.Clubs, logs: s.Logs, runs: s.Runs, sessions: s.Sessions, shares: s.Shares,
+		books: books, keep: keep}
 }
 
 // Tried is how many steps each of the many fits may take that are tried for a mend, or for a

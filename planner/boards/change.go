@@ -26,7 +26,8 @@ func (c *Contested) Error() string {
 	if who == "" {
 		who = "Somebody else"
 	}
-	return fmt.Sprintf("%s changed %s meanwhile (%s). Your change: %s.", who, strings.Join(c.Names, ", "), c.Did, c.Mine)
+	return fmt.Sprintf("%s changed %s meanwhile (%s). Your change: %s.", who, strings.Join(c.Names, ", "), c.Did,
+		c.Mine)
 }
 
 type insistKey struct{}
@@ -44,7 +45,8 @@ const Attempts = 4
 // It fails with [plan.Problems] or [plan.ErrNoSuchBlock] where the edit or its result does
 // not hold, with ErrStale where that revision is not known any more, and with ErrNotFound;
 // then nothing is changed.
-func (bd *Boards) Change(ctx context.Context, by planner.Account, id uint64, revision uint32, edit Edit) (b *Board, err error) {
+func (bd *Boards) Change(ctx context.Context, by planner.Account, id uint64, revision uint32,
+	edit Edit) (b *Board, err error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}
@@ -65,7 +67,8 @@ func (bd *Boards) Change(ctx context.Context, by planner.Account, id uint64, rev
 }
 
 // change makes an edit of base, joined with what the session has by now.
-func (bd *Boards) change(ctx context.Context, by planner.Account, session *store.Session, base *plan.Document, edit Edit) (*Board, error) {
+func (bd *Boards) change(ctx context.Context, by planner.Account, session *store.Session, base *plan.Document,
+	edit Edit) (*Board, error) {
 	is := session.Document.Clone()
 	is.Upgrade()
 	base.Upgrade()
@@ -104,7 +107,8 @@ func (bd *Boards) change(ctx context.Context, by planner.Account, session *store
 	if err != nil {
 		return nil, err
 	}
-	changed, err := bd.sessions.ChangePlan(ctx, by.ClubID, session, store.Fitted{Document: next, Schedule: fitted, Summary: summary, By: by.ID})
+	changed, err := bd.sessions.ChangePlan(ctx, by.ClubID, session,
+		store.Fitted{Document: next, Schedule: fitted, Summary: summary, By: by.ID})
 	if err != nil {
 		return nil, err
 	}

@@ -18,7 +18,8 @@ func Except(rule, where, reason string) Edit {
 		if problem := plan.NameProblem(reason); problem != "" {
 			return "", plan.In(plan.AtException(rule, where), "say why in a few words")
 		}
-		d.Exceptions = append(slices.DeleteFunc(d.Exceptions, func(e plan.Exception) bool { return e.Rule == rule && e.Where == where }),
+		d.Exceptions = append(slices.DeleteFunc(d.Exceptions,
+			func(e plan.Exception) bool { return e.Rule == rule && e.Where == where }),
 			plan.Exception{Rule: rule, Where: where, Reason: reason})
 		return "kept: " + reason, nil
 	}

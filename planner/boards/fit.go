@@ -19,7 +19,9 @@ import (
 // Begun tells whether work of a session is under way or over.
 func (bd *Boards) Begun(s *store.Session) bool {
 	gone := clock.Offset(bd.base.Now().Sub(s.Schedule.Start) / time.Second)
-	return slices.ContainsFunc(s.Schedule.Result.Blocks, func(b runin.Scheduled) bool { return b.Kept && b.Start <= gone })
+	return slices.ContainsFunc(s.Schedule.Result.Blocks, func(b runin.Scheduled) bool {
+		return b.Kept && b.Start <= gone
+	})
 }
 
 // Fit fits a plan for a session to come: where its first block lies ahead, minutes
@@ -69,7 +71,8 @@ func (bd *Boards) Units(ctx context.Context, clubID uint64, d *plan.Document) (l
 
 // ChangeFor is [Boards.Change] of a block or event for who, which may be a unit that
 // the plan does not know yet: it comes in with the change.
-func (bd *Boards) ChangeFor(ctx context.Context, by planner.Account, id uint64, revision uint32, who string, edit Edit) (*Board, error) {
+func (bd *Boards) ChangeFor(ctx context.Context, by planner.Account, id uint64, revision uint32, who string,
+	edit Edit) (*Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}

@@ -38,7 +38,8 @@ func (bd *Boards) Since(ctx context.Context, clubID, session uint64, step int) (
 // GoBack brings the plan of a session back to how it was after a step, as a further change
 // that can be undone; what medical staff ruled since stays. It fails as [Boards.Change]
 // does.
-func (bd *Boards) GoBack(ctx context.Context, by planner.Account, session uint64, revision uint32, step int, said string) (*Board, error) {
+func (bd *Boards) GoBack(ctx context.Context, by planner.Account, session uint64, revision uint32, step int,
+	said string) (*Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}

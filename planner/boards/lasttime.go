@@ -47,7 +47,8 @@ func (bd *Boards) Felt(ctx context.Context, l *store.Log) ([]Felt, error) {
 // is for medical staff, and is not in a log.
 func feltWords(l *store.Log, w planner.Word) string {
 	at := ""
-	if i := slices.IndexFunc(l.Blocks, func(b conduct.Logged) bool { return b.Block == w.Block }); i >= 0 && w.Item < len(l.Blocks[i].Drills) {
+	if i := slices.IndexFunc(l.Blocks, func(b conduct.Logged) bool { return b.Block == w.Block }); i >= 0 &&
+		w.Item < len(l.Blocks[i].Drills) {
 		at = l.Blocks[i].Drills[w.Item].Name
 	}
 	switch {
@@ -81,7 +82,8 @@ func (bd *Boards) LastTime(ctx context.Context, clubID uint64, b *store.Session)
 	}
 	last := logs[0]
 	for _, one := range last.Blocks {
-		if i := slices.IndexFunc(b.Document.Blocks, func(x plan.Block) bool { return x.Name == one.Name }); one.Note != "" && i >= 0 {
+		if i := slices.IndexFunc(b.Document.Blocks,
+			func(x plan.Block) bool { return x.Name == one.Name }); one.Note != "" && i >= 0 {
 			list = append(list, Remembered{b.Document.Blocks[i].ID, one.Name + ": " + one.Note})
 		}
 	}

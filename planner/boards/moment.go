@@ -57,7 +57,8 @@ func (b *Board) Ground() []ground.Place { return ground.Arrange(b.zones) }
 func (b *Board) Coldest(at clock.Offset, players []string) float64 {
 	coldest := math.Inf(1)
 	for k := range b.Strands {
-		if s := &b.Strands[k]; slices.ContainsFunc(s.Players, func(p string) bool { return slices.Contains(players, p) }) {
+		if s := &b.Strands[k]; slices.ContainsFunc(s.Players,
+			func(p string) bool { return slices.Contains(players, p) }) {
 			coldest = min(coldest, s.Estimate(at))
 		}
 	}
@@ -118,7 +119,8 @@ func (m *Moment) walk(g schedule.Doing, at clock.Offset) *Walk {
 	if from == nil || to == nil || !from.Said || !to.Said {
 		return nil
 	}
-	return &Walk{From: *from, To: *to, Metres: int(ground.Metres(*from, *to)), Needs: ground.Seconds(*from, *to), There: int(g.Next.Start - g.Block.End)}
+	return &Walk{From: *from, To: *to, Metres: int(ground.Metres(*from, *to)), Needs: ground.Seconds(*from, *to),
+		There: int(g.Next.Start - g.Block.End)}
 }
 
 func (m *Moment) place(zone string) *ground.Place {

@@ -51,7 +51,8 @@ func (bd *Boards) KeepOwn(ctx context.Context, by planner.Account, d *plan.Docum
 // PutForm puts a player on another form of a drill of a plan, or with "" on the usual one: in
 // this plan, and whenever that drill comes again. It fails as [Boards.Change] does, and with
 // a sentence where the drill has no such form.
-func (bd *Boards) PutForm(ctx context.Context, by planner.Account, id uint64, revision uint32, block string, item int, player, way string) (*Board, error) {
+func (bd *Boards) PutForm(ctx context.Context, by planner.Account, id uint64, revision uint32, block string, item int,
+	player, way string) (*Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}
@@ -67,8 +68,10 @@ func (bd *Boards) PutForm(ctx context.Context, by planner.Account, id uint64, re
 		}
 		is := &b.Items[item]
 		roster, code = who.Roster, is.Drill.Code
-		if book.FillForm(is, way, d.Grade); way == plan.Easier && is.Easier == nil || way == plan.Harder && is.Harder == nil {
-			return "", plan.In(plan.AtItem(block, item), "no %s form of %s is known: put another drill in, or write one", way, is.Drill.Name)
+		if book.FillForm(is, way, d.Grade); way == plan.Easier && is.Easier == nil ||
+			way == plan.Harder && is.Harder == nil {
+			return "", plan.In(plan.AtItem(block, item),
+				"no %s form of %s is known: put another drill in, or write one", way, is.Drill.Name)
 		}
 		return d.PutForm(player, code, way), nil
 	})
@@ -88,7 +91,8 @@ func (bd *Boards) PutForm(ctx context.Context, by planner.Account, id uint64, re
 	if next == k.Is {
 		return board, nil
 	}
-	if _, err = bd.base.Save(ctx, by, next.Label()+" put on another form", planner.Change{ID: k.ID, Owner: k.Owner, Edition: k.Edition, Is: next}); err != nil {
+	if _, err = bd.base.Save(ctx, by, next.Label()+" put on another form",
+		planner.Change{ID: k.ID, Owner: k.Owner, Edition: k.Edition, Is: next}); err != nil {
 		return nil, err
 	}
 	return bd.Board(ctx, by.ClubID, id)

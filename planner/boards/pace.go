@@ -50,14 +50,16 @@ func (b *Board) Paces() (list []Slower) {
 		if by < 0 {
 			way, by = "shorter", -by
 		}
-		list = append(list, Slower{block.ID, fmt.Sprintf("%s runs %.0f %% %s here, %d times", block.Name, by, way, own.Runs), math.Round(own.Times()*100) / 100})
+		list = append(list, Slower{block.ID, fmt.Sprintf("%s runs %.0f %% %s here, %d times", block.Name, by, way,
+			own.Runs), math.Round(own.Times()*100) / 100})
 	}
 	return list
 }
 
 // TakePace plans a block as long as it runs with this team. It fails as [Boards.Change]
 // does, and with [plan.Problems] where it is not offered any more.
-func (bd *Boards) TakePace(ctx context.Context, by planner.Account, id uint64, revision uint32, block string) (*Board, error) {
+func (bd *Boards) TakePace(ctx context.Context, by planner.Account, id uint64, revision uint32,
+	block string) (*Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}
@@ -67,7 +69,9 @@ func (bd *Boards) TakePace(ctx context.Context, by planner.Account, id uint64, r
 	}
 	for _, one := range b.Paces() {
 		if one.Block == block {
-			return bd.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) { return d.SetPace(block, one.Times) })
+			return bd.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
+				return d.SetPace(block, one.Times)
+			})
 		}
 	}
 	return nil, plan.In("board", "That is not offered any more.")

@@ -35,7 +35,8 @@ func (bd *Boards) rightNow(ctx context.Context, clubID uint64) (is right, err er
 
 // Follow looks at what plans follow of what a club keeps, before that is changed; what it
 // returns has the plans of sessions to come follow the change, once it is made.
-func (bd *Boards) Follow(ctx context.Context, clubID uint64) (then func(context.Context, planner.Account) error, err error) {
+func (bd *Boards) Follow(ctx context.Context, clubID uint64) (then func(context.Context, planner.Account) error,
+	err error) {
 	before, err := bd.rightNow(ctx, clubID)
 	return func(ctx context.Context, by planner.Account) error { return bd.putRight(ctx, by, before) }, err
 }
@@ -138,6 +139,8 @@ func (bd *Boards) EachToCome(ctx context.Context, by planner.Account, edit Edit)
 
 // PlayerOf is a player of the club as a plan has them.
 func PlayerOf(k planner.Entry[club.Player]) plan.Player {
-	return plan.Player{ID: planner.PlayerID(k.ID), Roster: k.ID, Number: k.Is.Number, First: k.Is.First, Last: k.Is.Last, Position: k.Is.Position,
-		Hand: drill.Way(k.Is.Hand), Foot: drill.Way(k.Is.Foot), Bats: drill.Way(k.Is.Bats), Level: k.Is.Level, Loose: k.Is.Build == club.Hypermobile, Own: k.Is.OwnLines(), Forms: k.Is.FormsOf()}
+	return plan.Player{ID: planner.PlayerID(k.ID), Roster: k.ID, Number: k.Is.Number, First: k.Is.First,
+		Last: k.Is.Last, Position: k.Is.Position,
+		Hand: drill.Way(k.Is.Hand), Foot: drill.Way(k.Is.Foot), Bats: drill.Way(k.Is.Bats), Level: k.Is.Level,
+		Loose: k.Is.Build == club.Hypermobile, Own: k.Is.OwnLines(), Forms: k.Is.FormsOf()}
 }

@@ -54,7 +54,8 @@ func (b *Board) Stands(block *plan.Block, item int) (list []Stand) {
 func (b *Board) Principles() []check.Principle { return check.Principles(b.reading) }
 
 // AddPrinciple puts what a plan lacks into it. It fails as [Boards.Change] does.
-func (bd *Boards) AddPrinciple(ctx context.Context, by planner.Account, id uint64, revision uint32, principle string) (*Board, error) {
+func (bd *Boards) AddPrinciple(ctx context.Context, by planner.Account, id uint64, revision uint32,
+	principle string) (*Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}

@@ -27,8 +27,8 @@ func (bd *Boards) AnySession(ctx context.Context, clubID uint64) (bool, error) {
 	return bd.sessions.AnySession(ctx, clubID)
 }
 
-// Sessions lists the club's sessions to come, and those of the last twelve
-// hours, the nearest first, most at most; more is how many are not listed.
+// Sessions lists the club's sessions to come, and those of the last twelve hours, the nearest
+// first, most at most; more is how many are not listed.
 func (bd *Boards) Sessions(ctx context.Context, clubID uint64, most int) (listed []Listed, more int, err error) {
 	sessions, all, err := bd.sessions.Sessions(ctx, clubID, bd.base.Now().Add(-StillListed), most)
 	if err != nil {
@@ -46,7 +46,8 @@ func (bd *Boards) Sessions(ctx context.Context, clubID uint64, most int) (listed
 		}
 		d := s.Digest
 		_, newer := rulings.Of(d.People())
-		listed = append(listed, Listed{ID: s.ID, Squad: s.SquadName, Title: d.Title, Place: d.Place, StartName: d.StartName, Players: d.Heads(), Start: d.Start,
+		listed = append(listed, Listed{ID: s.ID, Squad: s.SquadName, Title: d.Title, Place: d.Place,
+			StartName: d.StartName, Players: d.Heads(), Start: d.Start,
 			Verdict: d.Verdict, Published: s.Published, Newer: newer})
 	}
 	return listed, all - len(sessions), nil

@@ -17,8 +17,8 @@ import (
 	"cuestart/planner"
 )
 
-// Book is the drill book as a club has it: the one that comes with Cue Start
-// with the club's own changes over it, which a newer book never overwrites.
+// Book is the drill book as a club has it: the one that comes with Cue Start with the club's own
+// changes over it, which a newer book never overwrites.
 type Book struct {
 	Drills []drill.Drill
 	Own    map[string]planner.Entry[club.Drill] // the club's changes, by code
@@ -208,7 +208,8 @@ func (bk *Books) SaveDrill(ctx context.Context, by planner.Account, d club.Drill
 		return err
 	}
 	if unknown := b.Unknown([]club.Drill{d}); len(unknown) > 0 && !d.Gone {
-		return plan.Problems{{Where: unknown[0].Field, What: fmt.Sprintf("there is no drill %q to name here", unknown[0].Code)}}
+		return plan.Problems{{Where: unknown[0].Field, What: fmt.Sprintf("there is no drill %q to name here",
+			unknown[0].Code)}}
 	}
 	if was := b.Own[d.Code].Is; d.Figure == nil && !d.Gone { // its words are changed, not how it looks
 		d.Figure, d.Plain = was.Figure, was.Plain
@@ -223,7 +224,8 @@ func (bk *Books) SaveDrill(ctx context.Context, by planner.Account, d club.Drill
 
 // DrawDrill saves how a drill looks, as the club's own; a nil figure is none at all. It
 // fails with ErrNotFound, ErrStale and [plan.Problems].
-func (bk *Books) DrawDrill(ctx context.Context, by planner.Account, code string, f *figure.Figure, edition uint32) error {
+func (bk *Books) DrawDrill(ctx context.Context, by planner.Account, code string, f *figure.Figure,
+	edition uint32) error {
 	if err := planner.May(by, planner.ToKeep); err != nil {
 		return err
 	}
@@ -325,7 +327,8 @@ func (b *Book) Item(d drill.Drill, grade drill.Grade) plan.Item {
 
 // Free makes a code of a name that no drill has yet.
 func (b *Book) Free(name string) string {
-	base := strings.Join(strings.FieldsFunc(strings.ToLower(name), func(r rune) bool { return (r < 'a' || r > 'z') && (r < '0' || r > '9') }), "-")
+	base := strings.Join(strings.FieldsFunc(strings.ToLower(name),
+		func(r rune) bool { return (r < 'a' || r > 'z') && (r < '0' || r > '9') }), "-")
 	base = "our-" + base
 	for n, code := 2, base; ; n++ {
 		if _, taken := b.byCode[code]; !taken && b.Own[code].ID == 0 {

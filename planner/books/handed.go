@@ -27,7 +27,8 @@ func (bk *Books) HandedOut(ctx context.Context, clubID, routine uint64) (token s
 
 // Handed is the routine that a link hands out, as it is kept now, and the club whose it
 // is. It fails with ErrNotFound, also where the routine is kept no more.
-func (bk *Books) Handed(ctx context.Context, token string) (clubID uint64, routine *planner.Entry[club.Routine], err error) {
+func (bk *Books) Handed(ctx context.Context,
+	token string) (clubID uint64, routine *planner.Entry[club.Routine], err error) {
 	clubID, id, err := bk.clubs.Handed(ctx, token)
 	if err != nil {
 		return 0, nil, err

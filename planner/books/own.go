@@ -45,7 +45,8 @@ func (b *Book) FillForm(item *plan.Item, way string, grade drill.Grade) {
 }
 
 // OwnDrill is a drill of the club's own, to be changed, and the book that it stands in.
-func (bk *Books) OwnDrill(ctx context.Context, clubID uint64, code string) (book *Book, own planner.Entry[club.Drill], err error) {
+func (bk *Books) OwnDrill(ctx context.Context, clubID uint64,
+	code string) (book *Book, own planner.Entry[club.Drill], err error) {
 	if book, err = bk.Book(ctx, clubID); err != nil {
 		return nil, own, err
 	}

@@ -69,7 +69,8 @@ func redrawn(file []byte) ([]byte, error) {
 		return nil, errors.New("the picture is broken")
 	}
 	shrink := min(1, float64(pictureSide)/float64(max(size.Width, size.Height, 1)))
-	made := image.NewRGBA(image.Rect(0, 0, max(1, int(float64(size.Width)*shrink)), max(1, int(float64(size.Height)*shrink))))
+	made := image.NewRGBA(image.Rect(0, 0, max(1, int(float64(size.Width)*shrink)),
+		max(1, int(float64(size.Height)*shrink))))
 	draw.Draw(made, made.Bounds(), image.White, image.Point{}, draw.Src)
 	scale(made, read)
 	var content bytes.Buffer
@@ -105,5 +106,7 @@ func (bk *Books) Picture(ctx context.Context, clubID uint64, code string) ([]byt
 // Pictures are the stamps of a club's own pictures by the codes of their drills, as they
 // were at most a minute ago.
 func (bk *Books) Pictures(ctx context.Context, clubID uint64) (map[string]string, error) {
-	return bk.pictures.Get(ctx, clubID, func(ctx context.Context) (map[string]string, error) { return bk.clubs.Pictures(ctx, clubID) })
+	return bk.pictures.Get(ctx, clubID, func(ctx context.Context) (map[string]string, error) {
+		return bk.clubs.Pictures(ctx, clubID)
+	})
 }

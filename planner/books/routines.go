@@ -28,7 +28,8 @@ func (bk *Books) Routine(ctx context.Context, clubID, id uint64) (*planner.Entry
 // SetSlot sets which drills take turns in a place of a routine; fewer than two
 // keep the place as it is. It fails with [plan.Problems], ErrStale where the
 // routine is not edition any more, ErrForbidden and ErrNotFound.
-func (bk *Books) SetSlot(ctx context.Context, by planner.Account, routine uint64, edition uint32, slot club.Slot) error {
+func (bk *Books) SetSlot(ctx context.Context, by planner.Account, routine uint64, edition uint32,
+	slot club.Slot) error {
 	if err := planner.May(by, planner.ToKeep); err != nil {
 		return err
 	}
@@ -37,7 +38,8 @@ func (bk *Books) SetSlot(ctx context.Context, by planner.Account, routine uint64
 		return err
 	}
 	r := found.Is
-	r.Slots = slices.DeleteFunc(slices.Clone(r.Slots), func(s club.Slot) bool { return s.Block == slot.Block && s.Item == slot.Item })
+	r.Slots = slices.DeleteFunc(slices.Clone(r.Slots),
+		func(s club.Slot) bool { return s.Block == slot.Block && s.Item == slot.Item })
 	if len(slot.Pool) > 1 {
 		r.Slots = append(r.Slots, slot)
 	}

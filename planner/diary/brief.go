@@ -18,7 +18,8 @@ import (
 )
 
 // brief gathers what the club has for a session.
-func (di *Diary) brief(ctx context.Context, clubID uint64, n NewSession) (b compose.Brief, squad *keep.Squad, err error) {
+func (di *Diary) brief(ctx context.Context, clubID uint64,
+	n NewSession) (b compose.Brief, squad *keep.Squad, err error) {
 	if squad, err = di.keep.Squad(ctx, clubID, n.Squad); err != nil {
 		return b, nil, err
 	}
@@ -30,7 +31,8 @@ func (di *Diary) brief(ctx context.Context, clubID uint64, n NewSession) (b comp
 	if err != nil {
 		return b, nil, err
 	}
-	b = compose.Brief{Title: n.Title, Kind: n.Kind, Start: n.Start, Minutes: n.Minutes, Method: n.Method, Place: n.Place, Grade: drill.Grade(squad.Grade),
+	b = compose.Brief{Title: n.Title, Kind: n.Kind, Start: n.Start, Minutes: n.Minutes, Method: n.Method,
+		Place: n.Place, Grade: drill.Grade(squad.Grade),
 		Sport: known.Sport, Turn: n.Turn, Today: n.Today, Book: known.Book.Drills, Steps: boards.Tried}
 	b.Minutes = Minutes(n.Kind, n.Minutes)
 	side := sport.Side{}
@@ -86,7 +88,8 @@ func (di *Diary) people(b *compose.Brief, squad *keep.Squad, n NewSession) {
 	}
 	if len(squad.Players) == 0 { // a squad without names: so many, in the sport's positions
 		for i := range min(n.Players, plan.MaxPlayers) {
-			b.Players = append(b.Players, plan.Player{ID: planner.PlayerID(uint64(i + 1)), Number: i + 1, First: fmt.Sprintf("No. %d", i+1), Position: b.Sport.Position(i)})
+			b.Players = append(b.Players, plan.Player{ID: planner.PlayerID(uint64(i + 1)), Number: i + 1,
+				First: fmt.Sprintf("No. %d", i+1), Position: b.Sport.Position(i)})
 		}
 	}
 	if n.Alone != 0 { // no units, no staff, nothing of the team's day

@@ -13,7 +13,8 @@ import (
 // Build puts blocks into the plan of a session in place of its own: composed for its
 // day (from is FromComposed), or those of a routine, by its id. Its people, places and
 // what its day holds stay. It fails as [boards.Boards.Change] does.
-func (di *Diary) Build(ctx context.Context, by planner.Account, id uint64, revision uint32, from string) (*boards.Board, error) {
+func (di *Diary) Build(ctx context.Context, by planner.Account, id uint64, revision uint32,
+	from string) (*boards.Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}
@@ -43,7 +44,8 @@ func (di *Diary) Build(ctx context.Context, by planner.Account, id uint64, revis
 	}
 	return di.boards.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
 		units := d.Units
-		d.Blocks, d.Units, d.Method, d.Notes = made.Document.Blocks, made.Document.Units, made.Document.Method, made.Document.Notes
+		d.Blocks, d.Units, d.Method, d.Notes = made.Document.Blocks, made.Document.Units, made.Document.Method,
+			made.Document.Notes
 		d.Turns, d.Due = made.Document.Turns, made.Document.Due
 		rename(d, units)
 		return "blocks built for this day", nil
@@ -92,8 +94,10 @@ func (di *Diary) briefOf(ctx context.Context, clubID uint64, d *plan.Document) (
 	if err != nil {
 		return b, plan.In("open", "%s", err)
 	}
-	b = compose.Brief{Title: d.Title, Kind: d.Kind, Start: d.Start, Minutes: max(5, int(-open)/60), Method: d.Method, Place: d.Place, Grade: d.Grade, Sport: known.Sport,
-		Turn: d.Turn, Players: d.Players, Zones: d.Zones, Leaders: d.Leaders, Kit: d.Kit, Today: d.Today, Restrictions: d.Restrictions, Fixed: d.Fixed,
+	b = compose.Brief{Title: d.Title, Kind: d.Kind, Start: d.Start, Minutes: max(5, int(-open)/60), Method: d.Method,
+		Place: d.Place, Grade: d.Grade, Sport: known.Sport,
+		Turn: d.Turn, Players: d.Players, Zones: d.Zones, Leaders: d.Leaders, Kit: d.Kit, Today: d.Today,
+		Restrictions: d.Restrictions, Fixed: d.Fixed,
 		Book: known.Book.Drills, Steps: boards.Tried}
 	for _, u := range d.Units {
 		switch {
@@ -110,7 +114,8 @@ func (di *Diary) briefOf(ctx context.Context, clubID uint64, d *plan.Document) (
 
 // FillList puts into a list of the plan what one of its kind usually holds, and adds the
 // list where it is not there. It fails as [boards.Boards.Change] does.
-func (di *Diary) FillList(ctx context.Context, by planner.Account, id uint64, revision uint32, when plan.When) (*boards.Board, error) {
+func (di *Diary) FillList(ctx context.Context, by planner.Account, id uint64, revision uint32,
+	when plan.When) (*boards.Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}
@@ -128,7 +133,8 @@ func (di *Diary) FillList(ctx context.Context, by planner.Account, id uint64, re
 	}
 	return di.boards.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
 		for _, b := range usual {
-			if bench := slices.IndexFunc(d.Units, func(u plan.Unit) bool { return u.Name == plan.Bench }); when == plan.OnBench && bench >= 0 {
+			if bench := slices.IndexFunc(d.Units,
+				func(u plan.Unit) bool { return u.Name == plan.Bench }); when == plan.OnBench && bench >= 0 {
 				b.Who = []string{d.Units[bench].ID}
 			}
 			if _, err := d.InsertInto(when, b); err != nil {

@@ -26,6 +26,8 @@ type Diary struct {
 }
 
 // New is a door to them.
-func New(base *planner.Base, s *store.Store, books *books.Books, keep *keep.Keep, boards *boards.Boards, learn *learn.Learn) *Diary {
-	return &Diary{base: base, logs: s.Logs, sessions: s.Sessions, books: books, keep: keep, boards: boards, learn: learn}
+func New(base *planner.Base, s *store.Store, books *books.Books, keep *keep.Keep, boards *boards.Boards,
+	learn *learn.Learn) *Diary {
+	return &Diary{base: base, logs: s.Logs, sessions: s.Sessions, books: books, keep: keep, boards: boards,
+		learn: learn}
 }

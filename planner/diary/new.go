@@ -91,7 +91,8 @@ func (di *Diary) Add(ctx context.Context, by planner.Account, n NewSession) (*Ad
 			return nil, err
 		}
 	}
-	id, err := di.sessions.AddSession(ctx, by.ClubID, squad.ID, store.Fitted{Document: made.Document, Schedule: made.Schedule, Summary: "made", By: by.ID})
+	id, err := di.sessions.AddSession(ctx, by.ClubID, squad.ID,
+		store.Fitted{Document: made.Document, Schedule: made.Schedule, Summary: "made", By: by.ID})
 	return &Added{id}, err
 }
 
@@ -110,7 +111,8 @@ func (di *Diary) validate(n NewSession) error {
 
 // make makes the plan by the way that was chosen; its schedule is nil where
 // making it has not fitted it.
-func (di *Diary) make(ctx context.Context, clubID uint64, n NewSession, squad *keep.Squad, brief compose.Brief) (*compose.Made, error) {
+func (di *Diary) make(ctx context.Context, clubID uint64, n NewSession, squad *keep.Squad,
+	brief compose.Brief) (*compose.Made, error) {
 	switch n.From {
 	case FromComposed, "":
 		return compose.Compose(ctx, brief)
@@ -139,7 +141,8 @@ func (di *Diary) last(ctx context.Context, clubID uint64, squad *keep.Squad, n N
 		slices.Reverse(kinds)
 	}
 	for _, kind := range kinds {
-		last, err := di.sessions.Latest(ctx, clubID, squad.ID, kind, func(d *plan.Document) bool { return n.like(d, squad) })
+		last, err := di.sessions.Latest(ctx, clubID, squad.ID, kind,
+			func(d *plan.Document) bool { return n.like(d, squad) })
 		if !errors.Is(err, planner.ErrNotFound) {
 			return last, err
 		}
@@ -184,7 +187,8 @@ func (di *Diary) open(d *plan.Document, n NewSession, minutes int) error {
 }
 
 // byRoutine makes the plan of a routine, by its id.
-func (di *Diary) byRoutine(ctx context.Context, clubID, squad uint64, id string, brief compose.Brief) (*compose.Made, error) {
+func (di *Diary) byRoutine(ctx context.Context, clubID, squad uint64, id string,
+	brief compose.Brief) (*compose.Made, error) {
 	number, _ := strconv.ParseUint(id, 10, 64) // 0, which nothing has, if it is none
 	routine, err := di.books.Routine(ctx, clubID, number)
 	if errors.Is(err, planner.ErrNotFound) {
@@ -383,5 +387,6 @@ func (di *Diary) AddPlan(ctx context.Context, by planner.Account, squad uint64, 
 	if err != nil {
 		return 0, err
 	}
-	return di.sessions.AddSession(ctx, by.ClubID, found.ID, store.Fitted{Document: d, Schedule: fitted, Summary: "imported", By: by.ID})
+	return di.sessions.AddSession(ctx, by.ClubID, found.ID, store.Fitted{Document: d, Schedule: fitted,
+		Summary: "imported", By: by.ID})
 }

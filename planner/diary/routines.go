@@ -54,7 +54,8 @@ func (di *Diary) SaveRoutine(ctx context.Context, by planner.Account, session ui
 
 // PutRoutine puts the blocks of a routine into a plan beside its own. It fails as
 // [boards.Boards.Change] does.
-func (di *Diary) PutRoutine(ctx context.Context, by planner.Account, id uint64, revision uint32, routine uint64) (*boards.Board, error) {
+func (di *Diary) PutRoutine(ctx context.Context, by planner.Account, id uint64, revision uint32,
+	routine uint64) (*boards.Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}

@@ -40,7 +40,8 @@ func (di *Diary) Forecast(ctx context.Context, place string, start time.Time) (d
 	case a := <-got:
 		hour := start.Hour()
 		air, wind := a.celsius[hour], a.wind[hour]
-		if a.err != nil || plan.AirProblem(air) != "" || plan.WindProblem(wind) != "" || !(a.rain[hour] >= 0 && a.rain[hour] <= 200) {
+		if a.err != nil || plan.AirProblem(air) != "" || plan.WindProblem(wind) != "" ||
+			!(a.rain[hour] >= 0 && a.rain[hour] <= 200) {
 			return day, false
 		}
 		rained := a.rain[hour] >= 0.2 || hour > 0 && a.rain[hour-1] >= 0.2

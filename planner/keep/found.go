@@ -22,7 +22,8 @@ type Founding struct {
 
 // Found makes the first club. It fails with ErrTaken where there is one already.
 func (kp *Keep) Found(ctx context.Context, f Founding) (planner.Account, error) {
-	coach, squad, err := kp.clubs.Found(ctx, f.Club, f.Sport, f.Squad, f.Grade, planner.Account{Email: f.Email, Name: f.Name, Role: planner.Coach}, f.PasswordHash)
+	coach, squad, err := kp.clubs.Found(ctx, f.Club, f.Sport, f.Squad, f.Grade,
+		planner.Account{Email: f.Email, Name: f.Name, Role: planner.Coach}, f.PasswordHash)
 	if err != nil {
 		return coach, err
 	}
@@ -36,7 +37,9 @@ func (kp *Keep) Found(ctx context.Context, f Founding) (planner.Account, error) 
 		}
 	}
 	// Who founds a club leads in it, and has a leader's page, until somebody says otherwise.
-	ids, err := kp.base.Save(ctx, coach, "the club begins", planner.Change{Is: club.Staff{Name: f.Name, Role: "coach", Leads: true}}, planner.Change{Is: club.Venue{Name: "Home", TimeZone: f.zone()}})
+	ids, err := kp.base.Save(ctx, coach, "the club begins",
+		planner.Change{Is: club.Staff{Name: f.Name, Role: "coach", Leads: true}},
+		planner.Change{Is: club.Venue{Name: "Home", TimeZone: f.zone()}})
 	plays, ok := book.Sport(f.Sport)
 	if units := f.units(plays.System); err == nil && ok && units != plays.System {
 		plays.System = units
@@ -47,7 +50,9 @@ func (kp *Keep) Found(ctx context.Context, f Founding) (planner.Account, error) 
 	}
 	var targets []planner.Change
 	for _, t := range plays.Targets {
-		targets = append(targets, planner.Change{Is: club.Target{Squad: squad, Region: t.Region, Quality: t.Quality, Hard: t.Hard, Days: t.Days, AtMost: t.AtMost}})
+		targets = append(targets,
+			planner.Change{Is: club.Target{Squad: squad, Region: t.Region, Quality: t.Quality, Hard: t.Hard,
+				Days: t.Days, AtMost: t.AtMost}})
 	}
 	if err == nil && len(targets) > 0 {
 		_, err = kp.base.Save(ctx, coach, "targets of a week to begin with", targets...)

@@ -79,7 +79,9 @@ func (kp *Keep) UsualZones(ctx context.Context, by planner.Account, venue uint64
 func zonesOf(venue uint64, zones []sport.Zone, in measure.System) (changes []planner.Change) {
 	for _, z := range zones {
 		is := z.Plan("")
-		changes = append(changes, planner.Change{Owner: venue, Is: club.Zone{Name: is.Name, Capacity: is.Capacity, Lanes: is.Lanes, Metres: in.Nice(is.Metres), Surface: is.Surface, Covered: is.Covered, Celsius: is.Celsius}})
+		changes = append(changes,
+			planner.Change{Owner: venue, Is: club.Zone{Name: is.Name, Capacity: is.Capacity, Lanes: is.Lanes,
+				Metres: in.Nice(is.Metres), Surface: is.Surface, Covered: is.Covered, Celsius: is.Celsius}})
 	}
 	return changes
 }

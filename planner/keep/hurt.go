@@ -171,7 +171,8 @@ func (kp *Keep) AnswerHurt(ctx context.Context, by planner.Account, id uint64, a
 	case answer != StaysOut && answer != GoesOn:
 		return plan.In("answer", "Say whether they stay out or may go on.")
 	case answer == GoesOn && h.Kind == store.HurtHead && sameDay(h, kp.base.Now()):
-		return plan.In("answer", "After a knock to the head nobody goes on the same day: follow your governing body's protocol.")
+		return plan.In("answer",
+			"After a knock to the head nobody goes on the same day: follow your governing body's protocol.")
 	}
 	defer kp.base.Tell()
 	return kp.people.Answer(ctx, by, id, answer, kp.base.Now())

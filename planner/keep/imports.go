@@ -36,10 +36,11 @@ type Clash struct {
 	What string
 }
 
-// Differences compares things of one kind and owner that were read in with
-// those that are there: players by their names, others by what they may not
-// share. Nothing is changed, and nothing is taken out.
-func Differences[T club.Thing](ctx context.Context, kp *Keep, clubID, owner uint64, incoming []Incoming) ([]Difference, []Clash, error) {
+// Differences compares things of one kind and owner that were read in with those that are there:
+// players by their names, others by what they may not share. Nothing is changed, and nothing is
+// taken out.
+func Differences[T club.Thing](ctx context.Context, kp *Keep, clubID, owner uint64,
+	incoming []Incoming) ([]Difference, []Clash, error) {
 	there, err := planner.Entries[T](ctx, kp.base, clubID)
 	if err != nil {
 		return nil, nil, err
@@ -63,7 +64,8 @@ func Differences[T club.Thing](ctx context.Context, kp *Keep, clubID, owner uint
 		k, ok := known[key{in.Owner, same(in.Is)}]
 		if ok {
 			d.Change.ID, d.Change.Edition = k.ID, k.Edition
-			if is, player := in.Is.(club.Player); player && is.Forms == "" { // a table does not say in which form they do what
+			if is, player := in.Is.(club.Player); player && is.Forms == "" {
+				// a table does not say in which form they do what
 				is.Forms = any(k.Is).(club.Player).Forms
 				d.Change.Is, in.Is = is, is
 			}
@@ -72,7 +74,8 @@ func Differences[T club.Thing](ctx context.Context, kp *Keep, clubID, owner uint
 		}
 		d.New = !ok
 		if other := sharer(there, in); other != nil && !replaced[other.ID] {
-			clashes = append(clashes, Clash{in.Line, fmt.Sprintf("%s is %s's", strings.TrimPrefix(in.Is.Unique(), "#"), other.Is.Label())})
+			clashes = append(clashes,
+				Clash{in.Line, fmt.Sprintf("%s is %s's", strings.TrimPrefix(in.Is.Unique(), "#"), other.Is.Label())})
 		}
 		differences = append(differences, d)
 	}
@@ -91,7 +94,8 @@ func sharer[T club.Thing](there []planner.Entry[T], in Incoming) *planner.Entry[
 	if as == "" {
 		return nil
 	}
-	if i := slices.IndexFunc(there, func(k planner.Entry[T]) bool { return k.Owner == in.Owner && k.Is.Unique() == as }); i >= 0 {
+	if i := slices.IndexFunc(there,
+		func(k planner.Entry[T]) bool { return k.Owner == in.Owner && k.Is.Unique() == as }); i >= 0 {
 		return &there[i]
 	}
 	return nil

@@ -22,5 +22,6 @@ type Keep struct {
 
 // New is a door to them.
 func New(base *planner.Base, s *store.Store, books *books.Books) *Keep {
-	return &Keep{base: base, accounts: s.Accounts, clubs: s.Clubs, logs: s.Logs, people: s.People, shares: s.Shares, books: books}
+	return &Keep{base: base, accounts: s.Accounts, clubs: s.Clubs, logs: s.Logs, people: s.People, shares: s.Shares,
+		books: books}
 }

@@ -70,7 +70,8 @@ func (t *TookNames) numbers(squad *Squad, incoming []Incoming) {
 	for i := range incoming {
 		player := incoming[i].Is.(club.Player)
 		if owner, taken := has[player.Number]; player.Number > 0 && taken && owner != same(player) {
-			t.Problems = append(t.Problems, fmt.Sprintf("Line %d: number %d is somebody else's: %s has none", incoming[i].Line, player.Number, player.Label()))
+			t.Problems = append(t.Problems, fmt.Sprintf("Line %d: number %d is somebody else's: %s has none",
+				incoming[i].Line, player.Number, player.Label()))
 			player.Number = 0
 			incoming[i].Is = player
 		} else {
@@ -95,7 +96,8 @@ func (t *TookNames) count(differences []Difference) {
 
 // TakeNames reads players from a message ([club.ReadNames]) into a squad: who is there already is
 // put right by what is said of them, nobody is taken out. It is one change that can be taken back.
-func (kp *Keep) TakeNames(ctx context.Context, by planner.Account, squad *Squad, text string) (took TookNames, err error) {
+func (kp *Keep) TakeNames(ctx context.Context, by planner.Account, squad *Squad,
+	text string) (took TookNames, err error) {
 	if err := planner.May(by, planner.ToKeep); err != nil {
 		return took, err
 	}

@@ -94,7 +94,8 @@ func (kp *Keep) Person(ctx context.Context, by planner.Account, squad *Squad, id
 }
 
 // rulingsOf are a player's rulings, with their reasons for medical staff alone.
-func (kp *Keep) rulingsOf(ctx context.Context, by planner.Account, squad *Squad, id uint64) (list []ruledPerson, err error) {
+func (kp *Keep) rulingsOf(ctx context.Context, by planner.Account, squad *Squad,
+	id uint64) (list []ruledPerson, err error) {
 	reasons := map[uint64]string{}
 	if planner.May(by, planner.ToRead) == nil {
 		if reasons, err = kp.Reasons(ctx, by, id); err != nil {

@@ -32,10 +32,12 @@ func (kp *Keep) Ruled(ctx context.Context, clubID uint64) (Ruled, error) {
 }
 
 func ruledBy(is store.Ruled) Ruled {
-	r := Ruled{there: map[uint64]string{}, named: map[string][]uint64{}, gone: map[uint64]bool{}, all: is.Rulings, knocks: is.Knocks}
+	r := Ruled{there: map[uint64]string{}, named: map[string][]uint64{}, gone: map[uint64]bool{}, all: is.Rulings,
+		knocks: is.Knocks}
 	for _, k := range is.Players {
 		name := planner.FullName(k.First, k.Last)
-		r.there[k.ID], r.named[name], r.gone[k.ID] = plan.Player{First: k.First, Last: k.Last}.ShortName(), append(r.named[name], k.ID), k.Gone
+		r.there[k.ID], r.named[name], r.gone[k.ID] = plan.Player{First: k.First, Last: k.Last}.ShortName(),
+			append(r.named[name], k.ID), k.Gone
 	}
 	return r
 }
@@ -116,10 +118,13 @@ func (all Ruled) knocked(d *plan.Document) (names []string) {
 func Publishable(d *plan.Document, is store.Ruled) error {
 	all := ruledBy(is)
 	if names := all.knocked(d); names != nil {
-		return plan.In("board", "Out after a knock to the head, until medical staff have answered: %s. Take them out of the plan first.", strings.Join(names, ", "))
+		return plan.In("board",
+			"Out after a knock to the head, until medical staff have answered: %s. Take them out of the plan first.",
+			strings.Join(names, ", "))
 	}
 	if _, newer := all.Of(d); len(newer) > 0 {
-		return plan.In("board", "Medical staff have ruled since this plan was made: take that in first. %s.", strings.Join(newer, "; "))
+		return plan.In("board", "Medical staff have ruled since this plan was made: take that in first. %s.",
+			strings.Join(newer, "; "))
 	}
 	return nil
 }
@@ -136,7 +141,8 @@ func sameRulings(a, b []plan.Restriction) bool {
 
 // Words says what a plan's restriction rules.
 func Words(r plan.Restriction) string {
-	return club.Restriction{NoJumps: r.NoJumps, NoOverhead: r.NoOverhead, MaxEffort: int(100*r.MaxEffort + 0.5), Spare: r.Spare, MaxMinutes: r.MaxMinutes}.Words()
+	return club.Restriction{NoJumps: r.NoJumps, NoOverhead: r.NoOverhead, MaxEffort: int(100*r.MaxEffort + 0.5),
+		Spare: r.Spare, MaxMinutes: r.MaxMinutes}.Words()
 }
 
 // HoldRulings brings a plan up to what medical staff have ruled by now.

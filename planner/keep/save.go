@@ -7,7 +7,8 @@ import (
 )
 
 // Save makes changes of things that the club keeps: see [planner.Base.Save].
-func (kp *Keep) Save(ctx context.Context, by planner.Account, summary string, changes ...planner.Change) ([]uint64, error) {
+func (kp *Keep) Save(ctx context.Context, by planner.Account, summary string,
+	changes ...planner.Change) ([]uint64, error) {
 	return kp.base.Save(ctx, by, summary, changes...)
 }
 
@@ -25,7 +26,8 @@ func (kp *Keep) Newest(ctx context.Context, by planner.Account) (summary string,
 // was. It fails with ErrNothing, and with ErrStale or ErrTaken where a thing was
 // changed since.
 func (kp *Keep) TakeBack(ctx context.Context, by planner.Account) (summary string, err error) {
-	if planner.May(by, planner.ToKeep) != nil && planner.May(by, planner.ToRule) != nil { // each takes back what they did themselves
+	if planner.May(by, planner.ToKeep) != nil && planner.May(by, planner.ToRule) != nil {
+		// each takes back what they did themselves
 		return "", planner.ErrForbidden
 	}
 	follow, err := kp.base.Follow(ctx, by.ClubID)

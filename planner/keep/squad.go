@@ -104,8 +104,8 @@ func (kp *Keep) Squad(ctx context.Context, clubID, id uint64) (*Squad, error) {
 	return s, err
 }
 
-// RemovePlayer takes a player out, with their place in units. Rulings stay
-// behind unseen, so that taking it back restores them.
+// RemovePlayer takes a player out, with their place in units. Rulings stay behind unseen, so that
+// taking it back restores them.
 func (kp *Keep) RemovePlayer(ctx context.Context, by planner.Account, squad *Squad, id uint64) error {
 	if err := planner.May(by, planner.ToKeep); err != nil {
 		return err
@@ -114,7 +114,8 @@ func (kp *Keep) RemovePlayer(ctx context.Context, by planner.Account, squad *Squ
 	if player == nil {
 		return planner.ErrNotFound
 	}
-	changes := append([]planner.Change{{ID: id, Edition: player.Edition, Is: player.Is, Gone: true}}, squad.leaving(id)...)
+	changes := append([]planner.Change{{ID: id, Edition: player.Edition, Is: player.Is, Gone: true}},
+		squad.leaving(id)...)
 	_, err := kp.base.Save(ctx, by, player.Is.Label()+" leaves the squad", changes...)
 	return err
 }

@@ -41,7 +41,8 @@ func (lr *Learn) FeltOf(ctx context.Context, by planner.Account, code string) (l
 			}
 		}
 	}
-	for _, says := range slices.SortedFunc(maps.Keys(times), func(a, b string) int { return cmp.Or(times[b]-times[a], cmp.Compare(a, b)) }) {
+	for _, says := range slices.SortedFunc(maps.Keys(times),
+		func(a, b string) int { return cmp.Or(times[b]-times[a], cmp.Compare(a, b)) }) {
 		often := ", once"
 		if times[says] > 1 {
 			often = fmt.Sprintf(", %d times", times[says])

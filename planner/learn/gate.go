@@ -56,7 +56,8 @@ func (lr *Learn) Read(ctx context.Context, device string) (Reading, error) {
 		return Reading{}, plan.In("gate", "The device takes too long. Try once more, or type the result.")
 	case a := <-got:
 		if !a.ok {
-			return Reading{}, plan.In("gate", "The device said something that is no result. Try once more, or type the result.")
+			return Reading{}, plan.In("gate",
+				"The device said something that is no result. Try once more, or type the result.")
 		}
 		return a.reading, nil
 	}

@@ -26,6 +26,8 @@ type Learn struct {
 }
 
 // New is a door to them.
-func New(base *planner.Base, s *store.Store, books *books.Books, keep *keep.Keep, boards *boards.Boards, pitchside *pitchside.Pitchside) *Learn {
-	return &Learn{base: base, logs: s.Logs, shares: s.Shares, books: books, keep: keep, boards: boards, pitchside: pitchside}
+func New(base *planner.Base, s *store.Store, books *books.Books, keep *keep.Keep, boards *boards.Boards,
+	pitchside *pitchside.Pitchside) *Learn {
+	return &Learn{base: base, logs: s.Logs, shares: s.Shares, books: books, keep: keep, boards: boards,
+		pitchside: pitchside}
 }

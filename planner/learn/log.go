@@ -52,13 +52,15 @@ func (lr *Learn) Log(ctx context.Context, clubID, id uint64) (*Log, error) {
 		return nil, err
 	}
 	for i := range l.Players {
-		if n := slices.IndexFunc(l.Felt, func(f boards.Felt) bool { return f.Person == l.Players[i].Person }); n >= 0 && l.Players[i].Effort < 0 {
+		if n := slices.IndexFunc(l.Felt, func(f boards.Felt) bool { return f.Person == l.Players[i].Person }); n >= 0 &&
+			l.Players[i].Effort < 0 {
 			l.Players[i].Effort = l.Felt[n].Effort
 		}
 	}
 	earlier, err := lr.earlierLogs(ctx, clubID, l.Log, 1)
 	if err == nil && len(earlier) > 0 {
-		l.Changed, l.Before = conduct.Changed(earlier[0].Content, l.Log.Log.Content()), earlier[0].Title+", "+earlier[0].Day
+		l.Changed, l.Before = conduct.Changed(earlier[0].Content, l.Log.Log.Content()),
+			earlier[0].Title+", "+earlier[0].Day
 	}
 	return l, err
 }
@@ -72,7 +74,8 @@ func (lr *Learn) draft(ctx context.Context, clubID, id uint64, running *pitchsid
 	made, err := conduct.AsPlanned(running.Plan)
 	if err == nil && len(running.Events) > 0 {
 		var stand *conduct.Stand
-		if stand, err = conduct.Of(running.Plan, running.Events, max(lr.base.Now().UnixMilli(), running.Schedule.Start.UnixMilli()+1)); err == nil {
+		if stand, err = conduct.Of(running.Plan, running.Events,
+			max(lr.base.Now().UnixMilli(), running.Schedule.Start.UnixMilli()+1)); err == nil {
 			made = stand.Log(running.Plan)
 		}
 	}
@@ -80,7 +83,8 @@ func (lr *Learn) draft(ctx context.Context, clubID, id uint64, running *pitchsid
 		return nil, err
 	}
 	d := running.Document
-	l := &store.Log{Log: *made, Session: id, Squad: squad, Day: running.Schedule.Start.Format(time.DateOnly), Kind: string(d.Kind), Title: d.Title}
+	l := &store.Log{Log: *made, Session: id, Squad: squad, Day: running.Schedule.Start.Format(time.DateOnly),
+		Kind: string(d.Kind), Title: d.Title}
 	before, err := lr.earlierLogs(ctx, clubID, l, 1)
 	if len(before) > 0 {
 		l.Season = before[0].Season
@@ -89,7 +93,8 @@ func (lr *Learn) draft(ctx context.Context, clubID, id uint64, running *pitchsid
 }
 
 // earlierLogs are the logs of a log's squad and kind before it, the latest first.
-func (lr *Learn) earlierLogs(ctx context.Context, clubID uint64, l *store.Log, most int) (list []*store.Log, err error) {
+func (lr *Learn) earlierLogs(ctx context.Context, clubID uint64, l *store.Log,
+	most int) (list []*store.Log, err error) {
 	day, err := time.Parse(time.DateOnly, l.Day)
 	if err != nil {
 		return nil, err

@@ -70,10 +70,13 @@ func (lr *Learn) Tests(ctx context.Context, clubID, session uint64, test trial.T
 }
 
 // testsOf is a test of a day, of the players who were there.
-func testsOf(squad *keep.Squad, all []planner.Entry[club.Trial], measures []trial.Test, players []plan.Player, test trial.Test, day string) *Tests {
+func testsOf(squad *keep.Squad, all []planner.Entry[club.Trial], measures []trial.Test, players []plan.Player,
+	test trial.Test, day string) *Tests {
 	t := &Tests{Day: day, Known: knownTests(all, measures)}
 	t.Test = chosenTest(test, all, t.Known, t.Day)
-	all = slices.DeleteFunc(slices.Clone(all), func(e planner.Entry[club.Trial]) bool { return e.Is.Test != t.Test.Name })
+	all = slices.DeleteFunc(slices.Clone(all), func(e planner.Entry[club.Trial]) bool {
+		return e.Is.Test != t.Test.Name
+	})
 	for _, player := range players {
 		known := squad.Player(player.Roster)
 		if known == nil {
@@ -176,7 +179,8 @@ func repeats(test trial.Test, all []planner.Entry[club.Trial]) (first, second []
 		slices.SortFunc(list, func(a, b club.Trial) int { return strings.Compare(a.Day, b.Day) })
 		for i := 1; i < len(list); i++ {
 			was, err := time.Parse(time.DateOnly, list[i-1].Day)
-			if is, err2 := time.Parse(time.DateOnly, list[i].Day); err != nil || err2 != nil || is.Sub(was) > repeatWithin*24*time.Hour || list[i].Day == list[i-1].Day {
+			if is, err2 := time.Parse(time.DateOnly, list[i].Day); err != nil || err2 != nil ||
+				is.Sub(was) > repeatWithin*24*time.Hour || list[i].Day == list[i-1].Day {
 				continue
 			}
 			a, _ := test.Result(list[i-1].Tries)
@@ -189,7 +193,8 @@ func repeats(test trial.Test, all []planner.Entry[club.Trial]) (first, second []
 
 // SaveTests keeps players' tries of a test on the day of a session, before and after. It
 // fails with [plan.Problems] where one cannot be.
-func (lr *Learn) SaveTests(ctx context.Context, by planner.Account, session uint64, test trial.Test, before, after map[uint64][]float64) error {
+func (lr *Learn) SaveTests(ctx context.Context, by planner.Account, session uint64, test trial.Test, before,
+	after map[uint64][]float64) error {
 	if err := planner.May(by, planner.ToKeep); err != nil {
 		return err
 	}
@@ -220,7 +225,8 @@ func (lr *Learn) SaveTests(ctx context.Context, by planner.Account, session uint
 					wrong.Add(fmt.Sprint(part, "-", one.ID), one.Name+": "+problem)
 				}
 			}
-			is := club.Trial{Test: test.Name, Unit: test.Unit, Better: club.Higher, Mean: test.Mean, Day: t.Day, Part: part, Tries: tries}
+			is := club.Trial{Test: test.Name, Unit: test.Unit, Better: club.Higher, Mean: test.Mean, Day: t.Day,
+				Part: part, Tries: tries}
 			if test.Lower {
 				is.Better = club.Lower
 			}
@@ -293,7 +299,8 @@ func (lr *Learn) Effects(ctx context.Context, clubID, squad uint64, test trial.T
 			players = append(players, plan.Player{ID: a.Person, Roster: a.Roster, First: a.Name})
 		}
 		t := testsOf(known, all, plays.Measures, players, test, l.Day)
-		e := Effect{Session: l.Session, Title: l.Title, Day: l.Day, Change: t.Squad, Both: t.Both, byPlayer: map[uint64]float64{}}
+		e := Effect{Session: l.Session, Title: l.Title, Day: l.Day, Change: t.Squad, Both: t.Both,
+			byPlayer: map[uint64]float64{}}
 		for _, one := range t.Players {
 			if one.Did[0] && one.Did[1] {
 				e.byPlayer[one.ID] = one.Is - one.Was

@@ -67,7 +67,8 @@ func (lr *Learn) Week(ctx context.Context, clubID, squadID uint64, day time.Time
 		return nil, err
 	}
 	for _, k := range squad.Players {
-		w.People = append(w.People, Weekly{id(k.ID), strings.TrimSpace(plan.Player{First: k.Is.First, Last: k.Is.Last}.ShortName())})
+		w.People = append(w.People,
+			Weekly{id(k.ID), strings.TrimSpace(plan.Player{First: k.Is.First, Last: k.Is.Last}.ShortName())})
 	}
 	var work []week.Work
 	for _, l := range logs {
@@ -95,7 +96,8 @@ func (lr *Learn) Week(ctx context.Context, clubID, squadID uint64, day time.Time
 // nameless has a squad that nobody has named be as many as were planned for.
 func (w *Week) nameless(l *conduct.Log) {
 	for _, a := range l.Players {
-		if len(w.Squad.Players) == 0 && !slices.ContainsFunc(w.People, func(one Weekly) bool { return one.Key == a.Person }) {
+		if len(w.Squad.Players) == 0 &&
+			!slices.ContainsFunc(w.People, func(one Weekly) bool { return one.Key == a.Person }) {
 			w.People = append(w.People, Weekly{a.Person, a.Name})
 		}
 	}
@@ -167,7 +169,8 @@ func mondayOf(day time.Time) time.Time {
 // FillNext puts a drill into a squad's next session, for those who owe what it gives, or for
 // all where most do. It says what it did, and fails with [plan.Problems] where there is no
 // session to come, or no such drill.
-func (lr *Learn) FillNext(ctx context.Context, by planner.Account, squadID uint64, day time.Time, code string) (session uint64, said string, err error) {
+func (lr *Learn) FillNext(ctx context.Context, by planner.Account, squadID uint64, day time.Time,
+	code string) (session uint64, said string, err error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return 0, "", err
 	}

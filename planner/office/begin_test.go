@@ -21,7 +21,8 @@ import (
 // hold; a pasted squad is put right by the next paste, and nobody is lost by one.
 func TestAClubBeginsAtHome(t *testing.T) {
 	p := open(t, "begins", false)
-	coach, err := p.Keep.Found(ctx, keep.Founding{Club: "Hollinmere", Sport: "softball", Squad: "Firsts", Grade: "club", Name: "Ada", Email: "ada@hollinmere.example", PasswordHash: "x", Zone: "America/Denver"})
+	coach, err := p.Keep.Found(ctx, keep.Founding{Club: "Hollinmere", Sport: "softball", Squad: "Firsts", Grade: "club",
+		Name: "Ada", Email: "ada@hollinmere.example", PasswordHash: "x", Zone: "America/Denver"})
 	require.NoError(t, err)
 	plays, err := p.Books.Sport(ctx, coach.ClubID)
 	require.NoError(t, err)
@@ -37,16 +38,19 @@ func TestAClubBeginsAtHome(t *testing.T) {
 
 	squad, err := p.Keep.Squad(ctx, coach.ClubID, 0)
 	require.NoError(t, err)
-	took, err := p.Keep.TakeNames(ctx, coach, squad, "1 Ana Birk - slapper, bats L\n2 Cleo Daunt - rover\n3 Eve Fenn - CF")
+	took, err := p.Keep.TakeNames(ctx, coach, squad,
+		"1 Ana Birk - slapper, bats L\n2 Cleo Daunt - rover\n3 Eve Fenn - CF")
 	require.NoError(t, err)
 	assert.Equal(t, 3, took.Added, took.Problems)
 	squad, _ = p.Keep.Squad(ctx, coach.ClubID, 0)
 	assert.Equal(t, []keep.Asked{{Said: "rover", Like: squad.AskPositions(plays)[0].Like}}, squad.AskPositions(plays))
 	require.NoError(t, p.Keep.AnswerPosition(ctx, coach, squad, "rover", "Centre field"))
 	squad, _ = p.Keep.Squad(ctx, coach.ClubID, 0)
-	took, err = p.Keep.TakeNames(ctx, coach, squad, "Ana Birk\n9 Cleo Daunt\n1 Rhea Gale, rover\n"+strings.Repeat("x", 100))
+	took, err = p.Keep.TakeNames(ctx, coach, squad, "Ana Birk\n9 Cleo Daunt\n1 Rhea Gale, rover\n"+strings.Repeat("x",
+		100))
 	require.NoError(t, err)
-	assert.Equal(t, []int{1, 1, 1}, []int{took.Added, took.Changed, took.Same}, "the rest of what is known of them stays")
+	assert.Equal(t, []int{1, 1, 1}, []int{took.Added, took.Changed, took.Same},
+		"the rest of what is known of them stays")
 	assert.Len(t, took.Problems, 2, "a number that somebody has, a name that is too long: %v", took.Problems)
 	assert.Equal(t, strings.Repeat("x", 100)+"\n", took.Left)
 	squad, _ = p.Keep.Squad(ctx, coach.ClubID, 0)
@@ -54,11 +58,13 @@ func TestAClubBeginsAtHome(t *testing.T) {
 	for _, k := range squad.Players {
 		all = append(all, fmt.Sprint(k.Is.Number, " ", k.Is.First, " ", k.Is.Position, " ", k.Is.Bats))
 	}
-	assert.ElementsMatch(t, []string{"1 Ana Hitter left", "3 Eve Centre field ", "9 Cleo Centre field ", "0 Rhea Centre field "}, all)
+	assert.ElementsMatch(t, []string{"1 Ana Hitter left", "3 Eve Centre field ", "9 Cleo Centre field ",
+		"0 Rhea Centre field "}, all)
 	took, err = p.Keep.TakeNames(ctx, coach, squad, "5 Ivy Noyce\n5 Jo Oakes")
 	require.NoError(t, err)
 	assert.Equal(t, 2, took.Added)
-	assert.Equal(t, []string{"Line 2: number 5 is somebody else's: Jo Oakes has none"}, took.Problems, "the first keeps it, and it is said")
+	assert.Equal(t, []string{"Line 2: number 5 is somebody else's: Jo Oakes has none"}, took.Problems,
+		"the first keeps it, and it is said")
 	viewer := coach
 	viewer.Role = planner.Medical
 	_, err = p.Keep.TakeNames(ctx, viewer, squad, "Uma")
@@ -69,11 +75,13 @@ func TestAClubBeginsAtHome(t *testing.T) {
 // its own. Where the sport settles who begins at home, nobody has to say it, and what is said goes.
 func TestAMatchAwayIsAnotherDay(t *testing.T) {
 	p := open(t, "away", false)
-	coach, err := p.Keep.Found(ctx, keep.Founding{Club: "Hollinmere", Sport: "ice-hockey", Squad: "Firsts", Grade: "club", Name: "Ada", Email: "ada@hollinmere.example", PasswordHash: "x", Zone: "Europe/London"})
+	coach, err := p.Keep.Found(ctx, keep.Founding{Club: "Hollinmere", Sport: "ice-hockey", Squad: "Firsts",
+		Grade: "club", Name: "Ada", Email: "ada@hollinmere.example", PasswordHash: "x", Zone: "Europe/London"})
 	require.NoError(t, err)
 	ground, err := p.Keep.Ground(ctx, coach.ClubID)
 	require.NoError(t, err)
-	match := diary.NewSession{Kind: plan.Match, Title: "Saturday", Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, Players: 16, Minutes: 60}
+	match := diary.NewSession{Kind: plan.Match, Title: "Saturday",
+		Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, Players: 16, Minutes: 60}
 	made := func(n diary.NewSession) *plan.Document {
 		added, err := p.Diary.Add(ctx, coach, n)
 		require.NoError(t, err)
@@ -96,7 +104,10 @@ func TestAMatchAwayIsAnotherDay(t *testing.T) {
 	require.NoError(t, err)
 	there, _ := plays.At(true)
 	assert.Equal(t, plays.Margin+1, there.Margin)
-	assert.Equal(t, "On the road: the ground is yours 25 min before, work ends 1 min sooner, last change theirs unless you say otherwise.", plays.Says(true))
+	assert.Equal(t,
+		"On the road: the ground is yours 25 min before, work ends 1 min sooner, last change theirs unless you "+
+			"say otherwise.",
+		plays.Says(true))
 	match.Turn = plan.Later
 	assert.Equal(t, plan.Later, made(match).Turn)
 	match.Kind, match.Venue, match.Turn = plan.Training, 0, ""

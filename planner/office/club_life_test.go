@@ -89,13 +89,15 @@ func TestAListFollowsThePlans(t *testing.T) {
 	}
 	agree := func() {
 		b, one := board(t, p, 1), listed()
-		assert.Equal(t, []any{b.ID, b.Document.Title, b.Document.Place, len(b.Document.Players), b.Verdict(), b.Newer, b.Schedule.Start.Unix()},
+		assert.Equal(t, []any{b.ID, b.Document.Title, b.Document.Place, len(b.Document.Players), b.Verdict(), b.Newer,
+			b.Schedule.Start.Unix()},
 			[]any{one.ID, one.Title, one.Place, one.Players, one.Verdict, one.Newer, one.Start.Unix()})
 	}
 	agree()
 	assert.False(t, listed().Published)
 	require.NoError(t, does(p.Boards.Change(ctx, coach, 1, 1, func(d *plan.Document) (string, error) {
-		return d.SetHead(plan.HeadFields{Title: "Another name", Place: "Elsewhere", StartName: d.StartName, Method: d.Method, Open: clock.BeforeStart(20 * 60)})
+		return d.SetHead(plan.HeadFields{Title: "Another name", Place: "Elsewhere", StartName: d.StartName,
+			Method: d.Method, Open: clock.BeforeStart(20 * 60)})
 	})))
 	assert.Equal(t, "Another name", listed().Title)
 	assert.NotEmpty(t, listed().Verdict.Cuts, "twenty minutes are too few for all of it")
@@ -110,7 +112,8 @@ func TestAListFollowsThePlans(t *testing.T) {
 
 	physio := store.Account{ID: 2, ClubID: 1, Role: store.Medical}
 	player := board(t, p, 1).Document.Players[0]
-	_, err := p.Save(ctx, physio, "ruled", planner.Change{Owner: player.Roster, Is: club.Restriction{NoJumps: true, From: "2026-11-25"}})
+	_, err := p.Save(ctx, physio, "ruled",
+		planner.Change{Owner: player.Roster, Is: club.Restriction{NoJumps: true, From: "2026-11-25"}})
 	require.NoError(t, err)
 	assert.Equal(t, []string{player.ShortName() + ": no jumps"}, listed().Newer)
 	agree()
@@ -135,12 +138,14 @@ func TestARulingFindsThePlayerWhateverTheName(t *testing.T) {
 	_, err = p.Save(ctx, coach, "renamed", planner.Change{ID: k.ID, Is: k.Is})
 	require.NoError(t, err)
 	physio := store.Account{ID: 2, ClubID: 1, Role: store.Medical}
-	_, err = p.Save(ctx, physio, "ruled", planner.Change{Owner: k.ID, Is: club.Restriction{Spare: []string{"knee"}, From: "2026-11-25"}})
+	_, err = p.Save(ctx, physio, "ruled",
+		planner.Change{Owner: k.ID, Is: club.Restriction{Spare: []string{"knee"}, From: "2026-11-25"}})
 	require.NoError(t, err)
 	in = board(t, p, 1).Document.Players[0]
 	assert.Equal(t, "Married-Otherwise", in.Last, "the plan follows")
 	assert.Equal(t, []string{in.ShortName() + ": spare the knee"}, board(t, p, 1).Newer)
-	added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "The next", Start: clock.Start{Local: "2026-12-19T15:00", Zone: "Europe/London"}, From: diary.FromLast})
+	added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "The next",
+		Start: clock.Start{Local: "2026-12-19T15:00", Zone: "Europe/London"}, From: diary.FromLast})
 	require.NoError(t, err)
 	next := board(t, p, added.ID).Document
 	i := 0
@@ -155,10 +160,12 @@ func TestStaffComeInByInvitation(t *testing.T) {
 	empty, err := p.Staff.Empty(ctx)
 	require.NoError(t, err)
 	assert.False(t, empty)
-	_, err = p.Keep.Found(ctx, keep.Founding{Club: "Second", Sport: "x", Squad: "y", Grade: "club", Name: "A", Email: "a@b.example", PasswordHash: "hash"})
+	_, err = p.Keep.Found(ctx, keep.Founding{Club: "Second", Sport: "x", Squad: "y", Grade: "club", Name: "A",
+		Email: "a@b.example", PasswordHash: "hash"})
 	assert.ErrorIs(t, err, planner.ErrTaken)
 	for _, role := range []planner.Role{planner.Assistant, planner.Medical} {
-		_, err = p.Staff.Invite(ctx, planner.Account{ID: 1, ClubID: 1, Role: role}, "X", "x@y.example", planner.Coach, "https://cue.example")
+		_, err = p.Staff.Invite(ctx, planner.Account{ID: 1, ClubID: 1, Role: role}, "X", "x@y.example", planner.Coach,
+			"https://cue.example")
 		assert.ErrorIs(t, err, planner.ErrForbidden, role)
 	}
 	invite := func(name, email string, role planner.Role) string {
@@ -170,7 +177,8 @@ func TestStaffComeInByInvitation(t *testing.T) {
 	token := invite("Ulla Renn", "ulla@brackwater.example", planner.Assistant)
 	invited, err := p.Staff.Invited(ctx, token)
 	require.NoError(t, err)
-	assert.Equal(t, []any{"Brackwater", "Ulla Renn", planner.Assistant}, []any{invited.ClubName, invited.Name, invited.Role})
+	assert.Equal(t, []any{"Brackwater", "Ulla Renn", planner.Assistant},
+		[]any{invited.ClubName, invited.Name, invited.Role})
 	_, err = p.Staff.Invited(ctx, token+"x")
 	assert.ErrorIs(t, err, planner.ErrNotFound)
 	joined, err := p.Staff.Join(ctx, token, "hash")
@@ -208,7 +216,8 @@ func TestMedicalStaffAreConfirmedByMedicalStaff(t *testing.T) {
 	medical := all[slices.IndexFunc(all, func(a planner.Account) bool { return a.Role == planner.Medical })]
 	before, err := p.Staff.Letters(ctx)
 	require.NoError(t, err)
-	waits, err := p.Staff.Invite(ctx, coach, "Me Again", "me2@brackwater.example", planner.Medical, "https://cue.example")
+	waits, err := p.Staff.Invite(ctx, coach, "Me Again", "me2@brackwater.example", planner.Medical,
+		"https://cue.example")
 	require.NoError(t, err)
 	assert.True(t, waits)
 	after, err := p.Staff.Letters(ctx)
@@ -224,8 +233,10 @@ func TestMedicalStaffAreConfirmedByMedicalStaff(t *testing.T) {
 	assert.Equal(t, planner.Medical, joined.Role)
 
 	assert.ErrorIs(t, p.Staff.SetRole(ctx, coach, coach.ID, planner.Medical), planner.ErrForbidden)
-	assert.ErrorIs(t, p.Staff.RemoveMember(ctx, coach, medical.ID), planner.ErrForbidden, "else the next one would be confirmed by nobody")
-	assert.ErrorIs(t, p.Staff.SetRole(ctx, coach, coach.ID, planner.Assistant), planner.ErrTaken, "the club needs a coach")
+	assert.ErrorIs(t, p.Staff.RemoveMember(ctx, coach, medical.ID), planner.ErrForbidden,
+		"else the next one would be confirmed by nobody")
+	assert.ErrorIs(t, p.Staff.SetRole(ctx, coach, coach.ID, planner.Assistant), planner.ErrTaken,
+		"the club needs a coach")
 	require.NoError(t, p.Staff.RemoveMember(ctx, medical, joined.ID))
 	_, _, err = p.Staff.AccountByEmail(ctx, joined.Email)
 	assert.ErrorIs(t, err, planner.ErrNotFound)
@@ -236,7 +247,8 @@ func TestMedicalStaffAreConfirmedByMedicalStaff(t *testing.T) {
 	for _, a := range log {
 		what = append(what, a.What)
 	}
-	assert.Equal(t, []string{"removed a member", "joined as medical staff", "confirmed an invitation", "invited medical staff"}, what[:4])
+	assert.Equal(t, []string{"removed a member", "joined as medical staff", "confirmed an invitation",
+		"invited medical staff"}, what[:4])
 	_, err = p.Staff.AuditLog(ctx, medical, 0)
 	assert.ErrorIs(t, err, planner.ErrForbidden, "it is the head's")
 }
@@ -284,7 +296,8 @@ func TestASignInEnds(t *testing.T) {
 func TestWhatIsSentTwiceIsMadeOnce(t *testing.T) {
 	p := open(t, "once", true)
 	add := func(name string) error {
-		_, err := p.Save(planner.Once(ctx, coach.ID, name), coach, "added", planner.Change{Owner: 1, Is: club.Player{First: "Twin"}})
+		_, err := p.Save(planner.Once(ctx, coach.ID, name), coach, "added",
+			planner.Change{Owner: 1, Is: club.Player{First: "Twin"}})
 		return err
 	}
 	before, err := p.Keep.Squad(ctx, 1, 1)
@@ -333,9 +346,11 @@ func TestAPersonIsForgotten(t *testing.T) {
 func TestAFixtureWaitsForItsRunIn(t *testing.T) {
 	p := open(t, "fixtures", true)
 	fixture := func(title, local string) planner.Change {
-		return planner.Change{Is: club.Fixture{UID: title, For: plan.Match, Title: title, Start: clock.Start{Local: local, Zone: "Europe/London"}}}
+		return planner.Change{Is: club.Fixture{UID: title, For: plan.Match, Title: title,
+			Start: clock.Start{Local: local, Zone: "Europe/London"}}}
 	}
-	ids, err := p.Save(ctx, coach, "three", fixture("Far", "2027-01-09T15:00"), fixture("Near", "2026-12-12T15:00"), fixture("Gone", "2026-10-03T15:00"), fixture("Brackwater v Fellmoor", "2026-11-28T15:00"))
+	ids, err := p.Save(ctx, coach, "three", fixture("Far", "2027-01-09T15:00"), fixture("Near", "2026-12-12T15:00"),
+		fixture("Gone", "2026-10-03T15:00"), fixture("Brackwater v Fellmoor", "2026-11-28T15:00"))
 	require.NoError(t, err)
 	waiting := func() (titles []string) {
 		sessions, _, err := p.Boards.Sessions(ctx, 1, 10)
@@ -376,12 +391,14 @@ func TestAFurtherSquadHasItsOwnName(t *testing.T) {
 	assert.Empty(t, squad.Players)
 	_, err = p.Keep.Squad(ctx, 2, id)
 	assert.ErrorIs(t, err, planner.ErrNotFound)
-	_, err = p.Save(ctx, coach, "two at once", planner.Change{Owner: id, Is: club.Player{Number: 5, First: "Nova"}}, planner.Change{Owner: id, Is: club.Player{Number: 5, First: "Zilla"}})
+	_, err = p.Save(ctx, coach, "two at once", planner.Change{Owner: id, Is: club.Player{Number: 5, First: "Nova"}},
+		planner.Change{Owner: id, Is: club.Player{Number: 5, First: "Zilla"}})
 	assert.ErrorIs(t, err, planner.ErrTaken)
 	_, err = p.Save(ctx, coach, "nothing", planner.Change{})
 	assert.Error(t, err, "a change that names no thing is a bug, not a panic")
 	_, err = p.Save(ctx, coach, "nowhere", planner.Change{Owner: 4711, Is: club.Player{First: "Nova"}})
 	assert.ErrorIs(t, err, planner.ErrNotFound)
-	_, err = p.Save(ctx, coach, "ruled", planner.Change{Owner: 1, Is: club.Restriction{NoJumps: true, From: "2026-11-25"}})
+	_, err = p.Save(ctx, coach, "ruled",
+		planner.Change{Owner: 1, Is: club.Restriction{NoJumps: true, From: "2026-11-25"}})
 	assert.ErrorIs(t, err, planner.ErrForbidden)
 }

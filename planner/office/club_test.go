@@ -36,7 +36,8 @@ func TestAListChangesWhatDiffers(t *testing.T) {
 	orla, wren := before["Orla"].Is, before["Wren"].Is
 	orla.Number, wren.Number = wren.Number, orla.Number // they swap shirts
 	wren.Position = "Prop"
-	list := []keep.Incoming{{Line: 2, Is: orla}, {Line: 3, Is: wren}, {Line: 4, Is: before["Sunniva"].Is}, {Line: 5, Is: club.Player{First: "Nova", Last: "Brisk", Number: 60}}}
+	list := []keep.Incoming{{Line: 2, Is: orla}, {Line: 3, Is: wren}, {Line: 4, Is: before["Sunniva"].Is},
+		{Line: 5, Is: club.Player{First: "Nova", Last: "Brisk", Number: 60}}}
 	differences, clashes, err := keep.Differences[club.Player](ctx, p.Keep, 1, 1, list)
 	require.NoError(t, err)
 	assert.Empty(t, clashes)
@@ -57,7 +58,8 @@ func TestAListChangesWhatDiffers(t *testing.T) {
 	assert.Equal(t, before["Orla"].Is, again["Orla"].Is)
 	assert.Len(t, again, len(before))
 
-	_, clashes, err = keep.Differences[club.Player](ctx, p.Keep, 1, 1, []keep.Incoming{{Line: 9, Is: club.Player{First: "Nova", Number: 3}}})
+	_, clashes, err = keep.Differences[club.Player](ctx, p.Keep, 1, 1,
+		[]keep.Incoming{{Line: 9, Is: club.Player{First: "Nova", Number: 3}}})
 	require.NoError(t, err)
 	assert.Equal(t, []keep.Clash{{Line: 9, What: "3 is Sunniva Croake's"}}, clashes)
 	assert.NoError(t, p.Keep.Import(ctx, coach, "nothing", nil))
@@ -90,7 +92,8 @@ func TestWhoLeavesTheSquadLeavesItsUnits(t *testing.T) {
 func TestARoutineRemembersHowItWas(t *testing.T) {
 	p := open(t, "routine", true)
 	require.NoError(t, p.Diary.SaveRoutine(ctx, coach, 1, diary.Keep{Name: "Match day", For: "home"}))
-	require.NoError(t, does(p.Boards.Change(ctx, coach, 1, 1, func(d *plan.Document) (string, error) { return d.SetDose("lineout", 0, 12) })))
+	require.NoError(t, does(p.Boards.Change(ctx, coach, 1, 1,
+		func(d *plan.Document) (string, error) { return d.SetDose("lineout", 0, 12) })))
 	require.NoError(t, p.Diary.SaveRoutine(ctx, coach, 1, diary.Keep{Name: "Match day", For: "home"}))
 	kept, err := store.Entries[club.Routine](ctx, db.Clubs, 1)
 	require.NoError(t, err)
@@ -110,7 +113,8 @@ func TestARoutineRemembersHowItWas(t *testing.T) {
 	routine.Slots = []club.Slot{{Block: "raise", Item: 1, Pool: []string{"shuffle-and-cross", "back-skips"}}}
 	_, err = p.Save(ctx, coach, "slots", store.Change{ID: kept[0].ID, Is: routine})
 	require.NoError(t, err)
-	added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "Next", Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, From: fmt.Sprint(kept[0].ID)})
+	added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "Next",
+		Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, From: fmt.Sprint(kept[0].ID)})
 	require.NoError(t, err)
 	b := board(t, p, added.ID)
 	assert.Equal(t, "back-skips", b.Document.Block("raise").Items[1].Drill.Code, "the other was done lately")
@@ -120,7 +124,8 @@ func TestARoutineRemembersHowItWas(t *testing.T) {
 func TestTheDaysFactorsAreSwitchedOneByOne(t *testing.T) {
 	p := open(t, "factors", true)
 	air := 2.0
-	require.NoError(t, does(p.Boards.Change(ctx, coach, 1, 1, boards.SetDay(plan.Conditions{Celsius: &air, HardYesterday: true}))))
+	require.NoError(t, does(p.Boards.Change(ctx, coach, 1, 1,
+		boards.SetDay(plan.Conditions{Celsius: &air, HardYesterday: true}))))
 	cold := board(t, p, 1)
 	require.NoError(t, does(p.Boards.Change(ctx, coach, 1, 2, boards.SetFactors([]string{"cold-raise"}, false))))
 	off := board(t, p, 1)
@@ -170,13 +175,16 @@ func TestWhatADayHoldsAndWhoIsNewReachThePlan(t *testing.T) {
 	p := open(t, "reach", true)
 	b := board(t, p, 1)
 	b, err := p.Boards.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) {
-		return d.SetFixed(plan.Fixed{Name: "Kit check", Who: []string{plan.Everyone}, Span: plan.Span{From: clock.BeforeStart(3000), To: clock.BeforeStart(2900)}})
+		return d.SetFixed(plan.Fixed{Name: "Kit check", Who: []string{plan.Everyone},
+			Span: plan.Span{From: clock.BeforeStart(3000), To: clock.BeforeStart(2900)}})
 	})
 	require.NoError(t, err)
 	require.NoError(t, p.Diary.SaveRoutine(ctx, coach, 1, diary.Keep{Name: "With its check", For: ""}))
 	routines, err := store.Entries[club.Routine](ctx, db.Clubs, 1)
 	require.NoError(t, err)
-	added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "Next", Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, From: fmt.Sprint(routines[len(routines)-1].ID)})
+	added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "Next",
+		Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"},
+		From:  fmt.Sprint(routines[len(routines)-1].ID)})
 	require.NoError(t, err)
 	next := board(t, p, added.ID)
 	i := slices.IndexFunc(next.Document.Fixed, func(f plan.Fixed) bool { return f.Name == "Kit check" })
@@ -207,13 +215,15 @@ func TestWhatADayHoldsAndWhoIsNewReachThePlan(t *testing.T) {
 	assert.Nil(t, pair(), "the plan knows it now")
 
 	// The same as last time: today's place, people and leaders.
-	again, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "Again", Start: clock.Start{Local: "2026-12-19T15:00", Zone: "Europe/London"}, From: diary.FromLast, Place: "Elsewhere"})
+	again, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "Again",
+		Start: clock.Start{Local: "2026-12-19T15:00", Zone: "Europe/London"}, From: diary.FromLast, Place: "Elsewhere"})
 	require.NoError(t, err)
 	same := board(t, p, again.ID)
 	assert.Equal(t, "Elsewhere", same.Document.Place)
 	assert.Empty(t, same.Document.Exceptions)
 	for _, block := range same.Document.Blocks {
-		assert.True(t, len(same.Document.Members(block.Who)) > 0 || same.Document.Idle(&block) == "nobody is Bench today", block.Name)
+		assert.True(t, len(same.Document.Members(block.Who)) > 0 ||
+			same.Document.Idle(&block) == "nobody is Bench today", block.Name)
 		assert.True(t, block.Zone == "" || same.Document.Zone(block.Zone) != nil, block.Name)
 		assert.True(t, block.Leader == "" || same.Document.Leader(block.Leader) != nil, block.Name)
 	}

@@ -27,7 +27,8 @@ func differs(t *testing.T, p *office.Office, id string, is conduct.Different) {
 	require.NoError(t, err)
 	made, err := stand.Propose(ctx, is, 300)
 	require.NoError(t, err)
-	refused, err := p.Pitchside.Pressed(ctx, coach, 1, []conduct.Event{{ID: id, At: p.Now().UnixMilli(), Kind: conduct.Change, Is: &is, Placed: made.Placed}})
+	refused, err := p.Pitchside.Pressed(ctx, coach, 1,
+		[]conduct.Event{{ID: id, At: p.Now().UnixMilli(), Kind: conduct.Change, Is: &is, Placed: made.Placed}})
 	require.NoError(t, err)
 	require.Empty(t, refused)
 }
@@ -71,7 +72,8 @@ func TestThePitchSidePassesOverNoRuling(t *testing.T) {
 	published(t, p)
 	onDay(p, 36)
 	differs(t, p, "three", conduct.Different{Is: conduct.IsStart, Seconds: 300, Hold: true})
-	assert.Contains(t, seen(t, p).Restrictions, plan.Restriction{Player: "p15", NoJumps: true}, "what was taken in on the board stays in")
+	assert.Contains(t, seen(t, p).Restrictions, plan.Restriction{Player: "p15", NoJumps: true},
+		"what was taken in on the board stays in")
 	assert.Empty(t, board(t, p, 1).Newer)
 }
 
@@ -88,7 +90,8 @@ func TestNoRulingIsRacedPast(t *testing.T) {
 		var both sync.WaitGroup
 		var problem error
 		both.Go(func() {
-			_, err := p.Save(ctx, medical, "ruled", planner.Change{Owner: player, Is: club.Restriction{MaxMinutes: n + 1, From: "2026-11-01"}})
+			_, err := p.Save(ctx, medical, "ruled", planner.Change{Owner: player,
+				Is: club.Restriction{MaxMinutes: n + 1, From: "2026-11-01"}})
 			assert.NoError(t, err)
 		})
 		both.Go(func() {
@@ -98,7 +101,9 @@ func TestNoRulingIsRacedPast(t *testing.T) {
 		both.Wait()
 		if problem == nil {
 			var passed bool
-			require.NoError(t, raw.QueryRow("SELECT (SELECT MAX(changed_at) FROM ruling) < (SELECT MAX(published_at) FROM publication)").Scan(&passed))
+			require.NoError(t,
+				raw.QueryRow("SELECT (SELECT MAX(changed_at) FROM ruling) < (SELECT MAX(published_at) FROM "+
+					"publication)").Scan(&passed))
 			assert.False(t, passed, "it was published after the ruling, without it")
 			raced++
 		}
@@ -116,7 +121,9 @@ func TestAPitchChangeUndoesNothingOfTheBoard(t *testing.T) {
 	onDay(p, 45)
 	differs(t, p, "one", conduct.Different{Is: conduct.IsWeather, Weather: conduct.Rain})
 	b := board(t, p, 1)
-	_, err := p.Boards.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) { return d.Remove("high") })
+	_, err := p.Boards.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) {
+		return d.Remove("high")
+	})
 	require.NoError(t, err)
 	onDay(p, 44)
 	differs(t, p, "two", conduct.Different{Is: conduct.IsOut, Who: []string{"p7"}, Why: "hurt"})
@@ -165,7 +172,10 @@ func TestWhatIsDueIsFinished(t *testing.T) {
 	onDay(p, 40)
 	is := conduct.Different{Is: conduct.IsOut, Who: []string{"p7"}, Why: conduct.Head}
 	event := conduct.Event{ID: "x", At: saturday(40), Kind: conduct.Change, Is: &is}
-	_, _, err := db.Runs.JoinEvents(ctx, coach, 1, []store.Arriving{{Event: event, Changes: true, Hurt: []store.Hurt{{Person: "p7", Roster: first.Document.Player("p7").Roster, Name: "Isla", Once: "x", Kind: store.HurtHead, By: "Ines", Pressed: p.Now(), Made: p.Now()}}}}, p.Now())
+	_, _, err := db.Runs.JoinEvents(ctx, coach, 1,
+		[]store.Arriving{{Event: event, Changes: true,
+			Hurt: []store.Hurt{{Person: "p7", Roster: first.Document.Player("p7").Roster, Name: "Isla", Once: "x",
+				Kind: store.HurtHead, By: "Ines", Pressed: p.Now(), Made: p.Now()}}}}, p.Now())
 	require.NoError(t, err)
 	assert.NotNil(t, seen(t, p).Player("p7"), "killed here")
 	require.NoError(t, p.Pitchside.CatchUp(ctx))
@@ -195,7 +205,8 @@ func TestWhatIsDueIsFinished(t *testing.T) {
 	onDay(p, 30) // what is under way is over its time by now
 	require.NoError(t, p.Pitchside.CatchUp(ctx))
 	assert.Equal(t, before, board(t, p, 1).Head, "trying again makes no edition")
-	_, err = p.Boards.ChangeFor(ctx, coach, 1, board(t, p, 1).Revision, "", func(d *plan.Document) (string, error) { return d.SetOut("p7") })
+	_, err = p.Boards.ChangeFor(ctx, coach, 1, board(t, p, 1).Revision, "",
+		func(d *plan.Document) (string, error) { return d.SetOut("p7") })
 	require.NoError(t, err)
 	require.NoError(t, p.Pitchside.CatchUp(ctx))
 	assert.True(t, seen(t, p).Today.Wet, "tried again")

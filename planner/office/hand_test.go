@@ -72,13 +72,16 @@ func TestTheGroundIsLaidOnce(t *testing.T) {
 	to := plan.Lie{X: 10, Y: 20, Long: 30, Wide: 15, Turn: 45}
 	require.NoError(t, p.Keep.Lay(ctx, coach, venue.ID, map[uint64]plan.Lie{venue.Zones[3].ID: to, 9999: to}))
 	assert.ErrorIs(t, p.Keep.Lay(ctx, coach, 77, nil), planner.ErrNotFound)
-	assert.ErrorIs(t, p.Keep.Lay(ctx, store.Account{ID: 1, ClubID: 2, Role: store.Coach}, venue.ID, nil), planner.ErrNotFound)
+	assert.ErrorIs(t, p.Keep.Lay(ctx, store.Account{ID: 1, ClubID: 2, Role: store.Coach}, venue.ID, nil),
+		planner.ErrNotFound)
 	var wrong plan.Problems
-	require.ErrorAs(t, p.Keep.Lay(ctx, coach, venue.ID, map[uint64]plan.Lie{venue.Zones[3].ID: {Long: 900, Wide: 1}}), &wrong)
+	require.ErrorAs(t, p.Keep.Lay(ctx, coach, venue.ID, map[uint64]plan.Lie{venue.Zones[3].ID: {Long: 900, Wide: 1}}),
+		&wrong)
 	b := board(t, p, 1)
 	assert.Equal(t, to, b.Ground()[3].Lie)
 	assert.NotEqual(t, to, *b.Document.Zone("hall").Lies, "the plan is as it was")
-	require.NoError(t, does(p.Boards.Change(ctx, coach, 1, 1, func(d *plan.Document) (string, error) { return d.SetPriority("bands", plan.Could) })))
+	require.NoError(t, does(p.Boards.Change(ctx, coach, 1, 1,
+		func(d *plan.Document) (string, error) { return d.SetPriority("bands", plan.Could) })))
 	assert.Equal(t, to, *board(t, p, 1).Document.Zone("hall").Lies)
 	said, err := p.Keep.TakeBack(ctx, coach)
 	require.NoError(t, err)
@@ -94,7 +97,8 @@ func TestChangesJoin(t *testing.T) {
 		return func(d *plan.Document) (string, error) { return d.SetPriority(block, to) }
 	}
 	physio := store.Account{ID: 2, ClubID: 1, Role: store.Medical}
-	_, err := p.Save(ctx, physio, "ruled", store.Change{Owner: players(t, p)["Mara"].ID, Is: club.Restriction{NoOverhead: true, From: "2026-11-25", Until: "2026-11-30"}})
+	_, err := p.Save(ctx, physio, "ruled", store.Change{Owner: players(t, p)["Mara"].ID,
+		Is: club.Restriction{NoOverhead: true, From: "2026-11-25", Until: "2026-11-30"}})
 	require.NoError(t, err)
 	require.NoError(t, does(p.Boards.TakeRulings(ctx, coach, 1)))
 	require.NoError(t, does(p.Boards.Change(ctx, coach, 1, 1, ranks("bands", plan.Could))))
@@ -123,7 +127,9 @@ func TestChangesJoin(t *testing.T) {
 
 // crowded is a plan that a few steps do not fit best.
 func crowded() *plan.Document {
-	d := &plan.Document{Format: plan.Format, Title: "Crowded", Kind: plan.Training, StartName: "Start", Start: clock.Start{Local: "2026-12-05T15:00", Zone: "Europe/London"}, Open: clock.BeforeStart(2400), Margin: 300, Method: plan.DefaultMethod}
+	d := &plan.Document{Format: plan.Format, Title: "Crowded", Kind: plan.Training, StartName: "Start",
+		Start: clock.Start{Local: "2026-12-05T15:00", Zone: "Europe/London"}, Open: clock.BeforeStart(2400),
+		Margin: 300, Method: plan.DefaultMethod}
 	for i := range 4 {
 		d.Zones = append(d.Zones, plan.Zone{ID: fmt.Sprint("z", i), Name: fmt.Sprint("Box ", i), Capacity: 8, Lanes: 4})
 		d.Leaders = append(d.Leaders, plan.Leader{ID: fmt.Sprint("l", i), Name: fmt.Sprint("Leader ", i)})
@@ -134,8 +140,12 @@ func crowded() *plan.Document {
 	for i := range 36 {
 		seconds := 60 + 30*(i*7%5)
 		who := []string{fmt.Sprint("p", i), fmt.Sprint("p", (i*5+3)%36), fmt.Sprint("p", (i*11+7)%36)}
-		d.Blocks = append(d.Blocks, plan.Block{ID: fmt.Sprint("b", i), Name: fmt.Sprint("Block ", i), Aim: "Ready", Phase: drill.Sport, Loose: true, Who: who, Zone: fmt.Sprint("z", i%4), Leader: fmt.Sprint("l", (i+i/4)%4),
-			Priority: plan.Priorities[i%3], Items: []plan.Item{{Drill: drill.Drill{Code: "x", Name: "Work", Aim: "Ready", Phases: []drill.Phase{drill.Sport}, Effort: 0.6, Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: seconds / 2, Target: seconds, Max: seconds, Step: 15}}}}})
+		d.Blocks = append(d.Blocks, plan.Block{ID: fmt.Sprint("b", i), Name: fmt.Sprint("Block ", i), Aim: "Ready",
+			Phase: drill.Sport, Loose: true, Who: who, Zone: fmt.Sprint("z", i%4), Leader: fmt.Sprint("l", (i+i/4)%4),
+			Priority: plan.Priorities[i%3],
+			Items: []plan.Item{{Drill: drill.Drill{Code: "x", Name: "Work", Aim: "Ready",
+				Phases: []drill.Phase{drill.Sport}, Effort: 0.6, Dose: drill.Dose{Kind: drill.Time},
+				Range: drill.Range{Min: seconds / 2, Target: seconds, Max: seconds, Step: 15}}}}})
 	}
 	return d
 }
@@ -159,7 +169,8 @@ func TestABetterFitIsOffered(t *testing.T) {
 	assert.True(t, is.Schedule.Result.Beats(was.Schedule.Result))
 	assert.Equal(t, was.Document.Blocks, is.Document.Blocks)
 	assert.Contains(t, is.Undo, "a better fit")
-	assert.ErrorIs(t, does(p.WhatIf.TakeBetter(ctx, coach, id, is.Revision)), planner.ErrNothing, "there is none above it")
+	assert.ErrorIs(t, does(p.WhatIf.TakeBetter(ctx, coach, id, is.Revision)), planner.ErrNothing,
+		"there is none above it")
 	require.NoError(t, does(p.Boards.Undo(ctx, coach, id, is.Revision)))
 	assert.Equal(t, was.Schedule.Result.Value, board(t, p, id).Schedule.Result.Value)
 	_, err = p.WhatIf.Better(ctx, 2, id)

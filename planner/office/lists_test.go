@@ -58,9 +58,11 @@ plank 20 s
 hops 6 a leg`, []string{"Tag in a box, line: skips", "Circuit"}, []string{"3 min", "skips", "10 reps", "20 s", "6 a side"}},
 	} {
 		p := open(t, "list"+strings.ToLower(sport), false)
-		coach, _, err := db.Clubs.Found(ctx, "Hollinmere", sport, "Firsts", "club", store.Account{Email: sport + "@b.example", Name: "A", Role: store.Coach}, "hash")
+		coach, _, err := db.Clubs.Found(ctx, "Hollinmere", sport, "Firsts", "club",
+			store.Account{Email: sport + "@b.example", Name: "A", Role: store.Coach}, "hash")
 		require.NoError(t, err, sport)
-		added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: sport, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: diary.FromEmpty, Players: 12})
+		added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: sport,
+			Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: diary.FromEmpty, Players: 12})
 		require.NoError(t, err, sport)
 		b := board(t, p, added.ID)
 		b, heard, err := p.Wording.Write(ctx, coach, b.ID, b.Revision, c.list, wording.Place{})
@@ -82,12 +84,14 @@ hops 6 a leg`, []string{"Tag in a box, line: skips", "Circuit"}, []string{"3 min
 		for _, one := range c.says {
 			assert.Contains(t, all, one, sport)
 		}
-		next, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "Next", Start: clock.Start{Local: "2026-12-05T14:00", Zone: "Europe/London"}, From: diary.FromLast, Players: 12})
+		next, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "Next",
+			Start: clock.Start{Local: "2026-12-05T14:00", Zone: "Europe/London"}, From: diary.FromLast, Players: 12})
 		require.NoError(t, err, sport)
 		again := board(t, p, next.ID)
 		assert.Equal(t, names(b), names(again), "%s: the next week", sport)
 		for i := range b.Document.Blocks {
-			assert.Equal(t, b.Document.HeldWords(&b.Document.Blocks[i]), again.Document.HeldWords(&again.Document.Blocks[i]), sport)
+			assert.Equal(t, b.Document.HeldWords(&b.Document.Blocks[i]),
+				again.Document.HeldWords(&again.Document.Blocks[i]), sport)
 		}
 	}
 }
@@ -136,19 +140,24 @@ func TestAnEarlierPlanLooksAsItDid(t *testing.T) {
 func TestWhatWasWrittenIsKept(t *testing.T) {
 	p := open(t, "kept", true)
 	b := blank(t, p, 0)
-	b, _, err := p.Wording.Write(ctx, coach, b.ID, b.Revision, "sprints 3 x 15 m, 24 to 20\nwobble walks 2 x 20 m\njog 3 x 60 m, straight after wobble walks\nneck holds 3 x 6 s, before line up", wording.Place{})
+	b, _, err := p.Wording.Write(ctx, coach, b.ID, b.Revision,
+		"sprints 3 x 15 m, 24 to 20\nwobble walks 2 x 20 m\njog 3 x 60 m, straight after wobble walks\nneck "+
+			"holds 3 x 6 s, before line up",
+		wording.Place{})
 	require.NoError(t, err)
 	require.NoError(t, p.Diary.SaveRoutine(ctx, coach, b.ID, diary.Keep{Name: "Ours", For: "anywhere"}))
 	kept, err := store.Entries[club.Routine](ctx, db.Clubs, 1)
 	require.NoError(t, err)
 	kept = slices.DeleteFunc(kept, func(k store.Entry[club.Routine]) bool { return k.Is.Name != "Ours" })
 	require.Len(t, kept, 1)
-	added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "Again", Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, From: fmt.Sprint(kept[0].ID)})
+	added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "Again",
+		Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, From: fmt.Sprint(kept[0].ID)})
 	require.NoError(t, err)
 	again := board(t, p, added.ID)
 	assert.Equal(t, names(b), names(again))
 	for i := range b.Document.Blocks {
-		assert.Equal(t, b.Document.HeldWords(&b.Document.Blocks[i]), again.Document.HeldWords(&again.Document.Blocks[i]), b.Document.Blocks[i].Name)
+		assert.Equal(t, b.Document.HeldWords(&b.Document.Blocks[i]),
+			again.Document.HeldWords(&again.Document.Blocks[i]), b.Document.Blocks[i].Name)
 	}
 
 	bk, err := p.Books.Book(ctx, 1)

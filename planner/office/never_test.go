@@ -48,11 +48,13 @@ func TestWhoIsHurtIsToldUntilAnswered(t *testing.T) {
 	_, err = p.Keep.HurtRead(ctx, stale, open[0].ID)
 	assert.ErrorIs(t, err, planner.ErrUnproved)
 	assert.ErrorIs(t, p.Keep.AnswerHurt(ctx, stale, open[0].ID, keep.StaysOut), planner.ErrUnproved)
-	assert.ErrorIs(t, p.Keep.AnswerHurt(ctx, coach, open[0].ID, keep.StaysOut), planner.ErrForbidden, "the club has medical staff")
+	assert.ErrorIs(t, p.Keep.AnswerHurt(ctx, coach, open[0].ID, keep.StaysOut), planner.ErrForbidden,
+		"the club has medical staff")
 	stranger := medical
 	stranger.ClubID = 2
 	assert.ErrorIs(t, p.Keep.AnswerHurt(ctx, stranger, open[0].ID, keep.StaysOut), planner.ErrNotFound)
-	assert.ErrorAs(t, p.Keep.AnswerHurt(ctx, medical, open[0].ID, keep.GoesOn), new(plan.Problems), "not on the same day")
+	assert.ErrorAs(t, p.Keep.AnswerHurt(ctx, medical, open[0].ID, keep.GoesOn), new(plan.Problems),
+		"not on the same day")
 	_, err = p.Keep.HurtRead(ctx, medical, open[0].ID)
 	require.NoError(t, err)
 	require.NoError(t, p.Keep.AnswerHurt(ctx, medical, open[0].ID, keep.StaysOut))
@@ -81,7 +83,8 @@ func TestNothingThatHappensToAListLosesARuling(t *testing.T) {
 	p := open(t, "leavers", true)
 	first := published(t, p)
 	player := first.Document.Player("p14")
-	_, err := p.Save(ctx, medical, "ruled", planner.Change{Owner: player.Roster, Is: club.Restriction{NoOverhead: true, From: "2026-11-01"}})
+	_, err := p.Save(ctx, medical, "ruled",
+		planner.Change{Owner: player.Roster, Is: club.Restriction{NoOverhead: true, From: "2026-11-01"}})
 	require.NoError(t, err)
 	squad, err := p.Keep.Squad(ctx, 1, 0)
 	require.NoError(t, err)
@@ -93,7 +96,8 @@ func TestNothingThatHappensToAListLosesARuling(t *testing.T) {
 	refused("ruled")
 	require.NoError(t, p.Keep.RemovePlayer(ctx, coach, squad, player.Roster))
 	refused("the player has left the squad")
-	added, err := p.Save(ctx, coach, "again", planner.Change{Owner: squad.ID, Is: club.Player{First: player.First, Last: player.Last}})
+	added, err := p.Save(ctx, coach, "again",
+		planner.Change{Owner: squad.ID, Is: club.Player{First: player.First, Last: player.Last}})
 	require.NoError(t, err)
 	refused("somebody of the same name is there")
 	_, err = p.Boards.Change(ctx, coach, 1, board(t, p, 1).Revision, func(d *plan.Document) (string, error) {
@@ -131,7 +135,8 @@ func ways(t *testing.T, p *office.Office, b *boards.Board) map[string]reach.Way 
 	require.NoError(t, err)
 	all := map[string]reach.Way{}
 	for _, l := range links {
-		all[l.Person] = reach.Way{Token: b.Publication.Token, Person: l.Person, Key: l.Path[strings.LastIndex(l.Path, "/")+1:]}
+		all[l.Person] = reach.Way{Token: b.Publication.Token, Person: l.Person,
+			Key: l.Path[strings.LastIndex(l.Path, "/")+1:]}
 	}
 	return all
 }
@@ -140,10 +145,12 @@ func ways(t *testing.T, p *office.Office, b *boards.Board) map[string]reach.Way 
 // confirmed by the first who joined.
 func TestWhoIsMedicalIsDecidedAtJoining(t *testing.T) {
 	p := open(t, "vouched", false)
-	head, err := p.Keep.Found(ctx, keep.Founding{Club: "Hollinmere", Sport: "netball", Squad: "Firsts", Grade: "club", Name: "Ada", Email: "ada@hollinmere.example", PasswordHash: "x"})
+	head, err := p.Keep.Found(ctx, keep.Founding{Club: "Hollinmere", Sport: "netball", Squad: "Firsts", Grade: "club",
+		Name: "Ada", Email: "ada@hollinmere.example", PasswordHash: "x"})
 	require.NoError(t, err)
 	invite := func(name string) string {
-		waits, err := p.Staff.Invite(ctx, head, name, name+"@hollinmere.example", planner.Medical, "https://cue.example")
+		waits, err := p.Staff.Invite(ctx, head, name, name+"@hollinmere.example", planner.Medical,
+			"https://cue.example")
 		require.NoError(t, err)
 		assert.False(t, waits)
 		return newestToken(t, p)
@@ -169,11 +176,13 @@ func TestWhoIsMedicalIsDecidedAtJoining(t *testing.T) {
 func TestADropOnAnOlderBoardIsOfThatBoard(t *testing.T) {
 	p := open(t, "olddrop", true)
 	first := board(t, p, 1)
-	_, err := p.Boards.Change(ctx, coach, 1, first.Revision, func(d *plan.Document) (string, error) { return d.Remove(d.Blocks[0].ID) })
+	_, err := p.Boards.Change(ctx, coach, 1, first.Revision,
+		func(d *plan.Document) (string, error) { return d.Remove(d.Blocks[0].ID) })
 	require.NoError(t, err)
 	blocks := first.Schedule.Blocks(first.Document)
 	team := blocks[slices.IndexFunc(blocks, func(b schedule.Block) bool { return b.ID == "jumps" })]
-	b, err := p.WhatIf.Drop(ctx, coach, 1, first.Revision, whatif.Drop{Does: whatif.Order, Block: team.ID, At: first.Schedule.Blocks(first.Document)[1].Start - 600})
+	b, err := p.WhatIf.Drop(ctx, coach, 1, first.Revision, whatif.Drop{Does: whatif.Order, Block: team.ID,
+		At: first.Schedule.Blocks(first.Document)[1].Start - 600})
 	require.NoError(t, err)
 	assert.Nil(t, b.Document.Block(first.Document.Blocks[0].ID), "what was taken out stays out")
 	assert.NotNil(t, b.Document.Block(team.ID))
@@ -198,9 +207,13 @@ func TestOddEventsAreRefusedOneByOne(t *testing.T) {
 	onDay(p, 30)
 	at := saturday(31)
 	refused, err := p.Pitchside.Pressed(ctx, coach, 1, []conduct.Event{
-		{ID: "\xff\xfe", At: at, Kind: conduct.Done, Block: "raise"}, {ID: "naïve", At: at, Kind: conduct.Done, Block: "raise"}, {ID: "a\nb", At: at, Kind: conduct.Done, Block: "raise"},
-		{ID: "dance", At: at, Kind: conduct.Change, Is: &conduct.Different{Is: "dance"}}, {ID: "far", At: at, Kind: conduct.Change, Is: &conduct.Different{Is: conduct.IsStart, Seconds: 1 << 30}},
-		{ID: "other", At: at, Account: 99, Kind: conduct.Done, Block: "raise"}, {ID: "good", At: at, Kind: conduct.Done, Block: "raise"}})
+		{ID: "\xff\xfe", At: at, Kind: conduct.Done, Block: "raise"},
+		{ID: "naïve", At: at, Kind: conduct.Done, Block: "raise"},
+		{ID: "a\nb", At: at, Kind: conduct.Done, Block: "raise"},
+		{ID: "dance", At: at, Kind: conduct.Change, Is: &conduct.Different{Is: "dance"}},
+		{ID: "far", At: at, Kind: conduct.Change, Is: &conduct.Different{Is: conduct.IsStart, Seconds: 1 << 30}},
+		{ID: "other", At: at, Account: 99, Kind: conduct.Done, Block: "raise"},
+		{ID: "good", At: at, Kind: conduct.Done, Block: "raise"}})
 	require.NoError(t, err)
 	require.Len(t, refused, 6)
 	assert.Equal(t, "Not kept: nobody knows what is different.", refused[3].Says)
@@ -209,7 +222,8 @@ func TestOddEventsAreRefusedOneByOne(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, is.Events, 1)
 	p.Now = func() time.Time { return now }
-	refused, err = p.Pitchside.Pressed(ctx, coach, 1, []conduct.Event{{ID: "early", At: now.UnixMilli(), Kind: conduct.Done, Block: "raise"}})
+	refused, err = p.Pitchside.Pressed(ctx, coach, 1,
+		[]conduct.Event{{ID: "early", At: now.UnixMilli(), Kind: conduct.Done, Block: "raise"}})
 	require.NoError(t, err)
 	require.Len(t, refused, 1)
 	assert.Contains(t, refused[0].Says, "can be pressed from 1")
@@ -222,13 +236,16 @@ func TestAFullSessionStillKeepsWhoIsHurt(t *testing.T) {
 	onDay(p, 30)
 	var many []store.Arriving
 	for n := range store.MostEvents {
-		many = append(many, store.Arriving{Event: conduct.Event{ID: fmt.Sprint("n", n), At: saturday(31), Kind: conduct.Note, Block: "raise", Says: strings.Repeat("x", 100)}})
+		many = append(many, store.Arriving{Event: conduct.Event{ID: fmt.Sprint("n", n), At: saturday(31),
+			Kind: conduct.Note, Block: "raise", Says: strings.Repeat("x", 100)}})
 	}
 	_, full, err := db.Runs.JoinEvents(ctx, coach, 1, many, p.Now())
 	require.NoError(t, err)
 	require.Empty(t, full)
-	refused, err := p.Pitchside.Pressed(ctx, coach, 1, []conduct.Event{{ID: "one more", At: saturday(30), Kind: conduct.Done, Block: "raise"},
-		{ID: "hurt", At: saturday(30), Kind: conduct.Change, Is: &conduct.Different{Is: conduct.IsOut, Who: []string{"p7"}, Why: conduct.Head}}})
+	refused, err := p.Pitchside.Pressed(ctx, coach, 1,
+		[]conduct.Event{{ID: "one more", At: saturday(30), Kind: conduct.Done, Block: "raise"},
+			{ID: "hurt", At: saturday(30), Kind: conduct.Change,
+				Is: &conduct.Different{Is: conduct.IsOut, Who: []string{"p7"}, Why: conduct.Head}}})
 	require.NoError(t, err)
 	require.Len(t, refused, 1)
 	assert.Contains(t, refused[0].Says, "20000 presses already")
@@ -269,10 +286,12 @@ func TestEveryUseCaseAsksWhetherItMay(t *testing.T) {
 		for _, role := range roles[act] {
 			names = append(names, role.Name())
 		}
-		assert.Contains(t, string(said), fmt.Sprintf("| %s | %s |", act, strings.Join(names, ", ")), "the document has the same table")
+		assert.Contains(t, string(said), fmt.Sprintf("| %s | %s |", act, strings.Join(names, ", ")),
+			"the document has the same table")
 	}
 	// Those that are asked before anybody is signed in, or ask about the account itself.
-	exempt := []string{"SignIn", "SignInFailed", "Prove", "Proved", "IsHead", "Audit", "KnowBrowser", "UseRecoveryCode", "RecoveryCodes"}
+	exempt := []string{"SignIn", "SignInFailed", "Prove", "Proved", "IsHead", "Audit", "KnowBrowser", "UseRecoveryCode",
+		"RecoveryCodes"}
 	files, err := filepath.Glob("../*/*.go")
 	require.NoError(t, err)
 	asks := 0
@@ -290,7 +309,8 @@ func TestEveryUseCaseAsksWhetherItMay(t *testing.T) {
 				continue
 			}
 			body := string(text[f.Body.Pos()-1 : f.Body.End()-1])
-			assert.Regexp(t, `\b(May|mayRead|mayChange|MayAnswer|IsHead|base\.Save)\(`, body, "%s asks nobody", f.Name.Name)
+			assert.Regexp(t, `\b(May|mayRead|mayChange|MayAnswer|IsHead|base\.Save)\(`, body, "%s asks nobody",
+				f.Name.Name)
 			asks++
 		}
 	}

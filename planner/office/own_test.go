@@ -46,7 +46,9 @@ func TestAnOwnDrillIsWhatItsChipsSay(t *testing.T) {
 	_, err = p.Wording.Describe(ctx, coach, b.ID, b.Revision, block, 0, map[movement.Chip]string{movement.Works: "fun"})
 	assert.ErrorContains(t, err, "say joints, muscles or a direction")
 	b = board(t, p, b.ID)
-	b, err = p.Wording.Describe(ctx, coach, b.ID, b.Revision, block, 0, map[movement.Chip]string{movement.For: "balance", movement.Works: "hips, turning", movement.Fast: "6 s a rep", movement.Cue: "soft hands"})
+	b, err = p.Wording.Describe(ctx, coach, b.ID, b.Revision, block, 0,
+		map[movement.Chip]string{movement.For: "balance", movement.Works: "hips, turning", movement.Fast: "6 s a rep",
+			movement.Cue: "soft hands"})
 	require.NoError(t, err)
 	assert.Contains(t, holds(b), "plane turn", "it turns now")
 	k := b.Document.Block(block).Items[0].Drill
@@ -62,10 +64,13 @@ func TestAnOwnDrillIsWhatItsChipsSay(t *testing.T) {
 	assert.True(t, own.ID != 0 && !own.Is.Draft, "it is the club's now")
 	again, _, err := p.Wording.Write(ctx, coach, other.ID, follows.Revision, "blorp 4", wording.Place{})
 	require.NoError(t, err)
-	assert.Equal(t, []string{"stability"}, again.Document.Blocks[len(again.Document.Blocks)-1].Items[0].Drill.Qualities, "and it is written so")
-	_, err = p.Wording.Describe(ctx, coach, b.ID, b.Revision, b.Document.Blocks[0].ID, 0, map[movement.Chip]string{movement.Works: "hips"})
+	assert.Equal(t, []string{"stability"}, again.Document.Blocks[len(again.Document.Blocks)-1].Items[0].Drill.Qualities,
+		"and it is written so")
+	_, err = p.Wording.Describe(ctx, coach, b.ID, b.Revision, b.Document.Blocks[0].ID, 0,
+		map[movement.Chip]string{movement.Works: "hips"})
 	assert.ErrorContains(t, err, "is the book's")
-	_, err = p.Wording.Describe(ctx, coach, b.ID, b.Revision, block, 0, map[movement.Chip]string{movement.Cue: strings.Repeat("x;", 9)})
+	_, err = p.Wording.Describe(ctx, coach, b.ID, b.Revision, block, 0,
+		map[movement.Chip]string{movement.Cue: strings.Repeat("x;", 9)})
 	assert.ErrorContains(t, err, "six cues")
 }
 
@@ -73,7 +78,8 @@ func TestAnOwnDrillIsWhatItsChipsSay(t *testing.T) {
 func TestAnOwnDrillHasAnEasierForm(t *testing.T) {
 	p := open(t, "forms", true)
 	b := blank(t, p, 0)
-	b, _, err := p.Wording.Write(ctx, coach, b.ID, b.Revision, "single-leg zigzag hop and stick 5 a side", wording.Place{})
+	b, _, err := p.Wording.Write(ctx, coach, b.ID, b.Revision, "single-leg zigzag hop and stick 5 a side",
+		wording.Place{})
 	require.NoError(t, err)
 	block := b.Document.Blocks[0]
 	stands := map[string]drill.Drill{}
@@ -120,7 +126,9 @@ func TestAnOwnDrillLooksLikeItsMovement(t *testing.T) {
 // The book is searched by every name that a line may be written in, typed any way.
 func TestSearchKnowsWhatLinesAreCalled(t *testing.T) {
 	p := open(t, "search", true)
-	for text, first := range map[string]string{"carioca": "quick-cross", "Karaoke": "quick-cross", "lateral lunge": "side-lunge", "good mornings": "hinge-hands-hips", "butt kick": "heel-kicks", "inch worm": "plank-walk"} {
+	for text, first := range map[string]string{"carioca": "quick-cross", "Karaoke": "quick-cross",
+		"lateral lunge": "side-lunge", "good mornings": "hinge-hands-hips", "butt kick": "heel-kicks",
+		"inch worm": "plank-walk"} {
 		found, err := p.Books.Search(ctx, 1, drill.Query{Text: text})
 		require.NoError(t, err)
 		require.NotEmpty(t, found, text)
@@ -136,11 +144,13 @@ func TestSearchKnowsWhatLinesAreCalled(t *testing.T) {
 func TestTwoNamesOfOneDrillAreMadeOne(t *testing.T) {
 	p := open(t, "merge", true)
 	b := blank(t, p, 0)
-	b, _, err := p.Wording.Write(ctx, coach, b.ID, b.Revision, "wobble reach 8 a side\n\nblorp 6\n\nzig runs 20 m", wording.Place{})
+	b, _, err := p.Wording.Write(ctx, coach, b.ID, b.Revision, "wobble reach 8 a side\n\nblorp 6\n\nzig runs 20 m",
+		wording.Place{})
 	require.NoError(t, err)
 	_, err = p.Reach.Publish(ctx, coach, b.ID, b.Revision)
 	require.NoError(t, err)
-	require.NoError(t, p.Wording.DescribeDrill(ctx, coach, "our-wobble-reach", "Reach for the stars", map[movement.Chip]string{movement.Works: "shoulders"}))
+	require.NoError(t, p.Wording.DescribeDrill(ctx, coach, "our-wobble-reach", "Reach for the stars",
+		map[movement.Chip]string{movement.Works: "shoulders"}))
 	require.NoError(t, p.Wording.MergeDrill(ctx, coach, "our-blorp", "Reach for the stars"))
 	bk, err := p.Books.Book(ctx, 1)
 	require.NoError(t, err)
@@ -169,14 +179,16 @@ func TestTwoNamesOfOneDrillAreMadeOne(t *testing.T) {
 func TestOddNamesAreDrillsLikeAnyOther(t *testing.T) {
 	p := open(t, "odd_names", true)
 	b := blank(t, p, 0)
-	odd := []string{strings.Repeat("long ", 56) + "walk 8", "12345 8", "תרגיל 8", "体操 8", "体操二 6", "💪💪 8", "?!? 8", "wobble 8", "WOBBLE 6"}
+	odd := []string{strings.Repeat("long ", 56) + "walk 8", "12345 8", "תרגיל 8", "体操 8", "体操二 6", "💪💪 8", "?!? 8",
+		"wobble 8", "WOBBLE 6"}
 	b, heard, err := p.Wording.Write(ctx, coach, b.ID, b.Revision, strings.Join(odd, "\n\n"), wording.Place{})
 	require.NoError(t, err)
 	answered := 0
 	for _, line := range heard.Lines {
 		if line.Line.Said != "" {
 			answered++
-			assert.True(t, line.Block != "" || line.Problem != "" || line.Line.Note != "" || line.Line.Is == say.IsNote || line.Line.Is == say.IsBlock, line.Line.Said)
+			assert.True(t, line.Block != "" || line.Problem != "" || line.Line.Note != "" ||
+				line.Line.Is == say.IsNote || line.Line.Is == say.IsBlock, line.Line.Said)
 		}
 	}
 	assert.Equal(t, len(odd), answered)
@@ -190,7 +202,8 @@ func TestOddNamesAreDrillsLikeAnyOther(t *testing.T) {
 			if say.IsOwn(item.Drill.Code) {
 				assert.NotZero(t, bk.Own[item.Drill.Code].ID, item.Drill.Name)
 				if other, taken := codes[item.Drill.Code]; taken {
-					assert.True(t, strings.EqualFold(other, item.Drill.Name), "%s and %s are one drill", other, item.Drill.Name)
+					assert.True(t, strings.EqualFold(other, item.Drill.Name), "%s and %s are one drill", other,
+						item.Drill.Name)
 				}
 				codes[item.Drill.Code] = item.Drill.Name
 			}
@@ -204,7 +217,8 @@ func TestOddNamesAreDrillsLikeAnyOther(t *testing.T) {
 func TestAPlayerDoesTheEasierFormNextTimeToo(t *testing.T) {
 	p := open(t, "eased", true)
 	b := blank(t, p, 0)
-	b, _, err := p.Wording.Write(ctx, coach, b.ID, b.Revision, "single-leg zigzag hop and stick 5 a side", wording.Place{})
+	b, _, err := p.Wording.Write(ctx, coach, b.ID, b.Revision, "single-leg zigzag hop and stick 5 a side",
+		wording.Place{})
 	require.NoError(t, err)
 	first, block, who := b.ID, b.Document.Blocks[0].ID, b.Document.Players[3].ID
 	b, err = p.Boards.PutForm(ctx, coach, b.ID, b.Revision, block, 0, who, plan.Easier)
@@ -221,17 +235,23 @@ func TestAPlayerDoesTheEasierFormNextTimeToo(t *testing.T) {
 	}
 	assert.Equal(t, "Zigzag hop and stick, two feet, 5 a side", does(b, who))
 	assert.Equal(t, "Single-leg zigzag hop and stick, 5 a side", does(b, b.Document.Players[4].ID))
-	b, err = p.Boards.Change(ctx, coach, b.ID, b.Revision, func(d *plan.Document) (string, error) { return d.SetDose(block, 0, 3) })
+	b, err = p.Boards.Change(ctx, coach, b.ID, b.Revision, func(d *plan.Document) (string, error) {
+		return d.SetDose(block, 0, 3)
+	})
 	require.NoError(t, err)
 	assert.Equal(t, "Zigzag hop and stick, two feet, 3 a side", does(b, who), "another dose is theirs too")
-	b, err = p.Boards.Change(ctx, coach, b.ID, b.Revision, func(d *plan.Document) (string, error) { return d.SetDose(block, 0, 5) })
+	b, err = p.Boards.Change(ctx, coach, b.ID, b.Revision, func(d *plan.Document) (string, error) {
+		return d.SetDose(block, 0, 5)
+	})
 	require.NoError(t, err)
 	_, err = p.Boards.PutForm(ctx, coach, b.ID, b.Revision, block, 0, who, "sideways")
 	assert.Error(t, err)
 	next := blank(t, p, 0)
-	next, _, err = p.Wording.Write(ctx, coach, next.ID, next.Revision, "single-leg zigzag hop and stick 4 a side", wording.Place{})
+	next, _, err = p.Wording.Write(ctx, coach, next.ID, next.Revision, "single-leg zigzag hop and stick 4 a side",
+		wording.Place{})
 	require.NoError(t, err)
-	assert.Equal(t, "Zigzag hop and stick, two feet, 4 a side", does(next, who), "next time too, as many as were said then")
+	assert.Equal(t, "Zigzag hop and stick, two feet, 4 a side", does(next, who),
+		"next time too, as many as were said then")
 
 	// Who leads says so of another; it is one press at the coach's board.
 	b = board(t, p, next.ID)
@@ -245,8 +265,10 @@ func TestAPlayerDoesTheEasierFormNextTimeToo(t *testing.T) {
 	other := b.Document.Players[7].ID
 	leads, err := p.Reach.Shared(ctx, waysTo(t, p, b)[reach.LeaderMark+b.Document.Leaders[0].ID])
 	require.NoError(t, err)
-	require.NoError(t, p.Reach.Tell(ctx, leads, planner.Word{Once: "x1", Kind: planner.Easier, Block: b.Document.Blocks[0].ID, Says: other}))
-	assert.Error(t, p.Reach.Tell(ctx, leads, planner.Word{Once: "x2", Kind: planner.Easier, Block: b.Document.Blocks[0].ID, Says: "nobody"}))
+	require.NoError(t, p.Reach.Tell(ctx, leads, planner.Word{Once: "x1", Kind: planner.Easier,
+		Block: b.Document.Blocks[0].ID, Says: other}))
+	assert.Error(t, p.Reach.Tell(ctx, leads, planner.Word{Once: "x2", Kind: planner.Easier,
+		Block: b.Document.Blocks[0].ID, Says: "nobody"}))
 	told, err := p.Reach.Told(ctx, coach, b)
 	require.NoError(t, err)
 	require.Len(t, told, 1)
@@ -258,7 +280,8 @@ func TestAPlayerDoesTheEasierFormNextTimeToo(t *testing.T) {
 	b, err = p.Boards.PutForm(ctx, coach, first, board(t, p, first).Revision, block, 0, who, "")
 	require.NoError(t, err)
 	assert.Equal(t, "Single-leg zigzag hop and stick, 5 a side", does(b, who))
-	assert.Equal(t, "Single-leg zigzag hop and stick, 4 a side", does(board(t, p, next.ID), who), "and the other plan follows")
+	assert.Equal(t, "Single-leg zigzag hop and stick, 4 a side", does(board(t, p, next.ID), who),
+		"and the other plan follows")
 }
 
 // Who does a drill in its easier form does the one so that it is made one with: here, in their
@@ -266,7 +289,8 @@ func TestAPlayerDoesTheEasierFormNextTimeToo(t *testing.T) {
 func TestAFormGoesWithTheDrill(t *testing.T) {
 	p := open(t, "with", true)
 	b := blank(t, p, 0)
-	b, _, err := p.Wording.Write(ctx, coach, b.ID, b.Revision, "single-leg zigzag hop 5 a side\n\nsingle-leg wobble hop 4 a side", wording.Place{})
+	b, _, err := p.Wording.Write(ctx, coach, b.ID, b.Revision,
+		"single-leg zigzag hop 5 a side\n\nsingle-leg wobble hop 4 a side", wording.Place{})
 	require.NoError(t, err)
 	b, err = p.Reach.Publish(ctx, coach, b.ID, b.Revision)
 	require.NoError(t, err)
@@ -294,8 +318,10 @@ func TestWhatPlayersSayOfADrillStandsByIt(t *testing.T) {
 		if !slices.Contains(b.Document.Members(block.Who), player) {
 			continue
 		}
-		require.NoError(t, p.Reach.Tell(ctx, mine, planner.Word{Once: fmt.Sprint(i), Kind: planner.Sore, Says: "calf", Block: "high"}))
-		require.NoError(t, p.Reach.Tell(ctx, mine, planner.Word{Once: fmt.Sprint("e", i), Kind: planner.Easier, Block: "high"}))
+		require.NoError(t, p.Reach.Tell(ctx, mine, planner.Word{Once: fmt.Sprint(i), Kind: planner.Sore, Says: "calf",
+			Block: "high"}))
+		require.NoError(t, p.Reach.Tell(ctx, mine, planner.Word{Once: fmt.Sprint("e", i), Kind: planner.Easier,
+			Block: "high"}))
 	}
 	code := b.Document.Block("high").Items[0].Drill.Code
 	onDay(p, -60)

@@ -94,13 +94,15 @@ func TestAFindingIsMendedOrKept(t *testing.T) {
 func TestARefusedChangeLeavesThePlan(t *testing.T) {
 	p := open(t, "refuse", true)
 	for name, edit := range map[string]boards.Edit{
-		"the past":              boards.SetStart(clock.Start{Local: "2026-11-25T09:59", Zone: "Europe/London"}, p.Now()),
+		"the past": boards.SetStart(clock.Start{Local: "2026-11-25T09:59", Zone: "Europe/London"},
+			p.Now()),
 		"a plan that cannot be": func(d *plan.Document) (string, error) { d.Blocks[0].Who = nil; return "", nil },
 		"an edit that fails":    func(d *plan.Document) (string, error) { d.Title = "x"; return "", errors.New("no") },
 	} {
 		assert.Error(t, does(p.Boards.Change(ctx, coach, 1, 1, edit)), name)
 	}
-	require.NoError(t, does(p.Boards.Change(ctx, coach, 1, 1, func(d *plan.Document) (string, error) { return "nothing", nil })))
+	require.NoError(t, does(p.Boards.Change(ctx, coach, 1, 1,
+		func(d *plan.Document) (string, error) { return "nothing", nil })))
 	b := board(t, p, 1)
 	assert.EqualValues(t, 1, b.Revision, "what changes nothing is not kept as a change")
 	assert.Empty(t, b.Undo)
@@ -122,7 +124,8 @@ func TestSameAsLastTimeTakesTheLastLikeIt(t *testing.T) {
 	squad, err := p.Keep.Squad(ctx, 1, 0)
 	require.NoError(t, err)
 	p.Now = func() time.Time { return start.Add(-22 * time.Minute) }
-	ask := diary.NewSession{Kind: plan.Training, Title: "Now", Start: b.Document.Start, From: diary.FromLast, Late: map[uint64]int{squad.Players[3].ID: 20}}
+	ask := diary.NewSession{Kind: plan.Training, Title: "Now", Start: b.Document.Start, From: diary.FromLast,
+		Late: map[uint64]int{squad.Players[3].ID: 20}}
 	added, err := p.Diary.Add(ctx, coach, ask)
 	require.NoError(t, err)
 	now := board(t, p, added.ID)
@@ -133,7 +136,8 @@ func TestSameAsLastTimeTakesTheLastLikeIt(t *testing.T) {
 	assert.Contains(t, day, "Team talk")
 	assert.NotContains(t, day, "Toss")
 	assert.Equal(t, clock.BeforeStart(22*60), now.Document.Open)
-	assert.Equal(t, 22*60-10*60, now.Document.Players[3].Late, "there at ten to: 20 min after the usual opening of a training")
+	assert.Equal(t, 22*60-10*60, now.Document.Players[3].Late,
+		"there at ten to: 20 min after the usual opening of a training")
 	for _, block := range now.Blocks {
 		if block.Kept {
 			assert.GreaterOrEqual(t, block.Start, clock.Offset(-22*60), block.Name)
@@ -144,7 +148,8 @@ func TestSameAsLastTimeTakesTheLastLikeIt(t *testing.T) {
 	assert.True(t, now.Blocks[raise].Kept, "the pulse stays")
 
 	for _, title := range []string{"Alone", "Alone again"} {
-		ask := diary.NewSession{Kind: plan.Match, Title: title, Start: b.Document.Start, From: diary.FromComposed, Alone: squad.Players[9].ID}
+		ask := diary.NewSession{Kind: plan.Match, Title: title, Start: b.Document.Start, From: diary.FromComposed,
+			Alone: squad.Players[9].ID}
 		if title != "Alone" {
 			ask.From, ask.Kind = diary.FromLast, plan.Training
 		}
@@ -156,7 +161,8 @@ func TestSameAsLastTimeTakesTheLastLikeIt(t *testing.T) {
 
 func TestANewSessionIsComposedOrLikeTheLastOfItsKind(t *testing.T) {
 	p := open(t, "new", true)
-	ask := diary.NewSession{Kind: plan.Training, Title: "Thursday", Start: clock.Start{Local: "2026-11-26T18:50", Zone: "Europe/London"}, From: diary.FromLast}
+	ask := diary.NewSession{Kind: plan.Training, Title: "Thursday",
+		Start: clock.Start{Local: "2026-11-26T18:50", Zone: "Europe/London"}, From: diary.FromLast}
 	squad, err := p.Keep.Squad(ctx, 1, 0)
 	require.NoError(t, err)
 	ask.Out = []uint64{squad.Players[2].ID}
@@ -207,9 +213,11 @@ func TestANewSessionIsComposedOrLikeTheLastOfItsKind(t *testing.T) {
 
 func TestANewClubPlansWithoutNames(t *testing.T) {
 	first := open(t, "first", false)
-	founder, _, err := db.Clubs.Found(ctx, "Hollinmere", "Netball", "Firsts", "club", store.Account{Email: "a@b.example", Name: "A", Role: store.Coach}, "hash")
+	founder, _, err := db.Clubs.Found(ctx, "Hollinmere", "Netball", "Firsts", "club",
+		store.Account{Email: "a@b.example", Name: "A", Role: store.Coach}, "hash")
 	require.NoError(t, err)
-	ask := diary.NewSession{Kind: plan.Match, Title: "A v B", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}}
+	ask := diary.NewSession{Kind: plan.Match, Title: "A v B",
+		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}}
 	var wrong plan.Problems
 	_, err = first.Diary.Add(ctx, founder, ask)
 	require.ErrorAs(t, err, &wrong)
@@ -250,7 +258,8 @@ func TestALaterRulingReachesThePlan(t *testing.T) {
 	physio.Role = store.Medical
 	mara := players(t, p)["Mara"].ID
 	assert.Empty(t, board(t, p, 1).Newer)
-	ids, err := p.Save(ctx, physio, "ruled", store.Change{Owner: mara, Is: club.Restriction{NoOverhead: true, From: "2026-11-25", Until: "2026-11-30"}})
+	ids, err := p.Save(ctx, physio, "ruled",
+		store.Change{Owner: mara, Is: club.Restriction{NoOverhead: true, From: "2026-11-25", Until: "2026-11-30"}})
 	require.NoError(t, err)
 	assert.Equal(t, []string{"Mara T.: nothing overhead"}, board(t, p, 1).Newer)
 	assert.Empty(t, board(t, p, 3).Newer, "it is over by then")
@@ -263,9 +272,11 @@ func TestALaterRulingReachesThePlan(t *testing.T) {
 	for _, v := range today.Versions(b.Document) {
 		says = append(says, v.Words(b.Document.Block(v.Block).Items[v.Item].Drill))
 	}
-	assert.Contains(t, says, "Ball drop and catch, 8 catches a side, for High balls: nothing overhead", "the easier form, as the book has it")
+	assert.Contains(t, says, "Ball drop and catch, 8 catches a side, for High balls: nothing overhead",
+		"the easier form, as the book has it")
 	var wrong plan.Problems
-	require.ErrorAs(t, does(p.Boards.Change(ctx, coach, 1, 2, boards.Except("restriction", "high", "she says she is fine"))), &wrong)
+	require.ErrorAs(t, does(p.Boards.Change(ctx, coach, 1, 2,
+		boards.Except("restriction", "high", "she says she is fine"))), &wrong)
 	assert.Contains(t, wrong.At("board"), "never overruled")
 	_, err = p.Save(ctx, physio, "lifted", store.Change{ID: ids[0], Is: club.Restriction{}, Gone: true})
 	require.NoError(t, err)
@@ -279,7 +290,8 @@ func TestARulingGoesBeforeThePlan(t *testing.T) {
 	p := open(t, "ruling", true)
 	squad, err := p.Keep.Squad(ctx, 1, 0)
 	require.NoError(t, err)
-	knee := club.Restriction{NoJumps: true, Spare: []string{"knee"}, From: "2026-11-25", Until: "2026-11-30", Reason: "a secret"}
+	knee := club.Restriction{NoJumps: true, Spare: []string{"knee"}, From: "2026-11-25", Until: "2026-11-30",
+		Reason: "a secret"}
 	_, err = p.Save(ctx, coach, "ruled", store.Change{Owner: squad.Players[0].ID, Is: knee})
 	assert.ErrorIs(t, err, planner.ErrForbidden)
 	physio := coach
@@ -288,8 +300,10 @@ func TestARulingGoesBeforeThePlan(t *testing.T) {
 	assert.ErrorIs(t, err, planner.ErrForbidden)
 	_, err = p.Save(ctx, physio, "ruled", store.Change{Owner: squad.Players[0].ID, Is: knee})
 	require.NoError(t, err)
-	for day, n := range map[string]int{"2026-11-28": 2, "2026-12-05": 1, "2026-12-26": 0} { // the demo has one of its own
-		added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "x", Start: clock.Start{Local: day + "T15:00", Zone: "Europe/London"}})
+	for day, n := range map[string]int{"2026-11-28": 2, "2026-12-05": 1, "2026-12-26": 0} {
+		// the demo has one of its own
+		added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "x",
+			Start: clock.Start{Local: day + "T15:00", Zone: "Europe/London"}})
 		require.NoError(t, err)
 		b := board(t, p, added.ID)
 		assert.Len(t, b.Document.Restrictions, n, day)
@@ -348,7 +362,8 @@ func TestNoPlanWaitsForTheForecast(t *testing.T) {
 	p := office.New(&store.Store{})
 	_, ok := p.Diary.Forecast(ctx, "Tidegate", now)
 	assert.False(t, ok, "there is none")
-	for name, w := range map[string]weather{"slow": {after: time.Minute}, "wrong": {air: 4000}, "not a number": {air: math.NaN()}, "away": {err: errors.New("no")}} {
+	for name, w := range map[string]weather{"slow": {after: time.Minute}, "wrong": {air: 4000},
+		"not a number": {air: math.NaN()}, "away": {err: errors.New("no")}} {
 		p.Diary.Weather = w
 		_, ok := p.Diary.Forecast(ctx, "Tidegate", now)
 		assert.False(t, ok, name)
@@ -380,10 +395,14 @@ func TestCutDownsAreThere(t *testing.T) {
 // else; dragging itself changes nothing.
 func TestADragSaysWhatADropDoes(t *testing.T) {
 	p := open(t, "drags", true)
-	for _, to := range []whatif.Drop{{Does: whatif.Order, Block: "bands", At: -1500}, {Does: whatif.Order, Block: "jumps", At: -2290}, {Does: whatif.Order, Block: "high", At: -1300},
-		{Does: whatif.Order, Block: "move", At: -1000}, {Does: whatif.Hold, Block: "jumps", At: -1500}, {Does: whatif.Order, Block: "raise", At: -60}, {Does: whatif.Doses, Block: "move", By: 40},
-		{Does: whatif.Doses, Block: "bands", By: -30}, {Does: whatif.Doses, Block: "raise", By: -9000}, {Does: whatif.Doses, Block: "raise", By: -10}, {Does: whatif.Join, Block: "high", Who: []string{"p1", "p2"}},
-		{Does: whatif.Join, Block: "high", Who: []string{"p1"}}, {Does: whatif.Shift, Event: "toss", By: 130}, {Does: whatif.Longer, Event: "toss", By: 60}, {Does: whatif.Sooner, Event: "toss", By: 900},
+	for _, to := range []whatif.Drop{{Does: whatif.Order, Block: "bands", At: -1500},
+		{Does: whatif.Order, Block: "jumps", At: -2290}, {Does: whatif.Order, Block: "high", At: -1300},
+		{Does: whatif.Order, Block: "move", At: -1000}, {Does: whatif.Hold, Block: "jumps", At: -1500},
+		{Does: whatif.Order, Block: "raise", At: -60}, {Does: whatif.Doses, Block: "move", By: 40},
+		{Does: whatif.Doses, Block: "bands", By: -30}, {Does: whatif.Doses, Block: "raise", By: -9000},
+		{Does: whatif.Doses, Block: "raise", By: -10}, {Does: whatif.Join, Block: "high", Who: []string{"p1", "p2"}},
+		{Does: whatif.Join, Block: "high", Who: []string{"p1"}}, {Does: whatif.Shift, Event: "toss", By: 130},
+		{Does: whatif.Longer, Event: "toss", By: 60}, {Does: whatif.Sooner, Event: "toss", By: 900},
 		{Does: whatif.Goes, Block: "bands", Zone: "gone"}, {Does: whatif.TakeOut, Block: "neck"}} {
 		was := board(t, p, 1)
 		says, err := p.WhatIf.Drag(ctx, 1, 1, to)
@@ -404,7 +423,8 @@ func TestADragSaysWhatADropDoes(t *testing.T) {
 			m, moved := moves[now.ID]
 			if !moved {
 				old := was.Blocks[slices.IndexFunc(was.Blocks, func(b schedule.Block) bool { return b.ID == now.ID })]
-				assert.Equal(t, []any{old.Kept, old.Start, old.End}, []any{now.Kept, now.Start, now.End}, "%s: %s", to.Block, now.Name)
+				assert.Equal(t, []any{old.Kept, old.Start, old.End}, []any{now.Kept, now.Start, now.End}, "%s: %s",
+					to.Block, now.Name)
 			} else if now.Kept {
 				assert.Equal(t, []any{m.Start, m.End}, []any{now.Start, now.End}, "%s: %s", to.Block, now.Name)
 			}

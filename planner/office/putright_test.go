@@ -22,7 +22,8 @@ func TestAPlanFollowsWhatIsPutRight(t *testing.T) {
 	was := board(t, p, 1)
 	is := hooker.Is
 	is.Position, is.Own = "Lock", "Neck holds 3 x 10 s\nCalf raises 2 x 10\n"
-	_, err = p.Save(ctx, coach, "put right", planner.Change{ID: hooker.ID, Owner: squad.ID, Edition: hooker.Edition, Is: is})
+	_, err = p.Save(ctx, coach, "put right", planner.Change{ID: hooker.ID, Owner: squad.ID, Edition: hooker.Edition,
+		Is: is})
 	require.NoError(t, err)
 	now := board(t, p, 1)
 	id := was.Document.Players[1].ID

@@ -51,12 +51,18 @@ func TestWordsAreSentencesForWhomTheyAreFor(t *testing.T) {
 	led, err := p.Reach.Shared(ctx, ways["l-dorrit"])
 	require.NoError(t, err)
 	early := p.Now().Add(-time.Hour)
-	for _, w := range []planner.Word{{Once: "1", Kind: planner.Late, Says: "14:20", Pressed: early}, {Once: "2", Kind: planner.Easier, Block: "high"}, {Once: "3", Kind: planner.Sore, Says: " calf,  left ", Block: "high"},
+	for _, w := range []planner.Word{{Once: "1", Kind: planner.Late, Says: "14:20", Pressed: early},
+		{Once: "2", Kind: planner.Easier, Block: "high"}, {Once: "3", Kind: planner.Sore, Says: " calf,  left ",
+			Block: "high"},
 		{Once: "4", Kind: planner.Pain, Says: "knee, right"}, {Once: "4", Kind: planner.Pain, Says: "knee, right"}} {
 		require.NoError(t, p.Reach.Tell(ctx, mine, w))
 	}
-	require.NoError(t, p.Reach.Tell(ctx, led, planner.Word{Once: "5", Kind: planner.Missing, Says: "p2", Block: "lineout"}))
-	for _, wrong := range []planner.Word{{Kind: planner.Late, Says: "14:20"}, {Once: "6", Kind: planner.Late, Says: "soon"}, {Once: "7", Kind: "shout"}, {Once: "9", Kind: planner.Missing, Says: "p2"}, {Once: "10", Kind: planner.Grid, Says: "0:1"}, {Once: "8", Kind: planner.Sore, Says: string(make([]byte, 500))}} {
+	require.NoError(t, p.Reach.Tell(ctx, led, planner.Word{Once: "5", Kind: planner.Missing, Says: "p2",
+		Block: "lineout"}))
+	for _, wrong := range []planner.Word{{Kind: planner.Late, Says: "14:20"},
+		{Once: "6", Kind: planner.Late, Says: "soon"}, {Once: "7", Kind: "shout"},
+		{Once: "9", Kind: planner.Missing, Says: "p2"}, {Once: "10", Kind: planner.Grid, Says: "0:1"},
+		{Once: "8", Kind: planner.Sore, Says: string(make([]byte, 500))}} {
 		var problems plan.Problems
 		assert.ErrorAs(t, p.Reach.Tell(ctx, mine, wrong), &problems)
 	}
@@ -68,7 +74,8 @@ func TestWordsAreSentencesForWhomTheyAreFor(t *testing.T) {
 		}
 		return all
 	}
-	assert.Equal(t, []string{"Mara T. will be there at 14:20", "Mara T. does not feel High balls: wants an easier form", "Mara T. tight: calf, left, at High balls", "Wren A. Dorrit misses them at Line-out"}, says(coach))
+	assert.Equal(t, []string{"Mara T. will be there at 14:20", "Mara T. does not feel High balls: wants an easier form",
+		"Mara T. tight: calf, left, at High balls", "Wren A. Dorrit misses them at Line-out"}, says(coach))
 	for _, by := range []store.Account{coach, medical} {
 		hurt, err := p.Keep.OpenHurt(ctx, by)
 		require.NoError(t, err)
@@ -87,7 +94,8 @@ func TestWordsAreSentencesForWhomTheyAreFor(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, early.UTC(), told[0].Pressed.UTC(), "as of when it was pressed")
 	assert.ErrorIs(t, p.Reach.TakeIn(ctx, medical, 1, told[0].ID, false), planner.ErrForbidden)
-	assert.ErrorIs(t, p.Reach.TakeIn(ctx, store.Account{ID: 9, ClubID: 2, Role: store.Coach}, 1, told[0].ID, false), planner.ErrNotFound)
+	assert.ErrorIs(t, p.Reach.TakeIn(ctx, store.Account{ID: 9, ClubID: 2, Role: store.Coach}, 1, told[0].ID, false),
+		planner.ErrNotFound)
 	assert.ErrorIs(t, p.Reach.TakeIn(ctx, coach, 1, 4711, false), planner.ErrNotFound)
 	require.NoError(t, p.Reach.TakeIn(ctx, coach, 1, told[0].ID, true))
 	assert.Len(t, says(coach), 3)
@@ -99,7 +107,8 @@ func TestWhoMayKnowOfARuling(t *testing.T) {
 	p := open(t, "knowing", true)
 	b, ways := reached(t, p)
 	player := b.Document.Player("p14")
-	_, err := p.Save(ctx, medical, "ruled", planner.Change{Owner: player.Roster, Is: club.Restriction{NoOverhead: true, From: "2026-11-01"}})
+	_, err := p.Save(ctx, medical, "ruled",
+		planner.Change{Owner: player.Roster, Is: club.Restriction{NoOverhead: true, From: "2026-11-01"}})
 	require.NoError(t, err)
 	ruled := func(way reach.Way) []plan.Restriction {
 		is, err := p.Reach.Shared(ctx, way)
@@ -112,7 +121,9 @@ func TestWhoMayKnowOfARuling(t *testing.T) {
 	assert.Empty(t, ruled(reach.Way{Token: b.Publication.Token, Person: "p14"}))
 	_, err = p.Reach.Shared(ctx, reach.Way{Token: b.Publication.Token, Person: "l-pell"})
 	assert.ErrorIs(t, err, planner.ErrNotFound, "a leader's page has a key")
-	for _, way := range []reach.Way{{Token: b.Publication.Token, Person: "p99", Key: ways["p14"].Key}, {Token: b.Publication.Token, Person: "p15", Key: ways["p14"].Key}, {Token: "x", Person: "p14", Key: ways["p14"].Key}} {
+	for _, way := range []reach.Way{{Token: b.Publication.Token, Person: "p99", Key: ways["p14"].Key},
+		{Token: b.Publication.Token, Person: "p15", Key: ways["p14"].Key},
+		{Token: "x", Person: "p14", Key: ways["p14"].Key}} {
 		_, err = p.Reach.Shared(ctx, way)
 		assert.ErrorIs(t, err, planner.ErrNotFound)
 	}
@@ -161,7 +172,8 @@ func TestAClubsFigureLiesOverTheBooks(t *testing.T) {
 	assert.ErrorIs(t, p.Books.DrawDrill(ctx, coach, "no such drill", ours, 0), planner.ErrNotFound)
 	assert.ErrorIs(t, p.Books.AsDrawn(ctx, coach, "skips"), planner.ErrNotFound, "there is nothing to give up")
 	var problems plan.Problems
-	assert.ErrorAs(t, p.Books.DrawDrill(ctx, coach, "skips", &figure.Figure{Poses: []figure.Pose{{Leg: figure.Limb{0, 300}}}}, 0), &problems)
+	assert.ErrorAs(t, p.Books.DrawDrill(ctx, coach, "skips",
+		&figure.Figure{Poses: []figure.Pose{{Leg: figure.Limb{0, 300}}}}, 0), &problems)
 	assert.Equal(t, came, shown())
 
 	require.NoError(t, p.Books.DrawDrill(ctx, coach, "skips", ours, 0))

@@ -37,9 +37,12 @@ func onDay(p *office.Office, minutes int) {
 func TestWhatIsPressedIsKeptOnce(t *testing.T) {
 	p := open(t, "pressed", true)
 	onDay(p, 30)
-	events := []conduct.Event{{ID: "b", At: saturday(31), Kind: conduct.Done, Block: "raise"}, {ID: "a", At: saturday(38), Kind: conduct.Begin, Block: "raise"},
-		{ID: "c", At: saturday(-6000), Kind: conduct.Done, Block: "bands"}, {ID: "d", At: saturday(33), Kind: conduct.Done, Block: "gone"},
-		{ID: "e", At: saturday(33), Kind: "dance"}, {ID: "f", At: saturday(33), Kind: conduct.Change}, {At: saturday(33), Kind: conduct.Done}}
+	events := []conduct.Event{{ID: "b", At: saturday(31), Kind: conduct.Done, Block: "raise"},
+		{ID: "a", At: saturday(38), Kind: conduct.Begin, Block: "raise"},
+		{ID: "c", At: saturday(-6000), Kind: conduct.Done, Block: "bands"},
+		{ID: "d", At: saturday(33), Kind: conduct.Done, Block: "gone"},
+		{ID: "e", At: saturday(33), Kind: "dance"}, {ID: "f", At: saturday(33), Kind: conduct.Change},
+		{At: saturday(33), Kind: conduct.Done}}
 	for range 2 {
 		refused, err := p.Pitchside.Pressed(ctx, coach, 1, events)
 		require.NoError(t, err)
@@ -83,7 +86,8 @@ func TestThePlanFollowsThePitchSide(t *testing.T) {
 	is := conduct.Different{Is: conduct.IsOut, Who: []string{"p7"}, Why: conduct.Head}
 	made, err := stand.Propose(ctx, is, 300)
 	require.NoError(t, err)
-	_, err = p.Pitchside.Pressed(ctx, coach, 1, []conduct.Event{{ID: "x", At: saturday(40), Kind: conduct.Change, Is: &is, Placed: made.Placed}})
+	_, err = p.Pitchside.Pressed(ctx, coach, 1,
+		[]conduct.Event{{ID: "x", At: saturday(40), Kind: conduct.Change, Is: &is, Placed: made.Placed}})
 	require.NoError(t, err)
 	b, err = p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
@@ -108,7 +112,8 @@ func TestTheLogIsLearntFrom(t *testing.T) {
 	require.Len(t, b.Paces(), 1)
 	assert.Equal(t, "Scrum runs 11 % longer here, 4 times", b.Paces()[0].Says)
 	require.NotEmpty(t, b.LastTime)
-	before, scrum := p.Boards.Likely(b), b.Document.Block("scrum").Seconds([]int{5}, b.Document.Group(b.Document.Block("scrum")))
+	before, scrum := p.Boards.Likely(b), b.Document.Block("scrum").Seconds([]int{5},
+		b.Document.Group(b.Document.Block("scrum")))
 	b, err = p.Boards.TakePace(ctx, coach, 1, b.Revision, "scrum")
 	require.NoError(t, err)
 	assert.Empty(t, b.Paces(), "it is planned so")
@@ -144,7 +149,8 @@ func TestTestsBeforeAndAfter(t *testing.T) {
 	require.NoError(t, err)
 	one, two, three := squad.Players[0].ID, squad.Players[1].ID, squad.Players[2].ID
 	test := trial.Test{Name: "Sprint 10 m", Unit: "s", Lower: true}
-	before, after := map[uint64][]float64{one: {1.9, 1.88}, two: {2, 1.97}, three: {1.95}}, map[uint64][]float64{one: {1.84}, two: {1.93}, three: {1.9}}
+	before, after := map[uint64][]float64{one: {1.9, 1.88}, two: {2, 1.97}, three: {1.95}},
+		map[uint64][]float64{one: {1.84}, two: {1.93}, three: {1.9}}
 	require.NoError(t, p.Learn.SaveTests(ctx, coach, 1, test, before, after))
 	tests, err := p.Learn.Tests(ctx, 1, 1, trial.Test{Name: "Sprint 10 m"})
 	require.NoError(t, err)
@@ -221,7 +227,9 @@ func TestAWeekIsFilled(t *testing.T) {
 func TestALeadersTicksAreInTheLog(t *testing.T) {
 	p := open(t, "leaderticks", true)
 	for n, says := range []string{"0:1", "0:2 3:1:a"} {
-		require.NoError(t, db.Shares.AddWord(ctx, 1, store.Word{Person: "l-pell", Once: fmt.Sprint(n), Kind: planner.Grid, Block: "kicks", Says: says, Pressed: time.UnixMilli(saturday(40)), Made: time.UnixMilli(saturday(40))}))
+		require.NoError(t, db.Shares.AddWord(ctx, 1, store.Word{Person: "l-pell", Once: fmt.Sprint(n),
+			Kind: planner.Grid, Block: "kicks", Says: says, Pressed: time.UnixMilli(saturday(40)),
+			Made: time.UnixMilli(saturday(40))}))
 	}
 	onDay(p, 39)
 	running, err := p.Pitchside.Running(ctx, 1, 1)
@@ -231,7 +239,8 @@ func TestALeadersTicksAreInTheLog(t *testing.T) {
 	stand, err := running.Stand(p.Now())
 	require.NoError(t, err)
 	assert.Equal(t, conduct.Count{Tries: 2}, stand.Ticks()[conduct.Cell{Block: "kicks"}])
-	_, err = p.Pitchside.Pressed(ctx, coach, 1, []conduct.Event{{ID: "mine", At: saturday(39), Kind: conduct.Tick, Block: "kicks", Tries: 1}})
+	_, err = p.Pitchside.Pressed(ctx, coach, 1,
+		[]conduct.Event{{ID: "mine", At: saturday(39), Kind: conduct.Tick, Block: "kicks", Tries: 1}})
 	require.NoError(t, err)
 	onDay(p, -60)
 	l, err := p.Learn.Log(ctx, 1, 1)
@@ -277,7 +286,8 @@ func TestATakenPaceStays(t *testing.T) {
 	match.Is.Slots = []club.Slot{{Block: "neck", Item: 0, Pool: append(pool, owed[0])}}
 	_, err = p.Save(ctx, coach, "slots", planner.Change{ID: match.ID, Edition: match.Edition, Is: match.Is})
 	require.NoError(t, err)
-	made, err := p.Diary.Add(ctx, coach, diary.NewSession{Title: "Next", Kind: plan.Match, Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, From: fmt.Sprint(match.ID), Minutes: 45})
+	made, err := p.Diary.Add(ctx, coach, diary.NewSession{Title: "Next", Kind: plan.Match,
+		Start: clock.Start{Local: "2026-12-12T15:00", Zone: "Europe/London"}, From: fmt.Sprint(match.ID), Minutes: 45})
 	require.NoError(t, err)
 	b, err = p.Boards.Board(ctx, 1, made.ID)
 	require.NoError(t, err)

@@ -21,7 +21,8 @@ import (
 
 // blank is a session whose plan begins empty, for all or for one player.
 func blank(t *testing.T, p *office.Office, alone uint64) *boards.Board {
-	added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "Mine", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: diary.FromEmpty, Alone: alone})
+	added, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "Mine",
+		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: diary.FromEmpty, Alone: alone})
 	require.NoError(t, err)
 	return board(t, p, added.ID)
 }
@@ -53,7 +54,8 @@ func TestLinesAreHeardBeforeTheyAreWritten(t *testing.T) {
 	require.NoError(t, err)
 	assert.Zero(t, bk.Own["our-wobble-jumps"].ID, "it is the plan's alone until that is used")
 
-	b, _, err = p.Wording.Write(ctx, coach, b.ID, b.Revision, "wobble jumps 3\nskips 20 m", wording.Place{Before: b.Document.Blocks[1].ID})
+	b, _, err = p.Wording.Write(ctx, coach, b.ID, b.Revision, "wobble jumps 3\nskips 20 m",
+		wording.Place{Before: b.Document.Blocks[1].ID})
 	require.NoError(t, err)
 	assert.Equal(t, "Jog", names(b)[0])
 	assert.Equal(t, "Leg swings", names(b)[len(names(b))-2], "the rest stays where it was")
@@ -119,7 +121,8 @@ jog 3 x 60 m, straight after leg swings`, wording.Place{})
 		return list
 	}
 	want := held()
-	assert.Equal(t, []string{"Sprints: before Kit on", "Leg swings: before Kit on", "Neck holds: before Kit on", "Scrum sets: 20′ to 14′", "Jog: straight after Leg swings"}, want)
+	assert.Equal(t, []string{"Sprints: before Kit on", "Leg swings: before Kit on", "Neck holds: before Kit on",
+		"Scrum sets: 20′ to 14′", "Jog: straight after Leg swings"}, want)
 	assert.True(t, b.Schedule.Result.Feasible)
 	for _, start := range []string{"2026-11-28T15:05", "2026-11-28T14:40", "2026-11-29T10:00"} {
 		b, err = p.Boards.Change(ctx, coach, b.ID, b.Revision, func(d *plan.Document) (string, error) {
@@ -191,7 +194,8 @@ func TestAPlanForOneIsForOne(t *testing.T) {
 	for _, f := range b.Document.Fixed {
 		assert.NotContains(t, strings.ToLower(f.Name), "talk", "nobody talks to oneself")
 	}
-	b, heard, err := p.Wording.Write(ctx, coach, b.ID, b.Revision, "bike 4 min\nleg swings 8 a leg\nkicks at posts 10\nstrides 3 x 30 m", wording.Place{})
+	b, heard, err := p.Wording.Write(ctx, coach, b.ID, b.Revision,
+		"bike 4 min\nleg swings 8 a leg\nkicks at posts 10\nstrides 3 x 30 m", wording.Place{})
 	require.NoError(t, err)
 	for _, line := range heard.Lines {
 		assert.Empty(t, line.Problem, line.Line.Said)
@@ -200,7 +204,8 @@ func TestAPlanForOneIsForOne(t *testing.T) {
 	for _, f := range b.Findings {
 		assert.NotContains(t, f.What, "queue", "nobody waits for oneself: %s", f.What)
 	}
-	_, err = p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "x", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: diary.FromEmpty, Alone: 999})
+	_, err = p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "x",
+		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, From: diary.FromEmpty, Alone: 999})
 	assert.Error(t, err, "nobody of that number is in the squad")
 }
 
@@ -234,7 +239,8 @@ func TestWhatIsLackingGoesInAtOnce(t *testing.T) {
 	lines := b.Lines()
 	assert.NotEmpty(t, lines)
 	empty := blank(t, p, 0)
-	empty, heard, err := p.Wording.Write(ctx, coach, empty.ID, empty.Revision, strings.Join(lines, "\n"), wording.Place{})
+	empty, heard, err := p.Wording.Write(ctx, coach, empty.ID, empty.Revision, strings.Join(lines, "\n"),
+		wording.Place{})
 	require.NoError(t, err)
 	assert.Equal(t, names(b), names(empty), "%+v", heard.Lines)
 	assert.Equal(t, lines, empty.Lines(), "what is copied as lines is that plan again")
@@ -245,11 +251,13 @@ func TestWhatIsLackingGoesInAtOnce(t *testing.T) {
 func TestTheColdIsAnOfferForWhatWasWritten(t *testing.T) {
 	p := open(t, "offer", true)
 	b := blank(t, p, 0)
-	b, _, err := p.Wording.Write(ctx, coach, b.ID, b.Revision, "Warm up:\njog 3 x 60 m\nleg swings 8 a side\npress-ups 8-10", wording.Place{})
+	b, _, err := p.Wording.Write(ctx, coach, b.ID, b.Revision,
+		"Warm up:\njog 3 x 60 m\nleg swings 8 a side\npress-ups 8-10", wording.Place{})
 	require.NoError(t, err)
 	require.Len(t, b.Document.Blocks, 1, "a heading is a block")
 	frost := -4.0
-	require.NoError(t, does(p.Boards.Change(ctx, coach, b.ID, b.Revision, boards.SetDay(plan.Conditions{Celsius: &frost}))))
+	require.NoError(t, does(p.Boards.Change(ctx, coach, b.ID, b.Revision,
+		boards.SetDay(plan.Conditions{Celsius: &frost}))))
 	as := board(t, p, b.ID)
 	written := []string{"Jog: 3 lengths of 60 m, 8 lines of 4", "Leg swings: 8 a side", "Press-ups: 8–10 reps"}
 	assert.Equal(t, written, as.Blocks[0].Named())
@@ -269,7 +277,8 @@ func TestTheColdIsAnOfferForWhatWasWritten(t *testing.T) {
 // A list of no session is pasted, takes its title for its name, and is used like any routine.
 func TestAListOfNoSession(t *testing.T) {
 	p := open(t, "nosession", true)
-	id, err := p.Wording.WriteList(ctx, coach, "", "Knees at home\n\nbridges 2 x 12\nHarbour wobble 8 a side\nwall sit 40 s x 3")
+	id, err := p.Wording.WriteList(ctx, coach, "",
+		"Knees at home\n\nbridges 2 x 12\nHarbour wobble 8 a side\nwall sit 40 s x 3")
 	require.NoError(t, err)
 	r, err := p.Books.Routine(ctx, coach.ClubID, id)
 	require.NoError(t, err)

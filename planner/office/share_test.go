@@ -31,7 +31,8 @@ func TestPlayersSeeWhatWasPublished(t *testing.T) {
 		return is.Document.Blocks
 	}
 	assert.Equal(t, first.Document.Blocks, seen())
-	changed, err := p.Boards.Change(ctx, coach, 1, first.Revision, func(d *plan.Document) (string, error) { return d.StepDose("lineout", 0, 1) })
+	changed, err := p.Boards.Change(ctx, coach, 1, first.Revision,
+		func(d *plan.Document) (string, error) { return d.StepDose("lineout", 0, 1) })
 	require.NoError(t, err)
 	assert.NotEqual(t, changed.Publication.Head, changed.Head, "the players have an older plan")
 	assert.Equal(t, first.Document.Blocks, seen())
@@ -58,10 +59,12 @@ func TestPlayersSeeWhatWasPublished(t *testing.T) {
 	_, err = p.Reach.Shared(ctx, reach.Way{Token: token})
 	assert.ErrorIs(t, err, planner.ErrNotFound)
 	for name, err := range map[string]error{
-		"publish":  does(p.Reach.Publish(ctx, planner.Account{ID: 9, ClubID: 2, Role: planner.Coach}, 1, redone.Revision)),
+		"publish": does(p.Reach.Publish(ctx, planner.Account{ID: 9, ClubID: 2, Role: planner.Coach}, 1,
+			redone.Revision)),
 		"withdraw": does(p.Reach.Withdraw(ctx, planner.Account{ID: 9, ClubID: 2, Role: planner.Coach}, 1)),
-		"redo":     does(p.Boards.Redo(ctx, planner.Account{ID: 9, ClubID: 2, Role: planner.Coach}, 1, redone.Revision)),
-		"board":    does(p.Boards.Board(ctx, 2, 1)),
+		"redo": does(p.Boards.Redo(ctx, planner.Account{ID: 9, ClubID: 2, Role: planner.Coach}, 1,
+			redone.Revision)),
+		"board": does(p.Boards.Board(ctx, 2, 1)),
 	} {
 		assert.ErrorIs(t, err, planner.ErrNotFound, name)
 	}
@@ -72,7 +75,8 @@ func TestPlayersSeeWhatWasPublished(t *testing.T) {
 func TestNothingChangedIsNoStep(t *testing.T) {
 	p := open(t, "nostep", true)
 	first := board(t, p, 1)
-	same, err := p.Boards.Change(ctx, coach, 1, first.Revision, func(d *plan.Document) (string, error) { return "nothing", nil })
+	same, err := p.Boards.Change(ctx, coach, 1, first.Revision,
+		func(d *plan.Document) (string, error) { return "nothing", nil })
 	require.NoError(t, err)
 	assert.Equal(t, first.Revision, same.Revision)
 	assert.Empty(t, same.Undo)
@@ -82,7 +86,9 @@ func TestNothingChangedIsNoStep(t *testing.T) {
 	})
 	var wrong plan.Problems
 	assert.ErrorAs(t, err, &wrong)
-	_, err = p.Boards.Change(ctx, coach, 1, first.Revision, func(d *plan.Document) (string, error) { return d.Remove("gone") })
+	_, err = p.Boards.Change(ctx, coach, 1, first.Revision, func(d *plan.Document) (string, error) {
+		return d.Remove("gone")
+	})
 	assert.ErrorIs(t, err, plan.ErrNoSuchBlock)
 	assert.Equal(t, first.Document, board(t, p, 1).Document)
 }
@@ -99,7 +105,8 @@ func TestALinkShowsARulingToItsPlayerAlone(t *testing.T) {
 	medical := all[slices.IndexFunc(all, func(a planner.Account) bool { return a.Role == planner.Medical })]
 	b, err = p.Reach.Publish(ctx, coach, 1, b.Revision)
 	require.NoError(t, err)
-	_, err = p.Save(ctx, medical, "ruled", planner.Change{Owner: player.Roster, Is: club.Restriction{NoJumps: true, From: "2026-11-01"}})
+	_, err = p.Save(ctx, medical, "ruled",
+		planner.Change{Owner: player.Roster, Is: club.Restriction{NoJumps: true, From: "2026-11-01"}})
 	require.NoError(t, err)
 	_, err = p.Reach.Publish(ctx, coach, 1, b.Revision)
 	var wrong plan.Problems
@@ -115,7 +122,8 @@ func TestALinkShowsARulingToItsPlayerAlone(t *testing.T) {
 	require.Equal(t, player.ID, parts[1])
 	own, err := p.Reach.Shared(ctx, reach.Way{Token: b.Publication.Token, Person: player.ID, Key: parts[2]})
 	require.NoError(t, err)
-	assert.Equal(t, []plan.Restriction{{Player: player.ID, NoJumps: true}}, own.Document.Restrictions, "at once, before it is published again")
+	assert.Equal(t, []plan.Restriction{{Player: player.ID, NoJumps: true}}, own.Document.Restrictions,
+		"at once, before it is published again")
 	_, err = p.Reach.Shared(ctx, reach.Way{Token: b.Publication.Token, Person: b.Document.Players[6].ID, Key: parts[2]})
 	assert.ErrorIs(t, err, planner.ErrNotFound, "a key opens one player's list")
 

@@ -47,7 +47,8 @@ func TestAListHoldsWhatIsUsual(t *testing.T) {
 	assert.Equal(t, runIn, names(b), "the run-in is as it was")
 	_, err := p.Diary.FillList(ctx, coach, 1, b.Revision, "never")
 	assert.Error(t, err)
-	assert.ErrorIs(t, does(p.Diary.FillList(ctx, store.Account{ID: 9, ClubID: 2, Role: store.Coach}, 1, b.Revision, plan.AfterEnd)), store.ErrNotFound)
+	assert.ErrorIs(t, does(p.Diary.FillList(ctx, store.Account{ID: 9, ClubID: 2, Role: store.Coach}, 1, b.Revision,
+		plan.AfterEnd)), store.ErrNotFound)
 }
 
 // Who comes late gets a short list that takes nothing from the others, and loses it when
@@ -60,7 +61,9 @@ func TestWhoComesLateHasTheirOwn(t *testing.T) {
 		others[was.Blocks[i].ID] = strings.Join(was.Blocks[i].Named(), "; ")
 	}
 	arrives := func(b *boards.Board, at string) (*boards.Board, error) {
-		return p.Boards.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) { return d.SetArrival("p9", at) })
+		return p.Boards.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) {
+			return d.SetArrival("p9", at)
+		})
 	}
 	late, err := arrives(was, "14:40")
 	require.NoError(t, err)
@@ -88,14 +91,17 @@ func TestWhoComesLateHasTheirOwn(t *testing.T) {
 func TestARoleCarriesItsRoutine(t *testing.T) {
 	p := open(t, "roles", true)
 	b := board(t, p, 1)
-	b, err := p.Boards.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) { return d.SetRole("Starter", []string{"p10"}) })
+	b, err := p.Boards.Change(ctx, coach, 1, b.Revision, func(d *plan.Document) (string, error) {
+		return d.SetRole("Starter", []string{"p10"})
+	})
 	require.NoError(t, err)
 	b, heard, err := p.Wording.Write(ctx, coach, 1, b.Revision, "starter: kicks at posts 6, at 40", wording.Place{})
 	require.NoError(t, err)
 	own := b.Document.Block(heard.Lines[0].Block)
 	require.NotNil(t, own)
 	assert.Equal(t, []string{"p10"}, b.Document.Members(own.Who))
-	require.NoError(t, p.Diary.SaveRoutine(ctx, coach, 1, diary.Keep{Name: "Starter's day", For: "anywhere", Only: []string{own.ID}}))
+	require.NoError(t, p.Diary.SaveRoutine(ctx, coach, 1, diary.Keep{Name: "Starter's day", For: "anywhere",
+		Only: []string{own.ID}}))
 	kept, err := p.Books.Routines(ctx, 1)
 	require.NoError(t, err)
 	at := slices.IndexFunc(kept, func(k planner.Entry[club.Routine]) bool { return k.Is.Name == "Starter's day" })
@@ -104,13 +110,15 @@ func TestARoleCarriesItsRoutine(t *testing.T) {
 
 	squad, err := p.Keep.Squad(ctx, 1, 0)
 	require.NoError(t, err)
-	next := diary.NewSession{Kind: plan.Match, Title: "Next", Start: clock.Start{Local: "2026-12-05T14:00", Zone: "Europe/London"}, From: diary.FromEmpty}
+	next := diary.NewSession{Kind: plan.Match, Title: "Next",
+		Start: clock.Start{Local: "2026-12-05T14:00", Zone: "Europe/London"}, From: diary.FromEmpty}
 	next.Roles = map[string][]uint64{"Starter": {squad.Players[14].ID}}
 	added, err := p.Diary.Add(ctx, coach, next)
 	require.NoError(t, err)
 	other := board(t, p, added.ID)
 	starters := other.Document.Roles()
-	require.True(t, slices.ContainsFunc(starters, func(u plan.Unit) bool { return u.Name == "Starter" && len(u.Players) == 1 }), "%v", starters)
+	require.True(t, slices.ContainsFunc(starters,
+		func(u plan.Unit) bool { return u.Name == "Starter" && len(u.Players) == 1 }), "%v", starters)
 	put, err := p.Diary.PutRoutine(ctx, coach, added.ID, other.Revision, kept[at].ID)
 	require.NoError(t, err)
 	block := put.Document.Blocks[len(put.Document.Blocks)-1]
@@ -119,9 +127,11 @@ func TestARoleCarriesItsRoutine(t *testing.T) {
 	assert.Equal(t, squad.Players[14].Is.Number, put.Document.Player(who[0]).Number, "today's starter does it")
 	var wrong plan.Problems
 	assert.ErrorAs(t, does(p.Diary.PutRoutine(ctx, coach, added.ID, put.Revision, 4711)), &wrong)
-	assert.ErrorAs(t, does(p.Diary.PutRoutine(ctx, store.Account{ID: 9, ClubID: 2, Role: store.Coach}, added.ID, put.Revision, kept[at].ID)), &wrong, "another club's is not there")
+	assert.ErrorAs(t, does(p.Diary.PutRoutine(ctx, store.Account{ID: 9, ClubID: 2, Role: store.Coach}, added.ID,
+		put.Revision, kept[at].ID)), &wrong, "another club's is not there")
 
-	again, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "After", Start: clock.Start{Local: "2026-12-12T14:00", Zone: "Europe/London"}, From: diary.FromLast})
+	again, err := p.Diary.Add(ctx, coach, diary.NewSession{Kind: plan.Match, Title: "After",
+		Start: clock.Start{Local: "2026-12-12T14:00", Zone: "Europe/London"}, From: diary.FromLast})
 	require.NoError(t, err)
 	last := board(t, p, again.ID)
 	assert.True(t, strings.Contains(strings.Join(names(last), " "), "Kicks at posts"), "%v", names(last))
@@ -131,7 +141,9 @@ func TestARoleCarriesItsRoutine(t *testing.T) {
 func TestSentencesAreLines(t *testing.T) {
 	p := open(t, "sentence_lines", true)
 	b := blank(t, p, 0)
-	b, heard, err := p.Wording.Write(ctx, coach, b.ID, b.Revision, `Tag in a box to begin. Then four lanes: out with skips, back with side steps; out with high knees, back with heel kicks (tall; quick). We have ten ropes and twenty hurdles. After the bell they stretch calves and thighs, fifteen seconds each.`, wording.Place{})
+	b, heard, err := p.Wording.Write(ctx, coach, b.ID, b.Revision,
+		`Tag in a box to begin. Then four lanes: out with skips, back with side steps; out with high knees, back with heel kicks (tall; quick). We have ten ropes and twenty hurdles. After the bell they stretch calves and thighs, fifteen seconds each.`,
+		wording.Place{})
 	require.NoError(t, err)
 	require.Len(t, heard.Lines, 5)
 	for _, line := range heard.Lines {

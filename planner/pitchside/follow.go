@@ -106,7 +106,8 @@ func (ps *Pitchside) followOnce(ctx context.Context, by planner.Account, id uint
 // joined with what the board has changed since, and what is ruled by now. Where both changed
 // one thing, the pitch side holds, for people are at it; that is said on both sides, and the
 // board's stays in the history.
-func (ps *Pitchside) following(ctx context.Context, by planner.Account, run *store.Run, stand *conduct.Stand, session *store.Session) (f store.Following, err error) {
+func (ps *Pitchside) following(ctx context.Context, by planner.Account, run *store.Run, stand *conduct.Stand,
+	session *store.Session) (f store.Following, err error) {
 	base, mine, theirs := run.Followed, stand.Document, session.Document.Clone()
 	if base == nil {
 		base = run.Document
@@ -128,10 +129,13 @@ func (ps *Pitchside) following(ctx context.Context, by planner.Account, run *sto
 	if err != nil {
 		return f, err
 	}
-	f = store.Following{Fitted: store.Fitted{Document: merged, Schedule: fitted, Summary: "pitch side: " + lastSaid(stand), By: by.ID}, Pitch: mine, Check: keep.Publishable}
+	f = store.Following{Fitted: store.Fitted{Document: merged, Schedule: fitted,
+		Summary: "pitch side: " + lastSaid(stand), By: by.ID}, Pitch: mine, Check: keep.Publishable}
 	if len(clashes) > 0 {
 		c := boards.ClashOf(session, clashes, "").(*boards.Contested)
-		f.Clash = fmt.Sprintf("%s changed on the board and at the pitch side: the pitch side's holds (the board's is kept under Saved)", strings.Join(c.Names, ", "))
+		f.Clash = fmt.Sprintf("%s changed on the board and at the pitch side: the pitch side's holds (the "+
+			"board's is kept under Saved)",
+			strings.Join(c.Names, ", "))
 		f.Summary += "; " + f.Clash
 	}
 	return f, nil

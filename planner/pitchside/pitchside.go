@@ -9,9 +9,8 @@ import (
 	"cuestart/store"
 )
 
-// Pitchside is a session while it runs. Its methods may be called
-// concurrently; each takes the club that asks, or the account: what is another club's is not
-// there.
+// Pitchside is a session while it runs. Its methods may be called concurrently; each takes the
+// club that asks, or the account: what is another club's is not there.
 type Pitchside struct {
 	base     *planner.Base
 	accounts store.Accounts
@@ -26,5 +25,6 @@ type Pitchside struct {
 
 // New is a door to them.
 func New(base *planner.Base, s *store.Store, keep *keep.Keep, boards *boards.Boards, reach *reach.Reach) *Pitchside {
-	return &Pitchside{base: base, accounts: s.Accounts, people: s.People, runs: s.Runs, sessions: s.Sessions, shares: s.Shares, keep: keep, boards: boards, reach: reach}
+	return &Pitchside{base: base, accounts: s.Accounts, people: s.People, runs: s.Runs, sessions: s.Sessions,
+		shares: s.Shares, keep: keep, boards: boards, reach: reach}
 }

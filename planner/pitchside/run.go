@@ -94,7 +94,8 @@ func ticksOf(d *plan.Document, w planner.Word) (events []conduct.Event) {
 		if err != nil || err2 != nil || cell < 0 || cell > 200 || count < 0 || count > 100 {
 			continue
 		}
-		e := conduct.Event{ID: fmt.Sprintf("tick %s %s %d %d", w.Person, w.Block, w.Item, cell), By: name, At: w.Pressed.UnixMilli(), Kind: conduct.Tick, Block: w.Block, Item: w.Item, Cell: cell, Tries: count}
+		e := conduct.Event{ID: fmt.Sprintf("tick %s %s %d %d", w.Person, w.Block, w.Item, cell), By: name,
+			At: w.Pressed.UnixMilli(), Kind: conduct.Tick, Block: w.Block, Item: w.Item, Cell: cell, Tries: count}
 		events = append(events, e)
 		if len(parts) > 2 {
 			e.ID, e.Tries = e.ID+" again", -1
@@ -107,7 +108,8 @@ func ticksOf(d *plan.Document, w planner.Word) (events []conduct.Event) {
 // Arrived are the events of a session that came in after so many, as many as fit an answer,
 // how many have come in by the last of them, and whether there are more.
 // It fails with ErrNotFound.
-func (ps *Pitchside) Arrived(ctx context.Context, clubID, id uint64, after uint32) (events []conduct.Event, last uint32, more bool, err error) {
+func (ps *Pitchside) Arrived(ctx context.Context, clubID, id uint64,
+	after uint32) (events []conduct.Event, last uint32, more bool, err error) {
 	if _, _, err := ps.sessions.InForce(ctx, clubID, id); err != nil {
 		return nil, 0, false, err
 	}
@@ -142,7 +144,8 @@ type Refused struct {
 // becomes the plan in force, and reaches those to whom the session is published: at once, or
 // as soon as it can ([Pitchside.CatchUp]). What is not kept is refused one by one, with a
 // sentence. It fails with ErrNotFound, and with ErrForbidden for who may not press.
-func (ps *Pitchside) Pressed(ctx context.Context, by planner.Account, id uint64, events []conduct.Event) (refused []Refused, err error) {
+func (ps *Pitchside) Pressed(ctx context.Context, by planner.Account, id uint64,
+	events []conduct.Event) (refused []Refused, err error) {
 	if err := planner.May(by, planner.ToRun); err != nil {
 		return nil, err
 	}
@@ -157,9 +160,14 @@ func (ps *Pitchside) Pressed(ctx context.Context, by planner.Account, id uint64,
 		case problem != "":
 			refused = append(refused, Refused{e.ID, "Not kept: " + problem + "."})
 		case e.Account != 0 && e.Account != by.ID:
-			refused = append(refused, Refused{e.ID, "Not kept: it was pressed by somebody else on this phone. It is sent when they sign in here again."})
+			refused = append(refused,
+				Refused{e.ID,
+					"Not kept: it was pressed by somebody else on this phone. It is sent when they sign in here " +
+						"again."})
 		case now.Before(running.Opens()):
-			refused = append(refused, Refused{e.ID, "Not kept: this can be pressed from " + running.Opens().Format("15:04, Monday 2 January") + "."})
+			refused = append(refused,
+				Refused{e.ID, "Not kept: this can be pressed from " +
+					running.Opens().Format("15:04, Monday 2 January") + "."})
 		default:
 			arriving = append(arriving, arrives(running.Document, by, e, now))
 		}
@@ -169,7 +177,9 @@ func (ps *Pitchside) Pressed(ctx context.Context, by planner.Account, id uint64,
 		return nil, err
 	}
 	for _, e := range full {
-		refused = append(refused, Refused{e.ID, fmt.Sprintf("Not kept: this session has %d presses already. Only who is hurt is still kept.", store.MostEvents)})
+		refused = append(refused,
+			Refused{e.ID, fmt.Sprintf("Not kept: this session has %d presses already. Only who is hurt is still kept.",
+				store.MostEvents)})
 	}
 	ps.base.Tell()
 	if slices.ContainsFunc(fresh, func(e store.Arriving) bool { return e.Changes }) {
@@ -201,7 +211,8 @@ func arrives(d *plan.Document, by planner.Account, e conduct.Event, now time.Tim
 		return is
 	}
 	for _, id := range e.Is.Who {
-		h := store.Hurt{Person: id, Name: id, Once: fmt.Sprintf("%x", sha256.Sum256([]byte(e.ID+" "+id))), Kind: store.HurtOut, Says: "out, hurt", By: by.Name, Pressed: time.UnixMilli(e.At), Made: now}
+		h := store.Hurt{Person: id, Name: id, Once: fmt.Sprintf("%x", sha256.Sum256([]byte(e.ID+" "+id))),
+			Kind: store.HurtOut, Says: "out, hurt", By: by.Name, Pressed: time.UnixMilli(e.At), Made: now}
 		if why == conduct.Head {
 			h.Kind, h.Says = store.HurtHead, "out after a knock to the head"
 		}

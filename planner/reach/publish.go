@@ -14,10 +14,9 @@ import (
 	"cuestart/store"
 )
 
-// Publish shares the plan in force, under the link that is there or else a new
-// one. It is refused while medical staff have ruled what the plan does not hold, at the moment
-// that it is published. It
-// fails with ErrStale where the plan is not revision any more, and with ErrNotFound.
+// Publish shares the plan in force, under the link that is there or else a new one. It is refused
+// while medical staff have ruled what the plan does not hold, at the moment that it is published.
+// It fails with ErrStale where the plan is not revision any more, and with ErrNotFound.
 func (rc *Reach) Publish(ctx context.Context, by planner.Account, id uint64, revision uint32) (*boards.Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
@@ -134,7 +133,8 @@ func common(people []Changed, players int) (all []string) {
 }
 
 // Since says what a player's list has otherwise than in an earlier plan.
-func Since(say speech.Say, was *plan.Document, before *schedule.Schedule, is *plan.Document, after *schedule.Schedule, player string) []string {
+func Since(say speech.Say, was *plan.Document, before *schedule.Schedule, is *plan.Document, after *schedule.Schedule,
+	player string) []string {
 	return list.Changes(say, dated(was, before, player), dated(is, after, player))
 }
 
@@ -156,7 +156,8 @@ func dated(d *plan.Document, s *schedule.Schedule, player string) list.Dated {
 
 // edition reads a publication, that of a moment ago from memory.
 func (rc *Reach) edition(ctx context.Context, session uint64, number int) (*store.Edition, error) {
-	return rc.editions.Get(ctx, store.Numbered{Session: session, Number: number}, func(ctx context.Context) (*store.Edition, error) {
-		return rc.shares.Edition(ctx, session, number)
-	})
+	return rc.editions.Get(ctx, store.Numbered{Session: session, Number: number},
+		func(ctx context.Context) (*store.Edition, error) {
+			return rc.shares.Edition(ctx, session, number)
+		})
 }

@@ -32,5 +32,6 @@ type Reach struct {
 
 // New is a door to them.
 func New(base *planner.Base, s *store.Store, books *books.Books, keep *keep.Keep, boards *boards.Boards) *Reach {
-	return &Reach{base: base, people: s.People, sessions: s.Sessions, shares: s.Shares, books: books, keep: keep, boards: boards}
+	return &Reach{base: base, people: s.People, sessions: s.Sessions, shares: s.Shares, books: books, keep: keep,
+		boards: boards}
 }

@@ -31,7 +31,8 @@ const (
 // nobody who does that.
 func eases(from *Shared, w planner.Word) (person, says string) {
 	block := from.Document.Block(w.Block)
-	if block == nil || w.Item < 0 || w.Item >= len(block.Items) || !slices.Contains(from.Document.Members(block.Who), w.Says) {
+	if block == nil || w.Item < 0 || w.Item >= len(block.Items) ||
+		!slices.Contains(from.Document.Members(block.Who), w.Says) {
 		return "", ""
 	}
 	return w.Says, from.Leader().Name
@@ -39,12 +40,15 @@ func eases(from *Shared, w planner.Word) (person, says string) {
 
 // sayable is of whom a word is, which says what can be said from there.
 func sayable(from *Shared, w *planner.Word) (person string, err error) {
-	if from.Person == "" || w.Once == "" || len(w.Once) > mostOnce || !plain(w.Once) || !utf8.ValidString(w.Says+w.Block) || len(w.Says) > mostSays || len(w.Block) > 80 ||
-		!slices.Contains([]string{planner.Late, planner.Easier, planner.Sore, planner.Pain, planner.Grid, planner.Missing, planner.Choice, planner.Effort}, w.Kind) {
+	if from.Person == "" || w.Once == "" || len(w.Once) > mostOnce || !plain(w.Once) ||
+		!utf8.ValidString(w.Says+w.Block) || len(w.Says) > mostSays || len(w.Block) > 80 ||
+		!slices.Contains([]string{planner.Late, planner.Easier, planner.Sore, planner.Pain, planner.Grid,
+			planner.Missing, planner.Choice, planner.Effort}, w.Kind) {
 		return "", plan.In("word", "That cannot be said from here.")
 	}
 	leads := from.Leader() != nil
-	if ofLeaders := w.Kind == planner.Grid || w.Kind == planner.Missing || w.Kind == planner.Easier && leads; ofLeaders != leads {
+	if ofLeaders := w.Kind == planner.Grid || w.Kind == planner.Missing ||
+		w.Kind == planner.Easier && leads; ofLeaders != leads {
 		return "", plan.In("word", "That cannot be said from here.")
 	}
 	if _, err := time.Parse("15:04", w.Says); w.Kind == planner.Late && err != nil {
@@ -53,7 +57,8 @@ func sayable(from *Shared, w *planner.Word) (person string, err error) {
 	if n, err := strconv.Atoi(w.Says); w.Kind == planner.Effort && (err != nil || n < 0 || n > 10) {
 		return "", plan.In("word", "Say how hard it was, from 0 to 10.")
 	}
-	if block := from.Document.Block(w.Block); w.Kind == planner.Grid && (block == nil || w.Item < 0 || w.Item >= len(block.Items)) {
+	if block := from.Document.Block(w.Block); w.Kind == planner.Grid &&
+		(block == nil || w.Item < 0 || w.Item >= len(block.Items)) {
 		return "", plan.In("word", "That is not in the plan any more.")
 	}
 	w.Says, person = strings.Join(strings.Fields(w.Says), " "), from.Person
@@ -84,7 +89,8 @@ func (rc *Reach) Tell(ctx context.Context, from *Shared, w planner.Word) error {
 	}
 	if w.Kind == planner.Pain {
 		player := from.Document.Player(w.Person)
-		err = rc.people.AddHurt(ctx, from.Session, store.Hurt{Person: w.Person, Roster: player.Roster, Name: player.Label(), Once: w.Once, Kind: store.HurtPain, Says: withDrill(from.Document, w), Own: w.Own,
+		err = rc.people.AddHurt(ctx, from.Session, store.Hurt{Person: w.Person, Roster: player.Roster,
+			Name: player.Label(), Once: w.Once, Kind: store.HurtPain, Says: withDrill(from.Document, w), Own: w.Own,
 			Pressed: w.Pressed, Made: w.Made})
 	} else {
 		err = rc.shares.AddWord(ctx, from.Session, w)
@@ -93,7 +99,8 @@ func (rc *Reach) Tell(ctx context.Context, from *Shared, w planner.Word) error {
 	case errors.Is(err, planner.ErrMany) && w.Own:
 		return plan.In("word", "That was said very often already. Tell your coach in person.")
 	case errors.Is(err, planner.ErrMany):
-		return plan.In("word", "That was said very often already by the team's link. Use your own link, or tell your coach in person.")
+		return plan.In("word",
+			"That was said very often already by the team's link. Use your own link, or tell your coach in person.")
 	case err != nil:
 		return err
 	}
@@ -314,11 +321,13 @@ func (rc *Reach) TakeIn(ctx context.Context, by planner.Account, session, word u
 func (rc *Reach) planWord(ctx context.Context, by planner.Account, b *store.Session, w planner.Word) (err error) {
 	switch w.Kind {
 	case planner.Late:
-		_, err = rc.boards.Change(ctx, by, b.ID, b.Revision, func(d *plan.Document) (string, error) { return d.SetArrival(w.Person, w.Says) })
+		_, err = rc.boards.Change(ctx, by, b.ID, b.Revision,
+			func(d *plan.Document) (string, error) { return d.SetArrival(w.Person, w.Says) })
 	case planner.Easier:
 		_, err = rc.boards.PutForm(ctx, by, b.ID, b.Revision, w.Block, w.Item, w.Person, plan.Easier)
 	case planner.Choice:
-		_, err = rc.boards.Change(ctx, by, b.ID, b.Revision, func(d *plan.Document) (string, error) { return d.Choose(w.Block, w.Person, chosen(d, w)) })
+		_, err = rc.boards.Change(ctx, by, b.ID, b.Revision,
+			func(d *plan.Document) (string, error) { return d.Choose(w.Block, w.Person, chosen(d, w)) })
 	}
 	return err
 }

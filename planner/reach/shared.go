@@ -158,7 +158,9 @@ func (rc *Reach) Feed(ctx context.Context, way Way) (list []*Shared, err error) 
 
 // rule works into a plan what medical staff have ruled for whom its person may know of.
 func (rc *Reach) rule(ctx context.Context, s *Shared, after time.Time) error {
-	all, err := rc.rulings.Since(ctx, s.ClubID, after, func(ctx context.Context) (keep.Ruled, error) { return rc.keep.Ruled(ctx, s.ClubID) })
+	all, err := rc.rulings.Since(ctx, s.ClubID, after, func(ctx context.Context) (keep.Ruled, error) {
+		return rc.keep.Ruled(ctx, s.ClubID)
+	})
 	if err != nil {
 		return err
 	}
@@ -190,7 +192,9 @@ func (rc *Reach) rule(ctx context.Context, s *Shared, after time.Time) error {
 
 // Shown is the club's drill book as phones show it: as it was a minute ago at most.
 func (rc *Reach) Shown(ctx context.Context, clubID uint64) (*books.Book, error) {
-	return rc.shown.Get(ctx, clubID, func(ctx context.Context) (*books.Book, error) { return rc.books.Book(ctx, clubID) })
+	return rc.shown.Get(ctx, clubID, func(ctx context.Context) (*books.Book, error) {
+		return rc.books.Book(ctx, clubID)
+	})
 }
 
 // ownKey is a person's own key to a link, of its secret.
@@ -228,7 +232,8 @@ func (rc *Reach) OwnLinks(ctx context.Context, b *boards.Board) (players, leader
 		return "/" + person + "/" + ownKey(b.Publication.Secret, person, turns[person])
 	}
 	for _, player := range b.Document.Players {
-		players = append(players, OwnLink{player.ID, player.Label(), len(b.Document.Ruled(player.ID)) > 0, path(player.ID)})
+		players = append(players, OwnLink{player.ID, player.Label(), len(b.Document.Ruled(player.ID)) > 0,
+			path(player.ID)})
 	}
 	for _, leader := range b.Document.Leaders {
 		person := LeaderMark + leader.ID

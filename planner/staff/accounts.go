@@ -173,7 +173,8 @@ func (st *Staff) SetPassword(ctx context.Context, by planner.Account, hash strin
 	if err := planner.May(by, planner.ToSelf); err != nil {
 		return err
 	}
-	err := st.accounts.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Password: &hash, Keep: by.SignIn}, by, "changed their password")
+	err := st.accounts.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Password: &hash, Keep: by.SignIn}, by,
+		"changed their password")
 	return errors.Join(err, st.warn(ctx, by, err, "your password was changed"))
 }
 
@@ -183,7 +184,10 @@ func (st *Staff) warn(ctx context.Context, who planner.Account, failed error, wh
 	if failed != nil {
 		return nil
 	}
-	return st.accounts.Post(ctx, store.Letter{To: who.Email, Subject: "Your sign-in to Cue Start", Body: fmt.Sprintf("Hello %s,\n\n%s just now. If that was not you, ask for a new password from the sign-in page at once, and tell your club.\n", who.Name, what)})
+	return st.accounts.Post(ctx, store.Letter{To: who.Email, Subject: "Your sign-in to Cue Start",
+		Body: fmt.Sprintf("Hello %s,\n\n%s just now. If that was not you, ask for a new password from the "+
+			"sign-in page at once, and tell your club.\n",
+			who.Name, what)})
 }
 
 // SetFactor sets an account's second factor by its secret, and returns codes that each sign in
@@ -213,7 +217,8 @@ func (st *Staff) RenewRecoveryCodes(ctx context.Context, by planner.Account) (co
 		return nil, planner.ErrNothing
 	}
 	codes = recoveryCodes()
-	return codes, st.accounts.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Codes: codes}, by, "made new recovery codes")
+	return codes, st.accounts.ChangeAccount(ctx, by.ClubID, by.ID, store.AccountChange{Codes: codes}, by,
+		"made new recovery codes")
 }
 
 // RecoveryCodes is how many of an account's codes are not used.
@@ -223,7 +228,8 @@ func (st *Staff) RecoveryCodes(ctx context.Context, by planner.Account) (int, er
 
 // UseRecoveryCode tells whether a code is one of an account's, and uses it up.
 func (st *Staff) UseRecoveryCode(ctx context.Context, who planner.Account, code string) (bool, error) {
-	return st.accounts.UseRecoveryCode(ctx, who, strings.ToUpper(strings.Join(strings.Fields(strings.ReplaceAll(code, "-", "")), "")))
+	return st.accounts.UseRecoveryCode(ctx, who,
+		strings.ToUpper(strings.Join(strings.Fields(strings.ReplaceAll(code, "-", "")), "")))
 }
 
 // recoveryCodes are ten codes of ten letters and figures, 50 bits each.
@@ -257,7 +263,8 @@ func (st *Staff) UseFactor(ctx context.Context, id uint64, step int64) (bool, er
 // holds their link, which nobody else sees; origin is how the site is reached. Waits:
 // medical staff have to confirm it first. It fails with ErrForbidden where no coach
 // asks, or medical staff for another role.
-func (st *Staff) Invite(ctx context.Context, by planner.Account, name, email string, role planner.Role, origin string) (waits bool, err error) {
+func (st *Staff) Invite(ctx context.Context, by planner.Account, name, email string, role planner.Role,
+	origin string) (waits bool, err error) {
 	act := planner.ToLead
 	if role == planner.Medical {
 		act = planner.ToAsk
@@ -265,12 +272,14 @@ func (st *Staff) Invite(ctx context.Context, by planner.Account, name, email str
 	if err := planner.May(by, act); err != nil {
 		return false, err
 	}
-	return st.accounts.Invite(ctx, by, name, email, role, st.base.Now(), func(token string) store.Letter { return invitation(by, name, email, role, origin, token) })
+	return st.accounts.Invite(ctx, by, name, email, role, st.base.Now(),
+		func(token string) store.Letter { return invitation(by, name, email, role, origin, token) })
 }
 
 func invitation(by planner.Account, name, email string, role planner.Role, origin, token string) store.Letter {
 	return store.Letter{To: email, Subject: fmt.Sprintf("%s invites you to Cue Start", by.ClubName),
-		Body: fmt.Sprintf("Hello %s,\n\n%s invites you to join %s as %s. Open this link within a week and choose a password:\n\n%s/join/%s\n\nIt is for you alone and works once.\n",
+		Body: fmt.Sprintf("Hello %s,\n\n%s invites you to join %s as %s. Open this link within a week and "+
+			"choose a password:\n\n%s/join/%s\n\nIt is for you alone and works once.\n",
 			name, by.Name, by.ClubName, role.Name(), origin, token)}
 }
 
@@ -323,8 +332,11 @@ func (st *Staff) Forgot(ctx context.Context, email, origin string) error {
 	if err != nil {
 		return err
 	}
-	return errors.Join(st.accounts.Audit(ctx, who, "asked for a new password", ""), st.accounts.Post(ctx, store.Letter{To: email, Subject: "A new password for Cue Start",
-		Body: fmt.Sprintf("Hello %s,\n\nopen this link within an hour to set a new password:\n\n%s/reset/%s\n\nIf you did not ask for it, leave it: your password stays as it is.\n", who.Name, origin, token)}))
+	return errors.Join(st.accounts.Audit(ctx, who, "asked for a new password", ""),
+		st.accounts.Post(ctx, store.Letter{To: email, Subject: "A new password for Cue Start",
+			Body: fmt.Sprintf("Hello %s,\n\nopen this link within an hour to set a new "+
+				"password:\n\n%s/reset/%s\n\nIf you did not ask for it, leave it: your password stays as it is.\n",
+				who.Name, origin, token)}))
 }
 
 // Resets is whose password a link sets, or ErrNotFound.

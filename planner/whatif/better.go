@@ -44,7 +44,8 @@ func (wi *WhatIf) Better(ctx context.Context, clubID, id uint64) (*Better, error
 	if err != nil {
 		return nil, err
 	}
-	return wi.better.Get(ctx, fmt.Sprint(id, " ", session.Revision), func(ctx context.Context) (*Better, error) { return wi.search(ctx, session) })
+	return wi.better.Get(ctx, fmt.Sprint(id, " ", session.Revision),
+		func(ctx context.Context) (*Better, error) { return wi.search(ctx, session) })
 }
 
 func (wi *WhatIf) search(ctx context.Context, session *store.Session) (*Better, error) {
@@ -66,7 +67,8 @@ func betterWords(session *store.Session, is *schedule.Schedule) string {
 	d, was := session.Document, session.Schedule
 	var parts []string
 	if less := (was.Result.Idle - is.Result.Idle) / max(1, len(d.Players)); less >= 10 {
-		parts = append(parts, fmt.Sprintf("%s less waiting for each of %d players", clock.Lasting(less), len(d.Players)))
+		parts = append(parts, fmt.Sprintf("%s less waiting for each of %d players", clock.Lasting(less),
+			len(d.Players)))
 	}
 	before := was.Blocks(d)
 	for _, b := range is.Blocks(d) {
@@ -94,7 +96,8 @@ func betterWords(session *store.Session, is *schedule.Schedule) string {
 // TakeBetter puts the better fit that was found in place. It fails with ErrNothing where
 // there is none, with ErrStale where the plan is not revision any more, and with
 // ErrNotFound.
-func (wi *WhatIf) TakeBetter(ctx context.Context, by planner.Account, id uint64, revision uint32) (*boards.Board, error) {
+func (wi *WhatIf) TakeBetter(ctx context.Context, by planner.Account, id uint64,
+	revision uint32) (*boards.Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}
@@ -112,7 +115,9 @@ func (wi *WhatIf) TakeBetter(ctx context.Context, by planner.Account, id uint64,
 	if found == nil {
 		return nil, planner.ErrNothing
 	}
-	changed, err := wi.sessions.ChangePlan(ctx, by.ClubID, session, store.Fitted{Document: session.Document, Schedule: found.schedule, Summary: "a better fit: " + found.Says, By: by.ID})
+	changed, err := wi.sessions.ChangePlan(ctx, by.ClubID, session,
+		store.Fitted{Document: session.Document, Schedule: found.schedule, Summary: "a better fit: " + found.Says,
+			By: by.ID})
 	if err != nil {
 		return nil, err
 	}

@@ -97,11 +97,13 @@ func (wi *WhatIf) seen(ctx context.Context, clubID, id uint64) (*store.Session, 
 	if err != nil {
 		return nil, err
 	}
-	return wi.dragged.Get(ctx, fmt.Sprint(clubID, " ", id, " ", revision), func(ctx context.Context) (*store.Session, error) { return wi.boards.Session(ctx, clubID, id) })
+	return wi.dragged.Get(ctx, fmt.Sprint(clubID, " ", id, " ", revision),
+		func(ctx context.Context) (*store.Session, error) { return wi.boards.Session(ctx, clubID, id) })
 }
 
 // Drop does what was dragged. It fails as [boards.Boards.Change] does.
-func (wi *WhatIf) Drop(ctx context.Context, by planner.Account, id uint64, revision uint32, to Drop) (*boards.Board, error) {
+func (wi *WhatIf) Drop(ctx context.Context, by planner.Account, id uint64, revision uint32,
+	to Drop) (*boards.Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}

@@ -44,7 +44,8 @@ func (wi *WhatIf) Suppose(ctx context.Context, clubID uint64, b *boards.Board, w
 
 // TakeSupposed puts the plan in force as it would be if something came otherwise. It fails
 // as [boards.Boards.Change] does.
-func (wi *WhatIf) TakeSupposed(ctx context.Context, by planner.Account, id uint64, revision uint32, what Supposed) (*boards.Board, error) {
+func (wi *WhatIf) TakeSupposed(ctx context.Context, by planner.Account, id uint64, revision uint32,
+	what Supposed) (*boards.Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}

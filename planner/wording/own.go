@@ -17,7 +17,8 @@ import (
 // Describe has a drill of the club's own be what was said of it, chip by chip: in the plan of
 // a session, in the drill book from then on, and in the plans of sessions to come. It fails as
 // [boards.Boards.Change] does, and with ErrForbidden.
-func (wo *Wording) Describe(ctx context.Context, by planner.Account, id uint64, revision uint32, block string, item int, said map[movement.Chip]string) (*boards.Board, error) {
+func (wo *Wording) Describe(ctx context.Context, by planner.Account, id uint64, revision uint32, block string, item int,
+	said map[movement.Chip]string) (*boards.Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}
@@ -72,7 +73,8 @@ func (wo *Wording) bookDescribed(ctx context.Context, by planner.Account, was, i
 // DescribeDrill has a drill of the club's own be called and be what is said of it, in the book
 // and in the plans to come. Its old name stays one that lines may be written in. It fails with
 // ErrNotFound, ErrForbidden, [plan.Problems] and as [planner.Base.Save] does.
-func (wo *Wording) DescribeDrill(ctx context.Context, by planner.Account, code, name string, said map[movement.Chip]string) error {
+func (wo *Wording) DescribeDrill(ctx context.Context, by planner.Account, code, name string,
+	said map[movement.Chip]string) error {
 	if err := planner.May(by, planner.ToKeep); err != nil {
 		return err
 	}
@@ -95,7 +97,8 @@ func (wo *Wording) DescribeDrill(ctx context.Context, by planner.Account, code, 
 	}
 	next := own.Is
 	next.Drill, next.Draft = is, false
-	if _, err = wo.base.Save(ctx, by, is.Name+" described", planner.Change{ID: own.ID, Edition: own.Edition, Is: next}); err != nil {
+	if _, err = wo.base.Save(ctx, by, is.Name+" described", planner.Change{ID: own.ID, Edition: own.Edition,
+		Is: next}); err != nil {
 		return err
 	}
 	return wo.boards.EachToCome(ctx, by, func(d *plan.Document) (string, error) { return d.Recall(was, is), nil })
@@ -125,7 +128,8 @@ func (wo *Wording) MergeDrill(ctx context.Context, by planner.Account, code, int
 		next = club.Drill{Drill: other.Clone()}
 	}
 	next.Also = books.AlsoCalled(&other, append([]string{own.Is.Name}, own.Is.Also...)...)
-	changes := []planner.Change{{ID: target.ID, Edition: target.Edition, Is: next}, {ID: own.ID, Edition: own.Edition, Is: own.Is, Gone: true}}
+	changes := []planner.Change{{ID: target.ID, Edition: target.Edition, Is: next},
+		{ID: own.ID, Edition: own.Edition, Is: own.Is, Gone: true}}
 	players, err := planner.Entries[club.Player](ctx, wo.base, by.ClubID)
 	if err != nil {
 		return err
@@ -141,5 +145,7 @@ func (wo *Wording) MergeDrill(ctx context.Context, by planner.Account, code, int
 	if _, err = wo.base.Save(ctx, by, own.Is.Name+" is "+other.Name, changes...); err != nil {
 		return err
 	}
-	return wo.boards.EachToCome(ctx, by, func(d *plan.Document) (string, error) { return d.Merge(own.Is.Drill, next.Drill), nil })
+	return wo.boards.EachToCome(ctx, by, func(d *plan.Document) (string, error) {
+		return d.Merge(own.Is.Drill, next.Drill), nil
+	})
 }

@@ -76,7 +76,8 @@ func (wo *Wording) reader(ctx context.Context, clubID, id uint64) (*store.Sessio
 }
 
 // readerAt is [Wording.reader] of a plan that starts on its day at a time, as 19:00; "": as it does.
-func (wo *Wording) readerAt(ctx context.Context, clubID, id uint64, starts string) (*store.Session, *say.Reader, error) {
+func (wo *Wording) readerAt(ctx context.Context, clubID, id uint64,
+	starts string) (*store.Session, *say.Reader, error) {
 	session, err := wo.boards.Session(ctx, clubID, id)
 	if err != nil {
 		return nil, nil, err
@@ -102,7 +103,8 @@ func (wo *Wording) readerAt(ctx context.Context, clubID, id uint64, starts strin
 // Write puts lines into a plan as they were said. Drills that the book does not have are
 // the plan's until it is used ([boards.Boards.KeepOwn]). It fails as [boards.Boards.Change] does; what
 // could not be done of a line is said beside it.
-func (wo *Wording) Write(ctx context.Context, by planner.Account, id uint64, revision uint32, text string, at Place) (*boards.Board, *Heard, error) {
+func (wo *Wording) Write(ctx context.Context, by planner.Account, id uint64, revision uint32, text string,
+	at Place) (*boards.Board, *Heard, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, nil, err
 	}

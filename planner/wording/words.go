@@ -67,7 +67,8 @@ func (wo *Wording) Words(ctx context.Context, clubID, id uint64) (*InWords, erro
 	return w, nil
 }
 
-// startingAt is a plan that starts on its day at a time, as 19:00; "": as it does. It fails on what is no time of a day.
+// startingAt is a plan that starts on its day at a time, as 19:00; "": as it does. It fails on what
+// is no time of a day.
 func startingAt(d *plan.Document, starts string) (clock.Start, error) {
 	start := d.Start
 	if starts == "" {
@@ -102,7 +103,8 @@ func (wo *Wording) HearWords(ctx context.Context, clubID, id uint64, text, start
 
 // PutWords makes a plan what its words say, as they were edited; what was not edited is left alone. Its start moves to
 // a time of its day where starts is one. It fails as [boards.Boards.Change] does.
-func (wo *Wording) PutWords(ctx context.Context, by planner.Account, id uint64, revision uint32, text, starts string) (*boards.Board, error) {
+func (wo *Wording) PutWords(ctx context.Context, by planner.Account, id uint64, revision uint32, text,
+	starts string) (*boards.Board, error) {
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}

@@ -54,13 +54,15 @@ func (wo *Wording) WriteList(ctx context.Context, by planner.Account, name, text
 	if err != nil {
 		return 0, err
 	}
-	if slices.ContainsFunc(all, func(r planner.Entry[club.Routine]) bool { return strings.EqualFold(r.Is.Name, name) }) {
+	if slices.ContainsFunc(all,
+		func(r planner.Entry[club.Routine]) bool { return strings.EqualFold(r.Is.Name, name) }) {
 		return 0, plan.In("name", "there is a routine called %s: give this one another name", name)
 	}
 	if err := wo.boards.KeepOwn(ctx, by, w.Document); err != nil {
 		return 0, err
 	}
-	ids, err := wo.base.Save(ctx, by, name+" written as a list", planner.Change{Is: club.NewRoutine(w.Document, name, "")})
+	ids, err := wo.base.Save(ctx, by, name+" written as a list",
+		planner.Change{Is: club.NewRoutine(w.Document, name, "")})
 	if err != nil {
 		return 0, err
 	}

@@ -42,7 +42,8 @@ func (p Port) Open(device string) (io.ReadWriteCloser, error) {
 		return nil, errors.New("nothing is on that line")
 	}
 	seed := uint64(time.Now().UnixNano())
-	return &line{device: Device(device), mood: p.Mood, random: rand.New(rand.NewPCG(seed, 1)), gone: make(chan struct{})}, nil
+	return &line{device: Device(device), mood: p.Mood, random: rand.New(rand.NewPCG(seed, 1)),
+		gone: make(chan struct{})}, nil
 }
 
 // line is an open serial line. It greets, as devices do when they are opened.

@@ -41,9 +41,11 @@ func NewSMTP(server, from string) (*SMTP, error) {
 	if err := gomail.NewMsg().From(from); err != nil {
 		return nil, fmt.Errorf("CUESTART_MAIL_FROM is no address: %w", err)
 	}
-	options := []gomail.Option{gomail.WithPort(port), gomail.WithTimeout(sendWithin), gomail.WithTLSPolicy(gomail.TLSOpportunistic)}
+	options := []gomail.Option{gomail.WithPort(port), gomail.WithTimeout(sendWithin),
+		gomail.WithTLSPolicy(gomail.TLSOpportunistic)}
 	if password, has := at.User.Password(); has {
-		options = append(options, gomail.WithSMTPAuth(gomail.SMTPAuthAutoDiscover), gomail.WithUsername(at.User.Username()), gomail.WithPassword(password))
+		options = append(options, gomail.WithSMTPAuth(gomail.SMTPAuthAutoDiscover),
+			gomail.WithUsername(at.User.Username()), gomail.WithPassword(password))
 	}
 	client, err := gomail.NewClient(at.Hostname(), options...)
 	if err != nil {

@@ -57,7 +57,8 @@ func TestALetterReachesTheMailServer(t *testing.T) {
 	address, letters := postOffice(t)
 	server, err := mail.NewSMTP(address, "plans@brackwater.example")
 	require.NoError(t, err)
-	require.NoError(t, server.Send(context.Background(), "odd@brackwater.example", "Your place at Brackwater – come in", "Line one\nhttp://here/join/abc"))
+	require.NoError(t, server.Send(context.Background(), "odd@brackwater.example", "Your place at Brackwater – come in",
+		"Line one\nhttp://here/join/abc"))
 	select {
 	case letter := <-letters:
 		assert.Contains(t, letter, "RCPT TO:<odd@brackwater.example>")
@@ -66,7 +67,8 @@ func TestALetterReachesTheMailServer(t *testing.T) {
 	case <-time.After(10 * time.Second):
 		require.Fail(t, "it did not come")
 	}
-	assert.Error(t, server.Send(context.Background(), "odd@brackwater.example\r\nBcc: all@x.example", "x", "x"), "no second header")
+	assert.Error(t, server.Send(context.Background(), "odd@brackwater.example\r\nBcc: all@x.example", "x", "x"),
+		"no second header")
 }
 
 func TestAMailServerThatIsNone(t *testing.T) {

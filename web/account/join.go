@@ -31,13 +31,15 @@ func over(err error) error {
 	}
 	if errors.Is(err, planner.ErrWaits) {
 		return shell.Refusal{Status: http.StatusForbidden, Heading: "Your medical staff have to confirm this first",
-			Line: "The club has medical staff by now, and only they let others see what is medical. They see your invitation; you get a new letter once they have confirmed it."}
+			Line: "The club has medical staff by now, and only they let others see what is medical. They see " +
+				"your invitation; you get a new letter once they have confirmed it."}
 	}
 	return err
 }
 
 func joinPage(who planner.Account, token string, wrong plan.Problems) *shell.Page {
-	b := joinBody{Name: who.Name, Email: who.Email, Role: who.Role.Name(), Club: who.ClubName, Token: token, Problems: wrong}
+	b := joinBody{Name: who.Name, Email: who.Email, Role: who.Role.Name(), Club: who.ClubName, Token: token,
+		Problems: wrong}
 	return &shell.Page{Screens: screens, Name: "join", Title: "Join " + who.ClubName, Body: b}
 }
 
@@ -67,9 +69,14 @@ func (in Room) Join(r *shell.Request) (shell.Answer, error) {
 		if !errors.Is(err, planner.ErrTaken) {
 			return nil, over(err)
 		}
-		again := joinPage(who, token, plan.Problems{{Where: "password", What: fmt.Sprintf("%s signs in here already: ask to be invited with another address", who.Email)}})
+		again := joinPage(who, token,
+			plan.Problems{{Where: "password",
+				What: fmt.Sprintf("%s signs in here already: ask to be invited with another address", who.Email)}})
 		again.Status = http.StatusConflict
 		return again, nil
 	}
-	return r.Changed(err, nil, func(wrong plan.Problems) (*shell.Page, error) { return joinPage(who, token, wrong), nil })
+	return r.Changed(err, nil, func(wrong plan.Problems) (*shell.Page, error) {
+		return joinPage(who, token, wrong),
+			nil
+	})
 }

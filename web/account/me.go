@@ -42,7 +42,8 @@ func (in Room) mePage(r *shell.Request, wrong plan.Problems) (*shell.Page, error
 		return nil, err
 	}
 	for _, s := range list {
-		b.SignIns = append(b.SignIns, signInRow{s.ID, shell.Agent(s.Agent), s.Seen.Format("Mon 2 January, 15:04") + " UTC", s.ID == r.By.SignIn})
+		b.SignIns = append(b.SignIns,
+			signInRow{s.ID, shell.Agent(s.Agent), s.Seen.Format("Mon 2 January, 15:04") + " UTC", s.ID == r.By.SignIn})
 	}
 	if b.Left, err = in.Staff.RecoveryCodes(r.Context(), r.By); err != nil {
 		return nil, err
@@ -111,7 +112,9 @@ func (in Room) SetPassword(r *shell.Request) (shell.Answer, error) {
 			err = in.Staff.SetPassword(r.Context(), r.By, hash)
 		}
 	}
-	return r.Saved(err, "Your password is changed", "/me", func(wrong plan.Problems) (*shell.Page, error) { return in.mePage(r, wrong) })
+	return r.Saved(err, "Your password is changed", "/me", func(wrong plan.Problems) (*shell.Page, error) {
+		return in.mePage(r, wrong)
+	})
 }
 
 // SetLanguage sets in which language pages speak to who is signed in.
@@ -120,7 +123,8 @@ func (in Room) SetLanguage(r *shell.Request) (shell.Answer, error) {
 	if language != "" {
 		language = shell.TongueOf(language).Lang
 	}
-	return r.Saved(in.Staff.Speak(r.Context(), r.By, language), "The language is set", "/me", func(wrong plan.Problems) (*shell.Page, error) { return in.mePage(r, wrong) })
+	return r.Saved(in.Staff.Speak(r.Context(), r.By, language), "The language is set", "/me",
+		func(wrong plan.Problems) (*shell.Page, error) { return in.mePage(r, wrong) })
 }
 
 // languagePick is a field with the languages that pages speak.
@@ -150,7 +154,8 @@ func (in Room) SetFactor(r *shell.Request) (shell.Answer, error) {
 	if key == nil {
 		return shell.Go("/me"), nil
 	}
-	right, tooMany, err := r.Guarded(shell.ByFactor, r.By.Email, func() (bool, error) { return in.codeRight(r, r.By.ID, key.Secret(), r.Form.Text("code")) })
+	right, tooMany, err := r.Guarded(shell.ByFactor, r.By.Email,
+		func() (bool, error) { return in.codeRight(r, r.By.ID, key.Secret(), r.Form.Text("code")) })
 	if err != nil {
 		return nil, err
 	}
@@ -158,7 +163,8 @@ func (in Room) SetFactor(r *shell.Request) (shell.Answer, error) {
 		return nil, shell.Refusal{Status: http.StatusTooManyRequests, Heading: "Too many tries", Line: tooManyTries}
 	}
 	if !right {
-		page, err := in.mePage(r, plan.Problems{{Where: "code", What: "that code is not right: look again, they change every half minute"}})
+		page, err := in.mePage(r,
+			plan.Problems{{Where: "code", What: "that code is not right: look again, they change every half minute"}})
 		if err == nil {
 			page.Status = http.StatusUnprocessableEntity
 		}
@@ -209,10 +215,13 @@ func (in Room) DropFactor(r *shell.Request) (shell.Answer, error) {
 	if err == nil {
 		_, err = in.Staff.SetFactor(r.Context(), r.By, "")
 	}
-	return r.Saved(err, "Your second factor is off", "/me", func(wrong plan.Problems) (*shell.Page, error) { return in.mePage(r, wrong) })
+	return r.Saved(err, "Your second factor is off", "/me", func(wrong plan.Problems) (*shell.Page, error) {
+		return in.mePage(r, wrong)
+	})
 }
 
 // EndSignIn signs one of one's browsers out.
 func (in Room) EndSignIn(r *shell.Request) (shell.Answer, error) {
-	return r.Saved(in.Staff.SignOut(r.Context(), r.By, r.ParamID("id")), "That browser is signed out", "/me", shell.Gone)
+	return r.Saved(in.Staff.SignOut(r.Context(), r.By, r.ParamID("id")), "That browser is signed out", "/me",
+		shell.Gone)
 }

@@ -28,7 +28,8 @@ func turn(ctx context.Context) (done func(), err error) {
 	case <-ctx.Done():
 		return nil, ctx.Err()
 	case <-time.After(busyAfter):
-		return nil, shell.Refusal{Status: http.StatusServiceUnavailable, Heading: "Too many at once", Line: "Too many people sign in just now. Try again in a moment."}
+		return nil, shell.Refusal{Status: http.StatusServiceUnavailable, Heading: "Too many at once",
+			Line: "Too many people sign in just now. Try again in a moment."}
 	}
 }
 
@@ -53,8 +54,8 @@ func matches(ctx context.Context, password, hash string) (bool, error) {
 	return right && err == nil, nil
 }
 
-// nobody is a hash to compare with where there is no account, so that the time
-// of the answer does not tell.
+// nobody is a hash to compare with where there is no account, so that the time of the answer does
+// not tell.
 var nobody = sync.OnceValue(func() string {
 	hash, _ := argon2id.CreateHash("nobody", argon2id.DefaultParams)
 	return hash
@@ -71,7 +72,8 @@ func passwordProblem(password string, known ...string) string {
 	}
 	plain := letters(password)
 	for _, word := range known {
-		for _, part := range strings.FieldsFunc(strings.ToLower(word), func(r rune) bool { return !unicode.IsLetter(r) }) {
+		for _, part := range strings.FieldsFunc(strings.ToLower(word),
+			func(r rune) bool { return !unicode.IsLetter(r) }) {
 			if len(part) >= 4 && strings.Contains(plain, part) && len(plain)-len(part) < 6 {
 				return "leave your name, e-mail and club out of it"
 			}
@@ -81,8 +83,10 @@ func passwordProblem(password string, known ...string) string {
 }
 
 // tried are what passwords are mostly made of; more than half of one of these is common.
-var tried = []string{"password", "passwort", "qwerty", "qwertyuiop", "asdfghjkl", "zxcvbnm", "letmein", "welcome", "iloveyou", "princess", "dragon", "monkey", "football", "baseball", "basketball",
-	"rugby", "sunshine", "superman", "batman", "master", "shadow", "administrator", "admin", "login", "abc", "abcdef", "abcdefghijkl", "trustno", "starwars", "whatever", "freedom", "computer", "michael",
+var tried = []string{"password", "passwort", "qwerty", "qwertyuiop", "asdfghjkl", "zxcvbnm", "letmein", "welcome",
+	"iloveyou", "princess", "dragon", "monkey", "football", "baseball", "basketball",
+	"rugby", "sunshine", "superman", "batman", "master", "shadow", "administrator", "admin", "login", "abc", "abcdef",
+	"abcdefghijkl", "trustno", "starwars", "whatever", "freedom", "computer", "michael",
 	"liverpool", "chelsea", "arsenal", "changeme", "secret", "coach", "warmup", "cuestart", "kickoff"}
 
 // common tells whether a password is one of those that are tried first.
@@ -110,7 +114,8 @@ func letters(password string) string {
 }
 
 func read(password string) string {
-	return letters(strings.NewReplacer("0", "o", "1", "i", "3", "e", "4", "a", "5", "s", "7", "t", "@", "a", "$", "s", "!", "i").Replace(password))
+	return letters(strings.NewReplacer("0", "o", "1", "i", "3", "e", "4", "a", "5", "s", "7", "t", "@", "a", "$", "s",
+		"!", "i").Replace(password))
 }
 
 func distinct(password string) int {

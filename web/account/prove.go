@@ -60,7 +60,8 @@ func (in Room) EnterCode(r *shell.Request) (shell.Answer, error) {
 		return shell.Go("/sign-in"), nil
 	}
 	found, secrets, err := in.Staff.AccountByEmail(r.Context(), who.Email)
-	if errors.Is(err, planner.ErrNotFound) || err == nil && (who.Of != of(secrets) || r.Now().Sub(time.Unix(who.At, 0)) > pendingFor) {
+	if errors.Is(err, planner.ErrNotFound) || err == nil && (who.Of != of(secrets) ||
+		r.Now().Sub(time.Unix(who.At, 0)) > pendingFor) {
 		r.Hold("")
 		return shell.Go("/sign-in"), nil
 	} else if err != nil {
@@ -78,7 +79,8 @@ func (in Room) EnterCode(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	if !right {
-		return codePage(http.StatusUnauthorized, "That code is not right, or was used before. Wait for the next one."), in.Staff.SignInFailed(r.Context(), found)
+		return codePage(http.StatusUnauthorized, "That code is not right, or was used before. Wait for the next one."),
+			in.Staff.SignInFailed(r.Context(), found)
 	}
 	return r.LetIn(found, who.Back)
 }
@@ -153,12 +155,14 @@ func (in Room) Prove(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	if !right {
-		return againPage(r, http.StatusUnauthorized, "That is not your password."), in.Staff.SignInFailed(r.Context(), r.By)
+		return againPage(r, http.StatusUnauthorized, "That is not your password."),
+			in.Staff.SignInFailed(r.Context(), r.By)
 	}
 	if err := in.Staff.Proved(r.Context(), r.By); err != nil || to == "" {
 		return shell.Go(r.Back()), err
 	}
-	return &shell.Page{Screens: screens, Name: "resume", Title: "Go on", Body: againBody{To: shell.SafePath(to), Kept: kept(r)}}, nil
+	return &shell.Page{Screens: screens, Name: "resume", Title: "Go on",
+		Body: againBody{To: shell.SafePath(to), Kept: kept(r)}}, nil
 }
 
 // ownPassword tells whether the form's present password is that of who asks, unless there were
@@ -168,7 +172,8 @@ func (in Room) ownPassword(r *shell.Request) (right, tooMany bool, err error) {
 	if err != nil {
 		return false, false, err
 	}
-	return r.Guarded(shell.ByOwn, r.By.Email, func() (bool, error) { return matches(r.Context(), r.Form.Raw("present"), secrets.PasswordHash) })
+	return r.Guarded(shell.ByOwn, r.By.Email,
+		func() (bool, error) { return matches(r.Context(), r.Form.Raw("present"), secrets.PasswordHash) })
 }
 
 // mustOwnPassword says in a sentence, for a field, that it was not their password.
@@ -219,9 +224,11 @@ func (in Room) resetPage(r *shell.Request, status int, problem string) (*shell.P
 	token := r.Param("token")
 	who, err := in.Staff.Resets(r.Context(), token)
 	if errors.Is(err, planner.ErrNotFound) {
-		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "This link is over", Line: "It was used, is older than an hour, or is not whole. Ask for a new one from the sign-in page."}
+		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "This link is over",
+			Line: "It was used, is older than an hour, or is not whole. Ask for a new one from the sign-in page."}
 	}
-	return &shell.Page{Screens: screens, Name: "reset", Title: "A new password", Status: status, Body: resetBody{who.Name, who.Email, token, problem}}, err
+	return &shell.Page{Screens: screens, Name: "reset", Title: "A new password", Status: status,
+		Body: resetBody{who.Name, who.Email, token, problem}}, err
 }
 
 // Reset is the form for a new password.

@@ -95,7 +95,8 @@ func (in Room) Welcome(r *shell.Request) (shell.Answer, error) {
 // Found makes the first club, and signs its coach in.
 func (in Room) Found(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
-	b := welcomeBody{Club: f.Text("club"), Squad: f.Text("squad"), Sport: f.Raw("sport"), Grade: f.Raw("grade"), Name: f.Text("name"), Email: f.Raw("email"), Zone: f.Text("time_zone"), Units: f.Raw("units")}
+	b := welcomeBody{Club: f.Text("club"), Squad: f.Text("squad"), Sport: f.Raw("sport"), Grade: f.Raw("grade"),
+		Name: f.Text("name"), Email: f.Raw("email"), Zone: f.Text("time_zone"), Units: f.Raw("units")}
 	b.check(f)
 	err := f.Err()
 	if err == nil {
@@ -125,8 +126,10 @@ func (in Room) found(r *shell.Request, b welcomeBody) (planner.Account, error) {
 	if err != nil {
 		return planner.Account{}, err
 	}
-	return in.Keep.Found(r.Context(), keep.Founding{Club: b.Club, Sport: b.Sport, Squad: b.Squad, Grade: b.Grade, Name: b.Name,
-		Email: shell.CleanEmail(b.Email), PasswordHash: hash, Zone: b.Zone, Units: b.Units, Language: shell.Foreign(r.Tongue().Lang)})
+	return in.Keep.Found(r.Context(), keep.Founding{Club: b.Club, Sport: b.Sport, Squad: b.Squad, Grade: b.Grade,
+		Name:  b.Name,
+		Email: shell.CleanEmail(b.Email), PasswordHash: hash, Zone: b.Zone, Units: b.Units,
+		Language: shell.Foreign(r.Tongue().Lang)})
 }
 
 // Grades are the levels of a squad, as a coach says them.
@@ -169,5 +172,6 @@ func (b *welcomeBody) check(f *shell.Form) {
 const mostEmail = 254
 
 func emailLike(email string) bool {
-	return len(email) <= mostEmail && strings.Count(email, "@") == 1 && !strings.HasPrefix(email, "@") && !strings.HasSuffix(email, "@") && !strings.ContainsAny(email, " \r\n\t")
+	return len(email) <= mostEmail && strings.Count(email, "@") == 1 && !strings.HasPrefix(email, "@") &&
+		!strings.HasSuffix(email, "@") && !strings.ContainsAny(email, " \r\n\t")
 }

@@ -15,7 +15,8 @@ import (
 )
 
 func TestTheFirstClubsFormIsCheckedFieldByField(t *testing.T) {
-	good := welcomeBody{Club: "Hollinmere", Squad: "Firsts", Sport: "netball", Grade: "club", Name: "Ada Quill", Email: " Ada@Hollinmere.example "}
+	good := welcomeBody{Club: "Hollinmere", Squad: "Firsts", Sport: "netball", Grade: "club", Name: "Ada Quill",
+		Email: " Ada@Hollinmere.example "}
 	check := func(b welcomeBody, password string) (where []string) {
 		f := shell.NewForm(url.Values{"password": {password}})
 		b.check(f)
@@ -37,7 +38,8 @@ func TestTheFirstClubsFormIsCheckedFieldByField(t *testing.T) {
 		spoil(&b)
 		assert.Equal(t, []string{field}, check(b, "three words, my own"))
 	}
-	for _, email := range []string{"", "x", "@x", "x@", "a@b@c", "a b@c.example", strings.Repeat("x", 260) + "@c.example"} {
+	for _, email := range []string{"", "x", "@x", "x@", "a@b@c", "a b@c.example",
+		strings.Repeat("x", 260) + "@c.example"} {
 		b := good
 		b.Email = email
 		assert.Equal(t, []string{"email"}, check(b, "three words, my own"), email)
@@ -45,10 +47,12 @@ func TestTheFirstClubsFormIsCheckedFieldByField(t *testing.T) {
 }
 
 func TestACommonPasswordIsRefused(t *testing.T) {
-	for _, bad := range []string{"password1234", "Passw0rd!2026", "qwertyuiop12", "123456789012", "aaaaaaaaaaaa", "abcdefghijkl", "iloveyou2026!", "welcome12345", "adaquill2026", "hollinmere12", "elevenchars"} {
+	for _, bad := range []string{"password1234", "Passw0rd!2026", "qwertyuiop12", "123456789012", "aaaaaaaaaaaa",
+		"abcdefghijkl", "iloveyou2026!", "welcome12345", "adaquill2026", "hollinmere12", "elevenchars"} {
 		assert.NotEmpty(t, passwordProblem(bad, "ada@hollinmere.example", "Ada Quill", "Hollinmere"), bad)
 	}
-	for _, good := range []string{"four kettles on a roof", "tin-Lantern-owl-9", "correct horse staple", "brackwater kick-off", "Marrow&Thistle88x"} {
+	for _, good := range []string{"four kettles on a roof", "tin-Lantern-owl-9", "correct horse staple",
+		"brackwater kick-off", "Marrow&Thistle88x"} {
 		assert.Empty(t, passwordProblem(good, "ada@hollinmere.example", "Ada Quill", "Hollinmere"), good)
 	}
 }

@@ -51,7 +51,8 @@ func (in Room) staffPage(r *shell.Request, wrong plan.Problems, sent invitation)
 	}
 	for _, a := range accounts {
 		one := member{Account: a, Self: a.ID == r.By.ID}
-		one.Mine = !one.Self && (r.May(planner.ToLead) && a.Role != planner.Medical || r.May(planner.ToVouch) && a.Role == planner.Medical)
+		one.Mine = !one.Self && (r.May(planner.ToLead) && a.Role != planner.Medical ||
+			r.May(planner.ToVouch) && a.Role == planner.Medical)
 		one.CanRole = one.Mine && r.May(planner.ToLead)
 		b.Members = append(b.Members, one)
 	}
@@ -91,7 +92,9 @@ func (in Room) Invite(r *shell.Request) (shell.Answer, error) {
 	if waits {
 		said = sent.Name + " is invited as soon as one of your medical staff has confirmed it"
 	}
-	return r.Saved(err, said, "/staff", func(wrong plan.Problems) (*shell.Page, error) { return in.staffPage(r, wrong, sent) })
+	return r.Saved(err, said, "/staff", func(wrong plan.Problems) (*shell.Page, error) {
+		return in.staffPage(r, wrong, sent)
+	})
 }
 
 // staffChange answers a change of a member or an invitation.
@@ -99,12 +102,15 @@ func (in Room) staffChange(r *shell.Request, err error, said string) (shell.Answ
 	if errors.Is(err, planner.ErrTaken) {
 		err = plan.In("staff", "the club needs a coach: make somebody else one first")
 	}
-	return r.Saved(err, said, "/staff", func(wrong plan.Problems) (*shell.Page, error) { return in.staffPage(r, wrong, invitation{}) })
+	return r.Saved(err, said, "/staff", func(wrong plan.Problems) (*shell.Page, error) {
+		return in.staffPage(r, wrong, invitation{})
+	})
 }
 
 // Withdraw ends an invitation before it is used.
 func (in Room) Withdraw(r *shell.Request) (shell.Answer, error) {
-	return in.staffChange(r, in.Staff.WithdrawInvitation(r.Context(), r.By, r.ParamID("id")), "The invitation is withdrawn")
+	return in.staffChange(r, in.Staff.WithdrawInvitation(r.Context(), r.By, r.ParamID("id")),
+		"The invitation is withdrawn")
 }
 
 // Confirm lets an invitation of medical staff go out.
@@ -112,13 +118,15 @@ func (in Room) Confirm(r *shell.Request) (shell.Answer, error) {
 	if err := r.MustProve(); err != nil {
 		return nil, err
 	}
-	return in.staffChange(r, in.Staff.Confirm(r.Context(), r.By, r.ParamID("id"), r.Origin()), "The invitation is on its way")
+	return in.staffChange(r, in.Staff.Confirm(r.Context(), r.By, r.ParamID("id"), r.Origin()),
+		"The invitation is on its way")
 }
 
 // SetRole makes a coach an assistant, or the other way round.
 func (in Room) SetRole(r *shell.Request) (shell.Answer, error) {
 	role := planner.Role(r.Form.Raw("role"))
-	return in.staffChange(r, in.Staff.SetRole(r.Context(), r.By, r.ParamID("id"), role), "The role is changed: "+role.Name())
+	return in.staffChange(r, in.Staff.SetRole(r.Context(), r.By, r.ParamID("id"), role),
+		"The role is changed: "+role.Name())
 }
 
 // Suspend lets a member sign in no more, or again.
@@ -139,7 +147,9 @@ func (in Room) RemoveMember(r *shell.Request) (shell.Answer, error) {
 // SetTerms sets how long the club keeps what it need not keep.
 func (in Room) SetTerms(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
-	terms := planner.Terms{Reasons: f.Int("reasons", 0, mostDays), Tests: f.Int("tests", leastDays, mostDays), Sessions: f.Int("sessions", leastDays, mostDays), MedicalFactor: f.Has("factor"), Language: shell.Foreign(shell.TongueOf(f.Text("language")).Lang)}
+	terms := planner.Terms{Reasons: f.Int("reasons", 0, mostDays), Tests: f.Int("tests", leastDays, mostDays),
+		Sessions: f.Int("sessions", leastDays, mostDays), MedicalFactor: f.Has("factor"),
+		Language: shell.Foreign(shell.TongueOf(f.Text("language")).Lang)}
 	err := f.Err()
 	if err == nil {
 		err = in.Staff.SetTerms(r.Context(), r.By, terms)

@@ -97,15 +97,18 @@ func (i item) Nth() int { return i.Index + 1 }
 // blocks, and blocks are these as they are timed.
 func chosenOf(page *body, board *boards.Board, d *plan.Document, blocks []schedule.Block, i int, is row) *chosen {
 	b := &blocks[i]
-	found := &chosen{row: is, Aim: b.Aim, Says: b.Says(), Because: b.Block.Why, Why: b.Cut, Priority: b.Priority, Priorities: plan.Priorities,
-		Cost: cost(b), Versions: today.Says(d, b.ID), Held: d.HeldWords(b.Block), Said: say.Attributes(d, b.Block), Note: b.Note,
+	found := &chosen{row: is, Aim: b.Aim, Says: b.Says(), Because: b.Block.Why, Why: b.Cut, Priority: b.Priority,
+		Priorities: plan.Priorities,
+		Cost:       cost(b), Versions: today.Says(d, b.ID), Held: d.HeldWords(b.Block),
+		Said: say.Attributes(d, b.Block), Note: b.Note,
 		SaidProblem: cmp.Or(page.Problems.At(plan.AtBlock(b.ID, "said")), page.Problems.At(plan.AtBlock(b.ID, "hold"))),
 		Phases:      append(slices.Clone(plan.Methods[d.Method].Phases), drill.Own)}
 	event := "line up"
 	if len(d.Fixed) > 0 {
 		event = d.Fixed[0].Name
 	}
-	found.SaidHow = "Who, where, led by, when: at 26 · 26 to 18 · done by 20 · before " + event + " · straight after a block · 3 rounds"
+	found.SaidHow = "Who, where, led by, when: at 26 · 26 to 18 · done by 20 · before " + event +
+		" · straight after a block · 3 rounds"
 	found.Words = sayable(d)
 	if i+1 < len(d.Blocks) {
 		found.Next = d.Blocks[i+1].ID
@@ -115,19 +118,7 @@ func chosenOf(page *body, board *boards.Board, d *plan.Document, blocks []schedu
 	}
 	for n := range b.Items {
 		one := itemOf(page, b, n)
-		one.Stands, one.Up, one.Down = board.Stands(b.Block, n), n > 0, n+1 < len(b.Items)
-		one.Minds = mindsOf(board, d, b, n)
-		one.Forms, one.Others = formsOf(d, b, n)
-		for _, s := range one.Stands {
-			switch s.Word {
-			case plan.Easier:
-				one.Easier = s.Drill.Name
-			case plan.Harder:
-				one.Harder = s.Drill.Name
-			}
-		}
-		one.Chips = shell.ChipsOf(&b.Items[n].Drill, n)
-		one.Toggles, one.Look = togglesOf(b, n), chalk.Of(board.Looks(&b.Items[n].Drill), &b.Items[n].Drill)
+		one.on(board, d, b)
 		found.Items = append(found.Items, one)
 		found.Cautions = plan.AddCaution(found.Cautions, b.Items[n].Drill.Caution)
 	}
@@ -144,6 +135,25 @@ func chosenOf(page *body, board *boards.Board, d *plan.Document, blocks []schedu
 		}
 	}
 	return found
+}
+
+// on says what of the board a drill of a block goes with: what may stand in for it, who minds it,
+// who does it in another form.
+func (i *item) on(board *boards.Board, d *plan.Document, b *schedule.Block) {
+	n := i.Index
+	i.Stands, i.Up, i.Down = board.Stands(b.Block, n), n > 0, n+1 < len(b.Items)
+	i.Minds = mindsOf(board, d, b, n)
+	i.Forms, i.Others = formsOf(d, b, n)
+	for _, s := range i.Stands {
+		switch s.Word {
+		case plan.Easier:
+			i.Easier = s.Drill.Name
+		case plan.Harder:
+			i.Harder = s.Drill.Name
+		}
+	}
+	i.Chips = shell.ChipsOf(&b.Items[n].Drill, n)
+	i.Toggles, i.Look = togglesOf(b, n), chalk.Of(board.Looks(&b.Items[n].Drill), &b.Items[n].Drill)
 }
 
 // mindsOf says what to mind of drill n of a block where it stands: any drill may stand
@@ -177,7 +187,8 @@ func sayable(d *plan.Document) (words []string) {
 func itemOf(page *body, b *schedule.Block, n int) item {
 	k := b.Items[n].Drill
 	one := item{Index: n, Code: k.Code, Name: k.Name, Words: k.Words(k.Range.Target),
-		Less: k.Range.Target > k.Range.Min, More: k.Range.Target < k.Range.Max, Problem: page.Problems.At(plan.AtItem(b.ID, n))}
+		Less: k.Range.Target > k.Range.Min, More: k.Range.Target < k.Range.Max,
+		Problem: page.Problems.At(plan.AtItem(b.ID, n))}
 	if spread := b.Spread(speech.English, n); spread != "" {
 		one.Words += ", " + spread
 	}

@@ -30,7 +30,8 @@ import (
 //go:embed *.html
 var files embed.FS
 
-var screens = shell.Parse(files, template.FuncMap{"on": func(b *body, is listBody) any { return listOn{b, is} }}, chart.Files)
+var screens = shell.Parse(files, template.FuncMap{"on": func(b *body, is listBody) any { return listOn{b, is} }},
+	chart.Files)
 
 // listOn is a list with the page it stands on.
 type listOn struct {
@@ -182,7 +183,8 @@ func (in Room) Show(r *shell.Request) (shell.Answer, error) {
 
 // page is the board with a block open; after a refused form with its problems,
 // and with what refill puts back into its fields.
-func (in Room) page(r *shell.Request, b *boards.Board, block string, wrong plan.Problems, refill func(*body)) *shell.Page {
+func (in Room) page(r *shell.Request, b *boards.Board, block string, wrong plan.Problems,
+	refill func(*body)) *shell.Page {
 	if b.Document.Block(block) == nil {
 		block = ""
 	}
@@ -204,20 +206,23 @@ func dayOf(b *boards.Board) string {
 
 func (in Room) bodyOf(r *shell.Request, b *boards.Board, block string, wrong plan.Problems) *body {
 	d, fitted := b.Document, b.Schedule
-	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(), Late: b.Verdict().Late(fitted.Start, r.Now(), d.StartName), Likely: in.Boards.Likely(b), Paces: b.Paces(), LastTime: b.LastTime, Runs: b.Runs && r.Now().Before(fitted.Start), Slack: d.Slack, Seek: fitted.Result.Feasible && !fitted.Result.Proven(), Problems: wrong, Newer: b.Newer, Edits: r.Coach(), Spare: d.UseSpare, Notes: d.Notes,
-		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Day: dayOf(b), Offers: offers(d),
+	made := &body{ID: b.ID, Revision: b.Revision, Title: d.Title, Verdict: b.Verdict(),
+		Late: b.Verdict().Late(fitted.Start, r.Now(), d.StartName), Likely: in.Boards.Likely(b), Paces: b.Paces(),
+		LastTime: b.LastTime, Runs: b.Runs && r.Now().Before(fitted.Start), Slack: d.Slack,
+		Seek: fitted.Result.Feasible && !fitted.Result.Proven(), Problems: wrong, Newer: b.Newer, Edits: r.Coach(),
+		Spare: d.UseSpare, Notes: d.Notes,
+		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Day: dayOf(b),
+		Offers:    offers(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
 	made.Example, made.In = b.Plays().Example, d.Measure
 	if shape := b.Plays().Shape; len(shape) > 0 {
 		made.Shape = shape[0]
 	}
+	made.saved(r, b)
 	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place)
 	made.Heads = drill.Number(len(d.Players), "players")
-	made.Saved = "Saved " + b.Made.At.In(fitted.Start.Location()).Format("15:04")
-	if b.Made.By != "" && b.Made.Account != r.By.ID {
-		made.Saved += " by " + b.Made.By
-	}
-	made.Timing = timingForm{d.Start.Local, d.Start.Zone, string(d.Start.Occurrence), strings.TrimSuffix(clock.Duration(d.Margin), ":00")}
+	made.Timing = timingForm{d.Start.Local, d.Start.Zone, string(d.Start.Occurrence),
+		strings.TrimSuffix(clock.Duration(d.Margin), ":00")}
 	_, err := clock.Start{Local: d.Start.Local, Zone: d.Start.Zone}.Resolve()
 	made.Repeated = errors.Is(err, clock.ErrRepeated) || strings.Contains(wrong.At("start"), clock.ErrRepeated.Error())
 	made.Fresh = b.Publication.Number > 0 && b.Publication.Head == b.Head
@@ -225,14 +230,7 @@ func (in Room) bodyOf(r *shell.Request, b *boards.Board, block string, wrong pla
 	if b.Publication.Token != "" {
 		made.Link = r.Origin() + shell.Link(b.Publication.Token)
 	}
-	for _, f := range b.Findings {
-		one := finding{f, severityWords[f.Severity], wrong.At(plan.AtException(f.Rule, f.Where))}
-		if f.Reason != "" {
-			made.Excused = append(made.Excused, one)
-		} else {
-			made.Findings = append(made.Findings, one)
-		}
-	}
+	made.findings(b, wrong)
 	if len(d.Blocks) > 0 {
 		made.Principles = b.Principles()
 	}
@@ -241,7 +239,8 @@ func (in Room) bodyOf(r *shell.Request, b *boards.Board, block string, wrong pla
 	made.lists(b, block)
 	made.Drawers = in.drawersOf(r, b, made)
 	if made.Chosen != nil {
-		made.Chosen.HoldCost, _ = in.WhatIf.HoldCost(r.Context(), b, block) // a figure beside it: the board stands without
+		// a figure beside it: the board stands without
+		made.Chosen.HoldCost, _ = in.WhatIf.HoldCost(r.Context(), b, block)
 		made.Chosen.Drawers = made.Drawers
 	}
 	if len(made.Rows) > 0 {
@@ -253,6 +252,26 @@ func (in Room) bodyOf(r *shell.Request, b *boards.Board, block string, wrong pla
 	return made
 }
 
+// saved says when the plan was changed last, and by whom where that was somebody else.
+func (b *body) saved(r *shell.Request, board *boards.Board) {
+	b.Saved = "Saved " + board.Made.At.In(board.Schedule.Start.Location()).Format("15:04")
+	if board.Made.By != "" && board.Made.Account != r.By.ID {
+		b.Saved += " by " + board.Made.By
+	}
+}
+
+// findings are what checks find, and what of it the coach keeps as it is.
+func (b *body) findings(board *boards.Board, wrong plan.Problems) {
+	for _, f := range board.Findings {
+		one := finding{f, severityWords[f.Severity], wrong.At(plan.AtException(f.Rule, f.Where))}
+		if f.Reason != "" {
+			b.Excused = append(b.Excused, one)
+		} else {
+			b.Findings = append(b.Findings, one)
+		}
+	}
+}
+
 // offer lists what an empty plan can start from.
 func (b *body) offer(in Room, r *shell.Request) {
 	kept, err := in.Books.Routines(r.Context(), r.Club())
@@ -261,7 +280,8 @@ func (b *body) offer(in Room, r *shell.Request) {
 	}
 	b.Routines = nil
 	for _, k := range kept {
-		b.Routines = append(b.Routines, shell.Choice{Value: strconv.FormatUint(k.ID, 10), Label: shell.Joined(", ", k.Is.Name, k.Is.Season)})
+		b.Routines = append(b.Routines, shell.Choice{Value: strconv.FormatUint(k.ID, 10),
+			Label: shell.Joined(", ", k.Is.Name, k.Is.Season)})
 	}
 }
 
@@ -314,17 +334,20 @@ func (b *body) rows(board *boards.Board, chosen string) {
 }
 
 func rowOf(board *boards.Board, d *plan.Document, b *schedule.Block) row {
-	one := row{ID: b.ID, Name: b.Name, Phase: b.Phase, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader),
-		Out: !b.Kept, Dose: strings.Join(b.Named(), ", "), start: b.Start}
+	one := row{ID: b.ID, Name: b.Name, Phase: b.Phase, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone),
+		Leader: d.LeaderName(b.Leader),
+		Out:    !b.Kept, Dose: strings.Join(b.Named(), ", "), start: b.Start}
 	if b.Kept {
-		one.ToGo, one.Clock, one.Length = b.Start.ToGo(), clock.Clock(board.Schedule.Start, b.Start), clock.Lasting(b.Length())
+		one.ToGo, one.Clock, one.Length = b.Start.ToGo(), clock.Clock(board.Schedule.Start, b.Start),
+			clock.Lasting(b.Length())
 	}
 	return one
 }
 
 // changed answers a change: with the board as it is then, or with the board as it
 // is and what was wrong.
-func (in Room) changed(r *shell.Request, block string, b *boards.Board, err error, refill func(*body)) (shell.Answer, error) {
+func (in Room) changed(r *shell.Request, block string, b *boards.Board, err error,
+	refill func(*body)) (shell.Answer, error) {
 	again := func(wrong plan.Problems) (*shell.Page, error) {
 		now, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 		if err != nil {

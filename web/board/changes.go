@@ -40,7 +40,8 @@ func (in Room) Edit(form func(*shell.Request) Edited) shell.Handler {
 func (in Room) change(r *shell.Request, block string, edit boards.Edit, refill func(*body)) (shell.Answer, error) {
 	b, err := (*boards.Board)(nil), r.Form.Err()
 	if err == nil {
-		b, err = in.Boards.ChangeFor(r.Insisting(), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("who"), edit)
+		b, err = in.Boards.ChangeFor(r.Insisting(), r.By, r.ParamID("session"), r.Form.Count("revision"),
+			r.Form.Raw("who"), edit)
 	}
 	return in.changed(r, block, b, err, refill)
 }
@@ -141,7 +142,8 @@ func SetFixed(r *shell.Request) Edited {
 	if f.Has("gone") {
 		return edits("", func(d *plan.Document) (string, error) { return d.RemoveFixed(f.Raw("id")) }, nil)
 	}
-	event := plan.Fixed{ID: f.Raw("id"), Name: f.Text("name"), Who: []string{f.Raw("who")}, Active: f.Has("active"), Zone: f.Raw("zone")}
+	event := plan.Fixed{ID: f.Raw("id"), Name: f.Text("name"), Who: []string{f.Raw("who")}, Active: f.Has("active"),
+		Zone: f.Raw("zone")}
 	event.Span = plan.Span{From: f.Moment("from"), To: f.Moment("to")}
 	return edits("", func(d *plan.Document) (string, error) {
 		if known := d.Event(event.ID); known != nil && event.Who[0] == "" {
@@ -204,16 +206,20 @@ func SetFactor(r *shell.Request) Edited {
 // SetHead changes what is said of the session as a whole.
 func SetHead(r *shell.Request) Edited {
 	f := r.Form
-	to := plan.HeadFields{Title: f.Text("title"), Place: f.Text("place"), StartName: f.Text("start_name"), Method: f.Raw("method"), Open: f.Moment("open")}
+	to := plan.HeadFields{Title: f.Text("title"), Place: f.Text("place"), StartName: f.Text("start_name"),
+		Method: f.Raw("method"), Open: f.Moment("open")}
 	return edits("", func(d *plan.Document) (string, error) { return d.SetHead(to) }, nil)
 }
 
 // Mend makes the change that a check offers.
 func (in Room) Mend(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
-	b, err := in.Boards.Mend(r.Insisting(), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("rule"), f.Raw("where"))
+	b, err := in.Boards.Mend(r.Insisting(), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("rule"),
+		f.Raw("where"))
 	if errors.Is(err, check.ErrNoMend) {
-		err = plan.In("board", "No single change puts this right without spoiling something else. Change it by hand, or keep it as is and say why.")
+		err = plan.In("board",
+			"No single change puts this right without spoiling something else. Change it by hand, or keep it "+
+				"as is and say why.")
 	}
 	return in.changed(r, "", b, err, nil)
 }
@@ -281,7 +287,8 @@ func (in Room) KeepRoutine(r *shell.Request) (shell.Answer, error) {
 
 // PutRoutine puts a routine's blocks into the plan, beside its own.
 func (in Room) PutRoutine(r *shell.Request) (shell.Answer, error) {
-	b, err := in.Diary.PutRoutine(r.Insisting(), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.ID("from"))
+	b, err := in.Diary.PutRoutine(r.Insisting(), r.By, r.ParamID("session"), r.Form.Count("revision"),
+		r.Form.ID("from"))
 	return in.changed(r, "", b, err, nil)
 }
 

@@ -24,11 +24,14 @@ func dropOf(get func(name string) string) (to whatif.Drop, known bool) {
 		return n
 	}
 	known = true
-	to = whatif.Drop{Does: whatif.Does(get("does")), Block: get("block"), Event: get("event"), At: clock.Offset(number("at", -farthest, 0)), By: number("by", -farthest, farthest), Zone: get("zone"), Leader: get("leader")}
+	to = whatif.Drop{Does: whatif.Does(get("does")), Block: get("block"), Event: get("event"),
+		At: clock.Offset(number("at", -farthest, 0)), By: number("by", -farthest, farthest), Zone: get("zone"),
+		Leader: get("leader")}
 	if who := get("who"); who != "" {
 		to.Who = strings.Split(who, " ")
 	}
-	all := []whatif.Does{whatif.Order, whatif.Hold, whatif.Doses, whatif.TakeOut, whatif.Join, whatif.Goes, whatif.Leads, whatif.Shift, whatif.Longer, whatif.Sooner}
+	all := []whatif.Does{whatif.Order, whatif.Hold, whatif.Doses, whatif.TakeOut, whatif.Join, whatif.Goes,
+		whatif.Leads, whatif.Shift, whatif.Longer, whatif.Sooner}
 	return to, known && slices.Contains(all, to.Does)
 }
 

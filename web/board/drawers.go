@@ -90,7 +90,8 @@ func (in Room) drawersOf(r *shell.Request, board *boards.Board, page *body) (ope
 	}
 	open.Block = page.Chosen != nil && wanted("block", page.Chosen.Problem)
 	if head := headProblem(wrong); wanted("session", head) {
-		open.Head = &headForm{Title: d.Title, Place: d.Place, StartName: d.StartName, Method: d.Method, Open: shell.MomentText(d.Open, board.Schedule.Start),
+		open.Head = &headForm{Title: d.Title, Place: d.Place, StartName: d.StartName, Method: d.Method,
+			Open:    shell.MomentText(d.Open, board.Schedule.Start),
 			Methods: shell.Methods(), Problem: head, Order: methodOrder(d)}
 	}
 	if wanted("fixed", wrong.At("fixed")) {
@@ -109,7 +110,8 @@ func (in Room) drawersOf(r *shell.Request, board *boards.Board, page *body) (ope
 		open.Carry = carryOf(d, board.Blocks, wrong.At("bring"))
 	}
 	open.Lists = wanted("lists", page.listProblem(), page.inList())
-	if page.Chosen != nil && wanted("groups", wrong.At(plan.AtBlock(page.Chosen.ID, "groups")), wrong.At(plan.AtBlock(page.Chosen.ID, "choice"))) {
+	if page.Chosen != nil && wanted("groups", wrong.At(plan.AtBlock(page.Chosen.ID, "groups")),
+		wrong.At(plan.AtBlock(page.Chosen.ID, "choice"))) {
 		page.Chosen.Run.groups(d, d.Block(page.Chosen.ID))
 	}
 	if wanted("routine", wrong.At("routine")) {

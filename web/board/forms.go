@@ -30,6 +30,7 @@ func (in Room) PutForm(r *shell.Request) (shell.Answer, error) {
 	if err := f.Err(); err != nil {
 		return in.changed(r, block, nil, err, nil)
 	}
-	b, err := in.Boards.PutForm(r.Insisting(), r.By, r.ParamID("session"), f.Count("revision"), block, item, player, way)
+	b, err := in.Boards.PutForm(r.Insisting(), r.By, r.ParamID("session"), f.Count("revision"), block, item, player,
+		way)
 	return in.changed(r, block, b, err, nil)
 }

@@ -23,7 +23,8 @@ func clashOf(r *shell.Request, err error) *clash {
 	if !errors.As(err, &is) {
 		return nil
 	}
-	c := &clash{Names: strings.Join(is.Names, ", "), By: cmp.Or(is.By, "Somebody else"), Did: is.Did, Mine: is.Mine, To: r.Path()}
+	c := &clash{Names: strings.Join(is.Names, ", "), By: cmp.Or(is.By, "Somebody else"), Did: is.Did, Mine: is.Mine,
+		To: r.Path()}
 	for _, name := range r.Form.Names() {
 		for _, value := range r.Form.List(name) {
 			c.Fields = append(c.Fields, shell.Choice{Value: value, Label: name})

@@ -24,7 +24,8 @@ type listBody struct {
 
 // Ends tells what its length is called.
 func (l listBody) Ends() string {
-	return map[plan.When]string{plan.AfterEnd: "Minutes there are", plan.AtBreak: "The break lasts, min", plan.OnBench: "Each lasts, min"}[l.When]
+	return map[plan.When]string{plan.AfterEnd: "Minutes there are", plan.AtBreak: "The break lasts, min",
+		plan.OnBench: "Each lasts, min"}[l.When]
 }
 
 // at says where a block of it stands, in minutes of its line: "2:00 after", "6:30 to go".
@@ -40,8 +41,10 @@ func (b *body) lists(board *boards.Board, chosen string) {
 	lines := board.Lists()
 	for i := range lines {
 		l := &lines[i]
-		made := listBody{ID: l.ID, Name: l.Name, Line: l.Line, When: l.When, Lasts: clock.Lasting(l.Seconds()), Says: l.Findings(), Problem: b.Problems.At(plan.AtList(l.ID))}
-		for of, into := range map[int]*string{l.Length / 60: &made.Length, l.Margin / 60: &made.Margin, l.Every: &made.Every} {
+		made := listBody{ID: l.ID, Name: l.Name, Line: l.Line, When: l.When, Lasts: clock.Lasting(l.Seconds()),
+			Says: l.Findings(), Problem: b.Problems.At(plan.AtList(l.ID))}
+		for of, into := range map[int]*string{l.Length / 60: &made.Length, l.Margin / 60: &made.Margin,
+			l.Every: &made.Every} {
 			if of > 0 {
 				*into = strconv.Itoa(of)
 			}
@@ -62,7 +65,8 @@ func (b *body) lists(board *boards.Board, chosen string) {
 
 // Missing are the kinds of list that the plan does not have yet.
 func (b *body) Missing() (list []shell.Choice) {
-	names := map[plan.When]string{plan.AfterEnd: "after the end", plan.AtBreak: "half-time", plan.OnBench: "bench top-ups"}
+	names := map[plan.When]string{plan.AfterEnd: "after the end", plan.AtBreak: "half-time",
+		plan.OnBench: "bench top-ups"}
 	for _, when := range plan.Whens {
 		there := false
 		for _, l := range b.Lists {
@@ -77,7 +81,8 @@ func (b *body) Missing() (list []shell.Choice) {
 
 // AddList adds a list with what one of its kind usually holds.
 func (in Room) AddList(r *shell.Request) (shell.Answer, error) {
-	b, err := in.Diary.FillList(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), plan.When(r.Form.Raw("when")))
+	b, err := in.Diary.FillList(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"),
+		plan.When(r.Form.Raw("when")))
 	return in.changed(r, "", b, err, nil)
 }
 
@@ -88,7 +93,8 @@ func SetList(r *shell.Request) Edited {
 		return edits("", func(d *plan.Document) (string, error) { return d.RemoveList(id) }, nil)
 	}
 	at := f.At(plan.AtList(id))
-	to := plan.ListFields{Name: f.Text("name"), Line: f.Text("line"), Length: 60 * at.IntOr("length", 0, 1, 120), Margin: 60 * at.IntOr("margin", 0, 0, 60), Every: at.IntOr("every", 0, 1, 120)}
+	to := plan.ListFields{Name: f.Text("name"), Line: f.Text("line"), Length: 60 * at.IntOr("length", 0, 1, 120),
+		Margin: 60 * at.IntOr("margin", 0, 0, 60), Every: at.IntOr("every", 0, 1, 120)}
 	f.At("")
 	return edits("", func(d *plan.Document) (string, error) { return d.SetList(id, to) }, nil)
 }

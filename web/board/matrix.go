@@ -60,7 +60,8 @@ func (in Room) People(r *shell.Request) (shell.Answer, error) {
 func peoplePage(r *shell.Request, b *boards.Board, problem string) *shell.Page {
 	m := matrixOf(b)
 	m.Edits, m.Problem = r.Coach(), problem
-	return &shell.Page{Screens: screens, Name: "matrix", Part: "matrix", Title: b.Document.Title + ", who does what", Nav: "runin", Body: m}
+	return &shell.Page{Screens: screens, Name: "matrix", Part: "matrix", Title: b.Document.Title + ", who does what",
+		Nav: "runin", Body: m}
 }
 
 // Put puts somebody into a block, or takes them out.
@@ -72,13 +73,14 @@ func (in Room) Put(r *shell.Request) (shell.Answer, error) {
 	if err == nil && r.Wants("matrix") {
 		return peoplePage(r, b, ""), nil
 	}
-	return r.Changed(err, shell.Go(shell.Session(r.ParamID("session"), "people")), func(wrong plan.Problems) (*shell.Page, error) {
-		now, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
-		if err != nil {
-			return nil, err
-		}
-		return peoplePage(r, now, wrong[0].What), nil
-	})
+	return r.Changed(err, shell.Go(shell.Session(r.ParamID("session"), "people")),
+		func(wrong plan.Problems) (*shell.Page, error) {
+			now, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+			if err != nil {
+				return nil, err
+			}
+			return peoplePage(r, now, wrong[0].What), nil
+		})
 }
 
 func matrixOf(b *boards.Board) *matrix {
@@ -100,7 +102,8 @@ func matrixOf(b *boards.Board) *matrix {
 	everybody := matrixRow{Name: "Everybody", Unit: true}
 	for _, i := range order {
 		block := &b.Blocks[i]
-		one := matrixColumn{Name: block.Name, Phase: block.Phase.Key(), Letter: block.Phase.Letter(), People: len(block.Members)}
+		one := matrixColumn{Name: block.Name, Phase: block.Phase.Key(), Letter: block.Phase.Letter(),
+			People: len(block.Members)}
 		if block.Kept {
 			one.At = block.Start.ToGo()
 		}

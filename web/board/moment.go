@@ -59,12 +59,14 @@ func (in Room) Moment(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &shell.Page{Screens: screens, Name: "moment", Part: "moment", Title: "At " + clock.Offset(at).ToGo(), Nav: "runin", Body: momentOf(b, clock.Offset(at), r.Coach(), r.Query("wide") != "")}, nil
+	return &shell.Page{Screens: screens, Name: "moment", Part: "moment", Title: "At " + clock.Offset(at).ToGo(),
+		Nav: "runin", Body: momentOf(b, clock.Offset(at), r.Coach(), r.Query("wide") != "")}, nil
 }
 
 func momentOf(b *boards.Board, at clock.Offset, edits, wide bool) *momentBody {
 	d, m := b.Document, b.MomentOf(at)
-	made := &momentBody{ID: b.ID, Title: d.Title, At: int(at), ToGo: at.ToGo(), Clock: b.Schedule.Start.Add(time.Duration(at) * time.Second).Format("15:04:05"), Edits: edits}
+	made := &momentBody{ID: b.ID, Title: d.Title, At: int(at), ToGo: at.ToGo(),
+		Clock: b.Schedule.Start.Add(time.Duration(at) * time.Second).Format("15:04:05"), Edits: edits}
 	var ways []chalk.Way
 	walked := map[string]bool{}
 	made.next = map[string]string{}
@@ -77,7 +79,8 @@ func momentOf(b *boards.Board, at clock.Offset, edits, wide bool) *momentBody {
 			if w.There > 0 {
 				there = "there is " + clock.Lasting(w.There)
 			}
-			says := fmt.Sprintf("%s to %s: %s, a walk of %s, %s", w.From.Name, w.To.Name, d.Measure.Length(float64(w.Metres)), clock.Lasting(w.Needs), there)
+			says := fmt.Sprintf("%s to %s: %s, a walk of %s, %s", w.From.Name, w.To.Name,
+				d.Measure.Length(float64(w.Metres)), clock.Lasting(w.Needs), there)
 			if !walked[says] {
 				walked[says] = true
 				ways = append(ways, chalk.Way{From: w.From, To: w.To, Says: says, Tight: w.Tight()})

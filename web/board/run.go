@@ -58,10 +58,12 @@ type toggle struct {
 
 var formNames = map[plan.Form]string{plan.InOrder: "in order", plan.AtStations: "stations", plan.ByChoice: "a choice"}
 
-var splitNames = map[plan.Split]string{plan.Evenly: "counted off", plan.ByPosition: "by position", plan.ByLevel: "by level", plan.ByHand: "by hand"}
+var splitNames = map[plan.Split]string{plan.Evenly: "counted off", plan.ByPosition: "by position",
+	plan.ByLevel: "by level", plan.ByHand: "by hand"}
 
 func runOf(d *plan.Document, b *schedule.Block, page *body) runForm {
-	run := runForm{Words: b.How(speech.English), Many: len(b.Items) > 1, Split: b.Split, OnNow: b.On, Grouped: b.Form != plan.InOrder}
+	run := runForm{Words: b.How(speech.English), Many: len(b.Items) > 1, Split: b.Split, OnNow: b.On,
+		Grouped: b.Form != plan.InOrder}
 	if b.Pace > 0 {
 		run.Pace = b.PaceWords()
 	}
@@ -108,7 +110,9 @@ func (run *runForm) groups(d *plan.Document, b *plan.Block) {
 		line := groupLine{Name: b.Items[i].Drill.Name}
 		for _, id := range team {
 			p := d.Player(id)
-			line.People = append(line.People, groupPlayer{id, strings.TrimSpace(d.Numbers([]string{id}) + " " + p.ShortName()), slices.Contains(b.Choices[id], i) || b.Split == plan.ByHand})
+			line.People = append(line.People,
+				groupPlayer{id, strings.TrimSpace(d.Numbers([]string{id}) + " " + p.ShortName()),
+					slices.Contains(b.Choices[id], i) || b.Split == plan.ByHand})
 		}
 		run.Groups = append(run.Groups, line)
 	}
@@ -147,8 +151,10 @@ func SetForm(r *shell.Request) Edited {
 	f, block := r.Form, r.Param("block")
 	at := func(field string) *shell.Form { return f.At(plan.AtBlock(block, field)) }
 	least, rounds := roundsIn(at("rounds"))
-	to := plan.FormFields{Form: plan.Form(f.Raw("form")), Split: plan.Split(f.Raw("split")), Rounds: rounds, Least: least,
-		RoundRest: at("rounds").IntOr("rest", 0, 0, 600), Change: at("change").IntOr("change", 0, 0, 600), Pick: at("pick").IntOr("pick", 0, 1, plan.MaxItems)}
+	to := plan.FormFields{Form: plan.Form(f.Raw("form")), Split: plan.Split(f.Raw("split")), Rounds: rounds,
+		Least:     least,
+		RoundRest: at("rounds").IntOr("rest", 0, 0, 600), Change: at("change").IntOr("change", 0, 0, 600),
+		Pick: at("pick").IntOr("pick", 0, 1, plan.MaxItems)}
 	f.At("")
 	return edits(block, func(d *plan.Document) (string, error) {
 		b := d.Block(block)
@@ -198,7 +204,8 @@ func turnsOf(d *plan.Document) (list []turn) {
 	for b := range d.AllBlocks() {
 		some = some || b.On != plan.Usual
 	}
-	if !some || d.Kind != plan.Match && !slices.ContainsFunc(d.Blocks, func(b plan.Block) bool { return b.On != plan.Usual }) {
+	if !some || d.Kind != plan.Match &&
+		!slices.ContainsFunc(d.Blocks, func(b plan.Block) bool { return b.On != plan.Usual }) {
 		return nil
 	}
 	for _, t := range []plan.Turn{plan.First, plan.Later} {
@@ -223,7 +230,8 @@ func SetRole(r *shell.Request) Edited {
 	return edits("", func(d *plan.Document) (string, error) {
 		if f.Has("also") || f.Has("without") { // one more, or one less
 			if u := d.Unit(f.Raw("id")); u != nil {
-				players = slices.DeleteFunc(append(slices.Clone(u.Players), f.Raw("also")), func(id string) bool { return id == "" || id == f.Raw("without") })
+				players = slices.DeleteFunc(append(slices.Clone(u.Players), f.Raw("also")),
+					func(id string) bool { return id == "" || id == f.Raw("without") })
 			}
 		}
 		return d.SetRole(f.Text("name"), players)
@@ -284,7 +292,8 @@ func rolesOf(d *plan.Document) (list []roleLine) {
 	for _, u := range d.Roles() {
 		line := roleLine{ID: u.ID, Name: u.Name, Full: u.Of > 0 && len(u.Players) >= u.Of}
 		for _, p := range d.Players {
-			one := shell.Choice{Value: p.ID, Label: strings.TrimSpace(fmt.Sprint(d.Numbers([]string{p.ID}), " ", p.ShortName()))}
+			one := shell.Choice{Value: p.ID,
+				Label: strings.TrimSpace(fmt.Sprint(d.Numbers([]string{p.ID}), " ", p.ShortName()))}
 			if slices.Contains(u.Players, p.ID) {
 				line.Players = append(line.Players, one)
 			} else {

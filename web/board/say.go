@@ -99,7 +99,8 @@ func placeOf(r *shell.Request) wording.Place {
 func (in Room) Hear(r *shell.Request) (shell.Answer, error) {
 	found, err := in.Wording.Hear(r.Context(), r.Club(), r.ParamID("session"), r.Form.Raw("text"), placeOf(r))
 	if wrong := shell.Problems(err); wrong != nil && r.Wants("heard") {
-		return &shell.Page{Screens: screens, Name: "page", Part: "heard", Body: &heardForm{Head: wrong[0].What, Lines: []heard.Line{{Became: "Nothing is put in like this"}}}}, nil
+		return &shell.Page{Screens: screens, Name: "page", Part: "heard",
+			Body: &heardForm{Head: wrong[0].What, Lines: []heard.Line{{Became: "Nothing is put in like this"}}}}, nil
 	}
 	if err != nil {
 		return nil, err
@@ -113,7 +114,8 @@ func (in Room) Hear(r *shell.Request) (shell.Answer, error) {
 // Write puts lines into the plan.
 func (in Room) Write(r *shell.Request) (shell.Answer, error) {
 	at := placeOf(r)
-	b, found, err := in.Wording.Write(r.Insisting(), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("text"), at)
+	b, found, err := in.Wording.Write(r.Insisting(), r.By, r.ParamID("session"), r.Form.Count("revision"),
+		r.Form.Raw("text"), at)
 	if err != nil || !r.Wants("board") {
 		return in.changed(r, at.Into, b, err, func(b *body) { b.Typed = r.Form.Raw("text") })
 	}
@@ -148,7 +150,8 @@ func (in Room) SetItem(r *shell.Request) (shell.Answer, error) {
 	item := f.At(plan.AtBlock(block, "items")).Int("item", 0, plan.MaxItems-1)
 	switch {
 	case f.Has("toggle"):
-		return in.change(r, block, func(d *plan.Document) (string, error) { return toggled(d, block, item, f.Raw("toggle")) }, nil)
+		return in.change(r, block,
+			func(d *plan.Document) (string, error) { return toggled(d, block, item, f.Raw("toggle")) }, nil)
 	case f.Has("out"):
 		return in.change(r, block, func(d *plan.Document) (string, error) { return d.RemoveItem(block, item) }, nil)
 	case f.Has("by"):
@@ -173,7 +176,8 @@ func (in Room) SetItem(r *shell.Request) (shell.Answer, error) {
 
 // AddPrinciple puts in what the plan lacks of what a warm-up usually has.
 func (in Room) AddPrinciple(r *shell.Request) (shell.Answer, error) {
-	b, err := in.Boards.AddPrinciple(r.Insisting(), r.By, r.ParamID("session"), r.Form.Count("revision"), r.Form.Raw("principle"))
+	b, err := in.Boards.AddPrinciple(r.Insisting(), r.By, r.ParamID("session"), r.Form.Count("revision"),
+		r.Form.Raw("principle"))
 	return in.changed(r, "", b, err, nil)
 }
 

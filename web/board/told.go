@@ -37,13 +37,15 @@ func (in Room) toldOf(r *shell.Request, b *boards.Board) (toldBody, error) {
 		return made, err
 	}
 	for _, w := range words {
-		made.Words = append(made.Words, toldWord{w, w.Pressed.In(b.Schedule.Start.Location()).Format("15:04"), r.Coach()})
+		made.Words = append(made.Words, toldWord{w, w.Pressed.In(b.Schedule.Start.Location()).Format("15:04"),
+			r.Coach()})
 	}
 	hurt, err := in.Keep.HurtIn(r.Context(), r.By, b.ID)
 	if err != nil {
 		return made, err
 	}
-	made.Hurt = shell.HurtRows(r, slices.DeleteFunc(hurt, func(h keep.Hurt) bool { return h.Answer != "" && h.Answer != keep.StaysOut }))
+	made.Hurt = shell.HurtRows(r,
+		slices.DeleteFunc(hurt, func(h keep.Hurt) bool { return h.Answer != "" && h.Answer != keep.StaysOut }))
 	made.Trouble, made.Clash, err = in.Pitchside.RunTold(r.Context(), b.ID)
 	return made, err
 }
@@ -55,7 +57,8 @@ func (in Room) Told(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	made, err := in.toldOf(r, b)
-	return &shell.Page{Screens: screens, Name: "told", Part: "told", Title: "From the phones", Nav: "runin", Body: made}, err
+	return &shell.Page{Screens: screens, Name: "told", Part: "told", Title: "From the phones", Nav: "runin",
+		Body: made}, err
 }
 
 // TakeIn takes a word in: who is late is planned so, where that is pressed.

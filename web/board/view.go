@@ -46,7 +46,10 @@ func (b *body) Looked(what, value string) string {
 	return b.To() + "?" + query.Encode()
 }
 
-var laneNames = []look{{press{Value: chart.ByPeople, Name: "by people"}, "people"}, {press{Value: chart.ByZone, Name: "by place"}, "place"}, {press{Value: chart.ByLeader, Name: "by leader"}, "leader"}, {press{Value: chart.OnGround, Name: "on the ground"}, "ground"}}
+var laneNames = []look{{press{Value: chart.ByPeople, Name: "by people"}, "people"},
+	{press{Value: chart.ByZone, Name: "by place"}, "place"},
+	{press{Value: chart.ByLeader, Name: "by leader"}, "leader"},
+	{press{Value: chart.OnGround, Name: "on the ground"}, "ground"}}
 
 // zooms are the minutes before the start that the board may show alone.
 var zooms = []int{0, 45, 30, 20, 10}
@@ -55,7 +58,8 @@ var zooms = []int{0, 45, 30, 20, 10}
 // "1546x840".
 func roomOf(kept string) (room [2]int) {
 	var wide, high int
-	if n, err := fmt.Sscanf(kept, "%dx%d", &wide, &high); n == 2 && err == nil && wide >= 600 && wide <= 8000 && high >= 300 && high <= 8000 {
+	if n, err := fmt.Sscanf(kept, "%dx%d", &wide, &high); n == 2 && err == nil && wide >= 600 && wide <= 8000 &&
+		high >= 300 && high <= 8000 {
 		room = [2]int{wide, high}
 	}
 	return room

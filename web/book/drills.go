@@ -80,7 +80,8 @@ type step struct{ What, Acts string }
 
 type link struct{ What, Name, Href, None string }
 
-var spaces = []shell.Choice{{Value: shell.OnTheSpot, Label: "on the spot"}, {Value: "10", Label: "up to 10 m"}, {Value: "20", Label: "up to 20 m"}, {Value: "30", Label: "up to 30 m"}}
+var spaces = []shell.Choice{{Value: shell.OnTheSpot, Label: "on the spot"}, {Value: "10", Label: "up to 10 m"},
+	{Value: "20", Label: "up to 20 m"}, {Value: "30", Label: "up to 30 m"}}
 
 // Drills is the drill book.
 func (in Room) Drills(r *shell.Request) (shell.Answer, error) {
@@ -105,7 +106,8 @@ func (in Room) Drills(r *shell.Request) (shell.Answer, error) {
 			made.Open.Picture = shell.Picture(made.Open.Code, stamp)
 		}
 	}
-	return &shell.Page{Screens: screens, Name: "drills", Part: "found", Title: "Drill book", Nav: "drills", Body: made}, nil
+	return &shell.Page{Screens: screens, Name: "drills", Part: "found", Title: "Drill book", Nav: "drills", Body: made},
+		nil
 }
 
 func (in Room) drillsOf(r *shell.Request, b *books.Book) (*drillsBody, error) {
@@ -114,7 +116,8 @@ func (in Room) drillsOf(r *shell.Request, b *books.Book) (*drillsBody, error) {
 	if err != nil {
 		return nil, err
 	}
-	made := &drillsBody{Query: q, Total: len(fit), Plain: plain, More: max(0, len(fit)-shownAtMost), Filters: filtersOf(q, r.Query("space"), b), Handout: "/drills/handout?" + r.Asked().Encode()}
+	made := &drillsBody{Query: q, Total: len(fit), Plain: plain, More: max(0, len(fit)-shownAtMost),
+		Filters: filtersOf(q, r.Query("space"), b), Handout: "/drills/handout?" + r.Asked().Encode()}
 	asked := r.Asked()
 	made.Groups = groupsOf(b, fit[:min(len(fit), shownAtMost)], q, asked)
 	if d, ok := b.Find(asked.Get("drill")); ok {
@@ -152,7 +155,8 @@ func coverOf(b *books.Book, sport string) (c cover) {
 		for _, phase := range c.Phases {
 			q := drill.Query{Phase: phase.Key(), Region: region, Sport: sport}
 			n := len(q.Find(b.Drills))
-			row.Cells = append(row.Cells, coverCell{n, fmt.Sprintf("/drills?phase=%s&region=%s", phase.Key(), region), fmt.Sprintf("%s, %s: %s", region, phase.Name(), drill.Number(n, "drills"))})
+			row.Cells = append(row.Cells, coverCell{n, fmt.Sprintf("/drills?phase=%s&region=%s", phase.Key(), region),
+				fmt.Sprintf("%s, %s: %s", region, phase.Name(), drill.Number(n, "drills"))})
 		}
 		c.Rows = append(c.Rows, row)
 	}
@@ -171,8 +175,10 @@ func groupsOf(b *books.Book, fit []drill.Drill, q drill.Query, asked url.Values)
 				in = q.Phase == phase.Key() && d.Serves(phase)
 			}
 			if in {
-				one.Drills = append(one.Drills, found{Code: d.Code, Name: d.Name, Aim: d.Aim, Dose: d.Words(d.Range.Target), Works: strings.Join(d.Regions, " "),
-					Kit: strings.Join(slices.Concat(d.Kit, d.LaneKit), ", "), Open: d.Code == open, Draft: b.Own[d.Code].Is.Draft, Look: chalk.Of(b.Looks(&d), &d), Href: with(asked, "drill", d.Code)})
+				one.Drills = append(one.Drills, found{Code: d.Code, Name: d.Name, Aim: d.Aim,
+					Dose: d.Words(d.Range.Target), Works: strings.Join(d.Regions, " "),
+					Kit: strings.Join(slices.Concat(d.Kit, d.LaneKit), ", "), Open: d.Code == open,
+					Draft: b.Own[d.Code].Is.Draft, Look: chalk.Of(b.Looks(&d), &d), Href: with(asked, "drill", d.Code)})
 			}
 		}
 		if len(one.Drills) > 0 {
@@ -260,7 +266,8 @@ func openOf(b *books.Book, d drill.Drill, asked url.Values) *openDrill {
 	alone, many := drill.Group{People: 1, Lanes: 1}, drill.Group{People: 24, Lanes: 6}
 	k := d.For(drill.Club)
 	own := b.Own[d.Code]
-	o := &openDrill{Drill: d, Level: d.Least.Name(), Close: with(asked, "drill", ""), Marks: marks(d), Own: own.Edition > 0, Look: chalk.Of(b.Looks(&d), &d),
+	o := &openDrill{Drill: d, Level: d.Least.Name(), Close: with(asked, "drill", ""), Marks: marks(d),
+		Own: own.Edition > 0, Look: chalk.Of(b.Looks(&d), &d),
 		Dose:  fmt.Sprintf("%s, from %s to %s", d.Words(d.Range.Target), d.Figure(d.Range.Min), d.Figure(d.Range.Max)),
 		Work:  fmt.Sprintf("%.0f s for one", k.Work(k.Range.Target, alone)),
 		Load:  strings.Join(k.Load(k.Range.Target, alone).Words(), ", "),
@@ -281,7 +288,8 @@ func openOf(b *books.Book, d drill.Drill, asked url.Values) *openDrill {
 		o.Space = fmt.Sprintf("%s × %s a lane", d.Dose.Length(d.Space.Length), d.Dose.Length(d.Space.Width))
 	}
 	for i, n := range d.Ladder(d.Range.Target) {
-		o.Steps = append(o.Steps, step{d.Rungs[i].Words(measure.System{Yards: d.Dose.Yards, Feet: d.Dose.Feet}), fmt.Sprint(n)})
+		o.Steps = append(o.Steps, step{d.Rungs[i].Words(measure.System{Yards: d.Dose.Yards, Feet: d.Dose.Feet}),
+			fmt.Sprint(n)})
 	}
 	for _, to := range []struct{ what, code, none string }{
 		{"Easier", d.Easier, "this is the plainest form"},

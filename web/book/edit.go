@@ -43,7 +43,8 @@ type drillForm struct {
 type namedLink struct{ Name, Label, Now string }
 
 func linksOf(d drill.Drill) []namedLink {
-	return []namedLink{{"easier", "Easier form", d.Easier}, {"harder", "Harder form", d.Harder}, {"swap", "Instead of it", d.Swap}}
+	return []namedLink{{"easier", "Easier form", d.Easier}, {"harder", "Harder form", d.Harder},
+		{"swap", "Instead of it", d.Swap}}
 }
 
 // flags are what a drill is or is not; mark is what its page says of it.
@@ -54,7 +55,8 @@ var flags = []struct {
 	{"ground", "on the ground", "on the ground", func(d *drill.Drill) *bool { return &d.Ground }},
 	{"static", "held still, to stretch", "held still", func(d *drill.Drill) *bool { return &d.Static }},
 	{"needs_warm", "only once warm", "only once warm", func(d *drill.Drill) *bool { return &d.NeedsWarm }},
-	{"end_range", "to the end of the range", "to the end of the range", func(d *drill.Drill) *bool { return &d.EndRange }},
+	{"end_range", "to the end of the range", "to the end of the range",
+		func(d *drill.Drill) *bool { return &d.EndRange }},
 	{"one_sided", "one side at a time", "one side at a time", func(d *drill.Drill) *bool { return &d.OneSided }},
 	{"arm_pump", "tires the throwing arm", "tires the arm", func(d *drill.Drill) *bool { return &d.ArmPump }},
 	{"overhead", "hands overhead", "overhead", func(d *drill.Drill) *bool { return &d.Overhead }},
@@ -77,7 +79,9 @@ var numbers = []struct {
 	{"metres", "metres a trip", "travel", func(d *drill.Drill) any { return &d.Dose.Metres }},
 	{"speed", "metres a second", "travel", func(d *drill.Drill) any { return &d.Dose.Speed }},
 	{"turn_seconds", "seconds to turn", "travel", func(d *drill.Drill) any { return &d.Dose.TurnSeconds }},
-	{"interval_seconds", "seconds between waves", "travel", func(d *drill.Drill) any { return &d.Dose.IntervalSeconds }},
+	{"interval_seconds", "seconds between waves", "travel", func(d *drill.Drill) any {
+		return &d.Dose.IntervalSeconds
+	}},
 	{"act_seconds", "seconds an act", "count grid", func(d *drill.Drill) any { return &d.Dose.ActSeconds }},
 	{"cells", "cells (rows × columns)", "grid", func(d *drill.Drill) any { return &d.Dose.Cells }},
 	{"contacts_per_unit", "ground contacts each", "", func(d *drill.Drill) any { return &d.ContactsPerUnit }},
@@ -89,8 +93,10 @@ var numbers = []struct {
 	{"step", "step", "", func(d *drill.Drill) any { return &d.Range.Step }},
 }
 
-var kinds = []shell.Choice{{Value: "reps", Label: "repetitions"}, {Value: "hold", Label: "holds"}, {Value: "travel", Label: "lengths or trips"},
-	{Value: "count", Label: "acts of the sport"}, {Value: "grid", Label: "a grid of places"}, {Value: "time", Label: "plain time"}}
+var kinds = []shell.Choice{{Value: "reps", Label: "repetitions"}, {Value: "hold", Label: "holds"},
+	{Value: "travel", Label: "lengths or trips"},
+	{Value: "count", Label: "acts of the sport"}, {Value: "grid", Label: "a grid of places"},
+	{Value: "time", Label: "plain time"}}
 
 // numberField is a number field of the form.
 type numberField struct{ Name, Label, For, Value string }
@@ -166,7 +172,8 @@ func (in Room) SetPicture(r *shell.Request) (shell.Answer, error) {
 		err = in.Books.SetPicture(r.Context(), r.By, code, file)
 	}
 	if wrong := shell.Problems(err); wrong != nil {
-		return nil, shell.Refusal{Status: http.StatusUnprocessableEntity, Heading: "That picture was not kept", Line: wrong[0].What}
+		return nil, shell.Refusal{Status: http.StatusUnprocessableEntity, Heading: "That picture was not kept",
+			Line: wrong[0].What}
 	}
 	return shell.Go(shell.Drill(code)), err
 }
@@ -294,7 +301,8 @@ func (f *drillForm) read(in *shell.Form) {
 	d.SetLaneKit(in.Entries("lane_kit"))
 	d.Rows, d.Columns = in.Entries("rows"), in.Entries("columns")
 	d.Regions, d.Planes, d.Qualities = in.List("regions"), in.List("planes"), in.List("qualities")
-	d.Easier, d.Harder, d.Swap, d.Least = in.Raw("easier"), in.Raw("harder"), in.Raw("swap"), drill.Grade(in.Raw("least"))
+	d.Easier, d.Harder, d.Swap, d.Least = in.Raw("easier"), in.Raw("harder"), in.Raw("swap"),
+		drill.Grade(in.Raw("least"))
 	was := d.Dose.Kind
 	d.Dose.Kind, d.Dose.Flow = drill.Kind(in.Raw("kind")), ""
 	if d.Dose.Kind == drill.Travel {
@@ -331,7 +339,9 @@ func (f *drillForm) read(in *shell.Form) {
 // readEfforts reads the efforts of single trips, in per cent.
 func (f *drillForm) readEfforts(in *shell.Form) {
 	f.Efforts, f.Drill.Dose.Efforts = in.Raw("efforts"), nil
-	for _, one := range strings.FieldsFunc(f.Efforts, func(r rune) bool { return r == ',' || r == ';' || r == ' ' || r == '%' }) {
+	for _, one := range strings.FieldsFunc(f.Efforts, func(r rune) bool {
+		return r == ',' || r == ';' || r == ' ' || r == '%'
+	}) {
 		percent, err := strconv.Atoi(one)
 		if err != nil || percent < 10 || percent > 100 {
 			in.Refuse("efforts", "%q is no effort: write per cent of each trip, such as 70, 80, 90", one)

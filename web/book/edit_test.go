@@ -13,7 +13,8 @@ import (
 
 // The efforts of single trips are read as people write them, and refused one by one.
 func TestEffortsAreReadAsTheyAreWritten(t *testing.T) {
-	for text, want := range map[string][]float64{"": nil, "70": {0.7}, "70, 80, 90 %": {0.7, 0.8, 0.9}, "70;80;100%": {0.7, 0.8, 1}, "70 80 90": {0.7, 0.8, 0.9}} {
+	for text, want := range map[string][]float64{"": nil, "70": {0.7}, "70, 80, 90 %": {0.7, 0.8, 0.9},
+		"70;80;100%": {0.7, 0.8, 1}, "70 80 90": {0.7, 0.8, 0.9}} {
 		f, in := &drillForm{}, shell.NewForm(url.Values{"efforts": {text}})
 		f.readEfforts(in)
 		assert.NoError(t, in.Err(), text)
@@ -49,7 +50,8 @@ func TestALadderIsReadRungByRung(t *testing.T) {
 func TestAStepIsNoLargerThanItsRange(t *testing.T) {
 	for step, refused := range map[string]bool{"1": false, "3": false, "10": true} {
 		f := &drillForm{Drill: drill.Drill{Dose: drill.Dose{Kind: drill.Reps}}}
-		in := shell.NewForm(url.Values{"name": {"x"}, "aim": {"x"}, "kind": {"reps"}, "sets": {"1"}, "sides": {"1"}, "rep_seconds": {"3"}, "min": {"1"}, "target": {"2"}, "max": {"4"}, "step": {step}, "effort": {"50"}})
+		in := shell.NewForm(url.Values{"name": {"x"}, "aim": {"x"}, "kind": {"reps"}, "sets": {"1"}, "sides": {"1"},
+			"rep_seconds": {"3"}, "min": {"1"}, "target": {"2"}, "max": {"4"}, "step": {step}, "effort": {"50"}})
 		f.read(in)
 		assert.Equal(t, refused, in.Err() != nil, step)
 	}

@@ -81,7 +81,8 @@ func (f *drawing) page() *shell.Page {
 		f.Text = written(f.Is)
 	}
 	f.At = max(0, min(f.At, len(f.Is.Poses)+len(f.Is.NotSo)-1))
-	return &shell.Page{Screens: screens, Name: "figure", Part: "drawing", Title: f.Name + ", how it looks", Nav: "drills", Body: f}
+	return &shell.Page{Screens: screens, Name: "figure", Part: "drawing", Title: f.Name + ", how it looks",
+		Nav: "drills", Body: f}
 }
 
 // written is a figure as text.
@@ -151,7 +152,11 @@ func (in Room) FigureFile(r *shell.Request) (shell.Answer, error) {
 	if strings.HasSuffix(r.Path(), ".json") {
 		content, kind, name = written(is), "application/json", d.Code+".json"
 	}
-	return shell.File{Name: name, Kind: kind, Write: func(w io.Writer) error { _, err := io.WriteString(w, content); return err }}, nil
+	return shell.File{Name: name, Kind: kind, Write: func(w io.Writer) error {
+		_,
+			err := io.WriteString(w, content)
+		return err
+	}}, nil
 }
 
 // read takes what was sent: the figure as text, then the fields of the pose. A pose that no
@@ -163,7 +168,8 @@ func (f *drawing) read(in *shell.Form) {
 		field = "text"
 	}
 	sent, err := share.ReadFigure(in.Raw(field))
-	if sent == nil || err != nil && (field == "text" || len(sent.Poses) == 0 || len(sent.Poses) > figure.MostPoses || len(sent.NotSo) > figure.MostFaults) {
+	if sent == nil || err != nil && (field == "text" || len(sent.Poses) == 0 || len(sent.Poses) > figure.MostPoses ||
+		len(sent.NotSo) > figure.MostFaults) {
 		f.Problems, f.Text = plan.Problems{{Where: "text", What: err.Error()}}, in.Raw(field)
 		return
 	}
@@ -303,12 +309,14 @@ func (f *drawing) More() bool { return len(f.Is.Poses) < figure.MostPoses }
 
 // Views and Goes are what may be chosen.
 func (f *drawing) Views() []shell.Choice {
-	return []shell.Choice{{Value: "", Label: "the side"}, {Value: "front", Label: "the front"}, {Value: "back", Label: "the back"}}
+	return []shell.Choice{{Value: "", Label: "the side"}, {Value: "front", Label: "the front"},
+		{Value: "back", Label: "the back"}}
 }
 
 // Goes are how its poses may follow each other.
 func (f *drawing) Goes() []shell.Choice {
-	return []shell.Choice{{Value: "", Label: "there and back"}, {Value: "once", Label: "once, and stays"}, {Value: "loop", Label: "on and on, on the spot"},
+	return []shell.Choice{{Value: "", Label: "there and back"}, {Value: "once", Label: "once, and stays"},
+		{Value: "loop", Label: "on and on, on the spot"},
 		{Value: "travel", Label: "on and on, forwards"}, {Value: "travel back", Label: "on and on, backwards"}}
 }
 
@@ -319,7 +327,8 @@ func (f *drawing) Joints() []string {
 
 // Touches are what may be on the ground.
 func (f *drawing) Touches() []shell.Tick {
-	all := []string{"ankle", "far ankle", "toe", "far toe", "knee", "far knee", "hip", "shoulder", "elbow", "far elbow", "hand", "far hand"}
+	all := []string{"ankle", "far ankle", "toe", "far toe", "knee", "far knee", "hip", "shoulder", "elbow", "far elbow",
+		"hand", "far hand"}
 	on := f.pose().Touch
 	if len(on) == 0 && f.pose().Lift == 0 {
 		on = []string{"ankle", "far ankle"}
@@ -342,7 +351,9 @@ func (f *drawing) Numbers() (all []number) {
 	for _, one := range []struct {
 		name, label string
 		of          *float64
-	}{{"lean", "trunk leans", &p.Lean}, {"tilt", "hips tilt", &p.Tilt}, {"turn", "chest turns", &p.Turn}, {"round", "back rounds", &p.Round}, {"neck", "head nods", &p.Neck}, {"lift", "off the ground", &p.Lift}, {"on", "gone on by", &p.On}} {
+	}{{"lean", "trunk leans", &p.Lean}, {"tilt", "hips tilt", &p.Tilt}, {"turn", "chest turns", &p.Turn},
+		{"round", "back rounds", &p.Round}, {"neck", "head nods", &p.Neck}, {"lift", "off the ground", &p.Lift},
+		{"on", "gone on by", &p.On}} {
 		add(one.name, one.label, *one.of, func(v float64) { *one.of = v })
 	}
 	whole := f.Is.Within(*p)
@@ -351,8 +362,10 @@ func (f *drawing) Numbers() (all []number) {
 		labels []string
 		of     *figure.Limb
 		now    figure.Limb
-	}{{"leg", []string{"near thigh", "near knee", "near foot"}, &p.Leg, whole.Leg}, {"far-leg", []string{"far thigh", "far knee", "far foot"}, &p.FarLeg, whole.FarLeg},
-		{"arm", []string{"near arm", "near elbow"}, &p.Arm, whole.Arm}, {"far-arm", []string{"far arm", "far elbow"}, &p.FarArm, whole.FarArm}} {
+	}{{"leg", []string{"near thigh", "near knee", "near foot"}, &p.Leg, whole.Leg},
+		{"far-leg", []string{"far thigh", "far knee", "far foot"}, &p.FarLeg, whole.FarLeg},
+		{"arm", []string{"near arm", "near elbow"}, &p.Arm, whole.Arm},
+		{"far-arm", []string{"far arm", "far elbow"}, &p.FarArm, whole.FarArm}} {
 		for i, label := range one.labels {
 			add(fmt.Sprint(one.name, i), label, one.now[i], func(v float64) {
 				limb := slices.Clone(one.now)

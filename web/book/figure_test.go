@@ -15,7 +15,8 @@ import (
 
 // pressed is a figure after presses and drags on its page, as they are sent.
 func pressed(t *testing.T, begin string, sent ...url.Values) *drawing {
-	f := &drawing{Drill: drill.Drill{Name: "Dip", Faults: []string{"Heels lift off the ground early", "Chest falls"}}, Is: &figure.Figure{Poses: []figure.Pose{{}}}, Text: begin}
+	f := &drawing{Drill: drill.Drill{Name: "Dip", Faults: []string{"Heels lift off the ground early", "Chest falls"}},
+		Is: &figure.Figure{Poses: []figure.Pose{{}}}, Text: begin}
 	at := "0"
 	for _, one := range sent {
 		one.Set("figure", f.Text)
@@ -64,11 +65,13 @@ func TestPosesAreAddedMirroredAndTakenOut(t *testing.T) {
 func TestAFaultIsBegunFromThePoseThatIsShown(t *testing.T) {
 	f := pressed(t, `{"poses":[{"leg":[20,40]}]}`, do("fault"), do("fault"))
 	require.Len(t, f.Is.NotSo, 2)
-	assert.Equal(t, []string{"heels lift off the", "chest falls"}, []string{f.Is.NotSo[0].Says, f.Is.NotSo[1].Says}, "its words are those of the drill's own faults")
+	assert.Equal(t, []string{"heels lift off the", "chest falls"}, []string{f.Is.NotSo[0].Says, f.Is.NotSo[1].Says},
+		"its words are those of the drill's own faults")
 	assert.Equal(t, figure.Limb{20, 40}, f.Is.NotSo[0].Pose.Leg)
 	assert.Equal(t, 2, f.At)
 	require.NotNil(t, f.Wrong())
-	f = pressed(t, f.Text, do("fields", "at", "2", "fields", "yes", "joint-wrong", "back", "says", "back rounds", "round", "50", "touch", "ankle", "touch", "far ankle"))
+	f = pressed(t, f.Text, do("fields", "at", "2", "fields", "yes", "joint-wrong", "back", "says", "back rounds",
+		"round", "50", "touch", "ankle", "touch", "far ankle"))
 	assert.Equal(t, figure.Wrong{Joint: "back", Says: "back rounds", Pose: f.Is.NotSo[1].Pose}, f.Is.NotSo[1])
 	assert.EqualValues(t, 50, f.Is.NotSo[1].Pose.Round)
 	f = pressed(t, f.Text, do("fault"), do("fault"), do("fault"))
@@ -82,7 +85,8 @@ func TestAFaultIsBegunFromThePoseThatIsShown(t *testing.T) {
 // A number that a body does not reach is brought back to what it does, with a word; the
 // others stay as they were written.
 func TestNumbersAreHeldWithinTheBody(t *testing.T) {
-	f := pressed(t, `{"poses":[{"leg":[20,40]}]}`, do("fields", "fields", "yes", "leg1", "999", "lean", "30", "neck", "no number", "view", "", "moves", "loop", "holds", "yes"))
+	f := pressed(t, `{"poses":[{"leg":[20,40]}]}`, do("fields", "fields", "yes", "leg1", "999", "lean", "30", "neck",
+		"no number", "view", "", "moves", "loop", "holds", "yes"))
 	require.Len(t, f.Problems, 1)
 	assert.Equal(t, "pose 1: the knee does -8 to 160 degrees, not 999", f.Problems[0].What)
 	assert.EqualValues(t, 160, f.Is.Poses[0].Leg[1])

@@ -24,7 +24,8 @@ func (in Room) Merge(r *shell.Request) (shell.Answer, error) {
 }
 
 // opened shows the drill again with what was wrong, and what was said of its chips.
-func (in Room) opened(r *shell.Request, code string, said map[movement.Chip]string) func(plan.Problems) (*shell.Page, error) {
+func (in Room) opened(r *shell.Request, code string, said map[movement.Chip]string) func(plan.Problems) (*shell.Page,
+	error) {
 	return func(wrong plan.Problems) (*shell.Page, error) {
 		b, err := in.Books.Book(r.Context(), r.Club())
 		if err != nil {
@@ -42,6 +43,7 @@ func (in Room) opened(r *shell.Request, code string, said map[movement.Chip]stri
 		made.Open = openOf(b, d, url.Values{"drill": {code}})
 		made.Open.Problem = wrong[0].What
 		made.Open.Chips.Keep(said)
-		return &shell.Page{Screens: screens, Name: "drills", Title: "Drill book", Nav: "drills", Status: http.StatusUnprocessableEntity, Body: made}, nil
+		return &shell.Page{Screens: screens, Name: "drills", Title: "Drill book", Nav: "drills",
+			Status: http.StatusUnprocessableEntity, Body: made}, nil
 	}
 }

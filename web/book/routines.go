@@ -110,7 +110,8 @@ func (in Room) Routines(r *shell.Request) (shell.Answer, error) {
 func rowOf(k planner.Entry[club.Routine], cost club.Cost, open bool) routineRow {
 	load := cost.Load
 	load.Acts = 0 // they differ by position
-	row := routineRow{ID: k.ID, Name: k.Is.Name, For: k.Is.For, Open: open, Changed: len(k.Is.Changed()), Kit: strings.Join(cost.Kit, ", "),
+	row := routineRow{ID: k.ID, Name: k.Is.Name, For: k.Is.For, Open: open, Changed: len(k.Is.Changed()),
+		Kit:  strings.Join(cost.Kit, ", "),
 		Cost: shell.Joined(" · ", clock.Lasting(cost.Seconds), strings.Join(load.Words(), ", "))}
 	for _, block := range k.Is.Blocks {
 		if !slices.Contains(row.Phases, block.Phase) {
@@ -122,15 +123,19 @@ func rowOf(k planner.Entry[club.Routine], cost club.Cost, open bool) routineRow 
 
 func openRoutineOf(k planner.Entry[club.Routine], cost club.Cost, plays *sport.Sport) *openRoutine {
 	r := k.Is
-	o := &openRoutine{ID: k.ID, Edition: k.Edition, Name: r.Name, For: r.For, Method: plan.Methods[r.Method].Name, Changed: r.Changed(), Cost: costLines(cost, plays)}
+	o := &openRoutine{ID: k.ID, Edition: k.Edition, Name: r.Name, For: r.For, Method: plan.Methods[r.Method].Name,
+		Changed: r.Changed(), Cost: costLines(cost, plays)}
 	for _, block := range r.Blocks {
-		rb := routineBlock{ID: block.ID, Name: block.Name, Who: strings.Join(block.Who, ", "), Where: block.Zone, Leader: block.Leader, Phase: block.Phase, Priority: block.Priority}
+		rb := routineBlock{ID: block.ID, Name: block.Name, Who: strings.Join(block.Who, ", "), Where: block.Zone,
+			Leader: block.Leader, Phase: block.Phase, Priority: block.Priority}
 		if slices.Contains(block.Who, plan.Everyone) {
 			rb.Who = "Whole squad"
 		}
 		for n, item := range block.Items {
-			rb.Items = append(rb.Items, routineItem{Code: item.Drill.Code, Name: item.Drill.Name, Words: item.Drill.Words(item.Drill.Range.Target),
-				Pool: len(poolOf(r, block.ID, n)), Href: fmt.Sprintf("%s&slot=%s#slot", shell.Routine(k.ID), slotKey(block.ID, n))})
+			rb.Items = append(rb.Items, routineItem{Code: item.Drill.Code, Name: item.Drill.Name,
+				Words: item.Drill.Words(item.Drill.Range.Target),
+				Pool:  len(poolOf(r, block.ID, n)), Href: fmt.Sprintf("%s&slot=%s#slot", shell.Routine(k.ID),
+					slotKey(block.ID, n))})
 		}
 		o.Blocks = append(o.Blocks, rb)
 	}
@@ -174,7 +179,8 @@ func (o *openRoutine) slot(r club.Routine, b *books.Book, asked string) {
 			pool := poolOf(r, block.ID, n)
 			o.Slot = &slotForm{Block: block.ID, Item: n, Name: item.Drill.Name}
 			for _, d := range b.Drills {
-				if d.Serves(block.Phase) && (d.Code == item.Drill.Code || slices.Contains(pool, d.Code) || alike(d, item.Drill)) {
+				if d.Serves(block.Phase) && (d.Code == item.Drill.Code || slices.Contains(pool, d.Code) ||
+					alike(d, item.Drill)) {
 					on := slices.Contains(pool, d.Code) || pool == nil && d.Code == item.Drill.Code
 					o.Slot.Pool = append(o.Slot.Pool, shell.Tick{Value: d.Code, Label: d.Name, On: on})
 				}

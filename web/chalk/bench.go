@@ -7,9 +7,12 @@ import (
 )
 
 // handles are what the joints are called where they are dragged.
-var handles = map[figure.Joint]string{figure.Hip: "hips", figure.Shoulder: "shoulders", figure.MidBack: "back", figure.Head: "head",
-	figure.Knee: "near knee", figure.Ankle: "near ankle", figure.Toe: "near toes", figure.Elbow: "near elbow", figure.Hand: "near hand",
-	figure.FarKnee: "far knee", figure.FarAnkle: "far ankle", figure.FarToe: "far toes", figure.FarElbow: "far elbow", figure.FarHand: "far hand"}
+var handles = map[figure.Joint]string{figure.Hip: "hips", figure.Shoulder: "shoulders", figure.MidBack: "back",
+	figure.Head: "head",
+	figure.Knee: "near knee", figure.Ankle: "near ankle", figure.Toe: "near toes", figure.Elbow: "near elbow",
+	figure.Hand:    "near hand",
+	figure.FarKnee: "far knee", figure.FarAnkle: "far ankle", figure.FarToe: "far toes", figure.FarElbow: "far elbow",
+	figure.FarHand: "far hand"}
 
 // The room on which a pose is changed by hand, at the least: it stays as it is while a
 // joint is dragged.

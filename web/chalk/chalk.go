@@ -94,13 +94,17 @@ func (d Drawn) Faults() (all []Fault) {
 func File(f *figure.Figure, words string) string {
 	text := string(still(f.Still(), words, large))
 	head, rest, _ := strings.Cut(text, ">")
-	return strings.Replace(head, "<svg", `<svg xmlns="http://www.w3.org/2000/svg"`, 1) + "><style>" + plainStyle + "</style>" + rest
+	return strings.Replace(head, "<svg", `<svg xmlns="http://www.w3.org/2000/svg"`, 1) + "><style>" + plainStyle +
+		"</style>" + rest
 }
 
 // plainStyle are the tones of a file that stands alone.
 const plainStyle = ".fig{stroke-width:5.5}.fig path,.fig circle{fill:none;stroke-linecap:round;stroke-linejoin:round}" +
-	".t0{stroke:#17231f}.t1{stroke:#8e928b}.t2{stroke:#5a635e}.t3{stroke:#a9aba3}.t4{stroke:#b7b8b1}.t5{stroke:#d0cec5}.t6{stroke:#707772}.t7{stroke:#f6f1e7}.t8{stroke:#d5cbb6}.t9{stroke:#c63d16}" +
-	".fig .ff{stroke:none}.ff.t0{fill:#17231f}.ff.t2{fill:#5a635e}.ff.t4{fill:#b7b8b1}.ff.t7{fill:#f6f1e7}.ff.t9{fill:#c63d16}.fd{stroke-dasharray:2 4}"
+	".t0{stroke:#17231f}.t1{stroke:#8e928b}.t2{stroke:#5a635e}.t3{stroke:#a9aba3}.t4{stroke:#b7b8b1}" +
+	".t5{stroke:#d0cec5}.t6{stroke:#707772}.t7{stroke:#f6f1e7}.t8{stroke:#d5cbb6}.t9{stroke:#c63d16}" +
+	".fig " +
+	".ff{stroke:none}.ff.t0{fill:#17231f}.ff.t2{fill:#5a635e}.ff.t4{fill:#b7b8b1}.ff.t7{fill:#f6f1e7}" +
+	".ff.t9{fill:#c63d16}.fd{stroke-dasharray:2 4}"
 
 // writer writes the text of a picture. Up is down there: y is turned.
 type writer struct{ strings.Builder }
@@ -153,7 +157,8 @@ func (w *writer) open(x figure.Box, words string, scale float64) {
 	if scale > 0 {
 		said = fmt.Sprintf(`width="%.0f" height="%.0f" %s`, wide*scale, high*scale, said)
 	}
-	w.add(`<svg class="fig" viewBox="%s %s %s %s" preserveAspectRatio="xMidYMax" %s>`, n(x.Left), n(-x.Top), n(wide), n(high), said)
+	w.add(`<svg class="fig" viewBox="%s %s %s %s" preserveAspectRatio="xMidYMax" %s>`, n(x.Left), n(-x.Top), n(wide),
+		n(high), said)
 }
 
 func (w *writer) close() template.HTML {
@@ -176,7 +181,8 @@ func (w *writer) stroke(s figure.Stroke) {
 	}
 	switch {
 	case s.Radius > 0:
-		w.add(`<circle class="%s"%s cx="%s" cy="%s" r="%s"/>`, class, wide, n(s.Points[0].X), n(-s.Points[0].Y), n(s.Radius))
+		w.add(`<circle class="%s"%s cx="%s" cy="%s" r="%s"/>`, class, wide, n(s.Points[0].X), n(-s.Points[0].Y),
+			n(s.Radius))
 	case s.Width == 0:
 		w.add(`<path class="%s" d="%sZ"/>`, class, path(s.Points))
 	default:

@@ -52,12 +52,14 @@ func Ground(label string, in measure.System, spots []Spot, ways []Way, width, mo
 		places[i] = spots[i].Place
 	}
 	low, high := ground.Bounds(places)
-	each := math.Min((width-2*groundEdge)/math.Max(1, high.X-low.X), (most-2*groundEdge-groundStep)/math.Max(1, high.Y-low.Y))
+	each := math.Min((width-2*groundEdge)/math.Max(1, high.X-low.X),
+		(most-2*groundEdge-groundStep)/math.Max(1, high.Y-low.Y))
 	height := (high.Y-low.Y)*each + 2*groundEdge + groundStep
 	left := (width - (high.X-low.X)*each) / 2
 	at := func(p ground.Point) (x, y float64) { return left + (p.X-low.X)*each, groundEdge + (p.Y-low.Y)*each }
 	var s strings.Builder
-	fmt.Fprintf(&s, `<svg class="ground" viewBox="0 0 %.0f %.0f" role="img" aria-label="%s" data-each="%.4f">`, width, height, html.EscapeString(label), in.Metres(1)*each)
+	fmt.Fprintf(&s, `<svg class="ground" viewBox="0 0 %.0f %.0f" role="img" aria-label="%s" data-each="%.4f">`, width,
+		height, html.EscapeString(label), in.Metres(1)*each)
 	for _, spot := range spots {
 		drawSpot(&s, spot, at, each)
 	}
@@ -81,10 +83,13 @@ func drawSpot(s *strings.Builder, spot Spot, at func(ground.Point) (x, y float64
 	if spot.Key != "" {
 		key = fmt.Sprintf(` data-zone="%s"`, html.EscapeString(spot.Key))
 	}
-	fmt.Fprintf(s, `<g class="spot %s"%s><title>%s</title>`, spot.Class, key, html.EscapeString(strings.Join(append([]string{spot.Name}, spot.Lines...), ", ")))
+	fmt.Fprintf(s, `<g class="spot %s"%s><title>%s</title>`, spot.Class, key,
+		html.EscapeString(strings.Join(append([]string{spot.Name}, spot.Lines...), ", ")))
 	x, y := at(ground.Point{X: spot.Lie.X, Y: spot.Lie.Y})
 	long, wide := spot.Lie.Long*each, spot.Lie.Wide*each
-	fmt.Fprintf(s, `<g transform="translate(%.1f %.1f) rotate(%d)"><rect class="spot-area" x="%.1f" y="%.1f" width="%.1f" height="%.1f"/>`, x, y, spot.Lie.Turn, -long/2, -wide/2, long, wide)
+	fmt.Fprintf(s,
+		`<g transform="translate(%.1f %.1f) rotate(%d)"><rect class="spot-area" x="%.1f" y="%.1f" width="%.1f" height="%.1f"/>`,
+		x, y, spot.Lie.Turn, -long/2, -wide/2, long, wide)
 	if n := spot.Lanes; n > 1 && wide/float64(n) > 5 {
 		s.WriteString(`<path class="spot-lanes" d="`)
 		for i := 1; i < n; i++ {
@@ -115,14 +120,18 @@ func drawWay(s *strings.Builder, w Way, at func(ground.Point) (x, y float64)) {
 	if w.Tight {
 		class = "way way-tight"
 	}
-	fmt.Fprintf(s, `<g class="%s"><title>%s</title><path d="M%.1f %.1fL%.1f %.1f"/><circle cx="%.1f" cy="%.1f" r="5"/></g>`, class, html.EscapeString(w.Says), x, y, toX, toY, toX, toY)
+	fmt.Fprintf(s,
+		`<g class="%s"><title>%s</title><path d="M%.1f %.1fL%.1f %.1f"/><circle cx="%.1f" cy="%.1f" r="5"/></g>`, class,
+		html.EscapeString(w.Says), x, y, toX, toY, toX, toY)
 }
 
 // writeSpot writes into a place, as much as it has room for, and draws its people below.
 func writeSpot(s *strings.Builder, spot Spot, x, y, wide, high float64) {
 	lines := append([]string{spot.Name}, spot.Lines...)
-	if high <= 1.5*wide && wide < groundSmall && cut(spot.Name, wide-8, groundName) != spot.Name { // its name stands below it
-		fmt.Fprintf(s, `<text class="spot-words" x="%.1f" y="%.1f" font-size="%d" text-anchor="middle">%s</text>`, x, y+high/2+groundLine, groundLine, html.EscapeString(spot.Name))
+	if high <= 1.5*wide && wide < groundSmall && cut(spot.Name, wide-8, groundName) != spot.Name {
+		// its name stands below it
+		fmt.Fprintf(s, `<text class="spot-words" x="%.1f" y="%.1f" font-size="%d" text-anchor="middle">%s</text>`, x,
+			y+high/2+groundLine, groundLine, html.EscapeString(spot.Name))
 		return
 	}
 	upright := high > 1.5*wide && cut(spot.Name, wide-8, groundName) != spot.Name
@@ -152,11 +161,13 @@ func writeSpot(s *strings.Builder, spot Spot, x, y, wide, high float64) {
 		if i == 0 {
 			size = groundName
 		}
-		fmt.Fprintf(s, `<text x="%.1f" y="%.1f" font-size="%d" text-anchor="middle">%s</text>`, x, top+float64(i+1)*step-4, size, html.EscapeString(cut(line, room, size)))
+		fmt.Fprintf(s, `<text x="%.1f" y="%.1f" font-size="%d" text-anchor="middle">%s</text>`, x,
+			top+float64(i+1)*step-4, size, html.EscapeString(cut(line, room, size)))
 	}
 	for r, n := range dots {
 		for i := range n {
-			fmt.Fprintf(s, `<circle class="one" cx="%.1f" cy="%.1f" r="%.1f"/>`, x+(float64(i)-float64(n-1)/2)*dotStep, top+float64(len(lines))*step+(float64(r)+0.7)*dotStep, groundDot)
+			fmt.Fprintf(s, `<circle class="one" cx="%.1f" cy="%.1f" r="%.1f"/>`, x+(float64(i)-float64(n-1)/2)*dotStep,
+				top+float64(len(lines))*step+(float64(r)+0.7)*dotStep, groundDot)
 		}
 	}
 	s.WriteString(`</g>`)

@@ -22,9 +22,15 @@ func TestAGroundIsDrawnWhole(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var zones []plan.Zone
 		for i := range rapid.IntRange(1, 6).Draw(t, "zones") {
-			z := plan.Zone{ID: fmt.Sprint("z", i), Name: rapid.SampledFrom([]string{"Near half", "<b>&amp;", "Unbreakablylongnameofaplace"}).Draw(t, "name"), Capacity: 20, Lanes: rapid.IntRange(1, 12).Draw(t, "lanes"), Metres: float64(rapid.IntRange(5, 100).Draw(t, "metres"))}
+			z := plan.Zone{ID: fmt.Sprint("z", i),
+				Name: rapid.SampledFrom([]string{"Near half", "<b>&amp;", "Unbreakablylongnameofaplace"}).Draw(t,
+					"name"), Capacity: 20, Lanes: rapid.IntRange(1, 12).Draw(t, "lanes"),
+				Metres: float64(rapid.IntRange(5, 100).Draw(t, "metres"))}
 			if rapid.Bool().Draw(t, "said") {
-				z.Lies = &plan.Lie{X: float64(rapid.IntRange(0, 150).Draw(t, "x")), Y: float64(rapid.IntRange(0, 90).Draw(t, "y")), Long: float64(rapid.IntRange(1, 90).Draw(t, "long")), Wide: float64(rapid.IntRange(1, 70).Draw(t, "wide")), Turn: rapid.IntRange(0, 359).Draw(t, "turn")}
+				z.Lies = &plan.Lie{X: float64(rapid.IntRange(0, 150).Draw(t, "x")),
+					Y:    float64(rapid.IntRange(0, 90).Draw(t, "y")),
+					Long: float64(rapid.IntRange(1, 90).Draw(t, "long")),
+					Wide: float64(rapid.IntRange(1, 70).Draw(t, "wide")), Turn: rapid.IntRange(0, 359).Draw(t, "turn")}
 			}
 			zones = append(zones, z)
 		}
@@ -32,7 +38,8 @@ func TestAGroundIsDrawnWhole(t *testing.T) {
 		spots := make([]chalk.Spot, len(places))
 		people := 0
 		for i, p := range places {
-			spots[i] = chalk.Spot{Place: p, People: rapid.IntRange(0, 60).Draw(t, "people"), Lines: []string{"12 of 20", "Line-out · Dorrit"}, Class: "here", Key: p.ID}
+			spots[i] = chalk.Spot{Place: p, People: rapid.IntRange(0, 60).Draw(t, "people"),
+				Lines: []string{"12 of 20", "Line-out · Dorrit"}, Class: "here", Key: p.ID}
 			people += spots[i].People
 		}
 		ways := []chalk.Way{{From: places[0], To: places[len(places)-1], Says: "far", Tight: true}}
@@ -43,9 +50,11 @@ func TestAGroundIsDrawnWhole(t *testing.T) {
 		assert.LessOrEqual(t, strings.Count(drawn, `class="one"`), people)
 		assert.Equal(t, len(zones), strings.Count(drawn, `class="spot-area"`))
 		var wide, high float64
-		fmt.Sscanf(regexp.MustCompile(`viewBox="0 0 ([\d.]+ [\d.]+)"`).FindStringSubmatch(drawn)[1], "%f %f", &wide, &high)
+		fmt.Sscanf(regexp.MustCompile(`viewBox="0 0 ([\d.]+ [\d.]+)"`).FindStringSubmatch(drawn)[1], "%f %f", &wide,
+			&high)
 		assert.LessOrEqual(t, high, 301.0)
-		for _, found := range regexp.MustCompile(`translate\((-?[\d.]+) (-?[\d.]+)\)`).FindAllStringSubmatch(drawn, -1) {
+		for _, found := range regexp.MustCompile(`translate\((-?[\d.]+) (-?[\d.]+)\)`).FindAllStringSubmatch(drawn,
+			-1) {
 			x, _ := strconv.ParseFloat(found[1], 64)
 			y, _ := strconv.ParseFloat(found[2], 64)
 			assert.True(t, x >= 0 && x <= wide && y >= 0 && y <= high, "%v", found)
@@ -56,7 +65,8 @@ func TestAGroundIsDrawnWhole(t *testing.T) {
 
 // Who stands in a place is counted in dots; what has no room is counted in words.
 func TestWhoStandsThereIsCounted(t *testing.T) {
-	spot := chalk.Spot{Place: ground.Place{Zone: plan.Zone{Name: "Near half", Lanes: 4}, Lie: plan.Lie{X: 30, Y: 20, Long: 60, Wide: 40}}, People: 23, Lines: []string{"23 of 40"}}
+	spot := chalk.Spot{Place: ground.Place{Zone: plan.Zone{Name: "Near half", Lanes: 4},
+		Lie: plan.Lie{X: 30, Y: 20, Long: 60, Wide: 40}}, People: 23, Lines: []string{"23 of 40"}}
 	drawn := string(chalk.Ground("One", measure.System{Feet: true}, []chalk.Spot{spot}, nil, 600, 400))
 	assert.Equal(t, 23, strings.Count(drawn, `class="one"`))
 	assert.Contains(t, drawn, ">35 ft<", "the bar of a club in feet")

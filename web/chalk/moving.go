@@ -30,7 +30,8 @@ func (d Drawn) Moving() template.HTML {
 		for _, s := range x.Strokes {
 			w.stroke(s)
 		}
-		w.add(`<circle class="ff t0 fig-moving" r="4.5"><animateMotion dur="4s" repeatCount="indefinite" path="%s"/></circle>`, path(f.Course.Run()))
+		w.add(`<circle class="ff t0 fig-moving" r="4.5"><animateMotion dur="4s" repeatCount="indefinite" path="%s"/></circle>`,
+			path(f.Course.Run()))
 		return w.close()
 	}
 	frames := fewFrames
@@ -48,7 +49,8 @@ func (d Drawn) Moving() template.HTML {
 	for _, s := range stage.Strokes {
 		w.stroke(s)
 	}
-	m := &mover{writer: &w, figure: f, frames: all, clock: fmt.Sprintf(`dur="%ss" repeatCount="indefinite"`, n(f.Seconds()))}
+	m := &mover{writer: &w, figure: f, frames: all, clock: fmt.Sprintf(`dur="%ss" repeatCount="indefinite"`,
+		n(f.Seconds()))}
 	m.ride(figure.Hip)
 	m.body(f.Frontal())
 	w.add("</g>")
@@ -118,7 +120,8 @@ func (m *mover) animate(kind string, value func(figure.Frame) string) {
 	for i, f := range m.frames {
 		values[i] = value(f)
 	}
-	m.add(`<animateTransform attributeName="transform" type="%s" %s values="%s"/>`, kind, m.clock, strings.Join(values, ";"))
+	m.add(`<animateTransform attributeName="transform" type="%s" %s values="%s"/>`, kind, m.clock,
+		strings.Join(values, ";"))
 }
 
 // turn writes how a group turns: its angle in the world less that of what it hangs on; the
@@ -140,7 +143,8 @@ func (m *mover) turn(of func(figure.Pose) float64) {
 		m.add(`<g transform="rotate(%s)">`, values[0])
 		return
 	}
-	m.add(`<g><animateTransform attributeName="transform" type="rotate" %s values="%s"/>`, m.clock, strings.Join(values, ";"))
+	m.add(`<g><animateTransform attributeName="transform" type="rotate" %s values="%s"/>`, m.clock,
+		strings.Join(values, ";"))
 }
 
 // ride begins a group that goes with a joint.
@@ -158,35 +162,8 @@ type part struct {
 
 // limb writes parts that hang one on the other.
 func (m *mover) limb(p part, of angles, lengths ...float64) {
-	closing := "</g>"
 	m.add(`<g class="t%d">`, p.tone)
-	if p.up != 0 || p.aside != 0 {
-		base := tilt
-		if p.up != 0 {
-			base = lean
-		}
-		if p.up != 0 && p.aside == 0 { // on a back that rounds
-			m.turn(func(pose figure.Pose) float64 { return pose.Round/2 - pose.Lean })
-			m.add(`<g transform="translate(0 %s)">`, n(-p.up/2))
-			m.turn(func(pose figure.Pose) float64 { return -pose.Round })
-			side := 1.0
-			if p.tone == figure.InkFar {
-				side = -1
-			}
-			m.shoulder(side, p.up/2)
-			m.turn(func(pose figure.Pose) float64 { return pose.Lean + pose.Round/2 })
-			closing += "</g></g></g></g></g>"
-		} else {
-			m.turn(func(pose figure.Pose) float64 { return -base(pose) })
-			if p.up != 0 {
-				m.shoulder(math.Copysign(1, p.aside), p.up)
-			} else {
-				m.add(`<g transform="translate(%s %s)">`, n(p.aside), n(-p.up))
-			}
-			m.turn(base)
-			closing += "</g></g></g>"
-		}
-	}
+	closing := "</g>" + m.joint(p)
 	for i, long := range lengths {
 		m.turn(func(pose figure.Pose) float64 {
 			a := of(pose)
@@ -196,7 +173,8 @@ func (m *mover) limb(p part, of angles, lengths ...float64) {
 			return a[i] - a[i-1]
 		})
 		if p.edged {
-			m.add(`<path class="t%d" stroke-width="%s" d="M0 0V%s"/>`, figure.Paper, n(figure.LimbWidth+figure.EdgeWidth), n(long))
+			m.add(`<path class="t%d" stroke-width="%s" d="M0 0V%s"/>`, figure.Paper,
+				n(figure.LimbWidth+figure.EdgeWidth), n(long))
 		}
 		m.add(`<path d="M0 0V%s"/>`, n(long))
 		closing += "</g>"
@@ -206,6 +184,34 @@ func (m *mover) limb(p part, of angles, lengths ...float64) {
 		}
 	}
 	m.add("%s", closing)
+}
+
+// joint moves to where a limb hangs on the trunk, and returns what ends that.
+func (m *mover) joint(p part) (closing string) {
+	switch {
+	case p.up == 0 && p.aside == 0:
+		return ""
+	case p.up != 0 && p.aside == 0: // on a back that rounds
+		m.turn(func(pose figure.Pose) float64 { return pose.Round/2 - pose.Lean })
+		m.add(`<g transform="translate(0 %s)">`, n(-p.up/2))
+		m.turn(func(pose figure.Pose) float64 { return -pose.Round })
+		side := 1.0
+		if p.tone == figure.InkFar {
+			side = -1
+		}
+		m.shoulder(side, p.up/2)
+		m.turn(func(pose figure.Pose) float64 { return pose.Lean + pose.Round/2 })
+		return "</g></g></g></g></g>"
+	case p.up != 0:
+		m.turn(func(pose figure.Pose) float64 { return -lean(pose) })
+		m.shoulder(math.Copysign(1, p.aside), p.up)
+		m.turn(lean)
+	default:
+		m.turn(func(pose figure.Pose) float64 { return -tilt(pose) })
+		m.add(`<g transform="translate(%s %s)">`, n(p.aside), n(-p.up))
+		m.turn(tilt)
+	}
+	return "</g></g></g>"
 }
 
 // shoulder begins a group at a shoulder, so far above what the group before it hangs on:
@@ -226,7 +232,8 @@ func (m *mover) across(attributes string, line func(half float64) string) {
 	for i, f := range m.frames {
 		values[i] = line(math.Round(m.figure.Chest(f.Pose)))
 	}
-	m.add(`<path class="t0" %s d="%s"><animate attributeName="d" %s values="%s"/></path>`, attributes, values[0], m.clock, strings.Join(values, ";"))
+	m.add(`<path class="t0" %s d="%s"><animate attributeName="d" %s values="%s"/></path>`, attributes, values[0],
+		m.clock, strings.Join(values, ";"))
 }
 
 // spine writes a trunk of two parts, neck and head.
@@ -236,7 +243,8 @@ func (m *mover) spine() {
 	m.turn(func(p figure.Pose) float64 { return -p.Round })
 	m.add(`<path class="t0" stroke-width="%s" d="M0 0V-14.5"/><g transform="translate(0 -14.5)">`, n(figure.TrunkWidth))
 	if m.figure.Turns() {
-		m.across(fmt.Sprintf(`stroke-width="%s"`, n(figure.TrunkWidth)), func(half float64) string { return "M" + n(-half) + " 0H" + n(half) })
+		m.across(fmt.Sprintf(`stroke-width="%s"`, n(figure.TrunkWidth)),
+			func(half float64) string { return "M" + n(-half) + " 0H" + n(half) })
 	}
 	m.head("</g></g>")
 }
@@ -245,7 +253,8 @@ func (m *mover) spine() {
 func (m *mover) chest() {
 	m.turn(func(p figure.Pose) float64 { return -p.Lean })
 	if m.figure.Turns() {
-		m.across(fmt.Sprintf(`stroke-width="%s"`, n(figure.TrunkWidth)), func(half float64) string { return "M" + n(-half) + "-29H" + n(half) + "L8 0H-8Z" })
+		m.across(fmt.Sprintf(`stroke-width="%s"`, n(figure.TrunkWidth)),
+			func(half float64) string { return "M" + n(-half) + "-29H" + n(half) + "L8 0H-8Z" })
 	} else {
 		m.add(`<path class="t0" stroke-width="%s" d="M-12-29H12L8 0H-8Z"/>`, n(figure.TrunkWidth))
 	}
@@ -256,7 +265,8 @@ func (m *mover) chest() {
 // head writes neck and head, and ends the trunk that they are on.
 func (m *mover) head(closing string) {
 	m.turn(func(p figure.Pose) float64 { return -p.Neck })
-	m.add(`<path class="t0" d="M0 0V-5"/><circle class="ff t0" cy="-11.5" r="%s"/></g></g></g>%s`, n(figure.HeadRadius), closing)
+	m.add(`<path class="t0" d="M0 0V-5"/><circle class="ff t0" cy="-11.5" r="%s"/></g></g></g>%s`, n(figure.HeadRadius),
+		closing)
 }
 
 // held writes what hangs on the joints.
@@ -269,7 +279,8 @@ func (m *mover) held(f *figure.Figure) {
 			for i, frame := range m.frames {
 				values[i] = path([]figure.Point{frame.Body.At(p.In), p.Tied(frame.Body)})
 			}
-			m.add(`<path class="t9 fd" stroke-width="1.6" d="%s"><animate attributeName="d" %s values="%s"/></path>`, values[0], m.clock, strings.Join(values, ";"))
+			m.add(`<path class="t9 fd" stroke-width="1.6" d="%s"><animate attributeName="d" %s values="%s"/></path>`,
+				values[0], m.clock, strings.Join(values, ";"))
 		default:
 			m.ride(figure.Named(p.In))
 			for _, s := range p.Held() {

@@ -20,7 +20,8 @@ import (
 type matrix struct{ a, b, c, d, e, f float64 }
 
 func (m matrix) times(o matrix) matrix {
-	return matrix{m.a*o.a + m.c*o.b, m.b*o.a + m.d*o.b, m.a*o.c + m.c*o.d, m.b*o.c + m.d*o.d, m.a*o.e + m.c*o.f + m.e, m.b*o.e + m.d*o.f + m.f}
+	return matrix{m.a*o.a + m.c*o.b, m.b*o.a + m.d*o.b, m.a*o.c + m.c*o.d, m.b*o.c + m.d*o.d, m.a*o.e + m.c*o.f + m.e,
+		m.b*o.e + m.d*o.f + m.f}
 }
 
 func (m matrix) at(x, y float64) figure.Point {
@@ -81,7 +82,8 @@ func (n *node) tips(m matrix, frame int, ends *[]figure.Point) {
 // What the browser moves is the body that the core has, joint by joint, at every moment
 // that is written; angles are written in whole degrees.
 func TestWhatMovesIsTheBody(t *testing.T) {
-	for _, code := range []string{"leg-swings", "air-squat", "back-wave", "jump-and-stick", "side-lunge", "turkish-stand", "high-knees", "push-up-plus"} {
+	for _, code := range []string{"leg-swings", "air-squat", "back-wave", "jump-and-stick", "side-lunge",
+		"turkish-stand", "high-knees", "push-up-plus"} {
 		f := book.Figure(code)
 		require.NotNil(t, f, code)
 		var svg node
@@ -101,16 +103,20 @@ func TestWhatMovesIsTheBody(t *testing.T) {
 		for n, frame := range frames {
 			var ends []figure.Point
 			moving.tips(matrix{1, 0, 0, 1, 0, 0}, n, &ends)
-			joints := []figure.Joint{figure.FarElbow, figure.FarHand, figure.FarKnee, figure.FarAnkle, figure.FarToe, figure.MidBack, figure.Shoulder, figure.Neck, figure.Head, figure.Knee, figure.Ankle, figure.Toe, figure.Elbow, figure.Hand}
+			joints := []figure.Joint{figure.FarElbow, figure.FarHand, figure.FarKnee, figure.FarAnkle, figure.FarToe,
+				figure.MidBack, figure.Shoulder, figure.Neck, figure.Head, figure.Knee, figure.Ankle, figure.Toe,
+				figure.Elbow, figure.Hand}
 			if f.Frontal() {
-				joints = []figure.Joint{figure.Neck, figure.Head, figure.FarKnee, figure.FarAnkle, figure.FarToe, figure.Knee, figure.Ankle, figure.Toe, figure.FarElbow, figure.FarHand, figure.Elbow, figure.Hand}
+				joints = []figure.Joint{figure.Neck, figure.Head, figure.FarKnee, figure.FarAnkle, figure.FarToe,
+					figure.Knee, figure.Ankle, figure.Toe, figure.FarElbow, figure.FarHand, figure.Elbow, figure.Hand}
 			} else { // the near arm has an edge of paper, so that its parts come twice
 				joints = append(joints[:12:12], figure.Elbow, figure.Elbow, figure.Hand, figure.Hand)
 			}
 			require.Len(t, ends, len(joints), code)
 			for i, joint := range joints {
 				is := frame.Body[joint]
-				assert.InDelta(t, 0, math.Hypot(is.X-ends[i].X, is.Y-ends[i].Y), 1.2, "%s, moment %d, %s", code, n, figure.Joints[joint])
+				assert.InDelta(t, 0, math.Hypot(is.X-ends[i].X, is.Y-ends[i].Y), 1.2, "%s, moment %d, %s", code, n,
+					figure.Joints[joint])
 			}
 		}
 	}

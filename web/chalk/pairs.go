@@ -42,25 +42,37 @@ func Pairs(list []Pair, unit string) template.HTML {
 	x := func(v float64) float64 { return pairsLeft + (v-low)/(high-low)*(pairsWide-pairsLeft-pairsRight) }
 	height := pairsTop + pairsRow*len(list) + pairsBottom
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg class="chart" viewBox="0 0 %d %d" role="img" aria-label="Results before and after in %s, by player">`, pairsWide, height, template.HTMLEscapeString(unit))
+	fmt.Fprintf(&b,
+		`<svg class="chart" viewBox="0 0 %d %d" role="img" aria-label="Results before and after in %s, by player">`,
+		pairsWide, height, template.HTMLEscapeString(unit))
 	for v := low; v <= high+step/2; v += step {
-		fmt.Fprintf(&b, `<line class="grid" x1="%.1f" y1="%d" x2="%.1f" y2="%d"/><text class="clock" x="%.1f" y="%d" text-anchor="middle">%s</text>`,
+		fmt.Fprintf(&b,
+			`<line class="grid" x1="%.1f" y1="%d" x2="%.1f" y2="%d"/><text class="clock" x="%.1f" y="%d" text-anchor="middle">%s</text>`,
 			x(v), pairsTop-8, x(v), height-pairsBottom+4, x(v), height-10, plainNumber(v, step))
 	}
-	fmt.Fprintf(&b, `<text class="clock" x="%d" y="%d" text-anchor="end">%s</text>`, pairsWide-2, height-10, template.HTMLEscapeString(unit))
+	fmt.Fprintf(&b, `<text class="clock" x="%d" y="%d" text-anchor="end">%s</text>`, pairsWide-2, height-10,
+		template.HTMLEscapeString(unit))
 	for i, p := range list {
 		y := float64(pairsTop + pairsRow*i + pairsRow/2)
 		width, last := 1.5, x(max(p.From, p.To))+10
 		if p.Real {
 			width = 4
 		}
-		fmt.Fprintf(&b, `<text class="names" x="%d" y="%.1f" text-anchor="end">%s</text>`, pairsLeft-12, y+5, template.HTMLEscapeString(p.Name))
-		fmt.Fprintf(&b, `<line x1="%.1f" y1="%.1f" x2="%.1f" y2="%.1f" stroke="var(--ink)" stroke-width="%g"/>`, x(p.From), y, x(p.To), y, width)
-		fmt.Fprintf(&b, `<circle cx="%.1f" cy="%.1f" r="5" fill="var(--paper)" stroke="var(--ink)" stroke-width="1.5"/><circle cx="%.1f" cy="%.1f" r="5.5" fill="var(--ink)"/>`, x(p.From), y, x(p.To), y)
+		fmt.Fprintf(&b, `<text class="names" x="%d" y="%.1f" text-anchor="end">%s</text>`, pairsLeft-12, y+5,
+			template.HTMLEscapeString(p.Name))
+		fmt.Fprintf(&b, `<line x1="%.1f" y1="%.1f" x2="%.1f" y2="%.1f" stroke="var(--ink)" stroke-width="%g"/>`,
+			x(p.From), y, x(p.To), y, width)
+		fmt.Fprintf(&b,
+			`<circle cx="%.1f" cy="%.1f" r="5" fill="var(--paper)" stroke="var(--ink)" stroke-width="1.5"/><circle cx="%.1f" cy="%.1f" r="5.5" fill="var(--ink)"/>`,
+			x(p.From), y, x(p.To), y)
 		fmt.Fprintf(&b, `<text class="name-small" x="%.1f" y="%.1f">%+.3g</text>`, last, y+5, p.To-p.From)
 	}
-	fmt.Fprintf(&b, `<circle cx="%d" cy="11" r="5" fill="var(--paper)" stroke="var(--ink)" stroke-width="1.5"/><text class="clock" x="%d" y="16">before</text>`, pairsLeft+5, pairsLeft+16)
-	fmt.Fprintf(&b, `<circle cx="%d" cy="11" r="5.5" fill="var(--ink)"/><text class="clock" x="%d" y="16">after; a bold line: likely real</text></svg>`, pairsLeft+85, pairsLeft+96)
+	fmt.Fprintf(&b,
+		`<circle cx="%d" cy="11" r="5" fill="var(--paper)" stroke="var(--ink)" stroke-width="1.5"/><text class="clock" x="%d" y="16">before</text>`,
+		pairsLeft+5, pairsLeft+16)
+	fmt.Fprintf(&b,
+		`<circle cx="%d" cy="11" r="5.5" fill="var(--ink)"/><text class="clock" x="%d" y="16">after; a bold line: likely real</text></svg>`,
+		pairsLeft+85, pairsLeft+96)
 	return template.HTML(b.String())
 }
 

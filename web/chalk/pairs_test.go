@@ -15,7 +15,8 @@ import (
 
 func TestPairsAreDrawnWithTheirNumbers(t *testing.T) {
 	assert.Empty(t, chalk.Pairs(nil, "cm"))
-	drawn := string(chalk.Pairs([]chalk.Pair{{Name: "<Ada>", From: 31, To: 32.5, Real: true}, {Name: "Bo", From: 30, To: 29}}, "cm"))
+	drawn := string(chalk.Pairs([]chalk.Pair{{Name: "<Ada>", From: 31, To: 32.5, Real: true},
+		{Name: "Bo", From: 30, To: 29}}, "cm"))
 	assert.Contains(t, drawn, "&lt;Ada&gt;")
 	assert.NotContains(t, drawn, "<Ada>")
 	assert.Contains(t, drawn, ">+1.5<")
@@ -28,7 +29,8 @@ func TestPairsAreDrawnWithTheirNumbers(t *testing.T) {
 func TestPairsAlwaysFit(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		list := rapid.SliceOfN(rapid.Custom(func(t *rapid.T) chalk.Pair {
-			return chalk.Pair{Name: "x", From: rapid.Float64Range(-1e4, 1e4).Draw(t, "from"), To: rapid.Float64Range(-1e4, 1e4).Draw(t, "to")}
+			return chalk.Pair{Name: "x", From: rapid.Float64Range(-1e4, 1e4).Draw(t, "from"),
+				To: rapid.Float64Range(-1e4, 1e4).Draw(t, "to")}
 		}), 1, 8).Draw(t, "list")
 		if rapid.Bool().Draw(t, "same") {
 			for i := range list {

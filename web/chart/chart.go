@@ -29,9 +29,8 @@ type Plan struct {
 	blocks []schedule.Block
 }
 
-// Chart is the Run-in as a drawing: lanes are strands, time runs from left to
-// right to the start line. All lengths are user units of the SVG, one to a
-// pixel at its natural width.
+// Chart is the Run-in as a drawing: lanes are strands, time runs from left to right to the start
+// line. All lengths are user units of the SVG, one to a pixel at its natural width.
 type Chart struct {
 	View
 	Width, Height int
@@ -163,7 +162,8 @@ type View struct {
 func New(b Plan, v View) *Chart {
 	d, s := b.Document, b.Schedule
 	b.blocks = s.Blocks(d)
-	c := &Chart{View: v, Left: v.Labels + labelGap, Top: plotTop, LabelX: v.Labels, LineWidth: startWidth, StartName: d.StartName, StartTime: clock.Clock(s.Start, 0)}
+	c := &Chart{View: v, Left: v.Labels + labelGap, Top: plotTop, LabelX: v.Labels, LineWidth: startWidth,
+		StartName: d.StartName, StartTime: clock.Clock(s.Start, 0)}
 	events := s.Events(d)
 	from, to := Span(d, b.blocks, events)
 	if c.from = from; v.From < 0 {
@@ -283,9 +283,11 @@ func (c *Chart) drawBlocks(d *plan.Document, blocks []schedule.Block, later cloc
 		if short && open != "" {
 			open = c.Href("") + "?drawer=people"
 		}
-		c.Blocks = append(c.Blocks, chartBlock{ID: b.ID, Phase: b.Phase.Key(), Chosen: b.ID == c.Chosen, Faint: c.Follow != "" && !b.Has(c.Follow), Href: open, Start: int(b.Start), Drags: later == 0 && !short,
-			Label: fmt.Sprintf("%s, %s, %s: %s, %s", b.Name, b.Phase.Name(), d.Audience(b.Who), when(b, later), strings.Join(words, ", ")),
-			name:  b.Name, words: b.Doses(), length: clock.Lasting(b.Length()), letter: b.Phase.Letter(),
+		c.Blocks = append(c.Blocks, chartBlock{ID: b.ID, Phase: b.Phase.Key(), Chosen: b.ID == c.Chosen,
+			Faint: c.Follow != "" && !b.Has(c.Follow), Href: open, Start: int(b.Start), Drags: later == 0 && !short,
+			Label: fmt.Sprintf("%s, %s, %s: %s, %s", b.Name, b.Phase.Name(), d.Audience(b.Who), when(b, later),
+				strings.Join(words, ", ")),
+			name: b.Name, words: b.Doses(), length: clock.Lasting(b.Length()), letter: b.Phase.Letter(),
 			Pieces: c.piecesOf(b, short, later)})
 		if held := d.HeldWords(b.Block); held != "" && b.Start >= c.from {
 			last := &c.Blocks[len(c.Blocks)-1]

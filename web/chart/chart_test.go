@@ -18,9 +18,12 @@ import (
 )
 
 func TestTextStaysInItsBox(t *testing.T) {
-	for _, text := range []string{"Toss", "Kicks at posts", "Referee, front rows", strings.Repeat("long", 20), "Ärgerlich überlange Übung", "x"} {
-		for _, b := range []box{{0, 0, 20, 34}, {0, 0, 48, 34}, {0, 0, 30, 70}, {0, 0, 34, 400}, {0, 0, 90, 150}, {0, 0, 3, 10}} {
-			lines, _ := blockText(&chartBlock{name: text, letter: "R", length: "6:55", words: []string{"9 lengths of 60 m"}}, b)
+	for _, text := range []string{"Toss", "Kicks at posts", "Referee, front rows", strings.Repeat("long", 20),
+		"Ärgerlich überlange Übung", "x"} {
+		for _, b := range []box{{0, 0, 20, 34}, {0, 0, 48, 34}, {0, 0, 30, 70}, {0, 0, 34, 400}, {0, 0, 90, 150},
+			{0, 0, 3, 10}} {
+			lines, _ := blockText(&chartBlock{name: text, letter: "R", length: "6:55",
+				words: []string{"9 lengths of 60 m"}}, b)
 			fixed, _ := fitText(text, b)
 			for _, l := range append(lines, fixed...) {
 				size, room := 16, b.W
@@ -44,10 +47,13 @@ func TestAChartIsTrueToTheSchedule(t *testing.T) {
 	for i := 1; i <= 4; i++ {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i), Number: i, First: fmt.Sprint("Name", i)})
 	}
-	d.Blocks = []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone}}, {ID: "some", Name: "Some", Phase: drill.Sport, Who: []string{"p1", "p4"}}, {ID: "gone", Name: "Gone"}}
+	d.Blocks = []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone}},
+		{ID: "some", Name: "Some", Phase: drill.Sport, Who: []string{"p1", "p4"}}, {ID: "gone", Name: "Gone"}}
 	start := time.Date(2026, 11, 28, 15, 0, 0, 0, time.UTC)
-	s := &schedule.Schedule{Start: start, Amounts: make([][]int, 3), Result: &runin.Result{Strands: [][]string{{"p4"}, {"p1"}, {"p2", "p3"}}, Blocks: []runin.Scheduled{
-		{ID: "all", Kept: true, Start: -1800, End: -900}, {ID: "some", Kept: true, Start: -900, End: -300}, {ID: "gone"}}},
+	s := &schedule.Schedule{Start: start, Amounts: make([][]int, 3),
+		Result: &runin.Result{Strands: [][]string{{"p4"}, {"p1"}, {"p2", "p3"}}, Blocks: []runin.Scheduled{
+			{ID: "all", Kept: true, Start: -1800, End: -900}, {ID: "some", Kept: true, Start: -900, End: -300},
+			{ID: "gone"}}},
 		Fixed: []schedule.Window{{ID: "talk", Players: []string{"p1"}, Start: -300, End: 60}}}
 	href := func(block string) string { return "/b?block=" + block }
 	c := New(Plan{Document: d, Schedule: s}, View{ID: "x", Width: 900, Labels: 120, Href: href, Chosen: "some"})
@@ -77,7 +83,8 @@ func TestTheLineOfTheStartIsAMatchs(t *testing.T) {
 		d := &plan.Document{Kind: kind, StartName: "Start", Players: []plan.Player{{ID: "p1", Number: 1, First: "Ada"}},
 			Blocks: []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone}}}}
 		s := &schedule.Schedule{Start: time.Date(2026, 11, 28, 15, 0, 0, 0, time.UTC), Amounts: make([][]int, 1),
-			Result: &runin.Result{Strands: [][]string{{"p1"}}, Blocks: []runin.Scheduled{{ID: "all", Kept: true, Start: -900, End: -300}}}}
+			Result: &runin.Result{Strands: [][]string{{"p1"}},
+				Blocks: []runin.Scheduled{{ID: "all", Kept: true, Start: -900, End: -300}}}}
 		b := Plan{Document: d, Schedule: s}
 		c := New(b, View{ID: "x", Width: 900, Labels: 120, Href: func(string) string { return "" }})
 		assert.Equal(t, drawn, c.warmth(b).WarmY > 0, kind)

@@ -99,14 +99,17 @@ func (c *Chart) lanes(d *plan.Document) {
 	for i, row := range c.rows {
 		y := c.Top + i*c.laneHeight
 		mid := y + c.laneHeight/2
-		l := lane{Y: y, WhoY: mid - whoAbove, NameY: mid + namesBelow, Key: row.key, Players: strings.Join(row.players, " ")}
+		l := lane{Y: y, WhoY: mid - whoAbove, NameY: mid + namesBelow, Key: row.key,
+			Players: strings.Join(row.players, " ")}
 		l.OneLine = c.laneHeight < laneTwo
-		l.Who = d.FewNumbers(row.players, func(text string) bool { return textWidth(text, whoSize) <= float64(c.LabelX) })
+		l.Who = d.FewNumbers(row.players,
+			func(text string) bool { return textWidth(text, whoSize) <= float64(c.LabelX) })
 		left := room
 		if l.OneLine && l.Who != "" {
 			left = room - int(textWidth(l.Who, whoSize)) - inLine
 		}
-		l.Names = cutTo(d.FirstNames(row.players, func(text string) bool { return textWidth(text, laneTextSize) <= float64(left) }), laneTextSize, left)
+		l.Names = cutTo(d.FirstNames(row.players,
+			func(text string) bool { return textWidth(text, laneTextSize) <= float64(left) }), laneTextSize, left)
 		l.Drags = l.Who + " " + l.Names + ": drop them on a block"
 		l.Faint = c.Follow != "" && row.players != nil && !slices.Contains(row.players, c.Follow)
 		if c.FollowHref != nil && row.players != nil {
@@ -193,7 +196,8 @@ func (c *Chart) pieces(lanes []int, from, to clock.Offset, inset int) (list []pi
 			list[len(list)-1].H += c.laneHeight
 			continue
 		}
-		list = append(list, piece{box: box{left, c.Top + i*c.laneHeight + inset, max(leastWidth, right-left-1), c.laneHeight - 2*inset}})
+		list = append(list, piece{box: box{left, c.Top + i*c.laneHeight + inset, max(leastWidth, right-left-1),
+			c.laneHeight - 2*inset}})
 	}
 	return list
 }

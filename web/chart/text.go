@@ -52,9 +52,8 @@ const (
 	leastCut   = 2 // letters below which a cut text says nothing
 )
 
-// write puts the texts in: inside their boxes where they fit, else in the free
-// room beside. A block in several pieces says all in its tallest, and its name
-// in the others if it fits.
+// write puts the texts in: inside their boxes where they fit, else in the free room beside. A
+// block in several pieces says all in its tallest, and its name in the others if it fits.
 func (c *Chart) write() {
 	for i := range c.Blocks {
 		b := &c.Blocks[i]
@@ -142,9 +141,8 @@ func (c *Chart) beside(text string, b box) []textLine {
 	return []textLine{line}
 }
 
-// blockText is what a piece of a block can say in its room: letter, name, dose
-// and length where all fit, less where they do not; whole is false where not
-// even the name does.
+// blockText is what a piece of a block can say in its room: letter, name, dose and length where
+// all fit, less where they do not; whole is false where not even the name does.
 func blockText(b *chartBlock, at box) (lines []textLine, whole bool) {
 	room := at.W - textPad - textRight
 	name := wrap(b.name, nameSize, room)
@@ -205,7 +203,8 @@ func below(b *chartBlock, at box, name []textLine) []textLine {
 		y += tinyStep
 		name[i].Y = y
 	}
-	return append(name, textLine{X: at.X + at.W/2 + 2, Y: at.Y + letterDrop, Class: "letter", Text: b.letter, Anchor: "middle"})
+	return append(name, textLine{X: at.X + at.W/2 + 2, Y: at.Y + letterDrop, Class: "letter", Text: b.letter,
+		Anchor: "middle"})
 }
 
 // fitText writes a text in a box: across in one or more lines if they fit, also in
@@ -220,7 +219,8 @@ func fitText(text string, at box) (lines []textLine, whole bool) {
 	for _, try := range []struct {
 		size, step, left, margin int
 		class                    string
-	}{{nameSize, step, left, margin, "name"}, {smallSize, smallSize, left, margin, "name-small"}, {tinySize, tinyStep, tinyLeft, tinyMargin, "name-tiny"}} {
+	}{{nameSize, step, left, margin, "name"}, {smallSize, smallSize, left, margin, "name-small"},
+		{tinySize, tinyStep, tinyLeft, tinyMargin, "name-tiny"}} {
 		room := at.W - try.margin
 		across := wrap(text, try.size, room)
 		if widest(across, try.size) <= room && len(across)*try.step <= at.H {

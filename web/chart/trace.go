@@ -42,7 +42,8 @@ const (
 // warmth draws the strands' warmth between the left and the start line.
 func (c *Chart) warmth(b Plan) trace {
 	top := c.Bottom + footHeight
-	t := trace{Top: top, Bottom: top + warmthHeight - warmthInset, Ready: b.Document.Measure.Warmer(warmth.Warm), Deep: b.Document.Measure.Warmer(warmth.Ready)}
+	t := trace{Top: top, Bottom: top + warmthHeight - warmthInset, Ready: b.Document.Measure.Warmer(warmth.Warm),
+		Deep: b.Document.Measure.Warmer(warmth.Ready)}
 	y := func(celsius float64) int { return t.Bottom - int(celsius/celsiusShown*float64(t.Bottom-t.Top)+0.5) }
 	if t.ReadyY = y(warmth.Ready); b.Document.Kind == plan.Match {
 		t.WarmY = y(warmth.Warm)

@@ -20,8 +20,10 @@ func (c *Chart) walks(b Plan) {
 		for _, e := range list.Of(b.Document, b.Schedule, row.players[0]) {
 			if e.Walk > 0 && left >= c.from {
 				there := min(e.From, left+clock.Offset(e.Walk))
-				c.Walks = append(c.Walks, way{fmt.Sprintf("M%d %dH%d", c.x(left), c.Top+n*c.laneHeight+c.laneHeight/2, max(c.x(there), c.x(left)+leastWidth)),
-					fmt.Sprintf("walk to %s, %s", b.Document.ZoneName(e.Zone), clock.Duration(e.Walk))})
+				c.Walks = append(c.Walks,
+					way{fmt.Sprintf("M%d %dH%d", c.x(left), c.Top+n*c.laneHeight+c.laneHeight/2,
+						max(c.x(there), c.x(left)+leastWidth)),
+						fmt.Sprintf("walk to %s, %s", b.Document.ZoneName(e.Zone), clock.Duration(e.Walk))})
 			}
 			if e.Zone != "" {
 				left = e.To

@@ -106,7 +106,8 @@ func (shown *Line) does(d *plan.Document, became *say.Became) {
 		for _, n := range placed.Items {
 			k := b.Items[n].Drill
 			words := k.Name + ": " + k.Words(k.Range.Target)
-			if steps := became.Line.StepsSaid(); became.Line.Is == say.IsCombo && steps != "" && slices.Contains(k.Cues, steps) {
+			if steps := became.Line.StepsSaid(); became.Line.Is == say.IsCombo && steps != "" &&
+				slices.Contains(k.Cues, steps) {
 				words += ", each " + steps
 			}
 			parts = append(parts, words)

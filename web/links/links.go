@@ -61,7 +61,8 @@ func (in Room) linksOf(r *shell.Request) (*boards.Board, *linksBody, error) {
 	if err != nil {
 		return nil, nil, err
 	}
-	b := &linksBody{ID: board.ID, Title: board.Document.Title, Sub: fmt.Sprintf("%s %s", board.Document.StartName, board.Schedule.Start.Format("Mon 2 Jan 15:04")),
+	b := &linksBody{ID: board.ID, Title: board.Document.Title,
+		Sub:         fmt.Sprintf("%s %s", board.Document.StartName, board.Schedule.Start.Format("Mon 2 Jan 15:04")),
 		Publication: board.Publication, Edits: r.Coach()}
 	if board.Publication.Token == "" {
 		return board, b, nil
@@ -131,7 +132,8 @@ func (b *linksBody) nudge(board *boards.Board) string {
 	if len(names) == 0 {
 		return ""
 	}
-	return fmt.Sprintf("%s, %s. Please open the run-in, plan %d: %s\n%s", b.Title, b.Sub, board.Publication.Number, b.Link, strings.Join(names, ", "))
+	return fmt.Sprintf("%s, %s. Please open the run-in, plan %d: %s\n%s", b.Title, b.Sub, board.Publication.Number,
+		b.Link, strings.Join(names, ", "))
 }
 
 // SetSeason lets the link go on to the squad's next session, or end a day after this one.
@@ -141,7 +143,8 @@ func (in Room) SetSeason(r *shell.Request) (shell.Answer, error) {
 
 // Renew gives somebody a new link, or with gone none.
 func (in Room) Renew(r *shell.Request) (shell.Answer, error) {
-	return backToLinks(r, in.Reach.RenewKey(r.Context(), r.By, r.ParamID("session"), r.Param("person"), r.Form.Has("gone")))
+	return backToLinks(r, in.Reach.RenewKey(r.Context(), r.By, r.ParamID("session"), r.Param("person"),
+		r.Form.Has("gone")))
 }
 
 func backToLinks(r *shell.Request, err error) (shell.Answer, error) {

@@ -33,5 +33,6 @@ func (in Room) Preview(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	b := publishBody{Preview: p, Next: p.Publication.Number + 1, Stops: check.Count(p.Findings).Stops}
-	return &shell.Page{Screens: screens, Name: "publish", Title: "Publish " + p.Document.Title, Nav: "runin", Body: b}, nil
+	return &shell.Page{Screens: screens, Name: "publish", Title: "Publish " + p.Document.Title, Nav: "runin", Body: b},
+		nil
 }

@@ -164,7 +164,8 @@ func (b *bookBody) effects(in Room, r *shell.Request) error {
 	}
 	one, other, asked := -1, -1, r.QueryID("one") > 0
 	for i := range list {
-		row := effectRow{Effect: list[i], One: list[i].Session == r.QueryID("one"), Other: list[i].Session == r.QueryID("other")}
+		row := effectRow{Effect: list[i], One: list[i].Session == r.QueryID("one"),
+			Other: list[i].Session == r.QueryID("other")}
 		if day, err := time.Parse(time.DateOnly, list[i].Day); err == nil {
 			row.When = day.Format("Mon 2 Jan")
 		}

@@ -71,7 +71,8 @@ type playerRow struct {
 
 // wases are how a player was there, as they are picked.
 func (*logBody) Wases() []shell.Choice {
-	return []shell.Choice{{Value: conduct.There, Label: "there"}, {Value: conduct.Late, Label: "late"}, {Value: conduct.Out, Label: "went out"}, {Value: conduct.Away, Label: "not there"}}
+	return []shell.Choice{{Value: conduct.There, Label: "there"}, {Value: conduct.Late, Label: "late"},
+		{Value: conduct.Out, Label: "went out"}, {Value: conduct.Away, Label: "not there"}}
 }
 
 // To is the address of something under the session.
@@ -88,7 +89,8 @@ func (in Room) Show(r *shell.Request) (shell.Answer, error) {
 
 func logPage(r *shell.Request, l *learn.Log, wrong plan.Problems) *shell.Page {
 	d := l.Document
-	b := &logBody{ID: l.Session, Title: l.Title, Day: l.Start.Format("Monday 2 January 2006"), Edition: l.Edition, Kept: l.Maker, Ran: l.Ran, Over: l.Over, Edits: r.Coach(), Felt: l.Felt, Differs: l.Differs,
+	b := &logBody{ID: l.Session, Title: l.Title, Day: l.Start.Format("Monday 2 January 2006"), Edition: l.Edition,
+		Kept: l.Maker, Ran: l.Ran, Over: l.Over, Edits: r.Coach(), Felt: l.Felt, Differs: l.Differs,
 		Changed: l.Changed, Before: l.Before, Season: l.Season, Note: l.Note, Problems: wrong}
 	if l.Edition > 0 && b.Kept == "" {
 		b.Kept = "somebody who left"
@@ -124,7 +126,8 @@ func logPage(r *shell.Request, l *learn.Log, wrong plan.Problems) *shell.Page {
 }
 
 func blockRowOf(d *plan.Document, l *conduct.Logged, n int) blockRow {
-	row := blockRow{Logged: *l, N: n, PlannedT: clock.Duration(l.Planned), ActualT: clock.Duration(l.Actual), Who: d.Audience(l.Who)}
+	row := blockRow{Logged: *l, N: n, PlannedT: clock.Duration(l.Planned), ActualT: clock.Duration(l.Actual),
+		Who: d.Audience(l.Who)}
 	if len(l.Who) > 0 && len(l.Who) < len(d.Players) && len(l.Who) > 2 {
 		row.Who = d.Numbers(l.Who)
 	}
@@ -168,18 +171,19 @@ func (in Room) Save(r *shell.Request) (shell.Answer, error) {
 			err = in.Learn.KeepLog(r.Context(), r.By, l)
 		}
 	}
-	return r.Saved(err, "The log is kept", shell.Session(l.Session, "log"), func(wrong plan.Problems) (*shell.Page, error) {
-		page := logPage(r, l, wrong)
-		for n := range l.Blocks { // what was written stays
-			if name := fmt.Sprint("actual-", n); f.Has(name) {
-				page.Body.(*logBody).Blocks[n].ActualT = f.Raw(name)
+	return r.Saved(err, "The log is kept", shell.Session(l.Session, "log"),
+		func(wrong plan.Problems) (*shell.Page, error) {
+			page := logPage(r, l, wrong)
+			for n := range l.Blocks { // what was written stays
+				if name := fmt.Sprint("actual-", n); f.Has(name) {
+					page.Body.(*logBody).Blocks[n].ActualT = f.Raw(name)
+				}
 			}
-		}
-		for n := range l.Players {
-			page.Body.(*logBody).Players[n].Effort = f.Raw("effort-" + l.Players[n].Person)
-		}
-		return page, nil
-	})
+			for n := range l.Players {
+				page.Body.(*logBody).Players[n].Effort = f.Raw("effort-" + l.Players[n].Person)
+			}
+			return page, nil
+		})
 }
 
 // read puts what a form says into a log.
@@ -199,7 +203,8 @@ func read(f *shell.Form, l *learn.Log) {
 	for i := range l.Players {
 		p := &l.Players[i]
 		f.At(p.Name)
-		if was := f.Raw("was-" + p.Person); slices.Contains([]string{conduct.There, conduct.Late, conduct.Out, conduct.Away}, was) {
+		if was := f.Raw("was-" + p.Person); slices.Contains([]string{conduct.There, conduct.Late, conduct.Out,
+			conduct.Away}, was) {
 			p.Was = was
 		}
 		p.Effort = f.IntOr("effort-"+p.Person, -1, 0, 10)

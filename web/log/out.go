@@ -30,9 +30,11 @@ func (in Room) SaveLog(r *shell.Request) (shell.Answer, error) {
 	}
 	file := share.NewLogFile(l.Title, l.Day, l.Season, l.Note, &l.Log.Log)
 	if strings.HasSuffix(r.Path(), ".json") {
-		return shell.File{Name: "log-" + l.Day + ".json", Kind: shell.JSON, Write: func(w io.Writer) error { return share.WriteJSON(w, file) }}, nil
+		return shell.File{Name: "log-" + l.Day + ".json", Kind: shell.JSON,
+			Write: func(w io.Writer) error { return share.WriteJSON(w, file) }}, nil
 	}
-	return shell.File{Name: "log-" + l.Day + ".csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteLog(w, file) }}, nil
+	return shell.File{Name: "log-" + l.Day + ".csv", Kind: shell.CSV,
+		Write: func(w io.Writer) error { return share.WriteLog(w, file) }}, nil
 }
 
 // SaveWeek saves what a week gave as CSV or JSON, or as a picture.
@@ -51,18 +53,23 @@ func (in Room) SaveWeek(r *shell.Request) (shell.Answer, error) {
 	for _, one := range w.People {
 		var mine []share.WeekLine
 		for cell, seconds := range w.Given[one.Key].Seconds {
-			mine = append(mine, share.WeekLine{Player: one.Name, Region: cell.Region, Quality: cell.Quality, Minutes: math.Round(seconds/60*100) / 100})
+			mine = append(mine, share.WeekLine{Player: one.Name, Region: cell.Region, Quality: cell.Quality,
+				Minutes: math.Round(seconds/60*100) / 100})
 		}
 		slices.SortFunc(mine, func(a, b share.WeekLine) int {
-			return cmp.Or(slices.Index(drill.Regions, a.Region)-slices.Index(drill.Regions, b.Region), slices.Index(drill.Qualities, a.Quality)-slices.Index(drill.Qualities, b.Quality))
+			return cmp.Or(slices.Index(drill.Regions, a.Region)-slices.Index(drill.Regions, b.Region),
+				slices.Index(drill.Qualities, a.Quality)-slices.Index(drill.Qualities, b.Quality))
 		})
 		lines = append(lines, mine...)
 	}
 	name := "week-" + w.Monday.Format("2006-01-02")
 	if strings.HasSuffix(r.Path(), ".json") {
-		return shell.File{Name: name + ".json", Kind: shell.JSON, Write: func(out io.Writer) error { return share.WriteJSON(out, lines) }}, nil
+		return shell.File{Name: name + ".json", Kind: shell.JSON,
+			Write: func(out io.Writer) error { return share.WriteJSON(out, lines) }}, nil
 	}
-	return shell.File{Name: name + ".csv", Kind: shell.CSV, Write: func(out io.Writer) error { return share.WriteWeek(out, lines) }}, nil
+	return shell.File{Name: name + ".csv", Kind: shell.CSV, Write: func(out io.Writer) error {
+		return share.WriteWeek(out, lines)
+	}}, nil
 }
 
 // Sizes of the picture of a week.
@@ -80,19 +87,24 @@ func weekPicture(w *learn.Week) string {
 	wide, high := pictureLeft+cellWide*len(b.Qualities)+20, pictureTop+cellHigh*len(b.Rows)+40
 	var s strings.Builder
 	esc := template.HTMLEscapeString
-	fmt.Fprintf(&s, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" font-family="Barlow Condensed, Arial Narrow, sans-serif" font-size="16"><rect width="%d" height="%d" fill="#f5f1e7"/>`, wide, high, wide, high)
-	fmt.Fprintf(&s, `<text x="12" y="28" font-size="22" font-weight="600" fill="#16231f">%s, %s</text><text x="12" y="48" fill="#52615a">minutes by joint and quality, the mean of the squad</text>`,
+	fmt.Fprintf(&s,
+		`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" font-family="Barlow Condensed, Arial Narrow, sans-serif" font-size="16"><rect width="%d" height="%d" fill="#f5f1e7"/>`,
+		wide, high, wide, high)
+	fmt.Fprintf(&s,
+		`<text x="12" y="28" font-size="22" font-weight="600" fill="#16231f">%s, %s</text><text x="12" y="48" fill="#52615a">minutes by joint and quality, the mean of the squad</text>`,
 		esc(w.Squad.Name), esc(w.Monday.Format("2 Jan")+" to "+w.Monday.AddDate(0, 0, 6).Format("2 January 2006")))
 	for i, q := range b.Qualities {
 		x := pictureLeft + cellWide*i + cellWide/2
-		fmt.Fprintf(&s, `<text transform="translate(%d %d) rotate(-45)" fill="#16231f">%s</text>`, x, pictureTop-8, esc(q))
+		fmt.Fprintf(&s, `<text transform="translate(%d %d) rotate(-45)" fill="#16231f">%s</text>`, x, pictureTop-8,
+			esc(q))
 	}
 	for j, row := range b.Rows {
 		y := pictureTop + cellHigh*j
 		fmt.Fprintf(&s, `<text x="12" y="%d" fill="#16231f">%s</text>`, y+20, esc(row.Region))
 		for i, c := range row.Cells {
 			x := pictureLeft + cellWide*i
-			fmt.Fprintf(&s, `<rect x="%d" y="%d" width="%d" height="%d" fill="#1f7f78" fill-opacity="%.2f" stroke="#d3cbb8"/><text x="%d" y="%d" text-anchor="middle" fill="#16231f">%s</text>`,
+			fmt.Fprintf(&s,
+				`<rect x="%d" y="%d" width="%d" height="%d" fill="#1f7f78" fill-opacity="%.2f" stroke="#d3cbb8"/><text x="%d" y="%d" text-anchor="middle" fill="#16231f">%s</text>`,
 				x, y, cellWide, cellHigh, 0.6*float64(c.Share)/100, x+cellWide/2, y+20, c.Minutes)
 		}
 	}
@@ -135,7 +147,8 @@ func (in Room) Report(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	b := &reportBody{ID: l.Session, Title: l.Title, Day: l.Start.Format("Monday 2 January 2006"), Differs: l.Differs, Changed: l.Changed, Note: l.Note}
+	b := &reportBody{ID: l.Session, Title: l.Title, Day: l.Start.Format("Monday 2 January 2006"), Differs: l.Differs,
+		Changed: l.Changed, Note: l.Note}
 	person := ""
 	there, sum, said := 0, 0, 0
 	for _, p := range l.Players {
@@ -155,7 +168,8 @@ func (in Room) Report(r *shell.Request) (shell.Answer, error) {
 		b.Effort = fmt.Sprintf("%.1f of 10", float64(sum)/float64(said))
 	}
 	b.blocks(l, person)
-	return &shell.Page{Screens: screens, Name: "report", Title: "Report, " + l.Title, Nav: "log", Body: b}, b.tests(in, r, l, person)
+	return &shell.Page{Screens: screens, Name: "report", Title: "Report, " + l.Title, Nav: "log", Body: b},
+		b.tests(in, r, l, person)
 }
 
 // blocks are those that were done, by the squad or by a person, with the cautions of their

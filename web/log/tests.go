@@ -52,7 +52,8 @@ func (in Room) ShowTests(r *shell.Request) (shell.Answer, error) {
 }
 
 func testsPage(r *shell.Request, t *learn.Tests, wrong plan.Problems) *shell.Page {
-	b := &testsBody{ID: r.ParamID("session"), Title: t.Title, Day: t.Day, Test: t.Test, Others: t.Others, Edits: r.Coach(), Problems: wrong}
+	b := &testsBody{ID: r.ParamID("session"), Title: t.Title, Day: t.Day, Test: t.Test, Others: t.Others,
+		Edits: r.Coach(), Problems: wrong}
 	for _, k := range t.Known {
 		b.Known = append(b.Known, shell.Choice{Value: k.Name, Label: k.Name})
 	}
@@ -76,12 +77,14 @@ func testsPage(r *shell.Request, t *learn.Tests, wrong plan.Problems) *shell.Pag
 	}
 	switch {
 	case t.Noise > 0:
-		b.Noise = fmt.Sprintf("The noise of this test here is %.2g %s, from %d repeats without a warm-up between.", t.Noise, t.Test.Unit, t.Repeats)
+		b.Noise = fmt.Sprintf("The noise of this test here is %.2g %s, from %d repeats without a warm-up between.",
+			t.Noise, t.Test.Unit, t.Repeats)
 		if t.Smallest > 0 {
 			b.Noise += fmt.Sprintf(" The smallest change that matters is %.2g %s.", t.Smallest, t.Test.Unit)
 		}
 	default:
-		b.Noise = "How noisy this test is here shows with two repeats: the same player before a session on two days within four weeks. Until then one player's change is not judged."
+		b.Noise = "How noisy this test is here shows with two repeats: the same player before a session on two " +
+			"days within four weeks. Until then one player's change is not judged."
 	}
 	b.Chart = chalk.Pairs(lines, t.Test.Unit)
 	return &shell.Page{Screens: screens, Name: "tests", Title: "Tests, " + t.Title, Nav: "log", Body: b}
@@ -99,7 +102,8 @@ func tries(list []float64) string {
 // SaveTests keeps the tries of a test.
 func (in Room) SaveTests(r *shell.Request) (shell.Answer, error) {
 	f, id := r.Form, r.ParamID("session")
-	test := trial.Test{Name: f.Text("name"), Unit: f.Text("unit"), Lower: f.Raw("better") == "lower", Mean: f.Raw("counts") == "mean"}
+	test := trial.Test{Name: f.Text("name"), Unit: f.Text("unit"), Lower: f.Raw("better") == "lower",
+		Mean: f.Raw("counts") == "mean"}
 	if len([]rune(test.Unit)) > 20 {
 		f.Refuse("test", "keep the unit to 20 characters")
 	}
@@ -110,7 +114,8 @@ func (in Room) SaveTests(r *shell.Request) (shell.Answer, error) {
 	before, after := map[uint64][]float64{}, map[uint64][]float64{}
 	for i := range t.Players {
 		one := &t.Players[i]
-		before[one.ID], after[one.ID] = readTries(f, fmt.Sprint("before-", one.ID)), readTries(f, fmt.Sprint("after-", one.ID))
+		before[one.ID], after[one.ID] = readTries(f, fmt.Sprint("before-", one.ID)),
+			readTries(f, fmt.Sprint("after-", one.ID))
 		one.Before, one.After = before[one.ID], after[one.ID]
 	}
 	if err = f.Err(); err == nil {
@@ -121,7 +126,8 @@ func (in Room) SaveTests(r *shell.Request) (shell.Answer, error) {
 		page := testsPage(r, t, wrong)
 		rows := page.Body.(*testsBody).Rows
 		for i := range rows { // what was written stays
-			rows[i].BeforeT, rows[i].AfterT = f.Raw(fmt.Sprint("before-", rows[i].ID)), f.Raw(fmt.Sprint("after-", rows[i].ID))
+			rows[i].BeforeT, rows[i].AfterT = f.Raw(fmt.Sprint("before-", rows[i].ID)),
+				f.Raw(fmt.Sprint("after-", rows[i].ID))
 		}
 		return page, nil
 	})
@@ -129,7 +135,9 @@ func (in Room) SaveTests(r *shell.Request) (shell.Answer, error) {
 
 // readTries reads tries as they are typed, with white space or semicolons between.
 func readTries(f *shell.Form, name string) (list []float64) {
-	for _, word := range strings.FieldsFunc(f.Raw(name), func(r rune) bool { return r == ' ' || r == ';' || r == '/' || r == '\t' || r == '\u00a0' }) {
+	for _, word := range strings.FieldsFunc(f.Raw(name), func(r rune) bool {
+		return r == ' ' || r == ';' || r == '/' || r == '\t' || r == '\u00a0'
+	}) {
 		x, err := strconv.ParseFloat(strings.Replace(word, ",", ".", 1), 64)
 		if err != nil || x != x {
 			f.Refuse(name, "%q is no number; part several tries with a space", word)

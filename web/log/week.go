@@ -121,8 +121,11 @@ func (in Room) weekPage(r *shell.Request, wrong plan.Problems) (*shell.Page, err
 	if err != nil {
 		return nil, err
 	}
-	b := &weekBody{Squad: w.Squad.ID, Name: w.Squad.Name, Monday: w.Monday.Format(time.DateOnly), Before: w.Monday.AddDate(0, 0, -7).Format(time.DateOnly), After: w.Monday.AddDate(0, 0, 7).Format(time.DateOnly),
-		Head: w.Monday.Format("2 Jan") + " to " + w.Monday.AddDate(0, 0, 6).Format("2 January 2006"), Edits: r.Coach(), Problems: wrong, Regions: drill.Regions, AllQs: drill.Qualities}
+	b := &weekBody{Squad: w.Squad.ID, Name: w.Squad.Name, Monday: w.Monday.Format(time.DateOnly),
+		Before: w.Monday.AddDate(0, 0, -7).Format(time.DateOnly),
+		After:  w.Monday.AddDate(0, 0, 7).Format(time.DateOnly),
+		Head:   w.Monday.Format("2 Jan") + " to " + w.Monday.AddDate(0, 0, 6).Format("2 January 2006"),
+		Edits:  r.Coach(), Problems: wrong, Regions: drill.Regions, AllQs: drill.Qualities}
 	for _, t := range teams {
 		b.Squads = append(b.Squads, shell.IDChoice{ID: t.ID, Label: t.Name})
 	}
@@ -166,7 +169,8 @@ func (b *weekBody) table(w *learn.Week) {
 		most = max(most, sum[cell])
 	}
 	for _, quality := range drill.Qualities {
-		if slices.ContainsFunc(drill.Regions, func(region string) bool { return sum[week.Cell{Region: region, Quality: quality}] > 0 }) {
+		if slices.ContainsFunc(drill.Regions,
+			func(region string) bool { return sum[week.Cell{Region: region, Quality: quality}] > 0 }) {
 			b.Qualities = append(b.Qualities, quality)
 		}
 	}
@@ -183,7 +187,8 @@ func (b *weekBody) table(w *learn.Week) {
 		whole = max(whole, seconds)
 	}
 	for _, plane := range drill.Planes {
-		b.Planes = append(b.Planes, planeRow{plane, minutesText(planes[plane] / max(1, people) / 60), portion(planes[plane], whole)})
+		b.Planes = append(b.Planes, planeRow{plane, minutesText(planes[plane] / max(1, people) / 60),
+			portion(planes[plane], whole)})
 	}
 	b.Hard = drill.Number(hard, "hard days")
 }
@@ -230,7 +235,8 @@ func (b *weekBody) targets(w *learn.Week) {
 		}
 		var gives []string
 		for _, o := range w.Owed {
-			if words := strings.TrimSpace(o.Region + " " + o.Quality); week.Gives(o, k) && !slices.Contains(gives, words) {
+			if words := strings.TrimSpace(o.Region + " " + o.Quality); week.Gives(o, k) &&
+				!slices.Contains(gives, words) {
 				gives = append(gives, words)
 			}
 		}
@@ -246,7 +252,8 @@ func weekAgain(r *shell.Request) string {
 // AddTarget adds what a week should hold.
 func (in Room) AddTarget(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
-	t := club.Target{Squad: f.ID("squad"), Region: f.Raw("region"), Quality: f.Raw("quality"), Hard: f.Raw("of") == "hard", AtMost: f.Raw("sign") == "most", Days: f.Int("days", 0, 7)}
+	t := club.Target{Squad: f.ID("squad"), Region: f.Raw("region"), Quality: f.Raw("quality"),
+		Hard: f.Raw("of") == "hard", AtMost: f.Raw("sign") == "most", Days: f.Int("days", 0, 7)}
 	if t.Hard {
 		t.Region, t.Quality = "", ""
 	}
@@ -257,18 +264,25 @@ func (in Room) AddTarget(r *shell.Request) (shell.Answer, error) {
 	if err == nil {
 		_, err = in.Keep.Save(r.Context(), r.By, "target "+t.Words(), planner.Change{Is: t})
 	}
-	return r.Saved(err, "Target: "+t.Words(), weekAgain(r), func(wrong plan.Problems) (*shell.Page, error) { return in.weekPage(r, wrong) })
+	return r.Saved(err, "Target: "+t.Words(), weekAgain(r), func(wrong plan.Problems) (*shell.Page, error) {
+		return in.weekPage(r, wrong)
+	})
 }
 
 // RemoveTarget takes a target out.
 func (in Room) RemoveTarget(r *shell.Request) (shell.Answer, error) {
-	_, err := in.Keep.Save(r.Context(), r.By, "target out", planner.Change{ID: r.ParamID("id"), Edition: r.Form.Count("edition"), Is: club.Target{Hard: true, Days: 1}, Gone: true})
-	return r.Saved(err, "The target is out", weekAgain(r), func(wrong plan.Problems) (*shell.Page, error) { return in.weekPage(r, wrong) })
+	_, err := in.Keep.Save(r.Context(), r.By, "target out", planner.Change{ID: r.ParamID("id"),
+		Edition: r.Form.Count("edition"), Is: club.Target{Hard: true, Days: 1}, Gone: true})
+	return r.Saved(err, "The target is out", weekAgain(r), func(wrong plan.Problems) (*shell.Page, error) {
+		return in.weekPage(r, wrong)
+	})
 }
 
 // Fill puts a drill into the next session.
 func (in Room) Fill(r *shell.Request) (shell.Answer, error) {
 	f := r.Form
 	_, said, err := in.Learn.FillNext(r.Context(), r.By, f.ID("squad"), dayOf(r, f.Raw("day")), f.Raw("code"))
-	return r.Saved(err, said, weekAgain(r), func(wrong plan.Problems) (*shell.Page, error) { return in.weekPage(r, wrong) })
+	return r.Saved(err, said, weekAgain(r), func(wrong plan.Problems) (*shell.Page, error) {
+		return in.weekPage(r, wrong)
+	})
 }

@@ -20,11 +20,14 @@ import (
 
 // given is a week of two players, one of whom did neck holds.
 func given() *learn.Week {
-	neck := &drill.Drill{Code: "neck", Name: "Neck", Regions: []string{"neck"}, Qualities: []string{"strength"}, Planes: []string{"front"}, Range: drill.Range{Target: 4}}
+	neck := &drill.Drill{Code: "neck", Name: "Neck", Regions: []string{"neck"}, Qualities: []string{"strength"},
+		Planes: []string{"front"}, Range: drill.Range{Target: 4}}
 	work := []week.Work{{Player: "1", Day: "2026-11-24", Drill: neck, Seconds: 120}}
 	target := club.Target{Squad: 1, Region: "neck", Quality: "strength", Days: 2}
-	return &learn.Week{Squad: &keep.Squad{}, Monday: time.Date(2026, 11, 23, 0, 0, 0, 0, time.UTC), People: []learn.Weekly{{Key: "1", Name: "Ada <M."}, {Key: "2", Name: "Bo L."}},
-		Given: week.Of(work), Owed: week.Owing([]string{"1", "2"}, work, []week.Target{target}), Targets: []planner.Entry[club.Target]{{ID: 7, Is: target}}, Fills: []drill.Drill{*neck}}
+	return &learn.Week{Squad: &keep.Squad{}, Monday: time.Date(2026, 11, 23, 0, 0, 0, 0, time.UTC),
+		People: []learn.Weekly{{Key: "1", Name: "Ada <M."}, {Key: "2", Name: "Bo L."}},
+		Given:  week.Of(work), Owed: week.Owing([]string{"1", "2"}, work, []week.Target{target}),
+		Targets: []planner.Entry[club.Target]{{ID: 7, Is: target}}, Fills: []drill.Drill{*neck}}
 }
 
 func TestAWeekIsTheMeanOrOnes(t *testing.T) {
@@ -68,7 +71,8 @@ func TestThePictureOfAWeekIsWhole(t *testing.T) {
 			require.NoError(t, err)
 		}
 	}
-	for minutes, says := range map[float64]string{0: "", -1: "", 0.01: "", 0.06: "0.1", 9.9: "9.9", 9.97: "10", 120: "120"} {
+	for minutes, says := range map[float64]string{0: "", -1: "", 0.01: "", 0.06: "0.1", 9.9: "9.9", 9.97: "10",
+		120: "120"} {
 		assert.Equal(t, says, minutesText(minutes), minutes)
 	}
 	assert.Zero(t, portion(3, 0))

@@ -23,5 +23,6 @@ func (in Room) Better(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	found, err := in.WhatIf.Better(r.Context(), r.Club(), r.ParamID("session"))
-	return &shell.Page{Screens: screens, Name: "better", Part: "better", Title: "A better fit", Nav: "runin", Body: &betterBody{r.ParamID("session"), revision, found, r.Coach()}}, err
+	return &shell.Page{Screens: screens, Name: "better", Part: "better", Title: "A better fit", Nav: "runin",
+		Body: &betterBody{r.ParamID("session"), revision, found, r.Coach()}}, err
 }

@@ -44,7 +44,8 @@ func (in Room) historyPage(r *shell.Request) (*shell.Page, error) {
 	h := &history{ID: b.ID, Title: b.Document.Title, Revision: b.Revision, Edits: r.Coach()}
 	look := r.QueryCount("look")
 	for _, s := range steps {
-		one := historyStep{Step: s, When: s.At.In(b.Schedule.Start.Location()).Format("Mon 2 Jan 15:04"), Now: s.Number == int(b.Head), Open: s.Number == look}
+		one := historyStep{Step: s, When: s.At.In(b.Schedule.Start.Location()).Format("Mon 2 Jan 15:04"),
+			Now: s.Number == int(b.Head), Open: s.Number == look}
 		one.By = cmp.Or(one.By, "Cue Start")
 		if one.Open {
 			if one.Else, err = in.Boards.Since(r.Context(), r.Club(), b.ID, s.Number); err != nil {
@@ -61,7 +62,9 @@ func (in Room) GoBack(r *shell.Request) (shell.Answer, error) {
 	step := r.Form.Int("step", 1, 1<<30)
 	err := r.Form.Err()
 	if err == nil {
-		_, err = in.Boards.GoBack(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), step, fmt.Sprintf("back to step %d", step))
+		_, err = in.Boards.GoBack(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"), step,
+			fmt.Sprintf("back to step %d", step))
 	}
-	return r.Changed(err, shell.Go(shell.Session(r.ParamID("session"))), func(plan.Problems) (*shell.Page, error) { return in.historyPage(r) })
+	return r.Changed(err, shell.Go(shell.Session(r.ParamID("session"))),
+		func(plan.Problems) (*shell.Page, error) { return in.historyPage(r) })
 }

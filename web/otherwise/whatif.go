@@ -101,16 +101,20 @@ func (w *whatIf) groups(d *plan.Document, is whatif.Supposed) {
 		if by < 0 {
 			way = "earlier"
 		}
-		add(d.StartName, strings.Replace(fmt.Sprintf("%+d", by), "-", "−", 1), fmt.Sprintf("%s %d min %s", d.StartName, max(by, -by), way), whatif.Supposed{Is: schedule.IfStart, Minutes: by, Arrive: true})
+		add(d.StartName, strings.Replace(fmt.Sprintf("%+d", by), "-", "−", 1),
+			fmt.Sprintf("%s %d min %s", d.StartName, max(by, -by), way),
+			whatif.Supposed{Is: schedule.IfStart, Minutes: by, Arrive: true})
 	}
 	for _, minutes := range []int{45, 30, 20, 10} {
-		add("Minutes there are", strconv.Itoa(minutes), fmt.Sprintf("%d minutes before the start", minutes), whatif.Supposed{Is: schedule.IfMinutes, Minutes: minutes})
+		add("Minutes there are", strconv.Itoa(minutes), fmt.Sprintf("%d minutes before the start", minutes),
+			whatif.Supposed{Is: schedule.IfMinutes, Minutes: minutes})
 	}
 	var last []string
 	for _, p := range d.Players[max(0, len(d.Players)-4):] {
 		last = append(last, p.ID)
 	}
-	add("Late", "some come late", "some come late", whatif.Supposed{Is: schedule.IfLate, Minutes: lateMinutes, Who: last})
+	add("Late", "some come late", "some come late", whatif.Supposed{Is: schedule.IfLate, Minutes: lateMinutes,
+		Who: last})
 	for _, z := range d.Zones {
 		add("Only there", z.Name, "only "+z.Name, whatif.Supposed{Is: schedule.IfPlace, ID: z.ID})
 	}
@@ -132,7 +136,8 @@ func (w *whatIf) asks(b *boards.Board, is whatif.Supposed) {
 	case schedule.IfLate:
 		w.Late = is.Minutes
 		for _, p := range d.Players {
-			one := shell.Tick{Value: p.ID, Label: strings.TrimSpace(d.Numbers([]string{p.ID}) + " " + p.First), On: slices.Contains(is.Who, p.ID)}
+			one := shell.Tick{Value: p.ID, Label: strings.TrimSpace(d.Numbers([]string{p.ID}) + " " + p.First),
+				On: slices.Contains(is.Who, p.ID)}
 			w.Who = append(w.Who, one)
 		}
 	case schedule.IfStart:
@@ -142,8 +147,10 @@ func (w *whatIf) asks(b *boards.Board, is whatif.Supposed) {
 		}
 		as, too := is, is
 		as.Arrive, too.Arrive = true, false
-		w.Arrive = []pick{{Value: "?" + fieldsOf(as).Encode(), On: is.Arrive, Short: "as now, at " + clock.Clock(b.Schedule.Start, open)},
-			{Value: "?" + fieldsOf(too).Encode(), On: !is.Arrive, Short: "too, at " + clock.Clock(b.Schedule.Start, open+clock.Offset(60*is.Minutes))}}
+		w.Arrive = []pick{{Value: "?" + fieldsOf(as).Encode(), On: is.Arrive,
+			Short: "as now, at " + clock.Clock(b.Schedule.Start, open)},
+			{Value: "?" + fieldsOf(too).Encode(), On: !is.Arrive,
+				Short: "too, at " + clock.Clock(b.Schedule.Start, open+clock.Offset(60*is.Minutes))}}
 	}
 }
 
@@ -154,9 +161,11 @@ const (
 )
 
 // side is a board as one side of the page.
-func (in Room) side(r *shell.Request, b *boards.Board, id, head string, from clock.Offset, open func(string) string) *ifSide {
+func (in Room) side(r *shell.Request, b *boards.Board, id, head string, from clock.Offset,
+	open func(string) string) *ifSide {
 	return &ifSide{Head: head, Verdict: b.Verdict(), Likely: in.Boards.Likely(b),
-		Chart: chart.New(chart.Plan{Document: b.Document, Schedule: b.Schedule, Strands: b.Strands}, chart.View{ID: id, Width: besideWidth, Labels: besideLabels, From: from, Plain: true, Href: open})}
+		Chart: chart.New(chart.Plan{Document: b.Document, Schedule: b.Schedule, Strands: b.Strands},
+			chart.View{ID: id, Width: besideWidth, Labels: besideLabels, From: from, Plain: true, Href: open})}
 }
 
 // Suppose shows the plan beside how it would be if something came otherwise.
@@ -169,7 +178,8 @@ func (in Room) Suppose(r *shell.Request) (shell.Answer, error) {
 	return in.ifPage(r, b, supposedOf(r.Query, func(name string) []string { return asked[name] }), nil)
 }
 
-func (in Room) ifPage(r *shell.Request, b *boards.Board, what whatif.Supposed, wrong plan.Problems) (*shell.Page, error) {
+func (in Room) ifPage(r *shell.Request, b *boards.Board, what whatif.Supposed,
+	wrong plan.Problems) (*shell.Page, error) {
 	w := &whatIf{ID: b.ID, Revision: b.Revision, Title: b.Document.Title, Edits: r.Coach()}
 	if what.Is == schedule.IfLate && what.Minutes <= 0 {
 		what.Minutes = lateMinutes
@@ -199,18 +209,20 @@ func (in Room) ifPage(r *shell.Request, b *boards.Board, what whatif.Supposed, w
 		w.Is.Changes = then.Changes
 	}
 	w.Was = in.side(r, b, "was", "As planned", from, open)
-	return &shell.Page{Screens: screens, Name: "whatif", Part: "whatif", Title: "What if: " + w.Title, Nav: "runin", Body: w}, nil
+	return &shell.Page{Screens: screens, Name: "whatif", Part: "whatif", Title: "What if: " + w.Title, Nav: "runin",
+		Body: w}, nil
 }
 
 // TakeIf puts the plan in force as it would be.
 func (in Room) TakeIf(r *shell.Request) (shell.Answer, error) {
 	what := supposedOf(r.Form.Raw, r.Form.List)
 	_, err := in.WhatIf.TakeSupposed(r.Insisting(), r.By, r.ParamID("session"), r.Form.Count("revision"), what)
-	return r.Changed(err, shell.Go(shell.Session(r.ParamID("session"))), func(wrong plan.Problems) (*shell.Page, error) {
-		b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
-		if err != nil {
-			return nil, err
-		}
-		return in.ifPage(r, b, what, wrong)
-	})
+	return r.Changed(err, shell.Go(shell.Session(r.ParamID("session"))),
+		func(wrong plan.Problems) (*shell.Page, error) {
+			b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
+			if err != nil {
+				return nil, err
+			}
+			return in.ifPage(r, b, what, wrong)
+		})
 }

@@ -49,7 +49,8 @@ func (in Room) hurtPage(r *shell.Request, wrong plan.Problems) (*shell.Page, err
 		return nil, mayAnswer
 	}
 	today := r.Now().In(h.Pressed.Location()).Format(time.DateOnly)
-	b := hurtBody{Hurt: h, Row: shell.HurtRows(r, []keep.Hurt{h})[0], Answers: mayAnswer == nil && h.Answer == "", Staff: r.Medical(), Head: h.Kind == keep.HurtHead, Problems: wrong}
+	b := hurtBody{Hurt: h, Row: shell.HurtRows(r, []keep.Hurt{h})[0], Answers: mayAnswer == nil && h.Answer == "",
+		Staff: r.Medical(), Head: h.Kind == keep.HurtHead, Problems: wrong}
 	b.Again = !b.Head || h.Pressed.Format(time.DateOnly) != today
 	squad, err := in.Keep.SquadOf(r.Context(), r.Club(), h.Roster)
 	if err != nil {
@@ -67,5 +68,6 @@ func (in Room) AnswerHurt(r *shell.Request) (shell.Answer, error) {
 	if errors.Is(err, planner.ErrStale) {
 		err = plan.In("answer", "Somebody has answered already: see below.")
 	}
-	return r.Saved(err, "Answered. Who runs the session sees it", "/today", func(wrong plan.Problems) (*shell.Page, error) { return in.hurtPage(r, wrong) })
+	return r.Saved(err, "Answered. Who runs the session sees it", "/today",
+		func(wrong plan.Problems) (*shell.Page, error) { return in.hurtPage(r, wrong) })
 }

@@ -48,7 +48,8 @@ func trialsOf(kept []planner.Entry[club.Trial], player uint64) (rows []trialRow)
 	for _, test := range tests {
 		list := by[test]
 		slices.SortFunc(list, func(a, b club.Trial) int { return strings.Compare(b.Day, a.Day) })
-		row := trialRow{Test: test, Result: words(list[0]), Day: fmt.Sprintf("best of %d, %s", len(list[0].Tries), dayWords(list[0].Day))}
+		row := trialRow{Test: test, Result: words(list[0]), Day: fmt.Sprintf("best of %d, %s", len(list[0].Tries),
+			dayWords(list[0].Day))}
 		if len(list) > 1 {
 			row.Before = fmt.Sprintf("%s on %s", words(list[1]), dayWords(list[1].Day))
 		}
@@ -59,7 +60,8 @@ func trialsOf(kept []planner.Entry[club.Trial], player uint64) (rows []trialRow)
 
 // rulingsOf lists what is ruled for a player, now and later; the reason is for
 // medical staff alone.
-func (in Room) rulingsOf(r *shell.Request, squad *keep.Squad, player uint64, today string) (rows []rulingRow, err error) {
+func (in Room) rulingsOf(r *shell.Request, squad *keep.Squad, player uint64,
+	today string) (rows []rulingRow, err error) {
 	holds, later := squad.In(player, today)
 	reasons := map[uint64]string{}
 	if r.May(planner.ToRead) && len(holds)+len(later) > 0 {
@@ -104,7 +106,8 @@ func (in Room) SaveRuling(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	f := r.Form
-	ruling := club.Restriction{NoJumps: f.Ticked("rules", "jumps"), NoOverhead: f.Ticked("rules", "overhead"), Spare: f.List("spare"),
+	ruling := club.Restriction{NoJumps: f.Ticked("rules", "jumps"), NoOverhead: f.Ticked("rules", "overhead"),
+		Spare:     f.List("spare"),
 		MaxEffort: f.IntOr("max_effort", 0, 1, 100), MaxMinutes: f.IntOr("max_minutes", 0, 1, club.MaxRuledMinutes),
 		From: f.Raw("from"), Until: f.Raw("until"), Review: f.Raw("review"), Reason: f.Text("reason")}
 	said := player.Is.Label() + ": " + ruling.Words()
@@ -114,12 +117,13 @@ func (in Room) SaveRuling(r *shell.Request) (shell.Answer, error) {
 	if err == nil {
 		err = in.Staff.Audit(r.Context(), r.By, "made a ruling", player.Is.Label())
 	}
-	return r.Saved(err, said, shell.Squad(squad.ID, "player", player.ID), func(wrong plan.Problems) (*shell.Page, error) {
-		return in.squadPage(r, squad, wrong, func(b *squadBody) {
-			b.Ruling = rulingFormOf(player, ruling)
-			b.Ruling.MaxEffort, b.Ruling.MaxMinutes = f.Raw("max_effort"), f.Raw("max_minutes")
+	return r.Saved(err, said, shell.Squad(squad.ID, "player", player.ID),
+		func(wrong plan.Problems) (*shell.Page, error) {
+			return in.squadPage(r, squad, wrong, func(b *squadBody) {
+				b.Ruling = rulingFormOf(player, ruling)
+				b.Ruling.MaxEffort, b.Ruling.MaxMinutes = f.Raw("max_effort"), f.Raw("max_minutes")
+			})
 		})
-	})
 }
 
 // LiftRuling lifts a ruling; one that is lifted already is no failure.
@@ -129,7 +133,8 @@ func (in Room) LiftRuling(r *shell.Request) (shell.Answer, error) {
 			return nil, err
 		}
 	}
-	_, err := in.Keep.Save(r.Context(), r.By, "a ruling lifted", planner.Change{ID: r.ParamID("id"), Is: club.Restriction{}, Gone: true})
+	_, err := in.Keep.Save(r.Context(), r.By, "a ruling lifted",
+		planner.Change{ID: r.ParamID("id"), Is: club.Restriction{}, Gone: true})
 	if errors.Is(err, planner.ErrNotFound) {
 		err = nil
 	}

@@ -90,7 +90,8 @@ func (in Room) Squad(r *shell.Request) (shell.Answer, error) {
 
 // squadPage is a squad's page; after a refused form with its problems, and with
 // what refill puts back into it.
-func (in Room) squadPage(r *shell.Request, squad *keep.Squad, wrong plan.Problems, refill func(*squadBody)) (*shell.Page, error) {
+func (in Room) squadPage(r *shell.Request, squad *keep.Squad, wrong plan.Problems,
+	refill func(*squadBody)) (*shell.Page, error) {
 	teams, err := in.Keep.Teams(r.Context(), r.Club())
 	if err != nil {
 		return nil, err
@@ -99,7 +100,8 @@ func (in Room) squadPage(r *shell.Request, squad *keep.Squad, wrong plan.Problem
 	if err != nil {
 		return nil, err
 	}
-	b := &squadBody{ID: squad.ID, Name: squad.Name, Grade: drill.Grade(squad.Grade).Name(), Positions: plays.Positions, Problems: wrong, Coach: r.Coach(), Medical: r.Medical()}
+	b := &squadBody{ID: squad.ID, Name: squad.Name, Grade: drill.Grade(squad.Grade).Name(), Positions: plays.Positions,
+		Problems: wrong, Coach: r.Coach(), Medical: r.Medical()}
 	for _, t := range teams {
 		b.Squads = append(b.Squads, shell.IDChoice{ID: t.ID, Label: t.Name})
 	}
@@ -285,8 +287,11 @@ func (in Room) SavePlayer(r *shell.Request) (shell.Answer, error) {
 	}
 	f := r.Form
 	id, edition := f.ID("id"), f.Count("edition")
-	p := club.Player{First: f.Text("first"), Last: f.Text("last"), Position: f.Text("position"), Number: f.IntOr("number", 0, 1, club.MaxNumber),
-		Foot: club.Side(f.Raw("foot")), Hand: club.Side(f.Raw("hand")), Bats: club.Side(f.Raw("bats")), Level: drill.Grade(f.Raw("level")), Build: club.Build(f.Raw("build")), Own: strings.TrimSpace(f.Raw("own")), Forms: f.Raw("forms"), Notes: f.Text("notes")}
+	p := club.Player{First: f.Text("first"), Last: f.Text("last"), Position: f.Text("position"),
+		Number: f.IntOr("number", 0, 1, club.MaxNumber),
+		Foot:   club.Side(f.Raw("foot")), Hand: club.Side(f.Raw("hand")), Bats: club.Side(f.Raw("bats")),
+		Level: drill.Grade(f.Raw("level")), Build: club.Build(f.Raw("build")), Own: strings.TrimSpace(f.Raw("own")),
+		Forms: f.Raw("forms"), Notes: f.Text("notes")}
 	said := p.Label() + " is saved"
 	plays, err := in.Books.Sport(r.Context(), r.Club())
 	if err != nil {
@@ -323,7 +328,8 @@ func (in Room) askedAbout(r *shell.Request, squad *keep.Squad, p club.Player, f 
 		return nil, err
 	}
 	if f.Raw("same") != "" {
-		return r.Saved(in.Keep.BringBack(r.Context(), r.By, squad.ID, left), p.Label()+" is back, with what medical staff ruled", shell.Squad(squad.ID, "player", left), shell.Gone)
+		return r.Saved(in.Keep.BringBack(r.Context(), r.By, squad.ID, left),
+			p.Label()+" is back, with what medical staff ruled", shell.Squad(squad.ID, "player", left), shell.Gone)
 	}
 	page, err := in.squadPage(r, squad, nil, func(b *squadBody) {
 		b.Player = playerFormOf(0, 0, p)
@@ -342,9 +348,10 @@ func (in Room) RemovePlayer(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	err = in.Keep.RemovePlayer(r.Context(), r.By, squad, player.ID)
-	return r.Saved(err, player.Is.Label()+" left the squad", shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
-		return in.squadPage(r, squad, wrong, nil)
-	})
+	return r.Saved(err, player.Is.Label()+" left the squad", shell.Squad(squad.ID),
+		func(wrong plan.Problems) (*shell.Page, error) {
+			return in.squadPage(r, squad, wrong, nil)
+		})
 }
 
 // Person is all that is known of a player, as a file.
@@ -381,6 +388,7 @@ func (in Room) Erase(r *shell.Request) (shell.Answer, error) {
 		err = in.Keep.Erase(r.Context(), r.By, squad, player.ID)
 	}
 	return r.Saved(err, "A player is forgotten", shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
-		return in.squadPage(r, squad, wrong, func(b *squadBody) { b.Player = playerFormOf(player.ID, player.Edition, player.Is) })
+		return in.squadPage(r, squad, wrong,
+			func(b *squadBody) { b.Player = playerFormOf(player.ID, player.Edition, player.Is) })
 	})
 }

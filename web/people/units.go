@@ -32,7 +32,8 @@ type unitForm struct {
 func groupsOf(squad *keep.Squad, plays *sport.Sport) (groups []unitRow) {
 	d := &plan.Document{}
 	for _, k := range squad.Players {
-		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint(k.ID), Number: k.Is.Number, First: k.Is.First, Last: k.Is.Last})
+		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint(k.ID), Number: k.Is.Number, First: k.Is.First,
+			Last: k.Is.Last})
 	}
 	add := func(id uint64, name string, in func(planner.Entry[club.Player]) bool) {
 		var ids []string
@@ -73,7 +74,8 @@ func unitFormOf(squad *keep.Squad, id uint64, edition uint32, u club.Unit) *unit
 		if k.Is.Number > 0 {
 			label = fmt.Sprintf("%d %s", k.Is.Number, label)
 		}
-		f.Members = append(f.Members, shell.Tick{Value: fmt.Sprint(k.ID), Label: label, On: slices.Contains(u.Players, k.ID)})
+		f.Members = append(f.Members, shell.Tick{Value: fmt.Sprint(k.ID), Label: label,
+			On: slices.Contains(u.Players, k.ID)})
 	}
 	return f
 }
@@ -96,7 +98,8 @@ func (in Room) SaveUnit(r *shell.Request) (shell.Answer, error) {
 	if gone {
 		said = u.Name + " is deleted"
 	}
-	_, err = in.Keep.Save(r.Context(), r.By, said, planner.Change{ID: id, Owner: squad.ID, Edition: edition, Is: u, Gone: gone})
+	_, err = in.Keep.Save(r.Context(), r.By, said, planner.Change{ID: id, Owner: squad.ID, Edition: edition, Is: u,
+		Gone: gone})
 	return r.Saved(err, said, shell.Squad(squad.ID), func(wrong plan.Problems) (*shell.Page, error) {
 		return in.squadPage(r, squad, wrong, func(b *squadBody) { b.Unit = unitFormOf(squad, id, edition, u) })
 	})

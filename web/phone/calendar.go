@@ -19,7 +19,8 @@ func (in Room) Calendar(r *shell.Request) (shell.Answer, error) {
 	r.Unlisted()
 	feed, err := in.Reach.Feed(r.Context(), way(r))
 	if errors.Is(err, planner.ErrNotFound) {
-		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "This link shows nothing", Line: "It is not whole, or no longer good. Ask your coach for the link again."}
+		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "This link shows nothing",
+			Line: "It is not whole, or no longer good. Ask your coach for the link again."}
 	} else if err != nil {
 		return nil, err
 	}

@@ -55,7 +55,8 @@ func whenLater(tongue shell.Tongue, l *schedule.Line) string {
 }
 
 // laterItems are a player's blocks of a list, and how long they last.
-func (in Room) laterItems(r *shell.Request, tongue shell.Tongue, found *reach.Shared, l *schedule.Line) (items []item, seconds int, err error) {
+func (in Room) laterItems(r *shell.Request, tongue shell.Tongue, found *reach.Shared,
+	l *schedule.Line) (items []item, seconds int, err error) {
 	entries := list.Of(l.Document, l.Schedule, found.Person)
 	for i := range entries {
 		one, err := in.itemOf(r, tongue, l.Document, &entries[i], found.ClubID)
@@ -87,7 +88,8 @@ func (in Room) laterAlone(r *shell.Request, tongue shell.Tongue, found *reach.Sh
 			items[n].ToGo, items[n].State = clock.Lasting(items[n].Seconds), "now"
 		}
 		p := found.Document.Player(found.Person)
-		b := &mineBody{Tongue: tongue, Base: base(way(r)), Back: base(way(r)), Own: true, Name: l.Name, Title: p.ShortName() + ", " + found.Document.Title,
+		b := &mineBody{Tongue: tongue, Base: base(way(r)), Back: base(way(r)), Own: true, Name: l.Name,
+			Title:     p.ShortName() + ", " + found.Document.Title,
 			StartName: l.Line, NowMilli: r.Now().UnixMilli(), Items: items}
 		return &shell.Page{Screens: screens, Name: "mine", Title: l.Name, Body: b, Phone: true, Tongue: tongue}, nil
 	}

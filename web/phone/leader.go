@@ -52,14 +52,17 @@ type cell struct{ N, Tries int }
 func (in Room) leader(r *shell.Request, found *reach.Shared) (shell.Answer, error) {
 	tongue, w := r.Tongue(), way(r)
 	who, d, start := found.Leader(), found.Document, found.Schedule.Start
-	b := &leaderBody{mineBody: mineBody{Tongue: tongue, Base: base(w), Link: shell.Link(w.Token), Own: true, Title: d.Title, Name: who.Name, StartName: d.StartName,
-		Start: clock.Clock(start, 0), Day: tongue.ShortDay(start), Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())),
+	b := &leaderBody{mineBody: mineBody{Tongue: tongue, Base: base(w), Link: shell.Link(w.Token), Own: true,
+		Title: d.Title, Name: who.Name, StartName: d.StartName,
+		Start: clock.Clock(start, 0), Day: tongue.ShortDay(start), Zone: d.Start.Zone, Edition: found.Number,
+		Published: tongue.Moment(found.At.In(start.Location())),
 		StartUnix: start.Unix(), NowMilli: r.Now().UnixMilli()}}
 	switch r.Query("show") {
 	case "simple":
 		b.Simple = true
 	case "":
-		b.Simple = strings.Contains(strings.ToLower(who.Role), "assistant") || strings.Contains(strings.ToLower(who.Role), "player")
+		b.Simple = strings.Contains(strings.ToLower(who.Role), "assistant") ||
+			strings.Contains(strings.ToLower(who.Role), "player")
 	}
 	away, err := in.Reach.Away(r.Context(), found)
 	if err != nil {
@@ -88,11 +91,13 @@ func (in Room) leader(r *shell.Request, found *reach.Shared) (shell.Answer, erro
 	if b.Ticks, err = in.ticksOf(r, found); err != nil {
 		return nil, err
 	}
-	return &shell.Page{Screens: screens, Name: "leader", Title: b.Name + ", " + b.Title, Body: b, Phone: true, Tongue: tongue}, nil
+	return &shell.Page{Screens: screens, Name: "leader", Title: b.Name + ", " + b.Title, Body: b, Phone: true,
+		Tongue: tongue}, nil
 }
 
 // ownLines are what each of players always does in own time, and what they say is tight.
-func (in Room) ownLines(r *shell.Request, tongue shell.Tongue, found *reach.Shared, players []string) (lines []string, err error) {
+func (in Room) ownLines(r *shell.Request, tongue shell.Tongue, found *reach.Shared,
+	players []string) (lines []string, err error) {
 	tight, err := in.Reach.Tight(r.Context(), found)
 	for _, id := range players {
 		p := found.Document.Player(id)
@@ -142,7 +147,8 @@ func ledOf(d *plan.Document, e *list.Entry, one item, away map[string]string) le
 		if v.Drill == nil {
 			l.Versions = append(l.Versions, one.T("%s leaves out %s", name, of))
 		} else {
-			l.Versions = append(l.Versions, one.T("%s does %s instead of %s", name, one.Told(v.Drill.Name), one.Told(of)))
+			l.Versions = append(l.Versions, one.T("%s does %s instead of %s", name, one.Told(v.Drill.Name),
+				one.Told(of)))
 		}
 	}
 	return l

@@ -65,7 +65,8 @@ func (in Room) Live(r *shell.Request) (shell.Answer, error) {
 var errGone = errors.New("the link shows nothing more")
 
 // retell tells a page that has edition have what was new at a moment.
-func (in Room) retell(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, at time.Time, send func(event, data string) error) (int, error) {
+func (in Room) retell(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, at time.Time,
+	send func(event, data string) error) (int, error) {
 	next, err := in.Reach.SharedSince(r.Context(), way(r), at)
 	switch {
 	case errors.Is(err, planner.ErrNotFound):
@@ -90,7 +91,8 @@ func stamp(r *shell.Request) string {
 // tell sends a page that has edition have what is newer, and the time where nothing is;
 // it returns the edition that the page has then. What others were told after that moment
 // is told again as it is.
-func (in Room) tell(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, after time.Time, send func(event, data string) error) (int, error) {
+func (in Room) tell(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, after time.Time,
+	send func(event, data string) error) (int, error) {
 	if err := in.Reach.Opened(r.Context(), found, found.Number, false); err != nil {
 		return have, err
 	}
@@ -141,12 +143,15 @@ func (in Room) tellAway(r *shell.Request, found *reach.Shared, send func(event, 
 var updates kept.Cache[string, string]
 
 // updateOf is what a page of a way shows otherwise than edition have.
-func (in Room) updateOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int, after time.Time) (string, error) {
+func (in Room) updateOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int,
+	after time.Time) (string, error) {
 	if found.Document.Player(found.Person) == nil {
 		return reload, nil
 	}
 	key := fmt.Sprint(found.Token, found.Session, found.Person, found.Own, have, found.Number, tongue.Lang)
-	return updates.Since(r.Context(), key, after, func(ctx context.Context) (string, error) { return in.makeUpdate(r.Within(ctx), tongue, found, have) })
+	return updates.Since(r.Context(), key, after, func(ctx context.Context) (string, error) {
+		return in.makeUpdate(r.Within(ctx), tongue, found, have)
+	})
 }
 
 func (in Room) makeUpdate(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int) (string, error) {
@@ -158,7 +163,8 @@ func (in Room) makeUpdate(r *shell.Request, tongue shell.Tongue, found *reach.Sh
 	if err != nil {
 		return "", err
 	}
-	u := update{Edition: now.Edition, Published: now.Published, Start: now.StartUnix, StartText: now.StartName + " " + now.Start, Day: now.Day, Carry: now.Carry}
+	u := update{Edition: now.Edition, Published: now.Published, Start: now.StartUnix,
+		StartText: now.StartName + " " + now.Start, Day: now.Day, Carry: now.Carry}
 	before, later := map[string]string{}, ""
 	if was != nil && was.Document.Player(was.Person) != nil {
 		then, err := in.mineOf(r, tongue, was)
@@ -199,10 +205,15 @@ func itemHTML(one item) string {
 // sentences are what the page's script says, in the page's language.
 func sentences(t shell.Tongue) string {
 	said := map[string]string{}
-	for _, english := range []string{"to go", "minutes to go", "hours to go", "since the start", "%s left", "in %s", "Next, in %s", "No signal. This is plan %s, as it was %s.", "just now", "%s min ago", "%s h ago", "%s days ago",
-		"Your phone's clock is %s min off. Ours is used.", "What changed", "Nothing changes for you.", "Plan %s", "Sent", "Will be sent when there is a signal", "Next", "Then", "Start in %s",
-		"Done. Well prepared.", "Wait", "Go on", "Be there.", "%s of %s", "This link is no longer good. Ask your coach.", "That was not kept. Tell your coach.", "my own pace", "with the team", "%s to send",
-		"This phone is full: keep the page open until it is sent.", "Stop now. Go to medical staff, or tell your coach face to face.", "rest", "Everybody"} {
+	for _, english := range []string{"to go", "minutes to go", "hours to go", "since the start", "%s left", "in %s",
+		"Next, in %s", "No signal. This is plan %s, as it was %s.", "just now", "%s min ago", "%s h ago", "%s days ago",
+		"Your phone's clock is %s min off. Ours is used.", "What changed", "Nothing changes for you.", "Plan %s",
+		"Sent", "Will be sent when there is a signal", "Next", "Then", "Start in %s",
+		"Done. Well prepared.", "Wait", "Go on", "Be there.", "%s of %s",
+		"This link is no longer good. Ask your coach.", "That was not kept. Tell your coach.", "my own pace",
+		"with the team", "%s to send",
+		"This phone is full: keep the page open until it is sent.",
+		"Stop now. Go to medical staff, or tell your coach face to face.", "rest", "Everybody"} {
 		said[english] = t.Word(english)
 	}
 	text, _ := json.Marshal(said)

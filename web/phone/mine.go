@@ -94,7 +94,8 @@ func (i item) Timeless() item {
 }
 
 // joints are what can be tight or sore, as players say it.
-var joints = []string{"ankle", "calf", "knee", "thigh", "hamstring", "groin", "hip", "back", "shoulder", "elbow", "wrist", "neck"}
+var joints = []string{"ankle", "calf", "knee", "thigh", "hamstring", "groin", "hip", "back", "shoulder", "elbow",
+	"wrist", "neck"}
 
 // Mine is a player's run-in: as everybody with the team's link may see it, or under
 // their own link.
@@ -118,7 +119,8 @@ func (in Room) Mine(r *shell.Request) (shell.Answer, error) {
 	now := int(r.Now().Sub(found.Schedule.Start).Seconds())
 	b.count(now)
 	b.Carry, b.List, b.Later = all.carry, all.at(now), template.HTML(all.later) // made by the template of a list
-	return &shell.Page{Screens: screens, Name: "mine", Title: b.Name + ", " + b.Title, Body: b, Phone: true, Tongue: b.Tongue}, nil
+	return &shell.Page{Screens: screens, Name: "mine", Title: b.Name + ", " + b.Title, Body: b, Phone: true,
+		Tongue: b.Tongue}, nil
 }
 
 // headOf is a player's page without the list.
@@ -126,9 +128,12 @@ func headOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared) *mineBod
 	d, start := found.Document, found.Schedule.Start
 	p := d.Player(found.Person)
 	w := way(r)
-	return &mineBody{Tongue: tongue, Base: base(w), Link: shell.Link(w.Token), Own: found.Own, Title: d.Title, Name: p.ShortName(), Number: number(p), StartName: d.StartName,
-		Start: clock.Clock(start, 0), Day: tongue.ShortDay(start), Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())),
-		StartUnix: start.Unix(), NowMilli: r.Now().UnixMilli(), Late: lateTimes(d, start, r.Now()), Joints: joints, Facing: d.Facing}
+	return &mineBody{Tongue: tongue, Base: base(w), Link: shell.Link(w.Token), Own: found.Own, Title: d.Title,
+		Name: p.ShortName(), Number: number(p), StartName: d.StartName,
+		Start: clock.Clock(start, 0), Day: tongue.ShortDay(start), Zone: d.Start.Zone, Edition: found.Number,
+		Published: tongue.Moment(found.At.In(start.Location())),
+		StartUnix: start.Unix(), NowMilli: r.Now().UnixMilli(), Late: lateTimes(d, start, r.Now()), Joints: joints,
+		Facing: d.Facing}
 }
 
 // mineOf is a player's page with the list.
@@ -183,7 +188,8 @@ func lateTimes(d *plan.Document, start, now time.Time) (times []string) {
 
 // bareOf is a block or an event as one person has it, without what is done in it.
 func bareOf(tongue shell.Tongue, d *plan.Document, e *list.Entry) item {
-	one := item{Tongue: tongue, Key: e.Key, From: int(e.From), To: int(e.To), Name: e.Name, Fixed: e.Block == nil, Seconds: e.Seconds(), Length: clock.Lasting(e.Seconds())}
+	one := item{Tongue: tongue, Key: e.Key, From: int(e.From), To: int(e.To), Name: e.Name, Fixed: e.Block == nil,
+		Seconds: e.Seconds(), Length: clock.Lasting(e.Seconds())}
 	if e.Walk > 0 {
 		one.Walk = tongue.T("Walk to %s, %s", d.ZoneName(e.Zone), clock.Duration(e.Walk))
 	}
@@ -202,7 +208,8 @@ func bareOf(tongue shell.Tongue, d *plan.Document, e *list.Entry) item {
 }
 
 // itemOf is a block or an event as one person has it.
-func (in Room) itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Entry, club uint64) (item, error) {
+func (in Room) itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e *list.Entry,
+	club uint64) (item, error) {
 	one := bareOf(tongue, d, e)
 	if one.Fixed {
 		return one, nil
@@ -215,12 +222,14 @@ func (in Room) itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e
 	if err != nil {
 		return one, err
 	}
-	one.Phase, one.Where, one.Leader, one.Why, one.Kit = e.Block.Phase, d.ZoneName(e.Block.Zone), d.LeaderName(e.Block.Leader), e.Block.Says(), e.Kit()
+	one.Phase, one.Where, one.Leader, one.Why, one.Kit = e.Block.Phase, d.ZoneName(e.Block.Zone),
+		d.LeaderName(e.Block.Leader), e.Block.Says(), e.Kit()
 	one.Rounds = e.How(tongue.Say())
 	for _, doing := range e.Drills {
 		known := doing.Drill
 		if doing.Other {
-			one.Drills, one.Others = append(one.Drills, move{Name: known.Name, Other: true}), append(one.Others, known.Name)
+			one.Drills, one.Others = append(one.Drills, move{Name: known.Name, Other: true}),
+				append(one.Others, known.Name)
 			continue
 		}
 		if doing.Out {
@@ -228,7 +237,8 @@ func (in Room) itemOf(r *shell.Request, tongue shell.Tongue, d *plan.Document, e
 			continue
 		}
 		easier, _ := book.Easier(known)
-		does := move{Name: known.Name, Dose: doing.Words(tongue.Say()), Instead: doing.Instead, Cues: known.Cues, Caution: known.Caution, Easier: easier.Name,
+		does := move{Name: known.Name, Dose: doing.Words(tongue.Say()), Instead: doing.Instead, Cues: known.Cues,
+			Caution: known.Caution, Easier: easier.Name,
 			Drawn: chalk.Of(book.Looks(&known), &known)}
 		if stamp := pictures[known.Code]; stamp != "" {
 			does.Picture = picture(r, known.Code, stamp)
@@ -271,7 +281,8 @@ var lists kept.Cache[string, keptList]
 
 // listed is the list of a way, made once however many ask for it.
 func (in Room) listed(r *shell.Request, tongue shell.Tongue, found *reach.Shared) (keptList, error) {
-	key := fmt.Sprint(found.Token, found.Session, found.Number, found.Person, found.Own, tongue.Lang, found.Document.Restrictions)
+	key := fmt.Sprint(found.Token, found.Session, found.Number, found.Person, found.Own, tongue.Lang,
+		found.Document.Restrictions)
 	return lists.Get(r.Context(), key, func(ctx context.Context) (keptList, error) {
 		b, err := in.mineOf(r.Within(ctx), tongue, found)
 		if err != nil {
@@ -362,9 +373,11 @@ func (in Room) Handed(r *shell.Request) (shell.Answer, error) {
 	return in.alone(r, clubID, routine, at+"/steps", at)
 }
 
-func (in Room) alone(r *shell.Request, clubID uint64, routine *planner.Entry[club.Routine], base, back string) (shell.Answer, error) {
+func (in Room) alone(r *shell.Request, clubID uint64, routine *planner.Entry[club.Routine], base,
+	back string) (shell.Answer, error) {
 	tongue := r.Tongue()
-	b := &mineBody{Tongue: tongue, Base: base, Back: back, Own: true, Name: routine.Is.Name, Title: routine.Is.For, NowMilli: r.Now().UnixMilli()}
+	b := &mineBody{Tongue: tongue, Base: base, Back: back, Own: true, Name: routine.Is.Name, Title: routine.Is.For,
+		NowMilli: r.Now().UnixMilli()}
 	entries, d := list.Alone(routine.Is.Blocks), new(plan.Document)
 	for i := range entries {
 		one, err := in.itemOf(r, tongue, d, &entries[i], clubID)

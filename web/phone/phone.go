@@ -78,7 +78,8 @@ func (in Room) shared(r *shell.Request) (*reach.Shared, error) {
 	r.Unlisted()
 	found, err := in.Reach.Shared(r.Context(), way(r))
 	if errors.Is(err, planner.ErrNotFound) {
-		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "This link shows nothing", Line: "It is not whole, or no longer good. Ask your coach for the link again."}
+		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "This link shows nothing",
+			Line: "It is not whole, or no longer good. Ask your coach for the link again."}
 	}
 	return found, err
 }
@@ -91,7 +92,8 @@ func (in Room) Squad(r *shell.Request) (shell.Answer, error) {
 	}
 	tongue := r.Tongue()
 	d, start := found.Document, found.Schedule.Start
-	b := squadBody{Tongue: tongue, Title: d.Title, Day: tongue.Day(start), StartName: d.StartName, Start: clock.Clock(start, 0), Token: r.Param("token")}
+	b := squadBody{Tongue: tongue, Title: d.Title, Day: tongue.Day(start), StartName: d.StartName,
+		Start: clock.Clock(start, 0), Token: r.Param("token")}
 	for _, p := range d.Players {
 		b.Players = append(b.Players, entry{p.ID, p.ShortName(), number(&p)})
 	}

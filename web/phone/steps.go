@@ -41,7 +41,8 @@ func stepsOf(tongue shell.Tongue, e *list.Entry) string {
 		}
 		what, short := wordsOf(tongue, s)
 		var fields []string
-		for _, field := range []string{fmt.Sprint(s.From), fmt.Sprint(s.To), fmt.Sprint(s.Doing), fmt.Sprint(s.Round), figure, unit, kind, what, short, sideOf(s)} {
+		for _, field := range []string{fmt.Sprint(s.From), fmt.Sprint(s.To), fmt.Sprint(s.Doing), fmt.Sprint(s.Round),
+			figure, unit, kind, what, short, sideOf(s)} {
 			fields = append(fields, strings.NewReplacer(stepEnd, "/", fieldEnd, "-").Replace(field))
 		}
 		all = append(all, strings.Join(fields, fieldEnd))

@@ -20,7 +20,8 @@ func stepped(t *testing.T, lang string, d drill.Drill) (all []string) {
 	for _, step := range strings.Split(stepsOf(shell.TongueOf(lang), &e), stepEnd) {
 		fields := strings.Split(step, fieldEnd)
 		require.Len(t, fields, 10, step)
-		assert.Equal(t, fields[9], map[string]string{"left": "left", "right": "right", "izquierda": "left", "derecha": "right"}[fields[7]])
+		assert.Equal(t, fields[9], map[string]string{"left": "left", "right": "right", "izquierda": "left",
+			"derecha": "right"}[fields[7]])
 		all = append(all, strings.Join(fields[4:9], ";"))
 	}
 	return all
@@ -36,14 +37,26 @@ func TestAStepSaysWhatToDo(t *testing.T) {
 		drill    drill.Drill
 		says, es []string
 	}{
-		{drill.Drill{Dose: reps, Range: drill.Range{Target: 8}}, []string{"8;reps;;left;left", "8;reps;;right;right"}, []string{"8;repeticiones;;izquierda;izquierda", "8;repeticiones;;derecha;derecha"}},
-		{drill.Drill{Dose: sets, Range: drill.Range{Target: 1}}, []string{"1;rep;;set 1 of 2;", "20;s;r;rest;rest", "1;rep;;set 2 of 2;"}, []string{"1;repetición;;serie 1 de 2;", "20;s;r;descanso;descanso", "1;repetición;;serie 2 de 2;"}},
-		{drill.Drill{Dose: holds, Range: drill.Range{Target: 2}}, []string{"10;s;t;hold 1 of 2;", "10;s;t;hold 2 of 2;"}, nil},
-		{drill.Drill{Dose: drill.Dose{Kind: drill.Time, Efforts: []float64{0.6}}, Range: drill.Range{Target: 150}}, []string{"2:30;min;t;60 % effort;"}, []string{"2:30;min;t;al 60 % de esfuerzo;"}},
-		{drill.Drill{Dose: drill.Dose{Kind: drill.Travel, Metres: 60, Speed: 3}, Range: drill.Range{Target: 10}}, []string{"10;× 60 m;;;"}, nil},
-		{drill.Drill{Dose: drill.Dose{Kind: drill.Travel, Metres: 20, Efforts: []float64{0.7, 0.9}}, Range: drill.Range{Target: 2}}, []string{"20;m;;70 % effort · length 1 of 2;", "20;m;;90 % effort · length 2 of 2;"}, []string{"20;m;;al 70 % de esfuerzo · largo 1 de 2;", "20;m;;al 90 % de esfuerzo · largo 2 de 2;"}},
-		{drill.Drill{Dose: drill.Dose{Kind: drill.Grid, Counts: [][]int{{2, 1}}, ActSeconds: 5}, Rows: []string{"22 m"}, Columns: []string{"left~|", "middle"}, Range: drill.Range{Target: 2}}, []string{"2;times;;22 m, left-/;left-/", "1;time;;22 m, middle;middle"}, nil},
-		{drill.Drill{Unit: "throws", Dose: drill.Dose{Kind: drill.Count, ActSeconds: 5}, Range: drill.Range{Target: 1}}, []string{"1;throw;;;"}, []string{"1;lanzamiento;;;"}},
+		{drill.Drill{Dose: reps, Range: drill.Range{Target: 8}}, []string{"8;reps;;left;left", "8;reps;;right;right"},
+			[]string{"8;repeticiones;;izquierda;izquierda", "8;repeticiones;;derecha;derecha"}},
+		{drill.Drill{Dose: sets, Range: drill.Range{Target: 1}},
+			[]string{"1;rep;;set 1 of 2;", "20;s;r;rest;rest", "1;rep;;set 2 of 2;"},
+			[]string{"1;repetición;;serie 1 de 2;", "20;s;r;descanso;descanso", "1;repetición;;serie 2 de 2;"}},
+		{drill.Drill{Dose: holds, Range: drill.Range{Target: 2}},
+			[]string{"10;s;t;hold 1 of 2;", "10;s;t;hold 2 of 2;"}, nil},
+		{drill.Drill{Dose: drill.Dose{Kind: drill.Time, Efforts: []float64{0.6}}, Range: drill.Range{Target: 150}},
+			[]string{"2:30;min;t;60 % effort;"}, []string{"2:30;min;t;al 60 % de esfuerzo;"}},
+		{drill.Drill{Dose: drill.Dose{Kind: drill.Travel, Metres: 60, Speed: 3}, Range: drill.Range{Target: 10}},
+			[]string{"10;× 60 m;;;"}, nil},
+		{drill.Drill{Dose: drill.Dose{Kind: drill.Travel, Metres: 20, Efforts: []float64{0.7, 0.9}},
+			Range: drill.Range{Target: 2}}, []string{"20;m;;70 % effort · length 1 of 2;",
+			"20;m;;90 % effort · length 2 of 2;"}, []string{"20;m;;al 70 % de esfuerzo · largo 1 de 2;",
+			"20;m;;al 90 % de esfuerzo · largo 2 de 2;"}},
+		{drill.Drill{Dose: drill.Dose{Kind: drill.Grid, Counts: [][]int{{2, 1}}, ActSeconds: 5}, Rows: []string{"22 m"},
+			Columns: []string{"left~|", "middle"}, Range: drill.Range{Target: 2}},
+			[]string{"2;times;;22 m, left-/;left-/", "1;time;;22 m, middle;middle"}, nil},
+		{drill.Drill{Unit: "throws", Dose: drill.Dose{Kind: drill.Count, ActSeconds: 5}, Range: drill.Range{Target: 1}},
+			[]string{"1;throw;;;"}, []string{"1;lanzamiento;;;"}},
 	} {
 		assert.Equal(t, c.says, stepped(t, "en", c.drill))
 		if c.es != nil {
@@ -54,7 +67,8 @@ func TestAStepSaysWhatToDo(t *testing.T) {
 
 // What is written once is shown as it is now: over, under way, next.
 func TestAKeptListKnowsTheTime(t *testing.T) {
-	k := keptList{items: []keptItem{{-900, -600, `<details class="mine ">a`}, {-600, -300, `<details class="mine ">b`}, {-200, -100, `<details class="mine ">c`}}}
+	k := keptList{items: []keptItem{{-900, -600, `<details class="mine ">a`}, {-600, -300, `<details class="mine ">b`},
+		{-200, -100, `<details class="mine ">c`}}}
 	for at, want := range map[int]string{
 		-1000: `<details class="mine next" open="">a<details class="mine">b<details class="mine">c`,
 		-600:  `<details class="mine past">a<details class="mine now" open="">b<details class="mine">c`,

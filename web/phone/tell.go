@@ -16,7 +16,8 @@ func (in Room) Say(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	pressed := time.UnixMilli(int64(r.Form.ID("pressed")))
-	err = in.Reach.Tell(r.Context(), found, planner.Word{Once: r.Form.Raw("once"), Kind: r.Form.Raw("kind"), Block: r.Form.Raw("block"), Item: int(r.Form.Count("item")),
+	err = in.Reach.Tell(r.Context(), found, planner.Word{Once: r.Form.Raw("once"), Kind: r.Form.Raw("kind"),
+		Block: r.Form.Raw("block"), Item: int(r.Form.Count("item")),
 		Says: r.Form.Raw("says"), Pressed: pressed})
 	if wrong := shell.Problems(err); wrong != nil {
 		return shell.Sentence{Status: 422, Line: r.Tongue().Word(wrong[0].What)}, nil

@@ -23,7 +23,8 @@ func TestEverySentenceIsInTheCatalogue(t *testing.T) {
 			said = append(said, strings.ReplaceAll(found[1], `\"`, `"`))
 		}
 	}
-	for _, files := range []string{"*.html", "*.go", "../../core/list/*.go", "../../core/drill/*.go", "../../planner/reach.go"} {
+	for _, files := range []string{"*.html", "*.go", "../../core/list/*.go", "../../core/drill/*.go",
+		"../../planner/reach.go"} {
 		names, err := filepath.Glob(files)
 		require.NoError(t, err)
 		for _, name := range names {
@@ -37,7 +38,8 @@ func TestEverySentenceIsInTheCatalogue(t *testing.T) {
 			find(`\b(?:say|[a-z]+\.(?:T|Word))\("((?:[^"\\]|\\.)*)"`, string(text))
 		}
 	}
-	for _, name := range []string{"player.js", "follow.js", "live.js", "queue.js", "../shell/keep.js", "wall.js", "grid.js"} {
+	for _, name := range []string{"player.js", "follow.js", "live.js", "queue.js", "../shell/keep.js", "wall.js",
+		"grid.js"} {
 		text, err := os.ReadFile(name)
 		require.NoError(t, err)
 		find(`\bsay\("((?:[^"\\]|\\.)*)"`, string(text))

@@ -67,8 +67,11 @@ func (in Room) Wall(r *shell.Request) (shell.Answer, error) {
 	}
 	tongue, d, start := r.Tongue(), found.Document, found.Schedule.Start
 	address := shell.Link(found.Token) + "/wall"
-	b := &wallBody{Look: r.Look(), Looks: shell.Looks(), mineBody: mineBody{Tongue: tongue, Base: address, Link: shell.Link(found.Token), Title: d.Title, StartName: d.StartName, Start: clock.Clock(start, 0), Day: tongue.Day(start),
-		Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())), StartUnix: start.Unix(), NowMilli: r.Now().UnixMilli()}}
+	b := &wallBody{Look: r.Look(), Looks: shell.Looks(), mineBody: mineBody{Tongue: tongue, Base: address,
+		Link: shell.Link(found.Token), Title: d.Title, StartName: d.StartName, Start: clock.Clock(start, 0),
+		Day:  tongue.Day(start),
+		Zone: d.Start.Zone, Edition: found.Number, Published: tongue.Moment(found.At.In(start.Location())),
+		StartUnix: start.Unix(), NowMilli: r.Now().UnixMilli()}}
 	b.count(int(r.Now().Sub(start).Seconds()))
 	book, err := in.Reach.Shown(r.Context(), found.ClubID)
 	if err != nil {

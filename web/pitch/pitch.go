@@ -64,8 +64,11 @@ func (in Room) Show(r *shell.Request) (shell.Answer, error) {
 	}
 	now, speaks := r.Now(), r.Speaks()
 	d, start := running.Document, running.Schedule.Start
-	b := &body{ID: id, Title: d.Title, Base: shell.Pitch(id), NowMilli: now.UnixMilli(), Me: r.By.Name, Account: r.By.ID, Script: corePath, Zone: d.Start.Zone, Degrees: d.Measure.Degrees(), Edits: r.May(planner.ToRun), Try: r.QueryCount("try"),
-		Looks: slices.DeleteFunc(slices.Clone(shell.Looks()), func(l string) bool { return l == r.Look() }), Look: r.Look()}
+	b := &body{ID: id, Title: d.Title, Base: shell.Pitch(id), NowMilli: now.UnixMilli(), Me: r.By.Name,
+		Account: r.By.ID, Script: corePath, Zone: d.Start.Zone, Degrees: d.Measure.Degrees(),
+		Edits: r.May(planner.ToRun), Try: r.QueryCount("try"),
+		Looks: slices.DeleteFunc(slices.Clone(shell.Looks()), func(l string) bool { return l == r.Look() }),
+		Look:  r.Look()}
 	at, events := now.UnixMilli(), running.Events
 	if b.Try > 0 {
 		at, events = start.Add(-time.Duration(b.Try)*time.Second).UnixMilli(), nil
@@ -75,7 +78,8 @@ func (in Room) Show(r *shell.Request) (shell.Answer, error) {
 	}
 	b.Words = words(speaks)
 	b.View, err = view(running.Plan, events, at, speaks.Table())
-	return &shell.Page{Screens: screens, Name: "pitch", Title: "Running " + d.Title, Body: b, Phone: true, Tongue: speaks}, err
+	return &shell.Page{Screens: screens, Name: "pitch", Title: "Running " + d.Title, Body: b, Phone: true,
+		Tongue: speaks}, err
 }
 
 // view is the first one, by which the page shows something before the core is there.
@@ -89,10 +93,14 @@ func view(plan conduct.Plan, events []conduct.Event, at int64, in *speech.Table)
 }
 
 // spoken is what the script says itself; %s stands for what it puts in.
-var spoken = []string{"%s is done", "%s has started", "%s is skipped", "%s once more", "%s: one try", "%s: to come back to", "Note kept",
-	"Say the time that the start is called for.", "Say what the thermometer shows.", "since the start", "to go", "in %s", "now", "again", "%s of %s",
-	"rehearsal: nothing is kept", "no signal · %s to send", "no signal · nothing is lost", "%s to send", "all sent", "%s: %s from %s",
-	"The plan is not on this phone yet. It loads as soon as there is a signal.", "standing %s", "· %s above rest, an estimate", "waits for %s", "skipped",
+var spoken = []string{"%s is done", "%s has started", "%s is skipped", "%s once more", "%s: one try",
+	"%s: to come back to", "Note kept",
+	"Say the time that the start is called for.", "Say what the thermometer shows.", "since the start", "to go",
+	"in %s", "now", "again", "%s of %s",
+	"rehearsal: nothing is kept", "no signal · %s to send", "no signal · nothing is lost", "%s to send", "all sent",
+	"%s: %s from %s",
+	"The plan is not on this phone yet. It loads as soon as there is a signal.", "standing %s",
+	"· %s above rest, an estimate", "waits for %s", "skipped",
 	"Fit both together", "Catch up", "Start it now", "%s in %s′", "Cold at the start. %s"}
 
 // words are what the script says, by the English words, in a language; "" in English.
@@ -158,7 +166,8 @@ func (in Room) since(r *shell.Request, have uint32) (is told, err error) {
 func (in Room) Press(r *shell.Request) (shell.Answer, error) {
 	var events []conduct.Event
 	if err := json.Unmarshal([]byte(r.Form.Raw("events")), &events); err != nil {
-		return nil, shell.Refusal{Status: 422, Heading: "That cannot be read", Line: "What was pressed came in broken. It stays on the phone."}
+		return nil, shell.Refusal{Status: 422, Heading: "That cannot be read",
+			Line: "What was pressed came in broken. It stays on the phone."}
 	}
 	refused, err := in.Pitchside.Pressed(r.Context(), r.By, r.ParamID("session"), events)
 	if err != nil {
@@ -215,7 +224,8 @@ func (in Room) Live(r *shell.Request) (shell.Answer, error) {
 }
 
 // keptFiles are what a phone keeps to run a session without a signal.
-var keptFiles = []string{"phone.css", "pitch.js", "field.wasm", "wasm_exec.js", "icon.svg", "fonts/barlow-condensed-small-600-normal.woff2", "fonts/atkinson-hyperlegible-small-400-normal.woff2"}
+var keptFiles = []string{"phone.css", "pitch.js", "field.wasm", "wasm_exec.js", "icon.svg",
+	"fonts/barlow-condensed-small-600-normal.woff2", "fonts/atkinson-hyperlegible-small-400-normal.woff2"}
 
 // Worker is the script that keeps the page, its plan and the core.
 func Worker(*shell.Request) (shell.Answer, error) { return shell.Keeper(keptFiles, corePath) }
@@ -232,5 +242,6 @@ func Core(*shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	core, err := assets.URL("field.wasm")
-	return shell.Raw{Kind: "text/javascript; charset=utf-8", Content: fmt.Appendf(nil, "const loader = %q, core = %q;\n%s", loader, core, script.Content), Core: true}, err
+	return shell.Raw{Kind: "text/javascript; charset=utf-8",
+		Content: fmt.Appendf(nil, "const loader = %q, core = %q;\n%s", loader, core, script.Content), Core: true}, err
 }

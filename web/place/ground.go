@@ -75,7 +75,8 @@ func (f *form) Title() string {
 	if f.ID != 0 {
 		return f.thing().Label()
 	}
-	return map[club.Kind]string{club.KindVenue: "A new ground", club.KindZone: "A new zone", club.KindKit: "Kit to count", club.KindStaff: "Who leads"}[f.Kind]
+	return map[club.Kind]string{club.KindVenue: "A new ground", club.KindZone: "A new zone",
+		club.KindKit: "Kit to count", club.KindStaff: "Who leads"}[f.Kind]
 }
 
 // thing is what the form holds.
@@ -151,7 +152,8 @@ func formOf(g *keep.Ground, units measure.System, kind club.Kind, asked string, 
 	if !slices.Contains(opened, kind) {
 		return nil
 	}
-	f := &form{System: units, Kind: kind, ID: id, Zone: club.Zone{Capacity: 30, Lanes: 6}, Kit: club.Kit{Pieces: 10}, Venue: club.Venue{TimeZone: "Europe/London"}}
+	f := &form{System: units, Kind: kind, ID: id, Zone: club.Zone{Capacity: 30, Lanes: 6}, Kit: club.Kit{Pieces: 10},
+		Venue: club.Venue{TimeZone: "Europe/London"}}
 	if len(g.Venues) > 0 {
 		f.Venue.TimeZone = g.Venues[0].Is.TimeZone
 	}
@@ -203,14 +205,17 @@ func take[T club.Thing](list []planner.Entry[T], id uint64, is *T, edition *uint
 // read reads the form of a kind of thing.
 func read(r *shell.Request, kind club.Kind, units measure.System) *form {
 	in := r.Form
-	f := &form{System: units, Kind: kind, ID: in.ID("id"), Edition: in.Count("edition"), Capacity: in.Raw("capacity"), Lanes: in.Raw("lanes"), Metres: in.Raw("metres"), Pieces: in.Raw("pieces")}
+	f := &form{System: units, Kind: kind, ID: in.ID("id"), Edition: in.Count("edition"), Capacity: in.Raw("capacity"),
+		Lanes: in.Raw("lanes"), Metres: in.Raw("metres"), Pieces: in.Raw("pieces")}
 	switch kind {
 	case club.KindVenue:
 		f.Venue = club.Venue{Name: in.Text("name"), TimeZone: in.Text("time_zone")}
 	case club.KindZone:
 		f.Owner = in.ID("of")
-		f.Zone = club.Zone{Name: in.Text("name"), Capacity: in.Int("capacity", 1, club.MaxPeople), Lanes: in.Int("lanes", 1, club.MaxLanes),
-			Metres: metres(in, f.System), Surface: in.Text("surface"), Covered: in.Has("covered"), Fittings: in.Entries("fittings"), Opens: in.Text("opens"), Closes: in.Text("closes")}
+		f.Zone = club.Zone{Name: in.Text("name"), Capacity: in.Int("capacity", 1, club.MaxPeople),
+			Lanes:  in.Int("lanes", 1, club.MaxLanes),
+			Metres: metres(in, f.System), Surface: in.Text("surface"), Covered: in.Has("covered"),
+			Fittings: in.Entries("fittings"), Opens: in.Text("opens"), Closes: in.Text("closes")}
 		if air, said := in.Decimal("air", "write degrees, such as 16"); said {
 			air = units.Celsius(air)
 			f.Zone.Celsius = &air
@@ -218,7 +223,8 @@ func read(r *shell.Request, kind club.Kind, units measure.System) *form {
 	case club.KindKit:
 		f.Kit = club.Kit{Name: in.Text("name"), Pieces: in.Int("pieces", 0, club.MaxPieces)}
 	case club.KindStaff:
-		f.Staff = club.Staff{Name: in.Text("name"), Role: in.Text("role"), Leads: in.Has("leads"), Opens: in.Text("opens"), Closes: in.Text("closes")}
+		f.Staff = club.Staff{Name: in.Text("name"), Role: in.Text("role"), Leads: in.Has("leads"),
+			Opens: in.Text("opens"), Closes: in.Text("closes")}
 	}
 	return f
 }
@@ -273,7 +279,8 @@ func (in Room) Save(r *shell.Request) (shell.Answer, error) {
 
 // save saves what the form holds; a new ground gets the usual zones if wanted.
 func (f *form) save(in Room, r *shell.Request, said string) error {
-	ids, err := in.Keep.Save(r.Context(), r.By, said, planner.Change{ID: f.ID, Owner: f.Owner, Edition: f.Edition, Is: f.thing()})
+	ids, err := in.Keep.Save(r.Context(), r.By, said, planner.Change{ID: f.ID, Owner: f.Owner, Edition: f.Edition,
+		Is: f.thing()})
 	if err == nil && f.Kind == club.KindVenue && f.ID == 0 && r.Form.Has("usual") {
 		err = in.Keep.UsualZones(r.Context(), r.By, ids[0])
 	}
@@ -301,5 +308,7 @@ func (in Room) Remove(r *shell.Request) (shell.Answer, error) {
 	}
 	said := f.thing().Label() + " is deleted"
 	_, err = in.Keep.Save(r.Context(), r.By, said, changes...)
-	return r.Saved(err, said, "/ground", func(wrong plan.Problems) (*shell.Page, error) { return in.groundPage(r, wrong, nil) })
+	return r.Saved(err, said, "/ground", func(wrong plan.Problems) (*shell.Page, error) {
+		return in.groundPage(r, wrong, nil)
+	})
 }

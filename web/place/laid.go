@@ -57,8 +57,11 @@ func (in Room) laidPage(r *shell.Request, problem string, sent map[uint64]laidZo
 	b := &laidBody{ID: v.ID, Name: v.Is.Name, Coach: r.Coach(), Problem: problem, System: units}
 	var spots []chalk.Spot
 	for i, p := range arranged(v) {
-		spots = append(spots, chalk.Spot{Place: p, Key: p.ID, Lines: []string{tenth(units, p.Lie.Long) + " × " + tenth(units, p.Lie.Wide) + " " + units.Unit(), "holds " + strconv.Itoa(p.Capacity)}})
-		one := laidZone{ID: v.Zones[i].ID, Name: p.Name, X: tenth(units, p.Lie.X), Y: tenth(units, p.Lie.Y), Long: tenth(units, p.Lie.Long), Wide: tenth(units, p.Lie.Wide), Turn: strconv.Itoa(p.Lie.Turn)}
+		spots = append(spots, chalk.Spot{Place: p, Key: p.ID,
+			Lines: []string{tenth(units, p.Lie.Long) + " × " + tenth(units, p.Lie.Wide) + " " + units.Unit(),
+				"holds " + strconv.Itoa(p.Capacity)}})
+		one := laidZone{ID: v.Zones[i].ID, Name: p.Name, X: tenth(units, p.Lie.X), Y: tenth(units, p.Lie.Y),
+			Long: tenth(units, p.Lie.Long), Wide: tenth(units, p.Lie.Wide), Turn: strconv.Itoa(p.Lie.Turn)}
 		if was, there := sent[one.ID]; there {
 			was.Name, was.ID = one.Name, one.ID
 			one = was
@@ -66,7 +69,8 @@ func (in Room) laidPage(r *shell.Request, problem string, sent map[uint64]laidZo
 		b.Zones = append(b.Zones, one)
 	}
 	b.Drawn = chalk.Ground("The plan of "+v.Is.Name, units, spots, nil, laidWide, laidHigh)
-	return &shell.Page{Screens: screens, Name: "laid", Part: "laid", Title: "The plan of " + v.Is.Name, Nav: "ground", Body: b}, nil
+	return &shell.Page{Screens: screens, Name: "laid", Part: "laid", Title: "The plan of " + v.Is.Name, Nav: "ground",
+		Body: b}, nil
 }
 
 // venueOf is the ground that is asked for, and the units that its club uses.
@@ -127,17 +131,17 @@ func (in Room) Lay(r *shell.Request) (shell.Answer, error) {
 			}
 			return units.Metres(number(name))
 		}
-		l := plan.Lie{X: far("x", p.Lie.X), Y: far("y", p.Lie.Y), Long: far("long", p.Lie.Long), Wide: far("wide", p.Lie.Wide), Turn: int(math.Round(number("turn")))}
+		l := plan.Lie{X: far("x", p.Lie.X), Y: far("y", p.Lie.Y), Long: far("long", p.Lie.Long),
+			Wide: far("wide", p.Lie.Wide), Turn: int(math.Round(number("turn")))}
 		if f.Raw("turned") == strconv.FormatUint(z.ID, 10) {
 			l.Turn += turnStep
 		}
-		if l.Turn %= 360; l.Turn < 0 {
-			l.Turn += 360
-		}
+		l.Turn = (l.Turn%360 + 360) % 360
 		if problem := l.Problem(); problem != "" && wrong == "" {
 			wrong = z.Is.Name + ": " + units.Text(problem)
 		}
-		lies[z.ID], sent[z.ID] = l, laidZone{X: get("x"), Y: get("y"), Long: get("long"), Wide: get("wide"), Turn: get("turn")}
+		lies[z.ID] = l
+		sent[z.ID] = laidZone{X: get("x"), Y: get("y"), Long: get("long"), Wide: get("wide"), Turn: get("turn")}
 	}
 	if wrong != "" {
 		err = plan.In("lies", "%s", wrong)
@@ -147,7 +151,6 @@ func (in Room) Lay(r *shell.Request) (shell.Answer, error) {
 	if err == nil && r.Wants("laid") {
 		return in.laidPage(r, "", nil)
 	}
-	return r.Changed(err, shell.Go(fmt.Sprintf("/ground-plan/%d", v.ID)), func(wrong plan.Problems) (*shell.Page, error) {
-		return in.laidPage(r, wrong[0].What, sent)
-	})
+	again := func(wrong plan.Problems) (*shell.Page, error) { return in.laidPage(r, wrong[0].What, sent) }
+	return r.Changed(err, shell.Go(fmt.Sprintf("/ground-plan/%d", v.ID)), again)
 }

@@ -75,7 +75,9 @@ func (in Room) sportPage(r *shell.Request, drills *books.Book, b *sportBody) (*s
 }
 
 func bodyOf(p *sport.Sport, drills *books.Book) *sportBody {
-	b := &sportBody{Key: p.Key, Name: p.Name, Start: p.Start, Training: p.Training, Season: p.Season, Begins: p.Begins, System: p.System, Long: far(p, p.Length), Wide: far(p, p.Width), Round: far(p, p.Lap), Offers: p.Offers, First: p.First, Margin: strconv.Itoa(p.Margin),
+	b := &sportBody{Key: p.Key, Name: p.Name, Start: p.Start, Training: p.Training, Season: p.Season, Begins: p.Begins,
+		System: p.System, Long: far(p, p.Length), Wide: far(p, p.Width), Round: far(p, p.Lap), Offers: p.Offers,
+		First: p.First, Margin: strconv.Itoa(p.Margin),
 		Stresses: shell.Ticks(drill.Regions, p.Stresses), Who: []string{sport.Everyone, sport.Bench}}
 	positions, lines, principles := positions.table(), lines.table(), principles.table()
 	for _, one := range p.Principles {
@@ -91,7 +93,8 @@ func bodyOf(p *sport.Sport, drills *books.Book) *sportBody {
 		}
 		lines.add(l.Name, p.System.Length(l.Metres), several(l.Also), across)
 	}
-	units, due, roles, fixed, craft, team := units.table(), due.table(), roles.table(), fixed.table(), craft.table(), team.table()
+	units, due, roles, fixed, craft, team := units.table(), due.table(), roles.table(), fixed.table(), craft.table(),
+		team.table()
 	for _, u := range p.Units {
 		units.add(u.Name, several(u.Positions), several(u.Also))
 		b.Who = append(b.Who, u.Name)
@@ -200,7 +203,8 @@ func readSport(f *shell.Form, from sport.Sport, drills *books.Book) (p sport.Spo
 	if p = from; p.Key != f.Raw("key") {
 		p, _ = book.Sport(f.Raw("key"))
 	}
-	p.System = measure.System{Yards: f.Raw("lengths") == "yd", Feet: f.Raw("lengths") == "ft", Fahrenheit: f.Raw("degrees") == "F", Miles: f.Raw("wind") == "mph"}
+	p.System = measure.System{Yards: f.Raw("lengths") == "yd", Feet: f.Raw("lengths") == "ft",
+		Fahrenheit: f.Raw("degrees") == "F", Miles: f.Raw("wind") == "mph"}
 	p.Length, p.Width, p.Lap = readFar(f, p.System, "long"), readFar(f, p.System, "wide"), readFar(f, p.System, "round")
 	p.Key, p.Name, p.Start, p.First = f.Raw("key"), f.Text("name"), f.Text("start"), f.Text("first")
 	p.Margin, p.Stresses = f.Int("margin", 0, 60), f.List("stresses")
@@ -226,7 +230,8 @@ func readSport(f *shell.Form, from sport.Sport, drills *books.Book) (p sport.Spo
 	}
 	p.Home, p.Away = readSides(f, read(sides))
 	for _, row := range read(fixed).rows() {
-		p.Fixed = append(p.Fixed, sport.Fixed{Name: row.text(0), Who: row.text(1), From: row.minutes(f, 2), To: row.minutes(f, 3)})
+		p.Fixed = append(p.Fixed, sport.Fixed{Name: row.text(0), Who: row.text(1), From: row.minutes(f, 2),
+			To: row.minutes(f, 3)})
 	}
 	for _, row := range read(craft).rows() {
 		p.Craft = append(p.Craft, row.craft(f, drills))
@@ -243,7 +248,8 @@ func readSides(f *shell.Form, t *table) (home, away sport.Side) {
 	for i, side := range []*sport.Side{&home, &away} {
 		if i < len(t.Rows) {
 			row := tableRow(t.Rows[i])
-			*side = sport.Side{Called: row.text(0), From: row.minutes(f, 1), Sooner: row.minutes(f, 2), Turn: plan.Turn(row.text(3))}
+			*side = sport.Side{Called: row.text(0), From: row.minutes(f, 1), Sooner: row.minutes(f, 2),
+				Turn: plan.Turn(row.text(3))}
 		}
 	}
 	return home, away
@@ -275,13 +281,15 @@ func readOwn(f *shell.Form, p *sport.Sport, read func(columns) *table) {
 		if !ok {
 			f.Refuse("sport", "line %s: write how far it is, such as 22 or 22 yd", row.text(0))
 		}
-		p.Lines = append(p.Lines, sport.Line{Name: row.text(0), Metres: metres, Also: row.list(2), Across: row.text(3) == ways[1].Value})
+		p.Lines = append(p.Lines, sport.Line{Name: row.text(0), Metres: metres, Also: row.list(2),
+			Across: row.text(3) == ways[1].Value})
 	}
 }
 
 // craft reads the routine of a position.
 func (r tableRow) craft(f *shell.Form, drills *books.Book) sport.Craft {
-	k := sport.Craft{Name: r.text(0), For: r.list(1), Priority: plan.Priority(r.text(3)), Phase: r.text(5), Zone: r.text(6), On: plan.Turn(r.text(7))}
+	k := sport.Craft{Name: r.text(0), For: r.list(1), Priority: plan.Priority(r.text(3)), Phase: r.text(5),
+		Zone: r.text(6), On: plan.Turn(r.text(7))}
 	for _, name := range r.list(2) {
 		code := name
 		if d, ok := drills.Named(name); ok {

@@ -35,7 +35,9 @@ func (in Room) SaveSquad(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	players := these(squad.Players)
-	return shell.File{Name: "squad.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WritePlayers(w, players) }}, nil
+	return shell.File{Name: "squad.csv", Kind: shell.CSV, Write: func(w io.Writer) error {
+		return share.WritePlayers(w, players)
+	}}, nil
 }
 
 // SaveTests saves the tests of a squad's players as CSV or JSON.
@@ -56,9 +58,12 @@ func (in Room) SaveTests(r *shell.Request) (shell.Answer, error) {
 	}
 	trials := these(kept)
 	if strings.HasSuffix(r.Path(), ".json") {
-		return shell.File{Name: "tests.json", Kind: shell.JSON, Write: func(w io.Writer) error { return share.WriteJSON(w, share.NewTestFile(trials)) }}, nil
+		return shell.File{Name: "tests.json", Kind: shell.JSON,
+			Write: func(w io.Writer) error { return share.WriteJSON(w, share.NewTestFile(trials)) }}, nil
 	}
-	return shell.File{Name: "tests.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteTrials(w, trials) }}, nil
+	return shell.File{Name: "tests.csv", Kind: shell.CSV, Write: func(w io.Writer) error {
+		return share.WriteTrials(w, trials)
+	}}, nil
 }
 
 // SaveFixtures saves the club's fixtures as CSV.
@@ -68,25 +73,31 @@ func (in Room) SaveFixtures(r *shell.Request) (shell.Answer, error) {
 	}
 	kept, err := in.Keep.Fixtures(r.Context(), r.Club())
 	fixtures := these(kept)
-	return shell.File{Name: "fixtures.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteFixtures(w, fixtures) }}, err
+	return shell.File{Name: "fixtures.csv", Kind: shell.CSV,
+		Write: func(w io.Writer) error { return share.WriteFixtures(w, fixtures) }}, err
 }
 
 // SaveDrills saves the club's drill book as CSV.
 func (in Room) SaveDrills(r *shell.Request) (shell.Answer, error) {
 	b, err := in.Books.Book(r.Context(), r.Club())
-	return shell.File{Name: "drills.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteDrills(w, b.Written()) }}, err
+	return shell.File{Name: "drills.csv", Kind: shell.CSV, Write: func(w io.Writer) error {
+		return share.WriteDrills(w, b.Written())
+	}}, err
 }
 
 // SaveRoutine saves a routine as JSON.
 func (in Room) SaveRoutine(r *shell.Request) (shell.Answer, error) {
 	k, err := in.Books.Routine(r.Context(), r.Club(), r.ParamID("id"))
-	return shell.File{Name: "routine.json", Kind: shell.JSON, Write: func(w io.Writer) error { return share.WriteJSON(w, k.Is) }}, err
+	return shell.File{Name: "routine.json", Kind: shell.JSON,
+		Write: func(w io.Writer) error { return share.WriteJSON(w, k.Is) }}, err
 }
 
 // SavePlan saves a session's plan as JSON.
 func (in Room) SavePlan(r *shell.Request) (shell.Answer, error) {
 	d, err := in.Boards.Document(r.Context(), r.Club(), r.ParamID("session"))
-	return shell.File{Name: "plan.json", Kind: shell.JSON, Write: func(w io.Writer) error { return share.WriteJSON(w, d) }}, err
+	return shell.File{Name: "plan.json", Kind: shell.JSON, Write: func(w io.Writer) error {
+		return share.WriteJSON(w, d)
+	}}, err
 }
 
 // SaveCalendar saves a session's plan for a calendar: what it is now, published or not.
@@ -97,7 +108,8 @@ func (in Room) SaveCalendar(r *shell.Request) (shell.Answer, error) {
 	}
 	entries := list.All(b.Document, b.Schedule)
 	if len(entries) == 0 {
-		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "Nothing is planned yet", Line: "Put a block into the plan first."}
+		return nil, shell.Refusal{Status: http.StatusNotFound, Heading: "Nothing is planned yet",
+			Line: "Put a block into the plan first."}
 	}
 	a := share.Appointed(b.Document, b.Schedule.Start, entries)
 	a.UID, a.Sequence, a.Made = fmt.Sprintf("session-%d-staff@cuestart", b.ID), int(b.Head), b.Made.At
@@ -113,7 +125,9 @@ func (in Room) SaveSheet(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	return shell.File{Name: "run-in.csv", Kind: shell.CSV, Write: func(w io.Writer) error { return share.WriteList(w, b.Document, b.Schedule) }}, nil
+	return shell.File{Name: "run-in.csv", Kind: shell.CSV, Write: func(w io.Writer) error {
+		return share.WriteList(w, b.Document, b.Schedule)
+	}}, nil
 }
 
 // these are what entries hold.

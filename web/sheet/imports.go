@@ -51,9 +51,11 @@ var kinds = []kind{
 	{shell.Choice{Value: "squad", Label: "Players of a squad (CSV)"}, Room.readSquad, ofSquad},
 	{shell.Choice{Value: "fixtures", Label: "Fixtures (CSV)"}, Room.readFixtures, ofToday},
 	{shell.Choice{Value: "calendar", Label: "Fixtures from a calendar (.ics)"}, Room.readCalendar, ofToday},
-	{shell.Choice{Value: "drills", Label: "Drills (CSV)"}, Room.readDrills, func(*importBody) string { return "/drills" }},
+	{shell.Choice{Value: "drills", Label: "Drills (CSV)"}, Room.readDrills,
+		func(*importBody) string { return "/drills" }},
 	{shell.Choice{Value: "tests", Label: "Tests of players (CSV)"}, Room.readTests, ofSquad},
-	{shell.Choice{Value: "routine", Label: "A routine (JSON)"}, Room.readRoutine, func(*importBody) string { return "/routines" }},
+	{shell.Choice{Value: "routine", Label: "A routine (JSON)"}, Room.readRoutine,
+		func(*importBody) string { return "/routines" }},
 	{shell.Choice{Value: "plan", Label: "A plan (JSON)"}, nil, nil},
 }
 
@@ -66,8 +68,11 @@ type columnsOf struct{ Kind, Label, Says string }
 // Columns tells what each kind of table holds.
 func (importBody) Columns() []columnsOf {
 	return []columnsOf{
-		{"squad", "Squad", "number, first name, last name, position, foot, hand, level, body, notes. First name is enough."},
-		{"drills", "Drills", "name and say are enough; also aim, phases, joints, counted in, target, sets, sides, kit each and more."},
+		{"squad",
+			"Squad", "number, first name, last name, position, foot, hand, level, body, notes. First name is enough."},
+		{"drills",
+			"Drills",
+			"name and say are enough; also aim, phases, joints, counted in, target, sets, sides, kit each and more."},
 		{"fixtures", "Fixtures", "title, kind, day, start, place, time zone."},
 		{"tests", "Tests", "player, test, unit, better, day, tries."},
 	}
@@ -135,9 +140,10 @@ func (in Room) ReadIn(r *shell.Request) (shell.Answer, error) {
 		return in.importPage(r, b, "")
 	}
 	said := fmt.Sprintf("%d imported: %d new, %d changed", b.New+b.Changed+b.Same, b.New, b.Changed)
-	return r.Saved(in.Keep.Import(r.Context(), r.By, said, b.Rows), said, of.next(b), func(wrong plan.Problems) (*shell.Page, error) {
-		return in.importPage(r, b, wrong[0].What)
-	})
+	return r.Saved(in.Keep.Import(r.Context(), r.By, said, b.Rows), said, of.next(b),
+		func(wrong plan.Problems) (*shell.Page, error) {
+			return in.importPage(r, b, wrong[0].What)
+		})
 }
 
 func (b *importBody) count() {

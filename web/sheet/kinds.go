@@ -49,7 +49,10 @@ func (in Room) readSquad(r *shell.Request, b *importBody, file []byte) error {
 
 // unsure is what is said of a position that the sport does not have.
 func unsure(line int, position, near string) wrongRow {
-	return wrongRow{line, "position", fmt.Sprintf("%q is not a position we know: it is kept as it is, and the squad's page asks what it is (like %s?)", position, near)}
+	return wrongRow{line, "position",
+		fmt.Sprintf("%q is not a position we know: it is kept as it is, and the squad's page asks what it is "+
+			"(like %s?)",
+			position, near)}
 }
 
 func (in Room) readFixtures(r *shell.Request, b *importBody, file []byte) error {
@@ -82,7 +85,8 @@ func (in Room) readDrills(r *shell.Request, b *importBody, file []byte) error {
 	}
 	for _, l := range book.Unknown(drills) {
 		column := map[string]string{"swap": "instead"}[l.Field]
-		wrong = append(wrong, share.Problem{Line: rows[l.Index].Line, Column: cmp.Or(column, l.Field), What: fmt.Sprintf("there is no drill %q", l.Code)})
+		wrong = append(wrong, share.Problem{Line: rows[l.Index].Line, Column: cmp.Or(column, l.Field),
+			What: fmt.Sprintf("there is no drill %q", l.Code)})
 	}
 	return compare[club.Drill](in, r, b, 0, rows, wrong, nil)
 }
@@ -95,7 +99,8 @@ func (in Room) readTests(r *shell.Request, b *importBody, file []byte) error {
 	rows, wrong, err := share.ReadTrials(file)
 	for i, row := range rows {
 		if rows[i].Owner = playerOf(squad, row.Is.Player); rows[i].Owner == 0 {
-			wrong = append(wrong, share.Problem{Line: row.Line, Column: "player", What: fmt.Sprintf("%q is not in %s", row.Is.Player, squad.Name)})
+			wrong = append(wrong, share.Problem{Line: row.Line, Column: "player",
+				What: fmt.Sprintf("%q is not in %s", row.Is.Player, squad.Name)})
 		}
 	}
 	return compare[club.Trial](in, r, b, 0, rows, wrong, err)
@@ -117,7 +122,8 @@ func playerOf(squad *keep.Squad, name string) uint64 {
 }
 
 // compare fills the preview.
-func compare[T club.Thing](in Room, r *shell.Request, b *importBody, owner uint64, rows []share.Row[T], wrong []share.Problem, err error) error {
+func compare[T club.Thing](in Room, r *shell.Request, b *importBody, owner uint64, rows []share.Row[T],
+	wrong []share.Problem, err error) error {
 	if err != nil {
 		return err
 	}

@@ -18,7 +18,8 @@ import (
 )
 
 // cautions stand at the foot of every paper.
-const cautions = "Warm before deep or maximal. Stop on pain. A knock to the head means out. Medical rulings come first; so do heat, lightning and the rules of the ground. Estimates."
+const cautions = "Warm before deep or maximal. Stop on pain. A knock to the head means out. Medical rulings " +
+	"come first; so do heat, lightning and the rules of the ground. Estimates."
 
 // everywhere is a caution that every paper and card says once.
 const everywhere = "Stop on pain"
@@ -29,7 +30,8 @@ func paper(r *shell.Request, title string) *share.Paper {
 		size = share.Letter
 	}
 	speaks := r.Speaks()
-	return share.NewPaper(title, share.Language{Code: cmp.Or(speaks.Lang, "en"), Say: speaks.Told}, size, cautions, r.Now())
+	return share.NewPaper(title, share.Language{Code: cmp.Or(speaks.Lang, "en"), Say: speaks.Told}, size, cautions,
+		r.Now())
 }
 
 // pdf offers a paper to be saved or printed.
@@ -50,7 +52,8 @@ func (in Room) SheetPDF(r *shell.Request) (shell.Answer, error) {
 	p, say := paper(r, b.Title+", run-in"), saying(r.Speaks().Told)
 	p.Heading(1, b.Title, b.StartName+" "+b.Start)
 	p.Text(share.Line{Text: fmt.Sprintf("%s. %s %s. As of %s.", b.Sub, b.Verdict.Head, b.Verdict.Line, b.Made)})
-	columns := []share.Column{{Head: "To go", Share: 1.1}, {Head: "Clock", Share: 0.9}, {Head: "", Share: 0.5}, {Head: "What", Share: 2.6}, {Head: "Who", Share: 2.2},
+	columns := []share.Column{{Head: "To go", Share: 1.1}, {Head: "Clock", Share: 0.9}, {Head: "", Share: 0.5},
+		{Head: "What", Share: 2.6}, {Head: "Who", Share: 2.2},
 		{Head: "Dose", Share: 5.6}, {Head: "Where, led by", Share: 2}, {Head: "Length", Share: 1.3, Right: true}}
 	for _, g := range b.Groups {
 		if g.Head != "" {
@@ -75,9 +78,12 @@ func (in Room) SheetPDF(r *shell.Request) (shell.Answer, error) {
 		p.Heading(1, "If there is less time", "")
 		var rows [][]share.Cell
 		for _, c := range b.Cuts {
-			rows = append(rows, []share.Cell{{{Text: strings.TrimSuffix(c.Minutes+" to "+c.DownTo, " to "), Big: true}}, {{Text: c.Says}}, {{Text: c.Work}}})
+			rows = append(rows, []share.Cell{{{Text: strings.TrimSuffix(c.Minutes+" to "+c.DownTo, " to "), Big: true}},
+				{{Text: c.Says}}, {{Text: c.Work}}})
 		}
-		p.Table([]share.Column{{Head: "Time on the ground", Share: 2}, {Head: "What changes from the line above", Share: 7}, {Head: "Work, at most", Share: 1.3, Right: true}}, rows)
+		p.Table([]share.Column{{Head: "Time on the ground", Share: 2},
+			{Head: "What changes from the line above", Share: 7}, {Head: "Work, at most", Share: 1.3, Right: true}},
+			rows)
 	}
 	if len(b.places) > 0 {
 		p.Together(120)
@@ -95,7 +101,8 @@ func (one row) cells(full bool, say saying) []share.Cell {
 	}
 	dose := share.Cell{{Text: one.Often, Bold: true}}
 	for _, d := range one.Drills {
-		dose = append(dose, share.Line{Text: d.Dose, Bold: full, Picture: d.pictured(full), Wide: 11}, share.Line{Text: d.Here})
+		dose = append(dose, share.Line{Text: d.Dose, Bold: full, Picture: d.pictured(full), Wide: 11},
+			share.Line{Text: d.Here})
 		if full {
 			dose = append(dose, share.Line{Text: say.as("Say", d.Say)}, share.Line{Text: say.as("Look for", d.Look)})
 		}
@@ -107,7 +114,8 @@ func (one row) cells(full bool, say saying) []share.Cell {
 	for _, v := range one.Versions {
 		dose = append(dose, share.Line{Text: v, Bold: true})
 	}
-	return []share.Cell{{{Text: one.ToGo, Big: true}}, {{Text: one.Clock}}, {{Text: letter, Big: true}}, {{Text: one.Name, Bold: true}, {Text: one.Cut}}, {{Text: one.Who}, {Text: one.Numbers}},
+	return []share.Cell{{{Text: one.ToGo, Big: true}}, {{Text: one.Clock}}, {{Text: letter, Big: true}},
+		{{Text: one.Name, Bold: true}, {Text: one.Cut}}, {{Text: one.Who}, {Text: one.Numbers}},
 		dose, {{Text: one.Where}, {Text: one.Leader}}, {{Text: one.Length}}}
 }
 
@@ -182,10 +190,12 @@ func cardsOf(b *boards.Board) cardsBody {
 	d := b.Document
 	for i := range d.Players {
 		p := &d.Players[i]
-		one := card{Name: p.Label(), Sub: fmt.Sprintf("%s · %s %s · %s", d.Title, d.StartName, b.Schedule.Start.Format("Mon 2 Jan 15:04"), everywhere)}
+		one := card{Name: p.Label(), Sub: fmt.Sprintf("%s · %s %s · %s", d.Title, d.StartName,
+			b.Schedule.Start.Format("Mon 2 Jan 15:04"), everywhere)}
 		entries := list.Of(d, b.Schedule, p.ID)
 		for k := range entries {
-			one.Entries = append(one.Entries, entryOf(b, d, &entries[k], clock.Clock(b.Schedule.Start, entries[k].From)))
+			one.Entries = append(one.Entries,
+				entryOf(b, d, &entries[k], clock.Clock(b.Schedule.Start, entries[k].From)))
 		}
 		one.Entries = append(one.Entries, laterOn(b, p.ID)...)
 		if carry := append(list.Carry(entries), list.Brought(d, p.ID)...); len(carry) > 0 {
@@ -234,8 +244,10 @@ func entryOf(b *boards.Board, d *plan.Document, e *list.Entry, at string) cardEn
 			made.Lines = append(made.Lines, cardLine{Text: "leave out " + doing.Drill.Name})
 			continue
 		}
-		line := cardLine{doing.Drill.Name + ": " + doing.Words(speech.English), doing.Drill.Caution, chalk.Of(b.Looks(&doing.Drill), &doing.Drill)}
-		line.Caution = strings.TrimSuffix(strings.TrimSuffix(line.Caution, everywhere), "; stop on pain") // the card says it once, for all
+		line := cardLine{doing.Drill.Name + ": " + doing.Words(speech.English), doing.Drill.Caution,
+			chalk.Of(b.Looks(&doing.Drill), &doing.Drill)}
+		// the card says it once, for all
+		line.Caution = strings.TrimSuffix(strings.TrimSuffix(line.Caution, everywhere), "; stop on pain")
 		made.Lines = append(made.Lines, line)
 	}
 	return made
@@ -247,7 +259,8 @@ func (in Room) Cards(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &shell.Page{Screens: screens, Name: "cards", Title: b.Document.Title + ", cards", Nav: "runin", Body: cardsOf(b)}, nil
+	return &shell.Page{Screens: screens, Name: "cards", Title: b.Document.Title + ", cards", Nav: "runin",
+		Body: cardsOf(b)}, nil
 }
 
 // CardsPDF are the same as a file.
@@ -281,8 +294,7 @@ func (c card) lines(say saying) (lines []share.Line) {
 	return append(lines, share.Line{Text: events, Bold: true})
 }
 
-// lines are a block on a card: what it holds beneath it, or where that is
-// one thing beside it.
+// lines are a block on a card: what it holds beneath it, or where that is one thing beside it.
 func (e cardEntry) lines(say saying) []share.Line {
 	var does []string
 	for _, l := range e.Lines {
@@ -338,7 +350,8 @@ func handoutOf(title, pdf, back string, entries []list.Entry, looks func(*drill.
 		one := handoutBlock{Name: e.Name, Why: e.Block.Says(), Often: e.Block.How(speech.English), Phase: e.Block.Phase}
 		for _, doing := range e.Drills {
 			k := &doing.Drill
-			one.Drills = append(one.Drills, handoutDrill{k.Name, doing.Words(speech.English), k.Caution, k.Cues, k.Faults, chalk.Of(looks(k), k)})
+			one.Drills = append(one.Drills, handoutDrill{k.Name, doing.Words(speech.English), k.Caution, k.Cues,
+				k.Faults, chalk.Of(looks(k), k)})
 		}
 		made.Blocks = append(made.Blocks, one)
 	}
@@ -394,13 +407,15 @@ func (in Room) handout(r *shell.Request) (handoutBody, error) {
 		if err != nil {
 			return handoutBody{}, err
 		}
-		return handoutOf(routine.Is.Name, fmt.Sprintf("/routines/%d/handout.pdf", id), shell.Routine(id), list.Alone(routine.Is.Blocks), book.Looks), nil
+		return handoutOf(routine.Is.Name, fmt.Sprintf("/routines/%d/handout.pdf", id), shell.Routine(id),
+			list.Alone(routine.Is.Blocks), book.Looks), nil
 	}
 	b, err := in.Boards.Board(r.Context(), r.Club(), r.ParamID("session"))
 	if err != nil {
 		return handoutBody{}, err
 	}
-	return handoutOf(b.Document.Title, shell.Session(b.ID, "handout.pdf"), shell.Session(b.ID, "sheet"), list.All(b.Document, b.Schedule), b.Looks), nil
+	return handoutOf(b.Document.Title, shell.Session(b.ID, "handout.pdf"), shell.Session(b.ID, "sheet"),
+		list.All(b.Document, b.Schedule), b.Looks), nil
 }
 
 // asPoster shows the list as it is asked for.
@@ -479,9 +494,12 @@ func (b handoutBody) paper(r *shell.Request) (shell.Answer, error) {
 		p.Text(share.Line{Text: say.as("Why:", block.Why)})
 		var rows [][]share.Cell
 		for _, d := range block.Drills {
-			rows = append(rows, []share.Cell{{{Text: d.Name, Bold: true, Picture: d.Drawn.Picture(), Wide: 18}, {Text: d.Dose}}, {{Text: say.each(d.Cues)}}, append(share.Cell{{Text: say.each(d.Faults)}, {Text: d.Caution, Bold: true}}, d.notSo(say)...)})
+			rows = append(rows, []share.Cell{{{Text: d.Name, Bold: true, Picture: d.Drawn.Picture(), Wide: 18},
+				{Text: d.Dose}}, {{Text: say.each(d.Cues)}},
+				append(share.Cell{{Text: say.each(d.Faults)}, {Text: d.Caution, Bold: true}}, d.notSo(say)...)})
 		}
-		p.Table([]share.Column{{Head: "Drill", Share: 3}, {Head: "Say", Share: 2.4}, {Head: "Look for", Share: 2.4}}, rows)
+		p.Table([]share.Column{{Head: "Drill", Share: 3}, {Head: "Say", Share: 2.4}, {Head: "Look for", Share: 2.4}},
+			rows)
 	}
 	return pdf(p, nil)
 }

@@ -24,15 +24,18 @@ func (in Room) Picture(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	c := chart.New(chart.Plan{Document: b.Document, Schedule: b.Schedule, Strands: b.Strands}, chart.View{ID: "board", Width: pictureWidth, Labels: pictureLabels, Href: func(string) string { return "" }})
+	c := chart.New(chart.Plan{Document: b.Document, Schedule: b.Schedule, Strands: b.Strands},
+		chart.View{ID: "board", Width: pictureWidth, Labels: pictureLabels, Href: func(string) string { return "" }})
 	drawn := screens.Render("sheet", "chart", c)
 	drawn = strings.NewReplacer("<a ", "<g ", "</a>", "</g>").Replace(drawn) // it leads nowhere
 	drawn = regexp.MustCompile(` (href|data-part|aria-current)(="[^"]*")?`).ReplaceAllString(drawn, "")
-	size := fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d" class="chart"`, c.Width, c.Height)
+	size := fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" width="%d" height="%d" class="chart"`, c.Width,
+		c.Height)
 	drawn = strings.Replace(drawn, `<svg class="chart"`, size, 1)
 	drawn = strings.Replace(drawn, "<defs>", "<title>"+escaped(b.Document.Title)+"</title><defs>", 1)
 	drawn = strings.Replace(drawn, "<defs>", fmt.Sprintf(`<defs><style>%s</style>`, pictureStyle()), 1)
-	drawn = strings.Replace(drawn, "</defs>", fmt.Sprintf(`</defs><rect width="%d" height="%d" fill="#ffffff"/>`, c.Width, c.Height), 1)
+	drawn = strings.Replace(drawn, "</defs>", fmt.Sprintf(`</defs><rect width="%d" height="%d" fill="#ffffff"/>`,
+		c.Width, c.Height), 1)
 	return shell.Raw{Kind: shell.SVG, Content: []byte(drawn)}, nil
 }
 
@@ -44,12 +47,15 @@ func pictureStyle() string {
 	app, _ := assets.Find("app.css")
 	styles := string(app.Content)
 	var made strings.Builder
-	for family, file := range map[string]string{"Barlow Condensed": "barlow-condensed-latin-600-normal", "Atkinson Hyperlegible": "atkinson-hyperlegible-latin-400-normal"} {
+	for family, file := range map[string]string{"Barlow Condensed": "barlow-condensed-latin-600-normal",
+		"Atkinson Hyperlegible": "atkinson-hyperlegible-latin-400-normal"} {
 		font, _ := assets.Find("fonts/" + file + ".woff2")
-		fmt.Fprintf(&made, `@font-face{font-family:"%s";src:url(data:font/woff2;base64,%s)}`, family, base64.StdEncoding.EncodeToString(font.Content))
+		fmt.Fprintf(&made, `@font-face{font-family:"%s";src:url(data:font/woff2;base64,%s)}`, family,
+			base64.StdEncoding.EncodeToString(font.Content))
 	}
 	day := regexp.MustCompile(`:root\{(--paper[^}]*)\}`).FindStringSubmatch(styles)
-	values := map[string]string{"--font-figure": `"Barlow Condensed",sans-serif`, "--font-text": `"Atkinson Hyperlegible",sans-serif`}
+	values := map[string]string{"--font-figure": `"Barlow Condensed",sans-serif`,
+		"--font-text": `"Atkinson Hyperlegible",sans-serif`}
 	for _, one := range strings.Split(day[1], ";") {
 		if name, value, ok := strings.Cut(one, ":"); ok {
 			values[name] = value

@@ -96,8 +96,7 @@ type told struct {
 	Drawn                          chalk.Drawn
 }
 
-// cutLine is what changes when there are only so many minutes, down to which
-// it stays the same.
+// cutLine is what changes when there are only so many minutes, down to which it stays the same.
 type cutLine struct{ Minutes, DownTo, Work, Says string }
 
 // Show is the sheet.
@@ -154,7 +153,8 @@ func (b *body) grouped() (groups []group) {
 		groups = append(groups, group{Head: head, Rows: by[head]})
 	}
 	if len(none) > 0 {
-		groups = append(groups, group{Head: map[string]string{"leader": "Led by nobody", "place": "No place"}[b.By], Rows: none})
+		groups = append(groups, group{Head: map[string]string{"leader": "Led by nobody", "place": "No place"}[b.By],
+			Rows: none})
 	}
 	if len(events) > 0 {
 		groups = append(groups, group{Head: "Everybody's day", Rows: events})
@@ -185,9 +185,10 @@ func cutLines(cuts []schedule.Cut) (lines []cutLine) {
 
 func bodyOf(b *boards.Board) body {
 	d, fitted := b.Document, b.Schedule
-	made := body{ID: b.ID, Title: d.Title, StartName: d.StartName, Start: clock.Clock(fitted.Start, 0), Verdict: b.Verdict(),
-		Sub:  shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January 2006"), d.Place),
-		Made: b.Made.At.In(fitted.Start.Location()).Format("Mon 2 Jan 15:04")}
+	made := body{ID: b.ID, Title: d.Title, StartName: d.StartName, Start: clock.Clock(fitted.Start, 0),
+		Verdict: b.Verdict(),
+		Sub:     shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January 2006"), d.Place),
+		Made:    b.Made.At.In(fitted.Start.Location()).Format("Mon 2 Jan 15:04")}
 	var rows []row
 	for i := range b.Blocks {
 		block := &b.Blocks[i]
@@ -197,8 +198,9 @@ func bodyOf(b *boards.Board) body {
 		rows = append(rows, rowOf(b, d, fitted, block))
 	}
 	for _, e := range fitted.Events(d) {
-		rows = append(rows, row{at: e.Start, ToGo: e.Start.ToGo(), Clock: clock.Clock(fitted.Start, e.Start), Length: clock.Lasting(int(e.End - e.Start)),
-			Fixed: true, Name: e.Name, Who: d.Audience(e.Who)})
+		rows = append(rows, row{at: e.Start, ToGo: e.Start.ToGo(), Clock: clock.Clock(fitted.Start, e.Start),
+			Length: clock.Lasting(int(e.End - e.Start)),
+			Fixed:  true, Name: e.Name, Who: d.Audience(e.Who)})
 	}
 	slices.SortStableFunc(rows, func(x, y row) int { return int(x.at - y.at) })
 	made.Groups, made.lists = []group{{Rows: rows}}, listsOf(b)
@@ -242,9 +244,11 @@ func listsOf(b *boards.Board) (lists []group) {
 }
 
 func rowOf(board *boards.Board, d *plan.Document, fitted *schedule.Schedule, b *schedule.Block) row {
-	one := row{at: b.Start, ToGo: b.Start.ToGo(), Clock: clock.Clock(fitted.Start, b.Start), Length: clock.Lasting(b.Length()), Phase: b.Phase,
-		Name: b.Name, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader), Cut: b.Cut, Versions: today.Says(d, b.ID),
-		Often: b.How(speech.English), Note: b.Note}
+	one := row{at: b.Start, ToGo: b.Start.ToGo(), Clock: clock.Clock(fitted.Start, b.Start),
+		Length: clock.Lasting(b.Length()), Phase: b.Phase,
+		Name: b.Name, Who: d.Audience(b.Who), Where: d.ZoneName(b.Zone), Leader: d.LeaderName(b.Leader), Cut: b.Cut,
+		Versions: today.Says(d, b.ID),
+		Often:    b.How(speech.English), Note: b.Note}
 	if len(b.Members) < len(d.Players) {
 		one.Numbers = d.Numbers(b.Members)
 	}
@@ -252,7 +256,8 @@ func rowOf(board *boards.Board, d *plan.Document, fitted *schedule.Schedule, b *
 	here := b.Here(speech.English, d)
 	for n, dose := range b.Named() {
 		k := &b.Items[n].Drill
-		it := told{dose, d.Quote(strings.Join(k.Cues, ". ")), strings.Join(k.Faults, ". "), k.Caution, "", chalk.Of(board.Looks(k), k)}
+		it := told{dose, d.Quote(strings.Join(k.Cues, ". ")), strings.Join(k.Faults, ". "), k.Caution, "",
+			chalk.Of(board.Looks(k), k)}
 		if n < len(here) {
 			it.Here = here[n]
 		}

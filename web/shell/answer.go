@@ -46,7 +46,8 @@ type Raw struct {
 
 func (f Raw) write(r *Request) {
 	if f.Core {
-		r.gin.Header("Content-Security-Policy", "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'")
+		r.gin.Header("Content-Security-Policy",
+			"default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'")
 	}
 	r.gin.Data(http.StatusOK, f.Kind, f.Content)
 }
@@ -90,7 +91,8 @@ func (s Stream) write(r *Request) {
 	err = s.Run(r.Context(), func(event, data string) error {
 		err := out.SetWriteDeadline(time.Now().Add(sendWithin))
 		if err == nil {
-			_, err = fmt.Fprintf(r.gin.Writer, "event: %s\ndata: %s\n\n", event, strings.ReplaceAll(data, "\n", "\ndata: "))
+			_, err = fmt.Fprintf(r.gin.Writer, "event: %s\ndata: %s\n\n", event,
+				strings.ReplaceAll(data, "\n", "\ndata: "))
 		}
 		return errors.Join(err, out.Flush())
 	})
@@ -148,7 +150,9 @@ func Problems(err error) plan.Problems {
 	case errors.Is(err, planner.ErrTaken):
 		return plan.Problems{{Where: "taken", What: "Another one has this name or number already."}}
 	case errors.Is(err, planner.ErrStale):
-		return plan.Problems{{Where: "stale", What: "Somebody else has just changed this. Open it again to see how it is now; your change was not saved."}}
+		return plan.Problems{{Where: "stale",
+			What: "Somebody else has just changed this. Open it again to see how it is now; your change was not " +
+				"saved."}}
 	}
 	return nil
 }
@@ -166,7 +170,8 @@ func (r *Request) Changed(err error, done Answer, again func(wrong plan.Problems
 		return nil, err
 	}
 	status := http.StatusUnprocessableEntity
-	if contested := (*boards.Contested)(nil); errors.As(err, &contested) || errors.Is(err, planner.ErrTaken) || errors.Is(err, planner.ErrStale) || errors.Is(err, planner.ErrNothing) {
+	if contested := (*boards.Contested)(nil); errors.As(err, &contested) || errors.Is(err, planner.ErrTaken) ||
+		errors.Is(err, planner.ErrStale) || errors.Is(err, planner.ErrNothing) {
 		status = http.StatusConflict
 	}
 	page, err := again(wrong)

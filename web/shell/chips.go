@@ -48,7 +48,8 @@ func ChipsOf(k *drill.Drill, nth int) Chips {
 // WithLook are the chips of a drill with what to look for: for the book, where there is room.
 func (c Chips) WithLook(k *drill.Drill) Chips {
 	if c.Chips != nil {
-		c.Chips = append(c.Chips, Chip{Name: movement.Look, Label: "look for", Hint: "a fault", Value: movement.Says(k, movement.Look)})
+		c.Chips = append(c.Chips, Chip{Name: movement.Look, Label: "look for", Hint: "a fault",
+			Value: movement.Says(k, movement.Look)})
 	}
 	return c
 }

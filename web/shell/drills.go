@@ -15,8 +15,9 @@ const (
 // DrillQuery is what an address asks of the drill book: the club's own sport where it says
 // none. Plain tells that it asks for nothing.
 func DrillQuery(r *Request) (q drill.Query, plain bool) {
-	q = drill.Query{Text: r.Query("q"), Phase: r.Query("phase"), Region: r.Query("region"), Plane: r.Query("plane"), Quality: r.Query("quality"),
-		Kit: r.Query("kit"), Grade: drill.Grade(r.Query("level")), Sport: r.Query("sport")}
+	q = drill.Query{Text: r.Query("q"), Phase: r.Query("phase"), Region: r.Query("region"), Plane: r.Query("plane"),
+		Quality: r.Query("quality"),
+		Kit:     r.Query("kit"), Grade: drill.Grade(r.Query("level")), Sport: r.Query("sport")}
 	if q.Metres, _ = strconv.Atoi(r.Query("space")); r.Query("space") == OnTheSpot {
 		q.Metres = -1
 	}

@@ -34,7 +34,8 @@ func TestAMomentIsReadAsItIsWritten(t *testing.T) {
 
 // Nothing is taken for something else: what is no number is refused, never 0.
 func TestANumberIsReadOrRefused(t *testing.T) {
-	for text, want := range map[string]int{"0": 0, " 12 ": 12, "1440": 1440, "ten": -1, "-1": -1, "1441": -1, "1.5": -1, "12e1": -1, "": 7} {
+	for text, want := range map[string]int{"0": 0, " 12 ": 12, "1440": 1440, "ten": -1, "-1": -1, "1441": -1, "1.5": -1,
+		"12e1": -1, "": 7} {
 		f := sent("late", text)
 		got := f.IntOr("late", 7, 0, 1440)
 		if want < 0 {
@@ -68,7 +69,8 @@ func TestADayIsReadAsItIsShown(t *testing.T) {
 	day := plan.Conditions{Celsius: &air, Wind: 9, Wet: true, AfterLoss: true}
 	shown := DayOf(day, measure.System{Fahrenheit: true})
 	assert.Equal(t, "27.5", shown.Air)
-	values := url.Values{"air": {shown.Air}, "wind": {shown.Wind}, "degrees": {shown.In.Degrees()}, "speeds": {shown.In.Speeds()}}
+	values := url.Values{"air": {shown.Air}, "wind": {shown.Wind}, "degrees": {shown.In.Degrees()},
+		"speeds": {shown.In.Speeds()}}
 	for _, tick := range shown.Ticks {
 		if tick.On {
 			values.Add("day", tick.Value)
@@ -88,8 +90,9 @@ func TestADayIsReadAsItIsShown(t *testing.T) {
 }
 
 func TestOnlyPathsOfThisSiteAreGoneBackTo(t *testing.T) {
-	for path, want := range map[string]string{"/sessions/1?block=a": "/sessions/1?block=a", "//evil.example": "/today", "https://evil.example": "/today",
-		"": "/today", "/\\evil": "/today", "/a\r\nb": "/today"} {
+	for path, want := range map[string]string{"/sessions/1?block=a": "/sessions/1?block=a", "//evil.example": "/today",
+		"https://evil.example": "/today",
+		"":                     "/today", "/\\evil": "/today", "/a\r\nb": "/today"} {
 		assert.Equal(t, want, SafePath(path))
 	}
 	assert.Equal(t, "/sessions/7/blocks/a/dose", Session(7, "blocks", "a", "dose"))

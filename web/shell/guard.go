@@ -127,6 +127,8 @@ func (r *Request) Know(who planner.Account) error {
 	if err != nil {
 		return err
 	}
-	http.SetCookie(r.gin.Writer, &http.Cookie{Name: knownCookie, Value: token, Path: "/", MaxAge: int(staff.BrowserKnownFor.Seconds()), HttpOnly: true, SameSite: http.SameSiteLaxMode, Secure: r.shell.Secure})
+	http.SetCookie(r.gin.Writer, &http.Cookie{Name: knownCookie, Value: token, Path: "/",
+		MaxAge: int(staff.BrowserKnownFor.Seconds()), HttpOnly: true, SameSite: http.SameSiteLaxMode,
+		Secure: r.shell.Secure})
 	return nil
 }

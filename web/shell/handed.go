@@ -14,7 +14,8 @@ func FindHanded(r *Request) (clubID uint64, routine *planner.Entry[club.Routine]
 	r.Unlisted()
 	clubID, routine, err = r.shell.Office.Books.Handed(r.Context(), r.Param("token"))
 	if errors.Is(err, planner.ErrNotFound) {
-		err = Refusal{Status: http.StatusNotFound, Heading: "This link shows nothing", Line: "It is not whole, or no longer good. Ask your coach for the link again."}
+		err = Refusal{Status: http.StatusNotFound, Heading: "This link shows nothing",
+			Line: "It is not whole, or no longer good. Ask your coach for the link again."}
 	}
 	return clubID, routine, err
 }

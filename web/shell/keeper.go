@@ -22,5 +22,6 @@ func Keeper(files []string, paths ...string) (Answer, error) {
 		kept = append(kept, path)
 	}
 	list, err := json.Marshal(kept)
-	return Raw{Kind: "text/javascript; charset=utf-8", Content: fmt.Appendf(nil, "const files = %s;\n%s", list, script.Content)}, err
+	return Raw{Kind: "text/javascript; charset=utf-8", Content: fmt.Appendf(nil, "const files = %s;\n%s", list,
+		script.Content)}, err
 }

@@ -26,7 +26,8 @@ func (r *Request) look() string {
 
 // Keep has the browser remember a value for a year; [Request.Cookie] gives it.
 func (r *Request) Keep(name, value string) {
-	http.SetCookie(r.gin.Writer, &http.Cookie{Name: name, Value: value, Path: "/", MaxAge: int((365 * 24 * time.Hour).Seconds()),
+	http.SetCookie(r.gin.Writer, &http.Cookie{Name: name, Value: value, Path: "/",
+		MaxAge:   int((365 * 24 * time.Hour).Seconds()),
 		HttpOnly: true, SameSite: http.SameSiteLaxMode, Secure: r.shell.Secure})
 }
 
@@ -41,7 +42,8 @@ func setLook(r *Request) (Answer, error) {
 
 // SafePath is a path of this site, whatever a form says.
 func SafePath(wanted string) string {
-	odd := strings.ContainsFunc(wanted, func(r rune) bool { return r <= ' ' || r == '\\' || r == 0x7f }) // browsers pass over some of these
+	// browsers pass over some of these
+	odd := strings.ContainsFunc(wanted, func(r rune) bool { return r <= ' ' || r == '\\' || r == 0x7f })
 	if !strings.HasPrefix(wanted, "/") || strings.HasPrefix(wanted, "//") || odd {
 		return "/today"
 	}

@@ -52,7 +52,8 @@ type entry struct {
 	Key, Label string
 }
 
-var menu = []entry{{"drills", "Drills"}, {"routines", "Routines"}, {"squad", "Squad"}, {"ground", "Ground"}, {"week", "Week"}, {"log", "Log"}}
+var menu = []entry{{"drills", "Drills"}, {"routines", "Routines"}, {"squad", "Squad"}, {"ground", "Ground"},
+	{"week", "Week"}, {"log", "Log"}}
 
 func (p *Page) write(r *Request) {
 	status := max(p.Status, http.StatusOK)

@@ -83,7 +83,9 @@ func (r Routes) May(act planner.Act) Routes {
 		if err := q.mustBeSignedIn(); err != nil || q.May(act) {
 			return err
 		}
-		return Refusal{http.StatusForbidden, "That is not yours to do", "Medical staff make rulings and answer who is hurt; coaches and assistants plan and change everything else."}
+		return Refusal{http.StatusForbidden, "That is not yours to do",
+			"Medical staff make rulings and answer who is hurt; coaches and assistants plan and change everything " +
+				"else."}
 	}
 	return r
 }
@@ -153,9 +155,10 @@ func answers(routes gin.RoutesInfo, method, path string) bool {
 	parts := strings.Split(path, "/")
 	return slices.ContainsFunc(routes, func(r gin.RouteInfo) bool {
 		pattern := strings.Split(r.Path, "/")
-		return r.Method == method && path != "/" && len(pattern) == len(parts) && slices.EqualFunc(pattern, parts, func(p, part string) bool {
-			return p == part || strings.HasPrefix(p, ":") && part != ""
-		})
+		return r.Method == method && path != "/" && len(pattern) == len(parts) &&
+			slices.EqualFunc(pattern, parts, func(p, part string) bool {
+				return p == part || strings.HasPrefix(p, ":") && part != ""
+			})
 	})
 }
 
@@ -182,11 +185,13 @@ func (s *Shell) ours(c *gin.Context) {
 		host = name
 	}
 	host = strings.Trim(host, "[]")
-	if known, err := url.Parse(s.URL); err == nil && s.URL != "" && strings.EqualFold(known.Hostname(), host) || host == "localhost" || isHere(c.Request, host) {
+	if known, err := url.Parse(s.URL); err == nil && s.URL != "" && strings.EqualFold(known.Hostname(), host) ||
+		host == "localhost" || isHere(c.Request, host) {
 		c.Next()
 		return
 	}
-	c.String(http.StatusMisdirectedRequest, "This site is not known by that name. Set CUESTART_URL to the address by which others reach it.\n")
+	c.String(http.StatusMisdirectedRequest,
+		"This site is not known by that name. Set CUESTART_URL to the address by which others reach it.\n")
 	c.Abort()
 }
 
@@ -226,8 +231,10 @@ func (s *Shell) headers(c *gin.Context) {
 	if s.Secure {
 		h.Set("Strict-Transport-Security", "max-age=31536000")
 	}
-	h.Set("Content-Security-Policy", "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self'; font-src 'self'; "+
-		"connect-src 'self'; manifest-src 'self'; worker-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'")
+	h.Set("Content-Security-Policy",
+		"default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self'; font-src 'self'; "+
+			"connect-src 'self'; manifest-src 'self'; worker-src 'self'; form-action 'self'; base-uri 'none'; "+
+			"frame-ancestors 'none'")
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "no-referrer")
 	h.Set("Cache-Control", "no-store")
@@ -260,9 +267,11 @@ func (s *Shell) readForm(c *gin.Context) {
 	var much *http.MaxBytesError
 	switch {
 	case errors.As(err, &much):
-		s.plainly(c, http.StatusRequestEntityTooLarge, "That is too much at once", "The form could not be read. Go back, shorten what you entered and send it again.")
+		s.plainly(c, http.StatusRequestEntityTooLarge, "That is too much at once",
+			"The form could not be read. Go back, shorten what you entered and send it again.")
 	case err != nil:
-		s.plainly(c, http.StatusBadRequest, "That cannot be read", "The address or the form is broken. Go back and try it again from the page.")
+		s.plainly(c, http.StatusBadRequest, "That cannot be read",
+			"The address or the form is broken. Go back and try it again from the page.")
 	default:
 		c.Next()
 	}
@@ -288,7 +297,8 @@ func (s *Shell) recover(c *gin.Context) {
 		}
 		s.Log.Error("panic", "path", logged(c.Request.URL.Path), "bug", bug)
 		if !c.Writer.Written() {
-			s.plainly(c, http.StatusInternalServerError, "Something broke on our side", "It is written down. Nothing that was saved is lost; go back and try again.")
+			s.plainly(c, http.StatusInternalServerError, "Something broke on our side",
+				"It is written down. Nothing that was saved is lost; go back and try again.")
 		}
 		c.Abort()
 	}()
@@ -320,11 +330,13 @@ func (r *Request) failed(err error) Answer {
 		return Go(pageAbove(r.shell.routes(), &http.Request{Method: http.MethodGet, URL: r.gin.Request.URL}))
 	case planner.IsFull(err):
 		r.shell.Log.Error("the disk is full", "path", logged(r.gin.Request.URL.Path), "error", err)
-		return Refusal{http.StatusInsufficientStorage, "The disk is full", "Nothing can be saved until there is room on the server. What was saved is safe."}
+		return Refusal{http.StatusInsufficientStorage, "The disk is full",
+			"Nothing can be saved until there is room on the server. What was saved is safe."}
 	case errors.Is(err, planner.ErrNotFound):
 		return Refusal{http.StatusNotFound, "There is nothing here", "The address is wrong, or what it named is gone."}
 	case errors.Is(err, planner.ErrForbidden):
-		return Refusal{http.StatusForbidden, "That is not yours to change", "Medical staff make rulings; coaches and assistants change everything else."}
+		return Refusal{http.StatusForbidden, "That is not yours to change",
+			"Medical staff make rulings; coaches and assistants change everything else."}
 	case errors.Is(err, context.Canceled) && r.Context().Err() != nil:
 		return Sentence{statusGone, ""} // nobody is there to read it
 	}
@@ -332,7 +344,8 @@ func (r *Request) failed(err error) Answer {
 		return Refusal{http.StatusUnprocessableEntity, "That was not done", wrong[0].What + "."}
 	}
 	r.shell.Log.Error("request failed", "path", logged(r.gin.Request.URL.Path), "error", err)
-	return Refusal{http.StatusServiceUnavailable, "That did not work just now", "The database does not answer. Nothing that was saved is lost: try again in a moment."}
+	return Refusal{http.StatusServiceUnavailable, "That did not work just now",
+		"The database does not answer. Nothing that was saved is lost: try again in a moment."}
 }
 
 // statusGone is written down where who asked has gone away.

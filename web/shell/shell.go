@@ -54,10 +54,13 @@ func New(config Config) *Shell {
 	s.sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
 		config.Log.Error("sign-in store", "path", logged(r.URL.Path), "error", err)
 		if planner.IsFull(err) {
-			http.Error(w, "The disk is full. Nobody can sign in until there is room on the server; what was saved is safe.", http.StatusInsufficientStorage)
+			http.Error(w,
+				"The disk is full. Nobody can sign in until there is room on the server; what was saved is safe.",
+				http.StatusInsufficientStorage)
 			return
 		}
-		http.Error(w, "The database does not answer. Nothing is lost: try again in a moment.", http.StatusServiceUnavailable)
+		http.Error(w, "The database does not answer. Nothing is lost: try again in a moment.",
+			http.StatusServiceUnavailable)
 	}
 	return s
 }

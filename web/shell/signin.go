@@ -48,7 +48,8 @@ func (r *Request) Held() string { return r.shell.sessions.GetString(r.Context(),
 
 // Agent is the browser in a few words.
 func Agent(text string) string {
-	for _, known := range [][2]string{{"Edg/", "Edge"}, {"Firefox/", "Firefox"}, {"Chrome/", "Chrome"}, {"Safari/", "Safari"}} {
+	for _, known := range [][2]string{{"Edg/", "Edge"}, {"Firefox/", "Firefox"}, {"Chrome/", "Chrome"},
+		{"Safari/", "Safari"}} {
 		if strings.Contains(text, known[0]) {
 			system := "a computer"
 			if strings.Contains(text, "Mobile") || strings.Contains(text, "Android") {

@@ -12,9 +12,10 @@ import (
 	"cuestart/core/speech"
 )
 
-// Pages are written in English, and said in another language as they leave: each piece of text and each label is looked
-// up in that language's tables (languages/es.coach.yaml, es.book.yaml for the drills of the book), in which # stands for a
-// number and %s for a name. What no table knows, such as what a club calls its own drills, stays as it is.
+// Pages are written in English, and said in another language as they leave: each piece of text
+// and each label is looked up in that language's tables (languages/es.coach.yaml, es.book.yaml
+// for the drills of the book), in which # stands for a number and %s for a name. What no table
+// knows, such as what a club calls its own drills, stays as it is.
 
 // tables are what each language has for the pieces of pages, read when they are first asked for.
 var tables = sync.OnceValue(func() map[string]*speech.Table {
@@ -81,7 +82,8 @@ func (t Tongue) Page(text string) string {
 			deep--
 		case (is == nethtml.StartTagToken || is == nethtml.SelfClosingTagToken) && deep == 0:
 			// an option without a value sends its text: that must not be another one
-			keep := name == "option" && !strings.Contains(raw, " value=") || name == "script" || name == "style" || name == "textarea"
+			keep := name == "option" && !strings.Contains(raw, " value=") || name == "script" || name == "style" ||
+				name == "textarea"
 			for more {
 				var key, value []byte
 				key, value, more = read.TagAttr()

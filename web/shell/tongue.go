@@ -81,7 +81,8 @@ func TongueOf(lang string) Tongue {
 func (r *Request) Tongue() Tongue {
 	if picked := r.Query("lang"); picked != "" {
 		is := TongueOf(picked)
-		http.SetCookie(r.gin.Writer, &http.Cookie{Name: "lang", Value: is.Lang, Path: "/", MaxAge: int((365 * 24 * time.Hour).Seconds()), SameSite: http.SameSiteLaxMode, Secure: r.shell.Secure})
+		http.SetCookie(r.gin.Writer, &http.Cookie{Name: "lang", Value: is.Lang, Path: "/",
+			MaxAge: int((365 * 24 * time.Hour).Seconds()), SameSite: http.SameSiteLaxMode, Secure: r.shell.Secure})
 		return is
 	}
 	if picked := r.Cookie("lang"); picked != "" {

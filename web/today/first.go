@@ -45,7 +45,8 @@ func (in Room) firstOf(r *shell.Request) (*first, error) {
 	if err != nil {
 		return nil, err
 	}
-	f := &first{Squad: squad.ID, People: len(squad.Players), Example: shell.ExampleNames(plays.Positions), Kit: plays.Kit, Counted: len(ground.Kit)}
+	f := &first{Squad: squad.ID, People: len(squad.Players), Example: shell.ExampleNames(plays.Positions),
+		Kit: plays.Kit, Counted: len(ground.Kit)}
 	if len(ground.Venues) == 0 {
 		return f, nil
 	}
@@ -54,7 +55,8 @@ func (in Room) firstOf(r *shell.Request) (*first, error) {
 	have := map[string]bool{}
 	for _, z := range home.Zones {
 		have[z.Is.Name] = true
-		f.Zones = append(f.Zones, fmt.Sprintf("%s (%s, %s)", z.Is.Name, drill.Number(z.Is.Lanes, "lanes"), plays.System.Length(z.Is.Metres)))
+		f.Zones = append(f.Zones, fmt.Sprintf("%s (%s, %s)", z.Is.Name, drill.Number(z.Is.Lanes, "lanes"),
+			plays.System.Length(z.Is.Metres)))
 	}
 	var others []string
 	for _, z := range plays.Elsewhere {
@@ -87,11 +89,15 @@ func (in Room) CountKit(r *shell.Request) (shell.Answer, error) {
 	if err == nil {
 		_, err = in.Keep.Save(r.Context(), r.By, "kit counted", changes...)
 	}
-	return r.Saved(err, "The kit is counted", "/today", func(wrong plan.Problems) (*shell.Page, error) { return in.page(r, wrong) })
+	return r.Saved(err, "The kit is counted", "/today", func(wrong plan.Problems) (*shell.Page, error) {
+		return in.page(r, wrong)
+	})
 }
 
 // OtherZones adds the zones of the sport's other form to the first ground.
 func (in Room) OtherZones(r *shell.Request) (shell.Answer, error) {
 	err := in.Keep.OtherZones(r.Context(), r.By, r.Form.ID("venue"))
-	return r.Saved(err, "Added to your ground", "/today", func(wrong plan.Problems) (*shell.Page, error) { return in.page(r, wrong) })
+	return r.Saved(err, "Added to your ground", "/today", func(wrong plan.Problems) (*shell.Page, error) {
+		return in.page(r, wrong)
+	})
 }

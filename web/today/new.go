@@ -75,8 +75,11 @@ type way struct{ Value, Label, Why, Now string }
 // Ways are the ways to make a run-in, one of them picked.
 func (f *form) Ways() []way {
 	list := []way{
-		{diary.FromComposed, "Build one for today", "Drills that prepare what your sport needs, in the minutes you have, with every position's routine", f.From},
-		{diary.FromLast, "Same as last time", "The blocks of the last one, with today's people, place and rulings", f.From},
+		{diary.FromComposed, "Build one for today",
+			"Drills that prepare what your sport needs, in the minutes you have, with every position's routine",
+			f.From},
+		{diary.FromLast, "Same as last time", "The blocks of the last one, with today's people, place and rulings",
+			f.From},
 		{diary.FromEmpty, "Write it yourself", "Line by line as you say it, or paste a list you have", f.From},
 	}
 	for _, r := range f.Routines {
@@ -98,8 +101,10 @@ func (f *form) Rulings() []present {
 
 // New is the form of a session to come.
 func (in Room) New(r *shell.Request) (shell.Answer, error) {
-	f := &form{Kind: cmp.Or(r.Query("kind"), string(plan.Match)), From: cmp.Or(r.Query("from"), diary.FromComposed), Method: cmp.Or(r.Query("method"), plan.DefaultMethod),
-		Players: cmp.Or(r.Query("players"), "20"), Squad: r.QueryID("squad"), Title: r.Query("title"), Minutes: r.Query("minutes"), Local: r.Query("start"), Place: r.Query("place")}
+	f := &form{Kind: cmp.Or(r.Query("kind"), string(plan.Match)), From: cmp.Or(r.Query("from"), diary.FromComposed),
+		Method:  cmp.Or(r.Query("method"), plan.DefaultMethod),
+		Players: cmp.Or(r.Query("players"), "20"), Squad: r.QueryID("squad"), Title: r.Query("title"),
+		Minutes: r.Query("minutes"), Local: r.Query("start"), Place: r.Query("place")}
 	if err := f.fill(in, r); err != nil {
 		return nil, err
 	}
@@ -181,7 +186,8 @@ func (f *form) fill(in Room, r *shell.Request) (err error) {
 		return err
 	}
 	for _, k := range routines {
-		f.Routines = append(f.Routines, shell.Choice{Value: fmt.Sprint(k.ID), Label: shell.Joined(", ", k.Is.Name, k.Is.For)})
+		f.Routines = append(f.Routines,
+			shell.Choice{Value: fmt.Sprint(k.ID), Label: shell.Joined(", ", k.Is.Name, k.Is.For)})
 	}
 	f.Methods = shell.Methods()
 	plays, err := in.Books.Sport(ctx, r.Club())
@@ -307,9 +313,7 @@ func (in Room) Forecast(r *shell.Request) (shell.Answer, error) {
 // Add makes a session with its run-in.
 func (in Room) Add(r *shell.Request) (shell.Answer, error) {
 	sent := r.Form
-	f := &form{Kind: sent.Raw("kind"), Title: sent.Text("title"), Local: sent.Raw("start"), Zone: sent.Text("zone"), Occurrence: sent.Raw("occurrence"), Place: sent.Text("place"),
-		From: sent.Raw("from"), Minutes: sent.Raw("minutes"), Method: sent.Raw("method"), Turn: sent.Raw("turn"), Players: sent.Raw("players"),
-		Squad: sent.ID("squad"), Captain: sent.ID("captain"), Fixture: sent.ID("fixture"), Alone: sent.ID("alone")}
+	f := sentForm(sent)
 	venue := sent.ID("venue")
 	if venue != 0 {
 		f.Zone = "" // it is the venue's
@@ -320,7 +324,8 @@ func (in Room) Add(r *shell.Request) (shell.Answer, error) {
 	if f.Venue = venue; venue != 0 {
 		f.Zone = f.zones[venue]
 	}
-	n := diary.NewSession{Kind: plan.Kind(f.Kind), Title: f.Title, Start: f.start(), Squad: f.Squad, Venue: venue, Place: f.Place, From: f.From, Method: f.Method,
+	n := diary.NewSession{Kind: plan.Kind(f.Kind), Title: f.Title, Start: f.start(), Squad: f.Squad, Venue: venue,
+		Place: f.Place, From: f.From, Method: f.Method,
 		Turn: plan.Turn(f.Turn), Captain: f.Captain, Minutes: sent.IntOr("minutes", 0, 5, 180), Late: map[uint64]int{}}
 	if n.Title == "" {
 		n.Title = map[plan.Kind]string{plan.Match: "Match", plan.Training: "Training"}[n.Kind]
@@ -331,7 +336,8 @@ func (in Room) Add(r *shell.Request) (shell.Answer, error) {
 	n.Roles = f.readRoles(sent)
 	n.Today, f.Day = sent.Day()
 	f.people(sent, &n)
-	if n.Alone = f.Alone; n.Alone != 0 && !slices.ContainsFunc(f.squad.Players, func(k planner.Entry[club.Player]) bool { return k.ID == n.Alone }) {
+	if n.Alone = f.Alone; n.Alone != 0 &&
+		!slices.ContainsFunc(f.squad.Players, func(k planner.Entry[club.Player]) bool { return k.ID == n.Alone }) {
 		sent.Refuse("alone", "this player is not in the squad")
 	}
 	added, err := (*diary.Added)(nil), sent.Err()
@@ -351,6 +357,15 @@ func (in Room) Add(r *shell.Request) (shell.Answer, error) {
 		return shell.Go(shell.Session(added.ID, "words")), err
 	}
 	return shell.Go(shell.Session(added.ID)), err
+}
+
+// sentForm is the form as it was sent.
+func sentForm(sent *shell.Form) *form {
+	return &form{Kind: sent.Raw("kind"), Title: sent.Text("title"), Local: sent.Raw("start"), Zone: sent.Text("zone"),
+		Occurrence: sent.Raw("occurrence"), Place: sent.Text("place"),
+		From: sent.Raw("from"), Minutes: sent.Raw("minutes"), Method: sent.Raw("method"), Turn: sent.Raw("turn"),
+		Players: sent.Raw("players"),
+		Squad:   sent.ID("squad"), Captain: sent.ID("captain"), Fixture: sent.ID("fixture"), Alone: sent.ID("alone")}
 }
 
 // readRoles reads who has which role of the day.

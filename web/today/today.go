@@ -75,7 +75,8 @@ func (in Room) page(r *shell.Request, wrong plan.Problems) (*shell.Page, error) 
 	if err != nil {
 		return nil, err
 	}
-	b := body{Problems: wrong, Further: further, Edits: r.Coach(), Removed: r.QueryID("removed"), More: max(0, len(waiting)-fixturesShown)}
+	b := body{Problems: wrong, Further: further, Edits: r.Coach(), Removed: r.QueryID("removed"),
+		More: max(0, len(waiting)-fixturesShown)}
 	hurt, err := in.Keep.OpenHurt(r.Context(), r.By)
 	if err != nil {
 		return nil, err
@@ -87,15 +88,18 @@ func (in Room) page(r *shell.Request, wrong plan.Problems) (*shell.Page, error) 
 		}
 	}
 	for _, f := range waiting[:min(len(waiting), fixturesShown)] {
-		one := fixture{ID: f.ID, Title: f.Is.Title, Kind: string(f.Is.For), Day: f.At.Format("Mon 2 Jan"), Clock: f.At.Format("15:04"), Place: f.Is.Place}
+		one := fixture{ID: f.ID, Title: f.Is.Title, Kind: string(f.Is.For), Day: f.At.Format("Mon 2 Jan"),
+			Clock: f.At.Format("15:04"), Place: f.Is.Place}
 		if f.Is.Day {
 			one.Clock = "hour not known"
 		}
 		b.Fixtures = append(b.Fixtures, one)
 	}
 	for _, s := range sessions {
-		one := card{ID: s.ID, Title: s.Title, Day: s.Start.Format("Monday 2 January"), Clock: clock.Clock(s.Start, 0), StartName: s.StartName,
-			Away: away(s.Start.Sub(r.Now())), Verdict: s.Verdict, Shared: s.Published, Newer: s.Newer, Late: s.Verdict.Late(s.Start, r.Now(), s.StartName),
+		one := card{ID: s.ID, Title: s.Title, Day: s.Start.Format("Monday 2 January"), Clock: clock.Clock(s.Start, 0),
+			StartName: s.StartName,
+			Away:      away(s.Start.Sub(r.Now())), Verdict: s.Verdict, Shared: s.Published, Newer: s.Newer,
+			Late: s.Verdict.Late(s.Start, r.Now(), s.StartName),
 			Sub:  shell.Joined(" · ", s.Squad, s.Place, drill.Number(s.Players, "players")),
 			More: max(0, len(s.Verdict.Cuts)-cardCuts)}
 		one.Verdict.Cuts = one.Verdict.Cuts[:min(len(one.Verdict.Cuts), cardCuts)]

@@ -105,8 +105,10 @@ func (in Room) wordsPage(r *shell.Request, w *wording.InWords, problems plan.Pro
 	}
 	made.ID, made.Title, made.Revision, made.Problems = b.ID, b.Document.Title, b.Revision, problems
 	made.Empty, made.Prompt = len(b.Document.Blocks) == 0, strings.Join(b.Plays().Example, ", ")
-	made.Starts = b.Schedule.Start.Format("Monday 2 January") + ", " + b.Document.StartName + " " + b.Schedule.Start.Format("15:04")
-	return &shell.Page{Screens: screens, Name: "words", Title: made.Title + ", your words", Nav: "runin", Body: made}, nil
+	made.Starts = b.Schedule.Start.Format("Monday 2 January") + ", " + b.Document.StartName + " " +
+		b.Schedule.Start.Format("15:04")
+	return &shell.Page{Screens: screens, Name: "words", Title: made.Title + ", your words", Nav: "runin", Body: made},
+		nil
 }
 
 // wordsOf sets lines beside what they are.
@@ -153,7 +155,8 @@ func wordOf(w *wording.InWords, i int, begun map[string]bool) wordIs {
 	if l.Dose != nil && l.Dose.To != "" {
 		is.Became += " to the " + strings.TrimPrefix(l.Dose.To, "the ")
 	}
-	is.Doubts = slices.DeleteFunc(is.Doubts, func(s string) bool { return strings.HasPrefix(s, "Or did you mean") }) // they are answers here
+	// they are answers here
+	is.Doubts = slices.DeleteFunc(is.Doubts, func(s string) bool { return strings.HasPrefix(s, "Or did you mean") })
 	if is.Beside != "" && l.Is == say.IsFixed {
 		is.Chips = []wordChip{{Is: is.Beside}}
 	}
@@ -183,8 +186,8 @@ func wordOf(w *wording.InWords, i int, begun map[string]bool) wordIs {
 	return is
 }
 
-// heading makes sentence i of the words the heading of what follows it, or a block with what is done in it, and gives the
-// block.
+// heading makes sentence i of the words the heading of what follows it, or a block with what is
+// done in it, and gives the block.
 func (is *wordIs) heading(w *wording.InWords, i int, moves bool) (block string) {
 	one := &w.Became[i]
 	l := &one.Line
@@ -201,7 +204,8 @@ func (is *wordIs) heading(w *wording.InWords, i int, moves bool) (block string) 
 	if is.Became == "" && is.Phase != nil {
 		is.Became = is.Phase.Name()
 	}
-	if is.Phase, is.Lasts = nil, ""; moves && l.Is == say.IsBlock && len(l.Who) == 0 && !strings.Contains(w.Lines[one.At], ":") {
+	if is.Phase, is.Lasts = nil, ""; moves && l.Is == say.IsBlock && len(l.Who) == 0 &&
+		!strings.Contains(w.Lines[one.At], ":") {
 		is.Asks = []ask{{"it is a drill", "drill: " + say.AsTyped(w.Lines[one.At])}}
 	}
 	return block
@@ -209,7 +213,8 @@ func (is *wordIs) heading(w *wording.InWords, i int, moves bool) (block string) 
 
 // starting is what a sentence says of the day: of its start where the session has another.
 func (is *wordIs) starting(w *wording.InWords, one *say.Written) {
-	if is.Starts = say.OtherStart(w.Document, one.Line.Said); is.Starts == "" && w.Starts != "" && say.SaysStart(one.Line.Said) {
+	if is.Starts = say.OtherStart(w.Document, one.Line.Said); is.Starts == "" && w.Starts != "" &&
+		say.SaysStart(one.Line.Said) {
 		is.Became = "the session starts at " + w.Starts + ", once this is planned"
 	}
 	if one.Noted != "" {
@@ -284,7 +289,8 @@ func chipsOf(w *wording.InWords, one *say.Written, b *plan.Block, all bool) (lis
 	put(len(l.Who) > 0 || len(l.Not) > 0, d.Audience(b.Who), "who", "", append(who, everyone))
 	put(l.Where != "", d.ZoneName(b.Zone), "where", "", where)
 	put(l.Leader != "", d.LeaderName(b.Leader), "leader", "with ", leaders)
-	if held := d.HeldWords(b); held != "" && (all || l.At != nil || l.Window != nil || l.Before+l.After+l.StraightAfter != "") {
+	if held := d.HeldWords(b); held != "" && (all || l.At != nil || l.Window != nil ||
+		l.Before+l.After+l.StraightAfter != "") {
 		chip := wordChip{Is: held}
 		if freed := p.with("when", held, ""); freed != p.text {
 			chip.Asks = []ask{{"any time", freed}}
@@ -336,7 +342,8 @@ func sumOf(d *plan.Document) (sum wordSum) {
 			most = max(most, each[id])
 		}
 	}
-	sum.Said = drill.Number(len(d.Blocks), "blocks") + ", " + drill.Number(drills, "drills") + ": " + clock.Lasting(most)
+	sum.Said = drill.Number(len(d.Blocks), "blocks") + ", " + drill.Number(drills, "drills") + ": " +
+		clock.Lasting(most)
 	start, err := d.Start.Resolve()
 	if err != nil {
 		return sum
@@ -355,7 +362,8 @@ func sumOf(d *plan.Document) (sum wordSum) {
 func DropWords(r *shell.Request) (shell.Answer, error) {
 	file, err := r.File("file")
 	if err != nil {
-		return shell.Sentence{Status: http.StatusUnprocessableEntity, Line: "That file did not come through: drop it once more"}, nil
+		return shell.Sentence{Status: http.StatusUnprocessableEntity,
+			Line: "That file did not come through: drop it once more"}, nil
 	}
 	lines, err := share.Lines(file.Filename, file.Size, file.Open)
 	if err != nil {
@@ -372,7 +380,9 @@ func (in Room) listPage(r *shell.Request, name, text string, problems plan.Probl
 	if err != nil {
 		return nil, err
 	}
-	b := &wordsBody{List: true, Name: name, Empty: true, Title: "New list", Starts: "kept as a routine: for any day, or handed out", Prompt: strings.Join(plays.Example, ", "), Problems: problems}
+	b := &wordsBody{List: true, Name: name, Empty: true, Title: "New list",
+		Starts: "kept as a routine: for any day, or handed out", Prompt: strings.Join(plays.Example, ", "),
+		Problems: problems}
 	for n, line := range strings.Split(text, "\n") {
 		b.Rows = append(b.Rows, wordRow{N: n, Text: line})
 	}
@@ -400,7 +410,8 @@ func (in Room) KeepList(r *shell.Request) (shell.Answer, error) {
 
 // HearWords reads lines as they are edited.
 func (in Room) HearWords(r *shell.Request) (shell.Answer, error) {
-	w, err := in.Wording.HearWords(r.Context(), r.Club(), r.ParamID("session"), r.Form.Lines("line"), r.Form.Raw("starts"))
+	w, err := in.Wording.HearWords(r.Context(), r.Club(), r.ParamID("session"), r.Form.Lines("line"),
+		r.Form.Raw("starts"))
 	return wordsAre(w, err, false)
 }
 
@@ -429,7 +440,8 @@ func (in Room) PutWords(r *shell.Request) (shell.Answer, error) {
 		if err != nil {
 			return nil, err
 		}
-		page, err := in.wordsPage(r, &wording.InWords{Lines: lines, Anew: make([]bool, len(lines)), Spans: make([][]wording.Span, len(lines)), Document: w.Document}, wrong)
+		page, err := in.wordsPage(r, &wording.InWords{Lines: lines, Anew: make([]bool, len(lines)),
+			Spans: make([][]wording.Span, len(lines)), Document: w.Document}, wrong)
 		if page != nil {
 			page.Status = http.StatusUnprocessableEntity
 		}

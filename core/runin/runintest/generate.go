@@ -33,12 +33,13 @@ type maker struct {
 	groups    [][]string
 }
 
-// Problem makes a problem of that size; the same seed makes the same one.
-// Early phases belong mostly to everybody, the sport to groups that may
-// overlap, and the minutes are short of what the targets need.
+// Problem makes a problem of that size; the same seed makes the same one. Early phases belong
+// mostly to everybody, the sport to groups that may overlap, and the minutes are short of what
+// the targets need.
 func Problem(seed uint64, size Size) *runin.Problem {
 	m := &maker{Size: size, Rand: rand.New(rand.NewPCG(seed, 1)),
-		problem: &runin.Problem{Grid: size.Grid, Phases: []string{"raise", "activate", "mobilise", "potentiate", "sport"}}}
+		problem: &runin.Problem{Grid: size.Grid, Phases: []string{"raise", "activate", "mobilise", "potentiate",
+			"sport"}}}
 	m.open, m.due = clock.Offset(-m.grid(size.Minutes*60)-300), -300
 	m.players()
 	m.resources()
@@ -103,8 +104,9 @@ func (m *maker) team() (ids []string) {
 func (m *maker) fixed() {
 	for i := range 1 + m.IntN(2) {
 		from := m.open + clock.Offset(m.grid(60*(3+m.IntN(m.Minutes*2/3))))
-		m.problem.Fixed = append(m.problem.Fixed, runin.Fixed{ID: fmt.Sprintf("f%d", i+1), Players: m.team(), Start: from,
-			End: from + clock.Offset(m.grid(60*(2+m.IntN(3)))), Active: m.IntN(3) == 0})
+		m.problem.Fixed = append(m.problem.Fixed, runin.Fixed{ID: fmt.Sprintf("f%d", i+1), Players: m.team(),
+			Start: from,
+			End:   from + clock.Offset(m.grid(60*(2+m.IntN(3)))), Active: m.IntN(3) == 0})
 	}
 }
 
@@ -142,7 +144,8 @@ func (m *maker) levels() []runin.Level {
 	longest := m.grid(shortest + 30*(1+m.IntN(6)))
 	levels := []runin.Level{{Seconds: shortest, Value: 0.6}}
 	if middle := m.grid((shortest + longest) / 2); middle > shortest && middle < longest {
-		levels = append(levels, runin.Level{Seconds: middle, Value: 0.6 + 0.4*float64(middle-shortest)/float64(longest-shortest)})
+		levels = append(levels, runin.Level{Seconds: middle,
+			Value: 0.6 + 0.4*float64(middle-shortest)/float64(longest-shortest)})
 	}
 	if longest > shortest {
 		levels = append(levels, runin.Level{Seconds: longest, Value: 1})
