@@ -14,15 +14,18 @@ func TestNothingFailsSilently(t *testing.T) {
 	b.signIn()
 	said := `document.querySelector("#no-answer:not([hidden])")?.innerText.includes`
 	for _, page := range []struct{ at, there, press, then string }{
-		{"/sessions/1", "#board",
-			`document.querySelector("[data-key='<'], [data-key='+'], #zoom, a[data-part]").click()`, ""},
-		{"/sessions/1/people", "[x-data=matrix]", `document.querySelector('[value="in high p1"]').click()`,
-			`[value="out high p1"]`},
-		{"/drills", "[x-data=finder]", `document.querySelector("a[data-found]").click()`, "#found [aria-current]"},
-		{"/sessions/new", "[x-data=session]",
-			`(() => { const v = document.querySelector("#venue"); v.dispatchEvent(new Event("change", {bubbles: true})) })()`,
-			""},
-		{"/ground-plan/1", "#laid", `document.querySelector('[aria-label="Turn Hall by 15 degrees"]').click()`, ""},
+		{at: "/sessions/1", there: "#board",
+			press: `document.querySelector("[data-key='<'], [data-key='+'], #zoom, a[data-part]").click()`, then: ""},
+		{at: "/sessions/1/people", there: "[x-data=matrix]",
+			press: `document.querySelector('[value="in high p1"]').click()`,
+			then:  `[value="out high p1"]`},
+		{at: "/drills", there: "[x-data=finder]", press: `document.querySelector("a[data-found]").click()`,
+			then: "#found [aria-current]"},
+		{at: "/sessions/new", there: "[x-data=session]",
+			press: `(() => { const v = document.querySelector("#venue"); v.dispatchEvent(new Event("change", {bubbles: true})) })()`,
+			then:  ""},
+		{at: "/ground-plan/1", there: "#laid",
+			press: `document.querySelector('[aria-label="Turn Hall by 15 degrees"]').click()`, then: ""},
 	} {
 		b.open(page.at)
 		b.until(`document.querySelector("` + page.there + `")?._x_dataStack`)

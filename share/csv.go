@@ -268,12 +268,12 @@ func writeRows[T any](w io.Writer, columns []column[T], list []T) error {
 
 // text, whole and others are columns of usual kinds.
 func text[T any](name string, field func(*T) *string, others ...string) column[T] {
-	return column[T]{name, others, func(t *T, cell string) error { *field(t) = cell; return nil },
-		func(t *T) string { return *field(t) }}
+	return column[T]{name: name, others: others, set: func(t *T, cell string) error { *field(t) = cell; return nil },
+		get: func(t *T) string { return *field(t) }}
 }
 
 func whole[T any](name string, field func(*T) *int, others ...string) column[T] {
-	return column[T]{name, others, func(t *T, cell string) error {
+	return column[T]{name: name, others: others, set: func(t *T, cell string) error {
 		if cell == "" {
 			*field(t) = 0
 			return nil
@@ -284,7 +284,7 @@ func whole[T any](name string, field func(*T) *int, others ...string) column[T] 
 		}
 		*field(t) = n
 		return nil
-	}, func(t *T) string {
+	}, get: func(t *T) string {
 		if *field(t) == 0 {
 			return ""
 		}
@@ -293,7 +293,7 @@ func whole[T any](name string, field func(*T) *int, others ...string) column[T] 
 }
 
 func decimal[T any](name string, field func(*T) *float64) column[T] {
-	return column[T]{name, nil, func(t *T, cell string) (err error) {
+	return column[T]{name: name, others: nil, set: func(t *T, cell string) (err error) {
 		if cell == "" {
 			*field(t) = 0
 			return nil
@@ -304,7 +304,7 @@ func decimal[T any](name string, field func(*T) *float64) column[T] {
 			return fmt.Errorf("%q is no number", cell)
 		}
 		return nil
-	}, func(t *T) string {
+	}, get: func(t *T) string {
 		if *field(t) == 0 {
 			return ""
 		}
@@ -322,7 +322,7 @@ func several[T any](name string, field func(*T) *[]string) column[T] {
 // each is a column of several things, each read and said on its own.
 func each[T, E any](name, between string, field func(*T) *[]E, of func(string) (E, error),
 	said func(E) string) column[T] {
-	return column[T]{name, nil, func(t *T, cell string) error {
+	return column[T]{name: name, others: nil, set: func(t *T, cell string) error {
 		*field(t) = nil
 		for _, one := range strings.Split(cell, between) {
 			if one = strings.TrimSpace(one); one == "" {
@@ -335,7 +335,7 @@ func each[T, E any](name, between string, field func(*T) *[]E, of func(string) (
 			*field(t) = append(*field(t), e)
 		}
 		return nil
-	}, func(t *T) string {
+	}, get: func(t *T) string {
 		var all []string
 		for _, e := range *field(t) {
 			all = append(all, said(e))
@@ -348,7 +348,7 @@ func each[T, E any](name, between string, field func(*T) *[]E, of func(string) (
 }
 
 func yes[T any](name string, field func(*T) *bool) column[T] {
-	return column[T]{name, nil, func(t *T, cell string) error {
+	return column[T]{name: name, others: nil, set: func(t *T, cell string) error {
 		switch strings.ToLower(cell) {
 		case "", "no", "n", "0", "false":
 			*field(t) = false
@@ -358,7 +358,7 @@ func yes[T any](name string, field func(*T) *bool) column[T] {
 			return fmt.Errorf("%q is neither yes nor no", cell)
 		}
 		return nil
-	}, func(t *T) string {
+	}, get: func(t *T) string {
 		if *field(t) {
 			return "yes"
 		}
@@ -368,7 +368,7 @@ func yes[T any](name string, field func(*T) *bool) column[T] {
 
 // word is a column of one of a few words.
 func word[T any, S ~string](name string, field func(*T) *S, all ...S) column[T] {
-	return column[T]{name, nil, func(t *T, cell string) error {
+	return column[T]{name: name, others: nil, set: func(t *T, cell string) error {
 		for _, one := range all {
 			if strings.EqualFold(string(one), cell) {
 				*field(t) = one
@@ -385,5 +385,5 @@ func word[T any, S ~string](name string, field func(*T) *S, all ...S) column[T] 
 			}
 		}
 		return fmt.Errorf("%q is not one of %s", cell, strings.Join(list, ", "))
-	}, func(t *T) string { return string(*field(t)) }}
+	}, get: func(t *T) string { return string(*field(t)) }}
 }

@@ -21,14 +21,14 @@ var drillColumns = []column[club.Drill]{
 	text("name", func(d *club.Drill) *string { return &d.Name }),
 	several("also called", func(d *club.Drill) *[]string { return &d.Also }),
 	text("aim", func(d *club.Drill) *string { return &d.Aim }),
-	{"phases", nil, setPhases, getPhases},
+	{name: "phases", others: nil, set: setPhases, get: getPhases},
 	several("joints", func(d *club.Drill) *[]string { return &d.Regions }),
 	several("planes", func(d *club.Drill) *[]string { return &d.Planes }),
 	several("trains", func(d *club.Drill) *[]string { return &d.Qualities }),
 	word("counted in", func(d *club.Drill) *drill.Kind { return &d.Dose.Kind }, drill.Kinds...),
 	whole("least", func(d *club.Drill) *int { return &d.Range.Min }),
-	{"target", []string{"dose", "how much", "amount"}, setTarget,
-		func(d *club.Drill) string { return strconv.Itoa(d.Range.Target) }},
+	{name: "target", others: []string{"dose", "how much", "amount"}, set: setTarget,
+		get: func(d *club.Drill) string { return strconv.Itoa(d.Range.Target) }},
 	whole("most", func(d *club.Drill) *int { return &d.Range.Max }),
 	whole("step", func(d *club.Drill) *int { return &d.Range.Step }),
 	text("unit", func(d *club.Drill) *string { return &d.Unit }),
@@ -75,7 +75,9 @@ var drillColumns = []column[club.Drill]{
 	yes("body contact", func(d *club.Drill) *bool { return &d.Collision }),
 	yes("as one", func(d *club.Drill) *bool { return &d.Together }),
 	several("kit each", func(d *club.Drill) *[]string { return &d.Kit }),
-	{"kit a lane", nil, setLaneKit, func(d *club.Drill) string { return strings.Join(d.LaneKitSaid(), "; ") }},
+	{name: "kit a lane", others: nil, set: setLaneKit, get: func(d *club.Drill) string {
+		return strings.Join(d.LaneKitSaid(), "; ")
+	}},
 	several("kit of the group", func(d *club.Drill) *[]string { return &d.GroupKit }),
 	decimal("metres long", func(d *club.Drill) *float64 { return &d.Space.Length }),
 	decimal("metres wide", func(d *club.Drill) *float64 { return &d.Space.Width }),
@@ -88,7 +90,7 @@ var drillColumns = []column[club.Drill]{
 	word("least level", func(d *club.Drill) *drill.Grade { return &d.Least }, drill.Junior, drill.Club, drill.Elite),
 	several("sports", func(d *club.Drill) *[]string { return &d.Sports }),
 	several("seasons", func(d *club.Drill) *[]string { return &d.Seasons }),
-	{"figure", nil, setFigure, getFigure},
+	{name: "figure", others: nil, set: setFigure, get: getFigure},
 }
 
 // setTarget reads how much: a number, or as a coach says it, such as "2 x 8 each side".

@@ -26,11 +26,12 @@ type Row[T club.Thing] struct {
 
 var playerColumns = []column[club.Player]{
 	whole("number", func(p *club.Player) *int { return &p.Number }, "no", "nr", "shirt", "#"),
-	{"first name", []string{"first", "forename", "given name", "name", "player", "full name"},
-		func(p *club.Player, s string) error { p.First = s; return nil },
-		func(p *club.Player) string { return p.First }},
-	{"last name", []string{"last", "surname", "family name"},
-		func(p *club.Player, s string) error { p.Last = s; return nil }, func(p *club.Player) string { return p.Last }},
+	{name: "first name", others: []string{"first", "forename", "given name", "name", "player", "full name"},
+		set: func(p *club.Player, s string) error { p.First = s; return nil },
+		get: func(p *club.Player) string { return p.First }},
+	{name: "last name", others: []string{"last", "surname", "family name"},
+		set: func(p *club.Player, s string) error { p.Last = s; return nil },
+		get: func(p *club.Player) string { return p.Last }},
 	text("position", func(p *club.Player) *string { return &p.Position }, "pos"),
 	word("foot", func(p *club.Player) *club.Side { return &p.Foot }, club.Right, club.Left, club.Both),
 	word("hand", func(p *club.Player) *club.Side { return &p.Hand }, club.Right, club.Left, club.Both),
@@ -61,8 +62,10 @@ func WritePlayers(w io.Writer, players []club.Player) error {
 var fixtureColumns = []column[club.Fixture]{
 	text("title", func(f *club.Fixture) *string { return &f.Title }, "what", "match", "opponent"),
 	word("kind", func(f *club.Fixture) *plan.Kind { return &f.For }, plan.Match, plan.Training),
-	{"day", []string{"date"}, setDay, func(f *club.Fixture) string { return f.Start.Local[:10] }},
-	{"start", []string{"time", "kick-off"}, setTime, getTime},
+	{name: "day", others: []string{"date"}, set: setDay, get: func(f *club.Fixture) string {
+		return f.Start.Local[:10]
+	}},
+	{name: "start", others: []string{"time", "kick-off"}, set: setTime, get: getTime},
 	text("place", func(f *club.Fixture) *string { return &f.Place }, "where", "venue"),
 	text("time zone", func(f *club.Fixture) *string { return &f.Start.Zone }, "zone"),
 	word("clock change", func(f *club.Fixture) *clock.Occurrence { return &f.Start.Occurrence }, clock.Only,
@@ -159,11 +162,15 @@ var trialColumns = []column[club.Trial]{
 	text("test", func(t *club.Trial) *string { return &t.Test }),
 	text("unit", func(t *club.Trial) *string { return &t.Unit }),
 	word("better", func(t *club.Trial) *club.Direction { return &t.Better }, club.Higher, club.Lower),
-	{"day", []string{"date"}, func(t *club.Trial, cell string) (err error) { t.Day, err = parseDay(cell); return err },
-		func(t *club.Trial) string { return t.Day }},
-	{"when", nil, setPart, func(t *club.Trial) string { return t.Part }},
-	{"counts", nil, setCounts, countsOf},
-	{"tries", []string{"trials", "result"}, setTries, getTries},
+	{name: "day", others: []string{"date"}, set: func(t *club.Trial, cell string) (err error) {
+		t.Day,
+			err = parseDay(cell)
+		return err
+	},
+		get: func(t *club.Trial) string { return t.Day }},
+	{name: "when", others: nil, set: setPart, get: func(t *club.Trial) string { return t.Part }},
+	{name: "counts", others: nil, set: setCounts, get: countsOf},
+	{name: "tries", others: []string{"trials", "result"}, set: setTries, get: getTries},
 }
 
 // setPart reads whether a test was done before or after a session's run-in, or neither.

@@ -205,7 +205,7 @@ func (s Accounts) SignInsOf(ctx context.Context, account uint64, since time.Time
 	rows, err := s.queries.SignedInsOf(ctx, db.SignedInsOfParams{AccountID: account, SeenAt: since.UTC()})
 	list := make([]SignIn, len(rows))
 	for i, row := range rows {
-		list[i] = SignIn{row.ID, row.Agent, row.MadeAt, row.SeenAt}
+		list[i] = SignIn{ID: row.ID, Agent: row.Agent, Made: row.MadeAt, Seen: row.SeenAt}
 	}
 	return list, err
 }

@@ -46,7 +46,7 @@ func (s Accounts) AuditOf(ctx context.Context, clubID uint64, from int) ([]Audit
 	rows, err := s.queries.AuditOf(ctx, db.AuditOfParams{ClubID: clubID, Limit: AuditPage, Offset: int32(max(0, from))})
 	list := make([]Audited, len(rows))
 	for i, row := range rows {
-		list[i] = Audited{row.Who, row.What, row.Subject, row.MadeAt}
+		list[i] = Audited{Who: row.Who, What: row.What, Subject: row.Subject, At: row.MadeAt}
 	}
 	return list, err
 }
@@ -62,7 +62,8 @@ type Terms struct {
 // Terms returns those of a club.
 func (s Accounts) Terms(ctx context.Context, clubID uint64) (Terms, error) {
 	row, err := s.queries.Terms(ctx, clubID)
-	return Terms{int(row.ReasonsDays), int(row.TestsDays), int(row.SessionsDays), row.MedicalFactor, row.Language},
+	return Terms{Reasons: int(row.ReasonsDays), Tests: int(row.TestsDays), Sessions: int(row.SessionsDays),
+			MedicalFactor: row.MedicalFactor, Language: row.Language},
 		known(err)
 }
 

@@ -25,7 +25,7 @@ const mostSteps = 300
 func (s Sessions) History(ctx context.Context, clubID, session uint64) (steps []Step, err error) {
 	rows, err := s.queries.History(ctx, db.HistoryParams{SessionID: session, ClubID: clubID, Limit: mostSteps})
 	for _, r := range rows {
-		steps = append(steps, Step{int(r.Number), r.Summary, r.MadeBy, r.MadeAt})
+		steps = append(steps, Step{Number: int(r.Number), Summary: r.Summary, By: r.MadeBy, At: r.MadeAt})
 	}
 	return steps, err
 }

@@ -82,7 +82,8 @@ func (s Accounts) Invitations(ctx context.Context, clubID uint64, now time.Time)
 	rows, err := s.queries.Invitations(ctx, db.InvitationsParams{ClubID: clubID, ExpiresAt: now.UTC()})
 	list := make([]Invitation, len(rows))
 	for i, row := range rows {
-		list[i] = Invitation{row.ID, row.Name, row.Email, Role(row.Role), row.ExpiresAt, row.Waits}
+		list[i] = Invitation{ID: row.ID, Name: row.Name, Email: row.Email, Role: Role(row.Role), Expires: row.ExpiresAt,
+			Waits: row.Waits}
 	}
 	return list, err
 }
@@ -185,7 +186,8 @@ func (s Accounts) Letters(ctx context.Context) ([]Letter, error) {
 	rows, err := s.queries.Letters(ctx)
 	list := make([]Letter, len(rows))
 	for i, row := range rows {
-		list[i] = Letter{row.ID, row.Recipient, row.Subject, row.Body, row.MadeAt, row.SentAt.Valid}
+		list[i] = Letter{ID: row.ID, To: row.Recipient, Subject: row.Subject, Body: row.Body, Made: row.MadeAt,
+			Sent: row.SentAt.Valid}
 	}
 	return list, err
 }

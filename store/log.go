@@ -229,7 +229,7 @@ type Counted struct {
 func (s Logs) SeasonCounts(ctx context.Context, squad uint64, from, to time.Time) (list []Counted, err error) {
 	rows, err := s.queries.SeasonCounts(ctx, db.SeasonCountsParams{SquadID: squad, FromDay: from, ToDay: to})
 	for _, r := range rows {
-		list = append(list, Counted{r.Code, asText(r.Name), int(r.Times), dayIn(r.Last)})
+		list = append(list, Counted{Code: r.Code, Name: asText(r.Name), Times: int(r.Times), Last: dayIn(r.Last)})
 	}
 	return list, err
 }
@@ -271,7 +271,7 @@ type Ran struct {
 func (s Logs) BlockRuns(ctx context.Context, squad uint64, from time.Time) (list []Ran, err error) {
 	rows, err := s.queries.BlockRuns(ctx, db.BlockRunsParams{SquadID: squad, Day: from})
 	for _, r := range rows {
-		list = append(list, Ran{r.Name, int(r.Planned), int(r.Actual), r.Pace})
+		list = append(list, Ran{Name: r.Name, Planned: int(r.Planned), Actual: int(r.Actual), Pace: r.Pace})
 	}
 	return list, err
 }

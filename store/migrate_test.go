@@ -127,12 +127,14 @@ func TestPlayersAreMovedToRowsOfTheirOwn(t *testing.T) {
 	require.NoError(t, s.Migrate(ctx), "a second time changes nothing")
 	ada := club.Player{Number: 7, First: "Ada", Last: "Ros", Position: "Centre", Foot: club.Left, Level: "elite",
 		Build: club.Stiff, Notes: "wet days"}
-	assert.Equal(t, []store.Entry[club.Player]{{11, 5, 3, ada}, {12, 6, 3, club.Player{First: "Cleo", Last: "Ros"}},
-		{13, 6, 3, club.Player{First: "Ada", Last: "ros"}}}, entries[club.Player](t, s))
+	assert.Equal(t, []store.Entry[club.Player]{{ID: 11, Owner: 5, Edition: 3, Is: ada},
+		{ID: 12, Owner: 6, Edition: 3, Is: club.Player{First: "Cleo", Last: "Ros"}},
+		{ID: 13, Owner: 6, Edition: 3, Is: club.Player{First: "Ada", Last: "ros"}}}, entries[club.Player](t, s))
 	assert.Equal(t, []store.Entry[club.Restriction]{
-		{20, 11, 3, club.Restriction{NoJumps: true, MaxEffort: 80, Spare: []string{"knee", "hip"}, MaxMinutes: 12,
+		{ID: 20, Owner: 11, Edition: 3, Is: club.Restriction{NoJumps: true, MaxEffort: 80,
+			Spare: []string{"knee", "hip"}, MaxMinutes: 12,
 			From: "2026-11-20", Until: "2026-12-01", Review: "2026-11-27"}},
-		{21, 14, 3, club.Restriction{NoOverhead: true, From: "2026-11-20"}},
+		{ID: 21, Owner: 14, Edition: 3, Is: club.Restriction{NoOverhead: true, From: "2026-11-20"}},
 	}, entries[club.Restriction](t, s), "also of who has left; without the reason")
 	reasons, err := s.People.Reasons(ctx, store.Account{ID: 1, ClubID: 1, Name: "Dr Ness"}, 11)
 	require.NoError(t, err)
@@ -140,9 +142,11 @@ func TestPlayersAreMovedToRowsOfTheirOwn(t *testing.T) {
 	audited, err := s.Accounts.AuditOf(ctx, 1, 0)
 	require.NoError(t, err)
 	assert.Equal(t, "read a reason", audited[0].What, "it is written down who reads one")
-	assert.Equal(t, []store.Entry[club.Trial]{{30, 11, 3, club.Trial{Test: "Jump", Unit: "cm", Better: club.Higher,
-		Day: "2026-11-01", Tries: []float64{30.25, 31, 30}}}}, entries[club.Trial](t, s))
-	assert.Equal(t, []store.Entry[club.Unit]{{40, 5, 3, club.Unit{Name: "Pair", Players: []uint64{11}}}},
+	assert.Equal(t, []store.Entry[club.Trial]{{ID: 30, Owner: 11, Edition: 3,
+		Is: club.Trial{Test: "Jump", Unit: "cm", Better: club.Higher,
+			Day: "2026-11-01", Tries: []float64{30.25, 31, 30}}}}, entries[club.Trial](t, s))
+	assert.Equal(t, []store.Entry[club.Unit]{{ID: 40, Owner: 5, Edition: 3,
+		Is: club.Unit{Name: "Pair", Players: []uint64{11}}}},
 		entries[club.Unit](t, s))
 	assert.Len(t, entries[club.Zone](t, s), 1, "of a venue that is there")
 

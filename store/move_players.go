@@ -66,13 +66,14 @@ func addLeavers(ctx context.Context, tx *sql.Tx) error {
 		if err := json.Unmarshal(changes, &lines); err != nil {
 			return fmt.Errorf("a change of club %d: %w", club, err)
 		}
+		at = strings.NewReplacer("T", " ", "Z", "").Replace(at)
 		for _, l := range lines {
 			body := l.After
 			if body == nil {
 				body = l.Before
 			}
 			if l.Kind == "player" && body != nil {
-				left[l.ID] = leaver{club, l.Owner, string(body), strings.NewReplacer("T", " ", "Z", "").Replace(at)}
+				left[l.ID] = leaver{club: club, squad: l.Owner, body: string(body), at: at}
 			}
 		}
 	}

@@ -113,8 +113,8 @@ type erased struct {
 }
 
 func (s People) erased(ctx context.Context, row db.Erasing) (who erased, err error) {
-	who = erased{row.PlayerID, strings.TrimSpace(row.First + " " + row.Last),
-		plan.Player{First: row.First, Last: row.Last}.ShortName(), nil}
+	who = erased{id: row.PlayerID, name: strings.TrimSpace(row.First + " " + row.Last),
+		short: plan.Player{First: row.First, Last: row.Last}.ShortName(), alone: nil}
 	others, err := s.queries.NamesOfClub(ctx, db.NamesOfClubParams{ClubID: row.ClubID, ID: row.PlayerID})
 	shared := map[string]bool{}
 	for _, other := range others {

@@ -66,7 +66,8 @@ func setSeen(ctx context.Context, q *db.Queries, session uint64, is Seen, answer
 func (s Shares) SeenBy(ctx context.Context, session uint64) (list []Seen, err error) {
 	rows, err := s.queries.Seen(ctx, session)
 	for _, row := range rows {
-		list = append(list, Seen{row.Person, int(row.Number), row.Own, row.OpenedAt, row.AnsweredAt.Time})
+		list = append(list, Seen{Person: row.Person, Number: int(row.Number), Own: row.Own, At: row.OpenedAt,
+			Answered: row.AnsweredAt.Time})
 	}
 	return list, err
 }
@@ -203,7 +204,7 @@ type Said struct {
 func (s Shares) WordsOf(ctx context.Context, clubID uint64, person string) (list []Said, err error) {
 	rows, err := s.queries.WordsOf(ctx, db.WordsOfParams{ClubID: clubID, Person: person})
 	for _, row := range rows {
-		list = append(list, Said{row.Kind, row.Says, row.MadeAt, row.Title})
+		list = append(list, Said{Kind: row.Kind, Says: row.Says, At: row.MadeAt, Session: row.Title})
 	}
 	return list, err
 }

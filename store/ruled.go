@@ -58,15 +58,17 @@ func ruled(ctx context.Context, q *db.Queries, clubID uint64) (is Ruled, err err
 		return is, err
 	}
 	for _, row := range people {
-		is.Players = append(is.Players, Member{row.ID, row.SquadID, row.First, row.Last, row.Gone})
+		is.Players = append(is.Players, Member{ID: row.ID, Squad: row.SquadID, First: row.First, Last: row.Last,
+			Gone: row.Gone})
 	}
 	if is.Rulings, err = entries[club.Restriction](ctx, q, clubID); err != nil {
 		return is, err
 	}
 	knocks, err := q.KnocksOfClub(ctx, clubID)
 	for _, row := range knocks {
-		is.Knocks = append(is.Knocks, Knock{row.SessionID, row.Person, row.Roster, row.Name, row.PressedAt,
-			row.Answer != ""})
+		is.Knocks = append(is.Knocks, Knock{Session: row.SessionID, Person: row.Person, Roster: row.Roster,
+			Name: row.Name, At: row.PressedAt,
+			Answered: row.Answer != ""})
 	}
 	return is, err
 }

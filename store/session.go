@@ -193,7 +193,7 @@ func (s Sessions) Session(ctx context.Context, clubID, id uint64) (*Session, err
 		return nil, known(err)
 	}
 	found := &Session{ID: row.ID, SquadName: row.SquadName, Revision: row.Revision, Head: uint32(row.Head.Int32),
-		Made: Made{row.Summary, row.MadeAt, row.Maker, uint64(row.MadeBy.Int64)}}
+		Made: Made{Summary: row.Summary, At: row.MadeAt, By: row.Maker, Account: uint64(row.MadeBy.Int64)}}
 	if found.Document, found.Schedule, err = opened(row.Document, row.Schedule, row.Engine); err != nil {
 		return nil, err
 	}
@@ -212,7 +212,8 @@ func (s Sessions) Session(ctx context.Context, clubID, id uint64) (*Session, err
 // InForce is a session's revision and how the plan in force came about, or ErrNotFound.
 func (s Sessions) InForce(ctx context.Context, clubID, id uint64) (uint32, Made, error) {
 	row, err := s.queries.InForce(ctx, db.InForceParams{ID: id, ClubID: clubID})
-	return row.Revision, Made{row.Summary, row.MadeAt, row.Maker, uint64(row.MadeBy.Int64)}, known(err)
+	return row.Revision, Made{Summary: row.Summary, At: row.MadeAt, By: row.Maker, Account: uint64(row.MadeBy.Int64)},
+		known(err)
 }
 
 // Remove takes a session off every list, and what its links show with it, or

@@ -93,7 +93,7 @@ func (t things[T]) lock(ctx context.Context, q *db.Queries, clubID, id uint64) (
 		return kept{}, err
 	}
 	is, err := t.read(row.Body)
-	return kept{row.ID, uint64(row.Owner.Int64), row.Edition, is}, err
+	return kept{id: row.ID, owner: uint64(row.Owner.Int64), edition: row.Edition, is: is}, err
 }
 
 func (t things[T]) add(ctx context.Context, q *db.Queries, clubID uint64, k kept) (uint64, error) {
@@ -152,10 +152,12 @@ func (players) lock(ctx context.Context, q *db.Queries, clubID, id uint64) (kept
 }
 
 func player(row db.PlayerForUpdateRow) kept {
-	return kept{row.ID, row.SquadID, row.Edition, club.Player{Number: int(row.Number.Int16), First: row.First,
-		Last: row.Last, Position: row.Position,
-		Foot: club.Side(row.Foot), Hand: club.Side(row.Hand), Bats: club.Side(row.Bats), Level: drill.Grade(row.Level),
-		Build: club.Build(row.Build), Own: row.OwnLines, Forms: row.Forms, Notes: row.Notes}}
+	return kept{id: row.ID, owner: row.SquadID, edition: row.Edition,
+		is: club.Player{Number: int(row.Number.Int16), First: row.First,
+			Last: row.Last, Position: row.Position,
+			Foot: club.Side(row.Foot), Hand: club.Side(row.Hand), Bats: club.Side(row.Bats),
+			Level: drill.Grade(row.Level),
+			Build: club.Build(row.Build), Own: row.OwnLines, Forms: row.Forms, Notes: row.Notes}}
 }
 
 func (s players) add(ctx context.Context, q *db.Queries, clubID uint64, k kept) (uint64, error) {
@@ -211,7 +213,7 @@ func ruling(row db.RulingForUpdateRow) kept {
 	if row.Spare != "" {
 		r.Spare = strings.Split(row.Spare, ",")
 	}
-	return kept{row.ID, row.PlayerID, row.Edition, r}
+	return kept{id: row.ID, owner: row.PlayerID, edition: row.Edition, is: r}
 }
 
 func (rulings) add(ctx context.Context, q *db.Queries, clubID uint64, k kept) (uint64, error) {
@@ -288,7 +290,7 @@ func (trials) lock(ctx context.Context, q *db.Queries, clubID, id uint64) (kept,
 }
 
 func trial(row db.TrialForUpdateRow, tries []float64) kept {
-	return kept{row.ID, row.PlayerID, row.Edition, club.Trial{Test: row.Test, Unit: row.Unit,
+	return kept{id: row.ID, owner: row.PlayerID, edition: row.Edition, is: club.Trial{Test: row.Test, Unit: row.Unit,
 		Better: club.Direction(row.Better), Mean: row.Mean,
 		Day: row.Day.Format(time.DateOnly), Part: row.Part, Tries: tries}}
 }

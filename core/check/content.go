@@ -22,25 +22,27 @@ type limit struct {
 }
 
 func tooLong(r *reading) {
-	r.over(limit{func(l drill.Load) int { return (l.Seconds - l.StandSeconds) / 60 }, caps[r.grade()].minutes,
-		"%s: %d min of active work; for " + r.grade().Name() + " %d are enough",
-		func(d drill.Drill) bool { return !d.Quiet() }, "Turn doses down"})
+	r.over(limit{figure: func(l drill.Load) int { return (l.Seconds - l.StandSeconds) / 60 },
+		most: caps[r.grade()].minutes,
+		what: "%s: %d min of active work; for " + r.grade().Name() + " %d are enough",
+		fits: func(d drill.Drill) bool { return !d.Quiet() }, mend: "Turn doses down"})
 }
 
 func tooManyContacts(r *reading) {
-	r.over(limit{func(l drill.Load) int { return l.Contacts }, caps[r.grade()].contacts,
-		"%s: %d ground contacts, %d at the most",
-		func(d drill.Drill) bool { return d.ContactsPerUnit > 0 }, "Turn the hardest jumps down first"})
+	r.over(limit{figure: func(l drill.Load) int { return l.Contacts }, most: caps[r.grade()].contacts,
+		what: "%s: %d ground contacts, %d at the most",
+		fits: func(d drill.Drill) bool { return d.ContactsPerUnit > 0 }, mend: "Turn the hardest jumps down first"})
 }
 
 func tooManySprints(r *reading) {
 	in := r.Document.Measure
-	r.over(limit{func(l drill.Load) int { return int(in.In(float64(l.SprintMetres))) },
-		int(in.In(float64(caps[r.grade()].sprintMetres))), "%s: %d " + in.Unit() + " at 90 %% and over, %d " +
+	r.over(limit{figure: func(l drill.Load) int { return int(in.In(float64(l.SprintMetres))) },
+		most: int(in.In(float64(caps[r.grade()].sprintMetres))),
+		what: "%s: %d " + in.Unit() + " at 90 %% and over, %d " +
 			in.Unit() + " at the most",
-		func(d drill.Drill) bool {
+		fits: func(d drill.Drill) bool {
 			return d.PeakEffort(d.Range.Max) >= drill.SprintEffort && d.Dose.Kind == drill.Travel
-		}, "Turn the sprints down"})
+		}, mend: "Turn the sprints down"})
 }
 
 // over reports the players whose load is over a limit, the largest figure named, and offers to

@@ -24,11 +24,11 @@ func TestAClubsPrinciplesAreReadFromItsWords(t *testing.T) {
 		count   int
 		has, no string
 	}{
-		{"a game", 1, "tag-in-the-box", "leg-swings"},
-		{"three hip openers", 3, "leg-swings", "tag-in-the-box"},
-		{"power with a stuck landing", 1, "hop-and-stick", "monster-walk"},
-		{"2 shoulder band exercises", 2, "shoulder-band", "monster-walk"},
-		{"full speed", 1, "sprints", "leg-swings"},
+		{words: "a game", count: 1, has: "tag-in-the-box", no: "leg-swings"},
+		{words: "three hip openers", count: 3, has: "leg-swings", no: "tag-in-the-box"},
+		{words: "power with a stuck landing", count: 1, has: "hop-and-stick", no: "monster-walk"},
+		{words: "2 shoulder band exercises", count: 2, has: "shoulder-band", no: "monster-walk"},
+		{words: "full speed", count: 1, has: "sprints", no: "leg-swings"},
 	} {
 		p, err := check.ReadPrinciple(c.words)
 		require.NoError(t, err, c.words)

@@ -45,20 +45,24 @@ const (
 
 // usual are the principles that hold for every sport (Jeffreys 2007).
 var usual = []principle{
-	{"pulse", "pulse", drill.Raise, func(k *drill.Drill) bool {
+	{id: "pulse", name: "pulse", phase: drill.Raise, is: func(k *drill.Drill) bool {
 		return k.Effort >= drill.DynamicEffort && (anyOf(k.Qualities, "pulse") || k.Serves(drill.Raise))
-	}, 0},
-	{"landing", "landing stuck", drill.Potentiate, func(k *drill.Drill) bool { return anyOf(k.Qualities, "landing") },
-		RoomToLand},
-	{"steps", "rising steps", drill.Potentiate, func(k *drill.Drill) bool {
+	}},
+	{id: "landing", name: "landing stuck", phase: drill.Potentiate,
+		is:   func(k *drill.Drill) bool { return anyOf(k.Qualities, "landing") },
+		from: RoomToLand},
+	{id: "steps", name: "rising steps", phase: drill.Potentiate, is: func(k *drill.Drill) bool {
 		return slices.ContainsFunc(k.Efforts(k.Range.Target),
 			func(e float64) bool { return e >= drill.RisingEffort && e < drill.SprintEffort })
-	}, 0},
-	{"full", "a full effort", drill.Potentiate,
-		func(k *drill.Drill) bool { return k.PeakEffort(k.Range.Target) >= drill.SprintEffort }, 0},
-	{"game", "a game", drill.Sport, func(k *drill.Drill) bool { return anyOf(k.Qualities, "game") }, roomToPlay},
-	{"craft", "position work", drill.Sport, func(k *drill.Drill) bool { return anyOf(k.Qualities, "craft") },
-		roomToCraft},
+	}},
+	{id: "full", name: "a full effort", phase: drill.Potentiate,
+		is: func(k *drill.Drill) bool { return k.PeakEffort(k.Range.Target) >= drill.SprintEffort }},
+	{id: "game", name: "a game", phase: drill.Sport, is: func(k *drill.Drill) bool {
+		return anyOf(k.Qualities, "game")
+	}, from: roomToPlay},
+	{id: "craft", name: "position work", phase: drill.Sport,
+		is:   func(k *drill.Drill) bool { return anyOf(k.Qualities, "craft") },
+		from: roomToCraft},
 }
 
 // Principles tells what a plan has of what a warm-up usually has, and what would add the
@@ -74,12 +78,12 @@ func Principles(in Input) (list []Principle) {
 	}
 	rows := slices.Clone(usual[:1])
 	for _, j := range in.Document.Stresses {
-		rows = append(rows, principle{"joint " + j, j, drill.Mobilise,
-			func(k *drill.Drill) bool { return anyOf(k.Regions, j) }, 0})
+		rows = append(rows, principle{id: "joint " + j, name: j, phase: drill.Mobilise,
+			is: func(k *drill.Drill) bool { return anyOf(k.Regions, j) }})
 	}
 	for _, p := range drill.Planes {
-		rows = append(rows, principle{"plane " + p, planeNames[p], drill.Mobilise,
-			func(k *drill.Drill) bool { return anyOf(k.Planes, p) }, 0})
+		rows = append(rows, principle{id: "plane " + p, name: planeNames[p], phase: drill.Mobilise,
+			is: func(k *drill.Drill) bool { return anyOf(k.Planes, p) }})
 	}
 	for _, row := range append(rows, usual[1:]...) {
 		list = append(list, r.judged(Principle{ID: row.id, Name: row.name, In: row.phase, Is: row.is, Count: 1}, row.id,
@@ -101,7 +105,7 @@ func (r *reading) judged(p Principle, id string, from, work int) Principle {
 	}
 	p.Missing = max(0, p.Count-len(has))
 	if p.Has = p.Missing == 0; !p.Has {
-		row := principle{id, p.Name, p.In, p.Is, from}
+		row := principle{id: id, name: p.Name, phase: p.In, is: p.Is, from: from}
 		p.Add, p.Not = r.adds(row, has), r.notToday(row, work)
 	}
 	return p

@@ -48,7 +48,8 @@ func TestNamesAreReadAsTheyAreSent(t *testing.T) {
 		}
 		for i, w := range want {
 			p := read[i].Player
-			assert.Equal(t, w, player{p.Label(), p.Position, p.Number, p.Hand, p.Bats}, text)
+			assert.Equal(t, w, player{name: p.Label(), position: p.Position, number: p.Number, hand: p.Hand,
+				bats: p.Bats}, text)
 			assert.Empty(t, read[i].Problem, text)
 		}
 	}

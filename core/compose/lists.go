@@ -78,8 +78,9 @@ func (c *composer) again() []plan.Block {
 		wants   func(drill.Drill) bool
 		seconds int
 		warm    bool
-	}{{drill.Raise, anything, 60, false}, {drill.Mobilise, func(k drill.Drill) bool { return !k.Ground }, 45, true},
-		{drill.Potentiate, rising, 40, true}} {
+	}{{phase: drill.Raise, wants: anything, seconds: 60, warm: false},
+		{phase: drill.Mobilise, wants: func(k drill.Drill) bool { return !k.Ground }, seconds: 45, warm: true},
+		{phase: drill.Potentiate, wants: rising, seconds: 40, warm: true}} {
 		if k := c.best(one.phase, one.wants, one.seconds, group, newCoverage(), one.warm); k != nil {
 			b.Items = append(b.Items, c.item(*k))
 		}

@@ -153,7 +153,8 @@ func (f *fold) change(e Event) (said string, err error) {
 		if !f.sensible(&p) {
 			continue
 		}
-		is := placed{p.From, p.To, p.Amounts, p.Less, p.Kept, p.Why, int(p.To - p.From), p.State, e.At / 1000}
+		is := placed{from: p.From, to: p.To, amounts: p.Amounts, less: p.Less, kept: p.Kept, why: p.Why,
+			length: int(p.To - p.From), state: p.State, since: e.At / 1000}
 		if was, known := f.at[p.Block]; known && p.State != "" {
 			is.length = was.length
 		}
@@ -199,7 +200,7 @@ func (f *fold) stood() (list []schedule.Stood) {
 func absent(d *plan.Document, is *Different, at int64) (list []Absent) {
 	for _, id := range is.Who {
 		if p := d.Player(id); p != nil {
-			list = append(list, Absent{id, p.ShortName(), at, is.Why == Head})
+			list = append(list, Absent{Player: id, Name: p.ShortName(), At: at, Stays: is.Why == Head})
 		}
 	}
 	return list

@@ -57,8 +57,10 @@ func TestAnOwnSideIsThePlayers(t *testing.T) {
 		k          drill.Drill
 		hand, foot drill.Way
 		want       string
-	}{{kick, drill.Right, drill.Left, "3, left"}, {throw, drill.Right, drill.Left, "3, right"},
-		{kick, drill.Right, drill.Both, "3 a side"}, {kick, drill.Both, "", "3, own side"}} {
+	}{{k: kick, hand: drill.Right, foot: drill.Left, want: "3, left"},
+		{k: throw, hand: drill.Right, foot: drill.Left, want: "3, right"},
+		{k: kick, hand: drill.Right, foot: drill.Both, want: "3 a side"},
+		{k: kick, hand: drill.Both, foot: "", want: "3, own side"}} {
 		assert.Equal(t, c.want, c.k.Own(drill.Uses{Hand: c.hand, Foot: c.foot}).Words(3))
 	}
 	swing := throw

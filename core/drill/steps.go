@@ -245,7 +245,7 @@ func (d Drill) Grid(amount int) (cells []Cell) {
 				}
 			}
 			if tries > 0 {
-				cells = append(cells, Cell{row, column, tries, i*len(columns) + j})
+				cells = append(cells, Cell{Row: row, Column: column, Tries: tries, N: i*len(columns) + j})
 			}
 		}
 	}

@@ -82,7 +82,8 @@ func (c *Course) draw() *Picture {
 	room := c.room()
 	scale := 110 / max(1, room.Right-room.Left, (room.Top-room.Bottom)*1.3)
 	place := func(p Place) Point { return Point{p[0] * scale, p[1] * scale} }
-	x := &Picture{Box: Box{room.Left*scale - 9, room.Right*scale + 9, room.Top*scale + 9, room.Bottom*scale - 9}}
+	x := &Picture{Box: Box{Left: room.Left*scale - 9, Right: room.Right*scale + 9, Top: room.Top*scale + 9,
+		Bottom: room.Bottom*scale - 9}}
 	for _, m := range c.Marks {
 		x.mark(m, place, scale)
 	}
@@ -173,10 +174,10 @@ func (x *Picture) mark(m Mark, place func(Place) Point, scale float64) {
 
 // room is the room of a course, in metres.
 func (c *Course) room() Box {
-	x := Box{math.Inf(1), math.Inf(-1), math.Inf(-1), math.Inf(1)}
+	x := Box{Left: math.Inf(1), Right: math.Inf(-1), Top: math.Inf(-1), Bottom: math.Inf(1)}
 	add := func(p Place) {
 		if len(p) == 2 {
-			x = x.With(Box{p[0], p[0], p[1], p[1]})
+			x = x.With(Box{Left: p[0], Right: p[0], Top: p[1], Bottom: p[1]})
 		}
 	}
 	for _, m := range c.Marks {

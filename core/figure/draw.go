@@ -56,7 +56,8 @@ func (x *Picture) circle(tone Tone, width, radius float64, at Point) {
 
 // stage is an empty picture of that room, with the ground.
 func stage(room Box) *Picture {
-	x := &Picture{Box: Box{room.Left - margin, room.Right + margin, room.Top + margin, room.Bottom - 3}}
+	x := &Picture{Box: Box{Left: room.Left - margin, Right: room.Right + margin, Top: room.Top + margin,
+		Bottom: room.Bottom - 3}}
 	x.line(Chalk, 2.5, Point{x.Box.Left, -3}, Point{x.Box.Right, -3})
 	return x
 }
@@ -116,7 +117,7 @@ func (f *Figure) Ends() *Picture {
 		way = f.Onward(&room)
 	}
 	for _, p := range way {
-		room = room.With(Box{p.X - margin, p.X + margin, p.Y + margin, 0})
+		room = room.With(Box{Left: p.X - margin, Right: p.X + margin, Top: p.Y + margin, Bottom: 0})
 	}
 	x := stage(room)
 	x.standing(f)

@@ -43,7 +43,7 @@ type Box struct{ Left, Right, Top, Bottom float64 }
 
 // BoxOf is the room of some bodies: their lines are so thick, and the ground is in it.
 func BoxOf(thick float64, bodies ...Body) Box {
-	x := Box{math.Inf(1), math.Inf(-1), math.Inf(-1), 0}
+	x := Box{Left: math.Inf(1), Right: math.Inf(-1), Top: math.Inf(-1), Bottom: 0}
 	for _, b := range bodies {
 		for joint, p := range b {
 			reach := thick
@@ -107,9 +107,9 @@ func (p Prop) heldRoom(bodies []Body) (held []Box) {
 
 // points is the room of some points.
 func points(all ...Point) Box {
-	x := Box{all[0].X, all[0].X, all[0].Y, all[0].Y}
+	x := Box{Left: all[0].X, Right: all[0].X, Top: all[0].Y, Bottom: all[0].Y}
 	for _, p := range all {
-		x = x.With(Box{p.X, p.X, p.Y, p.Y})
+		x = x.With(Box{Left: p.X, Right: p.X, Top: p.Y, Bottom: p.Y})
 	}
 	return x
 }
@@ -124,7 +124,8 @@ func (p Prop) Tied(b Body) Point {
 
 // With is the room of both.
 func (x Box) With(y Box) Box {
-	return Box{min(x.Left, y.Left), max(x.Right, y.Right), max(x.Top, y.Top), min(x.Bottom, y.Bottom)}
+	return Box{Left: min(x.Left, y.Left), Right: max(x.Right, y.Right), Top: max(x.Top, y.Top),
+		Bottom: min(x.Bottom, y.Bottom)}
 }
 
 // Partner is the body of a partner, where it stands.

@@ -743,7 +743,7 @@ var notLetters = pattern.Must(`[,/]`)
 func say(is role, weight float64, text string, read func(g []string, m *mark) bool) wording {
 	text = pieces.Replace(text)
 	begins := strings.HasPrefix(text, `(\d`) || strings.HasPrefix(text, `(?:(\d`)
-	return wording{is, pattern.Must(`^(?:` + text + `)(?: |$)`), weight, begins, read}
+	return wording{role: is, re: pattern.Must(`^(?:` + text + `)(?: |$)`), weight: weight, numeral: begins, read: read}
 }
 
 // marksOf are all pieces of words that some role explains; they overlap.

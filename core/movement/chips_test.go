@@ -20,16 +20,16 @@ func TestAChipHoldsWhatWasSaid(t *testing.T) {
 		dose       drill.Dose
 		said, says string
 	}{
-		{movement.For, reps, "balance", "balance"},
-		{movement.Works, reps, "hips and hamstrings", "knee, hip"},
-		{movement.Works, reps, "ankle, turning", "ankle, turning"},
-		{movement.Works, reps, "everything: whole body", "ankle, knee, hip, back, shoulder"},
-		{movement.Fast, reps, "4 s a rep", "4 s a rep"},
-		{movement.Fast, reps, "slow", "3 s a rep"},
-		{movement.Fast, travel, "25 s a length", "25 s a length"},
-		{movement.Fast, travel, "2,5 m/s", "8 s a length"},
-		{movement.Cue, reps, "tall; quiet feet", "tall; quiet feet"},
-		{movement.Cue, reps, "", ""},
+		{chip: movement.For, dose: reps, said: "balance", says: "balance"},
+		{chip: movement.Works, dose: reps, said: "hips and hamstrings", says: "knee, hip"},
+		{chip: movement.Works, dose: reps, said: "ankle, turning", says: "ankle, turning"},
+		{chip: movement.Works, dose: reps, said: "everything: whole body", says: "ankle, knee, hip, back, shoulder"},
+		{chip: movement.Fast, dose: reps, said: "4 s a rep", says: "4 s a rep"},
+		{chip: movement.Fast, dose: reps, said: "slow", says: "3 s a rep"},
+		{chip: movement.Fast, dose: travel, said: "25 s a length", says: "25 s a length"},
+		{chip: movement.Fast, dose: travel, said: "2,5 m/s", says: "8 s a length"},
+		{chip: movement.Cue, dose: reps, said: "tall; quiet feet", says: "tall; quiet feet"},
+		{chip: movement.Cue, dose: reps, said: "", says: ""},
 	} {
 		k := drill.Drill{Code: "our-x", Name: "Wobble reach", Dose: c.dose}
 		require.NoError(t, movement.Set(&k, c.chip, c.said), c.said)

@@ -43,10 +43,14 @@ func TestABlockGoesWhereTheCoachPutsIt(t *testing.T) {
 		want          []string
 		says          string
 	}{
-		"across phases":   {"throw", "run", []string{"throw", "run", "band", "reach", "hop"}, "throw before run"},
-		"later":           {"run", "throw", []string{"band", "reach", "hop", "run", "throw"}, "run before throw"},
-		"last":            {"band", "", []string{"run", "reach", "hop", "throw", "band"}, "band last"},
-		"where it stands": {"band", "reach", []string{"run", "band", "reach", "hop", "throw"}, "band before reach"},
+		"across phases": {block: "throw", before: "run", want: []string{"throw", "run", "band", "reach", "hop"},
+			says: "throw before run"},
+		"later": {block: "run", before: "throw", want: []string{"band", "reach", "hop", "run", "throw"},
+			says: "run before throw"},
+		"last": {block: "band", before: "", want: []string{"run", "reach", "hop", "throw", "band"},
+			says: "band last"},
+		"where it stands": {block: "band", before: "reach", want: []string{"run", "band", "reach", "hop", "throw"},
+			says: "band before reach"},
 	} {
 		d := ordered()
 		d.Block(c.block).Loose = true

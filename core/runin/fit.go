@@ -121,10 +121,12 @@ func (w work) of(steps int) work {
 	if steps <= all {
 		quick := min(w.quick, steps/2) // a moment is spent best on drafts
 		part := func(n int) int { return n * (steps - quick) / (all - w.quick) }
-		return work{quick, part(w.aside), part(w.descend), part(w.search), part(w.after)}
+		return work{quick: quick, aside: part(w.aside), descend: part(w.descend), search: part(w.search),
+			after: part(w.after)}
 	}
 	more := (steps - all) / 5
-	return work{w.quick, w.aside + more, w.descend + more, w.search + 3*more, w.after}
+	return work{quick: w.quick, aside: w.aside + more, descend: w.descend + more, search: w.search + 3*more,
+		after: w.after}
 }
 
 // widest is how many states of a layer are kept at most; it bounds memory to
@@ -235,7 +237,7 @@ func (s *searcher) cost(weight float64) float64 {
 
 // half is the work of one of two phases.
 func (w work) half() work {
-	return work{w.quick, w.aside / 2, w.descend / 2, w.search / 2, w.after / 2}
+	return work{quick: w.quick, aside: w.aside / 2, descend: w.descend / 2, search: w.search / 2, after: w.after / 2}
 }
 
 // phase looks for the best plan by what the search is aimed at, by annealing and by

@@ -109,9 +109,11 @@ func TestNothingIsBelowASolver(t *testing.T) {
 		seed  uint64
 		size  runintest.Size
 		value float64
-	}{{"middle", 0, runintest.Middle, 47.2087}, {"middle", 13, runintest.Middle, 53.5065},
-		{"tight", 2, runintest.Tight, 40.995}, {"tight", 4, runintest.Tight, 72.168},
-		{"crowded", 1, runintest.Crowded, 106.0962}} {
+	}{{name: "middle", seed: 0, size: runintest.Middle, value: 47.2087},
+		{name: "middle", seed: 13, size: runintest.Middle, value: 53.5065},
+		{name: "tight", seed: 2, size: runintest.Tight, value: 40.995},
+		{name: "tight", seed: 4, size: runintest.Tight, value: 72.168},
+		{name: "crowded", seed: 1, size: runintest.Crowded, value: 106.0962}} {
 		p := runintest.Problem(c.seed, c.size)
 		r, err := runin.Fit(context.Background(), p, 0)
 		require.NoError(t, err)

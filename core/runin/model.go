@@ -144,7 +144,8 @@ func (m *model) gatherStrands(places map[string]int) {
 	events := make([][]event, len(p.Players))
 	for i := range p.Fixed {
 		f := &p.Fixed[i]
-		e := event{span{m.at(f.Start), m.at(f.End)}, placed(places, f.Place), f.Active, f.Excused}
+		e := event{span: span{m.at(f.Start), m.at(f.End)}, place: placed(places, f.Place), active: f.Active,
+			excused: f.Excused}
 		for _, player := range p.members(f.Players) {
 			events[player] = append(events[player], e)
 		}

@@ -107,7 +107,8 @@ func (s *searcher) newRelaxation() *relaxation {
 }
 
 func (x *relaxation) offer(amount int, closed []span) {
-	o := offer{len(x.weight), make([]float64, x.span), make([]float64, x.span+1), make([]float64, x.span+1)}
+	o := offer{at: len(x.weight), amount: make([]float64, x.span), cost: make([]float64, x.span+1),
+		worth: make([]float64, x.span+1)}
 	for t := range o.amount {
 		x.weight = append(x.weight, 0.01)
 		if overlap(closed, x.from+t, x.from+t+1) == 0 {

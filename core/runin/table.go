@@ -63,14 +63,17 @@ func (x *relaxation) newTable(r *row, open uint64) *table {
 			switch {
 			case rl.last < 0:
 			case b.phase >= 0:
-				t.options = append(t.options, option{n, l, rest, t.phased, rest.next, 0})
+				t.options = append(t.options, option{copy: n, level: l, rest: rest, to: t.phased, from: rest.next,
+					by: 0})
 			default:
-				t.options = append(t.options, option{n, l, rest, t.phased, rest.phased, 0})
+				t.options = append(t.options, option{copy: n, level: l, rest: rest, to: t.phased, from: rest.phased,
+					by: 0})
 				saved := x.lambda * r.people * float64(rl.seconds)
 				if b.excusable {
 					saved = 0 // or less than that, where somebody is away
 				}
-				t.options = append(t.options, option{n, l, rest, t.aside, rest.aside, -saved})
+				t.options = append(t.options, option{copy: n, level: l, rest: rest, to: t.aside, from: rest.aside,
+					by: -saved})
 			}
 		}
 	}

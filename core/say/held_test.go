@@ -22,15 +22,20 @@ func TestWhatAHeadingSaysOfEachLineHolds(t *testing.T) {
 	}{
 		"a length and how many": {[]string{"Drills. 30 m, walk back, two of each", "1. A march", "2. high knees x 4",
 			"3. bounds, one only", "Sprint", "4. squats"},
-			[]dose{{2, 0, 0, 30}, {4, 0, 0, 30}, {1, 0, 0, 30}, {}}},
+			[]dose{{trips: 2, reps: 0, seconds: 0, metres: 30}, {trips: 4, reps: 0, seconds: 0, metres: 30},
+				{trips: 1, reps: 0, seconds: 0, metres: 30}, {}}},
 		"from a line to another": {[]string{"Dynamic (goal line to the 20 & back)", "- jog down, backpedal back",
-			"- butt kicks", "- squats 8"}, []dose{{2, 0, 0, 18.288}, {0, 8, 0, 0}}},
+			"- butt kicks", "- squats 8"}, []dose{{trips: 2, reps: 0, seconds: 0, metres: 18.288},
+			{trips: 0, reps: 8, seconds: 0, metres: 0}}},
 		"below its lines": {[]string{"Warm up", "high knees", "butt kicks", "side shuffle 10 m",
-			"all 20 m there and back"}, []dose{{2, 0, 0, 20}, {2, 0, 0, 20}, {1, 0, 0, 10}}},
+			"all 20 m there and back"}, []dose{{trips: 2, reps: 0, seconds: 0, metres: 20},
+			{trips: 2, reps: 0, seconds: 0, metres: 20}, {trips: 1, reps: 0, seconds: 0, metres: 10}}},
 		"at stations": {[]string{"Stations: 3 groups of 8, 45 secs at each, 15 secs to change", "star jumps",
-			"bear crawl", "Then together:", "squats 10"}, []dose{{0, 0, 45, 0}, {0, 0, 45, 0}, {0, 10, 0, 0}}},
+			"bear crawl", "Then together:", "squats 10"}, []dose{{trips: 0, reps: 0, seconds: 45, metres: 0},
+			{trips: 0, reps: 0, seconds: 45, metres: 0}, {trips: 0, reps: 10, seconds: 0, metres: 0}}},
 		"the same again": {[]string{"Legs", "side shuffle 15 m x 4", "carioca, same again", "squats 6"},
-			[]dose{{4, 0, 0, 15}, {4, 0, 0, 15}, {0, 6, 0, 0}}},
+			[]dose{{trips: 4, reps: 0, seconds: 0, metres: 15}, {trips: 4, reps: 0, seconds: 0, metres: 15},
+				{trips: 0, reps: 6, seconds: 0, metres: 0}}},
 	} {
 		plays, _ := book.Sport("american-football")
 		r := say.NewReader(say.Context{Book: book.Drills(), Sport: plays.Key, Plays: &plays})
@@ -40,7 +45,7 @@ func TestWhatAHeadingSaysOfEachLineHolds(t *testing.T) {
 				assert.Equal(t, p.Text, l.Said, "what is kept is what was typed")
 				d := dose{}
 				if l.Dose != nil {
-					d = dose{l.Dose.Trips, l.Dose.Reps, l.Dose.Seconds, l.Dose.Metres}
+					d = dose{trips: l.Dose.Trips, reps: l.Dose.Reps, seconds: l.Dose.Seconds, metres: l.Dose.Metres}
 				}
 				got = append(got, d)
 			}

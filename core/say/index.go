@@ -76,7 +76,7 @@ func NewIndex(book []drill.Drill, sportKey string) *Index {
 			for w := range strings.FieldsSeq(plain) {
 				x.words[stem(w)] = true
 			}
-			x.put(entry{i, strings.ToLower(name), unspaced(plain), words, whole})
+			x.put(entry{drill: i, name: strings.ToLower(name), close: unspaced(plain), words: words, whole: whole})
 		}
 	}
 	return x

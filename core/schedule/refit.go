@@ -44,7 +44,7 @@ func As(d *plan.Document, stood []Stood) (*Schedule, error) {
 		}
 	}
 	for _, f := range c.Problem.Fixed {
-		s.Fixed = append(s.Fixed, Window{f.ID, f.Players, f.Start, f.End})
+		s.Fixed = append(s.Fixed, Window{ID: f.ID, Players: f.Players, Start: f.Start, End: f.End})
 	}
 	s.Result.Strands = strandsOf(d)
 	return s, nil

@@ -82,7 +82,7 @@ func (c *Compiled) schedule(r *runin.Result) *Schedule {
 		r.Blocks[i].Why = c.why(i, &r.Blocks[i])
 	}
 	for _, f := range c.Problem.Fixed {
-		s.Fixed = append(s.Fixed, Window{f.ID, f.Players, f.Start, f.End})
+		s.Fixed = append(s.Fixed, Window{ID: f.ID, Players: f.Players, Start: f.Start, End: f.End})
 	}
 	return s
 }

@@ -87,7 +87,7 @@ func AirOf(d *plan.Document) Air {
 // Strands works out every strand of a fitted document, in the order of the
 // schedule.
 func Strands(d *plan.Document, s *schedule.Schedule) []Strand {
-	r := reading{d, s, s.All(d), s.Events(d)}
+	r := reading{document: d, schedule: s, blocks: s.All(d), events: s.Events(d)}
 	strands := make([]Strand, len(s.Result.Strands))
 	for n, players := range s.Result.Strands {
 		strands[n] = r.strand(players, nil)
@@ -103,7 +103,7 @@ func Personal(d *plan.Document, s *schedule.Schedule, strands []Strand) []Strand
 	if len(versions) == 0 && len(chosen) == 0 {
 		return strands
 	}
-	r := reading{d, s, s.All(d), s.Events(d)}
+	r := reading{document: d, schedule: s, blocks: s.All(d), events: s.Events(d)}
 	var all []Strand
 	for k := range strands {
 		var rest [][]string // of whom nothing is ruled, those who chose alike

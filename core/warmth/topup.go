@@ -47,7 +47,8 @@ func TopUps(d *plan.Document, strands []Strand, book []drill.Drill) (list []TopU
 				better := end >= Warm && (!best.Enough || work < least) ||
 					!best.Enough && end > best.Estimate && end < Warm
 				if better {
-					best = TopUp{s.Players, known, amount, start, s.Due, end, end >= Warm}
+					best = TopUp{Players: s.Players, Drill: known, Amount: amount, Start: start, End: s.Due,
+						Estimate: end, Enough: end >= Warm}
 					least = work
 				}
 			}

@@ -21,9 +21,12 @@ var (
 )
 
 func ExampleOwing() {
-	work := []week.Work{{"ada", "2026-11-24", &neck, 72}, {"ada", "2026-11-26", &neck, 72},
-		{"bea", "2026-11-24", &neck, 72},
-		{"bea", "2026-11-23", &sprint, 30}, {"bea", "2026-11-24", &sprint, 30}, {"bea", "2026-11-26", &sprint, 30}}
+	work := []week.Work{{Player: "ada", Day: "2026-11-24", Drill: &neck, Seconds: 72},
+		{Player: "ada", Day: "2026-11-26", Drill: &neck, Seconds: 72},
+		{Player: "bea", Day: "2026-11-24", Drill: &neck, Seconds: 72},
+		{Player: "bea", Day: "2026-11-23", Drill: &sprint, Seconds: 30},
+		{Player: "bea", Day: "2026-11-24", Drill: &sprint, Seconds: 30},
+		{Player: "bea", Day: "2026-11-26", Drill: &sprint, Seconds: 30}}
 	targets := []week.Target{{Region: "neck", Quality: "strength", Days: 2}, {Hard: true, Days: 2, AtMost: true}}
 	for _, o := range week.Owing([]string{"ada", "bea", "cleo"}, work, targets) {
 		fmt.Printf("%s: %s, has %d\n", o.Player, o.Words(), o.Has)

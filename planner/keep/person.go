@@ -104,7 +104,8 @@ func (kp *Keep) rulingsOf(ctx context.Context, by planner.Account, squad *Squad,
 	}
 	for _, r := range squad.Rulings {
 		if r.Owner == id {
-			list = append(list, ruledPerson{r.Is.Words(), r.Is.From, r.Is.Until, r.Is.Review, reasons[r.ID]})
+			list = append(list, ruledPerson{Rules: r.Is.Words(), From: r.Is.From, Until: r.Is.Until,
+				Review: r.Is.Review, Reason: reasons[r.ID]})
 		}
 	}
 	return list, nil
@@ -120,7 +121,7 @@ func (kp *Keep) said(ctx context.Context, by planner.Account, is *Person, id uin
 		return err
 	}
 	for _, h := range hurt {
-		one := wasHurt{h.Kind, h.Pressed, h.Title, h.By, h.Says, HurtAnswered(h)}
+		one := wasHurt{Kind: h.Kind, At: h.Pressed, Session: h.Title, By: h.By, Says: h.Says, Answer: HurtAnswered(h)}
 		if planner.May(by, planner.ToRead) != nil {
 			one.Says = ""
 		}

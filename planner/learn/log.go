@@ -156,7 +156,7 @@ func (lr *Learn) Season(ctx context.Context, squad uint64, from time.Time) ([]Do
 	rows, err := lr.logs.SeasonCounts(ctx, squad, from, lr.base.Now().AddDate(0, 0, 1))
 	list := make([]Done, len(rows))
 	for i, r := range rows {
-		list[i] = Done{r.Code, r.Name, r.Times, r.Last}
+		list[i] = Done{Code: r.Code, Name: r.Name, Times: r.Times, Last: r.Last}
 	}
 	slices.SortStableFunc(list, func(a, b Done) int { return cmp.Or(b.Times-a.Times, strings.Compare(a.Name, b.Name)) })
 	return list, err

@@ -76,7 +76,7 @@ func (lr *Learn) Week(ctx context.Context, clubID, squadID uint64, day time.Time
 		if err != nil {
 			return nil, err
 		}
-		w.Sessions = append(w.Sessions, WeekSession{l.Session, l.Title, at, true})
+		w.Sessions = append(w.Sessions, WeekSession{ID: l.Session, Title: l.Title, Day: at, Logged: true})
 		w.nameless(&l.Log)
 		work = append(work, workOf(&l.Log, l.Day, known.Book, nil)...)
 	}
@@ -85,7 +85,8 @@ func (lr *Learn) Week(ctx context.Context, clubID, squadID uint64, day time.Time
 		if err != nil {
 			continue // its start is none
 		}
-		w.Sessions = append(w.Sessions, WeekSession{u.Session, u.Plan.Document.Title, u.Day, false})
+		w.Sessions = append(w.Sessions, WeekSession{ID: u.Session, Title: u.Plan.Document.Title, Day: u.Day,
+			Logged: false})
 		w.nameless(planned)
 		work = append(work, workOf(planned, u.Day.Format(time.DateOnly), known.Book, u.Plan.Document)...)
 	}

@@ -232,12 +232,13 @@ func (rc *Reach) OwnLinks(ctx context.Context, b *boards.Board) (players, leader
 		return "/" + person + "/" + ownKey(b.Publication.Secret, person, turns[person])
 	}
 	for _, player := range b.Document.Players {
-		players = append(players, OwnLink{player.ID, player.Label(), len(b.Document.Ruled(player.ID)) > 0,
-			path(player.ID)})
+		players = append(players, OwnLink{Person: player.ID, Name: player.Label(),
+			Ruled: len(b.Document.Ruled(player.ID)) > 0,
+			Path:  path(player.ID)})
 	}
 	for _, leader := range b.Document.Leaders {
 		person := LeaderMark + leader.ID
-		leaders = append(leaders, OwnLink{person, leader.Name, false, path(person)})
+		leaders = append(leaders, OwnLink{Person: person, Name: leader.Name, Ruled: false, Path: path(person)})
 	}
 	return players, leaders, nil
 }

@@ -224,7 +224,7 @@ func (to Drop) says(did string, d *plan.Document, was, is *schedule.Schedule) (m
 		before := scheduled(was.Result.Blocks, now.ID)
 		moved := now.Kept && abs(now.Start-before.Start)+abs(now.End-before.End) > 0
 		if now.ID == to.Block || before.Kept != now.Kept || moved {
-			made.Moves = append(made.Moves, Moved{now.ID, now.Start, now.End, !now.Kept})
+			made.Moves = append(made.Moves, Moved{ID: now.ID, Start: now.Start, End: now.End, Gone: !now.Kept})
 		}
 		name := ""
 		if b := d.Block(now.ID); b != nil {

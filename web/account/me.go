@@ -43,7 +43,8 @@ func (in Room) mePage(r *shell.Request, wrong plan.Problems) (*shell.Page, error
 	}
 	for _, s := range list {
 		b.SignIns = append(b.SignIns,
-			signInRow{s.ID, shell.Agent(s.Agent), s.Seen.Format("Mon 2 January, 15:04") + " UTC", s.ID == r.By.SignIn})
+			signInRow{ID: s.ID, Agent: shell.Agent(s.Agent), Seen: s.Seen.Format("Mon 2 January, 15:04") + " UTC",
+				This: s.ID == r.By.SignIn})
 	}
 	if b.Left, err = in.Staff.RecoveryCodes(r.Context(), r.By); err != nil {
 		return nil, err
@@ -134,7 +135,7 @@ type languagePick struct {
 }
 
 func pickLanguage(label, none, is string) languagePick {
-	return languagePick{label, none, is, shell.Tongues}
+	return languagePick{Label: label, None: none, Is: is, All: shell.Tongues}
 }
 
 // StartFactor begins to set a second factor: its secret is held until a code of it was

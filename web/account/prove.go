@@ -135,7 +135,7 @@ func kept(r *shell.Request) (list []field) {
 
 func againPage(r *shell.Request, status int, problem string) *shell.Page {
 	return &shell.Page{Screens: screens, Name: "again", Title: "Your password, please", Status: status,
-		Body: againBody{problem, r.Back(), r.By.Email, r.Query("to"), kept(r)}}
+		Body: againBody{Problem: problem, Back: r.Back(), Email: r.By.Email, To: r.Query("to"), Kept: kept(r)}}
 }
 
 // Again asks medical staff for their password, where they have not used it for a while.
@@ -228,7 +228,7 @@ func (in Room) resetPage(r *shell.Request, status int, problem string) (*shell.P
 			Line: "It was used, is older than an hour, or is not whole. Ask for a new one from the sign-in page."}
 	}
 	return &shell.Page{Screens: screens, Name: "reset", Title: "A new password", Status: status,
-		Body: resetBody{who.Name, who.Email, token, problem}}, err
+		Body: resetBody{Name: who.Name, Email: who.Email, Token: token, Problem: problem}}, err
 }
 
 // Reset is the form for a new password.

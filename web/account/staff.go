@@ -177,7 +177,8 @@ func (in Room) Audit(r *shell.Request) (shell.Answer, error) {
 	}
 	b := auditBody{From: from}
 	for _, a := range list {
-		b.Rows = append(b.Rows, auditRow{a.At.Format("2 Jan 2006, 15:04"), a.Who, a.What, a.Subject})
+		b.Rows = append(b.Rows, auditRow{At: a.At.Format("2 Jan 2006, 15:04"), Who: a.Who, What: a.What,
+			Subject: a.Subject})
 	}
 	if len(list) >= auditPage {
 		b.Next = from + len(list)

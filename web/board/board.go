@@ -221,8 +221,8 @@ func (in Room) bodyOf(r *shell.Request, b *boards.Board, block string, wrong pla
 	made.saved(r, b)
 	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place)
 	made.Heads = drill.Number(len(d.Players), "players")
-	made.Timing = timingForm{d.Start.Local, d.Start.Zone, string(d.Start.Occurrence),
-		strings.TrimSuffix(clock.Duration(d.Margin), ":00")}
+	made.Timing = timingForm{Local: d.Start.Local, Zone: d.Start.Zone, Occurrence: string(d.Start.Occurrence),
+		Margin: strings.TrimSuffix(clock.Duration(d.Margin), ":00")}
 	_, err := clock.Start{Local: d.Start.Local, Zone: d.Start.Zone}.Resolve()
 	made.Repeated = errors.Is(err, clock.ErrRepeated) || strings.Contains(wrong.At("start"), clock.ErrRepeated.Error())
 	made.Fresh = b.Publication.Number > 0 && b.Publication.Head == b.Head

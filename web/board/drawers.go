@@ -101,7 +101,8 @@ func (in Room) drawersOf(r *shell.Request, board *boards.Board, page *body) (ope
 		}
 	}
 	if problem := cmp.Or(wrong.At("players"), wrong.At("roles")); wanted("people", problem) {
-		open.People = &peopleForm{playerLines(board), rolesOf(d), d.Kind == plan.Match && len(d.Players) > 1, problem}
+		open.People = &peopleForm{Players: playerLines(board), Roles: rolesOf(d),
+			Match: d.Kind == plan.Match && len(d.Players) > 1, Problem: problem}
 	}
 	if wanted("day", wrong.At("air"), wrong.At("wind"), wrong.At("facing")) {
 		open.Day = &dayForm{shell.DayOf(d.Today, d.Measure), factorTicks(d), facingText(d)}

@@ -215,14 +215,15 @@ func filtersOf(q drill.Query, space string, b *books.Book) []filter {
 		everySport = shell.EverySport
 	}
 	return []filter{
-		{"phase", "Phase", "every phase", q.Phase, phases},
-		{"region", "Joint", "every joint", q.Region, words(drill.Regions)},
-		{"plane", "Plane", "every plane", q.Plane, words(drill.Planes)},
-		{"quality", "Trains", "everything", q.Quality, words(drill.Qualities)},
-		{"kit", "Kit", "any kit", q.Kit, kits},
-		{"space", "Room", "any room", space, spaces},
-		{"sport", "Sport", "ours", everySport, []shell.Choice{{Value: shell.EverySport, Label: "every sport"}}},
-		{"level", "Squad", "every level", string(q.Grade), grades()},
+		{Name: "phase", Label: "Phase", Any: "every phase", Now: q.Phase, Choices: phases},
+		{Name: "region", Label: "Joint", Any: "every joint", Now: q.Region, Choices: words(drill.Regions)},
+		{Name: "plane", Label: "Plane", Any: "every plane", Now: q.Plane, Choices: words(drill.Planes)},
+		{Name: "quality", Label: "Trains", Any: "everything", Now: q.Quality, Choices: words(drill.Qualities)},
+		{Name: "kit", Label: "Kit", Any: "any kit", Now: q.Kit, Choices: kits},
+		{Name: "space", Label: "Room", Any: "any room", Now: space, Choices: spaces},
+		{Name: "sport", Label: "Sport", Any: "ours", Now: everySport,
+			Choices: []shell.Choice{{Value: shell.EverySport, Label: "every sport"}}},
+		{Name: "level", Label: "Squad", Any: "every level", Now: string(q.Grade), Choices: grades()},
 	}
 }
 

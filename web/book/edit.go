@@ -52,16 +52,24 @@ var flags = []struct {
 	name, label, mark string
 	of                func(*drill.Drill) *bool
 }{
-	{"ground", "on the ground", "on the ground", func(d *drill.Drill) *bool { return &d.Ground }},
-	{"static", "held still, to stretch", "held still", func(d *drill.Drill) *bool { return &d.Static }},
-	{"needs_warm", "only once warm", "only once warm", func(d *drill.Drill) *bool { return &d.NeedsWarm }},
-	{"end_range", "to the end of the range", "to the end of the range",
-		func(d *drill.Drill) *bool { return &d.EndRange }},
-	{"one_sided", "one side at a time", "one side at a time", func(d *drill.Drill) *bool { return &d.OneSided }},
-	{"arm_pump", "tires the throwing arm", "tires the arm", func(d *drill.Drill) *bool { return &d.ArmPump }},
-	{"overhead", "hands overhead", "overhead", func(d *drill.Drill) *bool { return &d.Overhead }},
-	{"collision", "body contact at full effort", "body contact", func(d *drill.Drill) *bool { return &d.Collision }},
-	{"together", "the group does it as one", "all together", func(d *drill.Drill) *bool { return &d.Together }},
+	{name: "ground", label: "on the ground", mark: "on the ground",
+		of: func(d *drill.Drill) *bool { return &d.Ground }},
+	{name: "static", label: "held still, to stretch", mark: "held still",
+		of: func(d *drill.Drill) *bool { return &d.Static }},
+	{name: "needs_warm", label: "only once warm", mark: "only once warm",
+		of: func(d *drill.Drill) *bool { return &d.NeedsWarm }},
+	{name: "end_range", label: "to the end of the range", mark: "to the end of the range",
+		of: func(d *drill.Drill) *bool { return &d.EndRange }},
+	{name: "one_sided", label: "one side at a time", mark: "one side at a time",
+		of: func(d *drill.Drill) *bool { return &d.OneSided }},
+	{name: "arm_pump", label: "tires the throwing arm", mark: "tires the arm",
+		of: func(d *drill.Drill) *bool { return &d.ArmPump }},
+	{name: "overhead", label: "hands overhead", mark: "overhead",
+		of: func(d *drill.Drill) *bool { return &d.Overhead }},
+	{name: "collision", label: "body contact at full effort", mark: "body contact",
+		of: func(d *drill.Drill) *bool { return &d.Collision }},
+	{name: "together", label: "the group does it as one", mark: "all together",
+		of: func(d *drill.Drill) *bool { return &d.Together }},
 }
 
 // numbers of a drill, with what they are called in the form, and the kinds of
@@ -70,27 +78,35 @@ var numbers = []struct {
 	Name, Label, For string
 	of               func(*drill.Drill) any
 }{
-	{"sets", "sets", "reps hold", func(d *drill.Drill) any { return &d.Dose.Sets }},
-	{"sides", "sides (1 or 2)", "reps hold", func(d *drill.Drill) any { return &d.Dose.Sides }},
-	{"rep_seconds", "seconds a rep", "reps", func(d *drill.Drill) any { return &d.Dose.RepSeconds }},
-	{"hold_seconds", "seconds held", "hold", func(d *drill.Drill) any { return &d.Dose.HoldSeconds }},
-	{"settle_seconds", "seconds to settle", "hold", func(d *drill.Drill) any { return &d.Dose.SettleSeconds }},
-	{"rest_seconds", "seconds between sets", "reps hold", func(d *drill.Drill) any { return &d.Dose.RestSeconds }},
-	{"metres", "metres a trip", "travel", func(d *drill.Drill) any { return &d.Dose.Metres }},
-	{"speed", "metres a second", "travel", func(d *drill.Drill) any { return &d.Dose.Speed }},
-	{"turn_seconds", "seconds to turn", "travel", func(d *drill.Drill) any { return &d.Dose.TurnSeconds }},
-	{"interval_seconds", "seconds between waves", "travel", func(d *drill.Drill) any {
+	{Name: "sets", Label: "sets", For: "reps hold", of: func(d *drill.Drill) any { return &d.Dose.Sets }},
+	{Name: "sides", Label: "sides (1 or 2)", For: "reps hold", of: func(d *drill.Drill) any { return &d.Dose.Sides }},
+	{Name: "rep_seconds", Label: "seconds a rep", For: "reps",
+		of: func(d *drill.Drill) any { return &d.Dose.RepSeconds }},
+	{Name: "hold_seconds", Label: "seconds held", For: "hold",
+		of: func(d *drill.Drill) any { return &d.Dose.HoldSeconds }},
+	{Name: "settle_seconds", Label: "seconds to settle", For: "hold",
+		of: func(d *drill.Drill) any { return &d.Dose.SettleSeconds }},
+	{Name: "rest_seconds", Label: "seconds between sets", For: "reps hold",
+		of: func(d *drill.Drill) any { return &d.Dose.RestSeconds }},
+	{Name: "metres", Label: "metres a trip", For: "travel", of: func(d *drill.Drill) any { return &d.Dose.Metres }},
+	{Name: "speed", Label: "metres a second", For: "travel", of: func(d *drill.Drill) any { return &d.Dose.Speed }},
+	{Name: "turn_seconds", Label: "seconds to turn", For: "travel",
+		of: func(d *drill.Drill) any { return &d.Dose.TurnSeconds }},
+	{Name: "interval_seconds", Label: "seconds between waves", For: "travel", of: func(d *drill.Drill) any {
 		return &d.Dose.IntervalSeconds
 	}},
-	{"act_seconds", "seconds an act", "count grid", func(d *drill.Drill) any { return &d.Dose.ActSeconds }},
-	{"cells", "cells (rows × columns)", "grid", func(d *drill.Drill) any { return &d.Dose.Cells }},
-	{"contacts_per_unit", "ground contacts each", "", func(d *drill.Drill) any { return &d.ContactsPerUnit }},
-	{"length", "metres long", "", func(d *drill.Drill) any { return &d.Space.Length }},
-	{"width", "metres wide", "", func(d *drill.Drill) any { return &d.Space.Width }},
-	{"min", "least", "", func(d *drill.Drill) any { return &d.Range.Min }},
-	{"target", "target", "", func(d *drill.Drill) any { return &d.Range.Target }},
-	{"max", "most", "", func(d *drill.Drill) any { return &d.Range.Max }},
-	{"step", "step", "", func(d *drill.Drill) any { return &d.Range.Step }},
+	{Name: "act_seconds", Label: "seconds an act", For: "count grid",
+		of: func(d *drill.Drill) any { return &d.Dose.ActSeconds }},
+	{Name: "cells", Label: "cells (rows × columns)", For: "grid",
+		of: func(d *drill.Drill) any { return &d.Dose.Cells }},
+	{Name: "contacts_per_unit", Label: "ground contacts each", For: "",
+		of: func(d *drill.Drill) any { return &d.ContactsPerUnit }},
+	{Name: "length", Label: "metres long", For: "", of: func(d *drill.Drill) any { return &d.Space.Length }},
+	{Name: "width", Label: "metres wide", For: "", of: func(d *drill.Drill) any { return &d.Space.Width }},
+	{Name: "min", Label: "least", For: "", of: func(d *drill.Drill) any { return &d.Range.Min }},
+	{Name: "target", Label: "target", For: "", of: func(d *drill.Drill) any { return &d.Range.Target }},
+	{Name: "max", Label: "most", For: "", of: func(d *drill.Drill) any { return &d.Range.Max }},
+	{Name: "step", Label: "step", For: "", of: func(d *drill.Drill) any { return &d.Range.Step }},
 }
 
 var kinds = []shell.Choice{{Value: "reps", Label: "repetitions"}, {Value: "hold", Label: "holds"},
@@ -107,7 +123,7 @@ func (f *drillForm) numbers(names ...string) (list []numberField) {
 		if !slices.Contains(names, n.Name) {
 			continue
 		}
-		one := numberField{n.Name, n.Label, n.For, f.sent[n.Name]}
+		one := numberField{Name: n.Name, Label: n.Label, For: n.For, Value: f.sent[n.Name]}
 		if one.Value == "" {
 			switch v := n.of(&f.Drill).(type) {
 			case *int:

@@ -295,11 +295,13 @@ func (f *drawing) Picks() (all []pick) {
 	for i, p := range f.Is.Poses {
 		one := *f.Is
 		one.Poses, one.Moves = []figure.Pose{p}, ""
-		all = append(all, pick{i, fmt.Sprint(i + 1), i == f.At, chalk.Of(&one, &f.Drill).Small()})
+		all = append(all, pick{N: i, Label: fmt.Sprint(i + 1), On: i == f.At,
+			Picture: chalk.Of(&one, &f.Drill).Small()})
 	}
 	for i, w := range f.Is.NotSo {
 		at := len(f.Is.Poses) + i
-		all = append(all, pick{at, "Not so: " + w.Says, at == f.At, f.Look().Faults()[i].Picture})
+		all = append(all, pick{N: at, Label: "Not so: " + w.Says, On: at == f.At,
+			Picture: f.Look().Faults()[i].Picture})
 	}
 	return all
 }
@@ -346,7 +348,7 @@ type number struct {
 func (f *drawing) Numbers() (all []number) {
 	p := f.pose()
 	add := func(name, label string, now float64, set func(float64)) {
-		all = append(all, number{name, label, strconv.FormatFloat(now, 'f', -1, 64), set})
+		all = append(all, number{Name: name, Label: label, Value: strconv.FormatFloat(now, 'f', -1, 64), set: set})
 	}
 	for _, one := range []struct {
 		name, label string
@@ -362,10 +364,10 @@ func (f *drawing) Numbers() (all []number) {
 		labels []string
 		of     *figure.Limb
 		now    figure.Limb
-	}{{"leg", []string{"near thigh", "near knee", "near foot"}, &p.Leg, whole.Leg},
-		{"far-leg", []string{"far thigh", "far knee", "far foot"}, &p.FarLeg, whole.FarLeg},
-		{"arm", []string{"near arm", "near elbow"}, &p.Arm, whole.Arm},
-		{"far-arm", []string{"far arm", "far elbow"}, &p.FarArm, whole.FarArm}} {
+	}{{name: "leg", labels: []string{"near thigh", "near knee", "near foot"}, of: &p.Leg, now: whole.Leg},
+		{name: "far-leg", labels: []string{"far thigh", "far knee", "far foot"}, of: &p.FarLeg, now: whole.FarLeg},
+		{name: "arm", labels: []string{"near arm", "near elbow"}, of: &p.Arm, now: whole.Arm},
+		{name: "far-arm", labels: []string{"far arm", "far elbow"}, of: &p.FarArm, now: whole.FarArm}} {
 		for i, label := range one.labels {
 			add(fmt.Sprint(one.name, i), label, one.now[i], func(v float64) {
 				limb := slices.Clone(one.now)

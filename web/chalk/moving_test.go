@@ -20,8 +20,9 @@ import (
 type matrix struct{ a, b, c, d, e, f float64 }
 
 func (m matrix) times(o matrix) matrix {
-	return matrix{m.a*o.a + m.c*o.b, m.b*o.a + m.d*o.b, m.a*o.c + m.c*o.d, m.b*o.c + m.d*o.d, m.a*o.e + m.c*o.f + m.e,
-		m.b*o.e + m.d*o.f + m.f}
+	return matrix{a: m.a*o.a + m.c*o.b, b: m.b*o.a + m.d*o.b, c: m.a*o.c + m.c*o.d, d: m.b*o.c + m.d*o.d,
+		e: m.a*o.e + m.c*o.f + m.e,
+		f: m.b*o.e + m.d*o.f + m.f}
 }
 
 func (m matrix) at(x, y float64) figure.Point {
@@ -36,9 +37,9 @@ func transform(kind, value string) matrix {
 	}
 	if kind == "rotate" {
 		sin, cos := math.Sincos(n[0] * math.Pi / 180)
-		return matrix{cos, sin, -sin, cos, 0, 0}
+		return matrix{a: cos, b: sin, c: -sin, d: cos, e: 0, f: 0}
 	}
-	return matrix{1, 0, 0, 1, n[0], n[1]}
+	return matrix{a: 1, b: 0, c: 0, d: 1, e: n[0], f: n[1]}
 }
 
 type node struct {
@@ -102,7 +103,7 @@ func TestWhatMovesIsTheBody(t *testing.T) {
 		frames := f.Frames(count)
 		for n, frame := range frames {
 			var ends []figure.Point
-			moving.tips(matrix{1, 0, 0, 1, 0, 0}, n, &ends)
+			moving.tips(matrix{a: 1, b: 0, c: 0, d: 1, e: 0, f: 0}, n, &ends)
 			joints := []figure.Joint{figure.FarElbow, figure.FarHand, figure.FarKnee, figure.FarAnkle, figure.FarToe,
 				figure.MidBack, figure.Shoulder, figure.Neck, figure.Head, figure.Knee, figure.Ankle, figure.Toe,
 				figure.Elbow, figure.Hand}

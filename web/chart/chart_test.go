@@ -20,8 +20,9 @@ import (
 func TestTextStaysInItsBox(t *testing.T) {
 	for _, text := range []string{"Toss", "Kicks at posts", "Referee, front rows", strings.Repeat("long", 20),
 		"Ärgerlich überlange Übung", "x"} {
-		for _, b := range []box{{0, 0, 20, 34}, {0, 0, 48, 34}, {0, 0, 30, 70}, {0, 0, 34, 400}, {0, 0, 90, 150},
-			{0, 0, 3, 10}} {
+		for _, b := range []box{{X: 0, Y: 0, W: 20, H: 34}, {X: 0, Y: 0, W: 48, H: 34}, {X: 0, Y: 0, W: 30, H: 70},
+			{X: 0, Y: 0, W: 34, H: 400}, {X: 0, Y: 0, W: 90, H: 150},
+			{X: 0, Y: 0, W: 3, H: 10}} {
 			lines, _ := blockText(&chartBlock{name: text, letter: "R", length: "6:55",
 				words: []string{"9 lengths of 60 m"}}, b)
 			fixed, _ := fitText(text, b)
@@ -95,7 +96,7 @@ func TestTheLineOfTheStartIsAMatchs(t *testing.T) {
 // A narrow block's name stands across in small letters, below its letter; one that is
 // too long even so runs upwards.
 func TestANarrowNameStandsAcross(t *testing.T) {
-	at := box{100, 0, 37, 400}
+	at := box{X: 100, Y: 0, W: 37, H: 400}
 	for name, across := range map[string]bool{"Bands": true, "Neck holds": true, "Shouldering": false} {
 		lines, whole := blockText(&chartBlock{name: name, letter: "A", length: "2:15 min"}, at)
 		require.NotEmpty(t, lines)

@@ -196,8 +196,8 @@ func (c *Chart) pieces(lanes []int, from, to clock.Offset, inset int) (list []pi
 			list[len(list)-1].H += c.laneHeight
 			continue
 		}
-		list = append(list, piece{box: box{left, c.Top + i*c.laneHeight + inset, max(leastWidth, right-left-1),
-			c.laneHeight - 2*inset}})
+		list = append(list, piece{box: box{X: left, Y: c.Top + i*c.laneHeight + inset, W: max(leastWidth, right-left-1),
+			H: c.laneHeight - 2*inset}})
 	}
 	return list
 }

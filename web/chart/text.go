@@ -147,7 +147,7 @@ func blockText(b *chartBlock, at box) (lines []textLine, whole bool) {
 	room := at.W - textPad - textRight
 	name := wrap(b.name, nameSize, room)
 	if at.H < fullHeight || widest(name, nameSize) > room {
-		lines, whole = fitText(b.name, box{at.X + edgeWidth, at.Y, at.W - edgeWidth, at.H})
+		lines, whole = fitText(b.name, box{X: at.X + edgeWidth, Y: at.Y, W: at.W - edgeWidth, H: at.H})
 		switch {
 		case !whole || at.H < tallEnough:
 		case lines[0].Upward:
@@ -219,8 +219,9 @@ func fitText(text string, at box) (lines []textLine, whole bool) {
 	for _, try := range []struct {
 		size, step, left, margin int
 		class                    string
-	}{{nameSize, step, left, margin, "name"}, {smallSize, smallSize, left, margin, "name-small"},
-		{tinySize, tinyStep, tinyLeft, tinyMargin, "name-tiny"}} {
+	}{{size: nameSize, step: step, left: left, margin: margin, class: "name"},
+		{size: smallSize, step: smallSize, left: left, margin: margin, class: "name-small"},
+		{size: tinySize, step: tinyStep, left: tinyLeft, margin: tinyMargin, class: "name-tiny"}} {
 		room := at.W - try.margin
 		across := wrap(text, try.size, room)
 		if widest(across, try.size) <= room && len(across)*try.step <= at.H {

@@ -130,7 +130,8 @@ func (in Room) weekPage(r *shell.Request, wrong plan.Problems) (*shell.Page, err
 		b.Squads = append(b.Squads, shell.IDChoice{ID: t.ID, Label: t.Name})
 	}
 	for _, s := range w.Sessions {
-		b.Sessions = append(b.Sessions, weekSession{s.ID, s.Title, s.Day.Format("Mon 2 Jan"), s.Logged})
+		b.Sessions = append(b.Sessions, weekSession{ID: s.ID, Title: s.Title, Day: s.Day.Format("Mon 2 Jan"),
+			Logged: s.Logged})
 	}
 	for _, one := range w.People {
 		if b.People = append(b.People, shell.Choice{Value: one.Key, Label: one.Name}); one.Key == r.Query("player") {
@@ -240,7 +241,8 @@ func (b *weekBody) targets(w *learn.Week) {
 				gives = append(gives, words)
 			}
 		}
-		b.Fills = append(b.Fills, fillRow{k.Code, k.Name, strings.Join(gives, ", "), k.Words(k.Range.Target)})
+		b.Fills = append(b.Fills, fillRow{Code: k.Code, Name: k.Name, Gives: strings.Join(gives, ", "),
+			Dose: k.Words(k.Range.Target)})
 	}
 }
 

@@ -24,5 +24,5 @@ func (in Room) Better(r *shell.Request) (shell.Answer, error) {
 	}
 	found, err := in.WhatIf.Better(r.Context(), r.Club(), r.ParamID("session"))
 	return &shell.Page{Screens: screens, Name: "better", Part: "better", Title: "A better fit", Nav: "runin",
-		Body: &betterBody{r.ParamID("session"), revision, found, r.Coach()}}, err
+		Body: &betterBody{ID: r.ParamID("session"), Revision: revision, Found: found, Edits: r.Coach()}}, err
 }

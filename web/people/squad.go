@@ -111,7 +111,7 @@ func (in Room) squadPage(r *shell.Request, squad *keep.Squad, wrong plan.Problem
 	}
 	b.rows(squad, today, r.QueryID("player"))
 	for _, u := range squad.Units {
-		b.Units = append(b.Units, unitRow{u.ID, u.Is.Name, firstNames(squad, u.Is), ""})
+		b.Units = append(b.Units, unitRow{ID: u.ID, Name: u.Is.Name, Who: firstNames(squad, u.Is), Numbers: ""})
 	}
 	b.Groups = groupsOf(squad, plays)
 	if err := b.hurt(in, r); err != nil {

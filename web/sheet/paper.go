@@ -350,8 +350,9 @@ func handoutOf(title, pdf, back string, entries []list.Entry, looks func(*drill.
 		one := handoutBlock{Name: e.Name, Why: e.Block.Says(), Often: e.Block.How(speech.English), Phase: e.Block.Phase}
 		for _, doing := range e.Drills {
 			k := &doing.Drill
-			one.Drills = append(one.Drills, handoutDrill{k.Name, doing.Words(speech.English), k.Caution, k.Cues,
-				k.Faults, chalk.Of(looks(k), k)})
+			one.Drills = append(one.Drills, handoutDrill{Name: k.Name, Dose: doing.Words(speech.English),
+				Caution: k.Caution, Cues: k.Cues,
+				Faults: k.Faults, Drawn: chalk.Of(looks(k), k)})
 		}
 		made.Blocks = append(made.Blocks, one)
 	}

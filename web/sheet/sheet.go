@@ -256,8 +256,9 @@ func rowOf(board *boards.Board, d *plan.Document, fitted *schedule.Schedule, b *
 	here := b.Here(speech.English, d)
 	for n, dose := range b.Named() {
 		k := &b.Items[n].Drill
-		it := told{dose, d.Quote(strings.Join(k.Cues, ". ")), strings.Join(k.Faults, ". "), k.Caution, "",
-			chalk.Of(board.Looks(k), k)}
+		it := told{Dose: dose, Say: d.Quote(strings.Join(k.Cues, ". ")), Look: strings.Join(k.Faults, ". "),
+			Caution: k.Caution, Here: "",
+			Drawn: chalk.Of(board.Looks(k), k)}
 		if n < len(here) {
 			it.Here = here[n]
 		}

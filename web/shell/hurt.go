@@ -24,8 +24,9 @@ func (h HurtRow) Line() string {
 func HurtRows(r *Request, list []keep.Hurt) (rows []HurtRow) {
 	answers := len(list) > 0 && r.shell.Office.Keep.MayAnswer(r.Context(), r.By) == nil
 	for _, h := range list {
-		rows = append(rows, HurtRow{h.ID, h.Name, h.Pressed.Format("Mon 2 Jan, 15:04"), keep.HurtSays(h),
-			keep.HurtAnswered(h), h.Answer == "" && answers})
+		rows = append(rows, HurtRow{ID: h.ID, Name: h.Name, When: h.Pressed.Format("Mon 2 Jan, 15:04"),
+			Says: keep.HurtSays(h),
+			Told: keep.HurtAnswered(h), Answers: h.Answer == "" && answers})
 	}
 	return rows
 }

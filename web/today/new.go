@@ -75,15 +75,17 @@ type way struct{ Value, Label, Why, Now string }
 // Ways are the ways to make a run-in, one of them picked.
 func (f *form) Ways() []way {
 	list := []way{
-		{diary.FromComposed, "Build one for today",
-			"Drills that prepare what your sport needs, in the minutes you have, with every position's routine",
-			f.From},
-		{diary.FromLast, "Same as last time", "The blocks of the last one, with today's people, place and rulings",
-			f.From},
-		{diary.FromEmpty, "Write it yourself", "Line by line as you say it, or paste a list you have", f.From},
+		{Value: diary.FromComposed, Label: "Build one for today",
+			Why: "Drills that prepare what your sport needs, in the minutes you have, with every position's routine",
+			Now: f.From},
+		{Value: diary.FromLast, Label: "Same as last time",
+			Why: "The blocks of the last one, with today's people, place and rulings",
+			Now: f.From},
+		{Value: diary.FromEmpty, Label: "Write it yourself",
+			Why: "Line by line as you say it, or paste a list you have", Now: f.From},
 	}
 	for _, r := range f.Routines {
-		list = append(list, way{r.Value, r.Label, "A routine you keep", f.From})
+		list = append(list, way{Value: r.Value, Label: r.Label, Why: "A routine you keep", Now: f.From})
 	}
 	return list
 }

@@ -16,12 +16,12 @@ type Size struct{ Players, Blocks, Groups, Resources, Grid, Minutes int }
 // The sizes that the engine's times are stated for. Tight and Crowded are the
 // hard ones: most of what is optional has to be left out.
 var (
-	Small   = Size{8, 8, 3, 2, 60, 22}
-	Middle  = Size{23, 16, 6, 4, 15, 30}
-	Large   = Size{46, 28, 10, 7, 15, 42}
-	XLarge  = Size{80, 40, 14, 9, 15, 50}
-	Tight   = Size{40, 36, 10, 3, 15, 20}
-	Crowded = Size{80, 40, 14, 4, 15, 28}
+	Small   = Size{Players: 8, Blocks: 8, Groups: 3, Resources: 2, Grid: 60, Minutes: 22}
+	Middle  = Size{Players: 23, Blocks: 16, Groups: 6, Resources: 4, Grid: 15, Minutes: 30}
+	Large   = Size{Players: 46, Blocks: 28, Groups: 10, Resources: 7, Grid: 15, Minutes: 42}
+	XLarge  = Size{Players: 80, Blocks: 40, Groups: 14, Resources: 9, Grid: 15, Minutes: 50}
+	Tight   = Size{Players: 40, Blocks: 36, Groups: 10, Resources: 3, Grid: 15, Minutes: 20}
+	Crowded = Size{Players: 80, Blocks: 40, Groups: 14, Resources: 4, Grid: 15, Minutes: 28}
 )
 
 // maker makes one problem.
