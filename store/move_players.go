@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"database/sql"
 	"encoding/json"
@@ -68,12 +69,8 @@ func addLeavers(ctx context.Context, tx *sql.Tx) error {
 		}
 		at = strings.NewReplacer("T", " ", "Z", "").Replace(at)
 		for _, l := range lines {
-			body := l.After
-			if body == nil {
-				body = l.Before
-			}
-			if l.Kind == "player" && body != nil {
-				left[l.ID] = leaver{club: club, squad: l.Owner, body: string(body), at: at}
+			if body := cmp.Or(string(l.After), string(l.Before)); l.Kind == "player" && body != "" {
+				left[l.ID] = leaver{club: club, squad: l.Owner, body: body, at: at}
 			}
 		}
 	}
