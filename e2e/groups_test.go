@@ -93,7 +93,7 @@ over the hurdles, five a lane, twice`)
 	for _, says := range []string{"you begin at", "turn 4 of 4", "4 lines of 11"} {
 		assert.Contains(t, text, says)
 	}
-	steps := eval[string](phone, `[...document.querySelectorAll("[data-steps]")].map(e => e.dataset.steps).join("|")`)
+	steps := eval[string](phone, `[...document.querySelectorAll("[data-steps]")].map(e => e.textContent).join()`)
 	assert.Contains(t, steps, "wait", "three turns of others come first")
 	phone.shot("stations-390")
 }

@@ -50,7 +50,7 @@ func Handler(config shell.Config) http.Handler {
 		log:       log.Room{Keep: o.Keep, Learn: o.Learn, Staff: o.Staff},
 		otherwise: otherwise.Room{Boards: o.Boards, WhatIf: o.WhatIf},
 		people:    people.Room{Books: o.Books, Keep: o.Keep, Staff: o.Staff},
-		phone:     phone.Room{Books: o.Books, Reach: o.Reach},
+		phone:     phone.New(o.Books, o.Reach),
 		pitch:     pitch.Room{Keep: o.Keep, Pitchside: o.Pitchside},
 		place:     place.Room{Books: o.Books, Keep: o.Keep},
 		sheet: sheet.Room{Boards: o.Boards, Books: o.Books, Diary: o.Diary, Keep: o.Keep, Reach: o.Reach,

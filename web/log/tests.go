@@ -151,15 +151,20 @@ func readTries(f *shell.Form, name string) (list []float64) {
 	return list
 }
 
+// gateReading is what a device measured, or why there is nothing.
+type gateReading struct {
+	Value   float64 `json:"value"`
+	Problem string  `json:"problem,omitempty"`
+}
+
 // ReadGate asks a measuring device for a reading.
 func (in Room) ReadGate(r *shell.Request) (shell.Answer, error) {
 	reading, err := in.Learn.Read(r.Context(), r.Form.Raw("device"))
-	is := struct {
-		learn.Reading
-		Problem string `json:"problem,omitempty"`
-	}{Reading: reading}
+	is := gateReading{Value: reading.Value}
 	if wrong := shell.Problems(err); wrong != nil {
 		is.Problem, err = wrong[0].What, nil
+	} else if unit := r.Form.Text("unit"); err == nil && unit != "" && unit != reading.Unit {
+		is.Problem = fmt.Sprintf("The device measures in %s, and this test is in %s. Type the result.", reading.Unit, unit)
 	}
 	if err != nil {
 		return nil, err

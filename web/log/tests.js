@@ -11,7 +11,7 @@ export default () => ({
     this.reading = true;
     this.problem = "";
     try {
-      const answer = await fetch(this.$root.dataset.gate, { method: "POST", body: new URLSearchParams({ device }) });
+      const answer = await fetch(this.$root.dataset.gate, { method: "POST", body: new URLSearchParams({ device, unit: this.unit() }) });
       const is = await answer.json();
       if (is.problem) this.problem = is.problem;
       else this.put(is.value);
@@ -20,6 +20,9 @@ export default () => ({
     }
     this.reading = false;
   },
+
+  // unit is what the test is measured in.
+  unit() { return this.$root.querySelector("[name=unit]")?.value.trim() ?? ""; },
 
   put(value) {
     const field = this.field ?? this.$root.querySelector("[data-tries]");

@@ -11,10 +11,7 @@ const write = (ticks) => Object.entries(ticks).map(([cell, t]) => `${cell}:${t.c
 const sending = {};
 
 function grids() {
-  const sent = Object.fromEntries((root.dataset.ticks || "").split("|").filter(Boolean).map((line) => {
-    const [block, item, ticks] = line.split("~");
-    return [`${block} ${item}`, ticks];
-  }));
+  const sent = Object.fromEntries(JSON.parse(root.dataset.ticks || "[]").map(({ block, item, ticks }) => [`${block} ${item}`, ticks]));
   for (const table of document.querySelectorAll("[data-grid]")) {
     const name = `${table.dataset.block} ${table.dataset.grid}`;
     const ticks = read(kept(`ticks ${name}`, sent[name] ?? ""));

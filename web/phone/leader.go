@@ -1,7 +1,7 @@
 package phone
 
 import (
-	"fmt"
+	"encoding/json"
 	"slices"
 	"strings"
 
@@ -182,12 +182,23 @@ func (b *leaderBody) nextPlaces() {
 	}
 }
 
-// ticksOf are the ticks of a leader's grids, as they were sent last: block, drill, ticks.
+// ticked are the ticks of a grid, as they were sent last.
+type ticked struct {
+	Block string `json:"block"`
+	Item  int    `json:"item"`
+	Ticks string `json:"ticks"`
+}
+
+// ticksOf are the ticks of a leader's grids, for the page's script.
 func (in Room) ticksOf(r *shell.Request, found *reach.Shared) (string, error) {
 	words, err := in.Reach.Ticks(r.Context(), found)
-	var all []string
-	for _, w := range words {
-		all = append(all, strings.Join([]string{w.Block, fmt.Sprint(w.Item), w.Says}, fieldEnd))
+	if err != nil {
+		return "", err
 	}
-	return strings.Join(all, stepEnd), err
+	all := []ticked{}
+	for _, w := range words {
+		all = append(all, ticked{w.Block, w.Item, w.Says})
+	}
+	text, err := json.Marshal(all)
+	return string(text), err
 }

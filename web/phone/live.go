@@ -8,7 +8,6 @@ import (
 	"strings"
 	"time"
 
-	"cuestart/kept"
 	"cuestart/planner"
 	"cuestart/planner/reach"
 	"cuestart/web/shell"
@@ -17,15 +16,23 @@ import (
 // update tells an open page what a newer edition has: each item by its key and times,
 // and whole where it is otherwise; and what changed for its person, in words.
 type update struct {
-	Edition   int      `json:"n"`
-	Published string   `json:"at"`
-	Start     int64    `json:"start"`
-	StartText string   `json:"bar"`
-	Day       string   `json:"day"`
-	Carry     string   `json:"carry"`
-	Later     string   `json:"later,omitempty"` // the lists with a line of their own, where they are otherwise
-	Items     [][]any  `json:"items"`
-	Changes   []string `json:"changes"`
+	Edition   int       `json:"n"`
+	Published string    `json:"at"`
+	Start     int64     `json:"start"`
+	StartText string    `json:"bar"`
+	Day       string    `json:"day"`
+	Carry     string    `json:"carry"`
+	Later     string    `json:"later,omitempty"` // the lists with a line of their own, where they are otherwise
+	Items     []newItem `json:"items"`
+	Changes   []string  `json:"changes"`
+}
+
+// newItem is an item of a newer edition.
+type newItem struct {
+	Key  string `json:"key"`
+	From int    `json:"from"` // seconds from the start
+	To   int    `json:"to"`
+	HTML string `json:"html,omitempty"` // as it is written; "": as it was
 }
 
 // pulse is how often an open page hears the server's time, so that both know that the
@@ -139,9 +146,6 @@ func (in Room) tellAway(r *shell.Request, found *reach.Shared, send func(event, 
 	return errors.Join(err, send("away", string(text)))
 }
 
-// updates are those of a moment ago: a crowd of phones is told the same few.
-var updates kept.Cache[string, string]
-
 // updateOf is what a page of a way shows otherwise than edition have.
 func (in Room) updateOf(r *shell.Request, tongue shell.Tongue, found *reach.Shared, have int,
 	after time.Time) (string, error) {
@@ -149,7 +153,7 @@ func (in Room) updateOf(r *shell.Request, tongue shell.Tongue, found *reach.Shar
 		return reload, nil
 	}
 	key := fmt.Sprint(found.Token, found.Session, found.Person, found.Own, have, found.Number, tongue.Lang)
-	return updates.Since(r.Context(), key, after, func(ctx context.Context) (string, error) {
+	return in.updates.Since(r.Context(), key, after, func(ctx context.Context) (string, error) {
 		return in.makeUpdate(r.Within(ctx), tongue, found, have)
 	})
 }
@@ -184,9 +188,9 @@ func (in Room) makeUpdate(r *shell.Request, tongue shell.Tongue, found *reach.Sh
 	}
 	now.mark(int(r.Now().Sub(found.Schedule.Start).Seconds()), found.Schedule)
 	for _, one := range now.Items {
-		told := []any{one.Key, one.From, one.To}
+		told := newItem{Key: one.Key, From: one.From, To: one.To}
 		if before[one.Key] != itemHTML(one.Timeless()) {
-			told = append(told, itemHTML(one))
+			told.HTML = itemHTML(one)
 		}
 		u.Items = append(u.Items, told)
 	}

@@ -15,7 +15,6 @@ import (
 	"cuestart/core/list"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
-	"cuestart/kept"
 	"cuestart/planner"
 	"cuestart/planner/reach"
 	"cuestart/web/chalk"
@@ -67,7 +66,7 @@ type item struct {
 	Seconds             int
 	Missed              string
 	Map                 template.HTML // the plan of the ground, where one is and goes next; "": none
-	Steps               string        // what is done one after the other, for the page's script
+	Steps               []step        // what is done one after the other, for the page's script
 }
 
 // move is a drill of a block, as one person does it.
@@ -277,13 +276,11 @@ type keptItem struct {
 	html     string
 }
 
-var lists kept.Cache[string, keptList]
-
 // listed is the list of a way, made once however many ask for it.
 func (in Room) listed(r *shell.Request, tongue shell.Tongue, found *reach.Shared) (keptList, error) {
 	key := fmt.Sprint(found.Token, found.Session, found.Number, found.Person, found.Own, tongue.Lang,
 		found.Document.Restrictions)
-	return lists.Get(r.Context(), key, func(ctx context.Context) (keptList, error) {
+	return in.lists.Get(r.Context(), key, func(ctx context.Context) (keptList, error) {
 		b, err := in.mineOf(r.Within(ctx), tongue, found)
 		if err != nil {
 			return keptList{}, err

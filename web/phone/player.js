@@ -9,17 +9,15 @@ import { flush, tell } from "./queue.js";
 import { onWall, wall } from "./wall.js";
 
 const start = () => Number(root.dataset.start);
-const steps = (text) => !text ? [] : text.split("|").map((step) => {
-  const [from, to, drill, round, figure, unit, kind, what, short, side] = step.split("~");
-  return { from: Number(from), to: Number(to), drill: Number(drill), round: Number(round), figure, unit, kind, what, short, side };
-});
+const steps = (el) => (JSON.parse(el.querySelector("[data-steps]")?.textContent || "null") ?? [])
+  .map((step) => ({ kind: "", what: "", short: "", side: "", ...step }));
 
 let items = [];
 let opened = null; // the item that was opened for its time
 
 function readPage() {
   items = [...document.querySelectorAll("[data-items] > [data-key]")].map((el) => ({
-    el, key: el.dataset.key, from: Number(el.dataset.from), to: Number(el.dataset.to), steps: steps(el.dataset.steps), details: el.querySelector("details"),
+    el, key: el.dataset.key, from: Number(el.dataset.from), to: Number(el.dataset.to), steps: steps(el), details: el.querySelector("details"),
   }));
   read(items);
 }
@@ -74,7 +72,7 @@ function apply(update) {
   root.dataset.start = update.start;
   const place = document.querySelector("[data-items]");
   const old = Object.fromEntries(items.map((item) => [item.key, item.el]));
-  place.replaceChildren(...update.items.map(([key, from, to, html]) => {
+  place.replaceChildren(...update.items.map(({ key, from, to, html }) => {
     let el = old[key];
     if (html) {
       const made = document.createElement("template");
@@ -88,8 +86,8 @@ function apply(update) {
     return el;
   }));
   for (const e of document.querySelectorAll("[data-bar]")) e.textContent = update.bar;
-  for (const [name, text] of [["day", update.day], ["plan", `${say("Plan %s", update.n)}, ${update.at}`], ["carry", update.carry]]) {
-    const e = document.querySelector(`[data-${name}]`);
+  for (const [place, text] of [["[data-day]", update.day], ["[data-plan]", `${say("Plan %s", update.n)}, ${update.at}`], ["[data-carry]", update.carry]]) {
+    const e = document.querySelector(place);
     if (e) e.textContent = text;
   }
   document.querySelector("[data-carry]")?.closest("p").toggleAttribute("hidden", !update.carry);

@@ -12,42 +12,41 @@ import (
 	"cuestart/web/shell"
 )
 
-// What parts the steps of an item, and the fields of a step, on their way to the page's
-// script. No name holds them.
-const (
-	stepEnd  = "|"
-	fieldEnd = "~"
-)
+// step is a step of an item as the page's script follows it.
+type step struct {
+	From   int    `json:"from"` // seconds from the block's start
+	To     int    `json:"to"`
+	Drill  int    `json:"drill"` // which of the block's
+	Round  int    `json:"round"`
+	Figure string `json:"figure"`
+	Unit   string `json:"unit"`
+	Kind   string `json:"kind,omitempty"`  // "t" timed, "r" a rest; "": until it is done
+	What   string `json:"what,omitempty"`  // which step it is, above its figure
+	Short  string `json:"short,omitempty"` // what it is called beneath the bar
+	Side   string `json:"side,omitempty"`  // that does it: left or right; "": both, or neither
+}
 
-// stepsOf writes the steps of a block for the page's script, each as: from, to (seconds
-// from the block's start), drill, round, figure, unit, kind ("t" timed, "r" a rest, or
-// ""), what is done, what it is called beneath the bar, and the side that does it ("left",
-// "right" or "").
-func stepsOf(tongue shell.Tongue, e *list.Entry) string {
-	var all []string
+// stepsOf are the steps of a block.
+func stepsOf(tongue shell.Tongue, e *list.Entry) (all []step) {
 	for _, s := range e.Steps() {
-		kind, figure, unit := "", fmt.Sprint(s.Amount), unitOf(tongue, &e.Drills[s.Doing].Drill, s.Step)
+		is := step{From: s.From, To: s.To, Drill: s.Doing, Round: s.Round, Figure: fmt.Sprint(s.Amount),
+			Unit: unitOf(tongue, &e.Drills[s.Doing].Drill, s.Step), Side: sideOf(s)}
 		switch {
 		case isRest(s.Step):
-			kind = "r"
+			is.Kind = "r"
 		case s.Timed():
-			kind = "t"
+			is.Kind = "t"
 		}
 		if s.Measure == drill.Seconds && s.Amount >= 90 {
-			figure, unit = fmt.Sprintf("%d:%02d", s.Amount/60, s.Amount%60), tongue.T("min")
+			is.Figure, is.Unit = fmt.Sprintf("%d:%02d", s.Amount/60, s.Amount%60), tongue.T("min")
 		}
 		if s.Turns > 0 && s.Turn == 0 { // too many to follow one by one
-			figure, unit = fmt.Sprint(s.Turns), fmt.Sprintf("× %d %s", s.Amount, unit)
+			is.Figure, is.Unit = fmt.Sprint(s.Turns), fmt.Sprintf("× %d %s", s.Amount, is.Unit)
 		}
-		what, short := wordsOf(tongue, s)
-		var fields []string
-		for _, field := range []string{fmt.Sprint(s.From), fmt.Sprint(s.To), fmt.Sprint(s.Doing), fmt.Sprint(s.Round),
-			figure, unit, kind, what, short, sideOf(s)} {
-			fields = append(fields, strings.NewReplacer(stepEnd, "/", fieldEnd, "-").Replace(field))
-		}
-		all = append(all, strings.Join(fields, fieldEnd))
+		is.What, is.Short = wordsOf(tongue, s)
+		all = append(all, is)
 	}
-	return strings.Join(all, stepEnd)
+	return all
 }
 
 // sideOf is the side that does a step; "": both, or neither.

@@ -5,7 +5,6 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 
 	"cuestart/core/drill"
 	"cuestart/core/list"
@@ -17,12 +16,10 @@ import (
 func stepped(t *testing.T, lang string, d drill.Drill) (all []string) {
 	d.Name = "Drill"
 	e := list.Alone([]plan.Block{{ID: "b", Name: "B", Items: []plan.Item{{Drill: d}}}})[0]
-	for _, step := range strings.Split(stepsOf(shell.TongueOf(lang), &e), stepEnd) {
-		fields := strings.Split(step, fieldEnd)
-		require.Len(t, fields, 10, step)
-		assert.Equal(t, fields[9], map[string]string{"left": "left", "right": "right", "izquierda": "left",
-			"derecha": "right"}[fields[7]])
-		all = append(all, strings.Join(fields[4:9], ";"))
+	for _, s := range stepsOf(shell.TongueOf(lang), &e) {
+		sides := map[string]string{"left": "left", "right": "right", "izquierda": "left", "derecha": "right"}
+		assert.Equal(t, s.Side, sides[s.What])
+		all = append(all, strings.Join([]string{s.Figure, s.Unit, s.Kind, s.What, s.Short}, ";"))
 	}
 	return all
 }
@@ -53,8 +50,8 @@ func TestAStepSaysWhatToDo(t *testing.T) {
 			"20;m;;90 % effort · length 2 of 2;"}, []string{"20;m;;al 70 % de esfuerzo · largo 1 de 2;",
 			"20;m;;al 90 % de esfuerzo · largo 2 de 2;"}},
 		{drill.Drill{Dose: drill.Dose{Kind: drill.Grid, Counts: [][]int{{2, 1}}, ActSeconds: 5}, Rows: []string{"22 m"},
-			Columns: []string{"left~|", "middle"}, Range: drill.Range{Target: 2}},
-			[]string{"2;times;;22 m, left-/;left-/", "1;time;;22 m, middle;middle"}, nil},
+			Columns: []string{"left", "middle"}, Range: drill.Range{Target: 2}},
+			[]string{"2;times;;22 m, left;left", "1;time;;22 m, middle;middle"}, nil},
 		{drill.Drill{Unit: "throws", Dose: drill.Dose{Kind: drill.Count, ActSeconds: 5}, Range: drill.Range{Target: 1}},
 			[]string{"1;throw;;;"}, []string{"1;lanzamiento;;;"}},
 	} {
