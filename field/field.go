@@ -56,8 +56,34 @@ func (p *Phone) View(events []byte, now int64) ([]byte, error) {
 	return json.Marshal(is)
 }
 
-// Propose is what becomes of the plan if something is different, as JSON of a
-// [conduct.Proposal], within so many steps. It fails with [plan.Problems] where that cannot be.
+// Proposal is what becomes of the plan, as a phone shows it and sends it back where it is taken.
+type Proposal struct {
+	Is     conduct.Different `json:"is"`
+	Placed []conduct.Place   `json:"placed"`
+	Said   string            `json:"said"` // what is different
+	Left   int               `json:"left"` // seconds from now until everybody is due
+	Goes   []string          `json:"goes"`
+	Comes  []string          `json:"comes"`
+	Less   []string          `json:"less"`
+	Moves  []string          `json:"moves"`
+	Cold   []string          `json:"cold"`
+	Mind   []string          `json:"mind"`
+	TopUps []TopUp           `json:"topUps"`
+	Fits   bool              `json:"fits"`
+	Why    string            `json:"why"` // what stands in the way, where it does not fit
+}
+
+// TopUp is a short block that keeps people moving who would be cold at the start.
+type TopUp struct {
+	Who     []string `json:"who"` // ids
+	Name    string   `json:"name"`
+	Seconds int      `json:"seconds"`
+	Effort  float64  `json:"effort"` // 0 to 1
+	At      int      `json:"at"`     // when it begins, in seconds from the start
+}
+
+// Propose is what becomes of the plan if something is different, as JSON of a [Proposal], within
+// so many steps. It fails with [plan.Problems] where that cannot be.
 func (p *Phone) Propose(events []byte, now int64, different []byte, steps int) ([]byte, error) {
 	stand, err := p.stand(events, now)
 	if err != nil {
@@ -74,8 +100,14 @@ func (p *Phone) Propose(events []byte, now int64, different []byte, steps int) (
 	for _, list := range [][]string{made.Goes, made.Comes, made.Less, made.Moves, made.Cold, made.Mind} {
 		each(list, p.in.Told)
 	}
-	made.Said, made.Why = p.in.Told(made.Said), p.in.Told(made.Why)
-	return json.Marshal(made)
+	told := Proposal{Is: made.Is, Placed: made.Placed, Said: p.in.Told(made.Said), Left: made.Left, Goes: made.Goes,
+		Comes: made.Comes, Less: made.Less, Moves: made.Moves, Cold: made.Cold, Mind: made.Mind, Fits: made.Fits,
+		Why: p.in.Told(made.Why)}
+	for _, up := range made.TopUps {
+		told.TopUps = append(told.TopUps, TopUp{Who: up.Who, Name: up.Name, Seconds: up.Seconds, Effort: up.Effort,
+			At: int(up.At)})
+	}
+	return json.Marshal(told)
 }
 
 func (p *Phone) stand(text []byte, now int64) (*conduct.Stand, error) {

@@ -33,7 +33,6 @@ type View struct {
 	Out       []Absent   `json:"out"`
 	Lists     []ListLine `json:"lists"`
 	Players   []Choice   `json:"players"` // who is there, to be picked
-	Late      []Choice   `json:"late"`
 	Places    []Choice   `json:"places"`
 	Leaders   []Choice   `json:"leaders"`
 	Last      string     `json:"last"` // id of the last change, which a new one knows
@@ -182,9 +181,7 @@ func (v *View) choices(d *plan.Document) {
 		if p.Number == 0 {
 			one.Name = p.ShortName()
 		}
-		if v.Players = append(v.Players, one); p.Late > 0 {
-			v.Late = append(v.Late, one)
-		}
+		v.Players = append(v.Players, one)
 	}
 	for _, z := range d.Zones {
 		v.Places = append(v.Places, Choice{z.ID, z.Name})

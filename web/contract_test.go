@@ -58,7 +58,8 @@ func TestPagesAndScriptsKnowTheSameNames(t *testing.T) {
 	for _, n := range name.FindAllString(scripts, -1) {
 		read[n] = true
 	}
-	for _, m := range regexp.MustCompile(`dataset\.(\w+)|dataset\[[^\]]*"(\w+)"[^\]]*"(\w+)"`).FindAllStringSubmatch(scripts, -1) {
+	for _, m := range regexp.MustCompile(`dataset\.(\w+)|dataset\[[^\]]*"(\w+)"[^\]]*"(\w+)"`).FindAllStringSubmatch(scripts,
+		-1) {
 		for _, n := range m[1:] {
 			if n != "" {
 				read[dashed(n)] = true
@@ -68,7 +69,8 @@ func TestPagesAndScriptsKnowTheSameNames(t *testing.T) {
 	require.Greater(t, len(read), 100)
 	word := func(text, n string) bool { return regexp.MustCompile(n + `(?:[^a-z0-9-]|$)`).MatchString(text) }
 	for n := range written {
-		spread := regexp.MustCompile(`\b` + camel(n) + `\b[^=]*=[^=]*dataset\b`).MatchString(scripts) // const { name } = part.dataset
+		// const { name } = part.dataset
+		spread := regexp.MustCompile(`\b` + camel(n) + `\b[^=]*=[^=]*dataset\b`).MatchString(scripts)
 		styled := strings.Contains(pages, "data-["+strings.TrimPrefix(n, "data-"))
 		assert.True(t, read[n] || spread || styled || word(looked, n), "%s is written and nobody reads it", n)
 	}
@@ -88,9 +90,14 @@ func TestAnswersAndScriptsKnowTheSameFields(t *testing.T) {
 	}{
 		{"phone/live.go", "update", "phone/live.js phone/player.js", []string{`\bupdate\.(\w+)`}},
 		{"phone/live.go", "newItem", "phone/player.js", []string{`update\.items\.map\(\(\{ ([\w, ]+) \}\)`}},
-		{"phone/leader.go", "ticked", "phone/grid.js", []string{`dataset\.ticks \|\| "\[\]"\)\.map\(\(\{ ([\w, ]+) \}\)`}},
+		{"phone/leader.go", "ticked", "phone/grid.js",
+			[]string{`dataset\.ticks \|\| "\[\]"\)\.map\(\(\{ ([\w, ]+) \}\)`}},
 		{"phone/steps.go", "step", "phone/follow.js", []string{`\b(?:s|step|p|[^.]next)\.(\w+)`}},
 		{"board/join.go", "said", "board/board.js", []string{`const \{ ([\w, ]+) \} = this\.newest`}},
+		{"../field/field.go", "Proposal", "pitch/pitch.js pitch/different.html",
+			[]string{`proposal\.(\w+)`, `const \{ ([\w, ]+) \} = this\.proposal`}},
+		{"../field/field.go", "TopUp", "pitch/pitch.js pitch/different.html", []string{`\bup\.(\w+)`}},
+		{"../field/view.go", "View", "pitch/*.js pitch/*.html", []string{`\bview\.(\w+)`}},
 		{"log/tests.go", "gateReading", "log/tests.js", []string{`\bis\.(\w+)`}},
 	} {
 		fields, read := fieldsOf(t, c.file, c.kind), map[string]bool{}
@@ -115,6 +122,7 @@ func TestAnswersAndScriptsKnowTheSameFields(t *testing.T) {
 // scriptsOwn are fields that a script adds itself, or that other answers of the same question have.
 var scriptsOwn = map[string][]string{
 	"update": {"now", "reload"},
+	"View":   {"error"}, // of the worker
 	"step":   {"id", "item", "move", "event"},
 }
 

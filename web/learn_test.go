@@ -163,17 +163,17 @@ func TestTheGateIsRead(t *testing.T) {
 	base, p := site(t, "gate")
 	coach := visit(t, base, demo.Email)
 	read := func(device string) string {
-		_, text, _ := coach.post("/sessions/4/tests/read", url.Values{"device": {device}})
+		_, text, _ := coach.post("/sessions/4/tests/read", url.Values{"device": {device}, "unit": {"s"}})
 		return text
 	}
 	assert.Contains(t, read("gate"), "No gate or speed reading is set up")
-	for mood, says := range map[gate.Mood]string{gate.Well: `"unit":"s"`, gate.Garbled: "no result",
+	for mood, says := range map[gate.Mood]string{gate.Well: `"value":1.`, gate.Garbled: "no result",
 		gate.Absent: "Is it plugged in"} {
 		p.Learn.Port = gate.Port{Mood: mood}
 		assert.Contains(t, read("gate"), says)
 	}
 	p.Learn.Port = gate.Port{}
-	assert.Contains(t, read("speed"), `"unit":"m/s"`)
+	assert.Contains(t, read("speed"), "measures in m/s, and this test is in s")
 	assert.Contains(t, read("kettle"), "Is it plugged in")
 }
 

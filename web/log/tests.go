@@ -164,7 +164,8 @@ func (in Room) ReadGate(r *shell.Request) (shell.Answer, error) {
 	if wrong := shell.Problems(err); wrong != nil {
 		is.Problem, err = wrong[0].What, nil
 	} else if unit := r.Form.Text("unit"); err == nil && unit != "" && unit != reading.Unit {
-		is.Problem = fmt.Sprintf("The device measures in %s, and this test is in %s. Type the result.", reading.Unit, unit)
+		is.Problem = fmt.Sprintf("The device measures in %s, and this test is in %s. Type the result.", reading.Unit,
+			unit)
 	}
 	if err != nil {
 		return nil, err

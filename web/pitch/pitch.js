@@ -203,15 +203,15 @@ Alpine.data("pitch", () => ({
     this.consider({ is: "top-up", who, seconds, effort, id });
   },
   take() {
-    const { Is, Placed, Said, TopUps } = this.proposal;
-    this.press({ kind: "change", is: Is, placed: Placed, after: this.view.last }, Said);
-    this.ups = Is.is === "top-up" ? [] : (TopUps ?? []);
+    const { is, placed, said, topUps } = this.proposal;
+    this.press({ kind: "change", is, placed, after: this.view.last }, said);
+    this.ups = is.is === "top-up" ? [] : (topUps ?? []);
     this.proposal = null;
     this.asks = "";
   },
   ups: [],
-  upNow(up) { return this.view.start + up.At - this.now < 60; },
-  upSoon(up) { return this.told("%s: %s from %s", up.Name, this.lasting(up.Seconds), this.toGoAt(up.At)); },
+  upNow(up) { return this.view.start + up.at - this.now < 60; },
+  upSoon(up) { return this.told("%s: %s from %s", up.name, this.lasting(up.seconds), this.toGoAt(up.at)); },
   shut() { // back to what was asked, or all shut
     if (!this.proposal) this.asks = "";
     this.proposal = null;
@@ -236,7 +236,7 @@ Alpine.data("pitch", () => ({
   lasting(seconds) { return clock(seconds); },
   toGoAt(offset) { return `${Math.round(-offset / 60)}′`; },
   hourOf(at) { return hour(at, root.dataset.zone); },
-  leftAfter() { return clock(Math.max(0, this.proposal.Left)); },
+  leftAfter() { return clock(Math.max(0, this.proposal.left)); },
   sent() {
     if (root.dataset.try > 0) return this.told("rehearsal: nothing is kept");
     if (!this.signal) return this.waiting > 0 ? this.told("no signal · %s to send", this.waiting) : this.told("no signal · nothing is lost");
