@@ -11,35 +11,41 @@ import (
 
 // Dose is what was said of how much. What was not said is left out.
 type Dose struct {
-	Kind         drill.Kind `json:"kind"`
-	Sets         int        `json:"sets,omitempty"`
-	LeastSets    int        `json:"least_sets,omitempty"` // of "2-3 sets" the two
-	Reps         int        `json:"reps,omitempty"`
-	Sides        any        `json:"sides,omitempty"` // 1, 2, "own"
-	Directions   int        `json:"directions,omitempty"`
-	Parts        []string   `json:"parts,omitempty"`
-	PartReps     []int      `json:"part_reps,omitempty"` // where each part has its own
-	HoldSeconds  float64    `json:"hold_seconds,omitempty"`
-	Breaths      int        `json:"breaths,omitempty"`
-	Tempo        []float64  `json:"tempo,omitempty"`
-	RestSeconds  float64    `json:"rest_seconds,omitempty"`
-	Least        int        `json:"least,omitempty"` // of "8 to 10" the eight, in what the amount is counted in
-	Trips        int        `json:"trips,omitempty"`
-	To           string     `json:"to,omitempty"`   // the line of the ground that each trip goes to
-	Laps         float64    `json:"laps,omitempty"` // so often round a place; a lap and a half is one trip
-	Metres       float64    `json:"metres,omitempty"`
-	Share        string     `json:"share,omitempty"` // third, half, full, down and back, side to side
-	Effort       float64    `json:"effort,omitempty"`
-	Efforts      []float64  `json:"efforts,omitempty"`
-	Acts         int        `json:"acts,omitempty"`
-	By           string     `json:"by,omitempty"` // pair
-	Rows         []string   `json:"rows,omitempty"`
-	Columns      []string   `json:"columns,omitempty"`
-	Tries        int        `json:"tries,omitempty"`
-	Counts       [][]int    `json:"counts,omitempty"`
-	Seconds      int        `json:"seconds,omitempty"`
-	sides        int        // 0: not said
-	each         bool       // each, without saying of what
+	Kind        drill.Kind `json:"kind"`
+	Sets        int        `json:"sets,omitempty"`
+	LeastSets   int        `json:"least_sets,omitempty"` // of "2-3 sets" the two
+	Reps        int        `json:"reps,omitempty"`
+	Sides       any        `json:"sides,omitempty"` // 1, 2, "own"
+	Directions  int        `json:"directions,omitempty"`
+	Parts       []string   `json:"parts,omitempty"`
+	PartReps    []int      `json:"part_reps,omitempty"` // where each part has its own
+	HoldSeconds float64    `json:"hold_seconds,omitempty"`
+	Breaths     int        `json:"breaths,omitempty"`
+	Tempo       []float64  `json:"tempo,omitempty"`
+	RestSeconds float64    `json:"rest_seconds,omitempty"`
+	Least       int        `json:"least,omitempty"` // of "8 to 10" the eight, in what the amount is counted in
+	Trips       int        `json:"trips,omitempty"`
+	To          string     `json:"to,omitempty"`   // the line of the ground that each trip goes to
+	Laps        float64    `json:"laps,omitempty"` // so often round a place; a lap and a half is one trip
+	Metres      float64    `json:"metres,omitempty"`
+	Share       string     `json:"share,omitempty"` // third, half, full, down and back, side to side
+	Effort      float64    `json:"effort,omitempty"`
+	Efforts     []float64  `json:"efforts,omitempty"`
+	Acts        int        `json:"acts,omitempty"`
+	By          string     `json:"by,omitempty"` // pair
+	Rows        []string   `json:"rows,omitempty"`
+	Columns     []string   `json:"columns,omitempty"`
+	Tries       int        `json:"tries,omitempty"`
+	Counts      [][]int    `json:"counts,omitempty"`
+	Seconds     int        `json:"seconds,omitempty"`
+
+	scratch
+}
+
+// scratch is what a reading itself has to remember of an amount; none of it is told.
+type scratch struct {
+	sides        int  // 0: not said
+	each         bool // each, without saying of what
 	own, inAll   bool
 	ownSide      bool    // in this word
 	bare         int     // a number without a unit

@@ -132,7 +132,8 @@ func (r *Reader) Heard(text string) Line {
 // meaning is a line as one reading of it has it.
 func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 	is.Who = append(who, is.Who...)
-	l := Line{Said: text, Cues: slices.Clone(is.Cues), At: is.At, score: is.Score, one: is.One, sure: is.Sure}
+	l := Line{Said: text, Cues: slices.Clone(is.Cues), At: is.At,
+		ofLine: ofLine{score: is.Score, one: is.One, sure: is.Sure}}
 	r.resolve(&l, &is)
 	if is.From != nil || is.To != nil || is.Done != nil {
 		l.Window = &Window{is.From, is.To}
@@ -379,7 +380,7 @@ func told(metres float64, unit string) string {
 // heardDose is an amount as a dose; nil where nothing was said.
 func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 	d := &Dose{Sets: whole(a.Sets), LeastSets: whole(a.LeastSets), Least: whole(a.Least), RestSeconds: a.Rest,
-		Tempo: a.Tempo, Efforts: a.Efforts, each: a.Each}
+		Tempo: a.Tempo, Efforts: a.Efforts, scratch: scratch{each: a.Each}}
 	if a.Sides == 2 {
 		d.Sides, d.sides = 2, 2
 	}

@@ -130,6 +130,11 @@ type Line struct {
 
 	Times int `json:"times,omitempty"` // how often a combo is done
 
+	ofLine
+}
+
+// ofLine is what a reading itself has to remember of a line; none of it is told.
+type ofLine struct {
 	score  float64 // how well the line is explained
 	one    bool    // its words say that one thing is done
 	sure   float64 // how likely it is of its kind
