@@ -52,7 +52,7 @@ func TestAFormThatEndsEarlyChangesNothing(t *testing.T) {
 			continue
 		}
 		path := address(r, parts)
-		sent := "revision=" + itoa(revision) + "&title=Cut&name=Cut&first=Cut&slack=60&use=yes&text=Jog+2+min&says=late&"
+		sent := "revision=" + itoa(revision) + "&title=Cut&name=Cut&first=Cut&slack=60&use=yes&text=Jog+2+min&"
 		assert.Equal(t, http.StatusBadRequest, coach.cut(path, sent), path)
 		tried++
 	}

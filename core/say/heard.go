@@ -150,23 +150,7 @@ func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 			l.Dose.back = backPace[strings.ToLower(m[2])]
 		}
 	case hear.Combo:
-		l.Is, l.Name, l.Times, l.RestSeconds = IsCombo, is.Name, int(is.Times), is.Amount.Rest
-		for _, e := range is.Amount.Efforts {
-			l.Cues = append(l.Cues, strconv.Itoa(int(100*e+0.5))+" %")
-		}
-		each := eachAtEnd.FindStringSubmatch(text)
-		of := each != nil && number(each[1]) == l.Times && !strings.Contains(strings.ToLower(text), " then ") &&
-			!slices.ContainsFunc(is.Steps, func(s hear.Step) bool {
-				once := s.Amount
-				once.Reps -= 1
-				return !s.Amount.None() && !once.None() || s.Amount.Metres > 0
-			})
-		for _, s := range is.Steps {
-			if of { // "arms, arms and body, half slide, 20 strokes each"
-				s.Amount.Reps, l.Times = is.Times, 1
-			}
-			l.Drills = append(l.Drills, r.oneOf(s.Name, &s.Amount))
-		}
+		r.hearCombo(&l, &is, text)
 	case hear.Choice:
 		l.Is, l.Name = IsChoice, is.Name
 		for _, name := range is.Choices {
@@ -180,6 +164,27 @@ func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 		l.Is, l.Note = IsNote, oneLine(text)
 	}
 	return l
+}
+
+// hearCombo fills in several things done one after the other.
+func (r *Reader) hearCombo(l *Line, is *hear.Reading, text string) {
+	l.Is, l.Name, l.Times, l.RestSeconds = IsCombo, is.Name, int(is.Times), is.Amount.Rest
+	for _, e := range is.Amount.Efforts {
+		l.Cues = append(l.Cues, strconv.Itoa(int(100*e+0.5))+" %")
+	}
+	each := eachAtEnd.FindStringSubmatch(text)
+	of := each != nil && number(each[1]) == l.Times && !strings.Contains(strings.ToLower(text), " then ") &&
+		!slices.ContainsFunc(is.Steps, func(s hear.Step) bool {
+			once := s.Amount
+			once.Reps -= 1
+			return !s.Amount.None() && !once.None() || s.Amount.Metres > 0
+		})
+	for _, s := range is.Steps {
+		if of { // "arms, arms and body, half slide, 20 strokes each"
+			s.Amount.Reps, l.Times = is.Times, 1
+		}
+		l.Drills = append(l.Drills, r.oneOf(s.Name, &s.Amount))
+	}
 }
 
 // hearHeading fills in a heading: where it is of people at a place, by them.
