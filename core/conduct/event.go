@@ -7,12 +7,12 @@ package conduct
 
 import (
 	"cmp"
-	"cuestart/core/schedule"
 	"slices"
 	"strings"
 
 	"cuestart/core/clock"
 	"cuestart/core/plan"
+	"cuestart/core/schedule"
 )
 
 // Kind is what was pressed.

@@ -9,13 +9,12 @@ import (
 	"strconv"
 	"time"
 
-	"cuestart/planner/boards"
-
 	"cuestart/core/clock"
 	"cuestart/core/compose"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/planner"
+	"cuestart/planner/boards"
 	"cuestart/planner/keep"
 	"cuestart/store"
 )

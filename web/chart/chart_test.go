@@ -7,14 +7,14 @@ import (
 	"testing"
 	"time"
 
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 	"cuestart/core/schedule"
-
-	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 )
 
 func TestTextStaysInItsBox(t *testing.T) {
