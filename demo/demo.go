@@ -29,13 +29,13 @@ const (
 // zone is the time zone of the demo's grounds.
 const zone = "Europe/London"
 
-// Fill makes the demo club in an empty database, with sessions after now. A
+// Fill makes the demo club in an empty database, with sessions after now, its password hashed at that cost. A
 // database that has a club is left alone.
-func Fill(ctx context.Context, s *store.Store, now time.Time) error {
+func Fill(ctx context.Context, s *store.Store, now time.Time, cost *argon2id.Params) error {
 	if empty, err := s.Clubs.Empty(ctx); err != nil || !empty {
 		return err
 	}
-	hash, err := argon2id.CreateHash(Password, argon2id.DefaultParams)
+	hash, err := argon2id.CreateHash(Password, cost)
 	if err != nil {
 		return err
 	}

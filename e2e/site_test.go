@@ -12,6 +12,7 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"os"
+	"os/exec"
 	"path/filepath"
 	"strings"
 	"sync"
@@ -69,7 +70,7 @@ func site(t *testing.T, withDemo bool) (address string, p *office.Office) {
 	p.Now = func() time.Time { return now }
 	signIns, end := s.SignIns()
 	handler := web.Handler(shell.Config{Office: p, Live: live.Over(t.Context(), p.Base), SignIns: signIns,
-		Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+		Log: slog.New(slog.DiscardHandler), Hashing: demotest.Cheap})
 	var cut atomic.Bool
 	listening := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if cut.Load() {
@@ -126,6 +127,12 @@ var chromium = sync.OnceValue(func() context.Context {
 	options := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU,
 		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true),
 		chromedp.Flag("hide-scrollbars", true))
+	if *figures == "" { // the core for the browser runs for moments only: it is not worth making it faster
+		options = append(options, chromedp.Flag("js-flags", "--liftoff-only"))
+	}
+	if windowless, err := exec.LookPath("chromium-headless-shell"); err == nil {
+		options = append(options, chromedp.ExecPath(windowless))
+	}
 	ctx, _ := chromedp.NewExecAllocator(context.Background(), options...)
 	ctx, endChromium = chromedp.NewContext(ctx, chromedp.WithErrorf(func(string, ...any) {}))
 	if err := chromedp.Do(ctx); err != nil {

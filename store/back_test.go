@@ -12,6 +12,7 @@ import (
 
 	"cuestart/core/club"
 	"cuestart/demo"
+	"cuestart/demo/demotest"
 	"cuestart/store"
 )
 
@@ -61,7 +62,7 @@ func TestOnlyOneOfManyAtOnceGetsANumber(t *testing.T) {
 // Of many who press undo at once each step is taken back once.
 func TestAStepIsTakenBackOnce(t *testing.T) {
 	ctx, s := context.Background(), open(t, "undorace")
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
 	session, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	for n := 10; n <= 12; n++ {
@@ -181,7 +182,7 @@ func TestAStepBackFitsForward(t *testing.T) {
 		raw.QueryRow("SELECT column_name FROM information_schema.columns WHERE table_schema = DATABASE() AND "+
 			"table_name = 'team_session' AND column_name = 'edition'").Scan(&name))
 	require.NoError(t, s.Migrate(ctx))
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
 	assert.Error(t, s.MigrateTo(ctx, 2), "from here there is no way back without losing something")
 	_, err := s.Sessions.Session(ctx, 1, 1)
 	assert.NoError(t, err, "and trying it lost nothing")

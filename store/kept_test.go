@@ -16,6 +16,7 @@ import (
 	"cuestart/core/runin"
 	"cuestart/core/schedule"
 	"cuestart/demo"
+	"cuestart/demo/demotest"
 	"cuestart/store"
 )
 
@@ -24,7 +25,7 @@ import (
 func TestWhatIsWorkedOutGoesWithItsPlan(t *testing.T) {
 	ctx, s := context.Background(), open(t, "workedout")
 	_, raw := older(t, "workedout", 18)
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
 	first, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	cuts, err := s.Sessions.Cuts(ctx, first)
@@ -62,7 +63,7 @@ func TestWhatIsWorkedOutGoesWithItsPlan(t *testing.T) {
 // What came before is told by digests alone, the latest first.
 func TestEarlierPlansOfItsKindAreTold(t *testing.T) {
 	ctx, s := context.Background(), open(t, "earlier")
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
 	match, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	earlier, err := s.Sessions.Earlier(ctx, 3, 6)
@@ -124,7 +125,7 @@ func TestTidyingKeepsWhatCanBeTakenBack(t *testing.T) {
 func TestEverySessionIsThinned(t *testing.T) {
 	ctx, s := context.Background(), open(t, "thinall")
 	_, raw := older(t, "thinall", 18)
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
 	for range 7 { // 128 times as many
 		_, err := raw.Exec(`INSERT INTO team_session (club_id, squad_id, kind, title, start_at, time_zone, revision) SELECT club_id, squad_id, kind, title, start_at, time_zone, 1 FROM team_session`)
 		require.NoError(t, err)
@@ -159,7 +160,7 @@ func TestThingsBelongWhereTheySay(t *testing.T) {
 	ctx, s := context.Background(), open(t, "owners")
 	_, raw := older(t, "owners", 18, "INSERT INTO club (id, name, sport) VALUES (7, 'Elsewhere', 'Netball')",
 		"INSERT INTO squad (id, club_id, name, grade) VALUES (70, 7, 'Firsts', 'club')")
-	require.NoError(t, demo.Fill(ctx, s, wednesday)) // there is a club: nothing is filled in
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap)) // there is a club: nothing is filled in
 	for _, text := range []string{"INSERT INTO club (id, name, sport) VALUES (1, 'Brackwater', 'Rugby union')",
 		"INSERT INTO squad (id, club_id, name, grade) VALUES (5, 1, 'Firsts', 'club')",
 		"INSERT INTO account (id, club_id, email, name, role, password_hash) VALUES (1, 1, 'c@b.example', 'C', " +

@@ -11,13 +11,14 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/demo"
+	"cuestart/demo/demotest"
 	"cuestart/store"
 )
 
 // reachable is the demo's first session, published.
 func reachable(t *testing.T, name string) (context.Context, *store.Store, string) {
 	ctx, s := context.Background(), open(t, name)
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
 	token, err := s.Shares.Publish(ctx, 1, 1, 1, anything)
 	require.NoError(t, err)
 	return ctx, s, token

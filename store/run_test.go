@@ -14,6 +14,7 @@ import (
 
 	"cuestart/core/conduct"
 	"cuestart/demo"
+	"cuestart/demo/demotest"
 	"cuestart/store"
 )
 
@@ -28,7 +29,7 @@ func done(n int) store.Arriving {
 // came in, and the plan is that of the first.
 func TestEventsJoin(t *testing.T) {
 	ctx, s := context.Background(), open(t, "events")
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
 	_, err := s.Runs.Run(ctx, 1, 1)
 	assert.ErrorIs(t, err, store.ErrNotFound, "nobody has pressed yet")
 	var all sync.WaitGroup
@@ -88,7 +89,7 @@ func TestEventsJoin(t *testing.T) {
 // season and a drill's last day are read of it.
 func TestALogComesBackWhole(t *testing.T) {
 	ctx, s := context.Background(), open(t, "logs")
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
 	session, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	made, err := conduct.AsPlanned(conduct.Plan{Document: session.Document, Schedule: session.Schedule})
@@ -155,7 +156,7 @@ func TestALogComesBackWhole(t *testing.T) {
 // Who is erased is in no log, no event and no run by name; what was done stays.
 func TestAnErasedPlayerIsInNoLog(t *testing.T) {
 	ctx, s := context.Background(), open(t, "erasedlog")
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
 	session, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	player := session.Document.Players[4]

@@ -44,8 +44,8 @@ func fitted(t *testing.T, session *store.Session, n int) store.Fitted {
 
 func TestAPlanComesBackAsItWasAndCanBeUndone(t *testing.T) {
 	ctx, s := context.Background(), open(t, "undo")
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
-	require.NoError(t, demo.Fill(ctx, s, wednesday), "a second time changes nothing")
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap), "a second time changes nothing")
 	sessions, all, err := s.Sessions.Sessions(ctx, 1, wednesday, 2)
 	require.NoError(t, err)
 	require.Len(t, sessions, 2)
@@ -95,7 +95,7 @@ func TestAPlanComesBackAsItWasAndCanBeUndone(t *testing.T) {
 
 func TestOnlyOneOfManyAtOnceChangesAPlan(t *testing.T) {
 	ctx, s := context.Background(), open(t, "race")
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
 	session, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	next := fitted(t, session, 10)
@@ -120,7 +120,7 @@ func TestOnlyOneOfManyAtOnceChangesAPlan(t *testing.T) {
 
 func TestWhatIsSharedStaysUntilItIsPublishedAgain(t *testing.T) {
 	ctx, s := context.Background(), open(t, "share")
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
 	session, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	token, err := s.Shares.Publish(ctx, 1, 1, 1, anything)
@@ -153,7 +153,7 @@ func TestWhatIsSharedStaysUntilItIsPublishedAgain(t *testing.T) {
 
 func TestAnotherClubsThingsAreNotThere(t *testing.T) {
 	ctx, s := context.Background(), open(t, "clubs")
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
 	session, err := s.Sessions.Session(ctx, 1, 1)
 	require.NoError(t, err)
 	for name, err := range map[string]error{
@@ -248,7 +248,7 @@ func TestThingsAreKeptWholeAndTakenBack(t *testing.T) {
 
 func TestARemovedSessionIsGoneUntilItIsBroughtBack(t *testing.T) {
 	ctx, s := context.Background(), open(t, "removed")
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
 	token, err := s.Shares.Publish(ctx, 1, 1, 1, anything)
 	require.NoError(t, err)
 	require.NoError(t, s.Sessions.Remove(ctx, 1, 1, true))

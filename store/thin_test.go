@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/demo"
+	"cuestart/demo/demotest"
 )
 
 // A plan that is changed two hundred times over forty days keeps all of the last
@@ -16,7 +17,7 @@ import (
 func TestALongHistoryIsThinned(t *testing.T) {
 	ctx, s := context.Background(), open(t, "thin")
 	_, raw := older(t, "thin", 18)
-	require.NoError(t, demo.Fill(ctx, s, wednesday))
+	require.NoError(t, demo.Fill(ctx, s, wednesday, demotest.Cheap))
 	_, err := raw.Exec("UPDATE plan_edition SET made_at = '2026-11-24 12:00:00'")
 	require.NoError(t, err)
 	session, err := s.Sessions.Session(ctx, 1, 1)

@@ -84,8 +84,7 @@ func alone(t *testing.T, name string) (address string, p *office.Office) {
 	require.NoError(t, err)
 	t.Cleanup(func() { raw.Close() })
 	sites.Store(testOf(t), standing{s, raw})
-	hash, err := argon2id.CreateHash(demo.Password, &argon2id.Params{Memory: 64, Iterations: 1, Parallelism: 1,
-		SaltLength: 16, KeyLength: 32})
+	hash, err := argon2id.CreateHash(demo.Password, demotest.Cheap)
 	require.NoError(t, err)
 	for _, statement := range []string{
 		"INSERT INTO club (id, name, sport) VALUES (2, 'Elsewhere', 'Netball')",
@@ -103,7 +102,7 @@ func alone(t *testing.T, name string) (address string, p *office.Office) {
 	p.Now = func() time.Time { return now }
 	signIns, end := s.SignIns()
 	listening := httptest.NewServer(web.Handler(shell.Config{Office: p, Live: live.Over(t.Context(), p.Base),
-		SignIns: signIns, Log: slog.New(slog.DiscardHandler)}))
+		SignIns: signIns, Log: slog.New(slog.DiscardHandler), Hashing: demotest.Cheap}))
 	t.Cleanup(func() { listening.Close(); end() })
 	return listening.URL, p
 }

@@ -19,6 +19,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/demo"
+	"cuestart/demo/demotest"
 	"cuestart/planner"
 	"cuestart/web"
 	"cuestart/web/shell"
@@ -60,7 +61,7 @@ func TestGuessingHitsTheGuesser(t *testing.T) {
 	var log bytes.Buffer
 	signIns, end := storeOf(t).SignIns()
 	defer end()
-	listening := httptest.NewServer(web.Handler(shell.Config{Office: p, SignIns: signIns,
+	listening := httptest.NewServer(web.Handler(shell.Config{Office: p, SignIns: signIns, Hashing: demotest.Cheap,
 		Proxies: []string{"127.0.0.1"}, Log: slog.New(slog.NewTextHandler(&log, nil))}))
 	defer listening.Close()
 	known := ""

@@ -42,7 +42,7 @@ type site struct {
 func Handler(config shell.Config) http.Handler {
 	o := config.Office
 	s := site{
-		account: account.Room{Keep: o.Keep, Staff: o.Staff},
+		account: account.Room{Keep: o.Keep, Staff: o.Staff, Passwords: account.NewPasswords(config.Hashing)},
 		board: board.Room{Boards: o.Boards, Books: o.Books, Diary: o.Diary, Keep: o.Keep, Pitchside: o.Pitchside,
 			Reach: o.Reach, WhatIf: o.WhatIf, Wording: o.Wording},
 		book:      book.Room{Books: o.Books, Diary: o.Diary, Learn: o.Learn, Wording: o.Wording},

@@ -24,12 +24,14 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/demo"
+	"cuestart/mariadb/mariadbtest"
 )
 
 var binary string
 
 func TestMain(m *testing.M) {
 	os.Exit(func() int {
+		os.Setenv("TMPDIR", mariadbtest.Folder()) // for t.TempDir
 		dir, err := os.MkdirTemp("", "cuestart-cmd")
 		if err != nil {
 			panic(err)

@@ -14,6 +14,7 @@ import (
 	"syscall"
 	"time"
 
+	"github.com/alexedwards/argon2id"
 	"github.com/caarlos0/env/v11"
 
 	"cuestart/demo"
@@ -158,7 +159,7 @@ func serve(ctx context.Context, withDemo bool) error {
 	}
 	defer end()
 	if withDemo {
-		if err := demo.Fill(ctx, s, time.Now()); err != nil {
+		if err := demo.Fill(ctx, s, time.Now(), argon2id.DefaultParams); err != nil {
 			return fmt.Errorf("the demo club cannot be filled in: %w", err)
 		}
 	}

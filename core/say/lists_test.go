@@ -97,7 +97,7 @@ func listsTaught(lists []*pasted, rounds int) kindsField {
 
 // What the lines of a list are is learned from whole lists; it holds for lists that were left out.
 func TestWhatListsAreIsLearned(t *testing.T) {
-	lists := pastedLists(t, otherHalf(lessons(t), 5))
+	lists := pastedLists(t, otherHalf(lessons(), 5))
 	if *learn {
 		text := listsTaught(lists, 6).written('l', 0.05)
 		require.NoError(t, os.WriteFile("../hear/listweights.go",

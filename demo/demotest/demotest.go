@@ -11,11 +11,15 @@ import (
 	"testing"
 	"time"
 
+	"github.com/alexedwards/argon2id"
 	"github.com/stretchr/testify/require"
 
 	"cuestart/demo"
 	"cuestart/store"
 )
+
+// Cheap is what a hash of a password costs in tests: next to nothing.
+var Cheap = &argon2id.Params{Memory: 64, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 32}
 
 // Open is a database of a test's own, in today's schema and empty. A server gives the data source name of a database.
 func Open(t *testing.T, dsn func(database string) string, name string) *store.Store {
@@ -25,7 +29,7 @@ func Open(t *testing.T, dsn func(database string) string, name string) *store.St
 // Filled is a database of a test's own, with the demo club as it is at a moment, the same for all tests of a package.
 func Filled(t *testing.T, dsn func(database string) string, name string, at time.Time) *store.Store {
 	return copied(t, dsn, name, "made_demo", func(ctx context.Context, s *store.Store) error {
-		return errors.Join(s.Migrate(ctx), demo.Fill(ctx, s, at))
+		return errors.Join(s.Migrate(ctx), demo.Fill(ctx, s, at, Cheap))
 	})
 }
 

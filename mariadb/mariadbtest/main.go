@@ -5,13 +5,21 @@ import (
 	"context"
 	"fmt"
 	"os"
+	"syscall"
 	"testing"
 
 	"cuestart/mariadb"
 )
 
-// inMemory is where a system keeps files in memory.
-const inMemory = "/dev/shm"
+// Folder is where tests keep what need not outlive them: in memory, where a system has such a place with room.
+func Folder() string {
+	const inMemory, room = "/dev/shm", 4 << 30
+	var place syscall.Statfs_t
+	if err := syscall.Statfs(inMemory, &place); err == nil && place.Bavail*uint64(place.Bsize) > room {
+		return inMemory
+	}
+	return os.TempDir()
+}
 
 // unsafe are settings with which a server waits for no disk: what is in it does not outlive the tests.
 var unsafe = []string{"--innodb-flush-log-at-trx-commit=0", "--innodb-doublewrite=OFF", "--innodb-flush-method=nosync",
@@ -20,10 +28,7 @@ var unsafe = []string{"--innodb-flush-log-at-trx-commit=0", "--innodb-doublewrit
 // Run starts a server in a folder of its own, in memory where there is such a place, sets it, runs the
 // tests and stops it again. It returns what TestMain has to exit with.
 func Run(m *testing.M, server **mariadb.Server) int {
-	dir, err := os.MkdirTemp(inMemory, "cuestart-test")
-	if err != nil {
-		dir, err = os.MkdirTemp("", "cuestart-test")
-	}
+	dir, err := os.MkdirTemp(Folder(), "cuestart-test")
 	if err == nil {
 		defer os.RemoveAll(dir)
 		*server, err = mariadb.Start(context.Background(), dir, unsafe...)

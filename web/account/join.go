@@ -59,7 +59,7 @@ func (in Room) Join(r *shell.Request) (shell.Answer, error) {
 	r.Form.Must("password", passwordProblem(password, who.Email, who.Name, who.ClubName))
 	if err = r.Form.Err(); err == nil {
 		var hash string
-		if hash, err = hashed(r.Context(), password); err != nil {
+		if hash, err = in.Passwords.hashed(r.Context(), password); err != nil {
 			return nil, err
 		}
 		joined, err := in.Staff.Join(r.Context(), token, hash)

@@ -109,7 +109,7 @@ func (in Room) SetPassword(r *shell.Request) (shell.Answer, error) {
 	f.Must("password", passwordProblem(f.Raw("password"), r.By.Email, r.By.Name, r.By.ClubName))
 	if err = f.Err(); err == nil {
 		var hash string
-		if hash, err = hashed(r.Context(), f.Raw("password")); err == nil {
+		if hash, err = in.Passwords.hashed(r.Context(), f.Raw("password")); err == nil {
 			err = in.Staff.SetPassword(r.Context(), r.By, hash)
 		}
 	}

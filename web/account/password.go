@@ -14,17 +14,32 @@ import (
 	"cuestart/web/shell"
 )
 
-// hashing is how many passwords are hashed at once: each takes 64 MB for a moment.
-var hashing = make(chan struct{}, 2)
-
 // busyAfter is how long somebody waits for their turn.
 const busyAfter = 3 * time.Second
 
+// Passwords hashes passwords and compares them, two at once: each takes 64 MB for a moment.
+type Passwords struct {
+	params *argon2id.Params
+	turns  chan struct{}
+	nobody func() string // a hash to compare with where there is no account: the time of the answer does not tell
+}
+
+// NewPasswords hashes at a cost; nil: as is usual.
+func NewPasswords(cost *argon2id.Params) *Passwords {
+	if cost == nil {
+		cost = argon2id.DefaultParams
+	}
+	return &Passwords{params: cost, turns: make(chan struct{}, 2), nobody: sync.OnceValue(func() string {
+		hash, _ := argon2id.CreateHash("nobody", cost)
+		return hash
+	})}
+}
+
 // turn waits for a turn to hash, and fails where there are too many before.
-func turn(ctx context.Context) (done func(), err error) {
+func (ps *Passwords) turn(ctx context.Context) (done func(), err error) {
 	select {
-	case hashing <- struct{}{}:
-		return func() { <-hashing }, nil
+	case ps.turns <- struct{}{}:
+		return func() { <-ps.turns }, nil
 	case <-ctx.Done():
 		return nil, ctx.Err()
 	case <-time.After(busyAfter):
@@ -34,18 +49,18 @@ func turn(ctx context.Context) (done func(), err error) {
 }
 
 // hashed is the hash of a password.
-func hashed(ctx context.Context, password string) (string, error) {
-	done, err := turn(ctx)
+func (ps *Passwords) hashed(ctx context.Context, password string) (string, error) {
+	done, err := ps.turn(ctx)
 	if err != nil {
 		return "", err
 	}
 	defer done()
-	return argon2id.CreateHash(password, argon2id.DefaultParams)
+	return argon2id.CreateHash(password, ps.params)
 }
 
 // matches tells whether a password is that of a hash.
-func matches(ctx context.Context, password, hash string) (bool, error) {
-	done, err := turn(ctx)
+func (ps *Passwords) matches(ctx context.Context, password, hash string) (bool, error) {
+	done, err := ps.turn(ctx)
 	if err != nil {
 		return false, err
 	}
@@ -53,13 +68,6 @@ func matches(ctx context.Context, password, hash string) (bool, error) {
 	right, err := argon2id.ComparePasswordAndHash(password, hash)
 	return right && err == nil, nil
 }
-
-// nobody is a hash to compare with where there is no account, so that the time of the answer does
-// not tell.
-var nobody = sync.OnceValue(func() string {
-	hash, _ := argon2id.CreateHash("nobody", argon2id.DefaultParams)
-	return hash
-})
 
 // passwordProblem says what is wrong with a new password, or "": it is short, common,
 // or made of what everybody knows of its owner.

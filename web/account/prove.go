@@ -173,7 +173,9 @@ func (in Room) ownPassword(r *shell.Request) (right, tooMany bool, err error) {
 		return false, false, err
 	}
 	return r.Guarded(shell.ByOwn, r.By.Email,
-		func() (bool, error) { return matches(r.Context(), r.Form.Raw("present"), secrets.PasswordHash) })
+		func() (bool, error) {
+			return in.Passwords.matches(r.Context(), r.Form.Raw("present"), secrets.PasswordHash)
+		})
 }
 
 // mustOwnPassword says in a sentence, for a field, that it was not their password.
@@ -247,7 +249,7 @@ func (in Room) SetReset(r *shell.Request) (shell.Answer, error) {
 		page.Body = b
 		return page, nil
 	}
-	hash, err := hashed(r.Context(), r.Form.Raw("password"))
+	hash, err := in.Passwords.hashed(r.Context(), r.Form.Raw("password"))
 	if err != nil {
 		return nil, err
 	}

@@ -7,6 +7,7 @@ import (
 
 // Room is what these screens may touch.
 type Room struct {
-	Keep  *keep.Keep
-	Staff *staff.Staff
+	Keep      *keep.Keep
+	Staff     *staff.Staff
+	Passwords *Passwords
 }

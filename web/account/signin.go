@@ -41,13 +41,13 @@ func (in Room) Enter(r *shell.Request) (shell.Answer, error) {
 	}
 	found, secrets, err := in.Staff.AccountByEmail(r.Context(), email)
 	if errors.Is(err, planner.ErrNotFound) {
-		secrets.PasswordHash, err = nobody(), nil
+		secrets.PasswordHash, err = in.Passwords.nobody(), nil
 	}
 	if err != nil {
 		return nil, err
 	}
 	right, tooMany, err := r.Guarded(shell.ByPassword, email, func() (bool, error) {
-		right, err := matches(r.Context(), r.Form.Raw("password"), secrets.PasswordHash)
+		right, err := in.Passwords.matches(r.Context(), r.Form.Raw("password"), secrets.PasswordHash)
 		return right && found.ID != 0, err
 	})
 	if tooMany {
@@ -122,7 +122,7 @@ func (in Room) Found(r *shell.Request) (shell.Answer, error) {
 }
 
 func (in Room) found(r *shell.Request, b welcomeBody) (planner.Account, error) {
-	hash, err := hashed(r.Context(), r.Form.Raw("password"))
+	hash, err := in.Passwords.hashed(r.Context(), r.Form.Raw("password"))
 	if err != nil {
 		return planner.Account{}, err
 	}

@@ -60,20 +60,21 @@ func TestACommonPasswordIsRefused(t *testing.T) {
 // However many sign in at once, two passwords are hashed at a time; who waits too long
 // is told so.
 func TestFewPasswordsAreHashedAtOnce(t *testing.T) {
-	first, err := turn(t.Context())
+	of := NewPasswords(nil)
+	first, err := of.turn(t.Context())
 	require.NoError(t, err)
-	second, err := turn(t.Context())
+	second, err := of.turn(t.Context())
 	require.NoError(t, err)
 	hurried, cancel := context.WithTimeout(t.Context(), 20*time.Millisecond)
 	defer cancel()
-	_, err = turn(hurried)
+	_, err = of.turn(hurried)
 	assert.ErrorIs(t, err, context.DeadlineExceeded)
-	_, err = turn(t.Context())
+	_, err = of.turn(t.Context())
 	var refused shell.Refusal
 	require.ErrorAs(t, err, &refused)
 	assert.Equal(t, http.StatusServiceUnavailable, refused.Status)
 	first()
-	third, err := turn(t.Context())
+	third, err := of.turn(t.Context())
 	require.NoError(t, err)
 	second()
 	third()

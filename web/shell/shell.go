@@ -12,6 +12,7 @@ import (
 	"net/http"
 	"time"
 
+	"github.com/alexedwards/argon2id"
 	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
 
@@ -30,6 +31,7 @@ type Config struct {
 	Proxies []string       // whose word on where a request comes from is taken
 	Outbox  bool           // the letters that wait to be sent are shown on a page: for a demo
 	Log     *slog.Logger
+	Hashing *argon2id.Params // what a hash of a password costs; nil: as is usual
 }
 
 // Shell serves the screens.
