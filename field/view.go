@@ -60,7 +60,6 @@ type Card struct {
 	Others []string `json:"others"` // who does something else by a ruling, without the reason
 	Own    []string `json:"own"`    // what its players always do in own time
 	Last   string   `json:"last"`   // id of the last event about it
-	Said   bool     `json:"said"`
 }
 
 // Drill is a drill of a block, as it is told.
@@ -228,7 +227,7 @@ func cardOf(s *conduct.Stand, r *conduct.Run, list string, ticks map[conduct.Cel
 	c := Card{ID: r.ID, Name: r.Name, Phase: r.Phase.Key(), Letter: r.Phase.Letter(), Who: d.Audience(r.Who),
 		Leader: d.LeaderName(r.Leader), Where: d.ZoneName(r.Zone), From: s.Unix(r.Start), To: s.Unix(r.End),
 		ToGo: r.Start.ToGo(), Length: clock.Lasting(r.Length()), State: string(r.State), List: list,
-		Last: s.Last("block " + r.ID), Said: r.Said}
+		Last: s.Last("block " + r.ID)}
 	if len(r.Members) < len(d.Players) {
 		if numbers := d.Numbers(r.Members); numbers != "" && !strings.HasPrefix(numbers, "+") {
 			if strings.Contains(c.Who, ", ") { // a list of names

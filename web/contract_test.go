@@ -98,6 +98,20 @@ func TestAnswersAndScriptsKnowTheSameFields(t *testing.T) {
 			[]string{`proposal\.(\w+)`, `const \{ ([\w, ]+) \} = this\.proposal`}},
 		{"../field/field.go", "TopUp", "pitch/pitch.js pitch/different.html", []string{`\bup\.(\w+)`}},
 		{"../field/view.go", "View", "pitch/*.js pitch/*.html", []string{`\bview\.(\w+)`}},
+		{"../field/view.go", "Card", "pitch/pitch.js pitch/*.html", []string{`\b(?:c|card)\.(\w+)`}},
+		{"../field/view.go", "Drill", "pitch/pitch.js pitch/*.html", []string{`\b(?:d|drill)\.(\w+)`}},
+		{"../field/view.go", "Row", "pitch/*.html", []string{`\brow\.(\w+)`}},
+		{"../field/view.go", "Cell", "pitch/pitch.js pitch/*.html", []string{`\bcell\.(\w+)`}},
+		{"../field/view.go", "Fixed", "pitch/*.html", []string{`\be\.(name|who|to)\b`}},
+		{"../field/view.go", "Idle", "pitch/*.html", []string{`\b(?:i|idle)\.(\w+)`}},
+		{"../field/view.go", "Dispute", "pitch/*.html", []string{`\bd\.(says|held)\b`}},
+		{"../field/view.go", "Absent", "pitch/*.html", []string{`\bo\.(\w+)`}},
+		{"../field/view.go", "ListLine", "pitch/pitch.js pitch/*.html", []string{`\b(?:l|list)\.(\w+)`}},
+		{"../field/view.go", "Choice", "pitch/*.html", []string{`\b(?:p|z)\.(\w+)`}},
+		{"phone/wall.go", "strand", "phone/wall.js", []string{`\bs\.(\w+)`}},
+		{"phone/wall.go", "onWall", "phone/wall.js", []string{`\b(?:is|e|next)\??\.(\w+)`}},
+		{"../planner/whatif/drag.go", "Dragged", "board/drag.js", []string{`show\(\{ ([\w, ]+) \}`}},
+		{"../planner/whatif/drag.go", "Moved", "board/drag.js", []string{`\bmove\.(\w+)`}},
 		{"log/tests.go", "gateReading", "log/tests.js", []string{`\bis\.(\w+)`}},
 	} {
 		fields, read := fieldsOf(t, c.file, c.kind), map[string]bool{}
@@ -124,6 +138,8 @@ var scriptsOwn = map[string][]string{
 	"update": {"now", "reload"},
 	"View":   {"error"}, // of the worker
 	"step":   {"id", "item", "move", "event"},
+	"Card":   {"filter"},
+	"Drill":  {"says", "held"}, // of a dispute
 }
 
 // fieldsOf are the fields of a type as JSON names them.

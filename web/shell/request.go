@@ -4,14 +4,10 @@ import (
 	"context"
 	"errors"
 	"io"
-	"mime/multipart"
 	"net/http"
-	"net/url"
 	"strconv"
 	"strings"
 	"time"
-
-	"github.com/gin-gonic/gin"
 
 	"cuestart/live"
 	"cuestart/planner"
@@ -23,8 +19,8 @@ type Request struct {
 	By   planner.Account // who is signed in; zero where nobody is
 	Form *Form           // what was sent
 
+	asks
 	shell *Shell
-	gin   *gin.Context
 }
 
 // Errors that lead elsewhere: to sign in, to give the password again, to set a second
@@ -133,50 +129,8 @@ func (r *Request) Coach() bool { return r.May(planner.ToPlan) && r.May(planner.T
 // Medical tells whether who asks makes rulings.
 func (r *Request) Medical() bool { return r.May(planner.ToRule) }
 
-// Path is what is asked for.
-func (r *Request) Path() string { return r.gin.Request.URL.Path }
-
-// Param is a part of the path, by its name there.
-func (r *Request) Param(name string) string { return r.gin.Param(name) }
-
-// ParamID is a part of the path that is an id; 0, which nothing has, if it is none.
-func (r *Request) ParamID(name string) uint64 { return readID(r.gin.Param(name)) }
-
-// Query is what the address asks for, "" where it does not say.
-func (r *Request) Query(name string) string { return r.gin.Query(name) }
-
-// QueryCount is what the address asks for as a number; 0 if it is none.
-func (r *Request) QueryCount(name string) int {
-	n, _ := strconv.Atoi(r.gin.Query(name))
-	return max(0, n)
-}
-
 // Live tells open pages what is new.
 func (r *Request) Live() *live.Hub { return r.shell.Live }
-
-// QueryID is what the address asks for as an id; 0, which nothing has, if it is none.
-func (r *Request) QueryID(name string) uint64 { return readID(r.gin.Query(name)) }
-
-// Asked is everything that the address asks for.
-func (r *Request) Asked() url.Values { return r.gin.Request.URL.Query() }
-
-// Wants tells whether the page's script asks for that part of it alone.
-func (r *Request) Wants(part string) bool { return part != "" && r.gin.GetHeader(partHeader) == part }
-
-// partHeader names a part of a page, in a question and in its answer.
-const partHeader = "X-Part"
-
-// Header is what the page's script says under a name, or "".
-func (r *Request) Header(name string) string { return r.gin.GetHeader(name) }
-
-// Cookie is what the browser keeps under a name, or "".
-func (r *Request) Cookie(name string) string {
-	value, _ := r.gin.Cookie(name)
-	return value
-}
-
-// File is a file of the form.
-func (r *Request) File(name string) (*multipart.FileHeader, error) { return r.gin.FormFile(name) }
 
 // Say has something said on the next page.
 func (r *Request) Say(what string) { r.shell.sessions.Put(r.Context(), saidKey, what) }
@@ -197,12 +151,6 @@ func (r *Request) Demo() bool { return r.shell.Outbox }
 
 // Unlisted keeps the answer out of what search engines list.
 func (r *Request) Unlisted() { r.gin.Header("X-Robots-Tag", "noindex") }
-
-// readID reads an id; 0, which nothing has, if it is none.
-func readID(text string) uint64 {
-	n, _ := strconv.ParseUint(text, 10, 64)
-	return n
-}
 
 // send offers a file to be saved.
 func (r *Request) send(name, kind string, write func(io.Writer) error) {

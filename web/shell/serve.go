@@ -56,7 +56,7 @@ func (r Routes) Post(path string, h Handler) { r.group.POST(path, r.handle(h)) }
 
 func (r Routes) handle(h Handler) gin.HandlerFunc {
 	return func(c *gin.Context) {
-		request := &Request{shell: r.shell, gin: c, Form: &Form{values: c.Request.PostForm}}
+		request := &Request{shell: r.shell, asks: asks{c}, Form: &Form{values: c.Request.PostForm}}
 		if request.Form.values == nil {
 			request.Form.values = url.Values{}
 		}
@@ -307,7 +307,7 @@ func (s *Shell) recover(c *gin.Context) {
 
 // plainly says one thing and ends the request.
 func (s *Shell) plainly(c *gin.Context, status int, heading, line string) {
-	Refusal{status, heading, line}.write(&Request{shell: s, gin: c})
+	Refusal{status, heading, line}.write(&Request{shell: s, asks: asks{c}})
 	c.Abort()
 }
 
