@@ -33,7 +33,7 @@ func (b *browser) hand(x, y, toX, toY float64, shift bool) (says string) {
 	for n := 1.0; n <= 8; n++ {
 		b.mouse("mouseMoved", x+(toX-x)*n/8, y+(toY-y)*n/8, shift)
 	}
-	time.Sleep(100 * time.Millisecond) // the last move has come
+	b.settled() // the last move has come
 	b.until(`document.querySelector("[data-says]")?.textContent.includes(";") || document.querySelector("[data-says][data-refused]")`)
 	b.until(`!document.querySelector("[data-says]:not([hidden])[aria-busy]")`) // what was asked last is answered
 	says = b.text("[data-says]")
@@ -93,7 +93,7 @@ func TestABlockIsDragged(t *testing.T) {
 
 	says = b.takes("team", 9.5, true)
 	assert.Contains(t, says, "lies outside the work")
-	time.Sleep(300 * time.Millisecond)
+	b.settled()
 	assert.Equal(t, "3", eval[string](b, `document.querySelector("[name=revision]").value`), "nothing was changed")
 	assert.Equal(t, after, order())
 	assert.Equal(t, "/sessions/1", eval[string](b, "location.pathname + location.search"), "a drag opens no block")

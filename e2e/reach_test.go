@@ -171,10 +171,9 @@ func TestAPhoneInTrouble(t *testing.T) {
 	held := phone.text("[data-f=drill]") + phone.text("[data-f=what]")
 	phone.run(`(() => { const real = Date.now; Date.now = () => real() + 200000 })()`)
 	phone.until(`!(` + running + `)`)
-	time.Sleep(600 * time.Millisecond)
+	phone.until(`document.querySelector("[data-do=wait]").innerText == "Go on"`)
 	assert.Equal(t, held, phone.text("[data-f=drill]")+phone.text("[data-f=what]"),
 		"asleep through three steps: what comes next waits")
-	assert.Equal(t, "Go on", phone.text("[data-do=wait]"))
 	phone.click(`[data-do=done]`)
 	phone.until(`document.querySelector("[data-f=drill]").innerText + document.querySelector("[data-f=what]").innerText != ` +
 		quoted(held))

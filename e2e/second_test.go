@@ -125,7 +125,7 @@ func TestAPhoneSaysWhatWasNotKept(t *testing.T) {
 	b.click(`[data-do=late]`)
 	b.click(`[data-late]`)
 	b.until(`document.querySelector("[data-notice=refused]")?.innerText.includes("very often")`)
-	time.Sleep(300 * time.Millisecond)
+	b.settled()
 	assert.NotContains(t, b.text("main"), "Will be sent")
 	assert.Empty(t, eval[string](b, `document.querySelector("[data-notice=sent]")?.innerText ?? ""`))
 }

@@ -72,26 +72,34 @@ func site(t *testing.T, withDemo bool) (address string, p *office.Office) {
 	handler := web.Handler(shell.Config{Office: p, Live: live.Over(t.Context(), p.Base), SignIns: signIns,
 		Log: slog.New(slog.DiscardHandler), Hashing: demotest.Cheap})
 	var cut atomic.Bool
+	own := &standing{store: s}
 	listening := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if cut.Load() {
 			panic(http.ErrAbortHandler) // the line is dead
 		}
+		if r.Header.Get("Accept") != "text/event-stream" { // which stays open
+			own.asked.Add(1)
+			own.open.Add(1)
+			defer own.open.Add(-1)
+		}
 		handler.ServeHTTP(w, r)
 	}))
-	sites.Store(whole(t), &standing{store: s, signal: func(there bool) {
+	own.signal = func(there bool) {
 		cut.Store(!there)
 		if !there {
 			listening.CloseClientConnections()
 		}
-	}})
+	}
+	sites.Store(whole(t), own)
 	t.Cleanup(func() { listening.Close(); end() })
 	return listening.URL, p
 }
 
 // standing is what a test's own site stands on.
 type standing struct {
-	store  *store.Store
-	signal func(there bool)
+	store       *store.Store
+	signal      func(there bool)
+	asked, open atomic.Int64 // requests so far, and those that wait for their answer
 }
 
 // sites are those of the tests that run, by the test's name.
@@ -275,6 +283,21 @@ func (b *browser) until(condition string) {
 			chromedp.Evaluate[bool](`document.readyState == "complete" && Boolean(`+condition+`)`))
 		return err == nil && met
 	}, 30*time.Second, 30*time.Millisecond, condition)
+}
+
+// settled waits until all that was pressed is sent, answered and drawn: what has not come of it by then never will.
+func (b *browser) settled() {
+	b.t.Helper()
+	own, calm, before := siteOf(b.t), 0, int64(-1)
+	require.Eventually(b.t, func() bool {
+		evalPromise(b,
+			`new Promise(done => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => done("")))))`)
+		asked := own.asked.Load()
+		if calm++; asked != before || own.open.Load() > 0 {
+			calm, before = 0, asked
+		}
+		return calm == 2
+	}, 30*time.Second, 5*time.Millisecond)
 }
 
 // kept waits until the keeper holds the page that is open, for a time without a signal.

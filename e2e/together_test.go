@@ -35,7 +35,7 @@ func TestTwoCoachesOnOneBoard(t *testing.T) {
 	for _, b := range []*browser{one, two} {
 		b.open("/sessions/1?block=bands")
 		b.until(`document.querySelector("[x-data=board]")?._x_dataStack`)
-		time.Sleep(300 * time.Millisecond) // it listens
+		b.until(`document.querySelector("[x-data=told]")._x_dataStack[0].news?.readyState == EventSource.OPEN`)
 	}
 	one.click("#prio-could")
 	one.until(`document.querySelector("[name=revision]").value == "2"`)
@@ -58,7 +58,7 @@ func TestTwoCoachesOnOneBoard(t *testing.T) {
 	two.until(`document.querySelector("#prio-could")`)
 	two.click("#prio-could")
 	two.until(`document.querySelector("[name=revision]").value == "3"`)
-	time.Sleep(700 * time.Millisecond)
+	one.until(`document.querySelector("[x-data=board]")._x_dataStack[0].newest?.revision == 3`) // it knows
 	assert.Equal(t, "at 30", eval[string](one, `document.querySelector("#block-said").value`),
 		"what is being written stays")
 	leaves()
