@@ -19,7 +19,7 @@ field:
 
 # Everything: vet, formatting, the import rule, unit, store, process and browser tests.
 test: lint field
-	@sh scripts/need.sh $(MARIADB) pdftotext=poppler-utils
+	@sh scripts/need.sh $(MARIADB) pdftotext=poppler-utils node=nodejs
 	@$(CHROMIUM)
 	began=$$(date +%s) && GOGC=400 go test -count=1 -vet=off -ldflags="-s -w" -timeout 40m ./e2e ./web ./... && mkdir -p var && echo $$(($$(date +%s) - began)) > var/suite_s
 

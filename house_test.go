@@ -65,6 +65,7 @@ var mayImport = map[string][]string{
 	"web/account":   room("staff", "keep"),
 	"web/board":     room("boards", "whatif", "reach", "diary", "wording", "books", "keep", "pitchside"),
 	"web/book":      room("books", "diary", "wording", "learn"),
+	"web/files":     room("keep", "books", "staff", "diary"),
 	"web/links":     room("boards", "reach"),
 	"web/otherwise": room("boards", "whatif"),
 	"web/log":       room("learn", "keep", "staff", "boards"),
@@ -72,7 +73,7 @@ var mayImport = map[string][]string{
 	"web/phone":     room("reach", "books"),
 	"web/pitch":     room("pitchside", "keep"),
 	"web/place":     room("keep", "books"),
-	"web/sheet":     room("boards", "books", "keep", "diary", "reach", "staff"),
+	"web/sheet":     room("boards", "books", "reach"),
 	"web/today":     room("diary", "boards", "keep", "books"),
 	"web/words":     room("wording", "boards", "books"),
 }

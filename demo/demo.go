@@ -58,7 +58,7 @@ func Fill(ctx context.Context, s *store.Store, now time.Time, cost *argon2id.Par
 	}
 	now = now.In(location)
 	saturday := next(now, time.Saturday, 15, 0)
-	plans := []*plan.Document{HomeMatch(saturday), training(next(now, time.Tuesday, 18, 50)),
+	plans := []*plan.Document{HomeMatch(saturday), Training(next(now, time.Tuesday, 18, 50)),
 		awayMatch(next(saturday.Add(time.Hour), time.Saturday, 14, 30))}
 	fitted := make([]*schedule.Schedule, len(plans))
 	for n, d := range plans {
@@ -379,7 +379,8 @@ func awayMatch(start time.Time) *plan.Document {
 	return d
 }
 
-func training(start time.Time) *plan.Document {
+// Training is the demo's training on the same ground.
+func Training(start time.Time) *plan.Document {
 	d := base(start, plan.Span{From: clock.BeforeStart(40 * 60), To: clock.BeforeStart(-90 * 60)})
 	d.Title, d.Kind, d.StartName = "Tuesday training", plan.Training, "Training"
 	d.Margin, d.Open = 180, clock.BeforeStart(30*60)

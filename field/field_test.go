@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/core/conduct"
+	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/demo"
 	"cuestart/field"
@@ -19,10 +20,13 @@ import (
 var start = time.Date(2026, 11, 28, 15, 0, 0, 0, time.UTC)
 
 // match is the demo's match on a phone.
-func match(t *testing.T) (*field.Phone, conduct.Plan) {
+func match(t *testing.T) (*field.Phone, conduct.Plan) { return with(t, demo.HomeMatch) }
+
+// with is a plan that starts at start, on a phone.
+func with(t *testing.T, made func(start time.Time) *plan.Document) (*field.Phone, conduct.Plan) {
 	london, err := time.LoadLocation("Europe/London")
 	require.NoError(t, err)
-	d := demo.HomeMatch(start.In(london))
+	d := made(start.In(london))
 	s, err := schedule.Fit(t.Context(), d, 3000)
 	require.NoError(t, err)
 	text, err := json.Marshal(conduct.Plan{Document: d, Schedule: s})

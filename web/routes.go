@@ -4,9 +4,9 @@ import (
 	"cuestart/planner"
 	"cuestart/web/account"
 	"cuestart/web/board"
+	"cuestart/web/files"
 	"cuestart/web/phone"
 	"cuestart/web/pitch"
-	"cuestart/web/sheet"
 	"cuestart/web/shell"
 	"cuestart/web/words"
 )
@@ -21,7 +21,7 @@ func (s site) routes(open shell.Routes) {
 	s.books(club, keep)
 	s.peoples(club, keep)
 	s.places(club, keep)
-	s.files(club, keep)
+	s.savedAndRead(club, keep)
 	s.sessions(club, change)
 	s.hand(club, change)
 	s.runs(open, club, change)
@@ -135,17 +135,17 @@ func (s site) places(club, keep shell.Routes) {
 	keep.Post("/sport/reset", s.place.ResetSport)
 }
 
-// files are what is read in and saved.
-func (s site) files(club, keep shell.Routes) {
-	keep.Get("/import", s.sheet.Import)
-	keep.Post("/import", s.sheet.ReadIn)
-	club.Get("/export/template.csv", sheet.Template)
-	club.Get("/export/squad.csv", s.sheet.SaveSquad)
-	club.Get("/export/tests.csv", s.sheet.SaveTests)
-	club.Get("/export/tests.json", s.sheet.SaveTests)
-	club.Get("/export/fixtures.csv", s.sheet.SaveFixtures)
-	club.Get("/export/drills.csv", s.sheet.SaveDrills)
-	club.Get("/routines/:id/routine.json", s.sheet.SaveRoutine)
+// savedAndRead is what is read in from files and saved as files.
+func (s site) savedAndRead(club, keep shell.Routes) {
+	keep.Get("/import", s.files.Import)
+	keep.Post("/import", s.files.ReadIn)
+	club.Get("/export/template.csv", files.Template)
+	club.Get("/export/squad.csv", s.files.SaveSquad)
+	club.Get("/export/tests.csv", s.files.SaveTests)
+	club.Get("/export/tests.json", s.files.SaveTests)
+	club.Get("/export/fixtures.csv", s.files.SaveFixtures)
+	club.Get("/export/drills.csv", s.files.SaveDrills)
+	club.Get("/routines/:id/routine.json", s.files.SaveRoutine)
 	club.Get("/sessions/:session/plan.json", s.sheet.SavePlan)
 	club.Get("/sessions/:session/plan.csv", s.sheet.SaveSheet)
 	club.Get("/sessions/:session/calendar.ics", s.sheet.SaveCalendar)

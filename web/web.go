@@ -8,6 +8,7 @@ import (
 	"cuestart/web/account"
 	"cuestart/web/board"
 	"cuestart/web/book"
+	"cuestart/web/files"
 	"cuestart/web/links"
 	"cuestart/web/log"
 	"cuestart/web/otherwise"
@@ -26,6 +27,7 @@ type site struct {
 	account   account.Room
 	board     board.Room
 	book      book.Room
+	files     files.Room
 	links     links.Room
 	log       log.Room
 	otherwise otherwise.Room
@@ -46,6 +48,7 @@ func Handler(config shell.Config) http.Handler {
 		board: board.Room{Boards: o.Boards, Books: o.Books, Diary: o.Diary, Keep: o.Keep, Pitchside: o.Pitchside,
 			Reach: o.Reach, WhatIf: o.WhatIf, Wording: o.Wording},
 		book:      book.Room{Books: o.Books, Diary: o.Diary, Learn: o.Learn, Wording: o.Wording},
+		files:     files.Room{Books: o.Books, Diary: o.Diary, Keep: o.Keep, Staff: o.Staff},
 		links:     links.Room{Boards: o.Boards, Reach: o.Reach},
 		log:       log.Room{Keep: o.Keep, Learn: o.Learn, Staff: o.Staff},
 		otherwise: otherwise.Room{Boards: o.Boards, WhatIf: o.WhatIf},
@@ -53,10 +56,9 @@ func Handler(config shell.Config) http.Handler {
 		phone:     phone.New(o.Books, o.Reach),
 		pitch:     pitch.Room{Keep: o.Keep, Pitchside: o.Pitchside},
 		place:     place.Room{Books: o.Books, Keep: o.Keep},
-		sheet: sheet.Room{Boards: o.Boards, Books: o.Books, Diary: o.Diary, Keep: o.Keep, Reach: o.Reach,
-			Staff: o.Staff},
-		today: today.Room{Boards: o.Boards, Books: o.Books, Diary: o.Diary, Keep: o.Keep},
-		words: words.Room{Boards: o.Boards, Books: o.Books, Wording: o.Wording},
+		sheet:     sheet.Room{Boards: o.Boards, Books: o.Books, Reach: o.Reach},
+		today:     today.Room{Boards: o.Boards, Books: o.Books, Diary: o.Diary, Keep: o.Keep},
+		words:     words.Room{Boards: o.Boards, Books: o.Books, Wording: o.Wording},
 	}
 	return shell.New(config).Handler(s.routes)
 }

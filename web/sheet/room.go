@@ -3,18 +3,12 @@ package sheet
 import (
 	"cuestart/planner/boards"
 	"cuestart/planner/books"
-	"cuestart/planner/diary"
-	"cuestart/planner/keep"
 	"cuestart/planner/reach"
-	"cuestart/planner/staff"
 )
 
 // Room is what these screens may touch.
 type Room struct {
 	Boards *boards.Boards
 	Books  *books.Books
-	Diary  *diary.Diary
-	Keep   *keep.Keep
 	Reach  *reach.Reach
-	Staff  *staff.Staff
 }

@@ -1,5 +1,4 @@
-// Package sheet is paper and files: the staff's sheet, and everything that is
-// read in or saved.
+// Package sheet is paper: the staff's sheet, cards, lists of drills, and a plan saved as a file.
 package sheet
 
 import (

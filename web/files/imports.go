@@ -1,4 +1,4 @@
-package sheet
+package files
 
 import (
 	"cmp"
