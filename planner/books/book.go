@@ -247,18 +247,30 @@ func (bk *Books) DrawDrill(ctx context.Context, by planner.Account, code string,
 	return err
 }
 
+// own is a drill of a club's own. It fails with ErrNotFound where there is none.
+func (bk *Books) own(ctx context.Context, clubID uint64, code string) (own planner.Entry[club.Drill], err error) {
+	b, err := bk.Book(ctx, clubID)
+	if err != nil {
+		return own, err
+	}
+	own, ok := b.Own[code]
+	if !ok {
+		return own, planner.ErrNotFound
+	}
+	return own, nil
+}
+
 // AsDrawn gives up the club's own figure of a drill for the one that the book has. It fails
 // with ErrNotFound where the club has none.
 func (bk *Books) AsDrawn(ctx context.Context, by planner.Account, code string) error {
 	if err := planner.May(by, planner.ToKeep); err != nil {
 		return err
 	}
-	b, err := bk.Book(ctx, by.ClubID)
+	own, err := bk.own(ctx, by.ClubID, code)
 	if err != nil {
 		return err
 	}
-	own, ok := b.Own[code]
-	if !ok || own.Is.Figure == nil && !own.Is.Plain {
+	if own.Is.Figure == nil && !own.Is.Plain {
 		return planner.ErrNotFound
 	}
 	is := own.Is
@@ -272,13 +284,9 @@ func (bk *Books) ResetDrill(ctx context.Context, by planner.Account, code string
 	if err := planner.May(by, planner.ToKeep); err != nil {
 		return err
 	}
-	b, err := bk.Book(ctx, by.ClubID)
+	own, err := bk.own(ctx, by.ClubID, code)
 	if err != nil {
 		return err
-	}
-	own, ok := b.Own[code]
-	if !ok {
-		return planner.ErrNotFound
 	}
 	_, err = bk.base.Save(ctx, by, own.Is.Name+" as it came", planner.Change{ID: own.ID, Is: own.Is, Gone: true})
 	return err

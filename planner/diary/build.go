@@ -18,11 +18,7 @@ func (di *Diary) Build(ctx context.Context, by planner.Account, id uint64, revis
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}
-	session, err := di.boards.Session(ctx, by.ClubID, id)
-	if err != nil {
-		return nil, err
-	}
-	brief, err := di.briefOf(ctx, by.ClubID, session.Document)
+	brief, err := di.briefOf(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, err
 	}
@@ -81,11 +77,16 @@ func rename(d *plan.Document, were []plan.Unit) {
 }
 
 // briefOf is the brief of a session that is there.
-func (di *Diary) briefOf(ctx context.Context, clubID uint64, d *plan.Document) (b compose.Brief, err error) {
+func (di *Diary) briefOf(ctx context.Context, clubID, id uint64) (b compose.Brief, err error) {
+	session, err := di.boards.Session(ctx, clubID, id)
+	if err != nil {
+		return b, err
+	}
 	known, err := di.books.Playbook(ctx, clubID)
 	if err != nil {
 		return b, err
 	}
+	d := session.Document
 	start, err := d.Start.Resolve()
 	if err != nil {
 		return b, plan.In("start", "%s", err)
@@ -119,11 +120,7 @@ func (di *Diary) FillList(ctx context.Context, by planner.Account, id uint64, re
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return nil, err
 	}
-	session, err := di.boards.Session(ctx, by.ClubID, id)
-	if err != nil {
-		return nil, err
-	}
-	brief, err := di.briefOf(ctx, by.ClubID, session.Document)
+	brief, err := di.briefOf(ctx, by.ClubID, id)
 	if err != nil {
 		return nil, err
 	}
