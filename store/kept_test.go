@@ -73,7 +73,7 @@ func TestEarlierPlansOfItsKindAreTold(t *testing.T) {
 	earlier, err = s.Sessions.Earlier(ctx, 1, 6)
 	require.NoError(t, err)
 	assert.Len(t, earlier, 4)
-	require.NoError(t, s.Sessions.Remove(ctx, 1, 1, true))
+	require.NoError(t, s.Sessions.Remove(ctx, 1, 1))
 	earlier, err = s.Sessions.Earlier(ctx, 3, 6)
 	require.NoError(t, err)
 	assert.Len(t, earlier, 4, "what was removed was never held")

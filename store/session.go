@@ -216,17 +216,20 @@ func (s Sessions) InForce(ctx context.Context, clubID, id uint64) (uint32, Made,
 		known(err)
 }
 
-// Remove takes a session off every list, and what its links show with it, or
-// brings it back. It fails with ErrNotFound.
-func (s Sessions) Remove(ctx context.Context, clubID, id uint64, gone bool) error {
-	n, err := int64(0), error(nil)
-	if gone {
-		n, err = s.queries.RemoveSession(ctx, db.RemoveSessionParams{ID: id, ClubID: clubID})
-	} else {
-		n, err = s.queries.RestoreSession(ctx, db.RestoreSessionParams{ID: id, ClubID: clubID})
-	}
-	if err == nil && n == 0 {
-		err = ErrNotFound
+// Remove takes a session off every list, and what its links show with it. It fails with ErrNotFound.
+func (s Sessions) Remove(ctx context.Context, clubID, id uint64) error {
+	return one(s.queries.RemoveSession(ctx, db.RemoveSessionParams{ID: id, ClubID: clubID}))
+}
+
+// Restore brings it back. It fails with ErrNotFound.
+func (s Sessions) Restore(ctx context.Context, clubID, id uint64) error {
+	return one(s.queries.RestoreSession(ctx, db.RestoreSessionParams{ID: id, ClubID: clubID}))
+}
+
+// one fails with ErrNotFound where no row was changed.
+func one(changed int64, err error) error {
+	if err == nil && changed == 0 {
+		return ErrNotFound
 	}
 	return err
 }

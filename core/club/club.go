@@ -142,9 +142,9 @@ func (p Player) Unique() string {
 
 func (p Player) Validate() error {
 	v := problems{}
-	v.name("first", p.First, true)
-	v.name("last", p.Last, false)
-	v.name("position", p.Position, false)
+	v.mustName("first", p.First)
+	v.mayName("last", p.Last)
+	v.mayName("position", p.Position)
 	v.when(p.Number < 0 || p.Number > MaxNumber, "number", fmt.Sprintf("a number lies between 1 and %d", MaxNumber))
 	v.oneOf("foot", string(p.Foot), "", "right", "left", "both")
 	v.oneOf("hand", string(p.Hand), "", "right", "left", "both")
@@ -169,7 +169,7 @@ func (u Unit) Label() string  { return u.Name }
 func (u Unit) Unique() string { return u.Name }
 func (u Unit) Validate() error {
 	v := problems{}
-	v.name("name", u.Name, true)
+	v.mustName("name", u.Name)
 	v.when(len(u.Players) == 0, "players", "nobody is in it")
 	return v.err()
 }
@@ -203,9 +203,9 @@ func (r Restriction) Validate() error {
 	for _, joint := range r.Spare {
 		v.oneOf("spare", joint, drill.Regions...)
 	}
-	v.day("from", r.From, true)
-	v.day("until", r.Until, false)
-	v.day("review", r.Review, false)
+	v.mustDay("from", r.From)
+	v.mayDay("until", r.Until)
+	v.mayDay("review", r.Review)
 	v.when(r.Until != "" && r.Until < r.From, "until", "it ends before it begins")
 	v.when(len(r.Reason) > 500, "reason", "keep it to 500 characters")
 	return v.err()
@@ -258,8 +258,8 @@ func (f Fixture) Label() string  { return f.Title }
 func (f Fixture) Unique() string { return f.UID }
 func (f Fixture) Validate() error {
 	v := problems{}
-	v.name("title", f.Title, true)
-	v.name("place", f.Place, false)
+	v.mustName("title", f.Title)
+	v.mayName("place", f.Place)
 	v.oneOf("kind", string(f.For), string(plan.Match), string(plan.Training))
 	v.when(f.UID == "" || len(f.UID) > 100, "uid", "a fixture needs an id of 1 to 100 characters")
 	_, err := f.Start.Resolve()
@@ -304,10 +304,10 @@ func (t Trial) Label() string { return strings.TrimSpace(t.Player + " " + t.Test
 func (t Trial) Unique() string { return strings.TrimSpace(t.Test + " " + t.Day + " " + t.Part) }
 func (t Trial) Validate() error {
 	v := problems{}
-	v.name("test", t.Test, true)
+	v.mustName("test", t.Test)
 	v.when(len(t.Unit) > 20, "unit", "keep it to 20 characters")
 	v.oneOf("better", string(t.Better), string(Higher), string(Lower))
-	v.day("day", t.Day, true)
+	v.mustDay("day", t.Day)
 	v.when(len(t.Tries) == 0 || len(t.Tries) > 20, "tries", "there are between 1 and 20 tries")
 	v.oneOf("part", t.Part, "", Before, After)
 	for _, x := range t.Tries {
@@ -348,10 +348,13 @@ func (p *problems) when(wrong bool, where, what string) {
 	}
 }
 
-func (p *problems) name(where, name string, needed bool) {
-	if name == "" && !needed {
-		return
+func (p *problems) mayName(where, name string) {
+	if name != "" {
+		p.mustName(where, name)
 	}
+}
+
+func (p *problems) mustName(where, name string) {
 	if what := plan.NameProblem(name); what != "" {
 		p.add(where, what)
 	}
@@ -364,10 +367,13 @@ func (p *problems) oneOf(where, word string, all ...string) {
 	}
 }
 
-func (p *problems) day(where, day string, needed bool) {
-	if day == "" && !needed {
-		return
+func (p *problems) mayDay(where, day string) {
+	if day != "" {
+		p.mustDay(where, day)
 	}
+}
+
+func (p *problems) mustDay(where, day string) {
 	_, err := time.Parse(time.DateOnly, day)
 	p.when(err != nil, where, fmt.Sprintf("%q is not a day such as 2026-11-28", day))
 }

@@ -22,7 +22,7 @@ func (d Drill) Label() string  { return d.Name }
 func (d Drill) Unique() string { return d.Code }
 func (d Drill) Validate() error {
 	v := problems{}
-	v.name("name", d.Name, true)
+	v.mustName("name", d.Name)
 	v.when(d.Code == "" || len(d.Code) > 80, "code", "a drill needs a code of 1 to 80 letters")
 	v.when(len(d.Aim) > 4*plan.MaxName || d.Aim == "", "aim", "say in one line why it is there")
 	v.when(len(d.Phases) == 0, "phases", "say in which phase it belongs")
@@ -48,11 +48,11 @@ func (s Sport) Unique() string { return s.Key }
 // Validate checks the names; what refers to drills is checked where it is saved.
 func (s Sport) Validate() error {
 	v := problems{}
-	v.name("name", s.Name, true)
-	v.name("start", s.Start, true)
+	v.mustName("name", s.Name)
+	v.mustName("start", s.Start)
 	v.when(s.Key == "" || len(s.Key) > 40, "key", "begin from a sport that is known")
 	for _, p := range s.Positions {
-		v.name("positions", p, true)
+		v.mustName("positions", p)
 	}
 	return v.err()
 }

@@ -19,7 +19,7 @@ func (v Venue) Label() string  { return v.Name }
 func (v Venue) Unique() string { return v.Name }
 func (v Venue) Validate() error {
 	p := problems{}
-	p.name("name", v.Name, true)
+	p.mustName("name", v.Name)
 	_, err := time.LoadLocation(v.TimeZone)
 	p.when(err != nil || v.TimeZone == "", "time_zone", fmt.Sprintf("the time zone %q is not known", v.TimeZone))
 	return p.err()
@@ -54,7 +54,7 @@ func (z Zone) Label() string  { return z.Name }
 func (z Zone) Unique() string { return z.Name }
 func (z Zone) Validate() error {
 	v := problems{}
-	v.name("name", z.Name, true)
+	v.mustName("name", z.Name)
 	v.when(z.Capacity < 1 || z.Capacity > MaxPeople, "capacity",
 		fmt.Sprintf("it holds between 1 and %d people", MaxPeople))
 	v.when(z.Lanes < 1 || z.Lanes > MaxLanes, "lanes", fmt.Sprintf("it has between 1 and %d lanes", MaxLanes))
@@ -63,7 +63,7 @@ func (z Zone) Validate() error {
 	}
 	v.when(len(z.Fittings) > 20, "fittings", "name 20 things at most")
 	for _, one := range z.Fittings {
-		v.name("fittings", one, true)
+		v.mustName("fittings", one)
 	}
 	v.when(z.Metres < 0 || z.Metres > MaxMetres, "metres", fmt.Sprintf("a lane is up to %d m long", MaxMetres))
 	v.hours(z.Opens, z.Closes)
@@ -92,7 +92,7 @@ func (k Kit) Label() string  { return k.Name }
 func (k Kit) Unique() string { return k.Name }
 func (k Kit) Validate() error {
 	v := problems{}
-	v.name("name", k.Name, true)
+	v.mustName("name", k.Name)
 	v.when(k.Pieces < 0 || k.Pieces > MaxPieces, "pieces", "there are between 0 and 10,000")
 	return v.err()
 }
@@ -111,8 +111,8 @@ func (s Staff) Label() string  { return s.Name }
 func (s Staff) Unique() string { return s.Name }
 func (s Staff) Validate() error {
 	v := problems{}
-	v.name("name", s.Name, true)
-	v.name("role", s.Role, false)
+	v.mustName("name", s.Name)
+	v.mayName("role", s.Role)
 	v.hours(s.Opens, s.Closes)
 	return v.err()
 }

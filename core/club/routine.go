@@ -39,15 +39,15 @@ func (r Routine) Label() string  { return r.Name }
 func (r Routine) Unique() string { return r.Name }
 func (r Routine) Validate() error {
 	v := problems{}
-	v.name("name", r.Name, true)
-	v.name("for", r.For, false)
-	v.name("season", r.Season, false)
+	v.mustName("name", r.Name)
+	v.mayName("for", r.For)
+	v.mayName("season", r.Season)
 	v.when(len(r.Blocks) == 0, "blocks", "a routine has at least one block")
 	if _, known := plan.Methods[r.Method]; !known {
 		v.add("method", fmt.Sprintf("%q is not a method that is known", r.Method))
 	}
 	for _, b := range r.Blocks {
-		v.name("blocks."+b.ID, b.Name, true)
+		v.mustName("blocks."+b.ID, b.Name)
 		v.when(len(b.Items) == 0 || len(b.Items) > plan.MaxItems, "blocks."+b.ID,
 			fmt.Sprintf("a block has between 1 and %d drills", plan.MaxItems))
 		for _, item := range b.Items {

@@ -71,7 +71,7 @@ func (bd *Boards) Remove(ctx context.Context, by planner.Account, id uint64) err
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return err
 	}
-	return bd.sessions.Remove(ctx, by.ClubID, id, true)
+	return bd.sessions.Remove(ctx, by.ClubID, id)
 }
 
 // Restore brings a removed session back. It fails with ErrNotFound.
@@ -79,5 +79,5 @@ func (bd *Boards) Restore(ctx context.Context, by planner.Account, id uint64) er
 	if err := planner.May(by, planner.ToPlan); err != nil {
 		return err
 	}
-	return bd.sessions.Remove(ctx, by.ClubID, id, false)
+	return bd.sessions.Restore(ctx, by.ClubID, id)
 }
