@@ -300,8 +300,8 @@ func (r *reading) tooFew(s *warmth.Strand, done map[string]int) {
 	}
 }
 
-func (r *reading) itemOf(block, code string) *drill.Drill {
-	b := r.Document.Block(block)
+func (in *Input) itemOf(block, code string) *drill.Drill {
+	b := in.Document.Block(block)
 	return &b.Items[slices.IndexFunc(b.Items, func(i plan.Item) bool { return i.Drill.Code == code })].Drill
 }
 

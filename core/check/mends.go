@@ -96,10 +96,10 @@ func whole(how func(*plan.Document)) change {
 }
 
 // from finds the first drill of the book that fits and that there is kit for.
-func (r *reading) from(fits func(drill.Drill) bool) *drill.Drill {
-	for _, d := range r.Book {
-		if len(d.Sports) == 0 && d.Suits(r.Document.Grade) && r.equipped(d) && fits(d) {
-			found := d.For(r.Document.Grade)
+func (in *Input) from(fits func(drill.Drill) bool) *drill.Drill {
+	for _, d := range in.Book {
+		if len(d.Sports) == 0 && d.Suits(in.Document.Grade) && in.equipped(d) && fits(d) {
+			found := d.For(in.Document.Grade)
 			return &found
 		}
 	}
@@ -107,15 +107,15 @@ func (r *reading) from(fits func(drill.Drill) bool) *drill.Drill {
 }
 
 // fromFew is the same for a plan in which there is only one to do it.
-func (r *reading) fromFew(fits func(drill.Drill) bool) *drill.Drill {
-	return r.from(func(d drill.Drill) bool { return fits(d) && d.Dose.Kind == drill.Travel })
+func (in *Input) fromFew(fits func(drill.Drill) bool) *drill.Drill {
+	return in.from(func(d drill.Drill) bool { return fits(d) && d.Dose.Kind == drill.Travel })
 }
 
 // equipped tells whether the club has kit for a drill: all that was counted is
 // enough for everybody.
-func (r *reading) equipped(d drill.Drill) bool {
+func (in *Input) equipped(d drill.Drill) bool {
 	for _, kit := range append(slices.Clone(d.Kit), d.LaneKit...) {
-		if drill.Counted(kit) && r.Document.Kit[kit] < len(r.Document.Players) {
+		if drill.Counted(kit) && in.Document.Kit[kit] < len(in.Document.Players) {
 			return false
 		}
 	}
@@ -156,9 +156,9 @@ func (r *reading) version(item *plan.Item, fits func(drill.Drill) bool) *drill.D
 	return nil
 }
 
-func (r *reading) known(code string) *drill.Drill {
-	if i := slices.IndexFunc(r.Book, func(d drill.Drill) bool { return d.Code == code && code != "" }); i >= 0 {
-		return &r.Book[i]
+func (in *Input) known(code string) *drill.Drill {
+	if i := slices.IndexFunc(in.Book, func(d drill.Drill) bool { return d.Code == code && code != "" }); i >= 0 {
+		return &in.Book[i]
 	}
 	return nil
 }

@@ -160,8 +160,8 @@ func (r *reading) work() iter.Seq2[*warmth.Strand, int] {
 
 // due is when a strand's work has to end, and no later than everybody's: whose
 // turn comes later warms up with the others first.
-func (r *reading) due(s *warmth.Strand) clock.Offset {
-	return min(s.Due, clock.Offset(-r.Document.Margin))
+func (in *Input) due(s *warmth.Strand) clock.Offset {
+	return min(s.Due, clock.Offset(-in.Document.Margin))
 }
 
 // content tells whether players need no more than their own short version: they

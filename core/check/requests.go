@@ -222,8 +222,8 @@ func (r *reading) why(q *requests, player string) string {
 	return ": " + listed(names)
 }
 
-func (r *reading) eventName(id string) string {
-	if f := r.Document.Event(id); f != nil {
+func (in *Input) eventName(id string) string {
+	if f := in.Document.Event(id); f != nil {
 		return f.Name
 	}
 	return "not there yet"

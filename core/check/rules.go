@@ -99,9 +99,9 @@ var caps = map[drill.Grade]struct{ minutes, contacts, sprintMetres int }{
 	drill.Elite:  {25, 100, 160},
 }
 
-func (r *reading) grade() drill.Grade {
-	if _, known := caps[r.Document.Grade]; known {
-		return r.Document.Grade
+func (in *Input) grade() drill.Grade {
+	if _, known := caps[in.Document.Grade]; known {
+		return in.Document.Grade
 	}
 	return drill.Club
 }

@@ -51,8 +51,8 @@ func led(before []warmth.Stretch, x *warmth.Stretch) bool {
 }
 
 // sprint is a drill of the book at full effort.
-func (r *reading) sprint() *drill.Drill {
-	return r.from(func(d drill.Drill) bool {
+func (in *Input) sprint() *drill.Drill {
+	return in.from(func(d drill.Drill) bool {
 		return d.PeakEffort(d.Range.Min) >= drill.SprintEffort && d.ContactsPerUnit == 0 && d.Serves(drill.Potentiate)
 	})
 }

@@ -58,65 +58,65 @@ func (s *searcher) result(feasible bool) *Result {
 }
 
 // measure fills in the figures of r from its blocks.
-func (s *searcher) measure(r *Result) {
-	first := make([]int, len(s.strands))
-	for k := range s.strands {
-		first[k] = s.strands[k].due
+func (m *model) measure(r *Result) {
+	first := make([]int, len(m.strands))
+	for k := range m.strands {
+		first[k] = m.strands[k].due
 	}
 	worked := 0
 	for i := range r.Blocks {
 		if !r.Blocks[i].Kept {
 			continue
 		}
-		sc, b := &r.Blocks[i], &s.blocks[i]
-		from, to := s.at(sc.Start), s.at(sc.End)
-		r.Value += b.levels[sc.Level+b.once].gain * b.attended(to-from, s.missed(b, from, to))
+		sc, b := &r.Blocks[i], &m.blocks[i]
+		from, to := m.at(sc.Start), m.at(sc.End)
+		r.Value += b.levels[sc.Level+b.once].gain * b.attended(to-from, m.missed(b, from, to))
 		for _, k := range b.strands {
 			if b.phase >= 0 {
 				first[k] = min(first[k], from)
 			}
-			if away := overlap(s.strands[k].closed, from, to); b.excusable && away > 0 {
-				for _, player := range s.strands[k].players {
-					sc.Missed = append(sc.Missed, Missed{s.problem.Players[player].ID, away * s.unit})
+			if away := overlap(m.strands[k].closed, from, to); b.excusable && away > 0 {
+				for _, player := range m.strands[k].players {
+					sc.Missed = append(sc.Missed, Missed{m.problem.Players[player].ID, away * m.unit})
 				}
 			}
 		}
-		s.sortMissed(sc.Missed)
+		m.sortMissed(sc.Missed)
 	}
 	for i := range r.Blocks {
 		if !r.Blocks[i].Kept {
 			continue
 		}
-		from, to := s.at(r.Blocks[i].Start), s.at(r.Blocks[i].End)
-		for _, k := range s.blocks[i].strands {
+		from, to := m.at(r.Blocks[i].Start), m.at(r.Blocks[i].End)
+		for _, k := range m.blocks[i].strands {
 			if from < first[k] {
 				continue
 			}
 			seconds := to - from
-			if s.blocks[i].excusable {
-				seconds -= overlap(s.strands[k].closed, from, to)
+			if m.blocks[i].excusable {
+				seconds -= overlap(m.strands[k].closed, from, to)
 			}
-			worked += len(s.strands[k].players) * seconds
+			worked += len(m.strands[k].players) * seconds
 		}
 	}
-	for k := range s.strands {
-		r.Idle += len(s.strands[k].players) * s.idleBefore(&s.strands[k], first[k])
+	for k := range m.strands {
+		r.Idle += len(m.strands[k].players) * m.idleBefore(&m.strands[k], first[k])
 	}
 	r.Idle -= worked
-	r.Idle *= s.unit
+	r.Idle *= m.unit
 }
 
-func (s *searcher) sortMissed(missed []Missed) {
+func (m *model) sortMissed(missed []Missed) {
 	order := map[string]int{}
-	for i := range s.problem.Players {
-		order[s.problem.Players[i].ID] = i
+	for i := range m.problem.Players {
+		order[m.problem.Players[i].ID] = i
 	}
 	slices.SortFunc(missed, func(a, b Missed) int { return order[a.Player] - order[b.Player] })
 }
 
 // why says in a few words what became of block i.
-func (s *searcher) why(r *Result, i int) string {
-	from, sc := &s.problem.Blocks[i], &r.Blocks[i]
+func (m *model) why(r *Result, i int) string {
+	from, sc := &m.problem.Blocks[i], &r.Blocks[i]
 	longest, least := from.Levels[len(from.Levels)-1].Seconds, clock.Lasting(from.Levels[0].Seconds)
 	switch {
 	case !sc.Kept && from.Must:

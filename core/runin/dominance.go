@@ -76,21 +76,21 @@ func (s *searcher) look(t *state) {
 }
 
 // lookAround adds by when everybody with a block open has to be done where.
-func (s *searcher) lookAround(t *state) {
-	places := len(s.walks)
+func (m *model) lookAround(t *state) {
+	places := len(m.walks)
 	if places == 0 {
 		return
 	}
-	for k := range s.strands {
-		if s.strands[k].blocks&t.open != 0 {
-			for _, at := range t.taken[s.reachAt+k*places:][:places] {
+	for k := range m.strands {
+		if m.strands[k].blocks&t.open != 0 {
+			for _, at := range t.taken[m.reachAt+k*places:][:places] {
 				t.view.places = append(t.view.places, min(at, t.last))
 			}
 		}
 	}
-	for u, users := range s.users {
+	for u, users := range m.users {
 		if users&t.open != 0 {
-			for _, at := range t.taken[s.unitReachAt+u*places:][:places] {
+			for _, at := range t.taken[m.unitReachAt+u*places:][:places] {
 				t.view.places = append(t.view.places, min(at, t.last))
 			}
 		}

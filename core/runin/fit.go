@@ -175,9 +175,9 @@ func (s *searcher) worthy() bool {
 }
 
 // full is the value of everything in full.
-func (s *searcher) full() (value float64) {
-	for i := range s.blocks {
-		value += s.blocks[i].most()
+func (m *model) full() (value float64) {
+	for i := range m.blocks {
+		value += m.blocks[i].most()
 	}
 	return value
 }
@@ -231,8 +231,8 @@ func (s *searcher) aim(weight float64) {
 }
 
 // cost is what one idle player-unit costs where a mean idle minute costs weight.
-func (s *searcher) cost(weight float64) float64 {
-	return weight / 60 / float64(len(s.problem.Players)) * float64(s.unit)
+func (m *model) cost(weight float64) float64 {
+	return weight / 60 / float64(len(m.problem.Players)) * float64(m.unit)
 }
 
 // half is the work of one of two phases.

@@ -112,7 +112,7 @@ func (s *searcher) shortest(steps int, freed bool) *searcher {
 }
 
 // binding says in one sentence what keeps the musts from fitting, and whom.
-func (s *searcher) binding(short *searcher) (players []string, why string) {
+func (m *model) binding(short *searcher) (players []string, why string) {
 	worst, by := 0, math.MinInt
 	for k := range short.strands {
 		first := short.strands[k].due
@@ -127,7 +127,7 @@ func (s *searcher) binding(short *searcher) (players []string, why string) {
 	}
 	strand := &short.strands[worst]
 	for _, player := range strand.players {
-		players = append(players, s.problem.Players[player].ID)
+		players = append(players, m.problem.Players[player].ID)
 	}
 	need := 0
 	for _, i := range short.blocksOf(worst) {

@@ -286,8 +286,8 @@ func (s *searcher) consider(t *state) {
 }
 
 // read is the plan that led to t.
-func (s *searcher) read(t *state) *found {
-	f := &found{level: make([]int, len(s.blocks)), end: make([]int, len(s.blocks)), sum: t.sum}
+func (m *model) read(t *state) *found {
+	f := &found{level: make([]int, len(m.blocks)), end: make([]int, len(m.blocks)), sum: t.sum}
 	for i := range f.level {
 		f.level[i] = -1
 	}
@@ -299,9 +299,9 @@ func (s *searcher) read(t *state) *found {
 
 // waiting is the player-units from each strand's first block to its due time, with the
 // work in them.
-func (s *searcher) waiting(t *state) (idle int) {
-	for k := range s.strands {
-		idle += len(s.strands[k].players) * s.idleBefore(&s.strands[k], t.taken[s.firstAt+k])
+func (m *model) waiting(t *state) (idle int) {
+	for k := range m.strands {
+		idle += len(m.strands[k].players) * m.idleBefore(&m.strands[k], t.taken[m.firstAt+k])
 	}
 	return idle
 }

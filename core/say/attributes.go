@@ -101,7 +101,7 @@ func (r *Reader) attributes(text string) (l Line, left string) {
 			list[i] = "at " + m[1]
 		}
 	}
-	s := &scan{Reader: r, text: strings.Join(list, ",")}
+	s := newScan(r, strings.Join(list, ","), nil)
 	s.hideQuoted()
 	s.whole(&l)
 	if m := s.take(roundsOf); m != nil {

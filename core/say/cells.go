@@ -18,9 +18,9 @@ var (
 	firstCell = spaced(`[ \x01:](` + num + `~[a-z-]+~[a-z-]+)~$`)
 )
 
-// named takes cells that are said one by one, as a sheet prints them: "2 near left, 2 near
+// namedPlaces takes cells that are said one by one, as a sheet prints them: "2 near left, 2 near
 // right, 3 far left, 3 far right".
-func (s *scan) named(d *Dose) bool {
+func (s *counting) namedPlaces(d *Dose) bool {
 	var rows, columns []string
 	counts, all := map[[2]string]int{}, 0
 	from, to := -1, 0
@@ -72,7 +72,7 @@ var placesEach = pattern.Must(`(?i):?[ \x01]*\bfrom[ \x01]+(?:the )?([a-z][a-z -
 	num + ` each\b`)
 
 // spots takes places of several words, or such as have no names: "five spots, three each".
-func (s *scan) spots(d *Dose) bool {
+func (s *counting) spots(d *Dose) bool {
 	if at := placesEach.FindStringSubmatchIndex(s.text); at != nil {
 		list := strings.Split(strings.ReplaceAll(s.text[at[2]:at[3]], soft, " "), ",")
 		long := false

@@ -113,7 +113,7 @@ func (s *scan) dose(l *Line) *Dose {
 }
 
 // reach makes "8 to 10" ten, of which eight will do; "at least 8" says as much.
-func (s *scan) reach(d *Dose) {
+func (s *counting) reach(d *Dose) {
 	if m := s.take(atLeast); m != nil {
 		d.Least = number(m[1]) * max(1, int(seconds(1, m[2])))
 	}
@@ -148,7 +148,7 @@ func (d *Dose) least(amount int) int {
 	return 0
 }
 
-func (s *scan) tempo(d *Dose) bool {
+func (s *counting) tempo(d *Dose) bool {
 	if m := s.take(boxOf); m != nil { // in, hold, out, hold
 		n := decimal(m[1])
 		d.Tempo = []float64{n, n, n, n}
@@ -168,7 +168,7 @@ func (s *scan) tempo(d *Dose) bool {
 }
 
 // legsOf takes the legs of a shuttle, "5-10-5": longer than anybody lowers a weight for.
-func (s *scan) legsOf(d *Dose, parts []string) bool {
+func (s *counting) legsOf(d *Dose, parts []string) bool {
 	sum := 0.0
 	for _, part := range parts[1:] {
 		sum += decimal(part)
@@ -182,7 +182,7 @@ func (s *scan) legsOf(d *Dose, parts []string) bool {
 	return true
 }
 
-func (s *scan) rest(d *Dose) bool {
+func (s *counting) rest(d *Dose) bool {
 	for _, re := range []*pattern.Pattern{restAfter, restOf} {
 		if m := s.take(re); m != nil {
 			d.RestSeconds = seconds(decimal(m[1]), m[2])
@@ -194,7 +194,7 @@ func (s *scan) rest(d *Dose) bool {
 
 var digits = pattern.Must(`\d{1,3}`)
 
-func (s *scan) effort(d *Dose) bool {
+func (s *counting) effort(d *Dose) bool {
 	if s.take(flatOut) != nil {
 		d.Effort = 1
 		return true
@@ -215,7 +215,7 @@ func (s *scan) effort(d *Dose) bool {
 }
 
 // steps take efforts that are said without their per cent: "60, 80, 100".
-func (s *scan) steps(d *Dose) bool {
+func (s *counting) steps(d *Dose) bool {
 	at := bareSteps.FindStringSubmatchIndex(s.text)
 	if at == nil {
 		return false
@@ -249,7 +249,7 @@ func perCent(text string) string {
 	return text[:at[3]] + " %" + text[at[3]:]
 }
 
-func (s *scan) breaths(d *Dose) bool {
+func (s *counting) breaths(d *Dose) bool {
 	m := s.take(breathsOf)
 	if m == nil {
 		return false
@@ -262,7 +262,7 @@ func (s *scan) breaths(d *Dose) bool {
 }
 
 // sideWords take sides, directions and "in all".
-func (s *scan) sideWords(d *Dose) bool {
+func (s *counting) sideWords(d *Dose) bool {
 	d.each = eachEnd.MatchString(s.text)
 	if m := s.take(ownSide); m != nil {
 		d.own, d.ownSide = true, strings.Contains(strings.ToLower(m[0]), "own")
@@ -283,7 +283,7 @@ func (s *scan) sideWords(d *Dose) bool {
 }
 
 // holds take what is held for some seconds, so many times.
-func (s *scan) holds(d *Dose) bool {
+func (s *counting) holds(d *Dose) bool {
 	if d.Kind != "" {
 		return false
 	}
@@ -314,7 +314,7 @@ func (s *scan) holds(d *Dose) bool {
 }
 
 // time takes plain time; whether it is held the drill decides.
-func (s *scan) time(d *Dose) bool {
+func (s *counting) time(d *Dose) bool {
 	if d.Kind != "" {
 		return false
 	}
@@ -344,7 +344,7 @@ func (s *scan) time(d *Dose) bool {
 }
 
 // acted takes counted acts and repetitions.
-func (s *scan) acted(d *Dose) bool {
+func (s *counting) acted(d *Dose) bool {
 	if d.Kind != "" && d.Kind != drill.Count {
 		return false
 	}
@@ -388,7 +388,7 @@ func (s *scan) acted(d *Dose) bool {
 var actsOf = spaced(`\b` + num + `~(` + strings.Join(actNames, "|") + `)\b(?:~each)?`)
 
 // plainNumber takes a number that nothing else was said of.
-func (s *scan) plainNumber(d *Dose) bool {
+func (s *counting) plainNumber(d *Dose) bool {
 	if d.bare > 0 {
 		return true
 	}

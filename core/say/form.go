@@ -132,10 +132,10 @@ func (s *scan) formed(l *Line) bool {
 	if l.Form == "" {
 		return false
 	}
-	probe := &scan{Reader: s.Reader, text: head, hidden: slices.Clone(s.hidden)}
+	probe := newScan(s.Reader, head, slices.Clone(s.hidden))
 	if d := probe.dose(&Line{}); d != nil && l.shared == "" {
 		for _, g := range segments(head) {
-			one := &scan{Reader: s.Reader, text: g.text, hidden: slices.Clone(s.hidden)}
+			one := newScan(s.Reader, g.text, slices.Clone(s.hidden))
 			if one.dose(&Line{}) != nil {
 				l.shared = g.text
 			}
@@ -158,14 +158,14 @@ func (s *scan) formed(l *Line) bool {
 func (s *scan) list(l *Line, rest, shared string) {
 	all := slices.DeleteFunc(segments(rest), func(g segment) bool { return g.text == "" })
 	if shared == "" && len(all) > 1 { // "bike, rower, jog, 4 min"
-		probe := &scan{Reader: s.Reader, text: all[len(all)-1].text, hidden: slices.Clone(s.hidden)}
+		probe := newScan(s.Reader, all[len(all)-1].text, slices.Clone(s.hidden))
 		if d := probe.dose(&Line{}); d != nil && strings.Trim(probe.text, " ,"+soft) == "" {
 			shared, all = all[len(all)-1].text, all[:len(all)-1]
 		}
 	}
 	for _, g := range all {
 		text := g.text
-		probe := &scan{Reader: s.Reader, text: text, hidden: slices.Clone(s.hidden)}
+		probe := newScan(s.Reader, text, slices.Clone(s.hidden))
 		if shared != "" && probe.dose(&Line{}) == nil {
 			text += " " + shared
 		}
@@ -181,7 +181,7 @@ func (s *scan) list(l *Line, rest, shared string) {
 }
 
 // turns take how many do a drill at once, and what stands in each lane.
-func (s *scan) turns(l *Line) {
+func (s *counting) turns(l *Line) {
 	if m := s.take(atOnceOf); m != nil {
 		l.AtOnce = number(m[1])
 	} else if m := s.take(inWaves); m != nil {

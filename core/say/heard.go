@@ -583,7 +583,7 @@ func (r *Reader) resolve(l *Line, is *hear.Reading) {
 		}
 	}
 	if is.Leader != "" {
-		s := &scan{Reader: r}
+		s := newScan(r, "", nil)
 		if !s.lead(l, is.Leader) {
 			l.Cues = append(l.Cues, "with "+is.Leader)
 		}

@@ -64,7 +64,7 @@ var backOf = spaced(`[ ,(\x01]~(?:and~)?(?:slow~|easy~)?((walk|jog)(?:ing)?~back
 var backPace = map[string]float64{"walk": 1.4, "jog": 2.3}
 
 // wayBack takes how one comes back to where a length begins, which is told with it.
-func (s *scan) wayBack(l *Line, d *Dose) {
+func (s *counting) wayBack(l *Line, d *Dose) {
 	at := backOf.FindStringIndex(s.text)
 	if at == nil || strings.Trim(s.text[:at[0]], " ,"+soft) == "" || !metresOf.MatchString(s.text) {
 		return
@@ -97,7 +97,7 @@ func (r *Reader) wayRound(said string) float64 {
 
 // letters hides a list of letters, which are a name: "Y, T and W raises", and takes how
 // often each is done.
-func (s *scan) letters(d *Dose) {
+func (s *counting) letters(d *Dose) {
 	m := letterList.FindStringSubmatchIndex(s.text)
 	if m == nil {
 		return

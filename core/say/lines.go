@@ -33,7 +33,7 @@ func (s *scan) legs(l *Line) bool {
 	if m == nil {
 		return false
 	}
-	whole := &scan{Reader: s.Reader, text: m[1] + "\x04" + m[2], hidden: s.hidden}
+	whole := newScan(s.Reader, m[1]+"\x04"+m[2], s.hidden)
 	trips, metres := 1, 0.0
 	if z := whole.take(zonesOf); z != nil {
 		metres = decimal(z[2]) // so many zones of so many metres
@@ -65,7 +65,7 @@ func (s *scan) legs(l *Line) bool {
 // way is the legs of one way.
 func (s *scan) way(text string, metres float64) (legs []Leg) {
 	for _, part := range legSplit.Split(text, -1) {
-		one := &scan{Reader: s.Reader, text: part, hidden: s.hidden}
+		one := newScan(s.Reader, part, s.hidden)
 		leg := Leg{Metres: metres}
 		if z := one.take(metresOf); z != nil {
 			leg.Metres = decimal(z[1])
@@ -124,7 +124,7 @@ func (s *scan) fixed(l *Line) bool {
 	case w != nil && w[0] != nil && w[1] != nil:
 		l.From, l.To, l.Window = w[0], w[1], nil
 	case l.At != nil:
-		d := (&scan{Reader: s.Reader, text: s.text, hidden: s.hidden}).dose(l)
+		d := newScan(s.Reader, s.text, s.hidden).dose(l)
 		seconds := 120
 		if d != nil && d.Seconds > 0 {
 			seconds = d.Seconds
@@ -147,7 +147,7 @@ func lastWord(text string) string {
 }
 
 // rounds takes how often a block is gone through, and the rest between.
-func (s *scan) rounds(l *Line) bool {
+func (s *counting) rounds(l *Line) bool {
 	m := s.take(roundsOf)
 	if m == nil {
 		return false
@@ -172,7 +172,7 @@ func (s *scan) block(l *Line) bool {
 	text := s.text
 	if s.rounds(l) {
 		s.text = strings.Replace(s.text, colon, ", ", 1)
-		probe := &scan{Reader: s.Reader, text: s.text, hidden: slices.Clone(s.hidden)}
+		probe := newScan(s.Reader, s.text, slices.Clone(s.hidden))
 		if probe.dose(&Line{}) != nil || drillSplit.MatchString(s.text) {
 			return false
 		}
@@ -325,7 +325,7 @@ func (s *scan) drill(text string) (l Line) {
 	l.Is = IsDrill
 	text, l.Cues = s.cues(text)
 	text = s.beside(&l, text)
-	part := &scan{Reader: s.Reader, text: text, hidden: s.hidden}
+	part := newScan(s.Reader, text, s.hidden)
 	part.turns(&l)
 	d := part.dose(&l)
 	s.hidden = part.hidden

@@ -31,7 +31,7 @@ func Aim(phase drill.Phase) string { return defaults[phase].aim }
 
 // Put doses a drill as it is said; left is what was not understood.
 func Put(k drill.Drill, said string) (with drill.Drill, left string) {
-	s := &scan{Reader: NewReader(Context{}), text: " " + tidy(said)}
+	s := newScan(NewReader(Context{}), " "+tidy(said), nil)
 	l := Line{Is: IsDrill}
 	d := s.dose(&l)
 	name, note := s.name(s.text)

@@ -15,10 +15,10 @@ func words(list string) []string {
 }
 
 // places take a grid, with the same or with other counts in each cell, and parts.
-func (s *scan) places(d *Dose) bool { return d.Laps == 0 && s.grid(d) && s.cells(d) }
+func (s *counting) places(d *Dose) bool { return d.Laps == 0 && s.grid(d) && s.cells(d) }
 
-func (s *scan) grid(d *Dose) bool {
-	if s.named(d) || s.spots(d) {
+func (s *counting) grid(d *Dose) bool {
+	if s.namedPlaces(d) || s.spots(d) {
 		return true
 	}
 	if at := ladderOf.FindStringSubmatchIndex(s.text); at != nil {
@@ -69,7 +69,7 @@ var heights = strings.Fields("near far short long low high deep")
 
 // cells takes the cells that are said apart: "the low corners ten", or "far right three"
 // of "left, middle, right, near and far", which then are rows and columns.
-func (s *scan) cells(d *Dose) bool {
+func (s *counting) cells(d *Dose) bool {
 	for _, g := range segments(s.text) {
 		m := cellApart.FindStringSubmatch(strings.Trim(softRun.ReplaceAllString(g.text, " "), " "))
 		if m == nil {
@@ -160,7 +160,7 @@ func (d *Dose) apart(named []string, n int) (found bool) {
 }
 
 // parts take "forward / left / right / back", or a list of places with "two each".
-func (s *scan) parts(d *Dose) bool {
+func (s *counting) parts(d *Dose) bool {
 	if at := slashed.FindStringSubmatchIndex(s.text); at != nil {
 		var parts []string
 		for _, p := range strings.Split(s.text[at[2]:at[3]], "/") {
@@ -202,7 +202,7 @@ func (s *scan) parts(d *Dose) bool {
 
 // listed take the places between a name and its dose as the parts of it: "post work, low
 // left, low right, six each", "neck: forward, back, left, right, 3 x 5 s each".
-func (s *scan) listed(d *Dose) bool {
+func (s *counting) listed(d *Dose) bool {
 	list := segments(s.text)
 	first := slices.IndexFunc(list, func(g segment) bool { return startsCount.MatchString(g.text) })
 	if first < 2 {

@@ -459,7 +459,8 @@ func (r *Reader) ruled(text string) Line {
 	}
 	text = line.inMetres(text)
 	text, stands := cutFixed(perCent(bullet.ReplaceAllString(text, "$1")))
-	s := &scan{Reader: r, text: text, stands: stands}
+	s := newScan(r, text, nil)
+	s.stands = stands
 	s.hideQuoted()
 	s.hideBrackets()
 	s.hideKnown()

@@ -7,13 +7,26 @@ import (
 	"cuestart/core/pattern"
 )
 
-// scan is a line on its way: what a rule takes is replaced by a soft break, and what
-// must not be read twice is hidden behind a mark.
-type scan struct {
-	*Reader
+// taking is what is left of a line on its way: what a rule takes is replaced by a soft break, and what must not be read
+// twice is hidden behind a mark.
+type taking struct {
 	text   string
 	hidden []string
+}
+
+// counting takes how much: what needs nothing but the line itself.
+type counting struct{ taking }
+
+// scan is a line on its way to one who knows what it may speak of.
+type scan struct {
+	*Reader
+	counting
 	stands bool // said to be fixed
+}
+
+// newScan begins with a text in which some was hidden before.
+func newScan(r *Reader, text string, hidden []string) *scan {
+	return &scan{Reader: r, counting: counting{taking{text, hidden}}}
 }
 
 const (
@@ -23,7 +36,7 @@ const (
 
 // take removes the first match of a pattern and returns its groups; nil where there is
 // none.
-func (s *scan) take(re *pattern.Pattern) []string {
+func (s *taking) take(re *pattern.Pattern) []string {
 	at := re.FindStringSubmatchIndex(s.text)
 	if at == nil {
 		return nil
@@ -43,7 +56,7 @@ func (s *scan) take(re *pattern.Pattern) []string {
 }
 
 // takeIf takes a pattern only where a condition holds: else nothing is touched.
-func (s *scan) takeIf(holds bool, re *pattern.Pattern) []string {
+func (s *taking) takeIf(holds bool, re *pattern.Pattern) []string {
 	if !holds {
 		return nil
 	}
@@ -51,12 +64,12 @@ func (s *scan) takeIf(holds bool, re *pattern.Pattern) []string {
 }
 
 // hide puts a mark in place of a part of the text.
-func (s *scan) hide(from, to int) {
+func (s *taking) hide(from, to int) {
 	s.text = s.text[:from] + s.keep(s.text[from:to]) + s.text[to:]
 }
 
 // keep hides a text that stays in the line as it is, and returns its mark.
-func (s *scan) keep(text string) string {
+func (s *taking) keep(text string) string {
 	s.hidden = append(s.hidden, text)
 	return fmt.Sprintf("\x02%c", rune(0xE000+len(s.hidden)-1))
 }
@@ -64,7 +77,7 @@ func (s *scan) keep(text string) string {
 var marks = pattern.Must("\x02(.)")
 
 // show puts back what was hidden.
-func (s *scan) show(text string) string {
+func (s *taking) show(text string) string {
 	for range 3 {
 		text = marks.ReplaceAllStringFunc(text, func(m string) string {
 			return s.hidden[[]rune(m)[1]-0xE000]
@@ -79,7 +92,7 @@ var (
 )
 
 // hideBrackets keeps what stands in brackets from being read as anything else.
-func (s *scan) hideBrackets() {
+func (s *taking) hideBrackets() {
 	for {
 		at := brackets.FindStringIndex(s.text)
 		if at == nil {
@@ -92,7 +105,7 @@ func (s *scan) hideBrackets() {
 var quoted = pattern.Must(`"([^"]+)"`)
 
 // hideQuoted keeps a name in quotation marks as it is.
-func (s *scan) hideQuoted() {
+func (s *taking) hideQuoted() {
 	for {
 		at := quoted.FindStringSubmatchIndex(s.text)
 		if at == nil {
@@ -103,7 +116,7 @@ func (s *scan) hideQuoted() {
 }
 
 // cues takes the hidden brackets of a text out and returns what they say.
-func (s *scan) cues(text string) (rest string, cues []string) {
+func (s *taking) cues(text string) (rest string, cues []string) {
 	rest = bracket.ReplaceAllStringFunc(text, func(m string) string {
 		held := s.hidden[[]rune(m)[1]-0xE000]
 		if !strings.HasPrefix(held, "(") && !strings.HasPrefix(held, "[") {
@@ -145,12 +158,12 @@ func segments(text string) (list []segment) {
 }
 
 // drop removes a segment with the comma before it.
-func (s *scan) drop(g segment) {
+func (s *taking) drop(g segment) {
 	s.text = s.text[:g.from] + soft + s.text[g.to:]
 }
 
 // each offers every segment to a rule, which says whether it takes it.
-func (s *scan) each(rule func(text string) bool) {
+func (s *taking) each(rule func(text string) bool) {
 	for again := true; again; {
 		again = false
 		for _, g := range segments(s.text) {
@@ -170,7 +183,7 @@ var (
 
 // name is what is left of a text: the first segment with words in it, and what stands
 // beside.
-func (s *scan) name(text string) (name, note string) {
+func (s *taking) name(text string) (name, note string) {
 	var notes []string
 	for _, g := range segments(text) {
 		one := strings.Trim(softRun.ReplaceAllString(g.text, " "), " -:.!?")

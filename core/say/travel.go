@@ -8,7 +8,7 @@ import (
 )
 
 // distance takes trips and metres.
-func (s *scan) distance(d *Dose) bool {
+func (s *counting) distance(d *Dose) bool {
 	if d.Laps > 0 || d.To != "" {
 		return true
 	}
@@ -28,7 +28,7 @@ func (s *scan) distance(d *Dose) bool {
 }
 
 // lengthList takes "10 m, 20 m, 30 m": as many trips, as long as they are all together.
-func (s *scan) lengthList(d *Dose) bool {
+func (s *counting) lengthList(d *Dose) bool {
 	m := metreList.FindStringSubmatchIndex(s.text)
 	if m == nil {
 		return false
@@ -47,7 +47,7 @@ func (s *scan) lengthList(d *Dose) bool {
 }
 
 // trips take how often and how far.
-func (s *scan) trips(d *Dose) {
+func (s *counting) trips(d *Dose) {
 	travel := func() {
 		d.Kind = drill.Travel
 		d.Trips = max(d.Trips, 1)

@@ -151,7 +151,7 @@ func (s *scan) span() []string {
 var degreesOf = pattern.Must(`(?i)\d{1,2} ?@ ?(?:[6-9][05]|100)\b|(?:\bat |@ ?)(?:[6-9][05]|100),? (?:x ?)?\d{1,2}(?: ?(?:-|to) ?\d{1,2})?(?: ?(?:per|each|ea|a side|e/s|reps?)\b|,|$)`)
 
 // hideAmounts keeps per cents, metres and seconds from being read as minutes.
-func (s *scan) hideAmounts() (restore func()) {
+func (s *taking) hideAmounts() (restore func()) {
 	var kept []string
 	for _, re := range []*pattern.Pattern{effortList, measures, degreesOf} {
 		s.text = re.ReplaceAllStringFunc(s.text, func(m string) string {
