@@ -51,6 +51,7 @@ func TestEveryViewIsWhole(t *testing.T) {
 		{"run-in-ground", "/sessions/1?lanes=ground", []int64{1280, 768}},
 		{"run-in-people", "/sessions/1?lanes=&follow=p8", []int64{1280}},
 		{"drills", "/drills?q=hip&drill=lunge-reach", []int64{1280, 768, 360}},
+		{"drills-found", "/drills?q=hip", []int64{1280, 360}},
 		{"drill-edit", "/drills/kicks-at-posts/edit", []int64{1280, 360}},
 		{"figures", "/drills/handout?phase=activate&poster=yes", []int64{1280, 360}},
 		{"drill-drawn", "/drills/air-squat/figure", []int64{1280, 360}},
