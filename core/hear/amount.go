@@ -34,7 +34,7 @@ var ofBall = pattern.Must(`(?i)\b(?:pass|throw|kick|toss|shot|shoot|hit|serv|fli
 var lettersOf = pattern.Must(`\b[A-Z](?:-|, |/|\b$)`)
 
 // amount gives what was counted beside a name the sense that its movement allows.
-func (h *hearing) amount(name string, marks []int) (a Amount) {
+func (h *marked) amount(name string, marks []int) (a Amount) {
 	var c counted
 	each := slices.IndexFunc(marks, func(k int) bool { return h.marks[k].role == roleEach })
 	if n := len(Letters(name)); n > 1 && each >= 0 { // Y-T-W, six of each
@@ -69,7 +69,7 @@ func (h *hearing) amount(name string, marks []int) (a Amount) {
 }
 
 // crosses takes a mark of what is crossed by those who go, or come back.
-func (h *hearing) crosses(a *Amount, c *counted, m *mark, name string) bool {
+func (h *marked) crosses(a *Amount, c *counted, m *mark, name string) bool {
 	if m.role != roleLoad || m.text != "across" || !h.Goes(name) && !slices.ContainsFunc(h.marks,
 		func(b mark) bool { return b.role == roleBack && b.from == m.to }) {
 		return false
@@ -83,7 +83,7 @@ func (h *hearing) crosses(a *Amount, c *counted, m *mark, name string) bool {
 }
 
 // place gives what was counted its sense: laps, lengths, or on the spot.
-func (h *hearing) place(name string, a *Amount, c *counted) {
+func (h *marked) place(name string, a *Amount, c *counted) {
 	repeats := max(of(c.times), of(c.sets))
 	switch goes := h.Goes(name); {
 	// so long, over so far
@@ -113,7 +113,7 @@ func (h *hearing) place(name string, a *Amount, c *counted) {
 	case a.Metres > 0 && (goes || a.Trips > 0 || c.count == nil ||
 		c.count.to-c.count.from == 1 && a.Sides == 0 && !(a.Each && ofBall.MatchString(name))) ||
 		c.line && (goes || c.back || c.count == nil && len(a.Parts) == 0) || c.back && (goes || c.there):
-		h.travel(a, c)
+		travel(a, c)
 	default:
 		h.inPlace(name, a, c)
 	}
@@ -121,7 +121,7 @@ func (h *hearing) place(name string, a *Amount, c *counted) {
 
 // bareWay tells whether so often so many of what goes somewhere are lengths of so many metres: people walk back, or
 // it is said how fast they go.
-func (h *hearing) bareWay(name string, a *Amount) bool {
+func (h *lexed) bareWay(name string, a *Amount) bool {
 	if a.Sets == 0 || a.Reps < 10 || int(a.Reps)%5 != 0 || a.Metres > 0 || !h.Goes(name) {
 		return false
 	}
@@ -136,7 +136,7 @@ var steps = pattern.Must(`(?i)(?:^|[^-])\b(?:skips?|skipping|bounds?|bounding|ca
 var runs = pattern.Must(`(?i)\b(?:strides?|sprints?|accels?|accelerations?|flys|flying|build-?ups?|tempo runs?)\b`)
 
 // counts takes a mark that says how many.
-func (h *hearing) counts(a *Amount, c *counted, m *mark) bool {
+func (h *marked) counts(a *Amount, c *counted, m *mark) bool {
 	switch m.role {
 	case roleCount:
 		switch {
@@ -178,7 +178,7 @@ func (h *hearing) counts(a *Amount, c *counted, m *mark) bool {
 }
 
 // before is the mark that ends where a word begins; nil: none.
-func (h *hearing) before(at int) *mark {
+func (h *marked) before(at int) *mark {
 	for i := range h.marks {
 		if h.marks[i].to == at {
 			return &h.marks[i]
@@ -188,7 +188,7 @@ func (h *hearing) before(at int) *mark {
 }
 
 // goes takes a mark that says how far.
-func (h *hearing) goes(a *Amount, c *counted, m *mark) bool {
+func (h *tokens) goes(a *Amount, c *counted, m *mark) bool {
 	switch m.role {
 	case roleTrips:
 		a.Trips, a.Metres, a.Unit = m.sets, m.n, h.unit(m)
@@ -218,7 +218,7 @@ func (h *hearing) goes(a *Amount, c *counted, m *mark) bool {
 }
 
 // how takes a mark that says how long, or how hard.
-func (h *hearing) how(a *Amount, c *counted, m *mark, name string) {
+func (h *marked) how(a *Amount, c *counted, m *mark, name string) {
 	switch m.role {
 	case roleTime:
 		if c.timed != nil { // four minutes: two of them on the left
@@ -261,7 +261,7 @@ func (h *hearing) how(a *Amount, c *counted, m *mark, name string) {
 
 // ofAnother tells whether a bare number counts something that is no part of what is done: "3
 // taggers".
-func (h *hearing) ofAnother(m *mark) bool {
+func (h *marked) ofAnother(m *mark) bool {
 	if m.to >= len(h.words) || m.to == h.name0 || h.words[m.to].delimits() || h.name1 == 0 {
 		return false
 	}
@@ -273,7 +273,7 @@ func (h *hearing) ofAnother(m *mark) bool {
 }
 
 // travel gives what is done over a length its number of trips.
-func (h *hearing) travel(a *Amount, c *counted) {
+func travel(a *Amount, c *counted) {
 	trips := a.Trips
 	for _, m := range []*mark{c.times, c.count, c.sets} {
 		if m == nil {
@@ -307,12 +307,12 @@ func (h *hearing) travel(a *Amount, c *counted) {
 }
 
 // inPlace gives what is counted, held or timed its sense.
-func (h *hearing) inPlace(name string, a *Amount, c *counted) {
+func (h *lexed) inPlace(name string, a *Amount, c *counted) {
 	still := h.Still(name)
 	if c.count != nil && a.Reps == 0 && len(a.Parts) == 0 {
 		a.Reps, a.Least = c.count.n, c.count.least
 	}
-	h.again(a, c, still)
+	again(a, c, still)
 	switch {
 	case c.timed != nil && c.timed.sets > 0 && still:
 		a.Hold, a.Reps = c.timed.n, c.timed.sets
@@ -345,7 +345,7 @@ func (h *hearing) inPlace(name string, a *Amount, c *counted) {
 }
 
 // again gives sets, and "x 4", their sense beside what is counted.
-func (h *hearing) again(a *Amount, c *counted, still bool) {
+func again(a *Amount, c *counted, still bool) {
 	switch {
 	case c.sets != nil && c.times != nil && a.Reps == 0:
 		a.Sets, a.Reps = c.sets.n, c.times.n
@@ -362,7 +362,7 @@ func (h *hearing) again(a *Amount, c *counted, still bool) {
 }
 
 // unit is in what a length was said.
-func (h *hearing) unit(m *mark) string {
+func (h *tokens) unit(m *mark) string {
 	for _, w := range h.words[m.from:m.to] {
 		if w.is == "yd" || w.is == "ft" {
 			return w.is
@@ -380,7 +380,7 @@ func of(m *mark) float64 {
 
 // sense is how likely an amount of a movement is: nobody does 90 sprints, a stretch ten times
 // on each side, reps of what is held.
-func (h *hearing) sense(name string, a *Amount) (s float64) {
+func sense(name string, a *Amount) (s float64) {
 	each := max(1, a.Sets) * max(1, a.Sides)
 	reps := a.Reps * each
 	switch {
@@ -404,7 +404,7 @@ func (h *hearing) sense(name string, a *Amount) (s float64) {
 }
 
 // numbers are those that no role explains, beside the ones in a name and in cues.
-func (h *hearing) numbers(from, to int) (n int) {
+func (h *marked) numbers(from, to int) (n int) {
 	for i := range h.words {
 		if !h.words[i].numeral || i >= from && i < to {
 			continue

@@ -45,7 +45,7 @@ func (h *hearing) byTags(best Reading) Reading {
 }
 
 // whoByTags adds who does something, and who does not, by the tags of a line, where no mark says so already.
-func (h *hearing) whoByTags(r *Reading, of []tag) {
+func (h *marked) whoByTags(r *Reading, of []tag) {
 	for _, g := range h.grouped(of) {
 		if slices.ContainsFunc(h.marks,
 			func(m mark) bool { return m.role == roleWho && m.from < g.to && g.from < m.to }) {
@@ -66,7 +66,7 @@ func (h *hearing) whoByTags(r *Reading, of []tag) {
 
 // notWays adds up two counts that are alike, of which nothing says that they are ways or sides, and tells the second of
 // them: "10 approaches, 10 swings".
-func (h *hearing) notWays(r *Reading, of []tag) {
+func (h *sentence) notWays(r *Reading, of []tag) {
 	parts := r.Amount.Parts
 	if len(parts) != 2 || parts[0] != parts[1] || r.Amount.PartSides ||
 		slices.ContainsFunc(h.words, func(w word) bool { return classes[w.is] == "way" || classes[w.is] == "place" }) {
@@ -85,7 +85,7 @@ func (h *hearing) notWays(r *Reading, of []tag) {
 
 // inAll takes a number of which half is said to be each side's for both sides together: "12 (6
 // each)", "10 passes, 5 each hand".
-func (h *hearing) inAll(a *Amount) {
+func (h *labelled) inAll(a *Amount) {
 	var at []int
 	for i := range h.words {
 		if h.words[i].numeral {
@@ -104,7 +104,7 @@ func (h *hearing) inAll(a *Amount) {
 }
 
 // knownFirst fills in who is known by name before what they do: "Ada, Bo: throws".
-func (h *hearing) knownFirst(r *Reading, name naming) {
+func (h *labelled) knownFirst(r *Reading, name naming) {
 	if who := h.whoFirst(); who >= 0 && h.chunks[who].to <= name.from {
 		for i := h.chunks[who].from; i < h.chunks[who].to; i++ {
 			if text := h.text(i, i+1); h.Person(text) && !slices.ContainsFunc(r.Who,
@@ -117,7 +117,7 @@ func (h *hearing) knownFirst(r *Reading, name naming) {
 
 // labels takes what stands before a colon at the beginning of a line, where something that is done stands behind it,
 // for who does it, or for what sort it is of: it is no name.
-func (h *hearing) labels(of []tag, names []naming) []naming {
+func (h *lexed) labels(of []tag, names []naming) []naming {
 	colon := slices.IndexFunc(h.words, func(w word) bool { return w.delimits() })
 	if colon < 1 || !h.is(colon, ":") || slices.ContainsFunc(of[:colon], func(t tag) bool { return t >= tagReps }) {
 		return names
@@ -158,8 +158,8 @@ var fitting = map[role][]tag{
 }
 
 // agree tells whether the marks of a line and its tags take its numbers for the same, one of them for how many.
-func (h *hearing) agree(of []tag) bool {
-	marked, counts, times := h.marked(), map[int]bool{}, map[int]bool{}
+func (h *marked) agree(of []tag) bool {
+	marked, counts, times := h.owners(), map[int]bool{}, map[int]bool{}
 	for i := range h.words {
 		if !h.words[i].numeral || h.words[i].spelt && of[i] == tagTold && marked[i] < 0 {
 			continue
@@ -191,7 +191,7 @@ func (h *hearing) agree(of []tag) bool {
 
 // tagsSayMore tells whether the tags of a line know more of how much than its marks: parts of
 // which each is done, or a line of the ground to which as many lengths go.
-func (h *hearing) tagsSayMore(of []tag, r *Reading) bool {
+func (h *lined) tagsSayMore(of []tag, r *Reading) bool {
 	parts, line, lengths := 0, false, false
 	for _, g := range h.grouped(of) {
 		parts += btoi(g.tag == tagPart)
@@ -210,7 +210,7 @@ func (h *hearing) tagsSayMore(of []tag, r *Reading) bool {
 }
 
 // onlyTold tells whether a mark of how much has a number and is, by the tags of the line, only told.
-func (h *hearing) onlyTold(m *mark) bool {
+func (h *labelled) onlyTold(m *mark) bool {
 	if _, counted := fitting[m.role]; !counted || m.role == roleOnOff || len(h.tags) == 0 {
 		return false
 	}
@@ -219,7 +219,7 @@ func (h *hearing) onlyTold(m *mark) bool {
 }
 
 // thereAndBack takes a line of the ground from which people come back for how far they go, where it was only told.
-func (h *hearing) thereAndBack(of []tag) {
+func (h *marked) thereAndBack(of []tag) {
 	for _, m := range h.marks {
 		if m.role != roleLine || m.to >= len(of) || of[m.to] != tagBack {
 			continue

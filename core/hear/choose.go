@@ -6,25 +6,60 @@ import (
 	"unicode"
 )
 
-// hearing is a line while it is read.
+// hearing is a line while it is read: each of the types below stands on the one before it and may use no later one.
 type hearing struct {
+	labelled
+}
+
+// tokens are the words of a line, and what can be said of one by those beside it.
+type tokens struct {
+	words []word
+}
+
+// sentence is a line with its words.
+type sentence struct {
+	tokens
+	line string
+}
+
+// lexed is a sentence by one who knows what its words may be: people, drills, places.
+type lexed struct {
+	sentence
 	Lexicon
+}
+
+// lined is a sentence by one who knows the lines of the ground, too, and the clock.
+type lined struct {
+	lexed
+}
+
+// marked is a sentence with the marks that explain it best.
+type marked struct {
+	lined
+	marks []mark // in order, none over another
+	name0 int    // words of the name that is tried
+	name1 int
+}
+
+// parted is one whose words that no role wants lie in chunks, each with the marks that stand with it.
+type parted struct {
+	marked
+	asks   bool   // something is asked of people
+	aside  []bool // words of a condition
+	chunks []chunk
+	tried  map[int]trimmed // of the chunks that begin at a word
+	doers  bool            // the first chunk says who does what follows it
+}
+
+// labelled is one of which is known what each word is there for.
+type labelled struct {
+	parted
 	by           *Weights // that it is read by; nil: those that were learned
-	line         string
-	words        []word
-	asks         bool   // something is asked of people
-	aside        []bool // words of a condition
-	marks        []mark // that explain it best, in order, none over another
-	chunks       []chunk
-	tried        map[int]trimmed // of the chunks that begin at a word
-	doers        bool            // the first chunk says who does what follows it
-	tags         []tag           // what each word is there for; nil: not yet known
-	names        []naming        // what is done, by their tags
-	called       int             // how many things are done, by their tags
-	inRow        bool            // each with how many of it behind it
-	numbersFirst bool            // or before it
-	name0        int             // words of the name that is tried
-	name1        int
+	tags         []tag    // what each word is there for; nil: not yet known
+	names        []naming // what is done, by their tags
+	called       int      // how many things are done, by their tags
+	inRow        bool     // each with how many of it behind it
+	numbersFirst bool     // or before it
 }
 
 // chunk is words that no role wants, with the marks that stand with them.
@@ -37,7 +72,7 @@ type chunk struct {
 
 // mark chooses the marks that explain most of the line: the best way through its words, on which
 // a word that nobody explains costs nothing, and a number that nobody explains much.
-func (h *hearing) mark() {
+func (h *parted) mark() {
 	all := append(marksOf(h.words), h.namesOf()...)
 	h.conditions()
 	h.toldAside()
@@ -78,7 +113,7 @@ func (h *hearing) mark() {
 }
 
 // ends tells whether nothing but an amount stands from a word on.
-func (h *hearing) ends(i int) bool {
+func (h *tokens) ends(i int) bool {
 	return i == len(h.words) || h.words[i].numeral || h.words[i].sign || h.words[i].is == "x"
 }
 
@@ -87,7 +122,7 @@ const perMark = 1.0
 
 // conditions finds what is said for when something is otherwise: from "if" to the end of its
 // sentence, where that does not begin the line. Nothing of it counts.
-func (h *hearing) conditions() {
+func (h *parted) conditions() {
 	h.aside = make([]bool, len(h.words))
 	for i := 1; i < len(h.words); i++ {
 		w := &h.words[i]
@@ -119,7 +154,7 @@ func (h *hearing) conditions() {
 
 // lastOf tells whether "last" and a number are of what is done at the end of it: more follows than how long, and
 // how much it is in all was said before.
-func (h *hearing) lastOf(i int) bool {
+func (h *tokens) lastOf(i int) bool {
 	if !slices.ContainsFunc(h.words[:i], func(w word) bool { return w.numeral }) {
 		return false
 	}
@@ -131,7 +166,7 @@ func (h *hearing) lastOf(i int) bool {
 }
 
 // toldAside finds brackets in which people are told something: "(count to 3 before you move)".
-func (h *hearing) toldAside() {
+func (h *parted) toldAside() {
 	for i := range h.words {
 		if h.words[i].is != "(" {
 			continue
@@ -148,7 +183,7 @@ func (h *hearing) toldAside() {
 }
 
 // next is the word behind a mark; "" where a sign or nothing follows.
-func (h *hearing) next(m *mark) string {
+func (h *tokens) next(m *mark) string {
 	if m.to < len(h.words) && !h.words[m.to].delimits() {
 		return h.words[m.to].is
 	}
@@ -156,7 +191,7 @@ func (h *hearing) next(m *mark) string {
 }
 
 // namesOf are marks for what is known by name: people, staff, places, lines, drills.
-func (h *hearing) namesOf() (all []mark) {
+func (h *lined) namesOf() (all []mark) {
 	for i := range h.words {
 		for j := i + 1; j <= len(h.words) && j <= i+6; j++ {
 			text := h.text(i, j)
@@ -185,7 +220,7 @@ func (h *hearing) namesOf() (all []mark) {
 }
 
 // coordinated tells whether words are people and people, where a piece begins: "setter + middles".
-func (h *hearing) coordinated(from, to int) bool {
+func (h *lexed) coordinated(from, to int) bool {
 	if (to-from)%2 == 0 || to-from < 3 || from > 0 && !h.words[from-1].delimits() {
 		return false
 	}
@@ -200,7 +235,7 @@ func (h *hearing) coordinated(from, to int) bool {
 }
 
 // person marks who is named, where that is no part of what is done.
-func (h *hearing) person(i, j int, add func(role, int, float64)) {
+func (h *lexed) person(i, j int, add func(role, int, float64)) {
 	first, last := i == 0 || h.words[i-1].delimits() || slices.Contains(joins, h.words[i-1].is) ||
 		h.words[i-1].numeral && h.is(i-2, "at", "@", "from"), j == len(h.words) || h.words[j].delimits() ||
 		slices.Contains(joins, h.words[j].is) || h.words[j].is == "only"
@@ -213,7 +248,7 @@ func (h *hearing) person(i, j int, add func(role, int, float64)) {
 var joins = []string{"for", "and", "+", "/", "then", "but", "bar", "except", "with"}
 
 // context marks people, leaders and places by the words before them.
-func (h *hearing) context(i, j int, text string, add func(role, int, float64)) {
+func (h *lexed) context(i, j int, text string, add func(role, int, float64)) {
 	if i == 0 {
 		return
 	}
@@ -243,7 +278,7 @@ var leaders = []string{"physio", "coach", "gaffer", "skipper", "captain", "capta
 	"segunda entrenadora", "entrenador", "entrenadora", "fisio", "prepa", "utilero", "ayudante", "capitán", "capitana"}
 
 // text is what stands in words from to, as it was typed.
-func (h *hearing) text(from, to int) string {
+func (h *sentence) text(from, to int) string {
 	if from >= to {
 		return ""
 	}
@@ -252,8 +287,8 @@ func (h *hearing) text(from, to int) string {
 
 // chunk gathers the words that no mark explains.
 func (h *hearing) chunk() {
-	marked := h.marked()
-	c := chunks{hearing: h, open: -1}
+	marked := h.owners()
+	c := chunks{parted: &h.parted, open: -1}
 	for i := 0; i < len(h.words); i++ {
 		w := &h.words[i]
 		article := h.is(i, "a", "an", "the", "and") && (i+1 == len(h.words) || marked[i+1] >= 0 ||
@@ -281,7 +316,7 @@ func (h *hearing) chunk() {
 }
 
 // settle gives how much that stands alone between commas to what it is of: "puckouts, 10, then saves 3 x 6".
-func (h *hearing) settle() {
+func (h *parted) settle() {
 	if len(h.chunks) > 1 && h.chunks[1].after == "" { // the outfielders do four widths of …
 		c := &h.chunks[0]
 		to := c.to
@@ -302,7 +337,7 @@ func (h *hearing) settle() {
 }
 
 // marked is the mark that each word belongs to; -1: none.
-func (h *hearing) marked() []int {
+func (h *marked) owners() []int {
 	marked := make([]int, len(h.words))
 	for i := range marked {
 		marked[i] = -1
@@ -317,7 +352,7 @@ func (h *hearing) marked() []int {
 
 // chunks are those of a line while they are gathered.
 type chunks struct {
-	*hearing
+	*parted
 	after   string // what parts the next from what stands before it
 	open    int    // the chunk that words go to; -1: none
 	pending []int  // marks since the last sign, before any word
@@ -346,7 +381,7 @@ func (c *chunks) part(i int, by string) {
 }
 
 // joint is a word that joins what is done in turn; "" where it is none.
-func (h *hearing) joint(i int) string {
+func (h *marked) joint(i int) string {
 	w := &h.words[i]
 	next := func(words ...string) bool { return i+1 < len(h.words) && slices.Contains(words, h.words[i+1].is) }
 	switch {
@@ -368,6 +403,6 @@ func (h *hearing) joint(i int) string {
 }
 
 // marksEnd tells whether a mark ends before a word.
-func (h *hearing) marksEnd(i int) bool {
+func (h *marked) marksEnd(i int) bool {
 	return slices.ContainsFunc(h.marks, func(m mark) bool { return m.to == i && m.role != roleWho })
 }

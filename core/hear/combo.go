@@ -65,7 +65,7 @@ func (h *hearing) combo() Reading {
 }
 
 // inTurn are the chunks that may be steps, whether a word joins them, and how many have an amount of their own.
-func (h *hearing) inTurn(who int) (steps []int, firm bool, own int) {
+func (h *parted) inTurn(who int) (steps []int, firm bool, own int) {
 	for k := range h.chunks {
 		c := &h.chunks[k]
 		if k == who || c.from >= c.to || c.after == "(" || c.after == "or" {
@@ -88,7 +88,7 @@ func (h *hearing) inTurn(who int) (steps []int, firm bool, own int) {
 }
 
 // numbered tells whether a chunk says how often, or how long.
-func (h *hearing) numbered(c *chunk) bool {
+func (h *marked) numbered(c *chunk) bool {
 	return slices.ContainsFunc(slices.Concat(c.before, c.marks), func(m int) bool {
 		is := &h.marks[m]
 		return slices.Contains([]role{roleCount, roleSetsReps, roleTime, roleHeld, roleBreaths, roleTimes, roleParts},
@@ -98,7 +98,7 @@ func (h *hearing) numbered(c *chunk) bool {
 
 // eachCounted are the chunks of a list of which each has its own amount, whatever they are called: "kick
 // slides 5, punches 10, doubles 4". Something of them is known.
-func (h *hearing) eachCounted(who int) (list []int) {
+func (h *parted) eachCounted(who int) (list []int) {
 	known, series := false, h.series()
 	for k := range h.chunks {
 		c := &h.chunks[k]
@@ -124,7 +124,7 @@ func (h *hearing) eachCounted(who int) (list []int) {
 }
 
 // series tells whether a line begins with what a row of drills is called, before a colon or a dash.
-func (h *hearing) series() bool {
+func (h *parted) series() bool {
 	return len(h.chunks) > 1 && len(h.chunks[0].marks) == 0 && h.chunks[0].from < h.chunks[0].to &&
 		(h.chunks[1].after == ":" || h.chunks[1].after == "--") &&
 		h.is(h.chunks[0].to-1, "drill", "drills", "ladder", "series", "circuit", "complex", "sequence", "progression",
@@ -133,7 +133,7 @@ func (h *hearing) series() bool {
 
 // row are chunks of a word or two with commas between them, of which the last says how often all are done:
 // "clear, drop, smash, net x 6".
-func (h *hearing) row() (list []int) {
+func (h *parted) row() (list []int) {
 	known := false
 	for k := range h.chunks {
 		c := &h.chunks[k]
@@ -162,7 +162,7 @@ func (h *hearing) row() (list []int) {
 
 // sharedEach are the marks, with commas around them and nothing else, that say how much of each of what stands
 // before them: ", four each".
-func (h *hearing) sharedEach() []int {
+func (h *parted) sharedEach() []int {
 	for k := len(h.chunks) - 1; k > 1; k-- {
 		c := &h.chunks[k]
 		if c.from < c.to || c.after != "," && c.after != "--" {
@@ -185,7 +185,7 @@ func (h *hearing) sharedEach() []int {
 }
 
 // underLabel are what a label says are drills, with commas between them and how much of each at their end.
-func (h *hearing) underLabel() (list []int) {
+func (h *parted) underLabel() (list []int) {
 	if !h.series() || h.sharedEach() == nil {
 		return nil
 	}
@@ -203,7 +203,7 @@ func (h *hearing) underLabel() (list []int) {
 }
 
 // opened adds the words that a list of short steps begins with: "clear, drop, smash".
-func (h *hearing) opened(steps []int) []int {
+func (h *parted) opened(steps []int) []int {
 	if len(steps) < 2 || steps[0] != 1 || h.whoFirst() >= 0 {
 		return steps
 	}
@@ -216,7 +216,7 @@ func (h *hearing) opened(steps []int) []int {
 }
 
 // counted tells whether a chunk has an amount of its own.
-func (h *hearing) counted(c *chunk) bool {
+func (h *marked) counted(c *chunk) bool {
 	for _, k := range slices.Concat(c.before, c.marks) {
 		switch h.marks[k].role {
 		case roleCount, roleSetsReps, roleTime, roleHeld, roleBreaths, roleTrips, roleMetres, roleLine, roleBack,
@@ -229,7 +229,7 @@ func (h *hearing) counted(c *chunk) bool {
 }
 
 // repeats tells whether a chunk says how often it is done over.
-func (h *hearing) repeats(c *chunk) bool {
+func (h *marked) repeats(c *chunk) bool {
 	return slices.ContainsFunc(c.marks, func(k int) bool {
 		is := h.marks[k].role
 		return is == roleTrips || is == roleTimes || is == roleSetsReps
@@ -282,7 +282,7 @@ func (h *hearing) stepped(steps []int, apart bool) Reading {
 }
 
 // oneStep is the step that words of a chunk name, with the marks that are its own, or those that all share.
-func (h *hearing) oneStep(c *chunk, from, to int, own []int) Step {
+func (h *parted) oneStep(c *chunk, from, to int, own []int) Step {
 	h.name0, h.name1 = from, to
 	name := h.clean(from, to)
 	if each := h.sharedEach(); each != nil && !h.numbered(c) &&
@@ -300,7 +300,7 @@ func (h *hearing) oneStep(c *chunk, from, to int, own []int) Step {
 
 // shared is what a mark of a step says of all of them: how often they are done, on how many sides;
 // own tells whether it is the step's.
-func (h *hearing) shared(m int, first, last, apart bool) (times, ways float64, own bool) {
+func (h *marked) shared(m int, first, last, apart bool) (times, ways float64, own bool) {
 	mk := &h.marks[m]
 	text := h.text(mk.from, mk.to)
 	switch mk.role {
@@ -334,7 +334,7 @@ func (h *hearing) shared(m int, first, last, apart bool) (times, ways float64, o
 }
 
 // timesBeside is how often steps are done, as pieces beside them say.
-func (h *hearing) timesBeside(steps []int) (times float64) {
+func (h *parted) timesBeside(steps []int) (times float64) {
 	both := 1.0
 	for k := range h.chunks {
 		if slices.Contains(steps, k) {
@@ -396,7 +396,7 @@ func (h *hearing) hyphened() Reading {
 var theirChoice = pattern.Must(`(?i)\b(?:(?:your|their|own) choice|whichever|(?:you|they) choose|pick one|take your pick)\b`)
 
 // shortChoices tells whether what may be chosen has names of a few words, and each is something to do.
-func (h *hearing) shortChoices(parts []int) bool {
+func (h *parted) shortChoices(parts []int) bool {
 	for n, k := range parts {
 		c := &h.chunks[k]
 		if c.to-c.from > 3 || only(h.words[c.from:c.to], placeWords) || only(h.words[c.from:c.to], natural) ||
@@ -444,7 +444,7 @@ func (h *hearing) choice() Reading {
 	r.Name = strings.Join(r.Choices, " or ")
 	r.Moves = total/float64(len(parts)) > 3
 	r.Amount = h.amount(r.Choices[0], h.all())
-	r.Score = total/float64(len(parts)) + 2.5 + h.sense(r.Choices[0], &r.Amount)
+	r.Score = total/float64(len(parts)) + 2.5 + sense(r.Choices[0], &r.Amount)
 	if theirChoice.MatchString(h.line) || h.shortChoices(parts) {
 		r.Score += 4
 	}

@@ -36,7 +36,7 @@ type tagWeight struct {
 var learnt = sync.OnceValue(func() *Weights { return WeightsOf(weightTable + listTable) })
 
 // weights are what a line is read by.
-func (h *hearing) weights() *Weights {
+func (h *labelled) weights() *Weights {
 	if h.by == nil {
 		h.by = learnt()
 	}
@@ -116,7 +116,7 @@ type path struct {
 }
 
 // tagged are the tags of a line that are likeliest, and the words that are names, in order.
-func (h *hearing) tagged() (of []tag, names []naming) {
+func (h *labelled) tagged() (of []tag, names []naming) {
 	t := h.tagger()
 	w := path{Weights: h.weights(), emit: make([][tags]float64, len(h.words)), spans: t.spans(),
 		end: make([][]int, len(h.words)+1), to: make([][tags]way, len(h.words))}

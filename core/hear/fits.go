@@ -9,7 +9,7 @@ import (
 const unfit = -9.0
 
 // fits is how well a mark stands where it stands.
-func (h *hearing) fits(m *mark) float64 {
+func (h *lined) fits(m *mark) float64 {
 	next := h.next(m)
 	switch m.role {
 	case roleCount:
@@ -30,7 +30,7 @@ func (h *hearing) fits(m *mark) float64 {
 }
 
 // misplaced tells whether a mark cannot be what it was taken for.
-func (h *hearing) misplaced(m *mark, next string) bool {
+func (h *lined) misplaced(m *mark, next string) bool {
 	parted := m.from == 0 || h.words[m.from-1].delimits()
 	switch m.role {
 	case roleRungs: // sprints 10 m, 20 m, 30 m are a ladder of one
@@ -81,7 +81,7 @@ var travels = []string{"jog", "run", "jogging", "running", "easy", "steady", "ca
 	"skipping"}
 
 // noMetres tells whether a number that may be metres is none.
-func (h *hearing) noMetres(m *mark, next string) bool {
+func (h *tokens) noMetres(m *mark, next string) bool {
 	if m.text != "bare" {
 		return h.is(m.from-1, "the") // block jumps on the 6 m
 	}
@@ -90,7 +90,7 @@ func (h *hearing) noMetres(m *mark, next string) bool {
 }
 
 // nameless tells whether a number is none of a name: "two foot landings" is one where another counts.
-func (h *hearing) nameless(m *mark, next string) bool {
+func (h *lined) nameless(m *mark, next string) bool {
 	switch m.text {
 	case "named":
 		counts := h.besideCount(m) ||
@@ -109,19 +109,19 @@ func (h *hearing) nameless(m *mark, next string) bool {
 }
 
 // clocked tells whether a word is a time of the day.
-func (h *hearing) clocked(i int) bool {
+func (h *lined) clocked(i int) bool {
 	_, is := h.clock(i)
 	return is
 }
 
 // angle tells whether a number is one of degrees: another stands behind it that counts.
-func (h *hearing) angle(m *mark) bool {
+func (h *tokens) angle(m *mark) bool {
 	return m.from > 0 && m.to+1 < len(h.words) && h.words[m.to].numeral && !h.words[m.from-1].delimits() &&
 		!h.is(m.to+1, "x", "to", "-")
 }
 
 // fitsSide is how well sides and ways stand where they stand.
-func (h *hearing) fitsSide(m *mark, next string) float64 {
+func (h *lexed) fitsSide(m *mark, next string) float64 {
 	one, counted := h.is(m.from, "a", "an"), m.from > 0 && h.words[m.from-1].numeral
 	switch {
 	case m.text == "both" && (next != "" || m.from == 0 || !h.words[m.from-1].delimits()):
@@ -140,7 +140,7 @@ func (h *hearing) fitsSide(m *mark, next string) float64 {
 
 // fitsWhen is how well a time stands where it stands: a range that falls is when, one that rises is
 // how many.
-func (h *hearing) fitsWhen(m *mark, next string) float64 {
+func (h *lexed) fitsWhen(m *mark, next string) float64 {
 	last := next == ""
 	switch {
 	case m.role == roleUntil && m.from == 0 && m.n > m.least, m.text == "before" && last:
@@ -176,7 +176,7 @@ func (h *hearing) fitsWhen(m *mark, next string) float64 {
 }
 
 // besideCount tells whether how many is said beside a mark.
-func (h *hearing) besideCount(m *mark) bool {
+func (h *tokens) besideCount(m *mark) bool {
 	for i := range h.words {
 		w := &h.words[i]
 		if (i < m.from || i >= m.to) && w.numeral && !w.spelt &&
@@ -189,7 +189,7 @@ func (h *hearing) besideCount(m *mark) bool {
 
 // fitsSets is how well sets stand where they stand: fifteen sets to the outside are balls that are
 // set, and so are twenty.
-func (h *hearing) fitsSets(m *mark, next string) float64 {
+func (h *sentence) fitsSets(m *mark, next string) float64 {
 	of := h.words[m.to-1].is
 	if m.n > 1 && next != "" && next != "x" && strings.HasSuffix(strings.ToLower(h.text(m.from, m.to)), " set") {
 		// 3 set shots
@@ -206,7 +206,7 @@ func (h *hearing) fitsSets(m *mark, next string) float64 {
 var pronouns = strings.Fields("i we they he she you everyone everybody all")
 
 // inBrackets tells whether a mark stands in brackets beside other words: what is told, not how much.
-func (h *hearing) inBrackets(m *mark) bool {
+func (h *tokens) inBrackets(m *mark) bool {
 	from, to := m.from, m.to
 	for from > 0 && !h.words[from-1].delimits() {
 		from--
@@ -219,7 +219,7 @@ func (h *hearing) inBrackets(m *mark) bool {
 
 // fitsWho is how well people stand where they stand: bare numbers name players only at the
 // beginning, before a colon or what they do: "9 and 7: passes".
-func (h *hearing) fitsWho(m *mark, next string) float64 {
+func (h *lexed) fitsWho(m *mark, next string) float64 {
 	switch {
 	case m.text == "shirts" && (m.from != 0 || next == ""): // twenty seconds, and ten
 		return unfit
@@ -234,7 +234,7 @@ func (h *hearing) fitsWho(m *mark, next string) float64 {
 }
 
 // groupsOf tells whether a number is of how many there are in each: "boxes of 6, 2 touch, 3 min".
-func (h *hearing) groupsOf(m *mark) bool {
+func (h *tokens) groupsOf(m *mark) bool {
 	if !h.is(m.from-1, "of") || m.from < 2 || !h.timed(m) {
 		return false
 	}
@@ -244,7 +244,7 @@ func (h *hearing) groupsOf(m *mark) bool {
 }
 
 // timed tells whether how long is said elsewhere in a line.
-func (h *hearing) timed(m *mark) bool {
+func (h *tokens) timed(m *mark) bool {
 	for i := range h.words {
 		if (i < m.from || i >= m.to) && h.words[i].numeral && h.is(i+1, "s", "min") {
 			return true
@@ -260,7 +260,7 @@ var kitWords = map[string]bool{"balls": true, "ball": true, "pucks": true, "line
 
 // fitsCount is how well a number stands as one of reps: "land two feet", "one hand pick up" and
 // "3 on 0" count nothing.
-func (h *hearing) fitsCount(m *mark, next string) float64 {
+func (h *lexed) fitsCount(m *mark, next string) float64 {
 	first, spelt := m.from == 0 || h.words[m.from-1].delimits() ||
 		h.is(m.from-1, "do", "them", "with", "of", "have", "and"), h.words[m.from].spelt
 	alone := m.to-m.from == 1

@@ -137,7 +137,8 @@ func Line(line string, known Lexicon) Reading { return Readings(line, known)[0] 
 func heard(line string, known Lexicon) *hearing {
 	line = strings.ToValidUTF8(line, "")
 	cut := len(listMark.FindString(line))
-	h := &hearing{Lexicon: known, line: line, words: split(line[cut:])}
+	h := &hearing{}
+	h.Lexicon, h.line, h.words = known, line, split(line[cut:])
 	for i := range h.words {
 		h.words[i].from += cut
 		h.words[i].to += cut

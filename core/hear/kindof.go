@@ -96,7 +96,7 @@ func (h *hearing) sorted(list []Reading) []Reading {
 }
 
 // shirts tells whether a line is a name, a colon, and the shirts of those for whom what follows is: "Throws: #2".
-func (h *hearing) shirts() bool {
+func (h *sentence) shirts() bool {
 	at := slices.IndexFunc(h.words, func(w word) bool { return w.is == ":" })
 	return at > 0 && h.is(at+1, "#") && !slices.ContainsFunc(h.words, func(w word) bool {
 		return w.numeral && !h.is(slices.IndexFunc(h.words, func(o word) bool { return o.to == w.from }), "#")
@@ -107,8 +107,8 @@ func (h *hearing) shirts() bool {
 const mostParts = 4
 
 // withNumber is a name with the number right behind it that is of it: Gym 1.
-func (h *hearing) withNumber(name string) string {
-	marked := h.marked()
+func (h *marked) withNumber(name string) string {
+	marked := h.owners()
 	for i := 1; i < len(h.words); i++ {
 		timed := marked[i] >= 0 && timed(h.marks[marked[i]].role)
 		if h.words[i].numeral && h.words[i].number <= mostParts && !timed && h.words[i-1].to < h.words[i].from &&
@@ -123,7 +123,7 @@ func (h *hearing) withNumber(name string) string {
 func (is Kind) several() bool { return is == Combo || is == Choice }
 
 // oneFirst puts those readings first in which as many things are done as is likelier: one, or several.
-func (h *hearing) oneFirst(list []Reading, speaks []string) {
+func (h *labelled) oneFirst(list []Reading, speaks []string) {
 	many := h.inRow || h.weights().manyLikely(append(speaks, h.nowMany(list)...)) ||
 		slices.ContainsFunc(list, func(r Reading) bool {
 			return len(r.Steps) > 2 &&
@@ -159,14 +159,14 @@ func SeveralFeatures(line string, known Lexicon, by *Weights) []string {
 }
 
 // nowMany is whether the first of the readings is of several things, and how many the tags name.
-func (h *hearing) nowMany(list []Reading) []string {
+func (h *labelled) nowMany(list []Reading) []string {
 	now := strconv.Itoa(btoi(list[0].Is.several()))
 	return []string{"now|" + now, "now|" + now + strconv.Itoa(min(h.called, 3))}
 }
 
 // severalFeatures are what speaks for one thing or several: the shape of a line, how many names its tags have, and what
 // steps it would have.
-func (h *hearing) severalFeatures(list []Reading) []string {
+func (h *labelled) severalFeatures(list []Reading) []string {
 	of := h.shapes(h.tagger(), list)
 	var one, many Reading
 	for _, r := range list {
@@ -196,7 +196,7 @@ func (h *hearing) severalFeatures(list []Reading) []string {
 
 // asMany tells whether the tags of a line say as many things as a kind has that are done; whether one of several is
 // done they do not say, nor how many a word with hyphens has.
-func (h *hearing) asMany(is Kind) bool {
+func (h *labelled) asMany(is Kind) bool {
 	hyphened := slices.ContainsFunc(h.words, func(w word) bool { return strings.Count(w.is, "-") > 1 })
 	switch is {
 	case Drill:
@@ -218,7 +218,7 @@ func btoi(is bool) int {
 }
 
 // kindFeatures are what speaks for the kinds of a line whose readings are known, the best first.
-func (h *hearing) kindFeatures(list []Reading) (of []string) {
+func (h *labelled) kindFeatures(list []Reading) (of []string) {
 	t := h.tagger()
 	add := func(key string, parts ...string) { of = append(of, key+strings.Join(parts, "|")) }
 	n := len(t.words)
@@ -235,7 +235,7 @@ func (h *hearing) kindFeatures(list []Reading) (of []string) {
 }
 
 // shapes are of what sorts the words of a line are, its marks, and its readings, the best first.
-func (h *hearing) shapes(t *tagger, list []Reading) (of []string) {
+func (h *marked) shapes(t *tagger, list []Reading) (of []string) {
 	add := func(key string, parts ...string) { of = append(of, key+strings.Join(parts, "|")) }
 	n := len(t.words)
 	words, numbers, called := 0, 0, 0
@@ -281,7 +281,7 @@ func (h *hearing) shapes(t *tagger, list []Reading) (of []string) {
 }
 
 // ofReadings are what the readings of a line say of its kind.
-func (h *hearing) ofReadings(list []Reading, add func(string, ...string)) {
+func (h *lexed) ofReadings(list []Reading, add func(string, ...string)) {
 	if len(list) == 0 {
 		return
 	}

@@ -67,7 +67,7 @@ var partWords = []string{"part", "phase", "block", "stage", "station"}
 
 // headed is how well the marks of a line are those of a heading: who, where and when, and how long
 // it takes in brackets, but no amount of anything.
-func (h *hearing) headed() (s float64) {
+func (h *marked) headed() (s float64) {
 	for _, m := range h.marks {
 		switch {
 		case m.role == roleUntil:
@@ -85,7 +85,7 @@ func (h *hearing) headed() (s float64) {
 }
 
 // heads is how well words are the name of a heading.
-func (h *hearing) heads(c *chunk) (s float64) {
+func (h *marked) heads(c *chunk) (s float64) {
 	text, words := h.text(c.from, c.to), h.words[c.from:c.to]
 	switch {
 	case capitals(text):
@@ -139,7 +139,7 @@ func only(words []word, of []string) bool {
 }
 
 // plain are how many chunks there are.
-func (h *hearing) plain() (n int) {
+func (h *parted) plain() (n int) {
 	for _, c := range h.chunks {
 		if c.from < c.to {
 			n++
@@ -210,7 +210,7 @@ func (h *hearing) fixed() Reading {
 }
 
 // event is how well the words of a line name something of the day; 0: they name nothing.
-func (h *hearing) event() (s float64) {
+func (h *parted) event() (s float64) {
 	var plain []word
 	for i := range h.words {
 		if !slices.ContainsFunc(h.marks, func(m mark) bool {
@@ -255,7 +255,7 @@ func (h *hearing) event() (s float64) {
 }
 
 // onOff is how well a line says who is out, in or ready, or what is on, at a time, and no more; 0: it does not.
-func (h *hearing) onOff() float64 {
+func (h *parted) onOff() float64 {
 	if h.plain() != 1 || len(h.marks) > 2 || !slices.ContainsFunc(h.marks, func(m mark) bool {
 		return m.role == roleAt && m.text != "clock" || m.role == roleEfforts && h.is(m.from, "at", "@")
 	}) {
@@ -278,7 +278,7 @@ func (h *hearing) onOff() float64 {
 }
 
 // when tells whether the marks of a line say when something is, and how well they are those of it.
-func (h *hearing) when(r *Reading) (when bool, s float64) {
+func (h *marked) when(r *Reading) (when bool, s float64) {
 	for i := range h.marks {
 		switch m := &h.marks[i]; m.role {
 		case roleUntil, roleAt, roleFrom, roleDone:
@@ -317,7 +317,7 @@ var remarkFirst = strings.Fields("remember nb note anyone dont don't please brin
 	"thanks cheers ring no phones nothing everyone's sorry if last water")
 
 // remark is the reading in which the line tells something beside what is done.
-func (h *hearing) remark() Reading {
+func (h *parted) remark() Reading {
 	r := Reading{Is: Remark, Cues: []string{strings.TrimSpace(h.line)}}
 	s := -1.0
 	amounts := 0
@@ -357,7 +357,7 @@ func (h *hearing) remark() Reading {
 }
 
 // kept is how well the words of a line are of where things are, or of what nobody is to do.
-func (h *hearing) kept(amounts int) (s float64) {
+func (h *marked) kept(amounts int) (s float64) {
 	for i, w := range h.words {
 		if slices.Contains(containers, w.is) && i > 1 {
 			s += 2.5
@@ -382,7 +382,7 @@ func (h *hearing) kept(amounts int) (s float64) {
 
 // aboutPeople is how well a line that scores s so far tells how people stand, come together or what the week
 // owes them.
-func (h *hearing) aboutPeople(s float64, amounts int) float64 {
+func (h *sentence) aboutPeople(s float64, amounts int) float64 {
 	switch {
 	case formation.MatchString(h.line) && amounts <= 1:
 		s += 10

@@ -6,7 +6,7 @@ import (
 )
 
 // clocksOf marks times of the day: "14:20 jog", "at 3.15", "from 15:08 to 15:18", "done by 3.20".
-func (h *hearing) clocksOf() (all []mark) {
+func (h *lined) clocksOf() (all []mark) {
 	for i := range h.words {
 		at, ok := h.clock(i)
 		if !ok {
@@ -39,14 +39,14 @@ func (h *hearing) clocksOf() (all []mark) {
 }
 
 // saidAsClock tells whether a number can only be a time of the day: "On ice 19:12", "pen 6:10 with Jo".
-func (h *hearing) saidAsClock(i int) bool {
+func (h *tokens) saidAsClock(i int) bool {
 	hour, _, two := strings.Cut(h.words[i].is, ":")
 	return two && num(hour) >= 5 && !h.is(i-1, "x", "for", "of", "in", "every", "-", "/") &&
 		!h.is(i+1, "x", "min", "s", "-", "/")
 }
 
 // clock is a word that is a time of the day, in minutes to go.
-func (h *hearing) clock(i int) (toGo float64, ok bool) {
+func (h *lined) clock(i int) (toGo float64, ok bool) {
 	if i >= len(h.words) || !h.words[i].numeral {
 		return 0, false
 	}
@@ -58,12 +58,12 @@ func (h *hearing) clock(i int) (toGo float64, ok bool) {
 }
 
 // is tells whether a word is one of several.
-func (h *hearing) is(i int, words ...string) bool {
+func (h *tokens) is(i int, words ...string) bool {
 	return i >= 0 && i < len(h.words) && slices.Contains(words, h.words[i].is)
 }
 
 // linesOf marks how far people go: to the box, sideline to sideline, the length of the court.
-func (h *hearing) linesOf() (all []mark) {
+func (h *lined) linesOf() (all []mark) {
 	for i := range h.words {
 		for _, one := range []func(int) (mark, bool){h.toLine, h.lineToLine, h.wholeLength, h.across, h.andBack,
 			h.roundIt} {
@@ -76,7 +76,7 @@ func (h *hearing) linesOf() (all []mark) {
 }
 
 // toLine marks "to the box", "out to the 22", "up to half way".
-func (h *hearing) toLine(i int) (m mark, is bool) {
+func (h *lined) toLine(i int) (m mark, is bool) {
 	if !h.is(i, "to") || h.is(i+1, verbs...) || h.is(i-1, "start", "finish", "begin", "straight") ||
 		h.is(i-1, "down") && !h.is(i+1, "the") {
 		return m, false
@@ -111,7 +111,7 @@ func (h *hearing) toLine(i int) (m mark, is bool) {
 }
 
 // backFrom is where a place ends from which people come back; 0: there is none, or it is of the body.
-func (h *hearing) backFrom(j int) int {
+func (h *tokens) backFrom(j int) int {
 	for k := j + 1; k <= j+4 && k < len(h.words); k++ {
 		if h.words[k-1].sign || h.words[k-1].numeral || slices.Contains(bodily, h.words[k-1].is) ||
 			h.is(k-1, "floor", "start", "top", "bottom", "side", "left", "right", "middle", "sky", "ceiling", "ear",
@@ -128,7 +128,7 @@ func (h *hearing) backFrom(j int) int {
 }
 
 // andBack marks a line of the ground said by its number alone where people come back from it: "25 and back".
-func (h *hearing) andBack(i int) (m mark, is bool) {
+func (h *lined) andBack(i int) (m mark, is bool) {
 	if !h.words[i].numeral || !h.is(i+1, "and", "&") || !h.is(i+2, "back") || i > 0 && !h.words[i-1].delimits() {
 		return m, false
 	}
@@ -137,7 +137,7 @@ func (h *hearing) andBack(i int) (m mark, is bool) {
 }
 
 // across marks "across and back", "across x 4": from one side of the ground to the other.
-func (h *hearing) across(i int) (m mark, is bool) {
+func (h *lined) across(i int) (m mark, is bool) {
 	if !h.is(i, "across") || i == 0 || h.is(i+1, "and", "&") && !h.is(i+2, "back", "return") ||
 		i+1 < len(h.words) && !h.is(i+1, "and", "&", "x", ",", "(") && !h.words[i+1].numeral {
 		return m, false
@@ -147,7 +147,7 @@ func (h *hearing) across(i int) (m mark, is bool) {
 }
 
 // lineToLine marks "sideline to sideline", "try line to the 10".
-func (h *hearing) lineToLine(i int) (m mark, is bool) {
+func (h *lined) lineToLine(i int) (m mark, is bool) {
 	for j := i + 1; j <= i+3 && j < len(h.words); j++ {
 		if !h.is(j, "to") {
 			continue
@@ -203,7 +203,7 @@ var bodily = strings.Fields("side hand cheek face chest back knee foot toe heel 
 	"front elbow one two arm leg nose eye")
 
 // wholeLength marks "length of the court", "width of the field".
-func (h *hearing) wholeLength(i int) (m mark, is bool) {
+func (h *lined) wholeLength(i int) (m mark, is bool) {
 	if !h.is(i, "length", "width") || !h.is(i+1, "of") {
 		return m, false
 	}
@@ -225,7 +225,7 @@ func (h *hearing) wholeLength(i int) (m mark, is bool) {
 }
 
 // roundIt marks "round the pitch".
-func (h *hearing) roundIt(i int) (m mark, is bool) {
+func (h *sentence) roundIt(i int) (m mark, is bool) {
 	if !h.is(i, "round", "around") || !h.is(i+1, "the", "our", "both") || i+2 >= len(h.words) ||
 		!fields(h.words[i+2].is) {
 		return m, false
@@ -237,7 +237,7 @@ func (h *hearing) roundIt(i int) (m mark, is bool) {
 	return mark{role: rolePlace, from: i, to: end, text: h.text(i+1, end), n: 1, weight: 2}, true
 }
 
-func (h *hearing) lineName(text string) (metres float64, ok bool) {
+func (h *lined) lineName(text string) (metres float64, ok bool) {
 	for _, cut := range []string{"", " line"} {
 		if metres, ok = h.Line(strings.TrimSuffix(text, cut)); ok {
 			return metres, true

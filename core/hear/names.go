@@ -30,7 +30,7 @@ var (
 
 // name is how well words from to could be what is done, best trimmed: the part that is the
 // name, and its score.
-func (h *hearing) name(c *chunk, first bool) (from, to int, score float64) {
+func (h *parted) name(c *chunk, first bool) (from, to int, score float64) {
 	best, tried := h.tried[c.from]
 	if !tried {
 		best.from, best.to, best.score = h.trim(c)
@@ -60,7 +60,7 @@ type trimmed struct {
 const longestName = 12
 
 // trim tries every way to cut a chunk to a name.
-func (h *hearing) trim(c *chunk) (from, to int, score float64) {
+func (h *marked) trim(c *chunk) (from, to int, score float64) {
 	from, to, score = c.from, c.from, math.Inf(-1)
 	for a := c.from; a < c.to && a <= c.from+6; a++ {
 		if a > c.from+4 && !h.is(a-1, "its") {
@@ -88,13 +88,13 @@ func (h *hearing) trim(c *chunk) (from, to int, score float64) {
 
 // whereFor tells whether words before a name only say where somebody goes for it: "to the far hoop for drop
 // steps".
-func (h *hearing) whereFor(from, a, to int) bool {
+func (h *lexed) whereFor(from, a, to int) bool {
 	return h.is(a-1, "for") && a-1 > from && h.Moves(strings.ToLower(h.text(a, to))) &&
 		!h.Moves(strings.ToLower(h.text(from, a-1)))
 }
 
 // parts tells whether a name may end before word b: a preposition or a cue follows.
-func (h *hearing) parts(a, b int) bool {
+func (h *lexed) parts(a, b int) bool {
 	w := h.words[b].is
 	if h.is(b-1, "the", "a", "an", "your", "to", "from") { // "sets to the outside pin"
 		return false
@@ -122,7 +122,7 @@ func (h *hearing) parts(a, b int) bool {
 }
 
 // onKit tells whether words from a preposition on are of kit without which it is another thing.
-func (h *hearing) onKit(i int) bool {
+func (h *sentence) onKit(i int) bool {
 	if !h.is(i, "on", "with", "over") {
 		return false
 	}
@@ -132,7 +132,7 @@ func (h *hearing) onKit(i int) bool {
 	return h.is(i, "roller", "foam", "bike", "rower", "erg", "ergs", "treadmill", "ski-erg")
 }
 
-func (h *hearing) nameScore(a, b int, c *chunk) float64 {
+func (h *marked) nameScore(a, b int, c *chunk) float64 {
 	text := strings.ToLower(h.text(a, b))
 	s, known := 0.0, 0
 	if h.Moves(text) && !h.movesBehind(a, b, text) || sided(h.words[a:b]) {
@@ -176,7 +176,7 @@ func (h *hearing) nameScore(a, b int, c *chunk) float64 {
 }
 
 // goesOn weighs words within a name at which it usually ends.
-func (h *hearing) goesOn(a, b int, text string) (less float64) {
+func (h *lexed) goesOn(a, b int, text string) (less float64) {
 	for i := a + 1; i < b; i++ {
 		if slices.Contains(endsName, h.words[i].is) && !h.Known(text) && !h.numeral(i+1) {
 			less += 1.5
@@ -190,7 +190,7 @@ func (h *hearing) goesOn(a, b int, text string) (less float64) {
 
 // movesBehind tells whether all that moves in a name is told of where something is: "balls off the keeper's
 // kick".
-func (h *hearing) movesBehind(a, b int, text string) bool {
+func (h *lexed) movesBehind(a, b int, text string) bool {
 	if h.Known(text) {
 		return false
 	}
@@ -203,7 +203,7 @@ func (h *hearing) movesBehind(a, b int, text string) bool {
 }
 
 // begun is what it costs a name that it begins as what people are told does.
-func (h *hearing) begun(a, b int, text string) float64 {
+func (h *marked) begun(a, b int, text string) float64 {
 	if strings.HasSuffix(h.words[a].is, "ing") && a+1 < b && h.is(a+1, "the", "your", "both") && !h.leads(a) {
 		// swinging the arms
 		return 4
@@ -220,7 +220,7 @@ func (h *hearing) begun(a, b int, text string) float64 {
 }
 
 // tooLong is what it costs a name that it holds where something is done, or with what.
-func (h *hearing) tooLong(a, b int, text string) (s float64) {
+func (h *lexed) tooLong(a, b int, text string) (s float64) {
 	for i := a + 1; i+1 < b; i++ { // where it is done is told beside what it is called
 		if slices.Contains(preps, h.words[i].is) && !h.is(i, "to") &&
 			(h.is(i+1, "the", "your", "a", "their") || h.is(i, "against")) && !h.Known(text) && !h.onKit(i) &&
@@ -259,7 +259,7 @@ func (h *hearing) tooLong(a, b int, text string) (s float64) {
 
 // placedFrom is the word from which a name only says where it is done: "mini tennis inside the service boxes"; a
 // where it does not.
-func (h *hearing) placedFrom(a, b int) int {
+func (h *sentence) placedFrom(a, b int) int {
 	if !slices.Contains(places, strings.TrimSuffix(h.words[b-1].is, "s")) && !slices.Contains(places, h.words[b-1].is) {
 		return a
 	}
@@ -284,7 +284,7 @@ var places = strings.Fields("pitch court box boxes net wall fence line deck pool
 
 // leads tells whether a word begins what is done: nothing stands before it but people and what
 // begins a sentence.
-func (h *hearing) leads(a int) bool {
+func (h *marked) leads(a int) bool {
 	for i := range a {
 		if !slices.ContainsFunc(h.marks, func(m mark) bool {
 			return m.from <= i && i < m.to && (m.role == roleWho || m.role == roleFiller || m.role == roleLeader ||
@@ -297,7 +297,7 @@ func (h *hearing) leads(a int) bool {
 }
 
 // vocabulary tells whether words are of names of drills.
-func (h *hearing) vocabulary(from, to int) bool {
+func (h *lexed) vocabulary(from, to int) bool {
 	for i := from; i < to; i++ {
 		if !h.Word(h.words[i].is) {
 			return false
@@ -307,7 +307,7 @@ func (h *hearing) vocabulary(from, to int) bool {
 }
 
 // numeral tells whether a word is a number.
-func (h *hearing) numeral(i int) bool { return i < len(h.words) && h.words[i].numeral }
+func (h *tokens) numeral(i int) bool { return i < len(h.words) && h.words[i].numeral }
 
 // endsName are words with which what is told begins.
 var endsName = strings.Fields("no without cos because cause so first keep till until while please watch watching")
@@ -338,7 +338,7 @@ func groupLike(words []word) bool {
 }
 
 // does tells whether words only join people and what they do: "everyone back for", "Kit does".
-func (h *hearing) does(from, to int) bool {
+func (h *marked) does(from, to int) bool {
 	for i := from; i < to; i++ {
 		if !h.is(i, "do", "does", "back", "for", "go", "goes", "start", "doing", "on", "else") {
 			return false
@@ -350,7 +350,7 @@ func (h *hearing) does(from, to int) bool {
 }
 
 // agents tells whether words are people by what they do, whom nobody knows: "drag flickers".
-func (h *hearing) agents(from, to int) bool {
+func (h *lexed) agents(from, to int) bool {
 	last := h.words[to-1].is
 	does := len(last) > 5 && (strings.HasSuffix(last, "ers") || strings.HasSuffix(last, "ors") ||
 		strings.HasSuffix(last, "men")) && !strings.HasSuffix(last, "overs") && !strings.HasSuffix(last, "unders")
@@ -358,14 +358,14 @@ func (h *hearing) agents(from, to int) bool {
 }
 
 // acts tells whether words are what is done.
-func (h *hearing) acts(from, to int) bool {
+func (h *lexed) acts(from, to int) bool {
 	text := strings.ToLower(h.text(from, to))
 	return from < to && (h.Moves(text) || h.Known(text)) && !slices.Contains(preps, h.words[from].is)
 }
 
 // people tells whether words name several people, or tell who does not: "libero + DSs", "GK and GD",
 // "but the second row".
-func (h *hearing) people(from, to int) bool {
+func (h *lexed) people(from, to int) bool {
 	if h.is(from, "but", "bar", "except") {
 		return to-from > 1 && h.people(from+1, to)
 	}

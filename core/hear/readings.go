@@ -12,7 +12,7 @@ import (
 var no = Reading{Score: math.Inf(-1)}
 
 // all are the marks of the line, by index, but those that its tags say are only told.
-func (h *hearing) all() (list []int) {
+func (h *labelled) all() (list []int) {
 	for k := range h.marks {
 		if !h.onlyTold(&h.marks[k]) {
 			list = append(list, k)
@@ -22,7 +22,7 @@ func (h *hearing) all() (list []int) {
 }
 
 // whoFirst is the chunk that says who does it, before a colon or a dash; -1: none.
-func (h *hearing) whoFirst() int {
+func (h *parted) whoFirst() int {
 	if len(h.chunks) < 2 || h.chunks[0].from >= h.chunks[0].to {
 		return -1
 	}
@@ -70,7 +70,7 @@ func (h *hearing) whoFirst() int {
 var ofRelay = pattern.Must(`^(?:(?:first|second|third|fourth|last|anchor|lead-off)(?: and |, ?)?)+ legs?$`)
 
 // after is the word that follows a chunk, if any.
-func (h *hearing) after(c *chunk) []string {
+func (h *tokens) after(c *chunk) []string {
 	if c.to < len(h.words) {
 		return []string{h.words[c.to].is}
 	}
@@ -147,7 +147,7 @@ func (h *hearing) counting(who int) Reading {
 
 // toldLater tells whether a chunk stands behind one that has its amount, and has none: it says how; or is of what
 // is done at the end of it: "push 4 lengths, last 5 m sprint".
-func (h *hearing) toldLater(k, who int) bool {
+func (h *parted) toldLater(k, who int) bool {
 	c, from := &h.chunks[k], h.chunks[k].from
 	for from > 0 && !h.words[from-1].delimits() {
 		from--
@@ -172,7 +172,7 @@ func (h *hearing) toldLater(k, who int) bool {
 
 // whose fills in who does what is named from a word of a chunk on: who stands before it, in the chunk that
 // says who, and at the end; -1: no such chunk.
-func (h *hearing) whose(r *Reading, c *chunk, from, who, last int) {
+func (h *parted) whose(r *Reading, c *chunk, from, who, last int) {
 	switch {
 	case from == c.from || h.is(from-1, "its"):
 	case h.whereFor(c.from, from, c.to):
@@ -199,7 +199,7 @@ func (h *hearing) whose(r *Reading, c *chunk, from, who, last int) {
 
 // whoLast is the chunk that says who does it behind a comma at the end: "second balls, 6, centre backs and
 // the no 4"; -1: none.
-func (h *hearing) whoLast() int {
+func (h *parted) whoLast() int {
 	k := len(h.chunks) - 1
 	if k < 1 {
 		return -1
@@ -221,7 +221,7 @@ func (h *hearing) whoLast() int {
 
 // label tells whether a chunk only says of what sort is what follows it after a colon: "dry land:
 // squats".
-func (h *hearing) label(c *chunk) bool {
+func (h *parted) label(c *chunk) bool {
 	if len(h.chunks) < 2 || h.chunks[1].after != ":" || len(c.marks) > 0 || c.to-c.from > 3 {
 		return false
 	}
@@ -236,7 +236,7 @@ func (h *hearing) label(c *chunk) bool {
 }
 
 // noun is the word of what is counted, of a line that names nothing else: "20 kicks"; -1: none.
-func (h *hearing) noun() int {
+func (h *marked) noun() int {
 	for _, m := range h.marks {
 		if m.noun > 0 {
 			return m.noun - 1
@@ -260,7 +260,7 @@ func (h *hearing) noun() int {
 }
 
 // nounEnd is where what is counted ends that begins at a word: "ten drop goals from in front".
-func (h *hearing) nounEnd(i int) int {
+func (h *marked) nounEnd(i int) int {
 	end := i + 1
 	if !slices.ContainsFunc(h.marks, func(m mark) bool { return m.noun == i+1 }) {
 		return end
@@ -273,7 +273,7 @@ func (h *hearing) nounEnd(i int) int {
 }
 
 // named is the reading in which words from to are the name of what is done.
-func (h *hearing) named(from, to int, score float64) Reading {
+func (h *labelled) named(from, to int, score float64) Reading {
 	h.name0, h.name1 = from, to
 	r := h.with(from, to, h.all())
 	r.Is, r.Name = Drill, h.clean(from, to)
@@ -297,7 +297,7 @@ func (h *hearing) named(from, to int, score float64) Reading {
 		score -= 5
 	}
 	r.Numbers = h.numbers(from, to)
-	r.Score = score + h.sense(r.Name, &r.Amount) - 1.5*float64(r.Numbers)
+	r.Score = score + sense(r.Name, &r.Amount) - 1.5*float64(r.Numbers)
 	if slices.ContainsFunc(h.marks, func(m mark) bool { return m.role == roleLast || m.role == roleFirst }) {
 		r.Score += 1.5
 	}
@@ -306,7 +306,7 @@ func (h *hearing) named(from, to int, score float64) Reading {
 
 // untold is what is told of how people stand before a name, and over what length something is done for so
 // long.
-func (h *hearing) untold(name int, a *Amount) (cues []string) {
+func (h *marked) untold(name int, a *Amount) (cues []string) {
 	for k := range h.marks {
 		switch m := &h.marks[k]; {
 		case m.role == roleLoad && m.to == name, m.role == roleMetres && a.Metres == 0 && a.Seconds > 0:
@@ -321,7 +321,7 @@ var littleWords = strings.Fields("on off at away along ends end there here home 
 	"we they go goes all the a to for from with again too also start starts begin finish finishes until till")
 
 // others is how much speaks for it that more than one chunk is done.
-func (h *hearing) others(name, who int) (n float64) {
+func (h *parted) others(name, who int) (n float64) {
 	listed := 0
 	for k := range h.chunks {
 		c := &h.chunks[k]
@@ -348,7 +348,7 @@ func (h *hearing) others(name, who int) (n float64) {
 }
 
 // step tells whether a chunk may be one of what is done in turn.
-func (h *hearing) step(c *chunk, later bool) bool {
+func (h *parted) step(c *chunk, later bool) bool {
 	at := c.from
 	for at+1 < c.to && (h.words[at].is == "a" || h.words[at].is == "the") {
 		at++
@@ -393,7 +393,7 @@ func (h *hearing) step(c *chunk, later bool) bool {
 }
 
 // chunkBefore is the one before a chunk; the first is its own.
-func (h *hearing) chunkBefore(c *chunk) *chunk {
+func (h *parted) chunkBefore(c *chunk) *chunk {
 	for k := range h.chunks {
 		if &h.chunks[k] == c && k > 0 {
 			return &h.chunks[k-1]
@@ -403,7 +403,7 @@ func (h *hearing) chunkBefore(c *chunk) *chunk {
 }
 
 // joins tells whether the next chunk is joined to one.
-func (h *hearing) joins(c *chunk) bool {
+func (h *parted) joins(c *chunk) bool {
 	for k := range h.chunks {
 		if h.chunks[k].from >= c.to && h.chunks[k].from < h.chunks[k].to {
 			return h.chunks[k].after == "then" || h.chunks[k].after == "into"
@@ -413,7 +413,7 @@ func (h *hearing) joins(c *chunk) bool {
 }
 
 // with fills in what marks say of who, where and when, and the cues: what is left, in order.
-func (h *hearing) with(from, to int, marks []int) (r Reading) {
+func (h *labelled) with(from, to int, marks []int) (r Reading) {
 	minutes := func(n float64) *int { s := -int(math.Round(60 * n)); return &s }
 	for _, k := range marks {
 		m := &h.marks[k]
@@ -458,7 +458,7 @@ func (h *hearing) with(from, to int, marks []int) (r Reading) {
 }
 
 // cues are what no role wanted, by the signs that part them.
-func (h *hearing) cues(from, to int) (list []string) {
+func (h *labelled) cues(from, to int) (list []string) {
 	start := 0
 	shut := func(end int) {
 		a, b := start, end
@@ -489,7 +489,7 @@ func (h *hearing) cues(from, to int) (list []string) {
 }
 
 // explained tells whether a word is a sign, or of a mark.
-func (h *hearing) explained(i int) bool {
+func (h *labelled) explained(i int) bool {
 	return h.words[i].sign || slices.ContainsFunc(h.marks, func(m mark) bool {
 		return m.from <= i && i < m.to && m.text != "told" && !h.onlyTold(&m) &&
 			!slices.Contains([]role{roleNone, roleOwn, roleApart, roleLoad}, m.role)
@@ -497,7 +497,7 @@ func (h *hearing) explained(i int) bool {
 }
 
 // clean is a name as it is kept: as it was typed, without what only begins a sentence.
-func (h *hearing) clean(from, to int) string {
+func (h *sentence) clean(from, to int) string {
 	if to-from > 1 && h.is(from, "a") && h.is(from+1, "skip", "skips", "march", "marches", "run", "runs", "switch",
 		"switches") {
 		// it is their letter

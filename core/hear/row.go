@@ -8,7 +8,7 @@ import (
 // countedRow are the names of a line that says one thing after the other, how many of each behind it or before it: "leg
 // swings 10, hips 10, shoulders 10 each way", "high catches 3 each and direct hits 4", "5 squats, 5 lunges". Of a line
 // that is none, nothing.
-func (h *hearing) countedRow() (names []naming) {
+func (h *labelled) countedRow() (names []naming) {
 	from, ahead := 0, false
 	if len(h.names) > 0 {
 		from = h.names[0].from
@@ -50,7 +50,7 @@ func (h *hearing) countedRow() (names []naming) {
 }
 
 // peopleAhead is where what people do begins behind them and a colon; 0: none stand before a name.
-func (h *hearing) peopleAhead(name int) int {
+func (h *labelled) peopleAhead(name int) int {
 	colon := slices.IndexFunc(h.words, func(w word) bool { return w.is == ":" })
 	if colon < 1 || colon >= name || !slices.ContainsFunc(h.tags[:colon], func(t tag) bool { return t == tagWho }) ||
 		slices.ContainsFunc(h.words[:colon], func(w word) bool { return w.numeral && !w.spelt }) {
@@ -60,14 +60,14 @@ func (h *hearing) peopleAhead(name int) int {
 }
 
 // said tells whether words say only where or how something is done.
-func (h *hearing) said(n naming) bool {
+func (h *tokens) said(n naming) bool {
 	last := strings.TrimSuffix(h.words[max(n.from, n.to-1)].is, "s")
 	return slices.Contains(ways, last) || slices.Contains(placeWords, last) || slices.Contains(natural, last) ||
 		slices.Contains(eachWords, last)
 }
 
 // onlyWhen tells whether nothing but when it is follows, behind a dash: "- at 38".
-func (h *hearing) onlyWhen(from int) bool {
+func (h *marked) onlyWhen(from int) bool {
 	for h.is(from, "-", "--") {
 		from++
 	}
@@ -78,7 +78,7 @@ func (h *hearing) onlyWhen(from int) bool {
 }
 
 // behindName is the name before an amount alone, "hips 10": false where words are no such thing.
-func (h *hearing) behindName(from, to int) (n naming, counted bool) {
+func (h *sentence) behindName(from, to int) (n naming, counted bool) {
 	n = naming{from, from}
 	for n.to < to && !h.words[n.to].numeral && !(h.is(n.to, "x") && n.to+1 < to && h.words[n.to+1].numeral) {
 		n.to++
@@ -87,7 +87,7 @@ func (h *hearing) behindName(from, to int) (n naming, counted bool) {
 }
 
 // aheadOfName is the name behind a number, "5 lunges each leg": false where words are no such thing.
-func (h *hearing) aheadOfName(from, to int) (n naming, counted bool) {
+func (h *sentence) aheadOfName(from, to int) (n naming, counted bool) {
 	n = naming{from + 1, to}
 	if h.is(n.from, "x") {
 		n.from++
@@ -108,7 +108,7 @@ func (h *hearing) aheadOfName(from, to int) (n naming, counted bool) {
 }
 
 // rowEnd is where what begins at a word ends: at a comma, or at what joins it to something else with its own amount.
-func (h *hearing) rowEnd(from int, ahead bool) int {
+func (h *tokens) rowEnd(from int, ahead bool) int {
 	for to, numbers := from, 0; to < len(h.words); to++ {
 		if h.words[to].delimits() && !h.is(to, "/") || numbers > 0 && h.is(to, "and", "then", "&", "+") {
 			return to
@@ -125,7 +125,7 @@ func (h *hearing) rowEnd(from int, ahead bool) int {
 
 // begins tells whether a word behind an amount, with no sign between, begins the next name: it
 // says neither of what there is so much nor that it is so much each.
-func (h *hearing) begins(i int) bool {
+func (h *tokens) begins(i int) bool {
 	thing := h.words[i-1].numeral && (kitWords[h.words[i].is] || countNouns[h.words[i].is])
 	return !h.words[i].numeral && !thing && !h.is(i, eachWords...) && !h.is(i, "s", "min")
 }
@@ -136,7 +136,7 @@ var countNouns = map[string]bool{"steps": true, "step": true, "strokes": true, "
 	"contacts": true, "reps": true, "rep": true, "m": true, "yd": true, "ft": true}
 
 // countedAlone tells whether words are one amount and no more: "10", "x 8", "5 each way", "3 each".
-func (h *hearing) countedAlone(from, to int) bool {
+func (h *tokens) countedAlone(from, to int) bool {
 	if h.is(from, "x") {
 		from++
 	}
@@ -150,7 +150,7 @@ func (h *hearing) countedAlone(from, to int) bool {
 }
 
 // eachOnly tells whether words say no more than that it is so many each.
-func (h *hearing) eachOnly(from, to int) bool {
+func (h *tokens) eachOnly(from, to int) bool {
 	for i := from; i < to; i++ {
 		if !h.is(i, eachWords...) {
 			return false
@@ -164,7 +164,7 @@ var eachWords = strings.Fields("each ea e/s way ways side sides a per / leg arm 
 
 // done tells whether words name something that is done, rather than say how: the first is taken for a name where it has
 // no sign and no word of its own.
-func (h *hearing) done(n naming, first bool) bool {
+func (h *labelled) done(n naming, first bool) bool {
 	if n.to == n.from || n.to-n.from > 4 || slices.Contains(preps, h.words[n.from].is) ||
 		slices.Contains(notLabels, h.words[n.from].is) {
 		return false
@@ -191,7 +191,7 @@ var joints = strings.Fields("ankles knees hips wrists elbows shoulders neck neck
 
 // rowName is which name of a row a group of words is of: the one it stands straight before, where
 // numbers do, else the one before it.
-func (h *hearing) rowName(g group) int {
+func (h *labelled) rowName(g group) int {
 	of := -1
 	for k, name := range h.names {
 		if h.numbersFirst && (name.from == g.to || name.from == g.to+1 && h.is(g.to, "x")) {
@@ -205,7 +205,7 @@ func (h *hearing) rowName(g group) int {
 }
 
 // takeRow takes the words of a row for names, and its numbers for how many.
-func (h *hearing) takeRow(names []naming) {
+func (h *labelled) takeRow(names []naming) {
 	h.names, h.inRow = names, true
 	for i := max(0, names[0].from-2); i < len(h.words); i++ {
 		switch {

@@ -32,7 +32,7 @@ var (
 // seriesOf are marks of amounts that say, one after the other, how each part is done, whatever people call the
 // parts: "5 going away, 5 coming to you", "2 min right foot, 2 min left", "10 m forward, 10 m back", "back 5,
 // left 5, right 5", "chest, bounce, lob, ten of each". What is said of each part is told.
-func (h *hearing) seriesOf() (all []mark) {
+func (h *lexed) seriesOf() (all []mark) {
 	for i := range h.words {
 		for _, read := range []func(int) []item{h.behind, h.ahead} {
 			if of := read(i); len(of) > 1 {
@@ -45,7 +45,7 @@ func (h *hearing) seriesOf() (all []mark) {
 }
 
 // amountAt is the amount that begins at a word; end is 0 where none does.
-func (h *hearing) amountAt(i int) (is item) {
+func (h *tokens) amountAt(i int) (is item) {
 	j := i
 	if h.is(j, "x") {
 		j++
@@ -72,7 +72,7 @@ func (h *hearing) amountAt(i int) (is item) {
 }
 
 // labelEnd is where the words that say how end: at a sign, a number, a word that joins.
-func (h *hearing) labelEnd(from int) int {
+func (h *tokens) labelEnd(from int) int {
 	i := from
 	for i < len(h.words) && !h.words[i].sign && !h.words[i].numeral && !h.is(i, "and", "+", "/", "then", "x", "or") {
 		i++
@@ -81,7 +81,7 @@ func (h *hearing) labelEnd(from int) int {
 }
 
 // behindJoint is the word behind what parts two items.
-func (h *hearing) behindJoint(i int) int {
+func (h *tokens) behindJoint(i int) int {
 	for n := 0; n < 3 && h.is(i, ",", "and", "+", "/", "then"); n++ {
 		i++
 	}
@@ -89,7 +89,7 @@ func (h *hearing) behindJoint(i int) int {
 }
 
 // behind are the items that begin at a word, with what is said behind each number.
-func (h *hearing) behind(i int) (of []item) {
+func (h *tokens) behind(i int) (of []item) {
 	for at := i; ; {
 		is := h.amountAt(at)
 		if is.end == 0 || len(of) > 0 && is.unit != of[0].unit && is.unit != "" {
@@ -111,7 +111,7 @@ func (h *hearing) behind(i int) (of []item) {
 }
 
 // ahead are the items that begin at a word, with what is said before each number.
-func (h *hearing) ahead(i int) (of []item) {
+func (h *tokens) ahead(i int) (of []item) {
 	if i == 0 || h.words[i].sign || h.words[i].numeral || h.words[i-1].numeral ||
 		!h.is(i-1, ":", "--", ",") && !slices.Contains(preps, h.words[i].is) && !h.strong(i, i+1) {
 		return nil
@@ -139,7 +139,7 @@ func (h *hearing) ahead(i int) (of []item) {
 }
 
 // asSeries is the mark of a series that begins at a word, where its labels say how and name nothing that is done.
-func (h *hearing) asSeries(i int, of []item) []mark {
+func (h *lexed) asSeries(i int, of []item) []mark {
 	first, before := &of[0], of[0].label < of[0].end && of[0].last < of[0].end
 	if !before {
 		h.thing(of)
@@ -202,7 +202,7 @@ func (m *mark) measured(unit string, strong bool) bool {
 }
 
 // sidesOf tells whether two items are the two sides.
-func (h *hearing) sidesOf(of []item) bool {
+func (h *tokens) sidesOf(of []item) bool {
 	if len(of) != 2 {
 		return false
 	}
@@ -214,7 +214,7 @@ func (h *hearing) sidesOf(of []item) bool {
 }
 
 // thing finds what is counted, where the first item names it: "10 shots close, 10 mid, 5 long".
-func (h *hearing) thing(of []item) {
+func (h *lexed) thing(of []item) {
 	first := &of[0]
 	w := h.words[first.label].is
 	if first.unit != "" || first.last-first.label < 2 || slices.Contains(preps, w) ||
@@ -230,7 +230,7 @@ func (h *hearing) thing(of []item) {
 }
 
 // says tells whether words say how, and name nothing that is done.
-func (h *hearing) says(from, to int) bool {
+func (h *lexed) says(from, to int) bool {
 	if from >= to || to-from > 4 {
 		return false
 	}
@@ -243,7 +243,7 @@ func (h *hearing) says(from, to int) bool {
 }
 
 // strong tells whether words can be nothing but a side, a way, a place or a form.
-func (h *hearing) strong(from, to int) bool {
+func (h *tokens) strong(from, to int) bool {
 	if slices.Contains(preps, h.words[from].is) {
 		return to-from > 1 || slices.Contains(ways, h.words[from].is)
 	}
@@ -260,7 +260,7 @@ func (h *hearing) strong(from, to int) bool {
 
 // namedBefore tells whether something that may be done stands before a word: more than people and what begins a
 // sentence, and no label of a row of drills.
-func (h *hearing) namedBefore(i int) bool {
+func (h *lexed) namedBefore(i int) bool {
 	to := i
 	for to > 0 && (h.words[to-1].sign || h.is(to-1, "x", "for", "do")) {
 		to--
@@ -284,7 +284,7 @@ var rows = strings.Fields("drill drills ladder series circuit complex sequence p
 
 // listedEach is the mark of parts that are listed, with how many of each behind them: "chest, bounce, lob - ten of
 // each".
-func (h *hearing) listedEach(i int) []mark {
+func (h *lexed) listedEach(i int) []mark {
 	is := h.amountAt(i)
 	if is.end == 0 || is.unit != "" && is.unit != "s" && is.unit != "min" || i < 4 || !h.is(i-1, ",", "--", "(") {
 		return nil
@@ -316,7 +316,7 @@ func (h *hearing) listedEach(i int) []mark {
 
 // listedBefore is how many parts are listed up to a word, and where the first begins; 0: none, or what is listed is
 // done itself.
-func (h *hearing) listedBefore(at int) (parts, first int) {
+func (h *lexed) listedBefore(at int) (parts, first int) {
 	for at > 0 {
 		from := at
 		for from > 0 && !h.words[from-1].sign && !h.is(from-1, "then", "and") {

@@ -57,7 +57,7 @@ func (h *hearing) several() Reading {
 }
 
 // saidAgain tells whether the names of a line are one, said again with how many: "tuck jumps: 3 x 5 jumps".
-func (h *hearing) saidAgain() bool {
+func (h *labelled) saidAgain() bool {
 	last := func(n naming) string { return strings.TrimSuffix(h.words[n.to-1].is, "s") }
 	for _, n := range h.names[1:] {
 		if last(n) != last(h.names[0]) || n.to-n.from > 1 {
@@ -68,14 +68,14 @@ func (h *hearing) saidAgain() bool {
 }
 
 // saysHow tells whether a name is none, but how what stands before it is done: "leg cradles, walking", "side to side".
-func (h *hearing) saysHow(n naming) bool {
+func (h *tokens) saysHow(n naming) bool {
 	one := n.to-n.from == 1 && strings.HasSuffix(h.words[n.from].is, "ing")
 	return h.is(n.from-1, ",") && (one || only(h.words[n.from:n.to], ways) || only(h.words[n.from:n.to], placeWords) ||
 		h.is(n.from, "side") && h.is(n.from+1, "to"))
 }
 
 // oneOfThem tells whether one of the names of a line is done: "or" stands between two of them.
-func (h *hearing) oneOfThem() bool {
+func (h *labelled) oneOfThem() bool {
 	for k := 1; k < len(h.names); k++ {
 		if h.is(h.names[k].from-1, "or", "/") {
 			return true
@@ -86,7 +86,7 @@ func (h *hearing) oneOfThem() bool {
 
 // nameOf is which name a group of words is of: the one of its piece, else, of all but the last piece, the one before
 // it; -1: it is of all.
-func (h *hearing) nameOf(g group) int {
+func (h *labelled) nameOf(g group) int {
 	if h.inRow {
 		return h.rowName(g)
 	}
@@ -113,6 +113,6 @@ func (h *hearing) nameOf(g group) int {
 }
 
 // severs tells whether a word parts what is done from what is done next.
-func (h *hearing) severs(i int) bool {
+func (h *tokens) severs(i int) bool {
 	return h.words[i].delimits() || h.is(i, "then", "and", "+", "into")
 }

@@ -7,7 +7,7 @@ import (
 
 // sharedRow are the names of a line that says three things or more and then, once, how much of each: "jog, skips, heel
 // flicks, 10 m each there and back", "knee hugs, quad pulls, lunges: to half court". Of a line that is none, nothing.
-func (h *hearing) sharedRow() (names []naming) {
+func (h *labelled) sharedRow() (names []naming) {
 	from := h.sortEnd()
 	for from < len(h.words) {
 		to := from
@@ -38,13 +38,13 @@ func (h *hearing) sharedRow() (names []naming) {
 }
 
 // known tells whether the book or the table of movements knows words by themselves.
-func (h *hearing) known(n naming) bool {
+func (h *lexed) known(n naming) bool {
 	text := strings.ToLower(h.text(n.from, n.to))
 	return h.Known(text) || h.Moves(text)
 }
 
 // sortEnd is behind a word or two and a colon at the beginning of a line that say what sort of things follow.
-func (h *hearing) sortEnd() int {
+func (h *tokens) sortEnd() int {
 	colon := slices.IndexFunc(h.words, func(w word) bool { return w.is == ":" })
 	if colon < 1 || colon > 3 || slices.ContainsFunc(h.words[:colon], func(w word) bool { return w.numeral }) ||
 		!slices.ContainsFunc(h.words[colon:], func(w word) bool { return w.is == "," }) {
@@ -55,7 +55,7 @@ func (h *hearing) sortEnd() int {
 
 // sharedAmount tells whether what follows the last of several names says how much of each: a sign stands before it, and
 // nothing else is done behind it.
-func (h *hearing) sharedAmount(from int) bool {
+func (h *marked) sharedAmount(from int) bool {
 	if from >= len(h.words) || !h.is(from, ",", ":", "-", "--", "(", ";", "–", "—") {
 		return false
 	}
@@ -83,7 +83,7 @@ func (h *hearing) sharedAmount(from int) bool {
 
 // sharing is a reading of several things of which each is done as much as one is by another: that of the whole line as
 // one thing, which knows how much.
-func (h *hearing) sharing(one Reading) Reading {
+func (h *labelled) sharing(one Reading) Reading {
 	names := h.sharedRow()
 	if len(names) == 0 || one.Amount.None() {
 		return no

@@ -17,7 +17,8 @@ var gives = map[role]string{
 func Spans(line string, known Lexicon, names, cues []string) (list []Span) {
 	line = strings.ToValidUTF8(line, "")
 	cut := len(listMark.FindString(line))
-	h := &hearing{Lexicon: known, line: line, words: split(line[cut:])}
+	h := &hearing{}
+	h.Lexicon, h.line, h.words = known, line, split(line[cut:])
 	if len(h.words) == 0 || len(h.words) > longestLine {
 		return nil
 	}

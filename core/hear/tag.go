@@ -48,7 +48,7 @@ type group struct {
 }
 
 // grouped are the groups of a line.
-func (h *hearing) grouped(of []tag) (all []group) {
+func (h *tokens) grouped(of []tag) (all []group) {
 	numbered := false
 	for i, t := range of {
 		n := len(all) - 1
@@ -68,7 +68,7 @@ func (h *hearing) grouped(of []tag) (all []group) {
 var fewWords = map[string]float64{"once": 1, "twice": 2, "thrice": 3, "couple": 2, "few": 3, "dozen": 12}
 
 // count is the number that a group says, or the word behind it; 1 where neither says one.
-func (h *hearing) count(g group) (n float64) {
+func (h *sentence) count(g group) (n float64) {
 	for i := g.from; i < min(len(h.words), g.to+1) && n == 0; i++ {
 		if w := &h.words[i]; w.numeral && i < g.to {
 			n = w.number
@@ -83,7 +83,7 @@ func (h *hearing) count(g group) (n float64) {
 }
 
 // lasts is for how many seconds a group says; a number alone are seconds, and so is one of another unit before it.
-func (h *hearing) lasts(g group) float64 {
+func (h *sentence) lasts(g group) float64 {
 	text, _ := joined(h.words[g.from:g.to])
 	if _, n := span(text); n > 0 {
 		return n
@@ -97,7 +97,7 @@ func (h *hearing) lasts(g group) float64 {
 }
 
 // far is how many metres a group says.
-func (h *hearing) far(g group) float64 {
+func (h *sentence) far(g group) float64 {
 	text, _ := joined(h.words[g.from:g.to])
 	if !strings.ContainsAny(text, "mydftk") {
 		text += " " + h.unitBehind(g.to)
@@ -106,7 +106,7 @@ func (h *hearing) far(g group) float64 {
 }
 
 // unitBehind is the unit of the next length that says one.
-func (h *hearing) unitBehind(i int) string {
+func (h *tokens) unitBehind(i int) string {
 	for ; i < len(h.words); i++ {
 		if h.is(i, "m", "yd", "ft", "km") && h.numeral(i-1) {
 			return h.words[i].is
@@ -126,7 +126,7 @@ type tallied struct {
 
 // tally is how much the tags of a line say of something: what is counted, timed or run over adds up, sets, sides and
 // ways multiply it.
-func (h *hearing) tally(of []tag, name string) Amount {
+func (h *lined) tally(of []tag, name string) Amount {
 	t := tallied{}
 	groups := h.grouped(of)
 	for k, g := range groups {
@@ -170,14 +170,14 @@ func (t *tallied) ofLast(g, before group) bool {
 }
 
 // ofThose tells whether a count is only of those that another group counts: "30 takes, tennis ball first 10".
-func (h *hearing) ofThose(g group, all []group) bool {
+func (h *sentence) ofThose(g group, all []group) bool {
 	return g.tag == tagReps && h.is(g.from-1, "first", "last") && slices.ContainsFunc(all, func(other group) bool {
 		return other != g && other.tag == tagReps && h.count(other) > h.count(g)
 	})
 }
 
 // take adds what a group says.
-func (h *hearing) take(t *tallied, g group) {
+func (h *lined) take(t *tallied, g group) {
 	a := &t.Amount
 	switch g.tag {
 	case tagReps:
@@ -220,7 +220,7 @@ func (h *hearing) take(t *tallied, g group) {
 }
 
 // both takes what is done on each side, each way, or each way on each side.
-func (h *hearing) both(a *Amount, g group) {
+func (h *tokens) both(a *Amount, g group) {
 	way, side := false, false
 	for i := g.from; i < g.to; i++ {
 		way = way || h.is(i, "way", "direction", "directions", "ways")
@@ -234,7 +234,7 @@ func (h *hearing) both(a *Amount, g group) {
 }
 
 // effortOf is the share of their best that a group says.
-func (h *hearing) effortOf(g group) float64 {
+func (h *tokens) effortOf(g group) float64 {
 	for i := g.from; i < g.to; i++ {
 		if n := h.words[i].number; h.words[i].numeral && n >= 10 {
 			return n / 100

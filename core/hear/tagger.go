@@ -18,7 +18,7 @@ type tagger struct {
 	whole  string   // what the line as a whole speaks of
 }
 
-func (h *hearing) tagger() *tagger {
+func (h *labelled) tagger() *tagger {
 	t := &tagger{weigher: h.weigher(), known: make([]string, len(h.words)), people: make([]bool, len(h.words))}
 	for i := range h.words {
 		t.people[i] = t.people[i] || h.people(i, i+1) || !h.words[i].sign && h.Person(h.text(i, i+1))
@@ -80,11 +80,11 @@ func (t *tagger) as(i int) string {
 
 // role is the role of the mark that a word belongs to, and whether it is its first.
 func (t *tagger) role(i int) string {
-	if i < 0 || i >= len(t.words) || t.marks[i] < 0 {
+	if i < 0 || i >= len(t.words) || t.owner[i] < 0 {
 		return "-"
 	}
-	r := strconv.Itoa(int(t.hearing.marks[t.marks[i]].role))
-	if t.hearing.marks[t.marks[i]].from == i {
+	r := strconv.Itoa(int(t.marks[t.owner[i]].role))
+	if t.marks[t.owner[i]].from == i {
 		return r + "B"
 	}
 	return r
@@ -342,21 +342,21 @@ func (t *tagger) ofSpan(a, b int) (of []string) {
 	marked := 0
 	for i := a; i < b; i++ {
 		add("word|" + t.words[i].is)
-		if t.marks[i] >= 0 {
+		if t.owner[i] >= 0 {
 			marked++
 			add("marked|" + t.role(i))
 		}
 	}
 	add("marked|" + strconv.Itoa(min(marked, 2)))
-	t.parted(a, b, add)
+	t.parting(a, b, add)
 	t.beside(a, b, add)
 	add("final|" + t.words[b-1].is)
 	add("initial|" + t.words[a].is)
 	return of
 }
 
-// parted are what speaks for a part of a span being the name.
-func (t *tagger) parted(a, b int, add func(string)) {
+// parting are what speaks for a part of a span being the name.
+func (t *tagger) parting(a, b int, add func(string)) {
 	for k := a + 1; k < b; k++ {
 		if t.Known(strings.ToLower(t.text(k, b))) {
 			add("suffix|known")
@@ -399,7 +399,7 @@ func (t *tagger) beside(a, b int, add func(string)) {
 // before are what the words say that stand before a name, up to a sign or a mark.
 func (t *tagger) before(a int, add func(string)) {
 	from := a
-	for from > 0 && !t.words[from-1].delimits() && t.marks[from-1] < 0 {
+	for from > 0 && !t.words[from-1].delimits() && t.owner[from-1] < 0 {
 		from--
 	}
 	if from == a {
@@ -409,7 +409,7 @@ func (t *tagger) before(a int, add func(string)) {
 	if t.Moves(strings.ToLower(t.text(from, a))) {
 		add("left|moves")
 	}
-	if t.hearing.people(from, a) || t.Person(t.text(from, a)) {
+	if t.parted.people(from, a) || t.Person(t.text(from, a)) {
 		add("left|people")
 	}
 	if t.does(from, a) {
@@ -420,7 +420,7 @@ func (t *tagger) before(a int, add func(string)) {
 // behind are what the words say that stand behind a name, up to a sign or a mark.
 func (t *tagger) behind(a, b int, add func(string)) {
 	to := b
-	for to < len(t.words) && !t.words[to].delimits() && t.marks[to] < 0 {
+	for to < len(t.words) && !t.words[to].delimits() && t.owner[to] < 0 {
 		to++
 	}
 	if to == b {

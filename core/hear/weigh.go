@@ -15,16 +15,16 @@ const longestSpan = 9
 // weigher tells what speaks for spans of a line as the name: features, each with a weight that was learned from
 // lines of which it is known what their words are there for (said.tsv).
 type weigher struct {
-	*hearing
-	marks   []int    // that each word belongs to; -1: none
+	*parted
+	owner   []int    // the mark that each word belongs to; -1: none
 	who     int      // the chunk that says who does it; -1: none
 	kinds   []string // of which kind each word is
 	exact   []string // and what exactly
 	amounts []bool   // of each chunk, whether it says how many
 }
 
-func (h *hearing) weigher() *weigher {
-	w := &weigher{hearing: h, marks: h.marked(), who: h.whoFirst()}
+func (h *labelled) weigher() *weigher {
+	w := &weigher{parted: &h.parted, owner: h.owners(), who: h.whoFirst()}
 	for i := range h.words {
 		w.kinds = append(w.kinds, w.kindOf(i))
 		w.exact = append(w.exact, w.exactlyOf(i))
@@ -61,8 +61,8 @@ func (w *weigher) exactlyOf(i int) string {
 	switch {
 	case w.words[i].sign:
 		return w.words[i].is
-	case w.marks[i] >= 0:
-		return "m" + strconv.Itoa(int(w.hearing.marks[w.marks[i]].role))
+	case w.owner[i] >= 0:
+		return "m" + strconv.Itoa(int(w.marks[w.owner[i]].role))
 	case w.words[i].numeral:
 		return "#"
 	case closed[w.words[i].is]:
@@ -86,7 +86,7 @@ func (w *weigher) kindOf(i int) string {
 	switch {
 	case w.words[i].sign:
 		return "sign"
-	case w.marks[i] >= 0:
+	case w.owner[i] >= 0:
 		return "mark"
 	case w.words[i].numeral:
 		return "#"
@@ -142,7 +142,7 @@ func (w *weigher) inside(s naming, add func(string)) {
 	if known {
 		add("known|" + length)
 	}
-	if sided(w.hearing.words[s.from : s.from+1]) {
+	if sided(w.words[s.from : s.from+1]) {
 		add("sides|" + length)
 	}
 	if w.people(s.from, s.to) || w.Person(w.text(s.from, s.to)) {
