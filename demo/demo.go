@@ -231,18 +231,15 @@ var staff = []club.Staff{{Name: "Ines", Role: "S&C coach", Leads: true}, {Name: 
 // base is what the demo's sessions have in common: people, places, leaders.
 func base(start time.Time, free plan.Span) *plan.Document {
 	air := 8.0
-	d := &plan.Document{Format: plan.Format, Start: clock.StartAt(start), Method: plan.DefaultMethod, Place: "Tidegate",
-		Grade:    drill.Club,
-		Today:    plan.Conditions{Celsius: &air, Layers: true},
-		Stresses: []string{"ankle", "knee", "hip", "back", "shoulder", "neck"},
-		Kit:      map[string]int{"light loop band": 24, "light band": 24, "ball": 14, "shield": 8, "tee": 2, "bib": 16},
-		Leaders: []plan.Leader{
+	d := &plan.Document{
+		Format: plan.Format,
+		Party: plan.Party{Grade: drill.Club, Kit: map[string]int{"light loop band": 24, "light band": 24, "ball": 14,
+			"shield": 8, "tee": 2, "bib": 16}, Leaders: []plan.Leader{
 			{ID: "ines", Name: "Ines", Role: "S&C coach"},
 			{ID: "dorrit", Name: "Dorrit", Role: "forwards coach"},
 			{ID: "pell", Name: "Pell", Role: "skills coach"},
 			{ID: "runa", Name: "Runa", Role: "assistant"},
-		},
-		Units: []plan.Unit{
+		}, Units: []plan.Unit{
 			{ID: "u-front-five", Name: "Front five", Players: ids(1, 2, 3, 4, 5, 16, 17, 18)},
 			{ID: "u-front-rows", Name: "Front rows", Players: ids(1, 2, 3, 16, 17, 18)},
 			{ID: "u-lineout", Name: "Line-out", Players: ids(1, 2, 3, 4, 5, 6, 8)},
@@ -254,8 +251,11 @@ func base(start time.Time, free plan.Span) *plan.Document {
 			{ID: "u-bench", Name: plan.Bench, Players: span(16, 23), Today: true},
 			{ID: "u-captain", Name: plan.Captain, Players: ids(8), Today: true, Of: 1},
 			{ID: "u-place-kicker", Name: "Place kicker", Players: ids(10), Today: true, Of: 1},
-		},
-		Turns: plan.Turns{First: "We kick off", Later: "They kick off"},
+		}, Turns: plan.Turns{First: "We kick off", Later: "They kick off"}},
+		Site:  plan.Site{Place: "Tidegate", Today: plan.Conditions{Celsius: &air, Layers: true}},
+		Hours: plan.Hours{Start: clock.StartAt(start)},
+		Work: plan.Work{Method: plan.DefaultMethod, Stresses: []string{"ankle", "knee", "hip", "back", "shoulder",
+			"neck"}},
 	}
 	for i, id := range []string{"near", "far", "strip", "hall"} {
 		z := ground[i]

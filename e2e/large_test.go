@@ -17,10 +17,15 @@ import (
 
 // large is a plan of 46 players in 14 groups and of 40 blocks, as a file.
 func large() []byte {
-	d := &plan.Document{Format: plan.Format, Title: "Forty-six on two fields", Kind: plan.Match, StartName: "Throw-in",
-		Start: clock.Start{Local: "2027-03-06T15:00", Zone: "Europe/London"}, Open: clock.BeforeStart(75 * 60),
-		Margin: 600,
-		Method: plan.DefaultMethod, Place: "Tidegate"}
+	d := &plan.Document{
+		Format: plan.Format,
+		Title:  "Forty-six on two fields",
+		Kind:   plan.Match,
+		Site:   plan.Site{Place: "Tidegate"},
+		Hours: plan.Hours{StartName: "Throw-in", Start: clock.Start{Local: "2027-03-06T15:00", Zone: "Europe/London"},
+			Open: clock.BeforeStart(75 * 60), Margin: 600},
+		Work: plan.Work{Method: plan.DefaultMethod},
+	}
 	first := []string{"Ada", "Bea", "Cleo", "Dara", "Elke", "Faye", "Gwen", "Hana", "Iris", "Juno", "Kaya", "Lotte",
 		"Mina"}
 	for n := range 46 {

@@ -55,13 +55,18 @@ func block(id string, phase drill.Phase, drills ...drill.Drill) plan.Block {
 // sound is a plan in which nothing is found.
 func sound() *plan.Document {
 	air := 18.0
-	d := &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match, StartName: "Start",
-		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
-		Open:  clock.BeforeStart(45 * 60), Margin: 300, Method: plan.DefaultMethod,
-		Today: plan.Conditions{Celsius: &air},
-		Zones: []plan.Zone{{ID: "pitch", Name: "Pitch", Capacity: 10, Lanes: 4},
-			{ID: "hall", Name: "Hall", Capacity: 2, Lanes: 1}}, Leaders: []plan.Leader{{ID: "eve", Name: "Eve"}},
-		Stresses: []string{"knee", "hip"}}
+	d := &plan.Document{
+		Format: plan.Format,
+		Title:  "A v B",
+		Kind:   plan.Match,
+		Party:  plan.Party{Leaders: []plan.Leader{{ID: "eve", Name: "Eve"}}},
+		Site: plan.Site{Today: plan.Conditions{Celsius: &air},
+			Zones: []plan.Zone{{ID: "pitch", Name: "Pitch", Capacity: 10, Lanes: 4},
+				{ID: "hall", Name: "Hall", Capacity: 2, Lanes: 1}}},
+		Hours: plan.Hours{StartName: "Start", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
+			Open: clock.BeforeStart(45 * 60), Margin: 300},
+		Work: plan.Work{Method: plan.DefaultMethod, Stresses: []string{"knee", "hip"}},
+	}
 	for n := range 4 {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", n), Number: n + 1, First: fmt.Sprint("P", n),
 			Last: "Q"})

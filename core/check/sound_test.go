@@ -37,14 +37,20 @@ func (s soundPlan) document(t *testing.T) *plan.Document {
 	is, ok := shipped.Sport(s.sport)
 	require.True(t, ok, s.sport)
 	air := 16.0
-	d := &plan.Document{Format: plan.Format, Title: s.sport, Kind: s.kind, StartName: is.Start,
-		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
-		Open:  clock.BeforeStart(s.minutes * 60), Margin: 210, Method: s.method,
-		Today: plan.Conditions{Celsius: &air, Layers: true}, Stresses: is.Stresses,
-		Leaders: []plan.Leader{{ID: "ann", Name: "Ann"}, {ID: "bo", Name: "Bo"}, {ID: "cy", Name: "Cy"},
-			{ID: "di", Name: "Di"}},
-		Zones: []plan.Zone{{ID: "ground", Name: "Ground", Capacity: 60, Lanes: s.people, Metres: 60,
-			Covered: s.covered}}}
+	d := &plan.Document{
+		Format: plan.Format,
+		Title:  s.sport,
+		Kind:   s.kind,
+		Party: plan.Party{Leaders: []plan.Leader{{ID: "ann", Name: "Ann"}, {ID: "bo", Name: "Bo"},
+			{ID: "cy", Name: "Cy"},
+			{ID: "di", Name: "Di"}}},
+		Site: plan.Site{Today: plan.Conditions{Celsius: &air, Layers: true},
+			Zones: []plan.Zone{{ID: "ground", Name: "Ground", Capacity: 60, Lanes: s.people, Metres: 60,
+				Covered: s.covered}}},
+		Hours: plan.Hours{StartName: is.Start, Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
+			Open: clock.BeforeStart(s.minutes * 60), Margin: 210},
+		Work: plan.Work{Method: s.method, Stresses: is.Stresses},
+	}
 	for n := range s.people {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", n), Number: n + 1, First: fmt.Sprint("P", n),
 			Last: "Q", Position: is.Positions[n%len(is.Positions)]})

@@ -81,8 +81,11 @@ func TestEachThingNamesWhatIsWrongWithIt(t *testing.T) {
 }
 
 func day(players int) *plan.Document {
-	d := &plan.Document{Method: "ramp", Zones: []plan.Zone{{ID: "z1", Name: "Near half", Capacity: 40, Lanes: 6}},
-		Leaders: []plan.Leader{{ID: "l1", Name: "Ines"}}}
+	d := &plan.Document{
+		Party: plan.Party{Leaders: []plan.Leader{{ID: "l1", Name: "Ines"}}},
+		Site:  plan.Site{Zones: []plan.Zone{{ID: "z1", Name: "Near half", Capacity: 40, Lanes: 6}}},
+		Work:  plan.Work{Method: "ramp"},
+	}
 	unit := plan.Unit{ID: "u1", Name: "Line-out"}
 	for n := 1; n <= players; n++ {
 		p := plan.Player{ID: fmt.Sprintf("p%d", n), First: "P", Last: fmt.Sprint(n),

@@ -353,7 +353,7 @@ func (r Routine) Changed() (says []string) {
 	if r.Was == nil {
 		return nil
 	}
-	was, is := &plan.Document{Blocks: r.Was}, &plan.Document{Blocks: r.Blocks}
+	was, is := &plan.Document{Work: plan.Work{Blocks: r.Was}}, &plan.Document{Work: plan.Work{Blocks: r.Blocks}}
 	for _, b := range was.Blocks {
 		if is.Block(b.ID) == nil {
 			says = append(says, b.Name+" is gone")

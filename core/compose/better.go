@@ -69,15 +69,15 @@ func (c *composer) change(ctx context.Context, in check.Input, f check.Finding, 
 }
 
 // fitted is a document of the composer's with its schedule and findings.
-func (c *composer) fitted(ctx context.Context, d *plan.Document) (*Made, error) {
-	c.doc = d
-	c.say()
-	fitted, err := schedule.Fit(ctx, d, c.Steps)
+func (d *day) fitted(ctx context.Context, doc *plan.Document) (*Made, error) {
+	d.doc = doc
+	d.say()
+	fitted, err := schedule.Fit(ctx, doc, d.Steps)
 	if err != nil {
 		return nil, err
 	}
-	return &Made{Document: d, Schedule: fitted,
-		Findings: check.Check(check.Input{Document: d, Schedule: fitted, Book: c.Book, Steps: c.Steps})}, nil
+	return &Made{Document: doc, Schedule: fitted,
+		Findings: check.Check(check.Input{Document: doc, Schedule: fitted, Book: d.Book, Steps: d.Steps})}, nil
 }
 
 // ways are the changes that may put a warning right: the check's own, and where that is

@@ -120,9 +120,9 @@ const (
 
 // say lets every block say what it is for and why it is there, also after a mend has
 // changed its drills.
-func (c *composer) say() {
-	for i := range c.doc.Blocks {
-		b := &c.doc.Blocks[i]
+func (d *day) say() {
+	for i := range d.doc.Blocks {
+		b := &d.doc.Blocks[i]
 		b.Aim = b.Says()
 		b.Why = cmp.Or(b.Why, b.Aims())
 	}
@@ -157,9 +157,9 @@ func (c *composer) mend(ctx context.Context, in check.Input, f check.Finding) bo
 
 // hardest is the block that wants the warmest body of those that are kept, the one that is
 // given up most willingly, and the last of these; nil where none does.
-func (c *composer) hardest(fitted *schedule.Schedule) (is *plan.Block) {
-	for _, was := range fitted.Blocks(c.doc) {
-		b := c.doc.Block(was.ID)
+func (d *day) hardest(fitted *schedule.Schedule) (is *plan.Block) {
+	for _, was := range fitted.Blocks(d.doc) {
+		b := d.doc.Block(was.ID)
 		cold := func(i plan.Item) bool {
 			return i.Drill.Deep() || i.Drill.Static || i.Drill.NeedsWarm || i.Drill.Effort >= drill.SprintEffort
 		}
@@ -174,16 +174,16 @@ func (c *composer) hardest(fitted *schedule.Schedule) (is *plan.Block) {
 // giveUp asks no longer for the musts that the fit had no place for, or no more than once of each
 // thing, and reports whether there were any. Nobody is left cold for the rest: what wants a warm
 // body goes before what warms it.
-func (c *composer) giveUp(fitted *schedule.Schedule) (gave bool) {
-	for _, was := range fitted.Blocks(c.doc) {
-		if b := c.doc.Block(was.ID); (!was.Kept || fitted.OnlyOnce(b.ID)) && b.Priority == plan.Must {
-			if hard := c.hardest(fitted); b.Phase == drill.Raise && hard != nil {
-				c.says = append(c.says, hard.Name+" is left out: there is no time to be warm for it")
-				c.doc.Remove(hard.ID)
+func (d *day) giveUp(fitted *schedule.Schedule) (gave bool) {
+	for _, was := range fitted.Blocks(d.doc) {
+		if b := d.doc.Block(was.ID); (!was.Kept || fitted.OnlyOnce(b.ID)) && b.Priority == plan.Must {
+			if hard := d.hardest(fitted); b.Phase == drill.Raise && hard != nil {
+				d.says = append(d.says, hard.Name+" is left out: there is no time to be warm for it")
+				d.doc.Remove(hard.ID)
 				return true
 			}
 			b.Priority, gave = plan.Should, true
-			c.says = append(c.says, b.Name+" is a should: there is no time for it as a must")
+			d.says = append(d.says, b.Name+" is a should: there is no time for it as a must")
 		}
 	}
 	return gave
@@ -193,12 +193,12 @@ func (c *composer) giveUp(fitted *schedule.Schedule) (gave bool) {
 // the day holds. It says what it went without, and fails with [plan.Problems]
 // where the brief does not hold.
 func Day(b Brief) (d *plan.Document, says []string, err error) {
-	c, err := newComposer(b)
+	today, err := newDay(b)
 	if err != nil {
 		return nil, nil, err
 	}
-	c.fixed()
-	return c.doc, c.says, nil
+	today.fixed()
+	return today.doc, today.says, nil
 }
 
 // refined is the plan fitted with more steps, now that its blocks stand, where
@@ -215,13 +215,18 @@ func (m *Made) refined(ctx context.Context, b Brief) (*Made, error) {
 	return m, nil
 }
 
-// composer builds one document.
-type composer struct {
+// day is a brief and the document that is made of it: who is there, where, and what the day holds.
+type day struct {
 	Brief
-	doc    *plan.Document
+	doc  *plan.Document
+	says []string // what it goes without
+}
+
+// composer builds the blocks of one document.
+type composer struct {
+	day
 	byCode map[string]drill.Drill
 	load   map[string]int // seconds given to a zone or leader so far
-	says   []string
 	done   *coverage
 	loose  bool // somebody is hypermobile
 	brisk  bool // there are few minutes of work
@@ -229,102 +234,112 @@ type composer struct {
 }
 
 func newComposer(b Brief) (*composer, error) {
+	today, err := newDay(b)
+	if err != nil {
+		return nil, err
+	}
+	c := &composer{day: *today, byCode: map[string]drill.Drill{}, load: map[string]int{}, done: newCoverage(),
+		freed: -1}
+	for _, k := range b.Book {
+		c.byCode[k.Code] = k
+	}
+	c.loose = slices.ContainsFunc(c.doc.Players, func(p plan.Player) bool { return p.Loose })
+	return c, nil
+}
+
+// newDay is the day of a brief, without a block.
+func newDay(b Brief) (*day, error) {
 	if b.Sport == nil {
 		return nil, plan.Problems{{Where: "sport", What: "say which sport it is"}}
 	}
 	if b.Minutes < 5 || b.Minutes > 180 {
 		return nil, plan.Problems{{Where: "minutes", What: "a run-in takes between 5 and 180 minutes"}}
 	}
-	if b.Method == "" {
-		b.Method = plan.DefaultMethod
-	}
-	if b.Grade == "" {
-		b.Grade = drill.Club
-	}
-	margin := max(180, b.Sport.Margin*60) // three minutes of calm at the least
+	b.Method, b.Grade = cmp.Or(b.Method, plan.DefaultMethod), cmp.Or(b.Grade, drill.Club)
+	margin, start := max(180, b.Sport.Margin*60), b.Sport.Start // three minutes of calm at the least
 	if b.Kind == plan.Training {
-		margin = 180
+		margin, start = 180, cmp.Or(b.Sport.Training, "Training")
 	}
-	d := &plan.Document{Format: plan.Format, Title: b.Title, Kind: b.Kind, Start: b.Start, StartName: b.Sport.Start,
-		Open:   clock.BeforeStart(b.Minutes * 60),
-		Margin: min(margin, max(180, b.Minutes*60/5/60*60)), Method: b.Method, Place: b.Place, Grade: b.Grade,
-		Players: slices.Clone(b.Players), Zones: slices.Clone(b.Zones),
-		Leaders: slices.Clone(b.Leaders), Kit: b.Kit, Today: b.Today, Stresses: b.Sport.Stresses,
-		Restrictions: slices.Clone(b.Restrictions)}
-	if b.Kind == plan.Training {
-		d.StartName = cmp.Or(b.Sport.Training, "Training")
+	d := &day{Brief: b, doc: &plan.Document{
+		Format: plan.Format,
+		Title:  b.Title,
+		Kind:   b.Kind,
+		Party: plan.Party{Grade: b.Grade, Players: slices.Clone(b.Players), Leaders: slices.Clone(b.Leaders),
+			Kit: b.Kit, Restrictions: slices.Clone(b.Restrictions)},
+		Site: plan.Site{Place: b.Place, Zones: slices.Clone(b.Zones), Today: b.Today},
+		Hours: plan.Hours{Start: b.Start, StartName: start, Open: clock.BeforeStart(b.Minutes * 60),
+			Margin: min(margin, max(180, b.Minutes*60/5/60*60))},
+		Work: plan.Work{Method: b.Method, Stresses: b.Sport.Stresses},
+	}}
+	d.air()
+	d.units()
+	d.due()
+	d.ground()
+	return d, nil
+}
+
+// air is what the day's weather asks for: none of it indoors, layers while waiting, water where it is hot.
+func (d *day) air() {
+	today := &d.doc.Today
+	today.Written = d.Sport.Offers
+	outdoors := slices.ContainsFunc(d.doc.Zones, func(z plan.Zone) bool { return !z.Covered })
+	if len(d.doc.Zones) > 0 && !outdoors {
+		today.Celsius, today.Wind, today.Wet = nil, 0, false // there is no weather
 	}
-	d.Today.Written = b.Sport.Offers
-	if indoors := len(d.Zones) > 0 &&
-		!slices.ContainsFunc(d.Zones, func(z plan.Zone) bool { return !z.Covered }); indoors {
-		d.Today.Celsius, d.Today.Wind, d.Today.Wet = nil, 0, false // there is no weather
+	if d.Kind == plan.Match && today.Air() != plan.Hot {
+		today.Layers = true // while waiting; nobody warms up to cool again
 	}
-	if b.Kind == plan.Match && d.Today.Air() != plan.Hot {
-		d.Today.Layers = true // while waiting; nobody warms up to cool again
+	if today.Air() == plan.Hot && today.DrinkEvery == 0 {
+		today.DrinkEvery = plan.DrinkEvery
 	}
-	if d.Today.Air() == plan.Hot && d.Today.DrinkEvery == 0 {
-		d.Today.DrinkEvery = plan.DrinkEvery
-	}
-	c := &composer{Brief: b, doc: d, byCode: map[string]drill.Drill{}, load: map[string]int{}, done: newCoverage(),
-		freed: -1}
-	for _, k := range b.Book {
-		c.byCode[k.Code] = k
-	}
-	for _, p := range d.Players {
-		c.loose = c.loose || p.Loose
-	}
-	c.units()
-	c.due()
-	c.ground()
-	return c, nil
 }
 
 // ground closes the places of play at the start, where nothing else is said.
-func (c *composer) ground() {
-	for i := range c.doc.Zones {
-		z := &c.doc.Zones[i]
-		stays := slices.ContainsFunc(c.Sport.Zones, func(other sport.Zone) bool {
+func (d *day) ground() {
+	for i := range d.doc.Zones {
+		z := &d.doc.Zones[i]
+		stays := slices.ContainsFunc(d.Sport.Zones, func(other sport.Zone) bool {
 			return other.Name == z.Name && other.After
 		})
-		if c.Kind == plan.Match && len(z.Free) == 0 && !stays {
+		if d.Kind == plan.Match && len(z.Free) == 0 && !stays {
 			z.Free = []plan.Span{{From: clock.BeforeStart(24 * 3600), To: clock.BeforeStart(0)}}
 		}
 	}
 }
 
 // fixed puts in what the day usually holds.
-func (c *composer) fixed() {
-	if c.Fixed != nil {
-		c.doc.Fixed = slices.Clone(c.Fixed)
+func (d *day) fixed() {
+	if d.Fixed != nil {
+		d.doc.Fixed = slices.Clone(d.Fixed)
 		return
 	}
-	if c.Kind != plan.Match || len(c.doc.Players) == 1 {
+	if d.Kind != plan.Match || len(d.doc.Players) == 1 {
 		return // who is alone has no talk and no toss
 	}
-	if c.Minutes < usualMinutes && len(c.Sport.Fixed) > 0 {
-		c.says = append(c.says,
+	if d.Minutes < usualMinutes && len(d.Sport.Fixed) > 0 {
+		d.says = append(d.says,
 			fmt.Sprintf("What the day usually holds is pressed into %d minutes: set it right under Fixed times",
-				c.Minutes))
+				d.Minutes))
 	}
-	for i, f := range c.Sport.Fixed {
+	for i, f := range d.Sport.Fixed {
 		who := []string{plan.Everyone}
 		switch f.Who {
 		case sport.Everyone:
 		case "captain":
-			who = c.who(plan.Captain)
+			who = d.who(plan.Captain)
 		default:
-			who = c.who(f.Who)
+			who = d.who(f.Who)
 		}
-		if len(c.doc.Members(who)) == 0 {
+		if len(d.doc.Members(who)) == 0 {
 			if f.Who == "captain" {
-				c.says = append(c.says, fmt.Sprintf("%s, %d to %d minutes to go: no captain chosen", f.Name, f.From,
+				d.says = append(d.says, fmt.Sprintf("%s, %d to %d minutes to go: no captain chosen", f.Name, f.From,
 					f.To))
 			} else {
 				continue
 			}
 		}
-		c.doc.Fixed = append(c.doc.Fixed, plan.Fixed{ID: fmt.Sprintf("day-%d", i+1), Name: f.Name, Who: who,
-			Span: plan.Span{From: clock.BeforeStart(c.pressed(f.From)), To: clock.BeforeStart(c.pressed(f.To))}})
+		d.doc.Fixed = append(d.doc.Fixed, plan.Fixed{ID: fmt.Sprintf("day-%d", i+1), Name: f.Name, Who: who,
+			Span: plan.Span{From: clock.BeforeStart(d.pressed(f.From)), To: clock.BeforeStart(d.pressed(f.To))}})
 	}
 }
 
@@ -333,8 +348,8 @@ const usualMinutes = 30
 
 // pressed is when something usual stands, in seconds before the start: where there is
 // less time than usual, everything moves together.
-func (c *composer) pressed(minutes int) int {
-	return minutes * 60 * min(c.Minutes, usualMinutes) / usualMinutes / clock.Grid * clock.Grid
+func (d *day) pressed(minutes int) int {
+	return minutes * 60 * min(d.Minutes, usualMinutes) / usualMinutes / clock.Grid * clock.Grid
 }
 
 // free is how many seconds there are for work: from the opening to the margin,
@@ -346,13 +361,13 @@ func (c *composer) free() int {
 	return c.freed
 }
 
-func (c *composer) freeSeconds() int {
-	open, due := -c.Minutes*60, -c.doc.Margin
+func (d *day) freeSeconds() int {
+	open, due := -d.Minutes*60, -d.doc.Margin
 	free := due - open
-	start, err := c.doc.Start.Resolve()
-	for _, f := range c.doc.Fixed {
+	start, err := d.doc.Start.Resolve()
+	for _, f := range d.doc.Fixed {
 		held, wrong := f.Span.Window(start)
-		if err == nil && wrong == nil && len(c.doc.Members(f.Who)) == len(c.doc.Players) {
+		if err == nil && wrong == nil && len(d.doc.Members(f.Who)) == len(d.doc.Players) {
 			free -= held.Overlap(clock.Window{From: clock.Offset(open), To: clock.Offset(due)})
 		}
 	}

@@ -77,37 +77,37 @@ func (c *composer) audience(craft Craft) []string {
 	return who
 }
 
-func (c *composer) everybody(craft Craft) []string {
+func (d *day) everybody(craft Craft) []string {
 	if len(craft.For) > 0 {
-		return c.who(craft.For...)
+		return d.who(craft.For...)
 	}
-	if begin := c.who("Starters"); len(begin) > 0 {
+	if begin := d.who("Starters"); len(begin) > 0 {
 		return begin
 	}
 	return []string{plan.Everyone}
 }
 
 // without says that a routine goes without one of its drills.
-func (c *composer) without(routine, drill, why string) {
+func (d *day) without(routine, drill, why string) {
 	if routine == drill {
-		c.says = append(c.says, fmt.Sprintf("No %s: %s", strings.ToLower(drill), why))
+		d.says = append(d.says, fmt.Sprintf("No %s: %s", strings.ToLower(drill), why))
 		return
 	}
-	c.says = append(c.says, fmt.Sprintf("%s without %s: %s", routine, strings.ToLower(drill), why))
+	d.says = append(d.says, fmt.Sprintf("%s without %s: %s", routine, strings.ToLower(drill), why))
 }
 
 // nobody says that there is nobody for a routine today.
-func (c *composer) nobody(craft Craft) {
+func (d *day) nobody(craft Craft) {
 	if slices.Contains(craft.For, sport.Bench) {
 		return // all of them begin
 	}
 	say := fmt.Sprintf("No %s: no %s here today", strings.ToLower(craft.Name),
 		strings.ToLower(strings.Join(craft.For, " or ")))
-	if !slices.ContainsFunc(c.doc.Players, func(p plan.Player) bool { return p.Position != "" }) {
+	if !slices.ContainsFunc(d.doc.Players, func(p plan.Player) bool { return p.Position != "" }) {
 		say = "No blocks for positions: nobody's position is set yet"
 	}
-	if !slices.Contains(c.says, say) {
-		c.says = append(c.says, say)
+	if !slices.Contains(d.says, say) {
+		d.says = append(d.says, say)
 	}
 }
 
@@ -160,14 +160,14 @@ func (c *composer) crafts() {
 }
 
 // whyCraft says why a routine is there.
-func (c *composer) whyCraft(craft Craft) string {
+func (d *day) whyCraft(craft Craft) string {
 	switch {
 	case slices.Equal(craft.For, []string{sport.Bench}):
 		return "Keeps those warm who do not begin"
 	case len(craft.For) == 0:
 		return "The team's last block, close to the start"
 	}
-	return fmt.Sprintf("The routine of %s in %s", and(craft.For), c.Sport.Name)
+	return fmt.Sprintf("The routine of %s in %s", and(craft.For), d.Sport.Name)
 }
 
 // hurried is how many minutes leave no time for all that a position would do.
@@ -175,8 +175,8 @@ const hurried = 20
 
 // afterRaise links what lies outside the order behind the squad's Raise: no
 // position work on a cold body.
-func (c *composer) afterRaise(craft Craft) []string {
-	if craft.In() == drill.Own && c.doc.Block(string(drill.Raise)) != nil {
+func (d *day) afterRaise(craft Craft) []string {
+	if craft.In() == drill.Own && d.doc.Block(string(drill.Raise)) != nil {
 		return []string{string(drill.Raise)}
 	}
 	return nil
@@ -191,8 +191,8 @@ func nameOr(name, code string) string {
 
 // into fits the lengths of a block's drills into its place: over the metres there
 // are, and as often as that makes the same way.
-func (c *composer) into(b *plan.Block) {
-	z := c.doc.Zone(b.Zone)
+func (d *day) into(b *plan.Block) {
+	z := d.doc.Zone(b.Zone)
 	if z == nil || z.Metres <= 0 {
 		return
 	}
@@ -243,32 +243,32 @@ func (c *composer) zone(name string, people int, length float64) (id string) {
 // lead assigns leaders: the first leads what the whole squad does, and all of them lead
 // the rest, whoever has led least of it. What would hold the others up is led by its own
 // players, and so is what only keeps warm.
-func (c *composer) lead() {
-	if len(c.doc.Leaders) == 0 {
-		c.says = append(c.says, "No staff yet: players lead it, so keep it simple")
+func (d *day) lead() {
+	if len(d.doc.Leaders) == 0 {
+		d.says = append(d.says, "No staff yet: players lead it, so keep it simple")
 		return
 	}
 	led := map[string]int{}
 	busy, most := map[string]int{}, 0
-	for i := range c.doc.Blocks {
-		if b := &c.doc.Blocks[i]; !slices.Contains(b.Who, plan.Everyone) && b.Phase == drill.Sport {
-			for _, id := range c.doc.Members(b.Who) {
-				busy[id] += b.Seconds(b.Targets(), c.doc.Group(b))
+	for i := range d.doc.Blocks {
+		if b := &d.doc.Blocks[i]; !slices.Contains(b.Who, plan.Everyone) && b.Phase == drill.Sport {
+			for _, id := range d.doc.Members(b.Who) {
+				busy[id] += b.Seconds(b.Targets(), d.doc.Group(b))
 				most = max(most, busy[id])
 			}
 		}
 	}
-	for i := range c.doc.Blocks {
-		b := &c.doc.Blocks[i]
+	for i := range d.doc.Blocks {
+		b := &d.doc.Blocks[i]
 		if slices.Contains(b.Who, plan.Everyone) || b.Phase != drill.Sport && b.Phase != drill.Own {
-			b.Leader = c.doc.Leaders[0].ID
+			b.Leader = d.doc.Leaders[0].ID
 			continue
 		}
 		if b.Phase == drill.Own || strings.HasPrefix(b.ID, "fill-") {
 			continue // on their own
 		}
-		seconds := b.Seconds(b.Targets(), c.doc.Group(b))
-		leader := slices.MinFunc(c.doc.Leaders, func(x, y plan.Leader) int { return led[x.ID] - led[y.ID] })
+		seconds := b.Seconds(b.Targets(), d.doc.Group(b))
+		leader := slices.MinFunc(d.doc.Leaders, func(x, y plan.Leader) int { return led[x.ID] - led[y.ID] })
 		if led[leader.ID] > 0 && led[leader.ID]+seconds > most {
 			continue
 		}

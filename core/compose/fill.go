@@ -57,15 +57,15 @@ func (c *composer) finish() {
 }
 
 // beforeTeam puts a block before the team's last ones.
-func (c *composer) beforeTeam(b plan.Block) {
-	last := []string{"finish", fmt.Sprintf("craft-%d", len(c.Sport.Craft)+1),
-		fmt.Sprintf("craft-%d", len(c.Sport.Craft)+2)}
-	at := slices.IndexFunc(c.doc.Blocks,
+func (d *day) beforeTeam(b plan.Block) {
+	last := []string{"finish", fmt.Sprintf("craft-%d", len(d.Sport.Craft)+1),
+		fmt.Sprintf("craft-%d", len(d.Sport.Craft)+2)}
+	at := slices.IndexFunc(d.doc.Blocks,
 		func(o plan.Block) bool { return !o.Loose && o.Phase == b.Phase && slices.Contains(last, o.ID) })
 	if at < 0 {
-		at = len(c.doc.Blocks)
+		at = len(d.doc.Blocks)
 	}
-	c.doc.Blocks = slices.Insert(c.doc.Blocks, at, b)
+	d.doc.Blocks = slices.Insert(d.doc.Blocks, at, b)
 }
 
 // fillFrom is how many seconds less than the busiest a group has to do before it gets
@@ -150,15 +150,15 @@ func (c *composer) filler(n int, who []string, seconds int) {
 }
 
 // endsHard tells whether the last block that everybody is in is hard.
-func (c *composer) endsHard() bool {
-	last := c.doc.Blocks[max(0, len(c.doc.Blocks)-1)]
+func (d *day) endsHard() bool {
+	last := d.doc.Blocks[max(0, len(d.doc.Blocks)-1)]
 	if !slices.Contains(last.Who, plan.Everyone) {
 		return false
 	}
 	seconds := 0.0
 	for _, item := range last.Items {
 		if item.Drill.Effort >= drill.RisingEffort {
-			seconds += item.Drill.Work(item.Drill.Range.Target, c.doc.Group(&last))
+			seconds += item.Drill.Work(item.Drill.Range.Target, d.doc.Group(&last))
 		}
 	}
 	return seconds >= finishSeconds

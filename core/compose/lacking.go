@@ -33,9 +33,9 @@ func (c *composer) completed(ctx context.Context, m *Made) (*Made, error) {
 
 // lacks are the joints and planes that a document lacks, fitted as m is, or what the club says that
 // every warm-up must have; as often as drills of it are missing.
-func (c *composer) lacks(m *Made, d *plan.Document) (list []check.Principle) {
-	for _, one := range check.Principles(check.Input{Document: d, Schedule: m.Schedule, Sport: c.Sport.Key,
-		Own: c.Sport.PrinciplesOf(d.Kind)}) {
+func (d *day) lacks(m *Made, doc *plan.Document) (list []check.Principle) {
+	for _, one := range check.Principles(check.Input{Document: doc, Schedule: m.Schedule, Sport: d.Sport.Key,
+		Own: d.Sport.PrinciplesOf(d.Kind)}) {
 		if one.Lacks() && strings.Contains(one.ID, " ") {
 			list = append(list, slices.Repeat([]check.Principle{one}, one.Missing)...)
 		}

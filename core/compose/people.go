@@ -15,16 +15,16 @@ import (
 
 // units makes the document's units of the squad's own and the sport's, of
 // positions that somebody plays today.
-func (c *composer) units() {
+func (d *day) units() {
 	taken := map[string]bool{}
-	for _, p := range c.doc.Players {
+	for _, p := range d.doc.Players {
 		taken[p.ID] = true
 	}
-	for _, z := range c.doc.Zones {
+	for _, z := range d.doc.Zones {
 		taken[z.ID] = true
 	}
 	add := func(name string, players []string) {
-		if len(players) == 0 || slices.ContainsFunc(c.doc.Units, func(u plan.Unit) bool { return u.Name == name }) {
+		if len(players) == 0 || slices.ContainsFunc(d.doc.Units, func(u plan.Unit) bool { return u.Name == name }) {
 			return
 		}
 		id := "u-" + slug(name)
@@ -32,65 +32,65 @@ func (c *composer) units() {
 			id = fmt.Sprintf("u-%s-%d", slug(name), n)
 		}
 		taken[id] = true
-		c.doc.Units = append(c.doc.Units, plan.Unit{ID: id, Name: name, Players: players})
+		d.doc.Units = append(d.doc.Units, plan.Unit{ID: id, Name: name, Players: players})
 	}
-	for _, u := range c.Units {
-		if here := c.doc.Members(u.Players); len(here) > 0 {
+	for _, u := range d.Units {
+		if here := d.doc.Members(u.Players); len(here) > 0 {
 			add(u.Name, here)
 		}
 	}
-	for _, u := range c.Sport.Units {
+	for _, u := range d.Sport.Units {
 		var players []string
-		for _, p := range c.doc.Players {
+		for _, p := range d.doc.Players {
 			if plan.PlaysOneOf(p.Position, u.Positions) {
 				players = append(players, p.ID)
 			}
 		}
 		add(u.Name, players)
 	}
-	if bench := c.doc.Members(c.Bench); len(bench) > 0 && len(bench) < len(c.doc.Players) {
+	if bench := d.doc.Members(d.Bench); len(bench) > 0 && len(bench) < len(d.doc.Players) {
 		var begin []string
-		for _, p := range c.doc.Players {
+		for _, p := range d.doc.Players {
 			if !slices.Contains(bench, p.ID) {
 				begin = append(begin, p.ID)
 			}
 		}
 		add(plan.Starters, begin)
 		add(sport.Bench, bench)
-		c.doc.Units[len(c.doc.Units)-1].Today = true
+		d.doc.Units[len(d.doc.Units)-1].Today = true
 	}
-	if len(c.doc.Players) > 1 {
-		c.roles(add)
+	if len(d.doc.Players) > 1 {
+		d.roles(add)
 	}
 }
 
 // roles are those of the day: the sport's, and what else the brief says. Nobody may have
 // one yet.
-func (c *composer) roles(add func(name string, players []string)) {
-	names := make([]string, 0, len(c.Sport.Roles)+1)
-	if c.Kind == plan.Match {
+func (d *day) roles(add func(name string, players []string)) {
+	names := make([]string, 0, len(d.Sport.Roles)+1)
+	if d.Kind == plan.Match {
 		names = append(names, plan.Captain)
 	}
-	for _, r := range c.Sport.Roles {
+	for _, r := range d.Sport.Roles {
 		names = append(names, r.Name)
 	}
-	for _, r := range c.Roles {
+	for _, r := range d.Roles {
 		if !slices.Contains(names, r.Name) {
 			names = append(names, r.Name)
 		}
 	}
 	for _, name := range names {
 		var players []string
-		if i := slices.IndexFunc(c.Roles, func(r plan.Unit) bool { return r.Name == name }); i >= 0 {
-			players = c.doc.Members(c.Roles[i].Players)
+		if i := slices.IndexFunc(d.Roles, func(r plan.Unit) bool { return r.Name == name }); i >= 0 {
+			players = d.doc.Members(d.Roles[i].Players)
 		}
-		if name == plan.Captain && c.doc.Player(c.Captain) != nil {
-			players = []string{c.Captain}
+		if name == plan.Captain && d.doc.Player(d.Captain) != nil {
+			players = []string{d.Captain}
 		}
-		before := len(c.doc.Units)
-		if add(name, append(players, "")); len(c.doc.Units) > before { // "": it may be nobody's
-			u := &c.doc.Units[before]
-			u.Players, u.Today, u.Of = players, true, c.Sport.HowMany(name)
+		before := len(d.doc.Units)
+		if add(name, append(players, "")); len(d.doc.Units) > before { // "": it may be nobody's
+			u := &d.doc.Units[before]
+			u.Players, u.Today, u.Of = players, true, d.Sport.HowMany(name)
 		}
 	}
 }
@@ -104,13 +104,13 @@ func slug(name string) string {
 
 // who resolves a position, a unit or the bench to ids of the document: that of a unit where there
 // is one, else of players.
-func (c *composer) who(names ...string) (ids []string) {
+func (d *day) who(names ...string) (ids []string) {
 	for _, name := range names {
-		if i := slices.IndexFunc(c.doc.Units, func(u plan.Unit) bool { return u.Name == name }); i >= 0 {
-			ids = append(ids, c.doc.Units[i].ID)
+		if i := slices.IndexFunc(d.doc.Units, func(u plan.Unit) bool { return u.Name == name }); i >= 0 {
+			ids = append(ids, d.doc.Units[i].ID)
 			continue
 		}
-		for _, p := range c.doc.Players {
+		for _, p := range d.doc.Players {
 			if plan.Plays(p.Position, name) {
 				ids = append(ids, p.ID)
 			}
@@ -120,17 +120,17 @@ func (c *composer) who(names ...string) (ids []string) {
 }
 
 // due says when the roles that begin earlier or later than others have to be ready.
-func (c *composer) due() {
-	if c.Kind == plan.Training {
+func (d *day) due() {
+	if d.Kind == plan.Training {
 		return
 	}
-	c.doc.Turns, c.doc.Measure = c.Sport.Begins, c.Sport.System
-	for _, due := range c.Sport.Due {
-		if who := c.who(due.Who); len(who) > 0 {
-			c.doc.Due = append(c.doc.Due, plan.Due{Who: who, First: due.First * 60, Later: due.Later * 60})
+	d.doc.Turns, d.doc.Measure = d.Sport.Begins, d.Sport.System
+	for _, due := range d.Sport.Due {
+		if who := d.who(due.Who); len(who) > 0 {
+			d.doc.Due = append(d.doc.Due, plan.Due{Who: who, First: due.First * 60, Later: due.Later * 60})
 		}
 	}
-	c.doc.SetTurn(c.Turn)
+	d.doc.SetTurn(d.Turn)
 }
 
 // late tells whether a player misses a third of the time.
@@ -138,13 +138,13 @@ func (c *composer) late(p *plan.Player) bool { return p.MissesMuch(c.free()) }
 
 // excuse takes those who came late and are cold yet out of hard work. It reports whether that is
 // what the finding was about.
-func (c *composer) excuse(f check.Finding) bool {
-	b := c.doc.Block(f.Where)
+func (d *day) excuse(f check.Finding) bool {
+	b := d.doc.Block(f.Where)
 	if f.Rule != "deep-cold" || b == nil ||
-		slices.ContainsFunc(f.Players, func(id string) bool { return c.doc.Player(id).Late == 0 }) {
+		slices.ContainsFunc(f.Players, func(id string) bool { return d.doc.Player(id).Late == 0 }) {
 		return false
 	}
-	c.leave(b, f.Players, "comes late and is cold yet")
+	d.leave(b, f.Players, "comes late and is cold yet")
 	return true
 }
 
@@ -176,24 +176,24 @@ func (c *composer) warmLonger() (longer bool) {
 }
 
 // leave takes players out of a block, and the block out with its last player.
-func (c *composer) leave(b *plan.Block, players []string, why string) {
+func (d *day) leave(b *plan.Block, players []string, why string) {
 	for _, id := range players {
-		c.says = append(c.says, fmt.Sprintf("%s leaves out %s: %s", c.doc.Player(id).ShortName(), b.Name, why))
+		d.says = append(d.says, fmt.Sprintf("%s leaves out %s: %s", d.doc.Player(id).ShortName(), b.Name, why))
 	}
-	b.Who = slices.DeleteFunc(c.doc.Members(b.Who), func(id string) bool { return slices.Contains(players, id) })
+	b.Who = slices.DeleteFunc(d.doc.Members(b.Who), func(id string) bool { return slices.Contains(players, id) })
 	if len(b.Who) == 0 {
-		c.doc.Remove(b.ID)
+		d.doc.Remove(b.ID)
 	}
 }
 
 // rulings takes players out of blocks in which a drill touches what medical staff ruled for them
 // and nothing stands in for it.
-func (c *composer) rulings() {
-	for _, v := range today.Versions(c.doc) {
-		b := c.doc.Block(v.Block)
-		if v.Drill != nil || b == nil || !slices.Contains(c.doc.Members(b.Who), v.Player) {
+func (d *day) rulings() {
+	for _, v := range today.Versions(d.doc) {
+		b := d.doc.Block(v.Block)
+		if v.Drill != nil || b == nil || !slices.Contains(d.doc.Members(b.Who), v.Player) {
 			continue
 		}
-		c.leave(b, []string{v.Player}, v.Reason)
+		d.leave(b, []string{v.Player}, v.Reason)
 	}
 }

@@ -165,8 +165,8 @@ const (
 	itemsLed    = 3
 )
 
-func (c *composer) items() int {
-	if len(c.Leaders) == 0 {
+func (d *day) items() int {
+	if len(d.Leaders) == 0 {
 		return itemsLed
 	}
 	return itemsAtMost

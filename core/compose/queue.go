@@ -46,9 +46,9 @@ func (c *composer) unqueue(b *plan.Block, people int) {
 }
 
 // equips tells whether there is kit for so many stations.
-func (c *composer) equips(k drill.Drill, stations int) bool {
-	return c.Kit == nil || !slices.ContainsFunc(slices.Concat(k.Kit, k.LaneKit),
-		func(kit string) bool { return drill.Counted(kit) && c.Kit[kit] < stations })
+func (d *day) equips(k drill.Drill, stations int) bool {
+	return d.Kit == nil || !slices.ContainsFunc(slices.Concat(k.Kit, k.LaneKit),
+		func(kit string) bool { return drill.Counted(kit) && d.Kit[kit] < stations })
 }
 
 // instead is a drill of the sport in which so many people do not queue; nil where there

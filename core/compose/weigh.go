@@ -86,11 +86,11 @@ func (c *composer) throws() bool {
 }
 
 // short says that there is too little of some kit.
-func (c *composer) short(kit string, needs int) string {
-	if c.Kit[kit] == 0 {
+func (d *day) short(kit string, needs int) string {
+	if d.Kit[kit] == 0 {
 		return "there is no " + kit
 	}
-	return fmt.Sprintf("it needs %d × %s, there are %d", needs, kit, c.Kit[kit])
+	return fmt.Sprintf("it needs %d × %s, there are %d", needs, kit, d.Kit[kit])
 }
 
 // usable says why so many people cannot do the drill today, or "".

@@ -18,13 +18,18 @@ import (
 
 // day is four blocks for six players, the third of them for two alone, on a pitch with a hall.
 func day(t require.TestingT) conduct.Plan {
-	d := &plan.Document{Format: plan.Format, Title: "Saturday", Kind: plan.Match, StartName: "Kick-off",
-		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
-		Open:  clock.BeforeStart(2400), Margin: 480, Method: plan.DefaultMethod,
-		Units: []plan.Unit{{ID: "few", Name: "Throwers", Players: []string{"p1", "p2"}}},
-		Zones: []plan.Zone{{ID: "pitch", Name: "Pitch", Capacity: 30, Lanes: 6, Metres: 40},
-			{ID: "hall", Name: "Hall", Capacity: 30, Lanes: 4, Metres: 20, Covered: true}},
-		Leaders: []plan.Leader{{ID: "dorrit", Name: "Dorrit"}, {ID: "pell", Name: "Pell"}}}
+	d := &plan.Document{
+		Format: plan.Format,
+		Title:  "Saturday",
+		Kind:   plan.Match,
+		Party: plan.Party{Units: []plan.Unit{{ID: "few", Name: "Throwers", Players: []string{"p1", "p2"}}},
+			Leaders: []plan.Leader{{ID: "dorrit", Name: "Dorrit"}, {ID: "pell", Name: "Pell"}}},
+		Site: plan.Site{Zones: []plan.Zone{{ID: "pitch", Name: "Pitch", Capacity: 30, Lanes: 6, Metres: 40},
+			{ID: "hall", Name: "Hall", Capacity: 30, Lanes: 4, Metres: 20, Covered: true}}},
+		Hours: plan.Hours{StartName: "Kick-off", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
+			Open: clock.BeforeStart(2400), Margin: 480},
+		Work: plan.Work{Method: plan.DefaultMethod},
+	}
 	for n := range 6 {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", n+1), First: fmt.Sprint("P", n+1), Last: "X"})
 	}

@@ -86,7 +86,7 @@ func (d Drill) Efforts(amount int) []float64 {
 func (d Drill) PeakEffort(amount int) float64 { return slices.Max(d.Efforts(amount)) }
 
 // sprinted is how many metres of amount are run at 90 % and more.
-func (d Drill) sprinted(amount int) (metres float64) {
+func sprinted(d Drill, amount int) (metres float64) {
 	if d.Dose.Kind != Travel {
 		return 0
 	}

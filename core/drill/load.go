@@ -62,7 +62,7 @@ func (d Drill) Load(amount int, group Group) Load {
 	dose := d.Dose.WithAmount(amount)
 	seconds := int(d.Work(amount, group) + 0.5)
 	load := Load{Contacts: int(d.ContactsPerUnit*float64(dose.Units()) + 0.5),
-		SprintMetres: int(d.sprinted(amount) + 0.5)}
+		SprintMetres: int(sprinted(d, amount) + 0.5)}
 	if d.Quiet() {
 		load.QuietSeconds = seconds
 	} else {

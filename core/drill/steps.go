@@ -66,7 +66,7 @@ func (d Drill) Steps(amount int) []Step {
 	case Line:
 		return dose.legs()
 	case Grid:
-		return d.cellSteps(amount)
+		return cellSteps(d, amount)
 	case Time:
 		return []Step{{Amount: amount, Measure: Seconds, Seconds: float64(amount), Effort: dose.oneEffort()}}
 	}
@@ -280,7 +280,7 @@ func (d Drill) Table(amount int) (rows, columns []string, cells [][]Cell) {
 }
 
 // cellSteps are the cells of a grid, one by one where they have names.
-func (d Drill) cellSteps(amount int) (steps []Step) {
+func cellSteps(d Drill, amount int) (steps []Step) {
 	cells := d.Grid(amount)
 	if len(cells) == 0 {
 		tries := d.Dose.WithAmount(amount).Units()

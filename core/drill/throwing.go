@@ -27,7 +27,7 @@ func (d Drill) Throws() bool {
 	has := func(of, list []string) bool {
 		return slices.ContainsFunc(of, func(w string) bool { return slices.Contains(list, w) })
 	}
-	if has(unit, caught) || !d.acts() {
+	if has(unit, caught) || !acts(d) {
 		return false
 	}
 	name := words(d.Name)
@@ -38,7 +38,7 @@ func (d Drill) Throws() bool {
 }
 
 // acts tells whether the drill is acts of a sport, by its dose or its phase.
-func (d Drill) acts() bool {
+func acts(d Drill) bool {
 	return d.Turns() || len(d.Rungs) > 0 || slices.Contains(d.Qualities, "craft") || d.Serves(Sport) || d.Serves(Own)
 }
 

@@ -18,12 +18,12 @@ func (d Drill) Words(amount int) string { return d.WordsIn(speech.English, amoun
 
 // WordsIn is Words in another language.
 func (d Drill) WordsIn(say speech.Say, amount int) string {
-	return d.ranged(say, d.much(say, amount), amount) + percents(say, d.Dose.Efforts)
+	return ranged(d, say, d.much(say, amount), amount) + percents(say, d.Dose.Efforts)
 }
 
 // ranged writes an amount of which the least was said too as a range: "8–10 reps", or where
 // it is not done in full "9 reps of 8–10".
-func (d Drill) ranged(say speech.Say, words string, amount int) string {
+func ranged(d Drill, say speech.Say, words string, amount int) string {
 	r := d.Range
 	if !r.Said || r.Min >= r.Target || d.Dose.Kind == Time {
 		return words
@@ -48,16 +48,16 @@ func (d Drill) much(say speech.Say, amount int) string {
 		if unit == "" && side == "" {
 			unit = "reps"
 		}
-		return d.sets(say, amount, unit) + side + d.Dose.PartWords() + d.Dose.TempoWords()
+		return inSets(d.Dose, say, amount, unit) + side + d.Dose.PartWords() + d.Dose.TempoWords()
 	case Hold:
 		if unit == "" {
 			unit = "holds"
 		}
 		if d.Dose.Breaths > 0 {
-			return say("%s of %s", d.sets(say, amount, unit), NumberIn(say, d.Dose.Breaths, "breaths")) + side +
+			return say("%s of %s", inSets(d.Dose, say, amount, unit), NumberIn(say, d.Dose.Breaths, "breaths")) + side +
 				d.Dose.PartWords()
 		}
-		return say("%s of %g s", d.sets(say, amount, unit), d.Dose.HoldSeconds) + side + d.Dose.PartWords()
+		return say("%s of %g s", inSets(d.Dose, say, amount, unit), d.Dose.HoldSeconds) + side + d.Dose.PartWords()
 	case Line:
 		return NumberIn(say, amount, "trips") + ": " + d.Dose.legWords(say)
 	case Travel:
@@ -127,12 +127,12 @@ func (d Drill) In(s measure.System) Drill {
 }
 
 // sets writes an amount in sets: "6 reps", "2 × 6".
-func (d Drill) sets(say speech.Say, amount int, unit string) string {
-	if d.Dose.LeastSets > 0 && d.Dose.LeastSets < d.Dose.Sets {
-		return strings.TrimSpace(fmt.Sprintf("%d–%d × %s", d.Dose.LeastSets, d.Dose.Sets, NumberIn(say, amount, unit)))
+func inSets(dose Dose, say speech.Say, amount int, unit string) string {
+	if dose.LeastSets > 0 && dose.LeastSets < dose.Sets {
+		return strings.TrimSpace(fmt.Sprintf("%d–%d × %s", dose.LeastSets, dose.Sets, NumberIn(say, amount, unit)))
 	}
-	if d.Dose.Sets > 1 {
-		return strings.TrimSpace(fmt.Sprintf("%d × %s", d.Dose.Sets, NumberIn(say, amount, unit)))
+	if dose.Sets > 1 {
+		return strings.TrimSpace(fmt.Sprintf("%d × %s", dose.Sets, NumberIn(say, amount, unit)))
 	}
 	return NumberIn(say, amount, unit)
 }

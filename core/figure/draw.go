@@ -73,13 +73,13 @@ func (x *Picture) body(f *Figure, b *Body, tone Tone) {
 		if l.Far {
 			shade++
 		}
-		if i == len(lines)-1 && !f.Frontal() {
+		if i == len(lines)-1 && !f.View.Frontal() {
 			x.circle(tone, 0, head, b[Head])
 			x.line(Paper, LimbWidth+EdgeWidth, l.Points...)
 		}
 		x.line(shade, width, l.Points...)
 	}
-	if f.Frontal() {
+	if f.View.Frontal() {
 		x.circle(tone, 0, head, b[Head])
 	}
 }

@@ -129,7 +129,7 @@ const (
 )
 
 // Frontal tells whether it is seen from the front or from the back.
-func (f *Figure) Frontal() bool { return f.View == Front || f.View == Back }
+func (v View) Frontal() bool { return v == Front || v == Back }
 
 // Joint is a place of the body.
 type Joint int
@@ -203,8 +203,8 @@ func (l Limb) or(other Limb) Limb {
 }
 
 // Of is the body in a pose, its hip at 0, 0.
-func (f *Figure) Of(p Pose) Body {
-	if f.Frontal() {
+func (v View) Of(p Pose) Body {
+	if v.Frontal() {
 		return front(p)
 	}
 	var b Body
@@ -233,7 +233,7 @@ func (p Pose) broad() float64 { return shoulder / 2 * math.Cos(p.Turn*math.Pi/18
 // Chest is how far the near shoulder is from the middle of the chest as it is seen: from the
 // side, forward; from the front, aside.
 func (f *Figure) Chest(p Pose) float64 {
-	if f.Frontal() {
+	if f.View.Frontal() {
 		return p.broad()
 	}
 	return p.ahead()
@@ -328,8 +328,8 @@ func (b Body) moved(x, y float64) Body {
 }
 
 // stood is the body in a pose with its lowest point on the ground, or lifted.
-func (f *Figure) stood(p Pose) Body {
-	b := f.Of(p)
+func (v View) stood(p Pose) Body {
+	b := v.Of(p)
 	return b.moved(0, p.Lift-b.lowest())
 }
 
@@ -353,7 +353,7 @@ func (f *Figure) Bodies() []Body { return f.bodies(f.settle()) }
 func (f *Figure) settle() []Pose {
 	all := make([]Pose, len(f.Poses))
 	for i, p := range f.Poses {
-		all[i] = f.settled(p)
+		all[i] = f.View.settled(p)
 	}
 	return all
 }
@@ -361,7 +361,7 @@ func (f *Figure) settle() []Pose {
 func (f *Figure) bodies(settled []Pose) []Body {
 	all := make([]Body, len(f.Poses))
 	for i, p := range f.Poses {
-		b := f.stood(settled[i])
+		b := f.View.stood(settled[i])
 		pin := p.touches()[0]
 		was := Point{}
 		if i > 0 {
@@ -374,7 +374,7 @@ func (f *Figure) bodies(settled []Pose) []Body {
 
 // Stand is a pose by itself, its first contact at 0.
 func (f *Figure) Stand(p Pose) Body {
-	b := f.stood(f.settled(p))
+	b := f.View.stood(f.View.settled(p))
 	return b.moved(-b.At(p.touches()[0]).X, 0)
 }
 

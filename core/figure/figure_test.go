@@ -93,10 +93,10 @@ func TestTheOtherSideIsItsMirror(t *testing.T) {
 		p := anyPose(t)
 		f := &figure.Figure{}
 		again := p.Mirrored().Mirrored()
-		assert.Equal(t, f.Of(p), f.Of(again), "and its mirror is itself")
+		assert.Equal(t, f.View.Of(p), f.View.Of(again), "and its mirror is itself")
 		assert.Equal(t, p.Touch, again.Touch)
 		p.Touch = nil
-		a, b := f.Of(p), f.Of(p.Mirrored())
+		a, b := f.View.Of(p), f.View.Of(p.Mirrored())
 		for _, pair := range [][2]figure.Joint{{figure.Knee, figure.FarKnee}, {figure.Hand, figure.FarHand}} {
 			assert.InDelta(t, a[pair[0]].Y, b[pair[1]].Y, 0.01)
 			assert.InDelta(t, a[pair[1]].X, b[pair[0]].X, 0.01)

@@ -38,7 +38,7 @@ func other(joint string) string {
 // Within is a pose in whole degrees with every joint brought back to what a body does.
 func (f *Figure) Within(p Pose) Pose {
 	limits := sideLimits
-	if f.Frontal() {
+	if f.View.Frontal() {
 		limits = frontLimits
 	}
 	hold := func(what string, degrees float64) float64 {
@@ -48,7 +48,7 @@ func (f *Figure) Within(p Pose) Pose {
 		}
 		return max(r.Least, min(r.Most, degrees))
 	}
-	p = f.plain(p)
+	p = plain(p)
 	for _, l := range []*Limb{&p.Leg, &p.FarLeg, &p.Arm, &p.FarArm} {
 		*l = slices.Clone(*l)
 		for i := range *l {
@@ -60,7 +60,7 @@ func (f *Figure) Within(p Pose) Pose {
 		*angle = hold(what, math.Round(*angle))
 	}
 	p.Lift, p.Share, p.On = max(0, min(120, p.Lift)), max(0, min(100, p.Share)), max(-200, min(200, p.On))
-	near, far, hips, farHips := f.trunks(p)
+	near, far, hips, farHips := f.View.trunks(p)
 	leg := func(l Limb, trunk float64) Limb {
 		thigh := hold("hip", turnOf(l[0]+trunk, limits["hip"])) - trunk
 		knee := hold("knee", l[1])
@@ -77,8 +77,8 @@ func (f *Figure) Within(p Pose) Pose {
 
 // trunks are the leans that the limbs of a pose count from: those of the near and the far
 // arm, and leg.
-func (f *Figure) trunks(p Pose) (near, far, hips, farHips float64) {
-	if f.Frontal() { // outwards is the other way on the other side
+func (v View) trunks(p Pose) (near, far, hips, farHips float64) {
+	if v.Frontal() { // outwards is the other way on the other side
 		return p.Lean, -p.Lean, p.Tilt, -p.Tilt
 	}
 	return p.Lean, p.Lean, p.Lean, p.Lean
@@ -109,12 +109,12 @@ const (
 func (f *Figure) Drag(p Pose, joint Joint, to Point) Pose {
 	b := f.Stand(p)
 	legs := p.paired()
-	p = f.settled(p)
+	p = f.View.settled(p)
 	switch joint {
 	case Hip:
 		dx, dy := to.X-b[Hip].X, to.Y-b[Hip].Y
 		for _, foot := range []Joint{Ankle, FarAnkle} { // the feet stay
-			p = f.reached(p, &b, foot, Point{b[foot].X - dx, b[foot].Y - dy})
+			p = f.View.reached(p, &b, foot, Point{b[foot].X - dx, b[foot].Y - dy})
 		}
 	case Shoulder:
 		p.Lean = 180 - aim(b[Hip], to)
@@ -125,9 +125,9 @@ func (f *Figure) Drag(p Pose, joint Joint, to Point) Pose {
 		behind := ((to.Y-b[Hip].Y)*sin - (to.X-b[Hip].X)*cos) / (trunk / 2)
 		p.Round = 2 * math.Asin(max(-1, min(1, behind))) * 180 / math.Pi
 	case Knee, FarKnee, Elbow, FarElbow, Toe, FarToe:
-		p = f.swing(p, &b, joint, to)
+		p = f.View.swing(p, &b, joint, to)
 	default:
-		p = f.reached(p, &b, joint, to)
+		p = f.View.reached(p, &b, joint, to)
 	}
 	p.Touch = touching(p.touches(), Joints[joint], to.Y)
 	p = f.Within(p)
@@ -161,7 +161,7 @@ func aim(from, to Point) float64 {
 
 // limbOf is the limb of a pose that a joint belongs to, where it hangs, and which way is
 // out.
-func (f *Figure) limbOf(p *Pose, joint Joint) (l *Limb, root Joint, out float64) {
+func (v View) limbOf(p *Pose, joint Joint) (l *Limb, root Joint, out float64) {
 	out = 1
 	switch joint {
 	case Knee, Ankle, Toe:
@@ -169,7 +169,7 @@ func (f *Figure) limbOf(p *Pose, joint Joint) (l *Limb, root Joint, out float64)
 	case Elbow, Hand:
 		return &p.Arm, NearShoulder, out
 	}
-	if f.Frontal() {
+	if v.Frontal() {
 		out = -1
 	}
 	if joint == FarElbow || joint == FarHand {
@@ -179,8 +179,8 @@ func (f *Figure) limbOf(p *Pose, joint Joint) (l *Limb, root Joint, out float64)
 }
 
 // rootAt is where a limb hangs: from the side at the middle of the body.
-func (f *Figure) rootAt(b *Body, root Joint) Point {
-	if f.Frontal() {
+func (v View) rootAt(b *Body, root Joint) Point {
+	if v.Frontal() {
 		return b[root]
 	}
 	return b[map[Joint]Joint{NearHip: Hip, FarHip: Hip, NearShoulder: Shoulder, FarShoulder: Shoulder}[root]]
@@ -188,33 +188,33 @@ func (f *Figure) rootAt(b *Body, root Joint) Point {
 
 // swing turns a part of a limb so that its end points at a place; what hangs on it goes
 // along.
-func (f *Figure) swing(p Pose, b *Body, joint Joint, to Point) Pose {
-	l, root, out := f.limbOf(&p, joint)
+func (v View) swing(p Pose, b *Body, joint Joint, to Point) Pose {
+	l, root, out := v.limbOf(&p, joint)
 	limb := slices.Clone(*l)
 	if joint == Toe || joint == FarToe {
 		limb[2] = out * aim(b[joint-1], to)
 	} else {
-		limb[0] = out * aim(f.rootAt(b, root), to)
+		limb[0] = out * aim(v.rootAt(b, root), to)
 	}
 	*l = limb
 	return p
 }
 
 // reached bends a limb of two parts so that its end comes to a place.
-func (f *Figure) reached(p Pose, b *Body, joint Joint, to Point) Pose {
-	l, root, out := f.limbOf(&p, joint)
+func (v View) reached(p Pose, b *Body, joint Joint, to Point) Pose {
+	l, root, out := v.limbOf(&p, joint)
 	first, second, way := thigh, shank, 1.0
 	if joint == Hand || joint == FarHand {
 		first, second, way = upperArm, forearm, -1
 	}
-	from := f.rootAt(b, root)
+	from := v.rootAt(b, root)
 	far := math.Hypot(to.X-from.X, to.Y-from.Y)
 	far = max(math.Abs(first-second)+0.1, min(first+second-0.1, far))
 	degrees := func(opposite, a, b float64) float64 {
 		return math.Acos(max(-1, min(1, (a*a+b*b-opposite*opposite)/(2*a*b)))) * 180 / math.Pi
 	}
 	side := 1.0
-	if f.Frontal() && (*l)[1] < 0 {
+	if v.Frontal() && (*l)[1] < 0 {
 		side = -1
 	}
 	limb := slices.Clone(*l)

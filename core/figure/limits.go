@@ -31,7 +31,7 @@ func (f *Figure) Validate() error {
 		return nil
 	case f.View == Above:
 		return f.Course.validate()
-	case f.View != "" && f.View != Side && !f.Frontal():
+	case f.View != "" && f.View != Side && !f.View.Frontal():
 		return fmt.Errorf("view: a figure is seen from the side, the front, the back or above")
 	case f.Moves != "" && !slices.Contains([]Moves{There, Once, Loop, Travel, Retreat}, f.Moves):
 		return fmt.Errorf("moves: it goes there and back, once, in a loop or travels")
@@ -41,7 +41,7 @@ func (f *Figure) Validate() error {
 		return fmt.Errorf("props: no more than 6 things and 4 faults")
 	}
 	for i, p := range f.Poses {
-		if err := f.pose(p); err != nil {
+		if err := f.View.pose(p); err != nil {
 			return fmt.Errorf("pose %d: %w", i+1, err)
 		}
 	}
@@ -52,7 +52,7 @@ func (f *Figure) Validate() error {
 		if n := len(strings.Fields(w.Says)); n == 0 || n > 5 || len(w.Says) > 40 {
 			return fmt.Errorf("not so: say in three words what is wrong")
 		}
-		if err := f.pose(w.Pose); err != nil {
+		if err := f.View.pose(w.Pose); err != nil {
 			return fmt.Errorf("not so: %w", err)
 		}
 	}
@@ -85,9 +85,9 @@ func within(n, least, most float64) bool {
 }
 
 // pose says what a body does not do in a pose.
-func (f *Figure) pose(p Pose) error {
+func (v View) pose(p Pose) error {
 	limits := sideLimits
-	if f.Frontal() {
+	if v.Frontal() {
 		limits = frontLimits
 	}
 	check := func(what string, degrees float64) error {
@@ -104,7 +104,7 @@ func (f *Figure) pose(p Pose) error {
 			return fmt.Errorf("%q is nothing that touches the ground", t)
 		}
 	}
-	near, far, hips, farHips := f.trunks(p)
+	near, far, hips, farHips := v.trunks(p)
 	type angle struct {
 		what    string
 		degrees float64
@@ -141,7 +141,7 @@ func (f *Figure) Loose(p Pose) string {
 	if p.Lift > 0 {
 		return "" // it flies
 	}
-	b := f.stood(f.settled(p))
+	b := f.View.stood(f.View.settled(p))
 	for _, t := range p.touches() {
 		room := 2.0
 		switch {

@@ -13,7 +13,7 @@ type Line struct {
 // before the trunk.
 func (f *Figure) Lines(b *Body) []Line {
 	limb := func(far bool, joints ...Joint) Line {
-		l := Line{Far: far && !f.Frontal()}
+		l := Line{Far: far && !f.View.Frontal()}
 		for _, j := range joints {
 			l.Points = append(l.Points, b[j])
 		}
@@ -21,13 +21,13 @@ func (f *Figure) Lines(b *Body) []Line {
 	}
 	spine := limb(false, Hip, MidBack, Shoulder, Neck)
 	spine.Trunk = true
-	if f.Turns() && !f.Frontal() { // its shoulders are seen beside each other
+	if f.Turns() && !f.View.Frontal() { // its shoulders are seen beside each other
 		girdle := limb(false, FarShoulder, NearShoulder)
 		girdle.Trunk = true
 		return []Line{limb(true, FarShoulder, FarElbow, FarHand), limb(true, FarHip, FarKnee, FarAnkle, FarToe),
 			spine, girdle, limb(false, NearHip, Knee, Ankle, Toe), limb(false, NearShoulder, Elbow, Hand)}
 	}
-	if !f.Frontal() {
+	if !f.View.Frontal() {
 		return []Line{limb(true, FarShoulder, FarElbow, FarHand), limb(true, FarHip, FarKnee, FarAnkle, FarToe),
 			spine, limb(false, NearHip, Knee, Ankle, Toe), limb(false, NearShoulder, Elbow, Hand)}
 	}

@@ -16,10 +16,10 @@ type Frame struct {
 // limbs keep their lengths.
 func (f *Figure) Frames(n int) []Frame {
 	poses := f.settle()
-	return f.frames(n, poses, f.bodies(poses), f.legs())
+	return f.View.frames(n, poses, f.bodies(poses), f.legs())
 }
 
-func (f *Figure) frames(n int, poses []Pose, bodies []Body, legs []way) []Frame {
+func (v View) frames(n int, poses []Pose, bodies []Body, legs []way) []Frame {
 	if len(legs) == 0 || n < 2 {
 		return []Frame{{poses[0], bodies[0]}}
 	}
@@ -35,7 +35,7 @@ func (f *Figure) frames(n int, poses []Pose, bodies []Body, legs []way) []Frame 
 			at -= legs[k].share
 			k++
 		}
-		frames[i] = f.between(poses, bodies, legs[k], min(1, at/legs[k].share))
+		frames[i] = v.between(poses, bodies, legs[k], min(1, at/legs[k].share))
 	}
 	return frames
 }
@@ -71,7 +71,7 @@ func (f *Figure) legs() (legs []way) {
 }
 
 // between is a moment on the way from one pose to another; t is 0 to 1.
-func (f *Figure) between(poses []Pose, bodies []Body, w way, t float64) Frame {
+func (v View) between(poses []Pose, bodies []Body, w way, t float64) Frame {
 	from, to := poses[w.from], poses[w.to]
 	ease := t * t * (3 - 2*t)
 	p := Pose{Lift: from.Lift + (to.Lift-from.Lift)*ease}
@@ -87,9 +87,9 @@ func (f *Figure) between(poses []Pose, bodies []Body, w way, t float64) Frame {
 		}
 	}
 	if len(p.Touch) > 1 {
-		p = f.settled(p)
+		p = v.settled(p)
 	}
-	b := f.stood(p)
+	b := v.stood(p)
 	pin := to.touches()[0]
 	if w.to < w.from { // on the way back what stood there still does
 		pin = from.touches()[0]
@@ -138,7 +138,7 @@ func (f *Figure) farthest(poses []Pose, bodies []Body) []Point {
 		return nil
 	}
 	var path []Point
-	for _, frame := range f.frames(7, poses, bodies, f.legs()[:len(poses)-1]) {
+	for _, frame := range f.View.frames(7, poses, bodies, f.legs()[:len(poses)-1]) {
 		path = append(path, frame.Body[joint])
 	}
 	return path

@@ -21,26 +21,26 @@ var (
 
 // settled is a pose of which all that is said to touch the ground does, as far as a small
 // turn of the whole body, and a little more or less bend in a knee, can bring it there.
-func (f *Figure) settled(p Pose) Pose {
+func (v View) settled(p Pose) Pose {
 	legs := []string{"", "far "}
 	same := p.paired()
 	if same {
 		legs = legs[:1]
 	}
 	touches, flies := p.touches(), len(p.Touch) == 0 && p.Lift > 0
-	p = f.plain(p)
+	p = plain(p)
 	if flies {
 		return p
 	}
 	high, low := firstOf(touches, upper), firstOf(touches, lower)
 	if high != "" && low != "" {
-		p = f.zero(p, mostTurn, f.turned, func(b *Body) float64 { return b.At(high).Y - b.At(low).Y })
+		p = v.zero(p, mostTurn, v.turned, func(b *Body) float64 { return b.At(high).Y - b.At(low).Y })
 	}
 	for _, side := range legs {
 		for _, joint := range []string{"ankle", "toe", "knee"} {
 			name := side + joint
-			if b := f.Of(p); slices.Contains(touches, name) && b.lowestOf(name)-b.lowest() > 0.4 {
-				p = f.lowered(p, name, same)
+			if b := v.Of(p); slices.Contains(touches, name) && b.lowestOf(name)-b.lowest() > 0.4 {
+				p = v.lowered(p, name, same)
 			}
 		}
 	}
@@ -50,7 +50,7 @@ func (f *Figure) settled(p Pose) Pose {
 // lowered is a plain pose with a joint of a leg brought to the ground: its knee bends more
 // or less, or, to bring a knee there, its hip; where that is not enough the other leg
 // bends. Legs that are said to be the same stay so.
-func (f *Figure) lowered(p Pose, joint string, same bool) Pose {
+func (v View) lowered(p Pose, joint string, same bool) Pose {
 	far := strings.HasPrefix(joint, "far ")
 	high := func(b *Body) float64 { return b.lowestOf(joint) - b.lowestBut(joint, same) }
 	change := func(how func(Pose, bool, float64) Pose, far bool) func(Pose, float64) Pose {
@@ -65,9 +65,9 @@ func (f *Figure) lowered(p Pose, joint string, same bool) Pose {
 	if strings.HasSuffix(joint, "knee") {
 		how = swung
 	}
-	p = f.zero(p, mostBend, change(how, far), high)
-	if !same && f.height(p, joint)-p.Lift > 2 { // it is as long as it can be
-		p = f.zero(p, mostBend, change(bent, !far), high)
+	p = v.zero(p, mostBend, change(how, far), high)
+	if !same && v.height(p, joint)-p.Lift > 2 { // it is as long as it can be
+		p = v.zero(p, mostBend, change(bent, !far), high)
 	}
 	return p
 }
@@ -84,9 +84,9 @@ func firstOf(joints, list []string) string {
 
 // zero changes a pose by the least that makes a measure of its body nothing; a pose for
 // which no change does so stays as it is.
-func (f *Figure) zero(p Pose, most float64, change func(Pose, float64) Pose, measure func(*Body) float64) Pose {
+func (v View) zero(p Pose, most float64, change func(Pose, float64) Pose, measure func(*Body) float64) Pose {
 	at := func(by float64) float64 {
-		b := f.Of(change(p, by))
+		b := v.Of(change(p, by))
 		return measure(&b)
 	}
 	const stride, halvings = 5.0, 14
@@ -114,7 +114,7 @@ func (f *Figure) zero(p Pose, most float64, change func(Pose, float64) Pose, mea
 }
 
 // plain is a pose with every limb and every angle said.
-func (f *Figure) plain(p Pose) Pose {
+func plain(p Pose) Pose {
 	leg := func(l Limb, stands bool) Limb {
 		usual := l.at(0, 0) - l.at(1, 0) + 90
 		if stands {
@@ -131,9 +131,9 @@ func (f *Figure) plain(p Pose) Pose {
 
 // turned is a plain pose of which the whole body is turned forward, feet that stand flat
 // aside.
-func (f *Figure) turned(p Pose, by float64) Pose {
+func (v View) turned(p Pose, by float64) Pose {
 	far := -by
-	if f.Frontal() {
+	if v.Frontal() {
 		far = by
 		p.Tilt += by
 	}
@@ -171,8 +171,8 @@ func onLeg(p Pose, far bool, change func(Limb) Limb) Pose {
 }
 
 // height is how high a joint of a pose is, set on the ground.
-func (f *Figure) height(p Pose, joint string) float64 {
-	b := f.stood(p)
+func (v View) height(p Pose, joint string) float64 {
+	b := v.stood(p)
 	return b.At(joint).Y
 }
 

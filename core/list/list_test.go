@@ -41,24 +41,29 @@ var (
 // evening is a training of four: all jog, two swing and two throw, led by Ida, and a talk
 // for all.
 func evening() *plan.Document {
-	return &plan.Document{Format: plan.Format, Title: "Training", Kind: plan.Training, StartName: "Start",
-		Start: clock.Start{Local: "2026-11-28T19:00", Zone: "Europe/London"},
-		Open:  clock.BeforeStart(2400), Margin: 120, Method: plan.DefaultMethod,
-		Players: []plan.Player{{ID: "p1", Number: 1, First: "Ada"}, {ID: "p2", Number: 2, First: "Bo"},
+	return &plan.Document{
+		Format: plan.Format,
+		Title:  "Training",
+		Kind:   plan.Training,
+		Party: plan.Party{Players: []plan.Player{{ID: "p1", Number: 1, First: "Ada"},
+			{ID: "p2", Number: 2, First: "Bo"},
 			{ID: "p3", Number: 3, First: "Cy"}, {ID: "p4", Number: 4, First: "Di"}},
-		Zones: []plan.Zone{{ID: "z1", Name: "Hall", Capacity: 20, Lanes: 4},
-			{ID: "z2", Name: "Yard", Capacity: 20, Lanes: 4}},
-		Leaders: []plan.Leader{{ID: "ida", Name: "Ida"}, {ID: "jon", Name: "Jon"}},
-		Fixed: []plan.Fixed{{ID: "talk", Name: "Team talk", Who: []string{plan.Everyone},
-			Span: plan.Span{From: clock.BeforeStart(2300), To: clock.BeforeStart(2000)}}},
-		Blocks: []plan.Block{
-			{ID: "all", Name: "Jog", Aim: "Warm", Phase: drill.Raise, Who: []string{plan.Everyone}, Zone: "z1",
-				Priority: plan.Must, Items: []plan.Item{{Drill: jog, Explain: 20}}},
-			{ID: "hips", Name: "Hips", Aim: "Open", Phase: drill.Mobilise, Who: []string{"p1", "p2"}, Zone: "z1",
-				Priority: plan.Must, Rounds: 2, RoundRest: 30, Items: []plan.Item{{Drill: swings}, {Drill: jog}}},
-			{ID: "arms", Name: "Arms", Aim: "Throw", Phase: drill.Sport, Who: []string{"p3", "p4"}, Zone: "z2",
-				Leader: "ida", Priority: plan.Must, Items: []plan.Item{{Drill: throws, Easier: &rolls}}},
-		}}
+			Leaders: []plan.Leader{{ID: "ida", Name: "Ida"}, {ID: "jon", Name: "Jon"}}},
+		Site: plan.Site{Zones: []plan.Zone{{ID: "z1", Name: "Hall", Capacity: 20, Lanes: 4},
+			{ID: "z2", Name: "Yard", Capacity: 20, Lanes: 4}}},
+		Hours: plan.Hours{StartName: "Start", Start: clock.Start{Local: "2026-11-28T19:00", Zone: "Europe/London"},
+			Open: clock.BeforeStart(2400), Margin: 120},
+		Work: plan.Work{Fixed: []plan.Fixed{{ID: "talk", Name: "Team talk", Who: []string{plan.Everyone},
+			Span: plan.Span{From: clock.BeforeStart(2300), To: clock.BeforeStart(2000)}}}, Method: plan.DefaultMethod,
+			Blocks: []plan.Block{
+				{ID: "all", Name: "Jog", Aim: "Warm", Phase: drill.Raise, Who: []string{plan.Everyone}, Zone: "z1",
+					Priority: plan.Must, Items: []plan.Item{{Drill: jog, Explain: 20}}},
+				{ID: "hips", Name: "Hips", Aim: "Open", Phase: drill.Mobilise, Who: []string{"p1", "p2"}, Zone: "z1",
+					Priority: plan.Must, Rounds: 2, RoundRest: 30, Items: []plan.Item{{Drill: swings}, {Drill: jog}}},
+				{ID: "arms", Name: "Arms", Aim: "Throw", Phase: drill.Sport, Who: []string{"p3", "p4"}, Zone: "z2",
+					Leader: "ida", Priority: plan.Must, Items: []plan.Item{{Drill: throws, Easier: &rolls}}},
+			}},
+	}
 }
 
 func fitted(t require.TestingT, d *plan.Document) *schedule.Schedule {

@@ -31,7 +31,7 @@ func (d *Document) Difference(to *Document) string {
 			say("%s added for %s", b.Name, to.whom(b.Who))
 		}
 	}
-	if order := d.reordered(to); order != "" {
+	if order := reordered(d.Blocks, to.Blocks); order != "" {
 		say("in the order %s", order)
 	}
 	if d.Slack != to.Slack {
@@ -59,13 +59,13 @@ func (d *Document) Difference(to *Document) string {
 
 // reordered names the blocks of both versions in the order of the other one, where
 // that is not the same; "" where it is.
-func (d *Document) reordered(to *Document) string {
+func reordered(from, to []Block) string {
 	at, moved := -1, false
 	var names []string
-	for i := range to.Blocks {
-		if n := slices.IndexFunc(d.Blocks, func(b Block) bool { return b.ID == to.Blocks[i].ID }); n >= 0 {
+	for i := range to {
+		if n := slices.IndexFunc(from, func(b Block) bool { return b.ID == to[i].ID }); n >= 0 {
 			moved = moved || n < at
-			at, names = n, append(names, to.Blocks[i].Name)
+			at, names = n, append(names, to[i].Name)
 		}
 	}
 	if !moved {
@@ -75,8 +75,8 @@ func (d *Document) reordered(to *Document) string {
 }
 
 // whom is an audience within a sentence.
-func (d *Document) whom(ids []string) string {
-	return strings.Replace(d.Audience(ids), "Whole squad", "the whole squad", 1)
+func (party *Party) whom(ids []string) string {
+	return strings.Replace(party.Audience(ids), "Whole squad", "the whole squad", 1)
 }
 
 // difference says what another version of the block has otherwise.

@@ -32,38 +32,62 @@ const Everyone = "*"
 // Document is the plan of one session. Its blocks are listed in the order in which
 // they are run; a phase colours a block and is judged, it moves nothing.
 type Document struct {
-	Format    int          `json:"format"`
-	Title     string       `json:"title"`
-	Kind      Kind         `json:"kind"`
+	Format int    `json:"format"`
+	Title  string `json:"title"`
+	Kind   Kind   `json:"kind"`
+	Hours
+	Site
+	Party
+	Work
+	Told
+}
+
+// Hours are the day's times: the start that is counted back from, and when work may begin and has to end.
+type Hours struct {
 	StartName string       `json:"start_name"` // what the sport calls it: Kick-off
 	Start     clock.Start  `json:"start"`
-	Open      clock.Moment `json:"open"`            // the earliest work may begin
-	Margin    int          `json:"margin"`          // seconds before the start at which work ends
-	Slack     int          `json:"slack,omitempty"` // seconds that it is planned to end sooner than it has to
-	Method    string       `json:"method"`          // a key of Methods
-	Place     string       `json:"place,omitempty"`
-	Players   []Player     `json:"players"`
-	Units     []Unit       `json:"units,omitempty"`
-	Zones     []Zone       `json:"zones,omitempty"`
-	Leaders   []Leader     `json:"leaders,omitempty"`
-	Fixed     []Fixed      `json:"fixed,omitempty"`
-	Blocks    []Block      `json:"blocks"`
+	Open      clock.Moment `json:"open"`                // the earliest work may begin
+	Margin    int          `json:"margin"`              // seconds before the start at which work ends
+	Slack     int          `json:"slack,omitempty"`     // seconds that it is planned to end sooner than it has to
+	UseSpare  bool         `json:"use_spare,omitempty"` // doses may go up to their maximum where minutes are left
+	Due       []Due        `json:"due,omitempty"`       // who has to be ready when, by how the day begins
+}
 
-	Grade        drill.Grade    `json:"grade,omitempty"`     // "": club
-	UseSpare     bool           `json:"use_spare,omitempty"` // doses may go up to their maximum where minutes are left
-	Today        Conditions     `json:"today,omitzero"`
-	Measure      measure.System `json:"measure,omitzero"`   // what lengths, air and wind are said in
-	Kit          map[string]int `json:"kit,omitempty"`      // how many there are; what is not named suffices
-	Stresses     []string       `json:"stresses,omitempty"` // the joints that the sport stresses
+// Site is where it takes place, and in what air.
+type Site struct {
+	Place   string         `json:"place,omitempty"`
+	Zones   []Zone         `json:"zones,omitempty"`
+	Today   Conditions     `json:"today,omitzero"`
+	Measure measure.System `json:"measure,omitzero"` // what lengths, air and wind are said in
+}
+
+// Party is who takes part today, what was ruled for them, and what they have with them.
+type Party struct {
+	Players      []Player       `json:"players"`
+	Units        []Unit         `json:"units,omitempty"`
+	Leaders      []Leader       `json:"leaders,omitempty"`
 	Restrictions []Restriction  `json:"restrictions,omitempty"`
-	Turn         Turn           `json:"turn,omitempty"`   // how the day begins
-	Turns        Turns          `json:"turns,omitzero"`   // what the sport calls that
-	Due          []Due          `json:"due,omitempty"`    // who has to be ready when, by how the day begins
-	Facing       []Fact         `json:"facing,omitempty"` // what is known of today's opponent or partner
-	Bring        []Bring        `json:"bring,omitempty"`  // to carry out beside the drills' kit
+	Grade        drill.Grade    `json:"grade,omitempty"` // "": club
+	Turn         Turn           `json:"turn,omitempty"`  // how the day begins
+	Turns        Turns          `json:"turns,omitzero"`  // what the sport calls that
+	Kit          map[string]int `json:"kit,omitempty"`   // how many there are; what is not named suffices
+	Bring        []Bring        `json:"bring,omitempty"` // to carry out beside the drills' kit
+}
+
+// Work is what is done, and what stands at fixed times among it.
+type Work struct {
+	Method   string   `json:"method"` // a key of Methods
+	Blocks   []Block  `json:"blocks"`
+	Fixed    []Fixed  `json:"fixed,omitempty"`
+	Stresses []string `json:"stresses,omitempty"` // the joints that the sport stresses
 	// with a start line of their own: after the end, at half-time, on the bench
-	Lists      []List      `json:"lists,omitempty"`
-	Exceptions []Exception `json:"kept,omitempty"` // findings that the coach keeps, and why
+	Lists []List `json:"lists,omitempty"`
+}
+
+// Told is what the plan has to say beside what is done, and what it was told in.
+type Told struct {
+	Facing     []Fact      `json:"facing,omitempty"` // what is known of today's opponent or partner
+	Exceptions []Exception `json:"kept,omitempty"`   // findings that the coach keeps, and why
 	// how the plan was fitted to its day: what it goes without, what takes its turn; sentences
 	Notes []string `json:"notes,omitempty"`
 	Said  []Said   `json:"said,omitempty"` // the lines in which it was written
@@ -302,7 +326,7 @@ func (i *Item) OneHold() bool {
 
 // Members resolves ids of units and players, or Everyone, to the ids of players, in the order of
 // the document and each once. Ids that nobody has are passed over.
-func (d *Document) Members(who []string) []string {
+func (party *Party) Members(who []string) []string {
 	all := slices.Contains(who, Everyone)
 	wanted := map[string]bool{}
 	for _, id := range who {
@@ -310,15 +334,15 @@ func (d *Document) Members(who []string) []string {
 			break
 		}
 		wanted[id] = true
-		if unit := d.Unit(id); unit != nil {
+		if unit := party.Unit(id); unit != nil {
 			for _, member := range unit.Players {
 				wanted[member] = true
 			}
 		}
 	}
 	var members []string
-	for i := range d.Players {
-		if p := &d.Players[i]; all || wanted[p.ID] {
+	for i := range party.Players {
+		if p := &party.Players[i]; all || wanted[p.ID] {
 			members = append(members, p.ID)
 		}
 	}
@@ -326,12 +350,12 @@ func (d *Document) Members(who []string) []string {
 }
 
 // Block returns the block of that id, of the run-in or of one of the lists, or nil.
-func (d *Document) Block(id string) *Block {
-	if b := find(d.Blocks, id, idOfBlock); b != nil {
+func (w *Work) Block(id string) *Block {
+	if b := find(w.Blocks, id, idOfBlock); b != nil {
 		return b
 	}
-	for i := range d.Lists {
-		if b := find(d.Lists[i].Blocks, id, idOfBlock); b != nil {
+	for i := range w.Lists {
+		if b := find(w.Lists[i].Blocks, id, idOfBlock); b != nil {
 			return b
 		}
 	}
@@ -341,23 +365,23 @@ func (d *Document) Block(id string) *Block {
 func idOfBlock(b Block) string { return b.ID }
 
 // Unit returns the unit of that id, or nil.
-func (d *Document) Unit(id string) *Unit {
-	return find(d.Units, id, func(u Unit) string { return u.ID })
+func (party *Party) Unit(id string) *Unit {
+	return find(party.Units, id, func(u Unit) string { return u.ID })
 }
 
 // Zone returns the zone of that id, or nil.
-func (d *Document) Zone(id string) *Zone {
-	return find(d.Zones, id, func(z Zone) string { return z.ID })
+func (s *Site) Zone(id string) *Zone {
+	return find(s.Zones, id, func(z Zone) string { return z.ID })
 }
 
 // Leader returns the leader of that id, or nil.
-func (d *Document) Leader(id string) *Leader {
-	return find(d.Leaders, id, func(l Leader) string { return l.ID })
+func (party *Party) Leader(id string) *Leader {
+	return find(party.Leaders, id, func(l Leader) string { return l.ID })
 }
 
 // Player returns the player of that id, or nil.
-func (d *Document) Player(id string) *Player {
-	return find(d.Players, id, func(p Player) string { return p.ID })
+func (party *Party) Player(id string) *Player {
+	return find(party.Players, id, func(p Player) string { return p.ID })
 }
 
 func find[T any](list []T, id string, idOf func(T) string) *T {
@@ -368,8 +392,8 @@ func find[T any](list []T, id string, idOf func(T) string) *T {
 }
 
 // Event returns the fixed event of that id, or nil.
-func (d *Document) Event(id string) *Fixed {
-	return find(d.Fixed, id, func(f Fixed) string { return f.ID })
+func (w *Work) Event(id string) *Fixed {
+	return find(w.Fixed, id, func(f Fixed) string { return f.ID })
 }
 
 // Uses is which sides the player uses.
@@ -408,27 +432,27 @@ func (d *Document) Group(b *Block) drill.Group {
 
 // Indoors tells whether the block is done under a roof, where there is no wind and
 // no outdoor air. What has no place is where all the places are.
-func (d *Document) Indoors(b *Block) bool {
-	if z := d.Zone(b.Zone); z != nil {
+func (s *Site) Indoors(b *Block) bool {
+	if z := s.Zone(b.Zone); z != nil {
 		return z.Covered
 	}
-	return len(d.Zones) > 0 && !slices.ContainsFunc(d.Zones, func(z Zone) bool { return !z.Covered })
+	return len(s.Zones) > 0 && !slices.ContainsFunc(s.Zones, func(z Zone) bool { return !z.Covered })
 }
 
 // Roof is the air under a roof in °C, unless somebody says otherwise.
 const Roof = 18.0
 
 // RoofAir is the air in °C where a block is done under a roof.
-func (d *Document) RoofAir(b *Block) float64 {
-	if z := d.Zone(b.Zone); z != nil && z.Celsius != nil {
+func (s *Site) RoofAir(b *Block) float64 {
+	if z := s.Zone(b.Zone); z != nil && z.Celsius != nil {
 		return *z.Celsius
 	}
 	return Roof
 }
 
 // Ruled is what medical staff ruled for a player.
-func (d *Document) Ruled(player string) (list []Restriction) {
-	for _, r := range d.Restrictions {
+func (party *Party) Ruled(player string) (list []Restriction) {
+	for _, r := range party.Restrictions {
 		if r.Player == player {
 			list = append(list, r)
 		}
@@ -437,8 +461,8 @@ func (d *Document) Ruled(player string) (list []Restriction) {
 }
 
 // Content is what tells one plan from another: its blocks and their drills.
-func (d *Document) Content() (list []string) {
-	for _, b := range d.Blocks {
+func (w *Work) Content() (list []string) {
+	for _, b := range w.Blocks {
 		for _, i := range b.Items {
 			list = append(list, b.Name+"/"+i.Drill.Code)
 		}

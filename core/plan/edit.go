@@ -27,12 +27,12 @@ func (d *Document) SetStart(start clock.Start) (string, error) {
 }
 
 // opens is the moment from which work may begin; false where that cannot be told.
-func (d *Document) opens() (time.Time, bool) {
-	start, err := d.Start.Resolve()
+func (h *Hours) opens() (time.Time, bool) {
+	start, err := h.Start.Resolve()
 	if err != nil {
 		return start, false
 	}
-	open, err := d.Open.Offset(start)
+	open, err := h.Open.Offset(start)
 	return start.Add(time.Duration(open) * time.Second), err == nil
 }
 
@@ -50,8 +50,8 @@ func (d *Document) arrive(was time.Time, known bool) {
 }
 
 // Arrival is when a player comes, on the venue's clock; "" where they are in time.
-func (d *Document) Arrival(p *Player) string {
-	opens, known := d.opens()
+func (h *Hours) Arrival(p *Player) string {
+	opens, known := h.opens()
 	if p.Late == 0 || !known {
 		return ""
 	}
@@ -77,11 +77,11 @@ func (d *Document) SetArrival(player, at string) (string, error) {
 }
 
 // SetMargin sets the seconds before the start at which work ends.
-func (d *Document) SetMargin(seconds int) (string, error) {
+func (h *Hours) SetMargin(seconds int) (string, error) {
 	if seconds < 0 || seconds > 3600 {
 		return "", In("margin", "the margin lies between 0 and 60 minutes")
 	}
-	d.Margin = seconds
+	h.Margin = seconds
 	return "done " + clock.Lasting(seconds) + " before", nil
 }
 
@@ -89,11 +89,11 @@ func (d *Document) SetMargin(seconds int) (string, error) {
 const MostSlack = 1800
 
 // SetSlack plans work to end so many seconds before it has to.
-func (d *Document) SetSlack(seconds int) (string, error) {
+func (h *Hours) SetSlack(seconds int) (string, error) {
 	if seconds < 0 || seconds > MostSlack {
 		return "", In("margin", "slack lies between 0 and %d minutes", MostSlack/60)
 	}
-	d.Slack = seconds
+	h.Slack = seconds
 	if seconds == 0 {
 		return "no slack", nil
 	}
@@ -128,8 +128,8 @@ func (d *Document) SetHead(to HeadFields) (string, error) {
 }
 
 // SetSpare lets doses go up to their maximum where minutes are left, or not.
-func (d *Document) SetSpare(use bool) (string, error) {
-	d.UseSpare = use
+func (h *Hours) SetSpare(use bool) (string, error) {
+	h.UseSpare = use
 	if use {
 		return "spare minutes used", nil
 	}

@@ -10,8 +10,8 @@ import (
 
 // SetDose sets the target of drill item of a block. An amount outside the drill's range is
 // refused with the range.
-func (d *Document) SetDose(block string, item, amount int) (string, error) {
-	b := d.Block(block)
+func (w *Work) SetDose(block string, item, amount int) (string, error) {
+	b := w.Block(block)
 	if b == nil || item < 0 || item >= len(b.Items) {
 		return "", ErrNoSuchBlock
 	}
@@ -27,18 +27,18 @@ func (d *Document) SetDose(block string, item, amount int) (string, error) {
 
 // StepDose turns the dose of drill item of a block up, or down where steps is
 // negative, by so many of its steps, as far as its range goes.
-func (d *Document) StepDose(block string, item, steps int) (string, error) {
-	b := d.Block(block)
+func (w *Work) StepDose(block string, item, steps int) (string, error) {
+	b := w.Block(block)
 	if b == nil || item < 0 || item >= len(b.Items) {
 		return "", ErrNoSuchBlock
 	}
 	r := b.Items[item].Drill.Range
-	return d.SetDose(block, item, r.Clamp(r.Target+steps*r.Step))
+	return w.SetDose(block, item, r.Clamp(r.Target+steps*r.Step))
 }
 
 // SetPriority sets how willingly a block is given up.
-func (d *Document) SetPriority(block string, priority Priority) (string, error) {
-	b := d.Block(block)
+func (w *Work) SetPriority(block string, priority Priority) (string, error) {
+	b := w.Block(block)
 	if b == nil {
 		return "", ErrNoSuchBlock
 	}
@@ -56,8 +56,8 @@ const (
 )
 
 // SetPace plans a block to last so many times as long as its doses come to; 0: as long.
-func (d *Document) SetPace(block string, times float64) (string, error) {
-	b := d.Block(block)
+func (w *Work) SetPace(block string, times float64) (string, error) {
+	b := w.Block(block)
 	if b == nil {
 		return "", ErrNoSuchBlock
 	}
@@ -81,18 +81,18 @@ func (b *Block) PaceWords() string {
 }
 
 // Remove takes a block out, and every link to it.
-func (d *Document) Remove(block string) (string, error) {
-	b := d.Block(block)
+func (w *Work) Remove(block string) (string, error) {
+	b := w.Block(block)
 	if b == nil {
 		return "", ErrNoSuchBlock
 	}
 	name := b.Name
 	is := func(b Block) bool { return b.ID == block }
-	d.Blocks = slices.DeleteFunc(d.Blocks, is)
-	for i := range d.Lists {
-		d.Lists[i].Blocks = slices.DeleteFunc(d.Lists[i].Blocks, is)
+	w.Blocks = slices.DeleteFunc(w.Blocks, is)
+	for i := range w.Lists {
+		w.Lists[i].Blocks = slices.DeleteFunc(w.Lists[i].Blocks, is)
 	}
-	d.Unlink()
+	w.Unlink()
 	return name + " removed", nil
 }
 
@@ -131,12 +131,12 @@ func (d *Document) UsualZone(who []string) string {
 }
 
 // Roomiest is the place that holds most people; nil where there are none.
-func (d *Document) Roomiest() *Zone {
-	if len(d.Zones) == 0 {
+func (s *Site) Roomiest() *Zone {
+	if len(s.Zones) == 0 {
 		return nil
 	}
-	is := slices.MaxFunc(d.Zones, func(a, b Zone) int { return a.Capacity - b.Capacity })
-	return d.Zone(is.ID)
+	is := slices.MaxFunc(s.Zones, func(a, b Zone) int { return a.Capacity - b.Capacity })
+	return s.Zone(is.ID)
 }
 
 // BlockFields is what a coach says of a block beside its drills.
@@ -206,8 +206,8 @@ func (d *Document) SetLeader(block, leader string) (string, error) {
 }
 
 // AddItem puts a drill into a block, last.
-func (d *Document) AddItem(block string, item Item) (string, error) {
-	b := d.Block(block)
+func (w *Work) AddItem(block string, item Item) (string, error) {
+	b := w.Block(block)
 	switch {
 	case b == nil:
 		return "", ErrNoSuchBlock
@@ -219,8 +219,8 @@ func (d *Document) AddItem(block string, item Item) (string, error) {
 }
 
 // MoveItem moves drill item of a block by so many places, as far as there are.
-func (d *Document) MoveItem(block string, item, by int) (string, error) {
-	b := d.Block(block)
+func (w *Work) MoveItem(block string, item, by int) (string, error) {
+	b := w.Block(block)
 	if b == nil || item < 0 || item >= len(b.Items) {
 		return "", ErrNoSuchBlock
 	}
@@ -267,8 +267,8 @@ func (b *Block) renumber(from, to int) {
 }
 
 // SwapItem puts another drill in place of drill item of a block.
-func (d *Document) SwapItem(block string, item int, with Item) (string, error) {
-	b := d.Block(block)
+func (w *Work) SwapItem(block string, item int, with Item) (string, error) {
+	b := w.Block(block)
 	if b == nil || item < 0 || item >= len(b.Items) {
 		return "", ErrNoSuchBlock
 	}
@@ -292,13 +292,13 @@ func (i *Item) As(with Item) Item {
 }
 
 // RemoveItem takes a drill out of a block, and the block out with its last one.
-func (d *Document) RemoveItem(block string, item int) (string, error) {
-	b := d.Block(block)
+func (w *Work) RemoveItem(block string, item int) (string, error) {
+	b := w.Block(block)
 	if b == nil || item < 0 || item >= len(b.Items) {
 		return "", ErrNoSuchBlock
 	}
 	if len(b.Items) == 1 {
-		return d.Remove(block)
+		return w.Remove(block)
 	}
 	said, named := fmt.Sprintf("%s out of %s", b.Items[item].Drill.Name, b.Name), b.Name == b.Holds()
 	b.Items = slices.Delete(b.Items, item, item+1)
@@ -314,32 +314,32 @@ func (d *Document) RemoveItem(block string, item int) (string, error) {
 
 // Insert puts a new block into the list, before the one of that id or last, under an id
 // of its own, which it returns.
-func (d *Document) Insert(b Block, before string) string {
-	b.ID = d.freeID()
-	at := slices.IndexFunc(d.Blocks, func(other Block) bool { return other.ID == before })
+func (w *Work) Insert(b Block, before string) string {
+	b.ID = w.freeID()
+	at := slices.IndexFunc(w.Blocks, func(other Block) bool { return other.ID == before })
 	if at < 0 {
-		at = len(d.Blocks)
+		at = len(w.Blocks)
 	}
-	d.Blocks = slices.Insert(d.Blocks, at, b)
+	w.Blocks = slices.Insert(w.Blocks, at, b)
 	return b.ID
 }
 
 // PlayerLeads makes a player one who can lead, and returns the leader's id.
-func (d *Document) PlayerLeads(player string) string {
-	p := d.Player(player)
+func (party *Party) PlayerLeads(player string) string {
+	p := party.Player(player)
 	if p == nil {
 		return ""
 	}
 	id := "leads-" + player
-	if d.Leader(id) == nil {
-		d.Leaders = append(d.Leaders, Leader{ID: id, Name: p.ShortName(), Role: "Player"})
+	if party.Leader(id) == nil {
+		party.Leaders = append(party.Leaders, Leader{ID: id, Name: p.ShortName(), Role: "Player"})
 	}
 	return id
 }
 
-func (d *Document) freeID() string {
-	for n := len(d.Blocks) + 1; ; n++ {
-		if id := fmt.Sprintf("b%d", n); d.Block(id) == nil {
+func (w *Work) freeID() string {
+	for n := len(w.Blocks) + 1; ; n++ {
+		if id := fmt.Sprintf("b%d", n); w.Block(id) == nil {
 			return id
 		}
 	}

@@ -72,14 +72,14 @@ func (d *Document) ShiftFixed(id string, from, to int) (string, error) {
 }
 
 // RemoveFixed takes a fixed event out.
-func (d *Document) RemoveFixed(id string) (string, error) {
-	i := slices.IndexFunc(d.Fixed, func(f Fixed) bool { return f.ID == id })
+func (w *Work) RemoveFixed(id string) (string, error) {
+	i := slices.IndexFunc(w.Fixed, func(f Fixed) bool { return f.ID == id })
 	if i < 0 {
 		return "", In("fixed", "this is no longer in the plan")
 	}
-	name := d.Fixed[i].Name
-	d.Fixed = slices.Delete(d.Fixed, i, i+1)
-	d.Unlink()
+	name := w.Fixed[i].Name
+	w.Fixed = slices.Delete(w.Fixed, i, i+1)
+	w.Unlink()
 	return name + " taken out", nil
 }
 
@@ -101,8 +101,8 @@ func (d *Document) SetLate(player string, seconds int) (string, error) {
 
 // SetOver says whether a player who comes late works on over the drink and the line-up,
 // up to the start.
-func (d *Document) SetOver(player string, over bool) (string, error) {
-	p := d.Player(player)
+func (party *Party) SetOver(player string, over bool) (string, error) {
+	p := party.Player(player)
 	if p == nil {
 		return "", In("players", "this player is not in the plan")
 	}
@@ -168,20 +168,20 @@ func (d *Document) DropEmpty() (gone []string) {
 
 // Note writes down how the plan was fitted to its day, each sentence once; the newest stay where
 // there are too many.
-func (d *Document) Note(sentences ...string) {
+func (t *Told) Note(sentences ...string) {
 	for _, s := range sentences {
 		if letters := []rune(s); len(letters) > maxNote {
 			s = string(letters[:maxNote-1]) + "…"
 		}
-		if !slices.Contains(d.Notes, s) {
-			d.Notes = append(d.Notes, s)
+		if !slices.Contains(t.Notes, s) {
+			t.Notes = append(t.Notes, s)
 		}
 	}
-	d.Notes = d.Notes[max(0, len(d.Notes)-mostNotes):]
+	t.Notes = t.Notes[max(0, len(t.Notes)-mostNotes):]
 }
 
 // SeenNotes forgets the notes: the coach knows.
-func (d *Document) SeenNotes() (string, error) {
-	d.Notes = nil
+func (t *Told) SeenNotes() (string, error) {
+	t.Notes = nil
 	return "notes are read", nil
 }

@@ -99,8 +99,8 @@ func (d *Document) SetGroup(block, player string, station int) (string, error) {
 }
 
 // SetAlongside says whether drill item of a block is done while the one before it is.
-func (d *Document) SetAlongside(block string, item int, beside bool) (string, error) {
-	b := d.Block(block)
+func (w *Work) SetAlongside(block string, item int, beside bool) (string, error) {
+	b := w.Block(block)
 	if b == nil || item < 0 || item >= len(b.Items) {
 		return "", ErrNoSuchBlock
 	}
@@ -116,8 +116,8 @@ func (d *Document) SetAlongside(block string, item int, beside bool) (string, er
 
 // SetExact has drill item of a block done exactly as written, whatever the day and the
 // minutes; or lets it go from half as much to half as much again.
-func (d *Document) SetExact(block string, item int, exact bool) (string, error) {
-	b := d.Block(block)
+func (w *Work) SetExact(block string, item int, exact bool) (string, error) {
+	b := w.Block(block)
 	if b == nil || item < 0 || item >= len(b.Items) {
 		return "", ErrNoSuchBlock
 	}
@@ -135,8 +135,8 @@ func (d *Document) SetExact(block string, item int, exact bool) (string, error) 
 
 // SetAtOnce says how many do drill item of a block at once, the others taking turns; 0:
 // all.
-func (d *Document) SetAtOnce(block string, item, people int) (string, error) {
-	b := d.Block(block)
+func (w *Work) SetAtOnce(block string, item, people int) (string, error) {
+	b := w.Block(block)
 	if b == nil || item < 0 || item >= len(b.Items) {
 		return "", ErrNoSuchBlock
 	}
@@ -152,8 +152,8 @@ func (d *Document) SetAtOnce(block string, item, people int) (string, error) {
 
 // SetSides says on which sides drill item of a block is done: 1, 2 or 0, each player's
 // own.
-func (d *Document) SetSides(block string, item, sides int) (string, error) {
-	b := d.Block(block)
+func (w *Work) SetSides(block string, item, sides int) (string, error) {
+	b := w.Block(block)
 	if b == nil || item < 0 || item >= len(b.Items) {
 		return "", ErrNoSuchBlock
 	}

@@ -121,14 +121,14 @@ func (b *Block) Kit(group drill.Group) map[string]int {
 
 // Groups are who begins at each drill of a block at stations, or does each drill of one by
 // choice, by the ids of players. Nil where all do all in the listed order.
-func (d *Document) Groups(b *Block) (groups [][]string) {
+func (party *Party) Groups(b *Block) (groups [][]string) {
 	switch b.Form {
 	case AtStations:
-		return d.Teams(b)
+		return party.Teams(b)
 	case ByChoice:
 		groups = make([][]string, len(b.Items))
-		chosen := d.Chosen(b)
-		for _, id := range d.Members(b.Who) {
+		chosen := party.Chosen(b)
+		for _, id := range party.Members(b.Who) {
 			for _, item := range chosen[id] {
 				groups[item] = append(groups[item], id)
 			}
@@ -140,22 +140,23 @@ func (d *Document) Groups(b *Block) (groups [][]string) {
 // Teams are the groups of a block at stations, by the ids of players: one for each
 // station, the first begins at the first. Their sizes differ by one at the most, unless
 // a coach made them.
-func (d *Document) Teams(b *Block) [][]string {
+func (party *Party) Teams(b *Block) [][]string {
 	teams := make([][]string, len(b.Items))
-	members := d.Members(b.Who)
+	members := party.Members(b.Who)
 	if b.Split == ByHand {
-		return d.byHand(b, teams, members)
+		return party.byHand(b, teams, members)
 	}
 	order := slices.Clone(members)
 	by := func(key func(*Player) string) {
-		slices.SortStableFunc(order, func(x, y string) int { return cmp.Compare(key(d.Player(x)), key(d.Player(y))) })
+		slices.SortStableFunc(order,
+			func(x, y string) int { return cmp.Compare(key(party.Player(x)), key(party.Player(y))) })
 	}
 	switch b.Split {
 	case ByPosition:
 		by(func(p *Player) string { return p.Position })
 	case ByLevel:
 		by(func(p *Player) string {
-			return string(rune('a' + slices.Index(drill.Grades, cmp.Or(p.Level, d.Grade, drill.Club))))
+			return string(rune('a' + slices.Index(drill.Grades, cmp.Or(p.Level, party.Grade, drill.Club))))
 		})
 	default:
 		for i, id := range order {
@@ -171,11 +172,11 @@ func (d *Document) Teams(b *Block) [][]string {
 }
 
 // byHand are the groups that a coach made; who is in none goes to the smallest.
-func (d *Document) byHand(b *Block, teams [][]string, members []string) [][]string {
+func (party *Party) byHand(b *Block, teams [][]string, members []string) [][]string {
 	placed := map[string]bool{}
 	for i := range teams {
 		if i < len(b.Groups) {
-			for _, id := range d.Members(b.Groups[i]) {
+			for _, id := range party.Members(b.Groups[i]) {
 				if !placed[id] && slices.Contains(members, id) {
 					teams[i], placed[id] = append(teams[i], id), true
 				}
@@ -198,9 +199,9 @@ func (d *Document) byHand(b *Block, teams [][]string, members []string) [][]stri
 
 // Chosen is what each player of a block of choice does, by index of its drills: what
 // they chose; who chose nothing, or too little, goes where there is room.
-func (d *Document) Chosen(b *Block) map[string][]int {
+func (party *Party) Chosen(b *Block) map[string][]int {
 	chosen, taken := map[string][]int{}, make([]int, len(b.Items))
-	members := d.Members(b.Who)
+	members := party.Members(b.Who)
 	for _, id := range members {
 		for _, item := range b.Choices[id] {
 			if item >= 0 && item < len(b.Items) && !slices.Contains(chosen[id], item) && len(chosen[id]) < b.Picks() {
@@ -211,7 +212,7 @@ func (d *Document) Chosen(b *Block) map[string][]int {
 	}
 	for _, id := range members {
 		for len(chosen[id]) < b.Picks() {
-			item := d.roomiest(b, taken, chosen[id])
+			item := party.roomiest(b, taken, chosen[id])
 			chosen[id] = append(chosen[id], item)
 			taken[item]++
 		}
@@ -222,13 +223,13 @@ func (d *Document) Chosen(b *Block) map[string][]int {
 
 // roomiest is the drill, of those somebody does not do yet, that has most room left:
 // pieces of kit where these are counted, else fewest people.
-func (d *Document) roomiest(b *Block, taken []int, but []int) (best int) {
+func (party *Party) roomiest(b *Block, taken []int, but []int) (best int) {
 	best = -1
 	for item := range b.Items {
 		if slices.Contains(but, item) {
 			continue
 		}
-		if best < 0 || d.roomAt(b, item)-taken[item] > d.roomAt(b, best)-taken[best] {
+		if best < 0 || party.roomAt(b, item)-taken[item] > party.roomAt(b, best)-taken[best] {
 			best = item
 		}
 	}
@@ -236,10 +237,10 @@ func (d *Document) roomiest(b *Block, taken []int, but []int) (best int) {
 }
 
 // roomAt is for how many people drill item of a block has its kit.
-func (d *Document) roomAt(b *Block, item int) int {
+func (party *Party) roomAt(b *Block, item int) int {
 	room := 1000 // no limit
 	for _, name := range slices.Concat(b.Items[item].Drill.Kit, b.Items[item].Drill.LaneKit) {
-		if stock, counted := d.Kit[name]; drill.Counted(name) && counted {
+		if stock, counted := party.Kit[name]; drill.Counted(name) && counted {
 			room = min(room, stock)
 		} else if drill.Machine(name) {
 			room = 0
@@ -250,11 +251,11 @@ func (d *Document) roomAt(b *Block, item int) int {
 
 // Ways are how each player goes through a block: the drills, by index, in their own
 // order. Nil where all go the same way.
-func (d *Document) Ways(b *Block) map[string][]int {
+func (party *Party) Ways(b *Block) map[string][]int {
 	switch b.Form {
 	case AtStations:
 		ways := map[string][]int{}
-		for i, team := range d.Teams(b) {
+		for i, team := range party.Teams(b) {
 			way := b.from(i)
 			for _, id := range team {
 				ways[id] = way
@@ -262,7 +263,7 @@ func (d *Document) Ways(b *Block) map[string][]int {
 		}
 		return ways
 	case ByChoice:
-		return d.Chosen(b)
+		return party.Chosen(b)
 	}
 	return nil
 }

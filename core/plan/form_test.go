@@ -215,7 +215,9 @@ func TestWhatIsKnownOfTodayIsQuoted(t *testing.T) {
 // What nobody said where to do stands in the roomiest place, or in none where that holds fewer:
 // nothing is left out for want of room, and lines are as many as there is room for.
 func TestWhatNobodyPlacedIsNotLeftOutForRoom(t *testing.T) {
-	d := &plan.Document{Zones: []plan.Zone{{ID: "a", Capacity: 4, Lanes: 2}, {ID: "b", Capacity: 16, Lanes: 6}}}
+	d := &plan.Document{
+		Site: plan.Site{Zones: []plan.Zone{{ID: "a", Capacity: 4, Lanes: 2}, {ID: "b", Capacity: 16, Lanes: 6}}},
+	}
 	for i := range 16 {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i)})
 	}

@@ -37,7 +37,7 @@ func (h Hold) clone() Hold {
 }
 
 // Window is what a hold leaves on the time line of start; nil: no such bound.
-func (d *Document) Window(b *Block, start time.Time) (window [2]*clock.Offset, err error) {
+func (w *Work) Window(b *Block, start time.Time) (window [2]*clock.Offset, err error) {
 	bound := func(edge int, m clock.Moment, tighter func(a, b clock.Offset) bool) {
 		at, wrong := m.Offset(start)
 		if wrong != nil {
@@ -54,10 +54,10 @@ func (d *Document) Window(b *Block, start time.Time) (window [2]*clock.Offset, e
 	if b.Hold.Until != nil {
 		bound(1, *b.Hold.Until, sooner)
 	}
-	if f := d.Event(b.Hold.After); f != nil {
+	if f := w.Event(b.Hold.After); f != nil {
 		bound(0, f.Span.To, later)
 	}
-	if f := d.Event(b.Hold.Before); f != nil {
+	if f := w.Event(b.Hold.Before); f != nil {
 		bound(1, f.Span.From, sooner)
 	}
 	return window, err
@@ -65,7 +65,7 @@ func (d *Document) Window(b *Block, start time.Time) (window [2]*clock.Offset, e
 
 // HeldWords says where a block is held, as a coach does: "at 40′", "26′ to 18′",
 // "before Kit on"; "" where it is not.
-func (d *Document) HeldWords(b *Block) string {
+func (w *Work) HeldWords(b *Block) string {
 	var parts []string
 	say := func(text string, args ...any) { parts = append(parts, fmt.Sprintf(text, args...)) }
 	h := b.Hold
@@ -80,18 +80,18 @@ func (d *Document) HeldWords(b *Block) string {
 	case h.Until != nil:
 		say("done by %s", momentWords(*h.Until))
 	}
-	if f := d.Event(h.Before); f != nil {
+	if f := w.Event(h.Before); f != nil {
 		say("before %s", f.Name)
 	}
-	if f := d.Event(h.After); f != nil {
+	if f := w.Event(h.After); f != nil {
 		say("after %s", f.Name)
 	}
 	for _, id := range b.After {
-		if a := d.Block(id); a != nil {
+		if a := w.Block(id); a != nil {
 			say("after %s", a.Name)
 		}
 	}
-	if a := d.Block(h.Straight); a != nil {
+	if a := w.Block(h.Straight); a != nil {
 		say("straight after %s", a.Name)
 	}
 	return strings.Join(parts, ", ")
@@ -186,12 +186,12 @@ func (b *Block) follows() []string {
 }
 
 // circle finds that b waits for itself.
-func (d *Document) circle(b *Block) string {
+func (w *Work) circle(b *Block) string {
 	seen := map[string]bool{}
 	var visit func(*Block) string
 	visit = func(at *Block) string {
 		for _, id := range at.follows() {
-			next := d.Block(id)
+			next := w.Block(id)
 			switch {
 			case next == nil:
 				return "the block that it should follow is no longer in the plan"
@@ -236,15 +236,15 @@ func (d *Document) Unclock() {
 }
 
 // Unlink forgets links to blocks and fixed events that are not in the plan.
-func (d *Document) Unlink() {
-	for i := range d.Blocks {
-		b := &d.Blocks[i]
-		b.After = slices.DeleteFunc(b.After, func(id string) bool { return d.Block(id) == nil })
-		if d.Block(b.Hold.Straight) == nil {
+func (w *Work) Unlink() {
+	for i := range w.Blocks {
+		b := &w.Blocks[i]
+		b.After = slices.DeleteFunc(b.After, func(id string) bool { return w.Block(id) == nil })
+		if w.Block(b.Hold.Straight) == nil {
 			b.Hold.Straight = ""
 		}
 		for _, link := range []*string{&b.Hold.Before, &b.Hold.After} {
-			if d.Event(*link) == nil {
+			if w.Event(*link) == nil {
 				*link = ""
 			}
 		}
@@ -253,16 +253,16 @@ func (d *Document) Unlink() {
 
 // MethodOrder lists the blocks, by index, in the order of the method's phases, within
 // a phase as they are listed; own time comes first.
-func (d *Document) MethodOrder() []int {
-	order := make([]int, len(d.Blocks))
+func (w *Work) MethodOrder() []int {
+	order := make([]int, len(w.Blocks))
 	for i := range order {
 		order[i] = i
 	}
-	phases := Methods[d.Method].Phases
+	phases := Methods[w.Method].Phases
 	rank := func(i int) int {
-		b := &d.Blocks[i]
+		b := &w.Blocks[i]
 		if b.Phase == drill.Own && len(b.After) > 0 { // it goes with what it follows
-			if followed := d.Block(b.After[0]); followed != nil {
+			if followed := w.Block(b.After[0]); followed != nil {
 				b = followed
 			}
 		}
@@ -273,16 +273,16 @@ func (d *Document) MethodOrder() []int {
 }
 
 // InMethodOrder tells whether the list follows the method.
-func (d *Document) InMethodOrder() bool { return slices.IsSorted(d.MethodOrder()) }
+func (w *Work) InMethodOrder() bool { return slices.IsSorted(w.MethodOrder()) }
 
 // Relist lists the blocks in the method's order.
-func (d *Document) Relist() (string, error) {
-	order := d.MethodOrder()
+func (w *Work) Relist() (string, error) {
+	order := w.MethodOrder()
 	blocks := make([]Block, len(order))
 	for to, from := range order {
-		blocks[to] = d.Blocks[from]
+		blocks[to] = w.Blocks[from]
 	}
-	d.Blocks = blocks
+	w.Blocks = blocks
 	return "listed in the method's order", nil
 }
 
@@ -302,23 +302,23 @@ func (d *Document) Upgrade() {
 
 // Move moves a block in the list: before another one, or last where that is "". From
 // then on it is firm: it keeps its place among its neighbours.
-func (d *Document) Move(block, before string) (string, error) {
-	i := slices.IndexFunc(d.Blocks, func(b Block) bool { return b.ID == block })
-	if i < 0 || before != "" && d.Block(before) == nil {
+func (w *Work) Move(block, before string) (string, error) {
+	i := slices.IndexFunc(w.Blocks, func(b Block) bool { return b.ID == block })
+	if i < 0 || before != "" && w.Block(before) == nil {
 		return "", ErrNoSuchBlock
 	}
 	if block == before {
-		return "", In(AtBlock(block, ""), "%s cannot stand before itself", d.Blocks[i].Name)
+		return "", In(AtBlock(block, ""), "%s cannot stand before itself", w.Blocks[i].Name)
 	}
-	b := d.Blocks[i]
+	b := w.Blocks[i]
 	b.Loose = false
-	d.Blocks = slices.Delete(d.Blocks, i, i+1)
-	to, said := len(d.Blocks), b.Name+" last"
+	w.Blocks = slices.Delete(w.Blocks, i, i+1)
+	to, said := len(w.Blocks), b.Name+" last"
 	if before != "" {
-		to = slices.IndexFunc(d.Blocks, func(b Block) bool { return b.ID == before })
-		said = fmt.Sprintf("%s before %s", b.Name, d.Blocks[to].Name)
+		to = slices.IndexFunc(w.Blocks, func(b Block) bool { return b.ID == before })
+		said = fmt.Sprintf("%s before %s", b.Name, w.Blocks[to].Name)
 	}
-	d.Blocks = slices.Insert(d.Blocks, to, b)
+	w.Blocks = slices.Insert(w.Blocks, to, b)
 	return said, nil
 }
 
@@ -373,10 +373,10 @@ func (d *Document) Step(block string, by int) (string, error) {
 
 // PlaceFor is where in the list a new block of a phase belongs: after the last one of
 // its phase or an earlier one, as the method has them.
-func (d *Document) PlaceFor(phase drill.Phase) int {
-	phases := Methods[d.Method].Phases
-	for i := len(d.Blocks) - 1; i >= 0; i-- {
-		if slices.Index(phases, d.Blocks[i].Phase) <= slices.Index(phases, phase) {
+func (w *Work) PlaceFor(phase drill.Phase) int {
+	phases := Methods[w.Method].Phases
+	for i := len(w.Blocks) - 1; i >= 0; i-- {
+		if slices.Index(phases, w.Blocks[i].Phase) <= slices.Index(phases, phase) {
 			return i + 1
 		}
 	}

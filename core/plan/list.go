@@ -44,15 +44,15 @@ var usualLists = map[When]List{
 }
 
 // List returns the list of that id, or nil.
-func (d *Document) List(id string) *List {
-	return find(d.Lists, id, func(l List) string { return l.ID })
+func (w *Work) List(id string) *List {
+	return find(w.Lists, id, func(l List) string { return l.ID })
 }
 
 // ListOf returns the list that a block is in, or nil: it is of the run-in.
-func (d *Document) ListOf(block string) *List {
-	for i := range d.Lists {
-		if find(d.Lists[i].Blocks, block, idOfBlock) != nil {
-			return &d.Lists[i]
+func (w *Work) ListOf(block string) *List {
+	for i := range w.Lists {
+		if find(w.Lists[i].Blocks, block, idOfBlock) != nil {
+			return &w.Lists[i]
 		}
 	}
 	return nil
@@ -67,19 +67,19 @@ func (d *Document) On(l *List) *Document {
 }
 
 // AddList adds a list of its kind, empty, and returns its id.
-func (d *Document) AddList(when When) (id string, err error) {
+func (w *Work) AddList(when When) (id string, err error) {
 	usual, known := usualLists[when]
 	if !known {
 		return "", In("lists", "a list is for after the end, for half-time or for the bench")
 	}
-	if len(d.Lists) >= mostLists {
+	if len(w.Lists) >= mostLists {
 		return "", In("lists", "a plan has %d lists at most", mostLists)
 	}
-	for n := 1; id == "" || d.List(id) != nil; n++ {
+	for n := 1; id == "" || w.List(id) != nil; n++ {
 		id = fmt.Sprintf("%s-%d", when, n)
 	}
 	usual.ID, usual.When = id, when
-	d.Lists = append(d.Lists, usual)
+	w.Lists = append(w.Lists, usual)
 	return id, nil
 }
 
@@ -87,19 +87,19 @@ const mostLists = 8
 
 // InsertInto puts a new block last into the first list of its kind, which is added where
 // there is none, and returns the block's id.
-func (d *Document) InsertInto(when When, b Block) (id string, err error) {
-	at := slices.IndexFunc(d.Lists, func(l List) bool { return l.When == when })
+func (w *Work) InsertInto(when When, b Block) (id string, err error) {
+	at := slices.IndexFunc(w.Lists, func(l List) bool { return l.When == when })
 	if at < 0 {
-		if _, err := d.AddList(when); err != nil {
+		if _, err := w.AddList(when); err != nil {
 			return "", err
 		}
-		at = len(d.Lists) - 1
+		at = len(w.Lists) - 1
 	}
-	l := &d.Lists[at]
+	l := &w.Lists[at]
 	if len(l.Blocks) >= MaxItems {
 		return "", In(AtList(l.ID), "it has %d blocks at most", MaxItems)
 	}
-	b.ID = d.freeID()
+	b.ID = w.freeID()
 	l.Blocks = append(l.Blocks, b)
 	return b.ID, nil
 }
@@ -111,8 +111,8 @@ type ListFields struct {
 }
 
 // SetList changes what is said of a list.
-func (d *Document) SetList(id string, to ListFields) (string, error) {
-	l := d.List(id)
+func (w *Work) SetList(id string, to ListFields) (string, error) {
+	l := w.List(id)
 	if l == nil {
 		return "", In("lists", "this list is no longer in the plan")
 	}
@@ -148,12 +148,12 @@ func (l *List) problem() string {
 }
 
 // RemoveList takes a list out.
-func (d *Document) RemoveList(id string) (string, error) {
-	l := d.List(id)
+func (w *Work) RemoveList(id string) (string, error) {
+	l := w.List(id)
 	if l == nil {
 		return "", In("lists", "this list is no longer in the plan")
 	}
 	name := l.Name
-	d.Lists = slices.DeleteFunc(d.Lists, func(l List) bool { return l.ID == id })
+	w.Lists = slices.DeleteFunc(w.Lists, func(l List) bool { return l.ID == id })
 	return name + " removed", nil
 }

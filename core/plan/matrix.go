@@ -39,15 +39,16 @@ func (d *Document) Put(block string, who []string, in bool) (string, error) {
 
 // cover is the shortest way to say who some players are: everyone, or the largest units of
 // which all are among them, and single players.
-func (d *Document) cover(members []string) (who []string) {
-	if len(d.Members(members)) == len(d.Players) {
+func (party *Party) cover(members []string) (who []string) {
+	if len(party.Members(members)) == len(party.Players) {
 		return []string{Everyone}
 	}
-	units := slices.Clone(d.Units)
-	slices.SortStableFunc(units, func(a, b Unit) int { return len(d.Members(b.Players)) - len(d.Members(a.Players)) })
+	units := slices.Clone(party.Units)
+	slices.SortStableFunc(units,
+		func(a, b Unit) int { return len(party.Members(b.Players)) - len(party.Members(a.Players)) })
 	said := map[string]bool{}
 	for _, u := range units {
-		of := d.Members(u.Players)
+		of := party.Members(u.Players)
 		whole := !slices.ContainsFunc(of, func(p string) bool { return !slices.Contains(members, p) })
 		more := slices.ContainsFunc(of, func(p string) bool { return !said[p] })
 		if len(of) > 1 && whole && more {
@@ -57,7 +58,7 @@ func (d *Document) cover(members []string) (who []string) {
 			}
 		}
 	}
-	for _, p := range d.Members(members) {
+	for _, p := range party.Members(members) {
 		if !said[p] {
 			who = append(who, p)
 		}

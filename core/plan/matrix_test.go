@@ -15,7 +15,7 @@ import (
 // however the block says who is at it.
 func TestPutTouchesNobodyElse(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		d := &plan.Document{Blocks: []plan.Block{{ID: "b", Name: "Bands"}}}
+		d := &plan.Document{Work: plan.Work{Blocks: []plan.Block{{ID: "b", Name: "Bands"}}}}
 		ids := []string{"p1", "p2", "p3", "p4", "p5", "p6"}
 		for _, id := range ids {
 			d.Players = append(d.Players, plan.Player{ID: id, First: id})
@@ -52,10 +52,12 @@ func TestPutTouchesNobodyElse(t *testing.T) {
 }
 
 func TestWhoIsSaidByUnits(t *testing.T) {
-	d := &plan.Document{Blocks: []plan.Block{{ID: "b", Name: "Bands", Who: []string{"p1"}}},
-		Players: []plan.Player{{ID: "p1"}, {ID: "p2"}, {ID: "p3"}, {ID: "p4"}},
-		Units: []plan.Unit{{ID: "pair", Players: []string{"p1", "p2"}},
-			{ID: "three", Players: []string{"p1", "p2", "p3"}}}}
+	d := &plan.Document{
+		Party: plan.Party{Players: []plan.Player{{ID: "p1"}, {ID: "p2"}, {ID: "p3"}, {ID: "p4"}},
+			Units: []plan.Unit{{ID: "pair", Players: []string{"p1", "p2"}},
+				{ID: "three", Players: []string{"p1", "p2", "p3"}}}},
+		Work: plan.Work{Blocks: []plan.Block{{ID: "b", Name: "Bands", Who: []string{"p1"}}}},
+	}
 	for _, step := range []struct {
 		who string
 		in  bool

@@ -79,12 +79,12 @@ func (d *Document) renamed(base, other *Document) *Document {
 			f.ID = free(f.ID)
 		}
 	}
-	d.relink(ids)
+	relink(d, ids)
 	return d
 }
 
 // relink has what names a block by an old id name it by its new one.
-func (d *Document) relink(ids map[string]string) {
+func relink(d *Document, ids map[string]string) {
 	for i := range d.Said {
 		for k := range d.Said[i].Parts {
 			if to := ids[d.Said[i].Parts[k].Block]; to != "" {

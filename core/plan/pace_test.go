@@ -15,7 +15,9 @@ import (
 func paced() *plan.Document {
 	k := drill.Drill{Code: "sets", Name: "Sets", Aim: "why", Phases: []drill.Phase{drill.Sport}, Effort: 0.6,
 		Dose: drill.Dose{Kind: drill.Count, ActSeconds: 20}, Range: drill.Range{Min: 2, Target: 5, Max: 8, Step: 1}}
-	return &plan.Document{Blocks: []plan.Block{{ID: "scrum", Name: "Scrum", Items: []plan.Item{{Drill: k}}}}}
+	return &plan.Document{
+		Work: plan.Work{Blocks: []plan.Block{{ID: "scrum", Name: "Scrum", Items: []plan.Item{{Drill: k}}}}},
+	}
 }
 
 func TestABlockIsPlannedAtTheTeamsPace(t *testing.T) {

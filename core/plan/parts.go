@@ -96,9 +96,9 @@ func (b *Block) Frame() bool {
 
 // OwnLines are what each of some players always does in a block that is own time: "Ada B.:
 // calf raises 10"; none of another block.
-func (d *Document) OwnLines(b *Block, players []string) (lines []string) {
+func (party *Party) OwnLines(b *Block, players []string) (lines []string) {
 	for _, id := range players {
-		if p := d.Player(id); b.Frame() && len(p.Own) > 0 {
+		if p := party.Player(id); b.Frame() && len(p.Own) > 0 {
 			lines = append(lines, p.ShortName()+": "+strings.Join(p.Own, "; "))
 		}
 	}
@@ -175,9 +175,9 @@ func (b *Block) Aims() string {
 
 // Follow lets what blocks say of themselves follow their drills, which were
 // otherwise in the document before: what a coach wrote stays.
-func (d *Document) Follow(before *Document) {
-	for i := range d.Blocks {
-		b := &d.Blocks[i]
+func (w *Work) Follow(before *Document) {
+	for i := range w.Blocks {
+		b := &w.Blocks[i]
 		was := before.Block(b.ID)
 		if was == nil || slices.EqualFunc(was.Items, b.Items,
 			func(x, y Item) bool { return x.Drill.Code == y.Drill.Code }) || b.Aim != was.Aim {

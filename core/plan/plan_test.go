@@ -25,18 +25,22 @@ func document() *plan.Document {
 		return plan.Block{ID: id, Name: strings.ToUpper(id), Phase: phase, Who: []string{who}, Zone: "pitch",
 			Priority: plan.Should, Items: []plan.Item{{Drill: throws()}}}
 	}
-	return &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match, StartName: "Throw-in",
-		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
-		Open:  clock.BeforeStart(2400), Margin: 300, Method: plan.DefaultMethod,
-		Players: []plan.Player{{ID: "p1", Number: 1, First: "Ada", Last: "Moss"},
+	return &plan.Document{
+		Format: plan.Format,
+		Title:  "A v B",
+		Kind:   plan.Match,
+		Party: plan.Party{Players: []plan.Player{{ID: "p1", Number: 1, First: "Ada", Last: "Moss"},
 			{ID: "p2", First: "Bo", Last: "Óskar"}, {ID: "p3", Number: 3, First: "Cy"}},
-		Units:   []plan.Unit{{ID: "u", Name: "Pair", Players: []string{"p3", "p1", "gone"}}},
-		Zones:   []plan.Zone{{ID: "pitch", Name: "Pitch", Capacity: 5, Lanes: 2}},
-		Leaders: []plan.Leader{{ID: "eve", Name: "Eve"}},
-		Fixed: []plan.Fixed{{ID: "talk", Name: "Talk", Who: []string{plan.Everyone},
-			Span: plan.Span{From: clock.BeforeStart(3000), To: clock.BeforeStart(2500)}}},
-		Blocks: []plan.Block{block("a", drill.Sport, plan.Everyone), block("b", drill.Sport, "u"),
-			block("c", drill.Own, "p2")}}
+			Units:   []plan.Unit{{ID: "u", Name: "Pair", Players: []string{"p3", "p1", "gone"}}},
+			Leaders: []plan.Leader{{ID: "eve", Name: "Eve"}}},
+		Site: plan.Site{Zones: []plan.Zone{{ID: "pitch", Name: "Pitch", Capacity: 5, Lanes: 2}}},
+		Hours: plan.Hours{StartName: "Throw-in", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
+			Open: clock.BeforeStart(2400), Margin: 300},
+		Work: plan.Work{Fixed: []plan.Fixed{{ID: "talk", Name: "Talk", Who: []string{plan.Everyone},
+			Span: plan.Span{From: clock.BeforeStart(3000), To: clock.BeforeStart(2500)}}}, Method: plan.DefaultMethod,
+			Blocks: []plan.Block{block("a", drill.Sport, plan.Everyone), block("b", drill.Sport, "u"),
+				block("c", drill.Own, "p2")}},
+	}
 }
 
 func ExampleBlock_Seconds() {

@@ -91,8 +91,8 @@ func (p *Player) otherwise(now *Player) string {
 }
 
 // positions are those that somebody plays.
-func (d *Document) positions() (list []string) {
-	for _, p := range d.Players {
+func (party *Party) positions() (list []string) {
+	for _, p := range party.Players {
 		for _, one := range Positions(p.Position) {
 			if !slices.Contains(list, one) {
 				list = append(list, one)
@@ -103,8 +103,8 @@ func (d *Document) positions() (list []string) {
 }
 
 // playing are the ids of who plays at one of the positions.
-func (d *Document) playing(positions []string) (ids []string) {
-	for _, p := range d.Players {
+func (party *Party) playing(positions []string) (ids []string) {
+	for _, p := range party.Players {
 		if PlaysOneOf(p.Position, positions) {
 			ids = append(ids, p.ID)
 		}
@@ -114,9 +114,9 @@ func (d *Document) playing(positions []string) (ids []string) {
 
 // TakePace has the plan's drills of that code, where nobody gave them a pace of their own,
 // last as the book's drill does now, and says in how many blocks; "" where none follows.
-func (d *Document) TakePace(was, now drill.Drill) string {
+func (w *Work) TakePace(was, now drill.Drill) string {
 	blocks := 0
-	for b := range d.AllBlocks() {
+	for b := range w.AllBlocks() {
 		follows := false
 		for i := range b.Items {
 			k := &b.Items[i].Drill
@@ -137,9 +137,9 @@ func (d *Document) TakePace(was, now drill.Drill) string {
 // Redescribe has the plan's drills of now's code be what it is described as: what it is for,
 // what it works, how hard it is, its pace and its cues, where they are as was said before and
 // nobody gave this one others. It says so, "" where nothing follows.
-func (d *Document) Redescribe(was, now drill.Drill) string {
+func (w *Work) Redescribe(was, now drill.Drill) string {
 	follows := false
-	for b := range d.AllBlocks() {
+	for b := range w.AllBlocks() {
 		alone := !slices.ContainsFunc(b.Items, func(i Item) bool { return i.Drill.Code != now.Code })
 		for i := range b.Items {
 			k := &b.Items[i].Drill
@@ -147,7 +147,7 @@ func (d *Document) Redescribe(was, now drill.Drill) string {
 				continue
 			}
 			if alone && len(now.Phases) > 0 && len(was.Phases) > 0 && b.Phase == was.Phases[0] &&
-				b.Phase != drill.After && slices.Contains(append(Methods[d.Method].Phases, drill.Own), now.Phases[0]) {
+				b.Phase != drill.After && slices.Contains(append(Methods[w.Method].Phases, drill.Own), now.Phases[0]) {
 				b.Phase = now.Phases[0]
 			}
 			if k.Redescribe(was, now) {
@@ -163,11 +163,11 @@ func (d *Document) Redescribe(was, now drill.Drill) string {
 
 // Recall has the plan's drills of a code that were called as was be called as now, and says
 // so; "" where there are none.
-func (d *Document) Recall(was, now drill.Drill) string {
+func (w *Work) Recall(was, now drill.Drill) string {
 	if was.Name == now.Name {
 		return ""
 	}
-	return d.eachOf(was.Code, func(k *drill.Drill) bool {
+	return w.eachOf(was.Code, func(k *drill.Drill) bool {
 		called := k.Name == was.Name
 		if called {
 			k.Name = now.Name
@@ -201,9 +201,9 @@ func (d *Document) Merge(was, now drill.Drill) string {
 }
 
 // eachOf changes the plan's drills of a code; it says says where one was changed.
-func (d *Document) eachOf(code string, change func(*drill.Drill) bool, says string) string {
+func (w *Work) eachOf(code string, change func(*drill.Drill) bool, says string) string {
 	changed := false
-	for b := range d.AllBlocks() {
+	for b := range w.AllBlocks() {
 		named := b.Name == b.Holds()
 		for i := range b.Items {
 			if b.Items[i].Drill.Code == code && change(&b.Items[i].Drill) {
@@ -221,8 +221,8 @@ func (d *Document) eachOf(code string, change func(*drill.Drill) bool, says stri
 }
 
 // PutForm puts a player on another form of a drill, or with "" on the usual one, and says so.
-func (d *Document) PutForm(player, code, way string) string {
-	p := d.Player(player)
+func (party *Party) PutForm(player, code, way string) string {
+	p := party.Player(player)
 	if p == nil || p.Forms[code] == way {
 		return ""
 	}

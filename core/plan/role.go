@@ -102,8 +102,8 @@ func (d *Document) SetOn(block string, on Turn) (string, error) {
 }
 
 // Roles are the roles of the day.
-func (d *Document) Roles() (roles []Unit) {
-	for _, u := range d.Units {
+func (party *Party) Roles() (roles []Unit) {
+	for _, u := range party.Units {
 		if u.Today {
 			roles = append(roles, u)
 		}
@@ -173,8 +173,8 @@ func (d *Document) SetBench(player string, on bool) (string, error) {
 }
 
 // OnBench tells whether a player does not begin today.
-func (d *Document) OnBench(player string) bool {
-	u := find(d.Units, Bench, func(u Unit) string { return u.Name })
+func (party *Party) OnBench(player string) bool {
+	u := find(party.Units, Bench, func(u Unit) string { return u.Name })
 	return u != nil && slices.Contains(u.Players, player)
 }
 
@@ -196,16 +196,16 @@ func (d *Document) RemoveRole(id string) (string, error) {
 }
 
 // AllBlocks yields the blocks of the run-in, then those of the lists.
-func (d *Document) AllBlocks() func(yield func(*Block) bool) {
+func (w *Work) AllBlocks() func(yield func(*Block) bool) {
 	return func(yield func(*Block) bool) {
-		for i := range d.Blocks {
-			if !yield(&d.Blocks[i]) {
+		for i := range w.Blocks {
+			if !yield(&w.Blocks[i]) {
 				return
 			}
 		}
-		for l := range d.Lists {
-			for i := range d.Lists[l].Blocks {
-				if !yield(&d.Lists[l].Blocks[i]) {
+		for l := range w.Lists {
+			for i := range w.Lists[l].Blocks {
+				if !yield(&w.Lists[l].Blocks[i]) {
 					return
 				}
 			}
@@ -215,38 +215,38 @@ func (d *Document) AllBlocks() func(yield func(*Block) bool) {
 
 // Idle says why a block is not run today: it is for days that begin otherwise, or for a
 // role that nobody has. "" where it is run.
-func (d *Document) Idle(b *Block) string {
-	if turn := d.turned(); b.On != Usual && b.On != turn {
-		return "only on a day that begins so: " + d.Turns.Name(b.On)
+func (party *Party) Idle(b *Block) string {
+	if turn := party.turned(); b.On != Usual && b.On != turn {
+		return "only on a day that begins so: " + party.Turns.Name(b.On)
 	}
-	if len(d.Members(b.Who)) > 0 {
+	if len(party.Members(b.Who)) > 0 {
 		return ""
 	}
-	if role := d.unfilled(b.Who); role != "" {
+	if role := party.unfilled(b.Who); role != "" {
 		return "nobody is " + role + " today"
 	}
 	return ""
 }
 
 // turned is how the day begins, or is taken to.
-func (d *Document) turned() Turn {
-	if d.Turn == Usual {
+func (party *Party) turned() Turn {
+	if party.Turn == Usual {
 		return First
 	}
-	return d.Turn
+	return party.Turn
 }
 
 // Nobody tells whether ids stand for nobody who can be here today: not even a role that
 // somebody may yet be given.
-func (d *Document) Nobody(ids []string) bool {
-	return len(d.Members(ids)) == 0 && d.unfilled(ids) == ""
+func (party *Party) Nobody(ids []string) bool {
+	return len(party.Members(ids)) == 0 && party.unfilled(ids) == ""
 }
 
 // unfilled names the roles among ids that nobody has, where there is nothing but such.
-func (d *Document) unfilled(ids []string) string {
+func (party *Party) unfilled(ids []string) string {
 	var names []string
 	for _, id := range ids {
-		u := d.Unit(id)
+		u := party.Unit(id)
 		if u == nil || !u.Today {
 			return ""
 		}
@@ -272,11 +272,11 @@ func (d *Document) Running() *Document {
 
 // Quote puts what is known of today's opponent or partner into a text that asks for it:
 // "feed as {bowler}". What is not known stays as its name.
-func (d *Document) Quote(text string) string {
+func (t *Told) Quote(text string) string {
 	if !strings.Contains(text, "{") {
 		return text
 	}
-	for _, f := range d.Facing {
+	for _, f := range t.Facing {
 		text = strings.ReplaceAll(text, "{"+f.Name+"}", f.Says)
 	}
 	return strings.NewReplacer("{", "today's ", "}", "").Replace(text)
@@ -284,7 +284,7 @@ func (d *Document) Quote(text string) string {
 
 // SetFacing says what is known of today's opponent or partner, a line each: "bowler:
 // left-hander, high release".
-func (d *Document) SetFacing(text string) (string, error) {
+func (t *Told) SetFacing(text string) (string, error) {
 	var facts []Fact
 	for _, line := range strings.Split(strings.ReplaceAll(text, "\r", ""), "\n") {
 		name, says, two := strings.Cut(line, ":")
@@ -306,13 +306,13 @@ func (d *Document) SetFacing(text string) (string, error) {
 	if len(facts) > mostFacts {
 		return "", In("facing", "%d lines at most", mostFacts)
 	}
-	d.Facing = facts
+	t.Facing = facts
 	return "who we meet today", nil
 }
 
 // SetBring says what is carried beside the drills' kit, a thing a line, with who does
 // after a colon: "first-aid bag: Pell".
-func (d *Document) SetBring(text string) (string, error) {
+func (party *Party) SetBring(text string) (string, error) {
 	var list []Bring
 	for _, line := range strings.Split(strings.ReplaceAll(text, "\r", ""), "\n") {
 		what, who, two := strings.Cut(line, ":")
@@ -324,7 +324,7 @@ func (d *Document) SetBring(text string) (string, error) {
 			return "", In("bring", "%s", problem)
 		}
 		if who = strings.TrimSpace(who); two && who != "" {
-			if one.Who = d.named(who); one.Who == "" {
+			if one.Who = party.named(who); one.Who == "" {
 				return "", In("bring", "%q is nobody of this plan: name a player, a unit or one of the staff", who)
 			}
 		}
@@ -333,7 +333,7 @@ func (d *Document) SetBring(text string) (string, error) {
 	if len(list) > mostBring {
 		return "", In("bring", "%d things at most", mostBring)
 	}
-	d.Bring = list
+	party.Bring = list
 	return "what to bring", nil
 }
 
@@ -343,25 +343,25 @@ const (
 )
 
 // named is the id of a player, a unit or a leader by name, of a player by number too.
-func (d *Document) named(name string) string {
+func (party *Party) named(name string) string {
 	name = strings.TrimPrefix(name, "#")
-	for _, p := range d.Players {
+	for _, p := range party.Players {
 		if strings.EqualFold(name, p.ShortName()) || strings.EqualFold(name, strings.TrimSpace(p.First+" "+p.Last)) ||
 			p.Number > 0 && name == fmt.Sprint(p.Number) {
 			return p.ID
 		}
 	}
-	for _, u := range d.Units {
+	for _, u := range party.Units {
 		if strings.EqualFold(name, u.Name) {
 			return u.ID
 		}
 	}
-	for _, l := range d.Leaders {
+	for _, l := range party.Leaders {
 		if first, _, _ := strings.Cut(l.Name, " "); strings.EqualFold(name, l.Name) || strings.EqualFold(name, first) {
 			return l.ID
 		}
 	}
-	for _, p := range d.Players {
+	for _, p := range party.Players {
 		if strings.EqualFold(name, p.First) {
 			return p.ID
 		}
@@ -370,12 +370,12 @@ func (d *Document) named(name string) string {
 }
 
 // WhoBrings names who brings a thing; "" where that was not said.
-func (d *Document) WhoBrings(b Bring) string {
-	if l := d.Leader(b.Who); l != nil {
+func (party *Party) WhoBrings(b Bring) string {
+	if l := party.Leader(b.Who); l != nil {
 		return l.Name
 	}
 	if b.Who == "" {
 		return ""
 	}
-	return d.Audience([]string{b.Who})
+	return party.Audience([]string{b.Who})
 }

@@ -27,7 +27,7 @@ type SaidItem struct {
 const mostLetters, mostTyped = 40000, 400
 
 // KeepSaid keeps what was said of a plan, as much of it as is kept.
-func (d *Document) KeepSaid(lines []Said) {
+func (t *Told) KeepSaid(lines []Said) {
 	letters := 0
 	for i := range lines {
 		if letters += len(lines[i].Text); letters > mostLetters || i >= mostTyped {
@@ -35,5 +35,5 @@ func (d *Document) KeepSaid(lines []Said) {
 			break
 		}
 	}
-	d.Said = slices.Clip(lines)
+	t.Said = slices.Clip(lines)
 }

@@ -14,9 +14,9 @@ const MostPieces = 1000
 
 // SetStock says how many pieces there are today of the kit named. What is not named stays
 // as it is.
-func (d *Document) SetStock(pieces map[string]int) (string, error) {
+func (party *Party) SetStock(pieces map[string]int) (string, error) {
 	var said []string
-	next := maps.Clone(d.Kit)
+	next := maps.Clone(party.Kit)
 	if next == nil {
 		next = map[string]int{}
 	}
@@ -36,6 +36,6 @@ func (d *Document) SetStock(pieces map[string]int) (string, error) {
 	if len(said) == 0 {
 		return "", In("kit", "name some kit, and how many there are: 20 hurdles")
 	}
-	d.Kit = next
+	party.Kit = next
 	return "There are " + strings.Join(said, ", "), nil
 }

@@ -12,7 +12,7 @@ import (
 
 // How much there is today is the plan's own; what cannot be counted changes nothing.
 func TestStockIsOfTheDay(t *testing.T) {
-	d := &plan.Document{Kit: map[string]int{"cone": 40, "hurdle": 6}}
+	d := &plan.Document{Party: plan.Party{Kit: map[string]int{"cone": 40, "hurdle": 6}}}
 	club := d.Kit
 	said, err := d.SetStock(map[string]int{"hurdle": 20, "rope": 10})
 	require.NoError(t, err)
@@ -29,8 +29,10 @@ func TestStockIsOfTheDay(t *testing.T) {
 }
 
 func TestAGroupIsNamedByNumbersWhereAllHaveOne(t *testing.T) {
-	d := &plan.Document{Players: []plan.Player{{ID: "a", Number: 4, First: "Ada", Last: "Moss"},
-		{ID: "b", Number: 5, First: "Bo"}, {ID: "c", First: "Cy", Last: "Lind"}}}
+	d := &plan.Document{
+		Party: plan.Party{Players: []plan.Player{{ID: "a", Number: 4, First: "Ada", Last: "Moss"},
+			{ID: "b", Number: 5, First: "Bo"}, {ID: "c", First: "Cy", Last: "Lind"}}},
+	}
 	for want, ids := range map[string][]string{"4 5": {"a", "b", "gone"}, "Ada M., Cy L.": {"a", "c"}, "": {"gone"}} {
 		assert.Equal(t, want, d.GroupNames(ids))
 	}

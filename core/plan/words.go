@@ -11,30 +11,30 @@ import (
 )
 
 // Audience names who is meant by ids: "Whole squad", "Line-out", "Mara T.".
-func (d *Document) Audience(ids []string) string {
+func (party *Party) Audience(ids []string) string {
 	var names []string
-	if len(d.Players) == 1 {
-		return d.Players[0].ShortName()
+	if len(party.Players) == 1 {
+		return party.Players[0].ShortName()
 	}
 	for _, id := range ids {
 		if id == Everyone {
 			return "Whole squad"
 		}
-		if u := d.Unit(id); u != nil {
+		if u := party.Unit(id); u != nil {
 			names = append(names, u.Name)
-		} else if p := d.Player(id); p != nil {
+		} else if p := party.Player(id); p != nil {
 			names = append(names, p.ShortName())
 		}
 	}
-	members := d.Members(ids)
-	switch missing := len(d.Players) - len(members); {
+	members := party.Members(ids)
+	switch missing := len(party.Players) - len(members); {
 	case len(names) <= 4:
 		return strings.Join(names, ", ")
 	case missing == 0:
 		return "Whole squad"
 	case missing <= 3:
 		var without []string
-		for _, p := range d.Players {
+		for _, p := range party.Players {
 			if !slices.Contains(members, p.ID) {
 				without = append(without, p.ShortName())
 			}
@@ -46,11 +46,11 @@ func (d *Document) Audience(ids []string) string {
 
 // Numbers writes the shirt numbers of players as a coach does: "1–3", "4 5", "9 12 13". Players
 // without a number are counted: "+2".
-func (d *Document) Numbers(ids []string) string {
+func (party *Party) Numbers(ids []string) string {
 	var list []int
 	without := 0
 	for _, id := range ids {
-		if p := d.Player(id); p != nil && p.Number > 0 {
+		if p := party.Player(id); p != nil && p.Number > 0 {
 			list = append(list, p.Number)
 		} else {
 			without++
@@ -80,29 +80,29 @@ func (d *Document) Numbers(ids []string) string {
 
 // GroupNames names the players of a small group: their shirt numbers where all have one, else
 // their names; "" where there is nobody.
-func (d *Document) GroupNames(ids []string) string {
+func (party *Party) GroupNames(ids []string) string {
 	var names, here []string
 	numbered := true
 	for _, id := range ids {
-		if p := d.Player(id); p != nil {
+		if p := party.Player(id); p != nil {
 			names, here = append(names, p.ShortName()), append(here, id)
 			numbered = numbered && p.Number > 0
 		}
 	}
 	if numbered {
-		return d.Numbers(here)
+		return party.Numbers(here)
 	}
 	return strings.Join(names, ", ")
 }
 
 // FewNumbers is Numbers, as far as they fit, and how many more there are.
-func (d *Document) FewNumbers(ids []string, fit func(string) bool) string {
-	all := d.Numbers(ids)
+func (party *Party) FewNumbers(ids []string, fit func(string) bool) string {
+	all := party.Numbers(ids)
 	if fit(all) {
 		return all
 	}
 	for n := len(ids) - 1; n > 0; n-- {
-		if text := fmt.Sprintf("%s +%d", d.Numbers(ids[:n]), len(ids)-n); fit(text) {
+		if text := fmt.Sprintf("%s +%d", party.Numbers(ids[:n]), len(ids)-n); fit(text) {
 			return text
 		}
 	}
@@ -111,20 +111,20 @@ func (d *Document) FewNumbers(ids []string, fit func(string) bool) string {
 
 // FirstNames lists the first names of players, as many as fit, and how many more
 // there are.
-func (d *Document) FirstNames(ids []string, fit func(string) bool) string {
+func (party *Party) FirstNames(ids []string, fit func(string) bool) string {
 	first := map[string]int{}
-	for _, p := range d.Players {
+	for _, p := range party.Players {
 		first[p.First]++
 	}
 	var names []string
 	for _, id := range ids {
-		if p := d.Player(id); p != nil && first[p.First] > 1 {
+		if p := party.Player(id); p != nil && first[p.First] > 1 {
 			names = append(names, p.ShortName()) // two of one name would read alike
 		} else if p != nil {
 			names = append(names, p.First)
 		}
 	}
-	if len(names) == len(d.Players) && len(names) > 3 {
+	if len(names) == len(party.Players) && len(names) > 3 {
 		return "everybody"
 	}
 	for n := len(names); n > 0; n-- {
@@ -140,16 +140,16 @@ func (d *Document) FirstNames(ids []string, fit func(string) bool) string {
 }
 
 // ZoneName is the name of the zone of that id, or "".
-func (d *Document) ZoneName(id string) string {
-	if z := d.Zone(id); z != nil {
+func (s *Site) ZoneName(id string) string {
+	if z := s.Zone(id); z != nil {
 		return z.Name
 	}
 	return ""
 }
 
 // LeaderName is the name of the leader of that id, or "".
-func (d *Document) LeaderName(id string) string {
-	if l := d.Leader(id); l != nil {
+func (party *Party) LeaderName(id string) string {
+	if l := party.Leader(id); l != nil {
 		return l.Name
 	}
 	return ""

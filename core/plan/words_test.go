@@ -11,7 +11,7 @@ import (
 
 // squad is a plan of n players with numbers.
 func squad(n int) *plan.Document {
-	d := &plan.Document{Margin: 300, StartName: "Kick-off"}
+	d := &plan.Document{Hours: plan.Hours{Margin: 300, StartName: "Kick-off"}}
 	for i := 1; i <= n; i++ {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i), Number: i, First: fmt.Sprint("Name", i),
 			Last: "Z"})
@@ -31,7 +31,9 @@ func TestNumbersAreWrittenAsACoachDoes(t *testing.T) {
 }
 
 func TestAnAudienceIsNamedShortly(t *testing.T) {
-	d := &plan.Document{Units: []plan.Unit{{ID: "u", Name: "Line-out", Players: []string{"p1"}}}}
+	d := &plan.Document{
+		Party: plan.Party{Units: []plan.Unit{{ID: "u", Name: "Line-out", Players: []string{"p1"}}}},
+	}
 	var all []string
 	for n := 1; n <= 9; n++ {
 		id := fmt.Sprintf("p%d", n)

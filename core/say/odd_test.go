@@ -15,8 +15,11 @@ import (
 // breaks the reader.
 func TestOddNamesBreakNothing(t *testing.T) {
 	for _, name := range []string{"-", "--", "'", "(", ")", "1", "x", "%", " - ", "…", "​"} {
-		d := &plan.Document{Zones: []plan.Zone{{ID: "a", Name: name}}, Leaders: []plan.Leader{{ID: "b", Name: name}},
-			Players: []plan.Player{{ID: "p", First: name, Position: name}}}
+		d := &plan.Document{
+			Party: plan.Party{Leaders: []plan.Leader{{ID: "b", Name: name}},
+				Players: []plan.Player{{ID: "p", First: name, Position: name}}},
+			Site: plan.Site{Zones: []plan.Zone{{ID: "a", Name: name}}},
+		}
 		r := say.NewReader(say.ContextOf(d, "rugby union", book.Drills()))
 		for _, line := range []string{"jog 3 x 40 m, in the gym", "squats 8, at the posts",
 			"hands 3 min, far half, Pell", "-35 bands", name, name + " 3 x 10, " + name, "(", "hall: plank 40 s"} {

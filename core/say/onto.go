@@ -124,7 +124,7 @@ func (r *Reader) Understands(l *Line) (u *movement.Understood, seconds float64) 
 	if is, known := movement.Of(l.Name); known {
 		u = &is
 	}
-	w := &writer{Reader: r, doc: &plan.Document{Method: plan.DefaultMethod}}
+	w := &writer{Reader: r, doc: &plan.Document{Work: plan.Work{Method: plan.DefaultMethod}}}
 	one := *l
 	item, _ := w.item(&one, &one)
 	alone := drill.Group{People: 1, Lanes: 1}

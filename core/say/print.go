@@ -46,8 +46,12 @@ func Print(d *plan.Document, book []drill.Drill) []string {
 }
 
 func newPrinter(d *plan.Document, book []drill.Drill, known *Index) *printer {
-	of := ContextOf(&plan.Document{Method: d.Method, Start: d.Start, Units: d.Units, Players: d.Players,
-		Leaders: d.Leaders, Zones: d.Zones, Turns: d.Turns}, "", book)
+	of := ContextOf(&plan.Document{
+		Party: plan.Party{Units: d.Units, Players: d.Players, Leaders: d.Leaders, Turns: d.Turns},
+		Site:  plan.Site{Zones: d.Zones},
+		Hours: plan.Hours{Start: d.Start},
+		Work:  plan.Work{Method: d.Method},
+	}, "", book)
 	of.Index = known
 	return &printer{doc: d, reader: NewReader(of)}
 }

@@ -23,14 +23,18 @@ import (
 
 // empty is a plan without blocks.
 func empty() *plan.Document {
-	d := &plan.Document{Format: plan.Format, Title: "Own", Kind: plan.Match, StartName: "Kick-off",
-		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
-		Open:  clock.BeforeStart(75 * 60), Margin: 480, Method: plan.DefaultMethod,
-		Zones: []plan.Zone{{ID: "near", Name: "Near half", Capacity: 40, Lanes: 6, Metres: 40},
-			{ID: "far", Name: "Far half", Capacity: 30, Lanes: 4, Metres: 40}},
-		Leaders: []plan.Leader{{ID: "ines", Name: "Ines Calloway"}, {ID: "pell", Name: "Pell"}},
-		Fixed: []plan.Fixed{{ID: "kit", Name: "Kit on", Who: []string{plan.Everyone},
-			Span: plan.Span{From: clock.BeforeStart(1500), To: clock.BeforeStart(1380)}}}}
+	d := &plan.Document{
+		Format: plan.Format,
+		Title:  "Own",
+		Kind:   plan.Match,
+		Party:  plan.Party{Leaders: []plan.Leader{{ID: "ines", Name: "Ines Calloway"}, {ID: "pell", Name: "Pell"}}},
+		Site: plan.Site{Zones: []plan.Zone{{ID: "near", Name: "Near half", Capacity: 40, Lanes: 6, Metres: 40},
+			{ID: "far", Name: "Far half", Capacity: 30, Lanes: 4, Metres: 40}}},
+		Hours: plan.Hours{StartName: "Kick-off", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
+			Open: clock.BeforeStart(75 * 60), Margin: 480},
+		Work: plan.Work{Fixed: []plan.Fixed{{ID: "kit", Name: "Kit on", Who: []string{plan.Everyone},
+			Span: plan.Span{From: clock.BeforeStart(1500), To: clock.BeforeStart(1380)}}}, Method: plan.DefaultMethod},
+	}
 	for i, name := range []string{"Wren Addlestrop", "Hester Quillfeather", "Pia Lindqvarn", "Juno Ketterick",
 		"Mara Tolland"} {
 		first, last, _ := strings.Cut(name, " ")

@@ -14,13 +14,17 @@ import (
 
 // halves is a plan of four players in two units, with an empty list of the kind.
 func halves(t *testing.T, when plan.When) (*plan.Document, *plan.List) {
-	d := &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match, StartName: "Kick-off",
-		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"},
-		Open:  clock.BeforeStart(2400), Margin: 300, Method: plan.DefaultMethod,
-		Players: []plan.Player{{ID: "a", First: "A"}, {ID: "b", First: "B"}, {ID: "c", First: "C"},
-			{ID: "d", First: "D"}},
-		Units: []plan.Unit{{ID: "x", Name: "X", Players: []string{"a", "b"}},
-			{ID: "y", Name: "Y", Players: []string{"c", "d"}}}}
+	d := &plan.Document{
+		Format: plan.Format,
+		Title:  "A v B",
+		Kind:   plan.Match,
+		Party: plan.Party{Players: []plan.Player{{ID: "a", First: "A"}, {ID: "b", First: "B"}, {ID: "c", First: "C"},
+			{ID: "d", First: "D"}}, Units: []plan.Unit{{ID: "x", Name: "X", Players: []string{"a", "b"}},
+			{ID: "y", Name: "Y", Players: []string{"c", "d"}}}},
+		Hours: plan.Hours{StartName: "Kick-off", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"},
+			Open: clock.BeforeStart(2400), Margin: 300},
+		Work: plan.Work{Method: plan.DefaultMethod},
+	}
 	id, err := d.AddList(when)
 	require.NoError(t, err)
 	return d, d.List(id)

@@ -17,11 +17,16 @@ import (
 
 // own is a coach's own list for ten players, in no method's order.
 func own() *plan.Document {
-	d := &plan.Document{Format: plan.Format, Title: "Own", Kind: plan.Match, StartName: "Start",
-		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
-		Open:  clock.BeforeStart(3600), Margin: 480, Method: plan.DefaultMethod,
-		Units: []plan.Unit{{ID: "few", Name: "Few", Players: []string{"p1", "p2"}},
-			{ID: "rest", Name: "Rest", Players: []string{"p3", "p4", "p5"}}}}
+	d := &plan.Document{
+		Format: plan.Format,
+		Title:  "Own",
+		Kind:   plan.Match,
+		Party: plan.Party{Units: []plan.Unit{{ID: "few", Name: "Few", Players: []string{"p1", "p2"}},
+			{ID: "rest", Name: "Rest", Players: []string{"p3", "p4", "p5"}}}},
+		Hours: plan.Hours{StartName: "Start", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
+			Open: clock.BeforeStart(3600), Margin: 480},
+		Work: plan.Work{Method: plan.DefaultMethod},
+	}
 	for _, id := range []string{"p1", "p2", "p3", "p4", "p5", "p6"} {
 		d.Players = append(d.Players, plan.Player{ID: id, First: id})
 	}

@@ -20,13 +20,18 @@ import (
 // squad, a few or one, on any day.
 func written(t *rapid.T, minutes int) *plan.Document {
 	air := rapid.Float64Range(-10, 38).Draw(t, "air")
-	d := &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match,
-		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}, Open: clock.BeforeStart(minutes*60 + 300),
-		Margin: 300, Method: plan.DefaultMethod,
-		Grade: rapid.SampledFrom([]drill.Grade{drill.Club, drill.Junior}).Draw(t, "grade"),
-		Today: plan.Conditions{Celsius: &air},
-		Zones: []plan.Zone{{ID: "z", Name: "Ground", Capacity: 40, Lanes: 6, Metres: 20,
-			Covered: rapid.Bool().Draw(t, "indoors")}}}
+	d := &plan.Document{
+		Format: plan.Format,
+		Title:  "A v B",
+		Kind:   plan.Match,
+		Party:  plan.Party{Grade: rapid.SampledFrom([]drill.Grade{drill.Club, drill.Junior}).Draw(t, "grade")},
+		Site: plan.Site{Today: plan.Conditions{Celsius: &air},
+			Zones: []plan.Zone{{ID: "z", Name: "Ground", Capacity: 40, Lanes: 6, Metres: 20,
+				Covered: rapid.Bool().Draw(t, "indoors")}}},
+		Hours: plan.Hours{Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"},
+			Open: clock.BeforeStart(minutes*60 + 300), Margin: 300},
+		Work: plan.Work{Method: plan.DefaultMethod},
+	}
 	for i := range 6 {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i), First: "P", Last: fmt.Sprint(i)})
 	}

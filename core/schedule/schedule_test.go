@@ -39,12 +39,17 @@ func TestDosingsRunFromMinimumToTarget(t *testing.T) {
 func TestALatePlayerHoldsUpNobody(t *testing.T) {
 	jog := drill.Drill{Code: "jog", Name: "Jog", Aim: "Aim", Phases: []drill.Phase{drill.Raise}, Effort: 0.5,
 		Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 600, Target: 600, Max: 600, Step: 1}}
-	d := &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match,
-		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}, Open: clock.BeforeStart(920), Margin: 300,
-		Method:  plan.DefaultMethod,
-		Players: []plan.Player{{ID: "p1", First: "Ada"}, {ID: "p2", First: "Bo", Late: 200}},
-		Blocks: []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone},
-			Priority: plan.Must, Excusable: true, Items: []plan.Item{{Drill: jog}}}}}
+	d := &plan.Document{
+		Format: plan.Format,
+		Title:  "A v B",
+		Kind:   plan.Match,
+		Party:  plan.Party{Players: []plan.Player{{ID: "p1", First: "Ada"}, {ID: "p2", First: "Bo", Late: 200}}},
+		Hours: plan.Hours{Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}, Open: clock.BeforeStart(920),
+			Margin: 300},
+		Work: plan.Work{Method: plan.DefaultMethod,
+			Blocks: []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone},
+				Priority: plan.Must, Excusable: true, Items: []plan.Item{{Drill: jog}}}}},
+	}
 	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	require.True(t, s.Result.Feasible, s.Result.Why)

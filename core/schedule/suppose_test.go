@@ -20,18 +20,24 @@ func TestWhatMightComeOtherwise(t *testing.T) {
 			Effort: 0.5, Range: drill.Range{Min: seconds / 2, Target: seconds, Max: seconds, Step: 30},
 			Dose: drill.Dose{Kind: drill.Time}}}}
 	}
-	d := &plan.Document{Format: plan.Format, Title: "A", Kind: plan.Match, StartName: "Start",
-		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, Open: clock.BeforeStart(2400),
-		Margin: 300, Method: plan.DefaultMethod,
-		Players: []plan.Player{{ID: "p1", Number: 1, First: "Ada"}, {ID: "p2", Number: 2, First: "Bea"}},
-		Zones: []plan.Zone{{ID: "field", Name: "Field", Capacity: 9, Lanes: 2},
-			{ID: "hall", Name: "Hall", Capacity: 9, Lanes: 2, Covered: true}},
-		Leaders: []plan.Leader{{ID: "ines", Name: "Ines"}, {ID: "pell", Name: "Pell"}},
-		Bring:   []plan.Bring{{What: "ice", Who: "pell"}},
-		Blocks: []plan.Block{{ID: "a", Name: "A", Aim: "Warm", Phase: drill.Raise, Who: []string{plan.Everyone},
-			Zone: "field", Leader: "pell", Priority: plan.Must, Items: item(600)},
-			{ID: "b", Name: "B", Aim: "Ready", Phase: drill.Sport, Who: []string{"p1"}, Zone: "field", Leader: "pell",
-				Priority: plan.Could, Items: item(480)}}}
+	d := &plan.Document{
+		Format: plan.Format,
+		Title:  "A",
+		Kind:   plan.Match,
+		Party: plan.Party{Players: []plan.Player{{ID: "p1", Number: 1, First: "Ada"},
+			{ID: "p2", Number: 2, First: "Bea"}}, Leaders: []plan.Leader{{ID: "ines", Name: "Ines"},
+			{ID: "pell", Name: "Pell"}}, Bring: []plan.Bring{{What: "ice", Who: "pell"}}},
+		Site: plan.Site{Zones: []plan.Zone{{ID: "field", Name: "Field", Capacity: 9, Lanes: 2},
+			{ID: "hall", Name: "Hall", Capacity: 9, Lanes: 2, Covered: true}}},
+		Hours: plan.Hours{StartName: "Start", Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
+			Open: clock.BeforeStart(2400), Margin: 300},
+		Work: plan.Work{Method: plan.DefaultMethod,
+			Blocks: []plan.Block{{ID: "a", Name: "A", Aim: "Warm", Phase: drill.Raise, Who: []string{plan.Everyone},
+				Zone: "field", Leader: "pell", Priority: plan.Must, Items: item(600)},
+				{ID: "b", Name: "B", Aim: "Ready", Phase: drill.Sport, Who: []string{"p1"}, Zone: "field",
+					Leader:   "pell",
+					Priority: plan.Could, Items: item(480)}}},
+	}
 	was, err := schedule.Fit(context.Background(), d, 1000)
 	require.NoError(t, err)
 	for name, one := range map[string]struct {

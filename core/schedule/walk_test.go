@@ -25,16 +25,21 @@ func twoPlaces() *plan.Document {
 		return plan.Block{ID: id, Name: id, Phase: phase, Zone: zone, Who: []string{"a"}, Priority: plan.Should,
 			Items: item(id, effort, phase)}
 	}
-	return &plan.Document{Format: plan.Format, Title: "A v B", Kind: plan.Match,
-		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}, Open: clock.BeforeStart(1800), Margin: 300,
-		Method:  plan.DefaultMethod,
-		Players: []plan.Player{{ID: "a", First: "Ada"}},
-		Zones: []plan.Zone{{ID: "pitch", Name: "Pitch", Capacity: 20, Lanes: 4, Metres: 40,
+	return &plan.Document{
+		Format: plan.Format,
+		Title:  "A v B",
+		Kind:   plan.Match,
+		Party:  plan.Party{Players: []plan.Player{{ID: "a", First: "Ada"}}},
+		Site: plan.Site{Zones: []plan.Zone{{ID: "pitch", Name: "Pitch", Capacity: 20, Lanes: 4, Metres: 40,
 			Lies: &plan.Lie{X: 0, Y: 0, Long: 40, Wide: 20}},
 			{ID: "hall", Name: "Hall", Capacity: 20, Lanes: 4, Metres: 20, Covered: true,
-				Lies: &plan.Lie{X: 70, Y: 0, Long: 20, Wide: 10}}},
-		Blocks: []plan.Block{block("jog", "pitch", 0.5, drill.Raise), block("bands", "hall", 0.3, drill.Activate),
-			block("hops", "pitch", 0.9, drill.Potentiate)}}
+				Lies: &plan.Lie{X: 70, Y: 0, Long: 20, Wide: 10}}}},
+		Hours: plan.Hours{Start: clock.Start{Local: "2026-11-28T15:00", Zone: "UTC"}, Open: clock.BeforeStart(1800),
+			Margin: 300},
+		Work: plan.Work{Method: plan.DefaultMethod, Blocks: []plan.Block{block("jog", "pitch", 0.5, drill.Raise),
+			block("bands", "hall", 0.3, drill.Activate),
+			block("hops", "pitch", 0.9, drill.Potentiate)}},
+	}
 }
 
 // Between places that the club laid on its ground people walk, and to a talk too; where nobody

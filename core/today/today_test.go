@@ -21,9 +21,12 @@ func document(celsius float64) *plan.Document {
 				Dose:  drill.Dose{Kind: drill.Count, ActSeconds: 5},
 				Range: drill.Range{Min: 2, Target: target, Max: 20, Step: 2}}}}}
 	}
-	return &plan.Document{Today: plan.Conditions{Celsius: &celsius}, Players: []plan.Player{{ID: "a"}, {ID: "b"}},
-		Blocks: []plan.Block{block("raise", drill.Raise, 10), block("hops", drill.Potentiate, 10),
-			block("kicks", drill.Sport, 10)}}
+	return &plan.Document{
+		Party: plan.Party{Players: []plan.Player{{ID: "a"}, {ID: "b"}}},
+		Site:  plan.Site{Today: plan.Conditions{Celsius: &celsius}},
+		Work: plan.Work{Blocks: []plan.Block{block("raise", drill.Raise, 10), block("hops", drill.Potentiate, 10),
+			block("kicks", drill.Sport, 10)}},
+	}
 }
 
 func ExampleFactor_Words() {

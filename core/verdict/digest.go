@@ -56,7 +56,10 @@ func (is *Digest) Heads() int { return len(is.Roster) + len(is.Players) }
 // People is the plan's players and what medical staff ruled for them, as a
 // document without anything else; the club's players have no names in it.
 func (is *Digest) People() *plan.Document {
-	d := &plan.Document{Start: is.When, Players: is.Players, Restrictions: is.Restrictions}
+	d := &plan.Document{
+		Party: plan.Party{Players: is.Players, Restrictions: is.Restrictions},
+		Hours: plan.Hours{Start: is.When},
+	}
 	for _, id := range is.Roster {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprintf("roster %d", id), Roster: id})
 	}

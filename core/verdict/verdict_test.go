@@ -21,7 +21,7 @@ import (
 )
 
 func TestTheVerdictNamesWhatWasCut(t *testing.T) {
-	d := &plan.Document{Margin: 300}
+	d := &plan.Document{Hours: plan.Hours{Margin: 300}}
 	for i := 1; i <= 3; i++ {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i), Number: i, First: fmt.Sprint("Name", i),
 			Last: "Z"})
@@ -70,21 +70,26 @@ func evening() *plan.Document {
 	hops := drill.Drill{Code: "hops", Name: "Hops", Aim: "Springy feet", Phases: []drill.Phase{drill.Potentiate},
 		Effort: 0.9, Unit: "hops", ContactsPerUnit: 2,
 		Dose: drill.Dose{Kind: drill.Count, ActSeconds: 15}, Range: drill.Range{Min: 2, Target: 4, Max: 6, Step: 1}}
-	return &plan.Document{Format: plan.Format, Title: "Thursday", Kind: plan.Training, StartName: "Start",
-		Start: clock.Start{Local: "2026-11-26T18:50", Zone: "Europe/London"},
-		Open:  clock.BeforeStart(1200), Margin: 120, Method: plan.DefaultMethod, Place: "Tidegate",
-		Players: []plan.Player{{ID: "p1", Roster: 11, First: "Ada", Last: "Moss"},
+	return &plan.Document{
+		Format: plan.Format,
+		Title:  "Thursday",
+		Kind:   plan.Training,
+		Party: plan.Party{Players: []plan.Player{{ID: "p1", Roster: 11, First: "Ada", Last: "Moss"},
 			{ID: "p2", Roster: 12, First: "Bo", Last: "Lind"}, {ID: "p3", First: "Cy", Late: 120}},
-		Units: []plan.Unit{{ID: "u", Name: "Pair", Players: []string{"p1", "p2"}}},
-		Fixed: []plan.Fixed{{ID: "talk", Name: "Talk", Who: []string{plan.Everyone},
+			Units:        []plan.Unit{{ID: "u", Name: "Pair", Players: []string{"p1", "p2"}}},
+			Restrictions: []plan.Restriction{{Player: "p2", MaxMinutes: 20}}},
+		Site: plan.Site{Place: "Tidegate"},
+		Hours: plan.Hours{StartName: "Start", Start: clock.Start{Local: "2026-11-26T18:50", Zone: "Europe/London"},
+			Open: clock.BeforeStart(1200), Margin: 120},
+		Work: plan.Work{Fixed: []plan.Fixed{{ID: "talk", Name: "Talk", Who: []string{plan.Everyone},
 			Span: plan.Span{From: clock.BeforeStart(1100), To: clock.BeforeStart(1000)}, Active: true}},
-		Blocks: []plan.Block{
-			{ID: "jog", Name: "Jog", Phase: drill.Raise, Who: []string{plan.Everyone}, Priority: plan.Must,
-				Excusable: true, Items: []plan.Item{{Drill: jog}}},
-			{ID: "hops", Name: "Hops", Phase: drill.Potentiate, Who: []string{"u"}, Priority: plan.Could,
-				Items: []plan.Item{{Drill: hops}}},
-		},
-		Restrictions: []plan.Restriction{{Player: "p2", MaxMinutes: 20}}}
+			Method: plan.DefaultMethod, Blocks: []plan.Block{
+				{ID: "jog", Name: "Jog", Phase: drill.Raise, Who: []string{plan.Everyone}, Priority: plan.Must,
+					Excusable: true, Items: []plan.Item{{Drill: jog}}},
+				{ID: "hops", Name: "Hops", Phase: drill.Potentiate, Who: []string{"u"}, Priority: plan.Could,
+					Items: []plan.Item{{Drill: hops}}},
+			}},
+	}
 }
 
 func fitted(t testing.TB, d *plan.Document) *schedule.Schedule {

@@ -24,7 +24,7 @@ func TestAirDecidesHowWarmthIsLost(t *testing.T) {
 	cold := 2.0
 	assert.Equal(t, warmth.Air{Celsius: 18}, warmth.AirOf(&plan.Document{}))
 	assert.Equal(t, warmth.Air{Celsius: 2, Layers: true},
-		warmth.AirOf(&plan.Document{Today: plan.Conditions{Celsius: &cold, Layers: true}}))
+		warmth.AirOf(&plan.Document{Site: plan.Site{Today: plan.Conditions{Celsius: &cold, Layers: true}}}))
 }
 
 // What is read of a curve agrees with the curve: its peak is its highest point,

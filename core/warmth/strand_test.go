@@ -28,13 +28,17 @@ func fitted(t *testing.T, margin int) (*plan.Document, *schedule.Schedule) {
 			Excusable: true, Items: []plan.Item{{Drill: d}}}
 	}
 	jog, dash := timed("jog", drill.Raise, 0.5, 300), timed("dash", drill.Potentiate, 0.95, 60)
-	d := &plan.Document{Format: plan.Format, Title: "x", Kind: plan.Match,
-		Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"}, Open: clock.BeforeStart(margin + 420),
-		Margin: margin, Method: plan.DefaultMethod,
-		Players: []plan.Player{{ID: "a", First: "A"}, {ID: "b", First: "B"}},
-		Blocks:  []plan.Block{block("jog", jog), block("dash", dash)},
-		Fixed: []plan.Fixed{{ID: "toss", Name: "Toss", Who: []string{"b"}, Active: true,
-			Span: plan.Span{From: clock.BeforeStart(margin + 300), To: clock.BeforeStart(margin + 200)}}}}
+	d := &plan.Document{
+		Format: plan.Format,
+		Title:  "x",
+		Kind:   plan.Match,
+		Party:  plan.Party{Players: []plan.Player{{ID: "a", First: "A"}, {ID: "b", First: "B"}}},
+		Hours: plan.Hours{Start: clock.Start{Local: "2026-11-28T15:00", Zone: "Europe/London"},
+			Open: clock.BeforeStart(margin + 420), Margin: margin},
+		Work: plan.Work{Fixed: []plan.Fixed{{ID: "toss", Name: "Toss", Who: []string{"b"}, Active: true,
+			Span: plan.Span{From: clock.BeforeStart(margin + 300), To: clock.BeforeStart(margin + 200)}}},
+			Method: plan.DefaultMethod, Blocks: []plan.Block{block("jog", jog), block("dash", dash)}},
+	}
 	s, err := schedule.Fit(context.Background(), d, 0)
 	require.NoError(t, err)
 	return d, s

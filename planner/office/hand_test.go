@@ -127,9 +127,14 @@ func TestChangesJoin(t *testing.T) {
 
 // crowded is a plan that a few steps do not fit best.
 func crowded() *plan.Document {
-	d := &plan.Document{Format: plan.Format, Title: "Crowded", Kind: plan.Training, StartName: "Start",
-		Start: clock.Start{Local: "2026-12-05T15:00", Zone: "Europe/London"}, Open: clock.BeforeStart(2400),
-		Margin: 300, Method: plan.DefaultMethod}
+	d := &plan.Document{
+		Format: plan.Format,
+		Title:  "Crowded",
+		Kind:   plan.Training,
+		Hours: plan.Hours{StartName: "Start", Start: clock.Start{Local: "2026-12-05T15:00", Zone: "Europe/London"},
+			Open: clock.BeforeStart(2400), Margin: 300},
+		Work: plan.Work{Method: plan.DefaultMethod},
+	}
 	for i := range 4 {
 		d.Zones = append(d.Zones, plan.Zone{ID: fmt.Sprint("z", i), Name: fmt.Sprint("Box ", i), Capacity: 8, Lanes: 4})
 		d.Leaders = append(d.Leaders, plan.Leader{ID: fmt.Sprint("l", i), Name: fmt.Sprint("Leader ", i)})

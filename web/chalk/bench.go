@@ -31,7 +31,7 @@ func Bench(f *figure.Figure, p figure.Pose, before *figure.Pose) template.HTML {
 	}
 	b := f.Stand(p)
 	for _, j := range figure.Handles {
-		if f.Frontal() && (j == figure.Toe || j == figure.FarToe || j == figure.MidBack) {
+		if f.View.Frontal() && (j == figure.Toe || j == figure.FarToe || j == figure.MidBack) {
 			continue
 		}
 		w.add(`<circle class="hold" data-joint="%s" data-x="%s" data-y="%s" cx="%s" cy="%s" r="3.6" tabindex="0" role="button" aria-label="%s"/>`,

@@ -52,7 +52,7 @@ func (d Drawn) Moving() template.HTML {
 	m := &mover{writer: &w, figure: f, frames: all, clock: fmt.Sprintf(`dur="%ss" repeatCount="indefinite"`,
 		n(f.Seconds()))}
 	m.ride(figure.Hip)
-	m.body(f.Frontal())
+	m.body(f.View.Frontal())
 	w.add("</g>")
 	m.held(f)
 	w.add("</g>")

@@ -107,7 +107,7 @@ func TestWhatMovesIsTheBody(t *testing.T) {
 			joints := []figure.Joint{figure.FarElbow, figure.FarHand, figure.FarKnee, figure.FarAnkle, figure.FarToe,
 				figure.MidBack, figure.Shoulder, figure.Neck, figure.Head, figure.Knee, figure.Ankle, figure.Toe,
 				figure.Elbow, figure.Hand}
-			if f.Frontal() {
+			if f.View.Frontal() {
 				joints = []figure.Joint{figure.Neck, figure.Head, figure.FarKnee, figure.FarAnkle, figure.FarToe,
 					figure.Knee, figure.Ankle, figure.Toe, figure.FarElbow, figure.FarHand, figure.Elbow, figure.Hand}
 			} else { // the near arm has an edge of paper, so that its parts come twice

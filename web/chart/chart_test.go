@@ -44,7 +44,7 @@ func TestTextStaysInItsBox(t *testing.T) {
 
 // A chart puts each block where its time is, in the lanes of its players.
 func TestAChartIsTrueToTheSchedule(t *testing.T) {
-	d := &plan.Document{Margin: 300, StartName: "Kick-off"}
+	d := &plan.Document{Hours: plan.Hours{Margin: 300, StartName: "Kick-off"}}
 	for i := 1; i <= 4; i++ {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprint("p", i), Number: i, First: fmt.Sprint("Name", i)})
 	}
@@ -81,8 +81,13 @@ func TestAChartIsTrueToTheSchedule(t *testing.T) {
 // The line of the start is drawn where being cold at it is found: for a match.
 func TestTheLineOfTheStartIsAMatchs(t *testing.T) {
 	for kind, drawn := range map[plan.Kind]bool{plan.Match: true, plan.Training: false} {
-		d := &plan.Document{Kind: kind, StartName: "Start", Players: []plan.Player{{ID: "p1", Number: 1, First: "Ada"}},
-			Blocks: []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise, Who: []string{plan.Everyone}}}}
+		d := &plan.Document{
+			Kind:  kind,
+			Party: plan.Party{Players: []plan.Player{{ID: "p1", Number: 1, First: "Ada"}}},
+			Hours: plan.Hours{StartName: "Start"},
+			Work: plan.Work{Blocks: []plan.Block{{ID: "all", Name: "All", Phase: drill.Raise,
+				Who: []string{plan.Everyone}}}},
+		}
 		s := &schedule.Schedule{Start: time.Date(2026, 11, 28, 15, 0, 0, 0, time.UTC), Amounts: make([][]int, 1),
 			Result: &runin.Result{Strands: [][]string{{"p1"}},
 				Blocks: []runin.Scheduled{{ID: "all", Kept: true, Start: -900, End: -300}}}}
