@@ -101,7 +101,7 @@ func room(touches ...string) []string {
 
 var coreOrder = []string{"pattern", "speech", "figure", "clock", "measure", "trial", "stake", "runin", "odds", "pace",
 	"drill", "movement", "plan", "ground", "sport", "club", "today", "schedule", "list", "warmth", "conduct", "check",
-	"verdict", "compose", "week", "hear", "say"}
+	"verdict", "compose", "week", "hear", "say", "pen"}
 
 // coreAvoids is what core never touches: files, network, processes.
 var coreAvoids = []string{"os", "net", "net/http", "os/exec", "database/sql", "math/rand", "io/fs", "embed", "syscall"}

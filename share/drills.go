@@ -13,7 +13,7 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/measure"
-	"cuestart/core/say"
+	"cuestart/core/pen"
 )
 
 var drillColumns = []column[club.Drill]{
@@ -98,7 +98,7 @@ func setTarget(d *club.Drill, cell string) (err error) {
 	if d.Range.Target, err = strconv.Atoi(cell); err == nil {
 		return nil
 	}
-	dosed, left := say.Put(d.Drill, cell)
+	dosed, left := pen.Put(d.Drill, cell)
 	if left != "" {
 		return fmt.Errorf("%q is no amount: write a number, or as you say it, such as 2 x 8 each side", left)
 	}

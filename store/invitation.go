@@ -158,7 +158,8 @@ func (s Accounts) Join(ctx context.Context, token, passwordHash string, now time
 				return ErrWaits
 			}
 		}
-		if n, err := q.UseInvitation(ctx, hashOf(token)); err != nil || n == 0 {
+		if n, err := q.UseInvitation(ctx, db.UseInvitationParams{TokenHash: hashOf(token),
+			ExpiresAt: now}); err != nil || n == 0 {
 			return errors.Join(err, ErrNotFound)
 		}
 		id, err := q.AddAccount(ctx, db.AddAccountParams{ClubID: account.ClubID, Email: account.Email,

@@ -223,9 +223,9 @@ func addEvents(ctx context.Context, tx *sql.Tx, session, account uint64, last ui
 // Due is a session whose plan in force does not follow its pitch side yet.
 type Due struct{ Session, Club, By uint64 }
 
-// Due lists them.
-func (s Runs) Due(ctx context.Context) (list []Due, err error) {
-	rows, err := s.queries.RunsDue(ctx)
+// Due lists those of sessions that start after a moment.
+func (s Runs) Due(ctx context.Context, since time.Time) (list []Due, err error) {
+	rows, err := s.queries.RunsDue(ctx, since)
 	for _, row := range rows {
 		list = append(list, Due{row.SessionID, row.ClubID, uint64(row.DueBy.Int64)})
 	}

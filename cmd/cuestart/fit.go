@@ -19,6 +19,7 @@ import (
 	"cuestart/core/figure"
 	"cuestart/core/hear"
 	"cuestart/core/movement"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
 	"cuestart/core/runin"
 	"cuestart/core/say"
@@ -172,7 +173,7 @@ func readText(in say.Context, text int, lines []string) (answers objects) {
 			block++
 		}
 		is.Block, is.Heading = block, heading
-		is.Understood, is.Seconds = r.Understands(&is.Line)
+		is.Understood, is.Seconds = pen.Understands(r, &is.Line)
 		is.Spans = r.Spans(lines[one.Line], &is.Line)
 		if i := slices.IndexFunc(in.Book,
 			func(k drill.Drill) bool { return k.Code == is.Code && is.Code != "" }); i >= 0 {

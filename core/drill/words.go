@@ -126,7 +126,7 @@ func (d Drill) In(s measure.System) Drill {
 	return d
 }
 
-// sets writes an amount in sets: "6 reps", "2 × 6".
+// inSets writes an amount in sets: "6 reps", "2 × 6".
 func inSets(dose Dose, say speech.Say, amount int, unit string) string {
 	if dose.LeastSets > 0 && dose.LeastSets < dose.Sets {
 		return strings.TrimSpace(fmt.Sprintf("%d–%d × %s", dose.LeastSets, dose.Sets, NumberIn(say, amount, unit)))

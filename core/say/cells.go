@@ -14,8 +14,8 @@ const mostSpots = 12
 
 // A cell with its count before it, "3 far right"; the first behind a name.
 var (
-	cellSaid  = spaced(`^` + num + `~([a-z-]+)~([a-z-]+)$`)
-	firstCell = spaced(`[ \x01:](` + num + `~[a-z-]+~[a-z-]+)~$`)
+	cellSaid  = Spaced(`^` + num + `~([a-z-]+)~([a-z-]+)$`)
+	firstCell = Spaced(`[ \x01:](` + num + `~[a-z-]+~[a-z-]+)~$`)
 )
 
 // namedPlaces takes cells that are said one by one, as a sheet prints them: "2 near left, 2 near
@@ -40,8 +40,8 @@ func (s *counting) namedPlaces(d *Dose) bool {
 			from = g.from
 		}
 		to = g.to
-		rows, columns = appendNew(rows, []string{strings.ToLower(m[2])}),
-			appendNew(columns, []string{strings.ToLower(m[3])})
+		rows, columns = AppendNew(rows, []string{strings.ToLower(m[2])}),
+			AppendNew(columns, []string{strings.ToLower(m[3])})
 		counts[[2]string{strings.ToLower(m[2]), strings.ToLower(m[3])}] = number(m[1])
 		all += number(m[1])
 	}
@@ -62,8 +62,8 @@ func (s *counting) namedPlaces(d *Dose) bool {
 }
 
 var (
-	eachOfSpots = spaced(`\b` + num + `~in each of~` + num + `~(?:places|spots|corners|cells)\b`)
-	spotsEach   = spaced(`\b` + num + `~(?:places|spots|corners)\b,?~(?:with~)?` + num +
+	eachOfSpots = Spaced(`\b` + num + `~in each of~` + num + `~(?:places|spots|corners|cells)\b`)
+	spotsEach   = Spaced(`\b` + num + `~(?:places|spots|corners)\b,?~(?:with~)?` + num +
 		`~(?:each|at each|from each|in each)\b`)
 )
 
@@ -98,6 +98,6 @@ func (s *counting) spots(d *Dose) bool {
 	for n := range min(number(m[places]), mostSpots) {
 		d.Columns = append(d.Columns, fmt.Sprintf("spot %d", n+1))
 	}
-	d.unnamed = true
+	d.Unnamed = true
 	return true
 }

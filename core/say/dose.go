@@ -39,17 +39,17 @@ type Dose struct {
 	Counts      [][]int    `json:"counts,omitempty"`
 	Seconds     int        `json:"seconds,omitempty"`
 
-	scratch
+	scratch `json:"-"`
 }
 
 // scratch is what a reading itself has to remember of an amount; none of it is told.
 type scratch struct {
-	sides        int  // 0: not said
+	SaidSides    int  // 0: not said
 	each         bool // each, without saying of what
-	own, inAll   bool
+	Own, inAll   bool
 	ownSide      bool    // in this word
 	bare         int     // a number without a unit
-	back         float64 // metres a second of the way back, where that was said
+	WayBack      float64 // metres a second of the way back, where that was said
 	from, upTo   int     // of "8 to 10"
 	acts         bool    // it was said of acts
 	there        bool    // there and back
@@ -57,7 +57,7 @@ type scratch struct {
 	minutes      bool    // the time was said in minutes
 	held         bool    // the word hold was said
 	saidDistance bool
-	unnamed      bool // its places have no names
+	Unnamed      bool // its places have no names
 }
 
 func seconds(n float64, unit string) float64 {
@@ -105,7 +105,8 @@ func (s *scan) dose(l *Line) *Dose {
 	if d.LeastSets > 0 && d.Sets <= 1 { // 2-3 x 20 s are two or three holds
 		d.Least, d.LeastSets = d.LeastSets, 0
 	}
-	if s.acted(d); d.Kind == "" && d.bare == 0 && d.sides == 0 && !d.own && d.Directions == 0 && len(d.Efforts) == 0 &&
+	if s.acted(d); d.Kind == "" && d.bare == 0 && d.SaidSides == 0 && !d.Own && d.Directions == 0 &&
+		len(d.Efforts) == 0 &&
 		d.Effort == 0 && d.Tempo == nil && d.RestSeconds == 0 && d.Parts == nil {
 		return nil
 	}
@@ -265,7 +266,7 @@ func (s *counting) breaths(d *Dose) bool {
 func (s *counting) sideWords(d *Dose) bool {
 	d.each = eachEnd.MatchString(s.text)
 	if m := s.take(ownSide); m != nil {
-		d.own, d.ownSide = true, strings.Contains(strings.ToLower(m[0]), "own")
+		d.Own, d.ownSide = true, strings.Contains(strings.ToLower(m[0]), "own")
 	}
 	if m := s.take(toAndFro); m != nil {
 		d.Directions, d.bare = 2, number(m[1])
@@ -274,7 +275,7 @@ func (s *counting) sideWords(d *Dose) bool {
 		d.Directions = 2
 	}
 	for s.take(sidesOf) != nil {
-		d.sides = 2
+		d.SaidSides = 2
 	}
 	if s.take(inAllOf) != nil {
 		d.inAll = true
@@ -385,7 +386,7 @@ func (s *counting) acted(d *Dose) bool {
 	return false
 }
 
-var actsOf = spaced(`\b` + num + `~(` + strings.Join(actNames, "|") + `)\b(?:~each)?`)
+var actsOf = Spaced(`\b` + num + `~(` + strings.Join(actNames, "|") + `)\b(?:~each)?`)
 
 // plainNumber takes a number that nothing else was said of.
 func (s *counting) plainNumber(d *Dose) bool {
@@ -407,7 +408,7 @@ func (s *counting) plainNumber(d *Dose) bool {
 		s.text += ","
 		return true
 	}
-	if m := s.takeIf((d.sides > 0 || d.Directions > 0 || d.own || d.inAll || d.Tempo != nil), anyNumber); m != nil {
+	if m := s.takeIf((d.SaidSides > 0 || d.Directions > 0 || d.Own || d.inAll || d.Tempo != nil), anyNumber); m != nil {
 		d.bare = number(m[1])
 		return true
 	}

@@ -12,37 +12,37 @@ import (
 
 // How a block is run, as it is said at its head.
 var (
-	stationsOf = spaced(`^(?:at|in|on|over|round)?~(?:` + num + `~)?stations?(?:~of~` + dec +
+	stationsOf = Spaced(`^(?:at|in|on|over|round)?~(?:` + num + `~)?stations?(?:~of~` + dec +
 		`~(secs?|seconds?|s|minutes?|min))?$`)
-	changeOf = spaced(`^(?:change|changing|swap|rotate|rotating)(?:~(?:in|within|every|after|takes))?~` + dec +
+	changeOf = Spaced(`^(?:change|changing|swap|rotate|rotating)(?:~(?:in|within|every|after|takes))?~` + dec +
 		`~(secs?|seconds?|s|minutes?|min)$`)
-	onWhistle = spaced(`^(?:change|changing|swap|rotate|rotating)(?:~(?:on|at|with)~(?:the~)?(?:whistle|signal|call|bell))?$`)
-	groupsBy  = spaced(`^(?:in~)?groups?~by~(position|positions|level|levels|hand)$`)
-	choiceOf  = spaced(`^(?:they~choose|free choice|by choice|choose|pick|their choice|own choice|your choice|choice)?~` +
+	onWhistle = Spaced(`^(?:change|changing|swap|rotate|rotating)(?:~(?:on|at|with)~(?:the~)?(?:whistle|signal|call|bell))?$`)
+	groupsBy  = Spaced(`^(?:in~)?groups?~by~(position|positions|level|levels|hand)$`)
+	choiceOf  = Spaced(`^(?:they~choose|free choice|by choice|choose|pick|their choice|own choice|your choice|choice)?~` +
 		num + `~of~(?:the~|these~|them~)?(?:` + num + `)?$`)
-	choiceWord = spaced(`^(?:they~choose|free choice|by choice|their choice|own choice|your choice|one of)$`)
-	choiceLast = spaced(`~\b(?:they~choose|free choice|by choice|their choice|own choice|your choice)[ ,\x01]*$`)
-	atOnceOf   = spaced(`\b` + num + `~at (?:once|a time)\b`)
-	inWaves    = spaced(`\bin~` + num + `~(?:waves|turns|goes|shifts)\b`)
-	besideOf   = spaced(`^(?:alongside|meanwhile|while (?:you|they|we) (?:hold|do it|wait))~[:,]?~(.+)$`)
-	perLane    = spaced(`\b` + num + `~(?:a|per|each|in each|to a)~(?:lane|line)\b`)
-	onDays     = spaced(`^(?:only~)?(?:if~we~|if~|when~we~|when~|on~|for~)?(?:an?~|the~)?(.+?)(?:~days?)?(?:~only)?$`)
+	choiceWord = Spaced(`^(?:they~choose|free choice|by choice|their choice|own choice|your choice|one of)$`)
+	choiceLast = Spaced(`~\b(?:they~choose|free choice|by choice|their choice|own choice|your choice)[ ,\x01]*$`)
+	atOnceOf   = Spaced(`\b` + num + `~at (?:once|a time)\b`)
+	inWaves    = Spaced(`\bin~` + num + `~(?:waves|turns|goes|shifts)\b`)
+	besideOf   = Spaced(`^(?:alongside|meanwhile|while (?:you|they|we) (?:hold|do it|wait))~[:,]?~(.+)$`)
+	perLane    = Spaced(`\b` + num + `~(?:a|per|each|in each|to a)~(?:lane|line)\b`)
+	onDays     = Spaced(`^(?:only~)?(?:if~we~|if~|when~we~|when~|on~|for~)?(?:an?~|the~)?(.+?)(?:~days?)?(?:~only)?$`)
 )
 
 // linesOf is how people share lanes, as a sheet prints it: "4 lines of 9".
-var linesOf = spaced(`^(?:in~)?` + num + `~(?:lines?|lanes?)~of~` + num + `$`)
+var linesOf = Spaced(`^(?:in~)?` + num + `~(?:lines?|lanes?)~of~` + num + `$`)
 
 // Lanes that are said before a line, or behind it.
 var (
-	lanesFirst = spaced(`^(?:in~)?` + num + `~(?:lanes|lines|channels|files)~:~`)
-	inLanes    = spaced(`,?~\bin~` + num + `~(?:lanes|lines|channels|files)\b`)
+	lanesFirst = Spaced(`^(?:in~)?` + num + `~(?:lanes|lines|channels|files)~:~`)
+	inLanes    = Spaced(`,?~\bin~` + num + `~(?:lanes|lines|channels|files)\b`)
 )
 
 // saysDay is a word without which the name of a day is not one.
-var saysDay = spaced(`^(?:if|when|on|only)\b|\b(?:days?|only)$`)
+var saysDay = Spaced(`^(?:if|when|on|only)\b|\b(?:days?|only)$`)
 
 // forms are what is said of how a block is run.
-type forms struct {
+type Forms struct {
 	Form   plan.Form  `json:"form,omitempty"`
 	Split  plan.Split `json:"split,omitempty"`
 	Change int        `json:"change,omitempty"` // seconds
@@ -103,10 +103,10 @@ func (s *scan) headed(head string) bool {
 
 // turn is how a day begins by what that is called, or by the first word of it.
 func (s *scan) turn(name string) plan.Turn {
-	name = fold(name)
+	name = Fold(name)
 	for turn, called := range map[plan.Turn]string{plan.First: s.Turns.First, plan.Later: s.Turns.Later} {
-		first, _, _ := strings.Cut(fold(called), " ")
-		if called != "" && (name == fold(called) || name == first || name == strings.TrimSuffix(first, "ing") ||
+		first, _, _ := strings.Cut(Fold(called), " ")
+		if called != "" && (name == Fold(called) || name == first || name == strings.TrimSuffix(first, "ing") ||
 			name+name[max(0, len(name)-1):]+"ing" == first) {
 			return turn
 		}
@@ -202,7 +202,7 @@ func (s *scan) beside(l *Line, text string) string {
 }
 
 // listNames are the heads of lists with a line of their own.
-var listNames = map[plan.When][]string{
+var ListNames = map[plan.When][]string{
 	plan.AfterEnd: {"after", "afterwards", "cool down", "cooldown", "after the end"},
 	plan.AtBreak: {"half time", "halftime", "at half time", "half time re warm up", "re warm up",
 		"second half warm up", "break"},
@@ -218,7 +218,7 @@ var ends = map[string]string{"whistle": "Final whistle", "final whistle": "Final
 	"lift":     "End of the lift", "lesson": "End of the lesson", "practice": "End of practice"}
 
 // afterHead is the head of a list after the end whose line has that name.
-func afterHead(line string) string {
+func AfterHead(line string) string {
 	for word, name := range ends {
 		if name == line && word != "whistle" {
 			return "after the " + word
@@ -230,11 +230,11 @@ func afterHead(line string) string {
 // listHead is the list that a head begins, by its name, and what its line is called; ""
 // where nobody said.
 func listHead(name string) (when plan.When, line string) {
-	name = fold(name)
+	name = Fold(name)
 	if word, after := strings.CutPrefix(name, "after "); after && ends[strings.TrimPrefix(word, "the ")] != "" {
 		return plan.AfterEnd, ends[strings.TrimPrefix(word, "the ")]
 	}
-	for when, names := range listNames {
+	for when, names := range ListNames {
 		if slices.Contains(names, name) {
 			return when, ""
 		}
@@ -256,7 +256,7 @@ func ListHead(when plan.When) Line {
 func (r *Reader) section(l *Line, text string) (rest string, only bool) {
 	head, rest, colon := strings.Cut(text, ":")
 	if m := afterWhich.FindStringSubmatch(text); m != nil && !colon {
-		l.List, l.Phase, l.Ends = plan.AfterEnd, string(drill.After), ends[fold(m[1])]
+		l.List, l.Phase, l.Ends = plan.AfterEnd, string(drill.After), ends[Fold(m[1])]
 		return m[2], true
 	}
 	for _, name := range []string{text, head} {
@@ -274,16 +274,16 @@ func (r *Reader) section(l *Line, text string) (rest string, only bool) {
 		l.Phase = phase
 		return rest, true
 	}
-	if head, rest, parted := strings.Cut(text, ","); parted && !l.part && r.phase(head) != "" &&
+	if head, rest, parted := strings.Cut(text, ","); parted && !l.Part && r.Phase(head) != "" &&
 		!anyDigitOrQuote.MatchString(rest) {
-		l.Phase, l.Note = r.phase(head), strings.TrimSpace(rest)
+		l.Phase, l.Note = r.Phase(head), strings.TrimSpace(rest)
 		return "", true
 	}
 	return text, false
 }
 
 // afterWhich is a line that says that it comes after the end.
-var afterWhich = spaced(`^after the~((?:final~)?(?:bell|whistle)|match|game|race|session|lift|lesson|training|practice)\b,?~(?:(?:they|we|everyone|everybody|all)~)?(.{3,})$`)
+var afterWhich = Spaced(`^after the~((?:final~)?(?:bell|whistle)|match|game|race|session|lift|lesson|training|practice)\b,?~(?:(?:they|we|everyone|everybody|all)~)?(.{3,})$`)
 
 var anyDigitOrQuote = pattern.Must(`[\d"]`)
 

@@ -38,18 +38,18 @@ func (x lexicon) Moves(text string) bool {
 
 func (x lexicon) Known(name string) bool {
 	return x.once('k', name, func(name string) bool {
-		return x.known.called[unspaced(plainName(name))] || x.known.called[strings.Join(keyWords(name), " ")]
+		return x.Index.called[unspaced(plainName(name))] || x.Index.called[strings.Join(keyWords(name), " ")]
 	})
 }
 
 func (x lexicon) Word(word string) bool {
-	return x.once('w', word, func(word string) bool { return x.known.words[stem(plainName(word))] })
+	return x.once('w', word, func(word string) bool { return x.Index.words[stem(plainName(word))] })
 }
 
 func (x lexicon) Still(name string) bool { return x.once('s', name, x.still) }
 
 func (x lexicon) still(name string) bool {
-	if k, _ := x.known.find(name); k != nil {
+	if k, _ := x.Index.Find(name); k != nil {
 		return k.Dose.Kind == drill.Hold || stillWords.MatchString(name)
 	}
 	u, moves := movement.Of(name)
@@ -59,7 +59,7 @@ func (x lexicon) still(name string) bool {
 func (x lexicon) Goes(name string) bool { return x.once('g', name, x.goes) }
 
 func (x lexicon) goes(name string) bool {
-	if k, _ := x.known.find(name); k != nil {
+	if k, _ := x.Index.Find(name); k != nil {
 		return k.Dose.Kind == drill.Travel
 	}
 	u, moves := movement.Of(name)
@@ -69,7 +69,7 @@ func (x lexicon) goes(name string) bool {
 func (x lexicon) Person(text string) bool { return x.once('p', text, x.person) }
 
 func (x lexicon) person(text string) bool {
-	name := strings.TrimPrefix(fold(text), "the ")
+	name := strings.TrimPrefix(Fold(text), "the ")
 	if x.Plays != nil && len(text) > 1 && strings.ToUpper(text) == text && (text[0] < '0' || text[0] > '9') { // GS, CBs
 		if x.Plays.Means(text) != "" {
 			return true
@@ -94,11 +94,11 @@ func (x lexicon) person(text string) bool {
 }
 
 func (x lexicon) Leads(text string) bool {
-	return slices.ContainsFunc(x.staff, func(n named) bool { return n.fold == fold(text) })
+	return slices.ContainsFunc(x.staff, func(n named) bool { return n.fold == Fold(text) })
 }
 
 func (x lexicon) Place(text string) bool {
-	return slices.ContainsFunc(x.Zones, func(z string) bool { return fold(z) == fold(text) })
+	return slices.ContainsFunc(x.Zones, func(z string) bool { return Fold(z) == Fold(text) })
 }
 
 func (x lexicon) Clock(hour, minute int) (float64, bool) {
@@ -121,7 +121,7 @@ func (x lexicon) Line(text string) (float64, bool) {
 	return l.Metres, ok
 }
 
-var stillWords = spaced(`\b(?:hold|holds|stretch|stretches|plank|planks|iso|isos|pose|sit|sits|hang|position|pigeon|copenhagens?|balance|squeeze)\b`)
+var stillWords = Spaced(`\b(?:hold|holds|stretch|stretches|plank|planks|iso|isos|pose|sit|sits|hang|position|pigeon|copenhagens?|balance|squeeze)\b`)
 
 // Heard is the line as the marks and readings of package hear have it.
 func (r *Reader) Heard(text string) Line {
@@ -133,7 +133,7 @@ func (r *Reader) Heard(text string) Line {
 func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 	is.Who = append(who, is.Who...)
 	l := Line{Said: text, Cues: slices.Clone(is.Cues), At: is.At,
-		ofLine: ofLine{score: is.Score, one: is.One, sure: is.Sure}}
+		ofLine: ofLine{Score: is.Score, one: is.One, sure: is.Sure}}
 	r.resolve(&l, &is)
 	if is.From != nil || is.To != nil || is.Done != nil {
 		l.Window = &Window{is.From, is.To}
@@ -147,7 +147,7 @@ func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 		r.hearDrill(&l, is.Name, &is.Amount)
 		l.toldWhere(is.Amount.To)
 		if m := backOf.FindStringSubmatch(" " + text); m != nil && l.Dose != nil {
-			l.Dose.back = backPace[strings.ToLower(m[2])]
+			l.Dose.WayBack = backPace[strings.ToLower(m[2])]
 		}
 	case hear.Combo:
 		r.hearCombo(&l, &is, text)
@@ -161,7 +161,7 @@ func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 	case hear.Fixed:
 		l.hearFixed(&is)
 	case hear.Remark:
-		l.Is, l.Note = IsNote, oneLine(text)
+		l.Is, l.Note = IsNote, OneLine(text)
 	}
 	return l
 }
@@ -199,7 +199,7 @@ func (l *Line) hearHeading(is *hear.Reading) {
 var placeFirst = pattern.Must(`(?i)^(?:on|in|at|by|the) `)
 
 // eachAtEnd is how many of each of several there are, at the end of a line.
-var eachAtEnd = spaced(`\b` + num + `~(?:(?:strokes|reps|hits|touches|balls)~)?each[ .,]*$`)
+var eachAtEnd = Spaced(`\b` + num + `~(?:(?:strokes|reps|hits|touches|balls)~)?each[ .,]*$`)
 
 // toldWhere tells with a drill where people, or what they send, go.
 func (l *Line) toldWhere(to string) {
@@ -336,12 +336,12 @@ const fixedLasts = 300
 // hearDrill fills in a drill by its name and how much of it was said.
 func (r *Reader) hearDrill(l *Line, name string, a *hear.Amount) {
 	l.Name = strings.ReplaceAll(name, "’", "'")
-	k, likely, spelt := r.known.seek(l.Name)
+	k, likely, spelt := r.Index.seek(l.Name)
 	if way := thisWay.FindStringSubmatch(l.Name); way != nil && (lexicon{r}).Known(way[1]) { // backpedal back
-		k, likely, spelt = r.known.seek(way[1])
+		k, likely, spelt = r.Index.seek(way[1])
 	}
 	if k != nil {
-		l.Code, l.slip = k.Code, !spelt
+		l.Code, l.Slip = k.Code, !spelt
 	}
 	for _, other := range likely {
 		l.Likely = append(l.Likely, other.Name)
@@ -367,7 +367,7 @@ var unitFirst = pattern.Must(`^(?:m|yd|yds|ft|s|min|km)(?: x)?\s+`)
 var thisWay = pattern.Must(`(?i)^(.+) (?:back|home|down|out|up|there)$`)
 
 // sent are acts by which a ball goes, and not who does them.
-var sent = spaced(`\b(?:throws?|toss|kicks?|pass|passes|serves?|shots?|pitches|hits?)$`)
+var sent = Spaced(`\b(?:throws?|toss|kicks?|pass|passes|serves?|shots?|pitches|hits?)$`)
 
 // told is a length in the unit in which it was said.
 func told(metres float64, unit string) string {
@@ -387,7 +387,7 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 	d := &Dose{Sets: whole(a.Sets), LeastSets: whole(a.LeastSets), Least: whole(a.Least), RestSeconds: a.Rest,
 		Tempo: a.Tempo, Efforts: a.Efforts, scratch: scratch{each: a.Each}}
 	if a.Sides == 2 {
-		d.Sides, d.sides = 2, 2
+		d.Sides, d.SaidSides = 2, 2
 	}
 	if a.Ways == 2 {
 		d.Directions = 2
@@ -421,7 +421,7 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 	default:
 		return nil
 	}
-	if k, _ := r.known.find(name); k != nil {
+	if k, _ := r.Index.Find(name); k != nil {
 		d.asKnown(k, name, a)
 	}
 	if letters := hear.Letters(name); len(letters) > 1 && a.Ways == float64(len(letters)) && d.Kind == drill.Reps {
@@ -438,7 +438,7 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 // each".
 func (r *Reader) eachSide(l *Line) {
 	d := l.Dose
-	if d == nil || !d.each || d.sides != 0 || d.Sides != 1 || d.Parts != nil || l.Code != "" ||
+	if d == nil || !d.each || d.SaidSides != 0 || d.Sides != 1 || d.Parts != nil || l.Code != "" ||
 		d.Kind != drill.Reps && d.Kind != drill.Hold {
 		return
 	}
@@ -446,11 +446,11 @@ func (r *Reader) eachSide(l *Line) {
 		return
 	}
 	for _, name := range l.Likely {
-		if k, _ := r.known.find(name); (k == nil || k.Dose.Sides != 2) && !oneLimb.MatchString(l.Name) {
+		if k, _ := r.Index.Find(name); (k == nil || k.Dose.Sides != 2) && !oneLimb.MatchString(l.Name) {
 			return
 		}
 	}
-	d.Sides, d.sides = 2, 2
+	d.Sides, d.SaidSides = 2, 2
 }
 
 // oneLimb is what is done with one leg or arm at a time.
@@ -469,8 +469,8 @@ func (d *Dose) atLeastOnce(ways float64) {
 // asKnown gives what was only counted the kind of a drill that is known: acts, lengths; each is
 // each side of what has two.
 func (d *Dose) asKnown(k *drill.Drill, name string, a *hear.Amount) {
-	if a.Each && d.sides == 0 && k.Dose.Sides == 2 && (d.Kind == drill.Reps || d.Kind == drill.Hold) {
-		d.Sides, d.sides = 2, 2
+	if a.Each && d.SaidSides == 0 && k.Dose.Sides == 2 && (d.Kind == drill.Reps || d.Kind == drill.Hold) {
+		d.Sides, d.SaidSides = 2, 2
 	}
 	if d.Kind != drill.Reps || d.HoldSeconds+float64(d.Breaths) > 0 || d.Sets > 1 || d.Tempo != nil ||
 		d.Directions > 1 || len(a.Parts) > 0 || a.Ways > 2 {
@@ -481,24 +481,24 @@ func (d *Dose) asKnown(k *drill.Drill, name string, a *hear.Amount) {
 	}
 	switch {
 	case k.Dose.Kind == drill.Count:
-		d.Kind, d.Acts = drill.Count, d.Reps*max(1, d.sides)
-	case d.sides == 0 && gaits.MatchString(name):
+		d.Kind, d.Acts = drill.Count, d.Reps*max(1, d.SaidSides)
+	case d.SaidSides == 0 && gaits.MatchString(name):
 		d.Kind, d.Trips = drill.Travel, d.Reps
 	default:
 		return
 	}
-	d.Reps, d.Sets, d.Sides, d.sides = 0, 0, nil, 0
+	d.Reps, d.Sets, d.Sides, d.SaidSides = 0, 0, nil, 0
 }
 
 // gaits are counted in lengths.
-var gaits = spaced(`\b(?:runs?|sprints?|jogs?|strides?|shuffles?|cross-steps|carioca|karaoke|skips|lengths|backpedals?|accelerations?|build-ups|bounds)$`)
+var gaits = Spaced(`\b(?:runs?|sprints?|jogs?|strides?|shuffles?|cross-steps|carioca|karaoke|skips|lengths|backpedals?|accelerations?|build-ups|bounds)$`)
 
 func whole(n float64) int { return int(math.Round(n)) }
 
 // heardWay is an amount of lengths, or of laps.
 func (r *Reader) heardWay(a *hear.Amount, d *Dose, name string) {
 	ways := max(1, whole(a.Ways), whole(a.Sides)) // there one way and back the other is two lengths
-	d.Directions, d.Sides, d.sides = 0, nil, 0
+	d.Directions, d.Sides, d.SaidSides = 0, nil, 0
 	d.Kind, d.Trips, d.Metres, d.To = drill.Travel, max(1, whole(a.Trips))*ways, math.Round(1000*a.Metres)/1000, a.To
 	if d.To != "" && d.Metres == 0 { // a line that nobody measured
 		d.Metres = unmeasured
@@ -534,13 +534,13 @@ func (r *Reader) heardParts(a *hear.Amount, d *Dose) {
 	default:
 		d.Reps = int(total)
 		if a.PartSides {
-			d.Sides, d.sides = 1, 0
+			d.Sides, d.SaidSides = 1, 0
 		}
 	}
 }
 
 // oneLine is a text as a note keeps it: nothing in it that cannot be seen, one space where there are several.
-func oneLine(text string) string {
+func OneLine(text string) string {
 	return strings.TrimSpace(spaces.ReplaceAllString(tidySigns(text), " "))
 }
 
@@ -565,14 +565,14 @@ func (r *Reader) resolve(l *Line, is *hear.Reading) {
 	l.Who, l.Where, l.Leader, l.Before, l.After = nil, "", "", "", ""
 	for _, one := range is.Who {
 		if who := r.audience(strings.TrimSuffix(strings.TrimPrefix(one, "the "), " only")); who != nil {
-			l.Who = appendNew(l.Who, who)
+			l.Who = AppendNew(l.Who, who)
 		} else {
 			l.Whom = append(l.Whom, one)
 		}
 	}
 	for _, one := range is.Not {
 		if who := r.audience(strings.TrimPrefix(one, "the ")); who != nil {
-			l.Not = appendNew(l.Not, who)
+			l.Not = AppendNew(l.Not, who)
 		} else {
 			l.Whom = append(l.Whom, "not "+one)
 		}
@@ -594,7 +594,7 @@ func (r *Reader) resolve(l *Line, is *hear.Reading) {
 		}
 		known := ""
 		for _, one := range slices.Concat(r.Fixed, r.Blocks) {
-			if fold(one) == fold(name) {
+			if Fold(one) == Fold(name) {
 				known = one
 			}
 		}

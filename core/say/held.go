@@ -219,7 +219,7 @@ func (r *Reader) held(l Line, p Piece) Line {
 
 // goesSoOften tells whether a line says how often something is done and not how far.
 func (l *Line) goesSoOften() bool {
-	if l.Is != IsDrill || l.Dose == nil || l.Dose.sides != 0 {
+	if l.Is != IsDrill || l.Dose == nil || l.Dose.SaidSides != 0 {
 		return false
 	}
 	return l.Dose.Kind == drill.Reps && l.Dose.Sets <= 1 || l.Dose.Kind == drill.Travel && l.Dose.Metres == 0 &&

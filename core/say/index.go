@@ -116,7 +116,7 @@ var nameSigns = strings.NewReplacer(",", " ", "'", "", ":", " ")
 
 // plainName is a name without hyphens, commas and articles.
 func plainName(name string) string {
-	return inAHurry.Replace(fold(nameSigns.Replace(name)))
+	return inAHurry.Replace(Fold(nameSigns.Replace(name)))
 }
 
 // inAHurry are words of names as they are typed in a hurry.
@@ -170,7 +170,7 @@ func stem(w string) string {
 // find is the drill that a name means, and others that it may mean instead. A name means
 // a drill if it is one of that drill's names, in any order of words and with small
 // slips, or if it shortens just one.
-func (x *Index) find(name string) (known *drill.Drill, likely []*drill.Drill) {
+func (x *Index) Find(name string) (known *drill.Drill, likely []*drill.Drill) {
 	known, likely, _ = x.seek(name)
 	return known, likely
 }
@@ -178,7 +178,7 @@ func (x *Index) find(name string) (known *drill.Drill, likely []*drill.Drill) {
 // Means are the codes of the drills that a name may mean, the surest first: those that a line
 // of that name would be, also as other people call them and with small slips.
 func (x *Index) Means(name string) (codes []string) {
-	known, likely := x.find(name)
+	known, likely := x.Find(name)
 	if known != nil {
 		codes = append(codes, known.Code)
 	}
@@ -315,3 +315,14 @@ func (x *Index) prefix(text string) (length int) {
 	}
 	return length
 }
+
+// means is the code of the drill that a name means; "" where it is none.
+func (r *Reader) Means(name string) string {
+	if k, _, spelt := r.Index.seek(name); k != nil && spelt {
+		return k.Code
+	}
+	return ""
+}
+
+// Coded is the drill of the book that has a code; nil: there is none.
+func (x *Index) Coded(code string) *drill.Drill { return x.coded[code] }

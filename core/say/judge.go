@@ -24,7 +24,7 @@ func (r *Reader) named(l *Line) bool {
 	if l.Name == "" || l.Is == IsLegs {
 		return l.Is == IsLegs
 	}
-	words := strings.Fields(fold(l.Name))
+	words := strings.Fields(Fold(l.Name))
 	if clockFirst.MatchString(l.Name) {
 		return false
 	}
@@ -32,7 +32,7 @@ func (r *Reader) named(l *Line) bool {
 		return false
 	}
 	switch {
-	case l.Code != "" && !l.slip && x.Known(l.Name):
+	case l.Code != "" && !l.Slip && x.Known(l.Name):
 		return true
 	case l.Lanes > 0 && l.Code != "" && !strings.ContainsAny(l.Name, ",;0123456789"):
 		return true
@@ -158,7 +158,7 @@ func (d *Dose) tells(said figuresOf) {
 		said.put(float64(d.Acts)/n, float64(d.Reps)/n, float64(d.Trips)/n)
 	}
 	said.put(float64(2*d.Reps), float64(2*d.Trips), float64(d.Trips)/2, float64(d.Trips)/4, d.Laps/2, float64(d.Acts)/2,
-		float64(d.Seconds)/2, float64(d.Reps*max(1, d.sides))/2, float64(d.Reps)/3, float64(d.Reps)/4)
+		float64(d.Seconds)/2, float64(d.Reps*max(1, d.SaidSides))/2, float64(d.Reps)/3, float64(d.Reps)/4)
 	all := 0
 	for _, n := range slices.Concat(d.Counts...) {
 		all += n
@@ -175,9 +175,9 @@ func (d *Dose) tells(said figuresOf) {
 // else the one that explains more.
 func (r *Reader) better(ruled, heard Line) Line {
 	if heard.Is == IsFixed && startFirst.FindString(ruled.Said) == ruled.Said { // what starts is the plan's
-		return Line{Is: IsNote, Said: ruled.Said, Note: oneLine(ruled.Said)}
+		return Line{Is: IsNote, Said: ruled.Said, Note: OneLine(ruled.Said)}
 	}
-	if heard.Is == IsNote && (ruled.Dose == nil || ruled.Code == "" && heard.score >= 4.5) &&
+	if heard.Is == IsNote && (ruled.Dose == nil || ruled.Code == "" && heard.Score >= 4.5) &&
 		forbids.MatchString(ruled.Said) {
 		return heard
 	}
@@ -200,14 +200,14 @@ func (r *Reader) better(ruled, heard Line) Line {
 			ruled.Is != IsNote && (ruled.Dose.structured() || !strings.ContainsAny(ruled.Name, "0123456789:")) {
 			return ruled
 		}
-		heard.Note = oneLine(heard.Said) // so that nothing that was said is lost
+		heard.Note = OneLine(heard.Said) // so that nothing that was said is lost
 	}
 	return heard
 }
 
 // nameless tells whether what a line is, or one of its drills, has no letter in its name.
 func (l *Line) nameless() bool {
-	return fold(l.Name) == "" || slices.ContainsFunc(l.Drills, func(one Line) bool { return fold(one.Name) == "" })
+	return Fold(l.Name) == "" || slices.ContainsFunc(l.Drills, func(one Line) bool { return Fold(one.Name) == "" })
 }
 
 // numberFirst is a line that begins with minutes to go.
@@ -235,7 +235,7 @@ func (d *Dose) shaped(other *Dose) bool {
 	case d == nil:
 		return false
 	case d.By != "" || d.inAll || d.Share != "" && (other == nil || other.Kind == drill.Travel ||
-		other.Directions > 1) || d.back > 0 || d.unnamed || len(d.Rows) > 0 && len(d.Columns) > 0:
+		other.Directions > 1) || d.WayBack > 0 || d.Unnamed || len(d.Rows) > 0 && len(d.Columns) > 0:
 		return true
 	case other == nil:
 		return false
@@ -253,16 +253,16 @@ func (d *Dose) halves() bool {
 
 // bogus tells whether what an amount takes for places or parts is none: another reading counts otherwise.
 func (d *Dose) bogus(other *Dose) bool {
-	if d == nil || other == nil || d.Kind != drill.Grid && len(d.Parts) == 0 || d.unnamed ||
+	if d == nil || other == nil || d.Kind != drill.Grid && len(d.Parts) == 0 || d.Unnamed ||
 		len(d.Rows) > 0 && len(d.Columns) > 0 {
 		return false
 	}
-	if other.sides == 2 && other.Directions > 1 && d.Kind == drill.Grid { // four low and four high, each side
+	if other.SaidSides == 2 && other.Directions > 1 && d.Kind == drill.Grid { // four low and four high, each side
 		return true
 	}
 	where := slices.Concat(d.Columns, d.Rows, d.Parts)
 	// Y, T and W
-	placed := d.sides >= other.sides &&
+	placed := d.SaidSides >= other.SaidSides &&
 		!slices.ContainsFunc(where, func(one string) bool { return !isPlace(one) && (len(one) > 1 || one > "Z") })
 	return !placed && !sameTotals(d, other)
 }
@@ -295,7 +295,7 @@ var unitLeft = pattern.Must(`(?i)^(?:minutes?|mins?|seconds?|secs?|metres?|yards
 var forbids = pattern.Must(`(?i)^(?:don'?t|don’t|never|nobody)\b|^(?:then )?(?:re)?join\b|^from \d+\b.* joins?\b|^(?:at|from) \d{1,2} (?:they|we|you|everyone|everybody|all)\b|^(?:in |make |form )?(?:\d+|two|three|four|five|six|a) (?:even |equal |big )?(?:lines|groups|circles?|rows|queues|teams)\b`)
 
 // ownTime tells whether a line is of one player, at a time: strapping, the physio's table.
-func (r *Reader) ownTime(l *Line) bool {
+func (r *Reader) OwnTime(l *Line) bool {
 	return len(l.Who) == 1 && l.Window != nil && l.Dose == nil && slices.ContainsFunc(r.Players, func(p Player) bool {
 		return strconv.Itoa(p.Number) == l.Who[0] || p.Name == l.Who[0]
 	})
@@ -306,7 +306,7 @@ const doubtful, hopeless, vain = 4.6, 3.2, 0.5
 
 // explained tells whether a line says what only the rules know.
 func (r *Reader) explained(ruled, heard *Line) bool {
-	several := heard.Is == IsCombo && (heard.Times > 1 || heard.score >= 7) || heard.Is == IsChoice
+	several := heard.Is == IsCombo && (heard.Times > 1 || heard.Score >= 7) || heard.Is == IsChoice
 	if r.surely(ruled, heard) {
 		return false
 	}
@@ -326,7 +326,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	}
 	// ten at 60, ten at 75
 	noTime := ruled.At != nil && heard.At == nil && heard.Dose != nil && len(heard.Dose.Efforts) > 1
-	if own := r.ownTime(ruled); own || noTime || strings.EqualFold(heard.Name, "a "+ruled.Name) { // A skip
+	if own := r.OwnTime(ruled); own || noTime || strings.EqualFold(heard.Name, "a "+ruled.Name) { // A skip
 		return own
 	}
 	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn
@@ -334,7 +334,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 			return one.Dose == nil || one.Dose.Reps != 1
 		}) && several
 	}
-	if ruled.Is == IsDrill && heard.Is == IsDrill && heard.score >= vain && len(lost(heard, heard.Said)) == 0 {
+	if ruled.Is == IsDrill && heard.Is == IsDrill && heard.Score >= vain && len(lost(heard, heard.Said)) == 0 {
 		return r.fuller(ruled, heard)
 	}
 	if several || len(lost(ruled, ruled.Said)) > 0 || likelier(ruled, heard) || r.overlooks(ruled, heard) ||
@@ -349,11 +349,11 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	}
 	if h, d := heard.Dose, ruled.Dose; h != nil && d != nil &&
 		(onlyMetres.MatchString(ruled.Note) && h.Kind == drill.Count && (heard.Yards || heard.Feet) ||
-			h.sides == 2 && d.Kind == drill.Grid && h.Directions > 1 || d.halves()) {
+			h.SaidSides == 2 && d.Kind == drill.Grid && h.Directions > 1 || d.halves()) {
 		return false
 	}
 	return r.knows(ruled, heard) || ruled.plans() > heard.plans() || ruled.Dose.structured() || r.agree(ruled, heard) ||
-		heard.Is == IsDrill && heard.score < doubtful && ruled.Dose != nil
+		heard.Is == IsDrill && heard.Score < doubtful && ruled.Dose != nil
 }
 
 // allKnown tells whether the drills that were ruled are all the book's, or all said with a dose.
@@ -370,7 +370,7 @@ func (r *Reader) surely(ruled, heard *Line) bool {
 	if clockFirst.MatchString(ruled.Said) && elsewhen && ruled.Is != IsFixed { // 14:20 is nothing to hold
 		return true
 	}
-	heads := heard.Is == IsBlock && heard.score >= 8 && ruled.Is == IsDrill && ruled.Code == ""
+	heads := heard.Is == IsBlock && heard.Score >= 8 && ruled.Is == IsDrill && ruled.Code == ""
 	return heads || inSets(ruled, heard) || ruled.Dose.bogus(heard.Dose) || r.oneThing(ruled, heard)
 }
 
@@ -380,10 +380,10 @@ func likelier(ruled, heard *Line) bool {
 	switch {
 	case heard.At != nil && ruled.At == nil && ruled.Window == nil && ruled.Dose != nil && heard.Dose == nil:
 		return true
-	case heard.Is == IsBlock && heard.score >= 6:
+	case heard.Is == IsBlock && heard.Score >= 6:
 		bare := ruled.Dose == nil || len(ruled.Dose.Parts) > 1 && ruled.Dose.Reps == 0
 		return bare && ruled.Code == ""
-	case heard.Is == IsFixed && heard.score >= 6:
+	case heard.Is == IsFixed && heard.Score >= 6:
 		return heard.At != nil && ruled.Dose == nil
 	}
 	return false
@@ -395,13 +395,13 @@ func noteStands(ruled, heard *Line) bool {
 		return true
 	}
 	return !strings.ContainsAny(ruled.Said, "0123456789") && len(strings.Fields(ruled.Said)) > 4 &&
-		!(heard.Is == IsDrill && heard.Dose != nil && heard.score >= 4.5)
+		!(heard.Is == IsDrill && heard.Dose != nil && heard.Score >= 4.5)
 }
 
 // blockStands tells whether what the rules read as a block is one, whatever else is heard.
 func blockStands(ruled, heard *Line, several bool) bool {
 	those := ofThose.MatchString(ruled.Said)
-	doubted := heard.Is != IsDrill || heard.Dose == nil || heard.score < 5 && !(those && heard.score >= 2)
+	doubted := heard.Is != IsDrill || heard.Dose == nil || heard.Score < 5 && !(those && heard.Score >= 2)
 	switch {
 	case heard.Is == IsChoice && ofTheirs.MatchString(ruled.Said):
 		return false
@@ -425,7 +425,7 @@ func (r *Reader) fuller(ruled, heard *Line) bool {
 		return true
 	}
 	alike := r.agree(ruled, heard) && heard.plans() <= ruled.plans() && !ruled.Dose.halves() &&
-		(heard.Dose == nil || heard.Dose.sides <= ruled.Dose.sides)
+		(heard.Dose == nil || heard.Dose.SaidSides <= ruled.Dose.SaidSides)
 	return alike || ruled.runs() > heard.runs() || ruled.plans() > heard.plans()
 }
 
@@ -454,7 +454,7 @@ func (r *Reader) oneThing(ruled, heard *Line) bool {
 	if ruled.Is != IsDrills || heard.Is != IsDrill || heard.Dose == nil {
 		return false
 	}
-	sure := heard.score >= doubtful && len(lost(heard, heard.Said)) == 0
+	sure := heard.Score >= doubtful && len(lost(heard, heard.Said)) == 0
 	own := heard.one && slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Code == "" })
 	uncounted := len(ruled.Drills) > 0 && ruled.Drills[0].Dose == nil
 	return sure && (own || uncounted) ||
@@ -505,7 +505,7 @@ func (r *Reader) knows(ruled, heard *Line) bool {
 // eachSide tells whether the rules alone know that what is counted of a drill of the book is each side's.
 func eachSide(ruled, heard *Line) bool {
 	d, h := ruled.Dose, heard.Dose
-	return d != nil && h != nil && ruled.Code != "" && ruled.Code == heard.Code && d.sides > h.sides &&
+	return d != nil && h != nil && ruled.Code != "" && ruled.Code == heard.Code && d.SaidSides > h.SaidSides &&
 		d.Kind == h.Kind && d.Reps == h.Reps && len(h.Parts) == 0
 }
 
@@ -551,7 +551,7 @@ var andSoMany = pattern.Must(`(?i) and (?:two|three|four|five|six|seven|eight|ni
 var notNamed = pattern.Must(`(?i: - | no | and back(?:wards)?$)|(?i: (?:on|all|in|to|at|with|for|s|the|a)$)|(?i:\b(?:low|tall|soft|quiet|loose|easy|big) (?:hips|hands|feet|knees|arms|chest)\b)|(?i:\b(?:hands|eyes|chest|head|heels|toes|hips|elbows) (?:up|down|high|low|in)$)| (?:with|w) [A-Z]`)
 
 // oneInRounds are rounds of one thing: two rounds of ten.
-var oneInRounds = spaced(`\brounds?~of~` + num)
+var oneInRounds = Spaced(`\brounds?~of~` + num)
 
 var inLines = pattern.Must(`(?i)\blines of \d+`)
 
@@ -585,7 +585,7 @@ func (l *Line) plans() (n int) {
 // structured tells whether a dose has places, parts or pairs.
 func (d *Dose) structured() bool {
 	return d != nil && (d.Kind == drill.Grid || d.By != "" || len(d.Parts) > 0 || d.inAll || d.Tempo != nil ||
-		d.Share != "" || d.back > 0)
+		d.Share != "" || d.WayBack > 0)
 }
 
 // sameTotals tells whether two doses are as much.
@@ -593,7 +593,7 @@ func sameTotals(a, b *Dose) bool { return a.total() == b.total() }
 
 // total is how much a dose is: how many, how far, for how long.
 func (d *Dose) total() [3]float64 {
-	ways := max(1, d.sides) * max(1, d.Directions)
+	ways := max(1, d.SaidSides) * max(1, d.Directions)
 	reps := max(1, d.Sets) * max(1, d.Reps) * ways
 	if reps *= max(1, len(d.Parts)); len(d.PartReps) > 0 {
 		reps = 0
@@ -632,7 +632,7 @@ func (r *Reader) shorten(ruled, heard *Line) {
 	}
 	long, short := strings.ToLower(ruled.Name), strings.ToLower(heard.Name)
 	at := strings.Index(" "+long+" ", " "+short+" ")
-	if at < 0 || !sameTotals(ruled.Dose, heard.Dose) && ruled.Dose.Kind != drill.Grid || heard.score < vain {
+	if at < 0 || !sameTotals(ruled.Dose, heard.Dose) && ruled.Dose.Kind != drill.Grid || heard.Score < vain {
 		return
 	}
 	first, rest := strings.TrimSpace(ruled.Name[:at]), strings.TrimSpace(ruled.Name[at+len(short):])
@@ -649,5 +649,5 @@ func (r *Reader) shorten(ruled, heard *Line) {
 	if rest != "" && !slices.ContainsFunc(ruled.Cues, func(cue string) bool { return strings.Contains(cue, rest) }) {
 		ruled.Cues = append(ruled.Cues, rest)
 	}
-	ruled.Name, ruled.Code, ruled.Likely, ruled.slip = heard.Name, heard.Code, heard.Likely, heard.slip
+	ruled.Name, ruled.Code, ruled.Likely, ruled.Slip = heard.Name, heard.Code, heard.Likely, heard.Slip
 }

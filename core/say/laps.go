@@ -8,7 +8,7 @@ import (
 )
 
 // lapsOf are laps, and of what: "2 laps", "a lap of the rink", "1/2 lap".
-var lapsOf = spaced(`\b(?:(1/2|half)~(?:of~)?(?:a~)?|` + num +
+var lapsOf = Spaced(`\b(?:(1/2|half)~(?:of~)?(?:a~)?|` + num +
 	`~(?:x~)?|(a|one)~)(?:easy~|full~|slow~|steady~)?laps?\b(?:~(?:of|round|around)~(?:the~|a~)?(?:` + wayWords +
 	`)\b)?`)
 
@@ -58,7 +58,7 @@ func (s *scan) laps(d *Dose) bool {
 }
 
 // backOf is how one comes back: "walk back", "jogging back to the start".
-var backOf = spaced(`[ ,(\x01]~(?:and~)?(?:slow~|easy~)?((walk|jog)(?:ing)?~back)(?:~to~(?:the~)?start)?(?:~(?:recovery|easy|slowly|between))?\b`)
+var backOf = Spaced(`[ ,(\x01]~(?:and~)?(?:slow~|easy~)?((walk|jog)(?:ing)?~back)(?:~to~(?:the~)?start)?(?:~(?:recovery|easy|slowly|between))?\b`)
 
 // backPace is how fast one comes back, in metres a second (Bohannon 1997 of walking).
 var backPace = map[string]float64{"walk": 1.4, "jog": 2.3}
@@ -70,7 +70,7 @@ func (s *counting) wayBack(l *Line, d *Dose) {
 		return
 	}
 	if m := s.take(backOf); m != nil {
-		d.back = backPace[strings.ToLower(m[2])]
+		d.WayBack = backPace[strings.ToLower(m[2])]
 		l.Cues = append(l.Cues, strings.ToLower(m[1]))
 	}
 }

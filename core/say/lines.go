@@ -13,13 +13,13 @@ import (
 var (
 	outAndBack = pattern.Must(`(?i)^[ \x01,]*(?:go |run )?out(?: with| in|:)? (.+?)[,;]?[ \x01]+(?:and[ \x01]+)?(?:come )?back(?: with| in|:)? (.+)$`)
 	// A line as a sheet prints it: "Line: skips: 2 trips: out with skips, back with jog, 20 m".
-	linePrinted = spaced(`^.*?\b` + num + `~trips?~[:\x05,]?~(out .+)$`)
-	zonesOf     = spaced(`\b` + num + `~x~` + dec + `~(?:m|metres?|meters?|yards?)\b`)
-	howOften    = spaced(`\b(once|twice|` + num + `~(?:x|times|trips|rounds))\b`)
-	legSplit    = spaced(`~(?:\bthen\b|\+|,|\band\b)~`)
-	roundsOf    = spaced(`\b(?:` + num + `~(?:-|to|or)~)?` + num + `~rounds?\b`)
-	drillSplit  = spaced(`~(?:[,;]~(?:and~)?then\b|\bthen\b|\+)~`)
-	atOnce      = spaced(`\b(?:at the same time|meanwhile)\b`)
+	linePrinted = Spaced(`^.*?\b` + num + `~trips?~[:\x05,]?~(out .+)$`)
+	zonesOf     = Spaced(`\b` + num + `~x~` + dec + `~(?:m|metres?|meters?|yards?)\b`)
+	howOften    = Spaced(`\b(once|twice|` + num + `~(?:x|times|trips|rounds))\b`)
+	legSplit    = Spaced(`~(?:\bthen\b|\+|,|\band\b)~`)
+	roundsOf    = Spaced(`\b(?:` + num + `~(?:-|to|or)~)?` + num + `~rounds?\b`)
+	drillSplit  = Spaced(`~(?:[,;]~(?:and~)?then\b|\bthen\b|\+)~`)
+	atOnce      = Spaced(`\b(?:at the same time|meanwhile)\b`)
 )
 
 // legs reads a line that goes out with some drills and back with others.
@@ -76,7 +76,7 @@ func (s *scan) way(text string, metres float64) (legs []Leg) {
 			continue
 		}
 		leg.Name = name
-		if k, _ := s.known.find(name); k != nil {
+		if k, _ := s.Index.Find(name); k != nil {
 			leg.Code = k.Code
 		}
 		legs = append(legs, leg)
@@ -97,7 +97,7 @@ func (s *scan) over() string {
 	return ""
 }
 
-var overWhere = spaced(`\b(?:over|through|across|along|in|on)~(?:the~)?`)
+var overWhere = Spaced(`\b(?:over|through|across|along|in|on)~(?:the~)?`)
 
 // fixed reads something that is fixed: a known one, or a word for one with a span.
 func (s *scan) fixed(l *Line) bool {
@@ -109,12 +109,12 @@ func (s *scan) fixed(l *Line) bool {
 	spoken = strings.ToLower(name)
 	is := ""
 	for _, f := range s.Fixed {
-		if fold(f) == fold(name) || fold(f) == fold(softRun.ReplaceAllString(segments(s.text)[0].text, " ")) {
+		if Fold(f) == Fold(name) || Fold(f) == Fold(softRun.ReplaceAllString(segments(s.text)[0].text, " ")) {
 			is = f
 		}
 	}
 	if is == "" && (s.stands || slices.Contains(eventNames, spoken) ||
-		slices.Contains(eventNames, lastWord(spoken)) && len(strings.Fields(spoken)) < 4) {
+		slices.Contains(eventNames, LastWord(spoken)) && len(strings.Fields(spoken)) < 4) {
 		is = name
 	}
 	if is == "" {
@@ -138,7 +138,7 @@ func (s *scan) fixed(l *Line) bool {
 	return true
 }
 
-func lastWord(text string) string {
+func LastWord(text string) string {
 	words := strings.Fields(text)
 	if len(words) == 0 {
 		return ""
@@ -224,8 +224,8 @@ func (s *scan) drills(l *Line) {
 			l.Is, l.Drills = IsDrills, many
 			return
 		}
-		l.Is, l.Name, l.Code, l.Dose, l.Exact, l.Cues, l.Likely, l.slip = IsDrill, one.Name, one.Code, one.Dose,
-			one.Exact, one.Cues, one.Likely, one.slip
+		l.Is, l.Name, l.Code, l.Dose, l.Exact, l.Cues, l.Likely, l.Slip = IsDrill, one.Name, one.Code, one.Dose,
+			one.Exact, one.Cues, one.Likely, one.Slip
 		l.AtOnce, l.Waves, l.PerLane, l.Alongside = one.AtOnce, one.Waves, one.PerLane, one.Alongside
 		l.Note = strings.TrimSpace(l.Note + " " + one.Note)
 		if l.Name == "" {
@@ -301,22 +301,22 @@ func (s *scan) eachOwn(list []segment) (parts []string) {
 
 // begins tells whether a segment begins with the name of a drill.
 func (s *scan) begins(text string) bool {
-	if s.known.finds(text) {
+	if s.Index.finds(text) {
 		return true
 	}
 	if at := firstDigit.FindStringIndex(text); at != nil {
 		text = text[:at[0]]
 	}
-	known, _ := s.known.find(text)
+	known, _ := s.Index.Find(text)
 	return known != nil
 }
 
 var firstDigit = pattern.Must(`\d`)
 
 var (
-	numberWord  = spaced(`\b` + num + `\b`)
+	numberWord  = Spaced(`\b` + num + `\b`)
 	eachDose    = pattern.Must(`(?i)^` + num + `(?: [a-z]+)? each(?: [a-z]+)?$`)
-	startsCount = spaced(`^` + num + `\b`)
+	startsCount = Spaced(`^` + num + `\b`)
 	anyDigit    = pattern.Must(`\d`)
 )
 
@@ -330,9 +330,9 @@ func (s *scan) drill(text string) (l Line) {
 	d := part.dose(&l)
 	s.hidden = part.hidden
 	l.Name, l.Note = part.name(part.text)
-	k, likely, spelt := s.known.seek(l.Name)
+	k, likely, spelt := s.Index.seek(l.Name)
 	if k == nil && l.Note != "" { // a name with a comma in it
-		if whole, _ := s.known.find(l.Name + ", " + l.Note); whole != nil {
+		if whole, _ := s.Index.Find(l.Name + ", " + l.Note); whole != nil {
 			k, likely, l.Name, l.Note = whole, nil, l.Name+", "+l.Note, ""
 		}
 	}
@@ -341,23 +341,23 @@ func (s *scan) drill(text string) (l Line) {
 		l.Name = strings.TrimSpace(numberWord.ReplaceAllString(l.Name, ""))
 	}
 	if m := leadNumber.FindStringSubmatch(l.Name); k == nil && m != nil && d != nil && d.Kind == drill.Travel {
-		if other, _, _ := s.known.seek(m[2]); other != nil { // "two sprints to the line and back"
+		if other, _, _ := s.Index.seek(m[2]); other != nil { // "two sprints to the line and back"
 			k, likely, spelt, l.Name = other, nil, true, m[2]
 			d.Trips = max(1, d.Trips) * number(m[1])
 		}
 	}
 	if k != nil {
-		l.Code, l.slip = k.Code, !spelt
+		l.Code, l.Slip = k.Code, !spelt
 	}
 	for _, other := range likely {
 		l.Likely = append(l.Likely, other.Name)
 	}
 	if d != nil {
-		if k == nil && d.By == "" && namesActs(l.Name) && pairwise.MatchString(l.Name) {
+		if k == nil && d.By == "" && NamesActs(l.Name) && pairwise.MatchString(l.Name) {
 			d.By = "pair"
 			l.Name = strings.TrimSpace(pairwise.ReplaceAllString(l.Name, ""))
 		}
-		if namesActs(l.Name) && d.Metres > 0 && (k == nil || k.Dose.Kind != drill.Travel) {
+		if NamesActs(l.Name) && d.Metres > 0 && (k == nil || k.Dose.Kind != drill.Travel) {
 			if l.Note == "" {
 				l.Note = fmt.Sprintf("%g m", d.Metres) // from there
 			}

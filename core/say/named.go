@@ -48,11 +48,11 @@ func newLineNames(plays *sport.Sport) (names lineNames) {
 	}
 	const back = `(~(?:and|an|n|&|'n)~(?:jog~|walk~|run~)?back\b|~there~and~back\b)?`
 	if len(whole) > 0 {
-		names.whole = spaced(`\b(?:from~)?(?:the~)?(` + strings.Join(whole, "|") + `)\b()` + back)
+		names.whole = Spaced(`\b(?:from~)?(?:the~)?(` + strings.Join(whole, "|") + `)\b()` + back)
 	}
-	names.to = spaced(`[ ,(\x01](?:out~)?to~(?:the~|a~|our~|their~|far~|other~|opposite~)*?(` + name +
+	names.to = Spaced(`[ ,(\x01](?:out~)?to~(?:the~|a~|our~|their~|far~|other~|opposite~)*?(` + name +
 		`)(?:~line)?\b()` + back)
-	names.between = spaced(`\b(?:from~)?(?:the~)?(` + name + again +
+	names.between = Spaced(`\b(?:from~)?(?:the~)?(` + name + again +
 		`)(?:~line)?~to~(?:the~|far~|other~|opposite~)*?(` + name + again + `)(?:~line)?\b` + back)
 	return names
 }
@@ -116,7 +116,7 @@ func (s *scan) takeLine() (said string, metres float64, back bool) {
 }
 
 // ofThem is how many of something that was said: "6 of them".
-var ofThem = spaced(`\b` + num + `~of~(?:them|these|those)\b`)
+var ofThem = Spaced(`\b` + num + `~of~(?:them|these|those)\b`)
 
 // farTo is how far it is to a line, or from one to another; 0 where there is none. Who goes from an
 // end, or a side, begins there.

@@ -15,10 +15,10 @@ type Near struct{ Answer, Line string }
 var bareOf = pattern.Must(`(\d+)(?: ?(?:each|ea|a|per|e/s|l/r|/)\b.*)?$`)
 
 // held are names of what nobody does ten times: a bare number of it is seconds.
-var held = spaced(`\b(?:planks?|wall~sits?|hang|iso|stretch|hold|pigeon)$`)
+var held = Spaced(`\b(?:planks?|wall~sits?|hang|iso|stretch|hold|pigeon)$`)
 
 // ridden are what is done for minutes: a bare number of it is those.
-var ridden = spaced(`\b(?:bike|exercise~bike|rower|erg|ergs|treadmill|cross~trainer)$`)
+var ridden = Spaced(`\b(?:bike|exercise~bike|rower|erg|ergs|treadmill|cross~trainer)$`)
 
 // seconds takes a bare number of what is held for seconds: "wall sit 45", "plank 3 x 20".
 func (l *Line) seconds(text string) {

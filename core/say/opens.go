@@ -5,45 +5,9 @@ import (
 	"strconv"
 	"strings"
 
-	"cuestart/core/clock"
 	"cuestart/core/pattern"
 	"cuestart/core/plan"
 )
-
-// earliest is the latest before the start that a list may have work begin, in seconds to go: what is earlier is
-// no warm-up.
-const earliest = -3 * 60 * 60
-
-// opens lets a plan's work begin as early as its lines say, of which each may be said when: what a list says is
-// planned, it does not lie outside. It returns which line did, -1: none.
-func (r *Reader) opens(d *plan.Document, lines []Line) int {
-	start, err := d.Start.Resolve()
-	if err != nil {
-		return -1
-	}
-	open, err := d.Open.Offset(start)
-	if err != nil {
-		return -1
-	}
-	first := -1
-	for i := range lines {
-		l := &lines[i]
-		at := l.At
-		if at == nil && l.Window != nil {
-			at = l.Window[0]
-		}
-		switch {
-		case at == nil || *at < earliest || clock.Offset(*at) >= open || r.ownTime(l):
-		case l.Is == IsDrill || l.Is == IsDrills || l.Is == IsCombo || l.Is == IsChoice || l.Is == IsBlock ||
-			l.Is == IsPhase:
-			first, open = i, clock.Offset(*at)
-		}
-	}
-	if first >= 0 {
-		d.Open = clock.BeforeStart(-int(open))
-	}
-	return first
-}
 
 // startWords are what a start is called, beside a time of the day.
 var (

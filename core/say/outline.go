@@ -473,7 +473,7 @@ func AsTyped(said string) string {
 func section(text string) bool {
 	list, _ := listHead(text)
 	return list != "" || afterWhich.MatchString(text) || slices.ContainsFunc(slices.Collect(maps.Values(phaseNames)),
-		func(names []string) bool { return slices.Contains(names, fold(text)) })
+		func(names []string) bool { return slices.Contains(names, Fold(text)) })
 }
 
 // headName is what a heading is called: its words before who, where and when.

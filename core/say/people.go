@@ -18,7 +18,7 @@ func personNames(p Player, all []Player) (list []named) {
 	if p.Number > 0 {
 		is = strconv.Itoa(p.Number)
 	}
-	list = append(list, named{fold(p.Name), is})
+	list = append(list, named{Fold(p.Name), is})
 	first, last, two := strings.Cut(p.Name, " ")
 	if !two {
 		return list
@@ -33,12 +33,12 @@ func personNames(p Player, all []Player) (list []named) {
 		return n
 	}
 	if alike(func(f, _ string) bool { return f == first }) == 1 {
-		list = append(list, named{fold(first), is})
+		list = append(list, named{Fold(first), is})
 	}
 	if alike(func(_, l string) bool { return l == last }) == 1 {
-		list = append(list, named{fold(last), is})
+		list = append(list, named{Fold(last), is})
 	}
-	return append(list, named{fold(first + " " + string([]rune(last)[:1])), is})
+	return append(list, named{Fold(first + " " + string([]rune(last)[:1])), is})
 }
 
 func sharesFirst(first string, names []string) bool {
@@ -52,17 +52,17 @@ func sharesFirst(first string, names []string) bool {
 }
 
 var (
-	parted    = spaced(`~(?:,|&|/|\+|\band\b|\bplus\b|\bwith\b)~`)
-	ledBy     = spaced(`^(?:led by|lead by|leader|coach|taken by|run by|by|with)~:?~(.+)$`)
-	leads     = spaced(`^(.+?)~(?:leads?|takes (?:it|this|them)|runs (?:it|this|them)|is in charge)$`)
-	forWhom   = spaced(`^(?:for|only|just|the)~(.+)$`)
-	whomOnly  = spaced(`^(.+?)~(?:only|alone|do this|do it)$`)
-	whereIn   = spaced(`^(?:in|on|at|inside|into|over in|out on)~(?:the~)?(.+)$`)
-	inWhere   = spaced(`\b(?:in|on|at|inside)~(?:the~)?`)
+	parted    = Spaced(`~(?:,|&|/|\+|\band\b|\bplus\b|\bwith\b)~`)
+	ledBy     = Spaced(`^(?:led by|lead by|leader|coach|taken by|run by|by|with)~:?~(.+)$`)
+	leads     = Spaced(`^(.+?)~(?:leads?|takes (?:it|this|them)|runs (?:it|this|them)|is in charge)$`)
+	forWhom   = Spaced(`^(?:for|only|just|the)~(.+)$`)
+	whomOnly  = Spaced(`^(.+?)~(?:only|alone|do this|do it)$`)
+	whereIn   = Spaced(`^(?:in|on|at|inside|into|over in|out on)~(?:the~)?(.+)$`)
+	inWhere   = Spaced(`\b(?:in|on|at|inside)~(?:the~)?`)
 	hashed    = pattern.Must(`^(?:#\d{1,3})(?:(?:,? and |, ?| & | )#\d{1,3})*`)
 	shirts    = pattern.Must(`#\d{1,3}`)
-	priority  = spaced(`^(?:a )?(must|should|could)$`)
-	anyOrder  = spaced(`^in any order$`)
+	priority  = Spaced(`^(?:a )?(must|should|could)$`)
+	anyOrder  = Spaced(`^in any order$`)
 	colonHead = pattern.Must(`^([^:\x02]{1,60}):\s*`)
 )
 
@@ -126,14 +126,14 @@ func (s *scan) attribute(l *Line, text string) bool {
 			who = m[1]
 		}
 		if found := s.audience(who); found != nil {
-			l.Who = appendNew(l.Who, found)
+			l.Who = AppendNew(l.Who, found)
 			return true
 		}
 	}
 	return false
 }
 
-func appendNew(list, more []string) []string {
+func AppendNew(list, more []string) []string {
 	for _, one := range more {
 		if !slices.Contains(list, one) {
 			list = append(list, one)
@@ -144,7 +144,7 @@ func appendNew(list, more []string) []string {
 
 // staffer reads a staff name as the leader.
 func (s *scan) staffer(l *Line, name string) bool {
-	name = fold(name)
+	name = Fold(name)
 	for _, one := range s.staff {
 		if one.fold == name {
 			l.Leader = one.is
@@ -168,13 +168,13 @@ func (s *scan) lead(l *Line, name string) bool {
 
 // zone is a place by its name; by its last word where that says enough.
 func (r *Reader) zone(text string, partly bool) string {
-	text = fold(text)
+	text = Fold(text)
 	found := ""
 	for _, z := range r.Zones {
-		if fold(z) == text {
+		if Fold(z) == text {
 			return z
 		}
-		if words := strings.Fields(fold(z)); partly && len(words) > 0 && words[len(words)-1] == text {
+		if words := strings.Fields(Fold(z)); partly && len(words) > 0 && words[len(words)-1] == text {
 			if found != "" {
 				return "" // two of them: it does not say which
 			}
@@ -186,7 +186,7 @@ func (r *Reader) zone(text string, partly bool) string {
 
 // audience reads a list of people; nil where any of it is none.
 func (r *Reader) audience(text string) (who []string) {
-	if slices.Contains(everyoneNames, fold(text)) {
+	if slices.Contains(everyoneNames, Fold(text)) {
 		return []string{"*"}
 	}
 	if one := r.person(text); one != "" {
@@ -208,7 +208,7 @@ func (r *Reader) audience(text string) (who []string) {
 
 // person is a unit or player by name.
 func (r *Reader) person(name string) string {
-	name = fold(name)
+	name = Fold(name)
 	for _, one := range r.people {
 		if one.fold == name {
 			return one.is
@@ -249,7 +249,7 @@ func (s *scan) whoFirst(l *Line) {
 	if m := colonHead.FindStringSubmatch(s.text); m != nil {
 		who := s.audience(m[1])
 		for _, position := range s.Positions { // "forwards: lifts" is whom, though forwards is also where to
-			if who == nil && fold(m[1]) == fold(position)+"s" {
+			if who == nil && Fold(m[1]) == Fold(position)+"s" {
 				who = []string{position}
 			}
 		}
@@ -276,7 +276,7 @@ func (s *scan) whoFirst(l *Line) {
 	}
 	for _, u := range s.Units {
 		if n := prefixOf(s.text, u); n > 0 && n < len(s.text) && s.text[n] == ' ' &&
-			strings.HasSuffix(strings.ToLower(u), "s") && s.known.finds(s.text[n:]) && !s.known.finds(s.text) {
+			strings.HasSuffix(strings.ToLower(u), "s") && s.Index.finds(s.text[n:]) && !s.Index.finds(s.text) {
 			l.Who, s.text = []string{u}, s.text[n:]
 			return
 		}
@@ -306,7 +306,7 @@ func (s *scan) numbersTogether(l *Line) {
 		return
 	}
 	if who := s.audience(s.text[at[2]:at[3]]); who != nil {
-		l.Who = appendNew(l.Who, who)
+		l.Who = AppendNew(l.Who, who)
 		s.text = s.text[:at[2]] + soft + s.text[at[3]:]
 	}
 }
@@ -346,7 +346,7 @@ func (s *scan) inText(l *Line) {
 	}
 }
 
-var forOrWith = spaced(` (?:for|with|by|the)+$`)
+var forOrWith = Spaced(` (?:for|with|by|the)+$`)
 
 // endsDose is a text that ends in a dose, so that what follows is no part of a name.
-var endsDose = spaced(`(?:\d|\b(?:side|leg|arm|way|ways|each|s|sec|min|m|metres|reps|all|pairs|breaths|twice|once|times|for|with))(?:'|%|~)*$`)
+var endsDose = Spaced(`(?:\d|\b(?:side|leg|arm|way|ways|each|s|sec|min|m|metres|reps|all|pairs|breaths|twice|once|times|for|with))(?:'|%|~)*$`)

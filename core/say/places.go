@@ -109,8 +109,8 @@ func (d *Dose) crossed() Dose {
 }
 
 var (
-	cellApart  = spaced(`^(?:the~)?([a-z -]+?)~` + num + `$`)
-	cornerWord = spaced(`\b(?:corners?|ones?|sides?|posts?)\b`)
+	cellApart  = Spaced(`^(?:the~)?([a-z -]+?)~` + num + `$`)
+	cornerWord = Spaced(`\b(?:corners?|ones?|sides?|posts?)\b`)
 )
 
 // apart gives the cells or parts that all the words name a number of their own.

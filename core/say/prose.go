@@ -43,13 +43,13 @@ func (r *Reader) ReadPiece(p Piece) Line {
 	}
 	if p.Last && l.Is == IsBlock && l.Rounds == 0 && !strings.HasSuffix(text, ":") {
 		// it heads nothing: "Shots, 4 each. Danny in goal"
-		l = Line{Is: IsNote, Said: l.Said, Note: oneLine(text)}
+		l = Line{Is: IsNote, Said: l.Said, Note: OneLine(text)}
 	}
 	l.at(text)
 	if l = r.held(l, p); l.Is == IsDrill {
 		r.above = &l
 	}
-	l.para = p.Para
+	l.Para = p.Para
 	if p.Said != "" {
 		if l.Said = p.Said; l.Is == IsNote {
 			l.Note = p.Said
@@ -118,7 +118,7 @@ func paragraphs(lines []string) bool {
 }
 
 // goesOn is a sentence that only says how often or how hard what the one before it says is done.
-var goesOn = spaced(`^` + num +
+var goesOn = Spaced(`^` + num +
 	`~(?:of (?:those|them|these|each)|goes|times|reps|rounds|sets|each|(?:a|per)~(?:side|leg|arm|hand|foot)|x|at~\d+)\b`)
 
 // shortBefore is a word in short, which its full stop does not end a sentence with: no. 10.
@@ -275,16 +275,16 @@ func (r *Reader) stockOf(text string) map[string]int {
 }
 
 var (
-	stockSaid  = spaced(`^(?:(?:i|we|you)(?:'ve|~have)?(?:~got)?|there~are|have|kit:|stock:)~(` + num + `~.+)$`)
-	stockSplit = spaced(`~(?:,~and|,|\band|\+)~`)
-	stockPart  = spaced(`^~` + num + `~([a-z][a-z -]*?)(?:~(?:today|there|here|only))?~$`)
+	stockSaid  = Spaced(`^(?:(?:i|we|you)(?:'ve|~have)?(?:~got)?|there~are|have|kit:|stock:)~(` + num + `~.+)$`)
+	stockSplit = Spaced(`~(?:,~and|,|\band|\+)~`)
+	stockPart  = Spaced(`^~` + num + `~([a-z][a-z -]*?)(?:~(?:today|there|here|only))?~$`)
 )
 
 // kitNamed is kit by the name that the club or the book has for it: "hurdles" are a hurdle.
 func (r *Reader) kitNamed(said string) string {
 	said = strings.TrimSpace(said)
-	for _, kit := range slices.Concat(r.Kit, r.known.kit) {
-		if fold(kit) == fold(said) || fold(kit) == single(fold(said)) || single(fold(kit)) == single(fold(said)) {
+	for _, kit := range slices.Concat(r.Kit, r.Index.kit) {
+		if Fold(kit) == Fold(said) || Fold(kit) == single(Fold(said)) || single(Fold(kit)) == single(Fold(said)) {
 			return kit
 		}
 	}
@@ -315,9 +315,9 @@ func (s *scan) regions(l *Line) []Line {
 	regions := regionSplit.Split(rest, -1)
 	for _, region := range regions {
 		name := strings.ToLower(verb) + " " + strings.TrimSpace(region)
-		k, _ := s.known.find(single(strings.TrimSpace(region)) + " " + strings.ToLower(verb))
+		k, _ := s.Index.Find(single(strings.TrimSpace(region)) + " " + strings.ToLower(verb))
 		if k == nil {
-			if k, _ = s.known.find(name); k == nil {
+			if k, _ = s.Index.Find(name); k == nil {
 				return nil
 			}
 		}
@@ -340,6 +340,6 @@ func (s *scan) regions(l *Line) []Line {
 }
 
 var (
-	regionVerb  = spaced(`^(?:stretch|roll|hold|rock|circle)$`)
-	regionSplit = spaced(`~(?:,~and|,|\band|\+|&)~`)
+	regionVerb  = Spaced(`^(?:stretch|roll|hold|rock|circle)$`)
+	regionSplit = Spaced(`~(?:,~and|,|\band|\+|&)~`)
 )

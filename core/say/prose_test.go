@@ -5,11 +5,9 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
 	"cuestart/book"
-	"cuestart/core/plan"
 	"cuestart/core/say"
 )
 
@@ -67,82 +65,9 @@ func TestHowMuchThereIsIsRead(t *testing.T) {
 	}
 }
 
-func TestPlacesHoweverTheyAreSaid(t *testing.T) {
-	for text, want := range map[string]string{
-		"baskets, five spots, three each":                                 "3 in each of 5 places",
-		"baskets 3 in each of 5 places":                                   "3 in each of 5 places",
-		"quick releases: from up top, left alley, right alley, five each": "5 in each of 3 places",
-		"full kicks: 2 near left, 2 near right, 3 far left, 1 far right": "2 near left, 2 near right, 3 far " +
-			"left, 1 far right",
-		"Line: skips: 2 trips: out with skips, back with jog, 20 m": "2 trips: out with skips, back with " +
-			"jog, 20 m",
-		"sprints: 2 sprints of 20 m at 90 %, 4 lines of 9": "2 sprints of 20 m at 90 %",
-	} {
-		d := empty()
-		write(d, text)
-		require.NotEmpty(t, d.Blocks, text)
-		k := d.Blocks[0].Items[0].Drill
-		assert.Equal(t, want, k.Words(k.Range.Target), text)
-	}
-}
-
-func TestRegionsAreDrillsEach(t *testing.T) {
-	for text, want := range map[string][]string{
-		"after the bell they stretch calves and thighs, fifteen seconds each, once": {"static-calf", "static-thigh"},
-		"roll calves, hips and back 30 s each": {"roll-calves", "roll-hips",
-			"roll-mid-back"},
-		"roll hips and calves, five minutes": {"roll-hips", "roll-calves"},
-		"roll calves 30 s, slowly":           {"roll-calves"},
-	} {
-		d := empty()
-		became := write(d, text)
-		b := d.Block(became[0].Block)
-		require.NotNil(t, b, text)
-		var codes []string
-		for _, item := range b.Items {
-			codes = append(codes, item.Drill.Code)
-		}
-		assert.Equal(t, want, codes, text)
-		if strings.Contains(text, "minutes") {
-			assert.Equal(t, 150, b.Items[0].Drill.Range.Target, "so long for both")
-		}
-	}
-}
-
 // A list after the end is called as it was said, and printed so.
-func TestWhatADayEndsWithIsSaidAgain(t *testing.T) {
-	for head, line := range map[string]string{"After the bell:": "Bell", "--- After the final whistle": "Final whistle",
-		"after the lift": "End of the lift", "Cool down:": "Final whistle"} {
-		d := empty()
-		write(d, "jog 2 min\n"+head+"\nroll calves 30 s")
-		require.Len(t, d.Lists, 1, head)
-		assert.Equal(t, []any{plan.AfterEnd, line}, []any{d.Lists[0].When, d.Lists[0].Line}, head)
-		again := empty()
-		write(again, strings.Join(say.Print(d, book.Drills()), "\n"))
-		assert.Equal(t, shape(d), shape(again), head)
-		assert.Equal(t, line, again.Lists[0].Line, head)
-	}
-}
 
 // What makes no sense is not made sense of silently: it stays to be looked at.
-func TestNonsenseIsNotTakenSilently(t *testing.T) {
-	for _, text := range []string{
-		"full kicks 0 near left, 0 near right, 0 far left, 0 far right",
-		"throws 0 0 0 to front middle back",
-		"seven stations, 30 s: rope, plank",
-		"0 in each of 0 places",
-	} {
-		d := empty()
-		became := write(d, text)
-		require.NoError(t, d.Validate(), text)
-		assert.True(t, became[0].Line.Doubtful() || became[0].Problem != "", text)
-		for b := range d.AllBlocks() {
-			for _, item := range b.Items {
-				assert.NotContains(t, item.Drill.Words(item.Drill.Range.Target), " 0 ", text)
-			}
-		}
-	}
-}
 
 // Players of a position are named by it before a colon, also where that word is a direction.
 func TestPositionsAreNamed(t *testing.T) {

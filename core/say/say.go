@@ -1,5 +1,5 @@
-// Package say reads a warm-up as coaches say it, a line at a time, and prints a plan
-// back as such lines.
+// Package say reads a warm-up as coaches say it, a line at a time. Package
+// [cuestart/core/pen] writes what was read onto a plan, and a plan as such lines.
 //
 // A [Reader] knows the plan's people, places and drills by name. What it reads of a
 // line is a [Line]: a phase, something fixed, a block, a line of legs, a drill or
@@ -104,7 +104,7 @@ type Line struct {
 	Rounds      int     `json:"rounds,omitempty"`
 	LeastRounds int     `json:"least_rounds,omitempty"` // how few will do: 2-3 rounds
 	RestSeconds float64 `json:"rest_seconds,omitempty"` // between rounds
-	forms
+	Forms
 	List plan.When `json:"list,omitempty"` // a list with a line of its own begins
 	Ends string    `json:"ends,omitempty"` // what that line is called
 
@@ -130,19 +130,19 @@ type Line struct {
 
 	Times int `json:"times,omitempty"` // how often a combo is done
 
-	ofLine
+	ofLine `json:"-"`
 }
 
 // ofLine is what a reading itself has to remember of a line; none of it is told.
 type ofLine struct {
-	score  float64 // how well the line is explained
+	Score  float64 // how well the line is explained
 	one    bool    // its words say that one thing is done
 	sure   float64 // how likely it is of its kind
 	shared string  // the dose of every station
 	count  int     // how many stations there are
-	part   bool    // a part of the list begins with it, told by the list's marks
-	slip   bool    // the drill was meant, but not spelt so
-	para   bool    // it is of a paragraph that is a block
+	Part   bool    // a part of the list begins with it, told by the list's marks
+	Slip   bool    // the drill was meant, but not spelt so
+	Para   bool    // it is of a paragraph that is a block
 }
 
 // Window is from when until when; nil: no such bound.
@@ -173,7 +173,6 @@ func (l *Line) Doubtful() bool {
 type Reader struct {
 	Context
 	start   int // seconds of the day; -1: not known
-	known   *Index
 	lines   lineNames
 	people  []named
 	called  map[string]bool // what the people are called, folded
@@ -190,16 +189,16 @@ func NewReader(c Context) *Reader {
 			c.Phases = append(c.Phases, string(p))
 		}
 	}
-	r := &Reader{Context: c, start: dayTime(c.Start), known: c.Index, called: map[string]bool{},
+	r := &Reader{Context: c, start: dayTime(c.Start), called: map[string]bool{},
 		answers: map[asked]bool{}, marked: map[string]hear.Reading{}}
-	if r.known == nil {
-		r.known = NewIndex(c.Book, c.Sport)
+	if r.Index == nil {
+		r.Index = NewIndex(c.Book, c.Sport)
 	}
-	r.lines = r.known.lines(c.Plays)
+	r.lines = r.Index.lines(c.Plays)
 	for _, u := range c.Units {
-		r.people = append(r.people, named{fold(u), u})
+		r.people = append(r.people, named{Fold(u), u})
 		for _, also := range c.Plays.AlsoUnit(u) {
-			r.people = append(r.people, named{fold(also), u})
+			r.people = append(r.people, named{Fold(also), u})
 		}
 	}
 	for _, p := range c.Players {
@@ -211,7 +210,7 @@ func NewReader(c Context) *Reader {
 			called = append(called, c.Plays.Called[position]...)
 		}
 		for n, word := range called {
-			for _, name := range []string{fold(word), fold(word) + "s"} {
+			for _, name := range []string{Fold(word), Fold(word) + "s"} {
 				if n > 0 && (len(name) < 3 || strings.ContainsAny(name, "0123456789")) || isPlace(name) {
 					// "back" is also where to
 					continue
@@ -221,9 +220,9 @@ func NewReader(c Context) *Reader {
 		}
 	}
 	for _, s := range c.Staff {
-		r.staff = append(r.staff, named{fold(s), s})
+		r.staff = append(r.staff, named{Fold(s), s})
 		if first, _, more := strings.Cut(s, " "); more && !sharesFirst(first, c.Staff) {
-			r.staff = append(r.staff, named{fold(first), s})
+			r.staff = append(r.staff, named{Fold(first), s})
 		}
 	}
 	for _, one := range r.people {
@@ -296,7 +295,7 @@ func onlyWhen(text string) (l Line, is bool) {
 	if m := comesIn.FindStringSubmatch(text); m != nil && number(m[1]) > 0 {
 		at := -60 * number(m[1])
 		to := min(0, at+fixedLasts)
-		return Line{Is: IsFixed, Said: text, Name: capital(m[2]), From: &at, To: &to}, true
+		return Line{Is: IsFixed, Said: text, Name: Capital(m[2]), From: &at, To: &to}, true
 	}
 	return l, false
 }
@@ -334,7 +333,7 @@ func (r *Reader) Read(text string) Line {
 		l.Name = clockAtFront.ReplaceAllString(l.Name, "")
 	}
 	if l.Is == IsDrill && l.Note == "" && noneOf.MatchString(text) {
-		l.Note = oneLine(text)
+		l.Note = OneLine(text)
 	}
 	l.seconds(text)
 	r.meant(&l)
@@ -426,7 +425,7 @@ var (
 )
 
 // ofPlan is a note that says when, or with whom, and was not understood.
-var ofPlan = spaced(`^(?:straight|right|after|before|at|from|until|done|led|with|for|forwards?|backs)\b`)
+var ofPlan = Spaced(`^(?:straight|right|after|before|at|from|until|done|led|with|for|forwards?|backs)\b`)
 
 // ruled is the line as one rule after another has it.
 func (r *Reader) ruled(text string) Line {
@@ -444,9 +443,9 @@ func (r *Reader) ruled(text string) Line {
 		return line
 	}
 	heads := false
-	line.part = strings.HasPrefix(text, headMark)
+	line.Part = strings.HasPrefix(text, headMark)
 	if m := marked.FindStringSubmatch(text); m != nil && m[1] != "" &&
-		(!startsWithNumber(m[1]) || line.part && whichPart.MatchString(m[1])) {
+		(!startsWithNumber(m[1]) || line.Part && whichPart.MatchString(m[1])) {
 		text, heads = m[1], true
 	}
 	for _, re := range []*pattern.Pattern{lanesFirst, inLanes} {
@@ -470,7 +469,7 @@ func (r *Reader) ruled(text string) Line {
 	default:
 		s.drills(&line)
 	}
-	if line.part && line.Is != IsPhase && line.Is != IsBlock && line.Is != IsFixed { // the list's marks say so
+	if line.Part && line.Is != IsPhase && line.Is != IsBlock && line.Is != IsFixed { // the list's marks say so
 		line.Is, line.Dose, line.Drills = IsDrill, nil, nil
 	}
 	s.heading(&line, text, heads)
@@ -521,7 +520,7 @@ func (r *Reader) underHead(line *Line, text string) string {
 }
 
 // onlyMinutes is a length of time and nothing else.
-var onlyMinutes = spaced(`^` + dec + `~(?:min|mins|minutes?|s|secs?|seconds?|')$`)
+var onlyMinutes = Spaced(`^` + dec + `~(?:min|mins|minutes?|s|secs?|seconds?|')$`)
 
 // asideOf is what is told beside the drills: what not to do, who cannot, who leads it all.
 var asideOf = pattern.Must(`(?i)^(?:ojo\b|no [a-z]|bring |don'?t |do not |never |nobody |remember |please |make sure |lead(?:er)? (?:for|of|is) |no need)|\b(?:can'?t|cannot|mustn'?t|not allowed)\b`)
@@ -594,16 +593,16 @@ var marked = pattern.Must(`^(?:-{2,}|#+|={2,}|\*{2,})\s*(.*?)\s*[-=#*:]*$`)
 func (r *Reader) heading(text string) (phase, rest string) {
 	head, rest, colon := strings.Cut(text, ":")
 	if !colon {
-		return r.phase(text), ""
+		return r.Phase(text), ""
 	}
-	return r.phase(head), strings.TrimSpace(rest)
+	return r.Phase(head), strings.TrimSpace(rest)
 }
 
 func startsWithNumber(text string) bool { return text != "" && text[0] >= '0' && text[0] <= '9' }
 
 // phase is the key of a phase by any of its names; "" where it is none.
-func (r *Reader) phase(name string) string {
-	name = fold(name)
+func (r *Reader) Phase(name string) string {
+	name = Fold(name)
 	for _, key := range append(r.Phases, drill.Own.Key(), string(drill.After)) {
 		for _, other := range phaseNames[key] {
 			if name == other {

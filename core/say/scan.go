@@ -134,7 +134,7 @@ func (s *taking) cues(text string) (rest string, cues []string) {
 
 // hideKnown keeps the name of a known drill that a line begins with whole.
 func (s *scan) hideKnown() {
-	if n := s.known.prefix(s.text); n > 0 {
+	if n := s.Index.prefix(s.text); n > 0 {
 		s.hide(0, n)
 	}
 }

@@ -27,27 +27,27 @@ func (d *Dose) settle(known *drill.Drill, name string) {
 		d.Kind, d.bare, d.Trips, d.Share = drill.Reps, max(d.bare, d.Trips), 0, "" // on the spot, from side to side
 	}
 	switch {
-	case d.Kind == drill.Time && !d.inAll && (kind == drill.Hold || d.held || d.sides > 0):
+	case d.Kind == drill.Time && !d.inAll && (kind == drill.Hold || d.held || d.SaidSides > 0):
 		d.Kind, d.HoldSeconds, d.Seconds = drill.Hold, float64(d.Seconds), 0
-	case d.Parts != nil && d.Kind == "" && (kind == drill.Grid || kind == drill.Count || kind == "" && namesActs(name)):
+	case d.Parts != nil && d.Kind == "" && (kind == drill.Grid || kind == drill.Count || kind == "" && NamesActs(name)):
 		d.Kind, d.Columns, d.Parts, d.Tries = drill.Grid, d.Parts, nil, d.bare
-	case d.Kind == drill.Grid && d.Parts == nil && (kind == drill.Reps || kind == drill.Hold) && !namesActs(name):
+	case d.Kind == drill.Grid && d.Parts == nil && (kind == drill.Reps || kind == drill.Hold) && !NamesActs(name):
 		d.toParts(kind)
 	case d.Kind == "" && d.Breaths == 0:
 		if d.Kind = d.kindOfNumber(kind, name); d.Kind == drill.Grid && known != nil && d.bare > known.Range.Max {
 			d.Kind = drill.Count // so many in all
 		}
-	case d.Kind == drill.Count && (d.sides > 0 || d.own || d.Directions > 0 || d.Tempo != nil):
+	case d.Kind == drill.Count && (d.SaidSides > 0 || d.Own || d.Directions > 0 || d.Tempo != nil):
 		d.Kind, d.Reps, d.Acts = drill.Reps, d.Acts, 0
 	}
-	if known != nil && known.Dose.Sides == 2 && d.each && d.Parts == nil && d.sides == 0 && !d.own {
-		d.sides = 2
+	if known != nil && known.Dose.Sides == 2 && d.each && d.Parts == nil && d.SaidSides == 0 && !d.Own {
+		d.SaidSides = 2
 	}
 	if d.Kind == drill.Travel && kind == "" && d.bare == 0 && d.Trips == 0 && len(d.Efforts) > 1 {
 		d.Trips = len(d.Efforts)
 	}
 	d.fill(kind)
-	d.Least = d.least(d.amount())
+	d.Least = d.least(d.Amount())
 }
 
 // toParts makes places of a drill of repetitions the parts of it.
@@ -65,24 +65,24 @@ func (d *Dose) kindOfNumber(kind drill.Kind, name string) drill.Kind {
 	switch {
 	case len(d.Efforts) > 1 || (d.Effort > 0 || d.often) && kind == drill.Travel:
 		return drill.Travel
-	case d.sides > 0 || d.own || d.Directions > 0 || d.Tempo != nil || d.inAll || d.Parts != nil:
+	case d.SaidSides > 0 || d.Own || d.Directions > 0 || d.Tempo != nil || d.inAll || d.Parts != nil:
 		if kind == drill.Hold {
 			return drill.Hold
 		}
 		return drill.Reps
 	case kind == drill.Travel && d.each:
-		d.sides = 2
+		d.SaidSides = 2
 		return drill.Reps
 	case kind != "":
 		return kind
-	case namesActs(name):
+	case NamesActs(name):
 		return drill.Count
 	}
 	return drill.Reps
 }
 
 // namesActs tells whether a name ends in acts of a sport.
-func namesActs(name string) bool {
+func NamesActs(name string) bool {
 	for _, w := range strings.FieldsFunc(strings.ToLower(name), func(r rune) bool { return r == ' ' || r == '-' }) {
 		if slices.Contains(actNames, w) {
 			return true
@@ -104,11 +104,11 @@ func (d *Dose) fill(kind drill.Kind) {
 		case n > 0 && d.Kind == drill.Hold:
 			d.Reps = n
 		}
-		d.Sides = max(d.sides, 1)
-		if d.own && d.ownSide {
+		d.Sides = max(d.SaidSides, 1)
+		if d.Own && d.ownSide {
 			d.Sides = "own"
 		}
-		if d.inAll && d.sides < 2 && !d.own {
+		if d.inAll && d.SaidSides < 2 && !d.Own {
 			d.Sides, d.Reps = 2, (d.Reps+1)/2
 		} else if d.inAll {
 			d.Reps = (d.Reps + 1) / 2
@@ -123,7 +123,7 @@ func (d *Dose) fill(kind drill.Kind) {
 		if d.Trips == 0 {
 			d.Trips = max(1, len(d.Efforts))
 		}
-		if d.sides > 0 || d.Directions > 0 {
+		if d.SaidSides > 0 || d.Directions > 0 {
 			d.Trips *= 2
 		}
 	case drill.Count:
@@ -148,4 +148,27 @@ func (d *Dose) fillParts() {
 			d.PartReps[i] = max(1, d.Reps)
 		}
 	}
+}
+
+// amount is the number that a coach turns.
+func (d *Dose) Amount() int {
+	switch d.Kind {
+	case drill.Reps, drill.Hold:
+		most := d.Reps
+		for _, n := range d.PartReps {
+			most = max(most, n)
+		}
+		return most
+	case drill.Travel:
+		return d.Trips
+	case drill.Count:
+		return d.Acts
+	case drill.Grid:
+		most := d.Tries
+		for _, row := range d.Counts {
+			most = max(most, slices.Max(row))
+		}
+		return most
+	}
+	return d.Seconds
 }

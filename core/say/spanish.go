@@ -173,15 +173,15 @@ func (r *Reader) meant(l *Line) {
 	if l.Code != "" || l.Name == "" || means == l.Name {
 		return
 	}
-	k, _, _ := r.known.seek(means)
+	k, _, _ := r.Index.seek(means)
 	if k == nil {
 		return
 	}
 	l.Code, l.Likely = k.Code, nil
-	if d := l.Dose; d != nil && d.each && d.sides == 0 && k.Dose.Sides == 2 &&
+	if d := l.Dose; d != nil && d.each && d.SaidSides == 0 && k.Dose.Sides == 2 &&
 		(d.Kind == drill.Reps || d.Kind == drill.Hold) {
 		// each is each side
-		d.Sides, d.sides = 2, 2
+		d.Sides, d.SaidSides = 2, 2
 	}
 }
 

@@ -57,10 +57,10 @@ var eachTo = pattern.Must(`(?i)\b((\d{1,2})(?: [a-z]+)? to \d,? (?:and |then )?(
 // inTurn counts what is done with one side after the other as it was counted: both sides are in it.
 func (l *Line) inTurn(text string) {
 	d := l.Dose
-	if d == nil || d.sides != 2 || !alternating.MatchString(text) || eachSaid.MatchString(text) {
+	if d == nil || d.SaidSides != 2 || !alternating.MatchString(text) || eachSaid.MatchString(text) {
 		return
 	}
-	d.sides, d.Sides = 0, 1
+	d.SaidSides, d.Sides = 0, 1
 	if d.Kind == drill.Hold && d.Reps == 1 && d.Breaths == 0 && !d.held {
 		*d = Dose{Kind: drill.Time, Seconds: int(d.HoldSeconds), RestSeconds: d.RestSeconds}
 	}

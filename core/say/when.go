@@ -18,25 +18,25 @@ const moment = `(\d{1,3}(?:[:.]\d\d)?)`
 const notUnit = `(?:~(?:min(?:ute)?s?|')?~(?:to go|out|before|mark)?)(?:$|[^\w%:.]|\x01)`
 
 var (
-	spanOf  = spaced(`(?:\b(?:from|at|between)~)?\b` + moment + `~(?:-|to|till|until|and)~` + moment + notUnit)
-	untilOf = spaced(`\b(?:done by|finished by|over by|finish by|finish at|ends? at|by|until|till|no later than|not after|before)~` +
+	spanOf  = Spaced(`(?:\b(?:from|at|between)~)?\b` + moment + `~(?:-|to|till|until|and)~` + moment + notUnit)
+	untilOf = Spaced(`\b(?:done by|finished by|over by|finish by|finish at|ends? at|by|until|till|no later than|not after|before)~` +
 		moment + notUnit)
-	sinceOf = spaced(`\b(?:not before|not until|no earlier than|not earlier than|earliest|after)~` + moment +
+	sinceOf = Spaced(`\b(?:not before|not until|no earlier than|not earlier than|earliest|after)~` + moment +
 		notUnit)
-	onwardsOf  = spaced(`\bfrom~` + moment + `~(?:min(?:ute)?s?~)?(?:to go~)?(?:on|onwards?)\b`)
-	sinceLast  = spaced(`\bfrom~` + moment + notUnit)
-	clockAt    = spaced(`(?:\bat~|@~)(\d{1,2}[:.]\d\d)(?:~(?:h|o'clock))?(?:$|[^\w%]|\x01)`)
-	minuteAt   = spaced(`(?:\bat~|@~|\bT-)(\d{1,3})` + notUnit)
-	minutesOut = spaced(`(?:\bat~)?\b(\d{1,3})~(?:min(?:ute)?s?~)?(?:to go|minutes out|min out|minutes before|min before)(?:$|[^\w%]|\x01)`)
-	firstOut   = spaced(`^(\d{1,2}) out(?: |,)`)
+	onwardsOf  = Spaced(`\bfrom~` + moment + `~(?:min(?:ute)?s?~)?(?:to go~)?(?:on|onwards?)\b`)
+	sinceLast  = Spaced(`\bfrom~` + moment + notUnit)
+	clockAt    = Spaced(`(?:\bat~|@~)(\d{1,2}[:.]\d\d)(?:~(?:h|o'clock))?(?:$|[^\w%]|\x01)`)
+	minuteAt   = Spaced(`(?:\bat~|@~|\bT-)(\d{1,3})` + notUnit)
+	minutesOut = Spaced(`(?:\bat~)?\b(\d{1,3})~(?:min(?:ute)?s?~)?(?:to go|minutes out|min out|minutes before|min before)(?:$|[^\w%]|\x01)`)
+	firstOut   = Spaced(`^(\d{1,2}) out(?: |,)`)
 	firstAt    = pattern.Must(`(?i)^(\d{2}),? ([a-z].*(?:\d|,[ \x01]*(?:` + strings.Join(countWords, "|") + `)$).*)$`)
-	firstSaid  = spaced(`^(\d{2}),? ((?:alone|on my own|join|i|we|they|the|nothing|just|everybody|everyone|all|back) .*)$`)
+	firstSaid  = Spaced(`^(\d{2}),? ((?:alone|on my own|join|i|we|they|the|nothing|just|everybody|everyone|all|back) .*)$`)
 	firstAct   = pattern.Must(`(?i)^([2-9]\d),? ([a-z-]+ .*[,;][ \x01]*(?:\d{1,2}|` + strings.Join(countWords, "|") +
 		`)(?: each)?)$`)
 	headHold   = pattern.Must(`(?i)^((?:done by|by|at|from|not before|after|before|straight after)\b[^:\x02]{1,30}): `)
 	measures   = pattern.Must(`(?i)\b\d{1,3} ?(?:m|metres?|meters?|yards?|s|secs?|seconds?|kg|reps?|steps|x)\b`)
 	effortList = pattern.Must(`(?i)(?:at |@ ?)?\d{1,3} ?%?(?:(?:,? ?(?:and|then|to)? ?|/|-)\d{1,3} ?%?)* ?(?:%|per ?cent)`)
-	links      = spaced(`\b(straight after|right after|directly after|immediately after|before|after)~(?:the~)?`)
+	links      = Spaced(`\b(straight after|right after|directly after|immediately after|before|after)~(?:the~)?`)
 )
 
 // dayTime is a time on the clock in seconds of the day; -1 where it is none.

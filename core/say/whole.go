@@ -137,7 +137,7 @@ var lastsAtEnd = pattern.Must(`\pL \d{1,2}:[0-5]\d\s*$`)
 // ofBook tells whether a line is a drill of the book by its name, with how much of it.
 func (r *Reader) ofBook(text string) bool {
 	l := r.ruled(text)
-	return l.Is == IsDrill && l.Code != "" && !l.slip && l.Dose != nil && !event(text) && (lexicon{r}).Known(l.Name)
+	return l.Is == IsDrill && l.Code != "" && !l.Slip && l.Dose != nil && !event(text) && (lexicon{r}).Known(l.Name)
 }
 
 // clockEnd is when a heading begins, as its front said it.

@@ -6,8 +6,10 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"cuestart/core/pattern"
+	"cuestart/core/plan"
 )
 
 // The words that lines are read by. English; another language is another table.
@@ -103,12 +105,12 @@ func times(text string) int {
 }
 
 // pattern compiles a pattern whose spaces match one or more, in any case.
-func spaced(text string) *pattern.Pattern {
+func Spaced(text string) *pattern.Pattern {
 	return pattern.Must(`(?i)` + strings.ReplaceAll(text, "~", `[ \x01]*`))
 }
 
-var yardsOf, feetOf, inMetresOf = spaced(`\b` + dec + `~(?:yards?|yds?)\b`),
-	pattern.Must(`(?i)\b(\d+(?:\.\d+)?) ?(?:ft|feet)\b`), spaced(`\b` + dec + `~(?:m|metres?|meters?)\b`)
+var yardsOf, feetOf, inMetresOf = Spaced(`\b` + dec + `~(?:yards?|yds?)\b`),
+	pattern.Must(`(?i)\b(\d+(?:\.\d+)?) ?(?:ft|feet)\b`), Spaced(`\b` + dec + `~(?:m|metres?|meters?)\b`)
 
 // inMetres is a text with its yards, or its feet, in metres.
 func inMetres(text string, of *pattern.Pattern, metres float64) string {
@@ -118,10 +120,26 @@ func inMetres(text string, of *pattern.Pattern, metres float64) string {
 }
 
 // fold is a name made comparable: small, hyphens and dots as spaces, no article.
-func fold(name string) string {
+func Fold(name string) string {
 	name = strings.ToLower(strings.TrimSpace(name))
 	name = strings.Join(strings.FieldsFunc(name, func(r rune) bool {
 		return r == ' ' || r == '-' || r == '.' || r == '\x01' || r == ':'
 	}), " ")
 	return strings.TrimPrefix(name, "the ")
+}
+
+// capital is a name with its first letter large.
+func Capital(name string) string {
+	for i, c := range name {
+		return string(unicode.ToUpper(c)) + name[i+len(string(c)):]
+	}
+	return name
+}
+
+// short is a name as long as one may be.
+func Short(name string) string {
+	if letters := []rune(name); len(letters) > plan.MaxName {
+		return string(letters[:plan.MaxName-1]) + "…"
+	}
+	return name
 }

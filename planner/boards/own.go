@@ -7,8 +7,8 @@ import (
 
 	"cuestart/core/club"
 	"cuestart/core/drill"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
-	"cuestart/core/say"
 	"cuestart/planner"
 )
 
@@ -32,7 +32,7 @@ func (bd *Boards) KeepOwn(ctx context.Context, by planner.Account, d *plan.Docum
 	for _, b := range blocks {
 		for _, item := range b.Items {
 			k := item.Drill
-			if say.IsOwn(k.Code) && !book.Has(k.Code) && !seen[k.Code] {
+			if pen.IsOwn(k.Code) && !book.Has(k.Code) && !seen[k.Code] {
 				seen[k.Code] = true
 				changes = append(changes, planner.Change{Is: club.Drill{Drill: k, Draft: true}})
 			}

@@ -9,8 +9,8 @@ import (
 
 	"cuestart/core/club"
 	"cuestart/core/drill"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
-	"cuestart/core/say"
 	"cuestart/planner"
 	"cuestart/planner/books"
 )
@@ -100,7 +100,7 @@ type put struct{ was, is drill.Drill }
 func (is right) described(before right) (list []put) {
 	for code, own := range is.Book.Own {
 		was := before.Book.Own[code]
-		if !say.IsOwn(code) || own.Is.Gone || own.ID == was.ID && own.Edition == was.Edition || own.Is.Draft {
+		if !pen.IsOwn(code) || own.Is.Gone || own.ID == was.ID && own.Edition == was.Edition || own.Is.Draft {
 			continue
 		}
 		if was.ID == 0 {

@@ -5,13 +5,13 @@ import (
 
 	"cuestart/core/check"
 	"cuestart/core/drill"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
-	"cuestart/core/say"
 	"cuestart/planner"
 )
 
 // Lines writes a plan as lines that are read as that plan.
-func (b *Board) Lines() []string { return say.Print(b.Document, b.Book.Drills) }
+func (b *Board) Lines() []string { return pen.Print(b.Document, b.Book.Drills) }
 
 // Stand is a drill that may stand in for another.
 type Stand struct {

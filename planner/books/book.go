@@ -12,8 +12,8 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/figure"
 	"cuestart/core/movement"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
-	"cuestart/core/say"
 	"cuestart/planner"
 )
 
@@ -48,7 +48,7 @@ func (b *Book) Figure(code string) *figure.Figure {
 // Looks is how a drill of a plan looks: as [Book.Figure], and one of the club's own that nobody
 // drew as the drawn one of the book that moves alike; nil where nothing does.
 func (b *Book) Looks(k *drill.Drill) *figure.Figure {
-	if f := b.Figure(k.Code); f != nil || !say.IsOwn(k.Code) || b.Own[k.Code].Is.Plain {
+	if f := b.Figure(k.Code); f != nil || !pen.IsOwn(k.Code) || b.Own[k.Code].Is.Plain {
 		return f
 	}
 	lead := movement.Lead(k.Name)
@@ -169,7 +169,7 @@ func (bk *Books) Search(ctx context.Context, clubID uint64, q drill.Query) ([]dr
 			switch {
 			case at >= 0 && at == 0:
 				return 0
-			case say.IsOwn(d.Code):
+			case pen.IsOwn(d.Code):
 				return 1
 			case at > 0:
 				return 2
@@ -298,7 +298,7 @@ func (b *Book) Easier(d drill.Drill) (drill.Drill, bool) {
 	if easier, ok := b.Find(d.Easier); ok {
 		return easier, true
 	}
-	return say.Form(d, movement.Easier(d.Name))
+	return pen.Form(d, movement.Easier(d.Name))
 }
 
 // Harder is the harder form of a drill, as [Book.Easier] is the easier one.
@@ -306,7 +306,7 @@ func (b *Book) Harder(d drill.Drill) (drill.Drill, bool) {
 	if harder, ok := b.Find(d.Harder); ok {
 		return harder, true
 	}
-	return say.Form(d, movement.Harder(d.Name))
+	return pen.Form(d, movement.Harder(d.Name))
 }
 
 // FormOf is the easier or the harder form of a drill, by its code.

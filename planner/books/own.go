@@ -7,8 +7,8 @@ import (
 
 	"cuestart/core/club"
 	"cuestart/core/drill"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
-	"cuestart/core/say"
 	"cuestart/planner"
 )
 
@@ -51,7 +51,7 @@ func (bk *Books) OwnDrill(ctx context.Context, clubID uint64,
 		return nil, own, err
 	}
 	own, has := book.Own[code]
-	if !has || own.Is.Gone || !say.IsOwn(code) {
+	if !has || own.Is.Gone || !pen.IsOwn(code) {
 		return nil, own, planner.ErrNotFound
 	}
 	return book, own, nil

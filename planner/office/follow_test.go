@@ -180,7 +180,7 @@ func TestWhatIsDueIsFinished(t *testing.T) {
 	assert.NotNil(t, seen(t, p).Player("p7"), "killed here")
 	require.NoError(t, p.Pitchside.CatchUp(ctx))
 	assert.Nil(t, seen(t, p).Player("p7"))
-	due, err := db.Runs.Due(ctx)
+	due, err := db.Runs.Due(ctx, now)
 	require.NoError(t, err)
 	assert.Empty(t, due)
 

@@ -14,6 +14,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/list"
 	"cuestart/core/movement"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
 	"cuestart/core/say"
 	"cuestart/planner"
@@ -113,7 +114,7 @@ func TestAnOwnDrillLooksLikeItsMovement(t *testing.T) {
 		"Blorp":                           "",
 		"Superman hold":                   "",
 	} {
-		k := drill.Drill{Code: say.OwnCode(name), Name: name}
+		k := drill.Drill{Code: pen.OwnCode(name), Name: name}
 		if like == "" {
 			assert.Nil(t, b.Looks(&k), name)
 			continue
@@ -199,7 +200,7 @@ func TestOddNamesAreDrillsLikeAnyOther(t *testing.T) {
 	codes := map[string]string{}
 	for _, block := range b.Document.Blocks {
 		for _, item := range block.Items {
-			if say.IsOwn(item.Drill.Code) {
+			if pen.IsOwn(item.Drill.Code) {
 				assert.NotZero(t, bk.Own[item.Drill.Code].ID, item.Drill.Name)
 				if other, taken := codes[item.Drill.Code]; taken {
 					assert.True(t, strings.EqualFold(other, item.Drill.Name), "%s and %s are one drill", other,

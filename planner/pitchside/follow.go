@@ -20,6 +20,9 @@ import (
 	"cuestart/store"
 )
 
+// followedFor is how long after its start a session at whose pitch side something was taken is still followed.
+const followedFor = 30 * 24 * time.Hour
+
 // CatchUp puts in force, and out to the players, what was taken at pitch sides and could not
 // be: for the database was away, the process was killed, or a ruling stood against it; and
 // goes on with forgetting people. It is called every few seconds.
@@ -27,7 +30,7 @@ func (ps *Pitchside) CatchUp(ctx context.Context) error {
 	if err := ps.people.FinishErasing(ctx); err != nil {
 		return err
 	}
-	due, err := ps.runs.Due(ctx)
+	due, err := ps.runs.Due(ctx, ps.base.Now().Add(-followedFor))
 	for _, one := range due {
 		by, err := ps.accounts.Account(ctx, one.Club, one.By)
 		if errors.Is(err, planner.ErrNotFound) { // they have left: what they pressed holds

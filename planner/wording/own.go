@@ -7,8 +7,8 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/movement"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
-	"cuestart/core/say"
 	"cuestart/planner"
 	"cuestart/planner/boards"
 	"cuestart/planner/books"
@@ -30,7 +30,7 @@ func (wo *Wording) Describe(ctx context.Context, by planner.Account, id uint64, 
 		}
 		was, is = b.Items[item].Drill.Clone(), b.Items[item].Drill.Clone()
 		at := plan.AtItem(block, item)
-		if !say.IsOwn(was.Code) {
+		if !pen.IsOwn(was.Code) {
 			return "", plan.In(at, "this drill is the book's: open it to change it")
 		}
 		for _, chip := range movement.Chips {

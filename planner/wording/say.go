@@ -6,6 +6,7 @@ import (
 	"unicode/utf8"
 
 	"cuestart/core/drill"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
 	"cuestart/core/say"
 	"cuestart/planner"
@@ -21,7 +22,7 @@ type Place struct {
 
 // Heard is what lines became, with the plan that they are in.
 type Heard struct {
-	Lines    []say.Became
+	Lines    []pen.Became
 	Document *plan.Document
 }
 
@@ -40,18 +41,18 @@ func tooMuch(text string) error {
 }
 
 // write puts lines into a document.
-func (at Place) write(r *say.Reader, d *plan.Document, text string) []say.Became {
+func (at Place) write(r *say.Reader, d *plan.Document, text string) []pen.Became {
 	lines, head := r.ReadAll(text), 0
 	if at.List != "" {
 		lines, head = append([]say.Line{say.ListHead(at.List)}, lines...), 1
 	}
-	var became []say.Became
+	var became []pen.Became
 	if at.Into != "" {
-		became = r.WriteInto(d, lines, at.Into)
+		became = pen.WriteInto(r, d, lines, at.Into)
 	} else {
-		became = r.Write(d, lines, at.Before)
+		became = pen.Write(r, d, lines, at.Before)
 	}
-	r.Keep(d, text, became[min(head, len(became)):])
+	pen.Keep(r, d, text, became[min(head, len(became)):])
 	return became
 }
 
@@ -95,7 +96,7 @@ func (wo *Wording) readerAt(ctx context.Context, clubID, id uint64,
 		moved.Document, session = session.Document.Clone(), &moved
 		moved.Document.Start = start
 	}
-	of := say.ContextOf(session.Document, known.Sport.Key, known.Book.Drills)
+	of := pen.ContextOf(session.Document, known.Sport.Key, known.Book.Drills)
 	of.Index, of.Plays = known.Names(), known.Sport
 	return session, say.NewReader(of), nil
 }
@@ -119,7 +120,7 @@ func (wo *Wording) Write(ctx context.Context, by planner.Account, id uint64, rev
 	board, err := wo.boards.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
 		heard.Lines = at.write(reader, d, text)
 		heard.Document = d
-		if !slices.ContainsFunc(heard.Lines, func(b say.Became) bool { return b.Line.Is != say.IsBlank }) {
+		if !slices.ContainsFunc(heard.Lines, func(b pen.Became) bool { return b.Line.Is != say.IsBlank }) {
 			return "", plan.In("say", "write a drill, as you say it: leg swings, 8 each way a leg")
 		}
 		return said(heard.Lines), nil
@@ -131,7 +132,7 @@ func (wo *Wording) Write(ctx context.Context, by planner.Account, id uint64, rev
 }
 
 // said names what was written, for an undo.
-func said(lines []say.Became) string {
+func said(lines []pen.Became) string {
 	n, first := 0, ""
 	for _, b := range lines {
 		if b.Line.Is == say.IsBlank || b.Line.Said == "" {
@@ -153,5 +154,5 @@ func said(lines []say.Became) string {
 // SetAttributes is the edit that reads what is said of a block beside its drills.
 func (wo *Wording) SetAttributes(ctx context.Context, clubID, id uint64, block, text string) (boards.Edit, error) {
 	_, reader, err := wo.reader(ctx, clubID, id)
-	return func(d *plan.Document) (string, error) { return reader.SetAttributes(d, block, text) }, err
+	return func(d *plan.Document) (string, error) { return pen.SetAttributes(reader, d, block, text) }, err
 }

@@ -8,6 +8,7 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/hear"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
 	"cuestart/core/say"
 	"cuestart/planner"
@@ -19,7 +20,7 @@ type InWords struct {
 	Lines    []string
 	Anew     []bool   // the line was changed by hand, or never said: it is written here
 	Spans    [][]Span // of each line, what gave what
-	Became   []say.Written
+	Became   []pen.Written
 	Document *plan.Document // as it is with these words
 	Starts   string         // the time of the day to which its start is to move with them, as 19:00; "": to none
 }
@@ -29,7 +30,7 @@ type Span = hear.Span
 
 // read reads the lines of words, for a plan that they are then of.
 func (w *InWords) read(reader *say.Reader) {
-	w.Became = reader.Rewrite(w.Document, strings.Join(w.Lines, "\n"))
+	w.Became = pen.Rewrite(reader, w.Document, strings.Join(w.Lines, "\n"))
 	w.Spans = make([][]Span, len(w.Lines))
 	for n, line := range w.Lines {
 		var read []*say.Line
@@ -60,7 +61,7 @@ func (wo *Wording) Words(ctx context.Context, clubID, id uint64) (*InWords, erro
 	d := session.Document.Clone()
 	d.Upgrade()
 	w := &InWords{Document: d}
-	for _, l := range reader.YourWords(d) {
+	for _, l := range pen.YourWords(reader, d) {
 		w.Lines, w.Anew = append(w.Lines, l.Text), append(w.Anew, l.Anew)
 	}
 	w.read(reader)
@@ -125,8 +126,8 @@ func (wo *Wording) PutWords(ctx context.Context, by planner.Account, id uint64, 
 				return "", err
 			}
 		}
-		became := reader.Rewrite(d, text)
-		var list []say.Became
+		became := pen.Rewrite(reader, d, text)
+		var list []pen.Became
 		for _, b := range became {
 			list = append(list, b.Became)
 		}

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"cuestart/core/club"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
 	"cuestart/core/say"
 	"cuestart/planner"
@@ -26,7 +27,7 @@ func (wo *Wording) HearList(ctx context.Context, clubID uint64, text string) (*I
 	if err != nil {
 		return nil, err
 	}
-	of := say.ContextOf(d, known.Sport.Key, known.Book.Drills)
+	of := pen.ContextOf(d, known.Sport.Key, known.Book.Drills)
 	of.Index, of.Plays = known.Names(), known.Sport
 	w := &InWords{Lines: strings.Split(text, "\n"), Document: d}
 	w.Anew = make([]bool, len(w.Lines))

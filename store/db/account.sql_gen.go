@@ -1186,11 +1186,16 @@ func (q *Queries) UseFactorStep(ctx context.Context, arg UseFactorStepParams) (i
 }
 
 const useInvitation = `-- name: UseInvitation :execrows
-UPDATE invitation SET used_at = CURRENT_TIMESTAMP WHERE token_hash = ? AND used_at IS NULL AND withdrawn_at IS NULL AND NOT waits AND expires_at > CURRENT_TIMESTAMP
+UPDATE invitation SET used_at = CURRENT_TIMESTAMP WHERE token_hash = ? AND used_at IS NULL AND withdrawn_at IS NULL AND NOT waits AND expires_at > ?
 `
 
-func (q *Queries) UseInvitation(ctx context.Context, tokenHash string) (int64, error) {
-	result, err := q.db.ExecContext(ctx, useInvitation, tokenHash)
+type UseInvitationParams struct {
+	TokenHash string
+	ExpiresAt time.Time
+}
+
+func (q *Queries) UseInvitation(ctx context.Context, arg UseInvitationParams) (int64, error) {
+	result, err := q.db.ExecContext(ctx, useInvitation, arg.TokenHash, arg.ExpiresAt)
 	if err != nil {
 		return 0, err
 	}

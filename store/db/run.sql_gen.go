@@ -1121,7 +1121,7 @@ func (q *Queries) RunTrouble(ctx context.Context, arg RunTroubleParams) error {
 }
 
 const runsDue = `-- name: RunsDue :many
-SELECT r.session_id, s.club_id, r.due_by FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.due_by IS NOT NULL AND s.start_at > CURRENT_TIMESTAMP - INTERVAL 30 DAY ORDER BY r.session_id LIMIT 200
+SELECT r.session_id, s.club_id, r.due_by FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.due_by IS NOT NULL AND s.start_at > ? ORDER BY r.session_id LIMIT 200
 `
 
 type RunsDueRow struct {
@@ -1130,8 +1130,8 @@ type RunsDueRow struct {
 	DueBy     sql.NullInt64
 }
 
-func (q *Queries) RunsDue(ctx context.Context) ([]RunsDueRow, error) {
-	rows, err := q.db.QueryContext(ctx, runsDue)
+func (q *Queries) RunsDue(ctx context.Context, startAt time.Time) ([]RunsDueRow, error) {
+	rows, err := q.db.QueryContext(ctx, runsDue, startAt)
 	if err != nil {
 		return nil, err
 	}

@@ -83,7 +83,7 @@ INSERT INTO invitation (token_hash, club_id, name, email, role, made_by, expires
 SELECT i.club_id, i.name, i.email, i.role, i.expires_at, i.used_at, i.withdrawn_at, i.waits, i.vouched, club.name AS club_name FROM invitation i JOIN club ON club.id = i.club_id WHERE i.token_hash = ?;
 
 -- name: UseInvitation :execrows
-UPDATE invitation SET used_at = CURRENT_TIMESTAMP WHERE token_hash = ? AND used_at IS NULL AND withdrawn_at IS NULL AND NOT waits AND expires_at > CURRENT_TIMESTAMP;
+UPDATE invitation SET used_at = CURRENT_TIMESTAMP WHERE token_hash = ? AND used_at IS NULL AND withdrawn_at IS NULL AND NOT waits AND expires_at > ?;
 
 -- name: Invitations :many
 SELECT id, name, email, role, expires_at, waits FROM invitation WHERE club_id = ? AND used_at IS NULL AND withdrawn_at IS NULL AND expires_at > ? ORDER BY id;

@@ -15,7 +15,7 @@ SELECT CAST(COALESCE(MAX(arrived), 0) AS UNSIGNED) AS last FROM run_event WHERE 
 UPDATE run SET due_by = ? WHERE session_id = ?;
 
 -- name: RunsDue :many
-SELECT r.session_id, s.club_id, r.due_by FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.due_by IS NOT NULL AND s.start_at > CURRENT_TIMESTAMP - INTERVAL 30 DAY ORDER BY r.session_id LIMIT 200;
+SELECT r.session_id, s.club_id, r.due_by FROM run r JOIN team_session s ON s.id = r.session_id WHERE r.due_by IS NOT NULL AND s.start_at > ? ORDER BY r.session_id LIMIT 200;
 
 -- name: RunFollowed :exec
 UPDATE run SET followed = ?, followed_events = ?, due_by = ?, trouble = '', clash = ? WHERE session_id = ?;

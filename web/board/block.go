@@ -8,8 +8,8 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
-	"cuestart/core/say"
 	"cuestart/core/schedule"
 	"cuestart/core/speech"
 	"cuestart/core/today"
@@ -100,7 +100,7 @@ func chosenOf(page *body, board *boards.Board, d *plan.Document, blocks []schedu
 	found := &chosen{row: is, Aim: b.Aim, Says: b.Says(), Because: b.Block.Why, Why: b.Cut, Priority: b.Priority,
 		Priorities: plan.Priorities,
 		Cost:       cost(b), Versions: today.Says(d, b.ID), Held: d.HeldWords(b.Block),
-		Said: say.Attributes(d, b.Block), Note: b.Note,
+		Said: pen.Attributes(d, b.Block), Note: b.Note,
 		SaidProblem: cmp.Or(page.Problems.At(plan.AtBlock(b.ID, "said")), page.Problems.At(plan.AtBlock(b.ID, "hold"))),
 		Phases:      append(slices.Clone(plan.Methods[d.Method].Phases), drill.Own)}
 	event := "line up"

@@ -12,8 +12,8 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/measure"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
-	"cuestart/core/say"
 	"cuestart/planner"
 	"cuestart/planner/books"
 	"cuestart/web/shell"
@@ -299,12 +299,12 @@ func (in Room) Save(r *shell.Request) (shell.Answer, error) {
 func (f *drillForm) say(in *shell.Form) {
 	if f.Said = in.Text("said"); f.Said != "" {
 		left := ""
-		if f.Drill, left = say.Put(f.Drill, f.Said); left != "" {
+		if f.Drill, left = pen.Put(f.Drill, f.Said); left != "" {
 			in.Refuse("said", "%q is no amount: write it as 6 a side, 3 x 20 m, 2 min", left)
 		}
 	}
 	if f.Aim == "" && len(f.Phases) > 0 {
-		f.Aim = say.Aim(f.Phases[0])
+		f.Aim = pen.Aim(f.Phases[0])
 	}
 }
 

@@ -11,6 +11,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/movement"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
 	"cuestart/core/say"
 	"cuestart/core/speech"
@@ -60,7 +61,7 @@ func WorkOf(d *plan.Document, b *plan.Block, items []int) (seconds float64) {
 }
 
 // Of shows one line.
-func Of(d *plan.Document, became *say.Became) (shown Line) {
+func Of(d *plan.Document, became *pen.Became) (shown Line) {
 	l := &became.Line
 	shown.Said = say.AsTyped(l.Said)
 	switch l.Is {
@@ -95,10 +96,10 @@ func Of(d *plan.Document, became *say.Became) (shown Line) {
 }
 
 // does fills in the drills that a line became, in one block or in several.
-func (shown *Line) does(d *plan.Document, became *say.Became) {
+func (shown *Line) does(d *plan.Document, became *pen.Became) {
 	var parts []string
 	seconds := 0.0
-	for _, placed := range append(slices.Clone(became.Before), say.Placed{Block: became.Block, Items: became.Items}) {
+	for _, placed := range append(slices.Clone(became.Before), pen.Placed{Block: became.Block, Items: became.Items}) {
 		b := d.Block(placed.Block)
 		if b == nil || len(placed.Items) == 0 {
 			continue
@@ -111,7 +112,7 @@ func (shown *Line) does(d *plan.Document, became *say.Became) {
 				words += ", each " + steps
 			}
 			parts = append(parts, words)
-			if say.IsOwn(k.Code) {
+			if pen.IsOwn(k.Code) {
 				shown.Yours = append(shown.Yours, YoursOf(&k, placed.Block))
 			}
 		}
@@ -159,7 +160,7 @@ func beside(d *plan.Document, b *plan.Block, l *say.Line) string {
 }
 
 // doubts are what the coach should look at.
-func (h *Line) doubts(became *say.Became) {
+func (h *Line) doubts(became *pen.Became) {
 	l := &became.Line
 	if became.Problem != "" {
 		h.Doubts = append(h.Doubts, became.Problem)

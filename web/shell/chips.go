@@ -5,7 +5,7 @@ import (
 
 	"cuestart/core/drill"
 	"cuestart/core/movement"
-	"cuestart/core/say"
+	"cuestart/core/pen"
 )
 
 // Chip is one of the four things that complete a drill of the club's own.
@@ -29,7 +29,7 @@ type Chips struct {
 // ChipsOf are the chips of a drill, the nth of its page; none of one that is the book's.
 func ChipsOf(k *drill.Drill, nth int) Chips {
 	of := Chips{Nth: nth}
-	if !say.IsOwn(k.Code) {
+	if !pen.IsOwn(k.Code) {
 		return of
 	}
 	for _, c := range []Chip{

@@ -9,6 +9,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/movement"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
 	"cuestart/core/say"
 	"cuestart/planner/wording"
@@ -212,7 +213,7 @@ func (is *wordIs) heading(w *wording.InWords, i int, moves bool) (block string) 
 }
 
 // starting is what a sentence says of the day: of its start where the session has another.
-func (is *wordIs) starting(w *wording.InWords, one *say.Written) {
+func (is *wordIs) starting(w *wording.InWords, one *pen.Written) {
 	if is.Starts = say.OtherStart(w.Document, one.Line.Said); is.Starts == "" && w.Starts != "" &&
 		say.SaysStart(one.Line.Said) {
 		is.Became = "the session starts at " + w.Starts + ", once this is planned"
@@ -259,7 +260,7 @@ func replaced(text, name, by string) string {
 
 // chipsOf say who does a block, where, by whom it is led and when it is held: all of it of a heading,
 // else what the line says itself.
-func chipsOf(w *wording.InWords, one *say.Written, b *plan.Block, all bool) (list []wordChip) {
+func chipsOf(w *wording.InWords, one *pen.Written, b *plan.Block, all bool) (list []wordChip) {
 	d, l, p := w.Document, &one.Line, phrase{w.Lines[one.At], w.Spans[one.At]}
 	put := func(said bool, is, gave, joint string, others []string) {
 		if is == "" || !all && !said {

@@ -1,21 +1,26 @@
-package say
+// Package pen writes lines that were read onto a plan, and a plan as such lines.
+//
+// What package [cuestart/core/say] read of a list becomes blocks, drills, holds and fixed times
+// ([Write], [Rewrite]); a plan is printed in words that read as the same plan ([Print]), and in its
+// coach's own words where it was written in such ([YourWords]).
+package pen
 
 import (
 	"maps"
 	"slices"
 	"strconv"
 	"strings"
-	"unicode"
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/movement"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 )
 
 // ContextOf is what a line about a plan may speak of.
-func ContextOf(d *plan.Document, sport string, book []drill.Drill) Context {
-	c := Context{Sport: sport, Book: book}
+func ContextOf(d *plan.Document, sport string, book []drill.Drill) say.Context {
+	c := say.Context{Sport: sport, Book: book}
 	if start, err := d.Start.Resolve(); err == nil {
 		c.Start = start.Format("15:04")
 	}
@@ -23,7 +28,7 @@ func ContextOf(d *plan.Document, sport string, book []drill.Drill) Context {
 		c.Units = append(c.Units, u.Name)
 	}
 	for _, p := range d.Players {
-		c.Players = append(c.Players, Player{p.Number, strings.TrimSpace(p.First + " " + p.Last)})
+		c.Players = append(c.Players, say.Player{Number: p.Number, Name: strings.TrimSpace(p.First + " " + p.Last)})
 		for _, one := range plan.Positions(p.Position) {
 			if !slices.Contains(c.Positions, one) {
 				c.Positions = append(c.Positions, one)
@@ -51,7 +56,7 @@ func ContextOf(d *plan.Document, sport string, book []drill.Drill) Context {
 
 // Became is what a line became in a plan.
 type Became struct {
-	Line    Line
+	Line    say.Line
 	Block   string   // id of the block it is in; "": none
 	Items   []int    // its drills there
 	Problem string   // what could not be done of it, in a sentence
@@ -68,7 +73,7 @@ type Placed struct {
 // Write puts lines into a plan, before the block of that id or last, and returns what
 // became of each. It leaves nothing out:
 // what cannot be done of a line is said, and what was not understood stays as a note.
-func (r *Reader) Write(d *plan.Document, lines []Line, before string) (became []Became) {
+func Write(r *say.Reader, d *plan.Document, lines []say.Line, before string) (became []Became) {
 	w := &writer{Reader: r, doc: d, before: before}
 	for i := range lines {
 		became = append(became, w.line(&lines[i]))
@@ -79,17 +84,18 @@ func (r *Reader) Write(d *plan.Document, lines []Line, before string) (became []
 
 // WriteInto puts the drills of lines into a block, last. What else they say is not for
 // the block to change and stays as a note.
-func (r *Reader) WriteInto(d *plan.Document, lines []Line, block string) (became []Became) {
+func WriteInto(r *say.Reader, d *plan.Document, lines []say.Line, block string) (became []Became) {
 	b := d.Block(block)
 	if b == nil {
 		return nil
 	}
 	w := &writer{Reader: r, doc: d, block: block, only: true, named: b.Name != b.Holds(), phase: b.Phase, said: true}
 	for i := range lines {
-		if is := lines[i].Is; is == IsDrill || is == IsDrills || is == IsLegs || is == IsCombo || is == IsChoice ||
-			is == IsNote {
+		if is := lines[i].Is; is == say.IsDrill || is == say.IsDrills || is == say.IsLegs || is == say.IsCombo ||
+			is == say.IsChoice ||
+			is == say.IsNote {
 			became = append(became, w.line(&lines[i]))
-		} else if is != IsBlank {
+		} else if is != say.IsBlank {
 			became = append(became, Became{Line: lines[i],
 				Problem: "write drills here; the rest goes into the line below"})
 		}
@@ -101,13 +107,13 @@ func (r *Reader) WriteInto(d *plan.Document, lines []Line, block string) (became
 // writer puts lines into a plan, one after the other.
 type writer struct {
 	only bool // into this block and no other
-	*Reader
+	*say.Reader
 	doc    *plan.Document
 	before string // id of the block that new ones go before; "": last
 	phase  drill.Phase
 	said   bool // a heading said the phase
-	head   *Line
-	headed *Line                   // the heading that a block was named for
+	head   *say.Line
+	headed *say.Line               // the heading that a block was named for
 	block  string                  // id of the block that is being filled; "": none
 	key    string                  // what its lines have in common
 	named  bool                    // its name was said
@@ -118,7 +124,7 @@ type writer struct {
 	fence  string                  // id of the event that new ones come after; "": none
 }
 
-func (w *writer) line(l *Line) Became {
+func (w *writer) line(l *say.Line) Became {
 	b := Became{Line: *l}
 	if l.Phase != "" || l.List != "" {
 		w.end()
@@ -127,43 +133,43 @@ func (w *writer) line(l *Line) Became {
 		if w.phase == drill.After && w.list == "" {
 			w.list = plan.AfterEnd
 		}
-		if l.Is == IsPhase && l.Name != "" { // the word is the name of what stands under it
-			w.head = &Line{Is: IsBlock, Name: l.Name}
+		if l.Is == say.IsPhase && l.Name != "" { // the word is the name of what stands under it
+			w.head = &say.Line{Is: say.IsBlock, Name: l.Name}
 		}
-		if l.Is == IsPhase && l.Note != "" {
+		if l.Is == say.IsPhase && l.Note != "" {
 			b.Problem = "nobody is called " + l.Note + ": the phase begins without"
 		}
 	}
 	switch l.Is {
-	case IsBlank:
+	case say.IsBlank:
 		if w.end(); w.head == w.headed { // a heading with nothing below it yet is of what follows
 			w.head = nil
 		}
-	case IsFixed:
+	case say.IsFixed:
 		b.Problem = w.fixed(l)
-	case IsBlock:
+	case say.IsBlock:
 		w.end()
-		if l.part { // of its own phase, where it is called so, whatever stood above it
-			w.phase, w.said = drill.PhaseOf(w.Reader.phase(l.Name))
+		if l.Part { // of its own phase, where it is called so, whatever stood above it
+			w.phase, w.said = drill.PhaseOf(w.Reader.Phase(l.Name))
 		}
 		if was := w.head; was != nil && was != w.headed && was.Name != "" && was.Said != "" {
 			// two in a row: a title above
-			w.doc.Note(oneLine(AsTyped(was.Said)))
+			w.doc.Note(say.OneLine(say.AsTyped(was.Said)))
 		}
 		if w.head = l; len(l.Drills) > 0 {
 			w.drills(l, &b)
 			w.end()
 			w.head = nil
 		}
-	case IsStock:
+	case say.IsStock:
 		_, err := w.doc.SetStock(l.Stock)
 		b.Problem = sentence(err)
-	case IsBring:
+	case say.IsBring:
 		b.Problem = w.bring(l.Name)
-	case IsNote:
+	case say.IsNote:
 		w.note(l.Note)
 		b.Block = w.block
-	case IsDrill, IsDrills, IsLegs, IsCombo, IsChoice:
+	case say.IsDrill, say.IsDrills, say.IsLegs, say.IsCombo, say.IsChoice:
 		w.drills(l, &b)
 	}
 	return b
@@ -184,10 +190,10 @@ func (w *writer) name() {
 	b.Name = b.Holds()
 }
 
-func (w *writer) fixed(l *Line) string {
-	f := plan.Fixed{Name: capital(l.Name), Who: []string{plan.Everyone}}
+func (w *writer) fixed(l *say.Line) string {
+	f := plan.Fixed{Name: say.Capital(l.Name), Who: []string{plan.Everyone}}
 	for _, known := range w.doc.Fixed {
-		if fold(known.Name) == fold(l.Name) {
+		if say.Fold(known.Name) == say.Fold(l.Name) {
 			f = known
 			f.Who = slices.Clone(known.Who)
 		}
@@ -196,10 +202,10 @@ func (w *writer) fixed(l *Line) string {
 		f.Who = w.ids(l.Who)
 	}
 	if l.From == nil || l.To == nil {
-		w.note(oneLine(l.Said))
-		return "say when: " + capital(l.Name) + " at 30"
+		w.note(say.OneLine(l.Said))
+		return "say when: " + say.Capital(l.Name) + " at 30"
 	}
-	f.Span = plan.Span{From: *l.moment(l.From), To: *l.moment(l.To)}
+	f.Span = plan.Span{From: *moment(l, l.From), To: *moment(l, l.To)}
 	_, err := w.doc.SetFixed(f)
 	if err == nil {
 		return w.between(f.Name)
@@ -218,7 +224,7 @@ func sentence(err error) string {
 }
 
 // moment is a moment as it was said: on the clock, or to go.
-func (l *Line) moment(at *int) *clock.Moment {
+func moment(l *say.Line, at *int) *clock.Moment {
 	if at == nil {
 		return nil
 	}
@@ -232,7 +238,7 @@ func (l *Line) moment(at *int) *clock.Moment {
 // ids are the ids of people by what they are called.
 func (w *writer) ids(who []string) (ids []string) {
 	for _, one := range who {
-		ids = appendNew(ids, w.id(one)) // who plays two positions is told once
+		ids = say.AppendNew(ids, w.id(one)) // who plays two positions is told once
 	}
 	return ids
 }
@@ -270,14 +276,14 @@ func (w *writer) note(text string) {
 }
 
 // drills puts the drills of a line into the block it belongs to.
-func (w *writer) drills(l *Line, became *Became) {
-	list := l.items()
+func (w *writer) drills(l *say.Line, became *Became) {
+	list := items(l)
 	with := w.merged(l)
-	if l.Is == IsCombo {
+	if l.Is == say.IsCombo {
 		with.RestSeconds = 0 // it is the drill's, not the block's
 	}
 	together := drill.Phase("")
-	if l.Is == IsDrills && !w.said { // they stay together, in the phase of the last that is known
+	if l.Is == say.IsDrills && !w.said { // they stay together, in the phase of the last that is known
 		together = w.together(list)
 	}
 	for i := range list {
@@ -285,7 +291,7 @@ func (w *writer) drills(l *Line, became *Became) {
 		if together != "" {
 			phase = together
 		}
-		if l.Is == IsDrills {
+		if l.Is == say.IsDrills {
 			together = phase
 		}
 		b, problem := w.into(&with, phase, list[i].Name)
@@ -296,7 +302,7 @@ func (w *writer) drills(l *Line, became *Became) {
 		w.turns(&list[i], &item, len(w.doc.Members(b.Who)))
 		if problem != "" { // it is said now, and stands beside the block later
 			became.Problem = problem
-			w.note(oneLine(l.Said) + ": " + problem)
+			w.note(say.OneLine(l.Said) + ": " + problem)
 		}
 		if became.Block != b.ID { // what stands in a block before, which was full, is not of this one
 			if became.Block != "" {
@@ -314,24 +320,24 @@ func (w *writer) drills(l *Line, became *Became) {
 			w.note(note)
 		}
 	}
-	if l.Is != IsDrill && l.Note != "" {
+	if l.Is != say.IsDrill && l.Note != "" {
 		w.note(l.Note)
 	}
 }
 
 // items are the drills of a line, each as it goes into the plan.
-func (l *Line) items() []Line {
+func items(l *say.Line) []say.Line {
 	switch {
-	case l.Is == IsDrill, l.Is == IsChoice, l.Is == IsCombo && (l.Times > 1 || l.RestSeconds > 0):
-		return []Line{*l}
-	case l.Is == IsLegs:
-		return []Line{{Is: IsLegs, Name: l.Name, Out: l.Out, Back: l.Back, Trips: l.Trips, Cues: l.Cues}}
+	case l.Is == say.IsDrill, l.Is == say.IsChoice, l.Is == say.IsCombo && (l.Times > 1 || l.RestSeconds > 0):
+		return []say.Line{*l}
+	case l.Is == say.IsLegs:
+		return []say.Line{{Is: say.IsLegs, Name: l.Name, Out: l.Out, Back: l.Back, Trips: l.Trips, Cues: l.Cues}}
 	}
 	return l.Drills
 }
 
 // together is the phase of the last of drills that is known; "" where none is.
-func (w *writer) together(list []Line) (phase drill.Phase) {
+func (w *writer) together(list []say.Line) (phase drill.Phase) {
 	for i := range list {
 		if k := w.book(list[i].Code); k != nil && len(k.Phases) > 0 {
 			phase = k.Phases[0]
@@ -359,7 +365,7 @@ func brought(d *plan.Document, b plan.Bring) string {
 }
 
 // turns sets what was said of kit that goes round.
-func (w *writer) turns(l *Line, item *plan.Item, people int) {
+func (w *writer) turns(l *say.Line, item *plan.Item, people int) {
 	item.AtOnce, item.Alongside = min(l.AtOnce, plan.MaxPlayers), l.Alongside
 	if l.Waves > 1 && people > 1 {
 		item.AtOnce = (people + l.Waves - 1) / l.Waves
@@ -385,11 +391,11 @@ func (w *writer) book(code string) *drill.Drill {
 }
 
 // item makes the drill of a line, and says in which phase it belongs.
-func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
+func (w *writer) item(l, with *say.Line) (plan.Item, drill.Phase) {
 	switch {
-	case l.Is == IsCombo && len(l.Drills) > 0:
+	case l.Is == say.IsCombo && len(l.Drills) > 0:
 		return w.combo(l, with)
-	case l.Is == IsChoice && len(l.Drills) > 0:
+	case l.Is == say.IsChoice && len(l.Drills) > 0:
 		return w.choice(l, with)
 	}
 	k, phase := w.knownFor(l)
@@ -398,11 +404,11 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 		k = w.ownDrill(l, phase, with, lane)
 	} else {
 		usual := k.Name
-		k = l.onto(k, lane)
+		k = onto(l, k, lane)
 		if u, known := movement.Of(l.Name); known {
 			u = u.Paced(append(slices.Clone(l.Cues), l.Note)...)
 			besides(&k.Dose, usual, u)
-			sided := l.Dose == nil || l.Dose.Sides == 2 || l.Dose.sides > 0 || l.Dose.own
+			sided := l.Dose == nil || l.Dose.Sides == 2 || l.Dose.SaidSides > 0 || l.Dose.Own
 			atPace(&k.Dose, u, false, sided)
 			k.OneSided = k.OneSided && (sided || !u.Alternates) // from side to side, as they were counted
 		}
@@ -425,14 +431,14 @@ func (w *writer) item(l, with *Line) (plan.Item, drill.Phase) {
 	case w.doc.Measure.Unit() != "m":
 		k = k.In(w.doc.Measure)
 	}
-	if cues := slices.Concat(l.Cues, l.others()); len(cues) > 0 {
+	if cues := slices.Concat(l.Cues, others(l)); len(cues) > 0 {
 		k.Cues = slices.Clone(cues[:min(len(cues), 6)])
 	}
 	return plan.Item{Drill: k.For(w.doc.Grade), Written: true}, phase
 }
 
 // lane is how long the place of a line is, in metres; 20 where that is not known.
-func (w *writer) lane(l *Line) float64 {
+func (w *writer) lane(l *say.Line) float64 {
 	for _, z := range w.doc.Zones {
 		if z.Name == l.Where && z.Metres > 0 {
 			return z.Metres
@@ -444,20 +450,4 @@ func (w *writer) lane(l *Line) float64 {
 		}
 	}
 	return 20
-}
-
-// capital is a name with its first letter large.
-func capital(name string) string {
-	for i, c := range name {
-		return string(unicode.ToUpper(c)) + name[i+len(string(c)):]
-	}
-	return name
-}
-
-// short is a name as long as one may be.
-func short(name string) string {
-	if letters := []rune(name); len(letters) > plan.MaxName {
-		return string(letters[:plan.MaxName-1]) + "…"
-	}
-	return name
 }

@@ -1,12 +1,12 @@
-package say
+package pen
 
 import (
 	"slices"
 	"strings"
 
 	"cuestart/core/drill"
-	"cuestart/core/pattern"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 )
 
 // Limits of a combination's rep, in seconds.
@@ -17,10 +17,10 @@ const (
 
 // combo makes one drill of steps that are done in turn: a rep of it is all of them, with no gap
 // between. It is as hard as the hardest of them, and works what each does.
-func (w *writer) combo(l, with *Line) (plan.Item, drill.Phase) {
+func (w *writer) combo(l, with *say.Line) (plan.Item, drill.Phase) {
 	one := *l
-	one.Is, one.Drills, one.Dose = IsDrill, nil, nil
-	_, phase := w.knownFor(&Line{Is: IsDrill, Name: l.Name})
+	one.Is, one.Drills, one.Dose = say.IsDrill, nil, nil
+	_, phase := w.knownFor(&say.Line{Is: say.IsDrill, Name: l.Name})
 	k := w.ownDrill(&one, phase, with, w.lane(with))
 	seconds, contacts, effort := 0.0, 0.0, 0.0
 	alone := drill.Group{People: 1, Lanes: 1}
@@ -36,10 +36,10 @@ func (w *writer) combo(l, with *Line) (plan.Item, drill.Phase) {
 		}
 		for _, pair := range []struct{ to, from *[]string }{{&k.Regions, &d.Regions}, {&k.Planes, &d.Planes},
 			{&k.Qualities, &d.Qualities}} {
-			*pair.to = appendNew(*pair.to, *pair.from)
+			*pair.to = say.AppendNew(*pair.to, *pair.from)
 		}
-		k.Kit, k.LaneKit, k.GroupKit = appendNew(k.Kit, d.Kit), appendNew(k.LaneKit, d.LaneKit),
-			appendNew(k.GroupKit, d.GroupKit)
+		k.Kit, k.LaneKit, k.GroupKit = say.AppendNew(k.Kit, d.Kit), say.AppendNew(k.LaneKit, d.LaneKit),
+			say.AppendNew(k.GroupKit, d.GroupKit)
 	}
 	k.Phases = []drill.Phase{phase}
 	k.Effort, k.ContactsPerUnit = effort, contacts
@@ -60,39 +60,20 @@ func (w *writer) combo(l, with *Line) (plan.Item, drill.Phase) {
 	return plan.Item{Drill: k.For(w.doc.Grade), Written: true}, phase
 }
 
-// StepsSaid are the steps of a combination with how much of each, as they were said: "3 pogos
-// then sprint 10 m" of "3 pogos then sprint 10 m x 4"; "" where none says how much.
-func (l *Line) StepsSaid() string {
-	said := inBrackets.ReplaceAllString(bullet.ReplaceAllString(AsTyped(l.Said), "$1"), "")
-	said = strings.TrimSpace(oftenAtEnd.ReplaceAllString(strings.TrimSpace(atEnd.ReplaceAllString(said, "")), ""))
-	if _, after, labelled := strings.Cut(said, ": "); labelled &&
-		!strings.Contains(fold(l.Name), fold(said[:strings.Index(said, ": ")])) {
-		said = after // who does it
-	}
-	said = strings.Trim(said, " ,.;")
-	if !strings.ContainsAny(said, "0123456789") && !numberWord.MatchString(said) || fold(said) == fold(l.Name) {
-		return ""
-	}
-	return short(said)
-}
-
-// oftenAtEnd is how often a combination is done, at its end.
-var oftenAtEnd = pattern.Must(`(?i)[,;]?\s*(?:\b[x×] ?\d{1,2}|\b\d{1,2} ?[x×]|\b(?:\d{1,2}|two|three|four|five|six) (?:times|rounds|sets|goes|reps)|\b(?:once|twice|thrice))(?: each| through| over)?(?:[,;.].*)?$`)
-
 // choice makes one drill of several of which one is done: the first, under the name of all.
-func (w *writer) choice(l, with *Line) (plan.Item, drill.Phase) {
+func (w *writer) choice(l, with *say.Line) (plan.Item, drill.Phase) {
 	first := l.Drills[0]
 	first.Cues = l.Cues
 	item, phase := w.item(&first, with)
 	if item.Drill.Code == OwnCode(first.Name) {
 		item.Drill.Code = OwnCode(l.Name)
 	}
-	item.Drill.Name = short(capital(l.Name))
+	item.Drill.Name = say.Short(say.Capital(l.Name))
 	return item, phase
 }
 
 // audience are the ids of those who do a line: who was said, but for who does not.
-func (w *writer) audience(l *Line) []string {
+func (w *writer) audience(l *say.Line) []string {
 	who := w.ids(l.Who)
 	if len(l.Not) == 0 {
 		return who
@@ -105,7 +86,7 @@ func (w *writer) audience(l *Line) []string {
 }
 
 // others are cues for people that the plan does not know.
-func (l *Line) others() (cues []string) {
+func others(l *say.Line) (cues []string) {
 	for _, one := range l.Whom {
 		if not, is := strings.CutPrefix(one, "not "); is {
 			cues = append(cues, "not for "+not)

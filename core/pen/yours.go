@@ -1,4 +1,4 @@
-package say
+package pen
 
 import (
 	"cmp"
@@ -8,6 +8,7 @@ import (
 
 	"cuestart/core/pattern"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 )
 
 // Yours is a line of a plan in its coach's words.
@@ -27,8 +28,8 @@ type piece struct {
 
 // YourWords are today's plan as lines in the coach's words: what is still as it was written stands
 // as it was typed, what was changed by hand is written in the same manner.
-func (r *Reader) YourWords(d *plan.Document) []Yours {
-	y := &yours{by: r, printer: newPrinter(d, r.Book, r.known), claimed: map[string]map[int]bool{},
+func YourWords(r *say.Reader, d *plan.Document) []Yours {
+	y := &yours{by: r, printer: newPrinter(d, r.Book, r.Index), claimed: map[string]map[int]bool{},
 		lines: map[string][]Yours{}, spoken: map[string]bool{}}
 	y.claim()
 	var lead []Yours // what stands before a block is of it
@@ -67,7 +68,7 @@ func (r *Reader) YourWords(d *plan.Document) []Yours {
 // yours writes a plan in its coach's words.
 type yours struct {
 	*printer
-	by      *Reader
+	by      *say.Reader
 	claimed map[string]map[int]bool // drills of blocks that lines speak of
 	found   [][][]found             // of each line, of each of its sentences, its drills
 	lines   map[string][]Yours      // by the first block that they speak of
@@ -188,7 +189,7 @@ func (y *yours) part(part *plan.SaidPart, items []found) (list []Yours, same boo
 	}
 	switch {
 	case left && same: // all is as it was
-		return append(list, Yours{Text: AsTyped(part.Text), pieces: []piece{is}}), true
+		return append(list, Yours{Text: say.AsTyped(part.Text), pieces: []piece{is}}), true
 	case len(items) == 0: // a heading that says something else now
 		return list, false
 	}
@@ -225,8 +226,8 @@ func (y *yours) written(b *plan.Block, at int) Yours {
 func (y *yours) everyday(text string) string {
 	bare := strings.ReplaceAll(text, `"`, "")
 	with, without := y.by.Read(text), y.by.Read(bare)
-	with.Said, without.Said, with.score, without.score = "", "", 0, 0
-	among := Pieces([]string{"squats 10", bare, "squats 10"}) // a list may see a heading, or two sentences
+	with.Said, without.Said, with.Score, without.Score = "", "", 0, 0
+	among := say.Pieces([]string{"squats 10", bare, "squats 10"}) // a list may see a heading, or two sentences
 	if reflect.DeepEqual(with, without) && len(among) == 3 && among[1].Text == bare {
 		return bare
 	}
@@ -288,7 +289,7 @@ func (l Yours) has(block string, item int) bool {
 // blockOf is the block of a sentence of a line, or the first of the line.
 func (l Yours) blockOf(sentence string) string {
 	for _, p := range l.pieces {
-		if p.block != "" && AsTyped(p.text) == AsTyped(sentence) {
+		if p.block != "" && say.AsTyped(p.text) == say.AsTyped(sentence) {
 			return p.block
 		}
 	}

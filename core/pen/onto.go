@@ -1,4 +1,4 @@
-package say
+package pen
 
 import (
 	"fmt"
@@ -11,6 +11,7 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/movement"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 )
 
 // defaults are what a drill of one's own is taken for until somebody says more, by phase.
@@ -31,33 +32,21 @@ func Aim(phase drill.Phase) string { return defaults[phase].aim }
 
 // Put doses a drill as it is said; left is what was not understood.
 func Put(k drill.Drill, said string) (with drill.Drill, left string) {
-	s := newScan(NewReader(Context{}), " "+tidy(said), nil)
-	l := Line{Is: IsDrill}
-	d := s.dose(&l)
-	name, note := s.name(s.text)
-	left = strings.Trim(name+", "+note, ", ")
-	if d == nil || left != "" { // as in a line of a list
-		if heard := s.Heard(k.Name + " " + said); heard.Is == IsDrill && heard.Dose != nil &&
-			len(lost(&heard, said)) == 0 && len(heard.Cues) == 0 {
-			d, left = heard.Dose, ""
-		}
+	l, left := say.ReadDose(k.Name, said)
+	if l.Dose == nil {
+		return k, left
 	}
-	if d == nil {
-		return k, tidy(said)
-	}
-	d.settle(nil, k.Name)
-	l.Dose = d
 	k.Range = drill.Range{Min: 1, Target: 1, Max: 1, Step: 1}
-	return l.onto(k, 20), left
+	return onto(&l, k, 20), left
 }
 
 // ownDrill makes a drill that the book does not have.
-func (w *writer) ownDrill(l *Line, phase drill.Phase, with *Line, lane float64) drill.Drill {
+func (w *writer) ownDrill(l *say.Line, phase drill.Phase, with *say.Line, lane float64) drill.Drill {
 	name := l.Name
-	if l.Is == IsLegs {
+	if l.Is == say.IsLegs {
 		name = plan.LineName + l.Name
 	}
-	k := drill.Drill{Code: OwnCode(name), Name: short(capital(name)), Aim: defaults[phase].aim,
+	k := drill.Drill{Code: OwnCode(name), Name: say.Short(say.Capital(name)), Aim: defaults[phase].aim,
 		Effort: defaults[phase].effort, Phases: []drill.Phase{phase},
 		Dose: drill.Dose{Kind: drill.Time}, Range: drill.Range{Min: 60, Target: 120, Max: 300, Step: 15},
 		Least: drill.Junior}
@@ -68,10 +57,10 @@ func (w *writer) ownDrill(l *Line, phase drill.Phase, with *Line, lane float64) 
 		n := max(15, min(*w[1]-*w[0]-plan.HandoverSeconds, drill.MaxAmount))
 		k.Range = drill.Range{Min: max(15, n/2), Target: n, Max: n, Step: 5} // it fills its slot
 	}
-	if l.Is == IsLegs {
+	if l.Is == say.IsLegs {
 		return w.legs(k, l, lane)
 	}
-	k = l.onto(k, lane)
+	k = onto(l, k, lane)
 	understood(&k, l.Name)
 	return k
 }
@@ -82,7 +71,7 @@ func Form(k drill.Drill, name string) (is drill.Drill, ok bool) {
 		return is, false
 	}
 	is = k.Clone()
-	is.Code, is.Name = OwnCode(name), short(name)
+	is.Code, is.Name = OwnCode(name), say.Short(name)
 	is.Easier, is.Harder, is.Swap = "", "", ""
 	qualities, regions := is.Qualities, is.Regions
 	understood(&is, name)
@@ -117,8 +106,8 @@ func understood(k *drill.Drill, name string) {
 
 // Understands is what a line's drill is by its words, and how many seconds it takes one player
 // without a queue; nil, and 0, where the line is no drill, or nothing is known of it.
-func (r *Reader) Understands(l *Line) (u *movement.Understood, seconds float64) {
-	if l.Is != IsDrill {
+func Understands(r *say.Reader, l *say.Line) (u *movement.Understood, seconds float64) {
+	if l.Is != say.IsDrill {
 		return nil, 0
 	}
 	if is, known := movement.Of(l.Name); known {
@@ -186,18 +175,18 @@ func OwnCode(name string) string {
 		}
 		told = told && !unicode.IsLetter(r) && !unicode.IsSymbol(r)
 		return '-'
-	}, fold(name))
+	}, say.Fold(name))
 	code = "our-" + strings.Join(strings.FieldsFunc(code, func(r rune) bool { return r == '-' }), "-")
 	if told && len(code) <= most && code != "our-" {
 		return code
 	}
 	sum := fnv.New32a()
-	sum.Write([]byte(fold(name)))
+	sum.Write([]byte(say.Fold(name)))
 	return fmt.Sprintf("%s-%x", strings.TrimRight(code[:min(len(code), most)], "-"), sum.Sum32())
 }
 
 // legs makes a line of drills out and back.
-func (w *writer) legs(k drill.Drill, l *Line, lane float64) drill.Drill {
+func (w *writer) legs(k drill.Drill, l *say.Line, lane float64) drill.Drill {
 	k.Effort, k.Dose = 0, drill.Dose{Kind: drill.Line, Trips: l.Trips, TurnSeconds: usualTurn, IntervalSeconds: 4,
 		Flow: drill.Continuous}
 	k.Range = drill.Range{Min: 1, Target: max(1, l.Trips), Max: max(4, l.Trips), Step: 1}
@@ -211,7 +200,7 @@ func (w *writer) legs(k drill.Drill, l *Line, lane float64) drill.Drill {
 }
 
 // leg adds a drill to a line, at the speed that the book knows of it.
-func (w *writer) leg(k *drill.Drill, leg Leg, back bool, lane float64) {
+func (w *writer) leg(k *drill.Drill, leg say.Leg, back bool, lane float64) {
 	top, graded := drill.TopSpeed[w.doc.Grade]
 	if !graded {
 		top = drill.TopSpeed[drill.Club]
@@ -225,9 +214,9 @@ func (w *writer) leg(k *drill.Drill, leg Leg, back bool, lane float64) {
 	if one.Metres == 0 {
 		one.Metres = lane
 	}
-	if known, _ := w.known.find(leg.Name); known != nil {
+	if known, _ := w.Index.Find(leg.Name); known != nil {
 		effort, one.Speed = max(0.2, known.Effort), known.Dose.Speed
-		k.Regions, k.Planes = appendNew(k.Regions, known.Regions), appendNew(k.Planes, known.Planes)
+		k.Regions, k.Planes = say.AppendNew(k.Regions, known.Regions), say.AppendNew(k.Planes, known.Planes)
 	}
 	if one.Speed == 0 {
 		one.Speed = effort * top
@@ -237,7 +226,7 @@ func (w *writer) leg(k *drill.Drill, leg Leg, back bool, lane float64) {
 }
 
 // onto puts what was said of how much onto a drill.
-func (l *Line) onto(k drill.Drill, lane float64) drill.Drill {
+func onto(l *say.Line, k drill.Drill, lane float64) drill.Drill {
 	d := l.Dose
 	if d == nil {
 		return k
@@ -253,7 +242,7 @@ func (l *Line) onto(k drill.Drill, lane float64) drill.Drill {
 			settle = u.Seconds[1]
 		}
 	}
-	amount := d.amount()
+	amount := d.Amount()
 	if d.Kind != k.Dose.Kind {
 		k = turnInto(k, d.Kind)
 	}
@@ -264,7 +253,7 @@ func (l *Line) onto(k drill.Drill, lane float64) drill.Drill {
 	if len(efforts) > 0 && !slices.Equal(efforts, k.Dose.Efforts) {
 		k.Effort, k.Dose.Efforts, k.Dose.Speed = slices.Max(efforts), efforts, 0
 	}
-	d.fields(&k, lane)
+	fields(d, &k, lane)
 	if settle > 0 {
 		k.Dose.SettleSeconds = min(60, settle)
 	}
@@ -279,29 +268,6 @@ func (l *Line) onto(k drill.Drill, lane float64) drill.Drill {
 		k.Range.Min, k.Range.Max = k.Range.Target, k.Range.Target
 	}
 	return k
-}
-
-// amount is the number that a coach turns.
-func (d *Dose) amount() int {
-	switch d.Kind {
-	case drill.Reps, drill.Hold:
-		most := d.Reps
-		for _, n := range d.PartReps {
-			most = max(most, n)
-		}
-		return most
-	case drill.Travel:
-		return d.Trips
-	case drill.Count:
-		return d.Acts
-	case drill.Grid:
-		most := d.Tries
-		for _, row := range d.Counts {
-			most = max(most, slices.Max(row))
-		}
-		return most
-	}
-	return d.Seconds
 }
 
 // usualTurn is how many seconds a turn takes where nobody said so.
@@ -335,7 +301,7 @@ func turnInto(k drill.Drill, kind drill.Kind) drill.Drill {
 }
 
 // fields sets what was said beside the amount.
-func (d *Dose) fields(k *drill.Drill, lane float64) {
+func fields(d *say.Dose, k *drill.Drill, lane float64) {
 	to := &k.Dose
 	switch d.Kind {
 	case drill.Reps, drill.Hold:
@@ -343,17 +309,17 @@ func (d *Dose) fields(k *drill.Drill, lane float64) {
 		if d.LeastSets < to.Sets {
 			to.LeastSets = d.LeastSets
 		}
-		if d.sides > 0 || d.Sides == 2 {
+		if d.SaidSides > 0 || d.Sides == 2 {
 			to.Sides = 2
 		}
 		if to.Sides == 0 {
 			to.Sides = 1
 		}
-		if to.OwnSide = d.own; d.own {
+		if to.OwnSide = d.Own; d.Own {
 			to.Sides = 1
 		}
-		to.Directions, to.Tempo, to.Breaths, to.Parts = d.Directions, slices.Clone(d.Tempo), d.Breaths, d.parts()
-		if len(to.Parts) > 0 && d.sides == 0 {
+		to.Directions, to.Tempo, to.Breaths, to.Parts = d.Directions, slices.Clone(d.Tempo), d.Breaths, parts(d)
+		if len(to.Parts) > 0 && d.SaidSides == 0 {
 			to.Sides = 1 // the parts say which
 		}
 		if d.HoldSeconds > 0 {
@@ -363,14 +329,14 @@ func (d *Dose) fields(k *drill.Drill, lane float64) {
 			to.RestSeconds = min(600, d.RestSeconds)
 		}
 	case drill.Travel:
-		d.travels(k, lane)
+		travels(d, k, lane)
 	case drill.Count:
 		to.ByPair = d.By == "pair"
-		if k.Unit == "" && strings.HasSuffix(lastWord(strings.ToLower(k.Name)), "s") && namesActs(k.Name) {
-			k.Unit = lastWord(strings.ToLower(k.Name))
+		if k.Unit == "" && strings.HasSuffix(say.LastWord(strings.ToLower(k.Name)), "s") && say.NamesActs(k.Name) {
+			k.Unit = say.LastWord(strings.ToLower(k.Name))
 		}
 	case drill.Grid:
-		if len(d.Columns) > 0 && !(d.unnamed && max(1, len(k.Rows))*len(k.Columns) == len(d.Columns)) {
+		if len(d.Columns) > 0 && !(d.Unnamed && max(1, len(k.Rows))*len(k.Columns) == len(d.Columns)) {
 			k.Rows, k.Columns, to.Counts = slices.Clone(d.Rows), slices.Clone(d.Columns), d.Counts
 			to.Cells = max(1, len(d.Rows)) * len(d.Columns)
 		}
@@ -378,7 +344,7 @@ func (d *Dose) fields(k *drill.Drill, lane float64) {
 }
 
 // travels sets what was said of a way: how far, how one comes back, how often round.
-func (d *Dose) travels(k *drill.Drill, lane float64) {
+func travels(d *say.Dose, k *drill.Drill, lane float64) {
 	to := &k.Dose
 	if d.Metres > 0 {
 		to.Metres, to.Share = min(500, math.Round(100*d.Metres)/100), ""
@@ -388,8 +354,8 @@ func (d *Dose) travels(k *drill.Drill, lane float64) {
 	if d.RestSeconds > 0 {
 		to.TurnSeconds = min(600, d.RestSeconds)
 	}
-	if d.back > 0 && to.Metres > 0 {
-		to.TurnSeconds = math.Round(to.Metres/d.back) + 1
+	if d.WayBack > 0 && to.Metres > 0 {
+		to.TurnSeconds = math.Round(to.Metres/d.WayBack) + 1
 	}
 	to.To = d.To
 	if d.Laps > 0 { // round and round: nobody turns
@@ -398,7 +364,7 @@ func (d *Dose) travels(k *drill.Drill, lane float64) {
 }
 
 // parts are the parts that were named, each with how often it is done.
-func (d *Dose) parts() (parts []drill.Part) {
+func parts(d *say.Dose) (parts []drill.Part) {
 	for i, name := range d.Parts {
 		p := drill.Part{Name: name}
 		if i < len(d.PartReps) {

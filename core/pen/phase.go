@@ -1,4 +1,4 @@
-package say
+package pen
 
 import (
 	"slices"
@@ -6,11 +6,12 @@ import (
 	"cuestart/core/drill"
 	"cuestart/core/movement"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 )
 
 // knownFor is the drill of the book that a line means, or none, and in which phase the line's
 // drill belongs.
-func (w *writer) knownFor(l *Line) (k drill.Drill, phase drill.Phase) {
+func (w *writer) knownFor(l *say.Line) (k drill.Drill, phase drill.Phase) {
 	phase = w.phase
 	if known := w.book(l.Code); known != nil {
 		k = known.Clone()
@@ -20,8 +21,8 @@ func (w *writer) knownFor(l *Line) (k drill.Drill, phase drill.Phase) {
 		if phase == drill.After && w.list == "" {
 			phase = drill.Mobilise
 		}
-		if !l.slip && l.Name != "" {
-			k.Name = short(capital(l.Name))
+		if !l.Slip && l.Name != "" {
+			k.Name = say.Short(say.Capital(l.Name))
 		}
 	}
 	if w.list == plan.AfterEnd {
@@ -44,18 +45,18 @@ func (w *writer) knownFor(l *Line) (k drill.Drill, phase drill.Phase) {
 }
 
 // ownTime is what players call the minutes that are theirs.
-var ownTime = spaced(`\bown~(?:time|stuff|things?|routines?|prep|preparation|work|minutes)\b`)
+var ownTime = say.Spaced(`\bown~(?:time|stuff|things?|routines?|prep|preparation|work|minutes)\b`)
 
 // guess is the phase of a drill that nobody knows, where no heading says it.
-func guess(l *Line) drill.Phase {
+func guess(l *say.Line) drill.Phase {
 	switch d := l.Dose; {
-	case l.Is == IsLegs:
+	case l.Is == say.IsLegs:
 		return drill.Raise
 	case d == nil:
 		return drill.Own
 	case d.Kind == drill.Time && ownTime.MatchString(l.Name):
 		return drill.Own
-	case d.Kind == drill.Count || d.Kind == drill.Grid || namesActs(l.Name):
+	case d.Kind == drill.Count || d.Kind == drill.Grid || say.NamesActs(l.Name):
 		return drill.Sport
 	case d.Kind == drill.Travel && (d.Effort >= drill.HardEffort || len(d.Efforts) > 0):
 		return drill.Potentiate

@@ -1,4 +1,4 @@
-package say
+package pen
 
 import (
 	"reflect"
@@ -8,6 +8,7 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 )
 
 // Written is what became of a line of a text.
@@ -19,28 +20,28 @@ type Written struct {
 // Rewrite reads a plan's words again, as they were edited, and leaves alone what was not: lines that
 // are as [Reader.YourWords] has them keep their blocks and drills with whatever was set by hand.
 // What became of each sentence of the text is returned, in its order.
-func (r *Reader) Rewrite(d *plan.Document, text string) []Written {
-	was := r.YourWords(d)
+func Rewrite(r *say.Reader, d *plan.Document, text string) []Written {
+	was := YourWords(r, d)
 	w := &rewrite{Reader: r, was: was, now: strings.Split(strings.ReplaceAll(text, "\r", ""), "\n"), d: d}
 	w.match()
 	old := make([]string, len(was))
 	for i := range was {
 		old[i] = was[i].Text
 	}
-	base, before := r.afresh(d, old, func(int) bool { return true })
-	next, after := r.afresh(d, w.now, func(j int) bool { return w.same[j] >= 0 })
+	base, before := afresh(r, d, old, func(int) bool { return true })
+	next, after := afresh(r, d, w.now, func(j int) bool { return w.same[j] >= 0 })
 	w.base, w.next, w.after = base, next, after
 	w.pair(before)
 	w.merge()
 	w.without()
-	next.KeepSaid(r.saidOf(next, w.now, after))
+	next.KeepSaid(saidOf(r, next, w.now, after))
 	*d = *next
 	return after
 }
 
 // rewrite is a plan between its words as they were and as they are.
 type rewrite struct {
-	*Reader
+	*say.Reader
 	was  []Yours
 	now  []string
 	same []int // the old line that a line is; -1: none
@@ -54,7 +55,7 @@ type rewrite struct {
 
 // afresh reads lines into a plan that is otherwise as d, without what they said of the day where
 // settled tells so.
-func (r *Reader) afresh(d *plan.Document, lines []string, settled func(line int) bool) (*plan.Document, []Written) {
+func afresh(r *say.Reader, d *plan.Document, lines []string, settled func(line int) bool) (*plan.Document, []Written) {
 	c := d.Clone()
 	c.Blocks, c.Said = nil, nil
 	for i := range c.Lists {
@@ -64,24 +65,24 @@ func (r *Reader) afresh(d *plan.Document, lines []string, settled func(line int)
 	reader.Blocks = nil
 	w := &writer{Reader: &reader, doc: c}
 	var all []Written
-	var read []Line
+	var read []say.Line
 	pieces := r.Pieces(lines)
 	for _, one := range pieces {
 		l := reader.ReadPiece(one)
 		reader.Remember(l)
 		read = append(read, l)
 	}
-	first := r.opens(c, read)
+	first := opens(r, c, read)
 	for i, one := range pieces {
 		l := read[i]
 		became := Became{Line: l}
-		if is := l.Is; !settled(one.Line) || is != IsBring && is != IsStock {
+		if is := l.Is; !settled(one.Line) || is != say.IsBring && is != say.IsStock {
 			became = w.line(&l)
 		}
 		if i == first {
 			became.Noted = "Work begins at " + clock.Offset(-c.Open.Before).ToGo() + ", as this says"
-		} else if l.Is == IsNote {
-			became.Noted = StartSaid(c, l.Said)
+		} else if l.Is == say.IsNote {
+			became.Noted = say.StartSaid(c, l.Said)
 		}
 		all = append(all, Written{became, one.Line})
 	}
@@ -163,7 +164,7 @@ func (w *rewrite) merge() {
 		if a.Block == "" || w.same[a.At] < 0 {
 			continue
 		}
-		have := w.was[w.same[a.At]].drills(w.d, AsTyped(a.Line.Said))
+		have := w.was[w.same[a.At]].drills(w.d, say.AsTyped(a.Line.Said))
 		var to []*plan.Item
 		for _, put := range append(slices.Clone(a.Before), Placed{a.Block, a.Items}) {
 			for _, item := range put.Items {
@@ -206,7 +207,7 @@ func (w *rewrite) merge() {
 // drills are those that a sentence of a line is of, or all of the line's.
 func (l Yours) drills(d *plan.Document, text string) (list []plan.Item) {
 	for _, p := range l.pieces {
-		if b := d.Block(p.block); b != nil && (len(l.pieces) == 1 || AsTyped(p.text) == text) {
+		if b := d.Block(p.block); b != nil && (len(l.pieces) == 1 || say.AsTyped(p.text) == text) {
 			for _, i := range p.items {
 				item := b.Clone().Items[i]
 				list = append(list, item)
@@ -268,11 +269,11 @@ func threeWay(now, before, is *plan.Block) plan.Block {
 // without takes out what lines that are gone said of the day, and leaves what others said as it is.
 func (w *rewrite) without() {
 	for _, a := range w.after {
-		if a.Line.Is != IsFixed || w.same[a.At] < 0 {
+		if a.Line.Is != say.IsFixed || w.same[a.At] < 0 {
 			continue
 		}
 		at := func(list []plan.Fixed) int {
-			return slices.IndexFunc(list, func(f plan.Fixed) bool { return fold(f.Name) == fold(a.Line.Name) })
+			return slices.IndexFunc(list, func(f plan.Fixed) bool { return say.Fold(f.Name) == say.Fold(a.Line.Name) })
 		}
 		if was, now := at(w.d.Fixed), at(w.next.Fixed); was >= 0 && now >= 0 {
 			w.next.Fixed[now] = w.d.Fixed[was]
@@ -284,7 +285,7 @@ func (w *rewrite) without() {
 	}
 	said := func(p piece) bool {
 		return slices.ContainsFunc(w.after,
-			func(a Written) bool { return p.is != "" && fold(a.Line.Name) == fold(p.is) })
+			func(a Written) bool { return p.is != "" && say.Fold(a.Line.Name) == say.Fold(p.is) })
 	}
 	for i, l := range w.was {
 		for _, p := range l.pieces {
@@ -292,18 +293,18 @@ func (w *rewrite) without() {
 			case kept[i]:
 			case p.is != "" && !said(p):
 				w.next.Fixed = slices.DeleteFunc(w.next.Fixed,
-					func(f plan.Fixed) bool { return fold(f.Name) == fold(p.is) })
+					func(f plan.Fixed) bool { return say.Fold(f.Name) == say.Fold(p.is) })
 				w.next.Bring = slices.DeleteFunc(w.next.Bring,
-					func(b plan.Bring) bool { return "bring "+fold(b.What) == p.is })
+					func(b plan.Bring) bool { return "bring "+say.Fold(b.What) == p.is })
 			case p.block == "" && p.is == "":
-				w.next.Notes = slices.DeleteFunc(w.next.Notes, func(n string) bool { return n == AsTyped(p.text) })
+				w.next.Notes = slices.DeleteFunc(w.next.Notes, func(n string) bool { return n == say.AsTyped(p.text) })
 			}
 		}
 	}
 }
 
 // Keep keeps lines with the plan that they were written into.
-func (r *Reader) Keep(d *plan.Document, text string, became []Became) {
+func Keep(r *say.Reader, d *plan.Document, text string, became []Became) {
 	lines := strings.Split(strings.ReplaceAll(text, "\r", ""), "\n")
 	var all []Written
 	for i, one := range r.Pieces(lines) {
@@ -315,18 +316,18 @@ func (r *Reader) Keep(d *plan.Document, text string, became []Became) {
 	if len(said) > 0 {
 		said = append(said, plan.Said{})
 	}
-	d.KeepSaid(append(said, r.saidOf(d, lines, all)...))
+	d.KeepSaid(append(said, saidOf(r, d, lines, all)...))
 }
 
 // saidOf is what was said and what it became.
-func (r *Reader) saidOf(d *plan.Document, lines []string, became []Written) []plan.Said {
-	k := &keeper{printer: newPrinter(d, r.Book, r.known), first: map[string]bool{}}
+func saidOf(r *say.Reader, d *plan.Document, lines []string, became []Written) []plan.Said {
+	k := &keeper{printer: newPrinter(d, r.Book, r.Index), first: map[string]bool{}}
 	said := make([]plan.Said, len(lines))
 	for j := range lines {
 		said[j].Text = lines[j]
 	}
 	for i := range became {
-		if a := &became[i]; a.Line.Is != IsBlank {
+		if a := &became[i]; a.Line.Is != say.IsBlank {
 			said[a.At].Parts = append(said[a.At].Parts, k.parts(a, became[i:])...)
 		}
 	}
@@ -343,11 +344,11 @@ type keeper struct {
 func (k *keeper) parts(a *Written, below []Written) (list []plan.SaidPart) {
 	head, is := a.Block, ""
 	switch a.Line.Is {
-	case IsFixed:
-		is = fold(a.Line.Name)
-	case IsBring, IsStock:
-		is = "bring " + fold(a.Line.Name)
-	case IsBlock, IsPhase:
+	case say.IsFixed:
+		is = say.Fold(a.Line.Name)
+	case say.IsBring, say.IsStock:
+		is = "bring " + say.Fold(a.Line.Name)
+	case say.IsBlock, say.IsPhase:
 		if n := slices.IndexFunc(below, func(next Written) bool { return next.Block != "" }); n >= 0 { // it heads that
 			head = below[n].Block
 		}
@@ -360,7 +361,7 @@ func (k *keeper) parts(a *Written, below []Written) (list []plan.SaidPart) {
 			if !k.first[b.ID] {
 				k.first[b.ID], part.Of = true, strings.Join(k.attributes(b), ", ")
 			}
-		case a.Line.Is == IsFixed:
+		case a.Line.Is == say.IsFixed:
 			part.Of = fixedWords(k.printer, a.Line.Name)
 		case is != "":
 			part.Of = a.Line.Said
@@ -383,7 +384,7 @@ func (k *keeper) items(b *plan.Block, at []int) (list []plan.SaidItem) {
 // fixedWords are how something fixed is printed; "" where there is none of that name.
 func fixedWords(p *printer, name string) string {
 	for i := range p.doc.Fixed {
-		if f := &p.doc.Fixed[i]; fold(f.Name) == fold(name) {
+		if f := &p.doc.Fixed[i]; say.Fold(f.Name) == say.Fold(name) {
 			one := *p
 			one.lines = nil
 			one.fixed(f)

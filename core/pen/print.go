@@ -1,4 +1,4 @@
-package say
+package pen
 
 import (
 	"fmt"
@@ -11,6 +11,7 @@ import (
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 	"cuestart/core/speech"
 )
 
@@ -45,7 +46,7 @@ func Print(d *plan.Document, book []drill.Drill) []string {
 	return p.lines
 }
 
-func newPrinter(d *plan.Document, book []drill.Drill, known *Index) *printer {
+func newPrinter(d *plan.Document, book []drill.Drill, known *say.Index) *printer {
 	of := ContextOf(&plan.Document{
 		Party: plan.Party{Units: d.Units, Players: d.Players, Leaders: d.Leaders, Turns: d.Turns},
 		Site:  plan.Site{Zones: d.Zones},
@@ -53,20 +54,20 @@ func newPrinter(d *plan.Document, book []drill.Drill, known *Index) *printer {
 		Work:  plan.Work{Method: d.Method},
 	}, "", book)
 	of.Index = known
-	return &printer{doc: d, reader: NewReader(of)}
+	return &printer{doc: d, reader: say.NewReader(of)}
 }
 
 // headOf is what the lines of a list stand under.
 func headOf(l *plan.List) string {
 	if l.When == plan.AfterEnd {
-		return afterHead(l.Line)
+		return say.AfterHead(l.Line)
 	}
-	return listNames[l.When][0]
+	return say.ListNames[l.When][0]
 }
 
 type printer struct {
 	doc    *plan.Document
-	reader *Reader
+	reader *say.Reader
 	lines  []string
 }
 
@@ -87,7 +88,7 @@ func (p *printer) fixed(f *plan.Fixed) {
 		rest += ", " + who
 	}
 	line := f.Name + rest
-	if l := p.reader.Read(line); l.Is != IsFixed || capital(l.Name) != f.Name || l.Note != "" {
+	if l := p.reader.Read(line); l.Is != say.IsFixed || say.Capital(l.Name) != f.Name || l.Note != "" {
 		// its name is no usual one
 		line = "fixed: " + quote(f.Name) + rest
 	}
@@ -229,9 +230,9 @@ func (p *printer) holds(b *plan.Block) (said []string) {
 
 // item is a drill with its dose and cues, by the name that is read as that drill.
 func (p *printer) item(k *drill.Drill) string {
-	known := p.reader.known.coded[k.Code]
+	known := p.reader.Index.Coded(k.Code)
 	name := k.Name
-	if known != nil && (strings.ContainsAny(name, `"(`) || p.reader.means(name) != k.Code) {
+	if known != nil && (strings.ContainsAny(name, `"(`) || p.reader.Means(name) != k.Code) {
 		name = known.Name
 	}
 	if k.Dose.Kind == drill.Line {
@@ -245,14 +246,6 @@ func (p *printer) item(k *drill.Drill) string {
 		said += " (" + strings.NewReplacer("(", "", ")", "").Replace(strings.Join(k.Cues, "; ")) + ")"
 	}
 	return said
-}
-
-// means is the code of the drill that a name means; "" where it is none.
-func (r *Reader) means(name string) string {
-	if k, _, spelt := r.known.seek(name); k != nil && spelt {
-		return k.Code
-	}
-	return ""
 }
 
 func spokenLegs(k *drill.Drill) string {

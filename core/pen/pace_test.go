@@ -1,4 +1,4 @@
-package say_test
+package pen_test
 
 import (
 	"encoding/json"

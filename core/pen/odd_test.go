@@ -1,4 +1,4 @@
-package say_test
+package pen_test
 
 import (
 	"testing"
@@ -7,6 +7,7 @@ import (
 
 	"cuestart/book"
 	"cuestart/core/pattern"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
 	"cuestart/core/say"
 )
@@ -20,7 +21,7 @@ func TestOddNamesBreakNothing(t *testing.T) {
 				Players: []plan.Player{{ID: "p", First: name, Position: name}}},
 			Site: plan.Site{Zones: []plan.Zone{{ID: "a", Name: name}}},
 		}
-		r := say.NewReader(say.ContextOf(d, "rugby union", book.Drills()))
+		r := say.NewReader(pen.ContextOf(d, "rugby union", book.Drills()))
 		for _, line := range []string{"jog 3 x 40 m, in the gym", "squats 8, at the posts",
 			"hands 3 min, far half, Pell", "-35 bands", name, name + " 3 x 10, " + name, "(", "hall: plank 40 s"} {
 			assert.NotPanics(t, func() { r.ReadAll(line) }, "%q in a place called %q", line, name)

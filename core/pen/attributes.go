@@ -1,12 +1,12 @@
-package say
+package pen
 
 import (
 	"fmt"
 	"slices"
 	"strings"
 
-	"cuestart/core/pattern"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 )
 
 // Attributes prints what is said of a block beside its drills: who does it, where, led
@@ -16,25 +16,23 @@ func Attributes(d *plan.Document, b *plan.Block) string {
 	return strings.Join(p.attributes(b), ", ")
 }
 
-var heldAt = pattern.Must(`(?i)^(?:held )?(\d{1,3}(?:[:.]\d\d)?)$`)
-
 // SetAttributes reads what is said of a block beside its drills, and changes all of it:
 // what is not said any more is let go. A text that names nobody, "at 40", changes what it
 // says and leaves the rest. It fails with [plan.Problems] at the block, naming
 // what was not understood.
-func (r *Reader) SetAttributes(d *plan.Document, block, text string) (string, error) {
+func SetAttributes(r *say.Reader, d *plan.Document, block, text string) (string, error) {
 	b := d.Block(block)
 	if b == nil {
 		return "", plan.ErrNoSuchBlock
 	}
-	line, left := r.attributes(text)
+	line, left := r.ReadAttributes(text)
 	if left != "" {
 		return "", plan.In(plan.AtBlock(block, "said"), "%q is nobody, no place and no time of this plan", left)
 	}
 	w := &writer{Reader: r, doc: d}
-	if len(line.Who) == 0 && line.besides() {
-		whole, _ := r.attributes(Attributes(d, b))
-		line = whole.with(line)
+	if len(line.Who) == 0 && saysMore(&line) {
+		whole, _ := r.ReadAttributes(Attributes(d, b))
+		line = with(whole, line)
 	}
 	who := w.ids(line.Who)
 	if d.Nobody(who) {
@@ -64,18 +62,18 @@ func (r *Reader) SetAttributes(d *plan.Document, block, text string) (string, er
 }
 
 // when tells whether a line says when.
-func (l *Line) when() bool {
+func when(l *say.Line) bool {
 	return l.At != nil || l.Window != nil || l.Before != "" || l.After != "" || l.StraightAfter != ""
 }
 
-// besides tells whether a line says anything of a block beside who does it.
-func (l *Line) besides() bool {
-	return l.when() || l.Where != "" || l.Leader != "" || l.Loose || l.Priority != "" || l.Rounds > 0
+// saysMore tells whether a line says anything of a block beside who does it.
+func saysMore(l *say.Line) bool {
+	return when(l) || l.Where != "" || l.Leader != "" || l.Loose || l.Priority != "" || l.Rounds > 0
 }
 
 // with is a line with what another one says in place of what it says itself.
-func (l Line) with(other Line) Line {
-	if other.when() {
+func with(l say.Line, other say.Line) say.Line {
+	if when(&other) {
 		l.At, l.Window, l.Before, l.After, l.StraightAfter = other.At, other.Window, other.Before, other.After,
 			other.StraightAfter
 		l.Clocks = other.Clocks
@@ -91,25 +89,4 @@ func (l Line) with(other Line) Line {
 	}
 	l.Loose = l.Loose || other.Loose
 	return l
-}
-
-// attributes reads what a text says of a block; left is what was not understood.
-func (r *Reader) attributes(text string) (l Line, left string) {
-	list := strings.Split(tidy(text), ",")
-	for i, one := range list {
-		if m := heldAt.FindStringSubmatch(strings.TrimSpace(one)); m != nil && len(list) < 3 {
-			list[i] = "at " + m[1]
-		}
-	}
-	s := newScan(r, strings.Join(list, ","), nil)
-	s.hideQuoted()
-	s.whole(&l)
-	if m := s.take(roundsOf); m != nil {
-		l.often(m)
-		d := &Dose{}
-		s.rest(d)
-		l.RestSeconds = d.RestSeconds
-	}
-	name, note := s.name(s.text)
-	return l, strings.Trim(name+", "+note, ", ")
 }

@@ -1,4 +1,4 @@
-package say_test
+package pen_test
 
 import (
 	"encoding/json"
@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cuestart/book"
+	"cuestart/core/pen"
 	"cuestart/core/say"
 )
 
@@ -22,7 +23,7 @@ func TestNoNumberIsLost(t *testing.T) {
 	var cases struct {
 		Lines []struct{ Line string }
 	}
-	text, err := os.ReadFile("testdata/more.json")
+	text, err := os.ReadFile("../say/testdata/more.json")
 	require.NoError(t, err)
 	require.NoError(t, json.Unmarshal(text, &cases))
 	numbers, bullet := regexp.MustCompile(`\d+`), regexp.MustCompile(`^\d+[.)] `)
@@ -30,7 +31,7 @@ func TestNoNumberIsLost(t *testing.T) {
 		d := empty()
 		d.Fixed = nil
 		became := write(d, c.Line)
-		printed := strings.Join(say.Print(d, book.Drills()), "\n")
+		printed := strings.Join(pen.Print(d, book.Drills()), "\n")
 		for _, b := range became {
 			printed += " " + b.Problem
 		}

@@ -1,4 +1,4 @@
-package say
+package pen
 
 import (
 	"fmt"
@@ -8,11 +8,12 @@ import (
 
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 )
 
 // merged is what holds for a line: what it says, and of what it does not say the
 // heading it stands under.
-func (w *writer) merged(l *Line) Line {
+func (w *writer) merged(l *say.Line) say.Line {
 	m := *l
 	h := w.head
 	if h == nil {
@@ -38,14 +39,14 @@ func (w *writer) merged(l *Line) Line {
 		m.Rounds, m.LeastRounds, m.RestSeconds = h.Rounds, h.LeastRounds, h.RestSeconds
 	}
 	m.Loose = m.Loose || h.Loose
-	if m.forms == (forms{}) {
-		m.forms = h.forms
+	if m.Forms == (say.Forms{}) {
+		m.Forms = h.Forms
 	}
 	return m
 }
 
 // When is when a line is held, in one form; "" where it is not.
-func (l *Line) When() string {
+func When(l *say.Line) string {
 	at := func(p *int) string {
 		if p == nil {
 			return ""
@@ -59,18 +60,18 @@ func (l *Line) When() string {
 }
 
 // together is what the lines of one block have in common.
-func (l *Line) together(phase drill.Phase) string {
+func together(l *say.Line, phase drill.Phase) string {
 	return strings.Join([]string{string(phase), strings.Join(l.Who, ",") + "-" + strings.Join(l.Not, ","), l.Where,
-		l.Leader, l.Priority, l.When(), l.Before, l.After, l.StraightAfter, strconv.Itoa(l.Rounds),
-		fmt.Sprint(l.forms)}, "|")
+		l.Leader, l.Priority, When(l), l.Before, l.After, l.StraightAfter, strconv.Itoa(l.Rounds),
+		fmt.Sprint(l.Forms)}, "|")
 }
 
 // into is the block that a line belongs to: the one that is being filled, or a new one.
-func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, string) {
-	key := l.together(phase)
-	if w.head != nil && w.head.Name != "" || w.head == nil && l.para {
+func (w *writer) into(l *say.Line, phase drill.Phase, name string) (*plan.Block, string) {
+	key := together(l, phase)
+	if w.head != nil && w.head.Name != "" || w.head == nil && l.Para {
 		// a heading's, or a paragraph's lines are one block, whatever phases they are of
-		key = l.together("")
+		key = together(l, "")
 	}
 	if b := w.doc.Block(w.block); b != nil && w.only {
 		if len(b.Items) >= plan.MaxItems {
@@ -89,12 +90,12 @@ func (w *writer) into(l *Line, phase drill.Phase, name string) (*plan.Block, str
 }
 
 // begin begins a new block with a line, whose lines have key in common.
-func (w *writer) begin(l *Line, phase drill.Phase, name, key string) (*plan.Block, string) {
+func (w *writer) begin(l *say.Line, phase drill.Phase, name, key string) (*plan.Block, string) {
 	who := w.audience(l)
 	if w.doc.Nobody(who) {
 		who = []string{plan.Everyone}
 	}
-	b := plan.Block{Name: short(capital(name)), Phase: phase, Who: who, Priority: plan.Should,
+	b := plan.Block{Name: say.Short(say.Capital(name)), Phase: phase, Who: who, Priority: plan.Should,
 		Excusable: slices.Contains(who, plan.Everyone), Loose: l.Loose,
 		Rounds: min(l.Rounds, 20), LeastRounds: min(l.LeastRounds, 20), RoundRest: min(int(l.RestSeconds), 600),
 		Form: l.Form, Split: l.Split, Change: min(l.Change, 600), Pick: min(l.Pick, plan.MaxItems), On: l.On,
@@ -105,7 +106,7 @@ func (w *writer) begin(l *Line, phase drill.Phase, name, key string) (*plan.Bloc
 	// What is for others, or elsewhere, than the heading's first line is not what it names.
 	if w.named = w.head != nil && w.head.Name != "" && w.headed != w.head; w.named {
 		w.headed = w.head
-		b.Name = short(capital(w.head.Name))
+		b.Name = say.Short(say.Capital(w.head.Name))
 		b.Note = strings.TrimSpace(strings.Join(append(slices.Clone(w.head.Cues), w.head.Note), "\n"))
 	}
 	b.Zone, b.Leader = w.zoneID(l.Where), w.leaderID(l.Leader)
@@ -157,10 +158,10 @@ func (w *writer) leaderID(name string) string {
 }
 
 // hold holds a new block as its line says; it returns what cannot be.
-func (w *writer) hold(b *plan.Block, l *Line) string {
-	to := plan.Holds{At: l.moment(l.At)}
+func (w *writer) hold(b *plan.Block, l *say.Line) string {
+	to := plan.Holds{At: moment(l, l.At)}
 	if l.Window != nil {
-		to.From, to.Until = l.moment(l.Window[0]), l.moment(l.Window[1])
+		to.From, to.Until = moment(l, l.Window[0]), moment(l, l.Window[1])
 	}
 	var lost []string
 	link := func(name string, event *string, block func(id string)) {
@@ -168,7 +169,7 @@ func (w *writer) hold(b *plan.Block, l *Line) string {
 			return
 		}
 		for _, f := range w.doc.Fixed {
-			if event != nil && fold(f.Name) == fold(name) {
+			if event != nil && say.Fold(f.Name) == say.Fold(name) {
 				*event = f.ID
 				return
 			}
@@ -205,11 +206,11 @@ func (w *writer) blockID(name, but string) string {
 			if b.ID == but {
 				continue
 			}
-			if like(fold(b.Name), fold(name)) {
+			if like(say.Fold(b.Name), say.Fold(name)) {
 				return b.ID
 			}
 			for _, item := range b.Items {
-				if like(fold(item.Drill.Name), fold(name)) {
+				if like(say.Fold(item.Drill.Name), say.Fold(name)) {
 					return b.ID
 				}
 			}

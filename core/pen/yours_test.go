@@ -1,4 +1,4 @@
-package say_test
+package pen_test
 
 import (
 	"encoding/json"
@@ -12,6 +12,7 @@ import (
 
 	"cuestart/book"
 	"cuestart/core/clock"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
 	"cuestart/core/say"
 )
@@ -43,7 +44,7 @@ scrum engagement x 4, Pell`,
 
 // reader is one of a plan.
 func reader(d *plan.Document) *say.Reader {
-	of := say.ContextOf(d, "rugby-union", book.Drills())
+	of := pen.ContextOf(d, "rugby-union", book.Drills())
 	of.Index = index
 	return say.NewReader(of)
 }
@@ -64,7 +65,7 @@ func compact(t *testing.T, d *plan.Document) (lines []string) {
 // words are a plan's words, and how many of their lines are written anew.
 func words(d *plan.Document) (text string, anew int) {
 	var lines []string
-	for _, l := range reader(d).YourWords(d) {
+	for _, l := range pen.YourWords(reader(d), d) {
 		if lines = append(lines, l.Text); l.Anew {
 			anew++
 		}
@@ -76,14 +77,14 @@ func words(d *plan.Document) (text string, anew int) {
 func TestWordsStayWithThePlan(t *testing.T) {
 	for n, text := range lists {
 		d := empty()
-		reader(d).Rewrite(d, text)
+		pen.Rewrite(reader(d), d, text)
 		require.NoError(t, d.Validate())
 		again, anew := words(d)
 		assert.Equal(t, text, again)
 		assert.Zero(t, anew)
 
 		was := d.Clone()
-		reader(d).Rewrite(d, again)
+		pen.Rewrite(reader(d), d, again)
 		assert.Equal(t, compact(t, was), compact(t, d), "list %d read again", n)
 	}
 }
@@ -92,7 +93,7 @@ func TestWordsStayWithThePlan(t *testing.T) {
 // again with a line edited.
 func TestWhatWasSetByHandIsLeftAlone(t *testing.T) {
 	d := empty()
-	reader(d).Rewrite(d, lists[0])
+	pen.Rewrite(reader(d), d, lists[0])
 	find := func(name string) (*plan.Block, int) {
 		for b := range d.AllBlocks() {
 			for i := range b.Items {
@@ -124,7 +125,7 @@ func TestWhatWasSetByHandIsLeftAlone(t *testing.T) {
 	assert.LessOrEqual(t, anew, 4, "only what was changed is written anew:\n%s", text)
 
 	was := d.Clone()
-	reader(d).Rewrite(d, strings.Replace(text, "broad jumps 5", "broad jumps 8", 1))
+	pen.Rewrite(reader(d), d, strings.Replace(text, "broad jumps 5", "broad jumps 8", 1))
 	for _, k := range []string{"Leg swing", "Scrum engagement", "Easy jog"} {
 		now, _ := find(k)
 		before := was.Block(now.ID)
@@ -140,7 +141,7 @@ func TestWhatWasSetByHandIsLeftAlone(t *testing.T) {
 func TestAnyLineMayGo(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		d := empty()
-		reader(d).Rewrite(d, rapid.SampledFrom(lists).Draw(t, "list"))
+		pen.Rewrite(reader(d), d, rapid.SampledFrom(lists).Draw(t, "list"))
 		for b := range d.AllBlocks() { // as nobody writes it
 			b.Why, b.Pace = "by hand "+b.ID, 1.1
 		}
@@ -153,7 +154,7 @@ func TestAnyLineMayGo(t *testing.T) {
 		} else {
 			lines = append(lines[:at:at], append([]string{"gate opener 6 a side"}, lines[at:]...)...)
 		}
-		reader(d).Rewrite(d, strings.Join(lines, "\n"))
+		pen.Rewrite(reader(d), d, strings.Join(lines, "\n"))
 		if err := d.Validate(); err != nil {
 			t.Fatalf("%v", err)
 		}
@@ -179,14 +180,21 @@ func TestAnyLineMayGo(t *testing.T) {
 	})
 }
 
-func ExampleReader_YourWords() {
+func ExampleYourWords() {
 	d := empty()
-	reader(d).Rewrite(d, "- gate opener 6 a side, slow\n- sprints 3 x 20 m")
+	pen.Rewrite(reader(d), d, "- gate opener 6 a side, slow\n- sprints 3 x 20 m")
 	d.Blocks[len(d.Blocks)-1].Items[0].Drill.Range.Target = 4 // by hand
-	for _, l := range reader(d).YourWords(d) {
+	for _, l := range pen.YourWords(reader(d), d) {
 		fmt.Println(l.Text)
 	}
 	// Output:
 	// - gate opener 6 a side, slow
 	// - Sprints 4 x 20 m
+}
+
+func TestEnglishListsAreNotTakenForSpanish(t *testing.T) {
+	for _, list := range append(lists, strings.Split("squats 10 a side\nplank 30 s each leg\nhinge con band 8",
+		"\n")...) {
+		assert.False(t, say.Spanish(strings.Split(list, "\n")) && !strings.Contains(list, " con "), list)
+	}
 }

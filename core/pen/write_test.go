@@ -1,4 +1,4 @@
-package say_test
+package pen_test
 
 import (
 	"bytes"
@@ -16,6 +16,7 @@ import (
 	"cuestart/book"
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
 	"cuestart/core/say"
 	"cuestart/docs/formats"
@@ -49,11 +50,11 @@ func empty() *plan.Document {
 
 var index = say.NewIndex(book.Drills(), "")
 
-func write(d *plan.Document, text string) []say.Became {
-	of := say.ContextOf(d, "rugby-union", book.Drills())
+func write(d *plan.Document, text string) []pen.Became {
+	of := pen.ContextOf(d, "rugby-union", book.Drills())
 	of.Index = index
 	r := say.NewReader(of)
-	became := r.Write(d, r.ReadAll(text), "")
+	became := pen.Write(r, d, r.ReadAll(text), "")
 	return became
 }
 
@@ -246,7 +247,7 @@ func TestAPlanPrintedAndReadAgainIsTheSame(t *testing.T) {
 			}
 			d.SetHold(id, to)
 		}
-		text := strings.Join(say.Print(d, drills), "\n")
+		text := strings.Join(pen.Print(d, drills), "\n")
 		again := empty()
 		again.Fixed = nil
 		write(again, text)
@@ -254,7 +255,7 @@ func TestAPlanPrintedAndReadAgainIsTheSame(t *testing.T) {
 		if rapid.IntRange(0, 4).Draw(t, "words") == 0 {
 			was := shape(d)
 			lines, _ := words(d)
-			reader(d).Rewrite(d, lines)
+			pen.Rewrite(reader(d), d, lines)
 			assert.Equal(t, was, shape(d), lines)
 		}
 	})
@@ -283,12 +284,12 @@ func TestWrittenPlansStayThemselves(t *testing.T) {
 		assert.Equal(t, shape(d), shape(&read), "through a file")
 		again := empty()
 		again.Fixed = nil
-		lines := strings.Join(say.Print(&read, book.Drills()), "\n")
+		lines := strings.Join(pen.Print(&read, book.Drills()), "\n")
 		write(again, lines)
 		assert.Equal(t, shape(d), shape(again), said+lines)
 		own, _ := words(d)
 		was := shape(d)
-		reader(d).Rewrite(d, own)
+		pen.Rewrite(reader(d), d, own)
 		assert.Equal(t, was, shape(d), own)
 	}
 }
@@ -331,14 +332,14 @@ func TestWhatIsSaidBesideABlock(t *testing.T) {
 	} {
 		d := empty()
 		write(d, "jog 3 x 60 m\n\nhands 3 min, backs, near half, Pell")
-		r := say.NewReader(say.ContextOf(d, "rugby-union", book.Drills()))
-		_, err := r.SetAttributes(d, d.Blocks[1].ID, text)
+		r := say.NewReader(pen.ContextOf(d, "rugby-union", book.Drills()))
+		_, err := pen.SetAttributes(r, d, d.Blocks[1].ID, text)
 		require.NoError(t, err, text)
-		said := say.Attributes(d, &d.Blocks[1])
+		said := pen.Attributes(d, &d.Blocks[1])
 		assert.Equal(t, again, said, text)
 		require.NoError(t, d.Validate(), text)
 		once := d.Clone()
-		_, err = r.SetAttributes(d, d.Blocks[1].ID, said)
+		_, err = pen.SetAttributes(r, d, d.Blocks[1].ID, said)
 		require.NoError(t, err, said)
 		assert.Equal(t, shape(once), shape(d), "%s: what is said back is the same", text)
 	}
@@ -353,7 +354,8 @@ func TestWhatIsSaidBesideABlock(t *testing.T) {
 		d := empty()
 		write(d, "hands 3 min, backs")
 		was := shape(d)
-		_, err := say.NewReader(say.ContextOf(d, "rugby-union", book.Drills())).SetAttributes(d, d.Blocks[0].ID, text)
+		_, err := pen.SetAttributes(say.NewReader(pen.ContextOf(d, "rugby-union", book.Drills())), d, d.Blocks[0].ID,
+			text)
 		if says != "" {
 			assert.ErrorContains(t, err, says, text)
 		}
@@ -365,11 +367,11 @@ func TestWhatIsSaidBesideABlock(t *testing.T) {
 
 func TestWorkBeginsAsEarlyAsItsListSays(t *testing.T) {
 	d := empty()
-	of := say.ContextOf(d, "rugby-union", book.Drills())
+	of := pen.ContextOf(d, "rugby-union", book.Drills())
 	of.Index = index
 	r := say.NewReader(of)
 	text := "Kick 7pm\nT-90 bands 10\njog 2 laps\nT-20 sprints 3 x 20 m"
-	was := r.Rewrite(d, text)
+	was := pen.Rewrite(r, d, text)
 	assert.Equal(t, 90*60, d.Open.Before)
 	assert.Equal(t, "Your list says 19:00, this session starts at 15:00: change one of them", was[0].Noted)
 	assert.Equal(t, "Work begins at 90′, as this says", was[1].Noted)
@@ -379,4 +381,18 @@ func TestWorkBeginsAsEarlyAsItsListSays(t *testing.T) {
 	assert.Empty(t, say.StartSaid(d, "KO 3pm"))
 	assert.Empty(t, say.StartSaid(d, "ko 3.00 sharp"))
 	assert.Empty(t, say.StartSaid(d, "starters 10 throws"))
+}
+
+func TestWhatADayEndsWithIsSaidAgain(t *testing.T) {
+	for head, line := range map[string]string{"After the bell:": "Bell", "--- After the final whistle": "Final whistle",
+		"after the lift": "End of the lift", "Cool down:": "Final whistle"} {
+		d := empty()
+		write(d, "jog 2 min\n"+head+"\nroll calves 30 s")
+		require.Len(t, d.Lists, 1, head)
+		assert.Equal(t, []any{plan.AfterEnd, line}, []any{d.Lists[0].When, d.Lists[0].Line}, head)
+		again := empty()
+		write(again, strings.Join(pen.Print(d, book.Drills()), "\n"))
+		assert.Equal(t, shape(d), shape(again), head)
+		assert.Equal(t, line, again.Lists[0].Line, head)
+	}
 }
