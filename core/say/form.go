@@ -253,7 +253,7 @@ func ListHead(when plan.When) Line {
 
 // section reads the head of a part of the list: a phase, or a list with a line of its own;
 // what stands behind it.
-func (r *Reader) section(l *Line, text string) (rest string, only bool) {
+func (k *knower) section(l *Line, text string) (rest string, only bool) {
 	head, rest, colon := strings.Cut(text, ":")
 	if m := afterWhich.FindStringSubmatch(text); m != nil && !colon {
 		l.List, l.Phase, l.Ends = plan.AfterEnd, string(drill.After), ends[Fold(m[1])]
@@ -270,13 +270,13 @@ func (r *Reader) section(l *Line, text string) (rest string, only bool) {
 			return strings.TrimSpace(rest), true
 		}
 	}
-	if phase, rest := r.heading(text); phase != "" {
+	if phase, rest := k.heading(text); phase != "" {
 		l.Phase = phase
 		return rest, true
 	}
-	if head, rest, parted := strings.Cut(text, ","); parted && !l.Part && r.Phase(head) != "" &&
+	if head, rest, parted := strings.Cut(text, ","); parted && !l.Part && k.Phase(head) != "" &&
 		!anyDigitOrQuote.MatchString(rest) {
-		l.Phase, l.Note = r.Phase(head), strings.TrimSpace(rest)
+		l.Phase, l.Note = k.Phase(head), strings.TrimSpace(rest)
 		return "", true
 	}
 	return text, false

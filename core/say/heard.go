@@ -415,7 +415,7 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 		d.Kind, d.HoldSeconds, d.Breaths, d.Reps = drill.Hold, a.Hold, whole(a.Breaths), max(1, whole(a.Reps))
 	case a.Reps > 0 || len(a.Parts) > 0:
 		d.Kind, d.Reps, d.HoldSeconds, d.Breaths = drill.Reps, whole(a.Reps), a.Hold, whole(a.Breaths)
-		r.heardParts(a, d)
+		heardParts(a, d)
 	case (d.Effort > 0 || d.Efforts != nil) && (lexicon{r}).Goes(name):
 		d.Kind, d.Trips = drill.Travel, max(1, len(d.Efforts))
 	default:
@@ -436,7 +436,7 @@ func (r *Reader) heardDose(a *hear.Amount, name string) *Dose {
 
 // eachSide takes each for each side where every drill of the book that may be meant has two: "lunge & overhead reach x5
 // each".
-func (r *Reader) eachSide(l *Line) {
+func (k *knower) eachSide(l *Line) {
 	d := l.Dose
 	if d == nil || !d.each || d.SaidSides != 0 || d.Sides != 1 || d.Parts != nil || l.Code != "" ||
 		d.Kind != drill.Reps && d.Kind != drill.Hold {
@@ -446,7 +446,7 @@ func (r *Reader) eachSide(l *Line) {
 		return
 	}
 	for _, name := range l.Likely {
-		if k, _ := r.Index.Find(name); (k == nil || k.Dose.Sides != 2) && !oneLimb.MatchString(l.Name) {
+		if known, _ := k.Index.Find(name); (known == nil || known.Dose.Sides != 2) && !oneLimb.MatchString(l.Name) {
 			return
 		}
 	}
@@ -496,7 +496,7 @@ var gaits = Spaced(`\b(?:runs?|sprints?|jogs?|strides?|shuffles?|cross-steps|car
 func whole(n float64) int { return int(math.Round(n)) }
 
 // heardWay is an amount of lengths, or of laps.
-func (r *Reader) heardWay(a *hear.Amount, d *Dose, name string) {
+func (k *knower) heardWay(a *hear.Amount, d *Dose, name string) {
 	ways := max(1, whole(a.Ways), whole(a.Sides)) // there one way and back the other is two lengths
 	d.Directions, d.Sides, d.SaidSides = 0, nil, 0
 	d.Kind, d.Trips, d.Metres, d.To = drill.Travel, max(1, whole(a.Trips))*ways, math.Round(1000*a.Metres)/1000, a.To
@@ -504,7 +504,7 @@ func (r *Reader) heardWay(a *hear.Amount, d *Dose, name string) {
 		d.Metres = unmeasured
 	}
 	if a.Laps > 0 {
-		d.Laps, d.Metres = max(0.5, a.Laps)*max(1, a.Ways), r.wayRound(name)
+		d.Laps, d.Metres = max(0.5, a.Laps)*max(1, a.Ways), k.wayRound(name)
 		if d.Trips = whole(d.Laps); d.Laps != math.Trunc(d.Laps) { // a lap and a half is one way
 			d.Trips, d.Metres = 1, math.Round(d.Laps*d.Metres)
 		}
@@ -517,7 +517,7 @@ const unmeasured = 20
 var shuttle = pattern.Must(`\b(\d{1,2})-(\d{1,2})-(\d{1,2})\b`)
 
 // heardParts are parts with counts of their own: of two that are alike one with two sides or ways.
-func (r *Reader) heardParts(a *hear.Amount, d *Dose) {
+func heardParts(a *hear.Amount, d *Dose) {
 	if len(a.Parts) == 0 {
 		return
 	}

@@ -316,10 +316,10 @@ func (x *Index) prefix(text string) (length int) {
 	return length
 }
 
-// means is the code of the drill that a name means; "" where it is none.
-func (r *Reader) Means(name string) string {
-	if k, _, spelt := r.Index.seek(name); k != nil && spelt {
-		return k.Code
+// Means is the code of the drill that a name means; "" where it is none.
+func (k *knower) Means(name string) string {
+	if known, _, spelt := k.Index.seek(name); known != nil && spelt {
+		return known.Code
 	}
 	return ""
 }

@@ -273,7 +273,7 @@ var wayHome = pattern.Must(`(?i)^(?:walk|jog|run|swim|skate|easy) (?:back|home|i
 // overlooks tells whether the rules took for something else what the other reading knows: strokes in a name for
 // its parts, a line of the ground and so many lengths for two times, where something is sent from for where
 // people go.
-func (r *Reader) overlooks(ruled, heard *Line) bool {
+func overlooks(ruled, heard *Line) bool {
 	h, d := heard.Dose, ruled.Dose
 	if h == nil {
 		return false
@@ -295,8 +295,8 @@ var unitLeft = pattern.Must(`(?i)^(?:minutes?|mins?|seconds?|secs?|metres?|yards
 var forbids = pattern.Must(`(?i)^(?:don'?t|don’t|never|nobody)\b|^(?:then )?(?:re)?join\b|^from \d+\b.* joins?\b|^(?:at|from) \d{1,2} (?:they|we|you|everyone|everybody|all)\b|^(?:in |make |form )?(?:\d+|two|three|four|five|six|a) (?:even |equal |big )?(?:lines|groups|circles?|rows|queues|teams)\b`)
 
 // ownTime tells whether a line is of one player, at a time: strapping, the physio's table.
-func (r *Reader) OwnTime(l *Line) bool {
-	return len(l.Who) == 1 && l.Window != nil && l.Dose == nil && slices.ContainsFunc(r.Players, func(p Player) bool {
+func (k *knower) OwnTime(l *Line) bool {
+	return len(l.Who) == 1 && l.Window != nil && l.Dose == nil && slices.ContainsFunc(k.Players, func(p Player) bool {
 		return strconv.Itoa(p.Number) == l.Who[0] || p.Name == l.Who[0]
 	})
 }
@@ -307,7 +307,7 @@ const doubtful, hopeless, vain = 4.6, 3.2, 0.5
 // explained tells whether a line says what only the rules know.
 func (r *Reader) explained(ruled, heard *Line) bool {
 	several := heard.Is == IsCombo && (heard.Times > 1 || heard.Score >= 7) || heard.Is == IsChoice
-	if r.surely(ruled, heard) {
+	if clearly(ruled, heard) {
 		return false
 	}
 	if r.otherwise(ruled, heard) {
@@ -337,7 +337,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 	if ruled.Is == IsDrill && heard.Is == IsDrill && heard.Score >= vain && len(lost(heard, heard.Said)) == 0 {
 		return r.fuller(ruled, heard)
 	}
-	if several || len(lost(ruled, ruled.Said)) > 0 || likelier(ruled, heard) || r.overlooks(ruled, heard) ||
+	if several || len(lost(ruled, ruled.Said)) > 0 || likelier(ruled, heard) || overlooks(ruled, heard) ||
 		slices.ContainsFunc(slices.Concat(ruled.Cues, strings.Split(ruled.Note, ", ")), unitLeft.MatchString) {
 		return false
 	}
@@ -352,7 +352,7 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 			h.SaidSides == 2 && d.Kind == drill.Grid && h.Directions > 1 || d.halves()) {
 		return false
 	}
-	return r.knows(ruled, heard) || ruled.plans() > heard.plans() || ruled.Dose.structured() || r.agree(ruled, heard) ||
+	return r.knows(ruled, heard) || ruled.plans() > heard.plans() || ruled.Dose.structured() || agree(ruled, heard) ||
 		heard.Is == IsDrill && heard.Score < doubtful && ruled.Dose != nil
 }
 
@@ -363,15 +363,15 @@ func (r *Reader) allKnown(ruled, heard *Line) bool {
 	return heard.Code == "" && !slices.ContainsFunc(ruled.Drills, strange) || !slices.ContainsFunc(ruled.Drills, bare)
 }
 
-// surely tells whether what was heard is so sure, or what was ruled so bare of sense, that nothing
+// clearly tells whether what was heard is so sure, or what was ruled so bare of sense, that nothing
 // else is looked at.
-func (r *Reader) surely(ruled, heard *Line) bool {
+func clearly(ruled, heard *Line) bool {
 	elsewhen := heard.At != nil && (ruled.At == nil || *ruled.At != *heard.At)
 	if clockFirst.MatchString(ruled.Said) && elsewhen && ruled.Is != IsFixed { // 14:20 is nothing to hold
 		return true
 	}
 	heads := heard.Is == IsBlock && heard.Score >= 8 && ruled.Is == IsDrill && ruled.Code == ""
-	return heads || inSets(ruled, heard) || ruled.Dose.bogus(heard.Dose) || r.oneThing(ruled, heard)
+	return heads || inSets(ruled, heard) || ruled.Dose.bogus(heard.Dose) || oneThing(ruled, heard)
 }
 
 // likelier tells whether what was heard as a time, a heading or something fixed is likelier than
@@ -424,7 +424,7 @@ func (r *Reader) fuller(ruled, heard *Line) bool {
 	case shaped, eachSide(ruled, heard), morePeople(ruled, heard), r.wholeName(ruled, heard):
 		return true
 	}
-	alike := r.agree(ruled, heard) && heard.plans() <= ruled.plans() && !ruled.Dose.halves() &&
+	alike := agree(ruled, heard) && heard.plans() <= ruled.plans() && !ruled.Dose.halves() &&
 		(heard.Dose == nil || heard.Dose.SaidSides <= ruled.Dose.SaidSides)
 	return alike || ruled.runs() > heard.runs() || ruled.plans() > heard.plans()
 }
@@ -450,7 +450,7 @@ func surely(ruled, heard *Line) bool {
 
 // oneThing tells whether a line's words say that one thing is done, of which the rules make several, and more than
 // parts of the body: those have a drill each.
-func (r *Reader) oneThing(ruled, heard *Line) bool {
+func oneThing(ruled, heard *Line) bool {
 	if ruled.Is != IsDrills || heard.Is != IsDrill || heard.Dose == nil {
 		return false
 	}
@@ -528,7 +528,7 @@ func inSets(ruled, heard *Line) bool {
 }
 
 // agree tells whether two readings are of the same drill and as much of it.
-func (r *Reader) agree(a, b *Line) bool {
+func agree(a, b *Line) bool {
 	if a.Is != IsDrill || b.Is != IsDrill || (a.Dose == nil) != (b.Dose == nil) ||
 		len(a.Who) != len(b.Who)+len(b.Whom) {
 		return false

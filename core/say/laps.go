@@ -76,16 +76,16 @@ func (s *counting) wayBack(l *Line, d *Dose) {
 }
 
 // wayRound is how far it is once round the place that a line names, else that of the sport.
-func (r *Reader) wayRound(said string) float64 {
+func (k *knower) wayRound(said string) float64 {
 	usual := 0.0
-	if r.Plays != nil {
-		usual = r.Plays.Round()
+	if k.Plays != nil {
+		usual = k.Plays.Round()
 	}
 	for _, w := range ways {
 		if strings.Contains(said, w.word) {
 			return w.metres
 		}
-		if usual == 0 && w.word == usualWay[r.Sport] {
+		if usual == 0 && w.word == usualWay[k.Sport] {
 			usual = w.metres
 		}
 	}

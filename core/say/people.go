@@ -167,10 +167,10 @@ func (s *scan) lead(l *Line, name string) bool {
 }
 
 // zone is a place by its name; by its last word where that says enough.
-func (r *Reader) zone(text string, partly bool) string {
+func (k *knower) zone(text string, partly bool) string {
 	text = Fold(text)
 	found := ""
-	for _, z := range r.Zones {
+	for _, z := range k.Zones {
 		if Fold(z) == text {
 			return z
 		}
@@ -185,18 +185,18 @@ func (r *Reader) zone(text string, partly bool) string {
 }
 
 // audience reads a list of people; nil where any of it is none.
-func (r *Reader) audience(text string) (who []string) {
+func (k *knower) audience(text string) (who []string) {
 	if slices.Contains(everyoneNames, Fold(text)) {
 		return []string{"*"}
 	}
-	if one := r.person(text); one != "" {
+	if one := k.person(text); one != "" {
 		return []string{one}
 	}
 	parts := parted.Split(text, -1)
 	for _, part := range parts {
-		one := r.person(part)
+		one := k.person(part)
 		if one == "" {
-			one = r.shirt(part, len(parts) > 1)
+			one = k.shirt(part, len(parts) > 1)
 		}
 		if one == "" {
 			return nil
@@ -207,9 +207,9 @@ func (r *Reader) audience(text string) (who []string) {
 }
 
 // person is a unit or player by name.
-func (r *Reader) person(name string) string {
+func (k *knower) person(name string) string {
 	name = Fold(name)
-	for _, one := range r.people {
+	for _, one := range k.people {
 		if one.fold == name {
 			return one.is
 		}
@@ -217,8 +217,8 @@ func (r *Reader) person(name string) string {
 	if isPlace(name) {
 		return ""
 	}
-	for _, one := range r.people { // backs for back, kickers for kicker
-		if (slices.Contains(r.Units, one.is) || slices.Contains(r.Positions, one.is)) &&
+	for _, one := range k.people { // backs for back, kickers for kicker
+		if (slices.Contains(k.Units, one.is) || slices.Contains(k.Positions, one.is)) &&
 			strings.TrimSuffix(one.fold, "s") == strings.TrimSuffix(name, "s") && name != "" {
 			return one.is
 		}
@@ -227,7 +227,7 @@ func (r *Reader) person(name string) string {
 }
 
 // shirt is a player by number; a bare one only beside others.
-func (r *Reader) shirt(text string, bare bool) string {
+func (k *knower) shirt(text string, bare bool) string {
 	digits, hash := strings.CutPrefix(strings.TrimSpace(text), "#")
 	if !hash {
 		digits = strings.TrimSpace(strings.TrimPrefix(strings.ToLower(digits), "number"))
@@ -236,7 +236,7 @@ func (r *Reader) shirt(text string, bare bool) string {
 	if err != nil || !hash && !bare {
 		return ""
 	}
-	for _, p := range r.Players {
+	for _, p := range k.Players {
 		if p.Number == n {
 			return strconv.Itoa(n)
 		}

@@ -258,7 +258,7 @@ func hideInside(text string) string {
 
 // stockOf reads "I have ten ropes and twenty hurdles": how many there are today, by the
 // name of the kit. Nil where the text says something else.
-func (r *Reader) stockOf(text string) map[string]int {
+func (k *knower) stockOf(text string) map[string]int {
 	m := stockSaid.FindStringSubmatch(strings.TrimSuffix(text, "."))
 	if m == nil {
 		return nil
@@ -269,7 +269,7 @@ func (r *Reader) stockOf(text string) map[string]int {
 		if one == nil {
 			return nil
 		}
-		stock[r.kitNamed(one[2])] = number(one[1])
+		stock[k.kitNamed(one[2])] = number(one[1])
 	}
 	return stock
 }
@@ -281,9 +281,9 @@ var (
 )
 
 // kitNamed is kit by the name that the club or the book has for it: "hurdles" are a hurdle.
-func (r *Reader) kitNamed(said string) string {
+func (k *knower) kitNamed(said string) string {
 	said = strings.TrimSpace(said)
-	for _, kit := range slices.Concat(r.Kit, r.Index.kit) {
+	for _, kit := range slices.Concat(k.Kit, k.Index.kit) {
 		if Fold(kit) == Fold(said) || Fold(kit) == single(Fold(said)) || single(Fold(kit)) == single(Fold(said)) {
 			return kit
 		}

@@ -169,17 +169,22 @@ func (l *Line) Doubtful() bool {
 	return false
 }
 
-// Reader reads lines that speak of one context.
-type Reader struct {
+// knower knows what lines may speak of: who, where, and what else there is today.
+type knower struct {
 	Context
 	start   int // seconds of the day; -1: not known
 	lines   lineNames
 	people  []named
 	called  map[string]bool // what the people are called, folded
 	staff   []named
-	answers map[asked]bool          // to what was asked of words
-	marked  map[string]hear.Reading // lines by their marks, of those that were read
-	above   *Line                   // the last drill of a list that was read
+	answers map[asked]bool // to what was asked of words
+}
+
+// Reader reads lines that speak of one context.
+type Reader struct {
+	knower
+	marked map[string]hear.Reading // lines by their marks, of those that were read
+	above  *Line                   // the last drill of a list that was read
 }
 
 // NewReader is a reader of lines about a plan.
@@ -189,8 +194,8 @@ func NewReader(c Context) *Reader {
 			c.Phases = append(c.Phases, string(p))
 		}
 	}
-	r := &Reader{Context: c, start: dayTime(c.Start), called: map[string]bool{},
-		answers: map[asked]bool{}, marked: map[string]hear.Reading{}}
+	r := &Reader{marked: map[string]hear.Reading{}, knower: knower{Context: c, start: dayTime(c.Start),
+		called: map[string]bool{}, answers: map[asked]bool{}}}
 	if r.Index == nil {
 		r.Index = NewIndex(c.Book, c.Sport)
 	}
@@ -246,19 +251,19 @@ func (r *Reader) ReadAll(text string) []Line {
 }
 
 // Remember lets later lines speak of what this one puts in.
-func (r *Reader) Remember(l Line) {
+func (k *knower) Remember(l Line) {
 	switch l.Is {
 	case IsDrill, IsBlock, IsLegs:
-		if l.Name != "" && !slices.Contains(r.Blocks, l.Name) {
-			r.Blocks = append(r.Blocks, l.Name)
+		if l.Name != "" && !slices.Contains(k.Blocks, l.Name) {
+			k.Blocks = append(k.Blocks, l.Name)
 		}
 	case IsDrills:
 		for _, one := range l.Drills {
-			r.Remember(one)
+			k.Remember(one)
 		}
 	case IsFixed:
-		if !slices.Contains(r.Fixed, l.Name) {
-			r.Fixed = append(r.Fixed, l.Name)
+		if !slices.Contains(k.Fixed, l.Name) {
+			k.Fixed = append(k.Fixed, l.Name)
 		}
 	}
 }
@@ -505,8 +510,8 @@ func (s *scan) heading(line *Line, text string, heads bool) {
 
 // underHead is what stands behind the head of a part of the list, the whole line where it has
 // none; "" where the line is nothing but such a head.
-func (r *Reader) underHead(line *Line, text string) string {
-	rest, head := r.section(line, text)
+func (k *knower) underHead(line *Line, text string) string {
+	rest, head := k.section(line, text)
 	switch {
 	case head && rest == "":
 		line.Is = IsPhase
@@ -526,14 +531,14 @@ var onlyMinutes = Spaced(`^` + dec + `~(?:min|mins|minutes?|s|secs?|seconds?|')$
 var asideOf = pattern.Must(`(?i)^(?:ojo\b|no [a-z]|bring |don'?t |do not |never |nobody |remember |please |make sure |lead(?:er)? (?:for|of|is) |no need)|\b(?:can'?t|cannot|mustn'?t|not allowed)\b`)
 
 // aside reads what is said beside the drills: a note, what to carry, how much there is.
-func (r *Reader) aside(line *Line, text string) bool {
+func (k *knower) aside(line *Line, text string) bool {
 	if note, said := strings.CutPrefix(text, noteMark); said {
 		line.Is, line.Note = IsNote, note
 	} else if m := brings.FindStringSubmatch(text); m != nil {
 		line.Is, line.Name = IsBring, strings.TrimSpace(m[1])
 	} else if asideOf.MatchString(text) && !strings.ContainsAny(text, "0123456789") {
 		line.Is, line.Note = IsNote, text
-	} else if stock := r.stockOf(text); stock != nil {
+	} else if stock := k.stockOf(text); stock != nil {
 		line.Is, line.Stock = IsStock, stock
 	}
 	return line.Is != ""
@@ -590,20 +595,20 @@ func tidy(text string) string {
 var marked = pattern.Must(`^(?:-{2,}|#+|={2,}|\*{2,})\s*(.*?)\s*[-=#*:]*$`)
 
 // heading reads a phase, alone or before what is done in it.
-func (r *Reader) heading(text string) (phase, rest string) {
+func (k *knower) heading(text string) (phase, rest string) {
 	head, rest, colon := strings.Cut(text, ":")
 	if !colon {
-		return r.Phase(text), ""
+		return k.Phase(text), ""
 	}
-	return r.Phase(head), strings.TrimSpace(rest)
+	return k.Phase(head), strings.TrimSpace(rest)
 }
 
 func startsWithNumber(text string) bool { return text != "" && text[0] >= '0' && text[0] <= '9' }
 
 // phase is the key of a phase by any of its names; "" where it is none.
-func (r *Reader) Phase(name string) string {
+func (k *knower) Phase(name string) string {
 	name = Fold(name)
-	for _, key := range append(r.Phases, drill.Own.Key(), string(drill.After)) {
+	for _, key := range append(k.Phases, drill.Own.Key(), string(drill.After)) {
 		for _, other := range phaseNames[key] {
 			if name == other {
 				return key

@@ -168,17 +168,17 @@ func dosesInEnglish(line string) string {
 }
 
 // meant gives a drill that the book has by what its Spanish name means that drill's code.
-func (r *Reader) meant(l *Line) {
+func (k *knower) meant(l *Line) {
 	means := movement.InEnglish(l.Name)
 	if l.Code != "" || l.Name == "" || means == l.Name {
 		return
 	}
-	k, _, _ := r.Index.seek(means)
-	if k == nil {
+	known, _, _ := k.Index.seek(means)
+	if known == nil {
 		return
 	}
-	l.Code, l.Likely = k.Code, nil
-	if d := l.Dose; d != nil && d.each && d.SaidSides == 0 && k.Dose.Sides == 2 &&
+	l.Code, l.Likely = known.Code, nil
+	if d := l.Dose; d != nil && d.each && d.SaidSides == 0 && known.Dose.Sides == 2 &&
 		(d.Kind == drill.Reps || d.Kind == drill.Hold) {
 		// each is each side
 		d.Sides, d.SaidSides = 2, 2

@@ -52,14 +52,14 @@ func dayTime(text string) int {
 
 // offset is a moment in seconds from the start. With a colon and an hour of the day it
 // is the clock, unless that lies far from the start: then it is minutes and seconds.
-func (r *Reader) offset(text string) int {
+func (k *knower) offset(text string) int {
 	minutes, rest, colon := strings.Cut(strings.ReplaceAll(text, ".", ":"), ":")
 	m, _ := strconv.Atoi(minutes)
 	if !colon {
 		return -60 * m
 	}
-	if at := dayTime(text); at >= 0 && r.start >= 0 {
-		if from := at - r.start; from >= -5*3600 && from <= 3600 {
+	if at := dayTime(text); at >= 0 && k.start >= 0 {
+		if from := at - k.start; from >= -5*3600 && from <= 3600 {
 			return from
 		}
 	}
@@ -197,19 +197,19 @@ func (s *scan) links(l *Line) {
 }
 
 // target finds the longest name of something fixed or a block that a text begins with.
-func (r *Reader) target(text string) (name string, length int) {
-	for _, list := range [][]string{r.Fixed, r.Blocks} {
+func (k *knower) target(text string) (name string, length int) {
+	for _, list := range [][]string{k.Fixed, k.Blocks} {
 		for _, one := range list {
 			if n := prefixOf(text, one); n > length {
 				name, length = one, n
 			}
 		}
 	}
-	for n := len(r.Blocks) - 1; n >= 0 && length == 0; n-- { // by its first word, where that says enough
-		first, _, more := strings.Cut(r.Blocks[n], " ")
+	for n := len(k.Blocks) - 1; n >= 0 && length == 0; n-- { // by its first word, where that says enough
+		first, _, more := strings.Cut(k.Blocks[n], " ")
 		if more && len(first) > 3 {
 			if at := prefixOf(text, first); at > 0 && !strings.HasPrefix(text[at:], " of") {
-				name, length = r.Blocks[n], at
+				name, length = k.Blocks[n], at
 			}
 		}
 	}
