@@ -9,6 +9,7 @@ import (
 	"go/ast"
 	"go/parser"
 	"go/token"
+	"go/types"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -221,6 +222,56 @@ func TestNothingNestsDeepOrRunsLong(t *testing.T) {
 				f.Name.Name)
 			assert.LessOrEqual(t, depth(f.Body), deepest, "%s: %s nests too deep", files.Position(f.Pos()), f.Name.Name)
 		}
+	}
+}
+
+// mostMethods is how many methods a type may have.
+const mostMethods = 40
+
+// mostUnnamed is how many values a struct may be given without the names of their fields.
+const mostUnnamed = 3
+
+func TestTypesStaySmallAndValuesNameTheirFields(t *testing.T) {
+	files, methods, structs := token.NewFileSet(), map[string]int{}, map[string]bool{}
+	var parsed []*ast.File
+	for _, name := range sources(t, ".go") {
+		if strings.HasSuffix(name, "_test.go") || strings.HasSuffix(name, "_gen.go") {
+			continue
+		}
+		file, err := parser.ParseFile(files, name, nil, 0)
+		require.NoError(t, err)
+		parsed = append(parsed, file)
+		ast.Inspect(file, func(n ast.Node) bool {
+			switch n := n.(type) {
+			case *ast.FuncDecl:
+				if n.Recv != nil {
+					methods[filepath.Dir(name)+" "+strings.TrimPrefix(types.ExprString(n.Recv.List[0].Type), "*")]++
+				}
+			case *ast.TypeSpec:
+				if _, is := n.Type.(*ast.StructType); is {
+					structs[file.Name.Name+"."+n.Name.Name] = true
+				}
+			}
+			return true
+		})
+	}
+	for name, n := range methods {
+		assert.LessOrEqual(t, n, mostMethods, "%s is more than one thing", name)
+	}
+	for _, file := range parsed {
+		ast.Inspect(file, func(n ast.Node) bool {
+			l, ok := n.(*ast.CompositeLit)
+			if !ok || len(l.Elts) <= mostUnnamed {
+				return true
+			}
+			if _, named := l.Elts[0].(*ast.KeyValueExpr); named || l.Type == nil {
+				return true
+			}
+			of := types.ExprString(l.Type)
+			assert.False(t, structs[of] || structs[file.Name.Name+"."+of], "%s: which field is which?",
+				files.Position(l.Pos()))
+			return true
+		})
 	}
 }
 
