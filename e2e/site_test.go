@@ -136,7 +136,7 @@ var chromium = sync.OnceValue(func() context.Context {
 		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true),
 		chromedp.Flag("hide-scrollbars", true))
 	if *figures == "" { // the core for the browser runs for moments only: it is not worth making it faster
-		options = append(options, chromedp.Flag("js-flags", "--liftoff-only"))
+		options = append(options, chromedp.Flag("js-flags", "--liftoff-only --wasm-lazy-validation"))
 	}
 	if windowless, err := exec.LookPath("chromium-headless-shell"); err == nil {
 		options = append(options, chromedp.ExecPath(windowless))

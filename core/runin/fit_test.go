@@ -82,15 +82,16 @@ func TestFitDropsWhatALinkForbids(t *testing.T) {
 }
 
 // A crowded problem, left to itself, gets more drafts than one that is told its
-// steps: never a worse plan, the same each time, and no rule broken.
+// steps: never a worse plan, the same each time, no rule broken, and none below what a
+// constraint solver found in two minutes.
 func TestACrowdedProblemGetsMoreDrafts(t *testing.T) {
-	better := 0
+	better, solver := 0, map[uint64]float64{2: 40.995, 4: 72.168}
 	for seed := range uint64(6) {
 		p := runintest.Problem(seed, runintest.Tight)
 		told, err := runin.Fit(context.Background(), p, runin.DefaultSteps(p))
 		require.NoError(t, err)
 		left := fit(t, p)
-		assert.GreaterOrEqual(t, left.Value, told.Value-1e-6, seed)
+		assert.GreaterOrEqual(t, left.Value, max(told.Value-1e-6, solver[seed]-0.0001), seed)
 		if left.Value > told.Value {
 			better++
 		}
@@ -111,8 +112,6 @@ func TestNothingIsBelowASolver(t *testing.T) {
 		value float64
 	}{{name: "middle", seed: 0, size: runintest.Middle, value: 47.2087},
 		{name: "middle", seed: 13, size: runintest.Middle, value: 53.5065},
-		{name: "tight", seed: 2, size: runintest.Tight, value: 40.995},
-		{name: "tight", seed: 4, size: runintest.Tight, value: 72.168},
 		{name: "crowded", seed: 1, size: runintest.Crowded, value: 106.0962}} {
 		p := runintest.Problem(c.seed, c.size)
 		r, err := runin.Fit(context.Background(), p, 0)
