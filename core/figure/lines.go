@@ -12,6 +12,7 @@ type Line struct {
 // Lines are a body's strokes, those farther away first: an arm is the last, for it lies
 // before the trunk.
 func (f *Figure) Lines(b *Body) []Line {
+	const near, away = false, true // from who looks
 	limb := func(far bool, joints ...Joint) Line {
 		l := Line{Far: far && !f.View.Frontal()}
 		for _, j := range joints {
@@ -19,23 +20,23 @@ func (f *Figure) Lines(b *Body) []Line {
 		}
 		return l
 	}
-	spine := limb(false, Hip, MidBack, Shoulder, Neck)
+	spine := limb(near, Hip, MidBack, Shoulder, Neck)
 	spine.Trunk = true
 	if f.Turns() && !f.View.Frontal() { // its shoulders are seen beside each other
-		girdle := limb(false, FarShoulder, NearShoulder)
+		girdle := limb(near, FarShoulder, NearShoulder)
 		girdle.Trunk = true
-		return []Line{limb(true, FarShoulder, FarElbow, FarHand), limb(true, FarHip, FarKnee, FarAnkle, FarToe),
-			spine, girdle, limb(false, NearHip, Knee, Ankle, Toe), limb(false, NearShoulder, Elbow, Hand)}
+		return []Line{limb(away, FarShoulder, FarElbow, FarHand), limb(away, FarHip, FarKnee, FarAnkle, FarToe),
+			spine, girdle, limb(near, NearHip, Knee, Ankle, Toe), limb(near, NearShoulder, Elbow, Hand)}
 	}
 	if !f.View.Frontal() {
-		return []Line{limb(true, FarShoulder, FarElbow, FarHand), limb(true, FarHip, FarKnee, FarAnkle, FarToe),
-			spine, limb(false, NearHip, Knee, Ankle, Toe), limb(false, NearShoulder, Elbow, Hand)}
+		return []Line{limb(away, FarShoulder, FarElbow, FarHand), limb(away, FarHip, FarKnee, FarAnkle, FarToe),
+			spine, limb(near, NearHip, Knee, Ankle, Toe), limb(near, NearShoulder, Elbow, Hand)}
 	}
-	chest := limb(false, NearHip, FarHip, FarShoulder, NearShoulder, NearHip)
+	chest := limb(near, NearHip, FarHip, FarShoulder, NearShoulder, NearHip)
 	chest.Trunk = true
-	return []Line{chest, limb(false, Shoulder, Neck), limb(true, FarHip, FarKnee, FarAnkle, FarToe),
-		limb(false, NearHip, Knee, Ankle, Toe),
-		limb(true, FarShoulder, FarElbow, FarHand), limb(false, NearShoulder, Elbow, Hand)}
+	return []Line{chest, limb(near, Shoulder, Neck), limb(away, FarHip, FarKnee, FarAnkle, FarToe),
+		limb(near, NearHip, Knee, Ankle, Toe),
+		limb(away, FarShoulder, FarElbow, FarHand), limb(near, NearShoulder, Elbow, Hand)}
 }
 
 // Box is the room that bodies take, with what is around them.

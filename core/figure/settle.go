@@ -138,6 +138,7 @@ func (v View) turned(p Pose, by float64) Pose {
 		p.Tilt += by
 	}
 	p.Lean += by
+	const hangs = false
 	limb := func(l Limb, by float64, stands bool) Limb {
 		l = slices.Clone(l)
 		l[0] += by
@@ -147,7 +148,7 @@ func (v View) turned(p Pose, by float64) Pose {
 		return l
 	}
 	p.Leg, p.FarLeg = limb(p.Leg, -by, p.Leg[2] == 90), limb(p.FarLeg, far, p.FarLeg[2] == 90)
-	p.Arm, p.FarArm = limb(p.Arm, -by, false), limb(p.FarArm, far, false)
+	p.Arm, p.FarArm = limb(p.Arm, -by, hangs), limb(p.FarArm, far, hangs)
 	return p
 }
 

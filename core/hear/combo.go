@@ -245,7 +245,7 @@ func (h *hearing) stepped(steps []int, apart bool) Reading {
 	apart = apart || slices.ContainsFunc(steps[:len(steps)-1], func(k int) bool { return h.repeats(&h.chunks[k]) })
 	for _, k := range steps {
 		c := &h.chunks[k]
-		from, to, score := h.name(c, false)
+		from, to, score := h.name(c, later)
 		total += score
 		var own []int
 		for _, m := range slices.Concat(c.before, c.marks) {

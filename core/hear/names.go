@@ -28,6 +28,9 @@ var (
 	body = strings.Fields("hips hands feet knees arms legs chest head eyes elbows toes heels shoulders back")
 )
 
+// Whether words are the first that are done, or later ones.
+const first, later = true, false
+
 // name is how well words from to could be what is done, best trimmed: the part that is the
 // name, and its score.
 func (h *parted) name(c *chunk, first bool) (from, to int, score float64) {

@@ -59,7 +59,7 @@ func (h *parted) whoFirst() int {
 	case h.Moves(text) || h.Known(text) || c.to-c.from > 3 || len(c.marks) > 0:
 		return -1
 	}
-	_, _, score := h.name(next, true)
+	_, _, score := h.name(next, first)
 	if score > 4 && strings.HasSuffix(text, "s") && !h.Word(text) {
 		return 0
 	}
@@ -378,7 +378,7 @@ func (h *parted) step(c *chunk, later bool) bool {
 		// ten, then lift the toe
 		return false
 	}
-	_, _, score := h.name(c, false)
+	_, _, score := h.name(c, later)
 	if last := h.words[c.to-1].is; later && c.after == "," && c.to-c.from >= 2 && c.to-c.from <= 3 &&
 		(last == "back" || last == "home") {
 		return true

@@ -16,7 +16,7 @@ func (h *labelled) sharedRow() (names []naming) {
 			to++
 		}
 		n := naming{from, to}
-		if to == from || !h.done(n, false) {
+		if to == from || !h.done(n, later) {
 			break
 		}
 		names = append(names, n)

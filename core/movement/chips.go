@@ -164,7 +164,7 @@ func several(list *[]string, said, tooMany string) error {
 func works(k *drill.Drill, said string) error {
 	var u Understood
 	words := wordsOf(strings.ReplaceAll(said, "forwards and back", "forwards"))
-	u.add(words, true)
+	u.add(words, bareOfItsOwn)
 	var planes []string
 	for plane, names := range map[string][]string{"front": {"forwards", "forward", "straight"},
 		"side": {"sideways", "side", "lateral"}, "turn": {"turning", "turn", "rotation", "twist"}} {

@@ -73,9 +73,12 @@ func (u Understood) Paced(words ...string) Understood {
 // partsAlone is what a name says that has no movement in it: "ankles".
 func partsAlone(said []string) (u Understood, known bool) {
 	u = Understood{Aim: "range", Phase: drill.Mobilise, Effort: 0.3, Seconds: [3]float64{1.5, 2.5, 4}}
-	u.add(said, true)
+	u.add(said, bareOfItsOwn)
 	return u, len(u.Joints) > 0
 }
+
+// bareOfItsOwn is a movement that works only the parts of the body that are named.
+const bareOfItsOwn = true
 
 // add takes in the parts of the body that are named. Of a movement that is bare of its own,
 // such as a stretch, they are all that it works.

@@ -101,7 +101,7 @@ func understood(k *drill.Drill, name string) {
 	case drill.Hold:
 		k.Static = u.Aim == "range"
 	}
-	atPace(&k.Dose, u, true, true)
+	atPace(&k.Dose, u, ofOnesOwn, bothSides)
 }
 
 // Understands is what a line's drill is by its words, and how many seconds it takes one player
@@ -119,6 +119,9 @@ func Understands(r *say.Reader, l *say.Line) (u *movement.Understood, seconds fl
 	alone := drill.Group{People: 1, Lanes: 1}
 	return u, item.Drill.Work(item.Drill.Range.Target, alone)
 }
+
+// Whose drill it is, and how it is done, that goes at a pace.
+const ofOnesOwn, ofTheBook, bothSides = true, false, true
 
 // atPace has a dose go at the pace that its words say: one of one's own always, one of the
 // book where nobody would do it as fast or as slowly as the book has it.
@@ -191,13 +194,16 @@ func (w *writer) legs(k drill.Drill, l *say.Line, lane float64) drill.Drill {
 		Flow: drill.Continuous}
 	k.Range = drill.Range{Min: 1, Target: max(1, l.Trips), Max: max(4, l.Trips), Step: 1}
 	for _, leg := range l.Out {
-		w.leg(&k, leg, false, lane)
+		w.leg(&k, leg, wayOut, lane)
 	}
 	for _, leg := range l.Back {
-		w.leg(&k, leg, true, lane)
+		w.leg(&k, leg, wayBack, lane)
 	}
 	return k
 }
+
+// Which way of a line a drill is on.
+const wayOut, wayBack = false, true
 
 // leg adds a drill to a line, at the speed that the book knows of it.
 func (w *writer) leg(k *drill.Drill, leg say.Leg, back bool, lane float64) {

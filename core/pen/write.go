@@ -409,7 +409,7 @@ func (w *writer) item(l, with *say.Line) (plan.Item, drill.Phase) {
 			u = u.Paced(append(slices.Clone(l.Cues), l.Note)...)
 			besides(&k.Dose, usual, u)
 			sided := l.Dose == nil || l.Dose.Sides == 2 || l.Dose.SaidSides > 0 || l.Dose.Own
-			atPace(&k.Dose, u, false, sided)
+			atPace(&k.Dose, u, ofTheBook, sided)
 			k.OneSided = k.OneSided && (sided || !u.Alternates) // from side to side, as they were counted
 		}
 	}

@@ -226,6 +226,9 @@ const (
 // Priorities lists them, the heaviest first.
 var Priorities = stake.Priorities
 
+// Whether a block is the first that raises somebody's pulse.
+const FirstPulse, LaterPulse = true, false
+
 // Stakes is what decides when the block goes, with pulse telling whether it is the first that
 // raises somebody's pulse.
 func (b *Block) Stakes(pulse bool) stake.Block {

@@ -14,6 +14,9 @@ type Clash struct {
 	Name  string // what it is called
 }
 
+// Insist has what both changed stay as mine.
+const Insist = true
+
 // Merge joins two versions of a document that were made from one, base: it has what either
 // changed. Blocks, players and everything else that is listed under an id are taken whole.
 // What both changed, each otherwise, is a clash, and stays as theirs, or with insist as

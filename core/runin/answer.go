@@ -23,10 +23,10 @@ func (r *Result) Beats(other *Result) bool {
 // Proven tells whether no plan is better.
 func (r *Result) Proven() bool { return r.Bound <= r.Value+same && r.IdleBound >= r.Idle }
 
-// result writes the best state as an answer.
-func (s *searcher) result(feasible bool) *Result {
+// result writes the best state as the answer of a problem that all musts fit.
+func (s *searcher) result() *Result {
 	p := s.problem
-	r := &Result{Feasible: feasible, Stopped: s.stopped, Blocks: make([]Scheduled, len(p.Blocks))}
+	r := &Result{Feasible: true, Stopped: s.stopped, Blocks: make([]Scheduled, len(p.Blocks))}
 	for i := range p.Blocks {
 		r.Blocks[i] = Scheduled{ID: p.Blocks[i].ID}
 	}

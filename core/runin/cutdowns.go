@@ -86,7 +86,7 @@ func cutSteps(ctx context.Context, p *Problem, steps int) (list []int) {
 	if steps <= 0 {
 		steps = DefaultSteps(p)
 	}
-	short := s.shortest(steps, false)
+	short := s.shortest(steps, asOpen)
 	if short.best == nil {
 		return nil
 	}

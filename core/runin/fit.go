@@ -45,12 +45,12 @@ func fit(ctx context.Context, p *Problem, steps int) *Result {
 	s.steps, s.plenty = steps, plenty
 	s.solve()
 	if s.best != nil || s.musts == 0 {
-		return s.result(true)
+		return s.result()
 	}
 	if s.best = s.mustsAlone(steps); s.best != nil {
 		s.steps = steps
 		s.solve()
-		return s.result(true)
+		return s.result()
 	}
 	return s.partial(steps)
 }

@@ -12,14 +12,14 @@ import (
 // partial answers a problem whose musts do not fit: by how much, why, and the
 // best plan that there is when musts too may be left out.
 func (s *searcher) partial(steps int) *Result {
-	short := s.shortest(steps, false)
+	short := s.shortest(steps, asOpen)
 	result := s.most(steps)
 	if short.best != nil {
 		result.ShortBy = max(0, -int(short.bestScore)*short.unit)
 		result.Binds, result.Why = s.binding(short)
 		return result
 	}
-	if freed := s.shortest(steps, true); freed.best != nil {
+	if freed := s.shortest(steps, allFree); freed.best != nil {
 		result.Binds, result.Why = s.binding(freed)
 		result.Why += fmt.Sprintf("; what they need would have to be free %s earlier too",
 			clock.Lasting(-int(freed.bestScore)*freed.unit))
@@ -75,8 +75,13 @@ func (s *searcher) most(steps int) *Result {
 		}
 	}
 	rest.valueBound -= kept
-	return rest.result(false)
+	is := rest.result()
+	is.Feasible = false
+	return is
 }
+
+// Whether resources are free as they are open, or from any early moment.
+const asOpen, allFree = false, true
 
 // shortest finds how much earlier all would have to open for the musts to fit at their shortest;
 // with freed, resources too are free from any early moment.

@@ -32,8 +32,8 @@ func Score(p *Problem, r *Result) (value float64, idle int, err error) {
 		var list []Missed
 		if b.Excusable {
 			for _, player := range members {
-				missed += awaySeconds(p, player, clock.Window{From: s.Start, To: s.End}, false)
-				if n := awaySeconds(p, player, clock.Window{From: s.Start, To: s.End}, true); n > 0 {
+				missed += awaySeconds(p, player, clock.Window{From: s.Start, To: s.End}, butExcused)
+				if n := awaySeconds(p, player, clock.Window{From: s.Start, To: s.End}, withExcused); n > 0 {
 					list = append(list, Missed{p.Players[player].ID, n})
 				}
 			}
@@ -65,6 +65,9 @@ func (p *Problem) members(ids []string) []int {
 func (p *Problem) holds(f *Fixed, player int) bool {
 	return slices.Contains(f.Players, Everyone) || slices.Contains(f.Players, p.Players[player].ID)
 }
+
+// Whether fixed events that excuse from work count too.
+const withExcused, butExcused = true, false
 
 // awaySeconds counts the seconds of the window that fixed events take, those of excused
 // ones too or not.
@@ -104,7 +107,7 @@ func blockRules(p *Problem, r *Result, i int) error {
 		if player := &p.Players[m]; s.Start < player.Open || s.End > player.Due {
 			return fmt.Errorf("it leaves the window of %s", player.ID)
 		}
-		if !b.Excusable && (awaySeconds(p, m, clock.Window{From: s.Start, To: s.End}, true) > 0 ||
+		if !b.Excusable && (awaySeconds(p, m, clock.Window{From: s.Start, To: s.End}, withExcused) > 0 ||
 			b.walkedInto(p, m, s)) {
 			return fmt.Errorf("%s is called away", p.Players[m].ID)
 		}
@@ -112,7 +115,7 @@ func blockRules(p *Problem, r *Result, i int) error {
 	if b.Excusable && !b.going && len(members) > 0 {
 		for t := s.Start; t < s.End; t++ {
 			if !slices.ContainsFunc(members,
-				func(m int) bool { return awaySeconds(p, m, clock.Window{From: t, To: t + 1}, true) == 0 }) {
+				func(m int) bool { return awaySeconds(p, m, clock.Window{From: t, To: t + 1}, withExcused) == 0 }) {
 				return fmt.Errorf("everybody is called away")
 			}
 		}

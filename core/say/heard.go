@@ -578,7 +578,7 @@ func (r *Reader) resolve(l *Line, is *hear.Reading) {
 		}
 	}
 	if is.Where != "" {
-		if l.Where = r.zone(strings.TrimPrefix(strings.ToLower(is.Where), "the "), true); l.Where == "" {
+		if l.Where = r.zone(strings.TrimPrefix(strings.ToLower(is.Where), "the "), byLastWord); l.Where == "" {
 			l.Cues = append(l.Cues, is.Where)
 		}
 	}

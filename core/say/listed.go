@@ -181,6 +181,9 @@ var saysToGo = pattern.Must(`(?i)^(?:from|at) \d{1,2}\b(?:$|[:, ])`)
 // endToGo is a line that says at its end when it begins: "Indy -35".
 var endToGo = pattern.Must(`^(.*?[A-Za-z)])(?:,| [-–—])? (?:at )?[-–−](\d{1,3})(?: ?(?:mins?|'|′))?( \(.*\))?$`)
 
+// Which numbers count as falling.
+const onlySigned, signedOrNot = true, false
+
 // falls tells whether several lines begin or end with numbers that fall, as minutes to go do; signed
 // tells whether only those with a minus count.
 func falls(lines []string, signed bool) bool {
@@ -208,6 +211,9 @@ func falls(lines []string, signed bool) bool {
 
 // labelled is a line of several drills under a word that says what they are: "bands: ER 10, IR 10".
 var labelled = pattern.Must(`^((?:drills|dynamics?|moves|run drills|running drills|sprint drills|mobility|footwork|movement prep) \d+ ?(?:m|yds?|yards|metres)(?: x ?\d+)?|[A-Za-z][A-Za-z'&/ -]*?(?: (?:on|at) (?:the )?\d{1,2}m?)?(?: in [2345]s)?(?: \([^)]*\))?|[Ii]n (?:[2345]s|pairs|twos|threes|fours))(?: ?: | [-–—] )(\S.*)$`)
+
+// Whether a line stands among headings.
+const aPeer, noPeer = true, false
 
 // unfold parts a line of several drills, each with its own amount, from the word before them that says
 // what they are; nil where it is no such line. Parts and sides of one drill stay with it. A peer of headings
@@ -281,7 +287,7 @@ func partEnds(typed, lines []string) []bool {
 	for i, line := range lines {
 		text := strings.TrimSpace(line)
 		_, m := unmark(typed[i], letters > 1)
-		_, drills := unfold(line, false, func(string) bool { return false })
+		_, drills := unfold(line, noPeer, func(string) bool { return false })
 		if drills != nil && among(typed, lines, i) {
 			drills, text = nil, "inner"
 		}
@@ -295,7 +301,7 @@ func partEnds(typed, lines []string) []bool {
 		// it has a time of its own
 		case open && (atEnd.MatchString(text) || clockFront.MatchString(text)) && in <= deep:
 			ends[i] = true
-			_, own := unfold(line, true, func(string) bool { return false })
+			_, own := unfold(line, aPeer, func(string) bool { return false })
 			open, under = own != nil || labelled.MatchString(text), -1
 		case open && (under == -1 && in <= deep || under > unmarked && m == under && in <= deep || in < deep ||
 			m == unmarked && below > unmarked && in <= deep):
@@ -311,7 +317,7 @@ func partEnds(typed, lines []string) []bool {
 // drill each: the word heads nothing, it is told of them.
 func among(typed, lines []string, i int) bool {
 	nobody := func(string) bool { return false }
-	_, m := unmark(typed[i], false)
+	_, m := unmark(typed[i], noLetters)
 	plain, labels, under := 0, 1, m == numbered
 	for _, step := range []int{-1, 1} {
 		for n := i + step; n >= 0 && n < len(lines); n += step {
@@ -321,7 +327,7 @@ func among(typed, lines []string, i int) bool {
 				under = under || heading && step < 0
 				break
 			}
-			if head, drills := unfold(lines[n], false, nobody); drills != nil && head != "" {
+			if head, drills := unfold(lines[n], noPeer, nobody); drills != nil && head != "" {
 				labels++
 			} else if anyAmount.MatchString(text) && !strings.HasPrefix(text, noteMark) && !labelled.MatchString(text) {
 				plain++

@@ -36,6 +36,9 @@ var (
 	byPicture = pattern.Must(`^\s*(?:[\x{2190}-\x{21FF}\x{2600}-\x{27BF}\x{2B00}-\x{2BFF}\x{1F000}-\x{1FAFF}]\x{FE0F}?\x{200D}?)+\s*(\S)`)
 )
 
+// noLetters is a list whose lines are not marked by letters.
+const noLetters = false
+
 // unmark is a line without its mark, and which it was. A letter is one of an outline only where
 // others are: "I" and "x" stand for themselves.
 func unmark(line string, letters bool) (text string, m mark) {
@@ -139,7 +142,7 @@ func outline(lines []string, r *Reader) *sketch {
 func sketched(lines []string) *sketch {
 	k := &sketch{typed: lines, plain: make([]string, len(lines)), marks: make([]mark, len(lines)),
 		when: make([]string, len(lines)), dose: make([]string, len(lines))}
-	falling := falls(lines, true)
+	falling := falls(lines, onlySigned)
 	letters, said := lettersOf(lines), 0
 	for i, line := range withMinutes(withClocks(lines)) {
 		if strings.TrimSpace(line) != "" {
@@ -156,7 +159,7 @@ func sketched(lines []string) *sketch {
 	}
 	uncount(k.plain, k.marks)
 	uncell(k.plain)
-	falling = falling || falls(k.plain, false)
+	falling = falling || falls(k.plain, signedOrNot)
 	spans, apart := spansFall(k.plain), fallsApart(k.plain)
 	if apart == nil && slices.ContainsFunc(k.plain,
 		func(line string) bool { return saysToGo.MatchString(strings.TrimSpace(line)) }) {

@@ -107,11 +107,11 @@ func (s *scan) attribute(l *Line, text string) bool {
 		}
 	}
 	if l.Where == "" {
-		if l.Where = s.zone(text, false); l.Where != "" {
+		if l.Where = s.zone(text, byWholeName); l.Where != "" {
 			return true
 		}
 		if m := whereIn.FindStringSubmatch(text); m != nil {
-			if l.Where = s.zone(m[1], true); l.Where != "" {
+			if l.Where = s.zone(m[1], byLastWord); l.Where != "" {
 				return true
 			}
 		}
@@ -165,6 +165,9 @@ func (s *scan) lead(l *Line, name string) bool {
 	}
 	return false
 }
+
+// Whether a place is known by its whole name only, or by its last word too.
+const byWholeName, byLastWord = false, true
 
 // zone is a place by its name; by its last word where that says enough.
 func (k *knower) zone(text string, partly bool) string {
@@ -226,6 +229,9 @@ func (k *knower) person(name string) string {
 	return ""
 }
 
+// amongPlayers is a number that stands among players.
+const amongPlayers = true
+
 // shirt is a player by number; a bare one only beside others.
 func (k *knower) shirt(text string, bare bool) string {
 	digits, hash := strings.CutPrefix(strings.TrimSpace(text), "#")
@@ -253,7 +259,7 @@ func (s *scan) whoFirst(l *Line) {
 				who = []string{position}
 			}
 		}
-		if one := s.shirt(m[1], true); one != "" {
+		if one := s.shirt(m[1], amongPlayers); one != "" {
 			who = []string{one}
 		}
 		if who != nil {
@@ -288,7 +294,7 @@ func (s *scan) bracketed(l *Line) {
 	l.Cues = slices.DeleteFunc(l.Cues, func(cue string) bool {
 		if who := s.audience(cue); who != nil && len(l.Who) == 0 {
 			l.Who = who
-		} else if zone := s.zone(cue, false); zone != "" && l.Where == "" {
+		} else if zone := s.zone(cue, byWholeName); zone != "" && l.Where == "" {
 			l.Where = zone
 		} else {
 			return l.Leader == "" && (s.staffer(l, cue) || s.lead(l, strings.TrimPrefix(cue, "with ")))

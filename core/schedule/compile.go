@@ -94,8 +94,7 @@ func held(d *plan.Document, f plan.Fixed, window clock.Window) []string {
 }
 
 func (c *Compiled) resources(d *plan.Document) error {
-	add := func(id string, capacity int, free []plan.Span, walks bool) error {
-		r := runin.Resource{ID: id, Capacity: capacity, Walks: walks}
+	add := func(r runin.Resource, free []plan.Span) error {
 		for _, span := range free {
 			window, err := span.Window(c.Start)
 			if err != nil {
@@ -107,12 +106,12 @@ func (c *Compiled) resources(d *plan.Document) error {
 		return nil
 	}
 	for _, z := range d.Zones {
-		if err := add(z.ID, z.Capacity, z.Free, false); err != nil {
+		if err := add(runin.Resource{ID: z.ID, Capacity: z.Capacity}, z.Free); err != nil {
 			return err
 		}
 	}
 	for _, l := range d.Leaders {
-		if err := add(l.ID, 1, l.Free, true); err != nil {
+		if err := add(runin.Resource{ID: l.ID, Capacity: 1, Walks: true}, l.Free); err != nil {
 			return err
 		}
 	}
@@ -138,7 +137,7 @@ func kit(d *plan.Document, b *plan.Block, group drill.Group) (needs []runin.Need
 }
 
 func (c *Compiled) block(d *plan.Document, from *plan.Block) error {
-	group, stakes := d.Group(from), from.Stakes(false)
+	group, stakes := d.Group(from), from.Stakes(plan.LaterPulse)
 	b := runin.Block{ID: from.ID, Place: from.Zone, Players: d.Members(from.Who), Weight: stakes.Weight(),
 		Must: stakes.Must(), Loose: from.Loose, Excusable: goesOn(d, from), After: from.After,
 		Straight: from.Hold.Straight}

@@ -84,6 +84,9 @@ type degree struct {
 	share        float64
 }
 
+// toTarget has no dose go beyond what was planned.
+const toTarget = false
+
 // Dosings lists the lengths of the block for group, the shortest first: from the least to
 // the target of its drills, or with spare to their maximum, all turned up together. Of what
 // a coach wrote rounds and sets go first, down to one, then the amounts.

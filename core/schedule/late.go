@@ -145,7 +145,7 @@ func (c *coming) joining(from clock.Offset, owed []plan.Item) clock.Offset {
 	if len(owed) == 0 {
 		return from
 	}
-	begins := leasts(owed[0], false)[0]
+	begins := leasts(owed[0], notFirst)[0]
 	first := &plan.Block{Items: []plan.Item{begins.item}}
 	done := from + clock.Offset(first.Seconds([]int{begins.amount}, own))
 	for _, b := range c.blocks {
@@ -166,11 +166,14 @@ type least struct {
 	amount int
 }
 
+// notFirst is a drill that a list does not begin with.
+const notFirst = false
+
 // leasts are a drill at its least and, of the one that a list begins with, also at what is
 // less than that, the longer first.
 func leasts(item plan.Item, begins bool) (list []least) {
 	b := &plan.Block{Items: []plan.Item{item}}
-	dosings := Dosings(b, own, false)[:1]
+	dosings := Dosings(b, own, toTarget)[:1]
 	if begins {
 		dosings = append(once(b, own, dosings[0]), dosings[0])
 	}

@@ -49,7 +49,7 @@ func line(d *plan.Document, l *plan.List) Line {
 	dosings := make([][]Dosing, len(on.Blocks))
 	most := 1
 	for i := range on.Blocks {
-		dosings[i] = Dosings(&on.Blocks[i], on.Group(&on.Blocks[i]), false)
+		dosings[i] = Dosings(&on.Blocks[i], on.Group(&on.Blocks[i]), toTarget)
 		most = max(most, len(dosings[i]))
 	}
 	room := l.Length - l.Margin

@@ -18,7 +18,7 @@ func (c *Compiled) pulse(d *plan.Document) {
 		}
 		of := &c.Problem.Blocks[i]
 		first := slices.ContainsFunc(of.Players, func(id string) bool { return !warmed[id] })
-		if stakes := b.Stakes(true); first && stakes.Must() {
+		if stakes := b.Stakes(plan.FirstPulse); first && stakes.Must() {
 			of.Must, of.Pulse, of.Weight = true, true, stakes.Weight()
 		}
 		for _, id := range of.Players {

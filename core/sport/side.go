@@ -39,12 +39,15 @@ func (d Side) problem() string {
 
 // sides says what is wrong with home and away.
 func (s *Sport) sides(say func(text string, args ...any)) {
-	for name, side := range map[string]Side{s.NameOf(false): s.Home, s.NameOf(true): s.Away} {
+	for name, side := range map[string]Side{s.NameOf(AtHome): s.Home, s.NameOf(AtTheirs): s.Away} {
 		if problem := side.problem(); problem != "" {
 			say("%s: %s", name, problem)
 		}
 	}
 }
+
+// Where a match is played.
+const AtHome, AtTheirs = false, true
 
 // At is the sport as it is played at home, or away: when work ends there, and from when its
 // usual zones are free, in minutes before the start. What stays free after the start is beside

@@ -24,6 +24,9 @@ func (bd *Boards) Begun(s *store.Session) bool {
 	})
 }
 
+// ToCome is a session that has not begun.
+const ToCome = false
+
 // Fit fits a plan for a session to come: where its first block lies ahead, minutes
 // that have gone by are not planned into.
 func (bd *Boards) Fit(ctx context.Context, d *plan.Document, begun bool) (*schedule.Schedule, error) {

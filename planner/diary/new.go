@@ -86,7 +86,7 @@ func (di *Diary) Add(ctx context.Context, by planner.Account, n NewSession) (*Ad
 	}
 	known.Book.FillForms(made.Document)
 	if made.Schedule == nil || carried {
-		if made.Schedule, err = di.boards.Fit(ctx, made.Document, false); err != nil {
+		if made.Schedule, err = di.boards.Fit(ctx, made.Document, boards.ToCome); err != nil {
 			return nil, err
 		}
 	}

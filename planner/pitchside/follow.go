@@ -118,7 +118,7 @@ func (ps *Pitchside) following(ctx context.Context, by planner.Account, run *sto
 	base = base.Clone()
 	base.Upgrade()
 	theirs.Upgrade()
-	merged, clashes, err := plan.Merge(base, mine, theirs, true)
+	merged, clashes, err := plan.Merge(base, mine, theirs, plan.Insist)
 	if err != nil {
 		return f, err
 	}

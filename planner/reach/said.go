@@ -132,6 +132,9 @@ type readers struct {
 	known kept.Cache[string, bool] // kept already
 }
 
+// onlyOpened is a publication that was opened and not answered.
+const onlyOpened = false
+
 // Opened keeps that whom a link is for has a publication open; with answered that they
 // say so.
 func (rc *Reach) Opened(ctx context.Context, from *Shared, number int, answered bool) error {
@@ -140,7 +143,7 @@ func (rc *Reach) Opened(ctx context.Context, from *Shared, number int, answered 
 	}
 	is := planner.Seen{Person: from.Person, Number: number, Own: from.Own, At: rc.base.Now().UTC()}
 	if answered {
-		return rc.shares.SetSeen(ctx, from.Session, []planner.Seen{is}, true)
+		return rc.shares.SetSeen(ctx, from.Session, []planner.Seen{is}, answered)
 	}
 	rc.readers.known.Get(ctx, fmt.Sprint(from.Session, is.Person, number, is.Own), func(context.Context) (bool, error) {
 		rc.note(store.Numbered{Session: from.Session, Number: number}, is)
@@ -172,7 +175,7 @@ func (rc *Reach) keepReaders() {
 	ctx, cancel := context.WithTimeout(context.Background(), 30*time.Second)
 	defer cancel()
 	for of, all := range wait {
-		if err := rc.shares.SetSeen(ctx, of.Session, slices.Collect(maps.Values(all)), false); err != nil {
+		if err := rc.shares.SetSeen(ctx, of.Session, slices.Collect(maps.Values(all)), onlyOpened); err != nil {
 			slog.Error("who has opened a plan is not kept", "error", err)
 		}
 	}

@@ -55,7 +55,7 @@ func (wi *WhatIf) search(ctx context.Context, session *store.Session) (*Better, 
 	}
 	ctx, cancel := context.WithTimeout(ctx, searchFor)
 	defer cancel()
-	is, err := wi.boards.FitIn(ctx, session.Document, false, 0)
+	is, err := wi.boards.FitIn(ctx, session.Document, boards.ToCome, 0)
 	if err != nil || !worth(is, was) {
 		return nil, err
 	}

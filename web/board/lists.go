@@ -106,7 +106,7 @@ func (in Room) WriteList(r *shell.Request) (shell.Answer, error) {
 	b, heard, err := in.Wording.Write(r.Insisting(), r.By, r.ParamID("session"), f.Count("revision"), f.Raw("text"), at)
 	return in.changed(r, "", b, err, func(made *body) {
 		if heard != nil {
-			made.Heard = heardOf(heard, true)
+			made.Heard = heardOf(heard, inPlan)
 		}
 	})
 }

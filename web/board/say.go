@@ -27,6 +27,9 @@ type heardForm struct {
 // come first.
 const fewLines = 6
 
+// Whether lines are in the plan already.
+const inPlan, onlyRead = true, false
+
 // heardOf shows what lines became; done tells that they are in the plan.
 func heardOf(h *wording.Heard, done bool) *heardForm {
 	shown := &heardForm{Done: done}
@@ -108,7 +111,7 @@ func (in Room) Hear(r *shell.Request) (shell.Answer, error) {
 	if !r.Wants("heard") {
 		return shell.Go(shell.Session(r.ParamID("session"))), nil
 	}
-	return &shell.Page{Screens: screens, Name: "page", Part: "heard", Body: heardOf(found, false)}, nil
+	return &shell.Page{Screens: screens, Name: "page", Part: "heard", Body: heardOf(found, onlyRead)}, nil
 }
 
 // Write puts lines into the plan.
@@ -121,7 +124,7 @@ func (in Room) Write(r *shell.Request) (shell.Answer, error) {
 	}
 	made := in.page(r, b, at.Into, nil, nil)
 	made.Status = http.StatusOK
-	shown := heardOf(found, true)
+	shown := heardOf(found, inPlan)
 	if on := made.Body.(*body); len(shown.Lines) > 1 || slices.ContainsFunc(shown.Lines, heard.Line.Doubt) {
 		if on.Heard = shown; len(shown.Lines) > 1 {
 			shown.Words = on.To("words")

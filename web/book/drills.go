@@ -20,7 +20,7 @@ import (
 //go:embed *.html
 var files embed.FS
 
-var screens = shell.Parse(files, template.FuncMap{"links": linksOf, "try": tryOf})
+var screens = shell.Parse(files, template.FuncMap{"try": tryOf})
 
 // shownAtMost is how many drills a list shows before it asks for more words.
 const shownAtMost = 300

@@ -29,9 +29,10 @@ type drillForm struct {
 	GroupKit, Seasons               string
 	Rows, Columns, Ladder, Efforts  string
 	Own                             bool
-	Draft                           bool   // it was made of a line, and is still to be completed
-	Said                            string // how much, as it is said, of a new one
-	Codes                           []shell.Choice
+	Draft                           bool     // it was made of a line, and is still to be completed
+	Said                            string   // how much, as it is said, of a new one
+	Names                           []string // of the other drills
+	Stands                          []standIn
 	Problems                        plan.Problems
 	PhaseTicks, RegionTicks         []shell.Tick
 	PlaneTicks, QualityTicks, Flags []shell.Tick
@@ -39,12 +40,30 @@ type drillForm struct {
 	sent                            map[string]string // numbers as they were sent, where these are none
 }
 
-// namedLink is a field that names another drill.
-type namedLink struct{ Name, Label, Now string }
+// standIn is a field that names another drill, which stands in for this one; Now is what it is called.
+type standIn struct {
+	Name, Label, Now string
+	code             *string
+}
 
-func linksOf(d drill.Drill) []namedLink {
-	return []namedLink{{"easier", "Easier form", d.Easier}, {"harder", "Harder form", d.Harder},
-		{"swap", "Instead of it", d.Swap}}
+func (f *drillForm) standIns() []standIn {
+	return []standIn{{Name: "easier", Label: "Easier form", code: &f.Easier},
+		{Name: "harder", Label: "Harder form", code: &f.Harder}, {Name: "swap", Label: "Instead of it", code: &f.Swap}}
+}
+
+// readStandIns takes the drills that stand in for this one, by their names.
+func (f *drillForm) readStandIns(in *shell.Form, b *books.Book) {
+	for _, s := range f.standIns() {
+		s.Now = in.Text(s.Name)
+		is, found := b.Find(*s.code)
+		if !found || is.Name != s.Now { // two may be called alike: what was named stays
+			is, found = b.Named(s.Now)
+		}
+		if s.Now != "" && !found {
+			in.Refuse(s.Name, "no drill is called %q", s.Now)
+		}
+		*s.code, f.Stands = is.Code, append(f.Stands, s)
+	}
 }
 
 // flags are what a drill is or is not; mark is what its page says of it.
@@ -259,15 +278,30 @@ func (f *drillForm) page(b *books.Book) *shell.Page {
 		f.Kinds = append(slices.Clone(kinds), shell.Choice{Value: "line", Label: "a line of drills, out and back"})
 	}
 	f.Draft = b.Own[f.Code].Is.Draft
-	for _, d := range b.Drills {
-		f.Codes = append(f.Codes, shell.Choice{Value: d.Code, Label: d.Name})
-	}
-	slices.SortFunc(f.Codes, func(a, b shell.Choice) int { return strings.Compare(a.Label, b.Label) })
+	f.others(b)
 	title := f.Name
 	if f.New {
 		title = "A drill of our own"
 	}
 	return &shell.Page{Screens: screens, Name: "edit", Title: title, Nav: "drills", Body: f}
+}
+
+// others names the drills that may stand in for this one, and those that do.
+func (f *drillForm) others(b *books.Book) {
+	for _, d := range b.Drills {
+		if d.Code != f.Code || f.New {
+			f.Names = append(f.Names, d.Name)
+		}
+	}
+	slices.Sort(f.Names)
+	if f.Stands != nil { // as they were sent
+		return
+	}
+	for _, s := range f.standIns() {
+		is, _ := b.Find(*s.code)
+		s.Now = is.Name
+		f.Stands = append(f.Stands, s)
+	}
 }
 
 // Save saves a drill as the club's own; "new" is a further one.
@@ -282,6 +316,7 @@ func (in Room) Save(r *shell.Request) (shell.Answer, error) {
 	}
 	f.Own = b.Own[d.Code].ID != 0
 	f.read(r.Form)
+	f.readStandIns(r.Form, b)
 	if f.New {
 		f.Code = b.Free(f.Name)
 		f.say(r.Form)
@@ -317,8 +352,7 @@ func (f *drillForm) read(in *shell.Form) {
 	d.SetLaneKit(in.Entries("lane_kit"))
 	d.Rows, d.Columns = in.Entries("rows"), in.Entries("columns")
 	d.Regions, d.Planes, d.Qualities = in.List("regions"), in.List("planes"), in.List("qualities")
-	d.Easier, d.Harder, d.Swap, d.Least = in.Raw("easier"), in.Raw("harder"), in.Raw("swap"),
-		drill.Grade(in.Raw("least"))
+	d.Least = drill.Grade(in.Raw("least"))
 	was := d.Dose.Kind
 	d.Dose.Kind, d.Dose.Flow = drill.Kind(in.Raw("kind")), ""
 	if d.Dose.Kind == drill.Travel {

@@ -8,6 +8,7 @@ import (
 
 	"cuestart/core/drill"
 	"cuestart/core/measure"
+	"cuestart/planner/books"
 	"cuestart/web/shell"
 )
 
@@ -55,4 +56,18 @@ func TestAStepIsNoLargerThanItsRange(t *testing.T) {
 		f.read(in)
 		assert.Equal(t, refused, in.Err() != nil, step)
 	}
+}
+
+// What stands in for a drill is said by its name, in capitals or not; what no drill is called is refused and stays
+// as it was typed.
+func TestWhatStandsInIsKnownByItsName(t *testing.T) {
+	b := books.NewBook([]drill.Drill{{Code: "a", Name: "Hop"}, {Code: "b", Name: "Bound"}, {Code: "c", Name: "Hop"}}, nil)
+	f := &drillForm{Drill: drill.Drill{Code: "b", Name: "Bound", Harder: "c"}}
+	in := shell.NewForm(url.Values{"easier": {"hop"}, "harder": {"Hop"}, "swap": {"hopp"}})
+	f.readStandIns(in, b)
+	assert.Equal(t, []string{"a", "c", ""}, []string{f.Easier, f.Harder, f.Swap}, "of two called alike the one it was")
+	assert.ErrorContains(t, in.Err(), "hopp")
+	f.others(b)
+	assert.Equal(t, []string{"Hop", "Hop"}, f.Names)
+	assert.Equal(t, "hopp", f.Stands[2].Now)
 }

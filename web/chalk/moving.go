@@ -73,6 +73,9 @@ type angles func(figure.Pose) []float64
 func lean(p figure.Pose) float64 { return p.Lean }
 func tilt(p figure.Pose) float64 { return p.Tilt }
 
+// Which limb it is, and from where it is seen.
+const near, away, fromSide, fromFront = false, true, false, true
+
 // arm and leg are the angles of a limb, out being -1 on the far side from the front.
 func arm(far bool, out float64) angles {
 	return func(p figure.Pose) []float64 {
@@ -100,18 +103,18 @@ func leg(far bool, out float64, frontal bool) angles {
 // body writes the body, what is farther away first.
 func (m *mover) body(frontal bool) {
 	if !frontal {
-		m.limb(part{tone: figure.InkFar, up: 29}, arm(true, 1), 17, 16)
-		m.limb(part{tone: figure.InkFar}, leg(true, 1, false), 24, 24, 9)
+		m.limb(part{tone: figure.InkFar, up: 29}, arm(away, 1), 17, 16)
+		m.limb(part{tone: figure.InkFar}, leg(away, 1, fromSide), 24, 24, 9)
 		m.spine()
-		m.limb(part{}, leg(false, 1, false), 24, 24, 9)
-		m.limb(part{up: 29, edged: true}, arm(false, 1), 17, 16)
+		m.limb(part{}, leg(near, 1, fromSide), 24, 24, 9)
+		m.limb(part{up: 29, edged: true}, arm(near, 1), 17, 16)
 		return
 	}
 	m.chest()
-	m.limb(part{aside: -8}, leg(true, -1, true), 24, 24, figure.FootFront)
-	m.limb(part{aside: 8}, leg(false, 1, true), 24, 24, figure.FootFront)
-	m.limb(part{up: 29, aside: -12}, arm(true, -1), 17, 16)
-	m.limb(part{up: 29, aside: 12}, arm(false, 1), 17, 16)
+	m.limb(part{aside: -8}, leg(away, -1, fromFront), 24, 24, figure.FootFront)
+	m.limb(part{aside: 8}, leg(near, 1, fromFront), 24, 24, figure.FootFront)
+	m.limb(part{up: 29, aside: -12}, arm(away, -1), 17, 16)
+	m.limb(part{up: 29, aside: 12}, arm(near, 1), 17, 16)
 }
 
 // animate writes how something changes over a cycle.

@@ -80,8 +80,8 @@ func (in Room) linksOf(r *shell.Request) (*boards.Board, *linksBody, error) {
 	for _, one := range readers {
 		seen[one.Person] = one
 	}
-	own := func(o reach.OwnLink, leader bool) ownLink {
-		is := ownLink{Person: o.Person, Name: o.Name, Ruled: o.Ruled, Leader: leader}
+	own := func(o reach.OwnLink) ownLink {
+		is := ownLink{Person: o.Person, Name: o.Name, Ruled: o.Ruled}
 		if o.Path != "" {
 			is.Link = b.Link + o.Path
 		}
@@ -92,10 +92,12 @@ func (in Room) linksOf(r *shell.Request) (*boards.Board, *linksBody, error) {
 		return is
 	}
 	for _, o := range leaders {
-		b.Leaders = append(b.Leaders, own(o, true))
+		leads := own(o)
+		leads.Leader = true
+		b.Leaders = append(b.Leaders, leads)
 	}
 	for _, o := range players {
-		b.People = append(b.People, own(o, false))
+		b.People = append(b.People, own(o))
 	}
 	b.Nudge = b.nudge(board)
 	return board, b, nil

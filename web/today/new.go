@@ -200,7 +200,7 @@ func (f *form) fill(in Room, r *shell.Request) (err error) {
 	if len(plays.Due) > 0 || plays.Begins != (plan.Turns{}) {
 		f.First, f.Turns = cmp.Or(plays.First, "It decides who is due first, and which blocks are run"), plays.Begins
 	}
-	f.Away = plays.Says(true)
+	f.Away = plays.Says(sport.AtTheirs)
 	f.roles(plays)
 	if f.Local == "" {
 		f.Local = nextSaturday(r.Now(), f.Zone)

@@ -393,7 +393,7 @@ func (in Room) listPage(r *shell.Request, name, text string, problems plan.Probl
 // HearList reads a list of no session as it is typed.
 func (in Room) HearList(r *shell.Request) (shell.Answer, error) {
 	w, err := in.Wording.HearList(r.Context(), r.Club(), r.Form.Lines("line"))
-	return wordsAre(w, err, true)
+	return wordsAre(w, err, ofAList)
 }
 
 // KeepList keeps such a list.
@@ -413,8 +413,11 @@ func (in Room) KeepList(r *shell.Request) (shell.Answer, error) {
 func (in Room) HearWords(r *shell.Request) (shell.Answer, error) {
 	w, err := in.Wording.HearWords(r.Context(), r.Club(), r.ParamID("session"), r.Form.Lines("line"),
 		r.Form.Raw("starts"))
-	return wordsAre(w, err, false)
+	return wordsAre(w, err, ofAPlan)
 }
+
+// What the words are of.
+const ofAList, ofAPlan = true, false
 
 // wordsAre is what lines are, for the page that they are typed on.
 func wordsAre(w *wording.InWords, err error, list bool) (shell.Answer, error) {
