@@ -73,6 +73,7 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 	b.click("#publish-now")
 	b.until(`document.querySelector("#share-link")`)
 	link := eval[string](b, `document.querySelector("#share-link").value`)
+	assert.Contains(t, b.text("[role=status] span"), "Plan 1 is published")
 
 	b.open("/sessions/1/sheet")
 	pdf, err := chromedp.Run(b.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize()))

@@ -259,6 +259,9 @@ func (in Room) Redo(r *shell.Request) (shell.Answer, error) {
 // Publish shares the plan with the players.
 func (in Room) Publish(r *shell.Request) (shell.Answer, error) {
 	b, err := in.Reach.Publish(r.Context(), r.By, r.ParamID("session"), r.Form.Count("revision"))
+	if err == nil {
+		r.Say(fmt.Sprintf("Plan %d is published: it is on everybody's link now", b.Publication.Number))
+	}
 	return in.changed(r, r.Form.Raw("block"), b, err, nil)
 }
 
