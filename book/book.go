@@ -99,7 +99,7 @@ func Sport(name string) (sport.Sport, bool) {
 		}
 	}
 	for _, s := range all().sports {
-		if more, is := strings.CutPrefix(strings.ToLower(name), strings.ReplaceAll(s.Key, "-", " ")+" "); is &&
+		if more, ok := strings.CutPrefix(strings.ToLower(name), strings.ReplaceAll(s.Key, "-", " ")+" "); ok &&
 			more != "" {
 			return s, true
 		}

@@ -23,12 +23,12 @@ var noted = map[string]string{"Line-out": "lifts late on the left: one walk-thro
 // with how hard it was and what was noted.
 func logged(ctx context.Context, s *store.Store, coach store.Account, session, squad uint64, d *plan.Document,
 	fitted *schedule.Schedule, ago int) error {
-	made, err := conduct.AsPlanned(conduct.Plan{Document: d, Schedule: fitted})
+	log, err := conduct.AsPlanned(conduct.Plan{Document: d, Schedule: fitted})
 	if err != nil {
 		return err
 	}
-	for i := range made.Blocks {
-		b := &made.Blocks[i]
+	for i := range log.Blocks {
+		b := &log.Blocks[i]
 		if b.Name == "Scrum" {
 			b.Actual, b.Measured = int(math.Round(float64(b.Planned)*slow[ago])), true
 		}
@@ -36,14 +36,14 @@ func logged(ctx context.Context, s *store.Store, coach store.Account, session, s
 			b.Note = noted[b.Name]
 		}
 	}
-	for i := range made.Players {
-		if p := &made.Players[i]; (i+ago)%3 > 0 { // two of three say
+	for i := range log.Players {
+		if p := &log.Players[i]; (i+ago)%3 > 0 { // two of three say
 			p.Effort = 4 + (i*7+ago*3)%4
 		} else if (i+ago)%9 == 6 {
 			p.Was = conduct.Late
 		}
 	}
-	l := &store.Log{Log: *made, Session: session, Squad: squad, Day: fitted.Start.Format(time.DateOnly),
+	l := &store.Log{Log: *log, Session: session, Squad: squad, Day: fitted.Start.Format(time.DateOnly),
 		Kind: string(d.Kind), Title: d.Title, Season: "2026/27"}
 	return s.Logs.SaveLog(ctx, coach, l)
 }

@@ -51,9 +51,9 @@ func (p *Phone) View(events []byte, now int64) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	is := viewOf(p.plan.Document, stand)
-	is.say(p.in.Told)
-	return json.Marshal(is)
+	view := viewOf(p.plan.Document, stand)
+	view.say(p.in.Told)
+	return json.Marshal(view)
 }
 
 // Proposal is what becomes of the plan, as a phone shows it and sends it back where it is taken.
@@ -93,17 +93,20 @@ func (p *Phone) Propose(events []byte, now int64, different []byte, steps int) (
 	if err := json.Unmarshal(different, &is); err != nil {
 		return nil, err
 	}
-	made, err := stand.Propose(context.Background(), is, steps)
+	proposal, err := stand.Propose(context.Background(), is, steps)
 	if err != nil {
 		return nil, p.told(err)
 	}
-	for _, list := range [][]string{made.Goes, made.Comes, made.Less, made.Moves, made.Cold, made.Mind} {
+	for _, list := range [][]string{proposal.Goes, proposal.Comes, proposal.Less, proposal.Moves, proposal.Cold,
+		proposal.Mind} {
 		each(list, p.in.Told)
 	}
-	told := Proposal{Is: made.Is, Placed: made.Placed, Said: p.in.Told(made.Said), Left: made.Left, Goes: made.Goes,
-		Comes: made.Comes, Less: made.Less, Moves: made.Moves, Cold: made.Cold, Mind: made.Mind, Fits: made.Fits,
-		Why: p.in.Told(made.Why)}
-	for _, up := range made.TopUps {
+	told := Proposal{Is: proposal.Is, Placed: proposal.Placed, Said: p.in.Told(proposal.Said), Left: proposal.Left,
+		Goes:  proposal.Goes,
+		Comes: proposal.Comes, Less: proposal.Less, Moves: proposal.Moves, Cold: proposal.Cold, Mind: proposal.Mind,
+		Fits: proposal.Fits,
+		Why:  p.in.Told(proposal.Why)}
+	for _, up := range proposal.TopUps {
 		told.TopUps = append(told.TopUps, TopUp{Who: up.Who, Name: up.Name, Seconds: up.Seconds, Effort: up.Effort,
 			At: int(up.At)})
 	}

@@ -320,25 +320,25 @@ func together(all []conduct.Idle) (list []conduct.Idle) {
 }
 
 func idleOf(s *conduct.Stand, one conduct.Idle) Idle {
-	is := Idle{Who: s.Document.Audience(one.Players), IDs: one.Players, Stands: one.Stands,
+	idle := Idle{Who: s.Document.Audience(one.Players), IDs: one.Players, Stands: one.Stands,
 		Warm: fmt.Sprintf("%.1f °C", math.Floor(one.Warm*10)/10)}
 	if numbers := s.Document.Numbers(one.Players); len(one.Players) > 1 && numbers != "" &&
 		!strings.HasPrefix(numbers, "+") {
-		is.Who = numbers
+		idle.Who = numbers
 	}
 	if len(one.Players) == len(s.Document.Players) && len(one.Players) > 1 {
-		is.Who = "Everybody"
+		idle.Who = "Everybody"
 	}
 	if one.Since > -1<<30 {
-		is.Since = s.Unix(one.Since)
+		idle.Since = s.Unix(one.Since)
 	}
 	if one.Next != nil {
-		is.Next, is.At = one.Next.Name, s.Unix(one.Next.Start)
+		idle.Next, idle.At = one.Next.Name, s.Unix(one.Next.Start)
 	}
 	if one.Event != "" {
-		is.Next, is.At = one.Event, 0
+		idle.Next, idle.At = one.Event, 0
 	}
-	return is
+	return idle
 }
 
 var presses = map[conduct.Kind]string{conduct.Begin: "%s started %s", conduct.Done: "%s: %s is done",

@@ -125,12 +125,12 @@ func (h *Hub) news(ctx context.Context) (map[uint64]planner.News, error) {
 	return h.look(ctx)
 }
 
-func (h *Hub) tell(is planner.News) {
+func (h *Hub) tell(news planner.News) {
 	now := time.Now()
 	h.mu.Lock()
 	defer h.mu.Unlock()
-	for l := range h.listeners[is.Session] {
-		if is.Staff && !l.staff {
+	for l := range h.listeners[news.Session] {
+		if news.Staff && !l.staff {
 			continue
 		}
 		select {

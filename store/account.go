@@ -106,12 +106,12 @@ type AccountChange struct {
 func (s Accounts) ChangeAccount(ctx context.Context, clubID, id uint64, c AccountChange, by Account,
 	what string) error {
 	return s.within(ctx, func(q *db.Queries) error {
-		is, err := q.AccountForUpdate(ctx, db.AccountForUpdateParams{ID: id, ClubID: clubID})
+		row, err := q.AccountForUpdate(ctx, db.AccountForUpdateParams{ID: id, ClubID: clubID})
 		if err != nil {
 			return known(err)
 		}
 		goes := c.Removed || c.Suspended != nil && *c.Suspended || c.Role != nil && *c.Role != Coach
-		if Role(is.Role) == Coach && goes {
+		if Role(row.Role) == Coach && goes {
 			if n, err := q.CountRole(ctx, db.CountRoleParams{ClubID: clubID, Role: string(Coach)}); err != nil ||
 				n < 2 {
 				return errors.Join(err, ErrTaken)
@@ -145,7 +145,7 @@ func (s Accounts) ChangeAccount(ctx context.Context, clubID, id uint64, c Accoun
 			done = append(done, q.RemoveAccount(ctx, id), q.EndResetsOf(ctx, id), q.DropRecoveryCodes(ctx, id),
 				q.ForgetBrowsersOf(ctx, id))
 		}
-		return errors.Join(append(done, audit(ctx, q, by, what, is.Name))...)
+		return errors.Join(append(done, audit(ctx, q, by, what, row.Name))...)
 	})
 }
 

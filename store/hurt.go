@@ -130,7 +130,7 @@ func (s People) Answer(ctx context.Context, by Account, id uint64, answer string
 		if _, err := q.HoldClub(ctx, by.ClubID); err != nil {
 			return known(err)
 		}
-		is, err := q.HurtByID(ctx, db.HurtByIDParams{ID: id, ClubID: by.ClubID})
+		row, err := q.HurtByID(ctx, db.HurtByIDParams{ID: id, ClubID: by.ClubID})
 		if err != nil {
 			return known(err)
 		}
@@ -139,8 +139,8 @@ func (s People) Answer(ctx context.Context, by Account, id uint64, answer string
 		if err == nil && n == 0 {
 			err = ErrStale
 		}
-		return errors.Join(err, audit(ctx, q, by, "answered who is hurt", is.Name),
-			q.AddNews(ctx, db.AddNewsParams{SessionID: is.SessionID}))
+		return errors.Join(err, audit(ctx, q, by, "answered who is hurt", row.Name),
+			q.AddNews(ctx, db.AddNewsParams{SessionID: row.SessionID}))
 	})
 }
 

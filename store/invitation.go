@@ -71,8 +71,8 @@ func (s Accounts) Confirm(ctx context.Context, by Account, id uint64, now time.T
 		if err != nil || n == 0 {
 			return errors.Join(err, ErrNotFound)
 		}
-		is := Invitation{ID: id, Name: row.Name, Email: row.Email, Role: Role(row.Role)}
-		return errors.Join(addLetter(ctx, q, write(is, token)),
+		invitation := Invitation{ID: id, Name: row.Name, Email: row.Email, Role: Role(row.Role)}
+		return errors.Join(addLetter(ctx, q, write(invitation, token)),
 			audit(ctx, q, by, "confirmed an invitation", row.Name+", "+row.Email))
 	})
 }

@@ -54,15 +54,15 @@ func (s People) Erase(ctx context.Context, by Account, id uint64, what string, c
 		if _, err := q.LockClub(ctx, by.ClubID); err != nil {
 			return known(err)
 		}
-		is, err := q.PlayerForUpdate(ctx, db.PlayerForUpdateParams{ClubID: by.ClubID, ID: id})
+		row, err := q.PlayerForUpdate(ctx, db.PlayerForUpdateParams{ClubID: by.ClubID, ID: id})
 		if err != nil {
 			return known(err)
 		}
 		if _, err := apply(ctx, q, by.ClubID, changes); err != nil {
 			return err
 		}
-		return errors.Join(q.AddErasing(ctx, db.AddErasingParams{PlayerID: id, ClubID: by.ClubID, First: is.First,
-			Last: is.Last}),
+		return errors.Join(q.AddErasing(ctx, db.AddErasingParams{PlayerID: id, ClubID: by.ClubID, First: row.First,
+			Last: row.Last}),
 			q.EraseRulings(ctx, db.EraseRulingsParams{ClubID: by.ClubID, PlayerID: id}),
 			q.EraseTrials(ctx, db.EraseTrialsParams{ClubID: by.ClubID, PlayerID: id}),
 			q.ForgetHurt(ctx, db.ForgetHurtParams{ClubID: by.ClubID, Roster: id, Person: fmt.Sprintf("p%d", id)}),
@@ -205,10 +205,10 @@ func (e erased) fromRun(ctx context.Context, q *db.Queries, session uint64) erro
 
 // pressed is an event without the person's names; in its note also where one stands alone.
 func (e erased) pressed(content string) string {
-	var is conduct.Event
-	if json.Unmarshal([]byte(content), &is) == nil && is.Says != "" && e.noted(is.Says) != is.Says {
-		is.Says = cut(e.noted(is.Says), conduct.MaxSays)
-		if made, err := json.Marshal(is); err == nil {
+	var event conduct.Event
+	if json.Unmarshal([]byte(content), &event) == nil && event.Says != "" && e.noted(event.Says) != event.Says {
+		event.Says = cut(e.noted(event.Says), conduct.MaxSays)
+		if made, err := json.Marshal(event); err == nil {
 			content = string(made)
 		}
 	}

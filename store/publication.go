@@ -26,24 +26,24 @@ type Publication struct {
 }
 
 // Published tells what is shared of a session.
-func (s Shares) Published(ctx context.Context, session uint64) (is Publication, err error) {
+func (s Shares) Published(ctx context.Context, session uint64) (publication Publication, err error) {
 	return published(ctx, s.queries, session)
 }
 
-func published(ctx context.Context, q *db.Queries, session uint64) (is Publication, err error) {
+func published(ctx context.Context, q *db.Queries, session uint64) (publication Publication, err error) {
 	row, err := q.NewestPublication(ctx, session)
 	if errors.Is(err, sql.ErrNoRows) {
-		return is, nil
+		return publication, nil
 	} else if err != nil {
-		return is, err
+		return publication, err
 	}
-	is = Publication{Number: int(row.Number), Head: row.Head, At: row.PublishedAt}
+	publication = Publication{Number: int(row.Number), Head: row.Head, At: row.PublishedAt}
 	link, err := q.LiveLink(ctx, session)
 	if errors.Is(err, sql.ErrNoRows) {
-		return is, nil
+		return publication, nil
 	}
-	is.Token, is.Secret, is.Season = link.Token, link.Secret, link.Season
-	return is, err
+	publication.Token, publication.Secret, publication.Season = link.Token, link.Secret, link.Season
+	return publication, err
 }
 
 // Check judges a plan that is about to be published, by what is ruled at that moment. An
@@ -192,10 +192,10 @@ func (s Shares) Link(ctx context.Context, token string, now time.Time) (*Link, e
 	if err != nil {
 		return nil, known(err)
 	}
-	is := &Link{Token: token, Secret: row.Secret, Season: row.Season, ClubID: row.ClubID, SquadID: row.SquadID,
+	link := &Link{Token: token, Secret: row.Secret, Season: row.Season, ClubID: row.ClubID, SquadID: row.SquadID,
 		Session: row.SessionID, Number: int(row.Number), Removed: row.Removed}
 	if row.Season {
-		is.Removed = false
+		link.Removed = false
 		next, err := s.queries.NextPublished(ctx, db.NextPublishedParams{SquadID: row.SquadID,
 			StartAt: now.Add(-seasonAfter)})
 		if errors.Is(err, sql.ErrNoRows) {
@@ -203,13 +203,13 @@ func (s Shares) Link(ctx context.Context, token string, now time.Time) (*Link, e
 			last, err = s.queries.LastPublished(ctx, row.SquadID)
 			next = db.NextPublishedRow(last)
 		}
-		is.Session, is.Number = next.ID, int(next.Number)
-		return is, known(err)
+		link.Session, link.Number = next.ID, int(next.Number)
+		return link, known(err)
 	}
-	if is.Number == 0 || now.After(row.StartAt.Add(linkAfter)) {
+	if link.Number == 0 || now.After(row.StartAt.Add(linkAfter)) {
 		return nil, ErrNotFound
 	}
-	return is, nil
+	return link, nil
 }
 
 // Edition is what was published of a session at one time. It is never changed, but by

@@ -39,8 +39,8 @@ type Seen struct {
 // do; with answered that they say so.
 func (s Shares) SetSeen(ctx context.Context, session uint64, people []Seen, answered bool) error {
 	return s.within(ctx, func(q *db.Queries) error {
-		for _, is := range people {
-			if err := setSeen(ctx, q, session, is, answered); err != nil {
+		for _, seen := range people {
+			if err := setSeen(ctx, q, session, seen, answered); err != nil {
 				return err
 			}
 		}
@@ -48,14 +48,14 @@ func (s Shares) SetSeen(ctx context.Context, session uint64, people []Seen, answ
 	})
 }
 
-func setSeen(ctx context.Context, q *db.Queries, session uint64, is Seen, answered bool) error {
-	err := q.SetSeen(ctx, db.SetSeenParams{SessionID: session, Person: is.Person, Number: uint32(is.Number),
-		Own: is.Own, OpenedAt: is.At})
+func setSeen(ctx context.Context, q *db.Queries, session uint64, seen Seen, answered bool) error {
+	err := q.SetSeen(ctx, db.SetSeenParams{SessionID: session, Person: seen.Person, Number: uint32(seen.Number),
+		Own: seen.Own, OpenedAt: seen.At})
 	if err != nil || !answered {
 		return err
 	}
-	n, err := q.SetAnswered(ctx, db.SetAnsweredParams{AnsweredAt: sql.NullTime{Time: is.At, Valid: true},
-		SessionID: session, Person: is.Person, Number: uint32(is.Number)})
+	n, err := q.SetAnswered(ctx, db.SetAnsweredParams{AnsweredAt: sql.NullTime{Time: seen.At, Valid: true},
+		SessionID: session, Person: seen.Person, Number: uint32(seen.Number)})
 	if err != nil || n == 0 {
 		return err
 	}

@@ -37,16 +37,16 @@ func (s Runs) Run(ctx context.Context, clubID, session uint64) (*Run, error) {
 	if err != nil {
 		return nil, known(err)
 	}
-	is := &Run{Seen: row.FollowedEvents, Due: row.DueBy.Valid, Trouble: row.Trouble, Clash: row.Clash}
+	run := &Run{Seen: row.FollowedEvents, Due: row.DueBy.Valid, Trouble: row.Trouble, Clash: row.Clash}
 	if row.Followed.Valid {
-		is.Followed = new(plan.Document)
-		err = json.Unmarshal([]byte(row.Followed.String), is.Followed)
+		run.Followed = new(plan.Document)
+		err = json.Unmarshal([]byte(row.Followed.String), run.Followed)
 	}
-	if err := errors.Join(err, json.Unmarshal([]byte(row.Document), &is.Document),
-		json.Unmarshal([]byte(row.Schedule), &is.Schedule)); err != nil {
+	if err := errors.Join(err, json.Unmarshal([]byte(row.Document), &run.Document),
+		json.Unmarshal([]byte(row.Schedule), &run.Schedule)); err != nil {
 		return nil, fmt.Errorf("a stored plan cannot be read: %w", err)
 	}
-	return is, nil
+	return run, nil
 }
 
 // Told is what the pitch side and the board are to be told of what was put in force: why it

@@ -254,8 +254,8 @@ func (s Sessions) Latest(ctx context.Context, clubID, squadID uint64, kind plan.
 
 // AnySession tells whether a club has a session, past or to come.
 func (s Sessions) AnySession(ctx context.Context, clubID uint64) (bool, error) {
-	is, err := s.queries.AnySession(ctx, clubID)
-	return is, known(err)
+	ok, err := s.queries.AnySession(ctx, clubID)
+	return ok, known(err)
 }
 
 // Recent returns the plans of a squad's last six sessions, the latest first.

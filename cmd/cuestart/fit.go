@@ -57,7 +57,7 @@ func engineCommands() (list []*cobra.Command) {
 				if err != nil {
 					return err
 				}
-				if text, is := said.(picture); is {
+				if text, ok := said.(picture); ok {
 					_, err := fmt.Println(text)
 					return err
 				}

@@ -200,8 +200,8 @@ func Mend(ctx context.Context, in Input, rule, where string) (*plan.Document, st
 
 // undoes tells whether the changed plan has blocks in another order, or held
 // elsewhere: what a coach did by hand is theirs to undo.
-func undoes(is, next *plan.Document) bool {
-	was := is.Clone()
+func undoes(document, next *plan.Document) bool {
+	was := document.Clone()
 	was.Upgrade()
 	at := 0
 	for i := range next.Blocks {

@@ -223,17 +223,17 @@ func (r Routine) roles(d *plan.Document) {
 // placed is a kept block for a plan, with what it goes without; nil where nobody for it is
 // here.
 func placed(d *plan.Document, from *plan.Block) (b *plan.Block, without []string) {
-	made := from.Clone()
-	made.Who = audiences(d, from.Who)
-	made.Zone, made.Leader = idOf(d.Zones, from.Zone, func(z plan.Zone) (string, string) { return z.Name, z.ID }),
+	block := from.Clone()
+	block.Who = audiences(d, from.Who)
+	block.Zone, block.Leader = idOf(d.Zones, from.Zone, func(z plan.Zone) (string, string) { return z.Name, z.ID }),
 		idOf(d.Leaders, from.Leader, func(l plan.Leader) (string, string) { return l.Name, l.ID })
-	if d.Nobody(made.Who) {
-		return nil, []string{fmt.Sprintf("%s is left out: nobody for it is here", made.Name)}
+	if d.Nobody(block.Who) {
+		return nil, []string{fmt.Sprintf("%s is left out: nobody for it is here", block.Name)}
 	}
-	if from.Zone != "" && made.Zone == "" {
-		without = append(without, fmt.Sprintf("%s: there is no %s here", made.Name, from.Zone))
+	if from.Zone != "" && block.Zone == "" {
+		without = append(without, fmt.Sprintf("%s: there is no %s here", block.Name, from.Zone))
 	}
-	return &made, without
+	return &block, without
 }
 
 // Into puts the routine's blocks into a plan beside its own, last. It returns what it went
@@ -353,13 +353,13 @@ func (r Routine) Changed() (says []string) {
 	if r.Was == nil {
 		return nil
 	}
-	was, is := &plan.Document{Work: plan.Work{Blocks: r.Was}}, &plan.Document{Work: plan.Work{Blocks: r.Blocks}}
+	was, document := &plan.Document{Work: plan.Work{Blocks: r.Was}}, &plan.Document{Work: plan.Work{Blocks: r.Blocks}}
 	for _, b := range was.Blocks {
-		if is.Block(b.ID) == nil {
+		if document.Block(b.ID) == nil {
 			says = append(says, b.Name+" is gone")
 		}
 	}
-	for _, b := range is.Blocks {
+	for _, b := range document.Blocks {
 		old := was.Block(b.ID)
 		if old == nil {
 			says = append(says, b.Name+" is new")

@@ -60,7 +60,7 @@ func (c *composer) change(ctx context.Context, in check.Input, f check.Finding, 
 		if err != nil {
 			return nil, err
 		}
-		if is := check.Count(made.Findings); is.Stops <= was.Stops && is.Warns < was.Warns &&
+		if tally := check.Count(made.Findings); tally.Stops <= was.Stops && tally.Warns < was.Warns &&
 			made.Schedule.Result.Feasible == m.Schedule.Result.Feasible {
 			return made, nil
 		}

@@ -157,18 +157,18 @@ func (c *composer) mend(ctx context.Context, in check.Input, f check.Finding) bo
 
 // hardest is the block that wants the warmest body of those that are kept, the one that is
 // given up most willingly, and the last of these; nil where none does.
-func (d *day) hardest(fitted *schedule.Schedule) (is *plan.Block) {
+func (d *day) hardest(fitted *schedule.Schedule) (block *plan.Block) {
 	for _, was := range fitted.Blocks(d.doc) {
 		b := d.doc.Block(was.ID)
 		cold := func(i plan.Item) bool {
 			return i.Drill.Deep() || i.Drill.Static || i.Drill.NeedsWarm || i.Drill.Effort >= drill.SprintEffort
 		}
 		if was.Kept && b.Phase != drill.Raise && slices.ContainsFunc(b.Items, cold) &&
-			(is == nil || b.Priority.Weight() <= is.Priority.Weight()) {
-			is = b
+			(block == nil || b.Priority.Weight() <= block.Priority.Weight()) {
+			block = b
 		}
 	}
-	return is
+	return block
 }
 
 // giveUp asks no longer for the musts that the fit had no place for, or no more than once of each

@@ -22,8 +22,9 @@ func (c *composer) completed(ctx context.Context, m *Made) (*Made, error) {
 		if err != nil {
 			return nil, err
 		}
-		was, is := check.Count(m.Findings), check.Count(made.Findings)
-		if is.Stops <= was.Stops && is.Warns <= was.Warns && len(c.lacks(made, next)) < len(c.lacks(m, m.Document)) {
+		was, tally := check.Count(m.Findings), check.Count(made.Findings)
+		if tally.Stops <= was.Stops && tally.Warns <= was.Warns &&
+			len(c.lacks(made, next)) < len(c.lacks(m, m.Document)) {
 			m = made
 		}
 	}

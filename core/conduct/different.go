@@ -66,71 +66,75 @@ var all = []string{IsStart, IsLate, IsOut, IsPlace, IsLeader, IsMinutes, IsWeath
 
 // Problem says what is wrong with it as it came in, or "": whether the plan has what it names
 // is judged where it is put to the plan.
-func (is *Different) Problem() string {
-	long := slices.ContainsFunc(is.Who, func(id string) bool { return len(id) > 80 })
+func (different *Different) Problem() string {
+	long := slices.ContainsFunc(different.Who, func(id string) bool { return len(id) > 80 })
 	switch {
-	case !slices.Contains(all, is.Is):
+	case !slices.Contains(all, different.Is):
 		return "nobody knows what is different"
-	case len(is.Who) > plan.MaxPlayers || long || len(is.ID) > 80 || len(is.Why) > 80 || len(is.Weather) > 80:
+	case len(different.Who) > plan.MaxPlayers || long || len(different.ID) > 80 || len(different.Why) > 80 ||
+		len(different.Weather) > 80:
 		return "it says too much"
-	case is.Seconds < -mostMoved || is.Seconds > mostMoved || is.Effort < 0 || is.Effort > 1:
+	case different.Seconds < -mostMoved || different.Seconds > mostMoved || different.Effort < 0 ||
+		different.Effort > 1:
 		return "that is no time or effort"
 	}
 	return ""
 }
 
-func (is *Different) same(o *Different) bool {
-	return o != nil && is.Is == o.Is && is.Seconds == o.Seconds && is.ID == o.ID && is.Why == o.Why &&
-		is.Weather == o.Weather && slices.Equal(is.Who, o.Who)
+func (different *Different) same(o *Different) bool {
+	return o != nil && different.Is == o.Is && different.Seconds == o.Seconds && different.ID == o.ID &&
+		different.Why == o.Why &&
+		different.Weather == o.Weather && slices.Equal(different.Who, o.Who)
 }
 
 // apply changes a document, whose blocks are planned as stood, by what is different since
 // now, and says it. It fails with [plan.Problems] where that cannot be.
-func (is *Different) apply(d *plan.Document, stood []schedule.Stood, now clock.Offset) (string, error) {
-	switch is.Is {
+func (different *Different) apply(d *plan.Document, stood []schedule.Stood, now clock.Offset) (string, error) {
+	switch different.Is {
 	case IsStart:
-		return is.start(d, now)
+		return different.start(d, now)
 	case IsLate:
-		return is.late(d, now)
+		return different.late(d, now)
 	case IsOut:
-		return is.out(d)
+		return different.out(d)
 	case IsPlace:
-		return is.place(d, stood, now)
+		return different.place(d, stood, now)
 	case IsLeader:
 		s, err := schedule.As(d, stood)
 		if err != nil {
 			return "", err
 		}
-		return s.Suppose(d, schedule.Supposed{Is: schedule.IfLeader, ID: is.ID})
+		return s.Suppose(d, schedule.Supposed{Is: schedule.IfLeader, ID: different.ID})
 	case IsMinutes:
-		if is.Seconds < 30 || is.Seconds > mostLost {
+		if different.Seconds < 30 || different.Seconds > mostLost {
 			return "", plan.In("different", "between half a minute and two hours can be lost")
 		}
-		span := plan.Span{From: clock.BeforeStart(int(-now)), To: clock.BeforeStart(int(-now) - is.Seconds)}
+		span := plan.Span{From: clock.BeforeStart(int(-now)), To: clock.BeforeStart(int(-now) - different.Seconds)}
 		if _, err := d.SetFixed(plan.Fixed{Name: "Held up", Who: []string{plan.Everyone}, Span: span}); err != nil {
 			return "", err
 		}
-		return fmt.Sprintf("%s lost", clock.Lasting(is.Seconds)), nil
+		return fmt.Sprintf("%s lost", clock.Lasting(different.Seconds)), nil
 	case IsWeather:
-		return is.weather(d, stood, now)
+		return different.weather(d, stood, now)
 	case IsBehind:
 		return "fitted again", nil
 	case IsTopUp:
-		return is.topUp(d)
+		return different.topUp(d)
 	}
 	return "", plan.In("different", "pick what is different")
 }
 
 // start moves the start. What is on already stays when it was, and so does the opening.
-func (is *Different) start(d *plan.Document, now clock.Offset) (string, error) {
-	if is.Seconds == 0 || is.Seconds%60 != 0 || is.Seconds < -mostMoved || is.Seconds > mostMoved {
+func (different *Different) start(d *plan.Document, now clock.Offset) (string, error) {
+	if different.Seconds == 0 || different.Seconds%60 != 0 || different.Seconds < -mostMoved ||
+		different.Seconds > mostMoved {
 		return "", plan.In("different", "the start moves by whole minutes, three hours at most")
 	}
 	was, err := d.Start.Resolve()
 	if err != nil {
 		return "", err
 	}
-	if int(-now)+is.Seconds <= 0 {
+	if int(-now)+different.Seconds <= 0 {
 		return "", plan.In("different", "that would be over already")
 	}
 	open, err := d.Open.Offset(was)
@@ -141,23 +145,23 @@ func (is *Different) start(d *plan.Document, now clock.Offset) (string, error) {
 		from, err := d.Fixed[i].Span.From.Offset(was)
 		for _, at := range []*clock.Moment{&d.Fixed[i].Span.From, &d.Fixed[i].Span.To} {
 			if err == nil && from < now && at.Clock == "" {
-				at.Before += is.Seconds
+				at.Before += different.Seconds
 			}
 		}
 	}
-	to := was.Add(time.Duration(is.Seconds) * time.Second)
-	d.Open = clock.BeforeStart(int(-open) + is.Seconds)
+	to := was.Add(time.Duration(different.Seconds) * time.Second)
+	d.Open = clock.BeforeStart(int(-open) + different.Seconds)
 	d.Start = clock.StartAt(to)
 	way := "later"
-	if is.Seconds < 0 {
+	if different.Seconds < 0 {
 		way = "earlier"
 	}
-	return fmt.Sprintf("%s %s %s: %s", d.StartName, clock.Lasting(max(is.Seconds, -is.Seconds)), way,
+	return fmt.Sprintf("%s %s %s: %s", d.StartName, clock.Lasting(max(different.Seconds, -different.Seconds)), way,
 		to.Format("15:04")), nil
 }
 
-func (is *Different) late(d *plan.Document, now clock.Offset) (string, error) {
-	if is.Seconds < 0 || is.Seconds > mostLate {
+func (different *Different) late(d *plan.Document, now clock.Offset) (string, error) {
+	if different.Seconds < 0 || different.Seconds > mostLate {
 		return "", plan.In("different", "somebody comes within three hours")
 	}
 	start, err := d.Start.Resolve()
@@ -169,9 +173,9 @@ func (is *Different) late(d *plan.Document, now clock.Offset) (string, error) {
 		return "", err
 	}
 	var names []string
-	for _, id := range is.Who {
-		seconds := max(0, int(now-open)+is.Seconds)
-		if p := d.Player(id); is.Seconds == 0 && p != nil {
+	for _, id := range different.Who {
+		seconds := max(0, int(now-open)+different.Seconds)
+		if p := d.Player(id); different.Seconds == 0 && p != nil {
 			seconds = min(seconds, p.Late) // from now on, and nobody is later for it
 		}
 		if _, err := d.SetLate(id, seconds); err != nil {
@@ -182,17 +186,17 @@ func (is *Different) late(d *plan.Document, now clock.Offset) (string, error) {
 	switch {
 	case names == nil:
 		return "", plan.In("different", "say who")
-	case is.Seconds == 0 && len(names) == 1:
+	case different.Seconds == 0 && len(names) == 1:
 		return names[0] + " is here", nil
-	case is.Seconds == 0:
+	case different.Seconds == 0:
 		return strings.Join(names, ", ") + " are here", nil
 	}
-	return fmt.Sprintf("%s in %s", strings.Join(names, ", "), clock.Lasting(is.Seconds)), nil
+	return fmt.Sprintf("%s in %s", strings.Join(names, ", "), clock.Lasting(different.Seconds)), nil
 }
 
-func (is *Different) out(d *plan.Document) (string, error) {
+func (different *Different) out(d *plan.Document) (string, error) {
 	var names []string
-	for _, id := range is.Who {
+	for _, id := range different.Who {
 		p := d.Player(id)
 		if p == nil {
 			return "", plan.In("different", "this player is not in the plan")
@@ -210,13 +214,13 @@ func (is *Different) out(d *plan.Document) (string, error) {
 }
 
 // place loses a place: what is left of it goes where there is room.
-func (is *Different) place(d *plan.Document, stood []schedule.Stood, now clock.Offset) (string, error) {
-	z := d.Zone(is.ID)
+func (different *Different) place(d *plan.Document, stood []schedule.Stood, now clock.Offset) (string, error) {
+	z := d.Zone(different.ID)
 	if z == nil {
 		return "", plan.In("different", "pick which place is lost")
 	}
 	name := z.Name
-	return "without " + name, leave(d, stood, now, []string{is.ID}, nil)
+	return "without " + name, leave(d, stood, now, []string{different.ID}, nil)
 }
 
 // leave takes blocks not over out of places, to another with room for them, the most like it
@@ -291,9 +295,9 @@ func until(free []plan.Span, start time.Time, now clock.Offset) (kept []plan.Spa
 	return kept
 }
 
-func (is *Different) weather(d *plan.Document, stood []schedule.Stood, now clock.Offset) (string, error) {
+func (different *Different) weather(d *plan.Document, stood []schedule.Stood, now clock.Offset) (string, error) {
 	switch {
-	case is.Weather == Lightning:
+	case different.Weather == Lightning:
 		var open []string
 		for _, z := range d.Zones {
 			if !z.Covered {
@@ -302,17 +306,17 @@ func (is *Different) weather(d *plan.Document, stood []schedule.Stood, now clock
 		}
 		again := clock.BeforeStart(int(-now) - LightningWaits)
 		return "lightning: nobody outdoors until 30 min after the last strike", leave(d, stood, now, open, &again)
-	case is.Weather == Rain:
+	case different.Weather == Rain:
 		d.Today.Wet = true
 		return "rain: the ground is wet", nil
-	case is.Celsius == nil && is.Shows == nil:
+	case different.Celsius == nil && different.Shows == nil:
 		return "", plan.In("different", "say how the weather is")
 	}
 	c := 0.0
-	if is.Celsius != nil {
-		c = *is.Celsius
+	if different.Celsius != nil {
+		c = *different.Celsius
 	} else {
-		c = d.Measure.Celsius(*is.Shows)
+		c = d.Measure.Celsius(*different.Shows)
 	}
 	if problem := plan.AirProblem(c); problem != "" {
 		return "", plan.In("different", "%s", problem)
@@ -325,25 +329,26 @@ func (is *Different) weather(d *plan.Document, stood []schedule.Stood, now clock
 const TopUpID = "keep-moving"
 
 // topUp adds a short block that keeps people moving.
-func (is *Different) topUp(d *plan.Document) (string, error) {
-	if is.Seconds < clock.Grid || is.Seconds > 600 || d.Nobody(is.Who) {
+func (different *Different) topUp(d *plan.Document) (string, error) {
+	if different.Seconds < clock.Grid || different.Seconds > 600 || d.Nobody(different.Who) {
 		return "", plan.In("different", "keep somebody moving, for ten minutes at most")
 	}
-	seconds := is.Seconds - is.Seconds%clock.Grid
+	seconds := different.Seconds - different.Seconds%clock.Grid
 	k := drill.Drill{Code: TopUpID, Name: "Keep moving", Aim: "Warm until the start",
 		Phases: []drill.Phase{drill.Raise}, Effort: topUpEfforts[0], Dose: drill.Dose{Kind: drill.Time},
 		Range: drill.Range{Min: seconds, Target: seconds, Max: seconds, Step: clock.Grid},
 		Cues:  []string{"Easy running, knees and heels", "Arms too"}}
-	if is.Effort > k.Effort && is.Effort <= topUpEfforts[len(topUpEfforts)-1] {
-		k.Effort, k.Cues = is.Effort, []string{"Strides, each a little faster", "A few jumps, land soft"}
+	if different.Effort > k.Effort && different.Effort <= topUpEfforts[len(topUpEfforts)-1] {
+		k.Effort, k.Cues = different.Effort, []string{"Strides, each a little faster", "A few jumps, land soft"}
 	}
-	b := plan.Block{Name: k.Name, Aim: k.Aim, Phase: drill.Raise, Who: is.Who, Priority: plan.Should, Excusable: true,
-		Items: []plan.Item{{Drill: k}}}
-	if len(is.Who) > 0 {
-		b.Zone = d.UsualZone(is.Who)
+	b := plan.Block{Name: k.Name, Aim: k.Aim, Phase: drill.Raise, Who: different.Who, Priority: plan.Should,
+		Excusable: true,
+		Items:     []plan.Item{{Drill: k}}}
+	if len(different.Who) > 0 {
+		b.Zone = d.UsualZone(different.Who)
 	}
-	if id := d.Insert(b, ""); is.ID != "" && len(is.ID) <= maxID && d.Block(is.ID) == nil {
-		d.Block(id).ID = is.ID
+	if id := d.Insert(b, ""); different.ID != "" && len(different.ID) <= maxID && d.Block(different.ID) == nil {
+		d.Block(id).ID = different.ID
 	}
-	return fmt.Sprintf("%s kept moving, %s", cmp.Or(d.Audience(is.Who), "everyone"), clock.Lasting(seconds)), nil
+	return fmt.Sprintf("%s kept moving, %s", cmp.Or(d.Audience(different.Who), "everyone"), clock.Lasting(seconds)), nil
 }

@@ -46,10 +46,10 @@ type TopUp struct {
 
 // Propose fits what is left of a plan again, for something that is different. It fails with
 // [plan.Problems] where that cannot be.
-func (s *Stand) Propose(ctx context.Context, is Different, steps int) (*Proposal, error) {
+func (s *Stand) Propose(ctx context.Context, different Different, steps int) (*Proposal, error) {
 	d := s.Document.Clone()
 	stood := s.Stood()
-	said, err := is.apply(d, stood, s.Now)
+	said, err := different.apply(d, stood, s.Now)
 	if err != nil {
 		return nil, err
 	}
@@ -62,11 +62,11 @@ func (s *Stand) Propose(ctx context.Context, is Different, steps int) (*Proposal
 		stood[i].Start, stood[i].End = stood[i].Start-moved, stood[i].End-moved
 	}
 	now := s.Now - moved
-	after, err := s.next(ctx, d, is, stood, now, steps)
+	after, err := s.next(ctx, d, different, stood, now, steps)
 	if err != nil {
 		return nil, err
 	}
-	p := &Proposal{Is: is, Said: said, Left: left(d, &is, now), Fits: after.Result.Feasible,
+	p := &Proposal{Is: different, Said: said, Left: left(d, &different, now), Fits: after.Result.Feasible,
 		Why: sentence(after.Result.Why)}
 	for _, b := range after.Blocks(d) {
 		place := Place{Block: b.ID, From: start.Unix() + int64(b.Start), To: start.Unix() + int64(b.End), Kept: b.Kept,
@@ -89,7 +89,7 @@ func (s *Stand) Propose(ctx context.Context, is Different, steps int) (*Proposal
 }
 
 // left is how many seconds of work are left: until who is due last, less what is lost.
-func left(d *plan.Document, is *Different, now clock.Offset) int {
+func left(d *plan.Document, different *Different, now clock.Offset) int {
 	latest := 0
 	for i, p := range d.Players {
 		if i == 0 || p.DueShift > latest {
@@ -97,8 +97,8 @@ func left(d *plan.Document, is *Different, now clock.Offset) int {
 		}
 	}
 	seconds := int(-now) + latest - d.Margin - d.Slack
-	if is.Is == IsMinutes {
-		seconds -= is.Seconds
+	if different.Is == IsMinutes {
+		seconds -= different.Seconds
 	}
 	return max(0, seconds)
 }
@@ -114,17 +114,18 @@ func sentence(text string) string {
 
 // next is the plan as it would be: what is only moving about or held to its times is not
 // fitted again.
-func (s *Stand) next(ctx context.Context, d *plan.Document, is Different, stood []schedule.Stood, now clock.Offset,
+func (s *Stand) next(ctx context.Context, d *plan.Document, different Different, stood []schedule.Stood,
+	now clock.Offset,
 	steps int) (*schedule.Schedule, error) {
 	switch {
-	case is.Is == IsTopUp:
+	case different.Is == IsTopUp:
 		b := &d.Blocks[len(d.Blocks)-1]
 		amounts := []int{b.Items[0].Drill.Range.Target}
 		at := clock.Offset(clock.CeilTo(float64(now), clock.Grid))
 		stood = append(stood, schedule.Stood{Block: b.ID, Kept: true, Start: at,
 			End: at + clock.Offset(b.Items[0].Drill.Range.Target), Amounts: amounts})
 		return schedule.As(d, stood)
-	case is.Is == IsStart && is.Seconds > 0 && !is.Hold:
+	case different.Is == IsStart && different.Seconds > 0 && !different.Hold:
 		return schedule.As(d, stood)
 	}
 	return schedule.Refit(ctx, d, stood, now, steps)
@@ -135,22 +136,22 @@ func (s *Stand) Stood() (list []schedule.Stood) {
 	const more = 30
 	for i := range s.Runs {
 		r := &s.Runs[i]
-		is := schedule.Stood{Block: r.ID, Start: r.Start, End: r.End, Why: r.Cut, Less: r.Less}
+		stood := schedule.Stood{Block: r.ID, Start: r.Start, End: r.End, Why: r.Cut, Less: r.Less}
 		for n := range r.Items {
-			is.Amounts = append(is.Amounts, r.Amount(n))
+			stood.Amounts = append(stood.Amounts, r.Amount(n))
 		}
 		switch r.State {
 		case Finished, Under, Over:
-			is.Kept, is.Begun = true, true
+			stood.Kept, stood.Begun = true, true
 			if r.State == Over {
-				is.End = s.Now + more
+				stood.End = s.Now + more
 			}
 		case Skipped:
-			is.Kept, is.Skip, is.Begun = r.End > r.Start, true, r.End > r.Start
+			stood.Kept, stood.Skip, stood.Begun = r.End > r.Start, true, r.End > r.Start
 		case Ahead:
-			is.Kept = true
+			stood.Kept = true
 		}
-		list = append(list, is)
+		list = append(list, stood)
 	}
 	return list
 }

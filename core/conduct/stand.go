@@ -197,10 +197,10 @@ func (f *fold) stood() (list []schedule.Stood) {
 	return list
 }
 
-func absent(d *plan.Document, is *Different, at int64) (list []Absent) {
-	for _, id := range is.Who {
+func absent(d *plan.Document, different *Different, at int64) (list []Absent) {
+	for _, id := range different.Who {
 		if p := d.Player(id); p != nil {
-			list = append(list, Absent{Player: id, Name: p.ShortName(), At: at, Stays: is.Why == Head})
+			list = append(list, Absent{Player: id, Name: p.ShortName(), At: at, Stays: different.Why == Head})
 		}
 	}
 	return list

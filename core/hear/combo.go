@@ -249,11 +249,11 @@ func (h *hearing) stepped(steps []int, apart bool) Reading {
 		total += score
 		var own []int
 		for _, m := range slices.Concat(c.before, c.marks) {
-			times, ways, is := h.shared(m, k == steps[0], k == last, apart)
+			times, ways, ok := h.shared(m, k == steps[0], k == last, apart)
 			if r.Times = max(r.Times, times); ways > 0 {
 				both = ways
 			}
-			if is {
+			if ok {
 				own = append(own, m)
 			}
 		}

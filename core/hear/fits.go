@@ -110,8 +110,8 @@ func (h *lined) nameless(m *mark, next string) bool {
 
 // clocked tells whether a word is a time of the day.
 func (h *lined) clocked(i int) bool {
-	_, is := h.clock(i)
-	return is
+	_, ok := h.clock(i)
+	return ok
 }
 
 // angle tells whether a number is one of degrees: another stands behind it that counts.

@@ -210,8 +210,8 @@ func (h *labelled) asMany(is Kind) bool {
 // oneOrSeveral is what the tags of a line say for one thing, or for several, being done.
 const oneOrSeveral = 3.0
 
-func btoi(is bool) int {
-	if is {
+func btoi(ok bool) int {
+	if ok {
 		return 1
 	}
 	return 0

@@ -67,7 +67,7 @@ func (h *lined) linesOf() (all []mark) {
 	for i := range h.words {
 		for _, one := range []func(int) (mark, bool){h.toLine, h.lineToLine, h.wholeLength, h.across, h.andBack,
 			h.roundIt} {
-			if m, is := one(i); is {
+			if m, ok := one(i); ok {
 				all = append(all, m)
 			}
 		}
@@ -128,7 +128,7 @@ func (h *tokens) backFrom(j int) int {
 }
 
 // andBack marks a line of the ground said by its number alone where people come back from it: "25 and back".
-func (h *lined) andBack(i int) (m mark, is bool) {
+func (h *lined) andBack(i int) (m mark, ok bool) {
 	if !h.words[i].numeral || !h.is(i+1, "and", "&") || !h.is(i+2, "back") || i > 0 && !h.words[i-1].delimits() {
 		return m, false
 	}
@@ -137,7 +137,7 @@ func (h *lined) andBack(i int) (m mark, is bool) {
 }
 
 // across marks "across and back", "across x 4": from one side of the ground to the other.
-func (h *lined) across(i int) (m mark, is bool) {
+func (h *lined) across(i int) (m mark, ok bool) {
 	if !h.is(i, "across") || i == 0 || h.is(i+1, "and", "&") && !h.is(i+2, "back", "return") ||
 		i+1 < len(h.words) && !h.is(i+1, "and", "&", "x", ",", "(") && !h.words[i+1].numeral {
 		return m, false
@@ -203,7 +203,7 @@ var bodily = strings.Fields("side hand cheek face chest back knee foot toe heel 
 	"front elbow one two arm leg nose eye")
 
 // wholeLength marks "length of the court", "width of the field".
-func (h *lined) wholeLength(i int) (m mark, is bool) {
+func (h *lined) wholeLength(i int) (m mark, ok bool) {
 	if !h.is(i, "length", "width") || !h.is(i+1, "of") {
 		return m, false
 	}
@@ -225,7 +225,7 @@ func (h *lined) wholeLength(i int) (m mark, is bool) {
 }
 
 // roundIt marks "round the pitch".
-func (h *sentence) roundIt(i int) (m mark, is bool) {
+func (h *sentence) roundIt(i int) (m mark, ok bool) {
 	if !h.is(i, "round", "around") || !h.is(i+1, "the", "our", "both") || i+2 >= len(h.words) ||
 		!fields(h.words[i+2].is) {
 		return m, false

@@ -41,8 +41,8 @@ func (h *labelled) tagger() *tagger {
 		}
 	}
 	low := strings.ToLower(h.line)
-	for name, is := range map[string]bool{"sent": ofBall.MatchString(low), "still": h.Still(low), "goes": h.Goes(low)} {
-		if is {
+	for name, ok := range map[string]bool{"sent": ofBall.MatchString(low), "still": h.Still(low), "goes": h.Goes(low)} {
+		if ok {
 			t.whole += name
 		}
 	}
@@ -474,29 +474,29 @@ type NameSpan struct {
 
 // LessonOf is what there is to learn from a line with its pieces in braces, each with the letter of what it is there
 // for: "{N heel flicks} {U halfway} {B and back}".
-func LessonOf(said string, known Lexicon) (is Lesson) {
+func LessonOf(said string, known Lexicon) (lesson Lesson) {
 	line, marks := unbraced(said)
 	h := heard(line, known)
 	if len(h.words) == 0 || len(h.words) > longestLine {
-		return is
+		return lesson
 	}
 	t := h.tagger()
 	for i := range h.words {
-		is.Words = append(is.Words, t.ofWord(i))
-		is.Tags = append(is.Tags, int(marks[h.words[i].from]))
+		lesson.Words = append(lesson.Words, t.ofWord(i))
+		lesson.Tags = append(lesson.Tags, int(marks[h.words[i].from]))
 	}
 	for k, s := range t.spans() {
-		is.Spans = append(is.Spans, NameSpan{s.from, s.to, t.ofSpan(s.from, s.to)})
-		name := func(i int) bool { return i >= 0 && i < len(is.Tags) && is.Tags[i] == int(tagName) }
+		lesson.Spans = append(lesson.Spans, NameSpan{s.from, s.to, t.ofSpan(s.from, s.to)})
+		name := func(i int) bool { return i >= 0 && i < len(lesson.Tags) && lesson.Tags[i] == int(tagName) }
 		whole := !name(s.from-1) && !name(s.to)
 		for i := s.from; i < s.to; i++ {
 			whole = whole && name(i)
 		}
 		if whole {
-			is.Right = append(is.Right, k)
+			lesson.Right = append(lesson.Right, k)
 		}
 	}
-	return is
+	return lesson
 }
 
 // Unbraced is a line of a lesson as it was typed.

@@ -186,8 +186,8 @@ func works(k *drill.Drill, said string) error {
 
 // fast has a drill go as fast as is said: "25 s a length", "3 s a rep", "2 m/s", "slow".
 func fast(k *drill.Drill, said string) error {
-	is := k.Dose
-	d := &is
+	dose := k.Dose
+	d := &dose
 	field, usual := paceOf(d)
 	if field == nil {
 		return fmt.Errorf("this one is done by the clock: change its minutes instead")
@@ -230,7 +230,7 @@ func fast(k *drill.Drill, said string) error {
 	if err := d.Validate(); err != nil {
 		return err
 	}
-	k.Dose = is
+	k.Dose = dose
 	return nil
 }
 

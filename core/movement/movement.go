@@ -57,16 +57,16 @@ func Of(name string) (u Understood, known bool) {
 // Paced is what is understood with the pace that words beside it say: "reset each time",
 // "slow"; those that say nothing of how it is done, such as cues, change nothing.
 func (u Understood) Paced(words ...string) Understood {
-	is := u
+	understood := u
 	for _, one := range words {
 		said := phrase(wordsOf(one))
 		for i := range modifiers {
 			if slices.ContainsFunc(modifiers[i].words, func(p phrase) bool { return slices.Equal(p, said) }) {
-				modifiers[i].change(&is)
+				modifiers[i].change(&understood)
 			}
 		}
 	}
-	u.Seconds, u.Pace = is.Seconds, is.Pace
+	u.Seconds, u.Pace = understood.Seconds, understood.Pace
 	return u
 }
 

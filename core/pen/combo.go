@@ -88,7 +88,7 @@ func (w *writer) audience(l *say.Line) []string {
 // others are cues for people that the plan does not know.
 func others(l *say.Line) (cues []string) {
 	for _, one := range l.Whom {
-		if not, is := strings.CutPrefix(one, "not "); is {
+		if not, ok := strings.CutPrefix(one, "not "); ok {
 			cues = append(cues, "not for "+not)
 		} else {
 			cues = append(cues, "for "+one)

@@ -245,8 +245,8 @@ func renumber(b *plan.Block, ids map[string]string) {
 
 // threeWay is a block as it is, with what the new words say of it otherwise than the old ones did,
 // and with their drills.
-func threeWay(now, before, is *plan.Block) plan.Block {
-	b, auto := is.Clone(), is.Name == is.Holds()
+func threeWay(now, before, block *plan.Block) plan.Block {
+	b, auto := block.Clone(), block.Name == block.Holds()
 	to, new, old := reflect.ValueOf(&b).Elem(), reflect.ValueOf(now).Elem(), reflect.ValueOf(before).Elem()
 	for i := range to.NumField() {
 		if name := to.Type().Field(i).Name; name == "Items" || name == "ID" || name == "Aim" || name == "Why" {
@@ -256,7 +256,7 @@ func threeWay(now, before, is *plan.Block) plan.Block {
 			to.Field(i).Set(new.Field(i))
 		}
 	}
-	alike := slices.EqualFunc(now.Items, is.Items, func(x, y plan.Item) bool { return x.Drill.Code == y.Drill.Code })
+	alike := slices.EqualFunc(now.Items, block.Items, func(x, y plan.Item) bool { return x.Drill.Code == y.Drill.Code })
 	if b.Items = now.Items; !alike {
 		b.Aim, b.Choices, b.Groups = now.Aim, nil, nil
 	}

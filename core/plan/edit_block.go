@@ -135,8 +135,8 @@ func (s *Site) Roomiest() *Zone {
 	if len(s.Zones) == 0 {
 		return nil
 	}
-	is := slices.MaxFunc(s.Zones, func(a, b Zone) int { return a.Capacity - b.Capacity })
-	return s.Zone(is.ID)
+	zone := slices.MaxFunc(s.Zones, func(a, b Zone) int { return a.Capacity - b.Capacity })
+	return s.Zone(zone.ID)
 }
 
 // BlockFields is what a coach says of a block beside its drills.

@@ -219,8 +219,8 @@ const ruled = "restrictions"
 func listsOf(values ...any) (base, mine, theirs []any, listed bool) {
 	lists := make([][]any, 3)
 	for i, v := range values {
-		list, is := v.([]any)
-		if !is && v != nil {
+		list, ok := v.([]any)
+		if !ok && v != nil {
 			return nil, nil, nil, false
 		}
 		seen := map[string]bool{}
@@ -238,8 +238,8 @@ func listsOf(values ...any) (base, mine, theirs []any, listed bool) {
 
 // idOf tells an element of a list from the others; "": nothing does.
 func idOf(one any) string {
-	fields, is := one.(map[string]any)
-	if !is {
+	fields, ok := one.(map[string]any)
+	if !ok {
 		return ""
 	}
 	if rule, _ := fields["rule"].(string); rule != "" {

@@ -24,12 +24,12 @@ type asked struct {
 }
 
 func (x lexicon) once(of byte, text string, answer func(string) bool) bool {
-	is, before := x.answers[asked{of, text}]
+	ok, before := x.answers[asked{of, text}]
 	if !before {
-		is = answer(text)
-		x.answers[asked{of, text}] = is
+		ok = answer(text)
+		x.answers[asked{of, text}] = ok
 	}
-	return is
+	return ok
 }
 
 func (x lexicon) Moves(text string) bool {
@@ -130,36 +130,36 @@ func (r *Reader) Heard(text string) Line {
 }
 
 // meaning is a line as one reading of it has it.
-func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
-	is.Who = append(who, is.Who...)
-	l := Line{Said: text, Cues: slices.Clone(is.Cues), At: is.At,
-		ofLine: ofLine{Score: is.Score, one: is.One, sure: is.Sure}}
-	r.resolve(&l, &is)
-	if is.From != nil || is.To != nil || is.Done != nil {
-		l.Window = &Window{is.From, is.To}
-		if is.Done != nil {
-			l.Window[1] = is.Done
+func (r *Reader) meaning(text string, who []string, reading hear.Reading) Line {
+	reading.Who = append(who, reading.Who...)
+	l := Line{Said: text, Cues: slices.Clone(reading.Cues), At: reading.At,
+		ofLine: ofLine{Score: reading.Score, one: reading.One, sure: reading.Sure}}
+	r.resolve(&l, &reading)
+	if reading.From != nil || reading.To != nil || reading.Done != nil {
+		l.Window = &Window{reading.From, reading.To}
+		if reading.Done != nil {
+			l.Window[1] = reading.Done
 		}
 	}
-	switch is.Is {
+	switch reading.Is {
 	case hear.Drill:
 		l.Is = IsDrill
-		r.hearDrill(&l, is.Name, &is.Amount)
-		l.toldWhere(is.Amount.To)
+		r.hearDrill(&l, reading.Name, &reading.Amount)
+		l.toldWhere(reading.Amount.To)
 		if m := backOf.FindStringSubmatch(" " + text); m != nil && l.Dose != nil {
 			l.Dose.WayBack = backPace[strings.ToLower(m[2])]
 		}
 	case hear.Combo:
-		r.hearCombo(&l, &is, text)
+		r.hearCombo(&l, &reading, text)
 	case hear.Choice:
-		l.Is, l.Name = IsChoice, is.Name
-		for _, name := range is.Choices {
-			l.Drills = append(l.Drills, r.oneOf(name, &is.Amount))
+		l.Is, l.Name = IsChoice, reading.Name
+		for _, name := range reading.Choices {
+			l.Drills = append(l.Drills, r.oneOf(name, &reading.Amount))
 		}
 	case hear.Heading:
-		l.hearHeading(&is)
+		l.hearHeading(&reading)
 	case hear.Fixed:
-		l.hearFixed(&is)
+		l.hearFixed(&reading)
 	case hear.Remark:
 		l.Is, l.Note = IsNote, OneLine(text)
 	}
@@ -167,31 +167,31 @@ func (r *Reader) meaning(text string, who []string, is hear.Reading) Line {
 }
 
 // hearCombo fills in several things done one after the other.
-func (r *Reader) hearCombo(l *Line, is *hear.Reading, text string) {
-	l.Is, l.Name, l.Times, l.RestSeconds = IsCombo, is.Name, int(is.Times), is.Amount.Rest
-	for _, e := range is.Amount.Efforts {
+func (r *Reader) hearCombo(l *Line, reading *hear.Reading, text string) {
+	l.Is, l.Name, l.Times, l.RestSeconds = IsCombo, reading.Name, int(reading.Times), reading.Amount.Rest
+	for _, e := range reading.Amount.Efforts {
 		l.Cues = append(l.Cues, strconv.Itoa(int(100*e+0.5))+" %")
 	}
 	each := eachAtEnd.FindStringSubmatch(text)
 	of := each != nil && number(each[1]) == l.Times && !strings.Contains(strings.ToLower(text), " then ") &&
-		!slices.ContainsFunc(is.Steps, func(s hear.Step) bool {
+		!slices.ContainsFunc(reading.Steps, func(s hear.Step) bool {
 			once := s.Amount
 			once.Reps -= 1
 			return !s.Amount.None() && !once.None() || s.Amount.Metres > 0
 		})
-	for _, s := range is.Steps {
+	for _, s := range reading.Steps {
 		if of { // "arms, arms and body, half slide, 20 strokes each"
-			s.Amount.Reps, l.Times = is.Times, 1
+			s.Amount.Reps, l.Times = reading.Times, 1
 		}
 		l.Drills = append(l.Drills, r.oneOf(s.Name, &s.Amount))
 	}
 }
 
 // hearHeading fills in a heading: where it is of people at a place, by them.
-func (l *Line) hearHeading(is *hear.Reading) {
-	l.Is, l.Name = IsBlock, is.Name
-	if len(is.Who) > 0 && placeFirst.MatchString(l.Name) { // "Goalies with Ife on the far goal all along"
-		l.Name, l.Cues = strings.Join(is.Who, ", "), append(l.Cues, l.Name)
+func (l *Line) hearHeading(reading *hear.Reading) {
+	l.Is, l.Name = IsBlock, reading.Name
+	if len(reading.Who) > 0 && placeFirst.MatchString(l.Name) { // "Goalies with Ife on the far goal all along"
+		l.Name, l.Cues = strings.Join(reading.Who, ", "), append(l.Cues, l.Name)
 	}
 }
 
@@ -312,20 +312,20 @@ func (r *Reader) oneOf(name string, a *hear.Amount) Line {
 }
 
 // hearFixed fills in something of the day: from when to when, where that was said.
-func (l *Line) hearFixed(is *hear.Reading) {
-	l.Is, l.Name, l.From, l.To = IsFixed, is.Name, is.From, is.To
-	if is.At != nil {
-		l.From = is.At
+func (l *Line) hearFixed(reading *hear.Reading) {
+	l.Is, l.Name, l.From, l.To = IsFixed, reading.Name, reading.From, reading.To
+	if reading.At != nil {
+		l.From = reading.At
 	}
-	if l.From == nil && is.Amount.Seconds > 0 {
-		l.Cues = append(l.Cues, strconv.Itoa(int(is.Amount.Seconds/60+0.5))+" min")
+	if l.From == nil && reading.Amount.Seconds > 0 {
+		l.Cues = append(l.Cues, strconv.Itoa(int(reading.Amount.Seconds/60+0.5))+" min")
 	}
 	if l.From == nil || l.To != nil {
 		return
 	}
 	ends := min(0, *l.From+fixedLasts)
-	if is.Amount.Seconds > 0 {
-		ends = min(0, *l.From+int(is.Amount.Seconds))
+	if reading.Amount.Seconds > 0 {
+		ends = min(0, *l.From+int(reading.Amount.Seconds))
 	}
 	l.To = &ends
 }
@@ -561,34 +561,34 @@ func (r *Reader) Readings(text string) []hear.Reading {
 
 // resolve takes who, where and when as the plan knows them; what it does not know is a cue, so
 // that nobody loses it.
-func (r *Reader) resolve(l *Line, is *hear.Reading) {
+func (r *Reader) resolve(l *Line, reading *hear.Reading) {
 	l.Who, l.Where, l.Leader, l.Before, l.After = nil, "", "", "", ""
-	for _, one := range is.Who {
+	for _, one := range reading.Who {
 		if who := r.audience(strings.TrimSuffix(strings.TrimPrefix(one, "the "), " only")); who != nil {
 			l.Who = AppendNew(l.Who, who)
 		} else {
 			l.Whom = append(l.Whom, one)
 		}
 	}
-	for _, one := range is.Not {
+	for _, one := range reading.Not {
 		if who := r.audience(strings.TrimPrefix(one, "the ")); who != nil {
 			l.Not = AppendNew(l.Not, who)
 		} else {
 			l.Whom = append(l.Whom, "not "+one)
 		}
 	}
-	if is.Where != "" {
-		if l.Where = r.zone(strings.TrimPrefix(strings.ToLower(is.Where), "the "), byLastWord); l.Where == "" {
-			l.Cues = append(l.Cues, is.Where)
+	if reading.Where != "" {
+		if l.Where = r.zone(strings.TrimPrefix(strings.ToLower(reading.Where), "the "), byLastWord); l.Where == "" {
+			l.Cues = append(l.Cues, reading.Where)
 		}
 	}
-	if is.Leader != "" {
+	if reading.Leader != "" {
 		s := newScan(r, "", nil)
-		if !s.lead(l, is.Leader) {
-			l.Cues = append(l.Cues, "with "+is.Leader)
+		if !s.lead(l, reading.Leader) {
+			l.Cues = append(l.Cues, "with "+reading.Leader)
 		}
 	}
-	for name, to := range map[string]*string{is.Before: &l.Before, is.After: &l.After} {
+	for name, to := range map[string]*string{reading.Before: &l.Before, reading.After: &l.After} {
 		if name == "" {
 			continue
 		}
@@ -603,7 +603,7 @@ func (r *Reader) resolve(l *Line, is *hear.Reading) {
 			l.Cues = append(l.Cues, "until "+name)
 		case known == "":
 			l.Cues = append(l.Cues, "after "+name)
-		case is.Right && to == &l.After:
+		case reading.Right && to == &l.After:
 			l.StraightAfter = known
 		default:
 			*to = known

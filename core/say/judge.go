@@ -218,10 +218,10 @@ var ofTheirs = pattern.Must(`(?i)^[^:]* or [^:]*\b(?:your|their) choice\b`)
 
 // runs are how many things a line says of how a block is run.
 func (l *Line) runs() (n int) {
-	for _, is := range []bool{l.Priority != "", l.Loose, l.Form != "", l.On != "", l.AtOnce > 0, l.Waves > 0,
+	for _, ok := range []bool{l.Priority != "", l.Loose, l.Form != "", l.On != "", l.AtOnce > 0, l.Waves > 0,
 		l.Lanes > 0, l.Alongside, l.PerLane > 0, l.Phase != "", l.Rounds > 0 && l.RestSeconds > 0, l.Exact,
 		l.Pick > 0} {
-		if is {
+		if ok {
 			n++
 		}
 	}
@@ -572,10 +572,10 @@ var onlyMetres = pattern.Must(`^[\d.]+ m(?:, [\d.]+ m)*$`)
 
 // plans are how many things of the plan a line speaks of.
 func (l *Line) plans() (n int) {
-	for _, is := range []bool{len(l.Who) > 0, l.Where != "", l.Leader != "", l.Priority != "", l.Loose, l.Before != "",
+	for _, ok := range []bool{len(l.Who) > 0, l.Where != "", l.Leader != "", l.Priority != "", l.Loose, l.Before != "",
 		l.After != "", l.StraightAfter != "", l.Window != nil, l.At != nil, l.Form != "", l.On != "", l.AtOnce > 0,
 		l.Waves > 0, l.Lanes > 0, l.Alongside, l.Rounds > 0, l.PerLane > 0, l.Phase != ""} {
-		if is {
+		if ok {
 			n++
 		}
 	}

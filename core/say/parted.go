@@ -122,15 +122,15 @@ func (p *parting) sentences(i int, line string) {
 			last.Text = strings.TrimRight(last.Text, ". ") + " (" + strings.TrimRight(one, ". ") + ")"
 			continue
 		}
-		is := Piece{Line: i, Text: one, Para: p.para, Dose: cmp.Or(p.dose[i], p.holds),
+		piece := Piece{Line: i, Text: one, Para: p.para, Dose: cmp.Or(p.dose[i], p.holds),
 			Last: n > 0 && n == len(parts)-1 && p.marks != nil && p.marks[i] != unmarked}
 		if len(parts) == 1 {
-			is.Kind = p.are[i]
+			piece.Kind = p.are[i]
 			if p.typed[i] != p.shown[i] {
-				is.Said = strings.TrimSpace(p.shown[i])
+				piece.Said = strings.TrimSpace(p.shown[i])
 			}
 		}
-		p.all = append(p.all, is)
+		p.all = append(p.all, piece)
 	}
 }
 

@@ -288,7 +288,7 @@ var (
 )
 
 // onlyWhen reads a line that says little more than when.
-func onlyWhen(text string) (l Line, is bool) {
+func onlyWhen(text string) (l Line, ok bool) {
 	if m := whenAlone.FindStringSubmatch(text); m != nil {
 		at := -60 * number(m[2])
 		l = Line{Is: IsBlock, Said: text, Name: strings.TrimRight(text, ": ")}
@@ -310,7 +310,7 @@ func (r *Reader) Read(text string) Line {
 	if is, drilled := strings.CutPrefix(text, drillMark); drilled {
 		return r.drilled(is)
 	}
-	if l, is := onlyWhen(text); is {
+	if l, ok := onlyWhen(text); ok {
 		return l
 	}
 	text = r.reworded(text)

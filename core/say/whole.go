@@ -31,12 +31,12 @@ func (r *Reader) alone(lines []string) []kinds {
 
 // mark is a line by its marks and tags; it is read once.
 func (r *Reader) mark(text string) hear.Reading {
-	is, known := r.marked[text]
+	reading, known := r.marked[text]
 	if !known {
-		is = hear.Line(text, lexicon{r})
-		r.marked[text] = is
+		reading = hear.Line(text, lexicon{r})
+		r.marked[text] = reading
 	}
-	return is
+	return reading
 }
 
 // speaks is what speaks for the kinds of each line of a list that says something: by itself, and

@@ -177,8 +177,8 @@ func leasts(item plan.Item, begins bool) (list []least) {
 	if begins {
 		dosings = append(once(b, own, dosings[0]), dosings[0])
 	}
-	for _, is := range slices.Backward(dosings) {
-		list = append(list, least{is.Less.Of(b).Items[0], is.Amounts[0]})
+	for _, dosing := range slices.Backward(dosings) {
+		list = append(list, least{dosing.Less.Of(b).Items[0], dosing.Amounts[0]})
 	}
 	return list
 }

@@ -102,13 +102,13 @@ func Refit(ctx context.Context, d *plan.Document, stood []Stood, now clock.Offse
 }
 
 // under is a block that has begun, with the length that it has for its only one.
-func (c *Compiled) under(i int, is Stood, now clock.Offset) runin.Scheduled {
+func (c *Compiled) under(i int, stood Stood, now clock.Offset) runin.Scheduled {
 	b := &c.Problem.Blocks[i]
-	from := min(is.Start-((is.Start%clock.Grid)+clock.Grid)%clock.Grid, now-clock.Grid)
-	to := clock.Offset(clock.CeilTo(float64(is.End-from), clock.Grid)) + from
+	from := min(stood.Start-((stood.Start%clock.Grid)+clock.Grid)%clock.Grid, now-clock.Grid)
+	to := clock.Offset(clock.CeilTo(float64(stood.End-from), clock.Grid)) + from
 	seconds := max(clock.Grid, int(to-from))
 	b.Levels, b.Once = []runin.Level{{Seconds: seconds, Value: 1}}, nil
-	c.Dosings[i], c.once[i] = []Dosing{{Amounts: is.Amounts, Less: is.Less, Seconds: seconds, Value: 1}}, 0
+	c.Dosings[i], c.once[i] = []Dosing{{Amounts: stood.Amounts, Less: stood.Less, Seconds: seconds, Value: 1}}, 0
 	return runin.Scheduled{ID: b.ID, Kept: true, Start: from, End: from + clock.Offset(seconds)}
 }
 

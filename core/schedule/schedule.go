@@ -142,13 +142,13 @@ func (s *Schedule) Blocks(d *plan.Document) []Block {
 		if !known {
 			continue
 		}
-		r, is := &s.Result.Blocks[n], &joined[i]
-		is.Kept, is.Start, is.End, is.Missed, is.Cut = r.Kept, r.Start, r.End, r.Missed, r.Why
+		r, block := &s.Result.Blocks[n], &joined[i]
+		block.Kept, block.Start, block.End, block.Missed, block.Cut = r.Kept, r.Start, r.End, r.Missed, r.Why
 		if n < len(s.Amounts) && len(s.Amounts[n]) == len(b.Items) {
-			is.amounts = s.Amounts[n]
+			block.amounts = s.Amounts[n]
 			if n < len(s.Less) {
-				is.Less, is.asked = s.Less[n], b.Rounds
-				is.Block = is.Less.Of(b)
+				block.Less, block.asked = s.Less[n], b.Rounds
+				block.Block = block.Less.Of(b)
 			}
 		}
 	}

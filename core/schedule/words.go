@@ -52,13 +52,13 @@ func (c *Compiled) tooSmall(n int) string {
 }
 
 // shorter says what a block does less of than in full.
-func shorter(b *plan.Block, full, is Dosing) (less []string) {
-	done := is.Less.Of(b)
+func shorter(b *plan.Block, full, dosing Dosing) (less []string) {
+	done := dosing.Less.Of(b)
 	if done.Rounds < b.Rounds {
 		less = append(less, fmt.Sprintf("%s, not %d", drill.Number(done.Rounds, "rounds"), b.Rounds))
 	}
 	for i, item := range b.Items {
-		from, to := item.Drill.Words(full.Amounts[i]), done.Items[i].Drill.Words(is.Amounts[i])
+		from, to := item.Drill.Words(full.Amounts[i]), done.Items[i].Drill.Words(dosing.Amounts[i])
 		if from == to {
 			continue
 		}

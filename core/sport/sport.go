@@ -142,14 +142,14 @@ const RinkAir = 8.0
 // Plan is the zone as a plan has it, under an id: what has a floor is under a roof, and a
 // rink is cold.
 func (z Zone) Plan(id string) plan.Zone {
-	is := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: float64(z.Metres),
+	zone := plan.Zone{ID: id, Name: z.Name, Capacity: z.Capacity, Lanes: z.Lanes, Metres: float64(z.Metres),
 		Surface: z.Surface}
-	is.Covered = z.Covered || slices.Contains([]string{"wood", "hall", "rubber", "ice"}, z.Surface)
+	zone.Covered = z.Covered || slices.Contains([]string{"wood", "hall", "rubber", "ice"}, z.Surface)
 	if z.Surface == "ice" {
 		air := RinkAir
-		is.Celsius = &air
+		zone.Celsius = &air
 	}
-	return is
+	return zone
 }
 
 // Craft is the routine of a position or unit.

@@ -75,8 +75,8 @@ func (f Factor) Holds(d *plan.Document) bool {
 
 // difference counts the drills of which the two do not do the same, and by how many seconds
 // the day of who does most of them is longer.
-func difference(was, is *plan.Document) (drills, seconds int) {
-	before, after := Apply(was), Apply(is)
+func difference(was, document *plan.Document) (drills, seconds int) {
+	before, after := Apply(was), Apply(document)
 	by := map[string]int{}
 	for i := range before.Blocks {
 		b, a := &before.Blocks[i], &after.Blocks[i]

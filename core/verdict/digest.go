@@ -33,7 +33,7 @@ type Digest struct {
 
 // DigestOf is the digest of a fitted document.
 func DigestOf(d *plan.Document, s *schedule.Schedule) *Digest {
-	is := &Digest{Version: DigestVersion, Title: d.Title, StartName: d.StartName, Place: d.Place, When: d.Start,
+	digest := &Digest{Version: DigestVersion, Title: d.Title, StartName: d.StartName, Place: d.Place, When: d.Start,
 		Start: s.Start, Verdict: Of(d, s, check.Check(check.Input{Document: d, Schedule: s})),
 		Restrictions: d.Restrictions}
 	ruled := map[string]bool{}
@@ -42,25 +42,26 @@ func DigestOf(d *plan.Document, s *schedule.Schedule) *Digest {
 	}
 	for _, p := range d.Players {
 		if p.Roster > 0 && !ruled[p.ID] {
-			is.Roster = append(is.Roster, p.Roster)
+			digest.Roster = append(digest.Roster, p.Roster)
 		} else {
-			is.Players = append(is.Players, plan.Player{ID: p.ID, Roster: p.Roster, First: p.First, Last: p.Last})
+			digest.Players = append(digest.Players, plan.Player{ID: p.ID, Roster: p.Roster, First: p.First,
+				Last: p.Last})
 		}
 	}
-	return is
+	return digest
 }
 
 // Heads is how many players the plan is for.
-func (is *Digest) Heads() int { return len(is.Roster) + len(is.Players) }
+func (digest *Digest) Heads() int { return len(digest.Roster) + len(digest.Players) }
 
 // People is the plan's players and what medical staff ruled for them, as a
 // document without anything else; the club's players have no names in it.
-func (is *Digest) People() *plan.Document {
+func (digest *Digest) People() *plan.Document {
 	d := &plan.Document{
-		Party: plan.Party{Players: is.Players, Restrictions: is.Restrictions},
-		Hours: plan.Hours{Start: is.When},
+		Party: plan.Party{Players: digest.Players, Restrictions: digest.Restrictions},
+		Hours: plan.Hours{Start: digest.When},
 	}
-	for _, id := range is.Roster {
+	for _, id := range digest.Roster {
 		d.Players = append(d.Players, plan.Player{ID: fmt.Sprintf("roster %d", id), Roster: id})
 	}
 	return d

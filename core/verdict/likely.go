@@ -19,30 +19,30 @@ type Likely struct {
 }
 
 // LikelyOf are the words of a plan's odds; nothing where nothing is planned.
-func LikelyOf(d *plan.Document, o odds.Odds) (is Likely) {
+func LikelyOf(d *plan.Document, o odds.Odds) (likely Likely) {
 	switch tenths := int(math.Round(10 * o.Holds)); {
 	case o.Empty:
-		return is
+		return likely
 	case o.Earlier == 0:
-		is = Likely{Head: "On time 19 days of 20."}
+		likely = Likely{Head: "On time 19 days of 20."}
 		if d.Slack > 0 {
-			is.Line = clock.Lasting(d.Slack) + " of slack are planned"
+			likely.Line = clock.Lasting(d.Slack) + " of slack are planned"
 		}
-		return is
+		return likely
 	case tenths == 0:
-		is.Head = "Hardly ever on time."
+		likely.Head = "Hardly ever on time."
 	case tenths == 10:
-		is.Head = "On time 9 days of 10."
+		likely.Head = "On time 9 days of 10."
 	default:
-		is.Head = fmt.Sprintf("On time %d days of 10.", tenths)
+		likely.Head = fmt.Sprintf("On time %d days of 10.", tenths)
 	}
-	is.Block, is.Earlier, is.Wants = o.Worst, o.Earlier, min(plan.MostSlack, d.Slack+o.Earlier)
+	likely.Block, likely.Earlier, likely.Wants = o.Worst, o.Earlier, min(plan.MostSlack, d.Slack+o.Earlier)
 	if b := d.Block(o.Worst); b != nil {
-		is.Line = b.Name + " makes it late"
+		likely.Line = b.Name + " makes it late"
 	}
-	if is.Line != "" {
-		is.Line += "; "
+	if likely.Line != "" {
+		likely.Line += "; "
 	}
-	is.Line += fmt.Sprintf("done %s earlier, it is 19 of 20", clock.Lasting(o.Earlier))
-	return is
+	likely.Line += fmt.Sprintf("done %s earlier, it is 19 of 20", clock.Lasting(o.Earlier))
+	return likely
 }

@@ -69,8 +69,8 @@ func (bd *Boards) Change(ctx context.Context, by planner.Account, id uint64, rev
 // change makes an edit of base, joined with what the session has by now.
 func (bd *Boards) change(ctx context.Context, by planner.Account, session *store.Session, base *plan.Document,
 	edit Edit) (*Board, error) {
-	is := session.Document.Clone()
-	is.Upgrade()
+	document := session.Document.Clone()
+	document.Upgrade()
 	base.Upgrade()
 	next := base.Clone()
 	summary, err := edit(next)
@@ -81,9 +81,9 @@ func (bd *Boards) change(ctx context.Context, by planner.Account, session *store
 	if next.Zones, err = bd.laid(ctx, by.ClubID, next.Zones); err != nil { // people walk as the ground lies by now
 		return nil, err
 	}
-	if !reflect.DeepEqual(base, is) {
+	if !reflect.DeepEqual(base, document) {
 		insist, _ := ctx.Value(insistKey{}).(bool)
-		merged, clashes, err := plan.Merge(base, next, is, insist)
+		merged, clashes, err := plan.Merge(base, next, document, insist)
 		if err != nil {
 			return nil, err
 		}
@@ -92,7 +92,7 @@ func (bd *Boards) change(ctx context.Context, by planner.Account, session *store
 		}
 		next = merged
 	}
-	if reflect.DeepEqual(next, is) {
+	if reflect.DeepEqual(next, document) {
 		return bd.Show(ctx, by.ClubID, session)
 	}
 	if next.Zones, err = bd.laid(ctx, by.ClubID, next.Zones); err != nil {

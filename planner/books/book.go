@@ -237,13 +237,13 @@ func (bk *Books) DrawDrill(ctx context.Context, by planner.Account, code string,
 	if !ok {
 		return planner.ErrNotFound
 	}
-	is := b.Own[code].Is
-	is.Drill, is.Figure, is.Plain = d, f, f == nil
+	drill := b.Own[code].Is
+	drill.Drill, drill.Figure, drill.Plain = d, f, f == nil
 	said := d.Name + " drawn"
 	if f == nil {
 		said = d.Name + " without a figure"
 	}
-	_, err = bk.base.Save(ctx, by, said, planner.Change{ID: b.Own[code].ID, Edition: edition, Is: is})
+	_, err = bk.base.Save(ctx, by, said, planner.Change{ID: b.Own[code].ID, Edition: edition, Is: drill})
 	return err
 }
 
@@ -273,9 +273,9 @@ func (bk *Books) AsDrawn(ctx context.Context, by planner.Account, code string) e
 	if own.Is.Figure == nil && !own.Is.Plain {
 		return planner.ErrNotFound
 	}
-	is := own.Is
-	is.Figure, is.Plain = nil, false
-	_, err = bk.base.Save(ctx, by, is.Name+" drawn as it came", planner.Change{ID: own.ID, Is: is})
+	drill := own.Is
+	drill.Figure, drill.Plain = nil, false
+	_, err = bk.base.Save(ctx, by, drill.Name+" drawn as it came", planner.Change{ID: own.ID, Is: drill})
 	return err
 }
 

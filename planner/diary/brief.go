@@ -72,9 +72,9 @@ func (di *Diary) people(b *compose.Brief, squad *keep.Squad, n NewSession) {
 			continue
 		}
 		id := planner.PlayerID(k.ID)
-		is := boards.PlayerOf(k)
-		is.Late = n.Late[k.ID] * 60
-		b.Players = append(b.Players, is)
+		player := boards.PlayerOf(k)
+		player.Late = n.Late[k.ID] * 60
+		b.Players = append(b.Players, player)
 		if k.Is.Build == club.Stiff {
 			b.Stiff = append(b.Stiff, id)
 		}

@@ -78,10 +78,10 @@ func (kp *Keep) UsualZones(ctx context.Context, by planner.Account, venue uint64
 // zonesOf are zones of a sport as those of a venue, their lengths even in the club's units.
 func zonesOf(venue uint64, zones []sport.Zone, in measure.System) (changes []planner.Change) {
 	for _, z := range zones {
-		is := z.Plan("")
+		zone := z.Plan("")
 		changes = append(changes,
-			planner.Change{Owner: venue, Is: club.Zone{Name: is.Name, Capacity: is.Capacity, Lanes: is.Lanes,
-				Metres: in.Nice(is.Metres), Surface: is.Surface, Covered: is.Covered, Celsius: is.Celsius}})
+			planner.Change{Owner: venue, Is: club.Zone{Name: zone.Name, Capacity: zone.Capacity, Lanes: zone.Lanes,
+				Metres: in.Nice(zone.Metres), Surface: zone.Surface, Covered: zone.Covered, Celsius: zone.Celsius}})
 	}
 	return changes
 }

@@ -94,8 +94,8 @@ func (kp *Keep) Today(ctx context.Context, clubID uint64) (string, error) {
 
 // SquadOf is the squad that a player of the club is in, 0 where they are in none.
 func (kp *Keep) SquadOf(ctx context.Context, clubID, player uint64) (uint64, error) {
-	is, err := kp.people.Ruled(ctx, clubID)
-	for _, k := range is.Players {
+	ruled, err := kp.people.Ruled(ctx, clubID)
+	for _, k := range ruled.Players {
 		if k.ID == player && !k.Gone {
 			return k.Squad, err
 		}

@@ -136,22 +136,22 @@ func (s *Squad) known(said club.Player) club.Player {
 		}
 		return said
 	}
-	is := s.Players[i].Is
+	player := s.Players[i].Is
 	if said.Number > 0 {
-		is.Number = said.Number
+		player.Number = said.Number
 	}
 	if said.Position != "" {
-		is.Position = said.Position
+		player.Position = said.Position
 	}
 	for _, side := range []struct {
 		is   *club.Side
 		said club.Side
-	}{{&is.Foot, said.Foot}, {&is.Hand, said.Hand}, {&is.Bats, said.Bats}} {
+	}{{&player.Foot, said.Foot}, {&player.Hand, said.Hand}, {&player.Bats, said.Bats}} {
 		if side.said != "" {
 			*side.is = side.said
 		}
 	}
-	return is
+	return player
 }
 
 // Asked is a position that the sport does not have, and those that it is likest to.
@@ -204,10 +204,10 @@ func (kp *Keep) AnswerPosition(ctx context.Context, by planner.Account, squad *S
 		changes[0].ID, changes[0].Edition = own.ID, own.Edition
 	}
 	for _, k := range squad.Players {
-		is := k.Is
-		positions, _ := next.FindAll(is.Position)
-		if is.Position = strings.Join(positions, plan.BetweenPositions); is.Position != k.Is.Position {
-			changes = append(changes, planner.Change{ID: k.ID, Owner: squad.ID, Edition: k.Edition, Is: is})
+		player := k.Is
+		positions, _ := next.FindAll(player.Position)
+		if player.Position = strings.Join(positions, plan.BetweenPositions); player.Position != k.Is.Position {
+			changes = append(changes, planner.Change{ID: k.ID, Owner: squad.ID, Edition: k.Edition, Is: player})
 		}
 	}
 	_, err = kp.base.Save(ctx, by, fmt.Sprintf("what %s is", said), changes...)

@@ -56,16 +56,16 @@ func (kp *Keep) Person(ctx context.Context, by planner.Account, squad *Squad, id
 	if k == nil {
 		return nil, planner.ErrNotFound
 	}
-	is := &Person{Player: k.Is, Squad: squad.Name}
+	person := &Person{Player: k.Is, Squad: squad.Name}
 	for _, u := range squad.Units {
 		for _, member := range u.Is.Players {
 			if member == id {
-				is.Units = append(is.Units, u.Is.Name)
+				person.Units = append(person.Units, u.Is.Name)
 			}
 		}
 	}
 	var err error
-	if is.Rulings, err = kp.rulingsOf(ctx, by, squad, id); err != nil {
+	if person.Rulings, err = kp.rulingsOf(ctx, by, squad, id); err != nil {
 		return nil, err
 	}
 	tests, err := kp.Trials(ctx, by.ClubID, squad)
@@ -74,23 +74,23 @@ func (kp *Keep) Person(ctx context.Context, by planner.Account, squad *Squad, id
 	}
 	for _, t := range tests {
 		if t.Owner == id {
-			is.Tests = append(is.Tests, t.Is)
+			person.Tests = append(person.Tests, t.Is)
 		}
 	}
 	err = kp.people.PlansOf(ctx, by.ClubID, func(title, place string, start time.Time, players []uint64) {
 		for _, roster := range players {
 			if roster == id {
-				is.Sessions = append(is.Sessions, inSession{title, start, place})
+				person.Sessions = append(person.Sessions, inSession{title, start, place})
 			}
 		}
 	})
 	if err != nil {
 		return nil, err
 	}
-	if err := kp.said(ctx, by, is, id); err != nil {
+	if err := kp.said(ctx, by, person, id); err != nil {
 		return nil, err
 	}
-	return is, kp.accounts.Audit(ctx, by, "exported a person's data", k.Is.Label())
+	return person, kp.accounts.Audit(ctx, by, "exported a person's data", k.Is.Label())
 }
 
 // rulingsOf are a player's rulings, with their reasons for medical staff alone.
@@ -112,8 +112,8 @@ func (kp *Keep) rulingsOf(ctx context.Context, by planner.Account, squad *Squad,
 }
 
 // said gathers what a player said, and what logs say of them.
-func (kp *Keep) said(ctx context.Context, by planner.Account, is *Person, id uint64) (err error) {
-	if is.Said, err = kp.shares.WordsOf(ctx, by.ClubID, planner.PlayerID(id)); err != nil {
+func (kp *Keep) said(ctx context.Context, by planner.Account, person *Person, id uint64) (err error) {
+	if person.Said, err = kp.shares.WordsOf(ctx, by.ClubID, planner.PlayerID(id)); err != nil {
 		return err
 	}
 	hurt, err := kp.people.HurtOf(ctx, by.ClubID, id, planner.PlayerID(id))
@@ -125,9 +125,9 @@ func (kp *Keep) said(ctx context.Context, by planner.Account, is *Person, id uin
 		if planner.May(by, planner.ToRead) != nil {
 			one.Says = ""
 		}
-		is.Hurt = append(is.Hurt, one)
+		person.Hurt = append(person.Hurt, one)
 	}
-	is.Logged, err = kp.logs.AttendedBy(ctx, by.ClubID, id)
+	person.Logged, err = kp.logs.AttendedBy(ctx, by.ClubID, id)
 	return err
 }
 
@@ -196,9 +196,9 @@ func (kp *Keep) LeftRulings(ctx context.Context, by planner.Account, squad uint6
 	if err != nil {
 		return nil, err
 	}
-	is, err := kp.people.Ruled(ctx, by.ClubID)
-	for _, k := range is.Players {
-		for _, r := range is.Rulings {
+	ruled, err := kp.people.Ruled(ctx, by.ClubID)
+	for _, k := range ruled.Players {
+		for _, r := range ruled.Rulings {
 			if k.Gone && k.Squad == squad && r.Owner == k.ID && (r.Is.Until == "" || r.Is.Until >= day) {
 				list = append(list, LeftRuled{r.ID, plan.Player{First: k.First, Last: k.Last}.Label(), r.Is.Words()})
 			}

@@ -27,14 +27,14 @@ type Ruled struct {
 
 // Ruled is what medical staff of a club have ruled by now.
 func (kp *Keep) Ruled(ctx context.Context, clubID uint64) (Ruled, error) {
-	is, err := kp.people.Ruled(ctx, clubID)
-	return ruledBy(is), err
+	ruled, err := kp.people.Ruled(ctx, clubID)
+	return ruledBy(ruled), err
 }
 
-func ruledBy(is store.Ruled) Ruled {
-	r := Ruled{there: map[uint64]string{}, named: map[string][]uint64{}, gone: map[uint64]bool{}, all: is.Rulings,
-		knocks: is.Knocks}
-	for _, k := range is.Players {
+func ruledBy(ruled store.Ruled) Ruled {
+	r := Ruled{there: map[uint64]string{}, named: map[string][]uint64{}, gone: map[uint64]bool{}, all: ruled.Rulings,
+		knocks: ruled.Knocks}
+	for _, k := range ruled.Players {
 		name := planner.FullName(k.First, k.Last)
 		r.there[k.ID], r.named[name], r.gone[k.ID] = plan.Player{First: k.First, Last: k.Last}.ShortName(),
 			append(r.named[name], k.ID), k.Gone
@@ -101,9 +101,9 @@ func (all Ruled) knocked(d *plan.Document) (names []string) {
 	day, _, _ := planner.CutDay(d.Start.Local)
 	for _, player := range d.Players {
 		for _, k := range all.knocks {
-			is := k.Roster != 0 && k.Roster == player.Roster || k.Roster == 0 && k.Name == player.Label()
+			ok := k.Roster != 0 && k.Roster == player.Roster || k.Roster == 0 && k.Name == player.Label()
 			zone, err := time.LoadLocation(d.Start.Zone)
-			if is && (!k.Answered || err == nil && k.At.In(zone).Format(time.DateOnly) == day) {
+			if ok && (!k.Answered || err == nil && k.At.In(zone).Format(time.DateOnly) == day) {
 				names = append(names, player.ShortName())
 				break
 			}
@@ -115,8 +115,8 @@ func (all Ruled) knocked(d *plan.Document) (names []string) {
 // Publishable is what a plan has to hold to be published, whoever publishes it and by which way: all
 // that medical staff have ruled by now, and nobody in it who had a knock to the head that they
 // have not answered. It fails with [plan.Problems].
-func Publishable(d *plan.Document, is store.Ruled) error {
-	all := ruledBy(is)
+func Publishable(d *plan.Document, ruled store.Ruled) error {
+	all := ruledBy(ruled)
 	if names := all.knocked(d); names != nil {
 		return plan.In("board",
 			"Out after a knock to the head, until medical staff have answered: %s. Take them out of the plan first.",

@@ -71,19 +71,19 @@ func (lr *Learn) draft(ctx context.Context, clubID, id uint64, running *pitchsid
 	if err != nil {
 		return nil, err
 	}
-	made, err := conduct.AsPlanned(running.Plan)
+	log, err := conduct.AsPlanned(running.Plan)
 	if err == nil && len(running.Events) > 0 {
 		var stand *conduct.Stand
 		if stand, err = conduct.Of(running.Plan, running.Events,
 			max(lr.base.Now().UnixMilli(), running.Schedule.Start.UnixMilli()+1)); err == nil {
-			made = stand.Log(running.Plan)
+			log = stand.Log(running.Plan)
 		}
 	}
 	if err != nil {
 		return nil, err
 	}
 	d := running.Document
-	l := &store.Log{Log: *made, Session: id, Squad: squad, Day: running.Schedule.Start.Format(time.DateOnly),
+	l := &store.Log{Log: *log, Session: id, Squad: squad, Day: running.Schedule.Start.Format(time.DateOnly),
 		Kind: string(d.Kind), Title: d.Title}
 	before, err := lr.earlierLogs(ctx, clubID, l, 1)
 	if len(before) > 0 {

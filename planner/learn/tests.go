@@ -110,11 +110,11 @@ func knownTests(all []planner.Entry[club.Trial], measures []trial.Test) []trial.
 	}
 	for _, e := range all {
 		i := slices.IndexFunc(list, func(t trial.Test) bool { return t.Name == e.Is.Test })
-		is := trial.Test{Name: e.Is.Test, Unit: e.Is.Unit, Lower: e.Is.Better == club.Lower, Mean: e.Is.Mean}
+		test := trial.Test{Name: e.Is.Test, Unit: e.Is.Unit, Lower: e.Is.Better == club.Lower, Mean: e.Is.Mean}
 		if i >= 0 {
-			list[i] = is // as the club does it
+			list[i] = test // as the club does it
 		} else {
-			list = append(list, is)
+			list = append(list, test)
 		}
 	}
 	return list
@@ -243,20 +243,20 @@ func (lr *Learn) SaveTests(ctx context.Context, by planner.Account, session uint
 }
 
 // testChange is what is to become of a player's test; false where it stays as it is.
-func testChange(all []planner.Entry[club.Trial], player uint64, is club.Trial) (planner.Change, bool) {
+func testChange(all []planner.Entry[club.Trial], player uint64, trial club.Trial) (planner.Change, bool) {
 	i := slices.IndexFunc(all, func(e planner.Entry[club.Trial]) bool {
-		return e.Owner == player && e.Is.Test == is.Test && e.Is.Day == is.Day && e.Is.Part == is.Part
+		return e.Owner == player && e.Is.Test == trial.Test && e.Is.Day == trial.Day && e.Is.Part == trial.Part
 	})
 	switch {
-	case i < 0 && len(is.Tries) == 0:
+	case i < 0 && len(trial.Tries) == 0:
 		return planner.Change{}, false
 	case i < 0:
-		return planner.Change{Owner: player, Is: is}, true
-	case len(is.Tries) == 0:
+		return planner.Change{Owner: player, Is: trial}, true
+	case len(trial.Tries) == 0:
 		return planner.Change{ID: all[i].ID, Edition: all[i].Edition, Is: all[i].Is, Gone: true}, true
 	}
-	same := slices.Equal(all[i].Is.Tries, is.Tries) && all[i].Is.Mean == is.Mean && all[i].Is.Unit == is.Unit
-	return planner.Change{ID: all[i].ID, Edition: all[i].Edition, Is: is}, !same
+	same := slices.Equal(all[i].Is.Tries, trial.Tries) && all[i].Is.Mean == trial.Mean && all[i].Is.Unit == trial.Unit
+	return planner.Change{ID: all[i].ID, Edition: all[i].Edition, Is: trial}, !same
 }
 
 // Effect is what a session's run-in did to a test.

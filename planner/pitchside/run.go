@@ -198,17 +198,17 @@ func arrives(d *plan.Document, by planner.Account, e conduct.Event, now time.Tim
 	if at := time.UnixMilli(e.At); at.After(now.Add(pressedAhead)) || at.Before(now.Add(-pressedBehind)) {
 		e.At = now.UnixMilli() // its clock is no clock
 	}
-	is := store.Arriving{Event: e, Changes: e.Kind == conduct.Change || e.Kind == conduct.Back}
+	arriving := store.Arriving{Event: e, Changes: e.Kind == conduct.Change || e.Kind == conduct.Back}
 	if e.Is == nil || e.Is.Why == "" {
-		return is
+		return arriving
 	}
 	why := e.Is.Why
 	if why != conduct.Head {
 		said := *e.Is
-		said.Why, is.Is = "", &said
+		said.Why, arriving.Is = "", &said
 	}
 	if e.Is.Is != conduct.IsOut {
-		return is
+		return arriving
 	}
 	for _, id := range e.Is.Who {
 		h := store.Hurt{Person: id, Name: id, Once: fmt.Sprintf("%x", sha256.Sum256([]byte(e.ID+" "+id))),
@@ -219,7 +219,7 @@ func arrives(d *plan.Document, by planner.Account, e conduct.Event, now time.Tim
 		if player := d.Player(id); player != nil {
 			h.Name, h.Roster = player.Label(), player.Roster
 		}
-		is.Hurt = append(is.Hurt, h)
+		arriving.Hurt = append(arriving.Hurt, h)
 	}
-	return is
+	return arriving
 }

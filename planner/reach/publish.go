@@ -87,9 +87,9 @@ func (rc *Reach) Preview(ctx context.Context, clubID, id uint64) (*Preview, erro
 	if err != nil {
 		return nil, err
 	}
-	made := &Preview{Board: b, First: b.Publication.Number == 0}
-	if made.First {
-		return made, nil
+	preview := &Preview{Board: b, First: b.Publication.Number == 0}
+	if preview.First {
+		return preview, nil
 	}
 	was, err := rc.edition(ctx, id, b.Publication.Number)
 	if err != nil {
@@ -98,13 +98,13 @@ func (rc *Reach) Preview(ctx context.Context, clubID, id uint64) (*Preview, erro
 	for _, player := range b.Document.Players {
 		words := Since(speech.English, was.Document, was.Schedule, b.Document, b.Schedule, player.ID)
 		if len(words) == 0 {
-			made.Same++
+			preview.Same++
 			continue
 		}
-		made.People = append(made.People, Changed{player.Label(), words})
+		preview.People = append(preview.People, Changed{player.Label(), words})
 	}
-	made.All = common(made.People, len(b.Document.Players))
-	return made, nil
+	preview.All = common(preview.People, len(b.Document.Players))
+	return preview, nil
 }
 
 // common are the changes that reach more than half of the players.
@@ -133,9 +133,10 @@ func common(people []Changed, players int) (all []string) {
 }
 
 // Since says what a player's list has otherwise than in an earlier plan.
-func Since(say speech.Say, was *plan.Document, before *schedule.Schedule, is *plan.Document, after *schedule.Schedule,
+func Since(say speech.Say, was *plan.Document, before *schedule.Schedule, document *plan.Document,
+	after *schedule.Schedule,
 	player string) []string {
-	return list.Changes(say, dated(was, before, player), dated(is, after, player))
+	return list.Changes(say, dated(was, before, player), dated(document, after, player))
 }
 
 func dated(d *plan.Document, s *schedule.Schedule, player string) list.Dated {

@@ -141,19 +141,20 @@ func (rc *Reach) Opened(ctx context.Context, from *Shared, number int, answered 
 	if from.Person == "" || number < 1 || number > from.Number {
 		return nil
 	}
-	is := planner.Seen{Person: from.Person, Number: number, Own: from.Own, At: rc.base.Now().UTC()}
+	seen := planner.Seen{Person: from.Person, Number: number, Own: from.Own, At: rc.base.Now().UTC()}
 	if answered {
-		return rc.shares.SetSeen(ctx, from.Session, []planner.Seen{is}, answered)
+		return rc.shares.SetSeen(ctx, from.Session, []planner.Seen{seen}, answered)
 	}
-	rc.readers.known.Get(ctx, fmt.Sprint(from.Session, is.Person, number, is.Own), func(context.Context) (bool, error) {
-		rc.note(store.Numbered{Session: from.Session, Number: number}, is)
-		return true, nil
-	})
+	rc.readers.known.Get(ctx, fmt.Sprint(from.Session, seen.Person, number, seen.Own),
+		func(context.Context) (bool, error) {
+			rc.note(store.Numbered{Session: from.Session, Number: number}, seen)
+			return true, nil
+		})
 	return nil
 }
 
 // note has it kept soon, with what else comes until then.
-func (rc *Reach) note(of store.Numbered, is planner.Seen) {
+func (rc *Reach) note(of store.Numbered, seen planner.Seen) {
 	r := &rc.readers
 	r.mu.Lock()
 	defer r.mu.Unlock()
@@ -164,7 +165,7 @@ func (rc *Reach) note(of store.Numbered, is planner.Seen) {
 	if r.wait[of] == nil {
 		r.wait[of] = map[string]planner.Seen{}
 	}
-	r.wait[of][fmt.Sprint(is.Person, is.Own)] = is
+	r.wait[of][fmt.Sprint(seen.Person, seen.Own)] = seen
 }
 
 func (rc *Reach) keepReaders() {

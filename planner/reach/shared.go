@@ -37,7 +37,7 @@ const LeaderMark = "l-"
 
 // Leader is who the link is for; nil where that is no leader.
 func (s *Shared) Leader() *plan.Leader {
-	if id, is := strings.CutPrefix(s.Person, LeaderMark); is {
+	if id, ok := strings.CutPrefix(s.Person, LeaderMark); ok {
 		return s.Document.Leader(id)
 	}
 	return nil

@@ -135,11 +135,11 @@ func (st *Staff) mayChange(ctx context.Context, by planner.Account, id uint64) (
 // staff that way. It fails with ErrForbidden, and with ErrTaken where no coach would
 // be left.
 func (st *Staff) SetRole(ctx context.Context, by planner.Account, id uint64, role planner.Role) error {
-	is, err := st.mayChange(ctx, by, id)
+	account, err := st.mayChange(ctx, by, id)
 	if err == nil {
 		err = planner.May(by, planner.ToLead)
 	}
-	if err == nil && (is.Role == planner.Medical || role == planner.Medical || role.Name() == "") {
+	if err == nil && (account.Role == planner.Medical || role == planner.Medical || role.Name() == "") {
 		err = planner.ErrForbidden
 	}
 	if err != nil {

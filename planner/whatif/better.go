@@ -55,11 +55,11 @@ func (wi *WhatIf) search(ctx context.Context, session *store.Session) (*Better, 
 	}
 	ctx, cancel := context.WithTimeout(ctx, searchFor)
 	defer cancel()
-	is, err := wi.boards.FitIn(ctx, session.Document, boards.ToCome, 0)
-	if err != nil || !worth(is, was) {
+	schedule, err := wi.boards.FitIn(ctx, session.Document, boards.ToCome, 0)
+	if err != nil || !worth(schedule, was) {
 		return nil, err
 	}
-	return &Better{betterWords(session, is), is}, nil
+	return &Better{betterWords(session, schedule), schedule}, nil
 }
 
 // betterWords says what is better, as a coach would see it.

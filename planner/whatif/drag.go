@@ -217,14 +217,14 @@ func (to Drop) before(d *plan.Document, s *schedule.Schedule) string {
 const least = 15
 
 // says tells what was done, where the block would stand then and what else would move.
-func (to Drop) says(did string, d *plan.Document, was, is *schedule.Schedule) (made Dragged) {
+func (to Drop) says(did string, d *plan.Document, was, is *schedule.Schedule) (dragged Dragged) {
 	var others []string
 	own, ownWas := scheduled(is.Result.Blocks, to.Block), scheduled(was.Result.Blocks, to.Block)
 	for _, now := range is.Result.Blocks {
 		before := scheduled(was.Result.Blocks, now.ID)
 		moved := now.Kept && abs(now.Start-before.Start)+abs(now.End-before.End) > 0
 		if now.ID == to.Block || before.Kept != now.Kept || moved {
-			made.Moves = append(made.Moves, Moved{ID: now.ID, Start: now.Start, End: now.End, Gone: !now.Kept})
+			dragged.Moves = append(dragged.Moves, Moved{ID: now.ID, Start: now.Start, End: now.End, Gone: !now.Kept})
 		}
 		name := ""
 		if b := d.Block(now.ID); b != nil {
@@ -248,8 +248,8 @@ func (to Drop) says(did string, d *plan.Document, was, is *schedule.Schedule) (m
 	if len(others) == 0 {
 		others = []string{"nothing else moves"}
 	}
-	made.Says = to.where(did, d, own, ownWas) + "; " + strings.Join(others, ", ")
-	return made
+	dragged.Says = to.where(did, d, own, ownWas) + "; " + strings.Join(others, ", ")
+	return dragged
 }
 
 // where tells what becomes of the block itself.

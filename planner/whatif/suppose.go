@@ -33,13 +33,13 @@ func (wi *WhatIf) Suppose(ctx context.Context, clubID uint64, b *boards.Board, w
 	if err != nil {
 		return nil, err
 	}
-	is := *b.Session
-	is.Document, is.Schedule, is.Revision = d, fitted, 0
-	made, err := wi.boards.Show(ctx, clubID, &is)
+	session := *b.Session
+	session.Document, session.Schedule, session.Revision = d, fitted, 0
+	board, err := wi.boards.Show(ctx, clubID, &session)
 	if err != nil {
 		return nil, err
 	}
-	return &Variant{made, said, b.Schedule.Differences(b.Document, d, fitted)}, nil
+	return &Variant{board, said, b.Schedule.Differences(b.Document, d, fitted)}, nil
 }
 
 // TakeSupposed puts the plan in force as it would be if something came otherwise. It fails

@@ -82,26 +82,26 @@ func (wo *Wording) DescribeDrill(ctx context.Context, by planner.Account, code, 
 	if err != nil {
 		return err
 	}
-	was, is := own.Is.Drill, own.Is.Drill.Clone()
+	was, drill := own.Is.Drill, own.Is.Drill.Clone()
 	for chip, words := range said {
 		if words == movement.Says(&was, chip) {
 			continue
 		}
-		if err := movement.Set(&is, chip, words); err != nil {
+		if err := movement.Set(&drill, chip, words); err != nil {
 			return plan.In(string(chip), "%s", err)
 		}
 	}
 	if name = strings.TrimSpace(name); name != "" && name != was.Name {
-		is.Name = name
-		is.Also = books.AlsoCalled(&is, was.Name)
+		drill.Name = name
+		drill.Also = books.AlsoCalled(&drill, was.Name)
 	}
 	next := own.Is
-	next.Drill, next.Draft = is, false
-	if _, err = wo.base.Save(ctx, by, is.Name+" described", planner.Change{ID: own.ID, Edition: own.Edition,
+	next.Drill, next.Draft = drill, false
+	if _, err = wo.base.Save(ctx, by, drill.Name+" described", planner.Change{ID: own.ID, Edition: own.Edition,
 		Is: next}); err != nil {
 		return err
 	}
-	return wo.boards.EachToCome(ctx, by, func(d *plan.Document) (string, error) { return d.Recall(was, is), nil })
+	return wo.boards.EachToCome(ctx, by, func(d *plan.Document) (string, error) { return d.Recall(was, drill), nil })
 }
 
 // MergeDrill makes a drill of the club's own another one: two names of one drill. Its name
@@ -136,10 +136,10 @@ func (wo *Wording) MergeDrill(ctx context.Context, by planner.Account, code, int
 	}
 	for _, k := range players { // who did it in another form does the other so
 		if way := k.Is.FormsOf()[code]; way != "" {
-			is := k.Is
-			is.Forms = is.WithForm(code, "")
-			is.Forms = is.WithForm(other.Code, way)
-			changes = append(changes, planner.Change{ID: k.ID, Owner: k.Owner, Edition: k.Edition, Is: is})
+			player := k.Is
+			player.Forms = player.WithForm(code, "")
+			player.Forms = player.WithForm(other.Code, way)
+			changes = append(changes, planner.Change{ID: k.ID, Owner: k.Owner, Edition: k.Edition, Is: player})
 		}
 	}
 	if _, err = wo.base.Save(ctx, by, own.Is.Name+" is "+other.Name, changes...); err != nil {

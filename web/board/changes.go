@@ -30,8 +30,8 @@ func edits(block string, edit boards.Edit, refill func(*body)) Edited {
 // Edit serves a form that edits the plan.
 func (in Room) Edit(form func(*shell.Request) Edited) shell.Handler {
 	return func(r *shell.Request) (shell.Answer, error) {
-		made := form(r)
-		return in.change(r, made.block, made.edit, made.refill)
+		edited := form(r)
+		return in.change(r, edited.block, edited.edit, edited.refill)
 	}
 }
 

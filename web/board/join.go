@@ -19,11 +19,12 @@ type clash struct {
 
 // clashOf is the clash that an error tells of, or nil.
 func clashOf(r *shell.Request, err error) *clash {
-	var is *boards.Contested
-	if !errors.As(err, &is) {
+	var contested *boards.Contested
+	if !errors.As(err, &contested) {
 		return nil
 	}
-	c := &clash{Names: strings.Join(is.Names, ", "), By: cmp.Or(is.By, "Somebody else"), Did: is.Did, Mine: is.Mine,
+	c := &clash{Names: strings.Join(contested.Names, ", "), By: cmp.Or(contested.By, "Somebody else"),
+		Did: contested.Did, Mine: contested.Mine,
 		To: r.Path()}
 	for _, name := range r.Form.Names() {
 		for _, value := range r.Form.List(name) {

@@ -89,24 +89,24 @@ func (in Room) Drills(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	made, err := in.drillsOf(r, b)
+	body, err := in.drillsOf(r, b)
 	if err != nil {
 		return nil, err
 	}
-	made.Edits = r.Coach()
-	if made.Open != nil {
+	body.Edits = r.Coach()
+	if body.Open != nil {
 		stamps, err := in.Books.Pictures(r.Context(), r.Club())
 		if err != nil {
 			return nil, err
 		}
-		if made.Open.Felt, err = in.Learn.FeltOf(r.Context(), r.By, made.Open.Code); err != nil {
+		if body.Open.Felt, err = in.Learn.FeltOf(r.Context(), r.By, body.Open.Code); err != nil {
 			return nil, err
 		}
-		if stamp := stamps[made.Open.Code]; stamp != "" {
-			made.Open.Picture = shell.Picture(made.Open.Code, stamp)
+		if stamp := stamps[body.Open.Code]; stamp != "" {
+			body.Open.Picture = shell.Picture(body.Open.Code, stamp)
 		}
 	}
-	return &shell.Page{Screens: screens, Name: "drills", Part: "found", Title: "Drill book", Nav: "drills", Body: made},
+	return &shell.Page{Screens: screens, Name: "drills", Part: "found", Title: "Drill book", Nav: "drills", Body: body},
 		nil
 }
 
@@ -116,16 +116,16 @@ func (in Room) drillsOf(r *shell.Request, b *books.Book) (*drillsBody, error) {
 	if err != nil {
 		return nil, err
 	}
-	made := &drillsBody{Query: q, Total: len(fit), Plain: plain, More: max(0, len(fit)-shownAtMost),
+	body := &drillsBody{Query: q, Total: len(fit), Plain: plain, More: max(0, len(fit)-shownAtMost),
 		Filters: filtersOf(q, r.Query("space"), b), Handout: "/drills/handout?" + r.Asked().Encode()}
 	asked := r.Asked()
-	made.Groups = groupsOf(b, fit[:min(len(fit), shownAtMost)], q, asked)
+	body.Groups = groupsOf(b, fit[:min(len(fit), shownAtMost)], q, asked)
 	if d, ok := b.Find(asked.Get("drill")); ok {
-		made.Open = openOf(b, d, asked)
+		body.Open = openOf(b, d, asked)
 	} else {
-		made.Cover = coverOf(b, q.Sport)
+		body.Cover = coverOf(b, q.Sport)
 	}
-	return made, nil
+	return body, nil
 }
 
 // cover is how many drills of the book work each joint in each phase.

@@ -55,14 +55,14 @@ func (f *drillForm) standIns() []standIn {
 func (f *drillForm) readStandIns(in *shell.Form, b *books.Book) {
 	for _, s := range f.standIns() {
 		s.Now = in.Text(s.Name)
-		is, found := b.Find(*s.code)
-		if !found || is.Name != s.Now { // two may be called alike: what was named stays
-			is, found = b.Named(s.Now)
+		drill, found := b.Find(*s.code)
+		if !found || drill.Name != s.Now { // two may be called alike: what was named stays
+			drill, found = b.Named(s.Now)
 		}
 		if s.Now != "" && !found {
 			in.Refuse(s.Name, "no drill is called %q", s.Now)
 		}
-		*s.code, f.Stands = is.Code, append(f.Stands, s)
+		*s.code, f.Stands = drill.Code, append(f.Stands, s)
 	}
 }
 
@@ -298,8 +298,8 @@ func (f *drillForm) others(b *books.Book) {
 		return
 	}
 	for _, s := range f.standIns() {
-		is, _ := b.Find(*s.code)
-		s.Now = is.Name
+		drill, _ := b.Find(*s.code)
+		s.Now = drill.Name
 		f.Stands = append(f.Stands, s)
 	}
 }

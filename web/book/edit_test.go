@@ -61,7 +61,8 @@ func TestAStepIsNoLargerThanItsRange(t *testing.T) {
 // What stands in for a drill is said by its name, in capitals or not; what no drill is called is refused and stays
 // as it was typed.
 func TestWhatStandsInIsKnownByItsName(t *testing.T) {
-	b := books.NewBook([]drill.Drill{{Code: "a", Name: "Hop"}, {Code: "b", Name: "Bound"}, {Code: "c", Name: "Hop"}}, nil)
+	b := books.NewBook([]drill.Drill{{Code: "a", Name: "Hop"}, {Code: "b", Name: "Bound"}, {Code: "c", Name: "Hop"}},
+		nil)
 	f := &drillForm{Drill: drill.Drill{Code: "b", Name: "Bound", Harder: "c"}}
 	in := shell.NewForm(url.Values{"easier": {"hop"}, "harder": {"Hop"}, "swap": {"hopp"}})
 	f.readStandIns(in, b)

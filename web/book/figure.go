@@ -144,13 +144,13 @@ func (in Room) FigureFile(r *shell.Request) (shell.Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	is := b.Figure(d.Code)
-	if is == nil {
+	figure := b.Figure(d.Code)
+	if figure == nil {
 		return nil, planner.ErrNotFound
 	}
-	content, kind, name := chalk.File(is, d.Name), "image/svg+xml", d.Code+".svg"
+	content, kind, name := chalk.File(figure, d.Name), "image/svg+xml", d.Code+".svg"
 	if strings.HasSuffix(r.Path(), ".json") {
-		content, kind, name = written(is), "application/json", d.Code+".json"
+		content, kind, name = written(figure), "application/json", d.Code+".json"
 	}
 	return shell.File{Name: name, Kind: kind, Write: func(w io.Writer) error {
 		_,

@@ -35,15 +35,15 @@ func (in Room) opened(r *shell.Request, code string, said map[movement.Chip]stri
 		if !ok {
 			return shell.Gone(wrong)
 		}
-		made, err := in.drillsOf(r, b)
+		body, err := in.drillsOf(r, b)
 		if err != nil {
 			return nil, err
 		}
-		made.Edits = true
-		made.Open = openOf(b, d, url.Values{"drill": {code}})
-		made.Open.Problem = wrong[0].What
-		made.Open.Chips.Keep(said)
+		body.Edits = true
+		body.Open = openOf(b, d, url.Values{"drill": {code}})
+		body.Open.Problem = wrong[0].What
+		body.Open.Chips.Keep(said)
 		return &shell.Page{Screens: screens, Name: "drills", Title: "Drill book", Nav: "drills",
-			Status: http.StatusUnprocessableEntity, Body: made}, nil
+			Status: http.StatusUnprocessableEntity, Body: body}, nil
 	}
 }

@@ -77,11 +77,12 @@ func (in Room) readDrills(r *shell.Request, b *importBody, file []byte) error {
 	}
 	var drills []club.Drill
 	for i := range rows {
-		is := &rows[i].Is
-		if own := book.Own[is.Code].Is; is.Figure == nil && !is.Plain { // a list of words leaves a figure alone
-			is.Figure, is.Plain = own.Figure, own.Plain
+		drill := &rows[i].Is
+		if own := book.Own[drill.Code].Is; drill.Figure == nil && !drill.Plain {
+			// a list of words leaves a figure alone
+			drill.Figure, drill.Plain = own.Figure, own.Plain
 		}
-		drills = append(drills, *is)
+		drills = append(drills, *drill)
 	}
 	for _, l := range book.Unknown(drills) {
 		column := map[string]string{"swap": "instead"}[l.Field]

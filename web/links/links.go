@@ -81,15 +81,15 @@ func (in Room) linksOf(r *shell.Request) (*boards.Board, *linksBody, error) {
 		seen[one.Person] = one
 	}
 	own := func(o reach.OwnLink) ownLink {
-		is := ownLink{Person: o.Person, Name: o.Name, Ruled: o.Ruled}
+		link := ownLink{Person: o.Person, Name: o.Name, Ruled: o.Ruled}
 		if o.Path != "" {
-			is.Link = b.Link + o.Path
+			link.Link = b.Link + o.Path
 		}
-		is.Seen, is.Behind = seenWords(board, seen[o.Person])
-		if is.Behind {
+		link.Seen, link.Behind = seenWords(board, seen[o.Person])
+		if link.Behind {
 			b.Waits++
 		}
-		return is
+		return link
 	}
 	for _, o := range leaders {
 		leads := own(o)

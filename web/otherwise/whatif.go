@@ -87,13 +87,14 @@ func fieldsOf(what whatif.Supposed) url.Values {
 const lateMinutes = 15
 
 // groups are the things that might come otherwise in a plan.
-func (w *whatIf) groups(d *plan.Document, is whatif.Supposed) {
+func (w *whatIf) groups(d *plan.Document, supposed whatif.Supposed) {
 	add := func(group, name, long string, what whatif.Supposed) {
 		if len(w.Groups) == 0 || w.Groups[len(w.Groups)-1].Name != group {
 			w.Groups = append(w.Groups, ifGroup{Name: group})
 		}
 		g := &w.Groups[len(w.Groups)-1]
-		on := is.Is == what.Is && is.ID == what.ID && (is.Minutes == what.Minutes || what.Is == schedule.IfLate)
+		on := supposed.Is == what.Is && supposed.ID == what.ID &&
+			(supposed.Minutes == what.Minutes || what.Is == schedule.IfLate)
 		g.Picks = append(g.Picks, pick{Value: "?" + fieldsOf(what).Encode(), Name: long, On: on, Short: name})
 	}
 	for _, by := range []int{-20, -15, -10, -5, 5, 10, 15, 20} {
@@ -124,20 +125,20 @@ func (w *whatIf) groups(d *plan.Document, is whatif.Supposed) {
 }
 
 // asks fills in what is asked of what is supposed: who is late; who arrives when.
-func (w *whatIf) asks(b *boards.Board, is whatif.Supposed) {
+func (w *whatIf) asks(b *boards.Board, supposed whatif.Supposed) {
 	d := b.Document
-	for name, values := range fieldsOf(is) {
+	for name, values := range fieldsOf(supposed) {
 		for _, value := range values {
 			w.Fields = append(w.Fields, shell.Choice{Value: value, Label: name})
 		}
 	}
 	slices.SortFunc(w.Fields, func(a, b shell.Choice) int { return strings.Compare(a.Label+a.Value, b.Label+b.Value) })
-	switch is.Is {
+	switch supposed.Is {
 	case schedule.IfLate:
-		w.Late = is.Minutes
+		w.Late = supposed.Minutes
 		for _, p := range d.Players {
 			one := shell.Tick{Value: p.ID, Label: strings.TrimSpace(d.Numbers([]string{p.ID}) + " " + p.First),
-				On: slices.Contains(is.Who, p.ID)}
+				On: slices.Contains(supposed.Who, p.ID)}
 			w.Who = append(w.Who, one)
 		}
 	case schedule.IfStart:
@@ -145,12 +146,12 @@ func (w *whatIf) asks(b *boards.Board, is whatif.Supposed) {
 		if err != nil {
 			return
 		}
-		as, too := is, is
+		as, too := supposed, supposed
 		as.Arrive, too.Arrive = true, false
-		w.Arrive = []pick{{Value: "?" + fieldsOf(as).Encode(), On: is.Arrive,
+		w.Arrive = []pick{{Value: "?" + fieldsOf(as).Encode(), On: supposed.Arrive,
 			Short: "as now, at " + clock.Clock(b.Schedule.Start, open)},
-			{Value: "?" + fieldsOf(too).Encode(), On: !is.Arrive,
-				Short: "too, at " + clock.Clock(b.Schedule.Start, open+clock.Offset(60*is.Minutes))}}
+			{Value: "?" + fieldsOf(too).Encode(), On: !supposed.Arrive,
+				Short: "too, at " + clock.Clock(b.Schedule.Start, open+clock.Offset(60*supposed.Minutes))}}
 	}
 }
 

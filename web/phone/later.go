@@ -27,7 +27,7 @@ func (in Room) laterOf(r *shell.Request, tongue shell.Tongue, found *reach.Share
 	lines := schedule.Lists(found.Document)
 	for i := range lines {
 		l := &lines[i]
-		made := laterBody{Tongue: tongue, Name: l.Name, Line: l.Line, Link: base(way(r)) + "?list=" + l.ID}
+		body := laterBody{Tongue: tongue, Name: l.Name, Line: l.Line, Link: base(way(r)) + "?list=" + l.ID}
 		items, seconds, err := in.laterItems(r, tongue, found, l)
 		if err != nil {
 			return "", err
@@ -35,8 +35,8 @@ func (in Room) laterOf(r *shell.Request, tongue shell.Tongue, found *reach.Share
 		if len(items) == 0 {
 			continue
 		}
-		made.Items, made.Lasts, made.When = items, clock.Lasting(seconds), whenLater(tongue, l)
-		all.WriteString(strings.Join(strings.Fields(screens.Render("mine", "later", made)), " "))
+		body.Items, body.Lasts, body.When = items, clock.Lasting(seconds), whenLater(tongue, l)
+		all.WriteString(strings.Join(strings.Fields(screens.Render("mine", "later", body)), " "))
 	}
 	return all.String(), nil
 }

@@ -286,12 +286,12 @@ func (in Room) listed(r *shell.Request, tongue shell.Tongue, found *reach.Shared
 			return keptList{}, err
 		}
 		b.mark(math.MinInt, found.Schedule)
-		made := keptList{carry: b.Carry, later: string(b.Later)}
+		list := keptList{carry: b.Carry, later: string(b.Later)}
 		for _, one := range b.Items {
 			one.State = ""
-			made.items = append(made.items, keptItem{one.From, one.To, itemHTML(one)})
+			list.items = append(list.items, keptItem{one.From, one.To, itemHTML(one)})
 		}
-		return made, nil
+		return list, nil
 	})
 }
 

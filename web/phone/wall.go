@@ -92,11 +92,12 @@ func strandsOf(found *reach.Shared) (all []strand) {
 			one.Numbers, one.Names = append(one.Numbers, p.Number), append(one.Names, p.First)
 		}
 		for _, e := range list.Of(d, found.Schedule, players[0]) {
-			is := onWall{From: int(e.From), To: int(e.To), Key: e.Key, Name: e.Name, Phase: "fixed"}
+			wall := onWall{From: int(e.From), To: int(e.To), Key: e.Key, Name: e.Name, Phase: "fixed"}
 			if e.Block != nil {
-				is.Where, is.Phase, is.Letter = d.ZoneName(e.Block.Zone), e.Block.Phase.Key(), e.Block.Phase.Letter()
+				wall.Where, wall.Phase, wall.Letter = d.ZoneName(e.Block.Zone), e.Block.Phase.Key(),
+					e.Block.Phase.Letter()
 			}
-			one.List = append(one.List, is)
+			one.List = append(one.List, wall)
 		}
 		all = append(all, one)
 	}

@@ -225,32 +225,32 @@ func laterOn(b *boards.Board, player string) (entries []cardEntry) {
 }
 
 func entryOf(b *boards.Board, d *plan.Document, e *list.Entry, at string) cardEntry {
-	made := cardEntry{ToGo: e.From.ToGo(), Clock: at, Name: e.Name, Fixed: e.Block == nil}
-	if made.Fixed {
-		return made
+	entry := cardEntry{ToGo: e.From.ToGo(), Clock: at, Name: e.Name, Fixed: e.Block == nil}
+	if entry.Fixed {
+		return entry
 	}
-	made.Phase, made.Where = e.Block.Phase, d.ZoneName(e.Block.Zone)
+	entry.Phase, entry.Where = e.Block.Phase, d.ZoneName(e.Block.Zone)
 	if often := e.How(speech.English); often != "" {
-		made.Lines = append(made.Lines, cardLine{Text: often})
+		entry.Lines = append(entry.Lines, cardLine{Text: often})
 	}
 	for _, own := range e.Own {
-		made.Lines = append(made.Lines, cardLine{Text: own})
+		entry.Lines = append(entry.Lines, cardLine{Text: own})
 	}
 	for _, doing := range e.Drills {
 		if doing.Other {
 			continue
 		}
 		if doing.Out {
-			made.Lines = append(made.Lines, cardLine{Text: "leave out " + doing.Drill.Name})
+			entry.Lines = append(entry.Lines, cardLine{Text: "leave out " + doing.Drill.Name})
 			continue
 		}
 		line := cardLine{doing.Drill.Name + ": " + doing.Words(speech.English), doing.Drill.Caution,
 			chalk.Of(b.Looks(&doing.Drill), &doing.Drill)}
 		// the card says it once, for all
 		line.Caution = strings.TrimSuffix(strings.TrimSuffix(line.Caution, everywhere), "; stop on pain")
-		made.Lines = append(made.Lines, line)
+		entry.Lines = append(entry.Lines, line)
 	}
-	return made
+	return entry
 }
 
 // Cards are a small paper for each player, eight a page.

@@ -80,10 +80,10 @@ func TongueOf(lang string) Tongue {
 // Tongue is the language of who asks: what they picked, or else what their browser says.
 func (r *Request) Tongue() Tongue {
 	if picked := r.Query("lang"); picked != "" {
-		is := TongueOf(picked)
-		http.SetCookie(r.gin.Writer, &http.Cookie{Name: "lang", Value: is.Lang, Path: "/",
+		tongue := TongueOf(picked)
+		http.SetCookie(r.gin.Writer, &http.Cookie{Name: "lang", Value: tongue.Lang, Path: "/",
 			MaxAge: int((365 * 24 * time.Hour).Seconds()), SameSite: http.SameSiteLaxMode, Secure: r.shell.Secure})
-		return is
+		return tongue
 	}
 	if picked := r.Cookie("lang"); picked != "" {
 		return TongueOf(picked)

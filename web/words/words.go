@@ -100,15 +100,15 @@ func (in Room) wordsPage(r *shell.Request, w *wording.InWords, problems plan.Pro
 	if err != nil {
 		return nil, err
 	}
-	made := wordsOf(w)
-	if len(made.Rows) == 0 {
-		made.Rows = []wordRow{{}}
+	body := wordsOf(w)
+	if len(body.Rows) == 0 {
+		body.Rows = []wordRow{{}}
 	}
-	made.ID, made.Title, made.Revision, made.Problems = b.ID, b.Document.Title, b.Revision, problems
-	made.Empty, made.Prompt = len(b.Document.Blocks) == 0, strings.Join(b.Plays().Example, ", ")
-	made.Starts = b.Schedule.Start.Format("Monday 2 January") + ", " + b.Document.StartName + " " +
+	body.ID, body.Title, body.Revision, body.Problems = b.ID, b.Document.Title, b.Revision, problems
+	body.Empty, body.Prompt = len(b.Document.Blocks) == 0, strings.Join(b.Plays().Example, ", ")
+	body.Starts = b.Schedule.Start.Format("Monday 2 January") + ", " + b.Document.StartName + " " +
 		b.Schedule.Start.Format("15:04")
-	return &shell.Page{Screens: screens, Name: "words", Title: made.Title + ", your words", Nav: "runin", Body: made},
+	return &shell.Page{Screens: screens, Name: "words", Title: body.Title + ", your words", Nav: "runin", Body: body},
 		nil
 }
 
