@@ -147,7 +147,7 @@ func viewOf(base *plan.Document, s *conduct.Stand) *View {
 	v.cards(s, "", ticks)
 	for _, l := range d.Lists {
 		line := ListLine{ID: l.ID, Name: l.Name, Line: l.Line, Length: l.Length, Forward: l.Forward()}
-		if i := slices.IndexFunc(s.Lines, func(one *conduct.Stand) bool { return one.List == l.ID }); i >= 0 {
+		if i := slices.IndexFunc(s.Lines, func(stand *conduct.Stand) bool { return stand.List == l.ID }); i >= 0 {
 			line.At = s.Lines[i].Unix(0)
 			v.cards(s.Lines[i], l.Name, ticks)
 		}
@@ -160,8 +160,8 @@ func viewOf(base *plan.Document, s *conduct.Stand) *View {
 			v.Events = append(v.Events, Fixed{e.Name, d.Audience(e.Who), s.Unix(e.End)})
 		}
 	}
-	for _, one := range together(s.Idle()) {
-		v.Idle = append(v.Idle, idleOf(s, one))
+	for _, idle := range together(s.Idle()) {
+		v.Idle = append(v.Idle, idleOf(s, idle))
 	}
 	for _, x := range s.Disputes {
 		v.Disputes = append(v.Disputes,
@@ -176,11 +176,11 @@ func viewOf(base *plan.Document, s *conduct.Stand) *View {
 
 func (v *View) choices(d *plan.Document) {
 	for _, p := range d.Players {
-		one := Choice{p.ID, strings.TrimSpace(d.Numbers([]string{p.ID}) + " " + p.ShortName())}
+		choice := Choice{p.ID, strings.TrimSpace(d.Numbers([]string{p.ID}) + " " + p.ShortName())}
 		if p.Number == 0 {
-			one.Name = p.ShortName()
+			choice.Name = p.ShortName()
 		}
-		v.Players = append(v.Players, one)
+		v.Players = append(v.Players, choice)
 	}
 	for _, z := range d.Zones {
 		v.Places = append(v.Places, Choice{z.ID, z.Name})
@@ -276,7 +276,7 @@ func following(s *conduct.Stand, r *conduct.Run) (next *conduct.Run) {
 
 func drillOf(d *plan.Document, r *conduct.Run, n int, ticks map[conduct.Cell]conduct.Count) Drill {
 	k := r.Items[n].Drill
-	one := Drill{Item: n, Name: k.Name, Dose: k.Words(r.Amount(n)), Say: sentences(d, k.Cues),
+	drill := Drill{Item: n, Name: k.Name, Dose: k.Words(r.Amount(n)), Say: sentences(d, k.Cues),
 		Look: sentences(d, k.Faults), Caution: k.Caution, Columns: k.Columns}
 	rows, _, cells := k.Table(r.Amount(n))
 	for i, line := range cells {
@@ -285,9 +285,9 @@ func drillOf(d *plan.Document, r *conduct.Run, n int, ticks map[conduct.Cell]con
 			count := ticks[conduct.Cell{Block: r.ID, Item: n, Cell: c.N}]
 			row.Cells = append(row.Cells, Cell{N: c.N, Tries: c.Tries, Count: count.Tries, Again: count.Again})
 		}
-		one.Rows = append(one.Rows, row)
+		drill.Rows = append(drill.Rows, row)
 	}
-	return one
+	return drill
 }
 
 func sentences(d *plan.Document, list []string) string {
@@ -301,20 +301,21 @@ func sentences(d *plan.Document, list []string) string {
 // together puts those who wait for the same, and have for about as long, on one line.
 func together(all []conduct.Idle) (list []conduct.Idle) {
 	const about = 20 // seconds
-	for _, one := range all {
+	for _, idle := range all {
 		i := slices.IndexFunc(list, func(o conduct.Idle) bool {
-			by := o.Since - one.Since
-			return o.Event == one.Event && o.Stands == one.Stands &&
-				(o.Next == one.Next || o.Next != nil && one.Next != nil && o.Next.ID == one.Next.ID) && by <= about &&
+			by := o.Since - idle.Since
+			return o.Event == idle.Event && o.Stands == idle.Stands &&
+				(o.Next == idle.Next || o.Next != nil && idle.Next != nil && o.Next.ID == idle.Next.ID) &&
+				by <= about &&
 				by >= -about
 		})
 		if i < 0 {
-			one.Players = slices.Clone(one.Players)
-			list = append(list, one)
+			idle.Players = slices.Clone(idle.Players)
+			list = append(list, idle)
 			continue
 		}
-		list[i].Players = append(list[i].Players, one.Players...)
-		list[i].Warm = min(list[i].Warm, one.Warm)
+		list[i].Players = append(list[i].Players, idle.Players...)
+		list[i].Warm = min(list[i].Warm, idle.Warm)
 	}
 	return list
 }

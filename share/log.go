@@ -74,13 +74,14 @@ func NewLogFile(title, day, season, note string, l *conduct.Log) *LogFile {
 		return list
 	}
 	for _, b := range l.Blocks {
-		one := LogBlock{Name: b.Name, Phase: b.Phase.Key(), Leader: b.Leader, Planned: b.Planned, Lasted: b.Actual,
+		block := LogBlock{Name: b.Name, Phase: b.Phase.Key(), Leader: b.Leader, Planned: b.Planned, Lasted: b.Actual,
 			Measured: b.Measured, Note: b.Note, Who: names(b.Who)}
 		for _, d := range b.Drills {
-			one.Drills = append(one.Drills, LogDrill{Code: d.Code, Name: d.Name, Amount: d.Amount, Seconds: d.Seconds,
+			block.Drills = append(block.Drills, LogDrill{Code: d.Code, Name: d.Name, Amount: d.Amount,
+				Seconds: d.Seconds,
 				Without: names(d.Without), Ticks: d.Ticks})
 		}
-		f.Blocks = append(f.Blocks, one)
+		f.Blocks = append(f.Blocks, block)
 	}
 	return f
 }

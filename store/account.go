@@ -76,9 +76,9 @@ func (s Accounts) Accounts(ctx context.Context, clubID uint64) ([]Account, error
 // Account is one of a club, whoever may sign in, or ErrNotFound.
 func (s Accounts) Account(ctx context.Context, clubID, id uint64) (Account, error) {
 	all, err := s.Accounts(ctx, clubID)
-	for _, one := range all {
-		if one.ID == id {
-			return one, err
+	for _, account := range all {
+		if account.ID == id {
+			return account, err
 		}
 	}
 	return Account{}, errors.Join(err, ErrNotFound)

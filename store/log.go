@@ -114,11 +114,11 @@ func logOf(all []*Log, session uint64) *Log {
 }
 
 func addLogged(all []*Log, b db.LogBlocksRow) {
-	one := conduct.Logged{Block: b.Block, Name: b.Name, Phase: drill.Phase(b.Phase), Leader: b.Leader,
+	logged := conduct.Logged{Block: b.Block, Name: b.Name, Phase: drill.Phase(b.Phase), Leader: b.Leader,
 		Planned: int(b.Planned), Actual: int(b.Actual), Measured: b.Measured, Pace: b.Pace, Note: b.Note}
-	_ = json.Unmarshal([]byte(b.Who), &one.Who) // it was written by us
+	_ = json.Unmarshal([]byte(b.Who), &logged.Who) // it was written by us
 	l := logOf(all, b.SessionID)
-	l.Blocks = append(l.Blocks, one)
+	l.Blocks = append(l.Blocks, logged)
 }
 
 func addDone(all []*Log, d db.LogDrillsRow) {
@@ -126,19 +126,19 @@ func addDone(all []*Log, d db.LogDrillsRow) {
 	if int(d.Number) >= len(l.Blocks) {
 		return
 	}
-	one := conduct.LoggedDrill{Item: int(d.Item), Code: d.Code, Name: d.Name, Amount: int(d.Amount),
+	drill := conduct.LoggedDrill{Item: int(d.Item), Code: d.Code, Name: d.Name, Amount: int(d.Amount),
 		Seconds: int(d.Seconds), Ticks: d.Ticks}
-	_ = json.Unmarshal([]byte(d.Without), &one.Without)
-	l.Blocks[d.Number].Drills = append(l.Blocks[d.Number].Drills, one)
+	_ = json.Unmarshal([]byte(d.Without), &drill.Without)
+	l.Blocks[d.Number].Drills = append(l.Blocks[d.Number].Drills, drill)
 }
 
 func addAttended(all []*Log, p db.LogPlayersRow) {
-	one := conduct.Attended{Person: p.Person, Roster: p.Roster, Name: p.Name, Was: p.Was, Effort: -1, Note: p.Note}
+	attended := conduct.Attended{Person: p.Person, Roster: p.Roster, Name: p.Name, Was: p.Was, Effort: -1, Note: p.Note}
 	if p.Effort.Valid {
-		one.Effort = int(p.Effort.Int16)
+		attended.Effort = int(p.Effort.Int16)
 	}
 	l := logOf(all, p.SessionID)
-	l.Players = append(l.Players, one)
+	l.Players = append(l.Players, attended)
 }
 
 // SaveLog keeps the log of a session of the club in place of what there is. It fails with
@@ -316,12 +316,12 @@ type Attended struct {
 func (s Logs) AttendedBy(ctx context.Context, clubID, player uint64) (list []Attended, err error) {
 	rows, err := s.queries.AttendedBy(ctx, db.AttendedByParams{Roster: player, ClubID: clubID})
 	for _, r := range rows {
-		one := Attended{Day: r.Day.Format(time.DateOnly), Session: r.Title, Was: r.Was, Note: r.Note}
+		attended := Attended{Day: r.Day.Format(time.DateOnly), Session: r.Title, Was: r.Was, Note: r.Note}
 		if r.Effort.Valid {
 			effort := int(r.Effort.Int16)
-			one.Effort = &effort
+			attended.Effort = &effort
 		}
-		list = append(list, one)
+		list = append(list, attended)
 	}
 	return list, err
 }

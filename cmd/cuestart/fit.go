@@ -159,22 +159,22 @@ func readText(in say.Context, text int, lines []string) (answers objects) {
 	r := say.NewReader(in)
 	block, heading := 0, ""
 	var all []*said
-	for _, one := range r.Pieces(lines) {
-		is := &said{Line: r.ReadPiece(one), Text: text, At: one.Line}
+	for _, piece := range r.Pieces(lines) {
+		is := &said{Line: r.ReadPiece(piece), Text: text, At: piece.Line}
 		switch {
 		case is.Is == say.IsBlock || is.Is == say.IsPhase:
-			block, heading = block+1, cmp.Or(is.Name, say.AsTyped(one.Text))
-		case one.Ends:
+			block, heading = block+1, cmp.Or(is.Name, say.AsTyped(piece.Text))
+		case piece.Ends:
 			block, heading = block+1, ""
 		case is.Phase != "": // "mobility: ankle rocks 10": the word before is its heading
 			block++
-			heading, _, _ = strings.Cut(one.Text, ":")
+			heading, _, _ = strings.Cut(piece.Text, ":")
 		case is.Is == say.IsBlank && heading == "": // where there are no headings, blank lines part
 			block++
 		}
 		is.Block, is.Heading = block, heading
 		is.Understood, is.Seconds = pen.Understands(r, &is.Line)
-		is.Spans = r.Spans(lines[one.Line], &is.Line)
+		is.Spans = r.Spans(lines[piece.Line], &is.Line)
 		if i := slices.IndexFunc(in.Book,
 			func(k drill.Drill) bool { return k.Code == is.Code && is.Code != "" }); i >= 0 {
 			is.Names = append([]string{in.Book[i].Name}, in.Book[i].Also...)

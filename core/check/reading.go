@@ -65,25 +65,25 @@ func (r *reading) once(from int) {
 	if len(same) < severally || r.rule.ID == rulingRule {
 		return
 	}
-	one := Finding{Rule: same[0].Rule, Severity: same[0].Severity, Where: everywhere, Why: same[0].Why,
+	finding := Finding{Rule: same[0].Rule, Severity: same[0].Severity, Where: everywhere, Why: same[0].Why,
 		Mend: same[0].Mend, all: true}
 	var tries [][]change
 	for _, f := range same {
-		one.Players = appendNew(one.Players, f.Players...)
+		finding.Players = appendNew(finding.Players, f.Players...)
 		tries = append(tries, f.mends)
-		if f.Mend != one.Mend {
-			one.Mend = "Mend all " + fmt.Sprint(len(same))
+		if f.Mend != finding.Mend {
+			finding.Mend = "Mend all " + fmt.Sprint(len(same))
 		}
 	}
-	one.What = same[0].What + "; the same " + plural(len(same)-1, "time more", "times more")
+	finding.What = same[0].What + "; the same " + plural(len(same)-1, "time more", "times more")
 	if names := r.named(same[1:]); names != "" {
-		one.What = same[0].What + "; likewise " + names
+		finding.What = same[0].What + "; likewise " + names
 	}
-	if one.Mend != "" {
-		one.mends = together(tries)
+	if finding.Mend != "" {
+		finding.mends = together(tries)
 	}
-	one.Reason = r.excuse(one.Rule, everywhere)
-	r.findings = append(r.findings[:from], one)
+	finding.Reason = r.excuse(finding.Rule, everywhere)
+	r.findings = append(r.findings[:from], finding)
 }
 
 // named are the blocks of findings, by name; "" where one is of none.

@@ -35,10 +35,10 @@ func (c *composer) completed(ctx context.Context, m *Made) (*Made, error) {
 // lacks are the joints and planes that a document lacks, fitted as m is, or what the club says that
 // every warm-up must have; as often as drills of it are missing.
 func (d *day) lacks(m *Made, doc *plan.Document) (list []check.Principle) {
-	for _, one := range check.Principles(check.Input{Document: doc, Schedule: m.Schedule, Sport: d.Sport.Key,
+	for _, principle := range check.Principles(check.Input{Document: doc, Schedule: m.Schedule, Sport: d.Sport.Key,
 		Own: d.Sport.PrinciplesOf(d.Kind)}) {
-		if one.Lacks() && strings.Contains(one.ID, " ") {
-			list = append(list, slices.Repeat([]check.Principle{one}, one.Missing)...)
+		if principle.Lacks() && strings.Contains(principle.ID, " ") {
+			list = append(list, slices.Repeat([]check.Principle{principle}, principle.Missing)...)
 		}
 	}
 	return list

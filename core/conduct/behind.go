@@ -75,28 +75,28 @@ func (s *Stand) Idle() (list []Idle) {
 		if group.Block != nil && s.Run(group.Block.ID).State != Finished || len(group.Players) == 0 {
 			continue
 		}
-		one := Idle{Players: group.Players, Event: group.Event, Since: -1 << 30}
+		idle := Idle{Players: group.Players, Event: group.Event, Since: -1 << 30}
 		for i := range s.Runs {
 			r := &s.Runs[i]
 			switch {
 			case !r.Has(group.Players[0]) || r.State == LeftOut:
-			case r.State == Ahead && (one.Next == nil || r.Start < one.Next.Start):
-				one.Next = r
+			case r.State == Ahead && (idle.Next == nil || r.Start < idle.Next.Start):
+				idle.Next = r
 			case r.State == Over || r.State == Under:
-				one.Since = s.Now // at a block that lasts longer than planned
+				idle.Since = s.Now // at a block that lasts longer than planned
 			case r.State == Finished:
-				one.Since = max(one.Since, min(r.End, s.Now))
+				idle.Since = max(idle.Since, min(r.End, s.Now))
 			}
 		}
-		if one.Since == s.Now {
+		if idle.Since == s.Now {
 			continue
 		}
-		one.Warm = strands[n].Estimate(s.Now)
-		worked := one.Since > -1<<30
-		soon := one.Next != nil && one.Next.Start-s.Now < nextWithin
-		one.Stands = worked && one.Event == "" && s.Now-one.Since >= standsAfter && !soon &&
+		idle.Warm = strands[n].Estimate(s.Now)
+		worked := idle.Since > -1<<30
+		soon := idle.Next != nil && idle.Next.Start-s.Now < nextWithin
+		idle.Stands = worked && idle.Event == "" && s.Now-idle.Since >= standsAfter && !soon &&
 			s.Now < clock.Offset(-s.Document.Margin)
-		list = append(list, one)
+		list = append(list, idle)
 	}
 	return list
 }

@@ -90,16 +90,16 @@ func (s *Stand) Log(base Plan) *Log {
 		}
 	}
 	for _, p := range base.Document.Players {
-		one := Attended{Person: p.ID, Roster: p.Roster, Name: p.ShortName(), Was: There, Effort: -1}
+		attended := Attended{Person: p.ID, Roster: p.Roster, Name: p.ShortName(), Was: There, Effort: -1}
 		if at, out := gone[p.ID]; out {
-			one.Was = Out
+			attended.Was = Out
 			if !slices.ContainsFunc(s.Runs, func(r Run) bool { return r.State == Finished && s.Unix(r.Start) < at }) {
-				one.Was = Away
+				attended.Was = Away
 			}
 		} else if now := s.Document.Player(p.ID); now != nil && now.Late > 0 {
-			one.Was = Late
+			attended.Was = Late
 		}
-		l.Players = append(l.Players, one)
+		l.Players = append(l.Players, attended)
 	}
 	l.notes(s, base.Document)
 	return l
@@ -142,17 +142,17 @@ func (s *Stand) logged(r *Run, d *plan.Document, gone map[string]int64) Logged {
 	}
 	versions, ticks := today.Versions(d), s.Ticks()
 	for n, item := range r.Items {
-		one := LoggedDrill{Item: n, Code: item.Drill.Code, Name: item.Drill.Name, Amount: amounts[n]}
+		drill := LoggedDrill{Item: n, Code: item.Drill.Code, Name: item.Drill.Name, Amount: amounts[n]}
 		if b.Actual > 0 && all > 0 {
-			one.Seconds = int(math.Round(seconds[n] * float64(b.Actual) / all))
+			drill.Seconds = int(math.Round(seconds[n] * float64(b.Actual) / all))
 		}
-		one.Ticks = ticked(&item.Drill, amounts[n], ticks, r.ID, n)
+		drill.Ticks = ticked(&item.Drill, amounts[n], ticks, r.ID, n)
 		for _, v := range versions {
 			if v.Block == r.ID && v.Item == n {
-				one.Without = append(one.Without, v.Player)
+				drill.Without = append(drill.Without, v.Player)
 			}
 		}
-		b.Drills = append(b.Drills, one)
+		b.Drills = append(b.Drills, drill)
 	}
 	return b
 }

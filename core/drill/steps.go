@@ -168,16 +168,16 @@ func (d Dose) trips() (steps []Step) {
 	if top == 0 {
 		top = TopSpeed[Club]
 	}
-	one := Step{Amount: int(math.Round(d.Metres)), Measure: Metres}
+	step := Step{Amount: int(math.Round(d.Metres)), Measure: Metres}
 	if len(d.Efforts) == 0 {
-		one.Seconds = d.Metres/d.Speed + d.TurnSeconds
-		return one.times(d.Trips, mostLengths)
+		step.Seconds = d.Metres/d.Speed + d.TurnSeconds
+		return step.times(d.Trips, mostLengths)
 	}
 	for n := range d.Trips {
-		one.Turn, one.Turns = n+1, d.Trips
-		one.Effort = d.effort(n)
-		one.Seconds = d.Metres/(one.Effort*top) + d.TurnSeconds
-		steps = append(steps, one)
+		step.Turn, step.Turns = n+1, d.Trips
+		step.Effort = d.effort(n)
+		step.Seconds = d.Metres/(step.Effort*top) + d.TurnSeconds
+		steps = append(steps, step)
 	}
 	return steps
 }
@@ -186,15 +186,15 @@ func (d Dose) trips() (steps []Step) {
 func (d Dose) legs() (steps []Step) {
 	for trip := range d.Trips {
 		for _, leg := range d.Legs {
-			one := Step{Part: leg.Name, Ways: []Way{Out}, Amount: int(math.Round(leg.Metres)), Measure: Metres,
+			step := Step{Part: leg.Name, Ways: []Way{Out}, Amount: int(math.Round(leg.Metres)), Measure: Metres,
 				Seconds: leg.Metres / leg.Speed}
 			if leg.Back {
-				one.Ways = []Way{Home}
+				step.Ways = []Way{Home}
 			}
 			if d.Trips > 1 {
-				one.Turn, one.Turns = trip+1, d.Trips
+				step.Turn, step.Turns = trip+1, d.Trips
 			}
-			steps = append(steps, one)
+			steps = append(steps, step)
 		}
 	}
 	return steps

@@ -122,17 +122,17 @@ func (h *tokens) angle(m *mark) bool {
 
 // fitsSide is how well sides and ways stand where they stand.
 func (h *lexed) fitsSide(m *mark, next string) float64 {
-	one, counted := h.is(m.from, "a", "an"), m.from > 0 && h.words[m.from-1].numeral
+	ok, counted := h.is(m.from, "a", "an"), m.from > 0 && h.words[m.from-1].numeral
 	switch {
 	case m.text == "both" && (next != "" || m.from == 0 || !h.words[m.from-1].delimits()):
 		return unfit
 	case m.text == "other" && (m.from == 0 || !h.words[m.from-1].delimits() && !h.is(m.from, "then", "and")):
 		return unfit
 	// "a calf stretch"
-	case one && next != "" && h.Word(next) && !counted && (h.Moves(next) || h.Moves(h.words[m.to-1].is+" "+next)),
+	case ok && next != "" && h.Word(next) && !counted && (h.Moves(next) || h.Moves(h.words[m.to-1].is+" "+next)),
 		next == "together",
 		// "tag in a box"
-		one && h.is(m.to-1, "court", "box", "wall", "goal", "corner", "spot", "end", "basket") && !counted:
+		ok && h.is(m.to-1, "court", "box", "wall", "goal", "corner", "spot", "end", "basket") && !counted:
 		return unfit
 	}
 	return 0

@@ -168,11 +168,11 @@ func (h *labelled) nowMany(list []Reading) []string {
 // steps it would have.
 func (h *labelled) severalFeatures(list []Reading) []string {
 	of := h.shapes(h.tagger(), list)
-	var one, many Reading
+	var reading, many Reading
 	for _, r := range list {
 		switch r.Is {
 		case Drill:
-			one = r
+			reading = r
 		case Combo:
 			many = r
 		}
@@ -184,7 +184,7 @@ func (h *labelled) severalFeatures(list []Reading) []string {
 	}
 	called, steps, margin := strconv.Itoa(min(h.called, 3)), strconv.Itoa(min(len(many.Steps), 4)), "-"
 	if many.Is != "" {
-		margin = strconv.Itoa(max(-5, min(5, int(many.Score-one.Score))))
+		margin = strconv.Itoa(max(-5, min(5, int(many.Score-reading.Score))))
 	}
 	for _, feature := range []string{"margin|" + margin, "steps|" + steps, "known|" + strconv.Itoa(known) + steps,
 		"amounts|" + strconv.Itoa(amounts) + steps,

@@ -69,8 +69,8 @@ func (h *labelled) saidAgain() bool {
 
 // saysHow tells whether a name is none, but how what stands before it is done: "leg cradles, walking", "side to side".
 func (h *tokens) saysHow(n naming) bool {
-	one := n.to-n.from == 1 && strings.HasSuffix(h.words[n.from].is, "ing")
-	return h.is(n.from-1, ",") && (one || only(h.words[n.from:n.to], ways) || only(h.words[n.from:n.to], placeWords) ||
+	ok := n.to-n.from == 1 && strings.HasSuffix(h.words[n.from].is, "ing")
+	return h.is(n.from-1, ",") && (ok || only(h.words[n.from:n.to], ways) || only(h.words[n.from:n.to], placeWords) ||
 		h.is(n.from, "side") && h.is(n.from+1, "to"))
 }
 

@@ -83,20 +83,20 @@ func (h *marked) sharedAmount(from int) bool {
 
 // sharing is a reading of several things of which each is done as much as one is by another: that of the whole line as
 // one thing, which knows how much.
-func (h *labelled) sharing(one Reading) Reading {
+func (h *labelled) sharing(reading Reading) Reading {
 	names := h.sharedRow()
-	if len(names) == 0 || one.Amount.None() {
+	if len(names) == 0 || reading.Amount.None() {
 		return no
 	}
-	r := one
+	r := reading
 	first, last := names[0], names[len(names)-1]
 	r.Is, r.Name, r.Moves, r.Times = Combo, h.clean(first.from, last.to), true, 1
-	r.Amount = Amount{Rest: one.Amount.Rest, Efforts: one.Amount.Efforts}
+	r.Amount = Amount{Rest: reading.Amount.Rest, Efforts: reading.Amount.Efforts}
 	r.Cues = nil
 	for _, n := range names {
-		r.Steps = append(r.Steps, Step{h.clean(n.from, n.to), one.Amount})
+		r.Steps = append(r.Steps, Step{h.clean(n.from, n.to), reading.Amount})
 	}
-	for _, cue := range one.Cues {
+	for _, cue := range reading.Cues {
 		if !slices.ContainsFunc(r.Steps, func(s Step) bool { return strings.EqualFold(s.Name, cue) }) {
 			r.Cues = append(r.Cues, cue)
 		}

@@ -18,10 +18,10 @@ const (
 // combo makes one drill of steps that are done in turn: a rep of it is all of them, with no gap
 // between. It is as hard as the hardest of them, and works what each does.
 func (w *writer) combo(l, with *say.Line) (plan.Item, drill.Phase) {
-	one := *l
-	one.Is, one.Drills, one.Dose = say.IsDrill, nil, nil
+	line := *l
+	line.Is, line.Drills, line.Dose = say.IsDrill, nil, nil
 	_, phase := w.knownFor(&say.Line{Is: say.IsDrill, Name: l.Name})
-	k := w.ownDrill(&one, phase, with, w.lane(with))
+	k := w.ownDrill(&line, phase, with, w.lane(with))
 	seconds, contacts, effort := 0.0, 0.0, 0.0
 	alone := drill.Group{People: 1, Lanes: 1}
 	for i := range l.Drills {

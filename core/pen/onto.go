@@ -114,8 +114,8 @@ func Understands(r *say.Reader, l *say.Line) (u *movement.Understood, seconds fl
 		u = &is
 	}
 	w := &writer{Reader: r, doc: &plan.Document{Work: plan.Work{Method: plan.DefaultMethod}}}
-	one := *l
-	item, _ := w.item(&one, &one)
+	line := *l
+	item, _ := w.item(&line, &line)
 	alone := drill.Group{People: 1, Lanes: 1}
 	return u, item.Drill.Work(item.Drill.Range.Target, alone)
 }

@@ -319,16 +319,16 @@ func (party *Party) SetBring(text string) (string, error) {
 		if what = strings.TrimSpace(what); what == "" {
 			continue
 		}
-		one := Bring{What: what}
+		bring := Bring{What: what}
 		if problem := NameProblem(what); problem != "" {
 			return "", In("bring", "%s", problem)
 		}
 		if who = strings.TrimSpace(who); two && who != "" {
-			if one.Who = party.named(who); one.Who == "" {
+			if bring.Who = party.named(who); bring.Who == "" {
 				return "", In("bring", "%q is nobody of this plan: name a player, a unit or one of the staff", who)
 			}
 		}
-		list = append(list, one)
+		list = append(list, bring)
 	}
 	if len(list) > mostBring {
 		return "", In("bring", "%d things at most", mostBring)

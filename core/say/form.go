@@ -169,13 +169,13 @@ func (s *scan) list(l *Line, rest, shared string) {
 		if shared != "" && probe.dose(&Line{}) == nil {
 			text += " " + shared
 		}
-		one := s.drill(text)
-		if d := one.Dose; text != g.text && l.Form == plan.AtStations && d != nil && d.Kind == drill.Hold &&
+		line := s.drill(text)
+		if d := line.Dose; text != g.text && l.Form == plan.AtStations && d != nil && d.Kind == drill.Hold &&
 			d.Breaths == 0 && !d.held {
-			one.Dose = &Dose{Kind: drill.Time, Seconds: int(d.HoldSeconds)} // in all, till the whistle
+			line.Dose = &Dose{Kind: drill.Time, Seconds: int(d.HoldSeconds)} // in all, till the whistle
 		}
-		if one.Name != "" {
-			l.Drills = append(l.Drills, one)
+		if line.Name != "" {
+			l.Drills = append(l.Drills, line)
 		}
 	}
 }

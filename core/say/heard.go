@@ -306,9 +306,9 @@ func (l *Line) Told() []string {
 
 // oneOf is one of several drills of a line.
 func (r *Reader) oneOf(name string, a *hear.Amount) Line {
-	one := Line{Is: IsDrill}
-	r.hearDrill(&one, name, a)
-	return one
+	line := Line{Is: IsDrill}
+	r.hearDrill(&line, name, a)
+	return line
 }
 
 // hearFixed fills in something of the day: from when to when, where that was said.

@@ -248,7 +248,7 @@ func (r *Reader) legsHeld(l Line, dose string) Line {
 
 // dosed tells whether a line says how much of anything there is.
 func (l *Line) dosed() bool {
-	return l.Dose != nil && l.Dose.Kind != "" || l.Times > 1 || slices.ContainsFunc(l.Drills, func(one Line) bool {
-		return one.Dose != nil && (one.Dose.Reps > 1 || one.Dose.Kind != "reps")
+	return l.Dose != nil && l.Dose.Kind != "" || l.Times > 1 || slices.ContainsFunc(l.Drills, func(line Line) bool {
+		return line.Dose != nil && (line.Dose.Reps > 1 || line.Dose.Kind != "reps")
 	})
 }

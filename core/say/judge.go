@@ -207,7 +207,7 @@ func (r *Reader) better(ruled, heard Line) Line {
 
 // nameless tells whether what a line is, or one of its drills, has no letter in its name.
 func (l *Line) nameless() bool {
-	return Fold(l.Name) == "" || slices.ContainsFunc(l.Drills, func(one Line) bool { return Fold(one.Name) == "" })
+	return Fold(l.Name) == "" || slices.ContainsFunc(l.Drills, func(line Line) bool { return Fold(line.Name) == "" })
 }
 
 // numberFirst is a line that begins with minutes to go.
@@ -330,8 +330,8 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 		return own
 	}
 	if ruled.Is == IsDrills && heard.Is == IsCombo && heard.Times < 2 { // each with its own amount: drills in turn
-		several = !slices.ContainsFunc(heard.Drills, func(one Line) bool {
-			return one.Dose == nil || one.Dose.Reps != 1
+		several = !slices.ContainsFunc(heard.Drills, func(line Line) bool {
+			return line.Dose == nil || line.Dose.Reps != 1
 		}) && several
 	}
 	if ruled.Is == IsDrill && heard.Is == IsDrill && heard.Score >= vain && len(lost(heard, heard.Said)) == 0 {
@@ -358,8 +358,8 @@ func (r *Reader) explained(ruled, heard *Line) bool {
 
 // allKnown tells whether the drills that were ruled are all the book's, or all said with a dose.
 func (r *Reader) allKnown(ruled, heard *Line) bool {
-	strange := func(one Line) bool { return one.Code == "" }
-	bare := func(one Line) bool { return !r.named(&one) || one.Dose == nil || toldTo.MatchString(one.Name) }
+	strange := func(line Line) bool { return line.Code == "" }
+	bare := func(line Line) bool { return !r.named(&line) || line.Dose == nil || toldTo.MatchString(line.Name) }
 	return heard.Code == "" && !slices.ContainsFunc(ruled.Drills, strange) || !slices.ContainsFunc(ruled.Drills, bare)
 }
 
@@ -434,7 +434,7 @@ func overheard(ruled, heard *Line) bool {
 	if ruled.Is != IsDrills || heard.Is != IsCombo {
 		return false
 	}
-	noted := slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Note != "" })
+	noted := slices.ContainsFunc(ruled.Drills, func(line Line) bool { return line.Note != "" })
 	return len(heard.Who)+len(heard.Whom) > len(ruled.Who)+len(ruled.Whom) ||
 		noted && len(heard.Drills) > len(ruled.Drills)
 }
@@ -455,10 +455,10 @@ func oneThing(ruled, heard *Line) bool {
 		return false
 	}
 	sure := heard.Score >= doubtful && len(lost(heard, heard.Said)) == 0
-	own := heard.one && slices.ContainsFunc(ruled.Drills, func(one Line) bool { return one.Code == "" })
+	own := heard.one && slices.ContainsFunc(ruled.Drills, func(line Line) bool { return line.Code == "" })
 	uncounted := len(ruled.Drills) > 0 && ruled.Drills[0].Dose == nil
 	return sure && (own || uncounted) ||
-		slices.ContainsFunc(ruled.Drills, func(one Line) bool { return wayHome.MatchString(one.Name) })
+		slices.ContainsFunc(ruled.Drills, func(line Line) bool { return wayHome.MatchString(line.Name) })
 }
 
 // otherwise tells whether the rules know of a line what it is: a drill of the book with a comma in its name, more

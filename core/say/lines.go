@@ -206,9 +206,9 @@ func (s *scan) drills(l *Line) {
 			list = append(list, s.drill(one))
 		}
 	}
-	list = slices.DeleteFunc(list, func(one Line) bool {
-		if one.Name == "" && len(list) > 1 {
-			l.Note = strings.TrimSpace(l.Note + " " + one.Note)
+	list = slices.DeleteFunc(list, func(line Line) bool {
+		if line.Name == "" && len(list) > 1 {
+			l.Note = strings.TrimSpace(l.Note + " " + line.Note)
 			return true
 		}
 		return false
@@ -219,15 +219,15 @@ func (s *scan) drills(l *Line) {
 	case len(list) == 0:
 		l.Is, l.Note = IsNote, l.Said
 	case len(list) == 1:
-		one := list[0]
-		if many := s.regions(&one); many != nil {
+		line := list[0]
+		if many := s.regions(&line); many != nil {
 			l.Is, l.Drills = IsDrills, many
 			return
 		}
-		l.Is, l.Name, l.Code, l.Dose, l.Exact, l.Cues, l.Likely, l.Slip = IsDrill, one.Name, one.Code, one.Dose,
-			one.Exact, one.Cues, one.Likely, one.Slip
-		l.AtOnce, l.Waves, l.PerLane, l.Alongside = one.AtOnce, one.Waves, one.PerLane, one.Alongside
-		l.Note = strings.TrimSpace(l.Note + " " + one.Note)
+		l.Is, l.Name, l.Code, l.Dose, l.Exact, l.Cues, l.Likely, l.Slip = IsDrill, line.Name, line.Code, line.Dose,
+			line.Exact, line.Cues, line.Likely, line.Slip
+		l.AtOnce, l.Waves, l.PerLane, l.Alongside = line.AtOnce, line.Waves, line.PerLane, line.Alongside
+		l.Note = strings.TrimSpace(l.Note + " " + line.Note)
 		if l.Name == "" {
 			l.Is, l.Note = IsNote, l.Said
 		}

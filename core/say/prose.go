@@ -16,8 +16,8 @@ var sentenceEnd = pattern.Must(`;\s*|([a-z)"]{2,}|[a-zA-Z ]\d+|\d ?[ms%])\.\s+([
 
 // Lines are the lines of a text: what was written in one of its own, or as a sentence.
 func Lines(text string) (lines []string) {
-	for _, one := range Pieces(strings.Split(strings.ReplaceAll(text, "\r", ""), "\n")) {
-		lines = append(lines, one.Text)
+	for _, piece := range Pieces(strings.Split(strings.ReplaceAll(text, "\r", ""), "\n")) {
+		lines = append(lines, piece.Text)
 	}
 	return lines
 }
@@ -75,13 +75,13 @@ func Pieces(list []string) (all []Piece) {
 func (r *Reader) Pieces(list []string) []Piece {
 	spanish := r.Language == "es" || Spanish(list)
 	all := pieces(list, spanish, r)
-	for i, one := range all {
+	for i, piece := range all {
 		if spanish {
 			break
 		}
-		if head, heads := strings.CutPrefix(one.Text, headMark); heads &&
-			r.onlyRemarks(strings.TrimSpace(list[one.Line]), head) {
-			all[i].Text = strings.TrimSpace(list[one.Line])
+		if head, heads := strings.CutPrefix(piece.Text, headMark); heads &&
+			r.onlyRemarks(strings.TrimSpace(list[piece.Line]), head) {
+			all[i].Text = strings.TrimSpace(list[piece.Line])
 		}
 	}
 	return all
@@ -321,17 +321,17 @@ func (s *scan) regions(l *Line) []Line {
 				return nil
 			}
 		}
-		one := *l
-		one.Name, one.Code, one.Likely, one.Note = name, k.Code, nil, ""
+		line := *l
+		line.Name, line.Code, line.Likely, line.Note = name, k.Code, nil, ""
 		if l.Dose != nil {
 			dose := *l.Dose
 			if dose.Kind == drill.Time && dose.Seconds >= 60 && !dose.each { // so long for all of them
 				dose.Seconds = max(5, dose.Seconds/len(regions)/5*5)
 			}
 			dose.settle(k, name)
-			one.Dose = &dose
+			line.Dose = &dose
 		}
-		list = append(list, one)
+		list = append(list, line)
 	}
 	if len(list) < 2 {
 		return nil

@@ -239,11 +239,11 @@ func NewReader(c Context) *Reader {
 // ReadAll reads a list, a line after the other; beyond MaxLines none is read.
 func (r *Reader) ReadAll(text string) []Line {
 	var lines []Line
-	for _, one := range r.Pieces(strings.Split(strings.ReplaceAll(text, "\r", ""), "\n")) {
+	for _, piece := range r.Pieces(strings.Split(strings.ReplaceAll(text, "\r", ""), "\n")) {
 		if len(lines) == MaxLines {
 			break
 		}
-		line := r.ReadPiece(one)
+		line := r.ReadPiece(piece)
 		lines = append(lines, line)
 		r.Remember(line)
 	}
@@ -258,8 +258,8 @@ func (k *knower) Remember(l Line) {
 			k.Blocks = append(k.Blocks, l.Name)
 		}
 	case IsDrills:
-		for _, one := range l.Drills {
-			k.Remember(one)
+		for _, line := range l.Drills {
+			k.Remember(line)
 		}
 	case IsFixed:
 		if !slices.Contains(k.Fixed, l.Name) {

@@ -308,9 +308,9 @@ var toGo = pattern.Must(`^(?:(\d{1,3})(?:'| min)?[ :-]+([\pL].*)|(.*[\pL)]) (\d{
 func (r *Reader) inList(l Line, text string, is hear.Kind) Line {
 	fits := func(of ...hear.Kind) (Line, bool) {
 		who, rest := r.roster(tidySigns(text))
-		for _, one := range hear.Readings(rest, lexicon{r}) {
-			if slices.Contains(of, one.Is) {
-				return r.meaning(text, who, one), true
+		for _, reading := range hear.Readings(rest, lexicon{r}) {
+			if slices.Contains(of, reading.Is) {
+				return r.meaning(text, who, reading), true
 			}
 		}
 		return l, false

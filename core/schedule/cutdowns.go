@@ -44,7 +44,7 @@ func Cutdowns(ctx context.Context, d *plan.Document, steps int) ([]Cut, error) {
 					cuts[n].Work = max(cuts[n].Work, work[id])
 				}
 			}
-			if at := slices.IndexFunc(x.Changes, func(one runin.Change) bool { return one.ID == s.ID }); at >= 0 {
+			if at := slices.IndexFunc(x.Changes, func(change runin.Change) bool { return change.ID == s.ID }); at >= 0 {
 				cuts[n].Says = append(cuts[n].Says, c.changed(i, x.Changes[at]))
 			}
 		}

@@ -35,22 +35,22 @@ func (s *Schedule) Day(d *plan.Document, paces map[string]pace.Pace) odds.Day {
 		if !b.Kept || of == nil {
 			continue
 		}
-		one := odds.Block{ID: b.ID, Start: b.Start, End: b.End, Needs: map[string]int{}}
+		block := odds.Block{ID: b.ID, Start: b.Start, End: b.End, Needs: map[string]int{}}
 		if own, known := paces[b.Name]; known {
-			one.Sigma = own.Sigma
-			if one.Mu = own.Mu; b.Pace > 0 { // it is planned so already
-				one.Mu -= math.Log(b.Pace)
+			block.Sigma = own.Sigma
+			if block.Mu = own.Mu; b.Pace > 0 { // it is planned so already
+				block.Mu -= math.Log(b.Pace)
 			}
 		}
 		for _, p := range b.Members {
 			if !s.away(p, b.Start, b.End) {
-				one.Players = append(one.Players, p)
+				block.Players = append(block.Players, p)
 			}
 		}
 		for _, n := range of.Needs {
-			one.Needs[n.Resource] = n.Amount
+			block.Needs[n.Resource] = n.Amount
 		}
-		day.Blocks = append(day.Blocks, one)
+		day.Blocks = append(day.Blocks, block)
 	}
 	return day
 }

@@ -21,26 +21,26 @@ func (s *Schedule) Moment(d *plan.Document, at clock.Offset) []Doing {
 	blocks, events := s.All(d), s.Events(d)
 	all := make([]Doing, len(s.Result.Strands))
 	for i, players := range s.Result.Strands {
-		one := Doing{Players: players}
+		doing := Doing{Players: players}
 		for n := range blocks {
 			b := &blocks[n]
 			switch {
 			case !b.Kept || !b.Has(players[0]):
 			case b.Start <= at && at < b.End:
-				one.Block, one.Until = b, b.End
-			case b.Start > at && (one.Next == nil || b.Start < one.Next.Start):
-				one.Next = b
+				doing.Block, doing.Until = b, b.End
+			case b.Start > at && (doing.Next == nil || b.Start < doing.Next.Start):
+				doing.Next = b
 			}
 		}
-		if one.Block == nil && one.Next != nil {
-			one.Until = one.Next.Start
+		if doing.Block == nil && doing.Next != nil {
+			doing.Until = doing.Next.Start
 		}
 		for _, e := range events {
 			if e.Start <= at && at < e.End && slices.Contains(e.Players, players[0]) {
-				one.Block, one.Event, one.Until = nil, e.Name, e.End
+				doing.Block, doing.Event, doing.Until = nil, e.Name, e.End
 			}
 		}
-		all[i] = one
+		all[i] = doing
 	}
 	return all
 }

@@ -120,9 +120,9 @@ func (bd *Boards) change(ctx context.Context, by planner.Account, session *store
 // ClashOf says what both a session's newest change and mine have otherwise.
 func ClashOf(session *store.Session, clashes []plan.Clash, mine string) error {
 	c := &Contested{By: session.Made.By, Did: session.Made.Summary, Mine: mine}
-	for _, one := range clashes {
-		if c.Names = append(c.Names, one.Name); one.Name == "" {
-			c.Names[len(c.Names)-1] = strings.ReplaceAll(one.Where, ".", " ")
+	for _, clash := range clashes {
+		if c.Names = append(c.Names, clash.Name); clash.Name == "" {
+			c.Names[len(c.Names)-1] = strings.ReplaceAll(clash.Where, ".", " ")
 		}
 	}
 	return c

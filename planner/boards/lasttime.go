@@ -81,10 +81,10 @@ func (bd *Boards) LastTime(ctx context.Context, clubID uint64, b *store.Session)
 		return nil, err
 	}
 	last := logs[0]
-	for _, one := range last.Blocks {
+	for _, logged := range last.Blocks {
 		if i := slices.IndexFunc(b.Document.Blocks,
-			func(x plan.Block) bool { return x.Name == one.Name }); one.Note != "" && i >= 0 {
-			list = append(list, Remembered{b.Document.Blocks[i].ID, one.Name + ": " + one.Note})
+			func(x plan.Block) bool { return x.Name == logged.Name }); logged.Note != "" && i >= 0 {
+			list = append(list, Remembered{b.Document.Blocks[i].ID, logged.Name + ": " + logged.Note})
 		}
 	}
 	for _, one := range last.Players {

@@ -67,10 +67,10 @@ func (bd *Boards) TakePace(ctx context.Context, by planner.Account, id uint64, r
 	if err != nil {
 		return nil, err
 	}
-	for _, one := range b.Paces() {
-		if one.Block == block {
+	for _, slower := range b.Paces() {
+		if slower.Block == block {
 			return bd.Change(ctx, by, id, revision, func(d *plan.Document) (string, error) {
-				return d.SetPace(block, one.Times)
+				return d.SetPace(block, slower.Times)
 			})
 		}
 	}

@@ -37,13 +37,13 @@ func (kp *Keep) Ground(ctx context.Context, clubID uint64) (*Ground, error) {
 	}
 	g := &Ground{}
 	for _, v := range venues {
-		one := Venue{Entry: v}
+		venue := Venue{Entry: v}
 		for _, z := range zones {
 			if z.Owner == v.ID {
-				one.Zones = append(one.Zones, z)
+				venue.Zones = append(venue.Zones, z)
 			}
 		}
-		g.Venues = append(g.Venues, one)
+		g.Venues = append(g.Venues, venue)
 	}
 	if g.Kit, err = planner.Entries[club.Kit](ctx, kp.base, clubID); err != nil {
 		return nil, err

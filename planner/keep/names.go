@@ -43,10 +43,10 @@ func (t TookNames) Words() string {
 }
 
 // leave keeps a line that nobody was read from, or where it was too much all from there on.
-func (t *TookNames) leave(text string, one club.Named) {
-	t.Problems = append(t.Problems, fmt.Sprintf("Line %d: %s", one.Line, one.Problem))
+func (t *TookNames) leave(text string, named club.Named) {
+	t.Problems = append(t.Problems, fmt.Sprintf("Line %d: %s", named.Line, named.Problem))
 	lines := strings.Split(text, "\n")
-	if at := min(one.Line, len(lines)) - 1; one.More {
+	if at := min(named.Line, len(lines)) - 1; named.More {
 		t.Left += strings.Join(lines[at:], "\n")
 	} else {
 		t.Left += strings.TrimSuffix(lines[at], "\r") + "\n"
@@ -109,12 +109,12 @@ func (kp *Keep) TakeNames(ctx context.Context, by planner.Account, squad *Squad,
 		return took, plan.In("names", "paste the names first: one a line, or with commas between")
 	}
 	var incoming []Incoming
-	for _, one := range club.ReadNames(text, plays) {
-		if one.Problem != "" {
-			took.leave(text, one)
+	for _, named := range club.ReadNames(text, plays) {
+		if named.Problem != "" {
+			took.leave(text, named)
 			continue
 		}
-		incoming = append(incoming, Incoming{Line: one.Line, Is: squad.known(one.Player)})
+		incoming = append(incoming, Incoming{Line: named.Line, Is: squad.known(named.Player)})
 	}
 	took.numbers(squad, incoming)
 	differences, _, err := Differences[club.Player](ctx, kp, by.ClubID, squad.ID, incoming)

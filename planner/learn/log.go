@@ -100,9 +100,9 @@ func (lr *Learn) earlierLogs(ctx context.Context, clubID uint64, l *store.Log,
 		return nil, err
 	}
 	all, err := lr.logs.Logs(ctx, clubID, l.Squad, day.AddDate(0, 0, -120), day, 20)
-	for _, one := range all {
-		if one.Session != l.Session && one.Kind == l.Kind && len(list) < most {
-			list = append(list, one)
+	for _, log := range all {
+		if log.Session != l.Session && log.Kind == l.Kind && len(list) < most {
+			list = append(list, log)
 		}
 	}
 	return list, err

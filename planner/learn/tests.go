@@ -83,18 +83,18 @@ func testsOf(squad *keep.Squad, all []planner.Entry[club.Trial], measures []tria
 			t.Others++
 			continue
 		}
-		one := Tested{ID: known.ID, Name: player.ShortName()}
+		tested := Tested{ID: known.ID, Name: player.ShortName()}
 		if player.Number > 0 {
-			one.Name = fmt.Sprint(player.Number, " ", one.Name)
+			tested.Name = fmt.Sprint(player.Number, " ", tested.Name)
 		}
 		for _, e := range all {
 			if e.Owner == known.ID && e.Is.Day == t.Day && e.Is.Part == club.Before {
-				one.Before = e.Is.Tries
+				tested.Before = e.Is.Tries
 			} else if e.Owner == known.ID && e.Is.Day == t.Day && e.Is.Part == club.After {
-				one.After = e.Is.Tries
+				tested.After = e.Is.Tries
 			}
 		}
-		t.Players = append(t.Players, one)
+		t.Players = append(t.Players, tested)
 	}
 	t.judge(all)
 	return t
@@ -145,19 +145,19 @@ func (t *Tests) judge(all []planner.Entry[club.Trial]) {
 	t.Noise, t.Repeats = trial.TypicalError(first, second), len(first)
 	var before, after, spread []float64
 	for i := range t.Players {
-		one := &t.Players[i]
-		one.Was, one.Did[0] = t.Test.Result(one.Before)
-		if one.Is, one.Did[1] = t.Test.Result(one.After); one.Did[0] {
-			spread = append(spread, one.Was)
+		tested := &t.Players[i]
+		tested.Was, tested.Did[0] = t.Test.Result(tested.Before)
+		if tested.Is, tested.Did[1] = t.Test.Result(tested.After); tested.Did[0] {
+			spread = append(spread, tested.Was)
 		}
-		if one.Did[0] && one.Did[1] {
-			before, after = append(before, one.Was), append(after, one.Is)
+		if tested.Did[0] && tested.Did[1] {
+			before, after = append(before, tested.Was), append(after, tested.Is)
 		}
 	}
 	t.Smallest = trial.Worthwhile(spread)
 	for i := range t.Players {
-		if one := &t.Players[i]; one.Did[0] && one.Did[1] {
-			one.Change = t.Test.OfPlayer(one.Was, one.Is, t.Noise, t.Smallest)
+		if tested := &t.Players[i]; tested.Did[0] && tested.Did[1] {
+			tested.Change = t.Test.OfPlayer(tested.Was, tested.Is, t.Noise, t.Smallest)
 		}
 	}
 	t.Squad, t.Both = t.Test.OfSquad(before, after, t.Smallest)
@@ -218,11 +218,11 @@ func (lr *Learn) SaveTests(ctx context.Context, by planner.Account, session uint
 	}
 	var changes []planner.Change
 	var wrong plan.Problems
-	for _, one := range t.Players {
-		for part, tries := range map[string][]float64{club.Before: before[one.ID], club.After: after[one.ID]} {
+	for _, tested := range t.Players {
+		for part, tries := range map[string][]float64{club.Before: before[tested.ID], club.After: after[tested.ID]} {
 			for _, x := range tries {
 				if problem := test.Problem(x, usual); problem != "" {
-					wrong.Add(fmt.Sprint(part, "-", one.ID), one.Name+": "+problem)
+					wrong.Add(fmt.Sprint(part, "-", tested.ID), tested.Name+": "+problem)
 				}
 			}
 			is := club.Trial{Test: test.Name, Unit: test.Unit, Better: club.Higher, Mean: test.Mean, Day: t.Day,
@@ -230,7 +230,7 @@ func (lr *Learn) SaveTests(ctx context.Context, by planner.Account, session uint
 			if test.Lower {
 				is.Better = club.Lower
 			}
-			if c, some := testChange(all, one.ID, is); some {
+			if c, some := testChange(all, tested.ID, is); some {
 				changes = append(changes, c)
 			}
 		}
@@ -301,9 +301,9 @@ func (lr *Learn) Effects(ctx context.Context, clubID, squad uint64, test trial.T
 		t := testsOf(known, all, plays.Measures, players, test, l.Day)
 		e := Effect{Session: l.Session, Title: l.Title, Day: l.Day, Change: t.Squad, Both: t.Both,
 			byPlayer: map[uint64]float64{}}
-		for _, one := range t.Players {
-			if one.Did[0] && one.Did[1] {
-				e.byPlayer[one.ID] = one.Is - one.Was
+		for _, tested := range t.Players {
+			if tested.Did[0] && tested.Did[1] {
+				e.byPlayer[tested.ID] = tested.Is - tested.Was
 			}
 		}
 		if len(e.byPlayer) == 0 {

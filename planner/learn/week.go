@@ -98,7 +98,7 @@ func (lr *Learn) Week(ctx context.Context, clubID, squadID uint64, day time.Time
 func (w *Week) nameless(l *conduct.Log) {
 	for _, a := range l.Players {
 		if len(w.Squad.Players) == 0 &&
-			!slices.ContainsFunc(w.People, func(one Weekly) bool { return one.Key == a.Person }) {
+			!slices.ContainsFunc(w.People, func(weekly Weekly) bool { return weekly.Key == a.Person }) {
 			w.People = append(w.People, Weekly{a.Person, a.Name})
 		}
 	}
@@ -117,8 +117,8 @@ func (lr *Learn) owe(ctx context.Context, clubID uint64, w *Week, work []week.Wo
 		}
 	}
 	var players []string
-	for _, one := range w.People {
-		players = append(players, one.Key)
+	for _, weekly := range w.People {
+		players = append(players, weekly.Key)
 	}
 	w.Given, w.Owed = week.Of(work), week.Owing(players, work, wanted)
 	suit := drill.Query{Sport: known.Sport.Key, Grade: drill.Grade(w.Squad.Grade)}.Find(known.Book.Drills)
@@ -142,19 +142,19 @@ func workOf(l *conduct.Log, day string, book *books.Book, d *plan.Document) (wor
 		}
 	}
 	for _, b := range l.Blocks {
-		for _, one := range b.Drills {
-			k, ok := book.Find(one.Code)
+		for _, drill := range b.Drills {
+			k, ok := book.Find(drill.Code)
 			if !ok && d != nil {
-				if block := d.Block(b.Block); block != nil && one.Item < len(block.Items) {
-					k, ok = block.Items[one.Item].Drill, true
+				if block := d.Block(b.Block); block != nil && drill.Item < len(block.Items) {
+					k, ok = block.Items[drill.Item].Drill, true
 				}
 			}
-			if !ok || one.Seconds == 0 {
+			if !ok || drill.Seconds == 0 {
 				continue
 			}
 			for _, person := range b.Who {
-				if key := roster[person]; key != "" && !slices.Contains(one.Without, person) {
-					work = append(work, week.Work{Player: key, Day: day, Drill: &k, Seconds: float64(one.Seconds)})
+				if key := roster[person]; key != "" && !slices.Contains(drill.Without, person) {
+					work = append(work, week.Work{Player: key, Day: day, Drill: &k, Seconds: float64(drill.Seconds)})
 				}
 			}
 		}
@@ -239,15 +239,15 @@ func (lr *Learn) RoutinesDone(ctx context.Context, clubID uint64, logs []*store.
 	routines, err := lr.books.Routines(ctx, clubID)
 	var list []RoutineDone
 	for _, r := range routines {
-		one := RoutineDone{Name: r.Is.Name}
+		done := RoutineDone{Name: r.Is.Name}
 		for _, l := range logs {
 			if ran(r.Is, l.Content) {
-				one.Times++
-				one.Last = max(one.Last, l.Day)
+				done.Times++
+				done.Last = max(done.Last, l.Day)
 			}
 		}
-		if one.Times > 0 {
-			list = append(list, one)
+		if done.Times > 0 {
+			list = append(list, done)
 		}
 	}
 	return list, err

@@ -114,8 +114,8 @@ func common(people []Changed, players int) (all []string) {
 	}
 	times := map[string]int{}
 	var order []string
-	for _, one := range people {
-		for _, words := range one.Words {
+	for _, changed := range people {
+		for _, words := range changed.Words {
 			if times[words]++; times[words] == 1 {
 				order = append(order, words)
 			}

@@ -102,12 +102,12 @@ func matrixOf(b *boards.Board) *matrix {
 	everybody := matrixRow{Name: "Everybody", Unit: true}
 	for _, i := range order {
 		block := &b.Blocks[i]
-		one := matrixColumn{Name: block.Name, Phase: block.Phase.Key(), Letter: block.Phase.Letter(),
+		column := matrixColumn{Name: block.Name, Phase: block.Phase.Key(), Letter: block.Phase.Letter(),
 			People: len(block.Members)}
 		if block.Kept {
-			one.At = block.Start.ToGo()
+			column.At = block.Start.ToGo()
 		}
-		m.Columns = append(m.Columns, one)
+		m.Columns = append(m.Columns, column)
 		everybody.Cells = append(everybody.Cells, cellOf(b, i, plan.Everyone, "Everybody"))
 	}
 	m.Rows = append(m.Rows, everybody)

@@ -292,12 +292,12 @@ func rolesOf(d *plan.Document) (list []roleLine) {
 	for _, u := range d.Roles() {
 		line := roleLine{ID: u.ID, Name: u.Name, Full: u.Of > 0 && len(u.Players) >= u.Of}
 		for _, p := range d.Players {
-			one := shell.Choice{Value: p.ID,
+			choice := shell.Choice{Value: p.ID,
 				Label: strings.TrimSpace(fmt.Sprint(d.Numbers([]string{p.ID}), " ", p.ShortName()))}
 			if slices.Contains(u.Players, p.ID) {
-				line.Players = append(line.Players, one)
+				line.Players = append(line.Players, choice)
 			} else {
-				line.Rest = append(line.Rest, one)
+				line.Rest = append(line.Rest, choice)
 			}
 		}
 		list = append(list, line)

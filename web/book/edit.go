@@ -142,16 +142,16 @@ func (f *drillForm) numbers(names ...string) (list []numberField) {
 		if !slices.Contains(names, n.Name) {
 			continue
 		}
-		one := numberField{Name: n.Name, Label: n.Label, For: n.For, Value: f.sent[n.Name]}
-		if one.Value == "" {
+		field := numberField{Name: n.Name, Label: n.Label, For: n.For, Value: f.sent[n.Name]}
+		if field.Value == "" {
 			switch v := n.of(&f.Drill).(type) {
 			case *int:
-				one.Value = fmt.Sprint(*v)
+				field.Value = fmt.Sprint(*v)
 			case *float64:
-				one.Value = fmt.Sprint(*v)
+				field.Value = fmt.Sprint(*v)
 			}
 		}
-		list = append(list, one)
+		list = append(list, field)
 	}
 	return list
 }

@@ -169,12 +169,12 @@ func (h *Line) doubts(became *pen.Became) {
 	if l.Is == say.IsDrill {
 		list = []say.Line{*l}
 	}
-	for _, one := range list {
-		if one.Code == "" && became.Block != "" && len(one.Likely) > 0 {
-			h.Doubts = append(h.Doubts, "Or did you mean "+strings.Join(one.Likely, ", ")+"?")
+	for _, line := range list {
+		if line.Code == "" && became.Block != "" && len(line.Likely) > 0 {
+			h.Doubts = append(h.Doubts, "Or did you mean "+strings.Join(line.Likely, ", ")+"?")
 		}
-		if one.Note != "" && l.Is == say.IsDrills {
-			h.Doubts = append(h.Doubts, "Kept as a note: "+one.Note)
+		if line.Note != "" && l.Is == say.IsDrills {
+			h.Doubts = append(h.Doubts, "Kept as a note: "+line.Note)
 		}
 	}
 	if l.Note != "" && l.Is != say.IsNote {

@@ -77,8 +77,8 @@ func (in Room) linksOf(r *shell.Request) (*boards.Board, *linksBody, error) {
 		return nil, nil, err
 	}
 	seen := map[string]reach.Reader{}
-	for _, one := range readers {
-		seen[one.Person] = one
+	for _, reader := range readers {
+		seen[reader.Person] = reader
 	}
 	own := func(o reach.OwnLink) ownLink {
 		link := ownLink{Person: o.Person, Name: o.Name, Ruled: o.Ruled}

@@ -145,11 +145,11 @@ func blockRowOf(d *plan.Document, l *conduct.Logged, n int) blockRow {
 		row.By = clock.Lasting(-by) + " shorter"
 	}
 	known := d.Block(l.Block)
-	for _, one := range l.Drills {
-		is := drillRow{LoggedDrill: one, Without: d.Audience(one.Without)}
-		if known != nil && one.Item < len(known.Items) {
-			k := known.Items[one.Item].Drill
-			is.Dose = k.Words(one.Amount)
+	for _, drill := range l.Drills {
+		is := drillRow{LoggedDrill: drill, Without: d.Audience(drill.Without)}
+		if known != nil && drill.Item < len(known.Items) {
+			k := known.Items[drill.Item].Drill
+			is.Dose = k.Words(drill.Amount)
 		}
 		row.Rows = append(row.Rows, is)
 	}

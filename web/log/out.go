@@ -50,10 +50,10 @@ func (in Room) SaveWeek(r *shell.Request) (shell.Answer, error) {
 		return nil, err
 	}
 	var lines []share.WeekLine
-	for _, one := range w.People {
+	for _, weekly := range w.People {
 		var mine []share.WeekLine
-		for cell, seconds := range w.Given[one.Key].Seconds {
-			mine = append(mine, share.WeekLine{Player: one.Name, Region: cell.Region, Quality: cell.Quality,
+		for cell, seconds := range w.Given[weekly.Key].Seconds {
+			mine = append(mine, share.WeekLine{Player: weekly.Name, Region: cell.Region, Quality: cell.Quality,
 				Minutes: math.Round(seconds/60*100) / 100})
 		}
 		slices.SortFunc(mine, func(a, b share.WeekLine) int {
@@ -176,13 +176,14 @@ func (in Room) Report(r *shell.Request) (shell.Answer, error) {
 // drills.
 func (b *reportBody) blocks(l *learn.Log, person string) {
 	for i := range l.Blocks {
-		one := &l.Blocks[i]
-		if one.Actual == 0 || person != "" && !slices.Contains(one.Who, person) {
+		logged := &l.Blocks[i]
+		if logged.Actual == 0 || person != "" && !slices.Contains(logged.Who, person) {
 			continue
 		}
-		row := reportBlock{Name: one.Name, Phase: one.Phase, Lasted: clock.Lasting(one.Actual), Note: one.Note}
-		known := l.Document.Block(one.Block)
-		for _, d := range one.Drills {
+		row := reportBlock{Name: logged.Name, Phase: logged.Phase, Lasted: clock.Lasting(logged.Actual),
+			Note: logged.Note}
+		known := l.Document.Block(logged.Block)
+		for _, d := range logged.Drills {
 			if person != "" && slices.Contains(d.Without, person) {
 				continue
 			}
@@ -205,9 +206,9 @@ func (b *reportBody) tests(in Room, r *shell.Request, l *learn.Log, person strin
 		if err != nil {
 			return err
 		}
-		for _, one := range t.Players {
-			if person != "" && one.Did[0] && one.Did[1] && strings.HasSuffix(one.Name, b.Name) {
-				b.Tests = append(b.Tests, known.Name+": "+t.Test.Words(one.Change))
+		for _, tested := range t.Players {
+			if person != "" && tested.Did[0] && tested.Did[1] && strings.HasSuffix(tested.Name, b.Name) {
+				b.Tests = append(b.Tests, known.Name+": "+t.Test.Words(tested.Change))
 			}
 		}
 		if person == "" && t.Both {

@@ -61,14 +61,15 @@ func testsPage(r *shell.Request, t *learn.Tests, wrong plan.Problems) *shell.Pag
 		b.Known = append(b.Known, shell.Choice{Value: t.Test.Name, Label: t.Test.Name})
 	}
 	var lines []chalk.Pair
-	for _, one := range t.Players {
-		row := testRow{Tested: one, BeforeT: tries(one.Before), AfterT: tries(one.After)}
-		if one.Did[0] && one.Did[1] {
-			row.Words = strings.TrimSuffix(t.Test.Words(one.Change), ", n 1")
-			lines = append(lines, chalk.Pair{Name: one.Name, From: one.Was, To: one.Is, Real: one.Change.Real()})
+	for _, tested := range t.Players {
+		row := testRow{Tested: tested, BeforeT: tries(tested.Before), AfterT: tries(tested.After)}
+		if tested.Did[0] && tested.Did[1] {
+			row.Words = strings.TrimSuffix(t.Test.Words(tested.Change), ", n 1")
+			lines = append(lines, chalk.Pair{Name: tested.Name, From: tested.Was, To: tested.Is,
+				Real: tested.Change.Real()})
 		}
 		for _, part := range []string{"before", "after"} {
-			row.Problem += wrong.At(fmt.Sprint(part, "-", one.ID))
+			row.Problem += wrong.At(fmt.Sprint(part, "-", tested.ID))
 		}
 		b.Rows = append(b.Rows, row)
 	}
@@ -113,10 +114,10 @@ func (in Room) SaveTests(r *shell.Request) (shell.Answer, error) {
 	}
 	before, after := map[uint64][]float64{}, map[uint64][]float64{}
 	for i := range t.Players {
-		one := &t.Players[i]
-		before[one.ID], after[one.ID] = readTries(f, fmt.Sprint("before-", one.ID)),
-			readTries(f, fmt.Sprint("after-", one.ID))
-		one.Before, one.After = before[one.ID], after[one.ID]
+		tested := &t.Players[i]
+		before[tested.ID], after[tested.ID] = readTries(f, fmt.Sprint("before-", tested.ID)),
+			readTries(f, fmt.Sprint("after-", tested.ID))
+		tested.Before, tested.After = before[tested.ID], after[tested.ID]
 	}
 	if err = f.Err(); err == nil {
 		err = in.Learn.SaveTests(r.Context(), r.By, id, test, before, after)

@@ -133,9 +133,10 @@ func (in Room) weekPage(r *shell.Request, wrong plan.Problems) (*shell.Page, err
 		b.Sessions = append(b.Sessions, weekSession{ID: s.ID, Title: s.Title, Day: s.Day.Format("Mon 2 Jan"),
 			Logged: s.Logged})
 	}
-	for _, one := range w.People {
-		if b.People = append(b.People, shell.Choice{Value: one.Key, Label: one.Name}); one.Key == r.Query("player") {
-			b.Player = one.Key
+	for _, weekly := range w.People {
+		if b.People = append(b.People,
+			shell.Choice{Value: weekly.Key, Label: weekly.Name}); weekly.Key == r.Query("player") {
+			b.Player = weekly.Key
 		}
 	}
 	b.table(w)
@@ -150,12 +151,12 @@ func (in Room) weekPage(r *shell.Request, wrong plan.Problems) (*shell.Page, err
 func (b *weekBody) table(w *learn.Week) {
 	sum, planes, hard := map[week.Cell]float64{}, map[string]float64{}, 0
 	people := 0.0
-	for _, one := range w.People {
-		if b.Player != "" && one.Key != b.Player {
+	for _, weekly := range w.People {
+		if b.Player != "" && weekly.Key != b.Player {
 			continue
 		}
 		people++
-		g := w.Given[one.Key]
+		g := w.Given[weekly.Key]
 		for cell, seconds := range g.Seconds {
 			sum[cell] += seconds
 		}
@@ -208,8 +209,8 @@ func minutesText(minutes float64) string {
 // targets fills in who misses what, and what would give it.
 func (b *weekBody) targets(w *learn.Week) {
 	name := map[string]string{}
-	for _, one := range w.People {
-		name[one.Key] = one.Name
+	for _, weekly := range w.People {
+		name[weekly.Key] = weekly.Name
 	}
 	for _, t := range w.Targets {
 		row := targetRow{ID: t.ID, Edition: uint64(t.Edition), Words: t.Is.Words(), Met: true, Says: "everybody"}

@@ -44,15 +44,15 @@ func (in Room) historyPage(r *shell.Request) (*shell.Page, error) {
 	h := &history{ID: b.ID, Title: b.Document.Title, Revision: b.Revision, Edits: r.Coach()}
 	look := r.QueryCount("look")
 	for _, s := range steps {
-		one := historyStep{Step: s, When: s.At.In(b.Schedule.Start.Location()).Format("Mon 2 Jan 15:04"),
+		step := historyStep{Step: s, When: s.At.In(b.Schedule.Start.Location()).Format("Mon 2 Jan 15:04"),
 			Now: s.Number == int(b.Head), Open: s.Number == look}
-		one.By = cmp.Or(one.By, "Cue Start")
-		if one.Open {
-			if one.Else, err = in.Boards.Since(r.Context(), r.Club(), b.ID, s.Number); err != nil {
+		step.By = cmp.Or(step.By, "Cue Start")
+		if step.Open {
+			if step.Else, err = in.Boards.Since(r.Context(), r.Club(), b.ID, s.Number); err != nil {
 				return nil, err
 			}
 		}
-		h.Steps = append(h.Steps, one)
+		h.Steps = append(h.Steps, step)
 	}
 	return &shell.Page{Screens: screens, Name: "history", Title: h.Title + ", what changed", Nav: "runin", Body: h}, nil
 }

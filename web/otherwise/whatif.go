@@ -137,9 +137,9 @@ func (w *whatIf) asks(b *boards.Board, supposed whatif.Supposed) {
 	case schedule.IfLate:
 		w.Late = supposed.Minutes
 		for _, p := range d.Players {
-			one := shell.Tick{Value: p.ID, Label: strings.TrimSpace(d.Numbers([]string{p.ID}) + " " + p.First),
+			tick := shell.Tick{Value: p.ID, Label: strings.TrimSpace(d.Numbers([]string{p.ID}) + " " + p.First),
 				On: slices.Contains(supposed.Who, p.ID)}
-			w.Who = append(w.Who, one)
+			w.Who = append(w.Who, tick)
 		}
 	case schedule.IfStart:
 		open, err := d.Open.Offset(b.Schedule.Start)

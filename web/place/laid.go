@@ -60,13 +60,13 @@ func (in Room) laidPage(r *shell.Request, problem string, sent map[uint64]laidZo
 		spots = append(spots, chalk.Spot{Place: p, Key: p.ID,
 			Lines: []string{tenth(units, p.Lie.Long) + " × " + tenth(units, p.Lie.Wide) + " " + units.Unit(),
 				"holds " + strconv.Itoa(p.Capacity)}})
-		one := laidZone{ID: v.Zones[i].ID, Name: p.Name, X: tenth(units, p.Lie.X), Y: tenth(units, p.Lie.Y),
+		zone := laidZone{ID: v.Zones[i].ID, Name: p.Name, X: tenth(units, p.Lie.X), Y: tenth(units, p.Lie.Y),
 			Long: tenth(units, p.Lie.Long), Wide: tenth(units, p.Lie.Wide), Turn: strconv.Itoa(p.Lie.Turn)}
-		if was, there := sent[one.ID]; there {
-			was.Name, was.ID = one.Name, one.ID
-			one = was
+		if was, there := sent[zone.ID]; there {
+			was.Name, was.ID = zone.Name, zone.ID
+			zone = was
 		}
-		b.Zones = append(b.Zones, one)
+		b.Zones = append(b.Zones, zone)
 	}
 	b.Drawn = chalk.Ground("The plan of "+v.Is.Name, units, spots, nil, laidWide, laidHigh)
 	return &shell.Page{Screens: screens, Name: "laid", Part: "laid", Title: "The plan of " + v.Is.Name, Nav: "ground",

@@ -80,8 +80,8 @@ func bodyOf(p *sport.Sport, drills *books.Book) *sportBody {
 		First: p.First, Margin: strconv.Itoa(p.Margin),
 		Stresses: shell.Ticks(drill.Regions, p.Stresses), Who: []string{sport.Everyone, sport.Bench}}
 	positions, lines, principles := positions.table(), lines.table(), principles.table()
-	for _, one := range p.Principles {
-		principles.add(one.Words, string(one.Kind))
+	for _, principle := range p.Principles {
+		principles.add(principle.Words, string(principle.Kind))
 	}
 	for _, one := range p.Positions {
 		positions.add(one, several(p.Called[one]))

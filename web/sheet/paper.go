@@ -215,11 +215,11 @@ func laterOn(b *boards.Board, player string) (entries []cardEntry) {
 		if len(mine) == 0 {
 			continue
 		}
-		one := cardEntry{Name: l.Name + ", " + l.Line, Phase: drill.After}
+		entry := cardEntry{Name: l.Name + ", " + l.Line, Phase: drill.After}
 		for n := range mine {
-			one.Lines = append(one.Lines, entryOf(b, l.Document, &mine[n], "").Lines...)
+			entry.Lines = append(entry.Lines, entryOf(b, l.Document, &mine[n], "").Lines...)
 		}
-		entries = append(entries, one)
+		entries = append(entries, entry)
 	}
 	return entries
 }
@@ -347,14 +347,15 @@ func handoutOf(title, pdf, back string, entries []list.Entry, looks func(*drill.
 		if e.Block == nil {
 			continue
 		}
-		one := handoutBlock{Name: e.Name, Why: e.Block.Says(), Often: e.Block.How(speech.English), Phase: e.Block.Phase}
+		block := handoutBlock{Name: e.Name, Why: e.Block.Says(), Often: e.Block.How(speech.English),
+			Phase: e.Block.Phase}
 		for _, doing := range e.Drills {
 			k := &doing.Drill
-			one.Drills = append(one.Drills, handoutDrill{Name: k.Name, Dose: doing.Words(speech.English),
+			block.Drills = append(block.Drills, handoutDrill{Name: k.Name, Dose: doing.Words(speech.English),
 				Caution: k.Caution, Cues: k.Cues,
 				Faults: k.Faults, Drawn: chalk.Of(looks(k), k)})
 		}
-		made.Blocks = append(made.Blocks, one)
+		made.Blocks = append(made.Blocks, block)
 	}
 	return made
 }

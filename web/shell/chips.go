@@ -67,8 +67,8 @@ func (f *Form) Said() map[movement.Chip]string {
 
 // Keep has the chips hold what was typed, though it was refused.
 func (c Chips) Keep(said map[movement.Chip]string) {
-	for i, one := range c.Chips {
-		if words, has := said[one.Name]; has && (one.Picks == nil || slices.Contains(one.Picks, words)) {
+	for i, chip := range c.Chips {
+		if words, has := said[chip.Name]; has && (chip.Picks == nil || slices.Contains(chip.Picks, words)) {
 			c.Chips[i].Value = words
 		}
 	}

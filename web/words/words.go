@@ -119,8 +119,8 @@ func wordsOf(w *wording.InWords) *wordsBody {
 	for n, text := range w.Lines {
 		row := wordRow{N: n, Text: text, Anew: w.Anew[n]}
 		for i := range w.Became {
-			one := &w.Became[i]
-			if one.At != n || one.Line.Is == say.IsBlank {
+			written := &w.Became[i]
+			if written.At != n || written.Line.Is == say.IsBlank {
 				continue
 			}
 			is := wordOf(w, i, begun)
@@ -150,9 +150,9 @@ func wordsOf(w *wording.InWords) *wordsBody {
 
 // wordOf is what sentence i of the words will be.
 func wordOf(w *wording.InWords, i int, begun map[string]bool) wordIs {
-	one, d := &w.Became[i], w.Document
-	l := &one.Line
-	is := wordIs{Line: heard.Of(d, &one.Became), Cues: strings.Join(l.Told(), "; ")}
+	written, d := &w.Became[i], w.Document
+	l := &written.Line
+	is := wordIs{Line: heard.Of(d, &written.Became), Cues: strings.Join(l.Told(), "; ")}
 	if l.Dose != nil && l.Dose.To != "" {
 		is.Became += " to the " + strings.TrimPrefix(l.Dose.To, "the ")
 	}
@@ -161,7 +161,7 @@ func wordOf(w *wording.InWords, i int, begun map[string]bool) wordIs {
 	if is.Beside != "" && l.Is == say.IsFixed {
 		is.Chips = []wordChip{{Is: is.Beside}}
 	}
-	block, moves := one.Block, movement.Lead(l.Name) != ""
+	block, moves := written.Block, movement.Lead(l.Name) != ""
 	switch l.Is {
 	case say.IsNote:
 		is.Became, is.Remark, is.Doubts = "kept as your remark", true, nil
@@ -170,19 +170,19 @@ func wordOf(w *wording.InWords, i int, begun map[string]bool) wordIs {
 		block = is.heading(w, i, moves)
 	case say.IsDrill:
 		if l.Dose == nil && l.Code == "" && !moves && len(l.Likely) == 0 && i+1 < len(w.Became) {
-			is.Asks = []ask{{"it heads what follows", strings.TrimRight(w.Lines[one.At], " :.") + ":"}}
+			is.Asks = []ask{{"it heads what follows", strings.TrimRight(w.Lines[written.At], " :.") + ":"}}
 		}
 	}
-	is.starting(w, one)
-	if b := d.Block(block); b != nil && !begun[block] && (one.Block != "" || is.Heads) {
+	is.starting(w, written)
+	if b := d.Block(block); b != nil && !begun[block] && (written.Block != "" || is.Heads) {
 		begun[block] = true
-		is.Chips = chipsOf(w, one, b, is.Heads)
+		is.Chips = chipsOf(w, written, b, is.Heads)
 		if is.Heads || l.Is == say.IsBlock {
 			is.Lasts = clock.Lasting(b.Seconds(b.Targets(), d.Group(b)))
 		}
 	}
-	if one.Block != "" {
-		is.Asks = append(is.Asks, otherwise(w.Lines[one.At], l)...)
+	if written.Block != "" {
+		is.Asks = append(is.Asks, otherwise(w.Lines[written.At], l)...)
 	}
 	return is
 }
@@ -190,11 +190,11 @@ func wordOf(w *wording.InWords, i int, begun map[string]bool) wordIs {
 // heading makes sentence i of the words the heading of what follows it, or a block with what is
 // done in it, and gives the block.
 func (is *wordIs) heading(w *wording.InWords, i int, moves bool) (block string) {
-	one := &w.Became[i]
-	l := &one.Line
-	if len(one.Items) > 0 { // "six stations: rope, ladder"
+	written := &w.Became[i]
+	l := &written.Line
+	if len(written.Items) > 0 { // "six stations: rope, ladder"
 		is.Became = shell.Joined(": ", l.Name, is.Became)
-		return one.Block
+		return written.Block
 	}
 	is.Heads, is.Became = true, l.Name
 	for _, next := range w.Became[i:] { // what stands under it
@@ -206,20 +206,20 @@ func (is *wordIs) heading(w *wording.InWords, i int, moves bool) (block string) 
 		is.Became = is.Phase.Name()
 	}
 	if is.Phase, is.Lasts = nil, ""; moves && l.Is == say.IsBlock && len(l.Who) == 0 &&
-		!strings.Contains(w.Lines[one.At], ":") {
-		is.Asks = []ask{{"it is a drill", "drill: " + say.AsTyped(w.Lines[one.At])}}
+		!strings.Contains(w.Lines[written.At], ":") {
+		is.Asks = []ask{{"it is a drill", "drill: " + say.AsTyped(w.Lines[written.At])}}
 	}
 	return block
 }
 
 // starting is what a sentence says of the day: of its start where the session has another.
-func (is *wordIs) starting(w *wording.InWords, one *pen.Written) {
-	if is.Starts = say.OtherStart(w.Document, one.Line.Said); is.Starts == "" && w.Starts != "" &&
-		say.SaysStart(one.Line.Said) {
+func (is *wordIs) starting(w *wording.InWords, written *pen.Written) {
+	if is.Starts = say.OtherStart(w.Document, written.Line.Said); is.Starts == "" && w.Starts != "" &&
+		say.SaysStart(written.Line.Said) {
 		is.Became = "the session starts at " + w.Starts + ", once this is planned"
 	}
-	if one.Noted != "" {
-		is.Doubts = append(is.Doubts, one.Noted)
+	if written.Noted != "" {
+		is.Doubts = append(is.Doubts, written.Noted)
 	}
 }
 
@@ -260,8 +260,8 @@ func replaced(text, name, by string) string {
 
 // chipsOf say who does a block, where, by whom it is led and when it is held: all of it of a heading,
 // else what the line says itself.
-func chipsOf(w *wording.InWords, one *pen.Written, b *plan.Block, all bool) (list []wordChip) {
-	d, l, p := w.Document, &one.Line, phrase{w.Lines[one.At], w.Spans[one.At]}
+func chipsOf(w *wording.InWords, written *pen.Written, b *plan.Block, all bool) (list []wordChip) {
+	d, l, p := w.Document, &written.Line, phrase{w.Lines[written.At], w.Spans[written.At]}
 	put := func(said bool, is, gave, joint string, others []string) {
 		if is == "" || !all && !said {
 			return
@@ -284,8 +284,8 @@ func chipsOf(w *wording.InWords, one *pen.Written, b *plan.Block, all bool) (lis
 	for _, z := range d.Zones {
 		where = append(where, z.Name)
 	}
-	for _, one := range d.Leaders {
-		leaders = append(leaders, one.Name)
+	for _, leader := range d.Leaders {
+		leaders = append(leaders, leader.Name)
 	}
 	put(len(l.Who) > 0 || len(l.Not) > 0, d.Audience(b.Who), "who", "", append(who, everyone))
 	put(l.Where != "", d.ZoneName(b.Zone), "where", "", where)
