@@ -1,6 +1,9 @@
 # make demo: the two commands that matter are this one and make test.
 .PHONY: demo build field test unit bench soak assets assets-check generate lint screenshots
 
+# The web framework brings a message format that nobody here speaks: an eighth of the program.
+export GOFLAGS := $(GOFLAGS) -tags=nomsgpack
+
 GO = $(wildcard *.go) book cmd core demo docs e2e field kept live mariadb planner share standin store web
 MARIADB = mariadbd=mariadb-server-core mariadb-install-db=mariadb-server-core my_print_defaults=mariadb-client-core
 # Chromium without windows costs a third less; where there is none, the whole one will do.
