@@ -336,7 +336,7 @@ func (h *parted) settle() {
 	}
 }
 
-// marked is the mark that each word belongs to; -1: none.
+// owners are the marks that each word belongs to; -1: none.
 func (h *marked) owners() []int {
 	marked := make([]int, len(h.words))
 	for i := range marked {

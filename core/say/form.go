@@ -217,7 +217,7 @@ var ends = map[string]string{"whistle": "Final whistle", "final whistle": "Final
 	"training": "End of training",
 	"lift":     "End of the lift", "lesson": "End of the lesson", "practice": "End of practice"}
 
-// afterHead is the head of a list after the end whose line has that name.
+// AfterHead is the head of a list after the end whose line has that name.
 func AfterHead(line string) string {
 	for word, name := range ends {
 		if name == line && word != "whistle" {

@@ -539,7 +539,7 @@ func heardParts(a *hear.Amount, d *Dose) {
 	}
 }
 
-// oneLine is a text as a note keeps it: nothing in it that cannot be seen, one space where there are several.
+// OneLine is a text as a note keeps it: nothing in it that cannot be seen, one space where there are several.
 func OneLine(text string) string {
 	return strings.TrimSpace(spaces.ReplaceAllString(tidySigns(text), " "))
 }

@@ -167,7 +167,7 @@ func stem(w string) string {
 	return w
 }
 
-// find is the drill that a name means, and others that it may mean instead. A name means
+// Find is the drill that a name means, and others that it may mean instead. A name means
 // a drill if it is one of that drill's names, in any order of words and with small
 // slips, or if it shortens just one.
 func (x *Index) Find(name string) (known *drill.Drill, likely []*drill.Drill) {

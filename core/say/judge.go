@@ -294,7 +294,7 @@ var unitLeft = pattern.Must(`(?i)^(?:minutes?|mins?|seconds?|secs?|metres?|yards
 // forbids is what nobody is to do.
 var forbids = pattern.Must(`(?i)^(?:don'?t|don’t|never|nobody)\b|^(?:then )?(?:re)?join\b|^from \d+\b.* joins?\b|^(?:at|from) \d{1,2} (?:they|we|you|everyone|everybody|all)\b|^(?:in |make |form )?(?:\d+|two|three|four|five|six|a) (?:even |equal |big )?(?:lines|groups|circles?|rows|queues|teams)\b`)
 
-// ownTime tells whether a line is of one player, at a time: strapping, the physio's table.
+// OwnTime tells whether a line is of one player, at a time: strapping, the physio's table.
 func (k *knower) OwnTime(l *Line) bool {
 	return len(l.Who) == 1 && l.Window != nil && l.Dose == nil && slices.ContainsFunc(k.Players, func(p Player) bool {
 		return strconv.Itoa(p.Number) == l.Who[0] || p.Name == l.Who[0]

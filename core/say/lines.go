@@ -138,6 +138,7 @@ func (s *scan) fixed(l *Line) bool {
 	return true
 }
 
+// LastWord is the last word of a text; "" of none.
 func LastWord(text string) string {
 	words := strings.Fields(text)
 	if len(words) == 0 {

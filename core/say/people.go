@@ -133,6 +133,7 @@ func (s *scan) attribute(l *Line, text string) bool {
 	return false
 }
 
+// AppendNew is a list with those of more that it lacks.
 func AppendNew(list, more []string) []string {
 	for _, one := range more {
 		if !slices.Contains(list, one) {

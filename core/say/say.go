@@ -605,7 +605,7 @@ func (k *knower) heading(text string) (phase, rest string) {
 
 func startsWithNumber(text string) bool { return text != "" && text[0] >= '0' && text[0] <= '9' }
 
-// phase is the key of a phase by any of its names; "" where it is none.
+// Phase is the key of a phase by any of its names; "" where it is none.
 func (k *knower) Phase(name string) string {
 	name = Fold(name)
 	for _, key := range append(k.Phases, drill.Own.Key(), string(drill.After)) {

@@ -81,7 +81,7 @@ func (d *Dose) kindOfNumber(kind drill.Kind, name string) drill.Kind {
 	return drill.Reps
 }
 
-// namesActs tells whether a name ends in acts of a sport.
+// NamesActs tells whether a name ends in acts of a sport.
 func NamesActs(name string) bool {
 	for _, w := range strings.FieldsFunc(strings.ToLower(name), func(r rune) bool { return r == ' ' || r == '-' }) {
 		if slices.Contains(actNames, w) {
@@ -150,7 +150,7 @@ func (d *Dose) fillParts() {
 	}
 }
 
-// amount is the number that a coach turns.
+// Amount is the number that a coach turns.
 func (d *Dose) Amount() int {
 	switch d.Kind {
 	case drill.Reps, drill.Hold:

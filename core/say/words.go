@@ -104,7 +104,7 @@ func times(text string) int {
 	return number(strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(text, "times"), "x")))
 }
 
-// pattern compiles a pattern whose spaces match one or more, in any case.
+// Spaced compiles a pattern whose spaces match one or more, in any case.
 func Spaced(text string) *pattern.Pattern {
 	return pattern.Must(`(?i)` + strings.ReplaceAll(text, "~", `[ \x01]*`))
 }
@@ -119,7 +119,7 @@ func inMetres(text string, of *pattern.Pattern, metres float64) string {
 	})
 }
 
-// fold is a name made comparable: small, hyphens and dots as spaces, no article.
+// Fold is a name made comparable: small, hyphens and dots as spaces, no article.
 func Fold(name string) string {
 	name = strings.ToLower(strings.TrimSpace(name))
 	name = strings.Join(strings.FieldsFunc(name, func(r rune) bool {
@@ -128,7 +128,7 @@ func Fold(name string) string {
 	return strings.TrimPrefix(name, "the ")
 }
 
-// capital is a name with its first letter large.
+// Capital is a name with its first letter large.
 func Capital(name string) string {
 	for i, c := range name {
 		return string(unicode.ToUpper(c)) + name[i+len(string(c)):]
@@ -136,7 +136,7 @@ func Capital(name string) string {
 	return name
 }
 
-// short is a name as long as one may be.
+// Short is a name as long as one may be.
 func Short(name string) string {
 	if letters := []rune(name); len(letters) > plan.MaxName {
 		return string(letters[:plan.MaxName-1]) + "…"
