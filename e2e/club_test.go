@@ -61,13 +61,15 @@ func TestASessionInAMinute(t *testing.T) {
 	assert.Contains(t, b.text("#chosen"), "Pulse first", "why it is there")
 
 	// The day turns cold; one of its factors is switched off again.
-	b.run(`[...document.querySelectorAll("summary")].find(s => s.textContent == "The day").click()`)
+	b.click("#to-day")
 	b.set("#air", "3")
 	b.until(`document.querySelector("#factor-cold-raise")`)
 	b.run(`document.querySelector("#factor-cold-raise").click()`)
 	b.until(`document.querySelector("#factor-cold-raise")?.textContent.trim() == "Use it"`)
 
 	// It is kept as a routine, and its cost is shown at once.
+	b.click("#to-")
+	b.until(`document.querySelector("#to-[aria-current]")`)
 	b.run(`document.querySelector("#drawer-routine summary").click()`)
 	b.fill("#routine-name", "Match day")
 	b.run(`document.querySelector("#routine-name").form.requestSubmit()`)
@@ -339,7 +341,8 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	b.run(`document.querySelector("#out-0").click()`)
 	after("Line-out throws out of Throws")
 
-	open("Fixed times")
+	b.click("#to-times")
+	b.until(`document.querySelector("#fixed-from-toss")`)
 	b.set("#fixed-from-toss", "38")
 	b.until(`document.querySelector(".problem")?.innerText.includes("ends before it starts")`)
 	b.set("#fixed-from-toss", "42:30")
@@ -350,6 +353,8 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	b.click("#fixed-add")
 	after("Kit check added")
 
+	b.click("#to-")
+	b.until(`document.querySelector("#to-[aria-current]")`)
 	open("The session")
 	b.set("#head-title", "Cup tie")
 	after("the session's name, place, method or opening")
@@ -358,7 +363,8 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	b.set("#head-open", "@14:00")
 	after("the session's name, place, method or opening")
 
-	open("Who is in")
+	b.click("#to-people")
+	b.until(`document.querySelector("#late-p7")`)
 	b.set("#late-p7", "14:12")
 	after("Tamsin O. comes at 14:12")
 	b.run(`document.querySelector("#late-p9").form.querySelector("[name=out]").click()`)
@@ -372,7 +378,7 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	}
 	b.until(`document.querySelector("#undo").disabled`)
 
-	b.run(`document.querySelector("#drawer-session").open = true`) // another drawer lies over it
+	b.run(`document.querySelector("#drawer-session").open = true`)
 	b.until(`document.querySelector('form[action$="/sessions/1/remove"]')`)
 	b.run(`document.querySelector('form[action$="/sessions/1/remove"]').requestSubmit()`)
 	b.until(`document.querySelector("#restore")`)

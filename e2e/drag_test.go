@@ -169,7 +169,7 @@ func TestWhoDoesWhat(t *testing.T) {
 	base, p := site(t, true)
 	b := newBrowser(t, base)
 	b.signIn()
-	b.open("/sessions/1")
+	b.open("/sessions/1?tab=people")
 	b.click("#people")
 	b.until(`document.querySelector("[x-data=matrix]")?._x_dataStack`) // its script is there
 	press := func(cell string) {

@@ -68,6 +68,7 @@ func TestAFirstClubFindsItsWay(t *testing.T) {
 	b.until(`document.querySelectorAll(".word-is").length == 12`)
 	press("#plan-it")
 	b.until(`document.querySelector("#board")`)
+	b.run(`document.querySelector("#drawer-holds").open = true`)
 	board := b.text("main")
 	assert.Contains(t, board, "of 90 ft")
 	assert.Contains(t, board, "feet at 90 % and over")

@@ -162,9 +162,9 @@ func TestAFormSentBackAsItCameChangesNothing(t *testing.T) {
 
 	board, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
-	for action, drawer := range map[string]string{"head": "session", "day": "day", "fixed": "fixed",
-		"players": "people", "blocks/lineout": "block"} {
-		send("/sessions/1?block=lineout&drawer="+drawer, "/sessions/1/"+action)
+	for action, open := range map[string]string{"head": "drawer=session", "day": "tab=day", "fixed": "tab=times",
+		"players": "tab=people", "blocks/lineout": "block=lineout&drawer=block"} {
+		send("/sessions/1?"+open, "/sessions/1/"+action)
 	}
 	same, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)

@@ -70,8 +70,9 @@ over the hurdles, five a lane, twice`)
 
 	b.click("#close-block")
 	b.until(`!document.querySelector("#chosen")`)
-	assert.Contains(t, b.text("main"), "wants 42 × roller, and there are 12")
-	b.run(`[...document.querySelectorAll("main button")].find(b => b.innerText.includes("Take 4 turns, 12 at once")).click()`)
+	assert.Contains(t, eval[string](b, `document.querySelector("[aria-label=Findings]").textContent`),
+		"wants 42 × roller, and there are 12")
+	b.run(`[...document.querySelectorAll("main button")].find(b => b.textContent.includes("Take 4 turns, 12 at once")).click()`)
 	b.at(4)
 	board, err := p.Boards.Board(ctx, teacher.ClubID, id)
 	require.NoError(t, err)
@@ -121,6 +122,7 @@ func TestADayIsTurnedInOnePress(t *testing.T) {
 		}
 		return false
 	}
+	b.open("/sessions/1?tab=day")
 	b.click("#turn-first")
 	b.at(4)
 	assert.Equal(t, []bool{true, false}, []bool{kept("high"), kept("hands")})
@@ -129,7 +131,7 @@ func TestADayIsTurnedInOnePress(t *testing.T) {
 	assert.Equal(t, []bool{false, true}, []bool{kept("high"), kept("hands")})
 	assert.Contains(t, b.text("main"), "High balls", "it is not lost: it waits among what is left out")
 
-	b.open("/sessions/1?drawer=people")
+	b.open("/sessions/1?tab=people")
 	b.fill("#role-name", "Nudger")
 	b.run(`document.querySelector("#role-name").form.requestSubmit()`)
 	b.at(6)
@@ -140,7 +142,7 @@ func TestADayIsTurnedInOnePress(t *testing.T) {
 	b.set("#block-said", "nudger, far half, Runa, could")
 	b.at(7)
 	assert.False(t, kept("touch"), "nobody is it")
-	b.open("/sessions/1?drawer=people")
+	b.open("/sessions/1?tab=people")
 	b.set("#role-"+role.ID, "p20")
 	b.at(8)
 	assert.True(t, kept("touch"))
@@ -153,21 +155,21 @@ func TestALatecomerAndWhatComesAfter(t *testing.T) {
 	base, p := site(t, true)
 	b := newBrowser(t, base)
 	b.signIn()
-	b.open("/sessions/1?drawer=people")
+	b.open("/sessions/1?tab=people")
 	b.set("#late-p15", "14:40")
 	b.at(2)
 	d := document(t, p, 1)
 	board, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
 	after, missed := board.Schedule.Lateness(board.Document, "p15")
-	assert.Contains(t, b.text("#drawer-people"), schedule.LateWords(after, missed))
+	assert.Contains(t, b.text("#tab-people"), schedule.LateWords(after, missed))
 	own := board.Schedule.All(d)[len(d.Blocks)]
 	assert.True(t, own.Length() >= 60 && own.Length() <= missed, "%d s", own.Length())
 	b.run(`document.querySelector("[name=over]").click()`)
 	b.at(3)
 	assert.True(t, document(t, p, 1).Player("p15").Over)
 
-	b.open("/sessions/1?drawer=lists")
+	b.open("/sessions/1?tab=lists")
 	b.click("#add-break")
 	b.at(4)
 	b.fill("#after-1-say", "calf stretch 20 s a side")

@@ -37,10 +37,10 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 	before := eval[string](b, `document.querySelector("#wide-block-jumps").getAttribute("aria-label")`)
 
 	// Twenty minutes earlier: the ground is free no sooner, so the plan gives way.
-	b.click("#shift-20")
-	b.until(`document.querySelector("#start").value.endsWith("14:40")`)
+	b.set("#start", "2026-11-28T14:40")
+	b.until(`document.querySelector(".start-time").textContent == "14:40"`)
 	assert.Contains(t, b.text("#verdict"), "Fits, without Neck holds.")
-	assert.Contains(t, b.text("[aria-label='What is cut']"), "is left out")
+	assert.Contains(t, b.text("[aria-label='What to look at']"), "is left out")
 	b.click("#undo")
 	b.until(`document.querySelector("#start").value.endsWith("15:00")`)
 	b.set("#start", "2026-11-28T15:20")
@@ -48,12 +48,12 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 	assert.Equal(t, "It fits, but look at 3 things.", b.text("#verdict"))
 
 	// A finding is mended with one press, another kept with a reason.
-	findings := `[...document.querySelectorAll("[aria-label=Findings] li")].map(e => e.innerText).join("\n")`
+	findings := `[...document.querySelectorAll("[aria-label=Findings] li")].map(e => e.textContent).join("\n")`
 	assert.Contains(t, eval[string](b, findings), "High balls: 3 people share 1 lane")
 	b.run(`document.querySelector('form[action$="/mend"]:has([value=queue]) button').click()`)
-	b.until(`!document.querySelector("[aria-label=Findings]").innerText.includes("share 1 lane")`)
+	b.until(`!document.querySelector("[aria-label=Findings]").textContent.includes("share 1 lane")`)
 	b.click("#undo")
-	b.until(`document.querySelector("[aria-label=Findings]").innerText.includes("share 1 lane")`)
+	b.until(`document.querySelector("[aria-label=Findings]").textContent.includes("share 1 lane")`)
 
 	// More throws take more seconds, and everything before them starts sooner.
 	b.run(`document.querySelector("#wide-block-lineout").dispatchEvent(new MouseEvent("click", {bubbles: true, cancelable: true}))`)
@@ -396,7 +396,7 @@ func TestTheBoardWorksByKeyboard(t *testing.T) {
 	b.until(`!document.querySelector("#chosen")`)
 
 	// A reason in a finding's own field, by keyboard alone.
-	b.run(`(() => { const d = document.querySelector("[aria-label=Findings] li:last-child details"); d.open = true; d.querySelector("input[name=reason]").focus() })()`)
+	b.run(`(() => { document.querySelector("#drawer-found").open = true; const d = document.querySelector("[aria-label=Findings] li:last-child details"); d.open = true; d.querySelector("input[name=reason]").focus() })()`)
 	b.do(chromedp.KeyEvent("one kicker is enough" + kb.Enter))
 	b.until(`document.body.innerText.includes("Kept: 1")`)
 	board, err := p.Boards.Board(context.Background(), 1, 1)
@@ -432,7 +432,7 @@ func TestABlockIsAddedAndOrdered(t *testing.T) {
 	b.click("#undo")
 	b.until(`document.querySelector(".start-time").textContent == "14:30"`)
 	b.open("/sessions/1")
-	b.click("#shift-20") // so much earlier that something is left out
+	b.set("#start", "2026-11-28T14:40") // so much earlier that something is left out
 	b.until(`document.querySelector(".start-time").textContent == "14:40"`)
 	name := b.text(`section[aria-label="The run-in"] p a.act`)
 	b.click(`section[aria-label="The run-in"] p a.act`)

@@ -52,7 +52,7 @@ func TestNothingThatIsTypedRuns(t *testing.T) {
 	shown := 0
 	for path, who := range map[string]*visitor{"/today": coach, "/squad?squad=1": coach, "/squad?unit=new": coach,
 		"/ground": coach, "/drills?q=onerror": coach, "/routines": coach, "/sessions/1": coach,
-		"/sessions/1?block=lineout&drawer=day": coach, "/sessions/1/sheet": coach, "/sessions/new?squad=1": coach,
+		"/sessions/1?tab=day": coach, "/sessions/1/sheet": coach, "/sessions/new?squad=1": coach,
 		shared: nobody, shared + "/p2": nobody} {
 		text := page(t, who, path)
 		assert.NotContains(t, text, "<img src=x", path)

@@ -197,7 +197,7 @@ func TestEveryPageIsWhole(t *testing.T) {
 	_, text, _ := coach.get("/sessions/new?from=" + url.QueryEscape(`"><script>`))
 	assert.NotContains(t, text, "<script>\"")
 	for n := range 3 { // whose drawers are closed are filled when they are opened
-		assert.Contains(t, page(t, coach, fmt.Sprintf("/sessions/%d?drawer=fixed", n+1)), `name="active"`)
+		assert.Contains(t, page(t, coach, fmt.Sprintf("/sessions/%d?tab=times", n+1)), `name="active"`)
 		assert.NotContains(t, page(t, coach, fmt.Sprintf("/sessions/%d", n+1)), `name="active"`)
 	}
 }

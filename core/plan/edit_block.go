@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
+	"unicode/utf8"
 
 	"cuestart/core/drill"
 )
@@ -310,6 +312,33 @@ func (w *Work) RemoveItem(block string, item int) (string, error) {
 		b.Name = b.Holds()
 	}
 	return said, nil
+}
+
+// MaxCues is how many things may be told about one drill, MaxTold how many letters they may have.
+const (
+	MaxCues = 6
+	MaxTold = 400
+)
+
+// Tell sets what the players are told about a drill of a block: a thing each between semicolons,
+// at most MaxCues; "" is nothing.
+func (w *Work) Tell(block string, item int, text string) (string, error) {
+	b := w.Block(block)
+	if b == nil || item < 0 || item >= len(b.Items) {
+		return "", ErrNoSuchBlock
+	}
+	var cues []string
+	for _, cue := range strings.FieldsFunc(text, func(c rune) bool { return c == ';' || c == '\n' }) {
+		if cue = strings.TrimSpace(cue); cue != "" {
+			cues = append(cues, cue)
+		}
+	}
+	if len(cues) > MaxCues || utf8.RuneCountInString(text) > MaxTold {
+		return "", In(AtItem(block, item), "tell them at most %d things, in %d letters", MaxCues, MaxTold)
+	}
+	k := &b.Items[item].Drill
+	k.Cues = cues
+	return "what is told at " + k.Name, nil
 }
 
 // Insert puts a new block into the list, before the one of that id or last, under an id

@@ -11,7 +11,7 @@ import (
 
 // Likely says how a plan will go on the day, in words; it is an estimate.
 type Likely struct {
-	Head    string // "On time 7 days of 10."
+	Head    string // "Runs late about one day in three."
 	Line    string // what makes it late, and what would help
 	Block   string // the block that does
 	Earlier int    // seconds to be done earlier so that it holds on 19 days of 20; 0: it does
@@ -24,25 +24,25 @@ func LikelyOf(d *plan.Document, o odds.Odds) (likely Likely) {
 	case o.Empty:
 		return likely
 	case o.Earlier == 0:
-		likely = Likely{Head: "On time 19 days of 20."}
+		likely = Likely{Head: "Hardly ever late."}
 		if d.Slack > 0 {
-			likely.Line = clock.Lasting(d.Slack) + " of slack are planned"
+			likely.Line = clock.Lasting(d.Slack) + " to spare are planned"
 		}
 		return likely
-	case tenths == 0:
-		likely.Head = "Hardly ever on time."
-	case tenths == 10:
-		likely.Head = "On time 9 days of 10."
 	default:
-		likely.Head = fmt.Sprintf("On time %d days of 10.", tenths)
+		likely.Head = "Runs late " + lateDays[max(10-tenths, 1)] + "."
 	}
 	likely.Block, likely.Earlier, likely.Wants = o.Worst, o.Earlier, min(plan.MostSlack, d.Slack+o.Earlier)
 	if b := d.Block(o.Worst); b != nil {
-		likely.Line = b.Name + " makes it late"
+		likely.Line = b.Name + " is what makes it late. "
 	}
-	if likely.Line != "" {
-		likely.Line += "; "
-	}
-	likely.Line += fmt.Sprintf("done %s earlier, it is 19 of 20", clock.Lasting(o.Earlier))
+	likely.Line += fmt.Sprintf("Finish %s earlier and it is on time 19 days in 20", clock.Lasting(o.Earlier))
 	return likely
 }
+
+// lateDays are how often it is late, by the days of ten.
+var lateDays = [...]string{"", "about one day in ten", "about one day in five", "about one day in three",
+	"about two days in five",
+	"every other day", "about three days in five", "about two days in three", "about four days in five",
+	"about nine days in ten",
+	"nearly every day"}

@@ -10,6 +10,7 @@ import (
 
 	"cuestart/core/check"
 	"cuestart/core/clock"
+	"cuestart/core/drill"
 	"cuestart/core/pattern"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
@@ -46,10 +47,7 @@ func Of(d *plan.Document, s *schedule.Schedule, findings []check.Finding) Verdic
 			less = append(less, Less{b.Name + " is shortened", b.Cut})
 		}
 		v.First = min(v.First, b.Start)
-		for _, m := range b.Missed {
-			missed = append(missed, Less{fmt.Sprintf("%s misses %s of %s", d.Player(m.Player).ShortName(),
-				clock.Lasting(m.Seconds), b.Name), missedWhy(d, m.Player)})
-		}
+		missed = append(missed, away(d, s, &b)...)
 	}
 	v.Cuts = slices.Concat(gone, less, missed)
 	found := check.Count(findings)
@@ -171,11 +169,43 @@ func named(d *plan.Document, why string) string {
 	return fmt.Sprintf("%s is for %s, and %s holds %s", d.Block(m[1]).Name, m[2], place, m[4])
 }
 
-func missedWhy(d *plan.Document, player string) string {
-	if p := d.Player(player); p != nil && p.Late > 0 {
-		return "comes later; the rest carry on"
+// away says who is not there for a part of a block, once for all who are at the same thing.
+func away(d *plan.Document, s *schedule.Schedule, b *schedule.Block) (list []Less) {
+	var at []string // where they are, in the order in which it is met
+	who, longest := map[string][]string{}, map[string]int{}
+	for _, m := range b.Missed {
+		where := whereabouts(d, s, b, m.Player)
+		if who[where] == nil {
+			at = append(at, where)
+		}
+		who[where] = append(who[where], m.Player)
+		longest[where] = max(longest[where], m.Seconds)
 	}
-	return "called away; the rest carry on"
+	for _, where := range at {
+		players := who[where]
+		names, verb := d.Player(players[0]).ShortName(), "is"
+		if others := len(players) - 1; others > 0 {
+			names, verb = fmt.Sprintf("%s and %s", names, drill.Number(others, "others")), "are"
+		}
+		list = append(list, Less{fmt.Sprintf("%s %s %s for %s of %s", names, verb, where, clock.Lasting(longest[where]),
+			b.Name),
+			"the others carry on"})
+	}
+	return list
+}
+
+// whereabouts is where a player is who misses a part of a block: at what is fixed for them
+// meanwhile, or not there yet.
+func whereabouts(d *plan.Document, s *schedule.Schedule, b *schedule.Block, player string) string {
+	if p := d.Player(player); p != nil && p.Late > 0 {
+		return "not there yet"
+	}
+	for _, w := range s.Fixed {
+		if f := d.Event(w.ID); f != nil && slices.Contains(w.Players, player) && w.Start < b.End && w.End > b.Start {
+			return "at " + f.Name
+		}
+	}
+	return "called away"
 }
 
 // counted says two counts, without those that are 0.

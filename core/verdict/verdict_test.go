@@ -38,7 +38,7 @@ func TestTheVerdictNamesWhatWasCut(t *testing.T) {
 	assert.Equal(t, "1 shortened, 1 left out", v.Line)
 	assert.Equal(t, []verdict.Less{{What: "Bands is left out", Why: "a should"},
 		{What: "Sprints is shortened", Why: "2 sprints, not 4: 1:00 shorter"},
-		{What: "Name2 Z. misses 1:30 min of Raise", Why: "called away; the rest carry on"}}, v.Cuts)
+		{What: "Name2 Z. is called away for 1:30 min of Raise", Why: "the others carry on"}}, v.Cuts)
 	s.Result.Blocks[1] = runin.Scheduled{ID: "b", Kept: true, Start: -950, End: -900}
 	s.Result.Blocks[2].Why = ""
 	assert.Equal(t, "all in full, from 25′ to 5′ to go", verdict.Of(d, s, nil).Line)
@@ -152,8 +152,8 @@ func TestHowItWillGoOnTheDay(t *testing.T) {
 	}
 	tight, says := odd()
 	assert.Less(t, tight.Holds, 0.93)
-	assert.Regexp(t, `^On time [4-9] days of 10\.$`, says.Head)
-	assert.Contains(t, says.Line, d.Block(says.Block).Name+" makes it late; done ")
+	assert.Regexp(t, `^Runs late about .+ days? in .+\.$`, says.Head)
+	assert.Contains(t, says.Line, d.Block(says.Block).Name+" is what makes it late. Finish ")
 	assert.Equal(t, tight.Earlier, says.Wants)
 	said, err := d.SetSlack(says.Wants)
 	require.NoError(t, err)
@@ -162,16 +162,17 @@ func TestHowItWillGoOnTheDay(t *testing.T) {
 	assert.GreaterOrEqual(t, eased.Holds, 0.93)
 	assert.Greater(t, eased.Holds, tight.Holds)
 	if eased.Earlier == 0 {
-		assert.Equal(t, "On time 19 days of 20.", says.Head)
-		assert.Contains(t, says.Line, "of slack are planned")
+		assert.Equal(t, "Hardly ever late.", says.Head)
+		assert.Contains(t, says.Line, "to spare")
 	}
 	_, err = d.SetSlack(plan.MostSlack + 1)
 	assert.Error(t, err)
 	d.Slack = -1
 	assert.Error(t, d.Validate())
 	assert.Empty(t, verdict.LikelyOf(d, odds.Of(odds.Day{})).Head, "of nothing nothing is said")
-	for share, head := range map[float64]string{0.01: "Hardly ever on time.", 0.44: "On time 4 days of 10.",
-		0.949: "On time 9 days of 10."} {
+	for share, head := range map[float64]string{0.01: "Runs late nearly every day.",
+		0.44:  "Runs late about three days in five.",
+		0.949: "Runs late about one day in ten."} {
 		assert.Equal(t, head, verdict.LikelyOf(d, odds.Odds{Holds: share, Earlier: 60}).Head)
 	}
 }

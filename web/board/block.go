@@ -60,6 +60,7 @@ type item struct {
 	Look       chalk.Drawn
 	Code, Name string
 	Words      string
+	Tell       string // what the players are told about it
 	Planned    string // what it comes to today, where that is not what was asked for
 	Problem    string
 	Less, More bool
@@ -186,7 +187,7 @@ func sayable(d *plan.Document) (words []string) {
 
 func itemOf(page *body, b *schedule.Block, n int) item {
 	k := b.Items[n].Drill
-	one := item{Index: n, Code: k.Code, Name: k.Name, Words: k.Words(k.Range.Target),
+	one := item{Index: n, Code: k.Code, Name: k.Name, Words: k.Words(k.Range.Target), Tell: strings.Join(k.Cues, "; "),
 		Less: k.Range.Target > k.Range.Min, More: k.Range.Target < k.Range.Max,
 		Problem: page.Problems.At(plan.AtItem(b.ID, n))}
 	if spread := b.Spread(speech.English, n); spread != "" {

@@ -30,7 +30,8 @@ import (
 //go:embed *.html
 var files embed.FS
 
-var screens = shell.Parse(files, template.FuncMap{"on": func(b *body, is listBody) any { return listOn{b, is} }},
+var screens = shell.Parse(files, template.FuncMap{"on": func(b *body, is listBody) any { return listOn{b, is} },
+	"of": func(b *body, is thing) any { return thingOn{b, is} }},
 	chart.Files)
 
 // listOn is a list with the page it stands on.
@@ -44,7 +45,6 @@ type body struct {
 	ID          uint64
 	Revision    uint32
 	Title, Sub  string
-	Heads       string // how many players
 	Verdict     verdict.Verdict
 	Late        string // that its moment has gone
 	Likely      verdict.Likely
@@ -54,10 +54,12 @@ type body struct {
 	Slack       int             // seconds of it in the plan
 	Seek        bool            // there may be a better fit
 	Findings    []finding
-	Excused     []finding     // those that the coach keeps
-	Notes       []string      // how the plan was fitted to its day
-	Day         string        // what the day has done to the doses
-	Offers      []offer       // what it could do to what the coach wrote
+	Excused     []finding // those that the coach keeps
+	Notes       []string  // how the plan was fitted to its day
+	Day         string    // what the day has done to the doses
+	Things      []thing   // to look at or to decide; the first of them, and how many are left
+	First       []thing
+	Rest        int
 	Problems    plan.Problems // of the form that was sent, if it was refused
 	Clash       *clash        // what was changed by somebody else meanwhile; nil: nothing
 	Newer       []string      // rulings that the plan does not hold yet
@@ -73,6 +75,8 @@ type body struct {
 	Rows        []row
 	Chosen      *chosen
 	Drawers     drawers
+	Tab         string // the one that is open beside the plan; "": none
+	Tabs        []tab
 	Lists       []listBody     // after the end, at half-time, on the bench
 	Turns       []turn         // how the day begins, where that makes a difference
 	Told        toldBody       // what was said from phones
@@ -86,7 +90,7 @@ type body struct {
 	Undo, Redo  string
 	Publication planner.Publication
 	Fresh       bool   // what is published is the plan in force
-	Opened      string // who has opened it
+	Seen        string // who has opened it
 	Link        string
 	StartName   string
 	StartTime   string
@@ -158,12 +162,11 @@ func (b *body) OutRows() []row {
 	return slices.DeleteFunc(slices.Clone(b.Rows), func(r row) bool { return !r.Out })
 }
 
-// Listed tells whether the blocks are listed: on a phone, and where the browser
-// has not said what it is.
-func (b *body) Listed() bool { return b.Screen == phone || b.Screen == "" }
+// Opened tells whether a block or a tab is open beside the plan.
+func (b *body) Opened() bool { return b.Chosen != nil || b.Tab != "" }
 
 // Shifts are the minutes by which the start can be moved with one press.
-func (b *body) Shifts() []string { return []string{"-20", "-5", "+5", "+20"} }
+func (b *body) Shifts() []string { return []string{"-10", "-5", "+5", "+10"} }
 
 // Middle is a moment in the middle of the run-in, in seconds from the start.
 func (b *body) Middle() int { return b.From / 2 / 60 * 60 }
@@ -212,7 +215,6 @@ func (in Room) bodyOf(r *shell.Request, b *boards.Board, block string, wrong pla
 		Seek: fitted.Result.Feasible && !fitted.Result.Proven(), Problems: wrong, Newer: b.Newer, Edits: r.Coach(),
 		Spare: d.UseSpare, Notes: d.Notes,
 		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Day: dayOf(b),
-		Offers:    offers(d),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
 	made.Example, made.In = b.Plays().Example, d.Measure
 	if shape := b.Plays().Shape; len(shape) > 0 {
@@ -220,23 +222,24 @@ func (in Room) bodyOf(r *shell.Request, b *boards.Board, block string, wrong pla
 	}
 	made.saved(r, b)
 	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place)
-	made.Heads = drill.Number(len(d.Players), "players")
 	made.Timing = timingForm{Local: d.Start.Local, Zone: d.Start.Zone, Occurrence: string(d.Start.Occurrence),
 		Margin: strings.TrimSuffix(clock.Duration(d.Margin), ":00")}
 	_, err := clock.Start{Local: d.Start.Local, Zone: d.Start.Zone}.Resolve()
 	made.Repeated = errors.Is(err, clock.ErrRepeated) || strings.Contains(wrong.At("start"), clock.ErrRepeated.Error())
 	made.Fresh = b.Publication.Number > 0 && b.Publication.Head == b.Head
-	made.Opened = fmt.Sprintf("%d of %d have opened it", b.Opened, len(d.Players)+len(d.Leaders))
+	made.Seen = fmt.Sprintf("%d of %d have opened it", b.Opened, len(d.Players)+len(d.Leaders))
 	if b.Publication.Token != "" {
 		made.Link = r.Origin() + shell.Link(b.Publication.Token)
 	}
 	made.findings(b, wrong)
+	made.things(b)
 	if len(d.Blocks) > 0 {
 		made.Principles = b.Principles()
 	}
 	made.Turns = turnsOf(d)
 	made.rows(b, block)
 	made.lists(b, block)
+	made.tabs(r, b)
 	made.Drawers = in.drawersOf(r, b, made)
 	if made.Chosen != nil {
 		// a figure beside it: the board stands without

@@ -125,9 +125,6 @@ export default () => ({
   // toggled has a drawer filled when it is opened first.
   toggled(event) {
     const drawer = event.target;
-    if (drawer.open && wide.matches && drawer.classList.contains("drawer")) {
-      for (const other of this.$root.querySelectorAll(".drawer[open]")) if (other !== drawer) other.open = false; // they lie over each other
-    }
     if (drawer.open && drawer.dataset.empty !== undefined) this.later(() => this.swap(location.href, {}));
   },
 
@@ -162,7 +159,9 @@ export default () => ({
     const opened = [...this.$root.querySelectorAll("details[open]")];
     const drawers = opened.map((d) => d.dataset.drawer).filter(Boolean);
     try {
-      const answer = await ask(url, "board", { ...options, headers: { "X-Open": drawers.join() } });
+      const headers = { "X-Open": drawers.join() };
+      if (options.method) headers["X-Tab"] = this.$root.querySelector("[data-tab]").dataset.tab; // a change is seen where it was made
+      const answer = await ask(url, "board", { ...options, headers });
       if (!answer) return;
       if (answer.redirected || !answer.headers.get("X-Part")) {
         location.assign(answer.redirected ? answer.url : url);
@@ -186,14 +185,18 @@ export default () => ({
     if (kept) document.getElementById(kept)?.focus();
   },
 
+  // rule has the ruler shown, or taken away, that lies over the chart.
+  rule() {
+    dispatchEvent(new Event("ruler"));
+  },
+
   key(event) {
-    const over = wide.matches && event.key === "Escape" && this.$root.querySelector(".drawer[open]");
-    if (over) {
-      over.open = false;
-      over.querySelector("summary").focus();
+    if (event.ctrlKey || event.metaKey || event.altKey || event.target.matches("input, select, textarea")) return;
+    if (event.key === "Escape") {
+      const busy = event.defaultPrevented || document.querySelector("[data-dragged], .moment:not([hidden])");
+      if (!busy) this.$root.querySelector("#close-tab, #close-block")?.click();
       return;
     }
-    if (event.ctrlKey || event.metaKey || event.altKey || event.target.matches("input, select, textarea")) return;
     const button = document.querySelector(`[data-key="${CSS.escape(event.key)}"]`);
     if (button && !button.disabled) {
       event.preventDefault();

@@ -25,6 +25,7 @@ type drawers struct {
 	Routine  *routineForm
 	Carry    *carryForm
 	Lists    bool
+	Found    bool
 	Everyone []shell.Choice // whom something fixed may be for
 }
 
@@ -94,23 +95,23 @@ func (in Room) drawersOf(r *shell.Request, board *boards.Board, page *body) (ope
 			Open:    shell.MomentText(d.Open, board.Schedule.Start),
 			Methods: shell.Methods(), Problem: head, Order: methodOrder(d)}
 	}
-	if wanted("fixed", wrong.At("fixed")) {
+	if page.Tab == tabTimes {
 		open.Fixed = &fixedForm{Events: events(board), Problem: wrong.At("fixed")}
 		for _, z := range d.Zones {
 			open.Fixed.Places = append(open.Fixed.Places, shell.Choice{Value: z.ID, Label: z.Name})
 		}
 	}
-	if problem := cmp.Or(wrong.At("players"), wrong.At("roles")); wanted("people", problem) {
+	if problem := cmp.Or(wrong.At("players"), wrong.At("roles")); page.Tab == tabPeople {
 		open.People = &peopleForm{Players: playerLines(board), Roles: rolesOf(d),
 			Match: d.Kind == plan.Match && len(d.Players) > 1, Problem: problem}
 	}
-	if wanted("day", wrong.At("air"), wrong.At("wind"), wrong.At("facing")) {
+	if page.Tab == tabDay {
 		open.Day = &dayForm{shell.DayOf(d.Today, d.Measure), factorTicks(d), facingText(d)}
 	}
-	if wanted("carry", wrong.At("bring")) {
+	if page.Tab == tabKit {
 		open.Carry = carryOf(d, board.Blocks, wrong.At("bring"))
 	}
-	open.Lists = wanted("lists", page.listProblem(), page.inList())
+	open.Lists, open.Found = page.Tab == tabLists, wanted("found")
 	if page.Chosen != nil && wanted("groups", wrong.At(plan.AtBlock(page.Chosen.ID, "groups")),
 		wrong.At(plan.AtBlock(page.Chosen.ID, "choice"))) {
 		page.Chosen.Run.groups(d, d.Block(page.Chosen.ID))
@@ -130,7 +131,7 @@ func (in Room) drawersOf(r *shell.Request, board *boards.Board, page *body) (ope
 	return open
 }
 
-// listProblem is what was wrong with one of the lists; inList the list of the chosen block.
+// listProblem is what was wrong with one of the lists.
 func (b *body) listProblem() string {
 	for _, l := range b.Lists {
 		if l.Problem != "" {
@@ -138,13 +139,6 @@ func (b *body) listProblem() string {
 		}
 	}
 	return b.Problems.At("lists")
-}
-
-func (b *body) inList() string {
-	if b.Chosen == nil {
-		return ""
-	}
-	return b.Chosen.List
 }
 
 // facingText is what is known of today's opponent or partner, a line each.

@@ -114,7 +114,7 @@ const (
 	labelGap    = 14 // between labels and plot
 	startWidth  = 10 // of the start line
 	startRoom   = 96 // left of the start line, for its name
-	tickClear   = 58 // right of the labels: how the board is looked at stands there
+	tickClear   = 8  // right of the labels
 	footHeight  = 14 // between the lanes and the warmth
 	lanesHeight = 400
 	laneLeast   = 25 // a line of text
@@ -171,7 +171,7 @@ func New(b Plan, v View) *Chart {
 	}
 	c.rows = rowsOf(b, v.By)
 	// A few lanes are high, many are as low as a line of text allows.
-	c.laneHeight = max(laneLeast, min(laneMost, lanesHeight/max(1, len(c.rows))))
+	c.laneHeight = max(laneLeast, min(laneMost, v.lanesRoom()/max(1, len(c.rows))))
 	c.Bottom = c.Top + c.laneHeight*len(c.rows)
 	c.Height = c.Bottom + warmthHeight + footHeight
 	c.widen(&v)
@@ -199,6 +199,15 @@ func New(b Plan, v View) *Chart {
 	c.write()
 	c.Warmth = c.warmth(b)
 	return c
+}
+
+// lanesRoom is how high all lanes together may be: as high as the window has room for, where
+// that is known.
+func (v *View) lanesRoom() int {
+	if v.Room[1] == 0 {
+		return lanesHeight
+	}
+	return max(lanesHeight/2, v.Room[1]-plotTop-warmthHeight-footHeight)
 }
 
 // mostWide is how wide a chart may be, in its own units.

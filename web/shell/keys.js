@@ -4,7 +4,10 @@ export default () => ({
   key(event) {
     if (event.target.matches("input, select, textarea")) return;
     if (event.key === "?") this.shown = !this.shown;
-    if (event.key === "Escape") this.shown = false;
+    if (event.key === "Escape" && this.shown) {
+      this.shown = false;
+      event.preventDefault(); // what lies under it stays
+    }
     if (event.key === "z" && !event.ctrlKey && !event.metaKey) document.querySelector("#take-back")?.click();
   },
   show() {
