@@ -322,8 +322,7 @@ const (
 
 // Tell sets what the players are told about a drill of a block: a thing each between semicolons,
 // at most MaxCues; "" is nothing.
-func (w *Work) Tell(block string, item int, text string) (string, error) {
-	b := w.Block(block)
+func (b *Block) Tell(item int, text string) (string, error) {
 	if b == nil || item < 0 || item >= len(b.Items) {
 		return "", ErrNoSuchBlock
 	}
@@ -334,7 +333,7 @@ func (w *Work) Tell(block string, item int, text string) (string, error) {
 		}
 	}
 	if len(cues) > MaxCues || utf8.RuneCountInString(text) > MaxTold {
-		return "", In(AtItem(block, item), "tell them at most %d things, in %d letters", MaxCues, MaxTold)
+		return "", In(AtItem(b.ID, item), "tell them at most %d things, in %d letters", MaxCues, MaxTold)
 	}
 	k := &b.Items[item].Drill
 	k.Cues = cues

@@ -163,22 +163,23 @@ func TestABlockForEverybodyGoesOnWithoutSome(t *testing.T) {
 
 func TestWhatIsToldAtADrillIsSaidAThingEach(t *testing.T) {
 	d := &plan.Document{Work: plan.Work{Blocks: []plan.Block{{ID: "a", Items: []plan.Item{{Drill: throws()}}}}}}
-	for text, cues := range map[string][]string{" tall ;; no bounce\n": {"tall", "no bounce"}, " ; ": nil, "élan": {"élan"}} {
-		said, err := d.Tell("a", 0, text)
+	for text, cues := range map[string][]string{" tall ;; no bounce\n": {"tall", "no bounce"}, " ; ": nil,
+		"élan": {"élan"}} {
+		said, err := d.Block("a").Tell(0, text)
 		require.NoError(t, err)
 		assert.Contains(t, said, throws().Name)
 		assert.Equal(t, cues, d.Blocks[0].Items[0].Drill.Cues)
 	}
 	kept := d.Blocks[0].Items[0].Drill.Cues
 	for _, much := range []string{"1;2;3;4;5;6;7", strings.Repeat("é", plan.MaxTold+1)} {
-		_, err := d.Tell("a", 0, much)
+		_, err := d.Block("a").Tell(0, much)
 		assert.ErrorContains(t, err, "tell them at most 6 things")
 	}
 	for _, at := range []struct {
 		block string
 		item  int
 	}{{"b", 0}, {"a", 1}, {"a", -1}} {
-		_, err := d.Tell(at.block, at.item, "tall")
+		_, err := d.Block(at.block).Tell(at.item, "tall")
 		assert.ErrorIs(t, err, plan.ErrNoSuchBlock)
 	}
 	assert.Equal(t, kept, d.Blocks[0].Items[0].Drill.Cues)

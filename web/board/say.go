@@ -156,8 +156,9 @@ func (in Room) SetItem(r *shell.Request) (shell.Answer, error) {
 		return in.change(r, block,
 			func(d *plan.Document) (string, error) { return toggled(d, block, item, f.Raw("toggle")) }, nil)
 	case f.Has("tell"):
-		return in.change(r, block, func(d *plan.Document) (string, error) { return d.Tell(block, item, f.Raw("tell")) },
-			nil)
+		return in.change(r, block, func(d *plan.Document) (string, error) {
+			return d.Block(block).Tell(item, f.Raw("tell"))
+		}, nil)
 	case f.Has("out"):
 		return in.change(r, block, func(d *plan.Document) (string, error) { return d.RemoveItem(block, item) }, nil)
 	case f.Has("by"):
