@@ -211,7 +211,7 @@ func noLeader(r *reading) {
 	if len(names) > severally {
 		names = append(names[:severally], plural(len(names)-severally, "more", "more"))
 	}
-	r.add(where, "Nobody leads "+listed(names), nil, "Ask who is free", tries...)
+	r.add(where, "Nobody takes "+listed(names)+" yet", nil, "Ask who is free", tries...)
 }
 
 // spread gives blocks to the leaders who have least to do meanwhile.
@@ -360,15 +360,15 @@ func plane(r *reading) {
 	}
 	for _, p := range drill.Planes {
 		if players := r.lacking(func(k *drill.Drill) bool { return anyOf(k.Planes, p) }, anybody); len(players) > 0 {
-			r.add(p, r.Names(players)+": "+planeWords[p], players, "Add a drill that does",
+			r.add(p, r.Names(players)+": "+planeWords[p], players, "Add one",
 				r.addTo(func(k drill.Drill) bool { return anyOf(k.Planes, p) }, players)...)
 		}
 	}
 }
 
 // planeWords say that nothing moves in a plane.
-var planeWords = map[string]string{"front": "nothing moves forwards and back", "side": "nothing moves sideways",
-	"turn": "nothing turns"}
+var planeWords = map[string]string{"front": "nothing forwards and back yet", "side": "nothing sideways yet",
+	"turn": "no turning yet"}
 
 // joint looks at the joints that the sport stresses, but for those that a player
 // has to spare.
@@ -379,7 +379,7 @@ func joint(r *reading) {
 				func(x plan.Restriction) bool { return slices.Contains(x.Spare, j) })
 		}
 		if players := r.lacking(func(k *drill.Drill) bool { return anyOf(k.Regions, j) }, asks); len(players) > 0 {
-			r.add(j, r.Names(players)+": nothing prepares the "+j, players, "Add a drill that does",
+			r.add(j, r.Names(players)+": nothing for the "+j+" yet", players, "Add one",
 				r.addTo(func(k drill.Drill) bool { return anyOf(k.Regions, j) }, players)...)
 		}
 	}

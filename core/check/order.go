@@ -29,8 +29,8 @@ func order(r *reading) {
 				continue
 			}
 			said[pair] = true
-			r.add(b.ID, fmt.Sprintf("%s stands after %s: %s comes after %s", pair[1], pair[0], b.Name, a.Name), nil,
-				"Put into the method's order",
+			what := fmt.Sprintf("%s comes after %s, and %s usually goes before %s", b.Name, a.Name, pair[1], pair[0])
+			r.add(b.ID, what, nil, "Put into the method's order",
 				func(d *plan.Document) bool { _, err := d.Relist(); return err == nil })
 		}
 	}

@@ -263,7 +263,7 @@ func impossible(r *reading) {
 			return left < n
 		})
 	}
-	r.add("", what, nil, "Make what does not fit a should", tries...)
+	r.add("", what, nil, "Let what does not fit go first", tries...)
 }
 
 func in(word, name string) string {

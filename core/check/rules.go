@@ -16,7 +16,7 @@ var Rules = []Rule{
 	{ID: "partner-busy", Severity: Stop, Why: "A block needs all of its people at once", find: partnerBusy},
 	{ID: "impossible", Severity: Stop, Why: "The musts have to fit into the minutes there are", find: impossible},
 	{ID: "deep-cold", Severity: Stop,
-		Why: "Deep, static or near-maximal work comes after the body is warm (Jeffreys 2007)", find: deepCold},
+		Why: "Too early for deep, static or near-maximal work: they are still cold (Jeffreys 2007)", find: deepCold},
 	{ID: "static-long",
 		Severity: Stop,
 		Why: "60 s or more of static stretch on one muscle costs power (Behm et al. 2016): it belongs after " +

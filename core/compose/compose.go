@@ -183,7 +183,7 @@ func (d *day) giveUp(fitted *schedule.Schedule) (gave bool) {
 				return true
 			}
 			b.Priority, gave = plan.Should, true
-			d.says = append(d.says, b.Name+" is a should: there is no time for it as a must")
+			d.says = append(d.says, b.Name+" may be left out: there are too few minutes for all")
 		}
 	}
 	return gave
@@ -318,8 +318,7 @@ func (d *day) fixed() {
 	}
 	if d.Minutes < usualMinutes && len(d.Sport.Fixed) > 0 {
 		d.says = append(d.says,
-			fmt.Sprintf("What the day usually holds is pressed into %d minutes: set it right under Fixed times",
-				d.Minutes))
+			fmt.Sprintf("You have %d minutes, so toss, talk and line-up moved: look at Times", d.Minutes))
 	}
 	for i, f := range d.Sport.Fixed {
 		who := []string{plan.Everyone}

@@ -130,7 +130,7 @@ var numbers = []struct {
 
 var kinds = []shell.Choice{{Value: "reps", Label: "repetitions"}, {Value: "hold", Label: "holds"},
 	{Value: "travel", Label: "lengths or trips"},
-	{Value: "count", Label: "acts of the sport"}, {Value: "grid", Label: "a grid of places"},
+	{Value: "count", Label: "throws, kicks, hits or catches"}, {Value: "grid", Label: "a grid of places"},
 	{Value: "time", Label: "plain time"}}
 
 // numberField is a number field of the form.

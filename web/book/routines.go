@@ -149,7 +149,7 @@ func costLines(cost club.Cost, plays *sport.Sport) []costLine {
 		{fmt.Sprint(cost.Load.Contacts), "ground contacts"},
 		{plays.Number(float64(cost.Load.SprintMetres)), plays.System.Units() + " at 90 % and over"},
 		{fmt.Sprint(cost.Load.Acts), cmp.Or(plays.Act, "throws, kicks and hits")},
-		{clock.Duration(cost.Ground), "minutes of ground time, all places together"},
+		{clock.Duration(cost.Ground), "minutes on the pitch, all places together"},
 	}
 	if len(cost.Kit) > 0 {
 		lines = append(lines, costLine{fmt.Sprint(len(cost.Kit)), "kinds of kit: " + strings.Join(cost.Kit, ", ")})

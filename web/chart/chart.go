@@ -44,6 +44,7 @@ type Chart struct {
 	Ticks         []tick
 	Grid          string // paths of the lines at the ticks, and between them
 	HalfGrid      string
+	Leads         string // paths from texts that stand apart to what they name
 	Lanes         []lane
 	Blocks        []chartBlock
 	Fixed         []chartEvent
@@ -55,6 +56,8 @@ type Chart struct {
 	from       clock.Offset            // the moment at Left
 	joins      map[string]clock.Offset // by player who comes late: when they join the others
 	rows       []laneRow
+	said       []box    // where texts stand outside their boxes
+	named      []string // which of them do so
 }
 
 type tick struct {
@@ -290,7 +293,7 @@ func (c *Chart) drawBlocks(d *plan.Document, blocks []schedule.Block, later cloc
 		words, open := b.Named(), c.Href(b.ID)
 		short := later == 0 && d.Block(b.ID) == nil // the list of who comes late is changed by when they come
 		if short && open != "" {
-			open = c.Href("") + "?drawer=people"
+			open = c.Href("") + "?tab=people"
 		}
 		c.Blocks = append(c.Blocks, chartBlock{ID: b.ID, Phase: b.Phase.Key(), Chosen: b.ID == c.Chosen,
 			Faint: c.Follow != "" && !b.Has(c.Follow), Href: open, Start: int(b.Start), Drags: later == 0 && !short,

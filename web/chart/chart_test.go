@@ -111,3 +111,36 @@ func TestANarrowNameStandsAcross(t *testing.T) {
 		assert.True(t, slices.ContainsFunc(lines, func(l textLine) bool { return l.Class == "letter" }), name)
 	}
 }
+
+// A label that has no room in its box nor beside it stands in a free lane near it, else above the
+// lanes, over nothing; where all is taken the box says what it can.
+func TestALabelWithoutRoomStandsApart(t *testing.T) {
+	narrow := box{X: 300, Y: 62, W: 14, H: 25}
+	for name, is := range map[string]struct {
+		taken []box
+		y     int
+	}{
+		"in the lane below":   {[]box{{100, 62, 200, 25}, {314, 62, 200, 25}}, 62 + 25 + 12},
+		"above, if all below": {[]box{{100, 62, 200, 25}, {314, 62, 400, 25}, {100, 87, 700, 200}}, 62},
+		"nowhere":             {[]box{{100, 30, 200, 57}, {314, 30, 400, 57}, {100, 87, 700, 200}}, 0},
+	} {
+		c := &Chart{Left: 100, Top: 62, Bottom: 287, LineX: 900, laneHeight: 25}
+		for _, b := range append(is.taken, narrow) {
+			c.Fixed = append(c.Fixed, chartEvent{piece: piece{box: b}})
+		}
+		lines := c.elsewhere("Neck holds", narrow, nil)
+		if is.y == 0 {
+			assert.Empty(t, lines, name)
+			continue
+		}
+		require.Len(t, lines, 1, name)
+		assert.Equal(t, "Neck holds", lines[0].Text, name)
+		assert.InDelta(t, is.y, lines[0].Y, 8, name)
+		assert.NotEmpty(t, c.Leads, name)
+		again := c.elsewhere("Second one", narrow, nil)
+		for _, l := range again {
+			apart := max(l.X-lines[0].X, lines[0].X-l.X) > 60 || max(l.Y-lines[0].Y, lines[0].Y-l.Y) > 12
+			assert.True(t, apart, "%s: %+v over %+v", name, l, lines[0])
+		}
+	}
+}

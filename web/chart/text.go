@@ -70,8 +70,8 @@ func (c *Chart) write() {
 	for i := range c.Fixed {
 		f := &c.Fixed[i]
 		lines, whole := fitText(f.name, f.box)
-		if beside := c.beside(f.name, f.box); !whole && beside != nil {
-			lines = beside
+		if !whole {
+			lines = c.elsewhere(f.name, f.box, lines)
 		}
 		f.Lines = lines
 	}
@@ -84,13 +84,25 @@ func (c *Chart) blockLines(b *chartBlock, at box, tallest bool) []textLine {
 	if whole {
 		return lines
 	}
-	if beside := c.beside(b.name, at); beside != nil {
+	if !tallest {
+		return c.beside(b.name, at)
+	}
+	return c.elsewhere(b.name, at, lines)
+}
+
+// elsewhere is a text beside its box, or apart from it, or what of it has room within.
+func (c *Chart) elsewhere(text string, at box, within []textLine) []textLine {
+	if beside := c.beside(text, at); beside != nil {
 		return beside
 	}
-	if tallest {
-		return lines
+	if apart := c.apart(text, at); apart != nil {
+		c.named = append(c.named, text)
+		return apart
 	}
-	return nil
+	if slices.Contains(c.named, text) {
+		return nil // better than half of what is said in full for another
+	}
+	return within
 }
 
 // gap is the free room on one line of the chart.
@@ -121,14 +133,7 @@ func (c *Chart) beside(text string, b box) []textLine {
 	need := int(textWidth(text, nameSize)) + 2*besideGap
 	mid := b.Y + min(b.H, c.laneHeight)/2
 	free := gap{c.Left, c.LineX}
-	for i := range c.Blocks {
-		for n := range c.Blocks[i].Pieces {
-			free.narrow(b, c.Blocks[i].Pieces[n].box, mid)
-		}
-	}
-	for i := range c.Fixed {
-		free.narrow(b, c.Fixed[i].box, mid)
-	}
+	c.boxes(func(other box) { free.narrow(b, other, mid) })
 	line := textLine{Y: mid + besideGap, Class: "name", Text: text}
 	switch {
 	case b.X-free.left >= need:
@@ -138,6 +143,11 @@ func (c *Chart) beside(text string, b box) []textLine {
 	default:
 		return nil
 	}
+	kept := box{X: line.X, Y: mid - besideGap, W: need, H: 2 * besideGap}
+	if line.Anchor == "end" {
+		kept.X -= need
+	}
+	c.said = append(c.said, kept)
 	return []textLine{line}
 }
 

@@ -177,7 +177,7 @@ func cutLines(cuts []schedule.Cut) (lines []cutLine) {
 		lines = append(lines, line)
 	}
 	if len(cuts) > 1 {
-		lines[len(lines)-1].Says += "; nothing less holds the musts"
+		lines[len(lines)-1].Says += "; that is the shortest"
 	}
 	return lines
 }
