@@ -102,10 +102,8 @@ type body struct {
 // finding is something that the checks found.
 type finding struct {
 	check.Finding
-	Word, Problem string // how grave it is; what was wrong with the reason given
+	Problem string // what was wrong with the reason given
 }
-
-var severityWords = map[check.Severity]string{check.Stop: "Put right first", check.Warn: "Look at", check.Note: "Note"}
 
 type timingForm struct {
 	Local, Zone, Occurrence, Margin string
@@ -266,7 +264,7 @@ func (b *body) saved(r *shell.Request, board *boards.Board) {
 // findings are what checks find, and what of it the coach keeps as it is.
 func (b *body) findings(board *boards.Board, wrong plan.Problems) {
 	for _, f := range board.Findings {
-		one := finding{f, severityWords[f.Severity], wrong.At(plan.AtException(f.Rule, f.Where))}
+		one := finding{f, wrong.At(plan.AtException(f.Rule, f.Where))}
 		if f.Reason != "" {
 			b.Excused = append(b.Excused, one)
 		} else {

@@ -112,6 +112,9 @@ func (in Room) drawersOf(r *shell.Request, board *boards.Board, page *body) (ope
 		open.Carry = carryOf(d, board.Blocks, wrong.At("bring"))
 	}
 	open.Lists, open.Found = page.Tab == tabLists, wanted("found")
+	for _, f := range page.Findings {
+		open.Found = open.Found || f.Problem != "" // why it may not be kept so is said there
+	}
 	if page.Chosen != nil && wanted("groups", wrong.At(plan.AtBlock(page.Chosen.ID, "groups")),
 		wrong.At(plan.AtBlock(page.Chosen.ID, "choice"))) {
 		page.Chosen.Run.groups(d, d.Block(page.Chosen.ID))
