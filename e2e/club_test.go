@@ -378,7 +378,9 @@ func TestABoardIsChangedInAllItsParts(t *testing.T) {
 	}
 	b.until(`document.querySelector("#undo").disabled`)
 
-	b.run(`document.querySelector("#drawer-session").open = true`)
+	b.do(chromedp.KeyEvent(kb.Escape))
+	b.until(`document.querySelector("#drawer-session")`)
+	b.click("#drawer-session summary")
 	b.until(`document.querySelector('form[action$="/sessions/1/remove"]')`)
 	b.run(`document.querySelector('form[action$="/sessions/1/remove"]').requestSubmit()`)
 	b.until(`document.querySelector("#restore")`)

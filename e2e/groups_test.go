@@ -70,6 +70,8 @@ over the hurdles, five a lane, twice`)
 
 	b.click("#close-block")
 	b.until(`!document.querySelector("#chosen")`)
+	b.click("#drawer-found summary")
+	b.until(`document.querySelector("[aria-label=Findings]")`)
 	assert.Contains(t, eval[string](b, `document.querySelector("[aria-label=Findings]").textContent`),
 		"wants 42 × roller, and there are 12")
 	b.run(`[...document.querySelectorAll("main button")].find(b => b.textContent.includes("Take 4 turns, 12 at once")).click()`)

@@ -48,6 +48,8 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 	assert.Equal(t, "It fits, but look at 3 things.", b.text("#verdict"))
 
 	// A finding is mended with one press, another kept with a reason.
+	b.click("#drawer-found summary")
+	b.until(`document.querySelector("[aria-label=Findings]")`)
 	findings := `[...document.querySelectorAll("[aria-label=Findings] li")].map(e => e.textContent).join("\n")`
 	assert.Contains(t, eval[string](b, findings), "High balls: 3 people share 1 lane")
 	b.run(`document.querySelector('form[action$="/mend"]:has([value=queue]) button').click()`)
@@ -396,7 +398,9 @@ func TestTheBoardWorksByKeyboard(t *testing.T) {
 	b.until(`!document.querySelector("#chosen")`)
 
 	// A reason in a finding's own field, by keyboard alone.
-	b.run(`(() => { document.querySelector("#drawer-found").open = true; const d = [...document.querySelectorAll("[aria-label=Findings] li details")].at(-1); d.open = true; d.querySelector("input[name=reason]").focus() })()`)
+	b.click("#drawer-found summary")
+	b.until(`document.querySelector("[aria-label=Findings]")`)
+	b.run(`(() => { const d = [...document.querySelectorAll("[aria-label=Findings] li details")].at(-1); d.open = true; d.querySelector("input[name=reason]").focus() })()`)
 	b.do(chromedp.KeyEvent("one kicker is enough" + kb.Enter))
 	b.until(`document.body.innerText.includes("Kept: 1")`)
 	board, err := p.Boards.Board(context.Background(), 1, 1)

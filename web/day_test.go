@@ -20,13 +20,13 @@ import (
 func TestHowTheDayWillGoIsSaidAndMended(t *testing.T) {
 	base, p := site(t, "day")
 	coach, physio := visit(t, base, demo.Email), visit(t, base, demo.MedicalEmail)
-	before := page(t, coach, "/sessions/1")
+	before := page(t, coach, "/sessions/1?drawer=found")
 	assert.Regexp(t,
 		`Runs late about .+? days? in \w+\. Finish [\d:]+ (min|s) earlier .+ is what makes it late\.`,
 		words(before))
 	wants := regexp.MustCompile(`name="slack" value="(\d+)"`).FindStringSubmatch(before)
 	require.NotNil(t, wants)
-	assert.NotContains(t, page(t, physio, "/sessions/1"), `name="slack"`)
+	assert.NotContains(t, page(t, physio, "/sessions/1?drawer=found"), `name="slack"`)
 	press := func(slack string) int {
 		b, err := p.Boards.Board(ctx, 1, 1)
 		require.NoError(t, err)
@@ -37,7 +37,7 @@ func TestHowTheDayWillGoIsSaidAndMended(t *testing.T) {
 		assert.Equal(t, http.StatusUnprocessableEntity, press(nonsense), nonsense)
 	}
 	require.Equal(t, http.StatusSeeOther, press(wants[1]))
-	after := words(page(t, coach, "/sessions/1"))
+	after := words(page(t, coach, "/sessions/1?drawer=found"))
 	assert.Regexp(t, `Hardly ever late\. Without the spare time`, after)
 	b, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)
@@ -82,7 +82,7 @@ func TestHowTheDayWillGoIsSaidAndMended(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, b.Revision, now.Revision)
 	require.Equal(t, http.StatusSeeOther, press("0"))
-	assert.Contains(t, words(page(t, coach, "/sessions/1")), "Plan it so")
+	assert.Contains(t, words(page(t, coach, "/sessions/1?drawer=found")), "Plan it so")
 }
 
 // The history says who changed what when, shows what is otherwise since, and goes back to

@@ -48,15 +48,27 @@ func (e *Entry) Seconds() int { return int(e.To - e.From) }
 
 // Of is a player's list, in the order of time. The rulings that the document holds for
 // them are kept; blocks that are left out are not in it.
-func Of(d *plan.Document, s *schedule.Schedule, player string) []Entry {
-	versions := slices.DeleteFunc(today.Versions(d), func(v today.Version) bool { return v.Player != player })
-	entries := collect(d, s, func(b *schedule.Block) bool { return b.Has(player) })
+func Of(d *plan.Document, s *schedule.Schedule, player string) []Entry { return Each(d, s)(player) }
+
+// Each is [Of] for many players: what is the same for all of them is worked out once. The lists share
+// the blocks that they point to.
+func Each(d *plan.Document, s *schedule.Schedule) func(player string) []Entry {
+	versions, blocks, events := today.Versions(d), s.All(d), s.Events(d)
+	return func(player string) []Entry {
+		entries := own(d, collect(d, blocks, func(b *schedule.Block) bool { return b.Has(player) }), versions, player)
+		all := withEvents(entries, events, func(e *schedule.Event) bool { return slices.Contains(e.Players, player) })
+		return walked(d, arrived(all, s, player))
+	}
+}
+
+// own makes entries those of one player: with their sides, their way, and what stands in by a ruling.
+func own(d *plan.Document, entries []Entry, versions []today.Version, player string) []Entry {
 	for i := range entries {
 		e := &entries[i]
 		e.With = company(d, e.Block, player)
 		e.own(d.Player(player))
 		for _, v := range versions {
-			if v.Block == e.Key {
+			if v.Player == player && v.Block == e.Key {
 				e.Drills[v.Item] = instead(e.Drills[v.Item], v.Drill)
 			}
 		}
@@ -67,8 +79,7 @@ func Of(d *plan.Document, s *schedule.Schedule, player string) []Entry {
 			}
 		}
 	}
-	all := withEvents(entries, s.Events(d), func(e *schedule.Event) bool { return slices.Contains(e.Players, player) })
-	return walked(d, arrived(all, s, player))
+	return entries
 }
 
 // walked finds the walks from each entry's place to the next one's.
@@ -119,7 +130,7 @@ func arrived(entries []Entry, s *schedule.Schedule, player string) []Entry {
 // Led is what a leader leads, in the order of time, with the events of the whole squad. Who
 // is the only leader leads what has none named.
 func Led(d *plan.Document, s *schedule.Schedule, leader string) []Entry {
-	entries := collect(d, s, func(b *schedule.Block) bool {
+	entries := collect(d, s.All(d), func(b *schedule.Block) bool {
 		return b.Leader == leader || b.Leader == "" && len(d.Leaders) == 1
 	})
 	for i := range entries {
@@ -132,7 +143,7 @@ func Led(d *plan.Document, s *schedule.Schedule, leader string) []Entry {
 
 // All is the whole plan as one list, in the order of time.
 func All(d *plan.Document, s *schedule.Schedule) []Entry {
-	entries := collect(d, s, func(*schedule.Block) bool { return true })
+	entries := collect(d, s.All(d), func(*schedule.Block) bool { return true })
 	return withEvents(entries, s.Events(d), func(*schedule.Event) bool { return true })
 }
 
@@ -204,8 +215,7 @@ func (e *Entry) mates(n int, player string) (before int) {
 	return before
 }
 
-func collect(d *plan.Document, s *schedule.Schedule, mine func(*schedule.Block) bool) (entries []Entry) {
-	blocks := s.All(d)
+func collect(d *plan.Document, blocks []schedule.Block, mine func(*schedule.Block) bool) (entries []Entry) {
 	for i := range blocks {
 		if b := &blocks[i]; b.Kept && mine(b) {
 			entries = append(entries, entry(d, b))

@@ -131,7 +131,7 @@ var formWords = map[Form]string{InOrder: "in order", AtStations: "at stations", 
 // items says which drills of the block are others, or done more or less.
 func (b *Block) items(to *Block, say func(string, ...any)) {
 	find := func(list []Item, code string) *Item {
-		return find(list, code, func(i Item) string { return i.Drill.Code })
+		return find(list, code, func(i *Item) string { return i.Drill.Code })
 	}
 	for i := range b.Items {
 		if k := &b.Items[i].Drill; find(to.Items, k.Code) == nil {

@@ -343,7 +343,7 @@ func (party *Party) Members(who []string) []string {
 			}
 		}
 	}
-	var members []string
+	members := make([]string, 0, len(party.Players))
 	for i := range party.Players {
 		if p := &party.Players[i]; all || wanted[p.ID] {
 			members = append(members, p.ID)
@@ -365,38 +365,40 @@ func (w *Work) Block(id string) *Block {
 	return nil
 }
 
-func idOfBlock(b Block) string { return b.ID }
+func idOfBlock(b *Block) string { return b.ID }
 
 // Unit returns the unit of that id, or nil.
 func (party *Party) Unit(id string) *Unit {
-	return find(party.Units, id, func(u Unit) string { return u.ID })
+	return find(party.Units, id, func(u *Unit) string { return u.ID })
 }
 
 // Zone returns the zone of that id, or nil.
 func (s *Site) Zone(id string) *Zone {
-	return find(s.Zones, id, func(z Zone) string { return z.ID })
+	return find(s.Zones, id, func(z *Zone) string { return z.ID })
 }
 
 // Leader returns the leader of that id, or nil.
 func (party *Party) Leader(id string) *Leader {
-	return find(party.Leaders, id, func(l Leader) string { return l.ID })
+	return find(party.Leaders, id, func(l *Leader) string { return l.ID })
 }
 
 // Player returns the player of that id, or nil.
 func (party *Party) Player(id string) *Player {
-	return find(party.Players, id, func(p Player) string { return p.ID })
+	return find(party.Players, id, func(p *Player) string { return p.ID })
 }
 
-func find[T any](list []T, id string, idOf func(T) string) *T {
-	if i := slices.IndexFunc(list, func(t T) bool { return idOf(t) == id }); i >= 0 {
-		return &list[i]
+func find[T any](list []T, id string, idOf func(*T) string) *T {
+	for i := range list {
+		if idOf(&list[i]) == id {
+			return &list[i]
+		}
 	}
 	return nil
 }
 
 // Event returns the fixed event of that id, or nil.
 func (w *Work) Event(id string) *Fixed {
-	return find(w.Fixed, id, func(f Fixed) string { return f.ID })
+	return find(w.Fixed, id, func(f *Fixed) string { return f.ID })
 }
 
 // Uses is which sides the player uses.
@@ -405,8 +407,9 @@ func (p *Player) Uses() drill.Uses { return drill.Uses{Hand: p.Hand, Foot: p.Foo
 // Group is who shares the doses of the block: its players, the lanes of its zone or
 // its own stations, with the kit that there is.
 func (d *Document) Group(b *Block) drill.Group {
-	group := drill.Group{People: len(d.Members(b.Who)), Lanes: 1, Stock: d.Kit}
-	for _, id := range d.Members(b.Who) {
+	members := d.Members(b.Who)
+	group := drill.Group{People: len(members), Lanes: 1, Stock: d.Kit}
+	for _, id := range members {
 		p := d.Player(id)
 		if uses := p.Uses(); uses.Hand == drill.Both || uses.Foot == drill.Both || uses.Bats == drill.Both {
 			group.Sides = append(group.Sides, uses)

@@ -45,7 +45,7 @@ var usualLists = map[When]List{
 
 // List returns the list of that id, or nil.
 func (w *Work) List(id string) *List {
-	return find(w.Lists, id, func(l List) string { return l.ID })
+	return find(w.Lists, id, func(l *List) string { return l.ID })
 }
 
 // ListOf returns the list that a block is in, or nil: it is of the run-in.

@@ -123,7 +123,7 @@ func (d *Document) SetRole(name string, players []string) (string, error) {
 			return "", In("roles", "this player is not in the plan")
 		}
 	}
-	role := find(d.Units, name, func(u Unit) string { return u.Name })
+	role := find(d.Units, name, func(u *Unit) string { return u.Name })
 	switch {
 	case role == nil:
 		id := ""
@@ -139,7 +139,7 @@ func (d *Document) SetRole(name string, players []string) (string, error) {
 		players = players[extra:]
 	}
 	role.Players = d.Members(players)
-	if all := find(d.Units, Starters, func(u Unit) string { return u.Name }); name == Bench && all != nil {
+	if all := find(d.Units, Starters, func(u *Unit) string { return u.Name }); name == Bench && all != nil {
 		all.Players = slices.DeleteFunc(d.Members([]string{Everyone}),
 			func(id string) bool { return slices.Contains(role.Players, id) })
 	}
@@ -156,13 +156,13 @@ func (d *Document) SetBench(player string, on bool) (string, error) {
 		return "", In("players", "this player is not in the plan")
 	}
 	bench := []string{}
-	if u := find(d.Units, Bench, func(u Unit) string { return u.Name }); u != nil {
+	if u := find(d.Units, Bench, func(u *Unit) string { return u.Name }); u != nil {
 		bench = slices.DeleteFunc(slices.Clone(u.Players), func(id string) bool { return id == player })
 	}
 	if on {
 		bench = append(bench, player)
 	}
-	if find(d.Units, Starters, func(u Unit) string { return u.Name }) == nil {
+	if find(d.Units, Starters, func(u *Unit) string { return u.Name }) == nil {
 		id := "starters"
 		for n := 2; d.Unit(id) != nil || d.Player(id) != nil; n++ {
 			id = fmt.Sprintf("starters-%d", n)
@@ -174,7 +174,7 @@ func (d *Document) SetBench(player string, on bool) (string, error) {
 
 // OnBench tells whether a player does not begin today.
 func (party *Party) OnBench(player string) bool {
-	u := find(party.Units, Bench, func(u Unit) string { return u.Name })
+	u := find(party.Units, Bench, func(u *Unit) string { return u.Name })
 	return u != nil && slices.Contains(u.Players, player)
 }
 

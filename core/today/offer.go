@@ -22,12 +22,13 @@ func Offers(d *plan.Document) (offers []Offer) {
 	if d.Today.Written != plan.Ask {
 		return nil
 	}
+	now := Apply(d)
 	effects := map[string][]string{}
 	for _, f := range Factors(d) {
 		if f.taken(d) || slices.Contains(d.Today.Off, f.ID) {
 			continue
 		}
-		if drills, _ := difference(d, with(d, f.ID)); drills == 0 {
+		if drills, _ := difference(now, Apply(with(d, f.ID))); drills == 0 {
 			continue
 		}
 		n := slices.IndexFunc(offers, func(o Offer) bool { return o.Says == f.Reason })
@@ -38,7 +39,7 @@ func Offers(d *plan.Document) (offers []Offer) {
 	}
 	for n := range offers {
 		o := &offers[n]
-		drills, seconds := difference(d, with(d, o.IDs...))
+		drills, seconds := difference(now, Apply(with(d, o.IDs...)))
 		o.Says = fmt.Sprintf("%s%s: %s? %s, %s", strings.ToUpper(o.Says[:1]), o.Says[1:],
 			strings.Join(effects[o.Says], ", "), drill.Number(drills, "drills"), longer(seconds))
 	}
@@ -73,10 +74,9 @@ func (f Factor) Holds(d *plan.Document) bool {
 	})
 }
 
-// difference counts the drills of which the two do not do the same, and by how many seconds
-// the day of who does most of them is longer.
-func difference(was, document *plan.Document) (drills, seconds int) {
-	before, after := Apply(was), Apply(document)
+// difference counts the drills of which the two, applied, do not do the same, and by how many
+// seconds the day of who does most of them is longer.
+func difference(before, after *plan.Document) (drills, seconds int) {
 	by := map[string]int{}
 	for i := range before.Blocks {
 		b, a := &before.Blocks[i], &after.Blocks[i]
@@ -89,8 +89,8 @@ func difference(was, document *plan.Document) (drills, seconds int) {
 		if drills += changed; changed == 0 {
 			continue
 		}
-		group := was.Group(b)
-		for _, id := range was.Members(b.Who) {
+		group := before.Group(b)
+		for _, id := range before.Members(b.Who) {
 			by[id] += a.Seconds(a.Targets(), group) - b.Seconds(b.Targets(), group)
 		}
 	}
@@ -111,7 +111,8 @@ func Done(d *plan.Document) string {
 	plain := *d
 	plain.Today = plan.Conditions{}
 	plain.Grade = ""
-	drills, _ := difference(&plain, d)
+	now := Apply(d)
+	drills, _ := difference(Apply(&plain), now)
 	written := slices.ContainsFunc(d.Blocks, func(b plan.Block) bool {
 		return slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Written })
 	})
@@ -129,7 +130,7 @@ func Done(d *plan.Document) string {
 		}
 		without := *d
 		without.Today.Off = append(slices.Clone(d.Today.Off), f.ID)
-		if n, _ := difference(&without, d); n > 0 {
+		if n, _ := difference(Apply(&without), now); n > 0 {
 			mine = mine && f.taken(d)
 			if !slices.Contains(reasons, f.Reason) {
 				reasons = append(reasons, f.Reason)

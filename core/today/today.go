@@ -135,11 +135,16 @@ func scaleFor(d *plan.Document, b *plan.Block, factors []Factor, written bool) {
 			times *= f.Times
 		}
 	}
-	scale(b, times, d.Group(b), func(i *plan.Item) bool { return i.Written == written })
+	may := func(i *plan.Item) bool { return i.Written == written }
+	if times == 1 && every == 1 || !slices.ContainsFunc(b.Items, func(i plan.Item) bool { return may(&i) }) {
+		return
+	}
+	group := d.Group(b)
+	scale(b, times, group, may)
 	if every == 1 {
 		return
 	}
-	scale(b, every, d.Group(b), func(i *plan.Item) bool { return i.Written == written && i.Drill.Dose.Counted() })
+	scale(b, every, group, func(i *plan.Item) bool { return i.Written == written && i.Drill.Dose.Counted() })
 	if !slices.ContainsFunc(b.Items, func(i plan.Item) bool { return i.Written != written || i.Drill.Dose.Exact }) {
 		b.Rounds = min(b.Rounds, 1)
 	}

@@ -20,7 +20,6 @@ import (
 	"cuestart/core/schedule"
 	"cuestart/core/today"
 	"cuestart/core/verdict"
-	"cuestart/core/warmth"
 	"cuestart/planner"
 	"cuestart/planner/boards"
 	"cuestart/web/chart"
@@ -83,9 +82,7 @@ type body struct {
 	Heard       *heardForm     // what lines became that were just put in
 	Typed       string         // lines that were refused
 	Routines    []shell.Choice // to take, where nothing is planned
-	Carried     drill.Load
 	In          measure.System // what its lengths are said in
-	Principles  []check.Principle
 	Saved       string
 	Undo, Redo  string
 	Publication planner.Publication
@@ -143,7 +140,7 @@ func (b *body) Prompt() string {
 }
 
 // Sprinted is how far the most any player sprints is, in the club's unit.
-func (b *body) Sprinted() int { return int(b.In.In(float64(b.Carried.SprintMetres))) }
+func (b *body) Sprinted() int { return int(b.In.In(float64(b.Drawers.Holds.Carried.SprintMetres))) }
 
 // Steps are the blocks that the keys n and p lead to.
 func (b *body) Steps() (steps []step) {
@@ -162,6 +159,15 @@ func (b *body) OutRows() []row {
 
 // Opened tells whether a block or a tab is open beside the plan.
 func (b *body) Opened() bool { return b.Chosen != nil || b.Tab != "" }
+
+// ShowsList tells whether the list of the blocks has room on the screen that it is drawn for: on a phone
+// always, on a desk beside a chart while nothing is open, between the two never.
+func (b *body) ShowsList() bool {
+	return len(b.Rows) > 0 && (b.Screen == "" || b.Screen == phone || b.Screen == wide && !b.Opened())
+}
+
+// ShowsMore tells whether there is room for what else there is to say of the plan.
+func (b *body) ShowsMore() bool { return b.Screen != wide || !b.Opened() }
 
 // Shifts are the minutes by which the start can be moved with one press.
 func (b *body) Shifts() []string { return []string{"-10", "-5", "+5", "+10"} }
@@ -212,7 +218,7 @@ func (in Room) bodyOf(r *shell.Request, b *boards.Board, block string, wrong pla
 		LastTime: b.LastTime, Runs: b.Runs && r.Now().Before(fitted.Start), Slack: d.Slack,
 		Seek: fitted.Result.Feasible && !fitted.Result.Proven(), Problems: wrong, Newer: b.Newer, Edits: r.Coach(),
 		Spare: d.UseSpare, Notes: d.Notes,
-		Carried: warmth.Heaviest(b.Strands), Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Day: dayOf(b),
+		Undo: b.Undo, Redo: b.Redo, Publication: b.Publication, Day: dayOf(b),
 		StartName: d.StartName, StartTime: clock.Clock(fitted.Start, 0)}
 	made.Example, made.In = b.Plays().Example, d.Measure
 	if shape := b.Plays().Shape; len(shape) > 0 {
@@ -231,9 +237,6 @@ func (in Room) bodyOf(r *shell.Request, b *boards.Board, block string, wrong pla
 	}
 	made.findings(b, wrong)
 	made.things(b)
-	if len(d.Blocks) > 0 {
-		made.Principles = b.Principles()
-	}
 	made.Turns = turnsOf(d)
 	made.rows(b, block)
 	made.lists(b, block)

@@ -6,9 +6,12 @@ import (
 	"slices"
 	"strings"
 
+	"cuestart/core/check"
+	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/schedule"
 	"cuestart/core/today"
+	"cuestart/core/warmth"
 	"cuestart/planner/boards"
 	"cuestart/planner/keep"
 	"cuestart/web/shell"
@@ -26,6 +29,7 @@ type drawers struct {
 	Carry    *carryForm
 	Lists    bool
 	Found    bool
+	Holds    *holdsForm
 	Everyone []shell.Choice // whom something fixed may be for
 }
 
@@ -111,6 +115,12 @@ func (in Room) drawersOf(r *shell.Request, board *boards.Board, page *body) (ope
 	if page.Tab == tabKit {
 		open.Carry = carryOf(d, board.Blocks, wrong.At("bring"))
 	}
+	if wanted("holds") {
+		open.Holds = &holdsForm{Carried: warmth.Heaviest(board.Strands)}
+		if len(d.Blocks) > 0 {
+			open.Holds.Principles = board.Principles()
+		}
+	}
 	open.Lists, open.Found = page.Tab == tabLists, wanted("found")
 	for _, f := range page.Findings {
 		open.Found = open.Found || f.Problem != "" // why it may not be kept so is said there
@@ -142,6 +152,12 @@ func (b *body) listProblem() string {
 		}
 	}
 	return b.Problems.At("lists")
+}
+
+// holdsForm is what the plan holds, and what it asks of who does most.
+type holdsForm struct {
+	Principles []check.Principle
+	Carried    drill.Load
 }
 
 // facingText is what is known of today's opponent or partner, a line each.

@@ -12,12 +12,13 @@ type way struct{ Path, Says string }
 
 // walks draws the walks of each lane's people from one place to the next.
 func (c *Chart) walks(b Plan) {
+	of := list.Each(b.Document, b.Schedule)
 	for n, row := range c.rows {
 		if len(row.players) == 0 {
 			continue
 		}
 		left := clock.Offset(0) // when they left the last place
-		for _, e := range list.Of(b.Document, b.Schedule, row.players[0]) {
+		for _, e := range of(row.players[0]) {
 			if e.Walk > 0 && left >= c.from {
 				there := min(e.From, left+clock.Offset(e.Walk))
 				c.Walks = append(c.Walks,

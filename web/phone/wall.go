@@ -85,13 +85,14 @@ func (in Room) Wall(r *shell.Request) (shell.Answer, error) {
 
 func strandsOf(found *reach.Shared) (all []strand) {
 	d := found.Document
+	of := list.Each(d, found.Schedule)
 	for _, players := range found.Schedule.Result.Strands {
 		one := strand{}
 		for _, id := range players {
 			p := d.Player(id)
 			one.Numbers, one.Names = append(one.Numbers, p.Number), append(one.Names, p.First)
 		}
-		for _, e := range list.Of(d, found.Schedule, players[0]) {
+		for _, e := range of(players[0]) {
 			wall := onWall{From: int(e.From), To: int(e.To), Key: e.Key, Name: e.Name, Phase: "fixed"}
 			if e.Block != nil {
 				wall.Where, wall.Phase, wall.Letter = d.ZoneName(e.Block.Zone), e.Block.Phase.Key(),

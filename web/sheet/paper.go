@@ -188,11 +188,12 @@ func (b cardsBody) To(under string) string { return shell.Session(b.ID, under) }
 func cardsOf(b *boards.Board) cardsBody {
 	made := cardsBody{ID: b.ID, Title: b.Document.Title}
 	d := b.Document
+	of := list.Each(d, b.Schedule)
 	for i := range d.Players {
 		p := &d.Players[i]
 		one := card{Name: p.Label(), Sub: fmt.Sprintf("%s · %s %s · %s", d.Title, d.StartName,
 			b.Schedule.Start.Format("Mon 2 Jan 15:04"), everywhere)}
-		entries := list.Of(d, b.Schedule, p.ID)
+		entries := of(p.ID)
 		for k := range entries {
 			one.Entries = append(one.Entries,
 				entryOf(b, d, &entries[k], clock.Clock(b.Schedule.Start, entries[k].From)))
