@@ -277,8 +277,7 @@ func TestTheBoardByKeys(t *testing.T) {
 	}
 	into("h")
 	b.until(`document.activeElement.id == "block-said"`)
-	keys(kb.End)
-	keys(", at 26")
+	keys("at 26")
 	keys(kb.Enter)
 	b.at(5)
 	require.NotNil(t, document(t, p, 1).Block("bands").Pin)

@@ -102,20 +102,20 @@ func TestABlockIsHeldBySayingSo(t *testing.T) {
 	base, p := site(t, true)
 	b := newBrowser(t, base)
 	b.signIn()
-	held := func(block, said, want string) {
+	held := func(block, part, said, want string) {
 		t.Helper()
 		b.open("/sessions/1?block=" + block)
 		before := eval[string](b, `document.querySelector("[name=revision]").value`)
-		b.set("#block-said", said)
+		b.set("#block-"+part, said)
 		b.until(fmt.Sprintf(`document.querySelector("[name=revision]").value != %q`, before))
 		d := document(t, p, 1)
 		assert.Equal(t, want, d.HeldWords(d.Block(block)))
 	}
-	held("scrum", "scrum, in-goal strip, dorrit, 26 to 18", "26′ to 18′")
+	held("scrum", "said", "scrum, in-goal strip, dorrit, 26 to 18", "26′ to 18′")
 	assert.True(t, eval[bool](b, `document.querySelector(".notch") != null`), "what is held is seen")
-	held("kicks", "kickers, far half, before toss", "before Toss")
-	held("hands", "inside backs, far half, straight after high balls", "straight after High balls")
-	held("kicks", "kickers, far half", "")
+	held("kicks", "when", "before toss", "before Toss")
+	held("hands", "said", "inside backs, far half, straight after high balls", "straight after High balls")
+	held("kicks", "when", "when it fits", "")
 	board, err := p.Boards.Board(context.Background(), 1, 1)
 	require.NoError(t, err)
 	for _, x := range board.Blocks {

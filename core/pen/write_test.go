@@ -315,31 +315,44 @@ func FuzzRead(f *testing.F) {
 	})
 }
 
+// A part is let go by saying nothing of it, but for who.
+func TestAPartIsLetGo(t *testing.T) {
+	for part, left := range map[pen.Part]string{pen.PartWhere: "Backs, Pell, at 30",
+		pen.PartLed: "Backs, Near half, at 30", pen.PartWhen: "Backs, Near half, Pell"} {
+		d := empty()
+		write(d, "hands 3 min, backs, near half, Pell, at 30")
+		r := say.NewReader(pen.ContextOf(d, "rugby-union", book.Drills()))
+		_, err := pen.SetPart(r, d, d.Blocks[0].ID, part, "")
+		require.NoError(t, err, part)
+		assert.Equal(t, left, pen.Attributes(d, &d.Blocks[0]))
+	}
+}
+
 // What is said of a block beside its drills is read, kept and said again; what cannot be
 // is refused and changes nothing.
 func TestWhatIsSaidBesideABlock(t *testing.T) {
 	for text, again := range map[string]string{
-		"backs, far half, Pell, 26 to 18, must":           "Backs, Far half, Pell, from 26 to 18, must",
-		"9 and 15, near half, before kit on":              "#9, #15, Near half, before Kit on",
-		"everyone, Ines, straight after jog":              "everyone, Ines Calloway, straight after Jog",
-		"juno, not before 30, 3 rounds, 20 s rest, could": "#10, not before 30, could, 3 rounds, rest 20 s",
-		"line-out, done by 14:40, in any order":           "Line-out, done by 14:40, in any order",
-		"hooker and wing, at 30":                          "#2, #15, at 30",
-		"centres, at 30":                                  "#9, #10, at 30",
-		// nobody is named: the rest stays
-		"at 40":          "Backs, Near half, Pell, at 40",
-		"far half, must": "Backs, Far half, Pell, must",
+		"backs, far half, Pell, 26 to 18, must": "Backs, Far half, Pell, from 26 to 18, must",
+		"9 and 15, near half, before kit on":    "#9, #15, Near half, Pell, before Kit on",
+		// what is not said stays
+		"everyone, Ines, straight after jog":              "everyone, Near half, Ines Calloway, straight after Jog",
+		"juno, not before 30, 3 rounds, 20 s rest, could": "#10, Near half, Pell, not before 30, could, 3 rounds, rest 20 s",
+		"line-out, done by 14:40, in any order":           "Line-out, Near half, Pell, done by 14:40, in any order",
+		"hooker and wing, at 30":                          "#2, #15, Near half, Pell, at 30",
+		"centres, at 30":                                  "#9, #10, Near half, Pell, at 30",
+		"at 40":                                           "Backs, Near half, Pell, at 40",
+		"far half, must":                                  "Backs, Far half, Pell, must",
 	} {
 		d := empty()
 		write(d, "jog 3 x 60 m\n\nhands 3 min, backs, near half, Pell")
 		r := say.NewReader(pen.ContextOf(d, "rugby-union", book.Drills()))
-		_, err := pen.SetAttributes(r, d, d.Blocks[1].ID, text)
+		_, err := pen.SetPart(r, d, d.Blocks[1].ID, pen.PartWho, text)
 		require.NoError(t, err, text)
 		said := pen.Attributes(d, &d.Blocks[1])
 		assert.Equal(t, again, said, text)
 		require.NoError(t, d.Validate(), text)
 		once := d.Clone()
-		_, err = pen.SetAttributes(r, d, d.Blocks[1].ID, said)
+		_, err = pen.SetPart(r, d, d.Blocks[1].ID, pen.PartWho, said)
 		require.NoError(t, err, said)
 		assert.Equal(t, shape(once), shape(d), "%s: what is said back is the same", text)
 	}
@@ -354,7 +367,7 @@ func TestWhatIsSaidBesideABlock(t *testing.T) {
 		d := empty()
 		write(d, "hands 3 min, backs")
 		was := shape(d)
-		_, err := pen.SetAttributes(say.NewReader(pen.ContextOf(d, "rugby-union", book.Drills())), d, d.Blocks[0].ID,
+		_, err := pen.SetPart(say.NewReader(pen.ContextOf(d, "rugby-union", book.Drills())), d, d.Blocks[0].ID, pen.PartWho,
 			text)
 		if says != "" {
 			assert.ErrorContains(t, err, says, text)

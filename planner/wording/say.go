@@ -151,8 +151,9 @@ func said(lines []pen.Became) string {
 	return first
 }
 
-// SetAttributes is the edit that reads what is said of a block beside its drills.
-func (wo *Wording) SetAttributes(ctx context.Context, clubID, id uint64, block, text string) (boards.Edit, error) {
+// SetPart is the edit that reads what is said of a part of a block.
+func (wo *Wording) SetPart(ctx context.Context, clubID, id uint64, block string, part pen.Part,
+	text string) (boards.Edit, error) {
 	_, reader, err := wo.reader(ctx, clubID, id)
-	return func(d *plan.Document) (string, error) { return pen.SetAttributes(reader, d, block, text) }, err
+	return func(d *plan.Document) (string, error) { return pen.SetPart(reader, d, block, part, text) }, err
 }

@@ -23,19 +23,17 @@ import (
 type chosen struct {
 	row
 	Aim, Why    string
-	Says        string   // what it is for, if the aim says nothing
-	Because     string   // why it is in the plan
-	Versions    []string // who does it otherwise, as medical staff ruled
-	Cost        string   // what it leaves in each player, and what it takes
-	Held        string   // where it is held
-	HoldCost    string   // what that costs
-	Said        string   // who, where, led by whom, when, as it is said
+	Says        string     // what it is for, if the aim says nothing
+	Because     string     // why it is in the plan
+	Versions    []string   // who does it otherwise, as medical staff ruled
+	Cost        string     // what it leaves in each player, and what it takes
+	Held        string     // where it is held
+	HoldCost    string     // what that costs
+	Said        []saidPart // who, where, led by whom, when, as it is said
 	SaidProblem string
-	Words       []string // that may be said of it
-	SaidHow     string   // how that may be said
-	Note        string   // what was said of it and not understood
-	Typed       string   // a line that was refused
-	Next        string   // id of the block listed after it
+	Note        string // what was said of it and not understood
+	Typed       string // a line that was refused
+	Next        string // id of the block listed after it
 	Phases      []drill.Phase
 	Stations    string
 	Items       []item
@@ -101,16 +99,9 @@ func chosenOf(page *body, board *boards.Board, d *plan.Document, blocks []schedu
 	found := &chosen{row: is, Aim: b.Aim, Says: b.Says(), Because: b.Block.Why, Why: b.Cut, Priority: b.Priority,
 		Priorities: plan.Priorities,
 		Cost:       cost(b), Versions: today.Says(d, b.ID), Held: d.HeldWords(b.Block),
-		Said: pen.Attributes(d, b.Block), Note: b.Note,
+		Said: saidOf(d, b.Block), Note: b.Note,
 		SaidProblem: cmp.Or(page.Problems.At(plan.AtBlock(b.ID, "said")), page.Problems.At(plan.AtBlock(b.ID, "hold"))),
 		Phases:      append(slices.Clone(plan.Methods[d.Method].Phases), drill.Own)}
-	event := "line up"
-	if len(d.Fixed) > 0 {
-		event = d.Fixed[0].Name
-	}
-	found.SaidHow = "Who, where, led by, when: at 26 · 26 to 18 · done by 20 · before " + event +
-		" · straight after a block · 3 rounds"
-	found.Words = sayable(d)
 	if i+1 < len(d.Blocks) {
 		found.Next = d.Blocks[i+1].ID
 	}
@@ -170,19 +161,58 @@ func mindsOf(board *boards.Board, d *plan.Document, b *schedule.Block, n int) st
 	return minds
 }
 
-// sayable are the people, places and leaders that may be said of a block.
-func sayable(d *plan.Document) (words []string) {
-	words = append(words, "everyone")
+// saidPart is a piece of the sentence that says who does a block, where, led by whom and when.
+type saidPart struct {
+	Part   pen.Part
+	ID     string // of its field
+	Before string // the words before it
+	Text   string
+	Name   string // of its field
+	Words  []string
+}
+
+// noneOf is what stands in the sentence where nothing is said of a part, and says nothing.
+var noneOf = map[pen.Part]string{pen.PartWho: "who?", pen.PartWhere: "any place", pen.PartLed: "nobody yet",
+	pen.PartWhen: "when it fits"}
+
+// saidOf is the sentence of a block.
+func saidOf(d *plan.Document, b *plan.Block) []saidPart {
+	is := pen.Parts(d, b)
+	who := saidPart{Part: pen.PartWho, ID: "block-said", Text: is[pen.PartWho], Name: "Who", Words: []string{"everyone"}}
 	for _, u := range d.Units {
-		words = append(words, u.Name)
+		who.Words = append(who.Words, u.Name)
 	}
+	where := saidPart{Part: pen.PartWhere, ID: "block-where", Before: "in", Text: is[pen.PartWhere], Name: "Where"}
 	for _, z := range d.Zones {
-		words = append(words, z.Name)
+		where.Words = append(where.Words, z.Name)
 	}
+	led := saidPart{Part: pen.PartLed, ID: "block-led", Before: "led by", Text: is[pen.PartLed], Name: "Led by"}
 	for _, l := range d.Leaders {
-		words = append(words, l.Name)
+		led.Words = append(led.Words, l.Name)
 	}
-	return words
+	when := saidPart{Part: pen.PartWhen, ID: "block-when", Text: is[pen.PartWhen], Name: "When",
+		Words: []string{"at 26", "26 to 18", "done by 20"}}
+	for _, f := range d.Fixed {
+		when.Words = append(when.Words, "before "+f.Name)
+	}
+	for i := range d.Blocks {
+		if a := &d.Blocks[i]; a.ID != b.ID && a.Phase != drill.After {
+			when.Words = append(when.Words, "straight after "+a.Name)
+		}
+	}
+	return []saidPart{who, where, led, when}
+}
+
+// None is what stands there where nothing is said.
+func (p saidPart) None() string { return noneOf[p.Part] }
+
+// refill puts back what was typed into a part of the sentence, and refused.
+func (c *chosen) refill(part pen.Part, text string) {
+	for i := range c.Said {
+		if c.Said[i].Part == part {
+			c.Said[i].Text = text
+		}
+	}
 }
 
 func itemOf(page *body, b *schedule.Block, n int) item {

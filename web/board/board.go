@@ -225,7 +225,7 @@ func (in Room) bodyOf(r *shell.Request, b *boards.Board, block string, wrong pla
 		made.Shape = shape[0]
 	}
 	made.saved(r, b)
-	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Monday 2 January"), d.Place)
+	made.Sub = shell.Joined(" · ", b.SquadName, fitted.Start.Format("Mon 2 January"), d.Place)
 	made.Timing = timingForm{Local: d.Start.Local, Zone: d.Start.Zone, Occurrence: string(d.Start.Occurrence),
 		Margin: strings.TrimSuffix(clock.Duration(d.Margin), ":00")}
 	_, err := clock.Start{Local: d.Start.Local, Zone: d.Start.Zone}.Resolve()

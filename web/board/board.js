@@ -62,7 +62,8 @@ export default () => ({
   // writing tells whether a field is half written.
   writing() {
     const field = document.activeElement;
-    return field?.id !== "say" && field?.matches?.("#board input, #board textarea") && field.value !== field.defaultValue;
+    const offered = field?.dataset.was !== undefined && !field.value; // pressed, and nothing typed
+    return field?.id !== "say" && field?.matches?.("#board input, #board textarea") && !offered && field.value !== field.defaultValue;
   },
 
   send(event) {
@@ -120,6 +121,20 @@ export default () => ({
     if (Math.abs(clientWidth / clientHeight / was - 1) < 0.05) return;
     document.cookie = `plot=${clientWidth}x${clientHeight}; path=/; max-age=31536000; samesite=lax`;
     this.later(() => this.swap(location.href, {}, true));
+  },
+
+  // offer clears a part of a block's sentence as it is pressed, so that all that may be said there is
+  // offered; nothing chosen and nothing typed leaves it as it was.
+  offer(event) {
+    const field = event.target;
+    if (!field.matches(".sentence input")) return;
+    if (event.type === "focusin") {
+      field.dataset.was = field.value;
+      field.placeholder = field.value || field.placeholder;
+      field.value = "";
+    } else if (!field.value) {
+      field.value = field.dataset.was ?? "";
+    }
   },
 
   // toggled has a drawer filled when it is opened first.

@@ -100,10 +100,7 @@ func (in Room) drawersOf(r *shell.Request, board *boards.Board, page *body) (ope
 			Methods: shell.Methods(), Problem: head, Order: methodOrder(d)}
 	}
 	if page.Tab == tabTimes {
-		open.Fixed = &fixedForm{Events: events(board), Problem: wrong.At("fixed")}
-		for _, z := range d.Zones {
-			open.Fixed.Places = append(open.Fixed.Places, shell.Choice{Value: z.ID, Label: z.Name})
-		}
+		open.Fixed, open.Everyone = in.fixedOf(r, board, wrong.At("fixed"))
 	}
 	if problem := cmp.Or(wrong.At("players"), wrong.At("roles")); page.Tab == tabPeople {
 		open.People = &peopleForm{Players: playerLines(board), Roles: rolesOf(d),
@@ -116,10 +113,7 @@ func (in Room) drawersOf(r *shell.Request, board *boards.Board, page *body) (ope
 		open.Carry = carryOf(d, board.Blocks, wrong.At("bring"))
 	}
 	if wanted("holds") {
-		open.Holds = &holdsForm{Carried: warmth.Heaviest(board.Strands)}
-		if len(d.Blocks) > 0 {
-			open.Holds.Principles = board.Principles()
-		}
+		open.Holds = holdsOf(board)
 	}
 	open.Lists, open.Found = page.Tab == tabLists, wanted("found")
 	for _, f := range page.Findings {
@@ -133,15 +127,24 @@ func (in Room) drawersOf(r *shell.Request, board *boards.Board, page *body) (ope
 		page.offer(in, r)
 		open.Routine = &routineForm{wrong.At("routine"), page.Routines, page.Chosen}
 	}
-	if open.Fixed != nil {
-		open.Everyone = audiences(d)
-		if since, err := in.Boards.Units(r.Context(), r.Club(), d); err == nil {
-			for _, u := range since {
-				open.Everyone = append(open.Everyone, shell.Choice{Value: u.ID, Label: u.Name})
-			}
+	return open
+}
+
+// fixedOf is what the day holds, and whom something fixed may be for: the plan's people, and the units
+// that there are since.
+func (in Room) fixedOf(r *shell.Request, board *boards.Board, problem string) (*fixedForm, []shell.Choice) {
+	d := board.Document
+	made := &fixedForm{Events: events(board), Problem: problem}
+	for _, z := range d.Zones {
+		made.Places = append(made.Places, shell.Choice{Value: z.ID, Label: z.Name})
+	}
+	everyone := audiences(d)
+	if since, err := in.Boards.Units(r.Context(), r.Club(), d); err == nil {
+		for _, u := range since {
+			everyone = append(everyone, shell.Choice{Value: u.ID, Label: u.Name})
 		}
 	}
-	return open
+	return made, everyone
 }
 
 // listProblem is what was wrong with one of the lists.
@@ -158,6 +161,14 @@ func (b *body) listProblem() string {
 type holdsForm struct {
 	Principles []check.Principle
 	Carried    drill.Load
+}
+
+func holdsOf(board *boards.Board) *holdsForm {
+	made := &holdsForm{Carried: warmth.Heaviest(board.Strands)}
+	if len(board.Document.Blocks) > 0 {
+		made.Principles = board.Principles()
+	}
+	return made
 }
 
 // facingText is what is known of today's opponent or partner, a line each.

@@ -6,6 +6,7 @@ import (
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
+	"cuestart/core/pen"
 	"cuestart/core/plan"
 	"cuestart/core/say"
 	"cuestart/planner/wording"
@@ -133,16 +134,19 @@ func (in Room) Write(r *shell.Request) (shell.Answer, error) {
 	return made, nil
 }
 
-// SetSaid reads who does a block, where, led by whom and when.
+// SetSaid reads who does a block, where, led by whom or when.
 func (in Room) SetSaid(r *shell.Request) (shell.Answer, error) {
-	block, text := r.Param("block"), r.Form.Text("said")
-	edit, err := in.Wording.SetAttributes(r.Context(), r.Club(), r.ParamID("session"), block, text)
+	block, part, text := r.Param("block"), pen.Part(r.Form.Raw("part")), r.Form.Text("said")
+	if text == noneOf[part] {
+		text = ""
+	}
+	edit, err := in.Wording.SetPart(r.Context(), r.Club(), r.ParamID("session"), block, part, text)
 	if err != nil {
 		return nil, err
 	}
 	return in.change(r, block, edit, func(b *body) {
 		if b.Chosen != nil {
-			b.Chosen.Said = text
+			b.Chosen.refill(part, text)
 		}
 	})
 }
