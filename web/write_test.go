@@ -104,12 +104,13 @@ func TestLinesWithoutScripts(t *testing.T) {
 		{"line-out, not before 12, done by 20", "no time between"},
 		{"the moon, at 20", `"moon" is nobody, no place and no time`},
 	} {
-		status, text, _ := send("blocks/lineout/said", url.Values{"said": {c.said}})
+		status, text, _ := send("blocks/lineout/said", url.Values{"part": {"who"}, "said": {c.said}})
 		assert.Equal(t, http.StatusUnprocessableEntity, status, c.said)
 		assert.Contains(t, words(text), c.says, c.said)
 		assert.Contains(t, text, `value="`+c.said+`"`, "what was typed stays")
 	}
-	status, _, _ = send("blocks/lineout/said", url.Values{"said": {"line-out, far half, Dorrit, 20 to 14, must"}})
+	status, _, _ = send("blocks/lineout/said", url.Values{"part": {"who"},
+		"said": {"line-out, far half, Dorrit, 20 to 14, must"}})
 	require.Equal(t, http.StatusSeeOther, status)
 	b, err := p.Boards.Board(ctx, 1, 1)
 	require.NoError(t, err)

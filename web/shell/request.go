@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 	"time"
+	"unicode/utf8"
 
 	"cuestart/live"
 	"cuestart/planner"
@@ -49,7 +50,7 @@ func (r *Request) mustBeSignedIn() error {
 	if path := r.gin.Request.URL.Path; found.NeedsFactor && path != "/me" && !strings.HasPrefix(path, "/me/") {
 		return errFactor
 	}
-	if once := r.Form.values.Get("once"); once != "" && len(once) <= mostOnce {
+	if once := r.Form.values.Get("once"); once != "" && len(once) <= mostOnce && utf8.ValidString(once) {
 		r.gin.Request = r.gin.Request.WithContext(planner.Once(ctx, found.ID, once))
 	}
 	return nil
