@@ -75,7 +75,7 @@ var mayImport = map[string][]string{
 	"web/pitch":     room("pitchside", "keep"),
 	"web/place":     room("keep", "books"),
 	"web/sheet":     room("boards", "books", "reach"),
-	"web/today":     room("diary", "boards", "keep", "books"),
+	"web/today":     room("diary", "boards", "keep", "books", "learn"),
 	"web/words":     room("wording", "boards", "books"),
 }
 

@@ -251,3 +251,20 @@ func TestARoutineIsHandedOut(t *testing.T) {
 		assert.Equal(t, http.StatusNotFound, status, gone)
 	}
 }
+
+// Each page of a coach says what is done there, with a line of the club's own sport where lines are written.
+func TestEveryPageSaysWhatIsDoneThere(t *testing.T) {
+	base, _ := site(t, "help")
+	coach := visit(t, base, demo.Email)
+	for path, says := range map[string]string{"/today": "What comes next", "/sessions/new": "counted backwards",
+		"/sessions/1": "Backs: high balls 6 each", "/sessions/1/words": "Backs: high balls 6 each",
+		"/sessions/1/people": "A row for each player", "/sessions/1/moment?at=-1200": "Who stands where",
+		"/sessions/1/what-if": "Nothing changes", "/sessions/1/sheet": "One page for your staff",
+		"/sessions/1/links": "Publish", "/sessions/3/log": "How it went",
+		"/log": "newest first", "/week": "still owes", "/drills": "Backs: high balls 6 each", "/routines": "New list:",
+		"/squad": "Only medical staff", "/ground": "lanes, metres, hours"} {
+		dialog := page(t, coach, path)
+		_, dialog, _ = strings.Cut(dialog, `role="dialog"`)
+		assert.Contains(t, dialog, says, path)
+	}
+}

@@ -57,7 +57,7 @@ func Handler(config shell.Config) http.Handler {
 		pitch:     pitch.Room{Keep: o.Keep, Pitchside: o.Pitchside},
 		place:     place.Room{Books: o.Books, Keep: o.Keep},
 		sheet:     sheet.Room{Boards: o.Boards, Books: o.Books, Reach: o.Reach},
-		today:     today.Room{Boards: o.Boards, Books: o.Books, Diary: o.Diary, Keep: o.Keep},
+		today:     today.Room{Boards: o.Boards, Books: o.Books, Diary: o.Diary, Keep: o.Keep, Learn: o.Learn},
 		words:     words.Room{Boards: o.Boards, Books: o.Books, Wording: o.Wording},
 	}
 	return shell.New(config).Handler(s.routes)

@@ -336,7 +336,8 @@ func TestWhatIsSaidBesideABlock(t *testing.T) {
 		"9 and 15, near half, before kit on":    "#9, #15, Near half, Pell, before Kit on",
 		// what is not said stays
 		"everyone, Ines, straight after jog":              "everyone, Near half, Ines Calloway, straight after Jog",
-		"juno, not before 30, 3 rounds, 20 s rest, could": "#10, Near half, Pell, not before 30, could, 3 rounds, rest 20 s",
+		"juno, not before 30, 3 rounds, 20 s rest, could": "#10, Near half, Pell, " +
+			"not before 30, could, 3 rounds, rest 20 s",
 		"line-out, done by 14:40, in any order":           "Line-out, Near half, Pell, done by 14:40, in any order",
 		"hooker and wing, at 30":                          "#2, #15, Near half, Pell, at 30",
 		"centres, at 30":                                  "#9, #10, Near half, Pell, at 30",
@@ -367,8 +368,8 @@ func TestWhatIsSaidBesideABlock(t *testing.T) {
 		d := empty()
 		write(d, "hands 3 min, backs")
 		was := shape(d)
-		_, err := pen.SetPart(say.NewReader(pen.ContextOf(d, "rugby-union", book.Drills())), d, d.Blocks[0].ID, pen.PartWho,
-			text)
+		_, err := pen.SetPart(say.NewReader(pen.ContextOf(d, "rugby-union", book.Drills())), d, d.Blocks[0].ID,
+			pen.PartWho, text)
 		if says != "" {
 			assert.ErrorContains(t, err, says, text)
 		}

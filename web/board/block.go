@@ -178,7 +178,8 @@ var noneOf = map[pen.Part]string{pen.PartWho: "who?", pen.PartWhere: "any place"
 // saidOf is the sentence of a block.
 func saidOf(d *plan.Document, b *plan.Block) []saidPart {
 	is := pen.Parts(d, b)
-	who := saidPart{Part: pen.PartWho, ID: "block-said", Text: is[pen.PartWho], Name: "Who", Words: []string{"everyone"}}
+	who := saidPart{Part: pen.PartWho, ID: "block-said", Text: is[pen.PartWho], Name: "Who",
+		Words: []string{"everyone"}}
 	for _, u := range d.Units {
 		who.Words = append(who.Words, u.Name)
 	}

@@ -43,6 +43,7 @@ type frame struct {
 	Account          *planner.Account
 	Said             string // what was done just now
 	Undo             string // what taking back would undo, on pages of what the club keeps
+	Help             *Help  // nil: the page says all there is to say
 	Body             any
 }
 
@@ -71,7 +72,7 @@ func (p *Page) write(r *Request) {
 		layout = "phone"
 	} else if r.By.ID != 0 {
 		f.Said = r.shell.sessions.PopString(r.Context(), saidKey)
-		f.Undo = p.undo(r)
+		f.Undo, f.Help = p.undo(r), r.help()
 	}
 	p.execute(r, status, layout, f)
 }

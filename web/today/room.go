@@ -5,6 +5,7 @@ import (
 	"cuestart/planner/books"
 	"cuestart/planner/diary"
 	"cuestart/planner/keep"
+	"cuestart/planner/learn"
 )
 
 // Room is what these screens may touch.
@@ -13,4 +14,5 @@ type Room struct {
 	Books  *books.Books
 	Diary  *diary.Diary
 	Keep   *keep.Keep
+	Learn  *learn.Learn
 }

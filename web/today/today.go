@@ -5,12 +5,15 @@ package today
 import (
 	"embed"
 	"fmt"
+	"slices"
 	"time"
 
 	"cuestart/core/clock"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
 	"cuestart/core/verdict"
+	"cuestart/planner/diary"
+	"cuestart/planner/learn"
 	"cuestart/web/shell"
 )
 
@@ -29,6 +32,7 @@ const (
 )
 
 type body struct {
+	Over     []past // that nobody has written up yet
 	Cards    []card
 	Fixtures []fixture // without a run-in yet
 	More     int       // fixtures beyond those shown
@@ -51,6 +55,15 @@ type card struct {
 	Late                   string   // that its moment has gone, or ""
 	Newer                  []string // rulings that the plan does not hold yet
 }
+
+// past is a session that is over, and waits for how it went.
+type past struct {
+	ID         uint64
+	Title, Day string
+}
+
+// overFor is how many days a session that is over waits here; then it waits in the log.
+const overFor = 7
 
 // fixture is a fixture that has no run-in yet.
 type fixture struct {
@@ -87,15 +100,14 @@ func (in Room) page(r *shell.Request, wrong plan.Problems) (*shell.Page, error) 
 			return nil, err
 		}
 	}
-	for _, f := range waiting[:min(len(waiting), fixturesShown)] {
-		one := fixture{ID: f.ID, Title: f.Is.Title, Kind: string(f.Is.For), Day: f.At.Format("Mon 2 Jan"),
-			Clock: f.At.Format("15:04"), Place: f.Is.Place}
-		if f.Is.Day {
-			one.Clock = "hour not known"
-		}
-		b.Fixtures = append(b.Fixtures, one)
+	b.Fixtures = fixturesOf(waiting[:min(len(waiting), fixturesShown)])
+	if b.Over, err = in.over(r); err != nil {
+		return nil, err
 	}
 	for _, s := range sessions {
+		if s.Start.Before(r.Now()) {
+			continue // what is over is not warmed up for any more
+		}
 		one := card{ID: s.ID, Title: s.Title, Day: s.Start.Format("Monday 2 January"), Clock: clock.Clock(s.Start, 0),
 			StartName: s.StartName,
 			Away:      away(s.Start.Sub(r.Now())), Verdict: s.Verdict, Shared: s.Published, Newer: s.Newer,
@@ -108,11 +120,45 @@ func (in Room) page(r *shell.Request, wrong plan.Problems) (*shell.Page, error) 
 	return &shell.Page{Screens: screens, Name: "today", Title: "Today", Nav: "today", Body: b}, nil
 }
 
+func fixturesOf(waiting []diary.ToCome) (list []fixture) {
+	for _, f := range waiting {
+		one := fixture{ID: f.ID, Title: f.Is.Title, Kind: string(f.Is.For), Day: f.At.Format("Mon 2 Jan"),
+			Clock: f.At.Format("15:04"), Place: f.Is.Place}
+		if f.Is.Day {
+			one.Clock = "hour not known"
+		}
+		list = append(list, one)
+	}
+	return list
+}
+
+// over are the sessions of the last days, of all squads, that nobody has written up, the latest first.
+func (in Room) over(r *shell.Request) (list []past, err error) {
+	if !r.Coach() {
+		return nil, nil
+	}
+	squads, err := in.Keep.Teams(r.Context(), r.Club())
+	if err != nil {
+		return nil, err
+	}
+	var open []learn.WeekSession
+	for _, squad := range squads {
+		of, err := in.Learn.PastUnlogged(r.Context(), r.Club(), squad.ID, overFor)
+		if err != nil {
+			return nil, err
+		}
+		open = append(open, of...)
+	}
+	slices.SortStableFunc(open, func(a, b learn.WeekSession) int { return b.Day.Compare(a.Day) })
+	for _, s := range open {
+		list = append(list, past{ID: s.ID, Title: s.Title, Day: s.Day.Format("Mon 2 Jan")})
+	}
+	return list, nil
+}
+
 // away says how far off a start is, in the largest units that matter.
 func away(left time.Duration) string {
 	switch minutes := int(left.Minutes()); {
-	case left < 0:
-		return "started"
 	case minutes < 120:
 		return "in " + drill.Number(minutes, "minutes")
 	case minutes < 48*60:
