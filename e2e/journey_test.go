@@ -40,7 +40,7 @@ func TestFromSignInToAPlayersPhone(t *testing.T) {
 	b.set("#start", "2026-11-28T14:40")
 	b.until(`document.querySelector(".start-time").textContent == "14:40"`)
 	assert.Contains(t, b.text("#verdict"), "Fits, without Neck holds.")
-	assert.Contains(t, b.text("[aria-label='What to look at']"), "is left out")
+	assert.Contains(t, b.text("[aria-label='What to look at']"), "Left out: ")
 	b.click("#undo")
 	b.until(`document.querySelector("#start").value.endsWith("15:00")`)
 	b.set("#start", "2026-11-28T15:20")

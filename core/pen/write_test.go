@@ -335,14 +335,14 @@ func TestWhatIsSaidBesideABlock(t *testing.T) {
 		"backs, far half, Pell, 26 to 18, must": "Backs, Far half, Pell, from 26 to 18, must",
 		"9 and 15, near half, before kit on":    "#9, #15, Near half, Pell, before Kit on",
 		// what is not said stays
-		"everyone, Ines, straight after jog":              "everyone, Near half, Ines Calloway, straight after Jog",
+		"everyone, Ines, straight after jog": "everyone, Near half, Ines Calloway, straight after Jog",
 		"juno, not before 30, 3 rounds, 20 s rest, could": "#10, Near half, Pell, " +
 			"not before 30, could, 3 rounds, rest 20 s",
-		"line-out, done by 14:40, in any order":           "Line-out, Near half, Pell, done by 14:40, in any order",
-		"hooker and wing, at 30":                          "#2, #15, Near half, Pell, at 30",
-		"centres, at 30":                                  "#9, #10, Near half, Pell, at 30",
-		"at 40":                                           "Backs, Near half, Pell, at 40",
-		"far half, must":                                  "Backs, Far half, Pell, must",
+		"line-out, done by 14:40, in any order": "Line-out, Near half, Pell, done by 14:40, in any order",
+		"hooker and wing, at 30":                "#2, #15, Near half, Pell, at 30",
+		"centres, at 30":                        "#9, #10, Near half, Pell, at 30",
+		"at 40":                                 "Backs, Near half, Pell, at 40",
+		"far half, must":                        "Backs, Far half, Pell, must",
 	} {
 		d := empty()
 		write(d, "jog 3 x 60 m\n\nhands 3 min, backs, near half, Pell")

@@ -39,12 +39,12 @@ func Of(d *plan.Document, s *schedule.Schedule, findings []check.Finding) Verdic
 	v := Verdict{}
 	for _, b := range s.Blocks(d) {
 		if !b.Kept {
-			gone = append(gone, Less{b.Name + " is left out", b.Cut})
+			gone = append(gone, Less{"Left out: " + b.Name, b.Cut})
 			names = append(names, b.Name)
 			continue
 		}
 		if b.Cut != "" {
-			less = append(less, Less{b.Name + " is shortened", b.Cut})
+			less = append(less, Less{"Shorter: " + b.Name, b.Cut})
 		}
 		v.First = min(v.First, b.Start)
 		missed = append(missed, away(d, s, &b)...)

@@ -36,8 +36,8 @@ func TestTheVerdictNamesWhatWasCut(t *testing.T) {
 	assert.True(t, v.Holds)
 	assert.Equal(t, "Fits, without Bands.", v.Head)
 	assert.Equal(t, "1 shortened, 1 left out", v.Line)
-	assert.Equal(t, []verdict.Less{{What: "Bands is left out", Why: "a should"},
-		{What: "Sprints is shortened", Why: "2 sprints, not 4: 1:00 shorter"},
+	assert.Equal(t, []verdict.Less{{What: "Left out: Bands", Why: "a should"},
+		{What: "Shorter: Sprints", Why: "2 sprints, not 4: 1:00 shorter"},
 		{What: "Name2 Z. is called away for 1:30 min of Raise", Why: "the others carry on"}}, v.Cuts)
 	s.Result.Blocks[1] = runin.Scheduled{ID: "b", Kept: true, Start: -950, End: -900}
 	s.Result.Blocks[2].Why = ""

@@ -51,7 +51,8 @@ func (in Room) SheetPDF(r *shell.Request) (shell.Answer, error) {
 	}
 	p, say := paper(r, b.Title+", run-in"), saying(r.Speaks().Told)
 	p.Heading(1, b.Title, b.StartName+" "+b.Start)
-	p.Text(share.Line{Text: fmt.Sprintf("%s. %s %s. As of %s.", b.Sub, b.Verdict.Head, b.Verdict.Line, b.Made)})
+	p.Text(share.Line{Text: fmt.Sprintf("%s. %s. As of %s.", b.Sub,
+		shell.Joined(": ", strings.TrimSuffix(b.Verdict.Head, "."), b.Verdict.Line), b.Made)})
 	columns := []share.Column{{Head: "To go", Share: 1.1}, {Head: "Clock", Share: 0.9}, {Head: "", Share: 0.5},
 		{Head: "What", Share: 2.6}, {Head: "Who", Share: 2.2},
 		{Head: "Dose", Share: 5.6}, {Head: "Where, led by", Share: 2}, {Head: "Length", Share: 1.3, Right: true}}
@@ -101,13 +102,13 @@ func (one row) cells(full bool, say saying) []share.Cell {
 	}
 	dose := share.Cell{{Text: one.Often, Bold: true}}
 	for _, d := range one.Drills {
-		dose = append(dose, share.Line{Text: d.Dose, Bold: full, Picture: d.pictured(full), Wide: 11},
+		dose = append(dose, share.Line{Text: d.Name + ": " + d.Dose, Bold: true, Picture: d.pictured(full), Wide: 11},
 			share.Line{Text: d.Here})
 		if full {
 			dose = append(dose, share.Line{Text: say.as("Say", d.Say)}, share.Line{Text: say.as("Look for", d.Look)})
 		}
-		dose = append(dose, share.Line{Text: say.as("", d.Caution), Bold: true})
 	}
+	dose = append(dose, share.Line{Text: say.all(one.Cautions)})
 	if full {
 		dose = append(dose, share.Line{Text: one.Note})
 	}
@@ -136,6 +137,14 @@ func (say saying) as(word, what string) string {
 		return ""
 	}
 	return shell.Joined(" ", say(word), say(what)) + "."
+}
+
+// all are sentences, one after the other.
+func (say saying) all(pieces []string) string {
+	if len(pieces) == 0 {
+		return ""
+	}
+	return say.joined(pieces, ". ") + "."
 }
 
 func (say saying) joined(pieces []string, by string) string {

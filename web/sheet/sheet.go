@@ -87,12 +87,13 @@ type row struct {
 	Note                string
 	Where, Leader, Cut  string
 	Versions            []string // who does it otherwise
+	Cautions            []string // of its drills, each once, without what is said of everything
 }
 
 // told is a drill as a leader tells it.
 type told struct {
-	Dose, Say, Look, Caution, Here string
-	Drawn                          chalk.Drawn
+	Name, Dose, Say, Look, Here string
+	Drawn                       chalk.Drawn
 }
 
 // cutLine is what changes when there are only so many minutes, down to which it stays the same.
@@ -255,9 +256,9 @@ func rowOf(board *boards.Board, d *plan.Document, fitted *schedule.Schedule, b *
 	here := b.Here(speech.English, d)
 	for n, dose := range b.Named() {
 		k := &b.Items[n].Drill
-		it := told{Dose: dose, Say: d.Quote(strings.Join(k.Cues, ". ")), Look: strings.Join(k.Faults, ". "),
-			Caution: k.Caution, Here: "",
-			Drawn: chalk.Of(board.Looks(k), k)}
+		it := told{Name: k.Name, Dose: strings.TrimPrefix(dose, k.Name+": "), Say: d.Quote(strings.Join(k.Cues, ". ")),
+			Look: strings.Join(k.Faults, ". "), Drawn: chalk.Of(board.Looks(k), k)}
+		one.Cautions = plan.AddCaution(one.Cautions, k.Caution)
 		if n < len(here) {
 			it.Here = here[n]
 		}
