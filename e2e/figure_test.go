@@ -180,7 +180,7 @@ func TestFiguresReachEverybody(t *testing.T) {
 
 	phone.open(links["l-pell"] + "?show=all")
 	phone.until(`document.querySelector("[data-items]")`)
-	assert.Contains(t, eval[string](phone, `document.querySelector("[data-items]").textContent`), "Not so: falls away")
+	assert.Contains(t, eval[string](phone, `document.querySelector("[data-items]").textContent`), "Not like this: falls away")
 	phone.open(links["l-pell"] + "?show=all&lang=es")
 	phone.until(`document.documentElement.lang == "es"`)
 	assert.Contains(t, eval[string](phone, `document.querySelector("[data-items]").textContent`),

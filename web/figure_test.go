@@ -60,7 +60,7 @@ func TestAFigureIsDrawnReadAndRefused(t *testing.T) {
 	own := `{"view":"front","poses":[{"leg":[20,4],"arm":[120,10]}],"not_so":[{"pose":{"lean":20},"joint":"neck","says":"head drops"}]}`
 	status, text, _ = coach.post(at, url.Values{"figure": {own}, "edition": {"0"}})
 	require.Equal(t, http.StatusSeeOther, status, problemIn(text))
-	assert.Contains(t, words(page(t, coach, "/drills?drill=skips")), "Not so: head drops")
+	assert.Contains(t, words(page(t, coach, "/drills?drill=skips")), "Not like this: head drops")
 	assert.Equal(t, own, page(t, coach, at+".json"))
 	assert.Contains(t, page(t, coach, at+".svg"), `<svg xmlns="http://www.w3.org/2000/svg"`)
 	file := page(t, coach, "/export/drills.csv")
@@ -94,7 +94,7 @@ func TestTheBookPrintsWhatItFinds(t *testing.T) {
 	listed := words(page(t, coach, at))
 	assert.Contains(t, listed, "Squat, hands ahead 8 reps Heels down. Sit between the knees.")
 	assert.NotContains(t, listed, "Band side-walk", "it needs a band")
-	assert.Contains(t, listed, "Not so: heels lift")
+	assert.Contains(t, listed, "Not like this: heels lift")
 	poster := page(t, coach, at+"&poster=yes")
 	assert.NotContains(t, words(poster), "Sit between the knees.", "a poster has the figures alone")
 	assert.Contains(t, poster, `aria-label="Squat, hands ahead: Heels down; Sit between the knees"`,

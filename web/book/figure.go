@@ -300,7 +300,7 @@ func (f *drawing) Picks() (all []pick) {
 	}
 	for i, w := range f.Is.NotSo {
 		at := len(f.Is.Poses) + i
-		all = append(all, pick{N: at, Label: "Not so: " + w.Says, On: at == f.At,
+		all = append(all, pick{N: at, Label: "Not like this: " + w.Says, On: at == f.At,
 			Picture: f.Look().Faults()[i].Picture})
 	}
 	return all

@@ -85,7 +85,7 @@ func (d Drawn) Faults() (all []Fault) {
 	}
 	for _, w := range d.figure.NotSo {
 		x := d.figure.Fault(w)
-		all = append(all, Fault{w.Says, still(x, "Not so: "+w.Says, less), x})
+		all = append(all, Fault{w.Says, still(x, "Not like this: "+w.Says, less), x})
 	}
 	return all
 }

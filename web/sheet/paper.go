@@ -491,7 +491,7 @@ func (in Room) handed(r *shell.Request) (handoutBody, error) {
 // notSo is the first way in which a drill is not done, drawn.
 func (d handoutDrill) notSo(say saying) share.Cell {
 	for _, f := range d.Drawn.Faults() {
-		return share.Cell{{Text: say("Not so:") + " " + say(f.Says), Picture: f.Drawing, Wide: 12}}
+		return share.Cell{{Text: say("Not like this:") + " " + say(f.Says), Picture: f.Drawing, Wide: 12}}
 	}
 	return nil
 }
