@@ -18,16 +18,20 @@ type Target struct {
 	AtMost  bool   `json:"at_most,omitempty"` // no more than so many, else at least
 }
 
-// Words says the target as a coach does: "neck strength ≥ 2", "hard days ≤ 3".
+// Words says the target as a coach does: "neck strength on 2 days", "hard days: at most 3".
 func (t Target) Words() string {
-	sign, what := "≥", strings.TrimSpace(t.Region+" "+t.Quality)
+	sign := "at least"
 	if t.AtMost {
-		sign = "≤"
+		sign = "at most"
 	}
 	if t.Hard {
-		what = "hard days"
+		return fmt.Sprintf("hard days: %s %d", sign, t.Days)
 	}
-	return fmt.Sprintf("%s %s %d", what, sign, t.Days)
+	days := drill.Number(t.Days, "days")
+	if t.AtMost {
+		days += " at most"
+	}
+	return fmt.Sprintf("%s on %s", strings.TrimSpace(t.Region+" "+t.Quality), days)
 }
 
 func (Target) Kind() Kind      { return KindTarget }

@@ -32,9 +32,9 @@ func ExampleOwing() {
 		fmt.Printf("%s: %s, has %d\n", o.Player, o.Words(), o.Has)
 	}
 	// Output:
-	// bea: neck strength ≥ 2, has 1
-	// cleo: neck strength ≥ 2, has 0
-	// bea: hard days ≤ 2, has 3
+	// bea: neck strength on 2 days, has 1
+	// cleo: neck strength on 2 days, has 0
+	// bea: hard days: at most 2, has 3
 }
 
 // What a week gave is the sum of its work, whatever the order and however it is split; a day

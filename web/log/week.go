@@ -10,6 +10,7 @@ import (
 	"cuestart/core/club"
 	"cuestart/core/drill"
 	"cuestart/core/plan"
+	"cuestart/core/say"
 	"cuestart/core/week"
 	"cuestart/planner"
 	"cuestart/planner/learn"
@@ -213,18 +214,19 @@ func (b *weekBody) targets(w *learn.Week) {
 		name[weekly.Key] = weekly.Name
 	}
 	for _, t := range w.Targets {
-		row := targetRow{ID: t.ID, Edition: uint64(t.Edition), Words: t.Is.Words(), Met: true, Says: "everybody"}
+		row := targetRow{ID: t.ID, Edition: uint64(t.Edition), Words: say.Capital(t.Is.Words()), Met: true}
 		var who []string
 		for _, o := range w.Owed {
 			if o.Target == t.Is && (b.Player == "" || b.Player == o.Player) {
-				who = append(who, fmt.Sprintf("%s %d of %d", name[o.Player], o.Has, o.Days))
+				who = append(who, fmt.Sprintf("%s (%d of %d)", name[o.Player], o.Has, o.Days))
 			}
 		}
 		if row.Met = len(who) == 0; !row.Met {
 			const shown = 4
 			row.Says = strings.Join(who[:min(shown, len(who))], ", ")
 			if len(who) > shown {
-				row.Says = fmt.Sprintf("%d of %d players, such as %s", len(who), len(w.People), row.Says)
+				row.Says = fmt.Sprintf("%d of %d players do not have it yet, such as %s", len(who), len(w.People),
+					row.Says)
 			}
 		}
 		b.Targets = append(b.Targets, row)

@@ -52,12 +52,12 @@ func TestWhoMissesATargetIsNamed(t *testing.T) {
 	b.targets(given())
 	require.Len(t, b.Targets, 1)
 	assert.False(t, b.Targets[0].Met)
-	assert.Equal(t, "Ada <M. 1 of 2, Bo L. 0 of 2", b.Targets[0].Says)
+	assert.Equal(t, "Ada <M. (1 of 2), Bo L. (0 of 2)", b.Targets[0].Says)
 	require.Len(t, b.Fills, 1)
 	assert.Equal(t, "neck strength", b.Fills[0].Gives)
 	one := &weekBody{Player: "2"}
 	one.targets(given())
-	assert.Equal(t, "Bo L. 0 of 2", one.Targets[0].Says)
+	assert.Equal(t, "Bo L. (0 of 2)", one.Targets[0].Says)
 }
 
 func TestThePictureOfAWeekIsWhole(t *testing.T) {
