@@ -68,6 +68,8 @@ func TestAFirstClubFindsItsWay(t *testing.T) {
 	b.until(`document.querySelectorAll(".word-is").length == 12`)
 	press("#plan-it")
 	b.until(`document.querySelector("#board")`)
+	b.click("#drawer-holds summary")
+	b.until(`document.querySelector("#drawer-holds dl")`)
 	board := eval[string](b, `document.querySelector("main").textContent`)
 	assert.Contains(t, board, "of 90 ft")
 	assert.Contains(t, board, "feet at 90 % and over")

@@ -139,7 +139,8 @@ func leaderBusy(r *reading) {
 					l.Name, a.name, lasting(a.least), lasting(room)), nil, "Ask somebody else", ask(a.ID)...)
 		})
 		if over, last := q.crowded(l.ID, 1); over > 0 {
-			r.add(last.ID, fmt.Sprintf("%s leads musts of %s more than there is time for: %s", l.Name, lasting(over),
+			r.add(last.ID, fmt.Sprintf("%s leads what must be done for %s more than there is time for: %s", l.Name,
+				lasting(over),
 				q.listing(l.ID)), nil, "Ask somebody else to lead "+last.name, ask(last.ID)...)
 		}
 	}
@@ -181,7 +182,7 @@ func placeBusy(r *reading) {
 			}
 		}
 		if over, last := q.crowded(z.ID, z.Capacity); over > 0 {
-			r.add(last.ID, fmt.Sprintf("%s is wanted by musts for %s more than it is free: %s", z.Name, lasting(over),
+			r.add(last.ID, fmt.Sprintf("%s is wanted for %s more than it is free: %s", z.Name, lasting(over),
 				q.listing(z.ID)), nil, "Go elsewhere with "+last.name, move(last)...)
 		}
 	}
@@ -246,7 +247,7 @@ func impossible(r *reading) {
 				in(" on ", r.Document.ZoneName(b.Zone))))
 		}
 	}
-	what := "The musts do not fit"
+	what := "What must be done does not fit"
 	if len(by) > 0 {
 		what += ": " + listed(by)
 	}

@@ -14,7 +14,7 @@ var Rules = []Rule{
 	{ID: "place-busy", Severity: Stop, Why: "A place has room for so many, while it is free", find: placeBusy},
 	{ID: "zone-full", Severity: Stop, Why: "More people than the place holds", find: zoneFull},
 	{ID: "partner-busy", Severity: Stop, Why: "A block needs all of its people at once", find: partnerBusy},
-	{ID: "impossible", Severity: Stop, Why: "The musts have to fit into the minutes there are", find: impossible},
+	{ID: "impossible", Severity: Stop, Why: "What must be done has to fit into the time there is", find: impossible},
 	{ID: "deep-cold", Severity: Stop,
 		Why: "Too early for deep, static or near-maximal work: they are still cold (Jeffreys 2007)", find: deepCold},
 	{ID: "static-long",

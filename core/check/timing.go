@@ -221,7 +221,7 @@ func missedMust(r *reading) {
 			}
 			player := []string{m.Player}
 			catchUp := extra(pulse, b.Name+", catch-up", b.Phase, player)
-			r.add(b.ID, fmt.Sprintf("%s misses %s of %s", r.names(player), lasting(m.Seconds), b.Name), player,
+			r.add(b.ID, fmt.Sprintf("%s is away for %s of %s", r.names(player), lasting(m.Seconds), b.Name), player,
 				"Give a catch-up of their own",
 				catchUp, extra(pulse, b.Name+", catch-up", drill.Own, player),
 				func(d *plan.Document) bool { return without(d, b.ID, m.Player) && catchUp(d) })

@@ -49,16 +49,16 @@ func SetPart(r *say.Reader, d *plan.Document, block string, part Part, text stri
 	w := &writer{Reader: r, doc: d}
 	line, _ := r.ReadAttributes(Attributes(d, b))
 	switch part {
-	case PartWho:
-		if len(said.Who) == 0 && !saysMore(&said) {
-			line.Who = nil
-		}
 	case PartWhere:
 		line.Where = ""
 	case PartLed:
 		line.Leader = ""
 	case PartWhen:
 		line = timed(line, say.Line{})
+	default:
+		if len(said.Who) == 0 && !saysMore(&said) {
+			line.Who = nil
+		}
 	}
 	line = with(line, said)
 	who := w.ids(line.Who)

@@ -120,7 +120,7 @@ func (m *model) why(r *Result, i int) string {
 	longest, least := from.Levels[len(from.Levels)-1].Seconds, clock.Lasting(from.Levels[0].Seconds)
 	switch {
 	case !sc.Kept && from.Must:
-		return fmt.Sprintf("left out: not even its shortest, %s, fits beside the other musts", least)
+		return fmt.Sprintf("left out: even its shortest, %s, does not fit beside what must be done", least)
 	case !sc.Kept:
 		return fmt.Sprintf("left out: no room for its shortest, %s", least)
 	case sc.Level < len(from.Levels)-1:

@@ -25,7 +25,7 @@ func (s *searcher) partial(steps int) *Result {
 			clock.Lasting(-int(freed.bestScore)*freed.unit))
 		return result
 	}
-	result.Why = "the musts cannot all be placed, however early work begins: a set time, an order, a fixed " +
+	result.Why = "what must be done cannot all be placed, however early work begins: a set time, an order, a fixed " +
 		"time, a place or a leader is in the way"
 	for i := range s.problem.Blocks {
 		b := &s.problem.Blocks[i]
@@ -142,11 +142,11 @@ func (m *model) binding(short *searcher) (players []string, why string) {
 	}
 	room := strand.due - strand.open - overlap(strand.closed, strand.open, strand.due)
 	if need > room {
-		return players, fmt.Sprintf("at their shortest the musts take %s, and there is %s",
+		return players, fmt.Sprintf("at its shortest, what must be done takes %s, and there is %s",
 			clock.Lasting(need*short.unit), clock.Lasting(room*short.unit))
 	}
 	return players,
-		fmt.Sprintf("the musts would take %s of %s, but fixed times, shared places and leaders, and blocks "+
+		fmt.Sprintf("what must be done would take %s of %s, but fixed times, shared places and leaders, and blocks "+
 			"done together get in the way",
 			clock.Lasting(need*short.unit), clock.Lasting(room*short.unit))
 }

@@ -177,7 +177,7 @@ func Stretch(d *plan.Document, block string, by int) (string, error) {
 // end says why a block's doses go no further.
 func (s *scaling) end(b *plan.Block) string {
 	if len(s.turned) == 0 {
-		return b.Name + " is exact: its doses stay"
+		return b.Name + " is never shortened: its doses stay"
 	}
 	known := &b.Items[s.turned[0]].Drill
 	end := known.Range.Max

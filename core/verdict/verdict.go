@@ -137,7 +137,7 @@ func Ago(d time.Duration) string {
 // shortfall says why the musts do not fit, by how much, and for whom it is
 // tightest.
 func shortfall(d *plan.Document, s *schedule.Schedule) string {
-	line := "There is no time for all the musts"
+	line := "There is no time for all that must be done"
 	if why := s.Result.Why; why != "" {
 		why = named(d, why)
 		line = strings.ToUpper(why[:1]) + why[1:]
@@ -205,7 +205,7 @@ func whereabouts(d *plan.Document, s *schedule.Schedule, b *schedule.Block, play
 			return "at " + f.Name
 		}
 	}
-	return "called away"
+	return "elsewhere"
 }
 
 // counted says two counts, without those that are 0.

@@ -38,7 +38,7 @@ func TestTheVerdictNamesWhatWasCut(t *testing.T) {
 	assert.Equal(t, "1 shortened, 1 left out", v.Line)
 	assert.Equal(t, []verdict.Less{{What: "Left out: Bands", Why: "a should"},
 		{What: "Shorter: Sprints", Why: "2 sprints, not 4: 1:00 shorter"},
-		{What: "Name2 Z. is called away for 1:30 min of Raise", Why: "the others carry on"}}, v.Cuts)
+		{What: "Name2 Z. is elsewhere for 1:30 min of Raise", Why: "the others carry on"}}, v.Cuts)
 	s.Result.Blocks[1] = runin.Scheduled{ID: "b", Kept: true, Start: -950, End: -900}
 	s.Result.Blocks[2].Why = ""
 	assert.Equal(t, "all in full, from 25′ to 5′ to go", verdict.Of(d, s, nil).Line)

@@ -201,7 +201,7 @@ func bareOf(tongue shell.Tongue, d *plan.Document, e *list.Entry) item {
 	case e.Joined > 0:
 		one.Missed = tongue.T("%s of it are over when you join", clock.Lasting(e.Joined))
 	case e.Missed > 0:
-		one.Missed = tongue.T("You are called away for %s of it", clock.Lasting(e.Missed))
+		one.Missed = tongue.T("You miss %s of it", clock.Lasting(e.Missed))
 	}
 	return one
 }
