@@ -73,7 +73,7 @@ func (b *body) otherwise() (list []thing) {
 		list = append(list, thing{Says: c.What + ".", Why: say.Capital(c.Why)})
 	}
 	for i, n := range b.Notes {
-		one := thing{Says: n + "."}
+		one := thing{Says: strings.TrimSuffix(n, ".") + "."}
 		if i == len(b.Notes)-1 {
 			one.To, one.Press = "notes", []answer{{Says: "OK, got it"}}
 		}
