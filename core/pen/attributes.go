@@ -46,40 +46,35 @@ func SetPart(r *say.Reader, d *plan.Document, block string, part Part, text stri
 	if left != "" {
 		return "", plan.In(plan.AtBlock(block, "said"), "%q is nobody, no place and no time of this plan", left)
 	}
-	w := &writer{Reader: r, doc: d}
-	line, _ := r.ReadAttributes(Attributes(d, b))
-	switch part {
-	case PartWhere:
-		line.Where = ""
-	case PartLed:
-		line.Leader = ""
-	case PartWhen:
-		line = timed(line, say.Line{})
-	default:
-		if len(said.Who) == 0 && !saysMore(&said) {
-			line.Who = nil
-		}
-	}
-	line = with(line, said)
-	who := w.ids(line.Who)
-	if d.Nobody(who) {
+	w, was := &writer{Reader: r, doc: d}, b.Clone()
+	who := w.ids(said.Who)
+	if len(said.Who) > 0 && d.Nobody(who) || len(said.Who) == 0 && part != PartWhere && part != PartLed &&
+		part != PartWhen && !saysMore(&said) {
 		return "", plan.In(plan.AtBlock(block, "said"), "say who does it: everyone, a unit, names or numbers")
 	}
-	was := b.Clone()
-	if !slices.Equal(b.Who, who) {
+	if len(said.Who) > 0 && !slices.Equal(b.Who, who) {
 		b.Who, b.Excusable = who, slices.Contains(who, plan.Everyone)
 	}
-	b.Zone, b.Leader, b.Loose = w.zoneID(line.Where), w.leaderID(line.Leader), line.Loose
-	b.Priority = plan.Should
-	if line.Priority != "" {
-		b.Priority = plan.Priority(line.Priority)
+	if said.Where != "" || part == PartWhere {
+		b.Zone = w.zoneID(said.Where)
 	}
-	b.Rounds, b.LeastRounds, b.RoundRest = min(line.Rounds, 20), min(line.LeastRounds, 20),
-		min(int(line.RestSeconds), 600)
-	b.Pin, b.Hold, b.After = nil, plan.Hold{}, nil
-	if problem := w.hold(b, &line); problem != "" {
-		*d.Block(block) = was
-		return "", plan.In(plan.AtBlock(block, "said"), "%s", problem)
+	if said.Leader != "" || part == PartLed {
+		b.Leader = w.leaderID(said.Leader)
+	}
+	b.Loose = b.Loose || said.Loose
+	if said.Priority != "" {
+		b.Priority = plan.Priority(said.Priority)
+	}
+	if said.Rounds > 0 {
+		b.Rounds, b.LeastRounds, b.RoundRest = min(said.Rounds, 20), min(said.LeastRounds, 20),
+			min(int(said.RestSeconds), 600)
+	}
+	if when(&said) || part == PartWhen {
+		b.Pin, b.Hold, b.After = nil, plan.Hold{}, nil
+		if problem := w.hold(b, &said); problem != "" {
+			*d.Block(block) = was
+			return "", plan.In(plan.AtBlock(block, "said"), "%s", problem)
+		}
 	}
 	b = d.Block(block)
 	if words := d.HeldWords(b); words != "" && words != d.HeldWords(&was) {
@@ -93,36 +88,7 @@ func when(l *say.Line) bool {
 	return l.At != nil || l.Window != nil || l.Before != "" || l.After != "" || l.StraightAfter != ""
 }
 
-// timed is a line at the time that another one says.
-func timed(l, other say.Line) say.Line {
-	l.At, l.Window, l.Before, l.After, l.StraightAfter = other.At, other.Window, other.Before, other.After,
-		other.StraightAfter
-	l.Clocks = other.Clocks
-	return l
-}
-
 // saysMore tells whether a line says anything of a block beside who does it.
 func saysMore(l *say.Line) bool {
 	return when(l) || l.Where != "" || l.Leader != "" || l.Loose || l.Priority != "" || l.Rounds > 0
-}
-
-// with is a line with what another one says in place of what it says itself.
-func with(l say.Line, other say.Line) say.Line {
-	if when(&other) {
-		l = timed(l, other)
-	}
-	if len(other.Who) > 0 {
-		l.Who = other.Who
-	}
-	for _, field := range [][2]*string{{&l.Where, &other.Where}, {&l.Leader, &other.Leader},
-		{&l.Priority, &other.Priority}} {
-		if *field[1] != "" {
-			*field[0] = *field[1]
-		}
-	}
-	if other.Rounds > 0 {
-		l.Rounds, l.LeastRounds, l.RestSeconds = other.Rounds, other.LeastRounds, other.RestSeconds
-	}
-	l.Loose = l.Loose || other.Loose
-	return l
 }

@@ -315,6 +315,21 @@ func FuzzRead(f *testing.F) {
 	})
 }
 
+// What is said of one part leaves the others as they are, also where their words would not be read so.
+func TestAPartLeavesTheOthers(t *testing.T) {
+	d := empty()
+	write(d, "jog 3 x 60 m\n\nskips 20 m\n\nhands 3 min, backs, near half, Pell")
+	b := &d.Blocks[2]
+	b.After, b.Loose, b.Rounds, b.RoundRest = []string{d.Blocks[0].ID, d.Blocks[1].ID}, true, 3, 20
+	want := b.Clone()
+	_, err := pen.SetPart(say.NewReader(pen.ContextOf(d, "rugby-union", book.Drills())), d, b.ID, pen.PartWhere,
+		"far half")
+	require.NoError(t, err)
+	assert.Equal(t, "Far half", d.ZoneName(b.Zone))
+	want.Zone = b.Zone
+	assert.Equal(t, want, *b)
+}
+
 // A part is let go by saying nothing of it, but for who.
 func TestAPartIsLetGo(t *testing.T) {
 	for part, left := range map[pen.Part]string{pen.PartWhere: "Backs, Pell, at 30",
